@@ -1,0 +1,132 @@
+package main
+
+import (
+	"bufio"
+	"errors"
+	"fmt"
+	"io"
+	"os"
+
+	"github.com/spf13/cobra"
+
+	"vastlantern/core/pace"
+	"vastlantern/core/plan"
+	"vastlantern/core/sheet"
+)
+
+const filesHelp = "A file named - is standard input. Where a file is wrong, every error is printed on standard error and the exit code is 2."
+
+func sheetCommand() *cobra.Command {
+	var format string
+	cmd := &cobra.Command{
+		Use:   "sheet PLAN",
+		Short: "Print the cue sheet of a plan as written",
+		Long:  "Prints the cue sheet of a plan as written: one row a count. What waits is taken at its planned length.\n\n" + filesHelp,
+		Args:  cobra.ExactArgs(1),
+		RunE: func(cmd *cobra.Command, args []string) error {
+			write, err := writer(format)
+			if err != nil {
+				return err
+			}
+			p, err := readPlan(cmd, args[0])
+			if err != nil {
+				return err
+			}
+			return write(cmd.OutOrStdout(), pace.Sheet(p))
+		},
+	}
+	cmd.Flags().StringVar(&format, "format", "csv", "csv or json")
+	return cmd
+}
+
+func replayCommand() *cobra.Command {
+	var format string
+	cmd := &cobra.Command{
+		Use:   "replay PLAN SCRIPT",
+		Short: "Play a plan with an adjustment script and print what was taught",
+		Long: "Plays a plan with an adjustment script on a simulated clock, without waiting, and prints the cue sheet of what was taught.\n" +
+			"Refused adjustments are told on standard error and do not change the exit code.\n\n" + filesHelp,
+		Args: cobra.ExactArgs(2),
+		RunE: func(cmd *cobra.Command, args []string) error {
+			write, err := writer(format)
+			if err != nil {
+				return err
+			}
+			if args[0] == "-" && args[1] == "-" {
+				return errors.New("only one of PLAN and SCRIPT can be standard input")
+			}
+			p, planErr := readPlan(cmd, args[0])
+			script, scriptErr := readScript(cmd, args[1])
+			if err := errors.Join(planErr, scriptErr); err != nil {
+				return err
+			}
+			timeline, answers := pace.Replay(p, script)
+			for _, answer := range answers {
+				if answer.Refused != "" {
+					fmt.Fprintf(cmd.ErrOrStderr(), "refused at %d ms: %s: %s\n", answer.At, answer.Do, answer.Refused)
+				}
+			}
+			return write(cmd.OutOrStdout(), timeline)
+		},
+	}
+	cmd.Flags().StringVar(&format, "format", "csv", "csv or json")
+	return cmd
+}
+
+func writer(format string) (func(io.Writer, pace.Timeline) error, error) {
+	switch format {
+	case "csv":
+		return buffered(sheet.WriteCSV), nil
+	case "json":
+		return buffered(sheet.WriteJSON), nil
+	}
+	return nil, fmt.Errorf("--format: given %q, allowed: csv, json", format)
+}
+
+func buffered(write func(io.Writer, pace.Timeline) error) func(io.Writer, pace.Timeline) error {
+	return func(w io.Writer, t pace.Timeline) error {
+		out := bufio.NewWriterSize(w, 1<<16)
+		if err := write(out, t); err != nil {
+			return err
+		}
+		return out.Flush()
+	}
+}
+
+func readPlan(cmd *cobra.Command, name string) (*plan.Plan, error) {
+	var p *plan.Plan
+	err := readFile(cmd, name, func(r io.Reader) (err error) {
+		_, p, err = sheet.ReadPlan(r)
+		return err
+	})
+	return p, err
+}
+
+func readScript(cmd *cobra.Command, name string) ([]pace.Adjustment, error) {
+	var script []pace.Adjustment
+	err := readFile(cmd, name, func(r io.Reader) (err error) {
+		script, err = sheet.ReadScript(r)
+		return err
+	})
+	return script, err
+}
+
+// readFile prints what is wrong with the file on standard error.
+func readFile(cmd *cobra.Command, name string, read func(io.Reader) error) error {
+	err := func() error {
+		if name == "-" {
+			return read(cmd.InOrStdin())
+		}
+		f, err := os.Open(name)
+		if err != nil {
+			return err
+		}
+		defer f.Close()
+		return read(f)
+	}()
+	if err != nil {
+		fmt.Fprintf(cmd.ErrOrStderr(), "%s:\n%v\n", name, err)
+		return errWrongFile
+	}
+	return nil
+}

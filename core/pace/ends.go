@@ -1,0 +1,42 @@
+package pace
+
+import "vastlantern/core/breath"
+
+// advance is the verb "advance": it ends what is not counted, and what waits. In a pause it is "resume".
+func (m *machine) advance(a Adjustment) (Answer, error) {
+	if m.stage == Pause {
+		return m.endPause(a)
+	}
+	uncounted := m.unit[m.phase].Kind == breath.Talk || m.unit[m.phase].Kind == breath.Free
+	if !uncounted {
+		return Answer{}, refusal("nothing to end here: the count is running")
+	}
+	m.skip(breath.Int(a.At))
+	return Answer{}, nil
+}
+
+// toClosing is the verb "close": the closing starts at t, without a lead-in.
+func (m *machine) toClosing(a Adjustment) (Answer, error) {
+	m.abandon()
+	m.cut(breath.Int(a.At))
+	m.begin(Closing)
+	m.settle()
+	return Answer{}, nil
+}
+
+// toNext is the verb "next": the passage ends at t, after the last one the class.
+func (m *machine) toNext(a Adjustment) (Answer, error) {
+	m.abandon()
+	m.cut(breath.Int(a.At))
+	m.nextPassage()
+	m.settle()
+	return Answer{}, nil
+}
+
+// toEnd is the verb "end": the class ends at t.
+func (m *machine) toEnd(a Adjustment) (Answer, error) {
+	m.abandon()
+	m.cut(breath.Int(a.At))
+	m.over = true
+	return Answer{}, nil
+}

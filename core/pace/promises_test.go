@@ -1,0 +1,205 @@
+package pace_test
+
+import (
+	"fmt"
+	"slices"
+	"strings"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"pgregory.net/rapid"
+
+	"vastlantern/core/breath"
+	"vastlantern/core/pace"
+	"vastlantern/core/plan"
+	"vastlantern/core/practice"
+)
+
+// What always holds, whatever is pressed (pacing.md section 5), on random plans and scripts. More of them:
+// go test ./core/pace -run Promises -rapid.checks=100000
+
+func maybe(t *rapid.T, field string) string {
+	if rapid.Bool().Draw(t, "has") {
+		return ", " + field
+	}
+	return ""
+}
+
+func drawCounts(t *rapid.T) string {
+	draw := func(low, high int) int { return rapid.IntRange(low, high).Draw(t, "n") }
+	return fmt.Sprintf("%d:%d:%d:%d", draw(1, 5), draw(0, 5), draw(1, 5), draw(0, 3))
+}
+
+func drawPassage(t *rapid.T) string {
+	switch rapid.IntRange(0, 7).Draw(t, "type") {
+	case 0:
+		return fmt.Sprintf(`{"type": "talk", "seconds": %d%s}`, rapid.IntRange(1, 60).Draw(t, "s"), maybe(t, `"wait": true`))
+	case 1:
+		return fmt.Sprintf(`{"type": "free", "breaths": %d%s}`, rapid.IntRange(1, 5).Draw(t, "b"), maybe(t, `"wait": true`))
+	}
+	p := rapid.SampledFrom(practice.Catalogue()).Draw(t, "practice")
+	text := fmt.Sprintf(`{"type": "practice", "practice": %q, "counts": %q, "lead_in": %d`, p.ID, drawCounts(t), rapid.IntRange(0, 3).Draw(t, "lead"))
+	text += maybe(t, fmt.Sprintf(`"tempo": %d.%02d`, rapid.IntRange(20, 119).Draw(t, "tempo"), rapid.IntRange(0, 99).Draw(t, "hundredths")))
+	text += maybe(t, `"word": "before"`) + maybe(t, `"natural_pause": 0.35`) + maybe(t, `"count_in": 3`)
+	text += maybe(t, fmt.Sprintf(`"opening": [{"breaths": 2, "counts": %q}, {"seconds": 7}]`, drawCounts(t)))
+	text += maybe(t, fmt.Sprintf(`"closing": [{"seconds": 5}, {"breaths": 1, "counts": %q}]`, drawCounts(t)))
+	if p.TakesField("side") {
+		text += maybe(t, `"side": "right"`)
+	}
+	if p.TakesField("entry") {
+		text += maybe(t, `"entry": "exhale"`)
+	}
+	switch rapid.IntRange(0, 4).Draw(t, "length") {
+	case 0:
+		return text + fmt.Sprintf(`, "pace": "own", "minutes": 0.5%s}`, maybe(t, `"recall": 0`))
+	case 1, 2:
+		text += fmt.Sprintf(`, "minutes": %d.%d`, rapid.IntRange(0, 2).Draw(t, "minutes"), rapid.IntRange(1, 9).Draw(t, "tenths"))
+	default:
+		text += fmt.Sprintf(`, "rounds": %d`, rapid.IntRange(1, 4).Draw(t, "rounds"))
+	}
+	return text + maybe(t, fmt.Sprintf(`"rest_between": %d`, rapid.IntRange(0, 9).Draw(t, "rest"))) + maybe(t, `"rest_wait": true`) + `}`
+}
+
+func drawScript(t *rapid.T) []pace.Adjustment {
+	var lines []string
+	at := 0
+	for range rapid.IntRange(0, 25).Draw(t, "adjustments") {
+		at += rapid.SampledFrom([]int{0, 1, 500, 1000, 3000, 12_345, 40_000}).Draw(t, "gap")
+		line := fmt.Sprintf("%d %s", at, rapid.SampledFrom([]pace.Verb{
+			pace.ToTempo, pace.ToTempo, pace.ToTempo, pace.Release, pace.Release, pace.Rounds, pace.Rounds, pace.LastRound, pace.Again,
+			pace.ToPause, pace.Resume, pace.Resume, pace.Advance, pace.Advance, pace.Close, pace.Next, pace.End,
+		}).Draw(t, "verb"))
+		switch {
+		case strings.HasSuffix(line, " tempo"):
+			line += fmt.Sprintf(` "to": %d.%d, "carry": %t`, rapid.IntRange(18, 125).Draw(t, "to"), rapid.IntRange(0, 9).Draw(t, "tenth"), rapid.Bool().Draw(t, "carry"))
+		case strings.HasSuffix(line, " rounds"):
+			line += fmt.Sprintf(` "by": %d`, rapid.IntRange(-2, 2).Draw(t, "by"))
+		}
+		lines = append(lines, line)
+	}
+	return script(t, lines...)
+}
+
+func TestPromises(t *testing.T) {
+	rapid.Check(t, func(t *rapid.T) {
+		var passages []string
+		for range rapid.IntRange(1, 4).Draw(t, "passages") {
+			passages = append(passages, drawPassage(t))
+		}
+		p := read(t, passages...)
+		planned := pace.Sheet(p)
+		assert.Equal(t, p.Length().Round(), planned.End, "the plan's length is the length of its sheet")
+		promises(t, p, planned)
+
+		class, all := pace.Begin(p), drawScript(t)
+		var accepted []pace.Adjustment
+		for _, a := range all {
+			before := class.Timeline()
+			answer := class.Adjust(a)
+			after := class.Timeline()
+			pastStays(t, before, after, a.At)
+			if answer.Refused != "" {
+				assert.Equal(t, before, after, "a refused adjustment changes nothing")
+				continue
+			}
+			accepted = append(accepted, a)
+			holdGrowsNot(t, before, after, a.At)
+		}
+		taught := class.Timeline()
+		promises(t, p, taught)
+		again, _ := pace.Replay(p, all)
+		assert.Equal(t, taught, again, "replaying gives the same")
+		again, _ = pace.Replay(p, accepted)
+		assert.Equal(t, taught, again, "without the refused ones too")
+	})
+}
+
+func promises(t *rapid.T, p *plan.Plan, tl pace.Timeline) {
+	at := int64(0)
+	for i, row := range tl.Rows {
+		assert.Equal(t, at, row.At, "rows tile")
+		if row.Dur < 0 {
+			assert.True(t, tl.Open && i == len(tl.Rows)-1, "only the last row has no end")
+			break
+		}
+		at = row.End()
+	}
+	if !tl.Open {
+		assert.Equal(t, at, tl.End, "to the end")
+	}
+	for number := range p.Passages {
+		passage := &p.Passages[number]
+		for i, rows := range keptRounds(tl, number+1) {
+			assert.Equal(t, i+1, rows[0].Round, "rounds are numbered 1, 2, 3 with none missing")
+			if passage.Practice.ID == "nadi-shodhana" && rows[len(rows)-1].End() < tl.End {
+				balanced(t, passage, rows)
+			}
+		}
+	}
+}
+
+// keptRounds is the rows of each kept round of a passage, without one in which an open sheet breaks off.
+func keptRounds(tl pace.Timeline, passage int) [][]pace.Row {
+	var rounds [][]pace.Row
+	for _, row := range tl.Rows {
+		if row.Passage != passage || row.Stage != pace.Round || !row.Kept {
+			continue
+		}
+		if row.Starts {
+			rounds = append(rounds, nil)
+		}
+		rounds[len(rounds)-1] = append(rounds[len(rounds)-1], row)
+	}
+	return rounds
+}
+
+func balanced(t *rapid.T, p *plan.Passage, rows []pace.Row) {
+	ways := map[string]int{}
+	for i, row := range rows {
+		starts := i == 0 || rows[i-1].Phase != row.Phase
+		if starts {
+			ways[string(row.Phase)+" "+string(row.Through)]++
+		}
+	}
+	assert.Equal(t, 1, ways["inhale left"])
+	assert.Equal(t, 1, ways["inhale right"])
+	assert.Equal(t, 1, ways["exhale left"])
+	assert.Equal(t, 1, ways["exhale right"])
+	exhale := slices.IndexFunc(rows, func(r pace.Row) bool { return r.Breath == 2 && r.Phase == breath.Exhale })
+	assert.Equal(t, p.Side, rows[exhale].Through, "it ends on the side that it started on")
+}
+
+func pastStays(t *rapid.T, before, after pace.Timeline, at int64) {
+	for i, row := range before.Rows {
+		if row.Dur < 0 || row.End() > at {
+			break
+		}
+		now := after.Rows[i]
+		now.Kept = row.Kept // a round is known to be abandoned only when it is
+		assert.Equal(t, row, now, "the past never changes")
+	}
+}
+
+func holdGrowsNot(t *rapid.T, before, after pace.Timeline, at int64) {
+	if was, is := holdEnd(before, at), holdEnd(after, at); was >= 0 && is >= 0 {
+		assert.LessOrEqual(t, is, was, "no hold in progress is made longer")
+	}
+}
+
+// holdEnd is where the hold in progress at t ends, -1 if there is none.
+func holdEnd(tl pace.Timeline, t int64) int64 {
+	for i, row := range tl.Rows {
+		if !row.Phase.Held() || row.At > t || row.End() <= t {
+			continue
+		}
+		end := row.End()
+		for _, next := range tl.Rows[i+1:] {
+			if next.Phase != row.Phase || next.Breath != row.Breath || next.Round != row.Round {
+				break
+			}
+			end = next.End()
+		}
+		return end
+	}
+	return -1
+}

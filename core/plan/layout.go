@@ -1,0 +1,117 @@
+package plan
+
+import (
+	"vastlantern/core/breath"
+	"vastlantern/core/practice"
+)
+
+// Beat is the count-in, while breathing goes on as it likes: no phases where it has no counts.
+func (p *Passage) Beat() []practice.Phase { return counted(breath.Beat, breath.None, p.CountIn) }
+
+// Lead is the lead-in: lungs emptied, hand raised.
+func (p *Passage) Lead() []practice.Phase { return counted(breath.Lead, breath.Both, p.LeadIn) }
+
+func counted(kind breath.Phase, through breath.Through, counts int) []practice.Phase {
+	if counts == 0 {
+		return nil
+	}
+	return []practice.Phase{{Kind: kind, Through: through, Counts: counts}}
+}
+
+// Opening is the opening's steps, and the breath that entry "exhale" adds: in by both, out by the starting side.
+func (p *Passage) Opening() []practice.Phase {
+	phases := p.steps(p.OpeningSteps)
+	if !p.ExhaleFirst {
+		return phases
+	}
+	number := 1
+	for _, step := range p.OpeningSteps {
+		number += step.Breaths
+	}
+	return append(phases,
+		practice.Phase{Kind: breath.Inhale, Through: breath.Both, Breath: number, Counts: p.Counts.Inhale, Word: p.WordBefore},
+		practice.Phase{Kind: breath.Exhale, Through: p.Side, Breath: number, Counts: p.Counts.Exhale, Word: p.WordBefore})
+}
+
+// Closing is the closing's steps.
+func (p *Passage) Closing() []practice.Phase { return p.steps(p.ClosingSteps) }
+
+func (p *Passage) steps(steps []Step) []practice.Phase {
+	var phases []practice.Phase
+	number := 0
+	for _, step := range steps {
+		if step.Breaths == 0 {
+			free := practice.Stretch(breath.Free, step.Length)
+			free.Text = step.Text
+			phases = append(phases, free)
+		}
+		for range step.Breaths {
+			number++
+			for _, ph := range []practice.Phase{
+				{Kind: breath.Inhale, Through: step.Airway.In(), Counts: step.Counts.Inhale},
+				{Kind: breath.Hold, Counts: step.Counts.Hold},
+				{Kind: breath.Exhale, Through: step.Airway.Out(), Counts: step.Counts.Exhale},
+				{Kind: breath.Empty, Counts: step.Counts.Empty},
+			} {
+				if ph.Counts > 0 {
+					ph.Breath, ph.Word = number, p.WordBefore
+					phases = append(phases, ph)
+				}
+			}
+		}
+	}
+	return phases
+}
+
+// Round is one round with the counts.
+func (p *Passage) Round(counts breath.Counts) []practice.Phase {
+	return p.Practice.Round(practice.Setting{
+		Counts: counts, Start: p.Side, Airway: p.Airway, WordBefore: p.WordBefore, NaturalPause: p.NaturalPause,
+	})
+}
+
+// Span is the planned length of the phases in milliseconds at the tempo.
+func Span(phases []practice.Phase, tempo breath.Exact) breath.Exact {
+	var span breath.Exact
+	for _, ph := range phases {
+		span = span.Add(ph.Span(tempo))
+	}
+	return span
+}
+
+// RoundsWithin is the most rounds that fit into the time, and at least one: the largest r with
+// r x round + (r-1) x rest <= within (pacing.md section 3). All are in milliseconds.
+func RoundsWithin(within, round, rest breath.Exact) int {
+	return int(max(1, within.Add(rest).Div(round.Add(rest)).Floor()))
+}
+
+// TotalRounds is how many rounds the passage has at the tempo, as planned.
+func (p *Passage) TotalRounds(tempo breath.Exact) int {
+	if !p.ByMinutes() {
+		return p.Rounds
+	}
+	return RoundsWithin(p.Minutes.Times(60_000), Span(p.Round(p.Counts), tempo), p.RestBetween)
+}
+
+// PlannedLength is the length of the passage as planned, in milliseconds.
+func (p *Passage) PlannedLength() breath.Exact {
+	if p.Type != Practice {
+		return p.Length
+	}
+	around := Span(p.Beat(), p.Tempo).Add(Span(p.Lead(), p.Tempo)).
+		Add(Span(p.Opening(), p.Tempo)).Add(Span(p.Closing(), p.Tempo))
+	if p.OwnPace {
+		return around.Add(p.Minutes.Times(60_000)).Add(p.Recall)
+	}
+	rounds := p.TotalRounds(p.Tempo)
+	return around.Add(Span(p.Round(p.Counts), p.Tempo).Times(rounds)).Add(p.RestBetween.Times(rounds - 1))
+}
+
+// Length is the length of the class as planned, in milliseconds; what waits counts as planned.
+func (p *Plan) Length() breath.Exact {
+	var length breath.Exact
+	for i := range p.Passages {
+		length = length.Add(p.Passages[i].PlannedLength())
+	}
+	return length
+}

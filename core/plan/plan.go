@@ -1,0 +1,119 @@
+// Package plan holds a class plan: its passages, what is allowed in them, how long they are, and the short way to
+// write them.
+package plan
+
+import (
+	"time"
+
+	"vastlantern/core/breath"
+	"vastlantern/core/practice"
+)
+
+// Plan is a class as planned: passages in order.
+type Plan struct {
+	Title    string
+	Intent   string
+	Slot     breath.Exact // minutes the class has; 0 where none is set
+	StartsAt time.Time    // zero where none is set
+	Tempo    breath.Exact // counts a minute
+	Passages []Passage
+}
+
+// Type is what a passage is.
+type Type string
+
+// The types of a passage.
+const (
+	Talk     Type = "talk"
+	Free     Type = "free"
+	Practice Type = "practice"
+)
+
+// Voice is how the counts are spoken.
+type Voice string
+
+// The voices (formats.md).
+const (
+	Numbers   Voice = "numbers"
+	UpDown    Voice = "updown"
+	Syllables Voice = "syllables"
+	Words     Voice = "words"
+	HoldsOnly Voice = "holds"
+	Silent    Voice = "silent"
+)
+
+// Fade tells after how many rounds the spoken counts become words, and the words silence; -1 is never.
+type Fade struct{ WordsAfter, SilentAfter int }
+
+// Prompt is something to say when a round, a rest or a second of an own-pace stretch is reached. The others of
+// the three are -1.
+type Prompt struct {
+	Round, Rest int
+	Second      breath.Exact
+	Text        string
+}
+
+// Passage is one part of a class, defaults filled in.
+type Passage struct {
+	Type    Type
+	Title   string
+	Script  string
+	Prompts []Prompt
+	Keep    bool // fitting to the clock leaves it alone
+	Trial   bool // a try-out, set apart in the record
+
+	// Talk and free passages.
+	Length breath.Exact // planned, milliseconds
+	Wait   bool         // lasts until somebody goes on
+
+	// Practice passages.
+	Practice     *practice.Practice
+	OwnPace      bool
+	Counts       breath.Counts
+	Tempo        breath.Exact // of its rounds, counts a minute
+	Rounds       int          // 0 where the passage is planned in minutes
+	Minutes      breath.Exact // 0 where it is planned in rounds
+	Side         breath.Through
+	ExhaleFirst  bool // entry "exhale": one breath more before round 1
+	Airway       breath.Airway
+	CountIn      int
+	LeadIn       int
+	OpeningSteps []Step
+	ClosingSteps []Step
+	RestBetween  breath.Exact // milliseconds
+	RestWait     bool
+	NaturalPause breath.Exact // milliseconds
+	Recall       breath.Exact // milliseconds; own pace only
+	WordBefore   bool
+	Voice        Voice
+	Fade         Fade
+	Syllables    []string
+}
+
+// Step is a part of an opening or a closing: counted breaths, or a free stretch.
+type Step struct {
+	Breaths int // 0 for a free stretch
+	Counts  breath.Counts
+	Airway  breath.Airway
+	Length  breath.Exact // milliseconds, of a free stretch
+	Text    string
+}
+
+// Name is what a running order shows: the title, else the practice's name.
+func (p *Passage) Name() string {
+	switch {
+	case p.Title != "":
+		return p.Title
+	case p.Practice != nil:
+		return p.Practice.Name
+	case p.Type == Talk:
+		return "Talk"
+	}
+	return "Natural breath"
+}
+
+// Led tells whether the passage is a practice with rounds, and not one at own pace.
+func (p *Passage) Led() bool { return p.Type == Practice && !p.OwnPace }
+
+// ByMinutes tells whether the rounds of the passage are worked out from its minutes.
+func (p *Passage) ByMinutes() bool { return p.Led() && p.Rounds == 0 }

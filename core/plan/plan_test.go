@@ -1,0 +1,148 @@
+package plan
+
+import (
+	"encoding/json"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+	"pgregory.net/rapid"
+
+	"vastlantern/core/breath"
+)
+
+// one reads a plan of one passage at 60 counts a minute, where a count is a second.
+func one(t testing.TB, fields Doc) *Passage {
+	t.Helper()
+	doc := Doc{"format": Format, "version": json.Number("1"), "tempo": json.Number("60"), "passages": []any{map[string]any(fields)}}
+	p, err := Read(doc)
+	require.NoError(t, err)
+	return &p.Passages[0]
+}
+
+func n(text string) json.Number { return json.Number(text) }
+
+func TestPlannedLengths(t *testing.T) {
+	nadi := func(extra Doc) Doc {
+		doc := Doc{"type": "practice", "practice": "nadi-shodhana", "counts": "4:4:8", "rounds": n("6")}
+		for field, value := range extra {
+			doc[field] = value
+		}
+		return doc
+	}
+	for _, c := range []struct {
+		name    string
+		doc     Doc
+		seconds int64
+	}{
+		{"talk by default", Doc{"type": "talk"}, 60},
+		// Ten natural breaths, once attended to, take about a minute: common practice, with no source.
+		{"ten natural breaths", Doc{"type": "free", "breaths": n("10")}, 60},
+		{"lead-in and six rounds of 32", nadi(nil), 4 + 6*32},
+		{"count-in", nadi(Doc{"count_in": n("8"), "lead_in": n("0")}), 8 + 6*32},
+		{"exhale first", nadi(Doc{"entry": "exhale"}), 4 + 12 + 6*32},
+		{"word before: every phase one count longer", nadi(Doc{"word": "before"}), 4 + 6*2*(5+5+9)},
+		{"a pause after each exhale", nadi(Doc{"natural_pause": n("1.5")}), 4 + 6*(32+3)},
+		{"rests between, none after the last", nadi(Doc{"rest_between": n("10")}), 4 + 6*32 + 5*10},
+		{"closing: planned a:c, own counts, free", nadi(Doc{"closing": []any{
+			map[string]any{"breaths": n("2")}, map[string]any{"breaths": n("1"), "counts": "4:5:6"}, map[string]any{"seconds": n("30")},
+		}}), 4 + 6*32 + 24 + 15 + 30},
+		{"minutes: only whole rounds", Doc{"type": "practice", "practice": "nadi-shodhana", "counts": "4:4:8", "minutes": n("3")}, 4 + 5*32},
+		{"minutes: at least one round", Doc{"type": "practice", "practice": "nadi-shodhana", "counts": "4:4:8", "minutes": n("0.1")}, 4 + 32},
+		{"own pace with recall and no lead-in", Doc{"type": "practice", "practice": "surya-bhedana", "pace": "own", "minutes": n("2")}, 135},
+	} {
+		assert.Equal(t, c.seconds*1000, one(t, c.doc).PlannedLength().Round(), c.name)
+	}
+}
+
+// The most rounds that fit, found by trying one after the other.
+func TestRoundsWithinAgreesWithTrying(t *testing.T) {
+	rapid.Check(t, func(t *rapid.T) {
+		within := breath.Ratio(rapid.Int64Range(1, 600_000).Draw(t, "within"), rapid.Int64Range(1, 7).Draw(t, "of"))
+		round := breath.Ratio(rapid.Int64Range(1000, 90_000).Draw(t, "round"), rapid.Int64Range(1, 7).Draw(t, "of"))
+		rest := breath.Int(rapid.Int64Range(0, 60_000).Draw(t, "rest"))
+		r := 1
+		for !within.Less(round.Times(r + 1).Add(rest.Times(r))) {
+			r++
+		}
+		assert.Equal(t, r, RoundsWithin(within, round, rest))
+	})
+}
+
+func TestFigures(t *testing.T) {
+	f := one(t, Doc{"type": "practice", "practice": "nadi-shodhana", "counts": "4:16:8", "rounds": n("3"), "word": "before"}).Figures()
+	assert.Equal(t, "5:17:9", f.TrueRatio, "pacing.md section 3 gives this example")
+	assert.EqualValues(t, 17_000, f.LongestHold.Round())
+	assert.EqualValues(t, 3*2*17_000, f.HeldFull.Round())
+	assert.Equal(t, 6, f.Breaths)
+
+	// 5:5 at 60 counts a minute is 6 breaths a minute, the pace of resonance-breathing studies (from memory: Lehrer and
+	// others, about 0.1 Hz).
+	f = one(t, Doc{"type": "practice", "practice": "counted-breath", "counts": "5:5"}).Figures()
+	assert.True(t, f.PerMinute.Equal(breath.Int(6)))
+}
+
+func TestShorten(t *testing.T) {
+	practice := Doc{"type": "practice", "practice": "nadi-shodhana", "minutes": n("3"), "tempo": n("44"), "keep": true}
+	for text, want := range map[string]Doc{
+		"4:4:8 x6 @50":   {"counts": "4:4:8", "rounds": n("6"), "tempo": n("50")},
+		" 4:8   ×12 ":    {"counts": "4:8", "rounds": n("12")},
+		"4:4 2m30s":      {"counts": "4:4", "minutes": n("2.5")},
+		"90s right":      {"minutes": n("1.5"), "side": "right"},
+		"@52.5":          {"tempo": n("52.5")},
+		"4:4 own 3m":     {"counts": "4:4", "pace": "own", "minutes": n("3")},
+		"":               {},
+		"4:4:4:4:4 x0 @": nil,
+		"4-4":            nil,
+		"x6 10b":         nil,
+		"fast":           nil,
+	} {
+		got, err := Shorten(practice, text)
+		if want == nil {
+			assert.Error(t, err, text)
+			assert.Equal(t, practice, got, "nothing is lost")
+			continue
+		}
+		require.NoError(t, err, text)
+		want["type"], want["practice"], want["keep"] = "practice", "nadi-shodhana", true
+		assert.Equal(t, want, got, text)
+	}
+}
+
+func TestShortIsReadBackAsTheSame(t *testing.T) {
+	for _, doc := range []Doc{
+		{"type": "talk", "seconds": n("90")},
+		{"type": "free", "breaths": n("10")},
+		{"type": "free", "seconds": n("120")},
+		{"type": "practice", "practice": "nadi-shodhana", "counts": "4:4:8", "rounds": n("6"), "tempo": n("50"), "side": "right"},
+		{"type": "practice", "practice": "nadi-shodhana", "counts": "4:4", "minutes": n("2.5")},
+		{"type": "practice", "practice": "surya-bhedana", "counts": "4:6", "pace": "own", "minutes": n("2")},
+	} {
+		again, err := Shorten(doc, one(t, doc).Short(doc))
+		require.NoError(t, err)
+		assert.Equal(t, doc, again)
+	}
+}
+
+func TestNewPassage(t *testing.T) {
+	for line, want := range map[string]Doc{
+		"nadi 4:4:8 x6 @50":       {"type": "practice", "practice": "nadi-shodhana", "counts": "4:4:8", "rounds": n("6"), "tempo": n("50")},
+		"rest 2m":                 {"type": "free", "title": "Rest", "seconds": n("120")},
+		"talk 1m seat and spine":  {"type": "talk", "title": "seat and spine", "seconds": n("60")},
+		"free 10b Find the floor": {"type": "free", "title": "Find the floor", "breaths": n("10")},
+		"Ujjayi":                  {"type": "practice", "practice": "ujjayi"},
+	} {
+		got, err := NewPassage(line)
+		require.NoError(t, err, line)
+		assert.Equal(t, want, got, line)
+	}
+	for line, says := range map[string]string{
+		"":             "write what to add",
+		"s 4:4":        "could be",
+		"juggling x3":  "no practice",
+		"nadi 4:4 zzz": "zzz",
+	} {
+		_, err := NewPassage(line)
+		assert.ErrorContains(t, err, says, line)
+	}
+}

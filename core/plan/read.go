@@ -1,0 +1,339 @@
+package plan
+
+import (
+	"encoding/json"
+	"fmt"
+	"slices"
+	"time"
+
+	"vastlantern/core/breath"
+	"vastlantern/core/practice"
+)
+
+// Format and Version are what a plan file says of itself.
+const (
+	Format  = "vast-lantern-plan"
+	Version = 1
+)
+
+// The bounds of a whole class (formats.md).
+const (
+	MostPassages = 200
+	MostHours    = 12
+)
+
+const (
+	defaultTempo      = 50
+	defaultTalk       = 60 // seconds
+	naturalBreath     = 6  // seconds: how long one breath of a free passage is planned
+	defaultLeadIn     = 4
+	defaultRecall     = 15 // seconds
+	defaultOwnMinutes = 2
+)
+
+var (
+	tempoLimits   = limits{low: breath.SlowestTempo, high: breath.FastestTempo}
+	slotLimits    = limits{high: MostHours * 60, above: true}
+	secondsLimits = limits{low: 1, high: 7200}
+	breathsLimits = limits{low: 1, high: 200}
+	roundsLimits  = limits{low: 1, high: MostRounds}
+	minutesLimits = limits{high: 180, above: true}
+)
+
+// MostRounds bounds the rounds of a passage, planned or led.
+const MostRounds = 999
+
+// Read takes a plan as its file has it and fills in the defaults. The error, if any, is an Errors with everything
+// that is wrong; the plan that comes with it has defaults in the place of what is wrong, and must not be led.
+func Read(doc Doc) (*Plan, error) {
+	var errs Errors
+	o := object{doc: doc, errs: &errs}
+	if doc["format"] != Format {
+		o.fail("format", fmt.Sprintf("%q", Format))
+	}
+	if v, ok := doc["version"].(json.Number); !ok || v.String() != fmt.Sprint(Version) {
+		o.fail("version", fmt.Sprint(Version))
+	}
+	p := &Plan{
+		Title:  o.text("title"),
+		Intent: o.text("intent"),
+		Slot:   o.number("slot_min", slotLimits, breath.Exact{}),
+		Tempo:  o.number("tempo", tempoLimits, breath.Int(defaultTempo)),
+	}
+	if at := o.text("starts_at"); at != "" {
+		var err error
+		if p.StartsAt, err = time.Parse(time.RFC3339, at); err != nil {
+			o.fail("starts_at", "a date and time as 2026-03-02T18:30:00+01:00 (RFC 3339)")
+		}
+	} else if _, isText := doc["starts_at"].(string); isText {
+		o.fail("starts_at", "a date and time as 2026-03-02T18:30:00+01:00 (RFC 3339)")
+	}
+	list, ok := doc["passages"].([]any)
+	if !ok {
+		o.fail("passages", "a list of passages")
+	}
+	if len(list) > MostPassages {
+		errs = append(errs, FieldError{Field: "passages", Given: fmt.Sprint(len(list)), Allowed: fmt.Sprintf("up to %d", MostPassages)})
+		list = nil
+	}
+	for i, entry := range list {
+		fields, ok := entry.(map[string]any)
+		if !ok {
+			errs = append(errs, FieldError{Passage: i + 1, Field: "passage", Given: shown(entry), Allowed: "an object"})
+			continue
+		}
+		p.Passages = append(p.Passages, readPassage(fields, i+1, p.Tempo, &errs))
+	}
+	if len(errs) == 0 {
+		if longest := breath.Int(MostHours * 3600_000); longest.Less(p.Length()) {
+			errs = append(errs, FieldError{
+				Field: "passages", Given: p.Length().Div(breath.Int(60_000)).String() + " minutes in all",
+				Allowed: fmt.Sprintf("up to %d hours", MostHours),
+			})
+		}
+	}
+	if len(errs) > 0 {
+		return p, errs
+	}
+	return p, nil
+}
+
+func readPassage(doc Doc, number int, planTempo breath.Exact, errs *Errors) Passage {
+	o := object{doc: doc, passage: number, errs: errs}
+	for _, field := range []string{"title", "practice", "type"} {
+		if text, ok := doc[field].(string); ok && text != "" {
+			o.name = text
+			break
+		}
+	}
+	p := Passage{Title: o.text("title"), Script: o.text("script"), Keep: o.flag("keep")}
+	if !o.has("type") {
+		o.fail("type", "talk, free, practice")
+	} else {
+		p.Type = choice(o, "type", Talk, Free, Practice)
+	}
+	if p.Type == Practice {
+		id, _ := doc["practice"].(string)
+		if p.Practice = practice.Find(id); p.Practice == nil {
+			o.fail("practice", ids())
+		}
+		p.OwnPace = choice(o, "pace", "led", "own") == "own"
+	}
+	o.refuseStrangers(&p)
+	switch {
+	case p.Type == Practice && p.Practice == nil:
+		// Its other fields are checked all the same, as those of any practice would be.
+		p.Practice = &practice.Practice{Counts: "4:4", Rounds: 1, Airway: breath.ByNose}
+		p.readPractice(o, planTempo)
+	case p.Type == Practice:
+		p.readPractice(o, planTempo)
+	case p.Type == Talk || p.Type == Free:
+		p.readStretch(o)
+	}
+	return p
+}
+
+func ids() string {
+	text := ""
+	for i, p := range practice.Catalogue() {
+		if i > 0 {
+			text += ", "
+		}
+		text += p.ID
+	}
+	return text
+}
+
+func seconds(x breath.Exact) breath.Exact { return x.Times(1000) }
+
+func (p *Passage) readStretch(o object) {
+	p.Wait = o.flag("wait")
+	p.Length = seconds(o.number("seconds", secondsLimits, breath.Int(defaultTalk)))
+	if p.Type != Free {
+		return
+	}
+	breaths := o.whole("breaths", breathsLimits, 0)
+	switch {
+	case o.has("breaths") && o.has("seconds"):
+		o.fail("breaths", "either seconds or breaths, not both")
+	case o.has("breaths"):
+		p.Length = seconds(breath.Int(naturalBreath)).Times(breaths)
+	case !o.has("seconds"):
+		o.fail("seconds", "a free passage has seconds or breaths")
+	}
+}
+
+func (p *Passage) readPractice(o object, planTempo breath.Exact) {
+	prac := p.Practice
+	planned, _ := breath.ParseCounts(prac.Counts) // checked when the catalogue was read
+	p.Counts = o.counts("counts", planned)
+	p.Tempo = o.number("tempo", tempoLimits, planTempo)
+	p.Side = choice(o, "side", breath.Left, breath.Right)
+	p.ExhaleFirst = choice(o, "entry", "inhale", "exhale") == "exhale"
+	p.Airway = prac.Airway
+	if o.has("airway") {
+		p.Airway = choice(o, "airway", breath.ByNose, breath.OutByMouth, breath.ByMouth)
+	}
+	p.readLength(o)
+	leadIn := defaultLeadIn
+	if p.OwnPace {
+		leadIn = 0
+	}
+	p.CountIn = o.whole("count_in", limits{high: 40}, 0)
+	p.LeadIn = o.whole("lead_in", limits{high: 20}, leadIn)
+	p.OpeningSteps = p.readSteps(o, "opening")
+	p.ClosingSteps = p.readSteps(o, "closing")
+	p.RestBetween = seconds(o.number("rest_between", limits{high: 600}, breath.Exact{}))
+	p.RestWait = o.flag("rest_wait")
+	p.NaturalPause = seconds(o.number("natural_pause", limits{high: 3}, breath.Exact{}))
+	p.Recall = seconds(o.number("recall", limits{high: 120}, breath.Int(defaultRecall)))
+	p.WordBefore = choice(o, "word", "on", "before") == "before"
+	p.Trial = o.flag("trial")
+	p.readVoice(o)
+	p.readPrompts(o)
+}
+
+func (p *Passage) readLength(o object) {
+	switch {
+	case p.OwnPace:
+		p.Minutes = o.number("minutes", minutesLimits, breath.Int(defaultOwnMinutes))
+	case o.has("rounds") && o.has("minutes"):
+		o.fail("rounds", "either rounds or minutes, not both")
+	case o.has("minutes"):
+		p.Minutes = o.number("minutes", minutesLimits, breath.Int(1))
+	default:
+		p.Rounds = o.whole("rounds", roundsLimits, p.Practice.Rounds)
+	}
+}
+
+func (p *Passage) readSteps(o object, field string) []Step {
+	var steps []Step
+	for _, s := range o.objects(field) {
+		step := Step{Text: s.text("text")}
+		switch {
+		case s.has("breaths") && s.has("seconds"):
+			s.fail("breaths", "either breaths or seconds, not both")
+		case s.has("breaths"):
+			step.Breaths = s.whole("breaths", limits{low: 1, high: 20}, 1)
+			step.Counts = s.counts("counts", p.Counts.Flat())
+			step.Airway = p.Practice.Airway
+			if s.has("airway") {
+				step.Airway = choice(s, "airway", breath.ByNose, breath.OutByMouth, breath.ByMouth)
+			}
+		case s.has("seconds"):
+			step.Length = seconds(s.number("seconds", limits{low: 1, high: 1800}, breath.Int(1)))
+			for _, stranger := range []string{"counts", "airway"} {
+				if s.has(stranger) {
+					s.fail(stranger, "only on a step of breaths")
+				}
+			}
+		default:
+			s.fail("breaths", "a step has breaths or seconds")
+		}
+		steps = append(steps, step)
+	}
+	return steps
+}
+
+func (p *Passage) readVoice(o object) {
+	p.Voice = choice(o, "voice", Numbers, UpDown, Syllables, Words, HoldsOnly, Silent)
+	p.Fade = Fade{-1, -1}
+	if value, there := o.doc["fade"]; there {
+		fields, ok := value.(map[string]any)
+		if !ok {
+			o.fail("fade", `an object as {"words_after": 2, "silent_after": 4}`)
+		}
+		f := object{fields, o.passage, o.name, "fade: ", o.errs}
+		p.Fade.WordsAfter = f.whole("words_after", limits{high: MostRounds}, -1)
+		p.Fade.SilentAfter = f.whole("silent_after", limits{high: MostRounds}, -1)
+	}
+	if value, there := o.doc["syllables"]; there {
+		list, ok := value.([]any)
+		for _, entry := range list {
+			text, isText := entry.(string)
+			ok = ok && isText && text != ""
+			p.Syllables = append(p.Syllables, text)
+		}
+		if !ok || len(list) == 0 {
+			o.fail("syllables", `a list of texts as ["sa", "ta", "na", "ma"]`)
+		}
+	} else if p.Voice == Syllables {
+		o.fail("syllables", `required with voice "syllables": a list of texts`)
+	}
+}
+
+func (p *Passage) readPrompts(o object) {
+	for _, entry := range o.objects("prompts") {
+		prompt := Prompt{Round: -1, Rest: -1, Second: breath.Int(-1), Text: entry.text("text")}
+		if !entry.has("text") {
+			entry.fail("text", "the text to say")
+		}
+		when := 0
+		for _, field := range []string{"round", "rest", "second"} {
+			if entry.has(field) {
+				when++
+			}
+		}
+		if when != 1 {
+			entry.fail("round", "one of round, rest, second")
+			continue
+		}
+		prompt.Round = entry.whole("round", roundsLimits, -1)
+		prompt.Rest = entry.whole("rest", roundsLimits, -1)
+		prompt.Second = entry.number("second", limits{high: 10800}, breath.Int(-1))
+		p.Prompts = append(p.Prompts, prompt)
+	}
+}
+
+// home tells on which passages a field is at home, in words and as a rule.
+type home struct {
+	words string
+	holds func(*Passage) bool
+}
+
+var (
+	onPlan     = home{"only on the plan", func(*Passage) bool { return false }}
+	onStretch  = home{"only on talk and free passages", func(p *Passage) bool { return p.Type != Practice }}
+	onFree     = home{"only on free passages", func(p *Passage) bool { return p.Type == Free }}
+	onPractice = home{"only on practice passages", func(p *Passage) bool { return p.Type == Practice }}
+	onCounted  = home{"only on counted practices", func(p *Passage) bool {
+		return p.Type == Practice && (p.Practice == nil || p.Practice.Kind == practice.Counted)
+	}}
+	onLed = home{"only on led practices; at own pace give minutes", func(p *Passage) bool { return p.Led() }}
+	onOwn = home{`only with pace "own"`, func(p *Passage) bool { return p.Type == Practice && p.OwnPace }}
+)
+
+// homes is formats.md's column "on". Fields that only some practices take are not in it: those practices name
+// them in the catalogue.
+var homes = map[string]home{
+	"slot_min": onPlan, "starts_at": onPlan, "intent": onPlan,
+	"seconds": onStretch, "wait": onStretch, "breaths": onFree,
+	"prompts": onPractice, "trial": onPractice, "practice": onPractice, "pace": onPractice, "minutes": onPractice,
+	"count_in": onPractice, "lead_in": onPractice, "opening": onPractice, "closing": onPractice,
+	"rest_between": onPractice, "rest_wait": onPractice, "voice": onPractice, "fade": onPractice, "syllables": onPractice,
+	"tempo": onCounted, "counts": onCounted, "natural_pause": onCounted, "word": onCounted,
+	"rounds": onLed, "recall": onOwn,
+}
+
+var takenBySome = []string{"side", "entry", "zone", "attention", "strokes", "rate", "open_seconds", "aperture", "airway"}
+
+// refuseStrangers reports the known fields that do not belong to the passage. Where the type or the practice is
+// not known, nobody can tell, and nothing is reported.
+func (o object) refuseStrangers(p *Passage) {
+	if p.Type == "" {
+		return
+	}
+	fields := make([]string, 0, len(o.doc))
+	for field := range o.doc {
+		fields = append(fields, field)
+	}
+	slices.Sort(fields) // the order of errors is part of the answer, and a map has none
+	for _, field := range fields {
+		if at, known := homes[field]; known && !at.holds(p) {
+			o.fail(field, at.words)
+		}
+		if slices.Contains(takenBySome, field) && (p.Type != Practice || p.Practice != nil && !p.Practice.TakesField(field)) {
+			o.fail(field, "only on practices that take it")
+		}
+	}
+}

@@ -1,0 +1,139 @@
+package plan
+
+import (
+	"encoding/json"
+	"fmt"
+	"maps"
+	"regexp"
+	"strings"
+
+	"vastlantern/core/breath"
+	"vastlantern/core/practice"
+)
+
+// covered are the fields that the short way of writing a passage stands for. The text is the whole of them: a
+// field that it does not name goes back to its default.
+var covered = []string{"counts", "rounds", "minutes", "tempo", "side", "pace", "seconds", "breaths"}
+
+var (
+	countsWord  = regexp.MustCompile(`^\d+(:\d+)+$`)
+	roundsWord  = regexp.MustCompile(`^[x×](\d+)$`)
+	tempoWord   = regexp.MustCompile(`^@(\d+(?:\.\d+)?)$`)
+	breathsWord = regexp.MustCompile(`^(\d+)b$`)
+	timeWord    = regexp.MustCompile(`^(?:(\d+(?:\.\d+)?)m(?:in)?)?(?:(\d+(?:\.\d+)?)s)?$`)
+)
+
+// Shorten rewrites a passage from the short way of writing it, "4:4:8 x6 @50": counts, x and rounds or a time as 3m
+// or 1m30s, @ and tempo, left or right, own for own pace; for free breathing 10b is ten breaths. The error says
+// which word was not understood; whether the values are allowed is for Read to say.
+func Shorten(doc Doc, text string) (Doc, error) {
+	next := maps.Clone(doc)
+	for _, field := range covered {
+		delete(next, field)
+	}
+	isPractice := next["type"] == string(Practice)
+	for word := range strings.FieldsSeq(strings.ToLower(text)) {
+		if err := next.shortWord(word, isPractice); err != nil {
+			return doc, err
+		}
+	}
+	if next["pace"] == "own" {
+		delete(next, "rounds") // "x6 own" cannot be meant; own pace is timed
+	}
+	return next, nil
+}
+
+func (d Doc) shortWord(word string, isPractice bool) error {
+	switch {
+	case isPractice && countsWord.MatchString(word):
+		d["counts"] = word
+	case isPractice && roundsWord.MatchString(word):
+		d["rounds"] = json.Number(roundsWord.FindStringSubmatch(word)[1])
+	case isPractice && tempoWord.MatchString(word):
+		d["tempo"] = json.Number(tempoWord.FindStringSubmatch(word)[1])
+	case isPractice && (word == "left" || word == "right"):
+		d["side"] = word
+	case isPractice && word == "own":
+		d["pace"] = word
+	case d["type"] == string(Free) && breathsWord.MatchString(word):
+		d["breaths"] = json.Number(breathsWord.FindStringSubmatch(word)[1])
+	case timeWord.MatchString(word):
+		d.shortTime(timeWord.FindStringSubmatch(word), isPractice)
+	case isPractice:
+		return fmt.Errorf("%q is not understood: write counts as 4:4:8, rounds as x6 or a time as 3m, tempo as @50, left, right or own", word)
+	default:
+		return fmt.Errorf("%q is not understood: write a time as 90s, 2m or 1m30s, or for free breathing breaths as 10b", word)
+	}
+	return nil
+}
+
+func (d Doc) shortTime(parts []string, isPractice bool) {
+	minutes, _ := breath.ParseExact("0" + parts[1])
+	secs, _ := breath.ParseExact("0" + parts[2])
+	if isPractice {
+		d["minutes"] = json.Number(minutes.Add(secs.Div(breath.Int(60))).String())
+		return
+	}
+	d["seconds"] = json.Number(minutes.Times(60).Add(secs).String())
+}
+
+// NewPassage is a passage from one line, "nadi 4:4:8 x6 @50", "rest 2m" or "talk 1m seat and spine": what it is, then
+// words as Shorten reads them; after a talk or a rest, all others are its title.
+func NewPassage(line string) (Doc, error) {
+	words := strings.Fields(line)
+	if len(words) == 0 {
+		return nil, fmt.Errorf("write what to add: talk, rest or a practice, as %q", "nadi 4:4:8 x6 @50")
+	}
+	name := strings.ToLower(words[0])
+	switch name {
+	case "talk", "free", "rest":
+		return newStretch(name, words[1:])
+	}
+	p, err := byPrefix(name)
+	if err != nil {
+		return nil, err
+	}
+	return Shorten(Doc{"type": string(Practice), "practice": p.ID}, strings.Join(words[1:], " "))
+}
+
+func newStretch(name string, words []string) (Doc, error) {
+	doc := Doc{"type": string(Talk), "seconds": json.Number("60")}
+	if name != "talk" {
+		doc["type"] = string(Free)
+	}
+	if name == "rest" {
+		doc["title"] = "Rest"
+	}
+	var title []string
+	for _, word := range words {
+		next, err := Shorten(doc, word)
+		if err != nil || timeWord.FindString(word) == "" && !breathsWord.MatchString(word) {
+			title = append(title, word)
+			continue
+		}
+		doc = next
+	}
+	if len(title) > 0 {
+		doc["title"] = strings.Join(title, " ")
+	}
+	return doc, nil
+}
+
+func byPrefix(name string) (*practice.Practice, error) {
+	var found []string
+	for _, p := range practice.Catalogue() {
+		if p.ID == name {
+			return p, nil
+		}
+		if strings.HasPrefix(p.ID, name) {
+			found = append(found, p.ID)
+		}
+	}
+	switch len(found) {
+	case 1:
+		return practice.Find(found[0]), nil
+	case 0:
+		return nil, fmt.Errorf("no practice is called %q: there are talk, rest, %s", name, ids())
+	}
+	return nil, fmt.Errorf("%q could be %s: write more of it", name, strings.Join(found, " or "))
+}

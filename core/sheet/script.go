@@ -1,0 +1,154 @@
+package sheet
+
+import (
+	"bufio"
+	"bytes"
+	"encoding/json"
+	"fmt"
+	"io"
+	"slices"
+	"strings"
+
+	"vastlantern/core/breath"
+	"vastlantern/core/pace"
+)
+
+// LineError is one wrong line of a script.
+type LineError struct {
+	Line int // from 1
+	Why  string
+}
+
+func (e LineError) Error() string { return fmt.Sprintf("line %d: %s", e.Line, e.Why) }
+
+// ScriptErrors is every wrong line of a script.
+type ScriptErrors []LineError
+
+func (e ScriptErrors) Error() string {
+	lines := make([]string, len(e))
+	for i, one := range e {
+		lines[i] = one.Error()
+	}
+	return strings.Join(lines, "\n")
+}
+
+// mostLine bounds one line of a script: a note may be long, a line without end is none.
+const mostLine = 1 << 20
+
+// ReadScript reads an adjustment script (JSON Lines). Empty lines and unknown fields are skipped. The error is a
+// ScriptErrors where lines are wrong.
+func ReadScript(r io.Reader) ([]pace.Adjustment, error) {
+	var script []pace.Adjustment
+	var errs ScriptErrors
+	lines := bufio.NewScanner(r)
+	lines.Buffer(nil, mostLine)
+	last := int64(0)
+	for n := 1; lines.Scan(); n++ {
+		text := bytes.TrimSpace(lines.Bytes())
+		if len(text) == 0 {
+			continue
+		}
+		a, err := ReadAdjustment(text)
+		if err == nil && a.At < last {
+			err = fmt.Errorf("at_ms: given %d, allowed: %d or later, since times never fall", a.At, last)
+		}
+		if err != nil {
+			errs = append(errs, LineError{n, err.Error()})
+			continue
+		}
+		last = a.At
+		script = append(script, a)
+	}
+	if err := lines.Err(); err != nil {
+		return nil, fmt.Errorf("the script cannot be read: %w", err)
+	}
+	if len(errs) > 0 {
+		return nil, errs
+	}
+	return script, nil
+}
+
+// ReadAdjustment reads one adjustment, a line of a script. What depends on the moment, and a value out of range, is
+// no error here: it is refused when it is made.
+func ReadAdjustment(data []byte) (pace.Adjustment, error) {
+	var a pace.Adjustment
+	doc, err := decodeObject(data)
+	if err != nil {
+		return a, fmt.Errorf("not a JSON object: %w", err)
+	}
+	at, err := whole(doc, "at_ms")
+	if err != nil {
+		return a, err
+	}
+	if at < 0 {
+		return a, fmt.Errorf("at_ms: given %d, allowed: 0 or later", at)
+	}
+	a.At = at
+	do, _ := doc["do"].(string)
+	a.Do = pace.Verb(do)
+	if !slices.Contains(pace.Verbs(), a.Do) {
+		return a, fmt.Errorf("do: given %q, allowed: %v", do, pace.Verbs())
+	}
+	return a, takes(&a, doc)
+}
+
+// takes reads what the verb takes.
+func takes(a *pace.Adjustment, doc map[string]any) (err error) {
+	switch a.Do {
+	case pace.ToTempo:
+		if a.To, err = number(doc, "to"); err != nil {
+			return err
+		}
+		if carry, there := doc["carry"]; there {
+			var ok bool
+			if a.Carry, ok = carry.(bool); !ok {
+				return fmt.Errorf("carry: given %v, allowed: true or false", carry)
+			}
+		}
+	case pace.Rounds:
+		_, by := doc["by"]
+		_, to := doc["to"]
+		if by == to {
+			return fmt.Errorf("rounds takes either by or to")
+		}
+		field := "to"
+		if by {
+			field = "by"
+		}
+		n, err := whole(doc, field)
+		if err != nil {
+			return err
+		}
+		a.Relative, a.By, a.To = by, int(n), breath.Int(n)
+	case pace.Note:
+		a.Text, err = text(doc, "text")
+	case pace.Signal:
+		a.See, err = text(doc, "see")
+	}
+	return err
+}
+
+func number(doc map[string]any, field string) (breath.Exact, error) {
+	if n, ok := doc[field].(json.Number); ok {
+		if x, err := breath.ParseExact(n.String()); err == nil {
+			return x, nil
+		}
+	}
+	return breath.Exact{}, fmt.Errorf("%s: a number is needed", field)
+}
+
+func whole(doc map[string]any, field string) (int64, error) {
+	const most = 1 << 40 // far beyond any class, and safe to add to
+	x, err := number(doc, field)
+	if n, ok := x.Whole(); err == nil && ok && n > -most && n < most {
+		return int64(n), nil
+	}
+	return 0, fmt.Errorf("%s: a whole number is needed", field)
+}
+
+func text(doc map[string]any, field string) (string, error) {
+	if text, ok := doc[field].(string); ok {
+		return text, nil
+	}
+	return "", fmt.Errorf("%s: a text is needed", field)
+}

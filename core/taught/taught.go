@@ -1,0 +1,161 @@
+// Package taught is the record of a class: what was planned beside what was taught, computed from the plan and the
+// adjustments and from nothing else. It is what happened, not what was planned.
+package taught
+
+import (
+	"vastlantern/core/breath"
+	"vastlantern/core/pace"
+	"vastlantern/core/plan"
+)
+
+// Record is what was taught in one class. Times are milliseconds from the start of the class.
+type Record struct {
+	Planned  int64 // the length of the plan
+	Taught   int64 // the length of the class; -1 where it stopped at something that waits
+	Passages []Passage
+	Answers  []pace.Answer // every adjustment, refused ones too, in the order they were made
+}
+
+// Passage is one passage of a record. What was not reached has a taught length of 0.
+type Passage struct {
+	Name          string
+	Practice      string
+	Counts        string // as planned
+	OwnPace       bool   // its breaths are not counted by anybody
+	Trial         bool
+	PlannedAt     int64
+	PlannedLength int64
+	At            int64
+	Length        int64 // -1 where it had no end
+	PlannedRounds int
+	Rounds        int // kept
+	Abandoned     int
+	PlannedTempo  breath.Exact // counts a minute; all tempos are of the rounds, 0 where none was counted
+	TempoStart    breath.Exact
+	TempoEnd      breath.Exact
+	TempoMean     breath.Exact // weighted by time
+	PerMinute     breath.Exact // breaths a minute in kept rounds
+	LongestHold   int64
+	HeldFull      int64 // all the time in full holds, abandoned rounds too
+	HeldEmpty     int64
+	LeftInhales   int // in kept rounds
+	RightInhales  int
+}
+
+// Of is the record of a class led from the plan with the adjustments.
+func Of(p *plan.Plan, script []pace.Adjustment) Record {
+	taught, answers := pace.Replay(p, script)
+	planned := pace.Sheet(p)
+	r := Record{Planned: planned.End, Taught: taught.End, Answers: answers, Passages: make([]Passage, len(p.Passages))}
+	for i := range p.Passages {
+		r.Passages[i] = blank(&p.Passages[i])
+	}
+	for _, row := range planned.Rows {
+		at := &r.Passages[row.Passage-1]
+		if at.PlannedLength == 0 {
+			at.PlannedAt = row.At
+		}
+		at.PlannedLength += row.Dur
+	}
+	for start := 0; start < len(taught.Rows); {
+		end := start
+		for end < len(taught.Rows) && taught.Rows[end].Passage == taught.Rows[start].Passage {
+			end++
+		}
+		r.Passages[taught.Rows[start].Passage-1].add(taught.Rows[start:end])
+		start = end
+	}
+	return r
+}
+
+func blank(p *plan.Passage) Passage {
+	blank := Passage{Name: p.Name(), OwnPace: p.OwnPace, Trial: p.Trial}
+	if p.Practice != nil {
+		blank.Practice, blank.Counts, blank.PlannedTempo = p.Practice.ID, p.Counts.String(), p.Tempo
+	}
+	if p.Led() {
+		blank.PlannedRounds = p.TotalRounds(p.Tempo)
+	}
+	return blank
+}
+
+// add counts the rows of the passage.
+func (p *Passage) add(rows []pace.Row) {
+	p.At = rows[0].At
+	p.Length = rows[len(rows)-1].End()
+	if p.Length >= 0 {
+		p.Length -= p.At
+	}
+	var t tally
+	for i, row := range rows {
+		if i == 0 || startsPhase(rows[i-1], row) {
+			t.phase(p, row)
+		}
+		t.row(p, row)
+	}
+	if t.counted > 0 {
+		p.TempoMean = t.weighted.Div(breath.Int(t.counted))
+	}
+	if t.kept > 0 {
+		p.PerMinute = breath.Ratio(60_000*t.breaths, t.kept)
+	}
+}
+
+func startsPhase(before, row pace.Row) bool {
+	return row.Starts || before.Phase != row.Phase || before.Breath != row.Breath || before.Stage != row.Stage
+}
+
+// tally is what is summed up over the rows of a passage.
+type tally struct {
+	hold     int64        // the hold in progress
+	counted  int64        // time in counted rows of rounds
+	weighted breath.Exact // their tempo times their time
+	kept     int64        // time in kept rounds
+	breaths  int64        // in kept rounds
+}
+
+func (t *tally) phase(p *Passage, row pace.Row) {
+	t.hold = 0
+	if row.Starts {
+		if row.Kept {
+			p.Rounds++
+		} else {
+			p.Abandoned++
+		}
+	}
+	if row.Stage == pace.Round && row.Phase == breath.Inhale && row.Kept {
+		t.breaths++
+		switch row.Through {
+		case breath.Left:
+			p.LeftInhales++
+		case breath.Right:
+			p.RightInhales++
+		}
+	}
+}
+
+func (t *tally) row(p *Passage, row pace.Row) {
+	if row.Phase.Held() {
+		t.hold += row.Dur
+		p.LongestHold = max(p.LongestHold, t.hold)
+		if row.Phase == breath.Hold {
+			p.HeldFull += row.Dur
+		} else {
+			p.HeldEmpty += row.Dur
+		}
+	}
+	if row.Stage != pace.Round {
+		return
+	}
+	if row.Kept {
+		t.kept += row.Dur
+	}
+	if row.Tempo.Sign() > 0 {
+		if p.TempoStart.Sign() == 0 {
+			p.TempoStart = row.Tempo
+		}
+		p.TempoEnd = row.Tempo
+		t.counted += row.Dur
+		t.weighted = t.weighted.Add(row.Tempo.Mul(breath.Int(row.Dur)))
+	}
+}
