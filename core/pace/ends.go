@@ -7,10 +7,6 @@ func (m *machine) advance(a Adjustment) (Answer, error) {
 	if m.stage == Pause {
 		return m.endPause(a)
 	}
-	uncounted := m.unit[m.phase].Kind == breath.Talk || m.unit[m.phase].Kind == breath.Free
-	if !uncounted {
-		return Answer{}, refusal("nothing to end here: the count is running")
-	}
 	m.skip(breath.Int(a.At))
 	return Answer{}, nil
 }

@@ -277,6 +277,7 @@ func (m *machine) printed(ph *practice.Phase) Row {
 		row.Tempo = m.tempoOf(ph)
 	}
 	row.Say = m.say(ph)
+	row.Verbs = m.met()
 	return row
 }
 

@@ -49,6 +49,7 @@ type Row struct {
 	// Not in the cue sheet:
 	Tempo  breath.Exact // counts a minute that the row runs at; 0 where it is not counted
 	Starts bool         // the first row of a round, also of one that starts over
+	Verbs  VerbSet      // the adjustments that are met here
 }
 
 // End is where the row ends, -1 where that is not known.
@@ -104,6 +105,21 @@ func (c *Class) Timeline() Timeline {
 	m := c.now.copy()
 	m.run()
 	return m.timeline()
+}
+
+// Passage is what of one passage is in force.
+type Passage struct {
+	Tempo breath.Exact // counts a minute
+	Total int          // rounds, 0 where there are none
+}
+
+// Passages is what is in force in each passage of the plan.
+func (c *Class) Passages() []Passage {
+	all := make([]Passage, len(c.now.live))
+	for i, l := range c.now.live {
+		all[i] = Passage{l.tempo, l.total}
+	}
+	return all
 }
 
 // Wait tells of the row that an open timeline stops at: where its planned end would be, and what follows it. The

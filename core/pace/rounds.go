@@ -32,9 +32,6 @@ func (m *machine) lastRound(a Adjustment) (Answer, error) {
 }
 
 func (m *machine) setTotal(a Adjustment, to int) (Answer, error) {
-	if m.here().OwnPace {
-		return Answer{}, refusal("there are no rounds at own pace")
-	}
 	l := m.live[m.passage]
 	follows := m.here().ByMinutes() && !l.pinned
 	switch {

@@ -12,9 +12,6 @@ import (
 // setTempo is the verb "tempo": from the next row on, but a hold in progress is never made longer, so a tempo
 // slower than the hold runs waits for its end.
 func (m *machine) setTempo(a Adjustment) (Answer, error) {
-	if m.here().OwnPace {
-		return Answer{}, refusal("everybody goes at their own pace here")
-	}
 	if a.To.Less(breath.Int(breath.SlowestTempo)) || breath.Int(breath.FastestTempo).Less(a.To) {
 		return Answer{}, refusal(fmt.Sprintf("%s counts a minute is outside %d to %d", a.To, breath.SlowestTempo, breath.FastestTempo))
 	}
@@ -98,9 +95,6 @@ func further(left, each breath.Exact) int {
 
 // release is the verb "release": a hold ends at once, its word's beat too.
 func (m *machine) release(a Adjustment) (Answer, error) {
-	if !m.unit[m.phase].Kind.Held() {
-		return Answer{}, refusal("no hold in progress")
-	}
 	m.skip(breath.Int(a.At))
 	return Answer{}, nil
 }

@@ -80,6 +80,7 @@ func Read(doc Doc) (*Plan, error) {
 		fields, ok := entry.(map[string]any)
 		if !ok {
 			errs = append(errs, FieldError{Passage: i + 1, Field: "passage", Given: shown(entry), Allowed: "an object"})
+			p.Passages = append(p.Passages, Passage{Type: Talk}) // the others keep their numbers
 			continue
 		}
 		p.Passages = append(p.Passages, readPassage(fields, i+1, p.Tempo, &errs))
@@ -123,7 +124,9 @@ func readPassage(doc Doc, number int, planTempo breath.Exact, errs *Errors) Pass
 	switch {
 	case p.Type == Practice && p.Practice == nil:
 		// Its other fields are checked all the same, as those of any practice would be.
-		p.Practice = &practice.Practice{Counts: "4:4", Rounds: 1, Airway: breath.ByNose}
+		p.Practice = &practice.Practice{Counts: "4:4", Rounds: 1, Airway: breath.ByNose, Figure: []practice.Step{
+			{Phase: breath.Inhale, Counts: "a", Through: "airway"}, {Phase: breath.Exhale, Counts: "c", Through: "airway"},
+		}}
 		p.readPractice(o, planTempo)
 	case p.Type == Practice:
 		p.readPractice(o, planTempo)

@@ -11,7 +11,7 @@ import (
 // Record is what was taught in one class. Times are milliseconds from the start of the class.
 type Record struct {
 	Planned  int64 // the length of the plan
-	Taught   int64 // the length of the class; -1 where it stopped at something that waits
+	Taught   int64 // the length of the class, so far
 	Passages []Passage
 	Answers  []pace.Answer // every adjustment, refused ones too, in the order they were made
 }
@@ -26,7 +26,7 @@ type Passage struct {
 	PlannedAt     int64
 	PlannedLength int64
 	At            int64
-	Length        int64 // -1 where it had no end
+	Length        int64
 	PlannedRounds int
 	Rounds        int // kept
 	Abandoned     int
@@ -42,9 +42,11 @@ type Passage struct {
 	RightInhales  int
 }
 
-// Of is the record of a class led from the plan with the adjustments.
-func Of(p *plan.Plan, script []pace.Adjustment) Record {
-	taught, answers := pace.Replay(p, script)
+// Of is the record of a class led from the plan with the adjustments, as far as the time at, in milliseconds from
+// its start. A class that was over by then is recorded whole. A round in progress does not count yet.
+func Of(p *plan.Plan, script []pace.Adjustment, at int64) Record {
+	timeline, answers := pace.Replay(p, script)
+	taught := until(timeline, at)
 	planned := pace.Sheet(p)
 	r := Record{Planned: planned.End, Taught: taught.End, Answers: answers, Passages: make([]Passage, len(p.Passages))}
 	for i := range p.Passages {
@@ -65,7 +67,40 @@ func Of(p *plan.Plan, script []pace.Adjustment) Record {
 		r.Passages[taught.Rows[start].Passage-1].add(taught.Rows[start:end])
 		start = end
 	}
+	if n := len(taught.Rows); n > 0 && breaksOff(timeline, n, at) {
+		r.Passages[taught.Rows[n-1].Passage-1].Rounds--
+	}
 	return r
+}
+
+// until is the timeline as far as the time.
+func until(tl pace.Timeline, at int64) pace.Timeline {
+	if !tl.Open && tl.End <= at {
+		return tl
+	}
+	cut := pace.Timeline{End: at}
+	for _, row := range tl.Rows {
+		if row.At >= at {
+			break
+		}
+		if row.Dur < 0 || row.End() > at {
+			row.Dur = at - row.At
+		}
+		cut.Rows = append(cut.Rows, row)
+	}
+	return cut
+}
+
+// breaksOff tells whether the first n rows, as far as the time at, end inside a kept round.
+func breaksOff(tl pace.Timeline, n int, at int64) bool {
+	last := tl.Rows[n-1]
+	if last.Stage != pace.Round || !last.Kept {
+		return false
+	}
+	if last.End() > at {
+		return true
+	}
+	return n < len(tl.Rows) && tl.Rows[n].Stage == pace.Round && tl.Rows[n].Passage == last.Passage && !tl.Rows[n].Starts
 }
 
 func blank(p *plan.Passage) Passage {
@@ -82,10 +117,7 @@ func blank(p *plan.Passage) Passage {
 // add counts the rows of the passage.
 func (p *Passage) add(rows []pace.Row) {
 	p.At = rows[0].At
-	p.Length = rows[len(rows)-1].End()
-	if p.Length >= 0 {
-		p.Length -= p.At
-	}
+	p.Length = rows[len(rows)-1].End() - p.At
 	var t tally
 	for i, row := range rows {
 		if i == 0 || startsPhase(rows[i-1], row) {

@@ -28,7 +28,7 @@ func TestRecordOfALedClass(t *testing.T) {
 		{"at_ms": 80000, "do": "end"}`))
 	require.NoError(t, err)
 
-	r := taught.Of(p, script)
+	r := taught.Of(p, script, 200_000)
 	assert.EqualValues(t, 10_000+2_000+3*16_000+75_000+30_000, r.Planned)
 	assert.EqualValues(t, 80_000, r.Taught)
 	require.Len(t, r.Answers, 7)
@@ -59,7 +59,18 @@ func TestRecordOfALedClass(t *testing.T) {
 func TestRecordOfAClassThatWaits(t *testing.T) {
 	_, p, err := sheet.ReadPlan(strings.NewReader(`{"format": "vast-lantern-plan", "version": 1, "passages": [{"type": "talk", "wait": true}]}`))
 	require.NoError(t, err)
-	r := taught.Of(p, nil)
-	assert.EqualValues(t, -1, r.Taught)
-	assert.EqualValues(t, -1, r.Passages[0].Length)
+	r := taught.Of(p, nil, 90_000)
+	assert.EqualValues(t, 90_000, r.Taught)
+	assert.EqualValues(t, 90_000, r.Passages[0].Length)
+}
+
+func TestRecordInTheMiddleOfARound(t *testing.T) {
+	_, p, err := sheet.ReadPlan(strings.NewReader(`{"format": "vast-lantern-plan", "version": 1, "tempo": 60, "passages": [
+		{"type": "practice", "practice": "nadi-shodhana", "counts": "2:2", "rounds": 3, "lead_in": 2}]}`))
+	require.NoError(t, err)
+	for at, rounds := range map[int64]int{1_000: 0, 2_500: 0, 9_999: 0, 10_000: 1, 14_500: 1, 26_000: 3, 99_000: 3} {
+		r := taught.Of(p, nil, at)
+		assert.Equal(t, rounds, r.Passages[0].Rounds, "after %d ms", at)
+		assert.Equal(t, min(at, 26_000), r.Taught)
+	}
 }

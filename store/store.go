@@ -1,0 +1,149 @@
+// Package store keeps plans, groups and classes in one SQLite file. Its models never leave it.
+package store
+
+import (
+	"context"
+	"database/sql"
+	"embed"
+	"errors"
+	"fmt"
+	"io/fs"
+	"net/url"
+	"time"
+
+	"github.com/pressly/goose/v3"
+	"gorm.io/driver/sqlite"
+	"gorm.io/gorm"
+	"gorm.io/gorm/logger"
+	driver "modernc.org/sqlite"
+)
+
+// Store is one open SQLite file.
+type Store struct{ db *gorm.DB }
+
+// ErrNotFound says that there is no such plan, group or class.
+var ErrNotFound = errors.New("not found")
+
+// ErrTaken says that something of that key is there already.
+var ErrTaken = errors.New("taken")
+
+//go:embed migrations/*.sql
+var migrations embed.FS
+
+// Open opens the file, creates it where there is none, and brings it to the present form.
+func Open(path string) (*Store, error) {
+	// One connection: SQLite has one writer, and the busy timeout does not help a read that becomes a write.
+	db, err := gorm.Open(translating{sqlite.Dialector{DriverName: "sqlite", DSN: dsn(path)}}, &gorm.Config{
+		TranslateError: true,
+		Logger:         logger.Discard, // what fails is returned, and told where it matters
+	})
+	if err != nil {
+		return nil, fmt.Errorf("the data file %s cannot be opened: %w", path, err)
+	}
+	pool, err := db.DB()
+	if err != nil {
+		return nil, err
+	}
+	pool.SetMaxOpenConns(1)
+	if err := migrate(pool); err != nil {
+		pool.Close()
+		return nil, fmt.Errorf("the data file %s cannot be brought to the present form: %w", path, err)
+	}
+	return &Store{db}, nil
+}
+
+func dsn(path string) string {
+	options := "_journal_mode=WAL&_busy_timeout=5000&_foreign_keys=1&_synchronous=NORMAL&_time_format=sqlite&_txlock=immediate"
+	return "file:" + (&url.URL{Path: path}).EscapedPath() + "?" + options
+}
+
+func migrate(pool *sql.DB) error {
+	files, err := fs.Sub(migrations, "migrations")
+	if err != nil {
+		return err
+	}
+	provider, err := goose.NewProvider(goose.DialectSQLite3, pool, files)
+	if err != nil {
+		return err
+	}
+	_, err = provider.Up(context.Background())
+	return err
+}
+
+// Close closes the file.
+func (s *Store) Close() error {
+	pool, err := s.db.DB()
+	if err != nil {
+		return err
+	}
+	return pool.Close()
+}
+
+// translating makes GORM's errors of this driver's codes: GORM's own table knows another driver.
+type translating struct{ sqlite.Dialector }
+
+// Translate implements gorm.ErrorTranslator. The codes are SQLite's extended result codes.
+func (translating) Translate(err error) error {
+	var e *driver.Error
+	if errors.As(err, &e) {
+		switch e.Code() {
+		case 2067, 1555: // SQLITE_CONSTRAINT_UNIQUE, SQLITE_CONSTRAINT_PRIMARYKEY
+			return gorm.ErrDuplicatedKey
+		case 787: // SQLITE_CONSTRAINT_FOREIGNKEY
+			return gorm.ErrForeignKeyViolated
+		}
+	}
+	return err
+}
+
+// plainly turns GORM's errors into the store's own.
+func plainly(err error) error {
+	switch {
+	case errors.Is(err, gorm.ErrRecordNotFound), errors.Is(err, gorm.ErrForeignKeyViolated):
+		return ErrNotFound
+	case errors.Is(err, gorm.ErrDuplicatedKey):
+		return ErrTaken
+	}
+	return err
+}
+
+// InTransaction runs the work whole or not at all.
+func (s *Store) InTransaction(work func(*Store) error) error {
+	return s.db.Transaction(func(tx *gorm.DB) error { return work(&Store{tx}) })
+}
+
+// Group is a group of people that is taught.
+type Group struct {
+	ID    int64
+	Name  string
+	Level string
+	Size  int // usual number of people, 0 where not known
+}
+
+// Plan is a stored class plan. Document is the plan file as it was written.
+type Plan struct {
+	ID        int64
+	GroupID   int64 // 0 where none
+	Revision  int64 // one more with each save
+	Title     string
+	StartsAt  time.Time // zero where none
+	Document  []byte
+	UpdatedAt time.Time
+}
+
+// Class is a class that was or is being led.
+type Class struct {
+	ID        int64
+	PlanID    int64 // 0 where the plan is gone
+	GroupID   int64
+	StartedAt time.Time
+	Document  []byte // the plan as it was led
+}
+
+// Adjustment is one adjustment of a class, accepted or refused. Key is the sender's own name for it, so that the
+// same one sent twice is kept once.
+type Adjustment struct {
+	Number int // from 1
+	Key    string
+	Body   []byte // a line of an adjustment script
+}

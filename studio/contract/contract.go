@@ -1,0 +1,289 @@
+// Package contract holds the shapes that cross the wire between the program and its screens. Their TypeScript is
+// generated from them (make types). Times named _ms are whole milliseconds: of a class from its start, of the clock
+// since 1970 (Unix).
+package contract
+
+import "encoding/json"
+
+// Clock is the answer to a clock exchange (RFC 5905, section 8): when the question came and when the answer left,
+// on the application's clock, and how fast that clock runs. A screen that noted its own sending and receiving time
+// knows the offset.
+type Clock struct {
+	ReceivedMS float64 `json:"received_ms"`
+	SentMS     float64 `json:"sent_ms"`
+	Rate       float64 `json:"rate"` // 1, or more where the application was started for try-outs
+}
+
+// Problem is every error answer. Say tells what is wrong and what to do.
+type Problem struct {
+	Say     string       `json:"say"`
+	Fields  []FieldError `json:"fields,omitempty"`   // what is wrong in a plan
+	ClassID int64        `json:"class_id,omitempty"` // the class that runs already
+}
+
+// FieldError is one thing that is wrong in a plan. Passage is 0 for the plan itself.
+type FieldError struct {
+	Passage int    `json:"passage"`
+	Field   string `json:"field"`
+	Given   string `json:"given"`
+	Allowed string `json:"allowed"`
+	Text    string `json:"text"` // all of it in one line
+}
+
+// Group is a group of people that is taught.
+type Group struct {
+	ID    int64  `json:"id"`
+	Name  string `json:"name"`
+	Level string `json:"level"`
+	Size  int    `json:"size"`
+}
+
+// Today is what the first screen shows.
+type Today struct {
+	NowMS   float64     `json:"now_ms"`
+	Running *ClassCard  `json:"running"` // the class that is being led
+	Next    *PlanCard   `json:"next"`    // the next by the clock
+	Last    *Record     `json:"last"`    // what was taught last to the next plan's group
+	Plans   []PlanCard  `json:"plans"`   // all others to come, and those without a time
+	Taught  []ClassCard `json:"taught"`  // the last few classes
+}
+
+// PlanCard is a plan in a list.
+type PlanCard struct {
+	ID       int64    `json:"id"`
+	Title    string   `json:"title"`
+	Group    *Group   `json:"group"`
+	StartsMS *float64 `json:"starts_ms"` // null where no time is set
+	LengthMS int64    `json:"length_ms"`
+	SlotMS   int64    `json:"slot_ms"` // 0 where none is set
+	Passages []string `json:"passages"`
+	Wrong    bool     `json:"wrong"` // has errors and cannot be led yet
+}
+
+// Plan is a plan as it is edited.
+type Plan struct {
+	ID       int64           `json:"id"`
+	Revision int64           `json:"revision"`
+	Group    *Group          `json:"group"`
+	Document json.RawMessage `json:"document"` // the plan file
+	Summary  PlanSummary     `json:"summary"`
+	Groups   []Group         `json:"groups"` // to choose from
+}
+
+// PlanSave stores a document in the place of a revision.
+type PlanSave struct {
+	Revision int64           `json:"revision"`
+	GroupID  int64           `json:"group_id"` // 0 for none
+	Document json.RawMessage `json:"document"`
+}
+
+// Draft asks what a document means, without storing it, after one change that is written the short way.
+type Draft struct {
+	Document json.RawMessage `json:"document"`
+	Passage  int             `json:"passage"` // the one that Short rewrites, from 1; 0 adds a new one at the end
+	Short    *string         `json:"short"`   // null for no such change
+}
+
+// Drafted is the answer to a Draft. Where the short text was not understood, Document is as it came and Problem
+// says why.
+type Drafted struct {
+	Document json.RawMessage `json:"document"`
+	Summary  PlanSummary     `json:"summary"`
+	Problem  string          `json:"problem"`
+}
+
+// PlanSummary is the numbers of a plan.
+type PlanSummary struct {
+	Title    string           `json:"title"`
+	LengthMS int64            `json:"length_ms"`
+	SlotMS   int64            `json:"slot_ms"`  // 0 where none is set
+	SpareMS  int64            `json:"spare_ms"` // below 0 where the plan is too long
+	StartsMS *float64         `json:"starts_ms"`
+	Passages []PassageSummary `json:"passages"`
+	Errors   []FieldError     `json:"errors"`
+}
+
+// PassageSummary is the numbers of one passage.
+type PassageSummary struct {
+	Name          string    `json:"name"`
+	Type          string    `json:"type"`
+	Practice      string    `json:"practice"`
+	Term          string    `json:"term"`
+	Short         string    `json:"short"` // as Draft takes it
+	StartMS       int64     `json:"start_ms"`
+	LengthMS      int64     `json:"length_ms"`
+	Rounds        int       `json:"rounds"` // 0 where there are none
+	RoundMS       int64     `json:"round_ms"`
+	PerMinute     float64   `json:"per_minute"` // breaths
+	Counts        string    `json:"counts"`
+	TrueRatio     string    `json:"true_ratio"` // as it really runs with the words' own beats
+	LongestHoldMS int64     `json:"longest_hold_ms"`
+	HeldMS        int64     `json:"held_ms"` // in all holds
+	OwnPace       bool      `json:"own_pace"`
+	Cautions      []Caution `json:"cautions"`
+}
+
+// Caution is one thing to be careful about.
+type Caution struct {
+	Text   string `json:"text"`
+	Strong bool   `json:"strong"`
+}
+
+// Practice is an entry of the catalogue.
+type Practice struct {
+	ID       string    `json:"id"`
+	Name     string    `json:"name"`
+	Term     string    `json:"term"`
+	About    string    `json:"about"`
+	Cautions []Caution `json:"cautions"`
+}
+
+// Lead starts a class.
+type Lead struct {
+	PlanID int64 `json:"plan_id"`
+	// EndRunning ends the class that is being led, if there is one, instead of refusing to start another.
+	EndRunning bool `json:"end_running"`
+}
+
+// ClassCard is a class in a list.
+type ClassCard struct {
+	ID        int64    `json:"id"`
+	Title     string   `json:"title"`
+	Group     *Group   `json:"group"`
+	StartedMS float64  `json:"started_ms"`
+	LengthMS  int64    `json:"length_ms"` // so far, where it is running
+	Running   bool     `json:"running"`
+	Passages  []string `json:"passages"`
+}
+
+// Score is the timeline of a class from the stage in progress on: all that a screen needs to play it by itself
+// until the next adjustment.
+type Score struct {
+	ClassID   int64          `json:"class_id"`
+	Revision  int            `json:"revision"` // the number of adjustments so far, refused ones too
+	Title     string         `json:"title"`
+	Group     *Group         `json:"group"`
+	StartedMS float64        `json:"started_ms"` // of the clock
+	SlotMS    int64          `json:"slot_ms"`    // 0 where none is set
+	Strands   []Strand       `json:"strands"`    // the last has no end where Wait is there
+	Wait      *Wait          `json:"wait"`       // what follows the last strand, which waits for the teacher
+	EndMS     int64          `json:"end_ms"`     // of the class; what waits taken at its planned end
+	Passages  []ScorePassage `json:"passages"`
+	Answer    *Answer        `json:"answer"` // to the last adjustment
+}
+
+// Wait tells what comes after a strand that has no end yet.
+type Wait struct {
+	PlannedEndMS int64    `json:"planned_end_ms"`
+	Strands      []Strand `json:"strands"` // timed from the end of the wait
+	LengthMS     int64    `json:"length_ms"`
+}
+
+// Strand is one phase of a class: a string of counts, each lasting from its own time to that of the next.
+type Strand struct {
+	Passage  int      `json:"passage"` // from 1
+	Practice string   `json:"practice"`
+	Stage    string   `json:"stage"`
+	Round    int      `json:"round"`
+	Breath   int      `json:"breath"`
+	Phase    string   `json:"phase"`
+	Through  string   `json:"through"`
+	First    int      `json:"first"` // number of the first count; 0 is a word's own beat
+	Of       int      `json:"of"`
+	AtMS     []int64  `json:"at_ms"`  // of each count
+	EndMS    int64    `json:"end_ms"` // -1 where it has none yet
+	Says     []string `json:"says"`   // at each count
+	Starts   bool     `json:"starts"` // a round begins here
+	Kept     bool     `json:"kept"`
+	Verbs    []string `json:"verbs"` // the adjustments that are met here
+}
+
+// ScorePassage is a passage of the running order as it stands.
+type ScorePassage struct {
+	Name     string    `json:"name"`
+	Type     string    `json:"type"`
+	Practice string    `json:"practice"`
+	Term     string    `json:"term"`
+	Script   string    `json:"script"`
+	StartMS  int64     `json:"start_ms"` // as it was or will be
+	EndMS    int64     `json:"end_ms"`
+	Rounds   int       `json:"rounds"` // the total in force, 0 where there are none
+	Counts   string    `json:"counts"`
+	Tempo    float64   `json:"tempo"` // counts a minute in force
+	Slower   float64   `json:"slower"`
+	Faster   float64   `json:"faster"`
+	Cautions []Caution `json:"cautions"`
+	Steps    []string  `json:"steps"` // the closing, in words
+}
+
+// Adjust makes a live adjustment. Key is the sender's own name for it: the same key again changes nothing and gets
+// the first answer.
+type Adjust struct {
+	Key   string   `json:"key"`
+	Do    string   `json:"do"`
+	To    *float64 `json:"to,omitempty"`
+	By    *int     `json:"by,omitempty"`
+	Carry bool     `json:"carry,omitempty"`
+	Text  *string  `json:"text,omitempty"`
+	See   *string  `json:"see,omitempty"`
+}
+
+// Answer is what became of an adjustment.
+type Answer struct {
+	Number  int     `json:"number"` // within the class, from 1
+	AtMS    int64   `json:"at_ms"`
+	Do      string  `json:"do"`
+	Refused string  `json:"refused"` // the reason, empty where it was accepted
+	When    string  `json:"when"`    // from when on it acts
+	Before  float64 `json:"before"`  // tempo or total of rounds that was replaced
+	After   float64 `json:"after"`
+	Text    string  `json:"text"` // of a note
+}
+
+// Adjusted is the answer to an Adjust, with the score after it.
+type Adjusted struct {
+	Answer Answer `json:"answer"`
+	Score  Score  `json:"score"`
+}
+
+// Record is what was taught in one class.
+type Record struct {
+	Class     ClassCard       `json:"class"`
+	PlanID    int64           `json:"plan_id"` // 0 where the plan is gone
+	PlannedMS int64           `json:"planned_ms"`
+	TaughtMS  int64           `json:"taught_ms"` // so far, where it is running
+	Passages  []RecordPassage `json:"passages"`
+	Marks     []Mark          `json:"marks"`
+}
+
+// RecordPassage is one passage, planned beside taught.
+type RecordPassage struct {
+	Name            string  `json:"name"`
+	Practice        string  `json:"practice"`
+	Counts          string  `json:"counts"`
+	OwnPace         bool    `json:"own_pace"`
+	Trial           bool    `json:"trial"`
+	PlannedAtMS     int64   `json:"planned_at_ms"`
+	PlannedLengthMS int64   `json:"planned_length_ms"`
+	AtMS            int64   `json:"at_ms"`
+	LengthMS        int64   `json:"length_ms"`
+	PlannedRounds   int     `json:"planned_rounds"`
+	Rounds          int     `json:"rounds"`
+	Abandoned       int     `json:"abandoned"`
+	PlannedTempo    float64 `json:"planned_tempo"`
+	TempoStart      float64 `json:"tempo_start"`
+	TempoEnd        float64 `json:"tempo_end"`
+	TempoMean       float64 `json:"tempo_mean"`
+	PerMinute       float64 `json:"per_minute"`
+	LongestHoldMS   int64   `json:"longest_hold_ms"`
+	HeldFullMS      int64   `json:"held_full_ms"`
+	HeldEmptyMS     int64   `json:"held_empty_ms"`
+	LeftInhales     int     `json:"left_inhales"`
+	RightInhales    int     `json:"right_inhales"`
+}
+
+// Mark is one adjustment of a record, with the passage it was made in.
+type Mark struct {
+	Answer  Answer `json:"answer"`
+	Passage int    `json:"passage"` // from 1, 0 after the end
+}

@@ -1,0 +1,337 @@
+package studio
+
+import (
+	"bytes"
+	"encoding/json"
+	"errors"
+	"fmt"
+	"time"
+
+	"vastlantern/core/breath"
+	"vastlantern/core/pace"
+	"vastlantern/core/plan"
+	"vastlantern/core/room"
+	"vastlantern/core/sheet"
+	"vastlantern/store"
+	"vastlantern/studio/contract"
+)
+
+// led is a class with its adjustments folded in: everything that can be known of it.
+type led struct {
+	stored  store.Class
+	plan    *plan.Plan
+	script  []pace.Adjustment
+	keys    []string
+	answers []pace.Answer
+	class   *pace.Class
+}
+
+// open folds a stored class. A class is its plan, its start and its adjustments: after a crash, in a second window
+// and in the record this gives the same.
+func (s *Studio) open(id int64) (*led, error) {
+	stored, err := s.store.Class(id)
+	if err != nil {
+		return nil, missing(err, "class", id)
+	}
+	return s.fold(stored)
+}
+
+func (s *Studio) fold(stored store.Class) (*led, error) {
+	_, p, err := sheet.ReadPlan(bytes.NewReader(stored.Document))
+	if err != nil {
+		return nil, fmt.Errorf("the plan of class %d cannot be read: %w", stored.ID, err)
+	}
+	adjustments, err := s.store.Adjustments(stored.ID)
+	if err != nil {
+		return nil, err
+	}
+	l := &led{stored: stored, plan: p, class: pace.Begin(p)}
+	for _, a := range adjustments {
+		adjustment, err := sheet.ReadAdjustment(a.Body)
+		if err != nil {
+			return nil, fmt.Errorf("adjustment %d of class %d cannot be read: %w", a.Number, stored.ID, err)
+		}
+		l.add(a.Key, adjustment)
+	}
+	return l, nil
+}
+
+func (l *led) add(key string, a pace.Adjustment) pace.Answer {
+	answer := l.class.Adjust(a)
+	l.keys = append(l.keys, key)
+	l.script = append(l.script, a)
+	l.answers = append(l.answers, answer)
+	return answer
+}
+
+// at is how far the class is at the time, in milliseconds; never before its last adjustment, since times never fall.
+func (l *led) at(now time.Time) int64 {
+	at := max(0, now.Sub(l.stored.StartedAt).Milliseconds())
+	if n := len(l.script); n > 0 {
+		at = max(at, l.script[n-1].At)
+	}
+	return at
+}
+
+// running tells whether the class has not come to its end.
+func (l *led) running(now time.Time) bool {
+	tl := l.class.Timeline()
+	return tl.Open || l.at(now) < tl.End
+}
+
+// Lead starts a class from a plan, now. Only one class runs at a time.
+func (s *Studio) Lead(want contract.Lead) (contract.Score, error) {
+	s.leading.Lock()
+	defer s.leading.Unlock()
+	stored, err := s.store.Plan(want.PlanID)
+	if err != nil {
+		return contract.Score{}, missing(err, "plan", want.PlanID)
+	}
+	_, p, err := sheet.ReadPlan(bytes.NewReader(stored.Document))
+	if err != nil {
+		return contract.Score{}, &Failure{ErrInvalid, contract.Problem{Say: "This plan cannot be led yet. Mend what is marked in it first.", Fields: fieldErrors(err)}}
+	}
+	if len(p.Passages) == 0 {
+		return contract.Score{}, fail(ErrInvalid, "This plan has no passages yet. Add one, then lead it.")
+	}
+	if err := s.makeRoom(want.EndRunning); err != nil {
+		return contract.Score{}, err
+	}
+	class, err := s.store.AddClass(store.Class{
+		// Whole milliseconds, as adjustments count from it.
+		PlanID: stored.ID, GroupID: stored.GroupID, StartedAt: s.now().Truncate(time.Millisecond), Document: stored.Document,
+	})
+	if err != nil {
+		return contract.Score{}, err
+	}
+	l, err := s.fold(class)
+	if err != nil {
+		return contract.Score{}, err
+	}
+	return s.score(l)
+}
+
+// makeRoom sees to it that no class is running, by ending it if that is wanted.
+func (s *Studio) makeRoom(end bool) error {
+	running, err := s.running()
+	if err != nil || running == nil {
+		return err
+	}
+	if !end {
+		return &Failure{ErrConflict, contract.Problem{
+			Say: fmt.Sprintf("%q is being led. Go back to it, or end it first.", running.plan.Title), ClassID: running.stored.ID,
+		}}
+	}
+	_, err = s.adjust(running, contract.Adjust{Key: fmt.Sprintf("end for another class, %d", s.now().UnixNano()), Do: string(pace.End)})
+	return err
+}
+
+// newest bounds how far back a class that is still running is looked for: only one is at a time.
+const newest = 1
+
+// running is the class that is being led, or nil.
+func (s *Studio) running() (*led, error) {
+	classes, err := s.store.Classes(newest)
+	if err != nil || len(classes) == 0 {
+		return nil, err
+	}
+	l, err := s.fold(classes[0])
+	if err != nil || !l.running(s.now()) {
+		return nil, err
+	}
+	return l, nil
+}
+
+// Score is the timeline of a class as it stands.
+func (s *Studio) Score(id int64) (contract.Score, error) {
+	l, err := s.open(id)
+	if err != nil {
+		return contract.Score{}, err
+	}
+	return s.score(l)
+}
+
+// Adjust makes a live adjustment, now. It is stored before it is answered, refused ones too.
+func (s *Studio) Adjust(id int64, want contract.Adjust) (contract.Adjusted, error) {
+	s.leading.Lock()
+	defer s.leading.Unlock()
+	l, err := s.open(id)
+	if err != nil {
+		return contract.Adjusted{}, err
+	}
+	number, err := s.adjust(l, want)
+	if err != nil {
+		return contract.Adjusted{}, err
+	}
+	score, err := s.score(l)
+	return contract.Adjusted{Answer: l.answer(number), Score: score}, err
+}
+
+// adjust folds one adjustment more into the class, and returns its number.
+func (s *Studio) adjust(l *led, want contract.Adjust) (int, error) {
+	if want.Key == "" {
+		return 0, fail(ErrInvalid, "An adjustment needs a key of its own.")
+	}
+	for i, key := range l.keys {
+		if key == want.Key {
+			return i + 1, nil // sent twice: the first answer holds
+		}
+	}
+	line := struct {
+		At int64 `json:"at_ms"`
+		contract.Adjust
+	}{l.at(s.now()), want}
+	body, err := json.Marshal(line)
+	if err != nil {
+		return 0, err
+	}
+	a, err := sheet.ReadAdjustment(body)
+	if err != nil {
+		return 0, fail(ErrInvalid, "This is no adjustment: %v.", err)
+	}
+	number := len(l.keys) + 1
+	if err := s.store.AddAdjustment(l.stored.ID, store.Adjustment{Number: number, Key: want.Key, Body: body}); err != nil {
+		if errors.Is(err, store.ErrTaken) {
+			return 0, fail(ErrConflict, "Another adjustment came first. Press again.")
+		}
+		return 0, err
+	}
+	l.add(want.Key, a)
+	s.tell(l.stored.ID)
+	return number, nil
+}
+
+func (l *led) answer(number int) contract.Answer {
+	a := l.answers[number-1]
+	return contract.Answer{
+		Number: number, AtMS: a.At, Do: string(a.Do), Refused: a.Refused, When: string(a.When),
+		Before: a.Before.Float(), After: a.After.Float(), Text: a.Text,
+	}
+}
+
+// score shapes the timeline from the stage in progress on.
+func (s *Studio) score(l *led) (contract.Score, error) {
+	groups, err := s.groups()
+	if err != nil {
+		return contract.Score{}, err
+	}
+	at := l.at(s.now())
+	tl := l.class.Timeline()
+	score := contract.Score{
+		ClassID: l.stored.ID, Revision: len(l.script), Title: l.plan.Title, Group: groups[l.stored.GroupID],
+		StartedMS: millis(l.stored.StartedAt), SlotMS: l.plan.Slot.Times(60_000).Round(),
+		EndMS: l.class.EndAt(at), Strands: strands(fromStage(tl.Rows, at)),
+	}
+	if ahead := l.class.Ahead(); ahead != nil {
+		score.Wait = &contract.Wait{PlannedEndMS: ahead.PlannedEnd, Strands: strands(ahead.Then.Rows), LengthMS: ahead.Then.End}
+	}
+	score.Passages = l.passages(tl, score.Wait)
+	if n := len(l.answers); n > 0 {
+		answer := l.answer(n)
+		score.Answer = &answer
+	}
+	return score, nil
+}
+
+// fromStage leaves out the rows before the stage in progress: a round is shown whole, what is over is not shown.
+func fromStage(rows []pace.Row, at int64) []pace.Row {
+	now := len(rows) - 1
+	for i, row := range rows {
+		if end := row.End(); end < 0 || at < end {
+			now = i
+			break
+		}
+	}
+	first := max(now, 0)
+	for first > 0 && sameStage(rows[first-1], rows[now]) && !rows[first].Starts {
+		first--
+	}
+	return rows[first:]
+}
+
+func sameStage(a, b pace.Row) bool {
+	return a.Passage == b.Passage && a.Stage == b.Stage && a.Round == b.Round && a.Kept == b.Kept
+}
+
+// strands gathers rows into phases.
+func strands(rows []pace.Row) []contract.Strand {
+	list := []contract.Strand{}
+	for i, row := range rows {
+		if i == 0 || !continues(rows[i-1], row) {
+			list = append(list, contract.Strand{
+				Passage: row.Passage, Practice: row.Practice, Stage: string(row.Stage), Round: row.Round, Breath: row.Breath,
+				Phase: string(row.Phase), Through: string(row.Through), First: row.Count, Of: row.Of, Starts: row.Starts, Kept: row.Kept,
+				Verbs: verbs(row.Verbs),
+			})
+		}
+		last := &list[len(list)-1]
+		last.AtMS = append(last.AtMS, row.At)
+		last.Says = append(last.Says, row.Say)
+		last.EndMS = row.End()
+	}
+	return list
+}
+
+// continues tells whether a row is the next count of the phase that the row before it belongs to.
+func continues(before, row pace.Row) bool {
+	return row.Count == before.Count+1 && row.Phase == before.Phase && sameStage(before, row) && row.Breath == before.Breath
+}
+
+func verbs(set pace.VerbSet) []string {
+	list := []string{}
+	for _, verb := range set.List() {
+		list = append(list, string(verb))
+	}
+	return list
+}
+
+// passages is the running order as it stands: when each passage began or will, what waits taken as planned.
+func (l *led) passages(tl pace.Timeline, wait *contract.Wait) []contract.ScorePassage {
+	inForce := l.class.Passages()
+	list := make([]contract.ScorePassage, len(l.plan.Passages))
+	for i := range l.plan.Passages {
+		p, force := &l.plan.Passages[i], inForce[i]
+		list[i] = contract.ScorePassage{
+			Name: p.Name(), Type: string(p.Type), Script: p.Script, StartMS: -1, EndMS: -1, Rounds: force.Total,
+			Tempo: force.Tempo.Float(), Slower: room.Slower(force.Tempo).Float(), Faster: room.Faster(force.Tempo).Float(),
+			Cautions: cautions(p), Steps: []string{},
+		}
+		if p.Practice != nil {
+			list[i].Practice, list[i].Term, list[i].Counts = p.Practice.ID, p.Practice.Term, p.Counts.String()
+		}
+		for _, step := range p.ClosingSteps {
+			list[i].Steps = append(list[i].Steps, stepInWords(step))
+		}
+	}
+	reach := func(passage int, from, to int64) {
+		if list[passage-1].StartMS < 0 {
+			list[passage-1].StartMS = from
+		}
+		list[passage-1].EndMS = to
+	}
+	for _, row := range tl.Rows {
+		end := row.End()
+		if end < 0 {
+			end = wait.PlannedEndMS
+		}
+		reach(row.Passage, row.At, end)
+	}
+	if wait != nil {
+		for _, strand := range wait.Strands {
+			reach(strand.Passage, wait.PlannedEndMS+strand.AtMS[0], wait.PlannedEndMS+strand.EndMS)
+		}
+	}
+	return list
+}
+
+func stepInWords(step plan.Step) string {
+	switch {
+	case step.Breaths == 1:
+		return "1 breath " + step.Counts.String()
+	case step.Breaths > 1:
+		return fmt.Sprintf("%d breaths %s", step.Breaths, step.Counts)
+	case step.Text != "":
+		return step.Text
+	}
+	return fmt.Sprintf("%s s natural breath", step.Length.Div(breath.Int(1000)))
+}

@@ -1,0 +1,134 @@
+package studio
+
+import (
+	"math"
+	"time"
+
+	"vastlantern/core/plan"
+	"vastlantern/core/taught"
+	"vastlantern/studio/contract"
+)
+
+// soon is how long after its planned start a class still counts as the next one: teachers begin late.
+const soon = 30 * time.Minute
+
+// shownClasses is how many taught classes the lists show.
+const shownClasses = 50
+
+// Today is what the first screen shows.
+func (s *Studio) Today() (contract.Today, error) {
+	now := s.now()
+	today := contract.Today{NowMS: millis(now), Plans: []contract.PlanCard{}}
+	groups, err := s.groups()
+	if err != nil {
+		return today, err
+	}
+	plans, err := s.store.Plans()
+	if err != nil {
+		return today, err
+	}
+	for _, stored := range plans {
+		switch {
+		case !stored.StartsAt.IsZero() && stored.StartsAt.Before(now.Add(-soon)): // over
+		case today.Next == nil && !stored.StartsAt.IsZero():
+			card := planCard(stored, groups)
+			today.Next = &card
+		default:
+			today.Plans = append(today.Plans, planCard(stored, groups))
+		}
+	}
+	if running, err := s.running(); err != nil {
+		return today, err
+	} else if running != nil {
+		card := s.classCard(running, groups)
+		today.Running = &card
+	}
+	if today.Taught, err = s.Taught(); err != nil {
+		return today, err
+	}
+	for _, card := range today.Taught {
+		if today.Next != nil && today.Next.Group != nil && card.Group != nil && card.Group.ID == today.Next.Group.ID && !card.Running {
+			record, err := s.Record(card.ID)
+			if err != nil {
+				return today, err
+			}
+			today.Last = &record
+			break
+		}
+	}
+	return today, nil
+}
+
+// Taught is the newest classes first.
+func (s *Studio) Taught() ([]contract.ClassCard, error) {
+	cards := []contract.ClassCard{}
+	groups, err := s.groups()
+	if err != nil {
+		return cards, err
+	}
+	classes, err := s.store.Classes(shownClasses)
+	if err != nil {
+		return cards, err
+	}
+	for _, stored := range classes {
+		l, err := s.fold(stored)
+		if err != nil {
+			return cards, err
+		}
+		cards = append(cards, s.classCard(l, groups))
+	}
+	return cards, nil
+}
+
+func (s *Studio) classCard(l *led, groups map[int64]*contract.Group) contract.ClassCard {
+	now := s.now()
+	card := contract.ClassCard{
+		ID: l.stored.ID, Title: l.plan.Title, Group: groups[l.stored.GroupID], StartedMS: millis(l.stored.StartedAt),
+		Running: l.running(now), Passages: []string{},
+	}
+	if card.LengthMS = l.class.Timeline().End; card.Running {
+		card.LengthMS = l.at(now)
+	}
+	for i := range l.plan.Passages {
+		if l.plan.Passages[i].Type == plan.Practice {
+			card.Passages = append(card.Passages, headline(&l.plan.Passages[i]))
+		}
+	}
+	return card
+}
+
+// Record is what was taught in a class; of one that is running, as far as it is.
+func (s *Studio) Record(id int64) (contract.Record, error) {
+	l, err := s.open(id)
+	if err != nil {
+		return contract.Record{}, err
+	}
+	groups, err := s.groups()
+	if err != nil {
+		return contract.Record{}, err
+	}
+	record := contract.Record{Class: s.classCard(l, groups), PlanID: l.stored.PlanID, Passages: []contract.RecordPassage{}, Marks: []contract.Mark{}}
+	of := taught.Of(l.plan, l.script, l.at(s.now()))
+	record.PlannedMS, record.TaughtMS = of.Planned, of.Taught
+	for _, p := range of.Passages {
+		record.Passages = append(record.Passages, recordPassage(p))
+	}
+	for i, answer := range of.Answers {
+		record.Marks = append(record.Marks, contract.Mark{Answer: l.answer(i + 1), Passage: answer.Passage})
+	}
+	return record, nil
+}
+
+func recordPassage(p taught.Passage) contract.RecordPassage {
+	return contract.RecordPassage{
+		Name: p.Name, Practice: p.Practice, Counts: p.Counts, OwnPace: p.OwnPace, Trial: p.Trial,
+		PlannedAtMS: p.PlannedAt, PlannedLengthMS: p.PlannedLength, AtMS: p.At, LengthMS: p.Length,
+		PlannedRounds: p.PlannedRounds, Rounds: p.Rounds, Abandoned: p.Abandoned,
+		PlannedTempo: shown(p.PlannedTempo.Float()), TempoStart: shown(p.TempoStart.Float()), TempoEnd: shown(p.TempoEnd.Float()),
+		TempoMean: shown(p.TempoMean.Float()), PerMinute: shown(p.PerMinute.Float()),
+		LongestHoldMS: p.LongestHold, HeldFullMS: p.HeldFull, HeldEmptyMS: p.HeldEmpty, LeftInhales: p.LeftInhales, RightInhales: p.RightInhales,
+	}
+}
+
+// shown rounds to hundredths: more digits of a tempo say nothing to anybody.
+func shown(x float64) float64 { return math.Round(x*100) / 100 }
