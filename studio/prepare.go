@@ -224,4 +224,3 @@ func headline(p *plan.Passage) string {
 	}
 	return p.Name() + " " + p.Short(plan.Doc{})
 }
-

@@ -38,7 +38,9 @@ func (d *desk) reopen() {
 	d.Studio = studio.WithTime(s, func() time.Time { return d.now }, 1)
 }
 
-func (d *desk) pass(seconds float64) { d.now = d.now.Add(time.Duration(seconds * float64(time.Second))) }
+func (d *desk) pass(seconds float64) {
+	d.now = d.now.Add(time.Duration(seconds * float64(time.Second)))
+}
 
 func (d *desk) addPlan(passages string) contract.Plan {
 	p, err := d.AddPlan([]byte(`{"format": "vast-lantern-plan", "version": 1, "title": "Lunch", "tempo": 60, "slot_min": 2, "passages": [`+passages+`]}`), 0)

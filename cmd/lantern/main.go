@@ -2,6 +2,7 @@
 package main
 
 import (
+	"context"
 	"errors"
 	"fmt"
 	"os"
@@ -19,8 +20,8 @@ func main() {
 		SilenceUsage:  true,
 		SilenceErrors: true,
 	}
-	root.AddCommand(sheetCommand(), replayCommand())
-	err := root.Execute()
+	root.AddCommand(serveCommand(), demoCommand(), sheetCommand(), replayCommand())
+	err := root.ExecuteContext(context.Background())
 	switch {
 	case err == nil:
 	case errors.Is(err, errWrongFile):

@@ -41,19 +41,19 @@ type Group struct {
 // Today is what the first screen shows.
 type Today struct {
 	NowMS   float64     `json:"now_ms"`
-	Running *ClassCard  `json:"running"` // the class that is being led
-	Next    *PlanCard   `json:"next"`    // the next by the clock
-	Last    *Record     `json:"last"`    // what was taught last to the next plan's group
-	Plans   []PlanCard  `json:"plans"`   // all others to come, and those without a time
-	Taught  []ClassCard `json:"taught"`  // the last few classes
+	Running *ClassCard  `json:"running" jsonschema:"nullable"` // the class that is being led
+	Next    *PlanCard   `json:"next" jsonschema:"nullable"`    // the next by the clock
+	Last    *Record     `json:"last" jsonschema:"nullable"`    // what was taught last to the next plan's group
+	Plans   []PlanCard  `json:"plans"`                         // all others to come, and those without a time
+	Taught  []ClassCard `json:"taught"`                        // the last few classes
 }
 
 // PlanCard is a plan in a list.
 type PlanCard struct {
 	ID       int64    `json:"id"`
 	Title    string   `json:"title"`
-	Group    *Group   `json:"group"`
-	StartsMS *float64 `json:"starts_ms"` // null where no time is set
+	Group    *Group   `json:"group" jsonschema:"nullable"`
+	StartsMS *float64 `json:"starts_ms" jsonschema:"nullable"` // null where no time is set
 	LengthMS int64    `json:"length_ms"`
 	SlotMS   int64    `json:"slot_ms"` // 0 where none is set
 	Passages []string `json:"passages"`
@@ -64,7 +64,7 @@ type PlanCard struct {
 type Plan struct {
 	ID       int64           `json:"id"`
 	Revision int64           `json:"revision"`
-	Group    *Group          `json:"group"`
+	Group    *Group          `json:"group" jsonschema:"nullable"`
 	Document json.RawMessage `json:"document"` // the plan file
 	Summary  PlanSummary     `json:"summary"`
 	Groups   []Group         `json:"groups"` // to choose from
@@ -80,8 +80,8 @@ type PlanSave struct {
 // Draft asks what a document means, without storing it, after one change that is written the short way.
 type Draft struct {
 	Document json.RawMessage `json:"document"`
-	Passage  int             `json:"passage"` // the one that Short rewrites, from 1; 0 adds a new one at the end
-	Short    *string         `json:"short"`   // null for no such change
+	Passage  int             `json:"passage"`                     // the one that Short rewrites, from 1; 0 adds a new one at the end
+	Short    *string         `json:"short" jsonschema:"nullable"` // null for no such change
 }
 
 // Drafted is the answer to a Draft. Where the short text was not understood, Document is as it came and Problem
@@ -98,7 +98,7 @@ type PlanSummary struct {
 	LengthMS int64            `json:"length_ms"`
 	SlotMS   int64            `json:"slot_ms"`  // 0 where none is set
 	SpareMS  int64            `json:"spare_ms"` // below 0 where the plan is too long
-	StartsMS *float64         `json:"starts_ms"`
+	StartsMS *float64         `json:"starts_ms" jsonschema:"nullable"`
 	Passages []PassageSummary `json:"passages"`
 	Errors   []FieldError     `json:"errors"`
 }
@@ -149,7 +149,7 @@ type Lead struct {
 type ClassCard struct {
 	ID        int64    `json:"id"`
 	Title     string   `json:"title"`
-	Group     *Group   `json:"group"`
+	Group     *Group   `json:"group" jsonschema:"nullable"`
 	StartedMS float64  `json:"started_ms"`
 	LengthMS  int64    `json:"length_ms"` // so far, where it is running
 	Running   bool     `json:"running"`
@@ -162,14 +162,14 @@ type Score struct {
 	ClassID   int64          `json:"class_id"`
 	Revision  int            `json:"revision"` // the number of adjustments so far, refused ones too
 	Title     string         `json:"title"`
-	Group     *Group         `json:"group"`
-	StartedMS float64        `json:"started_ms"` // of the clock
-	SlotMS    int64          `json:"slot_ms"`    // 0 where none is set
-	Strands   []Strand       `json:"strands"`    // the last has no end where Wait is there
-	Wait      *Wait          `json:"wait"`       // what follows the last strand, which waits for the teacher
-	EndMS     int64          `json:"end_ms"`     // of the class; what waits taken at its planned end
+	Group     *Group         `json:"group" jsonschema:"nullable"`
+	StartedMS float64        `json:"started_ms"`                 // of the clock
+	SlotMS    int64          `json:"slot_ms"`                    // 0 where none is set
+	Strands   []Strand       `json:"strands"`                    // the last has no end where Wait is there
+	Wait      *Wait          `json:"wait" jsonschema:"nullable"` // what follows the last strand, which waits for the teacher
+	EndMS     int64          `json:"end_ms"`                     // of the class; what waits taken at its planned end
 	Passages  []ScorePassage `json:"passages"`
-	Answer    *Answer        `json:"answer"` // to the last adjustment
+	Answer    *Answer        `json:"answer" jsonschema:"nullable"` // to the last adjustment
 }
 
 // Wait tells what comes after a strand that has no end yet.

@@ -1,0 +1,47 @@
+// Command gen prints the JSON Schema of the contract, from which the TypeScript of the screens is made.
+package main
+
+import (
+	"encoding/json"
+	"fmt"
+	"os"
+
+	"github.com/invopop/jsonschema"
+
+	"vastlantern/studio/contract"
+)
+
+// all names every shape that crosses the wire by itself; the others follow from them.
+type all struct {
+	Clock     contract.Clock
+	Problem   contract.Problem
+	Today     contract.Today
+	Plan      contract.Plan
+	PlanSave  contract.PlanSave
+	Draft     contract.Draft
+	Drafted   contract.Drafted
+	Practice  contract.Practice
+	Lead      contract.Lead
+	ClassCard contract.ClassCard
+	Score     contract.Score
+	Adjust    contract.Adjust
+	Adjusted  contract.Adjusted
+	Record    contract.Record
+}
+
+func schema() ([]byte, error) {
+	reflector := jsonschema.Reflector{Anonymous: true, ExpandedStruct: true}
+	s := reflector.Reflect(&all{})
+	s.Title = "Contract"
+	text, err := json.MarshalIndent(s, "", "  ")
+	return append(text, '\n'), err
+}
+
+func main() {
+	text, err := schema()
+	if err != nil {
+		fmt.Fprintln(os.Stderr, err)
+		os.Exit(1)
+	}
+	os.Stdout.Write(text)
+}

@@ -1,0 +1,224 @@
+// Package demo fills an empty store with an invented scenario: a teacher of three groups, the classes of the last
+// weeks and the plans for the next days. It is loaded through the studio, as a teacher's own work would be: each
+// class is led and adjusted on a clock of the past.
+package demo
+
+import (
+	"bytes"
+	"embed"
+	"encoding/json"
+	"fmt"
+	"slices"
+	"time"
+
+	"vastlantern/core/plan"
+	"vastlantern/core/sheet"
+	"vastlantern/store"
+	"vastlantern/studio"
+	"vastlantern/studio/contract"
+)
+
+//go:embed plans/*.plan.json
+var plans embed.FS
+
+// group is one invented group: its weekly class, how it grew, and how the room took it.
+type group struct {
+	name, level string
+	size        int
+	file        string
+	inDays      int           // the next class, from today
+	at          time.Duration // of the day; 0 for the next quarter of an hour that is ten minutes away
+	weeks       []week        // the oldest first; the last is the one to come
+}
+
+// week is one class of a group: what was changed in the plan, by passage, the short way, and what was pressed.
+type week struct {
+	changes map[int]string
+	pressed []press
+}
+
+// press is an adjustment some seconds into a passage.
+type press struct {
+	passage int
+	after   float64
+	do      contract.Adjust
+}
+
+func to(value float64) *float64 { return &value }
+func by(value int) *int         { return &value }
+func said(text string) *string  { return &text }
+
+var groups = []group{
+	{
+		name: "Lunch hour, Birkholm House", level: "beginners", size: 14, file: "lunch",
+		weeks: []week{
+			{map[int]string{3: "4:4 2m", 5: "4:4 x3 @46"}, []press{
+				{1, 148, contract.Adjust{Do: "advance"}}, {4, 131, contract.Adjust{Do: "advance"}},
+				{5, 31, contract.Adjust{Do: "tempo", To: to(44)}}, {5, 40, contract.Adjust{Do: "note", Text: said("hands tire")}},
+			}},
+			{map[int]string{3: "4:4 3m", 5: "4:4 x4 @46"}, []press{
+				{1, 133, contract.Adjust{Do: "advance"}}, {4, 74, contract.Adjust{Do: "advance"}},
+				{5, 33, contract.Adjust{Do: "again"}}, {5, 62, contract.Adjust{Do: "rounds", By: by(1)}},
+			}},
+			{map[int]string{3: "4:4 3m", 5: "4:4 x6 @48"}, []press{
+				{1, 126, contract.Adjust{Do: "advance"}}, {4, 52, contract.Adjust{Do: "advance"}},
+				{5, 58, contract.Adjust{Do: "pause"}}, {5, 96, contract.Adjust{Do: "resume"}},
+				{5, 130, contract.Adjust{Do: "last-round"}}, {5, 131, contract.Adjust{Do: "note", Text: said("a latecomer, settled at once")}},
+			}},
+			{map[int]string{3: "4:4 3m", 5: "4:4 x6 @48"}, nil},
+		},
+	},
+	{
+		name: "Thursday evening, Aldersee", level: "experienced", size: 9, file: "evening", inDays: 1, at: 18*time.Hour + 30*time.Minute,
+		weeks: []week{
+			{map[int]string{4: "4:4:4 x8"}, []press{
+				{1, 204, contract.Adjust{Do: "advance"}}, {4, 70, contract.Adjust{Do: "tempo", To: to(46), Carry: true}},
+				{7, 262, contract.Adjust{Do: "advance"}},
+			}},
+			{map[int]string{4: "4:4:8 x6"}, []press{
+				{1, 171, contract.Adjust{Do: "advance"}}, {4, 92.5, contract.Adjust{Do: "release"}},
+				{4, 94, contract.Adjust{Do: "note", Text: said("a rushed exhale after the hold")}}, {4, 120, contract.Adjust{Do: "tempo", To: to(50)}},
+				{6, 30, contract.Adjust{Do: "rounds", By: by(-1)}}, {7, 355, contract.Adjust{Do: "advance"}},
+			}},
+			{map[int]string{4: "4:4:8 x8"}, []press{
+				{1, 190, contract.Adjust{Do: "advance"}}, {4, 300, contract.Adjust{Do: "rounds", By: by(1)}}, {7, 330, contract.Adjust{Do: "advance"}},
+			}},
+			{map[int]string{4: "4:4:8 x8"}, nil},
+		},
+	},
+	{
+		name: "Class 10b, Ostrand School", level: "teenagers", size: 21, file: "teens", inDays: 2, at: 10*time.Hour + 15*time.Minute,
+		weeks: []week{
+			{map[int]string{4: "4:4 x6", 5: "4:4 2m"}, []press{
+				{1, 161, contract.Adjust{Do: "advance"}}, {4, 30, contract.Adjust{Do: "pause"}}, {4, 75, contract.Adjust{Do: "resume"}},
+				{5, 40, contract.Adjust{Do: "next"}},
+			}},
+			{map[int]string{4: "4:4 x10", 5: "4:5 3m"}, []press{
+				{1, 140, contract.Adjust{Do: "advance"}}, {4, 41, contract.Adjust{Do: "tempo", To: to(56)}},
+			}},
+			{nil, []press{
+				{1, 122, contract.Adjust{Do: "advance"}}, {5, 21, contract.Adjust{Do: "resume"}}, {5, 90, contract.Adjust{Do: "tempo", To: to(54)}},
+			}},
+			{nil, nil},
+		},
+	},
+}
+
+// Load brings the scenario into the store: once the groups and their past, and, whenever no class is to come, the
+// plans for the next days. Now is the time on the application's clock, in the place where it is shown.
+func Load(s *store.Store, now time.Time) error {
+	known, err := s.Groups()
+	if err != nil {
+		return err
+	}
+	upcoming, err := anyToCome(s, now)
+	if err != nil || upcoming {
+		return err
+	}
+	ids := map[string]int64{}
+	for _, k := range known {
+		ids[k.Name] = k.ID
+	}
+	desk := studio.WithTime(s, func() time.Time { return now }, 1)
+	var past []lesson
+	for _, g := range groups {
+		next, last := g.next(now), len(g.weeks)-1
+		if ids[g.name] == 0 {
+			added, err := desk.AddGroup(g.name, g.level, g.size)
+			if err != nil {
+				return err
+			}
+			ids[g.name] = added.ID
+			for i, w := range g.weeks[:last] {
+				past = append(past, lesson{g, w, next.AddDate(0, 0, -7*(last-i))})
+			}
+		}
+		if _, err := g.plan(desk, ids[g.name], g.weeks[last], next); err != nil {
+			return fmt.Errorf("the next plan of %s: %w", g.name, err)
+		}
+	}
+	// In the order of time, since only one class is led at once.
+	slices.SortFunc(past, func(a, b lesson) int { return a.at.Compare(b.at) })
+	for _, l := range past {
+		if err := l.teach(s, ids[l.name]); err != nil {
+			return fmt.Errorf("%s, %s: %w", l.name, l.at.Format(time.DateOnly), err)
+		}
+	}
+	return nil
+}
+
+// lesson is one class of the past.
+type lesson struct {
+	group
+	week
+	at time.Time
+}
+
+func anyToCome(s *store.Store, now time.Time) (bool, error) {
+	stored, err := s.Plans()
+	for _, p := range stored {
+		if p.StartsAt.After(now) {
+			return true, nil
+		}
+	}
+	return false, err
+}
+
+func (g group) next(now time.Time) time.Time {
+	if g.at == 0 {
+		return now.Add(25 * time.Minute).Truncate(15 * time.Minute)
+	}
+	midnight := time.Date(now.Year(), now.Month(), now.Day(), 0, 0, 0, 0, now.Location())
+	return midnight.AddDate(0, 0, g.inDays).Add(g.at)
+}
+
+func (g group) plan(s *studio.Studio, id int64, w week, at time.Time) (contract.Plan, error) {
+	text, err := plans.ReadFile("plans/" + g.file + ".plan.json")
+	if err != nil {
+		return contract.Plan{}, err
+	}
+	doc, _, err := sheet.ReadPlan(bytes.NewReader(text))
+	if err != nil {
+		return contract.Plan{}, err
+	}
+	doc["starts_at"] = at.Format(time.RFC3339)
+	passages := doc["passages"].([]any)
+	for number, short := range w.changes {
+		changed, err := plan.Shorten(passages[number-1].(map[string]any), short)
+		if err != nil {
+			return contract.Plan{}, err
+		}
+		passages[number-1] = map[string]any(changed)
+	}
+	document, err := json.Marshal(doc)
+	if err != nil {
+		return contract.Plan{}, err
+	}
+	return s.AddPlan(document, id)
+}
+
+// teach leads the class, a few minutes after its planned start.
+func (l lesson) teach(s *store.Store, group int64) error {
+	clock := l.at.Add(-time.Hour)
+	past := studio.WithTime(s, func() time.Time { return clock }, 1)
+	p, err := l.plan(past, group, l.week, l.at)
+	if err != nil {
+		return err
+	}
+	started := l.at.Add(time.Duration(40+13*l.size) * time.Second / 2)
+	clock = started
+	score, err := past.Lead(contract.Lead{PlanID: p.ID})
+	if err != nil {
+		return err
+	}
+	for i, press := range l.pressed {
+		clock = started.Add(time.Duration(score.Passages[press.passage-1].StartMS)*time.Millisecond + time.Duration(press.after*float64(time.Second)))
+		press.do.Key = fmt.Sprintf("demo %d", i+1)
+		done, err := past.Adjust(score.ClassID, press.do)
+		if err != nil {
+			return err
+		}
+		score = done.Score
+	}
+	return nil
+}

@@ -1,0 +1,50 @@
+import type { Score } from "../shared/contract";
+import { countShown, isStretch, nextInWords, phaseWord, sideWord } from "../shared/cues";
+import { type Cue, useSeconds } from "../shared/useCue";
+import { clock } from "../shared/words";
+
+/** Now is what to say: the word, the side and the count, and what comes after it. */
+export function Now({ score, cue }: { score: Score; cue: Cue }) {
+  const seconds = useSeconds(score);
+  const { strand } = cue;
+  if (!strand) return null;
+  const passage = score.passages[strand.passage - 1];
+  const stretch = isStretch(strand);
+  return (
+    <section className={`now ${strand.through || "none"}`} aria-label="Now">
+      <p className="where">
+        <span>{passage?.name}</span>
+        {strand.round > 0 && passage && (
+          <span className="round">
+            round <b>{strand.round}</b> of <b>{passage.rounds}</b>
+            {strand.stage === "round" && strand.round === passage.rounds && " · the last"}
+          </span>
+        )}
+        {strand.stage === "opening" && <span className="round">opening</span>}
+        {strand.stage === "closing" && <span className="round">closing</span>}
+      </p>
+      <div className="saying">
+        <p className="word" data-testid="word">
+          {phaseWord(strand)}
+          <span className="side">{sideWord(strand)}</span>
+        </p>
+        <p className={stretch ? "count time" : "count"} data-testid="count">
+          {stretch ? stretchTime(cue, seconds * 1000) : countShown(cue)}
+        </p>
+      </div>
+      <p className="next">
+        <small>next</small> {nextInWords(score, cue)}
+      </p>
+      {stretch && passage?.script && <p className="script">{passage.script}</p>}
+      {strand.phase === "free" && strand.says[0] && strand.stage === "closing" && (
+        <p className="script">{strand.says[0]}</p>
+      )}
+    </section>
+  );
+}
+
+/** A stretch shows the time that is left, or, where it waits for the teacher, how long it has lasted. */
+function stretchTime(cue: Cue, at: number): string {
+  const strand = cue.strand!;
+  return strand.end_ms < 0 ? clock(at - strand.at_ms[0]!) : clock(strand.end_ms - at);
+}

@@ -1,0 +1,34 @@
+import type { Score } from "../shared/contract";
+import type { Cue } from "../shared/useCue";
+import { clock, timeOfDay } from "../shared/words";
+
+/** Order is the running order, small, with where the class is. */
+export function Order({ score, cue }: { score: Score; cue: Cue }) {
+  const here = cue.over ? score.passages.length : (cue.strand?.passage ?? 0) - 1;
+  return (
+    <nav className="orderlist" aria-label="Running order">
+      <ol>
+        {score.passages.map((p, i) => (
+          <li
+            key={i}
+            className={i < here ? "past" : i === here ? "here" : ""}
+            aria-current={i === here ? "step" : undefined}
+          >
+            <span className="at">
+              {p.start_ms < 0 ? "left out" : timeOfDay(score.started_ms + p.start_ms)}
+            </span>
+            <span className="what">
+              {p.name}
+              {p.rounds > 0 && (
+                <small>
+                  {p.counts} ×{p.rounds} @{Math.round(p.tempo * 10) / 10}
+                </small>
+              )}
+              {p.rounds === 0 && p.start_ms >= 0 && <small>{clock(p.end_ms - p.start_ms)}</small>}
+            </span>
+          </li>
+        ))}
+      </ol>
+    </nav>
+  );
+}

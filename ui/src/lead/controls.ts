@@ -1,0 +1,130 @@
+import type { Adjust, ScorePassage, Strand } from "../shared/contract";
+import { number, plural } from "../shared/words";
+
+/** Press is what an adjustment asks for, without its key. */
+export type Press = Omit<Adjust, "key">;
+
+/** Control is one live control: its key, what it says and what it would do now. */
+export type Control = {
+  id: string;
+  key: string; // as pressed, lower case
+  name: string;
+  effect: string; // what it would do, in words; empty where the name says it
+  press: Press;
+  met: boolean; // whether it would be accepted where the class is now
+  twice: boolean; // must be pressed twice, since it cannot be taken back
+};
+
+export type Group = { name: string; controls: Control[] };
+
+/**
+ * controls are the live controls where the class is: every key lies under the left hand. Whether one is met there is
+ * the application's word (strand.verbs), and so are the tempos.
+ */
+export function controls(strand: Strand, passage: ScorePassage): Group[] {
+  const make = (
+    id: string,
+    key: string,
+    name: string,
+    press: Press,
+    effect = "",
+    twice = false,
+  ): Control => ({
+    id,
+    key,
+    name,
+    effect,
+    press,
+    twice,
+    met: strand.verbs.includes(press.do),
+  });
+  const from = number(passage.tempo);
+  const total = passage.rounds;
+  return [
+    {
+      name: "Tempo",
+      controls: [
+        make(
+          "slower",
+          "q",
+          "Slower",
+          { do: "tempo", to: passage.slower },
+          `${from} → ${number(passage.slower)}`,
+        ),
+        make(
+          "faster",
+          "w",
+          "Faster",
+          { do: "tempo", to: passage.faster },
+          `${from} → ${number(passage.faster)}`,
+        ),
+      ],
+    },
+    {
+      name: "Hold",
+      controls: [make("release", "e", "Release", { do: "release" }, "ends the hold now")],
+    },
+    {
+      name: "Rounds",
+      controls: [
+        make(
+          "fewer",
+          "a",
+          "One less",
+          { do: "rounds", by: -1 },
+          total > strand.round ? `${total} → ${total - 1}` : "",
+        ),
+        make("more", "s", "One more", { do: "rounds", by: 1 }, total > 0 ? `${total} → ${total + 1}` : ""),
+        make("last", "d", "Last round", { do: "last-round" }, total > 0 ? lastRound(strand, total) : ""),
+        make("again", "r", "Again", { do: "again" }, "this round over, lead-in first"),
+      ],
+    },
+    {
+      name: "Class",
+      controls: [
+        make("close", "c", "Close", { do: "close" }, "to the closing, now"),
+        make("next", "v", "Next passage", { do: "next" }, "leaves this one", true),
+        make("end", "x", "End class", { do: "end" }, "", true),
+      ],
+    },
+  ];
+}
+
+function lastRound(strand: Strand, total: number): string {
+  const last = strand.stage === "rest" ? strand.round + 1 : strand.round;
+  return last > 0 && total > last ? `${plural(total - last, "round")} left out` : "";
+}
+
+/** The two that are always in the same place. */
+export function natural(strand: Strand): Control {
+  const met = strand.verbs.includes("pause");
+  return {
+    id: "pause",
+    key: " ",
+    name: "Natural breath",
+    effect: strand.stage === "pause" ? "everybody breathes freely" : "for everybody, at once",
+    press: { do: "pause" },
+    met,
+    twice: false,
+  };
+}
+
+export function goOn(strand: Strand): Control {
+  const resume = strand.verbs.includes("resume");
+  return {
+    id: "go-on",
+    key: "f",
+    name: resume ? "Take up again" : "Go on",
+    effect: resume ? "lead-in, then the same again" : "ends what is not counted",
+    press: { do: resume ? "resume" : "advance" },
+    met: resume || strand.verbs.includes("advance"),
+    twice: false,
+  };
+}
+
+/** The keys of page-turner pedals. */
+export const pedals: { [key: string]: "go-on" | "pause" } = { PageDown: "go-on", PageUp: "pause" };
+
+export function keyName(key: string): string {
+  return key === " " ? "Space" : key.toUpperCase();
+}

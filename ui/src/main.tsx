@@ -1,0 +1,41 @@
+import "@fontsource/alegreya/500.css";
+import "@fontsource/alegreya/700.css";
+import "@fontsource/atkinson-hyperlegible/400.css";
+import "@fontsource/atkinson-hyperlegible/700.css";
+import "bootstrap/dist/css/bootstrap.min.css";
+import "bootstrap-icons/font/bootstrap-icons.min.css";
+import "./shared/theme.css";
+import "./shared/lamps.css";
+import "./lead/lead.css";
+
+import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
+import { StrictMode } from "react";
+import { createRoot } from "react-dom/client";
+import { createBrowserRouter } from "react-router";
+import { RouterProvider } from "react-router/dom";
+import { LeadView } from "./lead/LeadView";
+import { PlanView } from "./plan/PlanView";
+import { keepTime } from "./shared/clock";
+import { Nowhere } from "./shared/Nowhere";
+import { RecordView } from "./taught/RecordView";
+import { TaughtView } from "./taught/TaughtView";
+import { TodayView } from "./today/TodayView";
+
+const router = createBrowserRouter([
+  { path: "/", element: <TodayView /> },
+  { path: "/plan/:id", element: <PlanView /> },
+  { path: "/lead/:id", element: <LeadView /> },
+  { path: "/taught", element: <TaughtView /> },
+  { path: "/taught/:id", element: <RecordView /> },
+  { path: "*", element: <Nowhere /> },
+]);
+
+keepTime();
+
+createRoot(document.getElementById("root")!).render(
+  <StrictMode>
+    <QueryClientProvider client={new QueryClient({ defaultOptions: { queries: { retry: 1 } } })}>
+      <RouterProvider router={router} />
+    </QueryClientProvider>
+  </StrictMode>,
+);

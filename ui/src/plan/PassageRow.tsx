@@ -1,0 +1,149 @@
+import { useState } from "react";
+import { Button, Form } from "react-bootstrap";
+import type { FieldError, PassageSummary } from "../shared/contract";
+import { clock, number, timeOfDay } from "../shared/words";
+import { Details } from "./Details";
+import { text } from "./PlanView";
+import type { PassageDoc } from "./usePlanEditor";
+
+type Props = {
+  number: number;
+  doc: PassageDoc;
+  summary: PassageSummary | undefined;
+  errors: FieldError[];
+  starts: number | null;
+  open: boolean;
+  last: boolean;
+  onToggle: () => void;
+  onChange: (doc: PassageDoc) => void;
+  onShort: (text: string) => Promise<string>;
+  onMove: (by: number) => void;
+  onDuplicate: () => void;
+  onRemove: () => void;
+};
+
+/** PassageRow is one passage of the running order: edited in place, its numbers beside it. */
+export function PassageRow(props: Props) {
+  const { doc, summary } = props;
+  const [typed, setTyped] = useState<string | null>(null);
+  const [problem, setProblem] = useState("");
+  const name = summary?.name ?? "";
+  const write = async (value: string) => {
+    setTyped(value);
+    setProblem(await props.onShort(value));
+  };
+  const done = () => {
+    if (problem === "") setTyped(null); // what was not understood stays to be mended
+  };
+  return (
+    <div className={`passage ${props.open ? "open" : ""}`} role="listitem">
+      <div className="line">
+        <span className="nr">{props.number}</span>
+        <span className="at">{at(props.starts, summary)}</span>
+        <Form.Control
+          className="name"
+          aria-label={`Title of passage ${props.number}`}
+          placeholder={name}
+          value={text(doc.title)}
+          onChange={(e) => {
+            const next: PassageDoc = { ...doc, title: e.target.value };
+            if (e.target.value === "") delete next.title;
+            props.onChange(next);
+          }}
+        />
+        <Form.Control
+          className="short"
+          aria-label={`Counts, length and tempo of ${name}`}
+          spellCheck={false}
+          value={typed ?? summary?.short ?? ""}
+          isInvalid={problem !== ""}
+          onChange={(e) => void write(e.target.value)}
+          onBlur={done}
+        />
+        <span className="length">{clock(summary?.length_ms ?? 0)}</span>
+        <Numbers summary={summary} />
+        <span className="tools">
+          <Tool
+            icon="chevron-up"
+            label={`Move ${name} up`}
+            disabled={props.number === 1}
+            onClick={() => props.onMove(-1)}
+          />
+          <Tool
+            icon="chevron-down"
+            label={`Move ${name} down`}
+            disabled={props.last}
+            onClick={() => props.onMove(1)}
+          />
+          <Tool icon="copy" label={`Duplicate ${name}`} onClick={props.onDuplicate} />
+          <Tool icon="trash" label={`Remove ${name}`} onClick={props.onRemove} />
+          <Button
+            variant="link"
+            size="sm"
+            aria-expanded={props.open}
+            onClick={props.onToggle}
+            aria-label={`More of ${name}`}
+          >
+            {props.open ? "less" : "more"}
+          </Button>
+        </span>
+      </div>
+      {problem && <p className="wrong">{problem}</p>}
+      {props.errors.map((error) => (
+        <p className="wrong" key={error.text}>
+          {error.field}: {error.given === "" ? "missing" : `${error.given} is not allowed`}. Allowed:{" "}
+          {error.allowed}.
+        </p>
+      ))}
+      {props.open && <Details doc={doc} summary={summary} onChange={props.onChange} />}
+    </div>
+  );
+}
+
+function at(starts: number | null, summary: PassageSummary | undefined): string {
+  if (!summary) return "";
+  return starts === null ? clock(summary.start_ms) : timeOfDay(starts + summary.start_ms);
+}
+
+function Numbers({ summary }: { summary: PassageSummary | undefined }) {
+  if (!summary || summary.practice === "") return <span className="numbers" />;
+  const strong = summary.cautions.filter((c) => c.strong).length;
+  return (
+    <span className="numbers">
+      {summary.rounds > 0 && (
+        <span>
+          {summary.rounds} rounds of {number(summary.round_ms / 1000)} s
+        </span>
+      )}
+      {summary.own_pace && <span>own pace</span>}
+      <span>{number(summary.per_minute)} breaths a min</span>
+      {summary.true_ratio !== summary.counts && (
+        <span className="attention">really {summary.true_ratio}</span>
+      )}
+      {summary.longest_hold_ms > 0 && <span>longest hold {number(summary.longest_hold_ms / 1000)} s</span>}
+      {strong > 0 && (
+        <span className="attention">
+          <i className="bi bi-exclamation-triangle" aria-hidden />{" "}
+          {strong === 1 ? "caution" : `${strong} cautions`}
+        </span>
+      )}
+    </span>
+  );
+}
+
+function Tool({
+  icon,
+  label,
+  ...rest
+}: {
+  icon: string;
+  label: string;
+  disabled?: boolean;
+  onClick: () => void;
+}) {
+  return (
+    <Button variant="link" size="sm" aria-label={label} title={label} {...rest}>
+      <i className={`bi bi-${icon}`} aria-hidden />
+    </Button>
+  );
+}

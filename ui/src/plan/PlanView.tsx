@@ -1,0 +1,302 @@
+import { useQuery } from "@tanstack/react-query";
+import { useState } from "react";
+import { Alert, Button, Col, Form, InputGroup, Row } from "react-bootstrap";
+import { useParams } from "react-router";
+import { BeforeLeading } from "../lead/BeforeLeading";
+import { get } from "../shared/api";
+import type { Plan, Practice } from "../shared/contract";
+import { Shell, Trouble, Waiting } from "../shared/Shell";
+import { PassageRow } from "./PassageRow";
+import { TimeBar } from "./TimeBar";
+import { type Editor, type PassageDoc, usePlanEditor } from "./usePlanEditor";
+
+export function PlanView() {
+  const id = Number(useParams().id);
+  const plan = useQuery({
+    queryKey: ["plan", id],
+    queryFn: () => get<Plan>(`/plans/${id}`),
+    staleTime: Infinity, // while it is edited, this window's version is the one that counts
+    gcTime: 0,
+  });
+  return (
+    <Shell view="plan">
+      {plan.isPending && <Waiting what="Opening the plan" />}
+      {plan.isError && <Trouble error={plan.error} retry={() => void plan.refetch()} />}
+      {plan.data && <EditPlan key={id} plan={plan.data} />}
+    </Shell>
+  );
+}
+
+function EditPlan({ plan }: { plan: Plan }) {
+  const editor = usePlanEditor(plan);
+  const [opened, setOpened] = useState(-1);
+  const [asking, setAsking] = useState(false);
+  const { document, summary } = editor;
+  const replace = (passages: PassageDoc[]) => editor.change({ document: { ...document, passages } });
+  const move = (i: number, by: number) => {
+    const passages = [...document.passages];
+    const [moved] = passages.splice(i, 1);
+    passages.splice(i + by, 0, moved!);
+    replace(passages);
+    setOpened(opened === i ? i + by : -1);
+  };
+  return (
+    <>
+      <Head plan={plan} editor={editor} onLead={() => void editor.save().then(() => setAsking(true))} />
+      <TimeBar summary={summary} />
+      {editor.trouble && <Alert variant="warning">{editor.trouble}</Alert>}
+      <PlanErrors errors={summary.errors.filter((e) => e.passage === 0).map((e) => e.text)} />
+      <div className="passages" role="list" aria-label="Running order">
+        {document.passages.length === 0 && (
+          <p className="text-secondary m-3">
+            Nothing is planned yet. Add a first passage below: <kbd>talk 1m seat and spine</kbd>, for
+            instance.
+          </p>
+        )}
+        {document.passages.map((doc, i) => (
+          <PassageRow
+            key={i}
+            number={i + 1}
+            doc={doc}
+            summary={summary.passages[i]}
+            errors={summary.errors.filter((e) => e.passage === i + 1)}
+            starts={summary.starts_ms}
+            open={opened === i}
+            onToggle={() => setOpened(opened === i ? -1 : i)}
+            onChange={(next) => replace(document.passages.with(i, next))}
+            onShort={(text) => editor.shorten(i + 1, text)}
+            onMove={(by) => move(i, by)}
+            onDuplicate={() => replace(document.passages.toSpliced(i + 1, 0, structuredClone(doc)))}
+            onRemove={() => replace(document.passages.toSpliced(i, 1))}
+            last={i === document.passages.length - 1}
+          />
+        ))}
+      </div>
+      <AddPassage onAdd={(text) => editor.shorten(0, text)} />
+      {asking && <BeforeLeading plan={plan.id} onClose={() => setAsking(false)} />}
+    </>
+  );
+}
+
+function Head({ plan, editor, onLead }: { plan: Plan; editor: Editor; onLead: () => void }) {
+  const { document, summary } = editor;
+  const set = (field: string, value: unknown) => {
+    const next = { ...document, [field]: value };
+    if (value === undefined) delete next[field];
+    editor.change({ document: next });
+  };
+  return (
+    <>
+      <Row className="g-2 align-items-end mb-2">
+        <Col>
+          <Form.Control
+            className="plan-title"
+            aria-label="Title of the plan"
+            placeholder="Title"
+            value={text(document.title)}
+            onChange={(e) => set("title", e.target.value)}
+          />
+        </Col>
+        <Col xs="auto" className="d-flex gap-2 align-items-center">
+          <Saved editor={editor} id={plan.id} />
+          <Button variant="outline-secondary" onClick={editor.undo} disabled={!editor.undo} aria-label="Undo">
+            <i className="bi bi-arrow-counterclockwise" aria-hidden />
+          </Button>
+          <Button variant="outline-secondary" onClick={editor.redo} disabled={!editor.redo} aria-label="Redo">
+            <i className="bi bi-arrow-clockwise" aria-hidden />
+          </Button>
+          <Button onClick={onLead} disabled={summary.errors.length > 0 || summary.passages.length === 0}>
+            <i className="bi bi-play-fill" aria-hidden /> Lead
+          </Button>
+        </Col>
+      </Row>
+      <Row className="g-2 mb-2">
+        <Col md={4}>
+          <InputGroup>
+            <InputGroup.Text as="label" htmlFor="group">
+              Group
+            </InputGroup.Text>
+            <Form.Select
+              id="group"
+              value={editor.group}
+              onChange={(e) => editor.change({ group: Number(e.target.value) })}
+            >
+              <option value={0}>none</option>
+              {plan.groups.map((g) => (
+                <option key={g.id} value={g.id}>
+                  {g.name}
+                </option>
+              ))}
+            </Form.Select>
+          </InputGroup>
+        </Col>
+        <Col md={4}>
+          <InputGroup>
+            <InputGroup.Text as="label" htmlFor="starts">
+              Starts
+            </InputGroup.Text>
+            <Form.Control
+              id="starts"
+              type="datetime-local"
+              value={localTime(document.starts_at)}
+              onChange={(e) => set("starts_at", withZone(e.target.value))}
+            />
+          </InputGroup>
+        </Col>
+        <NumberField label="Slot" unit="min" value={document.slot_min} onChange={(v) => set("slot_min", v)} />
+        <NumberField
+          label="Tempo"
+          unit="a min"
+          value={document.tempo}
+          placeholder="50"
+          onChange={(v) => set("tempo", v)}
+        />
+      </Row>
+    </>
+  );
+}
+
+function NumberField(props: {
+  label: string;
+  unit: string;
+  value: unknown;
+  placeholder?: string;
+  onChange: (value: number | string | undefined) => void;
+}) {
+  return (
+    <Col md={2}>
+      <InputGroup>
+        <InputGroup.Text as="label" htmlFor={props.label}>
+          {props.label}
+        </InputGroup.Text>
+        <Form.Control
+          id={props.label}
+          inputMode="decimal"
+          placeholder={props.placeholder}
+          value={text(props.value)}
+          onChange={(e) => props.onChange(numberOrText(e.target.value))}
+        />
+        <InputGroup.Text>{props.unit}</InputGroup.Text>
+      </InputGroup>
+    </Col>
+  );
+}
+
+/** numberOrText keeps what is no number as it was typed, so that the application can say what is wrong with it. */
+export function numberOrText(typed: string): number | string | undefined {
+  if (typed.trim() === "") return undefined;
+  return /^-?\d+(\.\d+)?$/.test(typed) ? Number(typed) : typed;
+}
+
+export function text(value: unknown): string {
+  return value === undefined || value === null ? "" : String(value);
+}
+
+function localTime(value: unknown): string {
+  const at = new Date(text(value));
+  if (Number.isNaN(at.getTime())) return "";
+  return new Date(at.getTime() - at.getTimezoneOffset() * 60_000).toISOString().slice(0, 16);
+}
+
+/** withZone writes a local time as RFC 3339 with this machine's offset at that time. */
+function withZone(local: string): string | undefined {
+  if (local === "") return undefined;
+  const offset = -new Date(local).getTimezoneOffset();
+  const two = (n: number) => String(Math.trunc(Math.abs(n))).padStart(2, "0");
+  return `${local}:00${offset < 0 ? "-" : "+"}${two(offset / 60)}:${two(offset % 60)}`;
+}
+
+function Saved({ editor, id }: { editor: Editor; id: number }) {
+  const { saving } = editor;
+  if (saving === "saved") return <span className="text-secondary">Saved</span>;
+  if (saving === "saving") return <span className="text-secondary">Saving …</span>;
+  return (
+    <span className="text-danger d-flex gap-2 align-items-center" role="alert">
+      Not saved: {saving.failed}
+      {saving.conflict ? (
+        <>
+          <Button size="sm" variant="outline-secondary" onClick={() => window.location.reload()}>
+            Show the other
+          </Button>
+          <Button
+            size="sm"
+            variant="outline-danger"
+            onClick={() => void get<Plan>(`/plans/${id}`).then((newest) => editor.overwrite(newest.revision))}
+          >
+            Keep this one
+          </Button>
+        </>
+      ) : (
+        <Button size="sm" variant="outline-danger" onClick={() => void editor.save()}>
+          Try again
+        </Button>
+      )}
+    </span>
+  );
+}
+
+function PlanErrors({ errors }: { errors: string[] }) {
+  if (errors.length === 0) return null;
+  return (
+    <Alert variant="danger">
+      {errors.map((error) => (
+        <div key={error}>{error}</div>
+      ))}
+    </Alert>
+  );
+}
+
+function AddPassage({ onAdd }: { onAdd: (text: string) => Promise<string> }) {
+  const [typed, setTyped] = useState("");
+  const [problem, setProblem] = useState("");
+  const practices = useQuery({
+    queryKey: ["practices"],
+    queryFn: () => get<Practice[]>("/practices"),
+    staleTime: Infinity,
+  });
+  const add = async () => {
+    const why = await onAdd(typed);
+    setProblem(why);
+    if (!why) setTyped("");
+  };
+  return (
+    <Form
+      className="mt-2"
+      onSubmit={(e) => {
+        e.preventDefault();
+        void add();
+      }}
+    >
+      <InputGroup>
+        <InputGroup.Text as="label" htmlFor="add">
+          Add
+        </InputGroup.Text>
+        <Form.Control
+          id="add"
+          list="practices"
+          autoComplete="off"
+          placeholder="nadi 4:4:8 x6 @50   ·   talk 1m seat and spine   ·   rest 2m"
+          value={typed}
+          isInvalid={problem !== ""}
+          onChange={(e) => {
+            setTyped(e.target.value);
+            setProblem("");
+          }}
+        />
+        <Button type="submit" variant="outline-primary">
+          Add
+        </Button>
+        <Form.Control.Feedback type="invalid">{problem}</Form.Control.Feedback>
+      </InputGroup>
+      <datalist id="practices">
+        <option value="talk 1m ">a talk</option>
+        <option value="rest 2m">natural breath</option>
+        {practices.data?.map((p) => (
+          <option key={p.id} value={p.id}>
+            {p.name}
+          </option>
+        ))}
+      </datalist>
+    </Form>
+  );
+}

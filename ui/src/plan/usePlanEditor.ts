@@ -1,0 +1,163 @@
+import { useQueryClient } from "@tanstack/react-query";
+import { useCallback, useEffect, useRef, useState } from "react";
+import { Failed, post, put } from "../shared/api";
+import type { Drafted, Plan, PlanSummary } from "../shared/contract";
+
+/** A passage and a plan as the plan file has them; fields that nobody here knows are kept. */
+export type PassageDoc = { [field: string]: unknown };
+export type PlanDoc = { passages: PassageDoc[]; [field: string]: unknown };
+
+type Saving = "saved" | "saving" | { failed: string; conflict: boolean };
+type Version = { document: PlanDoc; group: number };
+
+const pause = 500; // ms without a keystroke before it is saved
+
+/**
+ * usePlanEditor holds a plan while it is edited: the document, its numbers as the application computes them after
+ * each change, undo and redo, and saving by itself.
+ */
+export function usePlanEditor(plan: Plan) {
+  const [version, setVersion] = useState<Version>({
+    document: plan.document as PlanDoc,
+    group: plan.group?.id ?? 0,
+  });
+  const [summary, setSummary] = useState<PlanSummary>(plan.summary);
+  const [past, setPast] = useState<Version[]>([]);
+  const [future, setFuture] = useState<Version[]>([]);
+  const [saving, setSaving] = useState<Saving>("saved");
+  const [trouble, setTrouble] = useState("");
+  const queries = useQueryClient();
+
+  const revision = useRef(plan.revision);
+  const unsaved = useRef<Version | null>(null);
+  const storing = useRef<Promise<void> | null>(null);
+  const timer = useRef<ReturnType<typeof setTimeout>>(undefined);
+  const asked = useRef(0);
+
+  const store = useCallback(async () => {
+    while (unsaved.current) {
+      const version = unsaved.current;
+      unsaved.current = null;
+      try {
+        const body = { revision: revision.current, group_id: version.group, document: version.document };
+        const stored = await put<Plan>(`/plans/${plan.id}`, body);
+        revision.current = stored.revision;
+        queries.setQueryData(["plan", plan.id], stored);
+      } catch (error) {
+        unsaved.current ??= version; // what was typed stays, to be saved later
+        const conflict = error instanceof Failed && error.status === 409;
+        setSaving({ failed: (error as Error).message, conflict });
+        return;
+      }
+    }
+    void queries.invalidateQueries({ queryKey: ["today"] });
+    setSaving("saved");
+  }, [plan.id, queries]);
+
+  /** save stores what is not stored yet; one storing at a time. */
+  const save = useCallback(async () => {
+    clearTimeout(timer.current);
+    if (!unsaved.current && !storing.current) return;
+    storing.current ??= store().finally(() => (storing.current = null));
+    await storing.current;
+  }, [store]);
+
+  // Leaving the view or the page saves what is not saved yet.
+  useEffect(() => {
+    const now = () => void save();
+    window.addEventListener("pagehide", now);
+    return () => {
+      window.removeEventListener("pagehide", now);
+      now();
+    };
+  }, [save]);
+
+  /** compute asks for the numbers of a document; only the newest question's answer counts. */
+  const compute = useCallback(async (document: PlanDoc, short?: { passage: number; text: string }) => {
+    const question = ++asked.current;
+    try {
+      const body = { document, passage: short?.passage ?? 0, short: short?.text ?? null };
+      const answer = await post<Drafted>("/draft", body);
+      if (question !== asked.current) return null;
+      setTrouble("");
+      return answer;
+    } catch (error) {
+      if (question === asked.current) setTrouble((error as Error).message);
+      return null;
+    }
+  }, []);
+
+  const keep = useCallback(
+    (next: Version) => {
+      setVersion(next);
+      unsaved.current = next;
+      setSaving((now) => (typeof now === "object" && now.conflict ? now : "saving"));
+      clearTimeout(timer.current);
+      timer.current = setTimeout(() => void save(), pause);
+    },
+    [save],
+  );
+
+  const show = useCallback(
+    (next: Version) => {
+      keep(next);
+      void compute(next.document).then((answer) => answer && setSummary(answer.summary));
+    },
+    [compute, keep],
+  );
+
+  const change = (next: Partial<Version>) => {
+    setPast([...past, version]);
+    setFuture([]);
+    show({ ...version, ...next });
+  };
+
+  /** shorten rewrites a passage, from 1, the short way; 0 adds one. It returns why not, or nothing. */
+  const shorten = async (passage: number, text: string): Promise<string> => {
+    const answer = await compute(version.document, { passage, text });
+    if (!answer) return "";
+    if (answer.problem) return answer.problem;
+    setPast([...past, version]);
+    setFuture([]);
+    setSummary(answer.summary);
+    keep({ ...version, document: answer.document as PlanDoc });
+    return "";
+  };
+
+  const undo = () => {
+    const before = past.at(-1);
+    if (!before) return;
+    setPast(past.slice(0, -1));
+    setFuture([version, ...future]);
+    show(before);
+  };
+  const redo = () => {
+    const after = future[0];
+    if (!after) return;
+    setPast([...past, version]);
+    setFuture(future.slice(1));
+    show(after);
+  };
+
+  /** overwrite saves this version in the place of the one that another window saved. */
+  const overwrite = async (newest: number) => {
+    revision.current = newest;
+    setSaving("saving");
+    await save();
+  };
+
+  return {
+    ...version,
+    summary,
+    saving,
+    trouble,
+    change,
+    shorten,
+    undo: past.length > 0 ? undo : undefined,
+    redo: future.length > 0 ? redo : undefined,
+    save,
+    overwrite,
+  };
+}
+
+export type Editor = ReturnType<typeof usePlanEditor>;

@@ -1,0 +1,110 @@
+import type { CSSProperties } from "react";
+import { inReal } from "./clock";
+import type { Score, Strand } from "./contract";
+import { isStretch, phaseWord, sideWord, unit } from "./cues";
+import { classTime, type Cue } from "./useCue";
+
+/**
+ * LampSheet lays a round out whole: each count a lamp, each phase a string of lamps, hung on the side the air goes.
+ * An inhale lights its lamps one by one, a hold keeps the light and is counted along below, an exhale puts its lamps
+ * out, an empty hold is counted along dark lamps.
+ */
+export function LampSheet({ score, cue }: { score: Score; cue: Cue }) {
+  const { strands, current } = unit(score, cue);
+  if (strands.length === 0) return null;
+  const longest = Math.max(...strands.map((s) => s.at_ms.length));
+  return (
+    <div
+      className={`lampsheet ${longest > 24 ? "dense" : ""} ${strands.length > 6 ? "tall" : ""}`}
+      aria-hidden
+    >
+      {strands.map((strand, i) => (
+        <LampString
+          key={`${strand.round}.${i}`}
+          strand={strand}
+          when={i < current ? "past" : i > current ? "ahead" : "now"}
+          count={i === current ? cue.count : 0}
+          score={score}
+        />
+      ))}
+    </div>
+  );
+}
+
+type When = "past" | "now" | "ahead";
+
+function LampString({
+  strand,
+  when,
+  count,
+  score,
+}: {
+  strand: Strand;
+  when: When;
+  count: number;
+  score: Score;
+}) {
+  const side = sideWord(strand);
+  return (
+    <div className={`string ${when} ${strand.phase} ${strand.through || "none"}`}>
+      <span className="label">
+        {phaseWord(strand)} {side}
+      </span>
+      {isStretch(strand) ? (
+        <Embers strand={strand} />
+      ) : (
+        <span className="lamps">
+          {fours(strand.at_ms).map((four, f) => (
+            <span className="four" key={f}>
+              {four.map((_, j) => {
+                const n = f * 4 + j;
+                const state = when === "now" ? (n < count ? "past" : n > count ? "ahead" : "now") : when;
+                return <Lamp key={n} strand={strand} n={n} when={state} score={score} />;
+              })}
+            </span>
+          ))}
+        </span>
+      )}
+    </div>
+  );
+}
+
+function fours<T>(list: T[]): T[][] {
+  const groups: T[][] = [];
+  for (let i = 0; i < list.length; i += 4) groups.push(list.slice(i, i + 4));
+  return groups;
+}
+
+/** Lamp is one count. The running one changes smoothly for as long as the count lasts. */
+function Lamp({ strand, n, when, score }: { strand: Strand; n: number; when: When; score: Score }) {
+  const word = strand.first === 0 && n === 0;
+  return (
+    <span className={`lamp ${when} ${word ? "word" : ""}`}>
+      <span className="pane">
+        <span className="light" style={when === "now" ? running(strand, n, score) : undefined} />
+      </span>
+      <span className="mark">
+        <span className="tally" style={when === "now" ? running(strand, n, score) : undefined} />
+      </span>
+    </span>
+  );
+}
+
+/** running times the smooth change of a lamp: as long as its count, begun as long ago as the count has run. */
+function running(strand: Strand, n: number, score: Score): CSSProperties {
+  const from = strand.at_ms[n]!;
+  const to = strand.at_ms[n + 1] ?? strand.end_ms;
+  const gone = Math.max(0, classTime(score) - from);
+  return { animationDuration: `${inReal(to - from)}ms`, animationDelay: `${-inReal(gone)}ms` };
+}
+
+/** Embers stand for a stretch that nobody counts. */
+function Embers({ strand }: { strand: Strand }) {
+  return (
+    <span className="embers">
+      {Array.from({ length: strand.phase === "still" ? 1 : 7 }, (_, i) => (
+        <i key={i} style={{ "--i": i } as CSSProperties} />
+      ))}
+    </span>
+  );
+}

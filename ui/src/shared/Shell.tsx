@@ -1,0 +1,78 @@
+import { useQuery } from "@tanstack/react-query";
+import type { ReactNode } from "react";
+import { Alert, Button, Container, Nav, Navbar } from "react-bootstrap";
+import { Link, NavLink } from "react-router";
+import { get } from "./api";
+import type { Today } from "./contract";
+import { useLight } from "./light";
+
+/** Shell is the frame of the views of the day: where one can go, and the class that is being led, if any. */
+export function Shell({ view, children }: { view: string; children: ReactNode }) {
+  const [light, change] = useLight(view, "day");
+  const today = useQuery({
+    queryKey: ["today"],
+    queryFn: () => get<Today>("/today"),
+    refetchInterval: 15_000,
+  });
+  const running = today.data?.running;
+  return (
+    <>
+      <Navbar className="shell" expand aria-label="Views">
+        <Container fluid="xl">
+          <Navbar.Brand as={Link} to="/">
+            <i className="bi bi-lamp" aria-hidden /> Vast Lantern
+          </Navbar.Brand>
+          <Nav className="me-auto">
+            <Nav.Link as={NavLink} to="/" end>
+              Today
+            </Nav.Link>
+            <Nav.Link as={NavLink} to="/taught">
+              Taught
+            </Nav.Link>
+          </Nav>
+          <Button variant="link" className="quiet" onClick={change}>
+            <i className={light === "day" ? "bi bi-moon" : "bi bi-sun"} aria-hidden />{" "}
+            {light === "day" ? "Night" : "Day"}
+          </Button>
+        </Container>
+      </Navbar>
+      {running && (
+        <div className="running" role="status">
+          <Container fluid="xl">
+            <span>
+              <strong>{running.title}</strong> is being led.
+            </span>
+            <Link className="btn btn-primary" to={`/lead/${running.id}`}>
+              Go back to it
+            </Link>
+          </Container>
+        </div>
+      )}
+      <Container as="main" fluid="xl" className="py-3">
+        {children}
+      </Container>
+    </>
+  );
+}
+
+/** Trouble tells what went wrong, and offers to try again where that can help. */
+export function Trouble({ error, retry }: { error: Error; retry?: () => void }) {
+  return (
+    <Alert variant="danger" className="d-flex justify-content-between align-items-center">
+      <span>{error.message}</span>
+      {retry && (
+        <Button variant="outline-danger" onClick={retry}>
+          Try again
+        </Button>
+      )}
+    </Alert>
+  );
+}
+
+export function Waiting({ what }: { what: string }) {
+  return (
+    <p className="text-secondary" role="status">
+      {what} …
+    </p>
+  );
+}

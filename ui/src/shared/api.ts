@@ -1,0 +1,40 @@
+import type { Problem } from "./contract";
+
+/** Failed is an error answer of the application: say tells a person what is wrong and what to do. */
+export class Failed extends Error {
+  constructor(
+    readonly problem: Problem,
+    readonly status: number,
+  ) {
+    super(problem.say);
+  }
+}
+
+const unreachable: Problem = {
+  say: "The application does not answer. It may have been stopped; nothing that is on this screen is lost.",
+};
+
+async function call<Out>(method: string, path: string, body?: unknown, signal?: AbortSignal): Promise<Out> {
+  let response: Response;
+  try {
+    response = await fetch(`/api${path}`, {
+      method,
+      signal,
+      keepalive: method === "PUT", // a save goes through although the page is being left
+      headers: body === undefined ? undefined : { "Content-Type": "application/json" },
+      body: body === undefined ? undefined : JSON.stringify(body),
+    });
+  } catch (error) {
+    if (signal?.aborted) throw error;
+    throw new Failed(unreachable, 0);
+  }
+  const answer: unknown = await response.json().catch(() => null);
+  if (!response.ok || answer === null)
+    throw new Failed((answer as Problem | null) ?? unreachable, response.status);
+  return answer as Out;
+}
+
+export const get = <Out>(path: string) => call<Out>("GET", path);
+export const post = <Out>(path: string, body: unknown, signal?: AbortSignal) =>
+  call<Out>("POST", path, body, signal);
+export const put = <Out>(path: string, body: unknown) => call<Out>("PUT", path, body);

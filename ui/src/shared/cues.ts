@@ -1,0 +1,78 @@
+import type { Score, Strand } from "./contract";
+import type { Cue } from "./useCue";
+
+/** What a screen calls a phase, by its name in the cue sheet. */
+const words: { [phase: string]: string } = {
+  inhale: "inhale",
+  hold: "hold",
+  exhale: "exhale",
+  empty: "hold empty",
+  still: "be still",
+  beat: "the tempo",
+  lead: "breathe out",
+  talk: "talk",
+  free: "natural breath",
+};
+
+const stages: { [stage: string]: string } = {
+  rest: "rest",
+  pause: "natural breath",
+  own: "own pace",
+  recall: "call back",
+};
+
+export function phaseWord(strand: Strand): string {
+  return stages[strand.stage] ?? words[strand.phase] ?? strand.phase;
+}
+
+/** The side as it is said; nothing where both nostrils breathe. */
+export function sideWord(strand: Strand): string {
+  if (strand.phase === "lead") return "";
+  return strand.through === "left" || strand.through === "right"
+    ? strand.through
+    : strand.through === "mouth"
+      ? "by the mouth"
+      : "";
+}
+
+/** Whether the strand is a single stretch of time and not counts. */
+export function isStretch(strand: Strand): boolean {
+  return ["talk", "free", "still"].includes(strand.phase);
+}
+
+/** number of the running count as it is shown; a word's own beat has none. */
+export function countShown(cue: Cue): string {
+  if (!cue.strand || isStretch(cue.strand)) return "";
+  const n = cue.strand.first + cue.count;
+  return n === 0 ? "" : String(n);
+}
+
+/** following is the strands after the one in progress, those behind a wait included. */
+export function following(score: Score, cue: Cue): Strand[] {
+  const later = score.strands.slice(cue.index + 1);
+  return score.wait ? [...later, ...score.wait.strands] : later;
+}
+
+/** nextInWords says what comes after the strand in progress: "hold, 4", "exhale right, 8". */
+export function nextInWords(score: Score, cue: Cue): string {
+  const next = following(score, cue)[0];
+  if (!next) return "the end of the class";
+  const passage = score.passages[next.passage - 1];
+  if (cue.strand && next.passage !== cue.strand.passage && passage) return passage.name;
+  const side = sideWord(next);
+  const what = side ? `${phaseWord(next)} ${side}` : phaseWord(next);
+  return isStretch(next) ? what : `${what}, ${next.of}`;
+}
+
+/** unit is the strands that are shown together with the one in progress: its round, opening, closing or stretch. */
+export function unit(score: Score, cue: Cue): { strands: Strand[]; current: number } {
+  const here = cue.strand;
+  if (!here) return { strands: [], current: -1 };
+  const together = (a: Strand) =>
+    a.passage === here.passage && a.stage === here.stage && a.round === here.round && a.kept === here.kept;
+  let first = cue.index;
+  while (!score.strands[first]!.starts && first > 0 && together(score.strands[first - 1]!)) first--;
+  let end = cue.index + 1;
+  while (end < score.strands.length && together(score.strands[end]!) && !score.strands[end]!.starts) end++;
+  return { strands: score.strands.slice(first, end), current: cue.index - first };
+}

@@ -1,0 +1,70 @@
+import { useEffect, useState } from "react";
+import { inReal, now } from "./clock";
+import type { Score, Strand } from "./contract";
+
+/** Cue is where a class is: a strand of the score and the count in it. */
+export type Cue = {
+  /** ms from the start of the class, at the moment the cue was found */
+  at: number;
+  /** the strand in progress; null before the first and after the last */
+  strand: Strand | null;
+  /** its place in the score */
+  index: number;
+  /** the place of the running count in the strand */
+  count: number;
+  over: boolean;
+};
+
+/** classTime is how far the class is, in ms. */
+export function classTime(score: Score): number {
+  return now() - score.started_ms;
+}
+
+export function locate(score: Score, at: number): Cue {
+  const index = score.strands.findIndex((s) => at >= s.at_ms[0]! && (s.end_ms < 0 || at < s.end_ms));
+  const strand = score.strands[index] ?? null;
+  const count = strand ? strand.at_ms.findLastIndex((t) => t <= at) : 0;
+  const last = score.strands.at(-1);
+  return { at, strand, index, count, over: !last || (last.end_ms >= 0 && at >= last.end_ms) };
+}
+
+/** until is the time of the next change after the cue, in ms from the start of the class. */
+function until(cue: Cue): number {
+  if (!cue.strand) return Infinity;
+  const next = cue.strand.at_ms[cue.count + 1] ?? cue.strand.end_ms;
+  return next < 0 ? Infinity : next;
+}
+
+// A timer may be early or the clock be set: it looks again at least so often.
+const atLeast = 200;
+
+/**
+ * useCue is the running clock of a screen, the only one: it plays the score by itself, changes exactly when a count
+ * does, and at once when the score is replaced.
+ */
+export function useCue(score: Score): Cue {
+  const [cue, setCue] = useState(() => locate(score, classTime(score)));
+  useEffect(() => {
+    let timer: ReturnType<typeof setTimeout>;
+    const tick = () => {
+      const found = locate(score, classTime(score));
+      setCue((old) =>
+        old.strand === found.strand && old.count === found.count && old.over === found.over ? old : found,
+      );
+      timer = setTimeout(tick, Math.max(1, Math.min(atLeast, inReal(until(found) - found.at))));
+    };
+    tick();
+    return () => clearTimeout(timer);
+  }, [score]);
+  return cue;
+}
+
+/** useSeconds is the class's time in whole seconds, for what is shown as a clock. */
+export function useSeconds(score: Score): number {
+  const [seconds, setSeconds] = useState(() => Math.floor(classTime(score) / 1000));
+  useEffect(() => {
+    const timer = setInterval(() => setSeconds(Math.floor(classTime(score) / 1000)), 200);
+    return () => clearInterval(timer);
+  }, [score]);
+  return seconds;
+}

@@ -1,0 +1,35 @@
+/** clock writes milliseconds as 1:05, or 1:02:05 where there are hours. */
+export function clock(ms: number): string {
+  const total = Math.max(0, Math.round(ms / 1000));
+  const hours = Math.floor(total / 3600);
+  const minutes = Math.floor((total % 3600) / 60);
+  const seconds = String(total % 60).padStart(2, "0");
+  return hours > 0 ? `${hours}:${String(minutes).padStart(2, "0")}:${seconds}` : `${minutes}:${seconds}`;
+}
+
+export function timeOfDay(ms: number): string {
+  return new Date(ms).toLocaleTimeString([], { hour: "2-digit", minute: "2-digit", hour12: false });
+}
+
+export function day(ms: number, today = Date.now()): string {
+  const at = new Date(ms);
+  const midnight = (t: number) => new Date(t).setHours(0, 0, 0, 0);
+  const days = Math.round((midnight(ms) - midnight(today)) / 86_400_000);
+  if (days === 0) return "today";
+  if (days === 1) return "tomorrow";
+  if (days === -1) return "yesterday";
+  return at.toLocaleDateString("en-GB", { weekday: "long", day: "numeric", month: "long" });
+}
+
+export function minutes(ms: number): string {
+  return `${Math.round(ms / 60_000)} min`;
+}
+
+/** number writes at most one decimal. */
+export function number(x: number): string {
+  return String(Math.round(x * 10) / 10);
+}
+
+export function plural(n: number, one: string): string {
+  return `${n} ${one}${n === 1 ? "" : "s"}`;
+}

@@ -1,0 +1,144 @@
+import { useQuery } from "@tanstack/react-query";
+import { Table } from "react-bootstrap";
+import { Link, useParams } from "react-router";
+import { inWords } from "../lead/answers";
+import { get } from "../shared/api";
+import type { Record, RecordPassage } from "../shared/contract";
+import { Shell, Trouble, Waiting } from "../shared/Shell";
+import { clock, day, number, plural, timeOfDay } from "../shared/words";
+import { TwoBars } from "./TwoBars";
+
+export function RecordView() {
+  const id = Number(useParams().id);
+  const record = useQuery({ queryKey: ["record", id], queryFn: () => get<Record>(`/classes/${id}/record`) });
+  return (
+    <Shell view="taught">
+      {record.isPending && <Waiting what="Looking up the record" />}
+      {record.isError && <Trouble error={record.error} retry={() => void record.refetch()} />}
+      {record.data && <Page record={record.data} />}
+    </Shell>
+  );
+}
+
+function Page({ record }: { record: Record }) {
+  const { class: led } = record;
+  return (
+    <>
+      <h1>{led.title || "Untitled"}</h1>
+      <p className="text-secondary">
+        {day(led.started_ms)} at {timeOfDay(led.started_ms)}
+        {led.group && ` · ${led.group.name}`} · taught {clock(record.taught_ms)} of {clock(record.planned_ms)}{" "}
+        planned
+        {led.running && (
+          <>
+            {" "}
+            · <Link to={`/lead/${led.id}`}>being led now</Link>
+          </>
+        )}
+        {record.plan_id > 0 && (
+          <>
+            {" "}
+            · <Link to={`/plan/${record.plan_id}`}>its plan</Link>
+          </>
+        )}
+      </p>
+      <TwoBars record={record} />
+      <Passages record={record} />
+      <Marks record={record} />
+    </>
+  );
+}
+
+function Passages({ record }: { record: Record }) {
+  return (
+    <Table className="record" responsive>
+      <caption className="visually-hidden">Planned and taught, passage by passage</caption>
+      <thead>
+        <tr>
+          <th></th>
+          <th>Passage</th>
+          <th className="text-end">Length</th>
+          <th className="text-end">Rounds</th>
+          <th>Counts</th>
+          <th className="text-end">Tempo</th>
+          <th className="text-end">Breaths a min</th>
+          <th className="text-end">Longest hold</th>
+          <th className="text-end">In holds</th>
+          <th className="text-end">Left / right</th>
+        </tr>
+      </thead>
+      <tbody>
+        {record.passages.map((p, i) => (
+          <tr key={i} className={p.length_ms === 0 ? "text-secondary" : ""}>
+            <td>{i + 1}</td>
+            <td>
+              {p.name}
+              {p.trial && <small> · try-out</small>}
+              {p.own_pace && <small> · own pace</small>}
+            </td>
+            <td className="text-end">
+              {p.length_ms === 0 ? "not reached" : clock(p.length_ms)}{" "}
+              <small>of {clock(p.planned_length_ms)}</small>
+            </td>
+            <Rounds p={p} />
+          </tr>
+        ))}
+      </tbody>
+    </Table>
+  );
+}
+
+function Rounds({ p }: { p: RecordPassage }) {
+  if (p.practice === "" || p.own_pace) return <td colSpan={7} />;
+  return (
+    <>
+      <td className="text-end" data-testid="rounds">
+        <b>{p.rounds}</b> <small>of {p.planned_rounds}</small>
+        {p.abandoned > 0 && <small> · {p.abandoned} abandoned</small>}
+      </td>
+      <td>{p.counts}</td>
+      <td className="text-end">{tempo(p)}</td>
+      <td className="text-end">{p.per_minute > 0 ? number(p.per_minute) : ""}</td>
+      <td className="text-end">{p.longest_hold_ms > 0 ? `${number(p.longest_hold_ms / 1000)} s` : ""}</td>
+      <td className="text-end">{held(p)}</td>
+      <td className="text-end">
+        {p.left_inhales + p.right_inhales > 0 ? `${p.left_inhales} / ${p.right_inhales}` : ""}
+      </td>
+    </>
+  );
+}
+
+function tempo(p: RecordPassage): string {
+  if (p.tempo_start === 0) return "";
+  if (p.tempo_start === p.tempo_end && p.tempo_mean === p.tempo_start) return String(p.tempo_start);
+  return `${p.tempo_start} → ${p.tempo_end}, mean ${number(p.tempo_mean)}`;
+}
+
+function held(p: RecordPassage): string {
+  const full = p.held_full_ms > 0 ? `${clock(p.held_full_ms)} full` : "";
+  const empty = p.held_empty_ms > 0 ? `${clock(p.held_empty_ms)} empty` : "";
+  return [full, empty].filter(Boolean).join(", ");
+}
+
+function Marks({ record }: { record: Record }) {
+  if (record.marks.length === 0)
+    return <p className="text-secondary">Nothing was adjusted: led as planned.</p>;
+  return (
+    <>
+      <h2>{plural(record.marks.length, "adjustment")}</h2>
+      <ol className="marks">
+        {record.marks.map((mark) => (
+          <li
+            key={mark.answer.number}
+            id={`mark-${mark.answer.number}`}
+            className={mark.answer.refused ? "refused" : ""}
+          >
+            <span className="at">{clock(mark.answer.at_ms)}</span>
+            <span>{inWords(mark.answer)}</span>
+            <small>{mark.passage > 0 ? record.passages[mark.passage - 1]?.name : "after the end"}</small>
+          </li>
+        ))}
+      </ol>
+    </>
+  );
+}

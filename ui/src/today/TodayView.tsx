@@ -1,0 +1,200 @@
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useState } from "react";
+import { Button, Card, Col, ListGroup, Row } from "react-bootstrap";
+import { Link, useNavigate } from "react-router";
+import { BeforeLeading } from "../lead/BeforeLeading";
+import { get, post } from "../shared/api";
+import type { ClassCard, Plan, PlanCard, Record, Today } from "../shared/contract";
+import { Shell, Trouble, Waiting } from "../shared/Shell";
+import { clock, day, minutes, timeOfDay } from "../shared/words";
+
+export function TodayView() {
+  const today = useQuery({ queryKey: ["today"], queryFn: () => get<Today>("/today") });
+  return (
+    <Shell view="today">
+      {today.isPending && <Waiting what="Looking up today" />}
+      {today.isError && <Trouble error={today.error} retry={() => void today.refetch()} />}
+      {today.data && <Page today={today.data} />}
+    </Shell>
+  );
+}
+
+function Page({ today }: { today: Today }) {
+  return (
+    <Row className="g-4">
+      <Col lg={7}>
+        {today.next ? <Next plan={today.next} now={today.now_ms} /> : <NothingNext />}
+        {today.last && <Last record={today.last} now={today.now_ms} />}
+      </Col>
+      <Col lg={5}>
+        <Others plans={today.plans} now={today.now_ms} />
+        <Recent classes={today.taught.slice(0, 5)} now={today.now_ms} />
+      </Col>
+    </Row>
+  );
+}
+
+function Next({ plan, now }: { plan: PlanCard; now: number }) {
+  const [asking, setAsking] = useState(false);
+  return (
+    <Card className="next mb-4">
+      <Card.Body>
+        <p className="eyebrow">
+          {plan.starts_ms === null ? "Next" : `Next, ${whenInWords(plan.starts_ms, now)}`}
+        </p>
+        <h1>{plan.title || "Untitled"}</h1>
+        <p className="text-secondary">
+          {plan.group && `${plan.group.name} · ${plan.group.size} people · ${plan.group.level} · `}
+          {clock(plan.length_ms)} planned
+          {plan.slot_ms > 0 && ` of ${minutes(plan.slot_ms)}`}
+        </p>
+        <ol className="order">
+          {plan.passages.map((name, i) => (
+            <li key={i}>{name}</li>
+          ))}
+        </ol>
+        <div className="d-flex gap-2">
+          <Button size="lg" disabled={plan.wrong} onClick={() => setAsking(true)} autoFocus>
+            <i className="bi bi-play-fill" aria-hidden /> Lead this class
+          </Button>
+          <Link className="btn btn-lg btn-outline-secondary" to={`/plan/${plan.id}`}>
+            Change the plan
+          </Link>
+        </div>
+        {plan.wrong && (
+          <p className="text-danger mt-2">Something in this plan is not right yet: change it first.</p>
+        )}
+      </Card.Body>
+      {asking && <BeforeLeading plan={plan.id} onClose={() => setAsking(false)} />}
+    </Card>
+  );
+}
+
+function whenInWords(starts: number, now: number): string {
+  const inMinutes = Math.round((starts - now) / 60_000);
+  const at = `${day(starts, now)} at ${timeOfDay(starts)}`;
+  if (inMinutes < 0) return `${at}, ${-inMinutes} min ago`;
+  return inMinutes < 90 ? `${at}, in ${inMinutes} min` : at;
+}
+
+function NothingNext() {
+  return (
+    <Card className="next mb-4">
+      <Card.Body>
+        <h1>No class is planned</h1>
+        <p>Write a plan, give it a time, and it will stand here when its time comes.</p>
+        <NewPlan variant="primary" />
+      </Card.Body>
+    </Card>
+  );
+}
+
+function NewPlan({ variant }: { variant: string }) {
+  const navigate = useNavigate();
+  const queries = useQueryClient();
+  const add = useMutation({
+    mutationFn: () =>
+      post<Plan>("/plans", {
+        group_id: 0,
+        document: { format: "vast-lantern-plan", version: 1, title: "New class", passages: [] },
+      }),
+    onSuccess: (plan) => {
+      void queries.invalidateQueries({ queryKey: ["today"] });
+      void navigate(`/plan/${plan.id}`);
+    },
+  });
+  return (
+    <>
+      <Button variant={variant} onClick={() => add.mutate()} disabled={add.isPending}>
+        New plan
+      </Button>
+      {add.isError && <Trouble error={add.error} />}
+    </>
+  );
+}
+
+function Last({ record, now }: { record: Record; now: number }) {
+  const practices = record.passages.filter((p) => p.practice !== "");
+  return (
+    <Card>
+      <Card.Body>
+        <h2>Last time with this group</h2>
+        <p className="text-secondary">
+          {record.class.title}, {day(record.class.started_ms, now)}, {clock(record.taught_ms)} of{" "}
+          {clock(record.planned_ms)} planned. <Link to={`/taught/${record.class.id}`}>The whole record</Link>
+        </p>
+        <ListGroup variant="flush">
+          {practices.map((p, i) => (
+            <ListGroup.Item key={i} className="d-flex justify-content-between">
+              <span>
+                {p.name} {p.counts}
+              </span>
+              <span>
+                {p.own_pace
+                  ? `own pace, ${clock(p.length_ms)}`
+                  : `${p.rounds} of ${p.planned_rounds} rounds` +
+                    (p.tempo_mean > 0 ? ` at ${p.tempo_mean}` : "")}
+              </span>
+            </ListGroup.Item>
+          ))}
+        </ListGroup>
+      </Card.Body>
+    </Card>
+  );
+}
+
+function Others({ plans, now }: { plans: PlanCard[]; now: number }) {
+  return (
+    <section className="mb-4">
+      <div className="d-flex justify-content-between align-items-baseline">
+        <h2>Other plans</h2>
+        <NewPlan variant="outline-primary" />
+      </div>
+      {plans.length === 0 && <p className="text-secondary">None.</p>}
+      <ListGroup>
+        {plans.map((plan) => (
+          <ListGroup.Item key={plan.id} action as={Link} to={`/plan/${plan.id}`}>
+            <div className="d-flex justify-content-between">
+              <strong>{plan.title || "Untitled"}</strong>
+              <span>
+                {plan.starts_ms === null
+                  ? "no time yet"
+                  : `${day(plan.starts_ms, now)}, ${timeOfDay(plan.starts_ms)}`}
+              </span>
+            </div>
+            <div className="text-secondary">
+              {plan.group ? `${plan.group.name} · ` : ""}
+              {clock(plan.length_ms)}
+              {plan.slot_ms > 0 && ` of ${minutes(plan.slot_ms)}`}
+            </div>
+          </ListGroup.Item>
+        ))}
+      </ListGroup>
+    </section>
+  );
+}
+
+function Recent({ classes, now }: { classes: ClassCard[]; now: number }) {
+  return (
+    <section>
+      <h2>Taught lately</h2>
+      {classes.length === 0 && (
+        <p className="text-secondary">Nothing yet. A class that was led is recorded by itself.</p>
+      )}
+      <ListGroup>
+        {classes.map((c) => (
+          <ListGroup.Item key={c.id} action as={Link} to={c.running ? `/lead/${c.id}` : `/taught/${c.id}`}>
+            <div className="d-flex justify-content-between">
+              <strong>{c.title}</strong>
+              <span>{c.running ? "now" : day(c.started_ms, now)}</span>
+            </div>
+            <div className="text-secondary">
+              {c.group ? `${c.group.name} · ` : ""}
+              {clock(c.length_ms)}
+            </div>
+          </ListGroup.Item>
+        ))}
+      </ListGroup>
+    </section>
+  );
+}

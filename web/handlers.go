@@ -1,0 +1,127 @@
+package web
+
+import (
+	"bytes"
+	"encoding/json"
+	"net/http"
+	"strconv"
+	"time"
+
+	"github.com/gin-gonic/gin"
+
+	"vastlantern/studio"
+	"vastlantern/studio/contract"
+)
+
+// answer encodes what the studio says.
+func answer[Out any](ask func(*gin.Context) (Out, error)) gin.HandlerFunc {
+	return func(c *gin.Context) {
+		out, err := ask(c)
+		if err != nil {
+			problem(c, err)
+			return
+		}
+		c.Header("Cache-Control", "no-store")
+		c.JSON(http.StatusOK, out)
+	}
+}
+
+// body decodes the request for ask.
+func body[In, Out any](ask func(*gin.Context, In) (Out, error)) gin.HandlerFunc {
+	return answer(func(c *gin.Context) (Out, error) {
+		var in In
+		if err := json.NewDecoder(c.Request.Body).Decode(&in); err != nil {
+			var none Out
+			return none, unreadable(err)
+		}
+		return ask(c, in)
+	})
+}
+
+func unreadable(err error) error {
+	if _, tooLarge := err.(*http.MaxBytesError); tooLarge {
+		return err
+	}
+	return &studio.Failure{Kind: studio.ErrInvalid, Problem: contract.Problem{Say: "The request is not the JSON that was expected: " + err.Error() + "."}}
+}
+
+func withID[Out any](ask func(int64) (Out, error)) gin.HandlerFunc {
+	return answer(func(c *gin.Context) (Out, error) { return ask(id(c)) })
+}
+
+func bodyWithID[In, Out any](ask func(int64, In) (Out, error)) gin.HandlerFunc {
+	return body(func(c *gin.Context, in In) (Out, error) { return ask(id(c), in) })
+}
+
+// id is the number in the address; what is no number is nobody's id.
+func id(c *gin.Context) int64 {
+	n, err := strconv.ParseInt(c.Param("id"), 10, 64)
+	if err != nil {
+		return 0
+	}
+	return n
+}
+
+func (s server) clock(c *gin.Context) {
+	received := s.studio.Now()
+	c.Header("Cache-Control", "no-store")
+	c.JSON(http.StatusOK, s.studio.Clock(received))
+}
+
+// heartbeat keeps proxies and sleeping tabs from taking a quiet stream for a dead one; patience is how long a
+// screen may take to accept a write.
+const (
+	heartbeat = 20 * time.Second
+	patience  = 10 * time.Second
+)
+
+// stream sends the score of a class at once and again after each change, as server-sent events. Nothing is sent
+// while nothing changes: the screen plays by itself.
+func (s server) stream(c *gin.Context) {
+	class := id(c)
+	changed, stop := s.studio.Watch(class)
+	defer stop()
+	if _, err := s.studio.Score(class); err != nil {
+		problem(c, err)
+		return
+	}
+	h := c.Writer.Header()
+	h.Set("Content-Type", "text/event-stream")
+	h.Set("Cache-Control", "no-store")
+	control := http.NewResponseController(c.Writer)
+	send := func(text []byte) bool {
+		if err := control.SetWriteDeadline(time.Now().Add(patience)); err != nil {
+			return false
+		}
+		if _, err := c.Writer.Write(text); err != nil {
+			return false
+		}
+		return control.Flush() == nil
+	}
+	beat := time.NewTicker(heartbeat)
+	defer beat.Stop()
+	for open := send(s.event(class)); open; {
+		select {
+		case <-c.Request.Context().Done():
+			return
+		case <-changed:
+			open = send(s.event(class))
+		case <-beat.C:
+			open = send([]byte(": still here\n\n"))
+		}
+	}
+}
+
+func (s server) event(class int64) []byte {
+	var text bytes.Buffer
+	score, err := s.studio.Score(class)
+	if err != nil {
+		return []byte(": the score cannot be computed\n\n")
+	}
+	text.WriteString("event: score\ndata: ")
+	if err := json.NewEncoder(&text).Encode(score); err != nil { // one line, as an event needs it
+		return []byte(": the score cannot be written\n\n")
+	}
+	text.WriteString("\n")
+	return text.Bytes()
+}

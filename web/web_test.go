@@ -1,0 +1,167 @@
+package web_test
+
+import (
+	"bufio"
+	"encoding/json"
+	"fmt"
+	"net/http"
+	"net/http/httptest"
+	"path/filepath"
+	"strings"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"vastlantern/store"
+	"vastlantern/studio"
+	"vastlantern/studio/contract"
+	"vastlantern/web"
+)
+
+func serve(t *testing.T) *httptest.Server {
+	t.Helper()
+	s, err := store.Open(filepath.Join(t.TempDir(), "x.db"))
+	require.NoError(t, err)
+	handler, err := web.Handler(studio.New(s, studio.WallClock))
+	require.NoError(t, err)
+	server := httptest.NewServer(handler)
+	t.Cleanup(func() { server.CloseClientConnections(); server.Close(); s.Close() })
+	return server
+}
+
+// call sends JSON and reads JSON, and returns the status.
+func call(t *testing.T, method, url, in string, out any) int {
+	t.Helper()
+	request, err := http.NewRequest(method, url, strings.NewReader(in))
+	require.NoError(t, err)
+	request.Header.Set("Content-Type", "application/json")
+	response, err := http.DefaultClient.Do(request)
+	require.NoError(t, err)
+	defer response.Body.Close()
+	if out != nil {
+		require.NoError(t, json.NewDecoder(response.Body).Decode(out))
+	}
+	return response.StatusCode
+}
+
+const document = `{"format": "vast-lantern-plan", "version": 1, "title": "Lunch", "passages": [
+	{"type": "practice", "practice": "nadi-shodhana", "counts": "4:4", "rounds": 3}]}`
+
+func TestFromPlanToRecord(t *testing.T) {
+	at := serve(t).URL + "/api"
+	var plan contract.Plan
+	require.Equal(t, 200, call(t, "POST", at+"/plans", `{"document": `+document+`}`, &plan))
+	var drafted contract.Drafted
+	require.Equal(t, 200, call(t, "POST", at+"/draft", `{"document": `+document+`, "passage": 1, "short": "4:8 x2"}`, &drafted))
+	assert.Equal(t, "4:8", drafted.Summary.Passages[0].Counts)
+	save, err := json.Marshal(contract.PlanSave{Revision: 1, Document: drafted.Document})
+	require.NoError(t, err)
+	require.Equal(t, 200, call(t, "PUT", fmt.Sprintf("%s/plans/%d", at, plan.ID), string(save), &plan))
+	assert.EqualValues(t, 2, plan.Revision)
+
+	var score contract.Score
+	require.Equal(t, 200, call(t, "POST", at+"/classes", fmt.Sprintf(`{"plan_id": %d}`, plan.ID), &score))
+	class := fmt.Sprintf("%s/classes/%d", at, score.ClassID)
+	var adjusted contract.Adjusted
+	require.Equal(t, 200, call(t, "POST", class+"/adjustments", `{"key": "a", "do": "rounds", "by": 1}`, &adjusted))
+	assert.Equal(t, 3, adjusted.Score.Passages[0].Rounds)
+	require.Equal(t, 200, call(t, "POST", class+"/adjustments", `{"key": "b", "do": "end"}`, &adjusted))
+	var record contract.Record
+	require.Equal(t, 200, call(t, "GET", class+"/record", "", &record))
+	assert.Equal(t, 2, record.Passages[0].PlannedRounds)
+	assert.Len(t, record.Marks, 2)
+	var today contract.Today
+	require.Equal(t, 200, call(t, "GET", at+"/today", "", &today))
+	assert.Nil(t, today.Running)
+	assert.Len(t, today.Taught, 1)
+}
+
+func TestErrorsSayWhatIsWrong(t *testing.T) {
+	at := serve(t).URL + "/api"
+	wrong := strings.Replace(document, "4:4", "4:x", 1)
+	var plan contract.Plan
+	require.Equal(t, 200, call(t, "POST", at+"/plans", `{"document": `+wrong+`}`, &plan), "kept, since it is being written")
+	for _, c := range []struct {
+		method, path, in string
+		status           int
+		says             string
+	}{
+		{"POST", "/classes", fmt.Sprintf(`{"plan_id": %d}`, plan.ID), 422, "Mend what is marked"},
+		{"POST", "/classes", `{"plan_id": 99}`, 404, "no plan 99"},
+		{"GET", "/plans/99", "", 404, "no plan 99"},
+		{"GET", "/plans/abc", "", 404, "no plan"},
+		{"GET", "/classes/5/score", "", 404, "no class 5"},
+		{"GET", "/classes/5/stream", "", 404, "no class 5"},
+		{"POST", "/plans", `{"document": []}`, 422, "no plan"},
+		{"POST", "/plans", `{`, 422, "not the JSON"},
+		{"POST", "/plans", `{"document": "` + strings.Repeat("x", 3<<20) + `"}`, 413, "too large"},
+		{"GET", "/nothing", "", 404, "nothing at this address"},
+	} {
+		var problem contract.Problem
+		assert.Equal(t, c.status, call(t, c.method, at+c.path, c.in, &problem), "%s %s", c.method, c.path)
+		assert.Contains(t, problem.Say, c.says)
+	}
+}
+
+func TestOtherSitesAreKeptOut(t *testing.T) {
+	server := serve(t)
+	try := func(change func(*http.Request)) *http.Response {
+		request, err := http.NewRequest("POST", server.URL+"/api/plans", strings.NewReader(`{"document": `+document+`}`))
+		require.NoError(t, err)
+		request.Header.Set("Content-Type", "application/json")
+		change(request)
+		response, err := http.DefaultClient.Do(request)
+		require.NoError(t, err)
+		response.Body.Close()
+		return response
+	}
+	assert.Equal(t, 200, try(func(r *http.Request) { r.Header.Set("Origin", server.URL) }).StatusCode)
+	assert.Equal(t, 403, try(func(r *http.Request) { r.Header.Set("Origin", "http://elsewhere.example") }).StatusCode)
+	assert.Equal(t, 403, try(func(r *http.Request) { r.Host = "elsewhere.example" }).StatusCode)
+	assert.Equal(t, 415, try(func(r *http.Request) { r.Header.Set("Content-Type", "text/plain") }).StatusCode)
+	policy := try(func(*http.Request) {}).Header.Get("Content-Security-Policy")
+	assert.Contains(t, policy, "default-src 'self'")
+	assert.Contains(t, policy, "frame-ancestors 'none'")
+}
+
+func TestTheStreamSendsTheScoreWhenSomethingChanges(t *testing.T) {
+	at := serve(t).URL + "/api"
+	var plan contract.Plan
+	require.Equal(t, 200, call(t, "POST", at+"/plans", `{"document": `+document+`}`, &plan))
+	var score contract.Score
+	require.Equal(t, 200, call(t, "POST", at+"/classes", fmt.Sprintf(`{"plan_id": %d}`, plan.ID), &score))
+	class := fmt.Sprintf("%s/classes/%d", at, score.ClassID)
+	response, err := http.Get(class + "/stream")
+	require.NoError(t, err)
+	defer response.Body.Close()
+	lines := bufio.NewScanner(response.Body)
+	lines.Buffer(nil, 1<<20)
+	next := func() (score contract.Score) {
+		for lines.Scan() {
+			if data, ok := strings.CutPrefix(lines.Text(), "data: "); ok {
+				require.NoError(t, json.Unmarshal([]byte(data), &score))
+				return score
+			}
+		}
+		require.NoError(t, lines.Err())
+		return score
+	}
+	assert.Equal(t, 0, next().Revision)
+	call(t, "POST", class+"/adjustments", `{"key": "a", "do": "pause"}`, nil)
+	paused := next()
+	assert.Equal(t, 1, paused.Revision)
+	assert.NotNil(t, paused.Wait)
+}
+
+// Offset and delay of a network clock as RFC 5905 section 8 has them: with the four times, the offset is
+// ((T2-T1)+(T3-T4))/2. Both clocks are this machine's here, so it is near nothing.
+func TestTheClockExchange(t *testing.T) {
+	at := serve(t).URL + "/api"
+	var first, second contract.Clock
+	require.Equal(t, 200, call(t, "GET", at+"/clock", "", &first))
+	require.Equal(t, 200, call(t, "GET", at+"/clock", "", &second))
+	assert.LessOrEqual(t, first.ReceivedMS, first.SentMS)
+	assert.LessOrEqual(t, first.SentMS, second.ReceivedMS)
+	assert.EqualValues(t, 1, first.Rate)
+}
