@@ -4,6 +4,7 @@ import (
 	"bytes"
 	"cmp"
 	"errors"
+	"fmt"
 	"slices"
 	"time"
 
@@ -217,10 +218,14 @@ func planCard(stored store.Plan, groups map[int64]*contract.Group) contract.Plan
 	return card
 }
 
-// headline is a passage in a few words, as "Alternate nostril breath 4:4:8 x6".
+// headline is a passage in a few words, as "Alternate nostril breath 4:4:8 ×6".
 func headline(p *plan.Passage) string {
 	if p.Practice == nil {
 		return p.Name()
 	}
-	return p.Name() + " " + p.Short(plan.Doc{})
+	length := fmt.Sprintf("×%d", p.Rounds)
+	if p.Rounds == 0 {
+		length = fmt.Sprintf("%s min", p.Minutes)
+	}
+	return fmt.Sprintf("%s %s %s", p.Name(), p.Counts, length)
 }

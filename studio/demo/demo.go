@@ -69,7 +69,7 @@ var groups = []group{
 		},
 	},
 	{
-		name: "Thursday evening, Aldersee", level: "experienced", size: 9, file: "evening", inDays: 1, at: 18*time.Hour + 30*time.Minute,
+		name: "Evening circle, Aldersee", level: "experienced", size: 9, file: "evening", inDays: 1, at: 18*time.Hour + 30*time.Minute,
 		weeks: []week{
 			{map[int]string{4: "4:4:4 x8"}, []press{
 				{1, 204, contract.Adjust{Do: "advance"}}, {4, 70, contract.Adjust{Do: "tempo", To: to(46), Carry: true}},

@@ -42,23 +42,21 @@ export function BeforeLeading({ plan, onClose }: { plan: number; onClose: () => 
             <Button onClick={() => void navigate(`/lead/${running}`)}>Go back to it</Button>
           </>
         ) : (
-          <Button
-            size="lg"
-            autoFocus
-            disabled={begin.isPending || !full.data}
-            onClick={() => begin.mutate(false)}
-          >
-            {strong(full.data).length > 0 ? "I have read this: begin" : "Begin"}
-          </Button>
+          // Not there until the cautions are, so that it has the focus when it comes: Enter begins.
+          full.data && (
+            <Button size="lg" autoFocus disabled={begin.isPending} onClick={() => begin.mutate(false)}>
+              {strong(full.data).length > 0 ? "I have read this: begin" : "Begin"}
+            </Button>
+          )
         )}
       </Modal.Footer>
     </Modal>
   );
 }
 
-function strong(plan: Plan | undefined): { caution: Caution; names: string[] }[] {
+function strong(plan: Plan): { caution: Caution; names: string[] }[] {
   const found = new Map<string, { caution: Caution; names: string[] }>();
-  for (const passage of plan?.summary.passages ?? []) {
+  for (const passage of plan.summary.passages) {
     for (const caution of passage.cautions.filter((c) => c.strong)) {
       const entry = found.get(caution.text) ?? { caution, names: [] };
       if (!entry.names.includes(passage.name)) entry.names.push(passage.name);

@@ -110,7 +110,7 @@ function Leading({
   useKeys(pressed);
 
   return (
-    <div className="lead">
+    <div className="leading">
       <TopBar
         score={score}
         cue={cue}

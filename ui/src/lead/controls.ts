@@ -38,26 +38,14 @@ export function controls(strand: Strand, passage: ScorePassage): Group[] {
     twice,
     met: strand.verbs.includes(press.do),
   });
-  const from = number(passage.tempo);
+  const tempo = (to: number) => (passage.tempo > 0 ? `${number(passage.tempo)} → ${number(to)}` : "");
   const total = passage.rounds;
   return [
     {
       name: "Tempo",
       controls: [
-        make(
-          "slower",
-          "q",
-          "Slower",
-          { do: "tempo", to: passage.slower },
-          `${from} → ${number(passage.slower)}`,
-        ),
-        make(
-          "faster",
-          "w",
-          "Faster",
-          { do: "tempo", to: passage.faster },
-          `${from} → ${number(passage.faster)}`,
-        ),
+        make("slower", "q", "Slower", { do: "tempo", to: passage.slower }, tempo(passage.slower)),
+        make("faster", "w", "Faster", { do: "tempo", to: passage.faster }, tempo(passage.faster)),
       ],
     },
     {

@@ -61,7 +61,7 @@ export function PassageRow(props: Props) {
           onBlur={done}
         />
         <span className="length">{clock(summary?.length_ms ?? 0)}</span>
-        <Numbers summary={summary} />
+        <Numbers summary={summary} waits={doc.wait === true} kept={doc.keep === true} />
         <span className="tools">
           <Tool
             icon="chevron-up"
@@ -105,8 +105,18 @@ function at(starts: number | null, summary: PassageSummary | undefined): string 
   return starts === null ? clock(summary.start_ms) : timeOfDay(starts + summary.start_ms);
 }
 
-function Numbers({ summary }: { summary: PassageSummary | undefined }) {
-  if (!summary || summary.practice === "") return <span className="numbers" />;
+type NumbersProps = { summary: PassageSummary | undefined; waits: boolean; kept: boolean };
+
+function Numbers({ summary, waits, kept }: NumbersProps) {
+  if (!summary) return <span className="numbers" />;
+  if (summary.practice === "") {
+    return (
+      <span className="numbers">
+        {waits && <span>waits for you</span>}
+        {kept && <span>kept</span>}
+      </span>
+    );
+  }
   const strong = summary.cautions.filter((c) => c.strong).length;
   return (
     <span className="numbers">
@@ -121,6 +131,7 @@ function Numbers({ summary }: { summary: PassageSummary | undefined }) {
         <span className="attention">really {summary.true_ratio}</span>
       )}
       {summary.longest_hold_ms > 0 && <span>longest hold {number(summary.longest_hold_ms / 1000)} s</span>}
+      {kept && <span>kept</span>}
       {strong > 0 && (
         <span className="attention">
           <i className="bi bi-exclamation-triangle" aria-hidden />{" "}

@@ -146,7 +146,7 @@ function Head({ plan, editor, onLead }: { plan: Plan; editor: Editor; onLead: ()
         <NumberField label="Slot" unit="min" value={document.slot_min} onChange={(v) => set("slot_min", v)} />
         <NumberField
           label="Tempo"
-          unit="a min"
+          unit="/min"
           value={document.tempo}
           placeholder="50"
           onChange={(v) => set("tempo", v)}

@@ -31,9 +31,9 @@ export function TimeBar({ summary }: { summary: PlanSummary }) {
   );
 }
 
+/** spare is told from the length as it is shown, so that the two add up to the slot. */
 function spare(summary: PlanSummary): string {
   if (summary.slot_ms === 0) return "no slot set";
-  return summary.spare_ms < 0
-    ? `${clock(-summary.spare_ms)} too long`
-    : `${clock(summary.spare_ms)} to spare`;
+  const left = summary.slot_ms - Math.round(summary.length_ms / 1000) * 1000;
+  return left < 0 ? `${clock(-left)} too long` : `${clock(left)} to spare`;
 }

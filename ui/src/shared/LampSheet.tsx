@@ -3,6 +3,7 @@ import { inReal } from "./clock";
 import type { Score, Strand } from "./contract";
 import { isStretch, phaseWord, sideWord, unit } from "./cues";
 import { classTime, type Cue } from "./useCue";
+import { clock } from "./words";
 
 /**
  * LampSheet lays a round out whole: each count a lamp, each phase a string of lamps, hung on the side the air goes.
@@ -46,9 +47,9 @@ function LampString({
 }) {
   const side = sideWord(strand);
   return (
-    <div className={`string ${when} ${strand.phase} ${strand.through || "none"}`}>
+    <div className={`string ${when} ph-${strand.phase} ${strand.through || "none"}`}>
       <span className="label">
-        {phaseWord(strand)} {side}
+        {isStretch(strand) ? stretchLabel(strand, score) : `${phaseWord(strand)} ${side}`}
       </span>
       {isStretch(strand) ? (
         <Embers strand={strand} />
@@ -69,6 +70,13 @@ function LampString({
   );
 }
 
+/** A stretch that waits says so; of others the screen shows the time already. */
+function stretchLabel(strand: Strand, score: Score): string {
+  if (strand.end_ms >= 0 || !score.wait) return "";
+  const planned = score.wait.planned_end_ms - strand.at_ms[0]!;
+  return planned > 0 ? `until you go on · ${clock(planned)} planned` : "until you go on";
+}
+
 function fours<T>(list: T[]): T[][] {
   const groups: T[][] = [];
   for (let i = 0; i < list.length; i += 4) groups.push(list.slice(i, i + 4));
@@ -83,7 +91,7 @@ function Lamp({ strand, n, when, score }: { strand: Strand; n: number; when: Whe
       <span className="pane">
         <span className="light" style={when === "now" ? running(strand, n, score) : undefined} />
       </span>
-      <span className="mark">
+      <span className="notch">
         <span className="tally" style={when === "now" ? running(strand, n, score) : undefined} />
       </span>
     </span>

@@ -1,0 +1,56 @@
+# Vast Lantern. Two commands do everything: make demo, make test.
+export CGO_ENABLED = 0
+TAGS = -tags nomsgpack
+FRONT = $(shell find ui/src ui/public -type f) ui/index.html ui/vite.config.ts ui/tsconfig.json
+GO = $(shell find cmd core studio store web -name '*.go' -o -name '*.yaml' -o -name '*.sql' -o -name '*.json')
+
+.PHONY: demo build test check types format bench fuzz pictures chromium clean
+
+demo: build ## build, and start the application with invented demo data
+	bin/lantern demo
+
+build: bin/lantern ## the front end and the one program bin/lantern
+
+bin/lantern: web/dist/index.html $(GO) go.mod go.sum
+	go build $(TAGS) -o $@ ./cmd/lantern
+
+web/dist/index.html: ui/node_modules/.package-lock.json $(FRONT)
+	cd ui && npm run --silent build
+	touch $@
+
+ui/node_modules/.package-lock.json: ui/package.json ui/package-lock.json
+	cd ui && npm ci --no-audit --no-fund
+	touch $@
+
+test: build check chromium ## everything that is tested, in the browser too
+	go test $(TAGS) ./...
+
+check: build ## vet, linters, types, formatting, generated types up to date
+	go vet $(TAGS) ./...
+	@test -z "$$(gofmt -l cmd core e2e store studio web)" || { gofmt -l cmd core e2e store studio web; echo "run: make format"; exit 1; }
+	go run honnef.co/go/tools/cmd/staticcheck@v0.8.2 $(TAGS) ./...
+	cd ui && npm run --silent check
+	cd ui && npx json2ts contract.schema.json --no-additionalProperties | cmp - src/shared/contract.ts || { echo "run: make types"; exit 1; }
+
+types: ## the TypeScript of the contract, from the Go structs
+	go run ./studio/contract/gen > ui/contract.schema.json
+	cd ui && npm run --silent types
+
+format:
+	gofmt -w cmd core e2e store studio web
+	cd ui && npm run --silent format
+
+bench: ## speed and memory of the core
+	go test $(TAGS) -run '^$$' -bench . ./core/...
+
+fuzz: ## the promises of the core on many random classes
+	go test $(TAGS) ./core/pace -run Promises -rapid.checks=100000
+
+pictures: build chromium ## docs/screenshots, from the demo data
+	go run $(TAGS) ./e2e/pictures
+
+chromium:
+	@command -v chromium >/dev/null || { apt-get update && apt-get install -y --no-install-recommends chromium; }
+
+clean:
+	rm -rf bin data ui/node_modules web/dist/assets web/dist/index.html

@@ -1,0 +1,145 @@
+// Command pictures takes the pictures of docs/screenshots from the demo data.
+package main
+
+import (
+	"flag"
+	"fmt"
+	"log"
+	"os"
+	"path/filepath"
+	"time"
+
+	"github.com/go-rod/rod"
+
+	"vastlantern/e2e/stage"
+	"vastlantern/studio/contract"
+)
+
+const patience = 60 * time.Second
+
+func main() {
+	folder := flag.String("to", "docs/screenshots", "the folder of the pictures")
+	flag.Parse()
+	if err := run(*folder); err != nil {
+		log.Fatal(err)
+	}
+}
+
+func run(folder string) error {
+	if err := os.MkdirAll(folder, 0o755); err != nil {
+		return err
+	}
+	data, err := os.MkdirTemp("", "pictures")
+	if err != nil {
+		return err
+	}
+	defer os.RemoveAll(data)
+	program, err := stage.Start("demo", "--data", filepath.Join(data, "demo.db"), "--port", "0")
+	if err != nil {
+		return err
+	}
+	defer program.Kill()
+	browser, err := stage.Open()
+	if err != nil {
+		return err
+	}
+	defer browser.Close()
+	p := photographer{program, browser, folder}
+
+	var today contract.Today
+	if err := program.Get("/api/today", &today); err != nil {
+		return err
+	}
+	var evening contract.PlanCard
+	for _, plan := range today.Plans {
+		if plan.Group.Level == "experienced" {
+			evening = plan
+		}
+	}
+	var record contract.ClassCard
+	for _, class := range today.Taught {
+		if class.Group.Level == "experienced" {
+			record = class // the last of the list: the first week, with the most to see
+		}
+	}
+	views := []struct {
+		name, path, ready string
+		width, height     int
+	}{
+		{"today", "/", "Lead this class", 1280, 800},
+		{"plan", fmt.Sprintf("/plan/%d", evening.ID), "Saved", 1280, 800},
+		{"taught", "/taught", "Taught", 1280, 800},
+		{"record", fmt.Sprintf("/taught/%d", record.ID), "adjustments", 1280, 800},
+	}
+	for _, v := range views {
+		if err := p.take(v.name, v.path, v.ready, v.width, v.height); err != nil {
+			return fmt.Errorf("%s: %w", v.name, err)
+		}
+	}
+	return p.lead(evening)
+}
+
+type photographer struct {
+	program *stage.Program
+	browser *stage.Browser
+	folder  string
+}
+
+// take waits for the text, then takes the picture.
+func (p photographer) take(name, path, ready string, width, height int) error {
+	page, err := p.browser.Page(p.program.URL+path, width, height, patience)
+	if err != nil {
+		return err
+	}
+	defer page.Close()
+	if _, err := page.ElementR("body", ready); err != nil {
+		return err
+	}
+	return p.save(page, name)
+}
+
+func (p photographer) save(page *rod.Page, name string) error {
+	if _, err := page.Eval(`() => document.fonts.ready.then(() => true)`); err != nil {
+		return err
+	}
+	picture, err := page.Screenshot(false, nil)
+	if err != nil {
+		return err
+	}
+	return os.WriteFile(filepath.Join(p.folder, name+".png"), picture, 0o644)
+}
+
+// lead leads the class to its alternate nostril breath, and takes the lead screen in it, large and on a phone.
+func (p photographer) lead(plan contract.PlanCard) error {
+	var score contract.Score
+	if err := p.program.Post("/api/classes", fmt.Sprintf(`{"plan_id": %d, "end_running": true}`, plan.ID), &score); err != nil {
+		return err
+	}
+	for i := range 3 {
+		var adjusted contract.Adjusted
+		body := fmt.Sprintf(`{"key": "to the practice %d", "do": "next"}`, i)
+		if err := p.program.Post(fmt.Sprintf("/api/classes/%d/adjustments", score.ClassID), body, &adjusted); err != nil {
+			return err
+		}
+	}
+	for _, v := range []struct {
+		name, phase   string
+		width, height int
+	}{{"lead", `exhale\s*right`, 1280, 800}, {"lead-phone", `exhale\s*left`, 390, 844}} {
+		page, err := p.browser.Page(fmt.Sprintf("%s/lead/%d", p.program.URL, score.ClassID), v.width, v.height, patience)
+		if err != nil {
+			return err
+		}
+		if _, err := page.ElementR(`[data-testid="word"]`, v.phase); err != nil {
+			return err
+		}
+		if _, err := page.ElementR(`[data-testid="count"]`, "3"); err != nil {
+			return err
+		}
+		if err := p.save(page, v.name); err != nil {
+			return err
+		}
+		page.Close()
+	}
+	return nil
+}
