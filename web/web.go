@@ -40,7 +40,9 @@ func Handler(s *studio.Studio) (http.Handler, error) {
 	api.GET("/clock", sv.clock)
 	api.GET("/today", answer(func(*gin.Context) (contract.Today, error) { return s.Today() }))
 	api.GET("/practices", answer(func(*gin.Context) ([]contract.Practice, error) { return s.Practices(), nil }))
-	api.POST("/plans", body(func(_ *gin.Context, in contract.PlanSave) (contract.Plan, error) { return s.AddPlan(in.Document, in.GroupID) }))
+	api.POST("/plans", body(func(_ *gin.Context, in contract.PlanSave) (contract.Plan, error) {
+		return s.AddPlan(in.Document, in.GroupID)
+	}))
 	api.GET("/plans/:id", withID(s.Plan))
 	api.PUT("/plans/:id", bodyWithID(s.SavePlan))
 	api.POST("/draft", body(func(_ *gin.Context, in contract.Draft) (contract.Drafted, error) { return s.Draft(in) }))

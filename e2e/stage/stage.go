@@ -128,9 +128,14 @@ func (b *Browser) Close() {
 	b.launched.Cleanup()
 }
 
-// Page opens an address in a window of the size.
+// Page opens an address in a window of the size, with a context of its own: of two tabs of one context the one
+// behind gets no frames.
 func (b *Browser) Page(url string, width, height int, patience time.Duration) (*rod.Page, error) {
-	page, err := b.Browser.Page(proto.TargetCreateTarget{URL: "about:blank"})
+	context, err := b.Incognito()
+	if err != nil {
+		return nil, err
+	}
+	page, err := context.Page(proto.TargetCreateTarget{URL: "about:blank"})
 	if err != nil {
 		return nil, err
 	}

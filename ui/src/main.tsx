@@ -13,6 +13,7 @@ import { StrictMode } from "react";
 import { createRoot } from "react-dom/client";
 import { createBrowserRouter } from "react-router";
 import { RouterProvider } from "react-router/dom";
+import { Broken } from "./shared/Broken";
 import { LeadView } from "./lead/LeadView";
 import { PlanView } from "./plan/PlanView";
 import { keepTime } from "./shared/clock";
@@ -22,12 +23,17 @@ import { TaughtView } from "./taught/TaughtView";
 import { TodayView } from "./today/TodayView";
 
 const router = createBrowserRouter([
-  { path: "/", element: <TodayView /> },
-  { path: "/plan/:id", element: <PlanView /> },
-  { path: "/lead/:id", element: <LeadView /> },
-  { path: "/taught", element: <TaughtView /> },
-  { path: "/taught/:id", element: <RecordView /> },
-  { path: "*", element: <Nowhere /> },
+  {
+    errorElement: <Broken />,
+    children: [
+      { path: "/", element: <TodayView /> },
+      { path: "/plan/:id", element: <PlanView /> },
+      { path: "/lead/:id", element: <LeadView /> },
+      { path: "/taught", element: <TaughtView /> },
+      { path: "/taught/:id", element: <RecordView /> },
+      { path: "*", element: <Nowhere /> },
+    ],
+  },
 ]);
 
 keepTime();

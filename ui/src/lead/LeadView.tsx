@@ -1,4 +1,4 @@
-import { useCallback, useEffect, useRef, useState } from "react";
+import { useCallback, useEffect, useLayoutEffect, useRef, useState } from "react";
 import { Button, Modal } from "react-bootstrap";
 import { Link, useBlocker, useParams } from "react-router";
 import { post } from "../shared/api";
@@ -216,7 +216,8 @@ function isTyping(target: EventTarget | null): boolean {
 
 function useKeys(pressed: (event: KeyboardEvent) => void) {
   const latest = useRef(pressed);
-  useEffect(() => {
+  // In the same moment as the drawing: a key pressed on what is seen must mean what is seen.
+  useLayoutEffect(() => {
     latest.current = pressed;
   });
   useEffect(() => {
@@ -240,12 +241,17 @@ function useDisarm(armed: string, disarm: () => void) {
   }, [armed]);
 }
 
+/** focus is for a link, which autoFocus does not reach. */
+function focus(link: HTMLAnchorElement | null) {
+  link?.focus();
+}
+
 function Over({ score }: { score: Score }) {
   return (
     <section className="over">
       <h1>The class has ended</h1>
       <p>{clock(score.end_ms)} were taught. The record is kept.</p>
-      <Link className="btn btn-primary btn-lg" to={`/taught/${score.class_id}`} autoFocus>
+      <Link className="btn btn-primary btn-lg" to={`/taught/${score.class_id}`} ref={focus}>
         Read what was taught
       </Link>{" "}
       <Link className="btn btn-outline-secondary btn-lg" to="/">

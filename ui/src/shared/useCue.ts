@@ -43,20 +43,36 @@ const atLeast = 200;
  * does, and at once when the score is replaced.
  */
 export function useCue(score: Score): Cue {
-  const [cue, setCue] = useState(() => locate(score, classTime(score)));
+  const [found, setFound] = useState(() => find(score));
+  // A cue of the score before points at strands that may be gone: it must not be drawn even once.
+  const current = found.score === score ? found : find(score);
+  if (current !== found) setFound(current);
   useEffect(() => {
     let timer: ReturnType<typeof setTimeout>;
     const tick = () => {
-      const found = locate(score, classTime(score));
-      setCue((old) =>
-        old.strand === found.strand && old.count === found.count && old.over === found.over ? old : found,
-      );
-      timer = setTimeout(tick, Math.max(1, Math.min(atLeast, inReal(until(found) - found.at))));
+      const next = find(score);
+      setFound((old) => (same(old, next) ? old : next));
+      timer = setTimeout(tick, Math.max(1, Math.min(atLeast, inReal(until(next.cue) - next.cue.at))));
     };
     tick();
     return () => clearTimeout(timer);
   }, [score]);
-  return cue;
+  return current.cue;
+}
+
+type Found = { score: Score; cue: Cue };
+
+function find(score: Score): Found {
+  return { score, cue: locate(score, classTime(score)) };
+}
+
+function same(a: Found, b: Found): boolean {
+  return (
+    a.score === b.score &&
+    a.cue.strand === b.cue.strand &&
+    a.cue.count === b.cue.count &&
+    a.cue.over === b.cue.over
+  );
 }
 
 /** useSeconds is the class's time in whole seconds, for what is shown as a clock. */

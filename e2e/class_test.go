@@ -1,0 +1,237 @@
+// Package e2e drives the built program in headless Chromium, as a teacher would.
+package e2e
+
+import (
+	"encoding/json"
+	"fmt"
+	"path/filepath"
+	"strings"
+	"testing"
+	"time"
+
+	"github.com/go-rod/rod"
+	"github.com/go-rod/rod/lib/input"
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"vastlantern/core/breath"
+	"vastlantern/core/pace"
+	"vastlantern/core/plan"
+	"vastlantern/core/sheet"
+	"vastlantern/core/taught"
+	"vastlantern/e2e/stage"
+	"vastlantern/studio/contract"
+)
+
+const patience = 90 * time.Second
+
+// theater is a program with an empty data file of its own, on a clock that runs four times as fast, and a browser.
+type theater struct {
+	*testing.T
+	program *stage.Program
+	browser *stage.Browser
+	data    string
+	from    string
+}
+
+func open(t *testing.T) *theater {
+	t.Helper()
+	th := &theater{T: t, data: filepath.Join(t.TempDir(), "lantern.db"), from: time.Now().Format(time.RFC3339Nano)}
+	th.start("0")
+	browser, err := stage.Open()
+	require.NoError(t, err)
+	t.Cleanup(browser.Close)
+	th.browser = browser
+	return th
+}
+
+func (th *theater) start(port string) {
+	program, err := stage.Start("serve", "--data", th.data, "--port", port, "--clock-rate", "4", "--clock-from", th.from)
+	require.NoError(th, err)
+	th.Cleanup(program.Kill)
+	th.program = program
+}
+
+func (th *theater) page(path string) *rod.Page {
+	th.Helper()
+	page, err := th.browser.Page(th.program.URL+path, 1280, 800, patience)
+	require.NoError(th, err)
+	return page
+}
+
+// see waits for the text in the element.
+func (th *theater) see(page *rod.Page, selector, text string) *rod.Element {
+	th.Helper()
+	element, err := page.ElementR(selector, text)
+	require.NoError(th, err, "waiting for %q in %s", text, selector)
+	return element
+}
+
+func (th *theater) press(page *rod.Page, keys ...input.Key) {
+	th.Helper()
+	require.NoError(th, page.Keyboard.Type(keys...))
+}
+
+// plan stores a class of short rounds and a talk that waits, which is next by the clock.
+func (th *theater) plan(rounds int) contract.Plan {
+	th.Helper()
+	starts := time.Now().Add(20 * time.Minute).Format(time.RFC3339)
+	body := fmt.Sprintf(`{"document": {"format": "vast-lantern-plan", "version": 1, "title": "Short lesson", "slot_min": 2, "starts_at": %q, "passages": [
+		{"type": "practice", "practice": "nadi-shodhana", "counts": "2:2", "rounds": %d, "tempo": 60, "lead_in": 2, "closing": [{"breaths": 1}]},
+		{"type": "talk", "title": "What changed", "seconds": 30, "wait": true}]}}`, starts, rounds)
+	var stored contract.Plan
+	require.NoError(th, th.program.Post("/api/plans", body, &stored))
+	return stored
+}
+
+func TestAClassFromPlanToRecordByKeyboard(t *testing.T) {
+	th := open(t)
+	stored := th.plan(3)
+	page := th.page("/")
+	th.see(page, "h1", "Short lesson")
+	th.see(page, "a", "Change the plan").MustEval("() => this.focus()")
+	th.press(page, input.Enter)
+
+	short := page.MustElement(`[aria-label^="Counts, length and tempo"]`)
+	short.MustSelectAllText().MustInput("2:2:4 y3")
+	th.see(page, ".wrong", "y3")
+	assert.Equal(t, "2:2:4 y3", short.MustProperty("value").Str(), "what was typed is not lost")
+	short.MustSelectAllText().MustInput("2:2:4 x3 @60")
+	th.see(page, ".numbers", "3 rounds of 16 s")
+	th.see(page, ".numbers", "longest hold 2 s")
+	th.see(page, "span", "^Saved$")
+	th.see(page, "button", "Lead$").MustEval("() => this.focus()")
+	th.press(page, input.Enter)
+	begin := th.see(page, ".modal button", "I have read this: begin")
+	require.NoError(t, begin.WaitVisible())
+	th.press(page, input.Enter)
+
+	th.see(page, `[data-testid="word"]`, `inhale\s*left`)
+	th.press(page, input.KeyQ)
+	th.see(page, ".answer", "slower: 58 from the next count")
+	th.press(page, input.KeyS)
+	th.see(page, ".answer", "4 rounds instead of 3")
+	th.press(page, input.KeyE)
+	th.see(page, ".answer", "not now, no hold in progress|hold released")
+	th.see(page, ".round", "round 2 of 4")
+	th.press(page, input.KeyD)
+	th.see(page, ".answer", "last round: 2 in all")
+	th.see(page, ".round", "round 2 of 2 · the last")
+	th.see(page, ".round", "closing")
+	th.see(page, `[data-testid="word"]`, "talk")
+	th.press(page, input.KeyX)
+	th.see(page, ".answer", "press again")
+	th.press(page, input.KeyX)
+	th.see(page, "h1", "The class has ended")
+	th.press(page, input.Enter)
+
+	th.see(page, ".twobars", "planned")
+	var record contract.Record
+	require.NoError(t, th.program.Get("/api/classes/1/record", &record))
+	core := coreSays(t, th, stored.ID, record)
+	assert.Equal(t, fmt.Sprintf("%d of %d", core.Rounds, core.PlannedRounds), oneLine(th.see(page, `[data-testid="rounds"]`, "of").MustText()))
+	assert.Equal(t, 2, core.Rounds)
+	row := oneLine(page.MustElement("tbody tr").MustText())
+	assert.Contains(t, row, fmt.Sprintf("%d / %d", core.LeftInhales, core.RightInhales))
+	assert.Contains(t, row, "60 → 58")
+	assert.Equal(t, len(record.Marks), len(page.MustElements(".marks li")))
+}
+
+func oneLine(text string) string { return strings.Join(strings.Fields(text), " ") }
+
+// coreSays is the record of the first passage that the core alone makes of the stored plan and the adjustments.
+func coreSays(t *testing.T, th *theater, id int64, record contract.Record) taught.Passage {
+	p := storedPlan(t, th, id)
+	var script []pace.Adjustment
+	for _, mark := range record.Marks {
+		a := pace.Adjustment{At: mark.Answer.AtMS, Do: pace.Verb(mark.Answer.Do)}
+		switch a.Do {
+		case pace.ToTempo:
+			a.To = breath.Int(int64(mark.Answer.After))
+		case pace.Rounds:
+			a.Relative, a.By = true, int(mark.Answer.After-mark.Answer.Before)
+		}
+		script = append(script, a)
+	}
+	return taught.Of(p, script, record.TaughtMS+1).Passages[0]
+}
+
+func storedPlan(t *testing.T, th *theater, id int64) *plan.Plan {
+	var stored contract.Plan
+	require.NoError(t, th.program.Get(fmt.Sprintf("/api/plans/%d", id), &stored))
+	_, p, err := sheet.ReadPlan(strings.NewReader(string(stored.Document)))
+	require.NoError(t, err)
+	return p
+}
+
+// sample is what a lead screen shows, and between which times of the application's clock it was read.
+type sample struct {
+	Word   string  `json:"word"`
+	Count  string  `json:"count"`
+	Before float64 `json:"before"`
+	After  float64 `json:"after"`
+}
+
+const readScreen = `async () => {
+	const clock = async () => (await (await fetch("/api/clock")).json());
+	const before = (await clock()).sent_ms;
+	const text = (id) => document.querySelector("[data-testid=" + id + "]")?.innerText ?? "";
+	const word = text("word"), count = text("count");
+	return JSON.stringify({ word, count, before, after: (await clock()).received_ms });
+}`
+
+// showsTheTrueCount reads screens until a reading falls within one count, and compares it with the plan's own sheet.
+// A screen may be one animation frame behind (at four times the speed, 70 ms of the class).
+func showsTheTrueCount(t *testing.T, tl pace.Timeline, started float64, pages ...*rod.Page) {
+	t.Helper()
+	const frame = 100
+	for _, page := range pages {
+		for compared := false; !compared; {
+			var got sample
+			require.NoError(t, json.Unmarshal([]byte(page.MustEval(readScreen).Str()), &got))
+			for _, row := range tl.Rows {
+				from, to := int64(got.Before-started), int64(got.After-started)
+				if row.Stage != pace.Round || from-frame < row.At || to >= row.End() {
+					continue
+				}
+				assert.Equal(t, fmt.Sprint(row.Count), got.Count, "at %d ms", from)
+				assert.Equal(t, strings.TrimSpace(fmt.Sprintf("%s %s", row.Phase, row.Through)), oneLine(got.Word))
+				compared = true
+			}
+		}
+	}
+}
+
+func TestReloadSecondTabAndKilledServerContinueAtTheRightCount(t *testing.T) {
+	th := open(t)
+	stored := th.plan(60)
+	var score contract.Score
+	require.NoError(t, th.program.Post("/api/classes", fmt.Sprintf(`{"plan_id": %d}`, stored.ID), &score))
+	tl := pace.Sheet(storedPlan(t, th, stored.ID))
+	path := fmt.Sprintf("/lead/%d", score.ClassID)
+	first := th.page(path)
+	th.see(first, `[data-testid="word"]`, "inhale")
+	showsTheTrueCount(t, tl, score.StartedMS, first)
+	require.NoError(t, first.Reload())
+	th.see(first, `[data-testid="word"]`, "inhale|exhale")
+	second := th.page(path)
+	th.see(second, `[data-testid="word"]`, "inhale|exhale")
+	showsTheTrueCount(t, tl, score.StartedMS, first, second)
+
+	th.program.Kill()
+	th.see(first, ".offline", "the count goes on")
+	port := th.program.URL[strings.LastIndex(th.program.URL, ":")+1:]
+	th.start(port)
+	require.NoError(t, first.WaitElementsMoreThan(".topbar", 0))
+	for len(first.MustElements(".offline")) > 0 {
+		require.NoError(t, first.GetContext().Err(), "the screen never came back")
+		time.Sleep(20 * time.Millisecond)
+	}
+	showsTheTrueCount(t, tl, score.StartedMS, first)
+	var after contract.Score
+	require.NoError(t, th.program.Get(fmt.Sprintf("/api/classes/%d/score", score.ClassID), &after))
+	assert.Equal(t, score.StartedMS, after.StartedMS)
+	third := th.page(path)
+	th.see(third, `[data-testid="word"]`, "inhale|exhale")
+	showsTheTrueCount(t, tl, score.StartedMS, third)
+}
