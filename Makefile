@@ -1,6 +1,7 @@
 # Vast Lantern. Two commands do everything: make demo, make test.
 export CGO_ENABLED = 0
 TAGS = -tags nomsgpack
+PACKAGES = . ./cmd/... ./core/... ./e2e/... ./store/... ./studio/... ./web/... # not what npm packages bring along
 FRONT = $(shell find ui/src ui/public -type f) ui/index.html ui/vite.config.ts ui/tsconfig.json
 GO = $(shell find cmd core studio store web -name '*.go' -o -name '*.yaml' -o -name '*.sql' -o -name '*.json')
 
@@ -23,12 +24,12 @@ ui/node_modules/.package-lock.json: ui/package.json ui/package-lock.json
 	touch $@
 
 test: build check chromium ## everything that is tested, in the browser too
-	go test $(TAGS) ./...
+	go test $(TAGS) $(PACKAGES)
 
 check: build ## vet, linters, types, formatting, generated types up to date
-	go vet $(TAGS) ./...
-	@test -z "$$(gofmt -l cmd core e2e store studio web)" || { gofmt -l cmd core e2e store studio web; echo "run: make format"; exit 1; }
-	go run honnef.co/go/tools/cmd/staticcheck@v0.8.2 $(TAGS) ./...
+	go vet $(TAGS) $(PACKAGES)
+	@test -z "$$(gofmt -l *.go cmd core e2e store studio web)" || { gofmt -l *.go cmd core e2e store studio web; echo "run: make format"; exit 1; }
+	go run honnef.co/go/tools/cmd/staticcheck@v0.8.2 $(TAGS) $(PACKAGES)
 	cd ui && npm run --silent check
 	cd ui && npx json2ts contract.schema.json --no-additionalProperties | cmp - src/shared/contract.ts || { echo "run: make types"; exit 1; }
 
@@ -37,7 +38,7 @@ types: ## the TypeScript of the contract, from the Go structs
 	cd ui && npm run --silent types
 
 format:
-	gofmt -w cmd core e2e store studio web
+	gofmt -w *.go cmd core e2e store studio web
 	cd ui && npm run --silent format
 
 bench: ## speed and memory of the core

@@ -68,7 +68,7 @@ func run(folder string) error {
 	}{
 		{"today", "/", "Lead this class", 1280, 800},
 		{"plan", fmt.Sprintf("/plan/%d", evening.ID), "Saved", 1280, 800},
-		{"taught", "/taught", "Taught", 1280, 800},
+		{"taught", "/taught", "Aldersee", 1280, 800},
 		{"record", fmt.Sprintf("/taught/%d", record.ID), "adjustments", 1280, 800},
 	}
 	for _, v := range views {

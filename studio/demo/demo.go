@@ -50,7 +50,7 @@ func said(text string) *string  { return &text }
 
 var groups = []group{
 	{
-		name: "Lunch hour, Birkholm House", level: "beginners", size: 14, file: "lunch",
+		name: "Birkholm House, offices", level: "beginners", size: 14, file: "settle",
 		weeks: []week{
 			{map[int]string{3: "4:4 2m", 5: "4:4 x3 @46"}, []press{
 				{1, 148, contract.Adjust{Do: "advance"}}, {4, 131, contract.Adjust{Do: "advance"}},

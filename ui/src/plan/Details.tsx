@@ -1,7 +1,7 @@
 import type { ReactNode } from "react";
 import { Button, Form } from "react-bootstrap";
 import type { PassageSummary } from "../shared/contract";
-import { numberOrText, text } from "./PlanView";
+import { numberOrText, text } from "./fields";
 import type { PassageDoc } from "./usePlanEditor";
 
 type Edit = { doc: PassageDoc; onChange: (doc: PassageDoc) => void };

@@ -3,7 +3,7 @@ import { Button, Form } from "react-bootstrap";
 import type { FieldError, PassageSummary } from "../shared/contract";
 import { clock, number, timeOfDay } from "../shared/words";
 import { Details } from "./Details";
-import { text } from "./PlanView";
+import { text } from "./fields";
 import type { PassageDoc } from "./usePlanEditor";
 
 type Props = {

@@ -6,6 +6,7 @@ import { BeforeLeading } from "../lead/BeforeLeading";
 import { get } from "../shared/api";
 import type { Plan, Practice } from "../shared/contract";
 import { Shell, Trouble, Waiting } from "../shared/Shell";
+import { numberOrText, text } from "./fields";
 import { PassageRow } from "./PassageRow";
 import { TimeBar } from "./TimeBar";
 import { type Editor, type PassageDoc, usePlanEditor } from "./usePlanEditor";
@@ -180,16 +181,6 @@ function NumberField(props: {
       </InputGroup>
     </Col>
   );
-}
-
-/** numberOrText keeps what is no number as it was typed, so that the application can say what is wrong with it. */
-export function numberOrText(typed: string): number | string | undefined {
-  if (typed.trim() === "") return undefined;
-  return /^-?\d+(\.\d+)?$/.test(typed) ? Number(typed) : typed;
-}
-
-export function text(value: unknown): string {
-  return value === undefined || value === null ? "" : String(value);
 }
 
 function localTime(value: unknown): string {

@@ -1,0 +1,10 @@
+/** numberOrText keeps what is no number as it was typed, so that the application can say what is wrong with it. */
+export function numberOrText(typed: string): number | string | undefined {
+  if (typed.trim() === "") return undefined;
+  return /^-?\d+(\.\d+)?$/.test(typed) ? Number(typed) : typed;
+}
+
+/** text shows a value of a plan in a field, whatever it is. */
+export function text(value: unknown): string {
+  return value === undefined || value === null ? "" : String(value);
+}
