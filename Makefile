@@ -5,7 +5,7 @@ PACKAGES = . ./cmd/... ./core/... ./e2e/... ./store/... ./studio/... ./web/... #
 FRONT = $(shell find ui/src ui/public -type f) ui/index.html ui/vite.config.ts ui/tsconfig.json
 GO = $(shell find cmd core studio store web -name '*.go' -o -name '*.yaml' -o -name '*.sql' -o -name '*.json')
 
-.PHONY: demo build test check types format bench fuzz pictures chromium clean
+.PHONY: demo build test check types format bench fuzz readers pictures chromium clean
 
 demo: build ## build, and start the application with invented demo data
 	bin/lantern demo
@@ -25,6 +25,7 @@ ui/node_modules/.package-lock.json: ui/package.json ui/package-lock.json
 
 test: build check chromium ## everything that is tested, in the browser too
 	go test $(TAGS) $(PACKAGES)
+	$(MAKE) readers
 
 check: build ## vet, linters, types, formatting, generated types up to date
 	go vet $(TAGS) $(PACKAGES)
@@ -41,11 +42,19 @@ format:
 	gofmt -w *.go cmd core e2e store studio web
 	cd ui && npm run --silent format
 
-bench: ## speed and memory of the core
-	go test $(TAGS) -run '^$$' -bench . ./core/...
+bench: build ## speed and memory of the core, and of the program
+	go test $(TAGS) -run '^$$' -bench . ./core/... ./e2e
 
-fuzz: ## the promises of the core on many random classes
-	go test $(TAGS) ./core/pace -run Promises -rapid.checks=100000
+# Each reader of what people write, and the promises of the core. FUZZ is how long each reader is tried.
+FUZZ = 5s
+READERS = ./core/sheet:FuzzReadPlan ./core/sheet:FuzzReadScript ./core/plan:FuzzShorthand
+
+readers:
+	for reader in $(READERS); do go test $(TAGS) $${reader%:*} -run '^$$' -fuzz "^$${reader#*:}\$$" -fuzztime $(FUZZ) || exit 1; done
+
+fuzz: ## the same for longer: ten minutes a reader, then 100,000 random classes
+	$(MAKE) readers FUZZ=10m
+	go test $(TAGS) ./core/pace -timeout 60m -run Promises -rapid.checks=100000
 
 pictures: build chromium ## docs/screenshots, from the demo data
 	go run $(TAGS) ./e2e/pictures

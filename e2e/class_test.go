@@ -147,9 +147,9 @@ func coreSays(t *testing.T, th *theater, id int64, record contract.Record) taugh
 		a := pace.Adjustment{At: mark.Answer.AtMS, Do: pace.Verb(mark.Answer.Do)}
 		switch a.Do {
 		case pace.ToTempo:
-			a.To = breath.Int(int64(mark.Answer.After))
+			a.To = breath.Int(int64(mark.Answer.After.Tempo))
 		case pace.Rounds:
-			a.Relative, a.By = true, int(mark.Answer.After-mark.Answer.Before)
+			a.Relative, a.By = true, mark.Answer.After.Rounds-mark.Answer.Before.Rounds
 		}
 		script = append(script, a)
 	}

@@ -10,6 +10,7 @@ import (
 	"vastlantern/core/breath"
 	"vastlantern/core/pace"
 	"vastlantern/core/plan"
+	"vastlantern/core/practice"
 	"vastlantern/core/room"
 	"vastlantern/core/sheet"
 	"vastlantern/store"
@@ -205,8 +206,12 @@ func (l *led) answer(number int) contract.Answer {
 	a := l.answers[number-1]
 	return contract.Answer{
 		Number: number, AtMS: a.At, Do: string(a.Do), Refused: a.Refused, When: string(a.When),
-		Before: a.Before.Float(), After: a.After.Float(), Text: a.Text,
+		Before: inForce(a.Before), After: inForce(a.After), Undone: string(a.Undone), LateMS: a.Late, Text: a.Text,
 	}
+}
+
+func inForce(p pace.Passage) contract.InForce {
+	return contract.InForce{Tempo: p.Tempo.Float(), Rounds: p.Total, Counts: p.Counts.String(), Strokes: p.Strokes}
 }
 
 // score shapes the timeline from the stage in progress on.
@@ -257,24 +262,21 @@ func sameStage(a, b pace.Row) bool {
 func strands(rows []pace.Row) []contract.Strand {
 	list := []contract.Strand{}
 	for i, row := range rows {
-		if i == 0 || !continues(rows[i-1], row) {
+		if i == 0 || !row.Follows(rows[i-1]) {
 			list = append(list, contract.Strand{
 				Passage: row.Passage, Practice: row.Practice, Stage: string(row.Stage), Round: row.Round, Breath: row.Breath,
-				Phase: string(row.Phase), Through: string(row.Through), First: row.Count, Of: row.Of, Starts: row.Starts, Kept: row.Kept,
-				Verbs: verbs(row.Verbs),
+				Phase: string(row.Phase), Through: string(row.Through), First: row.Count, Starts: row.Starts, Open: row.Open,
 			})
 		}
 		last := &list[len(list)-1]
 		last.AtMS = append(last.AtMS, row.At)
 		last.Says = append(last.Says, row.Say)
-		last.EndMS = row.End()
+		last.Parts = append(last.Parts, row.Part)
+		if i+1 == len(rows) || !rows[i+1].Follows(row) { // what was adjusted within the phase: the newest holds
+			last.Of, last.Kept, last.EndMS, last.Verbs = row.Of, row.Kept, row.End(), verbs(row.Verbs)
+		}
 	}
 	return list
-}
-
-// continues tells whether a row is the next count of the phase that the row before it belongs to.
-func continues(before, row pace.Row) bool {
-	return row.Count == before.Count+1 && row.Phase == before.Phase && sameStage(before, row) && row.Breath == before.Breath
 }
 
 func verbs(set pace.VerbSet) []string {
@@ -296,8 +298,11 @@ func (l *led) passages(tl pace.Timeline, wait *contract.Wait) []contract.ScorePa
 			Tempo: force.Tempo.Float(), Slower: room.Slower(force.Tempo).Float(), Faster: room.Faster(force.Tempo).Float(),
 			Cautions: cautions(p), Steps: []string{},
 		}
+		if p.Is(practice.Open) { // has no tempo to change
+			list[i].Tempo = 0
+		}
 		if p.Practice != nil {
-			list[i].Practice, list[i].Term, list[i].Counts = p.Practice.ID, p.Practice.Term, p.Counts.String()
+			list[i].Practice, list[i].Term, list[i].Counts = p.Practice.ID, p.Practice.Term, p.Pattern()
 		}
 		for _, step := range p.ClosingSteps {
 			list[i].Steps = append(list[i].Steps, stepInWords(step))

@@ -6,6 +6,7 @@ import (
 	"errors"
 	"fmt"
 	"slices"
+	"strings"
 	"time"
 
 	"vastlantern/core/breath"
@@ -21,10 +22,10 @@ import (
 func (s *Studio) Practices() []contract.Practice {
 	list := make([]contract.Practice, 0, len(practice.Catalogue()))
 	for _, p := range practice.Catalogue() {
-		counts, _ := breath.ParseCounts(p.Counts) // checked when the catalogue was read
+		passage := plan.Of(p)
 		list = append(list, contract.Practice{
 			ID: p.ID, Name: p.Name, Term: p.Term, About: p.About,
-			Cautions: cautions(&plan.Passage{Type: plan.Practice, Practice: p, Counts: counts}),
+			Cautions: cautions(&passage),
 		})
 	}
 	return list
@@ -191,7 +192,7 @@ func passageSummary(p *plan.Passage) contract.PassageSummary {
 		return s
 	}
 	f := p.Figures()
-	s.Practice, s.Term, s.Counts, s.TrueRatio = p.Practice.ID, p.Practice.Term, p.Counts.String(), f.TrueRatio
+	s.Practice, s.Term, s.Counts, s.TrueRatio = p.Practice.ID, p.Practice.Term, p.Pattern(), f.TrueRatio
 	s.Rounds, s.RoundMS, s.PerMinute = f.Rounds, f.Round.Round(), f.PerMinute.Float()
 	s.LongestHoldMS, s.HeldMS = f.LongestHold.Round(), f.HeldFull.Add(f.HeldEmpty).Round()
 	return s
@@ -224,8 +225,8 @@ func headline(p *plan.Passage) string {
 		return p.Name()
 	}
 	length := fmt.Sprintf("×%d", p.Rounds)
-	if p.Rounds == 0 {
+	if p.Minutes.Sign() > 0 {
 		length = fmt.Sprintf("%s min", p.Minutes)
 	}
-	return fmt.Sprintf("%s %s %s", p.Name(), p.Counts, length)
+	return strings.Join(strings.Fields(fmt.Sprintf("%s %s %s", p.Name(), p.Pattern(), length)), " ")
 }

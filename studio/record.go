@@ -121,7 +121,7 @@ func (s *Studio) Record(id int64) (contract.Record, error) {
 
 func recordPassage(p taught.Passage) contract.RecordPassage {
 	return contract.RecordPassage{
-		Name: p.Name, Practice: p.Practice, Counts: p.Counts, OwnPace: p.OwnPace, Trial: p.Trial,
+		Name: p.Name, Practice: p.Practice, Counts: p.Pattern, OwnPace: p.OwnPace, Trial: p.Trial,
 		PlannedAtMS: p.PlannedAt, PlannedLengthMS: p.PlannedLength, AtMS: p.At, LengthMS: p.Length,
 		PlannedRounds: p.PlannedRounds, Rounds: p.Rounds, Abandoned: p.Abandoned,
 		PlannedTempo: shown(p.PlannedTempo.Float()), TempoStart: shown(p.TempoStart.Float()), TempoEnd: shown(p.TempoEnd.Float()),

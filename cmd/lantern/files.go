@@ -35,7 +35,7 @@ func sheetCommand() *cobra.Command {
 			return write(cmd.OutOrStdout(), pace.Sheet(p))
 		},
 	}
-	cmd.Flags().StringVar(&format, "format", "csv", "csv or json")
+	cmd.Flags().StringVar(&format, "format", "csv", "csv, json or vtt (WebVTT)")
 	return cmd
 }
 
@@ -45,7 +45,7 @@ func replayCommand() *cobra.Command {
 		Use:   "replay PLAN SCRIPT",
 		Short: "Play a plan with an adjustment script and print what was taught",
 		Long: "Plays a plan with an adjustment script on a simulated clock, without waiting, and prints the cue sheet of what was taught.\n" +
-			"Refused adjustments are told on standard error and do not change the exit code.\n\n" + filesHelp,
+			"Refused adjustments, and how late a finish-by will end all the same, are told on standard error and do not change the exit code.\n\n" + filesHelp,
 		Args: cobra.ExactArgs(2),
 		RunE: func(cmd *cobra.Command, args []string) error {
 			write, err := writer(format)
@@ -65,11 +65,14 @@ func replayCommand() *cobra.Command {
 				if answer.Refused != "" {
 					fmt.Fprintf(cmd.ErrOrStderr(), "refused at %d ms: %s: %s\n", answer.At, answer.Do, answer.Refused)
 				}
+				if answer.Late > 0 {
+					fmt.Fprintf(cmd.ErrOrStderr(), "late by %d ms\n", answer.Late)
+				}
 			}
 			return write(cmd.OutOrStdout(), timeline)
 		},
 	}
-	cmd.Flags().StringVar(&format, "format", "csv", "csv or json")
+	cmd.Flags().StringVar(&format, "format", "csv", "csv, json or vtt (WebVTT)")
 	return cmd
 }
 
@@ -79,8 +82,10 @@ func writer(format string) (func(io.Writer, pace.Timeline) error, error) {
 		return buffered(sheet.WriteCSV), nil
 	case "json":
 		return buffered(sheet.WriteJSON), nil
+	case "vtt":
+		return buffered(sheet.WriteVTT), nil
 	}
-	return nil, fmt.Errorf("--format: given %q, allowed: csv, json", format)
+	return nil, fmt.Errorf("--format: given %q, allowed: csv, json, vtt", format)
 }
 
 func buffered(write func(io.Writer, pace.Timeline) error) func(io.Writer, pace.Timeline) error {

@@ -5,6 +5,7 @@ import (
 	"context"
 	"errors"
 	"fmt"
+	"io"
 	"os"
 
 	"github.com/spf13/cobra"
@@ -14,20 +15,28 @@ import (
 var errWrongFile = errors.New("wrong file")
 
 func main() {
+	os.Exit(exitCode(rootCommand().ExecuteContext(context.Background()), os.Stderr))
+}
+
+func rootCommand() *cobra.Command {
 	root := &cobra.Command{
 		Use:           "lantern",
 		Short:         "Paces live group classes of breath work and keeps the record of what was taught",
 		SilenceUsage:  true,
 		SilenceErrors: true,
 	}
-	root.AddCommand(serveCommand(), demoCommand(), sheetCommand(), replayCommand())
-	err := root.ExecuteContext(context.Background())
+	root.AddCommand(serveCommand(), demoCommand(), sheetCommand(), replayCommand(), checkCommand())
+	return root
+}
+
+// exitCode tells what went wrong, if anything did, and is what the program ends with.
+func exitCode(err error, tell io.Writer) int {
 	switch {
 	case err == nil:
+		return 0
 	case errors.Is(err, errWrongFile):
-		os.Exit(2)
-	default:
-		fmt.Fprintln(os.Stderr, "lantern:", err)
-		os.Exit(1)
+		return 2
 	}
+	fmt.Fprintln(tell, "lantern:", err)
+	return 1
 }

@@ -135,6 +135,9 @@ func ParseCounts(text string) (Counts, error) {
 // Flat is the same inhale and exhale without holds.
 func (c Counts) Flat() Counts { return Counts{Inhale: c.Inhale, Exhale: c.Exhale} }
 
+// Holds tells whether there is a hold, full or empty.
+func (c Counts) Holds() bool { return c.Hold > 0 || c.Empty > 0 }
+
 // Total is the number of counts in one breath.
 func (c Counts) Total() int { return c.Inhale + c.Hold + c.Exhale + c.Empty }
 

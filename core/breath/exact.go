@@ -202,7 +202,13 @@ func (x Exact) Floor() int64 {
 }
 
 // Round is x rounded half up to a whole number, the one rounding that pacing.md section 2 allows.
-func (x Exact) Round() int64 { return x.Add(Exact{num: 1, less: 1}).Floor() }
+func (x Exact) Round() int64 {
+	const safe = 1 << 60 // twice of it and once more fit into a word
+	if x.big == nil && x.num > -safe && x.num < safe && x.less < safe {
+		return Exact{num: 2*x.num + x.den(), less: 2*x.den() - 1}.Floor()
+	}
+	return x.Add(Exact{num: 1, less: 1}).Floor()
+}
 
 // Whole returns x as an int, and whether it is a whole number of that size.
 func (x Exact) Whole() (int, bool) {

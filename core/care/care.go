@@ -29,7 +29,11 @@ var byName = map[string]Caution{
 	"one-sided": {Text: "With a cold or a blocked nose, leave the hand down and follow in the mind."},
 	"sun":       {Strong: true, Text: "Not with high blood pressure or fever, and not late in the evening. Alternate nostril breath is the gentle way."},
 	"moon":      {Strong: true, Text: "Not with low blood pressure or a chest cold. Alternate nostril breath is the gentle way."},
-	"partner":   {Text: "Ask before touching. The wall is an equal choice."},
+	"strokes": {Strong: true, Text: "Strokes and panting: leave them out in pregnancy, with hernia, ulcer, recent abdominal surgery, heart disease, " +
+		"uncontrolled high blood pressure, epilepsy, glaucoma, detached retina, recent nosebleed, vertigo, chronic lung disease or reflux; with asthma only after " +
+		"a doctor's word; during menstruation as the person decides. Not late in the evening. Belly breath is the gentle way."},
+	"joy":     {Strong: true, Text: "Not with back or knee injury, vertigo, detached retina or uncontrolled high blood pressure. Even breath, sitting, is the gentle way."},
+	"partner": {Text: "Ask before touching. The wall is an equal choice."},
 }
 
 // Of is the cautions of the passage as planned, strong ones first; none for talks and free breathing.
@@ -45,7 +49,7 @@ func Of(p *plan.Passage) []Caution {
 			mild = append(mild, c)
 		}
 	}
-	full, empty := p.Counts.Hold > 0, p.Counts.Empty > 0
+	full, empty := p.Measure.Counts.Hold > 0, p.Measure.Counts.Empty > 0
 	for _, step := range slices.Concat(p.OpeningSteps, p.ClosingSteps) {
 		full, empty = full || step.Counts.Hold > 0, empty || step.Counts.Empty > 0
 	}

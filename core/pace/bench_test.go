@@ -63,14 +63,14 @@ func BenchmarkAdjust(b *testing.B) {
 	b.Run("answer", func(b *testing.B) {
 		b.ReportAllocs()
 		for b.Loop() {
-			c := *class
+			c := class.Copy()
 			c.Adjust(a)
 		}
 	})
 	b.Run("answer-and-timeline", func(b *testing.B) {
 		b.ReportAllocs()
 		for b.Loop() {
-			c := *class
+			c := class.Copy()
 			c.Adjust(a)
 			c.Timeline()
 		}

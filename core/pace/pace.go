@@ -1,9 +1,11 @@
 // Package pace is the conductor: a plan and the adjustments made so far give the timeline of a class, every row of
 // it, past and to come. It knows no clock and no storage; the same input gives the same rows (pacing.md section 2).
 //
-// A class is a machine that stands in one row (fold.go) and moves on row by row. An adjustment first moves the
-// machine to the row that it meets, then changes what the machine stands in (verbs.go says where each is met; the
-// rules of each are in tempo.go, rounds.go, pause.go and ends.go). What will happen is found by running a copy.
+// A class is a machine that stands in one row (machine.go) and moves on row by row in the order of a class
+// (follow.go). An adjustment first moves the machine to the row that it meets, then changes what the machine stands
+// in. verbs.go has the table of where each adjustment is met; what each does stands in tempo.go, minutes.go,
+// rounds.go, holds.go, strokes.go, pause.go, ends.go, finish.go and undo.go. What will happen is found by running a
+// copy.
 package pace
 
 import (
@@ -11,68 +13,21 @@ import (
 	"vastlantern/core/plan"
 )
 
-// Stage is what a row belongs to (formats.md, cue sheet).
-type Stage string
-
-// The stages of a class.
-const (
-	Talk    Stage = "talk"
-	Free    Stage = "free"
-	Setup   Stage = "setup"
-	Opening Stage = "opening"
-	Round   Stage = "round"
-	Rest    Stage = "rest"
-	Pause   Stage = "pause"
-	Own     Stage = "own"
-	Recall  Stage = "recall"
-	Closing Stage = "closing"
-)
-
-// Row is one row of a cue sheet: one count, or one stretch that is not counted. Times are whole milliseconds from
-// the start of the class.
-type Row struct {
-	At       int64
-	Dur      int64 // -1 where the end is not known
-	Passage  int   // from 1
-	Practice string
-	Stage    Stage
-	Round    int // 0 outside rounds
-	Breath   int
-	Phase    breath.Phase
-	Through  breath.Through
-	Count    int // 0 for a beat that a word has of its own
-	Of       int
-	Part     string
-	Say      string
-	Kept     bool // false in a round that was abandoned
-
-	// Not in the cue sheet:
-	Tempo  breath.Exact // counts a minute that the row runs at; 0 where it is not counted
-	Starts bool         // the first row of a round, also of one that starts over
-	Verbs  VerbSet      // the adjustments that are met here
+// Class is a class that is being led: the plan, and the adjustments so far folded into it. Not safe for concurrent
+// use; Copy is cheap.
+type Class struct {
+	now  machine
+	done []taken // what undo can take back, the latest last
 }
-
-// End is where the row ends, -1 where that is not known.
-func (r Row) End() int64 {
-	if r.Dur < 0 {
-		return -1
-	}
-	return r.At + r.Dur
-}
-
-// Timeline is the rows of a class. Open says that the last row waits for the teacher and has no end yet; otherwise
-// End is the end of the class in milliseconds.
-type Timeline struct {
-	Rows []Row
-	End  int64
-	Open bool
-}
-
-// Class is a class that is being led: the plan, and the adjustments so far folded into it.
-type Class struct{ now machine }
 
 // Begin is a class at its start, with nothing adjusted.
-func Begin(p *plan.Plan) *Class { return &Class{start(p, true)} }
+func Begin(p *plan.Plan) *Class { return &Class{now: start(p, true)} }
+
+// Copy is the same class, which can be adjusted without changing this one.
+func (c *Class) Copy() *Class {
+	copied := Class{c.now.copy(), c.done[:len(c.done):len(c.done)]}
+	return &copied
+}
 
 // Sheet is the timeline of the plan as written. What waits is taken at its planned length.
 func Sheet(p *plan.Plan) Timeline {
@@ -91,14 +46,6 @@ func Replay(p *plan.Plan, script []Adjustment) (Timeline, []Answer) {
 	return class.Timeline(), answers
 }
 
-// Adjust folds one adjustment into the class. Adjustments come in the order of their times. A refused one changes
-// nothing.
-func (c *Class) Adjust(a Adjustment) Answer {
-	answer, next := c.now.adjusted(a)
-	c.now = next
-	return answer
-}
-
 // Timeline is the class as it will run from here if nothing more is adjusted. It stops at the first row that waits
 // for the teacher.
 func (c *Class) Timeline() Timeline {
@@ -109,15 +56,15 @@ func (c *Class) Timeline() Timeline {
 
 // Passage is what of one passage is in force.
 type Passage struct {
-	Tempo breath.Exact // counts a minute
-	Total int          // rounds, 0 where there are none
+	plan.Measure     // of the next round that starts; the tempo at once
+	Total        int // rounds, 0 where there are none
 }
 
 // Passages is what is in force in each passage of the plan.
 func (c *Class) Passages() []Passage {
 	all := make([]Passage, len(c.now.live))
 	for i, l := range c.now.live {
-		all[i] = Passage{l.tempo, l.total}
+		all[i] = Passage{l.Measure, l.total}
 	}
 	return all
 }
@@ -136,9 +83,10 @@ func (c *Class) Ahead() *Wait {
 	if m.over {
 		return nil
 	}
-	wait := &Wait{PlannedEnd: m.end.Round()}
-	m.led, m.rows = false, nil
-	m.end, m.at = breath.Exact{}, breath.Exact{}
+	wait := &Wait{PlannedEnd: m.end().Round()}
+	m.led, m.rows, m.first = false, nil, 0
+	m.current.shown = m.stage == Round                      // a round that waits has begun
+	m.stand(breath.Exact{}, breath.Exact{}, breath.Exact{}) // the wait is over here, and leaves no row
 	m.run()
 	wait.Then = m.timeline()
 	return wait
@@ -148,7 +96,40 @@ func (c *Class) Ahead() *Wait {
 // end at its planned time, or at t if that is past, and a pause at t.
 func (c *Class) EndAt(t int64) int64 {
 	m := c.now.copy()
-	m.rows = nil
-	m.runTo(breath.Int(t))
-	return m.projected(breath.Int(t)).at.Round()
+	m.rows, m.first = nil, 0
+	m.runTo(t)
+	return m.projectedEnd(breath.Int(t)).Round()
+}
+
+// Preview is what an adjustment would do: the answer to it, the next rows without and with it, and the end of the
+// class without and with it in milliseconds (what waits taken as EndAt takes it).
+type Preview struct {
+	Answer        Answer
+	Without, With []Row
+	EndWithout    int64
+	EndWith       int64
+}
+
+// Would tells what the adjustment would do, and changes nothing. It shows that many rows from the one met on.
+func (c *Class) Would(a Adjustment, rows int) Preview {
+	without, with := c.Copy(), c.Copy()
+	p := Preview{Answer: with.Adjust(a)}
+	p.Without, p.With = without.next(a.At, rows), with.next(a.At, rows)
+	p.EndWithout, p.EndWith = without.EndAt(a.At), with.EndAt(a.At)
+	return p
+}
+
+// next is the next few rows from the one that is met at t.
+func (c *Class) next(t int64, rows int) []Row {
+	m := c.now.copy()
+	m.runTo(t)
+	before := len(m.rows)
+	for range rows {
+		if m.over || m.waiting() {
+			break
+		}
+		m.step()
+	}
+	tl := m.timeline()
+	return tl.Rows[before:min(len(tl.Rows), before+rows)]
 }

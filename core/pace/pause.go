@@ -5,15 +5,26 @@ import (
 	"vastlantern/core/practice"
 )
 
-// pause is the verb "pause": everybody breathes freely until the class is resumed. A round in progress is
-// abandoned; a rest is ended and nothing is abandoned there.
+// pause is the verb "pause": everybody breathes freely until the class is resumed. A round in progress is abandoned,
+// but one of strokes waits for its remaining ones. A rest is ended and nothing is abandoned there.
 func (m *machine) pause(a Adjustment) (Answer, error) {
-	m.abandon()
-	m.cut(breath.Int(a.At))
+	at := breath.Int(a.At)
+	switch {
+	case m.stage == Round && m.here().Is(practice.Strokes):
+		m.current.paused, m.current.done = true, m.count
+		if !m.at().Less(at) { // nothing of the stroke in progress is done
+			m.current.done--
+		}
+		if m.here().KeepsMinutes() {
+			m.current.before = m.current.before.Add(at.Sub(m.since))
+		}
+	case m.stage == Round:
+		m.abandon()
+	}
+	m.cut(at)
 	switch m.stage {
 	case Rest:
-		m.spent = m.spent.Add(m.at.Sub(m.since))
-		m.round++
+		m.afterRest()
 		m.leads = Round
 	case Setup: // what the setup led to
 	default:
@@ -28,22 +39,16 @@ func (m *machine) pause(a Adjustment) (Answer, error) {
 
 // endPause is the verb "resume".
 func (m *machine) endPause(a Adjustment) (Answer, error) {
-	m.cut(breath.Int(a.At))
-	m.resume()
-	m.settle()
+	m.skip(breath.Int(a.At))
 	return Answer{}, nil
 }
-
-// resume gives a new lead-in, at the tempo then in force, and what the pause belonged to starts over. The beat is
-// not repeated.
-func (m *machine) resume() { m.enter(Setup, m.here().Lead()) }
 
 // again is the verb "again": the count was lost, the round is abandoned and starts over after a new lead-in.
 func (m *machine) again(a Adjustment) (Answer, error) {
 	m.abandon()
 	m.cut(breath.Int(a.At))
 	m.leads = Round
-	m.resume()
+	m.leadIn()
 	m.settle()
 	return Answer{}, nil
 }

@@ -1,9 +1,6 @@
 package pace
 
 import (
-	"fmt"
-	"slices"
-
 	"vastlantern/core/breath"
 	"vastlantern/core/plan"
 )
@@ -11,14 +8,13 @@ import (
 // setRounds is the verb "rounds": a new total at once, never less than the round in progress; in a rest that is
 // the round just finished.
 func (m *machine) setRounds(a Adjustment) (Answer, error) {
-	total := m.live[m.passage].total
-	to := total + a.By
+	to := m.force().total + a.By
 	if !a.Relative {
-		wanted, whole := a.To.Whole()
-		if !whole {
-			return Answer{}, refusal("rounds are whole")
+		whole, ok := a.To.Whole()
+		if !ok {
+			return refuse("rounds are whole")
 		}
-		to = wanted
+		to = whole
 	}
 	return m.setTotal(a, max(to, m.round))
 }
@@ -32,21 +28,19 @@ func (m *machine) lastRound(a Adjustment) (Answer, error) {
 }
 
 func (m *machine) setTotal(a Adjustment, to int) (Answer, error) {
-	l := m.live[m.passage]
+	l := m.force()
 	follows := m.here().ByMinutes() && !l.pinned
 	switch {
 	case to > plan.MostRounds && to > l.total:
-		return Answer{}, refusal(fmt.Sprintf("%d rounds is more than %d", to, plan.MostRounds))
+		return refuse("%d rounds is more than %d", to, plan.MostRounds)
 	case to == l.total && !follows:
-		return Answer{}, refusal(fmt.Sprintf("there are %d rounds already", to))
+		return refuse("there are %d rounds already", to)
 	}
-	answer := Answer{Before: breath.Int(int64(l.total)), After: breath.Int(int64(to))}
-	m.live = slices.Clone(m.live)
-	m.live[m.passage].total, m.live[m.passage].pinned = to, true
+	l.total, l.pinned = to, true
 	if m.stage == Rest && to == m.round {
 		m.endRest(breath.Int(a.At))
 	}
-	return answer, nil
+	return Answer{}, nil
 }
 
 // endRest ends a rest after which no round is left, at t.

@@ -1,64 +1,73 @@
 package pace
 
 import (
-	"strconv"
+	"strings"
 
 	"vastlantern/core/breath"
 	"vastlantern/core/plan"
 	"vastlantern/core/practice"
 )
 
-// words is the one table of what is said. Sides are everyone's own left and right.
-var words = struct {
-	phase   map[breath.Phase]string
-	through map[breath.Through]string
-	stage   map[Stage]string
-	numbers []string
-}{
-	phase:   map[breath.Phase]string{breath.Inhale: "inhale", breath.Hold: "hold", breath.Exhale: "exhale", breath.Empty: "empty"},
-	through: map[breath.Through]string{breath.Left: "left", breath.Right: "right", breath.Mouth: "by the mouth"},
-	stage:   map[Stage]string{Pause: "natural breath", Rest: "rest, natural breath", Own: "own pace", Recall: "finish your round, hand down"},
-	numbers: []string{"zero", "one", "two", "three", "four", "five", "six", "seven", "eight", "nine", "ten", "eleven", "twelve", "thirteen", "fourteen", "fifteen", "sixteen", "seventeen", "eighteen", "nineteen", "twenty"},
-}
-
-func number(n int) string {
-	if n < len(words.numbers) {
-		return words.numbers[n]
-	}
-	return strconv.Itoa(n)
-}
-
-// say is what is said at the row in progress, by the passage's voice as far as it has faded.
+// say is what is said at the row in progress, by the passage's voice as far as it has faded. Announcements of rounds
+// stand before the first word of the round and cost no time.
 func (m *machine) say(ph *practice.Phase) string {
 	p := m.here()
 	switch ph.Kind {
 	case breath.Talk, breath.Still:
 		return ""
 	case breath.Free:
-		if ph.Text != "" {
-			return ph.Text
-		}
-		return words.stage[m.stage]
+		return m.sayFree(ph)
 	case breath.Beat:
-		return number(m.count)
+		return English.number(m.count)
 	case breath.Lead:
-		if m.count == 1 {
-			return words.phase[breath.Exhale]
-		}
-		return number(m.count)
+		return m.sayLead()
 	}
 	voice := m.voice(p)
-	if voice == plan.Silent {
-		return ""
+	said := sayCount(p, voice, ph, m.count)
+	if call := m.roundCall(); call != "" {
+		return strings.TrimSuffix(English.Calls[call]+": "+said, ": ")
 	}
-	if m.count == ph.First() {
-		word := words.phase[ph.Kind]
-		if side := words.through[ph.Through]; side != "" {
-			word += " " + side
+	return said
+}
+
+func (m *machine) sayFree(ph *practice.Phase) string {
+	switch {
+	case ph.Text != "":
+		return ph.Text
+	case m.stage == Recall:
+		return m.sayRecall()
+	}
+	return English.Stage[m.stage]
+}
+
+// sayRecall tells how to finish at own pace, and on which side.
+func (m *machine) sayRecall() string {
+	p := m.here()
+	if !p.Practice.Sided() {
+		return English.Finish
+	}
+	var last breath.Through
+	for _, ph := range p.Round(p.Measure) {
+		if ph.Kind == breath.Exhale {
+			last = ph.Through
 		}
-		return word
 	}
-	return counted(p, voice, ph, m.count)
+	return English.Finish + ", " + English.Out + " " + English.Through[last]
+}
+
+// sayLead gives the hand its cues where a practice needs one: lungs empty, hand up, one side shut.
+func (m *machine) sayLead() string {
+	first := m.here().Round(m.here().Measure)[0].Through
+	sided := first == breath.Left || first == breath.Right
+	switch {
+	case m.count == 1:
+		return English.Phase[breath.Exhale]
+	case m.count == 2 && sided:
+		return English.HandUp
+	case m.count == 3 && sided:
+		return English.Shut[first.Other()]
+	}
+	return English.number(m.count)
 }
 
 // voice is the passage's, or what it has faded to.
@@ -73,7 +82,36 @@ func (m *machine) voice(p *plan.Passage) plan.Voice {
 	return p.Voice
 }
 
-func counted(p *plan.Passage, voice plan.Voice, ph *practice.Phase, count int) string {
+// tens is how often strokes are numbered aloud: at sixty or more a minute there is time for no more (common practice,
+// with no source).
+const tens = 10
+
+func sayCount(p *plan.Passage, voice plan.Voice, ph *practice.Phase, count int) string {
+	if voice == plan.Silent {
+		return ""
+	}
+	part := ""
+	if ph.Parts != nil {
+		part = English.Part[ph.Part(count)]
+	}
+	if count == ph.First() {
+		word := English.Phase[ph.Kind]
+		if side := English.Through[ph.Through]; side != "" {
+			word += " " + side
+		}
+		if part != "" {
+			word += ", " + part
+		}
+		return word
+	}
+	switch {
+	case ph.Kind == breath.Stroke:
+		if voice == plan.Words || count%tens != 0 {
+			return ""
+		}
+	case part != "" && ph.Part(count) != ph.Part(count-1): // another zone, another movement
+		return part
+	}
 	switch voice {
 	case plan.Words:
 		return ""
@@ -81,12 +119,12 @@ func counted(p *plan.Passage, voice plan.Voice, ph *practice.Phase, count int) s
 		return p.Syllables[(count-1)%len(p.Syllables)]
 	case plan.UpDown:
 		if ph.Kind == breath.Exhale {
-			return number(ph.Counts + 1 - count)
+			return English.number(ph.Counts + 1 - count)
 		}
 	case plan.HoldsOnly:
 		if !ph.Kind.Held() {
 			return ""
 		}
 	}
-	return number(count)
+	return English.number(count)
 }

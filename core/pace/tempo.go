@@ -1,107 +1,84 @@
 package pace
 
 import (
-	"fmt"
-	"slices"
-
 	"vastlantern/core/breath"
 	"vastlantern/core/plan"
 	"vastlantern/core/practice"
 )
 
 // setTempo is the verb "tempo": from the next row on, but a hold in progress is never made longer, so a tempo
-// slower than the hold runs waits for its end.
+// slower than the hold runs waits for its end. It is the rate of strokes, and the tempo of the rounds in practices of
+// fixed counts; open phases have none.
 func (m *machine) setTempo(a Adjustment) (Answer, error) {
-	if a.To.Less(breath.Int(breath.SlowestTempo)) || breath.Int(breath.FastestTempo).Less(a.To) {
-		return Answer{}, refusal(fmt.Sprintf("%s counts a minute is outside %d to %d", a.To, breath.SlowestTempo, breath.FastestTempo))
+	p, l := m.here(), m.force()
+	slowest, fastest, unit := breath.SlowestTempo, breath.FastestTempo, "counts"
+	if p.Is(practice.Strokes) {
+		slowest, fastest, unit = breath.SlowestRate, breath.FastestRate, "strokes"
 	}
-	before := m.live[m.passage].tempo
-	answer := Answer{When: NextCount, Before: before, After: a.To}
-	if a.To.Equal(before) {
-		answer.When = Never
-		return answer, nil
+	if a.To.Less(breath.Int(int64(slowest))) || breath.Int(int64(fastest)).Less(a.To) {
+		return refuse("%s %s a minute is outside %d to %d", a.To, unit, slowest, fastest)
 	}
-	if m.unit[m.phase].Kind.Held() {
+	before := l.Tempo
+	if a.To.Equal(before) || p.Is(practice.Open) {
+		return Answer{When: Never}, nil
+	}
+	answer := Answer{When: NextCount}
+	if m.unit[m.phase].Kind.Held() && m.runsAtRoundTempo() {
 		if a.To.Less(m.hold) {
 			answer.When = AfterHold
 		} else {
 			m.hold = a.To
 		}
 	}
-	m.live = slices.Clone(m.live)
-	m.live[m.passage].tempo = a.To
-	m.refit(breath.Int(a.At))
-	if a.Carry {
+	l.Tempo = a.To
+	if a.Carry && p.Is(practice.Counted) {
 		m.carry(a.To.Div(before))
 	}
+	m.refitStrokes()
+	at := breath.Int(a.At)
+	m.refit(at, m.rowEnd(at)) // last: it may end a rest, and with it the passage
 	return answer, nil
 }
+
+// runsAtRoundTempo tells whether the stage in progress follows the tempo of the rounds.
+func (m *machine) runsAtRoundTempo() bool { return m.stage == Round || m.here().Is(practice.Counted) }
 
 // carry scales the tempo of the later counted passages, those at own pace too, and keeps it within the range. A
 // passage planned in minutes gets the rounds that then fit.
 func (m *machine) carry(by breath.Exact) {
 	for i := m.passage + 1; i < len(m.live); i++ {
-		p := &m.plan.Passages[i]
-		if p.Type != plan.Practice || p.Practice.Kind != practice.Counted {
+		p, l := &m.plan.Passages[i], &m.live[i]
+		if !p.Is(practice.Counted) {
 			continue
 		}
-		tempo := breath.Max(breath.Int(breath.SlowestTempo), breath.Min(breath.Int(breath.FastestTempo), m.live[i].tempo.Mul(by)))
-		changed := !tempo.Equal(m.live[i].tempo)
-		m.live[i].tempo = tempo
-		if changed && p.ByMinutes() && !m.live[i].pinned {
-			m.live[i].total = p.TotalRounds(tempo)
+		tempo := within(l.Tempo.Mul(by), breath.SlowestTempo, breath.FastestTempo)
+		changed := !tempo.Equal(l.Tempo)
+		l.Tempo = tempo
+		if changed && p.Led() && !l.pinned && p.ByMinutes() {
+			l.total = p.TotalRounds(l.Measure)
 		}
 	}
 }
 
-// refit keeps the minutes of a passage that was planned in them, when a value changes: its total becomes the
-// rounds kept, the one in progress, and the most further whole rounds that still end within the minutes (pacing.md
-// section 4). Counted is what kept rounds and rests really took, the round or rest in progress as it will now run,
-// and further ones as planned; not pauses, lead-ins and abandoned rounds.
-func (m *machine) refit(t breath.Exact) {
-	p, l := m.here(), &m.live[m.passage]
-	if !p.ByMinutes() || l.pinned || m.place()&atClosing != 0 {
+func within(x breath.Exact, low, high int64) breath.Exact {
+	return breath.Max(breath.Int(low), breath.Min(breath.Int(high), x))
+}
+
+// refitStrokes keeps the minutes of a practice whose one round fills them, when its rate changes: its strokes become
+// those begun, at the length they had or have, and the most further ones at the new rate that end within the minutes.
+// A pause does not count.
+func (m *machine) refitStrokes() {
+	p, l := m.here(), m.force()
+	if !p.Practice.FillsMinutes() || l.pinned || m.place()&(atClosing|atOwnPace) != 0 {
 		return
 	}
-	minutes := p.Minutes.Times(60_000)
-	round := plan.Span(p.Round(p.Counts), l.tempo)
-	switch m.stage {
-	case Round:
-		used := m.spent.Add(m.unitEnd().Sub(m.since))
-		l.total = m.round + further(minutes.Sub(used), round.Add(p.RestBetween))
-	case Rest:
-		end := m.end
-		if m.waiting() {
-			end = m.waitEnd(t)
-		}
-		// The first further round needs no further rest: the one in progress stands before it.
-		left := minutes.Sub(m.spent).Sub(end.Sub(m.since)).Add(p.RestBetween)
-		l.total = m.round + further(left, round.Add(p.RestBetween))
-		if l.total == m.round {
-			m.endRest(t)
-		}
-	default: // setup, opening, pause: the round to come is the one in progress
-		used := m.spent.Add(round)
-		l.total = m.round + further(minutes.Sub(used), round.Add(p.RestBetween))
+	begun, took := 0, breath.Exact{}
+	switch {
+	case m.stage == Round:
+		begun, took = m.count, m.current.before.Add(m.end().Sub(m.since))
+	case m.current.paused:
+		begun, took = m.current.done, m.current.before
 	}
-}
-
-func further(left, each breath.Exact) int {
-	if left.Sign() <= 0 {
-		return 0
-	}
-	return int(left.Div(each).Floor())
-}
-
-// release is the verb "release": a hold ends at once, its word's beat too.
-func (m *machine) release(a Adjustment) (Answer, error) {
-	m.skip(breath.Int(a.At))
-	return Answer{}, nil
-}
-
-// skip ends the phase in progress at t and stands in the one after it.
-func (m *machine) skip(t breath.Exact) {
-	m.cut(t)
-	m.toPhase(m.phase + 1)
-	m.settle()
+	l.Strokes = max(1, begun+plan.StrokesWithin(p.Millis().Sub(took), l.Tempo))
+	m.setCurrentStrokes(l.Strokes)
 }

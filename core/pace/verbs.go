@@ -5,6 +5,7 @@ import (
 	"slices"
 
 	"vastlantern/core/breath"
+	"vastlantern/core/practice"
 )
 
 // Verb is what an adjustment does (pacing.md section 4).
@@ -12,55 +13,27 @@ type Verb string
 
 // The verbs.
 const (
-	ToTempo   Verb = "tempo"
-	Release   Verb = "release"
-	Rounds    Verb = "rounds"
-	LastRound Verb = "last-round"
-	Again     Verb = "again"
-	ToPause   Verb = "pause"
-	Resume    Verb = "resume"
-	Advance   Verb = "advance"
-	Close     Verb = "close"
-	Next      Verb = "next"
-	End       Verb = "end"
-	Note      Verb = "note"
-	Signal    Verb = "signal"
+	ToTempo      Verb = "tempo"
+	Release      Verb = "release"
+	ToCounts     Verb = "counts"
+	DropHolds    Verb = "drop-holds"
+	RestoreHolds Verb = "restore-holds"
+	Rounds       Verb = "rounds"
+	LastRound    Verb = "last-round"
+	Again        Verb = "again"
+	Enough       Verb = "enough"
+	ToStrokes    Verb = "strokes"
+	ToPause      Verb = "pause"
+	Resume       Verb = "resume"
+	Advance      Verb = "advance"
+	Close        Verb = "close"
+	Next         Verb = "next"
+	End          Verb = "end"
+	FinishBy     Verb = "finish-by"
+	Undo         Verb = "undo"
+	Note         Verb = "note"
+	Signal       Verb = "signal"
 )
-
-// Adjustment is one live adjustment. At is in whole milliseconds from the start of the class.
-type Adjustment struct {
-	At       int64
-	Do       Verb
-	To       breath.Exact // tempo: counts a minute; rounds: the new total
-	Relative bool         // rounds: By is given and not To
-	By       int          // rounds: this many more or less
-	Carry    bool         // tempo: scale later counted passages too
-	Text     string       // note
-	See      string       // signal
-}
-
-// When tells from when on an accepted adjustment acts.
-type When string
-
-// The moments from which adjustments act.
-const (
-	Now       When = "now"
-	NextCount When = "next count"
-	AfterHold When = "after this hold"
-	NextRound When = "next round"
-	Never     When = "no change"
-)
-
-// Answer is what became of an adjustment. Refused is empty where it was accepted; otherwise it is the reason, in
-// words for the teacher.
-type Answer struct {
-	Adjustment
-	Refused string
-	Passage int // the one it was met in, from 1; 0 after the end of the class
-	When    When
-	Before  breath.Exact // the value replaced: tempo, or total of rounds
-	After   breath.Exact
-}
 
 // place is where in a class an adjustment is met. The numbers are bits, so that a rule can name several.
 type place uint16
@@ -81,6 +54,7 @@ const (
 
 	anywhere    = 1<<iota - 1
 	beforeClose = inSetup | inOpening | inRound | inRest | inPause
+	atOwnPace   = inOwn | inRecall
 	atClosing   = inClosing | inSetupOfClosing | inPauseOfClosing
 )
 
@@ -115,29 +89,41 @@ type rule struct {
 	do        func(*machine, Adjustment) (Answer, error)
 }
 
-// verbs is the table "where each verb is met" of pacing.md section 4, and the rule of each.
+// verbs is the table "where each verb is met" of pacing.md section 4, and the rule of each. Undo is not in it: it
+// changes what was folded, not the machine (undo.go).
 var verbs map[Verb]rule
 
 func init() { // not a literal: the rules refer to the machine, whose methods refer to the table
+	const notYetClosed refusal = "there are no rounds to come here"
 	verbs = map[Verb]rule{
-		ToTempo:   {beforeClose | atClosing, "nothing is counted here", notAtOwnPace, (*machine).setTempo},
-		Release:   {inOpening | inRound | inClosing, "no hold in progress", inHold, (*machine).release},
-		Rounds:    {beforeClose, "there are no rounds to come here", notAtOwnPace, (*machine).setRounds},
-		LastRound: {beforeClose, "there are no rounds to come here", notAtOwnPace, (*machine).lastRound},
-		Again:     {inRound, "no round in progress", nil, (*machine).again},
-		ToPause:   {inSetup | inOpening | inRound | inRest | inClosing | inSetupOfClosing, "everybody breathes freely already", nil, (*machine).pause},
-		Resume:    {inPause | inPauseOfClosing, "not in a pause", nil, (*machine).endPause},
-		Advance:   {anywhere, "", uncounted, (*machine).advance},
-		Close:     {beforeClose | inOwn | inRecall, "there is no closing to come here", nil, (*machine).toClosing},
-		Next:      {anywhere, "", nil, (*machine).toNext},
-		End:       {anywhere, "", nil, (*machine).toEnd},
-		Note:      {anywhere, "", nil, (*machine).remark},
-		Signal:    {anywhere, "", nil, (*machine).remark},
+		ToTempo:      {beforeClose | atClosing, "nothing is counted here", notAtOwnPace, (*machine).setTempo},
+		Release:      {inOpening | inRound | inClosing, "no hold in progress", inHold, (*machine).release},
+		ToCounts:     {beforeClose | atOwnPace, "there is no breath to come whose counts could change", ofKind(practice.Counted, "nothing is counted out in this practice"), (*machine).setCounts},
+		DropHolds:    {beforeClose | atOwnPace | atClosing, "there are no holds here", nil, (*machine).dropHolds},
+		RestoreHolds: {beforeClose | atOwnPace | atClosing, "there are no holds here", haveDropped, (*machine).restoreHolds},
+		Rounds:       {beforeClose, notYetClosed, severalRounds, (*machine).setRounds},
+		LastRound:    {beforeClose, notYetClosed, severalRounds, (*machine).lastRound},
+		Again:        {inRound, "no round in progress", nil, (*machine).again},
+		Enough:       {inRound | inPause, "no strokes in progress", strokesBegun, (*machine).enough},
+		ToStrokes:    {beforeClose | atOwnPace | atClosing, "there are no strokes here", ofKind(practice.Strokes, "there are no strokes in this practice"), (*machine).setStrokes},
+		ToPause:      {inSetup | inOpening | inRound | inRest | inClosing | inSetupOfClosing, "everybody breathes freely already", nil, (*machine).pause},
+		Resume:       {inPause | inPauseOfClosing, "not in a pause", nil, (*machine).endPause},
+		Advance:      {anywhere, "", notCounted, (*machine).advance},
+		Close:        {beforeClose | atOwnPace, "there is no closing to come here", nil, (*machine).toClosing},
+		Next:         {anywhere, "", nil, (*machine).toNext},
+		End:          {anywhere, "", nil, (*machine).toEnd},
+		FinishBy:     {anywhere, "", nil, (*machine).finishBy},
+		Undo:         {anywhere, "", nil, nil},
+		Note:         {anywhere, "", nil, (*machine).remark},
+		Signal:       {anywhere, "", nil, (*machine).remark},
 	}
 	for verb := range verbs {
 		everyVerb = append(everyVerb, verb)
 	}
 	slices.Sort(everyVerb)
+	for _, verb := range everyVerb {
+		sortedRules = append(sortedRules, verbs[verb])
+	}
 }
 
 func notAtOwnPace(m *machine) refusal {
@@ -147,6 +133,22 @@ func notAtOwnPace(m *machine) refusal {
 	return ""
 }
 
+func severalRounds(m *machine) refusal {
+	if m.here().Practice.FillsMinutes() {
+		return "this practice is one round"
+	}
+	return notAtOwnPace(m)
+}
+
+func ofKind(kind practice.Kind, otherwise refusal) func(*machine) refusal {
+	return func(m *machine) refusal {
+		if m.here().Is(kind) {
+			return ""
+		}
+		return otherwise
+	}
+}
+
 func inHold(m *machine) refusal {
 	if !m.unit[m.phase].Kind.Held() {
 		return "no hold in progress"
@@ -154,8 +156,17 @@ func inHold(m *machine) refusal {
 	return ""
 }
 
-func uncounted(m *machine) refusal {
-	if kind := m.unit[m.phase].Kind; kind != breath.Talk && kind != breath.Free {
+func haveDropped(m *machine) refusal {
+	if !m.holds.dropped {
+		return "no holds are dropped"
+	}
+	return ""
+}
+
+// notCounted is against advance where a count is running: it ends stretches of time, and open phases.
+func notCounted(m *machine) refusal {
+	ph := &m.unit[m.phase]
+	if ph.Kind != breath.Talk && ph.Kind != breath.Free && !ph.Waits {
 		return "the count is running, there is nothing to end"
 	}
 	return ""
@@ -164,14 +175,19 @@ func uncounted(m *machine) refusal {
 // against is the reason why the verb is refused at the row in progress whatever it brings, or none.
 func (m *machine) against(v Verb) refusal {
 	r, known := verbs[v]
-	switch {
-	case !known:
+	if !known {
 		return refusal(fmt.Sprintf("there is no adjustment %q", v))
+	}
+	return m.forbids(v, &r, m.place())
+}
+
+func (m *machine) forbids(v Verb, r *rule, here place) refusal {
+	switch {
 	case v == Note || v == Signal:
 		return ""
 	case m.over:
 		return "the class has ended"
-	case r.where&m.place() == 0:
+	case r.where&here == 0:
 		return r.otherwise
 	case r.also != nil:
 		return r.also(m)
@@ -182,16 +198,19 @@ func (m *machine) against(v Verb) refusal {
 // met is the verbs that are met at the row in progress.
 func (m *machine) met() VerbSet {
 	var set VerbSet
+	here := m.place()
 	for i, verb := range everyVerb {
-		if m.against(verb) == "" {
+		if m.forbids(verb, &sortedRules[i], here) == "" {
 			set |= 1 << i
 		}
 	}
 	return set
 }
 
-// everyVerb is sorted.
-var everyVerb []Verb
+var (
+	everyVerb   []Verb // sorted
+	sortedRules []rule // of everyVerb, in the same order
+)
 
 // VerbSet is some of the verbs.
 type VerbSet uint32
@@ -210,35 +229,11 @@ func (s VerbSet) List() []Verb {
 // Verbs is every verb there is, sorted.
 func Verbs() []Verb { return slices.Clone(everyVerb) }
 
-// adjusted is the answer to the adjustment, and the machine after it.
-func (m *machine) adjusted(a Adjustment) (Answer, machine) {
-	c := m.copy()
-	c.runTo(breath.Int(a.At))
-	passage := 0
-	if !c.over {
-		passage = c.passage + 1
-	}
-	answer, err := c.apply(a)
-	if err != nil {
-		answer = Answer{Refused: err.Error()}
-	} else if answer.When == "" {
-		answer.When = Now
-	}
-	answer.Adjustment, answer.Passage = a, passage
-	return answer, c
-}
-
-func (m *machine) apply(a Adjustment) (Answer, error) {
-	if why := m.against(a.Do); why != "" {
-		return Answer{}, why
-	}
-	return verbs[a.Do].do(m, a)
-}
-
 // refusal is a reason in words for the teacher.
 type refusal string
 
 func (r refusal) Error() string { return string(r) }
 
-// remark records something and changes nothing.
-func (m *machine) remark(Adjustment) (Answer, error) { return Answer{When: Never}, nil }
+func refuse(format string, args ...any) (Answer, error) {
+	return Answer{}, refusal(fmt.Sprintf(format, args...))
+}

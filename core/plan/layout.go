@@ -29,8 +29,8 @@ func (p *Passage) Opening() []practice.Phase {
 		number += step.Breaths
 	}
 	return append(phases,
-		practice.Phase{Kind: breath.Inhale, Through: breath.Both, Breath: number, Counts: p.Counts.Inhale, Word: p.WordBefore},
-		practice.Phase{Kind: breath.Exhale, Through: p.Side, Breath: number, Counts: p.Counts.Exhale, Word: p.WordBefore})
+		practice.Phase{Kind: breath.Inhale, Through: breath.Both, Breath: number, Counts: p.Measure.Counts.Inhale, Word: p.WordBefore},
+		practice.Phase{Kind: breath.Exhale, Through: p.Side, Breath: number, Counts: p.Measure.Counts.Exhale, Word: p.WordBefore})
 }
 
 // Closing is the closing's steps.
@@ -63,11 +63,24 @@ func (p *Passage) steps(steps []Step) []practice.Phase {
 	return phases
 }
 
-// Round is one round with the counts.
-func (p *Passage) Round(counts breath.Counts) []practice.Phase {
+// Round is one round at the measure.
+func (p *Passage) Round(m Measure) []practice.Phase {
 	return p.Practice.Round(practice.Setting{
-		Counts: counts, Start: p.Side, Airway: p.Airway, WordBefore: p.WordBefore, NaturalPause: p.NaturalPause,
+		Counts: m.Counts, Strokes: m.Strokes, Open: p.Open, Start: p.Side, Airway: p.Airway, Zone: p.Zone, Aperture: p.Aperture,
+		WordBefore: p.WordBefore, NaturalPause: p.NaturalPause,
 	})
+}
+
+// RoundSpan is the planned length of one round at the measure, in milliseconds.
+func (p *Passage) RoundSpan(m Measure) breath.Exact { return Span(p.Round(m), m.Tempo) }
+
+// Around is the tempo of beat, lead-in, opening and closing while the rounds run at the measure: theirs in a counted
+// practice, the plan's in others (pacing.md section 3).
+func (p *Passage) Around(m Measure) breath.Exact {
+	if p.Is(practice.Counted) {
+		return m.Tempo
+	}
+	return p.PlanTempo
 }
 
 // Span is the planned length of the phases in milliseconds at the tempo.
@@ -85,12 +98,20 @@ func RoundsWithin(within, round, rest breath.Exact) int {
 	return int(max(1, within.Add(rest).Div(round.Add(rest)).Floor()))
 }
 
-// TotalRounds is how many rounds the passage has at the tempo, as planned.
-func (p *Passage) TotalRounds(tempo breath.Exact) int {
+// TotalRounds is how many rounds the passage has at the measure, as planned.
+func (p *Passage) TotalRounds(m Measure) int {
 	if !p.ByMinutes() {
 		return p.Rounds
 	}
-	return RoundsWithin(p.Minutes.Times(60_000), Span(p.Round(p.Counts), tempo), p.RestBetween)
+	return RoundsWithin(p.Millis(), p.RoundSpan(m), p.RestBetween)
+}
+
+// Millis is the planned minutes in milliseconds.
+func (p *Passage) Millis() breath.Exact { return p.Minutes.Times(60_000) }
+
+// StrokesWithin is the most strokes at the rate that fit into the time in milliseconds.
+func StrokesWithin(within, rate breath.Exact) int {
+	return int(max(0, within.Div(breath.CountLength(rate)).Floor()))
 }
 
 // PlannedLength is the length of the passage as planned, in milliseconds.
@@ -98,13 +119,35 @@ func (p *Passage) PlannedLength() breath.Exact {
 	if p.Type != Practice {
 		return p.Length
 	}
-	around := Span(p.Beat(), p.Tempo).Add(Span(p.Lead(), p.Tempo)).
-		Add(Span(p.Opening(), p.Tempo)).Add(Span(p.Closing(), p.Tempo))
+	tempo := p.Around(p.Measure)
+	around := Span(p.Beat(), tempo).Add(Span(p.Lead(), tempo)).Add(Span(p.Opening(), tempo)).Add(Span(p.Closing(), tempo))
 	if p.OwnPace {
-		return around.Add(p.Minutes.Times(60_000)).Add(p.Recall)
+		return around.Add(p.Millis()).Add(p.Recall)
 	}
-	rounds := p.TotalRounds(p.Tempo)
-	return around.Add(Span(p.Round(p.Counts), p.Tempo).Times(rounds)).Add(p.RestBetween.Times(rounds - 1))
+	rounds := p.TotalRounds(p.Measure)
+	return around.Add(p.RoundSpan(p.Measure).Times(rounds)).Add(p.RestBetween.Times(rounds - 1))
+}
+
+// Rows is about how many rows the cue sheet of the plan has, one a count.
+func (p *Plan) Rows() int {
+	count := func(phases []practice.Phase) (rows int) {
+		for _, ph := range phases {
+			rows += ph.Counts + 1 - ph.First()
+		}
+		return rows
+	}
+	rows := 0
+	for i := range p.Passages {
+		passage := &p.Passages[i]
+		rows += 3
+		if passage.Type == Practice {
+			rows += passage.CountIn + passage.LeadIn + count(passage.Opening()) + count(passage.Closing())
+		}
+		if passage.Led() {
+			rows += passage.TotalRounds(passage.Measure) * (1 + count(passage.Round(passage.Measure)))
+		}
+	}
+	return rows
 }
 
 // Length is the length of the class as planned, in milliseconds; what waits counts as planned.

@@ -7,6 +7,7 @@ import (
 	"strings"
 
 	"vastlantern/core/breath"
+	"vastlantern/core/practice"
 )
 
 // Doc is a JSON object as the file has it, numbers as json.Number, fields nobody knows included. What is stored,
@@ -141,6 +142,54 @@ func (o object) counts(field string, otherwise breath.Counts) breath.Counts {
 	}
 	o.fail(field, breath.ErrCounts.Error()+", or [a, b, c, d]")
 	return otherwise
+}
+
+func (o object) airway(otherwise breath.Airway) breath.Airway {
+	if !o.has("airway") {
+		return otherwise
+	}
+	return choice(o, "airway", breath.ByNose, breath.OutByMouth, breath.ByMouth)
+}
+
+func (o object) aperture() practice.Aperture {
+	aperture := practice.Aperture{Inhale: "wide", Exhale: "wide"}
+	value, there := o.doc["aperture"]
+	if !there {
+		return aperture
+	}
+	fields, ok := value.(map[string]any)
+	if !ok {
+		o.fail("aperture", `an object as {"inhale": "narrow", "exhale": "wide"}`)
+		return aperture
+	}
+	inside := object{fields, o.passage, o.name, o.prefix + "aperture: ", o.errs}
+	aperture.Inhale = choice(inside, "inhale", "wide", "narrow")
+	aperture.Exhale = choice(inside, "exhale", "wide", "narrow")
+	return aperture
+}
+
+// openSeconds reads the four planned lengths of open phases; the result is in milliseconds.
+func (o object) openSeconds(otherwise []int) (lengths [4]breath.Exact) {
+	for i, s := range otherwise {
+		lengths[i] = seconds(breath.Int(int64(s)))
+	}
+	value, there := o.doc["open_seconds"]
+	if !there {
+		return lengths
+	}
+	list, ok := value.([]any)
+	ok = ok && len(list) == len(lengths)
+	for i := 0; ok && i < len(list); i++ {
+		text, isNumber := list[i].(json.Number)
+		x, err := breath.ParseExact(text.String())
+		if ok = isNumber && err == nil && openLimits.hold(x); ok {
+			lengths[i] = seconds(x)
+		}
+	}
+	if !ok {
+		o.fail("open_seconds", "four lengths in seconds, each "+openLimits.String())
+	}
+	return lengths
 }
 
 func wholes(values []any) ([]int, bool) {

@@ -69,13 +69,17 @@ type Passage struct {
 	// Practice passages.
 	Practice     *practice.Practice
 	OwnPace      bool
-	Counts       breath.Counts
-	Tempo        breath.Exact // of its rounds, counts a minute
-	Rounds       int          // 0 where the passage is planned in minutes
+	Measure      Measure      // of its rounds, as planned
+	PlanTempo    breath.Exact // counts a minute of what is around the rounds, where these are no counted ones
+	Rounds       int          // 0 where the rounds are worked out from the minutes
 	Minutes      breath.Exact // 0 where it is planned in rounds
 	Side         breath.Through
 	ExhaleFirst  bool // entry "exhale": one breath more before round 1
 	Airway       breath.Airway
+	Open         [4]breath.Exact // planned lengths of open phases, milliseconds
+	Zone         string          // of three-part breath
+	Attention    string          // of belly breath
+	Aperture     practice.Aperture
 	CountIn      int
 	LeadIn       int
 	OpeningSteps []Step
@@ -88,6 +92,13 @@ type Passage struct {
 	Voice        Voice
 	Fade         Fade
 	Syllables    []string
+}
+
+// Measure is what a round is breathed by, and what can be changed while it is led.
+type Measure struct {
+	Tempo   breath.Exact  // counts a minute, or strokes a minute
+	Counts  breath.Counts // of counted practices; of open ones 1 for each phase that is there
+	Strokes int           // a round
 }
 
 // Step is a part of an opening or a closing: counted breaths, or a free stretch.
@@ -117,3 +128,12 @@ func (p *Passage) Led() bool { return p.Type == Practice && !p.OwnPace }
 
 // ByMinutes tells whether the rounds of the passage are worked out from its minutes.
 func (p *Passage) ByMinutes() bool { return p.Led() && p.Rounds == 0 }
+
+// KeepsMinutes tells whether the passage is led for its minutes: in as many rounds, or in one round of as many strokes,
+// as they hold.
+func (p *Passage) KeepsMinutes() bool {
+	return p.ByMinutes() || p.Led() && p.Practice.FillsMinutes()
+}
+
+// Is tells whether the passage is a practice of the kind.
+func (p *Passage) Is(kind practice.Kind) bool { return p.Type == Practice && p.Practice.Kind == kind }

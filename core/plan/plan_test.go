@@ -50,9 +50,21 @@ func TestPlannedLengths(t *testing.T) {
 		{"minutes: only whole rounds", Doc{"type": "practice", "practice": "nadi-shodhana", "counts": "4:4:8", "minutes": n("3")}, 4 + 5*32},
 		{"minutes: at least one round", Doc{"type": "practice", "practice": "nadi-shodhana", "counts": "4:4:8", "minutes": n("0.1")}, 4 + 32},
 		{"own pace with recall and no lead-in", Doc{"type": "practice", "practice": "surya-bhedana", "pace": "own", "minutes": n("2")}, 135},
+		{"three rounds of twenty strokes at 60, with rests of 30", Doc{"type": "practice", "practice": "kapalabhati"}, 4 + 3*20 + 2*30},
+		{"strokes that fit into minutes with their rests", Doc{"type": "practice", "practice": "kapalabhati", "minutes": n("1.9")}, 4 + 2*20 + 30},
+		{"one round of the strokes that a minute holds at 90", Doc{"type": "practice", "practice": "panting-breath"}, 4 + 60},
+		{"open phases as planned, as many rounds of 30 as fit", Doc{"type": "practice", "practice": "open-holds", "minutes": n("2.4")}, 4 + 4*30},
+		{"steps where the practice has no counts: 4:4", Doc{"type": "practice", "practice": "kapalabhati", "rounds": n("1"), "closing": []any{map[string]any{"breaths": n("1")}}}, 4 + 20 + 8},
+		{"own pace of a practice of strokes", Doc{"type": "practice", "practice": "kapalabhati", "pace": "own", "minutes": n("5")}, 315},
 	} {
 		assert.Equal(t, c.seconds*1000, one(t, c.doc).PlannedLength().Round(), c.name)
 	}
+}
+
+// Twenty rounds of breath of joy take a little under a minute: common practice, with no source.
+func TestTwentyRoundsOfJoy(t *testing.T) {
+	joy := one(t, Doc{"type": "practice", "practice": "breath-of-joy", "lead_in": n("0")}).PlannedLength()
+	assert.InDelta(t, 55, joy.Float()/1000, 4)
 }
 
 // The most rounds that fit, found by trying one after the other.
@@ -90,6 +102,7 @@ func TestShorten(t *testing.T) {
 		"4:4 2m30s":      {"counts": "4:4", "minutes": n("2.5")},
 		"90s right":      {"minutes": n("1.5"), "side": "right"},
 		"@52.5":          {"tempo": n("52.5")},
+		"04:4 x06 @050":  {"counts": "04:4", "rounds": n("6"), "tempo": n("50")},
 		"4:4 own 3m":     {"counts": "4:4", "pace": "own", "minutes": n("3")},
 		"":               {},
 		"4:4:4:4:4 x0 @": nil,
@@ -117,6 +130,10 @@ func TestShortIsReadBackAsTheSame(t *testing.T) {
 		{"type": "practice", "practice": "nadi-shodhana", "counts": "4:4:8", "rounds": n("6"), "tempo": n("50"), "side": "right"},
 		{"type": "practice", "practice": "nadi-shodhana", "counts": "4:4", "minutes": n("2.5")},
 		{"type": "practice", "practice": "surya-bhedana", "counts": "4:6", "pace": "own", "minutes": n("2")},
+		{"type": "practice", "practice": "kapalabhati", "strokes": n("30"), "rounds": n("3"), "rate": n("72")},
+		{"type": "practice", "practice": "open-holds", "open_seconds": []any{n("6"), n("10"), n("7.5"), n("6")}, "minutes": n("3")},
+		{"type": "practice", "practice": "panting-breath", "minutes": n("1.5"), "rate": n("100")},
+		{"type": "practice", "practice": "breath-of-joy", "rounds": n("12"), "tempo": n("80")},
 	} {
 		again, err := Shorten(doc, one(t, doc).Short(doc))
 		require.NoError(t, err)
@@ -131,6 +148,8 @@ func TestNewPassage(t *testing.T) {
 		"talk 1m seat and spine":  {"type": "talk", "title": "seat and spine", "seconds": n("60")},
 		"free 10b Find the floor": {"type": "free", "title": "Find the floor", "breaths": n("10")},
 		"Ujjayi":                  {"type": "practice", "practice": "ujjayi"},
+		"kapal 30st x3 @72":       {"type": "practice", "practice": "kapalabhati", "strokes": n("30"), "rounds": n("3"), "rate": n("72")},
+		"open 5:8:6:4 2m":         {"type": "practice", "practice": "open-holds", "open_seconds": []any{n("5"), n("8"), n("6"), n("4")}, "minutes": n("2")},
 	} {
 		got, err := NewPassage(line)
 		require.NoError(t, err, line)
@@ -145,4 +164,30 @@ func TestNewPassage(t *testing.T) {
 		_, err := NewPassage(line)
 		assert.ErrorContains(t, err, says, line)
 	}
+}
+
+func FuzzShorthand(f *testing.F) {
+	for _, seed := range []string{"nadi 4:4:8 x6 @50", "rest 2m", "talk 1m30s seat and spine", "free 10b", "kapal 20st x3 @60", "open 6:10:8:6 3m", "surya own 2m right", "x", "4:4"} {
+		f.Add(seed)
+	}
+	f.Fuzz(func(t *testing.T, line string) {
+		doc, err := NewPassage(line)
+		if err != nil {
+			return
+		}
+		if _, err := json.Marshal(doc); err != nil {
+			t.Fatalf("%q makes a passage that cannot be written: %v", line, err)
+		}
+		p, err := Read(Doc{"format": Format, "version": json.Number("1"), "passages": []any{map[string]any(doc)}})
+		if err != nil {
+			return // understood, but out of range: that is for Read to say
+		}
+		again, err := Shorten(doc, p.Passages[0].Short(doc))
+		if err != nil {
+			t.Fatalf("%q is written %q, which is not read: %v", line, p.Passages[0].Short(doc), err)
+		}
+		if _, err := Read(Doc{"format": Format, "version": json.Number("1"), "passages": []any{map[string]any(again)}}); err != nil {
+			t.Fatalf("%q is written %q, which is wrong: %v", line, p.Passages[0].Short(doc), err)
+		}
+	})
 }

@@ -33,15 +33,21 @@ const (
 
 var (
 	tempoLimits   = limits{low: breath.SlowestTempo, high: breath.FastestTempo}
-	slotLimits    = limits{high: MostHours * 60, above: true}
+	slotLimits    = limits{high: 24 * 60, above: true}
 	secondsLimits = limits{low: 1, high: 7200}
 	breathsLimits = limits{low: 1, high: 200}
 	roundsLimits  = limits{low: 1, high: MostRounds}
 	minutesLimits = limits{high: 180, above: true}
+	rateLimits    = limits{low: breath.SlowestRate, high: breath.FastestRate}
+	strokesLimits = limits{low: 1, high: MostStrokes}
+	openLimits    = limits{low: 1, high: 120}
 )
 
-// MostRounds bounds the rounds of a passage, planned or led.
-const MostRounds = 999
+// The bounds of a passage, planned or led.
+const (
+	MostRounds  = 999
+	MostStrokes = 500 // a round
+)
 
 // Read takes a plan as its file has it and fills in the defaults. The error, if any, is an Errors with everything
 // that is wrong; the plan that comes with it has defaults in the place of what is wrong, and must not be led.
@@ -51,7 +57,7 @@ func Read(doc Doc) (*Plan, error) {
 	if doc["format"] != Format {
 		o.fail("format", fmt.Sprintf("%q", Format))
 	}
-	if v, ok := doc["version"].(json.Number); !ok || v.String() != fmt.Sprint(Version) {
+	if v, ok := doc["version"].(json.Number); !ok || !sameNumber(v, Version) {
 		o.fail("version", fmt.Sprint(Version))
 	}
 	p := &Plan{
@@ -74,7 +80,6 @@ func Read(doc Doc) (*Plan, error) {
 	}
 	if len(list) > MostPassages {
 		errs = append(errs, FieldError{Field: "passages", Given: fmt.Sprint(len(list)), Allowed: fmt.Sprintf("up to %d", MostPassages)})
-		list = nil
 	}
 	for i, entry := range list {
 		fields, ok := entry.(map[string]any)
@@ -97,6 +102,11 @@ func Read(doc Doc) (*Plan, error) {
 		return p, errs
 	}
 	return p, nil
+}
+
+func sameNumber(given json.Number, n int64) bool {
+	x, err := breath.ParseExact(given.String())
+	return err == nil && x.Equal(breath.Int(n))
 }
 
 func readPassage(doc Doc, number int, planTempo breath.Exact, errs *Errors) Passage {
@@ -122,19 +132,27 @@ func readPassage(doc Doc, number int, planTempo breath.Exact, errs *Errors) Pass
 	}
 	o.refuseStrangers(&p)
 	switch {
-	case p.Type == Practice && p.Practice == nil:
-		// Its other fields are checked all the same, as those of any practice would be.
-		p.Practice = &practice.Practice{Counts: "4:4", Rounds: 1, Airway: breath.ByNose, Figure: []practice.Step{
-			{Phase: breath.Inhale, Counts: "a", Through: "airway"}, {Phase: breath.Exhale, Counts: "c", Through: "airway"},
-		}}
-		p.readPractice(o, planTempo)
 	case p.Type == Practice:
+		if p.Practice == nil {
+			p.Practice = unknownPractice // its other fields are checked all the same
+		}
 		p.readPractice(o, planTempo)
 	case p.Type == Talk || p.Type == Free:
 		p.readStretch(o)
 	}
 	return p
 }
+
+// Of is the passage of the practice with nothing given, at the tempo of a plan that gives none.
+func Of(p *practice.Practice) Passage {
+	var errs Errors // there are none: a test reads every practice of the catalogue so
+	return readPassage(Doc{"type": string(Practice), "practice": p.ID}, 1, breath.Int(defaultTempo), &errs)
+}
+
+// unknownPractice stands for one that is not in the catalogue.
+var unknownPractice = &practice.Practice{Kind: practice.Counted, Counts: "4:4", Rounds: 1, Airway: breath.ByNose, Figure: []practice.Step{
+	{Phase: breath.Inhale, Counts: "a", Through: "airway"}, {Phase: breath.Exhale, Counts: "c", Through: "airway"},
+}}
 
 func ids() string {
 	text := ""
@@ -168,16 +186,13 @@ func (p *Passage) readStretch(o object) {
 
 func (p *Passage) readPractice(o object, planTempo breath.Exact) {
 	prac := p.Practice
-	planned, _ := breath.ParseCounts(prac.Counts) // checked when the catalogue was read
-	p.Counts = o.counts("counts", planned)
-	p.Tempo = o.number("tempo", tempoLimits, planTempo)
+	p.PlanTempo = planTempo
 	p.Side = choice(o, "side", breath.Left, breath.Right)
 	p.ExhaleFirst = choice(o, "entry", "inhale", "exhale") == "exhale"
-	p.Airway = prac.Airway
-	if o.has("airway") {
-		p.Airway = choice(o, "airway", breath.ByNose, breath.OutByMouth, breath.ByMouth)
-	}
+	p.Airway = o.airway(prac.Airway)
+	p.Attention = choice(o, "attention", "front", "sides", "back", "round")
 	p.readLength(o)
+	p.readMeasure(o)
 	leadIn := defaultLeadIn
 	if p.OwnPace {
 		leadIn = 0
@@ -186,7 +201,7 @@ func (p *Passage) readPractice(o object, planTempo breath.Exact) {
 	p.LeadIn = o.whole("lead_in", limits{high: 20}, leadIn)
 	p.OpeningSteps = p.readSteps(o, "opening")
 	p.ClosingSteps = p.readSteps(o, "closing")
-	p.RestBetween = seconds(o.number("rest_between", limits{high: 600}, breath.Exact{}))
+	p.RestBetween = seconds(o.number("rest_between", limits{high: 600}, breath.Int(int64(prac.Rest))))
 	p.RestWait = o.flag("rest_wait")
 	p.NaturalPause = seconds(o.number("natural_pause", limits{high: 3}, breath.Exact{}))
 	p.Recall = seconds(o.number("recall", limits{high: 120}, breath.Int(defaultRecall)))
@@ -197,17 +212,61 @@ func (p *Passage) readPractice(o object, planTempo breath.Exact) {
 }
 
 func (p *Passage) readLength(o object) {
+	prac := p.Practice
 	switch {
 	case p.OwnPace:
 		p.Minutes = o.number("minutes", minutesLimits, breath.Int(defaultOwnMinutes))
 	case o.has("rounds") && o.has("minutes"):
 		o.fail("rounds", "either rounds or minutes, not both")
-	case o.has("minutes"):
-		p.Minutes = o.number("minutes", minutesLimits, breath.Int(1))
+	case o.has("minutes") || !o.has("rounds") && prac.Rounds == 0:
+		p.Minutes = o.number("minutes", minutesLimits, breath.Int(int64(max(1, prac.Minutes))))
 	default:
-		p.Rounds = o.whole("rounds", roundsLimits, p.Practice.Rounds)
+		p.Rounds = o.whole("rounds", roundsLimits, max(1, prac.Rounds))
+	}
+	if prac.FillsMinutes() {
+		p.Rounds = 1
 	}
 }
+
+// readMeasure reads what a round is breathed by, each kind its own. Opening and closing of the kinds without counts
+// take 4:4.
+func (p *Passage) readMeasure(o object) {
+	prac := p.Practice
+	p.Zone = choice(o, "zone", "all", "belly", "ribs", "chest")
+	p.Aperture = o.aperture()
+	switch prac.Kind {
+	case practice.Counted:
+		planned, _ := breath.ParseCounts(prac.Counts) // checked when the catalogue was read
+		p.Measure = Measure{Tempo: o.number("tempo", tempoLimits, p.PlanTempo), Counts: o.counts("counts", planned)}
+		p.checkZones(o)
+	case practice.Fixed:
+		tempo := p.PlanTempo
+		if prac.Tempo > 0 {
+			tempo = breath.Int(int64(prac.Tempo))
+		}
+		p.Measure = Measure{Tempo: o.number("tempo", tempoLimits, tempo)}
+	case practice.Strokes:
+		rate := o.number("rate", rateLimits, breath.Int(int64(prac.Rate)))
+		p.Measure = Measure{Tempo: rate, Strokes: o.whole("strokes", strokesLimits, prac.Strokes)}
+		if prac.FillsMinutes() {
+			p.Measure.Strokes = max(1, StrokesWithin(p.Millis(), rate))
+		}
+	case practice.Open:
+		p.Measure = Measure{Tempo: p.PlanTempo, Counts: breath.Counts{Inhale: 1, Hold: 1, Exhale: 1, Empty: 1}}
+		p.Open = o.openSeconds(prac.Seconds)
+	}
+}
+
+// checkZones sees to it that three zones have counts to share.
+func (p *Passage) checkZones(o object) {
+	least := min(p.Measure.Counts.Inhale, p.Measure.Counts.Exhale)
+	if p.SharesZones() && least < practice.LeastZoned {
+		o.fail("counts", fmt.Sprintf("inhale and exhale %d or more, where three zones share them", practice.LeastZoned))
+	}
+}
+
+// SharesZones tells whether the counts of the passage are shared out over the three zones.
+func (p *Passage) SharesZones() bool { return p.Practice.TakesField("zone") && p.Zone == "all" }
 
 func (p *Passage) readSteps(o object, field string) []Step {
 	var steps []Step
@@ -218,11 +277,8 @@ func (p *Passage) readSteps(o object, field string) []Step {
 			s.fail("breaths", "either breaths or seconds, not both")
 		case s.has("breaths"):
 			step.Breaths = s.whole("breaths", limits{low: 1, high: 20}, 1)
-			step.Counts = s.counts("counts", p.Counts.Flat())
-			step.Airway = p.Practice.Airway
-			if s.has("airway") {
-				step.Airway = choice(s, "airway", breath.ByNose, breath.OutByMouth, breath.ByMouth)
-			}
+			step.Counts = s.counts("counts", p.stepCounts())
+			step.Airway = s.airway(p.Practice.Airway)
 		case s.has("seconds"):
 			step.Length = seconds(s.number("seconds", limits{low: 1, high: 1800}, breath.Int(1)))
 			for _, stranger := range []string{"counts", "airway"} {
@@ -236,6 +292,14 @@ func (p *Passage) readSteps(o object, field string) []Step {
 		steps = append(steps, step)
 	}
 	return steps
+}
+
+// stepCounts is what a step of breaths has where it gives no counts: the passage's inhale and exhale, or 4:4.
+func (p *Passage) stepCounts() breath.Counts {
+	if p.Is(practice.Counted) {
+		return p.Measure.Counts.Flat()
+	}
+	return breath.Counts{Inhale: 4, Exhale: 4}
 }
 
 func (p *Passage) readVoice(o object) {
@@ -302,7 +366,12 @@ var (
 	onCounted  = home{"only on counted practices", func(p *Passage) bool {
 		return p.Type == Practice && (p.Practice == nil || p.Practice.Kind == practice.Counted)
 	}}
-	onLed = home{"only on led practices; at own pace give minutes", func(p *Passage) bool { return p.Led() }}
+	onTempo = home{"only on counted practices and those of fixed counts", func(p *Passage) bool {
+		return p.Type == Practice && (p.Practice == nil || p.Practice.Kind == practice.Counted || p.Practice.Kind == practice.Fixed)
+	}}
+	onLed = home{"only on led practices of several rounds; others have minutes", func(p *Passage) bool {
+		return p.Led() && (p.Practice == nil || !p.Practice.FillsMinutes())
+	}}
 	onOwn = home{`only with pace "own"`, func(p *Passage) bool { return p.Type == Practice && p.OwnPace }}
 )
 
@@ -314,7 +383,7 @@ var homes = map[string]home{
 	"prompts": onPractice, "trial": onPractice, "practice": onPractice, "pace": onPractice, "minutes": onPractice,
 	"count_in": onPractice, "lead_in": onPractice, "opening": onPractice, "closing": onPractice,
 	"rest_between": onPractice, "rest_wait": onPractice, "voice": onPractice, "fade": onPractice, "syllables": onPractice,
-	"tempo": onCounted, "counts": onCounted, "natural_pause": onCounted, "word": onCounted,
+	"tempo": onTempo, "counts": onCounted, "natural_pause": onCounted, "word": onCounted,
 	"rounds": onLed, "recall": onOwn,
 }
 

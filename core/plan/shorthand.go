@@ -13,27 +13,36 @@ import (
 
 // covered are the fields that the short way of writing a passage stands for. The text is the whole of them: a
 // field that it does not name goes back to its default.
-var covered = []string{"counts", "rounds", "minutes", "tempo", "side", "pace", "seconds", "breaths"}
+var covered = []string{"counts", "rounds", "minutes", "tempo", "side", "pace", "seconds", "breaths", "strokes", "rate", "open_seconds"}
 
 var (
 	countsWord  = regexp.MustCompile(`^\d+(:\d+)+$`)
 	roundsWord  = regexp.MustCompile(`^[x×](\d+)$`)
 	tempoWord   = regexp.MustCompile(`^@(\d+(?:\.\d+)?)$`)
+	strokesWord = regexp.MustCompile(`^(\d+)st$`)
+	openWord    = regexp.MustCompile(`^\d+(?:\.\d+)?(?::\d+(?:\.\d+)?){3}$`)
 	breathsWord = regexp.MustCompile(`^(\d+)b$`)
 	timeWord    = regexp.MustCompile(`^(?:(\d+(?:\.\d+)?)m(?:in)?)?(?:(\d+(?:\.\d+)?)s)?$`)
 )
 
 // Shorten rewrites a passage from the short way of writing it, "4:4:8 x6 @50": counts, x and rounds or a time as 3m
-// or 1m30s, @ and tempo, left or right, own for own pace; for free breathing 10b is ten breaths. The error says
-// which word was not understood; whether the values are allowed is for Read to say.
+// or 1m30s, @ and tempo, left or right, own for own pace. Of strokes 20st is twenty a round and @ the rate; of open
+// phases 6:10:8:6 are their seconds; of free breathing 10b is ten breaths. The error says which word was not
+// understood; whether the values are allowed is for Read to say.
 func Shorten(doc Doc, text string) (Doc, error) {
 	next := maps.Clone(doc)
 	for _, field := range covered {
 		delete(next, field)
 	}
-	isPractice := next["type"] == string(Practice)
+	var kind practice.Kind // none for talks and free breathing
+	if next["type"] == string(Practice) {
+		kind = practice.Counted
+		if id, _ := next["practice"].(string); practice.Find(id) != nil {
+			kind = practice.Find(id).Kind
+		}
+	}
 	for word := range strings.FieldsSeq(strings.ToLower(text)) {
-		if err := next.shortWord(word, isPractice); err != nil {
+		if err := next.shortWord(word, kind); err != nil {
 			return doc, err
 		}
 	}
@@ -43,28 +52,61 @@ func Shorten(doc Doc, text string) (Doc, error) {
 	return next, nil
 }
 
-func (d Doc) shortWord(word string, isPractice bool) error {
+func (d Doc) shortWord(word string, kind practice.Kind) error {
+	isPractice := kind != ""
 	switch {
+	case kind == practice.Open && openWord.MatchString(word):
+		d.shortOpen(word)
+	case kind == practice.Strokes && strokesWord.MatchString(word):
+		d["strokes"] = numeral(strokesWord.FindStringSubmatch(word)[1])
+	case kind == practice.Strokes && tempoWord.MatchString(word):
+		d["rate"] = numeral(tempoWord.FindStringSubmatch(word)[1])
 	case isPractice && countsWord.MatchString(word):
 		d["counts"] = word
 	case isPractice && roundsWord.MatchString(word):
-		d["rounds"] = json.Number(roundsWord.FindStringSubmatch(word)[1])
+		d["rounds"] = numeral(roundsWord.FindStringSubmatch(word)[1])
 	case isPractice && tempoWord.MatchString(word):
-		d["tempo"] = json.Number(tempoWord.FindStringSubmatch(word)[1])
+		d["tempo"] = numeral(tempoWord.FindStringSubmatch(word)[1])
 	case isPractice && (word == "left" || word == "right"):
 		d["side"] = word
 	case isPractice && word == "own":
 		d["pace"] = word
 	case d["type"] == string(Free) && breathsWord.MatchString(word):
-		d["breaths"] = json.Number(breathsWord.FindStringSubmatch(word)[1])
+		d["breaths"] = numeral(breathsWord.FindStringSubmatch(word)[1])
 	case timeWord.MatchString(word):
 		d.shortTime(timeWord.FindStringSubmatch(word), isPractice)
 	case isPractice:
-		return fmt.Errorf("%q is not understood: write counts as 4:4:8, rounds as x6 or a time as 3m, tempo as @50, left, right or own", word)
+		return fmt.Errorf("%q is not understood: write %s, rounds as x6 or a time as 3m, %s", word, firstWords[kind], lastWords[kind])
 	default:
 		return fmt.Errorf("%q is not understood: write a time as 90s, 2m or 1m30s, or for free breathing breaths as 10b", word)
 	}
 	return nil
+}
+
+var (
+	firstWords = map[practice.Kind]string{
+		practice.Counted: "counts as 4:4:8", practice.Strokes: "strokes as 20st", practice.Open: "seconds as 6:10:8:6", practice.Fixed: "tempo as @88",
+	}
+	lastWords = map[practice.Kind]string{
+		practice.Counted: "tempo as @50, left, right or own", practice.Strokes: "rate as @60, or own", practice.Open: "or own", practice.Fixed: "or own",
+	}
+)
+
+func (d Doc) shortOpen(word string) {
+	var lengths []any
+	for term := range strings.SplitSeq(word, ":") {
+		lengths = append(lengths, numeral(term))
+	}
+	d["open_seconds"] = lengths
+}
+
+// numeral is a number as JSON writes it, without the leading zeros that people write.
+func numeral(text string) json.Number {
+	text = strings.TrimLeft(text, "0")
+	if text == "" || text[0] == '.' {
+		text = "0" + text
+	}
+	return json.Number(text)
 }
 
 func (d Doc) shortTime(parts []string, isPractice bool) {

@@ -21,22 +21,24 @@ type Figures struct {
 	CountSeconds breath.Exact
 }
 
-// Figures are the numbers of the passage; those of rounds are zero at own pace. Only for practice passages.
+// Figures are the numbers of the passage; those of rounds are zero at own pace, and those of breaths where strokes
+// are counted. Only for practice passages.
 func (p *Passage) Figures() Figures {
-	round := p.Round(p.Counts)
-	f := Figures{Round: Span(round, p.Tempo), TrueRatio: p.TrueRatio(), CountSeconds: breath.CountLength(p.Tempo).Div(breath.Int(1000))}
+	round := p.Round(p.Measure)
+	tempo := p.Measure.Tempo
+	f := Figures{Round: Span(round, tempo), TrueRatio: p.TrueRatio(), CountSeconds: breath.CountLength(tempo).Div(breath.Int(1000))}
 	breaths := 0
 	for _, ph := range round {
 		breaths = max(breaths, ph.Breath)
 	}
 	f.PerMinute = breath.Int(60_000).Times(breaths).Div(f.Round)
 	if p.Led() {
-		f.Rounds = p.TotalRounds(p.Tempo)
+		f.Rounds = p.TotalRounds(p.Measure)
 		f.Breaths = f.Rounds * breaths
-		f.hold(round, f.Rounds, p.Tempo)
+		f.hold(round, f.Rounds, tempo)
 	}
-	f.hold(p.Opening(), 1, p.Tempo)
-	f.hold(p.Closing(), 1, p.Tempo)
+	f.hold(p.Opening(), 1, p.Around(p.Measure))
+	f.hold(p.Closing(), 1, p.Around(p.Measure))
 	return f
 }
 
@@ -56,9 +58,12 @@ func (f *Figures) hold(phases []practice.Phase, times int, tempo breath.Exact) {
 }
 
 // TrueRatio is the counts as they really run: with the cue word on a beat of its own, 4:16:8 runs 5:17:9 (pacing.md
-// section 3).
+// section 3). It is empty where the practice has no counts.
 func (p *Passage) TrueRatio() string {
-	c := p.Counts
+	if !p.Is(practice.Counted) {
+		return ""
+	}
+	c := p.Measure.Counts
 	if p.WordBefore {
 		for _, n := range []*int{&c.Inhale, &c.Hold, &c.Exhale, &c.Empty} {
 			if *n > 0 {
@@ -69,6 +74,28 @@ func (p *Passage) TrueRatio() string {
 	return c.String()
 }
 
+// Pattern is what one round is made of, in short: counts as 4:4:8, strokes as 20 strokes, the seconds of open phases
+// as 6:10:8:6 s, or nothing where the practice says it all.
+func (p *Passage) Pattern() string {
+	switch p.Practice.Kind {
+	case practice.Counted:
+		return p.Measure.Counts.String()
+	case practice.Strokes:
+		return fmt.Sprintf("%d strokes", p.Measure.Strokes)
+	case practice.Open:
+		return p.openShort() + " s"
+	}
+	return ""
+}
+
+func (p *Passage) openShort() string {
+	terms := make([]string, len(p.Open))
+	for i, length := range p.Open {
+		terms[i] = length.Div(breath.Int(1000)).String()
+	}
+	return strings.Join(terms, ":")
+}
+
 // Short writes the passage's length, counts and tempo the short way that Shorten reads.
 func (p *Passage) Short(doc Doc) string {
 	if p.Type != Practice {
@@ -77,17 +104,25 @@ func (p *Passage) Short(doc Doc) string {
 		}
 		return shortTime(p.Length)
 	}
-	words := []string{p.Counts.String()}
+	var words []string
+	switch {
+	case p.Is(practice.Counted):
+		words = append(words, p.Measure.Counts.String())
+	case p.Is(practice.Open):
+		words = append(words, p.openShort())
+	case p.Practice.TakesField("strokes"):
+		words = append(words, fmt.Sprintf("%dst", p.Measure.Strokes))
+	}
 	switch {
 	case p.OwnPace:
-		words = append(words, "own", shortTime(p.Minutes.Times(60_000)))
-	case p.Rounds == 0:
-		words = append(words, shortTime(p.Minutes.Times(60_000)))
+		words = append(words, "own", shortTime(p.Millis()))
+	case p.ByMinutes() || p.Practice.FillsMinutes():
+		words = append(words, shortTime(p.Millis()))
 	default:
 		words = append(words, fmt.Sprintf("x%d", p.Rounds))
 	}
-	if doc["tempo"] != nil {
-		words = append(words, "@"+p.Tempo.String())
+	if doc["tempo"] != nil || doc["rate"] != nil {
+		words = append(words, "@"+p.Measure.Tempo.String())
 	}
 	if p.Side == breath.Right {
 		words = append(words, "right")

@@ -64,10 +64,10 @@ func TestEveryErrorIsReportedWithPassageFieldGivenAndAllowed(t *testing.T) {
 	}
 	for _, want := range []string{
 		`plan, tempo: given 19.99, allowed: a number, 20 to 120`,
-		`plan, slot_min: given "25", allowed: a number, over 0, up to 720`,
+		`plan, slot_min: given "25", allowed: a number, over 0, up to 1440`,
 		`plan, starts_at: given "tomorrow", allowed: a date and time as 2026-03-02T18:30:00+01:00 (RFC 3339)`,
 		`passage 1 (talk), seconds: given 0.5, allowed: a number, 1 to 7200`,
-		`passage 1 (talk), rounds: given 3, allowed: only on led practices; at own pace give minutes`,
+		`passage 1 (talk), rounds: given 3, allowed: only on led practices of several rounds; others have minutes`,
 		`passage 1 (talk), wait: given "yes", allowed: true or false`,
 		`passage 3 (Sides), rounds: given 0, allowed: either rounds or minutes, not both`,
 		`passage 3 (Sides), airway: given "nose", allowed: only on practices that take it`,
@@ -76,7 +76,7 @@ func TestEveryErrorIsReportedWithPassageFieldGivenAndAllowed(t *testing.T) {
 		`passage 3 (Sides), closing 2: counts: given "4:4", allowed: only on a step of breaths`,
 		`passage 3 (Sides), closing 3: breaths: missing, allowed: a step has breaths or seconds`,
 		`passage 3 (Sides), closing: given 7, allowed: an object as entry 4`,
-		`passage 4 (counted-breath), rounds: given 2, allowed: only on led practices; at own pace give minutes`,
+		`passage 4 (counted-breath), rounds: given 2, allowed: only on led practices of several rounds; others have minutes`,
 		`passage 4 (counted-breath), side: given "left", allowed: only on practices that take it`,
 		`passage 4 (counted-breath), syllables: missing, allowed: required with voice "syllables": a list of texts`,
 		`passage 4 (counted-breath), lead_in: given 1.5, allowed: a whole number, 0 to 20`,

@@ -120,6 +120,20 @@ func takes(a *pace.Adjustment, doc map[string]any) (err error) {
 			return err
 		}
 		a.Relative, a.By, a.To = by, int(n), breath.Int(n)
+	case pace.ToStrokes:
+		n, err := whole(doc, "to")
+		if err != nil {
+			return err
+		}
+		a.To = breath.Int(n)
+	case pace.FinishBy:
+		n, err := whole(doc, "to_ms")
+		if err != nil {
+			return err
+		}
+		a.To = breath.Int(n)
+	case pace.ToCounts:
+		a.Counts, err = fourWholes(doc, "to")
 	case pace.Note:
 		a.Text, err = text(doc, "text")
 	case pace.Signal:
@@ -137,13 +151,44 @@ func number(doc map[string]any, field string) (breath.Exact, error) {
 	return breath.Exact{}, fmt.Errorf("%s: a number is needed", field)
 }
 
+// farOut bounds whole numbers: far beyond any class, and safe to add to. What is beyond it is out of range, which the
+// class says when it is made.
+const farOut = 1 << 40
+
 func whole(doc map[string]any, field string) (int64, error) {
-	const most = 1 << 40 // far beyond any class, and safe to add to
-	x, err := number(doc, field)
-	if n, ok := x.Whole(); err == nil && ok && n > -most && n < most {
-		return int64(n), nil
+	if n, ok := wholeNumber(doc[field]); ok {
+		return n, nil
 	}
 	return 0, fmt.Errorf("%s: a whole number is needed", field)
+}
+
+func wholeNumber(value any) (int64, bool) {
+	given, ok := value.(json.Number)
+	if !ok {
+		return 0, false
+	}
+	x, err := breath.ParseExact(given.String())
+	if err != nil {
+		return 0, false
+	}
+	x = breath.Max(breath.Int(-farOut), breath.Min(breath.Int(farOut), x))
+	n, ok := x.Whole()
+	return int64(n), ok
+}
+
+func fourWholes(doc map[string]any, field string) (four [4]int, err error) {
+	list, _ := doc[field].([]any)
+	if len(list) != len(four) {
+		return four, fmt.Errorf("%s: four whole numbers are needed, as [4, 4, 8, 0]", field)
+	}
+	for i, value := range list {
+		n, ok := wholeNumber(value)
+		if !ok {
+			return four, fmt.Errorf("%s: four whole numbers are needed, as [4, 4, 8, 0]", field)
+		}
+		four[i] = int(n)
+	}
+	return four, nil
 }
 
 func text(doc map[string]any, field string) (string, error) {

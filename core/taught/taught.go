@@ -20,7 +20,7 @@ type Record struct {
 type Passage struct {
 	Name          string
 	Practice      string
-	Counts        string // as planned
+	Pattern       string // one round as planned, in short: counts, strokes or seconds
 	OwnPace       bool   // its breaths are not counted by anybody
 	Trial         bool
 	PlannedAt     int64
@@ -106,10 +106,10 @@ func breaksOff(tl pace.Timeline, n int, at int64) bool {
 func blank(p *plan.Passage) Passage {
 	blank := Passage{Name: p.Name(), OwnPace: p.OwnPace, Trial: p.Trial}
 	if p.Practice != nil {
-		blank.Practice, blank.Counts, blank.PlannedTempo = p.Practice.ID, p.Counts.String(), p.Tempo
+		blank.Practice, blank.Pattern, blank.PlannedTempo = p.Practice.ID, p.Pattern(), p.Measure.Tempo
 	}
 	if p.Led() {
-		blank.PlannedRounds = p.TotalRounds(p.Tempo)
+		blank.PlannedRounds = p.TotalRounds(p.Measure)
 	}
 	return blank
 }

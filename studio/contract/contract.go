@@ -195,6 +195,8 @@ type Strand struct {
 	Says     []string `json:"says"`   // at each count
 	Starts   bool     `json:"starts"` // a round begins here
 	Kept     bool     `json:"kept"`
+	Parts    []string `json:"parts"` // of each count: belly, ribs, chest; forward, side, up; wide, narrow
+	Open     bool     `json:"open"`  // lasts until the teacher goes on
 	Verbs    []string `json:"verbs"` // the adjustments that are met here
 }
 
@@ -235,9 +237,19 @@ type Answer struct {
 	Do      string  `json:"do"`
 	Refused string  `json:"refused"` // the reason, empty where it was accepted
 	When    string  `json:"when"`    // from when on it acts
-	Before  float64 `json:"before"`  // tempo or total of rounds that was replaced
-	After   float64 `json:"after"`
-	Text    string  `json:"text"` // of a note
+	Before  InForce `json:"before"`  // in the passage that it was met in
+	After   InForce `json:"after"`
+	Undone  string  `json:"undone"`  // the verb that an undo took back
+	LateMS  int64   `json:"late_ms"` // how far beyond its deadline a finish-by could not help ending
+	Text    string  `json:"text"`    // of a note
+}
+
+// InForce is what is in force in a passage: the tempo at once, all else from the next round on.
+type InForce struct {
+	Tempo   float64 `json:"tempo"` // counts or strokes a minute
+	Rounds  int     `json:"rounds"`
+	Counts  string  `json:"counts"`
+	Strokes int     `json:"strokes"`
 }
 
 // Adjusted is the answer to an Adjust, with the score after it.

@@ -1,5 +1,5 @@
 import type { Score } from "../shared/contract";
-import { countShown, isStretch, nextInWords, phaseWord, sideWord } from "../shared/cues";
+import { countShown, isStretch, nextInWords, partWord, phaseWord, sideWord } from "../shared/cues";
 import { type Cue, useSeconds } from "../shared/useCue";
 import { clock } from "../shared/words";
 
@@ -26,7 +26,7 @@ export function Now({ score, cue }: { score: Score; cue: Cue }) {
       <div className="saying">
         <p className="word" data-testid="word">
           {phaseWord(strand)}
-          <span className="side">{sideWord(strand)}</span>
+          <span className="side">{[sideWord(strand), partWord(cue)].filter(Boolean).join(" ")}</span>
         </p>
         <p className={stretch ? "count time" : "count"} data-testid="count">
           {stretch ? stretchTime(cue, seconds * 1000) : countShown(cue)}

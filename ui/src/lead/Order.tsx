@@ -1,6 +1,6 @@
 import type { Score } from "../shared/contract";
 import type { Cue } from "../shared/useCue";
-import { clock, timeOfDay } from "../shared/words";
+import { clock, number, timeOfDay } from "../shared/words";
 
 /** Order is the running order, small, with where the class is. */
 export function Order({ score, cue }: { score: Score; cue: Cue }) {
@@ -21,7 +21,7 @@ export function Order({ score, cue }: { score: Score; cue: Cue }) {
               {p.name}
               {p.rounds > 0 && (
                 <small>
-                  {p.counts} ×{p.rounds} @{Math.round(p.tempo * 10) / 10}
+                  {p.counts} ×{p.rounds} {p.tempo > 0 && `@${number(p.tempo)}`}
                 </small>
               )}
               {p.rounds === 0 && p.start_ms >= 0 && <small>{clock(p.end_ms - p.start_ms)}</small>}

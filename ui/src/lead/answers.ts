@@ -1,5 +1,5 @@
 import type { Answer } from "../shared/contract";
-import { number, plural } from "../shared/words";
+import { clock, number, plural } from "../shared/words";
 
 const moments: { [when: string]: string } = {
   now: "now",
@@ -11,28 +11,41 @@ const moments: { [when: string]: string } = {
 const plain: { [verb: string]: string } = {
   release: "hold released",
   again: "the round starts over",
+  enough: "enough: the round ends with this stroke",
   pause: "natural breath for all",
-  resume: "the round is taken up again",
+  resume: "taken up again",
   advance: "going on",
   close: "to the closing",
   next: "next passage",
   end: "the class has ended",
-  note: "noted",
+  "drop-holds": "no holds from here on",
+  "restore-holds": "holds are back from the next round",
   signal: "noted",
 };
 
 /** inWords tells what an adjustment did, and when: "slower: 48 from the next count". */
 export function inWords(answer: Answer): string {
   if (answer.refused) return `${verbName(answer.do)}: not now, ${answer.refused}`;
+  const { before, after } = answer;
   const moment = moments[answer.when] ?? "";
   switch (answer.do) {
     case "tempo":
-      if (answer.when === "no change") return `tempo is ${number(answer.after)} already`;
-      return `${answer.after < answer.before ? "slower" : "faster"}: ${number(answer.after)} ${moment}`;
+      if (answer.when === "no change") return `tempo is ${number(after.tempo)} already`;
+      return `${after.tempo < before.tempo ? "slower" : "faster"}: ${number(after.tempo)} ${moment}`;
     case "rounds":
+      return `${plural(after.rounds, "round")} instead of ${before.rounds}`;
     case "last-round":
-      if (answer.do === "last-round") return `last round: ${number(answer.after)} in all`;
-      return `${plural(answer.after, "round")} instead of ${answer.before}`;
+      return `last round: ${after.rounds} in all`;
+    case "counts":
+      return `counts ${before.counts} to ${after.counts} ${moment}`;
+    case "strokes":
+      return `${after.strokes} strokes instead of ${before.strokes} ${moment}`;
+    case "finish-by":
+      return answer.late_ms > 0
+        ? `will be ${clock(answer.late_ms)} late all the same`
+        : "refitted to the end time";
+    case "undo":
+      return `taken back: ${verbName(answer.undone)}`;
     case "note":
       return `noted: ${answer.text}`;
   }
@@ -51,6 +64,13 @@ const names: { [verb: string]: string } = {
   close: "close",
   next: "next passage",
   end: "end",
+  counts: "counts",
+  strokes: "strokes",
+  enough: "enough",
+  "drop-holds": "no holds",
+  "restore-holds": "holds back",
+  "finish-by": "finish on time",
+  undo: "undo",
 };
 
 export function verbName(verb: string): string {

@@ -36,7 +36,7 @@ export function controls(strand: Strand, passage: ScorePassage): Group[] {
     effect,
     press,
     twice,
-    met: strand.verbs.includes(press.do),
+    met: strand.verbs.includes(press.do) && !(press.do === "tempo" && passage.tempo === 0),
   });
   const tempo = (to: number) => (passage.tempo > 0 ? `${number(passage.tempo)} → ${number(to)}` : "");
   const total = passage.rounds;

@@ -15,10 +15,7 @@ export function LampSheet({ score, cue }: { score: Score; cue: Cue }) {
   if (strands.length === 0) return null;
   const longest = Math.max(...strands.map((s) => s.at_ms.length));
   return (
-    <div
-      className={`lampsheet ${longest > 24 ? "dense" : ""} ${strands.length > 6 ? "tall" : ""}`}
-      aria-hidden
-    >
+    <div className={`lampsheet ${size(strands.length, longest)}`} aria-hidden>
       {strands.map((strand, i) => (
         <LampString
           key={`${strand.round}.${i}`}
@@ -30,6 +27,14 @@ export function LampSheet({ score, cue }: { score: Score; cue: Cue }) {
       ))}
     </div>
   );
+}
+
+/** size is how large the lamps are, so that the whole round is seen and its lamps are no smaller than they must be. */
+function size(strings: number, longest: number): string {
+  if (longest > 120) return "crowded";
+  if (longest > 24) return strings === 1 ? "" : "dense";
+  if (strings > 6) return "tall";
+  return strings <= 4 && longest <= 12 ? "roomy" : "";
 }
 
 type When = "past" | "now" | "ahead";
@@ -49,9 +54,9 @@ function LampString({
   return (
     <div className={`string ${when} ph-${strand.phase} ${strand.through || "none"}`}>
       <span className="label">
-        {isStretch(strand) ? stretchLabel(strand, score) : `${phaseWord(strand)} ${side}`}
+        {isStretch(strand) && !strand.open ? stretchLabel(strand, score) : `${phaseWord(strand)} ${side}`}
       </span>
-      {isStretch(strand) ? (
+      {isStretch(strand) && !strand.open ? (
         <Embers strand={strand} />
       ) : (
         <span className="lamps">
@@ -101,7 +106,8 @@ function Lamp({ strand, n, when, score }: { strand: Strand; n: number; when: Whe
 /** running times the smooth change of a lamp: as long as its count, begun as long ago as the count has run. */
 function running(strand: Strand, n: number, score: Score): CSSProperties {
   const from = strand.at_ms[n]!;
-  const to = strand.at_ms[n + 1] ?? strand.end_ms;
+  const end = strand.at_ms[n + 1] ?? strand.end_ms;
+  const to = end < 0 ? (score.wait?.planned_end_ms ?? from) : end; // an open phase fills as planned, then stays
   const gone = Math.max(0, classTime(score) - from);
   return { animationDuration: `${inReal(to - from)}ms`, animationDelay: `${-inReal(gone)}ms` };
 }

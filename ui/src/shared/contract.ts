@@ -113,9 +113,17 @@ export interface Answer {
   do: string;
   refused: string;
   when: string;
-  before: number;
-  after: number;
+  before: InForce;
+  after: InForce;
+  undone: string;
+  late_ms: number;
   text: string;
+}
+export interface InForce {
+  tempo: number;
+  rounds: number;
+  counts: string;
+  strokes: number;
 }
 export interface Plan {
   id: number;
@@ -210,6 +218,8 @@ export interface Strand {
   says: string[];
   starts: boolean;
   kept: boolean;
+  parts: string[];
+  open: boolean;
   verbs: string[];
 }
 export interface Wait {

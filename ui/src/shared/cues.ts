@@ -10,6 +10,7 @@ const words: { [phase: string]: string } = {
   still: "be still",
   beat: "the tempo",
   lead: "breathe out",
+  stroke: "out",
   talk: "talk",
   free: "natural breath",
 };
@@ -37,7 +38,12 @@ export function sideWord(strand: Strand): string {
 
 /** Whether the strand is a single stretch of time and not counts. */
 export function isStretch(strand: Strand): boolean {
-  return ["talk", "free", "still"].includes(strand.phase);
+  return ["talk", "free", "still"].includes(strand.phase) || strand.open;
+}
+
+/** The part of the running count: a zone, a movement, an aperture; nothing where there is none. */
+export function partWord(cue: Cue): string {
+  return cue.strand?.parts[cue.count] ?? "";
 }
 
 /** number of the running count as it is shown; a word's own beat has none. */
@@ -74,5 +80,11 @@ export function unit(score: Score, cue: Cue): { strands: Strand[]; current: numb
   while (!score.strands[first]!.starts && first > 0 && together(score.strands[first - 1]!)) first--;
   let end = cue.index + 1;
   while (end < score.strands.length && together(score.strands[end]!) && !score.strands[end]!.starts) end++;
-  return { strands: score.strands.slice(first, end), current: cue.index - first };
+  const strands = score.strands.slice(first, end);
+  if (end === score.strands.length && score.wait) {
+    // What follows an open phase of the same round.
+    const over = score.wait.strands.findIndex((s) => !together(s) || s.starts);
+    strands.push(...score.wait.strands.slice(0, over < 0 ? undefined : over));
+  }
+  return { strands, current: cue.index - first };
 }

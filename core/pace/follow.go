@@ -1,0 +1,125 @@
+package pace
+
+import (
+	"vastlantern/core/breath"
+	"vastlantern/core/plan"
+	"vastlantern/core/practice"
+)
+
+// follow is the order of a class: what comes after the stage that is done (pacing.md section 3).
+func (m *machine) follow() {
+	switch m.stage {
+	case Setup:
+		m.begin(m.leads)
+	case Opening:
+		m.begin(m.body())
+	case Round:
+		m.spend(m.current.before)
+		if m.round >= m.force().total {
+			m.begin(Closing)
+			return
+		}
+		m.begin(Rest)
+	case Rest:
+		m.afterRest()
+		m.begin(Round)
+	case Own:
+		m.begin(Recall)
+	case Recall:
+		m.begin(Closing)
+	case Pause:
+		m.leadIn()
+	default: // talk, free, closing
+		m.nextPassage()
+	}
+}
+
+// afterRest counts the rest that is over; the round to come is the next one.
+func (m *machine) afterRest() {
+	m.spend(breath.Exact{})
+	m.round++
+}
+
+// spend counts the round or the rest that is over, and what it took before a pause, against the passage's minutes.
+func (m *machine) spend(before breath.Exact) {
+	if m.here().KeepsMinutes() { // elsewhere nobody asks, and exact sums are not free
+		m.spent = m.spent.Add(before).Add(m.at().Sub(m.since))
+	}
+}
+
+// body is what stands between opening and closing: rounds, or one stretch at own pace.
+func (m *machine) body() Stage {
+	if m.here().OwnPace {
+		return Own
+	}
+	return Round
+}
+
+// begin starts a stage of the passage.
+func (m *machine) begin(stage Stage) {
+	p := m.here()
+	if p.KeepsMinutes() {
+		m.since = m.at()
+	}
+	switch stage {
+	case Opening:
+		m.holds.openingBegun = true
+		m.holds.openingFlat = m.holds.openingFlat || m.holds.dropped
+		m.enter(Opening, flat(p.Opening(), m.holds.openingFlat))
+	case Round:
+		m.beginRound()
+	case Rest:
+		rest := practice.Stretch(breath.Free, p.RestBetween)
+		rest.Waits = p.RestWait
+		m.enter(Rest, []practice.Phase{rest})
+	case Own:
+		m.enter(Own, []practice.Phase{practice.Stretch(breath.Free, p.Millis())})
+	case Recall:
+		m.enter(Recall, []practice.Phase{practice.Stretch(breath.Free, p.Recall)})
+	case Closing:
+		m.holds.closingBegun = true
+		m.holds.closingFlat = m.holds.closingFlat || m.holds.dropped
+		m.enter(Closing, flat(p.Closing(), m.holds.closingFlat))
+	}
+}
+
+// beginRound starts the round to come, or goes on with one of strokes that waits.
+func (m *machine) beginRound() {
+	next := m.force().Measure
+	if m.current.paused {
+		next.Strokes = m.current.strokes
+		m.enter(Round, m.roundAt(next))
+		m.count = m.current.done + 1
+		m.current.paused = false
+		return
+	}
+	m.first = len(m.rows)
+	m.current = round{counts: next.Counts, strokes: next.Strokes}
+	m.enter(Round, m.roundAt(next))
+}
+
+// leadIn gives a lead-in, at the tempo then in force, to what a pause belonged to. The beat is not repeated.
+func (m *machine) leadIn() { m.enter(Setup, m.here().Lead()) }
+
+// nextPassage stands at the beginning of the next passage, or at the end of the class.
+func (m *machine) nextPassage() {
+	m.passage++
+	if m.passage >= len(m.plan.Passages) {
+		m.over = true
+		return
+	}
+	p := m.here()
+	m.round, m.current, m.holds, m.spent, m.since = 1, round{}, holds{}, breath.Exact{}, breath.Exact{}
+	switch p.Type {
+	case plan.Talk, plan.Free:
+		stretch := practice.Stretch(breath.Phase(p.Type), p.Length)
+		stretch.Waits = p.Wait
+		m.enter(Stage(p.Type), []practice.Phase{stretch})
+	default:
+		m.leads = m.body()
+		if len(p.Opening()) > 0 {
+			m.leads = Opening
+		}
+		m.enter(Setup, append(p.Beat(), p.Lead()...))
+	}
+}

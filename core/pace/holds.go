@@ -1,0 +1,125 @@
+package pace
+
+import (
+	"vastlantern/core/breath"
+	"vastlantern/core/plan"
+	"vastlantern/core/practice"
+)
+
+// release is the verb "release": a hold ends at once, its word's beat too.
+func (m *machine) release(a Adjustment) (Answer, error) {
+	m.skip(breath.Int(a.At))
+	return Answer{}, nil
+}
+
+// setCounts is the verb "counts": ease now, build later. In the round in progress each hold becomes the shorter of
+// old and new; all else starts with the next round that starts or starts over.
+func (m *machine) setCounts(a Adjustment) (Answer, error) {
+	counts, err := breath.NewCounts(a.Counts[:]...)
+	if err != nil {
+		return refuse("counts are %v", err)
+	}
+	if m.here().SharesZones() && min(counts.Inhale, counts.Exhale) < practice.LeastZoned {
+		return refuse("three zones need inhale and exhale of %d or more", practice.LeastZoned)
+	}
+	at := breath.Int(a.At)
+	next, now := m.change(at, m.rowEnd(at), func(measure *plan.Measure) {
+		measure.Counts = counts
+		m.ease(min(m.current.counts.Hold, counts.Hold), min(m.current.counts.Empty, counts.Empty))
+	})
+	switch {
+	case now:
+		return Answer{}, nil
+	case next:
+		return Answer{When: NextRound}, nil
+	}
+	return Answer{When: Never}, nil
+}
+
+// dropHolds is the verb "drop-holds": no holds in the rest of the passage, opening and closing included. One in
+// progress ends with its row, an open one at t. What they were for the next round is remembered.
+func (m *machine) dropHolds(a Adjustment) (Answer, error) {
+	h := &m.holds
+	if next := m.force().Counts; !h.dropped || next.Holds() {
+		h.remembered = next
+	}
+	h.dropped = true
+	h.openingFlat = h.openingFlat || h.openingBegun
+	h.closingFlat = h.closingFlat || h.closingBegun
+	if m.stage == Opening || m.stage == Closing {
+		m.flatten()
+	}
+	at := breath.Int(a.At)
+	ph := m.unit[m.phase]
+	endsNow := m.stage == Round && ph.Waits && ph.Kind.Held()
+	rowEnd := m.rowEnd(at)
+	if endsNow {
+		rowEnd = at
+	}
+	m.change(at, rowEnd, func(measure *plan.Measure) {
+		measure.Counts = measure.Counts.Flat()
+		m.ease(0, 0)
+	})
+	if endsNow {
+		m.skip(at)
+	}
+	return Answer{}, nil
+}
+
+// restoreHolds is the verb "restore-holds": from the next round, and in a closing that has not begun, the remembered
+// holds are back in place of whatever holds then are.
+func (m *machine) restoreHolds(a Adjustment) (Answer, error) {
+	m.holds.dropped = false
+	at := breath.Int(a.At)
+	m.change(at, m.rowEnd(at), func(measure *plan.Measure) {
+		measure.Counts.Hold, measure.Counts.Empty = m.holds.remembered.Hold, m.holds.remembered.Empty
+	})
+	return Answer{When: NextRound}, nil
+}
+
+// ease shortens the holds of the round in progress. One in progress ends at its new length, or with its row if it
+// has reached that; where one that has not begun becomes 0, the natural pause takes its place.
+func (m *machine) ease(full, empty int) {
+	if m.stage != Round {
+		return
+	}
+	m.current.counts.Hold, m.current.counts.Empty = full, empty
+	here := &m.unit[m.phase]
+	fresh := m.here().Round(plan.Measure{Counts: m.current.counts, Strokes: m.current.strokes})
+	unit, reached := m.unit[:m.phase+1:m.phase+1], 0
+	for _, ph := range fresh {
+		switch {
+		case ph.Place == here.Place:
+			reached = ph.Counts
+		case ph.Place > here.Place:
+			unit = append(unit, ph)
+		}
+	}
+	m.unit = unit
+	if here := &m.unit[m.phase]; here.Kind.Held() && !here.Timed {
+		here.Counts = max(reached, m.count)
+	}
+}
+
+// flatten takes the holds out of the rest of an opening or a closing; one in progress ends with its row.
+func (m *machine) flatten() {
+	if here := &m.unit[m.phase]; here.Kind.Held() {
+		here.Counts = m.count
+	}
+	rest := flat(m.unit[m.phase+1:], true)
+	m.unit = append(m.unit[:m.phase+1:m.phase+1], rest...)
+}
+
+// flat is the phases without holds, if that is wanted.
+func flat(phases []practice.Phase, wanted bool) []practice.Phase {
+	if !wanted {
+		return phases
+	}
+	var moving []practice.Phase
+	for _, ph := range phases {
+		if !ph.Kind.Held() {
+			moving = append(moving, ph)
+		}
+	}
+	return moving
+}

@@ -1,0 +1,324 @@
+package pace
+
+import (
+	"slices"
+
+	"vastlantern/core/breath"
+	"vastlantern/core/plan"
+	"vastlantern/core/practice"
+)
+
+// machine stands in one row of a class. Copies are cheap and independent: what is shared is never changed in place,
+// only replaced (see copy).
+type machine struct {
+	plan *plan.Plan
+	led  bool // what waits has no end; otherwise it ends as planned
+	over bool // at is the end of the class
+
+	pulse breath.Pulse // the stretch of equal rows in which the row in progress stands
+	beat  int          // the row of it
+	tempo breath.Exact // that the pulse runs at, 0 where it is no counted one
+	row   Row          // the row in progress as it is printed, without its length
+
+	passage int    // from 0
+	live    []live // by passage
+	stage   Stage
+	unit    []practice.Phase // what the stage is made of
+	phase   int              // the one in progress
+	count   int              // the row of it
+	hold    breath.Exact     // the tempo of the hold in progress, which may be quicker than the passage's, never slower
+
+	leads   Stage // what a setup or a pause belongs to: opening, round, own or closing
+	round   int   // in progress; in a rest the one just finished, in a setup or a pause the one to come
+	current round // what the round in progress is breathed by
+	holds   holds
+	spent   breath.Exact // kept rounds and rests of this passage, as they really were
+	since   breath.Exact // where the round or rest in progress began or went on
+
+	rows  []Row // done
+	first int   // the first row of the round in progress
+
+	figure figure
+}
+
+// figure is one round of a passage at a measure, kept since most rounds are like the one before.
+type figure struct {
+	passage int
+	measure plan.Measure
+	phases  []practice.Phase // never changed
+}
+
+// roundAt is one round at the measure, for the caller to change.
+func (m *machine) roundAt(measure plan.Measure) []practice.Phase {
+	if m.figure.phases == nil || m.figure.passage != m.passage || m.figure.measure != measure {
+		m.figure = figure{m.passage, measure, m.here().Round(measure)}
+	}
+	return slices.Clone(m.figure.phases)
+}
+
+// live is what of a passage can be changed while the class is led.
+type live struct {
+	plan.Measure      // of the next round that starts; its tempo counts at once
+	total        int  // rounds
+	pinned       bool // no longer follows the passage's minutes
+}
+
+// round is the round in progress, as far as it differs from the next.
+type round struct {
+	counts  breath.Counts // as eased so far
+	strokes int           // as lessened so far
+	shown   bool          // a row of it is done
+	paused  bool          // a round of strokes waits, in a pause or the lead-in after it, for those that are left
+	done    int           // strokes done before it was paused
+	before  breath.Exact  // what it took before it was paused, milliseconds
+}
+
+// holds is what drop-holds has done to the passage in progress.
+type holds struct {
+	dropped                    bool
+	remembered                 breath.Counts // the holds of the next round when they were dropped
+	openingBegun, closingBegun bool
+	openingFlat, closingFlat   bool // has begun and stays without holds, also when it starts over
+}
+
+func start(p *plan.Plan, led bool) machine {
+	m := machine{plan: p, led: led, live: make([]live, len(p.Passages)), passage: -1, rows: make([]Row, 0, p.Rows())}
+	for i := range p.Passages {
+		m.live[i].Measure = p.Passages[i].Measure
+		if p.Passages[i].Led() {
+			m.live[i].total = p.Passages[i].TotalRounds(p.Passages[i].Measure)
+		}
+	}
+	m.nextPassage()
+	m.settle()
+	return m
+}
+
+func (m *machine) copy() machine {
+	c := *m
+	c.rows = slices.Clip(m.rows) // the next append of the copy copies
+	c.live = slices.Clone(m.live)
+	c.unit = slices.Clone(m.unit)
+	return c
+}
+
+func (m *machine) here() *plan.Passage { return &m.plan.Passages[m.passage] }
+func (m *machine) force() *live        { return &m.live[m.passage] }
+
+// at is where the row in progress begins, or the end of the class. end is where it will end; of a row that waits it is
+// the planned end. Both are in milliseconds.
+func (m *machine) at() breath.Exact  { return m.pulse.At(m.beat) }
+func (m *machine) end() breath.Exact { return m.pulse.At(m.beat + 1) }
+
+// stand begins a pulse at a position.
+func (m *machine) stand(at, step, tempo breath.Exact) {
+	m.pulse, m.beat, m.tempo = breath.NewPulse(at, step), 0, tempo
+}
+
+// waiting tells whether the row in progress has no end until somebody goes on.
+func (m *machine) waiting() bool { return m.led && !m.over && m.unit[m.phase].Waits }
+
+// run goes on to the end of the class, or to the first row that waits.
+func (m *machine) run() {
+	for !m.over && !m.waiting() {
+		m.step()
+	}
+}
+
+// runTo goes on to the row that an adjustment at t meets: the one with start <= t < end (pacing.md section 4).
+func (m *machine) runTo(t int64) {
+	for !m.over && !m.waiting() && m.pulse.Reached(t, m.beat+1) {
+		m.step()
+	}
+}
+
+// projectedEnd is the end of the class if nothing were adjusted after t.
+func (m *machine) projectedEnd(t breath.Exact) breath.Exact {
+	if m.over {
+		return m.at()
+	}
+	c := m.copy()
+	c.stand(m.at(), m.rowEnd(t).Sub(m.at()), breath.Exact{})
+	c.led = false
+	c.run()
+	return c.at()
+}
+
+// rowEnd is where the row in progress ends; one that waits is taken to end at its planned end, or at t if that is
+// past.
+func (m *machine) rowEnd(t breath.Exact) breath.Exact {
+	if m.waiting() {
+		return breath.Max(m.end(), t)
+	}
+	return m.end()
+}
+
+// step finishes the row in progress and stands in the next.
+func (m *machine) step() {
+	if !m.pulse.Still() {
+		m.print(m.pulse.Round(m.beat + 1))
+	}
+	m.beat++
+	m.count++
+	m.settle()
+}
+
+// cut ends the row in progress at t. The caller then says what follows.
+func (m *machine) cut(t breath.Exact) {
+	if m.at().Less(t) {
+		m.print(t.Round())
+	}
+	m.stand(t, breath.Exact{}, breath.Exact{})
+}
+
+// skip ends the phase in progress at t and stands in the one after it.
+func (m *machine) skip(t breath.Exact) {
+	m.cut(t)
+	m.toPhase(m.phase + 1)
+	m.settle()
+}
+
+// print puts the row in progress, ended at the time that is shown, to those done. A row of no exact length is not
+// made: that is for the caller to see.
+func (m *machine) print(end int64) {
+	m.row.Dur = end - m.row.At
+	m.current.shown = m.current.shown || m.stage == Round
+	m.rows = append(m.rows, m.row)
+}
+
+// enter makes the phases of a stage the ones to run; settle then finds the row.
+func (m *machine) enter(stage Stage, unit []practice.Phase) {
+	m.stage, m.unit = stage, unit
+	m.toPhase(0)
+}
+
+func (m *machine) toPhase(i int) {
+	m.phase = i
+	if i < len(m.unit) {
+		m.count = m.unit[i].First()
+	}
+}
+
+// settle stands in the next row that is there: past phases that are done, empty stretches and finished stages.
+func (m *machine) settle() {
+	for !m.over {
+		if m.phase >= len(m.unit) {
+			m.follow()
+			continue
+		}
+		ph := &m.unit[m.phase]
+		nothing := ph.Timed && ph.Length.Sign() == 0 && !(m.led && ph.Waits)
+		if nothing || m.count > ph.Counts {
+			m.toPhase(m.phase + 1)
+			continue
+		}
+		if ph.Kind.Held() && m.count == ph.First() {
+			m.hold = m.runsAt()
+		}
+		m.measure(ph)
+		m.printed(ph)
+		return
+	}
+}
+
+// measure sees to it that the pulse is that of the phase.
+func (m *machine) measure(ph *practice.Phase) {
+	if ph.Timed {
+		m.stand(m.at(), ph.Length, breath.Exact{})
+		return
+	}
+	// The same number may be written in two ways; a new pulse is then begun for nothing, and is right all the same.
+	if tempo := m.tempoOf(ph); tempo != m.tempo {
+		m.stand(m.at(), breath.CountLength(tempo), tempo)
+	}
+}
+
+// runsAt is the tempo that the stage in progress runs at: the rounds' own, or that of what is around them.
+func (m *machine) runsAt() breath.Exact {
+	if m.stage == Round {
+		return m.force().Tempo
+	}
+	return m.here().Around(m.force().Measure)
+}
+
+func (m *machine) tempoOf(ph *practice.Phase) breath.Exact {
+	if ph.Kind.Held() && ph == &m.unit[m.phase] {
+		return m.hold
+	}
+	return m.runsAt()
+}
+
+// rowLength is how long one row of the phase lasts from now on, in milliseconds.
+func (m *machine) rowLength(ph *practice.Phase) breath.Exact {
+	if ph.Timed {
+		return ph.Length
+	}
+	return breath.CountLength(m.tempoOf(ph))
+}
+
+// unitEnd is where the stage in progress will end if the row in progress ends at the given time: the other rows as
+// they will run from now on.
+func (m *machine) unitEnd(rowEnd breath.Exact) breath.Exact {
+	end := rowEnd
+	for i := m.phase; i < len(m.unit); i++ {
+		ph := &m.unit[i]
+		rows := ph.Counts + 1 - ph.First()
+		if i == m.phase {
+			rows = ph.Counts - m.count
+		}
+		end = end.Add(m.rowLength(ph).Times(rows))
+	}
+	return end
+}
+
+// printed puts down the row in progress as the cue sheet shows it.
+func (m *machine) printed(ph *practice.Phase) {
+	first := m.count == ph.First()
+	verbs := m.row.Verbs
+	if first || m.row.Stage != m.stage { // all rows of a phase are met by the same
+		verbs = m.met()
+	}
+	m.row = Row{
+		At: m.pulse.Round(m.beat), Passage: m.passage + 1, Stage: m.stage, Breath: ph.Breath, Phase: ph.Kind, Through: ph.Through,
+		Count: m.count, Of: ph.Counts, Part: ph.Part(m.count), Kept: true, Open: ph.Waits, Tempo: m.tempo, Verbs: verbs,
+	}
+	if p := m.here(); p.Practice != nil {
+		m.row.Practice = p.Practice.ID
+	}
+	if m.stage == Round {
+		m.row.Round = m.round
+		m.row.Starts = !m.current.shown
+	}
+	m.row.Say = m.say(ph)
+}
+
+// abandon marks the round in progress as not kept, as it happened so far. Elsewhere it does nothing.
+func (m *machine) abandon() {
+	if !m.inRound() {
+		return
+	}
+	m.rows = slices.Clone(m.rows)
+	for i := m.first; i < len(m.rows); i++ {
+		if m.rows[i].Stage == Round {
+			m.rows[i].Kept = false
+		}
+	}
+	if m.stage == Round {
+		m.row.Kept = false
+	}
+	m.current.paused = false
+}
+
+// timeline is the rows so far; where the machine waits, its row has no length.
+func (m *machine) timeline() Timeline {
+	rows := slices.Clip(m.rows)
+	if m.over {
+		return Timeline{Rows: rows, End: m.at().Round()}
+	}
+	row, waits := m.row, m.waiting()
+	row.Dur = m.end().Round() - row.At
+	if waits {
+		row.Dur = -1
+	}
+	return Timeline{Rows: append(rows, row), End: -1, Open: waits}
+}

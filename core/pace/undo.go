@@ -1,0 +1,76 @@
+package pace
+
+import (
+	"slices"
+
+	"vastlantern/core/breath"
+)
+
+// taken is an accepted adjustment that undo can take back, with the machine as it stood before it.
+type taken struct {
+	verb   Verb
+	before bookmark
+}
+
+// bookmark is a machine without the rows that were done: only their number, since the past never changes.
+type bookmark struct {
+	machine
+	done int
+}
+
+func (m *machine) bookmark() bookmark {
+	kept := *m
+	kept.rows, kept.live, kept.unit = nil, slices.Clone(m.live), slices.Clone(m.unit)
+	return bookmark{kept, len(m.rows)}
+}
+
+// undo is the verb "undo": it takes back the latest accepted adjustment if it was given in this passage and
+// everything up to t, and the length of the row in progress, would be the same without it.
+func (c *Class) undo(a Adjustment) (Answer, error) {
+	if len(c.done) == 0 {
+		return refuse("nothing was adjusted that could be taken back")
+	}
+	latest := c.done[len(c.done)-1]
+	if latest.before.passage != c.now.passage {
+		return refuse("%s was given in another passage", latest.verb)
+	}
+	without := latest.before.machine.copy()
+	without.rows = slices.Clip(c.now.rows[:latest.before.done])
+	without.runTo(a.At)
+	if !c.now.stoodTheSame(&without, latest.before, breath.Int(a.At)) {
+		return refuse("%s has taken effect already", latest.verb)
+	}
+	without.rows = c.now.rows // the same but for what was said, and that was said
+	if c.now.at().Less(breath.Int(a.At)) {
+		without.row.Say = c.now.row.Say
+	}
+	c.now, c.done = without, c.done[:len(c.done)-1]
+	return Answer{Undone: latest.verb}, nil
+}
+
+// stoodTheSame tells whether the class up to t, and the length of the row in progress, is the same in both machines,
+// which parted at the bookmark.
+func (m *machine) stoodTheSame(other *machine, parted bookmark, t breath.Exact) bool {
+	if other.over || len(m.rows) != len(other.rows) || !m.at().Equal(other.at()) || m.waiting() != other.waiting() {
+		return false
+	}
+	if !m.waiting() && !m.end().Equal(other.end()) {
+		return false
+	}
+	for i := parted.done; i < len(m.rows); i++ {
+		if !m.rows[i].same(other.rows[i]) {
+			return false
+		}
+	}
+	// What was abandoned since is marked so in the rows before, which both share.
+	for i := parted.first; i < parted.done; i++ {
+		if parted.inRound() && m.rows[i].Stage == Round && !m.rows[i].Kept {
+			return false
+		}
+	}
+	// Of a row in which nothing is done yet only the length counts.
+	return !m.at().Less(t) || m.row.same(other.row)
+}
+
+// inRound tells whether a round is in progress, a waiting one of strokes too.
+func (m *machine) inRound() bool { return m.stage == Round || m.current.paused }

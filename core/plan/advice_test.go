@@ -1,0 +1,45 @@
+package plan
+
+import (
+	"encoding/json"
+	"strings"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+)
+
+func TestAdvice(t *testing.T) {
+	const settle, even, held, nadi, strokes, rest = `{"type": "talk"}`, `{"type": "practice", "practice": "counted-breath"}`,
+		`{"type": "practice", "practice": "counted-breath", "title": "Square", "counts": "4:4:4:4"}`, `{"type": "practice", "practice": "nadi-shodhana"}`,
+		`{"type": "practice", "practice": "kapalabhati"}`, `{"type": "free", "seconds": 120}`
+	for _, c := range []struct {
+		name, head string
+		passages   []string
+		says       []string
+	}{
+		{"in order: nothing to say", "", []string{settle, strokes, even, held, nadi, rest}, nil},
+		{"an empty plan", "", nil, nil},
+		{"settle first", "", []string{even, rest}, []string{"1 Let the room settle"}},
+		{"a closing rest", "", []string{settle, even}, []string{"2 Close with a minute"}},
+		{"a short one is none", "", []string{settle, even, `{"type": "free", "seconds": 59}`}, []string{"3 Close with a minute"}},
+		{"holds after a breath without", "", []string{settle, held, even, rest}, []string{"2 Put a breath without holds before Square"}},
+		{"warming before calming", "", []string{settle, nadi, strokes, rest}, []string{"3 Move Skull-shining breath before Alternate nostril breath"}},
+		{"late in the evening", `"starts_at": "2026-03-02T20:00:00+01:00", `, []string{settle, strokes, rest}, []string{"2 Leave Skull-shining breath"}},
+		{"not yet late", `"starts_at": "2026-03-02T19:59:00+01:00", `, []string{settle, strokes, rest}, nil},
+		{"too long", `"slot_min": 2, `, []string{settle, rest}, []string{"0 The plan is 1m longer"}},
+	} {
+		var doc Doc
+		decoder := json.NewDecoder(strings.NewReader(`{"format": "vast-lantern-plan", "version": 1, ` + c.head + `"passages": [` + strings.Join(c.passages, ",") + `]}`))
+		decoder.UseNumber()
+		require.NoError(t, decoder.Decode(&doc))
+		p, err := Read(doc)
+		require.NoError(t, err, c.name)
+		advice := p.Advise()
+		require.Len(t, advice, len(c.says), c.name)
+		for i, a := range advice {
+			assert.Contains(t, string(rune('0'+a.Passage))+" "+a.Say, c.says[i], c.name)
+			assert.NotEmpty(t, a.Why)
+		}
+	}
+}

@@ -1,0 +1,192 @@
+package practice
+
+import (
+	"slices"
+	"strconv"
+
+	"vastlantern/core/breath"
+)
+
+// Step is one phase of a figure.
+type Step struct {
+	Phase breath.Phase `yaml:"phase"`
+	// Counts is a role of a:b:c:d ("a" to "d"), "strokes", or a number.
+	Counts string `yaml:"counts"`
+	// Through is "airway", "start" (the side the passage starts on), "other", or a fixed way; empty for holds.
+	Through string `yaml:"through"`
+	// Parts is "zones up" or "zones down" (the three zones share the counts), "aperture", or a word for each count.
+	Parts []string `yaml:"parts"`
+}
+
+// Setting is what a passage fills into the roles of a figure.
+type Setting struct {
+	Counts       breath.Counts // of an open practice 1, or 0 where the phase is left out
+	Strokes      int
+	Open         [4]breath.Exact // planned lengths of the phases of an open practice, milliseconds
+	Start        breath.Through
+	Airway       breath.Airway
+	Zone         string // "all", "belly", "ribs" or "chest"
+	Aperture     Aperture
+	WordBefore   bool         // each phase's word has a beat of its own, count 0
+	NaturalPause breath.Exact // milliseconds of stillness where a hold is 0
+}
+
+// Aperture is how far the fingers leave the nostrils open, "wide" or "narrow".
+type Aperture struct{ Inhale, Exhale string }
+
+// Phase is one phase as it is breathed: either a number of counts, or one stretch of time.
+type Phase struct {
+	Kind    breath.Phase
+	Through breath.Through
+	Breath  int          // within the round, the opening or the closing; 0 where none is counted
+	Counts  int          // 1 for a stretch of time
+	Word    bool         // has a beat for its word before count 1
+	Timed   bool         // lasts Length, not counts
+	Length  breath.Exact // milliseconds; only of a Timed phase
+	Waits   bool         // led, it lasts until somebody goes on, and Length is only planned
+	Text    string       // what a free stretch is for
+	Parts   []string     // of each count, or one for all; nil where there are none
+	Place   int          // where in the figure: even numbers for its steps, odd ones for the stillness after them
+}
+
+// First is the number of the phase's first row: 0 where its word has a beat of its own, else 1.
+func (p Phase) First() int {
+	if p.Word {
+		return 0
+	}
+	return 1
+}
+
+// Part is the part of the count; a word's own beat has that of count 1.
+func (p Phase) Part(count int) string {
+	if len(p.Parts) == 0 {
+		return ""
+	}
+	return p.Parts[min(max(count, 1), len(p.Parts))-1]
+}
+
+// Span is the planned length of the phase in milliseconds at the tempo.
+func (p Phase) Span(tempo breath.Exact) breath.Exact {
+	if p.Timed {
+		return p.Length
+	}
+	return breath.CountLength(tempo).Times(p.Counts + 1 - p.First())
+}
+
+// Stretch is a phase of one row that is measured in time. The length is in milliseconds.
+func Stretch(kind breath.Phase, length breath.Exact) Phase {
+	return Phase{Kind: kind, Counts: 1, Timed: true, Length: length}
+}
+
+// Round lays out one round: the figure with the setting filled in. A phase of 0 counts is not there; with a
+// natural pause, stillness takes the place of each hold of 0.
+func (p *Practice) Round(s Setting) []Phase {
+	phases := make([]Phase, 0, len(p.Figure)+2)
+	breaths := 0
+	for i, step := range p.Figure {
+		if step.Phase == breath.Inhale {
+			breaths++
+		}
+		if counts := step.counts(s); counts > 0 {
+			ph := Phase{
+				Kind: step.Phase, Through: step.through(s), Breath: breaths, Counts: counts, Parts: step.parts(s, counts),
+				Word: s.WordBefore, Place: 2 * i,
+			}
+			if p.Kind == Open {
+				ph.Timed, ph.Waits, ph.Length = true, true, s.Open[step.role()]
+			}
+			phases = append(phases, ph)
+		}
+		held := i+1 < len(p.Figure) && p.Figure[i+1].Phase.Held() && p.Figure[i+1].counts(s) > 0
+		if !step.Phase.Held() && !held && s.NaturalPause.Sign() > 0 {
+			still := Stretch(breath.Still, s.NaturalPause)
+			still.Breath, still.Place = breaths, 2*i+1
+			phases = append(phases, still)
+		}
+	}
+	return phases
+}
+
+// role is which of a:b:c:d the step's counts are, from 0; -1 where they are none of these.
+func (s Step) role() int { return slices.Index(roles[Counted], s.Counts) }
+
+func (s Step) counts(set Setting) int {
+	if s.Counts == "strokes" {
+		return set.Strokes
+	}
+	if role := s.role(); role >= 0 {
+		return [4]int{set.Counts.Inhale, set.Counts.Hold, set.Counts.Exhale, set.Counts.Empty}[role]
+	}
+	n, _ := strconv.Atoi(s.Counts) // checked when the practice was read
+	return n
+}
+
+func (s Step) through(set Setting) breath.Through {
+	switch s.Through {
+	case "airway":
+		if s.Phase == breath.Inhale {
+			return set.Airway.In()
+		}
+		return set.Airway.Out() // a stroke is an exhale
+	case "start":
+		return set.Start
+	case "other":
+		return set.Start.Other()
+	}
+	return breath.Through(s.Through)
+}
+
+func (s Step) parts(set Setting, counts int) []string {
+	if len(s.Parts) == 0 {
+		return nil
+	}
+	switch s.Parts[0] {
+	case "zones up", "zones down":
+		if set.Zone != "all" {
+			return []string{set.Zone}
+		}
+		zones := Zones(counts)
+		if s.Parts[0] == "zones down" {
+			slices.Reverse(zones)
+		}
+		return zones
+	case "aperture":
+		if s.Phase == breath.Inhale {
+			return []string{set.Aperture.Inhale}
+		}
+		return []string{set.Aperture.Exhale}
+	}
+	return s.Parts
+}
+
+// zones are the three of a full breath, the lowest first, and the share of its counts that each is taught to have, in
+// tenths: a teaching figure of common practice, not anatomy.
+var zones = [3]struct {
+	name  string
+	share int
+}{{"belly", 6}, {"ribs", 3}, {"chest", 1}}
+
+// LeastZoned is the least number of counts that three zones can share.
+const LeastZoned = len(zones)
+
+// Zones is the zone of each of n counts, from below: each zone gets one, and every further count goes to the zone
+// that is furthest below its share, the lower first where two are equal (pacing.md section 3).
+func Zones(n int) []string {
+	has := [3]int{1, 1, 1}
+	for range n - len(has) {
+		lowest, short := 0, -10*n
+		for i, zone := range zones {
+			if missing := zone.share*n - 10*has[i]; missing > short {
+				lowest, short = i, missing
+			}
+		}
+		has[lowest]++
+	}
+	list := make([]string, 0, n)
+	for i, zone := range zones {
+		for range has[i] {
+			list = append(list, zone.name)
+		}
+	}
+	return list
+}
