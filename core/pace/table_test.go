@@ -1,0 +1,86 @@
+package pace_test
+
+import (
+	"fmt"
+	"slices"
+	"strings"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"vastlantern/core/pace"
+)
+
+// The table "where each verb is met" of pacing.md section 4, as it is written there, and the verbs that a kind of
+// practice refuses beside it.
+func TestWhereEachVerbIsMet(t *testing.T) {
+	const (
+		everywhere = "next end finish-by undo note signal"
+		leadIn     = "tempo counts drop-holds restore-holds rounds last-round strokes pause close"
+		atClosing  = "tempo drop-holds restore-holds strokes"
+		ownPace    = "advance close counts drop-holds restore-holds strokes"
+	)
+	counted := `{"type": "practice", "practice": "counted-breath", "counts": "2:2:2", "rounds": 3, "count_in": 2, "lead_in": 2, "rest_between": 5,
+		"opening": [{"breaths": 1, "counts": "2:2:2"}, {"seconds": 5}], "closing": [{"breaths": 1, "counts": "2:2:2"}, {"seconds": 5}]}`
+	strokes := `{"type": "practice", "practice": "kapalabhati", "strokes": 10, "rounds": 3, "lead_in": 2, "rest_between": 5}`
+	panting := `{"type": "practice", "practice": "panting-breath", "lead_in": 2}`
+	own := `{"type": "practice", "practice": "nadi-shodhana", "pace": "own", "minutes": 1, "lead_in": 2}`
+	open := `{"type": "practice", "practice": "open-holds", "lead_in": 2}`
+	for _, c := range []struct {
+		place    string
+		passage  string
+		before   []string
+		at       int64
+		accepted string
+		refuses  string // what the kind of practice has not
+	}{
+		{"talk", talk, nil, 1000, "advance", ""},
+		{"free", `{"type": "free", "seconds": 9}`, nil, 1000, "advance", ""},
+		{"beat", counted, nil, 1000, leadIn, "strokes"},
+		{"lead-in", counted, nil, 3000, leadIn, "strokes"},
+		{"opening", counted, nil, 5000, leadIn, "strokes"},
+		{"opening, in a hold", counted, nil, 7000, leadIn + " release", "strokes"},
+		{"opening, in a free step", counted, nil, 11_000, leadIn + " advance", "strokes"},
+		{"round", counted, nil, 15_500, leadIn + " again", "strokes"},
+		{"round, in a hold", counted, nil, 17_500, leadIn + " again release", "strokes"},
+		{"rest", counted, nil, 22_000, leadIn + " advance", "strokes"},
+		{"pause", counted, []string{"15500 pause"}, 16_000, leadIn + " resume advance", "strokes pause"},
+		{"lead-in after a pause", counted, []string{"15500 pause", "16000 resume"}, 16_500, leadIn, "strokes"},
+		{"closing", counted, []string{"15500 close"}, 16_000, atClosing + " pause", "strokes"},
+		{"closing, in a hold", counted, []string{"15500 close"}, 18_000, atClosing + " pause release", "strokes"},
+		{"closing, in a free step", counted, []string{"15500 close"}, 22_000, atClosing + " pause advance", "strokes"},
+		{"pause before the closing", counted, []string{"15500 close", "16000 pause"}, 17_000, atClosing + " resume advance", "strokes"},
+		{"lead-in before the closing", counted, []string{"15500 close", "16000 pause", "17000 resume"}, 17_500, atClosing + " pause", "strokes"},
+		{"lead-in of strokes", strokes, nil, 1000, leadIn, "counts"},
+		{"round of strokes", strokes, nil, 4000, leadIn + " again enough", "counts"},
+		{"pause of strokes", strokes, []string{"4000 pause"}, 5000, leadIn + " resume advance enough", "counts pause"},
+		{"lead-in after a pause of strokes", strokes, []string{"4000 pause", "5000 resume"}, 5500, leadIn, "counts"},
+		{"panting", panting, nil, 4000, leadIn + " again enough", "counts rounds last-round"},
+		{"lead-in to own pace", own, nil, 1000, leadIn, "tempo rounds last-round strokes"},
+		{"own pace", own, nil, 4000, ownPace, "strokes"},
+		{"recall", own, nil, 64_000, ownPace, "strokes"},
+		{"open phase", open, nil, 4000, leadIn + " again advance", "counts strokes"},
+		{"open hold", open, []string{"4000 advance"}, 5000, leadIn + " again advance release", "counts strokes"},
+	} {
+		takes := map[pace.Verb]string{
+			pace.ToTempo: ` "to": 61`, pace.ToCounts: ` "to": [3, 1, 3, 0]`, pace.Rounds: ` "by": 1`, pace.ToStrokes: ` "to": 9`,
+			pace.FinishBy: ` "to_ms": 999999`, pace.Note: ` "text": "x"`, pace.Signal: ` "see": "x"`,
+		}
+		met := slices.DeleteFunc(strings.Fields(c.accepted+" "+everywhere), func(v string) bool { return slices.Contains(strings.Fields(c.refuses), v) })
+		for _, verb := range pace.Verbs() {
+			class := pace.Begin(read(t, c.passage, talk))
+			for _, a := range script(t, c.before...) {
+				require.Empty(t, class.Adjust(a).Refused, "%s: on the way there", c.place)
+			}
+			switch verb { // there must be something to restore, or to take back
+			case pace.RestoreHolds:
+				class.Adjust(script(t, fmt.Sprintf("%d drop-holds", c.at))[0])
+			case pace.Undo:
+				class.Adjust(script(t, fmt.Sprintf(`%d finish-by "to_ms": 999999`, c.at))[0])
+			}
+			answer := class.Adjust(script(t, fmt.Sprintf("%d %s%s", c.at, verb, takes[verb]))[0])
+			assert.Equal(t, slices.Contains(met, string(verb)), answer.Refused == "", "%s in %s: %s", verb, c.place, answer.Refused)
+		}
+	}
+}
