@@ -47,7 +47,7 @@ bench: build ## speed and memory of the core, and of the program
 
 # Each reader of what people write, and the promises of the core. FUZZ is how long each reader is tried.
 FUZZ = 5s
-READERS = ./core/sheet:FuzzReadPlan ./core/sheet:FuzzReadScript ./core/plan:FuzzShorthand
+READERS = ./core/practice:FuzzRead ./core/sheet:FuzzReadPlan ./core/sheet:FuzzReadScript ./core/plan:FuzzShorthand
 
 readers:
 	for reader in $(READERS); do go test $(TAGS) $${reader%:*} -run '^$$' -fuzz "^$${reader#*:}\$$" -fuzztime $(FUZZ) || exit 1; done

@@ -8,10 +8,16 @@ import (
 )
 
 type groupRow struct {
-	ID    int64
-	Name  string
-	Level string
-	Size  int
+	ID         int64
+	Name       string
+	Level      string
+	Size       int
+	Weekday    int
+	Weektime   string
+	Under16    bool              `gorm:"column:under16"`
+	Conditions map[string]int    `gorm:"serializer:json"`
+	Schools    map[string]string `gorm:"serializer:json"`
+	Notes      string
 }
 
 func (groupRow) TableName() string { return "groups" }
@@ -29,11 +35,12 @@ type planRow struct {
 func (planRow) TableName() string { return "plans" }
 
 type classRow struct {
-	ID        int64
-	PlanID    sql.NullInt64
-	GroupID   sql.NullInt64
-	StartedAt time.Time
-	Document  string
+	ID           int64
+	PlanID       sql.NullInt64
+	GroupID      sql.NullInt64
+	StartedAt    time.Time
+	Document     string
+	Acknowledged []string `gorm:"serializer:json"`
 }
 
 func (classRow) TableName() string { return "classes" }
@@ -46,6 +53,21 @@ type adjustmentRow struct {
 }
 
 func (adjustmentRow) TableName() string { return "adjustments" }
+
+type practiceRow struct {
+	ID        string `gorm:"primaryKey"`
+	Document  string
+	UpdatedAt time.Time `gorm:"autoUpdateTime:false"`
+}
+
+func (practiceRow) TableName() string { return "practices" }
+
+type settingRow struct {
+	Name  string `gorm:"primaryKey"`
+	Value string
+}
+
+func (settingRow) TableName() string { return "settings" }
 
 func reference(id int64) sql.NullInt64 { return sql.NullInt64{Int64: id, Valid: id != 0} }
 
@@ -60,7 +82,9 @@ func (r planRow) plan() Plan {
 }
 
 func (r classRow) class() Class {
-	return Class{ID: r.ID, PlanID: r.PlanID.Int64, GroupID: r.GroupID.Int64, StartedAt: r.StartedAt, Document: []byte(r.Document)}
+	return Class{
+		ID: r.ID, PlanID: r.PlanID.Int64, GroupID: r.GroupID.Int64, StartedAt: r.StartedAt, Document: []byte(r.Document), Acknowledged: r.Acknowledged,
+	}
 }
 
 // Groups is all groups by name.
@@ -74,11 +98,69 @@ func (s *Store) Groups() ([]Group, error) {
 	return groups, plainly(err)
 }
 
+// toGroupRow writes missing lists as empty ones.
+func toGroupRow(g Group) groupRow {
+	if g.Conditions == nil {
+		g.Conditions = map[string]int{}
+	}
+	if g.Schools == nil {
+		g.Schools = map[string]string{}
+	}
+	return groupRow(g)
+}
+
 // AddGroup stores a new group and returns it with its id.
 func (s *Store) AddGroup(g Group) (Group, error) {
-	row := groupRow(g)
+	row := toGroupRow(g)
 	err := s.db.Create(&row).Error
 	return Group(row), plainly(err)
+}
+
+// SaveGroup stores the group in its place, or says ErrNotFound.
+func (s *Store) SaveGroup(g Group) error {
+	row := toGroupRow(g)
+	saved := s.db.Model(&groupRow{}).Where("id = ?", g.ID).Select("*").Omit("id").Updates(&row)
+	if saved.Error == nil && saved.RowsAffected == 0 {
+		return ErrNotFound
+	}
+	return plainly(saved.Error)
+}
+
+// Practices is the teacher's own practices by id, each as its file.
+func (s *Store) Practices() ([]Practice, error) {
+	var rows []practiceRow
+	err := s.db.Order("id").Find(&rows).Error
+	list := make([]Practice, len(rows))
+	for i, r := range rows {
+		list[i] = Practice{r.ID, []byte(r.Document)}
+	}
+	return list, plainly(err)
+}
+
+// SavePractice stores the practice, in the place of one with the same id.
+func (s *Store) SavePractice(p Practice, now time.Time) error {
+	return plainly(s.db.Save(&practiceRow{p.ID, string(p.Document), now.UTC()}).Error)
+}
+
+// RemovePractice removes the practice, or says ErrNotFound. Plans and classes that use it carry their own copy.
+func (s *Store) RemovePractice(id string) error {
+	removed := s.db.Delete(&practiceRow{ID: id})
+	if removed.Error == nil && removed.RowsAffected == 0 {
+		return ErrNotFound
+	}
+	return plainly(removed.Error)
+}
+
+// Setting is what was stored under the name as JSON, or ErrNotFound.
+func (s *Store) Setting(name string) ([]byte, error) {
+	var row settingRow
+	err := s.db.First(&row, "name = ?", name).Error
+	return []byte(row.Value), plainly(err)
+}
+
+// SaveSetting stores JSON under the name.
+func (s *Store) SaveSetting(name string, value []byte) error {
+	return plainly(s.db.Save(&settingRow{name, string(value)}).Error)
 }
 
 // Plans is all plans, those with a time first in the order of their times.
@@ -152,7 +234,10 @@ func (s *Store) Class(id int64) (Class, error) {
 
 // AddClass stores a new class and returns it with its id.
 func (s *Store) AddClass(c Class) (Class, error) {
-	row := classRow{PlanID: reference(c.PlanID), GroupID: reference(c.GroupID), StartedAt: c.StartedAt.UTC(), Document: string(c.Document)}
+	row := classRow{
+		PlanID: reference(c.PlanID), GroupID: reference(c.GroupID), StartedAt: c.StartedAt.UTC(), Document: string(c.Document),
+		Acknowledged: append([]string{}, c.Acknowledged...), // a missing list is written as an empty one
+	}
 	err := s.db.Create(&row).Error
 	return row.class(), plainly(err)
 }

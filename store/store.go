@@ -58,16 +58,20 @@ func dsn(path string) string {
 }
 
 func migrate(pool *sql.DB) error {
+	p, err := provider(pool)
+	if err != nil {
+		return err
+	}
+	_, err = p.Up(context.Background())
+	return err
+}
+
+func provider(pool *sql.DB) (*goose.Provider, error) {
 	files, err := fs.Sub(migrations, "migrations")
 	if err != nil {
-		return err
+		return nil, err
 	}
-	provider, err := goose.NewProvider(goose.DialectSQLite3, pool, files)
-	if err != nil {
-		return err
-	}
-	_, err = provider.Up(context.Background())
-	return err
+	return goose.NewProvider(goose.DialectSQLite3, pool, files)
 }
 
 // Close closes the file.
@@ -114,10 +118,22 @@ func (s *Store) InTransaction(work func(*Store) error) error {
 
 // Group is a group of people that is taught.
 type Group struct {
-	ID    int64
-	Name  string
-	Level string
-	Size  int // usual number of people, 0 where not known
+	ID         int64
+	Name       string
+	Level      string
+	Size       int               // usual number of people, 0 where not known
+	Weekday    int               // of its weekly class, 0 is Sunday; -1 where there is none
+	Weektime   string            // of its weekly class, as 18:30
+	Under16    bool              // there are people under 16
+	Conditions map[string]int    // how many people have each condition, never who
+	Schools    map[string]string // where the group differs from the teacher's own school
+	Notes      string
+}
+
+// Practice is a teacher's own practice, as its file.
+type Practice struct {
+	ID       string
+	Document []byte
 }
 
 // Plan is a stored class plan. Document is the plan file as it was written.
@@ -133,11 +149,12 @@ type Plan struct {
 
 // Class is a class that was or is being led.
 type Class struct {
-	ID        int64
-	PlanID    int64 // 0 where the plan is gone
-	GroupID   int64
-	StartedAt time.Time
-	Document  []byte // the plan as it was led
+	ID           int64
+	PlanID       int64 // 0 where the plan is gone
+	GroupID      int64
+	StartedAt    time.Time
+	Document     []byte   // the plan as it was led
+	Acknowledged []string // the cautions that were read before
 }
 
 // Adjustment is one adjustment of a class, accepted or refused. Key is the sender's own name for it, so that the

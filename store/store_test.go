@@ -1,6 +1,7 @@
 package store
 
 import (
+	"database/sql"
 	"path/filepath"
 	"testing"
 	"time"
@@ -89,4 +90,67 @@ func TestATransactionIsWholeOrNotAtAll(t *testing.T) {
 	groups, err := s.Groups()
 	require.NoError(t, err)
 	assert.Empty(t, groups)
+}
+
+func TestGroupsPracticesAndSettings(t *testing.T) {
+	s := open(t, filepath.Join(t.TempDir(), "x.db"))
+	g, err := s.AddGroup(Group{Name: "Evening", Weekday: 3, Weektime: "18:30", Conditions: map[string]int{"asthma": 2}})
+	require.NoError(t, err)
+	g.Under16, g.Schools, g.Notes = true, map[string]string{"eyes": "open"}, "by the window"
+	require.NoError(t, s.SaveGroup(g))
+	groups, err := s.Groups()
+	require.NoError(t, err)
+	assert.Equal(t, []Group{g}, groups)
+	assert.ErrorIs(t, s.SaveGroup(Group{ID: 99}), ErrNotFound)
+
+	at := time.Now()
+	require.NoError(t, s.SavePractice(Practice{"own-b", []byte("one")}, at))
+	require.NoError(t, s.SavePractice(Practice{"own-a", []byte("two")}, at))
+	require.NoError(t, s.SavePractice(Practice{"own-b", []byte("three")}, at), "in the place of the other")
+	list, err := s.Practices()
+	require.NoError(t, err)
+	assert.Equal(t, []Practice{{"own-a", []byte("two")}, {"own-b", []byte("three")}}, list)
+	require.NoError(t, s.RemovePractice("own-a"))
+	assert.ErrorIs(t, s.RemovePractice("own-a"), ErrNotFound)
+
+	_, err = s.Setting("schools")
+	assert.ErrorIs(t, err, ErrNotFound)
+	require.NoError(t, s.SaveSetting("schools", []byte(`{}`)))
+	require.NoError(t, s.SaveSetting("schools", []byte(`{"eyes": "closed"}`)))
+	value, err := s.Setting("schools")
+	require.NoError(t, err)
+	assert.JSONEq(t, `{"eyes": "closed"}`, string(value))
+}
+
+// A file of each earlier form is opened, and what is in it is there afterwards.
+func TestFilesOfEarlierFormsAreBroughtUpToDate(t *testing.T) {
+	path := filepath.Join(t.TempDir(), "old.db")
+	pool, err := sql.Open("sqlite", dsn(path))
+	require.NoError(t, err)
+	provider, err := provider(pool)
+	require.NoError(t, err)
+	_, err = provider.UpTo(t.Context(), 1)
+	require.NoError(t, err)
+	for _, statement := range []string{
+		`INSERT INTO groups (name, level, size) VALUES ('Lunch', 'beginners', 12)`,
+		`INSERT INTO plans (group_id, revision, title, document, updated_at) VALUES (1, 1, 'Monday', '{}', '2026-03-02 18:30:00')`,
+		`INSERT INTO classes (plan_id, group_id, started_at, document) VALUES (1, 1, '2026-03-02 18:30:00.123', '{}')`,
+		`INSERT INTO adjustments VALUES (1, 1, 'k', '{"do": "pause"}')`,
+	} {
+		_, err := pool.Exec(statement)
+		require.NoError(t, err, statement)
+	}
+	require.NoError(t, pool.Close())
+
+	s := open(t, path)
+	groups, err := s.Groups()
+	require.NoError(t, err)
+	assert.Equal(t, []Group{{ID: 1, Name: "Lunch", Level: "beginners", Size: 12, Weekday: -1, Conditions: map[string]int{}, Schools: map[string]string{}}}, groups)
+	c, err := s.Class(1)
+	require.NoError(t, err)
+	assert.Equal(t, 123e6, float64(c.StartedAt.Nanosecond()))
+	assert.Empty(t, c.Acknowledged)
+	list, err := s.Adjustments(1)
+	require.NoError(t, err)
+	assert.Len(t, list, 1)
 }

@@ -1,6 +1,7 @@
 package care_test
 
 import (
+	"fmt"
 	"strings"
 	"testing"
 
@@ -8,9 +9,19 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"vastlantern/core/care"
+	"vastlantern/core/plan"
 	"vastlantern/core/practice"
 	"vastlantern/core/sheet"
 )
+
+func passage(t *testing.T, text string) (plan.Doc, *plan.Passage) {
+	t.Helper()
+	doc, p, err := sheet.ReadPlan(strings.NewReader(`{"format": "vast-lantern-plan", "version": 1, "tempo": 60, "passages": [` + text + `]}`))
+	require.NoError(t, err)
+	return doc["passages"].([]any)[0].(map[string]any), &p.Passages[0]
+}
+
+func of(id string) string { return fmt.Sprintf(`{"type": "practice", "practice": %q}`, id) }
 
 func TestEveryCautionThatAPracticeNamesIsThere(t *testing.T) {
 	for _, p := range practice.Catalogue() {
@@ -18,22 +29,26 @@ func TestEveryCautionThatAPracticeNamesIsThere(t *testing.T) {
 			assert.True(t, care.Known(name), "%s names %q", p.ID, name)
 		}
 	}
+	for _, c := range care.Conditions {
+		assert.NotEmpty(t, c.ID.Name())
+	}
+	assert.Empty(t, care.Condition("height").Name())
 }
 
-// Which passages carry a strong caution (handbook, section 7): full and empty holds, sun and moon breath.
+// Which passages carry a strong caution for anybody: full and empty holds, strokes, joy, sun and moon breath, locks.
 func TestStrongCautions(t *testing.T) {
-	for passage, strong := range map[string]int{
+	for text, strong := range map[string]int{
 		`{"type": "talk"}`: 0,
 		`{"type": "practice", "practice": "counted-breath", "counts": "4:4"}`:                                                0,
 		`{"type": "practice", "practice": "counted-breath", "counts": "4:4:4"}`:                                              1,
-		`{"type": "practice", "practice": "counted-breath", "counts": "4:0:4:1"}`:                                            2,
+		`{"type": "practice", "practice": "counted-breath", "counts": "4:0:4:1"}`:                                            1,
 		`{"type": "practice", "practice": "nadi-shodhana", "counts": "4:4", "closing": [{"breaths": 1, "counts": "4:2:4"}]}`: 1,
-		`{"type": "practice", "practice": "surya-bhedana"}`:                                                                  1,
 		`{"type": "practice", "practice": "segmented-breath", "counts": "4:4:4:4"}`:                                          2,
+		of("surya-bhedana"): 1, of("chandra-bhedana"): 1, of("kapalabhati"): 1, of("panting-breath"): 1, of("breath-of-joy"): 1, of("open-holds"): 3,
+		of("partner-breath"): 0, of("nadi-shodhana"): 0,
 	} {
-		_, p, err := sheet.ReadPlan(strings.NewReader(`{"format": "vast-lantern-plan", "version": 1, "passages": [` + passage + `]}`))
-		require.NoError(t, err)
-		all := care.Of(&p.Passages[0])
+		_, p := passage(t, text)
+		all := care.Of(p)
 		got := 0
 		for i, c := range all {
 			if c.Strong {
@@ -41,9 +56,132 @@ func TestStrongCautions(t *testing.T) {
 				assert.Less(t, i, strong, "strong ones come first")
 			}
 		}
-		assert.Equal(t, strong, got, passage)
-		if p.Passages[0].Practice != nil {
+		assert.Equal(t, strong, got, text)
+		if p.Practice != nil {
 			assert.Contains(t, all, care.Everyone)
 		}
 	}
+}
+
+// Every cell of the table of cautions: what is left out, and what is done carefully, with what. The table is common
+// practice of the trade, with no source; it is written down here a second time, from the trade and not from the rules.
+func TestTheTableOfCautions(t *testing.T) {
+	const noHoldsNoStrokes = "pregnancy high-blood-pressure heart-disease glaucoma epilepsy recent-surgery detached-retina lung-disease reflux asthma "
+	for _, row := range []struct{ passage, leaveOut, carefully string }{
+		{`{"type": "practice", "practice": "counted-breath", "counts": "4:4:4"}`, noHoldsNoStrokes + "newcomers", ""},
+		{`{"type": "practice", "practice": "counted-breath", "counts": "4:0:4:4"}`, noHoldsNoStrokes + "newcomers panic low-blood-pressure", ""},
+		{`{"type": "practice", "practice": "ujjayi", "closing": [{"breaths": 1, "counts": "4:4:4"}]}`, noHoldsNoStrokes + "newcomers", ""},
+		{of("kapalabhati"), noHoldsNoStrokes + "hernia ulcer nosebleed vertigo", "menstruation"},
+		{of("panting-breath"), noHoldsNoStrokes + "hernia ulcer nosebleed vertigo", "menstruation"},
+		{of("breath-of-joy"), "back-or-knee vertigo detached-retina high-blood-pressure", ""},
+		{of("open-holds"), noHoldsNoStrokes + "newcomers panic low-blood-pressure hernia", ""},
+		{of("surya-bhedana"), "high-blood-pressure fever", "cold"},
+		{of("chandra-bhedana"), "low-blood-pressure chest-cold", "cold"},
+		{of("nadi-shodhana"), "", "cold"},
+		{of("single-nostril"), "", "cold"},
+		{of("digital-control"), "", "cold"},
+		{of("belly-breath"), "", ""},
+		{`{"type": "practice", "practice": "counted-breath", "counts": "4:6"}`, "", ""},
+		{`{"type": "free", "seconds": 60}`, "", ""},
+	} {
+		_, p := passage(t, row.passage)
+		for _, condition := range care.Conditions {
+			heaviest := care.Do("")
+			for _, f := range care.For(p, care.Room{Present: map[care.Condition]int{condition.ID: 1}}) {
+				assert.Equal(t, condition.ID, f.With)
+				assert.NotEmpty(t, f.Say)
+				assert.NotEmpty(t, f.Instead)
+				if heaviest == "" {
+					heaviest = f.Do
+				}
+			}
+			want := care.Do("")
+			switch {
+			case contains(row.leaveOut, condition.ID):
+				want = care.LeaveOut
+			case contains(row.carefully, condition.ID):
+				want = care.Carefully
+			}
+			assert.Equal(t, want, heaviest, "%s with %s", row.passage, condition.ID)
+		}
+		assert.Empty(t, care.For(p, care.Room{}), "nobody, no finding: %s", row.passage)
+	}
+}
+
+func contains(words string, c care.Condition) bool {
+	for word := range strings.FieldsSeq(words) {
+		if word == string(c) {
+			return true
+		}
+	}
+	return false
+}
+
+func TestAgeHourAndSchool(t *testing.T) {
+	find := func(text string, room care.Room) (list []string) {
+		_, p := passage(t, text)
+		for _, f := range care.For(p, room) {
+			list = append(list, fmt.Sprintf("%s: %s", f.Do, f.Aspect))
+		}
+		return list
+	}
+	equal, longer := `{"type": "practice", "practice": "counted-breath", "counts": "4:4:4"}`, `{"type": "practice", "practice": "counted-breath", "counts": "4:5:4"}`
+	assert.Empty(t, find(equal, care.Room{Under16: true}), "equal holds are allowed under 16")
+	assert.Equal(t, []string{"gentle variant: full hold"}, find(longer, care.Room{Under16: true}))
+	assert.Equal(t, []string{"gentle variant: full hold"}, find(of("open-holds"), care.Room{Under16: true})[:1])
+	assert.Equal(t, []string{"leave out: strokes"}, find(of("kapalabhati"), care.Room{Late: true}))
+	assert.Equal(t, []string{"leave out: sun"}, find(of("surya-bhedana"), care.Room{Late: true}))
+	assert.Empty(t, find(of("chandra-bhedana"), care.Room{Late: true}))
+	assert.Equal(t, []string{"carefully: partner"}, find(of("partner-breath"), care.Room{}), "everybody is asked before touching")
+
+	pressure := care.Room{Present: map[care.Condition]int{care.HighBloodPressure: 2}}
+	assert.Equal(t, []string{"leave out: strokes"}, find(of("kapalabhati"), pressure))
+	pressure.Rules.SlowStrokes = true
+	assert.Equal(t, []string{"carefully: strokes"}, find(of("kapalabhati"), pressure))
+	newcomers := care.Room{Present: map[care.Condition]int{care.Newcomers: 3}, Rules: care.Rules{NewcomersMay: true}}
+	assert.Equal(t, []string{"carefully: full hold"}, find(equal, newcomers))
+	assert.Equal(t, []string{"leave out: full hold"}, find(longer, newcomers))
+	menses := care.Room{Present: map[care.Condition]int{care.Menstruation: 1}, Rules: care.Rules{LeaveOutAtMenses: true}}
+	assert.Equal(t, []string{"leave out: strokes"}, find(of("kapalabhati"), menses))
+}
+
+// The gentle variant is of nearly equal length, and nothing in it is left out for anybody who is pregnant.
+func TestGentleVariants(t *testing.T) {
+	for text, want := range map[string]string{
+		`{"type": "practice", "practice": "nadi-shodhana", "counts": "4:4:8", "rounds": 6, "side": "right"}`:                                    "nadi-shodhana 4:8 ×8",
+		`{"type": "practice", "practice": "counted-breath", "counts": "4:4:4:4", "minutes": 3, "closing": [{"breaths": 2, "counts": "4:4:4"}]}`: "counted-breath 4:4 ×23",
+		of("kapalabhati"): "belly-breath 4:4 ×15", of("panting-breath"): "belly-breath 4:4 ×8", of("breath-of-joy"): "counted-breath 4:4 ×7",
+		of("surya-bhedana"): "nadi-shodhana 4:4 ×5", of("chandra-bhedana"): "nadi-shodhana 4:4 ×5",
+		of("open-holds"): "counted-breath 4:4 own",
+		`{"type": "practice", "practice": "segmented-breath", "pace": "own", "minutes": 4}`: "segmented-breath 4:4 own",
+		`{"type": "practice", "practice": "ujjayi", "rounds": 3}`:                           "",
+	} {
+		doc, p := passage(t, text)
+		soft, words := care.GentleOf(doc, p)
+		if want == "" {
+			assert.Empty(t, words)
+			assert.Equal(t, doc, soft)
+			continue
+		}
+		assert.NotEmpty(t, words)
+		_, q, err := sheet.ReadPlan(strings.NewReader(planOf(t, soft)))
+		require.NoError(t, err, text)
+		gentle := &q.Passages[0]
+		length := fmt.Sprintf("×%d", gentle.Rounds)
+		if gentle.OwnPace {
+			length = "own"
+		}
+		assert.Equal(t, want, fmt.Sprintf("%s %s %s", gentle.Practice.ID, gentle.Measure.Counts, length))
+		assert.Empty(t, care.For(gentle, care.Room{Present: map[care.Condition]int{care.Pregnancy: 1}}), text)
+		round := gentle.RoundSpan(gentle.Measure).Float()
+		assert.InDelta(t, p.PlannedLength().Float(), gentle.PlannedLength().Float(), max(round, 15_000), "%s: within a round", text)
+	}
+}
+
+func planOf(t *testing.T, doc plan.Doc) string {
+	var text strings.Builder
+	require.NoError(t, sheet.WritePlan(&text, plan.Doc{
+		"format": plan.Format, "version": 1, "tempo": 60, "passages": []any{map[string]any(doc)},
+	}))
+	return text.String()
 }

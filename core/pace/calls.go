@@ -5,6 +5,7 @@ import (
 	"slices"
 
 	"vastlantern/core/plan"
+	"vastlantern/core/words"
 )
 
 // CallKind is what is called out besides the counts.
@@ -52,14 +53,14 @@ func (t Timeline) Calls(p *plan.Plan) []Call {
 		for end < len(t.Rows) && t.Rows[end].Passage == t.Rows[start].Passage {
 			end++
 		}
-		calls = append(calls, passageCalls(t.Rows[start:end], &p.Passages[t.Rows[start].Passage-1])...)
+		calls = append(calls, passageCalls(t.Rows[start:end], &p.Passages[t.Rows[start].Passage-1], p.Words)...)
 		start = end
 	}
 	slices.SortStableFunc(calls, func(a, b Call) int { return cmp.Compare(a.At, b.At) })
 	return calls
 }
 
-func passageCalls(rows []Row, p *plan.Passage) []Call {
+func passageCalls(rows []Row, p *plan.Passage, w *words.Words) []Call {
 	if p.Type != plan.Practice {
 		return nil
 	}
@@ -73,7 +74,7 @@ func passageCalls(rows []Row, p *plan.Passage) []Call {
 		switch {
 		case row.Starts:
 			if kind := roundKind(row.Round, last); kind != "" {
-				add(row.At, kind, English.Calls[kind])
+				add(row.At, kind, w.Text(string(kind)))
 			}
 			for _, prompt := range p.Prompts {
 				if prompt.Round == row.Round {
@@ -102,7 +103,7 @@ func passageCalls(rows []Row, p *plan.Passage) []Call {
 			}{{CallMinute, minute}, {CallHalfMinute, halfMinute}} {
 				// Not in the first half: then it would be no news.
 				if at := row.End() - c.before; at-from >= c.before {
-					add(at, c.kind, English.Calls[c.kind])
+					add(at, c.kind, w.Text(string(c.kind)))
 				}
 			}
 		}

@@ -1,11 +1,13 @@
 package pace
 
 import (
+	"cmp"
 	"strings"
 
 	"vastlantern/core/breath"
 	"vastlantern/core/plan"
 	"vastlantern/core/practice"
+	"vastlantern/core/words"
 )
 
 // say is what is said at the row in progress, by the passage's voice as far as it has faded. Announcements of rounds
@@ -18,14 +20,14 @@ func (m *machine) say(ph *practice.Phase) string {
 	case breath.Free:
 		return m.sayFree(ph)
 	case breath.Beat:
-		return English.number(m.count)
+		return m.plan.Words.Number(m.count)
 	case breath.Lead:
 		return m.sayLead()
 	}
 	voice := m.voice(p)
-	said := sayCount(p, voice, ph, m.count)
+	said := sayCount(p, m.plan.Words, voice, ph, m.count)
 	if call := m.roundCall(); call != "" {
-		return strings.TrimSuffix(English.Calls[call]+": "+said, ": ")
+		return strings.TrimSuffix(m.plan.Words.Text(string(call))+": "+said, ": ")
 	}
 	return said
 }
@@ -36,23 +38,28 @@ func (m *machine) sayFree(ph *practice.Phase) string {
 		return ph.Text
 	case m.stage == Recall:
 		return m.sayRecall()
+	case m.stage == Rest:
+		return m.plan.Words.Text(words.Resting)
+	case m.stage == Own:
+		return m.plan.Words.Text(words.OwnPace)
 	}
-	return English.Stage[m.stage]
+	return m.plan.Words.Text(words.Natural)
 }
 
 // sayRecall tells how to finish at own pace, and on which side.
 func (m *machine) sayRecall() string {
-	p := m.here()
-	if !p.Practice.Sided() {
-		return English.Finish
-	}
+	p, w := m.here(), m.plan.Words
+	out := map[breath.Through]string{breath.Left: words.OutLeft, breath.Right: words.OutRight}
 	var last breath.Through
 	for _, ph := range p.Round(p.Measure) {
 		if ph.Kind == breath.Exhale {
 			last = ph.Through
 		}
 	}
-	return English.Finish + ", " + English.Out + " " + English.Through[last]
+	if side := w.Text(out[last]); side != "" {
+		return w.Text(words.Finish) + ", " + side
+	}
+	return w.Text(words.Finish)
 }
 
 // sayLead gives the hand its cues where a practice needs one: lungs empty, hand up, one side shut.
@@ -61,13 +68,13 @@ func (m *machine) sayLead() string {
 	sided := first == breath.Left || first == breath.Right
 	switch {
 	case m.count == 1:
-		return English.Phase[breath.Exhale]
+		return m.plan.Words.Text(string(breath.Exhale))
 	case m.count == 2 && sided:
-		return English.HandUp
+		return m.plan.Words.Text(words.HandUp)
 	case m.count == 3 && sided:
-		return English.Shut[first.Other()]
+		return m.plan.Words.Shut(first.Other())
 	}
-	return English.number(m.count)
+	return m.plan.Words.Number(m.count)
 }
 
 // voice is the passage's, or what it has faded to.
@@ -86,17 +93,17 @@ func (m *machine) voice(p *plan.Passage) plan.Voice {
 // with no source).
 const tens = 10
 
-func sayCount(p *plan.Passage, voice plan.Voice, ph *practice.Phase, count int) string {
+func sayCount(p *plan.Passage, w *words.Words, voice plan.Voice, ph *practice.Phase, count int) string {
 	if voice == plan.Silent {
 		return ""
 	}
 	part := ""
 	if ph.Parts != nil {
-		part = English.Part[ph.Part(count)]
+		part = w.Text(ph.Part(count))
 	}
 	if count == ph.First() {
-		word := English.Phase[ph.Kind]
-		if side := English.Through[ph.Through]; side != "" {
+		word := cmp.Or(p.Practice.Words[string(ph.Kind)], w.Text(string(ph.Kind)))
+		if side := w.Side(ph.Through); side != "" {
 			word += " " + side
 		}
 		if part != "" {
@@ -119,12 +126,12 @@ func sayCount(p *plan.Passage, voice plan.Voice, ph *practice.Phase, count int) 
 		return p.Syllables[(count-1)%len(p.Syllables)]
 	case plan.UpDown:
 		if ph.Kind == breath.Exhale {
-			return English.number(ph.Counts + 1 - count)
+			return w.Number(ph.Counts + 1 - count)
 		}
 	case plan.HoldsOnly:
 		if !ph.Kind.Held() {
 			return ""
 		}
 	}
-	return English.number(count)
+	return w.Number(count)
 }

@@ -7,6 +7,7 @@ import (
 
 	"vastlantern/core/breath"
 	"vastlantern/core/practice"
+	"vastlantern/core/words"
 )
 
 // Plan is a class as planned: passages in order.
@@ -16,6 +17,7 @@ type Plan struct {
 	Slot     breath.Exact // minutes the class has; 0 where none is set
 	StartsAt time.Time    // zero where none is set
 	Tempo    breath.Exact // counts a minute
+	Words    *words.Words // what is said while it is led
 	Passages []Passage
 }
 

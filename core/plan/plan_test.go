@@ -9,6 +9,7 @@ import (
 	"pgregory.net/rapid"
 
 	"vastlantern/core/breath"
+	"vastlantern/core/practice"
 )
 
 // one reads a plan of one passage at 60 counts a minute, where a count is a second.
@@ -58,6 +59,21 @@ func TestPlannedLengths(t *testing.T) {
 		{"own pace of a practice of strokes", Doc{"type": "practice", "practice": "kapalabhati", "pace": "own", "minutes": n("5")}, 315},
 	} {
 		assert.Equal(t, c.seconds*1000, one(t, c.doc).PlannedLength().Round(), c.name)
+	}
+}
+
+// What planning inserts for each practice is a right plan of that practice.
+func TestEveryCourseCanBePlanned(t *testing.T) {
+	for _, p := range practice.Catalogue() {
+		course, err := Course(p)
+		require.NoError(t, err, p.ID)
+		for _, doc := range course {
+			passage := one(t, doc)
+			assert.Same(t, p, passage.Practice)
+			assert.Positive(t, passage.PlannedLength().Sign())
+		}
+		of := Of(p)
+		assert.Equal(t, p.Name, of.Name())
 	}
 }
 

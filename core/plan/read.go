@@ -1,6 +1,7 @@
 package plan
 
 import (
+	"bytes"
 	"encoding/json"
 	"fmt"
 	"slices"
@@ -74,6 +75,8 @@ func Read(doc Doc) (*Plan, error) {
 	} else if _, isText := doc["starts_at"].(string); isText {
 		o.fail("starts_at", "a date and time as 2026-03-02T18:30:00+01:00 (RFC 3339)")
 	}
+	p.Words = o.words()
+	book := o.ownPractices()
 	list, ok := doc["passages"].([]any)
 	if !ok {
 		o.fail("passages", "a list of passages")
@@ -88,7 +91,7 @@ func Read(doc Doc) (*Plan, error) {
 			p.Passages = append(p.Passages, Passage{Type: Talk}) // the others keep their numbers
 			continue
 		}
-		p.Passages = append(p.Passages, readPassage(fields, i+1, p.Tempo, &errs))
+		p.Passages = append(p.Passages, readPassage(fields, i+1, p.Tempo, book, &errs))
 	}
 	if len(errs) == 0 {
 		if longest := breath.Int(MostHours * 3600_000); longest.Less(p.Length()) {
@@ -109,7 +112,7 @@ func sameNumber(given json.Number, n int64) bool {
 	return err == nil && x.Equal(breath.Int(n))
 }
 
-func readPassage(doc Doc, number int, planTempo breath.Exact, errs *Errors) Passage {
+func readPassage(doc Doc, number int, planTempo breath.Exact, own book, errs *Errors) Passage {
 	o := object{doc: doc, passage: number, errs: errs}
 	for _, field := range []string{"title", "practice", "type"} {
 		if text, ok := doc[field].(string); ok && text != "" {
@@ -125,8 +128,8 @@ func readPassage(doc Doc, number int, planTempo breath.Exact, errs *Errors) Pass
 	}
 	if p.Type == Practice {
 		id, _ := doc["practice"].(string)
-		if p.Practice = practice.Find(id); p.Practice == nil {
-			o.fail("practice", ids())
+		if p.Practice = own.find(id); p.Practice == nil {
+			o.fail("practice", own.ids())
 		}
 		p.OwnPace = choice(o, "pace", "led", "own") == "own"
 	}
@@ -145,25 +148,42 @@ func readPassage(doc Doc, number int, planTempo breath.Exact, errs *Errors) Pass
 
 // Of is the passage of the practice with nothing given, at the tempo of a plan that gives none.
 func Of(p *practice.Practice) Passage {
-	var errs Errors // there are none: a test reads every practice of the catalogue so
-	return readPassage(Doc{"type": string(Practice), "practice": p.ID}, 1, breath.Int(defaultTempo), &errs)
+	passage, _ := One(Doc{"type": string(Practice), "practice": p.ID}, p) // right for every practice that was read
+	return passage
+}
+
+// One reads a passage by itself, at the tempo of a plan that gives none. The error is an Errors.
+func One(doc Doc, own ...*practice.Practice) (Passage, error) {
+	var errs Errors
+	p := readPassage(doc, 1, breath.Int(defaultTempo), book(own), &errs)
+	if len(errs) > 0 {
+		return p, errs
+	}
+	return p, nil
+}
+
+// Course is the passages that planning inserts for the practice, as they stand in a plan's document.
+func Course(p *practice.Practice) ([]Doc, error) {
+	text, err := json.Marshal(p.Course)
+	if err != nil {
+		return nil, err
+	}
+	var course []Doc
+	decoder := json.NewDecoder(bytes.NewReader(text))
+	decoder.UseNumber() // as a plan's document has them
+	if err := decoder.Decode(&course); err != nil {
+		return nil, err
+	}
+	for _, doc := range course {
+		doc["type"], doc["practice"] = string(Practice), p.ID
+	}
+	return course, nil
 }
 
 // unknownPractice stands for one that is not in the catalogue.
 var unknownPractice = &practice.Practice{Kind: practice.Counted, Counts: "4:4", Rounds: 1, Airway: breath.ByNose, Figure: []practice.Step{
 	{Phase: breath.Inhale, Counts: "a", Through: "airway"}, {Phase: breath.Exhale, Counts: "c", Through: "airway"},
 }}
-
-func ids() string {
-	text := ""
-	for i, p := range practice.Catalogue() {
-		if i > 0 {
-			text += ", "
-		}
-		text += p.ID
-	}
-	return text
-}
 
 func seconds(x breath.Exact) breath.Exact { return x.Times(1000) }
 

@@ -5,6 +5,7 @@ import (
 	"fmt"
 	"maps"
 	"regexp"
+	"slices"
 	"strings"
 
 	"vastlantern/core/breath"
@@ -29,7 +30,7 @@ var (
 // or 1m30s, @ and tempo, left or right, own for own pace. Of strokes 20st is twenty a round and @ the rate; of open
 // phases 6:10:8:6 are their seconds; of free breathing 10b is ten breaths. The error says which word was not
 // understood; whether the values are allowed is for Read to say.
-func Shorten(doc Doc, text string) (Doc, error) {
+func Shorten(doc Doc, text string, own ...*practice.Practice) (Doc, error) {
 	next := maps.Clone(doc)
 	for _, field := range covered {
 		delete(next, field)
@@ -37,8 +38,9 @@ func Shorten(doc Doc, text string) (Doc, error) {
 	var kind practice.Kind // none for talks and free breathing
 	if next["type"] == string(Practice) {
 		kind = practice.Counted
-		if id, _ := next["practice"].(string); practice.Find(id) != nil {
-			kind = practice.Find(id).Kind
+		id, _ := next["practice"].(string)
+		if p := book(own).find(id); p != nil {
+			kind = p.Kind
 		}
 	}
 	for word := range strings.FieldsSeq(strings.ToLower(text)) {
@@ -121,7 +123,7 @@ func (d Doc) shortTime(parts []string, isPractice bool) {
 
 // NewPassage is a passage from one line, "nadi 4:4:8 x6 @50", "rest 2m" or "talk 1m seat and spine": what it is, then
 // words as Shorten reads them; after a talk or a rest, all others are its title.
-func NewPassage(line string) (Doc, error) {
+func NewPassage(line string, own ...*practice.Practice) (Doc, error) {
 	words := strings.Fields(line)
 	if len(words) == 0 {
 		return nil, fmt.Errorf("write what to add: talk, rest or a practice, as %q", "nadi 4:4:8 x6 @50")
@@ -131,11 +133,11 @@ func NewPassage(line string) (Doc, error) {
 	case "talk", "free", "rest":
 		return newStretch(name, words[1:])
 	}
-	p, err := byPrefix(name)
+	p, err := book(own).byPrefix(name)
 	if err != nil {
 		return nil, err
 	}
-	return Shorten(Doc{"type": string(Practice), "practice": p.ID}, strings.Join(words[1:], " "))
+	return Shorten(Doc{"type": string(Practice), "practice": p.ID}, strings.Join(words[1:], " "), own...)
 }
 
 func newStretch(name string, words []string) (Doc, error) {
@@ -161,9 +163,9 @@ func newStretch(name string, words []string) (Doc, error) {
 	return doc, nil
 }
 
-func byPrefix(name string) (*practice.Practice, error) {
+func (own book) byPrefix(name string) (*practice.Practice, error) {
 	var found []string
-	for _, p := range practice.Catalogue() {
+	for _, p := range slices.Concat(own, practice.Catalogue()) {
 		if p.ID == name {
 			return p, nil
 		}
@@ -173,9 +175,9 @@ func byPrefix(name string) (*practice.Practice, error) {
 	}
 	switch len(found) {
 	case 1:
-		return practice.Find(found[0]), nil
+		return own.find(found[0]), nil
 	case 0:
-		return nil, fmt.Errorf("no practice is called %q: there are talk, rest, %s", name, ids())
+		return nil, fmt.Errorf("no practice is called %q: there are talk, rest, %s", name, own.ids())
 	}
 	return nil, fmt.Errorf("%q could be %s: write more of it", name, strings.Join(found, " or "))
 }

@@ -27,6 +27,32 @@ const (
 	Open    Kind = "open"    // phases that last until somebody goes on
 )
 
+// Entry is what the practice book says of a practice, in plain words. Nothing in it promises health.
+type Entry struct {
+	About   string           `yaml:"about"`
+	Also    []string         `yaml:"also"`    // other names
+	Intents []string         `yaml:"intents"` // what it is taught for, of Intents
+	Level   string           `yaml:"level"`   // of Levels
+	Seat    string           `yaml:"seat"`
+	Hands   string           `yaml:"hands"`
+	Eyes    string           `yaml:"eyes"`
+	Locks   string           `yaml:"locks"` // empty where no school uses them
+	How     []string         `yaml:"how"`
+	Prompts []string         `yaml:"prompts"` // short things to say between rounds
+	Watch   []string         `yaml:"watch"`   // what is watched for
+	Gentler string           `yaml:"gentler"`
+	Harder  string           `yaml:"harder"`
+	Finish  string           `yaml:"finish"`
+	Course  []map[string]any `yaml:"course"`  // the passages that planning inserts, as fields of a plan's passage
+	Schools []string         `yaml:"schools"` // where they differ
+}
+
+// Intents are what a class or a practice is taught for.
+var Intents = []string{"settle", "wake up", "before sleep", "before an exam", "before meditation", "after postures"}
+
+// Levels of a group or a practice, the easiest first.
+var Levels = []string{"beginners", "some practice", "experienced"}
+
 // Lean is what a practice is taught as, where that bears on its place in a class.
 type Lean string
 
@@ -38,16 +64,18 @@ const (
 
 // Practice is one entry of the catalogue.
 type Practice struct {
-	ID     string        `yaml:"id"`
-	Name   string        `yaml:"name"`
-	Term   string        `yaml:"term"` // the Sanskrit term, where a teacher would use one
-	Kind   Kind          `yaml:"kind"`
-	Takes  []string      `yaml:"takes"`  // fields of a plan's passage beyond those of its kind
-	Airway breath.Airway `yaml:"airway"` // of its rounds where the figure says so, and of its opening and closing
-	Figure []Step        `yaml:"figure"`
-	About  string        `yaml:"about"`
-	Leans  Lean          `yaml:"taught_as"`
-	Care   []string      `yaml:"care"` // the cautions of core/care that it has beyond those of everyone and of holds
+	ID     string            `yaml:"id"`
+	Name   string            `yaml:"name"`
+	Term   string            `yaml:"term"` // the Sanskrit term, where a teacher would use one
+	Kind   Kind              `yaml:"kind"`
+	Takes  []string          `yaml:"takes"`  // fields of a plan's passage beyond those of its kind
+	Airway breath.Airway     `yaml:"airway"` // of its rounds where the figure says so, and of its opening and closing
+	Figure []Step            `yaml:"figure"`
+	Leans  Lean              `yaml:"taught_as"`
+	From   string            `yaml:"from"`  // of a teacher's own: the practice that it was made from
+	Words  map[string]string `yaml:"words"` // said in place of the table's, by phase
+	Care   []string          `yaml:"care"`  // the aspects of core/care that it has beyond holds, which follow from its counts
+	Entry  `yaml:",inline"`
 
 	// What a plan's passage has where it gives nothing:
 	Counts  string `yaml:"counts"`       // counted practices

@@ -1,6 +1,7 @@
 package practice
 
 import (
+	"fmt"
 	"strings"
 	"testing"
 
@@ -15,7 +16,16 @@ func TestEveryFileOfTheCatalogueIsRead(t *testing.T) {
 	require.NoError(t, err)
 	require.Len(t, Catalogue(), len(files))
 	for _, p := range Catalogue() {
-		assert.NotEmpty(t, p.About, p.ID)
+		for _, text := range []string{p.About, p.Level, p.Seat, p.Hands, p.Eyes, p.Gentler, p.Harder, p.Finish} {
+			assert.NotEmpty(t, text, p.ID)
+		}
+		assert.NotEmpty(t, p.Also, p.ID)
+		assert.NotEmpty(t, p.Intents, p.ID)
+		assert.NotEmpty(t, p.How, p.ID)
+		assert.NotEmpty(t, p.Watch, p.ID)
+		assert.NotEmpty(t, p.Course, p.ID)
+		assert.GreaterOrEqual(t, len(p.Prompts), 2, "two or three short prompts: %s", p.ID)
+		assert.LessOrEqual(t, len(p.Prompts), 3, p.ID)
 		assert.Same(t, p, Find(p.ID))
 		round := p.Round(Setting{Counts: breath.Counts{Inhale: 4, Exhale: 4}, Strokes: 1, Start: breath.Left, Airway: p.Airway})
 		assert.Contains(t, []breath.Phase{breath.Inhale, breath.Stroke}, round[0].Kind, p.ID)
@@ -156,4 +166,59 @@ func TestReadTellsWhatIsWrong(t *testing.T) {
 		require.Error(t, err, name)
 		assert.Contains(t, err.Error(), c.says, name)
 	}
+}
+
+// A file that is hostile or broken is refused quickly, and says why.
+func TestHostileFiles(t *testing.T) {
+	good := "id: own-x\nname: X\nkind: counted\nairway: nose\ncounts: \"4:4\"\nrounds: 1\nfigure:\n  - {phase: inhale, counts: a, through: airway}\n"
+	bomb := "a: &a [x, x, x, x, x, x, x, x, x]\n"
+	for i := range 8 {
+		bomb += fmt.Sprintf("%c: &%c [*%c, *%c, *%c, *%c, *%c, *%c, *%c, *%c]\n", 'b'+i, 'b'+i, 'a'+i, 'a'+i, 'a'+i, 'a'+i, 'a'+i, 'a'+i, 'a'+i, 'a'+i)
+	}
+	for name, c := range map[string]struct{ text, says string }{
+		"aliases that explode":     {bomb, "anchors and aliases"},
+		"a merge":                  {good + "<<: {rounds: 3}\n", ""},
+		"too large":                {good + "about: " + strings.Repeat("x", MostBytes), "64 KiB"},
+		"a long text":              {good + "about: " + strings.Repeat("x", 3000) + "\n", "3000 bytes"},
+		"many texts":               {good + "how: [" + strings.Repeat("a, ", 500) + "b]\n", "texts"},
+		"a huge number":            {strings.Replace(good, "rounds: 1", "rounds: 99999999999999999999", 1), ""},
+		"a million rounds":         {strings.Replace(good, "rounds: 1", "rounds: 1000000", 1), "0 to 999"},
+		"a wrong type":             {strings.Replace(good, "rounds: 1", "rounds: [1]", 1), ""},
+		"a figure of a thousand":   {strings.Replace(good, "figure:", "figure:"+strings.Repeat("\n  - {phase: hold, counts: b}", 1000), 1), "1 to 40"},
+		"deep nesting":             {"id: " + strings.Repeat("[", 20_000), ""},
+		"less careful than before": {good + "from: kapalabhati\ncare: []\n", "none taken away"},
+		"from nowhere":             {good + "from: juggling\n", "juggling"},
+		"a word for no phase":      {good + "words: {sing: la}\n", "sing"},
+	} {
+		_, err := ReadOwn([]byte(c.text))
+		require.Error(t, err, name)
+		assert.Contains(t, err.Error(), c.says, name)
+	}
+	more, err := ReadOwn([]byte(good + "from: nadi-shodhana\ncare: [one-sided, partner]\nwords: {inhale: in}\n"))
+	require.NoError(t, err)
+	assert.Equal(t, []string{"one-sided", "partner"}, more.Care)
+	_, err = ReadOwn([]byte(strings.Replace(good, "own-x", "nadi-shodhana", 1)))
+	assert.ErrorContains(t, err, "begins with own-")
+}
+
+func FuzzRead(f *testing.F) {
+	names, err := files.ReadDir("catalogue")
+	require.NoError(f, err)
+	for _, name := range names {
+		data, err := files.ReadFile("catalogue/" + name.Name())
+		require.NoError(f, err)
+		f.Add(data)
+	}
+	f.Fuzz(func(t *testing.T, data []byte) {
+		p, err := Read(data)
+		if err != nil {
+			return
+		}
+		for _, ph := range p.Round(Setting{Counts: breath.Counts{Inhale: 3, Hold: 1, Exhale: 3, Empty: 1}, Strokes: 1, Zone: "all", Airway: p.Airway}) {
+			if ph.Counts < 1 || ph.Counts > breath.MostHoldCounts {
+				t.Fatalf("a phase of %d counts", ph.Counts)
+			}
+			ph.Part(1)
+		}
+	})
 }

@@ -3,41 +3,120 @@ package practice
 import (
 	"errors"
 	"fmt"
+	"maps"
 	"slices"
 	"strconv"
 
 	"github.com/goccy/go-yaml"
+	"github.com/goccy/go-yaml/lexer"
+	"github.com/goccy/go-yaml/token"
 
 	"vastlantern/core/breath"
 )
 
-// Read reads one practice from YAML and checks it. Errors tell the line where they can.
+// MostBytes is the largest file of a practice that is read.
+const MostBytes = 64 << 10
+
+// The bounds of a practice, so that no file can make a class of a million rows. Those of rounds, minutes and strokes
+// are a plan's.
+const (
+	mostPhases  = 40
+	mostTexts   = 30
+	mostText    = 2000 // bytes
+	mostRounds  = 999
+	mostMinutes = 180
+	mostStrokes = 500
+	mostRest    = 600 // seconds
+	mostOpen    = 120 // seconds
+)
+
+// Read reads one practice from YAML, or from JSON, which is YAML, and checks it. Errors tell the line where they can.
 func Read(data []byte) (*Practice, error) {
+	if len(data) > MostBytes {
+		return nil, fmt.Errorf("the file is over %d KiB", MostBytes>>10)
+	}
+	for _, t := range lexer.Tokenize(string(data)) {
+		if t.Type == token.AnchorType || t.Type == token.AliasType || t.Type == token.MergeKeyType {
+			return nil, fmt.Errorf("line %d: anchors and aliases (& and *) are not allowed; put the text in quotes if it begins so", t.Position.Line)
+		}
+	}
 	var p Practice
 	if err := yaml.UnmarshalWithOptions(data, &p, yaml.Strict()); err != nil {
 		return nil, err
 	}
+	if err := p.check(); err != nil {
+		return nil, err
+	}
+	return &p, nil
+}
+
+func (p *Practice) check() error {
 	if p.ID == "" || p.Name == "" || len(p.Figure) == 0 {
-		return nil, errors.New("a practice needs id, name and figure")
+		return errors.New("a practice needs id, name and figure")
 	}
 	if (p.Rounds < 1) == (p.Minutes < 1) {
-		return nil, fmt.Errorf("rounds, minutes: given %d and %d, allowed: one of them, 1 or more", p.Rounds, p.Minutes)
+		return fmt.Errorf("rounds, minutes: given %d and %d, allowed: one of them, 1 or more", p.Rounds, p.Minutes)
+	}
+	for _, n := range []struct {
+		field            string
+		given, low, most int
+	}{
+		{"rounds", p.Rounds, 0, mostRounds}, {"minutes", p.Minutes, 0, mostMinutes}, {"strokes", p.Strokes, 0, mostStrokes}, {"rest", p.Rest, 0, mostRest},
+		{"phases of the figure", len(p.Figure), 1, mostPhases}, {"passages of the course", len(p.Course), 0, mostTexts},
+	} {
+		if n.given < n.low || n.given > n.most {
+			return fmt.Errorf("%s: given %d, allowed: %d to %d", n.field, n.given, n.low, n.most)
+		}
+	}
+	if p.Tempo != 0 && (p.Tempo < breath.SlowestTempo || p.Tempo > breath.FastestTempo) {
+		return fmt.Errorf("tempo: given %d, allowed: %d to %d", p.Tempo, breath.SlowestTempo, breath.FastestTempo)
 	}
 	if !slices.Contains([]breath.Airway{breath.ByNose, breath.OutByMouth, breath.ByMouth}, p.Airway) {
-		return nil, fmt.Errorf("airway: given %q, allowed: nose, out-mouth, mouth", p.Airway)
+		return fmt.Errorf("airway: given %q, allowed: nose, out-mouth, mouth", p.Airway)
 	}
-	if !slices.Contains([]Lean{"", Warming, Calming}, p.Leans) {
-		return nil, fmt.Errorf("taught_as: given %q, allowed: warming, calming, or nothing", p.Leans)
+	if err := p.checkWords(); err != nil {
+		return err
 	}
 	if err := p.checkKind(); err != nil {
-		return nil, err
+		return err
 	}
 	for i, step := range p.Figure {
 		if err := step.check(p.Kind); err != nil {
-			return nil, fmt.Errorf("figure, phase %d: %w", i+1, err)
+			return fmt.Errorf("figure, phase %d: %w", i+1, err)
 		}
 	}
-	return &p, nil
+	return nil
+}
+
+// checkWords checks what is for people: that it is of a kind, and no longer than can be read.
+func (p *Practice) checkWords() error {
+	if !slices.Contains([]Lean{"", Warming, Calming}, p.Leans) {
+		return fmt.Errorf("taught_as: given %q, allowed: warming, calming, or nothing", p.Leans)
+	}
+	for _, intent := range p.Intents {
+		if !slices.Contains(Intents, intent) {
+			return fmt.Errorf("intents: given %q, allowed: %q", intent, Intents)
+		}
+	}
+	if p.Level != "" && !slices.Contains(Levels, p.Level) {
+		return fmt.Errorf("level: given %q, allowed: %q", p.Level, Levels)
+	}
+	for phase := range p.Words {
+		if !slices.Contains([]breath.Phase{breath.Inhale, breath.Hold, breath.Exhale, breath.Empty, breath.Stroke}, breath.Phase(phase)) {
+			return fmt.Errorf("words: given %q, allowed: inhale, hold, exhale, empty, stroke", phase)
+		}
+	}
+	texts := slices.Concat([]string{p.ID, p.Name, p.Term, p.About, p.Seat, p.Hands, p.Eyes, p.Locks, p.Gentler, p.Harder, p.Finish},
+		p.Also, p.How, p.Prompts, p.Watch, p.Schools, slices.Collect(maps.Values(p.Words)))
+	if len(texts) > 11+5*mostTexts {
+		return fmt.Errorf("there are %d texts, allowed: %d in each list", len(texts), mostTexts)
+	}
+	for _, text := range texts {
+		if len(text) > mostText {
+			return fmt.Errorf("a text of %d bytes, allowed: %d", len(text), mostText)
+		}
+	}
+	return nil
 }
 
 func (p *Practice) checkKind() error {
@@ -54,7 +133,7 @@ func (p *Practice) checkKind() error {
 			return errors.New("strokes: missing, allowed: a number, or minutes that the strokes fill")
 		}
 	case Open:
-		if len(p.Seconds) != 4 || slices.Min(p.Seconds) < 1 {
+		if len(p.Seconds) != 4 || slices.Min(p.Seconds) < 1 || slices.Max(p.Seconds) > mostOpen {
 			return fmt.Errorf("open_seconds: given %v, allowed: four planned lengths", p.Seconds)
 		}
 	case Fixed:

@@ -1,0 +1,107 @@
+package plan
+
+import (
+	"encoding/json"
+	"fmt"
+	"maps"
+	"slices"
+	"strings"
+
+	"vastlantern/core/practice"
+	"vastlantern/core/words"
+)
+
+// book is the practices of a plan beyond the catalogue: a teacher's own, which the plan carries with it (field
+// practices), so that it can be led anywhere and a class of the past stays what it was.
+type book []*practice.Practice
+
+func (b book) find(id string) *practice.Practice {
+	for _, p := range b {
+		if p.ID == id {
+			return p
+		}
+	}
+	return practice.Find(id)
+}
+
+func (b book) ids() string {
+	var list []string
+	for _, p := range slices.Concat(b, practice.Catalogue()) {
+		list = append(list, p.ID)
+	}
+	return strings.Join(list, ", ")
+}
+
+func (o object) ownPractices() book {
+	var own book
+	for i, entry := range o.objects("practices") {
+		where := fmt.Sprintf("practices %d", i+1)
+		text, err := json.Marshal(map[string]any(entry.doc))
+		if err != nil {
+			continue // what was read as JSON can be written as JSON
+		}
+		p, err := practice.ReadOwn(text) // JSON is YAML
+		if err != nil {
+			*o.errs = append(*o.errs, FieldError{Field: where, Given: shown(entry.doc["id"]), Allowed: "a whole practice: " + err.Error()})
+			continue
+		}
+		own = append(own, p)
+	}
+	return own
+}
+
+// Uses is the ids of the practices that the document names.
+func (d Doc) Uses() map[string]bool {
+	used := map[string]bool{}
+	list, _ := d["passages"].([]any)
+	for _, entry := range list {
+		if fields, ok := entry.(map[string]any); ok {
+			if id, ok := fields["practice"].(string); ok {
+				used[id] = true
+			}
+		}
+	}
+	return used
+}
+
+// words reads what is said: the language, the teacher's own words in place of some, and how sides are said.
+func (o object) words() *words.Words {
+	value, there := o.doc["words"]
+	if !there {
+		return &words.English
+	}
+	fields, ok := value.(map[string]any)
+	if !ok {
+		o.fail("words", `an object as {"language": "en", "sides": "named", "own": {"inhale": "breathe in"}}`)
+		return &words.English
+	}
+	w := object{fields, o.passage, o.name, "words: ", o.errs}
+	tags := slices.Sorted(maps.Keys(words.Languages))
+	slices.SortStableFunc(tags, func(a, b string) int { // the first is the default
+		switch {
+		case a == "en":
+			return -1
+		case b == "en":
+			return 1
+		}
+		return 0
+	})
+	language := choice(w, "language", tags...)
+	byHand := choice(w, "sides", "named", "hand") == "hand"
+	own := map[string]string{}
+	if given, there := fields["own"]; there {
+		table, ok := given.(map[string]any)
+		if !ok {
+			w.fail("own", "an object of words")
+		}
+		for key, text := range table {
+			said, isText := text.(string)
+			if !isText || !slices.Contains(words.Keys(), key) {
+				w.fail("own", "texts for "+strings.Join(words.Keys(), ", "))
+				break
+			}
+			own[key] = said
+		}
+	}
+	return words.Languages[language].With(own, byHand)
+}

@@ -1,0 +1,39 @@
+package practice
+
+import (
+	"fmt"
+	"slices"
+	"strings"
+)
+
+// OwnPrefix begins the id of every practice of a teacher's own, so that none can be taken for one of the catalogue.
+const OwnPrefix = "own-"
+
+// ReadOwn reads a teacher's own practice, as Read does, and checks it against the one that it was made from.
+func ReadOwn(data []byte) (*Practice, error) {
+	p, err := Read(data)
+	if err != nil {
+		return nil, err
+	}
+	if !strings.HasPrefix(p.ID, OwnPrefix) || len(p.ID) == len(OwnPrefix) {
+		return nil, fmt.Errorf("id: given %q, allowed: an id that begins with %s", p.ID, OwnPrefix)
+	}
+	return p, p.checkCare()
+}
+
+// checkCare sees to it that a teacher's own practice is no less careful than the one it was made from.
+func (p *Practice) checkCare() error {
+	if p.From == "" {
+		return nil
+	}
+	base := Find(p.From)
+	if base == nil {
+		return fmt.Errorf("from: there is no practice %q", p.From)
+	}
+	for _, care := range base.Care {
+		if !slices.Contains(p.Care, care) {
+			return fmt.Errorf("care: %q of %s is missing; cautions can be added, and none taken away", care, base.Name)
+		}
+	}
+	return nil
+}

@@ -1,0 +1,189 @@
+// Package school holds the questions on which schools differ, and what each way changes: what is planned, what is
+// cued, what is shown, and what is cared for. The questions are data; the first way of each is the default.
+package school
+
+import (
+	_ "embed"
+	"encoding/json"
+	"fmt"
+	"maps"
+	"slices"
+	"strconv"
+	"sync"
+
+	"github.com/goccy/go-yaml"
+
+	"vastlantern/core/breath"
+	"vastlantern/core/plan"
+	"vastlantern/core/practice"
+)
+
+// Question is one thing that schools do in different ways.
+type Question struct {
+	ID   string `yaml:"id"`
+	Asks string `yaml:"asks"`
+	Ways []Way  `yaml:"ways"`
+}
+
+// Way is one answer, and what it changes.
+type Way struct {
+	ID    string         `yaml:"id"`
+	Says  string         `yaml:"says"`
+	Shows string         `yaml:"shows"` // a line that is shown beside the practice
+	Sets  map[string]any `yaml:"sets"`  // fields of a new passage, where it may carry them
+
+	ByMinutes        bool   `yaml:"by_minutes"`       // new passages are planned in minutes
+	AlternateCounts  string `yaml:"alternate_counts"` // of a new passage of alternate nostril breath
+	Sides            string `yaml:"sides"`            // how sides are said, as in a plan's words
+	NewcomersMay     bool   `yaml:"newcomers_may"`    // hold as long as they breathe in
+	SlowStrokes      bool   `yaml:"slow_strokes"`
+	LeaveOutAtMenses bool   `yaml:"leave_out_at_menses"`
+}
+
+//go:embed schools.yaml
+var file []byte
+
+// Questions is every question, in the order in which a form asks them. A broken file is a defect of the program.
+var Questions = sync.OnceValue(func() []Question {
+	var list []Question
+	if err := yaml.UnmarshalWithOptions(file, &list, yaml.Strict()); err != nil {
+		panic(err)
+	}
+	return list
+})
+
+// Choices is the way chosen for each question; a question that is not in it is answered with its first way.
+type Choices map[string]string
+
+// Check tells which choice is none, as an error that says what is allowed.
+func (c Choices) Check() error {
+	for _, id := range slices.Sorted(maps.Keys(c)) {
+		i := slices.IndexFunc(Questions(), func(q Question) bool { return q.ID == id })
+		if i < 0 {
+			return fmt.Errorf("there is no question %q", id)
+		}
+		q := Questions()[i]
+		if !slices.ContainsFunc(q.Ways, func(w Way) bool { return w.ID == c[id] }) {
+			var ways []string
+			for _, w := range q.Ways {
+				ways = append(ways, w.ID)
+			}
+			return fmt.Errorf("%s: given %q, allowed: %q", id, c[id], ways)
+		}
+	}
+	return nil
+}
+
+// With is the choices with those of a group in their place where it differs.
+func (c Choices) With(group Choices) Choices {
+	all := maps.Clone(c)
+	if all == nil {
+		all = Choices{}
+	}
+	maps.Copy(all, group)
+	return all
+}
+
+// Way is the answer to the question.
+func (c Choices) Way(question string) Way {
+	for _, q := range Questions() {
+		if q.ID != question {
+			continue
+		}
+		for _, w := range q.Ways {
+			if w.ID == c[question] {
+				return w
+			}
+		}
+		return q.Ways[0]
+	}
+	return Way{}
+}
+
+// Shown is the lines that the choices show beside a practice.
+func (c Choices) Shown(p *practice.Practice) []string {
+	questions := []string{"palms", "eyes", "chin"}
+	if p.Sided() || p.TakesField("aperture") {
+		questions = []string{"fingers", "eyes", "chin", "mirrored"}
+	}
+	if counts, err := breath.ParseCounts(p.Counts); p.Kind == practice.Open || err == nil && counts.Holds() {
+		questions = append(questions, "newcomers", "holding")
+	}
+	var lines []string
+	for _, question := range append(questions, "when") {
+		if line := c.Way(question).Shows; line != "" {
+			lines = append(lines, line)
+		}
+	}
+	return lines
+}
+
+// Fill gives a new passage what the choices set, where it has nothing of its own and may carry it.
+func (c Choices) Fill(doc plan.Doc, own ...*practice.Practice) plan.Doc {
+	if doc["type"] != string(plan.Practice) {
+		return doc
+	}
+	for _, q := range Questions() {
+		way := c.Way(q.ID)
+		if way.ID == q.Ways[0].ID { // the default needs no field
+			continue
+		}
+		for field, value := range way.Sets {
+			doc = with(doc, field, value, own)
+		}
+		if way.AlternateCounts != "" && takesEntry(doc) {
+			doc = with(doc, "counts", way.AlternateCounts, own)
+		}
+		if way.ByMinutes {
+			doc = byMinutes(doc, own)
+		}
+	}
+	return doc
+}
+
+// with is the document with the field, or as it is where the field is there or does not belong to it.
+func with(doc plan.Doc, field string, value any, own []*practice.Practice) plan.Doc {
+	if _, there := doc[field]; there {
+		return doc
+	}
+	next := maps.Clone(doc)
+	next[field] = asJSON(value)
+	if _, err := plan.One(next, own...); err != nil {
+		return doc
+	}
+	return next
+}
+
+func takesEntry(doc plan.Doc) bool {
+	id, _ := doc["practice"].(string)
+	p := practice.Find(id)
+	return p != nil && p.TakesField("entry")
+}
+
+// byMinutes plans a passage that gives no rounds in the minutes that it would take, half minutes at the least.
+func byMinutes(doc plan.Doc, own []*practice.Practice) plan.Doc {
+	if doc["rounds"] != nil || doc["minutes"] != nil || doc["pace"] == "own" {
+		return doc
+	}
+	p, err := plan.One(doc, own...)
+	if err != nil || p.Rounds == 0 || p.Practice.FillsMinutes() {
+		return doc
+	}
+	halves := max(1, p.RoundSpan(p.Measure).Times(p.Rounds).Div(breath.Int(30_000)).Round())
+	return with(doc, "minutes", json.Number(breath.Ratio(halves, 2).String()), own)
+}
+
+// asJSON turns a value of YAML into what a document of JSON has.
+func asJSON(value any) any {
+	switch value := value.(type) {
+	case uint64:
+		return json.Number(strconv.FormatUint(value, 10))
+	case map[string]any:
+		object := map[string]any{}
+		for key, inner := range value {
+			object[key] = asJSON(inner)
+		}
+		return object
+	}
+	return value
+}

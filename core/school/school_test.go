@@ -1,0 +1,92 @@
+package school
+
+import (
+	"encoding/json"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"vastlantern/core/plan"
+	"vastlantern/core/practice"
+)
+
+func TestEveryQuestionHasWaysThatDiffer(t *testing.T) {
+	require.Len(t, Questions(), 17)
+	for _, q := range Questions() {
+		assert.GreaterOrEqual(t, len(q.Ways), 2, q.ID)
+		seen := map[string]bool{}
+		for _, w := range q.Ways {
+			assert.NotEmpty(t, w.Says)
+			assert.False(t, seen[w.ID], "%s %s", q.ID, w.ID)
+			seen[w.ID] = true
+		}
+		assert.Equal(t, q.Ways[0].ID, Choices{}.Way(q.ID).ID, "the first way is the default")
+	}
+}
+
+func TestCheck(t *testing.T) {
+	assert.NoError(t, Choices{"eyes": "tenth"}.Check())
+	assert.ErrorContains(t, Choices{"eyes": "crossed"}.Check(), `given "crossed", allowed: ["closed"`)
+	assert.ErrorContains(t, Choices{"shoes": "on"}.Check(), "no question")
+}
+
+func TestAGroupMayDiffer(t *testing.T) {
+	teacher := Choices{"eyes": "tenth", "palms": "down"}
+	both := teacher.With(Choices{"eyes": "closed"})
+	assert.Equal(t, Choices{"eyes": "closed", "palms": "down"}, both)
+	assert.Equal(t, "tenth", teacher["eyes"], "the teacher's own stay")
+	assert.Equal(t, Choices{"eyes": "down"}, Choices(nil).With(Choices{"eyes": "down"}))
+}
+
+func TestWhatIsPlanned(t *testing.T) {
+	practiceDoc := func(id string, more plan.Doc) plan.Doc {
+		doc := plan.Doc{"type": "practice", "practice": id}
+		for k, v := range more {
+			doc[k] = v
+		}
+		return doc
+	}
+	for _, c := range []struct {
+		name    string
+		choices Choices
+		doc     plan.Doc
+		sets    plan.Doc
+	}{
+		{"nothing chosen, nothing set", nil, practiceDoc("nadi-shodhana", nil), plan.Doc{}},
+		{"the starting side, with how it starts", Choices{"start": "right"}, practiceDoc("nadi-shodhana", nil), plan.Doc{"side": "right", "entry": "inhale"}},
+		{"the side also of one-sided breath", Choices{"start": "right"}, practiceDoc("single-nostril", nil), plan.Doc{"side": "right"}},
+		{"not where there are no sides", Choices{"start": "right"}, practiceDoc("ujjayi", nil), plan.Doc{}},
+		{"what the passage says itself stays", Choices{"start": "right"}, practiceDoc("single-nostril", plan.Doc{"side": "left"}), plan.Doc{}},
+		{"exhale first", Choices{"start": "exhale"}, practiceDoc("nadi-shodhana", nil), plan.Doc{"entry": "exhale"}},
+		{"the word before", Choices{"word": "before"}, practiceDoc("ujjayi", nil), plan.Doc{"word": "before"}},
+		{"not with strokes", Choices{"word": "before"}, practiceDoc("kapalabhati", nil), plan.Doc{}},
+		{"counting", Choices{"counting": "fading"}, practiceDoc("kapalabhati", nil), plan.Doc{"fade": map[string]any{"words_after": json.Number("3"), "silent_after": json.Number("6")}}},
+		{"a natural pause", Choices{"pauses": "natural"}, practiceDoc("ujjayi", nil), plan.Doc{"natural_pause": json.Number("1")}},
+		{"a double exhale in alternate nostril breath", Choices{"exhale": "double"}, practiceDoc("nadi-shodhana", nil), plan.Doc{"counts": "4:8"}},
+		{"and only there", Choices{"exhale": "double"}, practiceDoc("ujjayi", nil), plan.Doc{}},
+		{"by minutes: ten breaths of 12 s", Choices{"length": "minutes"}, practiceDoc("ujjayi", nil), plan.Doc{"minutes": json.Number("2")}},
+		{"not where rounds are given", Choices{"length": "minutes"}, practiceDoc("ujjayi", plan.Doc{"rounds": json.Number("3")}), plan.Doc{}},
+		{"not at own pace", Choices{"length": "minutes"}, practiceDoc("ujjayi", plan.Doc{"pace": "own"}), plan.Doc{}},
+		{"talks stay as they are", Choices{"counting": "words"}, plan.Doc{"type": "talk"}, plan.Doc{}},
+	} {
+		got := c.choices.Fill(c.doc)
+		for field, value := range c.sets {
+			assert.Equal(t, value, got[field], "%s: %s", c.name, field)
+		}
+		assert.Len(t, got, len(c.doc)+len(c.sets), c.name)
+		_, err := plan.One(got)
+		assert.NoError(t, err, c.name)
+	}
+}
+
+func TestWhatIsShown(t *testing.T) {
+	choices := Choices{"fingers": "little", "mirrored": "yes", "palms": "down", "when": "set"}
+	nadi := choices.Shown(practice.Find("nadi-shodhana"))
+	assert.Contains(t, nadi, "Thumb for the right, the little finger for the left.")
+	assert.Contains(t, nadi, "Show with your left hand; the words left and right stay everyone's own.")
+	assert.NotContains(t, nadi, "Palms down.", "the hand is at the nose")
+	ujjayi := choices.Shown(practice.Find("ujjayi"))
+	assert.Equal(t, []string{"Palms down.", "Eyes closed.", "Chin level.", "Practised at a set time and place."}, ujjayi)
+	assert.Contains(t, Choices{"holding": "alone"}.Shown(practice.Find("segmented-breath")), "Holds are taught one to one, not in class.")
+}

@@ -1,0 +1,111 @@
+// Package words is the table of what is said while a class is led. A teacher's own words, or another language, are
+// another table of the same keys.
+package words
+
+import (
+	"maps"
+	"slices"
+	"strconv"
+
+	"vastlantern/core/breath"
+)
+
+// Words is one table. Sides are everyone's own left and right.
+type Words struct {
+	Texts   map[string]string // by key, see Keys
+	Numbers []string          // from zero; what is beyond is said as digits
+	ByHand  bool              // a side is said as what the hand does: close this one
+}
+
+// The keys besides those of phases, sides and parts, which are their names in a cue sheet.
+const (
+	Natural   = "natural breath"
+	Resting   = "rest"
+	OwnPace   = "own pace"
+	HandUp    = "hand up"
+	ShutLeft  = "close left"
+	ShutRight = "close right"
+	Finish    = "finish"
+	OutLeft   = "out left"
+	OutRight  = "out right"
+)
+
+// English is the table that ships.
+var English = Words{
+	Texts: map[string]string{
+		"inhale": "inhale", "hold": "hold", "exhale": "exhale", "empty": "empty", "stroke": "out", "still": "be still", "beat": "the tempo",
+		"lead": "breathe out", "talk": "talk",
+		"left": "left", "right": "right", "mouth": "by the mouth",
+		"belly": "belly", "ribs": "ribs", "chest": "chest", "forward": "forward", "side": "to the side", "up": "up", "wide": "wide", "narrow": "narrow",
+		Natural: "natural breath", Resting: "rest, natural breath", OwnPace: "at your own pace",
+		HandUp: "hand up", ShutLeft: "close the left", ShutRight: "close the right",
+		Finish: "finish this round", OutLeft: "out on the left", OutRight: "out on the right",
+		"last": "one more, the last", "half": "half way", "minute": "one minute left", "half-minute": "thirty seconds left",
+	},
+	Numbers: []string{"zero", "one", "two", "three", "four", "five", "six", "seven", "eight", "nine", "ten", "eleven", "twelve", "thirteen", "fourteen", "fifteen", "sixteen", "seventeen", "eighteen", "nineteen", "twenty"},
+}
+
+// German proves that the table is the only place where words stand.
+var German = Words{
+	Texts: map[string]string{
+		"inhale": "ein", "hold": "halten", "exhale": "aus", "empty": "leer bleiben", "stroke": "aus", "still": "still", "beat": "das Tempo",
+		"lead": "ausatmen", "talk": "Ansage",
+		"left": "links", "right": "rechts", "mouth": "durch den Mund",
+		"belly": "Bauch", "ribs": "Rippen", "chest": "Brust", "forward": "nach vorn", "side": "zur Seite", "up": "nach oben", "wide": "weit", "narrow": "eng",
+		Natural: "natürlich atmen", Resting: "Pause, natürlich atmen", OwnPace: "jeder im eigenen Tempo",
+		HandUp: "Hand heben", ShutLeft: "links schließen", ShutRight: "rechts schließen",
+		Finish: "diese Runde beenden", OutLeft: "zuletzt links aus", OutRight: "zuletzt rechts aus",
+		"last": "noch einmal, die letzte", "half": "die Hälfte", "minute": "noch eine Minute", "half-minute": "noch dreißig Sekunden",
+	},
+	Numbers: []string{"null", "eins", "zwei", "drei", "vier", "fünf", "sechs", "sieben", "acht", "neun", "zehn", "elf", "zwölf", "dreizehn", "vierzehn", "fünfzehn", "sechzehn", "siebzehn", "achtzehn", "neunzehn", "zwanzig"},
+}
+
+// Languages is the tables that ship, by their language tags (BCP 47).
+var Languages = map[string]*Words{"en": &English, "de": &German}
+
+// Keys is every key, sorted.
+func Keys() []string { return slices.Sorted(maps.Keys(English.Texts)) }
+
+// With is the table with some texts replaced by the teacher's own.
+func (w *Words) With(own map[string]string, byHand bool) *Words {
+	if len(own) == 0 && !byHand {
+		return w
+	}
+	texts := maps.Clone(w.Texts)
+	maps.Copy(texts, own)
+	return &Words{texts, w.Numbers, byHand}
+}
+
+// Text is what is said for the key; nothing where there is no such key.
+func (w *Words) Text(key string) string { return w.Texts[key] }
+
+// Number is a number as it is said.
+func (w *Words) Number(n int) string {
+	if n < len(w.Numbers) {
+		return w.Numbers[n]
+	}
+	return strconv.Itoa(n)
+}
+
+// Side is what is said of the way the air goes: the side, or what the hand does for it; nothing where both nostrils
+// breathe.
+func (w *Words) Side(t breath.Through) string {
+	if w.ByHand && (t == breath.Left || t == breath.Right) {
+		return w.Shut(t.Other())
+	}
+	if t == breath.Both || t == breath.None {
+		return ""
+	}
+	return w.Texts[string(t)]
+}
+
+// Shut tells to close the nostril.
+func (w *Words) Shut(t breath.Through) string {
+	switch t {
+	case breath.Left:
+		return w.Texts[ShutLeft]
+	case breath.Right:
+		return w.Texts[ShutRight]
+	}
+	return ""
+}
