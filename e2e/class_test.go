@@ -38,6 +38,7 @@ func open(t *testing.T) *theater {
 	t.Helper()
 	th := &theater{T: t, data: filepath.Join(t.TempDir(), "lantern.db"), from: time.Now().Format(time.RFC3339Nano)}
 	th.start("0")
+	require.NoError(t, th.program.ReadCare())
 	browser, err := stage.Open()
 	require.NoError(t, err)
 	t.Cleanup(browser.Close)

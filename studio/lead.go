@@ -5,14 +5,18 @@ import (
 	"encoding/json"
 	"errors"
 	"fmt"
+	"slices"
+	"strings"
 	"time"
 
 	"vastlantern/core/breath"
+	"vastlantern/core/care"
 	"vastlantern/core/pace"
 	"vastlantern/core/plan"
 	"vastlantern/core/practice"
 	"vastlantern/core/room"
 	"vastlantern/core/sheet"
+	"vastlantern/core/words"
 	"vastlantern/store"
 	"vastlantern/studio/contract"
 )
@@ -88,19 +92,20 @@ func (s *Studio) Lead(want contract.Lead) (contract.Score, error) {
 	if err != nil {
 		return contract.Score{}, missing(err, "plan", want.PlanID)
 	}
-	_, p, err := sheet.ReadPlan(bytes.NewReader(stored.Document))
+	document, p, err := s.toLead(stored)
 	if err != nil {
-		return contract.Score{}, &Failure{ErrInvalid, contract.Problem{Say: "This plan cannot be led yet. Mend what is marked in it first.", Fields: fieldErrors(err)}}
+		return contract.Score{}, err
 	}
-	if len(p.Passages) == 0 {
-		return contract.Score{}, fail(ErrInvalid, "This plan has no passages yet. Add one, then lead it.")
+	if unread := unacknowledged(p, want.Acknowledged); len(unread) > 0 {
+		return contract.Score{}, fail(ErrInvalid, "Read this before the class is led, and say so: %s", strings.Join(unread, " "))
 	}
 	if err := s.makeRoom(want.EndRunning); err != nil {
 		return contract.Score{}, err
 	}
 	class, err := s.store.AddClass(store.Class{
 		// Whole milliseconds, as adjustments count from it.
-		PlanID: stored.ID, GroupID: stored.GroupID, StartedAt: s.now().Truncate(time.Millisecond), Document: stored.Document,
+		PlanID: stored.ID, GroupID: stored.GroupID, StartedAt: s.now().Truncate(time.Millisecond), Document: document,
+		Acknowledged: want.Acknowledged,
 	})
 	if err != nil {
 		return contract.Score{}, err
@@ -110,6 +115,43 @@ func (s *Studio) Lead(want contract.Lead) (contract.Score, error) {
 		return contract.Score{}, err
 	}
 	return s.score(l)
+}
+
+// toLead is the plan as it will be led: with the words and the own practices of this day.
+func (s *Studio) toLead(stored store.Plan) ([]byte, *plan.Plan, error) {
+	doc, err := sheet.ReadDoc(bytes.NewReader(stored.Document))
+	if err != nil {
+		return nil, nil, err
+	}
+	group, err := s.group(stored.GroupID)
+	if err != nil {
+		return nil, nil, err
+	}
+	p, err := s.read(doc, group)
+	switch {
+	case p == nil:
+		return nil, nil, err
+	case err != nil:
+		return nil, nil, &Failure{ErrInvalid, contract.Problem{Say: "This plan cannot be led yet. Mend what is marked in it first.", Fields: fieldErrors(err)}}
+	case len(p.Passages) == 0:
+		return nil, nil, fail(ErrInvalid, "This plan has no passages yet. Add one, then lead it.")
+	}
+	var text bytes.Buffer
+	err = sheet.WritePlan(&text, doc)
+	return text.Bytes(), p, err
+}
+
+// unacknowledged is the strong cautions of the plan that nobody said were read.
+func unacknowledged(p *plan.Plan, read []string) []string {
+	var missing []string
+	for i := range p.Passages {
+		for _, c := range care.Of(&p.Passages[i]) {
+			if c.Strong && !slices.Contains(read, c.Text) && !slices.Contains(missing, c.Text) {
+				missing = append(missing, c.Text)
+			}
+		}
+	}
+	return missing
 }
 
 // makeRoom sees to it that no class is running, by ending it if that is wanted.
@@ -220,17 +262,22 @@ func (s *Studio) score(l *led) (contract.Score, error) {
 	if err != nil {
 		return contract.Score{}, err
 	}
+	who, err := s.room(groups[l.stored.GroupID], l.stored.StartedAt)
+	if err != nil {
+		return contract.Score{}, err
+	}
 	at := l.at(s.now())
 	tl := l.class.Timeline()
 	score := contract.Score{
 		ClassID: l.stored.ID, Revision: len(l.script), Title: l.plan.Title, Group: groups[l.stored.GroupID],
 		StartedMS: millis(l.stored.StartedAt), SlotMS: l.plan.Slot.Times(60_000).Round(),
-		EndMS: l.class.EndAt(at), Strands: strands(fromStage(tl.Rows, at)),
+		EndMS: l.class.EndAt(at), Strands: strands(fromStage(tl.Rows, at), l.plan.Words),
 	}
 	if ahead := l.class.Ahead(); ahead != nil {
-		score.Wait = &contract.Wait{PlannedEndMS: ahead.PlannedEnd, Strands: strands(ahead.Then.Rows), LengthMS: ahead.Then.End}
+		score.Wait = &contract.Wait{PlannedEndMS: ahead.PlannedEnd, Strands: strands(ahead.Then.Rows, l.plan.Words), LengthMS: ahead.Then.End}
 	}
-	score.Passages = l.passages(tl, score.Wait)
+	score.Passages = l.passages(tl, score.Wait, who)
+	score.Calls = calls(tl.Calls(l.plan), at)
 	if n := len(l.answers); n > 0 {
 		answer := l.answer(n)
 		score.Answer = &answer
@@ -259,21 +306,50 @@ func sameStage(a, b pace.Row) bool {
 }
 
 // strands gathers rows into phases.
-func strands(rows []pace.Row) []contract.Strand {
+func strands(rows []pace.Row, w *words.Words) []contract.Strand {
 	list := []contract.Strand{}
 	for i, row := range rows {
 		if i == 0 || !row.Follows(rows[i-1]) {
 			list = append(list, contract.Strand{
 				Passage: row.Passage, Practice: row.Practice, Stage: string(row.Stage), Round: row.Round, Breath: row.Breath,
 				Phase: string(row.Phase), Through: string(row.Through), First: row.Count, Starts: row.Starts, Open: row.Open,
+				Word: spoken(row, w), Side: w.Side(row.Through),
 			})
 		}
 		last := &list[len(list)-1]
 		last.AtMS = append(last.AtMS, row.At)
 		last.Says = append(last.Says, row.Say)
-		last.Parts = append(last.Parts, row.Part)
+		last.Parts = append(last.Parts, w.Text(row.Part))
 		if i+1 == len(rows) || !rows[i+1].Follows(row) { // what was adjusted within the phase: the newest holds
 			last.Of, last.Kept, last.EndMS, last.Verbs = row.Of, row.Kept, row.End(), verbs(row.Verbs)
+		}
+	}
+	return list
+}
+
+// spoken is the word for what is done now, in the words of the class.
+func spoken(row pace.Row, w *words.Words) string {
+	switch row.Stage {
+	case pace.Rest:
+		return w.Text(words.Resting)
+	case pace.Own:
+		return w.Text(words.OwnPace)
+	case pace.Recall:
+		return w.Text(words.Finish)
+	}
+	if row.Phase == breath.Free {
+		return w.Text(words.Natural)
+	}
+	return w.Text(string(row.Phase))
+}
+
+// calls is what is still to be called out, and what was a moment ago.
+func calls(all []pace.Call, at int64) []contract.Call {
+	const moment = 10_000
+	list := []contract.Call{}
+	for _, c := range all {
+		if c.At > at-moment {
+			list = append(list, contract.Call{AtMS: c.At, Passage: c.Passage, Kind: string(c.Kind), Text: c.Text})
 		}
 	}
 	return list
@@ -288,15 +364,15 @@ func verbs(set pace.VerbSet) []string {
 }
 
 // passages is the running order as it stands: when each passage began or will, what waits taken as planned.
-func (l *led) passages(tl pace.Timeline, wait *contract.Wait) []contract.ScorePassage {
+func (l *led) passages(tl pace.Timeline, wait *contract.Wait, who care.Room) []contract.ScorePassage {
 	inForce := l.class.Passages()
 	list := make([]contract.ScorePassage, len(l.plan.Passages))
 	for i := range l.plan.Passages {
 		p, force := &l.plan.Passages[i], inForce[i]
 		list[i] = contract.ScorePassage{
 			Name: p.Name(), Type: string(p.Type), Script: p.Script, StartMS: -1, EndMS: -1, Rounds: force.Total,
-			Tempo: force.Tempo.Float(), Slower: room.Slower(force.Tempo).Float(), Faster: room.Faster(force.Tempo).Float(),
-			Cautions: cautions(p), Steps: []string{},
+			Tempo: force.Tempo.Float(), Slower: room.Slower(p, force.Tempo).Float(), Faster: room.Faster(p, force.Tempo).Float(),
+			Cautions: cautions(p), Findings: findings(p, who), Steps: []string{},
 		}
 		if p.Is(practice.Open) { // has no tempo to change
 			list[i].Tempo = 0

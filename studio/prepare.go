@@ -2,34 +2,18 @@ package studio
 
 import (
 	"bytes"
-	"cmp"
 	"errors"
 	"fmt"
-	"slices"
 	"strings"
 	"time"
 
 	"vastlantern/core/breath"
 	"vastlantern/core/care"
 	"vastlantern/core/plan"
-	"vastlantern/core/practice"
 	"vastlantern/core/sheet"
 	"vastlantern/store"
 	"vastlantern/studio/contract"
 )
-
-// Practices is the catalogue.
-func (s *Studio) Practices() []contract.Practice {
-	list := make([]contract.Practice, 0, len(practice.Catalogue()))
-	for _, p := range practice.Catalogue() {
-		passage := plan.Of(p)
-		list = append(list, contract.Practice{
-			ID: p.ID, Name: p.Name, Term: p.Term, About: p.About,
-			Cautions: cautions(&passage),
-		})
-	}
-	return list
-}
 
 func cautions(p *plan.Passage) []contract.Caution {
 	list := []contract.Caution{}
@@ -53,19 +37,23 @@ func (s *Studio) shapePlan(stored store.Plan) (contract.Plan, error) {
 	if err != nil {
 		return contract.Plan{}, err
 	}
-	doc, p, err := sheet.ReadPlan(bytes.NewReader(stored.Document))
-	if p == nil {
+	doc, err := sheet.ReadDoc(bytes.NewReader(stored.Document))
+	if err != nil {
 		return contract.Plan{}, err
 	}
-	shape := contract.Plan{
-		ID: stored.ID, Revision: stored.Revision, Group: groups[stored.GroupID], Document: stored.Document,
-		Summary: summary(doc, p, err), Groups: []contract.Group{},
+	group := groups[stored.GroupID]
+	summary, err := s.summary(doc, group)
+	return contract.Plan{
+		ID: stored.ID, Revision: stored.Revision, Group: group, Document: stored.Document, Summary: summary, Groups: byName(groups),
+	}, err
+}
+
+// read outfits the document for the group and reads it. The plan is there also where it has errors.
+func (s *Studio) read(doc plan.Doc, group *contract.Group) (*plan.Plan, error) {
+	if err := s.outfit(doc, group); err != nil {
+		return nil, err
 	}
-	for _, g := range groups {
-		shape.Groups = append(shape.Groups, *g)
-	}
-	slices.SortFunc(shape.Groups, func(a, b contract.Group) int { return cmp.Compare(a.Name, b.Name) })
-	return shape, nil
+	return plan.Read(doc)
 }
 
 // AddPlan stores a new plan. A document with errors in its fields is stored too: it is being written, and cannot be
@@ -99,9 +87,17 @@ func (s *Studio) SavePlan(id int64, save contract.PlanSave) (contract.Plan, erro
 }
 
 func (s *Studio) toStore(document []byte, group int64) (store.Plan, error) {
-	doc, p, err := sheet.ReadPlan(bytes.NewReader(document))
-	if p == nil {
+	doc, err := sheet.ReadDoc(bytes.NewReader(document))
+	if err != nil {
 		return store.Plan{}, fail(ErrInvalid, "This is no plan: %v.", err)
+	}
+	g, err := s.group(group)
+	if err != nil {
+		return store.Plan{}, err
+	}
+	p, err := s.read(doc, g)
+	if p == nil {
+		return store.Plan{}, err
 	}
 	var text bytes.Buffer
 	if err := sheet.WritePlan(&text, doc); err != nil {
@@ -110,38 +106,65 @@ func (s *Studio) toStore(document []byte, group int64) (store.Plan, error) {
 	return store.Plan{GroupID: group, Title: p.Title, StartsAt: p.StartsAt, Document: text.Bytes(), UpdatedAt: s.now()}, nil
 }
 
-// Draft tells what a document means while it is being written, after a change that is written the short way.
+// Draft tells what a document means while it is being written, after one change that the core makes: one written the
+// short way, or one passage in its gentle variant.
 func (s *Studio) Draft(d contract.Draft) (contract.Drafted, error) {
-	doc, p, err := sheet.ReadPlan(bytes.NewReader(d.Document))
-	if p == nil {
+	doc, err := sheet.ReadDoc(bytes.NewReader(d.Document))
+	if err != nil {
 		return contract.Drafted{}, fail(ErrInvalid, "This is no plan: %v.", err)
 	}
-	problem := ""
-	if d.Short != nil {
-		changed, wrong := shorten(doc, d.Passage, *d.Short)
-		if wrong != nil {
-			problem = wrong.Error()
-		} else {
-			doc = changed
-			p, err = plan.Read(doc)
-		}
-	}
-	var text bytes.Buffer
-	if err := sheet.WritePlan(&text, doc); err != nil {
+	group, err := s.group(d.GroupID)
+	if err != nil {
 		return contract.Drafted{}, err
 	}
-	return contract.Drafted{Document: text.Bytes(), Summary: summary(doc, p, err), Problem: problem}, nil
+	p, err := s.read(doc, group)
+	if p == nil {
+		return contract.Drafted{}, err
+	}
+	drafted := contract.Drafted{}
+	var changed plan.Doc
+	switch {
+	case d.Short != nil:
+		changed, err = s.shorten(doc, d.Passage, *d.Short, group)
+	case d.Gentle:
+		changed, drafted.Changed, err = gentle(doc, p, d.Passage)
+	default:
+		changed, err = doc, nil
+	}
+	if err != nil {
+		drafted.Problem = err.Error()
+	} else {
+		doc = changed
+	}
+	if drafted.Summary, err = s.summary(doc, group); err != nil {
+		return drafted, err
+	}
+	var text bytes.Buffer
+	err = sheet.WritePlan(&text, doc)
+	drafted.Document = text.Bytes()
+	return drafted, err
 }
 
 // shorten rewrites one passage of the document, or adds one.
-func shorten(doc plan.Doc, passage int, text string) (plan.Doc, error) {
+func (s *Studio) shorten(doc plan.Doc, passage int, text string, group *contract.Group) (plan.Doc, error) {
 	list, _ := doc["passages"].([]any)
+	own, err := s.own()
+	if err != nil {
+		return nil, err
+	}
 	if passage == 0 {
-		added, err := plan.NewPassage(text)
+		added, err := plan.NewPassages(text, own...)
 		if err != nil {
 			return nil, err
 		}
-		doc["passages"] = append(list, map[string]any(added))
+		choices, err := s.choicesFor(group)
+		if err != nil {
+			return nil, err
+		}
+		for _, one := range added {
+			list = append(list, map[string]any(choices.Fill(one, own...)))
+		}
+		doc["passages"] = list
 		return doc, nil
 	}
 	if passage < 1 || passage > len(list) {
@@ -151,7 +174,7 @@ func shorten(doc plan.Doc, passage int, text string) (plan.Doc, error) {
 	if !ok {
 		return nil, errors.New("there is no such passage")
 	}
-	changed, err := plan.Shorten(fields, text)
+	changed, err := plan.Shorten(fields, text, own...)
 	if err != nil {
 		return nil, err
 	}
@@ -159,11 +182,23 @@ func shorten(doc plan.Doc, passage int, text string) (plan.Doc, error) {
 	return doc, nil
 }
 
-// summary is the numbers of a plan. Passages that are wrong have those of the defaults in the place of what is wrong.
-func summary(doc plan.Doc, p *plan.Plan, wrong error) contract.PlanSummary {
+// summary is the numbers of a document for the group. Passages that are wrong have those of the defaults in the place
+// of what is wrong.
+func (s *Studio) summary(doc plan.Doc, group *contract.Group) (contract.PlanSummary, error) {
+	p, wrong := s.read(doc, group)
+	if p == nil {
+		return contract.PlanSummary{}, wrong
+	}
+	room, err := s.room(group, p.StartsAt)
+	if err != nil {
+		return contract.PlanSummary{}, err
+	}
 	shape := contract.PlanSummary{
 		Title: p.Title, LengthMS: p.Length().Round(), SlotMS: p.Slot.Times(60_000).Round(), StartsMS: moment(p.StartsAt),
-		Passages: []contract.PassageSummary{}, Errors: fieldErrors(wrong),
+		Passages: []contract.PassageSummary{}, Errors: fieldErrors(wrong), Advice: []contract.Advice{},
+	}
+	for _, a := range p.Advise() {
+		shape.Advice = append(shape.Advice, contract.Advice{Passage: a.Passage, Say: a.Say, Why: a.Why})
 	}
 	if shape.SlotMS > 0 {
 		shape.SpareMS = shape.SlotMS - shape.LengthMS
@@ -177,21 +212,25 @@ func summary(doc plan.Doc, p *plan.Plan, wrong error) contract.PlanSummary {
 		if i < len(list) {
 			fields, _ = list[i].(map[string]any)
 		}
-		s := passageSummary(passage)
-		s.Short = passage.Short(fields)
-		s.StartMS, s.LengthMS = start.Round(), length.Round()
+		one := passageSummary(passage, room)
+		one.Short = passage.Short(fields)
+		one.StartMS, one.LengthMS = start.Round(), length.Round()
 		start = start.Add(length)
-		shape.Passages = append(shape.Passages, s)
+		shape.Passages = append(shape.Passages, one)
 	}
-	return shape
+	return shape, nil
 }
 
-func passageSummary(p *plan.Passage) contract.PassageSummary {
-	s := contract.PassageSummary{Name: p.Name(), Type: string(p.Type), OwnPace: p.OwnPace, Cautions: cautions(p)}
+func passageSummary(p *plan.Passage, room care.Room) contract.PassageSummary {
+	s := contract.PassageSummary{
+		Name: p.Name(), Type: string(p.Type), OwnPace: p.OwnPace, Cautions: cautions(p), Findings: findings(p, room),
+	}
 	if p.Practice == nil {
 		return s
 	}
 	f := p.Figures()
+	_, words := care.GentleOf(plan.Doc{}, p)
+	s.Gentler = words != ""
 	s.Practice, s.Term, s.Counts, s.TrueRatio = p.Practice.ID, p.Practice.Term, p.Pattern(), f.TrueRatio
 	s.Rounds, s.RoundMS, s.PerMinute = f.Rounds, f.Round.Round(), f.PerMinute.Float()
 	s.LongestHoldMS, s.HeldMS = f.LongestHold.Round(), f.HeldFull.Add(f.HeldEmpty).Round()

@@ -107,7 +107,7 @@ func (s *Studio) Record(id int64) (contract.Record, error) {
 	if err != nil {
 		return contract.Record{}, err
 	}
-	record := contract.Record{Class: s.classCard(l, groups), PlanID: l.stored.PlanID, Passages: []contract.RecordPassage{}, Marks: []contract.Mark{}}
+	record := contract.Record{Class: s.classCard(l, groups), PlanID: l.stored.PlanID, Passages: []contract.RecordPassage{}, Marks: []contract.Mark{}, Acknowledged: list(l.stored.Acknowledged)}
 	of := taught.Of(l.plan, l.script, l.at(s.now()))
 	record.PlannedMS, record.TaughtMS = of.Planned, of.Taught
 	for _, p := range of.Passages {

@@ -101,26 +101,6 @@ func (s *Studio) tell(class int64) {
 	}
 }
 
-// groups is all groups by id, as screens see them.
-func (s *Studio) groups() (map[int64]*contract.Group, error) {
-	list, err := s.store.Groups()
-	groups := make(map[int64]*contract.Group, len(list))
-	for _, g := range list {
-		groups[g.ID] = shapeGroup(g)
-	}
-	return groups, err
-}
-
-func shapeGroup(g store.Group) *contract.Group {
-	return &contract.Group{ID: g.ID, Name: g.Name, Level: g.Level, Size: g.Size}
-}
-
-// AddGroup stores a new group.
-func (s *Studio) AddGroup(name, level string, size int) (contract.Group, error) {
-	g, err := s.store.AddGroup(store.Group{Name: name, Level: level, Size: size})
-	return *shapeGroup(g), err
-}
-
 func fieldErrors(err error) []contract.FieldError {
 	var errs plan.Errors
 	fields := []contract.FieldError{}

@@ -53,9 +53,16 @@ func bodyWithID[In, Out any](ask func(int64, In) (Out, error)) gin.HandlerFunc {
 	return body(func(c *gin.Context, in In) (Out, error) { return ask(id(c), in) })
 }
 
-// id is the number in the address; what is no number is nobody's id.
-func id(c *gin.Context) int64 {
-	n, err := strconv.ParseInt(c.Param("id"), 10, 64)
+func named[Out any](ask func(string) (Out, error)) gin.HandlerFunc {
+	return answer(func(c *gin.Context) (Out, error) { return ask(c.Param("name")) })
+}
+
+// id is the number in the address.
+func id(c *gin.Context) int64 { return number(c.Param("id")) }
+
+// number is the text as an id; what is no number is nobody's.
+func number(text string) int64 {
+	n, err := strconv.ParseInt(text, 10, 64)
 	if err != nil {
 		return 0
 	}

@@ -39,7 +39,23 @@ func Handler(s *studio.Studio) (http.Handler, error) {
 	api := router.Group("/api")
 	api.GET("/clock", sv.clock)
 	api.GET("/today", answer(func(*gin.Context) (contract.Today, error) { return s.Today() }))
-	api.GET("/practices", answer(func(*gin.Context) ([]contract.Practice, error) { return s.Practices(), nil }))
+	api.GET("/practices", answer(func(c *gin.Context) (contract.Book, error) { return s.Practices(number(c.Query("group"))) }))
+	api.GET("/practices/:name/sample", named(s.Sample))
+	api.GET("/practices/:name/file", named(s.OwnPractice))
+	api.DELETE("/practices/:name", named(s.RemovePractice))
+	api.POST("/practices", body(func(_ *gin.Context, in contract.PracticeText) (contract.PracticeFile, error) {
+		return s.SavePractice(in.Text)
+	}))
+	api.POST("/practices/copy", body(func(_ *gin.Context, in contract.PracticeCopy) (contract.PracticeFile, error) {
+		return s.CopyPractice(in.ID, in.Name)
+	}))
+	api.POST("/practices/draft", body(func(_ *gin.Context, in contract.PracticeText) (contract.PracticeDrafted, error) {
+		return s.DraftPractice(in.Text), nil
+	}))
+	api.GET("/groups", answer(func(*gin.Context) (contract.Groups, error) { return s.Groups() }))
+	api.POST("/groups", body(func(_ *gin.Context, in contract.Group) (contract.Group, error) { return s.SaveGroup(in) }))
+	api.GET("/settings", answer(func(*gin.Context) (contract.Settings, error) { return s.Settings() }))
+	api.PUT("/settings", body(func(_ *gin.Context, in contract.Settings) (contract.Settings, error) { return s.SaveSettings(in) }))
 	api.POST("/plans", body(func(_ *gin.Context, in contract.PlanSave) (contract.Plan, error) {
 		return s.AddPlan(in.Document, in.GroupID)
 	}))

@@ -103,7 +103,7 @@ func TestCheckCommand(t *testing.T) {
 	for _, line := range []string{
 		"11:06 planned of 25:00, 13:54 to spare",
 		"Alternate nostril breath: 4:4:8, 6 rounds of 35.556 s, 3.375 breaths a minute, true ratio 4:4:8, longest hold 5.556 s",
-		"- passage 3: Holding the breath: leave it out in pregnancy",
+		"- passage 3: Holding the breath: leave it out with pregnancy",
 		"- passage 4 (Sun breath): Move Sun breath before Alternate nostril breath.",
 		"ask a doctor or another licensed professional",
 	} {

@@ -131,14 +131,14 @@ func (a aspect) findings(name Aspect, p *plan.Passage, room Room) []Finding {
 		case c == Newcomers:
 			add(c, LeaveOut, fmt.Sprintf("%s: there are newcomers, and a teacher prepares them first.", a.name))
 		default:
-			add(c, LeaveOut, fmt.Sprintf("%s: leave it out with %s%s.", a.name, c.Name(), people(room.Present[c])))
+			add(c, LeaveOut, fmt.Sprintf("%s: %s%s.", a.name, c.Name(), people(room.Present[c])))
 		}
 	}
 	for _, c := range a.careful {
 		switch {
 		case room.Present[c] == 0:
 		case c == Menstruation && room.Rules.LeaveOutAtMenses:
-			add(c, LeaveOut, fmt.Sprintf("%s: left out during %s, as your school has it.", a.name, c.Name()))
+			add(c, LeaveOut, fmt.Sprintf("%s: %s%s, as your school has it.", a.name, c.Name(), people(room.Present[c])))
 		case c == Menstruation:
 			add(c, Carefully, fmt.Sprintf("%s during %s: say aloud that everyone decides alone.", a.name, c.Name()))
 		default:

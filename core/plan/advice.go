@@ -2,6 +2,7 @@ package plan
 
 import (
 	"fmt"
+	"time"
 
 	"vastlantern/core/breath"
 	"vastlantern/core/practice"
@@ -40,10 +41,13 @@ func (p *Plan) Advise() []Advice {
 	return append(list, p.adviseOnOrder()...)
 }
 
+// Late tells whether the time is late in the evening where it was written; no time is not.
+func Late(at time.Time) bool { return !at.IsZero() && (at.Hour() >= lateFrom || at.Hour() < 4) }
+
 func (p *Plan) adviseOnOrder() []Advice {
 	var list []Advice
 	calmed, breathed := 0, false
-	late := !p.StartsAt.IsZero() && (p.StartsAt.Hour() >= lateFrom || p.StartsAt.Hour() < 4)
+	late := Late(p.StartsAt)
 	for i := range p.Passages {
 		passage := &p.Passages[i]
 		if passage.Type != Practice {

@@ -140,6 +140,20 @@ func NewPassage(line string, own ...*practice.Practice) (Doc, error) {
 	return Shorten(Doc{"type": string(Practice), "practice": p.ID}, strings.Join(words[1:], " "), own...)
 }
 
+// NewPassages is NewPassage, but a practice with nothing said of it is its whole course.
+func NewPassages(line string, own ...*practice.Practice) ([]Doc, error) {
+	doc, err := NewPassage(line, own...)
+	if err != nil {
+		return nil, err
+	}
+	id, _ := doc["practice"].(string)
+	p := book(own).find(id)
+	if p == nil || len(strings.Fields(line)) > 1 || len(p.Course) == 0 {
+		return []Doc{doc}, nil
+	}
+	return Course(p)
+}
+
 func newStretch(name string, words []string) (Doc, error) {
 	doc := Doc{"type": string(Talk), "seconds": json.Number("60")}
 	if name != "talk" {

@@ -126,6 +126,18 @@ var Catalogue = sync.OnceValue(func() []*Practice {
 	return practices
 })
 
+// File is the catalogue's file of the practice, nil where there is none.
+func File(id string) []byte {
+	if Find(id) == nil {
+		return nil
+	}
+	data, err := files.ReadFile("catalogue/" + id + ".yaml") // named by its id: a test sees to that
+	if err != nil {
+		return nil
+	}
+	return data
+}
+
 // Find is the practice of the catalogue with the id, or nil.
 func Find(id string) *Practice {
 	for _, p := range Catalogue() {

@@ -27,6 +27,7 @@ func TestEveryFileOfTheCatalogueIsRead(t *testing.T) {
 		assert.GreaterOrEqual(t, len(p.Prompts), 2, "two or three short prompts: %s", p.ID)
 		assert.LessOrEqual(t, len(p.Prompts), 3, p.ID)
 		assert.Same(t, p, Find(p.ID))
+		assert.NotEmpty(t, File(p.ID), "the file is named by its id: %s", p.ID)
 		round := p.Round(Setting{Counts: breath.Counts{Inhale: 4, Exhale: 4}, Strokes: 1, Start: breath.Left, Airway: p.Airway})
 		assert.Contains(t, []breath.Phase{breath.Inhale, breath.Stroke}, round[0].Kind, p.ID)
 	}

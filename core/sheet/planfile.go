@@ -19,19 +19,24 @@ const MostPlanBytes = 1 << 20
 // ReadPlan reads a plan file. The Doc keeps the fields that nobody knows, and is what WritePlan writes. The error
 // is a plan.Errors where the file is JSON but no right plan; the Doc is there all the same.
 func ReadPlan(r io.Reader) (plan.Doc, *plan.Plan, error) {
-	data, err := io.ReadAll(io.LimitReader(r, MostPlanBytes+1))
-	if err != nil {
-		return nil, nil, fmt.Errorf("the plan cannot be read: %w", err)
-	}
-	if len(data) > MostPlanBytes {
-		return nil, nil, errors.New("the plan file is over 1 MiB")
-	}
-	doc, err := decodeObject(data)
+	doc, err := ReadDoc(r)
 	if err != nil {
 		return nil, nil, err
 	}
 	p, err := plan.Read(doc)
 	return doc, p, err
+}
+
+// ReadDoc reads a plan file as far as it is JSON.
+func ReadDoc(r io.Reader) (plan.Doc, error) {
+	data, err := io.ReadAll(io.LimitReader(r, MostPlanBytes+1))
+	if err != nil {
+		return nil, fmt.Errorf("the plan cannot be read: %w", err)
+	}
+	if len(data) > MostPlanBytes {
+		return nil, errors.New("the plan file is over 1 MiB")
+	}
+	return decodeObject(data)
 }
 
 func decodeObject(data []byte) (plan.Doc, error) {

@@ -46,6 +46,12 @@ func run(folder string) error {
 	defer browser.Close()
 	p := photographer{program, browser, folder}
 
+	if err := program.ReadCare(); err != nil {
+		return err
+	}
+	if err := program.Post("/api/practices/copy", `{"id": "counted-breath", "name": "Three steps and a rest"}`, &contract.PracticeFile{}); err != nil {
+		return err
+	}
 	var today contract.Today
 	if err := program.Get("/api/today", &today); err != nil {
 		return err
@@ -68,6 +74,10 @@ func run(folder string) error {
 	}{
 		{"today", "/", "Lead this class", 1280, 800},
 		{"plan", fmt.Sprintf("/plan/%d", evening.ID), "Saved", 1280, 800},
+		{"practices", "/practices/three-part-breath", "Watch for", 1280, 800},
+		{"own-practice", "/practices/own-three-steps-and-a-rest/edit", "Leave it out|Stop and breathe", 1280, 800},
+		{"groups", fmt.Sprintf("/groups/%d", today.Next.Group.ID), "In the room", 1280, 800},
+		{"school", "/school", "Your own words", 1280, 800},
 		{"taught", "/taught", "Aldersee", 1280, 800},
 		{"record", fmt.Sprintf("/taught/%d", record.ID), "adjustments", 1280, 800},
 	}
@@ -112,7 +122,7 @@ func (p photographer) save(page *rod.Page, name string) error {
 // lead leads the class to its alternate nostril breath, and takes the lead screen in it, large and on a phone.
 func (p photographer) lead(plan contract.PlanCard) error {
 	var score contract.Score
-	if err := p.program.Post("/api/classes", fmt.Sprintf(`{"plan_id": %d, "end_running": true}`, plan.ID), &score); err != nil {
+	if err := p.program.Lead(plan.ID, &score); err != nil {
 		return err
 	}
 	for i := range 3 {

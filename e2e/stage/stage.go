@@ -19,6 +19,9 @@ import (
 	"github.com/go-rod/rod/lib/launcher"
 	"github.com/go-rod/rod/lib/launcher/flags"
 	"github.com/go-rod/rod/lib/proto"
+
+	"vastlantern/studio"
+	"vastlantern/studio/contract"
 )
 
 // Program is a running lantern.
@@ -81,6 +84,36 @@ func (p *Program) Get(path string, out any) error {
 func (p *Program) Post(path, body string, out any) error {
 	response, err := http.Post(p.URL+path, "application/json", strings.NewReader(body))
 	return decode(response, err, out)
+}
+
+// Put sends JSON to the program in the place of what was there, and reads the answer.
+func (p *Program) Put(path, body string, out any) error {
+	request, err := http.NewRequest(http.MethodPut, p.URL+path, strings.NewReader(body))
+	if err != nil {
+		return err
+	}
+	request.Header.Set("Content-Type", "application/json")
+	response, err := http.DefaultClient.Do(request)
+	return decode(response, err, out)
+}
+
+// ReadCare says that the caution for everyone was read, which else stands before every view at the first start.
+func (p *Program) ReadCare() error {
+	var settings contract.Settings
+	return p.Put("/api/settings", `{"schools": {}, "language": "en", "own_words": {}, "care_read": true}`, &settings)
+}
+
+// Lead begins a class from the plan, with its cautions read.
+func (p *Program) Lead(plan int64, score *contract.Score) error {
+	var stored contract.Plan
+	if err := p.Get(fmt.Sprintf("/api/plans/%d", plan), &stored); err != nil {
+		return err
+	}
+	body, err := json.Marshal(contract.Lead{PlanID: plan, EndRunning: true, Acknowledged: studio.StrongCautions(stored)})
+	if err != nil {
+		return err
+	}
+	return p.Post("/api/classes", string(body), score)
 }
 
 func decode(response *http.Response, err error, out any) error {

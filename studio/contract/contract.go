@@ -32,10 +32,79 @@ type FieldError struct {
 
 // Group is a group of people that is taught.
 type Group struct {
-	ID    int64  `json:"id"`
-	Name  string `json:"name"`
-	Level string `json:"level"`
-	Size  int    `json:"size"`
+	ID         int64             `json:"id"` // 0 for a new one
+	Name       string            `json:"name"`
+	Level      string            `json:"level"`
+	Size       int               `json:"size"`       // usual number of people, 0 where not known
+	Weekday    int               `json:"weekday"`    // of its weekly class, 0 is Sunday; -1 for none
+	Weektime   string            `json:"weektime"`   // as 18:30
+	Under16    bool              `json:"under16"`    // there are people under 16
+	Conditions map[string]int    `json:"conditions"` // how many people have each, never who
+	Schools    map[string]string `json:"schools"`    // where the group differs from the teacher
+	Notes      string            `json:"notes"`
+}
+
+// Groups is the groups by name, and what a form of one asks.
+type Groups struct {
+	Groups     []Group     `json:"groups"`
+	Levels     []string    `json:"levels"`
+	Conditions []Condition `json:"conditions"`
+}
+
+// Condition is something that may be so for somebody in the room.
+type Condition struct {
+	ID   string `json:"id"`
+	Name string `json:"name"`
+}
+
+// Finding is what the rules of care say of a passage for a group.
+type Finding struct {
+	Do      string `json:"do"` // leave out, gentle variant, carefully
+	Say     string `json:"say"`
+	Instead string `json:"instead"`
+}
+
+// Advice is something about the order or the length of a plan. It forbids nothing.
+type Advice struct {
+	Passage int    `json:"passage"` // from 1; 0 for the plan as a whole
+	Say     string `json:"say"`
+	Why     string `json:"why"`
+}
+
+// Settings is what the teacher has chosen. Questions, Languages and Words are there to choose from, and not stored.
+type Settings struct {
+	Schools   map[string]string `json:"schools"`  // the way chosen for each question; absent for the first
+	Language  string            `json:"language"` // of what is said, a BCP 47 tag
+	OwnWords  map[string]string `json:"own_words"`
+	CareRead  bool              `json:"care_read"` // the caution for everyone was read once
+	Questions []Question        `json:"questions,omitempty"`
+	Languages []string          `json:"languages,omitempty"`
+	Words     []Word            `json:"words,omitempty"`   // of the language
+	General   string            `json:"general,omitempty"` // the caution for everyone
+}
+
+// Question is one thing that schools do in different ways; the first is the default.
+type Question struct {
+	ID   string `json:"id"`
+	Asks string `json:"asks"`
+	Ways []Way  `json:"ways"`
+}
+
+// Way is one answer to a Question.
+type Way struct {
+	ID   string `json:"id"`
+	Says string `json:"says"`
+}
+
+// Word is one entry of the table of what is said.
+type Word struct {
+	Key  string `json:"key"`
+	Text string `json:"text"`
+}
+
+// Done is the answer to what has no other.
+type Done struct {
+	Say string `json:"say"`
 }
 
 // Today is what the first screen shows.
@@ -80,8 +149,10 @@ type PlanSave struct {
 // Draft asks what a document means, without storing it, after one change that is written the short way.
 type Draft struct {
 	Document json.RawMessage `json:"document"`
-	Passage  int             `json:"passage"`                     // the one that Short rewrites, from 1; 0 adds a new one at the end
+	GroupID  int64           `json:"group_id"`                    // 0 for none
+	Passage  int             `json:"passage"`                     // the one that is changed, from 1; with Short 0 adds one at the end
 	Short    *string         `json:"short" jsonschema:"nullable"` // null for no such change
+	Gentle   bool            `json:"gentle"`                      // the passage in its gentle variant
 }
 
 // Drafted is the answer to a Draft. Where the short text was not understood, Document is as it came and Problem
@@ -90,6 +161,7 @@ type Drafted struct {
 	Document json.RawMessage `json:"document"`
 	Summary  PlanSummary     `json:"summary"`
 	Problem  string          `json:"problem"`
+	Changed  string          `json:"changed"` // the change in words, where the core made one
 }
 
 // PlanSummary is the numbers of a plan.
@@ -101,6 +173,7 @@ type PlanSummary struct {
 	StartsMS *float64         `json:"starts_ms" jsonschema:"nullable"`
 	Passages []PassageSummary `json:"passages"`
 	Errors   []FieldError     `json:"errors"`
+	Advice   []Advice         `json:"advice"`
 }
 
 // PassageSummary is the numbers of one passage.
@@ -121,6 +194,8 @@ type PassageSummary struct {
 	HeldMS        int64     `json:"held_ms"` // in all holds
 	OwnPace       bool      `json:"own_pace"`
 	Cautions      []Caution `json:"cautions"`
+	Findings      []Finding `json:"findings"` // for the plan's group and hour
+	Gentler       bool      `json:"gentler"`  // there is a gentle variant to take
 }
 
 // Caution is one thing to be careful about.
@@ -129,13 +204,71 @@ type Caution struct {
 	Strong bool   `json:"strong"`
 }
 
-// Practice is an entry of the catalogue.
+// Book is the practice book.
+type Book struct {
+	Practices []Practice `json:"practices"` // by name
+	Intents   []string   `json:"intents"`
+	Levels    []string   `json:"levels"`
+	General   string     `json:"general"` // the caution for everyone
+}
+
+// Practice is an entry of the practice book.
 type Practice struct {
-	ID       string    `json:"id"`
-	Name     string    `json:"name"`
-	Term     string    `json:"term"`
-	About    string    `json:"about"`
-	Cautions []Caution `json:"cautions"`
+	ID        string    `json:"id"`
+	Name      string    `json:"name"`
+	Term      string    `json:"term"`
+	Kind      string    `json:"kind"` // counted, strokes, fixed, open
+	Own       bool      `json:"own"`
+	From      string    `json:"from"` // of an own one: the practice that it was made from
+	About     string    `json:"about"`
+	Also      []string  `json:"also"`
+	Intents   []string  `json:"intents"`
+	Level     string    `json:"level"`
+	Seat      string    `json:"seat"`
+	Hands     string    `json:"hands"`
+	Eyes      string    `json:"eyes"`
+	Locks     string    `json:"locks"`
+	How       []string  `json:"how"`
+	Prompts   []string  `json:"prompts"`
+	Watch     []string  `json:"watch"`
+	Gentler   string    `json:"gentler"`
+	Harder    string    `json:"harder"`
+	Finish    string    `json:"finish"`
+	Schools   []string  `json:"schools"` // where they differ
+	Shown     []string  `json:"shown"`   // what the chosen school adds
+	Course    []string  `json:"course"`  // what planning inserts, in words
+	Pattern   string    `json:"pattern"` // one round in short
+	Usual     string    `json:"usual"`   // as it is planned where nothing is said
+	RoundMS   int64     `json:"round_ms"`
+	PerMinute float64   `json:"per_minute"` // breaths
+	Holds     bool      `json:"holds"`
+	Cautions  []Caution `json:"cautions"`
+	Findings  []Finding `json:"findings"` // for the group that was asked for
+}
+
+// PracticeFile is the file of a practice, as text and as a document.
+type PracticeFile struct {
+	Text     string          `json:"text"`
+	Document json.RawMessage `json:"document"`
+	Problem  string          `json:"problem"` // why Text is no document
+}
+
+// PracticeText sends the file of a practice, in YAML or JSON.
+type PracticeText struct {
+	Text string `json:"text"`
+}
+
+// PracticeCopy begins an own practice as a copy.
+type PracticeCopy struct {
+	ID   string `json:"id"`
+	Name string `json:"name"`
+}
+
+// PracticeDrafted tells what a file means while it is being written: a page and a sample, or a problem.
+type PracticeDrafted struct {
+	Page    *Practice `json:"page" jsonschema:"nullable"`
+	Sample  *Score    `json:"sample" jsonschema:"nullable"`
+	Problem string    `json:"problem"`
 }
 
 // Lead starts a class.
@@ -143,6 +276,8 @@ type Lead struct {
 	PlanID int64 `json:"plan_id"`
 	// EndRunning ends the class that is being led, if there is one, instead of refusing to start another.
 	EndRunning bool `json:"end_running"`
+	// Acknowledged is the texts of the strong cautions that were read; without each of them the class does not begin.
+	Acknowledged []string `json:"acknowledged"`
 }
 
 // ClassCard is a class in a list.
@@ -168,8 +303,17 @@ type Score struct {
 	Strands   []Strand       `json:"strands"`                    // the last has no end where Wait is there
 	Wait      *Wait          `json:"wait" jsonschema:"nullable"` // what follows the last strand, which waits for the teacher
 	EndMS     int64          `json:"end_ms"`                     // of the class; what waits taken at its planned end
+	Calls     []Call         `json:"calls"`                      // what is called out, from a moment ago on
 	Passages  []ScorePassage `json:"passages"`
 	Answer    *Answer        `json:"answer" jsonschema:"nullable"` // to the last adjustment
+}
+
+// Call is something to call out at a moment besides the counts: last, half, minute, half-minute, prompt.
+type Call struct {
+	AtMS    int64  `json:"at_ms"`
+	Passage int    `json:"passage"`
+	Kind    string `json:"kind"`
+	Text    string `json:"text"`
 }
 
 // Wait tells what comes after a strand that has no end yet.
@@ -195,7 +339,9 @@ type Strand struct {
 	Says     []string `json:"says"`   // at each count
 	Starts   bool     `json:"starts"` // a round begins here
 	Kept     bool     `json:"kept"`
-	Parts    []string `json:"parts"` // of each count: belly, ribs, chest; forward, side, up; wide, narrow
+	Parts    []string `json:"parts"` // of each count, as it is said: belly, ribs, chest; forward, side, up; wide, narrow
+	Word     string   `json:"word"`  // for what is done, in the words of the class
+	Side     string   `json:"side"`  // as it is said; empty where both nostrils breathe
 	Open     bool     `json:"open"`  // lasts until the teacher goes on
 	Verbs    []string `json:"verbs"` // the adjustments that are met here
 }
@@ -215,7 +361,8 @@ type ScorePassage struct {
 	Slower   float64   `json:"slower"`
 	Faster   float64   `json:"faster"`
 	Cautions []Caution `json:"cautions"`
-	Steps    []string  `json:"steps"` // the closing, in words
+	Findings []Finding `json:"findings"` // for the class's group and hour
+	Steps    []string  `json:"steps"`    // the closing, in words
 }
 
 // Adjust makes a live adjustment. Key is the sender's own name for it: the same key again changes nothing and gets
@@ -225,6 +372,7 @@ type Adjust struct {
 	Do    string   `json:"do"`
 	To    *float64 `json:"to,omitempty"`
 	By    *int     `json:"by,omitempty"`
+	ToMS  *int64   `json:"to_ms,omitempty"` // finish-by: the deadline, from the class's start
 	Carry bool     `json:"carry,omitempty"`
 	Text  *string  `json:"text,omitempty"`
 	See   *string  `json:"see,omitempty"`
@@ -266,6 +414,8 @@ type Record struct {
 	TaughtMS  int64           `json:"taught_ms"` // so far, where it is running
 	Passages  []RecordPassage `json:"passages"`
 	Marks     []Mark          `json:"marks"`
+	// Acknowledged is the strong cautions that were read before the class was led.
+	Acknowledged []string `json:"acknowledged"`
 }
 
 // RecordPassage is one passage, planned beside taught.

@@ -14,8 +14,12 @@ import { createRoot } from "react-dom/client";
 import { createBrowserRouter } from "react-router";
 import { RouterProvider } from "react-router/dom";
 import { Broken } from "./shared/Broken";
+import { GroupsView } from "./groups/GroupsView";
 import { LeadView } from "./lead/LeadView";
 import { PlanView } from "./plan/PlanView";
+import { OwnEditor } from "./practices/OwnEditor";
+import { PracticesView } from "./practices/PracticesView";
+import { SchoolView } from "./school/SchoolView";
 import { keepTime } from "./shared/clock";
 import { Nowhere } from "./shared/Nowhere";
 import { RecordView } from "./taught/RecordView";
@@ -29,6 +33,12 @@ const router = createBrowserRouter([
       { path: "/", element: <TodayView /> },
       { path: "/plan/:id", element: <PlanView /> },
       { path: "/lead/:id", element: <LeadView /> },
+      { path: "/practices", element: <PracticesView /> },
+      { path: "/practices/:id", element: <PracticesView /> },
+      { path: "/practices/:id/edit", element: <OwnEditor /> },
+      { path: "/groups", element: <GroupsView /> },
+      { path: "/groups/:id", element: <GroupsView /> },
+      { path: "/school", element: <SchoolView /> },
       { path: "/taught", element: <TaughtView /> },
       { path: "/taught/:id", element: <RecordView /> },
       { path: "*", element: <Nowhere /> },

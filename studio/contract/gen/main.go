@@ -20,7 +20,14 @@ type all struct {
 	PlanSave  contract.PlanSave
 	Draft     contract.Draft
 	Drafted   contract.Drafted
-	Practice  contract.Practice
+	Book      contract.Book
+	File      contract.PracticeFile
+	FileText  contract.PracticeText
+	FileCopy  contract.PracticeCopy
+	FileDraft contract.PracticeDrafted
+	Groups    contract.Groups
+	Settings  contract.Settings
+	Done      contract.Done
 	Lead      contract.Lead
 	ClassCard contract.ClassCard
 	Score     contract.Score

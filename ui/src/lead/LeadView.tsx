@@ -3,6 +3,7 @@ import { Button, Modal } from "react-bootstrap";
 import { Link, useBlocker, useParams } from "react-router";
 import { post } from "../shared/api";
 import type { Adjusted, Answer, Score } from "../shared/contract";
+import { Cautions, Findings } from "../shared/care";
 import { LampSheet } from "../shared/LampSheet";
 import { useLight } from "../shared/light";
 import { Shell, Trouble, Waiting } from "../shared/Shell";
@@ -87,7 +88,7 @@ function Leading({
       event.ctrlKey ||
       event.metaKey ||
       event.altKey ||
-      panel !== "" ||
+      (panel !== "" && !(panel === "cautions" && event.key.toLowerCase() === "g")) ||
       leaving.state === "blocked"
     )
       return;
@@ -99,6 +100,7 @@ function Leading({
       pedal === "go-on" ? on : pedal === "pause" ? breath : [...all, on, breath].find((c) => c?.key === key);
     if (control) {
       event.preventDefault();
+      setPanel("");
       press(control);
     } else if (event.key === "?") setPanel("keys");
     else if (key === "t") setPanel("cautions");
@@ -152,11 +154,24 @@ function Leading({
           </Modal.Header>
           <Modal.Body>
             {(passage?.cautions.length ?? 0) === 0 && <p>None for {passage?.name ?? "this part"}.</p>}
-            {passage?.cautions.map((c) => (
-              <p key={c.text} className={`caution ${c.strong ? "strong" : ""}`}>
-                {c.text}
-              </p>
-            ))}
+            {passage && passage.findings.length > 0 && (
+              <>
+                <h3>For this group</h3>
+                <Findings list={passage.findings} />
+              </>
+            )}
+            {strand?.verbs.includes("drop-holds") && passage && passage.cautions.some((c) => c.strong) && (
+              <Button
+                className="mb-3"
+                onClick={() => {
+                  setPanel("");
+                  void adjust({ do: "drop-holds" });
+                }}
+              >
+                <kbd>G</kbd> No holds from here on
+              </Button>
+            )}
+            {passage && <Cautions list={passage.cautions} />}
           </Modal.Body>
         </Modal>
       )}

@@ -1,5 +1,5 @@
 import type { Score } from "../shared/contract";
-import { countShown, isStretch, nextInWords, partWord, phaseWord, sideWord } from "../shared/cues";
+import { calling, countShown, isStretch, nextInWords, partWord, phaseWord, sideWord } from "../shared/cues";
 import { type Cue, useSeconds } from "../shared/useCue";
 import { clock } from "../shared/words";
 
@@ -33,7 +33,12 @@ export function Now({ score, cue }: { score: Score; cue: Cue }) {
         </p>
       </div>
       <p className="next">
-        <small>next</small> {nextInWords(score, cue)}
+        <span>
+          <small>next</small> {nextInWords(score, cue)}
+        </span>
+        <span className="call" role="status">
+          {calling(score, seconds * 1000)}
+        </span>
       </p>
       {stretch && passage?.script && <p className="script">{passage.script}</p>}
       {strand.phase === "free" && strand.says[0] && strand.stage === "closing" && (

@@ -50,7 +50,14 @@ export function controls(strand: Strand, passage: ScorePassage): Group[] {
     },
     {
       name: "Hold",
-      controls: [make("release", "e", "Release", { do: "release" }, "ends the hold now")],
+      controls: [
+        strand.verbs.includes("enough")
+          ? make("enough", "e", "Enough", { do: "enough" }, "the round ends here")
+          : make("release", "e", "Release", { do: "release" }, "ends the hold now"),
+        strand.verbs.includes("restore-holds")
+          ? make("holds", "g", "Holds back", { do: "restore-holds" }, "from the next round")
+          : make("holds", "g", "No holds", { do: "drop-holds" }, "from here on"),
+      ],
     },
     {
       name: "Rounds",
@@ -70,6 +77,7 @@ export function controls(strand: Strand, passage: ScorePassage): Group[] {
     {
       name: "Class",
       controls: [
+        make("undo", "z", "Undo", { do: "undo" }, "the last, if it can be"),
         make("close", "c", "Close", { do: "close" }, "to the closing, now"),
         make("next", "v", "Next passage", { do: "next" }, "leaves this one", true),
         make("end", "x", "End class", { do: "end" }, "", true),

@@ -1,6 +1,7 @@
 import { useState } from "react";
 import { Button, Form } from "react-bootstrap";
 import type { FieldError, PassageSummary } from "../shared/contract";
+import { Findings } from "../shared/care";
 import { clock, number, timeOfDay } from "../shared/words";
 import { Details } from "./Details";
 import { text } from "./fields";
@@ -17,6 +18,7 @@ type Props = {
   onToggle: () => void;
   onChange: (doc: PassageDoc) => void;
   onShort: (text: string) => Promise<string>;
+  onSoften: () => void;
   onMove: (by: number) => void;
   onDuplicate: () => void;
   onRemove: () => void;
@@ -95,6 +97,16 @@ export function PassageRow(props: Props) {
           {error.allowed}.
         </p>
       ))}
+      {summary && summary.findings.length > 0 && (
+        <div className="cared">
+          <Findings list={summary.findings} />
+          {summary.gentler && (
+            <Button size="sm" variant="outline-primary" onClick={props.onSoften}>
+              Take the gentle variant
+            </Button>
+          )}
+        </div>
+      )}
       {props.open && <Details doc={doc} summary={summary} onChange={props.onChange} />}
     </div>
   );
@@ -126,8 +138,8 @@ function Numbers({ summary, waits, kept }: NumbersProps) {
         </span>
       )}
       {summary.own_pace && <span>own pace</span>}
-      <span>{number(summary.per_minute)} breaths a min</span>
-      {summary.true_ratio !== summary.counts && (
+      {summary.per_minute > 0 && <span>{number(summary.per_minute)} breaths a min</span>}
+      {summary.true_ratio !== "" && summary.true_ratio !== summary.counts && (
         <span className="attention">really {summary.true_ratio}</span>
       )}
       {summary.longest_hold_ms > 0 && <span>longest hold {number(summary.longest_hold_ms / 1000)} s</span>}

@@ -4,7 +4,7 @@ import { Alert, Button, Col, Form, InputGroup, Row } from "react-bootstrap";
 import { useParams } from "react-router";
 import { BeforeLeading } from "../lead/BeforeLeading";
 import { get } from "../shared/api";
-import type { Plan, Practice } from "../shared/contract";
+import type { Book, Plan } from "../shared/contract";
 import { Shell, Trouble, Waiting } from "../shared/Shell";
 import { numberOrText, text } from "./fields";
 import { PassageRow } from "./PassageRow";
@@ -66,6 +66,7 @@ function EditPlan({ plan }: { plan: Plan }) {
             onToggle={() => setOpened(opened === i ? -1 : i)}
             onChange={(next) => replace(document.passages.with(i, next))}
             onShort={(text) => editor.shorten(i + 1, text)}
+            onSoften={() => void editor.soften(i + 1)}
             onMove={(by) => move(i, by)}
             onDuplicate={() => replace(document.passages.toSpliced(i + 1, 0, structuredClone(doc)))}
             onRemove={() => replace(document.passages.toSpliced(i, 1))}
@@ -74,7 +75,8 @@ function EditPlan({ plan }: { plan: Plan }) {
         ))}
       </div>
       <AddPassage onAdd={(text) => editor.shorten(0, text)} />
-      {asking && <BeforeLeading plan={plan.id} onClose={() => setAsking(false)} />}
+      <Advised summary={summary} />
+      {asking && <BeforeLeading plan={plan.id} onClose={() => setAsking(false)} onChanged={editor.adopt} />}
     </>
   );
 }
@@ -154,6 +156,22 @@ function Head({ plan, editor, onLead }: { plan: Plan; editor: Editor; onLead: ()
         />
       </Row>
     </>
+  );
+}
+
+/** Advised is the advice on order and length; it forbids nothing, and each piece can be put away. */
+function Advised({ summary }: { summary: Plan["summary"] }) {
+  const [away, setAway] = useState<string[]>([]);
+  const list = summary.advice.filter((a) => !away.includes(a.say));
+  if (list.length === 0 || summary.passages.length === 0) return null;
+  return (
+    <section className="advice" aria-label="Advice">
+      {list.map((a) => (
+        <Alert key={a.say} variant="light" dismissible onClose={() => setAway([...away, a.say])}>
+          <i className="bi bi-signpost" aria-hidden /> <strong>{a.say}</strong> {a.why}
+        </Alert>
+      ))}
+    </section>
   );
 }
 
@@ -241,8 +259,8 @@ function AddPassage({ onAdd }: { onAdd: (text: string) => Promise<string> }) {
   const [typed, setTyped] = useState("");
   const [problem, setProblem] = useState("");
   const practices = useQuery({
-    queryKey: ["practices"],
-    queryFn: () => get<Practice[]>("/practices"),
+    queryKey: ["practices", 0],
+    queryFn: () => get<Book>("/practices"),
     staleTime: Infinity,
   });
   const add = async () => {
@@ -282,7 +300,7 @@ function AddPassage({ onAdd }: { onAdd: (text: string) => Promise<string> }) {
       <datalist id="practices">
         <option value="talk 1m ">a talk</option>
         <option value="rest 2m">natural breath</option>
-        {practices.data?.map((p) => (
+        {practices.data?.practices.map((p) => (
           <option key={p.id} value={p.id}>
             {p.name}
           </option>

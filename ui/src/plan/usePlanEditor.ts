@@ -8,6 +8,8 @@ export type PassageDoc = { [field: string]: unknown };
 export type PlanDoc = { passages: PassageDoc[]; [field: string]: unknown };
 
 type Saving = "saved" | "saving" | { failed: string; conflict: boolean };
+/** Change is one change that the core makes in a document. */
+type Change = { passage?: number; short?: string; gentle?: boolean };
 type Version = { document: PlanDoc; group: number };
 
 const pause = 500; // ms without a keystroke before it is saved
@@ -73,10 +75,10 @@ export function usePlanEditor(plan: Plan) {
   }, [save]);
 
   /** compute asks for the numbers of a document; only the newest question's answer counts. */
-  const compute = useCallback(async (document: PlanDoc, short?: { passage: number; text: string }) => {
+  const compute = useCallback(async ({ document, group }: Version, change: Change = {}) => {
     const question = ++asked.current;
     try {
-      const body = { document, passage: short?.passage ?? 0, short: short?.text ?? null };
+      const body = { document, group_id: group, passage: 0, short: null, gentle: false, ...change };
       const answer = await post<Drafted>("/draft", body);
       if (question !== asked.current) return null;
       setTrouble("");
@@ -101,7 +103,7 @@ export function usePlanEditor(plan: Plan) {
   const show = useCallback(
     (next: Version) => {
       keep(next);
-      void compute(next.document).then((answer) => answer && setSummary(answer.summary));
+      void compute(next).then((answer) => answer && setSummary(answer.summary));
     },
     [compute, keep],
   );
@@ -112,9 +114,9 @@ export function usePlanEditor(plan: Plan) {
     show({ ...version, ...next });
   };
 
-  /** shorten rewrites a passage, from 1, the short way; 0 adds one. It returns why not, or nothing. */
-  const shorten = async (passage: number, text: string): Promise<string> => {
-    const answer = await compute(version.document, { passage, text });
+  /** ask has the core make one change. It returns why not, or nothing. */
+  const ask = async (change: Change): Promise<string> => {
+    const answer = await compute(version, change);
     if (!answer) return "";
     if (answer.problem) return answer.problem;
     setPast([...past, version]);
@@ -123,6 +125,10 @@ export function usePlanEditor(plan: Plan) {
     keep({ ...version, document: answer.document as PlanDoc });
     return "";
   };
+  /** shorten rewrites a passage, from 1, the short way; 0 adds one, or a practice's whole course. */
+  const shorten = (passage: number, text: string) => ask({ passage, short: text });
+  /** soften puts the gentle variant in the place of a passage, from 1. */
+  const soften = (passage: number) => ask({ passage, gentle: true });
 
   const undo = () => {
     const before = past.at(-1);
@@ -139,6 +145,15 @@ export function usePlanEditor(plan: Plan) {
     show(after);
   };
 
+  /** adopt takes over what was stored elsewhere in this window. */
+  const adopt = (stored: Plan) => {
+    setPast([...past, version]);
+    setFuture([]);
+    setVersion({ document: stored.document as PlanDoc, group: stored.group?.id ?? 0 });
+    setSummary(stored.summary);
+    revision.current = stored.revision;
+  };
+
   /** overwrite saves this version in the place of the one that another window saved. */
   const overwrite = async (newest: number) => {
     revision.current = newest;
@@ -153,10 +168,12 @@ export function usePlanEditor(plan: Plan) {
     trouble,
     change,
     shorten,
+    soften,
     undo: past.length > 0 ? undo : undefined,
     redo: future.length > 0 ? redo : undefined,
     save,
     overwrite,
+    adopt,
   };
 }
 

@@ -3,6 +3,7 @@ import type { ReactNode } from "react";
 import { Alert, Button, Container, Nav, Navbar } from "react-bootstrap";
 import { Link, NavLink } from "react-router";
 import { get } from "./api";
+import { General } from "./care";
 import type { Today } from "./contract";
 import { useLight } from "./light";
 
@@ -26,10 +27,20 @@ export function Shell({ view, children }: { view: string; children: ReactNode })
             <Nav.Link as={NavLink} to="/" end>
               Today
             </Nav.Link>
+            <Nav.Link as={NavLink} to="/practices">
+              Practices
+            </Nav.Link>
+            <Nav.Link as={NavLink} to="/groups">
+              Groups
+            </Nav.Link>
             <Nav.Link as={NavLink} to="/taught">
               Taught
             </Nav.Link>
+            <Nav.Link as={NavLink} to="/school">
+              School
+            </Nav.Link>
           </Nav>
+          <General />
           <Button variant="link" className="quiet" onClick={change}>
             <i className={light === "day" ? "bi bi-moon" : "bi bi-sun"} aria-hidden />{" "}
             {light === "day" ? "Night" : "Day"}

@@ -38,3 +38,4 @@ export const get = <Out>(path: string) => call<Out>("GET", path);
 export const post = <Out>(path: string, body: unknown, signal?: AbortSignal) =>
   call<Out>("POST", path, body, signal);
 export const put = <Out>(path: string, body: unknown) => call<Out>("PUT", path, body);
+export const remove = <Out>(path: string) => call<Out>("DELETE", path, {});

@@ -13,7 +13,14 @@ export interface Contract {
   PlanSave: PlanSave;
   Draft: Draft;
   Drafted: Drafted;
-  Practice: Practice;
+  Book: Book;
+  File: PracticeFile;
+  FileText: PracticeText;
+  FileCopy: PracticeCopy;
+  FileDraft: PracticeDrafted;
+  Groups: Groups;
+  Settings: Settings;
+  Done: Done;
   Lead: Lead;
   ClassCard: ClassCard;
   Score: Score;
@@ -60,6 +67,16 @@ export interface Group {
   name: string;
   level: string;
   size: number;
+  weekday: number;
+  weektime: string;
+  under16: boolean;
+  conditions: {
+    [k: string]: number;
+  };
+  schools: {
+    [k: string]: string;
+  };
+  notes: string;
 }
 export interface PlanCard {
   id: number;
@@ -78,6 +95,7 @@ export interface Record {
   taught_ms: number;
   passages: RecordPassage[];
   marks: Mark[];
+  acknowledged: string[];
 }
 export interface RecordPassage {
   name: string;
@@ -141,6 +159,7 @@ export interface PlanSummary {
   starts_ms: number | null;
   passages: PassageSummary[];
   errors: FieldError[];
+  advice: Advice[];
 }
 export interface PassageSummary {
   name: string;
@@ -159,10 +178,22 @@ export interface PassageSummary {
   held_ms: number;
   own_pace: boolean;
   cautions: Caution[];
+  findings: Finding[];
+  gentler: boolean;
 }
 export interface Caution {
   text: string;
   strong: boolean;
+}
+export interface Finding {
+  do: string;
+  say: string;
+  instead: string;
+}
+export interface Advice {
+  passage: number;
+  say: string;
+  why: string;
 }
 export interface PlanSave {
   revision: number;
@@ -171,24 +202,71 @@ export interface PlanSave {
 }
 export interface Draft {
   document: unknown;
+  group_id: number;
   passage: number;
   short: string | null;
+  gentle: boolean;
 }
 export interface Drafted {
   document: unknown;
   summary: PlanSummary;
   problem: string;
+  changed: string;
+}
+export interface Book {
+  practices: Practice[];
+  intents: string[];
+  levels: string[];
+  general: string;
 }
 export interface Practice {
   id: string;
   name: string;
   term: string;
+  kind: string;
+  own: boolean;
+  from: string;
   about: string;
+  also: string[];
+  intents: string[];
+  level: string;
+  seat: string;
+  hands: string;
+  eyes: string;
+  locks: string;
+  how: string[];
+  prompts: string[];
+  watch: string[];
+  gentler: string;
+  harder: string;
+  finish: string;
+  schools: string[];
+  shown: string[];
+  course: string[];
+  pattern: string;
+  usual: string;
+  round_ms: number;
+  per_minute: number;
+  holds: boolean;
   cautions: Caution[];
+  findings: Finding[];
 }
-export interface Lead {
-  plan_id: number;
-  end_running: boolean;
+export interface PracticeFile {
+  text: string;
+  document: unknown;
+  problem: string;
+}
+export interface PracticeText {
+  text: string;
+}
+export interface PracticeCopy {
+  id: string;
+  name: string;
+}
+export interface PracticeDrafted {
+  page: Practice | null;
+  sample: Score | null;
+  problem: string;
 }
 export interface Score {
   class_id: number;
@@ -200,6 +278,7 @@ export interface Score {
   strands: Strand[];
   wait: Wait | null;
   end_ms: number;
+  calls: Call[];
   passages: ScorePassage[];
   answer: Answer | null;
 }
@@ -219,6 +298,8 @@ export interface Strand {
   starts: boolean;
   kept: boolean;
   parts: string[];
+  word: string;
+  side: string;
   open: boolean;
   verbs: string[];
 }
@@ -226,6 +307,12 @@ export interface Wait {
   planned_end_ms: number;
   strands: Strand[];
   length_ms: number;
+}
+export interface Call {
+  at_ms: number;
+  passage: number;
+  kind: string;
+  text: string;
 }
 export interface ScorePassage {
   name: string;
@@ -241,13 +328,59 @@ export interface ScorePassage {
   slower: number;
   faster: number;
   cautions: Caution[];
+  findings: Finding[];
   steps: string[];
+}
+export interface Groups {
+  groups: Group[];
+  levels: string[];
+  conditions: Condition[];
+}
+export interface Condition {
+  id: string;
+  name: string;
+}
+export interface Settings {
+  schools: {
+    [k: string]: string;
+  };
+  language: string;
+  own_words: {
+    [k: string]: string;
+  };
+  care_read: boolean;
+  questions?: Question[];
+  languages?: string[];
+  words?: Word[];
+  general?: string;
+}
+export interface Question {
+  id: string;
+  asks: string;
+  ways: Way[];
+}
+export interface Way {
+  id: string;
+  says: string;
+}
+export interface Word {
+  key: string;
+  text: string;
+}
+export interface Done {
+  say: string;
+}
+export interface Lead {
+  plan_id: number;
+  end_running: boolean;
+  acknowledged: string[];
 }
 export interface Adjust {
   key: string;
   do: string;
   to?: number;
   by?: number;
+  to_ms?: number;
   carry?: boolean;
   text?: string;
   see?: string;

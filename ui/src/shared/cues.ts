@@ -1,39 +1,14 @@
 import type { Score, Strand } from "./contract";
 import type { Cue } from "./useCue";
 
-/** What a screen calls a phase, by its name in the cue sheet. */
-const words: { [phase: string]: string } = {
-  inhale: "inhale",
-  hold: "hold",
-  exhale: "exhale",
-  empty: "hold empty",
-  still: "be still",
-  beat: "the tempo",
-  lead: "breathe out",
-  stroke: "out",
-  talk: "talk",
-  free: "natural breath",
-};
-
-const stages: { [stage: string]: string } = {
-  rest: "rest",
-  pause: "natural breath",
-  own: "own pace",
-  recall: "call back",
-};
-
+/** The word for what is done, in the words of the class. */
 export function phaseWord(strand: Strand): string {
-  return stages[strand.stage] ?? words[strand.phase] ?? strand.phase;
+  return strand.word;
 }
 
 /** The side as it is said; nothing where both nostrils breathe. */
 export function sideWord(strand: Strand): string {
-  if (strand.phase === "lead") return "";
-  return strand.through === "left" || strand.through === "right"
-    ? strand.through
-    : strand.through === "mouth"
-      ? "by the mouth"
-      : "";
+  return strand.phase === "lead" ? "" : strand.side;
 }
 
 /** Whether the strand is a single stretch of time and not counts. */
@@ -68,6 +43,16 @@ export function nextInWords(score: Score, cue: Cue): string {
   const side = sideWord(next);
   const what = side ? `${phaseWord(next)} ${side}` : phaseWord(next);
   return isStretch(next) ? what : `${what}, ${next.of}`;
+}
+
+const callShown = 6000; // ms
+
+/** calling is what is called out now: the last round, half way, a minute left, a prompt of the teacher's own. */
+export function calling(score: Score, at: number): string {
+  return score.calls
+    .filter((c) => c.at_ms <= at && at < c.at_ms + callShown)
+    .map((c) => c.text)
+    .join(" · ");
 }
 
 /** unit is the strands that are shown together with the one in progress: its round, opening, closing or stretch. */

@@ -3,6 +3,7 @@ import { Table } from "react-bootstrap";
 import { Link, useParams } from "react-router";
 import { inWords } from "../lead/answers";
 import { get } from "../shared/api";
+import { Cautions } from "../shared/care";
 import type { Record, RecordPassage } from "../shared/contract";
 import { Shell, Trouble, Waiting } from "../shared/Shell";
 import { clock, day, number, plural, timeOfDay } from "../shared/words";
@@ -45,6 +46,14 @@ function Page({ record }: { record: Record }) {
       <TwoBars record={record} />
       <Passages record={record} />
       <Marks record={record} />
+      {record.acknowledged.length > 0 && (
+        <details>
+          <summary>
+            {plural(record.acknowledged.length, "strong caution")} read before this class was led
+          </summary>
+          <Cautions list={record.acknowledged.map((text) => ({ text, strong: true }))} />
+        </details>
+      )}
     </>
   );
 }

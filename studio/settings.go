@@ -1,0 +1,107 @@
+package studio
+
+import (
+	"encoding/json"
+	"errors"
+	"maps"
+	"slices"
+
+	"vastlantern/core/care"
+	"vastlantern/core/plan"
+	"vastlantern/core/school"
+	"vastlantern/core/words"
+	"vastlantern/store"
+	"vastlantern/studio/contract"
+)
+
+const settingsName = "teacher"
+
+// Settings is what the teacher has chosen, with what there is to choose from.
+func (s *Studio) Settings() (contract.Settings, error) {
+	settings := contract.Settings{Schools: map[string]string{}, Language: "en", OwnWords: map[string]string{}}
+	value, err := s.store.Setting(settingsName)
+	switch {
+	case errors.Is(err, store.ErrNotFound):
+	case err != nil:
+		return settings, err
+	default:
+		if err := json.Unmarshal(value, &settings); err != nil {
+			return settings, err
+		}
+	}
+	settings.Questions, settings.General = questions(), care.Everyone.Text
+	settings.Languages = slices.Sorted(maps.Keys(words.Languages))
+	settings.Words = []contract.Word{}
+	for _, key := range words.Keys() {
+		settings.Words = append(settings.Words, contract.Word{Key: key, Text: words.Languages[settings.Language].Text(key)})
+	}
+	return settings, nil
+}
+
+func questions() []contract.Question {
+	list := []contract.Question{}
+	for _, q := range school.Questions() {
+		question := contract.Question{ID: q.ID, Asks: q.Asks, Ways: []contract.Way{}}
+		for _, w := range q.Ways {
+			question.Ways = append(question.Ways, contract.Way{ID: w.ID, Says: w.Says})
+		}
+		list = append(list, question)
+	}
+	return list
+}
+
+// SaveSettings stores what the teacher has chosen.
+func (s *Studio) SaveSettings(in contract.Settings) (contract.Settings, error) {
+	if words.Languages[in.Language] == nil {
+		return in, fail(ErrInvalid, "Language: given %q, allowed: %q.", in.Language, slices.Sorted(maps.Keys(words.Languages)))
+	}
+	if err := school.Choices(in.Schools).Check(); err != nil {
+		return in, fail(ErrInvalid, "School: %v.", err)
+	}
+	maps.DeleteFunc(in.OwnWords, func(_, text string) bool { return text == "" })
+	for key, text := range in.OwnWords {
+		if !slices.Contains(words.Keys(), key) || len(text) > 200 {
+			return in, fail(ErrInvalid, "Words: %q is no word of the list, or its text is over 200 characters.", key)
+		}
+	}
+	value, err := json.Marshal(contract.Settings{Schools: in.Schools, Language: in.Language, OwnWords: in.OwnWords, CareRead: in.CareRead})
+	if err != nil {
+		return in, err
+	}
+	if err := s.store.SaveSetting(settingsName, value); err != nil {
+		return in, err
+	}
+	return s.Settings()
+}
+
+// outfit gives a document what it is led with: the words of the teacher's school and language, and the teacher's own
+// practices that it uses. They travel with the plan, and a class of the past keeps those that it was led with.
+func (s *Studio) outfit(doc plan.Doc, group *contract.Group) error {
+	settings, err := s.Settings()
+	if err != nil {
+		return err
+	}
+	choices, err := s.choicesFor(group)
+	if err != nil {
+		return err
+	}
+	said := map[string]any{}
+	if settings.Language != "en" {
+		said["language"] = settings.Language
+	}
+	if sides := choices.Way("sides").Sides; sides != "" {
+		said["sides"] = sides
+	}
+	if len(settings.OwnWords) > 0 {
+		own := map[string]any{}
+		for key, text := range settings.OwnWords {
+			own[key] = text
+		}
+		said["own"] = own
+	}
+	delete(doc, "words")
+	if len(said) > 0 {
+		doc["words"] = said
+	}
+	return s.carryOwn(doc)
+}

@@ -1,0 +1,218 @@
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useState } from "react";
+import { Alert, Button, Col, Form, ListGroup, Row } from "react-bootstrap";
+import { Link, useNavigate, useParams } from "react-router";
+import { get, post } from "../shared/api";
+import type { Group, Groups, Settings } from "../shared/contract";
+import { Choices } from "../school/Choices";
+import { Shell, Trouble, Waiting } from "../shared/Shell";
+import { plural } from "../shared/words";
+
+const weekdays = ["Sunday", "Monday", "Tuesday", "Wednesday", "Thursday", "Friday", "Saturday"];
+
+const nobody: Group = {
+  id: 0,
+  name: "",
+  level: "beginners",
+  size: 0,
+  weekday: -1,
+  weektime: "",
+  under16: false,
+  conditions: {},
+  schools: {},
+  notes: "",
+};
+
+/** GroupsView is who is taught: level, weekly time, what must be cared for, and where the school differs. */
+export function GroupsView() {
+  const { id } = useParams();
+  const groups = useQuery({ queryKey: ["groups"], queryFn: () => get<Groups>("/groups") });
+  const open =
+    id === "new" ? nobody : (groups.data?.groups.find((g) => g.id === Number(id)) ?? groups.data?.groups[0]);
+  return (
+    <Shell view="groups">
+      {groups.isPending && <Waiting what="Looking up the groups" />}
+      {groups.isError && <Trouble error={groups.error} retry={() => void groups.refetch()} />}
+      {groups.data && (
+        <Row className="g-4">
+          <Col lg={4}>
+            <div className="d-flex justify-content-between align-items-baseline">
+              <h1>Groups</h1>
+              <Link className="btn btn-outline-primary btn-sm" to="/groups/new">
+                New group
+              </Link>
+            </div>
+            {groups.data.groups.length === 0 && (
+              <p>No group yet. A group keeps what must be cared for, and its classes.</p>
+            )}
+            <ListGroup as="nav" aria-label="Groups">
+              {groups.data.groups.map((g) => (
+                <ListGroup.Item key={g.id} action as={Link} to={`/groups/${g.id}`} active={g.id === open?.id}>
+                  <strong className="d-block">{g.name}</strong>
+                  <small>{inShort(g)}</small>
+                </ListGroup.Item>
+              ))}
+            </ListGroup>
+          </Col>
+          <Col lg={8}>{open && <GroupForm key={open.id} start={open} all={groups.data} />}</Col>
+        </Row>
+      )}
+    </Shell>
+  );
+}
+
+function inShort(g: Group): string {
+  const parts = [g.level, g.size > 0 ? `${g.size} people` : "", weekly(g)];
+  const cared = Object.keys(g.conditions).length + (g.under16 ? 1 : 0);
+  if (cared > 0) parts.push(`${plural(cared, "thing")} to care for`);
+  return parts.filter(Boolean).join(" · ");
+}
+
+function weekly(g: Group): string {
+  return g.weekday < 0 ? "" : `${weekdays[g.weekday]} ${g.weektime}`.trim();
+}
+
+function GroupForm({ start, all }: { start: Group; all: Groups }) {
+  const [group, setGroup] = useState(start);
+  const navigate = useNavigate();
+  const queries = useQueryClient();
+  const settings = useQuery({ queryKey: ["settings"], queryFn: () => get<Settings>("/settings") });
+  const set = (part: Partial<Group>) => {
+    setGroup({ ...group, ...part });
+    store.reset();
+  };
+  const store = useMutation({
+    mutationFn: () => post<Group>("/groups", group),
+    onSuccess: async (stored) => {
+      await queries.invalidateQueries({ queryKey: ["groups"] });
+      await queries.invalidateQueries({ queryKey: ["today"] });
+      if (start.id === 0) void navigate(`/groups/${stored.id}`);
+    },
+  });
+  const changed = JSON.stringify(group) !== JSON.stringify(start);
+  return (
+    <Form
+      onSubmit={(e) => {
+        e.preventDefault();
+        store.mutate();
+      }}
+    >
+      <Row className="g-2">
+        <Form.Group as={Col} md={6} controlId="group-name">
+          <Form.Label>Name</Form.Label>
+          <Form.Control
+            value={group.name}
+            maxLength={200}
+            autoFocus={start.id === 0}
+            onChange={(e) => set({ name: e.target.value })}
+          />
+        </Form.Group>
+        <Form.Group as={Col} xs={6} md={3} controlId="group-level">
+          <Form.Label>Level</Form.Label>
+          <Form.Select value={group.level} onChange={(e) => set({ level: e.target.value })}>
+            {group.level === "" && <option value="">not set</option>}
+            {all.levels.map((level) => (
+              <option key={level}>{level}</option>
+            ))}
+          </Form.Select>
+        </Form.Group>
+        <Form.Group as={Col} xs={6} md={3} controlId="group-size">
+          <Form.Label>Usual size</Form.Label>
+          <Form.Control
+            type="number"
+            min={0}
+            max={999}
+            value={group.size || ""}
+            onChange={(e) => set({ size: Number(e.target.value) })}
+          />
+        </Form.Group>
+        <Form.Group as={Col} xs={6} md={3} controlId="group-day">
+          <Form.Label>Every week on</Form.Label>
+          <Form.Select value={group.weekday} onChange={(e) => set({ weekday: Number(e.target.value) })}>
+            <option value={-1}>no fixed day</option>
+            {weekdays.map((day, i) => (
+              <option key={day} value={i}>
+                {day}
+              </option>
+            ))}
+          </Form.Select>
+        </Form.Group>
+        <Form.Group as={Col} xs={6} md={3} controlId="group-time">
+          <Form.Label>at</Form.Label>
+          <Form.Control
+            type="time"
+            value={group.weektime}
+            onChange={(e) => set({ weektime: e.target.value })}
+          />
+        </Form.Group>
+        <Col md={6} className="d-flex align-items-end pb-2">
+          <Form.Check
+            id="under16"
+            label="There are people under 16"
+            checked={group.under16}
+            onChange={(e) => set({ under16: e.target.checked })}
+          />
+        </Col>
+      </Row>
+      <fieldset className="conditions mt-3">
+        <legend>In the room: how many, never who</legend>
+        {all.conditions.map((c) => {
+          const n = group.conditions[c.id] ?? 0;
+          const put = (count: number) => {
+            const conditions = { ...group.conditions, [c.id]: count };
+            if (count === 0) delete conditions[c.id];
+            set({ conditions });
+          };
+          return (
+            <div key={c.id} className={n > 0 ? "present" : ""}>
+              <Form.Check
+                id={`has-${c.id}`}
+                label={c.name}
+                checked={n > 0}
+                onChange={(e) => put(e.target.checked ? 1 : 0)}
+              />
+              {n > 0 && (
+                <Form.Control
+                  type="number"
+                  size="sm"
+                  min={1}
+                  max={999}
+                  aria-label={`How many: ${c.name}`}
+                  value={n}
+                  onChange={(e) => put(Math.max(1, Number(e.target.value)))}
+                />
+              )}
+            </div>
+          );
+        })}
+      </fieldset>
+      <Form.Group className="mt-3" controlId="group-notes">
+        <Form.Label>Notes</Form.Label>
+        <Form.Control
+          as="textarea"
+          rows={2}
+          value={group.notes}
+          onChange={(e) => set({ notes: e.target.value })}
+        />
+      </Form.Group>
+      {settings.data && (
+        <details className="mt-3" open={Object.keys(group.schools).length > 0}>
+          <summary>Where this group differs from your school</summary>
+          <Choices
+            questions={settings.data.questions ?? []}
+            chosen={group.schools}
+            otherwise={settings.data.schools}
+            onChange={(schools) => set({ schools })}
+          />
+        </details>
+      )}
+      {store.isError && <Trouble error={store.error} />}
+      {store.isSuccess && !changed && <Alert variant="success">Saved.</Alert>}
+      <div className="mt-3 savebar">
+        <Button type="submit" disabled={!changed || group.name.trim() === "" || store.isPending}>
+          {start.id === 0 ? "Add the group" : "Save"}
+        </Button>
+      </div>
+    </Form>
+  );
+}

@@ -1,0 +1,92 @@
+import { useMutation, useQueryClient } from "@tanstack/react-query";
+import { useState } from "react";
+import { Button, Dropdown, Form, Modal } from "react-bootstrap";
+import { useNavigate } from "react-router";
+import { get, post } from "../shared/api";
+import type { Practice, PracticeFile } from "../shared/contract";
+import { Trouble } from "../shared/Shell";
+
+/** CopyOrImport begins a practice of the teacher's own: as a copy of the one that is open, or from a file. */
+export function CopyOrImport({ practice }: { practice: Practice | undefined }) {
+  const navigate = useNavigate();
+  const queries = useQueryClient();
+  const [importing, setImporting] = useState(false);
+  const opened = (file: PracticeFile) => {
+    void queries.invalidateQueries({ queryKey: ["practices"] });
+    void navigate(`/practices/${(file.document as { id: string }).id}/edit`);
+  };
+  const copy = useMutation({
+    mutationFn: (id: string) => post<PracticeFile>("/practices/copy", { id, name: "" }),
+    onSuccess: opened,
+  });
+  return (
+    <>
+      <Dropdown align="end">
+        <Dropdown.Toggle variant="outline-primary" size="sm">
+          Your own
+        </Dropdown.Toggle>
+        <Dropdown.Menu>
+          <Dropdown.Item disabled={!practice} onClick={() => practice && copy.mutate(practice.id)}>
+            Copy “{practice?.name}” and change it
+          </Dropdown.Item>
+          <Dropdown.Item onClick={() => setImporting(true)}>From a file …</Dropdown.Item>
+          <Dropdown.Item disabled={!practice} onClick={() => practice && void download(practice)}>
+            “{practice?.name}” as a file
+          </Dropdown.Item>
+        </Dropdown.Menu>
+      </Dropdown>
+      {copy.isError && <Trouble error={copy.error} />}
+      {importing && <Import onClose={() => setImporting(false)} onDone={opened} />}
+    </>
+  );
+}
+
+async function download(practice: Practice) {
+  const file = await get<PracticeFile>(`/practices/${practice.id}/file`);
+  const link = document.createElement("a");
+  link.href = URL.createObjectURL(new Blob([file.text], { type: "application/yaml" }));
+  link.download = `${practice.id}.yaml`;
+  link.click();
+  URL.revokeObjectURL(link.href);
+}
+
+function Import({ onClose, onDone }: { onClose: () => void; onDone: (file: PracticeFile) => void }) {
+  const [text, setText] = useState("");
+  const store = useMutation({
+    mutationFn: () => post<PracticeFile>("/practices", { text }),
+    onSuccess: onDone,
+  });
+  return (
+    <Modal show centered size="lg" onHide={onClose} aria-labelledby="import">
+      <Modal.Header closeButton>
+        <Modal.Title id="import">A practice from a file</Modal.Title>
+      </Modal.Header>
+      <Modal.Body>
+        <Form.Control
+          type="file"
+          accept=".yaml,.yml,.json"
+          aria-label="File of a practice"
+          onChange={(e) => {
+            const file = (e.target as HTMLInputElement).files?.[0];
+            if (file) void file.text().then(setText);
+          }}
+        />
+        <Form.Control
+          as="textarea"
+          rows={12}
+          className="mt-2 font-monospace"
+          aria-label="The file's text"
+          placeholder="or paste it here"
+          value={text}
+          onChange={(e) => setText(e.target.value)}
+        />
+        {store.isError && <Trouble error={store.error} />}
+      </Modal.Body>
+      <Modal.Footer>
+        <Button disabled={text.trim() === "" || store.isPending} onClick={() => store.mutate()}>
+          Put it into the book
+        </Button>
+      </Modal.Footer>
+    </Modal>
+  );
+}

@@ -1,0 +1,171 @@
+import { Button, Form } from "react-bootstrap";
+
+export type StepDoc = { phase?: string; counts?: unknown; through?: string; parts?: string[] };
+
+type Props = { kind: string; steps: StepDoc[]; onChange: (steps: StepDoc[]) => void };
+
+const phases: [string, string][] = [
+  ["inhale", "inhale"],
+  ["hold", "hold"],
+  ["exhale", "exhale"],
+  ["empty", "hold empty"],
+];
+const ways: [string, string][] = [
+  ["airway", "as planned"],
+  ["both", "both nostrils"],
+  ["left", "left"],
+  ["right", "right"],
+  ["start", "starting side"],
+  ["other", "other side"],
+  ["mouth", "mouth"],
+];
+const roles: [string, string][] = [
+  ["a", "as inhale (a)"],
+  ["b", "as hold (b)"],
+  ["c", "as exhale (c)"],
+  ["d", "as empty (d)"],
+];
+const roleOf: { [phase: string]: string } = { inhale: "a", hold: "b", exhale: "c", empty: "d" };
+
+/** FigureEditor builds one round out of phases: what, how long, which way the air goes, and what each count is called. */
+export function FigureEditor({ kind, steps, onChange }: Props) {
+  if (kind === "strokes") return <p className="text-secondary">One round is one set of strokes.</p>;
+  const change = (i: number, part: Partial<StepDoc>) => {
+    const next = { ...steps[i], ...part };
+    if (next.phase === "hold" || next.phase === "empty") delete next.through;
+    else next.through ??= "airway";
+    if (next.parts?.length === 0) delete next.parts;
+    onChange(steps.with(i, next));
+  };
+  const move = (i: number, by: number) => {
+    const next = [...steps];
+    const [step] = next.splice(i, 1);
+    next.splice(i + by, 0, step!);
+    onChange(next);
+  };
+  return (
+    <fieldset className="figure mb-3">
+      <legend>One round</legend>
+      <ol>
+        {steps.map((step, i) => (
+          <li key={i}>
+            <Pick
+              label={`Phase ${i + 1}`}
+              value={step.phase ?? ""}
+              words={phases}
+              onChange={(phase) => change(i, { phase, counts: roleOf[phase] })}
+            />
+            {kind === "open" ? (
+              <span className="text-secondary">until you go on</span>
+            ) : (
+              <Counts
+                kind={kind}
+                label={`Counts of phase ${i + 1}`}
+                value={step.counts}
+                onChange={(counts) => change(i, { counts })}
+              />
+            )}
+            {step.phase === "inhale" || step.phase === "exhale" ? (
+              <Pick
+                label={`Way of phase ${i + 1}`}
+                value={step.through ?? ""}
+                words={ways}
+                onChange={(through) => change(i, { through })}
+              />
+            ) : (
+              <span className="way" />
+            )}
+            <Form.Control
+              size="sm"
+              className="parts"
+              aria-label={`Parts of phase ${i + 1}`}
+              placeholder="a word a count"
+              value={(step.parts ?? []).join(", ")}
+              onChange={(e) =>
+                change(i, {
+                  parts: e.target.value === "" ? [] : e.target.value.split(",").map((p) => p.trimStart()),
+                })
+              }
+            />
+            <Button
+              variant="link"
+              size="sm"
+              aria-label={`Move phase ${i + 1} up`}
+              disabled={i === 0}
+              onClick={() => move(i, -1)}
+            >
+              <i className="bi bi-chevron-up" aria-hidden />
+            </Button>
+            <Button
+              variant="link"
+              size="sm"
+              aria-label={`Remove phase ${i + 1}`}
+              onClick={() => onChange(steps.toSpliced(i, 1))}
+            >
+              <i className="bi bi-trash" aria-hidden />
+            </Button>
+          </li>
+        ))}
+      </ol>
+      <Button
+        variant="link"
+        size="sm"
+        onClick={() =>
+          onChange([...steps, { phase: "inhale", counts: kind === "fixed" ? 4 : "a", through: "airway" }])
+        }
+      >
+        + phase
+      </Button>
+    </fieldset>
+  );
+}
+
+/** Counts of a phase: those of a:b:c:d that a plan gives, or a number of its own. */
+function Counts(props: { kind: string; label: string; value: unknown; onChange: (counts: unknown) => void }) {
+  const value = String(props.value ?? "");
+  const isRole = roles.some(([role]) => role === value);
+  return (
+    <span className="d-flex gap-1">
+      {props.kind === "counted" && (
+        <Pick
+          label={props.label}
+          value={isRole ? value : "n"}
+          words={[...roles, ["n", "always"]]}
+          onChange={(to) => props.onChange(to === "n" ? 4 : to)}
+        />
+      )}
+      {!isRole && (
+        <Form.Control
+          size="sm"
+          className="n"
+          inputMode="numeric"
+          aria-label={`${props.label}, number`}
+          value={value}
+          onChange={(e) =>
+            props.onChange(/^\d+$/.test(e.target.value) ? Number(e.target.value) : e.target.value)
+          }
+        />
+      )}
+    </span>
+  );
+}
+
+type PickProps = {
+  label: string;
+  value: string;
+  words: [string, string][];
+  onChange: (value: string) => void;
+};
+
+function Pick({ label, value, words, onChange }: PickProps) {
+  return (
+    <Form.Select size="sm" aria-label={label} value={value} onChange={(e) => onChange(e.target.value)}>
+      {!words.some(([word]) => word === value) && <option value={value}>{value}</option>}
+      {words.map(([word, shown]) => (
+        <option key={word} value={word}>
+          {shown}
+        </option>
+      ))}
+    </Form.Select>
+  );
+}

@@ -1,0 +1,253 @@
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useEffect, useState } from "react";
+import { Alert, Button, Col, Form, Row } from "react-bootstrap";
+import { Link, useNavigate, useParams } from "react-router";
+import { get, post, remove } from "../shared/api";
+import { Cautions } from "../shared/care";
+import type { Done, PracticeDrafted, PracticeFile } from "../shared/contract";
+import { Shell, Trouble, Waiting } from "../shared/Shell";
+import { FigureEditor, type StepDoc } from "./FigureEditor";
+import { Sample } from "./Sample";
+
+export type PracticeDoc = { [field: string]: unknown };
+
+/** OwnEditor changes a practice of the teacher's own, with its lamp sheet playing what is written. */
+export function OwnEditor() {
+  const id = useParams().id ?? "";
+  const file = useQuery({
+    queryKey: ["practice-file", id],
+    queryFn: () => get<PracticeFile>(`/practices/${id}/file`),
+    staleTime: Infinity,
+    gcTime: 0,
+  });
+  return (
+    <Shell view="practice-edit">
+      {file.isPending && <Waiting what="Opening the practice" />}
+      {file.isError && <Trouble error={file.error} retry={() => void file.refetch()} />}
+      {file.data && <Edit key={id} start={file.data.document as PracticeDoc} />}
+    </Shell>
+  );
+}
+
+type Typed = { target: { value: string } };
+
+const asText = (value: unknown) => (value === undefined || value === null ? "" : String(value));
+const asLines = (value: unknown) => (Array.isArray(value) ? value.map(asText).join("\n") : "");
+const fromLines = (typed: string) => (typed.trim() === "" ? undefined : typed.split("\n"));
+const asNumber = (typed: string) => (/^\d+$/.test(typed) ? Number(typed) : typed === "" ? undefined : typed);
+
+function Edit({ start }: { start: PracticeDoc }) {
+  const [doc, setDoc] = useState(start);
+  const [sure, setSure] = useState(false);
+  const navigate = useNavigate();
+  const queries = useQueryClient();
+  const set = (field: string, value: unknown) => {
+    const next = { ...doc, [field]: value };
+    if (value === undefined || value === "") delete next[field];
+    setDoc(next);
+  };
+  const drafted = useDraft(doc);
+  const changed = JSON.stringify(doc) !== JSON.stringify(start);
+  const done = async () => {
+    await queries.invalidateQueries({ queryKey: ["practices"] });
+    await queries.invalidateQueries({ queryKey: ["sample"] });
+  };
+  const store = useMutation({
+    mutationFn: () => post<PracticeFile>("/practices", { text: JSON.stringify(doc) }),
+    onSuccess: async () => {
+      await done();
+      void navigate(`/practices/${asText(doc.id)}`);
+    },
+  });
+  const drop = useMutation({
+    mutationFn: () => remove<Done>(`/practices/${asText(doc.id)}`),
+    onSuccess: async () => {
+      await done();
+      void navigate("/practices");
+    },
+  });
+  const line = (field: string, label: string, rows = 1) => {
+    const box = { value: asText(doc[field]), onChange: (e: Typed) => set(field, e.target.value) };
+    return (
+      <Form.Group className="mb-2" controlId={field}>
+        <Form.Label>{label}</Form.Label>
+        {rows > 1 ? <Form.Control as="textarea" rows={rows} {...box} /> : <Form.Control {...box} />}
+      </Form.Group>
+    );
+  };
+  const lines = (field: string, label: string) => (
+    <Form.Group className="mb-2" controlId={field}>
+      <Form.Label>{label}, one a line</Form.Label>
+      <Form.Control
+        as="textarea"
+        rows={3}
+        value={asLines(doc[field])}
+        onChange={(e) => set(field, fromLines(e.target.value))}
+      />
+    </Form.Group>
+  );
+  const count = (field: string, label: string) => (
+    <Form.Group as={Col} xs={6} md={3} className="mb-2" controlId={field}>
+      <Form.Label>{label}</Form.Label>
+      <Form.Control
+        inputMode="numeric"
+        value={asText(doc[field])}
+        onChange={(e) => set(field, asNumber(e.target.value))}
+      />
+    </Form.Group>
+  );
+  return (
+    <>
+      <div className="d-flex justify-content-between align-items-center mb-2">
+        <h1>{asText(doc.name) || "A practice of your own"}</h1>
+        <div className="d-flex gap-2">
+          <Button variant="outline-danger" onClick={() => (sure ? drop.mutate() : setSure(true))}>
+            {sure ? "Really remove it" : "Remove"}
+          </Button>
+          <Link className="btn btn-outline-secondary" to={`/practices/${asText(doc.id)}`}>
+            {changed ? "Leave as it was" : "Back"}
+          </Link>
+          <Button
+            disabled={!changed || drafted?.problem !== "" || store.isPending}
+            onClick={() => store.mutate()}
+          >
+            Keep it
+          </Button>
+        </div>
+      </div>
+      {(store.isError || drop.isError) && <Trouble error={(store.error ?? drop.error)!} />}
+      {drafted && drafted.problem !== "" && (
+        <Alert variant="warning" role="status">
+          Not yet right: {drafted.problem}
+        </Alert>
+      )}
+      <Row className="g-4">
+        <Col lg={6}>
+          {line("name", "Name")}
+          <Row>
+            {doc.kind === "counted" && (
+              <Form.Group as={Col} xs={6} md={3} className="mb-2" controlId="counts">
+                <Form.Label>Counts</Form.Label>
+                <Form.Control value={asText(doc.counts)} onChange={(e) => set("counts", e.target.value)} />
+              </Form.Group>
+            )}
+            {doc.minutes === undefined ? count("rounds", "Rounds") : count("minutes", "Minutes")}
+            {doc.kind === "strokes" && count("strokes", "Strokes")}
+            {doc.kind === "strokes" && count("rate", "Strokes a minute")}
+            {doc.kind !== "open" && doc.kind !== "strokes" && count("tempo", "Tempo")}
+            {count("rest", "Rest between, s")}
+          </Row>
+          <FigureEditor
+            kind={asText(doc.kind)}
+            steps={Array.isArray(doc.figure) ? (doc.figure as StepDoc[]) : []}
+            onChange={(figure) => set("figure", figure)}
+          />
+          <PhaseWords
+            words={(doc.words as { [phase: string]: string } | undefined) ?? {}}
+            onChange={(words) => set("words", Object.keys(words).length > 0 ? words : undefined)}
+          />
+          {line("about", "What it is", 3)}
+          {lines("how", "How")}
+          {lines("prompts", "Prompts between rounds")}
+          {lines("watch", "Watch for")}
+        </Col>
+        <Col lg={6}>
+          {drafted?.sample && <Sample score={drafted.sample} />}
+          {line("hands", "Hands and fingers", 2)}
+          {line("seat", "Seat", 2)}
+          {line("gentler", "Gentler", 2)}
+          {line("harder", "Harder", 2)}
+          {line("finish", "Closing", 2)}
+          <MoreCare base={start} doc={doc} onChange={(care) => set("care", care)} />
+          {drafted?.page && <Cautions list={drafted.page.cautions} />}
+        </Col>
+      </Row>
+    </>
+  );
+}
+
+/** useDraft asks what the practice means, a moment after each change. */
+function useDraft(doc: PracticeDoc): PracticeDrafted | null {
+  const [drafted, setDrafted] = useState<PracticeDrafted | null>(null);
+  useEffect(() => {
+    const abort = new AbortController();
+    const timer = setTimeout(() => {
+      post<PracticeDrafted>("/practices/draft", { text: JSON.stringify(doc) }, abort.signal)
+        .then((answer) =>
+          setDrafted((old) => ({
+            ...answer,
+            page: answer.page ?? old?.page ?? null,
+            sample: answer.sample ?? old?.sample ?? null,
+          })),
+        )
+        .catch(() => undefined); // what is typed stays; storing it tells what is wrong
+    }, 300);
+    return () => {
+      clearTimeout(timer);
+      abort.abort();
+    };
+  }, [doc]);
+  return drafted;
+}
+
+const phases = ["inhale", "hold", "exhale", "empty", "stroke"];
+
+function PhaseWords(props: {
+  words: { [phase: string]: string };
+  onChange: (words: { [phase: string]: string }) => void;
+}) {
+  return (
+    <fieldset className="mb-2">
+      <legend>Cue words, where they are not the usual ones</legend>
+      <div className="d-flex flex-wrap gap-2">
+        {phases.map((phase) => (
+          <Form.Control
+            key={phase}
+            className="w-auto"
+            aria-label={`Word for ${phase}`}
+            placeholder={phase}
+            value={props.words[phase] ?? ""}
+            onChange={(e) => {
+              const next = { ...props.words, [phase]: e.target.value };
+              if (e.target.value === "") delete next[phase];
+              props.onChange(next);
+            }}
+          />
+        ))}
+      </div>
+    </fieldset>
+  );
+}
+
+const aspects: [string, string][] = [
+  ["strokes", "strokes and panting"],
+  ["locks", "locks"],
+  ["joy", "swinging and bending"],
+  ["one-sided", "one nostril at a time"],
+  ["sun", "warming, as sun breath"],
+  ["moon", "cooling, as moon breath"],
+  ["partner", "partner work"],
+];
+
+/** MoreCare adds cautions; those that the practice came with stay. */
+function MoreCare(props: { base: PracticeDoc; doc: PracticeDoc; onChange: (care: string[]) => void }) {
+  const list = (doc: PracticeDoc) => (Array.isArray(doc.care) ? doc.care.map(asText) : []);
+  const fixed = props.base.from ? list(props.base) : [];
+  const now = list(props.doc);
+  return (
+    <fieldset className="mb-2">
+      <legend>Cautions to add</legend>
+      {aspects.map(([id, name]) => (
+        <Form.Check
+          inline
+          key={id}
+          id={`care-${id}`}
+          label={name}
+          disabled={fixed.includes(id)}
+          checked={now.includes(id)}
+          onChange={(e) => props.onChange(e.target.checked ? [...now, id] : now.filter((c) => c !== id))}
+        />
+      ))}
+    </fieldset>
+  );
+}

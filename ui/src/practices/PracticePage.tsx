@@ -1,0 +1,119 @@
+import { useQuery } from "@tanstack/react-query";
+import { Link } from "react-router";
+import { get } from "../shared/api";
+import { Cautions, Findings } from "../shared/care";
+import type { Practice, Score } from "../shared/contract";
+import { Trouble } from "../shared/Shell";
+import { number } from "../shared/words";
+import { Sample } from "./Sample";
+
+/** PracticePage is all that the book says of one practice, beside its lamp sheet playing silently. */
+export function PracticePage({ practice: p }: { practice: Practice }) {
+  const sample = useQuery({
+    queryKey: ["sample", p.id],
+    queryFn: () => get<Score>(`/practices/${p.id}/sample`),
+  });
+  return (
+    <article className="page">
+      <header className="d-flex justify-content-between align-items-start">
+        <div>
+          <h2>{p.name}</h2>
+          <p className="text-secondary mb-1">
+            {[p.term, ...p.also].filter(Boolean).join(" · ")}
+            {p.level && ` · ${p.level}`}
+          </p>
+        </div>
+        {p.own && (
+          <Link className="btn btn-outline-primary" to={`/practices/${p.id}/edit`}>
+            Change it
+          </Link>
+        )}
+      </header>
+      {sample.isError && <Trouble error={sample.error} retry={() => void sample.refetch()} />}
+      {sample.data && <Sample score={sample.data} />}
+      {p.findings.length > 0 && (
+        <section className="forgroup">
+          <h3>For this group</h3>
+          <Findings list={p.findings} />
+          <p className="mb-0">Gentler: {p.gentler}</p>
+        </section>
+      )}
+      <p className="lead">{p.about}</p>
+      <p className="facts">
+        <span>
+          usually <b>{p.usual.replace(p.name, "").trim()}</b>
+        </span>
+        <span>
+          a round takes <b>{number(p.round_ms / 1000)} s</b>
+        </span>
+        {p.per_minute > 0 && (
+          <span>
+            <b>{number(p.per_minute)}</b> breaths a min
+          </span>
+        )}
+        {p.intents.length > 0 && <span>for {p.intents.join(", ")}</span>}
+      </p>
+      <div className="columns">
+        <Part title="How">
+          <ol>
+            {p.how.map((line) => (
+              <li key={line}>{line}</li>
+            ))}
+          </ol>
+          <dl>
+            <Line term="Seat" text={p.seat} />
+            <Line term="Hands" text={p.hands} />
+            <Line term="Eyes" text={p.eyes} />
+            <Line term="Locks" text={p.locks} />
+            <Line term="In your school" text={p.shown.join(" ")} />
+          </dl>
+        </Part>
+        <Part title="Say between rounds">
+          <ul>
+            {p.prompts.map((line) => (
+              <li key={line}>“{line}”</li>
+            ))}
+          </ul>
+        </Part>
+        <Part title="Watch for">
+          <ul>
+            {p.watch.map((line) => (
+              <li key={line}>{line}</li>
+            ))}
+          </ul>
+        </Part>
+        <Part title="Other ways">
+          <dl>
+            <Line term="Gentler" text={p.gentler} />
+            <Line term="Harder" text={p.harder} />
+            <Line term="Closing" text={p.finish} />
+            <Line term="Course" text={p.course.join(", then ")} />
+            <Line term="Schools" text={p.schools.join(" ")} />
+          </dl>
+        </Part>
+      </div>
+      <Part title="Cautions">
+        <Cautions list={p.cautions} />
+      </Part>
+    </article>
+  );
+}
+
+function Part({ title, children }: { title: string; children: React.ReactNode }) {
+  return (
+    <section className="part">
+      <h3>{title}</h3>
+      {children}
+    </section>
+  );
+}
+
+function Line({ term, text }: { term: string; text: string }) {
+  if (text === "") return null;
+  return (
+    <>
+      <dt>{term}</dt>
+      <dd>{text}</dd>
+    </>
+  );
+}

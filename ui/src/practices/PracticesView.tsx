@@ -1,0 +1,164 @@
+import { keepPreviousData, useQuery } from "@tanstack/react-query";
+import { useState } from "react";
+import { Badge, Button, Col, Form, ListGroup, Row } from "react-bootstrap";
+import { Link, useParams } from "react-router";
+import { get } from "../shared/api";
+import type { Book, Group, Groups, Practice } from "../shared/contract";
+import { Shell, Trouble, Waiting } from "../shared/Shell";
+import { CopyOrImport } from "./CopyOrImport";
+import { PracticePage } from "./PracticePage";
+
+/** PracticesView is the practice book: what can be taught, to be found, read and looked at. */
+export function PracticesView() {
+  const { id } = useParams();
+  const [group, setGroup] = useState(0);
+  const groups = useQuery({ queryKey: ["groups"], queryFn: () => get<Groups>("/groups") });
+  const book = useQuery({
+    queryKey: ["practices", group],
+    queryFn: () => get<Book>(`/practices?group=${group}`),
+    placeholderData: keepPreviousData,
+  });
+  return (
+    <Shell view="practices">
+      {book.isPending && <Waiting what="Opening the practice book" />}
+      {book.isError && <Trouble error={book.error} retry={() => void book.refetch()} />}
+      {book.data && (
+        <Pages book={book.data} id={id} groups={groups.data?.groups ?? []} group={group} onGroup={setGroup} />
+      )}
+    </Shell>
+  );
+}
+
+type Filter = { text: string; intent: string; kind: string; level: string; noHolds: boolean };
+
+const kinds: { [kind: string]: string } = {
+  counted: "counted",
+  strokes: "strokes",
+  fixed: "movement",
+  open: "without count",
+};
+
+function matches(p: Practice, f: Filter): boolean {
+  const words = [p.name, p.term, p.about, ...p.also].join(" ").toLowerCase();
+  return (
+    f.text
+      .toLowerCase()
+      .split(/\s+/)
+      .every((word) => words.includes(word)) &&
+    (f.intent === "" || p.intents.includes(f.intent)) &&
+    (f.kind === "" || p.kind === f.kind) &&
+    (f.level === "" || p.level === f.level) &&
+    !(f.noHolds && p.holds)
+  );
+}
+
+const anything: Filter = { text: "", intent: "", kind: "", level: "", noHolds: false };
+
+type PagesProps = {
+  book: Book;
+  id: string | undefined;
+  groups: Group[];
+  group: number;
+  onGroup: (id: number) => void;
+};
+
+function Pages({ book, id, groups, group, onGroup }: PagesProps) {
+  const [filter, setFilter] = useState(anything);
+  const set = (part: Partial<Filter>) => setFilter({ ...filter, ...part });
+  const found = book.practices.filter((p) => matches(p, filter));
+  const open = book.practices.find((p) => p.id === id) ?? found[0];
+  return (
+    <Row className="g-4">
+      <Col lg={4} className="booklist">
+        <div className="d-flex justify-content-between align-items-baseline">
+          <h1>Practices</h1>
+          <CopyOrImport practice={open} />
+        </div>
+        <Form.Control
+          type="search"
+          aria-label="Search the practices"
+          placeholder="Search"
+          value={filter.text}
+          onChange={(e) => set({ text: e.target.value })}
+        />
+        <div className="filters">
+          <Pick
+            label="For"
+            value={filter.intent}
+            words={book.intents}
+            onChange={(intent) => set({ intent })}
+          />
+          <Pick
+            label="Kind"
+            value={filter.kind}
+            words={Object.keys(kinds)}
+            shown={kinds}
+            onChange={(kind) => set({ kind })}
+          />
+          <Pick label="Level" value={filter.level} words={book.levels} onChange={(level) => set({ level })} />
+          <Form.Check
+            id="no-holds"
+            label="without holds"
+            checked={filter.noHolds}
+            onChange={(e) => set({ noHolds: e.target.checked })}
+          />
+          <Form.Select
+            size="sm"
+            className="for-group"
+            aria-label="Read it for a group"
+            value={group}
+            onChange={(e) => onGroup(Number(e.target.value))}
+          >
+            <option value={0}>for no group</option>
+            {groups.map((g) => (
+              <option key={g.id} value={g.id}>
+                for {g.name}
+              </option>
+            ))}
+          </Form.Select>
+        </div>
+        {found.length === 0 && (
+          <p>
+            Nothing is like that.{" "}
+            <Button variant="link" className="p-0" onClick={() => setFilter(anything)}>
+              Show all
+            </Button>
+          </p>
+        )}
+        <ListGroup as="nav" aria-label="Practices">
+          {found.map((p) => (
+            <ListGroup.Item key={p.id} action as={Link} to={`/practices/${p.id}`} active={p.id === open?.id}>
+              <span className="d-flex justify-content-between">
+                <strong>{p.name}</strong>
+                {p.own && <Badge>own</Badge>}
+              </span>
+              <small>{p.usual.replace(p.name, "").trim()}</small>
+            </ListGroup.Item>
+          ))}
+        </ListGroup>
+      </Col>
+      <Col lg={8}>{open && <PracticePage key={open.id} practice={open} />}</Col>
+    </Row>
+  );
+}
+
+type PickProps = {
+  label: string;
+  value: string;
+  words: string[];
+  shown?: { [word: string]: string };
+  onChange: (value: string) => void;
+};
+
+function Pick({ label, value, words, shown, onChange }: PickProps) {
+  return (
+    <Form.Select size="sm" aria-label={label} value={value} onChange={(e) => onChange(e.target.value)}>
+      <option value="">{label}: any</option>
+      {words.map((word) => (
+        <option key={word} value={word}>
+          {shown?.[word] ?? word}
+        </option>
+      ))}
+    </Form.Select>
+  );
+}

@@ -1,0 +1,30 @@
+import { useEffect, useMemo, useState } from "react";
+import { inReal, now } from "../shared/clock";
+import type { Score } from "../shared/contract";
+import { countShown, isStretch, partWord, phaseWord, sideWord } from "../shared/cues";
+import { LampSheet } from "../shared/LampSheet";
+import { useCue } from "../shared/useCue";
+
+/** Sample plays a few rounds silently, over and over. */
+export function Sample({ score }: { score: Score }) {
+  const [started, setStarted] = useState(() => now());
+  const playing = useMemo(() => ({ ...score, started_ms: started }), [score, started]);
+  const cue = useCue(playing);
+  useEffect(() => {
+    const timer = setTimeout(() => setStarted(now()), inReal(score.end_ms));
+    return () => clearTimeout(timer);
+  }, [started, score.end_ms]);
+  return (
+    <figure className="sample" aria-label="The lamp sheet of the practice, playing silently">
+      <figcaption aria-hidden>
+        {cue.strand && (
+          <>
+            <b>{phaseWord(cue.strand)}</b> {[sideWord(cue.strand), partWord(cue)].filter(Boolean).join(" ")}
+            <span className="n">{isStretch(cue.strand) ? "" : countShown(cue)}</span>
+          </>
+        )}
+      </figcaption>
+      <LampSheet score={playing} cue={cue} />
+    </figure>
+  );
+}
