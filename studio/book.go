@@ -9,6 +9,7 @@ import (
 	"regexp"
 	"slices"
 	"strings"
+	"time"
 
 	"github.com/goccy/go-yaml"
 
@@ -98,7 +99,7 @@ func (s *Studio) Practices(group int64) (contract.Book, error) {
 	if err != nil {
 		return contract.Book{}, err
 	}
-	room, err := s.room(g, s.now())
+	room, err := s.room(g, time.Time{}) // the hour of reading is not that of teaching
 	if err != nil {
 		return contract.Book{}, err
 	}
@@ -128,10 +129,24 @@ func page(p *practice.Practice, room care.Room) contract.Practice {
 	}
 	for _, doc := range course {
 		if one, err := plan.One(doc, p); err == nil {
-			page.Course = append(page.Course, headline(&one))
+			page.Course = append(page.Course, courseInWords(doc, &one))
 		}
 	}
 	return page
+}
+
+// courseInWords is one passage of a course, with what tells it from the others: "chest 6:6 ×3".
+func courseInWords(doc plan.Doc, p *plan.Passage) string {
+	var words []string
+	for _, field := range []string{"zone", "side"} {
+		if word, ok := doc[field].(string); ok {
+			words = append(words, word)
+		}
+	}
+	if a := p.Aperture; doc["aperture"] != nil {
+		words = append(words, fmt.Sprintf("%s in, %s out,", a.Inhale, a.Exhale))
+	}
+	return strings.Join(append(words, strings.TrimSpace(strings.TrimPrefix(headline(p), p.Name()))), " ")
 }
 
 func list(texts []string) []string { return append([]string{}, texts...) }

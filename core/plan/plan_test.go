@@ -77,6 +77,24 @@ func TestEveryCourseCanBePlanned(t *testing.T) {
 	}
 }
 
+func TestNewPassagesAreAsTheCourseHasThem(t *testing.T) {
+	belly, err := NewPassages("belly")
+	require.NoError(t, err)
+	assert.Len(t, belly, 2, "two lengths")
+	one, err := NewPassages("belly 4:6 x3")
+	require.NoError(t, err)
+	assert.Equal(t, []Doc{{"type": "practice", "practice": "belly-breath", "counts": "4:6", "rounds": n("3")}}, one)
+	nadi, err := NewPassages("nadi 4:8 x3")
+	require.NoError(t, err)
+	assert.NotEmpty(t, nadi[0]["closing"], "the hand comes down")
+	assert.Equal(t, "4:8", nadi[0]["counts"])
+	talk, err := NewPassages("talk 2m")
+	require.NoError(t, err)
+	assert.Len(t, talk, 1)
+	_, err = NewPassages("juggling")
+	assert.Error(t, err)
+}
+
 // Twenty rounds of breath of joy take a little under a minute: common practice, with no source.
 func TestTwentyRoundsOfJoy(t *testing.T) {
 	joy := one(t, Doc{"type": "practice", "practice": "breath-of-joy", "lead_in": n("0")}).PlannedLength()

@@ -140,7 +140,8 @@ func NewPassage(line string, own ...*practice.Practice) (Doc, error) {
 	return Shorten(Doc{"type": string(Practice), "practice": p.ID}, strings.Join(words[1:], " "), own...)
 }
 
-// NewPassages is NewPassage, but a practice with nothing said of it is its whole course.
+// NewPassages is NewPassage, but a practice comes as its course has it: the whole of it where nothing is said of the
+// practice, and where something is said, with the opening and closing of a course of one passage.
 func NewPassages(line string, own ...*practice.Practice) ([]Doc, error) {
 	doc, err := NewPassage(line, own...)
 	if err != nil {
@@ -148,10 +149,18 @@ func NewPassages(line string, own ...*practice.Practice) ([]Doc, error) {
 	}
 	id, _ := doc["practice"].(string)
 	p := book(own).find(id)
-	if p == nil || len(strings.Fields(line)) > 1 || len(p.Course) == 0 {
+	if p == nil || len(p.Course) == 0 {
 		return []Doc{doc}, nil
 	}
-	return Course(p)
+	course, err := Course(p)
+	words := strings.Fields(line)[1:]
+	if err != nil || len(words) == 0 {
+		return course, err
+	}
+	if len(course) == 1 {
+		doc, err = Shorten(course[0], strings.Join(words, " "), own...)
+	}
+	return []Doc{doc}, err
 }
 
 func newStretch(name string, words []string) (Doc, error) {

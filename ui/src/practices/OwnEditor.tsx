@@ -6,6 +6,7 @@ import { get, post, remove } from "../shared/api";
 import { Cautions } from "../shared/care";
 import type { Done, PracticeDrafted, PracticeFile } from "../shared/contract";
 import { Shell, Trouble, Waiting } from "../shared/Shell";
+import { Steps } from "../plan/Steps";
 import { FigureEditor, type StepDoc } from "./FigureEditor";
 import { Sample } from "./Sample";
 
@@ -66,6 +67,12 @@ function Edit({ start }: { start: PracticeDoc }) {
       void navigate("/practices");
     },
   });
+  // Opening and closing belong to the first passage that planning inserts.
+  const course = Array.isArray(doc.course) ? (doc.course as PracticeDoc[]) : [];
+  const passage = {
+    doc: course[0] ?? {},
+    onChange: (first: PracticeDoc) => set("course", course.length > 0 ? course.with(0, first) : [first]),
+  };
   const line = (field: string, label: string, rows = 1) => {
     const box = { value: asText(doc[field]), onChange: (e: Typed) => set(field, e.target.value) };
     return (
@@ -158,6 +165,8 @@ function Edit({ start }: { start: PracticeDoc }) {
           {line("gentler", "Gentler", 2)}
           {line("harder", "Harder", 2)}
           {line("finish", "Closing", 2)}
+          <Steps edit={passage} field="opening" label="Opens with" />
+          <Steps edit={passage} field="closing" label="Closes with" />
           <MoreCare base={start} doc={doc} onChange={(care) => set("care", care)} />
           {drafted?.page && <Cautions list={drafted.page.cautions} />}
         </Col>

@@ -1,8 +1,9 @@
-import { useQuery } from "@tanstack/react-query";
-import { Link } from "react-router";
-import { get } from "../shared/api";
+import { useMutation, useQuery } from "@tanstack/react-query";
+import { Button } from "react-bootstrap";
+import { Link, useNavigate } from "react-router";
+import { get, post } from "../shared/api";
 import { Cautions, Findings } from "../shared/care";
-import type { Practice, Score } from "../shared/contract";
+import type { Drafted, Plan, Practice, Score } from "../shared/contract";
 import { Trouble } from "../shared/Shell";
 import { number } from "../shared/words";
 import { Sample } from "./Sample";
@@ -23,11 +24,14 @@ export function PracticePage({ practice: p }: { practice: Practice }) {
             {p.level && ` · ${p.level}`}
           </p>
         </div>
-        {p.own && (
-          <Link className="btn btn-outline-primary" to={`/practices/${p.id}/edit`}>
-            Change it
-          </Link>
-        )}
+        <div className="d-flex gap-2 flex-none">
+          {p.own && (
+            <Link className="btn btn-outline-primary" to={`/practices/${p.id}/edit`}>
+              Change it
+            </Link>
+          )}
+          <PlanIt practice={p} />
+        </div>
       </header>
       {sample.isError && <Trouble error={sample.error} retry={() => void sample.refetch()} />}
       {sample.data && <Sample score={sample.data} />}
@@ -96,6 +100,28 @@ export function PracticePage({ practice: p }: { practice: Practice }) {
         <Cautions list={p.cautions} />
       </Part>
     </article>
+  );
+}
+
+/** PlanIt begins a plan with the practice's course: from there it is led. */
+function PlanIt({ practice }: { practice: Practice }) {
+  const navigate = useNavigate();
+  const add = useMutation({
+    mutationFn: async () => {
+      const document = { format: "vast-lantern-plan", version: 1, title: practice.name, passages: [] };
+      const draft = { document, group_id: 0, passage: 0, short: practice.id, gentle: false };
+      const drafted = await post<Drafted>("/draft", draft);
+      return post<Plan>("/plans", { revision: 0, group_id: 0, document: drafted.document });
+    },
+    onSuccess: (plan) => void navigate(`/plan/${plan.id}`),
+  });
+  return (
+    <>
+      <Button disabled={add.isPending} onClick={() => add.mutate()}>
+        Plan it
+      </Button>
+      {add.isError && <Trouble error={add.error} />}
+    </>
   );
 }
 

@@ -34,7 +34,8 @@ function size(strings: number, longest: number): string {
   if (longest > 120) return "crowded";
   if (longest > 24) return strings === 1 ? "" : "dense";
   if (strings > 6) return "tall";
-  return strings <= 4 && longest <= 12 ? "roomy" : "";
+  if (strings > 4) return "many";
+  return longest <= 12 ? "roomy" : "";
 }
 
 type When = "past" | "now" | "ahead";
