@@ -27,6 +27,7 @@ type led struct {
 	plan    *plan.Plan
 	script  []pace.Adjustment
 	keys    []string
+	because []string
 	answers []pace.Answer
 	class   *pace.Class
 }
@@ -56,13 +57,25 @@ func (s *Studio) fold(stored store.Class) (*led, error) {
 		if err != nil {
 			return nil, fmt.Errorf("adjustment %d of class %d cannot be read: %w", a.Number, stored.ID, err)
 		}
-		l.add(a.Key, adjustment)
+		l.add(a.Key, because(a.Body), adjustment)
 	}
 	return l, nil
 }
 
-func (l *led) add(key string, a pace.Adjustment) pace.Answer {
+// because is what was seen and led to the adjustment, as its line has it.
+func because(body []byte) string {
+	var line struct {
+		Because string `json:"because"`
+	}
+	if json.Unmarshal(body, &line) != nil {
+		return ""
+	}
+	return line.Because
+}
+
+func (l *led) add(key, because string, a pace.Adjustment) pace.Answer {
 	answer := l.class.Adjust(a)
+	l.because = append(l.because, because)
 	l.keys = append(l.keys, key)
 	l.script = append(l.script, a)
 	l.answers = append(l.answers, answer)
@@ -220,11 +233,7 @@ func (s *Studio) adjust(l *led, want contract.Adjust) (int, error) {
 			return i + 1, nil // sent twice: the first answer holds
 		}
 	}
-	line := struct {
-		At int64 `json:"at_ms"`
-		contract.Adjust
-	}{l.at(s.now()), want}
-	body, err := json.Marshal(line)
+	body, err := line(l.at(s.now()), want)
 	if err != nil {
 		return 0, err
 	}
@@ -239,9 +248,25 @@ func (s *Studio) adjust(l *led, want contract.Adjust) (int, error) {
 		}
 		return 0, err
 	}
-	l.add(want.Key, a)
+	l.add(want.Key, want.Because, a)
 	s.tell(l.stored.ID)
 	return number, nil
+}
+
+// line is an adjustment as a line of a script.
+func line(at int64, want contract.Adjust) ([]byte, error) {
+	text := struct {
+		At int64 `json:"at_ms"`
+		contract.Adjust
+		To any `json:"to,omitempty"` // one number, or the four of counts
+	}{At: at, Adjust: want}
+	switch {
+	case want.Counts != nil:
+		text.To, text.Counts = want.Counts, nil
+	case want.To != nil:
+		text.To = *want.To
+	}
+	return json.Marshal(text)
 }
 
 func (l *led) answer(number int) contract.Answer {
@@ -249,7 +274,18 @@ func (l *led) answer(number int) contract.Answer {
 	return contract.Answer{
 		Number: number, AtMS: a.At, Do: string(a.Do), Refused: a.Refused, When: string(a.When),
 		Before: inForce(a.Before), After: inForce(a.After), Undone: string(a.Undone), LateMS: a.Late, Text: a.Text,
+		See: signalName(a.See), Because: signalName(l.because[number-1]),
 	}
+}
+
+// signalName is a signal in words; what is none of ours is shown as it is.
+func signalName(id string) string {
+	for _, seen := range room.Signals {
+		if seen.ID == id {
+			return seen.Name
+		}
+	}
+	return id
 }
 
 func inForce(p pace.Passage) contract.InForce {
@@ -365,14 +401,15 @@ func verbs(set pace.VerbSet) []string {
 
 // passages is the running order as it stands: when each passage began or will, what waits taken as planned.
 func (l *led) passages(tl pace.Timeline, wait *contract.Wait, who care.Room) []contract.ScorePassage {
-	inForce := l.class.Passages()
+	now := l.class.Passages()
 	list := make([]contract.ScorePassage, len(l.plan.Passages))
 	for i := range l.plan.Passages {
-		p, force := &l.plan.Passages[i], inForce[i]
+		p, force := &l.plan.Passages[i], now[i]
 		list[i] = contract.ScorePassage{
 			Name: p.Name(), Type: string(p.Type), Script: p.Script, StartMS: -1, EndMS: -1, Rounds: force.Total,
 			Tempo: force.Tempo.Float(), Slower: room.Slower(p, force.Tempo).Float(), Faster: room.Faster(p, force.Tempo).Float(),
 			Cautions: cautions(p), Findings: findings(p, who), Steps: []string{},
+			InForce: inForce(force),
 		}
 		if p.Is(practice.Open) { // has no tempo to change
 			list[i].Tempo = 0

@@ -68,6 +68,9 @@ func Handler(s *studio.Studio) (http.Handler, error) {
 	api.GET("/classes/:id/stream", sv.stream)
 	api.POST("/classes/:id/adjustments", bodyWithID(s.Adjust))
 	api.GET("/classes/:id/record", withID(s.Record))
+	api.GET("/signals", answer(func(*gin.Context) ([]contract.Signal, error) { return s.Signals(), nil }))
+	api.POST("/classes/:id/seen", bodyWithID(s.Saw))
+	api.POST("/classes/:id/taps", bodyWithID(s.Tapped))
 
 	files := http.FileServerFS(front)
 	router.NoRoute(func(c *gin.Context) {

@@ -9,6 +9,8 @@
 package pace
 
 import (
+	"slices"
+
 	"vastlantern/core/breath"
 	"vastlantern/core/plan"
 )
@@ -132,4 +134,38 @@ func (c *Class) next(t int64, rows int) []Row {
 	}
 	tl := m.timeline()
 	return tl.Rows[before:min(len(tl.Rows), before+rows)]
+}
+
+// Moment is where a class is, for those who propose what to do.
+type Moment struct {
+	Passage int // from 1; 0 once the class is over
+	Stage   Stage
+	Phase   breath.Phase
+	Round   int
+	Next    Passage       // what is in force from the next round on
+	Counts  breath.Counts // of the round in progress, as eased so far
+	Met     VerbSet
+}
+
+// At is where the class is at t, in milliseconds.
+func (c *Class) At(t int64) Moment {
+	m := c.now.copy()
+	m.runTo(t)
+	if m.over {
+		return Moment{}
+	}
+	moment := Moment{
+		Passage: m.passage + 1, Stage: m.stage, Phase: m.unit[m.phase].Kind, Round: m.round, Next: Passage{m.force().Measure, m.force().total},
+		Counts: m.force().Counts, Met: m.met(),
+	}
+	if m.stage == Round {
+		moment.Counts = m.current.counts
+	}
+	return moment
+}
+
+// Has tells whether the verb is one of the set.
+func (s VerbSet) Has(verb Verb) bool {
+	i, found := slices.BinarySearch(everyVerb, verb)
+	return found && s&(1<<i) != 0
 }

@@ -362,20 +362,25 @@ type ScorePassage struct {
 	Faster   float64   `json:"faster"`
 	Cautions []Caution `json:"cautions"`
 	Findings []Finding `json:"findings"` // for the class's group and hour
-	Steps    []string  `json:"steps"`    // the closing, in words
+	InForce  InForce   `json:"in_force"`
+	Steps    []string  `json:"steps"` // the closing, in words
 }
 
 // Adjust makes a live adjustment. Key is the sender's own name for it: the same key again changes nothing and gets
 // the first answer.
 type Adjust struct {
-	Key   string   `json:"key"`
-	Do    string   `json:"do"`
-	To    *float64 `json:"to,omitempty"`
-	By    *int     `json:"by,omitempty"`
-	ToMS  *int64   `json:"to_ms,omitempty"` // finish-by: the deadline, from the class's start
-	Carry bool     `json:"carry,omitempty"`
-	Text  *string  `json:"text,omitempty"`
-	See   *string  `json:"see,omitempty"`
+	Key  string   `json:"key"`
+	Do   string   `json:"do"`
+	To   *float64 `json:"to,omitempty"`
+	By   *int     `json:"by,omitempty"`
+	ToMS *int64   `json:"to_ms,omitempty"` // finish-by: the deadline, from the class's start
+	// Counts is for the verb counts: inhale, hold, exhale, empty hold.
+	Counts []int `json:"counts,omitempty"`
+	// Because is what was seen in the room and led to this; it has no effect and is recorded.
+	Because string  `json:"because,omitempty"`
+	Carry   bool    `json:"carry,omitempty"`
+	Text    *string `json:"text,omitempty"`
+	See     *string `json:"see,omitempty"`
 }
 
 // Answer is what became of an adjustment.
@@ -390,6 +395,42 @@ type Answer struct {
 	Undone  string  `json:"undone"`  // the verb that an undo took back
 	LateMS  int64   `json:"late_ms"` // how far beyond its deadline a finish-by could not help ending
 	Text    string  `json:"text"`    // of a note
+	See     string  `json:"see"`     // of a signal, in words
+	Because string  `json:"because"` // what was seen and led to this, in words
+}
+
+// Signal is something that can be seen in the room.
+type Signal struct {
+	ID   string `json:"id"`
+	Name string `json:"name"`
+}
+
+// Saw says what was seen in a class. Key is as in Adjust.
+type Saw struct {
+	Key string `json:"key"`
+	See string `json:"see"`
+}
+
+// Proposed is what to do about what was seen: adjustments to send as they are but for their keys, or only words.
+type Proposed struct {
+	Score Score    `json:"score"`
+	Say   string   `json:"say"`
+	Do    []Adjust `json:"do"`
+}
+
+// Taps is moments that were tapped, in milliseconds and in order, at each count or at each inhale.
+type Taps struct {
+	AtMS    []int64 `json:"at_ms"`
+	Breaths bool    `json:"breaths"`
+}
+
+// Tapped is the room's own pace.
+type Tapped struct {
+	IntervalMS float64 `json:"interval_ms"`
+	SpreadMS   float64 `json:"spread_ms"`
+	Used       int     `json:"used"`
+	Aside      int     `json:"aside"`
+	Tempo      float64 `json:"tempo"` // at which the class would be as quick as the room; 0 where nothing is counted
 }
 
 // InForce is what is in force in a passage: the tempo at once, all else from the next round on.

@@ -28,6 +28,11 @@ type all struct {
 	Groups    contract.Groups
 	Settings  contract.Settings
 	Done      contract.Done
+	Signal    contract.Signal
+	Saw       contract.Saw
+	Proposed  contract.Proposed
+	Taps      contract.Taps
+	Tapped    contract.Tapped
 	Lead      contract.Lead
 	ClassCard contract.ClassCard
 	Score     contract.Score

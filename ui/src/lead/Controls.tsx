@@ -1,3 +1,4 @@
+import { type Panel, panels } from "./Panels";
 import { type Control, type Group, keyName } from "./controls";
 
 type Props = {
@@ -6,15 +7,15 @@ type Props = {
   on: Control;
   armed: string;
   onPress: (control: Control) => void;
-  onNote: () => void;
-  onCautions: () => void;
+  onPanel: (panel: Panel) => void;
 };
 
 /** Controls are the live adjustments, grouped by what the teacher wants. Each says what it would do, and its key. */
-export function Controls({ groups, breath, on, armed, onPress, onNote, onCautions }: Props) {
+export function Controls({ groups, breath, on, armed, onPress, onPanel }: Props) {
   const key = (control: Control, size = "") => (
     <Key key={control.id} control={control} size={size} armed={armed === control.id} onPress={onPress} />
   );
+  const end = groups.flatMap((g) => g.controls).find((control) => control.id === "end");
   return (
     <aside className="controls" aria-label="Adjustments">
       <div className="group always">
@@ -23,18 +24,19 @@ export function Controls({ groups, breath, on, armed, onPress, onNote, onCaution
       </div>
       {groups.map((group) => (
         <div className="group" role="group" aria-label={group.name} key={group.name}>
-          {group.controls.map((control) => key(control))}
+          {group.controls.filter((control) => control !== end).map((control) => key(control))}
         </div>
       ))}
-      <div className="group">
-        <button type="button" className="key" onClick={onNote}>
-          <kbd>B</kbd>
-          <span className="name">Note</span>
-        </button>
-        <button type="button" className="key" onClick={onCautions}>
-          <kbd>T</kbd>
-          <span className="name">Cautions</span>
-        </button>
+      <div className="group panels" role="group" aria-label="More">
+        {panels
+          .filter((p) => p.panel !== "keys")
+          .map((p) => (
+            <button key={p.panel} type="button" className="key" onClick={() => onPanel(p.panel)}>
+              <kbd>{p.key.toUpperCase()}</kbd>
+              <span className="name">{p.name}</span>
+            </button>
+          ))}
+        {end && key(end)}
       </div>
     </aside>
   );
@@ -56,7 +58,9 @@ function Key({ control, size, armed, onPress }: KeyProps) {
     >
       <kbd>{keyName(control.key)}</kbd>
       <span className="name">{control.name}</span>
-      <span className="effect">{armed ? "press again" : control.effect}</span>
+      <span className={control.effect.length > 9 ? "effect long" : "effect"}>
+        {armed ? "press again" : control.effect}
+      </span>
     </button>
   );
 }

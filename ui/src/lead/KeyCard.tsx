@@ -9,6 +9,9 @@ export function KeyCard({ groups, onClose }: { groups: Group[]; onClose: () => v
     ...groups
       .flatMap((g) => g.controls)
       .map((c): [string, string] => [keyName(c.key), `${c.name}${c.twice ? " (press twice)" : ""}`]),
+    ["1", "Seen: what is seen in the room, and what to do about it"],
+    ["2", "Tap the room's counts or inhales, and take its tempo"],
+    ["4", "Counts, or strokes"],
     ["B", "Note"],
     ["T", "Cautions"],
     ["?", "This card"],

@@ -3,7 +3,6 @@ import { Button, Modal } from "react-bootstrap";
 import { Link, useBlocker, useParams } from "react-router";
 import { post } from "../shared/api";
 import type { Adjusted, Answer, Score } from "../shared/contract";
-import { Cautions, Findings } from "../shared/care";
 import { LampSheet } from "../shared/LampSheet";
 import { useLight } from "../shared/light";
 import { Shell, Trouble, Waiting } from "../shared/Shell";
@@ -13,7 +12,7 @@ import { clock } from "../shared/words";
 import { Controls } from "./Controls";
 import { type Control, controls, goOn, natural, pedals, type Press } from "./controls";
 import { inWords } from "./answers";
-import { KeyCard } from "./KeyCard";
+import { type Panel, panelOf, Panels } from "./Panels";
 import { Now } from "./Now";
 import { Order } from "./Order";
 import { TopBar } from "./TopBar";
@@ -45,7 +44,7 @@ function Leading({
   const cue = useCue(score);
   const [answer, setAnswer] = useState<Sent | null>(null);
   const [armed, setArmed] = useState("");
-  const [panel, setPanel] = useState<"" | "keys" | "cautions" | "note">("");
+  const [panel, setPanel] = useState<Panel>("");
   const leaving = useBlocker(
     ({ nextLocation, currentLocation }) => !cue.over && nextLocation.pathname !== currentLocation.pathname,
   );
@@ -67,7 +66,7 @@ function Leading({
 
   const { strand } = cue;
   const passage = strand ? score.passages[strand.passage - 1] : undefined;
-  const groups = strand && passage ? controls(strand, passage) : [];
+  const groups = strand && passage ? controls(strand, passage, score.slot_ms) : [];
   const breath = strand ? natural(strand) : null;
   const on = strand ? goOn(strand) : null;
 
@@ -102,11 +101,12 @@ function Leading({
       event.preventDefault();
       setPanel("");
       press(control);
-    } else if (event.key === "?") setPanel("keys");
-    else if (key === "t") setPanel("cautions");
-    else if (key === "b") {
-      event.preventDefault(); // the letter would stand in the field
-      setPanel("note");
+      return;
+    }
+    const opens = panelOf(event.key);
+    if (opens) {
+      event.preventDefault(); // the letter would stand in a field
+      setPanel(opens);
     }
   };
   useKeys(pressed);
@@ -136,54 +136,18 @@ function Leading({
         )}
       </main>
       {!cue.over && breath && on && (
-        <Controls
-          groups={groups}
-          breath={breath}
-          on={on}
-          armed={armed}
-          onPress={press}
-          onNote={() => setPanel("note")}
-          onCautions={() => setPanel("cautions")}
-        />
+        <Controls groups={groups} breath={breath} on={on} armed={armed} onPress={press} onPanel={setPanel} />
       )}
-      {panel === "keys" && <KeyCard groups={groups} onClose={() => setPanel("")} />}
-      {panel === "cautions" && (
-        <Modal show centered onHide={() => setPanel("")} aria-labelledby="cautions">
-          <Modal.Header closeButton>
-            <Modal.Title id="cautions">Cautions</Modal.Title>
-          </Modal.Header>
-          <Modal.Body>
-            {(passage?.cautions.length ?? 0) === 0 && <p>None for {passage?.name ?? "this part"}.</p>}
-            {passage && passage.findings.length > 0 && (
-              <>
-                <h3>For this group</h3>
-                <Findings list={passage.findings} />
-              </>
-            )}
-            {strand?.verbs.includes("drop-holds") && passage && passage.cautions.some((c) => c.strong) && (
-              <Button
-                className="mb-3"
-                onClick={() => {
-                  setPanel("");
-                  void adjust({ do: "drop-holds" });
-                }}
-              >
-                <kbd>G</kbd> No holds from here on
-              </Button>
-            )}
-            {passage && <Cautions list={passage.cautions} />}
-          </Modal.Body>
-        </Modal>
-      )}
-      {panel === "note" && (
-        <Note
-          onClose={() => setPanel("")}
-          onNote={(text) => {
-            setPanel("");
-            void adjust({ do: "note", text });
-          }}
-        />
-      )}
+      <Panels
+        panel={panel}
+        groups={groups}
+        passage={passage}
+        verbs={strand?.verbs ?? []}
+        classId={score.class_id}
+        take={take}
+        onAdjust={(press) => void adjust(press)}
+        onClose={() => setPanel("")}
+      />
       <Modal
         show={leaving.state === "blocked"}
         centered
@@ -273,54 +237,5 @@ function Over({ score }: { score: Score }) {
         Today
       </Link>
     </section>
-  );
-}
-
-const often = [
-  "settled",
-  "restless",
-  "hands tire",
-  "a latecomer",
-  "some dizzy",
-  "too quick for some",
-  "one more would have been good",
-];
-
-function Note({ onClose, onNote }: { onClose: () => void; onNote: (text: string) => void }) {
-  const [typed, setTyped] = useState("");
-  const add = () => (typed.trim() === "" ? onClose() : onNote(typed.trim()));
-  return (
-    <Modal show centered onHide={onClose} aria-labelledby="note">
-      <Modal.Header closeButton>
-        <Modal.Title id="note">Note</Modal.Title>
-      </Modal.Header>
-      <Modal.Body>
-        <form
-          onSubmit={(e) => {
-            e.preventDefault();
-            add();
-          }}
-        >
-          <input
-            className="form-control form-control-lg"
-            aria-label="Note"
-            autoFocus
-            maxLength={500}
-            value={typed}
-            onChange={(e) => setTyped(e.target.value)}
-          />
-        </form>
-        <div className="d-flex flex-wrap gap-2 mt-3">
-          {often.map((text) => (
-            <Button key={text} variant="outline-secondary" onClick={() => onNote(text)}>
-              {text}
-            </Button>
-          ))}
-        </div>
-      </Modal.Body>
-      <Modal.Footer>
-        <Button onClick={add}>Note it</Button>
-      </Modal.Footer>
-    </Modal>
   );
 }

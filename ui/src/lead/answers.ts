@@ -46,6 +46,8 @@ export function inWords(answer: Answer): string {
         : "refitted to the end time";
     case "undo":
       return `taken back: ${verbName(answer.undone)}`;
+    case "signal":
+      return `seen: ${answer.see}`;
     case "note":
       return `noted: ${answer.text}`;
   }

@@ -1,5 +1,5 @@
 import type { Adjust, ScorePassage, Strand } from "../shared/contract";
-import { number, plural } from "../shared/words";
+import { number } from "../shared/words";
 
 /** Press is what an adjustment asks for, without its key. */
 export type Press = Omit<Adjust, "key">;
@@ -21,7 +21,7 @@ export type Group = { name: string; controls: Control[] };
  * controls are the live controls where the class is: every key lies under the left hand. Whether one is met there is
  * the application's word (strand.verbs), and so are the tempos.
  */
-export function controls(strand: Strand, passage: ScorePassage): Group[] {
+export function controls(strand: Strand, passage: ScorePassage, slot: number): Group[] {
   const make = (
     id: string,
     key: string,
@@ -36,7 +36,10 @@ export function controls(strand: Strand, passage: ScorePassage): Group[] {
     effect,
     press,
     twice,
-    met: strand.verbs.includes(press.do) && !(press.do === "tempo" && passage.tempo === 0),
+    met:
+      strand.verbs.includes(press.do) &&
+      !(press.do === "tempo" && passage.tempo === 0) &&
+      !(press.do === "finish-by" && slot === 0),
   });
   const tempo = (to: number) => (passage.tempo > 0 ? `${number(passage.tempo)} → ${number(to)}` : "");
   const total = passage.rounds;
@@ -52,8 +55,8 @@ export function controls(strand: Strand, passage: ScorePassage): Group[] {
       name: "Hold",
       controls: [
         strand.verbs.includes("enough")
-          ? make("enough", "e", "Enough", { do: "enough" }, "the round ends here")
-          : make("release", "e", "Release", { do: "release" }, "ends the hold now"),
+          ? make("enough", "e", "Enough", { do: "enough" }, "round ends")
+          : make("release", "e", "Release", { do: "release" }, "the hold ends"),
         strand.verbs.includes("restore-holds")
           ? make("holds", "g", "Holds back", { do: "restore-holds" }, "from the next round")
           : make("holds", "g", "No holds", { do: "drop-holds" }, "from here on"),
@@ -71,16 +74,23 @@ export function controls(strand: Strand, passage: ScorePassage): Group[] {
         ),
         make("more", "s", "One more", { do: "rounds", by: 1 }, total > 0 ? `${total} → ${total + 1}` : ""),
         make("last", "d", "Last round", { do: "last-round" }, total > 0 ? lastRound(strand, total) : ""),
-        make("again", "r", "Again", { do: "again" }, "this round over, lead-in first"),
+        make("again", "r", "Again", { do: "again" }, "this round"),
       ],
     },
     {
       name: "Class",
       controls: [
-        make("undo", "z", "Undo", { do: "undo" }, "the last, if it can be"),
-        make("close", "c", "Close", { do: "close" }, "to the closing, now"),
-        make("next", "v", "Next passage", { do: "next" }, "leaves this one", true),
-        make("end", "x", "End class", { do: "end" }, "", true),
+        make("undo", "z", "Undo", { do: "undo" }, "if it can be"),
+        make("close", "c", "Close", { do: "close" }, "closing, now"),
+        make(
+          "finish",
+          "3",
+          "On time",
+          { do: "finish-by", to_ms: slot },
+          slot > 0 ? "with the slot" : "no slot is set",
+        ),
+        make("next", "v", "Next", { do: "next" }, "passage", true),
+        make("end", "x", "End", { do: "end" }, "", true),
       ],
     },
   ];
@@ -88,7 +98,7 @@ export function controls(strand: Strand, passage: ScorePassage): Group[] {
 
 function lastRound(strand: Strand, total: number): string {
   const last = strand.stage === "rest" ? strand.round + 1 : strand.round;
-  return last > 0 && total > last ? `${plural(total - last, "round")} left out` : "";
+  return last > 0 && total > last ? `${total - last} left out` : "";
 }
 
 /** The two that are always in the same place. */

@@ -21,6 +21,11 @@ export interface Contract {
   Groups: Groups;
   Settings: Settings;
   Done: Done;
+  Signal: Signal;
+  Saw: Saw;
+  Proposed: Proposed;
+  Taps: Taps;
+  Tapped: Tapped;
   Lead: Lead;
   ClassCard: ClassCard;
   Score: Score;
@@ -136,6 +141,8 @@ export interface Answer {
   undone: string;
   late_ms: number;
   text: string;
+  see: string;
+  because: string;
 }
 export interface InForce {
   tempo: number;
@@ -329,6 +336,7 @@ export interface ScorePassage {
   faster: number;
   cautions: Caution[];
   findings: Finding[];
+  in_force: InForce;
   steps: string[];
 }
 export interface Groups {
@@ -370,10 +378,18 @@ export interface Word {
 export interface Done {
   say: string;
 }
-export interface Lead {
-  plan_id: number;
-  end_running: boolean;
-  acknowledged: string[];
+export interface Signal {
+  id: string;
+  name: string;
+}
+export interface Saw {
+  key: string;
+  see: string;
+}
+export interface Proposed {
+  score: Score;
+  say: string;
+  do: Adjust[];
 }
 export interface Adjust {
   key: string;
@@ -381,9 +397,27 @@ export interface Adjust {
   to?: number;
   by?: number;
   to_ms?: number;
+  counts?: number[];
+  because?: string;
   carry?: boolean;
   text?: string;
   see?: string;
+}
+export interface Taps {
+  at_ms: number[];
+  breaths: boolean;
+}
+export interface Tapped {
+  interval_ms: number;
+  spread_ms: number;
+  used: number;
+  aside: number;
+  tempo: number;
+}
+export interface Lead {
+  plan_id: number;
+  end_running: boolean;
+  acknowledged: string[];
 }
 export interface Adjusted {
   answer: Answer;

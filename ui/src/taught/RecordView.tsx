@@ -143,7 +143,10 @@ function Marks({ record }: { record: Record }) {
             className={mark.answer.refused ? "refused" : ""}
           >
             <span className="at">{clock(mark.answer.at_ms)}</span>
-            <span>{inWords(mark.answer)}</span>
+            <span>
+              {inWords(mark.answer)}
+              {mark.answer.because && `, because of ${mark.answer.because}`}
+            </span>
             <small>{mark.passage > 0 ? record.passages[mark.passage - 1]?.name : "after the end"}</small>
           </li>
         ))}

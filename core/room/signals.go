@@ -1,0 +1,188 @@
+package room
+
+import (
+	"fmt"
+
+	"vastlantern/core/breath"
+	"vastlantern/core/pace"
+	"vastlantern/core/plan"
+	"vastlantern/core/practice"
+)
+
+// Seen is something that a teacher sees in the room.
+type Seen struct {
+	ID   string
+	Name string // in few words, as on a button
+	rule func(Scene) Proposal
+}
+
+// Scene is what a proposal rests on.
+type Scene struct {
+	Now     pace.Moment
+	Passage *plan.Passage // nil once the class is over
+	Before  int           // how often the same was seen in this passage before
+	SlotEnd int64         // of the class's slot, milliseconds from its start; 0 where it has none
+}
+
+// Proposal is what to do about it. Where nothing is to be pressed, Do is empty and Say is a prompt for the room.
+type Proposal struct {
+	Do  []pace.Adjustment // without their moment
+	Say string
+}
+
+// Signals is everything that can be seen, in the order of the pad: what to do now and next about each is handed down
+// in the trade (common practice, with no source); how much is the rule of this table.
+var Signals = []Seen{
+	{"gasp", "a gasp on the way in", gasp},
+	{"rushed", "a rushed exhale after the hold", rushed},
+	{"early", "done before the count", early},
+	{"late", "still moving at the cue", late},
+	{"tight", "shoulders lifting, tight faces", tight},
+	{"restless", "restless, eyes open", restless},
+	{"strokes", "strokes fall apart", strokesApart},
+	{"belly", "belly drawn in on the inhale", prompt("Back to belly breath: a hand there, and let it come toward the hand.")},
+	{"pinched", "pinched nose, elbow up", prompt("Lightly at the nose. Elbow down, head straight.")},
+	{"interrupted", "an interruption", natural("Natural breath. The same round again when it is quiet.")},
+	{"pressure", "dry throat, pressure in the head", natural("Natural breath. Shorter when it goes on.")},
+	{"unwell", "dizzy, tingling, unwell", natural("Natural breath for everyone. Help that person; leave this practice for today.")},
+	{"backs", "backs tire", prompt("A chair, the wall, lying down or child's pose: all are equal.")},
+	{"settled", "settled, faces soft", prompt("Keep it as it is.")},
+	{"clock", "the clock runs ahead", finish},
+}
+
+// Propose is what to do about what was seen.
+func Propose(id string, s Scene) (Proposal, error) {
+	for _, seen := range Signals {
+		if seen.ID != id {
+			continue
+		}
+		if s.Passage == nil {
+			return Proposal{Say: "The class is over."}, nil
+		}
+		return seen.rule(s), nil
+	}
+	return Proposal{}, fmt.Errorf("there is no signal %q", id)
+}
+
+func prompt(text string) func(Scene) Proposal {
+	return func(Scene) Proposal { return Proposal{Say: text} }
+}
+
+func natural(text string) func(Scene) Proposal {
+	return func(s Scene) Proposal { return s.propose(text, pace.Adjustment{Do: pace.ToPause}) }
+}
+
+// propose leaves out what would be refused where the class is.
+func (s Scene) propose(text string, do ...pace.Adjustment) Proposal {
+	p := Proposal{Say: text}
+	for _, a := range do {
+		if s.Now.Met.Has(a.Do) {
+			p.Do = append(p.Do, a)
+		}
+	}
+	return p
+}
+
+func (s Scene) counts(c breath.Counts, text string) Proposal {
+	return s.propose(text, pace.Adjustment{Do: pace.ToCounts, Counts: [4]int{c.Inhale, c.Hold, c.Exhale, c.Empty}})
+}
+
+// gasp: the empty hold was too long. One count less, two where it is five or more; nothing of it when it happens
+// again. Where there is none, the exhale was.
+func gasp(s Scene) Proposal {
+	c := s.Now.Counts
+	was := c.Empty
+	switch {
+	case !s.Passage.Is(practice.Counted) && was > 0:
+		return s.propose("no holds", pace.Adjustment{Do: pace.DropHolds})
+	case was == 0 && c.Exhale > 1 && s.Passage.Is(practice.Counted):
+		c.Exhale--
+		return s.counts(c, fmt.Sprintf("exhale %d to %d, from the next round", c.Exhale+1, c.Exhale))
+	case was == 0:
+		return Proposal{Say: "Softer, and as long as is comfortable."}
+	case s.Before > 0:
+		c.Empty = 0
+	case was >= 5:
+		c.Empty -= 2
+	default:
+		c.Empty--
+	}
+	return s.counts(c, fmt.Sprintf("empty hold %d to %d, from this breath", was, c.Empty))
+}
+
+// rushed: the full hold was too long. A quarter less, at least one count; no holds when it happens again.
+func rushed(s Scene) Proposal {
+	c := s.Now.Counts
+	switch {
+	case c.Hold == 0:
+		return Proposal{Say: "Let the exhale go slowly: it has its whole count."}
+	case s.Before > 0 || !s.Passage.Is(practice.Counted):
+		return s.propose("no holds, from this breath", pace.Adjustment{Do: pace.DropHolds})
+	}
+	was := c.Hold
+	c.Hold -= max(1, (was+2)/4) // a quarter, to the nearest count
+	return s.counts(c, fmt.Sprintf("hold %d to %d, from this breath", was, c.Hold))
+}
+
+func early(s Scene) Proposal {
+	to := Faster(s.Passage, s.Now.Next.Tempo)
+	return s.propose(fmt.Sprintf("faster, %s to %s", s.Now.Next.Tempo, to), pace.Adjustment{Do: pace.ToTempo, To: to})
+}
+
+func late(s Scene) Proposal {
+	to := Slower(s.Passage, s.Now.Next.Tempo)
+	return s.propose(fmt.Sprintf("slower, %s to %s", s.Now.Next.Tempo, to), pace.Adjustment{Do: pace.ToTempo, To: to})
+}
+
+// tight: no holds; where there are none, a count less in and out, but no fewer than two.
+func tight(s Scene) Proposal {
+	c := s.Now.Next.Counts
+	if c.Holds() || s.Now.Counts.Holds() {
+		return s.propose("no holds, from this breath", pace.Adjustment{Do: pace.DropHolds})
+	}
+	if !s.Passage.Is(practice.Counted) || min(c.Inhale, c.Exhale) <= leastCounts(s.Passage) {
+		return Proposal{Say: "Shoulders down, soft face."}
+	}
+	before := c
+	c.Inhale--
+	c.Exhale--
+	return s.counts(c, fmt.Sprintf("%s to %s, from the next round", before, c))
+}
+
+// leastCounts is the fewest counts of an inhale or an exhale that are proposed.
+func leastCounts(p *plan.Passage) int {
+	if p.SharesZones() {
+		return practice.LeastZoned
+	}
+	return 2
+}
+
+func restless(s Scene) Proposal {
+	if s.Now.Next.Total <= s.Now.Round {
+		return Proposal{Say: "Say the numbers again, softly."}
+	}
+	return s.propose(fmt.Sprintf("one round less, %d in all; say the numbers again", s.Now.Next.Total-1), pace.Adjustment{Do: pace.Rounds, Relative: true, By: -1})
+}
+
+// strokesApart: the round ends with this stroke and is kept; the next ones have a quarter fewer.
+func strokesApart(s Scene) Proposal {
+	if !s.Passage.Is(practice.Strokes) {
+		return Proposal{Say: "There are no strokes here."}
+	}
+	n := s.Now.Next.Strokes
+	fewer := max(1, n-max(1, n/4))
+	do := []pace.Adjustment{{Do: pace.Enough}}
+	text := "enough: the round ends here"
+	if !s.Passage.Practice.FillsMinutes() && fewer < n && s.Now.Next.Total > s.Now.Round {
+		do = append(do, pace.Adjustment{Do: pace.ToStrokes, To: breath.Int(int64(fewer))})
+		text += fmt.Sprintf(", then %d strokes instead of %d", fewer, n)
+	}
+	return s.propose(text, do...)
+}
+
+func finish(s Scene) Proposal {
+	if s.SlotEnd == 0 {
+		return Proposal{Say: "This class has no slot to end by."}
+	}
+	return s.propose("refit to the end of the slot; the closing rest stays", pace.Adjustment{Do: pace.FinishBy, To: breath.Int(s.SlotEnd)})
+}

@@ -1,0 +1,61 @@
+package e2e
+
+import (
+	"fmt"
+	"testing"
+
+	"github.com/go-rod/rod/lib/input"
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"vastlantern/studio/contract"
+)
+
+// What is seen is said with one key, what to do about it is shown, and taken with one more; counts, undo and the room's
+// own tempo by keyboard too.
+func TestWhatIsSeenInTheRoom(t *testing.T) {
+	th := open(t)
+	var plan contract.Plan
+	require.NoError(t, th.program.Post("/api/plans", `{"document": {"format": "vast-lantern-plan", "version": 1, "title": "Held", "tempo": 60, "slot_min": 20, "passages": [
+		{"type": "practice", "practice": "counted-breath", "counts": "4:8:8", "rounds": 60, "lead_in": 0}]}}`, &plan))
+	var score contract.Score
+	require.NoError(t, th.program.Lead(plan.ID, &score))
+	page := th.page(fmt.Sprintf("/lead/%d", score.ClassID))
+	th.see(page, `[data-testid="word"]`, "inhale|hold|exhale")
+
+	th.press(page, input.Digit1)
+	th.see(page, ".signals button", "a rushed exhale after the hold")
+	th.press(page, input.KeyW)
+	th.see(page, ".proposal", "hold 8 to 6, from this breath")
+	th.press(page, input.KeyF)
+	th.see(page, ".answer", "counts 4:8:8 to 4:6:8")
+
+	th.press(page, input.Digit4)
+	fields := page.MustElements(".fourcounts input")
+	require.Len(t, fields, 4)
+	fields[2].MustSelectAllText().MustInput("7")
+	th.press(page, input.Enter)
+	th.see(page, ".answer", "counts 4:6:8 to 4:6:7 from the next round")
+	th.press(page, input.KeyZ)
+	th.see(page, ".answer", "taken back: counts")
+
+	th.press(page, input.Digit2)
+	th.see(page, ".proposal", "two taps or more")
+	th.press(page, input.Digit2, input.Digit2, input.Digit2)
+	th.see(page, ".proposal", "^tempo 120, one count in") // taps far quicker than the range
+	th.press(page, input.KeyF)
+	th.see(page, ".answer", "faster: 120")
+
+	th.press(page, input.Digit3)
+	th.see(page, ".answer", "refitted to the end time")
+
+	var record contract.Record
+	require.NoError(t, th.program.Get(fmt.Sprintf("/api/classes/%d/record", score.ClassID), &record))
+	var told []string
+	for _, mark := range record.Marks {
+		assert.Empty(t, mark.Answer.Refused)
+		told = append(told, mark.Answer.Do)
+	}
+	assert.Equal(t, []string{"signal", "counts", "counts", "undo", "tempo", "finish-by"}, told)
+	assert.Equal(t, "a rushed exhale after the hold", record.Marks[1].Answer.Because)
+}

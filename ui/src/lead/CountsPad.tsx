@@ -1,0 +1,72 @@
+import { useState } from "react";
+import { Button, Form, Modal } from "react-bootstrap";
+import type { Adjust, ScorePassage } from "../shared/contract";
+
+type Props = {
+  passage: ScorePassage;
+  verbs: string[];
+  onAdjust: (press: Omit<Adjust, "key">) => void;
+  onClose: () => void;
+};
+
+const names = ["inhale", "hold", "exhale", "empty"];
+
+/** four is "4:4:8" as inhale, hold, exhale and empty hold. */
+function four(counts: string): number[] {
+  const n = counts.split(":").map(Number);
+  if (n.length === 2) return [n[0]!, 0, n[1]!, 0];
+  return [...n, 0, 0, 0].slice(0, 4);
+}
+
+/** CountsPad gives the rounds other counts, or other strokes. Shorter holds act at once, all else with the next round. */
+export function CountsPad({ passage, verbs, onAdjust, onClose }: Props) {
+  const [counts, setCounts] = useState(() => four(passage.in_force.counts));
+  const [strokes, setStrokes] = useState(passage.in_force.strokes);
+  const strokesHere = verbs.includes("strokes");
+  const give = () => {
+    onAdjust(strokesHere ? { do: "strokes", to: strokes } : { do: "counts", counts });
+    onClose();
+  };
+  const field = (label: string, value: number, put: (n: number) => void, first = false) => (
+    <label key={label}>
+      <span>{label}</span>
+      <Form.Control
+        type="number"
+        size="lg"
+        autoFocus={first}
+        onFocus={(e) => e.target.select()}
+        value={value}
+        onChange={(e) => put(Number(e.target.value))}
+      />
+    </label>
+  );
+  return (
+    <Modal show centered onHide={onClose} aria-labelledby="counts" className="pad">
+      <Modal.Header closeButton>
+        <Modal.Title id="counts">{strokesHere ? "Strokes a round" : "Counts"}</Modal.Title>
+      </Modal.Header>
+      <Form
+        onSubmit={(e) => {
+          e.preventDefault();
+          give();
+        }}
+      >
+        <Modal.Body>
+          <div className="fourcounts">
+            {strokesHere
+              ? field("strokes", strokes, setStrokes, true)
+              : names.map((name, i) => field(name, counts[i]!, (n) => setCounts(counts.with(i, n)), i === 0))}
+          </div>
+          <p className="text-secondary mb-0">
+            What is shorter in a hold acts from this breath, all else from the next round.
+          </p>
+        </Modal.Body>
+        <Modal.Footer>
+          <Button type="submit" size="lg">
+            Give these
+          </Button>
+        </Modal.Footer>
+      </Form>
+    </Modal>
+  );
+}

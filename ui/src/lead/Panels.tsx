@@ -1,0 +1,108 @@
+import { Button, Modal } from "react-bootstrap";
+import { Cautions, Findings } from "../shared/care";
+import type { Adjust, Score, ScorePassage } from "../shared/contract";
+import type { Group } from "./controls";
+import { CountsPad } from "./CountsPad";
+import { KeyCard } from "./KeyCard";
+import { Note } from "./Note";
+import { SeenPad } from "./SeenPad";
+import { TapPad } from "./TapPad";
+
+/** Panel is what stands before the lead screen, if anything. The count goes on behind it. */
+export type Panel = "" | "keys" | "cautions" | "note" | "seen" | "tap" | "counts";
+
+/** The panels, each with its key and its name, in the order of their buttons. */
+export const panels: { key: string; panel: Panel; name: string }[] = [
+  { key: "1", panel: "seen", name: "Seen" },
+  { key: "2", panel: "tap", name: "Tap" },
+  { key: "4", panel: "counts", name: "Counts" },
+  { key: "b", panel: "note", name: "Note" },
+  { key: "t", panel: "cautions", name: "Care" },
+  { key: "?", panel: "keys", name: "Keys" },
+];
+
+export function panelOf(key: string): Panel | undefined {
+  return panels.find((p) => p.key === key.toLowerCase())?.panel;
+}
+
+type Props = {
+  panel: Panel;
+  groups: Group[];
+  passage: ScorePassage | undefined;
+  verbs: string[];
+  classId: number;
+  take: (score: Score) => void;
+  onAdjust: (press: Omit<Adjust, "key">) => void;
+  onClose: () => void;
+};
+
+export function Panels({ panel, groups, passage, verbs, classId, take, onAdjust, onClose }: Props) {
+  switch (panel) {
+    case "keys":
+      return <KeyCard groups={groups} onClose={onClose} />;
+    case "seen":
+      return <SeenPad classId={classId} take={take} onAdjust={onAdjust} onClose={onClose} />;
+    case "tap":
+      return <TapPad classId={classId} onAdjust={onAdjust} onClose={onClose} />;
+    case "counts":
+      return passage ? (
+        <CountsPad passage={passage} verbs={verbs} onAdjust={onAdjust} onClose={onClose} />
+      ) : null;
+    case "note":
+      return (
+        <Note
+          onClose={onClose}
+          onNote={(text) => {
+            onClose();
+            onAdjust({ do: "note", text });
+          }}
+        />
+      );
+    case "cautions":
+      return (
+        <Care
+          passage={passage}
+          holds={verbs.includes("drop-holds")}
+          onDrop={() => {
+            onClose();
+            onAdjust({ do: "drop-holds" });
+          }}
+          onClose={onClose}
+        />
+      );
+  }
+  return null;
+}
+
+type CareProps = {
+  passage: ScorePassage | undefined;
+  holds: boolean;
+  onDrop: () => void;
+  onClose: () => void;
+};
+
+/** Care is the cautions of the practice and of the group, with the gentle variant of holds one key away. */
+function Care({ passage, holds, onDrop, onClose }: CareProps) {
+  return (
+    <Modal show centered onHide={onClose} aria-labelledby="cautions">
+      <Modal.Header closeButton>
+        <Modal.Title id="cautions">Cautions</Modal.Title>
+      </Modal.Header>
+      <Modal.Body>
+        {(passage?.cautions.length ?? 0) === 0 && <p>None for {passage?.name ?? "this part"}.</p>}
+        {passage && passage.findings.length > 0 && (
+          <>
+            <h3>For this group</h3>
+            <Findings list={passage.findings} />
+          </>
+        )}
+        {holds && passage && passage.cautions.some((c) => c.strong) && (
+          <Button className="mb-3" onClick={onDrop}>
+            <kbd>G</kbd> No holds from here on
+          </Button>
+        )}
+        {passage && <Cautions list={passage.cautions} />}
+      </Modal.Body>
+    </Modal>
+  );
+}

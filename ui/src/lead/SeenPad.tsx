@@ -1,0 +1,94 @@
+import { useQuery } from "@tanstack/react-query";
+import { useEffect, useState } from "react";
+import { Button, Modal } from "react-bootstrap";
+import { get, post } from "../shared/api";
+import type { Adjust, Proposed, Score, Signal } from "../shared/contract";
+import { Trouble } from "../shared/Shell";
+
+/** The keys of the pad, under the left hand, in the order of the signals. */
+const keys = ["q", "w", "e", "r", "t", "a", "s", "d", "f", "g", "z", "x", "c", "v", "b"];
+
+type Props = {
+  classId: number;
+  take: (score: Score) => void;
+  onAdjust: (press: Omit<Adjust, "key">) => void;
+  onClose: () => void;
+};
+
+/** SeenPad: one key says what was seen, the proposal is shown with its effect, one key more takes it. */
+export function SeenPad({ classId, take, onAdjust, onClose }: Props) {
+  const signals = useQuery({
+    queryKey: ["signals"],
+    queryFn: () => get<Signal[]>("/signals"),
+    staleTime: Infinity,
+  });
+  const [proposed, setProposed] = useState<Proposed | null>(null);
+  const [error, setError] = useState<Error | null>(null);
+
+  const saw = (signal: Signal) => {
+    post<Proposed>(`/classes/${classId}/seen`, { key: crypto.randomUUID(), see: signal.id })
+      .then((answer) => {
+        take(answer.score);
+        setProposed(answer);
+      })
+      .catch(setError);
+  };
+  const accept = () => {
+    proposed?.do.forEach((press) => onAdjust(press));
+    onClose();
+  };
+  useEffect(() => {
+    const listen = (event: KeyboardEvent) => {
+      if (event.repeat || event.ctrlKey || event.metaKey || event.altKey) return;
+      const key = event.key.toLowerCase();
+      if (proposed) {
+        if (key === "f" || key === "enter" || event.key === "PageDown") accept();
+        else if (key === "1" || event.key === "PageUp") onClose();
+        else return;
+      } else {
+        const signal = signals.data?.[keys.indexOf(key)];
+        if (!signal) return;
+        saw(signal);
+      }
+      event.preventDefault();
+      event.stopPropagation();
+    };
+    window.addEventListener("keydown", listen, true);
+    return () => window.removeEventListener("keydown", listen, true);
+  });
+  return (
+    <Modal show centered size="lg" onHide={onClose} aria-labelledby="seen" className="pad">
+      <Modal.Header closeButton>
+        <Modal.Title id="seen">{proposed ? "What to do" : "What is seen?"}</Modal.Title>
+      </Modal.Header>
+      <Modal.Body>
+        {error && <Trouble error={error} />}
+        {proposed ? (
+          <p className="proposal" role="status">
+            {proposed.say}
+          </p>
+        ) : (
+          <div className="signals">
+            {signals.data?.map((signal, i) => (
+              <Button key={signal.id} variant="outline-secondary" onClick={() => saw(signal)}>
+                <kbd>{keys[i]?.toUpperCase()}</kbd> {signal.name}
+              </Button>
+            ))}
+          </div>
+        )}
+      </Modal.Body>
+      {proposed && (
+        <Modal.Footer>
+          <Button variant="outline-secondary" size="lg" onClick={onClose}>
+            <kbd>1</kbd> {proposed.do.length > 0 ? "Leave it" : "Close"}
+          </Button>
+          {proposed.do.length > 0 && (
+            <Button size="lg" onClick={accept}>
+              <kbd>F</kbd> Do it
+            </Button>
+          )}
+        </Modal.Footer>
+      )}
+    </Modal>
+  );
+}

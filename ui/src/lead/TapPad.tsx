@@ -1,0 +1,76 @@
+import { useEffect, useState } from "react";
+import { Button, Form, Modal } from "react-bootstrap";
+import { post } from "../shared/api";
+import { now } from "../shared/clock";
+import type { Adjust, Tapped } from "../shared/contract";
+import { number } from "../shared/words";
+
+type Props = { classId: number; onAdjust: (press: Omit<Adjust, "key">) => void; onClose: () => void };
+
+/** TapPad: tap the room's counts or its inhales, see the tempo and its spread, take it with one key. */
+export function TapPad({ classId, onAdjust, onClose }: Props) {
+  const [taps, setTaps] = useState<number[]>([]);
+  const [breaths, setBreaths] = useState(false);
+  const [tapped, setTapped] = useState<Tapped | null>(null);
+  useEffect(() => {
+    if (taps.length < 2) return;
+    const abort = new AbortController();
+    post<Tapped>(`/classes/${classId}/taps`, { at_ms: taps, breaths }, abort.signal)
+      .then(setTapped)
+      .catch(() => undefined); // the next tap asks again
+    return () => abort.abort();
+  }, [classId, taps, breaths]);
+
+  const tap = () => setTaps((old) => [...old.slice(-99), Math.round(now())]);
+  const ready = tapped !== null && tapped.tempo > 0;
+  const accept = () => {
+    if (ready) onAdjust({ do: "tempo", to: tapped.tempo });
+    onClose();
+  };
+  useEffect(() => {
+    const listen = (event: KeyboardEvent) => {
+      if (event.repeat || event.ctrlKey || event.metaKey || event.altKey) return;
+      const key = event.key.toLowerCase();
+      if (key === "2" || key === " ") tap();
+      else if (key === "3") setBreaths(!breaths);
+      else if ((key === "f" || key === "enter" || event.key === "PageDown") && ready) accept();
+      else return;
+      event.preventDefault();
+      event.stopPropagation();
+    };
+    window.addEventListener("keydown", listen, true);
+    return () => window.removeEventListener("keydown", listen, true);
+  });
+  return (
+    <Modal show centered onHide={onClose} aria-labelledby="tap" className="pad">
+      <Modal.Header closeButton>
+        <Modal.Title id="tap">Tap the room</Modal.Title>
+      </Modal.Header>
+      <Modal.Body>
+        <Button className="tap" variant="outline-secondary" onPointerDown={tap}>
+          <kbd>2</kbd> tap at each {breaths ? "inhale" : "count"}
+        </Button>
+        <Form.Check
+          className="mt-2"
+          id="tap-breaths"
+          label="3: I tap inhales, not counts"
+          checked={breaths}
+          onChange={(e) => setBreaths(e.target.checked)}
+        />
+        <p className="proposal" role="status">
+          {tapped
+            ? `${tapped.tempo > 0 ? `tempo ${number(tapped.tempo)}` : "nothing is counted here"}, one ${
+                breaths ? "breath" : "count"
+              } in ${number(tapped.interval_ms / 1000)} s ± ${number(tapped.spread_ms / 1000)} s`
+            : "two taps or more"}
+          {tapped && tapped.aside > 0 && <small> ({tapped.aside} set aside)</small>}
+        </p>
+      </Modal.Body>
+      <Modal.Footer>
+        <Button size="lg" disabled={!ready} onClick={accept}>
+          <kbd>F</kbd> {ready ? `Lead at ${number(tapped.tempo)}` : "Take it"}
+        </Button>
+      </Modal.Footer>
+    </Modal>
+  );
+}
