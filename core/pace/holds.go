@@ -97,14 +97,14 @@ func (m *machine) ease(full, empty int) {
 	}
 	m.unit = unit
 	if here := &m.unit[m.phase]; here.Kind.Held() && !here.Timed {
-		here.Counts = max(reached, m.count)
+		m.recount(max(reached, m.count))
 	}
 }
 
 // flatten takes the holds out of the rest of an opening or a closing; one in progress ends with its row.
 func (m *machine) flatten() {
-	if here := &m.unit[m.phase]; here.Kind.Held() {
-		here.Counts = m.count
+	if m.unit[m.phase].Kind.Held() {
+		m.recount(m.count)
 	}
 	rest := flat(m.unit[m.phase+1:], true)
 	m.unit = append(m.unit[:m.phase+1:m.phase+1], rest...)

@@ -23,7 +23,7 @@ type machine struct {
 	passage int    // from 0
 	live    []live // by passage
 	stage   Stage
-	unit    []practice.Phase // what the stage is made of
+	unit    []practice.Phase // what the stage is made of; never changed in place
 	phase   int              // the one in progress
 	count   int              // the row of it
 	hold    breath.Exact     // the tempo of the hold in progress, which may be quicker than the passage's, never slower
@@ -39,6 +39,7 @@ type machine struct {
 	first int   // the first row of the round in progress
 
 	figure figure
+	placed placed
 }
 
 // figure is one round of a passage at a measure, kept since most rounds are like the one before.
@@ -48,12 +49,18 @@ type figure struct {
 	phases  []practice.Phase // never changed
 }
 
-// roundAt is one round at the measure, for the caller to change.
+// roundAt is one round at the measure.
 func (m *machine) roundAt(measure plan.Measure) []practice.Phase {
 	if m.figure.phases == nil || m.figure.passage != m.passage || m.figure.measure != measure {
 		m.figure = figure{m.passage, measure, m.here().Round(measure)}
 	}
-	return slices.Clone(m.figure.phases)
+	return m.figure.phases
+}
+
+// recount gives the phase in progress another number of counts.
+func (m *machine) recount(counts int) {
+	m.unit = slices.Clone(m.unit)
+	m.unit[m.phase].Counts = counts
 }
 
 // live is what of a passage can be changed while the class is led.
@@ -98,7 +105,6 @@ func (m *machine) copy() machine {
 	c := *m
 	c.rows = slices.Clip(m.rows) // the next append of the copy copies
 	c.live = slices.Clone(m.live)
-	c.unit = slices.Clone(m.unit)
 	return c
 }
 

@@ -38,7 +38,7 @@ func (m *machine) setCurrentStrokes(n int) {
 	}
 	m.current.strokes = n
 	if m.stage == Round {
-		m.unit[m.phase].Counts = max(n, m.count)
+		m.recount(max(n, m.count))
 	}
 }
 

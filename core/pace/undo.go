@@ -20,7 +20,7 @@ type bookmark struct {
 
 func (m *machine) bookmark() bookmark {
 	kept := *m
-	kept.rows, kept.live, kept.unit = nil, slices.Clone(m.live), slices.Clone(m.unit)
+	kept.rows, kept.live = nil, slices.Clone(m.live)
 	return bookmark{kept, len(m.rows)}
 }
 

@@ -79,13 +79,14 @@ var places = map[Stage]place{
 	Talk: inTalk, Free: inFree, Opening: inOpening, Round: inRound, Rest: inRest, Own: inOwn, Recall: inRecall, Closing: inClosing,
 }
 
-// rule is one line of the table: where the verb is met and the reason it is refused elsewhere; what more must be so
-// there, as a reason against or none; and what it does. do refuses what depends on the values given, before it
-// changes anything.
+// rule is one line of the table: where the verb is met and the reason it is refused elsewhere; what of the passage, and
+// what of the moment, speaks against it there, as a reason or none; and what it does. do refuses what depends on the
+// values given, before it changes anything.
 type rule struct {
 	where     place
 	otherwise refusal
-	also      func(*machine) refusal
+	passage   func(*machine) refusal
+	moment    func(*machine) refusal
 	do        func(*machine, Adjustment) (Answer, error)
 }
 
@@ -96,33 +97,36 @@ var verbs map[Verb]rule
 func init() { // not a literal: the rules refer to the machine, whose methods refer to the table
 	const notYetClosed refusal = "there are no rounds to come here"
 	verbs = map[Verb]rule{
-		ToTempo:      {beforeClose | atClosing, "nothing is counted here", notAtOwnPace, (*machine).setTempo},
-		Release:      {inOpening | inRound | inClosing, "no hold in progress", inHold, (*machine).release},
-		ToCounts:     {beforeClose | atOwnPace, "there is no breath to come whose counts could change", ofKind(practice.Counted, "nothing is counted out in this practice"), (*machine).setCounts},
-		DropHolds:    {beforeClose | atOwnPace | atClosing, "there are no holds here", nil, (*machine).dropHolds},
-		RestoreHolds: {beforeClose | atOwnPace | atClosing, "there are no holds here", haveDropped, (*machine).restoreHolds},
-		Rounds:       {beforeClose, notYetClosed, severalRounds, (*machine).setRounds},
-		LastRound:    {beforeClose, notYetClosed, severalRounds, (*machine).lastRound},
-		Again:        {inRound, "no round in progress", nil, (*machine).again},
-		Enough:       {inRound | inPause, "no strokes in progress", strokesBegun, (*machine).enough},
-		ToStrokes:    {beforeClose | atOwnPace | atClosing, "there are no strokes here", ofKind(practice.Strokes, "there are no strokes in this practice"), (*machine).setStrokes},
-		ToPause:      {inSetup | inOpening | inRound | inRest | inClosing | inSetupOfClosing, "everybody breathes freely already", nil, (*machine).pause},
-		Resume:       {inPause | inPauseOfClosing, "not in a pause", nil, (*machine).endPause},
-		Advance:      {anywhere, "", notCounted, (*machine).advance},
-		Close:        {beforeClose | atOwnPace, "there is no closing to come here", nil, (*machine).toClosing},
-		Next:         {anywhere, "", nil, (*machine).toNext},
-		End:          {anywhere, "", nil, (*machine).toEnd},
-		FinishBy:     {anywhere, "", nil, (*machine).finishBy},
-		Undo:         {anywhere, "", nil, nil},
-		Note:         {anywhere, "", nil, (*machine).remark},
-		Signal:       {anywhere, "", nil, (*machine).remark},
+		ToTempo:      {beforeClose | atClosing, "nothing is counted here", notAtOwnPace, nil, (*machine).setTempo},
+		Release:      {inOpening | inRound | inClosing, "no hold in progress", nil, inHold, (*machine).release},
+		ToCounts:     {beforeClose | atOwnPace, "there is no breath to come whose counts could change", ofKind(practice.Counted, "nothing is counted out in this practice"), nil, (*machine).setCounts},
+		DropHolds:    {beforeClose | atOwnPace | atClosing, "there are no holds here", nil, nil, (*machine).dropHolds},
+		RestoreHolds: {beforeClose | atOwnPace | atClosing, "there are no holds here", nil, haveDropped, (*machine).restoreHolds},
+		Rounds:       {beforeClose, notYetClosed, severalRounds, nil, (*machine).setRounds},
+		LastRound:    {beforeClose, notYetClosed, severalRounds, nil, (*machine).lastRound},
+		Again:        {inRound, "no round in progress", nil, nil, (*machine).again},
+		Enough:       {inRound | inPause, "no strokes in progress", nil, strokesBegun, (*machine).enough},
+		ToStrokes:    {beforeClose | atOwnPace | atClosing, "there are no strokes here", ofKind(practice.Strokes, "there are no strokes in this practice"), nil, (*machine).setStrokes},
+		ToPause:      {inSetup | inOpening | inRound | inRest | inClosing | inSetupOfClosing, "everybody breathes freely already", nil, nil, (*machine).pause},
+		Resume:       {inPause | inPauseOfClosing, "not in a pause", nil, nil, (*machine).endPause},
+		Advance:      {anywhere, "", nil, notCounted, (*machine).advance},
+		Close:        {beforeClose | atOwnPace, "there is no closing to come here", nil, nil, (*machine).toClosing},
+		Next:         {anywhere, "", nil, nil, (*machine).toNext},
+		End:          {anywhere, "", nil, nil, (*machine).toEnd},
+		FinishBy:     {anywhere, "", nil, nil, (*machine).finishBy},
+		Undo:         {anywhere, "", nil, nil, nil},
+		Note:         {anywhere, "", nil, nil, (*machine).remark},
+		Signal:       {anywhere, "", nil, nil, (*machine).remark},
 	}
 	for verb := range verbs {
 		everyVerb = append(everyVerb, verb)
 	}
 	slices.Sort(everyVerb)
-	for _, verb := range everyVerb {
+	for i, verb := range everyVerb {
 		sortedRules = append(sortedRules, verbs[verb])
+		if verbs[verb].moment != nil {
+			momentary = append(momentary, i)
+		}
 	}
 }
 
@@ -189,27 +193,57 @@ func (m *machine) forbids(v Verb, r *rule, here place) refusal {
 		return "the class has ended"
 	case r.where&here == 0:
 		return r.otherwise
-	case r.also != nil:
-		return r.also(m)
+	}
+	if r.passage != nil {
+		if why := r.passage(m); why != "" {
+			return why
+		}
+	}
+	if r.moment != nil {
+		return r.moment(m)
 	}
 	return ""
 }
 
-// met is the verbs that are met at the row in progress.
+// met is the verbs that are met at the row in progress. What only the place and the passage decide is kept: most rows
+// are like the one before.
 func (m *machine) met() VerbSet {
-	var set VerbSet
 	here := m.place()
-	for i, verb := range everyVerb {
-		if m.forbids(verb, &sortedRules[i], here) == "" {
+	if m.placed.place != here || m.placed.passage != m.passage {
+		m.placed = placed{here, m.passage, m.metAt(here)}
+	}
+	set := m.placed.verbs
+	for _, i := range momentary {
+		if set&(1<<i) != 0 && sortedRules[i].moment(m) != "" {
+			set &^= 1 << i
+		}
+	}
+	return set
+}
+
+// metAt is the verbs that are met at the place, whatever the moment.
+func (m *machine) metAt(here place) VerbSet {
+	var set VerbSet
+	for i := range sortedRules {
+		r := &sortedRules[i]
+		if r.where&here != 0 && (r.passage == nil || r.passage(m) == "") {
 			set |= 1 << i
 		}
 	}
 	return set
 }
 
+// placed is the verbs that are met at a place of a passage.
+type placed struct {
+	place   place
+	passage int
+	verbs   VerbSet
+}
+
 var (
 	everyVerb   []Verb // sorted
 	sortedRules []rule // of everyVerb, in the same order
+	momentary   []int  // the rules that look at the moment
 )
 
 // VerbSet is some of the verbs.
