@@ -11,6 +11,7 @@ import (
 	"io/fs"
 	"path"
 	"slices"
+	"strings"
 	"sync"
 
 	"vastlantern/core/breath"
@@ -104,8 +105,7 @@ func (p *Practice) Sided() bool {
 //go:embed catalogue/*.yaml
 var files embed.FS
 
-// Catalogue is the built-in practices in the order of their ids. It is read once; a broken file is a defect of
-// the program, so it panics with the file's name and position, and a test reads every file.
+// Catalogue is the built-in practices in the order of their ids.
 var Catalogue = sync.OnceValue(func() []*Practice {
 	names, err := fs.Glob(files, "catalogue/*.yaml")
 	if err != nil {
@@ -113,37 +113,38 @@ var Catalogue = sync.OnceValue(func() []*Practice {
 	}
 	practices := make([]*Practice, 0, len(names))
 	for _, name := range names {
-		data, err := files.ReadFile(name)
-		if err != nil {
-			panic(err)
-		}
-		p, err := Read(data)
-		if err != nil {
-			panic(fmt.Sprintf("%s: %v", path.Base(name), err))
-		}
-		practices = append(practices, p)
+		practices = append(practices, Find(strings.TrimSuffix(path.Base(name), ".yaml")))
 	}
 	return practices
 })
 
-// File is the catalogue's file of the practice, nil where there is none.
+// File is the catalogue's file of the practice, which is named by its id; nil where there is none.
 func File(id string) []byte {
-	if Find(id) == nil {
-		return nil
-	}
-	data, err := files.ReadFile("catalogue/" + id + ".yaml") // named by its id: a test sees to that
+	data, err := files.ReadFile("catalogue/" + id + ".yaml")
 	if err != nil {
 		return nil
 	}
 	return data
 }
 
-// Find is the practice of the catalogue with the id, or nil.
+// found is the practices that were looked for, by id.
+var found sync.Map
+
+// Find is the practice of the catalogue with the id, or nil. Each file is read when it is first asked for: a command
+// that needs one practice does not read them all. A broken file is a defect of the program, so it panics with the
+// file's name and position, and a test reads every file.
 func Find(id string) *Practice {
-	for _, p := range Catalogue() {
-		if p.ID == id {
-			return p
-		}
+	if p, known := found.Load(id); known {
+		return p.(*Practice)
 	}
-	return nil
+	data := File(id)
+	if data == nil {
+		return nil
+	}
+	read, err := Read(data)
+	if err != nil {
+		panic(fmt.Sprintf("%s.yaml: %v", id, err))
+	}
+	p, _ := found.LoadOrStore(id, read)
+	return p.(*Practice)
 }
