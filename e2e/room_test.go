@@ -2,12 +2,14 @@ package e2e
 
 import (
 	"fmt"
+	"strings"
 	"testing"
 
 	"github.com/go-rod/rod/lib/input"
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"vastlantern/core/pace"
 	"vastlantern/studio/contract"
 )
 
@@ -58,4 +60,43 @@ func TestWhatIsSeenInTheRoom(t *testing.T) {
 	}
 	assert.Equal(t, []string{"signal", "counts", "counts", "undo", "tempo", "finish-by"}, told)
 	assert.Equal(t, "a rushed exhale after the hold", record.Marks[1].Answer.Because)
+}
+
+// The room's page waits before a class, shows the same count as the lead screen, follows an adjustment, and thanks at
+// the end. It holds nothing that could change the class.
+func TestTheRoomFollowsTheClass(t *testing.T) {
+	th := open(t)
+	var code contract.RoomCode
+	require.NoError(t, th.program.Get("/api/room", &code))
+	assert.Regexp(t, "^[A-Z]{5}$", code.Code)
+	room := th.page("/room/" + code.Code)
+	th.see(room, ".quietly", "Nothing is led just now")
+
+	stored := th.plan(60)
+	var score contract.Score
+	require.NoError(t, th.program.Lead(stored.ID, &score))
+	lead := th.page(fmt.Sprintf("/lead/%d", score.ClassID))
+	tl := pace.Sheet(storedPlan(t, th, stored.ID))
+	th.see(lead, `[data-testid="word"]`, "inhale|exhale")
+	th.see(room, `[data-testid="word"]`, "inhale|exhale")
+	showsTheTrueCount(t, tl, score.StartedMS, lead, room)
+	late := th.page("/room/" + strings.ToLower(code.Code))
+	th.see(late, `[data-testid="word"]`, "inhale|exhale")
+	showsTheTrueCount(t, tl, score.StartedMS, late)
+
+	th.press(lead, input.Space)
+	th.see(room, `[data-testid="word"]`, "natural breath")
+	th.press(room, input.KeyF, input.Space, input.KeyX, input.KeyX) // keys of the lead screen mean nothing here
+	th.press(lead, input.KeyF)
+	th.see(room, `[data-testid="word"]`, "inhale")
+	th.press(lead, input.KeyX)
+	th.see(lead, ".answer", "press again")
+	th.press(lead, input.KeyX)
+	th.see(room, ".quietly", "The class has ended")
+
+	stranger := th.page("/room/NOBODY")
+	th.see(stranger, ".alert", "There is no room")
+	var public contract.Room
+	require.NoError(t, th.program.Get("/api/rooms/"+code.Code, &public))
+	assert.Nil(t, public.Score, "nothing is led any more")
 }

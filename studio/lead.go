@@ -127,6 +127,7 @@ func (s *Studio) Lead(want contract.Lead) (contract.Score, error) {
 	if err != nil {
 		return contract.Score{}, err
 	}
+	s.tell(class.ID)
 	return s.score(l)
 }
 

@@ -71,6 +71,9 @@ func (s *Studio) Clock(received time.Time) contract.Clock {
 // Now is the time on the application's clock.
 func (s *Studio) Now() time.Time { return s.now() }
 
+// WatchRoom is Watch for whatever class is led.
+func (s *Studio) WatchRoom() (changed <-chan struct{}, stop func()) { return s.Watch(everyClass) }
+
 // Watch returns a channel that gets a signal whenever the class changes, and how to stop watching.
 func (s *Studio) Watch(class int64) (changed <-chan struct{}, stop func()) {
 	s.watching.Lock()
@@ -93,10 +96,12 @@ func (s *Studio) Watch(class int64) (changed <-chan struct{}, stop func()) {
 func (s *Studio) tell(class int64) {
 	s.watching.Lock()
 	defer s.watching.Unlock()
-	for signal := range s.watchers[class] {
-		select {
-		case signal <- struct{}{}:
-		default:
+	for _, watched := range []int64{class, everyClass} {
+		for signal := range s.watchers[watched] {
+			select {
+			case signal <- struct{}{}:
+			default:
+			}
 		}
 	}
 }

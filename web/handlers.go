@@ -8,6 +8,7 @@ import (
 	"time"
 
 	"github.com/gin-gonic/gin"
+	"github.com/skip2/go-qrcode"
 
 	"vastlantern/studio"
 	"vastlantern/studio/contract"
@@ -88,7 +89,20 @@ func (s server) stream(c *gin.Context) {
 	class := id(c)
 	changed, stop := s.studio.Watch(class)
 	defer stop()
-	if _, err := s.studio.Score(class); err != nil {
+	events(c, changed, "score", func() (any, error) { return s.studio.Score(class) })
+}
+
+// roomStream is stream for the public page of the room: whatever class is led.
+func (s server) roomStream(c *gin.Context) {
+	changed, stop := s.studio.WatchRoom()
+	defer stop()
+	code := c.Param("name")
+	events(c, changed, "room", func() (any, error) { return s.studio.Room(code) })
+}
+
+// events sends what ask tells, at once and after each change, until the screen goes away.
+func events(c *gin.Context, changed <-chan struct{}, name string, ask func() (any, error)) {
+	if _, err := ask(); err != nil {
 		problem(c, err)
 		return
 	}
@@ -107,28 +121,45 @@ func (s server) stream(c *gin.Context) {
 	}
 	beat := time.NewTicker(heartbeat)
 	defer beat.Stop()
-	for open := send(s.event(class)); open; {
+	for open := send(event(name, ask)); open; {
 		select {
 		case <-c.Request.Context().Done():
 			return
 		case <-changed:
-			open = send(s.event(class))
+			open = send(event(name, ask))
 		case <-beat.C:
 			open = send([]byte(": still here\n\n"))
 		}
 	}
 }
 
-func (s server) event(class int64) []byte {
+func event(name string, ask func() (any, error)) []byte {
 	var text bytes.Buffer
-	score, err := s.studio.Score(class)
+	told, err := ask()
 	if err != nil {
-		return []byte(": the score cannot be computed\n\n")
+		return []byte(": it cannot be computed\n\n")
 	}
-	text.WriteString("event: score\ndata: ")
-	if err := json.NewEncoder(&text).Encode(score); err != nil { // one line, as an event needs it
-		return []byte(": the score cannot be written\n\n")
+	text.WriteString("event: " + name + "\ndata: ")
+	if err := json.NewEncoder(&text).Encode(told); err != nil { // one line, as an event needs it
+		return []byte(": it cannot be written\n\n")
 	}
 	text.WriteString("\n")
 	return text.Bytes()
+}
+
+// qr is a QR code of the room's address, as the screen that asks would open it.
+func (s server) qr(c *gin.Context) {
+	code, err := s.studio.RoomCode()
+	if err != nil {
+		problem(c, err)
+		return
+	}
+	const pixels = 320
+	picture, err := qrcode.Encode("http://"+c.Request.Host+"/room/"+code.Code, qrcode.Medium, pixels)
+	if err != nil {
+		problem(c, err)
+		return
+	}
+	c.Header("Cache-Control", "no-store")
+	c.Data(http.StatusOK, "image/png", picture)
 }

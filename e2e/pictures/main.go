@@ -151,5 +151,33 @@ func (p photographer) lead(plan contract.PlanCard) error {
 		}
 		page.Close()
 	}
+	return p.room()
+}
+
+// room is what everybody sees of the class that is led.
+func (p photographer) room() error {
+	var code contract.RoomCode
+	if err := p.program.Get("/api/room", &code); err != nil {
+		return err
+	}
+	for _, v := range []struct {
+		name, phase   string
+		width, height int
+	}{{"room", "hold", 1280, 800}, {"room-phone", `exhale\s*right`, 390, 844}} {
+		page, err := p.browser.Page(p.program.URL+"/room/"+code.Code, v.width, v.height, patience)
+		if err != nil {
+			return err
+		}
+		if _, err := page.ElementR(`[data-testid="word"]`, v.phase); err != nil {
+			return err
+		}
+		if _, err := page.ElementR(`[data-testid="count"]`, "2"); err != nil {
+			return err
+		}
+		if err := p.save(page, v.name); err != nil {
+			return err
+		}
+		page.Close()
+	}
 	return nil
 }

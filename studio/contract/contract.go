@@ -316,6 +316,16 @@ type Call struct {
 	Text    string `json:"text"`
 }
 
+// RoomCode is the short code that joins the room.
+type RoomCode struct {
+	Code string `json:"code"`
+}
+
+// Room is what a room screen shows: the class that is led, without what is only for the teacher; null where none is.
+type Room struct {
+	Score *Score `json:"score" jsonschema:"nullable"`
+}
+
 // Wait tells what comes after a strand that has no end yet.
 type Wait struct {
 	PlannedEndMS int64    `json:"planned_end_ms"`

@@ -7,6 +7,7 @@ import "bootstrap-icons/font/bootstrap-icons.min.css";
 import "./shared/theme.css";
 import "./shared/lamps.css";
 import "./lead/lead.css";
+import "./room/room.css";
 
 import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
 import { StrictMode } from "react";
@@ -19,6 +20,7 @@ import { LeadView } from "./lead/LeadView";
 import { PlanView } from "./plan/PlanView";
 import { OwnEditor } from "./practices/OwnEditor";
 import { PracticesView } from "./practices/PracticesView";
+import { RoomView } from "./room/RoomView";
 import { SchoolView } from "./school/SchoolView";
 import { keepTime } from "./shared/clock";
 import { Nowhere } from "./shared/Nowhere";
@@ -38,6 +40,7 @@ const router = createBrowserRouter([
       { path: "/practices/:id/edit", element: <OwnEditor /> },
       { path: "/groups", element: <GroupsView /> },
       { path: "/groups/:id", element: <GroupsView /> },
+      { path: "/room/:code", element: <RoomView /> },
       { path: "/school", element: <SchoolView /> },
       { path: "/taught", element: <TaughtView /> },
       { path: "/taught/:id", element: <RecordView /> },

@@ -28,6 +28,8 @@ type all struct {
 	Groups    contract.Groups
 	Settings  contract.Settings
 	Done      contract.Done
+	RoomCode  contract.RoomCode
+	Room      contract.Room
 	Signal    contract.Signal
 	Saw       contract.Saw
 	Proposed  contract.Proposed

@@ -120,6 +120,7 @@ function Leading({
         light={light}
         onLight={changeLight}
         onKeys={() => setPanel("keys")}
+        onRoom={() => setPanel("room")}
       />
       <Order score={score} cue={cue} />
       <main>

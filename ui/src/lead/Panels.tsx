@@ -5,11 +5,12 @@ import type { Group } from "./controls";
 import { CountsPad } from "./CountsPad";
 import { KeyCard } from "./KeyCard";
 import { Note } from "./Note";
+import { RoomCard } from "./RoomCard";
 import { SeenPad } from "./SeenPad";
 import { TapPad } from "./TapPad";
 
 /** Panel is what stands before the lead screen, if anything. The count goes on behind it. */
-export type Panel = "" | "keys" | "cautions" | "note" | "seen" | "tap" | "counts";
+export type Panel = "" | "keys" | "room" | "cautions" | "note" | "seen" | "tap" | "counts";
 
 /** The panels, each with its key and its name, in the order of their buttons. */
 export const panels: { key: string; panel: Panel; name: string }[] = [
@@ -40,6 +41,8 @@ export function Panels({ panel, groups, passage, verbs, classId, take, onAdjust,
   switch (panel) {
     case "keys":
       return <KeyCard groups={groups} onClose={onClose} />;
+    case "room":
+      return <RoomCard onClose={onClose} />;
     case "seen":
       return <SeenPad classId={classId} take={take} onAdjust={onAdjust} onClose={onClose} />;
     case "tap":

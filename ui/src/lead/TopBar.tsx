@@ -13,6 +13,7 @@ type Props = {
   light: Light;
   onLight: () => void;
   onKeys: () => void;
+  onRoom: () => void;
 };
 
 /** endOf is when the class will end if nothing is adjusted. What waits beyond its planned end moves it on. */
@@ -21,7 +22,7 @@ function endOf(score: Score, seconds: number): number {
   return Math.max(score.wait.planned_end_ms, seconds * 1000) + score.wait.length_ms;
 }
 
-export function TopBar({ score, cue, connected, light, onLight, onKeys }: Props) {
+export function TopBar({ score, cue, connected, light, onLight, onKeys, onRoom }: Props) {
   const seconds = useSeconds(score);
   const end = endOf(score, seconds);
   const spare = score.slot_ms - end;
@@ -59,6 +60,9 @@ export function TopBar({ score, cue, connected, light, onLight, onKeys }: Props)
           </span>
         )}
       </span>
+      <Button variant="link" onClick={onRoom} aria-label="The room's screen">
+        <i className="bi bi-display" aria-hidden />
+      </Button>
       <Button variant="link" onClick={onKeys} aria-label="Keys">
         <kbd>?</kbd>
       </Button>

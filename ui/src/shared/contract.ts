@@ -21,6 +21,8 @@ export interface Contract {
   Groups: Groups;
   Settings: Settings;
   Done: Done;
+  RoomCode: RoomCode;
+  Room: Room;
   Signal: Signal;
   Saw: Saw;
   Proposed: Proposed;
@@ -377,6 +379,12 @@ export interface Word {
 }
 export interface Done {
   say: string;
+}
+export interface RoomCode {
+  code: string;
+}
+export interface Room {
+  score: Score | null;
 }
 export interface Signal {
   id: string;

@@ -1,0 +1,83 @@
+package studio
+
+import (
+	"crypto/rand"
+	"errors"
+	"strings"
+
+	"vastlantern/store"
+	"vastlantern/studio/contract"
+)
+
+// everyClass is what to watch for a change of any class, and for one that begins.
+const everyClass = 0
+
+const roomCodeName = "room code"
+
+// letters of a room's code: none that can be taken for another when it is read from a distance.
+const letters = "ABCDEFGHJKLMNPRSTUVWXYZ"
+
+const codeLength = 5
+
+// RoomCode is the short code that joins this teacher's room. It stays the same, so that an address that was shared
+// once is good for every class.
+func (s *Studio) RoomCode() (contract.RoomCode, error) {
+	s.leading.Lock()
+	defer s.leading.Unlock()
+	value, err := s.store.Setting(roomCodeName)
+	if err == nil {
+		return contract.RoomCode{Code: string(value)}, nil
+	}
+	if !errors.Is(err, store.ErrNotFound) {
+		return contract.RoomCode{}, err
+	}
+	code := make([]byte, codeLength)
+	rand.Read(code) // never fails
+	for i, b := range code {
+		code[i] = letters[int(b)%len(letters)]
+	}
+	return contract.RoomCode{Code: string(code)}, s.store.SaveSetting(roomCodeName, code)
+}
+
+// Room is what a room screen shows: the class that is led, without what is only for the teacher, or nothing yet.
+func (s *Studio) Room(code string) (contract.Room, error) {
+	value, err := s.store.Setting(roomCodeName)
+	if err != nil && !errors.Is(err, store.ErrNotFound) {
+		return contract.Room{}, err
+	}
+	if err != nil || !strings.EqualFold(string(value), code) {
+		return contract.Room{}, fail(ErrNotFound, "There is no room %q. Ask for its code again.", code)
+	}
+	running, err := s.running()
+	if err != nil || running == nil {
+		return contract.Room{}, err
+	}
+	score, err := s.score(running)
+	if err != nil {
+		return contract.Room{}, err
+	}
+	public := forTheRoom(score)
+	return contract.Room{Score: &public}, nil
+}
+
+// forTheRoom leaves out what is only for the teacher: scripts, prompts, cautions, the group, what was pressed.
+func forTheRoom(s contract.Score) contract.Score {
+	s.Group, s.Answer, s.Calls, s.SlotMS = nil, nil, []contract.Call{}, 0
+	for i, p := range s.Passages {
+		s.Passages[i] = contract.ScorePassage{
+			Name: p.Name, Type: p.Type, Rounds: p.Rounds, StartMS: p.StartMS, EndMS: p.EndMS, Counts: p.Counts, Tempo: p.Tempo,
+			Cautions: []contract.Caution{}, Findings: []contract.Finding{}, Steps: []string{},
+		}
+	}
+	silence(s.Strands)
+	if s.Wait != nil {
+		silence(s.Wait.Strands)
+	}
+	return s
+}
+
+func silence(strands []contract.Strand) {
+	for i := range strands {
+		strands[i].Verbs = []string{}
+	}
+}

@@ -1,0 +1,35 @@
+import { useQuery } from "@tanstack/react-query";
+import { Modal } from "react-bootstrap";
+import { get } from "../shared/api";
+import type { RoomCode } from "../shared/contract";
+import { Trouble } from "../shared/Shell";
+
+/** RoomCard is how a second screen, a projector or a shared window joins: a short address, and a QR code of it. */
+export function RoomCard({ onClose }: { onClose: () => void }) {
+  const room = useQuery({ queryKey: ["roomcode"], queryFn: () => get<RoomCode>("/room") });
+  const address = room.data && `${location.host}/room/${room.data.code}`;
+  return (
+    <Modal show centered onHide={onClose} aria-labelledby="roomcard">
+      <Modal.Header closeButton>
+        <Modal.Title id="roomcard">The room's screen</Modal.Title>
+      </Modal.Header>
+      <Modal.Body className="roomcode">
+        {room.isError && <Trouble error={room.error} />}
+        {address && (
+          <>
+            <img src="/api/room/qr.png" alt={`QR code of ${address}`} />
+            <p className="address">
+              <a href={`/room/${room.data.code}`} target="_blank" rel="noreferrer">
+                {address}
+              </a>
+            </p>
+            <p className="text-secondary mb-0">
+              Word, side, count and lamps only. It can change nothing. The same address is good for every
+              class.
+            </p>
+          </>
+        )}
+      </Modal.Body>
+    </Modal>
+  );
+}

@@ -1,0 +1,104 @@
+import { useState } from "react";
+import { Button } from "react-bootstrap";
+import { useParams } from "react-router";
+import { useWakeLock } from "../lead/useWakeLock";
+import type { Score } from "../shared/contract";
+import { countShown, isStretch, partWord, phaseWord, sideWord } from "../shared/cues";
+import { LampSheet } from "../shared/LampSheet";
+import { useLight } from "../shared/light";
+import { Trouble, Waiting } from "../shared/Shell";
+import { classTime, type Cue, useCue, useSeconds } from "../shared/useCue";
+import { clock } from "../shared/words";
+import { useRoom } from "./useRoom";
+
+/** RoomView is for everybody: word, side, count and lamps, and nothing that could be pressed to change the class. */
+export function RoomView() {
+  const code = useParams().code ?? "";
+  const { room, error, retry, connected } = useRoom(code);
+  const [light, changeLight] = useLight("room", "night");
+  const [lamps, setLamps] = useState(() => localStorage.getItem("room:lamps") !== "no");
+  const [seen, setSeen] = useState(false);
+  if (room?.score && !seen) setSeen(true);
+  useWakeLock(true);
+  const toggle = () => {
+    localStorage.setItem("room:lamps", lamps ? "no" : "yes");
+    setLamps(!lamps);
+  };
+  return (
+    <div className="room">
+      {error && <Trouble error={error} retry={() => void retry()} />}
+      {!error && !room && <Waiting what="Coming in" />}
+      {room &&
+        (room.score ? (
+          <Class key={room.score.class_id} score={room.score} lamps={lamps} />
+        ) : (
+          <Quiet ended={seen} />
+        ))}
+      <footer>
+        {!connected && <span role="status">not connected: the count goes on here</span>}
+        <Button variant="link" className="quiet" onClick={toggle}>
+          {lamps ? "Words only" : "Words and lamps"}
+        </Button>
+        <Button variant="link" className="quiet" onClick={changeLight}>
+          {light === "night" ? "Day light" : "Night light"}
+        </Button>
+      </footer>
+    </div>
+  );
+}
+
+/** Quiet waits before a class, and thanks after one. */
+function Quiet({ ended }: { ended: boolean }) {
+  return (
+    <main className="quietly">
+      <p className="word">{ended ? "Thank you" : "Soon"}</p>
+      <p>
+        {ended ? "The class has ended." : "Nothing is led just now."} This page wakes up by itself when one
+        begins.
+      </p>
+    </main>
+  );
+}
+
+function Class({ score, lamps }: { score: Score; lamps: boolean }) {
+  const cue = useCue(score);
+  const seconds = useSeconds(score);
+  const coming = useComingIn(score, cue);
+  const { strand } = cue;
+  if (!strand) return <Quiet ended={cue.over} />;
+  const stretch = isStretch(strand);
+  const passage = score.passages[strand.passage - 1];
+  return (
+    <main className={`now ${strand.through || "none"}`}>
+      <p className="where">
+        <span>{passage?.name}</span>
+        <span>{coming ? "join at the next inhale" : strand.round > 0 && `round ${strand.round}`}</span>
+      </p>
+      <div className="saying">
+        <p className="word" data-testid="word">
+          {phaseWord(strand)}
+          <span className="side">{[sideWord(strand), partWord(cue)].filter(Boolean).join(" ")}</span>
+        </p>
+        <p className={stretch ? "count time" : "count"} data-testid="count">
+          {stretch ? left(cue, seconds * 1000) : countShown(cue)}
+        </p>
+      </div>
+      {lamps && <LampSheet score={score} cue={cue} />}
+    </main>
+  );
+}
+
+/** left is what is left of a stretch; of one that waits for the teacher nobody knows. */
+function left(cue: Cue, at: number): string {
+  return cue.strand && cue.strand.end_ms >= 0 ? clock(cue.strand.end_ms - at) : "";
+}
+
+/** useComingIn tells whether somebody came in the middle of a round and should wait for the next inhale. */
+function useComingIn(score: Score, cue: Cue): boolean {
+  const [came] = useState(() => classTime(score));
+  const [joined, setJoined] = useState(false);
+  const begins = (cue.strand?.at_ms[0] ?? 0) >= came;
+  const fresh = begins && (cue.strand?.phase === "inhale" || cue.strand?.stage !== "round");
+  if (!joined && fresh) setJoined(true);
+  return !joined && cue.strand?.stage === "round";
+}
