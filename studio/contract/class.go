@@ -1,0 +1,176 @@
+package contract
+
+// Lead starts a class.
+type Lead struct {
+	PlanID int64 `json:"plan_id"`
+	// EndRunning ends the class that is being led, if there is one, instead of refusing to start another.
+	EndRunning bool `json:"end_running"`
+	// Acknowledged is the texts of the strong cautions that were read; without each of them the class does not begin.
+	Acknowledged []string `json:"acknowledged"`
+}
+
+// Score is the timeline of a class from the stage in progress on: all that a screen needs to play it by itself
+// until the next adjustment.
+type Score struct {
+	ClassID   int64          `json:"class_id"`
+	Revision  int            `json:"revision"` // the number of adjustments so far, refused ones too
+	Title     string         `json:"title"`
+	Group     *Group         `json:"group" jsonschema:"nullable"`
+	StartedMS float64        `json:"started_ms"`                 // of the clock
+	SlotMS    int64          `json:"slot_ms"`                    // 0 where none is set
+	Strands   []Strand       `json:"strands"`                    // the last has no end where Wait is there
+	Wait      *Wait          `json:"wait" jsonschema:"nullable"` // what follows the last strand, which waits for the teacher
+	EndMS     int64          `json:"end_ms"`                     // of the class; what waits taken at its planned end
+	Calls     []Call         `json:"calls"`                      // what is called out, from a moment ago on
+	Passages  []ScorePassage `json:"passages"`
+	Answer    *Answer        `json:"answer" jsonschema:"nullable"` // to the last adjustment
+}
+
+// Call is something to call out at a moment besides the counts: last, half, minute, half-minute, prompt.
+type Call struct {
+	AtMS    int64  `json:"at_ms"`
+	Passage int    `json:"passage"`
+	Kind    string `json:"kind"`
+	Text    string `json:"text"`
+}
+
+// RoomCode is the short code that joins the room.
+type RoomCode struct {
+	Code string `json:"code"`
+}
+
+// Room is what a room screen shows: the class that is led, without what is only for the teacher; null where none is.
+type Room struct {
+	Score *Score `json:"score" jsonschema:"nullable"`
+}
+
+// Wait tells what comes after a strand that has no end yet.
+type Wait struct {
+	PlannedEndMS int64    `json:"planned_end_ms"`
+	Strands      []Strand `json:"strands"` // timed from the end of the wait
+	LengthMS     int64    `json:"length_ms"`
+}
+
+// Strand is one phase of a class: a string of counts, each lasting from its own time to that of the next.
+type Strand struct {
+	Passage  int      `json:"passage"` // from 1
+	Practice string   `json:"practice"`
+	Stage    string   `json:"stage"`
+	Round    int      `json:"round"`
+	Breath   int      `json:"breath"`
+	Phase    string   `json:"phase"`
+	Through  string   `json:"through"`
+	First    int      `json:"first"` // number of the first count; 0 is a word's own beat
+	Of       int      `json:"of"`
+	AtMS     []int64  `json:"at_ms"`  // of each count
+	EndMS    int64    `json:"end_ms"` // -1 where it has none yet
+	Says     []string `json:"says"`   // at each count
+	Starts   bool     `json:"starts"` // a round begins here
+	Kept     bool     `json:"kept"`
+	Parts    []string `json:"parts"` // of each count, as it is said: belly, ribs, chest; forward, side, up; wide, narrow
+	Word     string   `json:"word"`  // for what is done, in the words of the class
+	Side     string   `json:"side"`  // as it is said; empty where both nostrils breathe
+	Open     bool     `json:"open"`  // lasts until the teacher goes on
+	Verbs    []string `json:"verbs"` // the adjustments that are met here
+}
+
+// ScorePassage is a passage of the running order as it stands.
+type ScorePassage struct {
+	Name     string    `json:"name"`
+	Type     string    `json:"type"`
+	Practice string    `json:"practice"`
+	Term     string    `json:"term"`
+	Script   string    `json:"script"`
+	StartMS  int64     `json:"start_ms"` // as it was or will be
+	EndMS    int64     `json:"end_ms"`
+	Rounds   int       `json:"rounds"` // the total in force, 0 where there are none
+	Counts   string    `json:"counts"`
+	Tempo    float64   `json:"tempo"` // counts a minute in force
+	Slower   float64   `json:"slower"`
+	Faster   float64   `json:"faster"`
+	Cautions []Caution `json:"cautions"`
+	Findings []Finding `json:"findings"` // for the class's group and hour
+	InForce  InForce   `json:"in_force"`
+	Steps    []string  `json:"steps"` // the closing, in words
+}
+
+// Adjust makes a live adjustment. Key is the sender's own name for it: the same key again changes nothing and gets
+// the first answer.
+type Adjust struct {
+	Key  string   `json:"key"`
+	Do   string   `json:"do"`
+	To   *float64 `json:"to,omitempty"`
+	By   *int     `json:"by,omitempty"`
+	ToMS *int64   `json:"to_ms,omitempty"` // finish-by: the deadline, from the class's start
+	// Counts is for the verb counts: inhale, hold, exhale, empty hold.
+	Counts []int `json:"counts,omitempty"`
+	// Because is what was seen in the room and led to this; it has no effect and is recorded.
+	Because string  `json:"because,omitempty"`
+	Carry   bool    `json:"carry,omitempty"`
+	Text    *string `json:"text,omitempty"`
+	See     *string `json:"see,omitempty"`
+}
+
+// Answer is what became of an adjustment.
+type Answer struct {
+	Number  int     `json:"number"` // within the class, from 1
+	AtMS    int64   `json:"at_ms"`
+	Do      string  `json:"do"`
+	Refused string  `json:"refused"` // the reason, empty where it was accepted
+	When    string  `json:"when"`    // from when on it acts
+	Before  InForce `json:"before"`  // in the passage that it was met in
+	After   InForce `json:"after"`
+	Undone  string  `json:"undone"`  // the verb that an undo took back
+	LateMS  int64   `json:"late_ms"` // how far beyond its deadline a finish-by could not help ending
+	Text    string  `json:"text"`    // of a note
+	See     string  `json:"see"`     // of a signal, in words
+	Because string  `json:"because"` // what was seen and led to this, in words
+}
+
+// Signal is something that can be seen in the room.
+type Signal struct {
+	ID   string `json:"id"`
+	Name string `json:"name"`
+}
+
+// Saw says what was seen in a class. Key is as in Adjust.
+type Saw struct {
+	Key string `json:"key"`
+	See string `json:"see"`
+}
+
+// Proposed is what to do about what was seen: adjustments to send as they are but for their keys, or only words.
+type Proposed struct {
+	Score Score    `json:"score"`
+	Say   string   `json:"say"`
+	Do    []Adjust `json:"do"`
+}
+
+// Taps is moments that were tapped, in milliseconds and in order, at each count or at each inhale.
+type Taps struct {
+	AtMS    []int64 `json:"at_ms"`
+	Breaths bool    `json:"breaths"`
+}
+
+// Tapped is the room's own pace.
+type Tapped struct {
+	IntervalMS float64 `json:"interval_ms"`
+	SpreadMS   float64 `json:"spread_ms"`
+	Used       int     `json:"used"`
+	Aside      int     `json:"aside"`
+	Tempo      float64 `json:"tempo"` // at which the class would be as quick as the room; 0 where nothing is counted
+}
+
+// InForce is what is in force in a passage: the tempo at once, all else from the next round on.
+type InForce struct {
+	Tempo   float64 `json:"tempo"` // counts or strokes a minute
+	Rounds  int     `json:"rounds"`
+	Counts  string  `json:"counts"`
+	Strokes int     `json:"strokes"`
+}
+
+// Adjusted is the answer to an Adjust, with the score after it.
+type Adjusted struct {
+	Answer Answer `json:"answer"`
+	Score  Score  `json:"score"`
+}

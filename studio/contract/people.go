@@ -1,0 +1,79 @@
+package contract
+
+// Group is a group of people that is taught.
+type Group struct {
+	ID         int64             `json:"id"` // 0 for a new one
+	Name       string            `json:"name"`
+	Level      string            `json:"level"`
+	Size       int               `json:"size"`       // usual number of people, 0 where not known
+	Weekday    int               `json:"weekday"`    // of its weekly class, 0 is Sunday; -1 for none
+	Weektime   string            `json:"weektime"`   // as 18:30
+	Under16    bool              `json:"under16"`    // there are people under 16
+	Conditions map[string]int    `json:"conditions"` // how many people have each, never who
+	Schools    map[string]string `json:"schools"`    // where the group differs from the teacher
+	Notes      string            `json:"notes"`
+}
+
+// Groups is the groups by name, and what a form of one asks.
+type Groups struct {
+	Groups     []Group     `json:"groups"`
+	Levels     []string    `json:"levels"`
+	Conditions []Condition `json:"conditions"`
+}
+
+// Condition is something that may be so for somebody in the room.
+type Condition struct {
+	ID   string `json:"id"`
+	Name string `json:"name"`
+}
+
+// Finding is what the rules of care say of a passage for a group.
+type Finding struct {
+	Do      string `json:"do"` // leave out, gentle variant, carefully
+	Say     string `json:"say"`
+	Instead string `json:"instead"`
+}
+
+// Advice is something about the order or the length of a plan. It forbids nothing.
+type Advice struct {
+	Passage int    `json:"passage"` // from 1; 0 for the plan as a whole
+	Say     string `json:"say"`
+	Why     string `json:"why"`
+}
+
+// Settings is what the teacher has chosen. Questions, Languages and Words are there to choose from, and not stored.
+type Settings struct {
+	Schools   map[string]string `json:"schools"`  // the way chosen for each question; absent for the first
+	Language  string            `json:"language"` // of what is said, a BCP 47 tag
+	OwnWords  map[string]string `json:"own_words"`
+	CareRead  bool              `json:"care_read"` // the caution for everyone was read once
+	Questions []Question        `json:"questions,omitempty"`
+	Languages []string          `json:"languages,omitempty"`
+	Words     []Word            `json:"words,omitempty"`   // of the language
+	General   string            `json:"general,omitempty"` // the caution for everyone
+}
+
+// Question is one thing that schools do in different ways; the first is the default.
+type Question struct {
+	ID   string `json:"id"`
+	Asks string `json:"asks"`
+	Ways []Way  `json:"ways"`
+}
+
+// Way is one answer to a Question.
+type Way struct {
+	ID   string `json:"id"`
+	Says string `json:"says"`
+}
+
+// Word is one entry of the table of what is said.
+type Word struct {
+	Key  string `json:"key"`
+	Text string `json:"text"`
+}
+
+// Caution is one thing to be careful about.
+type Caution struct {
+	Text   string `json:"text"`
+	Strong bool   `json:"strong"`
+}

@@ -1,0 +1,72 @@
+package contract
+
+import "encoding/json"
+
+// Plan is a plan as it is edited.
+type Plan struct {
+	ID       int64           `json:"id"`
+	Revision int64           `json:"revision"`
+	Group    *Group          `json:"group" jsonschema:"nullable"`
+	Document json.RawMessage `json:"document"` // the plan file
+	Summary  PlanSummary     `json:"summary"`
+	Groups   []Group         `json:"groups"` // to choose from
+}
+
+// PlanSave stores a document in the place of a revision.
+type PlanSave struct {
+	Revision int64           `json:"revision"`
+	GroupID  int64           `json:"group_id"` // 0 for none
+	Document json.RawMessage `json:"document"`
+}
+
+// Draft asks what a document means, without storing it, after one change that is written the short way.
+type Draft struct {
+	Document json.RawMessage `json:"document"`
+	GroupID  int64           `json:"group_id"`                    // 0 for none
+	Passage  int             `json:"passage"`                     // the one that is changed, from 1; with Short 0 adds one at the end
+	Short    *string         `json:"short" jsonschema:"nullable"` // null for no such change
+	Gentle   bool            `json:"gentle"`                      // the passage in its gentle variant
+}
+
+// Drafted is the answer to a Draft. Where the short text was not understood, Document is as it came and Problem
+// says why.
+type Drafted struct {
+	Document json.RawMessage `json:"document"`
+	Summary  PlanSummary     `json:"summary"`
+	Problem  string          `json:"problem"`
+	Changed  string          `json:"changed"` // the change in words, where the core made one
+}
+
+// PlanSummary is the numbers of a plan.
+type PlanSummary struct {
+	Title    string           `json:"title"`
+	LengthMS int64            `json:"length_ms"`
+	SlotMS   int64            `json:"slot_ms"`  // 0 where none is set
+	SpareMS  int64            `json:"spare_ms"` // below 0 where the plan is too long
+	StartsMS *float64         `json:"starts_ms" jsonschema:"nullable"`
+	Passages []PassageSummary `json:"passages"`
+	Errors   []FieldError     `json:"errors"`
+	Advice   []Advice         `json:"advice"`
+}
+
+// PassageSummary is the numbers of one passage.
+type PassageSummary struct {
+	Name          string    `json:"name"`
+	Type          string    `json:"type"`
+	Practice      string    `json:"practice"`
+	Term          string    `json:"term"`
+	Short         string    `json:"short"` // as Draft takes it
+	StartMS       int64     `json:"start_ms"`
+	LengthMS      int64     `json:"length_ms"`
+	Rounds        int       `json:"rounds"` // 0 where there are none
+	RoundMS       int64     `json:"round_ms"`
+	PerMinute     float64   `json:"per_minute"` // breaths
+	Counts        string    `json:"counts"`
+	TrueRatio     string    `json:"true_ratio"` // as it really runs with the words' own beats
+	LongestHoldMS int64     `json:"longest_hold_ms"`
+	HeldMS        int64     `json:"held_ms"` // in all holds
+	OwnPace       bool      `json:"own_pace"`
+	Cautions      []Caution `json:"cautions"`
+	Findings      []Finding `json:"findings"` // for the plan's group and hour
+	Gentler       bool      `json:"gentler"`  // there is a gentle variant to take
+}

@@ -1,0 +1,45 @@
+package contract
+
+// Record is what was taught in one class.
+type Record struct {
+	Class     ClassCard       `json:"class"`
+	PlanID    int64           `json:"plan_id"` // 0 where the plan is gone
+	PlannedMS int64           `json:"planned_ms"`
+	TaughtMS  int64           `json:"taught_ms"` // so far, where it is running
+	Passages  []RecordPassage `json:"passages"`
+	Marks     []Mark          `json:"marks"`
+	// Acknowledged is the strong cautions that were read before the class was led.
+	Acknowledged []string `json:"acknowledged"`
+}
+
+// RecordPassage is one passage, planned beside taught.
+type RecordPassage struct {
+	Name            string  `json:"name"`
+	Practice        string  `json:"practice"`
+	Counts          string  `json:"counts"`
+	OwnPace         bool    `json:"own_pace"`
+	Trial           bool    `json:"trial"`
+	PlannedAtMS     int64   `json:"planned_at_ms"`
+	PlannedLengthMS int64   `json:"planned_length_ms"`
+	AtMS            int64   `json:"at_ms"`
+	LengthMS        int64   `json:"length_ms"`
+	PlannedRounds   int     `json:"planned_rounds"`
+	Rounds          int     `json:"rounds"`
+	Abandoned       int     `json:"abandoned"`
+	PlannedTempo    float64 `json:"planned_tempo"`
+	TempoStart      float64 `json:"tempo_start"`
+	TempoEnd        float64 `json:"tempo_end"`
+	TempoMean       float64 `json:"tempo_mean"`
+	PerMinute       float64 `json:"per_minute"`
+	LongestHoldMS   int64   `json:"longest_hold_ms"`
+	HeldFullMS      int64   `json:"held_full_ms"`
+	HeldEmptyMS     int64   `json:"held_empty_ms"`
+	LeftInhales     int     `json:"left_inhales"`
+	RightInhales    int     `json:"right_inhales"`
+}
+
+// Mark is one adjustment of a record, with the passage it was made in.
+type Mark struct {
+	Answer  Answer `json:"answer"`
+	Passage int    `json:"passage"` // from 1, 0 after the end
+}

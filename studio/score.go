@@ -1,0 +1,199 @@
+package studio
+
+import (
+	"fmt"
+
+	"vastlantern/core/breath"
+	"vastlantern/core/care"
+	"vastlantern/core/pace"
+	"vastlantern/core/plan"
+	"vastlantern/core/practice"
+	"vastlantern/core/room"
+	"vastlantern/core/words"
+	"vastlantern/studio/contract"
+)
+
+func (l *led) answer(number int) contract.Answer {
+	a := l.answers[number-1]
+	return contract.Answer{
+		Number: number, AtMS: a.At, Do: string(a.Do), Refused: a.Refused, When: string(a.When),
+		Before: inForce(a.Before), After: inForce(a.After), Undone: string(a.Undone), LateMS: a.Late, Text: a.Text,
+		See: signalName(a.See), Because: signalName(l.because[number-1]),
+	}
+}
+
+// signalName is a signal in words; what is none of ours is shown as it is.
+func signalName(id string) string {
+	for _, seen := range room.Signals {
+		if seen.ID == id {
+			return seen.Name
+		}
+	}
+	return id
+}
+
+func inForce(p pace.Passage) contract.InForce {
+	return contract.InForce{Tempo: p.Tempo.Float(), Rounds: p.Total, Counts: p.Counts.String(), Strokes: p.Strokes}
+}
+
+// score shapes the timeline from the stage in progress on.
+func (s *Studio) score(l *led) (contract.Score, error) {
+	groups, err := s.groups()
+	if err != nil {
+		return contract.Score{}, err
+	}
+	who, err := s.room(groups[l.stored.GroupID], l.stored.StartedAt)
+	if err != nil {
+		return contract.Score{}, err
+	}
+	at := l.at(s.now())
+	tl := l.class.Timeline()
+	score := contract.Score{
+		ClassID: l.stored.ID, Revision: len(l.script), Title: l.plan.Title, Group: groups[l.stored.GroupID],
+		StartedMS: millis(l.stored.StartedAt), SlotMS: l.plan.Slot.Times(60_000).Round(),
+		EndMS: l.class.EndAt(at), Strands: strands(fromStage(tl.Rows, at), l.plan.Words),
+	}
+	if ahead := l.class.Ahead(); ahead != nil {
+		score.Wait = &contract.Wait{PlannedEndMS: ahead.PlannedEnd, Strands: strands(ahead.Then.Rows, l.plan.Words), LengthMS: ahead.Then.End}
+	}
+	score.Passages = l.passages(tl, score.Wait, who)
+	score.Calls = calls(tl.Calls(l.plan), at)
+	if n := len(l.answers); n > 0 {
+		answer := l.answer(n)
+		score.Answer = &answer
+	}
+	return score, nil
+}
+
+// fromStage leaves out the rows before the stage in progress: a round is shown whole, what is over is not shown.
+func fromStage(rows []pace.Row, at int64) []pace.Row {
+	now := len(rows) - 1
+	for i, row := range rows {
+		if end := row.End(); end < 0 || at < end {
+			now = i
+			break
+		}
+	}
+	first := max(now, 0)
+	for first > 0 && sameStage(rows[first-1], rows[now]) && !rows[first].Starts {
+		first--
+	}
+	return rows[first:]
+}
+
+func sameStage(a, b pace.Row) bool {
+	return a.Passage == b.Passage && a.Stage == b.Stage && a.Round == b.Round && a.Kept == b.Kept
+}
+
+// strands gathers rows into phases.
+func strands(rows []pace.Row, w *words.Words) []contract.Strand {
+	list := []contract.Strand{}
+	for i, row := range rows {
+		if i == 0 || !row.Follows(rows[i-1]) {
+			list = append(list, contract.Strand{
+				Passage: row.Passage, Practice: row.Practice, Stage: string(row.Stage), Round: row.Round, Breath: row.Breath,
+				Phase: string(row.Phase), Through: string(row.Through), First: row.Count, Starts: row.Starts, Open: row.Open,
+				Word: spoken(row, w), Side: w.Side(row.Through),
+			})
+		}
+		last := &list[len(list)-1]
+		last.AtMS = append(last.AtMS, row.At)
+		last.Says = append(last.Says, row.Say)
+		last.Parts = append(last.Parts, w.Text(row.Part))
+		if i+1 == len(rows) || !rows[i+1].Follows(row) { // what was adjusted within the phase: the newest holds
+			last.Of, last.Kept, last.EndMS, last.Verbs = row.Of, row.Kept, row.End(), verbs(row.Verbs)
+		}
+	}
+	return list
+}
+
+// spoken is the word for what is done now, in the words of the class.
+func spoken(row pace.Row, w *words.Words) string {
+	switch row.Stage {
+	case pace.Rest:
+		return w.Text(words.Resting)
+	case pace.Own:
+		return w.Text(words.OwnPace)
+	case pace.Recall:
+		return w.Text(words.Finish)
+	}
+	if row.Phase == breath.Free {
+		return w.Text(words.Natural)
+	}
+	return w.Text(string(row.Phase))
+}
+
+// calls is what is still to be called out, and what was a moment ago.
+func calls(all []pace.Call, at int64) []contract.Call {
+	const moment = 10_000
+	list := []contract.Call{}
+	for _, c := range all {
+		if c.At > at-moment {
+			list = append(list, contract.Call{AtMS: c.At, Passage: c.Passage, Kind: string(c.Kind), Text: c.Text})
+		}
+	}
+	return list
+}
+
+func verbs(set pace.VerbSet) []string {
+	list := []string{}
+	for _, verb := range set.List() {
+		list = append(list, string(verb))
+	}
+	return list
+}
+
+// passages is the running order as it stands: when each passage began or will, what waits taken as planned.
+func (l *led) passages(tl pace.Timeline, wait *contract.Wait, who care.Room) []contract.ScorePassage {
+	now := l.class.Passages()
+	list := make([]contract.ScorePassage, len(l.plan.Passages))
+	for i := range l.plan.Passages {
+		p, force := &l.plan.Passages[i], now[i]
+		list[i] = contract.ScorePassage{
+			Name: p.Name(), Type: string(p.Type), Script: p.Script, StartMS: -1, EndMS: -1, Rounds: force.Total,
+			Tempo: force.Tempo.Float(), Slower: room.Slower(p, force.Tempo).Float(), Faster: room.Faster(p, force.Tempo).Float(),
+			Cautions: cautions(p), Findings: findings(p, who), Steps: []string{},
+			InForce: inForce(force),
+		}
+		if p.Is(practice.Open) { // has no tempo to change
+			list[i].Tempo = 0
+		}
+		if p.Practice != nil {
+			list[i].Practice, list[i].Term, list[i].Counts = p.Practice.ID, p.Practice.Term, p.Pattern()
+		}
+		for _, step := range p.ClosingSteps {
+			list[i].Steps = append(list[i].Steps, stepInWords(step))
+		}
+	}
+	reach := func(passage int, from, to int64) {
+		if list[passage-1].StartMS < 0 {
+			list[passage-1].StartMS = from
+		}
+		list[passage-1].EndMS = to
+	}
+	for _, row := range tl.Rows {
+		end := row.End()
+		if end < 0 {
+			end = wait.PlannedEndMS
+		}
+		reach(row.Passage, row.At, end)
+	}
+	if wait != nil {
+		for _, strand := range wait.Strands {
+			reach(strand.Passage, wait.PlannedEndMS+strand.AtMS[0], wait.PlannedEndMS+strand.EndMS)
+		}
+	}
+	return list
+}
+
+func stepInWords(step plan.Step) string {
+	switch {
+	case step.Breaths == 1:
+		return "1 breath " + step.Counts.String()
+	case step.Breaths > 1:
+		return fmt.Sprintf("%d breaths %s", step.Breaths, step.Counts)
+	case step.Text != "":
+		return step.Text
+	}
+	return fmt.Sprintf("%s s natural breath", step.Length.Div(breath.Int(1000)))
+}
