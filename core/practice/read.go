@@ -35,19 +35,31 @@ func Read(data []byte) (*Practice, error) {
 	if len(data) > MostBytes {
 		return nil, fmt.Errorf("the file is over %d KiB", MostBytes>>10)
 	}
+	p, err := decode(data)
+	if err == nil {
+		err = p.check()
+	}
+	if err != nil {
+		return nil, err
+	}
+	return p, nil
+}
+
+// decode reads the YAML. The reader panics on some files that are no YAML at all, as fuzzing showed; to whoever
+// imports such a file that is an error like any other.
+func decode(data []byte) (p *Practice, err error) {
+	defer func() {
+		if broken := recover(); broken != nil {
+			p, err = nil, errors.New("the file cannot be read as YAML")
+		}
+	}()
 	for _, t := range lexer.Tokenize(string(data)) {
 		if t.Type == token.AnchorType || t.Type == token.AliasType || t.Type == token.MergeKeyType {
 			return nil, fmt.Errorf("line %d: anchors and aliases (& and *) are not allowed; put the text in quotes if it begins so", t.Position.Line)
 		}
 	}
-	var p Practice
-	if err := yaml.UnmarshalWithOptions(data, &p, yaml.Strict()); err != nil {
-		return nil, err
-	}
-	if err := p.check(); err != nil {
-		return nil, err
-	}
-	return &p, nil
+	p = &Practice{}
+	return p, yaml.UnmarshalWithOptions(data, p, yaml.Strict())
 }
 
 func (p *Practice) check() error {

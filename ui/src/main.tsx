@@ -22,6 +22,7 @@ import { OwnEditor } from "./practices/OwnEditor";
 import { PracticesView } from "./practices/PracticesView";
 import { RoomView } from "./room/RoomView";
 import { SchoolView } from "./school/SchoolView";
+import { play, tonesOf } from "./sound/tones";
 import { keepTime } from "./shared/clock";
 import { Nowhere } from "./shared/Nowhere";
 import { RecordView } from "./taught/RecordView";
@@ -50,6 +51,9 @@ const router = createBrowserRouter([
 ]);
 
 keepTime();
+
+// For tests: what is heard of a score, to be rendered offline and held against its sheet.
+Object.assign(window, { lanternSound: { tonesOf, play } });
 
 createRoot(document.getElementById("root")!).render(
   <StrictMode>

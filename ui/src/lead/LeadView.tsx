@@ -8,6 +8,7 @@ import { useLight } from "../shared/light";
 import { Shell, Trouble, Waiting } from "../shared/Shell";
 import { useCue } from "../shared/useCue";
 import { useScore } from "../shared/useScore";
+import { useSound } from "../sound/useSound";
 import { clock } from "../shared/words";
 import { Controls } from "./Controls";
 import { type Control, controls, goOn, natural, pedals, type Press } from "./controls";
@@ -49,6 +50,7 @@ function Leading({
     ({ nextLocation, currentLocation }) => !cue.over && nextLocation.pathname !== currentLocation.pathname,
   );
   useWakeLock(!cue.over);
+  const sound = useSound("lead", score);
 
   const adjust = useCallback(
     async (press: Press) => {
@@ -121,6 +123,8 @@ function Leading({
         onLight={changeLight}
         onKeys={() => setPanel("keys")}
         onRoom={() => setPanel("room")}
+        sounds={sound.choice.on}
+        onSound={() => setPanel("sound")}
       />
       <Order score={score} cue={cue} />
       <main>
@@ -145,6 +149,7 @@ function Leading({
         passage={passage}
         verbs={strand?.verbs ?? []}
         classId={score.class_id}
+        sound={sound}
         take={take}
         onAdjust={(press) => void adjust(press)}
         onClose={() => setPanel("")}

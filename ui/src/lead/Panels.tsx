@@ -1,6 +1,8 @@
 import { Button, Modal } from "react-bootstrap";
 import { Cautions, Findings } from "../shared/care";
 import type { Adjust, Score, ScorePassage } from "../shared/contract";
+import { SoundCard } from "../sound/SoundCard";
+import type { Sound } from "../sound/useSound";
 import type { Group } from "./controls";
 import { CountsPad } from "./CountsPad";
 import { KeyCard } from "./KeyCard";
@@ -10,7 +12,7 @@ import { SeenPad } from "./SeenPad";
 import { TapPad } from "./TapPad";
 
 /** Panel is what stands before the lead screen, if anything. The count goes on behind it. */
-export type Panel = "" | "keys" | "room" | "cautions" | "note" | "seen" | "tap" | "counts";
+export type Panel = "" | "keys" | "room" | "sound" | "cautions" | "note" | "seen" | "tap" | "counts";
 
 /** The panels, each with its key and its name, in the order of their buttons. */
 export const panels: { key: string; panel: Panel; name: string }[] = [
@@ -32,15 +34,19 @@ type Props = {
   passage: ScorePassage | undefined;
   verbs: string[];
   classId: number;
+  sound: Sound;
   take: (score: Score) => void;
   onAdjust: (press: Omit<Adjust, "key">) => void;
   onClose: () => void;
 };
 
-export function Panels({ panel, groups, passage, verbs, classId, take, onAdjust, onClose }: Props) {
+export function Panels(props: Props) {
+  const { panel, groups, passage, verbs, classId, sound, take, onAdjust, onClose } = props;
   switch (panel) {
     case "keys":
       return <KeyCard groups={groups} onClose={onClose} />;
+    case "sound":
+      return <SoundCard sound={sound} onClose={onClose} />;
     case "room":
       return <RoomCard onClose={onClose} />;
     case "seen":

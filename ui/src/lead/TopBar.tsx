@@ -14,6 +14,8 @@ type Props = {
   onLight: () => void;
   onKeys: () => void;
   onRoom: () => void;
+  sounds: boolean;
+  onSound: () => void;
 };
 
 /** endOf is when the class will end if nothing is adjusted. What waits beyond its planned end moves it on. */
@@ -22,7 +24,7 @@ function endOf(score: Score, seconds: number): number {
   return Math.max(score.wait.planned_end_ms, seconds * 1000) + score.wait.length_ms;
 }
 
-export function TopBar({ score, cue, connected, light, onLight, onKeys, onRoom }: Props) {
+export function TopBar({ score, cue, connected, light, onLight, onKeys, onRoom, sounds, onSound }: Props) {
   const seconds = useSeconds(score);
   const end = endOf(score, seconds);
   const spare = score.slot_ms - end;
@@ -50,7 +52,7 @@ export function TopBar({ score, cue, connected, light, onLight, onKeys, onRoom }
           </span>
         )}
         {score.slot_ms > 0 && (
-          <span className={spare < 0 ? "late" : ""}>
+          <span className={spare < 0 ? "spare late" : "spare"}>
             <small>{spare < 0 ? "late" : "to spare"}</small> {clock(Math.abs(spare))}
           </span>
         )}
@@ -60,6 +62,9 @@ export function TopBar({ score, cue, connected, light, onLight, onKeys, onRoom }
           </span>
         )}
       </span>
+      <Button variant="link" onClick={onSound} aria-label="Sound">
+        <i className={sounds ? "bi bi-volume-up" : "bi bi-volume-mute"} aria-hidden />
+      </Button>
       <Button variant="link" onClick={onRoom} aria-label="The room's screen">
         <i className="bi bi-display" aria-hidden />
       </Button>

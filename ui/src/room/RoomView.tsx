@@ -9,6 +9,8 @@ import { useLight } from "../shared/light";
 import { Trouble, Waiting } from "../shared/Shell";
 import { classTime, type Cue, useCue, useSeconds } from "../shared/useCue";
 import { clock } from "../shared/words";
+import { SoundCard } from "../sound/SoundCard";
+import { useSound } from "../sound/useSound";
 import { useRoom } from "./useRoom";
 
 /** RoomView is for everybody: word, side, count and lamps, and nothing that could be pressed to change the class. */
@@ -64,6 +66,8 @@ function Class({ score, lamps }: { score: Score; lamps: boolean }) {
   const cue = useCue(score);
   const seconds = useSeconds(score);
   const coming = useComingIn(score, cue);
+  const sound = useSound("room", score);
+  const [card, setCard] = useState(false);
   const { strand } = cue;
   if (!strand) return <Quiet ended={cue.over} />;
   const stretch = isStretch(strand);
@@ -84,6 +88,10 @@ function Class({ score, lamps }: { score: Score; lamps: boolean }) {
         </p>
       </div>
       {lamps && <LampSheet score={score} cue={cue} />}
+      <Button variant="link" className="quiet sounding" onClick={() => setCard(true)}>
+        <i className={sound.choice.on ? "bi bi-volume-up" : "bi bi-volume-mute"} aria-hidden /> Sound
+      </Button>
+      {card && <SoundCard sound={sound} onClose={() => setCard(false)} />}
     </main>
   );
 }

@@ -1,0 +1,81 @@
+import { useEffect, useRef, useState } from "react";
+import { inReal } from "../shared/clock";
+import type { Score } from "../shared/contract";
+import { classTime } from "../shared/useCue";
+import { play, type Tone, tonesOf } from "./tones";
+
+/** Choice is how one screen sounds; each screen has its own. */
+export type Choice = { on: boolean; volume: number; ticks: boolean; mono: boolean; swap: boolean };
+
+const usual: Choice = { on: false, volume: 0.6, ticks: true, mono: false, swap: false };
+
+function stored(view: string): Choice {
+  try {
+    const kept = JSON.parse(localStorage.getItem(`sound:${view}`) ?? "{}") as Partial<Choice>;
+    return { ...usual, ...kept, on: false }; // a browser lets a page sound only after a press
+  } catch {
+    return usual;
+  }
+}
+
+const ahead = 500; // ms that are scheduled ahead, in real time
+const every = 100;
+
+/**
+ * useSound plays the score on the audio clock, scheduled a little ahead; a changed score replaces at once what was
+ * scheduled and has not begun.
+ */
+export function useSound(view: string, score: Score) {
+  const [choice, setChoice] = useState(() => stored(view));
+  const context = useRef<AudioContext>(undefined);
+  const out = useRef<GainNode>(undefined);
+
+  const change = (part: Partial<Choice>) => {
+    const next = { ...choice, ...part };
+    localStorage.setItem(`sound:${view}`, JSON.stringify(next));
+    setChoice(next);
+    if (next.on && !context.current) {
+      context.current = new AudioContext();
+      out.current = new GainNode(context.current, { gain: next.volume });
+      out.current.connect(context.current.destination);
+    }
+    void (next.on ? context.current?.resume() : context.current?.suspend());
+    if (out.current) out.current.gain.value = next.volume;
+  };
+
+  useEffect(() => {
+    const audio = context.current;
+    const to = out.current;
+    if (!choice.on || !audio || !to) return;
+    const tones = tonesOf(score.strands).filter((t) => choice.ticks || t.length > 40);
+    const scheduled = new Map<Tone, { source: AudioScheduledSourceNode; at: number }>();
+    const schedule = () => {
+      const now = classTime(score);
+      for (const tone of tones) {
+        const wait = inReal(tone.at - now);
+        if (wait > ahead || wait < -every || scheduled.has(tone)) continue;
+        const at = audio.currentTime + Math.max(0, wait) / 1000;
+        const source = play(audio, to, tone, at, inReal(tone.length) / 1000, choice);
+        scheduled.set(tone, { source, at });
+      }
+    };
+    schedule();
+    const timer = setInterval(schedule, every);
+    return () => {
+      clearInterval(timer);
+      // What has not begun is not to be heard; what sounds ends with its row, or is taken over by the new score.
+      for (const { source } of scheduled.values()) source.stop();
+    };
+  }, [choice, score]);
+  useEffect(() => () => void context.current?.close(), []);
+
+  /** check lets one side be heard, before class. */
+  const check = (pan: number) => {
+    if (!context.current || !out.current) return;
+    const tone: Tone = { at: 0, length: 700, from: 294, to: 294, pan, loud: 0.5 };
+    play(context.current, out.current, tone, context.current.currentTime + 0.02, 0.7, choice);
+  };
+  return { choice, change, check };
+}
+
+export type Sound = ReturnType<typeof useSound>;
