@@ -43,7 +43,7 @@ func TestWhatIsSeenInTheRoom(t *testing.T) {
 
 	th.press(page, input.Digit2)
 	th.see(page, ".proposal", "two taps or more")
-	th.press(page, input.Digit2, input.Digit2, input.Digit2)
+	th.press(page, input.Digit2, input.Digit2, input.Digit2, input.Digit2, input.Digit2)
 	th.see(page, ".proposal", "^tempo 120, one count in") // taps far quicker than the range
 	th.press(page, input.KeyF)
 	th.see(page, ".answer", "faster: 120")

@@ -2,11 +2,13 @@ package room_test
 
 import (
 	"fmt"
+	"slices"
 	"strings"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
+	"pgregory.net/rapid"
 
 	"vastlantern/core/pace"
 	"vastlantern/core/room"
@@ -122,6 +124,7 @@ func TestTaps(t *testing.T) {
 		{"of an even number", []int64{0, 1000, 2100}, "1050", "50", 2, 0},
 		{"one that was missed is set aside", []int64{0, 1000, 2000, 4000, 5000}, "1000", "0", 3, 1},
 		{"and one that was doubled", []int64{0, 1000, 1100, 2100, 3100}, "1000", "0", 3, 1},
+		{"two that have nothing in common: the quicker one", []int64{0, 10, 50}, "10", "0", 1, 1},
 		{"taps at the same time are one", []int64{0, 0, 900}, "900", "0", 1, 0},
 	} {
 		b, err := room.Taps(c.taps)
@@ -133,6 +136,23 @@ func TestTaps(t *testing.T) {
 		_, err := room.Taps(few)
 		assert.ErrorIs(t, err, room.ErrTaps)
 	}
+}
+
+// Whatever is tapped, a beat is told or the taps are too few.
+func TestAnyTaps(t *testing.T) {
+	rapid.Check(t, func(t *rapid.T) {
+		taps := rapid.SliceOfN(rapid.Int64Range(0, 100_000), 0, 12).Draw(t, "taps")
+		slices.Sort(taps)
+		b, err := room.Taps(taps)
+		if len(taps) < 2 || taps[0] == taps[len(taps)-1] {
+			assert.ErrorIs(t, err, room.ErrTaps)
+			return
+		}
+		assert.NoError(t, err)
+		assert.Positive(t, b.Used)
+		assert.Positive(t, b.Interval.Sign())
+		assert.GreaterOrEqual(t, b.Spread.Sign(), 0)
+	})
 }
 
 func TestTempoOfTaps(t *testing.T) {

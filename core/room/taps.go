@@ -34,7 +34,8 @@ func Taps(at []int64) (Beat, error) {
 		return Beat{}, ErrTaps
 	}
 	slices.Sort(intervals)
-	first := median(intervals)
+	// The middle one itself, and not the mean of two: so at least one is never set aside.
+	first := breath.Int(intervals[(len(intervals)-1)/2])
 	kept := slices.DeleteFunc(slices.Clone(intervals), func(d int64) bool {
 		away := breath.Int(d).Sub(first)
 		if away.Sign() < 0 {
