@@ -33,7 +33,7 @@ func signalName(id string) string {
 }
 
 func inForce(p pace.Passage) contract.InForce {
-	return contract.InForce{Tempo: p.Tempo.Float(), Rounds: p.Total, Counts: p.Counts.String(), Strokes: p.Strokes}
+	return contract.InForce{Tempo: p.Tempo.Float(), Rounds: p.Total, Counts: p.Counts.String(), Four: [4]int{p.Counts.Inhale, p.Counts.Hold, p.Counts.Exhale, p.Counts.Empty}, Strokes: p.Strokes}
 }
 
 // score shapes the timeline from the stage in progress on.

@@ -166,6 +166,7 @@ type InForce struct {
 	Tempo   float64 `json:"tempo"` // counts or strokes a minute
 	Rounds  int     `json:"rounds"`
 	Counts  string  `json:"counts"`
+	Four    [4]int  `json:"four"` // the counts as inhale, hold, exhale, empty hold
 	Strokes int     `json:"strokes"`
 }
 

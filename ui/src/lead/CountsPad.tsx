@@ -11,16 +11,9 @@ type Props = {
 
 const names = ["inhale", "hold", "exhale", "empty"];
 
-/** four is "4:4:8" as inhale, hold, exhale and empty hold. */
-function four(counts: string): number[] {
-  const n = counts.split(":").map(Number);
-  if (n.length === 2) return [n[0]!, 0, n[1]!, 0];
-  return [...n, 0, 0, 0].slice(0, 4);
-}
-
 /** CountsPad gives the rounds other counts, or other strokes. Shorter holds act at once, all else with the next round. */
 export function CountsPad({ passage, verbs, onAdjust, onClose }: Props) {
-  const [counts, setCounts] = useState(() => four(passage.in_force.counts));
+  const [counts, setCounts] = useState<number[]>(passage.in_force.four);
   const [strokes, setStrokes] = useState(passage.in_force.strokes);
   const strokesHere = verbs.includes("strokes");
   const give = () => {

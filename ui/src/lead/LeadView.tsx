@@ -151,7 +151,7 @@ function Leading({
         classId={score.class_id}
         sound={sound}
         take={take}
-        onAdjust={(press) => void adjust(press)}
+        onAdjust={adjust}
         onClose={() => setPanel("")}
       />
       <Modal

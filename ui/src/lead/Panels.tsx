@@ -36,7 +36,7 @@ type Props = {
   classId: number;
   sound: Sound;
   take: (score: Score) => void;
-  onAdjust: (press: Omit<Adjust, "key">) => void;
+  onAdjust: (press: Omit<Adjust, "key">) => Promise<void>;
   onClose: () => void;
 };
 
@@ -52,10 +52,15 @@ export function Panels(props: Props) {
     case "seen":
       return <SeenPad classId={classId} take={take} onAdjust={onAdjust} onClose={onClose} />;
     case "tap":
-      return <TapPad classId={classId} onAdjust={onAdjust} onClose={onClose} />;
+      return <TapPad classId={classId} onAdjust={(press) => void onAdjust(press)} onClose={onClose} />;
     case "counts":
       return passage ? (
-        <CountsPad passage={passage} verbs={verbs} onAdjust={onAdjust} onClose={onClose} />
+        <CountsPad
+          passage={passage}
+          verbs={verbs}
+          onAdjust={(press) => void onAdjust(press)}
+          onClose={onClose}
+        />
       ) : null;
     case "note":
       return (
@@ -63,7 +68,7 @@ export function Panels(props: Props) {
           onClose={onClose}
           onNote={(text) => {
             onClose();
-            onAdjust({ do: "note", text });
+            void onAdjust({ do: "note", text });
           }}
         />
       );
@@ -74,7 +79,7 @@ export function Panels(props: Props) {
           holds={verbs.includes("drop-holds")}
           onDrop={() => {
             onClose();
-            onAdjust({ do: "drop-holds" });
+            void onAdjust({ do: "drop-holds" });
           }}
           onClose={onClose}
         />

@@ -11,7 +11,7 @@ const keys = ["q", "w", "e", "r", "t", "a", "s", "d", "f", "g", "z", "x", "c", "
 type Props = {
   classId: number;
   take: (score: Score) => void;
-  onAdjust: (press: Omit<Adjust, "key">) => void;
+  onAdjust: (press: Omit<Adjust, "key">) => Promise<void>;
   onClose: () => void;
 };
 
@@ -34,8 +34,11 @@ export function SeenPad({ classId, take, onAdjust, onClose }: Props) {
       .catch(setError);
   };
   const accept = () => {
-    proposed?.do.forEach((press) => onAdjust(press));
+    const all = proposed?.do ?? [];
     onClose();
+    void (async () => {
+      for (const press of all) await onAdjust(press); // the order is part of the proposal
+    })();
   };
   useEffect(() => {
     const listen = (event: KeyboardEvent) => {

@@ -150,6 +150,11 @@ export interface InForce {
   tempo: number;
   rounds: number;
   counts: string;
+  /**
+   * @minItems 4
+   * @maxItems 4
+   */
+  four: [number, number, number, number];
   strokes: number;
 }
 export interface Plan {

@@ -52,6 +52,20 @@ function tickAt(at: number, pan: number): Tone {
   return { at, length: tick.length, from: tick.pitch, to: tick.pitch, pan, loud: tick.loud };
 }
 
+export function isTick(tone: Tone): boolean {
+  return tone.length === tick.length;
+}
+
+const shortest = 60; // ms; less than that of a glide is only a click
+
+/** rest is what is left of a glide at the time, from the pitch that it has come to; nothing of a tick, or when it is over. */
+export function rest(tone: Tone, now: number): Tone | null {
+  const left = tone.at + tone.length - now;
+  if (isTick(tone) || left < shortest) return null;
+  const from = tone.to - ((tone.to - tone.from) * left) / tone.length;
+  return { ...tone, at: now, length: left, from };
+}
+
 /** callBack sounds once where everybody is called back from their own pace. */
 function callBack(strand: Strand): Tone {
   return { at: strand.at_ms[0]!, length: 1200, from: low, to: high, pan: 0, loud: 0.5 };

@@ -2,7 +2,7 @@ import { useEffect, useRef, useState } from "react";
 import { inReal } from "../shared/clock";
 import type { Score } from "../shared/contract";
 import { classTime } from "../shared/useCue";
-import { play, type Tone, tonesOf } from "./tones";
+import { isTick, play, rest, type Tone, tonesOf } from "./tones";
 
 /** Choice is how one screen sounds; each screen has its own. */
 export type Choice = { on: boolean; volume: number; ticks: boolean; mono: boolean; swap: boolean };
@@ -43,30 +43,32 @@ export function useSound(view: string, score: Score) {
     if (out.current) out.current.gain.value = next.volume;
   };
 
+  const { on, ticks, mono, swap } = choice;
   useEffect(() => {
     const audio = context.current;
     const to = out.current;
-    if (!choice.on || !audio || !to) return;
-    const tones = tonesOf(score.strands).filter((t) => choice.ticks || t.length > 40);
-    const scheduled = new Map<Tone, { source: AudioScheduledSourceNode; at: number }>();
+    if (!on || !audio || !to) return;
+    const tones = tonesOf(score.strands).filter((t) => ticks || !isTick(t));
+    const scheduled = new Map<Tone, AudioScheduledSourceNode>();
     const schedule = () => {
       const now = classTime(score);
       for (const tone of tones) {
         const wait = inReal(tone.at - now);
-        if (wait > ahead || wait < -every || scheduled.has(tone)) continue;
+        if (wait > ahead || scheduled.has(tone)) continue;
+        const heard = wait < 0 ? rest(tone, now) : tone;
+        if (!heard) continue;
         const at = audio.currentTime + Math.max(0, wait) / 1000;
-        const source = play(audio, to, tone, at, inReal(tone.length) / 1000, choice);
-        scheduled.set(tone, { source, at });
+        scheduled.set(tone, play(audio, to, heard, at, inReal(heard.length) / 1000, { mono, swap }));
       }
     };
     schedule();
     const timer = setInterval(schedule, every);
     return () => {
       clearInterval(timer);
-      // What has not begun is not to be heard; what sounds ends with its row, or is taken over by the new score.
-      for (const { source } of scheduled.values()) source.stop();
+      // All of it stops, and the new score takes up what still sounds at the pitch that it has come to.
+      for (const source of scheduled.values()) source.stop();
     };
-  }, [choice, score]);
+  }, [on, ticks, mono, swap, score]);
   useEffect(() => () => void context.current?.close(), []);
 
   /** check lets one side be heard, before class. */
