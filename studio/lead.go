@@ -111,6 +111,7 @@ func (s *Studio) Lead(want contract.Lead) (contract.Score, error) {
 	if err := s.makeRoom(want.EndRunning); err != nil {
 		return contract.Score{}, err
 	}
+	s.set() // nothing runs that a corrected clock could move
 	class, err := s.store.AddClass(store.Class{
 		// Whole milliseconds, as adjustments count from it.
 		PlanID: stored.ID, GroupID: stored.GroupID, StartedAt: s.now().Truncate(time.Millisecond), Document: document,

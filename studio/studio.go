@@ -18,6 +18,7 @@ type Studio struct {
 	store *store.Store
 	now   func() time.Time
 	rate  float64
+	set   func() // takes the time of day anew
 
 	leading sync.Mutex // one adjustment after the other, so that each is answered on the class it meets
 
@@ -26,11 +27,15 @@ type Studio struct {
 }
 
 // New is a studio on the store and the clock.
-func New(s *store.Store, c Clock) *Studio { return WithTime(s, c.Now, c.Rate) }
+func New(s *store.Store, c *Clock) *Studio {
+	studio := WithTime(s, c.Now, c.Rate())
+	studio.set = c.Set
+	return studio
+}
 
 // WithTime is a studio whose clock is the function, as for demo data that was taught weeks ago.
 func WithTime(s *store.Store, now func() time.Time, rate float64) *Studio {
-	return &Studio{store: s, now: now, rate: rate, watchers: map[int64]map[chan struct{}]bool{}}
+	return &Studio{store: s, now: now, rate: rate, set: func() {}, watchers: map[int64]map[chan struct{}]bool{}}
 }
 
 // Errors that screens tell apart; what they wrap says the rest.

@@ -264,10 +264,3 @@ func TestScreensAreToldOfChanges(t *testing.T) {
 	d.do(score.ClassID, "resume")
 	assert.Empty(t, changed)
 }
-
-func TestAQuickClock(t *testing.T) {
-	c := studio.Clock{From: time.Now().Add(-10 * time.Second), Rate: 20}
-	ahead := time.Until(c.Now())
-	assert.InDelta(t, 190, ahead.Seconds(), 5)
-	assert.InDelta(t, 0, time.Until(studio.WallClock.Now()).Seconds(), 1)
-}

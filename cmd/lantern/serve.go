@@ -37,19 +37,21 @@ func (s *serving) flags(cmd *cobra.Command, data string) {
 	cmd.Flags().StringVar(&s.clockFrom, "clock-from", "", "for try-outs: the RFC 3339 time from which the clock runs at its rate (default now)")
 }
 
-func (s *serving) clock() (studio.Clock, error) {
-	clock := studio.Clock{From: time.Now(), Rate: s.clockRate}
+func (s *serving) clock() (*studio.Clock, error) {
 	if s.clockRate < 1 || s.clockRate > 100 {
-		return clock, fmt.Errorf("--clock-rate: given %v, allowed: 1 to 100", s.clockRate)
+		return nil, fmt.Errorf("--clock-rate: given %v, allowed: 1 to 100", s.clockRate)
 	}
+	from := time.Now()
 	if s.clockFrom != "" {
-		from, err := time.Parse(time.RFC3339Nano, s.clockFrom)
-		if err != nil {
-			return clock, fmt.Errorf("--clock-from: given %q, allowed: a date and time as 2026-03-02T18:30:00+01:00", s.clockFrom)
+		var err error
+		if from, err = time.Parse(time.RFC3339Nano, s.clockFrom); err != nil || from.After(time.Now()) {
+			return nil, fmt.Errorf("--clock-from: given %q, allowed: a date and time that is past, as 2026-03-02T18:30:00+01:00", s.clockFrom)
 		}
-		clock.From = from
 	}
-	return clock, nil
+	if s.clockRate == 1 {
+		return studio.NewClock(), nil
+	}
+	return studio.NewQuickClock(from, s.clockRate), nil
 }
 
 func serveCommand() *cobra.Command {
@@ -60,7 +62,7 @@ func serveCommand() *cobra.Command {
 		Long:  "Serves the application on this machine only, and prints its address. Ends on Ctrl-C; a class that is being led can be picked up after the next start.",
 		Args:  cobra.NoArgs,
 		RunE: func(cmd *cobra.Command, _ []string) error {
-			return s.run(cmd, func(*store.Store, studio.Clock) error { return nil })
+			return s.run(cmd, func(*store.Store, *studio.Clock) error { return nil })
 		},
 	}
 	s.flags(cmd, "data/lantern.db")
@@ -75,14 +77,14 @@ func demoCommand() *cobra.Command {
 		Long:  "Serves the application with an invented teacher's groups, plans and taught classes, in a data file of its own.",
 		Args:  cobra.NoArgs,
 		RunE: func(cmd *cobra.Command, _ []string) error {
-			return s.run(cmd, func(st *store.Store, clock studio.Clock) error { return demo.Load(st, clock.Now()) })
+			return s.run(cmd, func(st *store.Store, clock *studio.Clock) error { return demo.Load(st, clock.Now()) })
 		},
 	}
 	s.flags(cmd, "data/demo.db")
 	return cmd
 }
 
-func (s *serving) run(cmd *cobra.Command, prepare func(*store.Store, studio.Clock) error) error {
+func (s *serving) run(cmd *cobra.Command, prepare func(*store.Store, *studio.Clock) error) error {
 	clock, err := s.clock()
 	if err != nil {
 		return err
