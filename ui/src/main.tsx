@@ -23,7 +23,7 @@ import { PracticesView } from "./practices/PracticesView";
 import { RoomView } from "./room/RoomView";
 import { SchoolView } from "./school/SchoolView";
 import { play, tonesOf } from "./sound/tones";
-import { keepTime } from "./shared/clock";
+import { keepTime, now, synchronize } from "./shared/clock";
 import { Nowhere } from "./shared/Nowhere";
 import { RecordView } from "./taught/RecordView";
 import { TaughtView } from "./taught/TaughtView";
@@ -52,8 +52,8 @@ const router = createBrowserRouter([
 
 keepTime();
 
-// For tests: what is heard of a score, to be rendered offline and held against its sheet.
-Object.assign(window, { lanternSound: { tonesOf, play } });
+// For tests: what is heard of a score, to be rendered offline and held against its sheet; and this page's clock.
+Object.assign(window, { lanternSound: { tonesOf, play }, lanternClock: { now, synchronize } });
 
 createRoot(document.getElementById("root")!).render(
   <StrictMode>

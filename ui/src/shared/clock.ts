@@ -2,25 +2,54 @@ import { get } from "./api";
 import type { Clock } from "./contract";
 
 /**
- * What is known of the application's clock: at the moment `local` of this page (performance.now) it showed `server`
- * (ms since 1970), and it runs at `rate`. `delay` is the round trip of the exchange, a bound of the error.
+ * A reading of the application's clock: at the moment `local` of this page (performance.now) it showed `server` (ms
+ * since 1970), and it runs at `rate`. `delay` is the round trip of the exchange, a bound of the error.
  */
 type Reading = { local: number; server: number; rate: number; delay: number };
 
-let reading: Reading = { local: performance.now(), server: Date.now(), rate: 1, delay: Infinity };
+let best: Reading = { local: performance.now(), server: Date.now(), rate: 1, delay: Infinity };
+let asked = false; // whether there ever was a reading
+
+// What this page shows: from a moment on, what it showed then, and what it owes to the best reading. The debt is paid
+// little by little, so that no count is skipped or shown twice.
+let since = best.local;
+let showed = best.server;
+let owed = 0;
+
+const slew = 0.02; // of the time that passes: a count of a second is 20 ms shorter or longer at most
+const steps = 250; // ms in real time; a larger debt is one of sleep or of a first reading, and paid at once
+
+function at(local: number): number {
+  const passed = (local - since) * best.rate;
+  const paid = Math.min(Math.abs(owed), slew * passed) * Math.sign(owed);
+  return showed + passed + paid;
+}
 
 /** now is the time on the application's clock, in ms since 1970. */
 export function now(): number {
-  return reading.server + (performance.now() - reading.local) * reading.rate;
+  return at(performance.now());
 }
 
 /** inReal turns a stretch of the application's clock into real milliseconds. */
 export function inReal(ms: number): number {
-  return ms / reading.rate;
+  return ms / best.rate;
 }
 
 export function rate(): number {
-  return reading.rate;
+  return best.rate;
+}
+
+/** take follows a better reading from now on: little by little, or at once where too much is owed. */
+function take(reading: Reading): void {
+  const local = performance.now();
+  const shows = at(local);
+  const is = reading.server + (local - reading.local) * reading.rate;
+  const sudden = Math.abs(is - shows) > steps * reading.rate || !asked;
+  asked = true;
+  best = reading;
+  since = local;
+  showed = sudden ? is : shows;
+  owed = is - showed;
 }
 
 const samples = 5;
@@ -33,14 +62,14 @@ const stale = 120_000;
  * moment. Of several, the one with the shortest delay is kept.
  */
 export async function synchronize(): Promise<void> {
-  let best: Reading | null = null;
+  let sample: Reading | null = null;
   for (let i = 0; i < samples; i++) {
     const sent = performance.now();
     const clock = await get<Clock>("/clock");
     const received = performance.now();
     const delay = received - sent - (clock.sent_ms - clock.received_ms) / clock.rate;
-    if (!best || delay < best.delay) {
-      best = {
+    if (!sample || delay < sample.delay) {
+      sample = {
         local: (sent + received) / 2,
         server: (clock.received_ms + clock.sent_ms) / 2,
         rate: clock.rate,
@@ -48,22 +77,33 @@ export async function synchronize(): Promise<void> {
       };
     }
   }
-  if (best && (best.delay <= reading.delay || performance.now() - reading.local > stale)) reading = best;
+  if (sample && (sample.delay <= best.delay || performance.now() - best.local > stale)) take(sample);
 }
 
-/** keepTime synchronizes now and then, and at once when the page wakes up. It returns how to stop. */
+const jump = 1000; // ms between the two clocks of this page; more is sleep, or a system clock that was set
+
+/** keepTime synchronizes now and then, and at once when the page or the machine wakes up. It returns how to stop. */
 export function keepTime(): () => void {
   const again = () => void synchronize().catch(() => undefined); // without an answer the last reading holds
-  const woken = () => {
-    if (document.visibilityState !== "visible") return;
-    reading = { ...reading, delay: Infinity }; // a page that slept may have missed time: take any newer reading
+  const anew = () => {
+    best = { ...best, delay: Infinity }; // a page that slept may have missed time: take any newer reading
     again();
+  };
+  const shown = () => {
+    if (document.visibilityState === "visible") anew();
   };
   again();
   const timer = setInterval(again, every);
-  document.addEventListener("visibilitychange", woken);
+  let apart = Date.now() - performance.now();
+  const watch = setInterval(() => {
+    const before = apart;
+    apart = Date.now() - performance.now();
+    if (Math.abs(apart - before) > jump) anew();
+  }, jump);
+  document.addEventListener("visibilitychange", shown);
   return () => {
     clearInterval(timer);
-    document.removeEventListener("visibilitychange", woken);
+    clearInterval(watch);
+    document.removeEventListener("visibilitychange", shown);
   };
 }

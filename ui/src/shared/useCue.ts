@@ -1,4 +1,4 @@
-import { useEffect, useState } from "react";
+import { useEffect, useLayoutEffect, useState } from "react";
 import { inReal, now } from "./clock";
 import type { Score, Strand } from "./contract";
 
@@ -54,10 +54,38 @@ export function useCue(score: Score): Cue {
       setFound((old) => (same(old, next) ? old : next));
       timer = setTimeout(tick, Math.max(1, Math.min(atLeast, inReal(until(next.cue) - next.cue.at))));
     };
+    const woken = () => {
+      clearTimeout(timer); // a hidden page's timers come late
+      tick();
+    };
     tick();
-    return () => clearTimeout(timer);
+    document.addEventListener("visibilitychange", woken);
+    return () => {
+      clearTimeout(timer);
+      document.removeEventListener("visibilitychange", woken);
+    };
   }, [score]);
+  useLayoutEffect(() => measure(current), [current]);
   return current.cue;
+}
+
+/** A count as it was shown, for measuring: when it was due on the application's clock, and when the frame with it began. */
+type Shown = { due: number; shown: number };
+
+declare global {
+  interface Window {
+    /** Where a test puts a list, each count that is shown is added to it. Both times are in ms since 1970. */
+    lanternShown?: Shown[];
+  }
+}
+
+function measure({ score, cue }: Found): void {
+  const due = score.started_ms + (cue.strand?.at_ms[cue.count] ?? NaN);
+  // This is drawn with the next frame, which begins here; of the true time, not of what this page takes it for.
+  if (window.lanternShown)
+    requestAnimationFrame(() =>
+      window.lanternShown?.push({ due, shown: performance.timeOrigin + performance.now() }),
+    );
 }
 
 type Found = { score: Score; cue: Cue };

@@ -18,7 +18,7 @@ function stored(view: string): Choice {
   }
 }
 
-const ahead = 500; // ms that are scheduled ahead, in real time
+const ahead = 1500; // ms that are scheduled ahead, in real time: a hidden page looks once a second
 const every = 100;
 
 /**
