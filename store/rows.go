@@ -50,6 +50,7 @@ type adjustmentRow struct {
 	Number  int   `gorm:"primaryKey"`
 	Key     string
 	Body    string
+	Origin  string
 }
 
 func (adjustmentRow) TableName() string { return "adjustments" }
@@ -248,13 +249,13 @@ func (s *Store) Adjustments(class int64) ([]Adjustment, error) {
 	err := s.db.Where("class_id = ?", class).Order("number").Find(&rows).Error
 	list := make([]Adjustment, len(rows))
 	for i, r := range rows {
-		list[i] = Adjustment{r.Number, r.Key, []byte(r.Body)}
+		list[i] = Adjustment{r.Number, r.Key, []byte(r.Body), r.Origin}
 	}
 	return list, plainly(err)
 }
 
 // AddAdjustment stores the next adjustment of a class. ErrTaken says that its number or key is there already.
 func (s *Store) AddAdjustment(class int64, a Adjustment) error {
-	row := adjustmentRow{class, a.Number, a.Key, string(a.Body)}
+	row := adjustmentRow{class, a.Number, a.Key, string(a.Body), a.Origin}
 	return plainly(s.db.Session(&gorm.Session{SkipDefaultTransaction: true}).Create(&row).Error)
 }

@@ -163,4 +163,12 @@ type Adjustment struct {
 	Number int // from 1
 	Key    string
 	Body   []byte // a line of an adjustment script
+	Origin string // the device; empty where nobody had to sign in
+}
+
+// Session is a device that was signed in. TokenHash is of what the device keeps, which is stored nowhere else.
+type Session struct {
+	TokenHash string
+	Device    string
+	ExpiresAt time.Time
 }

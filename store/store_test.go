@@ -28,7 +28,7 @@ func TestWhatIsStoredIsThereAfterReopening(t *testing.T) {
 	require.NoError(t, err)
 	c, err := s.AddClass(Class{PlanID: p.ID, GroupID: g.ID, StartedAt: at, Document: []byte(`{}`)})
 	require.NoError(t, err)
-	require.NoError(t, s.AddAdjustment(c.ID, Adjustment{1, "k1", []byte(`{"do": "pause"}`)}))
+	require.NoError(t, s.AddAdjustment(c.ID, Adjustment{1, "k1", []byte(`{"do": "pause"}`), "phone"}))
 	require.NoError(t, s.Close())
 
 	s = open(t, path)
@@ -37,7 +37,7 @@ func TestWhatIsStoredIsThereAfterReopening(t *testing.T) {
 	assert.Equal(t, at.UTC(), again.StartedAt.UTC(), "to the millisecond")
 	list, err := s.Adjustments(c.ID)
 	require.NoError(t, err)
-	assert.Equal(t, []Adjustment{{1, "k1", []byte(`{"do": "pause"}`)}}, list)
+	assert.Equal(t, []Adjustment{{1, "k1", []byte(`{"do": "pause"}`), "phone"}}, list)
 	plans, err := s.Plans()
 	require.NoError(t, err)
 	assert.Equal(t, at.UTC(), plans[0].StartsAt.UTC())
@@ -122,6 +122,34 @@ func TestGroupsPracticesAndSettings(t *testing.T) {
 	assert.JSONEq(t, `{"eyes": "closed"}`, string(value))
 }
 
+func TestSessions(t *testing.T) {
+	s := open(t, filepath.Join(t.TempDir(), "x.db"))
+	now := time.Date(2026, 3, 2, 18, 30, 0, 0, time.UTC)
+	_, err := s.Session("a", now)
+	assert.ErrorIs(t, err, ErrNotFound)
+	phone := Session{"a", "phone", now.Add(time.Hour)}
+	require.NoError(t, s.SaveSession(phone, now))
+	got, err := s.Session("a", now.Add(59*time.Minute))
+	require.NoError(t, err)
+	assert.Equal(t, phone, got)
+	_, err = s.Session("a", now.Add(time.Hour))
+	assert.ErrorIs(t, err, ErrNotFound, "it has run out")
+
+	phone.ExpiresAt = now.Add(3 * time.Hour)
+	require.NoError(t, s.SaveSession(phone, now), "longer")
+	require.NoError(t, s.SaveSession(Session{"b", "tablet", now.Add(9 * time.Hour)}, now.Add(4*time.Hour)))
+	var left int64
+	require.NoError(t, s.db.Model(&sessionRow{}).Count(&left).Error)
+	assert.EqualValues(t, 1, left, "what has run out is not kept")
+	require.NoError(t, s.EndSession("b"))
+	_, err = s.Session("b", now)
+	assert.ErrorIs(t, err, ErrNotFound)
+	require.NoError(t, s.SaveSession(phone, now))
+	require.NoError(t, s.EndSessions())
+	_, err = s.Session("a", now)
+	assert.ErrorIs(t, err, ErrNotFound)
+}
+
 // A file of each earlier form is opened, and what is in it is there afterwards.
 func TestFilesOfEarlierFormsAreBroughtUpToDate(t *testing.T) {
 	path := filepath.Join(t.TempDir(), "old.db")
@@ -152,5 +180,5 @@ func TestFilesOfEarlierFormsAreBroughtUpToDate(t *testing.T) {
 	assert.Empty(t, c.Acknowledged)
 	list, err := s.Adjustments(1)
 	require.NoError(t, err)
-	assert.Len(t, list, 1)
+	assert.Equal(t, []Adjustment{{1, "k", []byte(`{"do": "pause"}`), ""}}, list)
 }

@@ -22,10 +22,16 @@ type led struct {
 	stored  store.Class
 	plan    *plan.Plan
 	script  []pace.Adjustment
-	keys    []string
-	because []string
+	sent    []sent
 	answers []pace.Answer
 	class   *pace.Class
+}
+
+// sent is what is known of an adjustment besides what it does.
+type sent struct {
+	key     string // the sender's own name for it
+	because string // the signal that led to it
+	origin  string // the device
 }
 
 // open folds a stored class. A class is its plan, its start and its adjustments: after a crash, in a second window
@@ -53,7 +59,7 @@ func (s *Studio) fold(stored store.Class) (*led, error) {
 		if err != nil {
 			return nil, fmt.Errorf("adjustment %d of class %d cannot be read: %w", a.Number, stored.ID, err)
 		}
-		l.add(a.Key, because(a.Body), adjustment)
+		l.add(sent{a.Key, because(a.Body), a.Origin}, adjustment)
 	}
 	return l, nil
 }
@@ -69,13 +75,10 @@ func because(body []byte) string {
 	return line.Because
 }
 
-func (l *led) add(key, because string, a pace.Adjustment) pace.Answer {
-	answer := l.class.Adjust(a)
-	l.because = append(l.because, because)
-	l.keys = append(l.keys, key)
+func (l *led) add(from sent, a pace.Adjustment) {
+	l.answers = append(l.answers, l.class.Adjust(a))
+	l.sent = append(l.sent, from)
 	l.script = append(l.script, a)
-	l.answers = append(l.answers, answer)
-	return answer
 }
 
 // at is how far the class is at the time, in milliseconds; never before its last adjustment, since times never fall.
@@ -176,7 +179,7 @@ func (s *Studio) makeRoom(end bool) error {
 			Say: fmt.Sprintf("%q is being led. Go back to it, or end it first.", running.plan.Title), ClassID: running.stored.ID,
 		}}
 	}
-	_, err = s.adjust(running, contract.Adjust{Key: fmt.Sprintf("end for another class, %d", s.now().UnixNano()), Do: string(pace.End)})
+	_, err = s.adjust(running, running.at(s.now()), contract.Adjust{Key: fmt.Sprintf("end for another class, %d", s.now().UnixNano()), Do: string(pace.End)})
 	return err
 }
 
@@ -213,25 +216,27 @@ func (s *Studio) Adjust(id int64, want contract.Adjust) (contract.Adjusted, erro
 	if err != nil {
 		return contract.Adjusted{}, err
 	}
-	number, err := s.adjust(l, want)
+	number, err := s.adjust(l, l.at(s.now()), want)
 	if err != nil {
 		return contract.Adjusted{}, err
 	}
+	return s.adjusted(l, number)
+}
+
+func (s *Studio) adjusted(l *led, number int) (contract.Adjusted, error) {
 	score, err := s.score(l)
 	return contract.Adjusted{Answer: l.answer(number), Score: score}, err
 }
 
-// adjust folds one adjustment more into the class, and returns its number.
-func (s *Studio) adjust(l *led, want contract.Adjust) (int, error) {
+// adjust folds one adjustment more into the class, at that time of it, and returns its number.
+func (s *Studio) adjust(l *led, at int64, want contract.Adjust) (int, error) {
 	if want.Key == "" {
 		return 0, fail(ErrInvalid, "An adjustment needs a key of its own.")
 	}
-	for i, key := range l.keys {
-		if key == want.Key {
-			return i + 1, nil // sent twice: the first answer holds
-		}
+	if i := slices.IndexFunc(l.sent, func(s sent) bool { return s.key == want.Key }); i >= 0 {
+		return i + 1, nil // sent twice: the first answer holds
 	}
-	body, err := line(l.at(s.now()), want)
+	body, err := line(at, want)
 	if err != nil {
 		return 0, err
 	}
@@ -239,14 +244,14 @@ func (s *Studio) adjust(l *led, want contract.Adjust) (int, error) {
 	if err != nil {
 		return 0, fail(ErrInvalid, "This is no adjustment: %v.", err)
 	}
-	number := len(l.keys) + 1
-	if err := s.store.AddAdjustment(l.stored.ID, store.Adjustment{Number: number, Key: want.Key, Body: body}); err != nil {
+	number := len(l.sent) + 1
+	if err := s.store.AddAdjustment(l.stored.ID, store.Adjustment{Number: number, Key: want.Key, Body: body, Origin: want.Origin}); err != nil {
 		if errors.Is(err, store.ErrTaken) {
 			return 0, fail(ErrConflict, "Another adjustment came first. Press again.")
 		}
 		return 0, err
 	}
-	l.add(want.Key, want.Because, a)
+	l.add(sent{want.Key, want.Because, want.Origin}, a)
 	s.tell(l.stored.ID)
 	return number, nil
 }

@@ -21,22 +21,22 @@ const codeLength = 5
 
 // RoomCode is the short code that joins this teacher's room. It stays the same, so that an address that was shared
 // once is good for every class.
-func (s *Studio) RoomCode() (contract.RoomCode, error) {
+func (s *Studio) RoomCode() (string, error) {
 	s.leading.Lock()
 	defer s.leading.Unlock()
 	value, err := s.store.Setting(roomCodeName)
 	if err == nil {
-		return contract.RoomCode{Code: string(value)}, nil
+		return string(value), nil
 	}
 	if !errors.Is(err, store.ErrNotFound) {
-		return contract.RoomCode{}, err
+		return "", err
 	}
 	code := make([]byte, codeLength)
 	rand.Read(code) // never fails
 	for i, b := range code {
 		code[i] = letters[int(b)%len(letters)]
 	}
-	return contract.RoomCode{Code: string(code)}, s.store.SaveSetting(roomCodeName, code)
+	return string(code), s.store.SaveSetting(roomCodeName, code)
 }
 
 // Room is what a room screen shows: the class that is led, without what is only for the teacher, or nothing yet.

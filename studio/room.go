@@ -40,7 +40,7 @@ func (s *Studio) Saw(id int64, saw contract.Saw) (contract.Proposed, error) {
 	if err != nil {
 		return contract.Proposed{}, fail(ErrInvalid, "This cannot be noted: %v.", err)
 	}
-	if _, err := s.adjust(l, contract.Adjust{Key: saw.Key, Do: string(pace.Signal), See: &saw.See}); err != nil {
+	if _, err := s.adjust(l, at, contract.Adjust{Key: saw.Key, Do: string(pace.Signal), See: &saw.See, Origin: saw.Origin}); err != nil {
 		return contract.Proposed{}, err
 	}
 	score, err := s.score(l)

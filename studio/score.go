@@ -13,12 +13,17 @@ import (
 	"vastlantern/studio/contract"
 )
 
+// answer is the answer to an adjustment, with what is known of it besides.
 func (l *led) answer(number int) contract.Answer {
-	a := l.answers[number-1]
+	answer := answerOf(l.answers[number-1])
+	answer.Number, answer.Because, answer.Origin = number, signalName(l.sent[number-1].because), l.sent[number-1].origin
+	return answer
+}
+
+func answerOf(a pace.Answer) contract.Answer {
 	return contract.Answer{
-		Number: number, AtMS: a.At, Do: string(a.Do), Refused: a.Refused, When: string(a.When),
-		Before: inForce(a.Before), After: inForce(a.After), Undone: string(a.Undone), LateMS: a.Late, Text: a.Text,
-		See: signalName(a.See), Because: signalName(l.because[number-1]),
+		AtMS: a.At, Do: string(a.Do), Refused: a.Refused, When: string(a.When), Before: inForce(a.Before), After: inForce(a.After),
+		Undone: string(a.Undone), LateMS: a.Late, Text: a.Text, See: signalName(a.See),
 	}
 }
 

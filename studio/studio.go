@@ -6,6 +6,7 @@ import (
 	"errors"
 	"fmt"
 	"sync"
+	"sync/atomic"
 	"time"
 
 	"vastlantern/core/plan"
@@ -24,6 +25,7 @@ type Studio struct {
 
 	watching sync.Mutex
 	watchers map[int64]map[chan struct{}]bool // by class
+	changes  atomic.Int64
 }
 
 // New is a studio on the store and the clock.
@@ -98,7 +100,11 @@ func (s *Studio) Watch(class int64) (changed <-chan struct{}, stop func()) {
 	}
 }
 
+// Changes counts what Watch tells of any class: while it is the same, nothing has changed.
+func (s *Studio) Changes() int64 { return s.changes.Load() }
+
 func (s *Studio) tell(class int64) {
+	s.changes.Add(1)
 	s.watching.Lock()
 	defer s.watching.Unlock()
 	for _, watched := range []int64{class, everyClass} {

@@ -36,7 +36,9 @@ type Call struct {
 
 // RoomCode is the short code that joins the room.
 type RoomCode struct {
-	Code string `json:"code"`
+	Code     string `json:"code"`
+	Address  string `json:"address"`   // of its page, in full
+	OnlyHere bool   `json:"only_here"` // no other device reaches it
 }
 
 // Room is what a room screen shows: the class that is led, without what is only for the teacher; null where none is.
@@ -109,6 +111,7 @@ type Adjust struct {
 	Carry   bool    `json:"carry,omitempty"`
 	Text    *string `json:"text,omitempty"`
 	See     *string `json:"see,omitempty"`
+	Origin  string  `json:"-"` // the device, which the door knows
 }
 
 // Answer is what became of an adjustment.
@@ -125,6 +128,29 @@ type Answer struct {
 	Text    string  `json:"text"`    // of a note
 	See     string  `json:"see"`     // of a signal, in words
 	Because string  `json:"because"` // what was seen and led to this, in words
+	Origin  string  `json:"origin"`  // the device that it was made on; empty where nobody has to sign in
+}
+
+// Preview is what an adjustment would do if it were made now.
+type Preview struct {
+	Answer Answer `json:"answer"`
+	// ChangeMS is by how much later the class would end than without it; less than 0 for earlier.
+	ChangeMS int64 `json:"change_ms"`
+}
+
+// Gap is a stretch of a class in which no screen of the teacher's showed the count.
+type Gap struct {
+	Away  string `json:"away"`  // where the class was when it was lost from sight
+	Now   string `json:"now"`   // where it is by the clock
+	Again bool   `json:"again"` // whether what was lost can be taken again
+}
+
+// TakeAgain takes again what was in progress at that time, with natural breath for everybody in between. Key is as in
+// Adjust.
+type TakeAgain struct {
+	Key    string `json:"key"`
+	FromMS int64  `json:"from_ms"`
+	Origin string `json:"-"`
 }
 
 // Signal is something that can be seen in the room.
@@ -135,8 +161,9 @@ type Signal struct {
 
 // Saw says what was seen in a class. Key is as in Adjust.
 type Saw struct {
-	Key string `json:"key"`
-	See string `json:"see"`
+	Key    string `json:"key"`
+	See    string `json:"see"`
+	Origin string `json:"-"`
 }
 
 // Proposed is what to do about what was seen: adjustments to send as they are but for their keys, or only words.
