@@ -1,15 +1,13 @@
 package web
 
 import (
-	"bytes"
 	"encoding/json"
+	"net"
 	"net/http"
 	"strconv"
-	"time"
 
 	"github.com/gin-gonic/gin"
 	"github.com/skip2/go-qrcode"
-
 	"vastlantern/studio"
 	"vastlantern/studio/contract"
 )
@@ -76,86 +74,51 @@ func (s server) clock(c *gin.Context) {
 	c.JSON(http.StatusOK, s.studio.Clock(received))
 }
 
-// heartbeat keeps proxies and sleeping tabs from taking a quiet stream for a dead one; patience is how long a
-// screen may take to accept a write.
-const (
-	heartbeat = 20 * time.Second
-	patience  = 10 * time.Second
-)
-
-// stream sends the score of a class at once and again after each change, as server-sent events. Nothing is sent
-// while nothing changes: the screen plays by itself.
-func (s server) stream(c *gin.Context) {
-	class := id(c)
-	changed, stop := s.studio.Watch(class)
-	defer stop()
-	events(c, changed, "score", func() (any, error) { return s.studio.Score(class) })
-}
-
-// roomStream is stream for the public page of the room: whatever class is led.
-func (s server) roomStream(c *gin.Context) {
-	changed, stop := s.studio.WatchRoom()
-	defer stop()
-	code := c.Param("name")
-	events(c, changed, "room", func() (any, error) { return s.studio.Room(code) })
-}
-
-// events sends what ask tells, at once and after each change, until the screen goes away.
-func events(c *gin.Context, changed <-chan struct{}, name string, ask func() (any, error)) {
-	if _, err := ask(); err != nil {
-		problem(c, err)
-		return
-	}
-	h := c.Writer.Header()
-	h.Set("Content-Type", "text/event-stream")
-	h.Set("Cache-Control", "no-store")
-	control := http.NewResponseController(c.Writer)
-	send := func(text []byte) bool {
-		if err := control.SetWriteDeadline(time.Now().Add(patience)); err != nil {
-			return false
-		}
-		if _, err := c.Writer.Write(text); err != nil {
-			return false
-		}
-		return control.Flush() == nil
-	}
-	beat := time.NewTicker(heartbeat)
-	defer beat.Stop()
-	for open := send(event(name, ask)); open; {
-		select {
-		case <-c.Request.Context().Done():
-			return
-		case <-changed:
-			open = send(event(name, ask))
-		case <-beat.C:
-			open = send([]byte(": still here\n\n"))
-		}
-	}
-}
-
-func event(name string, ask func() (any, error)) []byte {
-	var text bytes.Buffer
-	told, err := ask()
-	if err != nil {
-		return []byte(": it cannot be computed\n\n")
-	}
-	text.WriteString("event: " + name + "\ndata: ")
-	if err := json.NewEncoder(&text).Encode(told); err != nil { // one line, as an event needs it
-		return []byte(": it cannot be written\n\n")
-	}
-	text.WriteString("\n")
-	return text.Bytes()
-}
-
-// qr is a QR code of the room's address, as the screen that asks would open it.
-func (s server) qr(c *gin.Context) {
+// roomCode tells how the room's screen is opened from where the application is reached.
+func (s server) roomCode(c *gin.Context) (contract.RoomCode, error) {
 	code, err := s.studio.RoomCode()
+	host := s.seenFromOutside(c.Request.Host)
+	return contract.RoomCode{Code: code, Address: "http://" + host + "/room/" + code, OnlyHere: s.reach == ThisMachine}, err
+}
+
+// seenFromOutside is the address that another device would open: not the loopback address, if there is one that
+// others reach.
+func (s server) seenFromOutside(host string) string {
+	name, port, err := net.SplitHostPort(host)
+	ip := net.ParseIP(hostname(host))
+	if s.reach == ThisMachine || err != nil || name != "localhost" && !ip.IsLoopback() {
+		return host
+	}
+	for _, address := range Addresses() {
+		return net.JoinHostPort(address, port)
+	}
+	return host
+}
+
+// Addresses is the machine's own addresses on its networks, in the version of numbers that people can read out.
+func Addresses() []string {
+	all, err := net.InterfaceAddrs()
+	if err != nil {
+		return nil
+	}
+	var list []string
+	for _, address := range all {
+		if network, ok := address.(*net.IPNet); ok && network.IP.To4() != nil && !network.IP.IsLoopback() && !network.IP.IsLinkLocalUnicast() {
+			list = append(list, network.IP.String())
+		}
+	}
+	return list
+}
+
+// qr is a QR code of the room's address.
+func (s server) qr(c *gin.Context) {
+	room, err := s.roomCode(c)
 	if err != nil {
 		problem(c, err)
 		return
 	}
 	const pixels = 320
-	picture, err := qrcode.Encode("http://"+c.Request.Host+"/room/"+code.Code, qrcode.Medium, pixels)
+	picture, err := qrcode.Encode(room.Address, qrcode.Medium, pixels)
 	if err != nil {
 		problem(c, err)
 		return

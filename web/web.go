@@ -6,9 +6,8 @@ import (
 	"errors"
 	"io/fs"
 	"log/slog"
-	"net"
 	"net/http"
-	"net/url"
+	"strconv"
 	"strings"
 
 	"github.com/gin-gonic/gin"
@@ -23,21 +22,33 @@ var dist embed.FS
 // mostBody bounds what is read of a request: a plan of 1 MiB, in JSON again.
 const mostBody = 2 << 20
 
-type server struct{ studio *studio.Studio }
+type server struct {
+	studio *studio.Studio
+	reach  Reach
+	shared *shared
+}
 
 // Handler is the whole application on one handler.
-func Handler(s *studio.Studio) (http.Handler, error) {
+func Handler(s *studio.Studio, reach Reach) (http.Handler, error) {
 	front, err := fs.Sub(dist, "dist")
 	if err != nil {
 		return nil, err
 	}
 	gin.SetMode(gin.ReleaseMode)
 	router := gin.New()
-	router.Use(gin.Recovery(), guard)
-	sv := server{s}
+	d := newDoor(s, reach)
+	router.Use(gin.Recovery(), d.guard)
+	sv := server{s, reach, &shared{studio: s}}
 
-	api := router.Group("/api")
-	api.GET("/clock", sv.clock)
+	public := router.Group("/api")
+	public.GET("/clock", sv.clock)
+	public.GET("/session", answer(d.session))
+	public.POST("/session", body(d.enter))
+	public.DELETE("/session", answer(d.leave))
+	public.GET("/rooms/:name", d.room, named(s.Room))
+	public.GET("/rooms/:name/stream", d.room, sv.roomStream)
+
+	api := router.Group("/api", d.teacher)
 	api.GET("/today", answer(func(*gin.Context) (contract.Today, error) { return s.Today() }))
 	api.GET("/practices", answer(func(c *gin.Context) (contract.Book, error) { return s.Practices(number(c.Query("group"))) }))
 	api.GET("/practices/:name/sample", named(s.Sample))
@@ -66,14 +77,24 @@ func Handler(s *studio.Studio) (http.Handler, error) {
 	api.POST("/classes", body(func(_ *gin.Context, in contract.Lead) (contract.Score, error) { return s.Lead(in) }))
 	api.GET("/classes/:id/score", withID(s.Score))
 	api.GET("/classes/:id/stream", sv.stream)
-	api.POST("/classes/:id/adjustments", bodyWithID(s.Adjust))
+	api.POST("/classes/:id/adjustments", body(func(c *gin.Context, in contract.Adjust) (contract.Adjusted, error) {
+		in.Origin = c.GetString(deviceKey)
+		return s.Adjust(id(c), in)
+	}))
+	api.POST("/classes/:id/would", bodyWithID(s.Would))
+	api.GET("/classes/:id/gap", answer(func(c *gin.Context) (contract.Gap, error) { return s.Gap(id(c), number(c.Query("from_ms"))) }))
+	api.POST("/classes/:id/again", body(func(c *gin.Context, in contract.TakeAgain) (contract.Adjusted, error) {
+		in.Origin = c.GetString(deviceKey)
+		return s.TakeAgain(id(c), in)
+	}))
 	api.GET("/classes/:id/record", withID(s.Record))
-	api.GET("/room", answer(func(*gin.Context) (contract.RoomCode, error) { return s.RoomCode() }))
+	api.GET("/room", answer(sv.roomCode))
 	api.GET("/room/qr.png", sv.qr)
-	api.GET("/rooms/:name", named(s.Room))
-	api.GET("/rooms/:name/stream", sv.roomStream)
 	api.GET("/signals", answer(func(*gin.Context) ([]contract.Signal, error) { return s.Signals(), nil }))
-	api.POST("/classes/:id/seen", bodyWithID(s.Saw))
+	api.POST("/classes/:id/seen", body(func(c *gin.Context, in contract.Saw) (contract.Proposed, error) {
+		in.Origin = c.GetString(deviceKey)
+		return s.Saw(id(c), in)
+	}))
 	api.POST("/classes/:id/taps", bodyWithID(s.Tapped))
 
 	files := http.FileServerFS(front)
@@ -98,52 +119,19 @@ func Handler(s *studio.Studio) (http.Handler, error) {
 	return router, nil
 }
 
-// guard keeps other sites out: what changes something must come from our own pages, and our pages load nothing from
-// elsewhere and stand in nobody's frame.
-func guard(c *gin.Context) {
-	h := c.Writer.Header()
-	h.Set("Content-Security-Policy", "default-src 'self'; img-src 'self' data:; style-src 'self' 'unsafe-inline'; frame-ancestors 'none'; base-uri 'none'; form-action 'self'")
-	h.Set("X-Content-Type-Options", "nosniff")
-	h.Set("Referrer-Policy", "no-referrer")
-	if !loopback(c.Request.Host) {
-		c.AbortWithStatusJSON(http.StatusForbidden, contract.Problem{Say: "This address is not served. Open the one that was printed at the start."})
-		return
-	}
-	if c.Request.Method != http.MethodGet && c.Request.Method != http.MethodHead {
-		origin := c.GetHeader("Origin")
-		from, err := url.Parse(origin)
-		if origin != "" && (err != nil || from.Host != c.Request.Host) {
-			c.AbortWithStatusJSON(http.StatusForbidden, contract.Problem{Say: "Changes are taken from the application's own pages only."})
-			return
-		}
-		if !strings.HasPrefix(c.ContentType(), "application/json") {
-			c.AbortWithStatusJSON(http.StatusUnsupportedMediaType, contract.Problem{Say: "Send JSON."})
-			return
-		}
-		c.Request.Body = http.MaxBytesReader(c.Writer, c.Request.Body, mostBody)
-	}
-	c.Next()
-}
-
-// loopback tells whether a request was meant for this machine: a foreign name that points here is an attack on the
-// browser's rule of same origin.
-func loopback(host string) bool {
-	if name, _, err := net.SplitHostPort(host); err == nil {
-		host = name
-	}
-	ip := net.ParseIP(strings.Trim(host, "[]"))
-	return host == "localhost" || ip != nil && ip.IsLoopback()
-}
-
 // problem is the one place that turns errors into status codes.
 func problem(c *gin.Context, err error) {
 	var failure *studio.Failure
 	var tooLarge *http.MaxBytesError
+	var tries *tooManyTries
 	switch {
 	case errors.As(err, &failure):
 		c.JSON(status(failure.Kind), failure.Problem)
 	case errors.As(err, &tooLarge):
 		c.JSON(http.StatusRequestEntityTooLarge, contract.Problem{Say: "This is too large: a plan has at most 1 MiB."})
+	case errors.As(err, &tries):
+		c.Header("Retry-After", strconv.Itoa(tries.seconds))
+		c.JSON(http.StatusTooManyRequests, contract.Problem{Say: err.Error()})
 	default:
 		slog.Error("request failed", "path", c.Request.URL.Path, "error", err)
 		c.JSON(http.StatusInternalServerError, contract.Problem{Say: "Something went wrong inside the application: " + err.Error() + ". What was typed is still on this screen; try again."})

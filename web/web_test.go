@@ -23,7 +23,7 @@ func serve(t *testing.T) *httptest.Server {
 	t.Helper()
 	s, err := store.Open(filepath.Join(t.TempDir(), "x.db"))
 	require.NoError(t, err)
-	handler, err := web.Handler(studio.New(s, studio.NewClock()))
+	handler, err := web.Handler(studio.New(s, studio.NewClock()), web.ThisMachine)
 	require.NoError(t, err)
 	server := httptest.NewServer(handler)
 	t.Cleanup(func() { server.CloseClientConnections(); server.Close(); s.Close() })

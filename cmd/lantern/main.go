@@ -25,7 +25,7 @@ func rootCommand() *cobra.Command {
 		SilenceUsage:  true,
 		SilenceErrors: true,
 	}
-	root.AddCommand(serveCommand(), demoCommand(), sheetCommand(), replayCommand(), checkCommand())
+	root.AddCommand(serveCommand(), demoCommand(), passcodeCommand(), sheetCommand(), replayCommand(), checkCommand())
 	return root
 }
 

@@ -26,6 +26,7 @@ import (
 type serving struct {
 	data      string
 	port      int
+	lan       bool
 	clockRate float64
 	clockFrom string
 }
@@ -33,6 +34,7 @@ type serving struct {
 func (s *serving) flags(cmd *cobra.Command, data string) {
 	cmd.Flags().StringVar(&s.data, "data", data, "the data file; it is made where there is none")
 	cmd.Flags().IntVar(&s.port, "port", 7777, "the port; where it is taken, another one is")
+	cmd.Flags().BoolVar(&s.lan, "lan", false, "open it to the local network: the room's pages to whoever has the code, the rest to whoever has the passcode")
 	cmd.Flags().Float64Var(&s.clockRate, "clock-rate", 1, "for try-outs: seconds on the application's clock for each real second, 1 to 100")
 	cmd.Flags().StringVar(&s.clockFrom, "clock-from", "", "for try-outs: the RFC 3339 time from which the clock runs at its rate (default now)")
 }
@@ -59,8 +61,9 @@ func serveCommand() *cobra.Command {
 	cmd := &cobra.Command{
 		Use:   "serve",
 		Short: "Serve the application on this machine",
-		Long:  "Serves the application on this machine only, and prints its address. Ends on Ctrl-C; a class that is being led can be picked up after the next start.",
-		Args:  cobra.NoArgs,
+		Long: "Serves the application on this machine only, and prints its address. Ends on Ctrl-C; a class that is being led can be picked up after the next start.\n\n" +
+			"With --lan it is open to the local network: phones and a second screen can show the room, and a device that signs in with the passcode can lead. What is sent is not encrypted, so use a network of your own. Set the passcode first: lantern passcode.",
+		Args: cobra.NoArgs,
 		RunE: func(cmd *cobra.Command, _ []string) error {
 			return s.run(cmd, func(*store.Store, *studio.Clock) error { return nil })
 		},
@@ -100,27 +103,57 @@ func (s *serving) run(cmd *cobra.Command, prepare func(*store.Store, *studio.Clo
 	if err := prepare(st, clock); err != nil {
 		return err
 	}
-	handler, err := web.Handler(studio.New(st, clock))
+	application := studio.New(st, clock)
+	reach, err := s.reach(application)
 	if err != nil {
 		return err
 	}
-	listener, err := listen(s.port, cmd.ErrOrStderr())
+	handler, err := web.Handler(application, reach)
 	if err != nil {
 		return err
 	}
-	fmt.Fprintf(cmd.OutOrStdout(), "Vast Lantern is open at http://%s\nCtrl-C ends it.\n", listener.Addr())
+	listener, err := listen(interfaces[reach], s.port, cmd.ErrOrStderr())
+	if err != nil {
+		return err
+	}
+	tellAddresses(cmd.OutOrStdout(), reach, listener.Addr())
 	ctx, stop := signal.NotifyContext(cmd.Context(), os.Interrupt, syscall.SIGTERM)
 	defer stop()
 	return serveUntil(ctx, listener, handler)
 }
 
-// listen takes the port on the loopback address, or says that it is taken and takes another.
-func listen(port int, tell io.Writer) (net.Listener, error) {
-	address := net.JoinHostPort("127.0.0.1", strconv.Itoa(port))
-	listener, err := net.Listen("tcp", address)
+// reach is from where the application will be reached. Nobody opens it to a network without a passcode.
+func (s *serving) reach(application *studio.Studio) (web.Reach, error) {
+	if !s.lan {
+		return web.ThisMachine, nil
+	}
+	set, err := application.HasPasscode()
+	if err == nil && !set {
+		err = fmt.Errorf("--lan opens the application to the local network, and for that it needs a passcode. Set one first: lantern passcode --data %s", s.data)
+	}
+	return web.LocalNetwork, err
+}
+
+// interfaces is the address to listen on for each reach.
+var interfaces = map[web.Reach]string{web.ThisMachine: "127.0.0.1", web.LocalNetwork: "0.0.0.0"}
+
+func tellAddresses(out io.Writer, reach web.Reach, at net.Addr) {
+	_, port, _ := net.SplitHostPort(at.String())
+	fmt.Fprintf(out, "Vast Lantern is open at http://%s\n", net.JoinHostPort("127.0.0.1", port))
+	if reach == web.LocalNetwork {
+		for _, address := range web.Addresses() {
+			fmt.Fprintf(out, "On the local network, with the passcode: http://%s\n", net.JoinHostPort(address, port))
+		}
+	}
+	fmt.Fprintln(out, "Ctrl-C ends it.")
+}
+
+// listen takes the port, or says that it is taken and takes another.
+func listen(host string, port int, tell io.Writer) (net.Listener, error) {
+	listener, err := net.Listen("tcp", net.JoinHostPort(host, strconv.Itoa(port)))
 	if errors.Is(err, syscall.EADDRINUSE) {
 		fmt.Fprintf(tell, "Port %d is in use by another program; another port is taken.\n", port)
-		return net.Listen("tcp", "127.0.0.1:0")
+		return net.Listen("tcp", net.JoinHostPort(host, "0"))
 	}
 	return listener, err
 }

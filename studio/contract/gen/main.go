@@ -40,7 +40,12 @@ type all struct {
 	Score     contract.Score
 	Adjust    contract.Adjust
 	Adjusted  contract.Adjusted
+	Preview   contract.Preview
+	Gap       contract.Gap
+	TakeAgain contract.TakeAgain
 	Record    contract.Record
+	Session   contract.Session
+	SignIn    contract.SignIn
 }
 
 func schema() ([]byte, error) {

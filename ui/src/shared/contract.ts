@@ -33,7 +33,12 @@ export interface Contract {
   Score: Score;
   Adjust: Adjust;
   Adjusted: Adjusted;
+  Preview: Preview;
+  Gap: Gap;
+  TakeAgain: TakeAgain;
   Record: Record;
+  Session: Session;
+  SignIn: SignIn;
 }
 export interface Clock {
   received_ms: number;
@@ -145,6 +150,7 @@ export interface Answer {
   text: string;
   see: string;
   because: string;
+  origin: string;
 }
 export interface InForce {
   tempo: number;
@@ -387,6 +393,8 @@ export interface Done {
 }
 export interface RoomCode {
   code: string;
+  address: string;
+  only_here: boolean;
 }
 export interface Room {
   score: Score | null;
@@ -435,4 +443,26 @@ export interface Lead {
 export interface Adjusted {
   answer: Answer;
   score: Score;
+}
+export interface Preview {
+  answer: Answer;
+  change_ms: number;
+}
+export interface Gap {
+  away: string;
+  now: string;
+  again: boolean;
+}
+export interface TakeAgain {
+  key: string;
+  from_ms: number;
+}
+export interface Session {
+  needed: boolean;
+  signed_in: boolean;
+  device: string;
+}
+export interface SignIn {
+  passcode: string;
+  device: string;
 }

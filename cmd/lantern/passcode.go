@@ -1,0 +1,48 @@
+package main
+
+import (
+	"bufio"
+	"errors"
+	"fmt"
+	"io"
+	"os"
+	"path/filepath"
+	"strings"
+
+	"github.com/spf13/cobra"
+
+	"vastlantern/store"
+	"vastlantern/studio"
+)
+
+func passcodeCommand() *cobra.Command {
+	var data string
+	cmd := &cobra.Command{
+		Use:   "passcode",
+		Short: "Set what the teacher's side asks for with serve --lan",
+		Long:  "Reads a passcode of 8 to 72 characters from standard input and sets it. Only a hash of it is kept. Every device that was signed in has to sign in again.",
+		Args:  cobra.NoArgs,
+		RunE: func(cmd *cobra.Command, _ []string) error {
+			fmt.Fprint(cmd.ErrOrStderr(), "New passcode: ")
+			line, err := bufio.NewReader(io.LimitReader(cmd.InOrStdin(), 1000)).ReadString('\n')
+			if err != nil && !errors.Is(err, io.EOF) {
+				return err
+			}
+			if err := os.MkdirAll(filepath.Dir(data), 0o700); err != nil {
+				return fmt.Errorf("the folder of the data file cannot be made: %w", err)
+			}
+			st, err := store.Open(data)
+			if err != nil {
+				return err
+			}
+			defer st.Close()
+			if err := studio.New(st, studio.NewClock()).SetPasscode(strings.TrimRight(line, "\r\n")); err != nil {
+				return err
+			}
+			fmt.Fprintln(cmd.OutOrStdout(), "The passcode is set.")
+			return nil
+		},
+	}
+	cmd.Flags().StringVar(&data, "data", "data/lantern.db", "the data file; it is made where there is none")
+	return cmd
+}
