@@ -57,6 +57,7 @@ func (s *Studio) score(l *led) (contract.Score, error) {
 		ClassID: l.stored.ID, Revision: len(l.script), Title: l.plan.Title, Group: groups[l.stored.GroupID],
 		StartedMS: millis(l.stored.StartedAt), SlotMS: l.plan.Slot.Times(60_000).Round(),
 		EndMS: l.class.EndAt(at), Strands: strands(fromStage(tl.Rows, at), l.plan.Words),
+		Language: l.plan.Words.Tag, Left: ways(l.plan.Words, breath.Left), Right: ways(l.plan.Words, breath.Right),
 	}
 	if ahead := l.class.Ahead(); ahead != nil {
 		score.Wait = &contract.Wait{PlannedEndMS: ahead.PlannedEnd, Strands: strands(ahead.Then.Rows, l.plan.Words), LengthMS: ahead.Then.End}
@@ -68,6 +69,10 @@ func (s *Studio) score(l *led) (contract.Score, error) {
 		score.Answer = &answer
 	}
 	return score, nil
+}
+
+func ways(w *words.Words, side breath.Through) contract.Ways {
+	return contract.Ways{Named: w.Named(side), Hand: w.Hand(side)}
 }
 
 // fromStage leaves out the rows before the stage in progress: a round is shown whole, what is over is not shown.

@@ -1,6 +1,7 @@
 package studio
 
 import (
+	"cmp"
 	"encoding/json"
 	"errors"
 	"maps"
@@ -18,7 +19,7 @@ const settingsName = "teacher"
 
 // Settings is what the teacher has chosen, with what there is to choose from.
 func (s *Studio) Settings() (contract.Settings, error) {
-	settings := contract.Settings{Schools: map[string]string{}, Language: "en", OwnWords: map[string]string{}}
+	settings := contract.Settings{Schools: map[string]string{}, Language: "en", OwnWords: map[string]string{}, PedalDown: pedals[0].ID, PedalUp: pedals[1].ID}
 	value, err := s.store.Setting(settingsName)
 	switch {
 	case errors.Is(err, store.ErrNotFound):
@@ -30,12 +31,26 @@ func (s *Studio) Settings() (contract.Settings, error) {
 		}
 	}
 	settings.Questions, settings.General = questions(), care.Everyone.Text
+	settings.Pedals = pedals
 	settings.Languages = slices.Sorted(maps.Keys(words.Languages))
 	settings.Words = []contract.Word{}
 	for _, key := range words.Keys() {
 		settings.Words = append(settings.Words, contract.Word{Key: key, Text: words.Languages[settings.Language].Text(key)})
 	}
 	return settings, nil
+}
+
+// pedals is what a pedal of a page-turner can mean; the first two are what it does where nothing was chosen.
+var pedals = []contract.Way{
+	{ID: "go-on", Says: "go on, or take what is proposed"},
+	{ID: "pause", Says: "natural breath for everybody"},
+	{ID: "slower", Says: "slower"},
+	{ID: "faster", Says: "faster"},
+	{ID: "release", Says: "release the hold; enough, in strokes"},
+	{ID: "holds", Says: "no holds from here on, or holds back"},
+	{ID: "last", Says: "last round"},
+	{ID: "again", Says: "this round again"},
+	{ID: "none", Says: "nothing"},
 }
 
 func questions() []contract.Question {
@@ -58,13 +73,19 @@ func (s *Studio) SaveSettings(in contract.Settings) (contract.Settings, error) {
 	if err := school.Choices(in.Schools).Check(); err != nil {
 		return in, fail(ErrInvalid, "School: %v.", err)
 	}
+	in.PedalDown, in.PedalUp = cmp.Or(in.PedalDown, pedals[0].ID), cmp.Or(in.PedalUp, pedals[1].ID)
+	for _, pedal := range []string{in.PedalDown, in.PedalUp} {
+		if !slices.ContainsFunc(pedals, func(way contract.Way) bool { return way.ID == pedal }) {
+			return in, fail(ErrInvalid, "Pedals: %q is nothing that a pedal can mean.", pedal)
+		}
+	}
 	maps.DeleteFunc(in.OwnWords, func(_, text string) bool { return text == "" })
 	for key, text := range in.OwnWords {
 		if !slices.Contains(words.Keys(), key) || len(text) > 200 {
 			return in, fail(ErrInvalid, "Words: %q is no word of the list, or its text is over 200 characters.", key)
 		}
 	}
-	value, err := json.Marshal(contract.Settings{Schools: in.Schools, Language: in.Language, OwnWords: in.OwnWords, CareRead: in.CareRead})
+	value, err := json.Marshal(contract.Settings{Schools: in.Schools, Language: in.Language, OwnWords: in.OwnWords, CareRead: in.CareRead, PedalDown: in.PedalDown, PedalUp: in.PedalUp})
 	if err != nil {
 		return in, err
 	}

@@ -12,6 +12,7 @@ import (
 
 // Words is one table. Sides are everyone's own left and right.
 type Words struct {
+	Tag     string            // of the language, BCP 47
 	Texts   map[string]string // by key, see Keys
 	Numbers []string          // from zero; what is beyond is said as digits
 	ByHand  bool              // a side is said as what the hand does: close this one
@@ -32,6 +33,7 @@ const (
 
 // English is the table that ships.
 var English = Words{
+	Tag: "en",
 	Texts: map[string]string{
 		"inhale": "inhale", "hold": "hold", "exhale": "exhale", "empty": "empty", "stroke": "out", "still": "be still", "beat": "the tempo",
 		"lead": "breathe out", "talk": "talk",
@@ -47,6 +49,7 @@ var English = Words{
 
 // German proves that the table is the only place where words stand.
 var German = Words{
+	Tag: "de",
 	Texts: map[string]string{
 		"inhale": "ein", "hold": "halten", "exhale": "aus", "empty": "leer bleiben", "stroke": "aus", "still": "still", "beat": "das Tempo",
 		"lead": "ausatmen", "talk": "Ansage",
@@ -73,7 +76,7 @@ func (w *Words) With(own map[string]string, byHand bool) *Words {
 	}
 	texts := maps.Clone(w.Texts)
 	maps.Copy(texts, own)
-	return &Words{texts, w.Numbers, byHand}
+	return &Words{w.Tag, texts, w.Numbers, byHand}
 }
 
 // Text is what is said for the key; nothing where there is no such key.
@@ -91,13 +94,21 @@ func (w *Words) Number(n int) string {
 // breathe.
 func (w *Words) Side(t breath.Through) string {
 	if w.ByHand && (t == breath.Left || t == breath.Right) {
-		return w.Shut(t.Other())
+		return w.Hand(t)
 	}
+	return w.Named(t)
+}
+
+// Named is Side as left and right, whatever the class says.
+func (w *Words) Named(t breath.Through) string {
 	if t == breath.Both || t == breath.None {
 		return ""
 	}
 	return w.Texts[string(t)]
 }
+
+// Hand is Side as what the hand does, whatever the class says: it closes the other nostril.
+func (w *Words) Hand(t breath.Through) string { return w.Shut(t.Other()) }
 
 // Shut tells to close the nostril.
 func (w *Words) Shut(t breath.Through) string {

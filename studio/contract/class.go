@@ -24,6 +24,16 @@ type Score struct {
 	Calls     []Call         `json:"calls"`                      // what is called out, from a moment ago on
 	Passages  []ScorePassage `json:"passages"`
 	Answer    *Answer        `json:"answer" jsonschema:"nullable"` // to the last adjustment
+	Language  string         `json:"language"`                     // of what is said, a BCP 47 tag
+	Left      Ways           `json:"left"`
+	Right     Ways           `json:"right"`
+}
+
+// Ways is both ways in which a side can be said: Strand.Side is the one that the class takes, and a participant may
+// take the other.
+type Ways struct {
+	Named string `json:"named"` // left, right
+	Hand  string `json:"hand"`  // what the hand does for it
 }
 
 // Call is something to call out at a moment besides the counts: last, half, minute, half-minute, prompt.

@@ -1,5 +1,6 @@
 import type { Score } from "../shared/contract";
-import { calling, countShown, isStretch, nextInWords, partWord, phaseWord, sideWord } from "../shared/cues";
+import { calling, isStretch, nextInWords, sideWord } from "../shared/cues";
+import { Saying } from "../shared/Saying";
 import { type Cue, useSeconds } from "../shared/useCue";
 import { clock } from "../shared/words";
 
@@ -23,15 +24,7 @@ export function Now({ score, cue }: { score: Score; cue: Cue }) {
         {strand.stage === "opening" && <span className="round">opening</span>}
         {strand.stage === "closing" && <span className="round">closing</span>}
       </p>
-      <div className="saying">
-        <p className="word" data-testid="word">
-          {phaseWord(strand)}
-          <span className="side">{[sideWord(strand), partWord(cue)].filter(Boolean).join(" ")}</span>
-        </p>
-        <p className={stretch ? "count time" : "count"} data-testid="count">
-          {stretch ? stretchTime(cue, seconds * 1000) : countShown(cue)}
-        </p>
-      </div>
+      <Saying cue={cue} side={sideWord(strand)} time={stretchTime(cue, seconds * 1000)} />
       <p className="next">
         <span>
           <small>next</small> {nextInWords(score, cue)}

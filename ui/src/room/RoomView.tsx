@@ -1,11 +1,12 @@
 import { useState } from "react";
-import { Button } from "react-bootstrap";
+import { Button, Form } from "react-bootstrap";
 import { useParams } from "react-router";
 import { useWakeLock } from "../lead/useWakeLock";
 import type { Score } from "../shared/contract";
-import { countShown, isStretch, partWord, phaseWord, sideWord } from "../shared/cues";
+import { type Sides, sideSaid } from "../shared/cues";
 import { LampSheet } from "../shared/LampSheet";
 import { useLight } from "../shared/light";
+import { Saying } from "../shared/Saying";
 import { Trouble, Waiting } from "../shared/Shell";
 import { classTime, type Cue, useCue, useSeconds } from "../shared/useCue";
 import { clock } from "../shared/words";
@@ -19,6 +20,7 @@ export function RoomView() {
   const { room, error, retry, connected } = useRoom(code);
   const [light, changeLight] = useLight("room", "night");
   const [lamps, setLamps] = useState(() => localStorage.getItem("room:lamps") !== "no");
+  const [sides, setSides] = useState(storedSides);
   const [seen, setSeen] = useState(false);
   if (room?.score && !seen) setSeen(true);
   useWakeLock(true);
@@ -32,12 +34,26 @@ export function RoomView() {
       {!error && !room && <Waiting what="Coming in" />}
       {room &&
         (room.score ? (
-          <Class key={room.score.class_id} score={room.score} lamps={lamps} />
+          <Class key={room.score.class_id} score={room.score} lamps={lamps} sides={sides} />
         ) : (
           <Quiet ended={seen} />
         ))}
       <footer>
         {!connected && <span role="status">not connected: the count goes on here</span>}
+        <Form.Select
+          size="sm"
+          className="quiet sides"
+          aria-label="How sides are said"
+          value={sides}
+          onChange={(e) => {
+            localStorage.setItem("room:sides", e.target.value);
+            setSides(e.target.value as Sides);
+          }}
+        >
+          <option value="class">as the class says it</option>
+          <option value="named">left and right</option>
+          <option value="hand">what the hand does</option>
+        </Form.Select>
         <Button variant="link" className="quiet" onClick={toggle}>
           {lamps ? "Words only" : "Words and lamps"}
         </Button>
@@ -47,6 +63,11 @@ export function RoomView() {
       </footer>
     </div>
   );
+}
+
+function storedSides(): Sides {
+  const kept = localStorage.getItem("room:sides");
+  return kept === "named" || kept === "hand" ? kept : "class";
 }
 
 /** Quiet waits before a class, and thanks after one. */
@@ -62,15 +83,14 @@ function Quiet({ ended }: { ended: boolean }) {
   );
 }
 
-function Class({ score, lamps }: { score: Score; lamps: boolean }) {
+function Class({ score, lamps, sides }: { score: Score; lamps: boolean; sides: Sides }) {
   const cue = useCue(score);
   const seconds = useSeconds(score);
   const coming = useComingIn(score, cue);
-  const sound = useSound("room", score);
+  const sound = useSound("room", score, cue);
   const [card, setCard] = useState(false);
   const { strand } = cue;
   if (!strand) return <Quiet ended={cue.over} />;
-  const stretch = isStretch(strand);
   const passage = score.passages[strand.passage - 1];
   return (
     <main className={`now ${strand.through || "none"}`}>
@@ -78,16 +98,8 @@ function Class({ score, lamps }: { score: Score; lamps: boolean }) {
         <span>{passage?.name}</span>
         <span>{coming ? "join at the next inhale" : strand.round > 0 && `round ${strand.round}`}</span>
       </p>
-      <div className="saying">
-        <p className="word" data-testid="word">
-          {phaseWord(strand)}
-          <span className="side">{[sideWord(strand), partWord(cue)].filter(Boolean).join(" ")}</span>
-        </p>
-        <p className={stretch ? "count time" : "count"} data-testid="count">
-          {stretch ? left(cue, seconds * 1000) : countShown(cue)}
-        </p>
-      </div>
-      {lamps && <LampSheet score={score} cue={cue} />}
+      <Saying cue={cue} side={sideSaid(score, strand, sides)} time={left(cue, seconds * 1000)} />
+      {lamps && <LampSheet score={score} cue={cue} sides={sides} />}
       <Button variant="link" className="quiet sounding" onClick={() => setCard(true)}>
         <i className={sound.choice.on ? "bi bi-volume-up" : "bi bi-volume-mute"} aria-hidden /> Sound
       </Button>

@@ -1,16 +1,18 @@
 import type { CSSProperties } from "react";
 import { inReal } from "./clock";
 import type { Score, Strand } from "./contract";
-import { isStretch, phaseWord, sideWord, unit } from "./cues";
+import { isStretch, phaseWord, type Sides, sideSaid, unit } from "./cues";
 import { classTime, type Cue } from "./useCue";
 import { clock } from "./words";
+
+type Props = { score: Score; cue: Cue; sides?: Sides };
 
 /**
  * LampSheet lays a round out whole: each count a lamp, each phase a string of lamps, hung on the side the air goes.
  * An inhale lights its lamps one by one, a hold keeps the light and is counted along below, an exhale puts its lamps
  * out, an empty hold is counted along dark lamps.
  */
-export function LampSheet({ score, cue }: { score: Score; cue: Cue }) {
+export function LampSheet({ score, cue, sides = "class" }: Props) {
   const { strands, current } = unit(score, cue);
   if (strands.length === 0) return null;
   const longest = Math.max(...strands.map((s) => s.at_ms.length));
@@ -20,6 +22,7 @@ export function LampSheet({ score, cue }: { score: Score; cue: Cue }) {
         <LampString
           key={`${strand.round}.${i}`}
           strand={strand}
+          side={sideSaid(score, strand, sides)}
           when={i < current ? "past" : i > current ? "ahead" : "now"}
           count={i === current ? cue.count : 0}
           score={score}
@@ -42,16 +45,17 @@ type When = "past" | "now" | "ahead";
 
 function LampString({
   strand,
+  side,
   when,
   count,
   score,
 }: {
   strand: Strand;
+  side: string;
   when: When;
   count: number;
   score: Score;
 }) {
-  const side = sideWord(strand);
   return (
     <div className={`string ${when} ph-${strand.phase} ${strand.through || "none"}`}>
       <span className="label">

@@ -301,6 +301,9 @@ export interface Score {
   calls: Call[];
   passages: ScorePassage[];
   answer: Answer | null;
+  language: string;
+  left: Ways;
+  right: Ways;
 }
 export interface Strand {
   passage: number;
@@ -352,6 +355,10 @@ export interface ScorePassage {
   in_force: InForce;
   steps: string[];
 }
+export interface Ways {
+  named: string;
+  hand: string;
+}
 export interface Groups {
   groups: Group[];
   levels: string[];
@@ -370,19 +377,22 @@ export interface Settings {
     [k: string]: string;
   };
   care_read: boolean;
+  pedal_down: string;
+  pedal_up: string;
+  pedals?: Way[];
   questions?: Question[];
   languages?: string[];
   words?: Word[];
   general?: string;
 }
+export interface Way {
+  id: string;
+  says: string;
+}
 export interface Question {
   id: string;
   asks: string;
   ways: Way[];
-}
-export interface Way {
-  id: string;
-  says: string;
 }
 export interface Word {
   key: string;

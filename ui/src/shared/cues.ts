@@ -11,6 +11,14 @@ export function sideWord(strand: Strand): string {
   return strand.phase === "lead" ? "" : strand.side;
 }
 
+/** Sides is how sides are said: as the class says them, or as a participant would rather read them. */
+export type Sides = "class" | "named" | "hand";
+
+export function sideSaid(score: Score, strand: Strand, sides: Sides): string {
+  if (sides === "class" || (strand.through !== "left" && strand.through !== "right")) return sideWord(strand);
+  return strand.phase === "lead" ? "" : score[strand.through][sides];
+}
+
 /** Whether the strand is a single stretch of time and not counts. */
 export function isStretch(strand: Strand): boolean {
   return ["talk", "free", "still"].includes(strand.phase) || strand.open;
