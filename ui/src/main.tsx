@@ -15,6 +15,7 @@ import { createRoot } from "react-dom/client";
 import { createBrowserRouter } from "react-router";
 import { RouterProvider } from "react-router/dom";
 import { Broken } from "./shared/Broken";
+import { Door } from "./shared/Door";
 import { GroupsView } from "./groups/GroupsView";
 import { LeadView } from "./lead/LeadView";
 import { PlanView } from "./plan/PlanView";
@@ -33,19 +34,24 @@ const router = createBrowserRouter([
   {
     errorElement: <Broken />,
     children: [
-      { path: "/", element: <TodayView /> },
-      { path: "/plan/:id", element: <PlanView /> },
-      { path: "/lead/:id", element: <LeadView /> },
-      { path: "/practices", element: <PracticesView /> },
-      { path: "/practices/:id", element: <PracticesView /> },
-      { path: "/practices/:id/edit", element: <OwnEditor /> },
-      { path: "/groups", element: <GroupsView /> },
-      { path: "/groups/:id", element: <GroupsView /> },
       { path: "/room/:code", element: <RoomView /> },
-      { path: "/school", element: <SchoolView /> },
-      { path: "/taught", element: <TaughtView /> },
-      { path: "/taught/:id", element: <RecordView /> },
-      { path: "*", element: <Nowhere /> },
+      {
+        element: <Door />,
+        children: [
+          { path: "/", element: <TodayView /> },
+          { path: "/plan/:id", element: <PlanView /> },
+          { path: "/lead/:id", element: <LeadView /> },
+          { path: "/practices", element: <PracticesView /> },
+          { path: "/practices/:id", element: <PracticesView /> },
+          { path: "/practices/:id/edit", element: <OwnEditor /> },
+          { path: "/groups", element: <GroupsView /> },
+          { path: "/groups/:id", element: <GroupsView /> },
+          { path: "/school", element: <SchoolView /> },
+          { path: "/taught", element: <TaughtView /> },
+          { path: "/taught/:id", element: <RecordView /> },
+          { path: "*", element: <Nowhere /> },
+        ],
+      },
     ],
   },
 ]);

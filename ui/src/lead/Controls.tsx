@@ -1,3 +1,5 @@
+import type { Preview } from "../shared/contract";
+import { moves } from "./answers";
 import { type Panel, panels } from "./Panels";
 import { type Control, type Group, keyName } from "./controls";
 
@@ -6,14 +8,22 @@ type Props = {
   breath: Control;
   on: Control;
   armed: string;
+  would: Map<string, Preview>;
   onPress: (control: Control) => void;
   onPanel: (panel: Panel) => void;
 };
 
 /** Controls are the live adjustments, grouped by what the teacher wants. Each says what it would do, and its key. */
-export function Controls({ groups, breath, on, armed, onPress, onPanel }: Props) {
+export function Controls({ groups, breath, on, armed, would, onPress, onPanel }: Props) {
   const key = (control: Control, size = "") => (
-    <Key key={control.id} control={control} size={size} armed={armed === control.id} onPress={onPress} />
+    <Key
+      key={control.id}
+      control={control}
+      size={size}
+      armed={armed === control.id}
+      moves={moves(would.get(control.id))}
+      onPress={onPress}
+    />
   );
   const end = groups.flatMap((g) => g.controls).find((control) => control.id === "end");
   return (
@@ -42,9 +52,15 @@ export function Controls({ groups, breath, on, armed, onPress, onPanel }: Props)
   );
 }
 
-type KeyProps = { control: Control; size: string; armed: boolean; onPress: (control: Control) => void };
+type KeyProps = {
+  control: Control;
+  size: string;
+  armed: boolean;
+  moves: string; // the end of the class
+  onPress: (control: Control) => void;
+};
 
-function Key({ control, size, armed, onPress }: KeyProps) {
+function Key({ control, size, armed, moves, onPress }: KeyProps) {
   return (
     <button
       type="button"
@@ -59,7 +75,12 @@ function Key({ control, size, armed, onPress }: KeyProps) {
       <kbd>{keyName(control.key)}</kbd>
       <span className="name">{control.name}</span>
       <span className={control.effect.length > 9 ? "effect long" : "effect"}>
-        {armed ? "press again" : control.effect}
+        <span className="does">{armed ? "press again" : control.effect}</span>{" "}
+        {moves && (
+          <span className="moves" title="the end of the class">
+            {moves}
+          </span>
+        )}
       </span>
     </button>
   );

@@ -1,8 +1,13 @@
+import { useQuery } from "@tanstack/react-query";
 import { Modal, Table } from "react-bootstrap";
+import { get } from "../shared/api";
+import type { Settings } from "../shared/contract";
 import { type Group, keyName } from "./controls";
 
 /** KeyCard lists every key. */
 export function KeyCard({ groups, onClose }: { groups: Group[]; onClose: () => void }) {
+  const { data: settings } = useQuery({ queryKey: ["settings"], queryFn: () => get<Settings>("/settings") });
+  const means = (id: string | undefined) => settings?.pedals?.find((way) => way.id === id)?.says ?? "";
   const rows: [string, string][] = [
     ["Space", "Natural breath for everybody, at once"],
     ["F", "Go on: ends what is not counted; in a pause, takes the round up again"],
@@ -15,8 +20,8 @@ export function KeyCard({ groups, onClose }: { groups: Group[]; onClose: () => v
     ["B", "Note"],
     ["T", "Cautions"],
     ["?", "This card"],
-    ["Page Down", "Pedal: go on"],
-    ["Page Up", "Pedal: natural breath"],
+    ["Page Down", `Pedal: ${means(settings?.pedal_down)}`],
+    ["Page Up", `Pedal: ${means(settings?.pedal_up)}`],
   ];
   return (
     <Modal show centered onHide={onClose} aria-labelledby="keys">
@@ -36,6 +41,7 @@ export function KeyCard({ groups, onClose }: { groups: Group[]; onClose: () => v
             ))}
           </tbody>
         </Table>
+        <p className="text-secondary mt-3 mb-0">+0:36 on a key: the class would end so much later.</p>
       </Modal.Body>
     </Modal>
   );

@@ -1,23 +1,28 @@
+import { useQuery } from "@tanstack/react-query";
 import { useCallback, useEffect, useLayoutEffect, useRef, useState } from "react";
 import { Button, Modal } from "react-bootstrap";
 import { Link, useBlocker, useParams } from "react-router";
-import { post } from "../shared/api";
-import type { Adjusted, Answer, Score } from "../shared/contract";
+import { get, post } from "../shared/api";
+import type { Adjusted, Score, Settings } from "../shared/contract";
 import { LampSheet } from "../shared/LampSheet";
 import { useLight } from "../shared/light";
 import { Shell, Trouble, Waiting } from "../shared/Shell";
-import { useCue } from "../shared/useCue";
+import { type Cue, useCue } from "../shared/useCue";
 import { useScore } from "../shared/useScore";
+import type { Sign } from "../sound/signs";
 import { useSound } from "../sound/useSound";
 import { clock } from "../shared/words";
 import { Controls } from "./Controls";
-import { type Control, controls, goOn, natural, pedals, type Press } from "./controls";
+import { type Control, controls, goOn, natural, pedalled, type Press } from "./controls";
+import { GapCard } from "./GapCard";
 import { inWords } from "./answers";
 import { type Panel, panelOf, Panels } from "./Panels";
 import { Now } from "./Now";
 import { Order } from "./Order";
 import { TopBar } from "./TopBar";
+import { forget, useGap } from "./useGap";
 import { useWakeLock } from "./useWakeLock";
+import { useWould } from "./useWould";
 
 export function LeadView() {
   const id = Number(useParams().id);
@@ -30,7 +35,8 @@ export function LeadView() {
   );
 }
 
-type Sent = { words: string; refused: boolean };
+/** Told is what is said on the screen, until a newer adjustment is answered. */
+type Told = { words: string; refused: boolean; revision: number };
 
 function Leading({
   score,
@@ -43,14 +49,19 @@ function Leading({
 }) {
   const [light, changeLight] = useLight("lead", "night");
   const cue = useCue(score);
-  const [answer, setAnswer] = useState<Sent | null>(null);
+  const [notice, setNotice] = useState<Told | null>(null);
+  const [came] = useState(score.revision);
   const [armed, setArmed] = useState("");
   const [panel, setPanel] = useState<Panel>("");
   const leaving = useBlocker(
     ({ nextLocation, currentLocation }) => !cue.over && nextLocation.pathname !== currentLocation.pathname,
   );
   useWakeLock(!cue.over);
-  const sound = useSound("lead", score);
+  const sound = useSound("lead", score, cue);
+  const gap = useGap(score, cue);
+  const { data: settings } = useQuery({ queryKey: ["settings"], queryFn: () => get<Settings>("/settings") });
+  // What this screen has to say, or else the last answer, whichever device it was given to.
+  const answer = notice?.revision === score.revision ? notice : told(score, came);
 
   const adjust = useCallback(
     async (press: Press) => {
@@ -58,12 +69,11 @@ function Leading({
         const body = { ...press, key: crypto.randomUUID() };
         const done = await retrying(() => post<Adjusted>(`/classes/${score.class_id}/adjustments`, body));
         take(done.score);
-        setAnswer(told(done.answer));
       } catch (error) {
-        setAnswer({ words: (error as Error).message, refused: true });
+        setNotice({ words: (error as Error).message, refused: true, revision: score.revision });
       }
     },
-    [score.class_id, take],
+    [score.class_id, score.revision, take],
   );
 
   const { strand } = cue;
@@ -71,11 +81,15 @@ function Leading({
   const groups = strand && passage ? controls(strand, passage, score.slot_ms) : [];
   const breath = strand ? natural(strand) : null;
   const on = strand ? goOn(strand) : null;
+  const all = [...groups.flatMap((g) => g.controls), ...(on ? [on] : []), ...(breath ? [breath] : [])];
+  const would = useWould(score, cue, all);
+  useSigns(score, cue, sound.give);
 
   const press = (control: Control) => {
     if (control.twice && armed !== control.id) {
       setArmed(control.id);
-      setAnswer({ words: `${control.name}: press again to do it`, refused: false });
+      const words = `${control.name}: press again to do it`;
+      setNotice({ words, refused: false, revision: score.revision });
       return;
     }
     setArmed("");
@@ -90,15 +104,16 @@ function Leading({
       event.metaKey ||
       event.altKey ||
       (panel !== "" && !(panel === "cautions" && event.key.toLowerCase() === "g")) ||
-      leaving.state === "blocked"
+      leaving.state === "blocked" ||
+      gap.from !== null
     )
       return;
     if (isTyping(event.target)) return;
     const key = event.key.toLowerCase();
-    const pedal = pedals[event.key];
-    const all = groups.flatMap((g) => g.controls);
-    const control =
-      pedal === "go-on" ? on : pedal === "pause" ? breath : [...all, on, breath].find((c) => c?.key === key);
+    const pedal = { PageDown: settings?.pedal_down, PageUp: settings?.pedal_up }[event.key];
+    const control = pedal
+      ? all.find((c) => c.id === pedalled(pedal, groups))
+      : all.find((c) => c.key === key);
     if (control) {
       event.preventDefault();
       setPanel("");
@@ -141,7 +156,15 @@ function Leading({
         )}
       </main>
       {!cue.over && breath && on && (
-        <Controls groups={groups} breath={breath} on={on} armed={armed} onPress={press} onPanel={setPanel} />
+        <Controls
+          groups={groups}
+          breath={breath}
+          on={on}
+          armed={armed}
+          would={would}
+          onPress={press}
+          onPanel={setPanel}
+        />
       )}
       <Panels
         panel={panel}
@@ -154,6 +177,7 @@ function Leading({
         onAdjust={adjust}
         onClose={() => setPanel("")}
       />
+      {gap.from !== null && <GapCard score={score} from={gap.from} take={take} onClose={gap.settle} />}
       <Modal
         show={leaving.state === "blocked"}
         centered
@@ -165,7 +189,13 @@ function Leading({
         </Modal.Header>
         <Modal.Body>The class goes on. You can pick it up again from any screen.</Modal.Body>
         <Modal.Footer>
-          <Button variant="outline-secondary" onClick={() => leaving.proceed?.()}>
+          <Button
+            variant="outline-secondary"
+            onClick={() => {
+              forget();
+              leaving.proceed?.();
+            }}
+          >
             Leave
           </Button>
           <Button autoFocus onClick={() => leaving.reset?.()}>
@@ -177,8 +207,32 @@ function Leading({
   );
 }
 
-function told(answer: Answer): Sent {
-  return { words: inWords(answer), refused: answer.refused !== "" };
+/** told is the last answer in words, with the device where it was another's; nothing of what was before this screen came. */
+function told(score: Score, came: number): Told | null {
+  const { answer } = score;
+  if (!answer || answer.number <= came) return null;
+  const from = answer.origin ? ` · ${answer.origin}` : "";
+  return { words: inWords(answer) + from, refused: answer.refused !== "", revision: score.revision };
+}
+
+/** useSigns lets the teacher hear what became of each adjustment, and that the last round has begun. */
+function useSigns(score: Score, cue: Cue, give: (sign: Sign) => void) {
+  const latest = useRef(give);
+  useEffect(() => {
+    latest.current = give;
+  });
+  const heard = useRef(score.revision);
+  useEffect(() => {
+    if (score.revision === heard.current) return;
+    heard.current = score.revision;
+    latest.current(score.answer?.refused ? "refused" : "taken");
+  }, [score]);
+  const { strand } = cue;
+  const rounds = strand ? score.passages[strand.passage - 1]?.rounds : 0;
+  const last = strand?.stage === "round" && strand.round === rounds;
+  useEffect(() => {
+    if (last) latest.current("last");
+  }, [last]);
 }
 
 /** retrying sends once more what the network lost; the key of an adjustment makes it count once. */

@@ -1,52 +1,72 @@
-import { useState } from "react";
+import { useEffect, useRef, useState } from "react";
 import { Button, Modal } from "react-bootstrap";
 
-const often = [
-  "settled",
-  "restless",
-  "hands tire",
-  "a latecomer",
-  "some dizzy",
-  "too quick for some",
-  "one more would have been good",
+/** The keys of the short list, under the left hand. */
+const often: [string, string][] = [
+  ["q", "settled"],
+  ["w", "restless"],
+  ["e", "hands tire"],
+  ["r", "a latecomer"],
+  ["a", "some dizzy"],
+  ["s", "too quick for some"],
+  ["d", "one more would have been good"],
 ];
 
-/** Note is a field in which no live key fires, and a short list for one press. */
+/** Note is a short list of one key each, and a field in which no live key fires. */
 export function Note({ onClose, onNote }: { onClose: () => void; onNote: (text: string) => void }) {
   const [typed, setTyped] = useState("");
+  const field = useRef<HTMLInputElement>(null);
   const add = () => (typed.trim() === "" ? onClose() : onNote(typed.trim()));
+  useEffect(() => {
+    const listen = (event: KeyboardEvent) => {
+      if (event.repeat || event.ctrlKey || event.metaKey || event.altKey) return;
+      if (document.activeElement === field.current) return;
+      const key = event.key.toLowerCase();
+      const text = often.find(([k]) => k === key)?.[1];
+      if (text) onNote(text);
+      else if (key === "t") field.current?.focus();
+      else return;
+      event.preventDefault();
+      event.stopPropagation();
+    };
+    window.addEventListener("keydown", listen, true);
+    return () => window.removeEventListener("keydown", listen, true);
+  });
   return (
-    <Modal show centered onHide={onClose} aria-labelledby="note">
+    <Modal show centered onHide={onClose} aria-labelledby="note" className="pad">
       <Modal.Header closeButton>
         <Modal.Title id="note">Note</Modal.Title>
       </Modal.Header>
       <Modal.Body>
+        <div className="signals">
+          {often.map(([key, text]) => (
+            <Button key={text} variant="outline-secondary" onClick={() => onNote(text)}>
+              <kbd>{key.toUpperCase()}</kbd> {text}
+            </Button>
+          ))}
+        </div>
         <form
+          className="d-flex gap-2 mt-3 align-items-center"
           onSubmit={(e) => {
             e.preventDefault();
             add();
           }}
         >
+          <kbd>T</kbd>
           <input
+            ref={field}
             className="form-control form-control-lg"
             aria-label="Note"
-            autoFocus
+            placeholder="type it"
             maxLength={500}
             value={typed}
             onChange={(e) => setTyped(e.target.value)}
           />
+          <Button type="submit" size="lg" className="text-nowrap">
+            Note it
+          </Button>
         </form>
-        <div className="d-flex flex-wrap gap-2 mt-3">
-          {often.map((text) => (
-            <Button key={text} variant="outline-secondary" onClick={() => onNote(text)}>
-              {text}
-            </Button>
-          ))}
-        </div>
       </Modal.Body>
-      <Modal.Footer>
-        <Button onClick={add}>Note it</Button>
-      </Modal.Footer>
     </Modal>
   );
 }

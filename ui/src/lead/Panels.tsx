@@ -46,7 +46,7 @@ export function Panels(props: Props) {
     case "keys":
       return <KeyCard groups={groups} onClose={onClose} />;
     case "sound":
-      return <SoundCard sound={sound} onClose={onClose} />;
+      return <SoundCard sound={sound} signs onClose={onClose} />;
     case "room":
       return <RoomCard onClose={onClose} />;
     case "seen":

@@ -7,7 +7,7 @@ import { Trouble } from "../shared/Shell";
 /** RoomCard is how a second screen, a projector or a shared window joins: a short address, and a QR code of it. */
 export function RoomCard({ onClose }: { onClose: () => void }) {
   const room = useQuery({ queryKey: ["roomcode"], queryFn: () => get<RoomCode>("/room") });
-  const address = room.data && `${location.host}/room/${room.data.code}`;
+  const address = room.data?.address.replace("http://", "");
   return (
     <Modal show centered onHide={onClose} aria-labelledby="roomcard">
       <Modal.Header closeButton>
@@ -19,7 +19,7 @@ export function RoomCard({ onClose }: { onClose: () => void }) {
           <>
             <img src="/api/room/qr.png" alt={`QR code of ${address}`} />
             <p className="address">
-              <a href={`/room/${room.data.code}`} target="_blank" rel="noreferrer">
+              <a href={`/room/${room.data?.code}`} target="_blank" rel="noreferrer">
                 {address}
               </a>
             </p>
@@ -27,6 +27,12 @@ export function RoomCard({ onClose }: { onClose: () => void }) {
               Word, side, count and lamps only. It can change nothing. The same address is good for every
               class.
             </p>
+            {room.data?.only_here && (
+              <p className="text-secondary mt-2 mb-0">
+                Only this computer reaches it: for a projector or a shared window. Phones reach it when the
+                application is started with --lan.
+              </p>
+            )}
           </>
         )}
       </Modal.Body>

@@ -1,4 +1,4 @@
-import type { Answer } from "../shared/contract";
+import type { Answer, Preview } from "../shared/contract";
 import { clock, number, plural } from "../shared/words";
 
 const moments: { [when: string]: string } = {
@@ -77,4 +77,15 @@ const names: { [verb: string]: string } = {
 
 export function verbName(verb: string): string {
   return names[verb] ?? verb;
+}
+
+// A pause lasts until it is taken up again, and that an end ends the class needs no figure.
+const unforeseen = ["pause", "end"];
+
+/** moves tells by how much later or earlier the class would end: "+0:24"; nothing where it would not. */
+export function moves(preview: Preview | undefined): string {
+  if (!preview || preview.answer.refused || unforeseen.includes(preview.answer.do)) return "";
+  if (preview.answer.late_ms > 0) return `${clock(preview.answer.late_ms)} late`;
+  const seconds = Math.round(preview.change_ms / 1000);
+  return seconds === 0 ? "" : `${seconds > 0 ? "+" : "−"}${clock(Math.abs(seconds) * 1000)}`;
 }

@@ -128,8 +128,11 @@ export function goOn(strand: Strand): Control {
   };
 }
 
-/** The keys of page-turner pedals. */
-export const pedals: { [key: string]: "go-on" | "pause" } = { PageDown: "go-on", PageUp: "pause" };
+/** The id of the control that a meaning of a pedal stands for, where the class is. */
+export function pedalled(meaning: string, groups: Group[]): string {
+  const there = (id: string) => groups.some((g) => g.controls.some((c) => c.id === id));
+  return meaning === "release" && there("enough") ? "enough" : meaning;
+}
 
 export function keyName(key: string): string {
   return key === " " ? "Space" : key.toUpperCase();

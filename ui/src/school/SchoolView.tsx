@@ -1,8 +1,8 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { Alert, Button, Form } from "react-bootstrap";
-import { get, put } from "../shared/api";
-import type { Settings } from "../shared/contract";
+import { get, put, remove } from "../shared/api";
+import type { Session, Settings, Way } from "../shared/contract";
 import { Shell, Trouble, Waiting } from "../shared/Shell";
 import { Choices } from "./Choices";
 
@@ -56,6 +56,24 @@ function Edit({ start }: { start: Settings }) {
         chosen={settings.schools}
         onChange={(schools) => set({ schools })}
       />
+      <h2 className="mt-4">Pedals</h2>
+      <p className="text-secondary">
+        Of a page turner with two pedals, while a class is led. Page Down also takes what is proposed.
+      </p>
+      <div className="d-flex flex-wrap gap-3">
+        <Pedal
+          name="Page Down"
+          ways={settings.pedals ?? []}
+          value={settings.pedal_down}
+          onChange={(pedal_down) => set({ pedal_down })}
+        />
+        <Pedal
+          name="Page Up"
+          ways={settings.pedals ?? []}
+          value={settings.pedal_up}
+          onChange={(pedal_up) => set({ pedal_up })}
+        />
+      </div>
       <h2 className="mt-4">What is said</h2>
       <Form.Group controlId="language" className="choice mb-3">
         <Form.Label>Language of the cues</Form.Label>
@@ -85,6 +103,43 @@ function Edit({ start }: { start: Settings }) {
           </label>
         ))}
       </div>
+      <ThisDevice />
     </>
+  );
+}
+
+type PedalProps = { name: string; ways: Way[]; value: string; onChange: (way: string) => void };
+
+function Pedal({ name, ways, value, onChange }: PedalProps) {
+  return (
+    <Form.Group controlId={name} className="choice">
+      <Form.Label>{name}</Form.Label>
+      <Form.Select value={value} onChange={(e) => onChange(e.target.value)}>
+        {ways.map((way) => (
+          <option key={way.id} value={way.id}>
+            {way.says}
+          </option>
+        ))}
+      </Form.Select>
+    </Form.Group>
+  );
+}
+
+/** ThisDevice tells how this device is signed in, where anybody has to. */
+function ThisDevice() {
+  const queries = useQueryClient();
+  const session = useQuery({ queryKey: ["session"], queryFn: () => get<Session>("/session") });
+  const leave = useMutation({
+    mutationFn: () => remove<Session>("/session"),
+    onSuccess: (left) => queries.setQueryData(["session"], left),
+  });
+  if (!session.data?.needed) return null;
+  return (
+    <p className="mt-4">
+      This device is signed in as <strong>{session.data.device}</strong>.{" "}
+      <Button variant="outline-secondary" size="sm" disabled={leave.isPending} onClick={() => leave.mutate()}>
+        Sign out
+      </Button>
+    </p>
   );
 }

@@ -14,6 +14,9 @@ const unreachable: Problem = {
   say: "The application does not answer. It may have been stopped; nothing that is on this screen is lost.",
 };
 
+/** signedOut is the event of the window that says that the application asks to sign in first. */
+export const signedOut = "lantern:signed-out";
+
 async function call<Out>(method: string, path: string, body?: unknown, signal?: AbortSignal): Promise<Out> {
   let response: Response;
   try {
@@ -28,6 +31,7 @@ async function call<Out>(method: string, path: string, body?: unknown, signal?: 
     if (signal?.aborted) throw error;
     throw new Failed(unreachable, 0);
   }
+  if (response.status === 401) window.dispatchEvent(new Event(signedOut));
   const answer: unknown = await response.json().catch(() => null);
   if (!response.ok || answer === null)
     throw new Failed((answer as Problem | null) ?? unreachable, response.status);

@@ -1,8 +1,12 @@
 import { Button, Form, Modal } from "react-bootstrap";
-import type { Sound } from "./useSound";
+import type { Choice, Sound } from "./useSound";
+import { canVibrate, useVoices } from "./useSpoken";
 
-/** SoundCard sets how this screen sounds, and checks left and right before class. */
-export function SoundCard({ sound, onClose }: { sound: Sound; onClose: () => void }) {
+type Props = { sound: Sound; signs?: boolean; onClose: () => void };
+
+/** SoundCard sets how this screen sounds, and checks left and right before class. signs are the lead screen's own. */
+export function SoundCard({ sound, signs = false, onClose }: Props) {
+  const voices = useVoices();
   const { choice, change, check } = sound;
   return (
     <Modal show centered onHide={onClose} aria-labelledby="sound">
@@ -29,6 +33,12 @@ export function SoundCard({ sound, onClose }: { sound: Sound; onClose: () => voi
           onChange={(e) => change({ volume: Number(e.target.value) })}
         />
         <Form.Check
+          id="tones"
+          label="Tones: rising for the inhale, falling for the exhale, one pitch for a hold, lower when empty"
+          checked={choice.tones}
+          onChange={(e) => change({ tones: e.target.checked })}
+        />
+        <Form.Check
           id="ticks"
           label="A tick at each count, two before a change of nostril"
           checked={choice.ticks}
@@ -46,6 +56,35 @@ export function SoundCard({ sound, onClose }: { sound: Sound; onClose: () => voi
           checked={choice.mono}
           onChange={(e) => change({ mono: e.target.checked })}
         />
+        {signs && (
+          <Form.Check
+            id="signs"
+            label="Quiet signs: taken, refused, last round"
+            checked={choice.signs}
+            onChange={(e) => change({ signs: e.target.checked })}
+          />
+        )}
+        {canVibrate && (
+          <Form.Check
+            id="vibrate"
+            label="Felt in the hand: each phase, on a device that can"
+            checked={choice.vibrate}
+            onChange={(e) => change({ vibrate: e.target.checked })}
+          />
+        )}
+        <Form.Group controlId="voice" className="mt-2">
+          <Form.Label>Spoken</Form.Label>
+          <Form.Select
+            value={voices.length > 0 ? choice.voice : "off"}
+            disabled={voices.length === 0}
+            onChange={(e) => change({ voice: e.target.value as Choice["voice"] })}
+          >
+            <option value="off">nothing</option>
+            <option value="words">the words of each phase</option>
+            <option value="counts">words and counts</option>
+          </Form.Select>
+          {voices.length === 0 && <Form.Text>This browser has no voice: the tones carry the pace.</Form.Text>}
+        </Form.Group>
         <div className="d-flex gap-2 mt-3">
           <Button variant="outline-secondary" disabled={!choice.on} onClick={() => check(-1)}>
             Hear left
@@ -54,10 +93,7 @@ export function SoundCard({ sound, onClose }: { sound: Sound; onClose: () => voi
             Hear right
           </Button>
         </div>
-        <p className="text-secondary mt-3 mb-0">
-          Rising for the inhale, falling for the exhale, one pitch for a hold, a lower one for the empty hold.
-          Nothing sounds at own pace but the call back.
-        </p>
+        <p className="text-secondary mt-3 mb-0">Nothing sounds at own pace but the call back.</p>
       </Modal.Body>
     </Modal>
   );

@@ -1,13 +1,35 @@
 import { useEffect, useRef, useState } from "react";
 import { inReal } from "../shared/clock";
 import type { Score } from "../shared/contract";
-import { classTime } from "../shared/useCue";
+import { classTime, type Cue } from "../shared/useCue";
+import { felt, type Sign, sign } from "./signs";
 import { isTick, play, rest, type Tone, tonesOf } from "./tones";
+import { canVibrate, useSpoken } from "./useSpoken";
 
 /** Choice is how one screen sounds; each screen has its own. */
-export type Choice = { on: boolean; volume: number; ticks: boolean; mono: boolean; swap: boolean };
+export type Choice = {
+  on: boolean;
+  volume: number;
+  tones: boolean;
+  ticks: boolean;
+  voice: "off" | "words" | "counts";
+  vibrate: boolean;
+  signs: boolean; // of the lead screen
+  mono: boolean;
+  swap: boolean;
+};
 
-const usual: Choice = { on: false, volume: 0.6, ticks: true, mono: false, swap: false };
+const usual: Choice = {
+  on: false,
+  volume: 0.6,
+  tones: true,
+  ticks: true,
+  voice: "off",
+  vibrate: false,
+  signs: true,
+  mono: false,
+  swap: false,
+};
 
 function stored(view: string): Choice {
   try {
@@ -25,7 +47,7 @@ const every = 100;
  * useSound plays the score on the audio clock, scheduled a little ahead; a changed score replaces at once what was
  * scheduled and has not begun.
  */
-export function useSound(view: string, score: Score) {
+export function useSound(view: string, score: Score, cue: Cue) {
   const [choice, setChoice] = useState(() => stored(view));
   const context = useRef<AudioContext>(undefined);
   const out = useRef<GainNode>(undefined);
@@ -43,12 +65,14 @@ export function useSound(view: string, score: Score) {
     if (out.current) out.current.gain.value = next.volume;
   };
 
-  const { on, ticks, mono, swap } = choice;
+  useSpoken(score, cue, choice);
+
+  const { on, tones: glides, ticks, mono, swap } = choice;
   useEffect(() => {
     const audio = context.current;
     const to = out.current;
     if (!on || !audio || !to) return;
-    const tones = tonesOf(score.strands).filter((t) => ticks || !isTick(t));
+    const tones = tonesOf(score.strands).filter((t) => (isTick(t) ? ticks : glides));
     const scheduled = new Map<Tone, AudioScheduledSourceNode>();
     const schedule = () => {
       const now = classTime(score);
@@ -68,7 +92,7 @@ export function useSound(view: string, score: Score) {
       // All of it stops, and the new score takes up what still sounds at the pitch that it has come to.
       for (const source of scheduled.values()) source.stop();
     };
-  }, [on, ticks, mono, swap, score]);
+  }, [on, glides, ticks, mono, swap, score]);
   useEffect(() => () => void context.current?.close(), []);
 
   /** check lets one side be heard, before class. */
@@ -77,7 +101,14 @@ export function useSound(view: string, score: Score) {
     const tone: Tone = { at: 0, length: 700, from: 294, to: 294, pan, loud: 0.5 };
     play(context.current, out.current, tone, context.current.currentTime + 0.02, 0.7, choice);
   };
-  return { choice, change, check };
+
+  /** give lets the teacher hear, and feel, what became of a press. */
+  const give = (which: Sign) => {
+    if (!choice.on || !choice.signs) return;
+    if (context.current && out.current) sign(context.current, out.current, which);
+    if (choice.vibrate && canVibrate) navigator.vibrate(felt[which]);
+  };
+  return { choice, change, check, give };
 }
 
 export type Sound = ReturnType<typeof useSound>;

@@ -146,6 +146,7 @@ function Marks({ record }: { record: Record }) {
             <span>
               {inWords(mark.answer)}
               {mark.answer.because && `, because of ${mark.answer.because}`}
+              {mark.answer.origin && <small> on {mark.answer.origin}</small>}
             </span>
             <small>{mark.passage > 0 ? record.passages[mark.passage - 1]?.name : "after the end"}</small>
           </li>

@@ -1,0 +1,76 @@
+import { useQuery } from "@tanstack/react-query";
+import { useEffect, useState } from "react";
+import { Button, Modal } from "react-bootstrap";
+import { get, post } from "../shared/api";
+import type { Adjusted, Gap, Score } from "../shared/contract";
+import { Trouble } from "../shared/Shell";
+import { classTime } from "../shared/useCue";
+import { clock } from "../shared/words";
+
+type Props = { score: Score; from: number; take: (score: Score) => void; onClose: () => void };
+
+/** GapCard asks after a stretch in which this screen did not show the count: go on at the clock, or take it again. */
+export function GapCard({ score, from, take, onClose }: Props) {
+  const [key] = useState(() => crypto.randomUUID());
+  const [away] = useState(() => classTime(score) - from);
+  const [error, setError] = useState<Error | null>(null);
+  const gap = useQuery({
+    queryKey: ["gap", score.class_id, from],
+    queryFn: () => get<Gap>(`/classes/${score.class_id}/gap?from_ms=${Math.floor(from)}`),
+    gcTime: 0,
+  });
+  const again = () => {
+    post<Adjusted>(`/classes/${score.class_id}/again`, { key, from_ms: Math.floor(from) })
+      .then((done) => {
+        take(done.score);
+        onClose();
+      })
+      .catch(setError);
+  };
+  useEffect(() => {
+    const listen = (event: KeyboardEvent) => {
+      if (event.repeat || event.ctrlKey || event.metaKey || event.altKey) return;
+      const key = event.key.toLowerCase();
+      if (key === "f" || key === "enter" || event.key === "PageDown") onClose();
+      else if ((key === "r" || event.key === "PageUp") && gap.data?.again) again();
+      else return;
+      event.preventDefault();
+      event.stopPropagation();
+    };
+    window.addEventListener("keydown", listen, true);
+    return () => window.removeEventListener("keydown", listen, true);
+  });
+  return (
+    <Modal show centered onHide={onClose} aria-labelledby="gap" className="pad">
+      <Modal.Header>
+        <Modal.Title id="gap">Out of sight for {clock(away)}</Modal.Title>
+      </Modal.Header>
+      <Modal.Body>
+        {(error ?? gap.error) && <Trouble error={(error ?? gap.error)!} />}
+        {gap.data && (
+          <dl className="gap">
+            <dt>It was at</dt>
+            <dd>{gap.data.away}</dd>
+            <dt>By the clock it is at</dt>
+            <dd>{gap.data.now}</dd>
+          </dl>
+        )}
+        {gap.data?.again && (
+          <p className="text-secondary mb-0">
+            Taken again, the time in between counts as natural breath, and the end of the class moves.
+          </p>
+        )}
+      </Modal.Body>
+      <Modal.Footer>
+        {gap.data?.again && (
+          <Button size="lg" variant="outline-primary" onClick={again}>
+            <kbd>R</kbd> Take it again
+          </Button>
+        )}
+        <Button size="lg" onClick={onClose}>
+          <kbd>F</kbd> Go on at the clock
+        </Button>
+      </Modal.Footer>
+    </Modal>
+  );
+}

@@ -1,0 +1,57 @@
+import { useEffect, useState } from "react";
+import type { Score } from "../shared/contract";
+import { classTime, type Cue } from "../shared/useCue";
+
+const tooLong = 8000; // ms; a page that is loaded again is back sooner
+const every = 1000;
+const place = "lead:seen";
+
+/** Seen is up to which moment of which class this screen showed the count. */
+type Seen = { class: number; at: number };
+
+function lastSeen(score: Score): number | null {
+  try {
+    const seen = JSON.parse(localStorage.getItem(place) ?? "null") as Seen | null;
+    return seen?.class === score.class_id ? seen.at : null;
+  } catch {
+    return null;
+  }
+}
+
+/** forget is for a teacher who leaves the screen on purpose: there is nothing to ask on the return. */
+export function forget(): void {
+  localStorage.removeItem(place);
+}
+
+/**
+ * useGap tells from which moment on this screen did not show the count, if it was too long: the lid was closed, or the
+ * browser had ended. It is asked about once.
+ */
+export function useGap(score: Score, cue: Cue): { from: number | null; settle: () => void } {
+  const [from, setFrom] = useState<number | null>(() => {
+    const seen = lastSeen(score);
+    return seen !== null && classTime(score) - seen > tooLong ? seen : null;
+  });
+  useEffect(() => {
+    const look = () => {
+      const at = classTime(score);
+      const seen = lastSeen(score);
+      if (seen !== null && at - seen > tooLong) setFrom((old) => old ?? seen);
+      if (cue.over && seen === null) return; // nobody watches a class that has ended
+      localStorage.setItem(place, JSON.stringify({ class: score.class_id, at } satisfies Seen));
+    };
+    look();
+    const timer = setInterval(look, every);
+    return () => clearInterval(timer);
+  }, [score, cue.over]);
+  // Where the class waits for the teacher since before the gap, nothing was missed.
+  const waited =
+    from !== null && cue.strand !== null && cue.strand.end_ms < 0 && cue.strand.at_ms[0]! <= from;
+  return {
+    from: waited ? null : from,
+    settle: () => {
+      if (cue.over) forget();
+      setFrom(null);
+    },
+  };
+}

@@ -1,0 +1,26 @@
+import { useQuery } from "@tanstack/react-query";
+import { post } from "../shared/api";
+import type { Preview, Score } from "../shared/contract";
+import type { Cue } from "../shared/useCue";
+import type { Control } from "./controls";
+
+/**
+ * useWould is what each control would do if it were pressed in the phase in progress, by its id. Until the answer is
+ * there, and without a connection, there is none: the keys work all the same.
+ */
+export function useWould(score: Score, cue: Cue, controls: Control[]): Map<string, Preview> {
+  const met = controls.filter((control) => control.met);
+  const would = useQuery({
+    queryKey: ["would", score.class_id, score.revision, cue.strand?.at_ms[0], met.map((c) => c.id).join()],
+    queryFn: async () => {
+      const presses = met.map((control) => control.press);
+      const previews = await post<Preview[]>(`/classes/${score.class_id}/would`, presses);
+      return new Map(met.map((control, i) => [control.id, previews[i]!]));
+    },
+    enabled: met.length > 0,
+    staleTime: Infinity,
+    gcTime: 0,
+    retry: false,
+  });
+  return would.data ?? new Map<string, Preview>();
+}
