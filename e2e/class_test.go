@@ -123,7 +123,7 @@ func TestAClassFromPlanToRecordByKeyboard(t *testing.T) {
 	th.press(page, input.KeyX)
 	th.see(page, ".answer", "press again")
 	th.press(page, input.KeyX)
-	th.see(page, "h1", "The class has ended")
+	th.see(page, "h2", "The class has ended")
 	th.press(page, input.Enter)
 
 	th.see(page, ".twobars", "planned")

@@ -288,7 +288,7 @@ function focus(link: HTMLAnchorElement | null) {
 function Over({ score }: { score: Score }) {
   return (
     <section className="over">
-      <h1>The class has ended</h1>
+      <h2 className="h1">The class has ended</h2>
       <p>{clock(score.end_ms)} were taught. The record is kept.</p>
       <Link className="btn btn-primary btn-lg" to={`/taught/${score.class_id}`} ref={focus}>
         Read what was taught

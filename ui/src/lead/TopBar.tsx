@@ -33,10 +33,10 @@ export function TopBar({ score, cue, connected, light, onLight, onKeys, onRoom, 
       <Link to="/" className="leave" aria-label="Leave to today">
         <i className="bi bi-chevron-left" aria-hidden />
       </Link>
-      <span className="title">
+      <h1 className="title">
         {score.title}
         {score.group && <small>{score.group.name}</small>}
-      </span>
+      </h1>
       {!connected && (
         <span className="offline" role="status">
           <i className="bi bi-plug" aria-hidden /> not connected: the count goes on here

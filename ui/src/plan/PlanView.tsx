@@ -92,6 +92,7 @@ function Head({ plan, editor, onLead }: { plan: Plan; editor: Editor; onLead: ()
     <>
       <Row className="g-2 align-items-end mb-2">
         <Col>
+          <h1 className="visually-hidden">Plan: {text(document.title) || "without a title"}</h1>
           <Form.Control
             className="plan-title"
             aria-label="Title of the plan"

@@ -30,8 +30,12 @@ export function RoomView() {
   };
   return (
     <div className="room">
-      {error && <Trouble error={error} retry={() => void retry()} />}
-      {!error && !room && <Waiting what="Coming in" />}
+      {!room && (
+        <main>
+          <h1 className="visually-hidden">The room</h1>
+          {error ? <Trouble error={error} retry={() => void retry()} /> : <Waiting what="Coming in" />}
+        </main>
+      )}
       {room &&
         (room.score ? (
           <Class key={room.score.class_id} score={room.score} lamps={lamps} sides={sides} />
@@ -74,7 +78,7 @@ function storedSides(): Sides {
 function Quiet({ ended }: { ended: boolean }) {
   return (
     <main className="quietly">
-      <p className="word">{ended ? "Thank you" : "Soon"}</p>
+      <h1 className="word">{ended ? "Thank you" : "Soon"}</h1>
       <p>
         {ended ? "The class has ended." : "Nothing is led just now."} This page wakes up by itself when one
         begins.
@@ -94,10 +98,10 @@ function Class({ score, lamps, sides }: { score: Score; lamps: boolean; sides: S
   const passage = score.passages[strand.passage - 1];
   return (
     <main className={`now ${strand.through || "none"}`}>
-      <p className="where">
-        <span>{passage?.name}</span>
+      <div className="where">
+        <h1>{passage?.name}</h1>
         <span>{coming ? "join at the next inhale" : strand.round > 0 && `round ${strand.round}`}</span>
-      </p>
+      </div>
       <Saying cue={cue} side={sideSaid(score, strand, sides)} time={left(cue, seconds * 1000)} />
       {lamps && <LampSheet score={score} cue={cue} sides={sides} />}
       <Button variant="link" className="quiet sounding" onClick={() => setCard(true)}>

@@ -64,7 +64,9 @@ function Passages({ record }: { record: Record }) {
       <caption className="visually-hidden">Planned and taught, passage by passage</caption>
       <thead>
         <tr>
-          <th></th>
+          <th>
+            <span className="visually-hidden">passage</span>
+          </th>
           <th>Passage</th>
           <th className="text-end">Length</th>
           <th className="text-end">Rounds</th>

@@ -1,0 +1,124 @@
+package e2e
+
+import (
+	"encoding/json"
+	"fmt"
+	"os"
+	"path/filepath"
+	"strings"
+	"testing"
+
+	"github.com/go-rod/rod"
+	"github.com/go-rod/rod/lib/input"
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"vastlantern/e2e/stage"
+	"vastlantern/studio/contract"
+)
+
+// violation is what axe-core finds of a rule of WCAG 2.2, or of what it takes for good practice.
+type violation struct {
+	ID    string
+	Help  string
+	Nodes []struct{ HTML, FailureSummary string }
+}
+
+func (th *theater) accessible(page *rod.Page, name string) {
+	th.Helper()
+	axe, err := os.ReadFile(filepath.Join("..", "ui", "node_modules", "axe-core", "axe.min.js"))
+	require.NoError(th, err, "npm ci in ui/ brings it")
+	_, err = page.Eval(fmt.Sprintf("() => { %s }", axe))
+	require.NoError(th, err)
+	result, err := page.Eval(`async () => JSON.stringify((await axe.run()).violations)`)
+	require.NoError(th, err)
+	var found []violation
+	require.NoError(th, json.Unmarshal([]byte(result.Value.Str()), &found))
+	for _, v := range found {
+		for _, node := range v.Nodes {
+			th.Errorf("%s: %s (%s)\n%s\n%s", name, v.ID, v.Help, node.HTML, node.FailureSummary)
+		}
+	}
+}
+
+// Every view, and everything that stands before the lead screen, by the rules of axe-core.
+func TestEveryViewIsAccessible(t *testing.T) {
+	program, err := stage.Start("demo", "--data", filepath.Join(t.TempDir(), "demo.db"), "--port", "0")
+	require.NoError(t, err)
+	t.Cleanup(program.Kill)
+	require.NoError(t, program.ReadCare())
+	browser, err := stage.Open()
+	require.NoError(t, err)
+	t.Cleanup(browser.Close)
+	th := &theater{T: t, program: program, browser: browser}
+	var file contract.PracticeFile
+	require.NoError(t, program.Post("/api/practices/copy", `{"id": "counted-breath", "name": "Mine"}`, &file))
+	var today contract.Today
+	require.NoError(t, program.Get("/api/today", &today))
+
+	for _, v := range []struct{ path, ready string }{
+		{"/", "Lead this class"},
+		{fmt.Sprintf("/plan/%d", today.Next.ID), "Saved"},
+		{"/practices", "Alternate nostril breath"},
+		{"/practices/bhastrika", "Watch for"},
+		{"/practices/own-mine/edit", "inhale"},
+		{"/groups", today.Next.Group.Name},
+		{fmt.Sprintf("/groups/%d", today.Next.Group.ID), "In the room"},
+		{"/school", "Your own words"},
+		{"/taught", "of"},
+		{fmt.Sprintf("/taught/%d", today.Taught[0].ID), "adjustments"},
+		{"/room/NOBODY", "There is no room"},
+		{"/nothing/here", "Go to today"},
+	} {
+		page := th.page(v.path)
+		th.see(page, "main, .room", v.ready)
+		th.accessible(page, v.path)
+		require.NoError(t, page.Close())
+	}
+
+	var score contract.Score
+	require.NoError(t, program.Lead(today.Next.ID, &score))
+	var code contract.RoomCode
+	require.NoError(t, program.Get("/api/room", &code))
+	room := th.page("/room/" + code.Code)
+	th.see(room, `[data-testid="word"]`, ".")
+	th.accessible(room, "room")
+	lead := th.page(fmt.Sprintf("/lead/%d", score.ClassID))
+	th.see(lead, `[data-testid="word"]`, ".")
+	th.accessible(lead, "lead")
+	for _, panel := range []struct {
+		key   input.Key
+		title string
+	}{{input.Digit1, "What is seen"}, {input.Digit2, "Tap the room"}, {input.KeyB, "Note"}, {input.KeyT, "Cautions"}, {input.ShiftLeft, ""}} {
+		if panel.title == "" {
+			th.see(lead, `button[aria-label="Keys"]`, ".").MustEval("() => this.click()")
+			panel.title = "Keys"
+		} else {
+			th.press(lead, panel.key)
+		}
+		th.open(lead, panel.title)
+		th.accessible(lead, "lead: "+panel.title)
+		th.press(lead, input.Escape)
+		th.closed(lead)
+	}
+	for _, button := range []struct{ label, title string }{{"Sound", "Sound of this screen"}, {"The room's screen", "The room"}} {
+		lead.MustElement(fmt.Sprintf("button[aria-label=%q]", button.label)).MustEval("() => this.click()")
+		th.open(lead, button.title)
+		th.accessible(lead, "lead: "+button.title)
+		th.press(lead, input.Escape)
+		th.closed(lead)
+	}
+	assert.False(t, strings.Contains(lead.MustHTML(), "has stopped"))
+}
+
+// open waits until a dialog stands there without moving any more; closed, until there is none.
+func (th *theater) open(page *rod.Page, title string) {
+	th.Helper()
+	th.see(page, ".modal-title", title)
+	require.NoError(th, page.Wait(rod.Eval(`() => document.querySelector(".modal.show") && document.getAnimations().every((a) => !a.effect?.target?.closest?.(".modal, .modal-backdrop"))`)))
+}
+
+func (th *theater) closed(page *rod.Page) {
+	th.Helper()
+	require.NoError(th, page.Wait(rod.Eval(`() => !document.querySelector(".modal")`)))
+}
