@@ -46,8 +46,8 @@ func open(t *testing.T) *theater {
 	return th
 }
 
-func (th *theater) start(port string) {
-	program, err := stage.Start("serve", "--data", th.data, "--port", port, "--clock-rate", "4", "--clock-from", th.from)
+func (th *theater) start(port string, more ...string) {
+	program, err := stage.Start(append([]string{"serve", "--data", th.data, "--port", port, "--clock-rate", "4", "--clock-from", th.from}, more...)...)
 	require.NoError(th, err)
 	th.Cleanup(program.Kill)
 	th.program = program

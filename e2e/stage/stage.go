@@ -66,6 +66,17 @@ func Start(args ...string) (*Program, error) {
 	return nil, fmt.Errorf("the program ended without an address: %w", cmd.Wait())
 }
 
+// SetPasscode sets the passcode of a data file, as the program's own command does.
+func SetPasscode(data, passcode string) error {
+	path, err := Binary()
+	if err != nil {
+		return err
+	}
+	cmd := exec.Command(path, "passcode", "--data", data)
+	cmd.Stdin = strings.NewReader(passcode + "\n")
+	return cmd.Run()
+}
+
 // Kill ends the program as a crash would: at once, with nothing put in order.
 func (p *Program) Kill() {
 	if p.cmd.ProcessState == nil {

@@ -1,0 +1,191 @@
+package e2e
+
+import (
+	"fmt"
+	"regexp"
+	"testing"
+
+	"github.com/go-rod/rod"
+	"github.com/go-rod/rod/lib/input"
+	"github.com/go-rod/rod/lib/proto"
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"vastlantern/e2e/stage"
+	"vastlantern/studio/contract"
+)
+
+// lead begins a class of the passages, with a slot of ten minutes, and opens its lead screen.
+func (th *theater) lead(passages string) (*rod.Page, contract.Score) {
+	th.Helper()
+	var plan contract.Plan
+	require.NoError(th, th.program.Post("/api/plans", fmt.Sprintf(`{"document": {"format": "vast-lantern-plan", "version": 1, "title": "By keys", "tempo": 60, "slot_min": 10, "passages": [%s]}}`, passages), &plan))
+	var score contract.Score
+	require.NoError(th, th.program.Lead(plan.ID, &score))
+	page := th.page(fmt.Sprintf("/lead/%d", score.ClassID))
+	th.see(page, `[data-testid="word"]`, ".")
+	return page, score
+}
+
+const held = `{"type": "practice", "practice": "counted-breath", "counts": "4:8:8", "rounds": 6, "lead_in": 0}`
+
+// Each adjustment by its key, told in words, in a class that is led with the keyboard alone.
+func TestEachAdjustmentByItsKey(t *testing.T) {
+	th := open(t)
+	page, score := th.lead(held + `,
+		{"type": "practice", "practice": "kapalabhati", "strokes": 200, "rounds": 3, "lead_in": 0},
+		{"type": "talk", "title": "What changed", "seconds": 30, "wait": true}`)
+	presses := 0
+	press := func(says string, keys ...input.Key) {
+		t.Helper()
+		th.press(page, keys...)
+		th.see(page, ".answer", says)
+		presses++
+	}
+	th.see(page, "button.key", `One more\s*6 → 7 \+0:20`) // before it is pressed
+	press("slower: 58 (from the next count|after this hold)", input.KeyQ)
+	press("faster: 60 from the next count", input.KeyW)
+	press("7 rounds instead of 6", input.KeyS)
+	press("6 rounds instead of 7", input.KeyA)
+	press("taken back: rounds", input.KeyZ)
+	th.see(page, `[data-testid="word"]`, "hold")
+	press("hold released", input.KeyE)
+	press("the round starts over", input.KeyR)
+	press("no holds from here on", input.KeyG)
+	th.see(page, "button.key", "Holds back")
+	press("holds are back from the next round", input.KeyG)
+	press("natural breath for all", input.Space)
+	th.see(page, `[data-testid="word"]`, "natural breath")
+	press("taken up again", input.KeyF)
+	press("refitted to the end time", input.Digit3)
+	th.press(page, input.Digit4)
+	th.open(page, "Counts")
+	th.press(page, input.Digit3, input.Tab, input.Digit0, input.Enter)
+	th.see(page, ".answer", "counts 4:8:8 to 3")
+	th.closed(page)
+	presses++
+	press("last round: 1 in all|last round: 2 in all", input.KeyD)
+	press("next passage", input.KeyV, input.KeyV)
+	th.see(page, `[data-testid="word"]`, "out")
+	th.press(page, input.Digit4)
+	th.open(page, "Strokes")
+	th.press(page, input.Digit9, input.Digit0, input.Enter)
+	th.see(page, ".answer", "90 strokes instead of 200")
+	th.closed(page)
+	presses++
+	press("enough: the round ends with this stroke", input.KeyE)
+	press("to the closing", input.KeyC)
+	th.press(page, input.KeyB)
+	th.open(page, "Note")
+	th.press(page, input.KeyE)
+	th.see(page, ".answer", "noted: hands tire")
+	th.closed(page)
+	presses++
+	th.press(page, input.KeyB)
+	th.open(page, "Note")
+	th.press(page, input.KeyT)
+	require.NoError(t, page.Wait(rod.Eval(`() => document.activeElement.tagName === "INPUT"`)))
+	require.NoError(t, page.InsertText("x x q")) // no live key fires here
+	th.press(page, input.Enter)
+	th.see(page, ".answer", "noted: x x q")
+	th.closed(page)
+	presses++
+	th.see(page, `[data-testid="word"]`, "talk")
+	th.press(page, input.KeyF) // and with it the class comes to its end
+	th.see(page, "h2", "The class has ended")
+
+	var record contract.Record
+	require.NoError(t, th.program.Get(fmt.Sprintf("/api/classes/%d/record", score.ClassID), &record))
+	assert.Len(t, record.Marks, presses+1)
+	for _, mark := range record.Marks {
+		assert.Empty(t, mark.Answer.Refused, mark.Answer.Do)
+	}
+}
+
+// After a gap the teacher is asked, once, and either answer holds.
+func TestAfterAGapTheTeacherIsAsked(t *testing.T) {
+	th := open(t)
+	page, score := th.lead(`{"type": "practice", "practice": "counted-breath", "counts": "4:4", "rounds": 200, "lead_in": 3}`)
+	th.see(page, ".round", "round 2 of")
+	address := page.MustInfo().URL
+	away := func(seconds float64) {
+		t.Helper()
+		for began, now := th.clock(), th.clock(); now < began+seconds*1000; now = th.clock() {
+			require.NoError(t, page.GetContext().Err())
+		}
+	}
+
+	require.NoError(t, page.Navigate("about:blank")) // as if the browser had ended
+	away(30)
+	require.NoError(t, page.Navigate(address))
+	th.see(page, ".modal-title", "Out of sight for 0:3")
+	lost := regexp.MustCompile(`round \d+`).FindString(th.see(page, ".gap", `was at\s*Counted breath, round`).MustText())
+	th.see(page, ".modal button", "Take it again")
+	th.press(page, input.KeyR)
+	th.closed(page)
+	th.see(page, ".round", lost+" of")
+	th.see(page, ".answer", "taken up again")
+
+	require.NoError(t, proto.PageSetWebLifecycleState{State: proto.PageSetWebLifecycleStateStateFrozen}.Call(page)) // a lid that is closed
+	away(30)
+	require.NoError(t, proto.PageSetWebLifecycleState{State: proto.PageSetWebLifecycleStateStateActive}.Call(page))
+	th.see(page, ".modal-title", "Out of sight")
+	th.press(page, input.KeyF)
+	th.closed(page)
+	var record contract.Record
+	require.NoError(t, th.program.Get(fmt.Sprintf("/api/classes/%d/record", score.ClassID), &record))
+	require.Len(t, record.Marks, 2, "going on at the clock adjusts nothing")
+	assert.Equal(t, "pause", record.Marks[0].Answer.Do)
+
+	require.NoError(t, page.Reload())
+	th.see(page, `[data-testid="word"]`, ".")
+	assert.Empty(t, page.MustElements(".modal"), "a page that is loaded again is back at once")
+}
+
+// clock is the time on the application's clock.
+func (th *theater) clock() float64 {
+	th.Helper()
+	var clock contract.Clock
+	require.NoError(th, th.program.Get("/api/clock", &clock))
+	return clock.SentMS
+}
+
+// On the local network a second device signs in, follows and leads; where a session ends in the middle of a class,
+// the count goes on behind the door.
+func TestASecondDeviceSignsInAndLeads(t *testing.T) {
+	th := open(t)
+	_, score := th.lead(held)
+	th.program.Kill()
+	require.NoError(t, stage.SetPasscode(th.data, "warm lamp oil"))
+	th.start("0", "--lan")
+	path := fmt.Sprintf("/lead/%d", score.ClassID)
+	come := func(page *rod.Page, passcode, device string) {
+		t.Helper()
+		page.MustElement("#passcode").MustSelectAllText().MustInput(passcode)
+		page.MustElement("#device").MustSelectAllText().MustInput(device)
+		th.press(page, input.Enter)
+	}
+	laptop, phone := th.page(path), th.page(path)
+	come(laptop, "warm lamp", "laptop")
+	th.see(laptop, ".alert", "not the passcode")
+	assert.Empty(t, laptop.MustElements(".leading"), "nothing of the class is seen outside")
+	come(laptop, "warm lamp oil", "laptop")
+	come(phone, "warm lamp oil", "phone")
+	th.see(laptop, `[data-testid="word"]`, ".")
+	th.see(phone, `[data-testid="word"]`, ".")
+	th.closed(phone)
+	th.press(phone, input.KeyS)
+	th.see(phone, ".answer", "7 rounds instead of 6 · phone")
+	th.see(laptop, ".answer", "7 rounds instead of 6 · phone")
+	th.see(laptop, ".round", "of 7")
+
+	phone.MustEval(`() => fetch("/api/session", { method: "DELETE", headers: { "Content-Type": "application/json" }, body: "{}" }).then(() => true)`)
+	th.press(phone, input.KeyS)
+	th.open(phone, "Vast Lantern")
+	assert.NotEmpty(t, phone.MustElements(`.leading [data-testid="word"]`), "the count goes on behind the door")
+	come(phone, "warm lamp oil", "phone")
+	th.closed(phone)
+	th.press(phone, input.KeyS)
+	th.see(phone, ".answer", "8 rounds instead of 7")
+	th.see(laptop, ".round", "of 8")
+}
