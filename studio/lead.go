@@ -92,8 +92,7 @@ func (l *led) at(now time.Time) int64 {
 
 // running tells whether the class has not come to its end.
 func (l *led) running(now time.Time) bool {
-	tl := l.class.Timeline()
-	return tl.Open || l.at(now) < tl.End
+	return l.class.At(l.at(now)).Passage > 0
 }
 
 // Lead starts a class from a plan, now. Only one class runs at a time.
@@ -127,8 +126,7 @@ func (s *Studio) Lead(want contract.Lead) (contract.Score, error) {
 	if err != nil {
 		return contract.Score{}, err
 	}
-	s.tell(class.ID)
-	return s.score(l)
+	return s.tellScore(l)
 }
 
 // toLead is the plan as it will be led: with the words and the own practices of this day.
@@ -180,6 +178,7 @@ func (s *Studio) makeRoom(end bool) error {
 		}}
 	}
 	_, err = s.adjust(running, running.at(s.now()), contract.Adjust{Key: fmt.Sprintf("end for another class, %d", s.now().UnixNano()), Do: string(pace.End)})
+	s.tell(running.stored.ID)
 	return err
 }
 
@@ -224,11 +223,11 @@ func (s *Studio) Adjust(id int64, want contract.Adjust) (contract.Adjusted, erro
 }
 
 func (s *Studio) adjusted(l *led, number int) (contract.Adjusted, error) {
-	score, err := s.score(l)
+	score, err := s.tellScore(l)
 	return contract.Adjusted{Answer: l.answer(number), Score: score}, err
 }
 
-// adjust folds one adjustment more into the class, at that time of it, and returns its number.
+// adjust folds one adjustment more into the class, at that time of it, and returns its number. The caller tells.
 func (s *Studio) adjust(l *led, at int64, want contract.Adjust) (int, error) {
 	if want.Key == "" {
 		return 0, fail(ErrInvalid, "An adjustment needs a key of its own.")
@@ -252,7 +251,6 @@ func (s *Studio) adjust(l *led, at int64, want contract.Adjust) (int, error) {
 		return 0, err
 	}
 	l.add(sent{want.Key, want.Because, want.Origin}, a)
-	s.tell(l.stored.ID)
 	return number, nil
 }
 

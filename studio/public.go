@@ -3,7 +3,9 @@ package studio
 import (
 	"crypto/rand"
 	"errors"
+	"slices"
 	"strings"
+	"time"
 
 	"vastlantern/store"
 	"vastlantern/studio/contract"
@@ -48,6 +50,9 @@ func (s *Studio) Room(code string) (contract.Room, error) {
 	if err != nil || !strings.EqualFold(string(value), code) {
 		return contract.Room{}, fail(ErrNotFound, "There is no room %q. Ask for its code again.", code)
 	}
+	if public := s.public.Load(); public != nil && public.changes == s.Changes() && s.now().Before(public.until) {
+		return contract.Room{Score: &public.score}, nil
+	}
 	running, err := s.running()
 	if err != nil || running == nil {
 		return contract.Room{}, err
@@ -60,24 +65,54 @@ func (s *Studio) Room(code string) (contract.Room, error) {
 	return contract.Room{Score: &public}, nil
 }
 
+// published is what the room gets of the last change: everybody asks for it at once, and it need not be worked out again.
+type published struct {
+	changes int64
+	until   time.Time
+	score   contract.Score
+}
+
+// fresh is how long it serves: who comes in later gets the score from the stage in progress on.
+const fresh = time.Second
+
+// tellScore works out the score after a change and tells every screen of it.
+func (s *Studio) tellScore(l *led) (contract.Score, error) {
+	score, err := s.score(l)
+	if err == nil {
+		now := s.now()
+		until := now.Add(fresh)
+		if end := l.stored.StartedAt.Add(time.Duration(score.EndMS) * time.Millisecond); score.Wait == nil && end.Before(until) {
+			until = end
+		}
+		s.public.Store(&published{s.Changes() + 1, until, forTheRoom(score)}) // the change that is told next
+	}
+	s.tell(l.stored.ID)
+	return score, err
+}
+
 // forTheRoom leaves out what is only for the teacher: scripts, prompts, cautions, the group, what was pressed.
 func forTheRoom(s contract.Score) contract.Score {
 	s.Group, s.Answer, s.Calls, s.SlotMS = nil, nil, []contract.Call{}, 0
+	passages := make([]contract.ScorePassage, len(s.Passages))
 	for i, p := range s.Passages {
-		s.Passages[i] = contract.ScorePassage{
+		passages[i] = contract.ScorePassage{
 			Name: p.Name, Type: p.Type, Rounds: p.Rounds, StartMS: p.StartMS, EndMS: p.EndMS, Counts: p.Counts, Tempo: p.Tempo,
 			Cautions: []contract.Caution{}, Findings: []contract.Finding{}, Steps: []string{},
 		}
 	}
-	silence(s.Strands)
+	s.Passages, s.Strands = passages, silent(s.Strands)
 	if s.Wait != nil {
-		silence(s.Wait.Strands)
+		wait := *s.Wait
+		wait.Strands = silent(wait.Strands)
+		s.Wait = &wait
 	}
 	return s
 }
 
-func silence(strands []contract.Strand) {
+func silent(strands []contract.Strand) []contract.Strand {
+	strands = slices.Clone(strands)
 	for i := range strands {
 		strands[i].Verbs = []string{}
 	}
+	return strands
 }

@@ -43,7 +43,7 @@ func (s *Studio) Saw(id int64, saw contract.Saw) (contract.Proposed, error) {
 	if _, err := s.adjust(l, at, contract.Adjust{Key: saw.Key, Do: string(pace.Signal), See: &saw.See, Origin: saw.Origin}); err != nil {
 		return contract.Proposed{}, err
 	}
-	score, err := s.score(l)
+	score, err := s.tellScore(l)
 	return contract.Proposed{Score: score, Say: proposal.Say, Do: asked(proposal.Do, saw.See)}, err
 }
 

@@ -56,10 +56,12 @@ func (s *Studio) score(l *led) (contract.Score, error) {
 	score := contract.Score{
 		ClassID: l.stored.ID, Revision: len(l.script), Title: l.plan.Title, Group: groups[l.stored.GroupID],
 		StartedMS: millis(l.stored.StartedAt), SlotMS: l.plan.Slot.Times(60_000).Round(),
-		EndMS: l.class.EndAt(at), Strands: strands(fromStage(tl.Rows, at), l.plan.Words),
+		EndMS: tl.End, Strands: strands(fromStage(tl.Rows, at), l.plan.Words),
 		Language: l.plan.Words.Tag, Left: ways(l.plan.Words, breath.Left), Right: ways(l.plan.Words, breath.Right),
 	}
-	if ahead := l.class.Ahead(); ahead != nil {
+	if tl.Open {
+		ahead := l.class.Ahead()
+		score.EndMS = l.class.EndAt(at)
 		score.Wait = &contract.Wait{PlannedEndMS: ahead.PlannedEnd, Strands: strands(ahead.Then.Rows, l.plan.Words), LengthMS: ahead.Then.End}
 	}
 	score.Passages = l.passages(tl, score.Wait, who)
@@ -97,7 +99,8 @@ func sameStage(a, b pace.Row) bool {
 
 // strands gathers rows into phases.
 func strands(rows []pace.Row, w *words.Words) []contract.Strand {
-	list := []contract.Strand{}
+	list := make([]contract.Strand, 0, len(rows)/3)
+	met := map[pace.VerbSet][]string{} // most rows are met by the same
 	for i, row := range rows {
 		if i == 0 || !row.Follows(rows[i-1]) {
 			list = append(list, contract.Strand{
@@ -111,7 +114,7 @@ func strands(rows []pace.Row, w *words.Words) []contract.Strand {
 		last.Says = append(last.Says, row.Say)
 		last.Parts = append(last.Parts, w.Text(row.Part))
 		if i+1 == len(rows) || !rows[i+1].Follows(row) { // what was adjusted within the phase: the newest holds
-			last.Of, last.Kept, last.EndMS, last.Verbs = row.Of, row.Kept, row.End(), verbs(row.Verbs)
+			last.Of, last.Kept, last.EndMS, last.Verbs = row.Of, row.Kept, row.End(), verbs(row.Verbs, met)
 		}
 	}
 	return list
@@ -145,10 +148,14 @@ func calls(all []pace.Call, at int64) []contract.Call {
 	return list
 }
 
-func verbs(set pace.VerbSet) []string {
-	list := []string{}
-	for _, verb := range set.List() {
-		list = append(list, string(verb))
+func verbs(set pace.VerbSet, known map[pace.VerbSet][]string) []string {
+	list, found := known[set]
+	if !found {
+		list = []string{}
+		for _, verb := range set.List() {
+			list = append(list, string(verb))
+		}
+		known[set] = list
 	}
 	return list
 }

@@ -26,6 +26,7 @@ type Studio struct {
 	watching sync.Mutex
 	watchers map[int64]map[chan struct{}]bool // by class
 	changes  atomic.Int64
+	public   atomic.Pointer[published]
 }
 
 // New is a studio on the store and the clock.
@@ -103,6 +104,7 @@ func (s *Studio) Watch(class int64) (changed <-chan struct{}, stop func()) {
 // Changes counts what Watch tells of any class: while it is the same, nothing has changed.
 func (s *Studio) Changes() int64 { return s.changes.Load() }
 
+// tell wakes the screens of a class up. Who leads holds s.leading, so that changes are told one after the other.
 func (s *Studio) tell(class int64) {
 	s.changes.Add(1)
 	s.watching.Lock()

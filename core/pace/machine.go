@@ -37,6 +37,7 @@ type machine struct {
 
 	rows  []Row // done
 	first int   // the first row of the round in progress
+	blind bool  // only where the class comes to is wanted: rows are not kept
 
 	figure figure
 	placed placed
@@ -108,6 +109,13 @@ func (m *machine) copy() machine {
 	return c
 }
 
+// blinded is a copy that keeps no rows.
+func (m *machine) blinded() machine {
+	c := m.copy()
+	c.rows, c.first, c.blind = nil, 0, true
+	return c
+}
+
 func (m *machine) here() *plan.Passage { return &m.plan.Passages[m.passage] }
 func (m *machine) force() *live        { return &m.live[m.passage] }
 
@@ -143,7 +151,7 @@ func (m *machine) projectedEnd(t breath.Exact) breath.Exact {
 	if m.over {
 		return m.at()
 	}
-	c := m.copy()
+	c := m.blinded()
 	c.stand(m.at(), m.rowEnd(t).Sub(m.at()), breath.Exact{})
 	c.led = false
 	c.run()
@@ -189,7 +197,9 @@ func (m *machine) skip(t breath.Exact) {
 func (m *machine) print(end int64) {
 	m.row.Dur = end - m.row.At
 	m.current.shown = m.current.shown || m.stage == Round
-	m.rows = append(m.rows, m.row)
+	if !m.blind {
+		m.rows = append(m.rows, m.row)
+	}
 }
 
 // enter makes the phases of a stage the ones to run; settle then finds the row.

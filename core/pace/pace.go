@@ -52,6 +52,7 @@ func Replay(p *plan.Plan, script []Adjustment) (Timeline, []Answer) {
 // for the teacher.
 func (c *Class) Timeline() Timeline {
 	m := c.now.copy()
+	m.rows = slices.Grow(m.rows, max(0, m.plan.Rows()-len(m.rows)))
 	m.run()
 	return m.timeline()
 }
@@ -97,8 +98,7 @@ func (c *Class) Ahead() *Wait {
 // EndAt is when the class would end if nothing more were adjusted after t, in milliseconds: what waits is taken to
 // end at its planned time, or at t if that is past, and a pause at t.
 func (c *Class) EndAt(t int64) int64 {
-	m := c.now.copy()
-	m.rows, m.first = nil, 0
+	m := c.now.blinded()
 	m.runTo(t)
 	return m.projectedEnd(breath.Int(t)).Round()
 }
@@ -149,7 +149,7 @@ type Moment struct {
 
 // At is where the class is at t, in milliseconds.
 func (c *Class) At(t int64) Moment {
-	m := c.now.copy()
+	m := c.now.blinded()
 	m.runTo(t)
 	if m.over {
 		return Moment{}
