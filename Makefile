@@ -5,7 +5,7 @@ PACKAGES = . ./cmd/... ./core/... ./e2e/... ./store/... ./studio/... ./web/... #
 FRONT = $(shell find ui/src ui/public -type f) ui/index.html ui/vite.config.ts ui/tsconfig.json
 GO = $(shell find cmd core studio store web -name '*.go' -o -name '*.yaml' -o -name '*.sql' -o -name '*.json')
 
-.PHONY: demo build test check types format bench fuzz readers pictures chromium clean
+.PHONY: demo build test check types format bench load measure fuzz readers pictures chromium clean
 
 demo: build ## build, and start the application with invented demo data
 	bin/lantern demo
@@ -44,6 +44,12 @@ format:
 
 bench: build ## speed and memory of the core, and of the program
 	go test $(TAGS) -run '^$$' -bench . ./core/... ./e2e
+
+load: build ## 500 room screens: how long an adjustment takes to arrive, beside a server that only broadcasts
+	go run $(TAGS) ./e2e/load
+
+measure: build chromium ## how true the counts are that screens show, in real time: two minutes
+	go run $(TAGS) ./e2e/measure
 
 # Each reader of what people write, and the promises of the core. FUZZ is how long each reader is tried.
 FUZZ = 5s

@@ -43,6 +43,7 @@ func (th *theater) accessible(page *rod.Page, name string) {
 
 // Every view, and everything that stands before the lead screen, by the rules of axe-core.
 func TestEveryViewIsAccessible(t *testing.T) {
+	t.Parallel()
 	program, err := stage.Start("demo", "--data", filepath.Join(t.TempDir(), "demo.db"), "--port", "0")
 	require.NoError(t, err)
 	t.Cleanup(program.Kill)

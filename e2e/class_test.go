@@ -36,6 +36,7 @@ type theater struct {
 
 func open(t *testing.T) *theater {
 	t.Helper()
+	t.Parallel() // most of the time is spent waiting for a clock
 	th := &theater{T: t, data: filepath.Join(t.TempDir(), "lantern.db"), from: time.Now().Format(time.RFC3339Nano)}
 	th.start("0")
 	require.NoError(t, th.program.ReadCare())

@@ -3,6 +3,7 @@ package e2e
 import (
 	"encoding/json"
 	"fmt"
+	"slices"
 	"testing"
 	"time"
 
@@ -10,8 +11,28 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"vastlantern/core/pace"
 	"vastlantern/studio/contract"
 )
+
+// The list that measurements use has every count of the sheet, in order and when it was due.
+func TestEveryCountIsShown(t *testing.T) {
+	th := open(t)
+	page, score := th.lead(`{"type": "practice", "practice": "nadi-shodhana", "counts": "2:2:2", "rounds": 60, "lead_in": 0}`)
+	page.MustEval(`() => { window.lanternShown = []; }`)
+	th.until(page, "window.lanternShown.length > 20")
+	var shown []struct{ Due, Shown float64 }
+	require.NoError(t, json.Unmarshal([]byte(page.MustEval(`() => JSON.stringify(window.lanternShown.slice(1))`).Str()), &shown))
+	var record contract.Record
+	require.NoError(t, th.program.Get(fmt.Sprintf("/api/classes/%d/record", score.ClassID), &record))
+	rows := pace.Sheet(storedPlan(t, th, record.PlanID)).Rows
+	from := slices.IndexFunc(rows, func(row pace.Row) bool { return score.StartedMS+float64(row.At) == shown[0].Due })
+	require.GreaterOrEqual(t, from, 0)
+	for i, one := range shown {
+		assert.Equal(t, score.StartedMS+float64(rows[from+i].At), one.Due, "count %d", i)
+		assert.Greater(t, one.Shown, 0.0)
+	}
+}
 
 // A better reading of the application's clock is followed little by little, so that no count is skipped; a system clock
 // that is set, or a sleep, is seen and asked about at once.

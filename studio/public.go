@@ -112,7 +112,7 @@ func forTheRoom(s contract.Score) contract.Score {
 func silent(strands []contract.Strand) []contract.Strand {
 	strands = slices.Clone(strands)
 	for i := range strands {
-		strands[i].Verbs = []string{}
+		strands[i].Verbs, strands[i].Practice = nil, ""
 	}
 	return strands
 }

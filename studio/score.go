@@ -112,7 +112,9 @@ func strands(rows []pace.Row, w *words.Words) []contract.Strand {
 		last := &list[len(list)-1]
 		last.AtMS = append(last.AtMS, row.At)
 		last.Says = append(last.Says, row.Say)
-		last.Parts = append(last.Parts, w.Text(row.Part))
+		if row.Part != "" {
+			last.Parts = append(last.Parts, w.Text(row.Part))
+		}
 		if i+1 == len(rows) || !rows[i+1].Follows(row) { // what was adjusted within the phase: the newest holds
 			last.Of, last.Kept, last.EndMS, last.Verbs = row.Of, row.Kept, row.End(), verbs(row.Verbs, met)
 		}

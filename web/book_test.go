@@ -1,7 +1,10 @@
 package web_test
 
 import (
+	"bufio"
 	"bytes"
+	"compress/gzip"
+	"encoding/base64"
 	"encoding/json"
 	"fmt"
 	"image/png"
@@ -108,6 +111,11 @@ func TestTheRoomSeesNothingOfTheTeachers(t *testing.T) {
 		assert.NotContains(t, string(text), private)
 	}
 
+	stream, err := http.Get(at + "/rooms/" + code.Code + "/stream")
+	require.NoError(t, err)
+	defer stream.Body.Close()
+	assert.Equal(t, room, unpack(t, stream.Body), "the stream sends the same, packed")
+
 	picture, err := http.Get(at + "/room/qr.png")
 	require.NoError(t, err)
 	defer picture.Body.Close()
@@ -115,4 +123,22 @@ func TestTheRoomSeesNothingOfTheTeachers(t *testing.T) {
 	require.NoError(t, err)
 	_, err = png.Decode(bytes.NewReader(image))
 	assert.NoError(t, err)
+}
+
+// unpack reads the next event of a room's stream, as its page does: gzip in base64.
+func unpack(t *testing.T, stream io.Reader) (room contract.Room) {
+	t.Helper()
+	lines := bufio.NewReader(stream)
+	for {
+		line, err := lines.ReadString('\n')
+		require.NoError(t, err)
+		data, ok := strings.CutPrefix(strings.TrimSpace(line), "data: ")
+		if !ok {
+			continue
+		}
+		plain, err := gzip.NewReader(base64.NewDecoder(base64.StdEncoding, strings.NewReader(data)))
+		require.NoError(t, err)
+		require.NoError(t, json.NewDecoder(plain).Decode(&room))
+		return room
+	}
 }

@@ -45,7 +45,7 @@ func Handler(s *studio.Studio, reach Reach) (http.Handler, error) {
 	public.GET("/session", answer(d.session))
 	public.POST("/session", body(d.enter))
 	public.DELETE("/session", answer(d.leave))
-	public.GET("/rooms/:name", d.room, named(s.Room))
+	public.GET("/rooms/:name", d.room, sv.room)
 	public.GET("/rooms/:name/stream", d.room, sv.roomStream)
 
 	api := router.Group("/api", d.teacher)

@@ -8,6 +8,7 @@ import (
 	"net/http/httptest"
 	"path/filepath"
 	"strings"
+	"sync"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
@@ -164,4 +165,39 @@ func TestTheClockExchange(t *testing.T) {
 	assert.LessOrEqual(t, first.ReceivedMS, first.SentMS)
 	assert.LessOrEqual(t, first.SentMS, second.ReceivedMS)
 	assert.EqualValues(t, 1, first.Rate)
+}
+
+// Two screens press at once, and the network makes each send everything twice: nothing is lost, nothing is doubled.
+func TestPressesOfTwoScreensAtOnce(t *testing.T) {
+	at := serve(t).URL + "/api"
+	var plan contract.Plan
+	require.Equal(t, 200, call(t, "POST", at+"/plans", `{"document": `+strings.Replace(document, `"rounds": 3`, `"rounds": 100`, 1)+`}`, &plan))
+	var score contract.Score
+	require.Equal(t, 200, call(t, "POST", at+"/classes", fmt.Sprintf(`{"plan_id": %d}`, plan.ID), &score))
+	class := fmt.Sprintf("%s/classes/%d", at, score.ClassID)
+	const each = 20
+	var screens sync.WaitGroup
+	for screen := range 4 {
+		screens.Go(func() {
+			for i := range each {
+				// Of four screens, two send the same as the other two.
+				body := fmt.Sprintf(`{"key": "%d of screen %d", "do": "rounds", "by": 1}`, i, screen/2)
+				request, err := http.Post(class+"/adjustments", "application/json", strings.NewReader(body))
+				if assert.NoError(t, err) {
+					request.Body.Close()
+					assert.Equal(t, 200, request.StatusCode)
+				}
+			}
+		})
+	}
+	screens.Wait()
+	require.Equal(t, 200, call(t, "GET", class+"/score", "", &score))
+	assert.Equal(t, 2*each, score.Revision)
+	assert.Equal(t, 100+2*each, score.Passages[0].Rounds)
+	var record contract.Record
+	require.Equal(t, 200, call(t, "GET", class+"/record", "", &record))
+	for i, mark := range record.Marks {
+		assert.Equal(t, i+1, mark.Answer.Number)
+		assert.Equal(t, 101+i, mark.Answer.After.Rounds)
+	}
 }

@@ -85,6 +85,9 @@ func (p *Program) Kill() {
 	}
 }
 
+// Process is its number.
+func (p *Program) Process() int { return p.cmd.Process.Pid }
+
 // Get reads JSON from the program.
 func (p *Program) Get(path string, out any) error {
 	response, err := http.Get(p.URL + path)

@@ -79,11 +79,11 @@ type Strand struct {
 	Says     []string `json:"says"`   // at each count
 	Starts   bool     `json:"starts"` // a round begins here
 	Kept     bool     `json:"kept"`
-	Parts    []string `json:"parts"` // of each count, as it is said: belly, ribs, chest; forward, side, up; wide, narrow
-	Word     string   `json:"word"`  // for what is done, in the words of the class
-	Side     string   `json:"side"`  // as it is said; empty where both nostrils breathe
-	Open     bool     `json:"open"`  // lasts until the teacher goes on
-	Verbs    []string `json:"verbs"` // the adjustments that are met here
+	Parts    []string `json:"parts,omitempty"` // of each count, as it is said: belly, ribs, chest; forward, side, up; wide, narrow
+	Word     string   `json:"word"`            // for what is done, in the words of the class
+	Side     string   `json:"side"`            // as it is said; empty where both nostrils breathe
+	Open     bool     `json:"open"`            // lasts until the teacher goes on
+	Verbs    []string `json:"verbs,omitempty"` // the adjustments that are met here; not told to the room
 }
 
 // ScorePassage is a passage of the running order as it stands.

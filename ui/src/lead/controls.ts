@@ -15,6 +15,11 @@ export type Control = {
   twice: boolean; // must be pressed twice, since it cannot be taken back
 };
 
+/** met tells whether the adjustment would be accepted in the phase. */
+function met(strand: Strand, verb: string): boolean {
+  return strand.verbs?.includes(verb) ?? false;
+}
+
 export type Group = { name: string; controls: Control[] };
 
 /**
@@ -37,7 +42,7 @@ export function controls(strand: Strand, passage: ScorePassage, slot: number): G
     press,
     twice,
     met:
-      strand.verbs.includes(press.do) &&
+      met(strand, press.do) &&
       !(press.do === "tempo" && passage.tempo === 0) &&
       !(press.do === "finish-by" && slot === 0),
   });
@@ -54,10 +59,10 @@ export function controls(strand: Strand, passage: ScorePassage, slot: number): G
     {
       name: "Hold",
       controls: [
-        strand.verbs.includes("enough")
+        met(strand, "enough")
           ? make("enough", "e", "Enough", { do: "enough" }, "round ends")
           : make("release", "e", "Release", { do: "release" }, "the hold ends"),
-        strand.verbs.includes("restore-holds")
+        met(strand, "restore-holds")
           ? make("holds", "g", "Holds back", { do: "restore-holds" }, "from the next round")
           : make("holds", "g", "No holds", { do: "drop-holds" }, "from here on"),
       ],
@@ -103,27 +108,26 @@ function lastRound(strand: Strand, total: number): string {
 
 /** The two that are always in the same place. */
 export function natural(strand: Strand): Control {
-  const met = strand.verbs.includes("pause");
   return {
     id: "pause",
     key: " ",
     name: "Natural breath",
     effect: strand.stage === "pause" ? "everybody breathes freely" : "for everybody, at once",
     press: { do: "pause" },
-    met,
+    met: met(strand, "pause"),
     twice: false,
   };
 }
 
 export function goOn(strand: Strand): Control {
-  const resume = strand.verbs.includes("resume");
+  const resume = met(strand, "resume");
   return {
     id: "go-on",
     key: "f",
     name: resume ? "Take up again" : "Go on",
     effect: resume ? "lead-in, then the same again" : "ends what is not counted",
     press: { do: resume ? "resume" : "advance" },
-    met: resume || strand.verbs.includes("advance"),
+    met: resume || met(strand, "advance"),
     twice: false,
   };
 }

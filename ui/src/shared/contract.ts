@@ -320,11 +320,11 @@ export interface Strand {
   says: string[];
   starts: boolean;
   kept: boolean;
-  parts: string[];
+  parts?: string[];
   word: string;
   side: string;
   open: boolean;
-  verbs: string[];
+  verbs?: string[];
 }
 export interface Wait {
   planned_end_ms: number;

@@ -26,7 +26,7 @@ export function isStretch(strand: Strand): boolean {
 
 /** The part of the running count: a zone, a movement, an aperture; nothing where there is none. */
 export function partWord(cue: Cue): string {
-  return cue.strand?.parts[cue.count] ?? "";
+  return cue.strand?.parts?.[cue.count] ?? "";
 }
 
 /** number of the running count as it is shown; a word's own beat has none. */

@@ -1,5 +1,5 @@
 import { useEffect, useLayoutEffect, useState } from "react";
-import { inReal, now } from "./clock";
+import { inReal, now, rate } from "./clock";
 import type { Score, Strand } from "./contract";
 
 /** Cue is where a class is: a strand of the score and the count in it. */
@@ -90,8 +90,12 @@ function measure({ score, cue }: Found): void {
 
 type Found = { score: Score; cue: Cue };
 
+// What is found now is drawn after some ms and seen with the frame after that, up to 17 ms later: to be ahead by half a
+// frame and the drawing is nearest to the truth (measured, docs/performance.md).
+const beforehand = 11; // ms
+
 function find(score: Score): Found {
-  return { score, cue: locate(score, classTime(score)) };
+  return { score, cue: locate(score, classTime(score) + beforehand * rate()) };
 }
 
 function same(a: Found, b: Found): boolean {

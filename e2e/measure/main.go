@@ -1,0 +1,132 @@
+// Command measure tells how true the screens are: it leads a class in real time on a lead screen and a room screen in
+// Chromium, and compares when each count was due with when the frame that shows it began.
+package main
+
+import (
+	"encoding/json"
+	"flag"
+	"fmt"
+	"log"
+	"math"
+	"os"
+	"path/filepath"
+	"slices"
+	"time"
+
+	"github.com/go-rod/rod"
+
+	"vastlantern/e2e/stage"
+	"vastlantern/studio/contract"
+)
+
+func main() {
+	counts := flag.Int("counts", 200, "how many counts are measured, somewhat over half a second each")
+	flag.Parse()
+	if err := run(*counts); err != nil {
+		log.Fatal(err)
+	}
+}
+
+func run(counts int) error {
+	data, err := os.MkdirTemp("", "measure")
+	if err != nil {
+		return err
+	}
+	defer os.RemoveAll(data)
+	program, err := stage.Start("serve", "--data", filepath.Join(data, "lantern.db"), "--port", "0")
+	if err != nil {
+		return err
+	}
+	defer program.Kill()
+	if err := program.ReadCare(); err != nil {
+		return err
+	}
+	browser, err := stage.Open()
+	if err != nil {
+		return err
+	}
+	defer browser.Close()
+
+	// A tempo that is no whole number of frames, so that counts fall anywhere in one.
+	var plan contract.Plan
+	if err := program.Post("/api/plans", `{"document": {"format": "vast-lantern-plan", "version": 1, "title": "Measured", "tempo": 109, "passages": [
+		{"type": "practice", "practice": "nadi-shodhana", "counts": "4:4:8", "rounds": 200, "lead_in": 0}]}}`, &plan); err != nil {
+		return err
+	}
+	var score contract.Score
+	if err := program.Lead(plan.ID, &score); err != nil {
+		return err
+	}
+	var code contract.RoomCode
+	if err := program.Get("/api/room", &code); err != nil {
+		return err
+	}
+	patience := time.Duration(counts)*time.Second + time.Minute
+	var pages []*rod.Page
+	for _, path := range []string{fmt.Sprintf("/lead/%d", score.ClassID), "/room/" + code.Code} {
+		page, err := browser.Page(program.URL+path, 1280, 800, patience)
+		if err != nil {
+			return err
+		}
+		if _, err := page.ElementR(`[data-testid="word"]`, "."); err != nil {
+			return err
+		}
+		pages = append(pages, page)
+	}
+	fmt.Printf("%d counts at tempo 109 on each of two screens\n", counts)
+	for _, page := range pages {
+		if _, err := page.Eval(`() => { window.lanternShown = []; }`); err != nil {
+			return err
+		}
+	}
+	var screens [2]map[float64]float64
+	for i, page := range pages {
+		if screens[i], err = shown(page, counts); err != nil {
+			return err
+		}
+	}
+	var between []float64
+	for due, at := range screens[0] {
+		if other, both := screens[1][due]; both {
+			between = append(between, math.Abs(at-other))
+		}
+	}
+	tell("lead: shown - due", lateness(screens[0]))
+	tell("room: shown - due", lateness(screens[1]))
+	tell("between the two", between)
+	return nil
+}
+
+// shown is when each count was shown, by when it was due, both in ms since 1970 on the machine's clock.
+func shown(page *rod.Page, counts int) (map[float64]float64, error) {
+	if err := page.Wait(rod.Eval(fmt.Sprintf(`() => window.lanternShown.length > %d`, counts))); err != nil {
+		return nil, err
+	}
+	text, err := page.Eval(`() => JSON.stringify(window.lanternShown)`)
+	if err != nil {
+		return nil, err
+	}
+	var list []struct{ Due, Shown float64 }
+	if err := json.Unmarshal([]byte(text.Value.Str()), &list); err != nil {
+		return nil, err
+	}
+	times := map[float64]float64{}
+	for _, one := range list[1:] { // the first was drawn before the list was there
+		times[one.Due] = one.Shown
+	}
+	return times, nil
+}
+
+func lateness(screen map[float64]float64) []float64 {
+	var list []float64
+	for due, at := range screen {
+		list = append(list, math.Abs(at-due))
+	}
+	return list
+}
+
+func tell(what string, ms []float64) {
+	slices.Sort(ms)
+	at := func(share float64) float64 { return ms[int(share*float64(len(ms)-1))] }
+	fmt.Printf("%-18s %4d counts  p50 %5.1f ms  p99 %5.1f ms  most %5.1f ms\n", what, len(ms), at(0.5), at(0.99), at(1))
+}
