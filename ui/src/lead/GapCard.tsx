@@ -1,11 +1,12 @@
 import { useQuery } from "@tanstack/react-query";
-import { useEffect, useState } from "react";
+import { useState } from "react";
 import { Button, Modal } from "react-bootstrap";
 import { get, post } from "../shared/api";
 import type { Adjusted, Gap, Score } from "../shared/contract";
 import { Trouble } from "../shared/Shell";
 import { classTime } from "../shared/useCue";
 import { clock } from "../shared/words";
+import { accepts, usePadKeys } from "./usePadKeys";
 
 type Props = { score: Score; from: number; take: (score: Score) => void; onClose: () => void };
 
@@ -27,18 +28,11 @@ export function GapCard({ score, from, take, onClose }: Props) {
       })
       .catch(setError);
   };
-  useEffect(() => {
-    const listen = (event: KeyboardEvent) => {
-      if (event.repeat || event.ctrlKey || event.metaKey || event.altKey) return;
-      const key = event.key.toLowerCase();
-      if (key === "f" || key === "enter" || event.key === "PageDown") onClose();
-      else if ((key === "r" || event.key === "PageUp") && gap.data?.again) again();
-      else return;
-      event.preventDefault();
-      event.stopPropagation();
-    };
-    window.addEventListener("keydown", listen, true);
-    return () => window.removeEventListener("keydown", listen, true);
+  usePadKeys((key) => {
+    if (accepts(key)) onClose();
+    else if ((key === "r" || key === "PageUp") && gap.data?.again) again();
+    else return false;
+    return true;
   });
   return (
     <Modal show centered onHide={onClose} aria-labelledby="gap" className="pad">

@@ -1,5 +1,6 @@
-import { useEffect, useRef, useState } from "react";
+import { useRef, useState } from "react";
 import { Button, Modal } from "react-bootstrap";
+import { usePadKeys } from "./usePadKeys";
 
 /** The keys of the short list, under the left hand. */
 const often: [string, string][] = [
@@ -17,20 +18,13 @@ export function Note({ onClose, onNote }: { onClose: () => void; onNote: (text: 
   const [typed, setTyped] = useState("");
   const field = useRef<HTMLInputElement>(null);
   const add = () => (typed.trim() === "" ? onClose() : onNote(typed.trim()));
-  useEffect(() => {
-    const listen = (event: KeyboardEvent) => {
-      if (event.repeat || event.ctrlKey || event.metaKey || event.altKey) return;
-      if (document.activeElement === field.current) return;
-      const key = event.key.toLowerCase();
-      const text = often.find(([k]) => k === key)?.[1];
-      if (text) onNote(text);
-      else if (key === "t") field.current?.focus();
-      else return;
-      event.preventDefault();
-      event.stopPropagation();
-    };
-    window.addEventListener("keydown", listen, true);
-    return () => window.removeEventListener("keydown", listen, true);
+  usePadKeys((key) => {
+    if (document.activeElement === field.current) return false;
+    const text = often.find(([k]) => k === key)?.[1];
+    if (text) onNote(text);
+    else if (key === "t") field.current?.focus();
+    else return false;
+    return true;
   });
   return (
     <Modal show centered onHide={onClose} aria-labelledby="note" className="pad">

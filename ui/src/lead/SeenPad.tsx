@@ -1,9 +1,10 @@
 import { useQuery } from "@tanstack/react-query";
-import { useEffect, useState } from "react";
+import { useState } from "react";
 import { Button, Modal } from "react-bootstrap";
 import { get, post } from "../shared/api";
 import type { Adjust, Proposed, Score, Signal } from "../shared/contract";
 import { Trouble } from "../shared/Shell";
+import { accepts, usePadKeys } from "./usePadKeys";
 
 /** The keys of the pad, under the left hand, in the order of the signals. */
 const keys = ["q", "w", "e", "r", "t", "a", "s", "d", "f", "g", "z", "x", "c", "v", "b"];
@@ -40,24 +41,16 @@ export function SeenPad({ classId, take, onAdjust, onClose }: Props) {
       for (const press of all) await onAdjust(press); // the order is part of the proposal
     })();
   };
-  useEffect(() => {
-    const listen = (event: KeyboardEvent) => {
-      if (event.repeat || event.ctrlKey || event.metaKey || event.altKey) return;
-      const key = event.key.toLowerCase();
-      if (proposed) {
-        if (key === "f" || key === "enter" || event.key === "PageDown") accept();
-        else if (key === "1" || event.key === "PageUp") onClose();
-        else return;
-      } else {
-        const signal = signals.data?.[keys.indexOf(key)];
-        if (!signal) return;
-        saw(signal);
-      }
-      event.preventDefault();
-      event.stopPropagation();
-    };
-    window.addEventListener("keydown", listen, true);
-    return () => window.removeEventListener("keydown", listen, true);
+  usePadKeys((key) => {
+    if (!proposed) {
+      const signal = signals.data?.[keys.indexOf(key)];
+      if (signal) saw(signal);
+      return signal !== undefined;
+    }
+    if (accepts(key)) accept();
+    else if (key === "1" || key === "PageUp") onClose();
+    else return false;
+    return true;
   });
   return (
     <Modal show centered size="lg" onHide={onClose} aria-labelledby="seen" className="pad">

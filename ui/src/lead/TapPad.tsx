@@ -4,6 +4,7 @@ import { post } from "../shared/api";
 import { now } from "../shared/clock";
 import type { Adjust, Tapped } from "../shared/contract";
 import { number } from "../shared/words";
+import { accepts, usePadKeys } from "./usePadKeys";
 
 type Props = { classId: number; onAdjust: (press: Omit<Adjust, "key">) => void; onClose: () => void };
 
@@ -27,19 +28,12 @@ export function TapPad({ classId, onAdjust, onClose }: Props) {
     if (ready) onAdjust({ do: "tempo", to: tapped.tempo });
     onClose();
   };
-  useEffect(() => {
-    const listen = (event: KeyboardEvent) => {
-      if (event.repeat || event.ctrlKey || event.metaKey || event.altKey) return;
-      const key = event.key.toLowerCase();
-      if (key === "2" || key === " ") tap();
-      else if (key === "3") setBreaths(!breaths);
-      else if ((key === "f" || key === "enter" || event.key === "PageDown") && ready) accept();
-      else return;
-      event.preventDefault();
-      event.stopPropagation();
-    };
-    window.addEventListener("keydown", listen, true);
-    return () => window.removeEventListener("keydown", listen, true);
+  usePadKeys((key) => {
+    if (key === "2" || key === " ") tap();
+    else if (key === "3") setBreaths(!breaths);
+    else if (ready && accepts(key)) accept();
+    else return false;
+    return true;
   });
   return (
     <Modal show centered onHide={onClose} aria-labelledby="tap" className="pad">

@@ -1,5 +1,5 @@
 import { useState } from "react";
-import { Button, Form } from "react-bootstrap";
+import { Button } from "react-bootstrap";
 import { useParams } from "react-router";
 import { useWakeLock } from "../lead/useWakeLock";
 import type { Score } from "../shared/contract";
@@ -12,6 +12,7 @@ import { classTime, type Cue, useCue, useSeconds } from "../shared/useCue";
 import { clock } from "../shared/words";
 import { SoundCard } from "../sound/SoundCard";
 import { useSound } from "../sound/useSound";
+import { ScreenCard } from "./ScreenCard";
 import { useRoom } from "./useRoom";
 
 /** RoomView is for everybody: word, side, count and lamps, and nothing that could be pressed to change the class. */
@@ -21,6 +22,7 @@ export function RoomView() {
   const [light, changeLight] = useLight("room", "night");
   const [lamps, setLamps] = useState(() => localStorage.getItem("room:lamps") !== "no");
   const [sides, setSides] = useState(storedSides);
+  const [card, setCard] = useState(false);
   const [seen, setSeen] = useState(false);
   if (room?.score && !seen) setSeen(true);
   useWakeLock(true);
@@ -44,27 +46,24 @@ export function RoomView() {
         ))}
       <footer>
         {!connected && <span role="status">not connected: the count goes on here</span>}
-        <Form.Select
-          size="sm"
-          className="quiet sides"
-          aria-label="How sides are said"
-          value={sides}
-          onChange={(e) => {
-            localStorage.setItem("room:sides", e.target.value);
-            setSides(e.target.value as Sides);
-          }}
-        >
-          <option value="class">as the class says it</option>
-          <option value="named">left and right</option>
-          <option value="hand">what the hand does</option>
-        </Form.Select>
-        <Button variant="link" className="quiet" onClick={toggle}>
-          {lamps ? "Words only" : "Words and lamps"}
-        </Button>
-        <Button variant="link" className="quiet" onClick={changeLight}>
-          {light === "night" ? "Day light" : "Night light"}
+        <Button variant="link" className="quiet" onClick={() => setCard(true)}>
+          This screen
         </Button>
       </footer>
+      {card && (
+        <ScreenCard
+          lamps={lamps}
+          onLamps={toggle}
+          sides={sides}
+          onSides={(next) => {
+            localStorage.setItem("room:sides", next);
+            setSides(next);
+          }}
+          light={light}
+          onLight={changeLight}
+          onClose={() => setCard(false)}
+        />
+      )}
     </div>
   );
 }
