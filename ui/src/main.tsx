@@ -6,6 +6,12 @@ import "bootstrap/dist/css/bootstrap.min.css";
 import "bootstrap-icons/font/bootstrap-icons.min.css";
 import "./shared/theme.css";
 import "./shared/lamps.css";
+import "./shared/care.css";
+import "./today/today.css";
+import "./plan/plan.css";
+import "./practices/practices.css";
+import "./groups/groups.css";
+import "./taught/taught.css";
 import "./lead/lead.css";
 import "./room/room.css";
 
