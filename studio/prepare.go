@@ -128,6 +128,10 @@ func (s *Studio) Draft(d contract.Draft) (contract.Drafted, error) {
 		changed, err = s.shorten(doc, d.Passage, *d.Short, group)
 	case d.Gentle:
 		changed, drafted.Changed, err = gentle(doc, p, d.Passage)
+	case d.Split:
+		changed, err = split(doc, p, d.Passage)
+	case d.Fit, d.EndMS != nil, d.More != nil:
+		changed, drafted.Changed, err = fitted(doc, p, d)
 	default:
 		changed, err = doc, nil
 	}
@@ -195,7 +199,10 @@ func (s *Studio) summary(doc plan.Doc, group *contract.Group) (contract.PlanSumm
 	}
 	shape := contract.PlanSummary{
 		Title: p.Title, LengthMS: p.Length().Round(), SlotMS: p.Slot.Times(60_000).Round(), StartsMS: moment(p.StartsAt),
-		Passages: []contract.PassageSummary{}, Errors: fieldErrors(wrong), Advice: []contract.Advice{},
+		Passages: []contract.PassageSummary{}, Errors: fieldErrors(wrong), Advice: []contract.Advice{}, Could: []contract.Addition{},
+	}
+	for _, a := range p.CouldAdd() {
+		shape.Could = append(shape.Could, contract.Addition{Passage: a.Passage, Rounds: a.Rounds, LengthMS: a.Length.Round()})
 	}
 	for _, a := range p.Advise() {
 		shape.Advice = append(shape.Advice, contract.Advice{Passage: a.Passage, Say: a.Say, Why: a.Why})

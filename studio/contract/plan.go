@@ -26,6 +26,19 @@ type Draft struct {
 	Passage  int             `json:"passage"`                     // the one that is changed, from 1; with Short 0 adds one at the end
 	Short    *string         `json:"short" jsonschema:"nullable"` // null for no such change
 	Gentle   bool            `json:"gentle"`                      // the passage in its gentle variant
+	Fit      bool            `json:"fit,omitempty"`               // rounds chosen so that the plan fits its slot
+	EndMS    *int64          `json:"end_ms,omitempty"`            // the passage made to end by that time of the class
+	By       string          `json:"by,omitempty"`                // with EndMS: rounds or tempo
+	More     *Addition       `json:"more,omitempty"`              // something added that there is room for
+	Split    bool            `json:"split,omitempty"`             // the passage made two
+}
+
+// Addition is something that the time to spare has room for: more rounds of a passage, from 1, or, for passage 0, a
+// rest at the end.
+type Addition struct {
+	Passage  int   `json:"passage"`
+	Rounds   int   `json:"rounds"`
+	LengthMS int64 `json:"length_ms"`
 }
 
 // Drafted is the answer to a Draft. Where the short text was not understood, Document is as it came and Problem
@@ -47,6 +60,7 @@ type PlanSummary struct {
 	Passages []PassageSummary `json:"passages"`
 	Errors   []FieldError     `json:"errors"`
 	Advice   []Advice         `json:"advice"`
+	Could    []Addition       `json:"could"` // be added in the time to spare
 }
 
 // PassageSummary is the numbers of one passage.

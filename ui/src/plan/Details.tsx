@@ -2,10 +2,20 @@ import type { ReactNode } from "react";
 import { Form } from "react-bootstrap";
 import type { PassageSummary } from "../shared/contract";
 import { numberOrText, text } from "./fields";
+import { EndAt } from "./EndAt";
+import { Prompts } from "./Prompts";
 import { type Edit, set, Steps } from "./Steps";
+import type { Change } from "./usePlanEditor";
+
+type Props = Edit & {
+  summary: PassageSummary | undefined;
+  number: number;
+  starts: number | null;
+  onAsk: (change: Change) => Promise<string>;
+};
 
 /** Details is the rest of a passage: what is said, how it is counted, how it opens and closes, its cautions. */
-export function Details({ doc, summary, onChange }: Edit & { summary: PassageSummary | undefined }) {
+export function Details({ doc, summary, number, starts, onChange, onAsk }: Props) {
   const edit = { doc, onChange };
   const practice = doc.type === "practice";
   const sides = doc.practice === "nadi-shodhana" || doc.practice === "single-nostril";
@@ -64,6 +74,10 @@ export function Details({ doc, summary, onChange }: Edit & { summary: PassageSum
           onChange={(e) => set(edit, "script", e.target.value)}
         />
       </Form.Group>
+      {practice && <Prompts edit={edit} />}
+      {summary && summary.rounds > 0 && (
+        <EndAt summary={summary} number={number} starts={starts} onAsk={onAsk} />
+      )}
       {practice && <Steps edit={edit} field="opening" label="Opening" />}
       {practice && <Steps edit={edit} field="closing" label="Closing" />}
       {summary && summary.cautions.length > 0 && (

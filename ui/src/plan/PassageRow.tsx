@@ -1,3 +1,5 @@
+import { useSortable } from "@dnd-kit/sortable";
+import { CSS } from "@dnd-kit/utilities";
 import { useState } from "react";
 import { Button, Form } from "react-bootstrap";
 import type { FieldError, PassageSummary } from "../shared/contract";
@@ -5,7 +7,7 @@ import { Findings } from "../shared/care";
 import { clock, number, timeOfDay } from "../shared/words";
 import { Details } from "./Details";
 import { text } from "./fields";
-import type { PassageDoc } from "./usePlanEditor";
+import type { Change, PassageDoc } from "./usePlanEditor";
 
 type Props = {
   number: number;
@@ -19,6 +21,8 @@ type Props = {
   onChange: (doc: PassageDoc) => void;
   onShort: (text: string) => Promise<string>;
   onSoften: () => void;
+  onAsk: (change: Change) => Promise<string>;
+  onSplit: () => void;
   onMove: (by: number) => void;
   onDuplicate: () => void;
   onRemove: () => void;
@@ -29,6 +33,8 @@ export function PassageRow(props: Props) {
   const { doc, summary } = props;
   const [typed, setTyped] = useState<string | null>(null);
   const [problem, setProblem] = useState("");
+  const sortable = useSortable({ id: String(props.number) });
+  const { attributes, listeners, setNodeRef, transform, transition, isDragging } = sortable;
   const name = summary?.name ?? "";
   const write = async (value: string) => {
     setTyped(value);
@@ -38,9 +44,28 @@ export function PassageRow(props: Props) {
     if (problem === "") setTyped(null); // what was not understood stays to be mended
   };
   return (
-    <div className={`passage ${props.open ? "open" : ""}`} role="listitem">
+    <div
+      ref={setNodeRef}
+      style={{ transform: CSS.Translate.toString(transform), transition }}
+      className={`passage ${props.open ? "open" : ""} ${isDragging ? "dragged" : ""}`}
+      role="listitem"
+      onKeyDown={(e) => {
+        const by = e.altKey ? { ArrowUp: -1, ArrowDown: 1 }[e.key] : undefined;
+        if (by === undefined || (by < 0 && props.number === 1) || (by > 0 && props.last)) return;
+        e.preventDefault();
+        props.onMove(by);
+      }}
+    >
       <div className="line">
-        <span className="nr">{props.number}</span>
+        <button
+          type="button"
+          className="nr"
+          {...attributes}
+          {...listeners}
+          aria-label={`Passage ${props.number}, ${name}: drag, or space and the arrow keys, to move`}
+        >
+          {props.number}
+        </button>
         <span className="at">{at(props.starts, summary)}</span>
         <Form.Control
           className="name"
@@ -77,6 +102,7 @@ export function PassageRow(props: Props) {
             disabled={props.last}
             onClick={() => props.onMove(1)}
           />
+          <Tool icon="scissors" label={`Split ${name} in two`} onClick={props.onSplit} />
           <Tool icon="copy" label={`Duplicate ${name}`} onClick={props.onDuplicate} />
           <Tool icon="trash" label={`Remove ${name}`} onClick={props.onRemove} />
           <Button
@@ -107,7 +133,16 @@ export function PassageRow(props: Props) {
           )}
         </div>
       )}
-      {props.open && <Details doc={doc} summary={summary} onChange={props.onChange} />}
+      {props.open && (
+        <Details
+          doc={doc}
+          summary={summary}
+          number={props.number}
+          starts={props.starts}
+          onChange={props.onChange}
+          onAsk={props.onAsk}
+        />
+      )}
     </div>
   );
 }

@@ -1,5 +1,20 @@
 import { useQuery } from "@tanstack/react-query";
-import { useState } from "react";
+import {
+  closestCenter,
+  DndContext,
+  type DragEndEvent,
+  KeyboardSensor,
+  PointerSensor,
+  useSensor,
+  useSensors,
+} from "@dnd-kit/core";
+import {
+  arrayMove,
+  SortableContext,
+  sortableKeyboardCoordinates,
+  verticalListSortingStrategy,
+} from "@dnd-kit/sortable";
+import { useEffect, useState } from "react";
 import { Alert, Button, Col, Form, InputGroup, Row } from "react-bootstrap";
 import { useParams } from "react-router";
 import { BeforeLeading } from "../lead/BeforeLeading";
@@ -7,6 +22,7 @@ import { get } from "../shared/api";
 import type { Book, Plan } from "../shared/contract";
 import { Shell, Trouble, Waiting } from "../shared/Shell";
 import { numberOrText, text } from "./fields";
+import { FitBar } from "./FitBar";
 import { PassageRow } from "./PassageRow";
 import { TimeBar } from "./TimeBar";
 import { type Editor, type PassageDoc, usePlanEditor } from "./usePlanEditor";
@@ -34,51 +50,84 @@ function EditPlan({ plan }: { plan: Plan }) {
   const [asking, setAsking] = useState(false);
   const { document, summary } = editor;
   const replace = (passages: PassageDoc[]) => editor.change({ document: { ...document, passages } });
-  const move = (i: number, by: number) => {
-    const passages = [...document.passages];
-    const [moved] = passages.splice(i, 1);
-    passages.splice(i + by, 0, moved!);
-    replace(passages);
-    setOpened(opened === i ? i + by : -1);
+  const move = (from: number, to: number) => {
+    replace(arrayMove(document.passages, from, to));
+    setOpened(opened === from ? to : -1);
   };
+  const sensors = useSensors(
+    useSensor(PointerSensor, { activationConstraint: { distance: 5 } }),
+    useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
+  );
+  const dropped = ({ active, over }: DragEndEvent) => {
+    if (over && over.id !== active.id) move(Number(active.id) - 1, Number(over.id) - 1);
+  };
+  useUndoKeys(editor);
   return (
     <>
       <Head plan={plan} editor={editor} onLead={() => void editor.save().then(() => setAsking(true))} />
       <TimeBar summary={summary} />
+      <FitBar editor={editor} />
       {editor.trouble && <Alert variant="warning">{editor.trouble}</Alert>}
       <PlanErrors errors={summary.errors.filter((e) => e.passage === 0).map((e) => e.text)} />
-      <div className="passages" role="list" aria-label="Running order">
-        {document.passages.length === 0 && (
-          <p className="text-secondary m-3">
-            Nothing is planned yet. Add a first passage below: <kbd>talk 1m seat and spine</kbd>, for
-            instance.
-          </p>
-        )}
-        {document.passages.map((doc, i) => (
-          <PassageRow
-            key={i}
-            number={i + 1}
-            doc={doc}
-            summary={summary.passages[i]}
-            errors={summary.errors.filter((e) => e.passage === i + 1)}
-            starts={summary.starts_ms}
-            open={opened === i}
-            onToggle={() => setOpened(opened === i ? -1 : i)}
-            onChange={(next) => replace(document.passages.with(i, next))}
-            onShort={(text) => editor.shorten(i + 1, text)}
-            onSoften={() => void editor.soften(i + 1)}
-            onMove={(by) => move(i, by)}
-            onDuplicate={() => replace(document.passages.toSpliced(i + 1, 0, structuredClone(doc)))}
-            onRemove={() => replace(document.passages.toSpliced(i, 1))}
-            last={i === document.passages.length - 1}
-          />
-        ))}
-      </div>
+      <DndContext sensors={sensors} collisionDetection={closestCenter} onDragEnd={dropped}>
+        <SortableContext
+          items={document.passages.map((_, i) => String(i + 1))}
+          strategy={verticalListSortingStrategy}
+        >
+          <div className="passages" role="list" aria-label="Running order">
+            {document.passages.length === 0 && (
+              <p className="text-secondary m-3">
+                Nothing is planned yet. Add a first passage below: <kbd>talk 1m seat and spine</kbd>, for
+                instance.
+              </p>
+            )}
+            {document.passages.map((doc, i) => (
+              <PassageRow
+                key={i}
+                number={i + 1}
+                doc={doc}
+                summary={summary.passages[i]}
+                errors={summary.errors.filter((e) => e.passage === i + 1)}
+                starts={summary.starts_ms}
+                open={opened === i}
+                onToggle={() => setOpened(opened === i ? -1 : i)}
+                onChange={(next) => replace(document.passages.with(i, next))}
+                onShort={(text) => editor.shorten(i + 1, text)}
+                onSoften={() => void editor.soften(i + 1)}
+                onAsk={editor.ask}
+                onSplit={() => void editor.ask({ passage: i + 1, split: true })}
+                onMove={(by) => move(i, i + by)}
+                onDuplicate={() => replace(document.passages.toSpliced(i + 1, 0, structuredClone(doc)))}
+                onRemove={() => replace(document.passages.toSpliced(i, 1))}
+                last={i === document.passages.length - 1}
+              />
+            ))}
+          </div>
+        </SortableContext>
+      </DndContext>
       <AddPassage onAdd={(text) => editor.shorten(0, text)} />
       <Advised summary={summary} />
       {asking && <BeforeLeading plan={plan.id} onClose={() => setAsking(false)} onChanged={editor.adopt} />}
     </>
   );
+}
+
+/** useUndoKeys undoes and does again where no field is being typed in, which has its own. */
+function useUndoKeys({ undo, redo }: Editor) {
+  useEffect(() => {
+    const listen = (event: KeyboardEvent) => {
+      const typing =
+        event.target instanceof HTMLElement && ["INPUT", "TEXTAREA", "SELECT"].includes(event.target.tagName);
+      if (typing || !(event.ctrlKey || event.metaKey)) return;
+      const key = event.key.toLowerCase();
+      const act = key === "y" || (key === "z" && event.shiftKey) ? redo : key === "z" ? undo : undefined;
+      if (!act) return;
+      event.preventDefault();
+      act();
+    };
+    window.addEventListener("keydown", listen);
+    return () => window.removeEventListener("keydown", listen);
+  }, [undo, redo]);
 }
 
 function Head({ plan, editor, onLead }: { plan: Plan; editor: Editor; onLead: () => void }) {

@@ -1,7 +1,7 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { useCallback, useEffect, useRef, useState } from "react";
 import { Failed, post, put } from "../shared/api";
-import type { Drafted, Plan, PlanSummary } from "../shared/contract";
+import type { Draft, Drafted, Plan, PlanSummary } from "../shared/contract";
 
 /** A passage and a plan as the plan file has them; fields that nobody here knows are kept. */
 export type PassageDoc = { [field: string]: unknown };
@@ -9,7 +9,9 @@ export type PlanDoc = { passages: PassageDoc[]; [field: string]: unknown };
 
 type Saving = "saved" | "saving" | { failed: string; conflict: boolean };
 /** Change is one change that the core makes in a document. */
-type Change = { passage?: number; short?: string; gentle?: boolean };
+export type Change = Partial<
+  Pick<Draft, "passage" | "short" | "gentle" | "fit" | "end_ms" | "by" | "more" | "split">
+>;
 type Version = { document: PlanDoc; group: number };
 
 const pause = 500; // ms without a keystroke before it is saved
@@ -28,6 +30,7 @@ export function usePlanEditor(plan: Plan) {
   const [future, setFuture] = useState<Version[]>([]);
   const [saving, setSaving] = useState<Saving>("saved");
   const [trouble, setTrouble] = useState("");
+  const [told, setTold] = useState(""); // what became of the last change that the core made
   const queries = useQueryClient();
 
   const revision = useRef(plan.revision);
@@ -109,6 +112,7 @@ export function usePlanEditor(plan: Plan) {
   );
 
   const change = (next: Partial<Version>) => {
+    setTold("");
     setPast([...past, version]);
     setFuture([]);
     show({ ...version, ...next });
@@ -118,6 +122,7 @@ export function usePlanEditor(plan: Plan) {
   const ask = async (change: Change): Promise<string> => {
     const answer = await compute(version, change);
     if (!answer) return "";
+    setTold(answer.problem || answer.changed);
     if (answer.problem) return answer.problem;
     setPast([...past, version]);
     setFuture([]);
@@ -166,7 +171,9 @@ export function usePlanEditor(plan: Plan) {
     summary,
     saving,
     trouble,
+    told,
     change,
+    ask,
     shorten,
     soften,
     undo: past.length > 0 ? undo : undefined,

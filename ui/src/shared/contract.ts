@@ -180,6 +180,7 @@ export interface PlanSummary {
   passages: PassageSummary[];
   errors: FieldError[];
   advice: Advice[];
+  could: Addition[];
 }
 export interface PassageSummary {
   name: string;
@@ -215,6 +216,11 @@ export interface Advice {
   say: string;
   why: string;
 }
+export interface Addition {
+  passage: number;
+  rounds: number;
+  length_ms: number;
+}
 export interface PlanSave {
   revision: number;
   group_id: number;
@@ -226,6 +232,11 @@ export interface Draft {
   passage: number;
   short: string | null;
   gentle: boolean;
+  fit?: boolean;
+  end_ms?: number;
+  by?: string;
+  more?: Addition;
+  split?: boolean;
 }
 export interface Drafted {
   document: unknown;

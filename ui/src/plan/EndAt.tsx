@@ -1,0 +1,70 @@
+import { useState } from "react";
+import { Button, Form } from "react-bootstrap";
+import type { PassageSummary } from "../shared/contract";
+import type { Change } from "./usePlanEditor";
+
+type Props = {
+  summary: PassageSummary;
+  number: number;
+  starts: number | null;
+  onAsk: (change: Change) => Promise<string>;
+};
+
+/** EndAt makes one passage end at a time of day, or of the class where no start is set, by its rounds or its tempo. */
+export function EndAt({ summary, number, starts, onAsk }: Props) {
+  const [time, setTime] = useState("");
+  const [problem, setProblem] = useState("");
+  const solve = async (by: "rounds" | "tempo") => {
+    const end = starts === null ? ofClass(time) : ofDay(time, starts);
+    if (end === null) {
+      setProblem(starts === null ? "a time of the class, as 12:40" : "a time of day, as 18:42:30");
+      return;
+    }
+    setProblem(await onAsk({ passage: number, end_ms: end, by }));
+  };
+  return (
+    <div className="endat">
+      <label className="labelled">
+        <span>End at</span>
+        <Form.Control
+          value={time}
+          placeholder={starts === null ? "12:40" : timeOf(starts + summary.start_ms + summary.length_ms)}
+          isInvalid={problem !== ""}
+          aria-label={`Time at which ${summary.name} ends`}
+          onChange={(e) => {
+            setTime(e.target.value);
+            setProblem("");
+          }}
+        />
+      </label>
+      <Button size="sm" variant="outline-secondary" onClick={() => void solve("rounds")}>
+        by its rounds
+      </Button>
+      <Button size="sm" variant="outline-secondary" onClick={() => void solve("tempo")}>
+        by its tempo
+      </Button>
+      {problem && <span className="wrong">{problem}</span>}
+    </div>
+  );
+}
+
+function timeOf(ms: number): string {
+  return new Date(ms).toLocaleTimeString("en-GB");
+}
+
+/** ofClass reads a time of the class, 12:40 or 1:02:40, in ms; null where it is none. */
+function ofClass(text: string): number | null {
+  const match = /^(?:(\d+):)?(\d+):([0-5]?\d)$/.exec(text.trim());
+  if (!match) return null;
+  return (Number(match[1] ?? 0) * 3600 + Number(match[2]) * 60 + Number(match[3])) * 1000;
+}
+
+/** ofDay reads a time of day, 18:42 or 18:42:30, as a time of the class that starts then. */
+function ofDay(text: string, starts: number): number | null {
+  const match = /^(\d?\d):(\d\d)(?::(\d\d))?$/.exec(text.trim());
+  if (!match) return null;
+  const at = new Date(starts);
+  at.setHours(Number(match[1]), Number(match[2]), Number(match[3] ?? 0), 0);
+  if (at.getTime() < starts) at.setDate(at.getDate() + 1); // a class over midnight
+  return at.getTime() - starts;
+}
