@@ -5,6 +5,7 @@ import (
 	"fmt"
 	"slices"
 	"strconv"
+	"time"
 
 	"vastlantern/core/breath"
 	"vastlantern/core/plan"
@@ -64,6 +65,14 @@ func fitToSlot(doc plan.Doc, p *plan.Plan) (plan.Doc, string, error) {
 	}
 	fit.Apply(doc, p)
 	return doc, "fitted to the slot", nil
+}
+
+// fitInto fits the plan into the time that is left of its slot, which becomes its slot; with one round each where even
+// that is too long.
+func fitInto(doc plan.Doc, p *plan.Plan, left time.Duration) {
+	whole := left.Truncate(time.Second)
+	p.FitTo(breath.Int(whole.Milliseconds())).Apply(doc, p)
+	doc["slot_min"] = json.Number(strconv.FormatFloat(whole.Minutes(), 'f', 4, 64))
 }
 
 // addRest gives the end of a plan more natural breath: the last passage, if it is one that is timed, or one more.

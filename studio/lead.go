@@ -103,7 +103,7 @@ func (s *Studio) Lead(want contract.Lead) (contract.Score, error) {
 	if err != nil {
 		return contract.Score{}, missing(err, "plan", want.PlanID)
 	}
-	document, p, err := s.toLead(stored)
+	document, p, err := s.toLead(stored, want.Fit)
 	if err != nil {
 		return contract.Score{}, err
 	}
@@ -130,7 +130,7 @@ func (s *Studio) Lead(want contract.Lead) (contract.Score, error) {
 }
 
 // toLead is the plan as it will be led: with the words and the own practices of this day.
-func (s *Studio) toLead(stored store.Plan) ([]byte, *plan.Plan, error) {
+func (s *Studio) toLead(stored store.Plan, fit bool) ([]byte, *plan.Plan, error) {
 	doc, err := sheet.ReadDoc(bytes.NewReader(stored.Document))
 	if err != nil {
 		return nil, nil, err
@@ -147,6 +147,11 @@ func (s *Studio) toLead(stored store.Plan) ([]byte, *plan.Plan, error) {
 		return nil, nil, &Failure{ErrInvalid, contract.Problem{Say: "This plan cannot be led yet. Mend what is marked in it first.", Fields: fieldErrors(err)}}
 	case len(p.Passages) == 0:
 		return nil, nil, fail(ErrInvalid, "This plan has no passages yet. Add one, then lead it.")
+	}
+	if fit {
+		if err := s.late(doc, p); err != nil {
+			return nil, nil, err
+		}
 	}
 	var text bytes.Buffer
 	err = sheet.WritePlan(&text, doc)

@@ -10,6 +10,7 @@ import (
 	"vastlantern/core/breath"
 	"vastlantern/core/care"
 	"vastlantern/core/plan"
+	"vastlantern/core/practice"
 	"vastlantern/core/sheet"
 	"vastlantern/store"
 	"vastlantern/studio/contract"
@@ -231,6 +232,7 @@ func (s *Studio) summary(doc plan.Doc, group *contract.Group) (contract.PlanSumm
 func passageSummary(p *plan.Passage, room care.Room) contract.PassageSummary {
 	s := contract.PassageSummary{
 		Name: p.Name(), Type: string(p.Type), OwnPace: p.OwnPace, Cautions: cautions(p), Findings: findings(p, room),
+		Opening: stepsInWords(p.OpeningSteps), Closing: stepsInWords(p.ClosingSteps),
 	}
 	if p.Practice == nil {
 		return s
@@ -240,6 +242,9 @@ func passageSummary(p *plan.Passage, room care.Room) contract.PassageSummary {
 	s.Gentler = words != ""
 	s.Practice, s.Term, s.Counts, s.TrueRatio = p.Practice.ID, p.Practice.Term, p.Pattern(), f.TrueRatio
 	s.Rounds, s.RoundMS, s.PerMinute = f.Rounds, f.Round.Round(), f.PerMinute.Float()
+	if !p.Is(practice.Open) {
+		s.CountMS = breath.CountLength(p.Measure.Tempo).Float()
+	}
 	s.LongestHoldMS, s.HeldMS = f.LongestHold.Round(), f.HeldFull.Add(f.HeldEmpty).Round()
 	return s
 }

@@ -171,7 +171,7 @@ func (l *led) passages(tl pace.Timeline, wait *contract.Wait, who care.Room) []c
 		list[i] = contract.ScorePassage{
 			Name: p.Name(), Type: string(p.Type), Script: p.Script, StartMS: -1, EndMS: -1, Rounds: force.Total,
 			Tempo: force.Tempo.Float(), Slower: room.Slower(p, force.Tempo).Float(), Faster: room.Faster(p, force.Tempo).Float(),
-			Cautions: cautions(p), Findings: findings(p, who), Steps: []string{},
+			Cautions: cautions(p), Findings: findings(p, who), Steps: stepsInWords(p.ClosingSteps),
 			InForce: inForce(force),
 		}
 		if p.Is(practice.Open) { // has no tempo to change
@@ -179,9 +179,6 @@ func (l *led) passages(tl pace.Timeline, wait *contract.Wait, who care.Room) []c
 		}
 		if p.Practice != nil {
 			list[i].Practice, list[i].Term, list[i].Counts = p.Practice.ID, p.Practice.Term, p.Pattern()
-		}
-		for _, step := range p.ClosingSteps {
-			list[i].Steps = append(list[i].Steps, stepInWords(step))
 		}
 	}
 	reach := func(passage int, from, to int64) {
@@ -201,6 +198,14 @@ func (l *led) passages(tl pace.Timeline, wait *contract.Wait, who care.Room) []c
 		for _, strand := range wait.Strands {
 			reach(strand.Passage, wait.PlannedEndMS+strand.AtMS[0], wait.PlannedEndMS+strand.EndMS)
 		}
+	}
+	return list
+}
+
+func stepsInWords(steps []plan.Step) []string {
+	list := []string{}
+	for _, step := range steps {
+		list = append(list, stepInWords(step))
 	}
 	return list
 }

@@ -2,6 +2,7 @@ package web
 
 import (
 	"encoding/json"
+	"mime"
 	"net"
 	"net/http"
 	"strconv"
@@ -22,6 +23,20 @@ func answer[Out any](ask func(*gin.Context) (Out, error)) gin.HandlerFunc {
 		}
 		c.Header("Cache-Control", "no-store")
 		c.JSON(http.StatusOK, out)
+	}
+}
+
+// download sends a file to be saved.
+func download(ask func(*gin.Context) (studio.File, error)) gin.HandlerFunc {
+	return func(c *gin.Context) {
+		file, err := ask(c)
+		if err != nil {
+			problem(c, err)
+			return
+		}
+		c.Header("Cache-Control", "no-store")
+		c.Header("Content-Disposition", mime.FormatMediaType("attachment", map[string]string{"filename": file.Name}))
+		c.Data(http.StatusOK, file.Type, file.Data)
 	}
 }
 

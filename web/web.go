@@ -70,7 +70,12 @@ func Handler(s *studio.Studio, reach Reach) (http.Handler, error) {
 	api.POST("/plans", body(func(_ *gin.Context, in contract.PlanSave) (contract.Plan, error) {
 		return s.AddPlan(in.Document, in.GroupID)
 	}))
+	api.POST("/plans/import", body(func(_ *gin.Context, in contract.PlanText) (contract.Plan, error) { return s.ImportPlan(in) }))
 	api.GET("/plans/:id", withID(s.Plan))
+	api.GET("/plans/:id/file", download(func(c *gin.Context) (studio.File, error) { return s.PlanFile(id(c)) }))
+	api.GET("/plans/:id/sheet/:form", download(func(c *gin.Context) (studio.File, error) { return s.PlanSheet(id(c), c.Param("form")) }))
+	api.GET("/plans/:id/calendar", download(func(c *gin.Context) (studio.File, error) { return s.Calendar(id(c)) }))
+	api.GET("/calendar", download(func(*gin.Context) (studio.File, error) { return s.Calendar(0) }))
 	api.PUT("/plans/:id", bodyWithID(s.SavePlan))
 	api.POST("/draft", body(func(_ *gin.Context, in contract.Draft) (contract.Drafted, error) { return s.Draft(in) }))
 	api.GET("/classes", answer(func(*gin.Context) ([]contract.ClassCard, error) { return s.Taught() }))

@@ -5,6 +5,8 @@ type Lead struct {
 	PlanID int64 `json:"plan_id"`
 	// EndRunning ends the class that is being led, if there is one, instead of refusing to start another.
 	EndRunning bool `json:"end_running"`
+	// Fit chooses rounds so that a class that begins late ends when its slot does. The stored plan stays as it is.
+	Fit bool `json:"fit"`
 	// Acknowledged is the texts of the strong cautions that were read; without each of them the class does not begin.
 	Acknowledged []string `json:"acknowledged"`
 }

@@ -19,6 +19,12 @@ type PlanSave struct {
 	Document json.RawMessage `json:"document"`
 }
 
+// PlanText is a plan file as it was read from disk.
+type PlanText struct {
+	Text    string `json:"text"`
+	GroupID int64  `json:"group_id"`
+}
+
 // Draft asks what a document means, without storing it, after one change that is written the short way.
 type Draft struct {
 	Document json.RawMessage `json:"document"`
@@ -78,7 +84,10 @@ type PassageSummary struct {
 	Counts        string    `json:"counts"`
 	TrueRatio     string    `json:"true_ratio"` // as it really runs with the words' own beats
 	LongestHoldMS int64     `json:"longest_hold_ms"`
-	HeldMS        int64     `json:"held_ms"` // in all holds
+	HeldMS        int64     `json:"held_ms"`  // in all holds
+	CountMS       float64   `json:"count_ms"` // one count or stroke; 0 where nothing is counted
+	Opening       []string  `json:"opening"`  // its steps in words
+	Closing       []string  `json:"closing"`
 	OwnPace       bool      `json:"own_pace"`
 	Cautions      []Caution `json:"cautions"`
 	Findings      []Finding `json:"findings"` // for the plan's group and hour

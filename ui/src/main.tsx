@@ -24,6 +24,7 @@ import { Broken } from "./shared/Broken";
 import { Door } from "./shared/Door";
 import { GroupsView } from "./groups/GroupsView";
 import { LeadView } from "./lead/LeadView";
+import { HomeCardView, RunningCardView } from "./plan/CardViews";
 import { PlanView } from "./plan/PlanView";
 import { OwnEditor } from "./practices/OwnEditor";
 import { PracticesView } from "./practices/PracticesView";
@@ -46,6 +47,8 @@ const router = createBrowserRouter([
         children: [
           { path: "/", element: <TodayView /> },
           { path: "/plan/:id", element: <PlanView /> },
+          { path: "/plan/:id/card", element: <RunningCardView /> },
+          { path: "/plan/:id/home", element: <HomeCardView /> },
           { path: "/lead/:id", element: <LeadView /> },
           { path: "/practices", element: <PracticesView /> },
           { path: "/practices/:id", element: <PracticesView /> },

@@ -18,6 +18,7 @@ type all struct {
 	Today     contract.Today
 	Plan      contract.Plan
 	PlanSave  contract.PlanSave
+	PlanText  contract.PlanText
 	Draft     contract.Draft
 	Drafted   contract.Drafted
 	Book      contract.Book

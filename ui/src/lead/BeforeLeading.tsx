@@ -7,10 +7,10 @@ import { Cautions as General, Findings } from "../shared/care";
 import type { Caution, Drafted, Plan, Score } from "../shared/contract";
 import { Trouble, Waiting } from "../shared/Shell";
 
-type Props = { plan: number; onClose: () => void; onChanged?: (plan: Plan) => void };
+type Props = { plan: number; fit?: boolean; onClose: () => void; onChanged?: (plan: Plan) => void };
 
 /** BeforeLeading shows the cautions of a plan, softens it if that is wanted, and begins the class. */
-export function BeforeLeading({ plan, onClose, onChanged }: Props) {
+export function BeforeLeading({ plan, fit = false, onClose, onChanged }: Props) {
   const navigate = useNavigate();
   const queries = useQueryClient();
   const full = useQuery({
@@ -23,6 +23,7 @@ export function BeforeLeading({ plan, onClose, onChanged }: Props) {
       post<Score>("/classes", {
         plan_id: plan,
         end_running: end,
+        fit,
         acknowledged: full.data ? strong(full.data).map((s) => s.caution.text) : [],
       }),
     onSuccess: (score) => {

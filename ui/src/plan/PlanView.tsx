@@ -22,6 +22,7 @@ import { get } from "../shared/api";
 import type { Book, Plan } from "../shared/contract";
 import { Shell, Trouble, Waiting } from "../shared/Shell";
 import { numberOrText, text } from "./fields";
+import { FilesMenu } from "./FilesMenu";
 import { FitBar } from "./FitBar";
 import { PassageRow } from "./PassageRow";
 import { TimeBar } from "./TimeBar";
@@ -158,6 +159,7 @@ function Head({ plan, editor, onLead }: { plan: Plan; editor: Editor; onLead: ()
           <Button variant="outline-secondary" onClick={editor.redo} disabled={!editor.redo} aria-label="Redo">
             <i className="bi bi-arrow-clockwise" aria-hidden />
           </Button>
+          <FilesMenu id={plan.id} timed={summary.starts_ms !== null} save={editor.save} />
           <Button onClick={onLead} disabled={summary.errors.length > 0 || summary.passages.length === 0}>
             <i className="bi bi-play-fill" aria-hidden /> Lead
           </Button>

@@ -11,6 +11,7 @@ export interface Contract {
   Today: Today;
   Plan: Plan;
   PlanSave: PlanSave;
+  PlanText: PlanText;
   Draft: Draft;
   Drafted: Drafted;
   Book: Book;
@@ -197,6 +198,9 @@ export interface PassageSummary {
   true_ratio: string;
   longest_hold_ms: number;
   held_ms: number;
+  count_ms: number;
+  opening: string[];
+  closing: string[];
   own_pace: boolean;
   cautions: Caution[];
   findings: Finding[];
@@ -225,6 +229,10 @@ export interface PlanSave {
   revision: number;
   group_id: number;
   document: unknown;
+}
+export interface PlanText {
+  text: string;
+  group_id: number;
 }
 export interface Draft {
   document: unknown;
@@ -459,6 +467,7 @@ export interface Tapped {
 export interface Lead {
   plan_id: number;
   end_running: boolean;
+  fit: boolean;
   acknowledged: string[];
 }
 export interface Adjusted {

@@ -1,5 +1,5 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
-import { useState } from "react";
+import { useRef, useState } from "react";
 import { Button, Card, Col, ListGroup, Row } from "react-bootstrap";
 import { Link, useNavigate } from "react-router";
 import { BeforeLeading } from "../lead/BeforeLeading";
@@ -35,7 +35,10 @@ function Page({ today }: { today: Today }) {
 }
 
 function Next({ plan, now }: { plan: PlanCard; now: number }) {
-  const [asking, setAsking] = useState(false);
+  const [asking, setAsking] = useState<"" | "whole" | "fitted">("");
+  const ends = (plan.starts_ms ?? 0) + plan.slot_ms;
+  const timed = plan.starts_ms !== null && plan.slot_ms > 0 && now < ends - 60_000;
+  const late = timed ? Math.floor((now - plan.starts_ms!) / 60_000) : 0;
   return (
     <Card className="next mb-4">
       <Card.Body>
@@ -53,9 +56,20 @@ function Next({ plan, now }: { plan: PlanCard; now: number }) {
             <li key={i}>{name}</li>
           ))}
         </ol>
-        <div className="d-flex gap-2">
-          <Button size="lg" disabled={plan.wrong} onClick={() => setAsking(true)} autoFocus>
-            <i className="bi bi-play-fill" aria-hidden /> Lead this class
+        <div className="d-flex gap-2 flex-wrap">
+          {late > 0 && (
+            <Button size="lg" disabled={plan.wrong} onClick={() => setAsking("fitted")} autoFocus>
+              <i className="bi bi-play-fill" aria-hidden /> {late} min late: fit to {timeOfDay(ends)}
+            </Button>
+          )}
+          <Button
+            size="lg"
+            variant={late > 0 ? "outline-primary" : "primary"}
+            disabled={plan.wrong}
+            onClick={() => setAsking("whole")}
+            autoFocus={late <= 0}
+          >
+            {late <= 0 && <i className="bi bi-play-fill" aria-hidden />} Lead this class
           </Button>
           <Link className="btn btn-lg btn-outline-secondary" to={`/plan/${plan.id}`}>
             Change the plan
@@ -65,7 +79,7 @@ function Next({ plan, now }: { plan: PlanCard; now: number }) {
           <p className="text-danger mt-2">Something in this plan is not right yet: change it first.</p>
         )}
       </Card.Body>
-      {asking && <BeforeLeading plan={plan.id} onClose={() => setAsking(false)} />}
+      {asking && <BeforeLeading plan={plan.id} fit={asking === "fitted"} onClose={() => setAsking("")} />}
     </Card>
   );
 }
@@ -148,7 +162,10 @@ function Others({ plans, now }: { plans: PlanCard[]; now: number }) {
     <section className="mb-4">
       <div className="d-flex justify-content-between align-items-baseline">
         <h2>Other plans</h2>
-        <NewPlan variant="outline-primary" />
+        <span className="d-flex gap-2">
+          <ImportPlan />
+          <NewPlan variant="outline-primary" />
+        </span>
       </div>
       {plans.length === 0 && <p className="text-secondary">None.</p>}
       <ListGroup>
@@ -170,7 +187,42 @@ function Others({ plans, now }: { plans: PlanCard[]; now: number }) {
           </ListGroup.Item>
         ))}
       </ListGroup>
+      {plans.some((p) => p.starts_ms !== null) && (
+        <a className="d-inline-block mt-2" href="/api/calendar">
+          The timetable as a calendar file
+        </a>
+      )}
     </section>
+  );
+}
+
+/** ImportPlan reads a plan file from disk. What is wrong in it is shown where it is edited. */
+function ImportPlan() {
+  const navigate = useNavigate();
+  const field = useRef<HTMLInputElement>(null);
+  const bring = useMutation({
+    mutationFn: async (file: File) => post<Plan>("/plans/import", { text: await file.text(), group_id: 0 }),
+    onSuccess: (plan) => void navigate(`/plan/${plan.id}`),
+  });
+  return (
+    <>
+      <input
+        ref={field}
+        type="file"
+        accept=".json,application/json"
+        hidden
+        aria-label="Plan file"
+        onChange={(e) => {
+          const file = e.target.files?.[0];
+          if (file) bring.mutate(file);
+          e.target.value = ""; // the same file again is a change too
+        }}
+      />
+      <Button variant="outline-secondary" disabled={bring.isPending} onClick={() => field.current?.click()}>
+        From a file
+      </Button>
+      {bring.isError && <Trouble error={bring.error} />}
+    </>
   );
 }
 

@@ -1,0 +1,65 @@
+import { type ReactNode, useLayoutEffect, useRef, useState } from "react";
+import { Button, ButtonGroup } from "react-bootstrap";
+import { useNavigate } from "react-router";
+
+/** The two sizes of paper, in mm. */
+const papers = { A4: { width: 210, height: 297 }, Letter: { width: 215.9, height: 279.4 } };
+type Size = keyof typeof papers;
+
+const margin = 12; // mm
+const largest = 15; // pt
+const smallest = 6.5; // below that nobody reads it at arm's length
+
+/** Paper is one page to print: its text is made as small as it has to be for one page. */
+export function Paper({ back, children }: { back: string; children: ReactNode }) {
+  const navigate = useNavigate();
+  const [size, setSize] = useState<Size>(() =>
+    localStorage.getItem("paper") === "Letter" ? "Letter" : "A4",
+  );
+  const sheet = useRef<HTMLDivElement>(null);
+  const { width, height } = papers[size];
+  const choose = (next: Size) => {
+    localStorage.setItem("paper", next);
+    setSize(next);
+  };
+  useLayoutEffect(() => {
+    const page = sheet.current;
+    if (!page) return;
+    let points = largest;
+    page.style.fontSize = `${points}pt`;
+    while (page.scrollHeight > page.clientHeight && points > smallest) {
+      points -= 0.25;
+      page.style.fontSize = `${points}pt`;
+    }
+  });
+  return (
+    <div className="papers">
+      <style>{`@page { size: ${size}; margin: 0; }`}</style>
+      <nav className="papertools" aria-label="Printing">
+        <Button variant="outline-secondary" onClick={() => void navigate(back)}>
+          Back
+        </Button>
+        <ButtonGroup aria-label="Paper">
+          {(Object.keys(papers) as Size[]).map((name) => (
+            <Button
+              key={name}
+              variant={name === size ? "primary" : "outline-primary"}
+              aria-pressed={name === size}
+              onClick={() => choose(name)}
+            >
+              {name}
+            </Button>
+          ))}
+        </ButtonGroup>
+        <Button onClick={() => window.print()}>Print</Button>
+      </nav>
+      <main
+        ref={sheet}
+        className="paper"
+        style={{ width: `${width}mm`, height: `${height - 0.5}mm`, padding: `${margin}mm` }}
+      >
+        {children}
+      </main>
+    </div>
+  );
+}
