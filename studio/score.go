@@ -42,7 +42,9 @@ func inForce(p pace.Passage) contract.InForce {
 }
 
 // score shapes the timeline from the stage in progress on.
-func (s *Studio) score(l *led) (contract.Score, error) {
+func (s *Studio) score(l *led) (contract.Score, error) { return s.scoreAt(l, l.at(s.now())) }
+
+func (s *Studio) scoreAt(l *led, at int64) (contract.Score, error) {
 	groups, err := s.groups()
 	if err != nil {
 		return contract.Score{}, err
@@ -51,7 +53,6 @@ func (s *Studio) score(l *led) (contract.Score, error) {
 	if err != nil {
 		return contract.Score{}, err
 	}
-	at := l.at(s.now())
 	tl := l.class.Timeline()
 	score := contract.Score{
 		ClassID: l.stored.ID, Revision: len(l.script), Title: l.plan.Title, Group: groups[l.stored.GroupID],
@@ -216,8 +217,10 @@ func stepInWords(step plan.Step) string {
 		return "1 breath " + step.Counts.String()
 	case step.Breaths > 1:
 		return fmt.Sprintf("%d breaths %s", step.Breaths, step.Counts)
-	case step.Text != "":
-		return step.Text
 	}
-	return fmt.Sprintf("%s s natural breath", step.Length.Div(breath.Int(1000)))
+	seconds := step.Length.Div(breath.Int(1000))
+	if step.Text != "" {
+		return fmt.Sprintf("%s s %s", seconds, step.Text)
+	}
+	return fmt.Sprintf("%s s natural breath", seconds)
 }

@@ -77,6 +77,7 @@ func Handler(s *studio.Studio, reach Reach) (http.Handler, error) {
 	api.GET("/plans/:id/calendar", download(func(c *gin.Context) (studio.File, error) { return s.Calendar(id(c)) }))
 	api.GET("/calendar", download(func(*gin.Context) (studio.File, error) { return s.Calendar(0) }))
 	api.PUT("/plans/:id", bodyWithID(s.SavePlan))
+	api.POST("/plans/:id/try", bodyWithID(s.Try))
 	api.POST("/draft", body(func(_ *gin.Context, in contract.Draft) (contract.Drafted, error) { return s.Draft(in) }))
 	api.GET("/classes", answer(func(*gin.Context) ([]contract.ClassCard, error) { return s.Taught() }))
 	api.POST("/classes", body(func(_ *gin.Context, in contract.Lead) (contract.Score, error) { return s.Lead(in) }))

@@ -11,6 +11,18 @@ type Lead struct {
 	Acknowledged []string `json:"acknowledged"`
 }
 
+// Try plays a plan without leading a class: the adjustments so far, each at its time, and how far it is.
+type Try struct {
+	Script []Tried `json:"script"`
+	AtMS   int64   `json:"at_ms"`
+}
+
+// Tried is an adjustment of a Try.
+type Tried struct {
+	AtMS   int64  `json:"at_ms"`
+	Adjust Adjust `json:"adjust"`
+}
+
 // Score is the timeline of a class from the stage in progress on: all that a screen needs to play it by itself
 // until the next adjustment.
 type Score struct {

@@ -24,6 +24,7 @@ import { Broken } from "./shared/Broken";
 import { Door } from "./shared/Door";
 import { GroupsView } from "./groups/GroupsView";
 import { LeadView } from "./lead/LeadView";
+import { TryView } from "./lead/TryView";
 import { HomeCardView, RunningCardView } from "./plan/CardViews";
 import { PlanView } from "./plan/PlanView";
 import { OwnEditor } from "./practices/OwnEditor";
@@ -50,6 +51,7 @@ const router = createBrowserRouter([
           { path: "/plan/:id/card", element: <RunningCardView /> },
           { path: "/plan/:id/home", element: <HomeCardView /> },
           { path: "/lead/:id", element: <LeadView /> },
+          { path: "/try/:id", element: <TryView /> },
           { path: "/practices", element: <PracticesView /> },
           { path: "/practices/:id", element: <PracticesView /> },
           { path: "/practices/:id/edit", element: <OwnEditor /> },

@@ -37,6 +37,7 @@ type all struct {
 	Taps      contract.Taps
 	Tapped    contract.Tapped
 	Lead      contract.Lead
+	Try       contract.Try
 	ClassCard contract.ClassCard
 	Score     contract.Score
 	Adjust    contract.Adjust

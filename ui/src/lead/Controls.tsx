@@ -1,6 +1,6 @@
 import type { Preview } from "../shared/contract";
 import { moves } from "./answers";
-import { type Panel, panels } from "./Panels";
+import { type Panel, panelsOf } from "./Panels";
 import { type Control, type Group, keyName } from "./controls";
 
 type Props = {
@@ -9,12 +9,13 @@ type Props = {
   on: Control;
   armed: string;
   would: Map<string, Preview>;
+  live: boolean;
   onPress: (control: Control) => void;
   onPanel: (panel: Panel) => void;
 };
 
 /** Controls are the live adjustments, grouped by what the teacher wants. Each says what it would do, and its key. */
-export function Controls({ groups, breath, on, armed, would, onPress, onPanel }: Props) {
+export function Controls({ groups, breath, on, armed, would, live, onPress, onPanel }: Props) {
   const key = (control: Control, size = "") => (
     <Key
       key={control.id}
@@ -38,7 +39,7 @@ export function Controls({ groups, breath, on, armed, would, onPress, onPanel }:
         </div>
       ))}
       <div className="group panels" role="group" aria-label="More">
-        {panels
+        {panelsOf(live)
           .filter((p) => p.panel !== "keys")
           .map((p) => (
             <button key={p.panel} type="button" className="key" onClick={() => onPanel(p.panel)}>

@@ -1,5 +1,5 @@
 import { useQuery } from "@tanstack/react-query";
-import { useCallback, useEffect, useLayoutEffect, useRef, useState } from "react";
+import { type ReactNode, useCallback, useEffect, useLayoutEffect, useRef, useState } from "react";
 import { Button, Modal } from "react-bootstrap";
 import { Link, useBlocker, useParams } from "react-router";
 import { get, post } from "../shared/api";
@@ -16,7 +16,7 @@ import { Controls } from "./Controls";
 import { type Control, controls, goOn, natural, pedalled, type Press } from "./controls";
 import { GapCard } from "./GapCard";
 import { inWords } from "./answers";
-import { type Panel, panelOf, Panels } from "./Panels";
+import { type Panel, Panels, panelsOf } from "./Panels";
 import { Now } from "./Now";
 import { Order } from "./Order";
 import { TopBar } from "./TopBar";
@@ -27,7 +27,15 @@ import { useWould } from "./useWould";
 export function LeadView() {
   const id = Number(useParams().id);
   const { score, error, retry, connected, take } = useScore(id);
-  if (score) return <Leading key={id} score={score} connected={connected} take={take} />;
+  const send = useCallback(
+    async (press: Press) => {
+      const body = { ...press, key: crypto.randomUUID() };
+      const done = await retrying(() => post<Adjusted>(`/classes/${id}/adjustments`, body));
+      take(done.score);
+    },
+    [id, take],
+  );
+  if (score) return <Leading key={id} score={score} connected={connected} take={take} send={send} live />;
   return (
     <Shell view="lead-wait">
       {error ? <Trouble error={error} retry={() => void retry()} /> : <Waiting what="Joining the class" />}
@@ -38,15 +46,19 @@ export function LeadView() {
 /** Told is what is said on the screen, until a newer adjustment is answered. */
 type Told = { words: string; refused: boolean; revision: number };
 
-function Leading({
-  score,
-  connected,
-  take,
-}: {
+type Props = {
   score: Score;
   connected: boolean;
   take: (score: Score) => void;
-}) {
+  /** makes an adjustment, and takes the score after it */
+  send: (press: Press) => Promise<void>;
+  /** whether a class is led, or a plan only tried out */
+  live: boolean;
+  children?: ReactNode;
+};
+
+/** Leading is the lead screen of a class, or of a plan that is tried out. */
+export function Leading({ score, connected, take, send, live, children }: Props) {
   const [light, changeLight] = useLight("lead", "night");
   const cue = useCue(score);
   const [notice, setNotice] = useState<Told | null>(null);
@@ -54,11 +66,12 @@ function Leading({
   const [armed, setArmed] = useState("");
   const [panel, setPanel] = useState<Panel>("");
   const leaving = useBlocker(
-    ({ nextLocation, currentLocation }) => !cue.over && nextLocation.pathname !== currentLocation.pathname,
+    ({ nextLocation, currentLocation }) =>
+      live && !cue.over && nextLocation.pathname !== currentLocation.pathname,
   );
   useWakeLock(!cue.over);
   const sound = useSound("lead", score, cue);
-  const gap = useGap(score, cue);
+  const gap = useGap(score, cue, live);
   const { data: settings } = useQuery({ queryKey: ["settings"], queryFn: () => get<Settings>("/settings") });
   // What this screen has to say, or else the last answer, whichever device it was given to.
   const answer = notice?.revision === score.revision ? notice : told(score, came);
@@ -66,14 +79,12 @@ function Leading({
   const adjust = useCallback(
     async (press: Press) => {
       try {
-        const body = { ...press, key: crypto.randomUUID() };
-        const done = await retrying(() => post<Adjusted>(`/classes/${score.class_id}/adjustments`, body));
-        take(done.score);
+        await send(press);
       } catch (error) {
         setNotice({ words: (error as Error).message, refused: true, revision: score.revision });
       }
     },
-    [score.class_id, score.revision, take],
+    [score.revision, send],
   );
 
   const { strand } = cue;
@@ -82,7 +93,7 @@ function Leading({
   const breath = strand ? natural(strand) : null;
   const on = strand ? goOn(strand) : null;
   const all = [...groups.flatMap((g) => g.controls), ...(on ? [on] : []), ...(breath ? [breath] : [])];
-  const would = useWould(score, cue, all);
+  const would = useWould(score, cue, all, live);
   useSigns(score, cue, sound.give);
 
   const press = (control: Control) => {
@@ -120,7 +131,7 @@ function Leading({
       press(control);
       return;
     }
-    const opens = panelOf(event.key);
+    const opens = panelsOf(live).find((p) => p.key === key)?.panel;
     if (opens) {
       event.preventDefault(); // the letter would stand in a field
       setPanel(opens);
@@ -137,14 +148,20 @@ function Leading({
         light={light}
         onLight={changeLight}
         onKeys={() => setPanel("keys")}
-        onRoom={() => setPanel("room")}
+        onRoom={live ? () => setPanel("room") : undefined}
         sounds={sound.choice.on}
         onSound={() => setPanel("sound")}
       />
       <Order score={score} cue={cue} />
       <main>
         {cue.over ? (
-          <Over score={score} />
+          live ? (
+            <Over score={score} />
+          ) : (
+            <section className="over">
+              <h2 className="h1">That was the plan</h2>
+            </section>
+          )
         ) : (
           <>
             <Now score={score} cue={cue} />
@@ -154,6 +171,7 @@ function Leading({
             </p>
           </>
         )}
+        {children}
       </main>
       {!cue.over && breath && on && (
         <Controls
@@ -162,6 +180,7 @@ function Leading({
           on={on}
           armed={armed}
           would={would}
+          live={live}
           onPress={press}
           onPanel={setPanel}
         />

@@ -24,8 +24,11 @@ export const panels: { key: string; panel: Panel; name: string }[] = [
   { key: "?", panel: "keys", name: "Keys" },
 ];
 
-export function panelOf(key: string): Panel | undefined {
-  return panels.find((p) => p.key === key.toLowerCase())?.panel;
+/** What needs a class that is really led. */
+const ofAClass: Panel[] = ["seen", "tap", "room"];
+
+export function panelsOf(live: boolean): typeof panels {
+  return live ? panels : panels.filter((p) => !ofAClass.includes(p.panel));
 }
 
 type Props = {

@@ -13,7 +13,8 @@ type Props = {
   light: Light;
   onLight: () => void;
   onKeys: () => void;
-  onRoom: () => void;
+  onRoom?: () => void; // not in a try-out
+
   sounds: boolean;
   onSound: () => void;
 };
@@ -65,9 +66,11 @@ export function TopBar({ score, cue, connected, light, onLight, onKeys, onRoom, 
       <Button variant="link" onClick={onSound} aria-label="Sound">
         <i className={sounds ? "bi bi-volume-up" : "bi bi-volume-mute"} aria-hidden />
       </Button>
-      <Button variant="link" onClick={onRoom} aria-label="The room's screen">
-        <i className="bi bi-display" aria-hidden />
-      </Button>
+      {onRoom && (
+        <Button variant="link" onClick={onRoom} aria-label="The room's screen">
+          <i className="bi bi-display" aria-hidden />
+        </Button>
+      )}
       <Button variant="link" onClick={onKeys} aria-label="Keys">
         <kbd>?</kbd>
       </Button>

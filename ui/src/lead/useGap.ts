@@ -27,12 +27,13 @@ export function forget(): void {
  * useGap tells from which moment on this screen did not show the count, if it was too long: the lid was closed, or the
  * browser had ended. It is asked about once.
  */
-export function useGap(score: Score, cue: Cue): { from: number | null; settle: () => void } {
+export function useGap(score: Score, cue: Cue, live: boolean): { from: number | null; settle: () => void } {
   const [from, setFrom] = useState<number | null>(() => {
-    const seen = lastSeen(score);
+    const seen = live ? lastSeen(score) : null;
     return seen !== null && classTime(score) - seen > tooLong ? seen : null;
   });
   useEffect(() => {
+    if (!live) return;
     const look = () => {
       const at = classTime(score);
       const seen = lastSeen(score);
@@ -43,7 +44,7 @@ export function useGap(score: Score, cue: Cue): { from: number | null; settle: (
     look();
     const timer = setInterval(look, every);
     return () => clearInterval(timer);
-  }, [score, cue.over]);
+  }, [score, cue.over, live]);
   // Where the class waits for the teacher since before the gap, nothing was missed.
   const waited =
     from !== null && cue.strand !== null && cue.strand.end_ms < 0 && cue.strand.at_ms[0]! <= from;

@@ -8,7 +8,7 @@ import type { Control } from "./controls";
  * useWould is what each control would do if it were pressed in the phase in progress, by its id. Until the answer is
  * there, and without a connection, there is none: the keys work all the same.
  */
-export function useWould(score: Score, cue: Cue, controls: Control[]): Map<string, Preview> {
+export function useWould(score: Score, cue: Cue, controls: Control[], live: boolean): Map<string, Preview> {
   const met = controls.filter((control) => control.met);
   const would = useQuery({
     queryKey: ["would", score.class_id, score.revision, cue.strand?.at_ms[0], met.map((c) => c.id).join()],
@@ -17,7 +17,7 @@ export function useWould(score: Score, cue: Cue, controls: Control[]): Map<strin
       const previews = await post<Preview[]>(`/classes/${score.class_id}/would`, presses);
       return new Map(met.map((control, i) => [control.id, previews[i]!]));
     },
-    enabled: met.length > 0,
+    enabled: live && met.length > 0,
     staleTime: Infinity,
     gcTime: 0,
     retry: false,

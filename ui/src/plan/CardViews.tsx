@@ -36,32 +36,28 @@ export function RunningCardView() {
             .join(" · ")}
         </p>
       </header>
-      <table>
-        <tbody>
-          {summary.passages.map((p, i) => (
-            <tr key={i}>
-              <td className="time">{when(p.start_ms)}</td>
-              <td>
-                <strong>{p.name}</strong> <span className="what">{lengthInWords(p)}</span>
-                {said(doc.passages[i] ?? {}, p).map((line) => (
-                  <p key={line}>{line}</p>
-                ))}
-                {p.findings.map((f) => (
-                  <p key={f.say} className="mind">
-                    {f.do}: {f.say}
-                  </p>
-                ))}
-              </td>
-            </tr>
-          ))}
-          <tr>
-            <td className="time">{when(summary.length_ms)}</td>
-            <td>
-              <strong>end</strong>
-            </td>
-          </tr>
-        </tbody>
-      </table>
+      <div className="lines">
+        {summary.passages.map((p, i) => (
+          <div className="line" key={i}>
+            <span className="time">{when(p.start_ms)}</span>
+            <div>
+              <strong>{p.name}</strong> <span className="what">{lengthInWords(p)}</span>
+              {said(doc.passages[i] ?? {}, p).map((line) => (
+                <p key={line}>{line}</p>
+              ))}
+              {p.findings.map((f) => (
+                <p key={f.say} className="mind">
+                  {f.do}: {f.say}
+                </p>
+              ))}
+            </div>
+          </div>
+        ))}
+        <div className="line">
+          <span className="time">{when(summary.length_ms)}</span>
+          <strong>end</strong>
+        </div>
+      </div>
       <Cautions passages={summary.passages} />
     </Paper>
   );
@@ -121,27 +117,29 @@ export function HomeCardView() {
         <h1>To do at home</h1>
         <p>from {plan.data.summary.title || "the class"}</p>
       </header>
-      {once.map((p) => {
-        const entry = book.data.practices.find((b) => b.id === p.practice);
-        return (
-          <section key={p.practice}>
-            <h2>{p.name}</h2>
-            <p className="what">{homeInWords(p)}</p>
-            <ol>
-              {(entry?.how ?? []).map((step) => (
-                <li key={step}>{step}</li>
-              ))}
-            </ol>
-            {p.cautions
-              .filter((c) => c.strong)
-              .map((c) => (
-                <p key={c.text} className="mind">
-                  {c.text}
-                </p>
-              ))}
-          </section>
-        );
-      })}
+      <div className="lines">
+        {once.map((p) => {
+          const entry = book.data.practices.find((b) => b.id === p.practice);
+          return (
+            <section key={p.practice}>
+              <h2>{p.name}</h2>
+              <p className="what">{homeInWords(p)}</p>
+              <ol>
+                {(entry?.how ?? []).map((step) => (
+                  <li key={step}>{step}</li>
+                ))}
+              </ol>
+              {p.cautions
+                .filter((c) => c.strong)
+                .map((c) => (
+                  <p key={c.text} className="mind">
+                    {c.text}
+                  </p>
+                ))}
+            </section>
+          );
+        })}
+      </div>
       {once.length === 0 && <p>There is no practice in this plan yet.</p>}
       <footer>
         <h2>When to stop</h2>

@@ -7,8 +7,25 @@ const papers = { A4: { width: 210, height: 297 }, Letter: { width: 215.9, height
 type Size = keyof typeof papers;
 
 const margin = 12; // mm
-const largest = 15; // pt
-const smallest = 6.5; // below that nobody reads it at arm's length
+// Sizes of text in pt: in one column as large as it can be, in two as small as can be read at arm's length.
+const oneColumn = { from: 15, to: 9 };
+const twoColumns = { from: 11, to: 6 };
+
+/** squeeze makes the text as large as one page allows; what does not fit at the smallest goes on to a second. */
+function squeeze(page: HTMLElement): void {
+  page.classList.remove("spread");
+  for (const [dense, { from, to }] of [
+    [false, oneColumn],
+    [true, twoColumns],
+  ] as const) {
+    page.classList.toggle("dense", dense);
+    for (let points = from; points >= to; points -= 0.25) {
+      page.style.fontSize = `${points}pt`;
+      if (page.scrollHeight <= page.clientHeight) return;
+    }
+  }
+  page.classList.add("spread");
+}
 
 /** Paper is one page to print: its text is made as small as it has to be for one page. */
 export function Paper({ back, children }: { back: string; children: ReactNode }) {
@@ -23,14 +40,7 @@ export function Paper({ back, children }: { back: string; children: ReactNode })
     setSize(next);
   };
   useLayoutEffect(() => {
-    const page = sheet.current;
-    if (!page) return;
-    let points = largest;
-    page.style.fontSize = `${points}pt`;
-    while (page.scrollHeight > page.clientHeight && points > smallest) {
-      points -= 0.25;
-      page.style.fontSize = `${points}pt`;
-    }
+    if (sheet.current) squeeze(sheet.current);
   });
   return (
     <div className="papers">

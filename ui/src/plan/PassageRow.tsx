@@ -35,7 +35,7 @@ export function PassageRow(props: Props) {
   const [problem, setProblem] = useState("");
   const sortable = useSortable({ id: String(props.number) });
   const { attributes, listeners, setNodeRef, transform, transition, isDragging } = sortable;
-  const name = summary?.name ?? "";
+  const name = text(doc.title) || (summary?.name ?? ""); // the title is there before the answer with the numbers
   const write = async (value: string) => {
     setTyped(value);
     setProblem(await props.onShort(value));

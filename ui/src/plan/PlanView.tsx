@@ -16,7 +16,7 @@ import {
 } from "@dnd-kit/sortable";
 import { useEffect, useState } from "react";
 import { Alert, Button, Col, Form, InputGroup, Row } from "react-bootstrap";
-import { useParams } from "react-router";
+import { useNavigate, useParams } from "react-router";
 import { BeforeLeading } from "../lead/BeforeLeading";
 import { get } from "../shared/api";
 import type { Book, Plan } from "../shared/contract";
@@ -133,6 +133,7 @@ function useUndoKeys({ undo, redo }: Editor) {
 
 function Head({ plan, editor, onLead }: { plan: Plan; editor: Editor; onLead: () => void }) {
   const { document, summary } = editor;
+  const navigate = useNavigate();
   const set = (field: string, value: unknown) => {
     const next = { ...document, [field]: value };
     if (value === undefined) delete next[field];
@@ -160,6 +161,13 @@ function Head({ plan, editor, onLead }: { plan: Plan; editor: Editor; onLead: ()
             <i className="bi bi-arrow-clockwise" aria-hidden />
           </Button>
           <FilesMenu id={plan.id} timed={summary.starts_ms !== null} save={editor.save} />
+          <Button
+            variant="outline-primary"
+            disabled={summary.errors.length > 0 || summary.passages.length === 0}
+            onClick={() => void editor.save().then(() => navigate(`/try/${plan.id}`))}
+          >
+            Try it
+          </Button>
           <Button onClick={onLead} disabled={summary.errors.length > 0 || summary.passages.length === 0}>
             <i className="bi bi-play-fill" aria-hidden /> Lead
           </Button>

@@ -25,18 +25,29 @@ function at(local: number): number {
   return showed + passed + paid;
 }
 
-/** now is the time on the application's clock, in ms since 1970. */
+/** A clock of this page alone, for trying a plan out: it showed `time` at `local` and runs at `rate`. */
+type TrialClock = { local: number; time: number; rate: number };
+
+let trial: TrialClock | null = null;
+
+/** tryAt sets a clock of this page alone to the time, at the rate; null goes back to the application's. */
+export function tryAt(clock: { time: number; rate: number } | null): void {
+  trial = clock && { local: performance.now(), ...clock };
+}
+
+/** now is the time on the application's clock, in ms since 1970; in a try-out, of the class. */
 export function now(): number {
+  if (trial) return trial.time + (performance.now() - trial.local) * trial.rate;
   return at(performance.now());
 }
 
-/** inReal turns a stretch of the application's clock into real milliseconds. */
+/** inReal turns a stretch of the clock into real milliseconds. */
 export function inReal(ms: number): number {
-  return ms / best.rate;
+  return ms / rate();
 }
 
 export function rate(): number {
-  return best.rate;
+  return trial?.rate ?? best.rate;
 }
 
 /** take follows a better reading from now on: little by little, or at once where too much is owed. */

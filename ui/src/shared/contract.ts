@@ -30,6 +30,7 @@ export interface Contract {
   Taps: Taps;
   Tapped: Tapped;
   Lead: Lead;
+  Try: Try;
   ClassCard: ClassCard;
   Score: Score;
   Adjust: Adjust;
@@ -469,6 +470,14 @@ export interface Lead {
   end_running: boolean;
   fit: boolean;
   acknowledged: string[];
+}
+export interface Try {
+  script: Tried[];
+  at_ms: number;
+}
+export interface Tried {
+  at_ms: number;
+  adjust: Adjust;
 }
 export interface Adjusted {
   answer: Answer;

@@ -1,0 +1,232 @@
+package e2e
+
+import (
+	"bytes"
+	"fmt"
+	"io"
+	"net/http"
+	"os/exec"
+	"regexp"
+	"strings"
+	"testing"
+	"time"
+
+	"github.com/go-rod/rod"
+	"github.com/go-rod/rod/lib/input"
+	"github.com/go-rod/rod/lib/proto"
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"vastlantern/e2e/stage"
+	"vastlantern/studio/contract"
+)
+
+// add types a passage into the field below the running order, and waits until it stands there.
+func (th *theater) add(page *rod.Page, text, name string) {
+	th.Helper()
+	page.MustElement("#add").MustInput(text)
+	th.press(page, input.Enter)
+	require.NoError(th, page.Wait(rod.Eval(fmt.Sprintf(`() => [...document.querySelectorAll(".passage .name")].some((f) => (f.value || f.placeholder) === %q)`, name))))
+}
+
+// A class of 25 minutes for beginners from nothing, by keyboard; then every number is that of the commands on the
+// exported file.
+func TestAClassFromNothing(t *testing.T) {
+	th := open(t)
+	var group contract.Group
+	require.NoError(t, th.program.Post("/api/groups", `{"name": "First steps", "level": "beginners", "size": 9, "weekday": -1}`, &group))
+	page := th.page("/")
+	th.see(page, "button", "New plan").MustEval("() => this.focus()")
+	th.press(page, input.Enter)
+	th.see(page, "span", "^Saved$")
+	page.MustElement("#group").MustSelect("First steps")
+	page.MustElement("#Slot").MustInput("25")
+	th.add(page, "talk 2m seat and spine", "seat and spine")
+	th.add(page, "free 10b", "Natural breath")
+	th.add(page, "counted 4:4 x10", "Counted breath")
+	th.add(page, "nadi 4:4 x6", "Alternate nostril breath")
+	th.add(page, "rest 4m", "Rest")
+	page.MustElement("#add").MustInput("nadi 4:z")
+	th.press(page, input.Enter)
+	th.see(page, ".invalid-feedback", "4:z")
+	th.click(page, "button", "Fit to 25 min")
+	th.see(page, ".told", "fitted to the slot")
+	th.see(page, ".timebar", "to spare")
+	th.see(page, "span", "^Saved$")
+
+	var today contract.Today
+	require.NoError(t, th.program.Get("/api/today", &today))
+	id := today.Plans[0].ID
+	var stored contract.Plan
+	require.NoError(t, th.program.Get(fmt.Sprintf("/api/plans/%d", id), &stored))
+	assert.Equal(t, group.ID, stored.Group.ID)
+	spare := stored.Summary.SpareMS
+	assert.True(t, spare >= 0 && spare < 60_000, "%d ms to spare", spare)
+	file := th.fetch(fmt.Sprintf("/api/plans/%d/file", id))
+	check := lantern(t, file, "check", "-")
+	assert.Contains(t, check, th.see(page, ".timebar figcaption strong", ":").MustText(), "the length")
+	for _, p := range stored.Summary.Passages {
+		if p.Rounds > 0 {
+			assert.Regexp(t, fmt.Sprintf(`\b%d\b`, p.Rounds), check, p.Name)
+			th.see(page, ".numbers", fmt.Sprintf("%d rounds", p.Rounds))
+		}
+	}
+	assert.Equal(t, lantern(t, file, "sheet", "-"), string(th.fetch(fmt.Sprintf("/api/plans/%d/sheet/csv", id))))
+}
+
+func (th *theater) fetch(path string) []byte {
+	th.Helper()
+	response, err := http.Get(th.program.URL + path)
+	require.NoError(th, err)
+	defer response.Body.Close()
+	require.Equal(th, 200, response.StatusCode)
+	text, err := io.ReadAll(response.Body)
+	require.NoError(th, err)
+	return text
+}
+
+// lantern runs a command of the program on a file.
+func lantern(t *testing.T, file []byte, args ...string) string {
+	t.Helper()
+	path, err := stage.Binary()
+	require.NoError(t, err)
+	cmd := exec.Command(path, args...)
+	cmd.Stdin = bytes.NewReader(file)
+	out, err := cmd.Output()
+	require.NoError(t, err)
+	return string(out)
+}
+
+const order = `{"document": {"format": "vast-lantern-plan", "version": 1, "title": "Order", "tempo": 60, "slot_min": 20, "passages": [
+	{"type": "talk", "title": "First", "seconds": 60}, {"type": "practice", "practice": "counted-breath", "title": "Second", "counts": "4:4", "rounds": 10}, {"type": "free", "title": "Third", "seconds": 60}]}}`
+
+// names waits until the running order has these titles.
+func (th *theater) names(page *rod.Page, titles ...string) {
+	th.Helper()
+	require.NoError(th, page.Wait(rod.Eval(fmt.Sprintf(`() => [...document.querySelectorAll(".passage .name")].map((f) => f.value).join() === %q`, strings.Join(titles, ",")))))
+}
+
+func TestTheRunningOrderIsMovedSplitAndTakenBack(t *testing.T) {
+	th := open(t)
+	var plan contract.Plan
+	require.NoError(t, th.program.Post("/api/plans", order, &plan))
+	page := th.page(fmt.Sprintf("/plan/%d", plan.ID))
+	th.names(page, "First", "Second", "Third")
+	page.MustElement(`[aria-label="Title of passage 3"]`).MustEval("() => this.focus()")
+	require.NoError(t, page.KeyActions().Press(input.AltLeft).Type(input.ArrowUp).Release(input.AltLeft).Do())
+	th.names(page, "First", "Third", "Second")
+
+	// Dragged by its number, from the first place to the last.
+	from := page.MustElement(".passage:nth-child(1) button.nr").MustShape().Box()
+	to := page.MustElement(".passage:nth-child(3) button.nr").MustShape().Box()
+	mouse := page.Mouse
+	require.NoError(t, mouse.MoveTo(proto.NewPoint(from.X+5, from.Y+5)))
+	require.NoError(t, mouse.Down(proto.InputMouseButtonLeft, 1))
+	require.NoError(t, mouse.MoveLinear(proto.NewPoint(to.X+5, to.Y+12), 20))
+	th.until(page, `document.querySelector(".passage:nth-child(3)").style.transform !== ""`) // it makes room
+	require.NoError(t, mouse.Up(proto.InputMouseButtonLeft, 1))
+	th.names(page, "Third", "Second", "First")
+
+	page.MustElement(`[aria-label="Split Second in two"]`).MustEval("() => this.click()")
+	th.names(page, "Third", "Second", "Second", "First")
+	th.see(page, ".numbers", "^5 rounds")
+	page.MustElement(`[aria-label="Undo"]`).MustEval("() => this.click()")
+	th.names(page, "Third", "Second", "First")
+	th.see(page, "span", "^Saved$")
+	require.NoError(t, page.Reload())
+	th.names(page, "Third", "Second", "First")
+}
+
+// Two windows edit the same plan: neither overwrites the other, and both versions are offered.
+func TestTwoWindowsOnOnePlan(t *testing.T) {
+	th := open(t)
+	var plan contract.Plan
+	require.NoError(t, th.program.Post("/api/plans", order, &plan))
+	path := fmt.Sprintf("/plan/%d", plan.ID)
+	one, two := th.page(path), th.page(path)
+	title := `[aria-label="Title of the plan"]`
+	one.MustElement(title).MustSelectAllText().MustInput("Mine")
+	th.see(one, "span", "^Saved$")
+	var stored contract.Plan
+	for stored.Summary.Title != "Mine" {
+		require.NoError(t, one.GetContext().Err())
+		require.NoError(t, th.program.Get("/api"+strings.Replace(path, "plan", "plans", 1), &stored))
+	}
+	two.MustElement(title).MustSelectAllText().MustInput("Theirs")
+	th.see(two, "[role=alert]", "changed in another window")
+	assert.Equal(t, "Theirs", two.MustElement(title).MustProperty("value").Str(), "what was typed is not lost")
+	th.click(two, "button", "Keep this one")
+	th.see(two, "span", "^Saved$")
+	one.MustElement(title).MustSelectAllText().MustInput("Mine again")
+	th.see(one, "[role=alert]", "changed in another window")
+	th.click(one, "button", "Show the other")
+	require.NoError(t, one.Wait(rod.Eval(fmt.Sprintf(`() => document.querySelector('%s')?.value === "Theirs"`, title))))
+}
+
+// Each card is one page of either paper, also of a long class.
+func TestCardsAreOnePage(t *testing.T) {
+	th := open(t)
+	var passages []string
+	for i := range 14 {
+		passages = append(passages, fmt.Sprintf(`{"type": "talk", "title": "Part %d", "seconds": 60, "script": %q}`, i, strings.Repeat("Both sit bones on the cushion. ", 6)),
+			`{"type": "practice", "practice": "nadi-shodhana", "counts": "4:4:8", "rounds": 3, "prompts": [{"round": 2, "text": "softer"}], "closing": [{"breaths": 2, "counts": "4:4"}]}`)
+	}
+	var plan contract.Plan
+	require.NoError(t, th.program.Post("/api/plans", `{"document": {"format": "vast-lantern-plan", "version": 1, "title": "Long", "passages": [`+strings.Join(passages, ",")+`]}}`, &plan))
+	for _, card := range []struct{ path, ready string }{{"card", "Part 13"}, {"home", "When to stop"}} {
+		page := th.page(fmt.Sprintf("/plan/%d/%s", plan.ID, card.path))
+		for _, paper := range []string{"A4", "Letter"} {
+			th.see(page, ".paper", card.ready)
+			th.click(page, ".papertools button", "^"+paper+"$")
+			th.see(page, `.papertools [aria-pressed="true"]`, paper)
+			pdf, err := page.PDF(&proto.PagePrintToPDF{PreferCSSPageSize: true})
+			require.NoError(t, err)
+			text, err := io.ReadAll(pdf)
+			require.NoError(t, err)
+			assert.Len(t, regexp.MustCompile(`/Type\s*/Page\b`).FindAll(text, -1), 1, "%s on %s", card.path, paper)
+			box := regexp.MustCompile(`/MediaBox\s*\[\s*0\s+0\s+([\d.]+)\s+([\d.]+)`).FindStringSubmatch(string(text))
+			require.NotNil(t, box)
+			assert.True(t, strings.HasPrefix(box[1], map[string]string{"A4": "59", "Letter": "612"}[paper]), "%s is %s points wide", paper, box[1])
+			cut, err := page.Eval(`() => { const p = document.querySelector(".paper"); return p.scrollHeight - p.clientHeight }`)
+			require.NoError(t, err)
+			assert.LessOrEqual(t, cut.Value.Int(), 1, "nothing is cut off")
+		}
+	}
+}
+
+// A plan is led silently on a clock of its own, with every key, and leaves no record.
+func TestTryingAPlanOut(t *testing.T) {
+	th := open(t)
+	stored := th.plan(3)
+	page := th.page(fmt.Sprintf("/plan/%d", stored.ID))
+	th.click(page, "button", "Try it")
+	th.see(page, `[data-testid="word"]`, `inhale\s*left`)
+	th.press(page, input.KeyS)
+	th.see(page, ".answer", "4 rounds instead of 3")
+	th.click(page, ".trying button", "×16")
+	th.see(page, `[data-testid="word"]`, "talk")
+	th.press(page, input.KeyF)
+	th.see(page, "h2", "That was the plan")
+	th.click(page, ".trying button", "From the start")
+	th.see(page, ".round", "round 1 of 3")
+	th.click(page, ".trying a", "Back to the plan")
+	th.see(page, ".passages", "rounds")
+	var today contract.Today
+	require.NoError(t, th.program.Get("/api/today", &today))
+	assert.Empty(t, today.Taught)
+	assert.Nil(t, today.Running)
+}
+
+func TestALateClassIsFittedFromToday(t *testing.T) {
+	th := open(t)
+	starts := time.Now().Add(-5 * time.Minute).Format(time.RFC3339)
+	body := fmt.Sprintf(`{"document": {"format": "vast-lantern-plan", "version": 1, "title": "Late", "slot_min": 30, "starts_at": %q, "tempo": 60, "passages": [
+		{"type": "practice", "practice": "counted-breath", "counts": "4:4", "rounds": 200, "lead_in": 4}]}}`, starts)
+	require.NoError(t, th.program.Post("/api/plans", body, &contract.Plan{}))
+	page := th.page("/")
+	th.click(page, "button", `\d+ min late: fit to`)
+	th.click(page, ".modal button", "egin")
+	th.see(page, ".spare", `to spare`)
+	rounds := th.see(page, ".round", "round 1 of").MustText()
+	assert.NotContains(t, rounds, "200")
+}

@@ -1,0 +1,51 @@
+package studio_test
+
+import (
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"vastlantern/studio"
+	"vastlantern/studio/contract"
+)
+
+func TestTryingAPlanOutKeepsNothing(t *testing.T) {
+	d := newDesk(t)
+	p := d.addPlan(rounds)
+	one := 1
+	script := []contract.Tried{{AtMS: 3000, Adjust: contract.Adjust{Do: "rounds", By: &one}}, {AtMS: 2000, Adjust: contract.Adjust{Do: "pause"}}}
+	tried, err := d.Try(p.ID, contract.Try{Script: script, AtMS: 2000})
+	require.NoError(t, err)
+	assert.Zero(t, tried.StartedMS)
+	assert.Equal(t, 4, tried.Passages[0].Rounds)
+	assert.Equal(t, "pause", tried.Strands[0].Stage)
+	assert.EqualValues(t, 3000, tried.Strands[0].AtMS[0], "times never fall")
+	today, err := d.Today()
+	require.NoError(t, err)
+	assert.Nil(t, today.Running)
+	assert.Empty(t, today.Taught)
+
+	// The same as a class that is led and adjusted so.
+	score, err := d.Lead(contract.Lead{PlanID: p.ID})
+	require.NoError(t, err)
+	d.pass(3)
+	for i, one := range script {
+		one.Adjust.Key = string(rune('a' + i))
+		_, err := d.Adjust(score.ClassID, one.Adjust)
+		require.NoError(t, err)
+	}
+	led, err := d.Score(score.ClassID)
+	require.NoError(t, err)
+	assert.Equal(t, led.Strands, tried.Strands)
+	assert.Equal(t, led.Wait, tried.Wait)
+
+	_, err = d.Try(99, contract.Try{})
+	assert.ErrorIs(t, err, studio.ErrNotFound)
+	_, err = d.Try(p.ID, contract.Try{Script: []contract.Tried{{Adjust: contract.Adjust{Do: "fly"}}}})
+	assert.ErrorIs(t, err, studio.ErrInvalid)
+	_, err = d.Try(p.ID, contract.Try{Script: make([]contract.Tried, 1001)})
+	assert.ErrorIs(t, err, studio.ErrInvalid)
+	_, err = d.Try(d.addPlan("").ID, contract.Try{})
+	assert.ErrorIs(t, err, studio.ErrInvalid)
+}
