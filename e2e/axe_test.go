@@ -60,6 +60,9 @@ func TestEveryViewIsAccessible(t *testing.T) {
 	for _, v := range []struct{ path, ready string }{
 		{"/", "Lead this class"},
 		{fmt.Sprintf("/plan/%d", today.Next.ID), "Saved"},
+		{fmt.Sprintf("/plan/%d/card", today.Next.ID), "end"},
+		{fmt.Sprintf("/plan/%d/home", today.Next.ID), "When to stop"},
+		{fmt.Sprintf("/try/%d", today.Next.ID), "nothing is recorded"},
 		{"/practices", "Alternate nostril breath"},
 		{"/practices/bhastrika", "Watch for"},
 		{"/practices/own-mine/edit", "inhale"},

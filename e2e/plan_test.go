@@ -217,6 +217,40 @@ func TestTryingAPlanOut(t *testing.T) {
 	assert.Nil(t, today.Running)
 }
 
+// A course is made of a plan, moved on when a day was missed, and a template is a plan at once.
+func TestACourseAndATemplate(t *testing.T) {
+	th := open(t)
+	page := th.page("/")
+	page.MustElement(`[aria-label="New plan from a template"]`).MustEval("() => this.click()")
+	th.click(page, ".templates .dropdown-item", "A first alternate-nostril lesson")
+	th.see(page, "span", "^Saved$")
+	th.see(page, ".passages", "3 rounds of 20 s")
+	th.click(page, "button", "Paper and files")
+	th.click(page, ".dropdown-item", "Make a course of it")
+	th.open(page, "A course")
+	assert.True(t, th.see(page, ".modal button", "Make 7 plans").MustProperty("disabled").Bool(), "it has no time yet")
+	th.press(page, input.Escape)
+	th.closed(page)
+	page.MustElement("#starts").MustEval(`() => {
+		Object.getOwnPropertyDescriptor(HTMLInputElement.prototype, "value").set.call(this, "2031-03-03T18:30");
+		this.dispatchEvent(new Event("input", { bubbles: true }));
+	}`)
+	th.see(page, ".passages", "18:32")
+	th.click(page, "button", "Paper and files")
+	th.click(page, ".dropdown-item", "Make a course of it")
+	th.open(page, "A course")
+	page.MustElement("#classes").MustSelectAllText().MustInput("5")
+	page.MustElement("#days").MustSelectAllText().MustInput("7")
+	page.MustElement("#grow").MustSelect("one round")
+	th.click(page, ".modal button", "Make 5 plans")
+	th.see(page, ".course", "5")
+	th.see(page, ".course a", "^3$").MustEval("() => this.click()")
+	th.see(page, ".passages", "5 rounds of 20 s")
+	assert.Equal(t, "2031-03-17T18:30", page.MustElement("#starts").MustProperty("value").Str())
+	th.click(page, "button", "Missed")
+	require.NoError(t, page.Wait(rod.Eval(`() => document.querySelector("#starts")?.value === "2031-03-24T18:30"`)))
+}
+
 func TestALateClassIsFittedFromToday(t *testing.T) {
 	th := open(t)
 	starts := time.Now().Add(-5 * time.Minute).Format(time.RFC3339)

@@ -1,6 +1,7 @@
 package studio
 
 import (
+	"archive/zip"
 	"bytes"
 	"fmt"
 	"io"
@@ -37,6 +38,34 @@ func (s *Studio) PlanFile(id int64) (File, error) {
 // what is no plan file at all is refused.
 func (s *Studio) ImportPlan(in contract.PlanText) (contract.Plan, error) {
 	return s.AddPlan([]byte(in.Text), in.GroupID)
+}
+
+// CourseFiles is all plans of a course in one archive, to hand it to a substitute.
+func (s *Studio) CourseFiles(id int64) (File, error) {
+	course, err := s.Course(id)
+	if err != nil {
+		return File{}, err
+	}
+	if len(course.Plans) == 0 {
+		return File{}, fail(ErrNotFound, "This plan belongs to no course.")
+	}
+	var archive bytes.Buffer
+	writer := zip.NewWriter(&archive)
+	for i, card := range course.Plans {
+		file, err := s.PlanFile(card.ID)
+		if err != nil {
+			return File{}, err
+		}
+		entry, err := writer.Create(fmt.Sprintf("%02d-%s", i+1, file.Name))
+		if err != nil {
+			return File{}, err
+		}
+		if _, err := entry.Write(file.Data); err != nil {
+			return File{}, err
+		}
+	}
+	err = writer.Close()
+	return File{fileName(course.Plans[0].Title) + "-course.zip", "application/zip", archive.Bytes()}, err
 }
 
 // sheets is the forms of a cue sheet.

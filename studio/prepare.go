@@ -129,6 +129,8 @@ func (s *Studio) Draft(d contract.Draft) (contract.Drafted, error) {
 		changed, err = s.shorten(doc, d.Passage, *d.Short, group)
 	case d.Gentle:
 		changed, drafted.Changed, err = gentle(doc, p, d.Passage)
+	case d.Learned:
+		changed, drafted.Changed, err = s.learned(doc, p)
 	case d.Split:
 		changed, err = split(doc, p, d.Passage)
 	case d.Fit, d.EndMS != nil, d.More != nil:
@@ -200,13 +202,13 @@ func (s *Studio) summary(doc plan.Doc, group *contract.Group) (contract.PlanSumm
 	}
 	shape := contract.PlanSummary{
 		Title: p.Title, LengthMS: p.Length().Round(), SlotMS: p.Slot.Times(60_000).Round(), StartsMS: moment(p.StartsAt),
-		Passages: []contract.PassageSummary{}, Errors: fieldErrors(wrong), Advice: []contract.Advice{}, Could: []contract.Addition{},
+		Passages: []contract.PassageSummary{}, Errors: fieldErrors(wrong), Could: []contract.Addition{},
 	}
 	for _, a := range p.CouldAdd() {
 		shape.Could = append(shape.Could, contract.Addition{Passage: a.Passage, Rounds: a.Rounds, LengthMS: a.Length.Round()})
 	}
-	for _, a := range p.Advise() {
-		shape.Advice = append(shape.Advice, contract.Advice{Passage: a.Passage, Say: a.Say, Why: a.Why})
+	if shape.Advice, err = s.advice(p, group); err != nil {
+		return contract.PlanSummary{}, err
 	}
 	if shape.SlotMS > 0 {
 		shape.SpareMS = shape.SlotMS - shape.LengthMS

@@ -21,6 +21,9 @@ type Studio struct {
 	rate  float64
 	set   func() // takes the time of day anew
 
+	remembering sync.Mutex
+	pasts       pasts
+
 	leading sync.Mutex // one adjustment after the other, so that each is answered on the class it meets
 
 	watching sync.Mutex

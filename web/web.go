@@ -70,6 +70,12 @@ func Handler(s *studio.Studio, reach Reach) (http.Handler, error) {
 	api.POST("/plans", body(func(_ *gin.Context, in contract.PlanSave) (contract.Plan, error) {
 		return s.AddPlan(in.Document, in.GroupID)
 	}))
+	api.GET("/templates", answer(func(*gin.Context) ([]contract.Template, error) { return s.Templates() }))
+	api.POST("/plans/begin", body(func(_ *gin.Context, in contract.Begin) (contract.Plan, error) { return s.BeginPlan(in) }))
+	api.GET("/plans/:id/course", withID(s.Course))
+	api.POST("/plans/:id/course", bodyWithID(s.MakeCourse))
+	api.POST("/plans/:id/course/shift", withID(s.ShiftCourse))
+	api.GET("/plans/:id/course/files", download(func(c *gin.Context) (studio.File, error) { return s.CourseFiles(id(c)) }))
 	api.POST("/plans/import", body(func(_ *gin.Context, in contract.PlanText) (contract.Plan, error) { return s.ImportPlan(in) }))
 	api.GET("/plans/:id", withID(s.Plan))
 	api.GET("/plans/:id/file", download(func(c *gin.Context) (studio.File, error) { return s.PlanFile(id(c)) }))

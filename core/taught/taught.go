@@ -6,6 +6,7 @@ import (
 	"vastlantern/core/breath"
 	"vastlantern/core/pace"
 	"vastlantern/core/plan"
+	"vastlantern/core/practice"
 )
 
 // Record is what was taught in one class. Times are milliseconds from the start of the class.
@@ -30,7 +31,10 @@ type Passage struct {
 	PlannedRounds int
 	Rounds        int // kept
 	Abandoned     int
-	PlannedTempo  breath.Exact // counts a minute; all tempos are of the rounds, 0 where none was counted
+	Type          plan.Type
+	PlannedCounts breath.Counts // of counted practices
+	Counts        breath.Counts // in force at the end: what the next round would have been
+	PlannedTempo  breath.Exact  // counts a minute; all tempos are of the rounds, 0 where none was counted
 	TempoStart    breath.Exact
 	TempoEnd      breath.Exact
 	TempoMean     breath.Exact // weighted by time
@@ -45,12 +49,20 @@ type Passage struct {
 // Of is the record of a class led from the plan with the adjustments, as far as the time at, in milliseconds from
 // its start. A class that was over by then is recorded whole. A round in progress does not count yet.
 func Of(p *plan.Plan, script []pace.Adjustment, at int64) Record {
-	timeline, answers := pace.Replay(p, script)
+	class := pace.Begin(p)
+	answers := make([]pace.Answer, len(script))
+	for i, a := range script {
+		answers[i] = class.Adjust(a)
+	}
+	timeline := class.Timeline()
 	taught := until(timeline, at)
 	planned := pace.Sheet(p)
 	r := Record{Planned: planned.End, Taught: taught.End, Answers: answers, Passages: make([]Passage, len(p.Passages))}
-	for i := range p.Passages {
+	for i, force := range class.Passages() {
 		r.Passages[i] = blank(&p.Passages[i])
+		if p.Passages[i].Is(practice.Counted) {
+			r.Passages[i].PlannedCounts, r.Passages[i].Counts = p.Passages[i].Measure.Counts, force.Counts
+		}
 	}
 	for _, row := range planned.Rows {
 		at := &r.Passages[row.Passage-1]
@@ -104,7 +116,7 @@ func breaksOff(tl pace.Timeline, n int, at int64) bool {
 }
 
 func blank(p *plan.Passage) Passage {
-	blank := Passage{Name: p.Name(), OwnPace: p.OwnPace, Trial: p.Trial}
+	blank := Passage{Name: p.Name(), Type: p.Type, OwnPace: p.OwnPace, Trial: p.Trial}
 	if p.Practice != nil {
 		blank.Practice, blank.Pattern, blank.PlannedTempo = p.Practice.ID, p.Pattern(), p.Measure.Tempo
 	}

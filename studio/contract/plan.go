@@ -19,6 +19,37 @@ type PlanSave struct {
 	Document json.RawMessage `json:"document"`
 }
 
+// Template is a plan of ours to begin with.
+type Template struct {
+	ID       string `json:"id"`
+	Title    string `json:"title"`
+	About    string `json:"about"`
+	LengthMS int64  `json:"length_ms"`
+}
+
+// Begin makes a new plan from a template, or from a class that was led.
+type Begin struct {
+	Template string `json:"template,omitempty"`
+	ClassID  int64  `json:"class_id,omitempty"`
+	Taught   bool   `json:"taught,omitempty"` // of a class: as it was taught and not as it was planned
+	GroupID  int64  `json:"group_id"`         // 0 for none, or for that of the class
+}
+
+// Course is what makes a course of a plan: so many classes, so many days apart, and what grows from each to the next.
+type Course struct {
+	Classes int    `json:"classes"` // with this one
+	Days    int    `json:"days"`    // between two
+	Grow    string `json:"grow"`    // nothing, rounds, counts
+	Passage int    `json:"passage"` // that grows, from 1
+}
+
+// CourseCard is a course and its plans.
+type CourseCard struct {
+	Place int        `json:"place"` // of the plan that was asked for, from 1
+	Plans []PlanCard `json:"plans"`
+	Days  int        `json:"days"`
+}
+
 // PlanText is a plan file as it was read from disk.
 type PlanText struct {
 	Text    string `json:"text"`
@@ -37,6 +68,7 @@ type Draft struct {
 	By       string          `json:"by,omitempty"`                // with EndMS: rounds or tempo
 	More     *Addition       `json:"more,omitempty"`              // something added that there is room for
 	Split    bool            `json:"split,omitempty"`             // the passage made two
+	Learned  bool            `json:"learned,omitempty"`           // talks made as long as they usually take
 }
 
 // Addition is something that the time to spare has room for: more rounds of a passage, from 1, or, for passage 0, a

@@ -19,6 +19,10 @@ type all struct {
 	Plan      contract.Plan
 	PlanSave  contract.PlanSave
 	PlanText  contract.PlanText
+	Template  contract.Template
+	Begin     contract.Begin
+	Course    contract.Course
+	CourseOf  contract.CourseCard
 	Draft     contract.Draft
 	Drafted   contract.Drafted
 	Book      contract.Book

@@ -1,10 +1,15 @@
+import { useState } from "react";
 import { Dropdown } from "react-bootstrap";
 import { useNavigate } from "react-router";
+import type { PlanSummary } from "../shared/contract";
+import { CourseCard } from "./Course";
 
-type Props = { id: number; timed: boolean; save: () => Promise<void> };
+type Props = { id: number; summary: PlanSummary; save: () => Promise<void> };
 
 /** FilesMenu is what can be made of a plan outside of the application: on paper, and as files. */
-export function FilesMenu({ id, timed, save }: Props) {
+export function FilesMenu({ id, summary, save }: Props) {
+  const [course, setCourse] = useState(false);
+  const timed = summary.starts_ms !== null;
   const navigate = useNavigate();
   const file = (name: string, path: string) => (
     <Dropdown.Item
@@ -23,17 +28,24 @@ export function FilesMenu({ id, timed, save }: Props) {
     </Dropdown.Item>
   );
   return (
-    <Dropdown align="end">
-      <Dropdown.Toggle variant="outline-secondary">Paper and files</Dropdown.Toggle>
-      <Dropdown.Menu>
-        {page("Running card", "card")}
-        {page("Home card", "home")}
-        <Dropdown.Divider />
-        {file("Plan file", "file")}
-        {file("Cue sheet, CSV", "sheet/csv")}
-        {file("Cue sheet, WebVTT", "sheet/vtt")}
-        {timed && file("Calendar entry", "calendar")}
-      </Dropdown.Menu>
-    </Dropdown>
+    <>
+      <Dropdown align="end">
+        <Dropdown.Toggle variant="outline-secondary">Paper and files</Dropdown.Toggle>
+        <Dropdown.Menu>
+          {page("Running card", "card")}
+          {page("Home card", "home")}
+          <Dropdown.Divider />
+          {file("Plan file", "file")}
+          {file("Cue sheet, CSV", "sheet/csv")}
+          {file("Cue sheet, WebVTT", "sheet/vtt")}
+          {timed && file("Calendar entry", "calendar")}
+          <Dropdown.Divider />
+          <Dropdown.Item onClick={() => void save().then(() => setCourse(true))}>
+            Make a course of it
+          </Dropdown.Item>
+        </Dropdown.Menu>
+      </Dropdown>
+      {course && <CourseCard id={id} summary={summary} onClose={() => setCourse(false)} />}
+    </>
   );
 }

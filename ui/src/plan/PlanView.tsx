@@ -22,6 +22,7 @@ import { get } from "../shared/api";
 import type { Book, Plan } from "../shared/contract";
 import { Shell, Trouble, Waiting } from "../shared/Shell";
 import { numberOrText, text } from "./fields";
+import { CourseStrip } from "./Course";
 import { FilesMenu } from "./FilesMenu";
 import { FitBar } from "./FitBar";
 import { PassageRow } from "./PassageRow";
@@ -66,6 +67,7 @@ function EditPlan({ plan }: { plan: Plan }) {
   return (
     <>
       <Head plan={plan} editor={editor} onLead={() => void editor.save().then(() => setAsking(true))} />
+      <CourseStrip id={plan.id} />
       <TimeBar summary={summary} />
       <FitBar editor={editor} />
       {editor.trouble && <Alert variant="warning">{editor.trouble}</Alert>}
@@ -107,7 +109,7 @@ function EditPlan({ plan }: { plan: Plan }) {
         </SortableContext>
       </DndContext>
       <AddPassage onAdd={(text) => editor.shorten(0, text)} />
-      <Advised summary={summary} />
+      <Advised editor={editor} />
       {asking && <BeforeLeading plan={plan.id} onClose={() => setAsking(false)} onChanged={editor.adopt} />}
     </>
   );
@@ -160,7 +162,7 @@ function Head({ plan, editor, onLead }: { plan: Plan; editor: Editor; onLead: ()
           <Button variant="outline-secondary" onClick={editor.redo} disabled={!editor.redo} aria-label="Redo">
             <i className="bi bi-arrow-clockwise" aria-hidden />
           </Button>
-          <FilesMenu id={plan.id} timed={summary.starts_ms !== null} save={editor.save} />
+          <FilesMenu id={plan.id} summary={summary} save={editor.save} />
           <Button
             variant="outline-primary"
             disabled={summary.errors.length > 0 || summary.passages.length === 0}
@@ -220,7 +222,8 @@ function Head({ plan, editor, onLead }: { plan: Plan; editor: Editor; onLead: ()
 }
 
 /** Advised is the advice on order and length; it forbids nothing, and each piece can be put away. */
-function Advised({ summary }: { summary: Plan["summary"] }) {
+function Advised({ editor }: { editor: Editor }) {
+  const { summary, ask } = editor;
   const [away, setAway] = useState<string[]>([]);
   const list = summary.advice.filter((a) => !away.includes(a.say));
   if (list.length === 0 || summary.passages.length === 0) return null;
@@ -228,7 +231,12 @@ function Advised({ summary }: { summary: Plan["summary"] }) {
     <section className="advice" aria-label="Advice">
       {list.map((a) => (
         <Alert key={a.say} variant="light" dismissible onClose={() => setAway([...away, a.say])}>
-          <i className="bi bi-signpost" aria-hidden /> <strong>{a.say}</strong> {a.why}
+          <i className="bi bi-signpost" aria-hidden /> <strong>{a.say}</strong> {a.why}{" "}
+          {a.do === "learned" && (
+            <Button size="sm" variant="outline-primary" onClick={() => void ask({ learned: true })}>
+              Plan them so
+            </Button>
+          )}
         </Alert>
       ))}
     </section>

@@ -10,7 +10,7 @@ export type PlanDoc = { passages: PassageDoc[]; [field: string]: unknown };
 type Saving = "saved" | "saving" | { failed: string; conflict: boolean };
 /** Change is one change that the core makes in a document. */
 export type Change = Partial<
-  Pick<Draft, "passage" | "short" | "gentle" | "fit" | "end_ms" | "by" | "more" | "split">
+  Pick<Draft, "passage" | "short" | "gentle" | "fit" | "end_ms" | "by" | "more" | "split" | "learned">
 >;
 type Version = { document: PlanDoc; group: number };
 

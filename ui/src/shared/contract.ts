@@ -12,6 +12,10 @@ export interface Contract {
   Plan: Plan;
   PlanSave: PlanSave;
   PlanText: PlanText;
+  Template: Template;
+  Begin: Begin;
+  Course: Course;
+  CourseOf: CourseCard;
   Draft: Draft;
   Drafted: Drafted;
   Book: Book;
@@ -220,6 +224,7 @@ export interface Advice {
   passage: number;
   say: string;
   why: string;
+  do: string;
 }
 export interface Addition {
   passage: number;
@@ -235,6 +240,29 @@ export interface PlanText {
   text: string;
   group_id: number;
 }
+export interface Template {
+  id: string;
+  title: string;
+  about: string;
+  length_ms: number;
+}
+export interface Begin {
+  template?: string;
+  class_id?: number;
+  taught?: boolean;
+  group_id: number;
+}
+export interface Course {
+  classes: number;
+  days: number;
+  grow: string;
+  passage: number;
+}
+export interface CourseCard {
+  place: number;
+  plans: PlanCard[];
+  days: number;
+}
 export interface Draft {
   document: unknown;
   group_id: number;
@@ -246,6 +274,7 @@ export interface Draft {
   by?: string;
   more?: Addition;
   split?: boolean;
+  learned?: boolean;
 }
 export interface Drafted {
   document: unknown;

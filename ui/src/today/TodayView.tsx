@@ -1,10 +1,10 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useRef, useState } from "react";
-import { Button, Card, Col, ListGroup, Row } from "react-bootstrap";
+import { Button, ButtonGroup, Card, Col, Dropdown, ListGroup, Row } from "react-bootstrap";
 import { Link, useNavigate } from "react-router";
 import { BeforeLeading } from "../lead/BeforeLeading";
 import { get, post } from "../shared/api";
-import type { ClassCard, Plan, PlanCard, Record, Today } from "../shared/contract";
+import type { Begin, ClassCard, Plan, PlanCard, Record, Template, Today } from "../shared/contract";
 import { Shell, Trouble, Waiting } from "../shared/Shell";
 import { clock, day, minutes, timeOfDay } from "../shared/words";
 
@@ -103,32 +103,57 @@ function NothingNext() {
   );
 }
 
-function NewPlan({ variant }: { variant: string }) {
+/** useBegin makes a new plan and opens it. */
+function useBegin() {
   const navigate = useNavigate();
   const queries = useQueryClient();
-  const add = useMutation({
-    mutationFn: () =>
-      post<Plan>("/plans", {
-        group_id: 0,
-        document: { format: "vast-lantern-plan", version: 1, title: "New class", passages: [] },
-      }),
+  return useMutation({
+    mutationFn: (from: Begin | null) =>
+      from
+        ? post<Plan>("/plans/begin", from)
+        : post<Plan>("/plans", {
+            group_id: 0,
+            document: { format: "vast-lantern-plan", version: 1, title: "New class", passages: [] },
+          }),
     onSuccess: (plan) => {
       void queries.invalidateQueries({ queryKey: ["today"] });
       void navigate(`/plan/${plan.id}`);
     },
   });
+}
+
+/** NewPlan begins with nothing, or with a template. */
+function NewPlan({ variant }: { variant: string }) {
+  const begin = useBegin();
+  const templates = useQuery({
+    queryKey: ["templates"],
+    queryFn: () => get<Template[]>("/templates"),
+    staleTime: Infinity,
+  });
   return (
     <>
-      <Button variant={variant} onClick={() => add.mutate()} disabled={add.isPending}>
-        New plan
-      </Button>
-      {add.isError && <Trouble error={add.error} />}
+      <Dropdown as={ButtonGroup} align="end">
+        <Button variant={variant} onClick={() => begin.mutate(null)} disabled={begin.isPending}>
+          New plan
+        </Button>
+        <Dropdown.Toggle split variant={variant} aria-label="New plan from a template" />
+        <Dropdown.Menu className="templates">
+          {templates.data?.map((t) => (
+            <Dropdown.Item key={t.id} onClick={() => begin.mutate({ template: t.id, group_id: 0 })}>
+              <strong>{t.title}</strong> {minutes(t.length_ms)}
+              <small>{t.about}</small>
+            </Dropdown.Item>
+          ))}
+        </Dropdown.Menu>
+      </Dropdown>
+      {begin.isError && <Trouble error={begin.error} />}
     </>
   );
 }
 
 function Last({ record, now }: { record: Record; now: number }) {
   const practices = record.passages.filter((p) => p.practice !== "");
+  const begin = useBegin();
   return (
     <Card>
       <Card.Body>
@@ -152,6 +177,26 @@ function Last({ record, now }: { record: Record; now: number }) {
             </ListGroup.Item>
           ))}
         </ListGroup>
+        <div className="d-flex gap-2 mt-3 align-items-center">
+          <span className="text-secondary">Plan it again</span>
+          <Button
+            size="sm"
+            variant="outline-secondary"
+            disabled={begin.isPending}
+            onClick={() => begin.mutate({ class_id: record.class.id, group_id: 0 })}
+          >
+            as planned
+          </Button>
+          <Button
+            size="sm"
+            variant="outline-secondary"
+            disabled={begin.isPending}
+            onClick={() => begin.mutate({ class_id: record.class.id, taught: true, group_id: 0 })}
+          >
+            as taught
+          </Button>
+        </div>
+        {begin.isError && <Trouble error={begin.error} />}
       </Card.Body>
     </Card>
   );

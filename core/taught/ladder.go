@@ -1,0 +1,142 @@
+package taught
+
+import (
+	"cmp"
+	"fmt"
+	"slices"
+	"strings"
+
+	"vastlantern/core/breath"
+	"vastlantern/core/plan"
+	"vastlantern/core/practice"
+)
+
+// Ladder is the rungs that ratios are climbed by, inhale : hold : exhale as multiples of the inhale (handbook.md
+// section 4). The square with an empty hold comes once 1:1:1 is easy.
+var Ladder = []breath.Counts{
+	{Inhale: 1, Exhale: 1},
+	{Inhale: 1, Exhale: 2},
+	{Inhale: 1, Hold: 1, Exhale: 1},
+	{Inhale: 1, Hold: 1, Exhale: 2},
+	{Inhale: 1, Hold: 2, Exhale: 2},
+	{Inhale: 1, Hold: 3, Exhale: 2},
+	{Inhale: 1, Hold: 4, Exhale: 2},
+}
+
+const afterTriple = 3 // the rung above 1:1:1, on which the square stands
+
+// Rung is the lowest rung that asks for as much as the counts do, from 0; one above the ladder where none does.
+func Rung(c breath.Counts) int {
+	rung := slices.IndexFunc(Ladder, func(r breath.Counts) bool {
+		return c.Hold <= r.Hold*c.Inhale && c.Exhale <= r.Exhale*c.Inhale
+	})
+	if rung < 0 {
+		rung = len(Ladder)
+	}
+	if c.Empty > 0 {
+		rung = max(rung, afterTriple)
+	}
+	return rung
+}
+
+// rungName is a rung as a teacher says it.
+func rungName(rung int) string {
+	if rung >= len(Ladder) {
+		return "more than 1:4:2"
+	}
+	return Ladder[rung].String()
+}
+
+// History is what a group has been taught, as far as the next class depends on it.
+type History struct {
+	last    map[string]Passage // by practice, as it was taught last
+	highest int                // the rung that was reached in kept rounds, of any counted practice
+	counted bool               // anything counted was taught
+	talks   []breath.Exact     // how much longer than planned each talk took, the latest last
+}
+
+// Add takes a class into account; classes come in the order of their times.
+func (h *History) Add(r Record) {
+	if h.last == nil {
+		h.last = map[string]Passage{}
+	}
+	for _, p := range r.Passages {
+		if p.Type == plan.Talk && p.Length > 0 && p.PlannedLength > 0 {
+			h.talks = append(h.talks, breath.Ratio(p.Length, p.PlannedLength))
+		}
+		if p.Rounds == 0 || p.Trial || p.OwnPace {
+			continue
+		}
+		h.last[p.Practice] = p
+		if p.Counts.Inhale > 0 {
+			h.highest, h.counted = max(h.highest, Rung(p.Counts)), true
+		}
+	}
+}
+
+// Advise is what the group's own past says of a plan: one step at a time, and no rung left out. It forbids nothing.
+func (h *History) Advise(p *plan.Plan) []plan.Advice {
+	var list []plan.Advice
+	for i := range p.Passages {
+		passage := &p.Passages[i]
+		if !passage.Led() || passage.Trial {
+			continue
+		}
+		if steps := h.steps(passage); len(steps) > 1 {
+			list = append(list, plan.Advice{Passage: i + 1, Say: fmt.Sprintf("%s takes more than one step up since it was taught last: %s.", passage.Name(), strings.Join(steps, ", ")),
+				Why: "Climb one thing at a time: counts, ratio, rounds or minutes."})
+		}
+		if rung := Rung(passage.Measure.Counts); h.counted && passage.Is(practice.Counted) && rung > h.highest+1 {
+			list = append(list, plan.Advice{Passage: i + 1, Say: fmt.Sprintf("This group has not been prepared for the ratio of %s.", passage.Name()),
+				Why: fmt.Sprintf("It has come as far as %s; %s would be the next rung.", rungName(h.highest), rungName(h.highest+1))})
+		}
+	}
+	return list
+}
+
+// steps is what grows in a passage against the last time, each in words.
+func (h *History) steps(p *plan.Passage) []string {
+	last, taught := h.last[p.Practice.ID]
+	if !taught {
+		return nil
+	}
+	var steps []string
+	if p.Is(practice.Counted) {
+		if c := p.Measure.Counts; c.Inhale > last.Counts.Inhale {
+			steps = append(steps, fmt.Sprintf("counts %s to %s", last.Counts, c))
+		}
+		if before, now := Rung(last.Counts), Rung(p.Measure.Counts); now > before {
+			steps = append(steps, fmt.Sprintf("ratio %s to %s", rungName(before), rungName(now)))
+		}
+	}
+	if rounds := p.TotalRounds(p.Measure); rounds > last.Rounds {
+		steps = append(steps, fmt.Sprintf("rounds %d to %d", last.Rounds, rounds))
+	}
+	return steps
+}
+
+// Bounds of what is learned from: common practice, with no source.
+const (
+	fewestTalks = 4
+	latestTalks = 12
+	worthSaying = 15 // per cent
+)
+
+// Talks is how many times their planned length talks usually take, the median of the last ones, and of how many; 0
+// where too few are known or the plan is about right.
+func (h *History) Talks() (times breath.Exact, of int) {
+	latest := h.talks[max(0, len(h.talks)-latestTalks):]
+	if len(latest) < fewestTalks {
+		return breath.Exact{}, 0
+	}
+	sorted := slices.SortedFunc(slices.Values(latest), func(a, b breath.Exact) int { return a.Cmp(b) })
+	n := len(sorted)
+	median := sorted[n/2]
+	if n%2 == 0 {
+		median = sorted[n/2-1].Add(sorted[n/2]).Div(breath.Int(2))
+	}
+	if off := median.Times(100).Sub(breath.Int(100)); cmp.Compare(max(off.Round(), -off.Round()), worthSaying) < 0 {
+		return breath.Exact{}, 0
+	}
+	return median, n
+}

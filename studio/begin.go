@@ -1,0 +1,307 @@
+package studio
+
+import (
+	"bytes"
+	"embed"
+	"encoding/json"
+	"path"
+	"slices"
+	"strconv"
+	"strings"
+	"time"
+
+	"vastlantern/core/plan"
+	"vastlantern/core/sheet"
+	"vastlantern/core/taught"
+	"vastlantern/studio/contract"
+)
+
+//go:embed templates/*.plan.json
+var templates embed.FS
+
+// Templates is the plans of ours to begin with.
+func (s *Studio) Templates() ([]contract.Template, error) {
+	files, err := templates.ReadDir("templates")
+	if err != nil {
+		return nil, err
+	}
+	list := []contract.Template{}
+	for _, file := range files {
+		doc, p, err := template(file.Name())
+		if err != nil {
+			return nil, err
+		}
+		about, _ := doc["about"].(string)
+		list = append(list, contract.Template{ID: strings.TrimSuffix(file.Name(), ".plan.json"), Title: p.Title, About: about, LengthMS: p.Length().Round()})
+	}
+	return list, nil
+}
+
+func template(name string) (plan.Doc, *plan.Plan, error) {
+	text, err := templates.ReadFile(path.Join("templates", name))
+	if err != nil {
+		return nil, nil, fail(ErrNotFound, "There is no template %q.", strings.TrimSuffix(name, ".plan.json"))
+	}
+	return sheet.ReadPlan(bytes.NewReader(text))
+}
+
+// BeginPlan makes a new plan from a template, or from a class that was led, for the group's next time.
+func (s *Studio) BeginPlan(want contract.Begin) (contract.Plan, error) {
+	var doc plan.Doc
+	var err error
+	if want.ClassID == 0 {
+		doc, _, err = template(want.Template + ".plan.json")
+		delete(doc, "about")
+	} else {
+		doc, want.GroupID, err = s.again(want)
+	}
+	if err != nil {
+		return contract.Plan{}, err
+	}
+	group, err := s.group(want.GroupID)
+	if err != nil {
+		return contract.Plan{}, err
+	}
+	if at := nextTime(group, s.now()); !at.IsZero() {
+		doc["starts_at"] = at.Format(time.RFC3339)
+	} else {
+		delete(doc, "starts_at")
+	}
+	var text bytes.Buffer
+	if err := sheet.WritePlan(&text, doc); err != nil {
+		return contract.Plan{}, err
+	}
+	return s.AddPlan(text.Bytes(), want.GroupID)
+}
+
+// again is the plan of a class that was led, as planned or as taught.
+func (s *Studio) again(want contract.Begin) (plan.Doc, int64, error) {
+	l, err := s.open(want.ClassID)
+	if err != nil {
+		return nil, 0, err
+	}
+	doc, err := sheet.ReadDoc(bytes.NewReader(l.stored.Document))
+	if err != nil {
+		return nil, 0, err
+	}
+	delete(doc, "course")
+	if want.Taught {
+		asTaught(doc, l.plan, taught.Of(l.plan, l.script, l.at(s.now())))
+	}
+	group := want.GroupID
+	if group == 0 {
+		group = l.stored.GroupID
+	}
+	return doc, group, nil
+}
+
+// asTaught plans what was taught: the rounds that were kept, at the counts and the tempo that they ended with. What
+// was not reached is left out.
+func asTaught(doc plan.Doc, p *plan.Plan, r taught.Record) {
+	list, _ := doc["passages"].([]any)
+	var kept []any
+	for i := range p.Passages {
+		was := &r.Passages[i]
+		if was.Length == 0 {
+			continue
+		}
+		fields, _ := list[i].(map[string]any)
+		if passage := &p.Passages[i]; passage.Led() && was.Rounds > 0 && !passage.Practice.FillsMinutes() {
+			if was.Rounds != passage.TotalRounds(passage.Measure) {
+				plan.SetRounds(fields, was.Rounds)
+			}
+			if was.TempoEnd.Sign() > 0 && !was.TempoEnd.Equal(passage.Measure.Tempo) {
+				plan.SetTempo(fields, passage, was.TempoEnd)
+			}
+			if was.Counts != was.PlannedCounts {
+				fields["counts"] = was.Counts.String()
+			}
+		}
+		kept = append(kept, list[i])
+	}
+	doc["passages"] = kept
+}
+
+// nextTime is when the group's weekly class is next; zero where it has none.
+func nextTime(group *contract.Group, now time.Time) time.Time {
+	if group == nil || group.Weekday < 0 {
+		return time.Time{}
+	}
+	clock, err := time.Parse("15:04", group.Weektime)
+	if err != nil {
+		return time.Time{}
+	}
+	at := time.Date(now.Year(), now.Month(), now.Day(), clock.Hour(), clock.Minute(), 0, 0, now.Location())
+	for int(at.Weekday()) != group.Weekday || !at.After(now) {
+		at = at.AddDate(0, 0, 1)
+	}
+	return at
+}
+
+// Bounds of a course.
+const (
+	mostClasses = 60
+	mostDays    = 60
+)
+
+// MakeCourse adds the other classes of a course to the plan, which becomes its first.
+func (s *Studio) MakeCourse(id int64, want contract.Course) (contract.CourseCard, error) {
+	if want.Classes < 2 || want.Classes > mostClasses || want.Days < 1 || want.Days > mostDays {
+		return contract.CourseCard{}, fail(ErrInvalid, "A course has 2 to %d classes, 1 to %d days apart.", mostClasses, mostDays)
+	}
+	if !slices.Contains([]string{"nothing", "rounds", "counts"}, want.Grow) {
+		return contract.CourseCard{}, fail(ErrInvalid, "Nothing grows in a course, or rounds, or counts; not %q.", want.Grow)
+	}
+	stored, err := s.store.Plan(id)
+	if err != nil {
+		return contract.CourseCard{}, missing(err, "plan", id)
+	}
+	doc, p, err := sheet.ReadPlan(bytes.NewReader(stored.Document))
+	switch {
+	case err != nil:
+		return contract.CourseCard{}, &Failure{ErrInvalid, contract.Problem{Say: "Mend what is marked in this plan first.", Fields: fieldErrors(err)}}
+	case doc["course"] != nil:
+		return contract.CourseCard{}, fail(ErrConflict, "This plan belongs to a course already.")
+	case p.StartsAt.IsZero():
+		return contract.CourseCard{}, fail(ErrInvalid, "Give the first class a time: the others follow from it.")
+	}
+	if want.Grow != "nothing" {
+		if want.Passage < 1 || want.Passage > len(p.Passages) || !p.Passages[want.Passage-1].Led() {
+			return contract.CourseCard{}, fail(ErrInvalid, "Say which practice grows.")
+		}
+	}
+	name := strconv.FormatInt(id, 10) + "-" + strconv.FormatInt(s.now().UnixMilli(), 36)
+	all := make([]plan.Doc, want.Classes)
+	for i := range all { // first all of them, so that a course is made whole or not at all
+		next, err := sheet.ReadDoc(bytes.NewReader(stored.Document))
+		if err != nil {
+			return contract.CourseCard{}, err
+		}
+		next["course"] = map[string]any{"name": name, "class": i + 1, "of": want.Classes, "days": want.Days}
+		next["starts_at"] = p.StartsAt.AddDate(0, 0, i*want.Days).Format(time.RFC3339)
+		if err := grow(next, p, want, i); err != nil {
+			return contract.CourseCard{}, err
+		}
+		all[i] = next
+	}
+	for i, next := range all {
+		if err := s.saveCourseClass(stored.GroupID, stored.ID, stored.Revision, i, next); err != nil {
+			return contract.CourseCard{}, err
+		}
+	}
+	return s.Course(id)
+}
+
+func (s *Studio) saveCourseClass(group, id, revision int64, place int, doc plan.Doc) error {
+	var text bytes.Buffer
+	if err := sheet.WritePlan(&text, doc); err != nil {
+		return err
+	}
+	var err error
+	if place == 0 {
+		_, err = s.SavePlan(id, contract.PlanSave{Revision: revision, GroupID: group, Document: text.Bytes()})
+	} else {
+		_, err = s.AddPlan(text.Bytes(), group)
+	}
+	return err
+}
+
+// grow takes the passage so many steps up: a round each, or a count of the inhale each with the ratio kept.
+func grow(doc plan.Doc, p *plan.Plan, want contract.Course, steps int) error {
+	if steps == 0 || want.Grow == "nothing" {
+		return nil
+	}
+	list, _ := doc["passages"].([]any)
+	fields, _ := list[want.Passage-1].(map[string]any)
+	passage := &p.Passages[want.Passage-1]
+	if want.Grow == "rounds" {
+		plan.SetRounds(fields, min(passage.TotalRounds(passage.Measure)+steps, plan.MostRounds))
+		return nil
+	}
+	c := passage.Measure.Counts
+	if c.Inhale == 0 {
+		return fail(ErrInvalid, "%s has no counts that could grow.", passage.Name())
+	}
+	for _, n := range []*int{&c.Hold, &c.Exhale, &c.Empty} {
+		*n = (*n*(c.Inhale+steps) + c.Inhale/2) / c.Inhale
+	}
+	c.Inhale += steps
+	fields["counts"] = c.String()
+	if _, err := plan.Read(doc); err != nil {
+		return &Failure{ErrInvalid, contract.Problem{Say: "Class " + strconv.Itoa(steps+1) + " would grow beyond what is allowed: make the course shorter.", Fields: fieldErrors(err)}}
+	}
+	return nil
+}
+
+// course is the mark in a plan that belongs to one.
+type course struct {
+	Name  string `json:"name"`
+	Class int    `json:"class"`
+	Of    int    `json:"of"`
+	Days  int    `json:"days"`
+}
+
+func courseOf(document []byte) (c course) {
+	var marked struct {
+		Course course `json:"course"`
+	}
+	if json.Unmarshal(document, &marked) != nil {
+		return course{}
+	}
+	return marked.Course
+}
+
+// Course is the course that a plan belongs to; without plans where it belongs to none.
+func (s *Studio) Course(id int64) (contract.CourseCard, error) {
+	card := contract.CourseCard{Plans: []contract.PlanCard{}}
+	stored, err := s.store.Plan(id)
+	if err != nil {
+		return card, missing(err, "plan", id)
+	}
+	mine := courseOf(stored.Document)
+	if mine.Name == "" {
+		return card, nil
+	}
+	card.Place, card.Days = mine.Class, mine.Days
+	groups, err := s.groups()
+	if err != nil {
+		return card, err
+	}
+	all, err := s.store.Plans()
+	for _, one := range all {
+		if courseOf(one.Document).Name == mine.Name {
+			card.Plans = append(card.Plans, planCard(one, groups))
+		}
+	}
+	return card, err
+}
+
+// ShiftCourse moves a plan and the later ones of its course on by the days between two of them: a day was missed.
+func (s *Studio) ShiftCourse(id int64) (contract.CourseCard, error) {
+	stored, err := s.store.Plan(id)
+	if err != nil {
+		return contract.CourseCard{}, missing(err, "plan", id)
+	}
+	mine := courseOf(stored.Document)
+	if mine.Name == "" {
+		return contract.CourseCard{}, fail(ErrInvalid, "This plan belongs to no course.")
+	}
+	all, err := s.store.Plans()
+	if err != nil {
+		return contract.CourseCard{}, err
+	}
+	for _, one := range all {
+		if c := courseOf(one.Document); c.Name != mine.Name || c.Class < mine.Class || one.StartsAt.IsZero() {
+			continue
+		}
+		doc, p, err := sheet.ReadPlan(bytes.NewReader(one.Document))
+		if p == nil {
+			return contract.CourseCard{}, err
+		}
+		doc["starts_at"] = p.StartsAt.AddDate(0, 0, mine.Days).Format(time.RFC3339) // in the zone that it was written in
+		if err := s.saveCourseClass(one.GroupID, one.ID, one.Revision, 0, doc); err != nil {
+			return contract.CourseCard{}, err
+		}
+	}
+	return s.Course(id)
+}
