@@ -163,6 +163,30 @@ func TestTwoWindowsOnOnePlan(t *testing.T) {
 	require.NoError(t, one.Wait(rod.Eval(fmt.Sprintf(`() => document.querySelector('%s')?.value === "Theirs"`, title))))
 }
 
+// What was typed while the program was away is not lost, not even when the browser ends before it is back.
+func TestWhatWasNotSavedIsFoundAgain(t *testing.T) {
+	th := open(t)
+	var plan contract.Plan
+	require.NoError(t, th.program.Post("/api/plans", order, &plan))
+	page := th.page(fmt.Sprintf("/plan/%d", plan.ID))
+	th.names(page, "First", "Second", "Third")
+	port := th.program.URL[strings.LastIndex(th.program.URL, ":")+1:]
+	th.program.Kill()
+	page.MustElement(`[aria-label="Title of passage 1"]`).MustSelectAllText().MustInput("Arrive")
+	th.see(page, "[role=alert]", "Not saved")
+	address := page.MustInfo().URL
+	require.NoError(t, page.Navigate("about:blank"))
+	th.start(port)
+	require.NoError(t, page.Navigate(address))
+	th.names(page, "Arrive", "Second", "Third")
+	th.see(page, "span", "^Saved$")
+	var stored contract.Plan
+	for len(stored.Summary.Passages) == 0 || stored.Summary.Passages[0].Name != "Arrive" {
+		require.NoError(t, page.GetContext().Err())
+		require.NoError(t, th.program.Get(fmt.Sprintf("/api/plans/%d", plan.ID), &stored))
+	}
+}
+
 // Each card is one page of either paper, also of a long class.
 func TestCardsAreOnePage(t *testing.T) {
 	th := open(t)

@@ -85,12 +85,27 @@ func (s *Studio) again(want contract.Begin) (plan.Doc, int64, error) {
 		return nil, 0, err
 	}
 	delete(doc, "course")
-	if want.Taught {
-		asTaught(doc, l.plan, taught.Of(l.plan, l.script, l.at(s.now())))
-	}
 	group := want.GroupID
 	if group == 0 {
 		group = l.stored.GroupID
+	}
+	switch want.How {
+	case "", "planned":
+	case "taught":
+		asTaught(doc, l.plan, taught.Of(l.plan, l.script, l.at(s.now())))
+	case "advised":
+		h, err := s.history(group)
+		if err != nil {
+			return nil, 0, err
+		}
+		list, _ := doc["passages"].([]any)
+		for i := range l.plan.Passages {
+			if fields, ok := list[i].(map[string]any); ok {
+				advised(fields, &l.plan.Passages[i], h)
+			}
+		}
+	default:
+		return nil, 0, fail(ErrInvalid, "A class is planned again as planned, taught or advised, not %q.", want.How)
 	}
 	return doc, group, nil
 }

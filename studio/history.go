@@ -4,6 +4,7 @@ import (
 	"encoding/json"
 	"errors"
 	"fmt"
+	"maps"
 	"slices"
 	"strconv"
 
@@ -53,18 +54,77 @@ func (s *Studio) history(group int64) (*taught.History, error) {
 	return h, nil
 }
 
+// advised plans a passage as the group's record advises, and tells in words what and why; empty where there is nothing to
+// change.
+func advised(fields plan.Doc, p *plan.Passage, h *taught.History) (say, why string) {
+	if !p.Led() || p.Trial {
+		return "", ""
+	}
+	next, known := h.Next(p.Practice.ID)
+	if !known {
+		return "", ""
+	}
+	before := p.Short(fields)
+	next.Apply(fields, p)
+	// What it is written like then is read as any plan is.
+	changed, err := plan.Read(plan.Doc{"format": plan.Format, "version": json.Number("1"), "tempo": json.Number(p.PlanTempo.String()), "passages": []any{map[string]any(fields)}})
+	if err != nil || len(changed.Passages) == 0 {
+		return "", ""
+	}
+	after := changed.Passages[0].Short(fields)
+	if after == before {
+		return "", ""
+	}
+	return fmt.Sprintf("%s: %s in the place of %s.", p.Name(), after, before), next.Why
+}
+
+// forNext is what the group's record advises for the passages of a plan.
+func forNext(doc plan.Doc, p *plan.Plan, h *taught.History) []contract.Advice {
+	list, _ := doc["passages"].([]any)
+	advice := []contract.Advice{}
+	for i := range p.Passages {
+		fields, ok := list[i].(map[string]any)
+		if !ok {
+			continue
+		}
+		if say, why := advised(maps.Clone(fields), &p.Passages[i], h); say != "" {
+			advice = append(advice, contract.Advice{Passage: i + 1, Say: say, Why: why, Do: "next"})
+		}
+	}
+	return advice
+}
+
+// takeOver plans one passage as the group's record advises.
+func (s *Studio) takeOver(doc plan.Doc, p *plan.Plan, d contract.Draft) (plan.Doc, string, error) {
+	list, _ := doc["passages"].([]any)
+	if d.Passage < 1 || d.Passage > len(list) {
+		return nil, "", fmt.Errorf("there is no passage %d", d.Passage)
+	}
+	h, err := s.history(d.GroupID)
+	if err != nil {
+		return nil, "", err
+	}
+	fields, _ := list[d.Passage-1].(map[string]any)
+	say, _ := advised(fields, &p.Passages[d.Passage-1], h)
+	if d.GroupID == 0 || say == "" {
+		return nil, "", errors.New("the record advises nothing else for this passage")
+	}
+	return doc, say, nil
+}
+
 // advice is what is to be said of a plan: of its order and length, against the group's own past, and of how long talks
 // really take.
-func (s *Studio) advice(p *plan.Plan, group *contract.Group) ([]contract.Advice, error) {
+func (s *Studio) advice(doc plan.Doc, p *plan.Plan, group *contract.Group) ([]contract.Advice, error) {
 	all := p.Advise()
+	list := []contract.Advice{}
 	if group != nil {
 		h, err := s.history(group.ID)
 		if err != nil {
 			return nil, err
 		}
 		all = append(all, h.Advise(p)...)
+		list = forNext(doc, p, h)
 	}
-	list := []contract.Advice{}
 	for _, a := range all {
 		list = append(list, contract.Advice{Passage: a.Passage, Say: a.Say, Why: a.Why})
 	}

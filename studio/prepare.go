@@ -129,6 +129,8 @@ func (s *Studio) Draft(d contract.Draft) (contract.Drafted, error) {
 		changed, err = s.shorten(doc, d.Passage, *d.Short, group)
 	case d.Gentle:
 		changed, drafted.Changed, err = gentle(doc, p, d.Passage)
+	case d.Next:
+		changed, drafted.Changed, err = s.takeOver(doc, p, d)
 	case d.Learned:
 		changed, drafted.Changed, err = s.learned(doc, p)
 	case d.Split:
@@ -207,7 +209,7 @@ func (s *Studio) summary(doc plan.Doc, group *contract.Group) (contract.PlanSumm
 	for _, a := range p.CouldAdd() {
 		shape.Could = append(shape.Could, contract.Addition{Passage: a.Passage, Rounds: a.Rounds, LengthMS: a.Length.Round()})
 	}
-	if shape.Advice, err = s.advice(p, group); err != nil {
+	if shape.Advice, err = s.advice(doc, p, group); err != nil {
 		return contract.PlanSummary{}, err
 	}
 	if shape.SlotMS > 0 {

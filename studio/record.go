@@ -1,11 +1,14 @@
 package studio
 
 import (
+	"bytes"
 	"math"
 	"time"
 
 	"vastlantern/core/plan"
+	"vastlantern/core/sheet"
 	"vastlantern/core/taught"
+	"vastlantern/store"
 	"vastlantern/studio/contract"
 )
 
@@ -18,7 +21,7 @@ const shownClasses = 50
 // Today is what the first screen shows.
 func (s *Studio) Today() (contract.Today, error) {
 	now := s.now()
-	today := contract.Today{NowMS: millis(now), Plans: []contract.PlanCard{}}
+	today := contract.Today{NowMS: millis(now), Plans: []contract.PlanCard{}, Advice: []contract.Advice{}}
 	groups, err := s.groups()
 	if err != nil {
 		return today, err
@@ -33,6 +36,9 @@ func (s *Studio) Today() (contract.Today, error) {
 		case today.Next == nil && !stored.StartsAt.IsZero():
 			card := planCard(stored, groups)
 			today.Next = &card
+			if today.Advice, err = s.advised(stored, groups[stored.GroupID]); err != nil {
+				return today, err
+			}
 		default:
 			today.Plans = append(today.Plans, planCard(stored, groups))
 		}
@@ -57,6 +63,19 @@ func (s *Studio) Today() (contract.Today, error) {
 		}
 	}
 	return today, nil
+}
+
+// advised is what the record of its group advises for a stored plan.
+func (s *Studio) advised(stored store.Plan, group *contract.Group) ([]contract.Advice, error) {
+	doc, p, err := sheet.ReadPlan(bytes.NewReader(stored.Document))
+	if p == nil || group == nil {
+		return []contract.Advice{}, err
+	}
+	h, err := s.history(group.ID)
+	if err != nil {
+		return nil, err
+	}
+	return forNext(doc, p, h), nil
 }
 
 // Taught is the newest classes first.

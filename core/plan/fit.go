@@ -272,6 +272,9 @@ func SetRounds(fields Doc, rounds int) {
 	fields["rounds"] = json.Number(strconv.Itoa(rounds))
 }
 
+// SetStrokes plans a passage of so many strokes a round.
+func SetStrokes(fields Doc, strokes int) { fields["strokes"] = json.Number(strconv.Itoa(strokes)) }
+
 // SetTempo plans a passage at a tempo, or a stroke practice at a rate, in hundredths.
 func SetTempo(fields Doc, p *Passage, tempo breath.Exact) {
 	field := "tempo"

@@ -49,16 +49,16 @@ func rungName(rung int) string {
 
 // History is what a group has been taught, as far as the next class depends on it.
 type History struct {
-	last    map[string]Passage // by practice, as it was taught last
-	highest int                // the rung that was reached in kept rounds, of any counted practice
-	counted bool               // anything counted was taught
-	talks   []breath.Exact     // how much longer than planned each talk took, the latest last
+	past    map[string][]Passage // by practice, the latest last
+	highest int                  // the rung that was reached in kept rounds, of any counted practice
+	counted bool                 // anything counted was taught
+	talks   []breath.Exact       // how much longer than planned each talk took, the latest last
 }
 
 // Add takes a class into account; classes come in the order of their times.
 func (h *History) Add(r Record) {
-	if h.last == nil {
-		h.last = map[string]Passage{}
+	if h.past == nil {
+		h.past = map[string][]Passage{}
 	}
 	for _, p := range r.Passages {
 		if p.Type == plan.Talk && p.Length > 0 && p.PlannedLength > 0 {
@@ -67,7 +67,7 @@ func (h *History) Add(r Record) {
 		if p.Rounds == 0 || p.Trial || p.OwnPace {
 			continue
 		}
-		h.last[p.Practice] = p
+		h.past[p.Practice] = append(h.past[p.Practice], p)
 		if p.Counts.Inhale > 0 {
 			h.highest, h.counted = max(h.highest, Rung(p.Counts)), true
 		}
@@ -96,10 +96,11 @@ func (h *History) Advise(p *plan.Plan) []plan.Advice {
 
 // steps is what grows in a passage against the last time, each in words.
 func (h *History) steps(p *plan.Passage) []string {
-	last, taught := h.last[p.Practice.ID]
-	if !taught {
+	past := h.past[p.Practice.ID]
+	if len(past) == 0 {
 		return nil
 	}
+	last := past[len(past)-1]
 	var steps []string
 	if p.Is(practice.Counted) {
 		if c := p.Measure.Counts; c.Inhale > last.Counts.Inhale {

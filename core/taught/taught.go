@@ -34,6 +34,9 @@ type Passage struct {
 	Type          plan.Type
 	PlannedCounts breath.Counts // of counted practices
 	Counts        breath.Counts // in force at the end: what the next round would have been
+	Strokes       int           // a round, in force at the end; 0 where none are counted
+	Eased         bool          // something was made easier for the room: shorter or no holds, fewer counts or strokes
+	Round         int64         // the planned length of a round, milliseconds
 	PlannedTempo  breath.Exact  // counts a minute; all tempos are of the rounds, 0 where none was counted
 	TempoStart    breath.Exact
 	TempoEnd      breath.Exact
@@ -63,6 +66,14 @@ func Of(p *plan.Plan, script []pace.Adjustment, at int64) Record {
 		if p.Passages[i].Is(practice.Counted) {
 			r.Passages[i].PlannedCounts, r.Passages[i].Counts = p.Passages[i].Measure.Counts, force.Counts
 		}
+		if p.Passages[i].Is(practice.Strokes) {
+			r.Passages[i].Strokes = force.Strokes
+		}
+	}
+	for _, a := range answers {
+		if a.Passage > 0 && eases(a) {
+			r.Passages[a.Passage-1].Eased = true
+		}
 	}
 	for _, row := range planned.Rows {
 		at := &r.Passages[row.Passage-1]
@@ -83,6 +94,24 @@ func Of(p *plan.Plan, script []pace.Adjustment, at int64) Record {
 		r.Passages[taught.Rows[n-1].Passage-1].Rounds--
 	}
 	return r
+}
+
+// eases tells whether the adjustment made something easier for the room. Tempo, rounds and pauses have other reasons too:
+// the clock, a latecomer.
+func eases(a pace.Answer) bool {
+	if a.Refused != "" {
+		return false
+	}
+	switch a.Do {
+	case pace.DropHolds, pace.Release, pace.Enough:
+		return true
+	case pace.ToStrokes:
+		return a.After.Strokes < a.Before.Strokes
+	case pace.ToCounts:
+		before, after := a.Before.Counts, a.After.Counts
+		return after.Inhale < before.Inhale || after.Hold < before.Hold || after.Exhale < before.Exhale || after.Empty < before.Empty
+	}
+	return false
 }
 
 // until is the timeline as far as the time.
@@ -122,6 +151,7 @@ func blank(p *plan.Passage) Passage {
 	}
 	if p.Led() {
 		blank.PlannedRounds = p.TotalRounds(p.Measure)
+		blank.Round = p.RoundSpan(p.Measure).Add(p.RestBetween).Round()
 	}
 	return blank
 }

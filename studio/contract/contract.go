@@ -39,6 +39,7 @@ type Today struct {
 	Running *ClassCard  `json:"running" jsonschema:"nullable"` // the class that is being led
 	Next    *PlanCard   `json:"next" jsonschema:"nullable"`    // the next by the clock
 	Last    *Record     `json:"last" jsonschema:"nullable"`    // what was taught last to the next plan's group
+	Advice  []Advice    `json:"advice"`                        // what the group's record advises for the next plan
 	Plans   []PlanCard  `json:"plans"`                         // all others to come, and those without a time
 	Taught  []ClassCard `json:"taught"`                        // the last few classes
 }

@@ -31,8 +31,8 @@ type Template struct {
 type Begin struct {
 	Template string `json:"template,omitempty"`
 	ClassID  int64  `json:"class_id,omitempty"`
-	Taught   bool   `json:"taught,omitempty"` // of a class: as it was taught and not as it was planned
-	GroupID  int64  `json:"group_id"`         // 0 for none, or for that of the class
+	How      string `json:"how,omitempty"` // of a class: planned, taught, or advised, as the record advises
+	GroupID  int64  `json:"group_id"`      // 0 for none, or for that of the class
 }
 
 // Course is what makes a course of a plan: so many classes, so many days apart, and what grows from each to the next.
@@ -69,6 +69,7 @@ type Draft struct {
 	More     *Addition       `json:"more,omitempty"`              // something added that there is room for
 	Split    bool            `json:"split,omitempty"`             // the passage made two
 	Learned  bool            `json:"learned,omitempty"`           // talks made as long as they usually take
+	Next     bool            `json:"next,omitempty"`              // the passage as the group's record advises
 }
 
 // Addition is something that the time to spare has room for: more rounds of a passage, from 1, or, for passage 0, a

@@ -27,6 +27,7 @@ import { FilesMenu } from "./FilesMenu";
 import { FitBar } from "./FitBar";
 import { PassageRow } from "./PassageRow";
 import { TimeBar } from "./TimeBar";
+import { forgetUnsaved } from "./unsaved";
 import { type Editor, type PassageDoc, usePlanEditor } from "./usePlanEditor";
 
 export function PlanView() {
@@ -108,7 +109,7 @@ function EditPlan({ plan }: { plan: Plan }) {
           </div>
         </SortableContext>
       </DndContext>
-      <AddPassage onAdd={(text) => editor.shorten(0, text)} />
+      <AddPassage first={document.passages.length === 0} onAdd={(text) => editor.shorten(0, text)} />
       <Advised editor={editor} />
       {asking && <BeforeLeading plan={plan.id} onClose={() => setAsking(false)} onChanged={editor.adopt} />}
     </>
@@ -232,6 +233,15 @@ function Advised({ editor }: { editor: Editor }) {
       {list.map((a) => (
         <Alert key={a.say} variant="light" dismissible onClose={() => setAway([...away, a.say])}>
           <i className="bi bi-signpost" aria-hidden /> <strong>{a.say}</strong> {a.why}{" "}
+          {a.do === "next" && (
+            <Button
+              size="sm"
+              variant="outline-primary"
+              onClick={() => void ask({ passage: a.passage, next: true })}
+            >
+              Take it over
+            </Button>
+          )}
           {a.do === "learned" && (
             <Button size="sm" variant="outline-primary" onClick={() => void ask({ learned: true })}>
               Plan them so
@@ -292,7 +302,14 @@ function Saved({ editor, id }: { editor: Editor; id: number }) {
       Not saved: {saving.failed}
       {saving.conflict ? (
         <>
-          <Button size="sm" variant="outline-secondary" onClick={() => window.location.reload()}>
+          <Button
+            size="sm"
+            variant="outline-secondary"
+            onClick={() => {
+              forgetUnsaved(id);
+              window.location.reload();
+            }}
+          >
             Show the other
           </Button>
           <Button
@@ -323,7 +340,7 @@ function PlanErrors({ errors }: { errors: string[] }) {
   );
 }
 
-function AddPassage({ onAdd }: { onAdd: (text: string) => Promise<string> }) {
+function AddPassage({ first, onAdd }: { first: boolean; onAdd: (text: string) => Promise<string> }) {
   const [typed, setTyped] = useState("");
   const [problem, setProblem] = useState("");
   const practices = useQuery({
@@ -350,6 +367,7 @@ function AddPassage({ onAdd }: { onAdd: (text: string) => Promise<string> }) {
         </InputGroup.Text>
         <Form.Control
           id="add"
+          autoFocus={first}
           list="practices"
           autoComplete="off"
           placeholder="nadi 4:4:8 x6 @50   ·   talk 1m seat and spine   ·   rest 2m"

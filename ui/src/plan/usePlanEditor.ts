@@ -1,6 +1,7 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { useCallback, useEffect, useRef, useState } from "react";
 import { Failed, post, put } from "../shared/api";
+import { forgetUnsaved, left, putBy } from "./unsaved";
 import type { Draft, Drafted, Plan, PlanSummary } from "../shared/contract";
 
 /** A passage and a plan as the plan file has them; fields that nobody here knows are kept. */
@@ -10,9 +11,12 @@ export type PlanDoc = { passages: PassageDoc[]; [field: string]: unknown };
 type Saving = "saved" | "saving" | { failed: string; conflict: boolean };
 /** Change is one change that the core makes in a document. */
 export type Change = Partial<
-  Pick<Draft, "passage" | "short" | "gentle" | "fit" | "end_ms" | "by" | "more" | "split" | "learned">
+  Pick<
+    Draft,
+    "passage" | "short" | "gentle" | "fit" | "end_ms" | "by" | "more" | "split" | "learned" | "next"
+  >
 >;
-type Version = { document: PlanDoc; group: number };
+export type Version = { document: PlanDoc; group: number };
 
 const pause = 500; // ms without a keystroke before it is saved
 
@@ -21,20 +25,20 @@ const pause = 500; // ms without a keystroke before it is saved
  * each change, undo and redo, and saving by itself.
  */
 export function usePlanEditor(plan: Plan) {
-  const [version, setVersion] = useState<Version>({
-    document: plan.document as PlanDoc,
-    group: plan.group?.id ?? 0,
-  });
+  const [found] = useState(() => left(plan.id)); // by a page that ended before it was saved
+  const [version, setVersion] = useState<Version>(
+    found?.version ?? { document: plan.document as PlanDoc, group: plan.group?.id ?? 0 },
+  );
   const [summary, setSummary] = useState<PlanSummary>(plan.summary);
   const [past, setPast] = useState<Version[]>([]);
   const [future, setFuture] = useState<Version[]>([]);
-  const [saving, setSaving] = useState<Saving>("saved");
+  const [saving, setSaving] = useState<Saving>(found ? "saving" : "saved");
   const [trouble, setTrouble] = useState("");
   const [told, setTold] = useState(""); // what became of the last change that the core made
   const queries = useQueryClient();
 
-  const revision = useRef(plan.revision);
-  const unsaved = useRef<Version | null>(null);
+  const revision = useRef(found?.revision ?? plan.revision);
+  const unsaved = useRef<Version | null>(found?.version ?? null);
   const storing = useRef<Promise<void> | null>(null);
   const timer = useRef<ReturnType<typeof setTimeout>>(undefined);
   const asked = useRef(0);
@@ -47,6 +51,7 @@ export function usePlanEditor(plan: Plan) {
         const body = { revision: revision.current, group_id: version.group, document: version.document };
         const stored = await put<Plan>(`/plans/${plan.id}`, body);
         revision.current = stored.revision;
+        if (!unsaved.current) forgetUnsaved(plan.id);
         queries.setQueryData(["plan", plan.id], stored);
       } catch (error) {
         unsaved.current ??= version; // what was typed stays, to be saved later
@@ -96,11 +101,12 @@ export function usePlanEditor(plan: Plan) {
     (next: Version) => {
       setVersion(next);
       unsaved.current = next;
+      putBy(plan.id, { revision: revision.current, version: next });
       setSaving((now) => (typeof now === "object" && now.conflict ? now : "saving"));
       clearTimeout(timer.current);
       timer.current = setTimeout(() => void save(), pause);
     },
-    [save],
+    [plan.id, save],
   );
 
   const show = useCallback(
@@ -110,6 +116,16 @@ export function usePlanEditor(plan: Plan) {
     },
     [compute, keep],
   );
+
+  // What an earlier page left is saved and its numbers are asked for, or, if another window saved since, both are offered.
+  useEffect(() => {
+    if (!found) return;
+    const soon = setTimeout(() => {
+      void save();
+      void compute(found.version).then((answer) => answer && setSummary(answer.summary));
+    });
+    return () => clearTimeout(soon);
+  }, [found, save, compute]);
 
   const change = (next: Partial<Version>) => {
     setTold("");

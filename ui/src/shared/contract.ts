@@ -68,6 +68,7 @@ export interface Today {
   running: ClassCard | null;
   next: PlanCard | null;
   last: Record | null;
+  advice: Advice[];
   plans: PlanCard[];
   taught: ClassCard[];
 }
@@ -169,6 +170,12 @@ export interface InForce {
   four: [number, number, number, number];
   strokes: number;
 }
+export interface Advice {
+  passage: number;
+  say: string;
+  why: string;
+  do: string;
+}
 export interface Plan {
   id: number;
   revision: number;
@@ -220,12 +227,6 @@ export interface Finding {
   say: string;
   instead: string;
 }
-export interface Advice {
-  passage: number;
-  say: string;
-  why: string;
-  do: string;
-}
 export interface Addition {
   passage: number;
   rounds: number;
@@ -249,7 +250,7 @@ export interface Template {
 export interface Begin {
   template?: string;
   class_id?: number;
-  taught?: boolean;
+  how?: string;
   group_id: number;
 }
 export interface Course {
@@ -275,6 +276,7 @@ export interface Draft {
   more?: Addition;
   split?: boolean;
   learned?: boolean;
+  next?: boolean;
 }
 export interface Drafted {
   document: unknown;

@@ -4,7 +4,7 @@ import { Button, ButtonGroup, Card, Col, Dropdown, ListGroup, Row } from "react-
 import { Link, useNavigate } from "react-router";
 import { BeforeLeading } from "../lead/BeforeLeading";
 import { get, post } from "../shared/api";
-import type { Begin, ClassCard, Plan, PlanCard, Record, Template, Today } from "../shared/contract";
+import type { Advice, Begin, ClassCard, Plan, PlanCard, Record, Template, Today } from "../shared/contract";
 import { Shell, Trouble, Waiting } from "../shared/Shell";
 import { clock, day, minutes, timeOfDay } from "../shared/words";
 
@@ -23,7 +23,7 @@ function Page({ today }: { today: Today }) {
   return (
     <Row className="g-4">
       <Col lg={7}>
-        {today.next ? <Next plan={today.next} now={today.now_ms} /> : <NothingNext />}
+        {today.next ? <Next plan={today.next} advice={today.advice} now={today.now_ms} /> : <NothingNext />}
         {today.last && <Last record={today.last} now={today.now_ms} />}
       </Col>
       <Col lg={5}>
@@ -34,7 +34,7 @@ function Page({ today }: { today: Today }) {
   );
 }
 
-function Next({ plan, now }: { plan: PlanCard; now: number }) {
+function Next({ plan, advice, now }: { plan: PlanCard; advice: Advice[]; now: number }) {
   const [asking, setAsking] = useState<"" | "whole" | "fitted">("");
   const ends = (plan.starts_ms ?? 0) + plan.slot_ms;
   const timed = plan.starts_ms !== null && plan.slot_ms > 0 && now < ends - 60_000;
@@ -75,6 +75,18 @@ function Next({ plan, now }: { plan: PlanCard; now: number }) {
             Change the plan
           </Link>
         </div>
+        {advice.length > 0 && (
+          <>
+            <h2 className="mt-4">The record advises</h2>
+            <ul className="advised">
+              {advice.map((a) => (
+                <li key={a.say}>
+                  <strong>{a.say}</strong> {a.why}
+                </li>
+              ))}
+            </ul>
+          </>
+        )}
         {plan.wrong && (
           <p className="text-danger mt-2">Something in this plan is not right yet: change it first.</p>
         )}
@@ -191,9 +203,17 @@ function Last({ record, now }: { record: Record; now: number }) {
             size="sm"
             variant="outline-secondary"
             disabled={begin.isPending}
-            onClick={() => begin.mutate({ class_id: record.class.id, taught: true, group_id: 0 })}
+            onClick={() => begin.mutate({ class_id: record.class.id, how: "taught", group_id: 0 })}
           >
             as taught
+          </Button>
+          <Button
+            size="sm"
+            variant="outline-primary"
+            disabled={begin.isPending}
+            onClick={() => begin.mutate({ class_id: record.class.id, how: "advised", group_id: 0 })}
+          >
+            as the record advises
           </Button>
         </div>
         {begin.isError && <Trouble error={begin.error} />}

@@ -1,0 +1,138 @@
+package taught
+
+import (
+	"fmt"
+
+	"vastlantern/core/breath"
+	"vastlantern/core/plan"
+)
+
+// Next is what a practice of a group should be next time, and why in one sentence.
+type Next struct {
+	Counts  breath.Counts // of counted practices
+	Strokes int           // of strokes
+	Tempo   breath.Exact  // 0 where nothing is counted
+	Rounds  int
+	Why     string
+}
+
+// The bounds that the rules of next time use: handbook.md section 4, common practice where it marks it so.
+const (
+	streak      = 3       // classes in a row led as planned before anything grows
+	longEnough  = 300_000 // ms: rounds grow up to five minutes, then counts or the ratio do
+	highestBase = 6       // counts of the inhale, from which on the ratio grows
+	moreStrokes = 5
+)
+
+// bases is what base counts grow through.
+var bases = []int{2, 3, 4, 5, 6, 8}
+
+// firstBase is what the inhale begins with on a new rung.
+const firstBase = 4
+
+// Next is what the practice should be next time; false where the group was never led in it.
+func (h *History) Next(practice string) (Next, bool) {
+	past := h.past[practice]
+	if len(past) == 0 {
+		return Next{}, false
+	}
+	last := past[len(past)-1]
+	next := Next{Counts: last.Counts, Strokes: last.Strokes, Tempo: last.TempoEnd, Rounds: max(last.Rounds, last.PlannedRounds)}
+	switch n := steady(past); {
+	case last.Eased:
+		next.Rounds = last.Rounds
+		next.Why = fmt.Sprintf("It was eased last time: start from where it ended, %s.", next.words())
+	case last.Rounds < last.PlannedRounds:
+		next.Why = fmt.Sprintf("%d of %d rounds were led last time: the same again.", last.Rounds, last.PlannedRounds)
+	case n >= streak:
+		next.climb(last)
+		next.Why = fmt.Sprintf("Led as planned %d times in a row: one step up, %s.", n, next.words())
+	default:
+		next.Why = fmt.Sprintf("Led as planned %s: the same again, since a step comes after %d times in a row.", times(n), streak)
+	}
+	return next, true
+}
+
+func times(n int) string {
+	if n == 1 {
+		return "once"
+	}
+	return fmt.Sprintf("%d times in a row", n)
+}
+
+// steady is how many classes, the latest last, were led as planned, each with what the last one had.
+func steady(past []Passage) (n int) {
+	last := past[len(past)-1]
+	for i := len(past) - 1; i >= 0; i-- {
+		p := past[i]
+		if p.Eased || p.Rounds < p.PlannedRounds || p.Counts != last.Counts || p.Strokes != last.Strokes || p.Rounds != last.Rounds {
+			break
+		}
+		n++
+	}
+	return n
+}
+
+// climb takes one step up: rounds up to five minutes, then the base count, then the ratio from a smaller base. Of
+// strokes some more a round; of what has neither counts nor strokes, a round.
+func (n *Next) climb(last Passage) {
+	switch {
+	case last.Strokes > 0:
+		n.Strokes = min(last.Strokes+moreStrokes, plan.MostStrokes)
+	case last.Counts.Inhale == 0 || int64(last.Rounds)*last.Round < longEnough:
+		n.Rounds = min(max(last.Rounds+1, last.Rounds*6/5), plan.MostRounds) // a fifth more where there are many
+	case last.Counts.Inhale < highestBase:
+		n.Counts = scaled(last.Counts, above(last.Counts.Inhale))
+	case Rung(last.Counts)+1 < len(Ladder):
+		n.Counts = scaled(Ladder[Rung(last.Counts)+1], firstBase)
+	default:
+		n.Counts = scaled(last.Counts, above(last.Counts.Inhale))
+	}
+}
+
+// above is the next base count.
+func above(inhale int) int {
+	for _, base := range bases {
+		if base > inhale {
+			return base
+		}
+	}
+	return inhale + 1
+}
+
+// scaled is the counts with another inhale and the same ratio.
+func scaled(c breath.Counts, inhale int) breath.Counts {
+	times := func(n int) int { return (n*inhale + c.Inhale/2) / c.Inhale }
+	return breath.Counts{Inhale: inhale, Hold: times(c.Hold), Exhale: times(c.Exhale), Empty: times(c.Empty)}
+}
+
+// words is the measure as a teacher says it.
+func (n *Next) words() string {
+	rounds := fmt.Sprintf("%d rounds", n.Rounds)
+	if n.Rounds == 1 {
+		rounds = "one round"
+	}
+	switch {
+	case n.Strokes > 0:
+		return fmt.Sprintf("%d strokes, %s", n.Strokes, rounds)
+	case n.Counts.Inhale > 0:
+		return fmt.Sprintf("%s, %s", n.Counts, rounds)
+	}
+	return rounds
+}
+
+// Apply plans a passage as it should be next time.
+func (n *Next) Apply(fields plan.Doc, p *plan.Passage) {
+	if n.Rounds != p.TotalRounds(p.Measure) && !p.Practice.FillsMinutes() {
+		plan.SetRounds(fields, n.Rounds)
+	}
+	if n.Tempo.Sign() > 0 && !n.Tempo.Equal(p.Measure.Tempo) {
+		plan.SetTempo(fields, p, n.Tempo)
+	}
+	if n.Counts.Inhale > 0 && n.Counts != p.Measure.Counts {
+		fields["counts"] = n.Counts.String()
+	}
+	if n.Strokes > 0 && n.Strokes != p.Measure.Strokes && !p.Practice.FillsMinutes() {
+		plan.SetStrokes(fields, n.Strokes)
+	}
+}

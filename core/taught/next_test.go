@@ -1,0 +1,83 @@
+package taught_test
+
+import (
+	"fmt"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"vastlantern/core/breath"
+	"vastlantern/core/pace"
+	"vastlantern/core/taught"
+)
+
+// The rules of next time, case by case (handbook.md sections 4 and 8).
+func TestNextTime(t *testing.T) {
+	const whole = 3_600_000
+	kapalabhati := `{"type": "practice", "practice": "kapalabhati", "strokes": 30, "rounds": 3, "rest_between": 30, "lead_in": 0}`
+	same := func(passage string, times int) (list []string) {
+		for range times {
+			list = append(list, passage)
+		}
+		return list
+	}
+	for _, c := range []struct {
+		name     string
+		classes  []string // one passage each
+		last     []pace.Adjustment
+		practice string
+		next     string
+		why      string
+	}{
+		{"never led", nil, nil, "nadi-shodhana", "", ""},
+		{"once", same(nadi("4:4", 3, ""), 1), nil, "nadi-shodhana", "4:4 x3", "Led as planned once: the same again"},
+		{"twice", same(nadi("4:4", 3, ""), 2), nil, "nadi-shodhana", "4:4 x3", "Led as planned 2 times in a row"},
+		{"three times, not yet long", same(nadi("4:4", 3, ""), 3), nil, "nadi-shodhana", "4:4 x4", "one step up, 4:4, 4 rounds"},
+		{"of many rounds a fifth", same(nadi("4:4", 15, ""), 3), nil, "nadi-shodhana", "4:4 x18", "one step up"},
+		{"five minutes: the base count", same(nadi("4:4:8", 10, ""), 3), nil, "nadi-shodhana", "5:5:10 x10", "one step up, 5:5:10, 10 rounds"},
+		{"base six: the next rung", same(nadi("6:6", 13, ""), 3), nil, "nadi-shodhana", "4:8 x13", "one step up, 4:8, 13 rounds"},
+		{"at the top of the ladder: the base count", same(nadi("6:24:12", 4, ""), 3), nil, "nadi-shodhana", "8:32:16 x4", "one step up"},
+		{"other counts before do not count", append(same(nadi("4:4", 3, ""), 2), nadi("5:5", 3, "")), nil, "nadi-shodhana", "5:5 x3", "once"},
+		{"holds dropped", same(nadi("4:4:8", 10, ", \"lead_in\": 0"), 3), []pace.Adjustment{{At: 70_000, Do: pace.DropHolds}}, "nadi-shodhana", "4:8 x10", "eased last time: start from where it ended, 4:8, 10 rounds"},
+		{"a hold released", same(nadi("4:4:8", 3, ", \"lead_in\": 0"), 3), []pace.Adjustment{{At: 5_000, Do: pace.Release}}, "nadi-shodhana", "4:4:8 x3", "eased last time"},
+		{"counts lowered", same(nadi("5:5:10", 3, ", \"lead_in\": 0"), 3), []pace.Adjustment{{At: 1_000, Do: pace.ToCounts, Counts: [4]int{4, 4, 8, 0}}}, "nadi-shodhana", "4:4:8 x3", "eased last time"},
+		{"counts raised is no easing", same(nadi("4:4:8", 3, ", \"lead_in\": 0"), 1), []pace.Adjustment{{At: 1_000, Do: pace.ToCounts, Counts: [4]int{5, 5, 10, 0}}}, "nadi-shodhana", "5:5:10 x3", "once"},
+		{"fewer rounds", same(nadi("4:4", 6, ", \"lead_in\": 0"), 3), []pace.Adjustment{{At: 20_000, Do: pace.LastRound}}, "nadi-shodhana", "4:4 x6", "2 of 6 rounds were led last time: the same again"},
+		{"strokes", same(kapalabhati, 3), nil, "kapalabhati", "35 st x3", "one step up, 35 strokes, 3 rounds"},
+		{"enough", same(kapalabhati, 3), []pace.Adjustment{{At: 5_000, Do: pace.Enough}}, "kapalabhati", "30 st x3", "eased last time"},
+		{"a try-out says nothing", same(nadi("4:4", 3, ", \"trial\": true"), 3), nil, "nadi-shodhana", "", ""},
+	} {
+		var h taught.History
+		for i, passage := range c.classes {
+			var script []pace.Adjustment
+			if i == len(c.classes)-1 {
+				script = c.last
+			}
+			h.Add(taught.Of(read(t, passage), script, whole))
+		}
+		next, known := h.Next(c.practice)
+		got := ""
+		switch {
+		case known && next.Strokes > 0:
+			got = fmt.Sprintf("%d st x%d", next.Strokes, next.Rounds)
+		case known:
+			got = fmt.Sprintf("%s x%d", next.Counts, next.Rounds)
+		}
+		assert.Equal(t, c.next, got, c.name)
+		assert.Contains(t, next.Why, c.why, c.name)
+	}
+}
+
+func TestNextTimeGoesOnAtTheTempoThatItEndedWith(t *testing.T) {
+	var h taught.History
+	p := read(t, nadi("4:4", 3, `, "lead_in": 0`))
+	h.Add(taught.Of(p, []pace.Adjustment{{At: 5_000, Do: pace.ToTempo, To: breath.Int(48)}}, 3_600_000))
+	next, known := h.Next("nadi-shodhana")
+	require.True(t, known)
+	assert.Equal(t, "48", next.Tempo.String())
+	fields := map[string]any{}
+	next.Apply(fields, &p.Passages[0])
+	assert.Equal(t, "48", fmt.Sprint(fields["tempo"]))
+	assert.NotContains(t, fields, "rounds", "what stays as it is is not written")
+}
