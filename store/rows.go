@@ -271,5 +271,5 @@ func (s *Store) Adjustments(class int64) ([]Adjustment, error) {
 // AddAdjustment stores the next adjustment of a class. ErrTaken says that its number or key is there already.
 func (s *Store) AddAdjustment(class int64, a Adjustment) error {
 	row := adjustmentRow{class, a.Number, a.Key, string(a.Body), a.Origin}
-	return plainly(s.db.Session(&gorm.Session{SkipDefaultTransaction: true}).Create(&row).Error)
+	return s.changing(class, func(db *gorm.DB) error { return db.Create(&row).Error })
 }

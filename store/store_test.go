@@ -1,6 +1,7 @@
 package store
 
 import (
+	"cmp"
 	"database/sql"
 	"path/filepath"
 	"testing"
@@ -120,6 +121,60 @@ func TestGroupsPracticesAndSettings(t *testing.T) {
 	value, err := s.Setting("schools")
 	require.NoError(t, err)
 	assert.JSONEq(t, `{"eyes": "closed"}`, string(value))
+}
+
+func TestFindingClasses(t *testing.T) {
+	s := open(t, filepath.Join(t.TempDir(), "x.db"))
+	g, err := s.AddGroup(Group{Name: "Evening"})
+	require.NoError(t, err)
+	day := time.Date(2026, 3, 2, 18, 30, 0, 0, time.UTC)
+	for i := range 4 {
+		c := Class{StartedAt: day.AddDate(0, 0, i), Document: []byte(`{}`)}
+		if i > 1 {
+			c.GroupID = g.ID
+		}
+		c, err := s.AddClass(c)
+		require.NoError(t, err)
+		require.NoError(t, s.SaveDigest(Digest{ClassID: c.ID, Over: i != 3, Title: "Class", Headlines: []string{"Sigh ×3"}, Practices: []string{"sigh", "ujjayi"}[:1+i%2], Eased: i == 2, Words: []string{"Settled", "hands tire", "a Latecomer", ""}[i]}))
+	}
+	yes := true
+	for name, c := range map[string]struct {
+		search Search
+		ids    []int64
+	}{
+		"all, the newest first": {Search{}, []int64{4, 3, 2, 1}},
+		"a group":               {Search{Group: g.ID}, []int64{4, 3}},
+		"a practice":            {Search{Practice: "ujjayi"}, []int64{4, 2}},
+		"not part of an id":     {Search{Practice: "jayi"}, nil},
+		"from":                  {Search{From: day.AddDate(0, 0, 2)}, []int64{4, 3}},
+		"until":                 {Search{To: day.AddDate(0, 0, 1)}, []int64{1}},
+		"eased":                 {Search{Eased: &yes}, []int64{3}},
+		"words":                 {Search{Words: []string{"TIRE", "hands"}}, []int64{2}},
+		"more":                  {Search{Skip: 1, Most: 2}, []int64{3, 2}},
+	} {
+		c.search.Most = cmp.Or(c.search.Most, 10)
+		list, err := s.Find(c.search)
+		require.NoError(t, err, name)
+		var ids []int64
+		for _, one := range list {
+			ids = append(ids, one.Class.ID)
+		}
+		assert.Equal(t, c.ids, ids, name)
+	}
+	left, err := s.Undigested(10)
+	require.NoError(t, err)
+	require.Len(t, left, 1, "the one that runs")
+	assert.EqualValues(t, 4, left[0].ID)
+
+	require.NoError(t, s.AddRemark(1, Remark{At: day, Kind: "note", Text: "warm"}))
+	require.NoError(t, s.AddAdjustment(2, Adjustment{1, "k", []byte(`{}`), ""}))
+	left, err = s.Undigested(10)
+	require.NoError(t, err)
+	assert.Len(t, left, 3, "what was changed has to be worked out again")
+	remarks, err := s.Remarks(1)
+	require.NoError(t, err)
+	assert.Equal(t, []Remark{{1, day, "note", "warm"}}, remarks)
+	assert.ErrorIs(t, s.AddRemark(99, Remark{At: day, Kind: "note", Text: "x"}), ErrNotFound)
 }
 
 func TestSessions(t *testing.T) {

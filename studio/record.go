@@ -15,9 +15,6 @@ import (
 // soon is how long after its planned start a class still counts as the next one: teachers begin late.
 const soon = 30 * time.Minute
 
-// shownClasses is how many taught classes the lists show.
-const shownClasses = 50
-
 // Today is what the first screen shows.
 func (s *Studio) Today() (contract.Today, error) {
 	now := s.now()
@@ -49,9 +46,11 @@ func (s *Studio) Today() (contract.Today, error) {
 		card := s.classCard(running, groups)
 		today.Running = &card
 	}
-	if today.Taught, err = s.Taught(); err != nil {
+	found, err := s.Find(contract.Search{})
+	if err != nil {
 		return today, err
 	}
+	today.Taught = found.Classes
 	for _, card := range today.Taught {
 		if today.Next != nil && today.Next.Group != nil && card.Group != nil && card.Group.ID == today.Next.Group.ID && !card.Running {
 			record, err := s.Record(card.ID)
@@ -76,27 +75,6 @@ func (s *Studio) advised(stored store.Plan, group *contract.Group) ([]contract.A
 		return nil, err
 	}
 	return forNext(doc, p, h), nil
-}
-
-// Taught is the newest classes first.
-func (s *Studio) Taught() ([]contract.ClassCard, error) {
-	cards := []contract.ClassCard{}
-	groups, err := s.groups()
-	if err != nil {
-		return cards, err
-	}
-	classes, err := s.store.Classes(shownClasses)
-	if err != nil {
-		return cards, err
-	}
-	for _, stored := range classes {
-		l, err := s.fold(stored)
-		if err != nil {
-			return cards, err
-		}
-		cards = append(cards, s.classCard(l, groups))
-	}
-	return cards, nil
 }
 
 func (s *Studio) classCard(l *led, groups map[int64]*contract.Group) contract.ClassCard {
@@ -127,6 +105,10 @@ func (s *Studio) Record(id int64) (contract.Record, error) {
 		return contract.Record{}, err
 	}
 	record := contract.Record{Class: s.classCard(l, groups), PlanID: l.stored.PlanID, Passages: []contract.RecordPassage{}, Marks: []contract.Mark{}, Acknowledged: list(l.stored.Acknowledged)}
+	if record.Remarks, err = s.remarks(id); err != nil {
+		return contract.Record{}, err
+	}
+	record.TookWords = took
 	of := taught.Of(l.plan, l.script, l.at(s.now()))
 	record.PlannedMS, record.TaughtMS = of.Planned, of.Taught
 	for _, p := range of.Passages {
@@ -146,7 +128,16 @@ func recordPassage(p taught.Passage) contract.RecordPassage {
 		PlannedTempo: shown(p.PlannedTempo.Float()), TempoStart: shown(p.TempoStart.Float()), TempoEnd: shown(p.TempoEnd.Float()),
 		TempoMean: shown(p.TempoMean.Float()), PerMinute: shown(p.PerMinute.Float()),
 		LongestHoldMS: p.LongestHold, HeldFullMS: p.HeldFull, HeldEmptyMS: p.HeldEmpty, LeftInhales: p.LeftInhales, RightInhales: p.RightInhales,
+		Eased: p.Eased, CountsEnd: countsEnd(p),
 	}
+}
+
+// countsEnd is the counts that were in force at the end, where they are not those that were planned.
+func countsEnd(p taught.Passage) string {
+	if p.Counts == p.PlannedCounts {
+		return ""
+	}
+	return p.Counts.String()
 }
 
 // shown rounds to hundredths: more digits of a tempo say nothing to anybody.

@@ -21,6 +21,7 @@ type Studio struct {
 	rate  float64
 	set   func() // takes the time of day anew
 
+	digesting   sync.Mutex
 	remembering sync.Mutex
 	pasts       pasts
 

@@ -58,7 +58,7 @@ func Of(p *plan.Plan, script []pace.Adjustment, at int64) Record {
 		answers[i] = class.Adjust(a)
 	}
 	timeline := class.Timeline()
-	taught := until(timeline, at)
+	taught := Until(timeline, at)
 	planned := pace.Sheet(p)
 	r := Record{Planned: planned.End, Taught: taught.End, Answers: answers, Passages: make([]Passage, len(p.Passages))}
 	for i, force := range class.Passages() {
@@ -114,8 +114,8 @@ func eases(a pace.Answer) bool {
 	return false
 }
 
-// until is the timeline as far as the time.
-func until(tl pace.Timeline, at int64) pace.Timeline {
+// Until is the timeline as far as the time, in milliseconds; a class that was over by then is whole.
+func Until(tl pace.Timeline, at int64) pace.Timeline {
 	if !tl.Open && tl.End <= at {
 		return tl
 	}

@@ -65,4 +65,22 @@ type ClassCard struct {
 	LengthMS  int64    `json:"length_ms"` // so far, where it is running
 	Running   bool     `json:"running"`
 	Passages  []string `json:"passages"`
+	Eased     bool     `json:"eased"` // something was made easier for the room
+}
+
+// Search asks for classes; what is empty is not asked.
+type Search struct {
+	GroupID  int64  `json:"group_id" form:"group"`
+	Practice string `json:"practice" form:"practice"`
+	From     string `json:"from" form:"from"` // days, as 2026-03-02
+	To       string `json:"to" form:"to"`
+	Eased    bool   `json:"eased" form:"eased"`
+	Words    string `json:"words" form:"words"` // each somewhere in titles, notes and remarks
+	Skip     int    `json:"skip" form:"skip"`
+}
+
+// Found is the classes that were asked for.
+type Found struct {
+	Classes []ClassCard `json:"classes"`
+	More    bool        `json:"more"` // there are more to ask for, with Skip
 }

@@ -8,6 +8,8 @@ type Record struct {
 	TaughtMS  int64           `json:"taught_ms"` // so far, where it is running
 	Passages  []RecordPassage `json:"passages"`
 	Marks     []Mark          `json:"marks"`
+	Remarks   []Remark        `json:"remarks"`    // added afterwards, in the order they were
+	TookWords []string        `json:"took_words"` // to choose from
 	// Acknowledged is the strong cautions that were read before the class was led.
 	Acknowledged []string `json:"acknowledged"`
 }
@@ -36,6 +38,15 @@ type RecordPassage struct {
 	HeldEmptyMS     int64   `json:"held_empty_ms"`
 	LeftInhales     int     `json:"left_inhales"`
 	RightInhales    int     `json:"right_inhales"`
+	Eased           bool    `json:"eased"`
+	CountsEnd       string  `json:"counts_end"` // in force at the end, where others than planned
+}
+
+// Remark is something that is added beside a record: people (a number), took (one of TookWords), note, correction.
+type Remark struct {
+	AtMS float64 `json:"at_ms"`
+	Kind string  `json:"kind"`
+	Text string  `json:"text"`
 }
 
 // Mark is one adjustment of a record, with the passage it was made in.

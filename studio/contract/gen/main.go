@@ -50,6 +50,9 @@ type all struct {
 	Gap       contract.Gap
 	TakeAgain contract.TakeAgain
 	Record    contract.Record
+	Remark    contract.Remark
+	Search    contract.Search
+	Found     contract.Found
 	Session   contract.Session
 	SignIn    contract.SignIn
 }

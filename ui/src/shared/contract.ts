@@ -43,6 +43,9 @@ export interface Contract {
   Gap: Gap;
   TakeAgain: TakeAgain;
   Record: Record;
+  Remark: Remark;
+  Search: Search;
+  Found: Found;
   Session: Session;
   SignIn: SignIn;
 }
@@ -80,6 +83,7 @@ export interface ClassCard {
   length_ms: number;
   running: boolean;
   passages: string[];
+  eased: boolean;
 }
 export interface Group {
   id: number;
@@ -114,6 +118,8 @@ export interface Record {
   taught_ms: number;
   passages: RecordPassage[];
   marks: Mark[];
+  remarks: Remark[];
+  took_words: string[];
   acknowledged: string[];
 }
 export interface RecordPassage {
@@ -139,6 +145,8 @@ export interface RecordPassage {
   held_empty_ms: number;
   left_inhales: number;
   right_inhales: number;
+  eased: boolean;
+  counts_end: string;
 }
 export interface Mark {
   answer: Answer;
@@ -169,6 +177,11 @@ export interface InForce {
    */
   four: [number, number, number, number];
   strokes: number;
+}
+export interface Remark {
+  at_ms: number;
+  kind: string;
+  text: string;
 }
 export interface Advice {
   passage: number;
@@ -526,6 +539,19 @@ export interface Gap {
 export interface TakeAgain {
   key: string;
   from_ms: number;
+}
+export interface Search {
+  group_id: number;
+  practice: string;
+  from: string;
+  to: string;
+  eased: boolean;
+  words: string;
+  skip: number;
+}
+export interface Found {
+  classes: ClassCard[];
+  more: boolean;
 }
 export interface Session {
   needed: boolean;

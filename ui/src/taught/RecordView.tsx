@@ -1,5 +1,5 @@
 import { useQuery } from "@tanstack/react-query";
-import { Table } from "react-bootstrap";
+import { Dropdown, Table } from "react-bootstrap";
 import { Link, useParams } from "react-router";
 import { inWords } from "../lead/answers";
 import { get } from "../shared/api";
@@ -7,6 +7,7 @@ import { Cautions } from "../shared/care";
 import type { Record, RecordPassage } from "../shared/contract";
 import { Shell, Trouble, Waiting } from "../shared/Shell";
 import { clock, day, number, plural, timeOfDay } from "../shared/words";
+import { Remarks } from "./Remarks";
 import { TwoBars } from "./TwoBars";
 
 export function RecordView() {
@@ -25,7 +26,10 @@ function Page({ record }: { record: Record }) {
   const { class: led } = record;
   return (
     <>
-      <h1>{led.title || "Untitled"}</h1>
+      <div className="d-flex justify-content-between align-items-start gap-2">
+        <h1>{led.title || "Untitled"}</h1>
+        <Files id={led.id} />
+      </div>
       <p className="text-secondary">
         {day(led.started_ms)} at {timeOfDay(led.started_ms)}
         {led.group && ` · ${led.group.name}`} · taught {clock(record.taught_ms)} of {clock(record.planned_ms)}{" "}
@@ -44,6 +48,7 @@ function Page({ record }: { record: Record }) {
         )}
       </p>
       <TwoBars record={record} />
+      <Remarks record={record} />
       <Passages record={record} />
       <Marks record={record} />
       {record.acknowledged.length > 0 && (
@@ -55,6 +60,25 @@ function Page({ record }: { record: Record }) {
         </details>
       )}
     </>
+  );
+}
+
+/** Files is the record as files: a table, everything, and the cue sheet of what was taught. */
+function Files({ id }: { id: number }) {
+  const file = (name: string, path: string) => (
+    <Dropdown.Item href={`/api/classes/${id}/${path}`}>{name}</Dropdown.Item>
+  );
+  return (
+    <Dropdown align="end">
+      <Dropdown.Toggle variant="outline-secondary">Files</Dropdown.Toggle>
+      <Dropdown.Menu>
+        {file("One row a passage, CSV", "table")}
+        {file("Everything, JSON", "file")}
+        <Dropdown.Divider />
+        {file("Cue sheet as taught, CSV", "sheet/csv")}
+        {file("Cue sheet as taught, WebVTT", "sheet/vtt")}
+      </Dropdown.Menu>
+    </Dropdown>
   );
 }
 
@@ -107,7 +131,11 @@ function Rounds({ p }: { p: RecordPassage }) {
         <b>{p.rounds}</b> <small>of {p.planned_rounds}</small>
         {p.abandoned > 0 && <small> · {p.abandoned} abandoned</small>}
       </td>
-      <td>{p.counts}</td>
+      <td>
+        {p.counts}
+        {p.counts_end && ` → ${p.counts_end}`}
+        {p.eased && <small> · eased</small>}
+      </td>
       <td className="text-end">{tempo(p)}</td>
       <td className="text-end">{p.per_minute > 0 ? number(p.per_minute) : ""}</td>
       <td className="text-end">{p.longest_hold_ms > 0 ? `${number(p.longest_hold_ms / 1000)} s` : ""}</td>

@@ -1,25 +1,53 @@
-import { useQuery } from "@tanstack/react-query";
-import { Table } from "react-bootstrap";
-import { Link } from "react-router";
+import { useInfiniteQuery, useQuery } from "@tanstack/react-query";
+import { Button, Form, Table } from "react-bootstrap";
+import { Link, useSearchParams } from "react-router";
 import { get } from "../shared/api";
-import type { ClassCard } from "../shared/contract";
+import type { Book, Found, Groups } from "../shared/contract";
 import { Shell, Trouble, Waiting } from "../shared/Shell";
 import { clock, day, timeOfDay } from "../shared/words";
 
-/** TaughtView lists the classes that were led. */
+/** TaughtView lists the classes that were led. What is asked for stands in the address, so that it can be kept. */
 export function TaughtView() {
-  const classes = useQuery({ queryKey: ["classes"], queryFn: () => get<ClassCard[]>("/classes") });
+  const [asked, setAsked] = useSearchParams();
+  const search = asked.toString();
+  const classes = useInfiniteQuery({
+    queryKey: ["classes", search],
+    queryFn: ({ pageParam }) => get<Found>(`/classes?${search}&skip=${pageParam}`),
+    initialPageParam: 0,
+    getNextPageParam: (last, all) =>
+      last.more ? all.reduce((n, page) => n + page.classes.length, 0) : undefined,
+    placeholderData: (before) => before, // the list stays while the next one comes
+  });
+  const list = classes.data?.pages.flatMap((page) => page.classes) ?? [];
+  const set = (field: string, value: string) => {
+    setAsked(
+      (now) => {
+        if (value === "") now.delete(field);
+        else now.set(field, value);
+        return now;
+      },
+      { replace: true },
+    );
+  };
   return (
     <Shell view="taught">
       <h1>Taught</h1>
+      <Filters asked={asked} set={set} onClear={() => setAsked({}, { replace: true })} />
       {classes.isPending && <Waiting what="Looking up the classes" />}
       {classes.isError && <Trouble error={classes.error} retry={() => void classes.refetch()} />}
-      {classes.data?.length === 0 && (
+      {classes.data && list.length === 0 && (
         <p>
-          Nothing was taught yet. A class that is led is recorded by itself. <Link to="/">Go to today</Link>.
+          {search === "" ? (
+            <>
+              Nothing was taught yet. A class that is led is recorded by itself.{" "}
+              <Link to="/">Go to today</Link>.
+            </>
+          ) : (
+            "No class is like this. Ask for less."
+          )}
         </p>
       )}
-      {classes.data && classes.data.length > 0 && (
+      {list.length > 0 && (
         <Table hover responsive>
           <thead>
             <tr>
@@ -31,7 +59,7 @@ export function TaughtView() {
             </tr>
           </thead>
           <tbody>
-            {classes.data.map((c) => (
+            {list.map((c) => (
               <tr key={c.id}>
                 <td className="text-nowrap">
                   {day(c.started_ms)}, {timeOfDay(c.started_ms)}
@@ -39,6 +67,7 @@ export function TaughtView() {
                 <td>
                   <Link to={c.running ? `/lead/${c.id}` : `/taught/${c.id}`}>{c.title || "Untitled"}</Link>
                   {c.running && " (being led)"}
+                  {c.eased && <small className="text-secondary"> · eased</small>}
                 </td>
                 <td>{c.group?.name}</td>
                 <td className="text-secondary">{c.passages.join(" · ")}</td>
@@ -48,6 +77,75 @@ export function TaughtView() {
           </tbody>
         </Table>
       )}
+      {classes.hasNextPage && (
+        <Button
+          variant="outline-primary"
+          disabled={classes.isFetchingNextPage}
+          onClick={() => void classes.fetchNextPage()}
+        >
+          Earlier classes
+        </Button>
+      )}
     </Shell>
+  );
+}
+
+type FiltersProps = {
+  asked: URLSearchParams;
+  set: (field: string, value: string) => void;
+  onClear: () => void;
+};
+
+function Filters({ asked, set, onClear }: FiltersProps) {
+  const groups = useQuery({ queryKey: ["groups"], queryFn: () => get<Groups>("/groups") });
+  const book = useQuery({ queryKey: ["practices", 0], queryFn: () => get<Book>("/practices") });
+  const value = (field: string) => asked.get(field) ?? "";
+  return (
+    <Form className="asked" role="search" onSubmit={(e) => e.preventDefault()}>
+      <Form.Control
+        type="search"
+        aria-label="Words in titles, notes and remarks"
+        placeholder="words in titles and notes"
+        value={value("words")}
+        onChange={(e) => set("words", e.target.value)}
+      />
+      <Form.Select aria-label="Group" value={value("group")} onChange={(e) => set("group", e.target.value)}>
+        <option value="">every group</option>
+        {groups.data?.groups.map((g) => (
+          <option key={g.id} value={g.id}>
+            {g.name}
+          </option>
+        ))}
+      </Form.Select>
+      <Form.Select
+        aria-label="Practice"
+        value={value("practice")}
+        onChange={(e) => set("practice", e.target.value)}
+      >
+        <option value="">every practice</option>
+        {book.data?.practices.map((p) => (
+          <option key={p.id} value={p.id}>
+            {p.name}
+          </option>
+        ))}
+      </Form.Select>
+      <label>
+        from <Form.Control type="date" value={value("from")} onChange={(e) => set("from", e.target.value)} />
+      </label>
+      <label>
+        to <Form.Control type="date" value={value("to")} onChange={(e) => set("to", e.target.value)} />
+      </label>
+      <Form.Check
+        id="eased"
+        label="eased"
+        checked={value("eased") === "true"}
+        onChange={(e) => set("eased", e.target.checked ? "true" : "")}
+      />
+      {asked.size > 0 && (
+        <Button variant="link" size="sm" onClick={onClear}>
+          all classes
+        </Button>
+      )}
+    </Form>
   );
 }

@@ -1,0 +1,164 @@
+package store
+
+import (
+	"database/sql"
+	"strings"
+	"time"
+
+	"gorm.io/gorm"
+	"gorm.io/gorm/clause"
+)
+
+// Remark is something that was added to a record afterwards.
+type Remark struct {
+	ID   int64
+	At   time.Time
+	Kind string
+	Text string
+}
+
+// Digest is what lists and searches need of a class.
+type Digest struct {
+	ClassID   int64
+	Over      bool // the class has come to its end, so that the digest holds
+	Title     string
+	LengthMS  int64
+	Headlines []string // its practices in a few words
+	Practices []string // their ids
+	Eased     bool     // something was made easier for the room
+	Words     string   // what is searched
+}
+
+// Listed is a class in a list, without its document.
+type Listed struct {
+	Class
+	Digest Digest
+}
+
+// Search is what classes are asked for; what is zero is not asked.
+type Search struct {
+	Group    int64
+	Practice string
+	From, To time.Time // of the start
+	Eased    *bool
+	Words    []string // each somewhere in the titles, notes and remarks
+	Skip     int
+	Most     int
+}
+
+type remarkRow struct {
+	ID      int64
+	ClassID int64
+	At      time.Time
+	Kind    string
+	Text    string
+}
+
+func (remarkRow) TableName() string { return "remarks" }
+
+type digestRow struct {
+	ClassID   int64 `gorm:"primaryKey"`
+	Over      bool
+	Title     string
+	LengthMS  int64
+	Headlines []string `gorm:"serializer:json"`
+	Practices string
+	Eased     bool
+	Words     string
+}
+
+func (digestRow) TableName() string { return "digests" }
+
+// listedRow is a row of classes with its digest.
+type listedRow struct {
+	ID        int64
+	PlanID    sql.NullInt64
+	GroupID   sql.NullInt64
+	StartedAt time.Time
+	Over      bool
+	Title     string
+	LengthMS  int64
+	Headlines []string `gorm:"serializer:json"`
+	Practices string
+	Eased     bool
+	Words     string
+}
+
+// Remarks is what was added to the record of a class, in order.
+func (s *Store) Remarks(class int64) ([]Remark, error) {
+	var rows []remarkRow
+	err := s.db.Where("class_id = ?", class).Order("id").Find(&rows).Error
+	list := make([]Remark, len(rows))
+	for i, r := range rows {
+		list[i] = Remark{r.ID, r.At.UTC(), r.Kind, r.Text}
+	}
+	return list, plainly(err)
+}
+
+// AddRemark adds to the record of a class, or returns ErrNotFound.
+func (s *Store) AddRemark(class int64, r Remark) error {
+	return s.changing(class, func(db *gorm.DB) error {
+		return db.Create(&remarkRow{ClassID: class, At: r.At.UTC(), Kind: r.Kind, Text: r.Text}).Error
+	})
+}
+
+// changing changes something of a class, whose digest does not hold any more.
+func (s *Store) changing(class int64, change func(*gorm.DB) error) error {
+	return plainly(s.db.Transaction(func(db *gorm.DB) error {
+		if err := db.Delete(&digestRow{}, "class_id = ?", class).Error; err != nil {
+			return err
+		}
+		return change(db)
+	}))
+}
+
+// SaveDigest keeps what was worked out of a class.
+func (s *Store) SaveDigest(d Digest) error {
+	row := digestRow{d.ClassID, d.Over, d.Title, d.LengthMS, d.Headlines, " " + strings.Join(d.Practices, " ") + " ", d.Eased, strings.ToLower(d.Words)}
+	return plainly(s.db.Clauses(clause.OnConflict{UpdateAll: true}).Create(&row).Error)
+}
+
+// Undigested is the classes whose digest is missing or was made before their end, at most so many.
+func (s *Store) Undigested(most int) ([]Class, error) {
+	var rows []classRow
+	err := s.db.Where("id NOT IN (SELECT class_id FROM digests WHERE over)").Order("started_at DESC, id DESC").Limit(most).Find(&rows).Error
+	classes := make([]Class, len(rows))
+	for i, r := range rows {
+		classes[i] = r.class()
+	}
+	return classes, plainly(err)
+}
+
+// Find is the classes that are asked for, the newest first. Classes without a digest are not found.
+func (s *Store) Find(search Search) ([]Listed, error) {
+	query := s.db.Table("classes").Select("classes.id, classes.plan_id, classes.group_id, classes.started_at, digests.*").
+		Joins("JOIN digests ON digests.class_id = classes.id").Order("classes.started_at DESC, classes.id DESC")
+	if search.Group != 0 {
+		query = query.Where("classes.group_id = ?", search.Group)
+	}
+	if search.Practice != "" {
+		query = query.Where("instr(digests.practices, ?) > 0", " "+search.Practice+" ")
+	}
+	if !search.From.IsZero() {
+		query = query.Where("classes.started_at >= ?", search.From.UTC())
+	}
+	if !search.To.IsZero() {
+		query = query.Where("classes.started_at < ?", search.To.UTC())
+	}
+	if search.Eased != nil {
+		query = query.Where("digests.eased = ?", *search.Eased)
+	}
+	for _, word := range search.Words {
+		query = query.Where("instr(digests.words, ?) > 0", strings.ToLower(word))
+	}
+	var rows []listedRow
+	err := query.Offset(search.Skip).Limit(search.Most).Find(&rows).Error
+	list := make([]Listed, len(rows))
+	for i, r := range rows {
+		list[i] = Listed{
+			Class{ID: r.ID, PlanID: r.PlanID.Int64, GroupID: r.GroupID.Int64, StartedAt: r.StartedAt},
+			Digest{r.ID, r.Over, r.Title, r.LengthMS, r.Headlines, strings.Fields(r.Practices), r.Eased, r.Words},
+		}
+	}
+	return list, plainly(err)
+}

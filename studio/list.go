@@ -1,0 +1,176 @@
+package studio
+
+import (
+	"slices"
+	"strconv"
+	"strings"
+	"time"
+
+	"vastlantern/core/pace"
+	"vastlantern/core/plan"
+	"vastlantern/core/taught"
+	"vastlantern/store"
+	"vastlantern/studio/contract"
+)
+
+// shownClasses is how many taught classes a list shows at once.
+const shownClasses = 50
+
+// batch is how many classes are digested at once where many have none, as after an update.
+const batch = 200
+
+// digestAll works out what lists and searches need of the classes that have changed or have come to their end since.
+func (s *Studio) digestAll() error {
+	s.digesting.Lock()
+	defer s.digesting.Unlock()
+	for {
+		classes, err := s.store.Undigested(batch)
+		if err != nil {
+			return err
+		}
+		over := 0
+		for _, stored := range classes {
+			d, err := s.digest(stored)
+			if err != nil {
+				return err
+			}
+			if d.Over {
+				over++
+			}
+			if err := s.store.SaveDigest(d); err != nil {
+				return err
+			}
+		}
+		if over == 0 || len(classes) < batch { // what is left is running
+			return nil
+		}
+	}
+}
+
+func (s *Studio) digest(stored store.Class) (store.Digest, error) {
+	l, err := s.fold(stored)
+	if err != nil {
+		return store.Digest{}, err
+	}
+	now := s.now()
+	record := taught.Of(l.plan, l.script, l.at(now))
+	d := store.Digest{ClassID: stored.ID, Over: !l.running(now), Title: l.plan.Title, LengthMS: record.Taught, Headlines: []string{}, Practices: []string{}}
+	words := []string{l.plan.Title}
+	for i := range l.plan.Passages {
+		passage := &l.plan.Passages[i]
+		words = append(words, passage.Name())
+		d.Eased = d.Eased || record.Passages[i].Eased
+		if passage.Type == plan.Practice {
+			d.Headlines = append(d.Headlines, headline(passage))
+			d.Practices = append(d.Practices, passage.Practice.ID)
+		}
+	}
+	for _, a := range l.answers {
+		if a.Do == pace.Note {
+			words = append(words, a.Text)
+		}
+	}
+	remarks, err := s.store.Remarks(stored.ID)
+	for _, r := range remarks {
+		words = append(words, r.Text)
+	}
+	d.Words = strings.Join(words, "\n")
+	return d, err
+}
+
+// Find is the classes that are asked for, the newest first.
+func (s *Studio) Find(want contract.Search) (contract.Found, error) {
+	found := contract.Found{Classes: []contract.ClassCard{}}
+	if err := s.digestAll(); err != nil {
+		return found, err
+	}
+	groups, err := s.groups()
+	if err != nil {
+		return found, err
+	}
+	search := store.Search{Group: want.GroupID, Practice: want.Practice, Words: strings.Fields(want.Words), Skip: max(0, want.Skip), Most: shownClasses + 1}
+	if want.Eased {
+		search.Eased = &want.Eased
+	}
+	if search.From, err = day(want.From, 0, s.now().Location()); err != nil {
+		return found, err
+	}
+	if search.To, err = day(want.To, 1, s.now().Location()); err != nil {
+		return found, err
+	}
+	list, err := s.store.Find(search)
+	if err != nil {
+		return found, err
+	}
+	if len(list) > shownClasses {
+		list, found.More = list[:shownClasses], true
+	}
+	for _, one := range list {
+		card := contract.ClassCard{
+			ID: one.Class.ID, Title: one.Digest.Title, Group: groups[one.GroupID], StartedMS: millis(one.StartedAt), LengthMS: one.Digest.LengthMS,
+			Running: !one.Digest.Over, Passages: one.Digest.Headlines, Eased: one.Digest.Eased,
+		}
+		found.Classes = append(found.Classes, card)
+	}
+	return found, nil
+}
+
+// day is the beginning of a day, or of one some days later; zero for none.
+func day(text string, later int, zone *time.Location) (time.Time, error) {
+	if text == "" {
+		return time.Time{}, nil
+	}
+	at, err := time.ParseInLocation(time.DateOnly, text, zone)
+	if err != nil {
+		return at, fail(ErrInvalid, "A date is written as 2026-03-02, not %q.", text)
+	}
+	return at.AddDate(0, 0, later), nil
+}
+
+// Kinds of remarks. Took has one word of a short list.
+const (
+	remarkPeople     = "people"
+	remarkTook       = "took"
+	remarkNote       = "note"
+	remarkCorrection = "correction"
+)
+
+// took is how a room can have taken a class.
+var took = []string{"settled", "bright", "tired", "restless", "strained"}
+
+const longestRemark = 2000 // bytes
+
+// AddRemark adds something to a record, with its time. The record itself is never edited.
+func (s *Studio) AddRemark(class int64, r contract.Remark) (contract.Record, error) {
+	r.Text = strings.TrimSpace(r.Text)
+	switch r.Kind {
+	case remarkPeople:
+		if n, err := strconv.Atoi(r.Text); err != nil || n < 0 || n > mostPeople {
+			return contract.Record{}, fail(ErrInvalid, "How many were there? A number from 0 to %d.", mostPeople)
+		}
+	case remarkTook:
+		if !slices.Contains(took, r.Text) {
+			return contract.Record{}, fail(ErrInvalid, "How the room took it is one of %s.", strings.Join(took, ", "))
+		}
+	case remarkNote, remarkCorrection:
+		if r.Text == "" || len(r.Text) > longestRemark {
+			return contract.Record{}, fail(ErrInvalid, "A %s has 1 to %d characters.", r.Kind, longestRemark)
+		}
+	default:
+		return contract.Record{}, fail(ErrInvalid, "There is no remark %q.", r.Kind)
+	}
+	if err := s.store.AddRemark(class, store.Remark{At: s.now(), Kind: r.Kind, Text: r.Text}); err != nil {
+		return contract.Record{}, missing(err, "class", class)
+	}
+	return s.Record(class)
+}
+
+// remarks is what was added to a record.
+func (s *Studio) remarks(class int64) ([]contract.Remark, error) {
+	stored, err := s.store.Remarks(class)
+	list := []contract.Remark{}
+	for _, r := range stored {
+		list = append(list, contract.Remark{AtMS: millis(r.At), Kind: r.Kind, Text: r.Text})
+	}
+	return list, err
+}
