@@ -1,0 +1,84 @@
+package main
+
+import (
+	"errors"
+	"fmt"
+	"os"
+	"time"
+
+	"github.com/spf13/cobra"
+
+	"vastlantern/store"
+)
+
+func backupCommand() *cobra.Command {
+	var data string
+	cmd := &cobra.Command{
+		Use:   "backup FILE",
+		Short: "Copy the data file, also while a class is led",
+		Long:  "Writes a consistent copy of the data file to FILE, which must not be there yet. The application may run meanwhile.",
+		Args:  cobra.ExactArgs(1),
+		RunE: func(cmd *cobra.Command, args []string) error {
+			if _, err := os.Stat(data); err != nil {
+				return fmt.Errorf("there is no data file %s: name it with --data", data)
+			}
+			st, err := store.Open(data)
+			if err != nil {
+				return err
+			}
+			defer st.Close()
+			if err := st.Backup(args[0]); err != nil {
+				return fmt.Errorf("the backup could not be written: %w", err)
+			}
+			counts, err := st.Count()
+			if err != nil {
+				return err
+			}
+			fmt.Fprintf(cmd.OutOrStdout(), "%s has %s.\n", args[0], inWords(counts))
+			return nil
+		},
+	}
+	cmd.Flags().StringVar(&data, "data", "data/lantern.db", "the data file")
+	return cmd
+}
+
+func restoreCommand() *cobra.Command {
+	var data string
+	cmd := &cobra.Command{
+		Use:   "restore FILE",
+		Short: "Put a backup into the place of the data file",
+		Long:  "Checks the backup, brings it to the present form and puts it into the place of the data file. What was there is kept beside it. The application must not be running on it.",
+		Args:  cobra.ExactArgs(1),
+		RunE: func(cmd *cobra.Command, args []string) error {
+			kept, err := store.Restore(args[0], data, time.Now())
+			switch {
+			case errors.Is(err, store.ErrInUse):
+				return fmt.Errorf("%s is in use, or the program that used it ended without closing it. End the application; if it was not running, start it and end it once", data)
+			case errors.Is(err, store.ErrDamaged):
+				return fmt.Errorf("%s cannot be restored, and nothing was changed: %w", args[0], err)
+			case err != nil:
+				return fmt.Errorf("nothing was restored: %w", err)
+			}
+			st, err := store.Open(data)
+			if err != nil {
+				return err
+			}
+			defer st.Close()
+			counts, err := st.Count()
+			if err != nil {
+				return err
+			}
+			fmt.Fprintf(cmd.OutOrStdout(), "%s has %s.\n", data, inWords(counts))
+			if kept != "" {
+				fmt.Fprintf(cmd.OutOrStdout(), "What was there before is %s.\n", kept)
+			}
+			return nil
+		},
+	}
+	cmd.Flags().StringVar(&data, "data", "data/lantern.db", "the data file")
+	return cmd
+}
+
+func inWords(c store.Counts) string {
+	return fmt.Sprintf("groups: %d, plans: %d, classes: %d, adjustments: %d", c.Groups, c.Plans, c.Classes, c.Adjustments)
+}

@@ -1,0 +1,62 @@
+package e2e
+
+import (
+	"fmt"
+	"testing"
+
+	"github.com/go-rod/rod/lib/input"
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"vastlantern/studio/contract"
+)
+
+// A class is found by what was done and by what was noted; what is added to its record stands beside it.
+func TestWhatWasTaughtIsFoundAgain(t *testing.T) {
+	th := open(t)
+	lead := func(title, practice string, presses ...string) int64 {
+		t.Helper()
+		var plan contract.Plan
+		require.NoError(t, th.program.Post("/api/plans", fmt.Sprintf(`{"document": {"format": "vast-lantern-plan", "version": 1, "title": %q, "passages": [{"type": "practice", "practice": %q, "rounds": 40}]}}`, title, practice), &plan))
+		var score contract.Score
+		require.NoError(t, th.program.Lead(plan.ID, &score))
+		for i, press := range append(presses, `"do": "end"`) {
+			var done contract.Adjusted
+			require.NoError(t, th.program.Post(fmt.Sprintf("/api/classes/%d/adjustments", score.ClassID), fmt.Sprintf(`{"key": "%d", %s}`, i, press), &done))
+		}
+		return score.ClassID
+	}
+	lead("Monday", "nadi-shodhana", `"do": "note", "text": "hands tire"`)
+	second := lead("Tuesday", "segmented-breath", `"do": "drop-holds"`)
+
+	page := th.page("/taught")
+	th.see(page, "td", "Monday")
+	th.see(page, "td", "Tuesday.*eased")
+	page.MustElement(`[type="search"]`).MustInput("tire")
+	th.until(page, `!document.body.innerText.includes("Tuesday") && document.body.innerText.includes("Monday")`)
+	require.NoError(t, page.Reload())
+	th.until(page, `document.querySelector('[type="search"]')?.value === "tire" && !document.body.innerText.includes("Tuesday")`)
+	th.click(page, "button", "all classes")
+	th.see(page, "td", "Tuesday")
+	page.MustElement("#eased").MustClick()
+	th.until(page, `!document.body.innerText.includes("Monday")`)
+	page.MustElement(`[aria-label="Practice"]`).MustSelect("Alternate nostril breath")
+	th.see(page, "p", "No class is like this")
+
+	require.NoError(t, page.Navigate(fmt.Sprintf("%s/taught/%d", th.program.URL, second)))
+	th.click(page, "button", "^settled$")
+	th.see(page, `[aria-pressed="true"]`, "settled")
+	page.MustElement(`[aria-label="People who were there"]`).MustInput("many")
+	th.press(page, input.Enter)
+	th.see(page, ".alert", "A number from 0")
+	assert.Equal(t, "many", page.MustElement(`[aria-label="People who were there"]`).MustProperty("value").Str())
+	page.MustElement(`[aria-label="People who were there"]`).MustSelectAllText().MustInput("11")
+	th.press(page, input.Enter)
+	th.see(page, ".remarklist", "people: 11")
+	page.MustElement(`[aria-label="Note or correction"]`).MustInput("it was the blue room")
+	th.click(page, "button", "Correction")
+	th.see(page, ".remarklist", "correction: it was the blue room")
+	require.NoError(t, page.Reload())
+	th.see(page, ".remarklist", "correction: it was the blue room")
+	th.accessible(page, "record with remarks")
+}

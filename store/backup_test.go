@@ -1,0 +1,87 @@
+package store
+
+import (
+	"fmt"
+	"os"
+	"path/filepath"
+	"sync"
+	"testing"
+	"time"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+)
+
+func TestBackupWhileAClassIsLed(t *testing.T) {
+	folder := t.TempDir()
+	path, backup := filepath.Join(folder, "x.db"), filepath.Join(folder, "backup.db")
+	s := open(t, path)
+	c, err := s.AddClass(Class{StartedAt: time.Now(), Document: []byte(`{}`)})
+	require.NoError(t, err)
+	add := func(from, to int) {
+		for i := from; i <= to; i++ {
+			require.NoError(t, s.AddAdjustment(c.ID, Adjustment{i, fmt.Sprint(i), []byte(`{"do": "note"}`), ""}))
+		}
+	}
+	add(1, 50)
+	other := open(t, path) // as the command is another process
+	var led sync.WaitGroup
+	led.Go(func() { add(51, 200) })
+	require.NoError(t, other.Backup(backup))
+	led.Wait()
+	assert.ErrorContains(t, other.Backup(backup), "is there already")
+	require.NoError(t, other.Close())
+
+	_, err = Restore(backup, path, time.Now())
+	assert.ErrorIs(t, err, ErrInUse, "not under the feet of a running program")
+	elsewhere := filepath.Join(folder, "new", "y.db")
+	kept, err := Restore(backup, elsewhere, time.Now())
+	require.NoError(t, err)
+	assert.Empty(t, kept)
+	restored := open(t, elsewhere)
+	list, err := restored.Adjustments(c.ID)
+	require.NoError(t, err)
+	assert.GreaterOrEqual(t, len(list), 50, "all that was acknowledged before")
+	for i, a := range list {
+		assert.Equal(t, i+1, a.Number, "with no gap")
+	}
+	require.NoError(t, restored.Close())
+
+	kept, err = Restore(backup, elsewhere, time.Date(2026, 3, 2, 18, 30, 0, 0, time.UTC))
+	require.NoError(t, err)
+	assert.Equal(t, elsewhere+".before-2026-03-02-183000", kept)
+	assert.FileExists(t, kept)
+	counts, err := open(t, elsewhere).Count()
+	require.NoError(t, err)
+	assert.EqualValues(t, 1, counts.Classes)
+	assert.EqualValues(t, len(list), counts.Adjustments)
+}
+
+func TestADamagedBackupReplacesNothing(t *testing.T) {
+	folder := t.TempDir()
+	path := filepath.Join(folder, "x.db")
+	s := open(t, path)
+	for range 50 {
+		_, err := s.AddGroup(Group{Name: "a group with a long name, so that there are some pages", Notes: string(make([]byte, 500))})
+		require.NoError(t, err)
+	}
+	backup := filepath.Join(folder, "backup.db")
+	require.NoError(t, s.Backup(backup))
+	require.NoError(t, s.Close())
+	whole, err := os.ReadFile(backup)
+	require.NoError(t, err)
+	for name, text := range map[string][]byte{
+		"no database": []byte("this is a letter, and no data file"),
+		"cut short":   whole[:len(whole)/2],
+	} {
+		broken := filepath.Join(folder, "broken.db")
+		require.NoError(t, os.WriteFile(broken, text, 0o600))
+		_, err := Restore(broken, path, time.Now())
+		assert.ErrorIs(t, err, ErrDamaged, name)
+	}
+	_, err = Restore(filepath.Join(folder, "nowhere.db"), path, time.Now())
+	assert.ErrorIs(t, err, os.ErrNotExist)
+	groups, err := open(t, path).Groups()
+	require.NoError(t, err)
+	assert.Len(t, groups, 50, "what was there is there")
+}
