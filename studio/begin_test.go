@@ -50,7 +50,7 @@ func TestAgainAsPlannedOrAsTaught(t *testing.T) {
 	d.pass(1)
 	slower, one := 50.0, 1
 	for i, a := range []contract.Adjust{{Do: "tempo", To: &slower}, {Do: "rounds", By: &one}, {Do: "drop-holds"}} {
-		a.Key = fmt.Sprint(i)
+		a.Key = fmt.Sprintf("change %d", i)
 		_, err := d.Adjust(score.ClassID, a)
 		require.NoError(t, err)
 	}
@@ -178,4 +178,50 @@ func TestAdviceFromTheGroupsPast(t *testing.T) {
 	other, err := d.AddPlan(hard.Document, 0)
 	require.NoError(t, err)
 	assert.NotContains(t, says(other), "step up", "of no group nothing is known")
+}
+
+func TestTheCourseOfAGroup(t *testing.T) {
+	d := newDesk(t)
+	g, err := d.SaveGroup(contract.Group{Name: "Monday", Weekday: -1})
+	require.NoError(t, err)
+	course, err := d.GroupCourse(g.ID)
+	require.NoError(t, err)
+	assert.Zero(t, course.Classes)
+	assert.Len(t, course.Never, 17)
+	var ids []int64
+	for i, counts := range []string{"4:4", "4:4", "4:4", "4:4:4"} {
+		p, err := d.AddPlan([]byte(fmt.Sprintf(`{"format": "vast-lantern-plan", "version": 1, "tempo": 60, "passages": [{"type": "practice", "practice": "counted-breath", "counts": %q, "rounds": 5, "lead_in": 0}, {"type": "practice", "practice": "sigh", "pace": "own", "minutes": 1}]}`, counts)), g.ID)
+		require.NoError(t, err)
+		score, err := d.Lead(contract.Lead{PlanID: p.ID, Acknowledged: studio.StrongCautions(p)})
+		require.NoError(t, err)
+		ids = append(ids, score.ClassID)
+		d.pass(5)
+		if i == 3 {
+			d.do(score.ClassID, "drop-holds")
+		}
+		running, err := d.GroupCourse(g.ID)
+		require.NoError(t, err)
+		assert.Equal(t, i, running.Classes, "one that is led does not count yet")
+		d.pass(7 * 24 * 3600)
+	}
+	course, err = d.GroupCourse(g.ID)
+	require.NoError(t, err)
+	assert.Equal(t, 4, course.Classes)
+	assert.Zero(t, course.Streak, "the last one was eased")
+	assert.NotContains(t, course.Never, "Counted breath")
+	require.Len(t, course.Practices, 2)
+	counted := course.Practices[0]
+	assert.Equal(t, "Counted breath", counted.Name)
+	require.Len(t, counted.Points, 4)
+	last := counted.Points[3]
+	assert.Equal(t, ids[3], last.ClassID)
+	assert.Equal(t, "4:4", last.Counts, "at the end")
+	assert.Equal(t, []int{8, 1, 5}, []int{last.Breath, last.Rung, last.Rounds})
+	assert.True(t, last.Eased)
+	assert.Equal(t, "4:4, 5 rounds", counted.Next)
+	assert.Equal(t, ids[3:], counted.Rests)
+	assert.Empty(t, course.Practices[1].Next, "at own pace nothing is counted")
+	assert.EqualValues(t, 0, course.Practices[1].Points[0].Rounds)
+	_, err = d.GroupCourse(99)
+	assert.ErrorIs(t, err, studio.ErrNotFound)
 }

@@ -11,28 +11,49 @@ import (
 	"vastlantern/core/breath"
 	"vastlantern/core/plan"
 	"vastlantern/core/taught"
+	"vastlantern/store"
 	"vastlantern/studio/contract"
 )
 
-// remembered is how many classes back a group's past is looked at: about half a year of weekly ones.
-const remembered = 30
+// remembered is how many classes back a group's past is looked at: about a year of weekly ones.
+const remembered = 52
 
 // everyGroup is the teacher's classes with all groups together.
 const everyGroup = 0
 
-// pasts is the histories that were worked out, good until a class changes: a plan that is being written asks for them
-// at every keystroke.
+// past is what a group was taught, the oldest class first.
+type past struct {
+	classes []pastClass
+	history taught.History
+}
+
+type pastClass struct {
+	stored store.Class
+	record taught.Record
+}
+
+// pasts is what was worked out, good until a class changes: a plan that is being written asks for it at every
+// keystroke.
 type pasts struct {
 	changes int64
-	byGroup map[int64]*taught.History
+	byGroup map[int64]*past
 }
 
 // history is what a group has been taught.
 func (s *Studio) history(group int64) (*taught.History, error) {
+	p, err := s.past(group)
+	if err != nil {
+		return nil, err
+	}
+	return &p.history, nil
+}
+
+// past is the classes of a group that are over.
+func (s *Studio) past(group int64) (*past, error) {
 	s.remembering.Lock()
 	defer s.remembering.Unlock()
 	if changes := s.Changes(); s.pasts.byGroup == nil || s.pasts.changes != changes {
-		s.pasts = pasts{changes, map[int64]*taught.History{}}
+		s.pasts = pasts{changes, map[int64]*past{}}
 	}
 	if known := s.pasts.byGroup[group]; known != nil {
 		return known, nil
@@ -41,17 +62,24 @@ func (s *Studio) history(group int64) (*taught.History, error) {
 	if err != nil {
 		return nil, err
 	}
-	slices.Reverse(classes) // the oldest first
-	h := &taught.History{}
-	for _, stored := range classes {
+	p, now, running := &past{}, s.now(), false
+	for _, stored := range slices.Backward(classes) {
 		l, err := s.fold(stored)
 		if err != nil {
 			return nil, err
 		}
-		h.Add(taught.Of(l.plan, l.script, l.at(s.now())))
+		if l.running(now) {
+			running = true
+			continue
+		}
+		record := taught.Of(l.plan, l.script, l.at(now))
+		p.classes = append(p.classes, pastClass{stored, record})
+		p.history.Add(record)
 	}
-	s.pasts.byGroup[group] = h
-	return h, nil
+	if !running { // a class comes to its end without a change
+		s.pasts.byGroup[group] = p
+	}
+	return p, nil
 }
 
 // advised plans a passage as the group's record advises, and tells in words what and why; empty where there is nothing to

@@ -65,6 +65,7 @@ func Handler(s *studio.Studio, reach Reach) (http.Handler, error) {
 	}))
 	api.GET("/groups", answer(func(*gin.Context) (contract.Groups, error) { return s.Groups() }))
 	api.POST("/groups", body(func(_ *gin.Context, in contract.Group) (contract.Group, error) { return s.SaveGroup(in) }))
+	api.GET("/groups/:id/course", withID(s.GroupCourse))
 	api.GET("/settings", answer(func(*gin.Context) (contract.Settings, error) { return s.Settings() }))
 	api.PUT("/settings", body(func(_ *gin.Context, in contract.Settings) (contract.Settings, error) { return s.SaveSettings(in) }))
 	api.POST("/plans", body(func(_ *gin.Context, in contract.PlanSave) (contract.Plan, error) {

@@ -14,6 +14,7 @@ type Next struct {
 	Tempo   breath.Exact  // 0 where nothing is counted
 	Rounds  int
 	Why     string
+	Rests   int // on how many of the last classes with the practice
 }
 
 // The bounds that the rules of next time use: handbook.md section 4, common practice where it marks it so.
@@ -38,15 +39,17 @@ func (h *History) Next(practice string) (Next, bool) {
 	}
 	last := past[len(past)-1]
 	next := Next{Counts: last.Counts, Strokes: last.Strokes, Tempo: last.TempoEnd, Rounds: max(last.Rounds, last.PlannedRounds)}
-	switch n := steady(past); {
+	n := steady(past)
+	next.Rests = max(n, 1)
+	switch {
 	case last.Eased:
 		next.Rounds = last.Rounds
-		next.Why = fmt.Sprintf("It was eased last time: start from where it ended, %s.", next.words())
+		next.Why = fmt.Sprintf("It was eased last time: start from where it ended, %s.", next.Words())
 	case last.Rounds < last.PlannedRounds:
 		next.Why = fmt.Sprintf("%d of %d rounds were led last time: the same again.", last.Rounds, last.PlannedRounds)
 	case n >= streak:
 		next.climb(last)
-		next.Why = fmt.Sprintf("Led as planned %d times in a row: one step up, %s.", n, next.words())
+		next.Why = fmt.Sprintf("Led as planned %d times in a row: one step up, %s.", n, next.Words())
 	default:
 		next.Why = fmt.Sprintf("Led as planned %s: the same again, since a step comes after %d times in a row.", times(n), streak)
 	}
@@ -106,8 +109,8 @@ func scaled(c breath.Counts, inhale int) breath.Counts {
 	return breath.Counts{Inhale: inhale, Hold: times(c.Hold), Exhale: times(c.Exhale), Empty: times(c.Empty)}
 }
 
-// words is the measure as a teacher says it.
-func (n *Next) words() string {
+// Words is the measure as a teacher says it: "4:4:8, 6 rounds".
+func (n *Next) Words() string {
 	rounds := fmt.Sprintf("%d rounds", n.Rounds)
 	if n.Rounds == 1 {
 		rounds = "one round"

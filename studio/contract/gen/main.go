@@ -51,6 +51,7 @@ type all struct {
 	TakeAgain contract.TakeAgain
 	Record    contract.Record
 	Remark    contract.Remark
+	GroupPast contract.GroupCourse
 	Search    contract.Search
 	Found     contract.Found
 	Session   contract.Session

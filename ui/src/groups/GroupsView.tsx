@@ -7,6 +7,7 @@ import type { Group, Groups, Settings } from "../shared/contract";
 import { Choices } from "../school/Choices";
 import { Shell, Trouble, Waiting } from "../shared/Shell";
 import { plural } from "../shared/words";
+import { CourseOf } from "./CourseOf";
 
 const weekdays = ["Sunday", "Monday", "Tuesday", "Wednesday", "Thursday", "Friday", "Saturday"];
 
@@ -54,7 +55,15 @@ export function GroupsView() {
               ))}
             </ListGroup>
           </Col>
-          <Col lg={8}>{open && <GroupForm key={open.id} start={open} all={groups.data} />}</Col>
+          <Col lg={8}>
+            {open && <GroupForm key={open.id} start={open} all={groups.data} />}
+            {open && open.id > 0 && (
+              <>
+                <h2 className="mt-4">Course</h2>
+                <CourseOf key={open.id} group={open.id} />
+              </>
+            )}
+          </Col>
         </Row>
       )}
     </Shell>

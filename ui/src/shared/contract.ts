@@ -44,6 +44,7 @@ export interface Contract {
   TakeAgain: TakeAgain;
   Record: Record;
   Remark: Remark;
+  GroupPast: GroupCourse;
   Search: Search;
   Found: Found;
   Session: Session;
@@ -539,6 +540,33 @@ export interface Gap {
 export interface TakeAgain {
   key: string;
   from_ms: number;
+}
+export interface GroupCourse {
+  classes: number;
+  streak: number;
+  practices: PracticeCourse[];
+  never: string[];
+}
+export interface PracticeCourse {
+  practice: string;
+  name: string;
+  points: CoursePoint[];
+  next: string;
+  why: string;
+  rests: number[];
+}
+export interface CoursePoint {
+  class_id: number;
+  started_ms: number;
+  counts: string;
+  breath: number;
+  rung: number;
+  rounds: number;
+  planned: number;
+  tempo: number;
+  length_ms: number;
+  held_ms: number;
+  eased: boolean;
 }
 export interface Search {
   group_id: number;

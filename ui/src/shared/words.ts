@@ -21,6 +21,10 @@ export function day(ms: number, today = Date.now()): string {
   return at.toLocaleDateString("en-GB", { weekday: "long", day: "numeric", month: "long" });
 }
 
+export function shortDay(ms: number): string {
+  return new Date(ms).toLocaleDateString("en-GB", { day: "numeric", month: "short" });
+}
+
 export function minutes(ms: number): string {
   return `${Math.round(ms / 60_000)} min`;
 }

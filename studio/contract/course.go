@@ -1,0 +1,34 @@
+package contract
+
+// GroupCourse is what a group was taught over the weeks, and what comes next.
+type GroupCourse struct {
+	Classes   int              `json:"classes"` // that are over, of the last year or so
+	Streak    int              `json:"streak"`  // of the last ones, led as planned with nothing eased
+	Practices []PracticeCourse `json:"practices"`
+	Never     []string         `json:"never"` // names of practices that this group was never taught
+}
+
+// PracticeCourse is the course of one practice.
+type PracticeCourse struct {
+	Practice string        `json:"practice"`
+	Name     string        `json:"name"`
+	Points   []CoursePoint `json:"points"` // the oldest first
+	Next     string        `json:"next"`   // what next time, in short; empty where it was never led in rounds
+	Why      string        `json:"why"`
+	Rests    []int64       `json:"rests"` // on these classes
+}
+
+// CoursePoint is a practice in one class. What it has none of is 0.
+type CoursePoint struct {
+	ClassID   int64   `json:"class_id"`
+	StartedMS float64 `json:"started_ms"`
+	Counts    string  `json:"counts"` // at the end
+	Breath    int     `json:"breath"` // counts of one breath
+	Rung      int     `json:"rung"`   // of the ratio, from 1
+	Rounds    int     `json:"rounds"`
+	Planned   int     `json:"planned"` // rounds
+	Tempo     float64 `json:"tempo"`   // the mean
+	LengthMS  int64   `json:"length_ms"`
+	HeldMS    int64   `json:"held_ms"`
+	Eased     bool    `json:"eased"`
+}

@@ -1,0 +1,103 @@
+package studio
+
+import (
+	"cmp"
+	"slices"
+
+	"vastlantern/core/taught"
+	"vastlantern/studio/contract"
+)
+
+// GroupCourse is what a group was taught over the weeks, practice by practice, and what the record advises next.
+func (s *Studio) GroupCourse(group int64) (contract.GroupCourse, error) {
+	course := contract.GroupCourse{Practices: []contract.PracticeCourse{}, Never: []string{}}
+	if g, err := s.group(group); err != nil || g == nil {
+		if err == nil {
+			err = fail(ErrNotFound, "There is no group %d. It may have been removed.", group)
+		}
+		return course, err
+	}
+	past, err := s.past(group)
+	if err != nil {
+		return course, err
+	}
+	book, err := s.Practices(group)
+	if err != nil {
+		return course, err
+	}
+	names := map[string]string{}
+	for _, p := range book.Practices {
+		names[p.ID] = p.Name
+	}
+	course.Classes = len(past.classes)
+	found := map[string]*contract.PracticeCourse{}
+	for _, class := range past.classes {
+		if asPlanned(class.record) {
+			course.Streak++
+		} else {
+			course.Streak = 0
+		}
+		for _, p := range class.record.Passages {
+			if p.Practice == "" || p.Trial || p.Length == 0 {
+				continue
+			}
+			one := found[p.Practice]
+			if one == nil {
+				one = &contract.PracticeCourse{Practice: p.Practice, Name: names[p.Practice], Points: []contract.CoursePoint{}, Rests: []int64{}}
+				if one.Name == "" { // an own one that was removed since
+					one.Name = p.Name
+				}
+				found[p.Practice] = one
+			}
+			one.Points = append(one.Points, point(class, p))
+		}
+	}
+	for id, one := range found {
+		if next, known := past.history.Next(id); known {
+			one.Next, one.Why, one.Rests = next.Words(), next.Why, rests(one.Points, next.Rests)
+		}
+		course.Practices = append(course.Practices, *one)
+	}
+	slices.SortFunc(course.Practices, func(a, b contract.PracticeCourse) int { // what was taught last first
+		return cmp.Or(cmp.Compare(b.Points[len(b.Points)-1].StartedMS, a.Points[len(a.Points)-1].StartedMS), cmp.Compare(a.Name, b.Name))
+	})
+	for _, p := range book.Practices {
+		if found[p.ID] == nil {
+			course.Never = append(course.Never, p.Name)
+		}
+	}
+	return course, nil
+}
+
+// asPlanned tells whether all rounds of a class were led and nothing was eased.
+func asPlanned(r taught.Record) bool {
+	for _, p := range r.Passages {
+		if p.Eased || p.Rounds < p.PlannedRounds {
+			return false
+		}
+	}
+	return true
+}
+
+func point(class pastClass, p taught.Passage) contract.CoursePoint {
+	at := contract.CoursePoint{
+		ClassID: class.stored.ID, StartedMS: millis(class.stored.StartedAt), Counts: p.Pattern, Rounds: p.Rounds, Planned: p.PlannedRounds,
+		Tempo: shown(p.TempoMean.Float()), LengthMS: p.Length, HeldMS: p.HeldFull + p.HeldEmpty, Eased: p.Eased,
+	}
+	if p.Counts.Inhale > 0 {
+		at.Counts, at.Breath, at.Rung = p.Counts.String(), p.Counts.Total(), taught.Rung(p.Counts)+1
+	}
+	return at
+}
+
+// rests is the last classes in which the practice was led in rounds, so many.
+func rests(points []contract.CoursePoint, n int) []int64 {
+	list := []int64{}
+	for _, p := range slices.Backward(points) {
+		if p.Rounds > 0 && len(list) < n && !slices.Contains(list, p.ClassID) {
+			list = append(list, p.ClassID)
+		}
+	}
+	slices.Reverse(list)
+	return list
+}

@@ -1,0 +1,79 @@
+import { useQuery } from "@tanstack/react-query";
+import { lazy, Suspense, useState } from "react";
+import { Button, ButtonGroup } from "react-bootstrap";
+import { Link } from "react-router";
+import { get } from "../shared/api";
+import type { GroupCourse, PracticeCourse } from "../shared/contract";
+import { Trouble, Waiting } from "../shared/Shell";
+import { plural, shortDay } from "../shared/words";
+import { type Metric, metrics } from "./metrics";
+
+const Plot = lazy(() => import("./Plot")); // the library that draws it is large, and most views do not need it
+
+/** CourseOf is what a group was taught over the weeks, and what next time, with what it rests on. */
+export function CourseOf({ group }: { group: number }) {
+  const [metric, setMetric] = useState<Metric>("rounds");
+  const course = useQuery({
+    queryKey: ["course of", group],
+    queryFn: () => get<GroupCourse>(`/groups/${group}/course`),
+  });
+  if (course.isPending) return <Waiting what="Looking up the course" />;
+  if (course.isError) return <Trouble error={course.error} retry={() => void course.refetch()} />;
+  const { practices, classes, streak, never } = course.data;
+  if (classes === 0)
+    return <p className="text-secondary">This group was not taught yet. Its course will stand here.</p>;
+  return (
+    <section aria-label="Course">
+      <p className="text-secondary">
+        {classes === 1 ? "1 class" : `${classes} classes`}
+        {streak > 0 && `, the last ${streak === 1 ? "one" : streak} led as planned`}.
+      </p>
+      <ButtonGroup size="sm" className="mb-2" aria-label="What is plotted">
+        {metrics.map((m) => (
+          <Button
+            key={m.id}
+            variant={m.id === metric ? "primary" : "outline-primary"}
+            aria-pressed={m.id === metric}
+            onClick={() => setMetric(m.id)}
+          >
+            {m.name}
+          </Button>
+        ))}
+      </ButtonGroup>
+      {practices.map((p) => (
+        <Practice key={p.practice} course={p} metric={metric} />
+      ))}
+      {never.length > 0 && (
+        <p className="text-secondary mt-3">Never taught to this group: {never.join(", ")}.</p>
+      )}
+    </section>
+  );
+}
+
+function Practice({ course, metric }: { course: PracticeCourse; metric: Metric }) {
+  const last = course.points.at(-1)!;
+  return (
+    <div className="courseof">
+      <div>
+        <h3>{course.name}</h3>
+        <p className="mb-1">
+          last {[last.counts, last.rounds > 0 && plural(last.rounds, "round")].filter(Boolean).join(", ")}
+          {last.eased && ", eased"}
+        </p>
+        {course.next && (
+          <p className="mb-0">
+            <strong>Next time {course.next}.</strong> {course.why}{" "}
+            {course.rests.map((id) => (
+              <Link key={id} className="me-2" to={`/taught/${id}`}>
+                {shortDay(course.points.find((p) => p.class_id === id)?.started_ms ?? 0)}
+              </Link>
+            ))}
+          </p>
+        )}
+      </div>
+      <Suspense fallback={<Waiting what="Drawing" />}>
+        <Plot course={course} metric={metric} />
+      </Suspense>
+    </div>
+  );
+}
