@@ -64,8 +64,8 @@ func run(folder string) error {
 	}
 	var record contract.ClassCard
 	for _, class := range today.Taught {
-		if class.Group.Level == "experienced" {
-			record = class // the last of the list: the first week, with the most to see
+		if class.Group.Level == "experienced" && class.Eased {
+			record = class // the first of the two that were eased, with the most to see
 		}
 	}
 	views := []struct {
@@ -76,7 +76,8 @@ func run(folder string) error {
 		{"plan", fmt.Sprintf("/plan/%d", evening.ID), "Saved", 1280, 800},
 		{"practices", "/practices/three-part-breath", "Watch for", 1280, 800},
 		{"own-practice", "/practices/own-three-steps-and-a-rest/edit", "Leave it out|Stop and breathe", 1280, 800},
-		{"groups", fmt.Sprintf("/groups/%d", today.Next.Group.ID), "In the room", 1280, 800},
+		{"card", fmt.Sprintf("/plan/%d/card", evening.ID), "end", 1280, 1250},
+		{"groups", fmt.Sprintf("/groups/%d", evening.Group.ID), "Next time[^]*Never taught", 1280, 1500},
 		{"school", "/school", "Your own words", 1280, 800},
 		{"taught", "/taught", "Aldersee", 1280, 800},
 		{"record", fmt.Sprintf("/taught/%d", record.ID), "adjustments", 1280, 800},

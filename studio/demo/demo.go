@@ -1,4 +1,4 @@
-// Package demo fills an empty store with an invented scenario: a teacher of three groups, the classes of the last
+// Package demo fills an empty store with an invented scenario: a teacher of four groups, the classes of the last eight
 // weeks and the plans for the next days. It is loaded through the studio, as a teacher's own work would be: each
 // class is led and adjusted on a clock of the past.
 package demo
@@ -38,6 +38,8 @@ type group struct {
 type week struct {
 	changes map[int]string
 	pressed []press
+	missed  bool // nobody came
+	after   []contract.Remark
 }
 
 // press is an adjustment some seconds into a passage.
@@ -45,67 +47,6 @@ type press struct {
 	passage int
 	after   float64
 	do      contract.Adjust
-}
-
-func to(value float64) *float64 { return &value }
-func by(value int) *int         { return &value }
-func said(text string) *string  { return &text }
-
-var groups = []group{
-	{
-		name: "Birkholm House, offices", level: "beginners", size: 14, file: "settle",
-		conditions: map[string]int{"newcomers": 3, "pregnancy": 1, "high-blood-pressure": 2}, notes: "Chairs, shoes on. The room is free until five past.",
-		weeks: []week{
-			{map[int]string{3: "4:4 2m", 5: "4:4 x3 @46"}, []press{
-				{1, 148, contract.Adjust{Do: "advance"}}, {4, 131, contract.Adjust{Do: "advance"}},
-				{5, 31, contract.Adjust{Do: "tempo", To: to(44)}}, {5, 40, contract.Adjust{Do: "note", Text: said("hands tire")}},
-			}},
-			{map[int]string{3: "4:4 3m", 5: "4:4 x4 @46"}, []press{
-				{1, 133, contract.Adjust{Do: "advance"}}, {4, 74, contract.Adjust{Do: "advance"}},
-				{5, 33, contract.Adjust{Do: "again"}}, {5, 62, contract.Adjust{Do: "rounds", By: by(1)}},
-			}},
-			{map[int]string{3: "4:4 3m", 5: "4:4 x6 @48"}, []press{
-				{1, 126, contract.Adjust{Do: "advance"}}, {4, 52, contract.Adjust{Do: "advance"}},
-				{5, 58, contract.Adjust{Do: "pause"}}, {5, 96, contract.Adjust{Do: "resume"}},
-				{5, 130, contract.Adjust{Do: "last-round"}}, {5, 131, contract.Adjust{Do: "note", Text: said("a latecomer, settled at once")}},
-			}},
-			{map[int]string{3: "4:4 3m", 5: "4:4 x6 @48"}, nil},
-		},
-	},
-	{
-		name: "Evening circle, Aldersee", level: "experienced", size: 9, conditions: map[string]int{"reflux": 1}, file: "evening", inDays: 1, at: 18*time.Hour + 30*time.Minute,
-		weeks: []week{
-			{map[int]string{4: "4:4:4 x8"}, []press{
-				{1, 204, contract.Adjust{Do: "advance"}}, {4, 70, contract.Adjust{Do: "tempo", To: to(46), Carry: true}},
-				{7, 262, contract.Adjust{Do: "advance"}},
-			}},
-			{map[int]string{4: "4:4:8 x6"}, []press{
-				{1, 171, contract.Adjust{Do: "advance"}}, {4, 92.5, contract.Adjust{Do: "release"}},
-				{4, 94, contract.Adjust{Do: "note", Text: said("a rushed exhale after the hold")}}, {4, 120, contract.Adjust{Do: "tempo", To: to(50)}},
-				{6, 30, contract.Adjust{Do: "rounds", By: by(-1)}}, {7, 355, contract.Adjust{Do: "advance"}},
-			}},
-			{map[int]string{4: "4:4:8 x8"}, []press{
-				{1, 190, contract.Adjust{Do: "advance"}}, {4, 300, contract.Adjust{Do: "rounds", By: by(1)}}, {7, 330, contract.Adjust{Do: "advance"}},
-			}},
-			{map[int]string{4: "4:4:8 x8"}, nil},
-		},
-	},
-	{
-		name: "Class 10b, Ostrand School", level: "beginners", size: 21, under16: true, conditions: map[string]int{"asthma": 2}, file: "teens", inDays: 2, at: 10*time.Hour + 15*time.Minute,
-		weeks: []week{
-			{map[int]string{4: "4:4 x6", 5: "4:4 2m"}, []press{
-				{1, 161, contract.Adjust{Do: "advance"}}, {4, 30, contract.Adjust{Do: "pause"}}, {4, 75, contract.Adjust{Do: "resume"}},
-				{5, 40, contract.Adjust{Do: "next"}},
-			}},
-			{map[int]string{4: "4:4 x10", 5: "4:5 3m"}, []press{
-				{1, 140, contract.Adjust{Do: "advance"}}, {4, 41, contract.Adjust{Do: "tempo", To: to(56)}},
-			}},
-			{nil, []press{
-				{1, 122, contract.Adjust{Do: "advance"}}, {5, 21, contract.Adjust{Do: "resume"}}, {5, 90, contract.Adjust{Do: "tempo", To: to(54)}},
-			}},
-			{nil, nil},
-		},
-	},
 }
 
 // Load brings the scenario into the store: once the groups and their past, and, whenever no class is to come, the
@@ -137,6 +78,9 @@ func Load(s *store.Store, now time.Time) error {
 			}
 			ids[g.name] = added.ID
 			for i, w := range g.weeks[:last] {
+				if w.missed {
+					continue
+				}
 				past = append(past, lesson{g, w, next.AddDate(0, 0, -7*(last-i))})
 			}
 		}
@@ -226,6 +170,12 @@ func (l lesson) teach(s *store.Store, group int64) error {
 			return err
 		}
 		score = done.Score
+	}
+	clock = started.Add(2 * time.Hour)
+	for _, remark := range l.after {
+		if _, err := past.AddRemark(score.ClassID, remark); err != nil {
+			return err
+		}
 	}
 	return nil
 }

@@ -10,6 +10,7 @@ import (
 
 	"vastlantern/store"
 	"vastlantern/studio"
+	"vastlantern/studio/contract"
 	"vastlantern/studio/demo"
 )
 
@@ -26,8 +27,8 @@ func TestTheDemoDataIsAWholeScenario(t *testing.T) {
 	require.NoError(t, err)
 	require.NotNil(t, today.Next)
 	assert.Nil(t, today.Running)
-	assert.Len(t, today.Plans, 2)
-	assert.Len(t, today.Taught, 9)
+	assert.Len(t, today.Plans, 3)
+	assert.Len(t, today.Taught, 29)
 	assert.False(t, today.Next.Wrong)
 	require.NotNil(t, today.Last)
 	for _, card := range today.Taught {
@@ -40,9 +41,41 @@ func TestTheDemoDataIsAWholeScenario(t *testing.T) {
 		assert.Positive(t, last.LengthMS, "%d: every class was led to its end", card.ID)
 	}
 
+	// The story is in the numbers: one group climbs, one was eased back, one is irregular.
+	groups, err := desk.Groups()
+	require.NoError(t, err)
+	story := map[string]contract.GroupCourse{}
+	for _, g := range groups.Groups {
+		story[g.Name], err = desk.GroupCourse(g.ID)
+		require.NoError(t, err)
+	}
+	points := func(group string) (list []contract.CoursePoint) {
+		for _, p := range story[group].Practices {
+			if p.Practice == "nadi-shodhana" {
+				for _, one := range p.Points {
+					if one.Rounds > 0 {
+						list = append(list, one)
+					}
+				}
+			}
+		}
+		return list
+	}
+	climbs := points("Birkholm House, offices")
+	assert.Less(t, climbs[0].Rounds, climbs[len(climbs)-1].Rounds)
+	eased := 0
+	for _, p := range points("Evening circle, Aldersee") {
+		if p.Eased {
+			eased++
+		}
+	}
+	assert.Equal(t, 2, eased)
+	assert.Equal(t, 5, story["Sunday drop-in, Fellgard"].Classes)
+	assert.Equal(t, 8, story["Class 10b, Ostrand School"].Classes)
+
 	require.NoError(t, demo.Load(s, now.AddDate(0, 0, 9)), "once all plans are past")
 	today, err = studio.WithTime(s, func() time.Time { return now.AddDate(0, 0, 9) }, 1).Today()
 	require.NoError(t, err)
 	assert.NotNil(t, today.Next, "there is a week to come again")
-	assert.Len(t, today.Taught, 9)
+	assert.Len(t, today.Taught, 29)
 }
