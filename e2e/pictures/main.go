@@ -106,6 +106,10 @@ func (p photographer) take(name, path, ready string, width, height int) error {
 	if _, err := page.ElementR("body", ready); err != nil {
 		return err
 	}
+	drawn := rod.Eval(`() => !document.body.innerText.includes("Drawing …") && [...document.querySelectorAll(".plot")].every((plot) => plot.querySelector("svg circle"))`)
+	if err := page.Wait(drawn); err != nil {
+		return err
+	}
 	return p.save(page, name)
 }
 
