@@ -70,7 +70,7 @@ func TestEveryViewIsAccessible(t *testing.T) {
 		{fmt.Sprintf("/groups/%d", today.Next.Group.ID), "In the room"},
 		{"/school", "Your own words"},
 		{"/taught", "of"},
-		{fmt.Sprintf("/taught/%d", today.Taught[0].ID), "adjustments"},
+		{fmt.Sprintf("/taught/%d", today.Taught[0].ID), "adjustment"},
 		{"/room/NOBODY", "There is no room"},
 		{"/nothing/here", "Go to today"},
 	} {
