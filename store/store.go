@@ -38,7 +38,7 @@ func Open(path string) (*Store, error) {
 		Logger:         logger.Discard, // what fails is returned, and told where it matters
 	})
 	if err != nil {
-		return nil, fmt.Errorf("the data file %s cannot be opened: %w", path, err)
+		return nil, fmt.Errorf("%s: %w", path, troubled(err))
 	}
 	pool, err := db.DB()
 	if err != nil {
@@ -46,14 +46,18 @@ func Open(path string) (*Store, error) {
 	}
 	pool.SetMaxOpenConns(1)
 	if err := migrate(pool); err != nil {
-		pool.Close()
-		return nil, fmt.Errorf("the data file %s cannot be brought to the present form: %w", path, err)
+		defer pool.Close()
+		if (&Store{db}).check() != nil { // not every damage is found as such
+			return nil, fmt.Errorf("%s: %s (%w)", path, troubles[damaged], err)
+		}
+		return nil, fmt.Errorf("%s cannot be brought to the present form: %w", path, troubled(err))
 	}
 	return &Store{db}, nil
 }
 
+// dsn has FULL synchronization: in WAL mode NORMAL may lose what was acknowledged last when the power goes.
 func dsn(path string) string {
-	options := "_journal_mode=WAL&_busy_timeout=5000&_foreign_keys=1&_synchronous=NORMAL&_time_format=sqlite&_txlock=immediate"
+	options := "_journal_mode=WAL&_busy_timeout=5000&_foreign_keys=1&_synchronous=FULL&_time_format=sqlite&_txlock=immediate"
 	return "file:" + (&url.URL{Path: path}).EscapedPath() + "?" + options
 }
 
@@ -108,7 +112,7 @@ func plainly(err error) error {
 	case errors.Is(err, gorm.ErrDuplicatedKey):
 		return ErrTaken
 	}
-	return err
+	return troubled(err)
 }
 
 // InTransaction runs the work whole or not at all.

@@ -3,7 +3,9 @@ package store
 import (
 	"cmp"
 	"database/sql"
+	"os"
 	"path/filepath"
+	"strings"
 	"testing"
 	"time"
 
@@ -177,6 +179,16 @@ func TestFindingClasses(t *testing.T) {
 	assert.ErrorIs(t, s.AddRemark(99, Remark{At: day, Kind: "note", Text: "x"}), ErrNotFound)
 }
 
+func TestWhatIsAcknowledgedIsOnTheDisk(t *testing.T) {
+	s := open(t, filepath.Join(t.TempDir(), "x.db"))
+	var mode string
+	require.NoError(t, s.db.Raw("PRAGMA journal_mode").Scan(&mode).Error)
+	var synchronous int
+	require.NoError(t, s.db.Raw("PRAGMA synchronous").Scan(&synchronous).Error)
+	assert.Equal(t, "wal", mode)
+	assert.Equal(t, 2, synchronous, "FULL (SQLite's documentation of PRAGMA synchronous)")
+}
+
 func TestSessions(t *testing.T) {
 	s := open(t, filepath.Join(t.TempDir(), "x.db"))
 	now := time.Date(2026, 3, 2, 18, 30, 0, 0, time.UTC)
@@ -207,33 +219,93 @@ func TestSessions(t *testing.T) {
 
 // A file of each earlier form is opened, and what is in it is there afterwards.
 func TestFilesOfEarlierFormsAreBroughtUpToDate(t *testing.T) {
-	path := filepath.Join(t.TempDir(), "old.db")
-	pool, err := sql.Open("sqlite", dsn(path))
+	forms, err := migrations.ReadDir("migrations")
 	require.NoError(t, err)
-	provider, err := provider(pool)
-	require.NoError(t, err)
-	_, err = provider.UpTo(t.Context(), 1)
-	require.NoError(t, err)
-	for _, statement := range []string{
-		`INSERT INTO groups (name, level, size) VALUES ('Lunch', 'beginners', 12)`,
-		`INSERT INTO plans (group_id, revision, title, document, updated_at) VALUES (1, 1, 'Monday', '{}', '2026-03-02 18:30:00')`,
-		`INSERT INTO classes (plan_id, group_id, started_at, document) VALUES (1, 1, '2026-03-02 18:30:00.123', '{}')`,
-		`INSERT INTO adjustments VALUES (1, 1, 'k', '{"do": "pause"}')`,
-	} {
-		_, err := pool.Exec(statement)
-		require.NoError(t, err, statement)
-	}
-	require.NoError(t, pool.Close())
+	for form := 1; form < len(forms); form++ {
+		path := filepath.Join(t.TempDir(), "old.db")
+		pool, err := sql.Open("sqlite", dsn(path))
+		require.NoError(t, err)
+		provider, err := provider(pool)
+		require.NoError(t, err)
+		_, err = provider.UpTo(t.Context(), int64(form))
+		require.NoError(t, err)
+		for _, statement := range []string{
+			`INSERT INTO groups (name, level, size) VALUES ('Lunch', 'beginners', 12)`,
+			`INSERT INTO plans (group_id, revision, title, document, updated_at) VALUES (1, 1, 'Monday', '{}', '2026-03-02 18:30:00')`,
+			`INSERT INTO classes (plan_id, group_id, started_at, document) VALUES (1, 1, '2026-03-02 18:30:00.123', '{}')`,
+			`INSERT INTO adjustments (class_id, number, key, body) VALUES (1, 1, 'k', '{"do": "pause"}')`,
+		} {
+			_, err := pool.Exec(statement)
+			require.NoError(t, err, statement)
+		}
+		if form >= 2 {
+			_, err = pool.Exec(`INSERT INTO settings VALUES ('room code', 'ABCDE')`)
+			require.NoError(t, err)
+		}
+		if form >= 3 {
+			_, err = pool.Exec(`UPDATE adjustments SET origin = 'phone'`)
+			require.NoError(t, err)
+		}
+		require.NoError(t, pool.Close())
 
+		s := open(t, path)
+		groups, err := s.Groups()
+		require.NoError(t, err)
+		assert.Equal(t, []Group{{ID: 1, Name: "Lunch", Level: "beginners", Size: 12, Weekday: -1, Conditions: map[string]int{}, Schools: map[string]string{}}}, groups)
+		c, err := s.Class(1)
+		require.NoError(t, err)
+		assert.Equal(t, 123e6, float64(c.StartedAt.Nanosecond()))
+		assert.Empty(t, c.Acknowledged)
+		list, err := s.Adjustments(1)
+		require.NoError(t, err)
+		assert.Equal(t, []Adjustment{{1, "k", []byte(`{"do": "pause"}`), []string{"", "", "", "phone"}[min(form, 3)]}}, list)
+		left, err := s.Undigested(10)
+		require.NoError(t, err)
+		assert.Len(t, left, 1, "to be worked out when a list is asked for")
+		if form >= 2 {
+			code, err := s.Setting("room code")
+			require.NoError(t, err)
+			assert.Equal(t, "ABCDE", string(code))
+		}
+		require.NoError(t, s.Close())
+	}
+}
+
+// What is wrong with the file or the disk is told in plain words, and says what to do.
+func TestTroubleWithTheFile(t *testing.T) {
+	folder := t.TempDir()
+	letter := filepath.Join(folder, "letter.db")
+	require.NoError(t, os.WriteFile(letter, []byte(strings.Repeat("Dear all, ", 200)), 0o600))
+	_, err := Open(letter)
+	assert.ErrorContains(t, err, "is no data file of this application")
+	_, err = Open(filepath.Join(folder, "nowhere", "x.db"))
+	assert.ErrorContains(t, err, "look whether its folder is there")
+
+	path := filepath.Join(folder, "x.db")
 	s := open(t, path)
+	require.NoError(t, s.db.Exec("PRAGMA max_page_count = 40").Error) // as a disk that has no room for more
+	var full error
+	for i := 0; full == nil && i < 1000; i++ {
+		_, full = s.AddGroup(Group{Name: "a group", Notes: strings.Repeat("x", 4000), Weekday: -1})
+	}
+	assert.ErrorContains(t, full, "the disk is full: make room on it")
 	groups, err := s.Groups()
+	require.NoError(t, err, "what is there can be read all the same")
+	assert.NotEmpty(t, groups)
+	require.NoError(t, s.db.Exec("PRAGMA query_only = ON").Error) // as a file that may only be read
+	_, err = s.AddGroup(Group{Name: "one more", Weekday: -1})
+	assert.ErrorContains(t, err, "may only be read: allow writing")
+	require.NoError(t, s.Close())
+
+	// Damaged in the middle, where the pages of the groups are.
+	whole, err := os.ReadFile(path)
 	require.NoError(t, err)
-	assert.Equal(t, []Group{{ID: 1, Name: "Lunch", Level: "beginners", Size: 12, Weekday: -1, Conditions: map[string]int{}, Schools: map[string]string{}}}, groups)
-	c, err := s.Class(1)
-	require.NoError(t, err)
-	assert.Equal(t, 123e6, float64(c.StartedAt.Nanosecond()))
-	assert.Empty(t, c.Acknowledged)
-	list, err := s.Adjustments(1)
-	require.NoError(t, err)
-	assert.Equal(t, []Adjustment{{1, "k", []byte(`{"do": "pause"}`), ""}}, list)
+	copy(whole[4096:], strings.Repeat("damage! ", 4096))
+	require.NoError(t, os.WriteFile(path, whole, 0o600))
+	s, err = Open(path)
+	if err == nil {
+		_, err = s.Groups()
+		s.Close()
+	}
+	assert.ErrorContains(t, err, "lantern restore")
 }

@@ -28,18 +28,25 @@ func (s *Studio) digestAll() error {
 		if err != nil {
 			return err
 		}
-		over := 0
-		for _, stored := range classes {
-			d, err := s.digest(stored)
-			if err != nil {
+		over, digests := 0, make([]store.Digest, len(classes))
+		for i, stored := range classes {
+			if digests[i], err = s.digest(stored); err != nil {
 				return err
 			}
-			if d.Over {
+			if digests[i].Over {
 				over++
 			}
-			if err := s.store.SaveDigest(d); err != nil {
-				return err
+		}
+		err = s.store.InTransaction(func(st *store.Store) error { // one write to the disk for all of them
+			for _, d := range digests {
+				if err := st.SaveDigest(d); err != nil {
+					return err
+				}
 			}
+			return nil
+		})
+		if err != nil {
+			return err
 		}
 		if over == 0 || len(classes) < batch { // what is left is running
 			return nil

@@ -1,0 +1,32 @@
+package store
+
+import (
+	"errors"
+	"fmt"
+
+	driver "modernc.org/sqlite"
+)
+
+const damaged = 11 // SQLITE_CORRUPT
+
+// troubles is what can be wrong with the file and the disk, in plain words, by SQLite's primary result codes.
+var troubles = map[int]string{
+	5:       "the data file is locked by another program: end that program, or wait until it is done",
+	8:       "the data file, or its folder, may only be read: allow writing to both",
+	10:      "the disk could not be read or written: look whether it is there and whole",
+	damaged: "the data file is damaged: restore a backup with lantern restore",
+	13:      "the disk is full: make room on it, nothing that was acknowledged is lost",
+	14:      "the data file cannot be opened: look whether its folder is there and may be written to",
+	26:      "the file is no data file of this application, or it is damaged: name another one with --data, or restore a backup with lantern restore",
+}
+
+// troubled puts an error of the file or the disk into plain words.
+func troubled(err error) error {
+	var e *driver.Error
+	if errors.As(err, &e) {
+		if say := troubles[e.Code()&0xff]; say != "" {
+			return fmt.Errorf("%s (%w)", say, err)
+		}
+	}
+	return err
+}
