@@ -43,7 +43,7 @@ format:
 	cd ui && npm run --silent format
 
 bench: build ## speed and memory of the core, and of the program
-	go test $(TAGS) -run '^$$' -bench . ./core/... ./e2e
+	go test $(TAGS) -run '^$$' -bench . ./core/... ./studio ./e2e
 
 load: build ## 500 room screens: how long an adjustment takes to arrive, beside a server that only broadcasts
 	go run $(TAGS) ./e2e/load

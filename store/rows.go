@@ -226,20 +226,6 @@ func (s *Store) Classes(most int) ([]Class, error) {
 	return classes, plainly(err)
 }
 
-// ClassesOf is the newest classes of a group first, at most so many; of group 0, those of all groups.
-func (s *Store) ClassesOf(group int64, most int) ([]Class, error) {
-	if group == 0 {
-		return s.Classes(most)
-	}
-	var rows []classRow
-	err := s.db.Where("group_id = ?", group).Order("started_at DESC, id DESC").Limit(most).Find(&rows).Error
-	classes := make([]Class, len(rows))
-	for i, r := range rows {
-		classes[i] = r.class()
-	}
-	return classes, plainly(err)
-}
-
 // Class is one class, or ErrNotFound.
 func (s *Store) Class(id int64) (Class, error) {
 	var row classRow

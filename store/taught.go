@@ -27,6 +27,7 @@ type Digest struct {
 	Practices []string // their ids
 	Eased     bool     // something was made easier for the room
 	Words     string   // what is searched
+	Record    []byte   // JSON: the passages as they were taught
 }
 
 // Listed is a class in a list, without its document.
@@ -42,6 +43,8 @@ type Search struct {
 	From, To time.Time // of the start
 	Eased    *bool
 	Words    []string // each somewhere in the titles, notes and remarks
+	Over     bool     // only those that have come to their end
+	Records  bool     // with the passages as they were taught, which are long
 	Skip     int
 	Most     int
 }
@@ -65,6 +68,7 @@ type digestRow struct {
 	Practices string
 	Eased     bool
 	Words     string
+	Record    string
 }
 
 func (digestRow) TableName() string { return "digests" }
@@ -82,6 +86,7 @@ type listedRow struct {
 	Practices string
 	Eased     bool
 	Words     string
+	Record    string
 }
 
 // Remarks is what was added to the record of a class, in order.
@@ -114,14 +119,14 @@ func (s *Store) changing(class int64, change func(*gorm.DB) error) error {
 
 // SaveDigest keeps what was worked out of a class.
 func (s *Store) SaveDigest(d Digest) error {
-	row := digestRow{d.ClassID, d.Over, d.Title, d.LengthMS, d.Headlines, " " + strings.Join(d.Practices, " ") + " ", d.Eased, strings.ToLower(d.Words)}
+	row := digestRow{d.ClassID, d.Over, d.Title, d.LengthMS, d.Headlines, " " + strings.Join(d.Practices, " ") + " ", d.Eased, strings.ToLower(d.Words), string(d.Record)}
 	return plainly(s.db.Clauses(clause.OnConflict{UpdateAll: true}).Create(&row).Error)
 }
 
 // Undigested is the classes whose digest is missing or was made before their end, at most so many.
 func (s *Store) Undigested(most int) ([]Class, error) {
 	var rows []classRow
-	err := s.db.Where("id NOT IN (SELECT class_id FROM digests WHERE over)").Order("started_at DESC, id DESC").Limit(most).Find(&rows).Error
+	err := s.db.Where("id NOT IN (SELECT class_id FROM digests WHERE over = 1)").Order("started_at DESC, id DESC").Limit(most).Find(&rows).Error
 	classes := make([]Class, len(rows))
 	for i, r := range rows {
 		classes[i] = r.class()
@@ -131,13 +136,20 @@ func (s *Store) Undigested(most int) ([]Class, error) {
 
 // Find is the classes that are asked for, the newest first. Classes without a digest are not found.
 func (s *Store) Find(search Search) ([]Listed, error) {
-	query := s.db.Table("classes").Select("classes.id, classes.plan_id, classes.group_id, classes.started_at, digests.*").
+	columns := "classes.id, classes.plan_id, classes.group_id, classes.started_at, over, title, length_ms, headlines, practices, eased"
+	if search.Records {
+		columns += ", record"
+	}
+	query := s.db.Table("classes").Select(columns).
 		Joins("JOIN digests ON digests.class_id = classes.id").Order("classes.started_at DESC, classes.id DESC")
 	if search.Group != 0 {
 		query = query.Where("classes.group_id = ?", search.Group)
 	}
 	if search.Practice != "" {
 		query = query.Where("instr(digests.practices, ?) > 0", " "+search.Practice+" ")
+	}
+	if search.Over {
+		query = query.Where("digests.over = 1")
 	}
 	if !search.From.IsZero() {
 		query = query.Where("classes.started_at >= ?", search.From.UTC())
@@ -157,7 +169,7 @@ func (s *Store) Find(search Search) ([]Listed, error) {
 	for i, r := range rows {
 		list[i] = Listed{
 			Class{ID: r.ID, PlanID: r.PlanID.Int64, GroupID: r.GroupID.Int64, StartedAt: r.StartedAt},
-			Digest{r.ID, r.Over, r.Title, r.LengthMS, r.Headlines, strings.Fields(r.Practices), r.Eased, r.Words},
+			Digest{r.ID, r.Over, r.Title, r.LengthMS, r.Headlines, strings.Fields(r.Practices), r.Eased, r.Words, []byte(r.Record)},
 		}
 	}
 	return list, plainly(err)

@@ -4,6 +4,7 @@ import (
 	"cmp"
 	"slices"
 
+	"vastlantern/core/practice"
 	"vastlantern/core/taught"
 	"vastlantern/studio/contract"
 )
@@ -21,13 +22,9 @@ func (s *Studio) GroupCourse(group int64) (contract.GroupCourse, error) {
 	if err != nil {
 		return course, err
 	}
-	book, err := s.Practices(group)
+	book, err := s.names()
 	if err != nil {
 		return course, err
-	}
-	names := map[string]string{}
-	for _, p := range book.Practices {
-		names[p.ID] = p.Name
 	}
 	course.Classes = len(past.classes)
 	found := map[string]*contract.PracticeCourse{}
@@ -43,7 +40,7 @@ func (s *Studio) GroupCourse(group int64) (contract.GroupCourse, error) {
 			}
 			one := found[p.Practice]
 			if one == nil {
-				one = &contract.PracticeCourse{Practice: p.Practice, Name: names[p.Practice], Points: []contract.CoursePoint{}, Rests: []int64{}}
+				one = &contract.PracticeCourse{Practice: p.Practice, Name: book[p.Practice], Points: []contract.CoursePoint{}, Rests: []int64{}}
 				if one.Name == "" { // an own one that was removed since
 					one.Name = p.Name
 				}
@@ -61,12 +58,23 @@ func (s *Studio) GroupCourse(group int64) (contract.GroupCourse, error) {
 	slices.SortFunc(course.Practices, func(a, b contract.PracticeCourse) int { // what was taught last first
 		return cmp.Or(cmp.Compare(b.Points[len(b.Points)-1].StartedMS, a.Points[len(a.Points)-1].StartedMS), cmp.Compare(a.Name, b.Name))
 	})
-	for _, p := range book.Practices {
-		if found[p.ID] == nil {
-			course.Never = append(course.Never, p.Name)
+	for id, name := range book {
+		if found[id] == nil {
+			course.Never = append(course.Never, name)
 		}
 	}
+	slices.Sort(course.Never)
 	return course, nil
+}
+
+// names is the names of all practices, by id.
+func (s *Studio) names() (map[string]string, error) {
+	own, err := s.own()
+	names := map[string]string{}
+	for _, p := range slices.Concat(own, practice.Catalogue()) {
+		names[p.ID] = p.Name
+	}
+	return names, err
 }
 
 // asPlanned tells whether all rounds of a class were led and nothing was eased.

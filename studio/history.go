@@ -58,28 +58,27 @@ func (s *Studio) past(group int64) (*past, error) {
 	if known := s.pasts.byGroup[group]; known != nil {
 		return known, nil
 	}
-	classes, err := s.store.ClassesOf(group, remembered)
+	if err := s.digestAll(); err != nil {
+		return nil, err
+	}
+	classes, err := s.store.Find(store.Search{Group: group, Over: true, Records: true, Most: remembered})
 	if err != nil {
 		return nil, err
 	}
-	p, now, running := &past{}, s.now(), false
-	for _, stored := range slices.Backward(classes) {
-		l, err := s.fold(stored)
-		if err != nil {
-			return nil, err
+	p := &past{}
+	for _, listed := range slices.Backward(classes) {
+		var record taught.Record
+		if err := json.Unmarshal(listed.Digest.Record, &record.Passages); err != nil {
+			return nil, fmt.Errorf("the digest of class %d cannot be read: %w", listed.Class.ID, err)
 		}
-		if l.running(now) {
-			running = true
-			continue
-		}
-		record := taught.Of(l.plan, l.script, l.at(now))
-		p.classes = append(p.classes, pastClass{stored, record})
+		p.classes = append(p.classes, pastClass{listed.Class, record})
 		p.history.Add(record)
 	}
-	if !running { // a class comes to its end without a change
+	running, err := s.store.Undigested(1)
+	if err == nil && len(running) == 0 { // a class comes to its end without a change
 		s.pasts.byGroup[group] = p
 	}
-	return p, nil
+	return p, err
 }
 
 // advised plans a passage as the group's record advises, and tells in words what and why; empty where there is nothing to

@@ -1,6 +1,7 @@
 package studio
 
 import (
+	"encoding/json"
 	"slices"
 	"strconv"
 	"strings"
@@ -81,7 +82,11 @@ func (s *Studio) digest(stored store.Class) (store.Digest, error) {
 	for _, r := range remarks {
 		words = append(words, r.Text)
 	}
+	if err != nil {
+		return d, err
+	}
 	d.Words = strings.Join(words, "\n")
+	d.Record, err = json.Marshal(record.Passages)
 	return d, err
 }
 

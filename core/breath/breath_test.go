@@ -95,3 +95,15 @@ func TestClassicalLevelsAreOneFourTwo(t *testing.T) {
 		assert.Equal(t, []int{4 * c.Inhale, 2 * c.Inhale}, []int{c.Hold, c.Exhale}, text)
 	}
 }
+
+func TestExactAsText(t *testing.T) {
+	for _, x := range []Exact{{}, Int(-7), Ratio(10000, 9), Ratio(1, 3).Mul(Int(1 << 62)).Mul(Int(1 << 62))} {
+		text, err := x.MarshalText()
+		require.NoError(t, err)
+		var again Exact
+		require.NoError(t, again.UnmarshalText(text))
+		assert.True(t, x.Equal(again), string(text))
+	}
+	var x Exact
+	assert.ErrorIs(t, x.UnmarshalText([]byte("one")), ErrNumber)
+}

@@ -243,3 +243,16 @@ func Min(x, y Exact) Exact {
 	}
 	return x
 }
+
+// MarshalText writes the number as a fraction, n/d, with every digit.
+func (x Exact) MarshalText() ([]byte, error) { return []byte(x.rat().RatString()), nil }
+
+// UnmarshalText reads what MarshalText writes.
+func (x *Exact) UnmarshalText(text []byte) error {
+	r, ok := new(big.Rat).SetString(string(text))
+	if !ok {
+		return ErrNumber
+	}
+	*x = fromRat(r)
+	return nil
+}

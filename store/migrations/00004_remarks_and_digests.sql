@@ -18,8 +18,10 @@ CREATE TABLE digests (
     headlines TEXT NOT NULL, -- JSON
     practices TEXT NOT NULL, -- ids, each between spaces
     eased     INTEGER NOT NULL,
-    words     TEXT NOT NULL  -- what is searched, in lower case
+    words     TEXT NOT NULL, -- what is searched, in lower case
+    record    TEXT NOT NULL  -- JSON: the passages as they were taught
 );
+CREATE INDEX digests_by_over ON digests (over, class_id);
 CREATE INDEX classes_by_group ON classes (group_id, started_at);
 
 -- +goose Down
