@@ -130,6 +130,13 @@ func TestTheFilesOfARecord(t *testing.T) {
 	record, err := d.Record(score.ClassID)
 	require.NoError(t, err)
 
+	// A round of 8 s from 2 s; the second, from 10 s, was abandoned at 11 s and began again after the lead-in of 2 s.
+	var curve []string
+	for _, p := range record.Curve {
+		curve = append(curve, fmt.Sprintf("%d: %v %d %t", p.AtMS, p.Tempo, p.Counts, p.Kept))
+	}
+	assert.Equal(t, []string{"2000: 60 4 true", "10000: 60 1 false", "13000: 60 4 true", "21000: 60 4 true"}, curve)
+
 	table, err := d.RecordTable(score.ClassID)
 	require.NoError(t, err)
 	rows, err := csv.NewReader(bytes.NewReader(table.Data)).ReadAll()

@@ -5,6 +5,7 @@ import (
 	"math"
 	"time"
 
+	"vastlantern/core/pace"
 	"vastlantern/core/plan"
 	"vastlantern/core/sheet"
 	"vastlantern/core/taught"
@@ -109,6 +110,7 @@ func (s *Studio) Record(id int64) (contract.Record, error) {
 		return contract.Record{}, err
 	}
 	record.TookWords = took
+	record.Curve = curve(taught.Until(l.class.Timeline(), l.at(s.now())).Rows)
 	of := taught.Of(l.plan, l.script, l.at(s.now()))
 	record.PlannedMS, record.TaughtMS = of.Planned, of.Taught
 	for _, p := range of.Passages {
@@ -118,6 +120,23 @@ func (s *Studio) Record(id int64) (contract.Record, error) {
 		record.Marks = append(record.Marks, contract.Mark{Answer: l.answer(i + 1), Passage: answer.Passage})
 	}
 	return record, nil
+}
+
+// curve is the rounds as they were led: how quick and how long each was.
+func curve(rows []pace.Row) []contract.CurvePoint {
+	list := []contract.CurvePoint{}
+	for _, row := range rows {
+		if row.Stage != pace.Round {
+			continue
+		}
+		if row.Starts {
+			list = append(list, contract.CurvePoint{AtMS: row.At, Passage: row.Passage, Tempo: shown(row.Tempo.Float()), Kept: row.Kept})
+		}
+		if n := len(list); n > 0 && row.Breath <= 1 && row.Count > 0 {
+			list[n-1].Counts++
+		}
+	}
+	return list
 }
 
 func recordPassage(p taught.Passage) contract.RecordPassage {

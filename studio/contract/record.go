@@ -10,6 +10,7 @@ type Record struct {
 	Marks     []Mark          `json:"marks"`
 	Remarks   []Remark        `json:"remarks"`    // added afterwards, in the order they were
 	TookWords []string        `json:"took_words"` // to choose from
+	Curve     []CurvePoint    `json:"curve"`      // of the rounds as they were led
 	// Acknowledged is the strong cautions that were read before the class was led.
 	Acknowledged []string `json:"acknowledged"`
 }
@@ -40,6 +41,15 @@ type RecordPassage struct {
 	RightInhales    int     `json:"right_inhales"`
 	Eased           bool    `json:"eased"`
 	CountsEnd       string  `json:"counts_end"` // in force at the end, where others than planned
+}
+
+// CurvePoint is one round as it was led.
+type CurvePoint struct {
+	AtMS    int64   `json:"at_ms"`
+	Passage int     `json:"passage"` // from 1
+	Tempo   float64 `json:"tempo"`   // at its beginning; 0 where nothing is counted
+	Counts  int     `json:"counts"`  // of its first breath, or its strokes, as led
+	Kept    bool    `json:"kept"`
 }
 
 // Remark is something that is added beside a record: people (a number), took (one of TookWords), note, correction.

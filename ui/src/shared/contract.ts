@@ -121,6 +121,7 @@ export interface Record {
   marks: Mark[];
   remarks: Remark[];
   took_words: string[];
+  curve: CurvePoint[];
   acknowledged: string[];
 }
 export interface RecordPassage {
@@ -183,6 +184,13 @@ export interface Remark {
   at_ms: number;
   kind: string;
   text: string;
+}
+export interface CurvePoint {
+  at_ms: number;
+  passage: number;
+  tempo: number;
+  counts: number;
+  kept: boolean;
 }
 export interface Advice {
   passage: number;

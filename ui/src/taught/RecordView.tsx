@@ -1,4 +1,5 @@
 import { useQuery } from "@tanstack/react-query";
+import { lazy, Suspense } from "react";
 import { Dropdown, Table } from "react-bootstrap";
 import { Link, useParams } from "react-router";
 import { inWords } from "../lead/answers";
@@ -9,6 +10,8 @@ import { Shell, Trouble, Waiting } from "../shared/Shell";
 import { clock, day, number, plural, timeOfDay } from "../shared/words";
 import { Remarks } from "./Remarks";
 import { TwoBars } from "./TwoBars";
+
+const Curves = lazy(() => import("./Curves")); // with the large library that draws it
 
 export function RecordView() {
   const id = Number(useParams().id);
@@ -49,6 +52,11 @@ function Page({ record }: { record: Record }) {
       </p>
       <TwoBars record={record} />
       <Remarks record={record} />
+      {record.curve.length > 0 && (
+        <Suspense fallback={<Waiting what="Drawing" />}>
+          <Curves record={record} />
+        </Suspense>
+      )}
       <Passages record={record} />
       <Marks record={record} />
       {record.acknowledged.length > 0 && (

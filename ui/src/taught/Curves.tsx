@@ -1,0 +1,64 @@
+import { Line, LineChart, ResponsiveContainer, Tooltip, XAxis, YAxis } from "recharts";
+import type { Record } from "../shared/contract";
+import { clock } from "../shared/words";
+
+const axis = { fill: "currentColor", fontSize: 12 };
+
+/** Curves is tempo and counts of the rounds as they were led, on the time of the class. */
+export default function Curves({ record }: { record: Record }) {
+  // Between two passages the line is broken: what is between was not counted.
+  const data = record.curve.flatMap((point, i) => {
+    const before = record.curve[i - 1];
+    const shown = { ...point, tempo: point.tempo > 0 ? point.tempo : null };
+    return before && before.passage !== point.passage
+      ? [{ ...point, at_ms: point.at_ms - 1, tempo: null, counts: null }, shown]
+      : [shown];
+  });
+  const chart = (key: "tempo" | "counts", name: string) => (
+    <figure className="curve" role="img" aria-label={`${name}: ${told(record, key)}`}>
+      <figcaption>{name}</figcaption>
+      <ResponsiveContainer width="100%" height={120}>
+        <LineChart data={data} margin={{ top: 6, right: 12, bottom: 0, left: 0 }}>
+          <XAxis
+            dataKey="at_ms"
+            type="number"
+            domain={[0, record.taught_ms]}
+            tickFormatter={clock}
+            tick={axis}
+            stroke="currentColor"
+          />
+          <YAxis
+            width={34}
+            domain={["auto", "auto"]}
+            allowDecimals={false}
+            tick={axis}
+            stroke="currentColor"
+          />
+          <Tooltip
+            labelFormatter={(ms) => clock(Number(ms))}
+            contentStyle={{ background: "var(--surface)", borderColor: "var(--bs-border-color)" }}
+          />
+          <Line
+            dataKey={key}
+            name={name}
+            type="stepAfter"
+            stroke="var(--accent)"
+            strokeWidth={2}
+            dot={{ r: 2.5 }}
+            isAnimationActive={false}
+          />
+        </LineChart>
+      </ResponsiveContainer>
+    </figure>
+  );
+  return (
+    <div className="curves">
+      {chart("tempo", "Tempo, counts or strokes a minute")}
+      {chart("counts", "Counts of a breath, or strokes of a round")}
+    </div>
+  );
+}
+
+function told(record: Record, key: "tempo" | "counts"): string {
+  return record.curve.map((p) => `${clock(p.at_ms)} ${p[key]}${p.kept ? "" : ", abandoned"}`).join("; ");
+}
