@@ -15,8 +15,8 @@ export default function Curves({ record }: { record: Record }) {
       : [shown];
   });
   const chart = (key: "tempo" | "counts", name: string) => (
-    <figure className="curve" role="img" aria-label={`${name}: ${told(record, key)}`}>
-      <figcaption>{name}</figcaption>
+    <div className="curve" role="img" aria-label={`${name}: ${told(record, key)}`}>
+      <p>{name}</p>
       <ResponsiveContainer width="100%" height={120}>
         <LineChart data={data} margin={{ top: 6, right: 12, bottom: 0, left: 0 }}>
           <XAxis
@@ -49,7 +49,7 @@ export default function Curves({ record }: { record: Record }) {
           />
         </LineChart>
       </ResponsiveContainer>
-    </figure>
+    </div>
   );
   return (
     <div className="curves">
