@@ -178,6 +178,7 @@ function Numbers({ summary, waits, kept }: NumbersProps) {
         <span className="attention">really {summary.true_ratio}</span>
       )}
       {summary.longest_hold_ms > 0 && <span>longest hold {number(summary.longest_hold_ms / 1000)} s</span>}
+      {summary.held_ms > 0 && <span>{clock(summary.held_ms)} in holds</span>}
       {kept && <span>kept</span>}
       {strong > 0 && (
         <span className="attention">
