@@ -235,7 +235,7 @@ func (s *Studio) summary(doc plan.Doc, group *contract.Group) (contract.PlanSumm
 
 func passageSummary(p *plan.Passage, room care.Room) contract.PassageSummary {
 	s := contract.PassageSummary{
-		Name: p.Name(), Type: string(p.Type), OwnPace: p.OwnPace, Cautions: cautions(p), Findings: findings(p, room),
+		Name: p.Name(), Type: string(p.Type), OwnPace: p.OwnPace, Cautions: cautions(p), Findings: findings(p, room), Takes: []string{},
 		Opening: stepsInWords(p.OpeningSteps), Closing: stepsInWords(p.ClosingSteps),
 	}
 	if p.Practice == nil {
@@ -244,6 +244,7 @@ func passageSummary(p *plan.Passage, room care.Room) contract.PassageSummary {
 	f := p.Figures()
 	_, words := care.GentleOf(plan.Doc{}, p)
 	s.Gentler = words != ""
+	s.Takes = append(s.Takes, p.Practice.Takes...)
 	s.Practice, s.Term, s.Counts, s.TrueRatio = p.Practice.ID, p.Practice.Term, p.Pattern(), f.TrueRatio
 	s.Rounds, s.RoundMS, s.PerMinute = f.Rounds, f.Round.Round(), f.PerMinute.Float()
 	if !p.Is(practice.Open) {

@@ -108,6 +108,7 @@ type PassageSummary struct {
 	Type          string    `json:"type"`
 	Practice      string    `json:"practice"`
 	Term          string    `json:"term"`
+	Takes         []string  `json:"takes"` // the fields that only some practices have
 	Short         string    `json:"short"` // as Draft takes it
 	StartMS       int64     `json:"start_ms"`
 	LengthMS      int64     `json:"length_ms"`

@@ -18,7 +18,7 @@ type Props = Edit & {
 export function Details({ doc, summary, number, starts, onChange, onAsk }: Props) {
   const edit = { doc, onChange };
   const practice = doc.type === "practice";
-  const sides = doc.practice === "nadi-shodhana" || doc.practice === "single-nostril";
+  const takes = (field: string) => summary?.takes.includes(field) === true;
   return (
     <div className="details">
       <div className="fields">
@@ -28,9 +28,12 @@ export function Details({ doc, summary, number, starts, onChange, onAsk }: Props
       </div>
       {practice && (
         <div className="fields">
-          {sides && <Choice edit={edit} field="side" label="Side" words={["left", "right"]} />}
-          {doc.practice === "nadi-shodhana" && (
+          {takes("side") && <Choice edit={edit} field="side" label="Side" words={["left", "right"]} />}
+          {takes("entry") && (
             <Choice edit={edit} field="entry" label="Starts with" words={["inhale", "exhale"]} />
+          )}
+          {takes("zone") && (
+            <Choice edit={edit} field="zone" label="Zone" words={["all", "belly", "ribs", "chest"]} />
           )}
           <Choice
             edit={edit}

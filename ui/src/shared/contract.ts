@@ -222,6 +222,7 @@ export interface PassageSummary {
   type: string;
   practice: string;
   term: string;
+  takes: string[];
   short: string;
   start_ms: number;
   length_ms: number;
