@@ -92,7 +92,7 @@ func (s *Studio) again(want contract.Begin) (plan.Doc, int64, error) {
 	switch want.How {
 	case "", "planned":
 	case "taught":
-		asTaught(doc, l.plan, taught.Of(l.plan, l.script, l.at(s.now())))
+		taught.Of(l.plan, l.script, l.at(s.now())).Plan(doc, l.plan)
 	case "advised":
 		h, err := s.history(group)
 		if err != nil {
@@ -108,33 +108,6 @@ func (s *Studio) again(want contract.Begin) (plan.Doc, int64, error) {
 		return nil, 0, fail(ErrInvalid, "A class is planned again as planned, taught or advised, not %q.", want.How)
 	}
 	return doc, group, nil
-}
-
-// asTaught plans what was taught: the rounds that were kept, at the counts and the tempo that they ended with. What
-// was not reached is left out.
-func asTaught(doc plan.Doc, p *plan.Plan, r taught.Record) {
-	list, _ := doc["passages"].([]any)
-	var kept []any
-	for i := range p.Passages {
-		was := &r.Passages[i]
-		if was.Length == 0 {
-			continue
-		}
-		fields, _ := list[i].(map[string]any)
-		if passage := &p.Passages[i]; passage.Led() && was.Rounds > 0 && !passage.Practice.FillsMinutes() {
-			if was.Rounds != passage.TotalRounds(passage.Measure) {
-				plan.SetRounds(fields, was.Rounds)
-			}
-			if was.TempoEnd.Sign() > 0 && !was.TempoEnd.Equal(passage.Measure.Tempo) {
-				plan.SetTempo(fields, passage, was.TempoEnd)
-			}
-			if was.Counts != was.PlannedCounts {
-				fields["counts"] = was.Counts.String()
-			}
-		}
-		kept = append(kept, list[i])
-	}
-	doc["passages"] = kept
 }
 
 // nextTime is when the group's weekly class is next; zero where it has none.
@@ -237,11 +210,7 @@ func grow(doc plan.Doc, p *plan.Plan, want contract.Course, steps int) error {
 	if c.Inhale == 0 {
 		return fail(ErrInvalid, "%s has no counts that could grow.", passage.Name())
 	}
-	for _, n := range []*int{&c.Hold, &c.Exhale, &c.Empty} {
-		*n = (*n*(c.Inhale+steps) + c.Inhale/2) / c.Inhale
-	}
-	c.Inhale += steps
-	fields["counts"] = c.String()
+	fields["counts"] = c.Scaled(c.Inhale + steps).String()
 	if _, err := plan.Read(doc); err != nil {
 		return &Failure{ErrInvalid, contract.Problem{Say: "Class " + strconv.Itoa(steps+1) + " would grow beyond what is allowed: make the course shorter.", Fields: fieldErrors(err)}}
 	}

@@ -29,7 +29,7 @@ func (s *Studio) GroupCourse(group int64) (contract.GroupCourse, error) {
 	course.Classes = len(past.classes)
 	found := map[string]*contract.PracticeCourse{}
 	for _, class := range past.classes {
-		if asPlanned(class.record) {
+		if class.record.AsPlanned() {
 			course.Streak++
 		} else {
 			course.Streak = 0
@@ -75,16 +75,6 @@ func (s *Studio) names() (map[string]string, error) {
 		names[p.ID] = p.Name
 	}
 	return names, err
-}
-
-// asPlanned tells whether all rounds of a class were led and nothing was eased.
-func asPlanned(r taught.Record) bool {
-	for _, p := range r.Passages {
-		if p.Eased || p.Rounds < p.PlannedRounds {
-			return false
-		}
-	}
-	return true
 }
 
 func point(class pastClass, p taught.Passage) contract.CoursePoint {

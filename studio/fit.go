@@ -9,6 +9,7 @@ import (
 
 	"vastlantern/core/breath"
 	"vastlantern/core/plan"
+	"vastlantern/core/practice"
 	"vastlantern/studio/contract"
 )
 
@@ -35,6 +36,8 @@ func fitted(doc plan.Doc, p *plan.Plan, d contract.Draft) (changed plan.Doc, wor
 		return nil, "", fmt.Errorf("%s has no rounds that could be chosen", passage.Name())
 	}
 	switch {
+	case d.More == nil && d.By == "tempo" && passage.Is(practice.Open):
+		return nil, "", fmt.Errorf("%s has no tempo", passage.Name())
 	case d.More != nil:
 		plan.SetRounds(fields, passage.TotalRounds(passage.Measure)+d.More.Rounds)
 	case d.By == "rounds":

@@ -132,6 +132,12 @@ func ParseCounts(text string) (Counts, error) {
 	return NewCounts(terms...)
 }
 
+// Scaled is the counts with another inhale and the same ratio, each term to the nearest whole count.
+func (c Counts) Scaled(inhale int) Counts {
+	times := func(n int) int { return (n*inhale + c.Inhale/2) / c.Inhale }
+	return Counts{Inhale: inhale, Hold: times(c.Hold), Exhale: times(c.Exhale), Empty: times(c.Empty)}
+}
+
 // Flat is the same inhale and exhale without holds.
 func (c Counts) Flat() Counts { return Counts{Inhale: c.Inhale, Exhale: c.Exhale} }
 

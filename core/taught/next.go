@@ -85,11 +85,11 @@ func (n *Next) climb(last Passage) {
 	case last.Counts.Inhale == 0 || int64(last.Rounds)*last.Round < longEnough:
 		n.Rounds = min(max(last.Rounds+1, last.Rounds*6/5), plan.MostRounds) // a fifth more where there are many
 	case last.Counts.Inhale < highestBase:
-		n.Counts = scaled(last.Counts, above(last.Counts.Inhale))
+		n.Counts = last.Counts.Scaled(above(last.Counts.Inhale))
 	case Rung(last.Counts)+1 < len(Ladder):
-		n.Counts = scaled(Ladder[Rung(last.Counts)+1], firstBase)
+		n.Counts = Ladder[Rung(last.Counts)+1].Scaled(firstBase)
 	default:
-		n.Counts = scaled(last.Counts, above(last.Counts.Inhale))
+		n.Counts = last.Counts.Scaled(above(last.Counts.Inhale))
 	}
 }
 
@@ -101,12 +101,6 @@ func above(inhale int) int {
 		}
 	}
 	return inhale + 1
-}
-
-// scaled is the counts with another inhale and the same ratio.
-func scaled(c breath.Counts, inhale int) breath.Counts {
-	times := func(n int) int { return (n*inhale + c.Inhale/2) / c.Inhale }
-	return breath.Counts{Inhale: inhale, Hold: times(c.Hold), Exhale: times(c.Exhale), Empty: times(c.Empty)}
 }
 
 // Words is the measure as a teacher says it: "4:4:8, 6 rounds".
@@ -126,11 +120,11 @@ func (n *Next) Words() string {
 
 // Apply plans a passage as it should be next time.
 func (n *Next) Apply(fields plan.Doc, p *plan.Passage) {
+	if n.Tempo.Sign() > 0 && !n.Tempo.Equal(p.Measure.Tempo) {
+		plan.SetTempo(fields, p, n.Tempo) // first: it may pin the rounds of a passage that is planned in minutes
+	}
 	if n.Rounds != p.TotalRounds(p.Measure) && !p.Practice.FillsMinutes() {
 		plan.SetRounds(fields, n.Rounds)
-	}
-	if n.Tempo.Sign() > 0 && !n.Tempo.Equal(p.Measure.Tempo) {
-		plan.SetTempo(fields, p, n.Tempo)
 	}
 	if n.Counts.Inhale > 0 && n.Counts != p.Measure.Counts {
 		fields["counts"] = n.Counts.String()

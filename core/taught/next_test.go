@@ -9,6 +9,7 @@ import (
 
 	"vastlantern/core/breath"
 	"vastlantern/core/pace"
+	"vastlantern/core/plan"
 	"vastlantern/core/taught"
 )
 
@@ -80,4 +81,31 @@ func TestNextTimeGoesOnAtTheTempoThatItEndedWith(t *testing.T) {
 	next.Apply(fields, &p.Passages[0])
 	assert.Equal(t, "48", fmt.Sprint(fields["tempo"]))
 	assert.NotContains(t, fields, "rounds", "what stays as it is is not written")
+}
+
+// A passage planned in minutes that was led slower and in fewer rounds is planned again so, and strokes as they ended.
+func TestPlannedAgainAsTaught(t *testing.T) {
+	p := read(t, `{"type": "practice", "practice": "counted-breath", "counts": "4:4", "minutes": 2, "lead_in": 0}`,
+		`{"type": "practice", "practice": "kapalabhati", "strokes": 30, "rounds": 2, "lead_in": 0, "closing": []}`, nadi("4:4", 3, ""))
+	r := taught.Of(p, []pace.Adjustment{
+		{At: 1_000, Do: pace.ToTempo, To: breath.Int(50)}, {At: 20_000, Do: pace.LastRound},
+		{At: 40_000, Do: pace.ToStrokes, To: breath.Int(20)}, {At: 200_000, Do: pace.End},
+	}, 3_600_000)
+	fields := func() plan.Doc {
+		return plan.Doc{"passages": []any{
+			map[string]any{"type": "practice", "practice": "counted-breath", "counts": "4:4", "minutes": "2"},
+			map[string]any{"type": "practice", "practice": "kapalabhati", "strokes": "30", "rounds": "2"}, map[string]any{}}}
+	}
+	doc := fields()
+	r.Plan(doc, p)
+	list := doc["passages"].([]any)
+	first := list[0].(map[string]any)
+	assert.Equal(t, "3", fmt.Sprint(first["rounds"]), "the rounds that were kept, not those that the minutes hold")
+	assert.Equal(t, "50", fmt.Sprint(first["tempo"]))
+	assert.NotContains(t, first, "minutes")
+	assert.Equal(t, "20", fmt.Sprint(list[1].(map[string]any)["strokes"]))
+	var h taught.History
+	h.Add(r)
+	next, _ := h.Next("kapalabhati")
+	assert.Equal(t, 20, next.Strokes)
 }

@@ -38,7 +38,10 @@ export function useGap(score: Score, cue: Cue, live: boolean): { from: number | 
       const at = classTime(score);
       const seen = lastSeen(score);
       if (seen !== null && at - seen > tooLong) setFrom((old) => old ?? seen);
-      if (cue.over && seen === null) return; // nobody watches a class that has ended
+      if (cue.over) {
+        if (seen !== null && at - seen <= tooLong) forget(); // it was seen to its end: there is nothing to ask later
+        return;
+      }
       localStorage.setItem(place, JSON.stringify({ class: score.class_id, at } satisfies Seen));
     };
     look();

@@ -33,6 +33,9 @@ export function useSpoken(score: Score, cue: Cue, choice: Choice): void {
   const text = strand?.says[count] ?? "";
   const counts = voice === "counts";
   const { language } = score;
+  // A phase is the same after an adjustment that leaves its beginning: then nothing is said or felt again.
+  const phase = strand && `${strand.passage} ${strand.at_ms[0]} ${strand.phase}`;
+  const pattern = felt[strand?.phase ?? ""];
   useEffect(() => {
     const speech = window.speechSynthesis as SpeechSynthesis | undefined;
     if (!on || voice === "off" || !speech || text === "" || (count > 0 && !counts)) return;
@@ -41,9 +44,8 @@ export function useSpoken(score: Score, cue: Cue, choice: Choice): void {
     said.lang = language;
     said.volume = volume;
     speech.speak(said);
-  }, [on, voice, counts, volume, language, text, strand, count]);
+  }, [on, voice, counts, volume, language, text, phase, count]);
   useEffect(() => {
-    const pattern = felt[strand?.phase ?? ""];
     if (on && vibrate && canVibrate && pattern) navigator.vibrate(pattern);
-  }, [on, vibrate, strand]);
+  }, [on, vibrate, pattern, phase]);
 }

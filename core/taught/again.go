@@ -1,0 +1,32 @@
+package taught
+
+import "vastlantern/core/plan"
+
+// Plan writes into the document of the plan that the class was led from what was taught: the rounds that were kept, at
+// the tempo, counts and strokes that they ended with. What was not reached is left out.
+func (r Record) Plan(doc plan.Doc, p *plan.Plan) {
+	list, _ := doc["passages"].([]any)
+	var kept []any
+	for i := range p.Passages {
+		was := &r.Passages[i]
+		if was.Length == 0 {
+			continue
+		}
+		if fields, ok := list[i].(map[string]any); ok && p.Passages[i].Led() && was.Rounds > 0 {
+			again := Next{Counts: was.Counts, Strokes: was.Strokes, Tempo: was.TempoEnd, Rounds: was.Rounds}
+			again.Apply(fields, &p.Passages[i])
+		}
+		kept = append(kept, list[i])
+	}
+	doc["passages"] = kept
+}
+
+// AsPlanned tells whether all rounds of a class were led and nothing was eased.
+func (r Record) AsPlanned() bool {
+	for _, p := range r.Passages {
+		if p.Eased || p.Rounds < p.PlannedRounds {
+			return false
+		}
+	}
+	return true
+}
