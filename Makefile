@@ -24,7 +24,7 @@ ui/node_modules/.package-lock.json: ui/package.json ui/package-lock.json
 	touch $@
 
 test: build check chromium ## everything that is tested, in the browser too
-	go test $(TAGS) $(PACKAGES)
+	go test $(TAGS) -timeout 30m $(PACKAGES)
 	$(MAKE) readers
 
 check: build ## vet, linters, types, formatting, generated types up to date

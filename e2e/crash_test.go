@@ -36,6 +36,7 @@ func TestKilledAtRandomMomentsNothingAcknowledgedIsLost(t *testing.T) {
 	acknowledged := map[string]contract.Answer{} // by what was noted
 	var mutex sync.Mutex
 	for kill := range kills {
+		before := len(acknowledged)
 		var screens sync.WaitGroup
 		for screen := range 2 {
 			screens.Go(func() {
@@ -51,7 +52,7 @@ func TestKilledAtRandomMomentsNothingAcknowledgedIsLost(t *testing.T) {
 				}
 			})
 		}
-		for before := len(acknowledged); ; { // at least one press is answered each time
+		for { // at least one press is answered each time
 			mutex.Lock()
 			now := len(acknowledged)
 			mutex.Unlock()

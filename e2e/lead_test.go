@@ -19,7 +19,7 @@ import (
 func (th *theater) lead(passages string) (*rod.Page, contract.Score) {
 	th.Helper()
 	var plan contract.Plan
-	require.NoError(th, th.program.Post("/api/plans", fmt.Sprintf(`{"document": {"format": "vast-lantern-plan", "version": 1, "title": "By keys", "tempo": 60, "slot_min": 10, "passages": [%s]}}`, passages), &plan))
+	require.NoError(th, th.program.Post("/api/plans", fmt.Sprintf(`{"document": {"format": "vast-lantern-plan", "version": 1, "title": "By keys", "tempo": 60, "slot_min": 40, "passages": [%s]}}`, passages), &plan))
 	var score contract.Score
 	require.NoError(th, th.program.Lead(plan.ID, &score))
 	page := th.page(fmt.Sprintf("/lead/%d", score.ClassID))
@@ -27,7 +27,7 @@ func (th *theater) lead(passages string) (*rod.Page, contract.Score) {
 	return page, score
 }
 
-const held = `{"type": "practice", "practice": "counted-breath", "counts": "4:8:8", "rounds": 6, "lead_in": 0}`
+const held = `{"type": "practice", "practice": "counted-breath", "counts": "4:16:8", "rounds": 40, "lead_in": 0}` // more than a slow machine gets through in a test
 
 // Each adjustment by its key, told in words, in a class that is led with the keyboard alone.
 func TestEachAdjustmentByItsKey(t *testing.T) {
@@ -42,11 +42,11 @@ func TestEachAdjustmentByItsKey(t *testing.T) {
 		th.see(page, ".answer", says)
 		presses++
 	}
-	th.see(page, "button.key", `One more\s*6 → 7 \+0:20`) // before it is pressed
+	th.see(page, "button.key", `One more\s*40 → 41 \+0:28`) // before it is pressed
 	press("slower: 58 (from the next count|after this hold)", input.KeyQ)
-	press("faster: 60 from the next count", input.KeyW)
-	press("7 rounds instead of 6", input.KeyS)
-	press("6 rounds instead of 7", input.KeyA)
+	press("faster: 60 (from the next count|after this hold)", input.KeyW)
+	press("41 rounds instead of 40", input.KeyS)
+	press("40 rounds instead of 41", input.KeyA)
 	press("taken back: rounds", input.KeyZ)
 	th.see(page, `[data-testid="word"]`, "hold")
 	press("hold released", input.KeyE)
@@ -61,10 +61,10 @@ func TestEachAdjustmentByItsKey(t *testing.T) {
 	th.press(page, input.Digit4)
 	th.open(page, "Counts")
 	th.press(page, input.Digit3, input.Tab, input.Digit0, input.Enter)
-	th.see(page, ".answer", "counts 4:8:8 to 3")
+	th.see(page, ".answer", "counts 4:16:8 to 3")
 	th.closed(page)
 	presses++
-	press("last round: 1 in all|last round: 2 in all", input.KeyD)
+	press(`last round: \d+ in all`, input.KeyD)
 	press("next passage", input.KeyV, input.KeyV)
 	th.see(page, `[data-testid="word"]`, "out")
 	th.press(page, input.Digit4)
@@ -105,8 +105,8 @@ func TestEachAdjustmentByItsKey(t *testing.T) {
 // After a gap the teacher is asked, once, and either answer holds.
 func TestAfterAGapTheTeacherIsAsked(t *testing.T) {
 	th := open(t)
-	page, score := th.lead(`{"type": "practice", "practice": "counted-breath", "counts": "4:4", "rounds": 200, "lead_in": 3}`)
-	th.see(page, ".round", "round 2 of")
+	page, score := th.lead(`{"type": "practice", "practice": "counted-breath", "counts": "20:20", "rounds": 100, "lead_in": 3}`)
+	th.see(page, ".round", `round ([2-9]|\d\d) of`)
 	address := page.MustInfo().URL
 	away := func(seconds float64) {
 		t.Helper()
@@ -118,7 +118,7 @@ func TestAfterAGapTheTeacherIsAsked(t *testing.T) {
 	require.NoError(t, page.Navigate("about:blank")) // as if the browser had ended
 	away(30)
 	require.NoError(t, page.Navigate(address))
-	th.see(page, ".modal-title", "Out of sight for 0:3")
+	th.see(page, ".modal-title", `Out of sight for (0:[3-5]|\d+:)`)
 	lost := regexp.MustCompile(`round \d+`).FindString(th.see(page, ".gap", `was at\s*Counted breath, round`).MustText())
 	th.see(page, ".modal button", "Take it again")
 	th.press(page, input.KeyR)
@@ -175,9 +175,9 @@ func TestASecondDeviceSignsInAndLeads(t *testing.T) {
 	th.see(phone, `[data-testid="word"]`, ".")
 	th.closed(phone)
 	th.press(phone, input.KeyS)
-	th.see(phone, ".answer", "7 rounds instead of 6 · phone")
-	th.see(laptop, ".answer", "7 rounds instead of 6 · phone")
-	th.see(laptop, ".round", "of 7")
+	th.see(phone, ".answer", "41 rounds instead of 40 · phone")
+	th.see(laptop, ".answer", "41 rounds instead of 40 · phone")
+	th.see(laptop, ".round", "of 41")
 
 	phone.MustEval(`() => fetch("/api/session", { method: "DELETE", headers: { "Content-Type": "application/json" }, body: "{}" }).then(() => true)`)
 	th.press(phone, input.KeyS)
@@ -186,6 +186,6 @@ func TestASecondDeviceSignsInAndLeads(t *testing.T) {
 	come(phone, "warm lamp oil", "phone")
 	th.closed(phone)
 	th.press(phone, input.KeyS)
-	th.see(phone, ".answer", "8 rounds instead of 7")
-	th.see(laptop, ".round", "of 8")
+	th.see(phone, ".answer", "42 rounds instead of 41")
+	th.see(laptop, ".round", "of 42")
 }

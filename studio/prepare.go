@@ -70,15 +70,19 @@ func (s *Studio) AddPlan(document []byte, group int64) (contract.Plan, error) {
 	return s.shapePlan(stored)
 }
 
-// SavePlan stores the document in the place of the revision that it was made from.
+// SavePlan stores the document in the place of the revision that it was made from. The same save may come twice, where
+// the answer to the first was lost: it is stored once.
 func (s *Studio) SavePlan(id int64, save contract.PlanSave) (contract.Plan, error) {
-	stored, err := s.toStore(save.Document, save.GroupID)
+	mine, err := s.toStore(save.Document, save.GroupID)
 	if err != nil {
 		return contract.Plan{}, err
 	}
-	stored.ID, stored.Revision = id, save.Revision
-	stored, err = s.store.SavePlan(stored)
+	mine.ID, mine.Revision = id, save.Revision
+	stored, err := s.store.SavePlan(mine)
 	if errors.Is(err, store.ErrTaken) {
+		if there, err := s.store.Plan(id); err == nil && there.GroupID == mine.GroupID && bytes.Equal(there.Document, mine.Document) {
+			return s.shapePlan(there)
+		}
 		return contract.Plan{}, fail(ErrConflict, "This plan was changed in another window. Nothing was overwritten: reload to see the other version, or keep this one by saving it again.")
 	}
 	if err != nil {

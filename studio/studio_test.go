@@ -1,6 +1,7 @@
 package studio_test
 
 import (
+	"bytes"
 	"encoding/json"
 	"errors"
 	"fmt"
@@ -213,7 +214,11 @@ func TestTwoWindowsDoNotOverwriteEachOther(t *testing.T) {
 	plan := d.addPlan(rounds)
 	_, err := d.SavePlan(plan.ID, contract.PlanSave{Revision: 1, Document: plan.Document})
 	require.NoError(t, err)
-	_, err = d.SavePlan(plan.ID, contract.PlanSave{Revision: 1, Document: plan.Document})
+	again, err := d.SavePlan(plan.ID, contract.PlanSave{Revision: 1, Document: plan.Document})
+	require.NoError(t, err, "the same save, whose answer was lost")
+	assert.EqualValues(t, 2, again.Revision)
+	other := bytes.Replace(plan.Document, []byte(`"passages"`), []byte(`"title": "Theirs", "passages"`), 1)
+	_, err = d.SavePlan(plan.ID, contract.PlanSave{Revision: 1, Document: other})
 	assert.ErrorIs(t, err, studio.ErrConflict)
 	_, err = d.SavePlan(77, contract.PlanSave{Revision: 1, Document: plan.Document})
 	assert.ErrorIs(t, err, studio.ErrNotFound)

@@ -8,7 +8,7 @@ import type { Draft, Drafted, Plan, PlanSummary } from "../shared/contract";
 export type PassageDoc = { [field: string]: unknown };
 export type PlanDoc = { passages: PassageDoc[]; [field: string]: unknown };
 
-type Saving = "saved" | "saving" | { failed: string; conflict: boolean };
+type Saving = "saved" | "saving" | { failed: string; conflict: boolean; unanswered: boolean };
 /** Change is one change that the core makes in a document. */
 export type Change = Partial<
   Pick<
@@ -19,6 +19,7 @@ export type Change = Partial<
 export type Version = { document: PlanDoc; group: number };
 
 const pause = 500; // ms without a keystroke before it is saved
+const again = 3000; // ms before it is tried again by itself where the application did not answer
 
 /**
  * usePlanEditor holds a plan while it is edited: the document, its numbers as the application computes them after
@@ -39,24 +40,28 @@ export function usePlanEditor(plan: Plan) {
 
   const revision = useRef(found?.revision ?? plan.revision);
   const unsaved = useRef<Version | null>(found?.version ?? null);
+  const doubtful = useRef<Version | null>(null); // it was sent, but no answer came: it may be stored or not
   const storing = useRef<Promise<void> | null>(null);
   const timer = useRef<ReturnType<typeof setTimeout>>(undefined);
   const asked = useRef(0);
 
   const store = useCallback(async () => {
-    while (unsaved.current) {
-      const version = unsaved.current;
-      unsaved.current = null;
+    while (doubtful.current ?? unsaved.current) {
+      // What may be stored goes once more, as it was: it is stored once, and then it is known from which revision to go on.
+      const version = (doubtful.current ?? unsaved.current)!;
+      if (unsaved.current === version) unsaved.current = null;
       try {
         const body = { revision: revision.current, group_id: version.group, document: version.document };
         const stored = await put<Plan>(`/plans/${plan.id}`, body);
         revision.current = stored.revision;
+        doubtful.current = null;
         if (!unsaved.current) forgetUnsaved(plan.id);
         queries.setQueryData(["plan", plan.id], stored);
       } catch (error) {
         unsaved.current ??= version; // what was typed stays, to be saved later
-        const conflict = error instanceof Failed && error.status === 409;
-        setSaving({ failed: (error as Error).message, conflict });
+        const { status, message } = error instanceof Failed ? error : { status: 0, message: String(error) };
+        doubtful.current = status === 0 ? version : null;
+        setSaving({ failed: message, conflict: status === 409, unanswered: status === 0 });
         return;
       }
     }
@@ -64,13 +69,20 @@ export function usePlanEditor(plan: Plan) {
     setSaving("saved");
   }, [plan.id, queries]);
 
-  /** save stores what is not stored yet; one storing at a time. */
+  /** save stores what is not stored yet; one storing at a time. What got no answer is tried again by itself. */
   const save = useCallback(async () => {
     clearTimeout(timer.current);
     if (!unsaved.current && !storing.current) return;
     storing.current ??= store().finally(() => (storing.current = null));
     await storing.current;
   }, [store]);
+
+  const unanswered = typeof saving === "object" && saving.unanswered;
+  useEffect(() => {
+    if (!unanswered) return;
+    const trying = setInterval(() => void save(), again);
+    return () => clearInterval(trying);
+  }, [unanswered, save]);
 
   // Leaving the view or the page saves what is not saved yet.
   useEffect(() => {
