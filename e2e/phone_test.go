@@ -28,8 +28,9 @@ func TestPhoneWidth(t *testing.T) {
 	var code contract.RoomCode
 	require.NoError(t, th.program.Get("/api/room", &code))
 	for _, practice := range []string{
-		`"practice": "nadi-shodhana", "counts": "4:16:8"`, `"practice": "segmented-breath"`, `"practice": "kapalabhati", "strokes": 60`,
-		`"practice": "breath-of-joy"`, `"practice": "digital-control", "counts": "12:12"`, `"practice": "counted-breath", "pace": "own"`,
+		`"practice": "nadi-shodhana", "counts": "4:16:8", "rounds": 60`, `"practice": "segmented-breath", "rounds": 60`,
+		`"practice": "kapalabhati", "strokes": 60, "rounds": 30`, `"practice": "breath-of-joy", "rounds": 200`,
+		`"practice": "digital-control", "counts": "12:12", "rounds": 60`, `"practice": "counted-breath", "pace": "own", "minutes": 30`,
 	} {
 		var plan contract.Plan
 		require.NoError(t, th.program.Post("/api/plans", fmt.Sprintf(`{"document": {"format": "vast-lantern-plan", "version": 1, "title": "A class with quite a long title", "slot_min": 30, "passages": [{"type": "practice", "lead_in": 0, %s}]}}`, practice), &plan))

@@ -21,7 +21,9 @@ const listens = `() => {
 
 func (th *theater) until(page *rod.Page, js string) {
 	th.Helper()
-	require.NoError(th, page.Wait(rod.Eval("() => "+js)), js)
+	if err := page.Wait(rod.Eval("() => " + js)); err != nil {
+		require.NoError(th, err, "%s; the page shows %s", js, shown(page))
+	}
 }
 
 // With closed eyes the teacher hears what became of a press, and that the last round has begun.

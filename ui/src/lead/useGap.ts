@@ -1,8 +1,9 @@
 import { useEffect, useState } from "react";
+import { inReal } from "../shared/clock";
 import type { Score } from "../shared/contract";
 import { classTime, type Cue } from "../shared/useCue";
 
-const tooLong = 8000; // ms; a page that is loaded again is back sooner
+const tooLong = 8000; // ms in real time; a page that is loaded again is back sooner
 const every = 1000;
 const place = "lead:seen";
 
@@ -30,16 +31,16 @@ export function forget(): void {
 export function useGap(score: Score, cue: Cue, live: boolean): { from: number | null; settle: () => void } {
   const [from, setFrom] = useState<number | null>(() => {
     const seen = live ? lastSeen(score) : null;
-    return seen !== null && classTime(score) - seen > tooLong ? seen : null;
+    return seen !== null && inReal(classTime(score) - seen) > tooLong ? seen : null;
   });
   useEffect(() => {
     if (!live) return;
     const look = () => {
       const at = classTime(score);
       const seen = lastSeen(score);
-      if (seen !== null && at - seen > tooLong) setFrom((old) => old ?? seen);
+      if (seen !== null && inReal(at - seen) > tooLong) setFrom((old) => old ?? seen);
       if (cue.over) {
-        if (seen !== null && at - seen <= tooLong) forget(); // it was seen to its end: there is nothing to ask later
+        if (seen !== null && inReal(at - seen) <= tooLong) forget(); // it was seen to its end: there is nothing to ask later
         return;
       }
       localStorage.setItem(place, JSON.stringify({ class: score.class_id, at } satisfies Seen));
