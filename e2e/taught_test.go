@@ -59,4 +59,17 @@ func TestWhatWasTaughtIsFoundAgain(t *testing.T) {
 	require.NoError(t, page.Reload())
 	th.see(page, ".remarklist", "correction: it was the blue room")
 	th.accessible(page, "record with remarks")
+
+	page.MustElement(`[aria-label="Delete this class"]`).MustEval("() => this.click()")
+	th.open(page, "Delete Tuesday")
+	th.see(page, ".modal", `With it go \d+ adjustments and \d+ remarks`)
+	th.accessible(page, "asking before a deletion")
+	th.click(page, ".modal button", "^Delete$")
+	th.closed(page)
+	th.see(page, "[role=alert]", "Tuesday of .* was deleted")
+	th.until(page, `document.querySelectorAll("tbody tr").length === 1`)
+	require.NoError(t, page.Reload())
+	th.click(page, "summary", "Deleted lately: 1")
+	th.click(page, "details button", "Bring it back")
+	th.until(page, `document.querySelectorAll("tbody tr").length === 2 && !document.querySelector("details")`)
 }

@@ -1,7 +1,9 @@
 package store
 
 import (
+	"crypto/rand"
 	"database/sql"
+	"encoding/hex"
 	"time"
 
 	"gorm.io/gorm"
@@ -18,6 +20,9 @@ type groupRow struct {
 	Conditions map[string]int    `gorm:"serializer:json"`
 	Schools    map[string]string `gorm:"serializer:json"`
 	Notes      string
+	UID        string
+	UpdatedAt  time.Time `gorm:"autoUpdateTime:false"`
+	DeletedAt  gorm.DeletedAt
 }
 
 func (groupRow) TableName() string { return "groups" }
@@ -30,6 +35,8 @@ type planRow struct {
 	StartsAt  sql.NullTime
 	Document  string
 	UpdatedAt time.Time `gorm:"autoUpdateTime:false"`
+	UID       string
+	DeletedAt gorm.DeletedAt
 }
 
 func (planRow) TableName() string { return "plans" }
@@ -41,6 +48,8 @@ type classRow struct {
 	StartedAt    time.Time
 	Document     string
 	Acknowledged []string `gorm:"serializer:json"`
+	UID          string
+	DeletedAt    gorm.DeletedAt
 }
 
 func (classRow) TableName() string { return "classes" }
@@ -74,53 +83,88 @@ func reference(id int64) sql.NullInt64 { return sql.NullInt64{Int64: id, Valid: 
 
 func moment(t time.Time) sql.NullTime { return sql.NullTime{Time: t.UTC(), Valid: !t.IsZero()} }
 
-func (r planRow) plan() Plan {
-	p := Plan{ID: r.ID, GroupID: r.GroupID.Int64, Revision: r.Revision, Title: r.Title, Document: []byte(r.Document), UpdatedAt: r.UpdatedAt}
-	if r.StartsAt.Valid {
-		p.StartsAt = r.StartsAt.Time
+// timeOf is the moment, zero where there is none.
+func timeOf(t sql.NullTime) time.Time {
+	if !t.Valid {
+		return time.Time{}
 	}
-	return p
+	return t.Time.UTC()
+}
+
+// named is the uid, a new one where there is none yet.
+func named(uid string) string {
+	if uid != "" {
+		return uid
+	}
+	var random [16]byte
+	rand.Read(random[:]) // it never fails
+	return hex.EncodeToString(random[:])
+}
+
+// unchanging is what saving a changed group or plan leaves as it is.
+var unchanging = []string{"id", "uid", "deleted_at"}
+
+func (r planRow) plan() Plan {
+	return Plan{
+		ID: r.ID, GroupID: r.GroupID.Int64, Revision: r.Revision, Title: r.Title, StartsAt: timeOf(r.StartsAt), Document: []byte(r.Document),
+		UpdatedAt: r.UpdatedAt.UTC(), UID: r.UID, DeletedAt: timeOf(sql.NullTime(r.DeletedAt)),
+	}
 }
 
 func (r classRow) class() Class {
 	return Class{
 		ID: r.ID, PlanID: r.PlanID.Int64, GroupID: r.GroupID.Int64, StartedAt: r.StartedAt, Document: []byte(r.Document), Acknowledged: r.Acknowledged,
+		UID: r.UID, DeletedAt: timeOf(sql.NullTime(r.DeletedAt)),
 	}
 }
 
-// Groups is all groups by name.
-func (s *Store) Groups() ([]Group, error) {
-	var rows []groupRow
-	err := s.db.Order("name").Find(&rows).Error
-	groups := make([]Group, len(rows))
-	for i, r := range rows {
-		groups[i] = Group(r)
+func (r groupRow) group() Group {
+	return Group{
+		ID: r.ID, Name: r.Name, Level: r.Level, Size: r.Size, Weekday: r.Weekday, Weektime: r.Weektime, Under16: r.Under16,
+		Conditions: r.Conditions, Schools: r.Schools, Notes: r.Notes, UID: r.UID, UpdatedAt: r.UpdatedAt.UTC(), DeletedAt: timeOf(sql.NullTime(r.DeletedAt)),
 	}
-	return groups, plainly(err)
 }
 
-// toGroupRow writes missing lists as empty ones.
 func toGroupRow(g Group) groupRow {
-	if g.Conditions == nil {
+	if g.Conditions == nil { // a missing list is written as an empty one
 		g.Conditions = map[string]int{}
 	}
 	if g.Schools == nil {
 		g.Schools = map[string]string{}
 	}
-	return groupRow(g)
+	return groupRow{
+		ID: g.ID, Name: g.Name, Level: g.Level, Size: g.Size, Weekday: g.Weekday, Weektime: g.Weektime, Under16: g.Under16,
+		Conditions: g.Conditions, Schools: g.Schools, Notes: g.Notes, UID: named(g.UID), UpdatedAt: g.UpdatedAt.UTC(), DeletedAt: gorm.DeletedAt(moment(g.DeletedAt)),
+	}
 }
 
-// AddGroup stores a new group and returns it with its id.
+// Groups is all groups by name.
+func (s *Store) Groups() ([]Group, error) { return groups(s.db.Order("name")) }
+
+// EveryGroup is all groups by name, those too that were deleted.
+func (s *Store) EveryGroup() ([]Group, error) { return groups(s.db.Unscoped().Order("name")) }
+
+func groups(query *gorm.DB) ([]Group, error) {
+	var rows []groupRow
+	err := query.Find(&rows).Error
+	list := make([]Group, len(rows))
+	for i, r := range rows {
+		list[i] = r.group()
+	}
+	return list, plainly(err)
+}
+
+// AddGroup stores a new group and returns it with its id, and with a uid where it had none.
 func (s *Store) AddGroup(g Group) (Group, error) {
 	row := toGroupRow(g)
 	err := s.db.Create(&row).Error
-	return Group(row), plainly(err)
+	return row.group(), plainly(err)
 }
 
 // SaveGroup stores the group in its place, or says ErrNotFound.
 func (s *Store) SaveGroup(g Group) error {
 	row := toGroupRow(g)
-	saved := s.db.Model(&groupRow{}).Where("id = ?", g.ID).Select("*").Omit("id").Updates(&row)
+	saved := s.db.Model(&groupRow{}).Where("id = ?", g.ID).Select("*").Omit(unchanging...).Updates(&row)
 	if saved.Error == nil && saved.RowsAffected == 0 {
 		return ErrNotFound
 	}
@@ -133,14 +177,14 @@ func (s *Store) Practices() ([]Practice, error) {
 	err := s.db.Order("id").Find(&rows).Error
 	list := make([]Practice, len(rows))
 	for i, r := range rows {
-		list[i] = Practice{r.ID, []byte(r.Document)}
+		list[i] = Practice{r.ID, []byte(r.Document), r.UpdatedAt.UTC()}
 	}
 	return list, plainly(err)
 }
 
 // SavePractice stores the practice, in the place of one with the same id.
-func (s *Store) SavePractice(p Practice, now time.Time) error {
-	return plainly(s.db.Save(&practiceRow{p.ID, string(p.Document), now.UTC()}).Error)
+func (s *Store) SavePractice(p Practice) error {
+	return plainly(s.db.Save(&practiceRow{p.ID, string(p.Document), p.UpdatedAt.UTC()}).Error)
 }
 
 // RemovePractice removes the practice, or says ErrNotFound. Plans and classes that use it carry their own copy.
@@ -165,14 +209,16 @@ func (s *Store) SaveSetting(name string, value []byte) error {
 }
 
 // Plans is all plans, those with a time first in the order of their times.
-func (s *Store) Plans() ([]Plan, error) {
+func (s *Store) Plans() ([]Plan, error) { return plans(s.db.Order("starts_at IS NULL, starts_at, id")) }
+
+func plans(query *gorm.DB) ([]Plan, error) {
 	var rows []planRow
-	err := s.db.Order("starts_at IS NULL, starts_at, id").Find(&rows).Error
-	plans := make([]Plan, len(rows))
+	err := query.Find(&rows).Error
+	list := make([]Plan, len(rows))
 	for i, r := range rows {
-		plans[i] = r.plan()
+		list[i] = r.plan()
 	}
-	return plans, plainly(err)
+	return list, plainly(err)
 }
 
 // Plan is one plan, or ErrNotFound.
@@ -193,7 +239,7 @@ func (s *Store) AddPlan(p Plan) (Plan, error) {
 func toRow(p Plan) planRow {
 	return planRow{
 		ID: p.ID, GroupID: reference(p.GroupID), Revision: p.Revision, Title: p.Title, StartsAt: moment(p.StartsAt),
-		Document: string(p.Document), UpdatedAt: p.UpdatedAt.UTC(),
+		Document: string(p.Document), UpdatedAt: p.UpdatedAt.UTC(), UID: named(p.UID), DeletedAt: gorm.DeletedAt(moment(p.DeletedAt)),
 	}
 }
 
@@ -202,7 +248,7 @@ func toRow(p Plan) planRow {
 func (s *Store) SavePlan(p Plan) (Plan, error) {
 	row := toRow(p)
 	row.Revision++
-	saved := s.db.Model(&planRow{}).Where("id = ? AND revision = ?", p.ID, p.Revision).Select("*").Omit("id").Updates(&row)
+	saved := s.db.Model(&planRow{}).Where("id = ? AND revision = ?", p.ID, p.Revision).Select("*").Omit(unchanging...).Updates(&row)
 	if saved.Error != nil {
 		return Plan{}, plainly(saved.Error)
 	}
@@ -217,13 +263,17 @@ func (s *Store) SavePlan(p Plan) (Plan, error) {
 
 // Classes is the newest classes first, at most the given number.
 func (s *Store) Classes(most int) ([]Class, error) {
+	return classes(s.db.Order("started_at DESC, id DESC").Limit(most))
+}
+
+func classes(query *gorm.DB) ([]Class, error) {
 	var rows []classRow
-	err := s.db.Order("started_at DESC, id DESC").Limit(most).Find(&rows).Error
-	classes := make([]Class, len(rows))
+	err := query.Find(&rows).Error
+	list := make([]Class, len(rows))
 	for i, r := range rows {
-		classes[i] = r.class()
+		list[i] = r.class()
 	}
-	return classes, plainly(err)
+	return list, plainly(err)
 }
 
 // Class is one class, or ErrNotFound.
@@ -238,6 +288,7 @@ func (s *Store) AddClass(c Class) (Class, error) {
 	row := classRow{
 		PlanID: reference(c.PlanID), GroupID: reference(c.GroupID), StartedAt: c.StartedAt.UTC(), Document: string(c.Document),
 		Acknowledged: append([]string{}, c.Acknowledged...), // a missing list is written as an empty one
+		UID:          named(c.UID), DeletedAt: gorm.DeletedAt(moment(c.DeletedAt)),
 	}
 	err := s.db.Create(&row).Error
 	return row.class(), plainly(err)

@@ -132,12 +132,16 @@ type Group struct {
 	Conditions map[string]int    // how many people have each condition, never who
 	Schools    map[string]string // where the group differs from the teacher's own school
 	Notes      string
+	UID        string // the same on every machine; given by the store where it is empty
+	UpdatedAt  time.Time
+	DeletedAt  time.Time // zero where it is not deleted
 }
 
 // Practice is a teacher's own practice, as its file.
 type Practice struct {
-	ID       string
-	Document []byte
+	ID        string
+	Document  []byte
+	UpdatedAt time.Time
 }
 
 // Plan is a stored class plan. Document is the plan file as it was written.
@@ -149,6 +153,8 @@ type Plan struct {
 	StartsAt  time.Time // zero where none
 	Document  []byte
 	UpdatedAt time.Time
+	UID       string // as a group's
+	DeletedAt time.Time
 }
 
 // Class is a class that was or is being led.
@@ -159,6 +165,8 @@ type Class struct {
 	StartedAt    time.Time
 	Document     []byte   // the plan as it was led
 	Acknowledged []string // the cautions that were read before
+	UID          string   // as a group's
+	DeletedAt    time.Time
 }
 
 // Adjustment is one adjustment of a class, accepted or refused. Key is the sender's own name for it, so that the

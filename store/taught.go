@@ -125,13 +125,7 @@ func (s *Store) SaveDigest(d Digest) error {
 
 // Undigested is the classes whose digest is missing or was made before their end, at most so many.
 func (s *Store) Undigested(most int) ([]Class, error) {
-	var rows []classRow
-	err := s.db.Where("id NOT IN (SELECT class_id FROM digests WHERE over = 1)").Order("started_at DESC, id DESC").Limit(most).Find(&rows).Error
-	classes := make([]Class, len(rows))
-	for i, r := range rows {
-		classes[i] = r.class()
-	}
-	return classes, plainly(err)
+	return classes(s.db.Where("id NOT IN (SELECT class_id FROM digests WHERE over = 1)").Order("started_at DESC, id DESC").Limit(most))
 }
 
 // Find is the classes that are asked for, the newest first. Classes without a digest are not found.
@@ -141,7 +135,7 @@ func (s *Store) Find(search Search) ([]Listed, error) {
 		columns += ", record"
 	}
 	query := s.db.Table("classes").Select(columns).
-		Joins("JOIN digests ON digests.class_id = classes.id").Order("classes.started_at DESC, classes.id DESC")
+		Joins("JOIN digests ON digests.class_id = classes.id").Where("classes.deleted_at IS NULL").Order("classes.started_at DESC, classes.id DESC")
 	if search.Group != 0 {
 		query = query.Where("classes.group_id = ?", search.Group)
 	}

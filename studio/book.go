@@ -307,7 +307,7 @@ func (s *Studio) SavePractice(text string) (contract.PracticeFile, error) {
 			return contract.PracticeFile{}, err
 		}
 	}
-	if err := s.store.SavePractice(store.Practice{ID: p.ID, Document: file}, s.now()); err != nil {
+	if err := s.store.SavePractice(store.Practice{ID: p.ID, Document: file, UpdatedAt: s.now()}); err != nil {
 		return contract.PracticeFile{}, err
 	}
 	return practiceFile(file)

@@ -42,6 +42,19 @@ func (s *Studio) groups() (map[int64]*contract.Group, error) {
 	return groups, err
 }
 
+// groupsEver is groups, with those that were deleted, which say so: a class that was taught keeps its group.
+func (s *Studio) groupsEver() (map[int64]*contract.Group, error) {
+	list, err := s.store.EveryGroup()
+	groups := make(map[int64]*contract.Group, len(list))
+	for _, g := range list {
+		groups[g.ID] = shapeGroup(g)
+		if !g.DeletedAt.IsZero() {
+			groups[g.ID].Name += " (deleted)"
+		}
+	}
+	return groups, err
+}
+
 // Groups is the groups by name, and what a form of one has to ask.
 func (s *Studio) Groups() (contract.Groups, error) {
 	all, err := s.groups()
@@ -78,7 +91,7 @@ func (s *Studio) SaveGroup(g contract.Group) (contract.Group, error) {
 	}
 	row := store.Group{
 		ID: g.ID, Name: g.Name, Level: g.Level, Size: g.Size, Weekday: g.Weekday, Weektime: g.Weektime, Under16: g.Under16,
-		Conditions: g.Conditions, Schools: g.Schools, Notes: g.Notes,
+		Conditions: g.Conditions, Schools: g.Schools, Notes: g.Notes, UpdatedAt: s.now(),
 	}
 	if g.ID == 0 {
 		added, err := s.store.AddGroup(row)

@@ -96,7 +96,7 @@ func (s *Studio) Find(want contract.Search) (contract.Found, error) {
 	if err := s.digestAll(); err != nil {
 		return found, err
 	}
-	groups, err := s.groups()
+	groups, err := s.groupsEver()
 	if err != nil {
 		return found, err
 	}

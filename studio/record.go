@@ -2,6 +2,7 @@ package studio
 
 import (
 	"bytes"
+	"errors"
 	"math"
 	"time"
 
@@ -101,11 +102,14 @@ func (s *Studio) Record(id int64) (contract.Record, error) {
 	if err != nil {
 		return contract.Record{}, err
 	}
-	groups, err := s.groups()
+	groups, err := s.groupsEver()
 	if err != nil {
 		return contract.Record{}, err
 	}
 	record := contract.Record{Class: s.classCard(l, groups), PlanID: l.stored.PlanID, Passages: []contract.RecordPassage{}, Marks: []contract.Mark{}, Acknowledged: list(l.stored.Acknowledged)}
+	if _, err := s.store.Plan(record.PlanID); errors.Is(err, store.ErrNotFound) {
+		record.PlanID = 0
+	}
 	if record.Remarks, err = s.remarks(id); err != nil {
 		return contract.Record{}, err
 	}

@@ -45,7 +45,7 @@ func inForce(p pace.Passage) contract.InForce {
 func (s *Studio) score(l *led) (contract.Score, error) { return s.scoreAt(l, l.at(s.now())) }
 
 func (s *Studio) scoreAt(l *led, at int64) (contract.Score, error) {
-	groups, err := s.groups()
+	groups, err := s.groupsEver()
 	if err != nil {
 		return contract.Score{}, err
 	}

@@ -120,6 +120,17 @@ func Handler(s *studio.Studio, reach Reach) (http.Handler, error) {
 	}))
 	api.POST("/classes/:id/taps", bodyWithID(s.Tapped))
 
+	for kind, path := range map[string]string{"group": "/groups/:id", "plan": "/plans/:id", "class": "/classes/:id"} {
+		api.DELETE(path, answer(func(c *gin.Context) (contract.DeletedList, error) {
+			return s.Delete(kind, id(c), c.Query("classes") == "true")
+		}))
+		api.GET(path+"/deletion", answer(func(c *gin.Context) (contract.Deletion, error) { return s.Deletion(kind, id(c)) }))
+	}
+	api.GET("/deleted", answer(func(*gin.Context) (contract.DeletedList, error) { return s.Deleted() }))
+	api.POST("/deleted/:kind/:id/back", answer(func(c *gin.Context) (contract.DeletedList, error) {
+		return s.BringBack(c.Param("kind"), id(c))
+	}))
+
 	files := http.FileServerFS(front)
 	router.NoRoute(func(c *gin.Context) {
 		path := strings.TrimPrefix(c.Request.URL.Path, "/")

@@ -54,6 +54,8 @@ type all struct {
 	GroupPast contract.GroupCourse
 	Search    contract.Search
 	Found     contract.Found
+	Deletion  contract.Deletion
+	Deleted   contract.DeletedList
 	Session   contract.Session
 	SignIn    contract.SignIn
 }

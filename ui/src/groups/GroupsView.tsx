@@ -5,6 +5,7 @@ import { Link, useNavigate, useParams } from "react-router";
 import { get, post } from "../shared/api";
 import type { Group, Groups, Settings } from "../shared/contract";
 import { Choices } from "../school/Choices";
+import { DeleteCard, DeletedLately } from "../shared/Deleting";
 import { Shell, Trouble, Waiting } from "../shared/Shell";
 import { plural } from "../shared/words";
 import { CourseOf } from "./CourseOf";
@@ -54,6 +55,7 @@ export function GroupsView() {
                 </ListGroup.Item>
               ))}
             </ListGroup>
+            <DeletedLately kinds={["group"]} />
           </Col>
           <Col lg={8}>
             {open && <GroupForm key={open.id} start={open} all={groups.data} />}
@@ -83,6 +85,7 @@ function weekly(g: Group): string {
 
 function GroupForm({ start, all }: { start: Group; all: Groups }) {
   const [group, setGroup] = useState(start);
+  const [deleting, setDeleting] = useState(false);
   const navigate = useNavigate();
   const queries = useQueryClient();
   const settings = useQuery({ queryKey: ["settings"], queryFn: () => get<Settings>("/settings") });
@@ -221,6 +224,20 @@ function GroupForm({ start, all }: { start: Group; all: Groups }) {
         <Button type="submit" disabled={!changed || group.name.trim() === "" || store.isPending}>
           {start.id === 0 ? "Add the group" : "Save"}
         </Button>
+        {start.id > 0 && (
+          <Button variant="link" className="text-danger ms-2" onClick={() => setDeleting(true)}>
+            Delete the group
+          </Button>
+        )}
+        {deleting && (
+          <DeleteCard
+            kind="group"
+            id={start.id}
+            name={start.name}
+            to="/groups"
+            onClose={() => setDeleting(false)}
+          />
+        )}
       </div>
     </Form>
   );

@@ -2,13 +2,15 @@ import { useState } from "react";
 import { Dropdown } from "react-bootstrap";
 import { useNavigate } from "react-router";
 import type { PlanSummary } from "../shared/contract";
+import { DeleteCard } from "../shared/Deleting";
 import { CourseCard } from "./Course";
 
-type Props = { id: number; summary: PlanSummary; save: () => Promise<void> };
+type Props = { id: number; title: string; summary: PlanSummary; save: () => Promise<void> };
 
 /** FilesMenu is what can be made of a plan outside of the application: on paper, and as files. */
-export function FilesMenu({ id, summary, save }: Props) {
+export function FilesMenu({ id, title, summary, save }: Props) {
   const [course, setCourse] = useState(false);
+  const [deleting, setDeleting] = useState(false);
   const timed = summary.starts_ms !== null;
   const navigate = useNavigate();
   const file = (name: string, path: string) => (
@@ -43,9 +45,14 @@ export function FilesMenu({ id, summary, save }: Props) {
           <Dropdown.Item onClick={() => void save().then(() => setCourse(true))}>
             Make a course of it
           </Dropdown.Item>
+          <Dropdown.Divider />
+          <Dropdown.Item className="text-danger" onClick={() => void save().then(() => setDeleting(true))}>
+            Delete the plan
+          </Dropdown.Item>
         </Dropdown.Menu>
       </Dropdown>
       {course && <CourseCard id={id} summary={summary} onClose={() => setCourse(false)} />}
+      {deleting && <DeleteCard kind="plan" id={id} name={title} to="/" onClose={() => setDeleting(false)} />}
     </>
   );
 }

@@ -163,7 +163,7 @@ function Head({ plan, editor, onLead }: { plan: Plan; editor: Editor; onLead: ()
           <Button variant="outline-secondary" onClick={editor.redo} disabled={!editor.redo} aria-label="Redo">
             <i className="bi bi-arrow-clockwise" aria-hidden />
           </Button>
-          <FilesMenu id={plan.id} summary={summary} save={editor.save} />
+          <FilesMenu id={plan.id} title={text(document.title)} summary={summary} save={editor.save} />
           <Button
             variant="outline-primary"
             disabled={summary.errors.length > 0 || summary.passages.length === 0}

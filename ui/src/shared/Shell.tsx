@@ -5,6 +5,7 @@ import { Link, NavLink } from "react-router";
 import { get } from "./api";
 import { General } from "./care";
 import type { Today } from "./contract";
+import { JustDeleted } from "./Deleting";
 import { useLight } from "./light";
 
 /** Shell is the frame of the views of the day: where one can go, and the class that is being led, if any. */
@@ -60,6 +61,7 @@ export function Shell({ view, children }: { view: string; children: ReactNode })
         </div>
       )}
       <Container as="main" fluid="xl" className="py-3">
+        <JustDeleted />
         {children}
       </Container>
     </>

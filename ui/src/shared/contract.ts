@@ -47,6 +47,8 @@ export interface Contract {
   GroupPast: GroupCourse;
   Search: Search;
   Found: Found;
+  Deletion: Deletion;
+  Deleted: DeletedList;
   Session: Session;
   SignIn: SignIn;
 }
@@ -589,6 +591,21 @@ export interface Search {
 export interface Found {
   classes: ClassCard[];
   more: boolean;
+}
+export interface Deletion {
+  goes: string;
+  classes: string;
+  days: number;
+}
+export interface DeletedList {
+  deleted: Deleted[];
+}
+export interface Deleted {
+  kind: string;
+  id: number;
+  name: string;
+  started_ms: number;
+  until_ms: number;
 }
 export interface Session {
   needed: boolean;

@@ -18,7 +18,8 @@ export function day(ms: number, today = Date.now()): string {
   if (days === 0) return "today";
   if (days === 1) return "tomorrow";
   if (days === -1) return "yesterday";
-  return at.toLocaleDateString("en-GB", { weekday: "long", day: "numeric", month: "long" });
+  const year = at.getFullYear() === new Date(today).getFullYear() ? undefined : "numeric";
+  return at.toLocaleDateString("en-GB", { weekday: "long", day: "numeric", month: "long", year });
 }
 
 export function shortDay(ms: number): string {

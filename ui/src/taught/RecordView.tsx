@@ -1,11 +1,12 @@
 import { useQuery } from "@tanstack/react-query";
-import { lazy, Suspense } from "react";
-import { Dropdown, Table } from "react-bootstrap";
+import { lazy, Suspense, useState } from "react";
+import { Button, Dropdown, Table } from "react-bootstrap";
 import { Link, useParams } from "react-router";
 import { inWords } from "../lead/answers";
 import { get } from "../shared/api";
 import { Cautions } from "../shared/care";
 import type { Record, RecordPassage } from "../shared/contract";
+import { DeleteCard } from "../shared/Deleting";
 import { Shell, Trouble, Waiting } from "../shared/Shell";
 import { clock, day, number, plural, timeOfDay } from "../shared/words";
 import { Remarks } from "./Remarks";
@@ -27,11 +28,32 @@ export function RecordView() {
 
 function Page({ record }: { record: Record }) {
   const { class: led } = record;
+  const [deleting, setDeleting] = useState(false);
   return (
     <>
       <div className="d-flex justify-content-between align-items-start gap-2">
         <h1>{led.title || "Untitled"}</h1>
-        <Files id={led.id} />
+        <div className="d-flex gap-2">
+          <Files id={led.id} />
+          {!led.running && (
+            <Button
+              variant="outline-secondary"
+              aria-label="Delete this class"
+              onClick={() => setDeleting(true)}
+            >
+              <i className="bi bi-trash" aria-hidden />
+            </Button>
+          )}
+        </div>
+        {deleting && (
+          <DeleteCard
+            kind="class"
+            id={led.id}
+            name={led.title}
+            to="/taught"
+            onClose={() => setDeleting(false)}
+          />
+        )}
       </div>
       <p className="text-secondary">
         {day(led.started_ms)} at {timeOfDay(led.started_ms)}

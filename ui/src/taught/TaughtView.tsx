@@ -3,6 +3,7 @@ import { Button, Form, Table } from "react-bootstrap";
 import { Link, useSearchParams } from "react-router";
 import { get } from "../shared/api";
 import type { Book, Found, Groups } from "../shared/contract";
+import { DeletedLately } from "../shared/Deleting";
 import { Shell, Trouble, Waiting } from "../shared/Shell";
 import { clock, day, timeOfDay } from "../shared/words";
 
@@ -86,6 +87,7 @@ export function TaughtView() {
           Earlier classes
         </Button>
       )}
+      <DeletedLately kinds={["class"]} />
     </Shell>
   );
 }

@@ -5,6 +5,7 @@ import { Link, useNavigate } from "react-router";
 import { BeforeLeading } from "../lead/BeforeLeading";
 import { get, post } from "../shared/api";
 import type { Advice, Begin, ClassCard, Plan, PlanCard, Record, Template, Today } from "../shared/contract";
+import { DeletedLately } from "../shared/Deleting";
 import { Shell, Trouble, Waiting } from "../shared/Shell";
 import { clock, day, minutes, timeOfDay } from "../shared/words";
 
@@ -257,6 +258,7 @@ function Others({ plans, now }: { plans: PlanCard[]; now: number }) {
           The timetable as a calendar file
         </a>
       )}
+      <DeletedLately kinds={["plan"]} />
     </section>
   );
 }

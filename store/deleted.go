@@ -1,0 +1,172 @@
+package store
+
+import (
+	"database/sql"
+	"time"
+
+	"gorm.io/gorm"
+)
+
+// Kind is a kind of what can be deleted.
+type Kind string
+
+// What can be deleted.
+const (
+	KindGroup Kind = "group"
+	KindPlan  Kind = "plan"
+	KindClass Kind = "class"
+)
+
+// Thing is one group, plan or class.
+type Thing struct {
+	Kind Kind
+	ID   int64
+}
+
+func (t Thing) row() any {
+	switch t.Kind {
+	case KindGroup:
+		return &groupRow{}
+	case KindPlan:
+		return &planRow{}
+	}
+	return &classRow{}
+}
+
+// Going is what goes with a deletion: the plans and classes of a group, and what was pressed and remarked in classes.
+type Going struct{ Plans, Classes, Adjustments, Remarks int64 }
+
+// Deleted is something that was deleted by itself, and can still be brought back.
+type Deleted struct {
+	Thing
+	Name      string
+	At        time.Time
+	StartedAt time.Time // of a class
+}
+
+// goes is the classes that go with a thing: itself, or those of a group.
+func (s *Store) goes(t Thing) *gorm.DB {
+	switch t.Kind {
+	case KindGroup:
+		return s.db.Model(&classRow{}).Select("id").Where("group_id = ?", t.ID)
+	case KindClass:
+		return s.db.Model(&classRow{}).Select("id").Where("id = ?", t.ID)
+	}
+	return s.db.Model(&classRow{}).Select("id").Where("FALSE")
+}
+
+// Going tells what goes with a thing, a group's classes among it, or ErrNotFound.
+func (s *Store) Going(t Thing) (g Going, err error) {
+	if err := s.db.First(t.row(), t.ID).Error; err != nil {
+		return g, plainly(err)
+	}
+	for _, count := range []struct {
+		of *gorm.DB
+		n  *int64
+	}{
+		{s.db.Model(&planRow{}).Where("? AND group_id = ?", t.Kind == KindGroup, t.ID), &g.Plans},
+		{s.goes(t), &g.Classes},
+		{s.db.Model(&adjustmentRow{}).Where("class_id IN (?)", s.goes(t)), &g.Adjustments},
+		{s.db.Model(&remarkRow{}).Where("class_id IN (?)", s.goes(t)), &g.Remarks},
+	} {
+		if err := count.of.Count(count.n).Error; err != nil {
+			return g, plainly(err)
+		}
+	}
+	return g, nil
+}
+
+// Delete puts a thing away: a group with its plans, and with its classes where they are to go too. Nothing is lost
+// before Purge. ErrNotFound says that it is not there.
+func (s *Store) Delete(t Thing, classes bool, at time.Time) error {
+	return plainly(s.db.Transaction(func(db *gorm.DB) error {
+		at := moment(at)
+		put := db.Model(t.row()).Where("id = ?", t.ID).Update("deleted_at", at)
+		if put.Error != nil || put.RowsAffected == 0 {
+			return orNotFound(put)
+		}
+		if t.Kind != KindGroup {
+			return nil
+		}
+		if err := db.Model(&planRow{}).Where("group_id = ?", t.ID).Update("deleted_at", at).Error; err != nil || !classes {
+			return err
+		}
+		return db.Model(&classRow{}).Where("group_id = ?", t.ID).Update("deleted_at", at).Error
+	}))
+}
+
+func orNotFound(done *gorm.DB) error {
+	if done.Error == nil {
+		return gorm.ErrRecordNotFound
+	}
+	return done.Error
+}
+
+// BringBack brings back what was deleted, and what went with it. A plan or class whose group was deleted later comes
+// back with no group. ErrNotFound says that it is not there any more.
+func (s *Store) BringBack(t Thing) error {
+	return plainly(s.db.Transaction(func(db *gorm.DB) error {
+		db = db.Unscoped().Session(&gorm.Session{})
+		if t.Kind == KindGroup {
+			for _, row := range []any{&planRow{}, &classRow{}} {
+				went := db.Model(row).Where("group_id = ? AND deleted_at = (SELECT deleted_at FROM groups WHERE id = ?)", t.ID, t.ID)
+				if err := went.Update("deleted_at", nil).Error; err != nil {
+					return err
+				}
+			}
+		}
+		back := db.Model(t.row()).Where("id = ? AND deleted_at IS NOT NULL", t.ID).Update("deleted_at", nil)
+		if back.Error != nil || back.RowsAffected == 0 {
+			return orNotFound(back)
+		}
+		if t.Kind != KindPlan {
+			return nil
+		}
+		return db.Model(&planRow{}).Where("id = ? AND group_id IN (SELECT id FROM groups WHERE deleted_at IS NOT NULL)", t.ID).Update("group_id", nil).Error
+	}))
+}
+
+// Deleted is what can be brought back, the latest first; not what went with something else.
+func (s *Store) Deleted() ([]Deleted, error) {
+	var rows []struct {
+		Kind      Kind
+		ID        int64
+		Name      string
+		DeletedAt time.Time
+		StartedAt sql.NullTime
+	}
+	err := s.db.Raw(`
+		SELECT 'class' AS kind, id, coalesce(json_extract(document, '$.title'), '') AS name, deleted_at, started_at FROM classes WHERE deleted_at IS NOT NULL
+			AND NOT EXISTS (SELECT 1 FROM groups WHERE groups.id = classes.group_id AND groups.deleted_at = classes.deleted_at)
+		UNION ALL SELECT 'plan', id, title, deleted_at, NULL FROM plans WHERE deleted_at IS NOT NULL
+			AND NOT EXISTS (SELECT 1 FROM groups WHERE groups.id = plans.group_id AND groups.deleted_at = plans.deleted_at)
+		UNION ALL SELECT 'group', id, name, deleted_at, NULL FROM groups WHERE deleted_at IS NOT NULL
+		ORDER BY deleted_at DESC, id DESC`).Scan(&rows).Error
+	list := make([]Deleted, len(rows))
+	for i, r := range rows {
+		list[i] = Deleted{Thing{r.Kind, r.ID}, r.Name, r.DeletedAt.UTC(), timeOf(r.StartedAt)}
+	}
+	return list, plainly(err)
+}
+
+// Purge removes for good what was deleted before the moment. Of a group whose classes stay, its name stays with them.
+func (s *Store) Purge(before time.Time) error {
+	return plainly(s.db.Transaction(func(db *gorm.DB) error {
+		before := moment(before)
+		for _, statement := range []string{
+			"DELETE FROM adjustments WHERE class_id IN (SELECT id FROM classes WHERE deleted_at < ?)",
+			"DELETE FROM remarks WHERE class_id IN (SELECT id FROM classes WHERE deleted_at < ?)",
+			"DELETE FROM digests WHERE class_id IN (SELECT id FROM classes WHERE deleted_at < ?)",
+			"DELETE FROM classes WHERE deleted_at < ?",
+			"UPDATE classes SET plan_id = NULL WHERE plan_id IN (SELECT id FROM plans WHERE deleted_at < ?)",
+			"DELETE FROM plans WHERE deleted_at < ?",
+			"DELETE FROM groups WHERE deleted_at < ? AND id NOT IN (SELECT group_id FROM plans WHERE group_id IS NOT NULL UNION SELECT group_id FROM classes WHERE group_id IS NOT NULL)",
+			"UPDATE groups SET conditions = '{}', schools = '{}', notes = '', under16 = 0 WHERE deleted_at < ?",
+		} {
+			if err := db.Exec(statement, before).Error; err != nil {
+				return err
+			}
+		}
+		return nil
+	}))
+}
