@@ -34,8 +34,8 @@ check: build ## vet, linters, types, formatting, generated types up to date
 	cd ui && npm run --silent check
 	cd ui && npx json2ts contract.schema.json --no-additionalProperties | cmp - src/shared/contract.ts || { echo "run: make types"; exit 1; }
 
-types: ## the TypeScript of the contract, from the Go structs
-	go run ./studio/contract/gen > ui/contract.schema.json
+types: ## the TypeScript of the contract and the schemas of the files, from the Go structs
+	go run ./studio/contract/gen
 	cd ui && npm run --silent types
 
 format:

@@ -52,11 +52,19 @@ func (s *Store) check() error {
 	return nil
 }
 
+// NotInUse returns ErrInUse where another process has the data file open.
+func NotInUse(path string) error {
+	if info, err := os.Stat(path + "-wal"); err == nil && info.Size() > 0 {
+		return ErrInUse
+	}
+	return nil
+}
+
 // Restore puts a backup into the place of the data file, once it was checked and brought to the present form. What was
 // there is kept beside it, under the name that is returned; empty where nothing was.
 func Restore(backup, path string, now time.Time) (kept string, err error) {
-	if info, err := os.Stat(path + "-wal"); err == nil && info.Size() > 0 {
-		return "", ErrInUse
+	if err := NotInUse(path); err != nil {
+		return "", err
 	}
 	fresh := path + ".restoring"
 	defer os.Remove(fresh)

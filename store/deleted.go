@@ -104,7 +104,7 @@ func orNotFound(done *gorm.DB) error {
 
 // BringBack brings back what was deleted, and what went with it. A plan or class whose group was deleted later comes
 // back with no group. ErrNotFound says that it is not there any more.
-func (s *Store) BringBack(t Thing) error {
+func (s *Store) BringBack(t Thing, now time.Time) error {
 	return plainly(s.db.Transaction(func(db *gorm.DB) error {
 		db = db.Unscoped().Session(&gorm.Session{})
 		if t.Kind == KindGroup {
@@ -119,8 +119,12 @@ func (s *Store) BringBack(t Thing) error {
 		if back.Error != nil || back.RowsAffected == 0 {
 			return orNotFound(back)
 		}
-		if t.Kind != KindPlan {
+		if t.Kind == KindClass {
 			return nil
+		}
+		// Where another machine still has it deleted, this is the younger form.
+		if err := db.Model(t.row()).Where("id = ?", t.ID).Update("updated_at", moment(now)).Error; err != nil || t.Kind == KindGroup {
+			return err
 		}
 		return db.Model(&planRow{}).Where("id = ? AND group_id IN (SELECT id FROM groups WHERE deleted_at IS NOT NULL)", t.ID).Update("group_id", nil).Error
 	}))

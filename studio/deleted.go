@@ -95,7 +95,7 @@ func (s *Studio) BringBack(kind string, id int64) (contract.DeletedList, error) 
 	if err != nil {
 		return contract.DeletedList{}, err
 	}
-	if err := s.store.BringBack(t); err != nil {
+	if err := s.store.BringBack(t, s.now()); err != nil {
 		return contract.DeletedList{}, missing(err, "deleted "+kind, id)
 	}
 	s.tell(everyClass)

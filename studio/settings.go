@@ -67,6 +67,28 @@ func questions() []contract.Question {
 
 // SaveSettings stores what the teacher has chosen.
 func (s *Studio) SaveSettings(in contract.Settings) (contract.Settings, error) {
+	chosen, err := checkChoices(contract.Choices{
+		Schools: orEmpty(in.Schools), Language: in.Language, OwnWords: orEmpty(in.OwnWords), CareRead: in.CareRead, PedalDown: in.PedalDown, PedalUp: in.PedalUp,
+	})
+	if err != nil {
+		return in, err
+	}
+	if err := saveChoices(s.store, chosen); err != nil {
+		return in, err
+	}
+	return s.Settings()
+}
+
+func saveChoices(st *store.Store, chosen contract.Choices) error {
+	value, err := json.Marshal(chosen)
+	if err != nil {
+		return err
+	}
+	return st.SaveSetting(settingsName, value)
+}
+
+// checkChoices returns what is stored of what was chosen, or what is wrong with it.
+func checkChoices(in contract.Choices) (contract.Choices, error) {
 	if words.Languages[in.Language] == nil {
 		return in, fail(ErrInvalid, "Language: given %q, allowed: %q.", in.Language, slices.Sorted(maps.Keys(words.Languages)))
 	}
@@ -85,14 +107,7 @@ func (s *Studio) SaveSettings(in contract.Settings) (contract.Settings, error) {
 			return in, fail(ErrInvalid, "Words: %q is no word of the list, or its text is over 200 characters.", key)
 		}
 	}
-	value, err := json.Marshal(contract.Settings{Schools: in.Schools, Language: in.Language, OwnWords: in.OwnWords, CareRead: in.CareRead, PedalDown: in.PedalDown, PedalUp: in.PedalUp})
-	if err != nil {
-		return in, err
-	}
-	if err := s.store.SaveSetting(settingsName, value); err != nil {
-		return in, err
-	}
-	return s.Settings()
+	return in, nil
 }
 
 // outfit gives a document what it is led with: the words of the teacher's school and language, and the teacher's own

@@ -3,7 +3,6 @@ package main
 import (
 	"errors"
 	"fmt"
-	"os"
 	"time"
 
 	"github.com/spf13/cobra"
@@ -19,10 +18,7 @@ func backupCommand() *cobra.Command {
 		Long:  "Writes a consistent copy of the data file to FILE, which must not be there yet. The application may run meanwhile.",
 		Args:  cobra.ExactArgs(1),
 		RunE: func(cmd *cobra.Command, args []string) error {
-			if _, err := os.Stat(data); err != nil {
-				return fmt.Errorf("there is no data file %s: name it with --data", data)
-			}
-			st, err := store.Open(data)
+			st, err := openData(data)
 			if err != nil {
 				return err
 			}
@@ -53,7 +49,7 @@ func restoreCommand() *cobra.Command {
 			kept, err := store.Restore(args[0], data, time.Now())
 			switch {
 			case errors.Is(err, store.ErrInUse):
-				return fmt.Errorf("%s is in use, or the program that used it ended without closing it. End the application; if it was not running, start it and end it once", data)
+				return inUse(data)
 			case errors.Is(err, store.ErrDamaged):
 				return fmt.Errorf("%s cannot be restored, and nothing was changed: %w", args[0], err)
 			case err != nil:

@@ -1,4 +1,5 @@
-// Command gen prints the JSON Schema of the contract, from which the TypeScript of the screens is made.
+// Command gen writes the JSON Schemas of the contract: that from which the TypeScript of the screens is made, and those
+// of the files that leave the application.
 package main
 
 import (
@@ -60,19 +61,48 @@ type all struct {
 	SignIn    contract.SignIn
 }
 
-func schema() ([]byte, error) {
-	reflector := jsonschema.Reflector{Anonymous: true, ExpandedStruct: true}
-	s := reflector.Reflect(&all{})
-	s.Title = "Contract"
-	text, err := json.MarshalIndent(s, "", "  ")
-	return append(text, '\n'), err
+// made is the files that are made of the structs, from the root of the project.
+func made() (map[string][]byte, error) {
+	screens := jsonschema.Reflector{Anonymous: true, ExpandedStruct: true}
+	// What leaves the application is documented by the comments of the structs.
+	files := jsonschema.Reflector{Anonymous: true, ExpandedStruct: true}
+	if err := files.AddGoComments("vastlantern", "./studio/contract"); err != nil {
+		return nil, err
+	}
+	out := map[string][]byte{}
+	for _, one := range []struct {
+		path, title string
+		reflector   *jsonschema.Reflector
+		shape       any
+	}{
+		{"ui/contract.schema.json", "Contract", &screens, &all{}},
+		{"studio/contract/schema/export.schema.json", "Everything that a teacher has", &files, &contract.Export{}},
+		{"studio/contract/schema/records.schema.json", "Records of classes", &files, &contract.Records{}},
+	} {
+		s := one.reflector.Reflect(one.shape)
+		s.Title = one.title
+		text, err := json.MarshalIndent(s, "", "  ")
+		if err != nil {
+			return nil, err
+		}
+		out[one.path] = append(text, '\n')
+	}
+	return out, nil
+}
+
+func write() error {
+	files, err := made()
+	for path, text := range files {
+		if err := os.WriteFile(path, text, 0o644); err != nil {
+			return err
+		}
+	}
+	return err
 }
 
 func main() {
-	text, err := schema()
-	if err != nil {
+	if err := write(); err != nil {
 		fmt.Fprintln(os.Stderr, err)
 		os.Exit(1)
 	}
-	os.Stdout.Write(text)
 }

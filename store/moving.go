@@ -1,0 +1,52 @@
+package store
+
+import "gorm.io/gorm"
+
+// EveryPlan is all plans in the order in which they were made, those too that were deleted.
+func (s *Store) EveryPlan() ([]Plan, error) { return plans(s.db.Unscoped().Order("id")) }
+
+// EveryClass is all classes in the order in which they were made, those too that were deleted.
+func (s *Store) EveryClass() ([]Class, error) { return classes(s.db.Unscoped().Order("id")) }
+
+// PutGroup stores a group in the place of the one with its uid, whether that is deleted or not.
+func (s *Store) PutGroup(g Group) error {
+	row := toGroupRow(g)
+	return s.put(&groupRow{}, g.UID, &row)
+}
+
+// PutPlan stores a plan in the place of the one with its uid, as its next revision.
+func (s *Store) PutPlan(p Plan) error {
+	row := toRow(p)
+	if err := s.put(&planRow{}, p.UID, &row, "revision"); err != nil {
+		return err
+	}
+	return plainly(s.db.Unscoped().Model(&planRow{}).Where("uid = ?", p.UID).Update("revision", gorm.Expr("revision + 1")).Error)
+}
+
+func (s *Store) put(model any, uid string, row any, but ...string) error {
+	put := s.db.Unscoped().Model(model).Where("uid = ?", uid).Select("*").Omit(append([]string{"id", "uid"}, but...)...).Updates(row)
+	if put.Error == nil && put.RowsAffected == 0 {
+		return ErrNotFound
+	}
+	return plainly(put.Error)
+}
+
+// ClassOf is the number of the class with the uid, whether it is deleted or not, or ErrNotFound.
+func (s *Store) ClassOf(uid string) (int64, error) {
+	var row classRow
+	err := s.db.Unscoped().Select("id").First(&row, "uid = ?", uid).Error
+	return row.ID, plainly(err)
+}
+
+// AddAdjustments stores the next adjustments of a class, all of them in one write.
+func (s *Store) AddAdjustments(class int64, list []Adjustment) error {
+	if len(list) == 0 {
+		return nil
+	}
+	rows := make([]adjustmentRow, len(list))
+	for i, a := range list {
+		rows[i] = adjustmentRow{class, a.Number, a.Key, string(a.Body), a.Origin}
+	}
+	const atOnce = 500 // five values a row, and SQLite takes 32766 in a statement
+	return s.changing(class, func(db *gorm.DB) error { return db.CreateInBatches(rows, atOnce).Error })
+}

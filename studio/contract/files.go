@@ -1,0 +1,124 @@
+package contract
+
+import (
+	"embed"
+	"encoding/json"
+	"time"
+)
+
+// The JSON Schemas (2020-12) of the files that leave the application, made of the structs below by make types.
+//
+//go:embed schema/*.json
+var Schemas embed.FS
+
+// Formats of files, as their first field names them.
+const (
+	ExportFormat  = "vast-lantern-export"
+	RecordsFormat = "vast-lantern-records"
+)
+
+// Export is everything that a teacher has, to be moved to another machine: what was chosen, the own practices, the
+// groups, the plans, and each class that was taught with all that was pressed in it. What is deleted and can still be
+// brought back is in it too. It holds no passcode, no signed-in device and no room code.
+//
+// Lists are in the order in which they were made. The file has no time of its own: the same content is the same file.
+type Export struct {
+	Format    string           `json:"format" jsonschema:"enum=vast-lantern-export"`
+	Version   int              `json:"version" jsonschema:"enum=1"`
+	Choices   *Choices         `json:"choices,omitempty"` // missing where nothing was chosen
+	Practices []ExportPractice `json:"practices"`
+	Groups    []ExportGroup    `json:"groups"`
+	Plans     []ExportPlan     `json:"plans"`
+	Classes   []ExportClass    `json:"classes"`
+}
+
+// Choices is what the teacher has chosen for all groups, as it is stored too.
+type Choices struct {
+	Schools   map[string]string `json:"schools"`    // the way for each question on which schools differ, by the question's id
+	Language  string            `json:"language"`   // of what is said, as en
+	OwnWords  map[string]string `json:"own_words"`  // what is said in the place of the words of the language
+	CareRead  bool              `json:"care_read"`  // the caution for everyone was read
+	PedalDown string            `json:"pedal_down"` // what the lower pedal of a page-turner means
+	PedalUp   string            `json:"pedal_up"`
+}
+
+// ExportPractice is a teacher's own practice.
+type ExportPractice struct {
+	ID        string    `json:"id"`
+	UpdatedAt time.Time `json:"updated_at"`
+	File      string    `json:"file"` // YAML, as docs/practice-files.md tells
+}
+
+// ExportGroup is a group of people that is taught.
+type ExportGroup struct {
+	UID        string            `json:"uid" jsonschema:"minLength=1"` // the same on every machine
+	UpdatedAt  time.Time         `json:"updated_at"`
+	DeletedAt  *time.Time        `json:"deleted_at,omitempty"`
+	Name       string            `json:"name"`
+	Level      string            `json:"level"`
+	Size       int               `json:"size"`       // usual number of people, 0 where not known
+	Weekday    int               `json:"weekday"`    // of its weekly class, 0 is Sunday; -1 for none
+	Weektime   string            `json:"weektime"`   // as 18:30
+	Under16    bool              `json:"under16"`    // there are people under 16
+	Conditions map[string]int    `json:"conditions"` // how many people have each, never who
+	Schools    map[string]string `json:"schools"`    // where the group differs from the teacher
+	Notes      string            `json:"notes"`
+}
+
+// ExportPlan is a plan.
+type ExportPlan struct {
+	UID       string          `json:"uid" jsonschema:"minLength=1"` // the same on every machine
+	Group     string          `json:"group"`                        // the group's uid, empty for none
+	UpdatedAt time.Time       `json:"updated_at"`
+	DeletedAt *time.Time      `json:"deleted_at,omitempty"`
+	Document  json.RawMessage `json:"document" jsonschema:"type=object"` // the plan file
+}
+
+// ExportClass is a class that was taught: its plan as it was led, its start and its adjustments, of which all else is
+// computed, and what was added to its record.
+type ExportClass struct {
+	UID          string             `json:"uid" jsonschema:"minLength=1"` // the same on every machine
+	Group        string             `json:"group"`                        // the group's uid, empty for none
+	Plan         string             `json:"plan"`                         // the uid of the plan that it was led from, empty where it is gone
+	StartedAt    time.Time          `json:"started_at"`
+	DeletedAt    *time.Time         `json:"deleted_at,omitempty"`
+	Acknowledged []string           `json:"acknowledged"`                      // the strong cautions that were read before
+	Document     json.RawMessage    `json:"document" jsonschema:"type=object"` // the plan file as it was led
+	Adjustments  []ExportAdjustment `json:"adjustments"`                       // in the order they were made
+	Remarks      []ExportRemark     `json:"remarks"`                           // in the order they were made
+}
+
+// ExportAdjustment is one adjustment, accepted or refused.
+type ExportAdjustment struct {
+	Key    string          `json:"key"`                           // the sender's own name for it, once in a class
+	Origin string          `json:"origin,omitempty"`              // the device, where one had to sign in
+	Line   json.RawMessage `json:"line" jsonschema:"type=object"` // a line of an adjustment script
+}
+
+// ExportRemark is something that was added to a record afterwards.
+type ExportRemark struct {
+	At   time.Time `json:"at"`
+	Kind string    `json:"kind" jsonschema:"enum=people,enum=took,enum=note,enum=correction"`
+	Text string    `json:"text"`
+}
+
+// Records is the record of one class or of several, the newest first, with everything that is known of it.
+type Records struct {
+	Format  string          `json:"format" jsonschema:"enum=vast-lantern-records"`
+	Version int             `json:"version" jsonschema:"enum=1"`
+	Classes []RecordOfClass `json:"classes"`
+}
+
+// RecordOfClass is one class: its record as the screen shows it, and the plan that it was led from. Times of the
+// adjustments, passages and rounds are milliseconds from the start of the class.
+type RecordOfClass struct {
+	Class        ClassCard       `json:"class"`
+	PlannedMS    int64           `json:"planned_ms"`
+	TaughtMS     int64           `json:"taught_ms"` // so far, where it is running
+	Passages     []RecordPassage `json:"passages"`
+	Marks        []Mark          `json:"marks"`                         // the adjustments, and what became of each
+	Remarks      []Remark        `json:"remarks"`                       // added afterwards, in the order they were
+	Curve        []CurvePoint    `json:"curve"`                         // of the rounds as they were led
+	Acknowledged []string        `json:"acknowledged"`                  // the strong cautions that were read before the class was led
+	Plan         json.RawMessage `json:"plan" jsonschema:"type=object"` // the plan file as it was led
+}

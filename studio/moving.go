@@ -1,0 +1,149 @@
+package studio
+
+import (
+	"bytes"
+	"cmp"
+	"encoding/json"
+	"errors"
+	"io"
+	"slices"
+	"time"
+
+	"vastlantern/store"
+	"vastlantern/studio/contract"
+)
+
+const exportVersion = 1
+
+// Export writes everything that the teacher has, one thing a line. The same content is the same file.
+func (s *Studio) Export(w io.Writer) error {
+	all, err := s.everything()
+	if err != nil {
+		return err
+	}
+	var text bytes.Buffer
+	out := json.NewEncoder(&text)
+	out.SetEscapeHTML(false)
+	item := func(before string, value any) error {
+		text.WriteString(before)
+		err := out.Encode(value)
+		text.Truncate(text.Len() - 1) // the encoder's line end
+		return err
+	}
+	err = errors.Join(item(`{"format": `, all.Format), item(`, "version": `, all.Version))
+	if all.Choices != nil {
+		err = errors.Join(err, item(",\n\"choices\": ", all.Choices))
+	}
+	err = errors.Join(err, lines(item, &text, "practices", all.Practices), lines(item, &text, "groups", all.Groups),
+		lines(item, &text, "plans", all.Plans), lines(item, &text, "classes", all.Classes))
+	if err != nil {
+		return err
+	}
+	text.WriteString("\n}\n")
+	_, err = text.WriteTo(w)
+	return err
+}
+
+func lines[T any](item func(string, any) error, text *bytes.Buffer, name string, list []T) error {
+	text.WriteString(",\n\"" + name + "\": [")
+	for i, one := range list {
+		if err := item([]string{"\n", ",\n"}[min(i, 1)], one); err != nil {
+			return err
+		}
+	}
+	text.WriteString("]")
+	return nil
+}
+
+// everything is what there is, in the shape of the file.
+func (s *Studio) everything() (contract.Export, error) {
+	all := contract.Export{
+		Format: contract.ExportFormat, Version: exportVersion, Practices: []contract.ExportPractice{}, Groups: []contract.ExportGroup{},
+		Plans: []contract.ExportPlan{}, Classes: []contract.ExportClass{},
+	}
+	value, err := s.store.Setting(settingsName)
+	if err == nil {
+		all.Choices = &contract.Choices{}
+		err = json.Unmarshal(value, all.Choices)
+	}
+	if err != nil && !errors.Is(err, store.ErrNotFound) {
+		return all, err
+	}
+	practices, err := s.store.Practices()
+	if err != nil {
+		return all, err
+	}
+	for _, p := range practices {
+		all.Practices = append(all.Practices, contract.ExportPractice{ID: p.ID, UpdatedAt: p.UpdatedAt, File: string(p.Document)})
+	}
+	groups, err := s.store.EveryGroup()
+	if err != nil {
+		return all, err
+	}
+	slices.SortFunc(groups, func(a, b store.Group) int { return cmp.Compare(a.ID, b.ID) })
+	groupUID, planUID := map[int64]string{}, map[int64]string{}
+	for _, g := range groups {
+		groupUID[g.ID] = g.UID
+		all.Groups = append(all.Groups, contract.ExportGroup{
+			UID: g.UID, UpdatedAt: g.UpdatedAt, DeletedAt: ifAny(g.DeletedAt), Name: g.Name, Level: g.Level, Size: g.Size, Weekday: g.Weekday, Weektime: g.Weektime,
+			Under16: g.Under16, Conditions: orEmpty(g.Conditions), Schools: orEmpty(g.Schools), Notes: g.Notes,
+		})
+	}
+	plans, err := s.store.EveryPlan()
+	if err != nil {
+		return all, err
+	}
+	for _, p := range plans {
+		planUID[p.ID] = p.UID
+		all.Plans = append(all.Plans, contract.ExportPlan{
+			UID: p.UID, Group: groupUID[p.GroupID], UpdatedAt: p.UpdatedAt, DeletedAt: ifAny(p.DeletedAt), Document: compact(p.Document),
+		})
+	}
+	classes, err := s.store.EveryClass()
+	for _, c := range classes {
+		one := contract.ExportClass{
+			UID: c.UID, Group: groupUID[c.GroupID], Plan: planUID[c.PlanID], StartedAt: c.StartedAt.UTC(), DeletedAt: ifAny(c.DeletedAt),
+			Acknowledged: list(c.Acknowledged), Document: compact(c.Document), Adjustments: []contract.ExportAdjustment{}, Remarks: []contract.ExportRemark{},
+		}
+		adjustments, err := s.store.Adjustments(c.ID)
+		if err != nil {
+			return all, err
+		}
+		for _, a := range adjustments {
+			one.Adjustments = append(one.Adjustments, contract.ExportAdjustment{Key: a.Key, Origin: a.Origin, Line: compact(a.Body)})
+		}
+		remarks, err := s.store.Remarks(c.ID)
+		if err != nil {
+			return all, err
+		}
+		for _, r := range remarks {
+			one.Remarks = append(one.Remarks, contract.ExportRemark{At: r.At, Kind: r.Kind, Text: r.Text})
+		}
+		all.Classes = append(all.Classes, one)
+	}
+	return all, err
+}
+
+func ifAny(t time.Time) *time.Time {
+	if t.IsZero() {
+		return nil
+	}
+	return &t
+}
+
+// orZero is ifAny the other way round.
+func orZero(t *time.Time) time.Time {
+	if t == nil {
+		return time.Time{}
+	}
+	return t.UTC()
+}
+
+// compact is JSON without spaces, so that the same content is the same text.
+func compact(document []byte) json.RawMessage {
+	var text bytes.Buffer
+	if json.Compact(&text, document) != nil {
+		return document // it is told where it is read
+	}
+	return text.Bytes()
+}
