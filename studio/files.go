@@ -3,11 +3,8 @@ package studio
 import (
 	"archive/zip"
 	"bytes"
-	"encoding/csv"
-	"encoding/json"
 	"fmt"
 	"io"
-	"strconv"
 	"strings"
 	"time"
 	"unicode"
@@ -119,41 +116,6 @@ func (s *Studio) TaughtSheet(class int64, form string) (File, error) {
 // fileName is the day and the title of a class.
 func (l *led) fileName() string {
 	return l.stored.StartedAt.Local().Format(time.DateOnly) + "-" + fileName(l.plan.Title)
-}
-
-// RecordFile is the whole record as JSON, in the shape of contract.Record.
-func (s *Studio) RecordFile(class int64) (File, error) {
-	record, err := s.Record(class)
-	if err != nil {
-		return File{}, err
-	}
-	text, err := json.MarshalIndent(record, "", "  ")
-	name := time.UnixMilli(int64(record.Class.StartedMS)).Format(time.DateOnly) + "-" + fileName(record.Class.Title)
-	return File{name + ".record.json", "application/json", append(text, '\n')}, err
-}
-
-// RecordTable is a record as CSV (RFC 4180), one row a passage.
-func (s *Studio) RecordTable(class int64) (File, error) {
-	record, err := s.Record(class)
-	if err != nil {
-		return File{}, err
-	}
-	var text bytes.Buffer
-	table := csv.NewWriter(&text)
-	rows := [][]string{{
-		"passage", "name", "practice", "counts", "counts_end", "own_pace", "trial", "planned_ms", "taught_ms", "planned_rounds", "rounds", "abandoned",
-		"planned_tempo", "tempo_start", "tempo_end", "tempo_mean", "breaths_per_minute", "longest_hold_ms", "held_full_ms", "held_empty_ms", "left_inhales", "right_inhales", "eased",
-	}}
-	for i, p := range record.Passages {
-		row := []string{strconv.Itoa(i + 1), p.Name, p.Practice, p.Counts, p.CountsEnd}
-		for _, value := range []any{p.OwnPace, p.Trial, p.PlannedLengthMS, p.LengthMS, p.PlannedRounds, p.Rounds, p.Abandoned, p.PlannedTempo, p.TempoStart, p.TempoEnd, p.TempoMean, p.PerMinute, p.LongestHoldMS, p.HeldFullMS, p.HeldEmptyMS, p.LeftInhales, p.RightInhales, p.Eased} {
-			row = append(row, fmt.Sprint(value))
-		}
-		rows = append(rows, row)
-	}
-	err = table.WriteAll(rows)
-	name := time.UnixMilli(int64(record.Class.StartedMS)).Format(time.DateOnly) + "-" + fileName(record.Class.Title)
-	return File{name + ".csv", "text/csv; charset=utf-8", text.Bytes()}, err
 }
 
 // Calendar is the plans that have a time, as an iCalendar file (RFC 5545); of one plan where id is not 0.

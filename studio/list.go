@@ -100,16 +100,11 @@ func (s *Studio) Find(want contract.Search) (contract.Found, error) {
 	if err != nil {
 		return found, err
 	}
-	search := store.Search{Group: want.GroupID, Practice: want.Practice, Words: strings.Fields(want.Words), Skip: max(0, want.Skip), Most: shownClasses + 1}
-	if want.Eased {
-		search.Eased = &want.Eased
-	}
-	if search.From, err = day(want.From, 0, s.now().Location()); err != nil {
+	search, err := s.search(want)
+	if err != nil {
 		return found, err
 	}
-	if search.To, err = day(want.To, 1, s.now().Location()); err != nil {
-		return found, err
-	}
+	search.Skip, search.Most = max(0, want.Skip), shownClasses+1
 	list, err := s.store.Find(search)
 	if err != nil {
 		return found, err
@@ -125,6 +120,19 @@ func (s *Studio) Find(want contract.Search) (contract.Found, error) {
 		found.Classes = append(found.Classes, card)
 	}
 	return found, nil
+}
+
+// search is what is asked for, in the store's terms.
+func (s *Studio) search(want contract.Search) (search store.Search, err error) {
+	search = store.Search{Group: want.GroupID, Practice: want.Practice, Words: strings.Fields(want.Words)}
+	if want.Eased {
+		search.Eased = &want.Eased
+	}
+	if search.From, err = day(want.From, 0, s.now().Location()); err != nil {
+		return search, err
+	}
+	search.To, err = day(want.To, 1, s.now().Location())
+	return search, err
 }
 
 // day is the beginning of a day, or of one some days later; zero for none.

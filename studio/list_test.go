@@ -150,10 +150,12 @@ func TestTheFilesOfARecord(t *testing.T) {
 	}
 	whole, err := d.RecordFile(score.ClassID)
 	require.NoError(t, err)
-	var again contract.Record
+	var again contract.Records
 	require.NoError(t, json.Unmarshal(whole.Data, &again))
-	assert.Equal(t, record, again)
-	assert.Equal(t, "2026-03-02-lunch.record.json", whole.Name)
+	require.Len(t, again.Classes, 1)
+	assert.Equal(t, record.Passages, again.Classes[0].Passages)
+	assert.Equal(t, record.Marks, again.Classes[0].Marks)
+	assert.Equal(t, "2026-03-02-lunch.records.json", whole.Name)
 
 	cues, err := d.TaughtSheet(score.ClassID, "csv")
 	require.NoError(t, err)

@@ -134,7 +134,9 @@ func TestOfTwoMachinesTheYoungerFormCounts(t *testing.T) {
 func TestAnImportIsWholeOrNotAtAll(t *testing.T) {
 	old := machine(t, true)
 	file := old.export()
-	line := func(kind string, n int) string { return strings.Split(file[strings.Index(file, `"`+kind+`": [`):], "\n")[n] }
+	line := func(kind string, n int) string {
+		return strings.Split(file[strings.Index(file, `"`+kind+`": [`):], "\n")[n]
+	}
 	class := strings.TrimSuffix(line("classes", 2), ",")
 	require.Contains(t, class, `"do":`)
 	for name, one := range map[string]struct{ from, to, says string }{

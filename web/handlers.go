@@ -52,6 +52,18 @@ func body[In, Out any](ask func(*gin.Context, In) (Out, error)) gin.HandlerFunc 
 	})
 }
 
+// asked decodes a search of taught classes for ask.
+func asked[Out any](ask func(contract.Search) (Out, error)) func(*gin.Context) (Out, error) {
+	return func(c *gin.Context) (Out, error) {
+		var search contract.Search
+		if err := c.ShouldBindQuery(&search); err != nil {
+			var none Out
+			return none, unreadable(err)
+		}
+		return ask(search)
+	}
+}
+
 func unreadable(err error) error {
 	if _, tooLarge := err.(*http.MaxBytesError); tooLarge {
 		return err

@@ -86,13 +86,9 @@ func Handler(s *studio.Studio, reach Reach) (http.Handler, error) {
 	api.PUT("/plans/:id", bodyWithID(s.SavePlan))
 	api.POST("/plans/:id/try", bodyWithID(s.Try))
 	api.POST("/draft", body(func(_ *gin.Context, in contract.Draft) (contract.Drafted, error) { return s.Draft(in) }))
-	api.GET("/classes", answer(func(c *gin.Context) (contract.Found, error) {
-		var search contract.Search
-		if err := c.ShouldBindQuery(&search); err != nil {
-			return contract.Found{}, unreadable(err)
-		}
-		return s.Find(search)
-	}))
+	api.GET("/classes", answer(asked(s.Find)))
+	api.GET("/classes/table", download(asked(s.RecordsTable)))
+	api.GET("/classes/file", download(asked(s.RecordsFile)))
 	api.POST("/classes/:id/remarks", bodyWithID(s.AddRemark))
 	api.GET("/classes/:id/sheet/:form", download(func(c *gin.Context) (studio.File, error) { return s.TaughtSheet(id(c), c.Param("form")) }))
 	api.GET("/classes/:id/table", download(func(c *gin.Context) (studio.File, error) { return s.RecordTable(id(c)) }))
