@@ -2,9 +2,13 @@ package e2e
 
 import (
 	"fmt"
+	"io"
+	"regexp"
 	"testing"
+	"time"
 
 	"github.com/go-rod/rod/lib/input"
+	"github.com/go-rod/rod/lib/proto"
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
@@ -60,6 +64,20 @@ func TestWhatWasTaughtIsFoundAgain(t *testing.T) {
 	th.see(page, ".remarklist", "correction: it was the blue room")
 	th.accessible(page, "record with remarks")
 
+	require.NoError(t, page.Navigate(fmt.Sprintf("%s/taught/year/%d", th.program.URL, time.Now().Year())))
+	th.see(page, ".paper .total", "2")
+	page.MustElement(`[aria-label^="Your name"]`).MustInput("Ines Halvorsen")
+	th.see(page, ".paper header", "Ines Halvorsen · 2 classes")
+	th.accessible(page, "summary of a year")
+	pdf, err := page.PDF(&proto.PagePrintToPDF{PreferCSSPageSize: true})
+	require.NoError(t, err)
+	printed, err := io.ReadAll(pdf)
+	require.NoError(t, err)
+	assert.Len(t, regexp.MustCompile(`/Type\s*/Page\b`).FindAll(printed, -1), 1)
+	th.click(page, "a", "‹")
+	th.see(page, ".paper", "Nothing was taught in this year")
+
+	require.NoError(t, page.Navigate(fmt.Sprintf("%s/taught/%d", th.program.URL, second)))
 	page.MustElement(`[aria-label="Delete this class"]`).MustEval("() => this.click()")
 	th.open(page, "Delete Tuesday")
 	th.see(page, ".modal", `With it go \d+ adjustments and \d+ remarks`)

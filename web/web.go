@@ -89,6 +89,7 @@ func Handler(s *studio.Studio, reach Reach) (http.Handler, error) {
 	api.GET("/classes", answer(asked(s.Find)))
 	api.GET("/classes/table", download(asked(s.RecordsTable)))
 	api.GET("/classes/file", download(asked(s.RecordsFile)))
+	api.GET("/summary", answer(func(c *gin.Context) (contract.Summary, error) { return s.Summary(int(number(c.Query("year")))) }))
 	api.POST("/classes/:id/remarks", bodyWithID(s.AddRemark))
 	api.GET("/classes/:id/sheet/:form", download(func(c *gin.Context) (studio.File, error) { return s.TaughtSheet(id(c), c.Param("form")) }))
 	api.GET("/classes/:id/table", download(func(c *gin.Context) (studio.File, error) { return s.RecordTable(id(c)) }))

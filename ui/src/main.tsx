@@ -35,6 +35,7 @@ import { play, tonesOf } from "./sound/tones";
 import { keepTime, now, synchronize } from "./shared/clock";
 import { Nowhere } from "./shared/Nowhere";
 import { RecordView } from "./taught/RecordView";
+import { SummaryView } from "./taught/SummaryView";
 import { TaughtView } from "./taught/TaughtView";
 import { TodayView } from "./today/TodayView";
 
@@ -59,6 +60,7 @@ const router = createBrowserRouter([
           { path: "/groups/:id", element: <GroupsView /> },
           { path: "/school", element: <SchoolView /> },
           { path: "/taught", element: <TaughtView /> },
+          { path: "/taught/year/:year", element: <SummaryView /> },
           { path: "/taught/:id", element: <RecordView /> },
           { path: "*", element: <Nowhere /> },
         ],

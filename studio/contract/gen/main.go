@@ -55,6 +55,7 @@ type all struct {
 	GroupPast contract.GroupCourse
 	Search    contract.Search
 	Found     contract.Found
+	Summary   contract.Summary
 	Deletion  contract.Deletion
 	Deleted   contract.DeletedList
 	Session   contract.Session

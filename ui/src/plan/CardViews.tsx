@@ -5,9 +5,9 @@ import type { Book, PassageSummary, Plan } from "../shared/contract";
 import { Trouble, Waiting } from "../shared/Shell";
 import { clock, day, number, plural, timeOfDay } from "../shared/words";
 import { text } from "./fields";
-import { Paper } from "./Paper";
+import { Paper } from "../shared/Paper";
 import type { PassageDoc, PlanDoc } from "./usePlanEditor";
-import "./paper.css";
+import "../shared/paper.css";
 
 function usePlan() {
   const id = Number(useParams().id);

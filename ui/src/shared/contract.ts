@@ -47,6 +47,7 @@ export interface Contract {
   GroupPast: GroupCourse;
   Search: Search;
   Found: Found;
+  Summary: Summary;
   Deletion: Deletion;
   Deleted: DeletedList;
   Session: Session;
@@ -591,6 +592,36 @@ export interface Search {
 export interface Found {
   classes: ClassCard[];
   more: boolean;
+}
+export interface Summary {
+  year: number;
+  classes: number;
+  taught_ms: number;
+  talks_ms: number;
+  free_ms: number;
+  practices: PracticeSum[];
+  groups: GroupSum[];
+  months: MonthSum[];
+}
+export interface PracticeSum {
+  practice: string;
+  name: string;
+  classes: number;
+  rounds: number;
+  led_ms: number;
+  own_pace_ms: number;
+  trial_ms: number;
+}
+export interface GroupSum {
+  name: string;
+  classes: number;
+  taught_ms: number;
+  people: number;
+}
+export interface MonthSum {
+  month: number;
+  classes: number;
+  taught_ms: number;
 }
 export interface Deletion {
   goes: string;

@@ -1,7 +1,9 @@
-import { useInfiniteQuery, useQuery } from "@tanstack/react-query";
-import { Button, Form, Table } from "react-bootstrap";
+import { useInfiniteQuery, useMutation, useQuery } from "@tanstack/react-query";
+import { Button, Dropdown, Form, Table } from "react-bootstrap";
 import { Link, useSearchParams } from "react-router";
 import { get } from "../shared/api";
+import { now } from "../shared/clock";
+import { saveFile } from "../shared/save";
 import type { Book, Found, Groups } from "../shared/contract";
 import { DeletedLately } from "../shared/Deleting";
 import { Shell, Trouble, Waiting } from "../shared/Shell";
@@ -32,7 +34,10 @@ export function TaughtView() {
   };
   return (
     <Shell view="taught">
-      <h1>Taught</h1>
+      <div className="d-flex justify-content-between align-items-start gap-2">
+        <h1>Taught</h1>
+        <Files search={search} none={list.length === 0} />
+      </div>
       <Filters asked={asked} set={set} onClear={() => setAsked({}, { replace: true })} />
       {classes.isPending && <Waiting what="Looking up the classes" />}
       {classes.isError && <Trouble error={classes.error} retry={() => void classes.refetch()} />}
@@ -89,6 +94,34 @@ export function TaughtView() {
       )}
       <DeletedLately kinds={["class"]} />
     </Shell>
+  );
+}
+
+/** Files is what is listed as files, and the summary of a year on paper. */
+function Files({ search, none }: { search: string; none: boolean }) {
+  const save = useMutation({ mutationFn: (path: string) => saveFile(`/classes/${path}?${search}`) });
+  return (
+    <div className="text-end">
+      <Dropdown align="end">
+        <Dropdown.Toggle variant="outline-secondary" disabled={save.isPending}>
+          {save.isPending ? "Writing …" : "Files and paper"}
+        </Dropdown.Toggle>
+        <Dropdown.Menu>
+          <Dropdown.Header>{search === "" ? "All classes" : "The classes of this search"}</Dropdown.Header>
+          <Dropdown.Item disabled={none} onClick={() => save.mutate("table")}>
+            One row a passage, CSV
+          </Dropdown.Item>
+          <Dropdown.Item disabled={none} onClick={() => save.mutate("file")}>
+            Everything, JSON
+          </Dropdown.Item>
+          <Dropdown.Divider />
+          <Dropdown.Item as={Link} to={`/taught/year/${new Date(now()).getFullYear()}`}>
+            Summary of a year
+          </Dropdown.Item>
+        </Dropdown.Menu>
+      </Dropdown>
+      {save.isError && <small className="text-danger">{save.error.message}</small>}
+    </div>
   );
 }
 

@@ -28,7 +28,7 @@ function squeeze(page: HTMLElement): void {
 }
 
 /** Paper is one page to print: its text is made as small as it has to be for one page. */
-export function Paper({ back, children }: { back: string; children: ReactNode }) {
+export function Paper({ back, tools, children }: { back: string; tools?: ReactNode; children: ReactNode }) {
   const navigate = useNavigate();
   const [size, setSize] = useState<Size>(() =>
     localStorage.getItem("paper") === "Letter" ? "Letter" : "A4",
@@ -49,6 +49,7 @@ export function Paper({ back, children }: { back: string; children: ReactNode })
         <Button variant="outline-secondary" onClick={() => void navigate(back)}>
           Back
         </Button>
+        {tools}
         <ButtonGroup aria-label="Paper">
           {(Object.keys(papers) as Size[]).map((name) => (
             <Button
