@@ -1,6 +1,7 @@
 package e2e
 
 import (
+	"database/sql"
 	"fmt"
 	"math/rand/v2"
 	"path/filepath"
@@ -8,9 +9,12 @@ import (
 	"testing"
 	"time"
 
+	"github.com/go-rod/rod/lib/input"
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
+	_ "modernc.org/sqlite" // a second process at the data file
 
+	"vastlantern/core/pace"
 	"vastlantern/e2e/stage"
 	"vastlantern/studio/contract"
 )
@@ -83,4 +87,32 @@ func TestKilledAtRandomMomentsNothingAcknowledgedIsLost(t *testing.T) {
 		assert.Equal(t, score.StartedMS, after.StartedMS, "the class goes on at its own clock")
 	}
 	assert.Greater(t, len(acknowledged), kills)
+}
+
+// Another process holds the data file: a press is answered in plain words and the count goes on, here and in the room.
+// Nothing of it is stored then, and when the file is free again the same key works.
+func TestALockedFileDoesNotStopTheClass(t *testing.T) {
+	th := open(t)
+	page, score := th.lead(`{"type": "practice", "practice": "nadi-shodhana", "counts": "4:8", "rounds": 40, "lead_in": 0}`)
+	var code contract.RoomCode
+	require.NoError(t, th.program.Get("/api/room", &code))
+	room := th.page("/room/" + code.Code)
+	th.see(room, `[data-testid="word"]`, ".")
+
+	tl := pace.Sheet(storedPlan(t, th, 1))
+	other, err := sql.Open("sqlite", "file:"+th.data+"?_txlock=immediate")
+	require.NoError(t, err)
+	defer other.Close()
+	lock, err := other.Begin()
+	require.NoError(t, err)
+	th.press(page, input.KeyS)
+	th.see(page, "[role=alert], .answer", "The data file is locked by another program: .*This was not stored")
+	showsTheTrueCount(t, tl, score.StartedMS, page, room)
+
+	require.NoError(t, lock.Rollback())
+	th.press(page, input.KeyS)
+	th.see(page, ".answer", "41 rounds instead of 40")
+	var record contract.Record
+	require.NoError(t, th.program.Get(fmt.Sprintf("/api/classes/%d/record", score.ClassID), &record))
+	assert.Len(t, record.Marks, 1, "what was refused is not stored, and what was taken is once")
 }

@@ -117,7 +117,7 @@ func plainly(err error) error {
 
 // InTransaction runs the work whole or not at all.
 func (s *Store) InTransaction(work func(*Store) error) error {
-	return s.db.Transaction(func(tx *gorm.DB) error { return work(&Store{tx}) })
+	return plainly(s.db.Transaction(func(tx *gorm.DB) error { return work(&Store{tx}) }))
 }
 
 // Group is a group of people that is taught.

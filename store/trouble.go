@@ -20,12 +20,24 @@ var troubles = map[int]string{
 	26:      "the file is no data file of this application, or it is damaged: name another one with --data, or restore a backup with lantern restore",
 }
 
+// Trouble is an error of the file or the disk, which a person can do something about.
+type Trouble struct {
+	Say string // what is wrong and what to do
+	err error
+}
+
+func (t *Trouble) Error() string { return fmt.Sprintf("%s (%v)", t.Say, t.err) }
+
+// Unwrap is the driver's error.
+func (t *Trouble) Unwrap() error { return t.err }
+
 // troubled puts an error of the file or the disk into plain words.
 func troubled(err error) error {
+	var known *Trouble
 	var e *driver.Error
-	if errors.As(err, &e) {
+	if !errors.As(err, &known) && errors.As(err, &e) {
 		if say := troubles[e.Code()&0xff]; say != "" {
-			return fmt.Errorf("%s (%w)", say, err)
+			return &Trouble{say, err}
 		}
 	}
 	return err

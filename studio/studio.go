@@ -5,6 +5,7 @@ package studio
 import (
 	"errors"
 	"fmt"
+	"strings"
 	"sync"
 	"sync/atomic"
 	"time"
@@ -65,6 +66,15 @@ func (f *Failure) Unwrap() error { return f.Kind }
 
 func fail(kind error, format string, args ...any) *Failure {
 	return &Failure{kind, contract.Problem{Say: fmt.Sprintf(format, args...)}}
+}
+
+// Trouble is what to tell a person of an error of the data file or the disk; empty where it is none.
+func Trouble(err error) string {
+	var trouble *store.Trouble
+	if !errors.As(err, &trouble) {
+		return ""
+	}
+	return strings.ToUpper(trouble.Say[:1]) + trouble.Say[1:] + "."
 }
 
 // missing turns the store's ErrNotFound into a failure that says what is not there.

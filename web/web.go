@@ -163,6 +163,9 @@ func problem(c *gin.Context, err error) {
 	case errors.As(err, &tries):
 		c.Header("Retry-After", strconv.Itoa(tries.seconds))
 		c.JSON(http.StatusTooManyRequests, contract.Problem{Say: err.Error()})
+	case studio.Trouble(err) != "":
+		slog.Error("trouble with the data file", "path", c.Request.URL.Path, "error", err)
+		c.JSON(http.StatusServiceUnavailable, contract.Problem{Say: studio.Trouble(err) + " This was not stored. A class that is led goes on where it is shown."})
 	default:
 		slog.Error("request failed", "path", c.Request.URL.Path, "error", err)
 		c.JSON(http.StatusInternalServerError, contract.Problem{Say: "Something went wrong inside the application: " + err.Error() + ". What was typed is still on this screen; try again."})
