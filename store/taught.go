@@ -128,6 +128,12 @@ func (s *Store) Undigested(most int) ([]Class, error) {
 	return classes(s.db.Where("id NOT IN (SELECT class_id FROM digests WHERE over = 1)").Order("started_at DESC, id DESC").Limit(most))
 }
 
+// WithoutDigest is how many classes have none, not even one that was made before their end.
+func (s *Store) WithoutDigest() (n int64, err error) {
+	err = s.db.Model(&classRow{}).Where("id NOT IN (SELECT class_id FROM digests)").Count(&n).Error
+	return n, plainly(err)
+}
+
 // Find is the classes that are asked for, the newest first. Classes without a digest are not found.
 func (s *Store) Find(search Search) ([]Listed, error) {
 	columns := "classes.id, classes.plan_id, classes.group_id, classes.started_at, over, title, length_ms, headlines, practices, eased"

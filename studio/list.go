@@ -25,34 +25,60 @@ func (s *Studio) digestAll() error {
 	s.digesting.Lock()
 	defer s.digesting.Unlock()
 	for {
-		classes, err := s.store.Undigested(batch)
-		if err != nil {
+		if more, err := s.digestBatch(); err != nil || !more {
 			return err
-		}
-		over, digests := 0, make([]store.Digest, len(classes))
-		for i, stored := range classes {
-			if digests[i], err = s.digest(stored); err != nil {
-				return err
-			}
-			if digests[i].Over {
-				over++
-			}
-		}
-		err = s.store.InTransaction(func(st *store.Store) error { // one write to the disk for all of them
-			for _, d := range digests {
-				if err := st.SaveDigest(d); err != nil {
-					return err
-				}
-			}
-			return nil
-		})
-		if err != nil {
-			return err
-		}
-		if over == 0 || len(classes) < batch { // what is left is running
-			return nil
 		}
 	}
+}
+
+// Prepare does what digestAll does where nobody waits for it, as at the start after an update.
+func (s *Studio) Prepare() error {
+	for {
+		s.digesting.Lock()
+		more, err := s.digestBatch()
+		s.digesting.Unlock()
+		if err != nil || !more {
+			return err
+		}
+	}
+}
+
+// digestSome is one batch of it, unless it is being done already, and tells how many classes are still without.
+func (s *Studio) digestSome() (left int64, err error) {
+	if s.digesting.TryLock() {
+		more, err := s.digestBatch()
+		s.digesting.Unlock()
+		if err != nil || !more {
+			return 0, err
+		}
+	}
+	return s.store.WithoutDigest()
+}
+
+// digestBatch tells whether there may be more. Who calls it holds s.digesting.
+func (s *Studio) digestBatch() (more bool, err error) {
+	classes, err := s.store.Undigested(batch)
+	if err != nil {
+		return false, err
+	}
+	over, digests := 0, make([]store.Digest, len(classes))
+	for i, stored := range classes {
+		if digests[i], err = s.digest(stored); err != nil {
+			return false, err
+		}
+		if digests[i].Over {
+			over++
+		}
+	}
+	err = s.store.InTransaction(func(st *store.Store) error { // one write to the disk for all of them
+		for _, d := range digests {
+			if err := st.SaveDigest(d); err != nil {
+				return err
+			}
+		}
+		return nil
+	})
+	return over > 0 && len(classes) == batch, err // else what is left is running
 }
 
 func (s *Studio) digest(stored store.Class) (store.Digest, error) {
@@ -93,9 +119,11 @@ func (s *Studio) digest(stored store.Class) (store.Digest, error) {
 // Find is the classes that are asked for, the newest first.
 func (s *Studio) Find(want contract.Search) (contract.Found, error) {
 	found := contract.Found{Classes: []contract.ClassCard{}}
-	if err := s.digestAll(); err != nil {
+	left, err := s.digestSome()
+	if err != nil {
 		return found, err
 	}
+	found.Left = left
 	groups, err := s.groupsEver()
 	if err != nil {
 		return found, err

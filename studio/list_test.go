@@ -13,6 +13,7 @@ import (
 
 	"vastlantern/core/pace"
 	"vastlantern/core/sheet"
+	"vastlantern/store"
 	"vastlantern/studio"
 	"vastlantern/studio/contract"
 )
@@ -189,4 +190,31 @@ func TestTheFilesOfARecord(t *testing.T) {
 	var want bytes.Buffer
 	require.NoError(t, sheet.WriteVTT(&want, pace.Sheet(p)))
 	assert.Equal(t, want.String(), string(cues.Data))
+}
+
+// After an update, or an import, there may be thousands of classes to work out: a list comes at once, says how many are
+// missing in it, and is whole in the end.
+func TestALongListIsMadeLittleByLittle(t *testing.T) {
+	d := newDesk(t)
+	plan := d.addPlan(`{"type": "talk", "seconds": 10}`)
+	s, err := store.Open(d.db)
+	require.NoError(t, err)
+	const classes = 450
+	for range classes {
+		_, err := s.AddClass(store.Class{PlanID: plan.ID, StartedAt: d.now, Document: plan.Document})
+		require.NoError(t, err)
+	}
+	require.NoError(t, s.Close())
+	d.pass(60)
+	var left []int64
+	for {
+		found, err := d.Find(contract.Search{})
+		require.NoError(t, err)
+		assert.Len(t, found.Classes, 50)
+		left = append(left, found.Left)
+		if found.Left == 0 {
+			break
+		}
+	}
+	assert.Equal(t, []int64{250, 50, 0}, left)
 }

@@ -1,6 +1,7 @@
 package studio_test
 
 import (
+	"bytes"
 	"database/sql"
 	"fmt"
 	"math/rand/v2"
@@ -52,7 +53,7 @@ func fill(b *testing.B, path string, years int, now time.Time) {
 		b.Fatal(err)
 	}
 	random := rand.New(rand.NewPCG(7, 7))
-	class, err := tx.Prepare(`INSERT INTO classes (id, group_id, started_at, document) VALUES (?, ?, ?, ?)`)
+	class, err := tx.Prepare(`INSERT INTO classes (id, group_id, started_at, document, uid) VALUES (?, ?, ?, ?, lower(hex(randomblob(16))))`)
 	if err != nil {
 		b.Fatal(err)
 	}
@@ -95,10 +96,16 @@ func BenchmarkYears(b *testing.B) {
 		}
 		d := studio.WithTime(s, func() time.Time { return now }, 1)
 		began := time.Now()
-		if _, err := d.Find(contract.Search{}); err != nil { // digests every class, once in the life of the file
+		if err := d.Prepare(); err != nil { // every class is digested, once in the life of the file
 			b.Fatal(err)
 		}
-		b.Logf("%d years: the first list took %v", years, time.Since(began).Round(time.Millisecond))
+		b.Logf("%d years: digested in %v", years, time.Since(began).Round(time.Millisecond))
+		began = time.Now()
+		var export bytes.Buffer
+		if err := d.Export(&export); err != nil {
+			b.Fatal(err)
+		}
+		b.Logf("%d years: exported in %v, %d MB", years, time.Since(began).Round(time.Millisecond), export.Len()>>20)
 		for _, one := range []struct {
 			name string
 			ask  func(i int) error
@@ -114,6 +121,7 @@ func BenchmarkYears(b *testing.B) {
 				return err
 			}},
 			{"course", func(i int) error { _, err := d.GroupCourse(int64(i%10 + 1)); return err }},
+			{"summary", func(int) error { _, err := d.Summary(2035); return err }},
 			{"today", func(int) error { _, err := d.Today(); return err }},
 		} {
 			b.Run(fmt.Sprintf("%d/%s", years, one.name), func(b *testing.B) {

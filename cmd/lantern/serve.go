@@ -5,6 +5,7 @@ import (
 	"errors"
 	"fmt"
 	"io"
+	"log/slog"
 	"net"
 	"net/http"
 	"os"
@@ -116,6 +117,11 @@ func (s *serving) run(cmd *cobra.Command, prepare func(*store.Store, *studio.Clo
 	if err != nil {
 		return err
 	}
+	go func() { // after an update it may take a while
+		if err := application.Prepare(); err != nil {
+			slog.Error("the lists of what was taught are not ready", "error", err)
+		}
+	}()
 	tellAddresses(cmd.OutOrStdout(), reach, listener.Addr())
 	ctx, stop := signal.NotifyContext(cmd.Context(), os.Interrupt, syscall.SIGTERM)
 	defer stop()

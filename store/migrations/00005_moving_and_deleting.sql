@@ -18,7 +18,17 @@ ALTER TABLE groups  ADD COLUMN deleted_at DATETIME;
 ALTER TABLE plans   ADD COLUMN deleted_at DATETIME;
 ALTER TABLE classes ADD COLUMN deleted_at DATETIME;
 
+-- Whether a class is deleted is found without reading its document, which is long.
+DROP INDEX classes_by_start;
+DROP INDEX classes_by_group;
+CREATE INDEX classes_by_start ON classes (started_at) WHERE deleted_at IS NULL;
+CREATE INDEX classes_by_group ON classes (group_id, started_at) WHERE deleted_at IS NULL;
+
 -- +goose Down
+DROP INDEX classes_by_group;
+DROP INDEX classes_by_start;
+CREATE INDEX classes_by_start ON classes (started_at);
+CREATE INDEX classes_by_group ON classes (group_id, started_at);
 ALTER TABLE classes DROP COLUMN deleted_at;
 ALTER TABLE plans   DROP COLUMN deleted_at;
 ALTER TABLE groups  DROP COLUMN deleted_at;

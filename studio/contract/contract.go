@@ -83,4 +83,5 @@ type Search struct {
 type Found struct {
 	Classes []ClassCard `json:"classes"`
 	More    bool        `json:"more"` // there are more to ask for, with Skip
+	Left    int64       `json:"left"` // how many are still being worked out, as after an update, and are not in the list yet
 }

@@ -592,6 +592,7 @@ export interface Search {
 export interface Found {
   classes: ClassCard[];
   more: boolean;
+  left: number;
 }
 export interface Summary {
   year: number;

@@ -35,6 +35,6 @@ export function number(x: number): string {
   return String(Math.round(x * 10) / 10);
 }
 
-export function plural(n: number, one: string): string {
-  return `${n} ${one}${n === 1 ? "" : "s"}`;
+export function plural(n: number, one: string, many = `${one}s`): string {
+  return `${n} ${n === 1 ? one : many}`;
 }

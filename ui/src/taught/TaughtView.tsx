@@ -1,5 +1,6 @@
 import { useInfiniteQuery, useMutation, useQuery } from "@tanstack/react-query";
-import { Button, Dropdown, Form, Table } from "react-bootstrap";
+import { useState } from "react";
+import { Button, Dropdown, Form, ProgressBar, Table } from "react-bootstrap";
 import { Link, useSearchParams } from "react-router";
 import { get } from "../shared/api";
 import { now } from "../shared/clock";
@@ -7,7 +8,7 @@ import { saveFile } from "../shared/save";
 import type { Book, Found, Groups } from "../shared/contract";
 import { DeletedLately } from "../shared/Deleting";
 import { Shell, Trouble, Waiting } from "../shared/Shell";
-import { clock, day, timeOfDay } from "../shared/words";
+import { clock, day, plural, timeOfDay } from "../shared/words";
 
 /** TaughtView lists the classes that were led. What is asked for stands in the address, so that it can be kept. */
 export function TaughtView() {
@@ -20,6 +21,7 @@ export function TaughtView() {
     getNextPageParam: (last, all) =>
       last.more ? all.reduce((n, page) => n + page.classes.length, 0) : undefined,
     placeholderData: (before) => before, // the list stays while the next one comes
+    refetchInterval: (query) => ((query.state.data?.pages[0]?.left ?? 0) > 0 ? 500 : false),
   });
   const list = classes.data?.pages.flatMap((page) => page.classes) ?? [];
   const set = (field: string, value: string) => {
@@ -41,6 +43,7 @@ export function TaughtView() {
       <Filters asked={asked} set={set} onClear={() => setAsked({}, { replace: true })} />
       {classes.isPending && <Waiting what="Looking up the classes" />}
       {classes.isError && <Trouble error={classes.error} retry={() => void classes.refetch()} />}
+      <Working left={classes.data?.pages[0]?.left ?? 0} />
       {classes.data && list.length === 0 && (
         <p>
           {search === "" ? (
@@ -94,6 +97,21 @@ export function TaughtView() {
       )}
       <DeletedLately kinds={["class"]} />
     </Shell>
+  );
+}
+
+/** Working tells, as after an update, how far the list is from being whole. */
+function Working({ left }: { left: number }) {
+  const [most, setMost] = useState(left);
+  if (left > most) setMost(left);
+  if (left === 0) return null;
+  return (
+    <div className="mb-3">
+      <p className="mb-1" role="status">
+        The list is being made: {plural(left, "class", "classes")} to go. This happens once.
+      </p>
+      <ProgressBar now={most - left} max={most} aria-label="How much of the list is made" />
+    </div>
   );
 }
 
