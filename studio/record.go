@@ -120,6 +120,11 @@ func (s *Studio) Record(id int64) (contract.Record, error) {
 	for _, p := range of.Passages {
 		record.Passages = append(record.Passages, recordPassage(p))
 	}
+	t := of.Totals()
+	record.Totals = contract.RecordTotals{
+		PlannedRounds: t.PlannedRounds, Rounds: t.Rounds, LongestHoldMS: t.LongestHold, HeldFullMS: t.HeldFull, HeldEmptyMS: t.HeldEmpty,
+		LeftInhales: t.LeftInhales, RightInhales: t.RightInhales,
+	}
 	for i, answer := range of.Answers {
 		record.Marks = append(record.Marks, contract.Mark{Answer: l.answer(i + 1), Passage: answer.Passage})
 	}

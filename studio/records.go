@@ -87,7 +87,7 @@ func (s *Studio) recordsFile(name string, classes []int64) (File, error) {
 			return File{}, err
 		}
 		file.Classes = append(file.Classes, contract.RecordOfClass{
-			Class: r.Class, PlannedMS: r.PlannedMS, TaughtMS: r.TaughtMS, Passages: r.Passages, Marks: r.Marks, Remarks: r.Remarks, Curve: r.Curve,
+			Class: r.Class, PlannedMS: r.PlannedMS, TaughtMS: r.TaughtMS, Passages: r.Passages, Totals: r.Totals, Marks: r.Marks, Remarks: r.Remarks, Curve: r.Curve,
 			Acknowledged: r.Acknowledged, Plan: stored.Document,
 		})
 	}

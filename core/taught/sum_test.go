@@ -28,3 +28,13 @@ func TestSum(t *testing.T) {
 		},
 	}, sum)
 }
+
+func TestTotalsLeaveOutWhatNobodyCounted(t *testing.T) {
+	r := Record{Passages: []Passage{
+		{Rounds: 6, PlannedRounds: 8, LongestHold: 8000, HeldFull: 48_000, HeldEmpty: 12_000, LeftInhales: 6, RightInhales: 5},
+		{Rounds: 3, PlannedRounds: 3, LongestHold: 4000, HeldFull: 12_000, LeftInhales: 1, RightInhales: 2},
+		{Rounds: 9, PlannedRounds: 9, LongestHold: 16_000, HeldFull: 99_000, Trial: true},
+		{Rounds: 5, PlannedRounds: 5, LongestHold: 20_000, OwnPace: true},
+	}}
+	assert.Equal(t, Totals{PlannedRounds: 11, Rounds: 9, LongestHold: 8000, HeldFull: 60_000, HeldEmpty: 12_000, LeftInhales: 7, RightInhales: 7}, r.Totals())
+}

@@ -49,6 +49,34 @@ type Passage struct {
 	RightInhales  int
 }
 
+// Totals is what the led passages of a class come to, without try-outs and own pace.
+type Totals struct {
+	PlannedRounds int
+	Rounds        int
+	LongestHold   int64
+	HeldFull      int64
+	HeldEmpty     int64
+	LeftInhales   int
+	RightInhales  int
+}
+
+// Totals adds up the passages.
+func (r *Record) Totals() (t Totals) {
+	for _, p := range r.Passages {
+		if p.Trial || p.OwnPace {
+			continue
+		}
+		t.PlannedRounds += p.PlannedRounds
+		t.Rounds += p.Rounds
+		t.LongestHold = max(t.LongestHold, p.LongestHold)
+		t.HeldFull += p.HeldFull
+		t.HeldEmpty += p.HeldEmpty
+		t.LeftInhales += p.LeftInhales
+		t.RightInhales += p.RightInhales
+	}
+	return t
+}
+
 // Of is the record of a class led from the plan with the adjustments, as far as the time at, in milliseconds from
 // its start. A class that was over by then is recorded whole. A round in progress does not count yet.
 func Of(p *plan.Plan, script []pace.Adjustment, at int64) Record {

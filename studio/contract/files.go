@@ -116,6 +116,7 @@ type RecordOfClass struct {
 	PlannedMS    int64           `json:"planned_ms"`
 	TaughtMS     int64           `json:"taught_ms"` // so far, where it is running
 	Passages     []RecordPassage `json:"passages"`
+	Totals       RecordTotals    `json:"totals"`
 	Marks        []Mark          `json:"marks"`                         // the adjustments, and what became of each
 	Remarks      []Remark        `json:"remarks"`                       // added afterwards, in the order they were
 	Curve        []CurvePoint    `json:"curve"`                         // of the rounds as they were led

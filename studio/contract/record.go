@@ -7,12 +7,24 @@ type Record struct {
 	PlannedMS int64           `json:"planned_ms"`
 	TaughtMS  int64           `json:"taught_ms"` // so far, where it is running
 	Passages  []RecordPassage `json:"passages"`
+	Totals    RecordTotals    `json:"totals"`
 	Marks     []Mark          `json:"marks"`
 	Remarks   []Remark        `json:"remarks"`    // added afterwards, in the order they were
 	TookWords []string        `json:"took_words"` // to choose from
 	Curve     []CurvePoint    `json:"curve"`      // of the rounds as they were led
 	// Acknowledged is the strong cautions that were read before the class was led.
 	Acknowledged []string `json:"acknowledged"`
+}
+
+// RecordTotals is what the led passages come to, without try-outs and own pace.
+type RecordTotals struct {
+	PlannedRounds int   `json:"planned_rounds"`
+	Rounds        int   `json:"rounds"`
+	LongestHoldMS int64 `json:"longest_hold_ms"`
+	HeldFullMS    int64 `json:"held_full_ms"`
+	HeldEmptyMS   int64 `json:"held_empty_ms"`
+	LeftInhales   int   `json:"left_inhales"`
+	RightInhales  int   `json:"right_inhales"`
 }
 
 // RecordPassage is one passage, planned beside taught.

@@ -121,6 +121,7 @@ export interface Record {
   planned_ms: number;
   taught_ms: number;
   passages: RecordPassage[];
+  totals: RecordTotals;
   marks: Mark[];
   remarks: Remark[];
   took_words: string[];
@@ -152,6 +153,15 @@ export interface RecordPassage {
   right_inhales: number;
   eased: boolean;
   counts_end: string;
+}
+export interface RecordTotals {
+  planned_rounds: number;
+  rounds: number;
+  longest_hold_ms: number;
+  held_full_ms: number;
+  held_empty_ms: number;
+  left_inhales: number;
+  right_inhales: number;
 }
 export interface Mark {
   answer: Answer;

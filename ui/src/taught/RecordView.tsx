@@ -5,7 +5,7 @@ import { Link, useParams } from "react-router";
 import { inWords } from "../lead/answers";
 import { get } from "../shared/api";
 import { Cautions } from "../shared/care";
-import type { Record, RecordPassage } from "../shared/contract";
+import type { Record, RecordPassage, RecordTotals } from "../shared/contract";
 import { DeleteCard } from "../shared/Deleting";
 import { Shell, Trouble, Waiting } from "../shared/Shell";
 import { clock, day, number, plural, timeOfDay } from "../shared/words";
@@ -149,7 +149,29 @@ function Passages({ record }: { record: Record }) {
           </tr>
         ))}
       </tbody>
+      <tfoot>
+        <Totals record={record} />
+      </tfoot>
     </Table>
+  );
+}
+
+/** Totals is the last line: what the led passages come to. */
+function Totals({ record: { totals, taught_ms, planned_ms, passages } }: { record: Record }) {
+  const apart = passages.some((p) => (p.trial || p.own_pace) && p.length_ms > 0);
+  return (
+    <tr>
+      <td />
+      <th scope="row">Class{apart && <small> · counted without own pace and try-outs</small>}</th>
+      <td className="text-end">
+        {clock(taught_ms)} <small>of {clock(planned_ms)}</small>
+      </td>
+      <td className="text-end">
+        <b>{totals.rounds}</b> <small>of {totals.planned_rounds}</small>
+      </td>
+      <td colSpan={3} />
+      <Held p={totals} />
+    </tr>
   );
 }
 
@@ -168,6 +190,14 @@ function Rounds({ p }: { p: RecordPassage }) {
       </td>
       <td className="text-end">{tempo(p)}</td>
       <td className="text-end">{p.per_minute > 0 ? number(p.per_minute) : ""}</td>
+      <Held p={p} />
+    </>
+  );
+}
+
+function Held({ p }: { p: RecordPassage | RecordTotals }) {
+  return (
+    <>
       <td className="text-end">{p.longest_hold_ms > 0 ? `${number(p.longest_hold_ms / 1000)} s` : ""}</td>
       <td className="text-end">{held(p)}</td>
       <td className="text-end">
@@ -183,7 +213,7 @@ function tempo(p: RecordPassage): string {
   return `${p.tempo_start} → ${p.tempo_end}, mean ${number(p.tempo_mean)}`;
 }
 
-function held(p: RecordPassage): string {
+function held(p: RecordPassage | RecordTotals): string {
   const full = p.held_full_ms > 0 ? `${clock(p.held_full_ms)} full` : "";
   const empty = p.held_empty_ms > 0 ? `${clock(p.held_empty_ms)} empty` : "";
   return [full, empty].filter(Boolean).join(", ");
