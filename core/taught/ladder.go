@@ -53,6 +53,8 @@ type History struct {
 	highest int                  // the rung that was reached in kept rounds, of any counted practice
 	counted bool                 // anything counted was taught
 	talks   []breath.Exact       // how much longer than planned each talk took, the latest last
+	latest  []string             // the practices of the last class, in its order
+	calm    int                  // how many classes in a row, up to the last, had nothing eased
 }
 
 // Add takes a class into account; classes come in the order of their times.
@@ -60,6 +62,8 @@ func (h *History) Add(r Record) {
 	if h.past == nil {
 		h.past = map[string][]Passage{}
 	}
+	var led []string
+	eased := false
 	for _, p := range r.Passages {
 		if p.Type == plan.Talk && p.Length > 0 && p.PlannedLength > 0 {
 			h.talks = append(h.talks, breath.Ratio(p.Length, p.PlannedLength))
@@ -68,21 +72,37 @@ func (h *History) Add(r Record) {
 			continue
 		}
 		h.past[p.Practice] = append(h.past[p.Practice], p)
+		eased = eased || p.Eased
+		led = append(led, p.Practice)
 		if p.Counts.Inhale > 0 {
 			h.highest, h.counted = max(h.highest, Rung(p.Counts)), true
 		}
 	}
+	switch {
+	case len(led) == 0: // nothing was led that could climb
+		return
+	case eased:
+		h.calm = 0
+	default:
+		h.calm++
+	}
+	h.latest = led
 }
 
 // Advise is what the group's own past says of a plan: one step at a time, and no rung left out. It forbids nothing.
 func (h *History) Advise(p *plan.Plan) []plan.Advice {
 	var list []plan.Advice
+	var climbing []string
 	for i := range p.Passages {
 		passage := &p.Passages[i]
 		if !passage.Led() || passage.Trial {
 			continue
 		}
-		if steps := h.steps(passage); len(steps) > 1 {
+		steps := h.steps(passage)
+		if len(steps) > 0 {
+			climbing = append(climbing, passage.Name())
+		}
+		if len(steps) > 1 {
 			list = append(list, plan.Advice{Passage: i + 1, Say: fmt.Sprintf("%s takes more than one step up since it was taught last: %s.", passage.Name(), strings.Join(steps, ", ")),
 				Why: "Climb one thing at a time: counts, ratio, rounds or minutes."})
 		}
@@ -91,7 +111,16 @@ func (h *History) Advise(p *plan.Plan) []plan.Advice {
 				Why: fmt.Sprintf("It has come as far as %s; %s would be the next rung.", rungName(h.highest), rungName(h.highest+1))})
 		}
 	}
+	if len(climbing) > 1 {
+		list = append(list, plan.Advice{Say: fmt.Sprintf("In this class %s each take a step up.", inWords(climbing)),
+			Why: "Climb one thing at a time, never two in one class: what was too much is else not known."})
+	}
 	return list
+}
+
+// inWords is names as a sentence has them.
+func inWords(names []string) string {
+	return strings.Join(names[:len(names)-1], ", ") + " and " + names[len(names)-1]
 }
 
 // steps is what grows in a passage against the last time, each in words.

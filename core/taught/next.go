@@ -1,7 +1,10 @@
 package taught
 
 import (
+	"cmp"
 	"fmt"
+	"maps"
+	"slices"
 
 	"vastlantern/core/breath"
 	"vastlantern/core/plan"
@@ -47,6 +50,10 @@ func (h *History) Next(practice string) (Next, bool) {
 		next.Why = fmt.Sprintf("It was eased last time: start from where it ended, %s.", next.Words())
 	case last.Rounds < last.PlannedRounds:
 		next.Why = fmt.Sprintf("%d of %d rounds were led last time: the same again.", last.Rounds, last.PlannedRounds)
+	case n >= streak && h.calm < streak:
+		next.Why = fmt.Sprintf("Led as planned %d times in a row, but %s: the same again.", n, h.unrest())
+	case n >= streak && h.climber() != practice:
+		next.Why = fmt.Sprintf("Led as planned %d times in a row, but only one thing climbs at a time, and %s is first: the same again.", n, h.called(h.climber()))
 	case n >= streak:
 		next.climb(last)
 		next.Why = fmt.Sprintf("Led as planned %d times in a row: one step up, %s.", n, next.Words())
@@ -54,6 +61,40 @@ func (h *History) Next(practice string) (Next, bool) {
 		next.Why = fmt.Sprintf("Led as planned %s: the same again, since a step comes after %d times in a row.", times(n), streak)
 	}
 	return next, true
+}
+
+// climber is the practice whose turn it is to take a step up: of those of the last class that were led as planned often
+// enough, the one that has waited longest; if none was, of all practices. Empty where there is none.
+func (h *History) climber() string {
+	return cmp.Or(h.longest(h.latest), h.longest(slices.Sorted(maps.Keys(h.past))))
+}
+
+// longest is which of the practices was led as planned most often in a row, and often enough.
+func (h *History) longest(practices []string) (who string) {
+	most := streak - 1
+	for _, practice := range practices {
+		if n := steady(h.past[practice]); n > most {
+			who, most = practice, n
+		}
+	}
+	return who
+}
+
+// called is the practice's name as it was led last.
+func (h *History) called(practice string) string {
+	past := h.past[practice]
+	return past[len(past)-1].Name
+}
+
+// unrest is since when nothing was eased.
+func (h *History) unrest() string {
+	switch h.calm {
+	case 0:
+		return "something was eased last time"
+	case 1:
+		return "something was eased the time before last"
+	}
+	return fmt.Sprintf("something was eased %d classes ago", h.calm+1)
 }
 
 func times(n int) string {

@@ -109,3 +109,55 @@ func TestPlannedAgainAsTaught(t *testing.T) {
 	next, _ := h.Next("kapalabhati")
 	assert.Equal(t, 20, next.Strokes)
 }
+
+// One thing climbs at a time, never two in one class, and only after three classes in a row without easing.
+func TestOnlyOneThingClimbs(t *testing.T) {
+	const whole = 3_600_000
+	counted := `{"type": "practice", "practice": "counted-breath", "counts": "4:4", "rounds": 5, "lead_in": 0}`
+	sigh := `{"type": "practice", "practice": "sigh", "rounds": 3, "lead_in": 0}`
+	var h taught.History
+	add := func(script []pace.Adjustment, passages ...string) {
+		h.Add(taught.Of(read(t, passages...), script, whole))
+	}
+	says := func(practice, why string) {
+		t.Helper()
+		next, known := h.Next(practice)
+		require.True(t, known)
+		assert.Contains(t, next.Why, why)
+	}
+	add(nil, counted)
+	for range 3 {
+		add(nil, sigh, counted)
+	}
+	says("counted-breath", "Led as planned 4 times in a row: one step up, 4:4, 6 rounds.")
+	says("sigh", "3 times in a row, but only one thing climbs at a time, and Counted breath is first: the same again.")
+
+	add([]pace.Adjustment{{At: 1_000, Do: pace.ToCounts, Counts: [4]int{3, 0, 4, 0}}}, sigh, counted)
+	says("sigh", "eased last time")
+	says("counted-breath", "5 times in a row, but something was eased last time: the same again.")
+	for range 2 {
+		add(nil, counted)
+	}
+	says("counted-breath", "something was eased 3 classes ago")
+	add(nil, `{"type": "talk", "seconds": 10}`) // says nothing
+	add(nil, counted)
+	says("counted-breath", "8 times in a row: one step up")
+	add(nil, sigh)
+	says("counted-breath", "8 times in a row: one step up, 4:4, 6 rounds.")
+}
+
+func TestTwoPracticesThatClimbInOneClassAreSaid(t *testing.T) {
+	var h taught.History
+	rounds := func(a, b int) *plan.Plan {
+		return read(t, nadi("4:4", a, ""), fmt.Sprintf(`{"type": "practice", "practice": "sigh", "rounds": %d}`, b))
+	}
+	h.Add(taught.Of(rounds(4, 3), nil, 3_600_000))
+	for _, c := range []struct{ a, b, advice int }{{4, 3, 0}, {5, 3, 0}, {4, 4, 0}, {3, 4, 0}, {5, 4, 1}} {
+		advice := h.Advise(rounds(c.a, c.b))
+		require.Len(t, advice, c.advice, "%d and %d rounds", c.a, c.b)
+		if c.advice > 0 {
+			assert.Contains(t, advice[0].Say, "Alternate nostril breath and Sighing out each take a step up")
+			assert.Zero(t, advice[0].Passage)
+		}
+	}
+}
