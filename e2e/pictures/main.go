@@ -80,6 +80,7 @@ func run(folder string) error {
 		{"groups", fmt.Sprintf("/groups/%d", evening.Group.ID), "Next time[^]*Never taught", 1280, 1500},
 		{"school", "/school", "Your own words", 1280, 800},
 		{"taught", "/taught", "Aldersee", 1280, 800},
+		{"summary", fmt.Sprintf("/taught/year/%d", time.Now().Year()), "All classes", 1280, 1250},
 		{"record", fmt.Sprintf("/taught/%d", record.ID), "adjustments", 1280, 800},
 	}
 	for _, v := range views {
