@@ -1,0 +1,252 @@
+package studio
+
+import (
+	"bytes"
+	"errors"
+	"fmt"
+	"slices"
+	"time"
+
+	"vastlantern/core/plan"
+	"vastlantern/core/sheet"
+	"vastlantern/store"
+	"vastlantern/studio/contract"
+)
+
+func (i *Import) choices(here, in *contract.Choices) error {
+	if in == nil {
+		return nil
+	}
+	chosen, err := checkChoices(*in)
+	if err != nil {
+		return fmt.Errorf("choices: %w", err)
+	}
+	change := Change{Kind: "choices", Name: "school, words and pedals", Does: doesAdd}
+	if here != nil {
+		if change.Does, change.What = doesChange, differing(*here, chosen); len(change.What) == 0 {
+			i.Same++
+			return nil
+		}
+	}
+	return i.put(change, func(st *store.Store) error { return saveChoices(st, chosen) })
+}
+
+func (i *Import) practice(here *contract.ExportPractice, in contract.ExportPractice) error {
+	p, err := readOwn(in.File)
+	if err != nil {
+		return errors.New(plainly(err))
+	}
+	if p.ID != in.ID {
+		return fmt.Errorf("it is called %q, and its file %q", in.ID, p.ID)
+	}
+	change := Change{Kind: "practice", Name: p.Name, Does: doesAdd}
+	if here != nil {
+		if change.Does, _ = does(here, in, here.UpdatedAt, in.UpdatedAt); change.Does == "" {
+			i.Same++
+			return nil
+		}
+	}
+	if change.Does == doesKeep {
+		return i.put(change, nil)
+	}
+	return i.put(change, func(st *store.Store) error {
+		return st.SavePractice(store.Practice{ID: in.ID, Document: []byte(in.File), UpdatedAt: in.UpdatedAt})
+	})
+}
+
+func (i *Import) group(here *contract.ExportGroup, in contract.ExportGroup) error {
+	shape := contract.Group{
+		Name: in.Name, Level: in.Level, Size: in.Size, Weekday: in.Weekday, Weektime: in.Weektime, Under16: in.Under16, Conditions: in.Conditions,
+		Schools: in.Schools, Notes: in.Notes,
+	}
+	if err := checkGroup(&shape); err != nil {
+		return err
+	}
+	row := store.Group{
+		Name: shape.Name, Level: in.Level, Size: in.Size, Weekday: in.Weekday, Weektime: in.Weektime, Under16: in.Under16, Conditions: in.Conditions,
+		Schools: in.Schools, Notes: in.Notes, UID: in.UID, UpdatedAt: in.UpdatedAt, DeletedAt: orZero(in.DeletedAt),
+	}
+	change := Change{Kind: "group", Name: in.Name, Does: doesAdd}
+	if here == nil {
+		i.groups[in.UID] = 0 // known from when it is stored
+		return i.put(change, func(st *store.Store) error {
+			added, err := st.AddGroup(row)
+			i.groups[in.UID] = added.ID
+			return err
+		})
+	}
+	change.Does, change.What = does(here, in, changedAt(here.UpdatedAt, here.DeletedAt), changedAt(in.UpdatedAt, in.DeletedAt))
+	return i.replace(change, in.DeletedAt != nil && here.DeletedAt == nil, func(st *store.Store) error { return st.PutGroup(row) })
+}
+
+// replace is what is done with a thing that is on both sides.
+func (i *Import) replace(change Change, deleted bool, step func(*store.Store) error) error {
+	switch change.Does {
+	case "":
+		i.Same++
+		return nil
+	case doesKeep:
+		return i.put(change, nil)
+	}
+	if deleted {
+		change.Does, change.What = doesDelete, nil
+	}
+	return i.put(change, step)
+}
+
+// refer checks that what is referred to is here or in the file.
+func (i *Import) refer(group, plan string) error {
+	if _, known := i.groups[group]; group != "" && !known {
+		return fmt.Errorf("its group %q is not in the file", group)
+	}
+	if _, known := i.plans[plan]; plan != "" && !known {
+		return fmt.Errorf("its plan %q is not in the file", plan)
+	}
+	return nil
+}
+
+func (i *Import) plan(here *contract.ExportPlan, in contract.ExportPlan) error {
+	if err := i.refer(in.Group, ""); err != nil {
+		return err
+	}
+	document, p, err := rewritten(in.Document)
+	if p == nil {
+		return err
+	}
+	row := store.Plan{Title: p.Title, StartsAt: p.StartsAt, Document: document, UpdatedAt: in.UpdatedAt, UID: in.UID, DeletedAt: orZero(in.DeletedAt)}
+	change := Change{Kind: "plan", Name: titled(row.Title, row.StartsAt), Does: doesAdd}
+	if here == nil {
+		i.plans[in.UID] = 0
+		return i.put(change, func(st *store.Store) error {
+			row.GroupID = i.groups[in.Group]
+			added, err := st.AddPlan(row)
+			i.plans[in.UID] = added.ID
+			return err
+		})
+	}
+	change.Does, change.What = does(here, in, changedAt(here.UpdatedAt, here.DeletedAt), changedAt(in.UpdatedAt, in.DeletedAt))
+	return i.replace(change, in.DeletedAt != nil && here.DeletedAt == nil, func(st *store.Store) error {
+		row.GroupID = i.groups[in.Group]
+		return st.PutPlan(row)
+	})
+}
+
+// rewritten is a plan document as the application stores it. The plan is there also where its fields have errors.
+func rewritten(document []byte) ([]byte, *plan.Plan, error) {
+	doc, p, err := sheet.ReadPlan(bytes.NewReader(document))
+	if p == nil {
+		return nil, nil, err
+	}
+	var text bytes.Buffer
+	err = errors.Join(err, sheet.WritePlan(&text, doc))
+	return text.Bytes(), p, err
+}
+
+func titled(title string, at time.Time) string {
+	if title == "" {
+		title = "untitled"
+	}
+	if at.IsZero() {
+		return title
+	}
+	return title + ", " + at.Local().Format("2 Jan 2006 15:04")
+}
+
+func (i *Import) class(here *contract.ExportClass, in contract.ExportClass) error {
+	if err := i.refer(in.Group, in.Plan); err != nil {
+		return err
+	}
+	document, p, err := rewritten(in.Document)
+	if err != nil {
+		return fmt.Errorf("its plan cannot be read: %w", err)
+	}
+	rows := make([]store.Adjustment, len(in.Adjustments))
+	keys := map[string]bool{}
+	for n, a := range in.Adjustments {
+		if _, err := sheet.ReadAdjustment(a.Line); err != nil {
+			return fmt.Errorf("adjustment %d: %w", n+1, err)
+		}
+		if keys[a.Key] {
+			return fmt.Errorf("adjustment %d: its key %q is there already", n+1, a.Key)
+		}
+		keys[a.Key] = true
+		rows[n] = store.Adjustment{Number: n + 1, Key: a.Key, Body: compact(a.Line), Origin: a.Origin}
+	}
+	change := Change{Kind: "class", Name: titled(p.Title, in.StartedAt), Does: doesAdd}
+	if here == nil {
+		return i.put(change, func(st *store.Store) error {
+			added, err := st.AddClass(store.Class{
+				PlanID: i.plans[in.Plan], GroupID: i.groups[in.Group], StartedAt: in.StartedAt, Document: document, Acknowledged: in.Acknowledged,
+				UID: in.UID, DeletedAt: orZero(in.DeletedAt),
+			})
+			if err != nil {
+				return err
+			}
+			if err := st.AddAdjustments(added.ID, rows); err != nil {
+				return err
+			}
+			return addRemarks(st, added.ID, in.Remarks)
+		})
+	}
+	return i.longer(change, *here, in, rows)
+}
+
+// longer makes a class that is on both sides longer by what only the file has.
+func (i *Import) longer(change Change, here, in contract.ExportClass, rows []store.Adjustment) error {
+	both := min(len(here.Adjustments), len(in.Adjustments))
+	for n := range both {
+		if len(differing(here.Adjustments[n], in.Adjustments[n])) > 0 {
+			return fmt.Errorf("%s was led differently on the two machines from adjustment %d on: it cannot be made one", change.Name, n+1)
+		}
+	}
+	for _, field := range []string{"document", "started_at"} {
+		if slices.Contains(differing(here, in), field) {
+			return fmt.Errorf("%s has another %s on this machine: it cannot be made one", change.Name, field)
+		}
+	}
+	var remarks []contract.ExportRemark
+	for _, r := range in.Remarks {
+		same := func(other contract.ExportRemark) bool {
+			return other.At.Equal(r.At) && other.Kind == r.Kind && other.Text == r.Text
+		}
+		if !slices.ContainsFunc(here.Remarks, same) {
+			remarks = append(remarks, r)
+		}
+	}
+	deleted := in.DeletedAt != nil && here.DeletedAt == nil
+	if len(rows) > both {
+		change.What = append(change.What, count(int64(len(rows)-both), "adjustment"))
+	}
+	if len(remarks) > 0 {
+		change.What = append(change.What, count(int64(len(remarks)), "remark"))
+	}
+	if len(change.What) == 0 && !deleted {
+		i.Same++
+		return nil
+	}
+	if change.Does = doesChange; deleted {
+		change.Does = doesDelete
+	}
+	return i.put(change, func(st *store.Store) error {
+		id, err := st.ClassOf(in.UID)
+		if err != nil {
+			return err
+		}
+		if err := st.AddAdjustments(id, rows[both:]); err != nil {
+			return err
+		}
+		if err := addRemarks(st, id, remarks); err != nil || !deleted {
+			return err
+		}
+		return st.Delete(store.Thing{Kind: store.KindClass, ID: id}, false, *in.DeletedAt)
+	})
+}
+
+func addRemarks(st *store.Store, class int64, remarks []contract.ExportRemark) error {
+	for _, r := range remarks {
+		if err := st.AddRemark(class, store.Remark{At: r.At, Kind: r.Kind, Text: r.Text}); err != nil {
+			return err
+		}
+	}
+	return nil
+}
