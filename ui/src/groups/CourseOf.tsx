@@ -4,7 +4,7 @@ import { Button, ButtonGroup } from "react-bootstrap";
 import { Link } from "react-router";
 import { get } from "../shared/api";
 import type { GroupCourse, PracticeCourse } from "../shared/contract";
-import { Trouble, Waiting } from "../shared/Shell";
+import { Trouble, Waiting } from "../shared/Told";
 import { plural, shortDay } from "../shared/words";
 import { type Metric, metrics } from "./metrics";
 

@@ -6,7 +6,8 @@ import { get, post } from "../shared/api";
 import type { Group, Groups, Settings } from "../shared/contract";
 import { Choices } from "../school/Choices";
 import { DeleteCard, DeletedLately } from "../shared/Deleting";
-import { Shell, Trouble, Waiting } from "../shared/Shell";
+import { Shell } from "../shared/Shell";
+import { Trouble, Waiting } from "../shared/Told";
 import { plural } from "../shared/words";
 import { CourseOf } from "./CourseOf";
 

@@ -5,7 +5,7 @@ import { useNavigate } from "react-router";
 import { Failed, get, post, put } from "../shared/api";
 import { Cautions as General, Findings } from "../shared/care";
 import type { Caution, Drafted, Plan, Score } from "../shared/contract";
-import { Trouble, Waiting } from "../shared/Shell";
+import { Trouble, Waiting } from "../shared/Told";
 
 type Props = { plan: number; fit?: boolean; onClose: () => void; onChanged?: (plan: Plan) => void };
 

@@ -3,7 +3,7 @@ import { useState } from "react";
 import { Button, Modal } from "react-bootstrap";
 import { get, post } from "../shared/api";
 import type { Adjusted, Gap, Score } from "../shared/contract";
-import { Trouble } from "../shared/Shell";
+import { Trouble } from "../shared/Told";
 import { classTime } from "../shared/useCue";
 import { clock } from "../shared/words";
 import { accepts, usePadKeys } from "./usePadKeys";

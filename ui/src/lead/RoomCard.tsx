@@ -2,7 +2,7 @@ import { useQuery } from "@tanstack/react-query";
 import { Modal } from "react-bootstrap";
 import { get } from "../shared/api";
 import type { RoomCode } from "../shared/contract";
-import { Trouble } from "../shared/Shell";
+import { Trouble } from "../shared/Told";
 
 /** RoomCard is how a second screen, a projector or a shared window joins: a short address, and a QR code of it. */
 export function RoomCard({ onClose }: { onClose: () => void }) {

@@ -3,7 +3,7 @@ import { useState } from "react";
 import { Button, Modal } from "react-bootstrap";
 import { get, post } from "../shared/api";
 import type { Adjust, Proposed, Score, Signal } from "../shared/contract";
-import { Trouble } from "../shared/Shell";
+import { Trouble } from "../shared/Told";
 import { accepts, usePadKeys } from "./usePadKeys";
 
 /** The keys of the pad, under the left hand, in the order of the signals. */

@@ -5,7 +5,8 @@ import { Link, useParams } from "react-router";
 import { post } from "../shared/api";
 import { now, tryAt } from "../shared/clock";
 import type { Score, Try } from "../shared/contract";
-import { Shell, Trouble, Waiting } from "../shared/Shell";
+import { Shell } from "../shared/Shell";
+import { Trouble, Waiting } from "../shared/Told";
 import { Leading } from "./LeadView";
 import type { Press } from "./controls";
 

@@ -2,11 +2,11 @@ import { useQuery } from "@tanstack/react-query";
 import { useParams } from "react-router";
 import { get } from "../shared/api";
 import type { Book, PassageSummary, Plan } from "../shared/contract";
-import { Trouble, Waiting } from "../shared/Shell";
+import { Trouble, Waiting } from "../shared/Told";
 import { clock, day, number, plural, timeOfDay } from "../shared/words";
 import { text } from "./fields";
 import { Paper } from "../shared/Paper";
-import type { PassageDoc, PlanDoc } from "./usePlanEditor";
+import type { PassageDoc, PlanDoc } from "./version";
 import "../shared/paper.css";
 
 function usePlan() {

@@ -4,7 +4,7 @@ import { Button, Form, Modal } from "react-bootstrap";
 import { Link } from "react-router";
 import { get, post } from "../shared/api";
 import type { Course, CourseCard as Card, PlanSummary } from "../shared/contract";
-import { Trouble } from "../shared/Shell";
+import { Trouble } from "../shared/Told";
 import { day, plural } from "../shared/words";
 
 /** CourseCard makes a course of a plan: the same class again and again, and one thing that grows. */

@@ -7,7 +7,8 @@ import { Findings } from "../shared/care";
 import { clock, number, timeOfDay } from "../shared/words";
 import { Details } from "./Details";
 import { text } from "./fields";
-import type { Change, PassageDoc } from "./usePlanEditor";
+import type { Change } from "./usePlanEditor";
+import type { PassageDoc } from "./version";
 
 type Props = {
   number: number;

@@ -20,7 +20,8 @@ import { useNavigate, useParams } from "react-router";
 import { BeforeLeading } from "../lead/BeforeLeading";
 import { get } from "../shared/api";
 import type { Book, Plan } from "../shared/contract";
-import { Shell, Trouble, Waiting } from "../shared/Shell";
+import { Shell } from "../shared/Shell";
+import { Trouble, Waiting } from "../shared/Told";
 import { numberOrText, text } from "./fields";
 import { CourseStrip } from "./Course";
 import { FilesMenu } from "./FilesMenu";
@@ -28,7 +29,8 @@ import { FitBar } from "./FitBar";
 import { PassageRow } from "./PassageRow";
 import { TimeBar } from "./TimeBar";
 import { forgetUnsaved } from "./unsaved";
-import { type Editor, type PassageDoc, usePlanEditor } from "./usePlanEditor";
+import { type Editor, usePlanEditor } from "./usePlanEditor";
+import type { PassageDoc } from "./version";
 
 export function PlanView() {
   const id = Number(useParams().id);

@@ -1,6 +1,6 @@
 import { Button, Form } from "react-bootstrap";
 import { numberOrText, text } from "./fields";
-import type { PassageDoc } from "./usePlanEditor";
+import type { PassageDoc } from "./version";
 
 export type Edit = { doc: PassageDoc; onChange: (doc: PassageDoc) => void };
 

@@ -1,4 +1,4 @@
-import type { Version } from "./usePlanEditor";
+import type { Version } from "./version";
 
 /** Unsaved is what was typed and had not reached the application when the page ended, and from which revision. */
 export type Unsaved = { revision: number; version: Version };

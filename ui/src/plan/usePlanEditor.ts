@@ -3,10 +3,7 @@ import { useCallback, useEffect, useRef, useState } from "react";
 import { Failed, post, put } from "../shared/api";
 import { forgetUnsaved, left, putBy } from "./unsaved";
 import type { Draft, Drafted, Plan, PlanSummary } from "../shared/contract";
-
-/** A passage and a plan as the plan file has them; fields that nobody here knows are kept. */
-export type PassageDoc = { [field: string]: unknown };
-export type PlanDoc = { passages: PassageDoc[]; [field: string]: unknown };
+import type { PlanDoc, Version } from "./version";
 
 type Saving = "saved" | "saving" | { failed: string; conflict: boolean; unanswered: boolean };
 /** Change is one change that the core makes in a document. */
@@ -16,7 +13,6 @@ export type Change = Partial<
     "passage" | "short" | "gentle" | "fit" | "end_ms" | "by" | "more" | "split" | "learned" | "next"
   >
 >;
-export type Version = { document: PlanDoc; group: number };
 
 const pause = 500; // ms without a keystroke before it is saved
 const again = 3000; // ms before it is tried again by itself where the application did not answer

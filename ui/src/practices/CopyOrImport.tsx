@@ -4,7 +4,7 @@ import { Button, Dropdown, Form, Modal } from "react-bootstrap";
 import { useNavigate } from "react-router";
 import { get, post } from "../shared/api";
 import type { Practice, PracticeFile } from "../shared/contract";
-import { Trouble } from "../shared/Shell";
+import { Trouble } from "../shared/Told";
 
 /** CopyOrImport begins a practice of the teacher's own: as a copy of the one that is open, or from a file. */
 export function CopyOrImport({ practice }: { practice: Practice | undefined }) {

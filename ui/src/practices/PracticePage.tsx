@@ -4,7 +4,7 @@ import { Link, useNavigate } from "react-router";
 import { get, post } from "../shared/api";
 import { Cautions, Findings } from "../shared/care";
 import type { Drafted, Plan, Practice, Score } from "../shared/contract";
-import { Trouble } from "../shared/Shell";
+import { Trouble } from "../shared/Told";
 import { number } from "../shared/words";
 import { Sample } from "./Sample";
 

@@ -4,7 +4,8 @@ import { Badge, Button, Col, Form, ListGroup, Row } from "react-bootstrap";
 import { Link, useParams } from "react-router";
 import { get } from "../shared/api";
 import type { Book, Group, Groups, Practice } from "../shared/contract";
-import { Shell, Trouble, Waiting } from "../shared/Shell";
+import { Shell } from "../shared/Shell";
+import { Trouble, Waiting } from "../shared/Told";
 import { CopyOrImport } from "./CopyOrImport";
 import { PracticePage } from "./PracticePage";
 

@@ -7,7 +7,7 @@ import { type Sides, sideSaid } from "../shared/cues";
 import { LampSheet } from "../shared/LampSheet";
 import { useLight } from "../shared/light";
 import { Saying } from "../shared/Saying";
-import { Trouble, Waiting } from "../shared/Shell";
+import { Trouble, Waiting } from "../shared/Told";
 import { classTime, type Cue, useCue, useSeconds } from "../shared/useCue";
 import { clock } from "../shared/words";
 import { SoundCard } from "../sound/SoundCard";

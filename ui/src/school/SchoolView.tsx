@@ -3,7 +3,8 @@ import { useState } from "react";
 import { Alert, Button, Form } from "react-bootstrap";
 import { get, put, remove } from "../shared/api";
 import type { Session, Settings, Way } from "../shared/contract";
-import { Shell, Trouble, Waiting } from "../shared/Shell";
+import { Shell } from "../shared/Shell";
+import { Trouble, Waiting } from "../shared/Told";
 import { Choices } from "./Choices";
 
 /** SchoolView is how this teacher does it: the questions on which schools differ, and what is said. */

@@ -4,7 +4,7 @@ import { Alert, Button, Form, Modal } from "react-bootstrap";
 import { useNavigate } from "react-router";
 import { get, post, remove } from "./api";
 import type { Deleted, DeletedList, Deletion } from "./contract";
-import { Trouble, Waiting } from "./Shell";
+import { Trouble, Waiting } from "./Told";
 import { day, shortDay } from "./words";
 
 type Kind = "group" | "plan" | "class";

@@ -4,7 +4,7 @@ import { Button, Form, Modal } from "react-bootstrap";
 import { Outlet } from "react-router";
 import { get, post, signedOut } from "./api";
 import type { Session } from "./contract";
-import { Trouble, Waiting } from "./Shell";
+import { Trouble, Waiting } from "./Told";
 
 /**
  * Door stands before the teacher's views where the application is open to the local network. Where a session runs out

@@ -1,6 +1,6 @@
 import { useQuery } from "@tanstack/react-query";
 import type { ReactNode } from "react";
-import { Alert, Button, Container, Nav, Navbar } from "react-bootstrap";
+import { Button, Container, Nav, Navbar } from "react-bootstrap";
 import { Link, NavLink } from "react-router";
 import { get } from "./api";
 import { General } from "./care";
@@ -65,27 +65,5 @@ export function Shell({ view, children }: { view: string; children: ReactNode })
         {children}
       </Container>
     </>
-  );
-}
-
-/** Trouble tells what went wrong, and offers to try again where that can help. */
-export function Trouble({ error, retry }: { error: Error; retry?: () => void }) {
-  return (
-    <Alert variant="danger" className="d-flex justify-content-between align-items-center">
-      <span>{error.message}</span>
-      {retry && (
-        <Button variant="outline-danger" onClick={retry}>
-          Try again
-        </Button>
-      )}
-    </Alert>
-  );
-}
-
-export function Waiting({ what }: { what: string }) {
-  return (
-    <p className="text-secondary" role="status">
-      {what} …
-    </p>
   );
 }

@@ -1,5 +1,6 @@
 import { Button, Form, Modal } from "react-bootstrap";
-import type { Choice, Sound } from "./useSound";
+import type { Sound } from "./useSound";
+import type { Choice } from "./choice";
 import { canVibrate, useVoices } from "./useSpoken";
 
 type Props = { sound: Sound; signs?: boolean; onClose: () => void };

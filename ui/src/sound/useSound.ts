@@ -1,3 +1,4 @@
+import type { Choice } from "./choice";
 import { useEffect, useRef, useState } from "react";
 import { inReal } from "../shared/clock";
 import type { Score } from "../shared/contract";
@@ -5,19 +6,6 @@ import { classTime, type Cue } from "../shared/useCue";
 import { felt, type Sign, sign } from "./signs";
 import { isTick, play, rest, type Tone, tonesOf } from "./tones";
 import { canVibrate, useSpoken } from "./useSpoken";
-
-/** Choice is how one screen sounds; each screen has its own. */
-export type Choice = {
-  on: boolean;
-  volume: number;
-  tones: boolean;
-  ticks: boolean;
-  voice: "off" | "words" | "counts";
-  vibrate: boolean;
-  signs: boolean; // of the lead screen
-  mono: boolean;
-  swap: boolean;
-};
 
 const usual: Choice = {
   on: false,

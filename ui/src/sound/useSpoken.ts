@@ -1,7 +1,7 @@
 import { useEffect, useState } from "react";
 import type { Score } from "../shared/contract";
 import type { Cue } from "../shared/useCue";
-import type { Choice } from "./useSound";
+import type { Choice } from "./choice";
 
 /** How each phase feels in a hand that holds the device, in ms on and off. */
 const felt: { [phase: string]: number[] } = {

@@ -3,7 +3,7 @@ import { useState } from "react";
 import { Button, Form } from "react-bootstrap";
 import { post } from "../shared/api";
 import type { Record, Remark } from "../shared/contract";
-import { Trouble } from "../shared/Shell";
+import { Trouble } from "../shared/Told";
 import { day, timeOfDay } from "../shared/words";
 
 const names: { [kind: string]: string } = { people: "people", took: "the room", correction: "correction" };

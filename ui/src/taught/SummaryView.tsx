@@ -5,7 +5,7 @@ import { Link, useParams } from "react-router";
 import { get } from "../shared/api";
 import type { PracticeSum, Summary } from "../shared/contract";
 import { Paper } from "../shared/Paper";
-import { Trouble, Waiting } from "../shared/Shell";
+import { Trouble, Waiting } from "../shared/Told";
 import "../shared/paper.css";
 
 /** SummaryView is what was taught in a year on one page, for a studio or a training school. */

@@ -7,7 +7,8 @@ import { now } from "../shared/clock";
 import { saveFile } from "../shared/save";
 import type { Book, Found, Groups } from "../shared/contract";
 import { DeletedLately } from "../shared/Deleting";
-import { Shell, Trouble, Waiting } from "../shared/Shell";
+import { Shell } from "../shared/Shell";
+import { Trouble, Waiting } from "../shared/Told";
 import { clock, day, plural, timeOfDay } from "../shared/words";
 
 /** TaughtView lists the classes that were led. What is asked for stands in the address, so that it can be kept. */

@@ -6,7 +6,8 @@ import { BeforeLeading } from "../lead/BeforeLeading";
 import { get, post } from "../shared/api";
 import type { Advice, Begin, ClassCard, Plan, PlanCard, Record, Template, Today } from "../shared/contract";
 import { DeletedLately } from "../shared/Deleting";
-import { Shell, Trouble, Waiting } from "../shared/Shell";
+import { Shell } from "../shared/Shell";
+import { Trouble, Waiting } from "../shared/Told";
 import { clock, day, minutes, timeOfDay } from "../shared/words";
 
 export function TodayView() {
