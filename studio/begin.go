@@ -4,6 +4,7 @@ import (
 	"bytes"
 	"embed"
 	"encoding/json"
+	"errors"
 	"path"
 	"slices"
 	"strconv"
@@ -13,6 +14,7 @@ import (
 	"vastlantern/core/plan"
 	"vastlantern/core/sheet"
 	"vastlantern/core/taught"
+	"vastlantern/store"
 	"vastlantern/studio/contract"
 )
 
@@ -159,8 +161,8 @@ func (s *Studio) MakeCourse(id int64, want contract.Course) (contract.CourseCard
 		}
 	}
 	name := strconv.FormatInt(id, 10) + "-" + strconv.FormatInt(s.now().UnixMilli(), 36)
-	all := make([]plan.Doc, want.Classes)
-	for i := range all { // first all of them, so that a course is made whole or not at all
+	all := make([]store.Plan, want.Classes)
+	for i := range all {
 		next, err := sheet.ReadDoc(bytes.NewReader(stored.Document))
 		if err != nil {
 			return contract.CourseCard{}, err
@@ -170,26 +172,44 @@ func (s *Studio) MakeCourse(id int64, want contract.Course) (contract.CourseCard
 		if err := grow(next, p, want, i); err != nil {
 			return contract.CourseCard{}, err
 		}
-		all[i] = next
-	}
-	for i, next := range all {
-		if err := s.saveCourseClass(stored.GroupID, stored.ID, stored.Revision, i, next); err != nil {
+		of := stored
+		if i > 0 {
+			of.ID = 0 // a new one
+		}
+		if all[i], err = s.courseClass(next, of); err != nil {
 			return contract.CourseCard{}, err
 		}
+	}
+	err = s.store.InTransaction(func(st *store.Store) error { // a course is made whole or not at all
+		_, err := st.SavePlan(all[0])
+		for _, next := range all[1:] {
+			if err == nil {
+				_, err = st.AddPlan(next)
+			}
+		}
+		return err
+	})
+	if err != nil {
+		return contract.CourseCard{}, changedElsewhere(err)
 	}
 	return s.Course(id)
 }
 
-func (s *Studio) saveCourseClass(group, id, revision int64, place int, doc plan.Doc) error {
+// courseClass is a document as it is stored, in the place of the plan or, added, as another one beside it.
+func (s *Studio) courseClass(doc plan.Doc, of store.Plan) (store.Plan, error) {
 	var text bytes.Buffer
 	if err := sheet.WritePlan(&text, doc); err != nil {
-		return err
+		return store.Plan{}, err
 	}
-	var err error
-	if place == 0 {
-		_, err = s.SavePlan(id, contract.PlanSave{Revision: revision, GroupID: group, Document: text.Bytes()})
-	} else {
-		_, err = s.AddPlan(text.Bytes(), group)
+	row, err := s.toStore(text.Bytes(), of.GroupID)
+	row.ID, row.Revision = of.ID, of.Revision
+	return row, err
+}
+
+// changedElsewhere tells that a plan was changed while its course was.
+func changedElsewhere(err error) error {
+	if errors.Is(err, store.ErrTaken) {
+		return fail(ErrConflict, "This plan was changed in another window meanwhile. Nothing was changed: try again.")
 	}
 	return err
 }
@@ -274,6 +294,7 @@ func (s *Studio) ShiftCourse(id int64) (contract.CourseCard, error) {
 	if err != nil {
 		return contract.CourseCard{}, err
 	}
+	var moved []store.Plan
 	for _, one := range all {
 		if c := courseOf(one.Document); c.Name != mine.Name || c.Class < mine.Class || one.StartsAt.IsZero() {
 			continue
@@ -283,9 +304,22 @@ func (s *Studio) ShiftCourse(id int64) (contract.CourseCard, error) {
 			return contract.CourseCard{}, err
 		}
 		doc["starts_at"] = p.StartsAt.AddDate(0, 0, mine.Days).Format(time.RFC3339) // in the zone that it was written in
-		if err := s.saveCourseClass(one.GroupID, one.ID, one.Revision, 0, doc); err != nil {
+		row, err := s.courseClass(doc, one)
+		if err != nil {
 			return contract.CourseCard{}, err
 		}
+		moved = append(moved, row)
+	}
+	err = s.store.InTransaction(func(st *store.Store) error {
+		for _, row := range moved {
+			if _, err := st.SavePlan(row); err != nil {
+				return err
+			}
+		}
+		return nil
+	})
+	if err != nil {
+		return contract.CourseCard{}, changedElsewhere(err)
 	}
 	return s.Course(id)
 }
