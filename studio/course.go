@@ -51,7 +51,7 @@ func (s *Studio) GroupCourse(group int64) (contract.GroupCourse, error) {
 	}
 	for id, one := range found {
 		if next, known := past.history.Next(id); known {
-			one.Next, one.Why, one.Rests = next.Words(), next.Why, rests(one.Points, next.Rests)
+			one.Next, one.Why, one.Rests = next.Whole(), next.Why, rests(one.Points, next.Rests)
 		}
 		course.Practices = append(course.Practices, *one)
 	}

@@ -4,7 +4,9 @@ import (
 	"cmp"
 	"fmt"
 	"maps"
+	"math"
 	"slices"
+	"strconv"
 
 	"vastlantern/core/breath"
 	"vastlantern/core/plan"
@@ -16,6 +18,7 @@ type Next struct {
 	Strokes int           // of strokes
 	Tempo   breath.Exact  // 0 where nothing is counted
 	Rounds  int
+	Length  int64 // of the rounds, about, in milliseconds: without what comes before and after them
 	Why     string
 	Rests   int // on how many of the last classes with the practice
 }
@@ -60,7 +63,20 @@ func (h *History) Next(practice string) (Next, bool) {
 	default:
 		next.Why = fmt.Sprintf("Led as planned %s: the same again, since a step comes after %d times in a row.", times(n), streak)
 	}
+	next.Length = next.length(last)
 	return next, true
+}
+
+// length is how long the rounds will take: as a planned round did, at the new tempo and with the new counts.
+func (n *Next) length(last Passage) int64 {
+	round := breath.Int(last.Round)
+	if last.PlannedTempo.Sign() > 0 && n.Tempo.Sign() > 0 {
+		round = round.Mul(last.PlannedTempo).Div(n.Tempo)
+	}
+	if before := last.PlannedCounts.Total(); before > 0 {
+		round = round.Times(n.Counts.Total()).Div(breath.Int(int64(before)))
+	}
+	return round.Times(n.Rounds).Round()
 }
 
 // climber is the practice whose turn it is to take a step up: of those of the last class that were led as planned often
@@ -157,6 +173,19 @@ func (n *Next) Words() string {
 		return fmt.Sprintf("%s, %s", n.Counts, rounds)
 	}
 	return rounds
+}
+
+// Whole is Words with the tempo and how long it takes: "4:4:8, 6 rounds at 48, about 4 min".
+func (n *Next) Whole() string {
+	words := n.Words()
+	if n.Tempo.Sign() > 0 {
+		words += " at " + strconv.FormatFloat(math.Round(n.Tempo.Float()*10)/10, 'f', -1, 64)
+	}
+	const minute = 60_000
+	if n.Length < minute {
+		return fmt.Sprintf("%s, about %d s", words, (n.Length+500)/1000)
+	}
+	return fmt.Sprintf("%s, about %d min", words, (n.Length+minute/2)/minute)
 }
 
 // Apply plans a passage as it should be next time.

@@ -83,6 +83,30 @@ func TestNextTimeGoesOnAtTheTempoThatItEndedWith(t *testing.T) {
 	assert.NotContains(t, fields, "rounds", "what stays as it is is not written")
 }
 
+// What is advised tells its tempo and how long it takes, whatever the last class was planned with.
+func TestNextTimeTellsHowLongItTakes(t *testing.T) {
+	for _, c := range []struct {
+		passage string
+		script  []pace.Adjustment
+		whole   string
+	}{
+		// six rounds of two breaths of eight counts, at the plan's 60 a minute
+		{nadi("4:4", 6, `, "lead_in": 0`), nil, "4:4, 6 rounds at 60, about 2 min"},
+		{nadi("4:4", 6, `, "lead_in": 0`), []pace.Adjustment{{At: 1_000, Do: pace.ToTempo, To: breath.Int(40)}}, "4:4, 6 rounds at 40, about 2 min"},
+		{nadi("4:4:8", 6, `, "lead_in": 0`), []pace.Adjustment{{At: 1_000, Do: pace.ToCounts, Counts: [4]int{4, 0, 4, 0}}}, "4:4, 6 rounds at 60, about 2 min"},
+		{nadi("4:4", 3, `, "lead_in": 0`), nil, "4:4, 3 rounds at 60, about 48 s"},
+		{`{"type": "practice", "practice": "kapalabhati", "strokes": 30, "rounds": 3, "rest_between": 30, "lead_in": 0}`, nil, "30 strokes, 3 rounds at 60, about 3 min"},
+	} {
+		var h taught.History
+		h.Add(taught.Of(read(t, c.passage), c.script, 3_600_000))
+		for _, id := range []string{"nadi-shodhana", "kapalabhati"} {
+			if next, known := h.Next(id); known {
+				assert.Equal(t, c.whole, next.Whole(), c.passage)
+			}
+		}
+	}
+}
+
 // A passage planned in minutes that was led slower and in fewer rounds is planned again so, and strokes as they ended.
 func TestPlannedAgainAsTaught(t *testing.T) {
 	p := read(t, `{"type": "practice", "practice": "counted-breath", "counts": "4:4", "minutes": 2, "lead_in": 0}`,
