@@ -23,6 +23,7 @@ const (
 	doesAdd    = "new"
 	doesChange = "changed"
 	doesDelete = "deleted"
+	doesReturn = "brought back"
 	doesKeep   = "stays as it is here, which is younger"
 )
 
@@ -200,8 +201,6 @@ func does[T any](here *T, in T, hereAt, inAt time.Time) (does string, what []str
 		return "", nil
 	case !inAt.After(hereAt):
 		return doesKeep, nil
-	case slices.Equal(what, []string{"deleted_at"}) && hereAt.Before(inAt):
-		return doesChange, nil
 	}
 	return doesChange, what
 }

@@ -76,11 +76,11 @@ func (i *Import) group(here *contract.ExportGroup, in contract.ExportGroup) erro
 		})
 	}
 	change.Does, change.What = does(here, in, changedAt(here.UpdatedAt, here.DeletedAt), changedAt(in.UpdatedAt, in.DeletedAt))
-	return i.replace(change, in.DeletedAt != nil && here.DeletedAt == nil, func(st *store.Store) error { return st.PutGroup(row) })
+	return i.replace(change, here.DeletedAt, in.DeletedAt, func(st *store.Store) error { return st.PutGroup(row) })
 }
 
 // replace is what is done with a thing that is on both sides.
-func (i *Import) replace(change Change, deleted bool, step func(*store.Store) error) error {
+func (i *Import) replace(change Change, here, in *time.Time, step func(*store.Store) error) error {
 	switch change.Does {
 	case "":
 		i.Same++
@@ -88,8 +88,11 @@ func (i *Import) replace(change Change, deleted bool, step func(*store.Store) er
 	case doesKeep:
 		return i.put(change, nil)
 	}
-	if deleted {
+	switch {
+	case here == nil && in != nil:
 		change.Does, change.What = doesDelete, nil
+	case here != nil && in == nil:
+		change.Does, change.What = doesReturn, nil
 	}
 	return i.put(change, step)
 }
@@ -125,7 +128,7 @@ func (i *Import) plan(here *contract.ExportPlan, in contract.ExportPlan) error {
 		})
 	}
 	change.Does, change.What = does(here, in, changedAt(here.UpdatedAt, here.DeletedAt), changedAt(in.UpdatedAt, in.DeletedAt))
-	return i.replace(change, in.DeletedAt != nil && here.DeletedAt == nil, func(st *store.Store) error {
+	return i.replace(change, here.DeletedAt, in.DeletedAt, func(st *store.Store) error {
 		row.GroupID = i.groups[in.Group]
 		return st.PutPlan(row)
 	})

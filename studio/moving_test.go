@@ -123,7 +123,10 @@ func TestOfTwoMachinesTheYoungerFormCounts(t *testing.T) {
 	require.NoError(t, err)
 	assert.Equal(t, "Lunch", found.Classes[0].Title)
 
-	away.bring(home.export())
+	home.pass(7200)
+	_, err = home.BringBack("plan", 1)
+	require.NoError(t, err)
+	assert.Contains(t, away.bring(home.export()).InWords(), "plan brought back: ")
 	assert.Equal(t, "changed at home only", group(away, 1).Notes)
 	back, err := away.ReadImport(strings.NewReader(home.export()))
 	require.NoError(t, err)
