@@ -291,7 +291,7 @@ func TestALateClassIsFittedFromToday(t *testing.T) {
 	page := th.page("/")
 	th.click(page, "button", `\d+ min late: fit to`)
 	th.click(page, ".modal button", "egin")
-	th.see(page, ".spare", `to spare`)
+	th.see(page, ".spare", `to spare|late 0:0[1-5]`) // what passes from the press to the first count, at four times the speed, is not fitted
 	rounds := th.see(page, ".round", `round \d+ of`).MustText()
 	assert.NotContains(t, rounds, "of 200")
 }

@@ -29,6 +29,7 @@ export function TopBar({ score, cue, connected, light, onLight, onKeys, onRoom, 
   const seconds = useSeconds(score);
   const end = endOf(score, seconds);
   const spare = score.slot_ms - end;
+  const late = spare <= -500; // what is shown as 0:00 is in time
   return (
     <header className="topbar">
       <Link to="/" className="leave" aria-label="Leave to today">
@@ -53,8 +54,8 @@ export function TopBar({ score, cue, connected, light, onLight, onKeys, onRoom, 
           </span>
         )}
         {score.slot_ms > 0 && (
-          <span className={spare < 0 ? "spare late" : "spare"}>
-            <small>{spare < 0 ? "late" : "to spare"}</small> {clock(Math.abs(spare))}
+          <span className={late ? "spare late" : "spare"}>
+            <small>{late ? "late" : "to spare"}</small> {clock(Math.abs(spare))}
           </span>
         )}
         {rate() !== 1 && (

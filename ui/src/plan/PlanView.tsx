@@ -147,7 +147,7 @@ function Head({ plan, editor, onLead }: { plan: Plan; editor: Editor; onLead: ()
   return (
     <>
       <Row className="g-2 align-items-end mb-2">
-        <Col>
+        <Col xs={12} lg>
           <h1 className="visually-hidden">Plan: {text(document.title) || "without a title"}</h1>
           <Form.Control
             className="plan-title"
@@ -157,7 +157,7 @@ function Head({ plan, editor, onLead }: { plan: Plan; editor: Editor; onLead: ()
             onChange={(e) => set("title", e.target.value)}
           />
         </Col>
-        <Col xs="auto" className="d-flex gap-2 align-items-center">
+        <Col xs="auto" className="d-flex flex-wrap gap-2 align-items-center">
           <Saved editor={editor} id={plan.id} />
           <Button variant="outline-secondary" onClick={editor.undo} disabled={!editor.undo} aria-label="Undo">
             <i className="bi bi-arrow-counterclockwise" aria-hidden />

@@ -64,14 +64,14 @@ export function TaughtView() {
               <th>When</th>
               <th>Class</th>
               <th>Group</th>
-              <th>Practices</th>
+              <th className="d-none d-md-table-cell">Practices</th>
               <th className="text-end">Length</th>
             </tr>
           </thead>
           <tbody>
             {list.map((c) => (
               <tr key={c.id}>
-                <td className="text-nowrap">
+                <td className="when">
                   {day(c.started_ms)}, {timeOfDay(c.started_ms)}
                 </td>
                 <td>
@@ -80,7 +80,7 @@ export function TaughtView() {
                   {c.eased && <small className="text-secondary"> · eased</small>}
                 </td>
                 <td>{c.group?.name}</td>
-                <td className="text-secondary">{c.passages.join(" · ")}</td>
+                <td className="text-secondary d-none d-md-table-cell">{c.passages.join(" · ")}</td>
                 <td className="text-end">{clock(c.length_ms)}</td>
               </tr>
             ))}
