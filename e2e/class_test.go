@@ -81,6 +81,24 @@ func shown(page *rod.Page) string {
 	return body.Value.Str()
 }
 
+// note keeps what is shown in the element from now on, for noted: a busy machine may look too late.
+func (th *theater) note(page *rod.Page, selector string) {
+	th.Helper()
+	_, err := page.Eval(`(selector) => {
+		window.noted = [];
+		const look = () => window.noted.push(document.querySelector(selector)?.innerText.replace(/\s+/g, " ") ?? "");
+		new MutationObserver(look).observe(document.body, { subtree: true, childList: true, characterData: true });
+		look();
+	}`, selector)
+	require.NoError(th, err)
+}
+
+// noted waits until the text was shown at any time since note.
+func (th *theater) noted(page *rod.Page, text string) {
+	th.Helper()
+	th.until(page, fmt.Sprintf("window.noted.some((shown) => shown.includes(%q))", text))
+}
+
 func (th *theater) press(page *rod.Page, keys ...input.Key) {
 	th.Helper()
 	require.NoError(th, page.Keyboard.Type(keys...))
@@ -128,10 +146,11 @@ func TestAClassFromPlanToRecordByKeyboard(t *testing.T) {
 	th.press(page, input.KeyE)
 	th.see(page, ".answer", "not now, no hold in progress|hold released")
 	th.see(page, ".round", `round ([2-9]|\d\d) of 31`)
+	th.note(page, ".round") // the last round and the closing are over soon
 	th.press(page, input.KeyD)
 	last := regexp.MustCompile(`\d+`).FindString(th.see(page, ".answer", `last round: \d+ in all`).MustText())
-	th.see(page, ".round", fmt.Sprintf("round %s of %s · the last", last, last))
-	th.see(page, ".round", "closing")
+	th.noted(page, fmt.Sprintf("round %s of %s · the last", last, last))
+	th.noted(page, "closing")
 	th.see(page, `[data-testid="word"]`, "talk")
 	th.press(page, input.KeyX)
 	th.see(page, ".answer", "press again")
@@ -195,25 +214,39 @@ const readScreen = `async () => {
 }`
 
 // showsTheTrueCount reads screens until a reading falls within one count, and compares it with the plan's own sheet.
-// A screen may be one animation frame behind (at four times the speed, 70 ms of the class).
+// A screen may be one animation frame behind (at four times the speed, 70 ms of the class). On a busy machine a frame
+// can be later than that, and then shows the count before: such a reading is taken again, but not for ever.
 func showsTheTrueCount(t *testing.T, tl pace.Timeline, started float64, pages ...*rod.Page) {
 	t.Helper()
-	const frame = 100
+	const frame, lateFrames = 100, 20
 	for _, page := range pages {
+		late := 0
 		for compared := false; !compared; {
 			var got sample
 			require.NoError(t, json.Unmarshal([]byte(page.MustEval(readScreen).Str()), &got))
-			for _, row := range tl.Rows {
+			for i, row := range tl.Rows {
 				from, to := int64(got.Before-started), int64(got.After-started)
 				if row.Stage != pace.Round || from-frame < row.At || to >= row.End() {
 					continue
 				}
+				if i > 0 && !got.shows(row) && got.shows(tl.Rows[i-1]) && late < lateFrames {
+					late++
+					continue
+				}
 				assert.Equal(t, fmt.Sprint(row.Count), got.Count, "at %d ms", from)
-				assert.Equal(t, strings.TrimSpace(fmt.Sprintf("%s %s", row.Phase, row.Through)), oneLine(got.Word))
+				assert.Equal(t, inShort(row), oneLine(got.Word))
 				compared = true
 			}
 		}
 	}
+}
+
+func (s sample) shows(row pace.Row) bool {
+	return s.Count == fmt.Sprint(row.Count) && oneLine(s.Word) == inShort(row)
+}
+
+func inShort(row pace.Row) string {
+	return strings.TrimSpace(fmt.Sprintf("%s %s", row.Phase, row.Through))
 }
 
 func TestReloadSecondTabAndKilledServerContinueAtTheRightCount(t *testing.T) {
