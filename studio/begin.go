@@ -5,6 +5,7 @@ import (
 	"embed"
 	"encoding/json"
 	"errors"
+	"fmt"
 	"path"
 	"slices"
 	"strconv"
@@ -139,7 +140,7 @@ func (s *Studio) MakeCourse(id int64, want contract.Course) (contract.CourseCard
 	if want.Classes < 2 || want.Classes > mostClasses || want.Days < 1 || want.Days > mostDays {
 		return contract.CourseCard{}, fail(ErrInvalid, "A course has 2 to %d classes, 1 to %d days apart.", mostClasses, mostDays)
 	}
-	if !slices.Contains([]string{"nothing", "rounds", "counts"}, want.Grow) {
+	if !slices.Contains([]string{plan.GrowNothing, plan.GrowRounds, plan.GrowCounts}, want.Grow) {
 		return contract.CourseCard{}, fail(ErrInvalid, "Nothing grows in a course, or rounds, or counts; not %q.", want.Grow)
 	}
 	stored, err := s.store.Plan(id)
@@ -155,7 +156,7 @@ func (s *Studio) MakeCourse(id int64, want contract.Course) (contract.CourseCard
 	case p.StartsAt.IsZero():
 		return contract.CourseCard{}, fail(ErrInvalid, "Give the first class a time: the others follow from it.")
 	}
-	if want.Grow != "nothing" {
+	if want.Grow != plan.GrowNothing {
 		if want.Passage < 1 || want.Passage > len(p.Passages) || !p.Passages[want.Passage-1].Led() {
 			return contract.CourseCard{}, fail(ErrInvalid, "Say which practice grows.")
 		}
@@ -169,7 +170,7 @@ func (s *Studio) MakeCourse(id int64, want contract.Course) (contract.CourseCard
 		}
 		next["course"] = map[string]any{"name": name, "class": i + 1, "of": want.Classes, "days": want.Days}
 		next["starts_at"] = p.StartsAt.AddDate(0, 0, i*want.Days).Format(time.RFC3339)
-		if err := grow(next, p, want, i); err != nil {
+		if err := grown(plan.Grow(next, p, want.Passage, want.Grow, i), i+1); err != nil {
 			return contract.CourseCard{}, err
 		}
 		of := stored
@@ -214,27 +215,16 @@ func changedElsewhere(err error) error {
 	return err
 }
 
-// grow takes the passage so many steps up: a round each, or a count of the inhale each with the ratio kept.
-func grow(doc plan.Doc, p *plan.Plan, want contract.Course, steps int) error {
-	if steps == 0 || want.Grow == "nothing" {
+// grown tells why a class of a course cannot be.
+func grown(err error, class int) error {
+	var beyond plan.Errors
+	switch {
+	case err == nil:
 		return nil
+	case errors.As(err, &beyond):
+		return &Failure{ErrInvalid, contract.Problem{Say: fmt.Sprintf("Class %d would grow beyond what is allowed: make the course shorter.", class), Fields: fieldErrors(err)}}
 	}
-	list, _ := doc["passages"].([]any)
-	fields, _ := list[want.Passage-1].(map[string]any)
-	passage := &p.Passages[want.Passage-1]
-	if want.Grow == "rounds" {
-		plan.SetRounds(fields, min(passage.TotalRounds(passage.Measure)+steps, plan.MostRounds))
-		return nil
-	}
-	c := passage.Measure.Counts
-	if c.Inhale == 0 {
-		return fail(ErrInvalid, "%s has no counts that could grow.", passage.Name())
-	}
-	fields["counts"] = c.Scaled(c.Inhale + steps).String()
-	if _, err := plan.Read(doc); err != nil {
-		return &Failure{ErrInvalid, contract.Problem{Say: "Class " + strconv.Itoa(steps+1) + " would grow beyond what is allowed: make the course shorter.", Fields: fieldErrors(err)}}
-	}
-	return nil
+	return fail(ErrInvalid, "It cannot grow so: %v.", err)
 }
 
 // course is the mark in a plan that belongs to one.

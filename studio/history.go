@@ -181,14 +181,6 @@ func (s *Studio) learned(doc plan.Doc, p *plan.Plan) (plan.Doc, string, error) {
 	if of == 0 {
 		return nil, "", errors.New("your talks take about what is planned for them")
 	}
-	const step = 5
-	list, _ := doc["passages"].([]any)
-	for i := range p.Passages {
-		fields, ok := list[i].(map[string]any)
-		if one := &p.Passages[i]; ok && one.Type == plan.Talk && !one.Keep {
-			seconds := one.Length.Mul(times).Div(breath.Int(1000*step)).Round() * step
-			fields["seconds"] = json.Number(strconv.FormatInt(max(step, seconds), 10))
-		}
-	}
+	plan.LengthenTalks(doc, p, times)
 	return doc, fmt.Sprintf("talks %s times as long", tenth(times)), nil
 }

@@ -1,0 +1,65 @@
+package plan_test
+
+import (
+	"fmt"
+	"strings"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"vastlantern/core/breath"
+	"vastlantern/core/plan"
+	"vastlantern/core/sheet"
+)
+
+func document(t *testing.T, passages string) (plan.Doc, *plan.Plan) {
+	t.Helper()
+	doc, p, err := sheet.ReadPlan(strings.NewReader(`{"format": "vast-lantern-plan", "version": 1, "tempo": 60, "passages": [` + passages + `]}`))
+	require.NoError(t, err)
+	return doc, p
+}
+
+func field(doc plan.Doc, passage int, name string) string {
+	return fmt.Sprint(doc["passages"].([]any)[passage-1].(map[string]any)[name])
+}
+
+func TestGrow(t *testing.T) {
+	for _, c := range []struct {
+		passage, what string
+		steps         int
+		field, want   string
+		wrong         string
+	}{
+		{`"practice": "nadi-shodhana", "counts": "4:4:8", "rounds": 6`, plan.GrowRounds, 2, "rounds", "8", ""},
+		{`"practice": "nadi-shodhana", "counts": "4:4:8", "rounds": 6`, plan.GrowCounts, 2, "counts", "6:6:12", ""},
+		{`"practice": "nadi-shodhana", "counts": "4:4:8", "rounds": 6`, plan.GrowCounts, 0, "counts", "4:4:8", ""},
+		{`"practice": "nadi-shodhana", "counts": "4:4:8", "rounds": 6`, plan.GrowNothing, 5, "rounds", "6", ""},
+		{`"practice": "counted-breath", "counts": "4:4", "minutes": 2`, plan.GrowRounds, 1, "rounds", "16", ""},
+		{`"practice": "counted-breath", "rounds": 998`, plan.GrowRounds, 5, "rounds", "999", ""},
+		{`"practice": "counted-breath", "counts": "4:16"`, plan.GrowCounts, 12, "counts", "16:64", "allowed"},
+		{`"practice": "kapalabhati"`, plan.GrowCounts, 1, "", "", "no counts that could grow"},
+		{`"practice": "counted-breath", "pace": "own"`, plan.GrowRounds, 1, "", "", "no practice that is led"},
+	} {
+		doc, p := document(t, `{"type": "practice", `+c.passage+`}`)
+		err := plan.Grow(doc, p, 1, c.what, c.steps)
+		if c.wrong != "" {
+			assert.ErrorContains(t, err, c.wrong, c.passage)
+		} else {
+			require.NoError(t, err, c.passage)
+		}
+		if c.field != "" {
+			assert.Equal(t, c.want, field(doc, 1, c.field), c.passage)
+		}
+	}
+	doc, p := document(t, `{"type": "talk", "seconds": 60}`)
+	for _, passage := range []int{0, 1, 2} {
+		assert.Error(t, plan.Grow(doc, p, passage, plan.GrowRounds, 1), "passage %d", passage)
+	}
+}
+
+func TestTalksAreLengthenedToFiveSeconds(t *testing.T) {
+	doc, p := document(t, `{"type": "talk", "seconds": 60}, {"type": "talk", "seconds": 61, "keep": true}, {"type": "free", "seconds": 30}, {"type": "talk", "seconds": 1}`)
+	plan.LengthenTalks(doc, p, breath.Ratio(143, 100))
+	assert.Equal(t, []string{"85", "61", "30", "5"}, []string{field(doc, 1, "seconds"), field(doc, 2, "seconds"), field(doc, 3, "seconds"), field(doc, 4, "seconds")})
+}
