@@ -99,7 +99,7 @@ func (h *History) Advise(p *plan.Plan) []plan.Advice {
 			continue
 		}
 		steps := h.steps(passage)
-		if len(steps) > 0 {
+		if len(steps) > 0 && !slices.Contains(climbing, passage.Name()) {
 			climbing = append(climbing, passage.Name())
 		}
 		if len(steps) > 1 {
@@ -139,8 +139,12 @@ func (h *History) steps(p *plan.Passage) []string {
 			steps = append(steps, fmt.Sprintf("ratio %s to %s", rungName(before), rungName(now)))
 		}
 	}
-	if rounds := p.TotalRounds(p.Measure); rounds > last.Rounds {
-		steps = append(steps, fmt.Sprintf("rounds %d to %d", last.Rounds, rounds))
+	before := last.Rounds
+	if !last.Eased {
+		before = max(before, last.PlannedRounds) // a class that was cut short is planned as it was
+	}
+	if rounds := p.TotalRounds(p.Measure); rounds > before {
+		steps = append(steps, fmt.Sprintf("rounds %d to %d", before, rounds))
 	}
 	return steps
 }

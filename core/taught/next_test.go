@@ -184,4 +184,6 @@ func TestTwoPracticesThatClimbInOneClassAreSaid(t *testing.T) {
 			assert.Zero(t, advice[0].Passage)
 		}
 	}
+	h.Add(taught.Of(rounds(6, 5), []pace.Adjustment{{At: 70_000, Do: pace.End}}, 3_600_000))
+	assert.Empty(t, h.Advise(rounds(6, 5)), "what was cut short and is planned again is no step")
 }
