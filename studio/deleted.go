@@ -82,6 +82,9 @@ func (s *Studio) Delete(kind string, id int64, classes bool) (contract.DeletedLi
 	if running != nil && (t.Kind == store.KindClass && id == running.stored.ID || t.Kind == store.KindGroup && id == running.stored.GroupID) {
 		return none, &Failure{ErrConflict, contract.Problem{Say: fmt.Sprintf("%q is being led just now: end it first.", running.plan.Title), ClassID: running.stored.ID}}
 	}
+	if err := s.purge(); err != nil {
+		return none, err
+	}
 	if err := s.store.Delete(t, classes, s.now()); err != nil {
 		return none, missing(err, kind, id)
 	}
@@ -95,6 +98,9 @@ func (s *Studio) BringBack(kind string, id int64) (contract.DeletedList, error) 
 	if err != nil {
 		return contract.DeletedList{}, err
 	}
+	if err := s.purge(); err != nil {
+		return contract.DeletedList{}, err
+	}
 	if err := s.store.BringBack(t, s.now()); err != nil {
 		return contract.DeletedList{}, missing(err, "deleted "+kind, id)
 	}
@@ -102,14 +108,17 @@ func (s *Studio) BringBack(kind string, id int64) (contract.DeletedList, error) 
 	return s.Deleted()
 }
 
-// Deleted is what can be brought back, the latest first. What is older than 30 days is removed for good.
+// purge removes for good what can not be brought back any more. It writes, so that looking does not call it.
+func (s *Studio) purge() error { return s.store.Purge(s.now().Add(-kept)) }
+
+// Deleted is what can be brought back, the latest first.
 func (s *Studio) Deleted() (contract.DeletedList, error) {
 	list := contract.DeletedList{Deleted: []contract.Deleted{}}
-	if err := s.store.Purge(s.now().Add(-kept)); err != nil {
-		return list, err
-	}
 	all, err := s.store.Deleted()
 	for _, d := range all {
+		if d.At.Before(s.now().Add(-kept)) {
+			continue
+		}
 		one := contract.Deleted{Kind: string(d.Kind), ID: d.ID, Name: d.Name, UntilMS: millis(d.At.Add(kept))}
 		if !d.StartedAt.IsZero() {
 			one.StartedMS = millis(d.StartedAt)

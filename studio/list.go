@@ -31,8 +31,12 @@ func (s *Studio) digestAll() error {
 	}
 }
 
-// Prepare does what digestAll does where nobody waits for it, as at the start after an update.
+// Prepare is for the start, where nobody waits for it: it removes for good what was deleted long ago, and does what
+// digestAll does, which may be much after an update.
 func (s *Studio) Prepare() error {
+	if err := s.purge(); err != nil {
+		return err
+	}
 	for {
 		s.digesting.Lock()
 		more, err := s.digestBatch()

@@ -23,8 +23,12 @@ DROP INDEX classes_by_start;
 DROP INDEX classes_by_group;
 CREATE INDEX classes_by_start ON classes (started_at) WHERE deleted_at IS NULL;
 CREATE INDEX classes_by_group ON classes (group_id, started_at) WHERE deleted_at IS NULL;
+CREATE INDEX classes_deleted ON classes (deleted_at) WHERE deleted_at IS NOT NULL;
+CREATE INDEX plans_deleted ON plans (deleted_at) WHERE deleted_at IS NOT NULL;
 
 -- +goose Down
+DROP INDEX plans_deleted;
+DROP INDEX classes_deleted;
 DROP INDEX classes_by_group;
 DROP INDEX classes_by_start;
 CREATE INDEX classes_by_start ON classes (started_at);
