@@ -3,14 +3,16 @@ import { useState } from "react";
 import { Button, ButtonGroup, Form } from "react-bootstrap";
 import { Link, useParams } from "react-router";
 import { get } from "../shared/api";
-import type { PracticeSum, Summary } from "../shared/contract";
+import { now } from "../shared/clock";
+import type { Summary } from "../shared/contract";
 import { Paper } from "../shared/Paper";
 import { Trouble, Waiting } from "../shared/Told";
+import { plural } from "../shared/words";
 import "../shared/paper.css";
 
 /** SummaryView is what was taught in a year on one page, for a studio or a training school. */
 export function SummaryView() {
-  const year = Number(useParams().year);
+  const year = Number(useParams().year) || new Date(now()).getFullYear();
   const summary = useQuery({
     queryKey: ["summary", year],
     queryFn: () => get<Summary>(`/summary?year=${year}`),
@@ -58,12 +60,18 @@ export function SummaryView() {
 
 function Page({ summary, name }: { summary: Summary; name: string }) {
   const tried = summary.practices.some((p) => p.trial_ms > 0);
+  const apart = (cell: string) => (tried ? [cell] : []); // a column where there is something to tell in it
+  const rounds = summary.practices.reduce((all, p) => all + p.rounds, 0);
   return (
     <>
       <header>
         <h1>Taught in {summary.year}</h1>
         <p>
-          {[name, `${summary.classes} classes`, `${hours(summary.taught_ms)} hours`]
+          {[
+            name,
+            plural(summary.classes, "class", "classes"),
+            summary.taught_ms > 0 && `${hours(summary.taught_ms)} hours`,
+          ]
             .filter(Boolean)
             .join(" · ")}
         </p>
@@ -72,79 +80,33 @@ function Page({ summary, name }: { summary: Summary; name: string }) {
         <p>Nothing was taught in this year.</p>
       ) : (
         <>
-          <h2>Hours by practice</h2>
-          <table>
-            <thead>
-              <tr>
-                <th>Practice</th>
-                <th>Classes</th>
-                <th>Rounds</th>
-                <th>Led</th>
-                <th>Own pace</th>
-                {tried && <th>Tried out</th>}
-              </tr>
-            </thead>
-            <tbody>
-              {summary.practices.map((p) => (
-                <tr key={p.practice}>
-                  <td>{p.name}</td>
-                  <td>{p.classes}</td>
-                  <td>{p.rounds > 0 && p.rounds}</td>
-                  <td>{hours(p.led_ms)}</td>
-                  <td>{hours(p.own_pace_ms)}</td>
-                  {tried && <td>{hours(p.trial_ms)}</td>}
-                </tr>
-              ))}
-              <Rest name="Talks" ms={summary.talks_ms} tried={tried} />
-              <Rest name="Natural breath and rests" ms={summary.free_ms} tried={tried} />
-              <tr className="total">
-                <td>All classes, from start to end</td>
-                <td>{summary.classes}</td>
-                <td>{sum(summary.practices, (p) => p.rounds)}</td>
-                <td colSpan={tried ? 3 : 2}>{hours(summary.taught_ms)}</td>
-              </tr>
-            </tbody>
-          </table>
-          <h2>Hours by group</h2>
-          <table>
-            <thead>
-              <tr>
-                <th>Group</th>
-                <th>Classes</th>
-                <th>People, on average</th>
-                <th>Hours</th>
-              </tr>
-            </thead>
-            <tbody>
-              {summary.groups.map((g) => (
-                <tr key={g.name}>
-                  <td>{g.name || "no group"}</td>
-                  <td>{g.classes}</td>
-                  <td>{g.people > 0 && g.people}</td>
-                  <td>{hours(g.taught_ms)}</td>
-                </tr>
-              ))}
-            </tbody>
-          </table>
-          <h2>Hours by month</h2>
-          <table>
-            <thead>
-              <tr>
-                <th>Month</th>
-                <th>Classes</th>
-                <th>Hours</th>
-              </tr>
-            </thead>
-            <tbody>
-              {summary.months.map((m) => (
-                <tr key={m.month}>
-                  <td>{monthName(m.month)}</td>
-                  <td>{m.classes}</td>
-                  <td>{hours(m.taught_ms)}</td>
-                </tr>
-              ))}
-            </tbody>
-          </table>
+          <Sums
+            title="Hours by practice"
+            head={["Practice", "Classes", "Rounds", "Led", "Own pace", ...apart("Tried out")]}
+            rows={[
+              ...summary.practices.map((p) => [
+                p.name,
+                p.classes,
+                p.rounds,
+                hours(p.led_ms),
+                hours(p.own_pace_ms),
+                ...apart(hours(p.trial_ms)),
+              ]),
+              ["Talks", 0, 0, hours(summary.talks_ms), "", ...apart("")],
+              ["Natural breath and rests", 0, 0, hours(summary.free_ms), "", ...apart("")],
+            ]}
+            total={["All classes, from start to end", summary.classes, rounds, hours(summary.taught_ms)]}
+          />
+          <Sums
+            title="Hours by group"
+            head={["Group", "Classes", "People, on average", "Hours"]}
+            rows={summary.groups.map((g) => [g.name || "no group", g.classes, g.people, hours(g.taught_ms)])}
+          />
+          <Sums
+            title="Hours by month"
+            head={["Month", "Classes", "Hours"]}
+            rows={summary.months.map((m) => [monthName(m.month), m.classes, hours(m.taught_ms)])}
+          />
           <p className="small">
             From the record of each class, as it was led: a practice from its lead-in to its closing. Own pace
             is time in which nobody counted; try-outs are set apart.
@@ -159,27 +121,47 @@ function Page({ summary, name }: { summary: Summary; name: string }) {
   );
 }
 
-function Rest({ name, ms, tried }: { name: string; ms: number; tried: boolean }) {
-  if (ms === 0) return null;
+type SumsProps = { title: string; head: string[]; rows: (string | number)[][]; total?: (string | number)[] };
+
+/** Sums is one table of the page; nothing stands for 0. The last cell of the total is as wide as what is left. */
+function Sums({ title, head, rows, total }: SumsProps) {
   return (
-    <tr>
-      <td>{name}</td>
-      <td />
-      <td />
-      <td>{hours(ms)}</td>
-      <td />
-      {tried && <td />}
-    </tr>
+    <>
+      <h2>{title}</h2>
+      <table>
+        <thead>
+          <tr>
+            {head.map((name) => (
+              <th key={name}>{name}</th>
+            ))}
+          </tr>
+        </thead>
+        <tbody>
+          {rows.map((row, i) => (
+            <tr key={i}>
+              {row.map((cell, n) => (
+                <td key={n}>{cell || ""}</td>
+              ))}
+            </tr>
+          ))}
+          {total && (
+            <tr className="total">
+              {total.map((cell, n) => (
+                <td key={n} colSpan={n === total.length - 1 ? head.length - n : 1}>
+                  {cell || ""}
+                </td>
+              ))}
+            </tr>
+          )}
+        </tbody>
+      </table>
+    </>
   );
 }
 
 /** hours writes hours with two decimals, as they are added up on paper; nothing for none. */
 function hours(ms: number): string {
   return ms === 0 ? "" : (ms / 3_600_000).toFixed(2);
-}
-
-function sum(list: PracticeSum[], of: (p: PracticeSum) => number): number {
-  return list.reduce((all, one) => all + of(one), 0);
 }
 
 function monthName(month: number): string {
