@@ -89,15 +89,21 @@ func (s *Studio) SaveGroup(g contract.Group) (contract.Group, error) {
 	if err := checkGroup(&g); err != nil {
 		return g, err
 	}
-	row := store.Group{
-		ID: g.ID, Name: g.Name, Level: g.Level, Size: g.Size, Weekday: g.Weekday, Weektime: g.Weektime, Under16: g.Under16,
-		Conditions: g.Conditions, Schools: g.Schools, Notes: g.Notes, UpdatedAt: s.now(),
-	}
+	row := groupRow(g)
+	row.UpdatedAt = s.now()
 	if g.ID == 0 {
 		added, err := s.store.AddGroup(row)
 		return *shapeGroup(added), err
 	}
 	return g, missing(s.store.SaveGroup(row), "group", g.ID)
+}
+
+// groupRow is shapeGroup the other way round.
+func groupRow(g contract.Group) store.Group {
+	return store.Group{
+		ID: g.ID, Name: g.Name, Level: g.Level, Size: g.Size, Weekday: g.Weekday, Weektime: g.Weektime, Under16: g.Under16,
+		Conditions: g.Conditions, Schools: g.Schools, Notes: g.Notes,
+	}
 }
 
 func checkGroup(g *contract.Group) error {

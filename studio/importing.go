@@ -64,13 +64,23 @@ func (s *Studio) ReadImport(r io.Reader) (*Import, error) {
 	if err := i.choices(here.Choices, in.Choices); err != nil {
 		return nil, err
 	}
-	err = errors.Join(
+	err = firstOf(slices.Concat(
 		each(i.practice, "practice", here.Practices, in.Practices, func(p contract.ExportPractice) string { return p.ID }),
 		each(i.group, "group", here.Groups, in.Groups, func(g contract.ExportGroup) string { return g.UID }),
 		each(i.plan, "plan", here.Plans, in.Plans, func(p contract.ExportPlan) string { return p.UID }),
 		each(i.class, "class", here.Classes, in.Classes, func(c contract.ExportClass) string { return c.UID }),
-	)
+	))
 	return i, err
+}
+
+// mostWrong is how many places that are wrong are told at once.
+const mostWrong = 10
+
+func firstOf(wrong []error) error {
+	if more := len(wrong) - mostWrong; more > 0 {
+		wrong = append(wrong[:mostWrong], fmt.Errorf("and %d more", more))
+	}
+	return errors.Join(wrong...)
 }
 
 // readExport reads and checks the form of the file.
@@ -88,24 +98,20 @@ func readExport(r io.Reader) (in contract.Export, err error) {
 		return in, err
 	}
 	if err := schema.Validate(value); err != nil {
-		return in, fmt.Errorf("this is no file that lantern export has written:\n%s", places(err))
+		return in, fmt.Errorf("this is no file that lantern export has written:\n%w", places(err))
 	}
 	return in, json.Unmarshal(data, &in)
 }
 
 // places is where the file is wrong, the first few of them.
-func places(err error) string {
-	const most = 10
-	var list []string
+func places(err error) error {
+	var wrong []error
 	for line := range strings.Lines(err.Error()) {
 		if line = strings.TrimSpace(line); strings.HasPrefix(line, "- at") && !strings.HasSuffix(line, "validation failed") {
-			list = append(list, line)
+			wrong = append(wrong, errors.New(line))
 		}
 	}
-	if more := len(list) - most; more > 0 {
-		list = append(list[:most], fmt.Sprintf("and %d more", more))
-	}
-	return strings.Join(list, "\n")
+	return firstOf(wrong)
 }
 
 func exportSchema() (*jsonschema.Schema, error) {
@@ -143,12 +149,11 @@ func (i *Import) know(st *store.Store) error {
 }
 
 // each holds every thing of a list in the file against the one here, if any.
-func each[T any](merge func(here *T, in T) error, kind string, here, in []T, name func(T) string) error {
+func each[T any](merge func(here *T, in T) error, kind string, here, in []T, name func(T) string) (wrong []error) {
 	known, seen := map[string]*T{}, map[string]bool{}
 	for n := range here {
 		known[name(here[n])] = &here[n]
 	}
-	var wrong []error
 	for n, one := range in {
 		err := error(nil)
 		if seen[name(one)] {
@@ -161,7 +166,7 @@ func each[T any](merge func(here *T, in T) error, kind string, here, in []T, nam
 		}
 		seen[name(one)] = true
 	}
-	return errors.Join(wrong...)
+	return wrong
 }
 
 // put notes a change and how it is made.

@@ -55,6 +55,9 @@ func (i *Import) practice(here *contract.ExportPractice, in contract.ExportPract
 }
 
 func (i *Import) group(here *contract.ExportGroup, in contract.ExportGroup) error {
+	if here == nil {
+		i.groups[in.UID] = 0 // known from when it is stored; also where it is wrong, which is told once
+	}
 	shape := contract.Group{
 		Name: in.Name, Level: in.Level, Size: in.Size, Weekday: in.Weekday, Weektime: in.Weektime, Under16: in.Under16, Conditions: in.Conditions,
 		Schools: in.Schools, Notes: in.Notes,
@@ -62,13 +65,10 @@ func (i *Import) group(here *contract.ExportGroup, in contract.ExportGroup) erro
 	if err := checkGroup(&shape); err != nil {
 		return err
 	}
-	row := store.Group{
-		Name: shape.Name, Level: in.Level, Size: in.Size, Weekday: in.Weekday, Weektime: in.Weektime, Under16: in.Under16, Conditions: in.Conditions,
-		Schools: in.Schools, Notes: in.Notes, UID: in.UID, UpdatedAt: in.UpdatedAt, DeletedAt: orZero(in.DeletedAt),
-	}
+	row := groupRow(shape)
+	row.UID, row.UpdatedAt, row.DeletedAt = in.UID, in.UpdatedAt, orZero(in.DeletedAt)
 	change := Change{Kind: "group", Name: in.Name, Does: doesAdd}
 	if here == nil {
-		i.groups[in.UID] = 0 // known from when it is stored
 		return i.put(change, func(st *store.Store) error {
 			added, err := st.AddGroup(row)
 			i.groups[in.UID] = added.ID
@@ -109,6 +109,9 @@ func (i *Import) refer(group, plan string) error {
 }
 
 func (i *Import) plan(here *contract.ExportPlan, in contract.ExportPlan) error {
+	if here == nil {
+		i.plans[in.UID] = 0
+	}
 	if err := i.refer(in.Group, ""); err != nil {
 		return err
 	}
@@ -119,7 +122,6 @@ func (i *Import) plan(here *contract.ExportPlan, in contract.ExportPlan) error {
 	row := store.Plan{Title: p.Title, StartsAt: p.StartsAt, Document: document, UpdatedAt: in.UpdatedAt, UID: in.UID, DeletedAt: orZero(in.DeletedAt)}
 	change := Change{Kind: "plan", Name: titled(row.Title, row.StartsAt), Does: doesAdd}
 	if here == nil {
-		i.plans[in.UID] = 0
 		return i.put(change, func(st *store.Store) error {
 			row.GroupID = i.groups[in.Group]
 			added, err := st.AddPlan(row)

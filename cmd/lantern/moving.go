@@ -40,6 +40,7 @@ func exportCommand() *cobra.Command {
 			if err != nil {
 				return err
 			}
+			fmt.Fprintln(cmd.ErrOrStderr(), "Writing …") // years of classes take a while
 			if err := errors.Join(s.Export(file), file.Sync(), file.Close()); err != nil {
 				return errors.Join(fmt.Errorf("the file could not be written: %w", err), os.Remove(args[0]))
 			}
@@ -93,6 +94,7 @@ func importCommand() *cobra.Command {
 				return err
 			}
 			defer st.Close()
+			fmt.Fprintln(cmd.ErrOrStderr(), "Reading …") // years of classes take a while
 			read, err := studio.WithTime(st, time.Now, 1).ReadImport(in)
 			if err != nil {
 				fmt.Fprintln(cmd.ErrOrStderr(), err)
@@ -109,6 +111,7 @@ func importCommand() *cobra.Command {
 				fmt.Fprintln(out, "Nothing was changed.")
 				return nil
 			}
+			fmt.Fprintln(cmd.ErrOrStderr(), "Writing …")
 			kept := data + ".before-" + time.Now().Format("2006-01-02-150405")
 			if err := st.Backup(kept); err != nil {
 				return fmt.Errorf("nothing was changed, because no copy could be made first: %w", err)
