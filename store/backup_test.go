@@ -20,11 +20,12 @@ func TestBackupWhileAClassIsLed(t *testing.T) {
 	require.NoError(t, err)
 	add := func(from, to int) {
 		for i := from; i <= to; i++ {
-			require.NoError(t, s.AddAdjustment(c.ID, Adjustment{i, fmt.Sprint(i), []byte(`{"do": "note"}`), ""}))
+			require.NoError(t, s.AddAdjustments(c.ID, Adjustment{i, fmt.Sprint(i), []byte(`{"do": "note"}`), ""}))
 		}
 	}
 	add(1, 50)
-	other := open(t, path) // as the command is another process
+	other, err := OpenToRead(path) // as the command is another process
+	require.NoError(t, err)
 	var led sync.WaitGroup
 	led.Go(func() { add(51, 200) })
 	require.NoError(t, other.Backup(backup))
@@ -32,10 +33,12 @@ func TestBackupWhileAClassIsLed(t *testing.T) {
 	assert.ErrorContains(t, other.Backup(backup), "is there already")
 	require.NoError(t, other.Close())
 
-	_, err = Restore(backup, path, time.Now())
-	assert.ErrorIs(t, err, ErrInUse, "not under the feet of a running program")
+	_, err = Restore(backup, path, time.Now(), false)
+	var inUse *InUseError
+	require.ErrorAs(t, err, &inUse, "not under the feet of a running program")
+	assert.Regexp(t, `in use by a test \(process \d+, since`, inUse.Error())
 	elsewhere := filepath.Join(folder, "new", "y.db")
-	kept, err := Restore(backup, elsewhere, time.Now())
+	kept, err := Restore(backup, elsewhere, time.Now(), false)
 	require.NoError(t, err)
 	assert.Empty(t, kept)
 	restored := open(t, elsewhere)
@@ -47,7 +50,7 @@ func TestBackupWhileAClassIsLed(t *testing.T) {
 	}
 	require.NoError(t, restored.Close())
 
-	kept, err = Restore(backup, elsewhere, time.Date(2026, 3, 2, 18, 30, 0, 0, time.UTC))
+	kept, err = Restore(backup, elsewhere, time.Date(2026, 3, 2, 18, 30, 0, 0, time.UTC), false)
 	require.NoError(t, err)
 	assert.Equal(t, elsewhere+".before-2026-03-02-183000", kept)
 	assert.FileExists(t, kept)
@@ -76,10 +79,10 @@ func TestADamagedBackupReplacesNothing(t *testing.T) {
 	} {
 		broken := filepath.Join(folder, "broken.db")
 		require.NoError(t, os.WriteFile(broken, text, 0o600))
-		_, err := Restore(broken, path, time.Now())
+		_, err := Restore(broken, path, time.Now(), false)
 		assert.ErrorIs(t, err, ErrDamaged, name)
 	}
-	_, err = Restore(filepath.Join(folder, "nowhere.db"), path, time.Now())
+	_, err = Restore(filepath.Join(folder, "nowhere.db"), path, time.Now(), false)
 	assert.ErrorIs(t, err, os.ErrNotExist)
 	groups, err := open(t, path).Groups()
 	require.NoError(t, err)

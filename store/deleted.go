@@ -48,26 +48,26 @@ type Deleted struct {
 func (s *Store) goes(t Thing) *gorm.DB {
 	switch t.Kind {
 	case KindGroup:
-		return s.db.Model(&classRow{}).Select("id").Where("group_id = ?", t.ID)
+		return s.read.Model(&classRow{}).Select("id").Where("group_id = ?", t.ID)
 	case KindClass:
-		return s.db.Model(&classRow{}).Select("id").Where("id = ?", t.ID)
+		return s.read.Model(&classRow{}).Select("id").Where("id = ?", t.ID)
 	}
-	return s.db.Model(&classRow{}).Select("id").Where("FALSE")
+	return s.read.Model(&classRow{}).Select("id").Where("FALSE")
 }
 
 // Going tells what goes with a thing, a group's classes among it, or ErrNotFound.
 func (s *Store) Going(t Thing) (g Going, err error) {
-	if err := s.db.First(t.row(), t.ID).Error; err != nil {
+	if err := s.read.Select("id").First(t.row(), t.ID).Error; err != nil {
 		return g, plainly(err)
 	}
 	for _, count := range []struct {
 		of *gorm.DB
 		n  *int64
 	}{
-		{s.db.Model(&planRow{}).Where("? AND group_id = ?", t.Kind == KindGroup, t.ID), &g.Plans},
+		{s.read.Model(&planRow{}).Where("? AND group_id = ?", t.Kind == KindGroup, t.ID), &g.Plans},
 		{s.goes(t), &g.Classes},
-		{s.db.Model(&adjustmentRow{}).Where("class_id IN (?)", s.goes(t)), &g.Adjustments},
-		{s.db.Model(&remarkRow{}).Where("class_id IN (?)", s.goes(t)), &g.Remarks},
+		{s.read.Model(&adjustmentRow{}).Where("class_id IN (?)", s.goes(t)), &g.Adjustments},
+		{s.read.Model(&remarkRow{}).Where("class_id IN (?)", s.goes(t)), &g.Remarks},
 	} {
 		if err := count.of.Count(count.n).Error; err != nil {
 			return g, plainly(err)
@@ -139,8 +139,8 @@ func (s *Store) Deleted() ([]Deleted, error) {
 		DeletedAt time.Time
 		StartedAt sql.NullTime
 	}
-	err := s.db.Raw(`
-		SELECT 'class' AS kind, id, coalesce(json_extract(document, '$.title'), '') AS name, deleted_at, started_at FROM classes WHERE deleted_at IS NOT NULL
+	err := s.read.Raw(`
+		SELECT 'class' AS kind, id, iif(json_valid(document), coalesce(json_extract(document, '$.title'), ''), '') AS name, deleted_at, started_at FROM classes WHERE deleted_at IS NOT NULL
 			AND NOT EXISTS (SELECT 1 FROM groups WHERE groups.id = classes.group_id AND groups.deleted_at = classes.deleted_at)
 		UNION ALL SELECT 'plan', id, title, deleted_at, NULL FROM plans WHERE deleted_at IS NOT NULL
 			AND NOT EXISTS (SELECT 1 FROM groups WHERE groups.id = plans.group_id AND groups.deleted_at = plans.deleted_at)

@@ -20,7 +20,7 @@ func taughtGroup(t *testing.T, s *Store) (group, plan, class int64) {
 	require.NoError(t, err)
 	c, err := s.AddClass(Class{PlanID: p.ID, GroupID: g.ID, StartedAt: monday, Document: []byte(`{"title": "Monday"}`)})
 	require.NoError(t, err)
-	require.NoError(t, s.AddAdjustment(c.ID, Adjustment{1, "k", []byte(`{}`), ""}))
+	require.NoError(t, s.AddAdjustments(c.ID, Adjustment{1, "k", []byte(`{}`), ""}))
 	require.NoError(t, s.AddRemark(c.ID, Remark{At: monday, Kind: "note", Text: "quiet"}))
 	require.NoError(t, s.SaveDigest(Digest{ClassID: c.ID, Over: true, Title: "Monday", Headlines: []string{}}))
 	return g.ID, p.ID, c.ID
@@ -33,9 +33,9 @@ func there(t *testing.T, s *Store) [3]int {
 	require.NoError(t, err)
 	plans, err := s.Plans()
 	require.NoError(t, err)
-	found, err := s.Find(Search{Most: 10})
+	found, err := s.Find(t.Context(), Search{Most: 10})
 	require.NoError(t, err)
-	classes, err := s.Classes(10)
+	classes, err := s.classes(s.read)
 	require.NoError(t, err)
 	assert.Len(t, found, len(classes))
 	return [3]int{len(groups), len(plans), len(classes)}
@@ -109,5 +109,5 @@ func TestWhatWasDeletedLongAgoIsGone(t *testing.T) {
 	counts, err := s.Count()
 	require.NoError(t, err)
 	assert.Equal(t, Counts{}, counts)
-	require.NoError(t, s.check())
+	require.NoError(t, s.check("integrity_check"))
 }

@@ -3,10 +3,10 @@ package store
 import "gorm.io/gorm"
 
 // EveryPlan is all plans in the order in which they were made, those too that were deleted.
-func (s *Store) EveryPlan() ([]Plan, error) { return plans(s.db.Unscoped().Order("id")) }
+func (s *Store) EveryPlan() ([]Plan, error) { return s.plans(s.read.Unscoped().Order("id")) }
 
 // EveryClass is all classes in the order in which they were made, those too that were deleted.
-func (s *Store) EveryClass() ([]Class, error) { return classes(s.db.Unscoped().Order("id")) }
+func (s *Store) EveryClass() ([]Class, error) { return s.classes(s.read.Unscoped().Order("id")) }
 
 // PutGroup stores a group in the place of the one with its uid, whether that is deleted or not.
 func (s *Store) PutGroup(g Group) error {
@@ -34,12 +34,13 @@ func (s *Store) put(model any, uid string, row any, but ...string) error {
 // ClassOf is the number of the class with the uid, whether it is deleted or not, or ErrNotFound.
 func (s *Store) ClassOf(uid string) (int64, error) {
 	var row classRow
-	err := s.db.Unscoped().Select("id").First(&row, "uid = ?", uid).Error
+	err := s.read.Unscoped().Select("id").First(&row, "uid = ?", uid).Error
 	return row.ID, plainly(err)
 }
 
-// AddAdjustments stores the next adjustments of a class, all of them in one write.
-func (s *Store) AddAdjustments(class int64, list []Adjustment) error {
+// AddAdjustments stores the next adjustments of a class, all of them in one write, for which the reserve on the disk is
+// given up where it must be. ErrTaken says that a number or key is there already.
+func (s *Store) AddAdjustments(class int64, list ...Adjustment) error {
 	if len(list) == 0 {
 		return nil
 	}
@@ -48,5 +49,7 @@ func (s *Store) AddAdjustments(class int64, list []Adjustment) error {
 		rows[i] = adjustmentRow{class, a.Number, a.Key, string(a.Body), a.Origin}
 	}
 	const atOnce = 500 // five values a row, and SQLite takes 32766 in a statement
-	return s.changing(class, func(db *gorm.DB) error { return db.CreateInBatches(rows, atOnce).Error })
+	return s.despiteAFullDisk(func() error {
+		return s.changing(class, func(db *gorm.DB) error { return db.CreateInBatches(rows, atOnce).Error })
+	})
 }

@@ -46,6 +46,7 @@ type classRow struct {
 	PlanID       sql.NullInt64
 	GroupID      sql.NullInt64
 	StartedAt    time.Time
+	EndedAt      sql.NullTime
 	Document     string
 	Acknowledged []string `gorm:"serializer:json"`
 	UID          string
@@ -113,7 +114,7 @@ func (r planRow) plan() Plan {
 
 func (r classRow) class() Class {
 	return Class{
-		ID: r.ID, PlanID: r.PlanID.Int64, GroupID: r.GroupID.Int64, StartedAt: r.StartedAt, Document: []byte(r.Document), Acknowledged: r.Acknowledged,
+		ID: r.ID, PlanID: r.PlanID.Int64, GroupID: r.GroupID.Int64, StartedAt: r.StartedAt, EndedAt: timeOf(r.EndedAt), Document: []byte(r.Document), Acknowledged: r.Acknowledged,
 		UID: r.UID, DeletedAt: timeOf(sql.NullTime(r.DeletedAt)),
 	}
 }
@@ -139,19 +140,18 @@ func toGroupRow(g Group) groupRow {
 }
 
 // Groups is all groups by name.
-func (s *Store) Groups() ([]Group, error) { return groups(s.db.Order("name")) }
+func (s *Store) Groups() ([]Group, error) { return s.groups(s.read.Order("name")) }
 
 // EveryGroup is all groups by name, those too that were deleted.
-func (s *Store) EveryGroup() ([]Group, error) { return groups(s.db.Unscoped().Order("name")) }
+func (s *Store) EveryGroup() ([]Group, error) { return s.groups(s.read.Unscoped().Order("name")) }
 
-func groups(query *gorm.DB) ([]Group, error) {
-	var rows []groupRow
-	err := query.Find(&rows).Error
+func (s *Store) groups(query *gorm.DB) ([]Group, error) {
+	rows, err := readable[groupRow](s, KindGroup, "id", query)
 	list := make([]Group, len(rows))
 	for i, r := range rows {
 		list[i] = r.group()
 	}
-	return list, plainly(err)
+	return list, err
 }
 
 // AddGroup stores a new group and returns it with its id, and with a uid where it had none.
@@ -174,7 +174,7 @@ func (s *Store) SaveGroup(g Group) error {
 // Practices is the teacher's own practices by id, each as its file.
 func (s *Store) Practices() ([]Practice, error) {
 	var rows []practiceRow
-	err := s.db.Order("id").Find(&rows).Error
+	err := s.read.Order("id").Find(&rows).Error
 	list := make([]Practice, len(rows))
 	for i, r := range rows {
 		list[i] = Practice{r.ID, []byte(r.Document), r.UpdatedAt.UTC()}
@@ -199,7 +199,7 @@ func (s *Store) RemovePractice(id string) error {
 // Setting is what was stored under the name as JSON, or ErrNotFound.
 func (s *Store) Setting(name string) ([]byte, error) {
 	var row settingRow
-	err := s.db.First(&row, "name = ?", name).Error
+	err := s.read.First(&row, "name = ?", name).Error
 	return []byte(row.Value), plainly(err)
 }
 
@@ -209,23 +209,24 @@ func (s *Store) SaveSetting(name string, value []byte) error {
 }
 
 // Plans is all plans, those with a time first in the order of their times.
-func (s *Store) Plans() ([]Plan, error) { return plans(s.db.Order("starts_at IS NULL, starts_at, id")) }
+func (s *Store) Plans() ([]Plan, error) {
+	return s.plans(s.read.Order("starts_at IS NULL, starts_at, id"))
+}
 
-func plans(query *gorm.DB) ([]Plan, error) {
-	var rows []planRow
-	err := query.Find(&rows).Error
+func (s *Store) plans(query *gorm.DB) ([]Plan, error) {
+	rows, err := readable[planRow](s, KindPlan, "id", query)
 	list := make([]Plan, len(rows))
 	for i, r := range rows {
 		list[i] = r.plan()
 	}
-	return list, plainly(err)
+	return list, err
 }
 
 // Plan is one plan, or ErrNotFound.
 func (s *Store) Plan(id int64) (Plan, error) {
 	var row planRow
-	err := s.db.First(&row, id).Error
-	return row.plan(), plainly(err)
+	err := s.read.First(&row, id).Error
+	return row.plan(), s.unreadable(KindPlan, id, err)
 }
 
 // AddPlan stores a new plan as revision 1 and returns it with its id.
@@ -261,32 +262,49 @@ func (s *Store) SavePlan(p Plan) (Plan, error) {
 	return row.plan(), nil
 }
 
-// Classes is the newest classes first, at most the given number.
-func (s *Store) Classes(most int) ([]Class, error) {
-	return classes(s.db.Order("started_at DESC, id DESC").Limit(most))
+// InProgress is the class that has not come to its end, or ErrNotFound. It may have been deleted since.
+func (s *Store) InProgress() (Class, error) {
+	var row classRow
+	err := s.read.Unscoped().Where("ended_at IS NULL").Order("id DESC").Take(&row).Error
+	return row.class(), s.unreadable(KindClass, row.ID, err)
 }
 
-func classes(query *gorm.DB) ([]Class, error) {
-	var rows []classRow
-	err := query.Find(&rows).Error
+// NewestClass is the number of the class that was begun last, 0 where there is none.
+func (s *Store) NewestClass() (id int64, err error) {
+	err = s.read.Unscoped().Model(&classRow{}).Select("coalesce(max(id), 0)").Scan(&id).Error
+	return id, plainly(err)
+}
+
+// EndClass notes when a class came to its end; with the zero time, that it has not.
+func (s *Store) EndClass(id int64, at time.Time) error {
+	return plainly(s.db.Unscoped().Model(&classRow{}).Where("id = ?", id).Update("ended_at", moment(at)).Error)
+}
+
+// EndEveryClass notes that no class is in progress any more: those that cannot be read, too.
+func (s *Store) EndEveryClass(at time.Time) error {
+	return plainly(s.db.Unscoped().Model(&classRow{}).Where("ended_at IS NULL").Update("ended_at", moment(at)).Error)
+}
+
+func (s *Store) classes(query *gorm.DB) ([]Class, error) {
+	rows, err := readable[classRow](s, KindClass, "id", query)
 	list := make([]Class, len(rows))
 	for i, r := range rows {
 		list[i] = r.class()
 	}
-	return list, plainly(err)
+	return list, err
 }
 
 // Class is one class, or ErrNotFound.
 func (s *Store) Class(id int64) (Class, error) {
 	var row classRow
-	err := s.db.First(&row, id).Error
-	return row.class(), plainly(err)
+	err := s.read.First(&row, id).Error
+	return row.class(), s.unreadable(KindClass, id, err)
 }
 
 // AddClass stores a new class and returns it with its id.
 func (s *Store) AddClass(c Class) (Class, error) {
 	row := classRow{
-		PlanID: reference(c.PlanID), GroupID: reference(c.GroupID), StartedAt: c.StartedAt.UTC(), Document: string(c.Document),
+		PlanID: reference(c.PlanID), GroupID: reference(c.GroupID), StartedAt: c.StartedAt.UTC(), EndedAt: moment(c.EndedAt), Document: string(c.Document),
 		Acknowledged: append([]string{}, c.Acknowledged...), // a missing list is written as an empty one
 		UID:          named(c.UID), DeletedAt: gorm.DeletedAt(moment(c.DeletedAt)),
 	}
@@ -297,16 +315,10 @@ func (s *Store) AddClass(c Class) (Class, error) {
 // Adjustments is the adjustments of a class in the order they were made.
 func (s *Store) Adjustments(class int64) ([]Adjustment, error) {
 	var rows []adjustmentRow
-	err := s.db.Where("class_id = ?", class).Order("number").Find(&rows).Error
+	err := s.read.Where("class_id = ?", class).Order("number").Find(&rows).Error
 	list := make([]Adjustment, len(rows))
 	for i, r := range rows {
 		list[i] = Adjustment{r.Number, r.Key, []byte(r.Body), r.Origin}
 	}
 	return list, plainly(err)
-}
-
-// AddAdjustment stores the next adjustment of a class. ErrTaken says that its number or key is there already.
-func (s *Store) AddAdjustment(class int64, a Adjustment) error {
-	row := adjustmentRow{class, a.Number, a.Key, string(a.Body), a.Origin}
-	return s.changing(class, func(db *gorm.DB) error { return db.Create(&row).Error })
 }

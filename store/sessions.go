@@ -13,7 +13,7 @@ func (sessionRow) TableName() string { return "sessions" }
 // Session is the device of the hash, if its time has not run out: else ErrNotFound.
 func (s *Store) Session(tokenHash string, now time.Time) (Session, error) {
 	var row sessionRow
-	err := s.db.First(&row, "token_hash = ? AND expires_at > ?", tokenHash, now.UTC()).Error
+	err := s.read.First(&row, "token_hash = ? AND expires_at > ?", tokenHash, now.UTC()).Error
 	return Session{row.TokenHash, row.Device, row.ExpiresAt.UTC()}, plainly(err)
 }
 

@@ -13,9 +13,12 @@ import (
 	"github.com/stretchr/testify/require"
 )
 
+// now is the moment of the tests.
+var now = time.Date(2026, 3, 2, 18, 30, 0, 0, time.UTC)
+
 func open(t *testing.T, path string) *Store {
 	t.Helper()
-	s, err := Open(path)
+	s, err := Open(path, "a test")
 	require.NoError(t, err)
 	t.Cleanup(func() { s.Close() })
 	return s
@@ -31,7 +34,7 @@ func TestWhatIsStoredIsThereAfterReopening(t *testing.T) {
 	require.NoError(t, err)
 	c, err := s.AddClass(Class{PlanID: p.ID, GroupID: g.ID, StartedAt: at, Document: []byte(`{}`)})
 	require.NoError(t, err)
-	require.NoError(t, s.AddAdjustment(c.ID, Adjustment{1, "k1", []byte(`{"do": "pause"}`), "phone"}))
+	require.NoError(t, s.AddAdjustments(c.ID, Adjustment{1, "k1", []byte(`{"do": "pause"}`), "phone"}))
 	require.NoError(t, s.Close())
 
 	s = open(t, path)
@@ -48,7 +51,7 @@ func TestWhatIsStoredIsThereAfterReopening(t *testing.T) {
 
 func TestTheFileIsKeptSafely(t *testing.T) {
 	s := open(t, filepath.Join(t.TempDir(), "x.db"))
-	for pragma, want := range map[string]string{"journal_mode": "wal", "foreign_keys": "1", "busy_timeout": "5000", "synchronous": "2"} {
+	for pragma, want := range map[string]string{"journal_mode": "wal", "foreign_keys": "1", "busy_timeout": "2000", "synchronous": "2"} {
 		var got string
 		require.NoError(t, s.db.Raw("PRAGMA "+pragma).Scan(&got).Error)
 		assert.Equal(t, want, got, pragma)
@@ -76,10 +79,10 @@ func TestAnAdjustmentIsKeptOnce(t *testing.T) {
 	s := open(t, filepath.Join(t.TempDir(), "x.db"))
 	c, err := s.AddClass(Class{Document: []byte(`{}`), StartedAt: time.Now()})
 	require.NoError(t, err)
-	require.NoError(t, s.AddAdjustment(c.ID, Adjustment{Number: 1, Key: "k"}))
-	assert.ErrorIs(t, s.AddAdjustment(c.ID, Adjustment{Number: 2, Key: "k"}), ErrTaken)
-	assert.ErrorIs(t, s.AddAdjustment(c.ID, Adjustment{Number: 1, Key: "other"}), ErrTaken)
-	assert.ErrorIs(t, s.AddAdjustment(99, Adjustment{Number: 1, Key: "k"}), ErrNotFound, "no such class")
+	require.NoError(t, s.AddAdjustments(c.ID, Adjustment{Number: 1, Key: "k"}))
+	assert.ErrorIs(t, s.AddAdjustments(c.ID, Adjustment{Number: 2, Key: "k"}), ErrTaken)
+	assert.ErrorIs(t, s.AddAdjustments(c.ID, Adjustment{Number: 1, Key: "other"}), ErrTaken)
+	assert.ErrorIs(t, s.AddAdjustments(99, Adjustment{Number: 1, Key: "k"}), ErrNotFound, "no such class")
 }
 
 func TestATransactionIsWholeOrNotAtAll(t *testing.T) {
@@ -131,7 +134,7 @@ func TestFindingClasses(t *testing.T) {
 	require.NoError(t, err)
 	day := time.Date(2026, 3, 2, 18, 30, 0, 0, time.UTC)
 	for i := range 4 {
-		c := Class{StartedAt: day.AddDate(0, 0, i), Document: []byte(`{}`)}
+		c := Class{StartedAt: day.AddDate(0, 0, i), EndedAt: day.AddDate(0, 0, i).Add(time.Hour), Document: []byte(`{}`)}
 		if i > 1 {
 			c.GroupID = g.ID
 		}
@@ -155,7 +158,7 @@ func TestFindingClasses(t *testing.T) {
 		"more":                  {Search{Skip: 1, Most: 2}, []int64{3, 2}},
 	} {
 		c.search.Most = cmp.Or(c.search.Most, 10)
-		list, err := s.Find(c.search)
+		list, err := s.Find(t.Context(), c.search)
 		require.NoError(t, err, name)
 		var ids []int64
 		for _, one := range list {
@@ -165,11 +168,11 @@ func TestFindingClasses(t *testing.T) {
 	}
 	left, err := s.Undigested(10)
 	require.NoError(t, err)
-	require.Len(t, left, 1, "the one that runs")
+	require.Len(t, left, 1, "the one that is not done")
 	assert.EqualValues(t, 4, left[0].ID)
 
 	require.NoError(t, s.AddRemark(1, Remark{At: day, Kind: "note", Text: "warm"}))
-	require.NoError(t, s.AddAdjustment(2, Adjustment{1, "k", []byte(`{}`), ""}))
+	require.NoError(t, s.AddAdjustments(2, Adjustment{1, "k", []byte(`{}`), ""}))
 	left, err = s.Undigested(10)
 	require.NoError(t, err)
 	assert.Len(t, left, 3, "what was changed has to be worked out again")
@@ -181,7 +184,6 @@ func TestFindingClasses(t *testing.T) {
 
 func TestSessions(t *testing.T) {
 	s := open(t, filepath.Join(t.TempDir(), "x.db"))
-	now := time.Date(2026, 3, 2, 18, 30, 0, 0, time.UTC)
 	_, err := s.Session("a", now)
 	assert.ErrorIs(t, err, ErrNotFound)
 	phone := Session{"a", "phone", now.Add(time.Hour)}
@@ -213,7 +215,8 @@ func TestFilesOfEarlierFormsAreBroughtUpToDate(t *testing.T) {
 	require.NoError(t, err)
 	for form := 1; form < len(forms); form++ {
 		path := filepath.Join(t.TempDir(), "old.db")
-		pool, err := sql.Open("sqlite", dsn(path))
+		require.NoError(t, touch(path))
+		pool, err := sql.Open("sqlite", dsn(path, "immediate"))
 		require.NoError(t, err)
 		provider, err := provider(pool)
 		require.NoError(t, err)
@@ -236,9 +239,20 @@ func TestFilesOfEarlierFormsAreBroughtUpToDate(t *testing.T) {
 			_, err = pool.Exec(`UPDATE adjustments SET origin = 'phone'`)
 			require.NoError(t, err)
 		}
+		if form >= 5 {
+			_, err = pool.Exec(`UPDATE groups SET uid = lower(hex(randomblob(16)))`)
+			require.NoError(t, err)
+		}
 		require.NoError(t, pool.Close())
 
 		s := open(t, path)
+		assert.Regexp(t, `old\.db\.before-update-`, s.Opened().Copied, "it is kept as it was, too")
+		old, err := OpenToRead(s.Opened().Copied)
+		require.NoError(t, err)
+		counts, err := old.Count()
+		require.NoError(t, err)
+		assert.Equal(t, Counts{1, 1, 1, 1}, counts)
+		require.NoError(t, old.Close())
 		groups, err := s.Groups()
 		require.NoError(t, err)
 		require.Len(t, groups, 1)
@@ -252,9 +266,13 @@ func TestFilesOfEarlierFormsAreBroughtUpToDate(t *testing.T) {
 		list, err := s.Adjustments(1)
 		require.NoError(t, err)
 		assert.Equal(t, []Adjustment{{1, "k", []byte(`{"do": "pause"}`), []string{"", "", "", "phone"}[min(form, 3)]}}, list)
+		running, err := s.InProgress()
+		require.NoError(t, err)
+		assert.EqualValues(t, 1, running.ID, "the newest one may still be led")
+		require.NoError(t, s.EndClass(1, now))
 		left, err := s.Undigested(10)
 		require.NoError(t, err)
-		assert.Len(t, left, 1, "to be worked out when a list is asked for")
+		assert.Len(t, left, 1, "to be worked out when it is over")
 		if form >= 2 {
 			code, err := s.Setting("room code")
 			require.NoError(t, err)
@@ -269,10 +287,10 @@ func TestTroubleWithTheFile(t *testing.T) {
 	folder := t.TempDir()
 	letter := filepath.Join(folder, "letter.db")
 	require.NoError(t, os.WriteFile(letter, []byte(strings.Repeat("Dear all, ", 200)), 0o600))
-	_, err := Open(letter)
+	_, err := Open(letter, "a test")
 	assert.ErrorContains(t, err, "is no data file of this application")
-	_, err = Open(filepath.Join(folder, "nowhere", "x.db"))
-	assert.ErrorContains(t, err, "look whether its folder is there")
+	_, err = Open(filepath.Join(letter, "x.db"), "a test")
+	assert.ErrorContains(t, err, "the folder of the data file cannot be made")
 
 	path := filepath.Join(folder, "x.db")
 	s := open(t, path)
@@ -295,7 +313,7 @@ func TestTroubleWithTheFile(t *testing.T) {
 	require.NoError(t, err)
 	copy(whole[4096:], strings.Repeat("damage! ", 4096))
 	require.NoError(t, os.WriteFile(path, whole, 0o600))
-	s, err = Open(path)
+	s, err = Open(path, "a test")
 	if err == nil {
 		_, err = s.Groups()
 		s.Close()

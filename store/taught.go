@@ -1,6 +1,7 @@
 package store
 
 import (
+	"context"
 	"database/sql"
 	"strings"
 	"time"
@@ -28,6 +29,7 @@ type Digest struct {
 	Eased     bool     // something was made easier for the room
 	Words     string   // what is searched
 	Record    []byte   // JSON: the passages as they were taught
+	Damaged   string   // why the class cannot be read; it is left out of lists then
 }
 
 // Listed is a class in a list, without its document.
@@ -69,6 +71,7 @@ type digestRow struct {
 	Eased     bool
 	Words     string
 	Record    string
+	Damaged   string
 }
 
 func (digestRow) TableName() string { return "digests" }
@@ -89,10 +92,12 @@ type listedRow struct {
 	Record    string
 }
 
+func (listedRow) TableName() string { return "classes" }
+
 // Remarks is what was added to the record of a class, in order.
 func (s *Store) Remarks(class int64) ([]Remark, error) {
 	var rows []remarkRow
-	err := s.db.Where("class_id = ?", class).Order("id").Find(&rows).Error
+	err := s.read.Where("class_id = ?", class).Order("id").Find(&rows).Error
 	list := make([]Remark, len(rows))
 	for i, r := range rows {
 		list[i] = Remark{r.ID, r.At.UTC(), r.Kind, r.Text}
@@ -107,10 +112,10 @@ func (s *Store) AddRemark(class int64, r Remark) error {
 	})
 }
 
-// changing changes something of a class, whose digest does not hold any more.
+// changing changes something of a class, whose digest is to be made anew.
 func (s *Store) changing(class int64, change func(*gorm.DB) error) error {
 	return plainly(s.db.Transaction(func(db *gorm.DB) error {
-		if err := db.Delete(&digestRow{}, "class_id = ?", class).Error; err != nil {
+		if err := db.Model(&digestRow{}).Where("class_id = ?", class).Update("over", false).Error; err != nil {
 			return err
 		}
 		return change(db)
@@ -119,29 +124,42 @@ func (s *Store) changing(class int64, change func(*gorm.DB) error) error {
 
 // SaveDigest keeps what was worked out of a class.
 func (s *Store) SaveDigest(d Digest) error {
-	row := digestRow{d.ClassID, d.Over, d.Title, d.LengthMS, d.Headlines, " " + strings.Join(d.Practices, " ") + " ", d.Eased, strings.ToLower(d.Words), string(d.Record)}
+	headlines := append([]string{}, d.Headlines...) // a missing list is written as an empty one
+	row := digestRow{d.ClassID, d.Over, d.Title, d.LengthMS, headlines, " " + strings.Join(d.Practices, " ") + " ", d.Eased, strings.ToLower(d.Words), string(d.Record), d.Damaged}
 	return plainly(s.db.Clauses(clause.OnConflict{UpdateAll: true}).Create(&row).Error)
 }
 
-// Undigested is the classes whose digest is missing or was made before their end, at most so many.
+// Undigested is the classes that have come to their end and whose digest is missing or of before, at most so many.
 func (s *Store) Undigested(most int) ([]Class, error) {
-	return classes(s.db.Where("id NOT IN (SELECT class_id FROM digests WHERE over = 1)").Order("started_at DESC, id DESC").Limit(most))
+	return s.classes(s.read.Where("ended_at IS NOT NULL AND id NOT IN (SELECT class_id FROM digests WHERE over = 1)").Order("started_at DESC, id DESC").Limit(most))
 }
 
-// WithoutDigest is how many classes have none, not even one that was made before their end.
+// WithoutDigest is how many classes are not in lists yet.
 func (s *Store) WithoutDigest() (n int64, err error) {
-	err = s.db.Model(&classRow{}).Where("id NOT IN (SELECT class_id FROM digests)").Count(&n).Error
+	err = s.read.Model(&classRow{}).Where("id NOT IN (SELECT class_id FROM digests)").Count(&n).Error
 	return n, plainly(err)
 }
 
-// Find is the classes that are asked for, the newest first. Classes without a digest are not found.
-func (s *Store) Find(search Search) ([]Listed, error) {
+// DamagedClasses is the classes that cannot be read, as their digests say.
+func (s *Store) DamagedClasses() ([]Damaged, error) {
+	var rows []digestRow
+	err := s.read.Where("damaged <> ''").Order("class_id").Find(&rows).Error
+	list := make([]Damaged, len(rows))
+	for i, r := range rows {
+		list[i] = Damaged{Kind: KindClass, ID: r.ClassID, Why: r.Damaged}
+	}
+	return list, plainly(err)
+}
+
+// Find is the classes that are asked for, the newest first. Classes without a digest and damaged ones are not found. A
+// search that takes longer than the context allows is given up.
+func (s *Store) Find(ctx context.Context, search Search) ([]Listed, error) {
 	columns := "classes.id, classes.plan_id, classes.group_id, classes.started_at, over, title, length_ms, headlines, practices, eased"
 	if search.Records {
 		columns += ", record"
 	}
-	query := s.db.Table("classes").Select(columns).
-		Joins("JOIN digests ON digests.class_id = classes.id").Where("classes.deleted_at IS NULL").Order("classes.started_at DESC, classes.id DESC")
+	query := s.read.WithContext(ctx).Table("classes").Select(columns).
+		Joins("JOIN digests ON digests.class_id = classes.id").Where("classes.deleted_at IS NULL AND digests.damaged = ''").Order("classes.started_at DESC, classes.id DESC")
 	if search.Group != 0 {
 		query = query.Where("classes.group_id = ?", search.Group)
 	}
@@ -163,13 +181,12 @@ func (s *Store) Find(search Search) ([]Listed, error) {
 	for _, word := range search.Words {
 		query = query.Where("instr(digests.words, ?) > 0", strings.ToLower(word))
 	}
-	var rows []listedRow
-	err := query.Offset(search.Skip).Limit(search.Most).Find(&rows).Error
+	rows, err := readable[listedRow](s, KindClass, "classes.id", query.Offset(search.Skip).Limit(search.Most))
 	list := make([]Listed, len(rows))
 	for i, r := range rows {
 		list[i] = Listed{
 			Class{ID: r.ID, PlanID: r.PlanID.Int64, GroupID: r.GroupID.Int64, StartedAt: r.StartedAt},
-			Digest{r.ID, r.Over, r.Title, r.LengthMS, r.Headlines, strings.Fields(r.Practices), r.Eased, r.Words, []byte(r.Record)},
+			Digest{r.ID, r.Over, r.Title, r.LengthMS, r.Headlines, strings.Fields(r.Practices), r.Eased, r.Words, []byte(r.Record), ""},
 		}
 	}
 	return list, plainly(err)

@@ -39,6 +39,7 @@ func (s *Studio) SetPasscode(passcode string) error {
 	if err != nil {
 		return err
 	}
+	defer s.wake(everySession)
 	return s.store.InTransaction(func(st *store.Store) error {
 		if err := st.EndSessions(); err != nil {
 			return err
@@ -102,8 +103,29 @@ func (s *Studio) SignedIn(token string) (device string, renewed bool, err error)
 	if session.ExpiresAt.Sub(now) > SessionTime-time.Hour {
 		return session.Device, false, nil
 	}
-	return session.Device, true, s.keepSession(token, session.Device)
+	if err := s.keepSession(token, session.Device); err != nil {
+		if Trouble(err) != "" { // it holds as it is: nobody is shut out because the disk is full
+			return session.Device, false, nil
+		}
+		return "", false, err
+	}
+	return session.Device, true, nil
+}
+
+// Device is the name of the device that keeps the token, or ErrNotFound. Its time is not made longer.
+func (s *Studio) Device(token string) (string, error) {
+	session, err := s.store.Session(hashOf(token), s.now())
+	if errors.Is(err, store.ErrNotFound) {
+		return "", ErrNotFound
+	}
+	return session.Device, err
 }
 
 // SignOut forgets the device that keeps the token.
-func (s *Studio) SignOut(token string) error { return s.store.EndSession(hashOf(token)) }
+func (s *Studio) SignOut(token string) error {
+	defer s.wake(everySession)
+	return s.store.EndSession(hashOf(token))
+}
+
+// WatchSessions is told when a device was signed out.
+func (s *Studio) WatchSessions() (ended <-chan struct{}, stop func()) { return s.Watch(everySession) }

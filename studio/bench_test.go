@@ -15,7 +15,7 @@ import (
 // BenchmarkAnAdjustmentOfAnHour is an adjustment from the request to the score for the lead screen and for the room, in
 // a class of an hour (3,520 counts) with 200 adjustments before it; beside it the encoding of that score alone.
 func BenchmarkAnAdjustmentOfAnHour(b *testing.B) {
-	s, err := store.Open(filepath.Join(b.TempDir(), "x.db"))
+	s, err := store.Open(filepath.Join(b.TempDir(), "x.db"), "a test")
 	if err != nil {
 		b.Fatal(err)
 	}

@@ -12,6 +12,7 @@ type Clock struct {
 	rate   float64
 	wall   func() time.Time     // the time of day, which may be set at any moment
 	uptime func() time.Duration // runs evenly, in sleep too
+	boot   string               // what uptime counts from
 
 	mutex sync.Mutex
 	from  time.Time     // what it showed
@@ -19,20 +20,20 @@ type Clock struct {
 }
 
 // NewClock is the clock of real classes.
-func NewClock() *Clock { return newClock(1, time.Now, uptime) }
+func NewClock() *Clock { return newClock(1, time.Now, uptime, bootID()) }
 
 // NewQuickClock showed real time at the moment, which is past, and has run at the rate since, in seconds a second. Two
 // of the same moment and rate show the same time, as before and after a restart.
 func NewQuickClock(moment time.Time, rate float64) *Clock {
-	c := newClock(rate, time.Now, uptime)
+	c := newClock(rate, time.Now, uptime, bootID())
 	if now := time.Now(); now.After(moment) {
 		c.from = moment.Add(time.Duration(float64(now.Sub(moment)) * rate)).Round(0)
 	}
 	return c
 }
 
-func newClock(rate float64, wall func() time.Time, uptime func() time.Duration) *Clock {
-	return &Clock{rate: rate, wall: wall, uptime: uptime, from: wall().Round(0), at: uptime()}
+func newClock(rate float64, wall func() time.Time, uptime func() time.Duration, boot string) *Clock {
+	return &Clock{rate: rate, wall: wall, uptime: uptime, boot: boot, from: wall().Round(0), at: uptime()}
 }
 
 // Now is the time on the clock.
@@ -52,6 +53,36 @@ func (c *Clock) Set() {
 	defer c.mutex.Unlock()
 	if c.rate == 1 {
 		c.from, c.at = c.wall().Round(0), c.uptime()
+	}
+}
+
+// Mark is what a clock showed at a moment, for a clock of the next start.
+type Mark struct {
+	At     time.Time     `json:"at"`
+	Boot   string        `json:"boot"`   // the start of the machine that Uptime belongs to; empty where that is not known
+	Uptime time.Duration `json:"uptime"` // when it showed At
+}
+
+// Mark is what the clock shows now.
+func (c *Clock) Mark() Mark {
+	c.mutex.Lock()
+	defer c.mutex.Unlock()
+	up := c.uptime()
+	return Mark{c.from.Add(time.Duration(float64(up-c.at) * c.rate)), c.boot, up}
+}
+
+// Resume goes on from the mark: exactly where the machine has not been started anew since, else so that the clock shows
+// nothing that is before it.
+func (c *Clock) Resume(m Mark) {
+	now := c.Now()
+	c.mutex.Lock()
+	defer c.mutex.Unlock()
+	up := c.uptime()
+	switch {
+	case m.Boot != "" && m.Boot == c.boot && m.Uptime <= up:
+		c.from, c.at = m.At.Add(time.Duration(float64(up-m.Uptime)*c.rate)), up
+	case m.At.After(now):
+		c.from, c.at = m.At, up
 	}
 }
 

@@ -88,7 +88,7 @@ func (s *Studio) Delete(kind string, id int64, classes bool) (contract.DeletedLi
 	if err := s.store.Delete(t, classes, s.now()); err != nil {
 		return none, missing(err, kind, id)
 	}
-	s.tell(everyClass)
+	s.notify(everyClass)
 	return s.Deleted()
 }
 
@@ -104,7 +104,7 @@ func (s *Studio) BringBack(kind string, id int64) (contract.DeletedList, error) 
 	if err := s.store.BringBack(t, s.now()); err != nil {
 		return contract.DeletedList{}, missing(err, "deleted "+kind, id)
 	}
-	s.tell(everyClass)
+	s.notify(everyClass)
 	return s.Deleted()
 }
 

@@ -5,6 +5,7 @@ import (
 	"bytes"
 	"fmt"
 	"io"
+	"slices"
 	"strings"
 	"time"
 	"unicode"
@@ -74,9 +75,19 @@ var sheets = map[string]struct {
 	kind  string
 	write func(io.Writer, pace.Timeline) error
 }{
-	"csv":  {"text/csv; charset=utf-8", sheet.WriteCSV},
+	"csv":  {"text/csv; charset=utf-8", writeForSpreadsheets},
 	"json": {"application/json", sheet.WriteJSON},
 	"vtt":  {"text/vtt; charset=utf-8", sheet.WriteVTT},
+}
+
+// writeForSpreadsheets writes a cue sheet as CSV in which no spreadsheet takes a teacher's own word for a formula. The
+// commands, whose sheets other programs read, write the words as they are.
+func writeForSpreadsheets(w io.Writer, t pace.Timeline) error {
+	t.Rows = slices.Clone(t.Rows)
+	for i, row := range t.Rows {
+		t.Rows[i].Say, t.Rows[i].Practice = harmless(row.Say), harmless(row.Practice)
+	}
+	return sheet.WriteCSV(w, t)
 }
 
 // PlanSheet is the cue sheet of a plan as written, in the form: csv, json or vtt.

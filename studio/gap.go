@@ -2,6 +2,7 @@ package studio
 
 import (
 	"fmt"
+	"time"
 
 	"vastlantern/core/pace"
 	"vastlantern/studio/contract"
@@ -52,22 +53,29 @@ func (s *Studio) TakeAgain(id int64, want contract.TakeAgain) (contract.Adjusted
 	if err != nil {
 		return contract.Adjusted{}, err
 	}
-	for i, known := range l.sent {
-		if want.Key != "" && known.key == want.Key {
-			return s.adjusted(l, i+1)
+	if number := l.known(want.Key); number > 0 {
+		return s.adjusted(l, number)
+	}
+	over := !l.stored.EndedAt.IsZero() // it may have come to its end by the clock, unseen
+	if over {
+		newest, err := s.store.NewestClass()
+		if err != nil {
+			return contract.Adjusted{}, err
 		}
-	}
-	newest, err := s.store.Classes(1)
-	if err != nil {
-		return contract.Adjusted{}, err
-	}
-	if newest[0].ID != id {
-		return contract.Adjusted{}, fail(ErrConflict, "Another class was begun since.")
+		if newest != id {
+			return contract.Adjusted{}, fail(ErrConflict, "Another class was begun since.")
+		}
+		l.stored.EndedAt = time.Time{}
 	}
 	at := l.at(s.now())
 	from, can := l.lost(want.FromMS, at)
 	if !can {
 		return contract.Adjusted{}, fail(ErrConflict, "This cannot be taken again: the class was adjusted since, or nothing was being counted.")
+	}
+	if over {
+		if err := s.reopen(l.stored); err != nil {
+			return contract.Adjusted{}, err
+		}
 	}
 	// The pause first: if all ends between the two, the class stands in natural breath and waits.
 	if _, err := s.adjust(l, from, contract.Adjust{Key: want.Key + " lost from sight", Do: string(pace.ToPause), Origin: want.Origin}); err != nil {

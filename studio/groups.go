@@ -55,6 +55,15 @@ func (s *Studio) groupsEver() (map[int64]*contract.Group, error) {
 	return groups, err
 }
 
+// groupEver is the group with the id, deleted or not; nil for 0 and for one that cannot be read.
+func (s *Studio) groupEver(id int64) (*contract.Group, error) {
+	if id == 0 {
+		return nil, nil
+	}
+	groups, err := s.groupsEver()
+	return groups[id], err
+}
+
 // Groups is the groups by name, and what a form of one has to ask.
 func (s *Studio) Groups() (contract.Groups, error) {
 	all, err := s.groups()

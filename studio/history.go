@@ -58,10 +58,7 @@ func (s *Studio) past(group int64) (*past, error) {
 	if known := s.pasts.byGroup[group]; known != nil {
 		return known, nil
 	}
-	if err := s.digestAll(); err != nil {
-		return nil, err
-	}
-	classes, err := s.store.Find(store.Search{Group: group, Over: true, Records: true, Most: remembered})
+	classes, err := s.find(store.Search{Group: group, Over: true, Records: true, Most: remembered})
 	if err != nil {
 		return nil, err
 	}
@@ -69,16 +66,14 @@ func (s *Studio) past(group int64) (*past, error) {
 	for _, listed := range slices.Backward(classes) {
 		var record taught.Record
 		if err := json.Unmarshal(listed.Digest.Record, &record.Passages); err != nil {
-			return nil, fmt.Errorf("the digest of class %d cannot be read: %w", listed.Class.ID, err)
+			s.noteDamage(store.KindClass, listed.Class.ID, err)
+			continue
 		}
 		p.classes = append(p.classes, pastClass{listed.Class, record})
 		p.history.Add(record)
 	}
-	running, err := s.store.Undigested(1)
-	if err == nil && len(running) == 0 { // a class comes to its end without a change
-		s.pasts.byGroup[group] = p
-	}
-	return p, err
+	s.pasts.byGroup[group] = p
+	return p, nil
 }
 
 // advised plans a passage as the group's record advises, and tells in words what and why; empty where there is nothing to

@@ -234,7 +234,7 @@ func (i *Import) Apply() error {
 		return nil
 	})
 	if err == nil {
-		i.studio.tell(everyClass)
+		i.studio.notify(everyClass)
 	}
 	return err
 }

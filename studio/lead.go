@@ -3,7 +3,6 @@ package studio
 import (
 	"bytes"
 	"encoding/json"
-	"errors"
 	"fmt"
 	"slices"
 	"strings"
@@ -25,6 +24,9 @@ type led struct {
 	sent    []sent
 	answers []pace.Answer
 	class   *pace.Class
+
+	unstored int    // how many of the last adjustments are not in the data file yet
+	why      string // why not
 }
 
 // sent is what is known of an adjustment besides what it does.
@@ -34,34 +36,8 @@ type sent struct {
 	origin  string // the device
 }
 
-// open folds a stored class. A class is its plan, its start and its adjustments: after a crash, in a second window
-// and in the record this gives the same.
-func (s *Studio) open(id int64) (*led, error) {
-	stored, err := s.store.Class(id)
-	if err != nil {
-		return nil, missing(err, "class", id)
-	}
-	return s.fold(stored)
-}
-
-func (s *Studio) fold(stored store.Class) (*led, error) {
-	_, p, err := sheet.ReadPlan(bytes.NewReader(stored.Document))
-	if err != nil {
-		return nil, fmt.Errorf("the plan of class %d cannot be read: %w", stored.ID, err)
-	}
-	adjustments, err := s.store.Adjustments(stored.ID)
-	if err != nil {
-		return nil, err
-	}
-	l := &led{stored: stored, plan: p, class: pace.Begin(p)}
-	for _, a := range adjustments {
-		adjustment, err := sheet.ReadAdjustment(a.Body)
-		if err != nil {
-			return nil, fmt.Errorf("adjustment %d of class %d cannot be read: %w", a.Number, stored.ID, err)
-		}
-		l.add(sent{a.Key, because(a.Body), a.Origin}, adjustment)
-	}
-	return l, nil
+func begin(stored store.Class, p *plan.Plan) *led {
+	return &led{stored: stored, plan: p, class: pace.Begin(p)}
 }
 
 // because is what was seen and led to the adjustment, as its line has it.
@@ -81,8 +57,12 @@ func (l *led) add(from sent, a pace.Adjustment) {
 	l.script = append(l.script, a)
 }
 
-// at is how far the class is at the time, in milliseconds; never before its last adjustment, since times never fall.
+// at is how far the class is at the time, in milliseconds; never before its last adjustment, since times never fall. One
+// that is over is at its end.
 func (l *led) at(now time.Time) int64 {
+	if !l.stored.EndedAt.IsZero() { // whatever the clock says, which may have been set since
+		now = l.stored.EndedAt
+	}
 	at := max(0, now.Sub(l.stored.StartedAt).Milliseconds())
 	if n := len(l.script); n > 0 {
 		at = max(at, l.script[n-1].At)
@@ -92,7 +72,7 @@ func (l *led) at(now time.Time) int64 {
 
 // running tells whether the class has not come to its end.
 func (l *led) running(now time.Time) bool {
-	return l.class.At(l.at(now)).Passage > 0
+	return l.stored.EndedAt.IsZero() && l.class.At(l.at(now)).Passage > 0
 }
 
 // Lead starts a class from a plan, now. Only one class runs at a time.
@@ -114,16 +94,28 @@ func (s *Studio) Lead(want contract.Lead) (contract.Score, error) {
 		return contract.Score{}, err
 	}
 	s.set() // nothing runs that a corrected clock could move
-	class, err := s.store.AddClass(store.Class{
+	class := store.Class{
 		// Whole milliseconds, as adjustments count from it.
 		PlanID: stored.ID, GroupID: stored.GroupID, StartedAt: s.now().Truncate(time.Millisecond), Document: document,
 		Acknowledged: want.Acknowledged,
+	}
+	l, err := fold(class, nil) // what cannot be read again is not stored
+	if err != nil {
+		return contract.Score{}, fail(ErrInvalid, "This plan cannot be led: %v.", err)
+	}
+	err = s.store.InTransaction(func(st *store.Store) error {
+		if err := st.EndEveryClass(class.StartedAt); err != nil {
+			return err
+		}
+		l.stored, err = st.AddClass(class)
+		return err
 	})
 	if err != nil {
 		return contract.Score{}, err
 	}
-	l, err := s.fold(class)
-	if err != nil {
+	s.setLive(&live{stored: l.stored})
+	s.digestOne(l.stored) // so that it stands in the lists
+	if err := s.noteTime(); err != nil {
 		return contract.Score{}, err
 	}
 	return s.tellScore(l)
@@ -183,24 +175,33 @@ func (s *Studio) makeRoom(end bool) error {
 		}}
 	}
 	_, err = s.adjust(running, running.at(s.now()), contract.Adjust{Key: fmt.Sprintf("end for another class, %d", s.now().UnixNano()), Do: string(pace.End)})
-	s.tell(running.stored.ID)
+	s.notify(running.stored.ID)
+	if err == nil && running.unstored > 0 {
+		return fail(ErrConflict, "The class before has ended, but it cannot be stored yet: %s", running.why)
+	}
 	return err
 }
 
-// newest bounds how far back a class that is still running is looked for: only one is at a time.
-const newest = 1
-
 // running is the class that is being led, or nil.
 func (s *Studio) running() (*led, error) {
-	classes, err := s.store.Classes(newest)
-	if err != nil || len(classes) == 0 {
+	class, err := s.current()
+	if err != nil || class == nil {
 		return nil, err
 	}
-	l, err := s.fold(classes[0])
+	l, err := class.fold()
 	if err != nil || !l.running(s.now()) {
 		return nil, err
 	}
 	return l, nil
+}
+
+// Running is the class that is being led, for the way back to it; it asks the data file for nothing.
+func (s *Studio) Running() (contract.Running, error) {
+	l, err := s.running()
+	if err != nil || l == nil {
+		return contract.Running{}, err
+	}
+	return contract.Running{ClassID: l.stored.ID, Title: l.plan.Title}, nil
 }
 
 // Score is the timeline of a class as it stands.
@@ -212,7 +213,12 @@ func (s *Studio) Score(id int64) (contract.Score, error) {
 	return s.score(l)
 }
 
-// Adjust makes a live adjustment, now. It is stored before it is answered, refused ones too.
+// tooLate is how long after it was meant a press still acts, in real time. Later it would surprise the room.
+const tooLate = 5 * time.Second
+
+// Adjust makes a live adjustment, now. It is stored before it is answered, refused ones too; where it cannot be stored
+// just now the class goes on with it all the same, and the score says what is not stored. A press that was made too long
+// ago is refused, but for a note or what was seen, which is kept with its moment.
 func (s *Studio) Adjust(id int64, want contract.Adjust) (contract.Adjusted, error) {
 	s.leading.Lock()
 	defer s.leading.Unlock()
@@ -220,11 +226,43 @@ func (s *Studio) Adjust(id int64, want contract.Adjust) (contract.Adjusted, erro
 	if err != nil {
 		return contract.Adjusted{}, err
 	}
-	number, err := s.adjust(l, l.at(s.now()), want)
+	if number := l.known(want.Key); number > 0 {
+		return s.adjusted(l, number) // sent twice: the first answer holds
+	}
+	at, err := s.moment(l, want)
+	if err != nil {
+		return contract.Adjusted{}, err
+	}
+	number, err := s.adjust(l, at, want)
 	if err != nil {
 		return contract.Adjusted{}, err
 	}
 	return s.adjusted(l, number)
+}
+
+// known is the number of the adjustment that was sent under the key, 0 where none was.
+func (l *led) known(key string) int {
+	return slices.IndexFunc(l.sent, func(s sent) bool { return s.key == key }) + 1
+}
+
+// moment is the time of the class at which a press acts, or why it does not.
+func (s *Studio) moment(l *led, want contract.Adjust) (int64, error) {
+	now := s.now()
+	at := l.at(now)
+	pressed := at
+	if want.PressedMS != nil {
+		pressed = min(at, int64(*want.PressedMS-millis(l.stored.StartedAt)))
+	}
+	remark := want.Do == string(pace.Note) || want.Do == string(pace.Signal)
+	switch age := time.Duration(float64(at-pressed)/s.rate) * time.Millisecond; {
+	case remark && pressed < at:
+		return max(pressed, l.at(l.stored.StartedAt)), nil // never before what was adjusted since
+	case !l.running(now):
+		return 0, fail(ErrConflict, "This class is over. What is still to be said of it can be added to its record.")
+	case !remark && age > tooLate:
+		return 0, fail(ErrConflict, "Too late: this was pressed %d seconds ago. Nothing was changed; press again if it is still wanted.", int(age.Seconds()))
+	}
+	return at, nil
 }
 
 func (s *Studio) adjusted(l *led, number int) (contract.Adjusted, error) {
@@ -232,13 +270,26 @@ func (s *Studio) adjusted(l *led, number int) (contract.Adjusted, error) {
 	return contract.Adjusted{Answer: l.answer(number), Score: score}, err
 }
 
-// adjust folds one adjustment more into the class, at that time of it, and returns its number. The caller tells.
+// Bounds of what comes with an adjustment, in bytes.
+const (
+	longestKey   = 200
+	longestNote  = 2000
+	longestLabel = 100 // of a verb, a signal
+)
+
+// adjust folds one adjustment more into the class in progress, at that time of it, and returns its number. The caller
+// notifies, and holds s.leading.
 func (s *Studio) adjust(l *led, at int64, want contract.Adjust) (int, error) {
-	if want.Key == "" {
+	switch {
+	case want.Key == "":
 		return 0, fail(ErrInvalid, "An adjustment needs a key of its own.")
+	case len(want.Key) > longestKey || len(want.Do) > longestLabel || len(want.Because) > longestLabel || want.See != nil && len(*want.See) > longestLabel:
+		return 0, fail(ErrInvalid, "The key of an adjustment has at most %d characters, its verb and what was seen %d.", longestKey, longestLabel)
+	case want.Text != nil && len(*want.Text) > longestNote:
+		return 0, fail(ErrInvalid, "A note has at most %d characters.", longestNote)
 	}
-	if i := slices.IndexFunc(l.sent, func(s sent) bool { return s.key == want.Key }); i >= 0 {
-		return i + 1, nil // sent twice: the first answer holds
+	if number := l.known(want.Key); number > 0 {
+		return number, nil
 	}
 	body, err := line(at, want)
 	if err != nil {
@@ -248,14 +299,28 @@ func (s *Studio) adjust(l *led, at int64, want contract.Adjust) (int, error) {
 	if err != nil {
 		return 0, fail(ErrInvalid, "This is no adjustment: %v.", err)
 	}
+	class, err := s.current()
+	if err != nil {
+		return 0, err
+	}
 	number := len(l.sent) + 1
-	if err := s.store.AddAdjustment(l.stored.ID, store.Adjustment{Number: number, Key: want.Key, Body: body, Origin: want.Origin}); err != nil {
-		if errors.Is(err, store.ErrTaken) {
-			return 0, fail(ErrConflict, "Another adjustment came first. Press again.")
+	row := store.Adjustment{Number: number, Key: want.Key, Body: body, Origin: want.Origin}
+	if class == nil || class.stored.ID != l.stored.ID { // a remark that comes late
+		if err := s.store.AddAdjustments(l.stored.ID, row); err != nil {
+			return 0, err
 		}
+		l.add(sent{want.Key, want.Because, want.Origin}, a)
+		s.digestOne(l.stored)
+		return number, nil
+	}
+	if class, err = s.keep(class, row); err != nil {
 		return 0, err
 	}
 	l.add(sent{want.Key, want.Because, want.Origin}, a)
+	l.unstored, l.why = class.unstored, class.why
+	if !l.running(s.now()) && class.stored.EndedAt.IsZero() {
+		l.stored.EndedAt = s.finish(class, l.class.Timeline().End)
+	}
 	return number, nil
 }
 
@@ -266,6 +331,7 @@ func line(at int64, want contract.Adjust) ([]byte, error) {
 		contract.Adjust
 		To any `json:"to,omitempty"` // one number, or the four of counts
 	}{At: at, Adjust: want}
+	text.PressedMS = nil // it has become the time
 	switch {
 	case want.Counts != nil:
 		text.To, text.Counts = want.Counts, nil

@@ -1,7 +1,10 @@
 package studio
 
 import (
+	"context"
 	"encoding/json"
+	"errors"
+	"log/slog"
 	"slices"
 	"strconv"
 	"strings"
@@ -17,61 +20,38 @@ import (
 // shownClasses is how many taught classes a list shows at once.
 const shownClasses = 50
 
-// batch is how many classes are digested at once where many have none, as after an update.
+// batch is how many classes are digested at once where many have none, as after an import.
 const batch = 200
 
-// digestAll works out what lists and searches need of the classes that have changed or have come to their end since.
-func (s *Studio) digestAll() error {
-	s.digesting.Lock()
-	defer s.digesting.Unlock()
-	for {
-		if more, err := s.digestBatch(); err != nil || !more {
-			return err
-		}
-	}
-}
-
-// Prepare is for the start, where nobody waits for it: it removes for good what was deleted long ago, and does what
-// digestAll does, which may be much after an update.
-func (s *Studio) Prepare() error {
+// Prepare does at the start what nobody waits for: it removes for good what was deleted long ago, and works out what
+// lists and searches need of the classes that have changed, which may be many after an update.
+func (s *Studio) Prepare(ctx context.Context) error {
 	if err := s.purge(); err != nil {
 		return err
 	}
 	for {
-		s.digesting.Lock()
+		if ctx.Err() != nil {
+			return nil // the next start goes on with it
+		}
 		more, err := s.digestBatch()
-		s.digesting.Unlock()
 		if err != nil || !more {
 			return err
 		}
 	}
 }
 
-// digestSome is one batch of it, unless it is being done already, and tells how many classes are still without.
-func (s *Studio) digestSome() (left int64, err error) {
-	if s.digesting.TryLock() {
-		more, err := s.digestBatch()
-		s.digesting.Unlock()
-		if err != nil || !more {
-			return 0, err
-		}
-	}
-	return s.store.WithoutDigest()
-}
-
-// digestBatch tells whether there may be more. Who calls it holds s.digesting.
+// digestBatch tells whether there may be more.
 func (s *Studio) digestBatch() (more bool, err error) {
+	s.digesting.Lock()
+	defer s.digesting.Unlock()
 	classes, err := s.store.Undigested(batch)
-	if err != nil {
+	if err != nil || len(classes) == 0 {
 		return false, err
 	}
-	over, digests := 0, make([]store.Digest, len(classes))
+	digests := make([]store.Digest, len(classes))
 	for i, stored := range classes {
 		if digests[i], err = s.digest(stored); err != nil {
 			return false, err
-		}
-		if digests[i].Over {
-			over++
 		}
 	}
 	err = s.store.InTransaction(func(st *store.Store) error { // one write to the disk for all of them
@@ -82,11 +62,27 @@ func (s *Studio) digestBatch() (more bool, err error) {
 		}
 		return nil
 	})
-	return over > 0 && len(classes) == batch, err // else what is left is running
+	s.notify(everyClass) // there is more in the lists
+	return len(classes) == batch, err
 }
 
+// digestOne works out one class after it has changed. Where that fails the class is as it was, and the next start does it.
+func (s *Studio) digestOne(stored store.Class) {
+	d, err := s.digest(stored)
+	if err == nil {
+		err = s.store.SaveDigest(d)
+	}
+	if err != nil {
+		slog.Error("a class is not in the lists yet", "class", stored.ID, "error", err)
+	}
+}
+
+// digest is what lists need of a class. One that cannot be read has a digest that says so.
 func (s *Studio) digest(stored store.Class) (store.Digest, error) {
-	l, err := s.fold(stored)
+	l, err := s.open(stored.ID)
+	if errors.Is(err, ErrDamaged) {
+		return store.Digest{ClassID: stored.ID, Over: true, Damaged: err.Error()}, nil
+	}
 	if err != nil {
 		return store.Digest{}, err
 	}
@@ -123,11 +119,15 @@ func (s *Studio) digest(stored store.Class) (store.Digest, error) {
 // Find is the classes that are asked for, the newest first.
 func (s *Studio) Find(want contract.Search) (contract.Found, error) {
 	found := contract.Found{Classes: []contract.ClassCard{}}
-	left, err := s.digestSome()
+	left, err := s.store.WithoutDigest()
 	if err != nil {
 		return found, err
 	}
 	found.Left = left
+	running, err := s.running()
+	if err != nil {
+		return found, err
+	}
 	groups, err := s.groupsEver()
 	if err != nil {
 		return found, err
@@ -137,7 +137,7 @@ func (s *Studio) Find(want contract.Search) (contract.Found, error) {
 		return found, err
 	}
 	search.Skip, search.Most = max(0, want.Skip), shownClasses+1
-	list, err := s.store.Find(search)
+	list, err := s.find(search)
 	if err != nil {
 		return found, err
 	}
@@ -147,15 +147,39 @@ func (s *Studio) Find(want contract.Search) (contract.Found, error) {
 	for _, one := range list {
 		card := contract.ClassCard{
 			ID: one.Class.ID, Title: one.Digest.Title, Group: groups[one.GroupID], StartedMS: millis(one.StartedAt), LengthMS: one.Digest.LengthMS,
-			Running: !one.Digest.Over, Passages: one.Digest.Headlines, Eased: one.Digest.Eased,
+			Passages: one.Digest.Headlines, Eased: one.Digest.Eased,
+		}
+		if running != nil && running.stored.ID == card.ID {
+			card.Running, card.LengthMS = true, running.at(s.now())
 		}
 		found.Classes = append(found.Classes, card)
 	}
 	return found, nil
 }
 
+// Bounds of a search: what is looked for in ten years of classes must not keep the machine busy.
+const (
+	mostWords     = 20
+	longestSearch = 300 // bytes
+	searchTime    = 2 * time.Second
+)
+
+// find is a search that is given up where it takes too long.
+func (s *Studio) find(search store.Search) ([]store.Listed, error) {
+	ctx, cancel := context.WithTimeout(context.Background(), searchTime)
+	defer cancel()
+	list, err := s.store.Find(ctx, search)
+	if ctx.Err() != nil && err != nil {
+		return nil, fail(ErrInvalid, "This search takes too long. Choose fewer days, or a group.")
+	}
+	return list, err
+}
+
 // search is what is asked for, in the store's terms.
 func (s *Studio) search(want contract.Search) (search store.Search, err error) {
+	if len(want.Words) > longestSearch || len(strings.Fields(want.Words)) > mostWords || len(want.Practice) > longestLabel {
+		return search, fail(ErrInvalid, "A search has at most %d words and %d characters.", mostWords, longestSearch)
+	}
 	search = store.Search{Group: want.GroupID, Practice: want.Practice, Words: strings.Fields(want.Words)}
 	if want.Eased {
 		search.Eased = &want.Eased
@@ -214,6 +238,10 @@ func (s *Studio) AddRemark(class int64, r contract.Remark) (contract.Record, err
 	if err := s.store.AddRemark(class, store.Remark{At: s.now(), Kind: r.Kind, Text: r.Text}); err != nil {
 		return contract.Record{}, missing(err, "class", class)
 	}
+	if stored, err := s.store.Class(class); err == nil {
+		s.digestOne(stored)
+	}
+	s.notify(everyClass)
 	return s.Record(class)
 }
 

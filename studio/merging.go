@@ -167,37 +167,66 @@ func (i *Import) class(here *contract.ExportClass, in contract.ExportClass) erro
 	}
 	rows := make([]store.Adjustment, len(in.Adjustments))
 	keys := map[string]bool{}
+	before := int64(0)
 	for n, a := range in.Adjustments {
-		if _, err := sheet.ReadAdjustment(a.Line); err != nil {
+		read, err := sheet.ReadAdjustment(a.Line)
+		if err != nil {
 			return fmt.Errorf("adjustment %d: %w", n+1, err)
 		}
+		if read.At < before {
+			return fmt.Errorf("adjustment %d: its at_ms is %d, before the %d of the one before it: times never fall", n+1, read.At, before)
+		}
+		before = read.At
 		if keys[a.Key] {
 			return fmt.Errorf("adjustment %d: its key %q is there already", n+1, a.Key)
 		}
 		keys[a.Key] = true
 		rows[n] = store.Adjustment{Number: n + 1, Key: a.Key, Body: compact(a.Line), Origin: a.Origin}
 	}
+	ended, err := endOf(in, document, rows)
+	if err != nil {
+		return err
+	}
 	change := Change{Kind: "class", Name: titled(p.Title, in.StartedAt), Does: doesAdd}
 	if here == nil {
 		return i.put(change, func(st *store.Store) error {
 			added, err := st.AddClass(store.Class{
-				PlanID: i.plans[in.Plan], GroupID: i.groups[in.Group], StartedAt: in.StartedAt, Document: document, Acknowledged: in.Acknowledged,
+				PlanID: i.plans[in.Plan], GroupID: i.groups[in.Group], StartedAt: in.StartedAt, EndedAt: ended, Document: document, Acknowledged: in.Acknowledged,
 				UID: in.UID, DeletedAt: orZero(in.DeletedAt),
 			})
 			if err != nil {
 				return err
 			}
-			if err := st.AddAdjustments(added.ID, rows); err != nil {
+			if err := st.AddAdjustments(added.ID, rows...); err != nil {
 				return err
 			}
 			return addRemarks(st, added.ID, in.Remarks)
 		})
 	}
-	return i.longer(change, *here, in, rows)
+	return i.longer(change, *here, in, rows, ended)
+}
+
+// endOf is when a class of the file came to its end. One that was in progress when the file was written is over here: at
+// the end of its plan as it stood, or with the last that was pressed where it waited for the teacher.
+func endOf(in contract.ExportClass, document []byte, rows []store.Adjustment) (time.Time, error) {
+	if in.EndedAt != nil {
+		return in.EndedAt.UTC(), nil
+	}
+	l, err := fold(store.Class{StartedAt: in.StartedAt, Document: document}, rows)
+	if err != nil {
+		return time.Time{}, err
+	}
+	end := l.class.Timeline().End
+	if n := len(l.script); l.class.Timeline().Open {
+		if end = 0; n > 0 {
+			end = l.script[n-1].At
+		}
+	}
+	return in.StartedAt.Add(time.Duration(end) * time.Millisecond).UTC(), nil
 }
 
 // longer makes a class that is on both sides longer by what only the file has.
-func (i *Import) longer(change Change, here, in contract.ExportClass, rows []store.Adjustment) error {
+func (i *Import) longer(change Change, here, in contract.ExportClass, rows []store.Adjustment, ended time.Time) error {
 	both := min(len(here.Adjustments), len(in.Adjustments))
 	for n := range both {
 		if len(differing(here.Adjustments[n], in.Adjustments[n])) > 0 {
@@ -225,6 +254,10 @@ func (i *Import) longer(change Change, here, in contract.ExportClass, rows []sto
 	if len(remarks) > 0 {
 		change.What = append(change.What, count(int64(len(remarks)), "remark"))
 	}
+	later := here.EndedAt != nil && ended.After(*here.EndedAt)
+	if later {
+		change.What = append(change.What, "its end")
+	}
 	if len(change.What) == 0 && !deleted {
 		i.Same++
 		return nil
@@ -237,8 +270,13 @@ func (i *Import) longer(change Change, here, in contract.ExportClass, rows []sto
 		if err != nil {
 			return err
 		}
-		if err := st.AddAdjustments(id, rows[both:]); err != nil {
+		if err := st.AddAdjustments(id, rows[both:]...); err != nil {
 			return err
+		}
+		if later {
+			if err := st.EndClass(id, ended); err != nil {
+				return err
+			}
 		}
 		if err := addRemarks(st, id, remarks); err != nil || !deleted {
 			return err

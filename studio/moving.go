@@ -9,6 +9,8 @@ import (
 	"slices"
 	"time"
 
+	"vastlantern/core/practice"
+	"vastlantern/core/sheet"
 	"vastlantern/store"
 	"vastlantern/studio/contract"
 )
@@ -36,6 +38,9 @@ func (s *Studio) Export(w io.Writer) error {
 	}
 	err = errors.Join(err, lines(item, &text, "practices", all.Practices), lines(item, &text, "groups", all.Groups),
 		lines(item, &text, "plans", all.Plans), lines(item, &text, "classes", all.Classes))
+	if len(all.Damaged) > 0 {
+		err = errors.Join(err, lines(item, &text, "damaged", all.Damaged))
+	}
 	if err != nil {
 		return err
 	}
@@ -61,19 +66,23 @@ func (s *Studio) everything() (contract.Export, error) {
 		Format: contract.ExportFormat, Version: exportVersion, Practices: []contract.ExportPractice{}, Groups: []contract.ExportGroup{},
 		Plans: []contract.ExportPlan{}, Classes: []contract.ExportClass{},
 	}
-	value, err := s.store.Setting(settingsName)
-	if err == nil {
-		all.Choices = &contract.Choices{}
-		err = json.Unmarshal(value, all.Choices)
-	}
-	if err != nil && !errors.Is(err, store.ErrNotFound) {
+	chosen, err := s.choices()
+	switch {
+	case errors.Is(err, store.ErrNotFound), errors.Is(err, ErrDamaged): // the latter is named below
+	case err != nil:
 		return all, err
+	default:
+		all.Choices = &chosen
 	}
 	practices, err := s.store.Practices()
 	if err != nil {
 		return all, err
 	}
 	for _, p := range practices {
+		if _, err := practice.ReadOwn(p.Document); err != nil {
+			s.store.NoteDamage(store.Damaged{Kind: store.KindPractice, Name: p.ID, Why: err.Error()})
+			continue
+		}
 		all.Practices = append(all.Practices, contract.ExportPractice{ID: p.ID, UpdatedAt: p.UpdatedAt, File: string(p.Document)})
 	}
 	groups, err := s.store.EveryGroup()
@@ -94,20 +103,31 @@ func (s *Studio) everything() (contract.Export, error) {
 		return all, err
 	}
 	for _, p := range plans {
+		if _, err := sheet.ReadDoc(bytes.NewReader(p.Document)); err != nil {
+			s.noteDamage(store.KindPlan, p.ID, err)
+			continue
+		}
 		planUID[p.ID] = p.UID
 		all.Plans = append(all.Plans, contract.ExportPlan{
 			UID: p.UID, Group: groupUID[p.GroupID], UpdatedAt: p.UpdatedAt, DeletedAt: ifAny(p.DeletedAt), Document: compact(p.Document),
 		})
 	}
 	classes, err := s.store.EveryClass()
+	if err != nil {
+		return all, err
+	}
 	for _, c := range classes {
-		one := contract.ExportClass{
-			UID: c.UID, Group: groupUID[c.GroupID], Plan: planUID[c.PlanID], StartedAt: c.StartedAt.UTC(), DeletedAt: ifAny(c.DeletedAt),
-			Acknowledged: list(c.Acknowledged), Document: compact(c.Document), Adjustments: []contract.ExportAdjustment{}, Remarks: []contract.ExportRemark{},
-		}
 		adjustments, err := s.store.Adjustments(c.ID)
 		if err != nil {
 			return all, err
+		}
+		if _, err := fold(c, adjustments); err != nil {
+			s.noteDamage(store.KindClass, c.ID, err)
+			continue
+		}
+		one := contract.ExportClass{
+			UID: c.UID, Group: groupUID[c.GroupID], Plan: planUID[c.PlanID], StartedAt: c.StartedAt.UTC(), EndedAt: ifAny(c.EndedAt), DeletedAt: ifAny(c.DeletedAt),
+			Acknowledged: list(c.Acknowledged), Document: compact(c.Document), Adjustments: []contract.ExportAdjustment{}, Remarks: []contract.ExportRemark{},
 		}
 		for _, a := range adjustments {
 			one.Adjustments = append(one.Adjustments, contract.ExportAdjustment{Key: a.Key, Origin: a.Origin, Line: compact(a.Body)})
@@ -121,7 +141,10 @@ func (s *Studio) everything() (contract.Export, error) {
 		}
 		all.Classes = append(all.Classes, one)
 	}
-	return all, err
+	for _, d := range s.store.Damage() {
+		all.Damaged = append(all.Damaged, contract.ExportDamaged{Kind: string(d.Kind), ID: d.ID, Name: d.Name, Why: d.Why})
+	}
+	return all, nil
 }
 
 func ifAny(t time.Time) *time.Time {

@@ -20,7 +20,7 @@ import (
 func machine(t *testing.T, filled bool) *desk {
 	d := &desk{t: t, now: time.Date(2026, 3, 2, 12, 0, 0, 0, time.UTC), db: filepath.Join(t.TempDir(), "x.db")}
 	if filled {
-		s, err := store.Open(d.db)
+		s, err := store.Open(d.db, "a test")
 		require.NoError(t, err)
 		require.NoError(t, demo.Load(s, d.now))
 		require.NoError(t, s.Close())
@@ -39,6 +39,7 @@ func (d *desk) bring(file string) *studio.Import {
 	read, err := d.ReadImport(strings.NewReader(file))
 	require.NoError(d.t, err)
 	require.NoError(d.t, read.Apply())
+	require.NoError(d.t, d.Prepare(d.t.Context())) // as the next start does
 	return read
 }
 
@@ -171,12 +172,10 @@ func TestAClassThatWasLedDifferentlyIsNotMixed(t *testing.T) {
 	class := home.start(plan)
 	home.pass(3)
 	home.do(class, "pause")
-	away.bring(home.export())
 	home.pass(1)
-	home.do(class, "resume")
+	home.do(class, "end")
 	longer := home.export()
-	away.pass(9)
-	away.do(class, "end")
+	away.bring(strings.Replace(longer, `"do":"end"`, `"do":"resume"`, 1))
 	_, err := away.ReadImport(strings.NewReader(longer))
 	assert.ErrorContains(t, err, "was led differently on the two machines from adjustment 2 on")
 
@@ -185,4 +184,32 @@ func TestAClassThatWasLedDifferentlyIsNotMixed(t *testing.T) {
 	read := third.bring(longer)
 	assert.Contains(t, read.InWords(), "(1 adjustment)")
 	assert.Equal(t, longer, third.export())
+
+	_, err = machine(t, false).ReadImport(strings.NewReader(strings.Replace(longer, `"at_ms":4000`, `"at_ms":2999`, 1)))
+	assert.ErrorContains(t, err, "adjustment 2: its at_ms is 2999, before the 3000 of the one before it: times never fall")
+}
+
+// A class that is still led when it is written out is over on the other machine, and becomes longer there later.
+func TestAClassInProgressMoves(t *testing.T) {
+	home, away := machine(t, false), machine(t, false)
+	class := home.start(home.addPlan(`{"type": "talk", "wait": true},` + rounds))
+	home.pass(3)
+	home.do(class, "advance")
+	home.pass(4)
+	away.bring(home.export())
+	running, err := away.Running()
+	require.NoError(t, err)
+	assert.Zero(t, running, "it is led there, not here")
+	there, err := away.Record(1)
+	require.NoError(t, err)
+	assert.False(t, there.Class.Running)
+	assert.EqualValues(t, 33_000, there.TaughtMS, "to the end of its plan")
+	home.do(class, "end")
+	read := away.bring(home.export())
+	assert.Contains(t, read.InWords(), "1 adjustment")
+	here, err := home.Record(class)
+	require.NoError(t, err)
+	there, err = away.Record(1)
+	require.NoError(t, err)
+	assert.Equal(t, here.TaughtMS, there.TaughtMS)
 }

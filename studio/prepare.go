@@ -28,7 +28,7 @@ func cautions(p *plan.Passage) []contract.Caution {
 func (s *Studio) Plan(id int64) (contract.Plan, error) {
 	stored, err := s.store.Plan(id)
 	if err != nil {
-		return contract.Plan{}, missing(err, "plan", id)
+		return contract.Plan{}, s.orDamaged(missing(err, "plan", id), store.KindPlan, id)
 	}
 	return s.shapePlan(stored)
 }
@@ -40,7 +40,7 @@ func (s *Studio) shapePlan(stored store.Plan) (contract.Plan, error) {
 	}
 	doc, err := sheet.ReadDoc(bytes.NewReader(stored.Document))
 	if err != nil {
-		return contract.Plan{}, err
+		return contract.Plan{}, s.orDamaged(&unreadable{err}, store.KindPlan, stored.ID)
 	}
 	group := groups[stored.GroupID]
 	summary, err := s.summary(doc, group)
@@ -91,6 +91,9 @@ func (s *Studio) SavePlan(id int64, save contract.PlanSave) (contract.Plan, erro
 	return s.shapePlan(stored)
 }
 
+const longestTitle = 300 // bytes
+
+// toStore is a document as it is stored. What could not be read again is refused.
 func (s *Studio) toStore(document []byte, group int64) (store.Plan, error) {
 	doc, err := sheet.ReadDoc(bytes.NewReader(document))
 	if err != nil {
@@ -104,9 +107,19 @@ func (s *Studio) toStore(document []byte, group int64) (store.Plan, error) {
 	if p == nil {
 		return store.Plan{}, err
 	}
+	if len(p.Title) > longestTitle {
+		return store.Plan{}, fail(ErrInvalid, "The title of a plan has at most %d characters.", longestTitle)
+	}
+	if control := sheet.ControlCharacter(document); control != "" {
+		return store.Plan{}, fail(ErrInvalid, "There is a character in this plan that cannot be shown (%s): remove it.", control)
+	}
 	var text bytes.Buffer
 	if err := sheet.WritePlan(&text, doc); err != nil {
 		return store.Plan{}, err
+	}
+	// With the teacher's own words and practices it may have become longer than what is read.
+	if _, err := sheet.ReadDoc(bytes.NewReader(text.Bytes())); err != nil {
+		return store.Plan{}, fail(ErrInvalid, "This plan would not be read again: %v. Nothing was stored. What was stored before is still there.", err)
 	}
 	return store.Plan{GroupID: group, Title: p.Title, StartsAt: p.StartsAt, Document: text.Bytes(), UpdatedAt: s.now()}, nil
 }

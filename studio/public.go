@@ -14,6 +14,9 @@ import (
 // everyClass is what to watch for a change of any class, and for one that begins.
 const everyClass = 0
 
+// everySession is what to watch for a device that is signed out.
+const everySession = -1
+
 const roomCodeName = "room code"
 
 // letters of a room's code: none that can be taken for another when it is read from a distance.
@@ -26,28 +29,52 @@ const codeLength = 5
 func (s *Studio) RoomCode() (string, error) {
 	s.leading.Lock()
 	defer s.leading.Unlock()
-	value, err := s.store.Setting(roomCodeName)
-	if err == nil {
-		return string(value), nil
+	code, err := s.knownCode()
+	if err != nil || code != "" {
+		return code, err
 	}
-	if !errors.Is(err, store.ErrNotFound) {
+	random := make([]byte, codeLength)
+	rand.Read(random) // never fails
+	for i, b := range random {
+		random[i] = letters[int(b)%len(letters)]
+	}
+	if err := s.store.SaveSetting(roomCodeName, random); err != nil {
 		return "", err
 	}
-	code := make([]byte, codeLength)
-	rand.Read(code) // never fails
-	for i, b := range code {
-		code[i] = letters[int(b)%len(letters)]
+	return s.knownCode()
+}
+
+// knownCode is the room's code, empty where there is none yet. It never changes, so that it is read once: screens join
+// also while the data file cannot be read.
+func (s *Studio) knownCode() (string, error) {
+	if code := s.code.Load(); code != nil {
+		return *code, nil
 	}
-	return string(code), s.store.SaveSetting(roomCodeName, code)
+	value, err := s.store.Setting(roomCodeName)
+	if errors.Is(err, store.ErrNotFound) {
+		return "", nil
+	}
+	if err != nil {
+		return "", err
+	}
+	code := string(value)
+	s.code.Store(&code)
+	return code, nil
+}
+
+// IsRoom tells whether the code is the room's.
+func (s *Studio) IsRoom(code string) (bool, error) {
+	known, err := s.knownCode()
+	return known != "" && strings.EqualFold(known, code), err
 }
 
 // Room is what a room screen shows: the class that is led, without what is only for the teacher, or nothing yet.
 func (s *Studio) Room(code string) (contract.Room, error) {
-	value, err := s.store.Setting(roomCodeName)
-	if err != nil && !errors.Is(err, store.ErrNotFound) {
+	is, err := s.IsRoom(code)
+	if err != nil {
 		return contract.Room{}, err
 	}
-	if err != nil || !strings.EqualFold(string(value), code) {
+	if !is {
 		return contract.Room{}, fail(ErrNotFound, "There is no room %q. Ask for its code again.", code)
 	}
 	if public := s.public.Load(); public != nil && public.changes == s.Changes() && s.now().Before(public.until) {
@@ -86,13 +113,13 @@ func (s *Studio) tellScore(l *led) (contract.Score, error) {
 		}
 		s.public.Store(&published{s.Changes() + 1, until, forTheRoom(score)}) // the change that is told next
 	}
-	s.tell(l.stored.ID)
+	s.notify(l.stored.ID)
 	return score, err
 }
 
 // forTheRoom leaves out what is only for the teacher: scripts, prompts, cautions, the group, what was pressed.
 func forTheRoom(s contract.Score) contract.Score {
-	s.Group, s.Answer, s.Calls, s.SlotMS = nil, nil, []contract.Call{}, 0
+	s.Group, s.Answer, s.Calls, s.SlotMS, s.Unstored = nil, nil, []contract.Call{}, 0, nil
 	passages := make([]contract.ScorePassage, len(s.Passages))
 	for i, p := range s.Passages {
 		passages[i] = contract.ScorePassage{

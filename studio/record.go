@@ -2,7 +2,7 @@ package studio
 
 import (
 	"bytes"
-	"errors"
+	"fmt"
 	"math"
 	"time"
 
@@ -17,64 +17,109 @@ import (
 // soon is how long after its planned start a class still counts as the next one: teachers begin late.
 const soon = 30 * time.Minute
 
-// Today is what the first screen shows.
-func (s *Studio) Today() (contract.Today, error) {
+// Today is what the first screen shows. Each part fails by itself: one that cannot be put together takes nothing else
+// with it.
+func (s *Studio) Today() contract.Today {
 	now := s.now()
-	today := contract.Today{NowMS: millis(now), Plans: []contract.PlanCard{}, Advice: []contract.Advice{}}
-	groups, err := s.groups()
-	if err != nil {
-		return today, err
+	today := contract.Today{
+		NowMS: millis(now), Plans: []contract.PlanCard{}, Advice: []contract.Advice{}, Taught: []contract.ClassCard{}, Failed: []contract.Failed{},
 	}
-	plans, err := s.store.Plans()
-	if err != nil {
-		return today, err
-	}
-	for _, stored := range plans {
-		switch {
-		case !stored.StartsAt.IsZero() && stored.StartsAt.Before(now.Add(-soon)): // over
-		case today.Next == nil && !stored.StartsAt.IsZero():
-			card := planCard(stored, groups)
-			today.Next = &card
-			if today.Advice, err = s.advised(stored, groups[stored.GroupID]); err != nil {
-				return today, err
-			}
-		default:
-			today.Plans = append(today.Plans, planCard(stored, groups))
+	part := func(name string, err error) {
+		if err != nil {
+			today.Failed = append(today.Failed, contract.Failed{Part: name, Say: say(err)})
 		}
 	}
-	if running, err := s.running(); err != nil {
-		return today, err
-	} else if running != nil {
-		card := s.classCard(running, groups)
-		today.Running = &card
+	next, err := s.todaysPlans(&today, now)
+	part("plans", err)
+	if next != nil {
+		today.Advice, err = s.advised(*next, today.Next.Group)
+		part("advice", err)
 	}
 	found, err := s.Find(contract.Search{})
-	if err != nil {
-		return today, err
-	}
+	part("taught", err)
 	today.Taught = found.Classes
 	for _, card := range today.Taught {
 		if today.Next != nil && today.Next.Group != nil && card.Group != nil && card.Group.ID == today.Next.Group.ID && !card.Running {
 			record, err := s.Record(card.ID)
-			if err != nil {
-				return today, err
+			part("last", err)
+			if err == nil {
+				today.Last = &record
 			}
-			today.Last = &record
 			break
 		}
 	}
-	return today, nil
+	today.Damaged, err = s.damaged()
+	part("taught", err)
+	opened := s.store.Opened()
+	today.File = contract.DataFile{Path: s.store.Path(), Made: opened.Made && today.Next == nil && len(today.Plans) == 0, Incomplete: opened.Incomplete}
+	return today
 }
 
-// advised is what the record of its group advises for a stored plan.
+// say is an error in words for a person.
+func say(err error) string {
+	if trouble := Trouble(err); trouble != "" {
+		return trouble
+	}
+	return err.Error()
+}
+
+// todaysPlans fills in the next plan by the clock, which it returns, and the others to come.
+func (s *Studio) todaysPlans(today *contract.Today, now time.Time) (next *store.Plan, err error) {
+	groups, err := s.groups()
+	if err != nil {
+		return nil, err
+	}
+	plans, err := s.store.Plans()
+	for _, stored := range plans {
+		switch {
+		case !stored.StartsAt.IsZero() && stored.StartsAt.Before(now.Add(-soon)): // over
+		case next == nil && !stored.StartsAt.IsZero():
+			card := planCard(stored, groups)
+			next, today.Next = &stored, &card
+		default:
+			today.Plans = append(today.Plans, planCard(stored, groups))
+		}
+	}
+	return next, err
+}
+
+// damaged is the entries that cannot be read: those that were met since the start, and those that lists leave out.
+func (s *Studio) damaged() ([]contract.Entry, error) {
+	list := []contract.Entry{}
+	classes, err := s.store.DamagedClasses()
+	if err != nil {
+		return list, err
+	}
+	for _, d := range classes {
+		s.store.NoteDamage(d)
+	}
+	for _, d := range s.store.Damage() {
+		name := string(d.Kind)
+		switch {
+		case d.Name != "":
+			name += " " + d.Name
+		case d.ID != 0:
+			name = fmt.Sprintf("%s %d", d.Kind, d.ID)
+		}
+		list = append(list, contract.Entry{Kind: string(d.Kind), ID: d.ID, Name: name, Why: d.Why})
+	}
+	return list, nil
+}
+
+// advised is what the record of its group advises for a stored plan. A plan that is half written has advice for what is
+// right in it.
 func (s *Studio) advised(stored store.Plan, group *contract.Group) ([]contract.Advice, error) {
+	none := []contract.Advice{}
+	if group == nil {
+		return none, nil
+	}
 	doc, p, err := sheet.ReadPlan(bytes.NewReader(stored.Document))
-	if p == nil || group == nil {
-		return []contract.Advice{}, err
+	if p == nil {
+		return none, s.orDamaged(&unreadable{err}, store.KindPlan, stored.ID)
 	}
 	h, err := s.history(group.ID)
 	if err != nil {
-		return nil, err
+		return none, err
 	}
 	return forNext(doc, p, h), nil
 }
@@ -107,7 +152,7 @@ func (s *Studio) Record(id int64) (contract.Record, error) {
 		return contract.Record{}, err
 	}
 	record := contract.Record{Class: s.classCard(l, groups), PlanID: l.stored.PlanID, Passages: []contract.RecordPassage{}, Marks: []contract.Mark{}, Acknowledged: list(l.stored.Acknowledged)}
-	if _, err := s.store.Plan(record.PlanID); errors.Is(err, store.ErrNotFound) {
+	if _, err := s.store.Plan(record.PlanID); err != nil {
 		record.PlanID = 0
 	}
 	if record.Remarks, err = s.remarks(id); err != nil {

@@ -4,6 +4,7 @@ import (
 	"bytes"
 	"encoding/csv"
 	"encoding/json"
+	"errors"
 	"fmt"
 	"strconv"
 	"strings"
@@ -21,7 +22,7 @@ const mostClassesInFile = 5200
 
 // chosen is the classes that are asked for, the newest first, with what was taught in them.
 func (s *Studio) chosen(want contract.Search) ([]store.Listed, error) {
-	if err := s.digestAll(); err != nil {
+	if err := s.allDigested(); err != nil {
 		return nil, err
 	}
 	search, err := s.search(want)
@@ -29,7 +30,7 @@ func (s *Studio) chosen(want contract.Search) ([]store.Listed, error) {
 		return nil, err
 	}
 	search.Records, search.Most = true, mostClassesInFile+1
-	list, err := s.store.Find(search)
+	list, err := s.find(search)
 	switch {
 	case err != nil:
 		return nil, err
@@ -39,6 +40,15 @@ func (s *Studio) chosen(want contract.Search) ([]store.Listed, error) {
 		return nil, fail(ErrInvalid, "These are over %d classes: choose fewer days. lantern export writes everything.", mostClassesInFile)
 	}
 	return list, nil
+}
+
+// allDigested tells where classes would be missing in a sum or a file, because they have not been worked out yet.
+func (s *Studio) allDigested() error {
+	left, err := s.store.WithoutDigest()
+	if err == nil && left > 0 {
+		err = fail(ErrConflict, "%d classes are still being prepared, as after an import. Try again in a moment.", left)
+	}
+	return err
 }
 
 // rangeName is the name of a file of several classes.
@@ -79,6 +89,9 @@ func (s *Studio) recordsFile(name string, classes []int64) (File, error) {
 	file := contract.Records{Format: contract.RecordsFormat, Version: recordsVersion, Classes: []contract.RecordOfClass{}}
 	for _, id := range classes {
 		r, err := s.Record(id)
+		if errors.Is(err, ErrDamaged) && len(classes) > 1 {
+			continue
+		}
 		if err != nil {
 			return File{}, err
 		}
@@ -119,7 +132,7 @@ func (s *Studio) RecordsTable(want contract.Search) (File, error) {
 	for i, one := range list {
 		classes[i] = tableClass{one.Class, one.Digest.Title, nil}
 		if err := json.Unmarshal(one.Digest.Record, &classes[i].passages); err != nil {
-			return File{}, err
+			s.noteDamage(store.KindClass, one.Class.ID, err) // its row stays empty
 		}
 	}
 	return s.recordTable(rangeName(want), classes)

@@ -107,6 +107,12 @@ func TestATableHoldsNoFormulas(t *testing.T) {
 	require.NoError(t, err)
 	assert.Contains(t, string(table.Data), ",'=1+1,")
 	assert.Contains(t, string(table.Data), ",'@home,")
+
+	sung := d.addPlan(`{"type": "practice", "practice": "counted-breath", "voice": "syllables", "syllables": ["=HYPERLINK(1)", "ma"], "rounds": 1}`)
+	cues, err := d.PlanSheet(sung.ID, "csv")
+	require.NoError(t, err)
+	assert.Contains(t, string(cues.Data), ",'=HYPERLINK(1),")
+	assert.NotContains(t, string(cues.Data), ",=HYPERLINK(1),")
 }
 
 // A year's summary is the sum of what the screens show of its classes.

@@ -27,6 +27,11 @@ func (s *Studio) Saw(id int64, saw contract.Saw) (contract.Proposed, error) {
 		return contract.Proposed{}, err
 	}
 	at := l.at(s.now())
+	press := contract.Adjust{Key: saw.Key, Do: string(pace.Signal), See: &saw.See, Origin: saw.Origin, PressedMS: saw.PressedMS}
+	moment, err := s.moment(l, press)
+	if err != nil {
+		return contract.Proposed{}, err
+	}
 	scene := room.Scene{Now: l.class.At(at), SlotEnd: l.plan.Slot.Times(60_000).Round()}
 	if scene.Now.Passage > 0 {
 		scene.Passage = &l.plan.Passages[scene.Now.Passage-1]
@@ -40,7 +45,7 @@ func (s *Studio) Saw(id int64, saw contract.Saw) (contract.Proposed, error) {
 	if err != nil {
 		return contract.Proposed{}, fail(ErrInvalid, "This cannot be noted: %v.", err)
 	}
-	if _, err := s.adjust(l, at, contract.Adjust{Key: saw.Key, Do: string(pace.Signal), See: &saw.See, Origin: saw.Origin}); err != nil {
+	if _, err := s.adjust(l, moment, press); err != nil {
 		return contract.Proposed{}, err
 	}
 	score, err := s.tellScore(l)

@@ -10,6 +10,7 @@ import (
 	"vastlantern/core/practice"
 	"vastlantern/core/room"
 	"vastlantern/core/words"
+	"vastlantern/store"
 	"vastlantern/studio/contract"
 )
 
@@ -45,19 +46,15 @@ func inForce(p pace.Passage) contract.InForce {
 func (s *Studio) score(l *led) (contract.Score, error) { return s.scoreAt(l, l.at(s.now())) }
 
 func (s *Studio) scoreAt(l *led, at int64) (contract.Score, error) {
-	groups, err := s.groupsEver()
-	if err != nil {
-		return contract.Score{}, err
-	}
-	who, err := s.room(groups[l.stored.GroupID], l.stored.StartedAt)
+	group, who, err := s.present(l.stored)
 	if err != nil {
 		return contract.Score{}, err
 	}
 	tl := l.class.Timeline()
 	score := contract.Score{
-		ClassID: l.stored.ID, Revision: len(l.script), Title: l.plan.Title, Group: groups[l.stored.GroupID],
-		StartedMS: millis(l.stored.StartedAt), SlotMS: l.plan.Slot.Times(60_000).Round(),
-		EndMS: tl.End, Strands: strands(fromStage(tl.Rows, at), l.plan.Words),
+		ClassID: l.stored.ID, Revision: len(l.script), Title: l.plan.Title, Group: group,
+		StartedMS: millis(l.stored.StartedAt), SlotMS: l.plan.Slot.Times(60_000).Round(), Unstored: l.notStored(),
+		Over: !l.stored.EndedAt.IsZero(), EndMS: tl.End, Strands: strands(fromStage(tl.Rows, at), l.plan.Words),
 		Language: l.plan.Words.Tag, Left: ways(l.plan.Words, breath.Left), Right: ways(l.plan.Words, breath.Right),
 	}
 	if tl.Open {
@@ -72,6 +69,30 @@ func (s *Studio) scoreAt(l *led, at int64) (contract.Score, error) {
 		score.Answer = &answer
 	}
 	return score, nil
+}
+
+// present is who is there: the group of a class, and what care asks of it. Where the data file cannot be read just now,
+// it is what was read last: a class that is led goes on with it.
+func (s *Studio) present(class store.Class) (*contract.Group, care.Room, error) {
+	group, err := s.groupEver(class.GroupID)
+	if err == nil {
+		var who care.Room
+		if who, err = s.room(group, class.StartedAt); err == nil {
+			s.seen.Store(&present{class.ID, group, who})
+			return group, who, nil
+		}
+	}
+	if last := s.seen.Load(); Trouble(err) != "" && last != nil && last.class == class.ID {
+		return last.group, last.who, nil
+	}
+	return nil, care.Room{}, err
+}
+
+// present is what was read last of who is there in a class.
+type present struct {
+	class int64
+	group *contract.Group
+	who   care.Room
 }
 
 func ways(w *words.Words, side breath.Through) contract.Ways {

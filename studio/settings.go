@@ -20,15 +20,14 @@ const settingsName = "teacher"
 // Settings is what the teacher has chosen, with what there is to choose from.
 func (s *Studio) Settings() (contract.Settings, error) {
 	settings := contract.Settings{Schools: map[string]string{}, Language: "en", OwnWords: map[string]string{}, PedalDown: pedals[0].ID, PedalUp: pedals[1].ID}
-	value, err := s.store.Setting(settingsName)
+	chosen, err := s.choices()
 	switch {
-	case errors.Is(err, store.ErrNotFound):
+	case errors.Is(err, store.ErrNotFound), errors.Is(err, ErrDamaged): // what can be chosen anew keeps nobody from leading
 	case err != nil:
 		return settings, err
 	default:
-		if err := json.Unmarshal(value, &settings); err != nil {
-			return settings, err
-		}
+		settings.Schools, settings.Language, settings.OwnWords, settings.CareRead = chosen.Schools, chosen.Language, chosen.OwnWords, chosen.CareRead
+		settings.PedalDown, settings.PedalUp = chosen.PedalDown, chosen.PedalUp
 	}
 	settings.Questions, settings.General = questions(), care.Everyone.Text
 	settings.Pedals = pedals
@@ -38,6 +37,25 @@ func (s *Studio) Settings() (contract.Settings, error) {
 		settings.Words = append(settings.Words, contract.Word{Key: key, Text: words.Languages[settings.Language].Text(key)})
 	}
 	return settings, nil
+}
+
+// choices is what the teacher has chosen, as it is stored, or store.ErrNotFound.
+func (s *Studio) choices() (contract.Choices, error) {
+	value, err := s.store.Setting(settingsName)
+	if err != nil {
+		return contract.Choices{}, err
+	}
+	var stored contract.Choices
+	err = json.Unmarshal(value, &stored)
+	if err == nil {
+		stored, err = checkChoices(stored)
+	}
+	if err != nil {
+		s.store.NoteDamage(store.Damaged{Kind: store.KindSetting, Name: settingsName, Why: err.Error()})
+		return contract.Choices{}, fail(ErrDamaged, "What was chosen under School cannot be read: %v.", err)
+	}
+	stored.Schools, stored.OwnWords = orEmpty(stored.Schools), orEmpty(stored.OwnWords)
+	return stored, nil
 }
 
 // pedals is what a pedal of a page-turner can mean; the first two are what it does where nothing was chosen.

@@ -20,24 +20,29 @@ type Studio struct {
 	store *store.Store
 	now   func() time.Time
 	rate  float64
+	clock *Clock // nil where the time is a function's
 	set   func() // takes the time of day anew
 
 	digesting   sync.Mutex
+	storing     sync.Mutex // of what could not be stored before
 	remembering sync.Mutex
 	pasts       pasts
 
+	live    liveClass
 	leading sync.Mutex // one adjustment after the other, so that each is answered on the class it meets
 
 	watching sync.Mutex
 	watchers map[int64]map[chan struct{}]bool // by class
 	changes  atomic.Int64
 	public   atomic.Pointer[published]
+	seen     atomic.Pointer[present]
+	code     atomic.Pointer[string] // of the room, once it is known
 }
 
 // New is a studio on the store and the clock.
 func New(s *store.Store, c *Clock) *Studio {
 	studio := WithTime(s, c.Now, c.Rate())
-	studio.set = c.Set
+	studio.clock, studio.set = c, c.Set
 	return studio
 }
 
@@ -51,6 +56,7 @@ var (
 	ErrNotFound = errors.New("not found")
 	ErrInvalid  = errors.New("invalid")
 	ErrConflict = errors.New("conflict")
+	ErrDamaged  = errors.New("damaged")
 )
 
 // Failure is an error with what a person should be told.
@@ -118,12 +124,16 @@ func (s *Studio) Watch(class int64) (changed <-chan struct{}, stop func()) {
 // Changes counts what Watch tells of any class: while it is the same, nothing has changed.
 func (s *Studio) Changes() int64 { return s.changes.Load() }
 
-// tell wakes the screens of a class up. Who leads holds s.leading, so that changes are told one after the other.
-func (s *Studio) tell(class int64) {
+// notify wakes the screens of a class up. Who leads holds s.leading, so that screens learn of changes one after the other.
+func (s *Studio) notify(class int64) {
 	s.changes.Add(1)
+	s.wake(class, everyClass)
+}
+
+func (s *Studio) wake(all ...int64) {
 	s.watching.Lock()
 	defer s.watching.Unlock()
-	for _, watched := range []int64{class, everyClass} {
+	for _, watched := range all {
 		for signal := range s.watchers[watched] {
 			select {
 			case signal <- struct{}{}:

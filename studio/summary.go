@@ -3,7 +3,6 @@ package studio
 import (
 	"cmp"
 	"encoding/json"
-	"fmt"
 	"slices"
 	"strconv"
 	"time"
@@ -21,10 +20,10 @@ func (s *Studio) Summary(year int) (contract.Summary, error) {
 		year = s.now().Year()
 	}
 	summary := contract.Summary{Year: year, Practices: []contract.PracticeSum{}, Groups: []contract.GroupSum{}, Months: []contract.MonthSum{}}
-	if err := s.digestAll(); err != nil {
+	if err := s.allDigested(); err != nil {
 		return summary, err
 	}
-	list, err := s.store.Find(store.Search{
+	list, err := s.find(store.Search{
 		From: time.Date(year, time.January, 1, 0, 0, 0, 0, zone), To: time.Date(year+1, time.January, 1, 0, 0, 0, 0, zone),
 		Over: true, Records: true, Most: mostClassesInFile,
 	})
@@ -46,7 +45,8 @@ func (s *Studio) Summary(year int) (contract.Summary, error) {
 	for _, one := range slices.Backward(list) {
 		var passages []taught.Passage
 		if err := json.Unmarshal(one.Digest.Record, &passages); err != nil {
-			return summary, fmt.Errorf("the digest of class %d cannot be read: %w", one.Class.ID, err)
+			s.noteDamage(store.KindClass, one.Class.ID, err)
+			continue
 		}
 		sum.Add(one.Digest.LengthMS, passages)
 		group, month := one.GroupID, one.StartedAt.In(zone).Month()

@@ -1,6 +1,8 @@
 package studio
 
 import (
+	"os"
+	"strings"
 	"time"
 
 	"golang.org/x/sys/unix"
@@ -14,4 +16,13 @@ func uptime() time.Duration {
 		return time.Since(started)
 	}
 	return time.Duration(t.Nano())
+}
+
+// bootID names the start of the machine from which uptime counts (random(4)); empty where it is not known.
+func bootID() string {
+	id, err := os.ReadFile("/proc/sys/kernel/random/boot_id")
+	if err != nil {
+		return ""
+	}
+	return strings.TrimSpace(string(id))
 }

@@ -114,7 +114,7 @@ func TestTheRoomSeesNothingOfTheTeachers(t *testing.T) {
 	stream, err := http.Get(at + "/rooms/" + code.Code + "/stream")
 	require.NoError(t, err)
 	defer stream.Body.Close()
-	assert.Equal(t, room, unpack(t, stream.Body), "the stream sends the same, packed")
+	assert.Equal(t, room, unpack[contract.Room](t, bufio.NewReader(stream.Body)), "the stream sends the same, packed")
 
 	picture, err := http.Get(at + "/room/qr.png")
 	require.NoError(t, err)
@@ -125,10 +125,9 @@ func TestTheRoomSeesNothingOfTheTeachers(t *testing.T) {
 	assert.NoError(t, err)
 }
 
-// unpack reads the next event of a room's stream, as its page does: gzip in base64.
-func unpack(t *testing.T, stream io.Reader) (room contract.Room) {
+// unpack reads the next event of a stream, as its page does: gzip in base64.
+func unpack[Told any](t *testing.T, lines *bufio.Reader) (told Told) {
 	t.Helper()
-	lines := bufio.NewReader(stream)
 	for {
 		line, err := lines.ReadString('\n')
 		require.NoError(t, err)
@@ -138,7 +137,7 @@ func unpack(t *testing.T, stream io.Reader) (room contract.Room) {
 		}
 		plain, err := gzip.NewReader(base64.NewDecoder(base64.StdEncoding, strings.NewReader(data)))
 		require.NoError(t, err)
-		require.NoError(t, json.NewDecoder(plain).Decode(&room))
-		return room
+		require.NoError(t, json.NewDecoder(plain).Decode(&told))
+		return told
 	}
 }

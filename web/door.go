@@ -2,17 +2,15 @@ package web
 
 import (
 	"errors"
-	"math"
 	"net"
 	"net/http"
 	"net/url"
 	"os"
-	"strconv"
 	"strings"
 	"sync"
+	"time"
 
 	"github.com/gin-gonic/gin"
-	"golang.org/x/time/rate"
 
 	"vastlantern/studio"
 	"vastlantern/studio/contract"
@@ -32,15 +30,19 @@ const (
 type door struct {
 	studio *studio.Studio
 	reach  Reach
-	signIn *tries
-	codes  *tries
+	signIn *guesses
+	codes  *guesses
+	pass   pass
+	// A passcode is made to take long to check: strangers do it one after the other.
+	signing sync.Mutex
+	cross   *http.CrossOriginProtection
 }
 
 func newDoor(s *studio.Studio, reach Reach) *door {
 	return &door{
-		studio: s, reach: reach,
-		signIn: newTries(20, 5), // one every 20 seconds, after five
-		codes:  newTries(2, 20), // a mistyped code of a room is forgiven sooner
+		studio: s, reach: reach, pass: newPass(), cross: http.NewCrossOriginProtection(),
+		signIn: newGuesses(20, 5), // one every 20 seconds, after five
+		codes:  newGuesses(2, 20), // a mistyped code of a room is forgiven sooner
 	}
 }
 
@@ -56,20 +58,41 @@ func (d *door) guard(c *gin.Context) {
 		c.AbortWithStatusJSON(http.StatusForbidden, contract.Problem{Say: "This address is not served. Open the one that was printed at the start."})
 		return
 	}
+	if err := d.cross.Check(c.Request); err != nil || elsewhere(c.Request) {
+		c.AbortWithStatusJSON(http.StatusForbidden, contract.Problem{Say: "The application answers its own pages only."})
+		return
+	}
+	control := http.NewResponseController(c.Writer)
+	_ = control.SetWriteDeadline(time.Now().Add(answerTime)) // a test's writer may have none
+	if one := connectionOf(c.Request); one != nil {
+		one.owner.asks(one)
+	}
 	if c.Request.Method != http.MethodGet && c.Request.Method != http.MethodHead {
-		origin := c.GetHeader("Origin")
-		from, err := url.Parse(origin)
-		if origin != "" && (err != nil || from.Host != c.Request.Host) {
-			c.AbortWithStatusJSON(http.StatusForbidden, contract.Problem{Say: "Changes are taken from the application's own pages only."})
-			return
-		}
 		if !strings.HasPrefix(c.ContentType(), "application/json") {
 			c.AbortWithStatusJSON(http.StatusUnsupportedMediaType, contract.Problem{Say: "Send JSON."})
 			return
 		}
+		_ = control.SetReadDeadline(time.Now().Add(bodyTime))
 		c.Request.Body = http.MaxBytesReader(c.Writer, c.Request.Body, mostBody)
 	}
 	c.Next()
+}
+
+// elsewhere tells a question of another site's page, which is refused before it costs anything. Browsers tell it of what
+// comes from a page by Sec-Fetch-Site (W3C Fetch Metadata), but not on a plain local network; there the Referer does,
+// which our own pages never send.
+func elsewhere(r *http.Request) bool {
+	if !strings.HasPrefix(r.URL.Path, "/api/") {
+		return false
+	}
+	switch r.Header.Get("Sec-Fetch-Site") {
+	case "same-origin", "none":
+		return false
+	case "":
+		from, err := url.Parse(r.Referer())
+		return err != nil || r.Referer() != "" && from.Host != r.Host
+	}
+	return true
 }
 
 // ours tells whether a request was meant for this machine. A foreign name that points here is an attack on the
@@ -114,6 +137,9 @@ func (d *door) teacher(c *gin.Context) {
 		c.Abort()
 	default:
 		c.Set(deviceKey, device)
+		if one := connectionOf(c.Request); one != nil {
+			one.owner.isTeachers(one.of)
+		}
 	}
 }
 
@@ -136,6 +162,19 @@ func giveCookie(c *gin.Context, token string, seconds int) {
 	http.SetCookie(c.Writer, &http.Cookie{Name: cookieName, Value: token, Path: "/", MaxAge: seconds, HttpOnly: true, SameSite: http.SameSiteStrictMode})
 }
 
+// stillIn tells whether who has a stream open may keep it.
+func (d *door) stillIn(c *gin.Context) bool {
+	if d.reach == ThisMachine {
+		return true
+	}
+	token, err := c.Cookie(cookieName)
+	if err != nil {
+		return false
+	}
+	_, err = d.studio.Device(token)
+	return !errors.Is(err, studio.ErrNotFound) // where the data file cannot be read, nobody is cut off
+}
+
 func (d *door) session(c *gin.Context) (contract.Session, error) {
 	if d.reach == ThisMachine {
 		return contract.Session{SignedIn: true}, nil
@@ -151,12 +190,17 @@ func (d *door) enter(c *gin.Context, in contract.SignIn) (contract.Session, erro
 	if d.reach == ThisMachine {
 		return d.session(c)
 	}
-	if wait := d.signIn.try(c.RemoteIP()); wait > 0 {
-		return contract.Session{}, tooMany(wait)
+	of := addressOf(c.Request.RemoteAddr)
+	if err := d.signIn.try(of); err != nil {
+		return contract.Session{}, err
+	}
+	if !isLoopback(of) { // the machine itself does not wait for others
+		d.signing.Lock()
+		defer d.signing.Unlock()
 	}
 	token, err := d.studio.SignIn(in.Passcode, in.Device)
 	if errors.Is(err, studio.ErrPasscode) {
-		return contract.Session{}, &studio.Failure{Kind: studio.ErrInvalid, Problem: contract.Problem{Say: "This is not the passcode. Where it is forgotten, set another one on the machine that serves: lantern passcode."}}
+		return contract.Session{}, invalid("This is not the passcode. Where it is forgotten, end the application on the machine that serves, and set another one there: lantern passcode.")
 	}
 	if err != nil {
 		return contract.Session{}, err
@@ -176,71 +220,18 @@ func (d *door) leave(c *gin.Context) (contract.Session, error) {
 	return contract.Session{Needed: d.reach == LocalNetwork}, nil
 }
 
-// room counts codes that are no room's, so that nobody finds one by trying.
+// room lets on only with the room's code, and counts wrong ones, so that nobody finds it by trying.
 func (d *door) room(c *gin.Context) {
-	if wait := d.codes.wait(c.RemoteIP()); wait > 0 {
-		problem(c, tooMany(wait))
-		c.Abort()
+	code := c.Param("name")
+	if d.pass.has(c, code) {
 		return
 	}
-	c.Next()
-	if c.Writer.Status() == http.StatusNotFound {
-		d.codes.try(c.RemoteIP())
-	}
-}
-
-type tooManyTries struct{ seconds int }
-
-func tooMany(seconds int) error { return &tooManyTries{seconds} }
-
-func (t *tooManyTries) Error() string {
-	return "These were too many tries. Wait " + strconv.Itoa(t.seconds) + " seconds."
-}
-
-// tries limits how often something is tried: from one address, and ten times as often from all of them together.
-type tries struct {
-	every float64 // seconds
-	burst int
-
-	mutex sync.Mutex
-	all   *rate.Limiter
-	from  map[string]*rate.Limiter
-}
-
-const manyAddresses = 1000 // more are forgotten: what all of them together may try stays limited
-
-func newTries(every float64, burst int) *tries {
-	return &tries{every: every, burst: burst, all: rate.NewLimiter(rate.Limit(10/every), 10*burst), from: map[string]*rate.Limiter{}}
-}
-
-func (t *tries) of(address string) *rate.Limiter {
-	l := t.from[address]
-	if l == nil {
-		if len(t.from) >= manyAddresses {
-			clear(t.from)
-		}
-		l = rate.NewLimiter(rate.Limit(1/t.every), t.burst)
-		t.from[address] = l
-	}
-	return l
-}
-
-// try counts a try, and returns for how many seconds there must be none; 0 where this one may be.
-func (t *tries) try(address string) int {
-	t.mutex.Lock()
-	defer t.mutex.Unlock()
-	if t.of(address).Allow() && t.all.Allow() {
-		return 0
-	}
-	return int(math.Ceil(t.every))
-}
-
-// wait is try without counting.
-func (t *tries) wait(address string) int {
-	t.mutex.Lock()
-	defer t.mutex.Unlock()
-	if t.of(address).Tokens() >= 1 && t.all.Tokens() >= 1 {
-		return 0
-	}
-	return int(math.Ceil(t.every))
+	right, err := d.codes.guess(addressOf(c.Request.RemoteAddr), func() (bool, error) { return d.studio.IsRoom(code) })
+	switch {
+	case err != nil:
+		problem(c, err)
+		c.Abort()
+	case right:
+		d.pass.give(c, code)
+	} // a wrong one is told by what follows
 }

@@ -26,7 +26,7 @@ const passcode = "warm lamp oil"
 // lan is the application as the local network sees it, and its routes.
 func lan(t *testing.T) (*httptest.Server, gin.RoutesInfo) {
 	t.Helper()
-	s, err := store.Open(filepath.Join(t.TempDir(), "x.db"))
+	s, err := store.Open(filepath.Join(t.TempDir(), "x.db"), "a test")
 	require.NoError(t, err)
 	application := studio.New(s, studio.NewClock())
 	require.NoError(t, application.SetPasscode(passcode))

@@ -2,13 +2,22 @@ package web
 
 import (
 	"encoding/json"
+	"errors"
+	"fmt"
+	"io"
 	"mime"
 	"net"
 	"net/http"
+	"os"
 	"strconv"
+	"strings"
+	"time"
+	"unicode"
 
 	"github.com/gin-gonic/gin"
 	"github.com/skip2/go-qrcode"
+
+	"vastlantern/core/sheet"
 	"vastlantern/studio"
 	"vastlantern/studio/contract"
 )
@@ -44,18 +53,49 @@ func download(ask func(*gin.Context) (studio.File, error)) gin.HandlerFunc {
 func body[In, Out any](ask func(*gin.Context, In) (Out, error)) gin.HandlerFunc {
 	return answer(func(c *gin.Context) (Out, error) {
 		var in In
-		if err := json.NewDecoder(c.Request.Body).Decode(&in); err != nil {
+		if err := decode(c, &in); err != nil {
 			var none Out
-			return none, unreadable(err)
+			return none, err
 		}
 		return ask(c, in)
 	})
+}
+
+// decode reads the request as JSON of a sane form.
+func decode(c *gin.Context, in any) error {
+	text, err := io.ReadAll(c.Request.Body)
+	if err != nil {
+		return unreadable(err)
+	}
+	_ = http.NewResponseController(c.Writer).SetReadDeadline(time.Time{}) // it has arrived; the answer may take longer
+	if depth := sheet.Depth(text); depth > sheet.MostDepth {
+		return invalid("Objects and lists are nested %d deep in this request; at most %d are read.", depth, sheet.MostDepth)
+	}
+	if control := sheet.ControlCharacter(text); control != "" {
+		return invalid("There is a character in this text that cannot be shown (%s): remove it.", control)
+	}
+	if err := json.Unmarshal(text, in); err != nil {
+		return unreadable(err)
+	}
+	return nil
+}
+
+func invalid(format string, args ...any) error {
+	return &studio.Failure{Kind: studio.ErrInvalid, Problem: contract.Problem{Say: fmt.Sprintf(format, args...)}}
 }
 
 // asked decodes a search of taught classes for ask.
 func asked[Out any](ask func(contract.Search) (Out, error)) func(*gin.Context) (Out, error) {
 	return func(c *gin.Context) (Out, error) {
 		var search contract.Search
+		for _, values := range c.Request.URL.Query() {
+			for _, value := range values {
+				if strings.ContainsFunc(value, unicode.IsControl) {
+					var none Out
+					return none, invalid("There is a character in this search that cannot be shown: remove it.")
+				}
+			}
+		}
 		if err := c.ShouldBindQuery(&search); err != nil {
 			var none Out
 			return none, unreadable(err)
@@ -65,10 +105,10 @@ func asked[Out any](ask func(contract.Search) (Out, error)) func(*gin.Context) (
 }
 
 func unreadable(err error) error {
-	if _, tooLarge := err.(*http.MaxBytesError); tooLarge {
+	if _, tooLarge := err.(*http.MaxBytesError); tooLarge || errors.Is(err, os.ErrDeadlineExceeded) {
 		return err
 	}
-	return &studio.Failure{Kind: studio.ErrInvalid, Problem: contract.Problem{Say: "The request is not the JSON that was expected: " + err.Error() + "."}}
+	return invalid("The request is not the JSON that was expected: %v.", err)
 }
 
 func withID[Out any](ask func(int64) (Out, error)) gin.HandlerFunc {

@@ -13,7 +13,6 @@ import (
 	"github.com/gin-gonic/gin"
 
 	"vastlantern/studio"
-	"vastlantern/studio/contract"
 )
 
 // heartbeat keeps proxies and sleeping tabs from taking a quiet stream for a dead one; patience is how long a
@@ -24,18 +23,14 @@ const (
 )
 
 // stream sends the score of a class at once and again after each change, as server-sent events. Nothing is sent
-// while nothing changes: the screen plays by itself.
+// while nothing changes: the screen plays by itself. When the class is over the screen is told so and the stream ends.
 func (s server) stream(c *gin.Context) {
 	class := id(c)
 	changed, stop := s.studio.Watch(class)
 	defer stop()
-	events(c, changed, func() ([]byte, error) {
-		score, err := s.studio.Score(class)
-		if err != nil {
-			return nil, err
-		}
-		return event(score)
-	})
+	signedOut, stopWatching := s.studio.WatchSessions()
+	defer stopWatching()
+	events(c, changed, signedOut, func() bool { return s.door.stillIn(c) }, func() (told, error) { return s.feed.class(class) })
 }
 
 // roomStream is stream for the public page of the room: whatever class is led.
@@ -43,15 +38,12 @@ func (s server) roomStream(c *gin.Context) {
 	changed, stop := s.studio.WatchRoom()
 	defer stop()
 	code := c.Param("name")
-	events(c, changed, func() ([]byte, error) {
-		packed, err := s.shared.room(code)
-		return packed.event, err
-	})
+	events(c, changed, nil, nil, func() (told, error) { return s.feed.room(code) })
 }
 
 // room is what the room's page begins with.
 func (s server) room(c *gin.Context) {
-	packed, err := s.shared.room(c.Param("name"))
+	news, err := s.feed.room(c.Param("name"))
 	if err != nil {
 		problem(c, err)
 		return
@@ -59,71 +51,117 @@ func (s server) room(c *gin.Context) {
 	c.Header("Cache-Control", "no-store")
 	if strings.Contains(c.GetHeader("Accept-Encoding"), "gzip") {
 		c.Header("Content-Encoding", "gzip")
-		c.Data(http.StatusOK, "application/json; charset=utf-8", packed.gzip)
+		c.Data(http.StatusOK, "application/json; charset=utf-8", news.gzip)
 		return
 	}
-	c.Data(http.StatusOK, "application/json; charset=utf-8", packed.json)
+	c.Data(http.StatusOK, "application/json; charset=utf-8", news.json)
 }
 
-// packed is the room in the forms in which it is sent. An hour of rounds is 230 kB of JSON, which is too much for
-// phones that share a room's network, and 33 kB packed. An event is a line of text: so there it is gzip in base64.
-type packed struct{ json, gzip, event []byte }
+// told is what screens are told, in the forms in which it is sent. An hour of rounds is 230 kB of JSON, which is too
+// much for phones that share a room's network, and 33 kB packed. An event is a line of text: so there it is gzip in
+// base64.
+type told struct {
+	json, gzip, event []byte
+	over              bool // nothing more will come
+}
 
-func pack(told any) (packed, error) {
-	plain, err := json.Marshal(told)
+func pack(name string, shape any, over bool) (told, error) {
+	plain, err := json.Marshal(shape)
 	if err != nil {
-		return packed{}, err
+		return told{}, err
 	}
 	var small bytes.Buffer
 	writer, err := gzip.NewWriterLevel(&small, gzip.BestSpeed)
 	if err != nil {
-		return packed{}, err
+		return told{}, err
 	}
 	if _, err := writer.Write(plain); err != nil {
-		return packed{}, err
+		return told{}, err
 	}
 	if err := writer.Close(); err != nil {
-		return packed{}, err
+		return told{}, err
 	}
-	event := append([]byte("event: room\ndata: "), base64.StdEncoding.AppendEncode(nil, small.Bytes())...)
-	return packed{plain, small.Bytes(), append(event, "\n\n"...)}, nil
+	event := append([]byte("event: "+name+"\ndata: "), base64.StdEncoding.AppendEncode(nil, small.Bytes())...)
+	event = append(event, "\n\n"...)
+	if over {
+		event = append(event, "event: over\ndata: -\n\n"...)
+	}
+	return told{plain, small.Bytes(), event, over}, nil
 }
 
-// shared packs the room once for all the screens that wait for it.
-type shared struct {
+// feed makes what screens are told once for all of them.
+type feed struct {
 	studio *studio.Studio
 
-	mutex   sync.Mutex
-	code    string
-	changes int64
-	made    time.Time
-	packed  packed
+	mutex sync.Mutex
+	made  map[any]*made // by class, or the room's code
 }
 
-// fresh is how long an event serves those who come in: a class can end without a change.
+// made is the newest that was made for some screens.
+type made struct {
+	mutex   sync.Mutex
+	changes int64
+	at      time.Time
+	told    told
+}
+
+func newFeed(s *studio.Studio) *feed { return &feed{studio: s, made: map[any]*made{}} }
+
+// fresh is how long it serves those who come in: a class goes on, and can end, without a change.
 const fresh = time.Second
 
-func (s *shared) room(code string) (packed, error) {
-	s.mutex.Lock()
-	defer s.mutex.Unlock()
-	changes := s.studio.Changes() // before it is computed: a change in between makes it anew
-	if s.code == code && s.changes == changes && time.Since(s.made) < fresh {
-		return s.packed, nil
-	}
-	room, err := s.studio.Room(code)
-	if err != nil {
-		return packed{}, err
-	}
-	all, err := pack(room)
-	if err == nil {
-		s.code, s.changes, s.made, s.packed = code, changes, time.Now(), all
-	}
-	return all, err
+// mostMade is how much is kept; one class is led at a time.
+const mostMade = 8
+
+func (f *feed) class(id int64) (told, error) {
+	return f.of(id, func() (told, error) {
+		score, err := f.studio.Score(id)
+		if err != nil {
+			return told{}, err
+		}
+		return pack("score", score, score.Over)
+	})
 }
 
-// events sends what ask tells, at once and after each change, until the screen goes away.
-func events(c *gin.Context, changed <-chan struct{}, ask func() ([]byte, error)) {
-	first, err := ask()
+func (f *feed) room(code string) (told, error) {
+	return f.of(strings.ToUpper(code), func() (told, error) {
+		room, err := f.studio.Room(code)
+		if err != nil {
+			return told{}, err
+		}
+		return pack("room", room, false)
+	})
+}
+
+func (f *feed) of(key any, make func() (told, error)) (told, error) {
+	f.mutex.Lock()
+	one := f.made[key]
+	if one == nil {
+		if len(f.made) >= mostMade {
+			clear(f.made)
+		}
+		one = &made{}
+		f.made[key] = one
+	}
+	f.mutex.Unlock()
+	one.mutex.Lock()
+	defer one.mutex.Unlock()
+	changes := f.studio.Changes() // before it is computed: a change in between makes it anew
+	if one.told.event != nil && one.changes == changes && time.Since(one.at) < fresh {
+		return one.told, nil
+	}
+	news, err := make()
+	if err != nil {
+		return told{}, err
+	}
+	one.changes, one.at, one.told = changes, time.Now(), news
+	return news, nil
+}
+
+// events sends what ask tells, at once and after each change, until the screen goes away, nothing more will come, or who
+// watches has no right to any more.
+func events(c *gin.Context, changed, signedOut <-chan struct{}, may func() bool, ask func() (told, error)) {
+	news, err := ask()
 	if err != nil {
 		problem(c, err)
 		return
@@ -143,26 +181,20 @@ func events(c *gin.Context, changed <-chan struct{}, ask func() ([]byte, error))
 	}
 	beat := time.NewTicker(heartbeat)
 	defer beat.Stop()
-	for open := send(first); open; {
+	for open := send(news.event) && !news.over; open; {
 		select {
 		case <-c.Request.Context().Done():
 			return
+		case <-signedOut:
+			open = may()
 		case <-changed:
-			text, err := ask()
-			if err != nil {
-				text = []byte(": it cannot be computed\n\n")
+			if news, err = ask(); err != nil {
+				logFailure(c, err)
+				news = told{event: []byte(": it cannot be computed\n\n")}
 			}
-			open = send(text)
+			open = send(news.event) && !news.over
 		case <-beat.C:
 			open = send([]byte(": still here\n\n"))
 		}
 	}
-}
-
-// event is the server-sent event of a score.
-func event(score contract.Score) ([]byte, error) {
-	text := bytes.NewBufferString("event: score\ndata: ")
-	err := json.NewEncoder(text).Encode(score) // one line, as an event needs it
-	text.WriteString("\n")
-	return text.Bytes(), err
 }

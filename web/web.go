@@ -7,6 +7,7 @@ import (
 	"io/fs"
 	"log/slog"
 	"net/http"
+	"os"
 	"strconv"
 	"strings"
 
@@ -25,7 +26,8 @@ const mostBody = 2 << 20
 type server struct {
 	studio *studio.Studio
 	reach  Reach
-	shared *shared
+	feed   *feed
+	door   *door
 }
 
 // Handler is the whole application on one handler.
@@ -38,7 +40,7 @@ func Handler(s *studio.Studio, reach Reach) (http.Handler, error) {
 	router := gin.New()
 	d := newDoor(s, reach)
 	router.Use(gin.Recovery(), d.guard)
-	sv := server{s, reach, &shared{studio: s}}
+	sv := server{s, reach, newFeed(s), d}
 
 	public := router.Group("/api")
 	public.GET("/clock", sv.clock)
@@ -49,7 +51,8 @@ func Handler(s *studio.Studio, reach Reach) (http.Handler, error) {
 	public.GET("/rooms/:name/stream", d.room, sv.roomStream)
 
 	api := router.Group("/api", d.teacher)
-	api.GET("/today", answer(func(*gin.Context) (contract.Today, error) { return s.Today() }))
+	api.GET("/today", answer(func(*gin.Context) (contract.Today, error) { return s.Today(), nil }))
+	api.GET("/running", answer(func(*gin.Context) (contract.Running, error) { return s.Running() }))
 	api.GET("/practices", answer(func(c *gin.Context) (contract.Book, error) { return s.Practices(number(c.Query("group"))) }))
 	api.GET("/practices/:name/sample", named(s.Sample))
 	api.GET("/practices/:name/file", named(s.OwnPractice))
@@ -154,7 +157,7 @@ func Handler(s *studio.Studio, reach Reach) (http.Handler, error) {
 func problem(c *gin.Context, err error) {
 	var failure *studio.Failure
 	var tooLarge *http.MaxBytesError
-	var tries *tooManyTries
+	var tries *tooManyGuesses
 	switch {
 	case errors.As(err, &failure):
 		c.JSON(status(failure.Kind), failure.Problem)
@@ -163,13 +166,20 @@ func problem(c *gin.Context, err error) {
 	case errors.As(err, &tries):
 		c.Header("Retry-After", strconv.Itoa(tries.seconds))
 		c.JSON(http.StatusTooManyRequests, contract.Problem{Say: err.Error()})
+	case errors.Is(err, os.ErrDeadlineExceeded):
+		c.JSON(http.StatusRequestTimeout, contract.Problem{Say: "The request took too long to arrive. Nothing was changed; try again."})
 	case studio.Trouble(err) != "":
-		slog.Error("trouble with the data file", "path", c.Request.URL.Path, "error", err)
+		logFailure(c, err)
 		c.JSON(http.StatusServiceUnavailable, contract.Problem{Say: studio.Trouble(err) + " This was not stored. A class that is led goes on where it is shown."})
 	default:
-		slog.Error("request failed", "path", c.Request.URL.Path, "error", err)
+		logFailure(c, err)
 		c.JSON(http.StatusInternalServerError, contract.Problem{Say: "Something went wrong inside the application: " + err.Error() + ". What was typed is still on this screen; try again."})
 	}
+}
+
+// logFailure writes down what went wrong for whoever looks after the application.
+func logFailure(c *gin.Context, err error) {
+	slog.Error("request failed", "path", c.Request.URL.Path, "error", err)
 }
 
 func status(kind error) int {

@@ -4,6 +4,7 @@ import (
 	"bufio"
 	"encoding/json"
 	"fmt"
+	"io"
 	"net/http"
 	"net/http/httptest"
 	"path/filepath"
@@ -22,7 +23,7 @@ import (
 
 func serve(t *testing.T) *httptest.Server {
 	t.Helper()
-	s, err := store.Open(filepath.Join(t.TempDir(), "x.db"))
+	s, err := store.Open(filepath.Join(t.TempDir(), "x.db"), "a test")
 	require.NoError(t, err)
 	handler, err := web.Handler(studio.New(s, studio.NewClock()), web.ThisMachine)
 	require.NoError(t, err)
@@ -74,8 +75,11 @@ func TestFromPlanToRecord(t *testing.T) {
 	assert.Len(t, record.Marks, 2)
 	var today contract.Today
 	require.Equal(t, 200, call(t, "GET", at+"/today", "", &today))
-	assert.Nil(t, today.Running)
+	assert.Empty(t, today.Failed)
 	assert.Len(t, today.Taught, 1)
+	var running contract.Running
+	require.Equal(t, 200, call(t, "GET", at+"/running", "", &running))
+	assert.Zero(t, running)
 }
 
 func TestErrorsSayWhatIsWrong(t *testing.T) {
@@ -121,6 +125,20 @@ func TestOtherSitesAreKeptOut(t *testing.T) {
 	assert.Equal(t, 403, try(func(r *http.Request) { r.Header.Set("Origin", "http://elsewhere.example") }).StatusCode)
 	assert.Equal(t, 403, try(func(r *http.Request) { r.Host = "elsewhere.example" }).StatusCode)
 	assert.Equal(t, 415, try(func(r *http.Request) { r.Header.Set("Content-Type", "text/plain") }).StatusCode)
+	fetched := func(header, value string) int {
+		request, err := http.NewRequest("GET", server.URL+"/api/practices", nil)
+		require.NoError(t, err)
+		request.Header.Set(header, value)
+		response, err := http.DefaultClient.Do(request)
+		require.NoError(t, err)
+		response.Body.Close()
+		return response.StatusCode
+	}
+	assert.Equal(t, 403, fetched("Sec-Fetch-Site", "cross-site"), "a question of another site costs nothing")
+	assert.Equal(t, 403, fetched("Sec-Fetch-Site", "same-site"))
+	assert.Equal(t, 403, fetched("Referer", "http://elsewhere.example/page"))
+	assert.Equal(t, 200, fetched("Sec-Fetch-Site", "same-origin"))
+	assert.Equal(t, 200, fetched("Sec-Fetch-Site", "none"), "an address that was typed")
 	policy := try(func(*http.Request) {}).Header.Get("Content-Security-Policy")
 	assert.Contains(t, policy, "default-src 'self'")
 	assert.Contains(t, policy, "frame-ancestors 'none'")
@@ -136,23 +154,18 @@ func TestTheStreamSendsTheScoreWhenSomethingChanges(t *testing.T) {
 	response, err := http.Get(class + "/stream")
 	require.NoError(t, err)
 	defer response.Body.Close()
-	lines := bufio.NewScanner(response.Body)
-	lines.Buffer(nil, 1<<20)
-	next := func() (score contract.Score) {
-		for lines.Scan() {
-			if data, ok := strings.CutPrefix(lines.Text(), "data: "); ok {
-				require.NoError(t, json.Unmarshal([]byte(data), &score))
-				return score
-			}
-		}
-		require.NoError(t, lines.Err())
-		return score
-	}
-	assert.Equal(t, 0, next().Revision)
+	lines := bufio.NewReader(response.Body)
+	assert.Equal(t, 0, unpack[contract.Score](t, lines).Revision)
 	call(t, "POST", class+"/adjustments", `{"key": "a", "do": "pause"}`, nil)
-	paused := next()
+	paused := unpack[contract.Score](t, lines)
 	assert.Equal(t, 1, paused.Revision)
 	assert.NotNil(t, paused.Wait)
+	call(t, "POST", class+"/adjustments", `{"key": "b", "do": "end"}`, nil)
+	assert.True(t, unpack[contract.Score](t, lines).Over)
+	rest, err := io.ReadAll(lines)
+	require.NoError(t, err, "a class that is over has no stream")
+	assert.Contains(t, string(rest), "event: over")
+	assert.Equal(t, 409, call(t, "POST", class+"/adjustments", `{"key": "c", "do": "pause"}`, nil), "and takes no presses")
 }
 
 // Offset and delay of a network clock as RFC 5905 section 8 has them: with the four times, the offset is

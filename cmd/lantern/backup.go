@@ -18,7 +18,10 @@ func backupCommand() *cobra.Command {
 		Long:  "Writes a consistent copy of the data file to FILE, which must not be there yet. The application may run meanwhile.",
 		Args:  cobra.ExactArgs(1),
 		RunE: func(cmd *cobra.Command, args []string) error {
-			st, err := openData(data)
+			if err := thereIs(data); err != nil {
+				return err
+			}
+			st, err := store.OpenToRead(data)
 			if err != nil {
 				return err
 			}
@@ -34,28 +37,33 @@ func backupCommand() *cobra.Command {
 			return nil
 		},
 	}
-	cmd.Flags().StringVar(&data, "data", "data/lantern.db", "the data file")
+	cmd.Flags().StringVar(&data, "data", defaultData, "the data file")
 	return cmd
 }
 
 func restoreCommand() *cobra.Command {
 	var data string
+	var incompleteToo bool
 	cmd := &cobra.Command{
 		Use:   "restore FILE",
 		Short: "Put a backup into the place of the data file",
-		Long:  "Checks the backup, brings it to the present form and puts it into the place of the data file. What was there is kept beside it. The application must not be running on it.",
-		Args:  cobra.ExactArgs(1),
+		Long: "Checks the backup, brings it to the present form and puts it into the place of the data file. What was there is kept beside it. The application must not be running on it. " +
+			"A backup that looks like a plain copy of a data file in use is refused, because what was stored last may be missing in it; --incomplete-too takes it all the same.",
+		Args: cobra.ExactArgs(1),
 		RunE: func(cmd *cobra.Command, args []string) error {
-			kept, err := store.Restore(args[0], data, time.Now())
+			kept, err := store.Restore(args[0], data, time.Now(), incompleteToo)
+			var incomplete *store.IncompleteError
 			switch {
-			case errors.Is(err, store.ErrInUse):
-				return inUse(data)
-			case errors.Is(err, store.ErrDamaged):
-				return fmt.Errorf("%s cannot be restored, and nothing was changed: %w", args[0], err)
+			case errors.As(err, &incomplete):
+				newest := "no class"
+				if !incomplete.Newest.IsZero() {
+					newest = "its newest class began " + incomplete.Newest.Local().Format("2 Jan 2006 15:04")
+				}
+				return fmt.Errorf("%s was not restored, and nothing was changed: %w. It has %s; %s. If that is all there should be, add --incomplete-too", args[0], err, inWords(incomplete.Counts), newest)
 			case err != nil:
-				return fmt.Errorf("nothing was restored: %w", err)
+				return fmt.Errorf("%s was not restored, and nothing was changed: %w", args[0], err)
 			}
-			st, err := store.Open(data)
+			st, err := store.OpenToRead(data)
 			if err != nil {
 				return err
 			}
@@ -71,7 +79,8 @@ func restoreCommand() *cobra.Command {
 			return nil
 		},
 	}
-	cmd.Flags().StringVar(&data, "data", "data/lantern.db", "the data file")
+	cmd.Flags().StringVar(&data, "data", defaultData, "the data file")
+	cmd.Flags().BoolVar(&incompleteToo, "incomplete-too", false, "restore also a plain copy of a data file in use, in which what was stored last may be missing")
 	return cmd
 }
 

@@ -6,7 +6,6 @@ import (
 	"fmt"
 	"io"
 	"os"
-	"path/filepath"
 	"strings"
 	"time"
 
@@ -24,7 +23,7 @@ func exportCommand() *cobra.Command {
 		Long:  "Writes what was chosen, the own practices, groups, plans and all taught classes to FILE, which must not be there yet (- is standard output). A passcode and signed-in devices stay on this machine. The application may run meanwhile.",
 		Args:  cobra.ExactArgs(1),
 		RunE: func(cmd *cobra.Command, args []string) error {
-			st, err := openData(data)
+			st, err := openToExport(data)
 			if err != nil {
 				return err
 			}
@@ -52,16 +51,21 @@ func exportCommand() *cobra.Command {
 			return nil
 		},
 	}
-	cmd.Flags().StringVar(&data, "data", "data/lantern.db", "the data file")
+	cmd.Flags().StringVar(&data, "data", defaultData, "the data file")
 	return cmd
 }
 
-// openData opens a data file that is there already.
-func openData(path string) (*store.Store, error) {
-	if _, err := os.Stat(path); err != nil {
-		return nil, fmt.Errorf("there is no data file %s: name it with --data", path)
+// openToExport opens a data file that is there, beside the application where that is running on it.
+func openToExport(path string) (*store.Store, error) {
+	if err := thereIs(path); err != nil {
+		return nil, err
 	}
-	return store.Open(path)
+	st, err := store.Open(path, "lantern export")
+	var inUse *store.InUseError
+	if errors.As(err, &inUse) {
+		return store.OpenToRead(path)
+	}
+	return st, err
 }
 
 func importCommand() *cobra.Command {
@@ -74,9 +78,6 @@ func importCommand() *cobra.Command {
 			"Before anything is changed a copy of the data file is kept beside it. The application must not be running on it.",
 		Args: cobra.ExactArgs(1),
 		RunE: func(cmd *cobra.Command, args []string) error {
-			if err := store.NotInUse(data); err != nil {
-				return inUse(data)
-			}
 			in := cmd.InOrStdin()
 			if args[0] != "-" {
 				file, err := os.Open(args[0])
@@ -86,10 +87,7 @@ func importCommand() *cobra.Command {
 				defer file.Close()
 				in = file
 			}
-			if err := os.MkdirAll(filepath.Dir(data), 0o700); err != nil {
-				return err
-			}
-			st, err := store.Open(data) // a new machine has none yet
+			st, err := openToChange(cmd, data, "lantern import") // a new machine has none yet
 			if err != nil {
 				return err
 			}
@@ -123,7 +121,7 @@ func importCommand() *cobra.Command {
 			return nil
 		},
 	}
-	cmd.Flags().StringVar(&data, "data", "data/lantern.db", "the data file; it is made where there is none")
+	cmd.Flags().StringVar(&data, "data", defaultData, "the data file; it is made where there is none")
 	cmd.Flags().BoolVar(&yes, "yes", false, "do not ask")
 	return cmd
 }
@@ -133,8 +131,4 @@ func agreed(in io.Reader, out io.Writer) bool {
 	fmt.Fprint(out, "Change this? (yes/no) ")
 	answer, _ := bufio.NewReader(in).ReadString('\n')
 	return strings.EqualFold(strings.TrimSpace(answer), "yes")
-}
-
-func inUse(data string) error {
-	return fmt.Errorf("%s is in use, or the program that used it ended without closing it. End the application; if it was not running, start it and end it once", data)
 }

@@ -18,7 +18,7 @@ func TestExportAndImport(t *testing.T) {
 	_, errs, code := run(t, "", "export", file, "--data", data)
 	assert.Equal(t, 1, code)
 	assert.Contains(t, errs, "no data file")
-	st, err := store.Open(data)
+	st, err := store.Open(data, "a test")
 	require.NoError(t, err)
 	_, err = st.AddGroup(store.Group{Name: "Evening", Level: "beginners", Weekday: -1})
 	require.NoError(t, err)

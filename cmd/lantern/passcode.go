@@ -5,13 +5,10 @@ import (
 	"errors"
 	"fmt"
 	"io"
-	"os"
-	"path/filepath"
 	"strings"
 
 	"github.com/spf13/cobra"
 
-	"vastlantern/store"
 	"vastlantern/studio"
 )
 
@@ -20,7 +17,7 @@ func passcodeCommand() *cobra.Command {
 	cmd := &cobra.Command{
 		Use:   "passcode",
 		Short: "Set what the teacher's side asks for with serve --lan",
-		Long:  "Reads a passcode of 8 to 72 characters from standard input and sets it. Only a hash of it is kept. Every device that was signed in has to sign in again.",
+		Long:  "Reads a passcode of 8 to 72 characters from standard input and sets it. Only a hash of it is kept. Every device that was signed in has to sign in again. The application must not be running on the data file.",
 		Args:  cobra.NoArgs,
 		RunE: func(cmd *cobra.Command, _ []string) error {
 			fmt.Fprint(cmd.ErrOrStderr(), "New passcode: ")
@@ -28,10 +25,7 @@ func passcodeCommand() *cobra.Command {
 			if err != nil && !errors.Is(err, io.EOF) {
 				return err
 			}
-			if err := os.MkdirAll(filepath.Dir(data), 0o700); err != nil {
-				return fmt.Errorf("the folder of the data file cannot be made: %w", err)
-			}
-			st, err := store.Open(data)
+			st, err := openToChange(cmd, data, "lantern passcode")
 			if err != nil {
 				return err
 			}
@@ -43,6 +37,6 @@ func passcodeCommand() *cobra.Command {
 			return nil
 		},
 	}
-	cmd.Flags().StringVar(&data, "data", "data/lantern.db", "the data file; it is made where there is none")
+	cmd.Flags().StringVar(&data, "data", defaultData, "the data file; it is made where there is none")
 	return cmd
 }

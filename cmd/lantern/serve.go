@@ -5,13 +5,12 @@ import (
 	"errors"
 	"fmt"
 	"io"
-	"log/slog"
 	"net"
 	"net/http"
 	"os"
 	"os/signal"
-	"path/filepath"
 	"strconv"
+	"sync"
 	"syscall"
 	"time"
 
@@ -69,7 +68,7 @@ func serveCommand() *cobra.Command {
 			return s.run(cmd, func(*store.Store, *studio.Clock) error { return nil })
 		},
 	}
-	s.flags(cmd, "data/lantern.db")
+	s.flags(cmd, defaultData)
 	return cmd
 }
 
@@ -93,10 +92,7 @@ func (s *serving) run(cmd *cobra.Command, prepare func(*store.Store, *studio.Clo
 	if err != nil {
 		return err
 	}
-	if err := os.MkdirAll(filepath.Dir(s.data), 0o700); err != nil {
-		return fmt.Errorf("the folder of the data file cannot be made: %w", err)
-	}
-	st, err := store.Open(s.data)
+	st, err := openToChange(cmd, s.data, "lantern "+cmd.Name())
 	if err != nil {
 		return err
 	}
@@ -104,7 +100,13 @@ func (s *serving) run(cmd *cobra.Command, prepare func(*store.Store, *studio.Clo
 	if err := prepare(st, clock); err != nil {
 		return err
 	}
+	st.KeepReserve()
 	application := studio.New(st, clock)
+	if s.clockFrom == "" {
+		if err := application.Resume(); err != nil {
+			return err
+		}
+	}
 	reach, err := s.reach(application)
 	if err != nil {
 		return err
@@ -117,15 +119,17 @@ func (s *serving) run(cmd *cobra.Command, prepare func(*store.Store, *studio.Clo
 	if err != nil {
 		return err
 	}
-	go func() { // after an update it may take a while
-		if err := application.Prepare(); err != nil {
-			slog.Error("the lists of what was taught are not ready", "error", err)
-		}
-	}()
-	tellAddresses(cmd.OutOrStdout(), reach, listener.Addr())
 	ctx, stop := signal.NotifyContext(cmd.Context(), os.Interrupt, syscall.SIGTERM)
 	defer stop()
-	return serveUntil(ctx, listener, handler)
+	var keeping sync.WaitGroup
+	keeping.Go(func() { application.Keep(ctx) })
+	tellAddresses(cmd.OutOrStdout(), reach, listener.Addr())
+	_, port, _ := net.SplitHostPort(listener.Addr().String())
+	st.ServedAt("http://" + net.JoinHostPort("127.0.0.1", port))
+	err = serveUntil(ctx, listener, handler)
+	stop()
+	keeping.Wait()
+	return err
 }
 
 // reach is from where the application will be reached. Nobody opens it to a network without a passcode.
@@ -164,9 +168,9 @@ func listen(host string, port int, tell io.Writer) (net.Listener, error) {
 	return listener, err
 }
 
-// serveUntil serves until the context ends. Streams stay open as long as their screens, so they are cut.
+// serveUntil serves until the context ends.
 func serveUntil(ctx context.Context, listener net.Listener, handler http.Handler) error {
-	server := &http.Server{Handler: handler, ReadHeaderTimeout: 10 * time.Second}
+	server := web.NewServer(handler)
 	failed := make(chan error, 1)
 	go func() { failed <- server.Serve(listener) }()
 	select {

@@ -44,6 +44,9 @@ func decodeObject(data []byte) (plan.Doc, error) {
 	if !utf8.Valid(data) {
 		return nil, errors.New("the file is not UTF-8 text")
 	}
+	if depth := Depth(data); depth > MostDepth {
+		return nil, fmt.Errorf("objects and lists are nested %d deep, at most %d are read", depth, MostDepth)
+	}
 	var doc map[string]any
 	decoder := json.NewDecoder(bytes.NewReader(data))
 	decoder.UseNumber() // numbers are the exact decimals that are written

@@ -32,13 +32,15 @@ type Score struct {
 	Group     *Group         `json:"group" jsonschema:"nullable"`
 	StartedMS float64        `json:"started_ms"`                 // of the clock
 	SlotMS    int64          `json:"slot_ms"`                    // 0 where none is set
+	Over      bool           `json:"over"`                       // the class has come to its end; nothing more will change
 	Strands   []Strand       `json:"strands"`                    // the last has no end where Wait is there
 	Wait      *Wait          `json:"wait" jsonschema:"nullable"` // what follows the last strand, which waits for the teacher
 	EndMS     int64          `json:"end_ms"`                     // of the class; what waits taken at its planned end
 	Calls     []Call         `json:"calls"`                      // what is called out, from a moment ago on
 	Passages  []ScorePassage `json:"passages"`
 	Answer    *Answer        `json:"answer" jsonschema:"nullable"` // to the last adjustment
-	Language  string         `json:"language"`                     // of what is said, a BCP 47 tag
+	Unstored  *Unstored      `json:"unstored" jsonschema:"nullable"`
+	Language  string         `json:"language"` // of what is said, a BCP 47 tag
 	Left      Ways           `json:"left"`
 	Right     Ways           `json:"right"`
 }
@@ -135,7 +137,30 @@ type Adjust struct {
 	Carry   bool    `json:"carry,omitempty"`
 	Text    *string `json:"text,omitempty"`
 	See     *string `json:"see,omitempty"`
-	Origin  string  `json:"-"` // the device, which the door knows
+	// PressedMS is the moment of the press on the application's clock, where the sender knows it: what comes too late does
+	// not act any more, and a note or what was seen gets its moment.
+	PressedMS *float64 `json:"pressed_ms,omitempty"`
+	Origin    string   `json:"-"` // the device, which the door knows
+}
+
+// Unstored is what was pressed and is kept only in memory, because the data file could not be written. It is stored as
+// soon as that is possible again.
+type Unstored struct {
+	Why     string          `json:"why"`
+	Presses []UnstoredPress `json:"presses"`
+}
+
+// UnstoredPress is one adjustment of it.
+type UnstoredPress struct {
+	Number int    `json:"number"`
+	AtMS   int64  `json:"at_ms"`
+	Do     string `json:"do"`
+}
+
+// Running is the class that is being led, for the way back to it; ClassID is 0 where none is.
+type Running struct {
+	ClassID int64  `json:"class_id"`
+	Title   string `json:"title"`
 }
 
 // Answer is what became of an adjustment.
@@ -185,9 +210,10 @@ type Signal struct {
 
 // Saw says what was seen in a class. Key is as in Adjust.
 type Saw struct {
-	Key    string `json:"key"`
-	See    string `json:"see"`
-	Origin string `json:"-"`
+	Key       string   `json:"key"`
+	See       string   `json:"see"`
+	PressedMS *float64 `json:"pressed_ms,omitempty"` // as in Adjust
+	Origin    string   `json:"-"`
 }
 
 // Proposed is what to do about what was seen: adjustments to send as they are but for their keys, or only words.

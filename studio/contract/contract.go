@@ -36,12 +36,35 @@ type Done struct {
 // Today is what the first screen shows.
 type Today struct {
 	NowMS   float64     `json:"now_ms"`
-	Running *ClassCard  `json:"running" jsonschema:"nullable"` // the class that is being led
-	Next    *PlanCard   `json:"next" jsonschema:"nullable"`    // the next by the clock
-	Last    *Record     `json:"last" jsonschema:"nullable"`    // what was taught last to the next plan's group
-	Advice  []Advice    `json:"advice"`                        // what the group's record advises for the next plan
-	Plans   []PlanCard  `json:"plans"`                         // all others to come, and those without a time
-	Taught  []ClassCard `json:"taught"`                        // the last few classes
+	Next    *PlanCard   `json:"next" jsonschema:"nullable"` // the next by the clock
+	Last    *Record     `json:"last" jsonschema:"nullable"` // what was taught last to the next plan's group
+	Advice  []Advice    `json:"advice"`                     // what the group's record advises for the next plan
+	Plans   []PlanCard  `json:"plans"`                      // all others to come, and those without a time
+	Taught  []ClassCard `json:"taught"`                     // the last few classes
+	Failed  []Failed    `json:"failed"`                     // the parts that are missing, each for its own reason
+	Damaged []Entry     `json:"damaged"`                    // entries of the data file that cannot be read and are left out
+	File    DataFile    `json:"file"`
+}
+
+// Failed is a part of Today that could not be put together: plans, next, last, advice or taught.
+type Failed struct {
+	Part string `json:"part"`
+	Say  string `json:"say"`
+}
+
+// Entry is an entry of the data file. Name says of what kind it is, and which.
+type Entry struct {
+	Kind string `json:"kind"`
+	ID   int64  `json:"id"` // 0 where it has none
+	Name string `json:"name"`
+	Why  string `json:"why"`
+}
+
+// DataFile is what is to be known of the data file since the start of the program.
+type DataFile struct {
+	Path       string `json:"path"`
+	Made       bool   `json:"made"`       // there was none of the name, and nothing is in it yet
+	Incomplete bool   `json:"incomplete"` // it looks like a copy of a file in use: the last classes may be missing
 }
 
 // PlanCard is a plan in a list.

@@ -30,6 +30,7 @@ type Export struct {
 	Groups    []ExportGroup    `json:"groups"`
 	Plans     []ExportPlan     `json:"plans"`
 	Classes   []ExportClass    `json:"classes"`
+	Damaged   []ExportDamaged  `json:"damaged,omitempty"` // what could not be read and is missing here
 }
 
 // Choices is what the teacher has chosen for all groups, as it is stored too.
@@ -40,6 +41,14 @@ type Choices struct {
 	CareRead  bool              `json:"care_read"`  // the caution for everyone was read
 	PedalDown string            `json:"pedal_down"` // what the lower pedal of a page-turner means
 	PedalUp   string            `json:"pedal_up"`
+}
+
+// ExportDamaged is an entry that could not be read and is missing in the file.
+type ExportDamaged struct {
+	Kind string `json:"kind"` // group, plan, class, practice, setting
+	ID   int64  `json:"id"`   // its number on the machine that wrote the file; 0 where it has none
+	Name string `json:"name,omitempty"`
+	Why  string `json:"why"`
 }
 
 // ExportPractice is a teacher's own practice.
@@ -81,6 +90,7 @@ type ExportClass struct {
 	Group        string             `json:"group"`                        // the group's uid, empty for none
 	Plan         string             `json:"plan"`                         // the uid of the plan that it was led from, empty where it is gone
 	StartedAt    time.Time          `json:"started_at"`
+	EndedAt      *time.Time         `json:"ended_at,omitempty"` // missing while it is in progress
 	DeletedAt    *time.Time         `json:"deleted_at,omitempty"`
 	Acknowledged []string           `json:"acknowledged"`                      // the strong cautions that were read before
 	Document     json.RawMessage    `json:"document" jsonschema:"type=object"` // the plan file as it was led

@@ -172,6 +172,9 @@ func (l lesson) teach(s *store.Store, group int64) error {
 		score = done.Score
 	}
 	clock = started.Add(2 * time.Hour)
+	if err := past.Settle(); err != nil {
+		return err
+	}
 	for _, remark := range l.after {
 		if _, err := past.AddRemark(score.ClassID, remark); err != nil {
 			return err

@@ -72,22 +72,24 @@ export interface FieldError {
 }
 export interface Today {
   now_ms: number;
-  running: ClassCard | null;
   next: PlanCard | null;
   last: Record | null;
   advice: Advice[];
   plans: PlanCard[];
   taught: ClassCard[];
+  failed: Failed[];
+  damaged: Entry[];
+  file: DataFile;
 }
-export interface ClassCard {
+export interface PlanCard {
   id: number;
   title: string;
   group: Group | null;
-  started_ms: number;
+  starts_ms: number | null;
   length_ms: number;
-  running: boolean;
+  slot_ms: number;
   passages: string[];
-  eased: boolean;
+  wrong: boolean;
 }
 export interface Group {
   id: number;
@@ -105,16 +107,6 @@ export interface Group {
   };
   notes: string;
 }
-export interface PlanCard {
-  id: number;
-  title: string;
-  group: Group | null;
-  starts_ms: number | null;
-  length_ms: number;
-  slot_ms: number;
-  passages: string[];
-  wrong: boolean;
-}
 export interface Record {
   class: ClassCard;
   plan_id: number;
@@ -127,6 +119,16 @@ export interface Record {
   took_words: string[];
   curve: CurvePoint[];
   acknowledged: string[];
+}
+export interface ClassCard {
+  id: number;
+  title: string;
+  group: Group | null;
+  started_ms: number;
+  length_ms: number;
+  running: boolean;
+  passages: string[];
+  eased: boolean;
 }
 export interface RecordPassage {
   name: string;
@@ -210,6 +212,21 @@ export interface Advice {
   say: string;
   why: string;
   do: string;
+}
+export interface Failed {
+  part: string;
+  say: string;
+}
+export interface Entry {
+  kind: string;
+  id: number;
+  name: string;
+  why: string;
+}
+export interface DataFile {
+  path: string;
+  made: boolean;
+  incomplete: boolean;
 }
 export interface Plan {
   id: number;
@@ -382,12 +399,14 @@ export interface Score {
   group: Group | null;
   started_ms: number;
   slot_ms: number;
+  over: boolean;
   strands: Strand[];
   wait: Wait | null;
   end_ms: number;
   calls: Call[];
   passages: ScorePassage[];
   answer: Answer | null;
+  unstored: Unstored | null;
   language: string;
   left: Ways;
   right: Ways;
@@ -441,6 +460,15 @@ export interface ScorePassage {
   findings: Finding[];
   in_force: InForce;
   steps: string[];
+}
+export interface Unstored {
+  why: string;
+  presses: UnstoredPress[];
+}
+export interface UnstoredPress {
+  number: number;
+  at_ms: number;
+  do: string;
 }
 export interface Ways {
   named: string;
@@ -503,6 +531,7 @@ export interface Signal {
 export interface Saw {
   key: string;
   see: string;
+  pressed_ms?: number;
 }
 export interface Proposed {
   score: Score;
@@ -520,6 +549,7 @@ export interface Adjust {
   carry?: boolean;
   text?: string;
   see?: string;
+  pressed_ms?: number;
 }
 export interface Taps {
   at_ms: number[];

@@ -1,0 +1,40 @@
+package main
+
+import (
+	"fmt"
+	"os"
+
+	"github.com/spf13/cobra"
+
+	"vastlantern/store"
+)
+
+// defaultData is the data file where none is named.
+const defaultData = "data/lantern.db"
+
+// thereIs tells where there is no data file of the name.
+func thereIs(path string) error {
+	if _, err := os.Stat(path); err != nil {
+		return fmt.Errorf("there is no data file %s: name it with --data", path)
+	}
+	return nil
+}
+
+// openToChange opens the data file, which is made where there is none, and says what was found and done.
+func openToChange(cmd *cobra.Command, path, who string) (*store.Store, error) {
+	st, err := store.Open(path, who)
+	if err != nil {
+		return nil, err
+	}
+	out, opened := cmd.ErrOrStderr(), st.Opened()
+	if opened.Made {
+		fmt.Fprintf(out, "There was no data file %s: a new one was made. If your classes are in another one, name it with --data.\n", st.Path())
+	}
+	if opened.Copied != "" {
+		fmt.Fprintf(out, "The data file was brought to a new form. As it was before it is kept: %s\n", opened.Copied)
+	}
+	if opened.Incomplete {
+		fmt.Fprintf(out, "The data file %s looks like a copy of one in use, without the journal (-wal) beside it: the last classes may be missing in it.\n", st.Path())
+	}
+	return st, nil
+}

@@ -1,0 +1,110 @@
+package store
+
+import (
+	"cmp"
+	"errors"
+	"maps"
+	"slices"
+	"sync"
+
+	"gorm.io/gorm"
+)
+
+// Kinds of damaged entries besides those that can be deleted.
+const (
+	KindPractice Kind = "practice"
+	KindSetting  Kind = "setting"
+)
+
+// Damaged is an entry of the data file that cannot be read. It is left out of everything, and everything else works.
+type Damaged struct {
+	Kind Kind
+	ID   int64  // 0 for a practice or a setting
+	Name string // of a practice or a setting
+	Why  string
+}
+
+// damage is the damaged entries that were met since the file was opened.
+type damage struct {
+	mutex sync.Mutex
+	met   map[Damaged]string // by kind, id and name
+}
+
+func (d *damage) note(entry Damaged) {
+	why := entry.Why
+	entry.Why = ""
+	d.mutex.Lock()
+	defer d.mutex.Unlock()
+	d.met[entry] = why
+}
+
+// NoteDamage remembers an entry that cannot be read.
+func (s *Store) NoteDamage(entry Damaged) { s.damage.note(entry) }
+
+// Damage is the damaged entries that were met so far, by kind and number.
+func (s *Store) Damage() []Damaged {
+	s.damage.mutex.Lock()
+	defer s.damage.mutex.Unlock()
+	list := make([]Damaged, 0, len(s.damage.met))
+	for entry, why := range maps.All(s.damage.met) {
+		entry.Why = why
+		list = append(list, entry)
+	}
+	slices.SortFunc(list, func(a, b Damaged) int {
+		return cmp.Or(cmp.Compare(a.Kind, b.Kind), cmp.Compare(a.ID, b.ID), cmp.Compare(a.Name, b.Name))
+	})
+	return list
+}
+
+// readable finds the rows of the query, whose number is in the column. Where they cannot be read together, they are read one by one: what cannot be
+// read is noted and left out.
+func readable[Row any](s *Store, kind Kind, column string, query *gorm.DB) ([]Row, error) {
+	query = query.Session(&gorm.Session{})
+	var rows []Row
+	err := query.Find(&rows).Error
+	if err == nil || isTrouble(err) {
+		return rows, plainly(err)
+	}
+	var ids []int64
+	if err := query.Model(new(Row)).Select(column).Find(&ids).Error; err != nil {
+		return nil, plainly(err)
+	}
+	rows = nil
+	for _, id := range ids {
+		var one Row
+		err := query.Where(column+" = ?", id).Take(&one).Error
+		switch {
+		case err == nil:
+			rows = append(rows, one)
+		case isTrouble(err):
+			return nil, plainly(err)
+		default:
+			s.damage.note(Damaged{Kind: kind, ID: id, Why: err.Error()})
+		}
+	}
+	return rows, nil
+}
+
+// isTrouble tells an error of the file or the disk, or of a question that was given up, from one of a single row.
+func isTrouble(err error) bool {
+	_, known := troubled(err).(*Trouble)
+	return known || interrupted(err)
+}
+
+// unreadable is an error of one row: what cannot be read is noted, and told as damaged.
+func (s *Store) unreadable(kind Kind, id int64, err error) error {
+	err = plainly(err)
+	if err == nil || errors.Is(err, ErrNotFound) || isTrouble(err) {
+		return err
+	}
+	s.damage.note(Damaged{Kind: kind, ID: id, Why: err.Error()})
+	return &UnreadableError{err}
+}
+
+// UnreadableError says that one entry of the data file is damaged.
+type UnreadableError struct{ err error }
+
+func (e *UnreadableError) Error() string { return e.err.Error() }
+
+// Unwrap is what is wrong with it.
+func (e *UnreadableError) Unwrap() error { return e.err }

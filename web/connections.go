@@ -1,0 +1,232 @@
+package web
+
+import (
+	"container/list"
+	"context"
+	"net"
+	"net/http"
+	"sync"
+	"time"
+)
+
+// How long a connection may keep the server waiting. Streams have no end, but each write to them has one.
+const (
+	headerTime = 5 * time.Second
+	bodyTime   = 10 * time.Second
+	idleTime   = time.Minute
+	answerTime = time.Minute
+	mostHeader = 32 << 10 // bytes
+)
+
+// Bounds of open connections. A phone that shows the room has one or two, and a class of a hundred behind one address of
+// a wireless network still comes in.
+const (
+	mostOpen     = 4096
+	mostFrom     = 300
+	keptForOwn   = 256 // beyond mostOpen, for this machine and for the teacher's devices
+	mostTeachers = 64  // addresses that are remembered as the teacher's
+)
+
+// NewServer is a server for the handler that nobody keeps busy by being slow or by opening connections.
+func NewServer(handler http.Handler) *Server {
+	c := &connections{from: map[string]*address{}, teachers: map[string]bool{}, most: mostOpen, mostFrom: mostFrom}
+	s := &Server{connections: c}
+	s.http = &http.Server{
+		Handler: handler, ReadHeaderTimeout: headerTime, IdleTimeout: idleTime, MaxHeaderBytes: mostHeader,
+		ConnContext: func(ctx context.Context, open net.Conn) context.Context {
+			return context.WithValue(ctx, connectionKey{}, open)
+		},
+		ConnState: func(open net.Conn, state http.ConnState) {
+			if one, ok := open.(*connection); ok && state == http.StateIdle {
+				c.waits(one)
+			}
+		},
+	}
+	return s
+}
+
+// Server serves a handler on a listener.
+type Server struct {
+	http        *http.Server
+	connections *connections
+}
+
+// Serve serves until Close.
+func (s *Server) Serve(listener net.Listener) error {
+	return s.http.Serve(&bounded{listener, s.connections})
+}
+
+// Close ends it. Streams stay open as long as their screens, so they are cut.
+func (s *Server) Close() error { return s.http.Close() }
+
+type connectionKey struct{}
+
+// connections counts the open connections and closes those that wait, the oldest of the busiest address first, where
+// there are too many: whoever asks something at once is never the one.
+type connections struct {
+	mutex          sync.Mutex
+	open           int
+	from           map[string]*address
+	teachers       map[string]bool
+	most, mostFrom int
+}
+
+// address is the connections of one address.
+type address struct {
+	open    int
+	waiting list.List // of *connection, those that have not asked anything yet or wait for the next question
+}
+
+// connection is one open connection.
+type connection struct {
+	net.Conn
+	owner   *connections
+	of      string
+	waiting *list.Element // in its address's list; nil while it is answered
+	closed  sync.Once
+}
+
+// bounded is a listener that accepts no more connections than there is room for.
+type bounded struct {
+	net.Listener
+	connections *connections
+}
+
+func (b *bounded) Accept() (net.Conn, error) {
+	for {
+		open, err := b.Listener.Accept()
+		if err != nil {
+			return nil, err
+		}
+		if one := b.connections.admit(open); one != nil {
+			return one, nil
+		}
+		open.Close()
+	}
+}
+
+// admit makes room for a connection, or returns nil where there is none.
+func (c *connections) admit(open net.Conn) *connection {
+	of := addressOf(open.RemoteAddr().String())
+	own := isLoopback(of)
+	for {
+		c.mutex.Lock()
+		from := c.from[of]
+		if from == nil {
+			from = &address{}
+			c.from[of] = from
+		}
+		own = own || c.teachers[of]
+		room := c.most
+		if own {
+			room += keptForOwn
+		}
+		full := from.open >= c.mostFrom && !isLoopback(of)
+		if !full && c.open < room {
+			one := &connection{Conn: open, owner: c, of: of}
+			one.waiting = from.waiting.PushBack(one)
+			from.open++
+			c.open++
+			c.mutex.Unlock()
+			return one
+		}
+		crowd := from
+		if !full {
+			crowd = c.busiest()
+		}
+		var oldest *connection
+		if crowd != nil {
+			if first := crowd.waiting.Front(); first != nil {
+				oldest = first.Value.(*connection)
+			}
+		}
+		c.mutex.Unlock()
+		if oldest == nil {
+			return nil
+		}
+		oldest.Close()
+	}
+}
+
+// busiest is the address with the most connections that wait.
+func (c *connections) busiest() *address {
+	var most *address
+	for _, one := range c.from {
+		if one.waiting.Len() > 0 && (most == nil || one.waiting.Len() > most.waiting.Len()) {
+			most = one
+		}
+	}
+	return most
+}
+
+// waits notes that a connection waits for its next question.
+func (c *connections) waits(one *connection) {
+	c.mutex.Lock()
+	defer c.mutex.Unlock()
+	if from := c.from[one.of]; from != nil && one.waiting == nil {
+		one.waiting = from.waiting.PushBack(one)
+	}
+}
+
+// asks notes that a question has come, which is answered before its connection is closed to make room.
+func (c *connections) asks(one *connection) {
+	c.mutex.Lock()
+	defer c.mutex.Unlock()
+	if from := c.from[one.of]; from != nil && one.waiting != nil {
+		from.waiting.Remove(one.waiting)
+		one.waiting = nil
+	}
+}
+
+// isTeachers notes an address from which a teacher's device comes.
+func (c *connections) isTeachers(of string) {
+	c.mutex.Lock()
+	defer c.mutex.Unlock()
+	if len(c.teachers) >= mostTeachers {
+		clear(c.teachers)
+	}
+	c.teachers[of] = true
+}
+
+// Close closes the connection and makes room for another.
+func (one *connection) Close() error {
+	one.closed.Do(func() {
+		c := one.owner
+		c.mutex.Lock()
+		defer c.mutex.Unlock()
+		from := c.from[one.of]
+		if one.waiting != nil {
+			from.waiting.Remove(one.waiting)
+			one.waiting = nil
+		}
+		c.open--
+		if from.open--; from.open == 0 {
+			delete(c.from, one.of)
+		}
+	})
+	return one.Conn.Close()
+}
+
+// connectionOf is the connection of a request, nil in tests that have none.
+func connectionOf(r *http.Request) *connection {
+	one, _ := r.Context().Value(connectionKey{}).(*connection)
+	return one
+}
+
+// addressOf is from where something comes, without its port: a number, or of IPv6 the network, since one machine has as
+// many numbers there as it likes.
+func addressOf(remote string) string {
+	ip := net.ParseIP(hostname(remote))
+	if ip == nil {
+		return remote
+	}
+	if ip.To4() == nil && !ip.IsLoopback() {
+		return ip.Mask(net.CIDRMask(64, 128)).String()
+	}
+	return ip.String()
+}
+
+func isLoopback(of string) bool {
+	ip := net.ParseIP(of)
+	return ip != nil && ip.IsLoopback()
+}
