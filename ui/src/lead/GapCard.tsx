@@ -4,6 +4,7 @@ import { Button, Modal } from "react-bootstrap";
 import { get, post } from "../shared/api";
 import type { Adjusted, Gap, Score } from "../shared/contract";
 import { Trouble } from "../shared/Told";
+import { newKey } from "../wire/key";
 import { classTime } from "../shared/useCue";
 import { clock } from "../shared/words";
 import { accepts, usePadKeys } from "./usePadKeys";
@@ -12,7 +13,7 @@ type Props = { score: Score; from: number; take: (score: Score) => void; onClose
 
 /** GapCard asks after a stretch in which this screen did not show the count: go on at the clock, or take it again. */
 export function GapCard({ score, from, take, onClose }: Props) {
-  const [key] = useState(() => crypto.randomUUID());
+  const [key] = useState(newKey);
   const [away] = useState(() => classTime(score) - from);
   const [error, setError] = useState<Error | null>(null);
   const gap = useQuery({

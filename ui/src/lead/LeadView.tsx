@@ -2,7 +2,8 @@ import { useQuery } from "@tanstack/react-query";
 import { type ReactNode, useCallback, useEffect, useLayoutEffect, useRef, useState } from "react";
 import { Button, Modal } from "react-bootstrap";
 import { Link, useBlocker, useParams } from "react-router";
-import { get, post } from "../shared/api";
+import { get } from "../shared/api";
+import { press } from "../wire/press";
 import type { Adjusted, Score, Settings } from "../shared/contract";
 import { LampSheet } from "../shared/LampSheet";
 import { useLight } from "../shared/light";
@@ -16,11 +17,12 @@ import { clock } from "../shared/words";
 import { Controls } from "./Controls";
 import { type Control, controls, goOn, natural, pedalled, type Press } from "./controls";
 import { GapCard } from "./GapCard";
-import { inWords } from "./answers";
+import { inWords, verbName } from "./answers";
 import { type Panel, Panels, panelsOf } from "./Panels";
 import { Now } from "./Now";
 import { Order } from "./Order";
 import { TopBar } from "./TopBar";
+import { Unstored } from "./Unstored";
 import { forget, useGap } from "./useGap";
 import { useWakeLock } from "./useWakeLock";
 import { useWould } from "./useWould";
@@ -29,9 +31,9 @@ export function LeadView() {
   const id = Number(useParams().id);
   const { score, error, retry, connected, take } = useScore(id);
   const send = useCallback(
-    async (press: Press) => {
-      const body = { ...press, key: crypto.randomUUID() };
-      const done = await retrying(() => post<Adjusted>(`/classes/${id}/adjustments`, body));
+    async (pressed: Press, onSlow: (words: string) => void) => {
+      const keep = pressed.do === "note";
+      const done = await press<Adjusted>(`/classes/${id}/adjustments`, pressed, { onSlow, keep });
       take(done.score);
     },
     [id, take],
@@ -51,8 +53,8 @@ type Props = {
   score: Score;
   connected: boolean;
   take: (score: Score) => void;
-  /** makes an adjustment, and takes the score after it */
-  send: (press: Press) => Promise<void>;
+  /** makes an adjustment, and takes the score after it; onSlow says what to tell while there is no answer */
+  send: (press: Press, onSlow: (words: string) => void) => Promise<void>;
   /** whether a class is led, or a plan only tried out */
   live: boolean;
   children?: ReactNode;
@@ -79,10 +81,11 @@ export function Leading({ score, connected, take, send, live, children }: Props)
 
   const adjust = useCallback(
     async (press: Press) => {
+      const say = (words: string) => setNotice({ words, refused: true, revision: score.revision });
       try {
-        await send(press);
+        await send(press, (words) => say(`${verbName(press.do)}: ${words}`));
       } catch (error) {
-        setNotice({ words: (error as Error).message, refused: true, revision: score.revision });
+        say((error as Error).message);
       }
     },
     [score.revision, send],
@@ -97,7 +100,7 @@ export function Leading({ score, connected, take, send, live, children }: Props)
   const would = useWould(score, cue, all, live);
   useSigns(score, cue, sound.give);
 
-  const press = (control: Control) => {
+  const pressControl = (control: Control) => {
     if (control.twice && armed !== control.id) {
       setArmed(control.id);
       const words = `${control.name}: press again to do it`;
@@ -129,7 +132,7 @@ export function Leading({ score, connected, take, send, live, children }: Props)
     if (control) {
       event.preventDefault();
       setPanel("");
-      press(control);
+      pressControl(control);
       return;
     }
     const opens = panelsOf(live).find((p) => p.key === key)?.panel;
@@ -153,6 +156,7 @@ export function Leading({ score, connected, take, send, live, children }: Props)
         sounds={sound.choice.on}
         onSound={() => setPanel("sound")}
       />
+      {score.unstored && <Unstored unstored={score.unstored} />}
       <Order score={score} cue={cue} />
       <main>
         {cue.over ? (
@@ -182,7 +186,7 @@ export function Leading({ score, connected, take, send, live, children }: Props)
           armed={armed}
           would={would}
           live={live}
-          onPress={press}
+          onPress={pressControl}
           onPanel={setPanel}
         />
       )}
@@ -253,17 +257,6 @@ function useSigns(score: Score, cue: Cue, give: (sign: Sign) => void) {
   useEffect(() => {
     if (last) latest.current("last");
   }, [last]);
-}
-
-/** retrying sends once more what the network lost; the key of an adjustment makes it count once. */
-async function retrying<T>(send: () => Promise<T>): Promise<T> {
-  try {
-    return await send();
-  } catch (error) {
-    if ((error as { status?: number }).status !== 0) throw error;
-    await new Promise((wait) => setTimeout(wait, 400));
-    return send();
-  }
 }
 
 function isTyping(target: EventTarget | null): boolean {

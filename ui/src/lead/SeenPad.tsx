@@ -1,7 +1,8 @@
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { Button, Modal } from "react-bootstrap";
-import { get, post } from "../shared/api";
+import { get } from "../shared/api";
+import { press } from "../wire/press";
 import type { Adjust, Proposed, Score, Signal } from "../shared/contract";
 import { Trouble } from "../shared/Told";
 import { accepts, usePadKeys } from "./usePadKeys";
@@ -27,8 +28,10 @@ export function SeenPad({ classId, take, onAdjust, onClose }: Props) {
   const [error, setError] = useState<Error | null>(null);
 
   const saw = (signal: Signal) => {
-    post<Proposed>(`/classes/${classId}/seen`, { key: crypto.randomUUID(), see: signal.id })
+    const onSlow = (words: string) => setError(new Error(words));
+    press<Proposed>(`/classes/${classId}/seen`, { see: signal.id }, { onSlow, keep: true })
       .then((answer) => {
+        setError(null);
         take(answer.score);
         setProposed(answer);
       })
@@ -38,7 +41,7 @@ export function SeenPad({ classId, take, onAdjust, onClose }: Props) {
     const all = proposed?.do ?? [];
     onClose();
     void (async () => {
-      for (const press of all) await onAdjust(press); // the order is part of the proposal
+      for (const one of all) await onAdjust(one); // the order is part of the proposal
     })();
   };
   usePadKeys((key) => {

@@ -4,6 +4,7 @@ import { Button, Form, Modal } from "react-bootstrap";
 import { Outlet } from "react-router";
 import { get, post, signedOut } from "./api";
 import type { Session } from "./contract";
+import { again } from "../wire/stream";
 import { Trouble, Waiting } from "./Told";
 
 /**
@@ -46,6 +47,7 @@ function SignIn() {
     mutationFn: () => post<Session>("/session", { passcode, device }),
     onSuccess: (session) => {
       queries.setQueryData(["session"], session);
+      again(); // the streams that were refused
       void queries.invalidateQueries({ predicate: (query) => query.queryKey[0] !== "session" });
     },
   });

@@ -2,6 +2,7 @@ import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useCallback, useEffect, useState } from "react";
 import { get } from "./api";
 import { synchronize } from "./clock";
+import { follow } from "../wire/follow";
 import type { Score } from "./contract";
 
 /** newer keeps the score that knows of more adjustments: answers and the stream may cross. */
@@ -31,19 +32,17 @@ export function useScore(id: number) {
     [queries, id],
   );
   const known = score.data !== undefined;
+  const over = score.data?.over === true;
   useEffect(() => {
-    if (!known) return;
-    const stream = new EventSource(`/api/classes/${id}/stream`);
-    stream.addEventListener("score", (event) => {
-      setConnected(true);
-      take(JSON.parse((event as MessageEvent<string>).data) as Score);
-    });
-    stream.onopen = () => {
-      setConnected(true);
-      void synchronize().catch(() => undefined);
-    };
-    stream.onerror = () => setConnected(false);
-    return () => stream.close();
-  }, [id, known, take]);
-  return { score: score.data, error: score.error, retry: score.refetch, connected, take };
+    // Of a class that is over nothing more will come, unless what was lost is taken again.
+    if (!known || over) return;
+    return follow<Score>(`/api/classes/${id}/stream`, { take, onConnected: setConnected });
+  }, [id, known, over, take]);
+  return {
+    score: score.data,
+    error: score.error,
+    retry: score.refetch,
+    connected: connected || over,
+    take,
+  };
 }
