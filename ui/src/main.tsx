@@ -34,6 +34,7 @@ import { SchoolView } from "./school/SchoolView";
 import { play, tonesOf } from "./sound/tones";
 import { keepTime, now, synchronize } from "./shared/clock";
 import { Nowhere } from "./shared/Nowhere";
+import { Framed } from "./shared/WayBack";
 import { RecordView } from "./taught/RecordView";
 import { SummaryView } from "./taught/SummaryView";
 import { TaughtView } from "./taught/TaughtView";
@@ -47,22 +48,27 @@ const router = createBrowserRouter([
       {
         element: <Door />,
         children: [
-          { path: "/", element: <TodayView /> },
-          { path: "/plan/:id", element: <PlanView /> },
-          { path: "/plan/:id/card", element: <RunningCardView /> },
-          { path: "/plan/:id/home", element: <HomeCardView /> },
           { path: "/lead/:id", element: <LeadView /> },
-          { path: "/try/:id", element: <TryView /> },
-          { path: "/practices", element: <PracticesView /> },
-          { path: "/practices/:id", element: <PracticesView /> },
-          { path: "/practices/:id/edit", element: <OwnEditor /> },
-          { path: "/groups", element: <GroupsView /> },
-          { path: "/groups/:id", element: <GroupsView /> },
-          { path: "/school", element: <SchoolView /> },
-          { path: "/taught", element: <TaughtView /> },
-          { path: "/taught/year/:year", element: <SummaryView /> },
-          { path: "/taught/:id", element: <RecordView /> },
-          { path: "*", element: <Nowhere /> },
+          {
+            element: <Framed />,
+            children: [
+              { path: "/", element: <TodayView /> },
+              { path: "/plan/:id", element: <PlanView /> },
+              { path: "/plan/:id/card", element: <RunningCardView /> },
+              { path: "/plan/:id/home", element: <HomeCardView /> },
+              { path: "/try/:id", element: <TryView /> },
+              { path: "/practices", element: <PracticesView /> },
+              { path: "/practices/:id", element: <PracticesView /> },
+              { path: "/practices/:id/edit", element: <OwnEditor /> },
+              { path: "/groups", element: <GroupsView /> },
+              { path: "/groups/:id", element: <GroupsView /> },
+              { path: "/school", element: <SchoolView /> },
+              { path: "/taught", element: <TaughtView /> },
+              { path: "/taught/year/:year", element: <SummaryView /> },
+              { path: "/taught/:id", element: <RecordView /> },
+              { path: "*", element: <Nowhere /> },
+            ],
+          },
         ],
       },
     ],

@@ -17,6 +17,7 @@ type all struct {
 	Clock     contract.Clock
 	Problem   contract.Problem
 	Today     contract.Today
+	Running   contract.Running
 	Plan      contract.Plan
 	PlanSave  contract.PlanSave
 	PlanText  contract.PlanText

@@ -6,6 +6,7 @@ import { Failed, get, post, put } from "../shared/api";
 import { Cautions as General, Findings } from "../shared/care";
 import type { Caution, Drafted, Plan, Score } from "../shared/contract";
 import { Trouble, Waiting } from "../shared/Told";
+import { canStayAwake, mayGoDark } from "./useWakeLock";
 
 type Props = { plan: number; fit?: boolean; onClose: () => void; onChanged?: (plan: Plan) => void };
 
@@ -28,6 +29,7 @@ export function BeforeLeading({ plan, fit = false, onClose, onChanged }: Props) 
       }),
     onSuccess: (score) => {
       void queries.invalidateQueries({ queryKey: ["today"] });
+      void queries.invalidateQueries({ queryKey: ["running"] });
       void navigate(`/lead/${score.class_id}`);
     },
   });
@@ -61,6 +63,7 @@ export function BeforeLeading({ plan, fit = false, onClose, onChanged }: Props) 
         )}
         {soften.isError && <Trouble error={soften.error} />}
         {begin.isError && <Trouble error={begin.error} />}
+        {!canStayAwake() && <p className="text-secondary mb-0">{mayGoDark}</p>}
       </Modal.Body>
       <Modal.Footer>
         {running ? (

@@ -1,7 +1,7 @@
 import { useState } from "react";
 import { Button } from "react-bootstrap";
 import { useParams } from "react-router";
-import { useWakeLock } from "../lead/useWakeLock";
+import { canStayAwake, mayGoDark, useWakeLock } from "../lead/useWakeLock";
 import type { Score } from "../shared/contract";
 import { type Sides, sideSaid } from "../shared/cues";
 import { LampSheet } from "../shared/LampSheet";
@@ -82,6 +82,7 @@ function Quiet({ ended }: { ended: boolean }) {
         {ended ? "The class has ended." : "Nothing is led just now."} This page wakes up by itself when one
         begins.
       </p>
+      {!ended && !canStayAwake() && <p>{mayGoDark}</p>}
     </main>
   );
 }

@@ -1,5 +1,6 @@
 import { Form, Modal } from "react-bootstrap";
 import type { Sides } from "../shared/cues";
+import { canStayAwake, mayGoDark } from "../lead/useWakeLock";
 import type { Light } from "../shared/light";
 
 type Props = {
@@ -36,6 +37,7 @@ export function ScreenCard({ lamps, onLamps, sides, onSides, light, onLight, onC
             <option value="hand">by what the hand does</option>
           </Form.Select>
         </Form.Group>
+        {!canStayAwake() && <p className="text-secondary mt-3 mb-0">{mayGoDark}</p>}
       </Modal.Body>
     </Modal>
   );

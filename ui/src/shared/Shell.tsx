@@ -1,22 +1,13 @@
-import { useQuery } from "@tanstack/react-query";
 import type { ReactNode } from "react";
 import { Button, Container, Nav, Navbar } from "react-bootstrap";
 import { Link, NavLink } from "react-router";
-import { get } from "./api";
 import { General } from "./care";
-import type { Today } from "./contract";
 import { JustDeleted } from "./Deleting";
 import { useLight } from "./light";
 
-/** Shell is the frame of the views of the day: where one can go, and the class that is being led, if any. */
+/** Shell is the frame of the views of the day: where one can go. */
 export function Shell({ view, children }: { view: string; children: ReactNode }) {
   const [light, change] = useLight(view, "day");
-  const today = useQuery({
-    queryKey: ["today"],
-    queryFn: () => get<Today>("/today"),
-    refetchInterval: 15_000,
-  });
-  const running = today.data?.running;
   return (
     <>
       <Navbar className="shell" expand aria-label="Views">
@@ -48,18 +39,6 @@ export function Shell({ view, children }: { view: string; children: ReactNode })
           </Button>
         </Container>
       </Navbar>
-      {running && (
-        <div className="running" role="status">
-          <Container fluid="xl">
-            <span>
-              <strong>{running.title}</strong> is being led.
-            </span>
-            <Link className="btn btn-primary" to={`/lead/${running.id}`}>
-              Go back to it
-            </Link>
-          </Container>
-        </div>
-      )}
       <Container as="main" fluid="xl" className="py-3">
         <JustDeleted />
         {children}

@@ -9,6 +9,7 @@ export interface Contract {
   Clock: Clock;
   Problem: Problem;
   Today: Today;
+  Running: Running;
   Plan: Plan;
   PlanSave: PlanSave;
   PlanText: PlanText;
@@ -227,6 +228,10 @@ export interface DataFile {
   path: string;
   made: boolean;
   incomplete: boolean;
+}
+export interface Running {
+  class_id: number;
+  title: string;
 }
 export interface Plan {
   id: number;

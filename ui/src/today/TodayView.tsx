@@ -1,6 +1,6 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useRef, useState } from "react";
-import { Button, ButtonGroup, Card, Col, Dropdown, ListGroup, Row } from "react-bootstrap";
+import { Alert, Button, ButtonGroup, Card, Col, Dropdown, ListGroup, Row } from "react-bootstrap";
 import { Link, useNavigate } from "react-router";
 import { BeforeLeading } from "../lead/BeforeLeading";
 import { get, post } from "../shared/api";
@@ -22,17 +22,76 @@ export function TodayView() {
 }
 
 function Page({ today }: { today: Today }) {
+  const plans = today.failed.find((f) => f.part === "plans");
   return (
-    <Row className="g-4">
-      <Col lg={7}>
-        {today.next ? <Next plan={today.next} advice={today.advice} now={today.now_ms} /> : <NothingNext />}
-        {today.last && <Last record={today.last} now={today.now_ms} />}
-      </Col>
-      <Col lg={5}>
-        <Others plans={today.plans} now={today.now_ms} />
-        <Recent classes={today.taught.slice(0, 5)} now={today.now_ms} />
-      </Col>
-    </Row>
+    <>
+      <AboutTheFile today={today} />
+      <Row className="g-4">
+        <Col lg={7}>
+          <Missing today={today} part="plans" what="The plans" />
+          {today.next && <Next plan={today.next} advice={today.advice} now={today.now_ms} />}
+          {!today.next && !plans && <NothingNext />}
+          <Missing today={today} part="advice" what="What the record suggests" />
+          {today.last && <Last record={today.last} now={today.now_ms} />}
+          <Missing today={today} part="last" what="The last class of this group" />
+        </Col>
+        <Col lg={5}>
+          <Others plans={today.plans} now={today.now_ms} />
+          <Recent classes={today.taught.slice(0, 5)} now={today.now_ms} />
+          <Missing today={today} part="taught" what="The list of taught classes" />
+        </Col>
+      </Row>
+    </>
+  );
+}
+
+/** Missing says why a part of the page is not there. All others are. */
+function Missing({ today, part, what }: { today: Today; part: string; what: string }) {
+  const failed = today.failed.find((f) => f.part === part);
+  if (!failed) return null;
+  return (
+    <Alert variant="warning">
+      <strong>{what} cannot be shown.</strong> {failed.say}
+    </Alert>
+  );
+}
+
+/** AboutTheFile is what a teacher has to know of the data file before anything else. */
+function AboutTheFile({ today }: { today: Today }) {
+  const { file, damaged } = today;
+  return (
+    <>
+      {file.made && (
+        <Alert variant="info">
+          <strong>A new data file was made:</strong> {file.path}. If your classes should be here, stop the
+          program and start it with the name of their file: <code>lantern serve --data FILE</code>.
+        </Alert>
+      )}
+      {file.incomplete && (
+        <Alert variant="warning">
+          <strong>The last classes may be missing.</strong> {file.path} looks like a copy of a data file in
+          use, without the journal (-wal) that stood beside it. If you have that file still, use it instead.
+        </Alert>
+      )}
+      {damaged.length > 0 && (
+        <Alert variant="warning">
+          <strong>
+            {damaged.length === 1
+              ? "One entry of the data file is damaged"
+              : `${damaged.length} entries of the data file are damaged`}
+          </strong>{" "}
+          and left out of lists, sums and exports. A backup may have {damaged.length === 1 ? "it" : "them"}{" "}
+          whole.
+          <ul className="mb-0">
+            {damaged.map((entry) => (
+              <li key={entry.name}>
+                {entry.name}: {entry.why}
+              </li>
+            ))}
+          </ul>
+        </Alert>
+      )}
+    </>
   );
 }
 
