@@ -5,7 +5,7 @@ PACKAGES = . ./cmd/... ./core/... ./e2e/... ./store/... ./studio/... ./web/... #
 FRONT = $(shell find ui/src ui/public -type f) ui/index.html ui/vite.config.ts ui/tsconfig.json
 GO = $(shell find cmd core studio store web -name '*.go' -o -name '*.yaml' -o -name '*.sql' -o -name '*.json')
 
-.PHONY: demo build test check types format bench load measure fuzz readers pictures chromium clean
+.PHONY: demo build test check types format bench load measure trial race fuzz readers pictures chromium clean
 
 demo: build ## build, and start the application with invented demo data
 	bin/lantern demo
@@ -31,7 +31,7 @@ check: build ## vet, linters, types, formatting, generated types up to date
 	go vet $(TAGS) $(PACKAGES)
 	@test -z "$$(gofmt -l *.go cmd core e2e store studio web)" || { gofmt -l *.go cmd core e2e store studio web; echo "run: make format"; exit 1; }
 	go run honnef.co/go/tools/cmd/staticcheck@v0.8.2 $(TAGS) $(PACKAGES)
-	cd ui && npm run --silent check
+	cd ui && npm run --silent check && npm run --silent test
 	cd ui && npx json2ts contract.schema.json --no-additionalProperties | cmp - src/shared/contract.ts || { echo "run: make types"; exit 1; }
 
 types: ## the TypeScript of the contract and the schemas of the files, from the Go structs
@@ -44,6 +44,12 @@ format:
 
 bench: build ## speed and memory of the core, and of the program
 	go test $(TAGS) -run '^$$' -bench . ./core/... ./studio ./e2e
+
+trial: build ## 1,000 kills, 100,000 hostile requests and a class of three hours before 2,000 screens: ten minutes
+	go run $(TAGS) ./e2e/trial
+
+race: ## the race detector over what runs at the same time; it needs a C compiler
+	CGO_ENABLED=1 go test $(TAGS) -race ./store ./studio/... ./web
 
 load: build ## 500 room screens: how long an adjustment takes to arrive, beside a server that only broadcasts
 	go run $(TAGS) ./e2e/load

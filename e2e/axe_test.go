@@ -51,7 +51,7 @@ func TestEveryViewIsAccessible(t *testing.T) {
 	browser, err := stage.Open()
 	require.NoError(t, err)
 	t.Cleanup(browser.Close)
-	th := &theater{T: t, program: program, browser: browser}
+	th := &theater{T: t, program: program, browser: browser, at: program.URL}
 	var file contract.PracticeFile
 	require.NoError(t, program.Post("/api/practices/copy", `{"id": "counted-breath", "name": "Mine"}`, &file))
 	var today contract.Today

@@ -33,13 +33,40 @@ type theater struct {
 	browser *stage.Browser
 	data    string
 	from    string
+	at      string // where pages are opened: the program's address on this machine, or on the network
+}
+
+const passcode = "warm lamp oil"
+
+// onBothAddresses runs a test over the loopback address and over the machine's own address on the network. On the latter
+// pages have much less: a browser trusts plain http only from its own machine.
+func onBothAddresses(t *testing.T, run func(*testing.T, *theater)) {
+	t.Run("loopback", func(t *testing.T) { run(t, open(t)) })
+	t.Run("network", func(t *testing.T) {
+		th := openWith(t, func(th *theater) {
+			require.NoError(t, stage.SetPasscode(th.data, passcode))
+			th.start("0", "--lan")
+			require.NoError(t, th.program.SignIn(passcode, "laptop"))
+			if th.at = th.program.Network; th.at == "" {
+				t.Skip("this machine has no address on a network")
+			}
+		})
+		secure := th.page("/room/NOBODY").MustEval("() => isSecureContext").Bool()
+		require.False(t, secure, "what is tried here is plain http from another machine")
+		run(t, th)
+	})
 }
 
 func open(t *testing.T) *theater {
 	t.Helper()
+	return openWith(t, func(th *theater) { th.start("0") })
+}
+
+func openWith(t *testing.T, start func(*theater)) *theater {
+	t.Helper()
 	t.Parallel() // most of the time is spent waiting for a clock
 	th := &theater{T: t, data: filepath.Join(t.TempDir(), "lantern.db"), from: time.Now().Format(time.RFC3339Nano)}
-	th.start("0")
+	start(th)
 	require.NoError(t, th.program.ReadCare())
 	browser, err := stage.Open()
 	require.NoError(t, err)
@@ -52,12 +79,28 @@ func (th *theater) start(port string, more ...string) {
 	program, err := stage.Start(append([]string{"serve", "--data", th.data, "--port", port, "--clock-rate", "4", "--clock-from", th.from}, more...)...)
 	require.NoError(th, err)
 	th.Cleanup(program.Kill)
-	th.program = program
+	if th.program != nil {
+		program.Cookies = th.program.Cookies
+	}
+	th.program, th.at = program, program.URL
+}
+
+// restart starts the program anew on its port, as after a crash.
+func (th *theater) restart() {
+	th.Helper()
+	network := th.at != th.program.URL
+	port := th.program.URL[strings.LastIndex(th.program.URL, ":")+1:]
+	if !network {
+		th.start(port)
+		return
+	}
+	th.start(port, "--lan")
+	th.at = th.program.Network
 }
 
 func (th *theater) page(path string) *rod.Page {
 	th.Helper()
-	page, err := th.browser.Page(th.program.URL+path, 1280, 800, patience)
+	page, err := th.browser.Page(th.at+path, 1280, 800, patience, th.program.Cookies...)
 	require.NoError(th, err)
 	return page
 }
@@ -261,7 +304,10 @@ func inShort(row pace.Row) string {
 }
 
 func TestReloadSecondTabAndKilledServerContinueAtTheRightCount(t *testing.T) {
-	th := open(t)
+	onBothAddresses(t, reloadSecondTabAndKilledServerContinueAtTheRightCount)
+}
+
+func reloadSecondTabAndKilledServerContinueAtTheRightCount(t *testing.T, th *theater) {
 	stored := th.plan(60)
 	var score contract.Score
 	require.NoError(t, th.program.Post("/api/classes", fmt.Sprintf(`{"plan_id": %d}`, stored.ID), &score))
@@ -278,8 +324,7 @@ func TestReloadSecondTabAndKilledServerContinueAtTheRightCount(t *testing.T) {
 
 	th.program.Kill()
 	th.see(first, ".offline", "the count goes on")
-	port := th.program.URL[strings.LastIndex(th.program.URL, ":")+1:]
-	th.start(port)
+	th.restart()
 	require.NoError(t, first.WaitElementsMoreThan(".topbar", 0))
 	for len(first.MustElements(".offline")) > 0 {
 		require.NoError(t, first.GetContext().Err(), "the screen never came back")

@@ -31,7 +31,10 @@ const held = `{"type": "practice", "practice": "counted-breath", "counts": "4:16
 
 // Each adjustment by its key, told in words, in a class that is led with the keyboard alone.
 func TestEachAdjustmentByItsKey(t *testing.T) {
-	th := open(t)
+	onBothAddresses(t, eachAdjustmentByItsKey)
+}
+
+func eachAdjustmentByItsKey(t *testing.T, th *theater) {
 	page, score := th.lead(held + `,
 		{"type": "practice", "practice": "kapalabhati", "strokes": 200, "rounds": 3, "lead_in": 0},
 		{"type": "talk", "title": "What changed", "seconds": 30, "wait": true}`)
@@ -104,7 +107,10 @@ func TestEachAdjustmentByItsKey(t *testing.T) {
 
 // After a gap the teacher is asked, once, and either answer holds.
 func TestAfterAGapTheTeacherIsAsked(t *testing.T) {
-	th := open(t)
+	onBothAddresses(t, afterAGapTheTeacherIsAsked)
+}
+
+func afterAGapTheTeacherIsAsked(t *testing.T, th *theater) {
 	page, score := th.lead(`{"type": "practice", "practice": "counted-breath", "counts": "20:20", "rounds": 100, "lead_in": 3}`)
 	th.see(page, ".round", `round ([2-9]|\d\d) of`)
 	address := page.MustInfo().URL
@@ -188,4 +194,7 @@ func TestASecondDeviceSignsInAndLeads(t *testing.T) {
 	th.press(phone, input.KeyS)
 	th.see(phone, ".answer", "42 rounds instead of 41")
 	th.see(laptop, ".round", "of 42")
+	th.press(laptop, input.KeyS)
+	th.see(phone, ".round", "of 43") // its stream is there again, too
+	th.until(phone, `document.querySelectorAll(".offline").length === 0`)
 }

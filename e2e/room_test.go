@@ -17,7 +17,10 @@ import (
 // What is seen is said with one key, what to do about it is shown, and taken with one more; counts, undo and the room's
 // own tempo by keyboard too.
 func TestWhatIsSeenInTheRoom(t *testing.T) {
-	th := open(t)
+	onBothAddresses(t, whatIsSeenInTheRoom)
+}
+
+func whatIsSeenInTheRoom(t *testing.T, th *theater) {
 	var plan contract.Plan
 	require.NoError(t, th.program.Post("/api/plans", `{"document": {"format": "vast-lantern-plan", "version": 1, "title": "Held", "tempo": 60, "slot_min": 20, "passages": [
 		{"type": "practice", "practice": "counted-breath", "counts": "4:8:8", "rounds": 60, "lead_in": 0}]}}`, &plan))
@@ -66,7 +69,10 @@ func TestWhatIsSeenInTheRoom(t *testing.T) {
 // The room's page waits before a class, shows the same count as the lead screen, follows an adjustment, and thanks at
 // the end. It holds nothing that could change the class.
 func TestTheRoomFollowsTheClass(t *testing.T) {
-	th := open(t)
+	onBothAddresses(t, theRoomFollowsTheClass)
+}
+
+func theRoomFollowsTheClass(t *testing.T, th *theater) {
 	var code contract.RoomCode
 	require.NoError(t, th.program.Get("/api/room", &code))
 	assert.Regexp(t, "^[A-Z]{5}$", code.Code)

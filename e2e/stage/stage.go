@@ -3,6 +3,7 @@ package stage
 
 import (
 	"bufio"
+	"bytes"
 	"encoding/json"
 	"errors"
 	"fmt"
@@ -26,8 +27,10 @@ import (
 
 // Program is a running lantern.
 type Program struct {
-	URL string
-	cmd *exec.Cmd
+	URL     string
+	Network string // its address on the local network; empty where it is not open to it, or the machine has none
+	Cookies []*http.Cookie
+	cmd     *exec.Cmd
 }
 
 // Binary is the program that make build has built.
@@ -57,10 +60,16 @@ func Start(args ...string) (*Program, error) {
 	if err := cmd.Start(); err != nil {
 		return nil, err
 	}
+	p := &Program{cmd: cmd}
 	lines := bufio.NewScanner(out)
 	for lines.Scan() {
-		if address := printedAddress.FindString(lines.Text()); address != "" {
-			return &Program{address, cmd}, nil
+		switch address := printedAddress.FindString(lines.Text()); {
+		case address != "" && p.URL == "":
+			p.URL = address
+		case address != "" && p.Network == "":
+			p.Network = address
+		case strings.HasPrefix(lines.Text(), "Ctrl-C"): // the last line
+			return p, nil
 		}
 	}
 	return nil, fmt.Errorf("the program ended without an address: %w", cmd.Wait())
@@ -88,25 +97,43 @@ func (p *Program) Kill() {
 // Process is its number.
 func (p *Program) Process() int { return p.cmd.Process.Pid }
 
-// Get reads JSON from the program.
-func (p *Program) Get(path string, out any) error {
-	response, err := http.Get(p.URL + path)
-	return decode(response, err, out)
+// SignIn signs in with the passcode, for every request that follows and for the pages of a browser that get Cookies.
+func (p *Program) SignIn(passcode, device string) error {
+	body, err := json.Marshal(contract.SignIn{Passcode: passcode, Device: device})
+	if err != nil {
+		return err
+	}
+	response, err := http.Post(p.URL+"/api/session", "application/json", bytes.NewReader(body))
+	if err == nil {
+		p.Cookies = response.Cookies()
+	}
+	return decode(response, err, &contract.Session{})
 }
+
+// Get reads JSON from the program.
+func (p *Program) Get(path string, out any) error { return p.call(http.MethodGet, path, "", out) }
 
 // Post sends JSON to the program and reads the answer.
 func (p *Program) Post(path, body string, out any) error {
-	response, err := http.Post(p.URL+path, "application/json", strings.NewReader(body))
-	return decode(response, err, out)
+	return p.call(http.MethodPost, path, body, out)
 }
 
 // Put sends JSON to the program in the place of what was there, and reads the answer.
 func (p *Program) Put(path, body string, out any) error {
-	request, err := http.NewRequest(http.MethodPut, p.URL+path, strings.NewReader(body))
+	return p.call(http.MethodPut, path, body, out)
+}
+
+func (p *Program) call(method, path, body string, out any) error {
+	request, err := http.NewRequest(method, p.URL+path, strings.NewReader(body))
 	if err != nil {
 		return err
 	}
-	request.Header.Set("Content-Type", "application/json")
+	if body != "" {
+		request.Header.Set("Content-Type", "application/json")
+	}
+	for _, cookie := range p.Cookies {
+		request.AddCookie(cookie)
+	}
 	response, err := http.DefaultClient.Do(request)
 	return decode(response, err, out)
 }
@@ -177,16 +204,26 @@ func (b *Browser) Close() {
 
 // Page opens an address in a window of the size, with a context of its own: of two tabs of one context the one
 // behind gets no frames.
-func (b *Browser) Page(url string, width, height int, patience time.Duration) (*rod.Page, error) {
+func (b *Browser) Page(url string, width, height int, patience time.Duration, cookies ...*http.Cookie) (*rod.Page, error) {
 	context, err := b.Incognito()
 	if err != nil {
 		return nil, err
 	}
+	return Tab(context, url, width, height, patience, cookies...)
+}
+
+// Tab opens an address in a context of a browser: several tabs of one context share what a browser shares.
+func Tab(context *rod.Browser, url string, width, height int, patience time.Duration, cookies ...*http.Cookie) (*rod.Page, error) {
 	page, err := context.Page(proto.TargetCreateTarget{URL: "about:blank"})
 	if err != nil {
 		return nil, err
 	}
 	page = page.Timeout(patience)
+	for _, cookie := range cookies {
+		if err := page.SetCookies([]*proto.NetworkCookieParam{{Name: cookie.Name, Value: cookie.Value, URL: url, Path: cookie.Path, HTTPOnly: true}}); err != nil {
+			return nil, err
+		}
+	}
 	err = page.SetViewport(&proto.EmulationSetDeviceMetricsOverride{Width: width, Height: height, DeviceScaleFactor: 1, Mobile: width < 760})
 	if err != nil {
 		return nil, err
