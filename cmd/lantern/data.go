@@ -12,6 +12,9 @@ import (
 // defaultData is the data file where none is named.
 const defaultData = "data/lantern.db"
 
+// demoData is the data file of the demo.
+const demoData = "data/demo.db"
+
 // thereIs tells where there is no data file of the name.
 func thereIs(path string) error {
 	if _, err := os.Stat(path); err != nil {
@@ -27,7 +30,7 @@ func openToChange(cmd *cobra.Command, path, who string) (*store.Store, error) {
 		return nil, err
 	}
 	out, opened := cmd.ErrOrStderr(), st.Opened()
-	if opened.Made {
+	if opened.Made && path != demoData { // which is made anew wherever it is not
 		fmt.Fprintf(out, "There was no data file %s: a new one was made. If your classes are in another one, name it with --data.\n", st.Path())
 	}
 	if opened.Copied != "" {

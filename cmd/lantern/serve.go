@@ -83,7 +83,7 @@ func demoCommand() *cobra.Command {
 			return s.run(cmd, func(st *store.Store, clock *studio.Clock) error { return demo.Load(st, clock.Now()) })
 		},
 	}
-	s.flags(cmd, "data/demo.db")
+	s.flags(cmd, demoData)
 	return cmd
 }
 
