@@ -312,6 +312,20 @@ func (s *Store) AddClass(c Class) (Class, error) {
 	return row.class(), plainly(err)
 }
 
+// BeginClass stores the class that is led from now on and ends every other. On a full disk the reserve is given up for it.
+func (s *Store) BeginClass(c Class) (begun Class, err error) {
+	err = s.despiteAFullDisk(func() error {
+		return s.InTransaction(func(s *Store) error {
+			if err := s.EndEveryClass(c.StartedAt); err != nil {
+				return err
+			}
+			begun, err = s.AddClass(c)
+			return err
+		})
+	})
+	return begun, err
+}
+
 // Adjustments is the adjustments of a class in the order they were made.
 func (s *Store) Adjustments(class int64) ([]Adjustment, error) {
 	var rows []adjustmentRow

@@ -103,14 +103,7 @@ func (s *Studio) Lead(want contract.Lead) (contract.Score, error) {
 	if err != nil {
 		return contract.Score{}, fail(ErrInvalid, "This plan cannot be led: %v.", err)
 	}
-	err = s.store.InTransaction(func(st *store.Store) error {
-		if err := st.EndEveryClass(class.StartedAt); err != nil {
-			return err
-		}
-		l.stored, err = st.AddClass(class)
-		return err
-	})
-	if err != nil {
+	if l.stored, err = s.store.BeginClass(class); err != nil {
 		return contract.Score{}, err
 	}
 	s.setLive(&live{stored: l.stored})
