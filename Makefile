@@ -32,7 +32,7 @@ check: build ## vet, linters, types, formatting, generated types up to date
 	@test -z "$$(gofmt -l *.go cmd core e2e store studio web)" || { gofmt -l *.go cmd core e2e store studio web; echo "run: make format"; exit 1; }
 	go run honnef.co/go/tools/cmd/staticcheck@v0.8.2 $(TAGS) $(PACKAGES)
 	cd ui && npm run --silent check && npm run --silent test
-	cd ui && npx json2ts contract.schema.json --no-additionalProperties | cmp - src/shared/contract.ts || { echo "run: make types"; exit 1; }
+	cd ui && npx json2ts contract.schema.json --no-additionalProperties | cmp - src/wire/contract.ts || { echo "run: make types"; exit 1; }
 
 types: ## the TypeScript of the contract and the schemas of the files, from the Go structs
 	go run ./studio/contract/gen

@@ -27,7 +27,7 @@ func (th *theater) lead(passages string) (*rod.Page, contract.Score) {
 	return page, score
 }
 
-const held = `{"type": "practice", "practice": "counted-breath", "counts": "4:16:8", "rounds": 40, "lead_in": 0}` // more than a slow machine gets through in a test
+const held = `{"type": "practice", "practice": "counted-breath", "counts": "4:48:8", "rounds": 40, "lead_in": 0}` // more than a slow machine gets through in a test
 
 // Each adjustment by its key, told in words, in a class that is led with the keyboard alone.
 func TestEachAdjustmentByItsKey(t *testing.T) {
@@ -45,7 +45,7 @@ func eachAdjustmentByItsKey(t *testing.T, th *theater) {
 		th.see(page, ".answer", says)
 		presses++
 	}
-	th.see(page, "button.key", `One more\s*40 → 41 \+0:28`) // before it is pressed
+	th.see(page, "button.key", `One more\s*40 → 41 \+1:00`) // before it is pressed
 	press("slower: 58 (from the next count|after this hold)", input.KeyQ)
 	press("faster: 60 (from the next count|after this hold)", input.KeyW)
 	press("41 rounds instead of 40", input.KeyS)
@@ -64,7 +64,7 @@ func eachAdjustmentByItsKey(t *testing.T, th *theater) {
 	th.press(page, input.Digit4)
 	th.open(page, "Counts")
 	th.press(page, input.Digit3, input.Tab, input.Digit0, input.Enter)
-	th.see(page, ".answer", "counts 4:16:8 to 3")
+	th.see(page, ".answer", "counts 4:48:8 to 3")
 	th.closed(page)
 	presses++
 	press(`last round: \d+ in all`, input.KeyD)

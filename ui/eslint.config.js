@@ -3,5 +3,5 @@ import hooks from "eslint-plugin-react-hooks";
 import tseslint from "typescript-eslint";
 
 export default tseslint.config(js.configs.recommended, tseslint.configs.recommended, hooks.configs.flat.recommended, {
-  ignores: ["src/shared/contract.ts"],
+  ignores: ["src/wire/contract.ts"],
 });

@@ -50,10 +50,12 @@ func newDoor(s *studio.Studio, reach Reach) *door {
 // elsewhere and stand in nobody's frame.
 func (d *door) guard(c *gin.Context) {
 	h := c.Writer.Header()
-	h.Set("Content-Security-Policy", "default-src 'self'; img-src 'self' data:; style-src 'self' 'unsafe-inline'; frame-ancestors 'none'; base-uri 'none'; form-action 'self'")
 	h.Set("X-Content-Type-Options", "nosniff")
-	h.Set("X-Frame-Options", "DENY")
-	h.Set("Referrer-Policy", "no-referrer")
+	if !strings.HasPrefix(c.Request.URL.Path, "/assets/") { // these are for what is a page, or may be taken for one
+		h.Set("Content-Security-Policy", "default-src 'self'; img-src 'self' data:; style-src 'self' 'unsafe-inline'; frame-ancestors 'none'; base-uri 'none'; form-action 'self'")
+		h.Set("X-Frame-Options", "DENY")
+		h.Set("Referrer-Policy", "no-referrer")
+	}
 	if !d.ours(c.Request.Host) {
 		c.AbortWithStatusJSON(http.StatusForbidden, contract.Problem{Say: "This address is not served. Open the one that was printed at the start."})
 		return

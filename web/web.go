@@ -11,6 +11,7 @@ import (
 	"strconv"
 	"strings"
 
+	"github.com/gin-contrib/gzip"
 	"github.com/gin-gonic/gin"
 
 	"vastlantern/studio"
@@ -39,7 +40,7 @@ func Handler(s *studio.Studio, reach Reach) (http.Handler, error) {
 	gin.SetMode(gin.ReleaseMode)
 	router := gin.New()
 	d := newDoor(s, reach)
-	router.Use(gin.Recovery(), d.guard)
+	router.Use(gin.Recovery(), d.guard, packing)
 	sv := server{s, reach, newFeed(s), d}
 
 	public := router.Group("/api")
@@ -140,9 +141,14 @@ func Handler(s *studio.Studio, reach Reach) (http.Handler, error) {
 		}
 		c.Status(http.StatusOK) // gin presets 404 for NoRoute
 		if _, err := fs.Stat(front, path); path == "" || err != nil {
-			// Every other address is a view of the one page; browsers ask again each time, so that an update is seen.
+			// Every other address is a view: of the room's page, or of the teacher's. Browsers ask again each time, so
+			// that an update is seen.
 			c.Header("Cache-Control", "no-cache")
-			c.FileFromFS("/", http.FS(front))
+			page := "/"
+			if strings.HasPrefix(path, "room/") {
+				page = "/room.html"
+			}
+			c.FileFromFS(page, http.FS(front))
 			return
 		}
 		if strings.HasPrefix(path, "assets/") { // their names change with their content
@@ -152,6 +158,10 @@ func Handler(s *studio.Studio, reach Reach) (http.Handler, error) {
 	})
 	return router, nil
 }
+
+// packing packs what is worth it, but for what is packed already: streams, the room, pictures and fonts.
+var packing = gzip.Gzip(gzip.DefaultCompression,
+	gzip.WithExcludedPathsRegexs([]string{`/stream$`, `^/api/rooms/`}), gzip.WithExcludedExtensions([]string{".png", ".woff2"}))
 
 // problem is the one place that turns errors into status codes.
 func problem(c *gin.Context, err error) {

@@ -1,72 +1,55 @@
-import "@fontsource/alegreya/500.css";
-import "@fontsource/alegreya/700.css";
-import "@fontsource/atkinson-hyperlegible/400.css";
-import "@fontsource/atkinson-hyperlegible/700.css";
-import "bootstrap/dist/css/bootstrap.min.css";
-import "bootstrap-icons/font/bootstrap-icons.min.css";
-import "./shared/theme.css";
-import "./shared/lamps.css";
-import "./shared/care.css";
-import "./today/today.css";
-import "./plan/plan.css";
-import "./practices/practices.css";
-import "./groups/groups.css";
-import "./taught/taught.css";
-import "./lead/lead.css";
-import "./room/room.css";
+import "./frame/styles.scss";
 
 import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
 import { StrictMode } from "react";
 import { createRoot } from "react-dom/client";
-import { createBrowserRouter } from "react-router";
+import { createBrowserRouter, type RouteObject } from "react-router";
 import { RouterProvider } from "react-router/dom";
-import { Broken } from "./shared/Broken";
-import { Door } from "./shared/Door";
-import { GroupsView } from "./groups/GroupsView";
-import { LeadView } from "./lead/LeadView";
-import { TryView } from "./lead/TryView";
-import { HomeCardView, RunningCardView } from "./plan/CardViews";
-import { PlanView } from "./plan/PlanView";
-import { OwnEditor } from "./practices/OwnEditor";
-import { PracticesView } from "./practices/PracticesView";
-import { RoomView } from "./room/RoomView";
-import { SchoolView } from "./school/SchoolView";
-import { play, tonesOf } from "./sound/tones";
-import { keepTime, now, synchronize } from "./shared/clock";
-import { Nowhere } from "./shared/Nowhere";
-import { Framed } from "./shared/WayBack";
-import { RecordView } from "./taught/RecordView";
-import { SummaryView } from "./taught/SummaryView";
-import { TaughtView } from "./taught/TaughtView";
-import { TodayView } from "./today/TodayView";
+import { Loading } from "./frame/Loading";
+import { NotFound } from "./frame/NotFound";
+import { RequireSignIn } from "./frame/RequireSignIn";
+import { Framed } from "./frame/ReturnToClass";
+import { ScreenStopped } from "./frame/ScreenStopped";
+import { keepTime } from "./player/clock";
+
+type Views = { [name: string]: unknown };
+
+/** view is a route whose code is loaded when it is opened. */
+function view<Module extends Views>(
+  path: string,
+  load: () => Promise<Module>,
+  name: keyof Module,
+): RouteObject {
+  return { path, lazy: async () => ({ Component: (await load())[name] as React.ComponentType }) };
+}
 
 const router = createBrowserRouter([
   {
-    errorElement: <Broken />,
+    errorElement: <ScreenStopped />,
+    hydrateFallbackElement: <Loading what="Opening" />,
     children: [
-      { path: "/room/:code", element: <RoomView /> },
       {
-        element: <Door />,
+        element: <RequireSignIn />,
         children: [
-          { path: "/lead/:id", element: <LeadView /> },
+          view("/lead/:id", () => import("./lead/LeadView"), "LeadView"),
           {
             element: <Framed />,
             children: [
-              { path: "/", element: <TodayView /> },
-              { path: "/plan/:id", element: <PlanView /> },
-              { path: "/plan/:id/card", element: <RunningCardView /> },
-              { path: "/plan/:id/home", element: <HomeCardView /> },
-              { path: "/try/:id", element: <TryView /> },
-              { path: "/practices", element: <PracticesView /> },
-              { path: "/practices/:id", element: <PracticesView /> },
-              { path: "/practices/:id/edit", element: <OwnEditor /> },
-              { path: "/groups", element: <GroupsView /> },
-              { path: "/groups/:id", element: <GroupsView /> },
-              { path: "/school", element: <SchoolView /> },
-              { path: "/taught", element: <TaughtView /> },
-              { path: "/taught/year/:year", element: <SummaryView /> },
-              { path: "/taught/:id", element: <RecordView /> },
-              { path: "*", element: <Nowhere /> },
+              view("/", () => import("./today/TodayView"), "TodayView"),
+              view("/plan/:id", () => import("./plan/PlanView"), "PlanView"),
+              view("/plan/:id/card", () => import("./plan/CardViews"), "RunningCardView"),
+              view("/plan/:id/home", () => import("./plan/CardViews"), "HomeCardView"),
+              view("/try/:id", () => import("./lead/TryView"), "TryView"),
+              view("/practices", () => import("./practices/PracticesView"), "PracticesView"),
+              view("/practices/:id", () => import("./practices/PracticesView"), "PracticesView"),
+              view("/practices/:id/edit", () => import("./practices/OwnEditor"), "OwnEditor"),
+              view("/groups", () => import("./groups/GroupsView"), "GroupsView"),
+              view("/groups/:id", () => import("./groups/GroupsView"), "GroupsView"),
+              view("/school", () => import("./school/SchoolView"), "SchoolView"),
+              view("/taught", () => import("./taught/TaughtView"), "TaughtView"),
+              view("/taught/year/:year", () => import("./taught/SummaryView"), "SummaryView"),
+              view("/taught/:id", () => import("./taught/RecordView"), "RecordView"),
+              { path: "*", element: <NotFound /> },
             ],
           },
         ],
@@ -76,9 +59,6 @@ const router = createBrowserRouter([
 ]);
 
 keepTime();
-
-// For tests: what is heard of a score, to be rendered offline and held against its sheet; and this page's clock.
-Object.assign(window, { lanternSound: { tonesOf, play }, lanternClock: { now, synchronize } });
 
 createRoot(document.getElementById("root")!).render(
   <StrictMode>

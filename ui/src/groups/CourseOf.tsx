@@ -2,10 +2,11 @@ import { useQuery } from "@tanstack/react-query";
 import { lazy, Suspense, useState } from "react";
 import { Button, ButtonGroup } from "react-bootstrap";
 import { Link } from "react-router";
-import { get } from "../shared/api";
-import type { GroupCourse, PracticeCourse } from "../shared/contract";
-import { Trouble, Waiting } from "../shared/Told";
-import { plural, shortDay } from "../shared/words";
+import { get } from "../wire/api";
+import type { GroupCourse, PracticeCourse } from "../wire/contract";
+import { ErrorAlert } from "../frame/ErrorAlert";
+import { Loading } from "../frame/Loading";
+import { plural, shortDay } from "../player/format";
 import { type Metric, metrics } from "./metrics";
 
 const Plot = lazy(() => import("./Plot")); // the library that draws it is large, and most views do not need it
@@ -17,8 +18,8 @@ export function CourseOf({ group }: { group: number }) {
     queryKey: ["course of", group],
     queryFn: () => get<GroupCourse>(`/groups/${group}/course`),
   });
-  if (course.isPending) return <Waiting what="Looking up the course" />;
-  if (course.isError) return <Trouble error={course.error} retry={() => void course.refetch()} />;
+  if (course.isPending) return <Loading what="Looking up the course" />;
+  if (course.isError) return <ErrorAlert error={course.error} retry={() => void course.refetch()} />;
   const { practices, classes, streak, never } = course.data;
   if (classes === 0)
     return <p className="text-secondary">This group was not taught yet. Its course will stand here.</p>;
@@ -71,7 +72,7 @@ function Practice({ course, metric }: { course: PracticeCourse; metric: Metric }
           </p>
         )}
       </div>
-      <Suspense fallback={<Waiting what="Drawing" />}>
+      <Suspense fallback={<Loading what="Drawing" />}>
         <Plot course={course} metric={metric} />
       </Suspense>
     </div>

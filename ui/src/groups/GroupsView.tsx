@@ -1,14 +1,17 @@
+import "./groups.css";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { Alert, Button, Col, Form, ListGroup, Row } from "react-bootstrap";
 import { Link, useNavigate, useParams } from "react-router";
-import { get, post } from "../shared/api";
-import type { Group, Groups, Settings } from "../shared/contract";
-import { Choices } from "../school/Choices";
-import { DeleteCard, DeletedLately } from "../shared/Deleting";
-import { Shell } from "../shared/Shell";
-import { Trouble, Waiting } from "../shared/Told";
-import { plural } from "../shared/words";
+import { get, post } from "../wire/api";
+import type { Group, Groups, Settings } from "../wire/contract";
+import { Choices } from "../frame/Choices";
+import { DeleteCard } from "../frame/DeleteCard";
+import { DeletedLately } from "../frame/BringBack";
+import { Shell } from "../frame/Shell";
+import { ErrorAlert } from "../frame/ErrorAlert";
+import { Loading } from "../frame/Loading";
+import { plural } from "../player/format";
 import { CourseOf } from "./CourseOf";
 
 const weekdays = ["Sunday", "Monday", "Tuesday", "Wednesday", "Thursday", "Friday", "Saturday"];
@@ -34,8 +37,8 @@ export function GroupsView() {
     id === "new" ? nobody : (groups.data?.groups.find((g) => g.id === Number(id)) ?? groups.data?.groups[0]);
   return (
     <Shell view="groups">
-      {groups.isPending && <Waiting what="Looking up the groups" />}
-      {groups.isError && <Trouble error={groups.error} retry={() => void groups.refetch()} />}
+      {groups.isPending && <Loading what="Looking up the groups" />}
+      {groups.isError && <ErrorAlert error={groups.error} retry={() => void groups.refetch()} />}
       {groups.data && (
         <Row className="g-4">
           <Col lg={4}>
@@ -219,7 +222,7 @@ function GroupForm({ start, all }: { start: Group; all: Groups }) {
           />
         </details>
       )}
-      {store.isError && <Trouble error={store.error} />}
+      {store.isError && <ErrorAlert error={store.error} />}
       {store.isSuccess && !changed && <Alert variant="success">Saved.</Alert>}
       <div className="mt-3 savebar">
         <Button type="submit" disabled={!changed || group.name.trim() === "" || store.isPending}>

@@ -1,6 +1,6 @@
 import { Line, LineChart, ResponsiveContainer, Tooltip, XAxis, YAxis } from "recharts";
-import type { PracticeCourse } from "../shared/contract";
-import { day, shortDay } from "../shared/words";
+import type { PracticeCourse } from "../wire/contract";
+import { day, shortDay } from "../player/format";
 import { type Metric, metrics } from "./metrics";
 
 type At = { started_ms: number; value: number; eased: boolean; counts: string };

@@ -1,4 +1,4 @@
-import type { CoursePoint } from "../shared/contract";
+import type { CoursePoint } from "../wire/contract";
 
 export type Metric = "rounds" | "breath" | "rung" | "tempo" | "held" | "length";
 

@@ -1,5 +1,5 @@
-import type { Preview } from "../shared/contract";
-import { moves } from "./answers";
+import type { Preview } from "../wire/contract";
+import { moves } from "../player/answers";
 import { type Panel, panelsOf } from "./Panels";
 import { type Control, type Group, keyName } from "./controls";
 

@@ -1,6 +1,6 @@
 import { useState } from "react";
 import { Button, Form, Modal } from "react-bootstrap";
-import type { Adjust, ScorePassage } from "../shared/contract";
+import type { Adjust, ScorePassage } from "../wire/contract";
 
 type Props = {
   passage: ScorePassage;

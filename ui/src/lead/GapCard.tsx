@@ -1,12 +1,12 @@
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { Button, Modal } from "react-bootstrap";
-import { get, post } from "../shared/api";
-import type { Adjusted, Gap, Score } from "../shared/contract";
-import { Trouble } from "../shared/Told";
+import { get, post } from "../wire/api";
+import type { Adjusted, Gap, Score } from "../wire/contract";
+import { ErrorAlert } from "../frame/ErrorAlert";
 import { newKey } from "../wire/key";
-import { classTime } from "../shared/useCue";
-import { clock } from "../shared/words";
+import { classTime } from "../player/useCue";
+import { clock } from "../player/format";
 import { accepts, usePadKeys } from "./usePadKeys";
 
 type Props = { score: Score; from: number; take: (score: Score) => void; onClose: () => void };
@@ -41,7 +41,7 @@ export function GapCard({ score, from, take, onClose }: Props) {
         <Modal.Title id="gap">Out of sight for {clock(away)}</Modal.Title>
       </Modal.Header>
       <Modal.Body>
-        {(error ?? gap.error) && <Trouble error={(error ?? gap.error)!} />}
+        {(error ?? gap.error) && <ErrorAlert error={(error ?? gap.error)!} />}
         {gap.data && (
           <dl className="gap">
             <dt>It was at</dt>

@@ -1,7 +1,7 @@
 import { useQuery } from "@tanstack/react-query";
 import { Modal, Table } from "react-bootstrap";
-import { get } from "../shared/api";
-import type { Settings } from "../shared/contract";
+import { get } from "../wire/api";
+import type { Settings } from "../wire/contract";
 import { type Group, keyName } from "./controls";
 
 /** KeyCard lists every key. */

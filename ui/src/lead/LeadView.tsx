@@ -1,30 +1,33 @@
+import "./lead.css";
 import { useQuery } from "@tanstack/react-query";
 import { type ReactNode, useCallback, useEffect, useLayoutEffect, useRef, useState } from "react";
 import { Button, Modal } from "react-bootstrap";
 import { Link, useBlocker, useParams } from "react-router";
-import { get } from "../shared/api";
+import { get } from "../wire/api";
+import { now } from "../player/clock";
 import { press } from "../wire/press";
-import type { Adjusted, Score, Settings } from "../shared/contract";
-import { LampSheet } from "../shared/LampSheet";
-import { useLight } from "../shared/light";
-import { Shell } from "../shared/Shell";
-import { Trouble, Waiting } from "../shared/Told";
-import { type Cue, useCue } from "../shared/useCue";
-import { useScore } from "../shared/useScore";
-import type { Sign } from "../sound/signs";
-import { useSound } from "../sound/useSound";
-import { clock } from "../shared/words";
+import type { Adjusted, Score, Settings } from "../wire/contract";
+import { LampSheet } from "../player/LampSheet";
+import { useLight } from "../frame/light";
+import { Shell } from "../frame/Shell";
+import { ErrorAlert } from "../frame/ErrorAlert";
+import { Loading } from "../frame/Loading";
+import { type Cue, useCue } from "../player/useCue";
+import { useScore } from "../player/useScore";
+import type { Sign } from "../player/sound/signs";
+import { useSound } from "../player/sound/useSound";
+import { clock } from "../player/format";
 import { Controls } from "./Controls";
 import { type Control, controls, goOn, natural, pedalled, type Press } from "./controls";
 import { GapCard } from "./GapCard";
-import { inWords, verbName } from "./answers";
+import { inWords, verbName } from "../player/answers";
 import { type Panel, Panels, panelsOf } from "./Panels";
 import { Now } from "./Now";
 import { Order } from "./Order";
 import { TopBar } from "./TopBar";
 import { Unstored } from "./Unstored";
 import { forget, useGap } from "./useGap";
-import { useWakeLock } from "./useWakeLock";
+import { useWakeLock } from "../player/useWakeLock";
 import { useWould } from "./useWould";
 
 export function LeadView() {
@@ -33,7 +36,11 @@ export function LeadView() {
   const send = useCallback(
     async (pressed: Press, onSlow: (words: string) => void) => {
       const keep = pressed.do === "note";
-      const done = await press<Adjusted>(`/classes/${id}/adjustments`, pressed, { onSlow, keep });
+      const done = await press<Adjusted>(
+        `/classes/${id}/adjustments`,
+        { ...pressed, pressed_ms: now() },
+        { onSlow, keep },
+      );
       take(done.score);
     },
     [id, take],
@@ -41,7 +48,7 @@ export function LeadView() {
   if (score) return <Leading key={id} score={score} connected={connected} take={take} send={send} live />;
   return (
     <Shell view="lead-wait">
-      {error ? <Trouble error={error} retry={() => void retry()} /> : <Waiting what="Joining the class" />}
+      {error ? <ErrorAlert error={error} retry={() => void retry()} /> : <Loading what="Joining the class" />}
     </Shell>
   );
 }

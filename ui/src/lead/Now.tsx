@@ -1,8 +1,8 @@
-import type { Score } from "../shared/contract";
-import { calling, isStretch, nextInWords, sideWord } from "../shared/cues";
-import { Saying } from "../shared/Saying";
-import { type Cue, useSeconds } from "../shared/useCue";
-import { clock } from "../shared/words";
+import type { Score } from "../wire/contract";
+import { calling, isStretch, nextInWords, sideWord } from "../player/cues";
+import { Saying } from "../player/Saying";
+import { type Cue, useSeconds } from "../player/useCue";
+import { clock } from "../player/format";
 
 /** Now is what to say: the word, the side and the count, and what comes after it. */
 export function Now({ score, cue }: { score: Score; cue: Cue }) {

@@ -1,6 +1,6 @@
-import type { Score } from "../shared/contract";
-import type { Cue } from "../shared/useCue";
-import { clock, number, timeOfDay } from "../shared/words";
+import type { Score } from "../wire/contract";
+import type { Cue } from "../player/useCue";
+import { clock, number, timeOfDay } from "../player/format";
 
 /** Order is the running order, small, with where the class is. */
 export function Order({ score, cue }: { score: Score; cue: Cue }) {

@@ -1,8 +1,8 @@
 import { Button, Modal } from "react-bootstrap";
-import { Cautions, Findings } from "../shared/care";
-import type { Adjust, Score, ScorePassage } from "../shared/contract";
-import { SoundCard } from "../sound/SoundCard";
-import type { Sound } from "../sound/useSound";
+import { Cautions, Findings } from "../frame/care";
+import type { Adjust, Score, ScorePassage } from "../wire/contract";
+import { SoundCard } from "../player/sound/SoundCard";
+import type { Sound } from "../player/sound/useSound";
 import type { Group } from "./controls";
 import { CountsPad } from "./CountsPad";
 import { KeyCard } from "./KeyCard";

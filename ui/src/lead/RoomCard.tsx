@@ -1,8 +1,8 @@
 import { useQuery } from "@tanstack/react-query";
 import { Modal } from "react-bootstrap";
-import { get } from "../shared/api";
-import type { RoomCode } from "../shared/contract";
-import { Trouble } from "../shared/Told";
+import { get } from "../wire/api";
+import type { RoomCode } from "../wire/contract";
+import { ErrorAlert } from "../frame/ErrorAlert";
 
 /** RoomCard is how a second screen, a projector or a shared window joins: a short address, and a QR code of it. */
 export function RoomCard({ onClose }: { onClose: () => void }) {
@@ -14,7 +14,7 @@ export function RoomCard({ onClose }: { onClose: () => void }) {
         <Modal.Title id="roomcard">The room's screen</Modal.Title>
       </Modal.Header>
       <Modal.Body className="roomcode">
-        {room.isError && <Trouble error={room.error} />}
+        {room.isError && <ErrorAlert error={room.error} />}
         {address && (
           <>
             <img src="/api/room/qr.png" alt={`QR code of ${address}`} />

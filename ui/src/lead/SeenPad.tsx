@@ -1,10 +1,11 @@
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { Button, Modal } from "react-bootstrap";
-import { get } from "../shared/api";
+import { get } from "../wire/api";
+import { now } from "../player/clock";
 import { press } from "../wire/press";
-import type { Adjust, Proposed, Score, Signal } from "../shared/contract";
-import { Trouble } from "../shared/Told";
+import type { Adjust, Proposed, Score, Signal } from "../wire/contract";
+import { ErrorAlert } from "../frame/ErrorAlert";
 import { accepts, usePadKeys } from "./usePadKeys";
 
 /** The keys of the pad, under the left hand, in the order of the signals. */
@@ -29,7 +30,7 @@ export function SeenPad({ classId, take, onAdjust, onClose }: Props) {
 
   const saw = (signal: Signal) => {
     const onSlow = (words: string) => setError(new Error(words));
-    press<Proposed>(`/classes/${classId}/seen`, { see: signal.id }, { onSlow, keep: true })
+    press<Proposed>(`/classes/${classId}/seen`, { see: signal.id, pressed_ms: now() }, { onSlow, keep: true })
       .then((answer) => {
         setError(null);
         take(answer.score);
@@ -61,7 +62,7 @@ export function SeenPad({ classId, take, onAdjust, onClose }: Props) {
         <Modal.Title id="seen">{proposed ? "What to do" : "What is seen?"}</Modal.Title>
       </Modal.Header>
       <Modal.Body>
-        {error && <Trouble error={error} />}
+        {error && <ErrorAlert error={error} />}
         {proposed ? (
           <p className="proposal" role="status">
             {proposed.say}

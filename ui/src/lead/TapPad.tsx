@@ -1,9 +1,9 @@
 import { useEffect, useState } from "react";
 import { Button, Form, Modal } from "react-bootstrap";
-import { post } from "../shared/api";
-import { now } from "../shared/clock";
-import type { Adjust, Tapped } from "../shared/contract";
-import { number } from "../shared/words";
+import { post } from "../wire/api";
+import { now } from "../player/clock";
+import type { Adjust, Tapped } from "../wire/contract";
+import { number } from "../player/format";
 import { accepts, usePadKeys } from "./usePadKeys";
 
 type Props = { classId: number; onAdjust: (press: Omit<Adjust, "key">) => void; onClose: () => void };

@@ -1,10 +1,18 @@
+import chevronLeft from "bootstrap-icons/icons/chevron-left.svg?raw";
+import display from "bootstrap-icons/icons/display.svg?raw";
+import moon from "bootstrap-icons/icons/moon.svg?raw";
+import plug from "bootstrap-icons/icons/plug.svg?raw";
+import sun from "bootstrap-icons/icons/sun.svg?raw";
+import volumeMute from "bootstrap-icons/icons/volume-mute.svg?raw";
+import volumeUp from "bootstrap-icons/icons/volume-up.svg?raw";
 import { Button } from "react-bootstrap";
 import { Link } from "react-router";
-import type { Score } from "../shared/contract";
-import { now, rate } from "../shared/clock";
-import type { Light } from "../shared/light";
-import { type Cue, useSeconds } from "../shared/useCue";
-import { clock, timeOfDay } from "../shared/words";
+import type { Score } from "../wire/contract";
+import { Icon } from "../frame/Icon";
+import { now, rate } from "../player/clock";
+import type { Light } from "../frame/light";
+import { type Cue, useSeconds } from "../player/useCue";
+import { clock, timeOfDay } from "../player/format";
 
 type Props = {
   score: Score;
@@ -33,7 +41,7 @@ export function TopBar({ score, cue, connected, light, onLight, onKeys, onRoom, 
   return (
     <header className="topbar">
       <Link to="/" className="leave" aria-label="Leave to today">
-        <i className="bi bi-chevron-left" aria-hidden />
+        <Icon of={chevronLeft} />
       </Link>
       <h1 className="title">
         {score.title}
@@ -41,7 +49,7 @@ export function TopBar({ score, cue, connected, light, onLight, onKeys, onRoom, 
       </h1>
       {!connected && (
         <span className="offline" role="status">
-          <i className="bi bi-plug" aria-hidden /> not connected: the count goes on here
+          <Icon of={plug} /> not connected: the count goes on here
         </span>
       )}
       <span className="clocks">
@@ -65,18 +73,18 @@ export function TopBar({ score, cue, connected, light, onLight, onKeys, onRoom, 
         )}
       </span>
       <Button variant="link" onClick={onSound} aria-label="Sound">
-        <i className={sounds ? "bi bi-volume-up" : "bi bi-volume-mute"} aria-hidden />
+        <Icon of={sounds ? volumeUp : volumeMute} />
       </Button>
       {onRoom && (
         <Button variant="link" onClick={onRoom} aria-label="The room's screen">
-          <i className="bi bi-display" aria-hidden />
+          <Icon of={display} />
         </Button>
       )}
       <Button variant="link" onClick={onKeys} aria-label="Keys">
         <kbd>?</kbd>
       </Button>
       <Button variant="link" onClick={onLight} aria-label={light === "night" ? "Day light" : "Night light"}>
-        <i className={light === "night" ? "bi bi-sun" : "bi bi-moon"} aria-hidden />
+        <Icon of={light === "night" ? sun : moon} />
       </Button>
     </header>
   );

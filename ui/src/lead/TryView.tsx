@@ -2,11 +2,12 @@ import { useQuery } from "@tanstack/react-query";
 import { useCallback, useEffect, useRef, useState } from "react";
 import { Button, ButtonGroup } from "react-bootstrap";
 import { Link, useParams } from "react-router";
-import { post } from "../shared/api";
-import { now, tryAt } from "../shared/clock";
-import type { Score, Try } from "../shared/contract";
-import { Shell } from "../shared/Shell";
-import { Trouble, Waiting } from "../shared/Told";
+import { post } from "../wire/api";
+import { now, tryAt } from "../player/clock";
+import type { Score, Try } from "../wire/contract";
+import { Shell } from "../frame/Shell";
+import { ErrorAlert } from "../frame/ErrorAlert";
+import { Loading } from "../frame/Loading";
 import { Leading } from "./LeadView";
 import type { Press } from "./controls";
 
@@ -31,7 +32,7 @@ export function TryView() {
   if (first.data) return <Trying key={run} id={id} first={first.data} onAgain={() => setRun(run + 1)} />;
   return (
     <Shell view="lead-wait">
-      {first.error ? <Trouble error={first.error} /> : <Waiting what="Laying the plan out" />}
+      {first.error ? <ErrorAlert error={first.error} /> : <Loading what="Laying the plan out" />}
       {first.error && <Link to={`/plan/${id}`}>Back to the plan</Link>}
     </Shell>
   );

@@ -1,6 +1,6 @@
-import type { Unstored as Held } from "../shared/contract";
-import { clock } from "../shared/words";
-import { verbName } from "./answers";
+import type { Unstored as Held } from "../wire/contract";
+import { clock } from "../player/format";
+import { verbName } from "../player/answers";
 
 /** Unstored says exactly what is not in the data file yet, and why. The class goes on. */
 export function Unstored({ unstored }: { unstored: Held }) {

@@ -1,5 +1,5 @@
-import type { Adjust, ScorePassage, Strand } from "../shared/contract";
-import { number } from "../shared/words";
+import type { Adjust, ScorePassage, Strand } from "../wire/contract";
+import { number } from "../player/format";
 
 /** Press is what an adjustment asks for, without its key. */
 export type Press = Omit<Adjust, "key">;

@@ -1,7 +1,7 @@
 import { useEffect, useState } from "react";
-import { inReal } from "../shared/clock";
-import type { Score } from "../shared/contract";
-import { classTime, type Cue } from "../shared/useCue";
+import { inReal } from "../player/clock";
+import type { Score } from "../wire/contract";
+import { classTime, type Cue } from "../player/useCue";
 
 const tooLong = 8000; // ms in real time; a page that is loaded again is back sooner
 const every = 1000;

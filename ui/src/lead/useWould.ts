@@ -1,7 +1,7 @@
 import { useQuery } from "@tanstack/react-query";
-import { post } from "../shared/api";
-import type { Preview, Score } from "../shared/contract";
-import type { Cue } from "../shared/useCue";
+import { post } from "../wire/api";
+import type { Preview, Score } from "../wire/contract";
+import type { Cue } from "../player/useCue";
 import type { Control } from "./controls";
 
 /**

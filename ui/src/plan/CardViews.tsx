@@ -1,13 +1,15 @@
+import "./plan.css";
 import { useQuery } from "@tanstack/react-query";
 import { useParams } from "react-router";
-import { get } from "../shared/api";
-import type { Book, PassageSummary, Plan } from "../shared/contract";
-import { Trouble, Waiting } from "../shared/Told";
-import { clock, day, number, plural, timeOfDay } from "../shared/words";
-import { text } from "./fields";
-import { Paper } from "../shared/Paper";
-import type { PassageDoc, PlanDoc } from "./version";
-import "../shared/paper.css";
+import { get } from "../wire/api";
+import type { Book, PassageSummary, Plan } from "../wire/contract";
+import { ErrorAlert } from "../frame/ErrorAlert";
+import { Loading } from "../frame/Loading";
+import { clock, day, number, plural, timeOfDay } from "../player/format";
+import { text } from "../frame/fields";
+import { Paper } from "../frame/Paper";
+import type { PassageDoc, PlanDoc } from "../wire/plan";
+import "../frame/paper.css";
 
 function usePlan() {
   const id = Number(useParams().id);
@@ -18,7 +20,7 @@ function usePlan() {
 /** RunningCardView is the class on one page, to be led from without any device. */
 export function RunningCardView() {
   const { id, plan } = usePlan();
-  if (!plan.data) return plan.error ? <Trouble error={plan.error} /> : <Waiting what="Writing the card" />;
+  if (!plan.data) return plan.error ? <ErrorAlert error={plan.error} /> : <Loading what="Writing the card" />;
   const { summary, group } = plan.data;
   const doc = plan.data.document as PlanDoc;
   const when = (ms: number) => (summary.starts_ms === null ? clock(ms) : timeOfDay(summary.starts_ms + ms));
@@ -108,7 +110,7 @@ export function HomeCardView() {
   const book = useQuery({ queryKey: ["practices", 0], queryFn: () => get<Book>("/practices") });
   const error = plan.error ?? book.error;
   if (!plan.data || !book.data)
-    return error ? <Trouble error={error} /> : <Waiting what="Writing the card" />;
+    return error ? <ErrorAlert error={error} /> : <Loading what="Writing the card" />;
   const practices = plan.data.summary.passages.filter((p) => p.practice !== "");
   const once = practices.filter((p, i) => practices.findIndex((q) => q.practice === p.practice) === i);
   return (

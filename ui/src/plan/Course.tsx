@@ -2,10 +2,10 @@ import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { Button, Form, Modal } from "react-bootstrap";
 import { Link } from "react-router";
-import { get, post } from "../shared/api";
-import type { Course, CourseCard as Card, PlanSummary } from "../shared/contract";
-import { Trouble } from "../shared/Told";
-import { day, plural } from "../shared/words";
+import { get, post } from "../wire/api";
+import type { Course, CourseCard as Card, PlanSummary } from "../wire/contract";
+import { ErrorAlert } from "../frame/ErrorAlert";
+import { day, plural } from "../player/format";
 
 /** CourseCard makes a course of a plan: the same class again and again, and one thing that grows. */
 export function CourseCard({
@@ -41,7 +41,7 @@ export function CourseCard({
           <Modal.Title id="course">A course</Modal.Title>
         </Modal.Header>
         <Modal.Body>
-          {make.isError && <Trouble error={make.error} />}
+          {make.isError && <ErrorAlert error={make.error} />}
           {summary.starts_ms === null && <p>Give this class a time first: the others follow from it.</p>}
           <div className="d-flex gap-3">
             <Form.Group controlId="classes">

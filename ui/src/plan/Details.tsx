@@ -1,10 +1,10 @@
 import type { ReactNode } from "react";
 import { Form } from "react-bootstrap";
-import type { PassageSummary } from "../shared/contract";
-import { numberOrText, text } from "./fields";
+import type { PassageSummary } from "../wire/contract";
+import { numberOrText, text } from "../frame/fields";
 import { EndAt } from "./EndAt";
 import { Prompts } from "./Prompts";
-import { type Edit, set, Steps } from "./Steps";
+import { type Edit, set, Steps } from "../frame/Steps";
 import type { Change } from "./usePlanEditor";
 
 type Props = Edit & {

@@ -1,6 +1,6 @@
 import { useState } from "react";
 import { Button, Form } from "react-bootstrap";
-import type { PassageSummary } from "../shared/contract";
+import type { PassageSummary } from "../wire/contract";
 import type { Change } from "./usePlanEditor";
 
 type Props = {

@@ -1,8 +1,8 @@
 import { useState } from "react";
 import { Dropdown } from "react-bootstrap";
 import { useNavigate } from "react-router";
-import type { PlanSummary } from "../shared/contract";
-import { DeleteCard } from "../shared/Deleting";
+import type { PlanSummary } from "../wire/contract";
+import { DeleteCard } from "../frame/DeleteCard";
 import { CourseCard } from "./Course";
 
 type Props = { id: number; title: string; summary: PlanSummary; save: () => Promise<void> };

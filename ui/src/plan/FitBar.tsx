@@ -1,5 +1,5 @@
 import { Button } from "react-bootstrap";
-import { clock, minutes, plural } from "../shared/words";
+import { clock, minutes, plural } from "../player/format";
 import type { Editor } from "./usePlanEditor";
 
 /** FitBar fits the plan to its slot, and tells what could be added where there is room. */

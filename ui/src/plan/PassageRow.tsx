@@ -1,14 +1,21 @@
+import chevronDown from "bootstrap-icons/icons/chevron-down.svg?raw";
+import chevronUp from "bootstrap-icons/icons/chevron-up.svg?raw";
+import copy from "bootstrap-icons/icons/copy.svg?raw";
+import exclamationTriangle from "bootstrap-icons/icons/exclamation-triangle.svg?raw";
+import scissors from "bootstrap-icons/icons/scissors.svg?raw";
+import trash from "bootstrap-icons/icons/trash.svg?raw";
 import { useSortable } from "@dnd-kit/sortable";
 import { CSS } from "@dnd-kit/utilities";
 import { useState } from "react";
 import { Button, Form } from "react-bootstrap";
-import type { FieldError, PassageSummary } from "../shared/contract";
-import { Findings } from "../shared/care";
-import { clock, number, timeOfDay } from "../shared/words";
+import type { FieldError, PassageSummary } from "../wire/contract";
+import { Icon } from "../frame/Icon";
+import { Findings } from "../frame/care";
+import { clock, number, timeOfDay } from "../player/format";
 import { Details } from "./Details";
-import { text } from "./fields";
+import { text } from "../frame/fields";
 import type { Change } from "./usePlanEditor";
-import type { PassageDoc } from "./version";
+import type { PassageDoc } from "../wire/plan";
 
 type Props = {
   number: number;
@@ -92,20 +99,20 @@ export function PassageRow(props: Props) {
         <Numbers summary={summary} waits={doc.wait === true} kept={doc.keep === true} />
         <span className="tools">
           <Tool
-            icon="chevron-up"
+            icon={chevronUp}
             label={`Move ${name} up`}
             disabled={props.number === 1}
             onClick={() => props.onMove(-1)}
           />
           <Tool
-            icon="chevron-down"
+            icon={chevronDown}
             label={`Move ${name} down`}
             disabled={props.last}
             onClick={() => props.onMove(1)}
           />
-          <Tool icon="scissors" label={`Split ${name} in two`} onClick={props.onSplit} />
-          <Tool icon="copy" label={`Duplicate ${name}`} onClick={props.onDuplicate} />
-          <Tool icon="trash" label={`Remove ${name}`} onClick={props.onRemove} />
+          <Tool icon={scissors} label={`Split ${name} in two`} onClick={props.onSplit} />
+          <Tool icon={copy} label={`Duplicate ${name}`} onClick={props.onDuplicate} />
+          <Tool icon={trash} label={`Remove ${name}`} onClick={props.onRemove} />
           <Button
             variant="link"
             size="sm"
@@ -183,8 +190,7 @@ function Numbers({ summary, waits, kept }: NumbersProps) {
       {kept && <span>kept</span>}
       {strong > 0 && (
         <span className="attention">
-          <i className="bi bi-exclamation-triangle" aria-hidden />{" "}
-          {strong === 1 ? "caution" : `${strong} cautions`}
+          <Icon of={exclamationTriangle} /> {strong === 1 ? "caution" : `${strong} cautions`}
         </span>
       )}
     </span>
@@ -203,7 +209,7 @@ function Tool({
 }) {
   return (
     <Button variant="link" size="sm" aria-label={label} title={label} {...rest}>
-      <i className={`bi bi-${icon}`} aria-hidden />
+      <Icon of={icon} />
     </Button>
   );
 }

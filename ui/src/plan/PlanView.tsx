@@ -1,3 +1,8 @@
+import "./plan.css";
+import arrowClockwise from "bootstrap-icons/icons/arrow-clockwise.svg?raw";
+import arrowCounterclockwise from "bootstrap-icons/icons/arrow-counterclockwise.svg?raw";
+import playFill from "bootstrap-icons/icons/play-fill.svg?raw";
+import signpost from "bootstrap-icons/icons/signpost.svg?raw";
 import { useQuery } from "@tanstack/react-query";
 import {
   closestCenter,
@@ -14,15 +19,16 @@ import {
   sortableKeyboardCoordinates,
   verticalListSortingStrategy,
 } from "@dnd-kit/sortable";
-import { useEffect, useState } from "react";
+import { lazy, Suspense, useEffect, useState } from "react";
 import { Alert, Button, Col, Form, InputGroup, Row } from "react-bootstrap";
 import { useNavigate, useParams } from "react-router";
-import { BeforeLeading } from "../lead/BeforeLeading";
-import { get } from "../shared/api";
-import type { Book, Plan } from "../shared/contract";
-import { Shell } from "../shared/Shell";
-import { Trouble, Waiting } from "../shared/Told";
-import { numberOrText, text } from "./fields";
+import { Icon } from "../frame/Icon";
+import { get } from "../wire/api";
+import type { Book, Plan } from "../wire/contract";
+import { Shell } from "../frame/Shell";
+import { ErrorAlert } from "../frame/ErrorAlert";
+import { Loading } from "../frame/Loading";
+import { numberOrText, text } from "../frame/fields";
 import { CourseStrip } from "./Course";
 import { FilesMenu } from "./FilesMenu";
 import { FitBar } from "./FitBar";
@@ -30,7 +36,9 @@ import { PassageRow } from "./PassageRow";
 import { TimeBar } from "./TimeBar";
 import { forgetUnsaved } from "./unsaved";
 import { type Editor, usePlanEditor } from "./usePlanEditor";
-import type { PassageDoc } from "./version";
+import type { PassageDoc } from "../wire/plan";
+
+const BeforeLeading = lazy(async () => ({ default: (await import("../frame/BeforeLeading")).BeforeLeading }));
 
 export function PlanView() {
   const id = Number(useParams().id);
@@ -42,8 +50,8 @@ export function PlanView() {
   });
   return (
     <Shell view="plan">
-      {plan.isPending && <Waiting what="Opening the plan" />}
-      {plan.isError && <Trouble error={plan.error} retry={() => void plan.refetch()} />}
+      {plan.isPending && <Loading what="Opening the plan" />}
+      {plan.isError && <ErrorAlert error={plan.error} retry={() => void plan.refetch()} />}
       {plan.data && <EditPlan key={id} plan={plan.data} />}
     </Shell>
   );
@@ -113,7 +121,9 @@ function EditPlan({ plan }: { plan: Plan }) {
       </DndContext>
       <AddPassage first={document.passages.length === 0} onAdd={(text) => editor.shorten(0, text)} />
       <Advised editor={editor} />
-      {asking && <BeforeLeading plan={plan.id} onClose={() => setAsking(false)} onChanged={editor.adopt} />}
+      <Suspense>
+        {asking && <BeforeLeading plan={plan.id} onClose={() => setAsking(false)} onChanged={editor.adopt} />}
+      </Suspense>
     </>
   );
 }
@@ -160,10 +170,10 @@ function Head({ plan, editor, onLead }: { plan: Plan; editor: Editor; onLead: ()
         <Col xs="auto" className="d-flex flex-wrap gap-2 align-items-center">
           <Saved editor={editor} id={plan.id} />
           <Button variant="outline-secondary" onClick={editor.undo} disabled={!editor.undo} aria-label="Undo">
-            <i className="bi bi-arrow-counterclockwise" aria-hidden />
+            <Icon of={arrowCounterclockwise} />
           </Button>
           <Button variant="outline-secondary" onClick={editor.redo} disabled={!editor.redo} aria-label="Redo">
-            <i className="bi bi-arrow-clockwise" aria-hidden />
+            <Icon of={arrowClockwise} />
           </Button>
           <FilesMenu id={plan.id} title={text(document.title)} summary={summary} save={editor.save} />
           <Button
@@ -174,7 +184,7 @@ function Head({ plan, editor, onLead }: { plan: Plan; editor: Editor; onLead: ()
             Try it
           </Button>
           <Button onClick={onLead} disabled={summary.errors.length > 0 || summary.passages.length === 0}>
-            <i className="bi bi-play-fill" aria-hidden /> Lead
+            <Icon of={playFill} /> Lead
           </Button>
         </Col>
       </Row>
@@ -234,7 +244,7 @@ function Advised({ editor }: { editor: Editor }) {
     <section className="advice" aria-label="Advice">
       {list.map((a) => (
         <Alert key={a.say} variant="light" dismissible onClose={() => setAway([...away, a.say])}>
-          <i className="bi bi-signpost" aria-hidden /> <strong>{a.say}</strong> {a.why}{" "}
+          <Icon of={signpost} /> <strong>{a.say}</strong> {a.why}{" "}
           {a.do === "next" && (
             <Button
               size="sm"

@@ -1,6 +1,9 @@
+import "../frame/steps.css";
+import trash from "bootstrap-icons/icons/trash.svg?raw";
 import { Button, Form } from "react-bootstrap";
-import { numberOrText, text } from "./fields";
-import { type Edit, set } from "./Steps";
+import { numberOrText, text } from "../frame/fields";
+import { Icon } from "../frame/Icon";
+import { type Edit, set } from "../frame/Steps";
 
 type Prompt = { [field: string]: unknown };
 
@@ -48,7 +51,7 @@ export function Prompts({ edit }: { edit: Edit }) {
               aria-label={`Remove prompt ${i + 1}`}
               onClick={() => put(list.toSpliced(i, 1))}
             >
-              <i className="bi bi-trash" aria-hidden />
+              <Icon of={trash} />
             </Button>
           </div>
         );

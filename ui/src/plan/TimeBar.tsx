@@ -1,5 +1,6 @@
-import type { PlanSummary } from "../shared/contract";
-import { clock } from "../shared/words";
+import "../frame/bars.css";
+import type { PlanSummary } from "../wire/contract";
+import { clock } from "../player/format";
 
 /** TimeBar is the running order against the slot as one bar. */
 export function TimeBar({ summary }: { summary: PlanSummary }) {

@@ -1,9 +1,10 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { useCallback, useEffect, useRef, useState } from "react";
-import { Failed, post, put } from "../shared/api";
+import { Failed, post, put } from "../wire/api";
 import { forgetUnsaved, left, putBy } from "./unsaved";
-import type { Draft, Drafted, Plan, PlanSummary } from "../shared/contract";
-import type { PlanDoc, Version } from "./version";
+import type { Draft, Drafted, Plan, PlanSummary } from "../wire/contract";
+import type { PlanDoc } from "../wire/plan";
+import type { Version } from "./version";
 
 type Saving = "saved" | "saving" | { failed: string; conflict: boolean; unanswered: boolean };
 /** Change is one change that the core makes in a document. */

@@ -1,6 +1,4 @@
-/** A passage and a plan as the plan file has them; fields that nobody here knows are kept. */
-export type PassageDoc = { [field: string]: unknown };
-export type PlanDoc = { passages: PassageDoc[]; [field: string]: unknown };
+import type { PlanDoc } from "../wire/plan";
 
 /** Version is one state of a plan that is edited. */
 export type Version = { document: PlanDoc; group: number };

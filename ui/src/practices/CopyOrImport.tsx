@@ -2,9 +2,9 @@ import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { Button, Dropdown, Form, Modal } from "react-bootstrap";
 import { useNavigate } from "react-router";
-import { get, post } from "../shared/api";
-import type { Practice, PracticeFile } from "../shared/contract";
-import { Trouble } from "../shared/Told";
+import { get, post } from "../wire/api";
+import type { Practice, PracticeFile } from "../wire/contract";
+import { ErrorAlert } from "../frame/ErrorAlert";
 
 /** CopyOrImport begins a practice of the teacher's own: as a copy of the one that is open, or from a file. */
 export function CopyOrImport({ practice }: { practice: Practice | undefined }) {
@@ -35,7 +35,7 @@ export function CopyOrImport({ practice }: { practice: Practice | undefined }) {
           </Dropdown.Item>
         </Dropdown.Menu>
       </Dropdown>
-      {copy.isError && <Trouble error={copy.error} />}
+      {copy.isError && <ErrorAlert error={copy.error} />}
       {importing && <Import onClose={() => setImporting(false)} onDone={opened} />}
     </>
   );
@@ -80,7 +80,7 @@ function Import({ onClose, onDone }: { onClose: () => void; onDone: (file: Pract
           value={text}
           onChange={(e) => setText(e.target.value)}
         />
-        {store.isError && <Trouble error={store.error} />}
+        {store.isError && <ErrorAlert error={store.error} />}
       </Modal.Body>
       <Modal.Footer>
         <Button disabled={text.trim() === "" || store.isPending} onClick={() => store.mutate()}>

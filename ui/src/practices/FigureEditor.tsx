@@ -1,4 +1,7 @@
+import chevronUp from "bootstrap-icons/icons/chevron-up.svg?raw";
+import trash from "bootstrap-icons/icons/trash.svg?raw";
 import { Button, Form } from "react-bootstrap";
+import { Icon } from "../frame/Icon";
 
 export type StepDoc = { phase?: string; counts?: unknown; through?: string; parts?: string[] };
 
@@ -94,7 +97,7 @@ export function FigureEditor({ kind, steps, onChange }: Props) {
               disabled={i === 0}
               onClick={() => move(i, -1)}
             >
-              <i className="bi bi-chevron-up" aria-hidden />
+              <Icon of={chevronUp} />
             </Button>
             <Button
               variant="link"
@@ -102,7 +105,7 @@ export function FigureEditor({ kind, steps, onChange }: Props) {
               aria-label={`Remove phase ${i + 1}`}
               onClick={() => onChange(steps.toSpliced(i, 1))}
             >
-              <i className="bi bi-trash" aria-hidden />
+              <Icon of={trash} />
             </Button>
           </li>
         ))}

@@ -1,13 +1,15 @@
+import "./practices.css";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
 import { Alert, Button, Col, Form, Row } from "react-bootstrap";
 import { Link, useNavigate, useParams } from "react-router";
-import { get, post, remove } from "../shared/api";
-import { Cautions } from "../shared/care";
-import type { Done, PracticeDrafted, PracticeFile } from "../shared/contract";
-import { Shell } from "../shared/Shell";
-import { Trouble, Waiting } from "../shared/Told";
-import { Steps } from "../plan/Steps";
+import { get, post, remove } from "../wire/api";
+import { Cautions } from "../frame/care";
+import type { Done, PracticeDrafted, PracticeFile } from "../wire/contract";
+import { Shell } from "../frame/Shell";
+import { ErrorAlert } from "../frame/ErrorAlert";
+import { Loading } from "../frame/Loading";
+import { Steps } from "../frame/Steps";
 import { FigureEditor, type StepDoc } from "./FigureEditor";
 import { Sample } from "./Sample";
 
@@ -24,8 +26,8 @@ export function OwnEditor() {
   });
   return (
     <Shell view="practice-edit">
-      {file.isPending && <Waiting what="Opening the practice" />}
-      {file.isError && <Trouble error={file.error} retry={() => void file.refetch()} />}
+      {file.isPending && <Loading what="Opening the practice" />}
+      {file.isError && <ErrorAlert error={file.error} retry={() => void file.refetch()} />}
       {file.data && <Edit key={id} start={file.data.document as PracticeDoc} />}
     </Shell>
   );
@@ -123,7 +125,7 @@ function Edit({ start }: { start: PracticeDoc }) {
           </Button>
         </div>
       </div>
-      {(store.isError || drop.isError) && <Trouble error={(store.error ?? drop.error)!} />}
+      {(store.isError || drop.isError) && <ErrorAlert error={(store.error ?? drop.error)!} />}
       {drafted && drafted.problem !== "" && (
         <Alert variant="warning" role="status">
           Not yet right: {drafted.problem}

@@ -1,11 +1,11 @@
 import { useMutation, useQuery } from "@tanstack/react-query";
 import { Button } from "react-bootstrap";
 import { Link, useNavigate } from "react-router";
-import { get, post } from "../shared/api";
-import { Cautions, Findings } from "../shared/care";
-import type { Drafted, Plan, Practice, Score } from "../shared/contract";
-import { Trouble } from "../shared/Told";
-import { number } from "../shared/words";
+import { get, post } from "../wire/api";
+import { Cautions, Findings } from "../frame/care";
+import type { Drafted, Plan, Practice, Score } from "../wire/contract";
+import { ErrorAlert } from "../frame/ErrorAlert";
+import { number } from "../player/format";
 import { Sample } from "./Sample";
 
 /** PracticePage is all that the book says of one practice, beside its lamp sheet playing silently. */
@@ -33,7 +33,7 @@ export function PracticePage({ practice: p }: { practice: Practice }) {
           <PlanIt practice={p} />
         </div>
       </header>
-      {sample.isError && <Trouble error={sample.error} retry={() => void sample.refetch()} />}
+      {sample.isError && <ErrorAlert error={sample.error} retry={() => void sample.refetch()} />}
       {sample.data && <Sample score={sample.data} />}
       {p.findings.length > 0 && (
         <section className="forgroup">
@@ -120,7 +120,7 @@ function PlanIt({ practice }: { practice: Practice }) {
       <Button disabled={add.isPending} onClick={() => add.mutate()}>
         Plan it
       </Button>
-      {add.isError && <Trouble error={add.error} />}
+      {add.isError && <ErrorAlert error={add.error} />}
     </>
   );
 }

@@ -1,11 +1,13 @@
+import "./practices.css";
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { Badge, Button, Col, Form, ListGroup, Row } from "react-bootstrap";
 import { Link, useParams } from "react-router";
-import { get } from "../shared/api";
-import type { Book, Group, Groups, Practice } from "../shared/contract";
-import { Shell } from "../shared/Shell";
-import { Trouble, Waiting } from "../shared/Told";
+import { get } from "../wire/api";
+import type { Book, Group, Groups, Practice } from "../wire/contract";
+import { Shell } from "../frame/Shell";
+import { ErrorAlert } from "../frame/ErrorAlert";
+import { Loading } from "../frame/Loading";
 import { CopyOrImport } from "./CopyOrImport";
 import { PracticePage } from "./PracticePage";
 
@@ -21,8 +23,8 @@ export function PracticesView() {
   });
   return (
     <Shell view="practices">
-      {book.isPending && <Waiting what="Opening the practice book" />}
-      {book.isError && <Trouble error={book.error} retry={() => void book.refetch()} />}
+      {book.isPending && <Loading what="Opening the practice book" />}
+      {book.isError && <ErrorAlert error={book.error} retry={() => void book.refetch()} />}
       {book.data && (
         <Pages book={book.data} id={id} groups={groups.data?.groups ?? []} group={group} onGroup={setGroup} />
       )}

@@ -1,9 +1,9 @@
 import { useEffect, useMemo, useState } from "react";
-import { inReal, now } from "../shared/clock";
-import type { Score } from "../shared/contract";
-import { countShown, isStretch, partWord, phaseWord, sideWord } from "../shared/cues";
-import { LampSheet } from "../shared/LampSheet";
-import { useCue } from "../shared/useCue";
+import { inReal, now } from "../player/clock";
+import type { Score } from "../wire/contract";
+import { countShown, isStretch, partWord, phaseWord, sideWord } from "../player/cues";
+import { LampSheet } from "../player/LampSheet";
+import { useCue } from "../player/useCue";
 
 /** Sample plays a few rounds silently, over and over. */
 export function Sample({ score }: { score: Score }) {

@@ -1,23 +1,32 @@
-import { useState } from "react";
+import volumeMute from "bootstrap-icons/icons/volume-mute.svg?raw";
+import volumeUp from "bootstrap-icons/icons/volume-up.svg?raw";
+import { lazy, Suspense, useState } from "react";
 import { Button } from "react-bootstrap";
-import { useParams } from "react-router";
-import { canStayAwake, mayGoDark, useWakeLock } from "../lead/useWakeLock";
-import type { Score } from "../shared/contract";
-import { type Sides, sideSaid } from "../shared/cues";
-import { LampSheet } from "../shared/LampSheet";
-import { useLight } from "../shared/light";
-import { Saying } from "../shared/Saying";
-import { Trouble, Waiting } from "../shared/Told";
-import { classTime, type Cue, useCue, useSeconds } from "../shared/useCue";
-import { clock } from "../shared/words";
-import { SoundCard } from "../sound/SoundCard";
-import { useSound } from "../sound/useSound";
-import { ScreenCard } from "./ScreenCard";
+import { canStayAwake, mayGoDark, useWakeLock } from "../player/useWakeLock";
+import { Icon } from "../frame/Icon";
+import type { Score } from "../wire/contract";
+import { type Sides, sideSaid } from "../player/cues";
+import { LampSheet } from "../player/LampSheet";
+import { useLight } from "../frame/light";
+import { Saying } from "../player/Saying";
+import { Loading } from "../frame/Loading";
+import { classTime, type Cue, useCue, useSeconds } from "../player/useCue";
+import { clock } from "../player/format";
+import { useSound } from "../player/sound/useSound";
 import { useRoom } from "./useRoom";
 
+// What is opened by few is loaded when it is, with the styles of it.
+const styles = () => import("./cards.scss");
+const ScreenCard = lazy(async () => (await styles(), { default: (await import("./ScreenCard")).ScreenCard }));
+const SoundCard = lazy(
+  async () => (await styles(), { default: (await import("../player/sound/SoundCard")).SoundCard }),
+);
+const ErrorAlert = lazy(
+  async () => (await styles(), { default: (await import("../frame/ErrorAlert")).ErrorAlert }),
+);
+
 /** RoomView is for everybody: word, side, count and lamps, and nothing that could be pressed to change the class. */
-export function RoomView() {
-  const code = useParams().code ?? "";
+export function RoomView({ code }: { code: string }) {
   const { room, error, retry, connected } = useRoom(code);
   const [light, changeLight] = useLight("room", "night");
   const [lamps, setLamps] = useState(() => localStorage.getItem("room:lamps") !== "no");
@@ -35,7 +44,9 @@ export function RoomView() {
       {!room && (
         <main>
           <h1 className="visually-hidden">The room</h1>
-          {error ? <Trouble error={error} retry={() => void retry()} /> : <Waiting what="Coming in" />}
+          <Suspense>
+            {error ? <ErrorAlert error={error} retry={retry} /> : <Loading what="Joining the class" />}
+          </Suspense>
         </main>
       )}
       {room &&
@@ -50,20 +61,22 @@ export function RoomView() {
           This screen
         </Button>
       </footer>
-      {card && (
-        <ScreenCard
-          lamps={lamps}
-          onLamps={toggle}
-          sides={sides}
-          onSides={(next) => {
-            localStorage.setItem("room:sides", next);
-            setSides(next);
-          }}
-          light={light}
-          onLight={changeLight}
-          onClose={() => setCard(false)}
-        />
-      )}
+      <Suspense>
+        {card && (
+          <ScreenCard
+            lamps={lamps}
+            onLamps={toggle}
+            sides={sides}
+            onSides={(next) => {
+              localStorage.setItem("room:sides", next);
+              setSides(next);
+            }}
+            light={light}
+            onLight={changeLight}
+            onClose={() => setCard(false)}
+          />
+        )}
+      </Suspense>
     </div>
   );
 }
@@ -105,9 +118,9 @@ function Class({ score, lamps, sides }: { score: Score; lamps: boolean; sides: S
       <Saying cue={cue} side={sideSaid(score, strand, sides)} time={left(cue, seconds * 1000)} />
       {lamps && <LampSheet score={score} cue={cue} sides={sides} />}
       <Button variant="link" className="quiet sounding" onClick={() => setCard(true)}>
-        <i className={sound.choice.on ? "bi bi-volume-up" : "bi bi-volume-mute"} aria-hidden /> Sound
+        <Icon of={sound.choice.on ? volumeUp : volumeMute} /> Sound
       </Button>
-      {card && <SoundCard sound={sound} onClose={() => setCard(false)} />}
+      <Suspense>{card && <SoundCard sound={sound} onClose={() => setCard(false)} />}</Suspense>
     </main>
   );
 }

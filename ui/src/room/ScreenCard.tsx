@@ -1,7 +1,7 @@
 import { Form, Modal } from "react-bootstrap";
-import type { Sides } from "../shared/cues";
-import { canStayAwake, mayGoDark } from "../lead/useWakeLock";
-import type { Light } from "../shared/light";
+import type { Sides } from "../player/cues";
+import { canStayAwake, mayGoDark } from "../player/useWakeLock";
+import type { Light } from "../frame/light";
 
 type Props = {
   lamps: boolean;

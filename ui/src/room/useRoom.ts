@@ -1,30 +1,40 @@
-import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
-import { get } from "../shared/api";
-import { synchronize } from "../shared/clock";
+import { synchronize } from "../player/clock";
+import { get } from "../wire/api";
+import type { Room } from "../wire/contract";
 import { follow } from "../wire/follow";
-import type { Room } from "../shared/contract";
 
 /** useRoom is the class that is led, for who may only look. Without a connection the last score is played on. */
 export function useRoom(code: string) {
-  const queries = useQueryClient();
+  const path = `/rooms/${encodeURIComponent(code)}`;
+  const [room, setRoom] = useState<Room | null>(null);
+  const [error, setError] = useState<Error | null>(null);
+  const [tries, setTries] = useState(0);
   const [connected, setConnected] = useState(true);
-  const room = useQuery({
-    queryKey: ["room", code],
-    queryFn: async () => {
-      await synchronize();
-      return get<Room>(`/rooms/${encodeURIComponent(code)}`);
-    },
-    staleTime: Infinity,
-    gcTime: 0,
-  });
-  const known = room.data !== undefined;
+  useEffect(() => {
+    let gone = false;
+    const load = async () => {
+      await synchronize(); // a score is of use only to a screen that knows what time it is
+      const told = await get<Room>(path);
+      if (!gone) setRoom(told);
+    };
+    load().catch((failed: Error) => !gone && setError(failed));
+    return () => {
+      gone = true;
+    };
+  }, [path, tries]);
+  const known = room !== null;
   useEffect(() => {
     if (!known) return;
-    return follow<Room>(`/api/rooms/${encodeURIComponent(code)}/stream`, {
-      take: (told) => void queries.setQueryData(["room", code], told),
+    return follow<Room>(`/api${path}/stream`, {
+      take: setRoom,
       onConnected: setConnected,
+      onOpen: () => void synchronize().catch(() => undefined), // without an answer the last reading holds
     });
-  }, [code, known, queries]);
-  return { room: room.data, error: room.error, retry: room.refetch, connected };
+  }, [path, known]);
+  const retry = () => {
+    setError(null);
+    setTries(tries + 1);
+  };
+  return { room, error, retry, connected };
 }

@@ -1,19 +1,22 @@
+import "../frame/choices.css";
+import "./school.css";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { Alert, Button, Form } from "react-bootstrap";
-import { get, put, remove } from "../shared/api";
-import type { Session, Settings, Way } from "../shared/contract";
-import { Shell } from "../shared/Shell";
-import { Trouble, Waiting } from "../shared/Told";
-import { Choices } from "./Choices";
+import { get, put, remove } from "../wire/api";
+import type { Session, Settings, Way } from "../wire/contract";
+import { Shell } from "../frame/Shell";
+import { ErrorAlert } from "../frame/ErrorAlert";
+import { Loading } from "../frame/Loading";
+import { Choices } from "../frame/Choices";
 
 /** SchoolView is how this teacher does it: the questions on which schools differ, and what is said. */
 export function SchoolView() {
   const settings = useQuery({ queryKey: ["settings"], queryFn: () => get<Settings>("/settings") });
   return (
     <Shell view="school">
-      {settings.isPending && <Waiting what="Looking up your school" />}
-      {settings.isError && <Trouble error={settings.error} retry={() => void settings.refetch()} />}
+      {settings.isPending && <Loading what="Looking up your school" />}
+      {settings.isError && <ErrorAlert error={settings.error} retry={() => void settings.refetch()} />}
       {settings.data && <Edit key={settings.dataUpdatedAt} start={settings.data} />}
     </Shell>
   );
@@ -50,7 +53,7 @@ function Edit({ start }: { start: Settings }) {
         It sets what a new passage begins with, what is shown beside a practice, what is cared for and what is
         said. A group may differ. Plans that are written already stay as they are, but for what is said.
       </p>
-      {store.isError && <Trouble error={store.error} />}
+      {store.isError && <ErrorAlert error={store.error} />}
       {store.isSuccess && !changed && <Alert variant="success">Saved.</Alert>}
       <Choices
         questions={settings.questions ?? []}

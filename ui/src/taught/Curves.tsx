@@ -1,6 +1,6 @@
 import { Line, LineChart, ResponsiveContainer, Tooltip, XAxis, YAxis } from "recharts";
-import type { Record } from "../shared/contract";
-import { clock } from "../shared/words";
+import type { Record } from "../wire/contract";
+import { clock } from "../player/format";
 
 const axis = { fill: "currentColor", fontSize: 12 };
 

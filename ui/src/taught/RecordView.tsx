@@ -1,15 +1,19 @@
+import "./taught.css";
+import trash from "bootstrap-icons/icons/trash.svg?raw";
 import { useQuery } from "@tanstack/react-query";
 import { lazy, Suspense, useState } from "react";
 import { Button, Dropdown, Table } from "react-bootstrap";
 import { Link, useParams } from "react-router";
-import { inWords } from "../lead/answers";
-import { get } from "../shared/api";
-import { Cautions } from "../shared/care";
-import type { Record, RecordPassage, RecordTotals } from "../shared/contract";
-import { DeleteCard } from "../shared/Deleting";
-import { Shell } from "../shared/Shell";
-import { Trouble, Waiting } from "../shared/Told";
-import { clock, day, number, plural, timeOfDay } from "../shared/words";
+import { inWords } from "../player/answers";
+import { Icon } from "../frame/Icon";
+import { get } from "../wire/api";
+import { Cautions } from "../frame/care";
+import type { Record, RecordPassage, RecordTotals } from "../wire/contract";
+import { DeleteCard } from "../frame/DeleteCard";
+import { Shell } from "../frame/Shell";
+import { ErrorAlert } from "../frame/ErrorAlert";
+import { Loading } from "../frame/Loading";
+import { clock, day, number, plural, timeOfDay } from "../player/format";
 import { Remarks } from "./Remarks";
 import { TwoBars } from "./TwoBars";
 
@@ -20,8 +24,8 @@ export function RecordView() {
   const record = useQuery({ queryKey: ["record", id], queryFn: () => get<Record>(`/classes/${id}/record`) });
   return (
     <Shell view="taught">
-      {record.isPending && <Waiting what="Looking up the record" />}
-      {record.isError && <Trouble error={record.error} retry={() => void record.refetch()} />}
+      {record.isPending && <Loading what="Looking up the record" />}
+      {record.isError && <ErrorAlert error={record.error} retry={() => void record.refetch()} />}
       {record.data && <Page record={record.data} />}
     </Shell>
   );
@@ -42,7 +46,7 @@ function Page({ record }: { record: Record }) {
               aria-label="Delete this class"
               onClick={() => setDeleting(true)}
             >
-              <i className="bi bi-trash" aria-hidden />
+              <Icon of={trash} />
             </Button>
           )}
         </div>
@@ -76,7 +80,7 @@ function Page({ record }: { record: Record }) {
       <TwoBars record={record} />
       <Remarks record={record} />
       {record.curve.length > 0 && (
-        <Suspense fallback={<Waiting what="Drawing" />}>
+        <Suspense fallback={<Loading what="Drawing" />}>
           <Curves record={record} />
         </Suspense>
       )}

@@ -1,10 +1,10 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { Button, Form } from "react-bootstrap";
-import { post } from "../shared/api";
-import type { Record, Remark } from "../shared/contract";
-import { Trouble } from "../shared/Told";
-import { day, timeOfDay } from "../shared/words";
+import { post } from "../wire/api";
+import type { Record, Remark } from "../wire/contract";
+import { ErrorAlert } from "../frame/ErrorAlert";
+import { day, timeOfDay } from "../player/format";
 
 const names: { [kind: string]: string } = { people: "people", took: "the room", correction: "correction" };
 
@@ -27,7 +27,7 @@ export function Remarks({ record }: { record: Record }) {
   return (
     <section className="remarks">
       <h2>How it was</h2>
-      {add.isError && <Trouble error={add.error} />}
+      {add.isError && <ErrorAlert error={add.error} />}
       <div className="d-flex flex-wrap gap-3 align-items-center">
         <div role="group" aria-label="How the room took it">
           {record.took_words.map((word) => (

@@ -1,14 +1,16 @@
+import "./taught.css";
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { Button, ButtonGroup, Form } from "react-bootstrap";
 import { Link, useParams } from "react-router";
-import { get } from "../shared/api";
-import { now } from "../shared/clock";
-import type { Summary } from "../shared/contract";
-import { Paper } from "../shared/Paper";
-import { Trouble, Waiting } from "../shared/Told";
-import { plural } from "../shared/words";
-import "../shared/paper.css";
+import { get } from "../wire/api";
+import { now } from "../player/clock";
+import type { Summary } from "../wire/contract";
+import { Paper } from "../frame/Paper";
+import { ErrorAlert } from "../frame/ErrorAlert";
+import { Loading } from "../frame/Loading";
+import { plural } from "../player/format";
+import "../frame/paper.css";
 
 /** SummaryView is what was taught in a year on one page, for a studio or a training school. */
 export function SummaryView() {
@@ -51,8 +53,8 @@ export function SummaryView() {
   );
   return (
     <Paper back="/taught" tools={tools}>
-      {summary.isPending && <Waiting what="Adding up the year" />}
-      {summary.isError && <Trouble error={summary.error} retry={() => void summary.refetch()} />}
+      {summary.isPending && <Loading what="Adding up the year" />}
+      {summary.isError && <ErrorAlert error={summary.error} retry={() => void summary.refetch()} />}
       {summary.data && <Page summary={summary.data} name={name} />}
     </Paper>
   );

@@ -1,15 +1,17 @@
+import "./taught.css";
 import { useInfiniteQuery, useMutation, useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { Button, Dropdown, Form, ProgressBar, Table } from "react-bootstrap";
 import { Link, useSearchParams } from "react-router";
-import { get } from "../shared/api";
-import { now } from "../shared/clock";
-import { saveFile } from "../shared/save";
-import type { Book, Found, Groups } from "../shared/contract";
-import { DeletedLately } from "../shared/Deleting";
-import { Shell } from "../shared/Shell";
-import { Trouble, Waiting } from "../shared/Told";
-import { clock, day, plural, timeOfDay } from "../shared/words";
+import { get } from "../wire/api";
+import { now } from "../player/clock";
+import { saveFile } from "../wire/download";
+import type { Book, Found, Groups } from "../wire/contract";
+import { DeletedLately } from "../frame/BringBack";
+import { Shell } from "../frame/Shell";
+import { ErrorAlert } from "../frame/ErrorAlert";
+import { Loading } from "../frame/Loading";
+import { clock, day, plural, timeOfDay } from "../player/format";
 
 /** TaughtView lists the classes that were led. What is asked for stands in the address, so that it can be kept. */
 export function TaughtView() {
@@ -42,8 +44,8 @@ export function TaughtView() {
         <Files search={search} none={list.length === 0} />
       </div>
       <Filters asked={asked} set={set} onClear={() => setAsked({}, { replace: true })} />
-      {classes.isPending && <Waiting what="Looking up the classes" />}
-      {classes.isError && <Trouble error={classes.error} retry={() => void classes.refetch()} />}
+      {classes.isPending && <Loading what="Looking up the classes" />}
+      {classes.isError && <ErrorAlert error={classes.error} retry={() => void classes.refetch()} />}
       <Working left={classes.data?.pages[0]?.left ?? 0} />
       {classes.data && list.length === 0 && (
         <p>

@@ -1,6 +1,7 @@
-import { inWords } from "../lead/answers";
-import type { Record } from "../shared/contract";
-import { clock } from "../shared/words";
+import "../frame/bars.css";
+import { inWords } from "../player/answers";
+import type { Record } from "../wire/contract";
+import { clock } from "../player/format";
 
 /** TwoBars is the class as planned and as taught on one time axis, every adjustment marked at its moment. */
 export function TwoBars({ record }: { record: Record }) {

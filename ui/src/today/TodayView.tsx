@@ -1,21 +1,28 @@
+import "./today.css";
+import playFill from "bootstrap-icons/icons/play-fill.svg?raw";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
-import { useRef, useState } from "react";
-import { Alert, Button, ButtonGroup, Card, Col, Dropdown, ListGroup, Row } from "react-bootstrap";
+import { lazy, Suspense, useRef, useState } from "react";
+import { Button, ButtonGroup, Card, Col, Row } from "react-bootstrap";
 import { Link, useNavigate } from "react-router";
-import { BeforeLeading } from "../lead/BeforeLeading";
-import { get, post } from "../shared/api";
-import type { Advice, Begin, ClassCard, Plan, PlanCard, Record, Template, Today } from "../shared/contract";
-import { DeletedLately } from "../shared/Deleting";
-import { Shell } from "../shared/Shell";
-import { Trouble, Waiting } from "../shared/Told";
-import { clock, day, minutes, timeOfDay } from "../shared/words";
+import { Icon } from "../frame/Icon";
+import { get, post } from "../wire/api";
+import type { Advice, Begin, ClassCard, Plan, PlanCard, Record, Today } from "../wire/contract";
+import { DeletedLately } from "../frame/BringBack";
+import { Shell } from "../frame/Shell";
+import { ErrorAlert } from "../frame/ErrorAlert";
+import { Message } from "../frame/Message";
+import { Loading } from "../frame/Loading";
+import { clock, day, minutes, timeOfDay } from "../player/format";
+
+const TemplatesCard = lazy(async () => ({ default: (await import("./TemplatesCard")).TemplatesCard }));
+const BeforeLeading = lazy(async () => ({ default: (await import("../frame/BeforeLeading")).BeforeLeading }));
 
 export function TodayView() {
   const today = useQuery({ queryKey: ["today"], queryFn: () => get<Today>("/today") });
   return (
     <Shell view="today">
-      {today.isPending && <Waiting what="Looking up today" />}
-      {today.isError && <Trouble error={today.error} retry={() => void today.refetch()} />}
+      {today.isPending && <Loading what="Looking up today" />}
+      {today.isError && <ErrorAlert error={today.error} retry={() => void today.refetch()} />}
       {today.data && <Page today={today.data} />}
     </Shell>
   );
@@ -50,9 +57,9 @@ function Missing({ today, part, what }: { today: Today; part: string; what: stri
   const failed = today.failed.find((f) => f.part === part);
   if (!failed) return null;
   return (
-    <Alert variant="warning">
+    <Message variant="warning">
       <strong>{what} cannot be shown.</strong> {failed.say}
-    </Alert>
+    </Message>
   );
 }
 
@@ -62,19 +69,19 @@ function AboutTheFile({ today }: { today: Today }) {
   return (
     <>
       {file.made && (
-        <Alert variant="info">
+        <Message variant="info">
           <strong>A new data file was made:</strong> {file.path}. If your classes should be here, stop the
           program and start it with the name of their file: <code>lantern serve --data FILE</code>.
-        </Alert>
+        </Message>
       )}
       {file.incomplete && (
-        <Alert variant="warning">
+        <Message variant="warning">
           <strong>The last classes may be missing.</strong> {file.path} looks like a copy of a data file in
           use, without the journal (-wal) that stood beside it. If you have that file still, use it instead.
-        </Alert>
+        </Message>
       )}
       {damaged.length > 0 && (
-        <Alert variant="warning">
+        <Message variant="warning">
           <strong>
             {damaged.length === 1
               ? "One entry of the data file is damaged"
@@ -89,7 +96,7 @@ function AboutTheFile({ today }: { today: Today }) {
               </li>
             ))}
           </ul>
-        </Alert>
+        </Message>
       )}
     </>
   );
@@ -120,7 +127,7 @@ function Next({ plan, advice, now }: { plan: PlanCard; advice: Advice[]; now: nu
         <div className="d-flex gap-2 flex-wrap">
           {late > 0 && (
             <Button size="lg" disabled={plan.wrong} onClick={() => setAsking("fitted")} autoFocus>
-              <i className="bi bi-play-fill" aria-hidden /> {late} min late: fit to {timeOfDay(ends)}
+              <Icon of={playFill} /> {late} min late: fit to {timeOfDay(ends)}
             </Button>
           )}
           <Button
@@ -130,7 +137,7 @@ function Next({ plan, advice, now }: { plan: PlanCard; advice: Advice[]; now: nu
             onClick={() => setAsking("whole")}
             autoFocus={late <= 0}
           >
-            {late <= 0 && <i className="bi bi-play-fill" aria-hidden />} Lead this class
+            {late <= 0 && <Icon of={playFill} />} Lead this class
           </Button>
           <Link className="btn btn-lg btn-outline-secondary" to={`/plan/${plan.id}`}>
             Change the plan
@@ -152,7 +159,9 @@ function Next({ plan, advice, now }: { plan: PlanCard; advice: Advice[]; now: nu
           <p className="text-danger mt-2">Something in this plan is not right yet: change it first.</p>
         )}
       </Card.Body>
-      {asking && <BeforeLeading plan={plan.id} fit={asking === "fitted"} onClose={() => setAsking("")} />}
+      <Suspense>
+        {asking && <BeforeLeading plan={plan.id} fit={asking === "fitted"} onClose={() => setAsking("")} />}
+      </Suspense>
     </Card>
   );
 }
@@ -198,28 +207,26 @@ function useBegin() {
 /** NewPlan begins with nothing, or with a template. */
 function NewPlan({ variant }: { variant: string }) {
   const begin = useBegin();
-  const templates = useQuery({
-    queryKey: ["templates"],
-    queryFn: () => get<Template[]>("/templates"),
-    staleTime: Infinity,
-  });
+  const [choosing, setChoosing] = useState(false);
   return (
     <>
-      <Dropdown as={ButtonGroup} align="end">
+      <ButtonGroup>
         <Button variant={variant} onClick={() => begin.mutate(null)} disabled={begin.isPending}>
           New plan
         </Button>
-        <Dropdown.Toggle split variant={variant} aria-label="New plan from a template" />
-        <Dropdown.Menu className="templates">
-          {templates.data?.map((t) => (
-            <Dropdown.Item key={t.id} onClick={() => begin.mutate({ template: t.id, group_id: 0 })}>
-              <strong>{t.title}</strong> {minutes(t.length_ms)}
-              <small>{t.about}</small>
-            </Dropdown.Item>
-          ))}
-        </Dropdown.Menu>
-      </Dropdown>
-      {begin.isError && <Trouble error={begin.error} />}
+        <Button variant={variant} onClick={() => setChoosing(true)}>
+          From a template
+        </Button>
+      </ButtonGroup>
+      {begin.isError && <ErrorAlert error={begin.error} />}
+      <Suspense>
+        {choosing && (
+          <TemplatesCard
+            onChoose={(template) => begin.mutate({ template, group_id: 0 })}
+            onClose={() => setChoosing(false)}
+          />
+        )}
+      </Suspense>
     </>
   );
 }
@@ -235,9 +242,9 @@ function Last({ record, now }: { record: Record; now: number }) {
           {record.class.title}, {day(record.class.started_ms, now)}, {clock(record.taught_ms)} of{" "}
           {clock(record.planned_ms)} planned. <Link to={`/taught/${record.class.id}`}>The whole record</Link>
         </p>
-        <ListGroup variant="flush">
+        <div className="list-group list-group-flush">
           {practices.map((p, i) => (
-            <ListGroup.Item key={i} className="d-flex justify-content-between">
+            <div key={i} className="list-group-item d-flex justify-content-between">
               <span>
                 {p.name} {p.counts}
               </span>
@@ -247,9 +254,9 @@ function Last({ record, now }: { record: Record; now: number }) {
                   : `${p.rounds} of ${p.planned_rounds} rounds` +
                     (p.tempo_mean > 0 ? ` at ${p.tempo_mean}` : "")}
               </span>
-            </ListGroup.Item>
+            </div>
           ))}
-        </ListGroup>
+        </div>
         <div className="d-flex gap-2 mt-3 align-items-center">
           <span className="text-secondary">Plan it again</span>
           <Button
@@ -277,7 +284,7 @@ function Last({ record, now }: { record: Record; now: number }) {
             as the record advises
           </Button>
         </div>
-        {begin.isError && <Trouble error={begin.error} />}
+        {begin.isError && <ErrorAlert error={begin.error} />}
       </Card.Body>
     </Card>
   );
@@ -294,9 +301,9 @@ function Others({ plans, now }: { plans: PlanCard[]; now: number }) {
         </span>
       </div>
       {plans.length === 0 && <p className="text-secondary">None.</p>}
-      <ListGroup>
+      <div className="list-group">
         {plans.map((plan) => (
-          <ListGroup.Item key={plan.id} action as={Link} to={`/plan/${plan.id}`}>
+          <Link key={plan.id} className="list-group-item list-group-item-action" to={`/plan/${plan.id}`}>
             <div className="d-flex justify-content-between">
               <strong>{plan.title || "Untitled"}</strong>
               <span>
@@ -310,9 +317,9 @@ function Others({ plans, now }: { plans: PlanCard[]; now: number }) {
               {clock(plan.length_ms)}
               {plan.slot_ms > 0 && ` of ${minutes(plan.slot_ms)}`}
             </div>
-          </ListGroup.Item>
+          </Link>
         ))}
-      </ListGroup>
+      </div>
       {plans.some((p) => p.starts_ms !== null) && (
         <a className="d-inline-block mt-2" href="/api/calendar">
           The timetable as a calendar file
@@ -348,7 +355,7 @@ function ImportPlan() {
       <Button variant="outline-secondary" disabled={bring.isPending} onClick={() => field.current?.click()}>
         From a file
       </Button>
-      {bring.isError && <Trouble error={bring.error} />}
+      {bring.isError && <ErrorAlert error={bring.error} />}
     </>
   );
 }
@@ -360,9 +367,13 @@ function Recent({ classes, now }: { classes: ClassCard[]; now: number }) {
       {classes.length === 0 && (
         <p className="text-secondary">Nothing yet. A class that was led is recorded by itself.</p>
       )}
-      <ListGroup>
+      <div className="list-group">
         {classes.map((c) => (
-          <ListGroup.Item key={c.id} action as={Link} to={c.running ? `/lead/${c.id}` : `/taught/${c.id}`}>
+          <Link
+            key={c.id}
+            className="list-group-item list-group-item-action"
+            to={c.running ? `/lead/${c.id}` : `/taught/${c.id}`}
+          >
             <div className="d-flex justify-content-between">
               <strong>{c.title}</strong>
               <span>{c.running ? "now" : day(c.started_ms, now)}</span>
@@ -371,9 +382,9 @@ function Recent({ classes, now }: { classes: ClassCard[]; now: number }) {
               {c.group ? `${c.group.name} · ` : ""}
               {clock(c.length_ms)}
             </div>
-          </ListGroup.Item>
+          </Link>
         ))}
-      </ListGroup>
+      </div>
     </section>
   );
 }

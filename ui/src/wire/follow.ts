@@ -1,5 +1,4 @@
-import { signedOut } from "../shared/api";
-import { synchronize } from "../shared/clock";
+import { signedOut } from "./api";
 import { listen } from "./stream";
 
 /** unpack reads an event: JSON, packed with gzip, in base64. */
@@ -14,17 +13,19 @@ type Following<Told> = {
   take: (told: Told) => void;
   /** whether there is a connection; without one the last score is played on */
   onConnected: (connected: boolean) => void;
+  /** is called when a connection has begun, after a loss too */
+  onOpen: () => void;
 };
 
 /** follow takes everything that a stream tells, until the function that is returned is called. */
-export function follow<Told>(path: string, { take, onConnected }: Following<Told>): () => void {
+export function follow<Told>(path: string, { take, onConnected, onOpen }: Following<Told>): () => void {
   let last = Promise.resolve(); // unpacking takes a moment: the order is kept
   let stopped = false;
   const stop = listen(path, ({ event, data }) => {
     switch (event) {
       case "open":
         onConnected(true);
-        void synchronize().catch(() => undefined); // without an answer the last reading holds
+        onOpen();
         break;
       case "refused":
         window.dispatchEvent(new Event(signedOut)); // it may be that: whoever asks finds out

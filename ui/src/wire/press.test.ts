@@ -19,7 +19,11 @@ function network(...answers: (object | "never" | "down")[]) {
 }
 
 const send = (keep = false) =>
-  press<{ ok: number }>("/x", { do: "pause" }, { onSlow: (words) => said.push(words), keep });
+  press<{ ok: number }>(
+    "/x",
+    { pressed_ms: 5, ...{ do: "pause" } },
+    { onSlow: (words) => said.push(words), keep },
+  );
 
 beforeEach(() => {
   bodies = [];

@@ -1,5 +1,4 @@
-import { Failed, post } from "../shared/api";
-import { now } from "../shared/clock";
+import { Failed, post } from "./api";
 import { newKey } from "./key";
 
 const patience = 3000; // ms until a press that is not answered is sent once more
@@ -17,13 +16,16 @@ type Sending = {
   keep?: boolean;
 };
 
+/** Timed is a press with its moment on the application's clock. */
+type Timed = { pressed_ms: number; [field: string]: unknown };
+
 /**
  * press sends a press with its moment, and again where it is not answered: its key makes it count once. One that has not
  * arrived while it is meant is given up, and the error says so.
  */
-export async function press<Out>(path: string, body: object, { onSlow, keep }: Sending): Promise<Out> {
+export async function press<Out>(path: string, body: Timed, { onSlow, keep }: Sending): Promise<Out> {
   const made = performance.now();
-  const sent = { ...body, key: newKey(), pressed_ms: now() };
+  const sent = { ...body, key: newKey() };
   for (;;) {
     const left = keep ? patience : meant - (performance.now() - made);
     if (left <= 0) throw new Failed(notSent, 0);

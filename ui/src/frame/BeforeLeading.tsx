@@ -1,0 +1,161 @@
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useEffect } from "react";
+import { Button, Modal } from "react-bootstrap";
+import { useNavigate } from "react-router";
+import { Failed, get, post, put } from "../wire/api";
+import { Cautions as General, Findings } from "./care";
+import type { Caution, Drafted, Plan, Score } from "../wire/contract";
+import { ErrorAlert } from "./ErrorAlert";
+import { Loading } from "./Loading";
+import { canStayAwake, mayGoDark } from "../player/useWakeLock";
+
+type Props = { plan: number; fit?: boolean; onClose: () => void; onChanged?: (plan: Plan) => void };
+
+/** BeforeLeading shows the cautions of a plan, softens it if that is wanted, and begins the class. */
+export function BeforeLeading({ plan, fit = false, onClose, onChanged }: Props) {
+  const navigate = useNavigate();
+  const queries = useQueryClient();
+  const full = useQuery({
+    queryKey: ["before", plan],
+    queryFn: () => get<Plan>(`/plans/${plan}`),
+    gcTime: 0,
+  });
+  const begin = useMutation({
+    mutationFn: (end: boolean) =>
+      post<Score>("/classes", {
+        plan_id: plan,
+        end_running: end,
+        fit,
+        acknowledged: full.data ? strong(full.data).map((s) => s.caution.text) : [],
+      }),
+    onSuccess: (score) => {
+      void queries.invalidateQueries({ queryKey: ["today"] });
+      void queries.invalidateQueries({ queryKey: ["running"] });
+      void navigate(`/lead/${score.class_id}`);
+    },
+  });
+  const soften = useMutation({
+    mutationFn: softened,
+    onSuccess: (stored) => {
+      queries.setQueryData(["before", plan], stored);
+      void queries.invalidateQueries({ queryKey: ["today"] });
+      onChanged?.(stored);
+    },
+  });
+  useEffect(() => {
+    const listen = (event: KeyboardEvent) => {
+      if (event.key.toLowerCase() === "g" && !event.repeat && full.data && heavy(full.data).length > 0)
+        soften.mutate(full.data);
+    };
+    window.addEventListener("keydown", listen);
+    return () => window.removeEventListener("keydown", listen);
+  }, [full.data, soften]);
+  const running = begin.error instanceof Failed ? begin.error.problem.class_id : undefined;
+  return (
+    <Modal show centered size="lg" onHide={onClose} aria-labelledby="before">
+      <Modal.Header closeButton>
+        <Modal.Title id="before">Before you begin</Modal.Title>
+      </Modal.Header>
+      <Modal.Body>
+        {full.isPending && <Loading what="Looking up the cautions" />}
+        {full.isError && <ErrorAlert error={full.error} />}
+        {full.data && (
+          <Cautions plan={full.data} onSoften={() => soften.mutate(full.data)} softening={soften.isPending} />
+        )}
+        {soften.isError && <ErrorAlert error={soften.error} />}
+        {begin.isError && <ErrorAlert error={begin.error} />}
+        {!canStayAwake() && <p className="text-secondary mb-0">{mayGoDark}</p>}
+      </Modal.Body>
+      <Modal.Footer>
+        {running ? (
+          <>
+            <Button variant="outline-danger" onClick={() => begin.mutate(true)}>
+              End it and begin this one
+            </Button>
+            <Button onClick={() => void navigate(`/lead/${running}`)}>Go back to it</Button>
+          </>
+        ) : (
+          // Not there until the cautions are, so that it has the focus when it comes: Enter begins.
+          full.data && (
+            <Button size="lg" autoFocus disabled={begin.isPending} onClick={() => begin.mutate(false)}>
+              {strong(full.data).length > 0 ? "I have read this: begin" : "Begin"}
+            </Button>
+          )
+        )}
+      </Modal.Footer>
+    </Modal>
+  );
+}
+
+/** ForTheGroup is what the rules of care say of this plan for this group and hour. */
+function ForTheGroup({ plan, onSoften, softening }: CautionsProps) {
+  const told = plan.summary.passages.filter((p) => p.findings.length > 0);
+  if (told.length === 0) return null;
+  const softer = heavy(plan).length > 0;
+  return (
+    <section className="forgroup">
+      <h3>For {plan.group?.name ?? "this hour"}</h3>
+      {told.map((p, i) => (
+        <div key={i}>
+          <strong>{p.name}</strong>
+          <Findings list={p.findings} />
+        </div>
+      ))}
+      {softer && (
+        <Button variant="outline-primary" className="mt-2" disabled={softening} onClick={onSoften}>
+          <kbd>G</kbd> Take the gentle variant of what is to be left out
+        </Button>
+      )}
+    </section>
+  );
+}
+
+/** softened puts the gentle variants into the plan and stores it. */
+async function softened(plan: Plan): Promise<Plan> {
+  let document = plan.document;
+  for (const passage of heavy(plan)) {
+    const body = { document, group_id: plan.group?.id ?? 0, passage, short: null, gentle: true };
+    document = (await post<Drafted>("/draft", body)).document;
+  }
+  return put<Plan>(`/plans/${plan.id}`, { revision: plan.revision, group_id: plan.group?.id ?? 0, document });
+}
+
+function strong(plan: Plan): { caution: Caution; names: string[] }[] {
+  const found = new Map<string, { caution: Caution; names: string[] }>();
+  for (const passage of plan.summary.passages) {
+    for (const caution of passage.cautions.filter((c) => c.strong)) {
+      const entry = found.get(caution.text) ?? { caution, names: [] };
+      if (!entry.names.includes(passage.name)) entry.names.push(passage.name);
+      found.set(caution.text, entry);
+    }
+  }
+  return [...found.values()];
+}
+
+type CautionsProps = { plan: Plan; onSoften: () => void; softening: boolean };
+
+/** heavy is the numbers of the passages, from 1, that the rules leave out and that have a gentle variant. */
+function heavy(plan: Plan): number[] {
+  return plan.summary.passages.flatMap((p, i) =>
+    p.gentler && p.findings.some((f) => f.do !== "carefully") ? [i + 1] : [],
+  );
+}
+
+function Cautions({ plan, onSoften, softening }: CautionsProps) {
+  const list = strong(plan);
+  const general = plan.summary.passages.flatMap((p) => p.cautions).findLast((c) => !c.strong);
+  return (
+    <>
+      <ForTheGroup plan={plan} onSoften={onSoften} softening={softening} />
+      {list.map(({ caution, names }) => (
+        <p key={caution.text} className="caution strong">
+          <strong>{names.join(", ")}.</strong> {caution.text}
+        </p>
+      ))}
+      {general && <General list={[general]} />}
+      <p className="text-secondary mb-0">
+        The class begins at once. Every key is shown on its button; <kbd>?</kbd> lists them all.
+      </p>
+    </>
+  );
+}

@@ -1,0 +1,45 @@
+import "./choices.css";
+import { Form } from "react-bootstrap";
+import type { Question } from "../wire/contract";
+
+type Ways = { [question: string]: string };
+
+type Props = {
+  questions: Question[];
+  chosen: Ways;
+  /** what holds where nothing is chosen: a teacher's ways, for a group; none for the teacher */
+  otherwise?: Ways;
+  onChange: (chosen: Ways) => void;
+};
+
+/** Choices asks each question on which schools differ. */
+export function Choices({ questions, chosen, otherwise, onChange }: Props) {
+  return (
+    <div className="choices">
+      {questions.map((q) => {
+        const first = otherwise ? (otherwise[q.id] ?? q.ways[0]!.id) : q.ways[0]!.id;
+        const put = (way: string) => {
+          const next = { ...chosen, [q.id]: way };
+          if (way === "" || (!otherwise && way === first)) delete next[q.id];
+          onChange(next);
+        };
+        return (
+          <Form.Group key={q.id} controlId={`school-${q.id}`} className="choice">
+            <Form.Label>{q.asks}</Form.Label>
+            <Form.Select
+              value={chosen[q.id] ?? (otherwise ? "" : first)}
+              onChange={(e) => put(e.target.value)}
+            >
+              {otherwise && <option value="">as you do: {q.ways.find((w) => w.id === first)?.says}</option>}
+              {q.ways.map((w) => (
+                <option key={w.id} value={w.id}>
+                  {w.says}
+                </option>
+              ))}
+            </Form.Select>
+          </Form.Group>
+        );
+      })}
+    </div>
+  );
+}

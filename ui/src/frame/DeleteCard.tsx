@@ -1,0 +1,82 @@
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useState } from "react";
+import { Button, Form, Modal } from "react-bootstrap";
+import { useNavigate } from "react-router";
+import { get, remove } from "../wire/api";
+import type { DeletedList, Deletion } from "../wire/contract";
+import { ErrorAlert } from "./ErrorAlert";
+import { Loading } from "./Loading";
+import { justDeleted, type Kind } from "./deleting";
+
+const addresses = { group: "groups", plan: "plans", class: "classes" };
+
+type Props = { kind: Kind; id: number; name: string; to: string; onClose: () => void };
+
+/** DeleteCard asks before something is deleted, and says what goes with it. */
+export function DeleteCard({ kind, id, name, to, onClose }: Props) {
+  const [classes, setClasses] = useState(false);
+  const navigate = useNavigate();
+  const queries = useQueryClient();
+  const path = `/${addresses[kind]}/${id}`;
+  const goes = useQuery({
+    queryKey: ["deletion", path],
+    queryFn: () => get<Deletion>(`${path}/deletion`),
+    gcTime: 0,
+  });
+  const go = useMutation({
+    mutationFn: () => remove<DeletedList>(`${path}?classes=${classes}`),
+    onSuccess: async ({ deleted }) => {
+      await navigate(to);
+      await queries.invalidateQueries();
+      queries.setQueryData(justDeleted, deleted.find((one) => one.kind === kind && one.id === id) ?? null);
+    },
+  });
+  return (
+    <Modal show centered onHide={onClose} aria-labelledby="delete">
+      <Modal.Header closeButton>
+        <Modal.Title id="delete">Delete {name || "this"}?</Modal.Title>
+      </Modal.Header>
+      <Modal.Body>
+        {goes.isPending && <Loading what="Looking up what goes with it" />}
+        {goes.isError && <ErrorAlert error={goes.error} retry={() => void goes.refetch()} />}
+        {go.isError && <ErrorAlert error={go.error} />}
+        {goes.data && (
+          <>
+            {goes.data.goes !== "" && <p>With it {goesOrGo(goes.data.goes)}.</p>}
+            {goes.data.classes !== "" && (
+              <>
+                <Form.Check
+                  id="delete-classes"
+                  className="mb-2"
+                  label={`The record of ${goes.data.classes} too`}
+                  checked={classes}
+                  onChange={(e) => setClasses(e.target.checked)}
+                />
+                <p className="text-secondary">
+                  {classes
+                    ? "What was taught is then in no allDeleted and in no summary of a year."
+                    : "Otherwise what was taught stays in the record, with the group's name."}
+                </p>
+              </>
+            )}
+            <p className="mb-0">It can be brought back for {goes.data.days} days.</p>
+          </>
+        )}
+      </Modal.Body>
+      <Modal.Footer>
+        <Button variant="outline-secondary" autoFocus onClick={onClose}>
+          Keep it
+        </Button>
+        {goes.data && (
+          <Button variant="danger" disabled={go.isPending} onClick={() => go.mutate()}>
+            Delete
+          </Button>
+        )}
+      </Modal.Footer>
+    </Modal>
+  );
+}
+
+function goesOrGo(what: string): string {
+  return /^1 [a-z]+$/.test(what) ? `goes ${what}` : `go ${what}`;
+}

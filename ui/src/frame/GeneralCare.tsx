@@ -1,0 +1,37 @@
+import heartPulse from "bootstrap-icons/icons/heart-pulse.svg?raw";
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { lazy, Suspense, useState } from "react";
+import { Button } from "react-bootstrap";
+import { get, put } from "../wire/api";
+import type { Settings } from "../wire/contract";
+import { Icon } from "./Icon";
+
+const GeneralCareCard = lazy(async () => ({ default: (await import("./GeneralCareCard")).GeneralCareCard }));
+
+/** GeneralCare is the caution for everyone: always one step away, and shown once at the first start. */
+export function GeneralCare() {
+  const queries = useQueryClient();
+  const settings = useQuery({ queryKey: ["settings"], queryFn: () => get<Settings>("/settings") });
+  const [open, setOpen] = useState(false);
+  const read = useMutation({
+    mutationFn: (now: Settings) => put<Settings>("/settings", { ...now, care_read: true }),
+    onSuccess: (stored) => queries.setQueryData(["settings"], stored),
+  });
+  const unread = settings.data?.care_read === false;
+  const close = () => {
+    setOpen(false);
+    if (settings.data && unread) read.mutate(settings.data);
+  };
+  return (
+    <>
+      <Button variant="link" className="quiet" onClick={() => setOpen(true)}>
+        <Icon of={heartPulse} /> Care
+      </Button>
+      {settings.data && (open || unread) && (
+        <Suspense>
+          <GeneralCareCard text={settings.data.general ?? ""} onClose={close} />
+        </Suspense>
+      )}
+    </>
+  );
+}

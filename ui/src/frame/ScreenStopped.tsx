@@ -1,0 +1,28 @@
+import { Button, Container } from "react-bootstrap";
+import { useRouteError } from "react-router";
+import { Message } from "./Message";
+import { ReturnToClass } from "./ReturnToClass";
+
+/** ScreenStopped stands where a screen failed by a mistake of ours. The class itself is kept by the application and goes on. */
+export function ScreenStopped() {
+  const error = useRouteError();
+  return (
+    <>
+      <ReturnToClass />
+      <Container as="main" className="py-5">
+        <Message variant="danger">
+          <h1>This screen has stopped</h1>
+          <p>
+            Nothing is lost: a class that is being led goes on, and loading again shows it at the right count.
+          </p>
+          <Button size="lg" autoFocus onClick={() => location.reload()}>
+            Load again
+          </Button>
+          <p className="mt-3 mb-0">
+            <small>{error instanceof Error ? error.message : "unknown error"}</small>
+          </p>
+        </Message>
+      </Container>
+    </>
+  );
+}

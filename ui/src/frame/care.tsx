@@ -1,0 +1,39 @@
+import warning from "bootstrap-icons/icons/exclamation-triangle.svg?raw";
+import feather from "bootstrap-icons/icons/feather.svg?raw";
+import info from "bootstrap-icons/icons/info-circle.svg?raw";
+import octagon from "bootstrap-icons/icons/x-octagon.svg?raw";
+import { Icon } from "./Icon";
+import type { Caution, Finding } from "../wire/contract";
+
+/** Cautions of a practice, whoever is in the room: strong ones first. */
+export function Cautions({ list }: { list: Caution[] }) {
+  return (
+    <>
+      {list.map((c) => (
+        <p key={c.text} className={`caution ${c.strong ? "strong" : ""}`}>
+          {c.text}
+        </p>
+      ))}
+    </>
+  );
+}
+
+const icons: { [kind: string]: string } = {
+  "leave out": octagon,
+  "gentle variant": feather,
+  carefully: warning,
+};
+
+/** Findings is what the rules of care say of a passage for the group at hand. */
+export function Findings({ list }: { list: Finding[] }) {
+  return (
+    <ul className="findings">
+      {list.map((f) => (
+        <li key={f.say} className={f.do === "leave out" ? "strong" : ""}>
+          <Icon of={icons[f.do] ?? info} /> <strong>{f.do}</strong> {f.say}{" "}
+          <span className="text-secondary">{f.instead}</span>
+        </li>
+      ))}
+    </ul>
+  );
+}

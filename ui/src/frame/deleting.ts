@@ -1,0 +1,6 @@
+/** What can be deleted, and brought back for a while. */
+export type Kind = "group" | "plan" | "class";
+
+/** The keys of the queries: what was deleted just now, and all that can be brought back. */
+export const justDeleted = ["just deleted"];
+export const allDeleted = ["deleted"];

@@ -1,0 +1,129 @@
+import type { CSSProperties } from "react";
+import { inReal } from "./clock";
+import type { Score, Strand } from "../wire/contract";
+import { isStretch, phaseWord, type Sides, sideSaid, unit } from "./cues";
+import { classTime, type Cue } from "./useCue";
+import { clock } from "./format";
+
+type Props = { score: Score; cue: Cue; sides?: Sides };
+
+/**
+ * LampSheet lays a round out whole: each count a lamp, each phase a string of lamps, hung on the side the air goes.
+ * An inhale lights its lamps one by one, a hold keeps the light and is counted along below, an exhale puts its lamps
+ * out, an empty hold is counted along dark lamps.
+ */
+export function LampSheet({ score, cue, sides = "class" }: Props) {
+  const { strands, current } = unit(score, cue);
+  if (strands.length === 0) return null;
+  const longest = Math.max(...strands.map((s) => s.at_ms.length));
+  return (
+    <div className={`lampsheet ${size(strands.length, longest)}`} aria-hidden>
+      {strands.map((strand, i) => (
+        <LampString
+          key={`${strand.round}.${i}`}
+          strand={strand}
+          side={sideSaid(score, strand, sides)}
+          when={i < current ? "past" : i > current ? "ahead" : "now"}
+          count={i === current ? cue.count : 0}
+          score={score}
+        />
+      ))}
+    </div>
+  );
+}
+
+/** size is how large the lamps are, so that the whole round is seen and its lamps are no smaller than they must be. */
+function size(strings: number, longest: number): string {
+  if (longest > 120) return "crowded";
+  if (longest > 24) return strings === 1 ? "" : "dense";
+  if (strings > 6) return "tall";
+  if (strings > 4) return "many";
+  return longest <= 12 ? "roomy" : "";
+}
+
+type When = "past" | "now" | "ahead";
+
+function LampString({
+  strand,
+  side,
+  when,
+  count,
+  score,
+}: {
+  strand: Strand;
+  side: string;
+  when: When;
+  count: number;
+  score: Score;
+}) {
+  return (
+    <div className={`string ${when} ph-${strand.phase} ${strand.through || "none"}`}>
+      <span className="label">
+        {isStretch(strand) && !strand.open ? stretchLabel(strand, score) : `${phaseWord(strand)} ${side}`}
+      </span>
+      {isStretch(strand) && !strand.open ? (
+        <Embers strand={strand} />
+      ) : (
+        <span className="lamps">
+          {fours(strand.at_ms).map((four, f) => (
+            <span className="four" key={f}>
+              {four.map((_, j) => {
+                const n = f * 4 + j;
+                const state = when === "now" ? (n < count ? "past" : n > count ? "ahead" : "now") : when;
+                return <Lamp key={n} strand={strand} n={n} when={state} score={score} />;
+              })}
+            </span>
+          ))}
+        </span>
+      )}
+    </div>
+  );
+}
+
+/** A stretch that waits says so; of others the screen shows the time already. */
+function stretchLabel(strand: Strand, score: Score): string {
+  if (strand.end_ms >= 0 || !score.wait) return "";
+  const planned = score.wait.planned_end_ms - strand.at_ms[0]!;
+  return planned > 0 ? `until you go on · ${clock(planned)} planned` : "until you go on";
+}
+
+function fours<T>(list: T[]): T[][] {
+  const groups: T[][] = [];
+  for (let i = 0; i < list.length; i += 4) groups.push(list.slice(i, i + 4));
+  return groups;
+}
+
+/** Lamp is one count. The running one changes smoothly for as long as the count lasts. */
+function Lamp({ strand, n, when, score }: { strand: Strand; n: number; when: When; score: Score }) {
+  const word = strand.first === 0 && n === 0;
+  return (
+    <span className={`lamp ${when} ${word ? "word" : ""}`}>
+      <span className="pane">
+        <span className="light" style={when === "now" ? running(strand, n, score) : undefined} />
+      </span>
+      <span className="notch">
+        <span className="tally" style={when === "now" ? running(strand, n, score) : undefined} />
+      </span>
+    </span>
+  );
+}
+
+/** running times the smooth change of a lamp: as long as its count, begun as long ago as the count has run. */
+function running(strand: Strand, n: number, score: Score): CSSProperties {
+  const from = strand.at_ms[n]!;
+  const end = strand.at_ms[n + 1] ?? strand.end_ms;
+  const to = end < 0 ? (score.wait?.planned_end_ms ?? from) : end; // an open phase fills as planned, then stays
+  const gone = Math.max(0, classTime(score) - from);
+  return { animationDuration: `${inReal(to - from)}ms`, animationDelay: `${-inReal(gone)}ms` };
+}
+
+/** Embers stand for a stretch that nobody counts. */
+function Embers({ strand }: { strand: Strand }) {
+  return (
+    <span className="embers">
+      {Array.from({ length: strand.phase === "still" ? 1 : 7 }, (_, i) => (
+        <i key={i} style={{ "--i": i } as CSSProperties} />
+      ))}
+    </span>
+  );
+}

@@ -1,0 +1,123 @@
+import { get } from "../wire/api";
+import type { Clock } from "../wire/contract";
+
+/**
+ * A reading of the application's clock: at the moment `local` of this page (performance.now) it showed `server` (ms
+ * since 1970), and it runs at `rate`. `delay` is the round trip of the exchange, a bound of the error.
+ */
+type Reading = { local: number; server: number; rate: number; delay: number };
+
+let best: Reading = { local: performance.now(), server: Date.now(), rate: 1, delay: Infinity };
+let asked = false; // whether there ever was a reading
+
+// What this page shows: from a moment on, what it showed then, and what it owes to the best reading. The debt is paid
+// little by little, so that no count is skipped or shown twice.
+let since = best.local;
+let showed = best.server;
+let owed = 0;
+
+const slew = 0.02; // of the time that passes: a count of a second is 20 ms shorter or longer at most
+const steps = 250; // ms in real time; a larger debt is one of sleep or of a first reading, and paid at once
+
+function at(local: number): number {
+  const passed = (local - since) * best.rate;
+  const paid = Math.min(Math.abs(owed), slew * passed) * Math.sign(owed);
+  return showed + passed + paid;
+}
+
+/** A clock of this page alone, for trying a plan out: it showed `time` at `local` and runs at `rate`. */
+type TrialClock = { local: number; time: number; rate: number };
+
+let trial: TrialClock | null = null;
+
+/** tryAt sets a clock of this page alone to the time, at the rate; null goes back to the application's. */
+export function tryAt(clock: { time: number; rate: number } | null): void {
+  trial = clock && { local: performance.now(), ...clock };
+}
+
+/** now is the time on the application's clock, in ms since 1970; in a try-out, of the class. */
+export function now(): number {
+  if (trial) return trial.time + (performance.now() - trial.local) * trial.rate;
+  return at(performance.now());
+}
+
+/** inReal turns a stretch of the clock into real milliseconds. */
+export function inReal(ms: number): number {
+  return ms / rate();
+}
+
+export function rate(): number {
+  return trial?.rate ?? best.rate;
+}
+
+/** take follows a better reading from now on: little by little, or at once where too much is owed. */
+function take(reading: Reading): void {
+  const local = performance.now();
+  const shows = at(local);
+  const is = reading.server + (local - reading.local) * reading.rate;
+  const sudden = Math.abs(is - shows) > steps * reading.rate || !asked;
+  asked = true;
+  best = reading;
+  since = local;
+  showed = sudden ? is : shows;
+  owed = is - showed;
+}
+
+const samples = 5;
+const every = 30_000;
+// A reading that old may have drifted: a newer one is taken though its delay is longer.
+const stale = 120_000;
+
+/**
+ * The four-timestamp exchange of RFC 5905, section 8: the question's and the answer's middle are taken for the same
+ * moment. Of several, the one with the shortest delay is kept.
+ */
+export async function synchronize(): Promise<void> {
+  let sample: Reading | null = null;
+  for (let i = 0; i < samples; i++) {
+    const sent = performance.now();
+    const clock = await get<Clock>("/clock");
+    const received = performance.now();
+    const delay = received - sent - (clock.sent_ms - clock.received_ms) / clock.rate;
+    if (!sample || delay < sample.delay) {
+      sample = {
+        local: (sent + received) / 2,
+        server: (clock.received_ms + clock.sent_ms) / 2,
+        rate: clock.rate,
+        delay,
+      };
+    }
+  }
+  if (sample && (sample.delay <= best.delay || performance.now() - best.local > stale)) take(sample);
+}
+
+const jump = 1000; // ms between the two clocks of this page; more is sleep, or a system clock that was set
+
+// For tests: this page's clock.
+Object.assign(window, { lanternClock: { now, synchronize } });
+
+/** keepTime synchronizes now and then, and at once when the page or the machine wakes up. It returns how to stop. */
+export function keepTime(): () => void {
+  const again = () => void synchronize().catch(() => undefined); // without an answer the last reading holds
+  const anew = () => {
+    best = { ...best, delay: Infinity }; // a page that slept may have missed time: take any newer reading
+    again();
+  };
+  const shown = () => {
+    if (document.visibilityState === "visible") anew();
+  };
+  again();
+  const timer = setInterval(again, every);
+  let apart = Date.now() - performance.now();
+  const watch = setInterval(() => {
+    const before = apart;
+    apart = Date.now() - performance.now();
+    if (Math.abs(apart - before) > jump) anew();
+  }, jump);
+  document.addEventListener("visibilitychange", shown);
+  return () => {
+    clearInterval(timer);
+    clearInterval(watch);
+    document.removeEventListener("visibilitychange", shown);
+  };
+}

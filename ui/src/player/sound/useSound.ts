@@ -1,0 +1,105 @@
+import type { Choice } from "./choice";
+import { useEffect, useRef, useState } from "react";
+import { inReal } from "../clock";
+import type { Score } from "../../wire/contract";
+import { classTime, type Cue } from "../useCue";
+import { felt, type Sign, sign } from "./signs";
+import { isTick, play, rest, type Tone, tonesOf } from "./tones";
+import { canVibrate, useSpoken } from "./useSpoken";
+
+const usual: Choice = {
+  on: false,
+  volume: 0.6,
+  tones: true,
+  ticks: true,
+  voice: "off",
+  vibrate: false,
+  signs: true,
+  mono: false,
+  swap: false,
+};
+
+function stored(view: string): Choice {
+  try {
+    const kept = JSON.parse(localStorage.getItem(`sound:${view}`) ?? "{}") as Partial<Choice>;
+    return { ...usual, ...kept, on: false }; // a browser lets a page sound only after a press
+  } catch {
+    return usual;
+  }
+}
+
+// For tests: what is heard of a score, to be rendered offline and held against its sheet.
+Object.assign(window, { lanternSound: { tonesOf, play } });
+
+const ahead = 1500; // ms that are scheduled ahead, in real time: a hidden page looks once a second
+const every = 100;
+
+/**
+ * useSound plays the score on the audio clock, scheduled a little ahead; a changed score replaces at once what was
+ * scheduled and has not begun.
+ */
+export function useSound(view: string, score: Score, cue: Cue) {
+  const [choice, setChoice] = useState(() => stored(view));
+  const context = useRef<AudioContext>(undefined);
+  const out = useRef<GainNode>(undefined);
+
+  const change = (part: Partial<Choice>) => {
+    const next = { ...choice, ...part };
+    localStorage.setItem(`sound:${view}`, JSON.stringify(next));
+    setChoice(next);
+    if (next.on && !context.current) {
+      context.current = new AudioContext();
+      out.current = new GainNode(context.current, { gain: next.volume });
+      out.current.connect(context.current.destination);
+    }
+    void (next.on ? context.current?.resume() : context.current?.suspend());
+    if (out.current) out.current.gain.value = next.volume;
+  };
+
+  useSpoken(score, cue, choice);
+
+  const { on, tones: glides, ticks, mono, swap } = choice;
+  useEffect(() => {
+    const audio = context.current;
+    const to = out.current;
+    if (!on || !audio || !to) return;
+    const tones = tonesOf(score.strands).filter((t) => (isTick(t) ? ticks : glides));
+    const scheduled = new Map<Tone, AudioScheduledSourceNode>();
+    const schedule = () => {
+      const now = classTime(score);
+      for (const tone of tones) {
+        const wait = inReal(tone.at - now);
+        if (wait > ahead || scheduled.has(tone)) continue;
+        const heard = wait < 0 ? rest(tone, now) : tone;
+        if (!heard) continue;
+        const at = audio.currentTime + Math.max(0, wait) / 1000;
+        scheduled.set(tone, play(audio, to, heard, at, inReal(heard.length) / 1000, { mono, swap }));
+      }
+    };
+    schedule();
+    const timer = setInterval(schedule, every);
+    return () => {
+      clearInterval(timer);
+      // All of it stops, and the new score takes up what still sounds at the pitch that it has come to.
+      for (const source of scheduled.values()) source.stop();
+    };
+  }, [on, glides, ticks, mono, swap, score]);
+  useEffect(() => () => void context.current?.close(), []);
+
+  /** check lets one side be heard, before class. */
+  const check = (pan: number) => {
+    if (!context.current || !out.current) return;
+    const tone: Tone = { at: 0, length: 700, from: 294, to: 294, pan, loud: 0.5 };
+    play(context.current, out.current, tone, context.current.currentTime + 0.02, 0.7, choice);
+  };
+
+  /** give lets the teacher hear, and feel, what became of a press. */
+  const give = (which: Sign) => {
+    if (!choice.on || !choice.signs) return;
+    if (context.current && out.current) sign(context.current, out.current, which);
+    if (choice.vibrate && canVibrate) navigator.vibrate(felt[which]);
+  };
+  return { choice, change, check, give };
+}
+
+export type Sound = ReturnType<typeof useSound>;

@@ -1,0 +1,118 @@
+import { useEffect, useLayoutEffect, useState } from "react";
+import { inReal, now, rate } from "./clock";
+import type { Score, Strand } from "../wire/contract";
+
+/** Cue is where a class is: a strand of the score and the count in it. */
+export type Cue = {
+  /** ms from the start of the class, at the moment the cue was found */
+  at: number;
+  /** the strand in progress; null before the first and after the last */
+  strand: Strand | null;
+  /** its place in the score */
+  index: number;
+  /** the place of the running count in the strand */
+  count: number;
+  over: boolean;
+};
+
+/** classTime is how far the class is, in ms. */
+export function classTime(score: Score): number {
+  return now() - score.started_ms;
+}
+
+export function locate(score: Score, at: number): Cue {
+  const index = score.strands.findIndex((s) => at >= s.at_ms[0]! && (s.end_ms < 0 || at < s.end_ms));
+  const strand = score.strands[index] ?? null;
+  const count = strand ? strand.at_ms.findLastIndex((t) => t <= at) : 0;
+  const last = score.strands.at(-1);
+  return { at, strand, index, count, over: !last || (last.end_ms >= 0 && at >= last.end_ms) };
+}
+
+/** until is the time of the next change after the cue, in ms from the start of the class. */
+function until(cue: Cue): number {
+  if (!cue.strand) return Infinity;
+  const next = cue.strand.at_ms[cue.count + 1] ?? cue.strand.end_ms;
+  return next < 0 ? Infinity : next;
+}
+
+// A timer may be early or the clock be set: it looks again at least so often.
+const atLeast = 200;
+
+/**
+ * useCue is the running clock of a screen, the only one: it plays the score by itself, changes exactly when a count
+ * does, and at once when the score is replaced.
+ */
+export function useCue(score: Score): Cue {
+  const [found, setFound] = useState(() => find(score));
+  // A cue of the score before points at strands that may be gone: it must not be drawn even once.
+  const current = found.score === score ? found : find(score);
+  if (current !== found) setFound(current);
+  useEffect(() => {
+    let timer: ReturnType<typeof setTimeout>;
+    const tick = () => {
+      const next = find(score);
+      setFound((old) => (same(old, next) ? old : next));
+      timer = setTimeout(tick, Math.max(1, Math.min(atLeast, inReal(until(next.cue) - next.cue.at))));
+    };
+    const woken = () => {
+      clearTimeout(timer); // a hidden page's timers come late
+      tick();
+    };
+    tick();
+    document.addEventListener("visibilitychange", woken);
+    return () => {
+      clearTimeout(timer);
+      document.removeEventListener("visibilitychange", woken);
+    };
+  }, [score]);
+  useLayoutEffect(() => measure(current), [current]);
+  return current.cue;
+}
+
+/** A count as it was shown, for measuring: when it was due on the application's clock, and when the frame with it began. */
+type Shown = { due: number; shown: number };
+
+declare global {
+  interface Window {
+    /** Where a test puts a list, each count that is shown is added to it. Both times are in ms since 1970. */
+    lanternShown?: Shown[];
+  }
+}
+
+function measure({ score, cue }: Found): void {
+  const due = score.started_ms + (cue.strand?.at_ms[cue.count] ?? NaN);
+  // This is drawn with the next frame, which begins here; of the true time, not of what this page takes it for.
+  if (window.lanternShown)
+    requestAnimationFrame(() =>
+      window.lanternShown?.push({ due, shown: performance.timeOrigin + performance.now() }),
+    );
+}
+
+type Found = { score: Score; cue: Cue };
+
+// What is found now is drawn after some ms and seen with the frame after that, up to 17 ms later: to be ahead by half a
+// frame and the drawing is nearest to the truth (measured, docs/performance.md).
+const beforehand = 11; // ms
+
+function find(score: Score): Found {
+  return { score, cue: locate(score, classTime(score) + beforehand * rate()) };
+}
+
+function same(a: Found, b: Found): boolean {
+  return (
+    a.score === b.score &&
+    a.cue.strand === b.cue.strand &&
+    a.cue.count === b.cue.count &&
+    a.cue.over === b.cue.over
+  );
+}
+
+/** useSeconds is the class's time in whole seconds, for what is shown as a clock. */
+export function useSeconds(score: Score): number {
+  const [seconds, setSeconds] = useState(() => Math.floor(classTime(score) / 1000));
+  useEffect(() => {
+    const timer = setInterval(() => setSeconds(Math.floor(classTime(score) / 1000)), 200);
+    return () => clearInterval(timer);
+  }, [score]);
+  return seconds;
+}

@@ -1,0 +1,52 @@
+import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { useCallback, useEffect, useState } from "react";
+import { get } from "../wire/api";
+import { synchronize } from "./clock";
+import { follow } from "../wire/follow";
+import type { Score } from "../wire/contract";
+
+/** newer keeps the score that knows of more adjustments: answers and the stream may cross. */
+function newer(old: Score | undefined, fresh: Score): Score {
+  return old && old.revision > fresh.revision ? old : fresh;
+}
+
+/**
+ * useScore is the score of a class: fetched, and replaced whenever the stream tells of an adjustment. Without a
+ * connection the last score is played on; connected says whether there is one.
+ */
+export function useScore(id: number) {
+  const queries = useQueryClient();
+  const [connected, setConnected] = useState(true);
+  const score = useQuery({
+    queryKey: ["score", id],
+    // The clock first: a score is of use only to a screen that knows what time it is.
+    queryFn: async () => {
+      await synchronize();
+      return get<Score>(`/classes/${id}/score`);
+    },
+    staleTime: Infinity,
+    gcTime: 0,
+  });
+  const take = useCallback(
+    (fresh: Score) => queries.setQueryData<Score>(["score", id], (old) => newer(old, fresh)),
+    [queries, id],
+  );
+  const known = score.data !== undefined;
+  const over = score.data?.over === true;
+  useEffect(() => {
+    // Of a class that is over nothing more will come, unless what was lost is taken again.
+    if (!known || over) return;
+    return follow<Score>(`/api/classes/${id}/stream`, {
+      take,
+      onConnected: setConnected,
+      onOpen: () => void synchronize().catch(() => undefined), // without an answer the last reading holds
+    });
+  }, [id, known, over, take]);
+  return {
+    score: score.data,
+    error: score.error,
+    retry: score.refetch,
+    connected: connected || over,
+    take,
+  };
+}

@@ -1,0 +1,37 @@
+import { useQuery } from "@tanstack/react-query";
+import { ListGroup, Modal } from "react-bootstrap";
+import { ErrorAlert } from "../frame/ErrorAlert";
+import { Loading } from "../frame/Loading";
+import { minutes } from "../player/format";
+import { get } from "../wire/api";
+import type { Template } from "../wire/contract";
+
+type Props = { onChoose: (template: string) => void; onClose: () => void };
+
+/** TemplatesCard shows the plans of ours to begin with. */
+export function TemplatesCard({ onChoose, onClose }: Props) {
+  const templates = useQuery({
+    queryKey: ["templates"],
+    queryFn: () => get<Template[]>("/templates"),
+    staleTime: Infinity,
+  });
+  return (
+    <Modal show centered scrollable onHide={onClose} aria-labelledby="templates">
+      <Modal.Header closeButton>
+        <Modal.Title id="templates">New plan from a template</Modal.Title>
+      </Modal.Header>
+      <Modal.Body className="p-0">
+        {templates.isPending && <Loading what="Loading the templates" />}
+        {templates.isError && <ErrorAlert error={templates.error} retry={() => void templates.refetch()} />}
+        <ListGroup variant="flush" className="templates">
+          {templates.data?.map((t) => (
+            <ListGroup.Item key={t.id} action onClick={() => onChoose(t.id)}>
+              <strong>{t.title}</strong> {minutes(t.length_ms)}
+              <small>{t.about}</small>
+            </ListGroup.Item>
+          ))}
+        </ListGroup>
+      </Modal.Body>
+    </Modal>
+  );
+}
