@@ -2,6 +2,8 @@
 export CGO_ENABLED = 0
 TAGS = -tags nomsgpack
 PACKAGES = . ./cmd/... ./core/... ./e2e/... ./store/... ./studio/... ./web/... # not what npm packages bring along
+IN_PROCESS = . ./cmd/... ./core/... ./store/... ./web/... # what is quick: once more, twice, in an order of its own
+SEED = 20261126
 FRONT = $(shell find ui/src ui/public -type f) ui/index.html ui/vite.config.ts ui/tsconfig.json
 GO = $(shell find cmd core studio store web -name '*.go' -o -name '*.yaml' -o -name '*.sql' -o -name '*.json')
 
@@ -25,9 +27,11 @@ ui/node_modules/.package-lock.json: ui/package.json ui/package-lock.json
 
 test: build check chromium ## everything that is tested, in the browser too
 	go test $(TAGS) -timeout 30m $(PACKAGES)
+	go test $(TAGS) -shuffle $(SEED) -count 2 $(IN_PROCESS)
 	$(MAKE) readers
 
 check: build ## vet, linters, types, formatting, generated types up to date
+	go mod tidy -diff
 	go vet $(TAGS) $(PACKAGES)
 	@test -z "$$(gofmt -l *.go cmd core e2e store studio web)" || { gofmt -l *.go cmd core e2e store studio web; echo "run: make format"; exit 1; }
 	go run honnef.co/go/tools/cmd/staticcheck@v0.8.2 $(TAGS) $(PACKAGES)

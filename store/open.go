@@ -11,8 +11,8 @@ import (
 	"path/filepath"
 	"time"
 
+	"github.com/libtnb/sqlite"
 	"github.com/pressly/goose/v3"
-	"gorm.io/driver/sqlite"
 	"gorm.io/gorm"
 	"gorm.io/gorm/logger"
 )
@@ -180,7 +180,7 @@ func connectToRead(path string) (*gorm.DB, error) {
 const readers = 4
 
 func pool(dsn string, most int) (*gorm.DB, error) {
-	db, err := gorm.Open(translating{sqlite.Dialector{DriverName: "sqlite", DSN: dsn}}, &gorm.Config{
+	db, err := gorm.Open(sqlite.Open(dsn), &gorm.Config{
 		TranslateError: true,
 		Logger:         logger.Discard, // what fails is returned, and told where it matters
 		// What is one statement is whole without. Where the disk is full SQLite rolls back by itself, and GORM would hide

@@ -6,9 +6,7 @@ import (
 	"errors"
 	"time"
 
-	"gorm.io/driver/sqlite"
 	"gorm.io/gorm"
-	driver "modernc.org/sqlite"
 )
 
 // Store is one open SQLite file. Who opened it to write holds its lock.
@@ -29,23 +27,6 @@ var ErrTaken = errors.New("taken")
 
 //go:embed migrations/*.sql
 var migrations embed.FS
-
-// translating makes GORM's errors of this driver's codes: GORM's own table knows another driver.
-type translating struct{ sqlite.Dialector }
-
-// Translate implements gorm.ErrorTranslator. The codes are SQLite's extended result codes.
-func (translating) Translate(err error) error {
-	var e *driver.Error
-	if errors.As(err, &e) {
-		switch e.Code() {
-		case 2067, 1555: // SQLITE_CONSTRAINT_UNIQUE, SQLITE_CONSTRAINT_PRIMARYKEY
-			return gorm.ErrDuplicatedKey
-		case 787: // SQLITE_CONSTRAINT_FOREIGNKEY
-			return gorm.ErrForeignKeyViolated
-		}
-	}
-	return err
-}
 
 // plainly turns GORM's errors into the store's own.
 func plainly(err error) error {

@@ -13,6 +13,8 @@ import (
 	"strings"
 	"testing"
 
+	"github.com/makiuchi-d/gozxing"
+	"github.com/makiuchi-d/gozxing/qrcode"
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
@@ -121,8 +123,13 @@ func TestTheRoomSeesNothingOfTheTeachers(t *testing.T) {
 	defer picture.Body.Close()
 	image, err := io.ReadAll(picture.Body)
 	require.NoError(t, err)
-	_, err = png.Decode(bytes.NewReader(image))
-	assert.NoError(t, err)
+	drawn, err := png.Decode(bytes.NewReader(image))
+	require.NoError(t, err)
+	bitmap, err := gozxing.NewBinaryBitmapFromImage(drawn)
+	require.NoError(t, err)
+	read, err := qrcode.NewQRCodeReader().Decode(bitmap, nil)
+	require.NoError(t, err, "another reader reads it")
+	assert.Equal(t, code.Address, read.GetText())
 }
 
 // unpack reads the next event of a stream, as its page does: gzip in base64.

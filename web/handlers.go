@@ -15,7 +15,6 @@ import (
 	"unicode"
 
 	"github.com/gin-gonic/gin"
-	"github.com/skip2/go-qrcode"
 
 	"vastlantern/core/sheet"
 	"vastlantern/studio"
@@ -184,8 +183,7 @@ func (s server) qr(c *gin.Context) {
 		problem(c, err)
 		return
 	}
-	const pixels = 320
-	picture, err := qrcode.Encode(room.Address, qrcode.Medium, pixels)
+	picture, err := qrPicture(room.Address)
 	if err != nil {
 		problem(c, err)
 		return

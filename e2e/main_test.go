@@ -1,0 +1,18 @@
+package e2e
+
+import (
+	"fmt"
+	"os"
+	"testing"
+
+	"vastlantern/e2e/stage"
+)
+
+// These tests drive the built program; where it was not built there is nothing to drive.
+func TestMain(m *testing.M) {
+	if _, err := stage.Binary(); err != nil {
+		fmt.Println("skipped:", err)
+		return
+	}
+	os.Exit(m.Run())
+}
