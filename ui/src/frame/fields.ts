@@ -4,7 +4,8 @@ export function numberOrText(typed: string): number | string | undefined {
   return /^-?\d+(\.\d+)?$/.test(typed) ? Number(typed) : typed;
 }
 
-/** text shows a value of a plan in a field, whatever it is. */
+/** text shows a value of a file in a field, whatever it is. */
 export function text(value: unknown): string {
-  return value === undefined || value === null ? "" : String(value);
+  if (value === undefined || value === null) return "";
+  return typeof value === "string" ? value : JSON.stringify(value);
 }

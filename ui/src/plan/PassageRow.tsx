@@ -52,6 +52,8 @@ export function PassageRow(props: Props) {
     if (problem === "") setTyped(null); // what was not understood stays to be mended
   };
   return (
+    // Its fields and buttons are what has the focus; the keys that move it are heard here for all of them.
+    // eslint-disable-next-line jsx-a11y/no-noninteractive-element-interactions
     <div
       ref={setNodeRef}
       style={{ transform: CSS.Translate.toString(transform), transition }}

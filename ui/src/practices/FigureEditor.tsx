@@ -1,6 +1,7 @@
 import chevronUp from "bootstrap-icons/icons/chevron-up.svg?raw";
 import trash from "bootstrap-icons/icons/trash.svg?raw";
 import { Button, Form } from "react-bootstrap";
+import { text } from "../frame/fields";
 import { Icon } from "../frame/Icon";
 
 export type StepDoc = { phase?: string; counts?: unknown; through?: string; parts?: string[] };
@@ -125,7 +126,7 @@ export function FigureEditor({ kind, steps, onChange }: Props) {
 
 /** Counts of a phase: those of a:b:c:d that a plan gives, or a number of its own. */
 function Counts(props: { kind: string; label: string; value: unknown; onChange: (counts: unknown) => void }) {
-  const value = String(props.value ?? "");
+  const value = text(props.value);
   const isRole = roles.some(([role]) => role === value);
   return (
     <span className="d-flex gap-1">

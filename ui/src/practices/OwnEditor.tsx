@@ -1,4 +1,5 @@
 import "./practices.css";
+import { text } from "../frame/fields";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
 import { Alert, Button, Col, Form, Row } from "react-bootstrap";
@@ -35,8 +36,7 @@ export function OwnEditor() {
 
 type Typed = { target: { value: string } };
 
-const asText = (value: unknown) => (value === undefined || value === null ? "" : String(value));
-const asLines = (value: unknown) => (Array.isArray(value) ? value.map(asText).join("\n") : "");
+const asLines = (value: unknown) => (Array.isArray(value) ? value.map(text).join("\n") : "");
 const fromLines = (typed: string) => (typed.trim() === "" ? undefined : typed.split("\n"));
 const asNumber = (typed: string) => (/^\d+$/.test(typed) ? Number(typed) : typed === "" ? undefined : typed);
 
@@ -60,11 +60,11 @@ function Edit({ start }: { start: PracticeDoc }) {
     mutationFn: () => post<PracticeFile>("/practices", { text: JSON.stringify(doc) }),
     onSuccess: async () => {
       await done();
-      void navigate(`/practices/${asText(doc.id)}`);
+      void navigate(`/practices/${text(doc.id)}`);
     },
   });
   const drop = useMutation({
-    mutationFn: () => remove<Done>(`/practices/${asText(doc.id)}`),
+    mutationFn: () => remove<Done>(`/practices/${text(doc.id)}`),
     onSuccess: async () => {
       await done();
       void navigate("/practices");
@@ -77,7 +77,7 @@ function Edit({ start }: { start: PracticeDoc }) {
     onChange: (first: PracticeDoc) => set("course", course.length > 0 ? course.with(0, first) : [first]),
   };
   const line = (field: string, label: string, rows = 1) => {
-    const box = { value: asText(doc[field]), onChange: (e: Typed) => set(field, e.target.value) };
+    const box = { value: text(doc[field]), onChange: (e: Typed) => set(field, e.target.value) };
     return (
       <Form.Group className="mb-2" controlId={field}>
         <Form.Label>{label}</Form.Label>
@@ -101,7 +101,7 @@ function Edit({ start }: { start: PracticeDoc }) {
       <Form.Label>{label}</Form.Label>
       <Form.Control
         inputMode="numeric"
-        value={asText(doc[field])}
+        value={text(doc[field])}
         onChange={(e) => set(field, asNumber(e.target.value))}
       />
     </Form.Group>
@@ -109,12 +109,12 @@ function Edit({ start }: { start: PracticeDoc }) {
   return (
     <>
       <div className="d-flex justify-content-between align-items-center mb-2">
-        <h1>{asText(doc.name) || "A practice of your own"}</h1>
+        <h1>{text(doc.name) || "A practice of your own"}</h1>
         <div className="d-flex gap-2">
           <Button variant="outline-danger" onClick={() => (sure ? drop.mutate() : setSure(true))}>
             {sure ? "Really remove it" : "Remove"}
           </Button>
-          <Link className="btn btn-outline-secondary" to={`/practices/${asText(doc.id)}`}>
+          <Link className="btn btn-outline-secondary" to={`/practices/${text(doc.id)}`}>
             {changed ? "Leave as it was" : "Back"}
           </Link>
           <Button
@@ -138,7 +138,7 @@ function Edit({ start }: { start: PracticeDoc }) {
             {doc.kind === "counted" && (
               <Form.Group as={Col} xs={6} md={3} className="mb-2" controlId="counts">
                 <Form.Label>Counts</Form.Label>
-                <Form.Control value={asText(doc.counts)} onChange={(e) => set("counts", e.target.value)} />
+                <Form.Control value={text(doc.counts)} onChange={(e) => set("counts", e.target.value)} />
               </Form.Group>
             )}
             {doc.minutes === undefined ? count("rounds", "Rounds") : count("minutes", "Minutes")}
@@ -148,7 +148,7 @@ function Edit({ start }: { start: PracticeDoc }) {
             {count("rest", "Rest between, s")}
           </Row>
           <FigureEditor
-            kind={asText(doc.kind)}
+            kind={text(doc.kind)}
             steps={Array.isArray(doc.figure) ? (doc.figure as StepDoc[]) : []}
             onChange={(figure) => set("figure", figure)}
           />
@@ -243,7 +243,7 @@ const aspects: [string, string][] = [
 
 /** MoreCare adds cautions; those that the practice came with stay. */
 function MoreCare(props: { base: PracticeDoc; doc: PracticeDoc; onChange: (care: string[]) => void }) {
-  const list = (doc: PracticeDoc) => (Array.isArray(doc.care) ? doc.care.map(asText) : []);
+  const list = (doc: PracticeDoc) => (Array.isArray(doc.care) ? doc.care.map(text) : []);
   const fixed = props.base.from ? list(props.base) : [];
   const now = list(props.doc);
   return (
