@@ -297,3 +297,34 @@ func TestALateClassIsFittedFromToday(t *testing.T) {
 	rounds := th.see(page, ".round", `round \d+ of`).MustText()
 	assert.NotContains(t, rounds, "of 200")
 }
+
+// What is half typed in a passage's row moves with the passage, and nothing that is typed is lost where the application
+// does not answer.
+func TestWhatIsHalfTypedIsKept(t *testing.T) {
+	th := open(t)
+	var plan contract.Plan
+	require.NoError(t, th.program.Post("/api/plans", `{"document": {"format": "vast-lantern-plan", "version": 1, "title": "Half typed", "passages": [
+		{"type": "talk", "title": "Seat"}, {"type": "practice", "practice": "sigh"}, {"type": "free", "title": "Rest", "seconds": 60}]}}`, &plan))
+	page := th.page(fmt.Sprintf("/plan/%d", plan.ID))
+	th.names(page, "Seat", "", "Rest")
+	const half = `[...document.querySelectorAll(".passage .short")].map((field) => field.value).findIndex((text) => text === "4:6 y3")`
+	page.MustElementR(".passage", "3 rounds").MustElement(".short").MustSelectAllText().MustInput("4:6 y3")
+	th.see(page, ".wrong", "y3")
+	require.Equal(t, 1, page.MustEval("() => "+half).Int())
+	page.MustElement(`[aria-label^="Move Sighing"][aria-label$="up"]`).MustEval("() => this.click()")
+	th.until(page, half+" === 0")
+
+	offline := func(now bool) {
+		require.NoError(t, proto.NetworkEnable{}.Call(page))
+		require.NoError(t, proto.NetworkEmulateNetworkConditions{Offline: now, DownloadThroughput: -1, UploadThroughput: -1}.Call(page))
+	}
+	offline(true)
+	page.MustElement("#add").MustInput("talk 2m about the hand")
+	th.press(page, input.Enter)
+	th.see(page, ".invalid-feedback", "does not answer")
+	assert.Equal(t, "talk 2m about the hand", page.MustElement("#add").MustProperty("value").Str())
+	offline(false)
+	page.MustElement("#add").MustEval("() => this.focus()")
+	th.press(page, input.Enter)
+	th.until(page, `document.querySelectorAll(".passage").length === 4 && document.querySelector("#add").value === ""`)
+}

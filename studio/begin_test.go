@@ -225,3 +225,18 @@ func TestTheCourseOfAGroup(t *testing.T) {
 	_, err = d.GroupCourse(99)
 	assert.ErrorIs(t, err, studio.ErrNotFound)
 }
+
+// Before a class is begun some of its passages can be made gentler for this once: the stored plan stays as it is.
+func TestAClassIsLedGentlerThanItsPlan(t *testing.T) {
+	d := newDesk(t)
+	p := d.addPlan(`{"type": "practice", "practice": "nadi-shodhana", "counts": "4:4:8", "rounds": 3}`)
+	score, err := d.Lead(contract.Lead{PlanID: p.ID, Gentle: []int{1}})
+	require.NoError(t, err, "what is not led any more need not be read")
+	assert.Equal(t, "4:8", score.Passages[0].Counts)
+	again, err := d.Plan(p.ID)
+	require.NoError(t, err)
+	assert.Equal(t, p.Revision, again.Revision)
+	assert.Equal(t, "4:4:8", again.Summary.Passages[0].Counts)
+	_, err = d.Lead(contract.Lead{PlanID: p.ID, Gentle: []int{2}, EndRunning: true})
+	assert.ErrorIs(t, err, studio.ErrInvalid)
+}

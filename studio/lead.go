@@ -83,7 +83,7 @@ func (s *Studio) Lead(want contract.Lead) (contract.Score, error) {
 	if err != nil {
 		return contract.Score{}, missing(err, "plan", want.PlanID)
 	}
-	document, p, err := s.toLead(stored, want.Fit)
+	document, p, err := s.toLead(stored, want.Fit, want.Gentle)
 	if err != nil {
 		return contract.Score{}, err
 	}
@@ -114,8 +114,8 @@ func (s *Studio) Lead(want contract.Lead) (contract.Score, error) {
 	return s.tellScore(l)
 }
 
-// toLead is the plan as it will be led: with the words and the own practices of this day.
-func (s *Studio) toLead(stored store.Plan, fit bool) ([]byte, *plan.Plan, error) {
+// toLead is the plan as it will be led: with the words and the own practices of this day, and some passages softer.
+func (s *Studio) toLead(stored store.Plan, fit bool, softer []int) ([]byte, *plan.Plan, error) {
 	doc, err := sheet.ReadDoc(bytes.NewReader(stored.Document))
 	if err != nil {
 		return nil, nil, err
@@ -132,6 +132,14 @@ func (s *Studio) toLead(stored store.Plan, fit bool) ([]byte, *plan.Plan, error)
 		return nil, nil, &Failure{ErrInvalid, contract.Problem{Say: "This plan cannot be led yet. Mend what is marked in it first.", Fields: fieldErrors(err)}}
 	case len(p.Passages) == 0:
 		return nil, nil, fail(ErrInvalid, "This plan has no passages yet. Add one, then lead it.")
+	}
+	for _, passage := range softer {
+		if doc, _, err = gentle(doc, p, passage); err != nil {
+			return nil, nil, fail(ErrInvalid, "Passage %d: %v.", passage, err)
+		}
+		if p, err = plan.Read(doc); err != nil {
+			return nil, nil, err
+		}
 	}
 	if fit {
 		if err := s.late(doc, p); err != nil {

@@ -20,7 +20,7 @@ func (s *Studio) Try(plan int64, try contract.Try) (contract.Score, error) {
 	if len(try.Script) > mostTried {
 		return contract.Score{}, fail(ErrInvalid, "These are %d adjustments; begin the try-out again.", len(try.Script))
 	}
-	_, p, err := s.toLead(stored, false)
+	_, p, err := s.toLead(stored, false, nil)
 	if err != nil {
 		return contract.Score{}, err
 	}

@@ -40,7 +40,7 @@ func Handler(s *studio.Studio, reach Reach) (http.Handler, error) {
 	gin.SetMode(gin.ReleaseMode)
 	router := gin.New()
 	d := newDoor(s, reach)
-	router.Use(gin.Recovery(), d.guard, packing)
+	router.Use(logging, gin.Recovery(), d.guard, packing)
 	sv := server{s, reach, newFeed(s), d}
 
 	public := router.Group("/api")
@@ -158,6 +158,12 @@ func Handler(s *studio.Studio, reach Reach) (http.Handler, error) {
 	})
 	return router, nil
 }
+
+// logging writes a line for each request that failed by our fault, and for every one where debugging is wanted
+// (lantern serve --verbose).
+var logging = gin.LoggerWithConfig(gin.LoggerConfig{Output: os.Stderr, Skip: func(c *gin.Context) bool {
+	return c.Writer.Status() < http.StatusInternalServerError && !slog.Default().Enabled(c, slog.LevelDebug)
+}})
 
 // packing packs what is worth it, but for what is packed already: streams, the room, pictures and fonts.
 var packing = gzip.Gzip(gzip.DefaultCompression,

@@ -5,6 +5,7 @@ import (
 	"errors"
 	"fmt"
 	"io"
+	"log/slog"
 	"net"
 	"net/http"
 	"os"
@@ -27,6 +28,7 @@ type serving struct {
 	data      string
 	port      int
 	lan       bool
+	verbose   bool
 	clockRate float64
 	clockFrom string
 }
@@ -35,6 +37,7 @@ func (s *serving) flags(cmd *cobra.Command, data string) {
 	cmd.Flags().StringVar(&s.data, "data", data, "the data file; it is made where there is none")
 	cmd.Flags().IntVar(&s.port, "port", 7777, "the port; where it is taken, another one is")
 	cmd.Flags().BoolVar(&s.lan, "lan", false, "open it to the local network: the room's pages to whoever has the code, the rest to whoever has the passcode")
+	cmd.Flags().BoolVar(&s.verbose, "verbose", false, "write a line for every request; else only for those that failed")
 	cmd.Flags().Float64Var(&s.clockRate, "clock-rate", 1, "for try-outs: seconds on the application's clock for each real second, 1 to 100")
 	cmd.Flags().StringVar(&s.clockFrom, "clock-from", "", "for try-outs: the RFC 3339 time from which the clock runs at its rate (default now)")
 }
@@ -88,6 +91,9 @@ func demoCommand() *cobra.Command {
 }
 
 func (s *serving) run(cmd *cobra.Command, prepare func(*store.Store, *studio.Clock) error) error {
+	if s.verbose {
+		slog.SetLogLoggerLevel(slog.LevelDebug)
+	}
 	clock, err := s.clock()
 	if err != nil {
 		return err

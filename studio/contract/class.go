@@ -7,6 +7,8 @@ type Lead struct {
 	EndRunning bool `json:"end_running"`
 	// Fit chooses rounds so that a class that begins late ends when its slot does. The stored plan stays as it is.
 	Fit bool `json:"fit"`
+	// Gentle is the passages, from 1, that are led in their gentle variant. The stored plan stays as it is.
+	Gentle []int `json:"gentle,omitempty"`
 	// Acknowledged is the texts of the strong cautions that were read; without each of them the class does not begin.
 	Acknowledged []string `json:"acknowledged"`
 }

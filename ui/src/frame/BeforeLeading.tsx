@@ -1,32 +1,36 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
-import { useEffect } from "react";
+import { useEffect, useState } from "react";
 import { Button, Modal } from "react-bootstrap";
 import { useNavigate } from "react-router";
-import { Failed, get, post, put } from "../wire/api";
+import { Failed, get, post } from "../wire/api";
 import { Cautions as General, Findings } from "./care";
 import type { Caution, Drafted, Plan, Score } from "../wire/contract";
 import { ErrorAlert } from "./ErrorAlert";
 import { Loading } from "./Loading";
 import { canStayAwake, mayGoDark } from "../player/useWakeLock";
 
-type Props = { plan: number; fit?: boolean; onClose: () => void; onChanged?: (plan: Plan) => void };
+type Props = { plan: number; fit?: boolean; onClose: () => void };
 
-/** BeforeLeading shows the cautions of a plan, softens it if that is wanted, and begins the class. */
-export function BeforeLeading({ plan, fit = false, onClose, onChanged }: Props) {
+/** BeforeLeading shows the cautions of a plan, softens the class if that is wanted, and begins it. */
+export function BeforeLeading({ plan, fit = false, onClose }: Props) {
   const navigate = useNavigate();
   const queries = useQueryClient();
-  const full = useQuery({
+  const stored = useQuery({
     queryKey: ["before", plan],
     queryFn: () => get<Plan>(`/plans/${plan}`),
     gcTime: 0,
   });
+  // What is taken in its gentle variant for this class alone, and the plan as it is led then.
+  const [softer, setSofter] = useState<{ passages: number[]; plan: Plan } | null>(null);
+  const shown = softer?.plan ?? stored.data;
   const begin = useMutation({
     mutationFn: (end: boolean) =>
       post<Score>("/classes", {
         plan_id: plan,
         end_running: end,
         fit,
-        acknowledged: full.data ? strong(full.data).map((s) => s.caution.text) : [],
+        gentle: softer?.passages,
+        acknowledged: shown ? strong(shown).map((s) => s.caution.text) : [],
       }),
     onSuccess: (score) => {
       void queries.invalidateQueries({ queryKey: ["today"] });
@@ -36,20 +40,16 @@ export function BeforeLeading({ plan, fit = false, onClose, onChanged }: Props) 
   });
   const soften = useMutation({
     mutationFn: softened,
-    onSuccess: (stored) => {
-      queries.setQueryData(["before", plan], stored);
-      void queries.invalidateQueries({ queryKey: ["today"] });
-      onChanged?.(stored);
-    },
+    onSuccess: setSofter,
   });
   useEffect(() => {
     const listen = (event: KeyboardEvent) => {
-      if (event.key.toLowerCase() === "g" && !event.repeat && full.data && heavy(full.data).length > 0)
-        soften.mutate(full.data);
+      if (event.key.toLowerCase() === "g" && !event.repeat && shown && heavy(shown).length > 0)
+        soften.mutate(shown);
     };
     window.addEventListener("keydown", listen);
     return () => window.removeEventListener("keydown", listen);
-  }, [full.data, soften]);
+  }, [shown, soften]);
   const running = begin.error instanceof Failed ? begin.error.problem.class_id : undefined;
   return (
     <Modal show centered size="lg" onHide={onClose} aria-labelledby="before">
@@ -57,10 +57,15 @@ export function BeforeLeading({ plan, fit = false, onClose, onChanged }: Props) 
         <Modal.Title id="before">Before you begin</Modal.Title>
       </Modal.Header>
       <Modal.Body>
-        {full.isPending && <Loading what="Looking up the cautions" />}
-        {full.isError && <ErrorAlert error={full.error} />}
-        {full.data && (
-          <Cautions plan={full.data} onSoften={() => soften.mutate(full.data)} softening={soften.isPending} />
+        {stored.isPending && <Loading what="Looking up the cautions" />}
+        {stored.isError && <ErrorAlert error={stored.error} />}
+        {shown && (
+          <Cautions plan={shown} onSoften={() => soften.mutate(shown)} softening={soften.isPending} />
+        )}
+        {softer && (
+          <p role="status" className="mt-2 mb-0">
+            The gentle variants are for this class only. The plan stays as it is.
+          </p>
         )}
         {soften.isError && <ErrorAlert error={soften.error} />}
         {begin.isError && <ErrorAlert error={begin.error} />}
@@ -76,9 +81,9 @@ export function BeforeLeading({ plan, fit = false, onClose, onChanged }: Props) 
           </>
         ) : (
           // Not there until the cautions are, so that it has the focus when it comes: Enter begins.
-          full.data && (
+          shown && (
             <Button size="lg" autoFocus disabled={begin.isPending} onClick={() => begin.mutate(false)}>
-              {strong(full.data).length > 0 ? "I have read this: begin" : "Begin"}
+              {strong(shown).length > 0 ? "I have read this: begin" : "Begin"}
             </Button>
           )
         )}
@@ -110,14 +115,15 @@ function ForTheGroup({ plan, onSoften, softening }: CautionsProps) {
   );
 }
 
-/** softened puts the gentle variants into the plan and stores it. */
-async function softened(plan: Plan): Promise<Plan> {
-  let document = plan.document;
-  for (const passage of heavy(plan)) {
+/** softened is the plan with the gentle variants in it, which is stored nowhere. */
+async function softened(plan: Plan): Promise<{ passages: number[]; plan: Plan }> {
+  const passages = heavy(plan);
+  let { document, summary } = plan;
+  for (const passage of passages) {
     const body = { document, group_id: plan.group?.id ?? 0, passage, short: null, gentle: true };
-    document = (await post<Drafted>("/draft", body)).document;
+    ({ document, summary } = await post<Drafted>("/draft", body));
   }
-  return put<Plan>(`/plans/${plan.id}`, { revision: plan.revision, group_id: plan.group?.id ?? 0, document });
+  return { passages, plan: { ...plan, document, summary } };
 }
 
 function strong(plan: Plan): { caution: Caution; names: string[] }[] {

@@ -11,7 +11,7 @@ type Props = Edit & {
   summary: PassageSummary | undefined;
   number: number;
   starts: number | null;
-  onAsk: (change: Change) => Promise<string>;
+  onAsk: (change: Change) => Promise<string | null>;
 };
 
 /** Details is the rest of a passage: what is said, how it is counted, how it opens and closes, its cautions. */

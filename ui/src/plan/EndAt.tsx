@@ -7,7 +7,7 @@ type Props = {
   summary: PassageSummary;
   number: number;
   starts: number | null;
-  onAsk: (change: Change) => Promise<string>;
+  onAsk: (change: Change) => Promise<string | null>;
 };
 
 /** EndAt makes one passage end at a time of day, or of the class where no start is set, by its rounds or its tempo. */
@@ -20,7 +20,7 @@ export function EndAt({ summary, number, starts, onAsk }: Props) {
       setProblem(starts === null ? "a time of the class, as 12:40" : "a time of day, as 18:42:30");
       return;
     }
-    setProblem(await onAsk({ passage: number, end_ms: end, by }));
+    setProblem((await onAsk({ passage: number, end_ms: end, by })) ?? "");
   };
   return (
     <div className="endat">

@@ -18,6 +18,7 @@ import type { Change } from "./usePlanEditor";
 import type { PassageDoc } from "../wire/plan";
 
 type Props = {
+  id: string; // stays with the passage when it is moved
   number: number;
   doc: PassageDoc;
   summary: PassageSummary | undefined;
@@ -27,9 +28,9 @@ type Props = {
   last: boolean;
   onToggle: () => void;
   onChange: (doc: PassageDoc) => void;
-  onShort: (text: string) => Promise<string>;
+  onShort: (text: string) => Promise<string | null>;
   onSoften: () => void;
-  onAsk: (change: Change) => Promise<string>;
+  onAsk: (change: Change) => Promise<string | null>;
   onSplit: () => void;
   onMove: (by: number) => void;
   onDuplicate: () => void;
@@ -41,12 +42,13 @@ export function PassageRow(props: Props) {
   const { doc, summary } = props;
   const [typed, setTyped] = useState<string | null>(null);
   const [problem, setProblem] = useState("");
-  const sortable = useSortable({ id: String(props.number) });
+  const sortable = useSortable({ id: props.id });
   const { attributes, listeners, setNodeRef, transform, transition, isDragging } = sortable;
   const name = text(doc.title) || (summary?.name ?? ""); // the title is there before the answer with the numbers
   const write = async (value: string) => {
     setTyped(value);
-    setProblem(await props.onShort(value));
+    const why = await props.onShort(value);
+    if (why !== null) setProblem(why); // else there is a newer one to come
   };
   const done = () => {
     if (problem === "") setTyped(null); // what was not understood stays to be mended

@@ -12,6 +12,7 @@ import {
   PointerSensor,
   useSensor,
   useSensors,
+  type UniqueIdentifier,
 } from "@dnd-kit/core";
 import {
   arrayMove,
@@ -34,6 +35,7 @@ import { FilesMenu } from "./FilesMenu";
 import { FitBar } from "./FitBar";
 import { PassageRow } from "./PassageRow";
 import { TimeBar } from "./TimeBar";
+import { carry, nameOf } from "./identity";
 import { forgetUnsaved } from "./unsaved";
 import { type Editor, usePlanEditor } from "./usePlanEditor";
 import type { PassageDoc } from "../wire/plan";
@@ -59,20 +61,22 @@ export function PlanView() {
 
 function EditPlan({ plan }: { plan: Plan }) {
   const editor = usePlanEditor(plan);
-  const [opened, setOpened] = useState(-1);
+  const [opened, setOpened] = useState(""); // the name of the passage whose details are shown
   const [asking, setAsking] = useState(false);
   const { document, summary } = editor;
   const replace = (passages: PassageDoc[]) => editor.change({ document: { ...document, passages } });
-  const move = (from: number, to: number) => {
-    replace(arrayMove(document.passages, from, to));
-    setOpened(opened === from ? to : -1);
+  const move = (from: number, to: number) => replace(arrayMove(document.passages, from, to));
+  const edit = (i: number, next: PassageDoc) => {
+    carry(document.passages[i], next);
+    replace(document.passages.with(i, next));
   };
+  const placeOf = (name: UniqueIdentifier) => document.passages.findIndex((p) => nameOf(p) === name);
   const sensors = useSensors(
     useSensor(PointerSensor, { activationConstraint: { distance: 5 } }),
     useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
   );
   const dropped = ({ active, over }: DragEndEvent) => {
-    if (over && over.id !== active.id) move(Number(active.id) - 1, Number(over.id) - 1);
+    if (over && over.id !== active.id) move(placeOf(active.id), placeOf(over.id));
   };
   useUndoKeys(editor);
   return (
@@ -84,10 +88,7 @@ function EditPlan({ plan }: { plan: Plan }) {
       {editor.trouble && <Alert variant="warning">{editor.trouble}</Alert>}
       <PlanErrors errors={summary.errors.filter((e) => e.passage === 0).map((e) => e.text)} />
       <DndContext sensors={sensors} collisionDetection={closestCenter} onDragEnd={dropped}>
-        <SortableContext
-          items={document.passages.map((_, i) => String(i + 1))}
-          strategy={verticalListSortingStrategy}
-        >
+        <SortableContext items={document.passages.map(nameOf)} strategy={verticalListSortingStrategy}>
           <div className="passages" role="list" aria-label="Running order">
             {document.passages.length === 0 && (
               <p className="text-secondary m-3">
@@ -97,15 +98,16 @@ function EditPlan({ plan }: { plan: Plan }) {
             )}
             {document.passages.map((doc, i) => (
               <PassageRow
-                key={i}
+                key={nameOf(doc)}
+                id={nameOf(doc)}
                 number={i + 1}
                 doc={doc}
                 summary={summary.passages[i]}
                 errors={summary.errors.filter((e) => e.passage === i + 1)}
                 starts={summary.starts_ms}
-                open={opened === i}
-                onToggle={() => setOpened(opened === i ? -1 : i)}
-                onChange={(next) => replace(document.passages.with(i, next))}
+                open={opened === nameOf(doc)}
+                onToggle={() => setOpened(opened === nameOf(doc) ? "" : nameOf(doc))}
+                onChange={(next) => edit(i, next)}
                 onShort={(text) => editor.shorten(i + 1, text)}
                 onSoften={() => void editor.soften(i + 1)}
                 onAsk={editor.ask}
@@ -121,9 +123,7 @@ function EditPlan({ plan }: { plan: Plan }) {
       </DndContext>
       <AddPassage first={document.passages.length === 0} onAdd={(text) => editor.shorten(0, text)} />
       <Advised editor={editor} />
-      <Suspense>
-        {asking && <BeforeLeading plan={plan.id} onClose={() => setAsking(false)} onChanged={editor.adopt} />}
-      </Suspense>
+      <Suspense>{asking && <BeforeLeading plan={plan.id} onClose={() => setAsking(false)} />}</Suspense>
     </>
   );
 }
@@ -352,7 +352,7 @@ function PlanErrors({ errors }: { errors: string[] }) {
   );
 }
 
-function AddPassage({ first, onAdd }: { first: boolean; onAdd: (text: string) => Promise<string> }) {
+function AddPassage({ first, onAdd }: { first: boolean; onAdd: (text: string) => Promise<string | null> }) {
   const [typed, setTyped] = useState("");
   const [problem, setProblem] = useState("");
   const practices = useQuery({
@@ -362,8 +362,8 @@ function AddPassage({ first, onAdd }: { first: boolean; onAdd: (text: string) =>
   });
   const add = async () => {
     const why = await onAdd(typed);
-    setProblem(why);
-    if (!why) setTyped("");
+    setProblem(why ?? "Another change was being made. Press Add once more.");
+    if (why === "") setTyped("");
   };
   return (
     <Form

@@ -1,6 +1,7 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { useCallback, useEffect, useRef, useState } from "react";
 import { Failed, post, put } from "../wire/api";
+import { carryAll } from "./identity";
 import { forgetUnsaved, left, putBy } from "./unsaved";
 import type { Draft, Drafted, Plan, PlanSummary } from "../wire/contract";
 import type { PlanDoc } from "../wire/plan";
@@ -91,7 +92,10 @@ export function usePlanEditor(plan: Plan) {
     };
   }, [save]);
 
-  /** compute asks for the numbers of a document; only the newest question's answer counts. */
+  /**
+   * compute asks for the numbers of a document; only the newest question's answer counts: of one that was overtaken it
+   * returns nothing, of one that failed it throws why.
+   */
   const compute = useCallback(async ({ document, group }: Version, change: Change = {}) => {
     const question = ++asked.current;
     try {
@@ -101,10 +105,22 @@ export function usePlanEditor(plan: Plan) {
       setTrouble("");
       return answer;
     } catch (error) {
-      if (question === asked.current) setTrouble((error as Error).message);
-      return null;
+      if (question !== asked.current) return null;
+      setTrouble((error as Error).message);
+      throw error;
     }
   }, []);
+
+  /** refresh has the numbers follow; where that fails, the screen says so and those of before stay. */
+  const refresh = useCallback(
+    (next: Version) => {
+      compute(next).then(
+        (answer) => answer && setSummary(answer.summary),
+        () => undefined,
+      );
+    },
+    [compute],
+  );
 
   const keep = useCallback(
     (next: Version) => {
@@ -121,9 +137,9 @@ export function usePlanEditor(plan: Plan) {
   const show = useCallback(
     (next: Version) => {
       keep(next);
-      void compute(next).then((answer) => answer && setSummary(answer.summary));
+      refresh(next);
     },
-    [compute, keep],
+    [keep, refresh],
   );
 
   // What an earlier page left is saved and its numbers are asked for, or, if another window saved since, both are offered.
@@ -131,10 +147,10 @@ export function usePlanEditor(plan: Plan) {
     if (!found) return;
     const soon = setTimeout(() => {
       void save();
-      void compute(found.version).then((answer) => answer && setSummary(answer.summary));
+      refresh(found.version);
     });
     return () => clearTimeout(soon);
-  }, [found, save, compute]);
+  }, [found, save, refresh]);
 
   const change = (next: Partial<Version>) => {
     setTold("");
@@ -143,16 +159,23 @@ export function usePlanEditor(plan: Plan) {
     show({ ...version, ...next });
   };
 
-  /** ask has the core make one change. It returns why not, or nothing. */
-  const ask = async (change: Change): Promise<string> => {
-    const answer = await compute(version, change);
-    if (!answer) return "";
+  /** ask has the core make one change. It returns why not, nothing where it was made, null where it was overtaken. */
+  const ask = async (change: Change): Promise<string | null> => {
+    let answer: Drafted | null;
+    try {
+      answer = await compute(version, change);
+    } catch (error) {
+      return (error as Error).message;
+    }
+    if (!answer) return null;
     setTold(answer.problem || answer.changed);
     if (answer.problem) return answer.problem;
     setPast([...past, version]);
     setFuture([]);
     setSummary(answer.summary);
-    keep({ ...version, document: answer.document as PlanDoc });
+    const document = answer.document as PlanDoc;
+    carryAll(version.document.passages, document.passages);
+    keep({ ...version, document });
     return "";
   };
   /** shorten rewrites a passage, from 1, the short way; 0 adds one, or a practice's whole course. */
@@ -173,15 +196,6 @@ export function usePlanEditor(plan: Plan) {
     setPast([...past, version]);
     setFuture(future.slice(1));
     show(after);
-  };
-
-  /** adopt takes over what was stored elsewhere in this window. */
-  const adopt = (stored: Plan) => {
-    setPast([...past, version]);
-    setFuture([]);
-    setVersion({ document: stored.document as PlanDoc, group: stored.group?.id ?? 0 });
-    setSummary(stored.summary);
-    revision.current = stored.revision;
   };
 
   /** overwrite saves this version in the place of the one that another window saved. */
@@ -205,7 +219,6 @@ export function usePlanEditor(plan: Plan) {
     redo: future.length > 0 ? redo : undefined,
     save,
     overwrite,
-    adopt,
   };
 }
 

@@ -571,6 +571,7 @@ export interface Lead {
   plan_id: number;
   end_running: boolean;
   fit: boolean;
+  gentle?: number[];
   acknowledged: string[];
 }
 export interface Try {
