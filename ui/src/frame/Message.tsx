@@ -1,6 +1,6 @@
 import type { ReactNode } from "react";
 
-type Props = { variant: "danger" | "warning" | "info" | "light"; className?: string; children: ReactNode };
+type Props = { variant: "danger" | "warning" | "light"; className?: string; children: ReactNode };
 
 /**
  * Message is Bootstrap's alert. React-Bootstrap's brings along what makes one go away in motion, which none of ours does and

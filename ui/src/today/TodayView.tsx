@@ -69,7 +69,7 @@ function AboutTheFile({ today }: { today: Today }) {
   return (
     <>
       {file.made && (
-        <Message variant="info">
+        <Message variant="light">
           <strong>A new data file was made:</strong> {file.path}. If your classes should be here, stop the
           program and start it with the name of their file: <code>lantern serve --data FILE</code>.
         </Message>
