@@ -59,7 +59,7 @@ func eachAdjustmentByItsKey(t *testing.T, th *theater) {
 	press("holds are back from the next round", input.KeyG)
 	press("natural breath for all", input.Space)
 	th.see(page, `[data-testid="word"]`, "natural breath")
-	press("taken up again", input.KeyF)
+	press("resumed", input.KeyF)
 	press("refitted to the end time", input.Digit3)
 	th.press(page, input.Digit4)
 	th.open(page, "Counts")
@@ -124,24 +124,24 @@ func afterAGapTheTeacherIsAsked(t *testing.T, th *theater) {
 	require.NoError(t, page.Navigate("about:blank")) // as if the browser had ended
 	away(60)
 	require.NoError(t, page.Navigate(address))
-	th.see(page, ".modal-title", `Out of sight for (0:5|[1-9]\d*:)`)
+	th.see(page, ".modal-title", `This screen was away for (0:5|[1-9]\d*:)`)
 	lost := regexp.MustCompile(`round \d+`).FindString(th.see(page, ".gap", `was at\s*Counted breath, round`).MustText())
-	th.see(page, ".modal button", "Take it again")
+	th.see(page, ".modal button", "Repeat what was missed")
 	th.press(page, input.KeyR)
 	th.closed(page)
 	th.see(page, ".round", lost+" of")
-	th.see(page, ".answer", "taken up again")
+	th.see(page, ".answer", "resumed")
 
 	require.NoError(t, proto.PageSetWebLifecycleState{State: proto.PageSetWebLifecycleStateStateFrozen}.Call(page)) // a lid that is closed
 	away(60)
 	require.NoError(t, proto.PageSetWebLifecycleState{State: proto.PageSetWebLifecycleStateStateActive}.Call(page))
-	th.see(page, ".modal-title", "Out of sight")
+	th.see(page, ".modal-title", "This screen was away")
 	th.press(page, input.KeyF)
 	th.closed(page)
 	var record contract.Record
 	require.NoError(t, th.program.Get(fmt.Sprintf("/api/classes/%d/record", score.ClassID), &record))
 	require.Len(t, record.Marks, 2, "going on at the clock adjusts nothing")
-	assert.Equal(t, "pause", record.Marks[0].Answer.Do)
+	assert.EqualValues(t, "pause", record.Marks[0].Answer.Do)
 
 	require.NoError(t, page.Reload())
 	th.see(page, `[data-testid="word"]`, ".")

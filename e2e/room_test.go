@@ -60,7 +60,7 @@ func whatIsSeenInTheRoom(t *testing.T, th *theater) {
 	var told []string
 	for _, mark := range record.Marks {
 		assert.Empty(t, mark.Answer.Refused)
-		told = append(told, mark.Answer.Do)
+		told = append(told, string(mark.Answer.Do))
 	}
 	assert.Equal(t, []string{"signal", "counts", "counts", "undo", "tempo", "finish-by"}, told)
 	assert.Equal(t, "a rushed exhale after the hold", record.Marks[1].Answer.Because)

@@ -36,7 +36,7 @@ func TestAGroupIsWarnedAtEachPlace(t *testing.T) {
 	require.NoError(t, err)
 	for _, p := range book.Practices {
 		if p.ID == "segmented-breath" { // has holds by itself
-			assert.Equal(t, "leave out", p.Findings[0].Do, "in the practice book")
+			assert.EqualValues(t, "leave out", p.Findings[0].Do, "in the practice book")
 		}
 	}
 
@@ -62,7 +62,7 @@ func TestAGroupIsWarnedAtEachPlace(t *testing.T) {
 	assert.Contains(t, err.Error(), "Holding the breath")
 	score, err := d.Lead(contract.Lead{PlanID: plan.ID, Acknowledged: studio.StrongCautions(plan)})
 	require.NoError(t, err)
-	assert.Equal(t, "leave out", score.Passages[0].Findings[0].Do, "while leading")
+	assert.EqualValues(t, "leave out", score.Passages[0].Findings[0].Do, "while leading")
 	record, err := d.Record(score.ClassID)
 	require.NoError(t, err)
 	assert.Equal(t, studio.StrongCautions(plan), record.Acknowledged, "it is recorded that they were read")

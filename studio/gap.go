@@ -78,10 +78,10 @@ func (s *Studio) TakeAgain(id int64, want contract.TakeAgain) (contract.Adjusted
 		}
 	}
 	// The pause first: if all ends between the two, the class stands in natural breath and waits.
-	if _, err := s.adjust(l, from, contract.Adjust{Key: want.Key + " lost from sight", Do: string(pace.ToPause), Origin: want.Origin}); err != nil {
+	if _, err := s.adjust(l, from, contract.Adjust{Key: want.Key + " lost from sight", Do: pace.ToPause, Origin: want.Origin}); err != nil {
 		return contract.Adjusted{}, err
 	}
-	number, err := s.adjust(l, at, contract.Adjust{Key: want.Key, Do: string(pace.Resume), Origin: want.Origin})
+	number, err := s.adjust(l, at, contract.Adjust{Key: want.Key, Do: pace.Resume, Origin: want.Origin})
 	if err != nil {
 		return contract.Adjusted{}, err
 	}

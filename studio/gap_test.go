@@ -27,11 +27,11 @@ func TestAfterAGapTheRoundIsTakenAgain(t *testing.T) {
 
 	done, err := d.TakeAgain(class, contract.TakeAgain{Key: "k", FromMS: 12_000})
 	require.NoError(t, err)
-	assert.Equal(t, "resume", done.Answer.Do)
+	assert.EqualValues(t, "resume", done.Answer.Do)
 	assert.Empty(t, done.Answer.Refused)
 	assert.Equal(t, 2, done.Score.Revision)
 	first := done.Score.Strands[0]
-	assert.Equal(t, "setup", first.Stage, "the lead-in")
+	assert.EqualValues(t, "setup", first.Stage, "the lead-in")
 	assert.Equal(t, []int64{600_000, 601_000}, first.AtMS)
 	assert.Equal(t, 2, done.Score.Strands[1].Round, "the same round")
 
@@ -81,7 +81,7 @@ func TestWhatAdjustmentsWouldDo(t *testing.T) {
 	assert.EqualValues(t, -16000, would[1].ChangeMS, "two rounds less")
 	assert.NotEmpty(t, would[2].Answer.Refused)
 	assert.Zero(t, would[2].ChangeMS)
-	assert.Equal(t, "next count", would[3].Answer.When)
+	assert.EqualValues(t, "next count", would[3].Answer.When)
 	for i, want := range wants {
 		want.Key = string(rune('a' + i))
 		before, err := d.Score(score.ClassID)

@@ -184,7 +184,7 @@ func StrongCautions(p contract.Plan) []string {
 func findings(p *plan.Passage, room care.Room) []contract.Finding {
 	list := []contract.Finding{}
 	for _, f := range care.For(p, room) {
-		list = append(list, contract.Finding{Do: string(f.Do), Say: f.Say, Instead: f.Instead})
+		list = append(list, contract.Finding{Do: f.Do, Say: f.Say, Instead: f.Instead})
 	}
 	return list
 }

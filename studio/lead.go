@@ -175,7 +175,7 @@ func (s *Studio) makeRoom(end bool) error {
 			Say: fmt.Sprintf("%q is being led. Go back to it, or end it first.", running.plan.Title), ClassID: running.stored.ID,
 		}}
 	}
-	_, err = s.adjust(running, running.at(s.now()), contract.Adjust{Key: fmt.Sprintf("end for another class, %d", s.now().UnixNano()), Do: string(pace.End)})
+	_, err = s.adjust(running, running.at(s.now()), contract.Adjust{Key: fmt.Sprintf("end for another class, %d", s.now().UnixNano()), Do: pace.End})
 	s.notify(running.stored.ID)
 	if err == nil && running.unstored > 0 {
 		return fail(ErrConflict, "The class before has ended, but it cannot be stored yet: %s", running.why)
@@ -254,7 +254,7 @@ func (s *Studio) moment(l *led, want contract.Adjust) (int64, error) {
 	if want.PressedMS != nil {
 		pressed = min(at, int64(*want.PressedMS-millis(l.stored.StartedAt)))
 	}
-	remark := want.Do == string(pace.Note) || want.Do == string(pace.Signal)
+	remark := want.Do == pace.Note || want.Do == pace.Signal
 	switch age := time.Duration(float64(at-pressed)/s.rate) * time.Millisecond; {
 	case remark && pressed < at:
 		return max(pressed, l.at(l.stored.StartedAt)), nil // never before what was adjusted since

@@ -222,7 +222,7 @@ func (s *Studio) AddRemark(class int64, r contract.Remark) (contract.Record, err
 	switch r.Kind {
 	case remarkPeople:
 		if n, err := strconv.Atoi(r.Text); err != nil || n < 0 || n > mostPeople {
-			return contract.Record{}, fail(ErrInvalid, "How many were there? A number from 0 to %d.", mostPeople)
+			return contract.Record{}, fail(ErrInvalid, "Attendance is a number from 0 to %d.", mostPeople)
 		}
 	case remarkTook:
 		if !slices.Contains(took, r.Text) {

@@ -283,7 +283,7 @@ func (l *led) notStored() *contract.Unstored {
 	}
 	u := &contract.Unstored{Why: l.why, Presses: []contract.UnstoredPress{}}
 	for i := len(l.answers) - l.unstored; i < len(l.answers); i++ {
-		u.Presses = append(u.Presses, contract.UnstoredPress{Number: i + 1, AtMS: l.answers[i].At, Do: string(l.answers[i].Do)})
+		u.Presses = append(u.Presses, contract.UnstoredPress{Number: i + 1, AtMS: l.answers[i].At, Do: l.answers[i].Do})
 	}
 	return u
 }

@@ -252,7 +252,7 @@ func (s *Studio) summary(doc plan.Doc, group *contract.Group) (contract.PlanSumm
 
 func passageSummary(p *plan.Passage, room care.Room) contract.PassageSummary {
 	s := contract.PassageSummary{
-		Name: p.Name(), Type: string(p.Type), OwnPace: p.OwnPace, Cautions: cautions(p), Findings: findings(p, room), Takes: []string{},
+		Name: p.Name(), Type: p.Type, OwnPace: p.OwnPace, Cautions: cautions(p), Findings: findings(p, room), Takes: []string{},
 		Opening: stepsInWords(p.OpeningSteps), Closing: stepsInWords(p.ClosingSteps),
 	}
 	if p.Practice == nil {

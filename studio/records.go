@@ -35,7 +35,7 @@ func (s *Studio) chosen(want contract.Search) ([]store.Listed, error) {
 	case err != nil:
 		return nil, err
 	case len(list) == 0:
-		return nil, fail(ErrNotFound, "No class is like this. Ask for less.")
+		return nil, fail(ErrNotFound, "No classes match. Try fewer words or a longer time.")
 	case len(list) > mostClassesInFile:
 		return nil, fail(ErrInvalid, "These are over %d classes: choose fewer days. lantern export writes everything.", mostClassesInFile)
 	}

@@ -27,7 +27,7 @@ func (s *Studio) Saw(id int64, saw contract.Saw) (contract.Proposed, error) {
 		return contract.Proposed{}, err
 	}
 	at := l.at(s.now())
-	press := contract.Adjust{Key: saw.Key, Do: string(pace.Signal), See: &saw.See, Origin: saw.Origin, PressedMS: saw.PressedMS}
+	press := contract.Adjust{Key: saw.Key, Do: pace.Signal, See: &saw.See, Origin: saw.Origin, PressedMS: saw.PressedMS}
 	moment, err := s.moment(l, press)
 	if err != nil {
 		return contract.Proposed{}, err
@@ -56,7 +56,7 @@ func (s *Studio) Saw(id int64, saw contract.Saw) (contract.Proposed, error) {
 func asked(do []pace.Adjustment, because string) []contract.Adjust {
 	list := []contract.Adjust{}
 	for _, a := range do {
-		one := contract.Adjust{Do: string(a.Do), Because: because}
+		one := contract.Adjust{Do: a.Do, Because: because}
 		value := a.To.Float()
 		switch a.Do {
 		case pace.ToTempo, pace.ToStrokes:

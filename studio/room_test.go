@@ -33,7 +33,7 @@ func TestWhatWasSeenIsProposedTakenAndRecorded(t *testing.T) {
 	d.reopen() // a restart forgets nothing of it
 	p, err = d.Saw(score.ClassID, contract.Saw{Key: "s2", See: "rushed"})
 	require.NoError(t, err)
-	assert.Equal(t, "drop-holds", p.Do[0].Do, "seen again")
+	assert.EqualValues(t, "drop-holds", p.Do[0].Do, "seen again")
 	record, err := d.Record(score.ClassID)
 	require.NoError(t, err)
 	assert.Equal(t, "a rushed exhale after the hold", record.Marks[0].Answer.See)

@@ -13,6 +13,7 @@ import (
 	"github.com/stretchr/testify/require"
 	_ "modernc.org/sqlite" // another program at the data file
 
+	"vastlantern/core/pace"
 	"vastlantern/studio"
 	"vastlantern/studio/contract"
 )
@@ -245,7 +246,7 @@ func TestWhatIsStoredCanBeRead(t *testing.T) {
 	class := d.start(plan)
 	long, words := strings.Repeat("x", 3000), "hands tire"
 	for name, want := range map[string]contract.Adjust{
-		"a key": {Key: long, Do: "pause"}, "a verb": {Key: "k", Do: long}, "a note": {Key: "k", Do: "note", Text: &long}, "what was seen": {Key: "k", Do: "note", Text: &words, Because: long},
+		"a key": {Key: long, Do: "pause"}, "a verb": {Key: "k", Do: pace.Verb(long)}, "a note": {Key: "k", Do: "note", Text: &long}, "what was seen": {Key: "k", Do: "note", Text: &words, Because: long},
 	} {
 		_, err := d.Adjust(class, want)
 		assert.ErrorIs(t, err, studio.ErrInvalid, name)

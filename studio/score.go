@@ -23,7 +23,7 @@ func (l *led) answer(number int) contract.Answer {
 
 func answerOf(a pace.Answer) contract.Answer {
 	return contract.Answer{
-		AtMS: a.At, Do: string(a.Do), Refused: a.Refused, When: string(a.When), Before: inForce(a.Before), After: inForce(a.After),
+		AtMS: a.At, Do: a.Do, Refused: a.Refused, When: a.When, Before: inForce(a.Before), After: inForce(a.After),
 		Undone: string(a.Undone), LateMS: a.Late, Text: a.Text, See: signalName(a.See),
 	}
 }
@@ -122,12 +122,12 @@ func sameStage(a, b pace.Row) bool {
 // strands gathers rows into phases.
 func strands(rows []pace.Row, w *words.Words) []contract.Strand {
 	list := make([]contract.Strand, 0, len(rows)/3)
-	met := map[pace.VerbSet][]string{} // most rows are met by the same
+	met := map[pace.VerbSet][]pace.Verb{} // most rows are met by the same
 	for i, row := range rows {
 		if i == 0 || !row.Follows(rows[i-1]) {
 			list = append(list, contract.Strand{
-				Passage: row.Passage, Practice: row.Practice, Stage: string(row.Stage), Round: row.Round, Breath: row.Breath,
-				Phase: string(row.Phase), Through: string(row.Through), First: row.Count, Starts: row.Starts, Open: row.Open,
+				Passage: row.Passage, Practice: row.Practice, Stage: row.Stage, Round: row.Round, Breath: row.Breath,
+				Phase: row.Phase, Through: row.Through, First: row.Count, Starts: row.Starts, Open: row.Open,
 				Word: spoken(row, w), Side: w.Side(row.Through),
 			})
 		}
@@ -166,19 +166,16 @@ func calls(all []pace.Call, at int64) []contract.Call {
 	list := []contract.Call{}
 	for _, c := range all {
 		if c.At > at-moment {
-			list = append(list, contract.Call{AtMS: c.At, Passage: c.Passage, Kind: string(c.Kind), Text: c.Text})
+			list = append(list, contract.Call{AtMS: c.At, Passage: c.Passage, Kind: c.Kind, Text: c.Text})
 		}
 	}
 	return list
 }
 
-func verbs(set pace.VerbSet, known map[pace.VerbSet][]string) []string {
+func verbs(set pace.VerbSet, known map[pace.VerbSet][]pace.Verb) []pace.Verb {
 	list, found := known[set]
 	if !found {
-		list = []string{}
-		for _, verb := range set.List() {
-			list = append(list, string(verb))
-		}
+		list = set.List()
 		known[set] = list
 	}
 	return list
@@ -191,7 +188,7 @@ func (l *led) passages(tl pace.Timeline, wait *contract.Wait, who care.Room) []c
 	for i := range l.plan.Passages {
 		p, force := &l.plan.Passages[i], now[i]
 		list[i] = contract.ScorePassage{
-			Name: p.Name(), Type: string(p.Type), Script: p.Script, StartMS: -1, EndMS: -1, Rounds: force.Total,
+			Name: p.Name(), Type: p.Type, Script: p.Script, StartMS: -1, EndMS: -1, Rounds: force.Total,
 			Tempo: force.Tempo.Float(), Slower: room.Slower(p, force.Tempo).Float(), Faster: room.Faster(p, force.Tempo).Float(),
 			Cautions: cautions(p), Findings: findings(p, who), Steps: stepsInWords(p.ClosingSteps),
 			InForce: inForce(force),

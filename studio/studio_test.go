@@ -12,6 +12,7 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"vastlantern/core/pace"
 	"vastlantern/store"
 	"vastlantern/studio"
 	"vastlantern/studio/contract"
@@ -59,7 +60,7 @@ var sent int
 
 func (d *desk) do(class int64, do string) contract.Adjusted {
 	sent++
-	a, err := d.Adjust(class, contract.Adjust{Key: fmt.Sprint(sent), Do: do})
+	a, err := d.Adjust(class, contract.Adjust{Key: fmt.Sprint(sent), Do: pace.Verb(do)})
 	require.NoError(d.t, err)
 	return a
 }
@@ -82,7 +83,7 @@ func TestAClassGoesOnAfterARestart(t *testing.T) {
 	after, err := d.Score(score.ClassID)
 	require.NoError(t, err)
 	assert.Equal(t, before, after)
-	assert.Equal(t, "round", after.Strands[0].Stage)
+	assert.EqualValues(t, "round", after.Strands[0].Stage)
 	assert.Equal(t, []int64{2000, 3000}, after.Strands[0].AtMS)
 	assert.Equal(t, []int64{4000, 6000}, after.Strands[1].AtMS, "slower from the next count")
 	running, err := d.Running()
@@ -94,15 +95,15 @@ func TestTheScoreBeginsWithTheRoundInProgress(t *testing.T) {
 	d := newDesk(t)
 	score, err := d.Lead(contract.Lead{PlanID: d.addPlan(rounds).ID})
 	require.NoError(t, err)
-	assert.Equal(t, "setup", score.Strands[0].Stage)
+	assert.EqualValues(t, "setup", score.Strands[0].Stage)
 	d.pass(2 + 8 + 5)
 	score, err = d.Score(score.ClassID)
 	require.NoError(t, err)
 	first := score.Strands[0]
-	assert.Equal(t, []any{"round", 2, int64(10_000)}, []any{first.Stage, first.Round, first.AtMS[0]})
+	assert.EqualValues(t, []any{pace.Round, 2, int64(10_000)}, []any{first.Stage, first.Round, first.AtMS[0]})
 	assert.Equal(t, 3, score.Passages[0].Rounds)
 	assert.EqualValues(t, 30_000, score.EndMS)
-	assert.Contains(t, first.Verbs, "again")
+	assert.Contains(t, first.Verbs, pace.Again)
 	assert.NotContains(t, first.Verbs, "resume")
 	assert.EqualValues(t, 58, score.Passages[0].Slower)
 }

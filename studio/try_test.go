@@ -19,7 +19,7 @@ func TestTryingAPlanOutKeepsNothing(t *testing.T) {
 	require.NoError(t, err)
 	assert.Zero(t, tried.StartedMS)
 	assert.Equal(t, 4, tried.Passages[0].Rounds)
-	assert.Equal(t, "pause", tried.Strands[0].Stage)
+	assert.EqualValues(t, "pause", tried.Strands[0].Stage)
 	assert.EqualValues(t, 3000, tried.Strands[0].AtMS[0], "times never fall")
 	today := d.Today()
 	require.Empty(t, today.Failed)

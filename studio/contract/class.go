@@ -1,5 +1,11 @@
 package contract
 
+import (
+	"vastlantern/core/breath"
+	"vastlantern/core/pace"
+	"vastlantern/core/plan"
+)
+
 // Lead starts a class.
 type Lead struct {
 	PlanID int64 `json:"plan_id"`
@@ -56,10 +62,10 @@ type Ways struct {
 
 // Call is something to call out at a moment besides the counts: last, half, minute, half-minute, prompt.
 type Call struct {
-	AtMS    int64  `json:"at_ms"`
-	Passage int    `json:"passage"`
-	Kind    string `json:"kind"`
-	Text    string `json:"text"`
+	AtMS    int64         `json:"at_ms"`
+	Passage int           `json:"passage"`
+	Kind    pace.CallKind `json:"kind"`
+	Text    string        `json:"text"`
 }
 
 // RoomCode is the short code that joins the room.
@@ -83,31 +89,31 @@ type Wait struct {
 
 // Strand is one phase of a class: a string of counts, each lasting from its own time to that of the next.
 type Strand struct {
-	Passage  int      `json:"passage"` // from 1
-	Practice string   `json:"practice"`
-	Stage    string   `json:"stage"`
-	Round    int      `json:"round"`
-	Breath   int      `json:"breath"`
-	Phase    string   `json:"phase"`
-	Through  string   `json:"through"`
-	First    int      `json:"first"` // number of the first count; 0 is a word's own beat
-	Of       int      `json:"of"`
-	AtMS     []int64  `json:"at_ms"`  // of each count
-	EndMS    int64    `json:"end_ms"` // -1 where it has none yet
-	Says     []string `json:"says"`   // at each count
-	Starts   bool     `json:"starts"` // a round begins here
-	Kept     bool     `json:"kept"`
-	Parts    []string `json:"parts,omitempty"` // of each count, as it is said: belly, ribs, chest; forward, side, up; wide, narrow
-	Word     string   `json:"word"`            // for what is done, in the words of the class
-	Side     string   `json:"side"`            // as it is said; empty where both nostrils breathe
-	Open     bool     `json:"open"`            // lasts until the teacher goes on
-	Verbs    []string `json:"verbs,omitempty"` // the adjustments that are met here; not told to the room
+	Passage  int            `json:"passage"` // from 1
+	Practice string         `json:"practice"`
+	Stage    pace.Stage     `json:"stage"`
+	Round    int            `json:"round"`
+	Breath   int            `json:"breath"`
+	Phase    breath.Phase   `json:"phase"`
+	Through  breath.Through `json:"through"`
+	First    int            `json:"first"` // number of the first count; 0 is a word's own beat
+	Of       int            `json:"of"`
+	AtMS     []int64        `json:"at_ms"`  // of each count
+	EndMS    int64          `json:"end_ms"` // -1 where it has none yet
+	Says     []string       `json:"says"`   // at each count
+	Starts   bool           `json:"starts"` // a round begins here
+	Kept     bool           `json:"kept"`
+	Parts    []string       `json:"parts,omitempty"` // of each count, as it is said: belly, ribs, chest; forward, side, up; wide, narrow
+	Word     string         `json:"word"`            // for what is done, in the words of the class
+	Side     string         `json:"side"`            // as it is said; empty where both nostrils breathe
+	Open     bool           `json:"open"`            // lasts until the teacher goes on
+	Verbs    []pace.Verb    `json:"verbs,omitempty"` // the adjustments that are met here; not told to the room
 }
 
 // ScorePassage is a passage of the running order as it stands.
 type ScorePassage struct {
 	Name     string    `json:"name"`
-	Type     string    `json:"type"`
+	Type     plan.Type `json:"type"`
 	Practice string    `json:"practice"`
 	Term     string    `json:"term"`
 	Script   string    `json:"script"`
@@ -127,11 +133,11 @@ type ScorePassage struct {
 // Adjust makes a live adjustment. Key is the sender's own name for it: the same key again changes nothing and gets
 // the first answer.
 type Adjust struct {
-	Key  string   `json:"key"`
-	Do   string   `json:"do"`
-	To   *float64 `json:"to,omitempty"`
-	By   *int     `json:"by,omitempty"`
-	ToMS *int64   `json:"to_ms,omitempty"` // finish-by: the deadline, from the class's start
+	Key  string    `json:"key"`
+	Do   pace.Verb `json:"do"`
+	To   *float64  `json:"to,omitempty"`
+	By   *int      `json:"by,omitempty"`
+	ToMS *int64    `json:"to_ms,omitempty"` // finish-by: the deadline, from the class's start
 	// Counts is for the verb counts: inhale, hold, exhale, empty hold.
 	Counts []int `json:"counts,omitempty"`
 	// Because is what was seen in the room and led to this; it has no effect and is recorded.
@@ -154,9 +160,9 @@ type Unstored struct {
 
 // UnstoredPress is one adjustment of it.
 type UnstoredPress struct {
-	Number int    `json:"number"`
-	AtMS   int64  `json:"at_ms"`
-	Do     string `json:"do"`
+	Number int       `json:"number"`
+	AtMS   int64     `json:"at_ms"`
+	Do     pace.Verb `json:"do"`
 }
 
 // Running is the class that is being led, for the way back to it; ClassID is 0 where none is.
@@ -167,19 +173,19 @@ type Running struct {
 
 // Answer is what became of an adjustment.
 type Answer struct {
-	Number  int     `json:"number"` // within the class, from 1
-	AtMS    int64   `json:"at_ms"`
-	Do      string  `json:"do"`
-	Refused string  `json:"refused"` // the reason, empty where it was accepted
-	When    string  `json:"when"`    // from when on it acts
-	Before  InForce `json:"before"`  // in the passage that it was met in
-	After   InForce `json:"after"`
-	Undone  string  `json:"undone"`  // the verb that an undo took back
-	LateMS  int64   `json:"late_ms"` // how far beyond its deadline a finish-by could not help ending
-	Text    string  `json:"text"`    // of a note
-	See     string  `json:"see"`     // of a signal, in words
-	Because string  `json:"because"` // what was seen and led to this, in words
-	Origin  string  `json:"origin"`  // the device that it was made on; empty where nobody has to sign in
+	Number  int       `json:"number"` // within the class, from 1
+	AtMS    int64     `json:"at_ms"`
+	Do      pace.Verb `json:"do"`
+	Refused string    `json:"refused"` // the reason, empty where it was accepted
+	When    pace.When `json:"when"`    // from when on it acts
+	Before  InForce   `json:"before"`  // in the passage that it was met in
+	After   InForce   `json:"after"`
+	Undone  string    `json:"undone"`  // the verb that an undo took back
+	LateMS  int64     `json:"late_ms"` // how far beyond its deadline a finish-by could not help ending
+	Text    string    `json:"text"`    // of a note
+	See     string    `json:"see"`     // of a signal, in words
+	Because string    `json:"because"` // what was seen and led to this, in words
+	Origin  string    `json:"origin"`  // the device that it was made on; empty where nobody has to sign in
 }
 
 // Preview is what an adjustment would do if it were made now.

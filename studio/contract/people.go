@@ -1,5 +1,7 @@
 package contract
 
+import "vastlantern/core/care"
+
 // Group is a group of people that is taught.
 type Group struct {
 	ID         int64             `json:"id"` // 0 for a new one
@@ -29,9 +31,9 @@ type Condition struct {
 
 // Finding is what the rules of care say of a passage for a group.
 type Finding struct {
-	Do      string `json:"do"` // leave out, gentle variant, carefully
-	Say     string `json:"say"`
-	Instead string `json:"instead"`
+	Do      care.Do `json:"do"` // leave out, gentle variant, carefully
+	Say     string  `json:"say"`
+	Instead string  `json:"instead"`
 }
 
 // Advice is something about the order or the length of a plan. It forbids nothing.

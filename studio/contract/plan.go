@@ -1,6 +1,10 @@
 package contract
 
-import "encoding/json"
+import (
+	"encoding/json"
+
+	"vastlantern/core/plan"
+)
 
 // Plan is a plan as it is edited.
 type Plan struct {
@@ -105,7 +109,7 @@ type PlanSummary struct {
 // PassageSummary is the numbers of one passage.
 type PassageSummary struct {
 	Name          string    `json:"name"`
-	Type          string    `json:"type"`
+	Type          plan.Type `json:"type"`
 	Practice      string    `json:"practice"`
 	Term          string    `json:"term"`
 	Takes         []string  `json:"takes"` // the fields that only some practices have

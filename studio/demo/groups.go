@@ -4,6 +4,7 @@ import (
 	"strconv"
 	"time"
 
+	"vastlantern/core/pace"
 	"vastlantern/studio/contract"
 )
 
@@ -14,7 +15,7 @@ type changes = map[int]string
 func at(passage int, after float64, do contract.Adjust) press { return press{passage, after, do} }
 
 func on() contract.Adjust                 { return contract.Adjust{Do: "advance"} }
-func plain(do string) contract.Adjust     { return contract.Adjust{Do: do} }
+func plain(do string) contract.Adjust     { return contract.Adjust{Do: pace.Verb(do)} }
 func tempo(value float64) contract.Adjust { return contract.Adjust{Do: "tempo", To: &value} }
 func rounds(by int) contract.Adjust       { return contract.Adjust{Do: "rounds", By: &by} }
 func note(text string) contract.Adjust    { return contract.Adjust{Do: "note", Text: &text} }

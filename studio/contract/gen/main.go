@@ -6,9 +6,14 @@ import (
 	"encoding/json"
 	"fmt"
 	"os"
+	"reflect"
 
 	"github.com/invopop/jsonschema"
 
+	"vastlantern/core/breath"
+	"vastlantern/core/care"
+	"vastlantern/core/pace"
+	"vastlantern/core/plan"
 	"vastlantern/studio/contract"
 )
 
@@ -63,11 +68,39 @@ type all struct {
 	SignIn    contract.SignIn
 }
 
+// words is the types of the core that are one of some words, so that the screens know which.
+var words = map[reflect.Type][]any{
+	reflect.TypeFor[pace.Stage]():     {pace.Talk, pace.Free, pace.Setup, pace.Opening, pace.Round, pace.Rest, pace.Pause, pace.Own, pace.Recall, pace.Closing},
+	reflect.TypeFor[pace.When]():      {"", pace.Now, pace.NextCount, pace.AfterHold, pace.NextRound, pace.Never},
+	reflect.TypeFor[pace.CallKind]():  {pace.CallLast, pace.CallHalf, pace.CallMinute, pace.CallHalfMinute, pace.CallPrompt},
+	reflect.TypeFor[pace.Verb]():      verbs(),
+	reflect.TypeFor[breath.Phase]():   {breath.Inhale, breath.Hold, breath.Exhale, breath.Empty, breath.Still, breath.Stroke, breath.Beat, breath.Lead, breath.Free, breath.Talk},
+	reflect.TypeFor[breath.Through](): {breath.None, breath.Left, breath.Right, breath.Both, breath.Mouth},
+	reflect.TypeFor[plan.Type]():      {plan.Talk, plan.Free, plan.Practice},
+	reflect.TypeFor[care.Do]():        {care.LeaveOut, care.Gentle, care.Carefully},
+}
+
+func verbs() []any {
+	var list []any
+	for _, verb := range pace.Verbs() {
+		list = append(list, verb)
+	}
+	return list
+}
+
+// asWords gives such a type its words.
+func asWords(t reflect.Type) *jsonschema.Schema {
+	if list := words[t]; list != nil {
+		return &jsonschema.Schema{Type: "string", Enum: list}
+	}
+	return nil
+}
+
 // made is the files that are made of the structs, from the root of the project.
 func made() (map[string][]byte, error) {
-	screens := jsonschema.Reflector{Anonymous: true, ExpandedStruct: true}
+	screens := jsonschema.Reflector{Anonymous: true, ExpandedStruct: true, Mapper: asWords}
 	// What leaves the application is documented by the comments of the structs.
-	files := jsonschema.Reflector{Anonymous: true, ExpandedStruct: true}
+	files := jsonschema.Reflector{Anonymous: true, ExpandedStruct: true, Mapper: asWords}
 	if err := files.AddGoComments("vastlantern", "./studio/contract"); err != nil {
 		return nil, err
 	}

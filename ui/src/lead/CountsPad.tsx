@@ -4,7 +4,7 @@ import type { Adjust, ScorePassage } from "../wire/contract";
 
 type Props = {
   passage: ScorePassage;
-  verbs: string[];
+  verbs: Adjust["do"][];
   onAdjust: (press: Omit<Adjust, "key">) => void;
   onClose: () => void;
 };
@@ -56,7 +56,7 @@ export function CountsPad({ passage, verbs, onAdjust, onClose }: Props) {
         </Modal.Body>
         <Modal.Footer>
           <Button type="submit" size="lg">
-            Give these
+            Apply
           </Button>
         </Modal.Footer>
       </Form>

@@ -35,7 +35,7 @@ type Props = {
   panel: Panel;
   groups: Group[];
   passage: ScorePassage | undefined;
-  verbs: string[];
+  verbs: Adjust["do"][];
   classId: number;
   sound: Sound;
   take: (score: Score) => void;

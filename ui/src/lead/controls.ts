@@ -16,7 +16,7 @@ export type Control = {
 };
 
 /** met tells whether the adjustment would be accepted in the phase. */
-function met(strand: Strand, verb: string): boolean {
+function met(strand: Strand, verb: Adjust["do"]): boolean {
   return strand.verbs?.includes(verb) ?? false;
 }
 
@@ -73,7 +73,7 @@ export function controls(strand: Strand, passage: ScorePassage, slot: number): G
         make(
           "fewer",
           "a",
-          "One less",
+          "One fewer",
           { do: "rounds", by: -1 },
           total > strand.round ? `${total} → ${total - 1}` : "",
         ),
@@ -124,7 +124,7 @@ export function goOn(strand: Strand): Control {
   return {
     id: "go-on",
     key: "f",
-    name: resume ? "Take up again" : "Go on",
+    name: resume ? "Resume" : "Go on",
     effect: resume ? "lead-in, then the same again" : "ends what is not counted",
     press: { do: resume ? "resume" : "advance" },
     met: resume || met(strand, "advance"),

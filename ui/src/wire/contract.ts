@@ -173,9 +173,29 @@ export interface Mark {
 export interface Answer {
   number: number;
   at_ms: number;
-  do: string;
+  do:
+    | "advance"
+    | "again"
+    | "close"
+    | "counts"
+    | "drop-holds"
+    | "end"
+    | "enough"
+    | "finish-by"
+    | "last-round"
+    | "next"
+    | "note"
+    | "pause"
+    | "release"
+    | "restore-holds"
+    | "resume"
+    | "rounds"
+    | "signal"
+    | "strokes"
+    | "tempo"
+    | "undo";
   refused: string;
-  when: string;
+  when: "" | "now" | "next count" | "after this hold" | "next round" | "no change";
   before: InForce;
   after: InForce;
   undone: string;
@@ -254,7 +274,7 @@ export interface PlanSummary {
 }
 export interface PassageSummary {
   name: string;
-  type: string;
+  type: "talk" | "free" | "practice";
   practice: string;
   term: string;
   takes: string[];
@@ -281,7 +301,7 @@ export interface Caution {
   strong: boolean;
 }
 export interface Finding {
-  do: string;
+  do: "leave out" | "gentle variant" | "carefully";
   say: string;
   instead: string;
 }
@@ -419,11 +439,11 @@ export interface Score {
 export interface Strand {
   passage: number;
   practice: string;
-  stage: string;
+  stage: "talk" | "free" | "setup" | "opening" | "round" | "rest" | "pause" | "own" | "recall" | "closing";
   round: number;
   breath: number;
-  phase: string;
-  through: string;
+  phase: "inhale" | "hold" | "exhale" | "empty" | "still" | "stroke" | "beat" | "lead" | "free" | "talk";
+  through: "" | "left" | "right" | "both" | "mouth";
   first: number;
   of: number;
   at_ms: number[];
@@ -435,7 +455,28 @@ export interface Strand {
   word: string;
   side: string;
   open: boolean;
-  verbs?: string[];
+  verbs?: (
+    | "advance"
+    | "again"
+    | "close"
+    | "counts"
+    | "drop-holds"
+    | "end"
+    | "enough"
+    | "finish-by"
+    | "last-round"
+    | "next"
+    | "note"
+    | "pause"
+    | "release"
+    | "restore-holds"
+    | "resume"
+    | "rounds"
+    | "signal"
+    | "strokes"
+    | "tempo"
+    | "undo"
+  )[];
 }
 export interface Wait {
   planned_end_ms: number;
@@ -445,12 +486,12 @@ export interface Wait {
 export interface Call {
   at_ms: number;
   passage: number;
-  kind: string;
+  kind: "last" | "half" | "minute" | "half-minute" | "prompt";
   text: string;
 }
 export interface ScorePassage {
   name: string;
-  type: string;
+  type: "talk" | "free" | "practice";
   practice: string;
   term: string;
   script: string;
@@ -473,7 +514,27 @@ export interface Unstored {
 export interface UnstoredPress {
   number: number;
   at_ms: number;
-  do: string;
+  do:
+    | "advance"
+    | "again"
+    | "close"
+    | "counts"
+    | "drop-holds"
+    | "end"
+    | "enough"
+    | "finish-by"
+    | "last-round"
+    | "next"
+    | "note"
+    | "pause"
+    | "release"
+    | "restore-holds"
+    | "resume"
+    | "rounds"
+    | "signal"
+    | "strokes"
+    | "tempo"
+    | "undo";
 }
 export interface Ways {
   named: string;
@@ -545,7 +606,27 @@ export interface Proposed {
 }
 export interface Adjust {
   key: string;
-  do: string;
+  do:
+    | "advance"
+    | "again"
+    | "close"
+    | "counts"
+    | "drop-holds"
+    | "end"
+    | "enough"
+    | "finish-by"
+    | "last-round"
+    | "next"
+    | "note"
+    | "pause"
+    | "release"
+    | "restore-holds"
+    | "resume"
+    | "rounds"
+    | "signal"
+    | "strokes"
+    | "tempo"
+    | "undo";
   to?: number;
   by?: number;
   to_ms?: number;
