@@ -93,7 +93,7 @@ func TestEveryViewIsAccessible(t *testing.T) {
 	for _, panel := range []struct {
 		key   input.Key
 		title string
-	}{{input.Digit1, "What is seen"}, {input.Digit2, "Tap the room"}, {input.KeyB, "Note"}, {input.KeyT, "Cautions"}, {input.ShiftLeft, ""}} {
+	}{{input.Digit1, "What do you see"}, {input.Digit2, "Tap the room"}, {input.KeyB, "Note"}, {input.KeyT, "Cautions"}, {input.ShiftLeft, ""}} {
 		if panel.title == "" {
 			th.see(lead, `button[aria-label="Keys"]`, ".").MustEval("() => this.click()")
 			panel.title = "Keys"

@@ -59,7 +59,7 @@ export function SignIn() {
         </Modal.Body>
         <Modal.Footer>
           <Button type="submit" size="lg" disabled={passcode === "" || enter.isPending}>
-            Come in
+            Sign in
           </Button>
         </Modal.Footer>
       </Form>

@@ -38,7 +38,7 @@ export function GapCard({ score, from, take, onClose }: Props) {
   return (
     <Modal show centered onHide={onClose} aria-labelledby="gap" className="pad">
       <Modal.Header>
-        <Modal.Title id="gap">Out of sight for {clock(away)}</Modal.Title>
+        <Modal.Title id="gap">This screen was away for {clock(away)}</Modal.Title>
       </Modal.Header>
       <Modal.Body>
         {(error ?? gap.error) && <ErrorAlert error={(error ?? gap.error)!} />}
@@ -59,11 +59,11 @@ export function GapCard({ score, from, take, onClose }: Props) {
       <Modal.Footer>
         {gap.data?.again && (
           <Button size="lg" variant="outline-primary" onClick={again}>
-            <kbd>R</kbd> Take it again
+            <kbd>R</kbd> Repeat what was missed
           </Button>
         )}
         <Button size="lg" onClick={onClose}>
-          <kbd>F</kbd> Go on at the clock
+          <kbd>F</kbd> Continue from now
         </Button>
       </Modal.Footer>
     </Modal>

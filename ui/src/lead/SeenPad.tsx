@@ -59,7 +59,7 @@ export function SeenPad({ classId, take, onAdjust, onClose }: Props) {
   return (
     <Modal show centered size="lg" onHide={onClose} aria-labelledby="seen" className="pad">
       <Modal.Header closeButton>
-        <Modal.Title id="seen">{proposed ? "What to do" : "What is seen?"}</Modal.Title>
+        <Modal.Title id="seen">{proposed ? "What to do" : "What do you see?"}</Modal.Title>
       </Modal.Header>
       <Modal.Body>
         {error && <ErrorAlert error={error} />}

@@ -251,12 +251,12 @@ function Advised({ editor }: { editor: Editor }) {
               variant="outline-primary"
               onClick={() => void ask({ passage: a.passage, next: true })}
             >
-              Take it over
+              Use it
             </Button>
           )}
           {a.do === "learned" && (
             <Button size="sm" variant="outline-primary" onClick={() => void ask({ learned: true })}>
-              Plan them so
+              Use these lengths
             </Button>
           )}
         </Alert>

@@ -13,7 +13,7 @@ const plain: { [verb: string]: string } = {
   again: "the round starts over",
   enough: "enough: the round ends with this stroke",
   pause: "natural breath for all",
-  resume: "taken up again",
+  resume: "resumed",
   advance: "going on",
   close: "to the closing",
   next: "next passage",

@@ -84,7 +84,7 @@ function Import({ onClose, onDone }: { onClose: () => void; onDone: (file: Pract
       </Modal.Body>
       <Modal.Footer>
         <Button disabled={text.trim() === "" || store.isPending} onClick={() => store.mutate()}>
-          Put it into the book
+          Save practice
         </Button>
       </Modal.Footer>
     </Modal>

@@ -115,7 +115,7 @@ function Edit({ start }: { start: PracticeDoc }) {
             {sure ? "Really remove it" : "Remove"}
           </Button>
           <Link className="btn btn-outline-secondary" to={`/practices/${text(doc.id)}`}>
-            {changed ? "Leave as it was" : "Back"}
+            {changed ? "Discard changes" : "Back"}
           </Link>
           <Button
             disabled={!changed || drafted?.problem !== "" || store.isPending}

@@ -122,7 +122,7 @@ function Pages({ book, id, groups, group, onGroup }: PagesProps) {
         </div>
         {found.length === 0 && (
           <p>
-            Nothing is like that.{" "}
+            No practices match.{" "}
             <Button variant="link" className="p-0" onClick={() => setFilter(anything)}>
               Show all
             </Button>

@@ -54,13 +54,13 @@ export function Remarks({ record }: { record: Record }) {
             size="sm"
             className="people"
             inputMode="numeric"
-            aria-label="People who were there"
+            aria-label="Attendance"
             placeholder={record.remarks.findLast((r) => r.kind === "people")?.text ?? "people"}
             value={people}
             onChange={(e) => setPeople(e.target.value)}
           />
           <Button type="submit" size="sm" variant="outline-secondary" disabled={people === ""}>
-            were there
+            Save attendance
           </Button>
         </Form>
       </div>

@@ -51,11 +51,10 @@ export function TaughtView() {
         <p>
           {search === "" ? (
             <>
-              Nothing was taught yet. A class that is led is recorded by itself.{" "}
-              <Link to="/">Go to today</Link>.
+              No classes yet. Each class that you lead is recorded here. <Link to="/">Go to today</Link>.
             </>
           ) : (
-            "No class is like this. Ask for less."
+            "No classes match. Try fewer words or a longer time."
           )}
         </p>
       )}
@@ -111,9 +110,9 @@ function Working({ left }: { left: number }) {
   return (
     <div className="mb-3">
       <p className="mb-1" role="status">
-        The list is being made: {plural(left, "class", "classes")} to go. This happens once.
+        The list is being prepared: {plural(left, "class", "classes")} to go. This happens once.
       </p>
-      <ProgressBar now={most - left} max={most} aria-label="How much of the list is made" />
+      <ProgressBar now={most - left} max={most} aria-label="How much of the list is ready" />
     </div>
   );
 }

@@ -145,7 +145,7 @@ function Next({ plan, advice, now }: { plan: PlanCard; advice: Advice[]; now: nu
         </div>
         {advice.length > 0 && (
           <>
-            <h2 className="mt-4">The record advises</h2>
+            <h2 className="mt-4">Suggested from past classes</h2>
             <ul className="advised">
               {advice.map((a) => (
                 <li key={a.say}>
@@ -281,7 +281,7 @@ function Last({ record, now }: { record: Record; now: number }) {
             disabled={begin.isPending}
             onClick={() => begin.mutate({ class_id: record.class.id, how: "advised", group_id: 0 })}
           >
-            as the record advises
+            as suggested
           </Button>
         </div>
         {begin.isError && <ErrorAlert error={begin.error} />}

@@ -68,7 +68,7 @@ export function SoundCard({ sound, signs = false, onClose }: Props) {
         {canVibrate && (
           <Form.Check
             id="vibrate"
-            label="Felt in the hand: each phase, on a device that can"
+            label="Vibrate at each phase, on a device that can"
             checked={choice.vibrate}
             onChange={(e) => change({ vibrate: e.target.checked })}
           />
