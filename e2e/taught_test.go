@@ -45,7 +45,7 @@ func TestWhatWasTaughtIsFoundAgain(t *testing.T) {
 	page.MustElement("#eased").MustClick()
 	th.until(page, `!document.body.innerText.includes("Monday")`)
 	page.MustElement(`[aria-label="Practice"]`).MustSelect("Alternate nostril breath")
-	th.see(page, "p", "No class is like this")
+	th.see(page, "p", "No classes match")
 
 	require.NoError(t, page.Navigate(fmt.Sprintf("%s/taught/%d", th.program.URL, second)))
 	th.click(page, "button", "^settled$")
