@@ -257,13 +257,21 @@ func (s *Studio) moment(l *led, want contract.Adjust) (int64, error) {
 	remark := want.Do == pace.Note || want.Do == pace.Signal
 	switch age := time.Duration(float64(at-pressed)/s.rate) * time.Millisecond; {
 	case remark && pressed < at:
-		return max(pressed, l.at(l.stored.StartedAt)), nil // never before what was adjusted since
+		return max(0, pressed, l.lastPress()), nil // times never fall
 	case !l.running(now):
 		return 0, fail(ErrConflict, "This class is over. What is still to be said of it can be added to its record.")
 	case !remark && age > tooLate:
 		return 0, fail(ErrConflict, "Too late: this was pressed %d seconds ago. Nothing was changed; press again if it is still wanted.", int(age.Seconds()))
 	}
 	return at, nil
+}
+
+// lastPress is the time of the last adjustment, 0 where there is none.
+func (l *led) lastPress() int64 {
+	if n := len(l.script); n > 0 {
+		return l.script[n-1].At
+	}
+	return 0
 }
 
 func (s *Studio) adjusted(l *led, number int) (contract.Adjusted, error) {

@@ -230,6 +230,19 @@ func TestAClassThatIsOverTakesNoMorePresses(t *testing.T) {
 	assert.Len(t, found.Classes, 1, "and is found")
 }
 
+// A note that was pressed in a class that has since come to its end by itself has its own moment.
+func TestALateNoteOfAClassThatRanOut(t *testing.T) {
+	d := newDesk(t)
+	class := d.start(d.addPlan(rounds))
+	pressed := float64(d.now.UnixMilli()) + 12_000
+	d.pass(600)
+	words := "hands tire"
+	done, err := d.Adjust(class, contract.Adjust{Key: "late", Do: "note", Text: &words, PressedMS: &pressed})
+	require.NoError(t, err)
+	assert.EqualValues(t, 12_000, done.Answer.AtMS)
+	assert.Empty(t, done.Answer.Refused)
+}
+
 // What is stored can be read again: what would not be is refused, and what was there stays.
 func TestWhatIsStoredCanBeRead(t *testing.T) {
 	d := newDesk(t)
