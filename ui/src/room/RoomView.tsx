@@ -56,7 +56,7 @@ export function RoomView({ code }: { code: string }) {
           <Quiet ended={seen} />
         ))}
       <footer>
-        {!connected && <span role="status">not connected: the count goes on here</span>}
+        {!connected && <span role="status">not connected: still counting</span>}
         <Button variant="link" className="quiet" onClick={() => setCard(true)}>
           This screen
         </Button>
