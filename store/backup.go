@@ -19,7 +19,7 @@ func (s *Store) Backup(path string) error {
 	beside := path + ".part"
 	os.Remove(beside) // of a backup that was interrupted
 	if err := touch(beside); err != nil {
-		return &Trouble{troubles[14], err}
+		return &FileError{fileErrors[14], err}
 	}
 	defer os.Remove(beside)
 	db, err := pool(dsn(s.path, "deferred"), 1) // a connection of its own, so that nobody who writes waits for it
@@ -27,7 +27,7 @@ func (s *Store) Backup(path string) error {
 		return err
 	}
 	if err := errors.Join(db.Exec("VACUUM INTO ?", beside).Error, closePool(db)); err != nil {
-		return troubled(err)
+		return inPlainWords(err)
 	}
 	return putInPlace(beside, path)
 }
@@ -160,7 +160,7 @@ func prepareBackup(backup, fresh string, incompleteToo bool) error {
 		}
 	}
 	err = errors.Join(s.migrate(), s.mark(), s.db.Exec("DELETE FROM settings WHERE name = ?", openName).Error, s.disconnect())
-	return troubled(err)
+	return inPlainWords(err)
 }
 
 // incomplete is what is to be known of a backup that may be.

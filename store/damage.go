@@ -62,7 +62,7 @@ func readable[Row any](s *Store, kind Kind, column string, query *gorm.DB) ([]Ro
 	query = query.Session(&gorm.Session{})
 	var rows []Row
 	err := query.Find(&rows).Error
-	if err == nil || isTrouble(err) {
+	if err == nil || isFileError(err) {
 		return rows, plainly(err)
 	}
 	var ids []int64
@@ -76,7 +76,7 @@ func readable[Row any](s *Store, kind Kind, column string, query *gorm.DB) ([]Ro
 		switch {
 		case err == nil:
 			rows = append(rows, one)
-		case isTrouble(err):
+		case isFileError(err):
 			return nil, plainly(err)
 		default:
 			s.damage.note(Damaged{Kind: kind, ID: id, Why: err.Error()})
@@ -85,16 +85,16 @@ func readable[Row any](s *Store, kind Kind, column string, query *gorm.DB) ([]Ro
 	return rows, nil
 }
 
-// isTrouble tells an error of the file or the disk, or of a question that was given up, from one of a single row.
-func isTrouble(err error) bool {
-	_, known := troubled(err).(*Trouble)
+// isFileError tells an error of the file or the disk, or of a question that was given up, from one of a single row.
+func isFileError(err error) bool {
+	_, known := inPlainWords(err).(*FileError)
 	return known || interrupted(err)
 }
 
 // unreadable is an error of one row: what cannot be read is noted, and told as damaged.
 func (s *Store) unreadable(kind Kind, id int64, err error) error {
 	err = plainly(err)
-	if err == nil || errors.Is(err, ErrNotFound) || isTrouble(err) {
+	if err == nil || errors.Is(err, ErrNotFound) || isFileError(err) {
 		return err
 	}
 	s.damage.note(Damaged{Kind: kind, ID: id, Why: err.Error()})

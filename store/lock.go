@@ -42,7 +42,7 @@ func takeLock(path, who string) (*lock, error) {
 	file := flock.New(lockFor(path), flock.SetPermissions(0o600))
 	taken, err := file.TryLock()
 	if err != nil {
-		return nil, fmt.Errorf("%s: %w", path, &Trouble{troubles[14], err})
+		return nil, fmt.Errorf("%s: %w", path, &FileError{fileErrors[14], err})
 	}
 	if !taken {
 		return nil, &InUseError{path, holder(path)}

@@ -110,7 +110,7 @@ func OpenToRead(path string) (*Store, error) {
 	}
 	s := &Store{db: db, read: db, path: path, damage: &damage{met: map[Damaged]string{}}}
 	if err := ours(s.read); err != nil {
-		return nil, errors.Join(fmt.Errorf("%s: %w", path, troubled(err)), s.disconnect())
+		return nil, errors.Join(fmt.Errorf("%s: %w", path, inPlainWords(err)), s.disconnect())
 	}
 	return s, nil
 }
@@ -134,7 +134,7 @@ func removeRests(path string) {
 func create(path string) error {
 	beside := path + ".new"
 	if err := touch(beside); err != nil {
-		return &Trouble{troubles[14], err}
+		return &FileError{fileErrors[14], err}
 	}
 	defer removeRests(path)
 	s, err := connect(beside)
@@ -142,7 +142,7 @@ func create(path string) error {
 		return err
 	}
 	if err := errors.Join(s.migrate(), s.mark(), s.disconnect()); err != nil {
-		return fmt.Errorf("%s: %w", path, troubled(err))
+		return fmt.Errorf("%s: %w", path, inPlainWords(err))
 	}
 	return putInPlace(beside, path)
 }
@@ -188,7 +188,7 @@ func pool(dsn string, most int) (*gorm.DB, error) {
 		SkipDefaultTransaction: true,
 	})
 	if err != nil {
-		return nil, troubled(err)
+		return nil, inPlainWords(err)
 	}
 	pool, err := db.DB()
 	if err != nil {
@@ -208,14 +208,14 @@ func dsn(path, lock string) string {
 // ready checks the file and brings it to the present form, with a copy of it as it was.
 func (s *Store) ready() error {
 	if err := s.check("quick_check"); err != nil {
-		return fmt.Errorf("%s: %w", troubles[damagedFile], err)
+		return fmt.Errorf("%s: %w", fileErrors[damagedFile], err)
 	}
 	if err := ours(s.db); err != nil {
-		return troubled(err)
+		return inPlainWords(err)
 	}
 	behind, err := s.behind()
 	if err != nil {
-		return troubled(err)
+		return inPlainWords(err)
 	}
 	if behind {
 		copied := s.path + ".before-update-" + time.Now().Format("2006-01-02-150405")
@@ -224,7 +224,7 @@ func (s *Store) ready() error {
 		}
 		s.opened.Copied = copied
 		if err := s.migrate(); err != nil {
-			return fmt.Errorf("it cannot be brought to the present form, and is as it was: %w", troubled(err))
+			return fmt.Errorf("it cannot be brought to the present form, and is as it was: %w", inPlainWords(err))
 		}
 	}
 	return s.mark()
@@ -265,13 +265,13 @@ func (s *Store) mark() error {
 	for pragma, value := range map[string]uint32{"application_id": applicationID, "user_version": newest} {
 		var now uint32
 		if err := s.db.Raw("PRAGMA " + pragma).Scan(&now).Error; err != nil {
-			return troubled(err)
+			return inPlainWords(err)
 		}
 		if now == value {
 			continue
 		}
 		if err := s.db.Exec(fmt.Sprintf("PRAGMA %s = %d", pragma, value)).Error; err != nil {
-			return troubled(err)
+			return inPlainWords(err)
 		}
 	}
 	return nil
@@ -283,8 +283,8 @@ func (s *Store) markOpen() error {
 	if err == nil {
 		err = s.db.Exec("PRAGMA wal_checkpoint(TRUNCATE)").Error
 	}
-	var trouble *Trouble
-	if errors.As(plainly(err), &trouble) {
+	var fileError *FileError
+	if errors.As(plainly(err), &fileError) {
 		return nil
 	}
 	return err

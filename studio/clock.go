@@ -20,19 +20,21 @@ type Clock struct {
 }
 
 // NewClock is the clock of real classes.
-func NewClock() *Clock { return newClock(1, time.Now, uptime, bootID()) }
+func NewClock() *Clock { return NewClockOf(1, time.Now, uptime, bootID()) }
 
 // NewQuickClock showed real time at the moment, which is past, and has run at the rate since, in seconds a second. Two
 // of the same moment and rate show the same time, as before and after a restart.
 func NewQuickClock(moment time.Time, rate float64) *Clock {
-	c := newClock(rate, time.Now, uptime, bootID())
+	c := NewClockOf(rate, time.Now, uptime, bootID())
 	if now := time.Now(); now.After(moment) {
 		c.from = moment.Add(time.Duration(float64(now.Sub(moment)) * rate)).Round(0)
 	}
 	return c
 }
 
-func newClock(rate float64, wall func() time.Time, uptime func() time.Duration, boot string) *Clock {
+// NewClockOf is a clock on these sources: the time of day, which may be set at any moment, and an uptime that runs evenly;
+// boot names what the uptime counts from, empty where that is not known.
+func NewClockOf(rate float64, wall func() time.Time, uptime func() time.Duration, boot string) *Clock {
 	return &Clock{rate: rate, wall: wall, uptime: uptime, boot: boot, from: wall().Round(0), at: uptime()}
 }
 
@@ -88,5 +90,3 @@ func (c *Clock) Resume(m Mark) {
 
 // started is from where Go's own monotonic clock is read.
 var started = time.Now()
-
-func millis(t time.Time) float64 { return float64(t.UnixMicro()) / 1000 }

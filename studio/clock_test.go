@@ -16,7 +16,7 @@ type machine struct {
 func (m *machine) pass(d time.Duration) { m.day, m.up = m.day.Add(d), m.up+d }
 
 func (m *machine) clock(rate float64) *Clock {
-	return newClock(rate, func() time.Time { return m.day }, func() time.Duration { return m.up }, "this start")
+	return NewClockOf(rate, func() time.Time { return m.day }, func() time.Duration { return m.up }, "this start")
 }
 
 func TestASystemClockThatIsSetDoesNotMoveAClass(t *testing.T) {

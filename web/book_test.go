@@ -57,7 +57,7 @@ func TestGroupsSettingsAndPracticesOverTheWire(t *testing.T) {
 	assert.Nil(t, drafted.Page)
 	var sample contract.Score
 	require.Equal(t, 200, call(t, "GET", at+"/practices/own-mine/sample", "", &sample))
-	assert.NotEmpty(t, sample.Strands)
+	assert.NotEmpty(t, sample.Phases)
 	var done contract.Done
 	require.Equal(t, 200, call(t, "DELETE", at+"/practices/own-mine", "{}", &done))
 
@@ -108,7 +108,7 @@ func TestTheRoomSeesNothingOfTheTeachers(t *testing.T) {
 	var room contract.Room
 	require.NoError(t, json.Unmarshal(text, &room))
 	require.NotNil(t, room.Score)
-	assert.NotEmpty(t, room.Score.Strands)
+	assert.NotEmpty(t, room.Score.Phases)
 	for _, private := range []string{"Secret", "my eyes only", "whispered", "coughs", "last-round"} {
 		assert.NotContains(t, string(text), private)
 	}

@@ -18,6 +18,7 @@ import (
 	"vastlantern/store"
 	"vastlantern/studio"
 	"vastlantern/studio/contract"
+	"vastlantern/studio/desk"
 	"vastlantern/web"
 )
 
@@ -25,7 +26,7 @@ import (
 func real(t *testing.T) string {
 	s, err := store.Open(filepath.Join(t.TempDir(), "x.db"), "a test")
 	require.NoError(t, err)
-	handler, err := web.Handler(studio.New(s, studio.NewClock()), web.ThisMachine)
+	handler, err := web.Handler(desk.New(s, studio.NewClock()), web.ThisMachine)
 	require.NoError(t, err)
 	listener, err := net.Listen("tcp", "127.0.0.1:0")
 	require.NoError(t, err)

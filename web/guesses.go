@@ -19,7 +19,7 @@ import (
 type tooManyGuesses struct{ seconds int }
 
 func (t *tooManyGuesses) Error() string {
-	return "These were too many tries. Wait " + strconv.Itoa(t.seconds) + " seconds."
+	return "Too many wrong guesses. Wait " + strconv.Itoa(t.seconds) + " seconds."
 }
 
 // guesses limits how often one address may guess wrong. No address is kept waiting because of another one.

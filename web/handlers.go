@@ -83,8 +83,8 @@ func invalid(format string, args ...any) error {
 	return &studio.Failure{Kind: studio.ErrInvalid, Problem: contract.Problem{Say: fmt.Sprintf(format, args...)}}
 }
 
-// asked decodes a search of taught classes for ask.
-func asked[Out any](ask func(contract.Search) (Out, error)) func(*gin.Context) (Out, error) {
+// searched decodes a search of taught classes for ask.
+func searched[Out any](ask func(contract.Search) (Out, error)) func(*gin.Context) (Out, error) {
 	return func(c *gin.Context) (Out, error) {
 		var search contract.Search
 		for _, values := range c.Request.URL.Query() {
@@ -135,14 +135,14 @@ func number(text string) int64 {
 }
 
 func (s server) clock(c *gin.Context) {
-	received := s.studio.Now()
+	received := s.desk.Now()
 	c.Header("Cache-Control", "no-store")
-	c.JSON(http.StatusOK, s.studio.Clock(received))
+	c.JSON(http.StatusOK, s.desk.ClockAnswer(received))
 }
 
 // roomCode tells how the room's screen is opened from where the application is reached.
 func (s server) roomCode(c *gin.Context) (contract.RoomCode, error) {
-	code, err := s.studio.RoomCode()
+	code, err := s.desk.Audience.RoomCode()
 	host := s.seenFromOutside(c.Request.Host)
 	return contract.RoomCode{Code: code, Address: "http://" + host + "/room/" + code, OnlyHere: s.reach == ThisMachine}, err
 }

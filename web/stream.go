@@ -12,7 +12,7 @@ import (
 
 	"github.com/gin-gonic/gin"
 
-	"vastlantern/studio"
+	"vastlantern/studio/desk"
 )
 
 // heartbeat keeps proxies and sleeping tabs from taking a quiet stream for a dead one; patience is how long a
@@ -26,16 +26,16 @@ const (
 // while nothing changes: the screen plays by itself. When the class is over the screen is told so and the stream ends.
 func (s server) stream(c *gin.Context) {
 	class := id(c)
-	changed, stop := s.studio.Watch(class)
+	changed, stop := s.desk.Watch(class)
 	defer stop()
-	signedOut, stopWatching := s.studio.WatchSessions()
+	signedOut, stopWatching := s.desk.WatchSessions()
 	defer stopWatching()
-	events(c, changed, signedOut, func() bool { return s.door.stillIn(c) }, func() (told, error) { return s.feed.class(class) })
+	events(c, changed, signedOut, func() bool { return s.guard.stillIn(c) }, func() (told, error) { return s.feed.class(class) })
 }
 
 // roomStream is stream for the public page of the room: whatever class is led.
 func (s server) roomStream(c *gin.Context) {
-	changed, stop := s.studio.WatchRoom()
+	changed, stop := s.desk.WatchRoom()
 	defer stop()
 	code := c.Param("name")
 	events(c, changed, nil, nil, func() (told, error) { return s.feed.room(code) })
@@ -91,7 +91,7 @@ func pack(name string, shape any, over bool) (told, error) {
 
 // feed makes what screens are told once for all of them.
 type feed struct {
-	studio *studio.Studio
+	desk *desk.Desk
 
 	mutex sync.Mutex
 	made  map[any]*made // by class, or the room's code
@@ -105,7 +105,7 @@ type made struct {
 	told    told
 }
 
-func newFeed(s *studio.Studio) *feed { return &feed{studio: s, made: map[any]*made{}} }
+func newFeed(s *desk.Desk) *feed { return &feed{desk: s, made: map[any]*made{}} }
 
 // fresh is how long it serves those who come in: a class goes on, and can end, without a change.
 const fresh = time.Second
@@ -115,7 +115,7 @@ const mostMade = 8
 
 func (f *feed) class(id int64) (told, error) {
 	return f.of(id, func() (told, error) {
-		score, err := f.studio.Score(id)
+		score, err := f.desk.Classes.Score(id)
 		if err != nil {
 			return told{}, err
 		}
@@ -125,7 +125,7 @@ func (f *feed) class(id int64) (told, error) {
 
 func (f *feed) room(code string) (told, error) {
 	return f.of(strings.ToUpper(code), func() (told, error) {
-		room, err := f.studio.Room(code)
+		room, err := f.desk.Audience.Room(code)
 		if err != nil {
 			return told{}, err
 		}
@@ -146,7 +146,7 @@ func (f *feed) of(key any, make func() (told, error)) (told, error) {
 	f.mutex.Unlock()
 	one.mutex.Lock()
 	defer one.mutex.Unlock()
-	changes := f.studio.Changes() // before it is computed: a change in between makes it anew
+	changes := f.desk.Changes() // before it is computed: a change in between makes it anew
 	if one.told.event != nil && one.changes == changes && time.Since(one.at) < fresh {
 		return one.told, nil
 	}

@@ -16,6 +16,7 @@ import (
 
 	"vastlantern/studio"
 	"vastlantern/studio/contract"
+	"vastlantern/studio/desk"
 )
 
 //go:embed all:dist
@@ -25,115 +26,150 @@ var dist embed.FS
 const mostBody = 2 << 20
 
 type server struct {
-	studio *studio.Studio
-	reach  Reach
-	feed   *feed
-	door   *door
+	desk  *desk.Desk
+	reach Reach
+	feed  *feed
+	guard *guard
 }
 
 // Handler is the whole application on one handler.
-func Handler(s *studio.Studio, reach Reach) (http.Handler, error) {
+func Handler(d *desk.Desk, reach Reach) (http.Handler, error) {
 	front, err := fs.Sub(dist, "dist")
 	if err != nil {
 		return nil, err
 	}
 	gin.SetMode(gin.ReleaseMode)
 	router := gin.New()
-	d := newDoor(s, reach)
-	router.Use(logging, gin.Recovery(), d.guard, packing)
-	sv := server{s, reach, newFeed(s), d}
+	g := newGuard(d, reach)
+	router.Use(logging, gin.Recovery(), g.checkRequest, packing)
+	s := server{d, reach, newFeed(d), g}
+	s.public(router.Group("/api"))
+	teacher := router.Group("/api", g.teacher)
+	s.today(teacher)
+	s.library(teacher)
+	s.plans(teacher)
+	s.classes(teacher)
+	s.records(teacher)
+	s.deleted(teacher)
+	router.NoRoute(pages(front))
+	return router, nil
+}
 
-	public := router.Group("/api")
-	public.GET("/clock", sv.clock)
-	public.GET("/session", answer(d.session))
-	public.POST("/session", body(d.enter))
-	public.DELETE("/session", answer(d.leave))
-	public.GET("/rooms/:name", d.room, sv.room)
-	public.GET("/rooms/:name/stream", d.room, sv.roomStream)
+// public is what everybody may ask who is let in to the room, and how a device signs in.
+func (s server) public(api *gin.RouterGroup) {
+	api.GET("/clock", s.clock)
+	api.GET("/session", answer(s.guard.session))
+	api.POST("/session", body(s.guard.enter))
+	api.DELETE("/session", answer(s.guard.leave))
+	api.GET("/rooms/:name", s.guard.room, s.room)
+	api.GET("/rooms/:name/stream", s.guard.room, s.roomStream)
+}
 
-	api := router.Group("/api", d.teacher)
-	api.GET("/today", answer(func(*gin.Context) (contract.Today, error) { return s.Today(), nil }))
-	api.GET("/running", answer(func(*gin.Context) (contract.Running, error) { return s.Running() }))
-	api.GET("/practices", answer(func(c *gin.Context) (contract.Book, error) { return s.Practices(number(c.Query("group"))) }))
-	api.GET("/practices/:name/sample", named(s.Sample))
-	api.GET("/practices/:name/file", named(s.OwnPractice))
-	api.DELETE("/practices/:name", named(s.RemovePractice))
+func (s server) today(api *gin.RouterGroup) {
+	api.GET("/today", answer(func(*gin.Context) (contract.Today, error) { return s.desk.Today.Show(), nil }))
+	api.GET("/running", answer(func(*gin.Context) (contract.Running, error) { return s.desk.Classes.Running() }))
+}
+
+func (s server) library(api *gin.RouterGroup) {
+	library := s.desk.Library
+	api.GET("/practices", answer(func(c *gin.Context) (contract.Book, error) { return library.Practices(number(c.Query("group"))) }))
+	api.GET("/practices/:name/sample", named(library.Sample))
+	api.GET("/practices/:name/file", named(library.OwnPractice))
+	api.DELETE("/practices/:name", named(library.RemovePractice))
 	api.POST("/practices", body(func(_ *gin.Context, in contract.PracticeText) (contract.PracticeFile, error) {
-		return s.SavePractice(in.Text)
+		return library.SavePractice(in.Text)
 	}))
 	api.POST("/practices/copy", body(func(_ *gin.Context, in contract.PracticeCopy) (contract.PracticeFile, error) {
-		return s.CopyPractice(in.ID, in.Name)
+		return library.CopyPractice(in.ID, in.Name)
 	}))
 	api.POST("/practices/draft", body(func(_ *gin.Context, in contract.PracticeText) (contract.PracticeDrafted, error) {
-		return s.DraftPractice(in.Text), nil
+		return library.DraftPractice(in.Text), nil
 	}))
-	api.GET("/groups", answer(func(*gin.Context) (contract.Groups, error) { return s.Groups() }))
-	api.POST("/groups", body(func(_ *gin.Context, in contract.Group) (contract.Group, error) { return s.SaveGroup(in) }))
-	api.GET("/groups/:id/course", withID(s.GroupCourse))
-	api.GET("/settings", answer(func(*gin.Context) (contract.Settings, error) { return s.Settings() }))
-	api.PUT("/settings", body(func(_ *gin.Context, in contract.Settings) (contract.Settings, error) { return s.SaveSettings(in) }))
+	api.GET("/groups", answer(func(*gin.Context) (contract.Groups, error) { return library.Groups() }))
+	api.POST("/groups", body(func(_ *gin.Context, in contract.Group) (contract.Group, error) { return library.SaveGroup(in) }))
+	api.GET("/settings", answer(func(*gin.Context) (contract.Settings, error) { return library.Settings() }))
+	api.PUT("/settings", body(func(_ *gin.Context, in contract.Settings) (contract.Settings, error) { return library.SaveSettings(in) }))
+}
+
+func (s server) plans(api *gin.RouterGroup) {
+	plans := s.desk.Plans
+	api.GET("/templates", answer(func(*gin.Context) ([]contract.Template, error) { return plans.Templates() }))
+	api.POST("/draft", body(func(_ *gin.Context, in contract.Draft) (contract.Drafted, error) { return plans.Draft(in) }))
 	api.POST("/plans", body(func(_ *gin.Context, in contract.PlanSave) (contract.Plan, error) {
-		return s.AddPlan(in.Document, in.GroupID)
+		return plans.Add(in.Document, in.GroupID)
 	}))
-	api.GET("/templates", answer(func(*gin.Context) ([]contract.Template, error) { return s.Templates() }))
-	api.POST("/plans/begin", body(func(_ *gin.Context, in contract.Begin) (contract.Plan, error) { return s.BeginPlan(in) }))
-	api.GET("/plans/:id/course", withID(s.Course))
-	api.POST("/plans/:id/course", bodyWithID(s.MakeCourse))
-	api.POST("/plans/:id/course/shift", withID(s.ShiftCourse))
-	api.GET("/plans/:id/course/files", download(func(c *gin.Context) (studio.File, error) { return s.CourseFiles(id(c)) }))
-	api.POST("/plans/import", body(func(_ *gin.Context, in contract.PlanText) (contract.Plan, error) { return s.ImportPlan(in) }))
-	api.GET("/plans/:id", withID(s.Plan))
-	api.GET("/plans/:id/file", download(func(c *gin.Context) (studio.File, error) { return s.PlanFile(id(c)) }))
-	api.GET("/plans/:id/sheet/:form", download(func(c *gin.Context) (studio.File, error) { return s.PlanSheet(id(c), c.Param("form")) }))
-	api.GET("/plans/:id/calendar", download(func(c *gin.Context) (studio.File, error) { return s.Calendar(id(c)) }))
-	api.GET("/calendar", download(func(*gin.Context) (studio.File, error) { return s.Calendar(0) }))
-	api.PUT("/plans/:id", bodyWithID(s.SavePlan))
-	api.POST("/plans/:id/try", bodyWithID(s.Try))
-	api.POST("/draft", body(func(_ *gin.Context, in contract.Draft) (contract.Drafted, error) { return s.Draft(in) }))
-	api.GET("/classes", answer(asked(s.Find)))
-	api.GET("/classes/table", download(asked(s.RecordsTable)))
-	api.GET("/classes/file", download(asked(s.RecordsFile)))
-	api.GET("/summary", answer(func(c *gin.Context) (contract.Summary, error) { return s.Summary(int(number(c.Query("year")))) }))
-	api.POST("/classes/:id/remarks", bodyWithID(s.AddRemark))
-	api.GET("/classes/:id/sheet/:form", download(func(c *gin.Context) (studio.File, error) { return s.TaughtSheet(id(c), c.Param("form")) }))
-	api.GET("/classes/:id/table", download(func(c *gin.Context) (studio.File, error) { return s.RecordTable(id(c)) }))
-	api.GET("/classes/:id/file", download(func(c *gin.Context) (studio.File, error) { return s.RecordFile(id(c)) }))
-	api.POST("/classes", body(func(_ *gin.Context, in contract.Lead) (contract.Score, error) { return s.Lead(in) }))
-	api.GET("/classes/:id/score", withID(s.Score))
-	api.GET("/classes/:id/stream", sv.stream)
+	api.POST("/plans/begin", body(func(_ *gin.Context, in contract.Begin) (contract.Plan, error) { return plans.Begin(in) }))
+	api.POST("/plans/import", body(func(_ *gin.Context, in contract.PlanText) (contract.Plan, error) { return plans.Import(in) }))
+	api.GET("/plans/:id", withID(plans.Plan))
+	api.PUT("/plans/:id", bodyWithID(plans.Save))
+	api.GET("/plans/:id/course", withID(plans.Course))
+	api.POST("/plans/:id/course", bodyWithID(plans.MakeCourse))
+	api.POST("/plans/:id/course/shift", withID(plans.ShiftCourse))
+	api.GET("/plans/:id/course/files", download(func(c *gin.Context) (studio.File, error) { return plans.CourseFiles(id(c)) }))
+	api.GET("/plans/:id/file", download(func(c *gin.Context) (studio.File, error) { return plans.File(id(c)) }))
+	api.GET("/plans/:id/sheet/:form", download(func(c *gin.Context) (studio.File, error) { return plans.Sheet(id(c), c.Param("form")) }))
+	api.GET("/plans/:id/calendar", download(func(c *gin.Context) (studio.File, error) { return plans.Calendar(id(c)) }))
+	api.GET("/calendar", download(func(*gin.Context) (studio.File, error) { return plans.Calendar(0) }))
+}
+
+func (s server) classes(api *gin.RouterGroup) {
+	classes := s.desk.Classes
+	api.POST("/plans/:id/try", bodyWithID(classes.Try))
+	api.POST("/classes", body(func(_ *gin.Context, in contract.Lead) (contract.Score, error) { return classes.Begin(in) }))
+	api.GET("/classes/:id/score", withID(classes.Score))
+	api.GET("/classes/:id/stream", s.stream)
 	api.POST("/classes/:id/adjustments", body(func(c *gin.Context, in contract.Adjust) (contract.Adjusted, error) {
 		in.Origin = c.GetString(deviceKey)
-		return s.Adjust(id(c), in)
+		return classes.Adjust(id(c), in)
 	}))
-	api.POST("/classes/:id/would", bodyWithID(s.Would))
-	api.GET("/classes/:id/gap", answer(func(c *gin.Context) (contract.Gap, error) { return s.Gap(id(c), number(c.Query("from_ms"))) }))
+	api.POST("/classes/:id/would", bodyWithID(classes.Would))
+	api.GET("/classes/:id/gap", answer(func(c *gin.Context) (contract.Gap, error) { return classes.Gap(id(c), number(c.Query("from_ms"))) }))
 	api.POST("/classes/:id/again", body(func(c *gin.Context, in contract.TakeAgain) (contract.Adjusted, error) {
 		in.Origin = c.GetString(deviceKey)
-		return s.TakeAgain(id(c), in)
+		return classes.TakeAgain(id(c), in)
 	}))
-	api.GET("/classes/:id/record", withID(s.Record))
-	api.GET("/room", answer(sv.roomCode))
-	api.GET("/room/qr.png", sv.qr)
-	api.GET("/signals", answer(func(*gin.Context) ([]contract.Signal, error) { return s.Signals(), nil }))
+	api.GET("/signals", answer(func(*gin.Context) ([]contract.Signal, error) { return classes.Signals(), nil }))
 	api.POST("/classes/:id/seen", body(func(c *gin.Context, in contract.Saw) (contract.Proposed, error) {
 		in.Origin = c.GetString(deviceKey)
-		return s.Saw(id(c), in)
+		return classes.Saw(id(c), in)
 	}))
-	api.POST("/classes/:id/taps", bodyWithID(s.Tapped))
+	api.POST("/classes/:id/taps", bodyWithID(classes.Tapped))
+	api.GET("/room", answer(s.roomCode))
+	api.GET("/room/qr.png", s.qr)
+}
 
+func (s server) records(api *gin.RouterGroup) {
+	records := s.desk.Records
+	api.GET("/classes", answer(searched(records.Find)))
+	api.GET("/classes/table", download(searched(records.RecordsTable)))
+	api.GET("/classes/file", download(searched(records.RecordsFile)))
+	api.GET("/classes/:id/record", withID(records.Record))
+	api.POST("/classes/:id/remarks", bodyWithID(records.AddRemark))
+	api.GET("/classes/:id/sheet/:form", download(func(c *gin.Context) (studio.File, error) { return records.TaughtSheet(id(c), c.Param("form")) }))
+	api.GET("/classes/:id/table", download(func(c *gin.Context) (studio.File, error) { return records.RecordTable(id(c)) }))
+	api.GET("/classes/:id/file", download(func(c *gin.Context) (studio.File, error) { return records.RecordFile(id(c)) }))
+	api.GET("/summary", answer(func(c *gin.Context) (contract.Summary, error) { return records.Summary(int(number(c.Query("year")))) }))
+	api.GET("/groups/:id/course", withID(records.GroupCourse))
+}
+
+func (s server) deleted(api *gin.RouterGroup) {
+	transfer := s.desk.Transfer
 	for kind, path := range map[string]string{"group": "/groups/:id", "plan": "/plans/:id", "class": "/classes/:id"} {
 		api.DELETE(path, answer(func(c *gin.Context) (contract.DeletedList, error) {
-			return s.Delete(kind, id(c), c.Query("classes") == "true")
+			return transfer.Delete(kind, id(c), c.Query("classes") == "true")
 		}))
-		api.GET(path+"/deletion", answer(func(c *gin.Context) (contract.Deletion, error) { return s.Deletion(kind, id(c)) }))
+		api.GET(path+"/deletion", answer(func(c *gin.Context) (contract.Deletion, error) { return transfer.Deletion(kind, id(c)) }))
 	}
-	api.GET("/deleted", answer(func(*gin.Context) (contract.DeletedList, error) { return s.Deleted() }))
+	api.GET("/deleted", answer(func(*gin.Context) (contract.DeletedList, error) { return transfer.Deleted() }))
 	api.POST("/deleted/:kind/:id/back", answer(func(c *gin.Context) (contract.DeletedList, error) {
-		return s.BringBack(c.Param("kind"), id(c))
+		return transfer.BringBack(c.Param("kind"), id(c))
 	}))
+}
 
+// pages answers what is no question of the API with the built front end.
+func pages(front fs.FS) gin.HandlerFunc {
 	files := http.FileServerFS(front)
-	router.NoRoute(func(c *gin.Context) {
+	return func(c *gin.Context) {
 		path := strings.TrimPrefix(c.Request.URL.Path, "/")
 		if strings.HasPrefix(path, "api/") {
 			c.JSON(http.StatusNotFound, contract.Problem{Say: "There is nothing at this address."})
@@ -155,8 +191,7 @@ func Handler(s *studio.Studio, reach Reach) (http.Handler, error) {
 			c.Header("Cache-Control", "public, max-age=31536000, immutable")
 		}
 		files.ServeHTTP(c.Writer, c.Request)
-	})
-	return router, nil
+	}
 }
 
 // logging writes a line for each request that failed by our fault, and for every one where debugging is wanted
@@ -173,20 +208,20 @@ var packing = gzip.Gzip(gzip.DefaultCompression,
 func problem(c *gin.Context, err error) {
 	var failure *studio.Failure
 	var tooLarge *http.MaxBytesError
-	var tries *tooManyGuesses
+	var tooMany *tooManyGuesses
 	switch {
 	case errors.As(err, &failure):
 		c.JSON(status(failure.Kind), failure.Problem)
 	case errors.As(err, &tooLarge):
 		c.JSON(http.StatusRequestEntityTooLarge, contract.Problem{Say: "This is too large: a plan has at most 1 MiB."})
-	case errors.As(err, &tries):
-		c.Header("Retry-After", strconv.Itoa(tries.seconds))
+	case errors.As(err, &tooMany):
+		c.Header("Retry-After", strconv.Itoa(tooMany.seconds))
 		c.JSON(http.StatusTooManyRequests, contract.Problem{Say: err.Error()})
 	case errors.Is(err, os.ErrDeadlineExceeded):
 		c.JSON(http.StatusRequestTimeout, contract.Problem{Say: "The request took too long to arrive. Nothing was changed; try again."})
-	case studio.Trouble(err) != "":
+	case studio.FileProblem(err) != "":
 		logFailure(c, err)
-		c.JSON(http.StatusServiceUnavailable, contract.Problem{Say: studio.Trouble(err) + " This was not stored. A class that is led goes on where it is shown."})
+		c.JSON(http.StatusServiceUnavailable, contract.Problem{Say: studio.FileProblem(err) + " This was not stored. A class that is led goes on where it is shown."})
 	default:
 		logFailure(c, err)
 		c.JSON(http.StatusInternalServerError, contract.Problem{Say: "Something went wrong inside the application: " + err.Error() + ". What was typed is still on this screen; try again."})

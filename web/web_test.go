@@ -18,6 +18,7 @@ import (
 	"vastlantern/store"
 	"vastlantern/studio"
 	"vastlantern/studio/contract"
+	"vastlantern/studio/desk"
 	"vastlantern/web"
 )
 
@@ -25,7 +26,7 @@ func serve(t *testing.T) *httptest.Server {
 	t.Helper()
 	s, err := store.Open(filepath.Join(t.TempDir(), "x.db"), "a test")
 	require.NoError(t, err)
-	handler, err := web.Handler(studio.New(s, studio.NewClock()), web.ThisMachine)
+	handler, err := web.Handler(desk.New(s, studio.NewClock()), web.ThisMachine)
 	require.NoError(t, err)
 	server := httptest.NewServer(handler)
 	t.Cleanup(func() { server.CloseClientConnections(); server.Close(); s.Close() })
@@ -55,7 +56,7 @@ func TestFromPlanToRecord(t *testing.T) {
 	var plan contract.Plan
 	require.Equal(t, 200, call(t, "POST", at+"/plans", `{"document": `+document+`}`, &plan))
 	var drafted contract.Drafted
-	require.Equal(t, 200, call(t, "POST", at+"/draft", `{"document": `+document+`, "passage": 1, "short": "4:8 x2"}`, &drafted))
+	require.Equal(t, 200, call(t, "POST", at+"/draft", `{"document": `+document+`, "change": {"do": "short", "passage": 1, "text": "4:8 x2"}}`, &drafted))
 	assert.Equal(t, "4:8", drafted.Summary.Passages[0].Counts)
 	save, err := json.Marshal(contract.PlanSave{Revision: 1, Document: drafted.Document})
 	require.NoError(t, err)
@@ -92,7 +93,7 @@ func TestErrorsSayWhatIsWrong(t *testing.T) {
 		status           int
 		says             string
 	}{
-		{"POST", "/classes", fmt.Sprintf(`{"plan_id": %d}`, plan.ID), 422, "Mend what is marked"},
+		{"POST", "/classes", fmt.Sprintf(`{"plan_id": %d}`, plan.ID), 422, "Correct what is marked"},
 		{"POST", "/classes", `{"plan_id": 99}`, 404, "no plan 99"},
 		{"GET", "/plans/99", "", 404, "no plan 99"},
 		{"GET", "/plans/abc", "", 404, "no plan"},

@@ -10,6 +10,7 @@ import (
 	"github.com/spf13/cobra"
 
 	"vastlantern/studio"
+	"vastlantern/studio/desk"
 )
 
 func passcodeCommand() *cobra.Command {
@@ -30,7 +31,7 @@ func passcodeCommand() *cobra.Command {
 				return err
 			}
 			defer st.Close()
-			if err := studio.New(st, studio.NewClock()).SetPasscode(strings.TrimRight(line, "\r\n")); err != nil {
+			if err := desk.New(st, studio.NewClock()).Access.SetPasscode(strings.TrimRight(line, "\r\n")); err != nil {
 				return err
 			}
 			fmt.Fprintln(cmd.OutOrStdout(), "The passcode is set.")

@@ -20,6 +20,7 @@ import (
 	"vastlantern/store"
 	"vastlantern/studio"
 	"vastlantern/studio/demo"
+	"vastlantern/studio/desk"
 	"vastlantern/web"
 )
 
@@ -107,9 +108,9 @@ func (s *serving) run(cmd *cobra.Command, prepare func(*store.Store, *studio.Clo
 		return err
 	}
 	st.KeepReserve()
-	application := studio.New(st, clock)
+	application := desk.New(st, clock)
 	if s.clockFrom == "" {
-		if err := application.Resume(); err != nil {
+		if err := application.Classes.Resume(); err != nil {
 			return err
 		}
 	}
@@ -139,11 +140,11 @@ func (s *serving) run(cmd *cobra.Command, prepare func(*store.Store, *studio.Clo
 }
 
 // reach is from where the application will be reached. Nobody opens it to a network without a passcode.
-func (s *serving) reach(application *studio.Studio) (web.Reach, error) {
+func (s *serving) reach(application *desk.Desk) (web.Reach, error) {
 	if !s.lan {
 		return web.ThisMachine, nil
 	}
-	set, err := application.HasPasscode()
+	set, err := application.Access.HasPasscode()
 	if err == nil && !set {
 		err = fmt.Errorf("--lan opens the application to the local network, and for that it needs a passcode. Set one first: lantern passcode --data %s", s.data)
 	}

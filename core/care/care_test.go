@@ -8,17 +8,18 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"vastlantern/core/breath"
 	"vastlantern/core/care"
 	"vastlantern/core/plan"
 	"vastlantern/core/practice"
 	"vastlantern/core/sheet"
 )
 
-func passage(t *testing.T, text string) (plan.Doc, *plan.Passage) {
+func passage(t *testing.T, text string) (plan.Fields, *plan.Passage) {
 	t.Helper()
 	doc, p, err := sheet.ReadPlan(strings.NewReader(`{"format": "vast-lantern-plan", "version": 1, "tempo": 60, "passages": [` + text + `]}`))
 	require.NoError(t, err)
-	return doc["passages"].([]any)[0].(map[string]any), &p.Passages[0]
+	return doc.Passages()[0], &p.Passages[0]
 }
 
 func of(id string) string { return fmt.Sprintf(`{"type": "practice", "practice": %q}`, id) }
@@ -164,24 +165,15 @@ func TestGentleVariants(t *testing.T) {
 			continue
 		}
 		assert.NotEmpty(t, words)
-		_, q, err := sheet.ReadPlan(strings.NewReader(planOf(t, soft)))
+		gentle, err := plan.OneAt(breath.Int(60), soft)
 		require.NoError(t, err, text)
-		gentle := &q.Passages[0]
 		length := fmt.Sprintf("×%d", gentle.Rounds)
 		if gentle.OwnPace {
 			length = "own"
 		}
 		assert.Equal(t, want, fmt.Sprintf("%s %s %s", gentle.Practice.ID, gentle.Measure.Counts, length))
-		assert.Empty(t, care.For(gentle, care.Room{Present: map[care.Condition]int{care.Pregnancy: 1}}), text)
+		assert.Empty(t, care.For(&gentle, care.Room{Present: map[care.Condition]int{care.Pregnancy: 1}}), text)
 		round := gentle.RoundSpan(gentle.Measure).Float()
 		assert.InDelta(t, p.PlannedLength().Float(), gentle.PlannedLength().Float(), max(round, 15_000), "%s: within a round", text)
 	}
-}
-
-func planOf(t *testing.T, doc plan.Doc) string {
-	var text strings.Builder
-	require.NoError(t, sheet.WritePlan(&text, plan.Doc{
-		"format": plan.Format, "version": 1, "tempo": 60, "passages": []any{map[string]any(doc)},
-	}))
-	return text.String()
 }

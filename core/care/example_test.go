@@ -3,13 +3,16 @@ package care_test
 import (
 	"fmt"
 
+	"vastlantern/core/breath"
 	"vastlantern/core/care"
 	"vastlantern/core/plan"
 )
 
 // A passage with holds, for a room in which somebody is pregnant: the holds are left out.
 func ExampleFor() {
-	passage, err := plan.One(plan.Doc{"type": "practice", "practice": "nadi-shodhana", "counts": "4:4:8"})
+	held := plan.NewFields("nadi-shodhana")
+	held.SetCounts(breath.Counts{Inhale: 4, Hold: 4, Exhale: 8})
+	passage, err := plan.One(held)
 	if err != nil {
 		panic(err)
 	}

@@ -9,8 +9,12 @@ import (
 )
 
 func square() *plan.Plan {
-	passage := map[string]any{"type": "practice", "practice": "counted-breath", "counts": "2:2:2:2", "rounds": json.Number("2"), "lead_in": json.Number("0")}
-	p, err := plan.Read(plan.Doc{"format": plan.Format, "version": json.Number("1"), "tempo": json.Number("60"), "passages": []any{passage}})
+	var doc plan.Document
+	if err := json.Unmarshal([]byte(`{"format": "vast-lantern-plan", "version": 1, "tempo": 60, "passages": [
+		{"type": "practice", "practice": "counted-breath", "counts": "2:2:2:2", "rounds": 2, "lead_in": 0}]}`), &doc); err != nil {
+		panic(err)
+	}
+	p, err := plan.Read(doc)
 	if err != nil {
 		panic(err)
 	}

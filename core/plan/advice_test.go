@@ -1,7 +1,6 @@
 package plan
 
 import (
-	"encoding/json"
 	"strings"
 	"testing"
 
@@ -29,10 +28,7 @@ func TestAdvice(t *testing.T) {
 		{"not yet late", `"starts_at": "2026-03-02T19:59:00+01:00", `, []string{settle, strokes, rest}, nil},
 		{"too long", `"slot_min": 2, `, []string{settle, rest}, []string{"0 The plan is 1m longer"}},
 	} {
-		var doc Doc
-		decoder := json.NewDecoder(strings.NewReader(`{"format": "vast-lantern-plan", "version": 1, ` + c.head + `"passages": [` + strings.Join(c.passages, ",") + `]}`))
-		decoder.UseNumber()
-		require.NoError(t, decoder.Decode(&doc))
+		doc := parse(t, `{"format": "vast-lantern-plan", "version": 1, `+c.head+`"passages": [`+strings.Join(c.passages, ",")+`]}`)
 		p, err := Read(doc)
 		require.NoError(t, err, c.name)
 		advice := p.Advise()

@@ -32,17 +32,17 @@ func (b book) ids() string {
 	return strings.Join(list, ", ")
 }
 
-func (o object) ownPractices() book {
+func (o reader) ownPractices() book {
 	var own book
 	for i, entry := range o.objects("practices") {
 		where := fmt.Sprintf("practices %d", i+1)
-		text, err := json.Marshal(map[string]any(entry.doc))
+		text, err := json.Marshal(map[string]any(entry.fields))
 		if err != nil {
 			continue // what was read as JSON can be written as JSON
 		}
 		p, err := practice.ReadOwn(text) // JSON is YAML
 		if err != nil {
-			*o.errs = append(*o.errs, FieldError{Field: where, Given: shown(entry.doc["id"]), Allowed: "a whole practice: " + err.Error()})
+			*o.errs = append(*o.errs, FieldError{Field: where, Given: shown(entry.fields["id"]), Allowed: "a whole practice: " + err.Error()})
 			continue
 		}
 		own = append(own, p)
@@ -50,23 +50,9 @@ func (o object) ownPractices() book {
 	return own
 }
 
-// Uses is the ids of the practices that the document names.
-func (d Doc) Uses() map[string]bool {
-	used := map[string]bool{}
-	list, _ := d["passages"].([]any)
-	for _, entry := range list {
-		if fields, ok := entry.(map[string]any); ok {
-			if id, ok := fields["practice"].(string); ok {
-				used[id] = true
-			}
-		}
-	}
-	return used
-}
-
 // words reads what is said: the language, the teacher's own words in place of some, and how sides are said.
-func (o object) words() *words.Words {
-	value, there := o.doc["words"]
+func (o reader) words() *words.Words {
+	value, there := o.fields["words"]
 	if !there {
 		return &words.English
 	}
@@ -75,7 +61,7 @@ func (o object) words() *words.Words {
 		o.fail("words", `an object as {"language": "en", "sides": "named", "own": {"inhale": "breathe in"}}`)
 		return &words.English
 	}
-	w := object{fields, o.passage, o.name, "words: ", o.errs}
+	w := reader{fields, o.passage, o.name, "words: ", o.errs}
 	tags := slices.Sorted(maps.Keys(words.Languages))
 	slices.SortStableFunc(tags, func(a, b string) int { // the first is the default
 		switch {

@@ -1,6 +1,7 @@
 package plan_test
 
 import (
+	"encoding/json"
 	"fmt"
 
 	"vastlantern/core/plan"
@@ -12,13 +13,18 @@ func ExampleNewPassage() {
 	if err != nil {
 		panic(err)
 	}
-	fmt.Println(passage["practice"], passage["counts"], passage["rounds"], passage["tempo"])
-	// Output: nadi-shodhana 4:4:8 6 50
+	text, _ := passage.MarshalJSON()
+	fmt.Println(string(text))
+	// Output: {"type":"practice","practice":"nadi-shodhana","counts":"4:4:8","tempo":50,"rounds":6}
 }
 
 // Errors tell passage, field, what was given and what is allowed; all of them at once.
 func ExampleRead() {
-	_, err := plan.Read(plan.Doc{"format": plan.Format, "passages": []any{map[string]any{"type": "talk", "seconds": "long"}}})
+	var doc plan.Document
+	if err := json.Unmarshal([]byte(`{"format": "vast-lantern-plan", "passages": [{"type": "talk", "seconds": "long"}]}`), &doc); err != nil {
+		panic(err)
+	}
+	_, err := plan.Read(doc)
 	fmt.Println(err)
 	// Output:
 	// plan, version: missing, allowed: 1

@@ -13,7 +13,7 @@ import (
 )
 
 // passages is one passage of each sort, as far as fields tell them apart.
-var passages = map[string]Doc{
+var passages = map[string]object{
 	"talk":     {"type": "talk"},
 	"free":     {"type": "free", "seconds": n("10")},
 	"counted":  {"type": "practice", "practice": "counted-breath"},
@@ -83,7 +83,7 @@ func TestWhereEachFieldBelongs(t *testing.T) {
 		for name, doc := range passages {
 			with := maps.Clone(doc)
 			with[c.field] = c.value
-			_, err := One(with)
+			_, err := One(Fields{with})
 			if slices.Contains(strings.Fields(c.on), strings.ReplaceAll(name, " ", "-")) {
 				assert.NoError(t, err, "%s on %s", c.field, name)
 				continue
@@ -120,7 +120,7 @@ func TestTheRangeOfEachField(t *testing.T) {
 		try := func(value string) error {
 			doc := maps.Clone(passages[c.on])
 			doc[c.field] = n(value)
-			_, err := One(doc)
+			_, err := One(Fields{doc})
 			return err
 		}
 		for _, good := range append([]string{c.lowest, c.highest}, c.also...) {
@@ -150,7 +150,7 @@ func TestWhatIsFilledIn(t *testing.T) {
 		"joy":     {"88", "0", 20, 0, breath.Counts{}, 0},
 		"open":    {"50", "3", 0, 0, breath.Counts{Inhale: 1, Hold: 1, Exhale: 1, Empty: 1}, 0},
 	} {
-		p, err := One(passages[name])
+		p, err := One(Fields{passages[name]})
 		require.NoError(t, err)
 		assert.Equal(t, want.tempo, p.Measure.Tempo.String(), name)
 		assert.Equal(t, want.minutes, p.Minutes.String(), name)
@@ -159,7 +159,7 @@ func TestWhatIsFilledIn(t *testing.T) {
 		assert.Equal(t, want.restMS, p.RestBetween.Round(), name)
 		assert.Equal(t, 4, p.LeadIn, name)
 	}
-	own, err := One(passages["own pace"])
+	own, err := One(Fields{passages["own pace"]})
 	require.NoError(t, err)
 	assert.Equal(t, []string{"2", "15000"}, []string{own.Minutes.String(), own.Recall.String()})
 	assert.Zero(t, own.LeadIn)
@@ -167,7 +167,7 @@ func TestWhatIsFilledIn(t *testing.T) {
 
 // Values of the wrong sort are errors that say what is allowed; the first of several is not the only one.
 func TestWrongSorts(t *testing.T) {
-	for name, doc := range map[string]Doc{
+	for name, doc := range map[string]object{
 		"counts":       {"type": "practice", "practice": "counted-breath", "counts": []any{n("4"), n("4")}},
 		"zone":         {"type": "practice", "practice": "three-part-breath", "zone": "knees"},
 		"aperture":     {"type": "practice", "practice": "digital-control", "aperture": "narrow"},
@@ -177,14 +177,14 @@ func TestWrongSorts(t *testing.T) {
 		"prompts":      {"type": "practice", "practice": "ujjayi", "prompts": "breathe"},
 		"title":        {"type": "talk", "title": nil},
 	} {
-		_, err := One(doc)
+		_, err := One(Fields{doc})
 		var errs Errors
 		require.ErrorAs(t, err, &errs, name)
 		assert.Equal(t, name, errs[0].Field)
 		assert.NotEmpty(t, errs[0].Allowed)
 	}
-	_, err := One(Doc{"type": "practice", "practice": "three-part-breath", "counts": "2:4"})
+	_, err := One(Fields{object{"type": "practice", "practice": "three-part-breath", "counts": "2:4"}})
 	assert.ErrorContains(t, err, "3 or more", "three zones share the counts")
-	_, err = One(Doc{"type": "practice", "practice": "three-part-breath", "counts": "2:4", "zone": "belly"})
+	_, err = One(Fields{object{"type": "practice", "practice": "three-part-breath", "counts": "2:4", "zone": "belly"}})
 	assert.NoError(t, err)
 }

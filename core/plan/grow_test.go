@@ -1,6 +1,7 @@
 package plan_test
 
 import (
+	"encoding/json"
 	"fmt"
 	"strings"
 	"testing"
@@ -13,15 +14,18 @@ import (
 	"vastlantern/core/sheet"
 )
 
-func document(t *testing.T, passages string) (plan.Doc, *plan.Plan) {
+func document(t *testing.T, passages string) (plan.Document, *plan.Plan) {
 	t.Helper()
 	doc, p, err := sheet.ReadPlan(strings.NewReader(`{"format": "vast-lantern-plan", "version": 1, "tempo": 60, "passages": [` + passages + `]}`))
 	require.NoError(t, err)
 	return doc, p
 }
 
-func field(doc plan.Doc, passage int, name string) string {
-	return fmt.Sprint(doc["passages"].([]any)[passage-1].(map[string]any)[name])
+func field(doc plan.Document, passage int, name string) string {
+	var written struct{ Passages []map[string]any }
+	text, _ := doc.MarshalJSON()
+	_ = json.Unmarshal(text, &written) // what was read as JSON
+	return fmt.Sprint(written.Passages[passage-1][name])
 }
 
 func TestGrow(t *testing.T) {
@@ -42,7 +46,7 @@ func TestGrow(t *testing.T) {
 		{`"practice": "counted-breath", "pace": "own"`, plan.GrowRounds, 1, "", "", "no practice that is led"},
 	} {
 		doc, p := document(t, `{"type": "practice", `+c.passage+`}`)
-		err := plan.Grow(doc, p, 1, c.what, c.steps)
+		err := doc.Grow(p, 1, c.what, c.steps)
 		if c.wrong != "" {
 			assert.ErrorContains(t, err, c.wrong, c.passage)
 		} else {
@@ -54,12 +58,12 @@ func TestGrow(t *testing.T) {
 	}
 	doc, p := document(t, `{"type": "talk", "seconds": 60}`)
 	for _, passage := range []int{0, 1, 2} {
-		assert.Error(t, plan.Grow(doc, p, passage, plan.GrowRounds, 1), "passage %d", passage)
+		assert.Error(t, doc.Grow(p, passage, plan.GrowRounds, 1), "passage %d", passage)
 	}
 }
 
 func TestTalksAreLengthenedToFiveSeconds(t *testing.T) {
 	doc, p := document(t, `{"type": "talk", "seconds": 60}, {"type": "talk", "seconds": 61, "keep": true}, {"type": "free", "seconds": 30}, {"type": "talk", "seconds": 1}`)
-	plan.LengthenTalks(doc, p, breath.Ratio(143, 100))
+	doc.LengthenTalks(p, breath.Ratio(143, 100))
 	assert.Equal(t, []string{"85", "61", "30", "5"}, []string{field(doc, 1, "seconds"), field(doc, 2, "seconds"), field(doc, 3, "seconds"), field(doc, 4, "seconds")})
 }

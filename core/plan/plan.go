@@ -137,5 +137,17 @@ func (p *Passage) KeepsMinutes() bool {
 	return p.ByMinutes() || p.Led() && p.Practice.FillsMinutes()
 }
 
+// HasRounds tells whether the passage has rounds that can be chosen: not at own pace, nor where one round fills its
+// minutes.
+func (p *Passage) HasRounds() bool { return p.Led() && !p.Practice.FillsMinutes() }
+
+// TempoLimits is the slowest and the fastest tempo that the passage can be planned at, in counts or strokes a minute.
+func (p *Passage) TempoLimits() (slowest, fastest int64) {
+	if p.Practice.TakesField("rate") {
+		return rateLimits.low, rateLimits.high
+	}
+	return tempoLimits.low, tempoLimits.high
+}
+
 // Is tells whether the passage is a practice of the kind.
 func (p *Passage) Is(kind practice.Kind) bool { return p.Type == Practice && p.Practice.Kind == kind }

@@ -13,19 +13,18 @@ import (
 )
 
 // one reads a plan of one passage at 60 counts a minute, where a count is a second.
-func one(t testing.TB, fields Doc) *Passage {
+func one(t testing.TB, fields object) *Passage {
 	t.Helper()
-	doc := Doc{"format": Format, "version": json.Number("1"), "tempo": json.Number("60"), "passages": []any{map[string]any(fields)}}
-	p, err := Read(doc)
+	p, err := OneAt(breath.Int(60), Fields{fields})
 	require.NoError(t, err)
-	return &p.Passages[0]
+	return &p
 }
 
 func n(text string) json.Number { return json.Number(text) }
 
 func TestPlannedLengths(t *testing.T) {
-	nadi := func(extra Doc) Doc {
-		doc := Doc{"type": "practice", "practice": "nadi-shodhana", "counts": "4:4:8", "rounds": n("6")}
+	nadi := func(extra object) object {
+		doc := object{"type": "practice", "practice": "nadi-shodhana", "counts": "4:4:8", "rounds": n("6")}
 		for field, value := range extra {
 			doc[field] = value
 		}
@@ -33,30 +32,30 @@ func TestPlannedLengths(t *testing.T) {
 	}
 	for _, c := range []struct {
 		name    string
-		doc     Doc
+		doc     object
 		seconds int64
 	}{
-		{"talk by default", Doc{"type": "talk"}, 60},
+		{"talk by default", object{"type": "talk"}, 60},
 		// Ten natural breaths, once attended to, take about a minute: common practice, with no source.
-		{"ten natural breaths", Doc{"type": "free", "breaths": n("10")}, 60},
+		{"ten natural breaths", object{"type": "free", "breaths": n("10")}, 60},
 		{"lead-in and six rounds of 32", nadi(nil), 4 + 6*32},
-		{"count-in", nadi(Doc{"count_in": n("8"), "lead_in": n("0")}), 8 + 6*32},
-		{"exhale first", nadi(Doc{"entry": "exhale"}), 4 + 12 + 6*32},
-		{"word before: every phase one count longer", nadi(Doc{"word": "before"}), 4 + 6*2*(5+5+9)},
-		{"a pause after each exhale", nadi(Doc{"natural_pause": n("1.5")}), 4 + 6*(32+3)},
-		{"rests between, none after the last", nadi(Doc{"rest_between": n("10")}), 4 + 6*32 + 5*10},
-		{"closing: planned a:c, own counts, free", nadi(Doc{"closing": []any{
+		{"count-in", nadi(object{"count_in": n("8"), "lead_in": n("0")}), 8 + 6*32},
+		{"exhale first", nadi(object{"entry": "exhale"}), 4 + 12 + 6*32},
+		{"word before: every phase one count longer", nadi(object{"word": "before"}), 4 + 6*2*(5+5+9)},
+		{"a pause after each exhale", nadi(object{"natural_pause": n("1.5")}), 4 + 6*(32+3)},
+		{"rests between, none after the last", nadi(object{"rest_between": n("10")}), 4 + 6*32 + 5*10},
+		{"closing: planned a:c, own counts, free", nadi(object{"closing": []any{
 			map[string]any{"breaths": n("2")}, map[string]any{"breaths": n("1"), "counts": "4:5:6"}, map[string]any{"seconds": n("30")},
 		}}), 4 + 6*32 + 24 + 15 + 30},
-		{"minutes: only whole rounds", Doc{"type": "practice", "practice": "nadi-shodhana", "counts": "4:4:8", "minutes": n("3")}, 4 + 5*32},
-		{"minutes: at least one round", Doc{"type": "practice", "practice": "nadi-shodhana", "counts": "4:4:8", "minutes": n("0.1")}, 4 + 32},
-		{"own pace with recall and no lead-in", Doc{"type": "practice", "practice": "surya-bhedana", "pace": "own", "minutes": n("2")}, 135},
-		{"three rounds of twenty strokes at 60, with rests of 30", Doc{"type": "practice", "practice": "kapalabhati"}, 4 + 3*20 + 2*30},
-		{"strokes that fit into minutes with their rests", Doc{"type": "practice", "practice": "kapalabhati", "minutes": n("1.9")}, 4 + 2*20 + 30},
-		{"one round of the strokes that a minute holds at 90", Doc{"type": "practice", "practice": "panting-breath"}, 4 + 60},
-		{"open phases as planned, as many rounds of 30 as fit", Doc{"type": "practice", "practice": "open-holds", "minutes": n("2.4")}, 4 + 4*30},
-		{"steps where the practice has no counts: 4:4", Doc{"type": "practice", "practice": "kapalabhati", "rounds": n("1"), "closing": []any{map[string]any{"breaths": n("1")}}}, 4 + 20 + 8},
-		{"own pace of a practice of strokes", Doc{"type": "practice", "practice": "kapalabhati", "pace": "own", "minutes": n("5")}, 315},
+		{"minutes: only whole rounds", object{"type": "practice", "practice": "nadi-shodhana", "counts": "4:4:8", "minutes": n("3")}, 4 + 5*32},
+		{"minutes: at least one round", object{"type": "practice", "practice": "nadi-shodhana", "counts": "4:4:8", "minutes": n("0.1")}, 4 + 32},
+		{"own pace with recall and no lead-in", object{"type": "practice", "practice": "surya-bhedana", "pace": "own", "minutes": n("2")}, 135},
+		{"three rounds of twenty strokes at 60, with rests of 30", object{"type": "practice", "practice": "kapalabhati"}, 4 + 3*20 + 2*30},
+		{"strokes that fit into minutes with their rests", object{"type": "practice", "practice": "kapalabhati", "minutes": n("1.9")}, 4 + 2*20 + 30},
+		{"one round of the strokes that a minute holds at 90", object{"type": "practice", "practice": "panting-breath"}, 4 + 60},
+		{"open phases as planned, as many rounds of 30 as fit", object{"type": "practice", "practice": "open-holds", "minutes": n("2.4")}, 4 + 4*30},
+		{"steps where the practice has no counts: 4:4", object{"type": "practice", "practice": "kapalabhati", "rounds": n("1"), "closing": []any{map[string]any{"breaths": n("1")}}}, 4 + 20 + 8},
+		{"own pace of a practice of strokes", object{"type": "practice", "practice": "kapalabhati", "pace": "own", "minutes": n("5")}, 315},
 	} {
 		assert.Equal(t, c.seconds*1000, one(t, c.doc).PlannedLength().Round(), c.name)
 	}
@@ -68,7 +67,7 @@ func TestEveryCourseCanBePlanned(t *testing.T) {
 		course, err := Course(p)
 		require.NoError(t, err, p.ID)
 		for _, doc := range course {
-			passage := one(t, doc)
+			passage := one(t, doc.values)
 			assert.Same(t, p, passage.Practice)
 			assert.Positive(t, passage.PlannedLength().Sign())
 		}
@@ -83,11 +82,11 @@ func TestNewPassagesAreAsTheCourseHasThem(t *testing.T) {
 	assert.Len(t, belly, 2, "two lengths")
 	one, err := NewPassages("belly 4:6 x3")
 	require.NoError(t, err)
-	assert.Equal(t, []Doc{{"type": "practice", "practice": "belly-breath", "counts": "4:6", "rounds": n("3")}}, one)
+	assert.Equal(t, []Fields{{object{"type": "practice", "practice": "belly-breath", "counts": "4:6", "rounds": n("3")}}}, one)
 	nadi, err := NewPassages("nadi 4:8 x3")
 	require.NoError(t, err)
-	assert.NotEmpty(t, nadi[0]["closing"], "the hand comes down")
-	assert.Equal(t, "4:8", nadi[0]["counts"])
+	assert.NotEmpty(t, nadi[0].values["closing"], "the hand comes down")
+	assert.Equal(t, "4:8", nadi[0].values["counts"])
 	talk, err := NewPassages("talk 2m")
 	require.NoError(t, err)
 	assert.Len(t, talk, 1)
@@ -97,7 +96,7 @@ func TestNewPassagesAreAsTheCourseHasThem(t *testing.T) {
 
 // Twenty rounds of breath of joy take a little under a minute: common practice, with no source.
 func TestTwentyRoundsOfJoy(t *testing.T) {
-	joy := one(t, Doc{"type": "practice", "practice": "breath-of-joy", "lead_in": n("0")}).PlannedLength()
+	joy := one(t, object{"type": "practice", "practice": "breath-of-joy", "lead_in": n("0")}).PlannedLength()
 	assert.InDelta(t, 55, joy.Float()/1000, 4)
 }
 
@@ -116,7 +115,7 @@ func TestRoundsWithinAgreesWithTrying(t *testing.T) {
 }
 
 func TestFigures(t *testing.T) {
-	f := one(t, Doc{"type": "practice", "practice": "nadi-shodhana", "counts": "4:16:8", "rounds": n("3"), "word": "before"}).Figures()
+	f := one(t, object{"type": "practice", "practice": "nadi-shodhana", "counts": "4:16:8", "rounds": n("3"), "word": "before"}).Figures()
 	assert.Equal(t, "5:17:9", f.TrueRatio, "pacing.md section 3 gives this example")
 	assert.EqualValues(t, 17_000, f.LongestHold.Round())
 	assert.EqualValues(t, 3*2*17_000, f.HeldFull.Round())
@@ -124,13 +123,13 @@ func TestFigures(t *testing.T) {
 
 	// 5:5 at 60 counts a minute is 6 breaths a minute, the pace of resonance-breathing studies (from memory: Lehrer and
 	// others, about 0.1 Hz).
-	f = one(t, Doc{"type": "practice", "practice": "counted-breath", "counts": "5:5"}).Figures()
+	f = one(t, object{"type": "practice", "practice": "counted-breath", "counts": "5:5"}).Figures()
 	assert.True(t, f.PerMinute.Equal(breath.Int(6)))
 }
 
 func TestShorten(t *testing.T) {
-	practice := Doc{"type": "practice", "practice": "nadi-shodhana", "minutes": n("3"), "tempo": n("44"), "keep": true}
-	for text, want := range map[string]Doc{
+	practice := object{"type": "practice", "practice": "nadi-shodhana", "minutes": n("3"), "tempo": n("44"), "keep": true}
+	for text, want := range map[string]object{
 		"4:4:8 x6 @50":   {"counts": "4:4:8", "rounds": n("6"), "tempo": n("50")},
 		" 4:8   ×12 ":    {"counts": "4:8", "rounds": n("12")},
 		"4:4 2m30s":      {"counts": "4:4", "minutes": n("2.5")},
@@ -144,20 +143,20 @@ func TestShorten(t *testing.T) {
 		"x6 10b":         nil,
 		"fast":           nil,
 	} {
-		got, err := Shorten(practice, text)
+		got, err := Shorten(Fields{practice}, text)
 		if want == nil {
 			assert.Error(t, err, text)
-			assert.Equal(t, practice, got, "nothing is lost")
+			assert.Equal(t, Fields{practice}, got, "nothing is lost")
 			continue
 		}
 		require.NoError(t, err, text)
 		want["type"], want["practice"], want["keep"] = "practice", "nadi-shodhana", true
-		assert.Equal(t, want, got, text)
+		assert.Equal(t, Fields{want}, got, text)
 	}
 }
 
 func TestShortIsReadBackAsTheSame(t *testing.T) {
-	for _, doc := range []Doc{
+	for _, doc := range []object{
 		{"type": "talk", "seconds": n("90")},
 		{"type": "free", "breaths": n("10")},
 		{"type": "free", "seconds": n("120")},
@@ -169,14 +168,14 @@ func TestShortIsReadBackAsTheSame(t *testing.T) {
 		{"type": "practice", "practice": "panting-breath", "minutes": n("1.5"), "rate": n("100")},
 		{"type": "practice", "practice": "breath-of-joy", "rounds": n("12"), "tempo": n("80")},
 	} {
-		again, err := Shorten(doc, one(t, doc).Short(doc))
+		again, err := Shorten(Fields{doc}, one(t, doc).Short(Fields{doc}))
 		require.NoError(t, err)
-		assert.Equal(t, doc, again)
+		assert.Equal(t, Fields{doc}, again)
 	}
 }
 
 func TestNewPassage(t *testing.T) {
-	for line, want := range map[string]Doc{
+	for line, want := range map[string]object{
 		"nadi 4:4:8 x6 @50":       {"type": "practice", "practice": "nadi-shodhana", "counts": "4:4:8", "rounds": n("6"), "tempo": n("50")},
 		"rest 2m":                 {"type": "free", "title": "Rest", "seconds": n("120")},
 		"talk 1m seat and spine":  {"type": "talk", "title": "seat and spine", "seconds": n("60")},
@@ -187,7 +186,7 @@ func TestNewPassage(t *testing.T) {
 	} {
 		got, err := NewPassage(line)
 		require.NoError(t, err, line)
-		assert.Equal(t, want, got, line)
+		assert.Equal(t, Fields{want}, got, line)
 	}
 	for line, says := range map[string]string{
 		"":             "write what to add",
@@ -212,16 +211,47 @@ func FuzzShorthand(f *testing.F) {
 		if _, err := json.Marshal(doc); err != nil {
 			t.Fatalf("%q makes a passage that cannot be written: %v", line, err)
 		}
-		p, err := Read(Doc{"format": Format, "version": json.Number("1"), "passages": []any{map[string]any(doc)}})
+		p, err := One(doc)
 		if err != nil {
 			return // understood, but out of range: that is for Read to say
 		}
-		again, err := Shorten(doc, p.Passages[0].Short(doc))
+		again, err := Shorten(doc, p.Short(doc))
 		if err != nil {
-			t.Fatalf("%q is written %q, which is not read: %v", line, p.Passages[0].Short(doc), err)
+			t.Fatalf("%q is written %q, which is not read: %v", line, p.Short(doc), err)
 		}
-		if _, err := Read(Doc{"format": Format, "version": json.Number("1"), "passages": []any{map[string]any(again)}}); err != nil {
-			t.Fatalf("%q is written %q, which is wrong: %v", line, p.Passages[0].Short(doc), err)
+		if _, err := One(again); err != nil {
+			t.Fatalf("%q is written %q, which is wrong: %v", line, p.Short(doc), err)
 		}
 	})
+}
+
+func TestSplittingAPassage(t *testing.T) {
+	for _, c := range []struct{ passage, first, second string }{
+		{`{"type": "talk", "seconds": 75}`, `{"type": "talk", "seconds": 37.5}`, `{"type": "talk", "seconds": 37.5}`},
+		{`{"type": "free", "breaths": 10, "script": "look"}`, `{"type": "free", "seconds": 30, "script": "look"}`, `{"type": "free", "seconds": 30}`},
+		{`{"type": "practice", "practice": "nadi-shodhana", "rounds": 5, "prompts": [{"round": 2, "text": "a"}, {"round": 4, "text": "b"}]}`,
+			`{"type": "practice", "practice": "nadi-shodhana", "rounds": 3, "prompts": [{"round": 2, "text": "a"}]}`,
+			`{"type": "practice", "practice": "nadi-shodhana", "rounds": 2, "prompts": [{"round": 1, "text": "b"}]}`},
+		{`{"type": "practice", "practice": "counted-breath", "pace": "own", "minutes": 3, "closing": [{"breaths": 1}]}`,
+			`{"type": "practice", "practice": "counted-breath", "pace": "own", "minutes": 1.5, "closing": []}`,
+			`{"type": "practice", "practice": "counted-breath", "pace": "own", "minutes": 1.5, "closing": [{"breaths": 1}]}`},
+	} {
+		doc := parse(t, `{"format": "vast-lantern-plan", "version": 1, "passages": [{"type": "talk"}, `+c.passage+`]}`)
+		p, err := Read(doc)
+		require.NoError(t, err)
+		require.NoError(t, doc.Split(p, 2))
+		assert.Equal(t, parse(t, `{"format": "vast-lantern-plan", "version": 1, "passages": [{"type": "talk"}, `+c.first+`, `+c.second+`]}`), doc)
+	}
+	doc := parse(t, `{"format": "vast-lantern-plan", "version": 1, "passages": [{"type": "practice", "practice": "ujjayi", "rounds": 1}, {"type": "practice", "practice": "panting-breath"}, 7]}`)
+	p, _ := Read(doc)
+	for number, says := range map[int]string{0: "no passage", 1: "one round", 2: "one round", 3: "no passage", 4: "no passage"} {
+		assert.ErrorContains(t, doc.Split(p, number), says)
+	}
+	assert.Len(t, doc.Passages(), 3, "nothing was changed")
+}
+
+// parse is a plan file.
+func parse(t testing.TB, text string) (doc Document) {
+	require.NoError(t, json.Unmarshal([]byte(text), &doc))
+	return doc
 }

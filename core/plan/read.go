@@ -1,7 +1,6 @@
 package plan
 
 import (
-	"bytes"
 	"encoding/json"
 	"fmt"
 	"slices"
@@ -52,9 +51,10 @@ const (
 
 // Read takes a plan as its file has it and fills in the defaults. The error, if any, is an Errors with everything
 // that is wrong; the plan that comes with it has defaults in the place of what is wrong, and must not be led.
-func Read(doc Doc) (*Plan, error) {
+func Read(d Document) (*Plan, error) {
 	var errs Errors
-	o := object{doc: doc, errs: &errs}
+	doc := d.fields
+	o := reader{fields: doc, errs: &errs}
 	if doc["format"] != Format {
 		o.fail("format", fmt.Sprintf("%q", Format))
 	}
@@ -112,8 +112,8 @@ func sameNumber(given json.Number, n int64) bool {
 	return err == nil && x.Equal(breath.Int(n))
 }
 
-func readPassage(doc Doc, number int, planTempo breath.Exact, own book, errs *Errors) Passage {
-	o := object{doc: doc, passage: number, errs: errs}
+func readPassage(doc object, number int, planTempo breath.Exact, own book, errs *Errors) Passage {
+	o := reader{fields: doc, passage: number, errs: errs}
 	for _, field := range []string{"title", "practice", "type"} {
 		if text, ok := doc[field].(string); ok && text != "" {
 			o.name = text
@@ -133,7 +133,7 @@ func readPassage(doc Doc, number int, planTempo breath.Exact, own book, errs *Er
 		}
 		p.OwnPace = choice(o, "pace", "led", "own") == "own"
 	}
-	o.refuseStrangers(&p)
+	o.refuseMisplaced(&p)
 	switch {
 	case p.Type == Practice:
 		if p.Practice == nil {
@@ -148,34 +148,35 @@ func readPassage(doc Doc, number int, planTempo breath.Exact, own book, errs *Er
 
 // Of is the passage of the practice with nothing given, at the tempo of a plan that gives none.
 func Of(p *practice.Practice) Passage {
-	passage, _ := One(Doc{"type": string(Practice), "practice": p.ID}, p) // right for every practice that was read
+	passage, _ := One(NewFields(p.ID), p) // right for every practice that was read
 	return passage
 }
 
 // One reads a passage by itself, at the tempo of a plan that gives none. The error is an Errors.
-func One(doc Doc, own ...*practice.Practice) (Passage, error) {
+func One(f Fields, own ...*practice.Practice) (Passage, error) {
+	return OneAt(breath.Int(defaultTempo), f, own...)
+}
+
+// OneAt is One in a plan of that tempo, in counts a minute.
+func OneAt(tempo breath.Exact, f Fields, own ...*practice.Practice) (Passage, error) {
 	var errs Errors
-	p := readPassage(doc, 1, breath.Int(defaultTempo), book(own), &errs)
+	p := readPassage(f.values, 1, tempo, book(own), &errs)
 	if len(errs) > 0 {
 		return p, errs
 	}
 	return p, nil
 }
 
-// Course is the passages that planning inserts for the practice, as they stand in a plan's document.
-func Course(p *practice.Practice) ([]Doc, error) {
-	text, err := json.Marshal(p.Course)
-	if err != nil {
-		return nil, err
-	}
-	var course []Doc
-	decoder := json.NewDecoder(bytes.NewReader(text))
-	decoder.UseNumber() // as a plan's document has them
-	if err := decoder.Decode(&course); err != nil {
-		return nil, err
-	}
-	for _, doc := range course {
-		doc["type"], doc["practice"] = string(Practice), p.ID
+// Course is the passages that planning inserts for the practice.
+func Course(p *practice.Practice) ([]Fields, error) {
+	var course []Fields
+	for _, values := range p.Course {
+		f, err := FieldsOf(values)
+		if err != nil {
+			return nil, err
+		}
+		f.values["type"], f.values["practice"] = string(Practice), p.ID
+		course = append(course, f)
 	}
 	return course, nil
 }
@@ -187,7 +188,7 @@ var unknownPractice = &practice.Practice{Kind: practice.Counted, Counts: "4:4", 
 
 func seconds(x breath.Exact) breath.Exact { return x.Times(1000) }
 
-func (p *Passage) readStretch(o object) {
+func (p *Passage) readStretch(o reader) {
 	p.Wait = o.flag("wait")
 	p.Length = seconds(o.number("seconds", secondsLimits, breath.Int(defaultTalk)))
 	if p.Type != Free {
@@ -204,7 +205,7 @@ func (p *Passage) readStretch(o object) {
 	}
 }
 
-func (p *Passage) readPractice(o object, planTempo breath.Exact) {
+func (p *Passage) readPractice(o reader, planTempo breath.Exact) {
 	prac := p.Practice
 	p.PlanTempo = planTempo
 	p.Side = choice(o, "side", breath.Left, breath.Right)
@@ -231,7 +232,7 @@ func (p *Passage) readPractice(o object, planTempo breath.Exact) {
 	p.readPrompts(o)
 }
 
-func (p *Passage) readLength(o object) {
+func (p *Passage) readLength(o reader) {
 	prac := p.Practice
 	switch {
 	case p.OwnPace:
@@ -250,7 +251,7 @@ func (p *Passage) readLength(o object) {
 
 // readMeasure reads what a round is breathed by, each kind its own. Opening and closing of the kinds without counts
 // take 4:4.
-func (p *Passage) readMeasure(o object) {
+func (p *Passage) readMeasure(o reader) {
 	prac := p.Practice
 	p.Zone = choice(o, "zone", "all", "belly", "ribs", "chest")
 	p.Aperture = o.aperture()
@@ -278,7 +279,7 @@ func (p *Passage) readMeasure(o object) {
 }
 
 // checkZones sees to it that three zones have counts to share.
-func (p *Passage) checkZones(o object) {
+func (p *Passage) checkZones(o reader) {
 	least := min(p.Measure.Counts.Inhale, p.Measure.Counts.Exhale)
 	if p.SharesZones() && least < practice.LeastZoned {
 		o.fail("counts", fmt.Sprintf("inhale and exhale %d or more, where three zones share them", practice.LeastZoned))
@@ -288,7 +289,7 @@ func (p *Passage) checkZones(o object) {
 // SharesZones tells whether the counts of the passage are shared out over the three zones.
 func (p *Passage) SharesZones() bool { return p.Practice.TakesField("zone") && p.Zone == "all" }
 
-func (p *Passage) readSteps(o object, field string) []Step {
+func (p *Passage) readSteps(o reader, field string) []Step {
 	var steps []Step
 	for _, s := range o.objects(field) {
 		step := Step{Text: s.text("text")}
@@ -301,9 +302,9 @@ func (p *Passage) readSteps(o object, field string) []Step {
 			step.Airway = s.airway(p.Practice.Airway)
 		case s.has("seconds"):
 			step.Length = seconds(s.number("seconds", limits{low: 1, high: 1800}, breath.Int(1)))
-			for _, stranger := range []string{"counts", "airway"} {
-				if s.has(stranger) {
-					s.fail(stranger, "only on a step of breaths")
+			for _, field := range []string{"counts", "airway"} {
+				if s.has(field) {
+					s.fail(field, "only on a step of breaths")
 				}
 			}
 		default:
@@ -322,19 +323,19 @@ func (p *Passage) stepCounts() breath.Counts {
 	return breath.Counts{Inhale: 4, Exhale: 4}
 }
 
-func (p *Passage) readVoice(o object) {
+func (p *Passage) readVoice(o reader) {
 	p.Voice = choice(o, "voice", Numbers, UpDown, Syllables, Words, HoldsOnly, Silent)
 	p.Fade = Fade{-1, -1}
-	if value, there := o.doc["fade"]; there {
+	if value, there := o.fields["fade"]; there {
 		fields, ok := value.(map[string]any)
 		if !ok {
 			o.fail("fade", `an object as {"words_after": 2, "silent_after": 4}`)
 		}
-		f := object{fields, o.passage, o.name, "fade: ", o.errs}
+		f := reader{fields, o.passage, o.name, "fade: ", o.errs}
 		p.Fade.WordsAfter = f.whole("words_after", limits{high: MostRounds}, -1)
 		p.Fade.SilentAfter = f.whole("silent_after", limits{high: MostRounds}, -1)
 	}
-	if value, there := o.doc["syllables"]; there {
+	if value, there := o.fields["syllables"]; there {
 		list, ok := value.([]any)
 		for _, entry := range list {
 			text, isText := entry.(string)
@@ -349,7 +350,7 @@ func (p *Passage) readVoice(o object) {
 	}
 }
 
-func (p *Passage) readPrompts(o object) {
+func (p *Passage) readPrompts(o reader) {
 	for _, entry := range o.objects("prompts") {
 		prompt := Prompt{Round: -1, Rest: -1, Second: breath.Int(-1), Text: entry.text("text")}
 		if !entry.has("text") {
@@ -372,32 +373,32 @@ func (p *Passage) readPrompts(o object) {
 	}
 }
 
-// home tells on which passages a field is at home, in words and as a rule.
-type home struct {
+// place tells to which passages a field belongs, in words and as a rule.
+type place struct {
 	words string
 	holds func(*Passage) bool
 }
 
 var (
-	onPlan     = home{"only on the plan", func(*Passage) bool { return false }}
-	onStretch  = home{"only on talk and free passages", func(p *Passage) bool { return p.Type != Practice }}
-	onFree     = home{"only on free passages", func(p *Passage) bool { return p.Type == Free }}
-	onPractice = home{"only on practice passages", func(p *Passage) bool { return p.Type == Practice }}
-	onCounted  = home{"only on counted practices", func(p *Passage) bool {
+	onPlan     = place{"only on the plan", func(*Passage) bool { return false }}
+	onStretch  = place{"only on talk and free passages", func(p *Passage) bool { return p.Type != Practice }}
+	onFree     = place{"only on free passages", func(p *Passage) bool { return p.Type == Free }}
+	onPractice = place{"only on practice passages", func(p *Passage) bool { return p.Type == Practice }}
+	onCounted  = place{"only on counted practices", func(p *Passage) bool {
 		return p.Type == Practice && (p.Practice == nil || p.Practice.Kind == practice.Counted)
 	}}
-	onTempo = home{"only on counted practices and those of fixed counts", func(p *Passage) bool {
+	onTempo = place{"only on counted practices and those of fixed counts", func(p *Passage) bool {
 		return p.Type == Practice && (p.Practice == nil || p.Practice.Kind == practice.Counted || p.Practice.Kind == practice.Fixed)
 	}}
-	onLed = home{"only on led practices of several rounds; others have minutes", func(p *Passage) bool {
+	onLed = place{"only on led practices of several rounds; others have minutes", func(p *Passage) bool {
 		return p.Led() && (p.Practice == nil || !p.Practice.FillsMinutes())
 	}}
-	onOwn = home{`only with pace "own"`, func(p *Passage) bool { return p.Type == Practice && p.OwnPace }}
+	onOwn = place{`only with pace "own"`, func(p *Passage) bool { return p.Type == Practice && p.OwnPace }}
 )
 
-// homes is formats.md's column "on". Fields that only some practices take are not in it: those practices name
+// places is formats.md's column "on". Fields that only some practices take are not in it: those practices name
 // them in the catalogue.
-var homes = map[string]home{
+var places = map[string]place{
 	"slot_min": onPlan, "starts_at": onPlan, "intent": onPlan,
 	"seconds": onStretch, "wait": onStretch, "breaths": onFree,
 	"prompts": onPractice, "trial": onPractice, "practice": onPractice, "pace": onPractice, "minutes": onPractice,
@@ -409,19 +410,19 @@ var homes = map[string]home{
 
 var takenBySome = []string{"side", "entry", "zone", "attention", "strokes", "rate", "open_seconds", "aperture", "airway"}
 
-// refuseStrangers reports the known fields that do not belong to the passage. Where the type or the practice is
+// refuseMisplaced reports the known fields that do not belong to the passage. Where the type or the practice is
 // not known, nobody can tell, and nothing is reported.
-func (o object) refuseStrangers(p *Passage) {
+func (o reader) refuseMisplaced(p *Passage) {
 	if p.Type == "" {
 		return
 	}
-	fields := make([]string, 0, len(o.doc))
-	for field := range o.doc {
+	fields := make([]string, 0, len(o.fields))
+	for field := range o.fields {
 		fields = append(fields, field)
 	}
 	slices.Sort(fields) // the order of errors is part of the answer, and a map has none
 	for _, field := range fields {
-		if at, known := homes[field]; known && !at.holds(p) {
+		if at, known := places[field]; known && !at.holds(p) {
 			o.fail(field, at.words)
 		}
 		if slices.Contains(takenBySome, field) && (p.Type != Practice || p.Practice != nil && !p.Practice.TakesField(field)) {

@@ -30,8 +30,8 @@ var (
 // or 1m30s, @ and tempo, left or right, own for own pace. Of strokes 20st is twenty a round and @ the rate; of open
 // phases 6:10:8:6 are their seconds; of free breathing 10b is ten breaths. The error says which word was not
 // understood; whether the values are allowed is for Read to say.
-func Shorten(doc Doc, text string, own ...*practice.Practice) (Doc, error) {
-	next := maps.Clone(doc)
+func Shorten(f Fields, text string, own ...*practice.Practice) (Fields, error) {
+	next := maps.Clone(f.values)
 	for _, field := range covered {
 		delete(next, field)
 	}
@@ -45,16 +45,16 @@ func Shorten(doc Doc, text string, own ...*practice.Practice) (Doc, error) {
 	}
 	for word := range strings.FieldsSeq(strings.ToLower(text)) {
 		if err := next.shortWord(word, kind); err != nil {
-			return doc, err
+			return f, err
 		}
 	}
 	if next["pace"] == "own" {
 		delete(next, "rounds") // "x6 own" cannot be meant; own pace is timed
 	}
-	return next, nil
+	return Fields{next}, nil
 }
 
-func (d Doc) shortWord(word string, kind practice.Kind) error {
+func (d object) shortWord(word string, kind practice.Kind) error {
 	isPractice := kind != ""
 	switch {
 	case kind == practice.Open && openWord.MatchString(word):
@@ -94,7 +94,7 @@ var (
 	}
 )
 
-func (d Doc) shortOpen(word string) {
+func (d object) shortOpen(word string) {
 	var lengths []any
 	for term := range strings.SplitSeq(word, ":") {
 		lengths = append(lengths, numeral(term))
@@ -111,7 +111,7 @@ func numeral(text string) json.Number {
 	return json.Number(text)
 }
 
-func (d Doc) shortTime(parts []string, isPractice bool) {
+func (d object) shortTime(parts []string, isPractice bool) {
 	minutes, _ := breath.ParseExact("0" + parts[1])
 	secs, _ := breath.ParseExact("0" + parts[2])
 	if isPractice {
@@ -123,10 +123,10 @@ func (d Doc) shortTime(parts []string, isPractice bool) {
 
 // NewPassage is a passage from one line, "nadi 4:4:8 x6 @50", "rest 2m" or "talk 1m seat and spine": what it is, then
 // words as Shorten reads them; after a talk or a rest, all others are its title.
-func NewPassage(line string, own ...*practice.Practice) (Doc, error) {
+func NewPassage(line string, own ...*practice.Practice) (Fields, error) {
 	words := strings.Fields(line)
 	if len(words) == 0 {
-		return nil, fmt.Errorf("write what to add: talk, rest or a practice, as %q", "nadi 4:4:8 x6 @50")
+		return Fields{}, fmt.Errorf("write what to add: talk, rest or a practice, as %q", "nadi 4:4:8 x6 @50")
 	}
 	name := strings.ToLower(words[0])
 	switch name {
@@ -135,22 +135,21 @@ func NewPassage(line string, own ...*practice.Practice) (Doc, error) {
 	}
 	p, err := book(own).byPrefix(name)
 	if err != nil {
-		return nil, err
+		return Fields{}, err
 	}
-	return Shorten(Doc{"type": string(Practice), "practice": p.ID}, strings.Join(words[1:], " "), own...)
+	return Shorten(NewFields(p.ID), strings.Join(words[1:], " "), own...)
 }
 
 // NewPassages is NewPassage, but a practice comes as its course has it: the whole of it where nothing is said of the
 // practice, and where something is said, with the opening and closing of a course of one passage.
-func NewPassages(line string, own ...*practice.Practice) ([]Doc, error) {
-	doc, err := NewPassage(line, own...)
+func NewPassages(line string, own ...*practice.Practice) ([]Fields, error) {
+	one, err := NewPassage(line, own...)
 	if err != nil {
 		return nil, err
 	}
-	id, _ := doc["practice"].(string)
-	p := book(own).find(id)
+	p := book(own).find(one.Practice())
 	if p == nil || len(p.Course) == 0 {
-		return []Doc{doc}, nil
+		return []Fields{one}, nil
 	}
 	course, err := Course(p)
 	words := strings.Fields(line)[1:]
@@ -158,32 +157,33 @@ func NewPassages(line string, own ...*practice.Practice) ([]Doc, error) {
 		return course, err
 	}
 	if len(course) == 1 {
-		doc, err = Shorten(course[0], strings.Join(words, " "), own...)
+		one, err = Shorten(course[0], strings.Join(words, " "), own...)
 	}
-	return []Doc{doc}, err
+	return []Fields{one}, err
 }
 
-func newStretch(name string, words []string) (Doc, error) {
-	doc := Doc{"type": string(Talk), "seconds": json.Number("60")}
+func newStretch(name string, words []string) (Fields, error) {
+	kind := Talk
 	if name != "talk" {
-		doc["type"] = string(Free)
+		kind = Free
 	}
+	f := NewStretch(kind, "", breath.Int(defaultTalk))
 	if name == "rest" {
-		doc["title"] = "Rest"
+		f.values["title"] = "Rest"
 	}
 	var title []string
 	for _, word := range words {
-		next, err := Shorten(doc, word)
+		next, err := Shorten(f, word)
 		if err != nil || timeWord.FindString(word) == "" && !breathsWord.MatchString(word) {
 			title = append(title, word)
 			continue
 		}
-		doc = next
+		f = next
 	}
 	if len(title) > 0 {
-		doc["title"] = strings.Join(title, " ")
+		f.values["title"] = strings.Join(title, " ")
 	}
-	return doc, nil
+	return f, nil
 }
 
 func (own book) byPrefix(name string) (*practice.Practice, error) {

@@ -9,15 +9,15 @@ import (
 	"vastlantern/core/breath"
 )
 
-// Split makes two passages of one: half of the rounds, or of the time, in each, the first with the opening and the
+// split makes two passages of one: half of the rounds, or of the time, in each, the first with the opening and the
 // second with the closing. Prompts go where their moment goes. One round and what is timed by its strokes is refused.
-func Split(fields Doc, p *Passage) (first, second Doc, err error) {
-	first, second = maps.Clone(fields), maps.Clone(fields)
+func (f Fields) split(p *Passage) (first, second Fields, err error) {
+	first, second = f.Clone(), f.Clone()
 	if p.Type != Practice {
-		delete(second, "script")
+		delete(second.values, "script")
 		halveTime(first, second, "seconds", p.Length.Div(breath.Int(1000)))
-		delete(first, "breaths")
-		delete(second, "breaths")
+		delete(first.values, "breaths")
+		delete(second.values, "breaths")
 		return first, second, nil
 	}
 	before := 0
@@ -25,37 +25,37 @@ func Split(fields Doc, p *Passage) (first, second Doc, err error) {
 	case p.OwnPace:
 		halveTime(first, second, "minutes", p.Minutes)
 	case p.Practice.FillsMinutes() || p.TotalRounds(p.Measure) < 2:
-		return nil, nil, fmt.Errorf("%s is one round, which cannot be made two", p.Name())
+		return Fields{}, Fields{}, fmt.Errorf("%s is one round, which cannot be made two", p.Name())
 	case p.ByMinutes():
 		halveTime(first, second, "minutes", p.Minutes)
 		before = p.TotalRounds(p.Measure) / 2
 	default:
 		before = (p.Rounds + 1) / 2
-		SetRounds(first, before)
-		SetRounds(second, p.Rounds-before)
+		first.SetRounds(before)
+		second.SetRounds(p.Rounds - before)
 	}
 	if len(p.ClosingSteps) > 0 {
-		first["closing"] = []any{}
+		first.values["closing"] = []any{}
 	}
 	if len(p.OpeningSteps) > 0 {
-		second["opening"] = []any{}
+		second.values["opening"] = []any{}
 	}
 	splitPrompts(first, second, before, p)
 	return first, second, nil
 }
 
 // halveTime gives each half of the time, to a tenth.
-func halveTime(first, second Doc, field string, whole breath.Exact) {
+func halveTime(first, second Fields, field string, whole breath.Exact) {
 	tenths := whole.Times(10).Floor()
 	text := func(tenths int64) json.Number {
 		return json.Number(strconv.FormatFloat(float64(tenths)/10, 'f', -1, 64))
 	}
-	first[field], second[field] = text(tenths-tenths/2), text(tenths/2)
+	first.values[field], second.values[field] = text(tenths-tenths/2), text(tenths/2)
 }
 
 // splitPrompts shares out the prompts of rounds and rests; those of an own-pace stretch stay with the first.
-func splitPrompts(first, second Doc, before int, p *Passage) {
-	list, _ := first["prompts"].([]any)
+func splitPrompts(first, second Fields, before int, p *Passage) {
+	list, _ := first.values["prompts"].([]any)
 	if len(list) == 0 {
 		return
 	}
@@ -78,5 +78,5 @@ func splitPrompts(first, second Doc, before int, p *Passage) {
 		moved[field] = json.Number(strconv.Itoa(at - before))
 		late = append(late, moved)
 	}
-	first["prompts"], second["prompts"] = early, late
+	first.values["prompts"], second.values["prompts"] = early, late
 }

@@ -97,7 +97,8 @@ func (p *Passage) openShort() string {
 }
 
 // Short writes the passage's length, counts and tempo the short way that Shorten reads.
-func (p *Passage) Short(doc Doc) string {
+func (p *Passage) Short(f Fields) string {
+	doc := f.values
 	if p.Type != Practice {
 		if p.Type == Free && doc["breaths"] != nil {
 			return fmt.Sprintf("%vb", doc["breaths"])
@@ -128,6 +129,18 @@ func (p *Passage) Short(doc Doc) string {
 		words = append(words, "right")
 	}
 	return strings.Join(words, " ")
+}
+
+// Headline is the passage in a few words, as "Alternate nostril breath 4:4:8 ×6".
+func (p *Passage) Headline() string {
+	if p.Practice == nil {
+		return p.Name()
+	}
+	length := fmt.Sprintf("×%d", p.Rounds)
+	if p.Minutes.Sign() > 0 {
+		length = fmt.Sprintf("%s min", p.Minutes)
+	}
+	return strings.Join(strings.Fields(fmt.Sprintf("%s %s %s", p.Name(), p.Pattern(), length)), " ")
 }
 
 // shortTime writes milliseconds as 90s, 2m or 1m30s.

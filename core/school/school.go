@@ -4,11 +4,9 @@ package school
 
 import (
 	_ "embed"
-	"encoding/json"
 	"fmt"
 	"maps"
 	"slices"
-	"strconv"
 	"sync"
 
 	"github.com/goccy/go-yaml"
@@ -38,6 +36,8 @@ type Way struct {
 	NewcomersMay     bool   `yaml:"newcomers_may"`    // hold as long as they breathe in
 	SlowStrokes      bool   `yaml:"slow_strokes"`
 	LeaveOutAtMenses bool   `yaml:"leave_out_at_menses"`
+
+	fields plan.Fields // Sets
 }
 
 //go:embed schools.yaml
@@ -48,6 +48,14 @@ var Questions = sync.OnceValue(func() []Question {
 	var list []Question
 	if err := yaml.UnmarshalWithOptions(file, &list, yaml.Strict()); err != nil {
 		panic(err)
+	}
+	for _, q := range list {
+		for i := range q.Ways {
+			var err error
+			if q.Ways[i].fields, err = plan.FieldsOf(q.Ways[i].Sets); err != nil {
+				panic(err)
+			}
+		}
 	}
 	return list
 })
@@ -119,71 +127,41 @@ func (c Choices) Shown(p *practice.Practice) []string {
 }
 
 // Fill gives a new passage what the choices set, where it has nothing of its own and may carry it.
-func (c Choices) Fill(doc plan.Doc, own ...*practice.Practice) plan.Doc {
-	if doc["type"] != string(plan.Practice) {
-		return doc
+func (c Choices) Fill(passage plan.Fields, own ...*practice.Practice) {
+	if !passage.IsPractice() {
+		return
 	}
 	for _, q := range Questions() {
 		way := c.Way(q.ID)
 		if way.ID == q.Ways[0].ID { // the default needs no field
 			continue
 		}
-		for field, value := range way.Sets {
-			doc = with(doc, field, value, own)
-		}
-		if way.AlternateCounts != "" && takesEntry(doc) {
-			doc = with(doc, "counts", way.AlternateCounts, own)
+		passage.Complete(way.fields, own...)
+		if way.AlternateCounts != "" && alternates(passage) {
+			counts, _ := plan.FieldsOf(map[string]any{"counts": way.AlternateCounts}) // a text can be written as JSON
+			passage.Complete(counts, own...)
 		}
 		if way.ByMinutes {
-			doc = byMinutes(doc, own)
+			byMinutes(passage, own)
 		}
 	}
-	return doc
 }
 
-// with is the document with the field, or as it is where the field is there or does not belong to it.
-func with(doc plan.Doc, field string, value any, own []*practice.Practice) plan.Doc {
-	if _, there := doc[field]; there {
-		return doc
-	}
-	next := maps.Clone(doc)
-	next[field] = asJSON(value)
-	if _, err := plan.One(next, own...); err != nil {
-		return doc
-	}
-	return next
-}
-
-func takesEntry(doc plan.Doc) bool {
-	id, _ := doc["practice"].(string)
-	p := practice.Find(id)
+// alternates tells whether the passage is of a practice in which the sides alternate.
+func alternates(passage plan.Fields) bool {
+	p := practice.Find(passage.Practice())
 	return p != nil && p.TakesField("entry")
 }
 
 // byMinutes plans a passage that gives no rounds in the minutes that it would take, half minutes at the least.
-func byMinutes(doc plan.Doc, own []*practice.Practice) plan.Doc {
-	if doc["rounds"] != nil || doc["minutes"] != nil || doc["pace"] == "own" {
-		return doc
+func byMinutes(passage plan.Fields, own []*practice.Practice) {
+	if passage.GivesLength() {
+		return
 	}
-	p, err := plan.One(doc, own...)
+	p, err := plan.One(passage, own...)
 	if err != nil || p.Rounds == 0 || p.Practice.FillsMinutes() {
-		return doc
+		return
 	}
 	halves := max(1, p.RoundSpan(p.Measure).Times(p.Rounds).Div(breath.Int(30_000)).Round())
-	return with(doc, "minutes", json.Number(breath.Ratio(halves, 2).String()), own)
-}
-
-// asJSON turns a value of YAML into what a document of JSON has.
-func asJSON(value any) any {
-	switch value := value.(type) {
-	case uint64:
-		return json.Number(strconv.FormatUint(value, 10))
-	case map[string]any:
-		object := map[string]any{}
-		for key, inner := range value {
-			object[key] = asJSON(inner)
-		}
-		return object
-	}
-	return value
+	passage.SetMinutes(breath.Ratio(halves, 2))
 }

@@ -11,7 +11,9 @@ import (
 	"vastlantern/core/plan"
 )
 
-func readText(text string) (plan.Doc, *plan.Plan, error) { return ReadPlan(strings.NewReader(text)) }
+func readText(text string) (plan.Document, *plan.Plan, error) {
+	return ReadPlan(strings.NewReader(text))
+}
 
 const head = `{"format": "vast-lantern-plan", "version": 1, `
 

@@ -11,6 +11,7 @@ import (
 
 	"vastlantern/core/breath"
 	"vastlantern/core/pace"
+	"vastlantern/core/plan"
 )
 
 // LineError is one wrong line of a script.
@@ -72,9 +73,12 @@ func ReadScript(r io.Reader) ([]pace.Adjustment, error) {
 // no error here: it is refused when it is made.
 func ReadAdjustment(data []byte) (pace.Adjustment, error) {
 	var a pace.Adjustment
-	doc, err := decodeObject(data)
-	if err != nil {
+	var doc map[string]any
+	if err := decode(data, &doc); err != nil {
 		return a, fmt.Errorf("not a JSON object: %w", err)
+	}
+	if doc == nil { // null
+		return a, fmt.Errorf("not a JSON object: %w", plan.ErrNoObject)
 	}
 	at, err := whole(doc, "at_ms")
 	if err != nil {

@@ -4,21 +4,14 @@ import "vastlantern/core/plan"
 
 // Plan writes into the document of the plan that the class was led from what was taught: the rounds that were kept, at
 // the tempo, counts and strokes that they ended with. What was not reached is left out.
-func (r Record) Plan(doc plan.Doc, p *plan.Plan) {
-	list, _ := doc["passages"].([]any)
-	var kept []any
-	for i := range p.Passages {
-		was := &r.Passages[i]
-		if was.Length == 0 {
-			continue
-		}
-		if fields, ok := list[i].(map[string]any); ok && p.Passages[i].Led() && was.Rounds > 0 {
+func (r Record) Plan(doc plan.Document, p *plan.Plan) {
+	for i, fields := range doc.Passages() {
+		if was := &r.Passages[i]; was.Length > 0 && p.Passages[i].Led() && was.Rounds > 0 {
 			again := Next{Counts: was.Counts, Strokes: was.Strokes, Tempo: was.TempoEnd, Rounds: was.Rounds}
 			again.Apply(fields, &p.Passages[i])
 		}
-		kept = append(kept, list[i])
 	}
-	doc["passages"] = kept
+	doc.KeepOnly(func(number int) bool { return r.Passages[number-1].Length > 0 })
 }
 
 // AsPlanned tells whether all rounds of a class were led and nothing was eased.

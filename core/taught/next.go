@@ -20,7 +20,7 @@ type Next struct {
 	Rounds  int
 	Length  int64 // of the rounds, about, in milliseconds: without what comes before and after them
 	Why     string
-	Rests   int // on how many of the last classes with the practice
+	BasedOn int // on how many of the last classes with the practice
 }
 
 // The bounds that the rules of next time use: handbook.md section 4, common practice where it marks it so.
@@ -46,7 +46,7 @@ func (h *History) Next(practice string) (Next, bool) {
 	last := past[len(past)-1]
 	next := Next{Counts: last.Counts, Strokes: last.Strokes, Tempo: last.TempoEnd, Rounds: max(last.Rounds, last.PlannedRounds)}
 	n := steady(past)
-	next.Rests = max(n, 1)
+	next.BasedOn = max(n, 1)
 	switch {
 	case last.Eased:
 		next.Rounds = last.Rounds
@@ -54,7 +54,7 @@ func (h *History) Next(practice string) (Next, bool) {
 	case last.Rounds < last.PlannedRounds:
 		next.Why = fmt.Sprintf("%d of %d rounds were led last time: the same again.", last.Rounds, last.PlannedRounds)
 	case n >= streak && h.calm < streak:
-		next.Why = fmt.Sprintf("Led as planned %d times in a row, but %s: the same again.", n, h.unrest())
+		next.Why = fmt.Sprintf("Led as planned %d times in a row, but %s: the same again.", n, h.sinceEased())
 	case n >= streak && h.climber() != practice:
 		next.Why = fmt.Sprintf("Led as planned %d times in a row, but only one thing climbs at a time, and %s is first: the same again.", n, h.called(h.climber()))
 	case n >= streak:
@@ -102,8 +102,8 @@ func (h *History) called(practice string) string {
 	return past[len(past)-1].Name
 }
 
-// unrest is since when nothing was eased.
-func (h *History) unrest() string {
+// sinceEased is since when nothing was eased.
+func (h *History) sinceEased() string {
 	switch h.calm {
 	case 0:
 		return "something was eased last time"
@@ -188,18 +188,18 @@ func (n *Next) Whole() string {
 	return fmt.Sprintf("%s, about %d min", words, (n.Length+minute/2)/minute)
 }
 
-// Apply plans a passage as it should be next time.
-func (n *Next) Apply(fields plan.Doc, p *plan.Passage) {
+// Apply plans the passage p, which has these fields, as it should be next time.
+func (n *Next) Apply(fields plan.Fields, p *plan.Passage) {
 	if n.Tempo.Sign() > 0 && !n.Tempo.Equal(p.Measure.Tempo) {
-		plan.SetTempo(fields, p, n.Tempo) // first: it may pin the rounds of a passage that is planned in minutes
+		fields.SetTempo(p, n.Tempo) // first: it may pin the rounds of a passage that is planned in minutes
 	}
 	if n.Rounds != p.TotalRounds(p.Measure) && !p.Practice.FillsMinutes() {
-		plan.SetRounds(fields, n.Rounds)
+		fields.SetRounds(n.Rounds)
 	}
 	if n.Counts.Inhale > 0 && n.Counts != p.Measure.Counts {
-		fields["counts"] = n.Counts.String()
+		fields.SetCounts(n.Counts)
 	}
 	if n.Strokes > 0 && n.Strokes != p.Measure.Strokes && !p.Practice.FillsMinutes() {
-		plan.SetStrokes(fields, n.Strokes)
+		fields.SetStrokes(n.Strokes)
 	}
 }

@@ -21,7 +21,6 @@ import (
 	"github.com/go-rod/rod/lib/launcher/flags"
 	"github.com/go-rod/rod/lib/proto"
 
-	"vastlantern/studio"
 	"vastlantern/studio/contract"
 )
 
@@ -150,7 +149,7 @@ func (p *Program) Lead(plan int64, score *contract.Score) error {
 	if err := p.Get(fmt.Sprintf("/api/plans/%d", plan), &stored); err != nil {
 		return err
 	}
-	body, err := json.Marshal(contract.Lead{PlanID: plan, EndRunning: true, Acknowledged: studio.StrongCautions(stored)})
+	body, err := json.Marshal(contract.Lead{PlanID: plan, EndRunning: true, Acknowledged: contract.StrongCautions(stored)})
 	if err != nil {
 		return err
 	}

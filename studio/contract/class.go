@@ -41,8 +41,8 @@ type Score struct {
 	StartedMS float64        `json:"started_ms"`                 // of the clock
 	SlotMS    int64          `json:"slot_ms"`                    // 0 where none is set
 	Over      bool           `json:"over"`                       // the class has come to its end; nothing more will change
-	Strands   []Strand       `json:"strands"`                    // the last has no end where Wait is there
-	Wait      *Wait          `json:"wait" jsonschema:"nullable"` // what follows the last strand, which waits for the teacher
+	Phases    []ScorePhase   `json:"phases"`                     // the last has no end where Wait is there
+	Wait      *Wait          `json:"wait" jsonschema:"nullable"` // what follows the last phase, which waits for the teacher
 	EndMS     int64          `json:"end_ms"`                     // of the class; what waits taken at its planned end
 	Calls     []Call         `json:"calls"`                      // what is called out, from a moment ago on
 	Passages  []ScorePassage `json:"passages"`
@@ -53,7 +53,7 @@ type Score struct {
 	Right     Ways           `json:"right"`
 }
 
-// Ways is both ways in which a side can be said: Strand.Side is the one that the class takes, and a participant may
+// Ways is both ways in which a side can be said: ScorePhase.Side is the one that the class takes, and a participant may
 // take the other.
 type Ways struct {
 	Named string `json:"named"` // left, right
@@ -80,21 +80,21 @@ type Room struct {
 	Score *Score `json:"score" jsonschema:"nullable"`
 }
 
-// Wait tells what comes after a strand that has no end yet.
+// Wait tells what comes after a phase that has no end yet.
 type Wait struct {
-	PlannedEndMS int64    `json:"planned_end_ms"`
-	Strands      []Strand `json:"strands"` // timed from the end of the wait
-	LengthMS     int64    `json:"length_ms"`
+	PlannedEndMS int64        `json:"planned_end_ms"`
+	Phases       []ScorePhase `json:"phases"` // timed from the end of the wait
+	LengthMS     int64        `json:"length_ms"`
 }
 
-// Strand is one phase of a class: a string of counts, each lasting from its own time to that of the next.
-type Strand struct {
+// ScorePhase is one phase of a class: its counts, each lasting from its own time to that of the next.
+type ScorePhase struct {
 	Passage  int            `json:"passage"` // from 1
 	Practice string         `json:"practice"`
 	Stage    pace.Stage     `json:"stage"`
 	Round    int            `json:"round"`
 	Breath   int            `json:"breath"`
-	Phase    breath.Phase   `json:"phase"`
+	Kind     breath.Phase   `json:"kind"`
 	Through  breath.Through `json:"through"`
 	First    int            `json:"first"` // number of the first count; 0 is a word's own beat
 	Of       int            `json:"of"`

@@ -104,7 +104,7 @@ type Search struct {
 
 // Found is the classes that were asked for.
 type Found struct {
-	Classes []ClassCard `json:"classes"`
-	More    bool        `json:"more"` // there are more to ask for, with Skip
-	Left    int64       `json:"left"` // how many are still being worked out, as after an update, and are not in the list yet
+	Classes   []ClassCard `json:"classes"`
+	More      bool        `json:"more"`      // there are more to ask for, with Skip
+	Preparing int64       `json:"preparing"` // how many are still being worked out, as after an update, and are not in the list yet
 }

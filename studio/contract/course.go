@@ -15,7 +15,7 @@ type PracticeCourse struct {
 	Points   []CoursePoint `json:"points"` // the oldest first
 	Next     string        `json:"next"`   // what next time, in short; empty where it was never led in rounds
 	Why      string        `json:"why"`
-	Rests    []int64       `json:"rests"` // on these classes
+	BasedOn  []int64       `json:"based_on"` // on these classes
 }
 
 // CoursePoint is a practice in one class. What it has none of is 0.

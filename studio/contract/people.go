@@ -41,8 +41,8 @@ type Advice struct {
 	Passage int    `json:"passage"` // from 1; 0 for the plan as a whole
 	Say     string `json:"say"`
 	Why     string `json:"why"`
-	// Do is what the core can change about it, as Draft takes it; empty where it is for the teacher to change.
-	Do string `json:"do"`
+	// Do is the change that the core can make about it; empty where it is for the teacher to change.
+	Do ChangeKind `json:"do"`
 }
 
 // Settings is what the teacher has chosen. Questions, Languages and Words are there to choose from, and not stored.
@@ -84,3 +84,6 @@ type Caution struct {
 	Text   string `json:"text"`
 	Strong bool   `json:"strong"`
 }
+
+// MostPeople is how many people a group, or a class, can have.
+const MostPeople = 999

@@ -60,20 +60,44 @@ type PlanText struct {
 	GroupID int64  `json:"group_id"`
 }
 
-// Draft asks what a document means, without storing it, after one change that is written the short way.
+// Draft asks what a document means, without storing it, after one change that the core makes.
 type Draft struct {
 	Document json.RawMessage `json:"document"`
-	GroupID  int64           `json:"group_id"`                    // 0 for none
-	Passage  int             `json:"passage"`                     // the one that is changed, from 1; with Short 0 adds one at the end
-	Short    *string         `json:"short" jsonschema:"nullable"` // null for no such change
-	Gentle   bool            `json:"gentle"`                      // the passage in its gentle variant
-	Fit      bool            `json:"fit,omitempty"`               // rounds chosen so that the plan fits its slot
-	EndMS    *int64          `json:"end_ms,omitempty"`            // the passage made to end by that time of the class
-	By       string          `json:"by,omitempty"`                // with EndMS: rounds or tempo
-	More     *Addition       `json:"more,omitempty"`              // something added that there is room for
-	Split    bool            `json:"split,omitempty"`             // the passage made two
-	Learned  bool            `json:"learned,omitempty"`           // talks made as long as they usually take
-	Next     bool            `json:"next,omitempty"`              // the passage as the group's record advises
+	GroupID  int64           `json:"group_id"`                     // 0 for none
+	Change   *Change         `json:"change" jsonschema:"nullable"` // null for none
+}
+
+// ChangeKind is what a Change does.
+type ChangeKind string
+
+// The changes that the core makes in a document.
+const (
+	ChangeAdd         ChangeKind = "add"           // adds Text, a passage or a practice's whole course, at the end
+	ChangeShort       ChangeKind = "short"         // rewrites the passage from Text
+	ChangeGentle      ChangeKind = "gentle"        // the passage in its gentle variant
+	ChangeAdvised     ChangeKind = "advised"       // the passage as the group's record advises
+	ChangeSplit       ChangeKind = "split"         // the passage made two
+	ChangeRounds      ChangeKind = "rounds"        // Rounds more of the passage
+	ChangeRoundsToEnd ChangeKind = "rounds-to-end" // the passage's rounds so that it ends by EndMS of the class
+	ChangeTempoToEnd  ChangeKind = "tempo-to-end"  // the same by its tempo
+	ChangeFit         ChangeKind = "fit"           // all rounds so that the plan fits its slot
+	ChangeRest        ChangeKind = "rest"          // LengthMS more of natural breath at the end
+	ChangeTalks       ChangeKind = "talks"         // talks as long as they usually take
+)
+
+// ChangeKinds is all of them.
+var ChangeKinds = []ChangeKind{
+	ChangeAdd, ChangeShort, ChangeGentle, ChangeAdvised, ChangeSplit, ChangeRounds, ChangeRoundsToEnd, ChangeTempoToEnd, ChangeFit, ChangeRest, ChangeTalks,
+}
+
+// Change is one change that the core makes in a document. Which fields it has follows from what it does.
+type Change struct {
+	Do       ChangeKind `json:"do"`
+	Passage  int        `json:"passage,omitempty"` // from 1
+	Text     string     `json:"text,omitempty"`    // as it is written the short way
+	Rounds   int        `json:"rounds,omitempty"`
+	EndMS    int64      `json:"end_ms,omitempty"`
+	LengthMS int64      `json:"length_ms,omitempty"`
 }
 
 // Addition is something that the time to spare has room for: more rounds of a passage, from 1, or, for passage 0, a
@@ -84,8 +108,7 @@ type Addition struct {
 	LengthMS int64 `json:"length_ms"`
 }
 
-// Drafted is the answer to a Draft. Where the short text was not understood, Document is as it came and Problem
-// says why.
+// Drafted is the answer to a Draft. Where the change could not be made, Document is as it came and Problem says why.
 type Drafted struct {
 	Document json.RawMessage `json:"document"`
 	Summary  PlanSummary     `json:"summary"`
@@ -95,15 +118,31 @@ type Drafted struct {
 
 // PlanSummary is the numbers of a plan.
 type PlanSummary struct {
-	Title    string           `json:"title"`
-	LengthMS int64            `json:"length_ms"`
-	SlotMS   int64            `json:"slot_ms"`  // 0 where none is set
-	SpareMS  int64            `json:"spare_ms"` // below 0 where the plan is too long
-	StartsMS *float64         `json:"starts_ms" jsonschema:"nullable"`
-	Passages []PassageSummary `json:"passages"`
-	Errors   []FieldError     `json:"errors"`
-	Advice   []Advice         `json:"advice"`
-	Could    []Addition       `json:"could"` // be added in the time to spare
+	Title     string           `json:"title"`
+	LengthMS  int64            `json:"length_ms"`
+	SlotMS    int64            `json:"slot_ms"`  // 0 where none is set
+	SpareMS   int64            `json:"spare_ms"` // below 0 where the plan is too long
+	StartsMS  *float64         `json:"starts_ms" jsonschema:"nullable"`
+	Passages  []PassageSummary `json:"passages"`
+	Errors    []FieldError     `json:"errors"`
+	Advice    []Advice         `json:"advice"`
+	Strong    []StrongCaution  `json:"strong"`    // what must be read before it is led
+	Additions []Addition       `json:"additions"` // what the time to spare has room for
+}
+
+// StrongCaution is a caution that must be acknowledged before the plan is led, and the passages that have it.
+type StrongCaution struct {
+	Text     string   `json:"text"`
+	Passages []string `json:"passages"` // their names
+}
+
+// Offer is a field that a passage can be given beyond its length, counts and tempo, and what holds where it is not.
+type Offer struct {
+	Field   string   `json:"field"`
+	Choices []string `json:"choices"` // the words that it takes, the default first; empty for a number or a flag
+	Flag    bool     `json:"flag"`
+	Unit    string   `json:"unit"`    // of a number
+	Default string   `json:"default"` // of a number
 }
 
 // PassageSummary is the numbers of one passage.
@@ -112,8 +151,8 @@ type PassageSummary struct {
 	Type          plan.Type `json:"type"`
 	Practice      string    `json:"practice"`
 	Term          string    `json:"term"`
-	Takes         []string  `json:"takes"` // the fields that only some practices have
-	Short         string    `json:"short"` // as Draft takes it
+	Offers        []Offer   `json:"offers"` // the fields that it can be given
+	Short         string    `json:"short"`  // as Draft takes it
 	StartMS       int64     `json:"start_ms"`
 	LengthMS      int64     `json:"length_ms"`
 	Rounds        int       `json:"rounds"` // 0 where there are none
@@ -130,4 +169,5 @@ type PassageSummary struct {
 	Cautions      []Caution `json:"cautions"`
 	Findings      []Finding `json:"findings"` // for the plan's group and hour
 	Gentler       bool      `json:"gentler"`  // there is a gentle variant to take
+	Soften        bool      `json:"soften"`   // and for this group it should be taken
 }

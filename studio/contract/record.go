@@ -9,9 +9,9 @@ type Record struct {
 	Passages  []RecordPassage `json:"passages"`
 	Totals    RecordTotals    `json:"totals"`
 	Marks     []Mark          `json:"marks"`
-	Remarks   []Remark        `json:"remarks"`    // added afterwards, in the order they were
-	TookWords []string        `json:"took_words"` // to choose from
-	Curve     []CurvePoint    `json:"curve"`      // of the rounds as they were led
+	Remarks   []Remark        `json:"remarks"` // added afterwards, in the order they were
+	Moods     []string        `json:"moods"`   // to choose from
+	Curve     []CurvePoint    `json:"curve"`   // of the rounds as they were led
 	// Acknowledged is the strong cautions that were read before the class was led.
 	Acknowledged []string `json:"acknowledged"`
 }
@@ -64,7 +64,7 @@ type CurvePoint struct {
 	Kept    bool    `json:"kept"`
 }
 
-// Remark is something that is added beside a record: people (a number), took (one of TookWords), note, correction.
+// Remark is something that is added beside a record: people (a number), took (one of Moods), note, correction.
 type Remark struct {
 	AtMS float64 `json:"at_ms"`
 	Kind string  `json:"kind"`

@@ -14,8 +14,8 @@ import (
 	"vastlantern/core/plan"
 	"vastlantern/core/sheet"
 	"vastlantern/store"
-	"vastlantern/studio"
 	"vastlantern/studio/contract"
+	"vastlantern/studio/desk"
 )
 
 //go:embed plans/*.plan.json
@@ -64,12 +64,12 @@ func Load(s *store.Store, now time.Time) error {
 	for _, k := range known {
 		ids[k.Name] = k.ID
 	}
-	desk := studio.WithTime(s, func() time.Time { return now }, 1)
+	at := desk.WithTime(s, func() time.Time { return now }, 1)
 	var past []lesson
 	for _, g := range groups {
 		next, last := g.next(now), len(g.weeks)-1
 		if ids[g.name] == 0 {
-			added, err := desk.SaveGroup(contract.Group{
+			added, err := at.Library.SaveGroup(contract.Group{
 				Name: g.name, Level: g.level, Size: g.size, Under16: g.under16, Conditions: g.conditions, Notes: g.notes,
 				Weekday: int(next.Weekday()), Weektime: next.Format("15:04"),
 			})
@@ -84,7 +84,7 @@ func Load(s *store.Store, now time.Time) error {
 				past = append(past, lesson{g, w, next.AddDate(0, 0, -7*(last-i))})
 			}
 		}
-		if _, err := g.plan(desk, ids[g.name], g.weeks[last], next); err != nil {
+		if _, err := g.plan(at, ids[g.name], g.weeks[last], next); err != nil {
 			return fmt.Errorf("the next plan of %s: %w", g.name, err)
 		}
 	}
@@ -123,7 +123,7 @@ func (g group) next(now time.Time) time.Time {
 	return midnight.AddDate(0, 0, g.inDays).Add(g.at)
 }
 
-func (g group) plan(s *studio.Studio, id int64, w week, at time.Time) (contract.Plan, error) {
+func (g group) plan(d *desk.Desk, id int64, w week, at time.Time) (contract.Plan, error) {
 	text, err := plans.ReadFile("plans/" + g.file + ".plan.json")
 	if err != nil {
 		return contract.Plan{}, err
@@ -132,51 +132,51 @@ func (g group) plan(s *studio.Studio, id int64, w week, at time.Time) (contract.
 	if err != nil {
 		return contract.Plan{}, err
 	}
-	doc["starts_at"] = at.Format(time.RFC3339)
-	passages := doc["passages"].([]any)
+	doc.SetStart(at)
+	passages := doc.Passages()
 	for number, short := range w.changes {
-		changed, err := plan.Shorten(passages[number-1].(map[string]any), short)
+		changed, err := plan.Shorten(passages[number-1], short)
 		if err != nil {
 			return contract.Plan{}, err
 		}
-		passages[number-1] = map[string]any(changed)
+		doc.Replace(number, changed)
 	}
 	document, err := json.Marshal(doc)
 	if err != nil {
 		return contract.Plan{}, err
 	}
-	return s.AddPlan(document, id)
+	return d.Plans.Add(document, id)
 }
 
 // teach leads the class, a few minutes after its planned start.
 func (l lesson) teach(s *store.Store, group int64) error {
 	clock := l.at.Add(-time.Hour)
-	past := studio.WithTime(s, func() time.Time { return clock }, 1)
+	past := desk.WithTime(s, func() time.Time { return clock }, 1)
 	p, err := l.plan(past, group, l.week, l.at)
 	if err != nil {
 		return err
 	}
 	started := l.at.Add(time.Duration(40+13*l.size) * time.Second / 2)
 	clock = started
-	score, err := past.Lead(contract.Lead{PlanID: p.ID, Acknowledged: studio.StrongCautions(p)})
+	score, err := past.Classes.Begin(contract.Lead{PlanID: p.ID, Acknowledged: contract.StrongCautions(p)})
 	if err != nil {
 		return err
 	}
 	for i, press := range l.pressed {
 		clock = started.Add(time.Duration(score.Passages[press.passage-1].StartMS)*time.Millisecond + time.Duration(press.after*float64(time.Second)))
 		press.do.Key = fmt.Sprintf("demo %d", i+1)
-		done, err := past.Adjust(score.ClassID, press.do)
+		done, err := past.Classes.Adjust(score.ClassID, press.do)
 		if err != nil {
 			return err
 		}
 		score = done.Score
 	}
 	clock = started.Add(2 * time.Hour)
-	if err := past.Settle(); err != nil {
+	if err := past.Classes.Settle(); err != nil {
 		return err
 	}
 	for _, remark := range l.after {
-		if _, err := past.AddRemark(score.ClassID, remark); err != nil {
+		if _, err := past.Records.AddRemark(score.ClassID, remark); err != nil {
 			return err
 		}
 	}

@@ -9,9 +9,9 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"vastlantern/store"
-	"vastlantern/studio"
 	"vastlantern/studio/contract"
 	"vastlantern/studio/demo"
+	"vastlantern/studio/desk"
 )
 
 func TestTheDemoDataIsAWholeScenario(t *testing.T) {
@@ -22,11 +22,11 @@ func TestTheDemoDataIsAWholeScenario(t *testing.T) {
 	require.NoError(t, demo.Load(s, now))
 	require.NoError(t, demo.Load(s, now), "a second start adds nothing")
 
-	desk := studio.WithTime(s, func() time.Time { return now }, 1)
-	today := desk.Today()
+	at := desk.WithTime(s, func() time.Time { return now }, 1)
+	today := at.Today.Show()
 	require.Empty(t, today.Failed)
 	require.NotNil(t, today.Next)
-	running, err := desk.Running()
+	running, err := at.Classes.Running()
 	require.NoError(t, err)
 	assert.Zero(t, running)
 	assert.Len(t, today.Plans, 3)
@@ -35,7 +35,7 @@ func TestTheDemoDataIsAWholeScenario(t *testing.T) {
 	require.NotNil(t, today.Last)
 	for _, card := range today.Taught {
 		assert.False(t, card.Running, card.Title)
-		record, err := desk.Record(card.ID)
+		record, err := at.Records.Record(card.ID)
 		require.NoError(t, err)
 		assert.Equal(t, record.TaughtMS, card.LengthMS)
 		assert.NotEmpty(t, record.Marks)
@@ -44,11 +44,11 @@ func TestTheDemoDataIsAWholeScenario(t *testing.T) {
 	}
 
 	// The story is in the numbers: one group climbs, one was eased back, one is irregular.
-	groups, err := desk.Groups()
+	groups, err := at.Library.Groups()
 	require.NoError(t, err)
 	story := map[string]contract.GroupCourse{}
 	for _, g := range groups.Groups {
-		story[g.Name], err = desk.GroupCourse(g.ID)
+		story[g.Name], err = at.Records.GroupCourse(g.ID)
 		require.NoError(t, err)
 	}
 	points := func(group string) (list []contract.CoursePoint) {
@@ -76,7 +76,7 @@ func TestTheDemoDataIsAWholeScenario(t *testing.T) {
 	assert.Equal(t, 8, story["Class 10b, Ostrand School"].Classes)
 
 	require.NoError(t, demo.Load(s, now.AddDate(0, 0, 9)), "once all plans are past")
-	today = studio.WithTime(s, func() time.Time { return now.AddDate(0, 0, 9) }, 1).Today()
+	today = desk.WithTime(s, func() time.Time { return now.AddDate(0, 0, 9) }, 1).Today.Show()
 	require.Empty(t, today.Failed)
 	assert.NotNil(t, today.Next, "there is a week to come again")
 	assert.Len(t, today.Taught, 29)

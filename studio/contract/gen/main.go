@@ -70,14 +70,23 @@ type all struct {
 
 // words is the types of the core that are one of some words, so that the screens know which.
 var words = map[reflect.Type][]any{
-	reflect.TypeFor[pace.Stage]():     {pace.Talk, pace.Free, pace.Setup, pace.Opening, pace.Round, pace.Rest, pace.Pause, pace.Own, pace.Recall, pace.Closing},
-	reflect.TypeFor[pace.When]():      {"", pace.Now, pace.NextCount, pace.AfterHold, pace.NextRound, pace.Never},
-	reflect.TypeFor[pace.CallKind]():  {pace.CallLast, pace.CallHalf, pace.CallMinute, pace.CallHalfMinute, pace.CallPrompt},
-	reflect.TypeFor[pace.Verb]():      verbs(),
-	reflect.TypeFor[breath.Phase]():   {breath.Inhale, breath.Hold, breath.Exhale, breath.Empty, breath.Still, breath.Stroke, breath.Beat, breath.Lead, breath.Free, breath.Talk},
-	reflect.TypeFor[breath.Through](): {breath.None, breath.Left, breath.Right, breath.Both, breath.Mouth},
-	reflect.TypeFor[plan.Type]():      {plan.Talk, plan.Free, plan.Practice},
-	reflect.TypeFor[care.Do]():        {care.LeaveOut, care.Gentle, care.Carefully},
+	reflect.TypeFor[pace.Stage]():          {pace.Talk, pace.Free, pace.Setup, pace.Opening, pace.Round, pace.Rest, pace.Pause, pace.Own, pace.Recall, pace.Closing},
+	reflect.TypeFor[pace.When]():           {"", pace.Now, pace.NextCount, pace.AfterHold, pace.NextRound, pace.Never},
+	reflect.TypeFor[pace.CallKind]():       {pace.CallLast, pace.CallHalf, pace.CallMinute, pace.CallHalfMinute, pace.CallPrompt},
+	reflect.TypeFor[pace.Verb]():           verbs(),
+	reflect.TypeFor[breath.Phase]():        {breath.Inhale, breath.Hold, breath.Exhale, breath.Empty, breath.Still, breath.Stroke, breath.Beat, breath.Lead, breath.Free, breath.Talk},
+	reflect.TypeFor[breath.Through]():      {breath.None, breath.Left, breath.Right, breath.Both, breath.Mouth},
+	reflect.TypeFor[plan.Type]():           {plan.Talk, plan.Free, plan.Practice},
+	reflect.TypeFor[contract.ChangeKind](): kinds(),
+	reflect.TypeFor[care.Do]():             {care.LeaveOut, care.Gentle, care.Carefully},
+}
+
+func kinds() []any {
+	list := []any{""} // advice may have none
+	for _, kind := range contract.ChangeKinds {
+		list = append(list, kind)
+	}
+	return list
 }
 
 func verbs() []any {

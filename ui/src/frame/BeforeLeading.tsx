@@ -4,7 +4,7 @@ import { Button, Modal } from "react-bootstrap";
 import { useNavigate } from "react-router";
 import { Failed, get, post } from "../wire/api";
 import { Cautions as General, Findings } from "./care";
-import type { Caution, Drafted, Plan, Score } from "../wire/contract";
+import type { Draft, Drafted, Plan, Score } from "../wire/contract";
 import { ErrorAlert } from "./ErrorAlert";
 import { Loading } from "./Loading";
 import { canStayAwake, mayGoDark } from "../player/useWakeLock";
@@ -30,7 +30,7 @@ export function BeforeLeading({ plan, fit = false, onClose }: Props) {
         end_running: end,
         fit,
         gentle: softer?.passages,
-        acknowledged: shown ? strong(shown).map((s) => s.caution.text) : [],
+        acknowledged: shown ? shown.summary.strong.map((s) => s.text) : [],
       }),
     onSuccess: (score) => {
       void queries.invalidateQueries({ queryKey: ["today"] });
@@ -44,7 +44,7 @@ export function BeforeLeading({ plan, fit = false, onClose }: Props) {
   });
   useEffect(() => {
     const listen = (event: KeyboardEvent) => {
-      if (event.key.toLowerCase() === "g" && !event.repeat && shown && heavy(shown).length > 0)
+      if (event.key.toLowerCase() === "g" && !event.repeat && shown && toSoften(shown).length > 0)
         soften.mutate(shown);
     };
     window.addEventListener("keydown", listen);
@@ -83,7 +83,7 @@ export function BeforeLeading({ plan, fit = false, onClose }: Props) {
           // Not there until the cautions are, so that it has the focus when it comes: Enter begins.
           shown && (
             <Button size="lg" autoFocus disabled={begin.isPending} onClick={() => begin.mutate(false)}>
-              {strong(shown).length > 0 ? "I have read this: begin" : "Begin"}
+              {shown.summary.strong.length > 0 ? "I have read this: begin" : "Begin"}
             </Button>
           )
         )}
@@ -96,7 +96,7 @@ export function BeforeLeading({ plan, fit = false, onClose }: Props) {
 function ForTheGroup({ plan, onSoften, softening }: CautionsProps) {
   const told = plan.summary.passages.filter((p) => p.findings.length > 0);
   if (told.length === 0) return null;
-  const softer = heavy(plan).length > 0;
+  const softer = toSoften(plan).length > 0;
   return (
     <section className="forgroup">
       <h3>For {plan.group?.name ?? "this hour"}</h3>
@@ -117,45 +117,31 @@ function ForTheGroup({ plan, onSoften, softening }: CautionsProps) {
 
 /** softened is the plan with the gentle variants in it, which is stored nowhere. */
 async function softened(plan: Plan): Promise<{ passages: number[]; plan: Plan }> {
-  const passages = heavy(plan);
+  const passages = toSoften(plan);
   let { document, summary } = plan;
   for (const passage of passages) {
-    const body = { document, group_id: plan.group?.id ?? 0, passage, short: null, gentle: true };
+    const body: Draft = { document, group_id: plan.group?.id ?? 0, change: { do: "gentle", passage } };
     ({ document, summary } = await post<Drafted>("/draft", body));
   }
   return { passages, plan: { ...plan, document, summary } };
 }
 
-function strong(plan: Plan): { caution: Caution; names: string[] }[] {
-  const found = new Map<string, { caution: Caution; names: string[] }>();
-  for (const passage of plan.summary.passages) {
-    for (const caution of passage.cautions.filter((c) => c.strong)) {
-      const entry = found.get(caution.text) ?? { caution, names: [] };
-      if (!entry.names.includes(passage.name)) entry.names.push(passage.name);
-      found.set(caution.text, entry);
-    }
-  }
-  return [...found.values()];
-}
-
 type CautionsProps = { plan: Plan; onSoften: () => void; softening: boolean };
 
-/** heavy is the numbers of the passages, from 1, that the rules leave out and that have a gentle variant. */
-function heavy(plan: Plan): number[] {
-  return plan.summary.passages.flatMap((p, i) =>
-    p.gentler && p.findings.some((f) => f.do !== "carefully") ? [i + 1] : [],
-  );
+/** toSoften is the numbers of the passages, from 1, of which the group should have the gentle variant. */
+function toSoften(plan: Plan): number[] {
+  return plan.summary.passages.flatMap((p, i) => (p.soften ? [i + 1] : []));
 }
 
 function Cautions({ plan, onSoften, softening }: CautionsProps) {
-  const list = strong(plan);
+  const list = plan.summary.strong;
   const general = plan.summary.passages.flatMap((p) => p.cautions).findLast((c) => !c.strong);
   return (
     <>
       <ForTheGroup plan={plan} onSoften={onSoften} softening={softening} />
-      {list.map(({ caution, names }) => (
-        <p key={caution.text} className="caution strong">
-          <strong>{names.join(", ")}.</strong> {caution.text}
+      {list.map(({ text, passages }) => (
+        <p key={text} className="caution strong">
+          <strong>{passages.join(", ")}.</strong> {text}
         </p>
       ))}
       {general && <General list={[general]} />}

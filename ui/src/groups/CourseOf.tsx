@@ -64,7 +64,7 @@ function Practice({ course, metric }: { course: PracticeCourse; metric: Metric }
         {course.next && (
           <p className="mb-0">
             <strong>Next time {course.next}.</strong> {course.why}{" "}
-            {course.rests.map((id) => (
+            {course.based_on.map((id) => (
               <Link key={id} className="me-2" to={`/taught/${id}`}>
                 {shortDay(course.points.find((p) => p.class_id === id)?.started_ms ?? 0)}
               </Link>

@@ -1,7 +1,7 @@
 import type { Preview } from "../wire/contract";
 import { moves } from "../player/answers";
-import { type Panel, panelsOf } from "./Panels";
-import { type Control, type Group, keyName } from "./controls";
+import { type Panel, panelsOf } from "./panelKeys";
+import { type Control, type Group, keyName } from "./adjustments";
 
 type Props = {
   groups: Group[];

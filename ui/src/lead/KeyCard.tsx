@@ -2,7 +2,7 @@ import { useQuery } from "@tanstack/react-query";
 import { Modal, Table } from "react-bootstrap";
 import { get } from "../wire/api";
 import type { Settings } from "../wire/contract";
-import { type Group, keyName } from "./controls";
+import { type Group, keyName } from "./adjustments";
 
 /** KeyCard lists every key. */
 export function KeyCard({ groups, onClose }: { groups: Group[]; onClose: () => void }) {

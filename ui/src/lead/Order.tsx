@@ -4,7 +4,7 @@ import { clock, number, timeOfDay } from "../player/format";
 
 /** Order is the running order, small, with where the class is. */
 export function Order({ score, cue }: { score: Score; cue: Cue }) {
-  const here = cue.over ? score.passages.length : (cue.strand?.passage ?? 0) - 1;
+  const here = cue.over ? score.passages.length : (cue.phase?.passage ?? 0) - 1;
   return (
     <nav className="orderlist" aria-label="Running order">
       <ol>

@@ -3,33 +3,14 @@ import { Cautions, Findings } from "../frame/care";
 import type { Adjust, Score, ScorePassage } from "../wire/contract";
 import { SoundCard } from "../player/sound/SoundCard";
 import type { Sound } from "../player/sound/useSound";
-import type { Group } from "./controls";
+import type { Group } from "./adjustments";
+import type { Panel } from "./panelKeys";
 import { CountsPad } from "./CountsPad";
 import { KeyCard } from "./KeyCard";
 import { Note } from "./Note";
 import { RoomCard } from "./RoomCard";
 import { SeenPad } from "./SeenPad";
 import { TapPad } from "./TapPad";
-
-/** Panel is what stands before the lead screen, if anything. The count goes on behind it. */
-export type Panel = "" | "keys" | "room" | "sound" | "cautions" | "note" | "seen" | "tap" | "counts";
-
-/** The panels, each with its key and its name, in the order of their buttons. */
-export const panels: { key: string; panel: Panel; name: string }[] = [
-  { key: "1", panel: "seen", name: "Seen" },
-  { key: "2", panel: "tap", name: "Tap" },
-  { key: "4", panel: "counts", name: "Counts" },
-  { key: "b", panel: "note", name: "Note" },
-  { key: "t", panel: "cautions", name: "Care" },
-  { key: "?", panel: "keys", name: "Keys" },
-];
-
-/** What needs a class that is really led. */
-const ofAClass: Panel[] = ["seen", "tap", "room"];
-
-export function panelsOf(live: boolean): typeof panels {
-  return live ? panels : panels.filter((p) => !ofAClass.includes(p.panel));
-}
 
 type Props = {
   panel: Panel;

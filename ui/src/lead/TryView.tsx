@@ -8,8 +8,8 @@ import type { Score, Try } from "../wire/contract";
 import { Shell } from "../frame/Shell";
 import { ErrorAlert } from "../frame/ErrorAlert";
 import { Loading } from "../frame/Loading";
-import { Leading } from "./LeadView";
-import type { Press } from "./controls";
+import { Leading } from "./Leading";
+import type { Press } from "./adjustments";
 
 const speeds = [1, 2, 4, 8, 16];
 const usual = 4;

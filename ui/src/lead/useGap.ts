@@ -50,8 +50,7 @@ export function useGap(score: Score, cue: Cue, live: boolean): { from: number | 
     return () => clearInterval(timer);
   }, [score, cue.over, live]);
   // Where the class waits for the teacher since before the gap, nothing was missed.
-  const waited =
-    from !== null && cue.strand !== null && cue.strand.end_ms < 0 && cue.strand.at_ms[0]! <= from;
+  const waited = from !== null && cue.phase !== null && cue.phase.end_ms < 0 && cue.phase.at_ms[0]! <= from;
   return {
     from: waited ? null : from,
     settle: () => {

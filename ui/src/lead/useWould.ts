@@ -2,7 +2,7 @@ import { useQuery } from "@tanstack/react-query";
 import { post } from "../wire/api";
 import type { Preview, Score } from "../wire/contract";
 import type { Cue } from "../player/useCue";
-import type { Control } from "./controls";
+import type { Control } from "./adjustments";
 
 /**
  * useWould is what each control would do if it were pressed in the phase in progress, by its id. Until the answer is
@@ -11,7 +11,7 @@ import type { Control } from "./controls";
 export function useWould(score: Score, cue: Cue, controls: Control[], live: boolean): Map<string, Preview> {
   const met = controls.filter((control) => control.met);
   const would = useQuery({
-    queryKey: ["would", score.class_id, score.revision, cue.strand?.at_ms[0], met.map((c) => c.id).join()],
+    queryKey: ["would", score.class_id, score.revision, cue.phase?.at_ms[0], met.map((c) => c.id).join()],
     queryFn: async () => {
       const presses = met.map((control) => control.press);
       const previews = await post<Preview[]>(`/classes/${score.class_id}/would`, presses);

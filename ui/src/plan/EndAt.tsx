@@ -1,26 +1,24 @@
 import { useState } from "react";
 import { Button, Form } from "react-bootstrap";
-import type { PassageSummary } from "../wire/contract";
-import type { Change } from "./usePlanEditor";
+import type { Change, PassageSummary } from "../wire/contract";
 
 type Props = {
   summary: PassageSummary;
-  number: number;
   starts: number | null;
   onAsk: (change: Change) => Promise<string | null>;
 };
 
 /** EndAt makes one passage end at a time of day, or of the class where no start is set, by its rounds or its tempo. */
-export function EndAt({ summary, number, starts, onAsk }: Props) {
+export function EndAt({ summary, starts, onAsk }: Props) {
   const [time, setTime] = useState("");
   const [problem, setProblem] = useState("");
-  const solve = async (by: "rounds" | "tempo") => {
+  const solve = async (by: "rounds-to-end" | "tempo-to-end") => {
     const end = starts === null ? ofClass(time) : ofDay(time, starts);
     if (end === null) {
       setProblem(starts === null ? "a time of the class, as 12:40" : "a time of day, as 18:42:30");
       return;
     }
-    setProblem((await onAsk({ passage: number, end_ms: end, by })) ?? "");
+    setProblem((await onAsk({ do: by, end_ms: end })) ?? "");
   };
   return (
     <div className="endat">
@@ -37,10 +35,10 @@ export function EndAt({ summary, number, starts, onAsk }: Props) {
           }}
         />
       </label>
-      <Button size="sm" variant="outline-secondary" onClick={() => void solve("rounds")}>
+      <Button size="sm" variant="outline-secondary" onClick={() => void solve("rounds-to-end")}>
         by its rounds
       </Button>
-      <Button size="sm" variant="outline-secondary" onClick={() => void solve("tempo")}>
+      <Button size="sm" variant="outline-secondary" onClick={() => void solve("tempo-to-end")}>
         by its tempo
       </Button>
       {problem && <span className="wrong">{problem}</span>}

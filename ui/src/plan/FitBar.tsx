@@ -4,26 +4,32 @@ import type { Editor } from "./usePlanEditor";
 
 /** FitBar fits the plan to its slot, and tells what could be added where there is room. */
 export function FitBar({ editor }: { editor: Editor }) {
-  const { summary, told, ask } = editor;
+  const { summary, message, ask } = editor;
   if (summary.slot_ms === 0 || summary.passages.length === 0) return null;
   const led = summary.passages.some((p) => p.rounds > 0);
   const whole = Math.abs(summary.spare_ms) < 1000;
   return (
     <div className="fitbar">
       {led && !whole && (
-        <Button size="sm" variant="outline-primary" onClick={() => void ask({ fit: true })}>
+        <Button size="sm" variant="outline-primary" onClick={() => void ask({ do: "fit" })}>
           Fit to {minutes(summary.slot_ms)}
         </Button>
       )}
-      {summary.could.length > 0 && (
+      {summary.additions.length > 0 && (
         <>
           <span className="text-secondary">or add</span>
-          {summary.could.map((more) => (
+          {summary.additions.map((more) => (
             <Button
               key={more.passage}
               size="sm"
               variant="outline-secondary"
-              onClick={() => void ask({ more })}
+              onClick={() =>
+                void ask(
+                  more.passage === 0
+                    ? { do: "rest", length_ms: more.length_ms }
+                    : { do: "rounds", passage: more.passage, rounds: more.rounds },
+                )
+              }
               title={`${clock(more.length_ms)} more`}
             >
               {more.passage === 0
@@ -33,8 +39,8 @@ export function FitBar({ editor }: { editor: Editor }) {
           ))}
         </>
       )}
-      <span role="status" className="told">
-        {told}
+      <span role="status" className="message">
+        {message}
       </span>
     </div>
   );

@@ -8,13 +8,12 @@ import { useSortable } from "@dnd-kit/sortable";
 import { CSS } from "@dnd-kit/utilities";
 import { useState } from "react";
 import { Button, Form } from "react-bootstrap";
-import type { FieldError, PassageSummary } from "../wire/contract";
+import type { Change, FieldError, PassageSummary } from "../wire/contract";
 import { Icon } from "../frame/Icon";
 import { Findings } from "../frame/care";
 import { clock, number, timeOfDay } from "../player/format";
 import { Details } from "./Details";
 import { text } from "../frame/fields";
-import type { Change } from "./usePlanEditor";
 import type { PassageDoc } from "../wire/plan";
 
 type Props = {
@@ -28,10 +27,7 @@ type Props = {
   last: boolean;
   onToggle: () => void;
   onChange: (doc: PassageDoc) => void;
-  onShort: (text: string) => Promise<string | null>;
-  onSoften: () => void;
-  onAsk: (change: Change) => Promise<string | null>;
-  onSplit: () => void;
+  onAsk: (change: Change) => Promise<string | null>; // of this passage
   onMove: (by: number) => void;
   onDuplicate: () => void;
   onRemove: () => void;
@@ -47,7 +43,7 @@ export function PassageRow(props: Props) {
   const name = text(doc.title) || (summary?.name ?? ""); // the title is there before the answer with the numbers
   const write = async (value: string) => {
     setTyped(value);
-    const why = await props.onShort(value);
+    const why = await props.onAsk({ do: "short", text: value });
     if (why !== null) setProblem(why); // else there is a newer one to come
   };
   const done = () => {
@@ -114,7 +110,11 @@ export function PassageRow(props: Props) {
             disabled={props.last}
             onClick={() => props.onMove(1)}
           />
-          <Tool icon={scissors} label={`Split ${name} in two`} onClick={props.onSplit} />
+          <Tool
+            icon={scissors}
+            label={`Split ${name} in two`}
+            onClick={() => void props.onAsk({ do: "split" })}
+          />
           <Tool icon={copy} label={`Duplicate ${name}`} onClick={props.onDuplicate} />
           <Tool icon={trash} label={`Remove ${name}`} onClick={props.onRemove} />
           <Button
@@ -139,7 +139,7 @@ export function PassageRow(props: Props) {
         <div className="cared">
           <Findings list={summary.findings} />
           {summary.gentler && (
-            <Button size="sm" variant="outline-primary" onClick={props.onSoften}>
+            <Button size="sm" variant="outline-primary" onClick={() => void props.onAsk({ do: "gentle" })}>
               Take the gentle variant
             </Button>
           )}
@@ -149,7 +149,6 @@ export function PassageRow(props: Props) {
         <Details
           doc={doc}
           summary={summary}
-          number={props.number}
           starts={props.starts}
           onChange={props.onChange}
           onAsk={props.onAsk}

@@ -5,7 +5,7 @@ export type Unsaved = { revision: number; version: Version };
 
 const place = (plan: number) => `plan:${plan}:unsaved`;
 
-export function putBy(plan: number, unsaved: Unsaved): void {
+export function keepUnsaved(plan: number, unsaved: Unsaved): void {
   try {
     localStorage.setItem(place(plan), JSON.stringify(unsaved));
   } catch {
@@ -17,8 +17,8 @@ export function forgetUnsaved(plan: number): void {
   localStorage.removeItem(place(plan));
 }
 
-/** left is what a page that ended suddenly has left of the plan. */
-export function left(plan: number): Unsaved | null {
+/** unsavedOf is what a page that ended suddenly has left of the plan. */
+export function unsavedOf(plan: number): Unsaved | null {
   try {
     return JSON.parse(localStorage.getItem(place(plan)) ?? "null") as Unsaved | null;
   } catch {

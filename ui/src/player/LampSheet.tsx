@@ -1,6 +1,6 @@
 import type { CSSProperties } from "react";
 import { inReal } from "./clock";
-import type { Score, Strand } from "../wire/contract";
+import type { Score, ScorePhase } from "../wire/contract";
 import { isStretch, phaseWord, type Sides, sideSaid, unit } from "./cues";
 import { classTime, type Cue } from "./useCue";
 import { clock } from "./format";
@@ -13,16 +13,16 @@ type Props = { score: Score; cue: Cue; sides?: Sides };
  * out, an empty hold is counted along dark lamps.
  */
 export function LampSheet({ score, cue, sides = "class" }: Props) {
-  const { strands, current } = unit(score, cue);
-  if (strands.length === 0) return null;
-  const longest = Math.max(...strands.map((s) => s.at_ms.length));
+  const { phases, current } = unit(score, cue);
+  if (phases.length === 0) return null;
+  const longest = Math.max(...phases.map((s) => s.at_ms.length));
   return (
-    <div className={`lampsheet ${size(strands.length, longest)}`} aria-hidden>
-      {strands.map((strand, i) => (
+    <div className={`lampsheet ${size(phases.length, longest)}`} aria-hidden>
+      {phases.map((phase, i) => (
         <LampString
-          key={`${strand.round}.${i}`}
-          strand={strand}
-          side={sideSaid(score, strand, sides)}
+          key={`${phase.round}.${i}`}
+          phase={phase}
+          side={sideSaid(score, phase, sides)}
           when={i < current ? "past" : i > current ? "ahead" : "now"}
           count={i === current ? cue.count : 0}
           score={score}
@@ -44,33 +44,33 @@ function size(strings: number, longest: number): string {
 type When = "past" | "now" | "ahead";
 
 function LampString({
-  strand,
+  phase,
   side,
   when,
   count,
   score,
 }: {
-  strand: Strand;
+  phase: ScorePhase;
   side: string;
   when: When;
   count: number;
   score: Score;
 }) {
   return (
-    <div className={`string ${when} ph-${strand.phase} ${strand.through || "none"}`}>
+    <div className={`string ${when} ph-${phase.kind} ${phase.through || "none"}`}>
       <span className="label">
-        {isStretch(strand) && !strand.open ? stretchLabel(strand, score) : `${phaseWord(strand)} ${side}`}
+        {isStretch(phase) && !phase.open ? stretchLabel(phase, score) : `${phaseWord(phase)} ${side}`}
       </span>
-      {isStretch(strand) && !strand.open ? (
-        <Embers strand={strand} />
+      {isStretch(phase) && !phase.open ? (
+        <Embers phase={phase} />
       ) : (
         <span className="lamps">
-          {fours(strand.at_ms).map((four, f) => (
+          {fours(phase.at_ms).map((four, f) => (
             <span className="four" key={f}>
               {four.map((_, j) => {
                 const n = f * 4 + j;
                 const state = when === "now" ? (n < count ? "past" : n > count ? "ahead" : "now") : when;
-                return <Lamp key={n} strand={strand} n={n} when={state} score={score} />;
+                return <Lamp key={n} phase={phase} n={n} when={state} score={score} />;
               })}
             </span>
           ))}
@@ -81,9 +81,9 @@ function LampString({
 }
 
 /** A stretch that waits says so; of others the screen shows the time already. */
-function stretchLabel(strand: Strand, score: Score): string {
-  if (strand.end_ms >= 0 || !score.wait) return "";
-  const planned = score.wait.planned_end_ms - strand.at_ms[0]!;
+function stretchLabel(phase: ScorePhase, score: Score): string {
+  if (phase.end_ms >= 0 || !score.wait) return "";
+  const planned = score.wait.planned_end_ms - phase.at_ms[0]!;
   return planned > 0 ? `until you go on · ${clock(planned)} planned` : "until you go on";
 }
 
@@ -94,34 +94,34 @@ function fours<T>(list: T[]): T[][] {
 }
 
 /** Lamp is one count. The running one changes smoothly for as long as the count lasts. */
-function Lamp({ strand, n, when, score }: { strand: Strand; n: number; when: When; score: Score }) {
-  const word = strand.first === 0 && n === 0;
+function Lamp({ phase, n, when, score }: { phase: ScorePhase; n: number; when: When; score: Score }) {
+  const word = phase.first === 0 && n === 0;
   return (
     <span className={`lamp ${when} ${word ? "word" : ""}`}>
       <span className="pane">
-        <span className="light" style={when === "now" ? running(strand, n, score) : undefined} />
+        <span className="light" style={when === "now" ? running(phase, n, score) : undefined} />
       </span>
       <span className="notch">
-        <span className="tally" style={when === "now" ? running(strand, n, score) : undefined} />
+        <span className="tally" style={when === "now" ? running(phase, n, score) : undefined} />
       </span>
     </span>
   );
 }
 
 /** running times the smooth change of a lamp: as long as its count, begun as long ago as the count has run. */
-function running(strand: Strand, n: number, score: Score): CSSProperties {
-  const from = strand.at_ms[n]!;
-  const end = strand.at_ms[n + 1] ?? strand.end_ms;
+function running(phase: ScorePhase, n: number, score: Score): CSSProperties {
+  const from = phase.at_ms[n]!;
+  const end = phase.at_ms[n + 1] ?? phase.end_ms;
   const to = end < 0 ? (score.wait?.planned_end_ms ?? from) : end; // an open phase fills as planned, then stays
   const gone = Math.max(0, classTime(score) - from);
   return { animationDuration: `${inReal(to - from)}ms`, animationDelay: `${-inReal(gone)}ms` };
 }
 
 /** Embers stand for a stretch that nobody counts. */
-function Embers({ strand }: { strand: Strand }) {
+function Embers({ phase }: { phase: ScorePhase }) {
   return (
     <span className="embers">
-      {Array.from({ length: strand.phase === "still" ? 1 : 7 }, (_, i) => (
+      {Array.from({ length: phase.kind === "still" ? 1 : 7 }, (_, i) => (
         <i key={i} style={{ "--i": i } as CSSProperties} />
       ))}
     </span>

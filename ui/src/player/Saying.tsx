@@ -5,12 +5,12 @@ type Props = { cue: Cue; side: string; time: string };
 
 /** Saying is the word, the side and the count, as large as the screen has room for; time is of what is not counted. */
 export function Saying({ cue, side, time }: Props) {
-  const strand = cue.strand!;
-  const stretch = isStretch(strand);
+  const phase = cue.phase!;
+  const stretch = isStretch(phase);
   return (
     <div className="saying">
       <p className="word" data-testid="word">
-        {phaseWord(strand)}
+        {phaseWord(phase)}
         <span className="side">{[side, partWord(cue)].filter(Boolean).join(" ")}</span>
       </p>
       <p className={stretch ? "count time" : "count"} data-testid="count">

@@ -1,16 +1,16 @@
 import { useEffect, useLayoutEffect, useState } from "react";
 import { inReal, now, rate } from "./clock";
-import type { Score, Strand } from "../wire/contract";
+import type { Score, ScorePhase } from "../wire/contract";
 
-/** Cue is where a class is: a strand of the score and the count in it. */
+/** Cue is where a class is: a phase of the score and the count in it. */
 export type Cue = {
   /** ms from the start of the class, at the moment the cue was found */
   at: number;
-  /** the strand in progress; null before the first and after the last */
-  strand: Strand | null;
+  /** the phase in progress; null before the first and after the last */
+  phase: ScorePhase | null;
   /** its place in the score */
   index: number;
-  /** the place of the running count in the strand */
+  /** the place of the running count in the phase */
   count: number;
   over: boolean;
 };
@@ -21,17 +21,17 @@ export function classTime(score: Score): number {
 }
 
 export function locate(score: Score, at: number): Cue {
-  const index = score.strands.findIndex((s) => at >= s.at_ms[0]! && (s.end_ms < 0 || at < s.end_ms));
-  const strand = score.strands[index] ?? null;
-  const count = strand ? strand.at_ms.findLastIndex((t) => t <= at) : 0;
-  const last = score.strands.at(-1);
-  return { at, strand, index, count, over: !last || (last.end_ms >= 0 && at >= last.end_ms) };
+  const index = score.phases.findIndex((s) => at >= s.at_ms[0]! && (s.end_ms < 0 || at < s.end_ms));
+  const phase = score.phases[index] ?? null;
+  const count = phase ? phase.at_ms.findLastIndex((t) => t <= at) : 0;
+  const last = score.phases.at(-1);
+  return { at, phase, index, count, over: !last || (last.end_ms >= 0 && at >= last.end_ms) };
 }
 
 /** until is the time of the next change after the cue, in ms from the start of the class. */
 function until(cue: Cue): number {
-  if (!cue.strand) return Infinity;
-  const next = cue.strand.at_ms[cue.count + 1] ?? cue.strand.end_ms;
+  if (!cue.phase) return Infinity;
+  const next = cue.phase.at_ms[cue.count + 1] ?? cue.phase.end_ms;
   return next < 0 ? Infinity : next;
 }
 
@@ -44,7 +44,7 @@ const atLeast = 200;
  */
 export function useCue(score: Score): Cue {
   const [found, setFound] = useState(() => find(score));
-  // A cue of the score before points at strands that may be gone: it must not be drawn even once.
+  // A cue of the score before points at phases that may be gone: it must not be drawn even once.
   const current = found.score === score ? found : find(score);
   if (current !== found) setFound(current);
   useEffect(() => {
@@ -80,7 +80,7 @@ declare global {
 }
 
 function measure({ score, cue }: Found): void {
-  const due = score.started_ms + (cue.strand?.at_ms[cue.count] ?? NaN);
+  const due = score.started_ms + (cue.phase?.at_ms[cue.count] ?? NaN);
   // This is drawn with the next frame, which begins here; of the true time, not of what this page takes it for.
   if (window.lanternShown)
     requestAnimationFrame(() =>
@@ -101,7 +101,7 @@ function find(score: Score): Found {
 function same(a: Found, b: Found): boolean {
   return (
     a.score === b.score &&
-    a.cue.strand === b.cue.strand &&
+    a.cue.phase === b.cue.phase &&
     a.cue.count === b.cue.count &&
     a.cue.over === b.cue.over
   );

@@ -3,7 +3,7 @@ import { Button } from "react-bootstrap";
 import { Link, useNavigate } from "react-router";
 import { get, post } from "../wire/api";
 import { Cautions, Findings } from "../frame/care";
-import type { Drafted, Plan, Practice, Score } from "../wire/contract";
+import type { Draft, Drafted, Plan, Practice, Score } from "../wire/contract";
 import { ErrorAlert } from "../frame/ErrorAlert";
 import { number } from "../player/format";
 import { Sample } from "./Sample";
@@ -109,7 +109,7 @@ function PlanIt({ practice }: { practice: Practice }) {
   const add = useMutation({
     mutationFn: async () => {
       const document = { format: "vast-lantern-plan", version: 1, title: practice.name, passages: [] };
-      const draft = { document, group_id: 0, passage: 0, short: practice.id, gentle: false };
+      const draft: Draft = { document, group_id: 0, change: { do: "add", text: practice.id } };
       const drafted = await post<Drafted>("/draft", draft);
       return post<Plan>("/plans", { revision: 0, group_id: 0, document: drafted.document });
     },

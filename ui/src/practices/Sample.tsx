@@ -17,10 +17,10 @@ export function Sample({ score }: { score: Score }) {
   return (
     <figure className="sample" aria-label="The lamp sheet of the practice, playing silently">
       <figcaption aria-hidden>
-        {cue.strand && (
+        {cue.phase && (
           <>
-            <b>{phaseWord(cue.strand)}</b> {[sideWord(cue.strand), partWord(cue)].filter(Boolean).join(" ")}
-            <span className="n">{isStretch(cue.strand) ? "" : countShown(cue)}</span>
+            <b>{phaseWord(cue.phase)}</b> {[sideWord(cue.phase), partWord(cue)].filter(Boolean).join(" ")}
+            <span className="n">{isStretch(cue.phase) ? "" : countShown(cue)}</span>
           </>
         )}
       </figcaption>

@@ -106,16 +106,16 @@ function Class({ score, lamps, sides }: { score: Score; lamps: boolean; sides: S
   const coming = useComingIn(score, cue);
   const sound = useSound("room", score, cue);
   const [card, setCard] = useState(false);
-  const { strand } = cue;
-  if (!strand) return <Quiet ended={cue.over} />;
-  const passage = score.passages[strand.passage - 1];
+  const { phase } = cue;
+  if (!phase) return <Quiet ended={cue.over} />;
+  const passage = score.passages[phase.passage - 1];
   return (
-    <main className={`now ${strand.through || "none"}`}>
+    <main className={`now ${phase.through || "none"}`}>
       <div className="where">
         <h1>{passage?.name}</h1>
-        <span>{coming ? "join at the next inhale" : strand.round > 0 && `round ${strand.round}`}</span>
+        <span>{coming ? "join at the next inhale" : phase.round > 0 && `round ${phase.round}`}</span>
       </div>
-      <Saying cue={cue} side={sideSaid(score, strand, sides)} time={left(cue, seconds * 1000)} />
+      <Saying cue={cue} side={sideSaid(score, phase, sides)} time={left(cue, seconds * 1000)} />
       {lamps && <LampSheet score={score} cue={cue} sides={sides} />}
       <Button variant="link" className="quiet sounding" onClick={() => setCard(true)}>
         <Icon of={sound.choice.on ? volumeUp : volumeMute} /> Sound
@@ -127,15 +127,15 @@ function Class({ score, lamps, sides }: { score: Score; lamps: boolean; sides: S
 
 /** left is what is left of a stretch; of one that waits for the teacher nobody knows. */
 function left(cue: Cue, at: number): string {
-  return cue.strand && cue.strand.end_ms >= 0 ? clock(cue.strand.end_ms - at) : "";
+  return cue.phase && cue.phase.end_ms >= 0 ? clock(cue.phase.end_ms - at) : "";
 }
 
 /** useComingIn tells whether somebody came in the middle of a round and should wait for the next inhale. */
 function useComingIn(score: Score, cue: Cue): boolean {
   const [came] = useState(() => classTime(score));
   const [joined, setJoined] = useState(false);
-  const begins = (cue.strand?.at_ms[0] ?? 0) >= came;
-  const fresh = begins && (cue.strand?.phase === "inhale" || cue.strand?.stage !== "round");
+  const begins = (cue.phase?.at_ms[0] ?? 0) >= came;
+  const fresh = begins && (cue.phase?.kind === "inhale" || cue.phase?.stage !== "round");
   if (!joined && fresh) setJoined(true);
-  return !joined && cue.strand?.stage === "round";
+  return !joined && cue.phase?.stage === "round";
 }

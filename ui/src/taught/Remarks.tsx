@@ -30,7 +30,7 @@ export function Remarks({ record }: { record: Record }) {
       {add.isError && <ErrorAlert error={add.error} />}
       <div className="d-flex flex-wrap gap-3 align-items-center">
         <div role="group" aria-label="How the room took it">
-          {record.took_words.map((word) => (
+          {record.moods.map((word) => (
             <Button
               key={word}
               size="sm"

@@ -24,7 +24,7 @@ export function TaughtView() {
     getNextPageParam: (last, all) =>
       last.more ? all.reduce((n, page) => n + page.classes.length, 0) : undefined,
     placeholderData: (before) => before, // the list stays while the next one comes
-    refetchInterval: (query) => ((query.state.data?.pages[0]?.left ?? 0) > 0 ? 500 : false),
+    refetchInterval: (query) => ((query.state.data?.pages[0]?.preparing ?? 0) > 0 ? 500 : false),
   });
   const list = classes.data?.pages.flatMap((page) => page.classes) ?? [];
   const set = (field: string, value: string) => {
@@ -46,7 +46,7 @@ export function TaughtView() {
       <Filters asked={asked} set={set} onClear={() => setAsked({}, { replace: true })} />
       {classes.isPending && <Loading what="Looking up the classes" />}
       {classes.isError && <ErrorAlert error={classes.error} retry={() => void classes.refetch()} />}
-      <Working left={classes.data?.pages[0]?.left ?? 0} />
+      <Working left={classes.data?.pages[0]?.preparing ?? 0} />
       {classes.data && list.length === 0 && (
         <p>
           {search === "" ? (

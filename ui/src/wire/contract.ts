@@ -117,7 +117,7 @@ export interface Record {
   totals: RecordTotals;
   marks: Mark[];
   remarks: Remark[];
-  took_words: string[];
+  moods: string[];
   curve: CurvePoint[];
   acknowledged: string[];
 }
@@ -232,7 +232,19 @@ export interface Advice {
   passage: number;
   say: string;
   why: string;
-  do: string;
+  do:
+    | ""
+    | "add"
+    | "short"
+    | "gentle"
+    | "advised"
+    | "split"
+    | "rounds"
+    | "rounds-to-end"
+    | "tempo-to-end"
+    | "fit"
+    | "rest"
+    | "talks";
 }
 export interface Failed {
   part: string;
@@ -270,14 +282,15 @@ export interface PlanSummary {
   passages: PassageSummary[];
   errors: FieldError[];
   advice: Advice[];
-  could: Addition[];
+  strong: StrongCaution[];
+  additions: Addition[];
 }
 export interface PassageSummary {
   name: string;
   type: "talk" | "free" | "practice";
   practice: string;
   term: string;
-  takes: string[];
+  offers: Offer[];
   short: string;
   start_ms: number;
   length_ms: number;
@@ -295,6 +308,14 @@ export interface PassageSummary {
   cautions: Caution[];
   findings: Finding[];
   gentler: boolean;
+  soften: boolean;
+}
+export interface Offer {
+  field: string;
+  choices: string[];
+  flag: boolean;
+  unit: string;
+  default: string;
 }
 export interface Caution {
   text: string;
@@ -304,6 +325,10 @@ export interface Finding {
   do: "leave out" | "gentle variant" | "carefully";
   say: string;
   instead: string;
+}
+export interface StrongCaution {
+  text: string;
+  passages: string[];
 }
 export interface Addition {
   passage: number;
@@ -345,16 +370,27 @@ export interface CourseCard {
 export interface Draft {
   document: unknown;
   group_id: number;
-  passage: number;
-  short: string | null;
-  gentle: boolean;
-  fit?: boolean;
+  change: Change | null;
+}
+export interface Change {
+  do:
+    | ""
+    | "add"
+    | "short"
+    | "gentle"
+    | "advised"
+    | "split"
+    | "rounds"
+    | "rounds-to-end"
+    | "tempo-to-end"
+    | "fit"
+    | "rest"
+    | "talks";
+  passage?: number;
+  text?: string;
+  rounds?: number;
   end_ms?: number;
-  by?: string;
-  more?: Addition;
-  split?: boolean;
-  learned?: boolean;
-  next?: boolean;
+  length_ms?: number;
 }
 export interface Drafted {
   document: unknown;
@@ -425,7 +461,7 @@ export interface Score {
   started_ms: number;
   slot_ms: number;
   over: boolean;
-  strands: Strand[];
+  phases: ScorePhase[];
   wait: Wait | null;
   end_ms: number;
   calls: Call[];
@@ -436,13 +472,13 @@ export interface Score {
   left: Ways;
   right: Ways;
 }
-export interface Strand {
+export interface ScorePhase {
   passage: number;
   practice: string;
   stage: "talk" | "free" | "setup" | "opening" | "round" | "rest" | "pause" | "own" | "recall" | "closing";
   round: number;
   breath: number;
-  phase: "inhale" | "hold" | "exhale" | "empty" | "still" | "stroke" | "beat" | "lead" | "free" | "talk";
+  kind: "inhale" | "hold" | "exhale" | "empty" | "still" | "stroke" | "beat" | "lead" | "free" | "talk";
   through: "" | "left" | "right" | "both" | "mouth";
   first: number;
   of: number;
@@ -480,7 +516,7 @@ export interface Strand {
 }
 export interface Wait {
   planned_end_ms: number;
-  strands: Strand[];
+  phases: ScorePhase[];
   length_ms: number;
 }
 export interface Call {
@@ -692,7 +728,7 @@ export interface PracticeCourse {
   points: CoursePoint[];
   next: string;
   why: string;
-  rests: number[];
+  based_on: number[];
 }
 export interface CoursePoint {
   class_id: number;
@@ -719,7 +755,7 @@ export interface Search {
 export interface Found {
   classes: ClassCard[];
   more: boolean;
-  left: number;
+  preparing: number;
 }
 export interface Summary {
   year: number;

@@ -1,4 +1,4 @@
-import type { Strand } from "../../wire/contract";
+import type { ScorePhase } from "../../wire/contract";
 
 /** Tone is one sound of a class: when, how long, from which pitch to which, on which side. Times are of the class, ms. */
 export type Tone = {
@@ -26,23 +26,23 @@ const glide: { [phase: string]: [number, number] } = {
 
 const panOf: { [through: string]: number } = { left: -1, right: 1 };
 
-/** tonesOf is what is heard of the strands: a glide for each phase, a tick for each count, two before a change of nostril. */
-export function tonesOf(strands: Strand[]): Tone[] {
-  return strands.flatMap((strand, i) => {
-    if (strand.end_ms < 0 || strand.phase === "talk" || strand.phase === "free" || strand.phase === "still") {
-      return strand.stage === "recall" ? [callBack(strand)] : [];
+/** tonesOf is what is heard of the phases: a glide for each phase, a tick for each count, two before a change of nostril. */
+export function tonesOf(phases: ScorePhase[]): Tone[] {
+  return phases.flatMap((phase, i) => {
+    if (phase.end_ms < 0 || phase.kind === "talk" || phase.kind === "free" || phase.kind === "still") {
+      return phase.stage === "recall" ? [callBack(phase)] : [];
     }
-    const pan = panOf[strand.through] ?? 0;
+    const pan = panOf[phase.through] ?? 0;
     const tones: Tone[] = [];
-    const [from, to] = glide[strand.phase] ?? [0, 0];
+    const [from, to] = glide[phase.kind] ?? [0, 0];
     if (from > 0) {
-      const at = strand.at_ms[0]!;
-      tones.push({ at, length: strand.end_ms - at, from, to, pan, loud: 0.5 });
+      const at = phase.at_ms[0]!;
+      tones.push({ at, length: phase.end_ms - at, from, to, pan, loud: 0.5 });
     }
-    strand.at_ms.forEach((at, n) => {
+    phase.at_ms.forEach((at, n) => {
       tones.push(tickAt(at, pan));
-      const last = n === strand.at_ms.length - 1;
-      if (last && changesNostril(strands, i)) tones.push(tickAt(at + doubled, pan));
+      const last = n === phase.at_ms.length - 1;
+      if (last && changesNostril(phases, i)) tones.push(tickAt(at + doubled, pan));
     });
     return tones;
   });
@@ -67,15 +67,15 @@ export function rest(tone: Tone, now: number): Tone | null {
 }
 
 /** callBack sounds once where everybody is called back from their own pace. */
-function callBack(strand: Strand): Tone {
-  return { at: strand.at_ms[0]!, length: 1200, from: low, to: high, pan: 0, loud: 0.5 };
+function callBack(phase: ScorePhase): Tone {
+  return { at: phase.at_ms[0]!, length: 1200, from: low, to: high, pan: 0, loud: 0.5 };
 }
 
 /** changesNostril tells whether the next breath of air goes through the other nostril than this one's. */
-function changesNostril(strands: Strand[], i: number): boolean {
-  const next = strands[i + 1];
+function changesNostril(phases: ScorePhase[], i: number): boolean {
+  const next = phases[i + 1];
   if (!next || !(next.through in panOf)) return false;
-  const before = strands.slice(0, i + 1).findLast((s) => s.through in panOf);
+  const before = phases.slice(0, i + 1).findLast((s) => s.through in panOf);
   return before !== undefined && before.through !== next.through;
 }
 

@@ -63,7 +63,7 @@ export function useSound(view: string, score: Score, cue: Cue) {
     const audio = context.current;
     const to = out.current;
     if (!on || !audio || !to) return;
-    const tones = tonesOf(score.strands).filter((t) => (isTick(t) ? ticks : glides));
+    const tones = tonesOf(score.phases).filter((t) => (isTick(t) ? ticks : glides));
     const scheduled = new Map<Tone, AudioScheduledSourceNode>();
     const schedule = () => {
       const now = classTime(score);

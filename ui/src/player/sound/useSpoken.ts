@@ -29,13 +29,13 @@ export function useVoices(): SpeechSynthesisVoice[] {
 /** useSpoken says the words of the class through the browser's own voice, and lets the device be felt, where wanted. */
 export function useSpoken(score: Score, cue: Cue, choice: Choice): void {
   const { on, voice, volume, vibrate } = choice;
-  const { strand, count } = cue;
-  const text = strand?.says[count] ?? "";
+  const { phase, count } = cue;
+  const text = phase?.says[count] ?? "";
   const counts = voice === "counts";
   const { language } = score;
   // A phase is the same after an adjustment that leaves its beginning: then nothing is said or felt again.
-  const phase = strand && `${strand.passage} ${strand.at_ms[0]} ${strand.phase}`;
-  const pattern = felt[strand?.phase ?? ""];
+  const which = phase && `${phase.passage} ${phase.at_ms[0]} ${phase.kind}`;
+  const pattern = felt[phase?.kind ?? ""];
   useEffect(() => {
     const speech = window.speechSynthesis as SpeechSynthesis | undefined;
     if (!on || voice === "off" || !speech || text === "" || (count > 0 && !counts)) return;
@@ -44,8 +44,8 @@ export function useSpoken(score: Score, cue: Cue, choice: Choice): void {
     said.lang = language;
     said.volume = volume;
     speech.speak(said);
-  }, [on, voice, counts, volume, language, text, phase, count]);
+  }, [on, voice, counts, volume, language, text, which, count]);
   useEffect(() => {
     if (on && vibrate && canVibrate && pattern) navigator.vibrate(pattern);
-  }, [on, vibrate, pattern, phase]);
+  }, [on, vibrate, pattern, which]);
 }

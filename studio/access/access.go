@@ -1,0 +1,136 @@
+// Package access is who may lead from another device: the passcode, and the devices that are signed in.
+package access
+
+import (
+	"crypto/rand"
+	"crypto/sha256"
+	"encoding/hex"
+	"errors"
+	"strings"
+	"time"
+
+	"golang.org/x/crypto/bcrypt"
+
+	"vastlantern/store"
+	"vastlantern/studio"
+)
+
+// Access is the room.
+type Access struct{ studio *studio.Studio }
+
+// New is the room of a studio.
+func New(s *studio.Studio) *Access { return &Access{s} }
+
+const passcodeName = "passcode"
+
+// Bounds of a passcode, in bytes: long enough that the few guesses a minute that are allowed lead nowhere, and no
+// longer than bcrypt reads.
+const (
+	shortestPasscode = 8
+	longestPasscode  = 72
+)
+
+// SessionTime is how long a device stays signed in after it was last used.
+const SessionTime = 7 * 24 * time.Hour
+
+const longestDevice = 40 // letters of a device's name
+
+// ErrPasscode says that the passcode is not this one.
+var ErrPasscode = errors.New("wrong passcode")
+
+// SetPasscode sets what the teacher's side asks for on the local network, and signs every device out.
+func (a *Access) SetPasscode(passcode string) error {
+	if n := len(passcode); n < shortestPasscode || n > longestPasscode || strings.TrimSpace(passcode) != passcode {
+		return studio.Fail(studio.ErrInvalid, "A passcode has %d to %d characters and no space at its ends.", shortestPasscode, longestPasscode)
+	}
+	hash, err := bcrypt.GenerateFromPassword([]byte(passcode), bcrypt.DefaultCost)
+	if err != nil {
+		return err
+	}
+	defer a.studio.NotifySessions()
+	return a.studio.Store.InTransaction(func(st *store.Store) error {
+		if err := st.EndSessions(); err != nil {
+			return err
+		}
+		return st.SaveSetting(passcodeName, hash)
+	})
+}
+
+// HasPasscode tells whether one is set.
+func (a *Access) HasPasscode() (bool, error) {
+	_, err := a.studio.Store.Setting(passcodeName)
+	if errors.Is(err, store.ErrNotFound) {
+		return false, nil
+	}
+	return err == nil, err
+}
+
+// SignIn lets a device in, which keeps the token. ErrPasscode says that the passcode is wrong.
+func (a *Access) SignIn(passcode, device string) (token string, err error) {
+	hash, err := a.studio.Store.Setting(passcodeName)
+	if err != nil {
+		return "", err
+	}
+	if bcrypt.CompareHashAndPassword(hash, []byte(passcode)) != nil {
+		return "", ErrPasscode
+	}
+	token = rand.Text()
+	return token, a.keepSession(token, deviceName(device))
+}
+
+func deviceName(given string) string {
+	letters := []rune(strings.TrimSpace(given))
+	if len(letters) == 0 {
+		return "another device"
+	}
+	return string(letters[:min(len(letters), longestDevice)])
+}
+
+func (a *Access) keepSession(token, device string) error {
+	now := a.studio.Now()
+	return a.studio.Store.SaveSession(store.Session{TokenHash: hashOf(token), Device: device, ExpiresAt: now.Add(SessionTime)}, now)
+}
+
+// hashOf is what is stored of a token. It is long and random, so that a quick hash is enough.
+func hashOf(token string) string {
+	sum := sha256.Sum256([]byte(token))
+	return hex.EncodeToString(sum[:])
+}
+
+// SignedIn is the name of the device that keeps the token; renewed says that its time was made longer. studio.ErrNotFound
+// says that nobody keeps it, or not any more.
+func (a *Access) SignedIn(token string) (device string, renewed bool, err error) {
+	now := a.studio.Now()
+	session, err := a.studio.Store.Session(hashOf(token), now)
+	if errors.Is(err, store.ErrNotFound) {
+		return "", false, studio.ErrNotFound
+	}
+	if err != nil {
+		return "", false, err
+	}
+	if session.ExpiresAt.Sub(now) > SessionTime-time.Hour {
+		return session.Device, false, nil
+	}
+	if err := a.keepSession(token, session.Device); err != nil {
+		if studio.FileProblem(err) != "" { // it holds as it is: nobody is shut out because the disk is full
+			return session.Device, false, nil
+		}
+		return "", false, err
+	}
+	return session.Device, true, nil
+}
+
+// Device is the name of the device that keeps the token, or studio.ErrNotFound. Its time is not made longer.
+func (a *Access) Device(token string) (string, error) {
+	session, err := a.studio.Store.Session(hashOf(token), a.studio.Now())
+	if errors.Is(err, store.ErrNotFound) {
+		return "", studio.ErrNotFound
+	}
+	return session.Device, err
+}
+
+// SignOut forgets the device that keeps the token.
+func (a *Access) SignOut(token string) error {
+	defer a.studio.NotifySessions()
+	return a.studio.Store.EndSession(hashOf(token))
+}

@@ -1,0 +1,129 @@
+// Package audience is what the people in the room get on their phones and on the large screen: the code that joins it,
+// and the class that is led.
+package audience
+
+import (
+	"crypto/rand"
+	"errors"
+	"slices"
+	"strings"
+	"sync"
+	"sync/atomic"
+
+	"vastlantern/store"
+	"vastlantern/studio"
+	"vastlantern/studio/contract"
+)
+
+// Audience is the room.
+type Audience struct {
+	studio  *studio.Studio
+	classes Classes
+
+	making sync.Mutex             // of the code
+	code   atomic.Pointer[string] // once it is known
+}
+
+// Classes is what the audience asks of the class that is led.
+type Classes interface {
+	// RunningScore is its score, nil where none is led.
+	RunningScore() (*contract.Score, error)
+}
+
+// New is the room of a studio.
+func New(s *studio.Studio, c Classes) *Audience { return &Audience{studio: s, classes: c} }
+
+const roomCodeName = "room code"
+
+// letters of a room's code: none that can be taken for another when it is read from a distance.
+const letters = "ABCDEFGHJKLMNPRSTUVWXYZ"
+
+const codeLength = 5
+
+// RoomCode is the short code that joins this teacher's room. It stays the same, so that an address that was shared
+// once is good for every class.
+func (a *Audience) RoomCode() (string, error) {
+	a.making.Lock()
+	defer a.making.Unlock()
+	code, err := a.knownCode()
+	if err != nil || code != "" {
+		return code, err
+	}
+	random := make([]byte, codeLength)
+	rand.Read(random) // never fails
+	for i, b := range random {
+		random[i] = letters[int(b)%len(letters)]
+	}
+	if err := a.studio.Store.SaveSetting(roomCodeName, random); err != nil {
+		return "", err
+	}
+	return a.knownCode()
+}
+
+// knownCode is the room's code, empty where there is none yet. It never changes, so that it is read once: screens join
+// also while the data file cannot be read.
+func (a *Audience) knownCode() (string, error) {
+	if code := a.code.Load(); code != nil {
+		return *code, nil
+	}
+	value, err := a.studio.Store.Setting(roomCodeName)
+	if errors.Is(err, store.ErrNotFound) {
+		return "", nil
+	}
+	if err != nil {
+		return "", err
+	}
+	code := string(value)
+	a.code.Store(&code)
+	return code, nil
+}
+
+// IsRoom tells whether the code is the room's.
+func (a *Audience) IsRoom(code string) (bool, error) {
+	known, err := a.knownCode()
+	return known != "" && strings.EqualFold(known, code), err
+}
+
+// Room is what a room screen shows: the class that is led, without what is only for the teacher, or nothing yet.
+func (a *Audience) Room(code string) (contract.Room, error) {
+	is, err := a.IsRoom(code)
+	if err != nil {
+		return contract.Room{}, err
+	}
+	if !is {
+		return contract.Room{}, studio.Fail(studio.ErrNotFound, "There is no room %q. Ask for its code again.", code)
+	}
+	score, err := a.classes.RunningScore()
+	if err != nil || score == nil {
+		return contract.Room{}, err
+	}
+	public := forTheRoom(*score)
+	return contract.Room{Score: &public}, nil
+}
+
+// forTheRoom leaves out what is only for the teacher: scripts, prompts, cautions, the group, what was pressed.
+func forTheRoom(s contract.Score) contract.Score {
+	s.Group, s.Answer, s.Calls, s.SlotMS, s.Unstored = nil, nil, []contract.Call{}, 0, nil
+	passages := make([]contract.ScorePassage, len(s.Passages))
+	for i, p := range s.Passages {
+		passages[i] = contract.ScorePassage{
+			Name: p.Name, Type: p.Type, Rounds: p.Rounds, StartMS: p.StartMS, EndMS: p.EndMS, Counts: p.Counts, Tempo: p.Tempo,
+			Cautions: []contract.Caution{}, Findings: []contract.Finding{}, Steps: []string{},
+		}
+	}
+	s.Passages, s.Phases = passages, silent(s.Phases)
+	if s.Wait != nil {
+		wait := *s.Wait
+		wait.Phases = silent(wait.Phases)
+		s.Wait = &wait
+	}
+	return s
+}
+
+func silent(phases []contract.ScorePhase) []contract.ScorePhase {
+	phases = slices.Clone(phases)
+	for i := range phases {
+		phases[i].Verbs, phases[i].Practice = nil, ""
+	}
+	return phases
+}

@@ -1,0 +1,211 @@
+package contract
+
+import (
+	"cmp"
+	"errors"
+	"fmt"
+	"slices"
+	"time"
+
+	"vastlantern/core/breath"
+	"vastlantern/core/care"
+	"vastlantern/core/pace"
+	"vastlantern/core/plan"
+	"vastlantern/core/room"
+	"vastlantern/core/words"
+)
+
+// Millis is a time as screens have it.
+func Millis(t time.Time) float64 { return float64(t.UnixMicro()) / 1000 }
+
+// Moment is a time that may not be set: nil where it is not.
+func Moment(t time.Time) *float64 {
+	if t.IsZero() {
+		return nil
+	}
+	ms := Millis(t)
+	return &ms
+}
+
+// OrEmpty is the map, which no screen gets as null.
+func OrEmpty[K comparable, V any](m map[K]V) map[K]V {
+	if m == nil {
+		return map[K]V{}
+	}
+	return m
+}
+
+// GroupsByName is the groups in the order of their names.
+func GroupsByName(groups map[int64]*Group) []Group {
+	list := []Group{}
+	for _, g := range groups {
+		list = append(list, *g)
+	}
+	slices.SortFunc(list, func(a, b Group) int { return cmp.Or(cmp.Compare(a.Name, b.Name), cmp.Compare(a.ID, b.ID)) })
+	return list
+}
+
+// FieldErrorsOf is what is wrong in a plan.
+func FieldErrorsOf(err error) []FieldError {
+	var errs plan.Errors
+	fields := []FieldError{}
+	if errors.As(err, &errs) {
+		for _, e := range errs {
+			fields = append(fields, FieldError{Passage: e.Passage, Field: e.Field, Given: e.Given, Allowed: e.Allowed, Text: e.Error()})
+		}
+	}
+	return fields
+}
+
+// CautionsOf is the cautions of a passage.
+func CautionsOf(p *plan.Passage) []Caution {
+	list := []Caution{}
+	for _, c := range care.Of(p) {
+		list = append(list, Caution(c))
+	}
+	return list
+}
+
+// FindingsOf is what care asks of a passage for these people.
+func FindingsOf(p *plan.Passage, who care.Room) []Finding {
+	list := []Finding{}
+	for _, f := range care.For(p, who) {
+		list = append(list, Finding{Do: f.Do, Say: f.Say, Instead: f.Instead})
+	}
+	return list
+}
+
+// StepsInWords is the steps of an opening or a closing.
+func StepsInWords(steps []plan.Step) []string {
+	list := []string{}
+	for _, step := range steps {
+		list = append(list, stepInWords(step))
+	}
+	return list
+}
+
+func stepInWords(step plan.Step) string {
+	switch {
+	case step.Breaths == 1:
+		return "1 breath " + step.Counts.String()
+	case step.Breaths > 1:
+		return fmt.Sprintf("%d breaths %s", step.Breaths, step.Counts)
+	}
+	seconds := step.Length.Div(breath.Int(1000))
+	if step.Text != "" {
+		return fmt.Sprintf("%s s %s", seconds, step.Text)
+	}
+	return fmt.Sprintf("%s s natural breath", seconds)
+}
+
+// AnswerOf is the answer to an adjustment.
+func AnswerOf(a pace.Answer) Answer {
+	return Answer{
+		AtMS: a.At, Do: a.Do, Refused: a.Refused, When: a.When, Before: InForceOf(a.Before), After: InForceOf(a.After),
+		Undone: string(a.Undone), LateMS: a.Late, Text: a.Text, See: SignalName(a.See),
+	}
+}
+
+// SignalName is a signal in words; what is none of ours is shown as it is.
+func SignalName(id string) string {
+	for _, seen := range room.Signals {
+		if seen.ID == id {
+			return seen.Name
+		}
+	}
+	return id
+}
+
+// InForceOf is what is in force in a passage.
+func InForceOf(p pace.Passage) InForce {
+	return InForce{Tempo: p.Tempo.Float(), Rounds: p.Total, Counts: p.Counts.String(), Four: [4]int{p.Counts.Inhale, p.Counts.Hold, p.Counts.Exhale, p.Counts.Empty}, Strokes: p.Strokes}
+}
+
+// PhasesOf gathers rows into phases.
+func PhasesOf(rows []pace.Row, w *words.Words) []ScorePhase {
+	list := make([]ScorePhase, 0, len(rows)/3)
+	met := map[pace.VerbSet][]pace.Verb{} // most rows are met by the same
+	for i, row := range rows {
+		if i == 0 || !row.Follows(rows[i-1]) {
+			list = append(list, ScorePhase{
+				Passage: row.Passage, Practice: row.Practice, Stage: row.Stage, Round: row.Round, Breath: row.Breath,
+				Kind: row.Phase, Through: row.Through, First: row.Count, Starts: row.Starts, Open: row.Open,
+				Word: spoken(row, w), Side: w.Side(row.Through),
+			})
+		}
+		last := &list[len(list)-1]
+		last.AtMS = append(last.AtMS, row.At)
+		last.Says = append(last.Says, row.Say)
+		if row.Part != "" {
+			last.Parts = append(last.Parts, w.Text(row.Part))
+		}
+		if i+1 == len(rows) || !rows[i+1].Follows(row) { // what was adjusted within the phase: the newest holds
+			last.Of, last.Kept, last.EndMS, last.Verbs = row.Of, row.Kept, row.End(), verbs(row.Verbs, met)
+		}
+	}
+	return list
+}
+
+// spoken is the word for what is done now, in the words of the class.
+func spoken(row pace.Row, w *words.Words) string {
+	switch row.Stage {
+	case pace.Rest:
+		return w.Text(words.Resting)
+	case pace.Own:
+		return w.Text(words.OwnPace)
+	case pace.Recall:
+		return w.Text(words.Finish)
+	}
+	if row.Phase == breath.Free {
+		return w.Text(words.Natural)
+	}
+	return w.Text(string(row.Phase))
+}
+
+func verbs(set pace.VerbSet, known map[pace.VerbSet][]pace.Verb) []pace.Verb {
+	list, found := known[set]
+	if !found {
+		list = set.List()
+		known[set] = list
+	}
+	return list
+}
+
+// OffersOf is the fields that a passage can be given.
+func OffersOf(p *plan.Passage) []Offer {
+	list := []Offer{}
+	for _, o := range p.Offers() {
+		list = append(list, Offer{o.Field, append([]string{}, o.Choices...), o.Flag, o.Unit, o.Default})
+	}
+	return list
+}
+
+// StrongOf is the strong cautions of a plan, each once.
+func StrongOf(p *plan.Plan) []StrongCaution {
+	list := []StrongCaution{}
+	for i := range p.Passages {
+		name := p.Passages[i].Name()
+		for _, c := range care.Of(&p.Passages[i]) {
+			if !c.Strong {
+				continue
+			}
+			at := slices.IndexFunc(list, func(s StrongCaution) bool { return s.Text == c.Text })
+			if at < 0 {
+				list, at = append(list, StrongCaution{Text: c.Text, Passages: []string{}}), len(list)
+			}
+			if !slices.Contains(list[at].Passages, name) {
+				list[at].Passages = append(list[at].Passages, name)
+			}
+		}
+	}
+	return list
+}
+
+// StrongCautions is the texts that must be acknowledged before the plan is led.
+func StrongCautions(p Plan) []string {
+	texts := []string{}
+	for _, c := range p.Summary.Strong {
+		texts = append(texts, c.Text)
+	}
+	return texts
+}

@@ -1,0 +1,90 @@
+// Package desk is the studio put together: every room on one data file and one clock. It is what a teacher sits at, and
+// what the web, the commands and the tests work with.
+package desk
+
+import (
+	"context"
+	"log/slog"
+	"sync"
+	"time"
+
+	"vastlantern/store"
+	"vastlantern/studio"
+	"vastlantern/studio/access"
+	"vastlantern/studio/audience"
+	"vastlantern/studio/lead"
+	"vastlantern/studio/library"
+	"vastlantern/studio/prepare"
+	"vastlantern/studio/record"
+	"vastlantern/studio/today"
+	"vastlantern/studio/transfer"
+)
+
+// Desk is all rooms. They know of each other only what they say that they need.
+type Desk struct {
+	*studio.Studio
+	Today    *today.Today
+	Plans    *prepare.Plans
+	Classes  *lead.Classes
+	Records  *record.Records
+	Library  *library.Library
+	Audience *audience.Audience
+	Transfer *transfer.Transfer
+	Access   *access.Access
+}
+
+// New is a desk on the store and the clock.
+func New(s *store.Store, c *studio.Clock) *Desk { return of(studio.New(s, c)) }
+
+// WithTime is a desk whose clock is the function, as for demo data that was taught weeks ago.
+func WithTime(s *store.Store, now func() time.Time, rate float64) *Desk {
+	return of(studio.WithTime(s, now, rate))
+}
+
+func of(s *studio.Studio) *Desk {
+	d := &Desk{Studio: s, Library: library.New(s), Access: access.New(s)}
+	d.Plans = prepare.New(s, d.Library)
+	d.Classes = lead.New(s, d.Library, d.Plans)
+	d.Records = record.New(s, d.Library, d.Classes)
+	d.Plans.SetPast(d.Records)
+	d.Today = today.New(s, d.Library, d.Plans, d.Records)
+	d.Audience = audience.New(s, d.Classes)
+	d.Transfer = transfer.New(s, d.Library, d.Classes)
+	return d
+}
+
+// Keep does what nobody asks for, until the context ends: it looks after the class in progress, removes what was deleted
+// long ago, and has the lists follow what has changed.
+func (d *Desk) Keep(ctx context.Context) {
+	var working sync.WaitGroup
+	working.Go(func() { d.keepLists(ctx) })
+	d.Classes.Keep(ctx)
+	working.Wait()
+}
+
+// again is how long is waited where the data file is held by another program, or the disk is full.
+const again = 10 * time.Second
+
+func (d *Desk) keepLists(ctx context.Context) {
+	for {
+		err := d.Prepare(ctx)
+		if err == nil {
+			return
+		}
+		slog.Error("the lists of what was taught are not ready", "error", err)
+		select {
+		case <-ctx.Done():
+			return
+		case <-time.After(again):
+		}
+	}
+}
+
+// Prepare does at the start what nobody waits for: it removes for good what was deleted long ago, and works out what
+// lists need of the classes that have changed.
+func (d *Desk) Prepare(ctx context.Context) error {
+	if err := d.Transfer.Purge(); err != nil {
+		return err
+	}
+	return d.Records.KeepLists(ctx)
+}

@@ -1,0 +1,61 @@
+package lead_test
+
+import (
+	"encoding/json"
+	"fmt"
+	"path/filepath"
+	"testing"
+	"time"
+
+	"vastlantern/store"
+	"vastlantern/studio/contract"
+	"vastlantern/studio/desk"
+)
+
+func BenchmarkAnAdjustmentOfAnHour(b *testing.B) {
+	s, err := store.Open(filepath.Join(b.TempDir(), "x.db"), "a test")
+	if err != nil {
+		b.Fatal(err)
+	}
+	defer s.Close()
+	now := time.Date(2026, 3, 2, 18, 30, 0, 0, time.UTC)
+	d := desk.WithTime(s, func() time.Time { return now }, 1)
+	plan, err := d.Plans.Add([]byte(`{"format": "vast-lantern-plan", "version": 1, "tempo": 60, "passages": [{"type": "practice", "practice": "nadi-shodhana", "counts": "4:4:8", "rounds": 110}]}`), 0)
+	if err != nil {
+		b.Fatal(err)
+	}
+	score, err := d.Classes.Begin(contract.Lead{PlanID: plan.ID, Acknowledged: contract.StrongCautions(plan)})
+	if err != nil {
+		b.Fatal(err)
+	}
+	code, err := d.Audience.RoomCode()
+	if err != nil {
+		b.Fatal(err)
+	}
+	var room contract.Room
+	adjust := func(i int) {
+		now = now.Add(10 * time.Millisecond)
+		to := float64(109 + i%2)
+		if _, err := d.Classes.Adjust(score.ClassID, contract.Adjust{Key: fmt.Sprint(i), Do: "rounds", To: &to}); err != nil {
+			b.Fatal(err)
+		}
+		if room, err = d.Audience.Room(code); err != nil {
+			b.Fatal(err)
+		}
+	}
+	for i := range 200 {
+		adjust(i)
+	}
+	b.Run("adjust", func(b *testing.B) {
+		for b.Loop() {
+			adjust(200) // the same key: nothing is added, and all else is done
+		}
+	})
+	b.Run("encode", func(b *testing.B) {
+		for b.Loop() {
+			if _, err := json.Marshal(room); err != nil {
+				b.Fatal(err)
+			}
+		}
+	})
+}

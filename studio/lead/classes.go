@@ -1,0 +1,53 @@
+package lead
+
+import (
+	"sync"
+	"sync/atomic"
+	"time"
+
+	"vastlantern/core/care"
+	"vastlantern/core/plan"
+	"vastlantern/store"
+	"vastlantern/studio"
+	"vastlantern/studio/contract"
+)
+
+// Classes is the room.
+type Classes struct {
+	studio  *studio.Studio
+	library Library
+	plans   Plans
+
+	live    liveClass
+	leading sync.Mutex // one adjustment after the other, so that each is answered on the class it meets
+	storing sync.Mutex // of what could not be stored before
+	people  atomic.Pointer[people]
+}
+
+// Library is what leading asks of the groups.
+type Library interface {
+	EveryGroupByID() (map[int64]*contract.Group, error)
+	CareFor(*contract.Group, time.Time) (care.Room, error)
+}
+
+// Plans is what leading asks of the room where plans are made.
+type Plans interface {
+	ToLead(id int64, fitted bool, softer []int) (stored store.Plan, document []byte, p *plan.Plan, err error)
+}
+
+// New is the room of a studio.
+func New(s *studio.Studio, l Library, p Plans) *Classes {
+	return &Classes{studio: s, library: l, plans: p}
+}
+
+// WhileNothingBegins does something that must not meet a class as it begins or is adjusted; running is the class that is
+// being led, or nil.
+func (c *Classes) WhileNothingBegins(work func(running *studio.Class) error) error {
+	c.leading.Lock()
+	defer c.leading.Unlock()
+	running, err := c.InProgress()
+	if err != nil {
+		return err
+	}
+	return work(running)
+}

@@ -1,0 +1,97 @@
+package lead
+
+import (
+	"context"
+	"encoding/json"
+	"errors"
+	"log/slog"
+	"time"
+
+	"vastlantern/store"
+	"vastlantern/studio"
+)
+
+const (
+	// everySecond is how often is looked after what nobody asks for.
+	everySecond = time.Second
+	// noteTimeEvery is how far a class can seem to go back after a power cut with a clock that was set back.
+	noteTimeEvery = 5 * time.Second
+)
+
+// Keep looks after what nobody asks for, until the context ends: what could not be stored is stored, a class that came to
+// its end is noted as over, and how far the clock is stands in the data file. Nothing of what is taught depends on it.
+func (c *Classes) Keep(ctx context.Context) {
+	tick := time.NewTicker(everySecond)
+	defer tick.Stop()
+	var noted time.Time
+	var before string
+	for {
+		select {
+		case <-ctx.Done():
+			return
+		case <-tick.C:
+		}
+		err := c.Settle()
+		if err == nil && time.Since(noted) >= noteTimeEvery {
+			noted, err = time.Now(), c.NoteTime()
+		}
+		now := ""
+		if err != nil {
+			now = err.Error()
+		}
+		if now != "" && now != before { // once, not every second
+			slog.Error("a class that is led cannot be looked after", "error", err)
+		}
+		before = now
+	}
+}
+
+const clockName = "clock"
+
+// NoteTime notes how far the clock is while a class is in progress.
+func (c *Classes) NoteTime() error {
+	class, err := c.current()
+	if err != nil || class == nil {
+		return err
+	}
+	mark, there := c.studio.MarkClock()
+	if !there {
+		return nil
+	}
+	value, err := json.Marshal(mark)
+	if err != nil {
+		return err
+	}
+	if err := c.studio.Store.SaveSetting(clockName, value); studio.FileProblem(err) == "" {
+		return err
+	}
+	return nil // the class goes on without
+}
+
+// Resume goes on at the time at which the class in progress is: a system clock that was set back meanwhile does not take
+// it back. To be called before anything is served.
+func (c *Classes) Resume() error {
+	class, err := c.current()
+	if err != nil || class == nil {
+		return err
+	}
+	value, err := c.studio.Store.Setting(clockName)
+	if errors.Is(err, store.ErrNotFound) {
+		return nil
+	}
+	if err != nil {
+		return err
+	}
+	var mark studio.Mark
+	if json.Unmarshal(value, &mark) == nil { // without one the clock shows the time of day
+		c.studio.ResumeClock(mark)
+	}
+	l, err := class.read()
+	if err != nil {
+		return err
+	}
+	if n := len(l.Script); n > 0 { // what was pressed last is younger than the note of the time
+		c.studio.ResumeClock(studio.Mark{At: class.stored.StartedAt.Add(time.Duration(l.LastPress()) * time.Millisecond)})
+	}
+	return nil
+}

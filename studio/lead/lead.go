@@ -1,0 +1,252 @@
+// Package lead is where a class is led: it begins, is adjusted, and ends; what was seen in the room and what was tapped;
+// and the score from which every screen plays it.
+package lead
+
+import (
+	"encoding/json"
+	"fmt"
+	"slices"
+	"strings"
+	"time"
+
+	"vastlantern/core/pace"
+	"vastlantern/core/plan"
+	"vastlantern/core/sheet"
+	"vastlantern/store"
+	"vastlantern/studio"
+	"vastlantern/studio/contract"
+)
+
+// Begin starts a class from a plan, now. Only one class runs at a time.
+func (c *Classes) Begin(want contract.Lead) (contract.Score, error) {
+	c.leading.Lock()
+	defer c.leading.Unlock()
+	planned, document, p, err := c.plans.ToLead(want.PlanID, want.Fit, want.Gentle)
+	if err != nil {
+		return contract.Score{}, err
+	}
+	if unread := unacknowledged(p, want.Acknowledged); len(unread) > 0 {
+		return contract.Score{}, studio.Fail(studio.ErrInvalid, "Read this before the class is led, and say so: %s", strings.Join(unread, " "))
+	}
+	if err := c.endRunning(want.EndRunning); err != nil {
+		return contract.Score{}, err
+	}
+	c.studio.SetClock() // nothing runs that a corrected clock could move
+	class := store.Class{
+		// Whole milliseconds, as adjustments count from it.
+		PlanID: planned.ID, GroupID: planned.GroupID, StartedAt: c.studio.Now().Truncate(time.Millisecond), Document: document,
+		Acknowledged: want.Acknowledged,
+	}
+	l, err := studio.ReadClass(class, nil) // what cannot be read again is not stored
+	if err != nil {
+		return contract.Score{}, studio.Fail(studio.ErrInvalid, "This plan cannot be led: %v.", err)
+	}
+	if l.Stored, err = c.studio.Store.BeginClass(class); err != nil {
+		return contract.Score{}, err
+	}
+	c.setLive(&live{stored: l.Stored})
+	c.studio.ClassChanged(l.Stored)
+	if err := c.NoteTime(); err != nil {
+		return contract.Score{}, err
+	}
+	return c.notifyWithScore(l)
+}
+
+// unacknowledged is the strong cautions of the plan that nobody said were read.
+func unacknowledged(p *plan.Plan, read []string) []string {
+	var missing []string
+	for _, c := range contract.StrongOf(p) {
+		if !slices.Contains(read, c.Text) {
+			missing = append(missing, c.Text)
+		}
+	}
+	return missing
+}
+
+// endRunning sees to it that no class is running, by ending it if that is wanted.
+func (c *Classes) endRunning(end bool) error {
+	running, err := c.InProgress()
+	if err != nil || running == nil {
+		return err
+	}
+	if !end {
+		return studio.FailRunning(running, "%q is being led. Go back to it, or end it first.")
+	}
+	_, err = c.adjust(running, running.At(c.studio.Now()), contract.Adjust{Key: fmt.Sprintf("end for another class, %d", c.studio.Now().UnixNano()), Do: pace.End})
+	c.studio.Notify(running.Stored.ID)
+	if err == nil && running.Unstored > 0 {
+		return studio.Fail(studio.ErrConflict, "The class before has ended, but it cannot be stored yet: %s", running.WhyUnstored)
+	}
+	return err
+}
+
+// InProgress is the class that is being led, or nil.
+func (c *Classes) InProgress() (*studio.Class, error) {
+	class, err := c.current()
+	if err != nil || class == nil {
+		return nil, err
+	}
+	l, err := class.read()
+	if err != nil || !l.Running(c.studio.Now()) {
+		return nil, err
+	}
+	return l, nil
+}
+
+// Running is the class that is being led, for the way back to it; it asks the data file for nothing.
+func (c *Classes) Running() (contract.Running, error) {
+	l, err := c.InProgress()
+	if err != nil || l == nil {
+		return contract.Running{}, err
+	}
+	return contract.Running{ClassID: l.Stored.ID, Title: l.Plan.Title}, nil
+}
+
+// Score is the timeline of a class as it stands.
+func (c *Classes) Score(id int64) (contract.Score, error) {
+	l, err := c.Open(id)
+	if err != nil {
+		return contract.Score{}, err
+	}
+	return c.score(l)
+}
+
+// RunningScore is the score of the class that is being led, nil where none is.
+func (c *Classes) RunningScore() (*contract.Score, error) {
+	l, err := c.InProgress()
+	if err != nil || l == nil {
+		return nil, err
+	}
+	score, err := c.score(l)
+	return &score, err
+}
+
+// tooLate is how long after it was meant a press still acts, in real time. Later it would surprise the room.
+const tooLate = 5 * time.Second
+
+// Adjust makes a live adjustment, now. It is stored before it is answered, refused ones too; where it cannot be stored
+// just now the class goes on with it all the same, and the score says what is not stored. A press that was made too long
+// ago is refused, but for a note or what was seen, which is kept with its moment.
+func (c *Classes) Adjust(id int64, want contract.Adjust) (contract.Adjusted, error) {
+	c.leading.Lock()
+	defer c.leading.Unlock()
+	l, err := c.Open(id)
+	if err != nil {
+		return contract.Adjusted{}, err
+	}
+	if number := l.Known(want.Key); number > 0 {
+		return c.adjusted(l, number) // sent twice: the first answer holds
+	}
+	at, err := c.moment(l, want)
+	if err != nil {
+		return contract.Adjusted{}, err
+	}
+	number, err := c.adjust(l, at, want)
+	if err != nil {
+		return contract.Adjusted{}, err
+	}
+	return c.adjusted(l, number)
+}
+
+// moment is the time of the class at which a press acts, or why it does not.
+func (c *Classes) moment(l *studio.Class, want contract.Adjust) (int64, error) {
+	now := c.studio.Now()
+	at := l.At(now)
+	pressed := at
+	if want.PressedMS != nil {
+		pressed = min(at, int64(*want.PressedMS-contract.Millis(l.Stored.StartedAt)))
+	}
+	remark := want.Do == pace.Note || want.Do == pace.Signal
+	switch age := time.Duration(float64(at-pressed)/c.studio.Rate()) * time.Millisecond; {
+	case remark && pressed < at:
+		return max(0, pressed, l.LastPress()), nil // times never fall
+	case !l.Running(now):
+		return 0, studio.Fail(studio.ErrConflict, "This class is over. What is still to be said of it can be added to its record.")
+	case !remark && age > tooLate:
+		return 0, studio.Fail(studio.ErrConflict, "Too late: this was pressed %d seconds ago. Nothing was changed; press again if it is still wanted.", int(age.Seconds()))
+	}
+	return at, nil
+}
+
+func (c *Classes) adjusted(l *studio.Class, number int) (contract.Adjusted, error) {
+	score, err := c.notifyWithScore(l)
+	return contract.Adjusted{Answer: l.Answer(number), Score: score}, err
+}
+
+// Bounds of what comes with an adjustment, in bytes.
+const (
+	longestKey   = 200
+	longestNote  = 2000
+	longestLabel = 100 // of a verb, a signal
+)
+
+// adjust folds one adjustment more into the class in progress, at that time of it, and returns its number. The caller
+// notifies, and holds c.leading.
+func (c *Classes) adjust(l *studio.Class, at int64, want contract.Adjust) (int, error) {
+	switch {
+	case want.Key == "":
+		return 0, studio.Fail(studio.ErrInvalid, "An adjustment needs a key of its own.")
+	case len(want.Key) > longestKey || len(want.Do) > longestLabel || len(want.Because) > longestLabel || want.See != nil && len(*want.See) > longestLabel:
+		return 0, studio.Fail(studio.ErrInvalid, "The key of an adjustment has at most %d characters, its verb and what was seen %d.", longestKey, longestLabel)
+	case want.Text != nil && len(*want.Text) > longestNote:
+		return 0, studio.Fail(studio.ErrInvalid, "A note has at most %d characters.", longestNote)
+	}
+	if number := l.Known(want.Key); number > 0 {
+		return number, nil
+	}
+	body, err := line(at, want)
+	if err != nil {
+		return 0, err
+	}
+	a, err := sheet.ReadAdjustment(body)
+	if err != nil {
+		return 0, studio.Fail(studio.ErrInvalid, "This is no adjustment: %v.", err)
+	}
+	class, err := c.current()
+	if err != nil {
+		return 0, err
+	}
+	number := len(l.Sent) + 1
+	row := store.Adjustment{Number: number, Key: want.Key, Body: body, Origin: want.Origin}
+	if class == nil || class.stored.ID != l.Stored.ID { // a remark that comes late
+		if err := c.studio.Store.AddAdjustments(l.Stored.ID, row); err != nil {
+			return 0, err
+		}
+		l.Add(studio.Sent{Key: want.Key, Because: want.Because, Origin: want.Origin}, a)
+		c.studio.ClassChanged(l.Stored)
+		return number, nil
+	}
+	if class, err = c.keep(class, row); err != nil {
+		return 0, err
+	}
+	l.Add(studio.Sent{Key: want.Key, Because: want.Because, Origin: want.Origin}, a)
+	l.Unstored, l.WhyUnstored = class.unstored, class.why
+	if !l.Running(c.studio.Now()) && class.stored.EndedAt.IsZero() {
+		l.Stored.EndedAt = c.finish(class, l.Led.Timeline().End)
+	}
+	return number, nil
+}
+
+// line is an adjustment as a line of a script.
+func line(at int64, want contract.Adjust) ([]byte, error) {
+	text := struct {
+		At int64 `json:"at_ms"`
+		contract.Adjust
+		To any `json:"to,omitempty"` // one number, or the four of counts
+	}{At: at, Adjust: want}
+	text.PressedMS = nil // it has become the time
+	switch {
+	case want.Counts != nil:
+		text.To, text.Counts = want.Counts, nil
+	case want.To != nil:
+		text.To = *want.To
+	}
+	return json.Marshal(text)
+}
+
+// notifyWithScore tells every screen of a change, and returns the score after it.
+func (c *Classes) notifyWithScore(l *studio.Class) (contract.Score, error) {
+	score, err := c.score(l)
+	c.studio.Notify(l.Stored.ID)
+	return score, err
+}

@@ -1,0 +1,247 @@
+package lead
+
+import (
+	"errors"
+	"fmt"
+	"slices"
+	"sync"
+	"time"
+
+	"vastlantern/store"
+	"vastlantern/studio"
+	"vastlantern/studio/contract"
+)
+
+// live is the class in progress as it is held in memory: its plan, its start and everything that was pressed, also what
+// could not be stored yet. It is replaced whole, never changed, so that whoever reads it needs no lock. Only this program
+// writes to the data file, so that it holds.
+type live struct {
+	stored   store.Class
+	rows     []store.Adjustment
+	unstored int    // how many of the last rows are not in the data file
+	why      string // why they are not
+	end      bool   // whether its end is still to be stored
+}
+
+// liveClass is the class in progress, loaded from the data file the first time it is asked for.
+type liveClass struct {
+	mutex  sync.Mutex
+	loaded bool
+	class  *live
+}
+
+// current is the class in progress, or nil. One that cannot be read is none: it is told of as damaged.
+func (c *Classes) current() (*live, error) {
+	c.live.mutex.Lock()
+	defer c.live.mutex.Unlock()
+	if c.live.loaded {
+		return c.live.class, nil
+	}
+	class, err := c.loadLive()
+	if err != nil {
+		return nil, err
+	}
+	c.live.class, c.live.loaded = class, true
+	return class, nil
+}
+
+func (c *Classes) loadLive() (*live, error) {
+	stored, err := c.studio.Store.InProgress()
+	var unreadable *store.UnreadableError
+	switch {
+	case errors.Is(err, store.ErrNotFound), errors.As(err, &unreadable):
+		return nil, nil
+	case err != nil:
+		return nil, err
+	case !stored.DeletedAt.IsZero():
+		return nil, nil
+	}
+	rows, err := c.studio.Store.Adjustments(stored.ID)
+	if err != nil {
+		return nil, err
+	}
+	if _, err := studio.ReadClass(stored, rows); err != nil {
+		c.studio.NoteDamage(store.KindClass, stored.ID, err)
+		return nil, nil
+	}
+	return &live{stored: stored, rows: rows}, nil
+}
+
+// setLive replaces the class in progress. Whoever calls it holds c.leading.
+func (c *Classes) setLive(class *live) {
+	c.live.mutex.Lock()
+	defer c.live.mutex.Unlock()
+	c.live.class, c.live.loaded = class, true
+}
+
+// Open is a class with everything that was pressed, also what is not in the data file yet.
+func (c *Classes) Open(id int64) (*studio.Class, error) {
+	current, err := c.current()
+	if err == nil && current != nil && current.stored.ID == id {
+		return current.read()
+	}
+	stored, err := c.studio.Store.Class(id)
+	if err != nil {
+		return nil, c.studio.OrDamaged(studio.Missing(err, "class", id), store.KindClass, id)
+	}
+	rows, err := c.studio.Store.Adjustments(stored.ID)
+	if err != nil {
+		return nil, err
+	}
+	class, err := studio.ReadClass(stored, rows)
+	return class, c.studio.OrDamaged(err, store.KindClass, stored.ID)
+}
+
+// read is the class with everything that was pressed.
+func (l *live) read() (*studio.Class, error) {
+	class, err := studio.ReadClass(l.stored, l.rows)
+	if err == nil {
+		class.Unstored, class.WhyUnstored = l.unstored, l.why
+	}
+	return class, err
+}
+
+// keep adds rows to the class in progress and stores them, or keeps them in memory where that is not possible just now.
+// Whoever calls it holds c.leading.
+func (c *Classes) keep(class *live, rows ...store.Adjustment) (*live, error) {
+	next := *class
+	next.rows = append(slices.Clip(class.rows), rows...)
+	switch {
+	case class.unstored > 0: // in their order
+		next.unstored += len(rows)
+	default:
+		err := c.studio.Store.AddAdjustments(class.stored.ID, rows...)
+		switch {
+		case studio.FileProblem(err) != "":
+			next.unstored, next.why = len(rows), studio.FileProblem(err)
+		case errors.Is(err, store.ErrTaken):
+			return class, studio.Fail(studio.ErrConflict, "Another adjustment came first. Press again.")
+		case err != nil:
+			return class, err
+		}
+	}
+	c.setLive(&next)
+	return &next, nil
+}
+
+// storeHeld stores what could not be stored before: adjustments, and the end of a class. What cannot be stored yet stays
+// in memory, without an error.
+func (c *Classes) storeHeld() error {
+	c.storing.Lock()
+	defer c.storing.Unlock()
+	class, err := c.current()
+	if err != nil || class == nil || class.unstored == 0 && !class.end {
+		return err
+	}
+	held := class.rows[len(class.rows)-class.unstored:]
+	err = c.studio.Store.AddAdjustments(class.stored.ID, held...) // presses need not wait for it
+	if errors.Is(err, store.ErrTaken) {
+		held, err = c.alreadyStored(class)
+	}
+	if err == nil && class.end {
+		err = c.studio.Store.EndClass(class.stored.ID, class.stored.EndedAt)
+	}
+	c.leading.Lock()
+	defer c.leading.Unlock()
+	now, currentErr := c.current()
+	if currentErr != nil || now == nil || now.stored.ID != class.stored.ID {
+		return currentErr
+	}
+	next := *now
+	switch {
+	case studio.FileProblem(err) != "":
+		if next.why == studio.FileProblem(err) {
+			return nil
+		}
+		next.why = studio.FileProblem(err)
+		c.setLive(&next)
+		c.studio.Notify(next.stored.ID)
+		return nil
+	case err != nil:
+		return err
+	}
+	if next.unstored -= len(held); next.unstored == 0 {
+		next.why = ""
+		next.end = next.end && !class.end
+	}
+	c.setLive(&next)
+	if next.unstored == 0 && !next.stored.EndedAt.IsZero() && !next.end {
+		c.setLive(nil)
+		c.studio.ClassChanged(next.stored)
+	}
+	c.studio.Notify(next.stored.ID)
+	return nil
+}
+
+// alreadyStored is the held rows that are in the data file after all: a write can reach the disk although its answer was
+// an error.
+func (c *Classes) alreadyStored(class *live) ([]store.Adjustment, error) {
+	there, err := c.studio.Store.Adjustments(class.stored.ID)
+	if err != nil {
+		return nil, err
+	}
+	first := len(class.rows) - class.unstored
+	if len(there) < first || len(there) > len(class.rows) {
+		return nil, fmt.Errorf("class %d has %d adjustments in the data file, and %d here", class.stored.ID, len(there), len(class.rows))
+	}
+	return class.rows[first:len(there)], nil
+}
+
+// finish ends the class in progress at that time of it, and returns the moment. Whoever calls it holds c.leading.
+func (c *Classes) finish(class *live, at int64) time.Time {
+	next := *class
+	next.stored.EndedAt = next.stored.StartedAt.Add(time.Duration(at) * time.Millisecond)
+	next.end = true
+	if next.unstored == 0 && c.studio.Store.EndClass(next.stored.ID, next.stored.EndedAt) == nil {
+		c.setLive(nil)
+		c.studio.ClassChanged(next.stored)
+	} else {
+		c.setLive(&next) // until it can be stored
+	}
+	c.studio.SetClock() // nothing runs that a corrected clock could move
+	return next.stored.EndedAt
+}
+
+// reopen takes back that a class was noted as over. Whoever calls it holds c.leading.
+func (c *Classes) reopen(stored store.Class) error {
+	if err := c.studio.Store.EndClass(stored.ID, time.Time{}); err != nil {
+		return err
+	}
+	rows, err := c.studio.Store.Adjustments(stored.ID)
+	if err == nil {
+		c.setLive(&live{stored: stored, rows: rows})
+	}
+	return err
+}
+
+// Settle does what is due when a class has come to its end by itself: it is noted as over and worked out for the lists.
+func (c *Classes) Settle() error {
+	if err := c.storeHeld(); err != nil {
+		return err
+	}
+	c.leading.Lock()
+	defer c.leading.Unlock()
+	class, err := c.current()
+	if err != nil || class == nil || !class.stored.EndedAt.IsZero() {
+		return err
+	}
+	l, err := class.read()
+	if err != nil || l.Running(c.studio.Now()) {
+		return err
+	}
+	c.finish(class, l.Led.Timeline().End)
+	c.studio.Notify(class.stored.ID)
+	return nil
+}
+
+// notStored tells what was pressed in the class and is not in the data file yet.
+func notStored(l *studio.Class) *contract.Unstored {
+	if l.Unstored == 0 {
+		return nil
+	}
+	u := &contract.Unstored{Why: l.WhyUnstored, Presses: []contract.UnstoredPress{}}
+	for i := len(l.Answers) - l.Unstored; i < len(l.Answers); i++ {
+		u.Presses = append(u.Presses, contract.UnstoredPress{Number: i + 1, AtMS: l.Answers[i].At, Do: l.Answers[i].Do})
+	}
+	return u
+}

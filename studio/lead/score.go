@@ -1,0 +1,145 @@
+package lead
+
+import (
+	"vastlantern/core/breath"
+	"vastlantern/core/care"
+	"vastlantern/core/pace"
+	"vastlantern/core/practice"
+	"vastlantern/core/room"
+	"vastlantern/core/words"
+	"vastlantern/store"
+	"vastlantern/studio"
+	"vastlantern/studio/contract"
+)
+
+// score shapes the timeline from the stage in progress on.
+func (c *Classes) score(l *studio.Class) (contract.Score, error) {
+	return c.scoreAt(l, l.At(c.studio.Now()))
+}
+
+func (c *Classes) scoreAt(l *studio.Class, at int64) (contract.Score, error) {
+	group, who, err := c.who(l.Stored)
+	if err != nil {
+		return contract.Score{}, err
+	}
+	tl := l.Led.Timeline()
+	score := contract.Score{
+		ClassID: l.Stored.ID, Revision: len(l.Script), Title: l.Plan.Title, Group: group,
+		StartedMS: contract.Millis(l.Stored.StartedAt), SlotMS: l.Plan.Slot.Times(60_000).Round(), Unstored: notStored(l),
+		Over: !l.Stored.EndedAt.IsZero(), EndMS: tl.End, Phases: contract.PhasesOf(fromStage(tl.Rows, at), l.Plan.Words),
+		Language: l.Plan.Words.Tag, Left: ways(l.Plan.Words, breath.Left), Right: ways(l.Plan.Words, breath.Right),
+	}
+	if tl.Open {
+		ahead := l.Led.Ahead()
+		score.EndMS = l.Led.EndAt(at)
+		score.Wait = &contract.Wait{PlannedEndMS: ahead.PlannedEnd, Phases: contract.PhasesOf(ahead.Then.Rows, l.Plan.Words), LengthMS: ahead.Then.End}
+	}
+	score.Passages = passages(l, tl, score.Wait, who)
+	score.Calls = calls(tl.Calls(l.Plan), at)
+	if n := len(l.Answers); n > 0 {
+		answer := l.Answer(n)
+		score.Answer = &answer
+	}
+	return score, nil
+}
+
+// who is there: the group of a class, and what care asks of it. Where the data file cannot be read just now, it is what
+// was read last: a class that is led goes on with it.
+func (c *Classes) who(class store.Class) (*contract.Group, care.Room, error) {
+	groups, err := c.library.EveryGroupByID()
+	if err == nil {
+		group := groups[class.GroupID]
+		var asks care.Room
+		if asks, err = c.library.CareFor(group, class.StartedAt); err == nil {
+			c.people.Store(&people{class.ID, group, asks})
+			return group, asks, nil
+		}
+	}
+	if last := c.people.Load(); studio.FileProblem(err) != "" && last != nil && last.class == class.ID {
+		return last.group, last.asks, nil
+	}
+	return nil, care.Room{}, err
+}
+
+// people is what was read last of who is there in a class.
+type people struct {
+	class int64
+	group *contract.Group
+	asks  care.Room
+}
+
+func ways(w *words.Words, side breath.Through) contract.Ways {
+	return contract.Ways{Named: w.Named(side), Hand: w.Hand(side)}
+}
+
+// fromStage leaves out the rows before the stage in progress: a round is shown whole, what is over is not shown.
+func fromStage(rows []pace.Row, at int64) []pace.Row {
+	now := len(rows) - 1
+	for i, row := range rows {
+		if end := row.End(); end < 0 || at < end {
+			now = i
+			break
+		}
+	}
+	first := max(now, 0)
+	for first > 0 && sameStage(rows[first-1], rows[now]) && !rows[first].Starts {
+		first--
+	}
+	return rows[first:]
+}
+
+func sameStage(a, b pace.Row) bool {
+	return a.Passage == b.Passage && a.Stage == b.Stage && a.Round == b.Round && a.Kept == b.Kept
+}
+
+// calls is what is still to be called out, and what was a moment ago.
+func calls(all []pace.Call, at int64) []contract.Call {
+	const moment = 10_000
+	list := []contract.Call{}
+	for _, c := range all {
+		if c.At > at-moment {
+			list = append(list, contract.Call{AtMS: c.At, Passage: c.Passage, Kind: c.Kind, Text: c.Text})
+		}
+	}
+	return list
+}
+
+// passages is the running order as it stands: when each passage began or will, what waits taken as planned.
+func passages(l *studio.Class, tl pace.Timeline, wait *contract.Wait, who care.Room) []contract.ScorePassage {
+	now := l.Led.Passages()
+	list := make([]contract.ScorePassage, len(l.Plan.Passages))
+	for i := range l.Plan.Passages {
+		p, force := &l.Plan.Passages[i], now[i]
+		list[i] = contract.ScorePassage{
+			Name: p.Name(), Type: p.Type, Script: p.Script, StartMS: -1, EndMS: -1, Rounds: force.Total,
+			Tempo: force.Tempo.Float(), Slower: room.Slower(p, force.Tempo).Float(), Faster: room.Faster(p, force.Tempo).Float(),
+			Cautions: contract.CautionsOf(p), Findings: contract.FindingsOf(p, who), Steps: contract.StepsInWords(p.ClosingSteps),
+			InForce: contract.InForceOf(force),
+		}
+		if p.Is(practice.Open) { // has no tempo to change
+			list[i].Tempo = 0
+		}
+		if p.Practice != nil {
+			list[i].Practice, list[i].Term, list[i].Counts = p.Practice.ID, p.Practice.Term, p.Pattern()
+		}
+	}
+	reach := func(passage int, from, to int64) {
+		if list[passage-1].StartMS < 0 {
+			list[passage-1].StartMS = from
+		}
+		list[passage-1].EndMS = to
+	}
+	for _, row := range tl.Rows {
+		end := row.End()
+		if end < 0 {
+			end = wait.PlannedEndMS
+		}
+		reach(row.Passage, row.At, end)
+	}
+	if wait != nil {
+		for _, phase := range wait.Phases {
+			reach(phase.Passage, wait.PlannedEndMS+phase.AtMS[0], wait.PlannedEndMS+phase.EndMS)
+		}
+	}
+	return list
+}

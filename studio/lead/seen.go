@@ -1,0 +1,73 @@
+package lead
+
+import (
+	"vastlantern/core/pace"
+	"vastlantern/core/room"
+	"vastlantern/studio"
+	"vastlantern/studio/contract"
+)
+
+// Signals is what can be seen in a room, in the order of the pad.
+func (c *Classes) Signals() []contract.Signal {
+	list := make([]contract.Signal, 0, len(room.Signals))
+	for _, seen := range room.Signals {
+		list = append(list, contract.Signal{ID: seen.ID, Name: seen.Name})
+	}
+	return list
+}
+
+// Saw records what was seen in a class, and proposes what to do about it.
+func (c *Classes) Saw(id int64, saw contract.Saw) (contract.Proposed, error) {
+	c.leading.Lock()
+	defer c.leading.Unlock()
+	l, err := c.Open(id)
+	if err != nil {
+		return contract.Proposed{}, err
+	}
+	at := l.At(c.studio.Now())
+	press := contract.Adjust{Key: saw.Key, Do: pace.Signal, See: &saw.See, Origin: saw.Origin, PressedMS: saw.PressedMS}
+	moment, err := c.moment(l, press)
+	if err != nil {
+		return contract.Proposed{}, err
+	}
+	scene := room.Scene{Now: l.Led.At(at), SlotEnd: l.Plan.Slot.Times(60_000).Round()}
+	if scene.Now.Passage > 0 {
+		scene.Passage = &l.Plan.Passages[scene.Now.Passage-1]
+	}
+	for _, a := range l.Answers {
+		if a.Do == pace.Signal && a.See == saw.See && a.Passage == scene.Now.Passage {
+			scene.Before++
+		}
+	}
+	proposal, err := room.Propose(saw.See, scene)
+	if err != nil {
+		return contract.Proposed{}, studio.Fail(studio.ErrInvalid, "This cannot be noted: %v.", err)
+	}
+	if _, err := c.adjust(l, moment, press); err != nil {
+		return contract.Proposed{}, err
+	}
+	score, err := c.notifyWithScore(l)
+	return contract.Proposed{Score: score, Say: proposal.Say, Do: asAdjusts(proposal.Do, saw.See)}, err
+}
+
+// asAdjusts is adjustments as a screen sends them.
+func asAdjusts(do []pace.Adjustment, because string) []contract.Adjust {
+	list := []contract.Adjust{}
+	for _, a := range do {
+		one := contract.Adjust{Do: a.Do, Because: because}
+		value := a.To.Float()
+		switch a.Do {
+		case pace.ToTempo, pace.ToStrokes:
+			one.To = &value
+		case pace.Rounds:
+			one.By = &a.By
+		case pace.FinishBy:
+			deadline := a.To.Round()
+			one.ToMS = &deadline
+		case pace.ToCounts:
+			one.Counts = a.Counts[:]
+		}
+		list = append(list, one)
+	}
+	return list
+}

@@ -1,0 +1,38 @@
+package lead
+
+import (
+	"errors"
+
+	"vastlantern/core/breath"
+	"vastlantern/core/pace"
+	"vastlantern/core/room"
+	"vastlantern/studio"
+	"vastlantern/studio/contract"
+)
+
+// Tapped tells the room's own pace from taps, and the tempo at which the class would be as quick.
+func (c *Classes) Tapped(id int64, taps contract.Taps) (contract.Tapped, error) {
+	const most = 500
+	l, err := c.Open(id)
+	if err != nil {
+		return contract.Tapped{}, err
+	}
+	if len(taps.AtMS) > most {
+		return contract.Tapped{}, studio.Fail(studio.ErrInvalid, "These are %d taps; the last %d are enough.", len(taps.AtMS), most)
+	}
+	beat, err := room.Taps(taps.AtMS)
+	if errors.Is(err, room.ErrTaps) {
+		return contract.Tapped{}, studio.Fail(studio.ErrInvalid, "Tap twice or more.")
+	}
+	tapped := contract.Tapped{IntervalMS: beat.Interval.Float(), SpreadMS: beat.Spread.Float(), Used: beat.Used, Aside: beat.Aside}
+	now := l.Led.At(l.At(c.studio.Now()))
+	if now.Passage > 0 && now.Met.Has(pace.ToTempo) {
+		measure := now.Next.Measure
+		measure.Counts = now.Counts
+		tempo := beat.Tempo(&l.Plan.Passages[now.Passage-1], measure, taps.Breaths)
+		if tempo.Cmp(breath.Exact{}) > 0 {
+			tapped.Tempo = tempo.Float()
+		}
+	}
+	return tapped, err
+}

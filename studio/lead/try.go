@@ -1,0 +1,40 @@
+package lead
+
+import (
+	"vastlantern/core/sheet"
+	"vastlantern/store"
+	"vastlantern/studio"
+	"vastlantern/studio/contract"
+)
+
+// mostTried is how many adjustments a try-out may have.
+const mostTried = 1000
+
+// Try plays a plan with adjustments and keeps nothing: the score is that of a class which is so far. Its times are
+// those of the class, from 0. The answer is to the last adjustment.
+func (c *Classes) Try(plan int64, try contract.Try) (contract.Score, error) {
+	if len(try.Script) > mostTried {
+		return contract.Score{}, studio.Fail(studio.ErrInvalid, "These are %d adjustments; begin the try-out again.", len(try.Script))
+	}
+	stored, _, p, err := c.plans.ToLead(plan, false, nil)
+	if err != nil {
+		return contract.Score{}, err
+	}
+	l := studio.BeginClass(store.Class{GroupID: stored.GroupID, StartedAt: c.studio.Now()}, p)
+	before := int64(0)
+	for _, tried := range try.Script {
+		before = max(before, tried.AtMS) // times never fall
+		body, err := line(before, tried.Adjust)
+		if err != nil {
+			return contract.Score{}, err
+		}
+		a, err := sheet.ReadAdjustment(body)
+		if err != nil {
+			return contract.Score{}, studio.Fail(studio.ErrInvalid, "This is no adjustment: %v.", err)
+		}
+		l.Add(studio.Sent{Because: tried.Adjust.Because}, a)
+	}
+	score, err := c.scoreAt(l, max(before, try.AtMS))
+	score.StartedMS = 0
+	return score, err
+}

@@ -1,0 +1,134 @@
+package library
+
+import (
+	"maps"
+	"regexp"
+	"slices"
+	"strings"
+
+	"vastlantern/core/care"
+	"vastlantern/core/practice"
+	"vastlantern/core/school"
+	"vastlantern/store"
+	"vastlantern/studio"
+	"vastlantern/studio/contract"
+)
+
+func shapeGroup(g store.Group) *contract.Group {
+	return &contract.Group{
+		ID: g.ID, Name: g.Name, Level: g.Level, Size: g.Size, Weekday: g.Weekday, Weektime: g.Weektime, Under16: g.Under16,
+		Conditions: contract.OrEmpty(g.Conditions), Schools: contract.OrEmpty(g.Schools), Notes: g.Notes,
+	}
+}
+
+// GroupsByID is all groups, as screens see them.
+func (l *Library) GroupsByID() (map[int64]*contract.Group, error) {
+	list, err := l.studio.Store.Groups()
+	groups := make(map[int64]*contract.Group, len(list))
+	for _, g := range list {
+		groups[g.ID] = shapeGroup(g)
+	}
+	return groups, err
+}
+
+// EveryGroupByID is GroupsByID with those that were deleted, which say so: a class that was taught keeps its group.
+func (l *Library) EveryGroupByID() (map[int64]*contract.Group, error) {
+	list, err := l.studio.Store.EveryGroup()
+	groups := make(map[int64]*contract.Group, len(list))
+	for _, g := range list {
+		groups[g.ID] = shapeGroup(g)
+		if !g.DeletedAt.IsZero() {
+			groups[g.ID].Name += " (deleted)"
+		}
+	}
+	return groups, err
+}
+
+// Groups is the groups by name, and what a form of one has to ask.
+func (l *Library) Groups() (contract.Groups, error) {
+	all, err := l.GroupsByID()
+	if err != nil {
+		return contract.Groups{}, err
+	}
+	list := contract.Groups{Groups: contract.GroupsByName(all), Levels: practice.Levels, Conditions: []contract.Condition{}}
+	for _, c := range care.Conditions {
+		list.Conditions = append(list.Conditions, contract.Condition{ID: string(c.ID), Name: c.Name})
+	}
+	return list, nil
+}
+
+var timeOfDay = regexp.MustCompile(`^([01]\d|2[0-3]):[0-5]\d$`)
+
+const (
+	mostPeople = contract.MostPeople
+	mostNotes  = 10_000 // bytes
+)
+
+// SaveGroup stores a group, a new one where its id is 0.
+func (l *Library) SaveGroup(g contract.Group) (contract.Group, error) {
+	row, err := l.CheckGroup(g)
+	if err != nil {
+		return g, err
+	}
+	g = *shapeGroup(row)
+	row.UpdatedAt = l.studio.Now()
+	if g.ID == 0 {
+		added, err := l.studio.Store.AddGroup(row)
+		return *shapeGroup(added), err
+	}
+	return g, studio.Missing(l.studio.Store.SaveGroup(row), "group", g.ID)
+}
+
+// CheckGroup is a group as it is stored, without what says nothing, or what is wrong in it.
+func (*Library) CheckGroup(g contract.Group) (store.Group, error) {
+	row := store.Group{
+		ID: g.ID, Name: strings.TrimSpace(g.Name), Level: g.Level, Size: g.Size, Weekday: g.Weekday, Weektime: g.Weektime, Under16: g.Under16,
+		Conditions: maps.Clone(g.Conditions), Schools: g.Schools, Notes: g.Notes,
+	}
+	maps.DeleteFunc(row.Conditions, func(_ string, n int) bool { return n == 0 })
+	return row, checkGroup(row)
+}
+
+func checkGroup(g store.Group) error {
+	known := func(id string) bool { return care.Condition(id).Name() != "" }
+	switch {
+	case g.Name == "":
+		return studio.Fail(studio.ErrInvalid, "A group needs a name.")
+	case len(g.Name) > 200 || len(g.Notes) > mostNotes:
+		return studio.Fail(studio.ErrInvalid, "This is too long: a name has at most 200 characters, the notes %d.", mostNotes)
+	case g.Level != "" && !slices.Contains(practice.Levels, g.Level):
+		return studio.Fail(studio.ErrInvalid, "Level: given %q, allowed: %s.", g.Level, strings.Join(practice.Levels, ", "))
+	case g.Size < 0 || g.Size > mostPeople:
+		return studio.Fail(studio.ErrInvalid, "People: given %d, allowed: 0 to %d.", g.Size, mostPeople)
+	case g.Weekday < -1 || g.Weekday > 6:
+		return studio.Fail(studio.ErrInvalid, "Weekday: given %d, allowed: 0 for Sunday to 6, or -1 for none.", g.Weekday)
+	case g.Weektime != "" && !timeOfDay.MatchString(g.Weektime):
+		return studio.Fail(studio.ErrInvalid, "Time: given %q, allowed: a time of day as 18:30.", g.Weektime)
+	}
+	for id, n := range g.Conditions {
+		if !known(id) || n < 0 || n > mostPeople {
+			return studio.Fail(studio.ErrInvalid, "Conditions: given %q for %d people, allowed: the conditions of the form, 0 to %d people each.", id, n, mostPeople)
+		}
+	}
+	if err := school.Choices(g.Schools).Check(); err != nil {
+		return studio.Fail(studio.ErrInvalid, "School: %v.", err)
+	}
+	return nil
+}
+
+// AddGroup stores a new group.
+func (l *Library) AddGroup(name, level string, size int) (contract.Group, error) {
+	return l.SaveGroup(contract.Group{Name: name, Level: level, Size: size, Weekday: -1})
+}
+
+// Group is the group with the id, nil for 0.
+func (l *Library) Group(id int64) (*contract.Group, error) {
+	if id == 0 {
+		return nil, nil
+	}
+	groups, err := l.GroupsByID()
+	if err == nil && groups[id] == nil {
+		err = studio.Missing(store.ErrNotFound, "group", id)
+	}
+	return groups[id], err
+}

@@ -1,0 +1,235 @@
+package library
+
+import (
+	"bytes"
+	"cmp"
+	"encoding/json"
+	"errors"
+	"fmt"
+	"regexp"
+	"slices"
+	"strings"
+
+	"github.com/goccy/go-yaml"
+
+	"vastlantern/core/care"
+	"vastlantern/core/plan"
+	"vastlantern/core/practice"
+	"vastlantern/store"
+	"vastlantern/studio"
+	"vastlantern/studio/contract"
+)
+
+// OwnPractices is the teacher's own practices. One that can no longer be read is left out: its file is still there to mend.
+func (l *Library) OwnPractices() ([]*practice.Practice, error) {
+	stored, err := l.studio.Store.Practices()
+	var list []*practice.Practice
+	for _, p := range stored {
+		if read, err := practice.ReadOwn(p.Document); err == nil {
+			list = append(list, read)
+		}
+	}
+	return list, err
+}
+
+// asObject is a practice's file as an object of JSON.
+func asObject(file []byte) (map[string]any, error) {
+	text, err := yaml.YAMLToJSON(file)
+	if err != nil {
+		return nil, err
+	}
+	decoder := json.NewDecoder(bytes.NewReader(text))
+	decoder.UseNumber()
+	var object map[string]any
+	return object, decoder.Decode(&object)
+}
+
+// OwnPractice is the file of a practice, to be changed: of the catalogue's, the beginning of an own one.
+func (l *Library) OwnPractice(id string) (contract.PracticeFile, error) {
+	stored, err := l.studio.Store.Practices()
+	if err != nil {
+		return contract.PracticeFile{}, err
+	}
+	for _, p := range stored {
+		if p.ID == id {
+			return practiceFile(p.Document)
+		}
+	}
+	base := practice.Find(id)
+	if base == nil {
+		return contract.PracticeFile{}, studio.Fail(studio.ErrNotFound, "There is no practice %q. It may have been removed.", id)
+	}
+	return practiceFile(practice.File(id))
+}
+
+func practiceFile(text []byte) (contract.PracticeFile, error) {
+	object, err := asObject(text)
+	if err != nil {
+		return contract.PracticeFile{Text: string(text), Problem: err.Error()}, nil
+	}
+	document, err := json.Marshal(object)
+	return contract.PracticeFile{Text: string(text), Document: document}, err
+}
+
+var notInIDs = regexp.MustCompile(`[^a-z0-9]+`)
+
+// CopyPractice begins an own practice as a copy of another.
+func (l *Library) CopyPractice(id, name string) (contract.PracticeFile, error) {
+	file, err := l.OwnPractice(id)
+	if err != nil {
+		return file, err
+	}
+	object, err := asObject([]byte(file.Text))
+	if err != nil {
+		return file, studio.Fail(studio.ErrInvalid, "%q cannot be copied before its file is mended: %v.", id, err)
+	}
+	name = strings.TrimSpace(name)
+	if name == "" {
+		name = fmt.Sprintf("%v, my way", object["name"])
+	}
+	if practice.Find(id) != nil {
+		object["from"] = id
+	}
+	object["name"] = name
+	if object["id"], err = l.freeID(name); err != nil {
+		return file, err
+	}
+	text, err := json.Marshal(object)
+	if err != nil {
+		return file, err
+	}
+	return l.SavePractice(string(text))
+}
+
+// freeID makes an id of the name that is not taken yet.
+func (l *Library) freeID(name string) (string, error) {
+	stem := practice.OwnPrefix + cmp.Or(strings.Trim(notInIDs.ReplaceAllString(strings.ToLower(name), "-"), "-"), "practice")
+	stored, err := l.studio.Store.Practices()
+	taken := func(id string) bool {
+		return slices.ContainsFunc(stored, func(p store.Practice) bool { return p.ID == id })
+	}
+	id := stem
+	for n := 2; taken(id); n++ {
+		id = fmt.Sprintf("%s-%d", stem, n)
+	}
+	return id, err
+}
+
+// readOwn reads an own practice, in YAML or JSON, and its course.
+func readOwn(text string) (*practice.Practice, error) {
+	p, err := practice.ReadOwn([]byte(text))
+	if err != nil {
+		return nil, err
+	}
+	course, err := plan.Course(p)
+	if err != nil {
+		return nil, err
+	}
+	for i, fields := range course {
+		if _, err := plan.One(fields, p); err != nil {
+			var errs plan.Errors
+			errors.As(err, &errs)
+			return nil, fmt.Errorf("course, passage %d, %s: given %s, allowed: %s", i+1, errs[0].Field, errs[0].Given, errs[0].Allowed)
+		}
+	}
+	if _, err := plan.One(plan.NewFields(p.ID), p); err != nil {
+		return nil, err
+	}
+	return p, nil
+}
+
+// DraftPractice tells what the file of an own practice means while it is being written.
+func (l *Library) DraftPractice(text string) contract.PracticeDrafted {
+	p, err := readOwn(text)
+	if err != nil {
+		return contract.PracticeDrafted{Problem: firstLine(err)}
+	}
+	score := sample(p)
+	page := page(p, care.Room{})
+	page.Shown = []string{}
+	return contract.PracticeDrafted{Page: &page, Sample: &score}
+}
+
+// firstLine is the first line of an error of the YAML reader, without the colours and the excerpt that it adds.
+func firstLine(err error) string {
+	line, _, _ := strings.Cut(err.Error(), "\n")
+	return line
+}
+
+// SavePractice stores an own practice from its file, in YAML or JSON, in the place of one with the same id.
+func (l *Library) SavePractice(text string) (contract.PracticeFile, error) {
+	p, err := readOwn(text)
+	if err != nil {
+		return contract.PracticeFile{}, studio.Fail(studio.ErrInvalid, "This practice is not stored yet: %s.", firstLine(err))
+	}
+	file := []byte(text)
+	if strings.HasPrefix(strings.TrimSpace(text), "{") { // a screen sends JSON; files are for people
+		object, err := asObject(file)
+		if err != nil {
+			return contract.PracticeFile{}, err
+		}
+		if file, err = yaml.Marshal(inFileOrder(object)); err != nil {
+			return contract.PracticeFile{}, err
+		}
+	}
+	if err := l.studio.Store.SavePractice(store.Practice{ID: p.ID, Document: file, UpdatedAt: l.studio.Now()}); err != nil {
+		return contract.PracticeFile{}, err
+	}
+	return practiceFile(file)
+}
+
+// fileOrder is the order of the fields in a practice's file.
+var fileOrder = []string{
+	"id", "name", "term", "also", "from", "kind", "takes", "taught_as", "airway", "counts", "rounds", "minutes", "tempo", "strokes", "rate", "rest",
+	"open_seconds", "figure", "about", "intents", "level", "seat", "hands", "eyes", "locks", "how", "words", "prompts", "watch", "gentler", "harder",
+	"finish", "course", "schools", "care",
+}
+
+func inFileOrder(object map[string]any) yaml.MapSlice {
+	var ordered yaml.MapSlice
+	for _, field := range fileOrder {
+		if value, there := object[field]; there && value != nil {
+			ordered = append(ordered, yaml.MapItem{Key: field, Value: plainNumbers(value)})
+		}
+	}
+	return ordered
+}
+
+// plainNumbers turns JSON's numbers, which YAML would write as texts, into numbers.
+func plainNumbers(value any) any {
+	switch value := value.(type) {
+	case json.Number:
+		if n, err := value.Int64(); err == nil {
+			return n
+		}
+		f, _ := value.Float64()
+		return f
+	case []any:
+		for i := range value {
+			value[i] = plainNumbers(value[i])
+		}
+	case map[string]any:
+		for key := range value {
+			value[key] = plainNumbers(value[key])
+		}
+	}
+	return value
+}
+
+// RemovePractice takes an own practice out of the book. Plans and classes that use it carry their own copy.
+func (l *Library) RemovePractice(id string) (contract.Done, error) {
+	err := l.studio.Store.RemovePractice(id)
+	if errors.Is(err, store.ErrNotFound) {
+		return contract.Done{}, studio.Fail(studio.ErrNotFound, "There is no practice of your own called %q.", id)
+	}
+	return contract.Done{Say: "Removed from the book. Plans that use it keep it."}, err
+}
+
+// CheckPractice is the id and the name of an own practice from its file, or what is wrong in it.
+func (*Library) CheckPractice(file string) (id, name string, err error) {
+	p, err := readOwn(file)
+	if err != nil {
+		return "", "", errors.New(firstLine(err))
+	}
+	return p.ID, p.Name, nil
+}

@@ -1,0 +1,117 @@
+package library
+
+import (
+	"cmp"
+	"fmt"
+	"slices"
+	"strings"
+	"time"
+
+	"vastlantern/core/breath"
+	"vastlantern/core/care"
+	"vastlantern/core/pace"
+	"vastlantern/core/plan"
+	"vastlantern/core/practice"
+	"vastlantern/core/words"
+	"vastlantern/studio"
+	"vastlantern/studio/contract"
+)
+
+// Practices is the practice book: the catalogue, and the teacher's own.
+func (l *Library) Practices(group int64) (contract.Book, error) {
+	own, err := l.OwnPractices()
+	if err != nil {
+		return contract.Book{}, err
+	}
+	g, err := l.Group(group)
+	if err != nil {
+		return contract.Book{}, err
+	}
+	choices, err := l.ChoicesFor(g)
+	if err != nil {
+		return contract.Book{}, err
+	}
+	room, err := l.CareFor(g, time.Time{}) // the hour of reading is not that of teaching
+	if err != nil {
+		return contract.Book{}, err
+	}
+	book := contract.Book{Practices: []contract.Practice{}, Intents: practice.Intents, Levels: practice.Levels, General: care.Everyone.Text}
+	for _, p := range slices.Concat(own, practice.Catalogue()) {
+		page := page(p, room)
+		page.Shown = choices.Shown(p)
+		book.Practices = append(book.Practices, page)
+	}
+	slices.SortStableFunc(book.Practices, func(a, b contract.Practice) int { return cmp.Compare(a.Name, b.Name) })
+	return book, nil
+}
+
+func page(p *practice.Practice, room care.Room) contract.Practice {
+	passage := plan.Of(p)
+	figures := passage.Figures()
+	page := contract.Practice{
+		ID: p.ID, Name: p.Name, Term: p.Term, Kind: string(p.Kind), Own: strings.HasPrefix(p.ID, practice.OwnPrefix), From: p.From,
+		About: p.About, Also: texts(p.Also), Intents: texts(p.Intents), Level: p.Level, Seat: p.Seat, Hands: p.Hands, Eyes: p.Eyes, Locks: p.Locks,
+		How: texts(p.How), Prompts: texts(p.Prompts), Watch: texts(p.Watch), Gentler: p.Gentler, Harder: p.Harder, Finish: p.Finish, Schools: texts(p.Schools),
+		Pattern: passage.Pattern(), Usual: passage.Headline(), RoundMS: figures.Round.Round(), PerMinute: figures.PerMinute.Float(),
+		Holds: passage.Measure.Counts.Holds(), Cautions: contract.CautionsOf(&passage), Findings: contract.FindingsOf(&passage, room), Course: []string{},
+	}
+	course, err := plan.Course(p)
+	if err != nil {
+		return page // a course was read with the practice
+	}
+	for _, fields := range course {
+		if one, err := plan.One(fields, p); err == nil {
+			page.Course = append(page.Course, courseInWords(fields, &one))
+		}
+	}
+	return page
+}
+
+// courseInWords is one passage of a course, with what tells it from the others: "chest 6:6 ×3".
+func courseInWords(fields plan.Fields, p *plan.Passage) string {
+	words, widths := fields.Variant()
+	if widths {
+		words = append(words, fmt.Sprintf("%s in, %s out,", p.Aperture.Inhale, p.Aperture.Exhale))
+	}
+	return strings.Join(append(words, strings.TrimSpace(strings.TrimPrefix(p.Headline(), p.Name()))), " ")
+}
+
+func texts(list []string) []string { return append([]string{}, list...) }
+
+// Sample is two rounds of the practice, for its lamp sheet to play silently on its page.
+func (l *Library) Sample(id string) (contract.Score, error) {
+	own, err := l.OwnPractices()
+	if err != nil {
+		return contract.Score{}, err
+	}
+	for _, p := range slices.Concat(own, practice.Catalogue()) {
+		if p.ID == id {
+			return sample(p), nil
+		}
+	}
+	return contract.Score{}, studio.Fail(studio.ErrNotFound, "There is no practice %q. It may have been removed.", id)
+}
+
+func sample(p *practice.Practice) contract.Score {
+	passage := plan.Of(p)
+	passage.LeadIn, passage.RestBetween, passage.Minutes, passage.Rounds = 0, breath.Exact{}, breath.Exact{}, 2
+	if p.Kind == practice.Strokes { // one round shows them all
+		passage.Rounds = 1
+	}
+	tl := pace.Sheet(&plan.Plan{Words: &words.English, Passages: []plan.Passage{passage}})
+	return contract.Score{
+		Title: p.Name, Phases: contract.PhasesOf(tl.Rows, &words.English), EndMS: tl.End,
+		Passages: []contract.ScorePassage{{Name: p.Name, Rounds: passage.Rounds, Cautions: []contract.Caution{}, Findings: []contract.Finding{}, Steps: []string{}}},
+		Calls:    []contract.Call{},
+	}
+}
+
+// PracticeNames is the names of all practices, by id.
+func (l *Library) PracticeNames() (map[string]string, error) {
+	own, err := l.OwnPractices()
+	names := map[string]string{}
+	for _, p := range slices.Concat(own, practice.Catalogue()) {
+		names[p.ID] = p.Name
+	}
+	return names, err
+}

@@ -1,0 +1,83 @@
+package library_test
+
+import (
+	"strings"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"vastlantern/studio"
+	"vastlantern/studio/contract"
+	"vastlantern/studio/desk/desktest"
+)
+
+func TestAPracticeOfOnesOwn(t *testing.T) {
+	d := desktest.New(t)
+	file, err := d.Library.CopyPractice("surya-bhedana", "Sun, slowly")
+	require.NoError(t, err)
+	assert.Contains(t, file.Text, "id: own-sun-slowly\nname: Sun, slowly\n")
+	second, err := d.Library.CopyPractice("surya-bhedana", "Sun slowly!")
+	require.NoError(t, err)
+	assert.Contains(t, second.Text, "id: own-sun-slowly-2\n", "ids are not taken twice")
+
+	changed := strings.Replace(file.Text, "4:6", "4:8", 1)
+	_, err = d.Library.SavePractice(changed)
+	require.NoError(t, err)
+	draft := d.Library.DraftPractice(strings.Replace(changed, "- sun\n", "", 1))
+	assert.Contains(t, draft.Problem, "none taken away", "cautions can be added only")
+	draft = d.Library.DraftPractice(changed)
+	require.Empty(t, draft.Problem)
+	assert.Equal(t, "4:8", draft.Page.Pattern)
+	assert.NotEmpty(t, draft.Sample.Phases)
+	_, err = d.Library.SavePractice("id: [")
+	assert.ErrorIs(t, err, studio.ErrInvalid)
+
+	short := "own-sun-slowly x3"
+	planned, err := d.Plans.Draft(contract.Draft{Document: desktest.Document(""), Change: &contract.Change{Do: contract.ChangeAdd, Text: short}})
+	require.NoError(t, err)
+	require.Empty(t, planned.Problem)
+	plan, err := d.Plans.Add(planned.Document, 0)
+	require.NoError(t, err)
+	score, err := d.Classes.Begin(contract.Lead{PlanID: plan.ID, Acknowledged: contract.StrongCautions(plan)})
+	require.NoError(t, err)
+
+	_, err = d.Library.RemovePractice("own-sun-slowly")
+	require.NoError(t, err)
+	_, err = d.Library.RemovePractice("own-sun-slowly")
+	assert.ErrorIs(t, err, studio.ErrNotFound)
+	after, err := d.Classes.Score(score.ClassID)
+	require.NoError(t, err)
+	assert.Equal(t, score, after, "the class of the past stays what it was")
+	kept, err := d.Plans.Plan(plan.ID)
+	require.NoError(t, err)
+	assert.Empty(t, kept.Summary.Errors, "and a plan keeps what it uses")
+	_, err = d.Library.Sample("own-sun-slowly")
+	assert.ErrorIs(t, err, studio.ErrNotFound)
+	_, err = d.Library.CopyPractice("juggling", "")
+	assert.ErrorIs(t, err, studio.ErrNotFound)
+}
+
+func TestEveryPracticeIsPlannedAndLed(t *testing.T) {
+	d := desktest.New(t)
+	book, err := d.Library.Practices(0)
+	require.NoError(t, err)
+	for _, p := range book.Practices {
+		line := p.ID
+		drafted, err := d.Plans.Draft(contract.Draft{Document: desktest.Document(""), Change: &contract.Change{Do: contract.ChangeAdd, Text: line}})
+		require.NoError(t, err, p.ID)
+		require.Empty(t, drafted.Problem, p.ID)
+		assert.Len(t, drafted.Summary.Passages, len(p.Course), p.ID)
+		plan, err := d.Plans.Add(drafted.Document, 0)
+		require.NoError(t, err, p.ID)
+		score, err := d.Classes.Begin(contract.Lead{PlanID: plan.ID, EndRunning: true, Acknowledged: contract.StrongCautions(plan)})
+		require.NoError(t, err, p.ID)
+		require.NotEmpty(t, score.Phases, p.ID)
+		for _, strand := range score.Phases {
+			assert.NotEmpty(t, strand.Word, "%s, %s", p.ID, strand.Kind)
+		}
+		sample, err := d.Library.Sample(p.ID)
+		require.NoError(t, err)
+		assert.Positive(t, sample.EndMS)
+	}
+}

@@ -1,0 +1,169 @@
+package library
+
+import (
+	"cmp"
+	"encoding/json"
+	"errors"
+	"maps"
+	"slices"
+
+	"github.com/goccy/go-yaml"
+
+	"vastlantern/core/care"
+	"vastlantern/core/plan"
+	"vastlantern/core/school"
+	"vastlantern/core/words"
+	"vastlantern/store"
+	"vastlantern/studio"
+	"vastlantern/studio/contract"
+)
+
+const settingsName = "teacher"
+
+// Settings is what the teacher has chosen, with what there is to choose from.
+func (l *Library) Settings() (contract.Settings, error) {
+	settings := contract.Settings{Schools: map[string]string{}, Language: "en", OwnWords: map[string]string{}, PedalDown: pedals[0].ID, PedalUp: pedals[1].ID}
+	chosen, err := l.Chosen()
+	switch {
+	case errors.Is(err, store.ErrNotFound), errors.Is(err, studio.ErrDamaged): // what can be chosen anew keeps nobody from leading
+	case err != nil:
+		return settings, err
+	default:
+		settings.Schools, settings.Language, settings.OwnWords, settings.CareRead = chosen.Schools, chosen.Language, chosen.OwnWords, chosen.CareRead
+		settings.PedalDown, settings.PedalUp = chosen.PedalDown, chosen.PedalUp
+	}
+	settings.Questions, settings.General = questions(), care.Everyone.Text
+	settings.Pedals = pedals
+	settings.Languages = slices.Sorted(maps.Keys(words.Languages))
+	settings.Words = []contract.Word{}
+	for _, key := range words.Keys() {
+		settings.Words = append(settings.Words, contract.Word{Key: key, Text: words.Languages[settings.Language].Text(key)})
+	}
+	return settings, nil
+}
+
+// Chosen is what the teacher has chosen, as it is stored, or store.ErrNotFound.
+func (l *Library) Chosen() (contract.Choices, error) {
+	value, err := l.studio.Store.Setting(settingsName)
+	if err != nil {
+		return contract.Choices{}, err
+	}
+	var stored contract.Choices
+	err = json.Unmarshal(value, &stored)
+	if err == nil {
+		stored, err = l.CheckChoices(stored)
+	}
+	if err != nil {
+		l.studio.Store.NoteDamage(store.Damaged{Kind: store.KindSetting, Name: settingsName, Why: err.Error()})
+		return contract.Choices{}, studio.Fail(studio.ErrDamaged, "What was chosen under School cannot be read: %v.", err)
+	}
+	stored.Schools, stored.OwnWords = contract.OrEmpty(stored.Schools), contract.OrEmpty(stored.OwnWords)
+	return stored, nil
+}
+
+// pedals is what a pedal of a page-turner can mean; the first two are what it does where nothing was chosen.
+var pedals = []contract.Way{
+	{ID: "go-on", Says: "go on, or take what is proposed"},
+	{ID: "pause", Says: "natural breath for everybody"},
+	{ID: "slower", Says: "slower"},
+	{ID: "faster", Says: "faster"},
+	{ID: "release", Says: "release the hold; enough, in strokes"},
+	{ID: "holds", Says: "no holds from here on, or holds back"},
+	{ID: "last", Says: "last round"},
+	{ID: "again", Says: "this round again"},
+	{ID: "none", Says: "nothing"},
+}
+
+func questions() []contract.Question {
+	list := []contract.Question{}
+	for _, q := range school.Questions() {
+		question := contract.Question{ID: q.ID, Asks: q.Asks, Ways: []contract.Way{}}
+		for _, w := range q.Ways {
+			question.Ways = append(question.Ways, contract.Way{ID: w.ID, Says: w.Says})
+		}
+		list = append(list, question)
+	}
+	return list
+}
+
+// SaveSettings stores what the teacher has chosen.
+func (l *Library) SaveSettings(in contract.Settings) (contract.Settings, error) {
+	chosen, err := l.CheckChoices(contract.Choices{
+		Schools: contract.OrEmpty(in.Schools), Language: in.Language, OwnWords: contract.OrEmpty(in.OwnWords), CareRead: in.CareRead, PedalDown: in.PedalDown, PedalUp: in.PedalUp,
+	})
+	if err != nil {
+		return in, err
+	}
+	if err := l.SaveChoices(l.studio.Store, chosen); err != nil {
+		return in, err
+	}
+	return l.Settings()
+}
+
+// SaveChoices stores what was chosen and checked.
+func (*Library) SaveChoices(st *store.Store, chosen contract.Choices) error {
+	value, err := json.Marshal(chosen)
+	if err != nil {
+		return err
+	}
+	return st.SaveSetting(settingsName, value)
+}
+
+// CheckChoices returns what is stored of what was chosen, or what is wrong with it.
+func (*Library) CheckChoices(in contract.Choices) (contract.Choices, error) {
+	if words.Languages[in.Language] == nil {
+		return in, studio.Fail(studio.ErrInvalid, "Language: given %q, allowed: %q.", in.Language, slices.Sorted(maps.Keys(words.Languages)))
+	}
+	if err := school.Choices(in.Schools).Check(); err != nil {
+		return in, studio.Fail(studio.ErrInvalid, "School: %v.", err)
+	}
+	in.PedalDown, in.PedalUp = cmp.Or(in.PedalDown, pedals[0].ID), cmp.Or(in.PedalUp, pedals[1].ID)
+	for _, pedal := range []string{in.PedalDown, in.PedalUp} {
+		if !slices.ContainsFunc(pedals, func(way contract.Way) bool { return way.ID == pedal }) {
+			return in, studio.Fail(studio.ErrInvalid, "Pedals: %q is nothing that a pedal can mean.", pedal)
+		}
+	}
+	maps.DeleteFunc(in.OwnWords, func(_, text string) bool { return text == "" })
+	for key, text := range in.OwnWords {
+		if !slices.Contains(words.Keys(), key) || len(text) > 200 {
+			return in, studio.Fail(studio.ErrInvalid, "Words: %q is no word of the list, or its text is over 200 characters.", key)
+		}
+	}
+	return in, nil
+}
+
+// ChoicesFor is the teacher's school, with the group's own ways in place where it differs.
+func (l *Library) ChoicesFor(group *contract.Group) (school.Choices, error) {
+	settings, err := l.Settings()
+	choices := school.Choices(settings.Schools)
+	if group != nil {
+		choices = choices.With(group.Schools)
+	}
+	return choices, err
+}
+
+// AttachTeacherSettings gives a document what it is led with: the words of the teacher's school and language, and the
+// teacher's own practices that it uses. They travel with the plan, and a class of the past keeps those that it was led
+// with.
+func (l *Library) AttachTeacherSettings(doc plan.Document, group *contract.Group) error {
+	settings, err := l.Settings()
+	if err != nil {
+		return err
+	}
+	choices, err := l.ChoicesFor(group)
+	if err != nil {
+		return err
+	}
+	doc.SetWords(plan.Said{Language: settings.Language, Sides: choices.Way("sides").Sides, Own: settings.OwnWords})
+	stored, err := l.studio.Store.Practices()
+	if err != nil {
+		return err
+	}
+	own := map[string]json.RawMessage{}
+	for _, p := range stored {
+		if text, err := yaml.YAMLToJSON(p.Document); err == nil {
+			own[p.ID] = text
+		}
+	}
+	return doc.Carry(own)
+}

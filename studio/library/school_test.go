@@ -1,0 +1,67 @@
+package library_test
+
+import (
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"vastlantern/studio/contract"
+	"vastlantern/studio/desk/desktest"
+)
+
+func TestTheSchoolIsPlannedCuedShownAndCaredFor(t *testing.T) {
+	d := desktest.New(t)
+	settings, err := d.Library.Settings()
+	require.NoError(t, err)
+	settings.Schools = map[string]string{"start": "right", "sides": "hand", "palms": "down", "pressure": "slow"}
+	settings.OwnWords = map[string]string{"inhale": "breathe in", "hold": ""}
+	_, err = d.Library.SaveSettings(settings)
+	require.NoError(t, err)
+	g := d.WithGroup(func(g *contract.Group) { g.Schools = map[string]string{"start": "exhale"} })
+
+	short := "nadi 4:4 x2"
+	planned, err := d.Plans.Draft(contract.Draft{Document: desktest.Document(""), Change: &contract.Change{Do: contract.ChangeAdd, Text: short}})
+	require.NoError(t, err)
+	assert.Contains(t, string(planned.Document), `"side": "right"`)
+	differs, err := d.Plans.Draft(contract.Draft{Document: desktest.Document(""), Change: &contract.Change{Do: contract.ChangeAdd, Text: short}, GroupID: g.ID})
+	require.NoError(t, err)
+	assert.Contains(t, string(differs.Document), `"entry": "exhale"`, "where the group differs")
+	assert.NotContains(t, string(differs.Document), `"side"`)
+
+	plan, err := d.Plans.Add(planned.Document, 0)
+	require.NoError(t, err)
+	score, err := d.Classes.Begin(contract.Lead{PlanID: plan.ID})
+	require.NoError(t, err)
+	inhale := score.Phases[1]
+	assert.Equal(t, []string{"breathe in", "close the left"}, []string{inhale.Word, inhale.Side})
+	assert.Equal(t, "breathe in close the left", inhale.Says[0])
+
+	settings.OwnWords, settings.Language = map[string]string{}, "de"
+	_, err = d.Library.SaveSettings(settings)
+	require.NoError(t, err)
+	still, err := d.Classes.Score(score.ClassID)
+	require.NoError(t, err)
+	assert.Equal(t, score.Phases, still.Phases, "a class keeps the words that it was led with")
+	german, err := d.Classes.Begin(contract.Lead{PlanID: plan.ID, EndRunning: true})
+	require.NoError(t, err)
+	assert.Equal(t, "ein links schließen", german.Phases[1].Says[0])
+
+	book, err := d.Library.Practices(0)
+	require.NoError(t, err)
+	for _, p := range book.Practices {
+		if p.ID == "ujjayi" {
+			assert.Contains(t, p.Shown, "Palms down.")
+		}
+	}
+	for says, change := range map[string]func(*contract.Settings){
+		"Language": func(s *contract.Settings) { s.Language = "xx" },
+		"School":   func(s *contract.Settings) { s.Schools = map[string]string{"eyes": "crossed"} },
+		"Words":    func(s *contract.Settings) { s.OwnWords = map[string]string{"nonsense": "x"} },
+	} {
+		bad := settings
+		change(&bad)
+		_, err := d.Library.SaveSettings(bad)
+		assert.ErrorContains(t, err, says)
+	}
+}

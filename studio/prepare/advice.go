@@ -1,0 +1,103 @@
+package prepare
+
+import (
+	"bytes"
+	"fmt"
+	"slices"
+	"strconv"
+
+	"vastlantern/core/breath"
+	"vastlantern/core/plan"
+	"vastlantern/core/sheet"
+	"vastlantern/core/taught"
+	"vastlantern/store"
+	"vastlantern/studio"
+	"vastlantern/studio/contract"
+)
+
+// everyGroup is the teacher's classes with all groups together.
+const everyGroup = 0
+
+// advised plans a passage as the group's record advises, and tells in words what and why; empty where there is nothing to
+// change.
+func advised(fields plan.Fields, p *plan.Passage, h *taught.History) (say, why string) {
+	if !p.Led() || p.Trial {
+		return "", ""
+	}
+	next, known := h.Next(p.Practice.ID)
+	if !known {
+		return "", ""
+	}
+	before := p.Short(fields)
+	next.Apply(fields, p)
+	changed, err := plan.OneAt(p.PlanTempo, fields, p.Practice)
+	if err != nil {
+		return "", ""
+	}
+	after := changed.Short(fields)
+	if after == before {
+		return "", ""
+	}
+	return fmt.Sprintf("%s: %s in place of %s.", p.Name(), after, before), next.Why
+}
+
+// forNext is what the group's record advises for the passages of a plan.
+func forNext(doc plan.Document, p *plan.Plan, h *taught.History) []contract.Advice {
+	advice := []contract.Advice{}
+	for i, fields := range doc.Passages() {
+		if say, why := advised(fields.Clone(), &p.Passages[i], h); say != "" {
+			advice = append(advice, contract.Advice{Passage: i + 1, Say: say, Why: why, Do: contract.ChangeAdvised})
+		}
+	}
+	return advice
+}
+
+// Advised is what the record of its group advises for a stored plan. A plan that is half written has advice for what is
+// right in it.
+func (ps *Plans) Advised(stored store.Plan, group *contract.Group) ([]contract.Advice, error) {
+	none := []contract.Advice{}
+	if group == nil {
+		return none, nil
+	}
+	doc, p, err := sheet.ReadPlan(bytes.NewReader(stored.Document))
+	if p == nil {
+		return none, ps.studio.OrDamaged(studio.Unreadable(err), store.KindPlan, stored.ID)
+	}
+	h, err := ps.past.History(group.ID)
+	if err != nil {
+		return none, err
+	}
+	return forNext(doc, p, h), nil
+}
+
+// advice is what is to be said of a plan: of its order and length, against the group's own past, and of how long talks
+// really take.
+func (ps *Plans) advice(doc plan.Document, p *plan.Plan, group *contract.Group) ([]contract.Advice, error) {
+	all := p.Advise()
+	list := []contract.Advice{}
+	if group != nil {
+		h, err := ps.past.History(group.ID)
+		if err != nil {
+			return nil, err
+		}
+		all = append(all, h.Advise(p)...)
+		list = forNext(doc, p, h)
+	}
+	for _, a := range all {
+		list = append(list, contract.Advice{Passage: a.Passage, Say: a.Say, Why: a.Why})
+	}
+	talks := slices.ContainsFunc(p.Passages, func(one plan.Passage) bool { return one.Type == plan.Talk && !one.Keep })
+	h, err := ps.past.History(everyGroup)
+	if err != nil || !talks {
+		return list, err
+	}
+	if times, of := h.Talks(); of > 0 {
+		list = append(list, contract.Advice{
+			Say: fmt.Sprintf("Your talks usually take %s times what is planned for them.", tenth(times)),
+			Why: fmt.Sprintf("The median of the last %d.", of), Do: contract.ChangeTalks,
+		})
+	}
+	return list, nil
+}
+
+func tenth(x breath.Exact) string { return strconv.FormatFloat(x.Float(), 'f', 1, 64) }

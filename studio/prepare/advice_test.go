@@ -1,0 +1,67 @@
+package prepare_test
+
+import (
+	"fmt"
+	"strings"
+	"testing"
+	"time"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"vastlantern/studio/contract"
+	"vastlantern/studio/desk/desktest"
+)
+
+func TestAdviceFromTheGroupsPast(t *testing.T) {
+	d := desktest.New(t)
+	g, err := d.Library.SaveGroup(contract.Group{Name: "Monday", Weekday: -1})
+	require.NoError(t, err)
+	class := func(passages string) contract.Plan {
+		t.Helper()
+		p, err := d.Plans.Add([]byte(`{"format": "vast-lantern-plan", "version": 1, "tempo": 60, "passages": [{"type": "talk", "seconds": 60, "wait": true}, `+passages+`, {"type": "free", "seconds": 60}]}`), g.ID)
+		require.NoError(t, err)
+		return p
+	}
+	says := func(p contract.Plan) string {
+		var all []string
+		for _, a := range p.Summary.Advice {
+			all = append(all, a.Say+"|"+string(a.Do))
+		}
+		return strings.Join(all, "\n")
+	}
+	easy := class(`{"type": "practice", "practice": "nadi-shodhana", "counts": "4:4", "rounds": 2}`)
+	assert.Empty(t, says(easy))
+	for range 4 {
+		score, err := d.Classes.Begin(contract.Lead{PlanID: easy.ID, EndRunning: true})
+		require.NoError(t, err)
+		d.Pass(90)
+		d.Do(score.ClassID, "advance")
+		d.Pass(200)
+	}
+	hard := class(`{"type": "practice", "practice": "counted-breath", "counts": "4:4", "rounds": 2}, {"type": "practice", "practice": "nadi-shodhana", "counts": "5:10:10", "rounds": 6}`)
+	assert.Contains(t, says(hard), "more than one step up")
+	assert.Contains(t, says(hard), "not been prepared")
+	assert.Contains(t, says(hard), "Your talks usually take 1.5 times what is planned for them.|talks")
+	drafted, err := d.Plans.Draft(contract.Draft{Document: hard.Document, GroupID: g.ID, Change: &contract.Change{Do: contract.ChangeTalks}})
+	require.NoError(t, err)
+	assert.Equal(t, "talks 1.5 times as long", drafted.Changed)
+	assert.EqualValues(t, 90_000, drafted.Summary.Passages[0].LengthMS)
+	assert.Contains(t, says(hard), "Alternate nostril breath: 4:4 x3 in place of 5:10:10 x6.|advised", "led as planned four times")
+	drafted, err = d.Plans.Draft(contract.Draft{Document: hard.Document, GroupID: g.ID, Change: &contract.Change{Do: contract.ChangeAdvised, Passage: 3}})
+	require.NoError(t, err)
+	assert.Equal(t, "4:4 x3", drafted.Summary.Passages[2].Short)
+	drafted, err = d.Plans.Draft(contract.Draft{Document: hard.Document, GroupID: g.ID, Change: &contract.Change{Do: contract.ChangeAdvised, Passage: 2}})
+	require.NoError(t, err)
+	assert.Contains(t, drafted.Problem, "advises nothing else")
+	starts := d.Time.Add(time.Hour).Format(time.RFC3339)
+	_, err = d.Plans.Add([]byte(strings.Replace(string(hard.Document), `"version"`, fmt.Sprintf(`"starts_at": %q, "version"`, starts), 1)), g.ID)
+	require.NoError(t, err)
+	today := d.Today.Show()
+	require.Empty(t, today.Failed)
+	require.Len(t, today.Advice, 1)
+	assert.Contains(t, today.Advice[0].Why, "Led as planned 4 times in a row: one step up, 4:4, 3 rounds.")
+	other, err := d.Plans.Add(hard.Document, 0)
+	require.NoError(t, err)
+	assert.NotContains(t, says(other), "step up", "of no group nothing is known")
+}

@@ -1,0 +1,119 @@
+package prepare
+
+import (
+	"bytes"
+	"embed"
+	"path"
+	"strings"
+	"time"
+
+	"vastlantern/core/plan"
+	"vastlantern/core/sheet"
+	"vastlantern/core/taught"
+	"vastlantern/studio"
+	"vastlantern/studio/contract"
+)
+
+//go:embed templates/*.plan.json
+var templates embed.FS
+
+// Templates is the plans of ours to begin with.
+func (ps *Plans) Templates() ([]contract.Template, error) {
+	files, err := templates.ReadDir("templates")
+	if err != nil {
+		return nil, err
+	}
+	list := []contract.Template{}
+	for _, file := range files {
+		doc, p, err := template(file.Name())
+		if err != nil {
+			return nil, err
+		}
+		list = append(list, contract.Template{
+			ID: strings.TrimSuffix(file.Name(), ".plan.json"), Title: p.Title, About: doc.TakeAbout(), LengthMS: p.Length().Round(),
+		})
+	}
+	return list, nil
+}
+
+func template(name string) (plan.Document, *plan.Plan, error) {
+	text, err := templates.ReadFile(path.Join("templates", name))
+	if err != nil {
+		return plan.Document{}, nil, studio.Fail(studio.ErrNotFound, "There is no template %q.", strings.TrimSuffix(name, ".plan.json"))
+	}
+	return sheet.ReadPlan(bytes.NewReader(text))
+}
+
+// Begin makes a new plan from a template, or from a class that was led, for the group's next time.
+func (ps *Plans) Begin(want contract.Begin) (contract.Plan, error) {
+	var doc plan.Document
+	var err error
+	if want.ClassID == 0 {
+		doc, _, err = template(want.Template + ".plan.json")
+	} else {
+		doc, want.GroupID, err = ps.again(want)
+	}
+	if err != nil {
+		return contract.Plan{}, err
+	}
+	doc.TakeAbout()
+	group, err := ps.library.Group(want.GroupID)
+	if err != nil {
+		return contract.Plan{}, err
+	}
+	doc.SetStart(nextTime(group, ps.studio.Now()))
+	text, err := written(doc)
+	if err != nil {
+		return contract.Plan{}, err
+	}
+	return ps.Add(text, want.GroupID)
+}
+
+// again is the plan of a class that was led, as planned or as taught.
+func (ps *Plans) again(want contract.Begin) (plan.Document, int64, error) {
+	class, err := ps.past.Class(want.ClassID)
+	if err != nil {
+		return plan.Document{}, 0, err
+	}
+	doc, err := sheet.ReadDocument(bytes.NewReader(class.Stored.Document))
+	if err != nil {
+		return doc, 0, err
+	}
+	doc.SetPlace(plan.Place{})
+	group := want.GroupID
+	if group == 0 {
+		group = class.Stored.GroupID
+	}
+	switch want.How {
+	case "", "planned":
+	case "taught":
+		taught.Of(class.Plan, class.Script, class.At(ps.studio.Now())).Plan(doc, class.Plan)
+	case "advised":
+		h, err := ps.past.History(group)
+		if err != nil {
+			return doc, 0, err
+		}
+		for i, fields := range doc.Passages() {
+			advised(fields, &class.Plan.Passages[i], h)
+		}
+	default:
+		return doc, 0, studio.Fail(studio.ErrInvalid, "A class is planned again as planned, taught or advised, not %q.", want.How)
+	}
+	return doc, group, nil
+}
+
+// nextTime is when the group's weekly class is next; zero where it has none.
+func nextTime(group *contract.Group, now time.Time) time.Time {
+	if group == nil || group.Weekday < 0 {
+		return time.Time{}
+	}
+	clock, err := time.Parse("15:04", group.Weektime)
+	if err != nil {
+		return time.Time{}
+	}
+	at := time.Date(now.Year(), now.Month(), now.Day(), clock.Hour(), clock.Minute(), 0, 0, now.Location())
+	for int(at.Weekday()) != group.Weekday || !at.After(now) {
+		at = at.AddDate(0, 0, 1)
+	}
+	return at
+}

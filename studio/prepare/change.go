@@ -1,0 +1,203 @@
+package prepare
+
+import (
+	"bytes"
+	"errors"
+	"fmt"
+	"strconv"
+
+	"vastlantern/core/breath"
+	"vastlantern/core/care"
+	"vastlantern/core/plan"
+	"vastlantern/core/plan/fit"
+	"vastlantern/core/practice"
+	"vastlantern/core/sheet"
+	"vastlantern/studio"
+	"vastlantern/studio/contract"
+)
+
+// Draft tells what a document means while it is being written, after one change that the core makes.
+func (ps *Plans) Draft(d contract.Draft) (contract.Drafted, error) {
+	doc, err := sheet.ReadDocument(bytes.NewReader(d.Document))
+	if err != nil {
+		return contract.Drafted{}, studio.Fail(studio.ErrInvalid, "This is no plan: %v.", err)
+	}
+	group, err := ps.library.Group(d.GroupID)
+	if err != nil {
+		return contract.Drafted{}, err
+	}
+	p, err := ps.read(doc, group)
+	if p == nil {
+		return contract.Drafted{}, err
+	}
+	drafted := contract.Drafted{}
+	if d.Change != nil {
+		if drafted.Changed, err = ps.change(doc, p, group, *d.Change); err != nil {
+			drafted.Problem = err.Error()
+		}
+	}
+	if drafted.Summary, err = ps.summary(doc, group); err != nil {
+		return drafted, err
+	}
+	drafted.Document, err = written(doc)
+	return drafted, err
+}
+
+// change makes one change in a document, whose plan is p, and tells it in words. The error says why it cannot be; the
+// document is as it was then.
+func (ps *Plans) change(doc plan.Document, p *plan.Plan, group *contract.Group, c contract.Change) (words string, err error) {
+	switch c.Do {
+	case contract.ChangeAdd:
+		return "", ps.add(doc, c.Text, group)
+	case contract.ChangeFit:
+		return fitToSlot(doc, p)
+	case contract.ChangeTalks:
+		return ps.lengthenTalks(doc, p)
+	case contract.ChangeRest:
+		if doc.LengthenRest(c.LengthMS / 1000) {
+			return "a longer rest", nil
+		}
+		return "a rest at the end", nil
+	case contract.ChangeSplit:
+		return "", doc.Split(p, c.Passage)
+	}
+	fields, err := doc.Passage(c.Passage)
+	if err != nil {
+		return "", err
+	}
+	passage := &p.Passages[c.Passage-1]
+	switch c.Do {
+	case contract.ChangeShort:
+		return "", ps.shorten(doc, c.Passage, c.Text)
+	case contract.ChangeGentle:
+		return soften(doc, p, c.Passage)
+	case contract.ChangeAdvised:
+		return ps.asAdvised(doc, c.Passage, passage, group)
+	}
+	if !passage.HasRounds() {
+		return "", fmt.Errorf("%s has no rounds that could be chosen", passage.Name())
+	}
+	switch c.Do {
+	case contract.ChangeRounds:
+		fields.SetRounds(passage.TotalRounds(passage.Measure) + c.Rounds)
+		return "", nil
+	case contract.ChangeRoundsToEnd:
+		rounds, fits := fit.RoundsToEnd(p, c.Passage-1, breath.Int(c.EndMS))
+		if !fits {
+			return "", fmt.Errorf("with one round %s still ends later", passage.Name())
+		}
+		fields.SetRounds(rounds)
+		return fmt.Sprintf("%d rounds", rounds), nil
+	case contract.ChangeTempoToEnd:
+		if passage.Is(practice.Open) {
+			return "", fmt.Errorf("%s has no tempo", passage.Name())
+		}
+		tempo, fits := fit.TempoToEnd(p, c.Passage-1, breath.Int(c.EndMS))
+		if !fits {
+			return "", fmt.Errorf("at tempo %s, the quickest, %s still ends later", tempo, passage.Name())
+		}
+		fields.SetTempo(passage, tempo)
+		return fmt.Sprintf("tempo %s", tempo), nil
+	}
+	return "", fmt.Errorf("there is no change %q", c.Do)
+}
+
+// add adds what is written the short way: a passage, or the whole course of a practice, as the school has it.
+func (ps *Plans) add(doc plan.Document, text string, group *contract.Group) error {
+	own, err := ps.library.OwnPractices()
+	if err != nil {
+		return err
+	}
+	added, err := plan.NewPassages(text, own...)
+	if err != nil {
+		return err
+	}
+	choices, err := ps.library.ChoicesFor(group)
+	if err != nil {
+		return err
+	}
+	for _, one := range added {
+		choices.Fill(one, own...)
+	}
+	doc.Append(added...)
+	return nil
+}
+
+// shorten rewrites a passage the short way.
+func (ps *Plans) shorten(doc plan.Document, number int, text string) error {
+	own, err := ps.library.OwnPractices()
+	if err != nil {
+		return err
+	}
+	fields, err := doc.Passage(number)
+	if err != nil {
+		return err
+	}
+	changed, err := plan.Shorten(fields, text, own...)
+	if err == nil {
+		doc.Replace(number, changed)
+	}
+	return err
+}
+
+// soften puts the gentle variant in the place of a passage.
+func soften(doc plan.Document, p *plan.Plan, number int) (words string, err error) {
+	fields, err := doc.Passage(number)
+	if err != nil {
+		return "", err
+	}
+	gentle, words := care.GentleOf(fields, &p.Passages[number-1])
+	if words == "" {
+		return "", fmt.Errorf("%s has no gentler variant", p.Passages[number-1].Name())
+	}
+	doc.Replace(number, gentle)
+	return words, nil
+}
+
+// asAdvised plans a passage as the group's record advises.
+func (ps *Plans) asAdvised(doc plan.Document, number int, p *plan.Passage, group *contract.Group) (words string, err error) {
+	nothing := errors.New("the record advises nothing else for this passage")
+	if group == nil {
+		return "", nothing
+	}
+	h, err := ps.past.History(group.ID)
+	if err != nil {
+		return "", err
+	}
+	fields, err := doc.Passage(number)
+	if err != nil {
+		return "", err
+	}
+	next := fields.Clone()
+	if words, _ = advised(next, p, h); words == "" {
+		return "", nothing
+	}
+	doc.Replace(number, next)
+	return words, nil
+}
+
+// lengthenTalks makes the talks of a plan as long as they usually take, to five seconds; those that are kept stay.
+func (ps *Plans) lengthenTalks(doc plan.Document, p *plan.Plan) (words string, err error) {
+	h, err := ps.past.History(everyGroup)
+	if err != nil {
+		return "", err
+	}
+	times, of := h.Talks()
+	if of == 0 {
+		return "", errors.New("your talks take about what is planned for them")
+	}
+	doc.LengthenTalks(p, times)
+	return fmt.Sprintf("talks %s times as long", tenth(times)), nil
+}
+
+func fitToSlot(doc plan.Document, p *plan.Plan) (words string, err error) {
+	if p.Slot.Sign() == 0 {
+		return "", errors.New("no slot is set: there is nothing to fit to")
+	}
+	chosen := fit.To(p, p.Slot.Times(60_000))
+	if chosen.Over.Sign() > 0 {
+		return "", fmt.Errorf("with one round each it is still %s s too long: shorten a talk or a rest, leave a passage out, or keep fewer as they are", strconv.FormatInt(chosen.Over.Div(breath.Int(1000)).Round(), 10))
+	}
+	chosen.Apply(doc, p)
+	return "fitted to the slot", nil
+}

@@ -1,0 +1,116 @@
+package prepare
+
+import (
+	"archive/zip"
+	"bytes"
+	"fmt"
+	"strings"
+	"time"
+
+	ical "github.com/arran4/golang-ical"
+
+	"vastlantern/core/pace"
+	"vastlantern/core/sheet"
+	"vastlantern/store"
+	"vastlantern/studio"
+	"vastlantern/studio/contract"
+)
+
+// File is a plan as the file that every command reads.
+func (ps *Plans) File(id int64) (studio.File, error) {
+	stored, err := ps.studio.Store.Plan(id)
+	if err != nil {
+		return studio.File{}, studio.Missing(err, "plan", id)
+	}
+	return studio.File{Name: studio.FileName(stored.Title) + ".plan.json", Type: "application/json", Data: stored.Document}, nil
+}
+
+// Import stores a plan file that was written elsewhere. What is wrong in its fields is shown where it is edited;
+// what is no plan file at all is refused.
+func (ps *Plans) Import(in contract.PlanText) (contract.Plan, error) {
+	return ps.Add([]byte(in.Text), in.GroupID)
+}
+
+// CourseFiles is all plans of a course in one archive, to hand it to a substitute.
+func (ps *Plans) CourseFiles(id int64) (studio.File, error) {
+	course, err := ps.Course(id)
+	if err != nil {
+		return studio.File{}, err
+	}
+	if len(course.Plans) == 0 {
+		return studio.File{}, studio.Fail(studio.ErrNotFound, "This plan belongs to no course.")
+	}
+	var archive bytes.Buffer
+	writer := zip.NewWriter(&archive)
+	for i, card := range course.Plans {
+		file, err := ps.File(card.ID)
+		if err != nil {
+			return studio.File{}, err
+		}
+		entry, err := writer.Create(fmt.Sprintf("%02d-%s", i+1, file.Name))
+		if err != nil {
+			return studio.File{}, err
+		}
+		if _, err := entry.Write(file.Data); err != nil {
+			return studio.File{}, err
+		}
+	}
+	err = writer.Close()
+	return studio.File{Name: studio.FileName(course.Plans[0].Title) + "-course.zip", Type: "application/zip", Data: archive.Bytes()}, err
+}
+
+// Sheet is the cue sheet of a plan as written, in the form: csv, json or vtt.
+func (ps *Plans) Sheet(id int64, form string) (studio.File, error) {
+	stored, err := ps.studio.Store.Plan(id)
+	if err != nil {
+		return studio.File{}, studio.Missing(err, "plan", id)
+	}
+	_, p, err := sheet.ReadPlan(bytes.NewReader(stored.Document))
+	if err != nil {
+		return studio.File{}, studio.FailInPlan(err, "This plan has no cue sheet yet. Correct what is marked in it first.")
+	}
+	return studio.SheetFile(studio.FileName(stored.Title), form, pace.Sheet(p))
+}
+
+// Calendar is the plans that have a time, as an iCalendar file (RFC 5545); of one plan where id is not 0.
+func (ps *Plans) Calendar(id int64) (studio.File, error) {
+	all, err := ps.studio.Store.Plans()
+	if err != nil {
+		return studio.File{}, err
+	}
+	groups, err := ps.library.GroupsByID()
+	if err != nil {
+		return studio.File{}, err
+	}
+	name := "classes"
+	calendar := ical.NewCalendarFor("Vast Lantern")
+	calendar.SetMethod(ical.MethodPublish)
+	for _, stored := range all {
+		if stored.StartsAt.IsZero() || id != 0 && stored.ID != id {
+			continue
+		}
+		if id != 0 {
+			name = studio.FileName(stored.Title)
+		}
+		ps.addEvent(calendar, stored, groups[stored.GroupID])
+	}
+	if len(calendar.Events()) == 0 {
+		return studio.File{}, studio.Fail(studio.ErrNotFound, "There is no plan with a time to put into a calendar. Give it one first.")
+	}
+	return studio.File{Name: name + ".ics", Type: "text/calendar; charset=utf-8", Data: []byte(calendar.Serialize())}, nil
+}
+
+func (ps *Plans) addEvent(calendar *ical.Calendar, stored store.Plan, group *contract.Group) {
+	card := ps.Card(stored, map[int64]*contract.Group{stored.GroupID: group})
+	length := time.Duration(max(card.LengthMS, card.SlotMS)) * time.Millisecond
+	event := calendar.AddEvent(fmt.Sprintf("plan-%d@vast-lantern", stored.ID))
+	event.SetDtStampTime(stored.UpdatedAt)
+	event.SetModifiedAt(stored.UpdatedAt)
+	event.SetStartAt(stored.StartsAt)
+	event.SetEndAt(stored.StartsAt.Add(max(length.Round(time.Second), time.Minute)))
+	event.SetSummary(stored.Title)
+	if group != nil {
+		event.SetSummary(stored.Title + ", " + group.Name)
+	}
+	event.SetDescription(strings.Join(card.Passages, "\n"))
+}

@@ -1,0 +1,68 @@
+package prepare
+
+import (
+	"bytes"
+	"time"
+
+	"vastlantern/core/breath"
+	"vastlantern/core/plan"
+	"vastlantern/core/plan/fit"
+	"vastlantern/core/sheet"
+	"vastlantern/store"
+	"vastlantern/studio"
+)
+
+// ToLead is a stored plan as it will be led: with the words and the own practices of this day, the passages softer, and
+// if wanted fitted into what is left of its slot. The stored plan stays as it is.
+func (ps *Plans) ToLead(id int64, fitted bool, softer []int) (stored store.Plan, document []byte, p *plan.Plan, err error) {
+	if stored, err = ps.studio.Store.Plan(id); err != nil {
+		return stored, nil, nil, studio.Missing(err, "plan", id)
+	}
+	doc, err := sheet.ReadDocument(bytes.NewReader(stored.Document))
+	if err != nil {
+		return stored, nil, nil, err
+	}
+	group, err := ps.library.Group(stored.GroupID)
+	if err != nil {
+		return stored, nil, nil, err
+	}
+	p, err = ps.read(doc, group)
+	switch {
+	case p == nil:
+		return stored, nil, nil, err
+	case err != nil:
+		return stored, nil, nil, studio.FailInPlan(err, "This plan cannot be led yet. Correct what is marked in it first.")
+	case len(p.Passages) == 0:
+		return stored, nil, nil, studio.Fail(studio.ErrInvalid, "This plan has no passages yet. Add one, then lead it.")
+	}
+	for _, number := range softer {
+		if _, err = soften(doc, p, number); err != nil {
+			return stored, nil, nil, studio.Fail(studio.ErrInvalid, "Passage %d: %v.", number, err)
+		}
+		if p, err = plan.Read(doc); err != nil {
+			return stored, nil, nil, err
+		}
+	}
+	if fitted {
+		if err := ps.late(doc, p); err != nil {
+			return stored, nil, nil, err
+		}
+	}
+	document, err = written(doc)
+	return stored, document, p, err
+}
+
+// late fits the document into what is left of its slot: its end stays where it was planned.
+func (ps *Plans) late(doc plan.Document, p *plan.Plan) error {
+	if p.Slot.Sign() == 0 || p.StartsAt.IsZero() {
+		return studio.Fail(studio.ErrInvalid, "This plan has no time or no slot: there is no end to fit it to.")
+	}
+	left := p.StartsAt.Add(time.Duration(p.Slot.Times(60_000).Round()) * time.Millisecond).Sub(ps.studio.Now()).Truncate(time.Second)
+	if left < time.Minute {
+		return studio.Fail(studio.ErrInvalid, "Its time is over: lead it as it is, or make a shorter plan.")
+	}
+	// With one round each where even that is too long.
+	fit.To(p, breath.Int(left.Milliseconds())).Apply(doc, p)
+	doc.SetSlot(left)
+	return nil
+}

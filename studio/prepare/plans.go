@@ -1,0 +1,195 @@
+package prepare
+
+import (
+	"bytes"
+	"errors"
+
+	"vastlantern/core/breath"
+	"vastlantern/core/care"
+	"vastlantern/core/plan"
+	"vastlantern/core/plan/fit"
+	"vastlantern/core/practice"
+	"vastlantern/core/sheet"
+	"vastlantern/store"
+	"vastlantern/studio"
+	"vastlantern/studio/contract"
+)
+
+// Plan is a stored plan with its numbers.
+func (ps *Plans) Plan(id int64) (contract.Plan, error) {
+	stored, err := ps.studio.Store.Plan(id)
+	if err != nil {
+		return contract.Plan{}, ps.studio.OrDamaged(studio.Missing(err, "plan", id), store.KindPlan, id)
+	}
+	return ps.shapePlan(stored)
+}
+
+func (ps *Plans) shapePlan(stored store.Plan) (contract.Plan, error) {
+	groups, err := ps.library.GroupsByID()
+	if err != nil {
+		return contract.Plan{}, err
+	}
+	doc, err := sheet.ReadDocument(bytes.NewReader(stored.Document))
+	if err != nil {
+		return contract.Plan{}, ps.studio.OrDamaged(studio.Unreadable(err), store.KindPlan, stored.ID)
+	}
+	group := groups[stored.GroupID]
+	summary, err := ps.summary(doc, group)
+	return contract.Plan{
+		ID: stored.ID, Revision: stored.Revision, Group: group, Document: stored.Document, Summary: summary, Groups: contract.GroupsByName(groups),
+	}, err
+}
+
+// read gives the document what it is led with, for the group, and reads it. The plan is there also where it has errors.
+func (ps *Plans) read(doc plan.Document, group *contract.Group) (*plan.Plan, error) {
+	if err := ps.library.AttachTeacherSettings(doc, group); err != nil {
+		return nil, err
+	}
+	return plan.Read(doc)
+}
+
+// Add stores a new plan. A document with errors in its fields is stored too: it is being written, and cannot be
+// led until they are mended. What is no plan document at all is refused.
+func (ps *Plans) Add(document []byte, group int64) (contract.Plan, error) {
+	stored, err := ps.toStore(document, group)
+	if err != nil {
+		return contract.Plan{}, err
+	}
+	if stored, err = ps.studio.Store.AddPlan(stored); err != nil {
+		return contract.Plan{}, studio.Missing(err, "group", group)
+	}
+	return ps.shapePlan(stored)
+}
+
+// Save stores the document in the place of the revision that it was made from. The same save may come twice, where
+// the answer to the first was lost: it is stored once.
+func (ps *Plans) Save(id int64, save contract.PlanSave) (contract.Plan, error) {
+	mine, err := ps.toStore(save.Document, save.GroupID)
+	if err != nil {
+		return contract.Plan{}, err
+	}
+	mine.ID, mine.Revision = id, save.Revision
+	stored, err := ps.studio.Store.SavePlan(mine)
+	if errors.Is(err, store.ErrTaken) {
+		if there, err := ps.studio.Store.Plan(id); err == nil && there.GroupID == mine.GroupID && bytes.Equal(there.Document, mine.Document) {
+			return ps.shapePlan(there)
+		}
+		return contract.Plan{}, studio.Fail(studio.ErrConflict, "This plan was changed in another window. Nothing was overwritten: reload to see the other version, or keep this one by saving it again.")
+	}
+	if err != nil {
+		return contract.Plan{}, studio.Missing(err, "plan", id)
+	}
+	return ps.shapePlan(stored)
+}
+
+// written is the document as a plan file.
+func written(doc plan.Document) ([]byte, error) {
+	var text bytes.Buffer
+	err := sheet.WritePlan(&text, doc)
+	return text.Bytes(), err
+}
+
+const longestTitle = 300 // bytes
+
+// toStore is a document as it is stored. What could not be read again is refused.
+func (ps *Plans) toStore(document []byte, group int64) (store.Plan, error) {
+	doc, err := sheet.ReadDocument(bytes.NewReader(document))
+	if err != nil {
+		return store.Plan{}, studio.Fail(studio.ErrInvalid, "This is no plan: %v.", err)
+	}
+	g, err := ps.library.Group(group)
+	if err != nil {
+		return store.Plan{}, err
+	}
+	p, err := ps.read(doc, g)
+	if p == nil {
+		return store.Plan{}, err
+	}
+	if len(p.Title) > longestTitle {
+		return store.Plan{}, studio.Fail(studio.ErrInvalid, "The title of a plan has at most %d characters.", longestTitle)
+	}
+	if control := sheet.ControlCharacter(document); control != "" {
+		return store.Plan{}, studio.Fail(studio.ErrInvalid, "There is a character in this plan that cannot be shown (%s): remove it.", control)
+	}
+	text, err := written(doc)
+	if err != nil {
+		return store.Plan{}, err
+	}
+	// With the teacher's own words and practices it may have become longer than what is read.
+	if _, err := sheet.ReadDocument(bytes.NewReader(text)); err != nil {
+		return store.Plan{}, studio.Fail(studio.ErrInvalid, "This plan would not be read again: %v. Nothing was stored. What was stored before is still there.", err)
+	}
+	return store.Plan{GroupID: group, Title: p.Title, StartsAt: p.StartsAt, Document: text, UpdatedAt: ps.studio.Now()}, nil
+}
+
+// summary is the numbers of a document for the group. Passages that are wrong have those of the defaults in the place
+// of what is wrong.
+func (ps *Plans) summary(doc plan.Document, group *contract.Group) (contract.PlanSummary, error) {
+	p, wrong := ps.read(doc, group)
+	if p == nil {
+		return contract.PlanSummary{}, wrong
+	}
+	who, err := ps.library.CareFor(group, p.StartsAt)
+	if err != nil {
+		return contract.PlanSummary{}, err
+	}
+	shape := contract.PlanSummary{
+		Title: p.Title, LengthMS: p.Length().Round(), SlotMS: p.Slot.Times(60_000).Round(), StartsMS: contract.Moment(p.StartsAt),
+		Passages: []contract.PassageSummary{}, Errors: contract.FieldErrorsOf(wrong), Strong: contract.StrongOf(p), Additions: []contract.Addition{},
+	}
+	for _, a := range fit.Additions(p) {
+		shape.Additions = append(shape.Additions, contract.Addition{Passage: a.Passage, Rounds: a.Rounds, LengthMS: a.Length.Round()})
+	}
+	if shape.Advice, err = ps.advice(doc, p, group); err != nil {
+		return contract.PlanSummary{}, err
+	}
+	if shape.SlotMS > 0 {
+		shape.SpareMS = shape.SlotMS - shape.LengthMS
+	}
+	fields := doc.Passages()
+	var start breath.Exact
+	for i := range p.Passages {
+		passage := &p.Passages[i]
+		length := passage.PlannedLength()
+		one := passageSummary(passage, who)
+		one.Short = passage.Short(fields[i])
+		one.StartMS, one.LengthMS = start.Round(), length.Round()
+		start = start.Add(length)
+		shape.Passages = append(shape.Passages, one)
+	}
+	return shape, nil
+}
+
+func passageSummary(p *plan.Passage, who care.Room) contract.PassageSummary {
+	shape := contract.PassageSummary{
+		Name: p.Name(), Type: p.Type, OwnPace: p.OwnPace, Cautions: contract.CautionsOf(p), Findings: contract.FindingsOf(p, who), Offers: contract.OffersOf(p),
+		Opening: contract.StepsInWords(p.OpeningSteps), Closing: contract.StepsInWords(p.ClosingSteps),
+	}
+	if p.Practice == nil {
+		return shape
+	}
+	f := p.Figures()
+	shape.Gentler = care.HasGentle(p)
+	shape.Soften = shape.Gentler && care.AsksForGentle(p, who)
+	shape.Practice, shape.Term, shape.Counts, shape.TrueRatio = p.Practice.ID, p.Practice.Term, p.Pattern(), f.TrueRatio
+	shape.Rounds, shape.RoundMS, shape.PerMinute = f.Rounds, f.Round.Round(), f.PerMinute.Float()
+	if !p.Is(practice.Open) {
+		shape.CountMS = breath.CountLength(p.Measure.Tempo).Float()
+	}
+	shape.LongestHoldMS, shape.HeldMS = f.LongestHold.Round(), f.HeldFull.Add(f.HeldEmpty).Round()
+	return shape
+}
+
+// Card is a plan in a list.
+func (*Plans) Card(stored store.Plan, groups map[int64]*contract.Group) contract.PlanCard {
+	card := contract.PlanCard{ID: stored.ID, Title: stored.Title, Group: groups[stored.GroupID], StartsMS: contract.Moment(stored.StartsAt), Passages: []string{}}
+	_, p, err := sheet.ReadPlan(bytes.NewReader(stored.Document))
+	card.Wrong = err != nil
+	if p != nil {
+		card.LengthMS, card.SlotMS = p.Length().Round(), p.Slot.Times(60_000).Round()
+		for i := range p.Passages {
+			card.Passages = append(card.Passages, p.Passages[i].Headline())
+		}
+	}
+	return card
+}

@@ -1,0 +1,73 @@
+package prepare_test
+
+import (
+	"bytes"
+	"encoding/json"
+	"strings"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+	_ "modernc.org/sqlite" // another program at the data file
+
+	"vastlantern/core/pace"
+	"vastlantern/studio"
+	"vastlantern/studio/contract"
+	"vastlantern/studio/desk/desktest"
+)
+
+func TestWhatIsStoredCanBeRead(t *testing.T) {
+	d := desktest.New(t)
+	plan := d.AddPlan(desktest.Rounds)
+	save := func(document string) error {
+		_, err := d.Plans.Save(plan.ID, contract.PlanSave{Revision: plan.Revision, Document: json.RawMessage(document)})
+		return err
+	}
+	list := strings.Repeat("0,", 300_000) // 600 kB, and with its line ends over 1 MiB
+	assert.ErrorContains(t, save(`{"format": "vast-lantern-plan", "version": 1, "passages": [], "x": [`+list+`0]}`), "would not be read again")
+	assert.ErrorIs(t, save(`{"format": "vast-lantern-plan", "version": 1, "passages": [], "x": `+strings.Repeat("[", 9900)+strings.Repeat("]", 9900)+`}`), studio.ErrInvalid)
+	assert.ErrorIs(t, save(`{"format": "vast-lantern-plan", "version": 1, "passages": [], "title": "`+strings.Repeat("x", 301)+`"}`), studio.ErrInvalid)
+
+	class := d.Start(plan)
+	long, words := strings.Repeat("x", 3000), "hands tire"
+	for name, want := range map[string]contract.Adjust{
+		"a key": {Key: long, Do: "pause"}, "a verb": {Key: "k", Do: pace.Verb(long)}, "a note": {Key: "k", Do: "note", Text: &long}, "what was seen": {Key: "k", Do: "note", Text: &words, Because: long},
+	} {
+		_, err := d.Classes.Adjust(class, want)
+		assert.ErrorIs(t, err, studio.ErrInvalid, name)
+	}
+	again, err := d.Plans.Plan(plan.ID)
+	require.NoError(t, err)
+	assert.Equal(t, plan.Document, again.Document)
+}
+
+func TestAPlanWithErrorsIsKeptButNotLed(t *testing.T) {
+	d := desktest.New(t)
+	plan := d.AddPlan(`{"type": "practice", "practice": "nadi-shodhana", "counts": "4:"}, {"type": "practice", "practice": "none", "minutes": 2}, 7`)
+	require.Len(t, plan.Summary.Errors, 3)
+	require.Len(t, plan.Summary.Passages, 3)
+	_, err := d.Classes.Begin(contract.Lead{PlanID: plan.ID})
+	assert.ErrorIs(t, err, studio.ErrInvalid)
+	empty := d.AddPlan("")
+	_, err = d.Classes.Begin(contract.Lead{PlanID: empty.ID})
+	assert.ErrorIs(t, err, studio.ErrInvalid)
+	_, err = d.Plans.Add([]byte("not a plan"), 0)
+	assert.ErrorIs(t, err, studio.ErrInvalid)
+	_, err = d.Classes.Begin(contract.Lead{PlanID: 99})
+	assert.ErrorIs(t, err, studio.ErrNotFound)
+}
+
+func TestTwoWindowsDoNotOverwriteEachOther(t *testing.T) {
+	d := desktest.New(t)
+	plan := d.AddPlan(desktest.Rounds)
+	_, err := d.Plans.Save(plan.ID, contract.PlanSave{Revision: 1, Document: plan.Document})
+	require.NoError(t, err)
+	again, err := d.Plans.Save(plan.ID, contract.PlanSave{Revision: 1, Document: plan.Document})
+	require.NoError(t, err, "the same save, whose answer was lost")
+	assert.EqualValues(t, 2, again.Revision)
+	other := bytes.Replace(plan.Document, []byte(`"passages"`), []byte(`"title": "Theirs", "passages"`), 1)
+	_, err = d.Plans.Save(plan.ID, contract.PlanSave{Revision: 1, Document: other})
+	assert.ErrorIs(t, err, studio.ErrConflict)
+	_, err = d.Plans.Save(77, contract.PlanSave{Revision: 1, Document: plan.Document})
+	assert.ErrorIs(t, err, studio.ErrNotFound)
+}

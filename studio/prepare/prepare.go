@@ -1,0 +1,45 @@
+// Package prepare is where a class is planned: plans and their courses, what a change in one means, what the record
+// advises for it, and its files.
+package prepare
+
+import (
+	"time"
+
+	"vastlantern/core/care"
+	"vastlantern/core/plan"
+	"vastlantern/core/practice"
+	"vastlantern/core/school"
+	"vastlantern/core/taught"
+	"vastlantern/studio"
+	"vastlantern/studio/contract"
+)
+
+// Plans is the room.
+type Plans struct {
+	studio  *studio.Studio
+	library Library
+	past    Past
+}
+
+// Library is what planning asks of the practice book, the groups and the school.
+type Library interface {
+	GroupsByID() (map[int64]*contract.Group, error)
+	Group(id int64) (*contract.Group, error)
+	ChoicesFor(*contract.Group) (school.Choices, error)
+	CareFor(*contract.Group, time.Time) (care.Room, error)
+	OwnPractices() ([]*practice.Practice, error)
+	AttachTeacherSettings(plan.Document, *contract.Group) error
+}
+
+// Past is what planning asks of the record.
+type Past interface {
+	Class(id int64) (*studio.Class, error)
+	// History is what a group was taught; of all groups together where it is 0.
+	History(group int64) (*taught.History, error)
+}
+
+// New is the room of a studio. Before anything is planned it is given the past.
+func New(s *studio.Studio, l Library) *Plans { return &Plans{studio: s, library: l} }
+
+// SetPast gives the room the record, which is made of classes that were planned here.
+func (ps *Plans) SetPast(past Past) { ps.past = past }

@@ -1,0 +1,106 @@
+package record
+
+import (
+	"context"
+	"encoding/json"
+	"errors"
+	"log/slog"
+	"strings"
+
+	"vastlantern/core/pace"
+	"vastlantern/core/plan"
+	"vastlantern/core/taught"
+	"vastlantern/store"
+	"vastlantern/studio"
+)
+
+// batch is how many classes are digested at once where many have none, as after an import.
+const batch = 200
+
+// KeepLists works out what lists and searches need of the classes that have changed, which may be many after an update
+// or an import, until all is done or the context ends: the next start goes on with it.
+func (r *Records) KeepLists(ctx context.Context) error {
+	for more := true; more && ctx.Err() == nil; {
+		var err error
+		if more, err = r.digestBatch(); err != nil {
+			return err
+		}
+	}
+	return nil
+}
+
+// digestBatch tells whether there may be more.
+func (r *Records) digestBatch() (more bool, err error) {
+	r.digesting.Lock()
+	defer r.digesting.Unlock()
+	classes, err := r.studio.Store.Undigested(batch)
+	if err != nil || len(classes) == 0 {
+		return false, err
+	}
+	digests := make([]store.Digest, len(classes))
+	for i, stored := range classes {
+		if digests[i], err = r.digest(stored); err != nil {
+			return false, err
+		}
+	}
+	err = r.studio.Store.InTransaction(func(st *store.Store) error { // one write to the disk for all of them
+		for _, d := range digests {
+			if err := st.SaveDigest(d); err != nil {
+				return err
+			}
+		}
+		return nil
+	})
+	r.studio.NotifyAll() // there is more in the lists
+	return len(classes) == batch, err
+}
+
+// digestOne works out one class after it has changed. Where that fails the class is as it was, and the next start does it.
+func (r *Records) digestOne(stored store.Class) {
+	d, err := r.digest(stored)
+	if err == nil {
+		err = r.studio.Store.SaveDigest(d)
+	}
+	if err != nil {
+		slog.Error("a class is not in the lists yet", "class", stored.ID, "error", err)
+	}
+}
+
+// digest is what lists need of a class. One that cannot be read has a digest that says so.
+func (r *Records) digest(stored store.Class) (store.Digest, error) {
+	l, err := r.classes.Open(stored.ID)
+	if errors.Is(err, studio.ErrDamaged) {
+		return store.Digest{ClassID: stored.ID, Over: true, Damaged: err.Error()}, nil
+	}
+	if err != nil {
+		return store.Digest{}, err
+	}
+	now := r.studio.Now()
+	record := taught.Of(l.Plan, l.Script, l.At(now))
+	d := store.Digest{ClassID: stored.ID, Over: !l.Running(now), Title: l.Plan.Title, LengthMS: record.Taught, Headlines: []string{}, Practices: []string{}}
+	words := []string{l.Plan.Title}
+	for i := range l.Plan.Passages {
+		passage := &l.Plan.Passages[i]
+		words = append(words, passage.Name())
+		d.Eased = d.Eased || record.Passages[i].Eased
+		if passage.Type == plan.Practice {
+			d.Headlines = append(d.Headlines, passage.Headline())
+			d.Practices = append(d.Practices, passage.Practice.ID)
+		}
+	}
+	for _, a := range l.Answers {
+		if a.Do == pace.Note {
+			words = append(words, a.Text)
+		}
+	}
+	remarks, err := r.studio.Store.Remarks(stored.ID)
+	for _, r := range remarks {
+		words = append(words, r.Text)
+	}
+	if err != nil {
+		return d, err
+	}
+	d.Words = strings.Join(words, "\n")
+	d.Record, err = json.Marshal(record.Passages)
+	return d, err
+}

@@ -1,0 +1,198 @@
+package record
+
+import (
+	"bytes"
+	"encoding/csv"
+	"encoding/json"
+	"errors"
+	"fmt"
+	"strconv"
+	"time"
+
+	"vastlantern/core/taught"
+	"vastlantern/store"
+	"vastlantern/studio"
+	"vastlantern/studio/contract"
+)
+
+const recordsVersion = 1
+
+// mostClassesInFile bounds a file of records: ten years of ten classes a week.
+const mostClassesInFile = 5200
+
+// chosen is the classes that are asked for, the newest first, with what was taught in them.
+func (r *Records) chosen(want contract.Search) ([]store.Listed, error) {
+	if err := r.allDigested(); err != nil {
+		return nil, err
+	}
+	search, err := r.search(want)
+	if err != nil {
+		return nil, err
+	}
+	search.Records, search.Most = true, mostClassesInFile+1
+	list, err := r.find(search)
+	switch {
+	case err != nil:
+		return nil, err
+	case len(list) == 0:
+		return nil, studio.Fail(studio.ErrNotFound, "No classes match. Try fewer words or a longer time.")
+	case len(list) > mostClassesInFile:
+		return nil, studio.Fail(studio.ErrInvalid, "These are over %d classes: choose fewer days. lantern export writes everything.", mostClassesInFile)
+	}
+	return list, nil
+}
+
+// allDigested tells where classes would be missing in a sum or a file, because they have not been worked out yet.
+func (r *Records) allDigested() error {
+	left, err := r.studio.Store.WithoutDigest()
+	if err == nil && left > 0 {
+		err = studio.Fail(studio.ErrConflict, "%d classes are still being prepared, as after an import. Try again in a moment.", left)
+	}
+	return err
+}
+
+// rangeName is the name of a file of several classes.
+func rangeName(want contract.Search) string {
+	name := "taught"
+	if want.From != "" {
+		name += "-from-" + want.From
+	}
+	if want.To != "" {
+		name += "-to-" + want.To
+	}
+	return name
+}
+
+// RecordFile is the whole record of one class as JSON, in the shape of contract.Records.
+func (r *Records) RecordFile(class int64) (studio.File, error) {
+	l, err := r.classes.Open(class)
+	if err != nil {
+		return studio.File{}, err
+	}
+	return r.recordsFile(l.FileName(), []int64{class})
+}
+
+// RecordsFile is the same for all classes that are asked for.
+func (r *Records) RecordsFile(want contract.Search) (studio.File, error) {
+	list, err := r.chosen(want)
+	if err != nil {
+		return studio.File{}, err
+	}
+	ids := make([]int64, len(list))
+	for i, one := range list {
+		ids[i] = one.Class.ID
+	}
+	return r.recordsFile(rangeName(want), ids)
+}
+
+func (r *Records) recordsFile(name string, classes []int64) (studio.File, error) {
+	file := contract.Records{Format: contract.RecordsFormat, Version: recordsVersion, Classes: []contract.RecordOfClass{}}
+	for _, id := range classes {
+		one, err := r.Record(id)
+		if errors.Is(err, studio.ErrDamaged) && len(classes) > 1 {
+			continue
+		}
+		if err != nil {
+			return studio.File{}, err
+		}
+		stored, err := r.studio.Store.Class(id)
+		if err != nil {
+			return studio.File{}, err
+		}
+		file.Classes = append(file.Classes, contract.RecordOfClass{
+			Class: one.Class, PlannedMS: one.PlannedMS, TaughtMS: one.TaughtMS, Passages: one.Passages, Totals: one.Totals, Marks: one.Marks, Remarks: one.Remarks, Curve: one.Curve,
+			Acknowledged: one.Acknowledged, Plan: stored.Document,
+		})
+	}
+	var text bytes.Buffer
+	out := json.NewEncoder(&text)
+	out.SetEscapeHTML(false)
+	out.SetIndent("", " ")
+	err := out.Encode(file)
+	return studio.File{Name: name + ".records.json", Type: "application/json", Data: text.Bytes()}, err
+}
+
+// RecordTable is the record of one class as CSV (RFC 4180), one row a passage.
+func (r *Records) RecordTable(class int64) (studio.File, error) {
+	l, err := r.classes.Open(class)
+	if err != nil {
+		return studio.File{}, err
+	}
+	of := taught.Of(l.Plan, l.Script, l.At(r.studio.Now()))
+	return r.recordTable(l.FileName(), []tableClass{{l.Stored, l.Plan.Title, of.Passages}})
+}
+
+// RecordsTable is the same for all classes that are asked for.
+func (r *Records) RecordsTable(want contract.Search) (studio.File, error) {
+	list, err := r.chosen(want)
+	if err != nil {
+		return studio.File{}, err
+	}
+	classes := make([]tableClass, len(list))
+	for i, one := range list {
+		classes[i] = tableClass{one.Class, one.Digest.Title, nil}
+		if err := json.Unmarshal(one.Digest.Record, &classes[i].passages); err != nil {
+			r.studio.NoteDamage(store.KindClass, one.Class.ID, err) // its row stays empty
+		}
+	}
+	return r.recordTable(rangeName(want), classes)
+}
+
+type tableClass struct {
+	stored   store.Class
+	title    string
+	passages []taught.Passage
+}
+
+// columns is the table's, as docs/record-files.md tells.
+var columns = []string{
+	"class_start", "class", "group", "people", "took", "passage", "name", "practice", "counts", "counts_end", "own_pace", "trial", "planned_ms", "taught_ms",
+	"planned_rounds", "rounds", "abandoned", "planned_tempo", "tempo_start", "tempo_end", "tempo_mean", "breaths_per_minute", "longest_hold_ms",
+	"held_full_ms", "held_empty_ms", "left_inhales", "right_inhales", "eased",
+}
+
+func (r *Records) recordTable(name string, classes []tableClass) (studio.File, error) {
+	groups, err := r.library.EveryGroupByID()
+	if err != nil {
+		return studio.File{}, err
+	}
+	var text bytes.Buffer
+	table := csv.NewWriter(&text)
+	rows := [][]string{columns}
+	for _, c := range classes {
+		remarks, err := r.studio.Store.Remarks(c.stored.ID)
+		if err != nil {
+			return studio.File{}, err
+		}
+		group := ""
+		if g := groups[c.stored.GroupID]; g != nil {
+			group = g.Name
+		}
+		start := c.stored.StartedAt.In(r.studio.Now().Location()).Format(time.RFC3339)
+		for i := range c.passages {
+			p := recordPassage(c.passages[i])
+			row := []string{start, c.title, group, lastRemark(remarks, remarkPeople), lastRemark(remarks, remarkMood), strconv.Itoa(i + 1), p.Name, p.Practice, p.Counts, p.CountsEnd}
+			for _, value := range []any{p.OwnPace, p.Trial, p.PlannedLengthMS, p.LengthMS, p.PlannedRounds, p.Rounds, p.Abandoned, p.PlannedTempo, p.TempoStart, p.TempoEnd, p.TempoMean, p.PerMinute, p.LongestHoldMS, p.HeldFullMS, p.HeldEmptyMS, p.LeftInhales, p.RightInhales, p.Eased} {
+				row = append(row, fmt.Sprint(value))
+			}
+			rows = append(rows, row)
+		}
+	}
+	for _, row := range rows {
+		for i, cell := range row {
+			row[i] = studio.PlainCell(cell)
+		}
+	}
+	err = table.WriteAll(rows)
+	return studio.File{Name: name + ".csv", Type: "text/csv; charset=utf-8", Data: text.Bytes()}, err
+}
+
+// lastRemark is what was said of a kind last, which is what holds; empty where nothing was.
+func lastRemark(remarks []store.Remark, kind string) (text string) {
+	for _, r := range remarks {
+		if r.Kind == kind {
+			text = r.Text
+		}
+	}
+	return text
+}

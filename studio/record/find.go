@@ -1,0 +1,102 @@
+package record
+
+import (
+	"context"
+	"strings"
+	"time"
+
+	"vastlantern/store"
+	"vastlantern/studio"
+	"vastlantern/studio/contract"
+)
+
+// shownClasses is how many taught classes a list shows at once.
+const shownClasses = 50
+
+// Find is the classes that are asked for, the newest first.
+func (r *Records) Find(want contract.Search) (contract.Found, error) {
+	found := contract.Found{Classes: []contract.ClassCard{}}
+	left, err := r.studio.Store.WithoutDigest()
+	if err != nil {
+		return found, err
+	}
+	found.Preparing = left
+	running, err := r.classes.InProgress()
+	if err != nil {
+		return found, err
+	}
+	groups, err := r.library.EveryGroupByID()
+	if err != nil {
+		return found, err
+	}
+	search, err := r.search(want)
+	if err != nil {
+		return found, err
+	}
+	search.Skip, search.Most = max(0, want.Skip), shownClasses+1
+	list, err := r.find(search)
+	if err != nil {
+		return found, err
+	}
+	if len(list) > shownClasses {
+		list, found.More = list[:shownClasses], true
+	}
+	for _, one := range list {
+		card := contract.ClassCard{
+			ID: one.Class.ID, Title: one.Digest.Title, Group: groups[one.GroupID], StartedMS: contract.Millis(one.StartedAt), LengthMS: one.Digest.LengthMS,
+			Passages: one.Digest.Headlines, Eased: one.Digest.Eased,
+		}
+		if running != nil && running.Stored.ID == card.ID {
+			card.Running, card.LengthMS = true, running.At(r.studio.Now())
+		}
+		found.Classes = append(found.Classes, card)
+	}
+	return found, nil
+}
+
+// Bounds of a search: what is looked for in ten years of classes must not keep the machine busy.
+const (
+	mostWords     = 20
+	longestSearch = 300 // bytes
+	longestID     = 100
+	searchTime    = 2 * time.Second
+)
+
+// find is a search that is given up where it takes too long.
+func (r *Records) find(search store.Search) ([]store.Listed, error) {
+	ctx, cancel := context.WithTimeout(context.Background(), searchTime)
+	defer cancel()
+	list, err := r.studio.Store.Find(ctx, search)
+	if ctx.Err() != nil && err != nil {
+		return nil, studio.Fail(studio.ErrInvalid, "This search takes too long. Choose fewer days, or a group.")
+	}
+	return list, err
+}
+
+// search is what is asked for, in the store's terms.
+func (r *Records) search(want contract.Search) (search store.Search, err error) {
+	if len(want.Words) > longestSearch || len(strings.Fields(want.Words)) > mostWords || len(want.Practice) > longestID {
+		return search, studio.Fail(studio.ErrInvalid, "A search has at most %d words and %d characters.", mostWords, longestSearch)
+	}
+	search = store.Search{Group: want.GroupID, Practice: want.Practice, Words: strings.Fields(want.Words)}
+	if want.Eased {
+		search.Eased = &want.Eased
+	}
+	if search.From, err = day(want.From, 0, r.studio.Now().Location()); err != nil {
+		return search, err
+	}
+	search.To, err = day(want.To, 1, r.studio.Now().Location())
+	return search, err
+}
+
+// day is the beginning of a day, or of one some days later; zero for none.
+func day(text string, later int, zone *time.Location) (time.Time, error) {
+	if text == "" {
+		return time.Time{}, nil
+	}
+	at, err := time.ParseInLocation(time.DateOnly, text, zone)
+	if err != nil {
+		return at, studio.Fail(studio.ErrInvalid, "A date is written as 2026-03-02, not %q.", text)
+	}
+	return at.AddDate(0, 0, later), nil
+}

@@ -1,0 +1,67 @@
+package record
+
+import (
+	"encoding/json"
+	"slices"
+
+	"vastlantern/core/taught"
+	"vastlantern/store"
+)
+
+// remembered is how many classes back a group's past is looked at: about a year of weekly ones.
+const remembered = 52
+
+// past is what a group was taught, the oldest class first.
+type past struct {
+	classes []pastClass
+	history taught.History
+}
+
+type pastClass struct {
+	stored store.Class
+	record taught.Record
+}
+
+// pasts is what was worked out, good until a class changes: a plan that is being written asks for it at every
+// keystroke.
+type pasts struct {
+	changes int64
+	byGroup map[int64]*past
+}
+
+// History is what a group has been taught; all groups together where it is 0.
+func (r *Records) History(group int64) (*taught.History, error) {
+	p, err := r.past(group)
+	if err != nil {
+		return nil, err
+	}
+	return &p.history, nil
+}
+
+// past is the classes of a group that are over.
+func (r *Records) past(group int64) (*past, error) {
+	r.remembering.Lock()
+	defer r.remembering.Unlock()
+	if changes := r.studio.Changes(); r.pasts.byGroup == nil || r.pasts.changes != changes {
+		r.pasts = pasts{changes, map[int64]*past{}}
+	}
+	if known := r.pasts.byGroup[group]; known != nil {
+		return known, nil
+	}
+	classes, err := r.find(store.Search{Group: group, Over: true, Records: true, Most: remembered})
+	if err != nil {
+		return nil, err
+	}
+	p := &past{}
+	for _, listed := range slices.Backward(classes) {
+		var record taught.Record
+		if err := json.Unmarshal(listed.Digest.Record, &record.Passages); err != nil {
+			r.studio.NoteDamage(store.KindClass, listed.Class.ID, err)
+			continue
+		}
+		p.classes = append(p.classes, pastClass{listed.Class, record})
+		p.history.Add(record)
+	}
+	r.pasts.byGroup[group] = p
+	return p, nil
+}

@@ -1,0 +1,149 @@
+// Package record is what was taught: the record of each class and what was added to it, lists and searches, a group over
+// the weeks, a year, and the files of all this.
+package record
+
+import (
+	"math"
+	"sync"
+
+	"vastlantern/core/pace"
+	"vastlantern/core/plan"
+	"vastlantern/core/taught"
+	"vastlantern/studio"
+	"vastlantern/studio/contract"
+)
+
+// Records is the room.
+type Records struct {
+	studio  *studio.Studio
+	library Library
+	classes Classes
+
+	digesting   sync.Mutex
+	remembering sync.Mutex
+	pasts       pasts
+}
+
+// Library is what the record asks of the practice book and the groups.
+type Library interface {
+	Group(id int64) (*contract.Group, error)
+	EveryGroupByID() (map[int64]*contract.Group, error)
+	PracticeNames() (map[string]string, error)
+}
+
+// Classes is what the record asks of the room where classes are led.
+type Classes interface {
+	Open(id int64) (*studio.Class, error)
+	InProgress() (*studio.Class, error)
+}
+
+// New is the room of a studio. What is kept of a class for the lists follows the class from then on.
+func New(s *studio.Studio, l Library, c Classes) *Records {
+	r := &Records{studio: s, library: l, classes: c}
+	s.OnClass(r.digestOne)
+	return r
+}
+
+// Class is a class with everything that was pressed.
+func (r *Records) Class(id int64) (*studio.Class, error) { return r.classes.Open(id) }
+
+func (r *Records) classCard(l *studio.Class, groups map[int64]*contract.Group) contract.ClassCard {
+	now := r.studio.Now()
+	card := contract.ClassCard{
+		ID: l.Stored.ID, Title: l.Plan.Title, Group: groups[l.Stored.GroupID], StartedMS: contract.Millis(l.Stored.StartedAt),
+		Running: l.Running(now), Passages: []string{},
+	}
+	if card.LengthMS = l.Led.Timeline().End; card.Running {
+		card.LengthMS = l.At(now)
+	}
+	for i := range l.Plan.Passages {
+		if l.Plan.Passages[i].Type == plan.Practice {
+			card.Passages = append(card.Passages, l.Plan.Passages[i].Headline())
+		}
+	}
+	return card
+}
+
+// Record is what was taught in a class; of one that is running, as far as it is.
+func (r *Records) Record(id int64) (contract.Record, error) {
+	l, err := r.classes.Open(id)
+	if err != nil {
+		return contract.Record{}, err
+	}
+	groups, err := r.library.EveryGroupByID()
+	if err != nil {
+		return contract.Record{}, err
+	}
+	record := contract.Record{Class: r.classCard(l, groups), PlanID: l.Stored.PlanID, Passages: []contract.RecordPassage{}, Marks: []contract.Mark{}, Acknowledged: append([]string{}, l.Stored.Acknowledged...)}
+	if _, err := r.studio.Store.Plan(record.PlanID); err != nil {
+		record.PlanID = 0
+	}
+	if record.Remarks, err = r.remarks(id); err != nil {
+		return contract.Record{}, err
+	}
+	record.Moods = moods
+	record.Curve = curve(taught.Until(l.Led.Timeline(), l.At(r.studio.Now())).Rows)
+	of := taught.Of(l.Plan, l.Script, l.At(r.studio.Now()))
+	record.PlannedMS, record.TaughtMS = of.Planned, of.Taught
+	for _, p := range of.Passages {
+		record.Passages = append(record.Passages, recordPassage(p))
+	}
+	t := of.Totals()
+	record.Totals = contract.RecordTotals{
+		PlannedRounds: t.PlannedRounds, Rounds: t.Rounds, LongestHoldMS: t.LongestHold, HeldFullMS: t.HeldFull, HeldEmptyMS: t.HeldEmpty,
+		LeftInhales: t.LeftInhales, RightInhales: t.RightInhales,
+	}
+	for i, answer := range of.Answers {
+		record.Marks = append(record.Marks, contract.Mark{Answer: l.Answer(i + 1), Passage: answer.Passage})
+	}
+	return record, nil
+}
+
+// curve is the rounds as they were led: how quick and how long each was.
+func curve(rows []pace.Row) []contract.CurvePoint {
+	list := []contract.CurvePoint{}
+	for _, row := range rows {
+		if row.Stage != pace.Round {
+			continue
+		}
+		if row.Starts {
+			list = append(list, contract.CurvePoint{AtMS: row.At, Passage: row.Passage, Tempo: shown(row.Tempo.Float()), Kept: row.Kept})
+		}
+		if n := len(list); n > 0 && row.Breath <= 1 && row.Count > 0 {
+			list[n-1].Counts++
+		}
+	}
+	return list
+}
+
+func recordPassage(p taught.Passage) contract.RecordPassage {
+	return contract.RecordPassage{
+		Name: p.Name, Practice: p.Practice, Counts: p.Pattern, OwnPace: p.OwnPace, Trial: p.Trial,
+		PlannedAtMS: p.PlannedAt, PlannedLengthMS: p.PlannedLength, AtMS: p.At, LengthMS: p.Length,
+		PlannedRounds: p.PlannedRounds, Rounds: p.Rounds, Abandoned: p.Abandoned,
+		PlannedTempo: shown(p.PlannedTempo.Float()), TempoStart: shown(p.TempoStart.Float()), TempoEnd: shown(p.TempoEnd.Float()),
+		TempoMean: shown(p.TempoMean.Float()), PerMinute: shown(p.PerMinute.Float()),
+		LongestHoldMS: p.LongestHold, HeldFullMS: p.HeldFull, HeldEmptyMS: p.HeldEmpty, LeftInhales: p.LeftInhales, RightInhales: p.RightInhales,
+		Eased: p.Eased, CountsEnd: countsEnd(p),
+	}
+}
+
+// countsEnd is the counts that were in force at the end, where they are not those that were planned.
+func countsEnd(p taught.Passage) string {
+	if p.Counts == p.PlannedCounts {
+		return ""
+	}
+	return p.Counts.String()
+}
+
+// shown rounds to hundredths: more digits of a tempo say nothing to anybody.
+func shown(x float64) float64 { return math.Round(x*100) / 100 }
+
+// TaughtSheet is the cue sheet of what was taught, so far where the class is running.
+func (r *Records) TaughtSheet(class int64, form string) (studio.File, error) {
+	l, err := r.classes.Open(class)
+	if err != nil {
+		return studio.File{}, err
+	}
+	return studio.SheetFile(l.FileName(), form, taught.Until(l.Led.Timeline(), l.At(r.studio.Now())))
+}

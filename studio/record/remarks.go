@@ -1,0 +1,63 @@
+package record
+
+import (
+	"slices"
+	"strconv"
+	"strings"
+
+	"vastlantern/store"
+	"vastlantern/studio"
+	"vastlantern/studio/contract"
+)
+
+// Kinds of remarks. A mood is one word of a short list.
+const (
+	remarkPeople     = "people"
+	remarkMood       = "took" // as files and the data file have it
+	remarkNote       = "note"
+	remarkCorrection = "correction"
+)
+
+// moods is how a room can be after a class.
+var moods = []string{"settled", "bright", "tired", "restless", "strained"}
+
+const longestRemark = 2000 // bytes
+
+// AddRemark adds something to a record, with its time. The record itself is never edited.
+func (r *Records) AddRemark(class int64, add contract.Remark) (contract.Record, error) {
+	add.Text = strings.TrimSpace(add.Text)
+	switch add.Kind {
+	case remarkPeople:
+		if n, err := strconv.Atoi(add.Text); err != nil || n < 0 || n > contract.MostPeople {
+			return contract.Record{}, studio.Fail(studio.ErrInvalid, "Attendance is a number from 0 to %d.", contract.MostPeople)
+		}
+	case remarkMood:
+		if !slices.Contains(moods, add.Text) {
+			return contract.Record{}, studio.Fail(studio.ErrInvalid, "How the room was is one of %s.", strings.Join(moods, ", "))
+		}
+	case remarkNote, remarkCorrection:
+		if add.Text == "" || len(add.Text) > longestRemark {
+			return contract.Record{}, studio.Fail(studio.ErrInvalid, "A %s has 1 to %d characters.", add.Kind, longestRemark)
+		}
+	default:
+		return contract.Record{}, studio.Fail(studio.ErrInvalid, "There is no remark %q.", add.Kind)
+	}
+	if err := r.studio.Store.AddRemark(class, store.Remark{At: r.studio.Now(), Kind: add.Kind, Text: add.Text}); err != nil {
+		return contract.Record{}, studio.Missing(err, "class", class)
+	}
+	if stored, err := r.studio.Store.Class(class); err == nil {
+		r.studio.ClassChanged(stored)
+	}
+	r.studio.NotifyAll()
+	return r.Record(class)
+}
+
+// remarks is what was added to a record.
+func (r *Records) remarks(class int64) ([]contract.Remark, error) {
+	stored, err := r.studio.Store.Remarks(class)
+	list := []contract.Remark{}
+	for _, one := range stored {
+		list = append(list, contract.Remark{AtMS: contract.Millis(one.At), Kind: one.Kind, Text: one.Text})
+	}
+	return list, err
+}

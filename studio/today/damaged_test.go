@@ -1,0 +1,73 @@
+package today_test
+
+import (
+	"bytes"
+	"encoding/json"
+	"fmt"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+	_ "modernc.org/sqlite" // another program at the data file
+
+	"vastlantern/studio"
+	"vastlantern/studio/contract"
+	"vastlantern/studio/desk/desktest"
+)
+
+func TestDamagedEntriesAreLeftOutAndNamed(t *testing.T) {
+	d := desktest.New(t)
+	g, err := d.Library.AddGroup("Lunch", "beginners", 12)
+	require.NoError(t, err)
+	plan := d.AddPlan(desktest.Rounds)
+	damaged := d.Start(plan)
+	d.Pass(600)
+	whole := d.Start(plan)
+	d.Pass(600)
+	d.Exec("UPDATE classes SET document = '{\"format\"' WHERE id = ?", damaged)
+	d.Exec("DELETE FROM digests")
+	d.Exec("UPDATE settings SET value = 'x' WHERE name = 'teacher'")
+	d.Exec("INSERT INTO settings VALUES ('teacher', '{\"language\": 7}') ON CONFLICT DO NOTHING")
+	d.Exec("INSERT INTO practices VALUES ('own-x', 'id: [', '2026-03-02 12:00:00')")
+	d.Reopen()
+	require.NoError(t, d.Prepare(t.Context()))
+	found, err := d.Records.Find(contract.Search{})
+	require.NoError(t, err)
+	require.Len(t, found.Classes, 1)
+	assert.Equal(t, whole, found.Classes[0].ID)
+	assert.Zero(t, found.Preparing)
+	_, err = d.Records.Record(damaged)
+	assert.ErrorIs(t, err, studio.ErrDamaged)
+	assert.ErrorContains(t, err, "lantern restore")
+	sum, err := d.Records.Summary(0)
+	require.NoError(t, err)
+	assert.Equal(t, 1, sum.Classes)
+	_, err = d.Records.RecordsFile(contract.Search{})
+	require.NoError(t, err)
+	_, err = d.Library.Practices(g.ID)
+	require.NoError(t, err)
+	d.Start(plan)
+	var names []string
+	for _, entry := range d.Today.Show().Damaged {
+		names = append(names, entry.Name)
+	}
+	assert.Equal(t, []string{fmt.Sprintf("class %d", damaged), "setting teacher"}, names)
+
+	var file bytes.Buffer
+	require.NoError(t, d.Transfer.Export(&file))
+	desktest.FitsSchema(t, "export.schema.json", file.Bytes())
+	var export contract.Export
+	require.NoError(t, json.Unmarshal(file.Bytes(), &export))
+	assert.Len(t, export.Classes, 2)
+	assert.Len(t, export.Damaged, 3)
+	assert.Equal(t, "own-x", export.Damaged[1].Name)
+	other := desktest.New(t)
+	other.Import(file.String())
+	here, err := other.Records.Find(contract.Search{})
+	require.NoError(t, err)
+	assert.Len(t, here.Classes, 2)
+	_, err = d.Transfer.Delete("class", damaged, false)
+	require.NoError(t, err)
+	_, err = d.Transfer.Deleted()
+	require.NoError(t, err)
+}

@@ -1,0 +1,132 @@
+// Package today puts together what the first screen shows: the next plan, what was taught last, and what is to be known of
+// the data file.
+package today
+
+import (
+	"fmt"
+	"time"
+
+	"vastlantern/store"
+	"vastlantern/studio"
+	"vastlantern/studio/contract"
+)
+
+// Today is the room.
+type Today struct {
+	studio  *studio.Studio
+	library Library
+	plans   Plans
+	records Records
+}
+
+// Library is what is asked of the groups.
+type Library interface {
+	GroupsByID() (map[int64]*contract.Group, error)
+}
+
+// Plans is what is asked of the room where plans are made.
+type Plans interface {
+	Card(store.Plan, map[int64]*contract.Group) contract.PlanCard
+	Advised(store.Plan, *contract.Group) ([]contract.Advice, error)
+}
+
+// Records is what is asked of the record.
+type Records interface {
+	Find(contract.Search) (contract.Found, error)
+	Record(id int64) (contract.Record, error)
+}
+
+// New is the room of a studio.
+func New(s *studio.Studio, l Library, p Plans, r Records) *Today { return &Today{s, l, p, r} }
+
+// soon is how long after its planned start a class still counts as the next one: teachers begin late.
+const soon = 30 * time.Minute
+
+// Show is what the first screen shows. Each part fails by itself: one that cannot be put together takes nothing else
+// with it.
+func (t *Today) Show() contract.Today {
+	now := t.studio.Now()
+	today := contract.Today{
+		NowMS: contract.Millis(now), Plans: []contract.PlanCard{}, Advice: []contract.Advice{}, Taught: []contract.ClassCard{}, Failed: []contract.Failed{},
+	}
+	part := func(name string, err error) {
+		if err != nil {
+			today.Failed = append(today.Failed, contract.Failed{Part: name, Say: say(err)})
+		}
+	}
+	next, err := t.plansOfToday(&today, now)
+	part("plans", err)
+	if next != nil {
+		today.Advice, err = t.plans.Advised(*next, today.Next.Group)
+		part("advice", err)
+	}
+	found, err := t.records.Find(contract.Search{})
+	part("taught", err)
+	today.Taught = found.Classes
+	for _, card := range today.Taught {
+		if today.Next != nil && today.Next.Group != nil && card.Group != nil && card.Group.ID == today.Next.Group.ID && !card.Running {
+			record, err := t.records.Record(card.ID)
+			part("last", err)
+			if err == nil {
+				today.Last = &record
+			}
+			break
+		}
+	}
+	today.Damaged, err = t.damaged()
+	part("taught", err)
+	opened := t.studio.Store.Opened()
+	today.File = contract.DataFile{Path: t.studio.Store.Path(), Made: opened.Made && today.Next == nil && len(today.Plans) == 0, Incomplete: opened.Incomplete}
+	return today
+}
+
+// say is an error in words for a person.
+func say(err error) string {
+	if trouble := studio.FileProblem(err); trouble != "" {
+		return trouble
+	}
+	return err.Error()
+}
+
+// plansOfToday fills in the next plan by the clock, which it returns, and the others to come.
+func (t *Today) plansOfToday(today *contract.Today, now time.Time) (next *store.Plan, err error) {
+	groups, err := t.library.GroupsByID()
+	if err != nil {
+		return nil, err
+	}
+	plans, err := t.studio.Store.Plans()
+	for _, stored := range plans {
+		switch {
+		case !stored.StartsAt.IsZero() && stored.StartsAt.Before(now.Add(-soon)): // over
+		case next == nil && !stored.StartsAt.IsZero():
+			card := t.plans.Card(stored, groups)
+			next, today.Next = &stored, &card
+		default:
+			today.Plans = append(today.Plans, t.plans.Card(stored, groups))
+		}
+	}
+	return next, err
+}
+
+// damaged is the entries that cannot be read: those that were met since the start, and those that lists leave out.
+func (t *Today) damaged() ([]contract.Entry, error) {
+	list := []contract.Entry{}
+	classes, err := t.studio.Store.DamagedClasses()
+	if err != nil {
+		return list, err
+	}
+	for _, d := range classes {
+		t.studio.Store.NoteDamage(d)
+	}
+	for _, d := range t.studio.Store.Damage() {
+		name := string(d.Kind)
+		switch {
+		case d.Name != "":
+			name += " " + d.Name
+		case d.ID != 0:
+			name = fmt.Sprintf("%s %d", d.Kind, d.ID)
+		}
+		list = append(list, contract.Entry{Kind: string(d.Kind), ID: d.ID, Name: name, Why: d.Why})
+	}
+	return list, nil
+}

@@ -1,0 +1,126 @@
+package transfer
+
+import (
+	"fmt"
+	"strings"
+	"time"
+
+	"vastlantern/store"
+	"vastlantern/studio"
+	"vastlantern/studio/contract"
+)
+
+// kept is for how long what was deleted can be brought back.
+const kept = 30 * 24 * time.Hour
+
+// thing is what an address names.
+func thing(kind string, id int64) (store.Thing, error) {
+	switch k := store.Kind(kind); k {
+	case store.KindGroup, store.KindPlan, store.KindClass:
+		return store.Thing{Kind: k, ID: id}, nil
+	}
+	return store.Thing{}, studio.Fail(studio.ErrNotFound, "There is nothing of the kind %q.", kind)
+}
+
+// Deletion tells what would go with a group, a plan or a class if it were deleted.
+func (tr *Transfer) Deletion(kind string, id int64) (contract.Deletion, error) {
+	t, err := thing(kind, id)
+	if err != nil {
+		return contract.Deletion{}, err
+	}
+	goes, err := tr.studio.Store.Going(t)
+	if err != nil {
+		return contract.Deletion{}, studio.Missing(err, kind, id)
+	}
+	d := contract.Deletion{Days: int(kept / (24 * time.Hour))}
+	switch t.Kind {
+	case store.KindGroup:
+		d.Goes = count(goes.Plans, "plan")
+		d.Classes = count(goes.Classes, "taught class", "taught classes")
+	case store.KindClass:
+		d.Goes = join(count(goes.Adjustments, "adjustment"), count(goes.Remarks, "remark"))
+	}
+	return d, nil
+}
+
+// count is so many of something in words, empty for none.
+func count(n int64, one string, more ...string) string {
+	switch {
+	case n == 0:
+		return ""
+	case n == 1:
+		return "1 " + one
+	case len(more) > 0:
+		return fmt.Sprint(n, " ", more[0])
+	}
+	return fmt.Sprint(n, " ", one, "s")
+}
+
+func join(parts ...string) string {
+	list := []string{}
+	for _, part := range parts {
+		if part != "" {
+			list = append(list, part)
+		}
+	}
+	return strings.Join(list, " and ")
+}
+
+// Delete puts a group, a plan or a class away; with a group its plans, and its classes where they are to go too. It can
+// be brought back for 30 days. A class that is being led is not deleted.
+func (tr *Transfer) Delete(kind string, id int64, classes bool) (contract.DeletedList, error) {
+	t, err := thing(kind, id)
+	if err != nil {
+		return contract.DeletedList{}, err
+	}
+	err = tr.classes.WhileNothingBegins(func(running *studio.Class) error {
+		if running != nil && (t.Kind == store.KindClass && id == running.Stored.ID || t.Kind == store.KindGroup && id == running.Stored.GroupID) {
+			return studio.FailRunning(running, "%q is being led just now: end it first.")
+		}
+		if err := tr.Purge(); err != nil {
+			return err
+		}
+		return studio.Missing(tr.studio.Store.Delete(t, classes, tr.studio.Now()), kind, id)
+	})
+	if err != nil {
+		return contract.DeletedList{}, err
+	}
+	tr.studio.NotifyAll()
+	return tr.Deleted()
+}
+
+// BringBack brings back what was deleted, and what went with it.
+func (tr *Transfer) BringBack(kind string, id int64) (contract.DeletedList, error) {
+	t, err := thing(kind, id)
+	if err != nil {
+		return contract.DeletedList{}, err
+	}
+	if err := tr.Purge(); err != nil {
+		return contract.DeletedList{}, err
+	}
+	if err := tr.studio.Store.BringBack(t, tr.studio.Now()); err != nil {
+		return contract.DeletedList{}, studio.Missing(err, "deleted "+kind, id)
+	}
+	tr.studio.NotifyAll()
+	return tr.Deleted()
+}
+
+// Purge removes for good what cannot be brought back any more. It writes, so that looking does not call it.
+func (tr *Transfer) Purge() error { return tr.studio.Store.Purge(tr.studio.Now().Add(-kept)) }
+
+// Deleted is what can be brought back, the latest first.
+func (tr *Transfer) Deleted() (contract.DeletedList, error) {
+	list := contract.DeletedList{Deleted: []contract.Deleted{}}
+	all, err := tr.studio.Store.Deleted()
+	for _, d := range all {
+		if d.At.Before(tr.studio.Now().Add(-kept)) {
+			continue
+		}
+		one := contract.Deleted{Kind: string(d.Kind), ID: d.ID, Name: d.Name, UntilMS: contract.Millis(d.At.Add(kept))}
+		if !d.StartedAt.IsZero() {
+			one.StartedMS = contract.Millis(d.StartedAt)
+		}
+		list.Deleted = append(list.Deleted, one)
+	}
+	return list, err
+}

@@ -1,0 +1,198 @@
+// Package transfer is how everything moves: to a file and from it, away and back again.
+package transfer
+
+import (
+	"bytes"
+	"cmp"
+	"encoding/json"
+	"errors"
+	"io"
+	"slices"
+	"time"
+
+	"vastlantern/core/practice"
+	"vastlantern/core/sheet"
+	"vastlantern/store"
+	"vastlantern/studio"
+	"vastlantern/studio/contract"
+)
+
+// Transfer is the room.
+type Transfer struct {
+	studio  *studio.Studio
+	library Library
+	classes Classes
+}
+
+// Library is what moving asks of what is chosen, the own practices and the groups: whether it is right.
+type Library interface {
+	Chosen() (contract.Choices, error)
+	CheckChoices(contract.Choices) (contract.Choices, error)
+	SaveChoices(*store.Store, contract.Choices) error
+	CheckPractice(file string) (id, name string, err error)
+	CheckGroup(contract.Group) (store.Group, error)
+}
+
+// Classes is what moving asks of the room where classes are led.
+type Classes interface {
+	WhileNothingBegins(func(running *studio.Class) error) error
+}
+
+// New is the room of a studio.
+func New(s *studio.Studio, l Library, c Classes) *Transfer { return &Transfer{s, l, c} }
+
+const exportVersion = 1
+
+// Export writes everything that the teacher has, one thing a line. The same content is the same file.
+func (tr *Transfer) Export(w io.Writer) error {
+	all, err := tr.everything()
+	if err != nil {
+		return err
+	}
+	var text bytes.Buffer
+	out := json.NewEncoder(&text)
+	out.SetEscapeHTML(false)
+	item := func(before string, value any) error {
+		text.WriteString(before)
+		err := out.Encode(value)
+		text.Truncate(text.Len() - 1) // the encoder's line end
+		return err
+	}
+	err = errors.Join(item(`{"format": `, all.Format), item(`, "version": `, all.Version))
+	if all.Choices != nil {
+		err = errors.Join(err, item(",\n\"choices\": ", all.Choices))
+	}
+	err = errors.Join(err, lines(item, &text, "practices", all.Practices), lines(item, &text, "groups", all.Groups),
+		lines(item, &text, "plans", all.Plans), lines(item, &text, "classes", all.Classes))
+	if len(all.Damaged) > 0 {
+		err = errors.Join(err, lines(item, &text, "damaged", all.Damaged))
+	}
+	if err != nil {
+		return err
+	}
+	text.WriteString("\n}\n")
+	_, err = text.WriteTo(w)
+	return err
+}
+
+func lines[T any](item func(string, any) error, text *bytes.Buffer, name string, list []T) error {
+	text.WriteString(",\n\"" + name + "\": [")
+	for i, one := range list {
+		if err := item([]string{"\n", ",\n"}[min(i, 1)], one); err != nil {
+			return err
+		}
+	}
+	text.WriteString("]")
+	return nil
+}
+
+// everything is what there is, in the shape of the file.
+func (tr *Transfer) everything() (contract.Export, error) {
+	all := contract.Export{
+		Format: contract.ExportFormat, Version: exportVersion, Practices: []contract.ExportPractice{}, Groups: []contract.ExportGroup{},
+		Plans: []contract.ExportPlan{}, Classes: []contract.ExportClass{},
+	}
+	chosen, err := tr.library.Chosen()
+	switch {
+	case errors.Is(err, store.ErrNotFound), errors.Is(err, studio.ErrDamaged): // the latter is named below
+	case err != nil:
+		return all, err
+	default:
+		all.Choices = &chosen
+	}
+	practices, err := tr.studio.Store.Practices()
+	if err != nil {
+		return all, err
+	}
+	for _, p := range practices {
+		if _, err := practice.ReadOwn(p.Document); err != nil {
+			tr.studio.Store.NoteDamage(store.Damaged{Kind: store.KindPractice, Name: p.ID, Why: err.Error()})
+			continue
+		}
+		all.Practices = append(all.Practices, contract.ExportPractice{ID: p.ID, UpdatedAt: p.UpdatedAt, File: string(p.Document)})
+	}
+	groups, err := tr.studio.Store.EveryGroup()
+	if err != nil {
+		return all, err
+	}
+	slices.SortFunc(groups, func(a, b store.Group) int { return cmp.Compare(a.ID, b.ID) })
+	groupUID, planUID := map[int64]string{}, map[int64]string{}
+	for _, g := range groups {
+		groupUID[g.ID] = g.UID
+		all.Groups = append(all.Groups, contract.ExportGroup{
+			UID: g.UID, UpdatedAt: g.UpdatedAt, DeletedAt: ifAny(g.DeletedAt), Name: g.Name, Level: g.Level, Size: g.Size, Weekday: g.Weekday, Weektime: g.Weektime,
+			Under16: g.Under16, Conditions: contract.OrEmpty(g.Conditions), Schools: contract.OrEmpty(g.Schools), Notes: g.Notes,
+		})
+	}
+	plans, err := tr.studio.Store.EveryPlan()
+	if err != nil {
+		return all, err
+	}
+	for _, p := range plans {
+		if _, err := sheet.ReadDocument(bytes.NewReader(p.Document)); err != nil {
+			tr.studio.NoteDamage(store.KindPlan, p.ID, err)
+			continue
+		}
+		planUID[p.ID] = p.UID
+		all.Plans = append(all.Plans, contract.ExportPlan{
+			UID: p.UID, Group: groupUID[p.GroupID], UpdatedAt: p.UpdatedAt, DeletedAt: ifAny(p.DeletedAt), Document: compact(p.Document),
+		})
+	}
+	classes, err := tr.studio.Store.EveryClass()
+	if err != nil {
+		return all, err
+	}
+	for _, c := range classes {
+		adjustments, err := tr.studio.Store.Adjustments(c.ID)
+		if err != nil {
+			return all, err
+		}
+		if _, err := studio.ReadClass(c, adjustments); err != nil {
+			tr.studio.NoteDamage(store.KindClass, c.ID, err)
+			continue
+		}
+		one := contract.ExportClass{
+			UID: c.UID, Group: groupUID[c.GroupID], Plan: planUID[c.PlanID], StartedAt: c.StartedAt.UTC(), EndedAt: ifAny(c.EndedAt), DeletedAt: ifAny(c.DeletedAt),
+			Acknowledged: append([]string{}, c.Acknowledged...), Document: compact(c.Document), Adjustments: []contract.ExportAdjustment{}, Remarks: []contract.ExportRemark{},
+		}
+		for _, a := range adjustments {
+			one.Adjustments = append(one.Adjustments, contract.ExportAdjustment{Key: a.Key, Origin: a.Origin, Line: compact(a.Body)})
+		}
+		remarks, err := tr.studio.Store.Remarks(c.ID)
+		if err != nil {
+			return all, err
+		}
+		for _, r := range remarks {
+			one.Remarks = append(one.Remarks, contract.ExportRemark{At: r.At, Kind: r.Kind, Text: r.Text})
+		}
+		all.Classes = append(all.Classes, one)
+	}
+	for _, d := range tr.studio.Store.Damage() {
+		all.Damaged = append(all.Damaged, contract.ExportDamaged{Kind: string(d.Kind), ID: d.ID, Name: d.Name, Why: d.Why})
+	}
+	return all, nil
+}
+
+func ifAny(t time.Time) *time.Time {
+	if t.IsZero() {
+		return nil
+	}
+	return &t
+}
+
+// orZero is ifAny the other way round.
+func orZero(t *time.Time) time.Time {
+	if t == nil {
+		return time.Time{}
+	}
+	return t.UTC()
+}
+
+// compact is JSON without spaces, so that the same content is the same text.
+func compact(document []byte) json.RawMessage {
+	var text bytes.Buffer
+	if json.Compact(&text, document) != nil {
+		return document // it is told where it is read
+	}
+	return text.Bytes()
+}

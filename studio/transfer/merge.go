@@ -1,0 +1,293 @@
+package transfer
+
+import (
+	"bytes"
+	"errors"
+	"fmt"
+	"slices"
+	"time"
+
+	"vastlantern/core/plan"
+	"vastlantern/core/sheet"
+	"vastlantern/store"
+	"vastlantern/studio"
+	"vastlantern/studio/contract"
+)
+
+func (i *Import) choices(here, in *contract.Choices) error {
+	if in == nil {
+		return nil
+	}
+	chosen, err := i.transfer.library.CheckChoices(*in)
+	if err != nil {
+		return fmt.Errorf("choices: %w", err)
+	}
+	change := Change{Kind: "choices", Name: "school, words and pedals", Does: doesAdd}
+	if here != nil {
+		if change.Does, change.What = doesChange, differing(*here, chosen); len(change.What) == 0 {
+			i.Same++
+			return nil
+		}
+	}
+	return i.put(change, func(st *store.Store) error { return i.transfer.library.SaveChoices(st, chosen) })
+}
+
+func (i *Import) practice(here *contract.ExportPractice, in contract.ExportPractice) error {
+	id, name, err := i.transfer.library.CheckPractice(in.File)
+	if err != nil {
+		return err
+	}
+	if id != in.ID {
+		return fmt.Errorf("it is called %q, and its file %q", in.ID, id)
+	}
+	change := Change{Kind: "practice", Name: name, Does: doesAdd}
+	if here != nil {
+		if change.Does, _ = does(here, in, here.UpdatedAt, in.UpdatedAt); change.Does == "" {
+			i.Same++
+			return nil
+		}
+	}
+	if change.Does == doesKeep {
+		return i.put(change, nil)
+	}
+	return i.put(change, func(st *store.Store) error {
+		return st.SavePractice(store.Practice{ID: in.ID, Document: []byte(in.File), UpdatedAt: in.UpdatedAt})
+	})
+}
+
+func (i *Import) group(here *contract.ExportGroup, in contract.ExportGroup) error {
+	if here == nil {
+		i.groups[in.UID] = 0 // known from when it is stored; also where it is wrong, which is told once
+	}
+	row, err := i.transfer.library.CheckGroup(contract.Group{
+		Name: in.Name, Level: in.Level, Size: in.Size, Weekday: in.Weekday, Weektime: in.Weektime, Under16: in.Under16, Conditions: in.Conditions,
+		Schools: in.Schools, Notes: in.Notes,
+	})
+	if err != nil {
+		return err
+	}
+	row.UID, row.UpdatedAt, row.DeletedAt = in.UID, in.UpdatedAt, orZero(in.DeletedAt)
+	change := Change{Kind: "group", Name: in.Name, Does: doesAdd}
+	if here == nil {
+		return i.put(change, func(st *store.Store) error {
+			added, err := st.AddGroup(row)
+			i.groups[in.UID] = added.ID
+			return err
+		})
+	}
+	change.Does, change.What = does(here, in, changedAt(here.UpdatedAt, here.DeletedAt), changedAt(in.UpdatedAt, in.DeletedAt))
+	return i.replace(change, here.DeletedAt, in.DeletedAt, func(st *store.Store) error { return st.PutGroup(row) })
+}
+
+// replace is what is done with a thing that is on both sides.
+func (i *Import) replace(change Change, here, in *time.Time, step func(*store.Store) error) error {
+	switch change.Does {
+	case "":
+		i.Same++
+		return nil
+	case doesKeep:
+		return i.put(change, nil)
+	}
+	switch {
+	case here == nil && in != nil:
+		change.Does, change.What = doesDelete, nil
+	case here != nil && in == nil:
+		change.Does, change.What = doesReturn, nil
+	}
+	return i.put(change, step)
+}
+
+// refer checks that what is referred to is here or in the file.
+func (i *Import) refer(group, plan string) error {
+	if _, known := i.groups[group]; group != "" && !known {
+		return fmt.Errorf("its group %q is not in the file", group)
+	}
+	if _, known := i.plans[plan]; plan != "" && !known {
+		return fmt.Errorf("its plan %q is not in the file", plan)
+	}
+	return nil
+}
+
+func (i *Import) plan(here *contract.ExportPlan, in contract.ExportPlan) error {
+	if here == nil {
+		i.plans[in.UID] = 0
+	}
+	if err := i.refer(in.Group, ""); err != nil {
+		return err
+	}
+	document, p, err := rewritten(in.Document)
+	if p == nil {
+		return err
+	}
+	row := store.Plan{Title: p.Title, StartsAt: p.StartsAt, Document: document, UpdatedAt: in.UpdatedAt, UID: in.UID, DeletedAt: orZero(in.DeletedAt)}
+	change := Change{Kind: "plan", Name: titled(row.Title, row.StartsAt), Does: doesAdd}
+	if here == nil {
+		return i.put(change, func(st *store.Store) error {
+			row.GroupID = i.groups[in.Group]
+			added, err := st.AddPlan(row)
+			i.plans[in.UID] = added.ID
+			return err
+		})
+	}
+	change.Does, change.What = does(here, in, changedAt(here.UpdatedAt, here.DeletedAt), changedAt(in.UpdatedAt, in.DeletedAt))
+	return i.replace(change, here.DeletedAt, in.DeletedAt, func(st *store.Store) error {
+		row.GroupID = i.groups[in.Group]
+		return st.PutPlan(row)
+	})
+}
+
+// rewritten is a plan document as the application stores it. The plan is there also where its fields have errors.
+func rewritten(document []byte) ([]byte, *plan.Plan, error) {
+	doc, p, err := sheet.ReadPlan(bytes.NewReader(document))
+	if p == nil {
+		return nil, nil, err
+	}
+	var text bytes.Buffer
+	err = errors.Join(err, sheet.WritePlan(&text, doc))
+	return text.Bytes(), p, err
+}
+
+func titled(title string, at time.Time) string {
+	if title == "" {
+		title = "untitled"
+	}
+	if at.IsZero() {
+		return title
+	}
+	return title + ", " + at.Local().Format("2 Jan 2006 15:04")
+}
+
+func (i *Import) class(here *contract.ExportClass, in contract.ExportClass) error {
+	if err := i.refer(in.Group, in.Plan); err != nil {
+		return err
+	}
+	document, p, err := rewritten(in.Document)
+	if err != nil {
+		return fmt.Errorf("its plan cannot be read: %w", err)
+	}
+	rows := make([]store.Adjustment, len(in.Adjustments))
+	keys := map[string]bool{}
+	before := int64(0)
+	for n, a := range in.Adjustments {
+		read, err := sheet.ReadAdjustment(a.Line)
+		if err != nil {
+			return fmt.Errorf("adjustment %d: %w", n+1, err)
+		}
+		if read.At < before {
+			return fmt.Errorf("adjustment %d: its at_ms is %d, before the %d of the one before it: times never fall", n+1, read.At, before)
+		}
+		before = read.At
+		if keys[a.Key] {
+			return fmt.Errorf("adjustment %d: its key %q is there already", n+1, a.Key)
+		}
+		keys[a.Key] = true
+		rows[n] = store.Adjustment{Number: n + 1, Key: a.Key, Body: compact(a.Line), Origin: a.Origin}
+	}
+	ended, err := endOf(in, document, rows)
+	if err != nil {
+		return err
+	}
+	change := Change{Kind: "class", Name: titled(p.Title, in.StartedAt), Does: doesAdd}
+	if here == nil {
+		return i.put(change, func(st *store.Store) error {
+			added, err := st.AddClass(store.Class{
+				PlanID: i.plans[in.Plan], GroupID: i.groups[in.Group], StartedAt: in.StartedAt, EndedAt: ended, Document: document, Acknowledged: in.Acknowledged,
+				UID: in.UID, DeletedAt: orZero(in.DeletedAt),
+			})
+			if err != nil {
+				return err
+			}
+			if err := st.AddAdjustments(added.ID, rows...); err != nil {
+				return err
+			}
+			return addRemarks(st, added.ID, in.Remarks)
+		})
+	}
+	return i.longer(change, *here, in, rows, ended)
+}
+
+// endOf is when a class of the file came to its end. One that was in progress when the file was written is over here: at
+// the end of its plan as it stood, or with the last that was pressed where it waited for the teacher.
+func endOf(in contract.ExportClass, document []byte, rows []store.Adjustment) (time.Time, error) {
+	if in.EndedAt != nil {
+		return in.EndedAt.UTC(), nil
+	}
+	l, err := studio.ReadClass(store.Class{StartedAt: in.StartedAt, Document: document}, rows)
+	if err != nil {
+		return time.Time{}, err
+	}
+	end := l.Led.Timeline().End
+	if l.Led.Timeline().Open {
+		end = l.LastPress()
+	}
+	return in.StartedAt.Add(time.Duration(end) * time.Millisecond).UTC(), nil
+}
+
+// longer makes a class that is on both sides longer by what only the file has.
+func (i *Import) longer(change Change, here, in contract.ExportClass, rows []store.Adjustment, ended time.Time) error {
+	both := min(len(here.Adjustments), len(in.Adjustments))
+	for n := range both {
+		if len(differing(here.Adjustments[n], in.Adjustments[n])) > 0 {
+			return fmt.Errorf("%s was led differently on the two machines from adjustment %d on: it cannot be made one", change.Name, n+1)
+		}
+	}
+	for _, field := range []string{"document", "started_at"} {
+		if slices.Contains(differing(here, in), field) {
+			return fmt.Errorf("%s has another %s on this machine: it cannot be made one", change.Name, field)
+		}
+	}
+	var remarks []contract.ExportRemark
+	for _, r := range in.Remarks {
+		same := func(other contract.ExportRemark) bool {
+			return other.At.Equal(r.At) && other.Kind == r.Kind && other.Text == r.Text
+		}
+		if !slices.ContainsFunc(here.Remarks, same) {
+			remarks = append(remarks, r)
+		}
+	}
+	deleted := in.DeletedAt != nil && here.DeletedAt == nil
+	if len(rows) > both {
+		change.What = append(change.What, count(int64(len(rows)-both), "adjustment"))
+	}
+	if len(remarks) > 0 {
+		change.What = append(change.What, count(int64(len(remarks)), "remark"))
+	}
+	later := here.EndedAt != nil && ended.After(*here.EndedAt)
+	if later {
+		change.What = append(change.What, "its end")
+	}
+	if len(change.What) == 0 && !deleted {
+		i.Same++
+		return nil
+	}
+	if change.Does = doesChange; deleted {
+		change.Does = doesDelete
+	}
+	return i.put(change, func(st *store.Store) error {
+		id, err := st.ClassOf(in.UID)
+		if err != nil {
+			return err
+		}
+		if err := st.AddAdjustments(id, rows[both:]...); err != nil {
+			return err
+		}
+		if later {
+			if err := st.EndClass(id, ended); err != nil {
+				return err
+			}
+		}
+		if err := addRemarks(st, id, remarks); err != nil || !deleted {
+			return err
+		}
+		return st.Delete(store.Thing{Kind: store.KindClass, ID: id}, false, *in.DeletedAt)
+	})
+}
+
+func addRemarks(st *store.Store, class int64, remarks []contract.ExportRemark) error {
+	for _, r := range remarks {
+		if err := st.AddRemark(class, store.Remark{At: r.At, Kind: r.Kind, Text: r.Text}); err != nil {
+			return err
+		}
+	}
+	return nil
+}

@@ -1,0 +1,189 @@
+package transfer_test
+
+import (
+	"strings"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"vastlantern/studio/contract"
+	"vastlantern/studio/desk/desktest"
+)
+
+func TestEverythingMovesToANewMachineByteForByte(t *testing.T) {
+	old, young := desktest.NewFilled(t), desktest.New(t)
+	_, err := old.Library.SaveSettings(contract.Settings{Language: "de", Schools: map[string]string{"eyes": "tenth"}, OwnWords: map[string]string{"hold": "halten & <warten>"}, CareRead: true})
+	require.NoError(t, err)
+	_, err = old.Library.CopyPractice("nadi-shodhana", "My own way")
+	require.NoError(t, err)
+	_, err = old.Transfer.Delete("class", 3, false)
+	require.NoError(t, err)
+	file := old.Export()
+	require.Greater(t, strings.Count(file, "\n"), 50)
+	assert.Contains(t, file, "My own way")
+
+	read := young.Import(file)
+	assert.Zero(t, read.Same)
+	assert.Equal(t, file, young.Export())
+	settings, err := young.Library.Settings()
+	require.NoError(t, err)
+	assert.Equal(t, "halten & <warten>", settings.OwnWords["hold"])
+	here, err := old.Records.Record(2)
+	require.NoError(t, err)
+	there, err := young.Records.Record(2)
+	require.NoError(t, err)
+	assert.Equal(t, here, there, "a record is computed of the same")
+	list, err := young.Transfer.Deleted()
+	require.NoError(t, err)
+	assert.Len(t, list.Deleted, 1, "and can be brought back there")
+
+	again, err := young.Transfer.ReadImport(strings.NewReader(file))
+	require.NoError(t, err)
+	assert.False(t, again.Changing(), again.InWords())
+}
+
+func TestOfTwoMachinesTheYoungerFormCounts(t *testing.T) {
+	home, away := desktest.NewFilled(t), desktest.New(t)
+	away.Import(home.Export())
+	home.Pass(3600)
+	away.Pass(7200)
+	group := func(d *desktest.Desk, n int) contract.Group {
+		t.Helper()
+		groups, err := d.Library.Groups()
+		require.NoError(t, err)
+		return groups.Groups[n]
+	}
+	save := func(d *desktest.Desk, g contract.Group, notes string) {
+		t.Helper()
+		g.Notes = notes
+		_, err := d.Library.SaveGroup(g)
+		require.NoError(t, err)
+	}
+	save(home, group(home, 0), "changed at home")
+	save(away, group(away, 0), "changed away, later")
+	save(home, group(home, 1), "changed at home only")
+	_, err := away.Library.AddGroup("New away", "beginners", 3)
+	require.NoError(t, err)
+	_, err = away.Transfer.Delete("plan", 1, false)
+	require.NoError(t, err)
+	_, err = away.Records.AddRemark(1, contract.Remark{Kind: "note", Text: "seen away"})
+	require.NoError(t, err)
+	plan := away.AddPlan(desktest.Rounds)
+	class := away.Start(plan)
+	away.Pass(10)
+	away.Do(class, "end")
+
+	read := home.Import(away.Export())
+	says := read.InWords()
+	for _, line := range []string{
+		"group changed: " + group(home, 0).Name + " (notes)\n",
+		"group stays as it is here, which is younger: " + group(home, 1).Name,
+		"group new: New away\n", "plan deleted: ", "plan new: Lunch\n", "class new: Lunch, ", "(1 remark)\n",
+	} {
+		assert.Contains(t, says, line)
+	}
+	assert.Equal(t, "changed away, later", group(home, 0).Notes)
+	assert.Equal(t, "changed at home only", group(home, 1).Notes)
+	record, err := home.Records.Record(1)
+	require.NoError(t, err)
+	assert.Equal(t, "seen away", record.Remarks[len(record.Remarks)-1].Text)
+	found, err := home.Records.Find(contract.Search{})
+	require.NoError(t, err)
+	assert.Equal(t, "Lunch", found.Classes[0].Title)
+
+	home.Pass(7200)
+	_, err = home.Transfer.BringBack("plan", 1)
+	require.NoError(t, err)
+	assert.Contains(t, away.Import(home.Export()).InWords(), "plan brought back: ")
+	assert.Equal(t, "changed at home only", group(away, 1).Notes)
+	back, err := away.Transfer.ReadImport(strings.NewReader(home.Export()))
+	require.NoError(t, err)
+	assert.False(t, back.Changing(), "both are the same now")
+}
+
+func TestAnImportIsWholeOrNotAtAll(t *testing.T) {
+	old := desktest.NewFilled(t)
+	file := old.Export()
+	line := func(kind string, n int) string {
+		return strings.Split(file[strings.Index(file, `"`+kind+`": [`):], "\n")[n]
+	}
+	class := strings.TrimSuffix(line("classes", 2), ",")
+	require.Contains(t, class, `"do":`)
+	for name, one := range map[string]struct{ from, to, says string }{
+		"half a file":          {file[len(file)/2:], "", "not JSON"},
+		"another format":       {`vast-lantern-export`, `vast-lantern-plan`, "/format"},
+		"a missing field":      {`"weekday":3,`, ``, "weekday"},
+		"a time that is none":  {`"started_at":"2`, `"started_at":"x2`, "/started_at"},
+		"a class twice":        {class, class + ",\n" + class, "class 3: it is in the file twice"},
+		"a group that is not":  {`"group":"`, `"group":"x`, "is not in the file"},
+		"no adjustment":        {`"do":"`, `"do":"un`, "adjustment"},
+		"a level that is none": {`"level":"beginners"`, `"level":"wizards"`, `given "wizards"`},
+		"a practice that is none": {`"practices": [`, `"practices": [{"id": "own-x", "updated_at": "2026-03-02T12:00:00Z", "file": "id: ["}`,
+			"practice 1"},
+	} {
+		require.Contains(t, file, one.from, name)
+		young := desktest.New(t)
+		_, err := young.Transfer.ReadImport(strings.NewReader(strings.Replace(file, one.from, one.to, 1)))
+		require.Error(t, err, name)
+		assert.ErrorContains(t, err, one.says, name)
+		groups, err := young.Library.Groups()
+		require.NoError(t, err)
+		assert.Empty(t, groups.Groups, name)
+	}
+}
+
+func TestAClassThatWasLedDifferentlyIsNotMixed(t *testing.T) {
+	home, away := desktest.New(t), desktest.New(t)
+	plan := home.AddPlan(desktest.Rounds)
+	class := home.Start(plan)
+	home.Pass(3)
+	home.Do(class, "pause")
+	home.Pass(1)
+	home.Do(class, "end")
+	longer := home.Export()
+	away.Import(strings.Replace(longer, `"do":"end"`, `"do":"resume"`, 1))
+	_, err := away.Transfer.ReadImport(strings.NewReader(longer))
+	assert.ErrorContains(t, err, "was led differently on the two machines from adjustment 2 on")
+
+	third := desktest.New(t)
+	third.Import(strings.Replace(longer, longer[strings.Index(longer, `,{"key"`):strings.Index(longer, `],"remarks"`)], "", 1))
+	read := third.Import(longer)
+	assert.Contains(t, read.InWords(), "(1 adjustment)")
+	assert.Equal(t, longer, third.Export())
+
+	_, err = desktest.New(t).Transfer.ReadImport(strings.NewReader(strings.Replace(longer, `"at_ms":4000`, `"at_ms":2999`, 1)))
+	assert.ErrorContains(t, err, "adjustment 2: its at_ms is 2999, before the 3000 of the one before it: times never fall")
+}
+
+func TestAClassInProgressMoves(t *testing.T) {
+	home, away := desktest.New(t), desktest.New(t)
+	class := home.Start(home.AddPlan(`{"type": "talk", "wait": true},` + desktest.Rounds))
+	home.Pass(3)
+	home.Do(class, "advance")
+	home.Pass(4)
+	away.Import(home.Export())
+	running, err := away.Classes.Running()
+	require.NoError(t, err)
+	assert.Zero(t, running, "it is led there, not here")
+	there, err := away.Records.Record(1)
+	require.NoError(t, err)
+	assert.False(t, there.Class.Running)
+	assert.EqualValues(t, 33_000, there.TaughtMS, "to the end of its plan")
+	home.Do(class, "end")
+	read := away.Import(home.Export())
+	assert.Contains(t, read.InWords(), "1 adjustment")
+	here, err := home.Records.Record(class)
+	require.NoError(t, err)
+	there, err = away.Records.Record(1)
+	require.NoError(t, err)
+	assert.Equal(t, here.TaughtMS, there.TaughtMS)
+}
+
+func TestFilesFitTheirSchemas(t *testing.T) {
+	d := desktest.NewFilled(t)
+	file, err := d.Records.RecordsFile(contract.Search{})
+	require.NoError(t, err)
+	desktest.FitsSchema(t, "records.schema.json", file.Data)
+	desktest.FitsSchema(t, "export.schema.json", []byte(d.Export()))
+}

@@ -1,0 +1,143 @@
+import type { Adjust, ScorePassage, ScorePhase } from "../wire/contract";
+import { number } from "../player/format";
+
+/** Press is what an adjustment asks for, without its key. */
+export type Press = Omit<Adjust, "key">;
+
+/** Control is one live control: its key, what it says and what it would do now. */
+export type Control = {
+  id: string;
+  key: string; // as pressed, lower case
+  name: string;
+  effect: string; // what it would do, in words; empty where the name says it
+  press: Press;
+  met: boolean; // whether it would be accepted where the class is now
+  twice: boolean; // must be pressed twice, since it cannot be taken back
+};
+
+/** met tells whether the adjustment would be accepted in the phase. */
+function met(phase: ScorePhase, verb: Adjust["do"]): boolean {
+  return phase.verbs?.includes(verb) ?? false;
+}
+
+export type Group = { name: string; controls: Control[] };
+
+/**
+ * controls are the live controls where the class is: every key lies under the left hand. Whether one is met there is
+ * the application's word (phase.verbs), and so are the tempos.
+ */
+export function controls(phase: ScorePhase, passage: ScorePassage, slot: number): Group[] {
+  const make = (
+    id: string,
+    key: string,
+    name: string,
+    press: Press,
+    effect = "",
+    twice = false,
+  ): Control => ({
+    id,
+    key,
+    name,
+    effect,
+    press,
+    twice,
+    met:
+      met(phase, press.do) &&
+      !(press.do === "tempo" && passage.tempo === 0) &&
+      !(press.do === "finish-by" && slot === 0),
+  });
+  const tempo = (to: number) => (passage.tempo > 0 ? `${number(passage.tempo)} → ${number(to)}` : "");
+  const total = passage.rounds;
+  return [
+    {
+      name: "Tempo",
+      controls: [
+        make("slower", "q", "Slower", { do: "tempo", to: passage.slower }, tempo(passage.slower)),
+        make("faster", "w", "Faster", { do: "tempo", to: passage.faster }, tempo(passage.faster)),
+      ],
+    },
+    {
+      name: "Hold",
+      controls: [
+        met(phase, "enough")
+          ? make("enough", "e", "Enough", { do: "enough" }, "round ends")
+          : make("release", "e", "Release", { do: "release" }, "the hold ends"),
+        met(phase, "restore-holds")
+          ? make("holds", "g", "Holds back", { do: "restore-holds" }, "from the next round")
+          : make("holds", "g", "No holds", { do: "drop-holds" }, "from here on"),
+      ],
+    },
+    {
+      name: "Rounds",
+      controls: [
+        make(
+          "fewer",
+          "a",
+          "One fewer",
+          { do: "rounds", by: -1 },
+          total > phase.round ? `${total} → ${total - 1}` : "",
+        ),
+        make("more", "s", "One more", { do: "rounds", by: 1 }, total > 0 ? `${total} → ${total + 1}` : ""),
+        make("last", "d", "Last round", { do: "last-round" }, total > 0 ? lastRound(phase, total) : ""),
+        make("again", "r", "Again", { do: "again" }, "this round"),
+      ],
+    },
+    {
+      name: "Class",
+      controls: [
+        make("undo", "z", "Undo", { do: "undo" }, "if it can be"),
+        make("close", "c", "Close", { do: "close" }, "closing, now"),
+        make(
+          "finish",
+          "3",
+          "On time",
+          { do: "finish-by", to_ms: slot },
+          slot > 0 ? "with the slot" : "no slot is set",
+        ),
+        make("next", "v", "Next", { do: "next" }, "passage", true),
+        make("end", "x", "End", { do: "end" }, "", true),
+      ],
+    },
+  ];
+}
+
+function lastRound(phase: ScorePhase, total: number): string {
+  const last = phase.stage === "rest" ? phase.round + 1 : phase.round;
+  return last > 0 && total > last ? `${total - last} left out` : "";
+}
+
+/** The two that are always in the same place. */
+export function natural(phase: ScorePhase): Control {
+  return {
+    id: "pause",
+    key: " ",
+    name: "Natural breath",
+    effect: phase.stage === "pause" ? "everybody breathes freely" : "for everybody, at once",
+    press: { do: "pause" },
+    met: met(phase, "pause"),
+    twice: false,
+  };
+}
+
+export function goOn(phase: ScorePhase): Control {
+  const resume = met(phase, "resume");
+  return {
+    id: "go-on",
+    key: "f",
+    name: resume ? "Resume" : "Go on",
+    effect: resume ? "lead-in, then the same again" : "ends what is not counted",
+    press: { do: resume ? "resume" : "advance" },
+    met: resume || met(phase, "advance"),
+    twice: false,
+  };
+}
+
+/** The id of the control that a meaning of a pedal stands for, where the class is. */
+export function pedalled(meaning: string, groups: Group[]): string {
+  const there = (id: string) => groups.some((g) => g.controls.some((c) => c.id === id));
+  return meaning === "release" && there("enough") ? "enough" : meaning;
+}
+
+export function keyName(key: string): string {
+  return key === " " ? "Space" : key.toUpperCase();
+}

@@ -1,0 +1,18 @@
+import { useEffect, useLayoutEffect, useRef } from "react";
+import { isTyping } from "../frame/fields";
+
+/** useKeys hears the keys of the page, but for what is typed into a field. pressed tells whether it took the key. */
+export function useKeys(pressed: (event: KeyboardEvent) => boolean) {
+  const latest = useRef(pressed);
+  // In the same moment as the drawing: a key pressed on what is seen must mean what is seen.
+  useLayoutEffect(() => {
+    latest.current = pressed;
+  });
+  useEffect(() => {
+    const listen = (event: KeyboardEvent) => {
+      if (!isTyping(event.target) && latest.current(event)) event.preventDefault();
+    };
+    window.addEventListener("keydown", listen);
+    return () => window.removeEventListener("keydown", listen);
+  }, []);
+}

@@ -1,0 +1,241 @@
+package web
+
+import (
+	"errors"
+	"net"
+	"net/http"
+	"net/url"
+	"os"
+	"strings"
+	"sync"
+	"time"
+
+	"github.com/gin-gonic/gin"
+
+	"vastlantern/studio"
+	"vastlantern/studio/access"
+	"vastlantern/studio/contract"
+	"vastlantern/studio/desk"
+)
+
+// Reach is from where the application may be reached.
+type Reach int
+
+const (
+	// ThisMachine is the loopback address only, and nobody has to sign in.
+	ThisMachine Reach = iota
+	// LocalNetwork is every address of the machine; the teacher's side asks for the passcode.
+	LocalNetwork
+)
+
+// guard decides who comes in, and to what.
+type guard struct {
+	desk   *desk.Desk
+	reach  Reach
+	signIn *guesses
+	codes  *guesses
+	pass   pass
+	// A passcode is made to take long to check: strangers do it one after the other.
+	signing sync.Mutex
+	cross   *http.CrossOriginProtection
+}
+
+func newGuard(s *desk.Desk, reach Reach) *guard {
+	return &guard{
+		desk: s, reach: reach, pass: newPass(), cross: http.NewCrossOriginProtection(),
+		signIn: newGuesses(20, 5), // one every 20 seconds, after five
+		codes:  newGuesses(2, 20), // a mistyped code of a room is forgiven sooner
+	}
+}
+
+// checkRequest keeps other sites out: what changes something must come from our own pages, and our pages load nothing from
+// elsewhere and stand in nobody's frame.
+func (g *guard) checkRequest(c *gin.Context) {
+	h := c.Writer.Header()
+	h.Set("X-Content-Type-Options", "nosniff")
+	if !strings.HasPrefix(c.Request.URL.Path, "/assets/") { // these are for what is a page, or may be taken for one
+		h.Set("Content-Security-Policy", "default-src 'self'; img-src 'self' data:; style-src 'self' 'unsafe-inline'; frame-ancestors 'none'; base-uri 'none'; form-action 'self'")
+		h.Set("X-Frame-Options", "DENY")
+		h.Set("Referrer-Policy", "no-referrer")
+	}
+	if !g.ours(c.Request.Host) {
+		c.AbortWithStatusJSON(http.StatusForbidden, contract.Problem{Say: "This address is not served. Open the one that was printed at the start."})
+		return
+	}
+	if err := g.cross.Check(c.Request); err != nil || elsewhere(c.Request) {
+		c.AbortWithStatusJSON(http.StatusForbidden, contract.Problem{Say: "The application answers its own pages only."})
+		return
+	}
+	control := http.NewResponseController(c.Writer)
+	_ = control.SetWriteDeadline(time.Now().Add(answerTime)) // a test's writer may have none
+	if one := connectionOf(c.Request); one != nil {
+		one.owner.asks(one)
+	}
+	if c.Request.Method != http.MethodGet && c.Request.Method != http.MethodHead {
+		if !strings.HasPrefix(c.ContentType(), "application/json") {
+			c.AbortWithStatusJSON(http.StatusUnsupportedMediaType, contract.Problem{Say: "Send JSON."})
+			return
+		}
+		_ = control.SetReadDeadline(time.Now().Add(bodyTime))
+		c.Request.Body = http.MaxBytesReader(c.Writer, c.Request.Body, mostBody)
+	}
+	c.Next()
+}
+
+// elsewhere tells a question of another site's page, which is refused before it costs anything. Browsers tell it of what
+// comes from a page by Sec-Fetch-Site (W3C Fetch Metadata), but not on a plain local network; there the Referer does,
+// which our own pages never send.
+func elsewhere(r *http.Request) bool {
+	if !strings.HasPrefix(r.URL.Path, "/api/") {
+		return false
+	}
+	switch r.Header.Get("Sec-Fetch-Site") {
+	case "same-origin", "none":
+		return false
+	case "":
+		from, err := url.Parse(r.Referer())
+		return err != nil || r.Referer() != "" && from.Host != r.Host
+	}
+	return true
+}
+
+// ours tells whether a request was meant for this machine. A foreign name that points here is an attack on the
+// browser's rule of same origin; a number cannot be such a name.
+func (g *guard) ours(host string) bool {
+	name := hostname(host)
+	ip := net.ParseIP(name)
+	if name == "localhost" || ip != nil && ip.IsLoopback() {
+		return true
+	}
+	if g.reach == ThisMachine {
+		return false
+	}
+	own, err := os.Hostname()
+	return ip != nil || err == nil && (strings.EqualFold(name, own) || strings.EqualFold(name, own+".local"))
+}
+
+// hostname is a host without its port.
+func hostname(host string) string {
+	if name, _, err := net.SplitHostPort(host); err == nil {
+		host = name
+	}
+	return strings.Trim(host, "[]")
+}
+
+const (
+	cookieName = "lantern"
+	deviceKey  = "device"
+)
+
+// teacher lets only the teacher's devices on, and notes which one it is.
+func (g *guard) teacher(c *gin.Context) {
+	if g.reach == ThisMachine {
+		return
+	}
+	device, err := g.device(c)
+	switch {
+	case errors.Is(err, studio.ErrNotFound):
+		c.AbortWithStatusJSON(http.StatusUnauthorized, contract.Problem{Say: "Sign in with the passcode first. Nothing on this screen is lost."})
+	case err != nil:
+		problem(c, err)
+		c.Abort()
+	default:
+		c.Set(deviceKey, device)
+		if one := connectionOf(c.Request); one != nil {
+			one.owner.isTeachers(one.of)
+		}
+	}
+}
+
+// device is the name of the device that asks. What is used stays signed in.
+func (g *guard) device(c *gin.Context) (string, error) {
+	token, err := c.Cookie(cookieName)
+	if err != nil {
+		return "", studio.ErrNotFound
+	}
+	device, renewed, err := g.desk.Access.SignedIn(token)
+	if renewed {
+		giveCookie(c, token, int(access.SessionTime.Seconds()))
+	}
+	return device, err
+}
+
+// giveCookie lets the browser keep the token, out of reach of scripts and of other sites. It is not marked Secure,
+// since on a local network there is no certificate.
+func giveCookie(c *gin.Context, token string, seconds int) {
+	http.SetCookie(c.Writer, &http.Cookie{Name: cookieName, Value: token, Path: "/", MaxAge: seconds, HttpOnly: true, SameSite: http.SameSiteStrictMode})
+}
+
+// stillIn tells whether who has a stream open may keep it.
+func (g *guard) stillIn(c *gin.Context) bool {
+	if g.reach == ThisMachine {
+		return true
+	}
+	token, err := c.Cookie(cookieName)
+	if err != nil {
+		return false
+	}
+	_, err = g.desk.Access.Device(token)
+	return !errors.Is(err, studio.ErrNotFound) // where the data file cannot be read, nobody is cut off
+}
+
+func (g *guard) session(c *gin.Context) (contract.Session, error) {
+	if g.reach == ThisMachine {
+		return contract.Session{SignedIn: true}, nil
+	}
+	device, err := g.device(c)
+	if errors.Is(err, studio.ErrNotFound) {
+		return contract.Session{Needed: true}, nil
+	}
+	return contract.Session{Needed: true, SignedIn: err == nil, Device: device}, err
+}
+
+func (g *guard) enter(c *gin.Context, in contract.SignIn) (contract.Session, error) {
+	if g.reach == ThisMachine {
+		return g.session(c)
+	}
+	of := addressOf(c.Request.RemoteAddr)
+	if err := g.signIn.try(of); err != nil {
+		return contract.Session{}, err
+	}
+	if !isLoopback(of) { // the machine itself does not wait for others
+		g.signing.Lock()
+		defer g.signing.Unlock()
+	}
+	token, err := g.desk.Access.SignIn(in.Passcode, in.Device)
+	if errors.Is(err, access.ErrPasscode) {
+		return contract.Session{}, invalid("This is not the passcode. Where it is forgotten, end the application on the machine that serves, and set another one there: lantern passcode.")
+	}
+	if err != nil {
+		return contract.Session{}, err
+	}
+	giveCookie(c, token, int(access.SessionTime.Seconds()))
+	device, _, err := g.desk.Access.SignedIn(token)
+	return contract.Session{Needed: true, SignedIn: true, Device: device}, err
+}
+
+func (g *guard) leave(c *gin.Context) (contract.Session, error) {
+	if token, err := c.Cookie(cookieName); err == nil {
+		if err := g.desk.Access.SignOut(token); err != nil {
+			return contract.Session{}, err
+		}
+	}
+	giveCookie(c, "", -1)
+	return contract.Session{Needed: g.reach == LocalNetwork}, nil
+}
+
+// room lets on only with the room's code, and counts wrong ones, so that nobody finds it by trying.
+func (g *guard) room(c *gin.Context) {
+	code := c.Param("name")
+	if g.pass.has(c, code) {
+		return
+	}
+	right, err := g.codes.guess(addressOf(c.Request.RemoteAddr), func() (bool, error) { return g.desk.Audience.IsRoom(code) })
+	switch {
+	case err != nil:
+		problem(c, err)
+		c.Abort()
+	case right:
+		g.pass.give(c, code)
+	} // a wrong one is told by what follows
+}
