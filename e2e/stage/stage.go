@@ -20,6 +20,7 @@ import (
 	"github.com/go-rod/rod/lib/launcher"
 	"github.com/go-rod/rod/lib/launcher/flags"
 	"github.com/go-rod/rod/lib/proto"
+	"github.com/go-rod/rod/lib/utils"
 
 	"vastlantern/studio/contract"
 )
@@ -211,13 +212,19 @@ func (b *Browser) Page(url string, width, height int, patience time.Duration, co
 	return Tab(context, url, width, height, patience, cookies...)
 }
 
+// often looks again after 50 to 130 ms. Rod's own rhythm ends at a look a second, which beats with a class of two counts
+// at 60: what is there for half of each second would never be seen.
+func often() utils.Sleeper {
+	return utils.BackoffSleeper(50*time.Millisecond, 130*time.Millisecond, nil)
+}
+
 // Tab opens an address in a context of a browser: several tabs of one context share what a browser shares.
 func Tab(context *rod.Browser, url string, width, height int, patience time.Duration, cookies ...*http.Cookie) (*rod.Page, error) {
 	page, err := context.Page(proto.TargetCreateTarget{URL: "about:blank"})
 	if err != nil {
 		return nil, err
 	}
-	page = page.Timeout(patience)
+	page = page.Timeout(patience).Sleeper(often)
 	for _, cookie := range cookies {
 		if err := page.SetCookies([]*proto.NetworkCookieParam{{Name: cookie.Name, Value: cookie.Value, URL: url, Path: cookie.Path, HTTPOnly: true}}); err != nil {
 			return nil, err
