@@ -7,7 +7,7 @@ SEED = 20261126
 FRONT = $(shell find ui/src ui/public -type f) ui/index.html ui/vite.config.ts ui/tsconfig.json
 GO = $(shell find cmd core studio store web -name '*.go' -o -name '*.yaml' -o -name '*.sql' -o -name '*.json')
 
-.PHONY: demo build test check types format bench load measure trial race fuzz readers pictures chromium clean
+.PHONY: demo build test check types licences format bench load measure trial race fuzz readers pictures chromium clean
 
 demo: build ## build, and start the application with invented demo data
 	bin/lantern demo
@@ -37,6 +37,10 @@ check: build ## vet, linters, types, formatting, generated types up to date
 	go run honnef.co/go/tools/cmd/staticcheck@v0.8.2 $(TAGS) $(PACKAGES)
 	cd ui && npm run --silent check && npm run --silent test
 	cd ui && npx json2ts contract.schema.json --no-additionalProperties | cmp - src/wire/contract.ts || { echo "run: make types"; exit 1; }
+	go run ./web/licences bin/lantern ui | cmp - ui/src/help/licences.txt || { echo "run: make licences"; exit 1; }
+
+licences: build ## of everything that ships inside the program, as Help shows them
+	go run ./web/licences bin/lantern ui > bin/licences.txt && mv bin/licences.txt ui/src/help/licences.txt
 
 types: ## the TypeScript of the contract and the schemas of the files, from the Go structs
 	go run ./studio/contract/gen

@@ -48,6 +48,7 @@ var rooms = map[string][]string{
 	"studio/desk/desktest": {"core", "store", "studio/contract", "studio/desk", "studio/demo", "studio/transfer"},
 	"studio/demo":          {"core", "store", "studio/contract", "studio/desk"},
 	"web":                  {"core/sheet", "studio", "studio/contract", "studio/access", "studio/desk"},
+	"web/licences":         {},
 	"cmd":                  {"core", "store", "studio", "studio/contract", "studio/desk", "studio/demo", "web"},
 	"e2e":                  {"core", "studio/contract", "e2e", "e2e/stage"},
 }

@@ -4,9 +4,11 @@ import (
 	"bytes"
 	"image"
 	"image/color"
+	"image/draw"
 	"image/png"
 
-	"github.com/yeqown/go-qrcode/v2"
+	"github.com/boombuler/barcode"
+	"github.com/boombuler/barcode/qr"
 )
 
 const (
@@ -16,39 +18,18 @@ const (
 
 // qrPicture is a QR code of the text as PNG.
 func qrPicture(text string) ([]byte, error) {
-	code, err := qrcode.NewWith(text, qrcode.WithErrorCorrectionLevel(qrcode.ErrorCorrectionMedium))
+	code, err := qr.Encode(text, qr.M, qr.Auto)
 	if err != nil {
 		return nil, err
 	}
-	var picture squares
-	if err := code.Save(&picture); err != nil {
+	side := code.Bounds().Dx() * modulePixels
+	if code, err = barcode.Scale(code, side, side); err != nil {
 		return nil, err
 	}
+	const margin = quietZone * modulePixels
+	picture := image.NewPaletted(image.Rect(0, 0, side+2*margin, side+2*margin), color.Palette{color.White, color.Black})
+	draw.Draw(picture, code.Bounds().Add(image.Pt(margin, margin)), code, image.Point{}, draw.Src)
 	var out bytes.Buffer
-	err = png.Encode(&out, picture.image)
+	err = png.Encode(&out, picture)
 	return out.Bytes(), err
 }
-
-// squares draws the code.
-type squares struct{ image *image.Paletted }
-
-// Write implements qrcode.Writer.
-func (s *squares) Write(code qrcode.Matrix) error {
-	side := (code.Width() + 2*quietZone) * modulePixels
-	s.image = image.NewPaletted(image.Rect(0, 0, side, side), color.Palette{color.White, color.Black})
-	code.Iterate(qrcode.IterDirection_ROW, func(x, y int, square qrcode.QRValue) {
-		if !square.IsSet() {
-			return
-		}
-		left, top := (x+quietZone)*modulePixels, (y+quietZone)*modulePixels
-		for row := range modulePixels {
-			for column := range modulePixels {
-				s.image.SetColorIndex(left+column, top+row, 1)
-			}
-		}
-	})
-	return nil
-}
-
-// Close implements qrcode.Writer.
-func (*squares) Close() error { return nil }

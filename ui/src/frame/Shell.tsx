@@ -15,6 +15,7 @@ const views = [
   ["/groups", "Groups"],
   ["/taught", "Taught"],
   ["/school", "School"],
+  ["/help", "Help"],
 ] as const;
 
 /** Shell is the frame of the views of the day: where one can go. */
