@@ -44,11 +44,11 @@ func TestAFigureOfOnesOwn(t *testing.T) {
 	th.choose(page, "Counts of phase 5", "always")
 	page.MustElement(`[aria-label="Counts of phase 5, number"]`).MustSelectAllText().MustInput("0")
 	th.see(page, ".alert", `phase 5: counts: given "0"`)
-	assert.True(t, th.see(page, "button", "Keep it").MustProperty("disabled").Bool(), "what is not right is not kept")
+	assert.True(t, th.see(page, "button", "Save practice").MustProperty("disabled").Bool(), "what is not right is not kept")
 	page.MustElement(`[aria-label="Counts of phase 5, number"]`).MustSelectAllText().MustInput("2")
-	th.choose(page, "Way of phase 5", "left")
+	th.choose(page, "Airway of phase 5", "left")
 	th.see(page, ".sample .label", "inhale left")
-	th.click(page, "button", "Keep it")
+	th.click(page, "button", "Save practice")
 	th.see(page, "h2", "Two sips and a sigh")
 	th.see(page, ".sample .label", "inhale left")
 
@@ -91,7 +91,7 @@ func TestAGroupIsWarnedAtFourPlaces(t *testing.T) {
 	short := view.MustElement(`[aria-label^="Counts, length and tempo"]`)
 	short.MustSelectAllText().MustInput("4:4:4 x40")
 	th.see(view, ".findings", "Holding the breath: pregnancy")
-	th.click(view, "button", "Take the gentle variant")
+	th.click(view, "button", "Use the gentle variant")
 	th.see(view, ".numbers", "60 rounds of 8 s")
 	th.see(view, `button[aria-label="Undo"]`, "^").MustEval("() => this.click()") // an icon stands over its middle
 	th.see(view, ".findings", "Holding the breath: pregnancy")

@@ -50,7 +50,7 @@ func eachAdjustmentByItsKey(t *testing.T, th *theater) {
 	press("faster: 60 (from the next count|after this hold)", input.KeyW)
 	press("41 rounds instead of 40", input.KeyS)
 	press("40 rounds instead of 41", input.KeyA)
-	press("taken back: rounds", input.KeyZ)
+	press("undone: rounds", input.KeyZ)
 	th.see(page, `[data-testid="word"]`, "hold")
 	press("hold released", input.KeyE)
 	press("the round starts over", input.KeyR)

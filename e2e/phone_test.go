@@ -34,7 +34,7 @@ func TestEveryViewFitsAPhone(t *testing.T) {
 	require.NoError(t, th.program.Lead(plan.ID, &score))
 	require.NoError(t, th.program.Post(fmt.Sprintf("/api/classes/%d/adjustments", score.ClassID), `{"key": "end", "do": "end"}`, &contract.Adjusted{}))
 	for path, ready := range map[string]string{
-		"/": "Taught lately", fmt.Sprintf("/plan/%d", plan.ID): "^Saved$", "/practices": "Alternate nostril", "/practices/ujjayi": "Watch for",
+		"/": "Taught recently", fmt.Sprintf("/plan/%d", plan.ID): "^Saved$", "/practices": "Alternate nostril", "/practices/ujjayi": "Watch for",
 		fmt.Sprintf("/groups/%d", group.ID): "1 class", "/taught": "A class with", fmt.Sprintf("/taught/%d", score.ClassID): "1 adjustment", "/school": "Your own words",
 	} {
 		page, err := th.browser.Page(th.program.URL+path, 390, 844, patience)

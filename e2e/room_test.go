@@ -43,7 +43,7 @@ func whatIsSeenInTheRoom(t *testing.T, th *theater) {
 	th.press(page, input.Enter)
 	th.see(page, ".answer", "counts 4:6:8 to 4:6:7 from the next round")
 	th.press(page, input.KeyZ)
-	th.see(page, ".answer", "taken back: counts")
+	th.see(page, ".answer", "undone: counts")
 
 	th.press(page, input.Digit2)
 	th.see(page, ".proposal", "two taps or more")
@@ -57,12 +57,12 @@ func whatIsSeenInTheRoom(t *testing.T, th *theater) {
 
 	var record contract.Record
 	require.NoError(t, th.program.Get(fmt.Sprintf("/api/classes/%d/record", score.ClassID), &record))
-	var told []string
+	var marks []string
 	for _, mark := range record.Marks {
 		assert.Empty(t, mark.Answer.Refused)
-		told = append(told, string(mark.Answer.Do))
+		marks = append(marks, string(mark.Answer.Do))
 	}
-	assert.Equal(t, []string{"signal", "counts", "counts", "undo", "tempo", "finish-by"}, told)
+	assert.Equal(t, []string{"signal", "counts", "counts", "undo", "tempo", "finish-by"}, marks)
 	assert.Equal(t, "a rushed exhale after the hold", record.Marks[1].Answer.Because)
 }
 

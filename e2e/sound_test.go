@@ -88,5 +88,5 @@ func TestSoundIsScheduledAsTheTimelineSays(t *testing.T) {
 
 	th.see(page, `button[aria-label="Sound"]`, "^").MustEval("() => this.click()")
 	page.MustElement("#sound-on").MustClick()
-	th.see(page, "button", "Hear left").MustEval("() => { if (this.disabled) throw new Error('still silent') }")
+	th.see(page, "button", "Test left").MustEval("() => { if (this.disabled) throw new Error('still silent') }")
 }

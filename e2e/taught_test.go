@@ -87,7 +87,7 @@ func TestWhatWasTaughtIsFoundAgain(t *testing.T) {
 	th.see(page, "[role=alert]", "Tuesday of .* was deleted")
 	th.until(page, `document.querySelectorAll("tbody tr").length === 1`)
 	require.NoError(t, page.Reload())
-	th.click(page, "summary", "Deleted lately: 1")
+	th.click(page, "summary", "Recently deleted: 1")
 	th.click(page, "details button", "Bring it back")
 	th.until(page, `document.querySelectorAll("tbody tr").length === 2 && !document.querySelector("details")`)
 }

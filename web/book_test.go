@@ -133,7 +133,7 @@ func TestTheRoomSeesNothingOfTheTeachers(t *testing.T) {
 }
 
 // unpack reads the next event of a stream, as its page does: gzip in base64.
-func unpack[Told any](t *testing.T, lines *bufio.Reader) (told Told) {
+func unpack[News any](t *testing.T, lines *bufio.Reader) (news News) {
 	t.Helper()
 	for {
 		line, err := lines.ReadString('\n')
@@ -144,7 +144,7 @@ func unpack[Told any](t *testing.T, lines *bufio.Reader) (told Told) {
 		}
 		plain, err := gzip.NewReader(base64.NewDecoder(base64.StdEncoding, strings.NewReader(data)))
 		require.NoError(t, err)
-		require.NoError(t, json.NewDecoder(plain).Decode(&told))
-		return told
+		require.NoError(t, json.NewDecoder(plain).Decode(&news))
+		return news
 	}
 }

@@ -30,7 +30,7 @@ func (s server) stream(c *gin.Context) {
 	defer stop()
 	signedOut, stopWatching := s.desk.WatchSessions()
 	defer stopWatching()
-	events(c, changed, signedOut, func() bool { return s.guard.stillIn(c) }, func() (told, error) { return s.feed.class(class) })
+	events(c, changed, signedOut, func() bool { return s.guard.stillIn(c) }, func() (packed, error) { return s.feed.class(class) })
 }
 
 // roomStream is stream for the public page of the room: whatever class is led.
@@ -38,7 +38,7 @@ func (s server) roomStream(c *gin.Context) {
 	changed, stop := s.desk.WatchRoom()
 	defer stop()
 	code := c.Param("name")
-	events(c, changed, nil, nil, func() (told, error) { return s.feed.room(code) })
+	events(c, changed, nil, nil, func() (packed, error) { return s.feed.room(code) })
 }
 
 // room is what the room's page begins with.
@@ -57,36 +57,36 @@ func (s server) room(c *gin.Context) {
 	c.Data(http.StatusOK, "application/json; charset=utf-8", news.json)
 }
 
-// told is what screens are told, in the forms in which it is sent. An hour of rounds is 230 kB of JSON, which is too
+// packed is what screens get, in the forms in which it is sent. An hour of rounds is 230 kB of JSON, which is too
 // much for phones that share a room's network, and 33 kB packed. An event is a line of text: so there it is gzip in
 // base64.
-type told struct {
+type packed struct {
 	json, gzip, event []byte
 	over              bool // nothing more will come
 }
 
-func pack(name string, shape any, over bool) (told, error) {
+func pack(name string, shape any, over bool) (packed, error) {
 	plain, err := json.Marshal(shape)
 	if err != nil {
-		return told{}, err
+		return packed{}, err
 	}
 	var small bytes.Buffer
 	writer, err := gzip.NewWriterLevel(&small, gzip.BestSpeed)
 	if err != nil {
-		return told{}, err
+		return packed{}, err
 	}
 	if _, err := writer.Write(plain); err != nil {
-		return told{}, err
+		return packed{}, err
 	}
 	if err := writer.Close(); err != nil {
-		return told{}, err
+		return packed{}, err
 	}
 	event := append([]byte("event: "+name+"\ndata: "), base64.StdEncoding.AppendEncode(nil, small.Bytes())...)
 	event = append(event, "\n\n"...)
 	if over {
 		event = append(event, "event: over\ndata: -\n\n"...)
 	}
-	return told{plain, small.Bytes(), event, over}, nil
+	return packed{plain, small.Bytes(), event, over}, nil
 }
 
 // feed makes what screens are told once for all of them.
@@ -102,7 +102,7 @@ type made struct {
 	mutex   sync.Mutex
 	changes int64
 	at      time.Time
-	told    told
+	packed  packed
 }
 
 func newFeed(s *desk.Desk) *feed { return &feed{desk: s, made: map[any]*made{}} }
@@ -113,27 +113,27 @@ const fresh = time.Second
 // mostMade is how much is kept; one class is led at a time.
 const mostMade = 8
 
-func (f *feed) class(id int64) (told, error) {
-	return f.of(id, func() (told, error) {
+func (f *feed) class(id int64) (packed, error) {
+	return f.of(id, func() (packed, error) {
 		score, err := f.desk.Classes.Score(id)
 		if err != nil {
-			return told{}, err
+			return packed{}, err
 		}
 		return pack("score", score, score.Over)
 	})
 }
 
-func (f *feed) room(code string) (told, error) {
-	return f.of(strings.ToUpper(code), func() (told, error) {
+func (f *feed) room(code string) (packed, error) {
+	return f.of(strings.ToUpper(code), func() (packed, error) {
 		room, err := f.desk.Audience.Room(code)
 		if err != nil {
-			return told{}, err
+			return packed{}, err
 		}
 		return pack("room", room, false)
 	})
 }
 
-func (f *feed) of(key any, make func() (told, error)) (told, error) {
+func (f *feed) of(key any, make func() (packed, error)) (packed, error) {
 	f.mutex.Lock()
 	one := f.made[key]
 	if one == nil {
@@ -147,20 +147,20 @@ func (f *feed) of(key any, make func() (told, error)) (told, error) {
 	one.mutex.Lock()
 	defer one.mutex.Unlock()
 	changes := f.desk.Changes() // before it is computed: a change in between makes it anew
-	if one.told.event != nil && one.changes == changes && time.Since(one.at) < fresh {
-		return one.told, nil
+	if one.packed.event != nil && one.changes == changes && time.Since(one.at) < fresh {
+		return one.packed, nil
 	}
 	news, err := make()
 	if err != nil {
-		return told{}, err
+		return packed{}, err
 	}
-	one.changes, one.at, one.told = changes, time.Now(), news
+	one.changes, one.at, one.packed = changes, time.Now(), news
 	return news, nil
 }
 
 // events sends what ask tells, at once and after each change, until the screen goes away, nothing more will come, or who
 // watches has no right to any more.
-func events(c *gin.Context, changed, signedOut <-chan struct{}, may func() bool, ask func() (told, error)) {
+func events(c *gin.Context, changed, signedOut <-chan struct{}, may func() bool, ask func() (packed, error)) {
 	news, err := ask()
 	if err != nil {
 		problem(c, err)
@@ -190,7 +190,7 @@ func events(c *gin.Context, changed, signedOut <-chan struct{}, may func() bool,
 		case <-changed:
 			if news, err = ask(); err != nil {
 				logFailure(c, err)
-				news = told{event: []byte(": it cannot be computed\n\n")}
+				news = packed{event: []byte(": it cannot be computed\n\n")}
 			}
 			open = send(news.event) && !news.over
 		case <-beat.C:

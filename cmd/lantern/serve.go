@@ -130,7 +130,7 @@ func (s *serving) run(cmd *cobra.Command, prepare func(*store.Store, *studio.Clo
 	defer stop()
 	var keeping sync.WaitGroup
 	keeping.Go(func() { application.Keep(ctx) })
-	tellAddresses(cmd.OutOrStdout(), reach, listener.Addr())
+	printAddresses(cmd.OutOrStdout(), reach, listener.Addr())
 	_, port, _ := net.SplitHostPort(listener.Addr().String())
 	st.ServedAt("http://" + net.JoinHostPort("127.0.0.1", port))
 	err = serveUntil(ctx, listener, handler)
@@ -154,7 +154,7 @@ func (s *serving) reach(application *desk.Desk) (web.Reach, error) {
 // interfaces is the address to listen on for each reach.
 var interfaces = map[web.Reach]string{web.ThisMachine: "127.0.0.1", web.LocalNetwork: "0.0.0.0"}
 
-func tellAddresses(out io.Writer, reach web.Reach, at net.Addr) {
+func printAddresses(out io.Writer, reach web.Reach, at net.Addr) {
 	_, port, _ := net.SplitHostPort(at.String())
 	fmt.Fprintf(out, "Vast Lantern is open at http://%s\n", net.JoinHostPort("127.0.0.1", port))
 	if reach == web.LocalNetwork {
@@ -166,10 +166,10 @@ func tellAddresses(out io.Writer, reach web.Reach, at net.Addr) {
 }
 
 // listen takes the port, or says that it is taken and takes another.
-func listen(host string, port int, tell io.Writer) (net.Listener, error) {
+func listen(host string, port int, out io.Writer) (net.Listener, error) {
 	listener, err := net.Listen("tcp", net.JoinHostPort(host, strconv.Itoa(port)))
 	if errors.Is(err, syscall.EADDRINUSE) {
-		fmt.Fprintf(tell, "Port %d is in use by another program; another port is taken.\n", port)
+		fmt.Fprintf(out, "Port %d is in use by another program; another port is taken.\n", port)
 		return net.Listen("tcp", net.JoinHostPort(host, "0"))
 	}
 	return listener, err

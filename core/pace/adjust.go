@@ -51,12 +51,12 @@ func (c *Class) Adjust(a Adjustment) Answer {
 		answer.Passage = c.now.passage + 1
 		answer.Before = c.inForce(answer.Passage)
 	}
-	told, err := c.apply(a)
+	done, err := c.apply(a)
 	if err != nil {
 		answer.Refused = err.Error()
 		return answer
 	}
-	answer.When, answer.Undone, answer.Late = told.When, told.Undone, told.Late
+	answer.When, answer.Undone, answer.Late = done.When, done.Undone, done.Late
 	if answer.When == "" {
 		answer.When = Now
 	}

@@ -36,7 +36,7 @@ func (m *machine) roundCall() CallKind {
 	if !m.row.Starts {
 		return ""
 	}
-	return roundKind(m.round, m.force().total)
+	return roundKind(m.round, m.inForce().total)
 }
 
 const (

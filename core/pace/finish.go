@@ -23,7 +23,7 @@ func (m *machine) finishBy(a Adjustment) (Answer, error) {
 		m.live[i].pinned = true
 		answer.When = Now
 	}
-	if m.stage == Rest && m.force().total == m.round {
+	if m.stage == Rest && m.inForce().total == m.round {
 		m.endRest(t)
 	}
 	return answer, nil

@@ -15,7 +15,7 @@ func (m *machine) follow() {
 		m.begin(m.body())
 	case Round:
 		m.spend(m.current.before)
-		if m.round >= m.force().total {
+		if m.round >= m.inForce().total {
 			m.begin(Closing)
 			return
 		}
@@ -85,7 +85,7 @@ func (m *machine) begin(stage Stage) {
 
 // beginRound starts the round to come, or goes on with one of strokes that waits.
 func (m *machine) beginRound() {
-	next := m.force().Measure
+	next := m.inForce().Measure
 	if m.current.paused {
 		next.Strokes = m.current.strokes
 		m.enter(Round, m.roundAt(next))

@@ -40,7 +40,7 @@ func (m *machine) setCounts(a Adjustment) (Answer, error) {
 // progress ends with its row, an open one at t. What they were for the next round is remembered.
 func (m *machine) dropHolds(a Adjustment) (Answer, error) {
 	h := &m.holds
-	if next := m.force().Counts; !h.dropped || next.Holds() {
+	if next := m.inForce().Counts; !h.dropped || next.Holds() {
 		h.remembered = next
 	}
 	h.dropped = true

@@ -39,8 +39,8 @@ type machine struct {
 	first int   // the first row of the round in progress
 	blind bool  // only where the class comes to is wanted: rows are not kept
 
-	figure figure
-	placed placed
+	figure  figure
+	metHere metHere
 }
 
 // figure is one round of a passage at a measure, kept since most rounds are like the one before.
@@ -109,15 +109,15 @@ func (m *machine) copy() machine {
 	return c
 }
 
-// blinded is a copy that keeps no rows.
-func (m *machine) blinded() machine {
+// copyWithoutRows is a copy that keeps no rows.
+func (m *machine) copyWithoutRows() machine {
 	c := m.copy()
 	c.rows, c.first, c.blind = nil, 0, true
 	return c
 }
 
 func (m *machine) here() *plan.Passage { return &m.plan.Passages[m.passage] }
-func (m *machine) force() *live        { return &m.live[m.passage] }
+func (m *machine) inForce() *live      { return &m.live[m.passage] }
 
 // at is where the row in progress begins, or the end of the class. end is where it will end; of a row that waits it is
 // the planned end. Both are in milliseconds.
@@ -151,7 +151,7 @@ func (m *machine) projectedEnd(t breath.Exact) breath.Exact {
 	if m.over {
 		return m.at()
 	}
-	c := m.blinded()
+	c := m.copyWithoutRows()
 	c.stand(m.at(), m.rowEnd(t).Sub(m.at()), breath.Exact{})
 	c.led = false
 	c.run()
@@ -252,9 +252,9 @@ func (m *machine) measure(ph *practice.Phase) {
 // runsAt is the tempo that the stage in progress runs at: the rounds' own, or that of what is around them.
 func (m *machine) runsAt() breath.Exact {
 	if m.stage == Round {
-		return m.force().Tempo
+		return m.inForce().Tempo
 	}
-	return m.here().Around(m.force().Measure)
+	return m.here().TempoAround(m.inForce().Measure)
 }
 
 func (m *machine) tempoOf(ph *practice.Phase) breath.Exact {

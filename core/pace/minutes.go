@@ -11,7 +11,7 @@ import (
 // and further ones as planned; not pauses, lead-ins and abandoned rounds. The row in progress is taken to end at
 // rowEnd.
 func (m *machine) refit(t, rowEnd breath.Exact) {
-	p, l := m.here(), m.force()
+	p, l := m.here(), m.inForce()
 	if !p.ByMinutes() || l.pinned || m.place()&atClosing != 0 {
 		return
 	}
@@ -46,9 +46,9 @@ func further(left, each breath.Exact) int {
 // change gives the rounds to come another measure, and keeps the minutes if that, or how the round in progress is
 // breathed, is a change of value. The row in progress is taken to end at rowEnd.
 func (m *machine) change(t, rowEnd breath.Exact, do func(*plan.Measure)) (next, current bool) {
-	before, eased := m.force().Counts, m.current.counts
-	do(&m.force().Measure)
-	next, current = m.force().Counts != before, m.current.counts != eased
+	before, eased := m.inForce().Counts, m.current.counts
+	do(&m.inForce().Measure)
+	next, current = m.inForce().Counts != before, m.current.counts != eased
 	if next || current {
 		m.refit(t, rowEnd)
 	}

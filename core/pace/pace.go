@@ -98,7 +98,7 @@ func (c *Class) Ahead() *Wait {
 // EndAt is when the class would end if nothing more were adjusted after t, in milliseconds: what waits is taken to
 // end at its planned time, or at t if that is past, and a pause at t.
 func (c *Class) EndAt(t int64) int64 {
-	m := c.now.blinded()
+	m := c.now.copyWithoutRows()
 	m.runTo(t)
 	return m.projectedEnd(breath.Int(t)).Round()
 }
@@ -149,14 +149,14 @@ type Moment struct {
 
 // At is where the class is at t, in milliseconds.
 func (c *Class) At(t int64) Moment {
-	m := c.now.blinded()
+	m := c.now.copyWithoutRows()
 	m.runTo(t)
 	if m.over {
 		return Moment{}
 	}
 	moment := Moment{
-		Passage: m.passage + 1, Stage: m.stage, Phase: m.unit[m.phase].Kind, Round: m.round, Next: Passage{m.force().Measure, m.force().total},
-		Counts: m.force().Counts, Met: m.met(),
+		Passage: m.passage + 1, Stage: m.stage, Phase: m.unit[m.phase].Kind, Round: m.round, Next: Passage{m.inForce().Measure, m.inForce().total},
+		Counts: m.inForce().Counts, Met: m.met(),
 	}
 	if m.stage == Round {
 		moment.Counts = m.current.counts

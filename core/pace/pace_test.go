@@ -37,9 +37,9 @@ func script(t require.TestingT, lines ...string) []pace.Adjustment {
 	return s
 }
 
-// told writes rows so that a table can be read: consecutive rows of one phase in one line, as
+// inLines writes rows so that a table can be read: consecutive rows of one phase in one line, as
 // "at stage.round.breath phase through first-last/of dur". A tilde marks a round that was abandoned.
-func told(tl pace.Timeline) []string {
+func inLines(tl pace.Timeline) []string {
 	var lines []string
 	for i := 0; i < len(tl.Rows); {
 		first := tl.Rows[i]
@@ -133,7 +133,7 @@ func TestSheet(t *testing.T) {
 			}},
 		{"nothing", nil, nil},
 	} {
-		assert.Equal(t, c.want, told(pace.Sheet(read(t, c.passages...))), c.name)
+		assert.Equal(t, c.want, inLines(pace.Sheet(read(t, c.passages...))), c.name)
 	}
 }
 
@@ -252,7 +252,7 @@ func TestAdjustments(t *testing.T) {
 			"0 1:setup lead both 1-1/1 1000", "1000 1:round 1.1 inhale both 1-1/2 1000 ~", "2000 1:pause free 1-1/1 open"), nil},
 	} {
 		tl, answers := pace.Replay(read(t, c.passages...), script(t, c.script...))
-		assert.Equal(t, c.want, told(tl), c.name)
+		assert.Equal(t, c.want, inLines(tl), c.name)
 		assert.Equal(t, c.refused, refused(answers), c.name)
 	}
 }

@@ -8,7 +8,7 @@ import (
 // setRounds is the verb "rounds": a new total at once, never less than the round in progress; in a rest that is
 // the round just finished.
 func (m *machine) setRounds(a Adjustment) (Answer, error) {
-	to := m.force().total + a.By
+	to := m.inForce().total + a.By
 	if !a.Relative {
 		whole, ok := a.To.Whole()
 		if !ok {
@@ -28,7 +28,7 @@ func (m *machine) lastRound(a Adjustment) (Answer, error) {
 }
 
 func (m *machine) setTotal(a Adjustment, to int) (Answer, error) {
-	l := m.force()
+	l := m.inForce()
 	follows := m.here().ByMinutes() && !l.pinned
 	switch {
 	case to > plan.MostRounds && to > l.total:

@@ -9,7 +9,7 @@ import (
 // setStrokes is the verb "strokes": the number from the next round that starts or starts over. Fewer also counts for
 // the round in progress, which ends at the new number, or with the stroke in progress if that is reached.
 func (m *machine) setStrokes(a Adjustment) (Answer, error) {
-	l := m.force()
+	l := m.inForce()
 	n, whole := a.To.Whole()
 	switch fills := m.here().Practice.FillsMinutes(); {
 	case !whole || n < 1 || n > plan.MostStrokes:
@@ -56,7 +56,7 @@ func strokesBegun(m *machine) refusal {
 // its pause it ends at t.
 func (m *machine) enough(a Adjustment) (Answer, error) {
 	if m.here().Practice.FillsMinutes() {
-		m.force().pinned = true
+		m.inForce().pinned = true
 	}
 	if m.stage == Round {
 		m.setCurrentStrokes(m.count)

@@ -10,7 +10,7 @@ import (
 // slower than the hold runs waits for its end. It is the rate of strokes, and the tempo of the rounds in practices of
 // fixed counts; open phases have none.
 func (m *machine) setTempo(a Adjustment) (Answer, error) {
-	p, l := m.here(), m.force()
+	p, l := m.here(), m.inForce()
 	slowest, fastest, unit := breath.SlowestTempo, breath.FastestTempo, "counts"
 	if p.Is(practice.Strokes) {
 		slowest, fastest, unit = breath.SlowestRate, breath.FastestRate, "strokes"
@@ -68,7 +68,7 @@ func within(x breath.Exact, low, high int64) breath.Exact {
 // those begun, at the length they had or have, and the most further ones at the new rate that end within the minutes.
 // A pause does not count.
 func (m *machine) refitStrokes() {
-	p, l := m.here(), m.force()
+	p, l := m.here(), m.inForce()
 	if !p.Practice.FillsMinutes() || l.pinned || m.place()&(atClosing|atOwnPace) != 0 {
 		return
 	}

@@ -125,7 +125,7 @@ func init() { // not a literal: the rules refer to the machine, whose methods re
 	for i, verb := range everyVerb {
 		sortedRules = append(sortedRules, verbs[verb])
 		if verbs[verb].moment != nil {
-			momentary = append(momentary, i)
+			byMoment = append(byMoment, i)
 		}
 	}
 }
@@ -209,11 +209,11 @@ func (m *machine) forbids(v Verb, r *rule, here place) refusal {
 // are like the one before.
 func (m *machine) met() VerbSet {
 	here := m.place()
-	if m.placed.place != here || m.placed.passage != m.passage {
-		m.placed = placed{here, m.passage, m.metAt(here)}
+	if m.metHere.place != here || m.metHere.passage != m.passage {
+		m.metHere = metHere{here, m.passage, m.metAt(here)}
 	}
-	set := m.placed.verbs
-	for _, i := range momentary {
+	set := m.metHere.verbs
+	for _, i := range byMoment {
 		if set&(1<<i) != 0 && sortedRules[i].moment(m) != "" {
 			set &^= 1 << i
 		}
@@ -233,8 +233,8 @@ func (m *machine) metAt(here place) VerbSet {
 	return set
 }
 
-// placed is the verbs that are met at a place of a passage.
-type placed struct {
+// metHere is the verbs that are met at a place of a passage.
+type metHere struct {
 	place   place
 	passage int
 	verbs   VerbSet
@@ -243,7 +243,7 @@ type placed struct {
 var (
 	everyVerb   []Verb // sorted
 	sortedRules []rule // of everyVerb, in the same order
-	momentary   []int  // the rules that look at the moment
+	byMoment    []int  // the rules that look at the moment
 )
 
 // VerbSet is some of the verbs.

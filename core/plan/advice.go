@@ -54,12 +54,12 @@ func (p *Plan) adviseOnOrder() []Advice {
 			continue
 		}
 		name := passage.Name()
-		switch lean := passage.Practice.Leans; {
-		case lean == practice.Calming:
+		switch as := passage.Practice.TaughtAs; {
+		case as == practice.Calming:
 			calmed = i + 1
-		case lean == practice.Warming && late:
+		case as == practice.Warming && late:
 			list = append(list, Advice{i + 1, fmt.Sprintf("Leave %s for another time of day.", name), "Strokes and other warming practices are not taught late in the evening."})
-		case lean == practice.Warming && calmed > 0:
+		case as == practice.Warming && calmed > 0:
 			list = append(list, Advice{i + 1, fmt.Sprintf("Move %s before %s.", name, p.Passages[calmed-1].Name()), "Warming practices come before calming ones; a class ends quietly."})
 		}
 		held := passage.Measure.Counts.Holds()

@@ -74,9 +74,9 @@ func (p *Passage) Round(m Measure) []practice.Phase {
 // RoundSpan is the planned length of one round at the measure, in milliseconds.
 func (p *Passage) RoundSpan(m Measure) breath.Exact { return Span(p.Round(m), m.Tempo) }
 
-// Around is the tempo of beat, lead-in, opening and closing while the rounds run at the measure: theirs in a counted
+// TempoAround is the tempo of beat, lead-in, opening and closing while the rounds run at the measure: theirs in a counted
 // practice, the plan's in others (pacing.md section 3).
-func (p *Passage) Around(m Measure) breath.Exact {
+func (p *Passage) TempoAround(m Measure) breath.Exact {
 	if p.Is(practice.Counted) {
 		return m.Tempo
 	}
@@ -119,7 +119,7 @@ func (p *Passage) PlannedLength() breath.Exact {
 	if p.Type != Practice {
 		return p.Length
 	}
-	tempo := p.Around(p.Measure)
+	tempo := p.TempoAround(p.Measure)
 	around := Span(p.Beat(), tempo).Add(Span(p.Lead(), tempo)).Add(Span(p.Opening(), tempo)).Add(Span(p.Closing(), tempo))
 	if p.OwnPace {
 		return around.Add(p.Millis()).Add(p.Recall)

@@ -37,8 +37,8 @@ func (p *Passage) Figures() Figures {
 		f.Breaths = f.Rounds * breaths
 		f.hold(round, f.Rounds, tempo)
 	}
-	f.hold(p.Opening(), 1, p.Around(p.Measure))
-	f.hold(p.Closing(), 1, p.Around(p.Measure))
+	f.hold(p.Opening(), 1, p.TempoAround(p.Measure))
+	f.hold(p.Closing(), 1, p.TempoAround(p.Measure))
 	return f
 }
 

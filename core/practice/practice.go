@@ -54,29 +54,29 @@ var Intents = []string{"settle", "wake up", "before sleep", "before an exam", "b
 // Levels of a group or a practice, the easiest first.
 var Levels = []string{"beginners", "some practice", "experienced"}
 
-// Lean is what a practice is taught as, where that bears on its place in a class.
-type Lean string
+// Effect is what a practice is taught as, where that bears on its place in a class.
+type Effect string
 
 // Warming practices come before calming ones, and not late in the evening.
 const (
-	Warming Lean = "warming"
-	Calming Lean = "calming"
+	Warming Effect = "warming"
+	Calming Effect = "calming"
 )
 
 // Practice is one entry of the catalogue.
 type Practice struct {
-	ID     string            `yaml:"id"`
-	Name   string            `yaml:"name"`
-	Term   string            `yaml:"term"` // the Sanskrit term, where a teacher would use one
-	Kind   Kind              `yaml:"kind"`
-	Takes  []string          `yaml:"takes"`  // fields of a plan's passage beyond those of its kind
-	Airway breath.Airway     `yaml:"airway"` // of its rounds where the figure says so, and of its opening and closing
-	Figure []Step            `yaml:"figure"`
-	Leans  Lean              `yaml:"taught_as"`
-	From   string            `yaml:"from"`  // of a teacher's own: the practice that it was made from
-	Words  map[string]string `yaml:"words"` // said in place of the table's, by phase
-	Care   []string          `yaml:"care"`  // the aspects of core/care that it has beyond holds, which follow from its counts
-	Entry  `yaml:",inline"`
+	ID       string            `yaml:"id"`
+	Name     string            `yaml:"name"`
+	Term     string            `yaml:"term"` // the Sanskrit term, where a teacher would use one
+	Kind     Kind              `yaml:"kind"`
+	Takes    []string          `yaml:"takes"`  // fields of a plan's passage beyond those of its kind
+	Airway   breath.Airway     `yaml:"airway"` // of its rounds where the figure says so, and of its opening and closing
+	Figure   []Step            `yaml:"figure"`
+	TaughtAs Effect            `yaml:"taught_as"`
+	From     string            `yaml:"from"`  // of a teacher's own: the practice that it was made from
+	Words    map[string]string `yaml:"words"` // said in place of the table's, by phase
+	Care     []string          `yaml:"care"`  // the aspects of core/care that it has beyond holds, which follow from its counts
+	Entry    `yaml:",inline"`
 
 	// What a plan's passage has where it gives nothing:
 	Counts  string `yaml:"counts"`       // counted practices

@@ -102,8 +102,8 @@ func (p *Practice) check() error {
 
 // checkWords checks what is for people: that it is of a kind, and no longer than can be read.
 func (p *Practice) checkWords() error {
-	if !slices.Contains([]Lean{"", Warming, Calming}, p.Leans) {
-		return fmt.Errorf("taught_as: given %q, allowed: warming, calming, or nothing", p.Leans)
+	if !slices.Contains([]Effect{"", Warming, Calming}, p.TaughtAs) {
+		return fmt.Errorf("taught_as: given %q, allowed: warming, calming, or nothing", p.TaughtAs)
 	}
 	for _, intent := range p.Intents {
 		if !slices.Contains(Intents, intent) {

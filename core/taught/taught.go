@@ -89,13 +89,13 @@ func Of(p *plan.Plan, script []pace.Adjustment, at int64) Record {
 	taught := Until(timeline, at)
 	planned := pace.Sheet(p)
 	r := Record{Planned: planned.End, Taught: taught.End, Answers: answers, Passages: make([]Passage, len(p.Passages))}
-	for i, force := range class.Passages() {
+	for i, led := range class.Passages() {
 		r.Passages[i] = blank(&p.Passages[i])
 		if p.Passages[i].Is(practice.Counted) {
-			r.Passages[i].PlannedCounts, r.Passages[i].Counts = p.Passages[i].Measure.Counts, force.Counts
+			r.Passages[i].PlannedCounts, r.Passages[i].Counts = p.Passages[i].Measure.Counts, led.Counts
 		}
 		if p.Passages[i].Is(practice.Strokes) {
-			r.Passages[i].Strokes = force.Strokes
+			r.Passages[i].Strokes = led.Strokes
 		}
 	}
 	for _, a := range answers {

@@ -81,6 +81,7 @@ func run(folder string) error {
 		{"school", "/school", "Your own words", 1280, 800},
 		{"taught", "/taught", "Aldersee", 1280, 800},
 		{"summary", fmt.Sprintf("/taught/year/%d", time.Now().Year()), "All classes", 1280, 1250},
+		{"help", "/help", "Nothing here is medical advice", 1280, 800},
 		{"record", fmt.Sprintf("/taught/%d", record.ID), "adjustments", 1280, 800},
 	}
 	for _, v := range views {

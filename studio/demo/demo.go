@@ -21,7 +21,7 @@ import (
 //go:embed plans/*.plan.json
 var plans embed.FS
 
-// group is one invented group: its weekly class, how it grew, and how the room took it.
+// group is one invented group: its weekly class, how it grew, and how the room was.
 type group struct {
 	name, level string
 	size        int

@@ -23,9 +23,9 @@ func carried(value float64) contract.Adjust {
 	return contract.Adjust{Do: "tempo", To: &value, Carry: true}
 }
 
-// taught is a class of the past: what was changed in its plan, what was pressed, how many came and how they took it.
-func taught(plan changes, people int, took string, pressed ...press) week {
-	return week{changes: plan, pressed: pressed, after: []contract.Remark{{Kind: "people", Text: strconv.Itoa(people)}, {Kind: "took", Text: took}}}
+// taught is a class of the past: what was changed in its plan, what was pressed, how many came and how the room was.
+func taught(plan changes, people int, mood string, pressed ...press) week {
+	return week{changes: plan, pressed: pressed, after: []contract.Remark{{Kind: "people", Text: strconv.Itoa(people)}, {Kind: "took", Text: mood}}}
 }
 
 // The four groups: one that climbs, one that was eased back, one of teenagers, one that is irregular. The last week of

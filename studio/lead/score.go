@@ -109,12 +109,12 @@ func passages(l *studio.Class, tl pace.Timeline, wait *contract.Wait, who care.R
 	now := l.Led.Passages()
 	list := make([]contract.ScorePassage, len(l.Plan.Passages))
 	for i := range l.Plan.Passages {
-		p, force := &l.Plan.Passages[i], now[i]
+		p, inForce := &l.Plan.Passages[i], now[i]
 		list[i] = contract.ScorePassage{
-			Name: p.Name(), Type: p.Type, Script: p.Script, StartMS: -1, EndMS: -1, Rounds: force.Total,
-			Tempo: force.Tempo.Float(), Slower: room.Slower(p, force.Tempo).Float(), Faster: room.Faster(p, force.Tempo).Float(),
+			Name: p.Name(), Type: p.Type, Script: p.Script, StartMS: -1, EndMS: -1, Rounds: inForce.Total,
+			Tempo: inForce.Tempo.Float(), Slower: room.Slower(p, inForce.Tempo).Float(), Faster: room.Faster(p, inForce.Tempo).Float(),
 			Cautions: contract.CautionsOf(p), Findings: contract.FindingsOf(p, who), Steps: contract.StepsInWords(p.ClosingSteps),
-			InForce: contract.InForceOf(force),
+			InForce: contract.InForceOf(inForce),
 		}
 		if p.Is(practice.Open) { // has no tempo to change
 			list[i].Tempo = 0

@@ -57,7 +57,7 @@ export function BeforeLeading({ plan, fit = false, onClose }: Props) {
         <Modal.Title id="before">Before you begin</Modal.Title>
       </Modal.Header>
       <Modal.Body>
-        {stored.isPending && <Loading what="Looking up the cautions" />}
+        {stored.isPending && <Loading what="Loading the cautions" />}
         {stored.isError && <ErrorAlert error={stored.error} />}
         {shown && (
           <Cautions plan={shown} onSoften={() => soften.mutate(shown)} softening={soften.isPending} />
@@ -94,13 +94,13 @@ export function BeforeLeading({ plan, fit = false, onClose }: Props) {
 
 /** ForTheGroup is what the rules of care say of this plan for this group and hour. */
 function ForTheGroup({ plan, onSoften, softening }: CautionsProps) {
-  const told = plan.summary.passages.filter((p) => p.findings.length > 0);
-  if (told.length === 0) return null;
+  const concerned = plan.summary.passages.filter((p) => p.findings.length > 0);
+  if (concerned.length === 0) return null;
   const softer = toSoften(plan).length > 0;
   return (
     <section className="forgroup">
       <h3>For {plan.group?.name ?? "this hour"}</h3>
-      {told.map((p, i) => (
+      {concerned.map((p, i) => (
         <div key={i}>
           <strong>{p.name}</strong>
           <Findings list={p.findings} />
@@ -108,7 +108,7 @@ function ForTheGroup({ plan, onSoften, softening }: CautionsProps) {
       ))}
       {softer && (
         <Button variant="outline-primary" className="mt-2" disabled={softening} onClick={onSoften}>
-          <kbd>G</kbd> Take the gentle variant of what is to be left out
+          <kbd>G</kbd> Use the gentle variants of what is to be left out
         </Button>
       )}
     </section>

@@ -52,7 +52,7 @@ export function DeletedLately({ kinds }: { kinds: Kind[] }) {
   if (mine.length === 0) return null;
   return (
     <details className="mt-4">
-      <summary>Deleted lately: {mine.length}</summary>
+      <summary>Recently deleted: {mine.length}</summary>
       {back.isError && <ErrorAlert error={back.error} />}
       <ul className="list-unstyled mt-2">
         {mine.map((one) => (

@@ -30,7 +30,9 @@ export function Choices({ questions, chosen, otherwise, onChange }: Props) {
               value={chosen[q.id] ?? (otherwise ? "" : first)}
               onChange={(e) => put(e.target.value)}
             >
-              {otherwise && <option value="">as you do: {q.ways.find((w) => w.id === first)?.says}</option>}
+              {otherwise && (
+                <option value="">as in your school: {q.ways.find((w) => w.id === first)?.says}</option>
+              )}
               {q.ways.map((w) => (
                 <option key={w.id} value={w.id}>
                   {w.says}

@@ -37,7 +37,7 @@ export function DeleteCard({ kind, id, name, to, onClose }: Props) {
         <Modal.Title id="delete">Delete {name || "this"}?</Modal.Title>
       </Modal.Header>
       <Modal.Body>
-        {goes.isPending && <Loading what="Looking up what goes with it" />}
+        {goes.isPending && <Loading what="Checking what goes with it" />}
         {goes.isError && <ErrorAlert error={goes.error} retry={() => void goes.refetch()} />}
         {go.isError && <ErrorAlert error={go.error} />}
         {goes.data && (
@@ -54,7 +54,7 @@ export function DeleteCard({ kind, id, name, to, onClose }: Props) {
                 />
                 <p className="text-secondary">
                   {classes
-                    ? "What was taught is then in no allDeleted and in no summary of a year."
+                    ? "What was taught is then in no list and in no summary of a year."
                     : "Otherwise what was taught stays in the record, with the group's name."}
                 </p>
               </>

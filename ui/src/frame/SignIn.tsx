@@ -40,7 +40,7 @@ export function SignIn() {
         <Modal.Body>
           {enter.isError && <ErrorAlert error={enter.error} />}
           <Form.Group controlId="passcode" className="mb-3">
-            <Form.Label>Passcode of the teacher</Form.Label>
+            <Form.Label>Teacher's passcode</Form.Label>
             <Form.Control
               type="password"
               size="lg"
@@ -54,7 +54,7 @@ export function SignIn() {
           <Form.Group controlId="device">
             <Form.Label>Name of this device</Form.Label>
             <Form.Control maxLength={40} value={device} onChange={(e) => setDevice(e.target.value)} />
-            <Form.Text>It stands beside what is adjusted on it.</Form.Text>
+            <Form.Text>It is shown beside what is adjusted on this device.</Form.Text>
           </Form.Group>
         </Modal.Body>
         <Modal.Footer>

@@ -18,11 +18,13 @@ export function CourseOf({ group }: { group: number }) {
     queryKey: ["course of", group],
     queryFn: () => get<GroupCourse>(`/groups/${group}/course`),
   });
-  if (course.isPending) return <Loading what="Looking up the course" />;
+  if (course.isPending) return <Loading what="Loading the course" />;
   if (course.isError) return <ErrorAlert error={course.error} retry={() => void course.refetch()} />;
   const { practices, classes, streak, never } = course.data;
   if (classes === 0)
-    return <p className="text-secondary">This group was not taught yet. Its course will stand here.</p>;
+    return (
+      <p className="text-secondary">This group has not been taught yet. Its course will be shown here.</p>
+    );
   return (
     <section aria-label="Course">
       <p className="text-secondary">

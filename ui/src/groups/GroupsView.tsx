@@ -37,7 +37,7 @@ export function GroupsView() {
     id === "new" ? nobody : (groups.data?.groups.find((g) => g.id === Number(id)) ?? groups.data?.groups[0]);
   return (
     <Shell view="groups">
-      {groups.isPending && <Loading what="Looking up the groups" />}
+      {groups.isPending && <Loading what="Loading the groups" />}
       {groups.isError && <ErrorAlert error={groups.error} retry={() => void groups.refetch()} />}
       {groups.data && (
         <Row className="g-4">
@@ -49,7 +49,7 @@ export function GroupsView() {
               </Link>
             </div>
             {groups.data.groups.length === 0 && (
-              <p>No group yet. A group keeps what must be cared for, and its classes.</p>
+              <p>No group yet. A group keeps the care that it needs, and its classes.</p>
             )}
             <ListGroup as="nav" aria-label="Groups">
               {groups.data.groups.map((g) => (

@@ -15,9 +15,9 @@ export default function Plot({ course, metric }: { course: PracticeCourse; metri
     eased: p.eased,
     counts: p.counts,
   }));
-  const told = data.map((p) => `${day(p.started_ms)} ${p.value}${p.eased ? ", eased" : ""}`).join("; ");
+  const said = data.map((p) => `${day(p.started_ms)} ${p.value}${p.eased ? ", eased" : ""}`).join("; ");
   return (
-    <div className="plot" role="img" aria-label={`${name} of ${course.name}: ${told}`}>
+    <div className="plot" role="img" aria-label={`${name} of ${course.name}: ${said}`}>
       <ResponsiveContainer width="100%" height={110}>
         <LineChart data={data} margin={{ top: 8, right: 12, bottom: 0, left: 0 }}>
           <XAxis

@@ -32,7 +32,7 @@ export function TryView() {
   if (first.data) return <Trying key={run} id={id} first={first.data} onAgain={() => setRun(run + 1)} />;
   return (
     <Shell view="lead-wait">
-      {first.error ? <ErrorAlert error={first.error} /> : <Loading what="Laying the plan out" />}
+      {first.error ? <ErrorAlert error={first.error} /> : <Loading what="Preparing the try-out" />}
       {first.error && <Link to={`/plan/${id}`}>Back to the plan</Link>}
     </Shell>
   );

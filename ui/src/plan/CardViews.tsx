@@ -20,7 +20,8 @@ function usePlan() {
 /** RunningCardView is the class on one page, to be led from without any device. */
 export function RunningCardView() {
   const { id, plan } = usePlan();
-  if (!plan.data) return plan.error ? <ErrorAlert error={plan.error} /> : <Loading what="Writing the card" />;
+  if (!plan.data)
+    return plan.error ? <ErrorAlert error={plan.error} /> : <Loading what="Preparing the card" />;
   const { summary, group } = plan.data;
   const doc = plan.data.document as PlanDoc;
   const when = (ms: number) => (summary.starts_ms === null ? clock(ms) : timeOfDay(summary.starts_ms + ms));
@@ -110,7 +111,7 @@ export function HomeCardView() {
   const book = useQuery({ queryKey: ["practices", 0], queryFn: () => get<Book>("/practices") });
   const error = plan.error ?? book.error;
   if (!plan.data || !book.data)
-    return error ? <ErrorAlert error={error} /> : <Loading what="Writing the card" />;
+    return error ? <ErrorAlert error={error} /> : <Loading what="Preparing the card" />;
   const practices = plan.data.summary.passages.filter((p) => p.practice !== "");
   const once = practices.filter((p, i) => practices.findIndex((q) => q.practice === p.practice) === i);
   return (

@@ -68,7 +68,7 @@ export function CourseCard({
           </div>
           <div className="d-flex gap-3 mt-3">
             <Form.Group controlId="grow">
-              <Form.Label>From one to the next grows</Form.Label>
+              <Form.Label>What grows from class to class</Form.Label>
               <Form.Select value={course.grow} onChange={(e) => set({ grow: e.target.value })}>
                 <option value="nothing">nothing</option>
                 <option value="rounds">one round</option>

@@ -140,7 +140,7 @@ export function PassageRow(props: Props) {
           <Findings list={summary.findings} />
           {summary.gentler && (
             <Button size="sm" variant="outline-primary" onClick={() => void props.onAsk({ do: "gentle" })}>
-              Take the gentle variant
+              Use the gentle variant
             </Button>
           )}
         </div>
@@ -186,7 +186,7 @@ function Numbers({ summary, waits, kept }: NumbersProps) {
       {summary.own_pace && <span>own pace</span>}
       {summary.per_minute > 0 && <span>{number(summary.per_minute)} breaths a min</span>}
       {summary.true_ratio !== "" && summary.true_ratio !== summary.counts && (
-        <span className="attention">really {summary.true_ratio}</span>
+        <span className="attention">runs as {summary.true_ratio}</span>
       )}
       {summary.longest_hold_ms > 0 && <span>longest hold {number(summary.longest_hold_ms / 1000)} s</span>}
       {summary.held_ms > 0 && <span>{clock(summary.held_ms)} in holds</span>}

@@ -29,7 +29,7 @@ export function Saved({ editor, id }: { editor: Editor; id: number }) {
             variant="outline-danger"
             onClick={() => void get<Plan>(`/plans/${id}`).then((newest) => editor.overwrite(newest.revision))}
           >
-            Keep this one
+            Keep this version
           </Button>
         </>
       ) : (

@@ -42,10 +42,10 @@ export function inWords(answer: Answer): string {
       return `${after.strokes} strokes instead of ${before.strokes} ${moment}`;
     case "finish-by":
       return answer.late_ms > 0
-        ? `will be ${clock(answer.late_ms)} late all the same`
+        ? `will be ${clock(answer.late_ms)} late even so`
         : "refitted to the end time";
     case "undo":
-      return `taken back: ${verbName(answer.undone)}`;
+      return `undone: ${verbName(answer.undone)}`;
     case "signal":
       return `seen: ${answer.see}`;
     case "note":

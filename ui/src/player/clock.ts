@@ -8,7 +8,7 @@ import type { Clock } from "../wire/contract";
 type Reading = { local: number; server: number; rate: number; delay: number };
 
 let best: Reading = { local: performance.now(), server: Date.now(), rate: 1, delay: Infinity };
-let asked = false; // whether there ever was a reading
+let answered = false; // whether there ever was a reading
 
 // What this page shows: from a moment on, what it showed then, and what it owes to the best reading. The debt is paid
 // little by little, so that no count is skipped or shown twice.
@@ -55,8 +55,8 @@ function take(reading: Reading): void {
   const local = performance.now();
   const shows = at(local);
   const is = reading.server + (local - reading.local) * reading.rate;
-  const sudden = Math.abs(is - shows) > steps * reading.rate || !asked;
-  asked = true;
+  const sudden = Math.abs(is - shows) > steps * reading.rate || !answered;
+  answered = true;
   best = reading;
   since = local;
   showed = sudden ? is : shows;

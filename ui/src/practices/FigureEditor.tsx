@@ -71,7 +71,7 @@ export function FigureEditor({ kind, steps, onChange }: Props) {
             )}
             {step.phase === "inhale" || step.phase === "exhale" ? (
               <Pick
-                label={`Way of phase ${i + 1}`}
+                label={`Airway of phase ${i + 1}`}
                 value={step.through ?? ""}
                 words={ways}
                 onChange={(through) => change(i, { through })}

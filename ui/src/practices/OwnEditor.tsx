@@ -112,7 +112,7 @@ function Edit({ start }: { start: PracticeDoc }) {
         <h1>{text(doc.name) || "A practice of your own"}</h1>
         <div className="d-flex gap-2">
           <Button variant="outline-danger" onClick={() => (sure ? drop.mutate() : setSure(true))}>
-            {sure ? "Really remove it" : "Remove"}
+            {sure ? "Remove it for good" : "Remove"}
           </Button>
           <Link className="btn btn-outline-secondary" to={`/practices/${text(doc.id)}`}>
             {changed ? "Discard changes" : "Back"}
@@ -121,14 +121,14 @@ function Edit({ start }: { start: PracticeDoc }) {
             disabled={!changed || drafted?.problem !== "" || store.isPending}
             onClick={() => store.mutate()}
           >
-            Keep it
+            Save practice
           </Button>
         </div>
       </div>
       {(store.isError || drop.isError) && <ErrorAlert error={(store.error ?? drop.error)!} />}
       {drafted && drafted.problem !== "" && (
         <Alert variant="warning" role="status">
-          Not yet right: {drafted.problem}
+          Not right yet: {drafted.problem}
         </Alert>
       )}
       <Row className="g-4">

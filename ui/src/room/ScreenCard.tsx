@@ -30,7 +30,7 @@ export function ScreenCard({ lamps, onLamps, sides, onSides, light, onLight, onC
           onChange={onLight}
         />
         <Form.Group controlId="sides" className="mt-3">
-          <Form.Label>Sides are said</Form.Label>
+          <Form.Label>How sides are said</Form.Label>
           <Form.Select value={sides} onChange={(e) => onSides(e.target.value as Sides)}>
             <option value="class">as the class says them</option>
             <option value="named">left and right</option>

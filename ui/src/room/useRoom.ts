@@ -15,8 +15,8 @@ export function useRoom(code: string) {
     let gone = false;
     const load = async () => {
       await synchronize(); // a score is of use only to a screen that knows what time it is
-      const told = await get<Room>(path);
-      if (!gone) setRoom(told);
+      const found = await get<Room>(path);
+      if (!gone) setRoom(found);
     };
     load().catch((failed: Error) => !gone && setError(failed));
     return () => {

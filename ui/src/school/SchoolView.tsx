@@ -15,7 +15,7 @@ export function SchoolView() {
   const settings = useQuery({ queryKey: ["settings"], queryFn: () => get<Settings>("/settings") });
   return (
     <Shell view="school">
-      {settings.isPending && <Loading what="Looking up your school" />}
+      {settings.isPending && <Loading what="Loading your school" />}
       {settings.isError && <ErrorAlert error={settings.error} retry={() => void settings.refetch()} />}
       {settings.data && <Edit key={settings.dataUpdatedAt} start={settings.data} />}
     </Shell>
@@ -50,8 +50,9 @@ function Edit({ start }: { start: Settings }) {
         </Button>
       </div>
       <p className="text-secondary">
-        It sets what a new passage begins with, what is shown beside a practice, what is cared for and what is
-        said. A group may differ. Plans that are written already stay as they are, but for what is said.
+        These answers set what a new passage starts with, what is shown beside a practice, which cautions
+        apply, and what is said. A group may differ. Plans that you have written stay as they are, apart from
+        what is said.
       </p>
       {store.isError && <ErrorAlert error={store.error} />}
       {store.isSuccess && !changed && <Alert variant="success">Saved.</Alert>}
@@ -62,7 +63,7 @@ function Edit({ start }: { start: Settings }) {
       />
       <h2 className="mt-4">Pedals</h2>
       <p className="text-secondary">
-        Of a page turner with two pedals, while a class is led. Page Down also takes what is proposed.
+        For a page turner with two pedals, while a class is led. Page Down also accepts what is proposed.
       </p>
       <div className="d-flex flex-wrap gap-3">
         <Pedal

@@ -15,7 +15,7 @@ export default function Curves({ record }: { record: Record }) {
       : [shown];
   });
   const chart = (key: "tempo" | "counts", name: string) => (
-    <div className="curve" role="img" aria-label={`${name}: ${told(record, key)}`}>
+    <div className="curve" role="img" aria-label={`${name}: ${inWords(record, key)}`}>
       <p>{name}</p>
       <ResponsiveContainer width="100%" height={120}>
         <LineChart data={data} margin={{ top: 6, right: 12, bottom: 0, left: 0 }}>
@@ -59,6 +59,6 @@ export default function Curves({ record }: { record: Record }) {
   );
 }
 
-function told(record: Record, key: "tempo" | "counts"): string {
+function inWords(record: Record, key: "tempo" | "counts"): string {
   return record.curve.map((p) => `${clock(p.at_ms)} ${p[key]}${p.kept ? "" : ", abandoned"}`).join("; ");
 }

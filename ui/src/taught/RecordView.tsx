@@ -24,7 +24,7 @@ export function RecordView() {
   const record = useQuery({ queryKey: ["record", id], queryFn: () => get<Record>(`/classes/${id}/record`) });
   return (
     <Shell view="taught">
-      {record.isPending && <Loading what="Looking up the record" />}
+      {record.isPending && <Loading what="Loading the record" />}
       {record.isError && <ErrorAlert error={record.error} retry={() => void record.refetch()} />}
       {record.data && <Page record={record.data} />}
     </Shell>
@@ -167,7 +167,7 @@ function Totals({ record: { totals, taught_ms, planned_ms, passages } }: { recor
   return (
     <tr>
       <td />
-      <th scope="row">Class{apart && <small> · counted without own pace and try-outs</small>}</th>
+      <th scope="row">Class{apart && <small> · without own pace and try-outs</small>}</th>
       <td className="text-end">
         {clock(taught_ms)} <small>of {clock(planned_ms)}</small>
       </td>

@@ -23,20 +23,20 @@ export function Remarks({ record }: { record: Record }) {
       else if (remark.kind !== "took") setText("");
     },
   });
-  const took = record.remarks.findLast((r) => r.kind === "took")?.text;
+  const mood = record.remarks.findLast((r) => r.kind === "took")?.text;
   return (
     <section className="remarks">
       <h2>How it was</h2>
       {add.isError && <ErrorAlert error={add.error} />}
       <div className="d-flex flex-wrap gap-3 align-items-center">
-        <div role="group" aria-label="How the room took it">
+        <div role="group" aria-label="How the room was">
           {record.moods.map((word) => (
             <Button
               key={word}
               size="sm"
               className="me-1"
-              aria-pressed={word === took}
-              variant={word === took ? "primary" : "outline-secondary"}
+              aria-pressed={word === mood}
+              variant={word === mood ? "primary" : "outline-secondary"}
               onClick={() => add.mutate({ kind: "took", text: word })}
             >
               {word}

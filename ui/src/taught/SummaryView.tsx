@@ -43,7 +43,7 @@ export function SummaryView() {
       </ButtonGroup>
       <Form.Control
         className="w-auto"
-        aria-label="Your name, as it is to stand on the page"
+        aria-label="Your name, as it is printed on the page"
         placeholder="your name"
         maxLength={100}
         value={name}

@@ -13,10 +13,10 @@ import { ErrorAlert } from "../frame/ErrorAlert";
 import { Loading } from "../frame/Loading";
 import { clock, day, plural, timeOfDay } from "../player/format";
 
-/** TaughtView lists the classes that were led. What is asked for stands in the address, so that it can be kept. */
+/** TaughtView lists the classes that were led. What is searched stands in the address, so that it can be kept. */
 export function TaughtView() {
-  const [asked, setAsked] = useSearchParams();
-  const search = asked.toString();
+  const [params, setAsked] = useSearchParams();
+  const search = params.toString();
   const classes = useInfiniteQuery({
     queryKey: ["classes", search],
     queryFn: ({ pageParam }) => get<Found>(`/classes?${search}&skip=${pageParam}`),
@@ -43,8 +43,8 @@ export function TaughtView() {
         <h1>Taught</h1>
         <Files search={search} none={list.length === 0} />
       </div>
-      <Filters asked={asked} set={set} onClear={() => setAsked({}, { replace: true })} />
-      {classes.isPending && <Loading what="Looking up the classes" />}
+      <Filters params={params} set={set} onClear={() => setAsked({}, { replace: true })} />
+      {classes.isPending && <Loading what="Loading the classes" />}
       {classes.isError && <ErrorAlert error={classes.error} retry={() => void classes.refetch()} />}
       <Working left={classes.data?.pages[0]?.preparing ?? 0} />
       {classes.data && list.length === 0 && (
@@ -146,15 +146,15 @@ function Files({ search, none }: { search: string; none: boolean }) {
 }
 
 type FiltersProps = {
-  asked: URLSearchParams;
+  params: URLSearchParams;
   set: (field: string, value: string) => void;
   onClear: () => void;
 };
 
-function Filters({ asked, set, onClear }: FiltersProps) {
+function Filters({ params, set, onClear }: FiltersProps) {
   const groups = useQuery({ queryKey: ["groups"], queryFn: () => get<Groups>("/groups") });
   const book = useQuery({ queryKey: ["practices", 0], queryFn: () => get<Book>("/practices") });
-  const value = (field: string) => asked.get(field) ?? "";
+  const value = (field: string) => params.get(field) ?? "";
   return (
     <Form className="asked" role="search" onSubmit={(e) => e.preventDefault()}>
       <Form.Control
@@ -196,7 +196,7 @@ function Filters({ asked, set, onClear }: FiltersProps) {
         checked={value("eased") === "true"}
         onChange={(e) => set("eased", e.target.checked ? "true" : "")}
       />
-      {asked.size > 0 && (
+      {params.size > 0 && (
         <Button variant="link" size="sm" onClick={onClear}>
           all classes
         </Button>

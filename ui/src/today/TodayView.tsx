@@ -21,7 +21,7 @@ export function TodayView() {
   const today = useQuery({ queryKey: ["today"], queryFn: () => get<Today>("/today") });
   return (
     <Shell view="today">
-      {today.isPending && <Loading what="Looking up today" />}
+      {today.isPending && <Loading what="Loading today" />}
       {today.isError && <ErrorAlert error={today.error} retry={() => void today.refetch()} />}
       {today.data && <Page today={today.data} />}
     </Shell>
@@ -155,9 +155,7 @@ function Next({ plan, advice, now }: { plan: PlanCard; advice: Advice[]; now: nu
             </ul>
           </>
         )}
-        {plan.wrong && (
-          <p className="text-danger mt-2">Something in this plan is not right yet: change it first.</p>
-        )}
+        {plan.wrong && <p className="text-danger mt-2">This plan has errors. Correct them first.</p>}
       </Card.Body>
       <Suspense>
         {asking && <BeforeLeading plan={plan.id} fit={asking === "fitted"} onClose={() => setAsking("")} />}
@@ -178,7 +176,7 @@ function NothingNext() {
     <Card className="next mb-4">
       <Card.Body>
         <h1>No class is planned</h1>
-        <p>Write a plan, give it a time, and it will stand here when its time comes.</p>
+        <p>Write a plan and give it a time: it will be shown here.</p>
         <NewPlan variant="primary" />
       </Card.Body>
     </Card>
@@ -363,7 +361,7 @@ function ImportPlan() {
 function Recent({ classes, now }: { classes: ClassCard[]; now: number }) {
   return (
     <section>
-      <h2>Taught lately</h2>
+      <h2>Taught recently</h2>
       {classes.length === 0 && (
         <p className="text-secondary">Nothing yet. A class that was led is recorded by itself.</p>
       )}

@@ -2,15 +2,15 @@ import { signedOut } from "./api";
 import { listen } from "./stream";
 
 /** unpack reads an event: JSON, packed with gzip, in base64. */
-async function unpack<Told>(packed: string): Promise<Told> {
+async function unpack<News>(packed: string): Promise<News> {
   const bytes = Uint8Array.from(atob(packed), (letter) => letter.charCodeAt(0));
   const plain = new Blob([bytes]).stream().pipeThrough(new DecompressionStream("gzip"));
-  return (await new Response(plain).json()) as Told;
+  return (await new Response(plain).json()) as News;
 }
 
-type Following<Told> = {
-  /** takes what is told, in its order */
-  take: (told: Told) => void;
+type Following<News> = {
+  /** takes what arrives, in its order */
+  take: (news: News) => void;
   /** whether there is a connection; without one the last score is played on */
   onConnected: (connected: boolean) => void;
   /** is called when a connection has begun, after a loss too */
@@ -18,7 +18,7 @@ type Following<Told> = {
 };
 
 /** follow takes everything that a stream tells, until the function that is returned is called. */
-export function follow<Told>(path: string, { take, onConnected, onOpen }: Following<Told>): () => void {
+export function follow<News>(path: string, { take, onConnected, onOpen }: Following<News>): () => void {
   let last = Promise.resolve(); // unpacking takes a moment: the order is kept
   let stopped = false;
   const stop = listen(path, ({ event, data }) => {
@@ -38,8 +38,8 @@ export function follow<Told>(path: string, { take, onConnected, onOpen }: Follow
       case "room":
         onConnected(true);
         last = last.then(async () => {
-          const told = await unpack<Told>(data);
-          if (!stopped) take(told);
+          const news = await unpack<News>(data);
+          if (!stopped) take(news);
         });
         break;
     }

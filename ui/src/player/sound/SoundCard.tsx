@@ -88,13 +88,13 @@ export function SoundCard({ sound, signs = false, onClose }: Props) {
         </Form.Group>
         <div className="d-flex gap-2 mt-3">
           <Button variant="outline-secondary" disabled={!choice.on} onClick={() => check(-1)}>
-            Hear left
+            Test left
           </Button>
           <Button variant="outline-secondary" disabled={!choice.on} onClick={() => check(1)}>
-            Hear right
+            Test right
           </Button>
         </div>
-        <p className="text-secondary mt-3 mb-0">Nothing sounds at own pace but the call back.</p>
+        <p className="text-secondary mt-3 mb-0">At own pace only the call back is heard.</p>
       </Modal.Body>
     </Modal>
   );
