@@ -17,7 +17,7 @@ import (
 const filesHelp = "A file named - is standard input. Where a file is wrong, every error is printed on standard error and the exit code is 2."
 
 func sheetCommand() *cobra.Command {
-	var format string
+	var format, lane string
 	cmd := &cobra.Command{
 		Use:   "sheet PLAN",
 		Short: "Print the cue sheet of a plan as written",
@@ -32,15 +32,20 @@ func sheetCommand() *cobra.Command {
 			if err != nil {
 				return err
 			}
-			return write(cmd.OutOrStdout(), pace.Sheet(p))
+			timeline, err := onLane(lane, pace.Sheet(p), p)
+			if err != nil {
+				return err
+			}
+			return write(cmd.OutOrStdout(), timeline)
 		},
 	}
 	cmd.Flags().StringVar(&format, "format", "csv", "csv, json or vtt (WebVTT)")
+	cmd.Flags().StringVar(&lane, "lane", "", laneHelp)
 	return cmd
 }
 
 func replayCommand() *cobra.Command {
-	var format string
+	var format, lane string
 	cmd := &cobra.Command{
 		Use:   "replay PLAN SCRIPT",
 		Short: "Play a plan with an adjustment script and print what was taught",
@@ -69,11 +74,29 @@ func replayCommand() *cobra.Command {
 					fmt.Fprintf(cmd.ErrOrStderr(), "late by %d ms\n", answer.Late)
 				}
 			}
+			timeline, err = onLane(lane, timeline, p)
+			if err != nil {
+				return err
+			}
 			return write(cmd.OutOrStdout(), timeline)
 		},
 	}
 	cmd.Flags().StringVar(&format, "format", "csv", "csv, json or vtt (WebVTT)")
+	cmd.Flags().StringVar(&lane, "lane", "", laneHelp)
 	return cmd
+}
+
+const laneHelp = "beside: the gentler lane in the same time"
+
+// onLane is the timeline as the lane has it.
+func onLane(lane string, t pace.Timeline, p *plan.Plan) (pace.Timeline, error) {
+	switch lane {
+	case "":
+		return t, nil
+	case "beside":
+		return t.Lane(p), nil
+	}
+	return t, fmt.Errorf("--lane: given %q, allowed: beside", lane)
 }
 
 func writer(format string) (func(io.Writer, pace.Timeline) error, error) {

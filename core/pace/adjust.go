@@ -13,7 +13,7 @@ type Adjustment struct {
 	Relative bool         // rounds: By is given and not To
 	By       int          // rounds: this many more or less
 	Carry    bool         // tempo: scale later counted passages too
-	Text     string       // note
+	Text     string       // note; beside: breathe, a:c or none
 	See      string       // signal
 }
 
@@ -68,7 +68,7 @@ func (c *Class) Adjust(a Adjustment) Answer {
 
 func (c *Class) inForce(passage int) Passage {
 	l := c.now.live[passage-1]
-	return Passage{l.Measure, l.total}
+	return Passage{l.Measure, l.total, l.beside}
 }
 
 func (c *Class) apply(a Adjustment) (Answer, error) {

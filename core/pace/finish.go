@@ -1,6 +1,9 @@
 package pace
 
-import "vastlantern/core/breath"
+import (
+	"vastlantern/core/breath"
+	"vastlantern/core/plan"
+)
 
 // finishBy is the verb "finish-by": refits what is still to come so that the class ends by the deadline. While it
 // would end later, one round is taken from the led passage that has kept the largest share of its planned rounds and
@@ -62,7 +65,8 @@ func (m *machine) saved(i int, t breath.Exact) breath.Exact {
 	p := &m.plan.Passages[i]
 	round := p.RoundSpan(m.live[i].Measure)
 	if i == m.passage && m.stage == Rest && m.live[i].total == m.round+1 {
-		return round.Add(m.rowEnd(t).Sub(t)) // the rest in progress ends at t
+		lead := plan.Span(p.AfterRest(), p.TempoAround(m.live[i].Measure))
+		return round.Add(lead).Add(m.rowEnd(t).Sub(t)) // the rest in progress ends at t
 	}
-	return round.Add(p.RestBetween)
+	return round.Add(p.BetweenSpan(m.live[i].Measure))
 }

@@ -19,16 +19,18 @@ func (m *machine) follow() {
 			m.begin(Closing)
 			return
 		}
+		m.runsOn = m.here().RunsOn()
 		m.begin(Rest)
 	case Rest:
 		m.afterRest()
-		m.begin(Round)
+		m.leads = Round
+		m.enter(Setup, m.here().AfterRest())
 	case Own:
 		m.begin(Recall)
 	case Recall:
 		m.begin(Closing)
 	case Pause:
-		m.leadIn()
+		m.afterPause()
 	default: // talk, free, closing
 		m.nextPassage()
 	}
@@ -85,6 +87,10 @@ func (m *machine) begin(stage Stage) {
 
 // beginRound starts the round to come, or goes on with one of strokes that waits.
 func (m *machine) beginRound() {
+	if !m.runsOn {
+		m.lane = laneMark{anew: true, restart: true}
+	}
+	m.runsOn = false
 	next := m.inForce().Measure
 	if m.current.paused {
 		next.Strokes = m.current.strokes
@@ -98,6 +104,23 @@ func (m *machine) beginRound() {
 	m.enter(Round, m.roundAt(next))
 }
 
+// afterPause goes on with what was paused: a lead-in leads to it, but for a stretch at own pace, which has the time that
+// was left of it, and its recall, which starts over.
+func (m *machine) afterPause() {
+	switch m.leads {
+	case Own:
+		if m.ownLeft.Sign() > 0 {
+			m.enter(Own, []practice.Phase{practice.Stretch(breath.Free, m.ownLeft)})
+			return
+		}
+		m.leadIn() // paused before it began
+	case Recall:
+		m.begin(Recall)
+	default:
+		m.leadIn()
+	}
+}
+
 // leadIn gives a lead-in, at the tempo then in force, to what a pause belonged to. The beat is not repeated.
 func (m *machine) leadIn() { m.enter(Setup, m.here().Lead()) }
 
@@ -109,7 +132,7 @@ func (m *machine) nextPassage() {
 		return
 	}
 	p := m.here()
-	m.round, m.current, m.holds, m.spent, m.since = 1, round{}, holds{}, breath.Exact{}, breath.Exact{}
+	m.round, m.current, m.holds, m.spent, m.since, m.ownLeft = 1, round{}, holds{}, breath.Exact{}, breath.Exact{}, breath.Exact{}
 	switch p.Type {
 	case plan.Talk, plan.Free:
 		stretch := practice.Stretch(breath.Phase(p.Type), p.Length)

@@ -28,12 +28,17 @@ type machine struct {
 	count   int              // the row of it
 	hold    breath.Exact     // the tempo of the hold in progress, which may be quicker than the passage's, never slower
 
-	leads   Stage // what a setup or a pause belongs to: opening, round, own or closing
+	leads   Stage // what a setup or a pause belongs to: opening, round, own, recall or closing
 	round   int   // in progress; in a rest the one just finished, in a setup or a pause the one to come
 	current round // what the round in progress is breathed by
 	holds   holds
 	spent   breath.Exact // kept rounds and rests of this passage, as they really were
 	since   breath.Exact // where the round or rest in progress began or went on
+	ownLeft breath.Exact // what was left of a stretch at own pace when it was paused, milliseconds
+
+	lane     laneMark // of the next row that is made
+	laneNext bool     // once the row in progress is over, the lane asks anew
+	runsOn   bool     // the lane goes on from the round that is over to the next one
 
 	rows  []Row // done
 	first int   // the first row of the round in progress
@@ -66,9 +71,10 @@ func (m *machine) recount(counts int) {
 
 // live is what of a passage can be changed while the class is led.
 type live struct {
-	plan.Measure      // of the next round that starts; its tempo counts at once
-	total        int  // rounds
-	pinned       bool // no longer follows the passage's minutes
+	plan.Measure             // of the next round that starts; its tempo counts at once
+	total        int         // rounds
+	pinned       bool        // no longer follows the passage's minutes
+	beside       plan.Beside // from the next row on
 }
 
 // round is the round in progress, as far as it differs from the next.
@@ -92,7 +98,7 @@ type holds struct {
 func start(p *plan.Plan, led bool) machine {
 	m := machine{plan: p, led: led, live: make([]live, len(p.Passages)), passage: -1, rows: make([]Row, 0, p.Rows())}
 	for i := range p.Passages {
-		m.live[i].Measure = p.Passages[i].Measure
+		m.live[i].Measure, m.live[i].beside = p.Passages[i].Measure, p.Passages[i].Beside
 		if p.Passages[i].Led() {
 			m.live[i].total = p.Passages[i].TotalRounds(p.Passages[i].Measure)
 		}
@@ -171,6 +177,8 @@ func (m *machine) rowEnd(t breath.Exact) breath.Exact {
 func (m *machine) step() {
 	if !m.pulse.Still() {
 		m.print(m.pulse.Round(m.beat + 1))
+	} else {
+		m.askAnew()
 	}
 	m.beat++
 	m.count++
@@ -181,6 +189,8 @@ func (m *machine) step() {
 func (m *machine) cut(t breath.Exact) {
 	if m.at().Less(t) {
 		m.print(t.Round())
+	} else {
+		m.askAnew()
 	}
 	m.stand(t, breath.Exact{}, breath.Exact{})
 }
@@ -196,6 +206,8 @@ func (m *machine) skip(t breath.Exact) {
 // made: that is for the caller to see.
 func (m *machine) print(end int64) {
 	m.row.Dur = end - m.row.At
+	m.lane = laneMark{}
+	m.askAnew()
 	m.current.shown = m.current.shown || m.stage == Round
 	if !m.blind {
 		m.rows = append(m.rows, m.row)
@@ -297,6 +309,10 @@ func (m *machine) printed(ph *practice.Phase) {
 	m.row = Row{
 		At: m.pulse.Round(m.beat), Passage: m.passage + 1, Stage: m.stage, Breath: ph.Breath, Phase: ph.Kind, Through: ph.Through,
 		Count: m.count, Of: ph.Counts, Part: ph.Part(m.count), Kept: true, Open: ph.Waits, Tempo: m.tempo, Verbs: verbs,
+		Beside: m.inForce().beside, lane: m.lane,
+	}
+	if m.stage == Round && m.row.Beside.Shorter() {
+		m.row.lane.left = m.rowsLeft()
 	}
 	if p := m.here(); p.Practice != nil {
 		m.row.Practice = p.Practice.ID

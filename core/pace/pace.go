@@ -4,7 +4,7 @@
 // A class is a machine that stands in one row (machine.go) and moves on row by row in the order of a class
 // (follow.go). An adjustment first moves the machine to the row that it meets, then changes what the machine stands
 // in. verbs.go has the table of where each adjustment is met; what each does stands in tempo.go, minutes.go,
-// rounds.go, holds.go, strokes.go, pause.go, ends.go, finish.go and undo.go. What will happen is found by running a
+// rounds.go, holds.go, strokes.go, pause.go, lane.go, ends.go, finish.go and undo.go. What will happen is found by running a
 // copy.
 package pace
 
@@ -59,15 +59,16 @@ func (c *Class) Timeline() Timeline {
 
 // Passage is what of one passage is in force.
 type Passage struct {
-	plan.Measure     // of the next round that starts; the tempo at once
-	Total        int // rounds, 0 where there are none
+	plan.Measure             // of the next round that starts; the tempo at once
+	Total        int         // rounds, 0 where there are none
+	Beside       plan.Beside // the gentler lane, from the next row on
 }
 
 // Passages is what is in force in each passage of the plan.
 func (c *Class) Passages() []Passage {
 	all := make([]Passage, len(c.now.live))
 	for i, l := range c.now.live {
-		all[i] = Passage{l.Measure, l.total}
+		all[i] = Passage{l.Measure, l.total, l.beside}
 	}
 	return all
 }
@@ -155,7 +156,7 @@ func (c *Class) At(t int64) Moment {
 		return Moment{}
 	}
 	moment := Moment{
-		Passage: m.passage + 1, Stage: m.stage, Phase: m.unit[m.phase].Kind, Round: m.round, Next: Passage{m.inForce().Measure, m.inForce().total},
+		Passage: m.passage + 1, Stage: m.stage, Phase: m.unit[m.phase].Kind, Round: m.round, Next: Passage{m.inForce().Measure, m.inForce().total, m.inForce().beside},
 		Counts: m.inForce().Counts, Met: m.met(),
 	}
 	if m.stage == Round {

@@ -123,7 +123,7 @@ func TestSheet(t *testing.T) {
 		{"own pace", []string{`{"type": "practice", "practice": "sigh", "pace": "own", "minutes": 1, "closing": [{"breaths": 1, "counts": "1:1"}]}`},
 			[]string{
 				"0 1:own free 1-1/1 60000", "60000 1:recall free 1-1/1 15000",
-				"75000 1:closing 0.1 inhale both 1-1/1 1000", "76000 1:closing 0.1 exhale mouth 1-1/1 1000",
+				"75000 1:closing 0.1 inhale both 1-1/1 1000", "76000 1:closing 0.1 exhale both 1-1/1 1000",
 			}},
 		{"a rest that waits and has no planned length is no row of the plan's sheet",
 			[]string{`{"type": "practice", "practice": "counted-breath", "counts": "1:1", "rounds": 2, "lead_in": 0, "rest_wait": true}`},
@@ -228,7 +228,7 @@ func TestAdjustments(t *testing.T) {
 			`{"type": "practice", "practice": "sigh", "pace": "own", "minutes": 1, "closing": [{"seconds": 20}, {"breaths": 1, "counts": "1:1"}]}`},
 			[]string{`9000 advance`, `10000 advance`, `11000 advance`, `12000 advance`, `12500 advance`}, rest(
 				"0 1:talk talk 1-1/1 9000", "9000 2:own free 1-1/1 1000", "10000 2:recall free 1-1/1 1000", "11000 2:closing free 1-1/1 1000",
-				"12000 2:closing 0.1 inhale both 1-1/1 1000", "13000 2:closing 0.1 exhale mouth 1-1/1 1000"), rest("12500 advance")},
+				"12000 2:closing 0.1 inhale both 1-1/1 1000", "13000 2:closing 0.1 exhale both 1-1/1 1000"), rest("12500 advance")},
 		{"a rest that waits is there when it is led",
 			[]string{`{"type": "practice", "practice": "counted-breath", "counts": "1:1", "rounds": 2, "lead_in": 0, "rest_wait": true}`},
 			[]string{`7000 advance`}, rest(
@@ -245,9 +245,26 @@ func TestAdjustments(t *testing.T) {
 		{"ended at 0: no row", []string{talk}, []string{`0 end`}, nil, nil},
 		{"own pace refuses what has no count",
 			[]string{`{"type": "practice", "practice": "sigh", "pace": "own", "minutes": 1, "lead_in": 2}`},
-			[]string{`500 tempo "to": 50`, `500 rounds "by": 1`, `3000 pause`, `3000 last-round`, `3000 release`}, rest(
+			[]string{`500 tempo "to": 50`, `500 rounds "by": 1`, `3000 last-round`, `3000 release`, `3000 beside "to": "breathe"`}, rest(
 				"0 1:setup lead both 1-2/2 2000", "2000 1:own free 1-1/1 60000", "62000 1:recall free 1-1/1 15000"),
-			rest("500 tempo", "500 rounds", "3000 pause", "3000 last-round", "3000 release")},
+			rest("500 tempo", "500 rounds", "3000 last-round", "3000 release", "3000 beside")},
+		{"own pace is paused: the time that was left follows without a lead-in; a recall starts over",
+			[]string{`{"type": "practice", "practice": "sigh", "pace": "own", "minutes": 1, "lead_in": 2, "recall": 10}`},
+			[]string{`12000 pause`, `20000 tempo "to": 50`, `30000 resume`, `40000 pause`, `41000 advance`, `85000 pause`, `86000 resume`}, rest(
+				"0 1:setup lead both 1-2/2 2000", "2000 1:own free 1-1/1 10000", "12000 1:pause free 1-1/1 18000", "30000 1:own free 1-1/1 10000",
+				"40000 1:pause free 1-1/1 1000", "41000 1:own free 1-1/1 40000", "81000 1:recall free 1-1/1 4000", "85000 1:pause free 1-1/1 1000",
+				"86000 1:recall free 1-1/1 10000"), rest("20000 tempo")},
+		{"a lead-in after each rest belongs to the round to come; after a pause in the rest the ordinary one stands there",
+			[]string{`{"type": "practice", "practice": "counted-breath", "counts": "1:1", "rounds": 3, "lead_in": 1, "rest_between": 5, "rest_lead_in": 2}`},
+			[]string{`4000 advance`, `11000 pause`, `12000 resume`}, rest(
+				"0 1:setup lead both 1-1/1 1000", "1000 1:round 1.1 inhale both 1-1/1 1000", "2000 1:round 1.1 exhale both 1-1/1 1000",
+				"3000 1:rest free 1-1/1 1000", "4000 1:setup lead both 1-2/2 2000", "6000 1:round 2.1 inhale both 1-1/1 1000",
+				"7000 1:round 2.1 exhale both 1-1/1 1000", "8000 1:rest free 1-1/1 3000", "11000 1:pause free 1-1/1 1000",
+				"12000 1:setup lead both 1-1/1 1000", "13000 1:round 3.1 inhale both 1-1/1 1000", "14000 1:round 3.1 exhale both 1-1/1 1000"), nil},
+		{"a last round that is taken away in the lead-in after a rest stays", []string{`{"type": "practice", "practice": "counted-breath", "counts": "1:1", "rounds": 3, "lead_in": 0, "rest_between": 5, "rest_lead_in": 2}`},
+			[]string{`7500 rounds "to": 1`}, rest(
+				"0 1:round 1.1 inhale both 1-1/1 1000", "1000 1:round 1.1 exhale both 1-1/1 1000", "2000 1:rest free 1-1/1 5000",
+				"7000 1:setup lead both 1-2/2 2000", "9000 1:round 2.1 inhale both 1-1/1 1000", "10000 1:round 2.1 exhale both 1-1/1 1000"), nil},
 		{"several at the same time apply in their order", []string{even}, []string{`2000 pause`, `2000 resume`, `2000 pause`}, rest(
 			"0 1:setup lead both 1-1/1 1000", "1000 1:round 1.1 inhale both 1-1/2 1000 ~", "2000 1:pause free 1-1/1 open"), nil},
 	} {
@@ -276,6 +293,7 @@ func TestMinutesAreKept(t *testing.T) {
 		{"an accepted rounds pins the total", minute, []string{`1000 rounds "to": 15`, `19000 tempo "to": 30`}, 15, 100_000},
 		{"a pause is not counted", minute, []string{`4000 pause`, `100000 resume`, `100000 tempo "to": 30`}, 8, 155_000},
 		{"rests count", spaced, nil, 8, 60_000},
+		{"the lead-in after a rest does not", strings.Replace(spaced, `"rest_between"`, `"rest_lead_in": 3, "rest_between"`, 1), nil, 8, 81_000},
 		{"in a rest", spaced, []string{`5000 tempo "to": 30`}, 5, 52_000},
 		{"in a rest, nothing more fits: it ends at t", spaced, []string{`52500 tempo "to": 20`}, 7, 52_500},
 	} {
@@ -302,7 +320,7 @@ func TestSay(t *testing.T) {
 	assert.Equal(t, []string{"inhale left", "two", "hold", "two", "three", "exhale right", "two", "inhale right", "two", "hold", "two", "three", "exhale left", "two"},
 		say(base+`}`))
 	assert.Equal(t, []string{"exhale right", "one"}, say(base + `, "voice": "updown"}`)[5:7])
-	assert.Equal(t, []string{"inhale left", "na", "hold", "na", "sa"}, say(base + `, "voice": "syllables", "syllables": ["sa", "na"]}`)[:5])
+	assert.Equal(t, []string{"sa", "na", "sa", "na", "sa"}, say(base + `, "voice": "syllables", "syllables": ["sa", "na"]}`)[:5], "the first count too")
 	assert.Equal(t, []string{"inhale left", "", "hold", "two", "three", "exhale right", ""}, say(base + `, "voice": "holds"}`)[:7])
 	assert.Equal(t, []string{"inhale left", "one", "two", "hold", "one"}, say(base + `, "word": "before"}`)[:5])
 	assert.Equal(t, strings.Repeat(",", 13), strings.Join(say(base+`, "voice": "silent"}`), ","))
@@ -310,11 +328,11 @@ func TestSay(t *testing.T) {
 		say(`{"type": "practice", "practice": "three-part-breath", "rounds": 1, "lead_in": 0, "counts": "3:3"}`))
 	assert.Equal(t, []string{"inhale, forward", "to the side", "up", "exhale by the mouth"}, say(`{"type": "practice", "practice": "breath-of-joy", "rounds": 1, "lead_in": 0}`))
 	assert.Equal(t, "out,,,,,,,,,ten,,", strings.Join(say(`{"type": "practice", "practice": "kapalabhati", "strokes": 12, "rounds": 1, "lead_in": 0}`), ","))
-	assert.Equal(t, []string{"exhale", "hand up", "close the right", "four"}, say(`{"type": "practice", "practice": "nadi-shodhana", "rounds": 1}`)[:4])
+	assert.Equal(t, []string{"exhale", "two", "three", "four"}, say(`{"type": "practice", "practice": "nadi-shodhana", "rounds": 1}`)[:4], "what the hand does is a cue")
 	assert.Equal(t, []string{"exhale", "two", "three", "four"}, say(`{"type": "practice", "practice": "ujjayi", "rounds": 1}`)[:4])
-	assert.Equal(t, []string{"at your own pace", "finish this round, out on the right"}, say(`{"type": "practice", "practice": "nadi-shodhana", "side": "right", "pace": "own"}`))
+	assert.Equal(t, []string{"at your own pace", "finish this round"}, say(`{"type": "practice", "practice": "nadi-shodhana", "side": "right", "pace": "own"}`))
 	faded := say(`{"type": "practice", "practice": "counted-breath", "rounds": 3, "lead_in": 0, "counts": "2:2", "fade": {"words_after": 1, "silent_after": 2}}`)
-	assert.Equal(t, []string{"inhale", "two", "exhale", "two", "inhale", "", "exhale", "", "one more, the last", "", "", ""}, faded)
+	assert.Equal(t, []string{"inhale", "two", "exhale", "two", "inhale", "", "exhale", "", "", "", "", ""}, faded)
 }
 
 func TestCalls(t *testing.T) {

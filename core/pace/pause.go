@@ -2,6 +2,7 @@ package pace
 
 import (
 	"vastlantern/core/breath"
+	"vastlantern/core/plan"
 	"vastlantern/core/practice"
 )
 
@@ -20,6 +21,9 @@ func (m *machine) pause(a Adjustment) (Answer, error) {
 		}
 	case m.stage == Round:
 		m.abandon()
+	}
+	if m.stage == Own {
+		m.ownLeft = m.end().Sub(at)
 	}
 	m.cut(at)
 	switch m.stage {
@@ -43,10 +47,14 @@ func (m *machine) endPause(a Adjustment) (Answer, error) {
 	return Answer{}, nil
 }
 
-// again is the verb "again": the count was lost, the round is abandoned and starts over after a new lead-in.
+// again is the verb "again": the count was lost, the round is abandoned and starts over after a new lead-in. Where one
+// round fills the minutes it has the strokes that they hold, unless their number was set.
 func (m *machine) again(a Adjustment) (Answer, error) {
 	m.abandon()
 	m.cut(breath.Int(a.At))
+	if p, l := m.here(), m.inForce(); p.Practice.FillsMinutes() && !l.pinned {
+		l.Strokes = max(1, plan.StrokesWithin(p.Millis(), l.Tempo))
+	}
 	m.leads = Round
 	m.leadIn()
 	m.settle()

@@ -70,7 +70,10 @@ func drawKind(t *rapid.T, p *practice.Practice) string {
 
 func drawLength(t *rapid.T, p *practice.Practice) string {
 	minutes := fmt.Sprintf(`, "minutes": %d.%d`, rapid.IntRange(0, 2).Draw(t, "minutes"), rapid.IntRange(1, 9).Draw(t, "tenths"))
-	rests := maybe(t, fmt.Sprintf(`"rest_between": %d`, rapid.IntRange(0, 9).Draw(t, "rest"))) + maybe(t, `"rest_wait": true`)
+	if rapid.Bool().Draw(t, "beside") {
+		minutes += `, "beside": "breathe"`
+	}
+	rests := maybe(t, `"rest_lead_in": 2`) + maybe(t, fmt.Sprintf(`"rest_between": %d`, rapid.IntRange(0, 9).Draw(t, "rest"))) + maybe(t, `"rest_wait": true`)
 	switch length := rapid.IntRange(0, 4).Draw(t, "length"); {
 	case length == 0:
 		return `, "pace": "own", "minutes": 0.5` + maybe(t, `"recall": 0`)
@@ -82,7 +85,7 @@ func drawLength(t *rapid.T, p *practice.Practice) string {
 
 // likely are the verbs that scripts draw from: those that come often more than once, the end of it all not.
 var likely = append(pace.Verbs(), pace.ToTempo, pace.ToTempo, pace.ToCounts, pace.DropHolds, pace.RestoreHolds, pace.Release, pace.Rounds, pace.ToPause,
-	pace.Resume, pace.Resume, pace.Advance, pace.Advance, pace.ToStrokes, pace.Enough, pace.Undo, pace.Undo)
+	pace.ToBeside, pace.ToBeside, pace.Resume, pace.Resume, pace.Advance, pace.Advance, pace.ToStrokes, pace.Enough, pace.Undo, pace.Undo)
 
 func drawScript(t *rapid.T) []pace.Adjustment {
 	var lines []string
@@ -103,6 +106,8 @@ func drawScript(t *rapid.T) []pace.Adjustment {
 			takes = fmt.Sprintf(`"to": %d`, draw(0, 30))
 		case pace.FinishBy:
 			takes = fmt.Sprintf(`"to_ms": %d`, at+draw(0, 120_000))
+		case pace.ToBeside:
+			takes = fmt.Sprintf(`"to": %q`, rapid.SampledFrom([]string{"breathe", "1:1", "2:3", "none"}).Draw(t, "beside"))
 		case pace.Note:
 			takes = `"text": "x"`
 		case pace.Signal:
@@ -134,6 +139,7 @@ func TestPromises(t *testing.T) {
 			assert.Equal(t, would.EndWith, class.EndAt(a.At))
 			after := class.Timeline()
 			pastStays(t, before, after, a.At)
+			pastStays(t, before.Lane(p), after.Lane(p), a.At)
 			if answer.Refused != "" {
 				assert.Equal(t, before, after, "a refused adjustment changes nothing")
 				continue
@@ -166,6 +172,7 @@ func promises(t *rapid.T, p *plan.Plan, tl pace.Timeline) {
 	if !tl.Open {
 		assert.Equal(t, at, tl.End, "to the end")
 	}
+	beside(t, p, tl)
 	for number := range p.Passages {
 		passage := &p.Passages[number]
 		for i, rows := range keptRounds(tl, number+1) {
@@ -179,6 +186,53 @@ func promises(t *rapid.T, p *plan.Plan, tl pace.Timeline) {
 			}
 		}
 	}
+}
+
+// beside tells what holds of the lane: the same times, never a hold, and where the sides alternate left and right in whole
+// pairs.
+func beside(t *rapid.T, p *plan.Plan, tl pace.Timeline) {
+	lane := tl.Lane(p)
+	assert.Len(t, lane.Rows, len(tl.Rows))
+	for i, row := range lane.Rows {
+		main := tl.Rows[i]
+		assert.Equal(t, []any{main.At, main.Dur, main.Stage, main.Round, main.Kept}, []any{row.At, row.Dur, row.Stage, row.Round, row.Kept})
+		assert.Empty(t, row.Say)
+		if !row.Beside.None() && row.Stage != pace.Pause {
+			assert.False(t, row.Phase.Held(), "never a hold")
+		}
+	}
+	for number := range p.Passages {
+		if passage := &p.Passages[number]; passage.Type != plan.Practice || !passage.Practice.Alternates() {
+			continue
+		}
+		for _, rows := range keptRounds(lane, number+1) {
+			if rows[len(rows)-1].Dur < 0 || !shorterThroughout(rows) || cutShort(rows) {
+				continue
+			}
+			ways := map[breath.Through]int{}
+			for _, row := range rows {
+				if row.Phase == breath.Inhale {
+					ways[row.Through]++
+				}
+			}
+			assert.Equal(t, ways[breath.Left], ways[breath.Right])
+		}
+	}
+}
+
+func shorterThroughout(rows []pace.Row) bool {
+	return !slices.ContainsFunc(rows, func(r pace.Row) bool { return r.Beside != rows[0].Beside || !r.Beside.Shorter() })
+}
+
+// cutShort tells whether a breath of the lane fell away: then what was pressed has made the round shorter.
+func cutShort(rows []pace.Row) bool {
+	for i, row := range rows[1:] {
+		if before := rows[i]; before.Phase != breath.Free && row.Phase == breath.Free && !(before.Phase == breath.Exhale && before.Count == before.Of) {
+			return true
+		}
+	}
+	last := rows[len(rows)-1]
+	return last.Phase == breath.Inhale || last.Phase == breath.Exhale && last.Count < last.Of
 }
 
 // keptRounds is the rows of each kept round of a passage, without one in which an open sheet breaks off.
@@ -227,11 +281,13 @@ func pastStays(t *rapid.T, before, after pace.Timeline, at int64) {
 		if row.Dur < 0 || row.End() > at {
 			break
 		}
-		now := after.Rows[i]
-		now.Kept = row.Kept   // a round is known to be abandoned only when it is
-		now.Verbs = row.Verbs // what could be pressed there is over
-		assert.Equal(t, row, now, "the past never changes")
+		assert.Equal(t, inPast(row), inPast(after.Rows[i]), "the past never changes")
 	}
+}
+
+// inPast is what stays of a row: a round is known to be abandoned only when it is, and what could be pressed is over.
+func inPast(r pace.Row) string {
+	return fmt.Sprint(r.At, r.Dur, r.Passage, r.Practice, r.Stage, r.Round, r.Breath, r.Phase, r.Through, r.Count, r.Of, r.Part, r.Say, r.Starts, r.Open)
 }
 
 func holdGrowsNot(t *rapid.T, before, after pace.Timeline, at int64) {

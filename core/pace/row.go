@@ -1,6 +1,9 @@
 package pace
 
-import "vastlantern/core/breath"
+import (
+	"vastlantern/core/breath"
+	"vastlantern/core/plan"
+)
 
 // Stage is what a row belongs to (formats.md, cue sheet).
 type Stage string
@@ -42,6 +45,8 @@ type Row struct {
 	Starts bool         // the first row of a round, also of one that starts over
 	Open   bool         // lasts until the teacher goes on
 	Verbs  VerbSet      // the adjustments that are met here
+	Beside plan.Beside  // what stands beside the row, as it was in force when the row started
+	lane   laneMark
 }
 
 // End is where the row ends, -1 where that is not known.
@@ -59,9 +64,9 @@ func (r Row) Follows(before Row) bool {
 }
 
 // same tells whether two rows are the same but for what is said: that costs no time and is no part of what an
-// adjustment does.
+// adjustment does. What stands beside is compared by itself, as the lane shows it.
 func (r Row) same(other Row) bool {
-	r.Say, r.Verbs, r.Tempo = other.Say, other.Verbs, other.Tempo
+	r.Say, r.Verbs, r.Tempo, r.Beside, r.lane = other.Say, other.Verbs, other.Tempo, other.Beside, other.lane
 	return r == other
 }
 

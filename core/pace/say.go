@@ -2,7 +2,6 @@ package pace
 
 import (
 	"cmp"
-	"strings"
 
 	"vastlantern/core/breath"
 	"vastlantern/core/plan"
@@ -10,8 +9,8 @@ import (
 	"vastlantern/core/words"
 )
 
-// say is what is said at the row in progress, by the passage's voice as far as it has faded. Announcements of rounds
-// stand before the first word of the round and cost no time.
+// say is what is said at the row in progress, by the passage's voice as far as it has faded: counts and the words of
+// phases only. The hand, calls and lines are cues (cues.md section 1).
 func (m *machine) say(ph *practice.Phase) string {
 	p := m.here()
 	switch ph.Kind {
@@ -24,12 +23,7 @@ func (m *machine) say(ph *practice.Phase) string {
 	case breath.Lead:
 		return m.sayLead()
 	}
-	voice := m.voice(p)
-	said := sayCount(p, m.plan.Words, voice, ph, m.count)
-	if call := m.roundCall(); call != "" {
-		return strings.TrimSuffix(m.plan.Words.Text(string(call))+": "+said, ": ")
-	}
-	return said
+	return sayCount(p, m.plan.Words, m.voice(p), ph, m.count)
 }
 
 func (m *machine) sayFree(ph *practice.Phase) string {
@@ -37,7 +31,7 @@ func (m *machine) sayFree(ph *practice.Phase) string {
 	case ph.Text != "":
 		return ph.Text
 	case m.stage == Recall:
-		return m.sayRecall()
+		return m.plan.Words.Text(words.Finish)
 	case m.stage == Rest:
 		return m.plan.Words.Text(words.Resting)
 	case m.stage == Own:
@@ -46,33 +40,10 @@ func (m *machine) sayFree(ph *practice.Phase) string {
 	return m.plan.Words.Text(words.Natural)
 }
 
-// sayRecall tells how to finish at own pace, and on which side.
-func (m *machine) sayRecall() string {
-	p, w := m.here(), m.plan.Words
-	out := map[breath.Through]string{breath.Left: words.OutLeft, breath.Right: words.OutRight}
-	var last breath.Through
-	for _, ph := range p.Round(p.Measure) {
-		if ph.Kind == breath.Exhale {
-			last = ph.Through
-		}
-	}
-	if side := w.Text(out[last]); side != "" {
-		return w.Text(words.Finish) + ", " + side
-	}
-	return w.Text(words.Finish)
-}
-
-// sayLead gives the hand its cues where a practice needs one: lungs empty, hand up, one side shut.
+// sayLead says the word and counts: what the hand does is a cue of its own.
 func (m *machine) sayLead() string {
-	first := m.here().Round(m.here().Measure)[0].Through
-	sided := first == breath.Left || first == breath.Right
-	switch {
-	case m.count == 1:
+	if m.count == 1 {
 		return m.plan.Words.Text(string(breath.Exhale))
-	case m.count == 2 && sided:
-		return m.plan.Words.Text(words.HandUp)
-	case m.count == 3 && sided:
-		return m.plan.Words.Shut(first.Other())
 	}
 	return m.plan.Words.Number(m.count)
 }
@@ -101,6 +72,9 @@ func sayCount(p *plan.Passage, w *words.Words, voice plan.Voice, ph *practice.Ph
 	if ph.Parts != nil {
 		part = w.Text(ph.Part(count))
 	}
+	if voice == plan.Syllables && count > 0 {
+		return p.Syllables[(count-1)%len(p.Syllables)]
+	}
 	if count == ph.First() {
 		word := cmp.Or(p.Practice.Words[string(ph.Kind)], w.Text(string(ph.Kind)))
 		if side := w.Side(ph.Through); side != "" {
@@ -122,8 +96,6 @@ func sayCount(p *plan.Passage, w *words.Words, voice plan.Voice, ph *practice.Ph
 	switch voice {
 	case plan.Words:
 		return ""
-	case plan.Syllables:
-		return p.Syllables[(count-1)%len(p.Syllables)]
 	case plan.UpDown:
 		if ph.Kind == breath.Exhale {
 			return w.Number(ph.Counts + 1 - count)

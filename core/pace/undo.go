@@ -40,7 +40,9 @@ func (c *Class) undo(a Adjustment) (Answer, error) {
 	if !c.now.stoodTheSame(&without, latest.before, breath.Int(a.At)) {
 		return refuse("%s has taken effect already", latest.verb)
 	}
-	without.rows = c.now.rows // the same but for what was said, and that was said
+	for i := latest.before.done; i < len(without.rows); i++ {
+		without.rows[i].Say = c.now.rows[i].Say // the same but for what was said, and that was said
+	}
 	if c.now.at().Less(breath.Int(a.At)) {
 		without.row.Say = c.now.row.Say
 	}
@@ -69,7 +71,29 @@ func (m *machine) stoodTheSame(other *machine, parted bookmark, t breath.Exact) 
 		}
 	}
 	// Of a row in which nothing is done yet only the length counts.
-	return !m.at().Less(t) || m.row.same(other.row)
+	begun := m.at().Less(t)
+	if begun && !m.row.same(other.row) {
+		return false
+	}
+	return slices.EqualFunc(m.laneSince(parted, begun), other.laneSince(parted, begun), Row.sameLane)
+}
+
+// laneSince is the lane of this passage from where the machines parted.
+func (m *machine) laneSince(parted bookmark, begun bool) []Row {
+	rows := slices.Clip(m.rows)
+	if begun {
+		rows = append(rows, m.row)
+	}
+	first := parted.done
+	for first > 0 && rows[first-1].Passage == m.passage+1 {
+		first--
+	}
+	return laneOf(rows[first:], m.plan)[parted.done-first:]
+}
+
+// sameLane tells whether two rows of a lane show the same.
+func (r Row) sameLane(other Row) bool {
+	return r.Phase == other.Phase && r.Through == other.Through && r.Breath == other.Breath && r.Count == other.Count && r.Of == other.Of && r.Part == other.Part
 }
 
 // inRound tells whether a round is in progress, a waiting one of strokes too.

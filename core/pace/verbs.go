@@ -18,6 +18,7 @@ const (
 	ToCounts     Verb = "counts"
 	DropHolds    Verb = "drop-holds"
 	RestoreHolds Verb = "restore-holds"
+	ToBeside     Verb = "beside"
 	Rounds       Verb = "rounds"
 	LastRound    Verb = "last-round"
 	Again        Verb = "again"
@@ -51,10 +52,11 @@ const (
 	inClosing
 	inSetupOfClosing
 	inPauseOfClosing
+	inPauseOfOwn // of a stretch at own pace that had begun, or of its recall
 
 	anywhere    = 1<<iota - 1
 	beforeClose = inSetup | inOpening | inRound | inRest | inPause
-	atOwnPace   = inOwn | inRecall
+	atOwnPace   = inOwn | inRecall | inPauseOfOwn
 	atClosing   = inClosing | inSetupOfClosing | inPauseOfClosing
 )
 
@@ -66,8 +68,11 @@ func (m *machine) place() place {
 		}
 		return inSetup
 	case Pause:
-		if m.leads == Closing {
+		switch {
+		case m.leads == Closing:
 			return inPauseOfClosing
+		case m.leads == Recall, m.leads == Own && m.ownLeft.Sign() > 0:
+			return inPauseOfOwn
 		}
 		return inPause
 	}
@@ -102,13 +107,14 @@ func init() { // not a literal: the rules refer to the machine, whose methods re
 		ToCounts:     {beforeClose | atOwnPace, "there is no breath to come whose counts could change", ofKind(practice.Counted, "nothing is counted out in this practice"), nil, (*machine).setCounts},
 		DropHolds:    {beforeClose | atOwnPace | atClosing, "there are no holds here", nil, nil, (*machine).dropHolds},
 		RestoreHolds: {beforeClose | atOwnPace | atClosing, "there are no holds here", nil, haveDropped, (*machine).restoreHolds},
+		ToBeside:     {beforeClose | atClosing, "nothing is led here that something could stand beside", notAtOwnPace, nil, (*machine).setBeside},
 		Rounds:       {beforeClose, notYetClosed, severalRounds, nil, (*machine).setRounds},
 		LastRound:    {beforeClose, notYetClosed, severalRounds, nil, (*machine).lastRound},
 		Again:        {inRound, "no round in progress", nil, nil, (*machine).again},
 		Enough:       {inRound | inPause, "no strokes in progress", nil, strokesBegun, (*machine).enough},
 		ToStrokes:    {beforeClose | atOwnPace | atClosing, "there are no strokes here", ofKind(practice.Strokes, "there are no strokes in this practice"), nil, (*machine).setStrokes},
-		ToPause:      {inSetup | inOpening | inRound | inRest | inClosing | inSetupOfClosing, "everybody breathes freely already", nil, nil, (*machine).pause},
-		Resume:       {inPause | inPauseOfClosing, "not in a pause", nil, nil, (*machine).endPause},
+		ToPause:      {inSetup | inOpening | inRound | inRest | inClosing | inSetupOfClosing | inOwn | inRecall, "everybody breathes freely already", nil, nil, (*machine).pause},
+		Resume:       {inPause | inPauseOfClosing | inPauseOfOwn, "not in a pause", nil, nil, (*machine).endPause},
 		Advance:      {anywhere, "", nil, notCounted, (*machine).advance},
 		Close:        {beforeClose | atOwnPace, "there is no closing to come here", nil, nil, (*machine).toClosing},
 		Next:         {anywhere, "", nil, nil, (*machine).toNext},

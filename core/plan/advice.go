@@ -2,6 +2,7 @@ package plan
 
 import (
 	"fmt"
+	"slices"
 	"time"
 
 	"vastlantern/core/breath"
@@ -38,7 +39,38 @@ func (p *Plan) Advise() []Advice {
 			list = append(list, Advice{n, "Close with a minute or more of rest.", "Changes are noticed in the quiet afterwards, and nobody should get up straight from a practice."})
 		}
 	}
-	return append(list, p.adviseOnOrder()...)
+	return slices.Concat(list, p.adviseOnOrder(), p.adviseOnLanes())
+}
+
+// shortestBreath is how long a breath of the gentler lane takes at least, in milliseconds.
+const shortestBreath = 4000
+
+func (p *Plan) adviseOnLanes() []Advice {
+	var list []Advice
+	for i := range p.Passages {
+		passage := &p.Passages[i]
+		counts := passage.Beside.Inhale + passage.Beside.Exhale
+		switch {
+		case passage.Beside.Breathe && !passage.Holds():
+			list = append(list, Advice{i + 1, fmt.Sprintf("Leave out what stands beside %s.", passage.Name()), "It has no hold to breathe through."})
+		case passage.Beside.Shorter() && passage.rowLength().Times(counts).Less(breath.Int(shortestBreath)):
+			list = append(list, Advice{i + 1, fmt.Sprintf("Give the breath beside %s more counts.", passage.Name()), "It would take less than four seconds."})
+		}
+	}
+	return list
+}
+
+// rowLength is how long a count or a stroke of the rounds lasts as planned, in milliseconds.
+func (p *Passage) rowLength() breath.Exact { return breath.CountLength(p.Measure.Tempo) }
+
+// Holds tells whether there is a hold anywhere in the passage.
+func (p *Passage) Holds() bool {
+	for _, ph := range slices.Concat(p.Opening(), p.Round(p.Measure), p.Closing()) {
+		if ph.Kind.Held() {
+			return true
+		}
+	}
+	return false
 }
 
 // Late tells whether the time is late in the evening where it was written; no time is not.

@@ -26,6 +26,9 @@ func TestAdvice(t *testing.T) {
 		{"warming before calming", "", []string{settle, nadi, strokes, rest}, []string{"3 Move Skull-shining breath before Alternate nostril breath"}},
 		{"late in the evening", `"starts_at": "2026-03-02T20:00:00+01:00", `, []string{settle, strokes, rest}, []string{"2 Leave Skull-shining breath"}},
 		{"not yet late", `"starts_at": "2026-03-02T19:59:00+01:00", `, []string{settle, strokes, rest}, nil},
+		{"nothing to breathe through", "", []string{settle, `{"type": "practice", "practice": "counted-breath", "beside": "breathe"}`, rest}, []string{"2 Leave out what stands beside"}},
+		{"a hasty lane", `"tempo": 60, `, []string{settle, even, `{"type": "practice", "practice": "counted-breath", "title": "Square", "counts": "4:4:4:4", "beside": "1:2"}`, rest}, []string{"3 Give the breath beside Square more"}},
+		{"a lane of four seconds", `"tempo": 60, `, []string{settle, even, `{"type": "practice", "practice": "counted-breath", "counts": "4:4:4:4", "beside": "2:2"}`, rest}, nil},
 		{"too long", `"slot_min": 2, `, []string{settle, rest}, []string{"0 The plan is 1m longer"}},
 	} {
 		doc := parse(t, `{"format": "vast-lantern-plan", "version": 1, `+c.head+`"passages": [`+strings.Join(c.passages, ",")+`]}`)

@@ -63,6 +63,9 @@ func TestWhereEachFieldBelongs(t *testing.T) {
 		{"closing", steps, everyPractice},
 		{"rest_between", n("5"), everyPractice},
 		{"rest_wait", true, everyPractice},
+		{"rest_lead_in", n("4"), everyPractice},
+		{"beside", "breathe", strings.TrimSuffix(everyPractice, " own-pace")},
+		{"lines", []any{map[string]any{"text": "x"}}, "talk free " + everyPractice},
 		{"natural_pause", n("1"), everyCounted},
 		{"recall", n("5"), "own-pace"},
 		{"word", "before", everyCounted},
@@ -112,6 +115,7 @@ func TestTheRangeOfEachField(t *testing.T) {
 		{on: "counted", field: "lead_in", lowest: "0", below: "-1", highest: "20", above: "21", notWhole: true},
 		{on: "counted", field: "rest_between", lowest: "0", below: "-0.1", highest: "600", above: "601", also: []string{"2.5"}},
 		{on: "counted", field: "natural_pause", lowest: "0", below: "-0.1", highest: "3", above: "3.1", also: []string{"0.35"}},
+		{on: "counted", field: "rest_lead_in", lowest: "0", below: "-1", highest: "20", above: "21", notWhole: true},
 		{on: "own pace", field: "recall", lowest: "0", below: "-1", highest: "120", above: "121", also: []string{"7.5"}},
 		{on: "strokes", field: "strokes", lowest: "1", below: "0", highest: "500", above: "501", notWhole: true},
 		{on: "strokes", field: "rate", lowest: "30", below: "29.9", highest: "140", above: "140.1", also: []string{"61.5"}},
@@ -176,6 +180,7 @@ func TestWrongSorts(t *testing.T) {
 		"fade":         {"type": "practice", "practice": "ujjayi", "fade": n("3")},
 		"prompts":      {"type": "practice", "practice": "ujjayi", "prompts": "breathe"},
 		"title":        {"type": "talk", "title": nil},
+		"beside":       {"type": "practice", "practice": "ujjayi", "beside": "none"},
 	} {
 		_, err := One(Fields{doc})
 		var errs Errors
@@ -187,4 +192,79 @@ func TestWrongSorts(t *testing.T) {
 	assert.ErrorContains(t, err, "3 or more", "three zones share the counts")
 	_, err = One(Fields{object{"type": "practice", "practice": "three-part-breath", "counts": "2:4", "zone": "belly"}})
 	assert.NoError(t, err)
+}
+
+// A shorter breath beside has to go with the passage and to fit into its rounds (pacing.md section 6).
+func TestWhatMayStandBeside(t *testing.T) {
+	for text, says := range map[string]string{
+		`{"type": "practice", "practice": "counted-breath", "counts": "4:4", "beside": "4:4"}`:                    "",
+		`{"type": "practice", "practice": "counted-breath", "counts": "4:4", "beside": "4:5"}`:                    "needs 9 counts",
+		`{"type": "practice", "practice": "counted-breath", "counts": "4:4", "word": "before", "beside": "4:6"}`:  "",
+		`{"type": "practice", "practice": "nadi-shodhana", "counts": "4:4", "beside": "4:4"}`:                     "",
+		`{"type": "practice", "practice": "nadi-shodhana", "counts": "4:4", "beside": "4:5"}`:                     "needs 18 counts",
+		`{"type": "practice", "practice": "counted-breath", "natural_pause": 1, "beside": "2:2"}`:                 "natural pause",
+		`{"type": "practice", "practice": "counted-breath", "natural_pause": 1, "beside": "breathe"}`:             "",
+		`{"type": "practice", "practice": "open-holds", "beside": "1:1"}`:                                         "open phases",
+		`{"type": "practice", "practice": "breath-of-joy", "rounds": 3, "beside": "6:6"}`:                         "",
+		`{"type": "practice", "practice": "breath-of-joy", "rounds": 3, "beside": "6:7"}`:                         "there are 12",
+		`{"type": "practice", "practice": "breath-of-joy", "rounds": 3, "rest_between": 5, "beside": "2:3"}`:      "there are 4",
+		`{"type": "practice", "practice": "kapalabhati", "strokes": 20, "beside": "10:10"}`:                       "",
+		`{"type": "practice", "practice": "counted-breath", "counts": "4:4", "beside": "4:0:4"}`:                  "shorter breath as",
+		`{"type": "practice", "practice": "counted-breath", "counts": "4:4", "beside": 4}`:                        "shorter breath as",
+		`{"type": "practice", "practice": "counted-breath", "counts": "4:4", "pace": "own", "beside": "breathe"}`: "only on led practices",
+	} {
+		var f Fields
+		require.NoError(t, f.UnmarshalJSON([]byte(text)))
+		_, err := One(f)
+		if says == "" {
+			assert.NoError(t, err, text)
+			continue
+		}
+		assert.ErrorContains(t, err, says, text)
+	}
+}
+
+// Lines: each field with its range, and where it belongs (cues.md section 3).
+func TestLines(t *testing.T) {
+	for line, says := range map[string]string{
+		`{"text": "soft jaw"}`: "",
+		`{"text": "x", "stage": "rest", "round": [2, 4], "ahead": 0, "who": "all", "say": true}`: "",
+		`{"text": "x", "breath": 2, "phase": "exhale"}`:                                          "",
+		`{"text": "x", "second": 90.5}`:                                                          "",
+		`{"text": ""}`:                                                                           "lines 1: text",
+		`{"stage": "round"}`:                                                                     "lines 1: text",
+		`{"text": 7}`:                                                                            "lines 1: text",
+		`{"text": "x", "stage": "pause"}`:                                                        "lines 1: stage",
+		`{"text": "x", "stage": "opening", "round": 2}`:                                          "only in stage round or rest",
+		`{"text": "x", "round": [4, 2]}`:                                                         "first and the last",
+		`{"text": "x", "round": 0}`:                                                              "lines 1: round",
+		`{"text": "x", "stage": "rest", "breath": 1}`:                                            "only in stage round, opening or closing",
+		`{"text": "x", "stage": "setup", "second": 5}`:                                           "only in stage talk, free, round or own",
+		`{"text": "x", "second": 5, "phase": "inhale"}`:                                          "not together with second",
+		`{"text": "x", "second": 7201}`:                                                          "0 to 7200",
+		`{"text": "x", "ahead": 11}`:                                                             "0 to 10",
+		`{"text": "x", "who": "me"}`:                                                             "teacher, room, all",
+		`{"text": "x", "phase": "talk"}`:                                                         "lines 1: phase",
+	} {
+		var f Fields
+		require.NoError(t, f.UnmarshalJSON([]byte(`{"type": "practice", "practice": "ujjayi", "lines": [`+line+`]}`)))
+		p, err := One(f)
+		if says == "" {
+			require.NoError(t, err, line)
+			assert.Len(t, p.Lines, 1)
+			continue
+		}
+		assert.ErrorContains(t, err, says, line)
+	}
+	usual := func(passage string) string {
+		var f Fields
+		require.NoError(t, f.UnmarshalJSON([]byte(`{`+passage+`, "lines": [{"text": "x"}]}`)))
+		p, err := One(f)
+		require.NoError(t, err)
+		return p.Lines[0].Stage
+	}
+	assert.Equal(t, "round", usual(`"type": "practice", "practice": "ujjayi"`))
+	assert.Equal(t, "own", usual(`"type": "practice", "practice": "ujjayi", "pace": "own"`))
+	assert.Equal(t, "talk", usual(`"type": "talk"`))
+	assert.Equal(t, "free", usual(`"type": "free", "seconds": 9`))
 }

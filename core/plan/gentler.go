@@ -77,6 +77,6 @@ func (f Fields) fill(p *Passage) {
 		f.SetMinutes(breath.Max(minutes, breath.Ratio(1, 10)))
 		return
 	}
-	more := left.Div(soft.RoundSpan(soft.Measure).Add(soft.RestBetween)).Round()
+	more := left.Div(soft.RoundSpan(soft.Measure).Add(soft.BetweenSpan(soft.Measure))).Round()
 	f.SetRounds(int(min(MostRounds, max(1, 1+more))))
 }

@@ -11,6 +11,23 @@ func (p *Passage) Beat() []practice.Phase { return counted(breath.Beat, breath.N
 // Lead is the lead-in: lungs emptied, hand raised.
 func (p *Passage) Lead() []practice.Phase { return counted(breath.Lead, breath.Both, p.LeadIn) }
 
+// HasRests tells whether there is a rest between two rounds, also one of no planned length that waits.
+func (p *Passage) HasRests() bool { return p.RestBetween.Sign() > 0 || p.RestWait }
+
+// AfterRest is the lead-in between a rest and the next round; no phases where there are no rests.
+func (p *Passage) AfterRest() []practice.Phase {
+	if !p.HasRests() {
+		return nil
+	}
+	return counted(breath.Lead, breath.Both, p.RestLeadIn)
+}
+
+// BetweenSpan is the planned length of what stands between two rounds, in milliseconds: the rest, and the lead-in to the
+// next round at the tempo of the measure.
+func (p *Passage) BetweenSpan(m Measure) breath.Exact {
+	return p.RestBetween.Add(Span(p.AfterRest(), p.TempoAround(m)))
+}
+
 func counted(kind breath.Phase, through breath.Through, counts int) []practice.Phase {
 	if counts == 0 {
 		return nil
@@ -125,7 +142,7 @@ func (p *Passage) PlannedLength() breath.Exact {
 		return around.Add(p.Millis()).Add(p.Recall)
 	}
 	rounds := p.TotalRounds(p.Measure)
-	return around.Add(p.RoundSpan(p.Measure).Times(rounds)).Add(p.RestBetween.Times(rounds - 1))
+	return around.Add(p.RoundSpan(p.Measure).Times(rounds)).Add(p.BetweenSpan(p.Measure).Times(rounds - 1))
 }
 
 // Rows is about how many rows the cue sheet of the plan has, one a count.
@@ -144,7 +161,7 @@ func (p *Plan) Rows() int {
 			rows += passage.CountIn + passage.LeadIn + count(passage.Opening()) + count(passage.Closing())
 		}
 		if passage.Led() {
-			rows += passage.TotalRounds(passage.Measure) * (1 + count(passage.Round(passage.Measure)))
+			rows += passage.TotalRounds(passage.Measure) * (1 + count(passage.AfterRest()) + count(passage.Round(passage.Measure)))
 		}
 	}
 	return rows

@@ -31,6 +31,7 @@ var offers = []Offer{
 	{Field: "recall", Unit: "s", Default: strconv.Itoa(defaultRecall)},
 	{Field: "rest_between", Unit: "s"},
 	{Field: "rest_wait", Flag: true},
+	{Field: "rest_lead_in", Unit: "counts", Default: "0"},
 }
 
 // Offers is the fields that the passage can be given.
@@ -50,7 +51,7 @@ func (p *Passage) Offers() []Offer {
 				continue // there are no rounds to rest between
 			}
 			offer.Default = strconv.Itoa(p.Practice.Rest)
-		case "rest_wait":
+		case "rest_wait", "rest_lead_in":
 			if p.OwnPace {
 				continue
 			}

@@ -61,6 +61,7 @@ type Passage struct {
 	Title   string
 	Script  string
 	Prompts []Prompt
+	Lines   []Line
 	Keep    bool // fitting to the clock leaves it alone
 	Trial   bool // a try-out, set apart in the record
 
@@ -88,6 +89,8 @@ type Passage struct {
 	ClosingSteps []Step
 	RestBetween  breath.Exact // milliseconds
 	RestWait     bool
+	RestLeadIn   int          // counts after each rest
+	Beside       Beside       // the gentler lane
 	NaturalPause breath.Exact // milliseconds
 	Recall       breath.Exact // milliseconds; own pace only
 	WordBefore   bool

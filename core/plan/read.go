@@ -143,6 +143,7 @@ func readPassage(doc object, number int, planTempo breath.Exact, own book, errs 
 	case p.Type == Talk || p.Type == Free:
 		p.readStretch(o)
 	}
+	p.readLines(o)
 	return p
 }
 
@@ -224,12 +225,14 @@ func (p *Passage) readPractice(o reader, planTempo breath.Exact) {
 	p.ClosingSteps = p.readSteps(o, "closing")
 	p.RestBetween = seconds(o.number("rest_between", limits{high: 600}, breath.Int(int64(prac.Rest))))
 	p.RestWait = o.flag("rest_wait")
+	p.RestLeadIn = o.whole("rest_lead_in", limits{high: 20}, 0)
 	p.NaturalPause = seconds(o.number("natural_pause", limits{high: 3}, breath.Exact{}))
 	p.Recall = seconds(o.number("recall", limits{high: 120}, breath.Int(defaultRecall)))
 	p.WordBefore = choice(o, "word", "on", "before") == "before"
 	p.Trial = o.flag("trial")
 	p.readVoice(o)
 	p.readPrompts(o)
+	p.readBeside(o)
 }
 
 func (p *Passage) readLength(o reader) {
@@ -299,7 +302,7 @@ func (p *Passage) readSteps(o reader, field string) []Step {
 		case s.has("breaths"):
 			step.Breaths = s.whole("breaths", limits{low: 1, high: 20}, 1)
 			step.Counts = s.counts("counts", p.stepCounts())
-			step.Airway = s.airway(p.Practice.Airway)
+			step.Airway = s.airway(breath.ByNose)
 		case s.has("seconds"):
 			step.Length = seconds(s.number("seconds", limits{low: 1, high: 1800}, breath.Int(1)))
 			for _, field := range []string{"counts", "airway"} {
@@ -393,7 +396,8 @@ var (
 	onLed = place{"only on led practices of several rounds; others have minutes", func(p *Passage) bool {
 		return p.Led() && (p.Practice == nil || !p.Practice.FillsMinutes())
 	}}
-	onOwn = place{`only with pace "own"`, func(p *Passage) bool { return p.Type == Practice && p.OwnPace }}
+	onRounds = place{"only on led practices", func(p *Passage) bool { return p.Led() }}
+	onOwn    = place{`only with pace "own"`, func(p *Passage) bool { return p.Type == Practice && p.OwnPace }}
 )
 
 // places is formats.md's column "on". Fields that only some practices take are not in it: those practices name
@@ -403,9 +407,9 @@ var places = map[string]place{
 	"seconds": onStretch, "wait": onStretch, "breaths": onFree,
 	"prompts": onPractice, "trial": onPractice, "practice": onPractice, "pace": onPractice, "minutes": onPractice,
 	"count_in": onPractice, "lead_in": onPractice, "opening": onPractice, "closing": onPractice,
-	"rest_between": onPractice, "rest_wait": onPractice, "voice": onPractice, "fade": onPractice, "syllables": onPractice,
+	"rest_between": onPractice, "rest_wait": onPractice, "rest_lead_in": onPractice, "voice": onPractice, "fade": onPractice, "syllables": onPractice,
 	"tempo": onTempo, "counts": onCounted, "natural_pause": onCounted, "word": onCounted,
-	"rounds": onLed, "recall": onOwn,
+	"rounds": onLed, "recall": onOwn, "beside": onRounds,
 }
 
 var takenBySome = []string{"side", "entry", "zone", "attention", "strokes", "rate", "open_seconds", "aperture", "airway"}

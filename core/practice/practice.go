@@ -102,6 +102,12 @@ func (p *Practice) Sided() bool {
 	})
 }
 
+// Alternates tells whether the sides of the practice change places from breath to breath.
+func (p *Practice) Alternates() bool { return p.TakesField("entry") }
+
+// OneSided tells whether the practice breathes in and out by the side that the passage chooses.
+func (p *Practice) OneSided() bool { return p.TakesField("side") && !p.Alternates() }
+
 //go:embed catalogue/*.yaml
 var files embed.FS
 

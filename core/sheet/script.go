@@ -138,6 +138,8 @@ func takes(a *pace.Adjustment, doc map[string]any) (err error) {
 		a.To = breath.Int(n)
 	case pace.ToCounts:
 		a.Counts, err = fourWholes(doc, "to")
+	case pace.ToBeside:
+		a.Text, err = text(doc, "to")
 	case pace.Note:
 		a.Text, err = text(doc, "text")
 	case pace.Signal:

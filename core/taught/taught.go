@@ -47,6 +47,7 @@ type Passage struct {
 	HeldEmpty     int64
 	LeftInhales   int // in kept rounds
 	RightInhales  int
+	Beside        plan.Beside // the gentler lane in force at the end
 }
 
 // Totals is what the led passages of a class come to, without try-outs and own pace.
@@ -91,6 +92,7 @@ func Of(p *plan.Plan, script []pace.Adjustment, at int64) Record {
 	r := Record{Planned: planned.End, Taught: taught.End, Answers: answers, Passages: make([]Passage, len(p.Passages))}
 	for i, led := range class.Passages() {
 		r.Passages[i] = blank(&p.Passages[i])
+		r.Passages[i].Beside = led.Beside
 		if p.Passages[i].Is(practice.Counted) {
 			r.Passages[i].PlannedCounts, r.Passages[i].Counts = p.Passages[i].Measure.Counts, led.Counts
 		}

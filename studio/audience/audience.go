@@ -111,7 +111,7 @@ func forTheRoom(s contract.Score) contract.Score {
 			Cautions: []contract.Caution{}, Findings: []contract.Finding{}, Steps: []string{},
 		}
 	}
-	s.Passages, s.Phases = passages, silent(s.Phases)
+	s.Passages, s.Phases, s.Lane = passages, silent(s.Phases), silent(s.Lane)
 	if s.Wait != nil {
 		wait := *s.Wait
 		wait.Phases = silent(wait.Phases)

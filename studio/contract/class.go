@@ -42,6 +42,7 @@ type Score struct {
 	SlotMS    int64          `json:"slot_ms"`                    // 0 where none is set
 	Over      bool           `json:"over"`                       // the class has come to its end; nothing more will change
 	Phases    []ScorePhase   `json:"phases"`                     // the last has no end where Wait is there
+	Lane      []ScorePhase   `json:"lane"`                       // the gentler lane over the same time; empty where nothing stands beside
 	Wait      *Wait          `json:"wait" jsonschema:"nullable"` // what follows the last phase, which waits for the teacher
 	EndMS     int64          `json:"end_ms"`                     // of the class; what waits taken at its planned end
 	Calls     []Call         `json:"calls"`                      // what is called out, from a moment ago on
@@ -141,10 +142,12 @@ type Adjust struct {
 	// Counts is for the verb counts: inhale, hold, exhale, empty hold.
 	Counts []int `json:"counts,omitempty"`
 	// Because is what was seen in the room and led to this; it has no effect and is recorded.
-	Because string  `json:"because,omitempty"`
-	Carry   bool    `json:"carry,omitempty"`
-	Text    *string `json:"text,omitempty"`
-	See     *string `json:"see,omitempty"`
+	Because string `json:"because,omitempty"`
+	Carry   bool   `json:"carry,omitempty"`
+	// Beside is for the verb beside: breathe, a:c or none.
+	Beside *string `json:"beside,omitempty"`
+	Text   *string `json:"text,omitempty"`
+	See    *string `json:"see,omitempty"`
 	// PressedMS is the moment of the press on the application's clock, where the sender knows it: what comes too late does
 	// not act any more, and a note or what was seen gets its moment.
 	PressedMS *float64 `json:"pressed_ms,omitempty"`
@@ -253,6 +256,7 @@ type InForce struct {
 	Counts  string  `json:"counts"`
 	Four    [4]int  `json:"four"` // the counts as inhale, hold, exhale, empty hold
 	Strokes int     `json:"strokes"`
+	Beside  string  `json:"beside"` // the gentler lane: breathe, a:c or none
 }
 
 // Adjusted is the answer to an Adjust, with the score after it.

@@ -53,6 +53,7 @@ type RecordPassage struct {
 	RightInhales    int     `json:"right_inhales"`
 	Eased           bool    `json:"eased"`
 	CountsEnd       string  `json:"counts_end"` // in force at the end, where others than planned
+	Beside          string  `json:"beside"`     // the gentler lane in force at the end: breathe, a:c or none
 }
 
 // CurvePoint is one round as it was led.

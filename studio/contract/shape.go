@@ -118,7 +118,7 @@ func SignalName(id string) string {
 
 // InForceOf is what is in force in a passage.
 func InForceOf(p pace.Passage) InForce {
-	return InForce{Tempo: p.Tempo.Float(), Rounds: p.Total, Counts: p.Counts.String(), Four: [4]int{p.Counts.Inhale, p.Counts.Hold, p.Counts.Exhale, p.Counts.Empty}, Strokes: p.Strokes}
+	return InForce{Tempo: p.Tempo.Float(), Rounds: p.Total, Counts: p.Counts.String(), Four: [4]int{p.Counts.Inhale, p.Counts.Hold, p.Counts.Exhale, p.Counts.Empty}, Strokes: p.Strokes, Beside: p.Beside.String()}
 }
 
 // PhasesOf gathers rows into phases.

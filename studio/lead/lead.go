@@ -186,7 +186,7 @@ func (c *Classes) adjust(l *studio.Class, at int64, want contract.Adjust) (int, 
 	switch {
 	case want.Key == "":
 		return 0, studio.Fail(studio.ErrInvalid, "An adjustment needs a key of its own.")
-	case len(want.Key) > longestKey || len(want.Do) > longestLabel || len(want.Because) > longestLabel || want.See != nil && len(*want.See) > longestLabel:
+	case len(want.Key) > longestKey || len(want.Do) > longestLabel || len(want.Because) > longestLabel || want.See != nil && len(*want.See) > longestLabel || want.Beside != nil && len(*want.Beside) > longestLabel:
 		return 0, studio.Fail(studio.ErrInvalid, "The key of an adjustment has at most %d characters, its verb and what was seen %d.", longestKey, longestLabel)
 	case want.Text != nil && len(*want.Text) > longestNote:
 		return 0, studio.Fail(studio.ErrInvalid, "A note has at most %d characters.", longestNote)
@@ -232,12 +232,14 @@ func line(at int64, want contract.Adjust) ([]byte, error) {
 	text := struct {
 		At int64 `json:"at_ms"`
 		contract.Adjust
-		To any `json:"to,omitempty"` // one number, or the four of counts
+		To any `json:"to,omitempty"` // one number, the four of counts, or what stands beside
 	}{At: at, Adjust: want}
 	text.PressedMS = nil // it has become the time
 	switch {
 	case want.Counts != nil:
 		text.To, text.Counts = want.Counts, nil
+	case want.Beside != nil:
+		text.To, text.Beside = *want.Beside, nil
 	case want.To != nil:
 		text.To = *want.To
 	}

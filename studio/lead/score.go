@@ -1,6 +1,8 @@
 package lead
 
 import (
+	"slices"
+
 	"vastlantern/core/breath"
 	"vastlantern/core/care"
 	"vastlantern/core/pace"
@@ -29,6 +31,7 @@ func (c *Classes) scoreAt(l *studio.Class, at int64) (contract.Score, error) {
 		Over: !l.Stored.EndedAt.IsZero(), EndMS: tl.End, Phases: contract.PhasesOf(fromStage(tl.Rows, at), l.Plan.Words),
 		Language: l.Plan.Words.Tag, Left: ways(l.Plan.Words, breath.Left), Right: ways(l.Plan.Words, breath.Right),
 	}
+	score.Lane = laneOf(fromStage(tl.Lane(l.Plan).Rows, at), l.Plan.Words)
 	if tl.Open {
 		ahead := l.Led.Ahead()
 		score.EndMS = l.Led.EndAt(at)
@@ -70,6 +73,14 @@ type people struct {
 
 func ways(w *words.Words, side breath.Through) contract.Ways {
 	return contract.Ways{Named: w.Named(side), Hand: w.Hand(side)}
+}
+
+// laneOf is the lane of the rows, if anything stands beside any of them.
+func laneOf(rows []pace.Row, w *words.Words) []contract.ScorePhase {
+	if !slices.ContainsFunc(rows, func(r pace.Row) bool { return !r.Beside.None() }) {
+		return []contract.ScorePhase{}
+	}
+	return contract.PhasesOf(rows, w)
 }
 
 // fromStage leaves out the rows before the stage in progress: a round is shown whole, what is over is not shown.

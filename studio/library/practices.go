@@ -100,7 +100,7 @@ func sample(p *practice.Practice) contract.Score {
 	}
 	tl := pace.Sheet(&plan.Plan{Words: &words.English, Passages: []plan.Passage{passage}})
 	return contract.Score{
-		Title: p.Name, Phases: contract.PhasesOf(tl.Rows, &words.English), EndMS: tl.End,
+		Title: p.Name, Phases: contract.PhasesOf(tl.Rows, &words.English), Lane: []contract.ScorePhase{}, EndMS: tl.End,
 		Passages: []contract.ScorePassage{{Name: p.Name, Rounds: passage.Rounds, Cautions: []contract.Caution{}, Findings: []contract.Finding{}, Steps: []string{}}},
 		Calls:    []contract.Call{},
 	}

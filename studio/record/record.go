@@ -124,7 +124,7 @@ func recordPassage(p taught.Passage) contract.RecordPassage {
 		PlannedTempo: shown(p.PlannedTempo.Float()), TempoStart: shown(p.TempoStart.Float()), TempoEnd: shown(p.TempoEnd.Float()),
 		TempoMean: shown(p.TempoMean.Float()), PerMinute: shown(p.PerMinute.Float()),
 		LongestHoldMS: p.LongestHold, HeldFullMS: p.HeldFull, HeldEmptyMS: p.HeldEmpty, LeftInhales: p.LeftInhales, RightInhales: p.RightInhales,
-		Eased: p.Eased, CountsEnd: countsEnd(p),
+		Eased: p.Eased, CountsEnd: countsEnd(p), Beside: p.Beside.String(),
 	}
 }
 

@@ -42,7 +42,7 @@ func To(p *plan.Plan, time breath.Exact) Fit {
 		if passage.Keep || !passage.HasRounds() {
 			continue
 		}
-		one := fitted{passage: i, round: passage.RoundSpan(passage.Measure).Add(passage.RestBetween)}
+		one := fitted{passage: i, round: passage.RoundSpan(passage.Measure).Add(passage.BetweenSpan(passage.Measure))}
 		one.ideal = breath.Int(int64(passage.TotalRounds(passage.Measure)))
 		planned = planned.Add(one.round.Mul(one.ideal))
 		free = append(free, one)
@@ -194,7 +194,7 @@ func Additions(p *plan.Plan) []Addition {
 		if passage.Keep || !passage.HasRounds() {
 			continue
 		}
-		round := passage.RoundSpan(passage.Measure).Add(passage.RestBetween)
+		round := passage.RoundSpan(passage.Measure).Add(passage.BetweenSpan(passage.Measure))
 		if more := min(int(spare.Div(round).Floor()), plan.MostRounds-passage.TotalRounds(passage.Measure)); more > 0 {
 			list = append(list, Addition{i + 1, more, round.Times(more)})
 		}
@@ -216,7 +216,7 @@ func EndAt(p *plan.Plan, passage int) breath.Exact {
 // least one, which may be too long.
 func RoundsToEnd(p *plan.Plan, passage int, end breath.Exact) (rounds int, fits bool) {
 	one := p.Passages[passage]
-	round := one.RoundSpan(one.Measure).Add(one.RestBetween)
+	round := one.RoundSpan(one.Measure).Add(one.BetweenSpan(one.Measure))
 	spare := end.Sub(EndAt(p, passage))
 	total := breath.Int(int64(one.TotalRounds(one.Measure))).Add(spare.Div(round)).Floor()
 	return bounded(total), total >= 1

@@ -66,16 +66,16 @@ func bruteForce(p *plan.Plan, time breath.Exact, most int) (best []int) {
 	return best
 }
 
-func round(p *plan.Passage) breath.Exact { return p.RoundSpan(p.Measure).Add(p.RestBetween) }
+func round(p *plan.Passage) breath.Exact { return p.RoundSpan(p.Measure).Add(p.BetweenSpan(p.Measure)) }
 
 func TestFittingFindsTheNearestChoiceThereIs(t *testing.T) {
 	rapid.Check(t, func(t *rapid.T) {
 		n := rapid.IntRange(1, 3).Draw(t, "passages")
 		passages := []string{`{"type": "talk", "seconds": 60}`}
 		for range n {
-			passages = append(passages, fmt.Sprintf(`{"type": "practice", "practice": "counted-breath", "counts": "%d:%d", "rounds": %d, "tempo": %d, "rest_between": %d, "keep": %t}`,
+			passages = append(passages, fmt.Sprintf(`{"type": "practice", "practice": "counted-breath", "counts": "%d:%d", "rounds": %d, "tempo": %d, "rest_between": %d, "rest_lead_in": %d, "keep": %t}`,
 				rapid.IntRange(1, 9).Draw(t, "in"), rapid.IntRange(1, 9).Draw(t, "out"), rapid.IntRange(1, 5).Draw(t, "rounds"),
-				rapid.IntRange(40, 70).Draw(t, "tempo"), rapid.SampledFrom([]int{0, 0, 20}).Draw(t, "rest"), rapid.IntRange(0, 5).Draw(t, "keep") == 0))
+				rapid.IntRange(40, 70).Draw(t, "tempo"), rapid.SampledFrom([]int{0, 0, 20}).Draw(t, "rest"), rapid.IntRange(0, 3).Draw(t, "rest lead-in"), rapid.IntRange(0, 5).Draw(t, "keep") == 0))
 		}
 		_, p := parse(t, `{"format": "vast-lantern-plan", "version": 1, "passages": [`+strings.Join(passages, ",")+`]}`)
 		time := breath.Int(int64(rapid.IntRange(60, 300).Draw(t, "seconds")) * 1000)

@@ -37,6 +37,7 @@ const fields: { [field: string]: { label: string; words?: { [word: string]: stri
   recall: { label: "Call back" },
   rest_between: { label: "Rest between" },
   rest_wait: { label: "Rests wait for me" },
+  rest_lead_in: { label: "Lead-in after a rest" },
 };
 
 /** Details is the rest of a passage: what is said, how it is counted, how it opens and closes, its cautions. */

@@ -40,6 +40,10 @@ export function inWords(answer: Answer): string {
       return `counts ${before.counts} to ${after.counts} ${moment}`;
     case "strokes":
       return `${after.strokes} strokes instead of ${before.strokes} ${moment}`;
+    case "beside":
+      return after.beside === "none"
+        ? "nothing beside from here on"
+        : `beside: ${besideWord(after.beside)} ${moment}`;
     case "finish-by":
       return answer.late_ms > 0
         ? `will be ${clock(answer.late_ms)} late even so`
@@ -52,6 +56,11 @@ export function inWords(answer: Answer): string {
       return `noted: ${answer.text}`;
   }
   return plain[answer.do] ?? answer.do;
+}
+
+/** besideWord is what stands beside in words. */
+function besideWord(beside: string): string {
+  return beside === "breathe" ? "breathe through the holds" : `a breath of ${beside}`;
 }
 
 const names: { [verb: string]: string } = {
@@ -69,6 +78,7 @@ const names: { [verb: string]: string } = {
   counts: "counts",
   strokes: "strokes",
   enough: "enough",
+  beside: "beside",
   "drop-holds": "no holds",
   "restore-holds": "holds back",
   "finish-by": "finish on time",

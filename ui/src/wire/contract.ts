@@ -156,6 +156,7 @@ export interface RecordPassage {
   right_inhales: number;
   eased: boolean;
   counts_end: string;
+  beside: string;
 }
 export interface RecordTotals {
   planned_rounds: number;
@@ -176,6 +177,7 @@ export interface Answer {
   do:
     | "advance"
     | "again"
+    | "beside"
     | "close"
     | "counts"
     | "drop-holds"
@@ -215,6 +217,7 @@ export interface InForce {
    */
   four: [number, number, number, number];
   strokes: number;
+  beside: string;
 }
 export interface Remark {
   at_ms: number;
@@ -462,6 +465,7 @@ export interface Score {
   slot_ms: number;
   over: boolean;
   phases: ScorePhase[];
+  lane: ScorePhase[];
   wait: Wait | null;
   end_ms: number;
   calls: Call[];
@@ -494,6 +498,7 @@ export interface ScorePhase {
   verbs?: (
     | "advance"
     | "again"
+    | "beside"
     | "close"
     | "counts"
     | "drop-holds"
@@ -553,6 +558,7 @@ export interface UnstoredPress {
   do:
     | "advance"
     | "again"
+    | "beside"
     | "close"
     | "counts"
     | "drop-holds"
@@ -645,6 +651,7 @@ export interface Adjust {
   do:
     | "advance"
     | "again"
+    | "beside"
     | "close"
     | "counts"
     | "drop-holds"
@@ -669,6 +676,7 @@ export interface Adjust {
   counts?: number[];
   because?: string;
   carry?: boolean;
+  beside?: string;
   text?: string;
   see?: string;
   pressed_ms?: number;

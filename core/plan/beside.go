@@ -1,0 +1,106 @@
+package plan
+
+import (
+	"fmt"
+	"strings"
+
+	"vastlantern/core/breath"
+	"vastlantern/core/practice"
+)
+
+// Beside is what those who do not hold, or who breathe shorter, do beside the others in the same time (pacing.md section
+// 6): nothing else, breathe through the holds, or a shorter breath over and over.
+type Beside struct {
+	Breathe        bool
+	Inhale, Exhale int // counts of a shorter breath, 0 for none
+}
+
+// None tells whether nothing stands beside.
+func (b Beside) None() bool { return b == Beside{} }
+
+// Shorter tells whether it is a breath of its own.
+func (b Beside) Shorter() bool { return b.Inhale > 0 }
+
+// String writes it as plans and scripts have it: breathe, a:c or none.
+func (b Beside) String() string {
+	switch {
+	case b.Breathe:
+		return "breathe"
+	case b.Shorter():
+		return fmt.Sprintf("%d:%d", b.Inhale, b.Exhale)
+	}
+	return "none"
+}
+
+// ParseBeside reads breathe, a:c or none; ok is false for any other text.
+func ParseBeside(text string) (b Beside, ok bool) {
+	switch text {
+	case "none":
+		return Beside{}, true
+	case "breathe":
+		return Beside{Breathe: true}, true
+	}
+	c, err := breath.ParseCounts(text)
+	if err != nil || strings.Count(text, ":") != 1 {
+		return Beside{}, false
+	}
+	return Beside{Inhale: c.Inhale, Exhale: c.Exhale}, true
+}
+
+// RowsOf is how many rows the phases have, one a count.
+func RowsOf(phases []practice.Phase) (rows int) {
+	for _, ph := range phases {
+		rows += ph.Counts + 1 - ph.First()
+	}
+	return rows
+}
+
+// RunsOn tells whether a shorter breath beside the passage goes on from round to round: where a round is only a few rows
+// and no rest stands between two.
+func (p *Passage) RunsOn() bool { return p.Is(practice.Fixed) && !p.HasRests() }
+
+// NeededBeside is how many rows one start of it needs: one breath, or two where the sides alternate.
+func (p *Passage) NeededBeside(b Beside) int {
+	if p.Practice.Alternates() {
+		return 2 * (b.Inhale + b.Exhale)
+	}
+	return b.Inhale + b.Exhale
+}
+
+// AgainstBeside is why the shorter breath does not go with the passage, whose rounds have so many rows; empty where it
+// does.
+func (p *Passage) AgainstBeside(b Beside, rows int) string {
+	switch needed := p.NeededBeside(b); {
+	case !b.Shorter():
+		return ""
+	case p.Is(practice.Open):
+		return "no shorter breath goes with open phases"
+	case p.NaturalPause.Sign() > 0:
+		return "no shorter breath goes with a natural pause"
+	case rows < needed:
+		return fmt.Sprintf("it needs %d counts, and there are %d", needed, rows)
+	}
+	return ""
+}
+
+func (p *Passage) readBeside(o reader) {
+	value, there := o.fields["beside"]
+	if !there || !p.Led() {
+		return // elsewhere it is misplaced, which is reported already
+	}
+	text, _ := value.(string)
+	b, ok := ParseBeside(text)
+	if !ok || b.None() {
+		o.fail("beside", `breathe, or a shorter breath as 4:4, inhale and exhale 1 to 60`)
+		return
+	}
+	rows := RowsOf(p.Round(p.Measure))
+	if p.RunsOn() {
+		rows *= p.TotalRounds(p.Measure)
+	}
+	if why := p.AgainstBeside(b, rows); why != "" {
+		o.fail("beside", why)
+		return
+	}
+	p.Beside = b
+}

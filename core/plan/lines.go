@@ -1,0 +1,137 @@
+package plan
+
+import (
+	"fmt"
+	"unicode/utf8"
+
+	"vastlantern/core/breath"
+)
+
+// Who is whom a line is for.
+type Who string
+
+// The three (cues.md).
+const (
+	ForTeacher Who = "teacher"
+	ForRoom    Who = "room"
+	ForAll     Who = "all"
+)
+
+// Line is something of the teacher's own to say at a place of a passage (cues.md section 3).
+type Line struct {
+	Text        string
+	Stage       string
+	First, Last int          // rounds, 0 for every one
+	Breath      int          // 0 for every one
+	Phase       breath.Phase // empty for all of the place
+	Second      breath.Exact // from the first row of the stage; less than 0 for none
+	Ahead       breath.Exact // seconds before its place begins
+	Who         Who
+	Say         bool
+}
+
+// The bounds of lines.
+const (
+	mostLines    = 100
+	longestLine  = 500 // characters
+	defaultAhead = 2   // seconds
+)
+
+var (
+	lineStages = []string{"round", "talk", "free", "setup", "opening", "rest", "own", "recall", "closing"}
+	linePhases = []breath.Phase{breath.Inhale, breath.Hold, breath.Exhale, breath.Empty, breath.Still, breath.Stroke, breath.Free, breath.Beat, breath.Lead}
+)
+
+// usualStage is where a line of the passage stands that does not say.
+func (p *Passage) usualStage() string {
+	switch {
+	case p.Type != Practice:
+		return string(p.Type)
+	case p.OwnPace:
+		return "own"
+	}
+	return "round"
+}
+
+func (p *Passage) readLines(o reader) {
+	entries := o.objects("lines")
+	if len(entries) > mostLines {
+		*o.errs = append(*o.errs, FieldError{o.passage, o.name, o.prefix + "lines", fmt.Sprint(len(entries)), fmt.Sprintf("up to %d", mostLines)})
+		return
+	}
+	for _, entry := range entries {
+		p.Lines = append(p.Lines, p.readLine(entry))
+	}
+	for _, prompt := range p.Prompts { // the older form
+		line := Line{Text: prompt.Text, Stage: p.usualStage(), Second: prompt.Second, Ahead: breath.Int(defaultAhead), Who: ForTeacher}
+		switch {
+		case prompt.Round > 0:
+			line.Stage, line.First, line.Last = "round", prompt.Round, prompt.Round
+		case prompt.Rest > 0:
+			line.Stage, line.First, line.Last = "rest", prompt.Rest, prompt.Rest
+		}
+		p.Lines = append(p.Lines, line)
+	}
+}
+
+func (p *Passage) readLine(o reader) Line {
+	line := Line{Stage: p.usualStage(), Second: breath.Int(-1), Text: o.text("text")}
+	if n := utf8.RuneCountInString(line.Text); n < 1 || n > longestLine {
+		if _, isText := o.fields["text"].(string); isText || !o.has("text") {
+			o.fail("text", fmt.Sprintf("1 to %d characters", longestLine))
+		}
+	}
+	if o.has("stage") {
+		line.Stage = choice(o, "stage", lineStages...)
+	}
+	line.First, line.Last = o.rounds()
+	line.Breath = o.whole("breath", limits{low: 1, high: MostRounds}, 0)
+	if o.has("phase") {
+		line.Phase = choice(o, "phase", linePhases...)
+	}
+	line.Second = o.number("second", limits{high: 7200}, breath.Int(-1))
+	line.Ahead = o.number("ahead", limits{high: 10}, breath.Int(defaultAhead))
+	line.Who = choice(o, "who", ForTeacher, ForRoom, ForAll)
+	line.Say = o.flag("say")
+	allowed := func(field, words string, stages ...string) {
+		if !o.has(field) {
+			return
+		}
+		for _, stage := range stages {
+			if line.Stage == stage {
+				return
+			}
+		}
+		o.fail(field, words)
+	}
+	allowed("round", "only in stage round or rest", "round", "rest")
+	allowed("breath", "only in stage round, opening or closing", "round", "opening", "closing")
+	allowed("second", "only in stage talk, free, round or own", "talk", "free", "round", "own")
+	if o.has("second") {
+		for _, field := range []string{"round", "breath", "phase"} {
+			if o.has(field) {
+				o.fail(field, "not together with second")
+			}
+		}
+	}
+	return line
+}
+
+// rounds reads one round, or the first and the last of several; 0 for every one.
+func (o reader) rounds() (first, last int) {
+	switch value := o.fields["round"].(type) {
+	case nil:
+		if o.has("round") {
+			o.fail("round", "a round, or the first and the last as [2, 4]")
+		}
+		return 0, 0
+	case []any:
+		if terms, ok := wholes(value); ok && len(terms) == 2 && 1 <= terms[0] && terms[0] <= terms[1] && terms[1] <= MostRounds {
+			return terms[0], terms[1]
+		}
+		o.fail("round", fmt.Sprintf("the first and the last round as [2, 4], 1 to %d", MostRounds))
+		return 0, 0
+	}
+	n := o.whole("round", roundsLimits, 0)
+	return n, n
+}
