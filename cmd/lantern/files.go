@@ -9,6 +9,7 @@ import (
 
 	"github.com/spf13/cobra"
 
+	"vastlantern/core/cue"
 	"vastlantern/core/pace"
 	"vastlantern/core/plan"
 	"vastlantern/core/sheet"
@@ -66,14 +67,7 @@ func replayCommand() *cobra.Command {
 				return err
 			}
 			timeline, answers := pace.Replay(p, script)
-			for _, answer := range answers {
-				if answer.Refused != "" {
-					fmt.Fprintf(cmd.ErrOrStderr(), "refused at %d ms: %s: %s\n", answer.At, answer.Do, answer.Refused)
-				}
-				if answer.Late > 0 {
-					fmt.Fprintf(cmd.ErrOrStderr(), "late by %d ms\n", answer.Late)
-				}
-			}
+			reportRefused(cmd, answers)
 			timeline, err = onLane(lane, timeline, p)
 			if err != nil {
 				return err
@@ -84,6 +78,58 @@ func replayCommand() *cobra.Command {
 	cmd.Flags().StringVar(&format, "format", "csv", "csv, json or vtt (WebVTT)")
 	cmd.Flags().StringVar(&lane, "lane", "", laneHelp)
 	return cmd
+}
+
+func cuesCommand() *cobra.Command {
+	var format, lane string
+	cmd := &cobra.Command{
+		Use:   "cues PLAN [SCRIPT]",
+		Short: "Print what is shown and said, when and to whom",
+		Long: "Prints the cues of a plan, or of what was taught with an adjustment script: what is done now and next, what the hand does, the calls, prompts and the teacher's own lines.\n" +
+			"Without a script what waits is taken at its planned length.\n\n" + filesHelp,
+		Args: cobra.RangeArgs(1, 2),
+		RunE: func(cmd *cobra.Command, args []string) error {
+			write, known := map[string]func(io.Writer, []cue.Cue) error{"csv": sheet.WriteCues, "json": sheet.WriteCuesJSON}[format]
+			if !known {
+				return fmt.Errorf("--format: given %q, allowed: csv, json", format)
+			}
+			if lane != "" && lane != "beside" {
+				return fmt.Errorf("--lane: given %q, allowed: beside", lane)
+			}
+			p, err := readPlan(cmd, args[0])
+			if len(args) == 1 {
+				if err != nil {
+					return err
+				}
+				return write(cmd.OutOrStdout(), cue.Sheet(p, lane == "beside"))
+			}
+			if args[0] == "-" && args[1] == "-" {
+				return errors.New("only one of PLAN and SCRIPT can be standard input")
+			}
+			script, scriptErr := readScript(cmd, args[1])
+			if err := errors.Join(err, scriptErr); err != nil {
+				return err
+			}
+			_, answers := pace.Replay(p, script)
+			reportRefused(cmd, answers)
+			return write(cmd.OutOrStdout(), cue.Replay(p, script, lane == "beside"))
+		},
+	}
+	cmd.Flags().StringVar(&format, "format", "csv", "csv or json")
+	cmd.Flags().StringVar(&lane, "lane", "", laneHelp)
+	return cmd
+}
+
+// reportRefused tells what was refused, and how late the class will be, on standard error.
+func reportRefused(cmd *cobra.Command, answers []pace.Answer) {
+	for _, answer := range answers {
+		if answer.Refused != "" {
+			fmt.Fprintf(cmd.ErrOrStderr(), "refused at %d ms: %s: %s\n", answer.At, answer.Do, answer.Refused)
+		}
+		if answer.Late > 0 {
+			fmt.Fprintf(cmd.ErrOrStderr(), "late by %d ms\n", answer.Late)
+		}
+	}
 }
 
 const laneHelp = "beside: the gentler lane in the same time"

@@ -308,7 +308,7 @@ func (m *machine) printed(ph *practice.Phase) {
 	}
 	m.row = Row{
 		At: m.pulse.Round(m.beat), Passage: m.passage + 1, Stage: m.stage, Breath: ph.Breath, Phase: ph.Kind, Through: ph.Through,
-		Count: m.count, Of: ph.Counts, Part: ph.Part(m.count), Kept: true, Open: ph.Waits, Tempo: m.tempo, Verbs: verbs,
+		Count: m.count, Of: ph.Counts, Part: ph.Part(m.count), Kept: true, Open: ph.Waits, Tempo: m.tempo, Verbs: verbs, Text: ph.Text,
 		Beside: m.inForce().beside, lane: m.lane,
 	}
 	if m.stage == Round && m.row.Beside.Shorter() {

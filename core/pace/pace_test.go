@@ -330,7 +330,7 @@ func TestSay(t *testing.T) {
 	assert.Equal(t, "out,,,,,,,,,ten,,", strings.Join(say(`{"type": "practice", "practice": "kapalabhati", "strokes": 12, "rounds": 1, "lead_in": 0}`), ","))
 	assert.Equal(t, []string{"exhale", "two", "three", "four"}, say(`{"type": "practice", "practice": "nadi-shodhana", "rounds": 1}`)[:4], "what the hand does is a cue")
 	assert.Equal(t, []string{"exhale", "two", "three", "four"}, say(`{"type": "practice", "practice": "ujjayi", "rounds": 1}`)[:4])
-	assert.Equal(t, []string{"at your own pace", "finish this round"}, say(`{"type": "practice", "practice": "nadi-shodhana", "side": "right", "pace": "own"}`))
+	assert.Equal(t, []string{"at your own pace", "finish the round"}, say(`{"type": "practice", "practice": "nadi-shodhana", "side": "right", "pace": "own"}`))
 	faded := say(`{"type": "practice", "practice": "counted-breath", "rounds": 3, "lead_in": 0, "counts": "2:2", "fade": {"words_after": 1, "silent_after": 2}}`)
 	assert.Equal(t, []string{"inhale", "two", "exhale", "two", "inhale", "", "exhale", "", "", "", "", ""}, faded)
 }

@@ -44,6 +44,7 @@ type Row struct {
 	Tempo  breath.Exact // counts or strokes a minute that the row runs at; 0 where it is not counted
 	Starts bool         // the first row of a round, also of one that starts over
 	Open   bool         // lasts until the teacher goes on
+	Text   string       // what a free step is for
 	Verbs  VerbSet      // the adjustments that are met here
 	Beside plan.Beside  // what stands beside the row, as it was in force when the row started
 	lane   laneMark

@@ -23,7 +23,11 @@ func (m *machine) say(ph *practice.Phase) string {
 	case breath.Lead:
 		return m.sayLead()
 	}
-	return sayCount(p, m.plan.Words, m.voice(p), ph, m.count)
+	own := ""
+	if m.stage == Round {
+		own = m.plan.Words.Own(p.Practice.Words[string(ph.Kind)])
+	}
+	return sayCount(p, m.plan.Words, m.voice(p), ph, m.count, own)
 }
 
 func (m *machine) sayFree(ph *practice.Phase) string {
@@ -64,7 +68,9 @@ func (m *machine) voice(p *plan.Passage) plan.Voice {
 // with no source).
 const tens = 10
 
-func sayCount(p *plan.Passage, w *words.Words, voice plan.Voice, ph *practice.Phase, count int) string {
+// sayCount is what is said at a count; own is the practice's own word for the phase, if it has one, which says by itself
+// that the mouth breathes.
+func sayCount(p *plan.Passage, w *words.Words, voice plan.Voice, ph *practice.Phase, count int, own string) string {
 	if voice == plan.Silent {
 		return ""
 	}
@@ -76,8 +82,8 @@ func sayCount(p *plan.Passage, w *words.Words, voice plan.Voice, ph *practice.Ph
 		return p.Syllables[(count-1)%len(p.Syllables)]
 	}
 	if count == ph.First() {
-		word := cmp.Or(p.Practice.Words[string(ph.Kind)], w.Text(string(ph.Kind)))
-		if side := w.Side(ph.Through); side != "" {
+		word := cmp.Or(own, w.Text(string(ph.Kind)))
+		if side := w.Side(ph.Through); side != "" && (own == "" || ph.Through != breath.Mouth) {
 			word += " " + side
 		}
 		if part != "" {

@@ -47,8 +47,8 @@ func kept(kept bool) string {
 	return "no"
 }
 
-// cue is a row in the names of the cue sheet.
-type cue struct {
+// sheetLine is a row in the names of the cue sheet.
+type sheetLine struct {
 	At       int64  `json:"at_ms"`
 	Dur      *int64 `json:"dur_ms"`
 	Passage  int    `json:"passage"`
@@ -70,7 +70,7 @@ func WriteJSON(w io.Writer, t pace.Timeline) error {
 	out := bufio.NewWriter(w)
 	out.WriteString("[")
 	for i, row := range t.Rows {
-		c := cue{
+		c := sheetLine{
 			row.At, nil, row.Passage, row.Practice, string(row.Stage), row.Round, row.Breath, string(row.Phase),
 			string(row.Through), row.Count, row.Of, row.Part, row.Say, kept(row.Kept),
 		}

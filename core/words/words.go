@@ -20,15 +20,22 @@ type Words struct {
 
 // The keys besides those of phases, sides and parts, which are their names in a cue sheet.
 const (
-	Natural   = "natural breath"
-	Resting   = "rest"
-	OwnPace   = "own pace"
-	HandUp    = "hand up"
-	ShutLeft  = "close left"
-	ShutRight = "close right"
-	Finish    = "finish"
-	OutLeft   = "out left"
-	OutRight  = "out right"
+	Natural    = "natural breath"
+	Resting    = "rest"
+	OwnPace    = "own pace"
+	HandUp     = "hand up"
+	ShutLeft   = "close left"
+	ShutRight  = "close right"
+	Finish     = "finish"
+	OutLeft    = "out left"
+	OutRight   = "out right"
+	InLeft     = "in left"
+	InRight    = "in right"
+	HandDown   = "hand down"
+	Then       = "then"
+	ChantOm    = "chant om"
+	EndOfClass = "end of class"
+	Attention  = "attention " // and front, sides, back or round
 )
 
 // English is the table that ships.
@@ -40,8 +47,9 @@ var English = Words{
 		"left": "left", "right": "right", "mouth": "by the mouth",
 		"belly": "belly", "ribs": "ribs", "chest": "chest", "forward": "forward", "side": "to the side", "up": "up", "wide": "wide", "narrow": "narrow",
 		Natural: "natural breath", Resting: "rest, natural breath", OwnPace: "at your own pace",
-		HandUp: "hand up", ShutLeft: "close the left", ShutRight: "close the right",
-		Finish: "finish this round", OutLeft: "out on the left", OutRight: "out on the right",
+		HandUp: "hand up", HandDown: "hand down", ShutLeft: "close the left", ShutRight: "close the right", Then: "then",
+		Finish: "finish the round", InLeft: "in left", InRight: "in right", OutLeft: "out left", OutRight: "out right", EndOfClass: "the end of the class", ChantOm: "chant om",
+		Attention + "front": "into the front", Attention + "sides": "into the sides", Attention + "back": "into the back", Attention + "round": "all round",
 		"last": "one more, the last", "half": "half way", "minute": "one minute left", "half-minute": "thirty seconds left",
 	},
 	Numbers: []string{"zero", "one", "two", "three", "four", "five", "six", "seven", "eight", "nine", "ten", "eleven", "twelve", "thirteen", "fourteen", "fifteen", "sixteen", "seventeen", "eighteen", "nineteen", "twenty"},
@@ -56,8 +64,9 @@ var German = Words{
 		"left": "links", "right": "rechts", "mouth": "durch den Mund",
 		"belly": "Bauch", "ribs": "Rippen", "chest": "Brust", "forward": "nach vorn", "side": "zur Seite", "up": "nach oben", "wide": "weit", "narrow": "eng",
 		Natural: "natürlich atmen", Resting: "Pause, natürlich atmen", OwnPace: "jeder im eigenen Tempo",
-		HandUp: "Hand heben", ShutLeft: "links schließen", ShutRight: "rechts schließen",
-		Finish: "diese Runde beenden", OutLeft: "zuletzt links aus", OutRight: "zuletzt rechts aus",
+		HandUp: "Hand heben", HandDown: "Hand ablegen", ShutLeft: "links schließen", ShutRight: "rechts schließen", Then: "dann",
+		Finish: "die Runde beenden", InLeft: "links ein", InRight: "rechts ein", OutLeft: "links aus", OutRight: "rechts aus", EndOfClass: "das Ende der Stunde", ChantOm: "Om tönen",
+		Attention + "front": "nach vorn", Attention + "sides": "in die Seiten", Attention + "back": "in den Rücken", Attention + "round": "rundum",
 		"last": "noch einmal, die letzte", "half": "die Hälfte", "minute": "noch eine Minute", "half-minute": "noch dreißig Sekunden",
 	},
 	Numbers: []string{"null", "eins", "zwei", "drei", "vier", "fünf", "sechs", "sieben", "acht", "neun", "zehn", "elf", "zwölf", "dreizehn", "vierzehn", "fünfzehn", "sechzehn", "siebzehn", "achtzehn", "neunzehn", "zwanzig"},
@@ -81,6 +90,14 @@ func (w *Words) With(own map[string]string, byHand bool) *Words {
 
 // Text is what is said for the key; nothing where there is no such key.
 func (w *Words) Text(key string) string { return w.Texts[key] }
+
+// Own is a practice's own word, in the language of the table where it is one of the catalogue's.
+func (w *Words) Own(word string) string {
+	if said := w.Texts[word]; said != "" {
+		return said
+	}
+	return word
+}
 
 // Number is a number as it is said.
 func (w *Words) Number(n int) string {

@@ -1,0 +1,192 @@
+package cue
+
+import (
+	"slices"
+
+	"vastlantern/core/pace"
+	"vastlantern/core/plan"
+)
+
+const (
+	calling       = 6000 // ms for which a call is there
+	noticed       = 2000 // ms that something said before a round must have
+	halvesFrom    = 6    // rounds
+	halvesLonger  = 180_000
+	minuteFrom    = 180_000 // planned ms from which a minute is called
+	halfMinFrom   = 60_000
+	minuteLeft    = 60_000
+	halfMinLeft   = 30_000
+	everyNthRound = 3 // where there are no rests a prompt comes with each third round
+)
+
+// rounds is the rounds of a passage as they stand: by number, those that are kept.
+type rounds struct {
+	starts map[int]int   // the run in which it begins
+	ends   map[int]int64 // where it ends
+}
+
+func roundsOf(runs []run, passage int) rounds {
+	r := rounds{map[int]int{}, map[int]int64{}}
+	for i, one := range runs {
+		if one.Passage != passage || one.Stage != pace.Round || !one.Kept {
+			continue
+		}
+		if _, known := r.starts[one.Round]; !known {
+			r.starts[one.Round] = i
+		}
+		r.ends[one.Round] = one.end
+	}
+	return r
+}
+
+// calls is the last round, half way, and a minute and half a minute before the end, in every passage.
+func (f *fold) calls(runs []run) []Cue {
+	var list []Cue
+	for i := range f.plan.Passages {
+		if f.plan.Passages[i].Type == plan.Practice {
+			list = append(list, f.callsOf(runs, i)...)
+		}
+	}
+	for _, e := range f.given {
+		if e.total == 0 || f.state.totals[e.passage].Total == e.total {
+			list = append(list, e.cue)
+		}
+	}
+	return list
+}
+
+func (f *fold) callsOf(runs []run, i int) []Cue {
+	var list []Cue
+	p, total := &f.plan.Passages[i], f.state.totals[i].Total
+	first := slices.IndexFunc(runs, func(r run) bool { return r.Passage == i+1 })
+	if first < 0 {
+		return nil
+	}
+	end := runs[first].end // of the passage
+	for _, r := range runs[first:] {
+		if r.Passage == i+1 {
+			end = r.end
+		}
+	}
+	add := func(kind Kind, at, until int64) {
+		list = append(list, Cue{At: at, Until: min(until, end), Who: plan.ForAll, Kind: kind, Text: f.plan.Words.Text(string(kind)), key: int64(i)})
+	}
+	all := roundsOf(runs, i+1)
+	last, there := all.starts[total]
+	if p.Led() && total >= 2 && there && (runs[last].At > f.from || f.callsLast(i)) {
+		start := runs[last].At
+		add(Last, f.beforeLast(runs, last, total), min(runs[last].end, start+calling))
+	}
+	if one, began := all.starts[1]; p.Led() && total >= halvesFrom && there && began && f.state.length(runs[one].At, all.ends[total]) >= halvesLonger {
+		if half, comes := all.starts[total/2+1]; comes {
+			add(Half, runs[half].At, min(runs[half].end, runs[half].At+calling))
+		}
+	}
+	from, to, timed := f.timed(runs, i, all, total)
+	if !timed || p.Minutes.Sign() == 0 {
+		return list
+	}
+	for _, c := range []struct {
+		kind         Kind
+		left, longer int64
+	}{{Minute, minuteLeft, minuteFrom}, {HalfMinute, halfMinLeft, halfMinFrom}} {
+		once := slices.ContainsFunc(f.given, func(e event) bool { return e.passage == i && e.cue.Kind == c.kind })
+		if at := to - c.left; at >= from && p.Millis().Round() >= c.longer && !once {
+			add(c.kind, at, at+calling)
+		}
+	}
+	return list
+}
+
+// callsLast tells whether the last round was being called already when things came to stand as they do: once it has
+// begun, it is not called any more.
+func (f *fold) callsLast(passage int) bool {
+	return slices.ContainsFunc(f.cues, func(c Cue) bool { return c.Kind == Last && c.key == int64(passage) && c.At < f.from && c.lasts(f.from) })
+}
+
+// beforeLast is when the call of the last round begins, which begins in that run.
+func (f *fold) beforeLast(runs []run, last, total int) int64 {
+	start := runs[last].At
+	passage := runs[last].Passage
+	for i := last - 1; i >= 0 && runs[i].Passage == passage; i-- {
+		if runs[i].Stage == pace.Rest {
+			return runs[i].At
+		}
+		if runs[i].Stage != pace.Setup && runs[i].Stage != pace.Pause {
+			break
+		}
+	}
+	at := start
+	for i := last - 1; i >= 0 && runs[i].Passage == passage; i-- {
+		r := runs[i]
+		if r.Stage != pace.Round || !r.Kept || r.Round != total-1 {
+			if r.Stage == pace.Round && r.Kept && r.Round < total-1 {
+				break
+			}
+			continue
+		}
+		at = r.At // of the round, if no run of it is early enough
+		if r.At <= start-noticed {
+			break
+		}
+	}
+	return max(at, start-calling)
+}
+
+// timed is from where to where the rounds of a passage last, or its stretch at own pace, as they stand.
+func (f *fold) timed(runs []run, i int, all rounds, total int) (from, to int64, there bool) {
+	if f.plan.Passages[i].Led() {
+		one, began := all.starts[1]
+		end, ends := all.ends[total]
+		if !began || !ends {
+			return 0, 0, false
+		}
+		return runs[one].At, end, true
+	}
+	for _, r := range runs {
+		if r.Passage == i+1 && r.Stage == pace.Own {
+			if !there {
+				from, there = r.At, true
+			}
+			to = r.end
+		}
+	}
+	return from, to, there
+}
+
+// prompts is those of each practice, over and over: with rests and pauses, and with every third round where there are no
+// rests. One is left out where a call or a line for the teacher is there.
+func (f *fold) prompts(runs []run, calls, lines []Cue) []Cue {
+	var list []Cue
+	passage, number := 0, 0
+	for i, r := range runs {
+		if r.Passage != passage {
+			passage, number = r.Passage, 0
+		}
+		p := &f.plan.Passages[r.Passage-1]
+		if p.Type != plan.Practice || len(p.Practice.Prompts) == 0 || !promptWith(runs, i, p) {
+			continue
+		}
+		text := p.Practice.Prompts[number%len(p.Practice.Prompts)]
+		number++
+		taken := func(c Cue) bool {
+			return c.Who != plan.ForRoom && c.At < r.end && (c.Until == Open || r.At < c.Until)
+		}
+		if !slices.ContainsFunc(calls, taken) && !slices.ContainsFunc(lines, taken) {
+			list = append(list, Cue{At: r.At, Until: r.end, Who: plan.ForTeacher, Kind: Prompt, Text: text, key: r.At})
+		}
+	}
+	return list
+}
+
+// promptWith tells whether a prompt comes with the run.
+func promptWith(runs []run, i int, p *plan.Passage) bool {
+	r := runs[i]
+	switch {
+	case r.Stage == pace.Rest || r.Stage == pace.Pause:
+		return true
+	case r.Stage != pace.Round || p.HasRests() || r.Round%everyNthRound != 0 || !r.Kept:
+		return false
+	}
+	return i+1 == len(runs) || runs[i+1].Stage != pace.Round || runs[i+1].Starts
+}

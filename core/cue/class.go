@@ -1,0 +1,213 @@
+package cue
+
+import (
+	"slices"
+
+	"vastlantern/core/pace"
+	"vastlantern/core/plan"
+)
+
+// Class follows a class as it is led, adjustment by adjustment.
+type Class struct {
+	led *pace.Class
+	fold
+}
+
+// Begin is the cues of a class at its start.
+func Begin(p *plan.Plan, lane Lane) *Class {
+	c := &Class{led: pace.Begin(p), fold: fold{plan: p, lane: lane}}
+	c.stand(0, c.state())
+	return c
+}
+
+// Adjust makes an adjustment. One that is refused changes no cue.
+func (c *Class) Adjust(a pace.Adjustment) {
+	if c.led.Adjust(a).Refused == "" && a.Do != pace.Note && a.Do != pace.Signal {
+		c.stand(a.At, c.state())
+	}
+}
+
+// Cues is every cue, past and to come as things stand.
+func (c *Class) Cues() []Cue { return c.sorted() }
+
+// far is the time of what comes after something that waits: nobody knows when that is.
+const far = int64(1) << 50
+
+// state is how a class stands: its rows, and behind one that waits those that will follow it.
+type state struct {
+	rows   []pace.Row
+	known  int   // how many of the rows have their time
+	wait   int64 // how long what waits is planned to last, from its start
+	end    int64 // of the class; beyond far where that is not known
+	totals []pace.Passage
+}
+
+func (c *Class) state() state {
+	tl := c.led.Timeline()
+	s := state{rows: tl.Rows, known: len(tl.Rows), end: tl.End, totals: c.led.Passages()}
+	if !tl.Open {
+		return s
+	}
+	ahead := c.led.Ahead()
+	last := &s.rows[s.known-1]
+	s.wait = max(0, ahead.PlannedEnd-last.At)
+	s.rows = slices.Clone(s.rows)
+	s.rows[s.known-1].Dur = far - last.At
+	for _, row := range ahead.Then.Rows {
+		row.At += far
+		s.rows = append(s.rows, row)
+	}
+	s.end = far + ahead.Then.End
+	return s
+}
+
+// length is how long a stretch of the class takes, what waits in it as planned.
+func (s *state) length(from, to int64) int64 {
+	if from < far && to >= far {
+		return to - far + s.rows[s.known-1].At + s.wait - from
+	}
+	return to - from
+}
+
+// fold gathers the cues of one state after the other.
+type fold struct {
+	plan *plan.Plan
+	lane Lane
+
+	cues  []Cue // none that begins later than the state before but those of the newest
+	from  int64 // since when it stands so
+	state state
+	given []event
+}
+
+// event is a call that was given because of what happened, or that comes once: it stays as it was given.
+type event struct {
+	cue     Cue
+	passage int // from 0
+	total   int // holds as long as this is the passage's total; 0 for always
+}
+
+// stand has the class stand differently from t on.
+func (f *fold) stand(t int64, s state) {
+	f.keepGiven(t)
+	before := f.state
+	f.from, f.state = t, s
+	f.gaveLast(t, &before)
+
+	var was []Cue // there at t
+	kept := f.cues[:0:0]
+	for _, c := range f.cues {
+		switch {
+		case c.lasts(t) && c.At < t:
+			was = append(was, c)
+		case c.At < t:
+			kept = append(kept, c)
+		}
+	}
+	fresh := f.asItStands()
+	for _, c := range was {
+		i := slices.IndexFunc(fresh, func(d Cue) bool { return d.same(c) && d.lasts(t) })
+		if i < 0 {
+			c.Until = t
+			kept = append(kept, c)
+			continue
+		}
+		c.Until = fresh[i].Until
+		kept = append(kept, c)
+		fresh = slices.Delete(fresh, i, i+1)
+	}
+	for _, d := range fresh {
+		if d.Until != Open && d.Until <= t {
+			continue
+		}
+		if d.At < t {
+			d.At = t
+			f.place(&d)
+		}
+		kept = append(kept, d)
+	}
+	f.cues = slices.DeleteFunc(kept, func(c Cue) bool { return c.Until != Open && c.Until <= c.At })
+}
+
+// asItStands is the cues of the state, from its beginning to its end.
+func (f *fold) asItStands() []Cue {
+	s := &f.state
+	rows := s.rows
+	if f.lane == Beside {
+		rows = pace.Timeline{Rows: rows}.Lane(f.plan).Rows
+	}
+	runs := runsOf(rows)
+	list := f.nowAndNext(runs)
+	list = append(list, f.hands(runs)...)
+	main := runs
+	if f.lane == Beside {
+		main = runsOf(s.rows)
+	}
+	calls := f.calls(main)
+	lines := f.lines(s.rows)
+	list = append(list, lines...)
+	list = append(list, f.prompts(main, calls, lines)...)
+	list = append(list, calls...)
+	sure := list[:0]
+	for _, c := range list {
+		if c.At > far/2 || c.At >= s.end {
+			continue
+		}
+		if c.Until > far/2 {
+			c.Until = Open
+		}
+		f.place(&c)
+		sure = append(sure, c)
+	}
+	return sure
+}
+
+// place puts down in which row a cue begins.
+func (f *fold) place(c *Cue) {
+	rows := f.state.rows
+	i, found := slices.BinarySearchFunc(rows, c.At, func(r pace.Row, at int64) int {
+		switch {
+		case r.At > at:
+			return 1
+		case r.At+max(r.Dur, 0) <= at:
+			return -1
+		}
+		return 0
+	})
+	if !found {
+		i = min(i, len(rows)-1)
+	}
+	if i >= 0 {
+		c.Passage, c.Stage, c.Round = rows[i].Passage, rows[i].Stage, rows[i].Round
+	}
+}
+
+// keepGiven keeps the calls that have begun before t and come once.
+func (f *fold) keepGiven(t int64) {
+	for _, c := range f.cues {
+		once := c.Kind == Minute || c.Kind == HalfMinute
+		if !once || c.At >= t || c.At < f.from {
+			continue
+		}
+		passage := int(c.key)
+		if !slices.ContainsFunc(f.given, func(e event) bool { return e.passage == passage && e.cue.Kind == c.Kind }) {
+			f.given = append(f.given, event{cue: c, passage: passage})
+		}
+	}
+}
+
+// gaveLast gives the call of the last round at once where the round in progress was made the last one at t.
+func (f *fold) gaveLast(t int64, before *state) {
+	s := &f.state
+	i := slices.IndexFunc(s.rows, func(r pace.Row) bool { return r.At <= t && t < r.At+r.Dur })
+	if i < 0 || before.totals == nil {
+		return
+	}
+	row := s.rows[i]
+	passage := row.Passage - 1
+	total := s.totals[passage].Total
+	if row.Stage == pace.Round && row.Kept && row.Round == total && total < before.totals[passage].Total {
+		given := Cue{At: t, Until: t + calling, Who: plan.ForAll, Kind: Last, Text: f.plan.Words.Text(string(Last)), key: int64(passage)}
+		f.given = append(f.given, event{given, passage, total})
+	}
+}

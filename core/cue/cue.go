@@ -1,0 +1,95 @@
+// Package cue computes what is shown and said in a class, to whom and when (cues.md): what is done now and next, what the
+// hand does, the calls, the practice's prompts and the teacher's own lines. Screens, voice, cards and files show these
+// and make up none.
+//
+// Cues follow from how things stand. With every adjustment they stand differently: what was shown stays, and from that
+// moment on the cues of the new timeline hold (class.go). The cues of one timeline are made in runs.go, hand.go, calls.go
+// and lines.go.
+package cue
+
+import (
+	"cmp"
+	"slices"
+
+	"vastlantern/core/pace"
+	"vastlantern/core/plan"
+)
+
+// Kind is what a cue is about.
+type Kind string
+
+// The kinds, in the order in which cues of one moment stand.
+const (
+	Now        Kind = "now"
+	Next       Kind = "next"
+	Hand       Kind = "hand"
+	Line       Kind = "line"
+	Prompt     Kind = "prompt"
+	Last       Kind = "last"
+	Half       Kind = "half"
+	Minute     Kind = "minute"
+	HalfMinute Kind = "half-minute"
+)
+
+// Kinds is all of them, in their order.
+var Kinds = []Kind{Now, Next, Hand, Line, Prompt, Last, Half, Minute, HalfMinute}
+
+// Open is the end of a cue of which it is not known.
+const Open = -1
+
+// Cue is something that is shown or said. Times are whole milliseconds from the start of the class.
+type Cue struct {
+	At      int64
+	Until   int64 // exclusive; Open where it is not known
+	Passage int   // of the row in which it begins, from 1
+	Stage   pace.Stage
+	Round   int
+	Who     plan.Who
+	Kind    Kind
+	Text    string
+	Say     bool // of a line: the voice says it
+
+	key int64 // what tells it from others of its kind and text: of now and next where the run begins, of a line its number
+}
+
+// lasts tells whether the cue is there at t.
+func (c Cue) lasts(t int64) bool { return c.At <= t && (c.Until == Open || t < c.Until) }
+
+// same tells whether two cues are one that goes on.
+func (c Cue) same(other Cue) bool {
+	return c.Kind == other.Kind && c.Text == other.Text && c.Who == other.Who && c.key == other.key
+}
+
+// Lane is whose cues are wanted.
+type Lane bool
+
+// The two lanes: that of the sheet, and the gentler one beside it.
+const (
+	Main   Lane = false
+	Beside Lane = true
+)
+
+// Sheet is the cues of a plan as written. What waits is taken at its planned length.
+func Sheet(p *plan.Plan, lane Lane) []Cue {
+	f := fold{plan: p, lane: lane}
+	tl := pace.Sheet(p)
+	f.stand(0, state{rows: tl.Rows, known: len(tl.Rows), end: tl.End, totals: pace.Begin(p).Passages()})
+	return f.sorted()
+}
+
+// Replay is the cues of a class that was led with the script.
+func Replay(p *plan.Plan, script []pace.Adjustment, lane Lane) []Cue {
+	c := Begin(p, lane)
+	for _, a := range script {
+		c.Adjust(a)
+	}
+	return c.Cues()
+}
+
+func (f *fold) sorted() []Cue {
+	list := slices.Clone(f.cues)
+	slices.SortStableFunc(list, func(a, b Cue) int {
+		return cmp.Or(cmp.Compare(a.At, b.At), cmp.Compare(slices.Index(Kinds, a.Kind), slices.Index(Kinds, b.Kind)))
+	})
+	return list
+}

@@ -1,0 +1,136 @@
+package cue
+
+import (
+	"vastlantern/core/pace"
+	"vastlantern/core/plan"
+)
+
+const secondLasts = 8000 // ms for which a line at a second of its stage is there
+
+// span is a stretch of time, in milliseconds.
+type span struct{ at, until int64 }
+
+// lines is the teacher's own words at their places (cues.md section 3).
+func (f *fold) lines(rows []pace.Row) []Cue {
+	var list []Cue
+	for start := 0; start < len(rows); {
+		end := start + 1
+		for end < len(rows) && rows[end].Passage == rows[start].Passage {
+			end++
+		}
+		p := &f.plan.Passages[rows[start].Passage-1]
+		for n := range p.Lines {
+			line := &p.Lines[n]
+			for _, s := range joined(placesOf(line, rows[start:end]), line.Ahead.Times(1000).Round()) {
+				list = append(list, Cue{
+					At: s.at, Until: s.until, Who: line.Who, Kind: Line, Text: line.Text, Say: line.Say, key: int64(rows[start].Passage*1000 + n),
+				})
+			}
+		}
+		start = end
+	}
+	return list
+}
+
+// joined gives each place its time ahead; what is still there when the next comes goes on.
+func joined(places []span, ahead int64) []span {
+	var list []span
+	for _, s := range places {
+		s.at = max(0, s.at-ahead)
+		if n := len(list); n > 0 && s.at <= list[n-1].until {
+			list[n-1].until = max(list[n-1].until, s.until)
+			continue
+		}
+		list = append(list, s)
+	}
+	return list
+}
+
+// placesOf is the places of a line in the rows of its passage.
+func placesOf(line *plan.Line, rows []pace.Row) []span {
+	if line.Second.Sign() >= 0 {
+		return secondOf(line, rows)
+	}
+	var places []span
+	round, before := 0, -2 // the round that is or was in progress; the last row that belongs to the line
+	for i, row := range rows {
+		if row.Round > 0 {
+			round = row.Round
+		}
+		if !belongs(line, row, round) {
+			continue
+		}
+		end := row.At + max(row.Dur, 0)
+		if before == i-1 && unbroken(line, rows[before], row) {
+			places[len(places)-1].until = end
+		} else {
+			places = append(places, span{row.At, end})
+		}
+		before = i
+	}
+	return places
+}
+
+func belongs(line *plan.Line, row pace.Row, round int) bool {
+	switch {
+	case string(row.Stage) != line.Stage:
+		return false
+	case line.First > 0 && (round < line.First || round > line.Last):
+		return false
+	case line.Breath > 0 && row.Breath != line.Breath:
+		return false
+	}
+	return line.Phase == "" || row.Phase == line.Phase
+}
+
+// unbroken tells whether two rows that follow each other are of one place.
+func unbroken(line *plan.Line, before, row pace.Row) bool {
+	switch {
+	case row.Starts:
+		return false
+	case line.Phase != "" || line.Breath > 0:
+		return row.Phase == before.Phase && row.Breath == before.Breath || line.Phase == "" && row.Breath == before.Breath
+	}
+	return true
+}
+
+// secondOf is where a line stands that comes at a second of its stage.
+func secondOf(line *plan.Line, rows []pace.Row) []span {
+	first, last := -1, -1
+	for i, row := range rows {
+		if string(row.Stage) == line.Stage {
+			if first < 0 {
+				first = i
+			}
+			last = i
+		}
+	}
+	if first < 0 {
+		return nil
+	}
+	at := rows[first].At + line.Second.Times(1000).Round()
+	if at >= rows[last].At+max(rows[last].Dur, 0) {
+		return nil // not reached
+	}
+	end := rows[len(rows)-1].At + max(rows[len(rows)-1].Dur, 0)
+	return []span{{at, min(at+secondLasts, end)}}
+}
+
+// Unplaced is the lines of a plan that fit nowhere in it: for each its passage and its number, from 1.
+func Unplaced(p *plan.Plan) (list [][2]int) {
+	rows := pace.Sheet(p).Rows
+	for i := range p.Passages {
+		var here []pace.Row
+		for _, row := range rows {
+			if row.Passage == i+1 {
+				here = append(here, row)
+			}
+		}
+		for n := range p.Passages[i].Lines {
+			if len(placesOf(&p.Passages[i].Lines[n], here)) == 0 {
+				list = append(list, [2]int{i + 1, n + 1})
+			}
+		}
+	}
+	return list
+}

@@ -1,0 +1,148 @@
+package cue
+
+import (
+	"cmp"
+	"fmt"
+	"strings"
+
+	"vastlantern/core/breath"
+	"vastlantern/core/pace"
+	"vastlantern/core/plan"
+	"vastlantern/core/words"
+)
+
+// run is rows that are one thing to do: a phase, a zone of it, a lead-in, a rest.
+type run struct {
+	pace.Row // the first of them
+	end      int64
+	rows     int // without a word's own beat
+	last     pace.Row
+}
+
+// runsOf gathers rows into runs (cues.md section 2, now).
+func runsOf(rows []pace.Row) []run {
+	var runs []run
+	for i, row := range rows {
+		if row.Dur < 0 {
+			row.Dur = 0
+		}
+		if i == 0 || begins(rows[i-1], row) {
+			runs = append(runs, run{Row: row})
+		}
+		last := &runs[len(runs)-1]
+		last.end, last.last = row.At+row.Dur, row
+		if row.Count > 0 {
+			last.rows++
+		}
+	}
+	return runs
+}
+
+// begins tells whether a row is the first of a run.
+func begins(before, row pace.Row) bool {
+	alone := row.Phase == breath.Free && row.Breath == 0 && row.Stage != pace.Round // each free step, pause, piece of own pace
+	return alone || row.Starts || row.Passage != before.Passage || row.Stage != before.Stage || row.Round != before.Round || row.Breath != before.Breath ||
+		row.Phase != before.Phase || row.Through != before.Through || row.Part != before.Part || row.Kept != before.Kept ||
+		row.Count <= before.Count && row.Phase != breath.Free
+}
+
+// nowAndNext is what is done, and over the same time what follows it.
+func (f *fold) nowAndNext(runs []run) []Cue {
+	list := make([]Cue, 0, 2*len(runs))
+	for i, r := range runs {
+		list = append(list,
+			Cue{At: r.At, Until: r.end, Who: plan.ForAll, Kind: Now, Text: f.words(r), key: r.At},
+			Cue{At: r.At, Until: r.end, Who: plan.ForAll, Kind: Next, Text: f.following(runs, i), key: r.At})
+	}
+	return list
+}
+
+// following is what comes after the run, in words.
+func (f *fold) following(runs []run, i int) string {
+	here := runs[i].Passage
+	i++
+	for i < len(runs) && runs[i].Phase == breath.Still {
+		i++
+	}
+	if i == len(runs) {
+		return f.plan.Words.Text(words.EndOfClass)
+	}
+	if runs[i].Passage == here {
+		return f.measured(runs[i])
+	}
+	passage := runs[i].Passage
+	name := f.plan.Passages[passage-1].Name()
+	for i < len(runs) && runs[i].Passage == passage && passedOver(runs[i]) {
+		i++
+	}
+	switch {
+	case i == len(runs) || runs[i].Passage != passage:
+		return name
+	case runs[i].Stage == pace.Talk || runs[i].Stage == pace.Free:
+		return name + ", " + clock(runs[i])
+	}
+	return name + ": " + f.measured(runs[i])
+}
+
+// passedOver tells what is not named of another passage: beat, lead-in and free steps.
+func passedOver(r run) bool {
+	return r.Stage == pace.Setup || (r.Stage == pace.Opening || r.Stage == pace.Closing) && r.Phase == breath.Free && r.Breath == 0
+}
+
+// measured is what is done in a run, with its counts or its length.
+func (f *fold) measured(r run) string {
+	switch r.Phase {
+	case breath.Free, breath.Talk, breath.Still:
+		if length := clock(r); length != "" {
+			return f.words(r) + ", " + length
+		}
+		return f.words(r)
+	}
+	if r.Open {
+		return f.words(r) + ", " + clock(r)
+	}
+	return fmt.Sprintf("%s, %d", f.words(r), r.rows)
+}
+
+// clock is the planned length of a run in minutes and seconds; nothing where it has none.
+func clock(r run) string {
+	seconds := (r.end - r.At + 500) / 1000
+	if seconds <= 0 || r.end >= far && r.At < far {
+		return ""
+	}
+	return fmt.Sprintf("%d:%02d", seconds/60, seconds%60)
+}
+
+// words is what is done in a run, with all that it needs: the side, the width, the zone, by the mouth.
+func (f *fold) words(r run) string {
+	w, p := f.plan.Words, &f.plan.Passages[r.Passage-1]
+	switch r.Stage {
+	case pace.Talk:
+		return p.Name()
+	case pace.Rest:
+		return w.Text(words.Resting)
+	case pace.Own:
+		return w.Text(words.OwnPace)
+	case pace.Recall:
+		return w.Text(words.Finish)
+	}
+	if r.Phase == breath.Free {
+		return cmp.Or(r.Text, w.Text(words.Natural))
+	}
+	word := w.Text(string(r.Phase))
+	named := true // where the air goes
+	if own := p.Practice.Words[string(r.Phase)]; own != "" && r.Stage == pace.Round {
+		word, named = w.Own(own), r.Through != breath.Mouth // its own word says how
+	}
+	parts := []string{word}
+	if side := w.Side(r.Through); side != "" && named {
+		parts[0] += " " + side
+	}
+	if r.Part != "" {
+		parts = append(parts, cmp.Or(w.Text(r.Part), r.Part))
+	}
+	if r.Stage == pace.Round && r.Phase == breath.Inhale && p.Practice.TakesField("attention") {
+		parts = append(parts, w.Text(words.Attention+p.Attention))
+	}
+	return strings.Join(parts, ", ")
+}
