@@ -43,7 +43,7 @@ var rooms = map[string][]string{
 	"studio/library":       {"core", "store", "studio/contract", "studio"},
 	"studio/transfer":      {"core", "store", "studio/contract", "studio"},
 	"studio/access":        {"store", "studio"},
-	"studio/audience":      {"store", "studio/contract", "studio"},
+	"studio/audience":      {"core", "store", "studio/contract", "studio"},
 	"studio/today":         {"store", "studio/contract", "studio"},
 	"studio/desk":          {"store", "studio", "studio/prepare", "studio/lead", "studio/record", "studio/library", "studio/transfer", "studio/access", "studio/audience", "studio/today"},
 	"studio/desk/desktest": {"core", "store", "studio/contract", "studio/desk", "studio/demo", "studio/transfer"},

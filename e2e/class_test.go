@@ -208,7 +208,7 @@ func TestAClassFromPlanToRecordByKeyboard(t *testing.T) {
 	last := regexp.MustCompile(`\d+`).FindString(th.see(page, ".answer", `last round: \d+ in all`).MustText())
 	th.noted(page, fmt.Sprintf("round %s of %s · the last", last, last))
 	th.noted(page, "closing")
-	th.see(page, `[data-testid="word"]`, "talk")
+	th.see(page, `[data-testid="word"]`, "What changed")
 	th.end(page)
 	th.press(page, input.Enter)
 

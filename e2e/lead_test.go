@@ -93,7 +93,7 @@ func eachAdjustmentByItsKey(t *testing.T, th *theater) {
 	th.see(page, ".answer", "noted: x x q")
 	th.closed(page)
 	presses++
-	th.see(page, `[data-testid="word"]`, "talk")
+	th.see(page, `[data-testid="word"]`, "What changed")
 	th.press(page, input.KeyF) // and with it the class comes to its end
 	th.see(page, "h2", "The class has ended")
 

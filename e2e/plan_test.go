@@ -235,7 +235,7 @@ func TestTryingAPlanOut(t *testing.T) {
 	th.press(page, input.KeyS)
 	th.see(page, ".answer", "26 rounds instead of 25")
 	th.click(page, ".trying button", "×16")
-	th.see(page, `[data-testid="word"]`, "talk")
+	th.see(page, `[data-testid="word"]`, "What changed")
 	th.press(page, input.KeyF)
 	th.see(page, "h2", "The plan ends here")
 	th.click(page, ".trying button", "From the start")

@@ -6,6 +6,7 @@ import (
 	"encoding/json"
 	"os"
 	"path/filepath"
+	"strconv"
 	"strings"
 	"testing"
 
@@ -73,6 +74,79 @@ func TestReplayCommand(t *testing.T) {
 	out, _, code = run(t, `{"at_ms": 0, "do": "end"}`, "replay", file(t, lunch), "-")
 	assert.Equal(t, 0, code)
 	assert.Len(t, strings.Split(strings.TrimSpace(out), "\n"), 1, "a class ended at 0 is a header line only")
+}
+
+// A class with strong breaths, holds and its own words: what every command is asked to read.
+const mixed = `{"format": "vast-lantern-plan", "version": 1, "tempo": 60, "passages": [
+	{"type": "practice", "practice": "nadi-shodhana", "counts": "4:4:4", "rounds": 3, "side": "left", "beside": "breathe",
+	 "lines": [{"text": "soft, \"easy\"", "phase": "exhale", "round": 2, "who": "all"}, {"text": "never", "round": 9}]}]}`
+
+func TestCuesCommand(t *testing.T) {
+	out, errs, code := run(t, "", "cues", file(t, mixed))
+	require.Equal(t, 0, code, errs)
+	rows, err := csv.NewReader(strings.NewReader(out)).ReadAll()
+	require.NoError(t, err)
+	assert.Equal(t, []string{"at_ms", "until_ms", "passage", "stage", "round", "who", "kind", "text"}, rows[0])
+	assert.Contains(t, rows, []string{"34000", "40000", "1", "round", "2", "all", "line", `soft, "easy"`}, "from 2 s before the first exhale of round 2")
+	asJSON, _, _ := run(t, mixed, "cues", "-", "--format", "json")
+	var objects []struct {
+		At    int64  `json:"at_ms"`
+		Until *int64 `json:"until_ms"`
+		Kind  string
+		Text  string
+	}
+	require.NoError(t, json.Unmarshal([]byte(asJSON), &objects))
+	require.Len(t, objects, len(rows)-1)
+	for i, one := range objects {
+		assert.Equal(t, rows[i+1][0], strconv.FormatInt(one.At, 10))
+		assert.Equal(t, rows[i+1][7], one.Text)
+	}
+
+	cut, errs, code := run(t, `{"at_ms": 0, "do": "release"}
+		{"at_ms": 1000, "do": "end"}`, "cues", file(t, mixed), "-")
+	assert.Equal(t, 0, code)
+	assert.Contains(t, errs, "refused at 0 ms: release: no hold in progress\n")
+	for _, row := range strings.Split(strings.TrimSpace(cut), "\n")[1:] {
+		assert.Regexp(t, `^\d+,1000,1,`, row, "nothing stays when the class has ended")
+	}
+	for _, c := range []struct{ args, says string }{
+		{"--format vtt", `--format: given "vtt", allowed: csv, json`}, {"--lane left", `--lane: given "left", allowed: beside`},
+	} {
+		_, errs, code := run(t, mixed, append([]string{"cues", "-"}, strings.Fields(c.args)...)...)
+		assert.Equal(t, 1, code)
+		assert.Contains(t, errs, c.says)
+	}
+	told, _, code := run(t, mixed, "check", "-")
+	assert.Equal(t, 0, code)
+	assert.Contains(t, told, `The line "never" fits nowhere in this passage.`)
+}
+
+func TestTheLaneOfFiles(t *testing.T) {
+	main, _, _ := run(t, mixed, "sheet", "-")
+	beside, errs, code := run(t, mixed, "sheet", "-", "--lane", "beside")
+	require.Equal(t, 0, code, errs)
+	assert.Contains(t, main, ",hold,")
+	assert.NotContains(t, beside, ",hold,", "nobody on the gentler lane holds")
+	ends := func(out string) string {
+		rows, err := csv.NewReader(strings.NewReader(out)).ReadAll()
+		require.NoError(t, err)
+		last := rows[len(rows)-1]
+		at, _ := strconv.Atoi(last[0])
+		dur, _ := strconv.Atoi(last[1])
+		return strconv.Itoa(at + dur)
+	}
+	assert.Equal(t, ends(main), ends(beside), "both end together")
+	replayed, _, code := run(t, "", "replay", file(t, mixed), file(t, ""), "--lane", "beside")
+	assert.Equal(t, 0, code)
+	assert.Equal(t, beside, replayed, "a class without an adjustment is its plan")
+	cues, _, code := run(t, mixed, "cues", "-", "--lane", "beside")
+	assert.Equal(t, 0, code)
+	assert.NotContains(t, cues, "hold", "and the words of it neither")
+	for _, command := range []string{"sheet", "cues"} {
+		_, errs, code = run(t, mixed, command, "-", "--lane", "right")
+		assert.Equal(t, 1, code)
+		assert.Contains(t, errs, `--lane: given "right", allowed: beside`)
+	}
 }
 
 func TestWrongFiles(t *testing.T) {

@@ -1,6 +1,7 @@
 package cue
 
 import (
+	"cmp"
 	"slices"
 
 	"vastlantern/core/pace"
@@ -18,6 +19,14 @@ func Begin(p *plan.Plan, lane Lane) *Class {
 	c := &Class{led: pace.Begin(p), fold: fold{plan: p, lane: lane}}
 	c.stand(0, c.state())
 	return c
+}
+
+// Copy is the same cues, which stay as they are when this class is adjusted.
+func (c *Class) Copy() *Class {
+	copied := *c
+	copied.led = c.led.Copy()
+	copied.cues = slices.Clip(c.cues)
+	return &copied
 }
 
 // Adjust makes an adjustment. One that is refused changes no cue.
@@ -210,4 +219,29 @@ func (f *fold) gaveLast(t int64, before *state) {
 		given := Cue{At: t, Until: t + calling, Who: plan.ForAll, Kind: Last, Text: f.plan.Words.Text(string(Last)), key: int64(passage)}
 		f.given = append(f.given, event{given, passage, total})
 	}
+}
+
+// Spoken is something that the voice says besides the counts and the words of phases.
+type Spoken struct {
+	At   int64
+	Text string
+}
+
+// Spoken is what the voice says as things stand: the hand, the calls, and the lines that are to be said, each when its
+// place begins. What waits has no time yet.
+func (c *Class) Spoken() []Spoken {
+	var list []Spoken
+	for _, one := range c.cues {
+		switch one.Kind {
+		case Hand, Last, Half, Minute, HalfMinute:
+			list = append(list, Spoken{one.At, one.Text})
+		}
+	}
+	for _, place := range c.saidPlaces() {
+		if place.At < far/2 {
+			list = append(list, place)
+		}
+	}
+	slices.SortStableFunc(list, func(a, b Spoken) int { return cmp.Compare(a.At, b.At) })
+	return list
 }

@@ -228,7 +228,10 @@ func TestLines(t *testing.T) {
 		assert.Equal(t, c.want, short(cues, cue.Line), c.name)
 	}
 	p := read(t, lines(counted("2:2", 2, ""), `{"text": "a", "round": 3}, {"text": "b", "phase": "hold"}, {"text": "c"}`), talk)
-	assert.Equal(t, [][2]int{{1, 1}, {1, 2}}, cue.Unplaced(p))
+	advice := cue.Advise(p)
+	require.Len(t, advice, 2, "the third has its place")
+	assert.Equal(t, [][2]any{{1, `The line "a" fits nowhere in this passage.`}, {1, `The line "b" fits nowhere in this passage.`}},
+		[][2]any{{advice[0].Passage, advice[0].Say}, {advice[1].Passage, advice[1].Say}})
 	older := read(t, counted("2:2", 2, `, "rest_between": 10, "prompts": [{"round": 2, "text": "a"}, {"rest": 1, "text": "b"}, {"second": 5, "text": "c"}]`))
 	assert.Equal(t, []string{"2-14 line: b", "3-13 line: c", "12-18 line: a"}, short(cue.Sheet(older, cue.Main), cue.Line), "prompts are the older form")
 }

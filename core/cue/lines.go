@@ -1,6 +1,8 @@
 package cue
 
 import (
+	"fmt"
+
 	"vastlantern/core/pace"
 	"vastlantern/core/plan"
 )
@@ -13,6 +15,32 @@ type span struct{ at, until int64 }
 // lines is the teacher's own words at their places (cues.md section 3).
 func (f *fold) lines(rows []pace.Row) []Cue {
 	var list []Cue
+	f.eachLine(rows, func(line *plan.Line, number int64, places []span) {
+		for _, s := range joined(places, line.Ahead.Times(1000).Round()) {
+			list = append(list, Cue{At: s.at, Until: s.until, Who: line.Who, Kind: Line, Text: line.Text, Say: line.Say, key: number})
+		}
+	})
+	return list
+}
+
+// saidPlaces is where the lines are said that the voice says.
+func (f *fold) saidPlaces() []Spoken {
+	var list []Spoken
+	f.eachLine(f.state.rows, func(line *plan.Line, _ int64, places []span) {
+		for _, s := range places {
+			if line.Say {
+				list = append(list, Spoken{s.at, line.Text})
+			}
+		}
+	})
+	return list
+}
+
+// mostInPassage is more than the lines that a passage can have, with those that its prompts are read as.
+const mostInPassage = 1 << 20
+
+// eachLine is every line with its number and its places.
+func (f *fold) eachLine(rows []pace.Row, do func(line *plan.Line, number int64, places []span)) {
 	for start := 0; start < len(rows); {
 		end := start + 1
 		for end < len(rows) && rows[end].Passage == rows[start].Passage {
@@ -20,16 +48,10 @@ func (f *fold) lines(rows []pace.Row) []Cue {
 		}
 		p := &f.plan.Passages[rows[start].Passage-1]
 		for n := range p.Lines {
-			line := &p.Lines[n]
-			for _, s := range joined(placesOf(line, rows[start:end]), line.Ahead.Times(1000).Round()) {
-				list = append(list, Cue{
-					At: s.at, Until: s.until, Who: line.Who, Kind: Line, Text: line.Text, Say: line.Say, key: int64(rows[start].Passage*1000 + n),
-				})
-			}
+			do(&p.Lines[n], int64(rows[start].Passage*mostInPassage+n), placesOf(&p.Lines[n], rows[start:end]))
 		}
 		start = end
 	}
-	return list
 }
 
 // joined gives each place its time ahead; what is still there when the next comes goes on.
@@ -116,8 +138,9 @@ func secondOf(line *plan.Line, rows []pace.Row) []span {
 	return []span{{at, min(at+secondLasts, end)}}
 }
 
-// Unplaced is the lines of a plan that fit nowhere in it: for each its passage and its number, from 1.
-func Unplaced(p *plan.Plan) (list [][2]int) {
+// Advise tells the lines of a plan that fit nowhere in their passage: its stage, round, breath or phase is not in the plan
+// as written, or its second comes after the end (cues.md section 3).
+func Advise(p *plan.Plan) (list []plan.Advice) {
 	rows := pace.Sheet(p).Rows
 	for i := range p.Passages {
 		var here []pace.Row
@@ -128,7 +151,10 @@ func Unplaced(p *plan.Plan) (list [][2]int) {
 		}
 		for n := range p.Passages[i].Lines {
 			if len(placesOf(&p.Passages[i].Lines[n], here)) == 0 {
-				list = append(list, [2]int{i + 1, n + 1})
+				list = append(list, plan.Advice{
+					Passage: i + 1, Say: fmt.Sprintf("The line %q fits nowhere in this passage.", p.Passages[i].Lines[n].Text),
+					Why: "Its stage, round, breath, phase or second is not in it as planned, so that it is never shown.",
+				})
 			}
 		}
 	}

@@ -3,7 +3,7 @@ package cue
 import (
 	"cmp"
 	"fmt"
-	"strings"
+	"strconv"
 
 	"vastlantern/core/breath"
 	"vastlantern/core/pace"
@@ -115,34 +115,62 @@ func clock(r run) string {
 
 // words is what is done in a run, with all that it needs: the side, the width, the zone, by the mouth.
 func (f *fold) words(r run) string {
-	w, p := f.plan.Words, &f.plan.Passages[r.Passage-1]
+	word, side, part := Words(r.Row, f.plan)
+	if side != "" {
+		word += " " + side
+	}
+	if part != "" {
+		word += ", " + part
+	}
+	return word
+}
+
+// Words is what is done in a row: the word, the side as it is said or by the mouth, and the zone, the movement, the width
+// or where attention goes. What there is not is empty.
+func Words(r pace.Row, of *plan.Plan) (word, side, part string) {
+	w, p := of.Words, &of.Passages[r.Passage-1]
 	switch r.Stage {
 	case pace.Talk:
-		return p.Name()
+		return p.Name(), "", ""
 	case pace.Rest:
-		return w.Text(words.Resting)
+		return w.Text(words.Resting), "", ""
 	case pace.Own:
-		return w.Text(words.OwnPace)
+		return w.Text(words.OwnPace), "", ""
 	case pace.Recall:
-		return w.Text(words.Finish)
+		return w.Text(words.Finish), "", ""
 	}
 	if r.Phase == breath.Free {
-		return cmp.Or(r.Text, w.Text(words.Natural))
+		return cmp.Or(r.Text, w.Text(words.Natural)), "", ""
 	}
-	word := w.Text(string(r.Phase))
-	named := true // where the air goes
+	word, side = w.Text(string(r.Phase)), w.Side(r.Through)
 	if own := p.Practice.Words[string(r.Phase)]; own != "" && r.Stage == pace.Round {
-		word, named = w.Own(own), r.Through != breath.Mouth // its own word says how
+		word = w.Own(own)
+		if r.Through == breath.Mouth { // its own word says how
+			side = ""
+		}
 	}
-	parts := []string{word}
-	if side := w.Side(r.Through); side != "" && named {
-		parts[0] += " " + side
+	switch {
+	case r.Part != "":
+		part = cmp.Or(w.Text(r.Part), r.Part)
+	case r.Stage == pace.Round && r.Phase == breath.Inhale && p.Practice.TakesField("attention"):
+		part = w.Text(words.Attention + p.Attention)
 	}
-	if r.Part != "" {
-		parts = append(parts, cmp.Or(w.Text(r.Part), r.Part))
+	return word, side, part
+}
+
+// Large is what stands large for the count of a row: what is said, so that counting down is shown counting down and
+// syllables as syllables; and the number where the voice is silent. Nothing for a word's own beat, and for what is not
+// counted.
+func Large(r pace.Row, p *plan.Plan) string {
+	passage := &p.Passages[r.Passage-1]
+	switch {
+	case r.Count == 0 || r.Open || r.Phase == breath.Free || r.Phase == breath.Talk || r.Phase == breath.Still:
+		return ""
+	case r.Phase == breath.Beat || r.Phase == breath.Lead || r.Phase == breath.Stroke:
+	case passage.Voice == plan.Syllables:
+		return passage.Syllables[(r.Count-1)%len(passage.Syllables)]
+	case passage.Voice == plan.UpDown && r.Phase == breath.Exhale:
+		return strconv.Itoa(r.Of + 1 - r.Count)
 	}
-	if r.Stage == pace.Round && r.Phase == breath.Inhale && p.Practice.TakesField("attention") {
-		parts = append(parts, w.Text(words.Attention+p.Attention))
-	}
-	return strings.Join(parts, ", ")
+	return strconv.Itoa(r.Count)
 }

@@ -334,25 +334,3 @@ func TestSay(t *testing.T) {
 	faded := say(`{"type": "practice", "practice": "counted-breath", "rounds": 3, "lead_in": 0, "counts": "2:2", "fade": {"words_after": 1, "silent_after": 2}}`)
 	assert.Equal(t, []string{"inhale", "two", "exhale", "two", "inhale", "", "exhale", "", "", "", "", ""}, faded)
 }
-
-func TestCalls(t *testing.T) {
-	calls := func(passages ...string) (list []string) {
-		p := read(t, passages...)
-		for _, c := range pace.Sheet(p).Calls(p) {
-			list = append(list, fmt.Sprintf("%d %s", c.At, c.Text))
-		}
-		return list
-	}
-	ten := `{"type": "practice", "practice": "counted-breath", "counts": "2:2", "lead_in": 0, `
-	assert.Equal(t, []string{"20000 half way", "36000 one more, the last"}, calls(ten+`"rounds": 10}`))
-	assert.Empty(t, calls(ten+`"rounds": 1}`), "one round is no last of several")
-	assert.Equal(t, []string{"60000 half way", "60000 one minute left", "90000 thirty seconds left", "116000 one more, the last"}, calls(ten+`"minutes": 2}`))
-	assert.Equal(t, []string{"30000 change hands", "60000 one minute left", "90000 thirty seconds left"},
-		calls(`{"type": "practice", "practice": "sigh", "pace": "own", "minutes": 2, "prompts": [{"second": 30, "text": "change hands"}, {"second": 500, "text": "never"}]}`))
-	assert.Equal(t, []string{"4000 soft jaw", "14000 one more, the last", "14000 and again"},
-		calls(ten+`"rounds": 2, "rest_between": 10, "prompts": [{"rest": 1, "text": "soft jaw"}, {"round": 2, "text": "and again"}]}`))
-
-	p := read(t, ten+`"rounds": 10}`)
-	shorter, _ := pace.Replay(p, script(t, `9000 last-round`))
-	assert.Equal(t, "one more, the last", shorter.Calls(p)[0].Text)
-}

@@ -235,6 +235,11 @@ func TestSplittingAPassage(t *testing.T) {
 		{`{"type": "practice", "practice": "counted-breath", "pace": "own", "minutes": 3, "closing": [{"breaths": 1}]}`,
 			`{"type": "practice", "practice": "counted-breath", "pace": "own", "minutes": 1.5, "closing": []}`,
 			`{"type": "practice", "practice": "counted-breath", "pace": "own", "minutes": 1.5, "closing": [{"breaths": 1}]}`},
+		{`{"type": "practice", "practice": "ujjayi", "rounds": 5, "lines": [{"text": "a", "round": [2, 5]}, {"text": "b"}, {"text": "c", "stage": "closing"}, {"text": "d", "stage": "opening"}, {"text": "e", "round": 4}]}`,
+			`{"type": "practice", "practice": "ujjayi", "rounds": 3, "lines": [{"text": "a", "round": [2, 3]}, {"text": "b"}, {"text": "d", "stage": "opening"}]}`,
+			`{"type": "practice", "practice": "ujjayi", "rounds": 2, "lines": [{"text": "a", "round": [1, 2]}, {"text": "b"}, {"text": "c", "stage": "closing"}, {"text": "e", "round": 1}]}`},
+		{`{"type": "talk", "seconds": 60, "lines": [{"text": "a", "second": 10}, {"text": "b", "second": 45}]}`,
+			`{"type": "talk", "seconds": 30, "lines": [{"text": "a", "second": 10}]}`, `{"type": "talk", "seconds": 30, "lines": [{"text": "b", "second": 15}]}`},
 	} {
 		doc := parse(t, `{"format": "vast-lantern-plan", "version": 1, "passages": [{"type": "talk"}, `+c.passage+`]}`)
 		p, err := Read(doc)

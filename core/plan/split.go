@@ -10,7 +10,7 @@ import (
 )
 
 // split makes two passages of one: half of the rounds, or of the time, in each, the first with the opening and the
-// second with the closing. Prompts go where their moment goes. One round and what is timed by its strokes is refused.
+// second with the closing. Prompts and lines go where their moment goes. One round and what is timed by its strokes is refused.
 func (f Fields) split(p *Passage) (first, second Fields, err error) {
 	first, second = f.Clone(), f.Clone()
 	if p.Type != Practice {
@@ -18,6 +18,7 @@ func (f Fields) split(p *Passage) (first, second Fields, err error) {
 		halveTime(first, second, "seconds", p.Length.Div(breath.Int(1000)))
 		delete(first.values, "breaths")
 		delete(second.values, "breaths")
+		splitLines(first, second, 0, p)
 		return first, second, nil
 	}
 	before := 0
@@ -41,6 +42,7 @@ func (f Fields) split(p *Passage) (first, second Fields, err error) {
 		second.values["opening"] = []any{}
 	}
 	splitPrompts(first, second, before, p)
+	splitLines(first, second, before, p)
 	return first, second, nil
 }
 
@@ -79,4 +81,73 @@ func splitPrompts(first, second Fields, before int, p *Passage) {
 		late = append(late, moved)
 	}
 	first.values["prompts"], second.values["prompts"] = early, late
+}
+
+// splitLines shares out the teacher's own words: those of a round, a rest or a second go with it, those of the opening to
+// the first, those of the closing to the second, and what is for every one to both.
+func splitLines(first, second Fields, before int, p *Passage) {
+	list, _ := first.values["lines"].([]any)
+	if len(list) == 0 {
+		return
+	}
+	early, late := []any{}, []any{}
+	for i, entry := range list {
+		line, ok := entry.(map[string]any)
+		if !ok || i >= len(p.Lines) {
+			continue
+		}
+		inFirst, inSecond := p.Lines[i].parted(line, before, first.firstHalf())
+		if inFirst != nil {
+			early = append(early, inFirst)
+		}
+		if inSecond != nil {
+			late = append(late, inSecond)
+		}
+	}
+	first.values["lines"], second.values["lines"] = early, late
+}
+
+// firstHalf is how long a first half is that is timed, in seconds; 0 for one of rounds.
+func (f Fields) firstHalf() breath.Exact {
+	for field, seconds := range map[string]int{"seconds": 1, "minutes": 60} {
+		if number, ok := f.values[field].(json.Number); ok {
+			if x, err := breath.ParseExact(number.String()); err == nil {
+				return x.Times(seconds)
+			}
+		}
+	}
+	return breath.Exact{}
+}
+
+// parted is the line as it stands in each of the two passages, the first of them with the rounds up to one, or with the
+// seconds up to half; nil where it does not belong.
+func (l *Line) parted(fields map[string]any, before int, half breath.Exact) (inFirst, inSecond map[string]any) {
+	number := func(text string) json.Number { return json.Number(text) }
+	switch {
+	case l.Second.Sign() >= 0:
+		if l.Stage == "round" || l.Second.Less(half) {
+			return fields, nil
+		}
+		inSecond = maps.Clone(fields)
+		inSecond["second"] = number(l.Second.Sub(half).String())
+		return nil, inSecond
+	case l.Stage == "setup" || l.Stage == "opening":
+		return fields, nil
+	case l.Stage == "closing":
+		return nil, fields
+	case l.First == 0 || before == 0:
+		return fields, fields
+	}
+	span := func(from, to int) map[string]any {
+		if to < from {
+			return nil
+		}
+		moved := maps.Clone(fields)
+		moved["round"] = number(strconv.Itoa(from))
+		if from < to {
+			moved["round"] = []any{number(strconv.Itoa(from)), number(strconv.Itoa(to))}
+		}
+		return moved
+	}
+	return span(l.First, min(l.Last, before)), span(max(l.First-before, 1), l.Last-before)
 }

@@ -10,6 +10,7 @@ import (
 	"sync"
 	"sync/atomic"
 
+	"vastlantern/core/plan"
 	"vastlantern/store"
 	"vastlantern/studio"
 	"vastlantern/studio/contract"
@@ -103,7 +104,8 @@ func (a *Audience) Room(code string) (contract.Room, error) {
 
 // forTheRoom leaves out what is only for the teacher: scripts, prompts, cautions, the group, what was pressed.
 func forTheRoom(s contract.Score) contract.Score {
-	s.Group, s.Answer, s.Calls, s.SlotMS, s.Unstored = nil, nil, []contract.Call{}, 0, nil
+	s.Group, s.Answer, s.SlotMS, s.Unstored = nil, nil, 0, nil
+	s.Cues = slices.DeleteFunc(slices.Clone(s.Cues), func(c contract.Cue) bool { return c.Who == plan.ForTeacher })
 	passages := make([]contract.ScorePassage, len(s.Passages))
 	for i, p := range s.Passages {
 		passages[i] = contract.ScorePassage{

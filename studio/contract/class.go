@@ -2,6 +2,7 @@ package contract
 
 import (
 	"vastlantern/core/breath"
+	"vastlantern/core/cue"
 	"vastlantern/core/pace"
 	"vastlantern/core/plan"
 )
@@ -45,7 +46,9 @@ type Score struct {
 	Lane      []ScorePhase   `json:"lane"`                       // the gentler lane over the same time; empty where nothing stands beside
 	Wait      *Wait          `json:"wait" jsonschema:"nullable"` // what follows the last phase, which waits for the teacher
 	EndMS     int64          `json:"end_ms"`                     // of the class; what waits taken at its planned end
-	Calls     []Call         `json:"calls"`                      // what is called out, from a moment ago on
+	Cues      []Cue          `json:"cues"`                       // from a moment ago on
+	LaneCues  []Cue          `json:"lane_cues"`                  // now, next and hand of the gentler lane
+	Spoken    []Spoken       `json:"spoken"`
 	Passages  []ScorePassage `json:"passages"`
 	Answer    *Answer        `json:"answer" jsonschema:"nullable"` // to the last adjustment
 	Unstored  *Unstored      `json:"unstored" jsonschema:"nullable"`
@@ -61,12 +64,21 @@ type Ways struct {
 	Hand  string `json:"hand"`  // what the hand does for it
 }
 
-// Call is something to call out at a moment besides the counts: last, half, minute, half-minute, prompt.
-type Call struct {
-	AtMS    int64         `json:"at_ms"`
-	Passage int           `json:"passage"`
-	Kind    pace.CallKind `json:"kind"`
-	Text    string        `json:"text"`
+// Cue is something that is shown or said for a time, as core/cue has it: what is done now and next, what the hand does,
+// lines, prompts and calls.
+type Cue struct {
+	AtMS    int64    `json:"at_ms"`
+	UntilMS int64    `json:"until_ms"` // exclusive; -1 where it is not known
+	Passage int      `json:"passage"`
+	Kind    cue.Kind `json:"kind"`
+	Who     plan.Who `json:"who"`
+	Text    string   `json:"text"`
+}
+
+// Spoken is what the voice says at a moment besides the counts and words of phases.
+type Spoken struct {
+	AtMS int64  `json:"at_ms"`
+	Text string `json:"text"`
 }
 
 // RoomCode is the short code that joins the room.
@@ -102,6 +114,7 @@ type ScorePhase struct {
 	AtMS     []int64        `json:"at_ms"`  // of each count
 	EndMS    int64          `json:"end_ms"` // -1 where it has none yet
 	Says     []string       `json:"says"`   // at each count
+	Shows    []string       `json:"shows"`  // large at each count: the number, counting down, a syllable
 	Starts   bool           `json:"starts"` // a round begins here
 	Kept     bool           `json:"kept"`
 	Parts    []string       `json:"parts,omitempty"` // of each count, as it is said: belly, ribs, chest; forward, side, up; wide, narrow

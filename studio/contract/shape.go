@@ -9,10 +9,10 @@ import (
 
 	"vastlantern/core/breath"
 	"vastlantern/core/care"
+	"vastlantern/core/cue"
 	"vastlantern/core/pace"
 	"vastlantern/core/plan"
 	"vastlantern/core/room"
-	"vastlantern/core/words"
 )
 
 // Millis is a time as screens have it.
@@ -121,23 +121,24 @@ func InForceOf(p pace.Passage) InForce {
 	return InForce{Tempo: p.Tempo.Float(), Rounds: p.Total, Counts: p.Counts.String(), Four: [4]int{p.Counts.Inhale, p.Counts.Hold, p.Counts.Exhale, p.Counts.Empty}, Strokes: p.Strokes, Beside: p.Beside.String()}
 }
 
-// PhasesOf gathers rows into phases.
-func PhasesOf(rows []pace.Row, w *words.Words) []ScorePhase {
+// PhasesOf gathers the rows of a plan's class into phases.
+func PhasesOf(rows []pace.Row, p *plan.Plan) []ScorePhase {
 	list := make([]ScorePhase, 0, len(rows)/3)
 	met := map[pace.VerbSet][]pace.Verb{} // most rows are met by the same
 	for i, row := range rows {
+		word, side, part := cue.Words(row, p)
 		if i == 0 || !row.Follows(rows[i-1]) {
 			list = append(list, ScorePhase{
 				Passage: row.Passage, Practice: row.Practice, Stage: row.Stage, Round: row.Round, Breath: row.Breath,
-				Kind: row.Phase, Through: row.Through, First: row.Count, Starts: row.Starts, Open: row.Open,
-				Word: spoken(row, w), Side: w.Side(row.Through),
+				Kind: row.Phase, Through: row.Through, First: row.Count, Starts: row.Starts, Open: row.Open, Word: word, Side: side,
 			})
 		}
 		last := &list[len(list)-1]
 		last.AtMS = append(last.AtMS, row.At)
 		last.Says = append(last.Says, row.Say)
-		if row.Part != "" {
-			last.Parts = append(last.Parts, w.Text(row.Part))
+		last.Shows = append(last.Shows, cue.Large(row, p))
+		if part != "" {
+			last.Parts = append(last.Parts, part)
 		}
 		if i+1 == len(rows) || !rows[i+1].Follows(row) { // what was adjusted within the phase: the newest holds
 			last.Of, last.Kept, last.EndMS, last.Verbs = row.Of, row.Kept, row.End(), verbs(row.Verbs, met)
@@ -146,20 +147,15 @@ func PhasesOf(rows []pace.Row, w *words.Words) []ScorePhase {
 	return list
 }
 
-// spoken is the word for what is done now, in the words of the class.
-func spoken(row pace.Row, w *words.Words) string {
-	switch row.Stage {
-	case pace.Rest:
-		return w.Text(words.Resting)
-	case pace.Own:
-		return w.Text(words.OwnPace)
-	case pace.Recall:
-		return w.Text(words.Finish)
+// CuesOf is those cues that are there at some time from at on.
+func CuesOf(all []cue.Cue, at int64, kinds ...cue.Kind) []Cue {
+	list := []Cue{}
+	for _, c := range all {
+		if (c.Until == cue.Open || c.Until > at) && (len(kinds) == 0 || slices.Contains(kinds, c.Kind)) {
+			list = append(list, Cue{AtMS: c.At, UntilMS: c.Until, Passage: c.Passage, Kind: c.Kind, Who: c.Who, Text: c.Text})
+		}
 	}
-	if row.Phase == breath.Free {
-		return w.Text(words.Natural)
-	}
-	return w.Text(string(row.Phase))
+	return list
 }
 
 func verbs(set pace.VerbSet, known map[pace.VerbSet][]pace.Verb) []pace.Verb {

@@ -22,6 +22,8 @@ type Classes struct {
 	leading sync.Mutex // one adjustment after the other, so that each is answered on the class it meets
 	storing sync.Mutex // of what could not be stored before
 	people  atomic.Pointer[people]
+
+	mainCues, laneCues liveCues
 }
 
 // Library is what leading asks of the groups.

@@ -5,7 +5,9 @@ import (
 
 	"vastlantern/core/breath"
 	"vastlantern/core/care"
+	"vastlantern/core/cue"
 	"vastlantern/core/pace"
+	"vastlantern/core/plan"
 	"vastlantern/core/practice"
 	"vastlantern/core/room"
 	"vastlantern/core/words"
@@ -28,17 +30,22 @@ func (c *Classes) scoreAt(l *studio.Class, at int64) (contract.Score, error) {
 	score := contract.Score{
 		ClassID: l.Stored.ID, Revision: len(l.Script), Title: l.Plan.Title, Group: group,
 		StartedMS: contract.Millis(l.Stored.StartedAt), SlotMS: l.Plan.Slot.Times(60_000).Round(), Unstored: notStored(l),
-		Over: !l.Stored.EndedAt.IsZero(), EndMS: tl.End, Phases: contract.PhasesOf(fromStage(tl.Rows, at), l.Plan.Words),
+		Over: !l.Stored.EndedAt.IsZero(), EndMS: tl.End, Phases: contract.PhasesOf(fromStage(tl.Rows, at), l.Plan),
 		Language: l.Plan.Words.Tag, Left: ways(l.Plan.Words, breath.Left), Right: ways(l.Plan.Words, breath.Right),
 	}
-	score.Lane = laneOf(fromStage(tl.Lane(l.Plan).Rows, at), l.Plan.Words)
+	score.Lane = laneOf(fromStage(tl.Lane(l.Plan).Rows, at), l.Plan)
 	if tl.Open {
 		ahead := l.Led.Ahead()
 		score.EndMS = l.Led.EndAt(at)
-		score.Wait = &contract.Wait{PlannedEndMS: ahead.PlannedEnd, Phases: contract.PhasesOf(ahead.Then.Rows, l.Plan.Words), LengthMS: ahead.Then.End}
+		score.Wait = &contract.Wait{PlannedEndMS: ahead.PlannedEnd, Phases: contract.PhasesOf(ahead.Then.Rows, l.Plan), LengthMS: ahead.Then.End}
 	}
 	score.Passages = passages(l, tl, score.Wait, who)
-	score.Calls = calls(tl.Calls(l.Plan), at)
+	cues := c.mainCues.of(l, cue.Main)
+	score.Cues, score.Spoken = contract.CuesOf(cues.Cues(), at), spoken(cues.Spoken(), at)
+	score.LaneCues = []contract.Cue{}
+	if len(score.Lane) > 0 {
+		score.LaneCues = contract.CuesOf(c.laneCues.of(l, cue.Beside).Cues(), at, cue.Now, cue.Next, cue.Hand)
+	}
 	if n := len(l.Answers); n > 0 {
 		answer := l.Answer(n)
 		score.Answer = &answer
@@ -76,11 +83,11 @@ func ways(w *words.Words, side breath.Through) contract.Ways {
 }
 
 // laneOf is the lane of the rows, if anything stands beside any of them.
-func laneOf(rows []pace.Row, w *words.Words) []contract.ScorePhase {
+func laneOf(rows []pace.Row, p *plan.Plan) []contract.ScorePhase {
 	if !slices.ContainsFunc(rows, func(r pace.Row) bool { return !r.Beside.None() }) {
 		return []contract.ScorePhase{}
 	}
-	return contract.PhasesOf(rows, w)
+	return contract.PhasesOf(rows, p)
 }
 
 // fromStage leaves out the rows before the stage in progress: a round is shown whole, what is over is not shown.
@@ -103,13 +110,12 @@ func sameStage(a, b pace.Row) bool {
 	return a.Passage == b.Passage && a.Stage == b.Stage && a.Round == b.Round && a.Kept == b.Kept
 }
 
-// calls is what is still to be called out, and what was a moment ago.
-func calls(all []pace.Call, at int64) []contract.Call {
-	const moment = 10_000
-	list := []contract.Call{}
-	for _, c := range all {
-		if c.At > at-moment {
-			list = append(list, contract.Call{AtMS: c.At, Passage: c.Passage, Kind: c.Kind, Text: c.Text})
+// spoken is what the voice still has to say.
+func spoken(all []cue.Spoken, at int64) []contract.Spoken {
+	list := []contract.Spoken{}
+	for _, s := range all {
+		if s.At >= at {
+			list = append(list, contract.Spoken{AtMS: s.At, Text: s.Text})
 		}
 	}
 	return list

@@ -1,6 +1,8 @@
 package lead_test
 
 import (
+	"fmt"
+	"strings"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
@@ -43,4 +45,46 @@ func TestWhatWaitsIsShownWithWhatFollows(t *testing.T) {
 	require.NoError(t, err)
 	assert.EqualValues(t, 55_000, score.EndMS, "later than planned by now")
 	assert.EqualValues(t, 25_000, d.Do(score.ClassID, "advance").Score.Phases[0].AtMS[0])
+}
+
+// A screen shows what the core computed, on both lanes; none makes up a cue.
+func TestTheScoreCarriesWhatIsShownAndSaid(t *testing.T) {
+	d := desktest.New(t)
+	stored := d.AddPlan(`{"type": "practice", "practice": "nadi-shodhana", "counts": "4:4:4", "rounds": 3, "side": "left", "beside": "breathe",
+		"lines": [{"text": "soft jaw", "round": 2, "who": "all", "say": true}, {"text": "mine", "round": 2}]}`)
+	score, err := d.Classes.Begin(contract.Lead{PlanID: stored.ID, Acknowledged: contract.StrongCautions(stored)})
+	require.NoError(t, err)
+	shown := func(cues []contract.Cue) (list []string) {
+		for _, c := range cues {
+			list = append(list, fmt.Sprint(c.AtMS, " ", c.Kind, " ", c.Text))
+		}
+		return list
+	}
+	main, beside := shown(score.Cues), shown(score.LaneCues)
+	assert.Contains(t, main, "8000 now hold")
+	assert.Contains(t, main, "26000 line soft jaw", "2 s before the round")
+	assert.NotContains(t, strings.Join(beside, "\n"), "hold")
+	assert.NotEmpty(t, score.Lane)
+	assert.Equal(t, score.EndMS, score.Lane[len(score.Lane)-1].EndMS, "both lanes end together")
+	assert.Equal(t, []contract.Spoken{{AtMS: 0, Text: "hand up, then close the right"}, {AtMS: 28_000, Text: "soft jaw"}, {AtMS: 48_000, Text: "one more, the last"}},
+		score.Spoken, "the hand, the calls, and of the lines those that are to be said, when their place begins")
+
+	d.Pass(40)
+	after := d.Do(score.ClassID, "last-round").Score
+	assert.Contains(t, shown(after.Cues), "40000 last one more, the last", "at once")
+	score, err = d.Classes.Score(score.ClassID)
+	require.NoError(t, err)
+	assert.Equal(t, after.Cues, score.Cues, "the same for every screen")
+	code, err := d.Audience.RoomCode()
+	require.NoError(t, err)
+	room, err := d.Audience.Room(code)
+	require.NoError(t, err)
+	require.NotNil(t, room.Score)
+	for _, c := range room.Score.Cues {
+		assert.NotEqual(t, "teacher", c.Who, "the room does not see what is for the teacher")
+	}
+	d.Reopen()
+	again, err := d.Classes.Score(score.ClassID)
+	require.NoError(t, err)
+	assert.Equal(t, score.Cues, again.Cues, "and the same after the machine was started again")
 }

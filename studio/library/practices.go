@@ -98,11 +98,12 @@ func sample(p *practice.Practice) contract.Score {
 	if p.Kind == practice.Strokes { // one round shows them all
 		passage.Rounds = 1
 	}
-	tl := pace.Sheet(&plan.Plan{Words: &words.English, Passages: []plan.Passage{passage}})
+	one := &plan.Plan{Words: &words.English, Passages: []plan.Passage{passage}}
+	tl := pace.Sheet(one)
 	return contract.Score{
-		Title: p.Name, Phases: contract.PhasesOf(tl.Rows, &words.English), Lane: []contract.ScorePhase{}, EndMS: tl.End,
+		Title: p.Name, Phases: contract.PhasesOf(tl.Rows, one), Lane: []contract.ScorePhase{}, EndMS: tl.End,
 		Passages: []contract.ScorePassage{{Name: p.Name, Rounds: passage.Rounds, Cautions: []contract.Caution{}, Findings: []contract.Finding{}, Steps: []string{}}},
-		Calls:    []contract.Call{},
+		Cues:     []contract.Cue{}, LaneCues: []contract.Cue{}, Spoken: []contract.Spoken{},
 	}
 }
 

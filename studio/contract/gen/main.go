@@ -12,6 +12,7 @@ import (
 
 	"vastlantern/core/breath"
 	"vastlantern/core/care"
+	"vastlantern/core/cue"
 	"vastlantern/core/pace"
 	"vastlantern/core/plan"
 	"vastlantern/studio/contract"
@@ -72,13 +73,22 @@ type all struct {
 var words = map[reflect.Type][]any{
 	reflect.TypeFor[pace.Stage]():          {pace.Talk, pace.Free, pace.Setup, pace.Opening, pace.Round, pace.Rest, pace.Pause, pace.Own, pace.Recall, pace.Closing},
 	reflect.TypeFor[pace.When]():           {"", pace.Now, pace.NextCount, pace.AfterHold, pace.NextRound, pace.Never},
-	reflect.TypeFor[pace.CallKind]():       {pace.CallLast, pace.CallHalf, pace.CallMinute, pace.CallHalfMinute, pace.CallPrompt},
+	reflect.TypeFor[cue.Kind]():            cueKinds(),
+	reflect.TypeFor[plan.Who]():            {plan.ForTeacher, plan.ForRoom, plan.ForAll},
 	reflect.TypeFor[pace.Verb]():           verbs(),
 	reflect.TypeFor[breath.Phase]():        {breath.Inhale, breath.Hold, breath.Exhale, breath.Empty, breath.Still, breath.Stroke, breath.Beat, breath.Lead, breath.Free, breath.Talk},
 	reflect.TypeFor[breath.Through]():      {breath.None, breath.Left, breath.Right, breath.Both, breath.Mouth},
 	reflect.TypeFor[plan.Type]():           {plan.Talk, plan.Free, plan.Practice},
 	reflect.TypeFor[contract.ChangeKind](): kinds(),
 	reflect.TypeFor[care.Do]():             {care.LeaveOut, care.Gentle, care.Carefully},
+}
+
+func cueKinds() []any {
+	var list []any
+	for _, kind := range cue.Kinds {
+		list = append(list, kind)
+	}
+	return list
 }
 
 func kinds() []any {

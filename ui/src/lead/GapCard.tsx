@@ -5,7 +5,7 @@ import { get, post } from "../wire/api";
 import type { Adjusted, Gap, Score } from "../wire/contract";
 import { ErrorAlert } from "../frame/ErrorAlert";
 import { newKey } from "../wire/key";
-import { classTime } from "../player/useCue";
+import { classTime } from "../player/usePlace";
 import { clock } from "../player/format";
 import { accepts, usePadKeys } from "./usePadKeys";
 

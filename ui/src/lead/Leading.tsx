@@ -6,7 +6,7 @@ import { useLight } from "../frame/light";
 import { verbName } from "../player/answers";
 import { LampSheet } from "../player/LampSheet";
 import { useSound } from "../player/sound/useSound";
-import { useCue } from "../player/useCue";
+import { usePlace } from "../player/usePlace";
 import { useWakeLock } from "../player/useWakeLock";
 import { get } from "../wire/api";
 import type { Score, Settings } from "../wire/contract";
@@ -43,17 +43,18 @@ type Props = {
 /** Leading is the lead screen of a class, or of a plan that is tried out. */
 export function Leading({ score, connected, take, send, live, children }: Props) {
   const [light, changeLight] = useLight("lead", "night");
-  const cue = useCue(score);
-  const { message, say } = useMessage(score);
+  const place = usePlace(score);
+  const { phase } = place;
+  const { message, say } = useMessage(score, phase?.passage ?? 0);
   const [armed, arm] = useArmed();
   const [panel, setPanel] = useState<Panel>("");
   const leaving = useBlocker(
     ({ nextLocation, currentLocation }) =>
-      live && !cue.over && nextLocation.pathname !== currentLocation.pathname,
+      live && !place.over && nextLocation.pathname !== currentLocation.pathname,
   );
-  useWakeLock(!cue.over);
-  const sound = useSound("lead", score, cue);
-  const gap = useGap(score, cue, live);
+  useWakeLock(!place.over);
+  const sound = useSound("lead", score, place);
+  const gap = useGap(score, place, live);
   const { data: settings } = useQuery({ queryKey: ["settings"], queryFn: () => get<Settings>("/settings") });
 
   const adjust = useCallback(
@@ -67,14 +68,13 @@ export function Leading({ score, connected, take, send, live, children }: Props)
     [say, send],
   );
 
-  const { phase } = cue;
   const passage = phase ? score.passages[phase.passage - 1] : undefined;
   const groups = phase && passage ? controls(phase, passage, score.slot_ms) : [];
   const breath = phase ? natural(phase) : null;
   const on = phase ? goOn(phase) : null;
   const all = [...groups.flatMap((g) => g.controls), ...(on ? [on] : []), ...(breath ? [breath] : [])];
-  const would = useWould(score, cue, all, live);
-  useSigns(score, cue, sound.give);
+  const would = useWould(score, place, all, live);
+  useSigns(score, place, sound.give);
 
   const pressControl = (control: Control) => {
     if (control.twice && armed !== control.id) {
@@ -103,7 +103,7 @@ export function Leading({ score, connected, take, send, live, children }: Props)
     <div className="leading">
       <TopBar
         score={score}
-        cue={cue}
+        place={place}
         connected={connected}
         light={light}
         onLight={changeLight}
@@ -113,14 +113,14 @@ export function Leading({ score, connected, take, send, live, children }: Props)
         onSound={() => setPanel("sound")}
       />
       {score.unstored && <Unstored unstored={score.unstored} />}
-      <Order score={score} cue={cue} />
+      <Order score={score} place={place} />
       <main>
-        {cue.over ? (
+        {place.over ? (
           <Over score={score} live={live} />
         ) : (
           <>
-            <Now score={score} cue={cue} />
-            <LampSheet score={score} cue={cue} />
+            <Now score={score} place={place} />
+            <LampSheet score={score} place={place} />
             <p className={`answer ${message?.refused ? "refused" : ""}`} role="status">
               {message?.words}
             </p>
@@ -128,7 +128,7 @@ export function Leading({ score, connected, take, send, live, children }: Props)
         )}
         {children}
       </main>
-      {!cue.over && breath && on && (
+      {!place.over && breath && on && (
         <Controls
           groups={groups}
           breath={breath}

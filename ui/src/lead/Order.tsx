@@ -1,10 +1,10 @@
 import type { Score } from "../wire/contract";
-import type { Cue } from "../player/useCue";
+import type { Place } from "../player/usePlace";
 import { clock, number, timeOfDay } from "../player/format";
 
 /** Order is the running order, small, with where the class is. */
-export function Order({ score, cue }: { score: Score; cue: Cue }) {
-  const here = cue.over ? score.passages.length : (cue.phase?.passage ?? 0) - 1;
+export function Order({ score, place }: { score: Score; place: Place }) {
+  const here = place.over ? score.passages.length : (place.phase?.passage ?? 0) - 1;
   return (
     <nav className="orderlist" aria-label="Running order">
       <ol>

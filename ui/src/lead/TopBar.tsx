@@ -11,12 +11,12 @@ import type { Score } from "../wire/contract";
 import { Icon } from "../frame/Icon";
 import { now, rate } from "../player/clock";
 import type { Light } from "../frame/light";
-import { type Cue, useSeconds } from "../player/useCue";
+import { type Place, useSeconds } from "../player/usePlace";
 import { clock, timeOfDay } from "../player/format";
 
 type Props = {
   score: Score;
-  cue: Cue;
+  place: Place;
   connected: boolean;
   light: Light;
   onLight: () => void;
@@ -33,7 +33,7 @@ function endOf(score: Score, seconds: number): number {
   return Math.max(score.wait.planned_end_ms, seconds * 1000) + score.wait.length_ms;
 }
 
-export function TopBar({ score, cue, connected, light, onLight, onKeys, onRoom, sounds, onSound }: Props) {
+export function TopBar({ score, place, connected, light, onLight, onKeys, onRoom, sounds, onSound }: Props) {
   const seconds = useSeconds(score);
   const end = endOf(score, seconds);
   const spare = score.slot_ms - end;
@@ -56,7 +56,7 @@ export function TopBar({ score, cue, connected, light, onLight, onKeys, onRoom, 
         <span>
           <small>time</small> {timeOfDay(now())}
         </span>
-        {!cue.over && (
+        {!place.over && (
           <span>
             <small>left</small> {clock(end - seconds * 1000)}
           </span>

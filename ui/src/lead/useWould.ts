@@ -1,17 +1,22 @@
 import { useQuery } from "@tanstack/react-query";
 import { post } from "../wire/api";
 import type { Preview, Score } from "../wire/contract";
-import type { Cue } from "../player/useCue";
+import type { Place } from "../player/usePlace";
 import type { Control } from "./adjustments";
 
 /**
  * useWould is what each control would do if it were pressed in the phase in progress, by its id. Until the answer is
  * there, and without a connection, there is none: the keys work all the same.
  */
-export function useWould(score: Score, cue: Cue, controls: Control[], live: boolean): Map<string, Preview> {
+export function useWould(
+  score: Score,
+  place: Place,
+  controls: Control[],
+  live: boolean,
+): Map<string, Preview> {
   const met = controls.filter((control) => control.met);
   const would = useQuery({
-    queryKey: ["would", score.class_id, score.revision, cue.phase?.at_ms[0], met.map((c) => c.id).join()],
+    queryKey: ["would", score.class_id, score.revision, place.phase?.at_ms[0], met.map((c) => c.id).join()],
     queryFn: async () => {
       const presses = met.map((control) => control.press);
       const previews = await post<Preview[]>(`/classes/${score.class_id}/would`, presses);

@@ -1,19 +1,19 @@
 import type { CSSProperties } from "react";
 import { inReal } from "./clock";
 import type { Score, ScorePhase } from "../wire/contract";
-import { isStretch, phaseWord, type Sides, sideSaid, unit } from "./cues";
-import { classTime, type Cue } from "./useCue";
+import { isStretch, type Sides, sideSaid, unit } from "./phases";
+import { classTime, type Place } from "./usePlace";
 import { clock } from "./format";
 
-type Props = { score: Score; cue: Cue; sides?: Sides };
+type Props = { score: Score; place: Place; sides?: Sides };
 
 /**
  * LampSheet lays a round out whole: each count a lamp, each phase a string of lamps, hung on the side the air goes.
  * An inhale lights its lamps one by one, a hold keeps the light and is counted along below, an exhale puts its lamps
  * out, an empty hold is counted along dark lamps.
  */
-export function LampSheet({ score, cue, sides = "class" }: Props) {
-  const { phases, current } = unit(score, cue);
+export function LampSheet({ score, place, sides = "class" }: Props) {
+  const { phases, current } = unit(score, place);
   if (phases.length === 0) return null;
   const longest = Math.max(...phases.map((s) => s.at_ms.length));
   return (
@@ -24,7 +24,7 @@ export function LampSheet({ score, cue, sides = "class" }: Props) {
           phase={phase}
           side={sideSaid(score, phase, sides)}
           when={i < current ? "past" : i > current ? "ahead" : "now"}
-          count={i === current ? cue.count : 0}
+          count={i === current ? place.count : 0}
           score={score}
         />
       ))}
@@ -59,7 +59,7 @@ function LampString({
   return (
     <div className={`string ${when} ph-${phase.kind} ${phase.through || "none"}`}>
       <span className="label">
-        {isStretch(phase) && !phase.open ? stretchLabel(phase, score) : `${phaseWord(phase)} ${side}`}
+        {isStretch(phase) && !phase.open ? stretchLabel(phase, score) : `${phase.word} ${side}`}
       </span>
       {isStretch(phase) && !phase.open ? (
         <Embers phase={phase} />

@@ -1,15 +1,15 @@
 import { useEffect, useMemo, useState } from "react";
 import { inReal, now } from "../player/clock";
 import type { Score } from "../wire/contract";
-import { countShown, isStretch, partWord, phaseWord, sideWord } from "../player/cues";
+import { countShown, isStretch, partWord } from "../player/phases";
 import { LampSheet } from "../player/LampSheet";
-import { useCue } from "../player/useCue";
+import { usePlace } from "../player/usePlace";
 
 /** Sample plays a few rounds silently, over and over. */
 export function Sample({ score }: { score: Score }) {
   const [started, setStarted] = useState(() => now());
   const playing = useMemo(() => ({ ...score, started_ms: started }), [score, started]);
-  const cue = useCue(playing);
+  const place = usePlace(playing);
   useEffect(() => {
     const timer = setTimeout(() => setStarted(now()), inReal(score.end_ms));
     return () => clearTimeout(timer);
@@ -17,14 +17,14 @@ export function Sample({ score }: { score: Score }) {
   return (
     <figure className="sample" aria-label="The lamp sheet of the practice, playing silently">
       <figcaption aria-hidden>
-        {cue.phase && (
+        {place.phase && (
           <>
-            <b>{phaseWord(cue.phase)}</b> {[sideWord(cue.phase), partWord(cue)].filter(Boolean).join(" ")}
-            <span className="n">{isStretch(cue.phase) ? "" : countShown(cue)}</span>
+            <b>{place.phase.word}</b> {[place.phase.side, partWord(place)].filter(Boolean).join(" ")}
+            <span className="n">{isStretch(place.phase) ? "" : countShown(place)}</span>
           </>
         )}
       </figcaption>
-      <LampSheet score={playing} cue={cue} />
+      <LampSheet score={playing} place={place} />
     </figure>
   );
 }

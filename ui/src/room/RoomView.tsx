@@ -5,12 +5,13 @@ import { Button } from "react-bootstrap";
 import { canStayAwake, mayGoDark, useWakeLock } from "../player/useWakeLock";
 import { Icon } from "../frame/Icon";
 import type { Score } from "../wire/contract";
-import { type Sides, sideSaid } from "../player/cues";
+import { type Sides, sideSaid } from "../player/phases";
+import { textOf, useShown } from "../player/useShown";
 import { LampSheet } from "../player/LampSheet";
 import { useLight } from "../frame/light";
 import { Saying } from "../player/Saying";
 import { Loading } from "../frame/Loading";
-import { classTime, type Cue, useCue, useSeconds } from "../player/useCue";
+import { classTime, type Place, usePlace, useSeconds } from "../player/usePlace";
 import { clock } from "../player/format";
 import { useSound } from "../player/sound/useSound";
 import { useRoom } from "./useRoom";
@@ -101,13 +102,14 @@ function Quiet({ ended }: { ended: boolean }) {
 }
 
 function Class({ score, lamps, sides }: { score: Score; lamps: boolean; sides: Sides }) {
-  const cue = useCue(score);
+  const place = usePlace(score);
   const seconds = useSeconds(score);
-  const coming = useComingIn(score, cue);
-  const sound = useSound("room", score, cue);
+  const shown = useShown(score);
+  const coming = useComingIn(score, place);
+  const sound = useSound("room", score, place);
   const [card, setCard] = useState(false);
-  const { phase } = cue;
-  if (!phase) return <Quiet ended={cue.over} />;
+  const { phase } = place;
+  if (!phase) return <Quiet ended={place.over} />;
   const passage = score.passages[phase.passage - 1];
   return (
     <main className={`now ${phase.through || "none"}`}>
@@ -115,8 +117,11 @@ function Class({ score, lamps, sides }: { score: Score; lamps: boolean; sides: S
         <h1>{passage?.name}</h1>
         <span>{coming ? "join at the next inhale" : phase.round > 0 && `round ${phase.round}`}</span>
       </div>
-      <Saying cue={cue} side={sideSaid(score, phase, sides)} time={left(cue, seconds * 1000)} />
-      {lamps && <LampSheet score={score} cue={cue} sides={sides} />}
+      <Saying place={place} side={sideSaid(score, phase, sides)} time={left(place, seconds * 1000)} />
+      <p className="besides" role="status">
+        {textOf(shown, "hand", "line", "last", "half", "minute", "half-minute").join(" · ")}
+      </p>
+      {lamps && <LampSheet score={score} place={place} sides={sides} />}
       <Button variant="link" className="quiet sounding" onClick={() => setCard(true)}>
         <Icon of={sound.choice.on ? volumeUp : volumeMute} /> Sound
       </Button>
@@ -126,16 +131,16 @@ function Class({ score, lamps, sides }: { score: Score; lamps: boolean; sides: S
 }
 
 /** left is what is left of a stretch; of one that waits for the teacher nobody knows. */
-function left(cue: Cue, at: number): string {
-  return cue.phase && cue.phase.end_ms >= 0 ? clock(cue.phase.end_ms - at) : "";
+function left(place: Place, at: number): string {
+  return place.phase && place.phase.end_ms >= 0 ? clock(place.phase.end_ms - at) : "";
 }
 
 /** useComingIn tells whether somebody came in the middle of a round and should wait for the next inhale. */
-function useComingIn(score: Score, cue: Cue): boolean {
+function useComingIn(score: Score, place: Place): boolean {
   const [came] = useState(() => classTime(score));
   const [joined, setJoined] = useState(false);
-  const begins = (cue.phase?.at_ms[0] ?? 0) >= came;
-  const fresh = begins && (cue.phase?.kind === "inhale" || cue.phase?.stage !== "round");
+  const begins = (place.phase?.at_ms[0] ?? 0) >= came;
+  const fresh = begins && (place.phase?.kind === "inhale" || place.phase?.stage !== "round");
   if (!joined && fresh) setJoined(true);
-  return !joined && cue.phase?.stage === "round";
+  return !joined && place.phase?.stage === "round";
 }

@@ -1,5 +1,5 @@
 import { Form, Modal } from "react-bootstrap";
-import type { Sides } from "../player/cues";
+import type { Sides } from "../player/phases";
 import { canStayAwake, mayGoDark } from "../player/useWakeLock";
 import type { Light } from "../frame/light";
 

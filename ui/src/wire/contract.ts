@@ -468,7 +468,9 @@ export interface Score {
   lane: ScorePhase[];
   wait: Wait | null;
   end_ms: number;
-  calls: Call[];
+  cues: Cue[];
+  lane_cues: Cue[];
+  spoken: Spoken[];
   passages: ScorePassage[];
   answer: Answer | null;
   unstored: Unstored | null;
@@ -489,6 +491,7 @@ export interface ScorePhase {
   at_ms: number[];
   end_ms: number;
   says: string[];
+  shows: string[];
   starts: boolean;
   kept: boolean;
   parts?: string[];
@@ -524,10 +527,16 @@ export interface Wait {
   phases: ScorePhase[];
   length_ms: number;
 }
-export interface Call {
+export interface Cue {
   at_ms: number;
+  until_ms: number;
   passage: number;
-  kind: "last" | "half" | "minute" | "half-minute" | "prompt";
+  kind: "now" | "next" | "hand" | "line" | "prompt" | "last" | "half" | "minute" | "half-minute";
+  who: "teacher" | "room" | "all";
+  text: string;
+}
+export interface Spoken {
+  at_ms: number;
   text: string;
 }
 export interface ScorePassage {

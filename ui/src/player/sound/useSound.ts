@@ -2,7 +2,7 @@ import type { Choice } from "./choice";
 import { useEffect, useRef, useState } from "react";
 import { inReal } from "../clock";
 import type { Score } from "../../wire/contract";
-import { classTime, type Cue } from "../useCue";
+import { classTime, type Place } from "../usePlace";
 import { felt, type Sign, sign } from "./signs";
 import { isTick, play, rest, type Tone, tonesOf } from "./tones";
 import { canVibrate, useSpoken } from "./useSpoken";
@@ -38,7 +38,7 @@ const every = 100;
  * useSound plays the score on the audio clock, scheduled a little ahead; a changed score replaces at once what was
  * scheduled and has not begun.
  */
-export function useSound(view: string, score: Score, cue: Cue) {
+export function useSound(view: string, score: Score, place: Place) {
   const [choice, setChoice] = useState(() => stored(view));
   const context = useRef<AudioContext>(undefined);
   const out = useRef<GainNode>(undefined);
@@ -56,7 +56,7 @@ export function useSound(view: string, score: Score, cue: Cue) {
     if (out.current) out.current.gain.value = next.volume;
   };
 
-  useSpoken(score, cue, choice);
+  useSpoken(score, place, choice);
 
   const { on, tones: glides, ticks, mono, swap } = choice;
   useEffect(() => {

@@ -1,6 +1,7 @@
-import { useEffect, useState } from "react";
+import { useEffect, useRef, useState } from "react";
 import type { Score } from "../../wire/contract";
-import type { Cue } from "../useCue";
+import { inReal } from "../clock";
+import { classTime, type Place } from "../usePlace";
 import type { Choice } from "./choice";
 
 /** How each phase feels in a hand that holds the device, in ms on and off. */
@@ -26,25 +27,60 @@ export function useVoices(): SpeechSynthesisVoice[] {
   return voices;
 }
 
+/** What the voice says besides the count now, if its moment has just come. */
+function dueAt(score: Score, at: number): string {
+  return score.spoken.findLast((s) => s.at_ms <= at && at < s.at_ms + late)?.text ?? "";
+}
+
+const every = 500; // ms in real time at most between two looks
+
+function say(speech: SpeechSynthesis, text: string, language: string, volume: number) {
+  const said = new SpeechSynthesisUtterance(text);
+  said.lang = language;
+  said.volume = volume;
+  speech.speak(said);
+}
+
+const late = 1000; // ms after which it is not said any more
+
 /** useSpoken says the words of the class through the browser's own voice, and lets the device be felt, where wanted. */
-export function useSpoken(score: Score, cue: Cue, choice: Choice): void {
+export function useSpoken(score: Score, place: Place, choice: Choice): void {
   const { on, voice, volume, vibrate } = choice;
-  const { phase, count } = cue;
+  const { phase, count } = place;
   const text = phase?.says[count] ?? "";
   const counts = voice === "counts";
   const { language } = score;
   // A phase is the same after an adjustment that leaves its beginning: then nothing is said or felt again.
   const which = phase && `${phase.passage} ${phase.at_ms[0]} ${phase.kind}`;
   const pattern = felt[phase?.kind ?? ""];
+  const besides = useRef(false); // what is being said is a call, the hand or a line
+  const last = useRef("");
   useEffect(() => {
     const speech = window.speechSynthesis as SpeechSynthesis | undefined;
     if (!on || voice === "off" || !speech || text === "" || (count > 0 && !counts)) return;
+    if (count > 0 && besides.current && speech.speaking) return; // a number does not cut off a call
+    besides.current = false;
     speech.cancel(); // what is late is not said at all
-    const said = new SpeechSynthesisUtterance(text);
-    said.lang = language;
-    said.volume = volume;
-    speech.speak(said);
+    say(speech, text, language, volume);
   }, [on, voice, counts, volume, language, text, which, count]);
+  useEffect(() => {
+    const speech = window.speechSynthesis as SpeechSynthesis | undefined;
+    if (!on || voice === "off" || !speech) return;
+    let timer: ReturnType<typeof setTimeout>;
+    const look = () => {
+      const at = classTime(score);
+      const due = dueAt(score, at);
+      if (due !== "" && due !== last.current) {
+        besides.current = true;
+        say(speech, due, language, volume);
+      }
+      last.current = due;
+      const next = score.spoken.find((s) => s.at_ms > at)?.at_ms ?? Infinity;
+      timer = setTimeout(look, Math.max(1, Math.min(every, inReal(next - at))));
+    };
+    look();
+    return () => clearTimeout(timer);
+  }, [on, voice, volume, language, score]);
   useEffect(() => {
     if (on && vibrate && canVibrate && pattern) navigator.vibrate(pattern);
   }, [on, vibrate, pattern, which]);

@@ -2,7 +2,7 @@ import { expect, test, vi } from "vitest";
 import type { Score, ScorePhase } from "../wire/contract";
 
 vi.stubGlobal("window", {}); // the clock of the page hangs itself up there for tests
-const { locate } = await import("./useCue");
+const { locate } = await import("./usePlace");
 
 const phase = (kind: ScorePhase["kind"], at_ms: number[], end_ms: number) =>
   ({ kind, at_ms, end_ms }) as ScorePhase;
@@ -18,9 +18,9 @@ test.each([
   [2000, "exhale", 0, false],
   [4999, "exhale", 2, false],
   [5000, undefined, 0, true],
-])("at %d ms the cue is %s, count %d", (at, kind, count, over) => {
-  const cue = locate(score, at);
-  expect([cue.phase?.kind, cue.count, cue.over]).toEqual([kind, count, over]);
+])("at %d ms the place is %s, count %d", (at, kind, count, over) => {
+  const place = locate(score, at);
+  expect([place.phase?.kind, place.count, place.over]).toEqual([kind, count, over]);
 });
 
 test("a phase that waits goes on until there is a new score", () => {

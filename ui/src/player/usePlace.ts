@@ -2,15 +2,15 @@ import { useEffect, useLayoutEffect, useState } from "react";
 import { inReal, now, rate } from "./clock";
 import type { Score, ScorePhase } from "../wire/contract";
 
-/** Cue is where a class is: a phase of the score and the count in it. */
-export type Cue = {
-  /** ms from the start of the class, at the moment the cue was found */
+/** Place is where a class is: a phase of the score and the count in it. */
+export type Place = {
+  /** ms from the start of the class, at the moment the place was found */
   at: number;
   /** the phase in progress; null before the first and after the last */
   phase: ScorePhase | null;
-  /** its place in the score */
+  /** the index of the phase in the score */
   index: number;
-  /** the place of the running count in the phase */
+  /** the index of the running count in the phase */
   count: number;
   over: boolean;
 };
@@ -20,7 +20,7 @@ export function classTime(score: Score): number {
   return now() - score.started_ms;
 }
 
-export function locate(score: Score, at: number): Cue {
+export function locate(score: Score, at: number): Place {
   const index = score.phases.findIndex((s) => at >= s.at_ms[0]! && (s.end_ms < 0 || at < s.end_ms));
   const phase = score.phases[index] ?? null;
   const count = phase ? phase.at_ms.findLastIndex((t) => t <= at) : 0;
@@ -28,10 +28,10 @@ export function locate(score: Score, at: number): Cue {
   return { at, phase, index, count, over: !last || (last.end_ms >= 0 && at >= last.end_ms) };
 }
 
-/** until is the time of the next change after the cue, in ms from the start of the class. */
-function until(cue: Cue): number {
-  if (!cue.phase) return Infinity;
-  const next = cue.phase.at_ms[cue.count + 1] ?? cue.phase.end_ms;
+/** until is the time of the next change after the place, in ms from the start of the class. */
+function until(place: Place): number {
+  if (!place.phase) return Infinity;
+  const next = place.phase.at_ms[place.count + 1] ?? place.phase.end_ms;
   return next < 0 ? Infinity : next;
 }
 
@@ -39,12 +39,12 @@ function until(cue: Cue): number {
 const atLeast = 200;
 
 /**
- * useCue is the running clock of a screen, the only one: it plays the score by itself, changes exactly when a count
+ * usePlace is the running clock of a screen, the only one: it plays the score by itself, changes exactly when a count
  * does, and at once when the score is replaced.
  */
-export function useCue(score: Score): Cue {
+export function usePlace(score: Score): Place {
   const [found, setFound] = useState(() => find(score));
-  // A cue of the score before points at phases that may be gone: it must not be drawn even once.
+  // A place of the score before points at phases that may be gone: it must not be drawn even once.
   const current = found.score === score ? found : find(score);
   if (current !== found) setFound(current);
   useEffect(() => {
@@ -52,7 +52,7 @@ export function useCue(score: Score): Cue {
     const tick = () => {
       const next = find(score);
       setFound((old) => (same(old, next) ? old : next));
-      timer = setTimeout(tick, Math.max(1, Math.min(atLeast, inReal(until(next.cue) - next.cue.at))));
+      timer = setTimeout(tick, Math.max(1, Math.min(atLeast, inReal(until(next.place) - next.place.at))));
     };
     const woken = () => {
       clearTimeout(timer); // a hidden page's timers come late
@@ -66,7 +66,7 @@ export function useCue(score: Score): Cue {
     };
   }, [score]);
   useLayoutEffect(() => measure(current), [current]);
-  return current.cue;
+  return current.place;
 }
 
 /** A count as it was shown, for measuring: when it was due on the application's clock, and when the frame with it began. */
@@ -79,8 +79,8 @@ declare global {
   }
 }
 
-function measure({ score, cue }: Found): void {
-  const due = score.started_ms + (cue.phase?.at_ms[cue.count] ?? NaN);
+function measure({ score, place }: Found): void {
+  const due = score.started_ms + (place.phase?.at_ms[place.count] ?? NaN);
   // This is drawn with the next frame, which begins here; of the true time, not of what this page takes it for.
   if (window.lanternShown)
     requestAnimationFrame(() =>
@@ -88,22 +88,22 @@ function measure({ score, cue }: Found): void {
     );
 }
 
-type Found = { score: Score; cue: Cue };
+type Found = { score: Score; place: Place };
 
 // What is found now is drawn after some ms and seen with the frame after that, up to 17 ms later: to be ahead by half a
 // frame and the drawing is nearest to the truth (measured, docs/performance.md).
 const beforehand = 11; // ms
 
 function find(score: Score): Found {
-  return { score, cue: locate(score, classTime(score) + beforehand * rate()) };
+  return { score, place: locate(score, classTime(score) + beforehand * rate()) };
 }
 
 function same(a: Found, b: Found): boolean {
   return (
     a.score === b.score &&
-    a.cue.phase === b.cue.phase &&
-    a.cue.count === b.cue.count &&
-    a.cue.over === b.cue.over
+    a.place.phase === b.place.phase &&
+    a.place.count === b.place.count &&
+    a.place.over === b.place.over
   );
 }
 

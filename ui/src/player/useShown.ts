@@ -1,0 +1,51 @@
+import { useEffect, useState } from "react";
+import type { Cue, Score } from "../wire/contract";
+import { inReal } from "./clock";
+import { classTime } from "./usePlace";
+
+/** shownAt is the cues that are there at a moment of the class. */
+export function shownAt(score: Score, at: number): Cue[] {
+  return score.cues.filter((c) => c.at_ms <= at && (c.until_ms < 0 || at < c.until_ms));
+}
+
+/** changes is when the next cue begins or ends after a moment. */
+export function changes(score: Score, at: number): number {
+  let next = Infinity;
+  for (const c of score.cues) {
+    if (c.at_ms > at) next = Math.min(next, c.at_ms);
+    if (c.until_ms > at) next = Math.min(next, c.until_ms);
+  }
+  return next;
+}
+
+// A timer may be early or the clock be set: it looks again at least so often.
+const atLeast = 250;
+
+/** useShown is the cues that are on the screen now. It changes when one begins or ends, and with the score. */
+export function useShown(score: Score): Cue[] {
+  const [found, setFound] = useState(() => ({ score, list: shownAt(score, classTime(score)) }));
+  // Cues of the score before may be gone: they must not be drawn even once.
+  const current = found.score === score ? found : { score, list: shownAt(score, classTime(score)) };
+  if (current !== found) setFound(current);
+  useEffect(() => {
+    let timer: ReturnType<typeof setTimeout>;
+    const look = () => {
+      const at = classTime(score);
+      const list = shownAt(score, at);
+      setFound((old) => (same(old.list, list) && old.score === score ? old : { score, list }));
+      timer = setTimeout(look, Math.max(1, Math.min(atLeast, inReal(changes(score, at) - at))));
+    };
+    look();
+    return () => clearTimeout(timer);
+  }, [score]);
+  return current.list;
+}
+
+function same(a: Cue[], b: Cue[]): boolean {
+  return a.length === b.length && a.every((c, i) => c === b[i]);
+}
+
+/** textOf is the texts of the cues of some kinds, in their order. */
+export function textOf(cues: Cue[], ...kinds: Cue["kind"][]): string[] {
+  return cues.filter((c) => kinds.includes(c.kind)).map((c) => c.text);
+}
