@@ -45,7 +45,7 @@ func check(w io.Writer, p *plan.Plan) error {
 	}
 	section(&text, "Cautions", cautions(p))
 	var advice []string
-	for _, a := range append(p.Advise(), cue.Advise(p)...) {
+	for _, a := range append(p.Advise(""), cue.Advise(p)...) {
 		advice = append(advice, where(p, a.Passage)+a.Say+" "+a.Why)
 	}
 	section(&text, "Advice", advice)

@@ -19,11 +19,15 @@ type Advice struct {
 // lateFrom is the hour from which a class counts as late in the evening (common practice, with no source).
 const lateFrom = 20
 
-// leastRest is how long a lying rest at the end is at least, in milliseconds (common practice, with no source).
-const leastRest = 60_000
+// The end of a class, in milliseconds (common practice, with no source).
+const (
+	leastRest  = 60_000  // of quiet at the end, at least
+	longestBye = 120_000 // of talk after it, which is a goodbye
+)
 
-// Advise is the advice on a plan: first of the whole, then passage by passage.
-func (p *Plan) Advise() []Advice {
+// Advise is the advice on a plan for a group of the level, one of practice.Levels or empty: first of the whole, then passage
+// by passage.
+func (p *Plan) Advise(level string) []Advice {
 	var list []Advice
 	if p.Slot.Sign() > 0 {
 		if over := p.Length().Sub(p.Slot.Times(60_000)); over.Sign() > 0 {
@@ -35,11 +39,79 @@ func (p *Plan) Advise() []Advice {
 		if first := &p.Passages[0]; first.Type == Practice {
 			list = append(list, Advice{1, "Let the room settle before the first practice.", "Who has just arrived follows a count better after finding the seat and the natural breath."})
 		}
-		if last := &p.Passages[n-1]; last.Type != Free || last.Length.Less(breath.Int(leastRest)) {
+		if p.quietEnd().Less(breath.Int(leastRest)) {
 			list = append(list, Advice{n, "Close with a minute or more of rest.", "Changes are noticed in the quiet afterwards, and nobody should get up straight from a practice."})
 		}
 	}
-	return slices.Concat(list, p.adviseOnOrder(), p.adviseOnLanes())
+	return slices.Concat(list, p.adviseOnOrder(), p.adviseOnAmounts(level), p.adviseOnLanes())
+}
+
+// quietEnd is how long nobody has anything to do at the end, in milliseconds: free breathing, and what is not counted in the
+// closing of the practice before it. A goodbye may follow.
+func (p *Plan) quietEnd() breath.Exact {
+	last := len(p.Passages) - 1
+	for talk := (breath.Exact{}); last >= 0 && p.Passages[last].Type == Talk; last-- {
+		if talk = talk.Add(p.Passages[last].Length); breath.Int(longestBye).Less(talk) {
+			return breath.Exact{}
+		}
+	}
+	var quiet breath.Exact
+	for ; last >= 0; last-- {
+		passage := &p.Passages[last]
+		if passage.Type != Free {
+			for _, step := range slices.Backward(passage.ClosingSteps) {
+				if step.Breaths > 0 {
+					break
+				}
+				quiet = quiet.Add(step.Length)
+			}
+			break
+		}
+		quiet = quiet.Add(passage.Length)
+	}
+	return quiet
+}
+
+// adviseOnAmounts tells of which practice there is more than is advised in one class.
+func (p *Plan) adviseOnAmounts(level string) []Advice {
+	var list []Advice
+	type key struct {
+		practice string
+		with     practice.With
+	}
+	taken, told := map[key]breath.Exact{}, map[key]bool{}
+	for i := range p.Passages {
+		passage := &p.Passages[i]
+		if passage.Type != Practice {
+			continue
+		}
+		bounds := passage.Practice.Bounds.Of(passage.Measure.Counts)
+		most := bounds.For(level)
+		of := key{passage.Practice.ID, bounds.With}
+		if most.Rounds > 0 {
+			if rounds := passage.TotalRounds(passage.Measure); passage.HasRounds() && rounds > most.Rounds {
+				list = append(list, Advice{i + 1, fmt.Sprintf("Take fewer rounds of %s: %d at most, not %d.", passage.Name(), most.Rounds, rounds), usualWords(level)})
+			}
+			continue
+		}
+		span := passage.Millis()
+		if passage.HasRounds() {
+			span = passage.RoundsSpan()
+		}
+		taken[of] = taken[of].Add(span)
+		if limit := breath.Int(int64(most.Minutes) * 60_000); limit.Less(taken[of]) && !told[of] {
+			told[of] = true
+			list = append(list, Advice{i + 1, fmt.Sprintf("Take less of %s: %d min in one class at most, not %s.", passage.Practice.Name, most.Minutes, shortTime(breath.Int(taken[of].Div(breath.Int(1000)).Round()*1000))), usualWords(level)})
+		}
+	}
+	return list
+}
+
+func usualWords(level string) string {
+	if level == practice.Levels[0] {
+		return "With beginners a little that goes well is more; it can grow over the weeks."
+	}
+	return "It is the most that is usual in one class, with experienced groups too; it can be shared over several classes."
 }
 
 // shortestBreath is how long a breath of the gentler lane takes at least, in milliseconds.

@@ -34,31 +34,41 @@ func TestGrow(t *testing.T) {
 		steps         int
 		field, want   string
 		wrong         string
+		taken         int
 	}{
-		{`"practice": "nadi-shodhana", "counts": "4:4:8", "rounds": 6`, plan.GrowRounds, 2, "rounds", "8", ""},
-		{`"practice": "nadi-shodhana", "counts": "4:4:8", "rounds": 6`, plan.GrowCounts, 2, "counts", "6:6:12", ""},
-		{`"practice": "nadi-shodhana", "counts": "4:4:8", "rounds": 6`, plan.GrowCounts, 0, "counts", "4:4:8", ""},
-		{`"practice": "nadi-shodhana", "counts": "4:4:8", "rounds": 6`, plan.GrowNothing, 5, "rounds", "6", ""},
-		{`"practice": "counted-breath", "counts": "4:4", "minutes": 2`, plan.GrowRounds, 1, "rounds", "16", ""},
-		{`"practice": "counted-breath", "rounds": 998`, plan.GrowRounds, 5, "rounds", "999", ""},
-		{`"practice": "counted-breath", "counts": "4:16"`, plan.GrowCounts, 12, "counts", "16:64", "allowed"},
-		{`"practice": "kapalabhati"`, plan.GrowCounts, 1, "", "", "no counts that could grow"},
-		{`"practice": "counted-breath", "pace": "own"`, plan.GrowRounds, 1, "", "", "no practice that is led"},
+		{`"practice": "nadi-shodhana", "counts": "4:4:8", "rounds": 6`, plan.GrowRounds, 2, "rounds", "8", "", 2},
+		{`"practice": "nadi-shodhana", "counts": "4:4:8", "rounds": 6`, plan.GrowCounts, 2, "counts", "6:6:12", "", 2},
+		{`"practice": "nadi-shodhana", "counts": "4:4:8", "rounds": 6`, plan.GrowCounts, 0, "counts", "4:4:8", "", 0},
+		{`"practice": "nadi-shodhana", "counts": "4:4:8", "rounds": 6`, plan.GrowNothing, 5, "rounds", "6", "", 5},
+		{`"practice": "counted-breath", "counts": "4:4", "minutes": 2`, plan.GrowRounds, 1, "rounds", "16", "", 1},
+		{`"practice": "counted-breath", "counts": "5:5", "tempo": 60, "rounds": 58`, plan.GrowRounds, 5, "rounds", "60", "", 2}, // ten minutes
+		{`"practice": "counted-breath", "rounds": 998`, plan.GrowRounds, 5, "rounds", "998", "", 0},
+		{`"practice": "breath-of-joy", "rounds": 19`, plan.GrowRounds, 3, "rounds", "20", "", 1},
+		{`"practice": "counted-breath", "counts": "4:16"`, plan.GrowCounts, 12, "counts", "16:64", "allowed", 0},
+		{`"practice": "kapalabhati"`, plan.GrowCounts, 1, "", "", "no counts that could grow", 0},
+		{`"practice": "counted-breath", "pace": "own"`, plan.GrowRounds, 1, "", "", "no practice that is led", 0},
 	} {
 		doc, p := document(t, `{"type": "practice", `+c.passage+`}`)
-		err := doc.Grow(p, 1, c.what, c.steps)
+		taken, err := doc.Grow(p, 1, c.what, c.steps, "")
 		if c.wrong != "" {
 			assert.ErrorContains(t, err, c.wrong, c.passage)
 		} else {
 			require.NoError(t, err, c.passage)
+			assert.Equal(t, c.taken, taken, c.passage)
 		}
 		if c.field != "" {
 			assert.Equal(t, c.want, field(doc, 1, c.field), c.passage)
 		}
 	}
-	doc, p := document(t, `{"type": "talk", "seconds": 60}`)
+	doc, p := document(t, `{"type": "practice", "practice": "counted-breath", "counts": "5:5", "tempo": 60, "rounds": 5, "lead_in": 0}`)
+	p.Slot = breath.Int(1)
+	taken, err := doc.Grow(p, 1, plan.GrowRounds, 3, "")
+	require.NoError(t, err)
+	assert.Equal(t, "1 6", fmt.Sprint(taken, " ", field(doc, 1, "rounds")), "never past the slot")
+	doc, p = document(t, `{"type": "talk", "seconds": 60}`)
 	for _, passage := range []int{0, 1, 2} {
-		assert.Error(t, doc.Grow(p, passage, plan.GrowRounds, 1), "passage %d", passage)
+		_, err := doc.Grow(p, passage, plan.GrowRounds, 1, "")
+		assert.Error(t, err, "passage %d", passage)
 	}
 }
 

@@ -87,6 +87,8 @@ type Practice struct {
 	Rate    int    `yaml:"rate"`         // strokes a minute
 	Rest    int    `yaml:"rest"`         // seconds between rounds
 	Seconds []int  `yaml:"open_seconds"` // of the four phases of an open practice
+
+	Bounds AllBounds `yaml:"bounds"` // those for some counts after those for all
 }
 
 // TakesField tells whether a plan's passage of this practice may carry the field beyond those of its kind.

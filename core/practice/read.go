@@ -74,7 +74,7 @@ func (p *Practice) check() error {
 		given, low, most int
 	}{
 		{"rounds", p.Rounds, 0, mostRounds}, {"minutes", p.Minutes, 0, mostMinutes}, {"strokes", p.Strokes, 0, mostStrokes}, {"rest", p.Rest, 0, mostRest},
-		{"phases of the figure", len(p.Figure), 1, mostPhases}, {"passages of the course", len(p.Course), 0, mostTexts},
+		{"phases of the figure", len(p.Figure), 1, mostPhases}, {"passages of the course", len(p.Course), 0, mostTexts}, {"bounds", len(p.Bounds), 0, mostTexts},
 	} {
 		if n.given < n.low || n.given > n.most {
 			return fmt.Errorf("%s: given %d, allowed: %d to %d", n.field, n.given, n.low, n.most)
@@ -91,6 +91,11 @@ func (p *Practice) check() error {
 	}
 	if err := p.checkKind(); err != nil {
 		return err
+	}
+	for i, bounds := range p.Bounds {
+		if err := bounds.check(); err != nil {
+			return fmt.Errorf("bounds, number %d: %w", i+1, err)
+		}
 	}
 	for i, step := range p.Figure {
 		if err := step.check(p.Kind); err != nil {

@@ -49,6 +49,7 @@ func rungName(rung int) string {
 
 // History is what a group has been taught, as far as the next class depends on it.
 type History struct {
+	Level   string               // of the group, one of practice.Levels; empty where it is not known
 	past    map[string][]Passage // by practice, the latest last
 	highest int                  // the rung that was reached in kept rounds, of any counted practice
 	counted bool                 // anything counted was taught

@@ -57,8 +57,9 @@ func (h *History) Next(practice string) (Next, bool) {
 		next.Why = fmt.Sprintf("Led as planned %d times in a row, but %s: the same again.", n, h.sinceEased())
 	case n >= streak && h.climber() != practice:
 		next.Why = fmt.Sprintf("Led as planned %d times in a row, but only one thing climbs at a time, and %s is first: the same again.", n, h.called(h.climber()))
+	case n >= streak && !next.climb(last, h.Level):
+		next.Why = fmt.Sprintf("Led as planned %d times in a row, and more is not advised in one class: the same again.", n)
 	case n >= streak:
-		next.climb(last)
 		next.Why = fmt.Sprintf("Led as planned %d times in a row: one step up, %s.", n, next.Words())
 	default:
 		next.Why = fmt.Sprintf("Led as planned %s: the same again, since a step comes after %d times in a row.", times(n), streak)
@@ -75,6 +76,9 @@ func (n *Next) length(last Passage) int64 {
 	}
 	if before := last.PlannedCounts.Total(); before > 0 {
 		round = round.Times(n.Counts.Total()).Div(breath.Int(int64(before)))
+	}
+	if more := n.Strokes - last.Strokes; more != 0 && n.Tempo.Sign() > 0 {
+		round = round.Add(breath.CountLength(n.Tempo).Times(more))
 	}
 	return round.Times(n.Rounds).Round()
 }
@@ -134,13 +138,19 @@ func steady(past []Passage) (n int) {
 }
 
 // climb takes one step up: rounds up to five minutes, then the base count, then the ratio from a smaller base. Of
-// strokes some more a round; of what has neither counts nor strokes, a round.
-func (n *Next) climb(last Passage) {
-	switch {
+// strokes some more a round; of what has neither counts nor strokes, a round. What is advised in one class for the level
+// ends the growth of rounds and strokes, and counts grow within it, in fewer rounds. False where there is no step to take.
+func (n *Next) climb(last Passage, level string) bool {
+	before := *n
+	switch more := min(max(last.Rounds+1, last.Rounds*6/5), n.within(last, level)); { // a fifth more where there are many
 	case last.Strokes > 0:
 		n.Strokes = min(last.Strokes+moreStrokes, plan.MostStrokes)
-	case last.Counts.Inhale == 0 || int64(last.Rounds)*last.Round < longEnough:
-		n.Rounds = min(max(last.Rounds+1, last.Rounds*6/5), plan.MostRounds) // a fifth more where there are many
+		if n.within(last, level) < n.Rounds {
+			n.Strokes = before.Strokes
+		}
+	case more > last.Rounds && (last.Counts.Inhale == 0 || int64(last.Rounds)*last.Round < longEnough):
+		n.Rounds = more
+	case last.Counts.Inhale == 0:
 	case last.Counts.Inhale < highestBase:
 		n.Counts = last.Counts.Scaled(above(last.Counts.Inhale))
 	case Rung(last.Counts)+1 < len(Ladder):
@@ -148,6 +158,24 @@ func (n *Next) climb(last Passage) {
 	default:
 		n.Counts = last.Counts.Scaled(above(last.Counts.Inhale))
 	}
+	if n.Counts != last.Counts {
+		n.Rounds = min(n.Rounds, n.within(last, level))
+	}
+	return n.Counts != before.Counts || n.Rounds != before.Rounds || n.Strokes != before.Strokes
+}
+
+// within is how many rounds are advised in one class with the counts and strokes of next time.
+func (n *Next) within(last Passage, level string) int {
+	most := last.Bounds.Of(n.Counts).For(level)
+	if most.Rounds > 0 {
+		return most.Rounds
+	}
+	one := *n
+	one.Rounds = 1
+	if round := one.length(last); round > 0 {
+		return int(min(max(int64(most.Minutes)*60_000/round, 1), plan.MostRounds))
+	}
+	return n.Rounds
 }
 
 // above is the next base count.

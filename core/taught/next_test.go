@@ -71,6 +71,36 @@ func TestNextTime(t *testing.T) {
 	}
 }
 
+// What is advised in one class (handbook.md section 4, common practice with no source) ends growth.
+func TestNextTimeStaysWithinWhatIsAdvised(t *testing.T) {
+	for _, c := range []struct{ passage, level, next, why string }{
+		{`{"type": "practice", "practice": "breath-of-joy", "rounds": 20}`, "", "0:0 x20", "more is not advised in one class"},
+		{`{"type": "practice", "practice": "breath-of-joy", "rounds": 12}`, "beginners", "0:0 x12", "more is not advised in one class"},
+		{`{"type": "practice", "practice": "sigh", "rounds": 6}`, "", "5:8 x6", "one step up"}, // counts, as rounds are as many as is usual
+		{`{"type": "practice", "practice": "sigh", "rounds": 3}`, "experienced", "4:6 x4", "one step up"},
+		{`{"type": "practice", "practice": "kapalabhati", "strokes": 30, "rounds": 5, "rest_between": 30}`, "", "30 st x5", "more is not advised"},
+		{nadi("4:4", 11, ""), "beginners", "5:5 x9", "one step up"}, // three minutes at 60
+		{nadi("4:4", 11, ""), "some practice", "4:4 x13", "one step up"},
+	} {
+		h := taught.History{Level: c.level}
+		for range 3 {
+			h.Add(taught.Of(read(t, c.passage), nil, 3_600_000))
+		}
+		var next taught.Next
+		for _, id := range []string{"sigh", "kapalabhati", "nadi-shodhana", "breath-of-joy"} {
+			if one, known := h.Next(id); known {
+				next = one
+			}
+		}
+		got := fmt.Sprintf("%s x%d", next.Counts, next.Rounds)
+		if next.Strokes > 0 {
+			got = fmt.Sprintf("%d st x%d", next.Strokes, next.Rounds)
+		}
+		assert.Equal(t, c.next, got, c.passage)
+		assert.Contains(t, next.Why, c.why, c.passage)
+	}
+}
+
 func TestNextTimeGoesOnAtTheTempoThatItEndedWith(t *testing.T) {
 	var h taught.History
 	p := read(t, nadi("4:4", 3, `, "lead_in": 0`))

@@ -36,8 +36,9 @@ type Passage struct {
 	Counts        breath.Counts // in force at the end: what the next round would have been
 	Strokes       int           // a round, in force at the end; 0 where none are counted
 	Eased         bool          // something was made easier for the room: shorter or no holds, fewer counts or strokes
-	Round         int64         // the planned length of a round, milliseconds
-	PlannedTempo  breath.Exact  // counts a minute; all tempos are of the rounds, 0 where none was counted
+	Round         int64         // the planned length of a round and what stands between two, milliseconds
+	Bounds        practice.AllBounds
+	PlannedTempo  breath.Exact // counts a minute; all tempos are of the rounds, 0 where none was counted
 	TempoStart    breath.Exact
 	TempoEnd      breath.Exact
 	TempoMean     breath.Exact // weighted by time
@@ -181,7 +182,8 @@ func blank(p *plan.Passage) Passage {
 	}
 	if p.Led() {
 		blank.PlannedRounds = p.TotalRounds(p.Measure)
-		blank.Round = p.RoundSpan(p.Measure).Add(p.RestBetween).Round()
+		blank.Round = p.RoundSpan(p.Measure).Add(p.BetweenSpan(p.Measure)).Round()
+		blank.Bounds = p.Practice.Bounds
 	}
 	return blank
 }

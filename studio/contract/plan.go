@@ -52,6 +52,8 @@ type CourseCard struct {
 	Place int        `json:"place"` // of the plan that was asked for, from 1
 	Plans []PlanCard `json:"plans"`
 	Days  int        `json:"days"`
+	// Stopped tells from which class on nothing grows any more, and why; empty where all of it grows, or it was made earlier.
+	Stopped string `json:"stopped"`
 }
 
 // PlanText is a plan file as it was read from disk.

@@ -74,7 +74,7 @@ func (ps *Plans) Advised(stored store.Plan, group *contract.Group) ([]contract.A
 // advice is what is to be said of a plan: of its order and length, against the group's own past, and of how long talks
 // really take.
 func (ps *Plans) advice(doc plan.Document, p *plan.Plan, group *contract.Group) ([]contract.Advice, error) {
-	all := append(p.Advise(), cue.Advise(p)...)
+	all := append(p.Advise(level(group)), cue.Advise(p)...)
 	list := []contract.Advice{}
 	if group != nil {
 		h, err := ps.past.History(group.ID)

@@ -50,7 +50,7 @@ func (ps *Plans) change(doc plan.Document, p *plan.Plan, group *contract.Group, 
 	case contract.ChangeAdd:
 		return "", ps.add(doc, c.Text, group)
 	case contract.ChangeFit:
-		return fitToSlot(doc, p)
+		return fitToSlot(doc, p, level(group))
 	case contract.ChangeTalks:
 		return ps.lengthenTalks(doc, p)
 	case contract.ChangeRest:
@@ -190,14 +190,17 @@ func (ps *Plans) lengthenTalks(doc plan.Document, p *plan.Plan) (words string, e
 	return fmt.Sprintf("talks %s times as long", tenth(times)), nil
 }
 
-func fitToSlot(doc plan.Document, p *plan.Plan) (words string, err error) {
+func fitToSlot(doc plan.Document, p *plan.Plan, level string) (words string, err error) {
 	if p.Slot.Sign() == 0 {
 		return "", errors.New("no slot is set: there is nothing to fit to")
 	}
-	chosen := fit.To(p, p.Slot.Times(60_000))
+	chosen := fit.To(p, p.Slot.Times(60_000), level)
 	if chosen.Over.Sign() > 0 {
 		return "", fmt.Errorf("with one round each it is still %s s too long: shorten a talk or a rest, leave a passage out, or keep fewer as they are", strconv.FormatInt(chosen.Over.Div(breath.Int(1000)).Round(), 10))
 	}
 	chosen.Apply(doc, p)
+	if spare := p.Slot.Times(60_000).Sub(chosen.Length); breath.Int(60_000).Less(spare) {
+		return fmt.Sprintf("fitted to the slot, with %d min to spare: more of a practice is not advised in one class", spare.Div(breath.Int(60_000)).Floor()), nil
+	}
 	return "fitted to the slot", nil
 }

@@ -47,7 +47,11 @@ func (ps *Plans) MakeCourse(id int64, want contract.Course) (contract.CourseCard
 		}
 	}
 	name := strconv.FormatInt(id, 10) + "-" + strconv.FormatInt(ps.studio.Now().UnixMilli(), 36)
-	all := make([]store.Plan, want.Classes)
+	group, err := ps.library.Group(stored.GroupID)
+	if err != nil {
+		return contract.CourseCard{}, err
+	}
+	all, stopped := make([]store.Plan, want.Classes), 0
 	for i := range all {
 		next, err := sheet.ReadDocument(bytes.NewReader(stored.Document))
 		if err != nil {
@@ -55,8 +59,12 @@ func (ps *Plans) MakeCourse(id int64, want contract.Course) (contract.CourseCard
 		}
 		next.SetPlace(plan.Place{Name: name, Class: i + 1, Of: want.Classes, Days: want.Days})
 		next.SetStart(p.StartsAt.AddDate(0, 0, i*want.Days))
-		if err := notGrown(next.Grow(p, want.Passage, want.Grow, i), i+1); err != nil {
+		taken, err := next.Grow(p, want.Passage, want.Grow, i, level(group))
+		if err := notGrown(err, i+1); err != nil {
 			return contract.CourseCard{}, err
+		}
+		if taken < i && stopped == 0 {
+			stopped = i + 1
 		}
 		of := stored
 		if i > 0 {
@@ -78,7 +86,11 @@ func (ps *Plans) MakeCourse(id int64, want contract.Course) (contract.CourseCard
 	if err != nil {
 		return contract.CourseCard{}, changedElsewhere(err)
 	}
-	return ps.Course(id)
+	card, err := ps.Course(id)
+	if stopped > 0 {
+		card.Stopped = fmt.Sprintf("From class %d on %s does not grow any more: it would overrun the slot, or be more than is advised in one class.", stopped, p.Passages[want.Passage-1].Name())
+	}
+	return card, err
 }
 
 // courseClass is a document as it is stored, in the place of the plan or, added, as another one beside it.

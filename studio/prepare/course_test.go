@@ -17,9 +17,9 @@ import (
 
 func TestACourse(t *testing.T) {
 	d := desktest.New(t)
-	p, err := d.Plans.Import(contract.PlanText{Text: evening})
+	p, err := d.Plans.Import(contract.PlanText{Text: strings.Replace(evening, `"rounds": 60`, `"rounds": 30`, 1)})
 	require.NoError(t, err)
-	for _, wrong := range []contract.Course{{Classes: 1, Days: 7, Grow: "nothing"}, {Classes: 5, Days: 0, Grow: "nothing"}, {Classes: 5, Days: 7, Grow: "everything"}, {Classes: 5, Days: 7, Grow: "rounds", Passage: 1}, {Classes: 60, Days: 7, Grow: "counts", Passage: 2}} {
+	for _, wrong := range []contract.Course{{Classes: 1, Days: 7, Grow: "nothing"}, {Classes: 5, Days: 0, Grow: "nothing"}, {Classes: 5, Days: 7, Grow: "everything"}, {Classes: 5, Days: 7, Grow: "rounds", Passage: 1}} {
 		_, err = d.Plans.MakeCourse(p.ID, wrong)
 		assert.ErrorIs(t, err, studio.ErrInvalid)
 	}
@@ -53,6 +53,10 @@ func TestACourse(t *testing.T) {
 	_, err = d.Plans.MakeCourse(p.ID, contract.Course{Classes: 5, Days: 7, Grow: "nothing"})
 	assert.ErrorIs(t, err, studio.ErrConflict)
 
+	assert.Empty(t, made.Stopped)
+	_, err = d.Plans.MakeCourse(d.AddPlan(desktest.Rounds).ID, contract.Course{Classes: 2, Days: 1, Grow: "rounds", Passage: 1})
+	assert.ErrorIs(t, err, studio.ErrInvalid, "it has no time")
+
 	file, err := d.Plans.CourseFiles(p.ID)
 	require.NoError(t, err)
 	archive, err := zip.NewReader(bytes.NewReader(file.Data), int64(len(file.Data)))
@@ -63,4 +67,23 @@ func TestACourse(t *testing.T) {
 	assert.ErrorIs(t, err, studio.ErrNotFound)
 	_, err = d.Plans.ShiftCourse(d.AddPlan(desktest.Rounds).ID)
 	assert.ErrorIs(t, err, studio.ErrInvalid)
+}
+
+// The slot of two minutes has room for twelve rounds of ten seconds.
+func TestACourseStopsGrowingWhereTheSlotIsFull(t *testing.T) {
+	d := desktest.New(t)
+	p := d.AddPlan(`{"type": "practice", "practice": "counted-breath", "counts": "5:5", "rounds": 10, "lead_in": 0}`)
+	timed := bytes.Replace(p.Document, []byte(`"tempo"`), []byte(`"starts_at": "2026-03-02T18:30:00Z", "tempo"`), 1)
+	_, err := d.Plans.Save(p.ID, contract.PlanSave{Document: timed, Revision: p.Revision})
+	require.NoError(t, err)
+	made, err := d.Plans.MakeCourse(p.ID, contract.Course{Classes: 5, Days: 1, Grow: "rounds", Passage: 1})
+	require.NoError(t, err)
+	assert.Equal(t, "From class 4 on Counted breath does not grow any more: it would overrun the slot, or be more than is advised in one class.", made.Stopped)
+	var rounds []int
+	for _, card := range made.Plans {
+		class, err := d.Plans.Plan(card.ID)
+		require.NoError(t, err)
+		rounds = append(rounds, class.Summary.Passages[0].Rounds)
+	}
+	assert.Equal(t, []int{10, 11, 12, 12, 12}, rounds)
 }

@@ -44,7 +44,7 @@ func (ps *Plans) ToLead(id int64, fitted bool, softer []int) (stored store.Plan,
 		}
 	}
 	if fitted {
-		if err := ps.late(doc, p); err != nil {
+		if err := ps.late(doc, p, level(group)); err != nil {
 			return stored, nil, nil, err
 		}
 	}
@@ -53,7 +53,7 @@ func (ps *Plans) ToLead(id int64, fitted bool, softer []int) (stored store.Plan,
 }
 
 // late fits the document into what is left of its slot: its end stays where it was planned.
-func (ps *Plans) late(doc plan.Document, p *plan.Plan) error {
+func (ps *Plans) late(doc plan.Document, p *plan.Plan, level string) error {
 	if p.Slot.Sign() == 0 || p.StartsAt.IsZero() {
 		return studio.Fail(studio.ErrInvalid, "This plan has no time or no slot: there is no end to fit it to.")
 	}
@@ -62,7 +62,7 @@ func (ps *Plans) late(doc plan.Document, p *plan.Plan) error {
 		return studio.Fail(studio.ErrInvalid, "Its time is over: lead it as it is, or make a shorter plan.")
 	}
 	// With one round each where even that is too long.
-	fit.To(p, breath.Int(left.Milliseconds())).Apply(doc, p)
+	fit.To(p, breath.Int(left.Milliseconds()), level).Apply(doc, p)
 	doc.SetSlot(left)
 	return nil
 }

@@ -137,7 +137,7 @@ func (ps *Plans) summary(doc plan.Document, group *contract.Group) (contract.Pla
 		Title: p.Title, LengthMS: p.Length().Round(), SlotMS: p.Slot.Times(60_000).Round(), StartsMS: contract.Moment(p.StartsAt),
 		Passages: []contract.PassageSummary{}, Errors: contract.FieldErrorsOf(wrong), Strong: contract.StrongOf(p), Additions: []contract.Addition{},
 	}
-	for _, a := range fit.Additions(p) {
+	for _, a := range fit.Additions(p, level(group)) {
 		shape.Additions = append(shape.Additions, contract.Addition{Passage: a.Passage, Rounds: a.Rounds, LengthMS: a.Length.Round()})
 	}
 	if shape.Advice, err = ps.advice(doc, p, group); err != nil {
@@ -158,6 +158,14 @@ func (ps *Plans) summary(doc plan.Document, group *contract.Group) (contract.Pla
 		shape.Passages = append(shape.Passages, one)
 	}
 	return shape, nil
+}
+
+// level is that of the group; empty where it is not known, or there is none.
+func level(group *contract.Group) string {
+	if group == nil {
+		return ""
+	}
+	return group.Level
 }
 
 func passageSummary(p *plan.Passage, who care.Room) contract.PassageSummary {

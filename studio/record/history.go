@@ -52,7 +52,14 @@ func (r *Records) past(group int64) (*past, error) {
 	if err != nil {
 		return nil, err
 	}
+	of, err := r.library.Group(group)
+	if err != nil {
+		return nil, err
+	}
 	p := &past{}
+	if of != nil {
+		p.history.Level = of.Level
+	}
 	for _, listed := range slices.Backward(classes) {
 		var record taught.Record
 		if err := json.Unmarshal(listed.Digest.Record, &record.Passages); err != nil {

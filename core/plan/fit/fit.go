@@ -23,17 +23,21 @@ const mostChoices = 200_000
 type fitted struct {
 	passage int          // from 0
 	round   breath.Exact // a round and its rest, milliseconds
+	planned breath.Exact // rounds as they are planned
 	ideal   breath.Exact // rounds that would keep the proportions, not whole
+	most    int          // rounds that are proposed at most
 }
 
 // To chooses rounds for the passages that are led in rounds or for minutes and not kept, so that the plan is no
-// longer than the time in milliseconds and as near as possible to the planned proportions.
+// longer than the time in milliseconds and as near as possible to the planned proportions, for a group of the level (one of
+// practice.Levels, or empty).
 //
-// What is optimised: the rounds are whole, at least 1 and at most plan.MostRounds, the plan is not too long, and the sum
-// over the passages of the squares of (rounds - ideal) x length of a round is the least that there is; the ideal is
-// the planned rounds times the one factor that would fill the time exactly. Of two choices that are equally near, the
+// What is optimised: the rounds are whole, at least 1 and at most what is advised for the practice or planned already, the
+// plan is not too long, and the sum over the passages of the squares of (rounds - ideal) x length of a round is the least
+// that there is; the ideal is the planned rounds times the one factor that would fill the time exactly, or, where that is
+// beyond what is advised, just that, and the others share what is left. Of two choices that are equally near, the
 // longer one, and then the one with more rounds in the earlier passages.
-func To(p *plan.Plan, time breath.Exact) Fit {
+func To(p *plan.Plan, time breath.Exact, level string) Fit {
 	fit := Fit{Rounds: make([]int, len(p.Passages)), Exact: true}
 	var free []fitted
 	var planned breath.Exact // what the rounds that can be chosen take
@@ -42,9 +46,9 @@ func To(p *plan.Plan, time breath.Exact) Fit {
 		if passage.Keep || !passage.HasRounds() {
 			continue
 		}
-		one := fitted{passage: i, round: passage.RoundSpan(passage.Measure).Add(passage.BetweenSpan(passage.Measure))}
-		one.ideal = breath.Int(int64(passage.TotalRounds(passage.Measure)))
-		planned = planned.Add(one.round.Mul(one.ideal))
+		one := fitted{passage: i, round: passage.RoundSpan(passage.Measure).Add(passage.BetweenSpan(passage.Measure)), most: p.AdvisedRounds(i, level)}
+		one.planned = breath.Int(int64(passage.TotalRounds(passage.Measure)))
+		planned = planned.Add(one.round.Mul(one.planned))
 		free = append(free, one)
 	}
 	fit.Length = p.Length()
@@ -53,9 +57,7 @@ func To(p *plan.Plan, time breath.Exact) Fit {
 		return fit
 	}
 	within := time.Sub(fit.Length.Sub(planned))
-	for i := range free {
-		free[i].ideal = free[i].ideal.Mul(within).Div(planned)
-	}
+	share(free, within)
 	s := search{within: within, free: free, rounds: make([]int, len(free))}
 	s.run()
 	fit.Exact = s.looked <= mostChoices
@@ -66,6 +68,33 @@ func To(p *plan.Plan, time breath.Exact) Fit {
 	fit.Length = fit.Length.Sub(planned)
 	fit.Over = breath.Max(breath.Exact{}, fit.Length.Sub(time))
 	return fit
+}
+
+// share gives each passage its ideal: the planned rounds times one factor, so that all fill the time, but none more than is
+// advised for it.
+func share(free []fitted, time breath.Exact) {
+	full := make([]bool, len(free))
+	for again := true; again; {
+		again = false
+		left, planned := time, breath.Exact{}
+		for i, f := range free {
+			if full[i] {
+				left = left.Sub(f.round.Times(f.most))
+			} else {
+				planned = planned.Add(f.round.Mul(f.planned))
+			}
+		}
+		for i := range free {
+			f := &free[i]
+			if full[i] {
+				continue
+			}
+			f.ideal = f.planned.Mul(left).Div(planned)
+			if most := breath.Int(int64(f.most)); most.Less(f.ideal) {
+				f.ideal, full[i], again = most, true, true
+			}
+		}
+	}
 }
 
 // search goes through the choices of rounds, the passages with the longest rounds first, and leaves out those that
@@ -106,7 +135,7 @@ func (s *search) run() {
 }
 
 // nearest is the whole number of rounds that is nearest to the ideal.
-func (f fitted) nearest() int { return bounded(f.ideal.Add(breath.Ratio(1, 2)).Floor()) }
+func (f fitted) nearest() int { return min(bounded(f.ideal.Add(breath.Ratio(1, 2)).Floor()), f.most) }
 
 func bounded(rounds int64) int { return int(min(max(rounds, 1), plan.MostRounds)) }
 
@@ -124,7 +153,7 @@ func (s *search) choose(place int, taken, off breath.Exact) {
 		return
 	}
 	f := s.free[s.order[place]]
-	most := bounded(s.within.Sub(taken).Sub(s.least[place+1]).Div(f.round).Floor()) // the others get one each at least
+	most := min(bounded(s.within.Sub(taken).Sub(s.least[place+1]).Div(f.round).Floor()), f.most) // the others get one each at least
 	try := func(rounds int) bool {
 		s.looked++
 		next := off.Add(f.off(rounds))
@@ -181,9 +210,10 @@ type Addition struct {
 	Length  breath.Exact // milliseconds
 }
 
-// Additions is what fits into the time to spare of the slot: for each passage that is led in rounds and not kept, how
-// many more; and last a rest, which is always good. Nothing where no minute is to spare.
-func Additions(p *plan.Plan) []Addition {
+// Additions is what fits into the time to spare of the slot, for a group of the level: for each passage that is led in
+// rounds and not kept, how many more, within what is advised for the practice; and last a rest, which is always good.
+// Nothing where no minute is to spare.
+func Additions(p *plan.Plan, level string) []Addition {
 	spare := p.Slot.Times(60_000).Sub(p.Length())
 	if p.Slot.Sign() == 0 || spare.Less(breath.Int(60_000)) {
 		return nil
@@ -195,7 +225,7 @@ func Additions(p *plan.Plan) []Addition {
 			continue
 		}
 		round := passage.RoundSpan(passage.Measure).Add(passage.BetweenSpan(passage.Measure))
-		if more := min(int(spare.Div(round).Floor()), plan.MostRounds-passage.TotalRounds(passage.Measure)); more > 0 {
+		if more := min(int(spare.Div(round).Floor()), p.AdvisedRounds(i, level)-passage.TotalRounds(passage.Measure)); more > 0 {
 			list = append(list, Addition{i + 1, more, round.Times(more)})
 		}
 	}

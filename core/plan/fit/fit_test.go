@@ -72,14 +72,14 @@ func TestFittingFindsTheNearestChoiceThereIs(t *testing.T) {
 	rapid.Check(t, func(t *rapid.T) {
 		n := rapid.IntRange(1, 3).Draw(t, "passages")
 		passages := []string{`{"type": "talk", "seconds": 60}`}
-		for range n {
-			passages = append(passages, fmt.Sprintf(`{"type": "practice", "practice": "counted-breath", "counts": "%d:%d", "rounds": %d, "tempo": %d, "rest_between": %d, "rest_lead_in": %d, "keep": %t}`,
+		for i := range n { // a practice each, and less time than is advised for any
+			passages = append(passages, fmt.Sprintf(`{"type": "practice", "practice": "%s", "counts": "%d:%d", "rounds": %d, "tempo": %d, "rest_between": %d, "rest_lead_in": %d, "keep": %t}`, []string{"counted-breath", "ujjayi", "partner-breath"}[i],
 				rapid.IntRange(1, 9).Draw(t, "in"), rapid.IntRange(1, 9).Draw(t, "out"), rapid.IntRange(1, 5).Draw(t, "rounds"),
 				rapid.IntRange(40, 70).Draw(t, "tempo"), rapid.SampledFrom([]int{0, 0, 20}).Draw(t, "rest"), rapid.IntRange(0, 3).Draw(t, "rest lead-in"), rapid.IntRange(0, 5).Draw(t, "keep") == 0))
 		}
 		_, p := parse(t, `{"format": "vast-lantern-plan", "version": 1, "passages": [`+strings.Join(passages, ",")+`]}`)
 		time := breath.Int(int64(rapid.IntRange(60, 300).Draw(t, "seconds")) * 1000)
-		fit := To(p, time)
+		fit := To(p, time, "")
 		require.True(t, fit.Exact)
 		want := bruteForce(p, time, 12)
 		var got []int
@@ -116,11 +116,11 @@ func TestFitKeepsProportions(t *testing.T) {
 		{"type": "practice", "practice": "ujjayi", "counts": "5:5", "rounds": 6, "lead_in": 0, "keep": true},
 		{"type": "free", "seconds": 60}]}`)
 	require.EqualValues(t, 120_000+120_000+60_000+60_000+60_000, p.Length().Round())
-	fit := To(p, minutes(4.5)) // of seven minutes two are fixed: half of the other five
+	fit := To(p, minutes(4.5), "") // of seven minutes two are fixed: half of the other five
 	assert.Equal(t, []int{6, 3, 3, 0, 0}, fit.Rounds)
 	assert.Zero(t, fit.Over.Sign())
-	assert.Equal(t, []int{24, 12, 12, 0, 0}, To(p, minutes(12)).Rounds, "and longer where there is time")
-	short := To(p, minutes(2))
+	assert.Equal(t, []int{24, 12, 12, 0, 0}, To(p, minutes(12), "").Rounds, "and longer where there is time")
+	short := To(p, minutes(2), "")
 	assert.Equal(t, []int{1, 1, 1, 0, 0}, short.Rounds)
 	assert.EqualValues(t, 40_000, short.Over.Round(), "10 + 20 + 10 s beyond the two minutes")
 
@@ -131,6 +131,37 @@ func TestFitKeepsProportions(t *testing.T) {
 	assert.Equal(t, 3, fitted.Passages[2].Rounds, "planned in rounds now")
 }
 
+// How much of a practice is proposed: handbook.md section 4, common practice with no source.
+func TestNothingIsProposedBeyondWhatIsAdvised(t *testing.T) {
+	even := func(rounds int, more string) string {
+		return fmt.Sprintf(`{"type": "practice", "practice": "counted-breath", "counts": "5:5", "rounds": %d, "lead_in": 0%s}`, rounds, more)
+	}
+	const rest, sighs = `{"type": "free", "seconds": 60}`, `{"type": "practice", "practice": "sigh", "rounds": 2, "lead_in": 0}`
+	for _, c := range []struct {
+		name     string
+		passages []string
+		level    string
+		rounds   []int // fitted to an hour
+	}{
+		{"even breath is ten minutes at most", []string{even(6, ""), rest}, "", []int{60, 0}},
+		{"and three with beginners", []string{even(6, ""), rest}, "beginners", []int{18, 0}},
+		{"square five", []string{even(6, `, "counts": "5:5:5:5"`)}, "experienced", []int{15}},
+		{"in one class, however many passages", []string{even(6, ""), rest, even(3, "")}, "", []int{40, 0, 20}},
+		{"what is planned beyond it stays", []string{even(90, "")}, "beginners", []int{90}},
+		{"rests count", []string{even(6, `, "rest_between": 10, "rest_lead_in": 0`)}, "", []int{30}},
+		{"sighs are told by rounds", []string{sighs, even(1, "")}, "", []int{6, 60}},
+	} {
+		_, p := parse(t, `{"format": "vast-lantern-plan", "version": 1, "tempo": 60, "slot_min": 60, "passages": [`+strings.Replace(strings.Join(c.passages, ","), `"counts": "5:5", "rounds": 6, "lead_in": 0, "counts"`, `"rounds": 6, "lead_in": 0, "counts"`, 1)+`]}`)
+		assert.Equal(t, c.rounds, To(p, minutes(60), c.level).Rounds, c.name)
+		for _, a := range Additions(p, c.level) {
+			if a.Passage > 0 {
+				i := a.Passage - 1
+				assert.Equal(t, p.AdvisedRounds(i, c.level)-p.Passages[i].Rounds, a.Rounds, c.name)
+			}
+		}
+	}
+}
+
 func TestManyPassagesAreFittedInTime(t *testing.T) {
 	var passages []string
 	for i := range 200 {
@@ -138,7 +169,7 @@ func TestManyPassagesAreFittedInTime(t *testing.T) {
 	}
 	_, p := parse(t, `{"format": "vast-lantern-plan", "version": 1, "passages": [`+strings.Join(passages, ",")+`]}`)
 	time := p.Length().Times(2).Div(breath.Int(3))
-	fit := To(p, time)
+	fit := To(p, time, "")
 	assert.Zero(t, fit.Over.Sign())
 	assert.Less(t, time.Sub(fit.Length).Float(), time.Float()/50)
 }
@@ -148,14 +179,14 @@ func TestWhatCouldBeAdded(t *testing.T) {
 		{"type": "practice", "practice": "counted-breath", "counts": "5:5", "rounds": 6, "lead_in": 0},
 		{"type": "practice", "practice": "nadi-shodhana", "counts": "5:5", "rounds": 3, "lead_in": 0, "closing": [], "rest_between": 10}]}`)
 	var got []string // 5:00 less 1:00 and 1:20
-	for _, a := range Additions(p) {
+	for _, a := range Additions(p, "") {
 		got = append(got, fmt.Sprintf("%d: %d, %d ms", a.Passage, a.Rounds, a.Length.Round()))
 	}
 	assert.Equal(t, []string{"1: 16, 160000 ms", "2: 5, 150000 ms", "0: 0, 150000 ms"}, got)
 	p.Slot = breath.Int(3)
-	assert.Empty(t, Additions(p), "less than a minute")
+	assert.Empty(t, Additions(p, ""), "less than a minute")
 	p.Slot = breath.Exact{}
-	assert.Empty(t, Additions(p), "no slot")
+	assert.Empty(t, Additions(p, ""), "no slot")
 }
 
 func TestSolvingOnePassageForItsEnd(t *testing.T) {

@@ -26,9 +26,13 @@ export function CourseCard({
   });
   const make = useMutation({
     mutationFn: () => post<Card>(`/plans/${id}/course`, course),
-    onSuccess: () => window.location.reload(), // the plan itself was changed too
+    // The plan itself was changed too.
+    onSuccess: (card) => card.stopped || window.location.reload(),
   });
   const set = (part: Partial<Course>) => setCourse({ ...course, ...part });
+  if (make.data?.stopped) {
+    return <Stopped words={make.data.stopped} />;
+  }
   return (
     <Modal show centered onHide={onClose} aria-labelledby="course">
       <Form
@@ -98,6 +102,26 @@ export function CourseCard({
           </Button>
         </Modal.Footer>
       </Form>
+    </Modal>
+  );
+}
+
+/** Stopped tells that a course was made in which something stops growing. */
+function Stopped({ words }: { words: string }) {
+  const goOn = () => window.location.reload();
+  return (
+    <Modal show centered onHide={goOn} aria-labelledby="made">
+      <Modal.Header closeButton>
+        <Modal.Title id="made">The course is made</Modal.Title>
+      </Modal.Header>
+      <Modal.Body>
+        <p className="mb-0">{words}</p>
+      </Modal.Body>
+      <Modal.Footer>
+        <Button autoFocus onClick={goOn}>
+          Show it
+        </Button>
+      </Modal.Footer>
     </Modal>
   );
 }

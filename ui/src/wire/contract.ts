@@ -369,6 +369,7 @@ export interface CourseCard {
   place: number;
   plans: PlanCard[];
   days: number;
+  stopped: string;
 }
 export interface Draft {
   document: unknown;
