@@ -3,6 +3,7 @@ package cue
 import (
 	"cmp"
 	"slices"
+	"sort"
 
 	"vastlantern/core/pace"
 	"vastlantern/core/plan"
@@ -145,12 +146,12 @@ func (f *fold) asItStands() []Cue {
 	if f.lane == Beside {
 		rows = pace.Timeline{Rows: rows}.Lane(f.plan).Rows
 	}
-	runs := runsOf(rows)
+	runs := f.runsOf(rows)
 	list := f.nowAndNext(runs)
 	list = append(list, f.hands(runs)...)
 	main := runs
 	if f.lane == Beside {
-		main = runsOf(s.rows)
+		main = f.runsOf(s.rows)
 	}
 	calls := f.calls(main)
 	lines := f.lines(s.rows)
@@ -165,7 +166,9 @@ func (f *fold) asItStands() []Cue {
 		if c.Until > far/2 {
 			c.Until = Open
 		}
-		f.place(&c)
+		if c.Kind != Now && c.Kind != Next {
+			f.place(&c)
+		}
 		sure = append(sure, c)
 	}
 	return sure
@@ -174,19 +177,8 @@ func (f *fold) asItStands() []Cue {
 // place puts down in which row a cue begins.
 func (f *fold) place(c *Cue) {
 	rows := f.state.rows
-	i, found := slices.BinarySearchFunc(rows, c.At, func(r pace.Row, at int64) int {
-		switch {
-		case r.At > at:
-			return 1
-		case r.At+max(r.Dur, 0) <= at:
-			return -1
-		}
-		return 0
-	})
-	if !found {
-		i = min(i, len(rows)-1)
-	}
-	if i >= 0 {
+	i := sort.Search(len(rows), func(i int) bool { return rows[i].At+max(rows[i].Dur, 0) > c.At })
+	if i = min(i, len(rows)-1); i >= 0 {
 		c.Passage, c.Stage, c.Round = rows[i].Passage, rows[i].Stage, rows[i].Round
 	}
 }

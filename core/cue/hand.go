@@ -108,9 +108,6 @@ func (f *fold) hands(runs []run) []Cue {
 			add(r.At, until, w.Text(words.Finish)+", "+f.lastOut(r)+", "+w.Text(words.HandDown))
 		}
 	}
-	for i := range list {
-		list[i].key = 0
-	}
 	return list
 }
 

@@ -13,24 +13,22 @@ import (
 
 // run is rows that are one thing to do: a phase, a zone of it, a lead-in, a rest.
 type run struct {
-	pace.Row // the first of them
-	end      int64
-	rows     int // without a word's own beat
-	last     pace.Row
+	*pace.Row // the first of them
+	end       int64
+	rows      int    // without a word's own beat
+	text      string // what is done, in words
 }
 
 // runsOf gathers rows into runs (cues.md section 2, now).
-func runsOf(rows []pace.Row) []run {
-	var runs []run
-	for i, row := range rows {
-		if row.Dur < 0 {
-			row.Dur = 0
-		}
-		if i == 0 || begins(rows[i-1], row) {
-			runs = append(runs, run{Row: row})
+func (f *fold) runsOf(rows []pace.Row) []run {
+	runs := make([]run, 0, len(rows)/3)
+	for i := range rows {
+		row := &rows[i]
+		if i == 0 || begins(&rows[i-1], row) {
+			runs = append(runs, run{Row: row, text: f.words(row)})
 		}
 		last := &runs[len(runs)-1]
-		last.end, last.last = row.At+row.Dur, row
+		last.end = row.At + max(row.Dur, 0)
 		if row.Count > 0 {
 			last.rows++
 		}
@@ -39,7 +37,7 @@ func runsOf(rows []pace.Row) []run {
 }
 
 // begins tells whether a row is the first of a run.
-func begins(before, row pace.Row) bool {
+func begins(before, row *pace.Row) bool {
 	alone := row.Phase == breath.Free && row.Breath == 0 && row.Stage != pace.Round // each free step, pause, piece of own pace
 	return alone || row.Starts || row.Passage != before.Passage || row.Stage != before.Stage || row.Round != before.Round || row.Breath != before.Breath ||
 		row.Phase != before.Phase || row.Through != before.Through || row.Part != before.Part || row.Kept != before.Kept ||
@@ -50,9 +48,10 @@ func begins(before, row pace.Row) bool {
 func (f *fold) nowAndNext(runs []run) []Cue {
 	list := make([]Cue, 0, 2*len(runs))
 	for i, r := range runs {
-		list = append(list,
-			Cue{At: r.At, Until: r.end, Who: plan.ForAll, Kind: Now, Text: f.words(r), key: r.At},
-			Cue{At: r.At, Until: r.end, Who: plan.ForAll, Kind: Next, Text: f.following(runs, i), key: r.At})
+		now := Cue{At: r.At, Until: r.end, Passage: r.Passage, Stage: r.Stage, Round: r.Round, Who: plan.ForAll, Kind: Now, Text: r.text, key: r.At}
+		next := now
+		next.Kind, next.Text = Next, f.following(runs, i)
+		list = append(list, now, next)
 	}
 	return list
 }
@@ -94,14 +93,14 @@ func (f *fold) measured(r run) string {
 	switch r.Phase {
 	case breath.Free, breath.Talk, breath.Still:
 		if length := clock(r); length != "" {
-			return f.words(r) + ", " + length
+			return r.text + ", " + length
 		}
-		return f.words(r)
+		return r.text
 	}
 	if r.Open {
-		return f.words(r) + ", " + clock(r)
+		return r.text + ", " + clock(r)
 	}
-	return fmt.Sprintf("%s, %d", f.words(r), r.rows)
+	return r.text + ", " + strconv.Itoa(r.rows)
 }
 
 // clock is the planned length of a run in minutes and seconds; nothing where it has none.
@@ -113,9 +112,9 @@ func clock(r run) string {
 	return fmt.Sprintf("%d:%02d", seconds/60, seconds%60)
 }
 
-// words is what is done in a run, with all that it needs: the side, the width, the zone, by the mouth.
-func (f *fold) words(r run) string {
-	word, side, part := Words(r.Row, f.plan)
+// words is what is done in a row, with all that it needs: the side, the width, the zone, by the mouth.
+func (f *fold) words(r *pace.Row) string {
+	word, side, part := Words(r, f.plan)
 	if side != "" {
 		word += " " + side
 	}
@@ -127,7 +126,7 @@ func (f *fold) words(r run) string {
 
 // Words is what is done in a row: the word, the side as it is said or by the mouth, and the zone, the movement, the width
 // or where attention goes. What there is not is empty.
-func Words(r pace.Row, of *plan.Plan) (word, side, part string) {
+func Words(r *pace.Row, of *plan.Plan) (word, side, part string) {
 	w, p := of.Words, &of.Passages[r.Passage-1]
 	switch r.Stage {
 	case pace.Talk:
@@ -161,7 +160,7 @@ func Words(r pace.Row, of *plan.Plan) (word, side, part string) {
 // Large is what stands large for the count of a row: what is said, so that counting down is shown counting down and
 // syllables as syllables; and the number where the voice is silent. Nothing for a word's own beat, and for what is not
 // counted.
-func Large(r pace.Row, p *plan.Plan) string {
+func Large(r *pace.Row, p *plan.Plan) string {
 	passage := &p.Passages[r.Passage-1]
 	switch {
 	case r.Count == 0 || r.Open || r.Phase == breath.Free || r.Phase == breath.Talk || r.Phase == breath.Still:

@@ -35,6 +35,9 @@ type Answer struct {
 	Adjustment
 	Refused string
 	Passage int // the one it was met in, from 1; 0 after the end of the class
+	Stage   Stage
+	Round   int // in progress, or just over in a rest; 0 outside rounds
+	Breath  int // in progress, from 1; 0 where none is counted
 	When    When
 	Before  Passage // what was in force in that passage
 	After   Passage
@@ -48,7 +51,11 @@ func (c *Class) Adjust(a Adjustment) Answer {
 	c.now.runTo(a.At) // what comes by itself is not the adjustment's doing
 	answer := Answer{Adjustment: a}
 	if !c.now.over {
-		answer.Passage = c.now.passage + 1
+		answer.Passage, answer.Stage = c.now.passage+1, c.now.stage
+		if answer.Stage == Round || answer.Stage == Rest {
+			answer.Round = c.now.round
+		}
+		answer.Breath = c.now.unit[c.now.phase].Breath
 		answer.Before = c.inForce(answer.Passage)
 	}
 	done, err := c.apply(a)

@@ -50,6 +50,9 @@ func (h *History) Next(practice string) (Next, bool) {
 	switch {
 	case last.Eased:
 		next.Rounds = last.Rounds
+		if n := len(last.Done); n > 0 && last.Strokes > 0 {
+			next.Strokes = min(last.Strokes, max(last.Done[n-1].Strokes, 1)) // as done, not as it was in force
+		}
 		next.Why = fmt.Sprintf("It was eased last time: start from where it ended, %s.", next.Words())
 	case last.Rounds < last.PlannedRounds:
 		next.Why = fmt.Sprintf("%d of %d rounds were led last time: the same again.", last.Rounds, last.PlannedRounds)

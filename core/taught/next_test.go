@@ -48,6 +48,7 @@ func TestNextTime(t *testing.T) {
 		{"fewer rounds", same(nadi("4:4", 6, ", \"lead_in\": 0"), 3), []pace.Adjustment{{At: 20_000, Do: pace.LastRound}}, "nadi-shodhana", "4:4 x6", "2 of 6 rounds were led last time: the same again"},
 		{"strokes", same(kapalabhati, 3), nil, "kapalabhati", "35 st x3", "one step up, 35 strokes, 3 rounds"},
 		{"enough", same(kapalabhati, 3), []pace.Adjustment{{At: 5_000, Do: pace.Enough}}, "kapalabhati", "30 st x3", "eased last time"},
+		{"enough in the last round: as done", same(kapalabhati, 3), []pace.Adjustment{{At: 127_500, Do: pace.Enough}}, "kapalabhati", "8 st x3", "start from where it ended, 8 strokes"},
 		{"a try-out says nothing", same(nadi("4:4", 3, ", \"trial\": true"), 3), nil, "nadi-shodhana", "", ""},
 	} {
 		var h taught.History

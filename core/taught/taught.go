@@ -49,6 +49,20 @@ type Passage struct {
 	LeftInhales   int // in kept rounds
 	RightInhales  int
 	Beside        plan.Beside // the gentler lane in force at the end
+	Done          []LedRound  // of strokes and of open practices, each kept round
+
+	// How it was breathed and said; empty where the practice has no choice of it.
+	Airway    breath.Airway
+	Zone      string
+	Attention string
+	Aperture  practice.Aperture
+	Voice     plan.Voice
+}
+
+// LedRound is a round as it was done: its strokes, or how long each of its open phases lasted, in milliseconds.
+type LedRound struct {
+	Strokes                     int
+	Inhale, Hold, Exhale, Empty int64
 }
 
 // Totals is what the led passages of a class come to, without try-outs and own pace.
@@ -118,11 +132,18 @@ func Of(p *plan.Plan, script []pace.Adjustment, at int64) Record {
 		for end < len(taught.Rows) && taught.Rows[end].Passage == taught.Rows[start].Passage {
 			end++
 		}
-		r.Passages[taught.Rows[start].Passage-1].add(taught.Rows[start:end])
+		number := taught.Rows[start].Passage - 1
+		var kind practice.Kind
+		if of := p.Passages[number].Practice; of != nil {
+			kind = of.Kind
+		}
+		r.Passages[number].add(taught.Rows[start:end], kind)
 		start = end
 	}
 	if n := len(taught.Rows); n > 0 && breaksOff(timeline, n, at) {
-		r.Passages[taught.Rows[n-1].Passage-1].Rounds--
+		last := &r.Passages[taught.Rows[n-1].Passage-1]
+		last.Rounds--
+		last.Done = last.Done[:max(0, len(last.Done)-1)]
 	}
 	return r
 }
@@ -179,6 +200,19 @@ func blank(p *plan.Passage) Passage {
 	blank := Passage{Name: p.Name(), Type: p.Type, OwnPace: p.OwnPace, Trial: p.Trial}
 	if p.Practice != nil {
 		blank.Practice, blank.Pattern, blank.PlannedTempo = p.Practice.ID, p.Pattern(), p.Measure.Tempo
+		blank.Voice = p.Voice
+		if p.Practice.TakesField("airway") {
+			blank.Airway = p.Airway
+		}
+		if p.Practice.TakesField("zone") {
+			blank.Zone = p.Zone
+		}
+		if p.Practice.TakesField("attention") {
+			blank.Attention = p.Attention
+		}
+		if p.Practice.TakesField("aperture") {
+			blank.Aperture = p.Aperture
+		}
 	}
 	if p.Led() {
 		blank.PlannedRounds = p.TotalRounds(p.Measure)
@@ -189,10 +223,10 @@ func blank(p *plan.Passage) Passage {
 }
 
 // add counts the rows of the passage.
-func (p *Passage) add(rows []pace.Row) {
+func (p *Passage) add(rows []pace.Row, kind practice.Kind) {
 	p.At = rows[0].At
 	p.Length = rows[len(rows)-1].End() - p.At
-	var t tally
+	t := tally{done: kind == practice.Strokes || kind == practice.Open}
 	for i, row := range rows {
 		if i == 0 || startsPhase(rows[i-1], row) {
 			t.phase(p, row)
@@ -218,6 +252,7 @@ type tally struct {
 	weighted breath.Exact // their tempo times their time
 	kept     int64        // time in kept rounds
 	breaths  int64        // in kept rounds
+	done     bool         // what was done is told round by round
 }
 
 func (t *tally) phase(p *Passage, row pace.Row) {
@@ -225,6 +260,9 @@ func (t *tally) phase(p *Passage, row pace.Row) {
 	if row.Starts {
 		if row.Kept {
 			p.Rounds++
+			if t.done {
+				p.Done = append(p.Done, LedRound{})
+			}
 		} else {
 			p.Abandoned++
 		}
@@ -237,6 +275,21 @@ func (t *tally) phase(p *Passage, row pace.Row) {
 		case breath.Right:
 			p.RightInhales++
 		}
+	}
+}
+
+func (d *LedRound) add(row pace.Row) {
+	switch row.Phase {
+	case breath.Stroke:
+		d.Strokes++ // one that was cut by a pause is done (pacing.md section 4)
+	case breath.Inhale:
+		d.Inhale += row.Dur
+	case breath.Hold:
+		d.Hold += row.Dur
+	case breath.Exhale:
+		d.Exhale += row.Dur
+	case breath.Empty:
+		d.Empty += row.Dur
 	}
 }
 
@@ -255,6 +308,9 @@ func (t *tally) row(p *Passage, row pace.Row) {
 	}
 	if row.Kept {
 		t.kept += row.Dur
+		if t.done {
+			p.Done[len(p.Done)-1].add(row)
+		}
 	}
 	if row.Tempo.Sign() > 0 {
 		if p.TempoStart.Sign() == 0 {

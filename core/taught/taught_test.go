@@ -8,6 +8,8 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"vastlantern/core/breath"
+	"vastlantern/core/pace"
+	"vastlantern/core/plan"
 	"vastlantern/core/sheet"
 	"vastlantern/core/taught"
 )
@@ -54,6 +56,38 @@ func TestRecordOfALedClass(t *testing.T) {
 	assert.Zero(t, r.Passages[2].Length, "not reached")
 	assert.True(t, r.Passages[2].OwnPace)
 	assert.EqualValues(t, 60_000, r.Passages[2].PlannedAt)
+}
+
+// Strokes and open phases are told as they were done, round by round; how a passage was breathed and said, with it; and each
+// adjustment where it was met.
+func TestRecordTellsWhatWasDone(t *testing.T) {
+	strokes := `{"type": "practice", "practice": "kapalabhati", "strokes": 20, "rate": 60, "rounds": 3, "rest_between": 10, "lead_in": 0, "opening": [], "closing": [], "airway": "mouth", "voice": "words"}`
+	p := read(t, strokes, `{"type": "practice", "practice": "open-holds", "minutes": 3, "lead_in": 0, "closing": []}`)
+	r := taught.Of(p, []pace.Adjustment{
+		{At: 9_500, Do: pace.Enough},              // in the tenth stroke of round 1
+		{At: 25_000, Do: pace.ToPause},            // after five of round 2
+		{At: 30_000, Do: pace.Resume},             // the other fifteen, to 45 s
+		{At: 58_000, Do: pace.Note, Text: "even"}, // in round 3, of 55 to 75 s
+		{At: 62_000, Do: pace.ToStrokes, To: breath.Int(12)},
+		{At: 70_000, Do: pace.Advance}, // 67 to 70 s
+		{At: 82_000, Do: pace.Advance}, {At: 88_000, Do: pace.Advance}, {At: 90_000, Do: pace.Advance},
+		{At: 95_000, Do: pace.End},
+	}, 200_000)
+	for _, a := range r.Answers {
+		require.Empty(t, a.Refused, a.Do)
+	}
+	kapalabhati, open := r.Passages[0], r.Passages[1]
+	assert.Equal(t, []taught.LedRound{{Strokes: 10}, {Strokes: 20}, {Strokes: 12}}, kapalabhati.Done)
+	assert.Equal(t, []any{breath.ByMouth, plan.Words}, []any{kapalabhati.Airway, kapalabhati.Voice})
+	assert.Empty(t, kapalabhati.Zone+kapalabhati.Attention+kapalabhati.Aperture.Inhale, "what the practice has no choice of")
+	assert.Equal(t, []taught.LedRound{{Inhale: 3_000, Hold: 12_000, Exhale: 6_000, Empty: 2_000}}, open.Done, "the round that was broken off is none")
+	note := r.Answers[3]
+	assert.Equal(t, []any{pace.Round, 3}, []any{note.Stage, note.Round})
+	assert.Equal(t, []any{pace.Pause, 0}, []any{r.Answers[2].Stage, r.Answers[2].Round})
+
+	sides := taught.Of(read(t, nadi("2:2", 3, `, "lead_in": 0`)), []pace.Adjustment{{At: 13_000, Do: pace.ToTempo, To: breath.Int(50)}}, 200_000)
+	assert.Equal(t, []int{2, 2}, []int{sides.Answers[0].Round, sides.Answers[0].Breath}, "round 2, second breath")
+	assert.Empty(t, sides.Passages[0].Done, "what is counted is told by its counts")
 }
 
 func TestRecordOfAClassThatWaits(t *testing.T) {

@@ -243,7 +243,7 @@ func (k *killer) migrate() error {
 	return nil
 }
 
-// olderForm takes the last change of form back, as an earlier version has left the file.
+// olderForm takes the last changes of form back, as an earlier version has left the file.
 func olderForm(path string) error {
 	db, err := sql.Open("sqlite", path)
 	if err != nil {
@@ -252,7 +252,7 @@ func olderForm(path string) error {
 	defer db.Close()
 	for _, statement := range []string{
 		"ALTER TABLE digests DROP COLUMN damaged", "DROP INDEX classes_in_progress", "ALTER TABLE classes DROP COLUMN ended_at",
-		"DELETE FROM goose_db_version WHERE version_id = 6", "PRAGMA user_version = 0", "PRAGMA application_id = 0",
+		"DELETE FROM goose_db_version WHERE version_id >= 6", "PRAGMA user_version = 0", "PRAGMA application_id = 0",
 	} {
 		if _, err := db.Exec(statement); err != nil {
 			return fmt.Errorf("%s: %w", statement, err)

@@ -29,36 +29,53 @@ type RecordTotals struct {
 
 // RecordPassage is one passage, planned beside taught.
 type RecordPassage struct {
-	Name            string  `json:"name"`
-	Practice        string  `json:"practice"`
-	Counts          string  `json:"counts"`
-	OwnPace         bool    `json:"own_pace"`
-	Trial           bool    `json:"trial"`
-	PlannedAtMS     int64   `json:"planned_at_ms"`
-	PlannedLengthMS int64   `json:"planned_length_ms"`
-	AtMS            int64   `json:"at_ms"`
-	LengthMS        int64   `json:"length_ms"`
-	PlannedRounds   int     `json:"planned_rounds"`
-	Rounds          int     `json:"rounds"`
-	Abandoned       int     `json:"abandoned"`
-	PlannedTempo    float64 `json:"planned_tempo"`
-	TempoStart      float64 `json:"tempo_start"`
-	TempoEnd        float64 `json:"tempo_end"`
-	TempoMean       float64 `json:"tempo_mean"`
-	PerMinute       float64 `json:"per_minute"`
-	LongestHoldMS   int64   `json:"longest_hold_ms"`
-	HeldFullMS      int64   `json:"held_full_ms"`
-	HeldEmptyMS     int64   `json:"held_empty_ms"`
-	LeftInhales     int     `json:"left_inhales"`
-	RightInhales    int     `json:"right_inhales"`
-	Eased           bool    `json:"eased"`
-	CountsEnd       string  `json:"counts_end"` // in force at the end, where others than planned
-	Beside          string  `json:"beside"`     // the gentler lane in force at the end: breathe, a:c or none
+	Name            string     `json:"name"`
+	Practice        string     `json:"practice"`
+	Counts          string     `json:"counts"`
+	OwnPace         bool       `json:"own_pace"`
+	Trial           bool       `json:"trial"`
+	PlannedAtMS     int64      `json:"planned_at_ms"`
+	PlannedLengthMS int64      `json:"planned_length_ms"`
+	AtMS            int64      `json:"at_ms"`
+	LengthMS        int64      `json:"length_ms"`
+	PlannedRounds   int        `json:"planned_rounds"`
+	Rounds          int        `json:"rounds"`
+	Abandoned       int        `json:"abandoned"`
+	PlannedTempo    float64    `json:"planned_tempo"`
+	TempoStart      float64    `json:"tempo_start"`
+	TempoEnd        float64    `json:"tempo_end"`
+	TempoMean       float64    `json:"tempo_mean"`
+	PerMinute       float64    `json:"per_minute"`
+	LongestHoldMS   int64      `json:"longest_hold_ms"`
+	HeldFullMS      int64      `json:"held_full_ms"`
+	HeldEmptyMS     int64      `json:"held_empty_ms"`
+	LeftInhales     int        `json:"left_inhales"`
+	RightInhales    int        `json:"right_inhales"`
+	Eased           bool       `json:"eased"`
+	CountsEnd       string     `json:"counts_end"` // in force at the end, where others than planned
+	Beside          string     `json:"beside"`     // the gentler lane in force at the end: breathe, a:c or none
+	Done            []LedRound `json:"done"`       // of strokes and of open practices, each kept round
+	Airway          string     `json:"airway"`     // empty where the practice has no choice of it, as all that follow
+	Zone            string     `json:"zone"`
+	Attention       string     `json:"attention"`
+	InhaleWidth     string     `json:"inhale_width"`
+	ExhaleWidth     string     `json:"exhale_width"`
+	Voice           string     `json:"voice"`
+}
+
+// LedRound is a round as it was done: its strokes, or how long its open phases lasted.
+type LedRound struct {
+	Strokes  int   `json:"strokes"`
+	InhaleMS int64 `json:"inhale_ms"`
+	HoldMS   int64 `json:"hold_ms"`
+	ExhaleMS int64 `json:"exhale_ms"`
+	EmptyMS  int64 `json:"empty_ms"`
 }
 
 // CurvePoint is one round as it was led.
 type CurvePoint struct {
 	AtMS    int64   `json:"at_ms"`
+	EndMS   int64   `json:"end_ms"`
 	Passage int     `json:"passage"` // from 1
 	Tempo   float64 `json:"tempo"`   // at its beginning; 0 where nothing is counted
 	Counts  int     `json:"counts"`  // of its first breath, or its strokes, as led
@@ -76,4 +93,7 @@ type Remark struct {
 type Mark struct {
 	Answer  Answer `json:"answer"`
 	Passage int    `json:"passage"` // from 1, 0 after the end
+	Stage   string `json:"stage"`   // where in it
+	Round   int    `json:"round"`   // in progress, or just over in a rest; 0 outside rounds
+	Breath  int    `json:"breath"`  // in progress, from 1; 0 where none is counted
 }

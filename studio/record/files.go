@@ -7,6 +7,7 @@ import (
 	"errors"
 	"fmt"
 	"strconv"
+	"strings"
 	"time"
 
 	"vastlantern/core/taught"
@@ -148,7 +149,7 @@ type tableClass struct {
 var columns = []string{
 	"class_start", "class", "group", "people", "took", "passage", "name", "practice", "counts", "counts_end", "own_pace", "trial", "planned_ms", "taught_ms",
 	"planned_rounds", "rounds", "abandoned", "planned_tempo", "tempo_start", "tempo_end", "tempo_mean", "breaths_per_minute", "longest_hold_ms",
-	"held_full_ms", "held_empty_ms", "left_inhales", "right_inhales", "eased",
+	"held_full_ms", "held_empty_ms", "left_inhales", "right_inhales", "eased", "done", "airway", "zone", "attention", "inhale_width", "exhale_width", "voice", "beside",
 }
 
 func (r *Records) recordTable(name string, classes []tableClass) (studio.File, error) {
@@ -175,6 +176,7 @@ func (r *Records) recordTable(name string, classes []tableClass) (studio.File, e
 			for _, value := range []any{p.OwnPace, p.Trial, p.PlannedLengthMS, p.LengthMS, p.PlannedRounds, p.Rounds, p.Abandoned, p.PlannedTempo, p.TempoStart, p.TempoEnd, p.TempoMean, p.PerMinute, p.LongestHoldMS, p.HeldFullMS, p.HeldEmptyMS, p.LeftInhales, p.RightInhales, p.Eased} {
 				row = append(row, fmt.Sprint(value))
 			}
+			row = append(row, doneInCell(p.Done), p.Airway, p.Zone, p.Attention, p.InhaleWidth, p.ExhaleWidth, p.Voice, p.Beside)
 			rows = append(rows, row)
 		}
 	}
@@ -185,6 +187,23 @@ func (r *Records) recordTable(name string, classes []tableClass) (studio.File, e
 	}
 	err = table.WriteAll(rows)
 	return studio.File{Name: name + ".csv", Type: "text/csv; charset=utf-8", Data: text.Bytes()}, err
+}
+
+// doneInCell is the rounds as they were done: "24 31 28" strokes, or "5/20/8/10" seconds of each open phase.
+func doneInCell(done []contract.LedRound) string {
+	var rounds []string
+	for _, d := range done {
+		if d.Strokes > 0 {
+			rounds = append(rounds, strconv.Itoa(d.Strokes))
+			continue
+		}
+		var phases []string
+		for _, ms := range []int64{d.InhaleMS, d.HoldMS, d.ExhaleMS, d.EmptyMS} {
+			phases = append(phases, strconv.FormatFloat(float64(ms)/1000, 'f', -1, 64))
+		}
+		rounds = append(rounds, strings.Join(phases, "/"))
+	}
+	return strings.Join(rounds, " ")
 }
 
 // lastRemark is what was said of a kind last, which is what holds; empty where nothing was.

@@ -94,7 +94,7 @@ func (r *Records) Record(id int64) (contract.Record, error) {
 		LeftInhales: t.LeftInhales, RightInhales: t.RightInhales,
 	}
 	for i, answer := range of.Answers {
-		record.Marks = append(record.Marks, contract.Mark{Answer: l.Answer(i + 1), Passage: answer.Passage})
+		record.Marks = append(record.Marks, contract.Mark{Answer: l.Answer(i + 1), Passage: answer.Passage, Stage: string(answer.Stage), Round: answer.Round, Breath: answer.Breath})
 	}
 	return record, nil
 }
@@ -109,14 +109,21 @@ func curve(rows []pace.Row) []contract.CurvePoint {
 		if row.Starts {
 			list = append(list, contract.CurvePoint{AtMS: row.At, Passage: row.Passage, Tempo: shown(row.Tempo.Float()), Kept: row.Kept})
 		}
-		if n := len(list); n > 0 && row.Breath <= 1 && row.Count > 0 {
-			list[n-1].Counts++
+		if n := len(list); n > 0 {
+			list[n-1].EndMS = row.End()
+			if row.Breath <= 1 && row.Count > 0 {
+				list[n-1].Counts++
+			}
 		}
 	}
 	return list
 }
 
 func recordPassage(p taught.Passage) contract.RecordPassage {
+	done := []contract.LedRound{}
+	for _, d := range p.Done {
+		done = append(done, contract.LedRound{Strokes: d.Strokes, InhaleMS: d.Inhale, HoldMS: d.Hold, ExhaleMS: d.Exhale, EmptyMS: d.Empty})
+	}
 	return contract.RecordPassage{
 		Name: p.Name, Practice: p.Practice, Counts: p.Pattern, OwnPace: p.OwnPace, Trial: p.Trial,
 		PlannedAtMS: p.PlannedAt, PlannedLengthMS: p.PlannedLength, AtMS: p.At, LengthMS: p.Length,
@@ -124,7 +131,8 @@ func recordPassage(p taught.Passage) contract.RecordPassage {
 		PlannedTempo: shown(p.PlannedTempo.Float()), TempoStart: shown(p.TempoStart.Float()), TempoEnd: shown(p.TempoEnd.Float()),
 		TempoMean: shown(p.TempoMean.Float()), PerMinute: shown(p.PerMinute.Float()),
 		LongestHoldMS: p.LongestHold, HeldFullMS: p.HeldFull, HeldEmptyMS: p.HeldEmpty, LeftInhales: p.LeftInhales, RightInhales: p.RightInhales,
-		Eased: p.Eased, CountsEnd: countsEnd(p), Beside: p.Beside.String(),
+		Eased: p.Eased, CountsEnd: countsEnd(p), Beside: p.Beside.String(), Done: done,
+		Airway: string(p.Airway), Zone: p.Zone, Attention: p.Attention, InhaleWidth: p.Aperture.Inhale, ExhaleWidth: p.Aperture.Exhale, Voice: string(p.Voice),
 	}
 }
 

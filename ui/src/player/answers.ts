@@ -59,7 +59,7 @@ export function inWords(answer: Answer): string {
 }
 
 /** besideWord is what stands beside in words. */
-function besideWord(beside: string): string {
+export function besideWord(beside: string): string {
   return beside === "breathe" ? "breathe through the holds" : `a breath of ${beside}`;
 }
 

@@ -1,21 +1,22 @@
 import { Line, LineChart, ResponsiveContainer, Tooltip, XAxis, YAxis } from "recharts";
-import type { Record } from "../wire/contract";
+import type { CurvePoint, Record } from "../wire/contract";
 import { clock } from "../player/format";
 
 const axis = { fill: "currentColor", fontSize: 12 };
 
-/** Curves is tempo and counts of the rounds as they were led, on the time of the class. */
+/** Curves is tempo and counts of the rounds that were kept, on the time of the class. */
 export default function Curves({ record }: { record: Record }) {
+  const kept = record.curve.filter((point) => point.kept);
   // Between two passages the line is broken: what is between was not counted.
-  const data = record.curve.flatMap((point, i) => {
-    const before = record.curve[i - 1];
+  const data = kept.flatMap((point, i) => {
+    const before = kept[i - 1];
     const shown = { ...point, tempo: point.tempo > 0 ? point.tempo : null };
     return before && before.passage !== point.passage
       ? [{ ...point, at_ms: point.at_ms - 1, tempo: null, counts: null }, shown]
       : [shown];
   });
   const chart = (key: "tempo" | "counts", name: string) => (
-    <div className="curve" role="img" aria-label={`${name}: ${inWords(record, key)}`}>
+    <div className="curve" role="img" aria-label={`${name}: ${inWords(kept, key)}`}>
       <p>{name}</p>
       <ResponsiveContainer width="100%" height={120}>
         <LineChart data={data} margin={{ top: 6, right: 12, bottom: 0, left: 0 }}>
@@ -59,6 +60,6 @@ export default function Curves({ record }: { record: Record }) {
   );
 }
 
-function inWords(record: Record, key: "tempo" | "counts"): string {
-  return record.curve.map((p) => `${clock(p.at_ms)} ${p[key]}${p.kept ? "" : ", abandoned"}`).join("; ");
+function inWords(rounds: CurvePoint[], key: "tempo" | "counts"): string {
+  return rounds.map((p) => `${clock(p.at_ms)} ${p[key]}`).join("; ");
 }

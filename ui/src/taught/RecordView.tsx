@@ -4,11 +4,11 @@ import { useQuery } from "@tanstack/react-query";
 import { lazy, Suspense, useState } from "react";
 import { Button, Dropdown, Table } from "react-bootstrap";
 import { Link, useParams } from "react-router";
-import { inWords } from "../player/answers";
+import { besideWord, inWords } from "../player/answers";
 import { Icon } from "../frame/Icon";
 import { get } from "../wire/api";
 import { Cautions } from "../frame/care";
-import type { Record, RecordPassage, RecordTotals } from "../wire/contract";
+import type { LedRound, Mark, Record, RecordPassage, RecordTotals } from "../wire/contract";
 import { DeleteCard } from "../frame/DeleteCard";
 import { Shell } from "../frame/Shell";
 import { ErrorAlert } from "../frame/ErrorAlert";
@@ -145,6 +145,7 @@ function Passages({ record }: { record: Record }) {
               {p.name}
               {p.trial && <small> · try-out</small>}
               {p.own_pace && <small> · own pace</small>}
+              {how(p) && <small className="how">{how(p)}</small>}
             </td>
             <td className="text-end">
               {p.length_ms === 0 ? "not reached" : clock(p.length_ms)}{" "}
@@ -192,6 +193,7 @@ function Rounds({ p }: { p: RecordPassage }) {
         {p.counts}
         {p.counts_end && ` → ${p.counts_end}`}
         {p.eased && <small> · eased</small>}
+        {p.done.length > 0 && <small className="how">{asDone(p.done)}</small>}
       </td>
       <td className="text-end">{tempo(p)}</td>
       <td className="text-end">{p.per_minute > 0 ? number(p.per_minute) : ""}</td>
@@ -199,6 +201,75 @@ function Rounds({ p }: { p: RecordPassage }) {
     </>
   );
 }
+
+const airways: { [airway: string]: string } = { "out-mouth": "out by the mouth", mouth: "by the mouth" };
+const voices: { [voice: string]: string } = {
+  updown: "numbers up and down",
+  syllables: "syllables",
+  words: "words only",
+  holds: "numbers in holds only",
+  silent: "silent",
+};
+
+/** how is what sets a passage apart: how it was breathed, how it was said, and what stood beside it. */
+function how(p: RecordPassage): string {
+  const widths = [
+    p.inhale_width && `inhale ${p.inhale_width}`,
+    p.exhale_width && `exhale ${p.exhale_width}`,
+  ].filter(Boolean);
+  return [
+    airways[p.airway],
+    p.zone,
+    p.attention,
+    widths.join(", "),
+    voices[p.voice],
+    p.beside && p.beside !== "none" && `beside: ${besideWord(p.beside)}`,
+  ]
+    .filter(Boolean)
+    .join(" · ");
+}
+
+/** asDone is the rounds as they were done: their strokes, or the seconds of their open phases. */
+function asDone(done: LedRound[]): string {
+  if (done.every((round) => round.strokes > 0)) {
+    return `strokes as done: ${done.map((round) => round.strokes).join(", ")}`;
+  }
+  const phases = (r: LedRound) =>
+    [
+      ["in", r.inhale_ms],
+      ["hold", r.hold_ms],
+      ["out", r.exhale_ms],
+      ["empty", r.empty_ms],
+    ] as const;
+  return done
+    .map((r) =>
+      phases(r)
+        .filter(([, ms]) => ms > 0)
+        .map(([name, ms]) => `${name} ${number(ms / 1000)} s`)
+        .join(", "),
+    )
+    .join("; ");
+}
+
+/** where is the place of an adjustment: the passage, and in it the round and the breath. */
+function where({ passages }: Record, mark: Mark): string {
+  if (mark.passage === 0) return "after the end";
+  const place = [passages[mark.passage - 1]!.name];
+  if (mark.round > 0)
+    place.push(mark.stage === "rest" ? `rest after round ${mark.round}` : `round ${mark.round}`);
+  else if (stages[mark.stage]) place.push(stages[mark.stage]!);
+  if (mark.breath > 1) place.push(`breath ${mark.breath}`);
+  return place.join(", ");
+}
+
+const stages: { [stage: string]: string } = {
+  opening: "the opening",
+  closing: "the closing",
+  own: "at own pace",
+  recall: "called back",
+  setup: "the count-in",
+  pause: "natural breath",
+};
 
 function Held({ p }: { p: RecordPassage | RecordTotals }) {
   return (
@@ -243,7 +314,7 @@ function Marks({ record }: { record: Record }) {
               {mark.answer.because && `, because of ${mark.answer.because}`}
               {mark.answer.origin && <small> on {mark.answer.origin}</small>}
             </span>
-            <small>{mark.passage > 0 ? record.passages[mark.passage - 1]?.name : "after the end"}</small>
+            <small>{where(record, mark)}</small>
           </li>
         ))}
       </ol>

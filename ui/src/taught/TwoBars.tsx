@@ -46,6 +46,16 @@ export function TwoBars({ record }: { record: Record }) {
               </div>
             ),
         )}
+        {record.curve
+          .filter((round) => !round.kept)
+          .map((round) => (
+            <i
+              key={round.at_ms}
+              className="abandoned"
+              style={{ left: part(round.at_ms), width: part(round.end_ms - round.at_ms) }}
+              title={`${clock(round.at_ms)} a round was abandoned`}
+            />
+          ))}
         {record.marks.map((mark) => {
           const text = `${clock(mark.answer.at_ms)} ${inWords(mark.answer)}`;
           return (

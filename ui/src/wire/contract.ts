@@ -157,6 +157,20 @@ export interface RecordPassage {
   eased: boolean;
   counts_end: string;
   beside: string;
+  done: LedRound[];
+  airway: string;
+  zone: string;
+  attention: string;
+  inhale_width: string;
+  exhale_width: string;
+  voice: string;
+}
+export interface LedRound {
+  strokes: number;
+  inhale_ms: number;
+  hold_ms: number;
+  exhale_ms: number;
+  empty_ms: number;
 }
 export interface RecordTotals {
   planned_rounds: number;
@@ -170,6 +184,9 @@ export interface RecordTotals {
 export interface Mark {
   answer: Answer;
   passage: number;
+  stage: string;
+  round: number;
+  breath: number;
 }
 export interface Answer {
   number: number;
@@ -226,6 +243,7 @@ export interface Remark {
 }
 export interface CurvePoint {
   at_ms: number;
+  end_ms: number;
   passage: number;
   tempo: number;
   counts: number;
