@@ -125,8 +125,9 @@ func InForceOf(p pace.Passage) InForce {
 func PhasesOf(rows []pace.Row, p *plan.Plan) []ScorePhase {
 	list := make([]ScorePhase, 0, len(rows)/3)
 	met := map[pace.VerbSet][]pace.Verb{} // most rows are met by the same
-	for i, row := range rows {
-		word, side, part := cue.Words(&row, p)
+	for i := range rows {
+		row := &rows[i]
+		word, side, part := cue.Words(row, p)
 		if i == 0 || !row.Follows(rows[i-1]) {
 			list = append(list, ScorePhase{
 				Passage: row.Passage, Practice: row.Practice, Stage: row.Stage, Round: row.Round, Breath: row.Breath,
@@ -136,11 +137,11 @@ func PhasesOf(rows []pace.Row, p *plan.Plan) []ScorePhase {
 		last := &list[len(list)-1]
 		last.AtMS = append(last.AtMS, row.At)
 		last.Says = append(last.Says, row.Say)
-		last.Shows = append(last.Shows, cue.Large(&row, p))
+		last.Shows = append(last.Shows, cue.Large(row, p))
 		if part != "" {
 			last.Parts = append(last.Parts, part)
 		}
-		if i+1 == len(rows) || !rows[i+1].Follows(row) { // what was adjusted within the phase: the newest holds
+		if i+1 == len(rows) || !rows[i+1].Follows(*row) { // what was adjusted within the phase: the newest holds
 			last.Of, last.Kept, last.EndMS, last.Verbs = row.Of, row.Kept, row.End(), verbs(row.Verbs, met)
 		}
 	}

@@ -1,8 +1,6 @@
 package lead
 
 import (
-	"slices"
-
 	"vastlantern/core/breath"
 	"vastlantern/core/care"
 	"vastlantern/core/cue"
@@ -33,7 +31,7 @@ func (c *Classes) scoreAt(l *studio.Class, at int64) (contract.Score, error) {
 		Over: !l.Stored.EndedAt.IsZero(), EndMS: tl.End, Phases: contract.PhasesOf(fromStage(tl.Rows, at), l.Plan),
 		Language: l.Plan.Words.Tag, Left: ways(l.Plan.Words, breath.Left), Right: ways(l.Plan.Words, breath.Right),
 	}
-	score.Lane = laneOf(fromStage(tl.Lane(l.Plan).Rows, at), l.Plan)
+	score.Lane = laneOf(tl, at, l.Plan)
 	if tl.Open {
 		ahead := l.Led.Ahead()
 		score.EndMS = l.Led.EndAt(at)
@@ -82,12 +80,14 @@ func ways(w *words.Words, side breath.Through) contract.Ways {
 	return contract.Ways{Named: w.Named(side), Hand: w.Hand(side)}
 }
 
-// laneOf is the lane of the rows, if anything stands beside any of them.
-func laneOf(rows []pace.Row, p *plan.Plan) []contract.ScorePhase {
-	if !slices.ContainsFunc(rows, func(r pace.Row) bool { return !r.Beside.None() }) {
-		return []contract.ScorePhase{}
+// laneOf is the gentler lane from the stage in progress on, if there is one from there on.
+func laneOf(tl pace.Timeline, at int64, p *plan.Plan) []contract.ScorePhase {
+	for i := range fromStage(tl.Rows, at) {
+		if row := &tl.Rows[len(tl.Rows)-1-i]; !row.Beside.None() {
+			return contract.PhasesOf(fromStage(tl.Lane(p).Rows, at), p)
+		}
 	}
-	return contract.PhasesOf(rows, p)
+	return []contract.ScorePhase{}
 }
 
 // fromStage leaves out the rows before the stage in progress: a round is shown whole, what is over is not shown.
