@@ -10,6 +10,7 @@ import (
 	"github.com/stretchr/testify/require"
 	"pgregory.net/rapid"
 
+	"vastlantern/core/breath"
 	"vastlantern/core/cue"
 	"vastlantern/core/pace"
 	"vastlantern/core/plan"
@@ -252,6 +253,7 @@ func TestThePastOfCuesStays(t *testing.T) {
 			`{"type": "practice", "practice": "chandra-bhedana", "pace": "own", "minutes": 1.5}`, rest)
 		lane := cue.Lane(n(0, 1) == 1)
 		class, at := cue.Begin(p, lane), 0
+		var made []pace.Adjustment
 		for range n(0, 15) {
 			at += rapid.SampledFrom([]int{0, 1, 700, 3000, 12_345, 30_000}).Draw(t, "gap")
 			do := rapid.SampledFrom([]string{"pause", "resume", "advance", "again", "last-round", `rounds "by": 1`, `rounds "by": -1`, "drop-holds", "close", "next", "undo",
@@ -271,6 +273,10 @@ func TestThePastOfCuesStays(t *testing.T) {
 					return d.At == c.At && d.Kind == c.Kind && d.Text == c.Text && d.Who == c.Who && (d.Until == cue.Open || d.Until >= int64(at))
 				}), "%v is gone after %s at %d", c, do, at)
 			}
+			made = append(made, script(t, fmt.Sprintf("%d %s", at, do))[0])
+			if timeline, _ := pace.Replay(p, made); !timeline.Open {
+				promised(t, p, timeline, after, int64(at))
+			}
 			for i, c := range after {
 				assert.True(t, c.Until == cue.Open || c.Until > c.At, "%v has no length", c)
 				if i > 0 {
@@ -279,4 +285,39 @@ func TestThePastOfCuesStays(t *testing.T) {
 			}
 		}
 	})
+}
+
+// promised holds what is to come from a moment on against the rows that are to come: no last call before a round that is not
+// the last, no side of the hand but that of the breath, no line outside its place.
+func promised(t *rapid.T, p *plan.Plan, timeline pace.Timeline, cues []cue.Cue, from int64) {
+	for _, c := range cues {
+		if c.At < from {
+			continue
+		}
+		var starts int        // of kept rounds from the call on
+		var next *pace.Row    // through one nostril, from the end of the cue on
+		var within, ends bool // of an exhale of round 2
+		for i := range timeline.Rows {
+			row := &timeline.Rows[i]
+			if row.Passage == c.Passage && row.Stage == pace.Round && row.Starts && row.Kept && row.At > c.At {
+				starts++
+			}
+			if next == nil && row.At >= c.Until && (row.Through == breath.Left || row.Through == breath.Right) {
+				next = row
+			}
+			if row.Round == 2 && row.Stage == pace.Round && row.Phase == breath.Exhale {
+				within = within || row.At-2000 <= c.At && c.At < row.End()
+				ends = ends || c.Until == row.End()
+			}
+		}
+		switch {
+		case c.Kind == cue.Last:
+			assert.LessOrEqual(t, starts, 1, "%v comes before the last round", c)
+		case c.Kind == cue.Hand && strings.HasPrefix(c.Text, "hand up"):
+			require.NotNil(t, next, "%v is before no breath of one side", c)
+			assert.Equal(t, "hand up, then close the "+string(next.Through.Other()), c.Text)
+		case c.Kind == cue.Line && c.Text == "x":
+			assert.True(t, within && ends, "%v is outside its place", c)
+		}
+	}
 }
