@@ -49,10 +49,22 @@ func (f *fold) calls(runs []run) []Cue {
 	}
 	for _, e := range f.given {
 		if e.total == 0 || f.state.totals[e.passage].Total == e.total {
-			list = append(list, e.cue)
+			c := e.cue
+			c.Until = min(c.Until, endOf(runs, e.passage+1)) // the passage may have been left since
+			list = append(list, c)
 		}
 	}
 	return list
+}
+
+// endOf is where the last run of a passage ends.
+func endOf(runs []run, passage int) (end int64) {
+	for _, r := range runs {
+		if r.Passage == passage {
+			end = r.end
+		}
+	}
+	return end
 }
 
 func (f *fold) callsOf(runs []run, i int) []Cue {
@@ -62,12 +74,7 @@ func (f *fold) callsOf(runs []run, i int) []Cue {
 	if first < 0 {
 		return nil
 	}
-	end := runs[first].end // of the passage
-	for _, r := range runs[first:] {
-		if r.Passage == i+1 {
-			end = r.end
-		}
-	}
+	end := endOf(runs, i+1)
 	add := func(kind Kind, at, until int64) {
 		list = append(list, Cue{At: at, Until: min(until, end), Who: plan.ForAll, Kind: kind, Text: f.plan.Words.Text(string(kind)), key: int64(i)})
 	}

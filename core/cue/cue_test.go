@@ -164,6 +164,7 @@ func TestCalls(t *testing.T) {
 		{"with the rest before it, however long", counted("2:4", 2, `, "rest_between": 20`), nil, []string{"6-28 last" + last}},
 		{"one round is no last one", counted("2:4", 1, ""), nil, []string{}},
 		{"a round that is made the last one: at once, for six seconds", counted("4:6", 5, ""), []string{"12000 last-round"}, []string{"12-18 last" + last}},
+		{"no longer than the passage", counted("4:6", 5, ""), []string{"12000 last-round", "14000 next"}, []string{"12-14 last" + last}},
 		{"and not any more", counted("4:6", 2, ""), []string{`7000 rounds "by": 1`}, []string{"4-7 last" + last, "14-24 last" + last}},
 		{"taken away in time", counted("4:6", 3, ""), []string{`2000 rounds "to": 2`}, []string{"4-14 last" + last}},
 		{"a pause makes no round the last", counted("4:6", 6, ""), []string{"21000 pause"}, []string{}},
