@@ -118,11 +118,11 @@ func TestEveryViewIsAccessible(t *testing.T) {
 // open waits until a dialog stands there without moving any more; closed, until there is none.
 func (th *theater) open(page *rod.Page, title string) {
 	th.Helper()
-	th.see(page, ".modal-title", title)
-	require.NoError(th, page.Wait(rod.Eval(`() => document.querySelector(".modal.show") && document.getAnimations().every((a) => !a.effect?.target?.closest?.(".modal, .modal-backdrop"))`)))
+	th.see(page, "#pad-title, .modal-title", title)
+	require.NoError(th, page.Wait(rod.Eval(`() => document.querySelector(".pad, .modal.show") && document.getAnimations().every((a) => !a.effect?.target?.closest?.(".modal, .modal-backdrop"))`)))
 }
 
 func (th *theater) closed(page *rod.Page) {
 	th.Helper()
-	require.NoError(th, page.Wait(rod.Eval(`() => !document.querySelector(".modal")`)))
+	require.NoError(th, page.Wait(rod.Eval(`() => !document.querySelector(".pad, .modal")`)))
 }

@@ -102,7 +102,7 @@ func TestAGroupIsWarnedAtFourPlaces(t *testing.T) {
 	th.click(view, ".modal button", "I have read this: begin")
 	th.see(view, `[data-testid="word"]`, "inhale")
 	th.press(view, input.KeyT)
-	th.see(view, ".modal .findings", "Holding the breath: pregnancy")
+	th.see(view, ".pad .findings", "Holding the breath: pregnancy")
 	th.press(view, input.KeyG)
 	th.see(view, ".answer", "no holds from here on")
 	th.see(view, "button", "Holds back")

@@ -1,3 +1,4 @@
+import type { ReactNode } from "react";
 import type { Preview } from "../wire/contract";
 import { moves } from "../player/answers";
 import { type Panel, panelsOf } from "./panelKeys";
@@ -10,12 +11,14 @@ type Props = {
   armed: string;
   would: Map<string, Preview>;
   live: boolean;
+  /** what was opened in the place of all keys but natural breath and going on */
+  children: ReactNode;
   onPress: (control: Control) => void;
   onPanel: (panel: Panel) => void;
 };
 
 /** Controls are the live adjustments, grouped by what the teacher wants. Each says what it would do, and its key. */
-export function Controls({ groups, breath, on, armed, would, live, onPress, onPanel }: Props) {
+export function Controls({ groups, breath, on, armed, would, live, children, onPress, onPanel }: Props) {
   const key = (control: Control, size = "") => (
     <Key
       key={control.id}
@@ -33,21 +36,26 @@ export function Controls({ groups, breath, on, armed, would, live, onPress, onPa
         {key(breath, "largest")}
         {key(on, "large")}
       </div>
-      {groups.map((group) => (
-        <div className="group" role="group" aria-label={group.name} key={group.name}>
-          {group.controls.filter((control) => control !== end).map((control) => key(control))}
-        </div>
-      ))}
-      <div className="group panels" role="group" aria-label="More">
-        {panelsOf(live)
-          .filter((p) => p.panel !== "keys")
-          .map((p) => (
-            <button key={p.panel} type="button" className="key" onClick={() => onPanel(p.panel)}>
-              <kbd>{p.key.toUpperCase()}</kbd>
-              <span className="name">{p.name}</span>
-            </button>
+      <div className="below">
+        <div className="others" inert={Boolean(children)}>
+          {groups.map((group) => (
+            <div className="group" role="group" aria-label={group.name} key={group.name}>
+              {group.controls.filter((control) => control !== end).map((control) => key(control))}
+            </div>
           ))}
-        {end && key(end)}
+          <div className="group panels" role="group" aria-label="More">
+            {panelsOf(live)
+              .filter((p) => p.panel !== "keys")
+              .map((p) => (
+                <button key={p.panel} type="button" className="key" onClick={() => onPanel(p.panel)}>
+                  <kbd>{p.key.toUpperCase()}</kbd>
+                  <span className="name">{p.name}</span>
+                </button>
+              ))}
+            {end && key(end)}
+          </div>
+        </div>
+        {children}
       </div>
     </aside>
   );

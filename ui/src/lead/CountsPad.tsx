@@ -1,6 +1,7 @@
 import { useState } from "react";
-import { Button, Form, Modal } from "react-bootstrap";
+import { Button, Form } from "react-bootstrap";
 import type { Adjust, ScorePassage } from "../wire/contract";
+import { Pad } from "./Pad";
 
 type Props = {
   passage: ScorePassage;
@@ -34,32 +35,28 @@ export function CountsPad({ passage, verbs, onAdjust, onClose }: Props) {
     </label>
   );
   return (
-    <Modal show centered onHide={onClose} aria-labelledby="counts" className="pad">
-      <Modal.Header closeButton>
-        <Modal.Title id="counts">{strokesHere ? "Strokes a round" : "Counts"}</Modal.Title>
-      </Modal.Header>
+    <Pad title={strokesHere ? "Strokes a round" : "Counts"} onClose={onClose}>
       <Form
         onSubmit={(e) => {
           e.preventDefault();
           give();
         }}
       >
-        <Modal.Body>
-          <div className="fourcounts">
-            {strokesHere
-              ? field("strokes", strokes, setStrokes, true)
-              : names.map((name, i) => field(name, counts[i]!, (n) => setCounts(counts.with(i, n)), i === 0))}
-          </div>
-          <p className="text-secondary mb-0">
-            What is shorter in a hold acts from this breath, all else from the next round.
-          </p>
-        </Modal.Body>
-        <Modal.Footer>
+        <div className="fourcounts">
+          {strokesHere
+            ? field("strokes", strokes, setStrokes, true)
+            : names.map((name, i) => field(name, counts[i]!, (n) => setCounts(counts.with(i, n)), i === 0))}
+        </div>
+        <p className="text-secondary mb-0">
+          <kbd>Enter</kbd> applies. What is shorter in a hold acts from this breath, all else from the next
+          round.
+        </p>
+        <footer>
           <Button type="submit" size="lg">
             Apply
           </Button>
-        </Modal.Footer>
+        </footer>
       </Form>
-    </Modal>
+    </Pad>
   );
 }

@@ -1,8 +1,9 @@
 import { useQuery } from "@tanstack/react-query";
-import { Modal, Table } from "react-bootstrap";
+import { Table } from "react-bootstrap";
 import { get } from "../wire/api";
 import type { Settings } from "../wire/contract";
 import { type Group, keyName } from "./adjustments";
+import { Pad } from "./Pad";
 
 /** KeyCard lists every key. */
 export function KeyCard({ groups, onClose }: { groups: Group[]; onClose: () => void }) {
@@ -24,25 +25,20 @@ export function KeyCard({ groups, onClose }: { groups: Group[]; onClose: () => v
     ["Page Up", `Pedal: ${means(settings?.pedal_up)}`],
   ];
   return (
-    <Modal show centered onHide={onClose} aria-labelledby="keys">
-      <Modal.Header closeButton>
-        <Modal.Title id="keys">Keys</Modal.Title>
-      </Modal.Header>
-      <Modal.Body>
-        <Table size="sm" className="mb-0">
-          <tbody>
-            {rows.map(([key, does]) => (
-              <tr key={key}>
-                <th scope="row">
-                  <kbd>{key}</kbd>
-                </th>
-                <td>{does}</td>
-              </tr>
-            ))}
-          </tbody>
-        </Table>
-        <p className="text-secondary mt-3 mb-0">+0:36 on a key: the class would end so much later.</p>
-      </Modal.Body>
-    </Modal>
+    <Pad title="Keys" onClose={onClose}>
+      <Table size="sm" className="mb-0">
+        <tbody>
+          {rows.map(([key, does]) => (
+            <tr key={key}>
+              <th scope="row">
+                <kbd>{key}</kbd>
+              </th>
+              <td>{does}</td>
+            </tr>
+          ))}
+        </tbody>
+      </Table>
+      <p className="text-secondary mt-3 mb-0">+0:36 on a key: the class would end so much later.</p>
+    </Pad>
   );
 }

@@ -48,6 +48,7 @@ export function Leading({ score, connected, take, send, live, children }: Props)
   const { message, say } = useMessage(score, phase?.passage ?? 0);
   const [armed, arm] = useArmed();
   const [panel, setPanel] = useState<Panel>("");
+  const closePanel = useCallback(() => setPanel(""), []);
   const leaving = useBlocker(
     ({ nextLocation, currentLocation }) =>
       live && !place.over && nextLocation.pathname !== currentLocation.pathname,
@@ -99,6 +100,19 @@ export function Leading({ score, connected, take, send, live, children }: Props)
     return true;
   });
 
+  const opened = panel !== "" && (
+    <Panels
+      panel={panel}
+      groups={groups}
+      passage={passage}
+      verbs={phase?.verbs ?? []}
+      classId={score.class_id}
+      sound={sound}
+      take={take}
+      onAdjust={adjust}
+      onClose={closePanel}
+    />
+  );
   return (
     <div className="leading">
       <TopBar
@@ -128,7 +142,7 @@ export function Leading({ score, connected, take, send, live, children }: Props)
         )}
         {children}
       </main>
-      {!place.over && breath && on && (
+      {!place.over && breath && on ? (
         <Controls
           groups={groups}
           breath={breath}
@@ -138,19 +152,12 @@ export function Leading({ score, connected, take, send, live, children }: Props)
           live={live}
           onPress={pressControl}
           onPanel={setPanel}
-        />
+        >
+          {opened}
+        </Controls>
+      ) : (
+        opened && <aside className="controls">{opened}</aside>
       )}
-      <Panels
-        panel={panel}
-        groups={groups}
-        passage={passage}
-        verbs={phase?.verbs ?? []}
-        classId={score.class_id}
-        sound={sound}
-        take={take}
-        onAdjust={adjust}
-        onClose={() => setPanel("")}
-      />
       {gap.from !== null && <GapCard score={score} from={gap.from} take={take} onClose={gap.settle} />}
       <LeaveCard leaving={leaving} />
     </div>

@@ -1,13 +1,14 @@
-import { Button, Modal } from "react-bootstrap";
+import { Button } from "react-bootstrap";
 import { Cautions, Findings } from "../frame/care";
 import type { Adjust, Score, ScorePassage } from "../wire/contract";
-import { SoundCard } from "../player/sound/SoundCard";
+import { SoundSettings } from "../player/sound/SoundCard";
 import type { Sound } from "../player/sound/useSound";
 import type { Group } from "./adjustments";
 import type { Panel } from "./panelKeys";
 import { CountsPad } from "./CountsPad";
 import { KeyCard } from "./KeyCard";
 import { Note } from "./Note";
+import { Pad } from "./Pad";
 import { RoomCard } from "./RoomCard";
 import { SeenPad } from "./SeenPad";
 import { TapPad } from "./TapPad";
@@ -30,7 +31,11 @@ export function Panels(props: Props) {
     case "keys":
       return <KeyCard groups={groups} onClose={onClose} />;
     case "sound":
-      return <SoundCard sound={sound} signs onClose={onClose} />;
+      return (
+        <Pad title="Sound of this screen" onClose={onClose}>
+          <SoundSettings sound={sound} signs />
+        </Pad>
+      );
     case "room":
       return <RoomCard onClose={onClose} />;
     case "seen":
@@ -82,25 +87,20 @@ type CareProps = {
 /** Care is the cautions of the practice and of the group, with the gentle variant of holds one key away. */
 function Care({ passage, holds, onDrop, onClose }: CareProps) {
   return (
-    <Modal show centered onHide={onClose} aria-labelledby="cautions">
-      <Modal.Header closeButton>
-        <Modal.Title id="cautions">Cautions</Modal.Title>
-      </Modal.Header>
-      <Modal.Body>
-        {(passage?.cautions.length ?? 0) === 0 && <p>None for {passage?.name ?? "this part"}.</p>}
-        {passage && passage.findings.length > 0 && (
-          <>
-            <h3>For this group</h3>
-            <Findings list={passage.findings} />
-          </>
-        )}
-        {holds && passage && passage.cautions.some((c) => c.strong) && (
-          <Button className="mb-3" onClick={onDrop}>
-            <kbd>G</kbd> No holds from here on
-          </Button>
-        )}
-        {passage && <Cautions list={passage.cautions} />}
-      </Modal.Body>
-    </Modal>
+    <Pad title="Cautions" onClose={onClose}>
+      {(passage?.cautions.length ?? 0) === 0 && <p>None for {passage?.name ?? "this part"}.</p>}
+      {passage && passage.findings.length > 0 && (
+        <>
+          <h3>For this group</h3>
+          <Findings list={passage.findings} />
+        </>
+      )}
+      {holds && passage && passage.cautions.some((c) => c.strong) && (
+        <Button className="mb-3" onClick={onDrop}>
+          <kbd>G</kbd> No holds from here on
+        </Button>
+      )}
+      {passage && <Cautions list={passage.cautions} />}
+    </Pad>
   );
 }

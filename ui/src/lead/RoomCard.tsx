@@ -1,19 +1,16 @@
 import { useQuery } from "@tanstack/react-query";
-import { Modal } from "react-bootstrap";
 import { get } from "../wire/api";
 import type { RoomCode } from "../wire/contract";
 import { ErrorAlert } from "../frame/ErrorAlert";
+import { Pad } from "./Pad";
 
 /** RoomCard is how a second screen, a projector or a shared window joins: a short address, and a QR code of it. */
 export function RoomCard({ onClose }: { onClose: () => void }) {
   const room = useQuery({ queryKey: ["roomcode"], queryFn: () => get<RoomCode>("/room") });
   const address = room.data?.address.replace("http://", "");
   return (
-    <Modal show centered onHide={onClose} aria-labelledby="roomcard">
-      <Modal.Header closeButton>
-        <Modal.Title id="roomcard">The room's screen</Modal.Title>
-      </Modal.Header>
-      <Modal.Body className="roomcode">
+    <Pad title="The room's screen" onClose={onClose}>
+      <div className="roomcode">
         {room.isError && <ErrorAlert error={room.error} />}
         {address && (
           <>
@@ -35,7 +32,7 @@ export function RoomCard({ onClose }: { onClose: () => void }) {
             )}
           </>
         )}
-      </Modal.Body>
-    </Modal>
+      </div>
+    </Pad>
   );
 }

@@ -1,11 +1,12 @@
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
-import { Button, Modal } from "react-bootstrap";
+import { Button } from "react-bootstrap";
 import { get } from "../wire/api";
 import { now } from "../player/clock";
 import { press } from "../wire/press";
 import type { Adjust, Proposed, Score, Signal } from "../wire/contract";
 import { ErrorAlert } from "../frame/ErrorAlert";
+import { Pad } from "./Pad";
 import { accepts, usePadKeys } from "./usePadKeys";
 
 /** The keys of the pad, under the left hand, in the order of the signals. */
@@ -57,28 +58,23 @@ export function SeenPad({ classId, take, onAdjust, onClose }: Props) {
     return true;
   });
   return (
-    <Modal show centered size="lg" onHide={onClose} aria-labelledby="seen" className="pad">
-      <Modal.Header closeButton>
-        <Modal.Title id="seen">{proposed ? "What to do" : "What do you see?"}</Modal.Title>
-      </Modal.Header>
-      <Modal.Body>
-        {error && <ErrorAlert error={error} />}
-        {proposed ? (
-          <p className="proposal" role="status">
-            {proposed.say}
-          </p>
-        ) : (
-          <div className="signals">
-            {signals.data?.map((signal, i) => (
-              <Button key={signal.id} variant="outline-secondary" onClick={() => saw(signal)}>
-                <kbd>{keys[i]?.toUpperCase()}</kbd> {signal.name}
-              </Button>
-            ))}
-          </div>
-        )}
-      </Modal.Body>
+    <Pad title={proposed ? "What to do" : "What do you see?"} onClose={onClose}>
+      {error && <ErrorAlert error={error} />}
+      {proposed ? (
+        <p className="proposal" role="status">
+          {proposed.say}
+        </p>
+      ) : (
+        <div className="signals">
+          {signals.data?.map((signal, i) => (
+            <Button key={signal.id} variant="outline-secondary" onClick={() => saw(signal)}>
+              <kbd>{keys[i]?.toUpperCase()}</kbd> {signal.name}
+            </Button>
+          ))}
+        </div>
+      )}
       {proposed && (
-        <Modal.Footer>
+        <footer>
           <Button variant="outline-secondary" size="lg" onClick={onClose}>
             <kbd>1</kbd> {proposed.do.length > 0 ? "Leave it" : "Close"}
           </Button>
@@ -87,8 +83,8 @@ export function SeenPad({ classId, take, onAdjust, onClose }: Props) {
               <kbd>F</kbd> Do it
             </Button>
           )}
-        </Modal.Footer>
+        </footer>
       )}
-    </Modal>
+    </Pad>
   );
 }

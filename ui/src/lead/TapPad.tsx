@@ -1,9 +1,10 @@
 import { useEffect, useState } from "react";
-import { Button, Form, Modal } from "react-bootstrap";
+import { Button, Form } from "react-bootstrap";
 import { post } from "../wire/api";
 import { now } from "../player/clock";
 import type { Adjust, Tapped } from "../wire/contract";
 import { number } from "../player/format";
+import { Pad } from "./Pad";
 import { accepts, usePadKeys } from "./usePadKeys";
 
 type Props = { classId: number; onAdjust: (press: Omit<Adjust, "key">) => void; onClose: () => void };
@@ -29,42 +30,37 @@ export function TapPad({ classId, onAdjust, onClose }: Props) {
     onClose();
   };
   usePadKeys((key) => {
-    if (key === "2" || key === " ") tap();
+    if (key === "2") tap();
     else if (key === "3") setBreaths(!breaths);
     else if (ready && accepts(key)) accept();
     else return false;
     return true;
   });
   return (
-    <Modal show centered onHide={onClose} aria-labelledby="tap" className="pad">
-      <Modal.Header closeButton>
-        <Modal.Title id="tap">Tap the room</Modal.Title>
-      </Modal.Header>
-      <Modal.Body>
-        <Button className="tap" variant="outline-secondary" onPointerDown={tap}>
-          <kbd>2</kbd> tap at each {breaths ? "inhale" : "count"}
-        </Button>
-        <Form.Check
-          className="mt-2"
-          id="tap-breaths"
-          label="3: I tap inhales, not counts"
-          checked={breaths}
-          onChange={(e) => setBreaths(e.target.checked)}
-        />
-        <p className="proposal" role="status">
-          {tapped
-            ? `${tapped.tempo > 0 ? `tempo ${number(tapped.tempo)}` : "nothing is counted here"}, one ${
-                breaths ? "breath" : "count"
-              } in ${number(tapped.interval_ms / 1000)} s ± ${number(tapped.spread_ms / 1000)} s`
-            : "two taps or more"}
-          {tapped && tapped.aside > 0 && <small> ({tapped.aside} set aside)</small>}
-        </p>
-      </Modal.Body>
-      <Modal.Footer>
+    <Pad title="Tap the room" onClose={onClose}>
+      <Button className="tap" variant="outline-secondary" onPointerDown={tap}>
+        <kbd>2</kbd> tap at each {breaths ? "inhale" : "count"}
+      </Button>
+      <Form.Check
+        className="mt-2"
+        id="tap-breaths"
+        label="3: I tap inhales, not counts"
+        checked={breaths}
+        onChange={(e) => setBreaths(e.target.checked)}
+      />
+      <p className="proposal" role="status">
+        {tapped
+          ? `${tapped.tempo > 0 ? `tempo ${number(tapped.tempo)}` : "nothing is counted here"}, one ${
+              breaths ? "breath" : "count"
+            } in ${number(tapped.interval_ms / 1000)} s ± ${number(tapped.spread_ms / 1000)} s`
+          : "two taps or more"}
+        {tapped && tapped.aside > 0 && <small> ({tapped.aside} set aside)</small>}
+      </p>
+      <footer>
         <Button size="lg" disabled={!ready} onClick={accept}>
           <kbd>F</kbd> {ready ? `Lead at ${number(tapped.tempo)}` : "Take it"}
         </Button>
-      </Modal.Footer>
-    </Modal>
+      </footer>
+    </Pad>
   );
 }

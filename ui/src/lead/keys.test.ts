@@ -51,10 +51,11 @@ test("a key that is held down, or with Ctrl, is the browser's", () => {
   expect(does("r", {}, { ctrlKey: true })).toBe("");
 });
 
-test("an open panel has the keys, but for no holds beside its caution", () => {
+test("an open panel has the keys, but for natural breath, and no holds beside its caution", () => {
   expect(does("q", { panel: "note" })).toBe("");
   expect(does("g", { panel: "note" })).toBe("");
   expect(does("g", { panel: "cautions" })).toBe("holds");
+  expect(does(" ", { panel: "seen" })).toBe("pause");
 });
 
 test("in strokes the pedal that releases a hold means enough", () => {

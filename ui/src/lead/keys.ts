@@ -21,8 +21,8 @@ export type Meaning = { control: Control } | { opens: Panel } | null;
 export function meaningOf(pressed: Pressed, at: Keyboard): Meaning {
   if (pressed.repeat || pressed.ctrlKey || pressed.metaKey || pressed.altKey) return null;
   const key = pressed.key.toLowerCase();
-  // An open panel has the keys, but that of no holds goes through the cautions, where it is offered.
-  if (at.panel !== "" && !(at.panel === "cautions" && key === "g")) return null;
+  // An open panel has the keys, but for natural breath, which is always there, and for no holds beside its cautions.
+  if (at.panel !== "" && key !== " " && !(at.panel === "cautions" && key === "g")) return null;
   const pedal = { PageDown: at.pedals?.pedal_down, PageUp: at.pedals?.pedal_up }[pressed.key];
   const id = pedal ? pedalled(pedal, at.groups) : undefined;
   const control = at.controls.find((c) => (id ? c.id === id : c.key === key));

@@ -1,4 +1,4 @@
-/** Panel is what stands before the lead screen, if anything. The count goes on behind it. */
+/** Panel is what is opened in the place of the keys, if anything. */
 export type Panel = "" | "keys" | "room" | "sound" | "cautions" | "note" | "seen" | "tap" | "counts";
 
 /** The panels, each with its key and its name, in the order of their buttons. */

@@ -1,7 +1,7 @@
 import { useEffect } from "react";
 
 /**
- * usePadKeys gives the keys to what stands before the lead screen, before any live key can fire. pressed tells whether
+ * usePadKeys gives the keys to what is opened in the place of the keys, before any live key can fire. pressed tells whether
  * it took the key; letters come in lower case, others by their names, also those of pedals.
  */
 export function usePadKeys(pressed: (key: string) => boolean): void {

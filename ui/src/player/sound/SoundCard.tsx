@@ -3,99 +3,106 @@ import type { Sound } from "./useSound";
 import type { Choice } from "./choice";
 import { canVibrate, useVoices } from "./useSpoken";
 
-type Props = { sound: Sound; signs?: boolean; onClose: () => void };
-
-/** SoundCard sets how this screen sounds, and checks left and right before class. signs are the lead screen's own. */
-export function SoundCard({ sound, signs = false, onClose }: Props) {
-  const voices = useVoices();
-  const { choice, change, check } = sound;
+/** SoundCard is the sound of a screen, in a card before it. */
+export function SoundCard({ sound, onClose }: { sound: Sound; onClose: () => void }) {
   return (
     <Modal show centered onHide={onClose} aria-labelledby="sound">
       <Modal.Header closeButton>
         <Modal.Title id="sound">Sound of this screen</Modal.Title>
       </Modal.Header>
       <Modal.Body>
-        <Form.Check
-          type="switch"
-          id="sound-on"
-          label="Sound"
-          checked={choice.on}
-          onChange={(e) => change({ on: e.target.checked })}
-        />
-        <Form.Label htmlFor="volume" className="mt-3">
-          Volume
-        </Form.Label>
-        <Form.Range
-          id="volume"
-          min={0}
-          max={1}
-          step={0.05}
-          value={choice.volume}
-          onChange={(e) => change({ volume: Number(e.target.value) })}
-        />
-        <Form.Check
-          id="tones"
-          label="Tones: rising for the inhale, falling for the exhale, one pitch for a hold, lower when empty"
-          checked={choice.tones}
-          onChange={(e) => change({ tones: e.target.checked })}
-        />
-        <Form.Check
-          id="ticks"
-          label="A tick at each count, two before a change of nostril"
-          checked={choice.ticks}
-          onChange={(e) => change({ ticks: e.target.checked })}
-        />
-        <Form.Check
-          id="swap"
-          label="Left and right swapped: the speakers face the class"
-          checked={choice.swap}
-          onChange={(e) => change({ swap: e.target.checked })}
-        />
-        <Form.Check
-          id="mono"
-          label="Mono"
-          checked={choice.mono}
-          onChange={(e) => change({ mono: e.target.checked })}
-        />
-        {signs && (
-          <Form.Check
-            id="signs"
-            label="Quiet signs: taken, refused, last round"
-            checked={choice.signs}
-            onChange={(e) => change({ signs: e.target.checked })}
-          />
-        )}
-        {canVibrate && (
-          <Form.Check
-            id="vibrate"
-            label="Vibrate at each phase, on a device that can"
-            checked={choice.vibrate}
-            onChange={(e) => change({ vibrate: e.target.checked })}
-          />
-        )}
-        <Form.Group controlId="voice" className="mt-2">
-          <Form.Label>Spoken</Form.Label>
-          <Form.Select
-            value={voices.length > 0 ? choice.voice : "off"}
-            disabled={voices.length === 0}
-            onChange={(e) => change({ voice: e.target.value as Choice["voice"] })}
-          >
-            <option value="off">nothing</option>
-            <option value="words">the words of each phase</option>
-            <option value="counts">words and counts</option>
-          </Form.Select>
-          {voices.length === 0 && <Form.Text>This browser has no voice: the tones carry the pace.</Form.Text>}
-        </Form.Group>
-        <div className="d-flex gap-2 mt-3">
-          <Button variant="outline-secondary" disabled={!choice.on} onClick={() => check(-1)}>
-            Test left
-          </Button>
-          <Button variant="outline-secondary" disabled={!choice.on} onClick={() => check(1)}>
-            Test right
-          </Button>
-        </div>
-        <p className="text-secondary mt-3 mb-0">At own pace only the call back is heard.</p>
+        <SoundSettings sound={sound} />
       </Modal.Body>
     </Modal>
+  );
+}
+
+/** SoundSettings sets how this screen sounds, and checks left and right before class. signs are the lead screen's own. */
+export function SoundSettings({ sound, signs = false }: { sound: Sound; signs?: boolean }) {
+  const voices = useVoices();
+  const { choice, change, check } = sound;
+  return (
+    <>
+      <Form.Check
+        type="switch"
+        id="sound-on"
+        label="Sound"
+        checked={choice.on}
+        onChange={(e) => change({ on: e.target.checked })}
+      />
+      <Form.Label htmlFor="volume" className="mt-3">
+        Volume
+      </Form.Label>
+      <Form.Range
+        id="volume"
+        min={0}
+        max={1}
+        step={0.05}
+        value={choice.volume}
+        onChange={(e) => change({ volume: Number(e.target.value) })}
+      />
+      <Form.Check
+        id="tones"
+        label="Tones: rising for the inhale, falling for the exhale, one pitch for a hold, lower when empty"
+        checked={choice.tones}
+        onChange={(e) => change({ tones: e.target.checked })}
+      />
+      <Form.Check
+        id="ticks"
+        label="A tick at each count, two before a change of nostril"
+        checked={choice.ticks}
+        onChange={(e) => change({ ticks: e.target.checked })}
+      />
+      <Form.Check
+        id="swap"
+        label="Left and right swapped: the speakers face the class"
+        checked={choice.swap}
+        onChange={(e) => change({ swap: e.target.checked })}
+      />
+      <Form.Check
+        id="mono"
+        label="Mono"
+        checked={choice.mono}
+        onChange={(e) => change({ mono: e.target.checked })}
+      />
+      {signs && (
+        <Form.Check
+          id="signs"
+          label="Quiet signs: taken, refused, last round"
+          checked={choice.signs}
+          onChange={(e) => change({ signs: e.target.checked })}
+        />
+      )}
+      {canVibrate && (
+        <Form.Check
+          id="vibrate"
+          label="Vibrate at each phase, on a device that can"
+          checked={choice.vibrate}
+          onChange={(e) => change({ vibrate: e.target.checked })}
+        />
+      )}
+      <Form.Group controlId="voice" className="mt-2">
+        <Form.Label>Spoken</Form.Label>
+        <Form.Select
+          value={voices.length > 0 ? choice.voice : "off"}
+          disabled={voices.length === 0}
+          onChange={(e) => change({ voice: e.target.value as Choice["voice"] })}
+        >
+          <option value="off">nothing</option>
+          <option value="words">the words of each phase</option>
+          <option value="counts">words and counts</option>
+        </Form.Select>
+        {voices.length === 0 && <Form.Text>This browser has no voice: the tones carry the pace.</Form.Text>}
+      </Form.Group>
+      <div className="d-flex gap-2 mt-3">
+        <Button variant="outline-secondary" disabled={!choice.on} onClick={() => check(-1)}>
+          Test left
+        </Button>
+        <Button variant="outline-secondary" disabled={!choice.on} onClick={() => check(1)}>
+          Test right
+        </Button>
+      </div>
+      <p className="text-secondary mt-3 mb-0">At own pace only the call back is heard.</p>
+    </>
   );
 }
