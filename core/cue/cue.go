@@ -89,7 +89,10 @@ func Replay(p *plan.Plan, script []pace.Adjustment, lane Lane) []Cue {
 func (f *fold) sorted() []Cue {
 	list := slices.Clone(f.cues)
 	slices.SortStableFunc(list, func(a, b Cue) int {
-		return cmp.Or(cmp.Compare(a.At, b.At), cmp.Compare(slices.Index(Kinds, a.Kind), slices.Index(Kinds, b.Kind)))
+		if a.At != b.At {
+			return cmp.Compare(a.At, b.At)
+		}
+		return cmp.Compare(slices.Index(Kinds, a.Kind), slices.Index(Kinds, b.Kind))
 	})
 	return list
 }

@@ -46,7 +46,7 @@ func begins(before, row *pace.Row) bool {
 
 // nowAndNext is what is done, and over the same time what follows it.
 func (f *fold) nowAndNext(runs []run) []Cue {
-	list := make([]Cue, 0, 2*len(runs))
+	list := make([]Cue, 0, 2*len(runs)+len(runs)/4) // the others are few
 	for i, r := range runs {
 		now := Cue{At: r.At, Until: r.end, Passage: r.Passage, Stage: r.Stage, Round: r.Round, Who: plan.ForAll, Kind: Now, Text: r.text, key: r.At}
 		next := now
