@@ -58,12 +58,8 @@ func replayCommand() *cobra.Command {
 			if err != nil {
 				return err
 			}
-			if args[0] == "-" && args[1] == "-" {
-				return errors.New("only one of PLAN and SCRIPT can be standard input")
-			}
-			p, planErr := readPlan(cmd, args[0])
-			script, scriptErr := readScript(cmd, args[1])
-			if err := errors.Join(planErr, scriptErr); err != nil {
+			p, script, err := readBoth(cmd, args[0], args[1])
+			if err != nil {
 				return err
 			}
 			timeline, answers := pace.Replay(p, script)
@@ -96,18 +92,15 @@ func cuesCommand() *cobra.Command {
 			if lane != "" && lane != "beside" {
 				return fmt.Errorf("--lane: given %q, allowed: beside", lane)
 			}
-			p, err := readPlan(cmd, args[0])
 			if len(args) == 1 {
+				p, err := readPlan(cmd, args[0])
 				if err != nil {
 					return err
 				}
 				return write(cmd.OutOrStdout(), cue.Sheet(p, lane == "beside"))
 			}
-			if args[0] == "-" && args[1] == "-" {
-				return errors.New("only one of PLAN and SCRIPT can be standard input")
-			}
-			script, scriptErr := readScript(cmd, args[1])
-			if err := errors.Join(err, scriptErr); err != nil {
+			p, script, err := readBoth(cmd, args[0], args[1])
+			if err != nil {
 				return err
 			}
 			_, answers := pace.Replay(p, script)
@@ -118,6 +111,16 @@ func cuesCommand() *cobra.Command {
 	cmd.Flags().StringVar(&format, "format", "csv", "csv or json")
 	cmd.Flags().StringVar(&lane, "lane", "", laneHelp)
 	return cmd
+}
+
+// readBoth reads a plan and a script for it. The errors of both files are told.
+func readBoth(cmd *cobra.Command, planFile, scriptFile string) (*plan.Plan, []pace.Adjustment, error) {
+	if planFile == "-" && scriptFile == "-" {
+		return nil, nil, errors.New("only one of PLAN and SCRIPT can be standard input")
+	}
+	p, planErr := readPlan(cmd, planFile)
+	script, scriptErr := readScript(cmd, scriptFile)
+	return p, script, errors.Join(planErr, scriptErr)
 }
 
 // reportRefused tells what was refused, and how late the class will be, on standard error.
