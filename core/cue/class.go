@@ -216,6 +216,7 @@ func (f *fold) gaveLast(t int64, before *state) {
 // Spoken is something that the voice says besides the counts and the words of phases.
 type Spoken struct {
 	At   int64
+	Who  plan.Who
 	Text string
 }
 
@@ -226,7 +227,7 @@ func (c *Class) Spoken() []Spoken {
 	for _, one := range c.cues {
 		switch one.Kind {
 		case Hand, Last, Half, Minute, HalfMinute:
-			list = append(list, Spoken{one.At, one.Text})
+			list = append(list, Spoken{one.At, one.Who, one.Text})
 		}
 	}
 	for _, place := range c.saidPlaces() {

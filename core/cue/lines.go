@@ -29,7 +29,7 @@ func (f *fold) saidPlaces() []Spoken {
 	f.eachLine(f.state.rows, func(line *plan.Line, _ int64, places []span) {
 		for _, s := range places {
 			if line.Say {
-				list = append(list, Spoken{s.at, line.Text})
+				list = append(list, Spoken{s.at, line.Who, line.Text})
 			}
 		}
 	})

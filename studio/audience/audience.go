@@ -106,6 +106,7 @@ func (a *Audience) Room(code string) (contract.Room, error) {
 func forTheRoom(s contract.Score) contract.Score {
 	s.Group, s.Answer, s.SlotMS, s.Unstored = nil, nil, 0, nil
 	s.Cues = slices.DeleteFunc(slices.Clone(s.Cues), func(c contract.Cue) bool { return c.Who == plan.ForTeacher })
+	s.Spoken = slices.DeleteFunc(slices.Clone(s.Spoken), func(c contract.Spoken) bool { return c.Who == plan.ForTeacher })
 	passages := make([]contract.ScorePassage, len(s.Passages))
 	for i, p := range s.Passages {
 		passages[i] = contract.ScorePassage{

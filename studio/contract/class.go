@@ -77,8 +77,9 @@ type Cue struct {
 
 // Spoken is what the voice says at a moment besides the counts and words of phases.
 type Spoken struct {
-	AtMS int64  `json:"at_ms"`
-	Text string `json:"text"`
+	AtMS int64    `json:"at_ms"`
+	Who  plan.Who `json:"who"`
+	Text string   `json:"text"`
 }
 
 // RoomCode is the short code that joins the room.

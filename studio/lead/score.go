@@ -115,7 +115,7 @@ func spoken(all []cue.Spoken, at int64) []contract.Spoken {
 	list := []contract.Spoken{}
 	for _, s := range all {
 		if s.At >= at {
-			list = append(list, contract.Spoken{AtMS: s.At, Text: s.Text})
+			list = append(list, contract.Spoken{AtMS: s.At, Who: s.Who, Text: s.Text})
 		}
 	}
 	return list

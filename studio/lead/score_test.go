@@ -9,6 +9,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"vastlantern/core/pace"
+	"vastlantern/core/plan"
 	"vastlantern/studio/contract"
 	"vastlantern/studio/desk/desktest"
 )
@@ -51,7 +52,7 @@ func TestWhatWaitsIsShownWithWhatFollows(t *testing.T) {
 func TestTheScoreCarriesWhatIsShownAndSaid(t *testing.T) {
 	d := desktest.New(t)
 	stored := d.AddPlan(`{"type": "practice", "practice": "nadi-shodhana", "counts": "4:4:4", "rounds": 3, "side": "left", "beside": "breathe",
-		"lines": [{"text": "soft jaw", "round": 2, "who": "all", "say": true}, {"text": "mine", "round": 2}]}`)
+		"lines": [{"text": "soft jaw", "round": 2, "who": "all", "say": true}, {"text": "mine", "round": 2}, {"text": "for me alone", "round": 3, "say": true}]}`)
 	score, err := d.Classes.Begin(contract.Lead{PlanID: stored.ID, Acknowledged: contract.StrongCautions(stored)})
 	require.NoError(t, err)
 	shown := func(cues []contract.Cue) (list []string) {
@@ -66,18 +67,22 @@ func TestTheScoreCarriesWhatIsShownAndSaid(t *testing.T) {
 	assert.NotContains(t, strings.Join(beside, "\n"), "hold")
 	assert.NotEmpty(t, score.Lane)
 	assert.Equal(t, score.EndMS, score.Lane[len(score.Lane)-1].EndMS, "both lanes end together")
-	assert.Equal(t, []contract.Spoken{{AtMS: 0, Text: "hand up, then close the right"}, {AtMS: 28_000, Text: "soft jaw"}, {AtMS: 48_000, Text: "one more, the last"}},
+	assert.Equal(t, []contract.Spoken{{AtMS: 0, Who: plan.ForAll, Text: "hand up, then close the right"}, {AtMS: 28_000, Who: plan.ForAll, Text: "soft jaw"}, {AtMS: 48_000, Who: plan.ForAll, Text: "one more, the last"}, {AtMS: 52_000, Who: plan.ForTeacher, Text: "for me alone"}},
 		score.Spoken, "the hand, the calls, and of the lines those that are to be said, when their place begins")
 
+	code, err := d.Audience.RoomCode()
+	require.NoError(t, err)
+	room, err := d.Audience.Room(code)
+	require.NoError(t, err)
+	require.NotNil(t, room.Score)
+	assert.Len(t, room.Score.Spoken, len(score.Spoken)-1, "no room's screen says what is for the teacher")
 	d.Pass(40)
 	after := d.Do(score.ClassID, "last-round").Score
 	assert.Contains(t, shown(after.Cues), "40000 last one more, the last", "at once")
 	score, err = d.Classes.Score(score.ClassID)
 	require.NoError(t, err)
 	assert.Equal(t, after.Cues, score.Cues, "the same for every screen")
-	code, err := d.Audience.RoomCode()
-	require.NoError(t, err)
-	room, err := d.Audience.Room(code)
+	room, err = d.Audience.Room(code)
 	require.NoError(t, err)
 	require.NotNil(t, room.Score)
 	for _, c := range room.Score.Cues {

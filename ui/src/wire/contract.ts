@@ -556,6 +556,7 @@ export interface Cue {
 }
 export interface Spoken {
   at_ms: number;
+  who: "teacher" | "room" | "all";
   text: string;
 }
 export interface ScorePassage {

@@ -56,7 +56,7 @@ export function useSound(view: string, score: Score, place: Place) {
     if (out.current) out.current.gain.value = next.volume;
   };
 
-  useSpoken(score, place, choice);
+  useSpoken(view, score, place, choice);
 
   const { on, tones: glides, ticks, mono, swap } = choice;
   useEffect(() => {

@@ -1,5 +1,5 @@
 import { useEffect, useRef, useState } from "react";
-import type { Score } from "../../wire/contract";
+import type { Score, Spoken } from "../../wire/contract";
 import { inReal } from "../clock";
 import { classTime, type Place } from "../usePlace";
 import type { Choice } from "./choice";
@@ -28,8 +28,10 @@ export function useVoices(): SpeechSynthesisVoice[] {
 }
 
 /** What the voice says besides the count now, if its moment has just come. */
-function dueAt(score: Score, at: number): string {
-  return score.spoken.findLast((s) => s.at_ms <= at && at < s.at_ms + late)?.text ?? "";
+function dueAt(score: Score, view: string, at: number): string {
+  // What is for the teacher alone never reaches a room's screen.
+  const due = (s: Spoken) => s.at_ms <= at && at < s.at_ms + late && (view === "room" || s.who !== "room");
+  return score.spoken.findLast(due)?.text ?? "";
 }
 
 const every = 500; // ms in real time at most between two looks
@@ -44,7 +46,7 @@ function say(speech: SpeechSynthesis, text: string, language: string, volume: nu
 const late = 1000; // ms after which it is not said any more
 
 /** useSpoken says the words of the class through the browser's own voice, and lets the device be felt, where wanted. */
-export function useSpoken(score: Score, place: Place, choice: Choice): void {
+export function useSpoken(view: string, score: Score, place: Place, choice: Choice): void {
   const { on, voice, volume, vibrate } = choice;
   const { phase, count } = place;
   const text = phase?.says[count] ?? "";
@@ -69,7 +71,7 @@ export function useSpoken(score: Score, place: Place, choice: Choice): void {
     let timer: ReturnType<typeof setTimeout>;
     const look = () => {
       const at = classTime(score);
-      const due = dueAt(score, at);
+      const due = dueAt(score, view, at);
       if (due !== "" && due !== last.current) {
         besides.current = true;
         say(speech, due, language, volume);
@@ -80,7 +82,7 @@ export function useSpoken(score: Score, place: Place, choice: Choice): void {
     };
     look();
     return () => clearTimeout(timer);
-  }, [on, voice, volume, language, score]);
+  }, [view, on, voice, volume, language, score]);
   useEffect(() => {
     if (on && vibrate && canVibrate && pattern) navigator.vibrate(pattern);
   }, [on, vibrate, pattern, which]);
