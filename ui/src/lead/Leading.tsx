@@ -75,7 +75,7 @@ export function Leading({ score, connected, take, send, live, children }: Props)
   const on = phase ? goOn(phase) : null;
   const all = [...groups.flatMap((g) => g.controls), ...(on ? [on] : []), ...(breath ? [breath] : [])];
   const would = useWould(score, place, all, live);
-  useSigns(score, place, sound.give);
+  useSigns(score, sound.give);
 
   const pressControl = (control: Control) => {
     if (control.twice && armed !== control.id) {

@@ -1,10 +1,10 @@
 import { useEffect, useRef } from "react";
 import type { Score } from "../wire/contract";
 import type { Sign } from "../player/sound/signs";
-import type { Place } from "../player/usePlace";
+import { textOf, useShown } from "../player/useShown";
 
-/** useSigns lets the teacher hear what became of each adjustment, and that the last round has begun. */
-export function useSigns(score: Score, place: Place, give: (sign: Sign) => void) {
+/** useSigns lets the teacher hear what became of each adjustment, and the call of the last round. */
+export function useSigns(score: Score, give: (sign: Sign) => void) {
   const latest = useRef(give);
   useEffect(() => {
     latest.current = give;
@@ -15,9 +15,7 @@ export function useSigns(score: Score, place: Place, give: (sign: Sign) => void)
     heard.current = score.revision;
     latest.current(score.answer?.refused ? "refused" : "taken");
   }, [score]);
-  const { phase } = place;
-  const rounds = phase ? score.passages[phase.passage - 1]?.rounds : 0;
-  const last = phase?.stage === "round" && phase.round === rounds;
+  const last = textOf(useShown(score), "last").length > 0;
   useEffect(() => {
     if (last) latest.current("last");
   }, [last]);
