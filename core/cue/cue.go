@@ -47,7 +47,8 @@ type Cue struct {
 	Who     plan.Who
 	Kind    Kind
 	Text    string
-	Say     bool // of a line: the voice says it
+	Say     bool    // of a line: the voice says it
+	Fingers Fingers // of the hand: what it comes to do
 
 	key int64 // what tells it from others of its kind and text: of now and next where the run begins, of a line its number
 }

@@ -322,3 +322,56 @@ func promised(t *rapid.T, p *plan.Plan, timeline pace.Timeline, cues []cue.Cue, 
 		}
 	}
 }
+
+// fingersOf is what the fingers do in each phase of a plan, in the breather's own left and right.
+func fingersOf(p *plan.Plan) []string {
+	var list []string
+	var fingers cue.Fingers
+	rows := pace.Sheet(p).Rows
+	for i := range rows {
+		fingers = cue.FingersIn(&rows[i], fingers, p)
+		if i == 0 || !rows[i].Follows(rows[i-1]) {
+			list = append(list, fmt.Sprintf("%s %s: %s", rows[i].Phase, rows[i].Through, fingers))
+		}
+	}
+	return list
+}
+
+// Air goes through the side that is not closed; in a hold between one-sided breaths both are closed (common practice).
+func TestFingersCloseTheOtherSide(t *testing.T) {
+	assert.Equal(t, []string{
+		"lead both: ", "inhale left: right", "hold : both", "exhale right: left", "inhale right: left", "hold : both", "exhale left: right",
+	}, fingersOf(read(t, `{"type": "practice", "practice": "nadi-shodhana", "counts": "2:2:2", "rounds": 1}`)))
+	assert.Equal(t, []string{"inhale right: left", "still : left", "exhale right: left", "still : left"},
+		fingersOf(read(t, `{"type": "practice", "practice": "single-nostril", "side": "right", "counts": "2:2", "rounds": 1, "lead_in": 0, "natural_pause": 1}`)))
+	assert.Equal(t, []string{"inhale both: narrow", "exhale both: "},
+		fingersOf(read(t, `{"type": "practice", "practice": "digital-control", "counts": "2:2", "rounds": 1, "lead_in": 0, "aperture": {"inhale": "narrow", "exhale": "wide"}}`)))
+	assert.Equal(t, []string{"inhale both: ", "hold : "}, fingersOf(read(t, counted("2:2:2", 1, "")))[:2], "no hand is needed")
+}
+
+// The hand's cue tells which side it comes to close, and when it comes down, for a drawing of it.
+func TestTheHandsCueTellsTheFingers(t *testing.T) {
+	p := read(t, `{"type": "practice", "practice": "nadi-shodhana", "counts": "4:4", "rounds": 1, "side": "right"}`, `{"type": "free", "seconds": 60}`)
+	var fingers []cue.Fingers
+	for _, c := range cue.Sheet(p, cue.Main) {
+		if c.Kind == cue.Hand {
+			fingers = append(fingers, c.Fingers)
+		}
+	}
+	assert.Equal(t, []cue.Fingers{cue.CloseLeft, cue.Lower}, fingers)
+}
+
+// At own pace the pattern stands in one line: the sides where the hand is at the nose, else the counts.
+func TestPatternAtOwnPace(t *testing.T) {
+	for passage, want := range map[string]string{
+		`"practice": "nadi-shodhana", "counts": "4:4:8"`:                    "in left, out right; in right, out left",
+		`"practice": "surya-bhedana"`:                                       "in right, out left",
+		`"practice": "counted-breath", "counts": "4:4:4:4"`:                 "inhale 4, hold 4, exhale 4, empty 4",
+		`"practice": "counted-breath", "counts": "4:0:6", "word": "before"`: "inhale 4, exhale 6",
+		`"practice": "sigh", "counts": "3:6"`:                               "inhale 3, exhale by the mouth 6",
+	} {
+		p := read(t, fmt.Sprintf(`{"type": "practice", "pace": "own", "minutes": 2, %s}`, passage))
+		round := pace.OneRound(p, 0, p.Passages[0].Measure)
+		assert.Equal(t, want, cue.Pattern(&p.Passages[0], round, p), passage)
+	}
+}

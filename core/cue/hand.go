@@ -2,6 +2,7 @@ package cue
 
 import (
 	"slices"
+	"strconv"
 	"strings"
 
 	"vastlantern/core/breath"
@@ -19,11 +20,8 @@ const (
 // before last.
 type stretch struct{ first, end int }
 
-// handNeeded tells whether the practice of a run breathes through one nostril at a time.
-func (f *fold) handNeeded(r run) bool {
-	p := &f.plan.Passages[r.Passage-1]
-	return p.Type == plan.Practice && p.Practice.Sided()
-}
+// handNeeded tells whether the hand is at the nose in the practice of a run.
+func (f *fold) handNeeded(r run) bool { return handAtNose(&f.plan.Passages[r.Passage-1]) }
 
 func oneSided(r run) bool { return r.Through == breath.Left || r.Through == breath.Right }
 
@@ -57,8 +55,8 @@ func (f *fold) hands(runs []run) []Cue {
 	w := f.plan.Words
 	var list []Cue
 	var raises []int64
-	add := func(at, until int64, text string) {
-		list = append(list, Cue{At: at, Until: until, Who: plan.ForAll, Kind: Hand, Text: text})
+	add := func(at, until int64, text string, fingers Fingers) {
+		list = append(list, Cue{At: at, Until: until, Who: plan.ForAll, Kind: Hand, Text: text, Fingers: fingers})
 	}
 	all := f.stretches(runs)
 	for _, s := range all {
@@ -67,7 +65,7 @@ func (f *fold) hands(runs []run) []Cue {
 		}
 		before, start := runs[s.first-1], runs[s.first].At
 		at := max(before.At, start-raising)
-		add(at, start, w.Text(words.HandUp)+", "+w.Text(words.Then)+" "+w.Shut(runs[s.first].Through.Other()))
+		add(at, start, w.Text(words.HandUp)+", "+w.Text(words.Then)+" "+w.Shut(runs[s.first].Through.Other()), closing(runs[s.first].Through.Other()))
 		raises = append(raises, at)
 	}
 	for _, s := range all {
@@ -88,7 +86,7 @@ func (f *fold) hands(runs []run) []Cue {
 				break
 			}
 		}
-		add(from, until, w.Text(words.HandDown))
+		add(from, until, w.Text(words.HandDown), Lower)
 	}
 	for _, r := range runs {
 		if !f.handNeeded(r) {
@@ -96,7 +94,7 @@ func (f *fold) hands(runs []run) []Cue {
 		}
 		switch r.Stage {
 		case pace.Own:
-			add(r.At, r.end, f.pattern(r))
+			add(r.At, r.end, sides(&f.plan.Passages[r.Passage-1], w), NoFingers)
 		case pace.Recall:
 			until := r.end
 			for _, raise := range raises {
@@ -105,7 +103,7 @@ func (f *fold) hands(runs []run) []Cue {
 					break
 				}
 			}
-			add(r.At, until, w.Text(words.Finish)+", "+f.lastOut(r)+", "+w.Text(words.HandDown))
+			add(r.At, until, w.Text(words.Finish)+", "+f.lastOut(r)+", "+w.Text(words.HandDown), NoFingers)
 		}
 	}
 	return list
@@ -116,16 +114,37 @@ var (
 	out = map[breath.Through]string{breath.Left: words.OutLeft, breath.Right: words.OutRight}
 )
 
-// pattern is a round at own pace in one line: "in left, out right; in right, out left".
-func (f *fold) pattern(r run) string {
-	p := &f.plan.Passages[r.Passage-1]
+// Pattern is what is breathed at own pace, in one line: the sides where the hand is at the nose ("in left, out right; in
+// right, out left"), elsewhere each phase of a round with its counts ("inhale 4, hold 4, exhale 4").
+func Pattern(p *plan.Passage, round []pace.Row, of *plan.Plan) string {
+	if handAtNose(p) {
+		return sides(p, of.Words)
+	}
+	var phases []string
+	for i := range round {
+		row := &round[i]
+		if i+1 < len(round) && round[i+1].Follows(*row) || row.Phase == breath.Still {
+			continue
+		}
+		word, side, _ := Words(row, of)
+		text := strings.TrimSpace(word + " " + side)
+		if row.Phase != breath.Free && !row.Open {
+			text += " " + strconv.Itoa(row.Of)
+		}
+		phases = append(phases, text)
+	}
+	return strings.Join(slices.Compact(phases), ", ")
+}
+
+// sides is the sides of a round in one line.
+func sides(p *plan.Passage, w *words.Words) string {
 	var breaths []string
 	for _, ph := range p.Round(p.Measure) {
 		switch ph.Kind {
 		case breath.Inhale:
-			breaths = append(breaths, f.plan.Words.Text(in[ph.Through]))
+			breaths = append(breaths, w.Text(in[ph.Through]))
 		case breath.Exhale:
-			breaths[len(breaths)-1] += ", " + f.plan.Words.Text(out[ph.Through])
+			breaths[len(breaths)-1] += ", " + w.Text(out[ph.Through])
 		}
 	}
 	return strings.Join(slices.Compact(breaths), "; ")

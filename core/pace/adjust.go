@@ -43,6 +43,8 @@ type Answer struct {
 	After   Passage
 	Undone  Verb  // undo: what was taken back
 	Late    int64 // finish-by: how far the class will end after the deadline all the same, milliseconds
+	Fewer   int   // finish-by: rounds that it took, in all passages
+	Carried int   // tempo: later passages whose tempo it changed too
 }
 
 // Adjust folds one adjustment into the class. Adjustments come in the order of their times. A refused one changes

@@ -25,6 +25,7 @@ func (m *machine) finishBy(a Adjustment) (Answer, error) {
 		m.live[i].total--
 		m.live[i].pinned = true
 		answer.When = Now
+		answer.Fewer++
 	}
 	if m.stage == Rest && m.inForce().total == m.round {
 		m.endRest(t)

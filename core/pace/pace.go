@@ -13,6 +13,7 @@ import (
 
 	"vastlantern/core/breath"
 	"vastlantern/core/plan"
+	"vastlantern/core/practice"
 )
 
 // Class is a class that is being led: the plan, and the adjustments so far folded into it. Not safe for concurrent
@@ -36,6 +37,15 @@ func Sheet(p *plan.Plan) Timeline {
 	m := start(p, false)
 	m.run()
 	return m.timeline()
+}
+
+// OneRound is a round of a passage at the measure, from 0 and with nothing around it, also of one at own pace.
+func OneRound(p *plan.Plan, passage int, m plan.Measure) []Row {
+	alone, round := *p, p.Passages[passage]
+	round.Measure, round.OwnPace, round.Rounds, round.CountIn, round.LeadIn = m, false, 1, 0, 0
+	round.OpeningSteps, round.ExhaleFirst, round.ClosingSteps, round.Beside = nil, false, nil, plan.Beside{}
+	alone.Passages = []plan.Passage{round}
+	return Sheet(&alone).Rows
 }
 
 // Replay is the timeline of what was taught, with the answer to each adjustment of the script.
@@ -111,6 +121,7 @@ type Preview struct {
 	Without, With []Row
 	EndWithout    int64
 	EndWith       int64
+	Fewer         int // rounds that the class would have less, in all passages; below 0 for more
 }
 
 // Would tells what the adjustment would do, and changes nothing. It shows that many rows from the one met on.
@@ -119,6 +130,9 @@ func (c *Class) Would(a Adjustment, rows int) Preview {
 	p := Preview{Answer: with.Adjust(a)}
 	p.Without, p.With = without.next(a.At, rows), with.next(a.At, rows)
 	p.EndWithout, p.EndWith = without.EndAt(a.At), with.EndAt(a.At)
+	for i, l := range without.now.live {
+		p.Fewer += l.total - with.now.live[i].total
+	}
 	return p
 }
 
@@ -146,6 +160,8 @@ type Moment struct {
 	Next    Passage       // what is in force from the next round on
 	Counts  breath.Counts // of the round in progress, as eased so far
 	Met     VerbSet
+	// Ahead is what is left of the round in progress, from the phase in progress on; nothing elsewhere.
+	Ahead []practice.Phase
 }
 
 // At is where the class is at t, in milliseconds.
@@ -160,7 +176,7 @@ func (c *Class) At(t int64) Moment {
 		Counts: m.inForce().Counts, Met: m.met(),
 	}
 	if m.stage == Round {
-		moment.Counts = m.current.counts
+		moment.Counts, moment.Ahead = m.current.counts, slices.Clone(m.unit[m.phase:])
 	}
 	return moment
 }

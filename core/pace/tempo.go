@@ -32,7 +32,7 @@ func (m *machine) setTempo(a Adjustment) (Answer, error) {
 	}
 	l.Tempo = a.To
 	if a.Carry && p.Is(practice.Counted) {
-		m.carry(a.To.Div(before))
+		answer.Carried = m.carry(a.To.Div(before))
 	}
 	m.refitStrokes()
 	at := breath.Int(a.At)
@@ -44,8 +44,9 @@ func (m *machine) setTempo(a Adjustment) (Answer, error) {
 func (m *machine) runsAtRoundTempo() bool { return m.stage == Round || m.here().Is(practice.Counted) }
 
 // carry scales the tempo of the later counted passages, those at own pace too, and keeps it within the range. A
-// passage planned in minutes gets the rounds that then fit.
-func (m *machine) carry(by breath.Exact) {
+// passage planned in minutes gets the rounds that then fit. It returns how many passages have another tempo for it.
+func (m *machine) carry(by breath.Exact) int {
+	passages := 0
 	for i := m.passage + 1; i < len(m.live); i++ {
 		p, l := &m.plan.Passages[i], &m.live[i]
 		if !p.Is(practice.Counted) {
@@ -54,10 +55,14 @@ func (m *machine) carry(by breath.Exact) {
 		tempo := within(l.Tempo.Mul(by), breath.SlowestTempo, breath.FastestTempo)
 		changed := !tempo.Equal(l.Tempo)
 		l.Tempo = tempo
+		if changed {
+			passages++
+		}
 		if changed && p.Led() && !l.pinned && p.ByMinutes() {
 			l.total = p.TotalRounds(l.Measure)
 		}
 	}
+	return passages
 }
 
 func within(x breath.Exact, low, high int64) breath.Exact {

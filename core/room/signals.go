@@ -2,6 +2,7 @@ package room
 
 import (
 	"fmt"
+	"slices"
 
 	"vastlantern/core/breath"
 	"vastlantern/core/pace"
@@ -87,12 +88,36 @@ func (s Scene) counts(c breath.Counts, text string) Proposal {
 	return s.propose(text, pace.Adjustment{Do: pace.ToCounts, Counts: [4]int{c.Inhale, c.Hold, c.Exhale, c.Empty}})
 }
 
+// from tells from when on a shorter phase acts: still in this breath, in a later breath of the round, or with the next round.
+// Where nothing of the kind comes any more, there is nothing to press for.
+func (s Scene) from(kinds ...breath.Phase) (when string, comes bool) {
+	for _, ph := range s.Now.Ahead {
+		if !slices.Contains(kinds, ph.Kind) {
+			continue
+		}
+		if ph.Breath == s.Now.Ahead[0].Breath {
+			return "from this breath", true
+		}
+		return "from the next breath", true
+	}
+	last := s.Now.Stage == pace.Round && s.Now.Round >= s.Now.Next.Total
+	return "from the next round", !last
+}
+
+// nextTime is a proposal with nothing to press: this passage has none of it left.
+func nextTime(text string) Proposal {
+	return Proposal{Say: text + ", next time: it does not come again here"}
+}
+
 // gasp: the empty hold was too long. One count less, two where it is five or more; nothing of it when it happens
 // again. Where there is none, the exhale was.
 func gasp(s Scene) Proposal {
 	c := s.Now.Counts
 	was := c.Empty
+	when, comes := s.from(breath.Empty)
 	switch {
+	case s.Passage.Is(practice.Open) && was > 0:
+		return s.shorterOpen()
 	case !s.Passage.Is(practice.Counted) && was > 0:
 		return s.propose("no holds", pace.Adjustment{Do: pace.DropHolds})
 	case was == 0 && c.Exhale > 1 && s.Passage.Is(practice.Counted):
@@ -107,21 +132,45 @@ func gasp(s Scene) Proposal {
 	default:
 		c.Empty--
 	}
-	return s.counts(c, fmt.Sprintf("empty hold %d to %d, from this breath", was, c.Empty))
+	text := fmt.Sprintf("empty hold %d to %d", was, c.Empty)
+	if !comes {
+		return nextTime(text)
+	}
+	return s.counts(c, text+", "+when)
+}
+
+// shorterOpen is about an empty hold that lasts until the teacher goes on: nothing can be pressed for it beforehand.
+func (s Scene) shorterOpen() Proposal {
+	planned := s.Passage.Open[3].Div(breath.Int(1000))
+	shorter := max(1, planned.Times(3).Div(breath.Int(4)).Floor()) // a quarter less, as of a full hold
+	return Proposal{Say: fmt.Sprintf("A shorter empty hold next time: go on after %d s instead of %s s.", shorter, planned)}
 }
 
 // rushed: the full hold was too long. A quarter less, at least one count; no holds when it happens again.
 func rushed(s Scene) Proposal {
 	c := s.Now.Counts
-	switch {
-	case c.Hold == 0:
+	if c.Hold == 0 {
 		return Proposal{Say: "Let the exhale go slowly: it has its whole count."}
-	case s.Before > 0 || !s.Passage.Is(practice.Counted):
-		return s.propose("no holds, from this breath", pace.Adjustment{Do: pace.DropHolds})
+	}
+	if s.Before > 0 || !s.Passage.Is(practice.Counted) {
+		return s.noHolds()
 	}
 	was := c.Hold
 	c.Hold -= max(1, (was+2)/4) // a quarter, to the nearest count
-	return s.counts(c, fmt.Sprintf("hold %d to %d, from this breath", was, c.Hold))
+	when, comes := s.from(breath.Hold)
+	text := fmt.Sprintf("hold %d to %d", was, c.Hold)
+	if !comes {
+		return nextTime(text)
+	}
+	return s.counts(c, text+", "+when)
+}
+
+func (s Scene) noHolds() Proposal {
+	when, comes := s.from(breath.Hold, breath.Empty)
+	if !comes {
+		return nextTime("no holds")
+	}
+	return s.propose("no holds, "+when, pace.Adjustment{Do: pace.DropHolds})
 }
 
 func early(s Scene) Proposal {
@@ -138,7 +187,7 @@ func late(s Scene) Proposal {
 func tight(s Scene) Proposal {
 	c := s.Now.Next.Counts
 	if c.Holds() || s.Now.Counts.Holds() {
-		return s.propose("no holds, from this breath", pace.Adjustment{Do: pace.DropHolds})
+		return s.noHolds()
 	}
 	if !s.Passage.Is(practice.Counted) || min(c.Inhale, c.Exhale) <= leastCounts(s.Passage) {
 		return Proposal{Say: "Shoulders down, soft face."}

@@ -58,7 +58,7 @@ func TestProposals(t *testing.T) {
 		{"gasp", held("4:4:4:6"), 0, "counts [4 4 4 4]", "empty hold 6 to 4, from this breath"},
 		{"gasp", held("4:4:4:6"), 1, "counts [4 4 4 0]", "empty hold 6 to 0, from this breath"},
 		{"gasp", held("4:8"), 0, "counts [4 0 7 0]", "exhale 8 to 7, from the next round"},
-		{"gasp", open, 0, "drop-holds", "no holds"},
+		{"gasp", open, 0, "", "A shorter empty hold next time: go on after 4 s instead of 6 s."},
 		{"gasp", strokes, 0, "", "Softer"},
 		{"rushed", held("4:8:8"), 0, "counts [4 6 8 0]", "hold 8 to 6, from this breath"},
 		{"rushed", held("4:3:4"), 0, "counts [4 2 4 0]", "hold 3 to 2, from this breath"},
@@ -110,6 +110,39 @@ func TestProposalsRestOnWhatIsInForce(t *testing.T) {
 	p, err := room.Propose("rushed", s)
 	require.NoError(t, err)
 	assert.Equal(t, "hold 4 to 3, from this breath", p.Say)
+}
+
+// What this breath cannot have any more is offered for the next breath or the next round, and in the last round for another
+// time.
+func TestProposalsNeverPromiseWhatIsOver(t *testing.T) {
+	const held = `{"type": "practice", "practice": "counted-breath", "counts": "4:8:8", "rounds": 2, "lead_in": 0}`
+	const sides = `{"type": "practice", "practice": "nadi-shodhana", "counts": "4:8:8", "rounds": 2, "lead_in": 0}`
+	const gasped = `{"type": "practice", "practice": "counted-breath", "counts": "4:0:4:4", "rounds": 2, "lead_in": 0}`
+	for _, c := range []struct {
+		seen, passage string
+		at            int64 // s
+		say           string
+	}{
+		{"rushed", held, 2, "hold 8 to 6, from this breath"},
+		{"rushed", held, 6, "hold 8 to 6, from this breath"}, // in the hold
+		{"rushed", held, 14, "hold 8 to 6, from the next round"},
+		{"rushed", held, 34, "hold 8 to 6, next time: it does not come again here"},
+		{"rushed", sides, 14, "hold 8 to 6, from the next breath"},
+		{"rushed", sides, 34, "hold 8 to 6, from the next round"},
+		{"tight", sides, 14, "no holds, from the next breath"},
+		{"tight", held, 34, "no holds, next time: it does not come again here"},
+		{"gasp", gasped, 13, "empty hold 4 to 3, from this breath"},
+	} {
+		s, class := scene(t, c.passage, c.at*1000, 0)
+		p, err := room.Propose(c.seen, s)
+		require.NoError(t, err)
+		assert.Equal(t, c.say, p.Say, "%s at %d s", c.seen, c.at)
+		assert.Equal(t, strings.Contains(c.say, "next time"), len(p.Do) == 0, "what cannot act is not offered")
+		for _, a := range p.Do {
+			a.At = c.at * 1000
+			assert.Empty(t, class.Adjust(a).Refused)
+		}
+	}
 }
 
 func TestTaps(t *testing.T) {

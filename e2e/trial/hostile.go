@@ -162,7 +162,7 @@ var bodies = []string{
 	`{"key": "k", "do": "counts", "counts": [4, 4, 6, 0]}`, `{"key": "k", "do": "finish-by", "to_ms": 900000}`, `{"key": "k", "do": "pause"}`, `{"key": "k", "do": "note", "text": "x"}`,
 	`{"key": "k", "see": "gasp", "pressed_ms": 5}`, `{"at_ms": [1, 2000, 4000], "breaths": true}`, `[{"key": "", "do": "rounds", "by": 1}]`, `{"key": "k", "from_ms": 3}`,
 	`{"id": 0, "name": "Lunch", "level": "beginners", "size": 12, "weekday": 1, "weektime": "12:30", "conditions": {"asthma": 1}, "schools": {}}`,
-	`{"schools": {"eyes": "closed"}, "language": "en", "own_words": {"inhale": "in"}, "care_read": true, "pedal_down": "go-on", "pedal_up": "pause"}`,
+	`{"schools": {"eyes": "closed"}, "language": "en", "own_words": {"inhale": "in"}, "care_read": true, "bring": "a cushion", "keys": {"letters": {"slower": "y"}, "no_letters": false, "remote": [{"key": "PageDown", "press": "long", "means": "pause"}]}}`,
 	`{"text": "id: own-x\nname: X\nkind: counted\nfigure: [{phase: inhale, counts: a}]"}`, `{"id": "ujjayi", "name": "Mine"}`, `{"kind": "note", "text": "x"}`, `{"template": "settle", "group_id": 0}`, `{"class_id": 1, "how": "taught"}`,
 	`{"classes": 4, "days": 7, "grow": "rounds", "passage": 1}`, `{"script": [{"at_ms": 5, "adjust": {"key": "", "do": "pause"}}], "at_ms": 9}`, `{"passcode": "guess", "device": "x"}`, `{}`, `[]`, `null`, `7`, `"x"`, ``, `{`,
 }

@@ -111,7 +111,8 @@ func forTheRoom(s contract.Score) contract.Score {
 	for i, p := range s.Passages {
 		passages[i] = contract.ScorePassage{
 			Name: p.Name, Type: p.Type, Rounds: p.Rounds, StartMS: p.StartMS, EndMS: p.EndMS, Counts: p.Counts, Tempo: p.Tempo,
-			Cautions: []contract.Caution{}, Findings: []contract.Finding{}, Steps: []string{},
+			Cautions: []contract.Caution{}, Findings: []contract.Finding{}, Steps: []string{}, OwnRound: silent(p.OwnRound), Pattern: p.Pattern, HandAtNose: p.HandAtNose,
+			LinesFor: slices.DeleteFunc(slices.Clone(p.LinesFor), func(w plan.Who) bool { return w == plan.ForTeacher }),
 		}
 	}
 	s.Passages, s.Phases, s.Lane = passages, silent(s.Phases), silent(s.Lane)

@@ -55,6 +55,7 @@ type Score struct {
 	Language  string         `json:"language"` // of what is said, a BCP 47 tag
 	Left      Ways           `json:"left"`
 	Right     Ways           `json:"right"`
+	FingersBy string         `json:"fingers_by"` // the way of the fingers at the nose that the school takes
 }
 
 // Ways is both ways in which a side can be said: ScorePhase.Side is the one that the class takes, and a participant may
@@ -73,6 +74,8 @@ type Cue struct {
 	Kind    cue.Kind `json:"kind"`
 	Who     plan.Who `json:"who"`
 	Text    string   `json:"text"`
+	// Fingers is of the hand: what it comes to do.
+	Fingers cue.Fingers `json:"fingers,omitempty"`
 }
 
 // Spoken is what the voice says at a moment besides the counts and words of phases.
@@ -121,6 +124,7 @@ type ScorePhase struct {
 	Parts    []string       `json:"parts,omitempty"` // of each count, as it is said: belly, ribs, chest; forward, side, up; wide, narrow
 	Word     string         `json:"word"`            // for what is done, in the words of the class
 	Side     string         `json:"side"`            // as it is said; empty where both nostrils breathe
+	Fingers  cue.Fingers    `json:"fingers"`         // what the fingers do at the nose; empty where the hand is down
 	Open     bool           `json:"open"`            // lasts until the teacher goes on
 	Verbs    []pace.Verb    `json:"verbs,omitempty"` // the adjustments that are met here; not told to the room
 }
@@ -136,13 +140,22 @@ type ScorePassage struct {
 	EndMS    int64     `json:"end_ms"`
 	Rounds   int       `json:"rounds"` // the total in force, 0 where there are none
 	Counts   string    `json:"counts"`
-	Tempo    float64   `json:"tempo"` // counts a minute in force
-	Slower   float64   `json:"slower"`
-	Faster   float64   `json:"faster"`
-	Cautions []Caution `json:"cautions"`
-	Findings []Finding `json:"findings"` // for the class's group and hour
-	InForce  InForce   `json:"in_force"`
-	Steps    []string  `json:"steps"` // the closing, in words
+	// Distinct is what tells it from its like: the side, the width, set 2 of 4.
+	Distinct   string    `json:"distinct"`
+	Tempo      float64   `json:"tempo"` // counts a minute in force
+	Slower     float64   `json:"slower"`
+	Faster     float64   `json:"faster"`
+	Cautions   []Caution `json:"cautions"`
+	Findings   []Finding `json:"findings"` // for the class's group and hour
+	InForce    InForce   `json:"in_force"`
+	Steps      []string  `json:"steps"`        // the closing, in words
+	Carries    int       `json:"carries"`      // later passages that a change of its tempo can be carried to
+	HandAtNose bool      `json:"hand_at_nose"` // it closes or narrows nostrils with the fingers
+	// LinesFor is for whom it has lines of the teacher's own.
+	LinesFor []plan.Who `json:"lines_for"`
+	// OwnRound is a round of what is breathed at own pace, from 0, and Pattern the same in one line; empty elsewhere.
+	OwnRound []ScorePhase `json:"own_round"`
+	Pattern  string       `json:"pattern"`
 }
 
 // Adjust makes a live adjustment. Key is the sender's own name for it: the same key again changes nothing and gets
@@ -198,6 +211,8 @@ type Answer struct {
 	Before  InForce   `json:"before"`  // in the passage that it was met in
 	After   InForce   `json:"after"`
 	Undone  string    `json:"undone"`  // the verb that an undo took back
+	Fewer   int       `json:"fewer"`   // rounds that a finish-by took
+	Carried int       `json:"carried"` // later passages whose tempo was changed too
 	LateMS  int64     `json:"late_ms"` // how far beyond its deadline a finish-by could not help ending
 	Text    string    `json:"text"`    // of a note
 	See     string    `json:"see"`     // of a signal, in words
@@ -210,6 +225,8 @@ type Preview struct {
 	Answer Answer `json:"answer"`
 	// ChangeMS is by how much later the class would end than without it; less than 0 for earlier.
 	ChangeMS int64 `json:"change_ms"`
+	EndMS    int64 `json:"end_ms"` // of the class with it, from its start
+	Fewer    int   `json:"fewer"`  // rounds that the class would have less; below 0 for more
 }
 
 // Gap is a stretch of a class in which no screen of the teacher's showed the count.

@@ -35,13 +35,40 @@ type Export struct {
 
 // Choices is what the teacher has chosen for all groups, as it is stored too.
 type Choices struct {
-	Schools   map[string]string `json:"schools"`    // the way for each question on which schools differ, by the question's id
-	Language  string            `json:"language"`   // of what is said, as en
-	OwnWords  map[string]string `json:"own_words"`  // what is said in the place of the words of the language
-	CareRead  bool              `json:"care_read"`  // the caution for everyone was read
-	PedalDown string            `json:"pedal_down"` // what the lower pedal of a page-turner means
-	PedalUp   string            `json:"pedal_up"`
+	Schools  map[string]string `json:"schools"`         // the way for each question on which schools differ, by the question's id
+	Language string            `json:"language"`        // of what is said, as en
+	OwnWords map[string]string `json:"own_words"`       // what is said in the place of the words of the language
+	CareRead bool              `json:"care_read"`       // the caution for everyone was read
+	Bring    string            `json:"bring,omitempty"` // what people are asked to bring, on the room's page before a class
+	Keys     *Keys             `json:"keys,omitempty"`
+	// PedalDown and PedalUp are of files from before there were Keys: what Page Down and Page Up mean.
+	PedalDown string `json:"pedal_down,omitempty"`
+	PedalUp   string `json:"pedal_up,omitempty"`
 }
+
+// Keys is how the teacher leads by hand.
+type Keys struct {
+	Letters   map[string]string `json:"letters"`    // other keys for controls, by the control's id; empty switches one off
+	NoLetters bool              `json:"no_letters"` // single letters and digits do nothing (WCAG 2.1.4)
+	Remote    []RemoteKey       `json:"remote"`     // what pedals and a presenter's remote mean
+}
+
+// RemoteKey is a key of a pedal or a remote, pressed in one way, and what it means.
+type RemoteKey struct {
+	Key   string   `json:"key"` // its name, as the browser has it: PageDown, ArrowRight
+	Press PressWay `json:"press"`
+	Means string   `json:"means"` // one of Settings.Meanings
+}
+
+// PressWay is how a key is pressed.
+type PressWay string
+
+// The ways of pressing.
+const (
+	Short  PressWay = "short"
+	Long   PressWay = "long"
+	Double PressWay = "double"
+)
 
 // ExportDamaged is an entry that could not be read and is missing in the file.
 type ExportDamaged struct {

@@ -50,10 +50,10 @@ type Settings struct {
 	Schools   map[string]string `json:"schools"`  // the way chosen for each question; absent for the first
 	Language  string            `json:"language"` // of what is said, a BCP 47 tag
 	OwnWords  map[string]string `json:"own_words"`
-	CareRead  bool              `json:"care_read"`  // the caution for everyone was read once
-	PedalDown string            `json:"pedal_down"` // what the pedal that sends Page Down means, one of Pedals
-	PedalUp   string            `json:"pedal_up"`
-	Pedals    []Way             `json:"pedals,omitempty"` // what a pedal can mean
+	CareRead  bool              `json:"care_read"` // the caution for everyone was read once
+	Bring     string            `json:"bring"`     // what people are asked to bring, on the room's page before a class
+	Keys      Keys              `json:"keys"`
+	Meanings  []Way             `json:"meanings,omitempty"` // what a pedal or a key of a remote can mean
 	Questions []Question        `json:"questions,omitempty"`
 	Languages []string          `json:"languages,omitempty"`
 	Words     []Word            `json:"words,omitempty"`   // of the language

@@ -102,7 +102,7 @@ func stepInWords(step plan.Step) string {
 func AnswerOf(a pace.Answer) Answer {
 	return Answer{
 		AtMS: a.At, Do: a.Do, Refused: a.Refused, When: a.When, Before: InForceOf(a.Before), After: InForceOf(a.After),
-		Undone: string(a.Undone), LateMS: a.Late, Text: a.Text, See: SignalName(a.See),
+		Undone: string(a.Undone), LateMS: a.Late, Fewer: a.Fewer, Carried: a.Carried, Text: a.Text, See: SignalName(a.See),
 	}
 }
 
@@ -125,13 +125,15 @@ func InForceOf(p pace.Passage) InForce {
 func PhasesOf(rows []pace.Row, p *plan.Plan) []ScorePhase {
 	list := make([]ScorePhase, 0, len(rows)/3)
 	met := map[pace.VerbSet][]pace.Verb{} // most rows are met by the same
+	var fingers cue.Fingers
 	for i := range rows {
 		row := &rows[i]
+		fingers = cue.FingersIn(row, fingers, p)
 		word, side, part := cue.Words(row, p)
 		if i == 0 || !row.Follows(rows[i-1]) {
 			list = append(list, ScorePhase{
 				Passage: row.Passage, Practice: row.Practice, Stage: row.Stage, Round: row.Round, Breath: row.Breath,
-				Kind: row.Phase, Through: row.Through, First: row.Count, Starts: row.Starts, Open: row.Open, Word: word, Side: side,
+				Kind: row.Phase, Through: row.Through, First: row.Count, Starts: row.Starts, Open: row.Open, Word: word, Side: side, Fingers: fingers,
 			})
 		}
 		last := &list[len(list)-1]
@@ -153,7 +155,7 @@ func CuesOf(all []cue.Cue, at int64, kinds ...cue.Kind) []Cue {
 	list := []Cue{}
 	for _, c := range all {
 		if (c.Until == cue.Open || c.Until > at) && (len(kinds) == 0 || slices.Contains(kinds, c.Kind)) {
-			list = append(list, Cue{AtMS: c.At, UntilMS: c.Until, Passage: c.Passage, Kind: c.Kind, Who: c.Who, Text: c.Text})
+			list = append(list, Cue{AtMS: c.At, UntilMS: c.Until, Passage: c.Passage, Kind: c.Kind, Who: c.Who, Text: c.Text, Fingers: c.Fingers})
 		}
 	}
 	return list

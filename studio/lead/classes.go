@@ -7,6 +7,7 @@ import (
 
 	"vastlantern/core/care"
 	"vastlantern/core/plan"
+	"vastlantern/core/school"
 	"vastlantern/store"
 	"vastlantern/studio"
 	"vastlantern/studio/contract"
@@ -29,6 +30,8 @@ type Classes struct {
 // Library is what leading asks of the groups.
 type Library interface {
 	EveryGroupByID() (map[int64]*contract.Group, error)
+	// ChoicesFor is the ways of the school, with those of the group in place.
+	ChoicesFor(group *contract.Group) (school.Choices, error)
 	CareFor(*contract.Group, time.Time) (care.Room, error)
 }
 

@@ -1,6 +1,8 @@
 package lead
 
 import (
+	"slices"
+
 	"vastlantern/core/breath"
 	"vastlantern/core/care"
 	"vastlantern/core/cue"
@@ -8,6 +10,7 @@ import (
 	"vastlantern/core/plan"
 	"vastlantern/core/practice"
 	"vastlantern/core/room"
+	"vastlantern/core/school"
 	"vastlantern/core/words"
 	"vastlantern/store"
 	"vastlantern/studio"
@@ -20,13 +23,13 @@ func (c *Classes) score(l *studio.Class) (contract.Score, error) {
 }
 
 func (c *Classes) scoreAt(l *studio.Class, at int64) (contract.Score, error) {
-	group, who, err := c.who(l.Stored)
+	here, err := c.who(l.Stored)
 	if err != nil {
 		return contract.Score{}, err
 	}
 	tl := l.Led.Timeline()
 	score := contract.Score{
-		ClassID: l.Stored.ID, Revision: len(l.Script), Title: l.Plan.Title, Group: group,
+		ClassID: l.Stored.ID, Revision: len(l.Script), Title: l.Plan.Title, Group: here.group, FingersBy: here.fingers,
 		StartedMS: contract.Millis(l.Stored.StartedAt), SlotMS: l.Plan.Slot.Times(60_000).Round(), Unstored: notStored(l),
 		Over: !l.Stored.EndedAt.IsZero(), EndMS: tl.End, Phases: contract.PhasesOf(fromStage(tl.Rows, at), l.Plan),
 		Language: l.Plan.Words.Tag, Left: ways(l.Plan.Words, breath.Left), Right: ways(l.Plan.Words, breath.Right),
@@ -37,7 +40,7 @@ func (c *Classes) scoreAt(l *studio.Class, at int64) (contract.Score, error) {
 		score.EndMS = l.Led.EndAt(at)
 		score.Wait = &contract.Wait{PlannedEndMS: ahead.PlannedEnd, Phases: contract.PhasesOf(ahead.Then.Rows, l.Plan), LengthMS: ahead.Then.End}
 	}
-	score.Passages = passages(l, tl, score.Wait, who)
+	score.Passages = passages(l, tl, score.Wait, here.asks)
 	cues := c.mainCues.of(l, cue.Main)
 	score.Cues, score.Spoken = contract.CuesOf(cues.Cues(), at), spoken(cues.Spoken(), at)
 	score.LaneCues = []contract.Cue{}
@@ -51,29 +54,36 @@ func (c *Classes) scoreAt(l *studio.Class, at int64) (contract.Score, error) {
 	return score, nil
 }
 
-// who is there: the group of a class, and what care asks of it. Where the data file cannot be read just now, it is what
-// was read last: a class that is led goes on with it.
-func (c *Classes) who(class store.Class) (*contract.Group, care.Room, error) {
+// who is there: the group of a class, what care asks of it, and how its fingers lie at the nose. Where the data file cannot
+// be read just now, it is what was read last of a class that is led, which goes on with it.
+func (c *Classes) who(class store.Class) (*people, error) {
+	here := &people{class: class.ID}
 	groups, err := c.library.EveryGroupByID()
 	if err == nil {
-		group := groups[class.GroupID]
-		var asks care.Room
-		if asks, err = c.library.CareFor(group, class.StartedAt); err == nil {
-			c.people.Store(&people{class.ID, group, asks})
-			return group, asks, nil
-		}
+		here.group = groups[class.GroupID]
+		here.asks, err = c.library.CareFor(here.group, class.StartedAt)
+	}
+	if err == nil {
+		var choices school.Choices
+		choices, err = c.library.ChoicesFor(here.group)
+		here.fingers = choices.Way("fingers").ID
+	}
+	if err == nil {
+		c.people.Store(here)
+		return here, nil
 	}
 	if last := c.people.Load(); studio.FileProblem(err) != "" && last != nil && last.class == class.ID {
-		return last.group, last.asks, nil
+		return last, nil
 	}
-	return nil, care.Room{}, err
+	return nil, err
 }
 
 // people is what was read last of who is there in a class.
 type people struct {
-	class int64
-	group *contract.Group
-	asks  care.Room
+	class   int64
+	group   *contract.Group
+	asks    care.Room
+	fingers string
 }
 
 func ways(w *words.Words, side breath.Through) contract.Ways {
@@ -121,6 +131,29 @@ func spoken(all []cue.Spoken, at int64) []contract.Spoken {
 	return list
 }
 
+// linesFor is for whom a passage has lines of the teacher's own.
+func linesFor(p *plan.Passage) []plan.Who {
+	list := []plan.Who{}
+	for _, line := range p.Lines {
+		if !slices.Contains(list, line.Who) {
+			list = append(list, line.Who)
+		}
+	}
+	return list
+}
+
+// ownRound is a round of what a passage breathes at own pace, as it is in force, and its pattern in one line.
+func ownRound(p *plan.Plan, passage int, m plan.Measure) ([]contract.ScorePhase, string) {
+	if own := &p.Passages[passage]; own.OwnPace {
+		rows := pace.OneRound(p, passage, m)
+		for i := range rows {
+			rows[i].Passage, rows[i].Verbs = passage+1, 0
+		}
+		return contract.PhasesOf(rows, p), cue.Pattern(own, rows, p)
+	}
+	return []contract.ScorePhase{}, ""
+}
+
 // passages is the running order as it stands: when each passage began or will, what waits taken as planned.
 func passages(l *studio.Class, tl pace.Timeline, wait *contract.Wait, who care.Room) []contract.ScorePassage {
 	now := l.Led.Passages()
@@ -138,6 +171,14 @@ func passages(l *studio.Class, tl pace.Timeline, wait *contract.Wait, who care.R
 		}
 		if p.Practice != nil {
 			list[i].Practice, list[i].Term, list[i].Counts = p.Practice.ID, p.Practice.Term, p.Pattern()
+		}
+		list[i].Distinct, list[i].HandAtNose, list[i].LinesFor = l.Plan.Distinctions(i), cue.HandAtNose(p), linesFor(p)
+		list[i].OwnRound, list[i].Pattern = ownRound(l.Plan, i, inForce.Measure)
+	}
+	for i, counted := len(list)-1, 0; i >= 0; i-- {
+		if l.Plan.Passages[i].Is(practice.Counted) {
+			list[i].Carries = counted
+			counted++
 		}
 	}
 	reach := func(passage int, from, to int64) {

@@ -28,7 +28,7 @@ func (c *Classes) Would(id int64, wants []contract.Adjust) ([]contract.Preview, 
 			return nil, studio.Fail(studio.ErrInvalid, "This is no adjustment: %v.", err)
 		}
 		would := l.Led.Would(a, 0)
-		previews[i] = contract.Preview{Answer: contract.AnswerOf(would.Answer), ChangeMS: would.EndWith - would.EndWithout}
+		previews[i] = contract.Preview{Answer: contract.AnswerOf(would.Answer), ChangeMS: would.EndWith - would.EndWithout, EndMS: would.EndWith, Fewer: would.Fewer}
 	}
 	return previews, nil
 }

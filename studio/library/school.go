@@ -1,11 +1,12 @@
 package library
 
 import (
-	"cmp"
 	"encoding/json"
 	"errors"
 	"maps"
 	"slices"
+	"strings"
+	"unicode/utf8"
 
 	"github.com/goccy/go-yaml"
 
@@ -22,7 +23,7 @@ const settingsName = "teacher"
 
 // Settings is what the teacher has chosen, with what there is to choose from.
 func (l *Library) Settings() (contract.Settings, error) {
-	settings := contract.Settings{Schools: map[string]string{}, Language: "en", OwnWords: map[string]string{}, PedalDown: pedals[0].ID, PedalUp: pedals[1].ID}
+	settings := contract.Settings{Schools: map[string]string{}, Language: "en", OwnWords: map[string]string{}, Keys: usualKeys("", "")}
 	chosen, err := l.Chosen()
 	switch {
 	case errors.Is(err, store.ErrNotFound), errors.Is(err, studio.ErrDamaged): // what can be chosen anew keeps nobody from leading
@@ -30,10 +31,10 @@ func (l *Library) Settings() (contract.Settings, error) {
 		return settings, err
 	default:
 		settings.Schools, settings.Language, settings.OwnWords, settings.CareRead = chosen.Schools, chosen.Language, chosen.OwnWords, chosen.CareRead
-		settings.PedalDown, settings.PedalUp = chosen.PedalDown, chosen.PedalUp
+		settings.Bring, settings.Keys = chosen.Bring, *chosen.Keys
 	}
 	settings.Questions, settings.General = questions(), care.Everyone.Text
-	settings.Pedals = pedals
+	settings.Meanings = meanings
 	settings.Languages = slices.Sorted(maps.Keys(words.Languages))
 	settings.Words = []contract.Word{}
 	for _, key := range words.Keys() {
@@ -61,19 +62,6 @@ func (l *Library) Chosen() (contract.Choices, error) {
 	return stored, nil
 }
 
-// pedals is what a pedal of a page-turner can mean; the first two are what it does where nothing was chosen.
-var pedals = []contract.Way{
-	{ID: "go-on", Says: "go on, or take what is proposed"},
-	{ID: "pause", Says: "natural breath for everybody"},
-	{ID: "slower", Says: "slower"},
-	{ID: "faster", Says: "faster"},
-	{ID: "release", Says: "release the hold; enough, in strokes"},
-	{ID: "holds", Says: "no holds from here on, or holds back"},
-	{ID: "last", Says: "last round"},
-	{ID: "again", Says: "this round again"},
-	{ID: "none", Says: "nothing"},
-}
-
 func questions() []contract.Question {
 	list := []contract.Question{}
 	for _, q := range school.Questions() {
@@ -89,7 +77,7 @@ func questions() []contract.Question {
 // SaveSettings stores what the teacher has chosen.
 func (l *Library) SaveSettings(in contract.Settings) (contract.Settings, error) {
 	chosen, err := l.CheckChoices(contract.Choices{
-		Schools: contract.OrEmpty(in.Schools), Language: in.Language, OwnWords: contract.OrEmpty(in.OwnWords), CareRead: in.CareRead, PedalDown: in.PedalDown, PedalUp: in.PedalUp,
+		Schools: contract.OrEmpty(in.Schools), Language: in.Language, OwnWords: contract.OrEmpty(in.OwnWords), CareRead: in.CareRead, Bring: in.Bring, Keys: &in.Keys,
 	})
 	if err != nil {
 		return in, err
@@ -117,11 +105,17 @@ func (*Library) CheckChoices(in contract.Choices) (contract.Choices, error) {
 	if err := school.Choices(in.Schools).Check(); err != nil {
 		return in, studio.Fail(studio.ErrInvalid, "School: %v.", err)
 	}
-	in.PedalDown, in.PedalUp = cmp.Or(in.PedalDown, pedals[0].ID), cmp.Or(in.PedalUp, pedals[1].ID)
-	for _, pedal := range []string{in.PedalDown, in.PedalUp} {
-		if !slices.ContainsFunc(pedals, func(way contract.Way) bool { return way.ID == pedal }) {
-			return in, studio.Fail(studio.ErrInvalid, "Pedals: %q is nothing that a pedal can mean.", pedal)
-		}
+	if in.Keys == nil {
+		usual := usualKeys(in.PedalDown, in.PedalUp)
+		in.Keys = &usual
+	}
+	in.PedalDown, in.PedalUp = "", ""
+	if err := checkKeys(in.Keys); err != nil {
+		return in, err
+	}
+	const longest = 300
+	if in.Bring = strings.TrimSpace(in.Bring); utf8.RuneCountInString(in.Bring) > longest {
+		return in, studio.Fail(studio.ErrInvalid, "What to bring: %d characters, at most %d.", utf8.RuneCountInString(in.Bring), longest)
 	}
 	maps.DeleteFunc(in.OwnWords, func(_, text string) bool { return text == "" })
 	for key, text := range in.OwnWords {

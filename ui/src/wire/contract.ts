@@ -218,6 +218,8 @@ export interface Answer {
   before: InForce;
   after: InForce;
   undone: string;
+  fewer: number;
+  carried: number;
   late_ms: number;
   text: string;
   see: string;
@@ -496,6 +498,7 @@ export interface Score {
   language: string;
   left: Ways;
   right: Ways;
+  fingers_by: string;
 }
 export interface ScorePhase {
   passage: number;
@@ -516,6 +519,7 @@ export interface ScorePhase {
   parts?: string[];
   word: string;
   side: string;
+  fingers: string;
   open: boolean;
   verbs?: (
     | "advance"
@@ -553,6 +557,7 @@ export interface Cue {
   kind: "now" | "next" | "hand" | "line" | "prompt" | "last" | "half" | "minute" | "half-minute";
   who: "teacher" | "room" | "all";
   text: string;
+  fingers?: string;
 }
 export interface Spoken {
   at_ms: number;
@@ -569,6 +574,7 @@ export interface ScorePassage {
   end_ms: number;
   rounds: number;
   counts: string;
+  distinct: string;
   tempo: number;
   slower: number;
   faster: number;
@@ -576,6 +582,11 @@ export interface ScorePassage {
   findings: Finding[];
   in_force: InForce;
   steps: string[];
+  carries: number;
+  hand_at_nose: boolean;
+  lines_for: ("teacher" | "room" | "all")[];
+  own_round: ScorePhase[];
+  pattern: string;
 }
 export interface Unstored {
   why: string;
@@ -629,13 +640,25 @@ export interface Settings {
     [k: string]: string;
   };
   care_read: boolean;
-  pedal_down: string;
-  pedal_up: string;
-  pedals?: Way[];
+  bring: string;
+  keys: Keys;
+  meanings?: Way[];
   questions?: Question[];
   languages?: string[];
   words?: Word[];
   general?: string;
+}
+export interface Keys {
+  letters: {
+    [k: string]: string;
+  };
+  no_letters: boolean;
+  remote: RemoteKey[];
+}
+export interface RemoteKey {
+  key: string;
+  press: string;
+  means: string;
 }
 export interface Way {
   id: string;
@@ -743,6 +766,8 @@ export interface Adjusted {
 export interface Preview {
   answer: Answer;
   change_ms: number;
+  end_ms: number;
+  fewer: number;
 }
 export interface Gap {
   away: string;
