@@ -202,11 +202,11 @@ func TestAClassFromPlanToRecordByKeyboard(t *testing.T) {
 	th.see(page, ".answer", "31 rounds instead of 30")
 	th.press(page, input.KeyE)
 	th.see(page, ".answer", "not now, no hold in progress|hold released")
-	th.see(page, ".round", `round ([2-9]|\d\d) of 31`)
-	th.note(page, ".round") // the last round and the closing are over soon
+	th.see(page, ".aside", `round ([2-9]|\d\d) of 31`)
+	th.note(page, ".aside") // the last round and the closing are over soon
 	th.press(page, input.KeyD)
 	last := regexp.MustCompile(`\d+`).FindString(th.see(page, ".answer", `last round: \d+ in all`).MustText())
-	th.noted(page, fmt.Sprintf("round %s of %s · the last", last, last))
+	th.noted(page, fmt.Sprintf("round %s of %s", last, last))
 	th.noted(page, "closing")
 	th.see(page, `[data-testid="word"]`, "What changed")
 	th.end(page)

@@ -56,6 +56,6 @@ func TestTheWayBackIsOnEveryPage(t *testing.T) {
 	page := th.page("/")
 	th.see(page, "h1", "Half written")
 	th.click(page, ".running a", "Return to class")
-	th.see(page, ".round", "of 40")
+	th.see(page, ".aside", "of 40")
 	require.Contains(t, page.MustInfo().URL, fmt.Sprintf("/lead/%d", score.ClassID))
 }

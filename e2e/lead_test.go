@@ -60,7 +60,7 @@ func eachAdjustmentByItsKey(t *testing.T, th *theater) {
 	press("natural breath for all", input.Space)
 	th.see(page, `[data-testid="word"]`, "natural breath")
 	press("resumed", input.KeyF)
-	press("refitted to the end time", input.Digit3)
+	press("on time", input.Digit3)
 	th.press(page, input.Digit4)
 	th.open(page, "Counts")
 	th.press(page, input.Digit3, input.Tab, input.Digit0, input.Enter)
@@ -111,7 +111,7 @@ func TestAfterAGapTheTeacherIsAsked(t *testing.T) {
 
 func afterAGapTheTeacherIsAsked(t *testing.T, th *theater) {
 	page, score := th.lead(`{"type": "practice", "practice": "counted-breath", "counts": "20:20", "rounds": 100, "lead_in": 3}`)
-	th.see(page, ".round", `round ([2-9]|\d\d) of`)
+	th.see(page, ".aside", `round ([2-9]|\d\d) of`)
 	address := page.MustInfo().URL
 	away := func(seconds float64) {
 		t.Helper()
@@ -123,18 +123,18 @@ func afterAGapTheTeacherIsAsked(t *testing.T, th *theater) {
 	require.NoError(t, page.Navigate("about:blank")) // as if the browser had ended
 	away(60)
 	require.NoError(t, page.Navigate(address))
-	th.see(page, ".modal-title", `This screen was away for (0:5|[1-9]\d*:)`)
+	th.see(page, "#pad-title", `This screen was away for (0:5|[1-9]\d*:)`)
 	lost := regexp.MustCompile(`round \d+`).FindString(th.see(page, ".gap", `was at\s*Counted breath, round`).MustText())
-	th.see(page, ".modal button", "Repeat what was missed")
+	th.see(page, ".pad button", "Repeat what was missed")
 	th.press(page, input.KeyR)
 	th.closed(page)
-	th.see(page, ".round", lost+" of")
+	th.see(page, ".where", lost+" of")
 	th.see(page, ".answer", "resumed")
 
 	require.NoError(t, proto.PageSetWebLifecycleState{State: proto.PageSetWebLifecycleStateStateFrozen}.Call(page)) // a lid that is closed
 	away(60)
 	require.NoError(t, proto.PageSetWebLifecycleState{State: proto.PageSetWebLifecycleStateStateActive}.Call(page))
-	th.see(page, ".modal-title", "This screen was away")
+	th.see(page, "#pad-title", "This screen was away")
 	th.press(page, input.KeyF)
 	th.closed(page)
 	var record contract.Record
@@ -144,7 +144,7 @@ func afterAGapTheTeacherIsAsked(t *testing.T, th *theater) {
 
 	require.NoError(t, page.Reload())
 	th.see(page, `[data-testid="word"]`, ".")
-	assert.Empty(t, page.MustElements(".modal"), "a page that is loaded again is back at once")
+	assert.Empty(t, page.MustElements(".pad"), "a page that is loaded again is back at once")
 }
 
 // clock is the time on the application's clock.
@@ -182,7 +182,7 @@ func TestASecondDeviceSignsInAndLeads(t *testing.T) {
 	th.press(phone, input.KeyS)
 	th.see(phone, ".answer", "41 rounds instead of 40 · phone")
 	th.see(laptop, ".answer", "41 rounds instead of 40 · phone")
-	th.see(laptop, ".round", "of 41")
+	th.see(laptop, ".aside", "of 41")
 
 	phone.MustEval(`() => fetch("/api/session", { method: "DELETE", headers: { "Content-Type": "application/json" }, body: "{}" }).then(() => true)`)
 	th.press(phone, input.KeyS)
@@ -192,8 +192,8 @@ func TestASecondDeviceSignsInAndLeads(t *testing.T) {
 	th.closed(phone)
 	th.press(phone, input.KeyS)
 	th.see(phone, ".answer", "42 rounds instead of 41")
-	th.see(laptop, ".round", "of 42")
+	th.see(laptop, ".aside", "of 42")
 	th.press(laptop, input.KeyS)
-	th.see(phone, ".round", "of 43") // its stream is there again, too
+	th.see(phone, ".aside", "of 43") // its stream is there again, too
 	th.until(phone, `document.querySelectorAll(".offline").length === 0`)
 }

@@ -238,7 +238,7 @@ func TestTryingAPlanOut(t *testing.T) {
 	th.press(page, input.KeyF)
 	th.see(page, "h2", "The plan ends here")
 	th.click(page, ".trying button", "From the start")
-	th.see(page, ".round", "round [0-9]+ of 25")
+	th.see(page, ".aside", "round [0-9]+ of 25")
 	th.click(page, ".trying a", "Back to the plan")
 	th.see(page, ".passages", "rounds")
 	var today contract.Today
@@ -293,7 +293,7 @@ func TestALateClassIsFittedFromToday(t *testing.T) {
 	th.click(page, "button", `\d+ min late: fit to`)
 	th.click(page, ".modal button", "egin")
 	th.see(page, ".spare", `to spare|late 0:0[1-5]`) // what passes from the press to the first count, at four times the speed, is not fitted
-	rounds := th.see(page, ".round", `round \d+ of`).MustText()
+	rounds := th.see(page, ".aside", `round \d+ of`).MustText()
 	assert.NotContains(t, rounds, "of 200")
 }
 

@@ -32,7 +32,7 @@ func whatIsSeenInTheRoom(t *testing.T, th *theater) {
 	th.press(page, input.Digit1)
 	th.see(page, ".signals button", "a rushed exhale after the hold")
 	th.press(page, input.KeyW)
-	th.see(page, ".proposal", "hold 8 to 6, from this breath")
+	th.see(page, ".proposal", "hold 8 to 6, from (this breath|the next round)")
 	th.press(page, input.KeyF)
 	th.see(page, ".answer", "counts 4:8:8 to 4:6:8")
 
@@ -53,7 +53,7 @@ func whatIsSeenInTheRoom(t *testing.T, th *theater) {
 	th.see(page, ".answer", "faster: "+tempo)
 
 	th.press(page, input.Digit3)
-	th.see(page, ".answer", "refitted to the end time")
+	th.see(page, ".answer", "on time")
 
 	var record contract.Record
 	require.NoError(t, th.program.Get(fmt.Sprintf("/api/classes/%d/record", score.ClassID), &record))

@@ -45,6 +45,7 @@ const router = createBrowserRouter([
               view("/practices/:id/edit", () => import("./practices/OwnEditor"), "OwnEditor"),
               view("/groups", () => import("./groups/GroupsView"), "GroupsView"),
               view("/groups/:id", () => import("./groups/GroupsView"), "GroupsView"),
+              view("/keys", () => import("./keys/KeysView"), "KeysView"),
               view("/school", () => import("./school/SchoolView"), "SchoolView"),
               view("/taught", () => import("./taught/TaughtView"), "TaughtView"),
               view("/taught/year/:year", () => import("./taught/SummaryView"), "SummaryView"),

@@ -3,6 +3,7 @@ import type { Preview } from "../wire/contract";
 import { moves } from "../player/answers";
 import { type Panel, panelsOf } from "./panelKeys";
 import { type Control, type Group, keyName } from "./adjustments";
+import { type Keys, letterOf } from "../frame/keys/letters";
 
 type Props = {
   groups: Group[];
@@ -11,6 +12,10 @@ type Props = {
   armed: string;
   would: Map<string, Preview>;
   live: boolean;
+  keys: Keys | undefined;
+  /** whether a change of tempo reaches later passages; null where there are none that it could */
+  carry: boolean | null;
+  onCarry: () => void;
   /** what was opened in the place of all keys but natural breath and going on */
   children: ReactNode;
   onPress: (control: Control) => void;
@@ -18,7 +23,8 @@ type Props = {
 };
 
 /** Controls are the live adjustments, grouped by what the teacher wants. Each says what it would do, and its key. */
-export function Controls({ groups, breath, on, armed, would, live, children, onPress, onPanel }: Props) {
+export function Controls(props: Props) {
+  const { groups, breath, on, armed, would, live, keys, carry, onCarry, children, onPress, onPanel } = props;
   const key = (control: Control, size = "") => (
     <Key
       key={control.id}
@@ -41,14 +47,20 @@ export function Controls({ groups, breath, on, armed, would, live, children, onP
           {groups.map((group) => (
             <div className="group" role="group" aria-label={group.name} key={group.name}>
               {group.controls.filter((control) => control !== end).map((control) => key(control))}
+              {group.name === "Tempo" && carry !== null && (
+                <button type="button" className="key reach" aria-pressed={!carry} onClick={onCarry}>
+                  <KeyName of={letterOf("here", keys)} />
+                  <span className="name">{carry ? "Later passages too" : "Only this passage"}</span>
+                </button>
+              )}
             </div>
           ))}
           <div className="group panels" role="group" aria-label="More">
-            {panelsOf(live)
+            {panelsOf(live, keys)
               .filter((p) => p.panel !== "keys")
               .map((p) => (
                 <button key={p.panel} type="button" className="key" onClick={() => onPanel(p.panel)}>
-                  <kbd>{p.key.toUpperCase()}</kbd>
+                  <KeyName of={p.key} />
                   <span className="name">{p.name}</span>
                 </button>
               ))}
@@ -59,6 +71,11 @@ export function Controls({ groups, breath, on, armed, would, live, children, onP
       </div>
     </aside>
   );
+}
+
+/** KeyName is the key that is printed on a button; one without a key has none. */
+function KeyName({ of }: { of: string }) {
+  return of === "" ? <span /> : <kbd>{keyName(of)}</kbd>;
 }
 
 type KeyProps = {
@@ -75,13 +92,13 @@ function Key({ control, size, armed, moves, onPress }: KeyProps) {
       type="button"
       className={`key ${size} ${control.met ? "" : "idle"} ${armed ? "armed" : ""}`}
       aria-disabled={!control.met}
-      aria-keyshortcuts={keyName(control.key)}
+      aria-keyshortcuts={control.key === "" ? undefined : keyName(control.key)}
       onClick={(event) => {
         event.currentTarget.blur(); // the space bar must mean natural breath, not this button again
         onPress(control);
       }}
     >
-      <kbd>{keyName(control.key)}</kbd>
+      <KeyName of={control.key} />
       <span className="name">{control.name}</span>
       <span className={control.effect.length > 9 ? "effect long" : "effect"}>
         <span className="does">{armed ? "press again" : control.effect}</span>{" "}

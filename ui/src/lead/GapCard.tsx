@@ -1,13 +1,14 @@
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
-import { Button, Modal } from "react-bootstrap";
+import { Button } from "react-bootstrap";
 import { get, post } from "../wire/api";
 import type { Adjusted, Gap, Score } from "../wire/contract";
 import { ErrorAlert } from "../frame/ErrorAlert";
 import { newKey } from "../wire/key";
 import { classTime } from "../player/usePlace";
 import { clock } from "../player/format";
-import { accepts, usePadKeys } from "./usePadKeys";
+import { Pad } from "./Pad";
+import { useAccepts, usePadKeys } from "./usePadKeys";
 
 type Props = { score: Score; from: number; take: (score: Score) => void; onClose: () => void };
 
@@ -29,6 +30,7 @@ export function GapCard({ score, from, take, onClose }: Props) {
       })
       .catch(setError);
   };
+  const accepts = useAccepts();
   usePadKeys((key) => {
     if (accepts(key)) onClose();
     else if ((key === "r" || key === "PageUp") && gap.data?.again) again();
@@ -36,36 +38,31 @@ export function GapCard({ score, from, take, onClose }: Props) {
     return true;
   });
   return (
-    <Modal show centered onHide={onClose} aria-labelledby="gap" className="pad">
-      <Modal.Header>
-        <Modal.Title id="gap">This screen was away for {clock(away)}</Modal.Title>
-      </Modal.Header>
-      <Modal.Body>
-        {(error ?? gap.error) && <ErrorAlert error={(error ?? gap.error)!} />}
-        {gap.data && (
-          <dl className="gap">
-            <dt>It was at</dt>
-            <dd>{gap.data.away}</dd>
-            <dt>By the clock it is at</dt>
-            <dd>{gap.data.now}</dd>
-          </dl>
-        )}
-        {gap.data?.again && (
-          <p className="text-secondary mb-0">
-            Taken again, the time in between counts as natural breath, and the end of the class moves.
-          </p>
-        )}
-      </Modal.Body>
-      <Modal.Footer>
+    <Pad title={`This screen was away for ${clock(away)}`} onClose={onClose}>
+      {(error ?? gap.error) && <ErrorAlert error={(error ?? gap.error)!} />}
+      {gap.data && (
+        <dl className="gap">
+          <dt>It was at</dt>
+          <dd>{gap.data.away}</dd>
+          <dt>By the clock it is at</dt>
+          <dd>{gap.data.now}</dd>
+        </dl>
+      )}
+      <footer>
+        <Button size="lg" onClick={onClose}>
+          <kbd>F</kbd> Continue from now
+        </Button>
         {gap.data?.again && (
           <Button size="lg" variant="outline-primary" onClick={again}>
             <kbd>R</kbd> Repeat what was missed
           </Button>
         )}
-        <Button size="lg" onClick={onClose}>
-          <kbd>F</kbd> Continue from now
-        </Button>
-      </Modal.Footer>
-    </Modal>
+      </footer>
+      {gap.data?.again && (
+        <p className="text-secondary mb-0">
+          Repeated, the time in between counts as natural breath, and the end of the class moves.
+        </p>
+      )}
+    </Pad>
   );
 }

@@ -4,7 +4,7 @@ import { type ReactNode, useCallback, useState } from "react";
 import { useBlocker } from "react-router";
 import { useLight } from "../frame/light";
 import { verbName } from "../player/answers";
-import { LampSheet } from "../player/LampSheet";
+import { Stage } from "../player/Stage";
 import { useSound } from "../player/sound/useSound";
 import { usePlace } from "../player/usePlace";
 import { useWakeLock } from "../player/useWakeLock";
@@ -13,9 +13,9 @@ import type { Score, Settings } from "../wire/contract";
 import { Controls } from "./Controls";
 import { type Control, controls, goOn, natural, type Press } from "./adjustments";
 import { GapCard } from "./GapCard";
-import { meaningOf } from "./keys";
+import { withPreview } from "./effects";
+import { type Meaning, meaningOf, remoteMeaning, waysOf } from "./keys";
 import { LeaveCard } from "./LeaveCard";
-import { Now } from "./Now";
 import { Order } from "./Order";
 import { Over } from "./Over";
 import type { Panel } from "./panelKeys";
@@ -26,6 +26,7 @@ import { useArmed } from "./useArmed";
 import { useGap } from "./useGap";
 import { useKeys } from "./useKeys";
 import { useMessage } from "./useMessage";
+import { usePresses } from "../frame/keys/usePresses";
 import { useSigns } from "./useSigns";
 import { useWould } from "./useWould";
 
@@ -58,23 +59,36 @@ export function Leading({ score, connected, take, send, live, children }: Props)
   const gap = useGap(score, place, live);
   const { data: settings } = useQuery({ queryKey: ["settings"], queryFn: () => get<Settings>("/settings") });
 
+  const [carry, setCarry] = useState(true);
+
   const adjust = useCallback(
     async (press: Press) => {
       try {
-        await send(press, (words) => say(`${verbName(press.do)}: ${words}`));
+        const reaching = press.do === "tempo" ? { carry, ...press } : press;
+        await send(reaching, (words) => say(`${verbName(press.do)}: ${words}`));
       } catch (error) {
         say((error as Error).message);
       }
     },
-    [say, send],
+    [say, send, carry],
   );
 
   const passage = phase ? score.passages[phase.passage - 1] : undefined;
-  const groups = phase && passage ? controls(phase, passage, score.slot_ms) : [];
+  const keys = settings?.keys;
+  const plain = phase && passage ? controls({ phase, passage, slot: score.slot_ms, keys, carry }) : [];
   const breath = phase ? natural(phase) : null;
-  const on = phase ? goOn(phase) : null;
+  const on = phase ? goOn(phase, keys) : null;
+  const would = useWould(
+    score,
+    place,
+    [...plain.flatMap((g) => g.controls), ...(on ? [on] : []), ...(breath ? [breath] : [])],
+    live,
+  );
+  const groups = plain.map((group) => ({
+    ...group,
+    controls: group.controls.map((control) => withPreview(control, would.get(control.id), score)),
+  }));
   const all = [...groups.flatMap((g) => g.controls), ...(on ? [on] : []), ...(breath ? [breath] : [])];
-  const would = useWould(score, place, all, live);
   useSigns(score, sound.give);
 
   const pressControl = (control: Control) => {
@@ -87,32 +101,44 @@ export function Leading({ score, connected, take, send, live, children }: Props)
     void adjust(control.press);
   };
 
-  useKeys((event) => {
-    if (leaving.state === "blocked" || gap.from !== null) return false;
-    const meaning = meaningOf(event, { controls: all, groups, pedals: settings, panel, live });
+  const asking = leaving.state === "blocked" ? "leave" : gap.from !== null ? "gap" : "";
+  const keyboard = { controls: all, groups, keys, panel: asking || panel, live };
+  const follow = (meaning: Meaning) => {
     if (!meaning) return false;
-    if ("control" in meaning) {
+    if (meaning === "reach") setCarry(!carry);
+    else if ("control" in meaning) {
       setPanel("");
       pressControl(meaning.control);
-    } else {
-      setPanel(meaning.opens);
-    }
+    } else setPanel(meaning.opens);
     return true;
+  };
+  useKeys((event) => waysOf(event.key, keys).length === 0 && follow(meaningOf(event, keyboard)));
+  usePresses({
+    wants: (key) => waysOf(key, keys),
+    pressed: (key, way) => void follow(remoteMeaning(key, way, keyboard)),
   });
 
-  const opened = panel !== "" && (
-    <Panels
-      panel={panel}
-      groups={groups}
-      passage={passage}
-      verbs={phase?.verbs ?? []}
-      classId={score.class_id}
-      sound={sound}
-      take={take}
-      onAdjust={adjust}
-      onClose={closePanel}
-    />
-  );
+  const opened =
+    asking !== "" ? (
+      asking === "leave" ? (
+        <LeaveCard leaving={leaving} />
+      ) : (
+        <GapCard score={score} from={gap.from!} take={take} onClose={gap.settle} />
+      )
+    ) : (
+      panel !== "" && (
+        <Panels
+          panel={panel}
+          passage={passage}
+          verbs={phase?.verbs ?? []}
+          classId={score.class_id}
+          sound={sound}
+          take={take}
+          onAdjust={adjust}
+          onClose={closePanel}
+        />
+      )
+    );
   return (
     <div className="leading">
       <TopBar
@@ -133,8 +159,9 @@ export function Leading({ score, connected, take, send, live, children }: Props)
           <Over score={score} live={live} />
         ) : (
           <>
-            <Now score={score} place={place} />
-            <LampSheet score={score} place={place} />
+            <div className="stagebox">
+              <Stage score={score} place={place} />
+            </div>
             <p className={`answer ${message?.refused ? "refused" : ""}`} role="status">
               {message?.words}
             </p>
@@ -150,6 +177,9 @@ export function Leading({ score, connected, take, send, live, children }: Props)
           armed={armed}
           would={would}
           live={live}
+          keys={keys}
+          carry={passage && passage.carries > 0 && passage.tempo > 0 ? carry : null}
+          onCarry={() => setCarry(!carry)}
           onPress={pressControl}
           onPanel={setPanel}
         >
@@ -158,8 +188,6 @@ export function Leading({ score, connected, take, send, live, children }: Props)
       ) : (
         opened && <aside className="controls">{opened}</aside>
       )}
-      {gap.from !== null && <GapCard score={score} from={gap.from} take={take} onClose={gap.settle} />}
-      <LeaveCard leaving={leaving} />
     </div>
   );
 }

@@ -1,22 +1,20 @@
-import { Button, Modal } from "react-bootstrap";
-import type { useBlocker } from "react-router";
+import { Button } from "react-bootstrap";
+import type { Blocker } from "react-router";
+import { Pad } from "./Pad";
 import { forget } from "./useGap";
 
 /** LeaveCard asks whether to leave the lead screen while a class goes on. */
-export function LeaveCard({ leaving }: { leaving: ReturnType<typeof useBlocker> }) {
+export function LeaveCard({ leaving }: { leaving: Blocker }) {
+  const stay = () => leaving.reset?.();
   return (
-    <Modal
-      show={leaving.state === "blocked"}
-      centered
-      onHide={() => leaving.reset?.()}
-      aria-labelledby="leaving"
-    >
-      <Modal.Header>
-        <Modal.Title id="leaving">Leave the lead screen?</Modal.Title>
-      </Modal.Header>
-      <Modal.Body>The class goes on. You can pick it up again from any screen.</Modal.Body>
-      <Modal.Footer>
+    <Pad title="Leave the lead screen?" onClose={stay}>
+      <p>The class goes on. You can pick it up again from any screen.</p>
+      <footer>
+        <Button size="lg" autoFocus onClick={stay}>
+          Stay
+        </Button>
         <Button
+          size="lg"
           variant="outline-secondary"
           onClick={() => {
             forget();
@@ -25,10 +23,7 @@ export function LeaveCard({ leaving }: { leaving: ReturnType<typeof useBlocker> 
         >
           Leave
         </Button>
-        <Button autoFocus onClick={() => leaving.reset?.()}>
-          Stay
-        </Button>
-      </Modal.Footer>
-    </Modal>
+      </footer>
+    </Pad>
   );
 }

@@ -3,7 +3,6 @@ import { Cautions, Findings } from "../frame/care";
 import type { Adjust, Score, ScorePassage } from "../wire/contract";
 import { SoundSettings } from "../player/sound/SoundCard";
 import type { Sound } from "../player/sound/useSound";
-import type { Group } from "./adjustments";
 import type { Panel } from "./panelKeys";
 import { CountsPad } from "./CountsPad";
 import { KeyCard } from "./KeyCard";
@@ -15,7 +14,6 @@ import { TapPad } from "./TapPad";
 
 type Props = {
   panel: Panel;
-  groups: Group[];
   passage: ScorePassage | undefined;
   verbs: Adjust["do"][];
   classId: number;
@@ -26,10 +24,10 @@ type Props = {
 };
 
 export function Panels(props: Props) {
-  const { panel, groups, passage, verbs, classId, sound, take, onAdjust, onClose } = props;
+  const { panel, passage, verbs, classId, sound, take, onAdjust, onClose } = props;
   switch (panel) {
     case "keys":
-      return <KeyCard groups={groups} onClose={onClose} />;
+      return <KeyCard onClose={onClose} />;
     case "sound":
       return (
         <Pad title="Sound of this screen" onClose={onClose}>

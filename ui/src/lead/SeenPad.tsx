@@ -7,7 +7,7 @@ import { press } from "../wire/press";
 import type { Adjust, Proposed, Score, Signal } from "../wire/contract";
 import { ErrorAlert } from "../frame/ErrorAlert";
 import { Pad } from "./Pad";
-import { accepts, usePadKeys } from "./usePadKeys";
+import { useAccepts, usePadKeys } from "./usePadKeys";
 
 /** The keys of the pad, under the left hand, in the order of the signals. */
 const keys = ["q", "w", "e", "r", "t", "a", "s", "d", "f", "g", "z", "x", "c", "v", "b"];
@@ -46,6 +46,7 @@ export function SeenPad({ classId, take, onAdjust, onClose }: Props) {
       for (const one of all) await onAdjust(one); // the order is part of the proposal
     })();
   };
+  const accepts = useAccepts();
   usePadKeys((key) => {
     if (!proposed) {
       const signal = signals.data?.[keys.indexOf(key)];

@@ -5,7 +5,7 @@ import { now } from "../player/clock";
 import type { Adjust, Tapped } from "../wire/contract";
 import { number } from "../player/format";
 import { Pad } from "./Pad";
-import { accepts, usePadKeys } from "./usePadKeys";
+import { useAccepts, usePadKeys } from "./usePadKeys";
 
 type Props = { classId: number; onAdjust: (press: Omit<Adjust, "key">) => void; onClose: () => void };
 
@@ -29,6 +29,7 @@ export function TapPad({ classId, onAdjust, onClose }: Props) {
     if (ready) onAdjust({ do: "tempo", to: tapped.tempo });
     onClose();
   };
+  const accepts = useAccepts();
   usePadKeys((key) => {
     if (key === "2") tap();
     else if (key === "3") setBreaths(!breaths);

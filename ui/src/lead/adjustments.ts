@@ -1,5 +1,6 @@
 import type { Adjust, ScorePassage, ScorePhase } from "../wire/contract";
 import { number } from "../player/format";
+import { type Keys, letterOf } from "../frame/keys/letters";
 
 /** Press is what an adjustment asks for, without its key. */
 export type Press = Omit<Adjust, "key">;
@@ -7,7 +8,7 @@ export type Press = Omit<Adjust, "key">;
 /** Control is one live control: its key, what it says and what it would do now. */
 export type Control = {
   id: string;
-  key: string; // as pressed, lower case
+  key: string; // as pressed, lower case; empty where it has none
   name: string;
   effect: string; // what it would do, in words; empty where the name says it
   press: Press;
@@ -22,21 +23,23 @@ function met(phase: ScorePhase, verb: Adjust["do"]): boolean {
 
 export type Group = { name: string; controls: Control[] };
 
+export type Where = {
+  phase: ScorePhase;
+  passage: ScorePassage;
+  slot: number; // ms from the start of the class; 0 where none is set
+  keys: Keys | undefined;
+  /** whether a change of tempo carries to later passages */
+  carry: boolean;
+};
+
 /**
  * controls are the live controls where the class is: every key lies under the left hand. Whether one is met there is
  * the application's word (phase.verbs), and so are the tempos.
  */
-export function controls(phase: ScorePhase, passage: ScorePassage, slot: number): Group[] {
-  const make = (
-    id: string,
-    key: string,
-    name: string,
-    press: Press,
-    effect = "",
-    twice = false,
-  ): Control => ({
+export function controls({ phase, passage, slot, keys, carry }: Where): Group[] {
+  const make = (id: string, name: string, press: Press, effect = "", twice = false): Control => ({
     id,
-    key,
+    key: letterOf(id === "enough" ? "release" : id, keys),
     name,
     effect,
     press,
@@ -46,25 +49,26 @@ export function controls(phase: ScorePhase, passage: ScorePassage, slot: number)
       !(press.do === "tempo" && passage.tempo === 0) &&
       !(press.do === "finish-by" && slot === 0),
   });
-  const tempo = (to: number) => (passage.tempo > 0 ? `${number(passage.tempo)} → ${number(to)}` : "");
+  const reach = passage.carries === 0 ? "" : carry ? ", later too" : ", only here";
+  const tempo = (to: number) => (passage.tempo > 0 ? `${number(passage.tempo)} → ${number(to)}${reach}` : "");
   const total = passage.rounds;
   return [
     {
       name: "Tempo",
       controls: [
-        make("slower", "q", "Slower", { do: "tempo", to: passage.slower }, tempo(passage.slower)),
-        make("faster", "w", "Faster", { do: "tempo", to: passage.faster }, tempo(passage.faster)),
+        make("slower", "Slower", { do: "tempo", to: passage.slower }, tempo(passage.slower)),
+        make("faster", "Faster", { do: "tempo", to: passage.faster }, tempo(passage.faster)),
       ],
     },
     {
       name: "Hold",
       controls: [
         met(phase, "enough")
-          ? make("enough", "e", "Enough", { do: "enough" }, "round ends")
-          : make("release", "e", "Release", { do: "release" }, "the hold ends"),
+          ? make("enough", "Enough", { do: "enough" }, "round ends")
+          : make("release", "Release", { do: "release" }, "the hold ends"),
         met(phase, "restore-holds")
-          ? make("holds", "g", "Holds back", { do: "restore-holds" }, "from the next round")
-          : make("holds", "g", "No holds", { do: "drop-holds" }, "from here on"),
+          ? make("holds", "Holds back", { do: "restore-holds" }, "from the next round")
+          : make("holds", "No holds", { do: "drop-holds" }, "from here on"),
       ],
     },
     {
@@ -72,30 +76,30 @@ export function controls(phase: ScorePhase, passage: ScorePassage, slot: number)
       controls: [
         make(
           "fewer",
-          "a",
+
           "One fewer",
           { do: "rounds", by: -1 },
           total > phase.round ? `${total} → ${total - 1}` : "",
         ),
-        make("more", "s", "One more", { do: "rounds", by: 1 }, total > 0 ? `${total} → ${total + 1}` : ""),
-        make("last", "d", "Last round", { do: "last-round" }, total > 0 ? lastRound(phase, total) : ""),
-        make("again", "r", "Again", { do: "again" }, "this round"),
+        make("more", "One more", { do: "rounds", by: 1 }, total > 0 ? `${total} → ${total + 1}` : ""),
+        make("last", "Last round", { do: "last-round" }, total > 0 ? lastRound(phase, total) : ""),
+        make("again", "Again", { do: "again" }, "this round"),
       ],
     },
     {
       name: "Class",
       controls: [
-        make("undo", "z", "Undo", { do: "undo" }, "if it can be"),
-        make("close", "c", "Close", { do: "close" }, "closing, now"),
+        make("undo", "Undo", { do: "undo" }),
+        make("close", "Close", { do: "close" }, phase.stage === "round" ? "drops this round" : ""),
         make(
           "finish",
-          "3",
+
           "On time",
           { do: "finish-by", to_ms: slot },
-          slot > 0 ? "with the slot" : "no slot is set",
+          slot > 0 ? "" : "no slot is set",
         ),
-        make("next", "v", "Next", { do: "next" }, "passage", true),
-        make("end", "x", "End", { do: "end" }, "", true),
+        make("next", "Next", { do: "next" }, "passage", true),
+        make("end", "End", { do: "end" }, "", true),
       ],
     },
   ];
@@ -119,11 +123,11 @@ export function natural(phase: ScorePhase): Control {
   };
 }
 
-export function goOn(phase: ScorePhase): Control {
+export function goOn(phase: ScorePhase, keys: Keys | undefined): Control {
   const resume = met(phase, "resume");
   return {
     id: "go-on",
-    key: "f",
+    key: letterOf("go-on", keys),
     name: resume ? "Resume" : "Go on",
     effect: resume ? "lead-in, then the same again" : "ends what is not counted",
     press: { do: resume ? "resume" : "advance" },
@@ -132,8 +136,8 @@ export function goOn(phase: ScorePhase): Control {
   };
 }
 
-/** The id of the control that a meaning of a pedal stands for, where the class is. */
-export function pedalled(meaning: string, groups: Group[]): string {
+/** The id of the control that a meaning stands for, where the class is. */
+export function controlFor(meaning: string, groups: Group[]): string {
   const there = (id: string) => groups.some((g) => g.controls.some((c) => c.id === id));
   return meaning === "release" && there("enough") ? "enough" : meaning;
 }

@@ -1,32 +1,49 @@
-import type { Settings } from "../wire/contract";
-import { type Control, type Group, pedalled } from "./adjustments";
+import { isPlain, type Pressed } from "../frame/keys/plain";
+import { type Control, controlFor, type Group } from "./adjustments";
+import { type Keys, letterOf } from "../frame/keys/letters";
 import { type Panel, panelsOf } from "./panelKeys";
-
-/** Pressed is what a key event tells. */
-export type Pressed = Pick<KeyboardEvent, "key" | "repeat" | "ctrlKey" | "metaKey" | "altKey">;
+import type { Way } from "../frame/keys/presses";
 
 /** Keyboard is what keys can mean where the class is. */
 export type Keyboard = {
   controls: Control[];
   groups: Group[];
-  pedals: Pick<Settings, "pedal_down" | "pedal_up"> | undefined;
+  keys: Keys | undefined;
   panel: Panel; // what is open
   live: boolean;
 };
 
-/** Meaning is what a key does: a control that is pressed, or a panel that opens. */
-export type Meaning = { control: Control } | { opens: Panel } | null;
+/** Meaning is what a key does: a control that is pressed, a panel that opens, or where a change of tempo reaches. */
+export type Meaning = { control: Control } | { opens: Panel } | "reach" | null;
 
-/** meaningOf is what a key means; null for nothing, so that the browser has it. */
+/** meaningOf is what a key of the keyboard means; null for nothing, so that the browser has it. */
 export function meaningOf(pressed: Pressed, at: Keyboard): Meaning {
-  if (pressed.repeat || pressed.ctrlKey || pressed.metaKey || pressed.altKey) return null;
+  if (!isPlain(pressed)) return null;
   const key = pressed.key.toLowerCase();
-  // An open panel has the keys, but for natural breath, which is always there, and for no holds beside its cautions.
-  if (at.panel !== "" && key !== " " && !(at.panel === "cautions" && key === "g")) return null;
-  const pedal = { PageDown: at.pedals?.pedal_down, PageUp: at.pedals?.pedal_up }[pressed.key];
-  const id = pedal ? pedalled(pedal, at.groups) : undefined;
-  const control = at.controls.find((c) => (id ? c.id === id : c.key === key));
+  if (hasTheKeys(at.panel, key, at.keys)) return null;
+  const control = at.controls.find((c) => c.key !== "" && c.key === key);
   if (control) return { control };
-  const opens = panelsOf(at.live).find((p) => p.key === key)?.panel;
+  if (key === letterOf("here", at.keys)) return "reach";
+  const opens = panelsOf(at.live, at.keys).find((p) => p.key === key)?.panel;
   return opens ? { opens } : null;
+}
+
+/** remoteMeaning is what a pedal, or a key of a remote, means when it is pressed in that way. */
+export function remoteMeaning(key: string, way: Way, at: Keyboard): Meaning {
+  const means = at.keys?.remote.find((r) => r.key === key && r.press === way)?.means;
+  if (!means || (at.panel !== "" && means !== "pause")) return null;
+  const id = controlFor(means, at.groups);
+  const control = at.controls.find((c) => c.id === id);
+  return control ? { control } : null;
+}
+
+/** waysOf is how a key of a pedal or a remote can be pressed and mean something. */
+export function waysOf(key: string, keys: Keys | undefined): Way[] {
+  return (keys?.remote ?? []).filter((r) => r.key === key && r.means !== "none").map((r) => r.press);
+}
+
+/** An open panel has the keys, but for natural breath, which is always there, and for no holds beside its cautions. */
+function hasTheKeys(panel: Panel, key: string, keys: Keys | undefined): boolean {
+  if (panel === "" || key === " ") return false;
+  return !(panel === "cautions" && key === letterOf("holds", keys));
 }

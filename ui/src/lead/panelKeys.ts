@@ -1,19 +1,28 @@
-/** Panel is what is opened in the place of the keys, if anything. */
-export type Panel = "" | "keys" | "room" | "sound" | "cautions" | "note" | "seen" | "tap" | "counts";
+import { type Keys, letterOf } from "../frame/keys/letters";
 
-/** The panels, each with its key and its name, in the order of their buttons. */
-const panels: { key: string; panel: Panel; name: string }[] = [
-  { key: "1", panel: "seen", name: "Seen" },
-  { key: "2", panel: "tap", name: "Tap" },
-  { key: "4", panel: "counts", name: "Counts" },
-  { key: "b", panel: "note", name: "Note" },
-  { key: "t", panel: "cautions", name: "Care" },
-  { key: "?", panel: "keys", name: "Keys" },
+/** Panel is what is opened in the place of the keys, if anything; leave and gap are questions that open by themselves. */
+export type Panel =
+  "" | "leave" | "gap" | "keys" | "room" | "sound" | "cautions" | "note" | "seen" | "tap" | "counts";
+
+/** The panels, with their names, in the order of their buttons. */
+const panels: { panel: Panel; name: string }[] = [
+  { panel: "seen", name: "Seen" },
+  { panel: "tap", name: "Tap" },
+  { panel: "counts", name: "Counts" },
+  { panel: "note", name: "Note" },
+  { panel: "cautions", name: "Care" },
+  { panel: "keys", name: "Keys" },
 ];
 
 /** What needs a class that is really led. */
 const ofAClass: Panel[] = ["seen", "tap", "room"];
 
-export function panelsOf(live: boolean): typeof panels {
-  return live ? panels : panels.filter((p) => !ofAClass.includes(p.panel));
+/** panelsOf is the panels with their keys; the card of keys is always on the question mark. */
+export function panelsOf(
+  live: boolean,
+  keys: Keys | undefined,
+): { key: string; panel: Panel; name: string }[] {
+  return panels
+    .filter(({ panel }) => live || !ofAClass.includes(panel))
+    .map((one) => ({ ...one, key: one.panel === "keys" ? "?" : letterOf(one.panel, keys) }));
 }

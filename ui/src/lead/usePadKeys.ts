@@ -1,4 +1,8 @@
+import { useQuery } from "@tanstack/react-query";
 import { useEffect } from "react";
+import { get } from "../wire/api";
+import type { Settings } from "../wire/contract";
+import { letterOf } from "../frame/keys/letters";
 
 /**
  * usePadKeys gives the keys to what is opened in the place of the keys, before any live key can fire. pressed tells whether
@@ -17,7 +21,10 @@ export function usePadKeys(pressed: (key: string) => boolean): void {
   });
 }
 
-/** The keys that accept what is shown. */
-export function accepts(key: string): boolean {
-  return key === "f" || key === "Enter" || key === "PageDown";
+/** useAccepts tells which keys accept what is shown: Enter, and whatever means to go on. */
+export function useAccepts(): (key: string) => boolean {
+  const { data } = useQuery({ queryKey: ["settings"], queryFn: () => get<Settings>("/settings") });
+  const goesOn = (key: string) =>
+    data?.keys.remote.some((r) => r.key === key && r.press === "short" && r.means === "go-on") ?? false;
+  return (key) => key === "Enter" || key === letterOf("go-on", data?.keys) || goesOn(key);
 }

@@ -27,5 +27,17 @@ export function useWould(
     gcTime: 0,
     retry: false,
   });
-  return would.data ?? new Map<string, Preview>();
+  // What can be taken back may be past with the next count: it is asked for with each, as long as there is something.
+  const undo = controls.find((control) => control.id === "undo");
+  const mayUndo = would.data?.get("undo")?.answer.refused === "";
+  const undone = useQuery({
+    queryKey: ["undo", score.class_id, score.revision, place.phase?.at_ms[0], place.count],
+    queryFn: async () => (await post<Preview[]>(`/classes/${score.class_id}/would`, [undo!.press]))[0]!,
+    enabled: live && mayUndo && undo !== undefined,
+    staleTime: Infinity,
+    gcTime: 0,
+    retry: false,
+  });
+  const all = would.data ?? new Map<string, Preview>();
+  return undone.data ? new Map(all).set("undo", undone.data) : all;
 }

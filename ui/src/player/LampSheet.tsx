@@ -1,77 +1,88 @@
 import type { CSSProperties } from "react";
 import { inReal } from "./clock";
 import type { Score, ScorePhase } from "../wire/contract";
-import { isStretch, type Sides, sideSaid, unit } from "./phases";
-import { classTime, type Place } from "./usePlace";
 import { clock } from "./format";
+import { fitLamps, groupsOf, isWord, longestLabel, sizeOf } from "./lampFit";
+import { isStretch, type Sides, sideSaid, unit } from "./phases";
+import { useBox } from "./useBox";
+import { classTime, type Place } from "./usePlace";
+import { widthOf } from "./widthOf";
 
-type Props = { score: Score; place: Place; sides?: Sides };
+type Props = {
+  score: Score;
+  place: Place;
+  sides?: Sides;
+  /** a round that is shown without being in progress, in the place of what is */
+  unlit?: ScorePhase[];
+};
 
 /**
  * LampSheet lays a round out whole: each count a lamp, each phase a string of lamps, hung on the side the air goes.
  * An inhale lights its lamps one by one, a hold keeps the light and is counted along below, an exhale puts its lamps
- * out, an empty hold is counted along dark lamps.
+ * out, an empty hold is counted along dark lamps. The lamps are as large as the place for them allows.
  */
-export function LampSheet({ score, place, sides = "class" }: Props) {
-  const { phases, current } = unit(score, place);
-  if (phases.length === 0) return null;
-  const longest = Math.max(...phases.map((s) => s.at_ms.length));
+export function LampSheet({ score, place, sides = "class", unlit }: Props) {
+  const [ref, box] = useBox<HTMLDivElement>();
+  const { phases, current } = unlit ? { phases: unlit, current: -1 } : unit(score, place);
+  const strings = phases.map((phase) => sizeOf(phase, labelOf(score, phase, sides), widthOf));
+  const fit = box && fitLamps(strings, box.width, box.height);
+  const style = fit && {
+    "--lamp-size": `${fit.lamp}px`,
+    "--label": `${fit.text}px`,
+    "--longest": longestLabel(strings),
+  };
   return (
-    <div className={`lampsheet ${size(phases.length, longest)}`} aria-hidden>
-      {phases.map((phase, i) => (
-        <LampString
-          key={`${phase.round}.${i}`}
-          phase={phase}
-          side={sideSaid(score, phase, sides)}
-          when={i < current ? "past" : i > current ? "ahead" : "now"}
-          count={i === current ? place.count : 0}
-          score={score}
-        />
-      ))}
+    <div
+      className={`lampsheet ${fit?.labels ?? ""} ${unlit ? "unlit" : ""}`}
+      ref={ref}
+      style={(style ?? undefined) as CSSProperties}
+      aria-hidden
+    >
+      {fit &&
+        phases.map((phase, i) => (
+          <LampString
+            key={`${phase.round}.${i}`}
+            phase={phase}
+            label={labelOf(score, phase, sides)}
+            when={i < current ? "past" : i > current ? "ahead" : "now"}
+            count={i === current ? place.count : 0}
+            score={score}
+          />
+        ))}
     </div>
   );
 }
 
-/** size is how large the lamps are, so that the whole round is seen and its lamps are no smaller than they must be. */
-function size(strings: number, longest: number): string {
-  if (longest > 120) return "crowded";
-  if (longest > 24) return strings === 1 ? "" : "dense";
-  if (strings > 6) return "tall";
-  if (strings > 4) return "many";
-  return longest <= 12 ? "roomy" : "";
+/** labelOf is what stands beside a string. Of a stretch the screen says the rest already; one that waits says so. */
+function labelOf(score: Score, phase: ScorePhase, sides: Sides): string {
+  if (phase.kind === "still") return "";
+  if (!isStretch(phase) || phase.open) return `${phase.word} ${sideSaid(score, phase, sides)}`.trim();
+  if (phase.end_ms >= 0 || !score.wait) return "";
+  const planned = score.wait.planned_end_ms - phase.at_ms[0]!;
+  return planned > 0 ? `until you go on, ${clock(planned)} planned` : "until you go on";
 }
 
 type When = "past" | "now" | "ahead";
 
-function LampString({
-  phase,
-  side,
-  when,
-  count,
-  score,
-}: {
-  phase: ScorePhase;
-  side: string;
-  when: When;
-  count: number;
-  score: Score;
-}) {
+type StringProps = { phase: ScorePhase; label: string; when: When; count: number; score: Score };
+
+function LampString({ phase, label, when, count, score }: StringProps) {
   return (
     <div className={`string ${when} ph-${phase.kind} ${phase.through || "none"}`}>
-      <span className="label">
-        {isStretch(phase) && !phase.open ? stretchLabel(phase, score) : `${phase.word} ${side}`}
-      </span>
+      {label !== "" && <span className="label">{label}</span>}
       {isStretch(phase) && !phase.open ? (
         <Embers phase={phase} />
       ) : (
         <span className="lamps">
-          {fours(phase.at_ms).map((four, f) => (
-            <span className="four" key={f}>
-              {four.map((_, j) => {
-                const n = f * 4 + j;
-                const state = when === "now" ? (n < count ? "past" : n > count ? "ahead" : "now") : when;
-                return <Lamp key={n} phase={phase} n={n} when={state} score={score} />;
-              })}
+          {groupsOf(phase).map((group) => (
+            <span className="lamp-group" key={group.lamps[0]}>
+              {group.name !== "" && <span className="part">{group.name}</span>}
+              <span className="four">
+                {group.lamps.map((n) => {
+                  const state = when === "now" ? (n < count ? "past" : n > count ? "ahead" : "now") : when;
+                  return <Lamp key={n} phase={phase} n={n} when={state} score={score} />;
+                })}
+              </span>
             </span>
           ))}
         </span>
@@ -80,29 +91,16 @@ function LampString({
   );
 }
 
-/** A stretch that waits says so; of others the screen shows the time already. */
-function stretchLabel(phase: ScorePhase, score: Score): string {
-  if (phase.end_ms >= 0 || !score.wait) return "";
-  const planned = score.wait.planned_end_ms - phase.at_ms[0]!;
-  return planned > 0 ? `until you go on · ${clock(planned)} planned` : "until you go on";
-}
-
-function fours<T>(list: T[]): T[][] {
-  const groups: T[][] = [];
-  for (let i = 0; i < list.length; i += 4) groups.push(list.slice(i, i + 4));
-  return groups;
-}
-
 /** Lamp is one count. The running one changes smoothly for as long as the count lasts. */
 function Lamp({ phase, n, when, score }: { phase: ScorePhase; n: number; when: When; score: Score }) {
-  const word = phase.first === 0 && n === 0;
+  const run = when === "now" ? running(phase, n, score) : undefined;
   return (
-    <span className={`lamp ${when} ${word ? "word" : ""}`}>
+    <span className={`lamp ${when} ${isWord(phase, n) ? "word" : ""}`}>
       <span className="pane">
-        <span className="light" style={when === "now" ? running(phase, n, score) : undefined} />
+        <span className="light" style={run} />
       </span>
       <span className="notch">
-        <span className="tally" style={when === "now" ? running(phase, n, score) : undefined} />
+        <span className="tally" style={run} />
       </span>
     </span>
   );

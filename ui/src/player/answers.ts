@@ -31,7 +31,7 @@ export function inWords(answer: Answer): string {
   switch (answer.do) {
     case "tempo":
       if (answer.when === "no change") return `tempo is ${number(after.tempo)} already`;
-      return `${after.tempo < before.tempo ? "slower" : "faster"}: ${number(after.tempo)} ${moment}`;
+      return `${after.tempo < before.tempo ? "slower" : "faster"}: ${number(after.tempo)} ${moment}${carried(answer)}`;
     case "rounds":
       return `${plural(after.rounds, "round")} instead of ${before.rounds}`;
     case "last-round":
@@ -45,9 +45,7 @@ export function inWords(answer: Answer): string {
         ? "nothing beside from here on"
         : `beside: ${besideWord(after.beside)} ${moment}`;
     case "finish-by":
-      return answer.late_ms > 0
-        ? `will be ${clock(answer.late_ms)} late even so`
-        : "refitted to the end time";
+      return refitted(answer);
     case "undo":
       return `undone: ${verbName(answer.undone)}`;
     case "signal":
@@ -56,6 +54,16 @@ export function inWords(answer: Answer): string {
       return `noted: ${answer.text}`;
   }
   return plain[answer.do] ?? answer.do;
+}
+
+function carried({ carried }: Answer): string {
+  return carried > 0 ? `, and in ${plural(carried, "later passage")}` : "";
+}
+
+function refitted({ fewer, late_ms }: Answer): string {
+  const taken = fewer > 0 ? `${plural(fewer, "round")} fewer` : "";
+  if (late_ms > 0) return [taken, `${clock(late_ms)} late all the same`].filter(Boolean).join(", ");
+  return taken === "" ? "on time already: nothing to do" : `on time: ${taken}`;
 }
 
 /** besideWord is what stands beside in words. */

@@ -24,21 +24,33 @@ export function countShown(place: Place): string {
   return place.phase?.shows[place.count] ?? "";
 }
 
-/** unit is the phases that are shown together with the one in progress: its round, opening, closing or stretch. */
-export function unit(score: Score, place: Place): { phases: ScorePhase[]; current: number } {
+/** Unit is the phases that are shown together, and which of them is in progress; -1 for none. */
+export type Unit = { phases: ScorePhase[]; current: number };
+
+function together(a: ScorePhase, b: ScorePhase): boolean {
+  return a.passage === b.passage && a.stage === b.stage && a.round === b.round && a.kept === b.kept;
+}
+
+/** unit is the round in progress, or the opening, closing or stretch; before a round the round that comes is there already. */
+export function unit(score: Score, place: Place): Unit {
   const here = place.phase;
   if (!here) return { phases: [], current: -1 };
-  const together = (a: ScorePhase) =>
-    a.passage === here.passage && a.stage === here.stage && a.round === here.round && a.kept === here.kept;
+  const all = score.wait ? [...score.phases, ...score.wait.phases] : score.phases;
   let first = place.index;
-  while (!score.phases[first]!.starts && first > 0 && together(score.phases[first - 1]!)) first--;
-  let end = place.index + 1;
-  while (end < score.phases.length && together(score.phases[end]!) && !score.phases[end]!.starts) end++;
-  const phases = score.phases.slice(first, end);
-  if (end === score.phases.length && score.wait) {
-    // What follows an open phase of the same round.
-    const over = score.wait.phases.findIndex((s) => !together(s) || s.starts);
-    phases.push(...score.wait.phases.slice(0, over < 0 ? undefined : over));
-  }
-  return { phases, current: place.index - first };
+  while (!all[first]!.starts && first > 0 && together(all[first - 1]!, here)) first--;
+  let end = endOfUnit(all, place.index);
+  while (end < all.length && leadsOn(all[end - 1]!) && all[end]!.passage === here.passage)
+    end = endOfUnit(all, end);
+  return { phases: all.slice(first, end), current: place.index - first };
+}
+
+function endOfUnit(all: ScorePhase[], from: number): number {
+  let end = from + 1;
+  while (end < all.length && together(all[end]!, all[from]!) && !all[end]!.starts) end++;
+  return end;
+}
+
+/** Whether a phase belongs to what comes after it: a beat, a lead-in, a rest. */
+function leadsOn({ stage }: ScorePhase): boolean {
+  return stage === "setup" || stage === "rest";
 }

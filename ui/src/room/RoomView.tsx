@@ -5,14 +5,11 @@ import { Button } from "react-bootstrap";
 import { canStayAwake, mayGoDark, useWakeLock } from "../player/useWakeLock";
 import { Icon } from "../frame/Icon";
 import type { Score } from "../wire/contract";
-import { type Sides, sideSaid } from "../player/phases";
-import { textOf, useShown } from "../player/useShown";
-import { LampSheet } from "../player/LampSheet";
+import type { Sides } from "../player/phases";
 import { useLight } from "../frame/light";
-import { Saying } from "../player/Saying";
+import { Stage } from "../player/Stage";
 import { Loading } from "../frame/Loading";
-import { classTime, type Place, usePlace, useSeconds } from "../player/usePlace";
-import { clock } from "../player/format";
+import { classTime, type Place, usePlace } from "../player/usePlace";
 import { useSound } from "../player/sound/useSound";
 import { useRoom } from "./useRoom";
 
@@ -103,36 +100,29 @@ function Quiet({ ended }: { ended: boolean }) {
 
 function Class({ score, lamps, sides }: { score: Score; lamps: boolean; sides: Sides }) {
   const place = usePlace(score);
-  const seconds = useSeconds(score);
-  const shown = useShown(score);
   const coming = useComingIn(score, place);
   const sound = useSound("room", score, place);
   const [card, setCard] = useState(false);
   const { phase } = place;
   if (!phase) return <Quiet ended={place.over} />;
-  const passage = score.passages[phase.passage - 1];
   return (
-    <main className={`now ${phase.through || "none"}`}>
-      <div className="where">
-        <h1>{passage?.name}</h1>
-        <span>{coming ? "join at the next inhale" : phase.round > 0 && `round ${phase.round}`}</span>
+    <main>
+      <h1 className="visually-hidden">{score.passages[phase.passage - 1]?.name}</h1>
+      <div className="stagebox">
+        <Stage
+          score={score}
+          place={place}
+          sides={sides}
+          lamps={lamps}
+          aside={coming ? "join at the next inhale" : undefined}
+        />
       </div>
-      <Saying place={place} side={sideSaid(score, phase, sides)} time={left(place, seconds * 1000)} />
-      <p className="besides" role="status">
-        {textOf(shown, "hand", "line", "last", "half", "minute", "half-minute").join(" · ")}
-      </p>
-      {lamps && <LampSheet score={score} place={place} sides={sides} />}
       <Button variant="link" className="quiet sounding" onClick={() => setCard(true)}>
         <Icon of={sound.choice.on ? volumeUp : volumeMute} /> Sound
       </Button>
       <Suspense>{card && <SoundCard sound={sound} onClose={() => setCard(false)} />}</Suspense>
     </main>
   );
-}
-
-/** left is what is left of a stretch; of one that waits for the teacher nobody knows. */
-function left(place: Place, at: number): string {
-  return place.phase && place.phase.end_ms >= 0 ? clock(place.phase.end_ms - at) : "";
 }
 
 /** useComingIn tells whether somebody came in the middle of a round and should wait for the next inhale. */

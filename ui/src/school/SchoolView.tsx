@@ -4,8 +4,9 @@ import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { Alert, Button, Form } from "react-bootstrap";
 import { get, put, remove } from "../wire/api";
-import type { Session, Settings, Way } from "../wire/contract";
+import type { Session, Settings } from "../wire/contract";
 import { Shell } from "../frame/Shell";
+import { Link } from "react-router";
 import { ErrorAlert } from "../frame/ErrorAlert";
 import { Loading } from "../frame/Loading";
 import { Choices } from "../frame/Choices";
@@ -61,24 +62,19 @@ function Edit({ start }: { start: Settings }) {
         chosen={settings.schools}
         onChange={(schools) => set({ schools })}
       />
-      <h2 className="mt-4">Pedals</h2>
-      <p className="text-secondary">
-        For a page turner with two pedals, while a class is led. Page Down also accepts what is proposed.
+      <h2 className="mt-4">Before a class</h2>
+      <Form.Group controlId="bring" className="mb-3">
+        <Form.Label>What people should bring, as the room's page says it while it waits</Form.Label>
+        <Form.Control
+          placeholder="a cushion, a blanket, a handkerchief"
+          maxLength={300}
+          value={settings.bring}
+          onChange={(e) => set({ bring: e.target.value })}
+        />
+      </Form.Group>
+      <p>
+        <Link to="/keys">Keys, pedals and remotes</Link> have a page of their own.
       </p>
-      <div className="d-flex flex-wrap gap-3">
-        <Pedal
-          name="Page Down"
-          ways={settings.pedals ?? []}
-          value={settings.pedal_down}
-          onChange={(pedal_down) => set({ pedal_down })}
-        />
-        <Pedal
-          name="Page Up"
-          ways={settings.pedals ?? []}
-          value={settings.pedal_up}
-          onChange={(pedal_up) => set({ pedal_up })}
-        />
-      </div>
       <h2 className="mt-4">What is said</h2>
       <Form.Group controlId="language" className="choice mb-3">
         <Form.Label>Language of the cues</Form.Label>
@@ -110,23 +106,6 @@ function Edit({ start }: { start: Settings }) {
       </div>
       <ThisDevice />
     </>
-  );
-}
-
-type PedalProps = { name: string; ways: Way[]; value: string; onChange: (way: string) => void };
-
-function Pedal({ name, ways, value, onChange }: PedalProps) {
-  return (
-    <Form.Group controlId={name} className="choice">
-      <Form.Label>{name}</Form.Label>
-      <Form.Select value={value} onChange={(e) => onChange(e.target.value)}>
-        {ways.map((way) => (
-          <option key={way.id} value={way.id}>
-            {way.says}
-          </option>
-        ))}
-      </Form.Select>
-    </Form.Group>
   );
 }
 

@@ -1,0 +1,116 @@
+package e2e
+
+import (
+	"fmt"
+	"strings"
+	"testing"
+
+	"github.com/go-rod/rod"
+	"github.com/go-rod/rod/lib/proto"
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"vastlantern/studio/contract"
+)
+
+// misplaced measures the boxes of what is led by: what is not in its place, empty where all is.
+const misplaced = `() => {
+	const wrong = [];
+	const slack = 1.5; // px
+	const name = (e) => (e.className?.baseVal ?? e.className) + " " + (e.textContent ?? "").slice(0, 20);
+	const inside = (box, of) => box.left >= of.left - slack && box.right <= of.right + slack && box.top >= of.top - slack && box.bottom <= of.bottom + slack;
+	const screen = { left: 0, top: 0, right: innerWidth, bottom: innerHeight };
+	if (document.documentElement.scrollWidth > innerWidth) wrong.push("wider than the screen");
+	for (const key of document.querySelectorAll(".leading .key, .room footer button, .sounding")) {
+		const box = key.getBoundingClientRect();
+		if (!inside(box, screen)) wrong.push("off the screen: " + name(key));
+		if (key.classList.contains("key") && (box.width < 44 || box.height < 44)) wrong.push("small: " + name(key));
+	}
+	const stage = document.querySelector(".stage").getBoundingClientRect();
+	const parts = [...document.querySelector(".stage").children].flatMap((part) => part.matches(".saying, .patterned") ? [...part.children] : [part]);
+	const boxes = parts.map((part) => [part, part.getBoundingClientRect()]);
+	boxes.forEach(([part, box], i) => {
+		if (!inside(box, stage)) wrong.push("off the stage: " + name(part));
+		for (const [other, its] of boxes.slice(i + 1)) {
+			const across = Math.min(box.right, its.right) - Math.max(box.left, its.left);
+			const down = Math.min(box.bottom, its.bottom) - Math.max(box.top, its.top);
+			if (across > slack && down > slack) wrong.push(name(part) + " lies over " + name(other));
+		}
+	});
+	for (const text of document.querySelectorAll(".stage .where > span, .stage .word > span, .stage p.word, .stage .count, .besides p, .words p, .string .label, .lamp-group .part")) {
+		if (text.textContent.trim() === "") continue;
+		const range = document.createRange();
+		range.selectNodeContents(text);
+		const box = range.getBoundingClientRect();
+		if (box.left < stage.left - slack || box.right > stage.right + slack) wrong.push("cut: " + name(text) + [box.left, box.right, stage.left, stage.right]);
+		const lines = new Set([...range.getClientRects()].filter((r) => r.width > 0).map((r) => Math.round(r.bottom / 12))).size;
+		if (lines > 2 && !text.closest(".words, p.word")) wrong.push("wrapped: " + name(text));
+	}
+	const sheet = document.querySelector(".lampsheet")?.getBoundingClientRect();
+	for (const lamp of document.querySelectorAll(".pane, .string .label, .lamp-group .part")) {
+		if (!inside(lamp.getBoundingClientRect(), sheet)) wrong.push("off the sheet: " + name(lamp));
+	}
+	return [...new Set(wrong)].slice(0, 6).join("; ");
+}`
+
+var sizes = [][2]int{{360, 640}, {390, 844}, {768, 1024}, {1280, 720}, {1920, 1080}, {3840, 2160}}
+
+// On every screen, from a small phone to a large wall, nothing of what is led by is cut, covered or wrapped over something
+// else, and the number in the room is at least a fifth of the screen's height (interface.md).
+func TestTheStageFitsEveryScreen(t *testing.T) {
+	th := open(t)
+	var code contract.RoomCode
+	require.NoError(t, th.program.Get("/api/room", &code))
+	line := `"lines": [{"text": "Fill from below, as water fills a jar, and let the ribs open to both sides like the pages of a book.", "who": "all"}]`
+	for _, passage := range []string{
+		`"type": "practice", "practice": "nadi-shodhana", "counts": "4:16:8", "rounds": 60, "script": "Shoulders low.", ` + line,
+		`"type": "practice", "practice": "three-part-breath", "counts": "9:12", "rounds": 60`,
+		`"type": "practice", "practice": "segmented-breath", "rounds": 60`,
+		`"type": "practice", "practice": "kapalabhati", "strokes": 90, "rounds": 30`,
+		`"type": "practice", "practice": "breath-of-joy", "rounds": 200`,
+		`"type": "practice", "practice": "digital-control", "counts": "12:12", "rounds": 60, "aperture": {"inhale": "narrow", "exhale": "wide"}`,
+		`"type": "practice", "practice": "sigh", "rounds": 60`,
+		`"type": "practice", "practice": "nadi-shodhana", "counts": "4:4:4", "pace": "own", "minutes": 30`,
+		`"type": "practice", "practice": "open-holds", "rounds": 9`,
+		`"type": "talk", "seconds": 600, "script": "` + strings.Repeat("Let the hands rest, and feel the weight of the sit bones. ", 6) + `"`,
+		`"type": "free", "seconds": 600`,
+	} {
+		if !strings.Contains(passage, "talk") && !strings.Contains(passage, "free") {
+			passage += `, "lead_in": 0`
+		}
+		_, score := th.lead("{" + passage + "}")
+		for _, path := range []string{fmt.Sprintf("/lead/%d", score.ClassID), "/room/" + code.Code} {
+			page := th.page(path)
+			th.see(page, `[data-testid="word"]`, ".")
+			for _, size := range sizes {
+				require.NoError(t, proto.EmulationSetDeviceMetricsOverride{Width: size[0], Height: size[1], DeviceScaleFactor: 1}.Call(page))
+				th.until(page, fmt.Sprintf(`innerWidth === %d && document.fonts.status === "loaded"`, size[0]))
+				// A change of size is drawn, measured and drawn again.
+				if err := page.Timeout(patience / 30).Wait(rod.Eval(`() => (` + misplaced + `)() === ""`)); err != nil {
+					assert.Empty(t, page.MustEval(misplaced).Str(), "%s at %v: %s", path, size, passage)
+				}
+				if strings.HasPrefix(path, "/room") && strings.Contains(passage, "nadi-shodhana") && !strings.Contains(passage, "own") {
+					const high = `() => parseFloat(getComputedStyle(document.querySelector(".count")).fontSize) * 0.7 / innerHeight`
+					assert.GreaterOrEqual(t, page.MustEval(high).Num(), 0.2, "%v: the number's share of the screen", size)
+				}
+			}
+			require.NoError(t, page.Close())
+		}
+	}
+}
+
+// The running order keeps the passage in progress in view, and says what tells like passages apart.
+func TestTheRunningOrderFollows(t *testing.T) {
+	th := open(t)
+	var passages []string
+	for i := range 14 {
+		passages = append(passages, fmt.Sprintf(`{"type": "practice", "practice": "digital-control", "title": "A set with quite a long name, number %d", "rounds": 60, "lead_in": 0, "aperture": {"inhale": "narrow", "exhale": "wide"}}`, i))
+	}
+	page, score := th.lead(strings.Join(passages, ","))
+	for i := range 12 {
+		require.NoError(t, th.program.Post(fmt.Sprintf("/api/classes/%d/adjustments", score.ClassID), fmt.Sprintf(`{"key": "%d", "do": "next"}`, i), &contract.Adjusted{}))
+	}
+	th.see(page, ".orderlist .here", `number 12[^]*set 13 of 14, narrow in`)
+	th.until(page, `(() => { const box = document.querySelector(".orderlist .here").getBoundingClientRect(); return box.top > 0 && box.bottom < innerHeight; })()`)
+	require.Equal(t, 0, page.MustEval(`() => document.querySelector(".orderlist").scrollWidth - document.querySelector(".orderlist").clientWidth`).Int(), "no title is cut")
+}

@@ -1,0 +1,36 @@
+import type { Settings } from "../../wire/contract";
+import { keyed, letterOf } from "./letters";
+import type { Way } from "./presses";
+
+const ways: { [way in Way]: string } = { short: "", long: ", long", double: ", twice" };
+
+const names: { [key: string]: string } = {
+  PageDown: "Page Down",
+  PageUp: "Page Up",
+  ArrowRight: "→",
+  ArrowLeft: "←",
+  ArrowUp: "↑",
+  ArrowDown: "↓",
+  " ": "Space",
+};
+
+/** remoteName is the name of a key of a pedal or a remote, as it is printed on one. */
+export function remoteName(key: string): string {
+  return names[key] ?? (key.length === 1 ? key.toUpperCase() : key);
+}
+
+/** rowsOf is every key and what it does, as on the card of keys. */
+export function rowsOf(settings: Settings | undefined): [string, string][] {
+  const means = (id: string) => settings?.meanings?.find((way) => way.id === id)?.says ?? "";
+  const letters = keyed.flatMap(({ id, name }): [string, string][] => {
+    const key = letterOf(id, settings?.keys);
+    return key === "" ? [] : [[key.toUpperCase(), name]];
+  });
+  const remote = (settings?.keys.remote ?? []).filter((r) => r.means !== "none");
+  return [
+    ["Space", "Natural breath for everybody, at once"],
+    ...letters,
+    ["?", "The card of keys"],
+    ...remote.map((r): [string, string] => [`${remoteName(r.key)}${ways[r.press]}`, means(r.means)]),
+  ];
+}

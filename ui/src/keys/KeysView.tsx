@@ -1,0 +1,107 @@
+import "./keys.css";
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useState } from "react";
+import { Alert, Button, Form, Table } from "react-bootstrap";
+import { ErrorAlert } from "../frame/ErrorAlert";
+import { Loading } from "../frame/Loading";
+import { rowsOf } from "../frame/keys/keyRows";
+import { keyed, letterOf, withLetter } from "../frame/keys/letters";
+import { get, put } from "../wire/api";
+import type { Settings } from "../wire/contract";
+import { Remote } from "./Remote";
+
+/** KeysView is how the teacher leads by hand: letters, pedals and remotes, to be changed, tried and printed. */
+export function KeysView() {
+  const settings = useQuery({ queryKey: ["settings"], queryFn: () => get<Settings>("/settings") });
+  if (settings.isError) return <ErrorAlert error={settings.error} retry={() => void settings.refetch()} />;
+  if (settings.isPending) return <Loading what="Loading your keys" />;
+  return <Edit key={settings.dataUpdatedAt} start={settings.data} />;
+}
+
+function Edit({ start }: { start: Settings }) {
+  const [keys, setKeys] = useState(start.keys);
+  const queries = useQueryClient();
+  const store = useMutation({
+    mutationFn: () => put<Settings>("/settings", { ...start, keys }),
+    onSuccess: (stored) => queries.setQueryData(["settings"], stored),
+  });
+  const change = (next: typeof keys) => {
+    setKeys(next);
+    store.reset();
+  };
+  const changed = JSON.stringify(keys) !== JSON.stringify(start.keys);
+  const usual = { ...keys, no_letters: false };
+  return (
+    <>
+      <div className="d-flex flex-wrap gap-2 align-items-center d-print-none">
+        <h1 className="me-auto">Keys and pedals</h1>
+        <Button variant="outline-secondary" onClick={() => window.print()}>
+          Print the card of keys
+        </Button>
+        <Button disabled={!changed || store.isPending} onClick={() => store.mutate()}>
+          Save
+        </Button>
+      </div>
+      {store.isError && <ErrorAlert error={store.error} />}
+      {store.isSuccess && !changed && <Alert variant="success">Saved.</Alert>}
+      <Remote keys={keys} meanings={start.meanings ?? []} onChange={change} />
+      <section className="d-print-none">
+        <h2>Letters</h2>
+        <p className="text-secondary">
+          While a class is led. Natural breath is always on the space bar, and this card on the question mark.
+          A letter that is taken changes places.
+        </p>
+        <Form.Check
+          type="switch"
+          id="no-letters"
+          className="mb-3"
+          label="Letters and digits do nothing: I lead with pedals, a remote or the buttons"
+          checked={keys.no_letters}
+          onChange={(e) => change({ ...keys, no_letters: e.target.checked })}
+        />
+        <div className="letters">
+          {keyed.map(({ id, name }) => (
+            <label key={id}>
+              <Form.Control
+                className="letter"
+                aria-label={`Key for: ${name}`}
+                placeholder="off"
+                disabled={keys.no_letters}
+                value={letterOf(id, usual).toUpperCase()}
+                onFocus={(e) => e.target.select()}
+                onChange={(e) => {
+                  const typed = e.target.value.toLowerCase().slice(-1);
+                  if (/^[a-z0-9]?$/.test(typed)) change(withLetter(keys, id, typed));
+                }}
+              />
+              <span>{name}</span>
+            </label>
+          ))}
+        </div>
+        <Button
+          variant="outline-secondary"
+          className="mt-3"
+          disabled={Object.keys(keys.letters).length === 0}
+          onClick={() => change({ ...keys, letters: {} })}
+        >
+          The usual letters
+        </Button>
+      </section>
+      <section className="d-none d-print-block">
+        <h1>Keys while leading</h1>
+        <Table>
+          <tbody>
+            {rowsOf({ ...start, keys }).map(([key, does]) => (
+              <tr key={key}>
+                <th scope="row">
+                  <kbd>{key}</kbd>
+                </th>
+                <td>{does}</td>
+              </tr>
+            ))}
+          </tbody>
+        </Table>
+      </section>
+    </>
+  );
+}

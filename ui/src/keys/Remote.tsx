@@ -1,0 +1,101 @@
+import { useCallback, useState } from "react";
+import { Button, Form } from "react-bootstrap";
+import { remoteName } from "../frame/keys/keyRows";
+import type { Keys } from "../frame/keys/letters";
+import type { Way } from "../frame/keys/presses";
+import { usePresses } from "../frame/keys/usePresses";
+import type { Settings } from "../wire/contract";
+
+type Meanings = NonNullable<Settings["meanings"]>;
+type Props = { keys: Keys; meanings: Meanings; onChange: (keys: Keys) => void };
+
+const ways: { [way in Way]: string } = { short: "short press", long: "long press", double: "two presses" };
+
+/** What pedals and remotes send, and people do not type with; the others are keys of the page itself. */
+const ofThePage = [
+  "Tab",
+  "Enter",
+  "Escape",
+  " ",
+  "Shift",
+  "Control",
+  "Alt",
+  "Meta",
+  "AltGraph",
+  "CapsLock",
+  "Unidentified",
+];
+
+/** Remote is what pedals and remotes mean, with a rehearsal: what is pressed is shown, and given its meaning at once. */
+export function Remote({ keys, meanings, onChange }: Props) {
+  const [last, setLast] = useState<{ key: string; way: Way; nth: number } | null>(null);
+  const pressed = useCallback(
+    (key: string, way: Way) => setLast((before) => ({ key, way, nth: (before?.nth ?? 0) + 1 })),
+    [],
+  );
+  usePresses({ wants: (key) => (ofThePage.includes(key) ? [] : ["short", "long", "double"]), pressed });
+  const means = (key: string, way: Way) =>
+    keys.remote.find((r) => r.key === key && r.press === way)?.means ?? "none";
+  const give = (key: string, press: Way, meaning: string) => {
+    const others = keys.remote.filter((r) => r.key !== key || r.press !== press);
+    onChange({
+      ...keys,
+      remote: meaning === "none" ? others : [...others, { key, press, means: meaning }],
+    });
+  };
+  const sent = [...new Set([...keys.remote.map((r) => r.key), ...(last ? [last.key] : [])])];
+  return (
+    <section className="d-print-none">
+      <h2>Pedals and remotes</h2>
+      <p className="text-secondary">
+        A pedal or a presenter's remote sends keys, most often Page Down and Page Up. One pedal is enough to
+        lead a whole class: a short press goes on, a long one or two give natural breath.
+      </p>
+      <div className="rehearsal" role="status">
+        {last ? (
+          <>
+            <strong key={last.nth}>
+              {remoteName(last.key)}, {ways[last.way]}
+            </strong>
+            <span>{meanings.find((m) => m.id === means(last.key, last.way))?.says ?? "nothing"}</span>
+          </>
+        ) : (
+          <>
+            <strong>Press what you will use</strong>
+            <span>Nothing is led by it here: it only shows what it would do.</span>
+          </>
+        )}
+      </div>
+      <div className="remotes">
+        {sent.map((key) => (
+          <fieldset key={key} className={key === last?.key ? "heard" : ""}>
+            <legend>{remoteName(key)}</legend>
+            {(Object.keys(ways)).map((way) => (
+              <Form.Group key={way} controlId={`${key} ${way}`}>
+                <Form.Label>{ways[way]}</Form.Label>
+                <Form.Select
+                  size="sm"
+                  value={means(key, way)}
+                  onChange={(e) => give(key, way, e.target.value)}
+                >
+                  {meanings.map((m) => (
+                    <option key={m.id} value={m.id}>
+                      {m.says}
+                    </option>
+                  ))}
+                </Form.Select>
+              </Form.Group>
+            ))}
+            <Button
+              size="sm"
+              variant="outline-secondary"
+              onClick={() => onChange({ ...keys, remote: keys.remote.filter((r) => r.key !== key) })}
+            >
+              Remove
+            </Button>
+          </fieldset>
+        ))}
+      </div>
+    </section>
+  );
+}

@@ -1,0 +1,184 @@
+import type { Cue, Score, ScorePassage, ScorePhase } from "../wire/contract";
+import { Hand } from "./Hand";
+import { LampSheet } from "./LampSheet";
+import { clock } from "./format";
+import { countShown, partWord, type Sides, sideSaid } from "./phases";
+import { type Place, useSeconds } from "./usePlace";
+import { textOf, useShown } from "./useShown";
+import { useFonts, widthOf } from "./widthOf";
+import { fitted, Words } from "./Words";
+
+type Props = {
+  score: Score;
+  place: Place;
+  sides?: Sides;
+  lamps?: boolean;
+  /** what stands beside the passage's name, where it is not the round */
+  aside?: string;
+};
+
+/**
+ * Stage is what is led by: the word, the side and the count, what the hand does, what comes next, what is to be said, and the
+ * lamps. It shows the cues of the core and makes up none. The lead screen and the room have the same.
+ */
+export function Stage({ score, place, sides = "class", lamps = true, aside }: Props) {
+  useFonts();
+  const shown = useShown(score);
+  const { phase } = place;
+  if (!phase) return null;
+  const passage = score.passages[phase.passage - 1]!;
+  const parts = { score, place, phase, passage, shown, sides, lamps, aside };
+  if (phase.kind === "talk") return <Talk {...parts} />;
+  if (phase.stage === "own") return <OwnPace {...parts} />;
+  return <Led {...parts} />;
+}
+
+type Parts = Required<Omit<Props, "aside">> & {
+  phase: ScorePhase;
+  passage: ScorePassage;
+  shown: Cue[];
+  aside: string | undefined;
+};
+
+/** Led is what is counted, and the free breath around it. */
+function Led({ score, place, phase, passage, shown, sides, lamps, aside }: Parts) {
+  const spoken = lines(shown);
+  const roomy = passage.script !== "" || passage.lines_for.length > 0;
+  return (
+    <section className={`stage led ${phase.through || "none"} ${roomy ? "worded" : ""}`} aria-label="Now">
+      <Where name={passage.name} aside={aside ?? roundOf(phase, passage)} />
+      <Saying
+        score={score}
+        place={place}
+        side={sideSaid(score, phase, sides)}
+        shown={shown}
+        passage={passage}
+      />
+      <Besides shown={shown} />
+      <Words lines={spoken} script={passage.script} />
+      {lamps && <LampSheet score={score} place={place} sides={sides} />}
+    </section>
+  );
+}
+
+/** In a talk the teacher's words are the largest text. */
+function Talk({ score, place, phase, passage, shown, aside }: Parts) {
+  const spoken = lines(shown);
+  const silent = spoken.length === 0 && passage.script === "";
+  return (
+    <section className="stage talk none" aria-label="Now">
+      <Where name={silent ? "" : phase.word} aside={aside ?? ""} word={!silent} />
+      {silent ? (
+        <p className="word" data-testid="word" style={fitted(phase.word)}>
+          {phase.word}
+        </p>
+      ) : (
+        <Words lines={spoken} script={passage.script} />
+      )}
+      <p className="timed" style={fitted("00:00")}>
+        <Time score={score} place={place} />
+      </p>
+      <Besides shown={shown} />
+    </section>
+  );
+}
+
+/** At own pace the pattern is large, and a round of it stands unlit. */
+function OwnPace({ score, place, phase, passage, shown, sides, lamps, aside }: Parts) {
+  return (
+    <section className="stage own none" aria-label="Now">
+      <Where name={passage.name} aside={aside ?? ""} />
+      <div className="patterned">
+        <p className="word" data-testid="word" style={fitted(phase.word)}>
+          {phase.word}
+        </p>
+        <p className="timed" style={fitted("00:00")}>
+          <Time score={score} place={place} />
+        </p>
+      </div>
+      <Words lines={passage.pattern.split("; ")} script="" pattern />
+      <Besides shown={shown.filter((c) => c.kind !== "hand")} />
+      <Words lines={lines(shown)} script={passage.script} />
+      {lamps && <LampSheet score={score} place={place} sides={sides} unlit={passage.own_round} />}
+    </section>
+  );
+}
+
+/** What is to be said besides the count: the teacher's own lines and the practice's prompts. */
+function lines(shown: Cue[]): string[] {
+  return textOf(shown, "line", "prompt");
+}
+
+function roundOf(phase: ScorePhase, passage: ScorePassage): string {
+  if (phase.round > 0) return `round ${phase.round} of ${passage.rounds}`;
+  return phase.stage === "opening" || phase.stage === "closing" ? phase.stage : "";
+}
+
+function Where({ name, aside, word = false }: { name: string; aside: string; word?: boolean }) {
+  return (
+    <p className="where" style={fitted(`${name}    ${aside}`)}>
+      <span data-testid={word ? "word" : undefined}>{name}</span>
+      <span className="aside">{aside}</span>
+    </p>
+  );
+}
+
+type SayingProps = { score: Score; place: Place; side: string; shown: Cue[]; passage: ScorePassage };
+
+/** Saying is the word, the side and the count, as large as there is room for; of what is not counted it is the time. */
+function Saying({ score, place, side, shown, passage }: SayingProps) {
+  const phase = place.phase!;
+  const besides = [side, partWord(place)].filter(Boolean).join(" ");
+  const count = countShown(place);
+  const timed = phase.kind === "free" || phase.kind === "still" || phase.open;
+  const hand = shown.find((c) => c.kind === "hand")?.fingers ?? phase.fingers;
+  return (
+    <div className="saying">
+      <p className="word" data-testid="word" style={fitted(`${phase.word} ${besides}`)}>
+        {phase.word.split(", ").map((line) => (
+          <span key={line} style={fitted(line)}>
+            {line}
+          </span>
+        ))}{" "}
+        {besides && (
+          <span className="side" style={fitted(besides)}>
+            {besides}
+          </span>
+        )}
+      </p>
+      <Hand fingers={hand} way={score.fingers_by} atNose={passage.hand_at_nose} />
+      <p
+        className={timed ? "count time" : "count"}
+        data-testid="count"
+        style={fitted(timed ? "00:00" : widthOf(count) > widthOf("00") ? count : "00")}
+      >
+        {timed ? <Time score={score} place={place} /> : count}
+      </p>
+    </div>
+  );
+}
+
+/** A stretch shows the time that is left, or, where it waits for the teacher, how long it has lasted. */
+function Time({ score, place }: { score: Score; place: Place }) {
+  const at = useSeconds(score) * 1000;
+  const phase = place.phase!;
+  return <>{phase.end_ms < 0 ? clock(at - phase.at_ms[0]!) : clock(phase.end_ms - at)}</>;
+}
+
+/** Besides is what comes next, what the hand comes to do, and the calls. It has its place also where there are none. */
+function Besides({ shown }: { shown: Cue[] }) {
+  const next = textOf(shown, "next").join("");
+  const hand = textOf(shown, "hand").join(", ");
+  const call = textOf(shown, "last", "half", "minute", "half-minute").join(", ");
+  return (
+    <div className="besides">
+      <p className="next" style={fitted(`next ${next}`)}>
+        <small>next</small> {next}
+      </p>
+      <p className="cues" role="status" style={fitted(`${hand}   ${call}`)}>
+        <span className="hand">{hand}</span>
+        <b className="call">{call}</b>
+      </p>
+    </div>
+  );
+}
