@@ -1,8 +1,12 @@
 package e2e
 
 import (
+	"encoding/csv"
 	"encoding/json"
 	"fmt"
+	"slices"
+	"strconv"
+	"strings"
 	"testing"
 
 	"github.com/go-rod/rod"
@@ -89,4 +93,68 @@ func TestSoundIsScheduledAsTheTimelineSays(t *testing.T) {
 	th.see(page, `button[aria-label="Sound"]`, "^").MustEval("() => this.click()")
 	page.MustElement("#sound-on").MustClick()
 	th.see(page, "button", "Test left").MustEval("() => { if (this.disabled) throw new Error('still silent') }")
+}
+
+// called renders the signs of a class offline, and returns when each begins, in milliseconds.
+const called = `async (score) => {
+	const { signsOf, sign } = window.lanternSound;
+	const rate = 8000, signs = signsOf(score);
+	const context = new OfflineAudioContext(2, rate * (signs.at(-1).at / 1000 + 5), rate);
+	for (const one of signs) sign(context, context.destination, one.which, "left", one.at / 1000);
+	const buffer = await context.startRendering();
+	const [left, right] = [buffer.getChannelData(0), buffer.getChannelData(1)];
+	const onsets = [];
+	let other = 0;
+	for (let i = 0, quiet = rate; i < left.length; i++) {
+		other = Math.max(other, Math.abs(right[i]));
+		const sounds = Math.abs(left[i]) > 0.004;
+		if (sounds && quiet > rate * 0.5) onsets.push(i / rate * 1000); // the notes of one sign are nearer
+		quiet = sounds ? 0 : quiet + 1;
+	}
+	return JSON.stringify({ onsets, other });
+}`
+
+// With closed eyes the teacher hears the calls when the cues of the class have them, what waits, and again after twenty
+// seconds, and that the slot is nearly over; in one ear, if wanted.
+func TestTheCallsAreHeardWhenTheCuesHaveThem(t *testing.T) {
+	th := open(t)
+	var plan contract.Plan
+	require.NoError(t, th.program.Post("/api/plans", `{"document": {"format": "vast-lantern-plan", "version": 1, "tempo": 60, "slot_min": 12, "passages": [
+		{"type": "practice", "practice": "counted-breath", "counts": "6:2:12", "rounds": 12, "lead_in": 0},
+		{"type": "practice", "practice": "counted-breath", "counts": "4:4", "minutes": 3, "lead_in": 0},
+		{"type": "practice", "practice": "nadi-shodhana", "pace": "own", "minutes": 3},
+		{"type": "talk", "seconds": 30, "wait": true}]}}`, &plan))
+	var score contract.Score
+	require.NoError(t, th.program.Lead(plan.ID, &score))
+	page := th.page(fmt.Sprintf("/lead/%d", score.ClassID))
+	th.see(page, `[data-testid="word"]`, ".")
+
+	out := lantern(t, plan.Document, "cues", "-")
+	rows, err := csv.NewReader(strings.NewReader(out)).ReadAll()
+	require.NoError(t, err)
+	var want []float64
+	for _, row := range rows[1:] {
+		if slices.Contains([]string{"last", "half", "minute", "half-minute"}, row[6]) {
+			at, err := strconv.ParseFloat(row[0], 64)
+			require.NoError(t, err)
+			want = append(want, at)
+		}
+	}
+	require.GreaterOrEqual(t, len(want), 6, "there are calls of each kind")
+	waits := float64(score.Wait.PlannedEndMS)
+	want = append(want, waits, waits+20_000, 10*60_000)
+	slices.Sort(want)
+
+	result, err := page.Eval(called, score)
+	require.NoError(t, err)
+	var got struct {
+		Onsets []float64
+		Other  float64
+	}
+	require.NoError(t, json.Unmarshal([]byte(result.Value.Str()), &got))
+	require.Len(t, got.Onsets, len(want), "%v, not %v", got.Onsets, want)
+	for i := range want {
+		assert.InDelta(t, want[i], got.Onsets[i], 5, "sign %d", i+1)
+	}
+	assert.Zero(t, got.Other, "nothing is in the other ear")
 }

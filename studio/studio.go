@@ -37,6 +37,9 @@ func WithTime(s *store.Store, now func() time.Time, rate float64) *Studio {
 	return &Studio{Store: s, now: now, rate: rate, watchers: map[int64]map[chan struct{}]bool{}}
 }
 
+// Late is how long after its planned start a class still counts as the next one: teachers begin late.
+const Late = 30 * time.Minute
+
 // Now is the time on the application's clock.
 func (s *Studio) Now() time.Time { return s.now() }
 

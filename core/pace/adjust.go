@@ -65,7 +65,7 @@ func (c *Class) Adjust(a Adjustment) Answer {
 		answer.Refused = err.Error()
 		return answer
 	}
-	answer.When, answer.Undone, answer.Late = done.When, done.Undone, done.Late
+	answer.When, answer.Undone, answer.Late, answer.Fewer, answer.Carried = done.When, done.Undone, done.Late, done.Fewer, done.Carried
 	if answer.When == "" {
 		answer.When = Now
 	}

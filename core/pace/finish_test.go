@@ -5,6 +5,7 @@ import (
 
 	"github.com/stretchr/testify/assert"
 
+	"vastlantern/core/breath"
 	"vastlantern/core/pace"
 )
 
@@ -116,4 +117,19 @@ func TestWould(t *testing.T) {
 	assert.Equal(t, p.Answer, answer)
 	assert.EqualValues(t, 27_000, class.Timeline().End)
 	assert.Equal(t, []string{"60", "30"}, []string{answer.Before.Tempo.String(), answer.After.Tempo.String()})
+}
+
+// What an adjustment changed beyond its passage is in its answer: rounds that an end on time took, and later passages that
+// have another tempo for it.
+func TestAnswersTellWhatElseChanged(t *testing.T) {
+	const even = `{"type": "practice", "practice": "counted-breath", "counts": "5:5", "rounds": 6, "lead_in": 0}`
+	p := read(t, even, even, `{"type": "practice", "practice": "kapalabhati", "strokes": 10, "rate": 60, "rounds": 1, "lead_in": 0}`)
+	class := pace.Begin(p)
+	kept := class.Adjust(pace.Adjustment{At: 500, Do: pace.FinishBy, To: breath.Int(500_000)})
+	assert.Equal(t, 0, kept.Fewer, "nothing to do")
+	refitted := class.Adjust(pace.Adjustment{At: 600, Do: pace.FinishBy, To: breath.Int(100_000)})
+	assert.Equal(t, 3, refitted.Fewer) // 130 s without: three rounds of 10 s go
+	carried := class.Adjust(pace.Adjustment{At: 700, Do: pace.ToTempo, To: breath.Int(50), Carry: true})
+	assert.Equal(t, 1, carried.Carried, "strokes have a rate of their own")
+	assert.Equal(t, 0, class.Adjust(pace.Adjustment{At: 800, Do: pace.ToTempo, To: breath.Int(55)}).Carried)
 }

@@ -20,6 +20,8 @@ import (
 type Audience struct {
 	studio  *studio.Studio
 	classes Classes
+	plans   Plans
+	library Library
 
 	making sync.Mutex             // of the code
 	code   atomic.Pointer[string] // once it is known
@@ -31,8 +33,21 @@ type Classes interface {
 	RunningScore() (*contract.Score, error)
 }
 
+// Plans is what the audience asks of the room where plans are made.
+type Plans interface {
+	// Upcoming is the next class that is planned for a time, nil where there is none.
+	Upcoming() (*contract.Upcoming, error)
+}
+
+// Library is what the audience asks of what the teacher has chosen.
+type Library interface {
+	Settings() (contract.Settings, error)
+}
+
 // New is the room of a studio.
-func New(s *studio.Studio, c Classes) *Audience { return &Audience{studio: s, classes: c} }
+func New(s *studio.Studio, c Classes, p Plans, l Library) *Audience {
+	return &Audience{studio: s, classes: c, plans: p, library: l}
+}
 
 const roomCodeName = "room code"
 
@@ -95,11 +110,31 @@ func (a *Audience) Room(code string) (contract.Room, error) {
 		return contract.Room{}, studio.Fail(studio.ErrNotFound, "There is no room %q. Ask for its code again.", code)
 	}
 	score, err := a.classes.RunningScore()
-	if err != nil || score == nil {
+	if err != nil {
 		return contract.Room{}, err
+	}
+	if score == nil {
+		return a.waiting()
 	}
 	public := forTheRoom(*score)
 	return contract.Room{Score: &public}, nil
+}
+
+// waiting is what the room shows while none is led: what comes, when, and what to bring. Where the data file cannot be read
+// just now, it waits with nothing to tell.
+func (a *Audience) waiting() (contract.Room, error) {
+	next, err := a.plans.Upcoming()
+	if err == nil {
+		var settings contract.Settings
+		settings, err = a.library.Settings()
+		if err == nil {
+			return contract.Room{Next: next, Bring: settings.Bring}, nil
+		}
+	}
+	if studio.FileProblem(err) != "" {
+		return contract.Room{}, nil
+	}
+	return contract.Room{}, err
 }
 
 // forTheRoom leaves out what is only for the teacher: scripts, prompts, cautions, the group, what was pressed.

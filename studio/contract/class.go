@@ -94,7 +94,17 @@ type RoomCode struct {
 
 // Room is what a room screen shows: the class that is led, without what is only for the teacher; null where none is.
 type Room struct {
-	Score *Score `json:"score" jsonschema:"nullable"`
+	Score *Score    `json:"score" jsonschema:"nullable"`
+	Next  *Upcoming `json:"next" jsonschema:"nullable"` // while none is led
+	Bring string    `json:"bring"`                      // what people are asked to bring
+}
+
+// Upcoming is the next class, as everybody may know it.
+type Upcoming struct {
+	Title    string   `json:"title"`
+	StartsMS float64  `json:"starts_ms"`
+	LengthMS int64    `json:"length_ms"`
+	Passages []string `json:"passages"` // the names of what will be practised, each once
 }
 
 // Wait tells what comes after a phase that has no end yet.

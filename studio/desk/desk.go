@@ -48,7 +48,7 @@ func of(s *studio.Studio) *Desk {
 	d.Records = record.New(s, d.Library, d.Classes)
 	d.Plans.SetPast(d.Records)
 	d.Today = today.New(s, d.Library, d.Plans, d.Records)
-	d.Audience = audience.New(s, d.Classes)
+	d.Audience = audience.New(s, d.Classes, d.Plans, d.Library)
 	d.Transfer = transfer.New(s, d.Library, d.Classes)
 	return d
 }

@@ -74,8 +74,15 @@ func questions() []contract.Question {
 	return list
 }
 
-// SaveSettings stores what the teacher has chosen.
+// SaveSettings stores what the teacher has chosen. Keys that are left out stay as they are.
 func (l *Library) SaveSettings(in contract.Settings) (contract.Settings, error) {
+	if in.Keys.Letters == nil && in.Keys.Remote == nil {
+		now, err := l.Settings()
+		if err != nil {
+			return in, err
+		}
+		in.Keys = now.Keys
+	}
 	chosen, err := l.CheckChoices(contract.Choices{
 		Schools: contract.OrEmpty(in.Schools), Language: in.Language, OwnWords: contract.OrEmpty(in.OwnWords), CareRead: in.CareRead, Bring: in.Bring, Keys: &in.Keys,
 	})

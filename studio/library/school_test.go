@@ -1,6 +1,7 @@
 package library_test
 
 import (
+	"strings"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
@@ -55,13 +56,40 @@ func TestTheSchoolIsPlannedCuedShownAndCaredFor(t *testing.T) {
 		}
 	}
 	for says, change := range map[string]func(*contract.Settings){
-		"Language": func(s *contract.Settings) { s.Language = "xx" },
-		"School":   func(s *contract.Settings) { s.Schools = map[string]string{"eyes": "crossed"} },
-		"Words":    func(s *contract.Settings) { s.OwnWords = map[string]string{"nonsense": "x"} },
+		"Language":      func(s *contract.Settings) { s.Language = "xx" },
+		"School":        func(s *contract.Settings) { s.Schools = map[string]string{"eyes": "crossed"} },
+		"Keys: given":   func(s *contract.Settings) { s.Keys.Letters = map[string]string{"slower": "ä"} },
+		"given to both": func(s *contract.Settings) { s.Keys.Letters = map[string]string{"slower": "y", "again": "y"} },
+		"that a key can mean": func(s *contract.Settings) {
+			s.Keys.Remote = []contract.RemoteKey{{Key: "PageDown", Press: contract.Long, Means: "dance"}}
+		},
+		"is there twice": func(s *contract.Settings) {
+			s.Keys.Remote = []contract.RemoteKey{{Key: "F5", Press: contract.Short, Means: "pause"}, {Key: "F5", Press: contract.Short, Means: "last"}}
+		},
+		"What to bring": func(s *contract.Settings) { s.Bring = strings.Repeat("a", 301) },
+		"Words":         func(s *contract.Settings) { s.OwnWords = map[string]string{"nonsense": "x"} },
 	} {
 		bad := settings
 		change(&bad)
 		_, err := d.Library.SaveSettings(bad)
 		assert.ErrorContains(t, err, says)
 	}
+}
+
+// What pedals meant before there was more to choose is kept, and a form that knows nothing of keys changes none.
+func TestPedalsOfOlderFilesAreKept(t *testing.T) {
+	d := desktest.New(t)
+	require.NoError(t, d.Store.SaveSetting("teacher", []byte(`{"schools": {}, "language": "en", "own_words": {}, "care_read": true, "pedal_down": "last", "pedal_up": "slower"}`)))
+	settings, err := d.Library.Settings()
+	require.NoError(t, err)
+	assert.Equal(t, []contract.RemoteKey{
+		{Key: "PageDown", Press: contract.Short, Means: "last"}, {Key: "PageDown", Press: contract.Long, Means: "pause"},
+		{Key: "PageDown", Press: contract.Double, Means: "pause"}, {Key: "PageUp", Press: contract.Short, Means: "slower"},
+	}, settings.Keys.Remote)
+	kept, err := d.Library.SaveSettings(contract.Settings{Language: "en", CareRead: true})
+	require.NoError(t, err)
+	assert.Equal(t, settings.Keys, kept.Keys)
+	none, err := d.Library.SaveSettings(contract.Settings{Language: "en", Keys: contract.Keys{Remote: []contract.RemoteKey{}}})
+	require.NoError(t, err)
+	assert.Empty(t, none.Keys.Remote, "who wants no pedal has none")
 }

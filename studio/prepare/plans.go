@@ -3,6 +3,8 @@ package prepare
 import (
 	"bytes"
 	"errors"
+	"slices"
+	"time"
 
 	"vastlantern/core/breath"
 	"vastlantern/core/care"
@@ -200,4 +202,51 @@ func (*Plans) Card(stored store.Plan, groups map[int64]*contract.Group) contract
 		}
 	}
 	return card
+}
+
+// Upcoming is the next class that is planned for a time and not led yet, as everybody may know it; nil where there is none.
+func (ps *Plans) Upcoming() (*contract.Upcoming, error) {
+	plans, err := ps.studio.Store.Plans()
+	if err != nil {
+		return nil, err
+	}
+	led, err := ps.newest()
+	if err != nil {
+		return nil, err
+	}
+	for _, stored := range plans {
+		const early = 2 * time.Hour // a class that begins so long before its time is still that class
+		begun := led.PlanID == stored.ID && led.StartedAt.After(stored.StartsAt.Add(-early))
+		if !begun && stored.StartsAt.After(ps.studio.Now().Add(-studio.Late)) {
+			return upcoming(stored), nil
+		}
+	}
+	return nil, nil
+}
+
+func upcoming(stored store.Plan) *contract.Upcoming {
+	next := &contract.Upcoming{Title: stored.Title, StartsMS: contract.Millis(stored.StartsAt), Passages: []string{}}
+	_, p, err := sheet.ReadPlan(bytes.NewReader(stored.Document))
+	if err != nil { // it is told with its time alone
+		return next
+	}
+	next.LengthMS = p.Length().Round()
+	for i := range p.Passages {
+		if name := p.Passages[i].Name(); p.Passages[i].Type == plan.Practice && !slices.Contains(next.Passages, name) {
+			next.Passages = append(next.Passages, name)
+		}
+	}
+	return next
+}
+
+// newest is the class that was begun last; an empty one where there was none.
+func (ps *Plans) newest() (store.Class, error) {
+	id, err := ps.studio.Store.NewestClass()
+	if errors.Is(err, store.ErrNotFound) || id == 0 && err == nil {
+		return store.Class{}, nil
+	}
+	if err != nil {
+		return store.Class{}, err
+	}
+	return ps.studio.Store.Class(id)
 }

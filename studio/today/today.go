@@ -39,9 +39,6 @@ type Records interface {
 // New is the room of a studio.
 func New(s *studio.Studio, l Library, p Plans, r Records) *Today { return &Today{s, l, p, r} }
 
-// soon is how long after its planned start a class still counts as the next one: teachers begin late.
-const soon = 30 * time.Minute
-
 // Show is what the first screen shows. Each part fails by itself: one that cannot be put together takes nothing else
 // with it.
 func (t *Today) Show() contract.Today {
@@ -97,7 +94,7 @@ func (t *Today) plansOfToday(today *contract.Today, now time.Time) (next *store.
 	plans, err := t.studio.Store.Plans()
 	for _, stored := range plans {
 		switch {
-		case !stored.StartsAt.IsZero() && stored.StartsAt.Before(now.Add(-soon)): // over
+		case !stored.StartsAt.IsZero() && stored.StartsAt.Before(now.Add(-studio.Late)): // over
 		case next == nil && !stored.StartsAt.IsZero():
 			card := t.plans.Card(stored, groups)
 			next, today.Next = &stored, &card

@@ -31,6 +31,7 @@ const router = createBrowserRouter([
       {
         element: <RequireSignIn />,
         children: [
+          view("/remote/:id", () => import("./lead/RemoteView"), "RemoteView"),
           view("/lead/:id", () => import("./lead/LeadView"), "LeadView"),
           {
             element: <Framed />,

@@ -7,7 +7,6 @@ import { Cautions as General, Findings } from "./care";
 import type { Draft, Drafted, Plan, Score } from "../wire/contract";
 import { ErrorAlert } from "./ErrorAlert";
 import { Loading } from "./Loading";
-import { canStayAwake, mayGoDark } from "../player/useWakeLock";
 
 type Props = { plan: number; fit?: boolean; onClose: () => void };
 
@@ -69,7 +68,6 @@ export function BeforeLeading({ plan, fit = false, onClose }: Props) {
         )}
         {soften.isError && <ErrorAlert error={soften.error} />}
         {begin.isError && <ErrorAlert error={begin.error} />}
-        {!canStayAwake() && <p className="text-secondary mb-0">{mayGoDark}</p>}
       </Modal.Body>
       <Modal.Footer>
         {running ? (

@@ -4,6 +4,7 @@ import { useState } from "react";
 import { Alert, Button, Form, Table } from "react-bootstrap";
 import { ErrorAlert } from "../frame/ErrorAlert";
 import { Loading } from "../frame/Loading";
+import { Shell } from "../frame/Shell";
 import { rowsOf } from "../frame/keys/keyRows";
 import { keyed, letterOf, withLetter } from "../frame/keys/letters";
 import { get, put } from "../wire/api";
@@ -13,17 +14,27 @@ import { Remote } from "./Remote";
 /** KeysView is how the teacher leads by hand: letters, pedals and remotes, to be changed, tried and printed. */
 export function KeysView() {
   const settings = useQuery({ queryKey: ["settings"], queryFn: () => get<Settings>("/settings") });
-  if (settings.isError) return <ErrorAlert error={settings.error} retry={() => void settings.refetch()} />;
-  if (settings.isPending) return <Loading what="Loading your keys" />;
-  return <Edit key={settings.dataUpdatedAt} start={settings.data} />;
+  return (
+    <Shell view="school">
+      {settings.isError && <ErrorAlert error={settings.error} retry={() => void settings.refetch()} />}
+      {settings.isPending && <Loading what="Loading your keys" />}
+      {settings.data && <Edit stored={settings.data} />}
+    </Shell>
+  );
 }
 
-function Edit({ start }: { start: Settings }) {
+/** Edit begins with what was stored when the page was opened: what is fetched again takes nothing from under the hands. */
+function Edit({ stored }: { stored: Settings }) {
+  const [start, setStart] = useState(stored);
   const [keys, setKeys] = useState(start.keys);
   const queries = useQueryClient();
   const store = useMutation({
     mutationFn: () => put<Settings>("/settings", { ...start, keys }),
-    onSuccess: (stored) => queries.setQueryData(["settings"], stored),
+    onSuccess: (saved) => {
+      queries.setQueryData(["settings"], saved);
+      setStart(saved);
+      setKeys(saved.keys);
+    },
   });
   const change = (next: typeof keys) => {
     setKeys(next);

@@ -70,7 +70,7 @@ export function Remote({ keys, meanings, onChange }: Props) {
         {sent.map((key) => (
           <fieldset key={key} className={key === last?.key ? "heard" : ""}>
             <legend>{remoteName(key)}</legend>
-            {(Object.keys(ways)).map((way) => (
+            {Object.keys(ways).map((way) => (
               <Form.Group key={way} controlId={`${key} ${way}`}>
                 <Form.Label>{ways[way]}</Form.Label>
                 <Form.Select

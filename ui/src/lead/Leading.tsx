@@ -2,12 +2,13 @@ import "./lead.css";
 import { useQuery } from "@tanstack/react-query";
 import { type ReactNode, useCallback, useState } from "react";
 import { useBlocker } from "react-router";
+import { usualKeys } from "../frame/keys/letters";
 import { useLight } from "../frame/light";
 import { verbName } from "../player/answers";
 import { Stage } from "../player/Stage";
 import { useSound } from "../player/sound/useSound";
 import { usePlace } from "../player/usePlace";
-import { useWakeLock } from "../player/useWakeLock";
+import { awakeWords, useAwake } from "../player/useAwake";
 import { get } from "../wire/api";
 import type { Score, Settings } from "../wire/contract";
 import { Controls } from "./Controls";
@@ -52,9 +53,12 @@ export function Leading({ score, connected, take, send, live, children }: Props)
   const closePanel = useCallback(() => setPanel(""), []);
   const leaving = useBlocker(
     ({ nextLocation, currentLocation }) =>
-      live && !place.over && nextLocation.pathname !== currentLocation.pathname,
+      live &&
+      !place.over &&
+      nextLocation.pathname !== currentLocation.pathname &&
+      !nextLocation.pathname.startsWith("/remote/"), // which leads on
   );
-  useWakeLock(!place.over);
+  const awake = useAwake(!place.over);
   const sound = useSound("lead", score, place);
   const gap = useGap(score, place, live);
   const { data: settings } = useQuery({ queryKey: ["settings"], queryFn: () => get<Settings>("/settings") });
@@ -74,7 +78,7 @@ export function Leading({ score, connected, take, send, live, children }: Props)
   );
 
   const passage = phase ? score.passages[phase.passage - 1] : undefined;
-  const keys = settings?.keys;
+  const keys = settings?.keys ?? usualKeys;
   const plain = phase && passage ? controls({ phase, passage, slot: score.slot_ms, keys, carry }) : [];
   const breath = phase ? natural(phase) : null;
   const on = phase ? goOn(phase, keys) : null;
@@ -89,7 +93,7 @@ export function Leading({ score, connected, take, send, live, children }: Props)
     controls: group.controls.map((control) => withPreview(control, would.get(control.id), score)),
   }));
   const all = [...groups.flatMap((g) => g.controls), ...(on ? [on] : []), ...(breath ? [breath] : [])];
-  useSigns(score, sound.give);
+  useSigns(score, message, sound);
 
   const pressControl = (control: Control) => {
     if (control.twice && armed !== control.id) {
@@ -163,7 +167,7 @@ export function Leading({ score, connected, take, send, live, children }: Props)
               <Stage score={score} place={place} />
             </div>
             <p className={`answer ${message?.refused ? "refused" : ""}`} role="status">
-              {message?.words}
+              {message?.words ?? awakeWords[awake]}
             </p>
           </>
         )}

@@ -1,22 +1,24 @@
 import { useEffect, useRef } from "react";
-import type { Score } from "../wire/contract";
 import type { Sign } from "../player/sound/signs";
-import { textOf, useShown } from "../player/useShown";
+import type { Score } from "../wire/contract";
+import type { Message } from "./useMessage";
 
-/** useSigns lets the teacher hear what became of each adjustment, and the call of the last round. */
-export function useSigns(score: Score, give: (sign: Sign) => void) {
-  const latest = useRef(give);
+type Heard = { give: (sign: Sign) => void; tell: (words: string) => void };
+
+/** useSigns lets the teacher hear what became of each adjustment; the calls come with the sound of the class. */
+export function useSigns(score: Score, message: Message | null, heard: Heard) {
+  const latest = useRef(heard);
   useEffect(() => {
-    latest.current = give;
+    latest.current = heard;
   });
-  const heard = useRef(score.revision);
+  const last = useRef(score.revision);
   useEffect(() => {
-    if (score.revision === heard.current) return;
-    heard.current = score.revision;
-    latest.current(score.answer?.refused ? "refused" : "taken");
+    if (score.revision === last.current) return;
+    last.current = score.revision;
+    latest.current.give(score.answer?.refused ? "refused" : "taken");
   }, [score]);
-  const last = textOf(useShown(score), "last").length > 0;
+  const words = message?.words ?? "";
   useEffect(() => {
-    if (last) latest.current("last");
-  }, [last]);
+    if (words !== "") latest.current.tell(words);
+  }, [words]);
 }

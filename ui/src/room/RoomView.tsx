@@ -2,15 +2,17 @@ import volumeMute from "bootstrap-icons/icons/volume-mute.svg?raw";
 import volumeUp from "bootstrap-icons/icons/volume-up.svg?raw";
 import { lazy, Suspense, useState } from "react";
 import { Button } from "react-bootstrap";
-import { canStayAwake, mayGoDark, useWakeLock } from "../player/useWakeLock";
+import { awakeWords, useAwake } from "../player/useAwake";
 import { Icon } from "../frame/Icon";
 import type { Score } from "../wire/contract";
 import type { Sides } from "../player/phases";
-import { useLight } from "../frame/light";
 import { Stage } from "../player/Stage";
 import { Loading } from "../frame/Loading";
 import { classTime, type Place, usePlace } from "../player/usePlace";
 import { useSound } from "../player/sound/useSound";
+import { Dusk } from "./Dusk";
+import { Quiet } from "./Quiet";
+import { useLook } from "./look";
 import { useRoom } from "./useRoom";
 
 // What is opened by few is loaded when it is, with the styles of it.
@@ -26,19 +28,20 @@ const ErrorAlert = lazy(
 /** RoomView is for everybody: word, side, count and lamps, and nothing that could be pressed to change the class. */
 export function RoomView({ code }: { code: string }) {
   const { room, error, retry, connected } = useRoom(code);
-  const [light, changeLight] = useLight("room", "night");
+  const [look, changeLook] = useLook();
   const [lamps, setLamps] = useState(() => localStorage.getItem("room:lamps") !== "no");
   const [sides, setSides] = useState(storedSides);
   const [card, setCard] = useState(false);
   const [seen, setSeen] = useState(false);
   if (room?.score && !seen) setSeen(true);
-  useWakeLock(true);
+  const awake = useAwake(true);
   const toggle = () => {
     localStorage.setItem("room:lamps", lamps ? "no" : "yes");
     setLamps(!lamps);
   };
   return (
     <div className="room">
+      {look === "lanterns" && <Dusk score={room?.score ?? null} />}
       {!room && (
         <main>
           <h1 className="visually-hidden">The room</h1>
@@ -51,10 +54,10 @@ export function RoomView({ code }: { code: string }) {
         (room.score ? (
           <Class key={room.score.class_id} score={room.score} lamps={lamps} sides={sides} />
         ) : (
-          <Quiet ended={seen} />
+          <Quiet ended={seen} next={room.next} bring={room.bring} />
         ))}
       <footer>
-        {!connected && <span role="status">not connected: still counting</span>}
+        <span role="status">{connected ? awakeWords[awake] : "not connected: still counting"}</span>
         <Button variant="link" className="quiet" onClick={() => setCard(true)}>
           This screen
         </Button>
@@ -69,8 +72,9 @@ export function RoomView({ code }: { code: string }) {
               localStorage.setItem("room:sides", next);
               setSides(next);
             }}
-            light={light}
-            onLight={changeLight}
+            look={look}
+            onLook={changeLook}
+            awake={awake}
             onClose={() => setCard(false)}
           />
         )}
@@ -84,27 +88,13 @@ function storedSides(): Sides {
   return kept === "named" || kept === "hand" ? kept : "class";
 }
 
-/** Quiet waits before a class, and thanks after one. */
-function Quiet({ ended }: { ended: boolean }) {
-  return (
-    <main className="quietly">
-      <h1 className="word">{ended ? "Thank you" : "Soon"}</h1>
-      <p>
-        {ended ? "The class has ended." : "Nothing is led just now."} This page wakes up by itself when one
-        begins.
-      </p>
-      {!ended && !canStayAwake() && <p>{mayGoDark}</p>}
-    </main>
-  );
-}
-
 function Class({ score, lamps, sides }: { score: Score; lamps: boolean; sides: Sides }) {
   const place = usePlace(score);
   const coming = useComingIn(score, place);
   const sound = useSound("room", score, place);
   const [card, setCard] = useState(false);
   const { phase } = place;
-  if (!phase) return <Quiet ended={place.over} />;
+  if (!phase) return <Quiet ended={place.over} next={null} bring="" />;
   return (
     <main>
       <h1 className="visually-hidden">{score.passages[phase.passage - 1]?.name}</h1>

@@ -1,20 +1,21 @@
 import { Form, Modal } from "react-bootstrap";
 import type { Sides } from "../player/phases";
-import { canStayAwake, mayGoDark } from "../player/useWakeLock";
-import type { Light } from "../frame/light";
+import { type Awake, awakeWords } from "../player/useAwake";
+import { type Look, looks } from "./look";
 
 type Props = {
   lamps: boolean;
   onLamps: () => void;
   sides: Sides;
   onSides: (sides: Sides) => void;
-  light: Light;
-  onLight: () => void;
+  look: Look;
+  onLook: (look: Look) => void;
+  awake: Awake;
   onClose: () => void;
 };
 
 /** ScreenCard is what somebody in the room chooses for the own screen; nobody else's changes. */
-export function ScreenCard({ lamps, onLamps, sides, onSides, light, onLight, onClose }: Props) {
+export function ScreenCard({ lamps, onLamps, sides, onSides, look, onLook, awake, onClose }: Props) {
   return (
     <Modal show centered onHide={onClose} aria-labelledby="screen">
       <Modal.Header closeButton>
@@ -22,13 +23,16 @@ export function ScreenCard({ lamps, onLamps, sides, onSides, light, onLight, onC
       </Modal.Header>
       <Modal.Body>
         <Form.Check type="switch" id="lamps" label="Lamps" checked={lamps} onChange={onLamps} />
-        <Form.Check
-          type="switch"
-          id="night"
-          label="Night light"
-          checked={light === "night"}
-          onChange={onLight}
-        />
+        <Form.Group controlId="look" className="mt-3">
+          <Form.Label>Look</Form.Label>
+          <Form.Select value={look} onChange={(e) => onLook(e.target.value as Look)}>
+            {Object.entries(looks).map(([id, name]) => (
+              <option key={id} value={id}>
+                {name}
+              </option>
+            ))}
+          </Form.Select>
+        </Form.Group>
         <Form.Group controlId="sides" className="mt-3">
           <Form.Label>How sides are said</Form.Label>
           <Form.Select value={sides} onChange={(e) => onSides(e.target.value as Sides)}>
@@ -37,7 +41,7 @@ export function ScreenCard({ lamps, onLamps, sides, onSides, light, onLight, onC
             <option value="hand">by what the hand does</option>
           </Form.Select>
         </Form.Group>
-        {!canStayAwake() && <p className="text-secondary mt-3 mb-0">{mayGoDark}</p>}
+        {awake !== "awake" && <p className="text-secondary mt-3 mb-0">{awakeWords[awake]}</p>}
       </Modal.Body>
     </Modal>
   );

@@ -32,6 +32,17 @@ export function useRoom(code: string) {
       onOpen: () => void synchronize().catch(() => undefined), // without an answer the last reading holds
     });
   }, [path, known]);
+  // What comes next changes with the time, and nothing tells of that.
+  const waiting = room !== null && room.score === null;
+  useEffect(() => {
+    if (!waiting) return;
+    const look = () =>
+      void get<Room>(path)
+        .then((found) => setRoom((old) => (old?.score ? old : found)))
+        .catch(() => undefined);
+    const timer = setInterval(look, 60_000);
+    return () => clearInterval(timer);
+  }, [path, waiting]);
   const retry = () => {
     setError(null);
     setTries(tries + 1);

@@ -683,6 +683,14 @@ export interface RoomCode {
 }
 export interface Room {
   score: Score | null;
+  next: Upcoming | null;
+  bring: string;
+}
+export interface Upcoming {
+  title: string;
+  starts_ms: number;
+  length_ms: number;
+  passages: string[];
 }
 export interface Signal {
   id: string;

@@ -2,6 +2,18 @@ import type { Settings } from "../../wire/contract";
 
 export type Keys = Settings["keys"];
 
+/** What pedals mean until the teacher's choices are there, and where they cannot be read: a class is led all the same. */
+export const usualKeys: Keys = {
+  letters: {},
+  no_letters: false,
+  remote: [
+    { key: "PageDown", press: "short", means: "go-on" },
+    { key: "PageDown", press: "long", means: "pause" },
+    { key: "PageDown", press: "double", means: "pause" },
+    { key: "PageUp", press: "short", means: "pause" },
+  ],
+};
+
 /** Everything that has a key of its own while a class is led, in the order of the card of keys. */
 export const keyed = [
   { id: "slower", key: "q", name: "Slower" },

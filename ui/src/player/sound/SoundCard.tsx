@@ -1,6 +1,7 @@
 import { Button, Form, Modal } from "react-bootstrap";
 import type { Sound } from "./useSound";
 import type { Choice } from "./choice";
+import type { Sign } from "./signs";
 import { canVibrate, useVoices } from "./useSpoken";
 
 /** SoundCard is the sound of a screen, in a card before it. */
@@ -65,14 +66,7 @@ export function SoundSettings({ sound, signs = false }: { sound: Sound; signs?: 
         checked={choice.mono}
         onChange={(e) => change({ mono: e.target.checked })}
       />
-      {signs && (
-        <Form.Check
-          id="signs"
-          label="Quiet signs: taken, refused, last round"
-          checked={choice.signs}
-          onChange={(e) => change({ signs: e.target.checked })}
-        />
-      )}
+      {signs && <SignSettings sound={sound} />}
       {canVibrate && (
         <Form.Check
           id="vibrate"
@@ -89,6 +83,7 @@ export function SoundSettings({ sound, signs = false }: { sound: Sound; signs?: 
           onChange={(e) => change({ voice: e.target.value as Choice["voice"] })}
         >
           <option value="off">nothing</option>
+          <option value="cues">calls, the hand and lines only</option>
           <option value="words">the words of each phase</option>
           <option value="counts">words and counts</option>
         </Form.Select>
@@ -103,6 +98,64 @@ export function SoundSettings({ sound, signs = false }: { sound: Sound; signs?: 
         </Button>
       </div>
       <p className="text-secondary mt-3 mb-0">At own pace only the call back is heard.</p>
+    </>
+  );
+}
+
+/** The signs, in the order in which they are learned. */
+const learned: [Sign, string][] = [
+  ["taken", "done"],
+  ["refused", "refused"],
+  ["last", "last round"],
+  ["half", "half way"],
+  ["minute", "one minute"],
+  ["half-minute", "thirty seconds"],
+  ["waiting", "waiting for you"],
+  ["slot", "two minutes to the slot's end"],
+];
+
+/** SignSettings is what only the teacher hears: signs, in one ear if wanted, and what a key did. */
+function SignSettings({ sound }: { sound: Sound }) {
+  const { choice, change, give } = sound;
+  return (
+    <>
+      <Form.Check
+        id="signs"
+        label="Quiet signs for you: what a key did, the calls, what waits, the slot's end"
+        checked={choice.signs}
+        onChange={(e) => change({ signs: e.target.checked })}
+      />
+      <div className="d-flex flex-wrap gap-1 my-1" role="group" aria-label="Hear a sign">
+        {learned.map(([which, name]) => (
+          <Button
+            key={which}
+            size="sm"
+            variant="outline-secondary"
+            disabled={!choice.on || !choice.signs}
+            onClick={() => give(which)}
+          >
+            {name}
+          </Button>
+        ))}
+      </div>
+      <Form.Group controlId="ear" className="mb-2">
+        <Form.Label>Heard in</Form.Label>
+        <Form.Select
+          size="sm"
+          value={choice.ear}
+          onChange={(e) => change({ ear: e.target.value as Choice["ear"] })}
+        >
+          <option value="both">both ears</option>
+          <option value="left">the left ear</option>
+          <option value="right">the right ear</option>
+        </Form.Select>
+      </Form.Group>
+      <Form.Check
+        id="answers"
+        label="Say softly what a key did"
+        checked={choice.answers}
+        onChange={(e) => change({ answers: e.target.checked })}
+      />
     </>
   );
 }

@@ -3,9 +3,9 @@ import { useEffect, useRef, useState } from "react";
 import { inReal } from "../clock";
 import type { Score } from "../../wire/contract";
 import { classTime, type Place } from "../usePlace";
-import { felt, type Sign, sign } from "./signs";
+import { felt, type Sign, sign, signsOf } from "./signs";
 import { isTick, play, rest, type Tone, tonesOf } from "./tones";
-import { canVibrate, useSpoken } from "./useSpoken";
+import { canVibrate, sayAnswer, useSpoken } from "./useSpoken";
 
 const usual: Choice = {
   on: false,
@@ -15,6 +15,8 @@ const usual: Choice = {
   voice: "off",
   vibrate: false,
   signs: true,
+  ear: "both",
+  answers: false,
   mono: false,
   swap: false,
 };
@@ -29,10 +31,11 @@ function stored(view: string): Choice {
 }
 
 // For tests: what is heard of a score, to be rendered offline and held against its sheet.
-Object.assign(window, { lanternSound: { tonesOf, play } });
+Object.assign(window, { lanternSound: { tonesOf, play, signsOf, sign } });
 
 const ahead = 1500; // ms that are scheduled ahead, in real time: a hidden page looks once a second
 const every = 100;
+const belated = 1000; // ms: a call that an adjustment gave at once comes with its answer, a little later
 
 /**
  * useSound plays the score on the audio clock, scheduled a little ahead; a changed score replaces at once what was
@@ -42,6 +45,7 @@ export function useSound(view: string, score: Score, place: Place) {
   const [choice, setChoice] = useState(() => stored(view));
   const context = useRef<AudioContext>(undefined);
   const out = useRef<GainNode>(undefined);
+  const given = useRef(new Set<string>()); // the signs that were heard, or are about to be
 
   const change = (part: Partial<Choice>) => {
     const next = { ...choice, ...part };
@@ -58,7 +62,7 @@ export function useSound(view: string, score: Score, place: Place) {
 
   useSpoken(view, score, place, choice);
 
-  const { on, tones: glides, ticks, mono, swap } = choice;
+  const { on, tones: glides, ticks, mono, swap, signs, ear, vibrate } = choice;
   useEffect(() => {
     const audio = context.current;
     const to = out.current;
@@ -84,6 +88,36 @@ export function useSound(view: string, score: Score, place: Place) {
       for (const source of scheduled.values()) source.stop();
     };
   }, [on, glides, ticks, mono, swap, score]);
+  useEffect(() => {
+    const audio = context.current;
+    const to = out.current;
+    if (view !== "lead" || !on || !signs || !audio || !to) return;
+    const stops: (() => void)[] = [];
+    const schedule = () => {
+      const now = classTime(score);
+      for (const { at, which } of signsOf(score)) {
+        const name = `${score.class_id} ${at} ${which}`;
+        const wait = inReal(at - now);
+        if (wait < -belated || wait > ahead || given.current.has(name)) continue;
+        const begin = audio.currentTime + Math.max(0, wait) / 1000;
+        const sources = sign(audio, to, which, ear, begin);
+        const buzz = vibrate && canVibrate && setTimeout(() => navigator.vibrate(felt[which]), wait);
+        given.current.add(name);
+        stops.push(() => {
+          if (audio.currentTime >= begin) return; // it was heard
+          if (buzz) clearTimeout(buzz);
+          for (const source of sources) source.stop();
+          given.current.delete(name);
+        });
+      }
+    };
+    schedule();
+    const timer = setInterval(schedule, every);
+    return () => {
+      clearInterval(timer);
+      for (const stop of stops) stop();
+    };
+  }, [view, on, signs, ear, vibrate, score]);
   useEffect(() => () => void context.current?.close(), []);
 
   /** check lets one side be heard, before class. */
@@ -96,10 +130,14 @@ export function useSound(view: string, score: Score, place: Place) {
   /** give lets the teacher hear, and feel, what became of a press. */
   const give = (which: Sign) => {
     if (!choice.on || !choice.signs) return;
-    if (context.current && out.current) sign(context.current, out.current, which);
+    if (context.current && out.current) sign(context.current, out.current, which, choice.ear);
     if (choice.vibrate && canVibrate) navigator.vibrate(felt[which]);
   };
-  return { choice, change, check, give };
+  /** tell says what a key did, softly, where that is wanted. */
+  const tell = (words: string) => {
+    if (choice.on && choice.answers) sayAnswer(words, choice.volume);
+  };
+  return { choice, change, check, give, tell };
 }
 
 export type Sound = ReturnType<typeof useSound>;

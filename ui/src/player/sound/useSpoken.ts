@@ -43,6 +43,14 @@ function say(speech: SpeechSynthesis, text: string, language: string, volume: nu
   speech.speak(said);
 }
 
+const softly = 0.5; // of the volume
+
+/** sayAnswer says what a key did, in the language of the screen. It waits for what is being said. */
+export function sayAnswer(words: string, volume: number) {
+  const speech = window.speechSynthesis as SpeechSynthesis | undefined;
+  if (speech) say(speech, words, "en", volume * softly);
+}
+
 const late = 1000; // ms after which it is not said any more
 
 /** useSpoken says the words of the class through the browser's own voice, and lets the device be felt, where wanted. */
@@ -59,7 +67,8 @@ export function useSpoken(view: string, score: Score, place: Place, choice: Choi
   const last = useRef("");
   useEffect(() => {
     const speech = window.speechSynthesis as SpeechSynthesis | undefined;
-    if (!on || voice === "off" || !speech || text === "" || (count > 0 && !counts)) return;
+    if (!on || voice === "off" || voice === "cues" || !speech || text === "" || (count > 0 && !counts))
+      return;
     if (count > 0 && besides.current && speech.speaking) return; // a number does not cut off a call
     besides.current = false;
     speech.cancel(); // what is late is not said at all

@@ -1,0 +1,156 @@
+import "./remote.css";
+import { type PointerEvent, useCallback, useEffect, useRef } from "react";
+import { Link, useParams } from "react-router";
+import { ErrorAlert } from "../frame/ErrorAlert";
+import { useLight } from "../frame/light";
+import { Loading } from "../frame/Loading";
+import { Shell } from "../frame/Shell";
+import { verbName } from "../player/answers";
+import { now } from "../player/clock";
+import { countShown } from "../player/phases";
+import { felt } from "../player/sound/signs";
+import { canVibrate } from "../player/sound/useSpoken";
+import { awakeWords, useAwake } from "../player/useAwake";
+import { usePlace } from "../player/usePlace";
+import { useScore } from "../player/useScore";
+import { textOf, useShown } from "../player/useShown";
+import type { Adjusted, Score } from "../wire/contract";
+import { press } from "../wire/press";
+import { goOn, natural, type Press } from "./adjustments";
+import { useMessage } from "./useMessage";
+
+/** RemoteView leads a class from a phone in the lap, without a look: two large areas and two ways to swipe. */
+export function RemoteView() {
+  const id = Number(useParams().id);
+  const { score, error, retry, connected, take } = useScore(id);
+  if (score) return <Remote key={id} score={score} connected={connected} take={take} />;
+  return (
+    <Shell view="lead-wait">
+      {error ? <ErrorAlert error={error} retry={() => void retry()} /> : <Loading what="Joining the class" />}
+    </Shell>
+  );
+}
+
+type Props = { score: Score; connected: boolean; take: (score: Score) => void };
+
+const swipe = 48; // px to the side; less is a touch
+
+function Remote({ score, connected, take }: Props) {
+  useLight("lead", "night");
+  const place = usePlace(score);
+  const { phase } = place;
+  const shown = useShown(score);
+  const { message, say } = useMessage(score, phase?.passage ?? 0);
+  const awake = useAwake(!place.over);
+  useFelt(score);
+  const send = useCallback(
+    async (asked: Press) => {
+      try {
+        const done = await press<Adjusted>(
+          `/classes/${score.class_id}/adjustments`,
+          { ...asked, pressed_ms: now() },
+          { onSlow: (words) => say(`${verbName(asked.do)}: ${words}`), keep: false },
+        );
+        take(done.score);
+      } catch (failed) {
+        say((failed as Error).message);
+      }
+    },
+    [score.class_id, say, take],
+  );
+  const passage = phase ? score.passages[phase.passage - 1] : undefined;
+  if (place.over || !phase || !passage)
+    return (
+      <main className="remote">
+        <p className="h1 m-auto">The class has ended</p>
+        <Link className="btn btn-primary btn-lg m-4" to={`/taught/${score.class_id}`}>
+          Read what was taught
+        </Link>
+      </main>
+    );
+  const on = goOn(phase, undefined);
+  const breath = natural(phase);
+  const tempo = (to: number) => void send({ do: "tempo", to, carry: true });
+  return (
+    <main className="remote">
+      <Area
+        name={on.name}
+        says={on.effect}
+        off={!on.met}
+        onTouch={() => void send(on.press)}
+        onLeft={() => tempo(passage.slower)}
+        onRight={() => tempo(passage.faster)}
+      />
+      <div className="between">
+        <p className="word" data-testid="word">
+          {textOf(shown, "now").join("")} <b>{countShown(place)}</b>
+        </p>
+        <p role="status">
+          {message?.words ?? (connected ? awakeWords[awake] : "not connected: still counting")}
+        </p>
+      </div>
+      <Area
+        name={breath.name}
+        says={breath.effect}
+        off={!breath.met}
+        onTouch={() => void send(breath.press)}
+        onLeft={() => tempo(passage.slower)}
+        onRight={() => tempo(passage.faster)}
+      />
+      <footer>
+        <span>Swipe left: slower. Swipe right: faster.</span>
+        <Link to={`/lead/${score.class_id}`}>All keys</Link>
+      </footer>
+    </main>
+  );
+}
+
+type AreaProps = {
+  name: string;
+  says: string;
+  off: boolean;
+  onTouch: () => void;
+  onLeft: () => void;
+  onRight: () => void;
+};
+
+/** Area is half of the screen: a touch anywhere in it, or a swipe to a side. */
+function Area({ name, says, off, onTouch, onLeft, onRight }: AreaProps) {
+  const from = useRef<{ x: number; y: number; id: number } | null>(null);
+  const up = (event: PointerEvent) => {
+    const began = from.current;
+    from.current = null;
+    if (!began || began.id !== event.pointerId) return;
+    const across = event.clientX - began.x;
+    const along = event.clientY - began.y;
+    if (Math.abs(across) < swipe && Math.abs(along) < swipe) onTouch();
+    else if (Math.abs(across) > Math.abs(along)) (across < 0 ? onLeft : onRight)();
+  };
+  return (
+    <button
+      type="button"
+      className="area"
+      aria-disabled={off}
+      onPointerDown={(e) => {
+        from.current = { x: e.clientX, y: e.clientY, id: e.pointerId };
+        e.currentTarget.setPointerCapture(e.pointerId);
+      }}
+      onPointerUp={up}
+      onPointerCancel={() => (from.current = null)}
+      onClick={(e) => e.detail === 0 && onTouch()} // by keyboard or screen reader
+    >
+      <span className="name">{name}</span>
+      <span>{says}</span>
+    </button>
+  );
+}
+
+/** useFelt lets the hand feel what became of each adjustment. */
+function useFelt(score: Score) {
+  const known = useRef(score.revision);
+  useEffect(() => {
+    if (score.revision === known.current) return;
+    known.current = score.revision;
+    if (canVibrate) navigator.vibrate(felt[score.answer?.refused ? "refused" : "taken"]);
+  }, [score]);
+}

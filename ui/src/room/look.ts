@@ -1,0 +1,34 @@
+import { useEffect, useState } from "react";
+
+/** Look is how the room's screen looks: lanterns in the dark, paper by day, or plain, with as much contrast as there is. */
+export type Look = "lanterns" | "paper" | "plain";
+
+export const looks: { [look in Look]: string } = {
+  lanterns: "lanterns, for a dark room",
+  paper: "paper, for a bright room",
+  plain: "plain, with high contrast",
+};
+
+const key = "room:look";
+
+function stored(): Look {
+  const kept = localStorage.getItem(key);
+  if (kept !== null && kept in looks) return kept as Look;
+  return matchMedia("(prefers-contrast: more)").matches ? "plain" : "lanterns";
+}
+
+/** useLook is the look of this screen, which is remembered. */
+export function useLook(): [Look, (look: Look) => void] {
+  const [look, setLook] = useState(stored);
+  useEffect(() => {
+    document.documentElement.dataset.bsTheme = look === "paper" ? "light" : "dark";
+    document.documentElement.dataset.look = look;
+  }, [look]);
+  return [
+    look,
+    (next) => {
+      localStorage.setItem(key, next);
+      setLook(next);
+    },
+  ];
+}
