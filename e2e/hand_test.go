@@ -93,7 +93,7 @@ func TestKeysSayWhatTheyWouldDo(t *testing.T) {
 	th.press(page, input.KeyQ)
 	th.see(page, ".answer", "slower: 58 .*, and in 1 later passage")
 	th.press(page, input.Digit5)
-	th.see(page, "button.key", "Only this passage")
+	th.see(page, "button.key", "Only here")
 	th.press(page, input.KeyW)
 	th.see(page, ".answer", "faster: 60 (from the next count|after this hold)$")
 	th.press(page, input.KeyS)

@@ -35,7 +35,6 @@ export function Controls(props: Props) {
       onPress={onPress}
     />
   );
-  const end = groups.flatMap((g) => g.controls).find((control) => control.id === "end");
   return (
     <aside className="controls" aria-label="Adjustments">
       <div className="group always">
@@ -46,25 +45,23 @@ export function Controls(props: Props) {
         <div className="others" inert={Boolean(children)}>
           {groups.map((group) => (
             <div className="group" role="group" aria-label={group.name} key={group.name}>
-              {group.controls.filter((control) => control !== end).map((control) => key(control))}
+              {group.controls.map((control) => key(control, control.id === "finish" ? "wide" : ""))}
               {group.name === "Tempo" && carry !== null && (
                 <button type="button" className="key reach" aria-pressed={!carry} onClick={onCarry}>
                   <KeyName of={letterOf("here", keys)} />
-                  <span className="name">{carry ? "Later passages too" : "Only this passage"}</span>
+                  <span className="name">{carry ? "Later too" : "Only here"}</span>
+                  <span className="effect">tempo</span>
                 </button>
               )}
             </div>
           ))}
           <div className="group panels" role="group" aria-label="More">
-            {panelsOf(live, keys)
-              .filter((p) => p.panel !== "keys")
-              .map((p) => (
-                <button key={p.panel} type="button" className="key" onClick={() => onPanel(p.panel)}>
-                  <KeyName of={p.key} />
-                  <span className="name">{p.name}</span>
-                </button>
-              ))}
-            {end && key(end)}
+            {panelsOf(live, keys).map((p) => (
+              <button key={p.panel} type="button" className="key" onClick={() => onPanel(p.panel)}>
+                <KeyName of={p.key} />
+                <span className="name">{p.name}</span>
+              </button>
+            ))}
           </div>
         </div>
         {children}

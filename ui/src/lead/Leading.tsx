@@ -79,7 +79,7 @@ export function Leading({ score, connected, take, send, live, children }: Props)
 
   const passage = phase ? score.passages[phase.passage - 1] : undefined;
   const keys = settings?.keys ?? usualKeys;
-  const plain = phase && passage ? controls({ phase, passage, slot: score.slot_ms, keys, carry }) : [];
+  const plain = phase && passage ? controls({ phase, passage, slot: score.slot_ms, keys }) : [];
   const breath = phase ? natural(phase) : null;
   const on = phase ? goOn(phase, keys) : null;
   const would = useWould(

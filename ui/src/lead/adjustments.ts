@@ -28,15 +28,13 @@ export type Where = {
   passage: ScorePassage;
   slot: number; // ms from the start of the class; 0 where none is set
   keys: Keys | undefined;
-  /** whether a change of tempo carries to later passages */
-  carry: boolean;
 };
 
 /**
  * controls are the live controls where the class is: every key lies under the left hand. Whether one is met there is
  * the application's word (phase.verbs), and so are the tempos.
  */
-export function controls({ phase, passage, slot, keys, carry }: Where): Group[] {
+export function controls({ phase, passage, slot, keys }: Where): Group[] {
   const make = (id: string, name: string, press: Press, effect = "", twice = false): Control => ({
     id,
     key: letterOf(id === "enough" ? "release" : id, keys),
@@ -49,8 +47,7 @@ export function controls({ phase, passage, slot, keys, carry }: Where): Group[] 
       !(press.do === "tempo" && passage.tempo === 0) &&
       !(press.do === "finish-by" && slot === 0),
   });
-  const reach = passage.carries === 0 ? "" : carry ? ", later too" : ", only here";
-  const tempo = (to: number) => (passage.tempo > 0 ? `${number(passage.tempo)} → ${number(to)}${reach}` : "");
+  const tempo = (to: number) => (passage.tempo > 0 ? `${number(passage.tempo)} → ${number(to)}` : "");
   const total = passage.rounds;
   return [
     {
@@ -69,6 +66,7 @@ export function controls({ phase, passage, slot, keys, carry }: Where): Group[] 
         met(phase, "restore-holds")
           ? make("holds", "Holds back", { do: "restore-holds" }, "from the next round")
           : make("holds", "No holds", { do: "drop-holds" }, "from here on"),
+        make("again", "Again", { do: "again" }, "this round"),
       ],
     },
     {
@@ -83,7 +81,6 @@ export function controls({ phase, passage, slot, keys, carry }: Where): Group[] 
         ),
         make("more", "One more", { do: "rounds", by: 1 }, total > 0 ? `${total} → ${total + 1}` : ""),
         make("last", "Last round", { do: "last-round" }, total > 0 ? lastRound(phase, total) : ""),
-        make("again", "Again", { do: "again" }, "this round"),
       ],
     },
     {
@@ -91,6 +88,7 @@ export function controls({ phase, passage, slot, keys, carry }: Where): Group[] 
       controls: [
         make("undo", "Undo", { do: "undo" }),
         make("close", "Close", { do: "close" }, phase.stage === "round" ? "drops this round" : ""),
+        make("next", "Next", { do: "next" }, "passage", true),
         make(
           "finish",
 
@@ -98,7 +96,6 @@ export function controls({ phase, passage, slot, keys, carry }: Where): Group[] 
           { do: "finish-by", to_ms: slot },
           slot > 0 ? "" : "no slot is set",
         ),
-        make("next", "Next", { do: "next" }, "passage", true),
         make("end", "End", { do: "end" }, "", true),
       ],
     },

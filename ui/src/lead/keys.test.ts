@@ -16,7 +16,7 @@ const passage = { tempo: 50, slower: 48, faster: 52, rounds: 6 } as ScorePassage
 
 function keyboard(change: Partial<Keyboard> = {}): Keyboard {
   const keys = change.keys ?? usual;
-  const groups = controls({ phase, passage, slot: 0, keys, carry: true });
+  const groups = controls({ phase, passage, slot: 0, keys });
   const all = [...groups.flatMap((g) => g.controls), natural(phase), goOn(phase, keys)];
   return {
     controls: all,
@@ -99,7 +99,7 @@ test("a pedal means what was chosen for the way it is pressed", () => {
 
 test("in strokes the pedal that releases a hold means enough", () => {
   const strokes = { ...phase, verbs: ["enough"] } as ScorePhase;
-  const groups = controls({ phase: strokes, passage, slot: 0, keys: usual, carry: true });
+  const groups = controls({ phase: strokes, passage, slot: 0, keys: usual });
   const keys: Keys = { ...usual, remote: [{ key: "PageUp", press: "short", means: "release" }] };
   const at = keyboard({ keys, groups, controls: groups.flatMap((g) => g.controls) });
   expect(inWords(remoteMeaning("PageUp", "short", at))).toBe("enough");

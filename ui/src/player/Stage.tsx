@@ -43,9 +43,9 @@ type Parts = Required<Omit<Props, "aside">> & {
 /** Led is what is counted, and the free breath around it. */
 function Led({ score, place, phase, passage, shown, sides, lamps, aside }: Parts) {
   const spoken = lines(shown);
-  const roomy = passage.script !== "" || passage.lines_for.length > 0;
+  const roomy = passage.script !== "" ? "worded scripted" : passage.lines_for.length > 0 ? "worded" : "";
   return (
-    <section className={`stage led ${phase.through || "none"} ${roomy ? "worded" : ""}`} aria-label="Now">
+    <section className={`stage led ${phase.through || "none"} ${roomy}`} aria-label="Now">
       <Where name={passage.name} aside={aside ?? roundOf(phase, passage)} />
       <Saying
         score={score}
@@ -55,7 +55,7 @@ function Led({ score, place, phase, passage, shown, sides, lamps, aside }: Parts
         passage={passage}
       />
       <Besides shown={shown} />
-      <Words lines={spoken} script={passage.script} />
+      <Words lines={spoken} script={passage.script} most={0.5} />
       {lamps && <LampSheet score={score} place={place} sides={sides} />}
     </section>
   );

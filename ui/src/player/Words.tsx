@@ -16,15 +16,22 @@ type Props = {
   /** what the teacher wrote for the whole passage; smaller where there are lines */
   script: string;
   pattern?: boolean;
+  /** the largest that a line may be, as a share of the height */
+  most?: number;
 };
 
 /** Words is what is to be said, as large as the place for it allows. */
-export function Words({ lines, script, pattern = false }: Props) {
+export function Words({ lines, script, pattern = false, most = 1 }: Props) {
   const [ref, box] = useBox<HTMLDivElement>();
   const texts = [...lines, ...(script === "" ? [] : script.split("\n"))];
   const longest = Math.max(1, ...texts.flatMap((text) => text.split(" ").map(widthOf)));
   const size =
-    box && Math.min(textSize(texts.map(widthOf), box.width, box.height, least), box.width / longest);
+    box &&
+    Math.min(
+      textSize(texts.map(widthOf), box.width, box.height, least),
+      box.width / longest,
+      Math.max(least, box.height * most),
+    );
   return (
     <div className={pattern ? "words pattern" : "words"} ref={ref}>
       <div style={size ? { fontSize: `${size}px` } : undefined}>
