@@ -7,7 +7,7 @@ SEED = 20261126
 FRONT = $(shell find ui/src ui/public -type f) ui/index.html ui/vite.config.ts ui/tsconfig.json
 GO = $(shell find cmd core studio store web -name '*.go' -o -name '*.yaml' -o -name '*.sql' -o -name '*.json')
 
-.PHONY: demo build test check types licences format bench load measure trial race fuzz readers pictures chromium clean
+.PHONY: demo build test check types licences format bench load measure kinds trial race fuzz readers pictures chromium clean
 
 demo: build ## build, and start the application with invented demo data
 	bin/lantern demo
@@ -61,6 +61,9 @@ race: ## the race detector over what runs at the same time; it needs a C compile
 
 load: build ## 500 room screens: how long an adjustment takes to arrive, beside a server that only broadcasts
 	go run $(TAGS) ./e2e/load
+
+kinds: build chromium ## every kind of class, led to its end by the keyboard and by one pedal: a quarter of an hour
+	go run $(TAGS) ./e2e/kinds
 
 measure: build chromium ## how true the counts are that screens show, in real time: two minutes
 	go run $(TAGS) ./e2e/measure

@@ -14,6 +14,7 @@ import (
 	"time"
 
 	"github.com/go-rod/rod"
+	"github.com/go-rod/rod/lib/proto"
 
 	"vastlantern/e2e/stage"
 	"vastlantern/studio/contract"
@@ -94,6 +95,52 @@ func run(counts int) error {
 	tell("lead: shown - due", lateness(screens[0]))
 	tell("room: shown - due", lateness(screens[1]))
 	tell("between the two", between)
+	return smooth(browser, program.URL+"/room/"+code.Code)
+}
+
+// watched notes every task of over 50 ms, and when each frame begins, for the given milliseconds.
+const watched = `(ms) => new Promise((done) => {
+	const long = [], frames = [];
+	const observer = new PerformanceObserver((list) => { for (const entry of list.getEntries()) long.push(Math.round(entry.duration)); });
+	observer.observe({ type: "longtask" });
+	const from = performance.now();
+	const frame = (at) => {
+		frames.push(at);
+		if (at - from < ms) return requestAnimationFrame(frame);
+		observer.disconnect();
+		done(JSON.stringify({ long, frames: frames.slice(1).map((f, i) => f - frames[i]) }));
+	};
+	requestAnimationFrame(frame);
+})`
+
+// smooth tells how the room's page runs on a phone: at the speed of this machine, and four times as slow.
+func smooth(browser *stage.Browser, address string) error {
+	page, err := browser.Page(address, 390, 844, 2*time.Minute)
+	if err != nil {
+		return err
+	}
+	if _, err := page.ElementR(`[data-testid="word"]`, "."); err != nil {
+		return err
+	}
+	fmt.Println("the room on a phone, 20 s each")
+	for _, slower := range []float64{1, 4} {
+		if err := (proto.EmulationSetCPUThrottlingRate{Rate: slower}).Call(page); err != nil {
+			return err
+		}
+		text, err := page.Eval(watched, 20_000)
+		if err != nil {
+			return err
+		}
+		var seen struct{ Long, Frames []float64 }
+		if err := json.Unmarshal([]byte(text.Value.Str()), &seen); err != nil {
+			return err
+		}
+		var all float64
+		for _, f := range seen.Frames {
+			all += f
+		}
+		fmt.Printf("  at 1/%.0f of the speed: %.1f frames a second, tasks of over 50 ms: %v\n", slower, float64(len(seen.Frames))/all*1000, seen.Long)
+	}
 	return nil
 }
 

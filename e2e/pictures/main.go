@@ -52,6 +52,10 @@ func run(folder string) error {
 	if err := program.Post("/api/practices/copy", `{"id": "counted-breath", "name": "Three steps and a rest"}`, &contract.PracticeFile{}); err != nil {
 		return err
 	}
+	var code contract.RoomCode
+	if err := program.Get("/api/room", &code); err != nil {
+		return err
+	}
 	var today contract.Today
 	if err := program.Get("/api/today", &today); err != nil {
 		return err
@@ -81,6 +85,8 @@ func run(folder string) error {
 		{"school", "/school", "Your own words", 1280, 800},
 		{"taught", "/taught", "Aldersee", 1280, 800},
 		{"summary", fmt.Sprintf("/taught/year/%d", time.Now().Year()), "All classes", 1280, 1250},
+		{"keys", "/keys", "Press what you will use", 1280, 800},
+		{"room-waiting", "/room/" + code.Code, "Soon[^]*today", 1280, 800},
 		{"help", "/help", "Nothing here is medical advice", 1280, 800},
 		{"record", fmt.Sprintf("/taught/%d", record.ID), "adjustments", 1280, 800},
 	}
@@ -142,7 +148,7 @@ func (p photographer) lead(plan contract.PlanCard) error {
 	for _, v := range []struct {
 		name, phase   string
 		width, height int
-	}{{"lead", `exhale\s*right`, 1280, 800}, {"lead-phone", `exhale\s*left`, 390, 844}} {
+	}{{"lead", `exhale\s*right`, 1280, 800}, {"lead-phone", `exhale\s*left`, 390, 844}, {"lead-large", "hold", 1920, 1080}} {
 		page, err := p.browser.Page(fmt.Sprintf("%s/lead/%d", p.program.URL, score.ClassID), v.width, v.height, patience)
 		if err != nil {
 			return err
@@ -170,7 +176,7 @@ func (p photographer) room() error {
 	for _, v := range []struct {
 		name, phase   string
 		width, height int
-	}{{"room", "hold", 1280, 800}, {"room-phone", `exhale\s*right`, 390, 844}} {
+	}{{"room", "hold", 1280, 800}, {"room-phone", `exhale\s*right`, 390, 844}, {"room-large", `inhale\s*left`, 1920, 1080}} {
 		page, err := p.browser.Page(p.program.URL+"/room/"+code.Code, v.width, v.height, patience)
 		if err != nil {
 			return err

@@ -94,8 +94,13 @@ type Found = { score: Score; place: Place };
 // frame and the drawing is nearest to the truth (measured, docs/performance.md).
 const beforehand = 11; // ms
 
+/** drawnTime is how far the class will be when what is found now is seen. */
+export function drawnTime(score: Score): number {
+  return classTime(score) + beforehand * rate();
+}
+
 function find(score: Score): Found {
-  return { score, place: locate(score, classTime(score) + beforehand * rate()) };
+  return { score, place: locate(score, drawnTime(score)) };
 }
 
 function same(a: Found, b: Found): boolean {

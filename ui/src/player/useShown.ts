@@ -1,7 +1,7 @@
 import { useEffect, useState } from "react";
 import type { Cue, Score } from "../wire/contract";
 import { inReal } from "./clock";
-import { classTime } from "./usePlace";
+import { drawnTime } from "./usePlace";
 
 /** shownAt is the cues that are there at a moment of the class. */
 export function shownAt(score: Score, at: number): Cue[] {
@@ -23,14 +23,14 @@ const atLeast = 250;
 
 /** useShown is the cues that are on the screen now. It changes when one begins or ends, and with the score. */
 export function useShown(score: Score): Cue[] {
-  const [found, setFound] = useState(() => ({ score, list: shownAt(score, classTime(score)) }));
+  const [found, setFound] = useState(() => ({ score, list: shownAt(score, drawnTime(score)) }));
   // Cues of the score before may be gone: they must not be drawn even once.
-  const current = found.score === score ? found : { score, list: shownAt(score, classTime(score)) };
+  const current = found.score === score ? found : { score, list: shownAt(score, drawnTime(score)) };
   if (current !== found) setFound(current);
   useEffect(() => {
     let timer: ReturnType<typeof setTimeout>;
     const look = () => {
-      const at = classTime(score);
+      const at = drawnTime(score);
       const list = shownAt(score, at);
       setFound((old) => (same(old.list, list) && old.score === score ? old : { score, list }));
       timer = setTimeout(look, Math.max(1, Math.min(atLeast, inReal(changes(score, at) - at))));
