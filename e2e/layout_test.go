@@ -21,7 +21,7 @@ const misplaced = `() => {
 	const inside = (box, of) => box.left >= of.left - slack && box.right <= of.right + slack && box.top >= of.top - slack && box.bottom <= of.bottom + slack;
 	const screen = { left: 0, top: 0, right: innerWidth, bottom: innerHeight };
 	if (document.documentElement.scrollWidth > innerWidth) wrong.push("wider than the screen");
-	for (const key of document.querySelectorAll(".leading .key, .room footer button, .sounding")) {
+	for (const key of document.querySelectorAll(".leading .key, .topbar a, .topbar button, .room footer button, .sounding")) {
 		if (!key.checkVisibility()) continue;
 		const box = key.getBoundingClientRect();
 		if (!inside(box, screen)) wrong.push("off the screen: " + name(key));
@@ -38,7 +38,7 @@ const misplaced = `() => {
 			if (across > slack && down > slack) wrong.push(name(part) + " lies over " + name(other));
 		}
 	});
-	for (const text of document.querySelectorAll(".stage .where > span, .stage .word > span, .stage p.word, .stage .count, .besides p, .words p, .string .label, .lamp-group .part")) {
+	for (const text of document.querySelectorAll(".stage .where > span, .stage .word > span, .stage p.word, .stage .count, .besides p, .words p, .string .label, .lamp-group .named")) {
 		if (text.textContent.trim() === "") continue;
 		const range = document.createRange();
 		range.selectNodeContents(text);
@@ -48,7 +48,7 @@ const misplaced = `() => {
 		if (lines > 2 && !text.closest(".words, p.word")) wrong.push("wrapped: " + name(text));
 	}
 	const sheet = document.querySelector(".lampsheet")?.getBoundingClientRect();
-	for (const lamp of document.querySelectorAll(".pane, .string .label, .lamp-group .part")) {
+	for (const lamp of document.querySelectorAll(".pane, .string .label, .lamp-group .named")) {
 		if (!inside(lamp.getBoundingClientRect(), sheet)) wrong.push("off the sheet: " + name(lamp));
 	}
 	return [...new Set(wrong)].slice(0, 6).join("; ");

@@ -1,6 +1,7 @@
 package e2e
 
 import (
+	"encoding/json"
 	"fmt"
 	"regexp"
 	"strings"
@@ -80,8 +81,17 @@ func theRoomFollowsTheClass(t *testing.T, th *theater) {
 	th.see(room, ".quietly", "Nothing is led just now")
 
 	stored := th.plan(60)
+	var settings contract.Settings
+	require.NoError(t, th.program.Get("/api/settings", &settings))
+	settings.Bring = "a blanket"
+	body, err := json.Marshal(settings)
+	require.NoError(t, err)
+	require.NoError(t, th.program.Put("/api/settings", string(body), &settings))
+	waiting := th.page("/room/" + code.Code)
+	th.see(waiting, ".quietly", `Soon[^]*Short lesson[^]*, in \d+ minutes[^]*Alternate nostril breath[^]*Please bring a blanket`)
 	var score contract.Score
 	require.NoError(t, th.program.Lead(stored.ID, &score))
+	th.see(waiting, `[data-testid="word"]`, ".")
 	lead := th.page(fmt.Sprintf("/lead/%d", score.ClassID))
 	tl := pace.Sheet(storedPlan(t, th, stored.ID))
 	th.see(lead, `[data-testid="word"]`, "inhale|exhale")

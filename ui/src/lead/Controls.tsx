@@ -1,4 +1,5 @@
 import type { ReactNode } from "react";
+import { Link } from "react-router";
 import type { Preview } from "../wire/contract";
 import { moves } from "../player/answers";
 import { type Panel, panelsOf } from "./panelKeys";
@@ -12,6 +13,7 @@ type Props = {
   armed: string;
   would: Map<string, Preview>;
   live: boolean;
+  classId: number;
   keys: Keys | undefined;
   /** whether a change of tempo reaches later passages; null where there are none that it could */
   carry: boolean | null;
@@ -24,7 +26,21 @@ type Props = {
 
 /** Controls are the live adjustments, grouped by what the teacher wants. Each says what it would do, and its key. */
 export function Controls(props: Props) {
-  const { groups, breath, on, armed, would, live, keys, carry, onCarry, children, onPress, onPanel } = props;
+  const {
+    groups,
+    breath,
+    on,
+    armed,
+    would,
+    live,
+    classId,
+    keys,
+    carry,
+    onCarry,
+    children,
+    onPress,
+    onPanel,
+  } = props;
   const key = (control: Control, size = "") => (
     <Key
       key={control.id}
@@ -62,6 +78,11 @@ export function Controls(props: Props) {
                 <span className="name">{p.name}</span>
               </button>
             ))}
+            {live && (
+              <Link className="key lap" to={`/remote/${classId}`}>
+                <span className="name">In the lap</span>
+              </Link>
+            )}
           </div>
         </div>
         {children}

@@ -181,6 +181,7 @@ export function Leading({ score, connected, take, send, live, children }: Props)
           armed={armed}
           would={would}
           live={live}
+          classId={score.class_id}
           keys={keys}
           carry={passage && passage.carries > 0 && passage.tempo > 0 ? carry : null}
           onCarry={() => setCarry(!carry)}

@@ -1,7 +1,6 @@
 import chevronLeft from "bootstrap-icons/icons/chevron-left.svg?raw";
 import display from "bootstrap-icons/icons/display.svg?raw";
 import moon from "bootstrap-icons/icons/moon.svg?raw";
-import phone from "bootstrap-icons/icons/phone.svg?raw";
 import plug from "bootstrap-icons/icons/plug.svg?raw";
 import sun from "bootstrap-icons/icons/sun.svg?raw";
 import volumeMute from "bootstrap-icons/icons/volume-mute.svg?raw";
@@ -76,15 +75,6 @@ export function TopBar({ score, place, connected, light, onLight, onKeys, onRoom
       <Button variant="link" onClick={onSound} aria-label="Sound">
         <Icon of={sounds ? volumeUp : volumeMute} />
       </Button>
-      {onRoom && (
-        <Link
-          className="btn btn-link remotelink"
-          to={`/remote/${score.class_id}`}
-          aria-label="Remote in the lap"
-        >
-          <Icon of={phone} />
-        </Link>
-      )}
       {onRoom && (
         <Button variant="link" onClick={onRoom} aria-label="The room's screen">
           <Icon of={display} />

@@ -76,7 +76,7 @@ function LampString({ phase, label, when, count, score }: StringProps) {
         <span className="lamps">
           {groupsOf(phase).map((group) => (
             <span className="lamp-group" key={group.lamps[0]}>
-              {group.name !== "" && <span className="part">{group.name}</span>}
+              {group.name !== "" && <span className="named">{group.name}</span>}
               <span className="four">
                 {group.lamps.map((n) => {
                   const state = when === "now" ? (n < count ? "past" : n > count ? "ahead" : "now") : when;
