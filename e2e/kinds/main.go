@@ -9,8 +9,6 @@ import (
 	"flag"
 	"fmt"
 	"log"
-	"os"
-	"path/filepath"
 	"regexp"
 	"strconv"
 	"strings"
@@ -34,24 +32,11 @@ func main() {
 }
 
 func run(only *regexp.Regexp) error {
-	data, err := os.MkdirTemp("", "kinds")
+	program, browser, end, err := stage.OnFreshData("--clock-rate", strconv.Itoa(rate))
 	if err != nil {
 		return err
 	}
-	defer os.RemoveAll(data)
-	program, err := stage.Start("serve", "--data", filepath.Join(data, "lantern.db"), "--port", "0", "--clock-rate", strconv.Itoa(rate))
-	if err != nil {
-		return err
-	}
-	defer program.Kill()
-	if err := program.ReadCare(); err != nil {
-		return err
-	}
-	browser, err := stage.Open()
-	if err != nil {
-		return err
-	}
-	defer browser.Close()
+	defer end()
 	var failed []error
 	for _, k := range kinds {
 		if !only.MatchString(k.name) {

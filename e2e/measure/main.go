@@ -8,8 +8,6 @@ import (
 	"fmt"
 	"log"
 	"math"
-	"os"
-	"path/filepath"
 	"slices"
 	"time"
 
@@ -29,24 +27,11 @@ func main() {
 }
 
 func run(counts int) error {
-	data, err := os.MkdirTemp("", "measure")
+	program, browser, end, err := stage.OnFreshData()
 	if err != nil {
 		return err
 	}
-	defer os.RemoveAll(data)
-	program, err := stage.Start("serve", "--data", filepath.Join(data, "lantern.db"), "--port", "0")
-	if err != nil {
-		return err
-	}
-	defer program.Kill()
-	if err := program.ReadCare(); err != nil {
-		return err
-	}
-	browser, err := stage.Open()
-	if err != nil {
-		return err
-	}
-	defer browser.Close()
+	defer end()
 
 	// A tempo that is no whole number of frames, so that counts fall anywhere in one.
 	var plan contract.Plan

@@ -236,3 +236,33 @@ func Tab(context *rod.Browser, url string, width, height int, patience time.Dura
 	}
 	return page, page.Navigate(url)
 }
+
+// OnFreshData serves an empty data file in a folder of its own, with the caution for everyone read, and opens a browser. end
+// stops both and removes the folder.
+func OnFreshData(args ...string) (program *Program, browser *Browser, end func(), err error) {
+	data, err := os.MkdirTemp("", "stage")
+	if err != nil {
+		return nil, nil, nil, err
+	}
+	end = func() {
+		if browser != nil {
+			browser.Close()
+		}
+		if program != nil {
+			program.Kill()
+		}
+		_ = os.RemoveAll(data) // what is left of it is in the folder for what nobody keeps
+	}
+	program, err = Start(append([]string{"serve", "--data", filepath.Join(data, "lantern.db"), "--port", "0"}, args...)...)
+	if err == nil {
+		err = program.ReadCare()
+	}
+	if err == nil {
+		browser, err = Open()
+	}
+	if err != nil {
+		end()
+		return nil, nil, nil, err
+	}
+	return program, browser, end, nil
+}

@@ -1,11 +1,11 @@
 import "./keys.css";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
-import { Alert, Button, Form, Table } from "react-bootstrap";
+import { Alert, Button, Form } from "react-bootstrap";
 import { ErrorAlert } from "../frame/ErrorAlert";
 import { Loading } from "../frame/Loading";
 import { Shell } from "../frame/Shell";
-import { rowsOf } from "../frame/keys/keyRows";
+import { KeyTable } from "../frame/keys/KeyTable";
 import { keyed, letterOf, withLetter } from "../frame/keys/letters";
 import { get, put } from "../wire/api";
 import type { Settings } from "../wire/contract";
@@ -100,18 +100,7 @@ function Edit({ stored }: { stored: Settings }) {
       </section>
       <section className="d-none d-print-block">
         <h1>Keys while leading</h1>
-        <Table>
-          <tbody>
-            {rowsOf({ ...start, keys }).map(([key, does]) => (
-              <tr key={key}>
-                <th scope="row">
-                  <kbd>{key}</kbd>
-                </th>
-                <td>{does}</td>
-              </tr>
-            ))}
-          </tbody>
-        </Table>
+        <KeyTable settings={{ ...start, keys }} />
       </section>
     </>
   );

@@ -1,9 +1,8 @@
 import { useQuery } from "@tanstack/react-query";
-import { Table } from "react-bootstrap";
 import { Link } from "react-router";
 import { get } from "../wire/api";
 import type { Settings } from "../wire/contract";
-import { rowsOf } from "../frame/keys/keyRows";
+import { KeyTable } from "../frame/keys/KeyTable";
 import { Pad } from "./Pad";
 
 /** KeyCard lists every key. */
@@ -11,18 +10,7 @@ export function KeyCard({ onClose }: { onClose: () => void }) {
   const { data: settings } = useQuery({ queryKey: ["settings"], queryFn: () => get<Settings>("/settings") });
   return (
     <Pad title="Keys" onClose={onClose}>
-      <Table size="sm" className="mb-0">
-        <tbody>
-          {rowsOf(settings).map(([key, does]) => (
-            <tr key={key}>
-              <th scope="row">
-                <kbd>{key}</kbd>
-              </th>
-              <td>{does}</td>
-            </tr>
-          ))}
-        </tbody>
-      </Table>
+      <KeyTable settings={settings} />
       <p className="text-secondary mt-3 mb-0">+0:36 on a key: the class would end so much later.</p>
       <Link to="/keys">Change, try or print the keys</Link>
     </Pad>
