@@ -41,7 +41,7 @@ var kinds = []kind{
 		"the exhale is counted down, and shown so", "exhale 2 "},
 	{"open holds",
 		`{"type": "practice", "practice": "open-holds", "rounds": 2, "lead_in": 0}`,
-		"the empty hold waits for the teacher", "empty.*0:0\\d"},
+		"the empty hold waits for the teacher", "^empty 0:0\\d"},
 	{"sun breath at own pace, and the way back through both",
 		`{"type": "practice", "practice": "surya-bhedana", "pace": "own", "minutes": 1, "closing": [{"breaths": 3, "counts": "4:4"}]}`,
 		"they are called back", "finish the round.*out on the left, hand down|finish the round.*out left, hand down"},

@@ -135,7 +135,7 @@ func toItsEnd(program *stage.Program, page *rod.Page, class int64, by hand) erro
 			keys = by.on
 		case here.Stage == "round" && here.Round > 1 && len(more) > 0:
 			keys, more = more, nil
-		case here.Stage == "round" && here.Round > 1 && !paused && here.EndMS > at+1500:
+		case (here.Stage == "own" || here.Stage == "round" && here.Round > 1) && !paused && here.EndMS > at+1500:
 			keys, paused = by.pause, true
 		}
 		if len(keys) > 0 {

@@ -80,6 +80,9 @@ func run(counts int) error {
 	tell("lead: shown - due", lateness(screens[0]))
 	tell("room: shown - due", lateness(screens[1]))
 	tell("between the two", between)
+	for _, page := range pages {
+		page.MustClose()
+	}
 	return smooth(browser, program.URL+"/room/"+code.Code)
 }
 

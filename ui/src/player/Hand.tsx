@@ -1,3 +1,4 @@
+import { memo } from "react";
 import type { ScorePhase } from "../wire/contract";
 
 type Props = {
@@ -12,7 +13,7 @@ type Props = {
  * Hand draws the nose from the front, with the breather's own left on the left, and the fingers of the right hand: the thumb
  * at the right nostril, the ring finger (or the little one, or both) at the left.
  */
-export function Hand({ fingers, way, atNose }: Props) {
+export const Hand = memo(function Hand({ fingers, way, atNose }: Props) {
   if (!atNose) return null;
   const place = (closed: boolean) =>
     fingers === "narrow" ? "near" : closed || fingers === "both" ? "closing" : "open";
@@ -42,4 +43,4 @@ export function Hand({ fingers, way, atNose }: Props) {
       </g>
     </svg>
   );
-}
+});

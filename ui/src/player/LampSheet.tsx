@@ -1,4 +1,4 @@
-import type { CSSProperties } from "react";
+import { type CSSProperties, memo } from "react";
 import { inReal } from "./clock";
 import type { Score, ScorePhase } from "../wire/contract";
 import { clock } from "./format";
@@ -66,7 +66,8 @@ type When = "past" | "now" | "ahead";
 
 type StringProps = { phase: ScorePhase; label: string; when: When; count: number; score: Score };
 
-function LampString({ phase, label, when, count, score }: StringProps) {
+/** With each count only the string and the lamps that change are drawn: a slow phone has a frame for the rest. */
+const LampString = memo(function LampString({ phase, label, when, count, score }: StringProps) {
   return (
     <div className={`string ${when} ph-${phase.kind} ${phase.through || "none"}`}>
       {label !== "" && <span className="label">{label}</span>}
@@ -89,10 +90,12 @@ function LampString({ phase, label, when, count, score }: StringProps) {
       )}
     </div>
   );
-}
+});
+
+type LampProps = { phase: ScorePhase; n: number; when: When; score: Score };
 
 /** Lamp is one count. The running one changes smoothly for as long as the count lasts. */
-function Lamp({ phase, n, when, score }: { phase: ScorePhase; n: number; when: When; score: Score }) {
+const Lamp = memo(function Lamp({ phase, n, when, score }: LampProps) {
   const run = when === "now" ? running(phase, n, score) : undefined;
   return (
     <span className={`lamp ${when} ${isWord(phase, n) ? "word" : ""}`}>
@@ -104,7 +107,7 @@ function Lamp({ phase, n, when, score }: { phase: ScorePhase; n: number; when: W
       </span>
     </span>
   );
-}
+});
 
 /** running times the smooth change of a lamp: as long as its count, begun as long ago as the count has run. */
 function running(phase: ScorePhase, n: number, score: Score): CSSProperties {
