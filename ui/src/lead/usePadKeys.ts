@@ -2,7 +2,7 @@ import { useQuery } from "@tanstack/react-query";
 import { useEffect } from "react";
 import { get } from "../wire/api";
 import type { Settings } from "../wire/contract";
-import { letterOf } from "../frame/keys/letters";
+import { letterOf, usualKeys } from "../frame/keys/letters";
 
 /**
  * usePadKeys gives the keys to what is opened in the place of the keys, before any live key can fire. pressed tells whether
@@ -24,7 +24,8 @@ export function usePadKeys(pressed: (key: string) => boolean): void {
 /** useAccepts tells which keys accept what is shown: Enter, and whatever means to go on. */
 export function useAccepts(): (key: string) => boolean {
   const { data } = useQuery({ queryKey: ["settings"], queryFn: () => get<Settings>("/settings") });
+  const keys = data?.keys ?? usualKeys;
   const goesOn = (key: string) =>
-    data?.keys.remote.some((r) => r.key === key && r.press === "short" && r.means === "go-on") ?? false;
-  return (key) => key === "Enter" || key === letterOf("go-on", data?.keys) || goesOn(key);
+    keys.remote.some((r) => r.key === key && r.press === "short" && r.means === "go-on");
+  return (key) => key === "Enter" || key === letterOf("go-on", keys) || goesOn(key);
 }
