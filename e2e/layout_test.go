@@ -26,7 +26,15 @@ const misplaced = `() => {
 		const box = key.getBoundingClientRect();
 		if (!inside(box, screen)) wrong.push("off the screen: " + name(key));
 		if (key.classList.contains("key") && (box.width < 44 || box.height < 44)) wrong.push("small: " + name(key));
+		if (key.scrollHeight > key.clientHeight + slack) wrong.push("cut: " + name(key));
 	}
+	const keys = [...document.querySelectorAll(".leading .key")];
+	const places = () => keys.map((key) => { const box = key.getBoundingClientRect(); return [box.top, box.height].map(Math.round).join(); }).join(" ");
+	const moves = document.querySelectorAll(".key .moves");
+	const before = places();
+	moves.forEach((m) => (m.style.display = "none"));
+	if (places() !== before) wrong.push("the keys move when it is known what they would do");
+	moves.forEach((m) => (m.style.display = ""));
 	const stage = document.querySelector(".stage").getBoundingClientRect();
 	const parts = [...document.querySelector(".stage").children].flatMap((part) => part.matches(".saying, .patterned") ? [...part.children] : [part]);
 	const boxes = parts.map((part) => [part, part.getBoundingClientRect()]);

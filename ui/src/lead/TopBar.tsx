@@ -49,7 +49,7 @@ export function TopBar({ score, place, connected, light, onLight, onKeys, onRoom
       </h1>
       {!connected && (
         <span className="offline" role="status">
-          <Icon of={plug} /> not connected: the count goes on here
+          <Icon of={plug} /> not connected<span className="still">: the count goes on here</span>
         </span>
       )}
       <span className="clocks">

@@ -7,10 +7,20 @@ export function Unstored({ unstored }: { unstored: Held }) {
   const { presses, why } = unstored;
   return (
     <div className="unstored" role="status">
-      <strong>
-        Not stored yet: {presses.map((p) => `${verbName(p.do)} at ${clock(p.at_ms)}`).join(", ")}.
-      </strong>{" "}
-      {why} The class goes on; keep the program running until this is gone.
+      <strong>Not stored yet: {listed(presses)}.</strong> {why} The class goes on; keep the program running
+      until this is gone.
     </div>
   );
+}
+
+/** listed names what was pressed, each kind once with the first time it was. */
+function listed(presses: Held["presses"]): string {
+  const kinds = new Map<string, Held["presses"]>();
+  for (const press of presses) kinds.set(press.do, [...(kinds.get(press.do) ?? []), press]);
+  return [...kinds.values()]
+    .map(
+      (of) =>
+        `${verbName(of[0]!.do)} at ${clock(of[0]!.at_ms)}${of.length > 1 ? ` and ${of.length - 1} more` : ""}`,
+    )
+    .join(", ");
 }
