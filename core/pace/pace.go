@@ -39,13 +39,18 @@ func Sheet(p *plan.Plan) Timeline {
 	return m.timeline()
 }
 
-// OneRound is a round of a passage at the measure, from 0 and with nothing around it, also of one at own pace.
+// OneRound is a round of a passage, counted from 0, at the measure: from 0 and with nothing around it, also of one at own pace.
+// Nothing can be adjusted in it.
 func OneRound(p *plan.Plan, passage int, m plan.Measure) []Row {
 	alone, round := *p, p.Passages[passage]
 	round.Measure, round.OwnPace, round.Rounds, round.CountIn, round.LeadIn = m, false, 1, 0, 0
 	round.OpeningSteps, round.ExhaleFirst, round.ClosingSteps, round.Beside = nil, false, nil, plan.Beside{}
 	alone.Passages = []plan.Passage{round}
-	return Sheet(&alone).Rows
+	rows := Sheet(&alone).Rows
+	for i := range rows {
+		rows[i].Passage, rows[i].Verbs = passage+1, 0
+	}
+	return rows
 }
 
 // Replay is the timeline of what was taught, with the answer to each adjustment of the script.

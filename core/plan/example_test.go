@@ -7,15 +7,26 @@ import (
 	"vastlantern/core/plan"
 )
 
-// A passage is written the short way, as a teacher thinks it.
-func ExampleNewPassage() {
-	passage, err := plan.NewPassage("nadi 4:4:8 x6 @50")
+// A passage is written as a teacher thinks it; of a practice that has a closing of its own, it comes along.
+func ExampleNames_Read() {
+	passages, err := plan.NewNames("en", nil).Read("three rounds of square, then a minute of quiet")
 	if err != nil {
 		panic(err)
 	}
-	text, _ := passage.MarshalJSON()
-	fmt.Println(string(text))
-	// Output: {"type":"practice","practice":"nadi-shodhana","counts":"4:4:8","tempo":50,"rounds":6}
+	for _, passage := range passages {
+		text, _ := passage.MarshalJSON()
+		fmt.Println(string(text))
+	}
+	// Output:
+	// {"type":"practice","practice":"counted-breath","title":"Square breath","counts":"4:4:4:4","rounds":3}
+	// {"type":"free","title":"Quiet","seconds":60}
+}
+
+// A word that is not understood is told with where it stands and what is nearest to it.
+func ExampleLineError() {
+	_, err := plan.NewNames("en", nil).Read("nadi hodl 4")
+	fmt.Println(err)
+	// Output: "hodl" is not understood: write counts as 4:4:8, rounds as x6 or a time as 3 min, a tempo as @50, left, right or own pace. Do you mean hold?
 }
 
 // Errors tell passage, field, what was given and what is allowed; all of them at once.

@@ -51,7 +51,10 @@ const (
 
 // Read takes a plan as its file has it and fills in the defaults. The error, if any, is an Errors with everything
 // that is wrong; the plan that comes with it has defaults in the place of what is wrong, and must not be led.
-func Read(d Document) (*Plan, error) {
+func Read(d Document) (*Plan, error) { return readWith(d, nil) }
+
+// readWith is Read with practices that the document need not carry.
+func readWith(d Document, more book) (*Plan, error) {
 	var errs Errors
 	doc := d.fields
 	o := reader{fields: doc, errs: &errs}
@@ -76,7 +79,7 @@ func Read(d Document) (*Plan, error) {
 		o.fail("starts_at", "a date and time as 2026-03-02T18:30:00+01:00 (RFC 3339)")
 	}
 	p.Words = o.words()
-	book := o.ownPractices()
+	book := append(o.ownPractices(), more...)
 	list, ok := doc["passages"].([]any)
 	if !ok {
 		o.fail("passages", "a list of passages")

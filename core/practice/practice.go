@@ -32,6 +32,8 @@ const (
 type Entry struct {
 	About   string           `yaml:"about"`
 	Also    []string         `yaml:"also"`    // other names
+	Called  Called           `yaml:"called"`  // names in other languages than English
+	Presets []Preset         `yaml:"presets"` // its well-known ways that have a name of their own
 	Intents []string         `yaml:"intents"` // what it is taught for, of Intents
 	Level   string           `yaml:"level"`   // of Levels
 	Seat    string           `yaml:"seat"`
@@ -46,6 +48,17 @@ type Entry struct {
 	Finish  string           `yaml:"finish"`
 	Course  []map[string]any `yaml:"course"`  // the passages that planning inserts, as fields of a plan's passage
 	Schools []string         `yaml:"schools"` // where they differ
+}
+
+// Called is names by the BCP 47 tag of their language.
+type Called map[string][]string
+
+// Preset is a way of a practice that teachers call by a name of its own, as square breath.
+type Preset struct {
+	Name   string         `yaml:"name"`
+	Also   []string       `yaml:"also"`
+	Called Called         `yaml:"called"`
+	With   map[string]any `yaml:"with"` // fields of a plan's passage
 }
 
 // Intents are what a class or a practice is taught for.

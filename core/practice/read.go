@@ -75,6 +75,7 @@ func (p *Practice) check() error {
 	}{
 		{"rounds", p.Rounds, 0, mostRounds}, {"minutes", p.Minutes, 0, mostMinutes}, {"strokes", p.Strokes, 0, mostStrokes}, {"rest", p.Rest, 0, mostRest},
 		{"phases of the figure", len(p.Figure), 1, mostPhases}, {"passages of the course", len(p.Course), 0, mostTexts}, {"bounds", len(p.Bounds), 0, mostTexts},
+		{"presets", len(p.Presets), 0, mostTexts},
 	} {
 		if n.given < n.low || n.given > n.most {
 			return fmt.Errorf("%s: given %d, allowed: %d to %d", n.field, n.given, n.low, n.most)
@@ -124,8 +125,14 @@ func (p *Practice) checkWords() error {
 		}
 	}
 	texts := slices.Concat([]string{p.ID, p.Name, p.Term, p.About, p.Seat, p.Hands, p.Eyes, p.Locks, p.Gentler, p.Harder, p.Finish},
-		p.Also, p.How, p.Prompts, p.Watch, p.Schools, slices.Collect(maps.Values(p.Words)))
-	if len(texts) > 11+5*mostTexts {
+		p.Also, p.How, p.Prompts, p.Watch, p.Schools, slices.Collect(maps.Values(p.Words)), p.Called.all())
+	for _, preset := range p.Presets {
+		if preset.Name == "" {
+			return errors.New("presets: name is missing")
+		}
+		texts = slices.Concat(texts, []string{preset.Name}, preset.Also, preset.Called.all())
+	}
+	if len(texts) > 11+8*mostTexts {
 		return fmt.Errorf("there are %d texts, allowed: %d in each list", len(texts), mostTexts)
 	}
 	for _, text := range texts {
@@ -135,6 +142,8 @@ func (p *Practice) checkWords() error {
 	}
 	return nil
 }
+
+func (c Called) all() []string { return slices.Concat(slices.Collect(maps.Values(c))...) }
 
 func (p *Practice) checkKind() error {
 	switch p.Kind {

@@ -3,6 +3,7 @@ package contract
 import (
 	"encoding/json"
 
+	"vastlantern/core/breath"
 	"vastlantern/core/plan"
 )
 
@@ -85,21 +86,26 @@ const (
 	ChangeFit         ChangeKind = "fit"           // all rounds so that the plan fits its slot
 	ChangeRest        ChangeKind = "rest"          // LengthMS more of natural breath at the end
 	ChangeTalks       ChangeKind = "talks"         // talks as long as they usually take
+	ChangeCount       ChangeKind = "count"         // Counts of one Phase of the passage
+	ChangeOwnWords    ChangeKind = "own-words"     // the passage's own words from Text, a line each
 )
 
 // ChangeKinds is all of them.
 var ChangeKinds = []ChangeKind{
 	ChangeAdd, ChangeShort, ChangeGentle, ChangeAdvised, ChangeSplit, ChangeRounds, ChangeRoundsToEnd, ChangeTempoToEnd, ChangeFit, ChangeRest, ChangeTalks,
+	ChangeCount, ChangeOwnWords,
 }
 
 // Change is one change that the core makes in a document. Which fields it has follows from what it does.
 type Change struct {
-	Do       ChangeKind `json:"do"`
-	Passage  int        `json:"passage,omitempty"` // from 1
-	Text     string     `json:"text,omitempty"`    // as it is written the short way
-	Rounds   int        `json:"rounds,omitempty"`
-	EndMS    int64      `json:"end_ms,omitempty"`
-	LengthMS int64      `json:"length_ms,omitempty"`
+	Do       ChangeKind   `json:"do"`
+	Passage  int          `json:"passage,omitempty"` // from 1
+	Text     string       `json:"text,omitempty"`    // as it is written the short way
+	Phase    breath.Phase `json:"phase,omitempty"`
+	Counts   int          `json:"counts,omitempty"` // or seconds, of an open phase
+	Rounds   int          `json:"rounds,omitempty"`
+	EndMS    int64        `json:"end_ms,omitempty"`
+	LengthMS int64        `json:"length_ms,omitempty"`
 }
 
 // Addition is something that the time to spare has room for: more rounds of a passage, from 1, or, for passage 0, a
@@ -149,27 +155,68 @@ type Offer struct {
 
 // PassageSummary is the numbers of one passage.
 type PassageSummary struct {
-	Name          string    `json:"name"`
-	Type          plan.Type `json:"type"`
-	Practice      string    `json:"practice"`
-	Term          string    `json:"term"`
-	Offers        []Offer   `json:"offers"` // the fields that it can be given
-	Short         string    `json:"short"`  // as Draft takes it
-	StartMS       int64     `json:"start_ms"`
-	LengthMS      int64     `json:"length_ms"`
-	Rounds        int       `json:"rounds"` // 0 where there are none
-	RoundMS       int64     `json:"round_ms"`
-	PerMinute     float64   `json:"per_minute"` // breaths
-	Counts        string    `json:"counts"`
-	TrueRatio     string    `json:"true_ratio"` // as it really runs with the words' own beats
-	LongestHoldMS int64     `json:"longest_hold_ms"`
-	HeldMS        int64     `json:"held_ms"`  // in all holds
-	CountMS       float64   `json:"count_ms"` // one count or stroke; 0 where nothing is counted
-	Opening       []string  `json:"opening"`  // its steps in words
-	Closing       []string  `json:"closing"`
-	OwnPace       bool      `json:"own_pace"`
-	Cautions      []Caution `json:"cautions"`
-	Findings      []Finding `json:"findings"` // for the plan's group and hour
-	Gentler       bool      `json:"gentler"`  // there is a gentle variant to take
-	Soften        bool      `json:"soften"`   // and for this group it should be taken
+	Name          string       `json:"name"`
+	Type          plan.Type    `json:"type"`
+	Practice      string       `json:"practice"`
+	Term          string       `json:"term"`
+	Offers        []Offer      `json:"offers"` // the fields that it can be given
+	Short         string       `json:"short"`  // as Draft takes it
+	StartMS       int64        `json:"start_ms"`
+	LengthMS      int64        `json:"length_ms"`
+	Rounds        int          `json:"rounds"` // 0 where there are none
+	RoundMS       int64        `json:"round_ms"`
+	PerMinute     float64      `json:"per_minute"` // breaths
+	Counts        string       `json:"counts"`
+	TrueRatio     string       `json:"true_ratio"` // as it really runs with the words' own beats
+	LongestHoldMS int64        `json:"longest_hold_ms"`
+	HeldMS        int64        `json:"held_ms"`  // in all holds
+	CountMS       float64      `json:"count_ms"` // one count or stroke; 0 where nothing is counted
+	Opening       []string     `json:"opening"`  // its steps in words
+	Closing       []string     `json:"closing"`
+	OwnPace       bool         `json:"own_pace"`
+	Cautions      []Caution    `json:"cautions"`
+	Findings      []Finding    `json:"findings"`  // for the plan's group and hour
+	Gentler       bool         `json:"gentler"`   // there is a gentle variant to take
+	Soften        bool         `json:"soften"`    // and for this group it should be taken
+	Round         []ScorePhase `json:"round"`     // the phases of one, from 0; empty where there are none
+	OwnWords      string       `json:"own_words"` // the teacher's own, a line each, as ChangeOwnWords takes them
+}
+
+// Typed is lines as a teacher types them, to know what they would be.
+type Typed struct {
+	Text    string `json:"text"`
+	GroupID int64  `json:"group_id"` // 0 for none
+}
+
+// TypedRead is what the lines would be.
+type TypedRead struct {
+	Lines       []TypedLine  `json:"lines"`       // those that are not empty
+	Completions []Completion `json:"completions"` // of the last line
+}
+
+// TypedLine is one line: the passages that it would be, or what is wrong with it.
+type TypedLine struct {
+	Line     int              `json:"line"` // from 1
+	Passages []PassageSummary `json:"passages"`
+	Problem  *LineProblem     `json:"problem" jsonschema:"nullable"`
+}
+
+// LineProblem is a word that is not understood. From and To are UTF-16 units of the line, both 0 for all of it.
+type LineProblem struct {
+	From    int      `json:"from"`
+	To      int      `json:"to"`
+	Say     string   `json:"say"`
+	Nearest []string `json:"nearest"` // what could be meant in its place
+}
+
+// Completion is a way in which the line may go on.
+type Completion struct {
+	Line string `json:"line"` // all of it
+	Says string `json:"says"` // what it would be; empty for a word
+}
+
+// PlainText is a class as plain text, one line a passage.
+type PlainText struct {
+	Text string   `json:"text"`
+	Left []string `json:"left"` // what the text does not say
 }

@@ -146,9 +146,6 @@ func linesFor(p *plan.Passage) []plan.Who {
 func ownRound(p *plan.Plan, passage int, m plan.Measure) ([]contract.ScorePhase, string) {
 	if own := &p.Passages[passage]; own.OwnPace {
 		rows := pace.OneRound(p, passage, m)
-		for i := range rows {
-			rows[i].Passage, rows[i].Verbs = passage+1, 0
-		}
 		return contract.PhasesOf(rows, p), cue.Pattern(own, rows, p)
 	}
 	return []contract.ScorePhase{}, ""

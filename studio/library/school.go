@@ -43,6 +43,15 @@ func (l *Library) Settings() (contract.Settings, error) {
 	return settings, nil
 }
 
+// Language is the one that the teacher has chosen, as a tag; English where none is, or it cannot be read.
+func (l *Library) Language() string {
+	chosen, err := l.Chosen()
+	if err != nil || chosen.Language == "" {
+		return "en"
+	}
+	return chosen.Language
+}
+
 // Chosen is what the teacher has chosen, as it is stored, or store.ErrNotFound.
 func (l *Library) Chosen() (contract.Choices, error) {
 	value, err := l.studio.Store.Setting(settingsName)

@@ -69,6 +69,10 @@ func (ps *Plans) change(doc plan.Document, p *plan.Plan, group *contract.Group, 
 	switch c.Do {
 	case contract.ChangeShort:
 		return "", ps.shorten(doc, c.Passage, c.Text)
+	case contract.ChangeCount:
+		return "", ps.setCount(fields, passage, c)
+	case contract.ChangeOwnWords:
+		return "", fields.SetOwnWords(c.Text)
 	case contract.ChangeGentle:
 		return soften(doc, p, c.Passage)
 	case contract.ChangeAdvised:
@@ -102,25 +106,17 @@ func (ps *Plans) change(doc plan.Document, p *plan.Plan, group *contract.Group, 
 	return "", fmt.Errorf("there is no change %q", c.Do)
 }
 
-// add adds what is written the short way: a passage, or the whole course of a practice, as the school has it.
+// add adds what is typed, one line or several: passages, or the whole course of a practice, as the school has it.
 func (ps *Plans) add(doc plan.Document, text string, group *contract.Group) error {
-	own, err := ps.library.OwnPractices()
+	names, err := ps.names()
 	if err != nil {
 		return err
 	}
-	added, err := plan.NewPassages(text, own...)
-	if err != nil {
-		return err
+	added, err := ps.typed(names, text, group)
+	if err == nil {
+		doc.Append(added...)
 	}
-	choices, err := ps.library.ChoicesFor(group)
-	if err != nil {
-		return err
-	}
-	for _, one := range added {
-		choices.Fill(one, own...)
-	}
-	doc.Append(added...)
-	return nil
+	return err
 }
 
 // shorten rewrites a passage the short way.
@@ -135,9 +131,23 @@ func (ps *Plans) shorten(doc plan.Document, number int, text string) error {
 	}
 	changed, err := plan.Shorten(fields, text, own...)
 	if err == nil {
+		changed.RetitlePreset(own...)
 		doc.Replace(number, changed)
 	}
 	return err
+}
+
+// setCount changes the counts of one phase.
+func (ps *Plans) setCount(fields plan.Fields, p *plan.Passage, c contract.Change) error {
+	own, err := ps.library.OwnPractices()
+	if err != nil {
+		return err
+	}
+	if err := fields.SetCount(p, c.Phase, c.Counts); err != nil {
+		return err
+	}
+	fields.RetitlePreset(own...)
+	return nil
 }
 
 // soften puts the gentle variant in the place of a passage.

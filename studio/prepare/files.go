@@ -25,10 +25,25 @@ func (ps *Plans) File(id int64) (studio.File, error) {
 	return studio.File{Name: studio.FileName(stored.Title) + ".plan.json", Type: "application/json", Data: stored.Document}, nil
 }
 
-// Import stores a plan file that was written elsewhere. What is wrong in its fields is shown where it is edited;
+// Import stores a plan file that was written elsewhere, or a class that is written as plain text. What is wrong in its fields is shown where it is edited;
 // what is no plan file at all is refused.
 func (ps *Plans) Import(in contract.PlanText) (contract.Plan, error) {
-	return ps.Add([]byte(in.Text), in.GroupID)
+	if strings.HasPrefix(strings.TrimSpace(in.Text), "{") {
+		return ps.Add([]byte(in.Text), in.GroupID)
+	}
+	names, err := ps.names()
+	if err != nil {
+		return contract.Plan{}, err
+	}
+	doc, err := names.FromText(in.Text, time.Local)
+	if err != nil {
+		return contract.Plan{}, studio.Fail(studio.ErrInvalid, "This is neither a plan file nor a class written as text.\n%v", err)
+	}
+	text, err := written(doc)
+	if err != nil {
+		return contract.Plan{}, err
+	}
+	return ps.Add(text, in.GroupID)
 }
 
 // CourseFiles is all plans of a course in one archive, to hand it to a substitute.

@@ -8,6 +8,7 @@ import (
 
 	"vastlantern/core/breath"
 	"vastlantern/core/care"
+	"vastlantern/core/pace"
 	"vastlantern/core/plan"
 	"vastlantern/core/plan/fit"
 	"vastlantern/core/practice"
@@ -154,6 +155,7 @@ func (ps *Plans) summary(doc plan.Document, group *contract.Group) (contract.Pla
 		passage := &p.Passages[i]
 		length := passage.PlannedLength()
 		one := passageSummary(passage, who)
+		one.Round = roundOf(p, i)
 		one.Short = passage.Short(fields[i])
 		one.StartMS, one.LengthMS = start.Round(), length.Round()
 		start = start.Add(length)
@@ -173,7 +175,7 @@ func level(group *contract.Group) string {
 func passageSummary(p *plan.Passage, who care.Room) contract.PassageSummary {
 	shape := contract.PassageSummary{
 		Name: p.Name(), Type: p.Type, OwnPace: p.OwnPace, Cautions: contract.CautionsOf(p), Findings: contract.FindingsOf(p, who), Offers: contract.OffersOf(p),
-		Opening: contract.StepsInWords(p.OpeningSteps), Closing: contract.StepsInWords(p.ClosingSteps),
+		Opening: contract.StepsInWords(p.OpeningSteps), Closing: contract.StepsInWords(p.ClosingSteps), OwnWords: p.OwnWords(),
 	}
 	if p.Practice == nil {
 		return shape
@@ -188,6 +190,15 @@ func passageSummary(p *plan.Passage, who care.Room) contract.PassageSummary {
 	}
 	shape.LongestHoldMS, shape.HeldMS = f.LongestHold.Round(), f.HeldFull.Add(f.HeldEmpty).Round()
 	return shape
+}
+
+// roundOf is a round of a passage as it is drawn; empty where it has none.
+func roundOf(p *plan.Plan, passage int) []contract.ScorePhase {
+	one := &p.Passages[passage]
+	if one.Type != plan.Practice {
+		return []contract.ScorePhase{}
+	}
+	return contract.PhasesOf(pace.OneRound(p, passage, one.Measure), p)
 }
 
 // Card is a plan in a list.

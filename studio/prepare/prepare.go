@@ -29,6 +29,7 @@ type Library interface {
 	CareFor(*contract.Group, time.Time) (care.Room, error)
 	OwnPractices() ([]*practice.Practice, error)
 	AttachTeacherSettings(plan.Document, *contract.Group) error
+	Language() string
 }
 
 // Past is what planning asks of the record.

@@ -267,7 +267,9 @@ export interface Advice {
     | "tempo-to-end"
     | "fit"
     | "rest"
-    | "talks";
+    | "talks"
+    | "count"
+    | "own-words";
 }
 export interface Failed {
   part: string;
@@ -332,6 +334,8 @@ export interface PassageSummary {
   findings: Finding[];
   gentler: boolean;
   soften: boolean;
+  round: ScorePhase[];
+  own_words: string;
 }
 export interface Offer {
   field: string;
@@ -348,6 +352,51 @@ export interface Finding {
   do: "leave out" | "gentle variant" | "carefully";
   say: string;
   instead: string;
+}
+export interface ScorePhase {
+  passage: number;
+  practice: string;
+  stage: "talk" | "free" | "setup" | "opening" | "round" | "rest" | "pause" | "own" | "recall" | "closing";
+  round: number;
+  breath: number;
+  kind: "inhale" | "hold" | "exhale" | "empty" | "still" | "stroke" | "beat" | "lead" | "free" | "talk";
+  through: "" | "left" | "right" | "both" | "mouth";
+  first: number;
+  of: number;
+  at_ms: number[];
+  end_ms: number;
+  says: string[];
+  shows: string[];
+  starts: boolean;
+  kept: boolean;
+  parts?: string[];
+  word: string;
+  side: string;
+  fingers: string;
+  open: boolean;
+  verbs?: (
+    | "advance"
+    | "again"
+    | "beside"
+    | "close"
+    | "counts"
+    | "drop-holds"
+    | "end"
+    | "enough"
+    | "finish-by"
+    | "last-round"
+    | "next"
+    | "note"
+    | "pause"
+    | "release"
+    | "restore-holds"
+    | "resume"
+    | "rounds"
+    | "signal"
+    | "strokes"
+    | "tempo"
+    | "undo"
+  )[];
 }
 export interface StrongCaution {
   text: string;
@@ -409,9 +458,13 @@ export interface Change {
     | "tempo-to-end"
     | "fit"
     | "rest"
-    | "talks";
+    | "talks"
+    | "count"
+    | "own-words";
   passage?: number;
   text?: string;
+  phase?: "inhale" | "hold" | "exhale" | "empty" | "still" | "stroke" | "beat" | "lead" | "free" | "talk";
+  counts?: number;
   rounds?: number;
   end_ms?: number;
   length_ms?: number;
@@ -499,51 +552,6 @@ export interface Score {
   left: Ways;
   right: Ways;
   fingers_by: string;
-}
-export interface ScorePhase {
-  passage: number;
-  practice: string;
-  stage: "talk" | "free" | "setup" | "opening" | "round" | "rest" | "pause" | "own" | "recall" | "closing";
-  round: number;
-  breath: number;
-  kind: "inhale" | "hold" | "exhale" | "empty" | "still" | "stroke" | "beat" | "lead" | "free" | "talk";
-  through: "" | "left" | "right" | "both" | "mouth";
-  first: number;
-  of: number;
-  at_ms: number[];
-  end_ms: number;
-  says: string[];
-  shows: string[];
-  starts: boolean;
-  kept: boolean;
-  parts?: string[];
-  word: string;
-  side: string;
-  fingers: string;
-  open: boolean;
-  verbs?: (
-    | "advance"
-    | "again"
-    | "beside"
-    | "close"
-    | "counts"
-    | "drop-holds"
-    | "end"
-    | "enough"
-    | "finish-by"
-    | "last-round"
-    | "next"
-    | "note"
-    | "pause"
-    | "release"
-    | "restore-holds"
-    | "resume"
-    | "rounds"
-    | "signal"
-    | "strokes"
-    | "tempo"
-    | "undo"
-  )[];
 }
 export interface Wait {
   planned_end_ms: number;

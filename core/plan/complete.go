@@ -1,0 +1,75 @@
+package plan
+
+import (
+	"slices"
+	"strings"
+)
+
+// Completion is a way in which a line that is being typed may go on.
+type Completion struct {
+	Line string // all of it
+	Name string // of what is named; empty for a word of the grammar
+}
+
+// mostCompletions is how many are offered.
+const mostCompletions = 8
+
+// Complete is how the line may go on: names that begin as its last words do, and words that can be said of what it names.
+// Where the line ends with a space, there are none.
+func (n *Names) Complete(line string) []Completion {
+	all := tokens(line, n.language)
+	if len(all) == 0 || len(all) > mostWords || strings.TrimRight(line, " \t") != line || all[len(all)-1].quoted {
+		return nil
+	}
+	split := parts(all)
+	if len(split) == 0 {
+		return nil
+	}
+	list := split[len(split)-1]
+	end := list[len(list)-1].end
+	var found []Completion
+	add := func(c Completion) {
+		if !slices.ContainsFunc(found, func(f Completion) bool { return f.Line == c.Line }) && len(found) < mostCompletions {
+			found = append(found, c)
+		}
+	}
+	hits := n.hits(list, true)
+	for _, h := range hits {
+		if h.to == len(list) && h.weight > slipped {
+			add(Completion{Line: line[:list[h.from].at] + lower(h.entry.name) + line[end:], Name: h.entry.name})
+		}
+	}
+	last := list[len(list)-1]
+	for _, h := range hits {
+		if h.to == len(list) || h.share <= almost && h.weight < 1 || h.entry.passages != nil {
+			continue
+		}
+		of := subject{object{"type": string(h.entry.kind)}, h.entry.p}
+		for _, word := range of.words() {
+			if len(last.text) > 1 && word != last.key && strings.HasPrefix(word, last.text) {
+				add(Completion{Line: line[:last.at] + word})
+			}
+		}
+		break
+	}
+	return found
+}
+
+// words are those that can be said of the passage.
+func (of subject) words() []string {
+	var words []string
+	for _, form := range forms {
+		if !form.on(of) {
+			continue
+		}
+		for element := range strings.FieldsSeq(form.pattern) {
+			for word := range strings.SplitSeq(strings.TrimSuffix(element, "?"), "|") {
+				if word == strings.ToLower(word) && len(word) > 2 && !slices.Contains(words, word) {
+					words = append(words, word)
+				}
+			}
+		}
+	}
+	slices.Sort(words)
+	return words
+}

@@ -1,0 +1,61 @@
+package plan
+
+import (
+	"encoding/json"
+	"fmt"
+	"strconv"
+	"strings"
+
+	"vastlantern/core/breath"
+	"vastlantern/core/practice"
+)
+
+// SetCount plans the passage, which is p, with so many counts of one of its phases, of a counted practice, or so many seconds,
+// of an open one. An error says that there is no such phase; whether the number is allowed is for Read to say.
+func (f Fields) SetCount(p *Passage, phase breath.Phase, n int) error {
+	roles := map[breath.Phase]int{breath.Inhale: 0, breath.Hold: 1, breath.Exhale: 2, breath.Empty: 3}
+	role, ok := roles[phase]
+	switch {
+	case !ok || p.Type != Practice:
+	case p.Is(practice.Counted):
+		c := p.Measure.Counts
+		*[]*int{&c.Inhale, &c.Hold, &c.Exhale, &c.Empty}[role] = n
+		f.SetCounts(c)
+		return nil
+	case p.Is(practice.Open):
+		lengths := make([]any, len(p.Open))
+		for i, length := range p.Open {
+			lengths[i] = json.Number(length.Div(breath.Int(1000)).String())
+		}
+		lengths[role] = json.Number(strconv.Itoa(n))
+		f.values["open_seconds"] = lengths
+		return nil
+	}
+	return fmt.Errorf("%s has no counts of its %s to change", p.Name(), phase)
+}
+
+// RetitlePreset sees to it that a passage whose title is the name of a preset of its practice, as square breath, does not keep
+// it when it is another breath now: it takes the name of the preset that it has become, or none.
+func (f Fields) RetitlePreset(own ...*practice.Practice) {
+	title, _ := f.values["title"].(string)
+	p := book(own).find(f.Practice())
+	if title == "" || p == nil {
+		return
+	}
+	counts, _ := f.values["counts"].(string)
+	if counts == "" {
+		counts = p.Counts
+	}
+	for _, preset := range p.Presets {
+		if !strings.EqualFold(preset.Name, title) || preset.With["counts"] == nil || alikeCounts(preset.With["counts"], counts) {
+			continue
+		}
+		delete(f.values, "title")
+		for _, other := range p.Presets {
+			if other.With["counts"] == counts {
+				f.values["title"] = capital(other.Name)
+			}
+		}
+		return
+	}
+}

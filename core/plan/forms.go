@@ -1,0 +1,425 @@
+package plan
+
+import (
+	"encoding/json"
+	"slices"
+	"strconv"
+	"strings"
+
+	"vastlantern/core/breath"
+	"vastlantern/core/practice"
+)
+
+// form is one way to say something of a passage in a line. Words of its pattern stand for themselves, alternatives are parted
+// by |, what ends in ? may be missing, and the capital ones stand for: N a number, COUNTS as 4:4:8, TIME as 2 min or 1m30s,
+// WORDS all up to the next comma.
+type form struct {
+	pattern string
+	on      func(of subject) bool
+	set     func(of subject, found matched)
+	// basic forms say the counts, the length, the tempo and the side: those of the short way of writing them.
+	basic bool
+}
+
+// subject is the passage that a line speaks of.
+type subject struct {
+	f object
+	p *practice.Practice // nil for talks and free breathing
+}
+
+// matched is what a pattern found.
+type matched struct {
+	words   []string // the alternatives that stood there
+	numbers []string
+	counts  string
+	seconds breath.Exact
+	rest    string // the WORDS
+}
+
+func (of subject) is(kinds ...practice.Kind) bool {
+	return of.p != nil && slices.Contains(kinds, of.p.Kind)
+}
+func (of subject) practice() bool { return of.p != nil }
+func (of subject) stretch() bool  { return of.p == nil }
+func (of subject) free() bool     { return of.p == nil && of.f["type"] == string(Free) }
+func (of subject) counted() bool  { return of.is(practice.Counted) }
+func (of subject) strokes() bool  { return of.is(practice.Strokes) }
+func (of subject) open() bool     { return of.is(practice.Open) }
+func takes(field string) func(subject) bool {
+	return func(of subject) bool { return of.p != nil && of.p.TakesField(field) }
+}
+
+// oneBreath tells whether a round of it is one breath, so that breaths are rounds.
+func (of subject) oneBreath() bool { return of.is(practice.Counted) && !of.p.Alternates() }
+
+// setCounts puts a number in the place of one of the counts of the passage.
+func (of subject) setCounts(change func(*breath.Counts)) {
+	c := of.counts()
+	change(&c)
+	of.f["counts"] = c.String()
+}
+
+// counts is those of the passage, or the practice's own.
+func (of subject) counts() breath.Counts {
+	text, _ := of.f["counts"].(string)
+	c, err := breath.ParseCounts(text)
+	if err != nil {
+		c, _ = breath.ParseCounts(of.p.Counts)
+	}
+	return c
+}
+
+// give sets one of the fields that exclude each other, and takes the others away.
+func (of subject) give(field string, value any, others ...string) {
+	of.f[field] = value
+	for _, other := range others {
+		delete(of.f, other)
+	}
+}
+
+func setWord(field, word string) func(subject, matched) {
+	return func(of subject, _ matched) { of.f[field] = word }
+}
+
+func setNumber(field string) func(subject, matched) {
+	return func(of subject, found matched) { of.f[field] = numeral(found.numbers[0]) }
+}
+
+func setFlag(field string) func(subject, matched) {
+	return func(of subject, _ matched) { of.f[field] = true }
+}
+
+func setWhole(field string) func(subject, matched) {
+	return func(of subject, found matched) { of.f[field] = found.words[0] }
+}
+
+// secondsOf writes the time that was found, or the bare number as seconds.
+func secondsOf(found matched) json.Number {
+	if len(found.numbers) > 0 {
+		return numeral(found.numbers[0])
+	}
+	return json.Number(found.seconds.String())
+}
+
+// forms is the grammar of what is said of a passage, beside its name. At each place the longest that fits is taken; of two as
+// long the first. docs/manual/typing.md has it for teachers.
+var forms = []form{
+	// Counts, and the length of a round.
+	{pattern: "COUNTS", on: subject.counted, basic: true, set: func(of subject, found matched) { of.f["counts"] = found.counts }},
+	{pattern: "COUNTS", on: subject.open, basic: true, set: func(of subject, found matched) {
+		lengths := []any{}
+		for term := range strings.SplitSeq(found.counts, ":") {
+			lengths = append(lengths, numeral(term))
+		}
+		of.f["open_seconds"] = lengths
+	}},
+	{pattern: "inhale|in N", on: subject.counted, set: func(of subject, found matched) {
+		of.setCounts(func(c *breath.Counts) { c.Inhale = whole(found.numbers[0]) })
+	}},
+	{pattern: "hold N", on: subject.counted, set: func(of subject, found matched) {
+		of.setCounts(func(c *breath.Counts) { c.Hold = whole(found.numbers[0]) })
+	}},
+	{pattern: "exhale|out N", on: subject.counted, set: func(of subject, found matched) {
+		of.setCounts(func(c *breath.Counts) { c.Exhale = whole(found.numbers[0]) })
+	}},
+	{pattern: "hold? empty N", on: subject.counted, set: func(of subject, found matched) {
+		of.setCounts(func(c *breath.Counts) { c.Empty = whole(found.numbers[0]) })
+	}},
+	{pattern: "without|no any? holds|hold|holding", on: subject.counted, set: func(of subject, _ matched) {
+		of.setCounts(func(c *breath.Counts) { c.Hold, c.Empty = 0, 0 })
+	}},
+	{pattern: "equal? holds|hold", on: subject.counted, set: func(of subject, _ matched) {
+		of.setCounts(func(c *breath.Counts) { c.Hold = c.Inhale })
+	}},
+	{pattern: "short|small holds|hold", on: subject.counted, set: func(of subject, _ matched) {
+		of.setCounts(func(c *breath.Counts) { c.Hold = max(1, c.Inhale/2) })
+	}},
+	{pattern: "N strokes|stroke|st", on: takes("strokes"), basic: true, set: setNumber("strokes")},
+
+	// How long.
+	{pattern: "x N", on: subject.practice, basic: true, set: setRounds},
+	{pattern: "N x|times|rounds|round|sets", on: subject.practice, basic: true, set: setRounds},
+	{pattern: "N times|rounds of", on: subject.practice, set: setRounds},
+	{pattern: "N breaths|breath", on: subject.oneBreath, set: setRounds},
+	{pattern: "N x COUNTS", on: subject.counted, set: func(of subject, found matched) {
+		setRounds(of, found)
+		of.f["counts"] = found.counts
+	}},
+	{pattern: "N x|times N strokes?", on: takes("strokes"), set: func(of subject, found matched) {
+		setRounds(of, found)
+		of.f["strokes"] = numeral(found.numbers[1])
+	}},
+	{pattern: "for? TIME", on: subject.practice, basic: true, set: func(of subject, found matched) {
+		of.give("minutes", json.Number(found.seconds.Div(breath.Int(60)).String()), "rounds")
+	}},
+	{pattern: "for? TIME", on: subject.stretch, basic: true, set: func(of subject, found matched) {
+		of.give("seconds", json.Number(found.seconds.String()), "breaths")
+	}},
+	{pattern: "N natural? breaths|breath|b", on: subject.free, basic: true, set: func(of subject, found matched) {
+		of.give("breaths", numeral(found.numbers[0]), "seconds")
+	}},
+	{pattern: "until WORDS", on: subject.stretch, set: setFlag("wait")},
+	{pattern: "wait|waits", on: subject.stretch, set: setFlag("wait")},
+	{pattern: "at? their? own pace|tempo?", on: subject.practice, basic: true, set: func(of subject, _ matched) { of.f["pace"] = "own" }},
+
+	// How fast.
+	{pattern: "@|tempo N", on: isPaced, basic: true, set: setTempo},
+	{pattern: "at tempo? N", on: isPaced, set: setTempo},
+	{pattern: "N a|per minute|min", on: isPaced, set: setTempo},
+
+	// Where the air goes.
+	{pattern: "left|right", on: takes("side"), basic: true, set: setWhole("side")},
+	{pattern: "exhale|out first", on: takes("entry"), set: setWord("entry", "exhale")},
+	{pattern: "inhale|in first", on: takes("entry"), set: setWord("entry", "inhale")},
+	{pattern: "inhale|in left|right first", on: takes("entry"), set: func(of subject, found matched) { of.f["side"] = found.words[1] }},
+	{pattern: "by? the? mouth", on: takes("airway"), set: setWord("airway", "mouth")},
+	{pattern: "by? the? nose", on: takes("airway"), set: setWord("airway", "nose")},
+	{pattern: "exhale|out by? the? mouth", on: takes("airway"), set: setWord("airway", "out-mouth")},
+	{pattern: "narrow in|inhale", on: takes("aperture"), set: setWidths("narrow", "wide")},
+	{pattern: "narrow out|exhale", on: takes("aperture"), set: setWidths("wide", "narrow")},
+	{pattern: "narrow both", on: takes("aperture"), set: setWidths("narrow", "narrow")},
+	{pattern: "both narrow", on: takes("aperture"), set: setWidths("narrow", "narrow")},
+	{pattern: "wide both?", on: takes("aperture"), set: setWidths("wide", "wide")},
+	{pattern: "belly|ribs|chest", on: takes("zone"), set: setWhole("zone")},
+	{pattern: "all zones?", on: takes("zone"), set: setWord("zone", "all")},
+	{pattern: "stacked", on: takes("zone"), set: setWord("zone", "all")},
+	{pattern: "the? front|sides", on: takes("attention"), set: func(of subject, found matched) { of.f["attention"] = found.words[len(found.words)-1] }},
+	{pattern: "the? low? back", on: takes("attention"), set: setWord("attention", "back")},
+	{pattern: "all? round", on: takes("attention"), set: setWord("attention", "round")},
+
+	// What is said.
+	{pattern: "words only?", on: subject.practice, set: setWord("voice", string(Words))},
+	{pattern: "numbers up?", on: subject.practice, set: setWord("voice", string(Numbers))},
+	{pattern: "up and? down", on: subject.practice, set: setWord("voice", string(UpDown))},
+	{pattern: "numbers in|only in? holds", on: subject.practice, set: setWord("voice", string(HoldsOnly))},
+	{pattern: "silent|silently", on: subject.practice, set: setWord("voice", string(Silent))},
+	{pattern: "syllables|saying|mantra WORDS", on: subject.practice, set: func(of subject, found matched) {
+		of.f["voice"] = string(Syllables)
+		syllables := []any{}
+		for word := range strings.FieldsSeq(found.rest) {
+			syllables = append(syllables, word)
+		}
+		of.f["syllables"] = syllables
+	}},
+	{pattern: "words after N", on: subject.practice, set: func(of subject, found matched) { of.fade("words_after", found) }},
+	{pattern: "silent after N", on: subject.practice, set: func(of subject, found matched) { of.fade("silent_after", found) }},
+	{pattern: "word before", on: subject.counted, set: setWord("word", "before")},
+	{pattern: "word on", on: subject.counted, set: setWord("word", "on")},
+
+	// What stands before, between and beside.
+	{pattern: "count in N", on: subject.practice, set: setNumber("count_in")},
+	{pattern: "lead in N", on: subject.practice, set: setNumber("lead_in")},
+	{pattern: "no lead in", on: subject.practice, set: func(of subject, _ matched) { of.f["lead_in"] = json.Number("0") }},
+	{pattern: "rest|rests N", on: subject.practice, set: func(of subject, found matched) { of.f["rest_between"] = secondsOf(found) }},
+	{pattern: "rest|rests for? TIME", on: subject.practice, set: func(of subject, found matched) { of.f["rest_between"] = secondsOf(found) }},
+	{pattern: "TIME rest|rests", on: subject.practice, set: func(of subject, found matched) { of.f["rest_between"] = secondsOf(found) }},
+	{pattern: "rest|rests wait|waits", on: subject.practice, set: setFlag("rest_wait")},
+	{pattern: "rest|rests until WORDS", on: subject.practice, set: setFlag("rest_wait")},
+	{pattern: "rest|rests lead in N", on: subject.practice, set: setNumber("rest_lead_in")},
+	{pattern: "pause|pauses N", on: subject.counted, set: setNumber("natural_pause")},
+	{pattern: "recall N", on: subject.practice, set: setNumber("recall")},
+	{pattern: "recall TIME", on: subject.practice, set: func(of subject, found matched) { of.f["recall"] = secondsOf(found) }},
+	{pattern: "beside breathe", on: subject.practice, set: setWord("beside", "breathe")},
+	{pattern: "beside COUNTS", on: subject.practice, set: func(of subject, found matched) { of.f["beside"] = found.counts }},
+	{pattern: "trial|try|tryout", on: subject.practice, set: setFlag("trial")},
+	{pattern: "try out", on: subject.practice, set: setFlag("trial")},
+	{pattern: "keep|kept", on: func(subject) bool { return true }, set: setFlag("keep")},
+}
+
+func setRounds(of subject, found matched) { of.give("rounds", numeral(found.numbers[0]), "minutes") }
+
+// isPaced tells whether the passage has a tempo or a rate of its own.
+func isPaced(of subject) bool { return of.is(practice.Counted, practice.Fixed, practice.Strokes) }
+
+func setTempo(of subject, found matched) {
+	field := "tempo"
+	if of.strokes() {
+		field = "rate"
+	}
+	of.f[field] = numeral(found.numbers[0])
+}
+
+func setWidths(inhale, exhale string) func(subject, matched) {
+	return func(of subject, _ matched) { of.f["aperture"] = map[string]any{"inhale": inhale, "exhale": exhale} }
+}
+
+func (of subject) fade(field string, found matched) {
+	fade, _ := of.f["fade"].(map[string]any)
+	if fade == nil {
+		fade = map[string]any{}
+	}
+	fade[field] = numeral(found.numbers[0])
+	of.f["fade"] = fade
+}
+
+func whole(digits string) int {
+	n, err := strconv.Atoi(digits)
+	if err != nil {
+		return 0 // what is no count is for Read to tell
+	}
+	return n
+}
+
+// fillers say nothing by themselves, and may stand anywhere.
+var fillers = []string{"a", "an", "the", "of", "for", "and", "with", "on", "to", "at", "by", "their", "each", "side", "first", "nostril", "from", "starting", "start", "please", "it", "ratio", "counts", ",", "in"}
+
+// match tells how many tokens from i on the pattern takes, and what it found; 0 where it does not fit.
+func match(pattern string, of subject, list []token, i int) (n int, found matched) {
+	at := i
+	for element := range strings.FieldsSeq(pattern) {
+		optional := strings.HasSuffix(element, "?")
+		taken := matchOne(strings.TrimSuffix(element, "?"), of, list, at, &found)
+		if taken == 0 && !optional {
+			return 0, matched{}
+		}
+		at += taken
+	}
+	return at - i, found
+}
+
+func matchOne(element string, of subject, list []token, at int, found *matched) int {
+	if at >= len(list) || list[at].quoted {
+		return 0
+	}
+	switch element {
+	case "N":
+		digits := list[at].number()
+		if digits == "" {
+			return 0
+		}
+		found.numbers = append(found.numbers, digits)
+		return 1
+	case "COUNTS":
+		text := list[at].text
+		if !isCounts(text) || of.stretch() {
+			return 0
+		}
+		found.counts = text
+		return 1
+	case "TIME":
+		seconds, n := timeAt(list, at, of.stretch())
+		found.seconds = seconds
+		return n
+	case "WORDS":
+		n := 0
+		var words []string
+		for at+n < len(list) && list[at+n].key != "," && list[at+n].key != ";" && !list[at+n].quoted {
+			words = append(words, list[at+n].given)
+			n++
+		}
+		found.rest = strings.Join(words, " ")
+		return n
+	}
+	for word := range strings.SplitSeq(element, "|") {
+		if list[at].key == word {
+			found.words = append(found.words, word)
+			return 1
+		}
+	}
+	return 0
+}
+
+func isCounts(text string) bool { return dashed.MatchString(text) && strings.Contains(text, ":") }
+
+var (
+	minuteWords = []string{"m", "min", "mins", "minute", "minutes"}
+	secondWords = []string{"s", "sec", "secs", "second", "seconds"}
+)
+
+// timeAt reads a time: 2 min, 90 s, 1m30s, a minute, half a minute; 1:30 where there are no counts it could be.
+func timeAt(list []token, at int, clock bool) (seconds breath.Exact, n int) {
+	word := func(i int) string {
+		if at+i < len(list) && !list[at+i].quoted {
+			return list[at+i].key
+		}
+		return ""
+	}
+	if word(0) == "half" {
+		if word(1) == "a" && slices.Contains(minuteWords, word(2)) {
+			return breath.Int(30), 3
+		}
+		return breath.Exact{}, 0
+	}
+	if minutes, secs, ok := strings.Cut(word(0), ":"); clock && ok && len(secs) == 2 && !strings.Contains(secs, ":") {
+		return breath.Int(int64(60*whole(minutes) + whole(secs))), 1
+	}
+	amount := list[at].number()
+	if amount == "" && (word(0) == "a" || word(0) == "an") {
+		amount = "1"
+	}
+	if amount == "" {
+		return breath.Exact{}, 0
+	}
+	x, err := breath.ParseExact(amount)
+	switch {
+	case err != nil:
+		return breath.Exact{}, 0
+	case slices.Contains(secondWords, word(1)):
+		return x, 2
+	case !slices.Contains(minuteWords, word(1)):
+		return breath.Exact{}, 0
+	}
+	x = x.Times(60)
+	if at+2 < len(list) {
+		if more, err := breath.ParseExact(list[at+2].number()); err == nil && list[at+2].number() != "" {
+			if slices.Contains(secondWords, word(3)) {
+				return x.Add(more), 4
+			}
+			if list[at].at == list[at+2].at { // 1m30
+				return x.Add(more), 3
+			}
+		}
+	}
+	return x, 2
+}
+
+// numeral is a number as JSON writes it, without the leading zeros that people write.
+func numeral(text string) json.Number {
+	text = strings.TrimLeft(text, "0")
+	if text == "" || text[0] == '.' {
+		text = "0" + text
+	}
+	return json.Number(text)
+}
+
+// say reads the tokens as what is said of the passage. skip leaves out some of them: the name. It returns those that no form
+// takes, and of these the ones that say something.
+func (of subject) say(list []token, skip func(i int) bool, basicOnly bool) (left, unknown []int) {
+	for i := 0; i < len(list); {
+		if skip(i) {
+			i++
+			continue
+		}
+		if list[i].quoted && !basicOnly {
+			of.f["title"] = list[i].text
+			i++
+			continue
+		}
+		end := i // forms do not reach over the name
+		for end < len(list) && !skip(end) {
+			end++
+		}
+		taken, set := 0, func() {}
+		for _, form := range forms {
+			if basicOnly && !form.basic || !form.on(of) {
+				continue
+			}
+			if n, found := match(form.pattern, of, list[:end], i); n > taken {
+				taken, set = n, func() { form.set(of, found) }
+			}
+		}
+		if taken == 0 {
+			left = append(left, i)
+			if basicOnly || !slices.Contains(fillers, list[i].key) {
+				unknown = append(unknown, i)
+			}
+			taken = 1
+		}
+		set()
+		i += taken
+	}
+	if of.f["pace"] == "own" {
+		delete(of.f, "rounds") // own pace is timed
+	}
+	return left, unknown
+}

@@ -1,0 +1,380 @@
+package plan
+
+import (
+	"errors"
+	"fmt"
+	"maps"
+	"slices"
+	"strings"
+
+	"vastlantern/core/breath"
+	"vastlantern/core/practice"
+)
+
+// LineError says which word of a line is not understood, and what is nearest to it.
+type LineError struct {
+	At, End int // bytes of the line; both 0 for the line as a whole
+	Given   string
+	Why     string   // what was expected there
+	Nearest []string // what could have been meant
+}
+
+func (e *LineError) Error() string {
+	text := e.Why
+	if e.Given != "" {
+		text = fmt.Sprintf("%q is not understood: %s", e.Given, e.Why)
+	}
+	if len(e.Nearest) > 0 {
+		text += ". Do you mean " + strings.Join(e.Nearest, " or ") + "?"
+	}
+	return text
+}
+
+// mostWords is the longest line that is read: what is longer was pasted by mistake.
+const mostWords = 120
+
+// Read reads a line as a teacher writes it: what it is, how much of it, and how, in any order; "then" and more of it is another
+// passage. "even breath, 3 rounds", "square x3", "sit 2 min", "nadi 4:4 5 min own", "belly 4:4 x8 then 8:8 x4". A practice of
+// which nothing else is said comes as its whole course. The error is a LineError.
+func (n *Names) Read(line string) ([]Fields, error) {
+	list := tokens(line, n.language)
+	if len(list) == 0 {
+		return nil, &LineError{Why: `Write what to add, as "even breath 4:4 x6" or "rest 2 min"`}
+	}
+	if len(list) > mostWords {
+		return nil, &LineError{Why: fmt.Sprintf("This line has %d words, and %d at most are read: write several lines", len(list), mostWords)}
+	}
+	var all []Fields
+	var last *entry
+	for _, part := range parts(list) {
+		one, e, err := n.readPart(part, last)
+		if err != nil {
+			return nil, err
+		}
+		all, last = append(all, one...), e
+	}
+	return all, nil
+}
+
+// parts splits the tokens where another passage begins.
+func parts(list []token) [][]token {
+	var all [][]token
+	for len(list) > 0 {
+		i := slices.IndexFunc(list, func(t token) bool { return !t.quoted && (t.key == "then" || t.key == ";") })
+		if i < 0 {
+			return append(all, list)
+		}
+		if i > 0 {
+			all = append(all, list[:i])
+		}
+		list = list[i+1:]
+	}
+	return all
+}
+
+// readPart reads one passage. Where it names nothing, it is what came before.
+func (n *Names) readPart(list []token, last *entry) ([]Fields, *entry, error) {
+	found := n.hits(list, false)
+	var first error
+	unclear := map[[2]int]float64{} // where a word could be more than one thing, as well as anything
+	if last != nil && last.p != nil && !slices.ContainsFunc(found, func(h hit) bool { return h.share > almost && h.entry.p == nil }) {
+		if read, err := n.readAs(list, hit{entry: last}); err == nil {
+			return read, last, nil
+		}
+	}
+	for k, h := range found {
+		if k > 60 || first != nil && k > 0 && h.weight < found[0].weight/2 {
+			break
+		}
+		window := [2]int{h.from, h.to}
+		if best, there := unclear[window]; there && rank(h) < best {
+			continue
+		}
+		read, err := n.readAs(list, h)
+		if err == nil && h.share > almost || err == nil && !ambiguous(found, h) {
+			return read, h.entry, nil
+		}
+		if err == nil {
+			err, unclear[window] = couldBe(list, found, h), rank(h)
+		}
+		if first == nil {
+			first = err
+		}
+	}
+	counts := slices.ContainsFunc(list, func(t token) bool { return isCounts(t.text) })
+	if last == nil && counts {
+		last = n.entryOf("counted-breath")
+	}
+	if last != nil {
+		read, err := n.readAs(list, hit{entry: last})
+		if err == nil || first == nil {
+			return read, last, err
+		}
+	}
+	if first == nil {
+		first = n.unnamed(list)
+	}
+	return nil, nil, first
+}
+
+func (n *Names) entryOf(id string) *entry {
+	i := slices.IndexFunc(n.entries, func(e entry) bool { return e.p != nil && e.p.ID == id && e.with == nil })
+	return &n.entries[i]
+}
+
+// readAs reads a part as the thing that was hit.
+func (n *Names) readAs(list []token, h hit) ([]Fields, error) {
+	skip := func(i int) bool { return h.from <= i && i < h.to }
+	if h.entry.passages != nil {
+		for i, t := range list {
+			if !skip(i) && !slices.Contains(fillers, t.key) {
+				return nil, &LineError{At: t.at, End: t.end, Given: t.given, Why: "a template is added whole, and changed in its rows"}
+			}
+		}
+		var all []Fields
+		for _, f := range h.entry.passages {
+			all = append(all, f.Clone())
+		}
+		return all, nil
+	}
+	if h.entry.p == nil {
+		return h.read(list, skip)
+	}
+	alone := !slices.ContainsFunc(list, func(t token) bool { return t.quoted })
+	for i, t := range list {
+		if !skip(i) && !slices.Contains(fillers, t.key) {
+			alone = false
+		}
+	}
+	course, err := Course(h.entry.p)
+	if err != nil || alone && len(course) > 0 && h.entry.with == nil {
+		return course, err
+	}
+	f := NewFields(h.entry.p.ID)
+	if len(course) == 1 {
+		f = course[0]
+	}
+	of := subject{f.values, h.entry.p}
+	if err := of.take(h.entry.with); err != nil {
+		return nil, err
+	}
+	before := of.f["counts"]
+	if _, unknown := of.say(list, skip, false); len(unknown) > 0 {
+		return nil, notUnderstood(of, list[unknown[0]])
+	}
+	if h.entry.with != nil && of.f["title"] == nil && alikeCounts(before, of.f["counts"]) {
+		of.f["title"] = h.entry.name
+	}
+	return []Fields{f}, nil
+}
+
+// alikeCounts tells whether two breaths go by the same name: each phase is there in both, and as long as the inhale, longer or
+// shorter in both.
+func alikeCounts(a, b any) bool {
+	if a == b {
+		return true
+	}
+	first, _ := a.(string)
+	second, _ := b.(string)
+	x, err := breath.ParseCounts(first)
+	y, err2 := breath.ParseCounts(second)
+	if err != nil || err2 != nil {
+		return false
+	}
+	shape := func(c breath.Counts) [5]bool {
+		return [5]bool{c.Hold > 0, c.Empty > 0, c.Exhale == c.Inhale, c.Exhale > c.Inhale, c.Hold == c.Inhale}
+	}
+	return shape(x) == shape(y)
+}
+
+// take gives the passage the fields of a preset.
+func (of subject) take(with map[string]any) error {
+	preset, err := FieldsOf(with)
+	if err != nil {
+		return err
+	}
+	if preset.GivesLength() {
+		delete(of.f, "rounds")
+		delete(of.f, "minutes")
+	}
+	maps.Copy(of.f, preset.values)
+	return nil
+}
+
+// read reads a talk or free breathing: what is not its length is its title.
+func (h hit) read(list []token, skip func(int) bool) ([]Fields, error) {
+	e := h.entry
+	f := NewStretch(e.kind, e.title, breath.Int(defaultTalk))
+	of := subject{f.values, nil}
+	left, _ := of.say(list, skip, false)
+	if slices.ContainsFunc(list, func(t token) bool { return t.quoted }) {
+		return []Fields{f}, nil
+	}
+	little := func(i int) bool { return slices.Contains(fillers, list[i].key) }
+	for len(left) > 0 && little(left[len(left)-1]) {
+		left = left[:len(left)-1]
+	}
+	for len(left) > 0 && little(left[0]) && !(e.joins && list[left[0]].key == "and") {
+		if list[left[0]].key == "on" || list[left[0]].key == "the" {
+			break // "on the back"
+		}
+		left = left[1:]
+	}
+	var title strings.Builder
+	for _, i := range left {
+		// A title follows the word that it belongs to, and a slip of the finger is no reason to take the rest for one.
+		if isCounts(list[i].text) || h.weight <= slipped || i < h.from {
+			return nil, &LineError{At: list[i].at, End: list[i].end, Given: list[i].given, Why: of.expects()}
+		}
+		if title.Len() > 0 && list[i].text != "," {
+			title.WriteByte(' ')
+		}
+		title.WriteString(list[i].given)
+	}
+	switch {
+	case title.Len() == 0:
+	case e.joins:
+		of.f["title"] = e.title + " " + title.String()
+	default:
+		of.f["title"] = title.String()
+	}
+	return []Fields{f}, nil
+}
+
+// ambiguous tells whether something else fits as well as the hit.
+func ambiguous(found []hit, h hit) bool {
+	return slices.ContainsFunc(found, func(other hit) bool {
+		return other.entry != h.entry && other.from == h.from && other.to == h.to && rank(other) == rank(h) && other.share > h.share*0.7 && !sameThing(other.entry, h.entry)
+	})
+}
+
+// sameThing tells whether one of two is a preset of the other: the practice itself is meant then.
+func sameThing(a, b *entry) bool { return a.p != nil && a.p == b.p && (a.with == nil || b.with == nil) }
+
+func couldBe(list []token, found []hit, h hit) error {
+	var names []string
+	for _, other := range found {
+		if other.from == h.from && other.to == h.to && rank(other) == rank(h) && !slices.Contains(names, lower(other.entry.name)) {
+			names = append(names, lower(other.entry.name))
+		}
+	}
+	given := list[h.from].given
+	return &LineError{At: list[h.from].at, End: list[h.to-1].end, Given: given, Why: "it could be more than one thing", Nearest: names[:min(3, len(names))]}
+}
+
+func lower(name string) string { return strings.ToLower(name[:1]) + name[1:] }
+
+// notUnderstood says what is expected in the place of a word, and what is nearest to it.
+func notUnderstood(of subject, t token) error {
+	return &LineError{At: t.at, End: t.end, Given: t.given, Why: of.expects(), Nearest: nearest(t.text, of.words())}
+}
+
+// expects is what can be said of the passage, in short.
+func (of subject) expects() string {
+	switch {
+	case of.p == nil:
+		return "write a time as 90 s, 2 min or 1m30s, or for free breathing breaths as 10 breaths"
+	case of.strokes():
+		return "write strokes as 20 strokes, rounds as x3 or a time as 3 min, a rate as @60, or own pace"
+	case of.open():
+		return "write seconds as 6:10:8:6, rounds as x6 or a time as 3 min, or own pace"
+	case of.is(practice.Fixed):
+		return "write rounds as x12 or a time as 2 min, a tempo as @88, or own pace"
+	}
+	return "write counts as 4:4:8, rounds as x6 or a time as 3 min, a tempo as @50, left, right or own pace"
+}
+
+// unnamed is the error of a line that names nothing.
+func (n *Names) unnamed(list []token) error {
+	for _, t := range list {
+		if t.quoted || t.number() != "" || slices.Contains(fillers, t.key) || isCounts(t.text) || t.text == "x" || t.text == "@" {
+			continue
+		}
+		return &LineError{At: t.at, End: t.end, Given: t.given, Why: "nothing has this name", Nearest: n.nearestNames(t.text)}
+	}
+	return &LineError{Why: `Say what it is: a practice, a talk or a rest, as "square breath x3" or "rest 2 min"`}
+}
+
+// nearestNames is what is called by words like this one.
+func (n *Names) nearestNames(word string) []string {
+	type near struct {
+		name string
+		d    int
+	}
+	var list []near
+	for i := range n.entries {
+		best := 4
+		for _, name := range n.entries[i].names {
+			for _, w := range name.words {
+				d := slips(word, w)
+				if len(word) >= 2 && strings.HasPrefix(w, word) {
+					d = 1
+				}
+				if d <= (len(word)+1)/2 && d < best {
+					best = d
+				}
+			}
+		}
+		if best < 4 {
+			list = append(list, near{lower(n.entries[i].name), best})
+		}
+	}
+	slices.SortStableFunc(list, func(a, b near) int { return a.d - b.d })
+	var names []string
+	for _, l := range list[:min(3, len(list))] {
+		names = append(names, l.name)
+	}
+	return names
+}
+
+// nearest is the words that are most like one, up to three.
+func nearest(word string, among []string) []string {
+	best := 3
+	var found []string
+	for _, w := range among {
+		switch d := slips(word, w); {
+		case d > (len(word)+2)/3:
+		case d < best:
+			best, found = d, []string{w}
+		case d == best:
+			found = append(found, w)
+		}
+	}
+	return found[:min(3, len(found))]
+}
+
+// covered are the fields that the short way of writing a passage stands for. The text is the whole of them: a
+// field that it does not name goes back to its default.
+var covered = []string{"counts", "rounds", "minutes", "tempo", "side", "pace", "seconds", "breaths", "strokes", "rate", "open_seconds"}
+
+// Shorten rewrites a passage from the short way of writing it, "4:4:8 x6 @50": counts, rounds or a time, tempo, side and own
+// pace, as Names.Read takes them. The error, a LineError, says which word was not understood; whether the values are allowed
+// is for Read to say.
+func Shorten(f Fields, text string, own ...*practice.Practice) (Fields, error) {
+	next := maps.Clone(f.values)
+	for _, field := range covered {
+		delete(next, field)
+	}
+	of := subject{f: next}
+	if f.IsPractice() {
+		if of.p = book(own).find(f.Practice()); of.p == nil {
+			of.p = unknownPractice
+		}
+	}
+	list := tokens(text, "")
+	_, unknown := of.say(list, func(int) bool { return false }, true)
+	if len(unknown) > 0 {
+		t := list[unknown[0]]
+		return f, &LineError{At: t.at, End: t.end, Given: t.given, Why: of.expects()}
+	}
+	return Fields{next}, nil
+}
+
+// AsLineError is the LineError that an error is, or nil.
+func AsLineError(err error) *LineError {
+	var line *LineError
+	if errors.As(err, &line) {
+		return line
+	}
+	return nil
+}

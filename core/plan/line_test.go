@@ -1,0 +1,281 @@
+package plan
+
+import (
+	"encoding/json"
+	"os"
+	"strings"
+	"testing"
+	"time"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"vastlantern/core/practice"
+)
+
+// said is a line of the table and what it becomes: passages, or the word that is not understood.
+type said struct {
+	line    string
+	becomes []string
+}
+
+func table(t *testing.T, name string) []said {
+	text, err := os.ReadFile("testdata/" + name)
+	require.NoError(t, err)
+	var list []said
+	for line := range strings.Lines(string(text)) {
+		line = strings.TrimSuffix(line, "\n")
+		if result, found := strings.CutPrefix(line, "\t"); found {
+			list[len(list)-1].becomes = append(list[len(list)-1].becomes, result)
+			continue
+		}
+		list = append(list, said{line: line})
+	}
+	return list
+}
+
+// Lines as teachers write them, and what each becomes.
+func TestTypedLines(t *testing.T) {
+	for file, language := range map[string]string{"lines.txt": "en", "lines.de.txt": "de"} {
+		names := NewNames(language, nil)
+		lines := table(t, file)
+		if language == "en" {
+			assert.GreaterOrEqual(t, len(lines), 150)
+		}
+		for _, l := range lines {
+			passages, err := names.Read(l.line)
+			var got []string
+			if err != nil {
+				e := AsLineError(err)
+				require.NotNil(t, e, l.line)
+				assert.NotContains(t, err.Error(), "-shodhana", "ids are for files")
+				got = []string{"! " + e.Given + " [" + strings.Join(e.Nearest, ", ") + "]"}
+				if e.Given != "" {
+					assert.Equal(t, e.Given, l.line[e.At:e.End], l.line)
+				}
+			}
+			for _, f := range passages {
+				p, err := One(f)
+				require.NoError(t, err, l.line)
+				text, err := json.Marshal(f)
+				require.NoError(t, err)
+				got = append(got, p.Headline()+" "+string(text))
+			}
+			assert.Equal(t, l.becomes, got, l.line)
+		}
+	}
+}
+
+// What is written out is read back as the same passage.
+func TestWhatIsWrittenOutIsReadBack(t *testing.T) {
+	names := NewNames("en", nil)
+	d := NewDocument()
+	for _, l := range table(t, "lines.txt") {
+		if passages, err := names.Read(l.line); err == nil && len(d.Passages()) < 190 {
+			d.Append(passages...)
+		}
+	}
+	d.fields["title"], d.fields["slot_min"], d.fields["tempo"], d.fields["intent"] = "All of it", n("600"), n("60"), "settle"
+	d.SetStart(time.Date(2026, 12, 1, 18, 30, 0, 0, time.FixedZone("", 3600)))
+	last := d.Passages()[0]
+	last.values["closing"] = []any{
+		map[string]any{"breaths": n("2"), "counts": "4:5:6", "airway": "mouth"}, map[string]any{"breaths": n("1"), "airway": "out-mouth"},
+		map[string]any{"seconds": n("30"), "text": "hand down, notice"},
+	}
+	last.values["script"] = "As it is, for a while."
+	require.NoError(t, last.SetOwnWords("r3 hold: root lock\nclosing b2 exhale (all): softly"))
+	p, err := Read(d)
+	require.NoError(t, err)
+	text, left := names.ToText(d, p)
+	assert.Empty(t, left)
+	again, err := names.FromText(text, time.UTC)
+	require.NoError(t, err, text)
+	q, err := Read(again)
+	require.NoError(t, err)
+	require.Len(t, q.Passages, len(p.Passages))
+	for i := range p.Passages {
+		assert.Equal(t, p.Passages[i], q.Passages[i], "%d", i)
+	}
+	assert.True(t, p.StartsAt.Equal(q.StartsAt))
+	assert.Equal(t, []any{p.Title, p.Intent, p.Slot, p.Tempo}, []any{q.Title, q.Intent, q.Slot, q.Tempo})
+	d.fields["room"] = "upstairs"
+	_, left = names.ToText(d, p)
+	assert.Equal(t, []string{"room"}, left, "it is said what the text leaves out")
+}
+
+func TestAClassFromText(t *testing.T) {
+	names := NewNames("en", nil)
+	d, err := names.FromText(`# Before the exam
+slot 25
+tempo 52
+starts 2026-12-01 18:30
+for before an exam
+
+talk 1 min "Seat and spine"
+even breath 4:4 x6
+  r1 inhale: fill from below
+  every exhale (all, aloud, 4 s ahead): let it go
+
+nadi 4:4 x6
+  closing: none
+rest 2 min
+`, time.FixedZone("", 3600))
+	require.NoError(t, err)
+	p, err := Read(d)
+	require.NoError(t, err)
+	assert.Equal(t, "Before the exam", p.Title)
+	assert.Equal(t, "2026-12-01T18:30:00+01:00", p.StartsAt.Format(time.RFC3339))
+	require.Len(t, p.Passages, 4)
+	assert.Equal(t, "let it go", p.Passages[1].Lines[1].Text)
+	assert.Equal(t, ForAll, p.Passages[1].Lines[1].Who)
+	assert.Empty(t, p.Passages[2].ClosingSteps)
+
+	_, err = names.FromText("# Wrong\nslot much\n  stray: words\neven 4:4 x6\n  r3 hodl: root lock\njuggling\neven x4\n  closing: soon\n", time.UTC)
+	var errs TextErrors
+	require.ErrorAs(t, err, &errs)
+	lines := make([]int, len(errs))
+	for i, e := range errs {
+		lines[i] = e.Line
+	}
+	assert.Equal(t, []int{2, 3, 5, 6, 8}, lines, "every line that is wrong, in order: %v", err)
+	assert.ErrorContains(t, err, `line 5: "hodl" is not understood`)
+}
+
+func TestOwnWords(t *testing.T) {
+	names := NewNames("en", nil)
+	for text, want := range map[string]string{
+		"r3 hold: root lock":                           `{"phase":"hold","round":3,"text":"root lock"}`,
+		"every inhale: fill from below":                `{"phase":"inhale","text":"fill from below"}`,
+		"1:30: half of it is done":                     `{"second":90,"text":"half of it is done"}`,
+		"rounds 2-4, exhale (room, aloud): softly":     `{"phase":"exhale","round":[2,4],"say":true,"text":"softly","who":"room"}`,
+		"round 2 breath 1: the left side":              `{"breath":1,"round":2,"text":"the left side"}`,
+		"r2 b2 inhale (4 s ahead): now the other side": `{"ahead":4,"breath":2,"phase":"inhale","round":2,"text":"now the other side"}`,
+		"rest 1: notice":                               `{"round":1,"stage":"rest","text":"notice"}`,
+		"throughout closing: let go":                   `{"stage":"closing","text":"let go"}`,
+		"90s: half":                                    `{"second":90,"text":"half"}`,
+		"throughout: light: as a feather":              `{"text":"light: as a feather"}`,
+	} {
+		f, err := names.Read("nadi 4:4:4 x6")
+		require.NoError(t, err)
+		require.NoError(t, f[0].SetOwnWords(text), text)
+		list := f[0].values["lines"].([]any)
+		got, err := json.Marshal(list[0])
+		require.NoError(t, err)
+		assert.JSONEq(t, want, string(got), text)
+		p, err := One(f[0])
+		require.NoError(t, err, text)
+		again := f[0].Clone()
+		require.NoError(t, again.SetOwnWords(p.OwnWords()))
+		q, err := One(again)
+		require.NoError(t, err)
+		assert.Equal(t, p.Lines, q.Lines, "written %q", p.OwnWords())
+	}
+	f := NewFields("ujjayi")
+	err := f.SetOwnWords("r3 hold: root lock\nsomewhere: this\nno colon\nr1 (loudly): that")
+	var errs TextErrors
+	require.ErrorAs(t, err, &errs)
+	assert.Len(t, errs, 3)
+	assert.Nil(t, f.values["lines"], "nothing is taken of a text that is wrong")
+}
+
+// Every preset of every practice is a right passage, and its name means it.
+func TestPresets(t *testing.T) {
+	names := NewNames("de", nil)
+	for _, p := range practice.Catalogue() {
+		for _, preset := range p.Presets {
+			for _, name := range append([]string{preset.Name}, append(preset.Also, preset.Called["de"]...)...) {
+				passages, err := names.Read(name)
+				require.NoError(t, err, name)
+				assert.Equal(t, p.ID, passages[0].Practice(), name)
+				_, err = One(passages[0])
+				assert.NoError(t, err, name)
+				for field, value := range preset.With {
+					assert.EqualValues(t, mustFields(t, map[string]any{field: value}).values[field], passages[0].values[field], "%s: %s", name, field)
+				}
+			}
+		}
+		for _, name := range append([]string{p.Name, p.ID}, append(p.Also, p.Called["de"]...)...) {
+			passages, err := names.Read(name)
+			require.NoError(t, err, name)
+			assert.Equal(t, p.ID, passages[0].Practice(), name)
+		}
+	}
+}
+
+func mustFields(t *testing.T, values map[string]any) Fields {
+	f, err := FieldsOf(values)
+	require.NoError(t, err)
+	return f
+}
+
+func TestNamesOfATeachersOwn(t *testing.T) {
+	own := *practice.Find("ujjayi")
+	own.ID, own.Name, own.Also, own.Term, own.Presets, own.Called = "own-harbour", "Harbour at dusk", nil, "", nil, nil
+	evening, err := NewNames("en", nil).Read("even 4:6 x4 then rest 2 min")
+	require.NoError(t, err)
+	names := NewNames("en", []*practice.Practice{&own}, Template{"Evening quiet", evening})
+	for line, want := range map[string][]string{"harbour 4:4 x3": {"own-harbour"}, "dusk": {"own-harbour"}, "evening quiet": {"counted-breath", ""}} {
+		passages, err := names.Read(line)
+		require.NoError(t, err, line)
+		var ids []string
+		for _, f := range passages {
+			ids = append(ids, f.Practice())
+		}
+		assert.Equal(t, want, ids, line)
+	}
+	_, err = names.Read("evening quiet x3")
+	assert.ErrorContains(t, err, "added whole")
+}
+
+func TestCompletions(t *testing.T) {
+	names := NewNames("en", nil)
+	for typed, want := range map[string]string{
+		"alt":                 "alternate nostril breath",
+		"three rounds of squ": "three rounds of square breath",
+		"even x6 then re":     "even x6 then rest",
+		"nadi 4:4 x6 le":      "nadi 4:4 x6 left",
+		"kapalabhati 3 stro":  "kapalabhati 3 strokes",
+	} {
+		var lines []string
+		for _, c := range names.Complete(typed) {
+			lines = append(lines, c.Line)
+		}
+		assert.Contains(t, lines, want, typed)
+	}
+	assert.Empty(t, names.Complete("even 4:4 x6 "))
+}
+
+func FuzzLine(f *testing.F) {
+	text, err := os.ReadFile("testdata/lines.txt")
+	require.NoError(f, err)
+	for line := range strings.Lines(string(text)) {
+		if line[0] != '\t' {
+			f.Add(strings.TrimSpace(line))
+		}
+	}
+	names := NewNames("de", nil)
+	f.Fuzz(func(t *testing.T, line string) {
+		names.Complete(line)
+		passages, err := names.Read(line)
+		if err != nil {
+			if e := AsLineError(err); e == nil || e.End > len(line) || e.At > e.End {
+				t.Fatalf("%q: %#v", line, err)
+			}
+			return
+		}
+		d := NewDocument()
+		d.Append(passages...)
+		p, err := Read(d)
+		if err != nil {
+			return // understood, but out of range: that is for Read to say
+		}
+		written, _ := names.ToText(d, p)
+		again, err := names.FromText(written, time.UTC)
+		if err != nil {
+			t.Fatalf("%q is written %q, which is not read: %v", line, written, err)
+		}
+		if q, err := Read(again); err != nil || len(q.Passages) != len(p.Passages) || !q.Length().Equal(p.Length()) {
+			t.Fatalf("%q is written %q, which is another class: %v", line, written, err)
+		}
+	})
+}

@@ -1,0 +1,303 @@
+package plan
+
+import (
+	"cmp"
+	"math"
+	"slices"
+	"strings"
+
+	"vastlantern/core/practice"
+)
+
+// Names is everything that a line can call by its name: practices, their presets, talks and rests, and templates.
+type Names struct {
+	language string
+	own      book
+	entries  []entry
+}
+
+// entry is one thing, by all its names.
+type entry struct {
+	name  string // as it is shown
+	names []callName
+	p     *practice.Practice
+	with  map[string]any // of a preset
+	stretch
+	passages []Fields // of a template, which comes as it is
+}
+
+// stretch is a talk or a rest that a line can ask for.
+type stretch struct {
+	kind  Type
+	title string // that it gets; empty for none
+	joins bool   // words that follow are added to the title, not in its place
+}
+
+// callName is the words of a name.
+type callName struct {
+	words  []string
+	weight []float64
+	sum    float64
+}
+
+// stretches is talks and free breathing by the names that teachers give them, by language.
+var stretches = []struct {
+	stretch
+	names map[string][]string
+}{
+	{stretch{Talk, "", false}, map[string][]string{"": {"talk", "speak", "explain"}, "de": {"ansage", "rede", "reden", "erklären"}}},
+	{stretch{Talk, "Welcome", true}, map[string][]string{"": {"welcome", "introduction"}, "de": {"begrüßung", "einführung"}}},
+	{stretch{Talk, "Goodbye", true}, map[string][]string{"": {"goodbye", "farewell"}, "de": {"abschied"}}},
+	{stretch{Talk, "Questions", true}, map[string][]string{"": {"questions"}, "de": {"fragen"}}},
+	{stretch{Free, "Rest", false}, map[string][]string{"": {"rest", "lying rest"}, "de": {"ruhe", "ausruhen"}}},
+	{stretch{Free, "", false}, map[string][]string{"": {"free", "natural breath", "breathe naturally", "natural breathing", "free breathing"}, "de": {"natürlicher atem", "freier atem"}}},
+	{stretch{Free, "Quiet", true}, map[string][]string{"": {"quiet", "silence", "stillness"}, "de": {"stille"}}},
+	{stretch{Free, "Sit", true}, map[string][]string{"": {"sit", "sitting"}, "de": {"sitzen"}}},
+	{stretch{Free, "Notice", true}, map[string][]string{"": {"notice", "feel"}, "de": {"spüren", "nachspüren"}}},
+	{stretch{Free, "Meditation", true}, map[string][]string{"": {"meditation", "meditate"}, "de": {"meditation", "meditieren"}}},
+	{stretch{Free, "Lying down", true}, map[string][]string{"": {"lie", "lying", "savasana", "shavasana"}, "de": {"liegen", "savasana"}}},
+	{stretch{Free, "Postures", true}, map[string][]string{"": {"postures", "asana", "asanas", "movement"}, "de": {"haltungen", "asana", "bewegung"}}},
+}
+
+// Template is a class or a part of one that is added by its name.
+type Template struct {
+	Name     string
+	Passages []Fields
+}
+
+// NewNames is the names in English and in the language, one of words.Languages, with a teacher's own practices.
+func NewNames(language string, own []*practice.Practice, templates ...Template) *Names {
+	n := &Names{language: language, own: own}
+	for _, s := range stretches {
+		names := slices.Concat(s.names[""], s.names[language])
+		e := entry{name: s.title, stretch: s.stretch}
+		if e.name == "" {
+			e.name = map[Type]string{Talk: "Talk", Free: "Natural breath"}[s.kind]
+		}
+		e.call(names...)
+		n.entries = append(n.entries, e)
+	}
+	for _, p := range slices.Concat(practice.Catalogue(), own) {
+		e := entry{name: p.Name, p: p}
+		e.call(p.Name)
+		if bare := withoutNotes(p.Term); len(p.Presets) == 0 || !strings.Contains(bare, ",") {
+			e.call(bare)
+		}
+		e.call(p.ID)
+		e.call(p.Also...)
+		e.call(p.Called[language]...)
+		n.entries = append(n.entries, e)
+		for _, preset := range p.Presets {
+			e := entry{name: capital(preset.Name), p: p, with: preset.With}
+			e.call(preset.Name)
+			e.call(preset.Also...)
+			e.call(preset.Called[language]...)
+			n.entries = append(n.entries, e)
+		}
+	}
+	for _, t := range templates {
+		e := entry{name: t.Name, passages: t.Passages}
+		e.call(t.Name)
+		n.entries = append(n.entries, e)
+	}
+	return n
+}
+
+func capital(name string) string { return strings.ToUpper(name[:1]) + name[1:] }
+
+// withoutNotes takes out what stands in brackets.
+func withoutNotes(term string) string {
+	for {
+		from, to := strings.Index(term, "("), strings.Index(term, ")")
+		if from < 0 || to < from {
+			return strings.TrimSpace(term)
+		}
+		term = strings.TrimSpace(term[:from]) + term[to+1:]
+	}
+}
+
+// Words that many names have say little, and need not be there.
+var commonWords = map[string]float64{
+	"breath": 0.2, "breathe": 0.2, "breathing": 0.2, "the": 0.05, "of": 0.05, "a": 0.05, "with": 0.05, "to": 0.05, "in": 0.05, "own": 0.05, "and": 0.05, "mit": 0.05, "der": 0.05, "atem": 0.2, "atmung": 0.2, "out": 0.1,
+}
+
+// sayLittle are words that may stand in a name without belonging to it.
+var sayLittle = []string{"of", "the", "a", "with", "breath", "breathing", "atem", "atmung"}
+
+func (e *entry) call(names ...string) {
+	for _, name := range names {
+		c := callName{}
+		for _, t := range tokens(name, "") {
+			if t.text == "," {
+				continue
+			}
+			weight := 1.0
+			if w := commonWords[t.text]; w > 0 {
+				weight = w
+			}
+			c.words, c.weight, c.sum = append(c.words, t.text), append(c.weight, weight), c.sum+weight
+		}
+		if len(c.words) == 0 {
+			continue
+		}
+		e.names = append(e.names, c)
+		if len(c.words) > 1 {
+			e.names = append(e.names, callName{[]string{strings.Join(c.words, "")}, []float64{1}, 1})
+		}
+	}
+}
+
+// likeness tells how well the words of a line fit the name, in any order: how much of what was said is in it, and how much of
+// the name was said, 0 to 1. 0 says that some word does not belong.
+func (c callName) likeness(said []token, unfinished bool) (weight, share float64) {
+	used := make([]bool, len(c.words))
+	for i, word := range said {
+		best, at := 0.0, -1
+		for k, name := range c.words {
+			if used[k] {
+				continue
+			}
+			q := alike(word.text, name, unfinished && i == len(said)-1)
+			if q == slipped && word.number() != "" {
+				continue // six is not sit
+			}
+			if q *= c.weight[k]; q > best {
+				best, at = q, k
+			}
+		}
+		if at < 0 {
+			if slices.Contains(sayLittle, word.text) {
+				continue
+			}
+			return 0, 0
+		}
+		used[at] = true
+		weight += best
+		part := 1.0
+		if name := c.words[at]; strings.HasPrefix(name, word.text) { // the beginning of a word is a part of it
+			part = float64(len(word.text)) / float64(len(name))
+		}
+		share += c.weight[at] * part
+	}
+	return weight, share / c.sum
+}
+
+// alike tells how far a word is another one: 1 the same, less for the beginning of it and for a slip of the finger, 0 for
+// neither.
+func alike(word, name string, unfinished bool) float64 {
+	least := 3
+	if unfinished {
+		least = 1
+	}
+	switch {
+	case word == name:
+		return 1
+	case word == name+"s" || word+"s" == name:
+		return 0.98
+	case len(word) >= least && strings.HasPrefix(name, word):
+		return 0.9
+	case slips(word, name) <= mostSlips(word):
+		return slipped
+	}
+	return 0
+}
+
+// slipped is how much a word counts that is written wrong.
+const slipped = 0.7
+
+// mostSlips is how many letters of a word may be wrong, missing, too many or swapped.
+func mostSlips(word string) int {
+	switch n := len(word); {
+	case n < 3:
+		return 0
+	case n < 8:
+		return 1
+	}
+	return 2
+}
+
+// slips counts what has to be changed in one word to make it the other: a letter more, less or another, or two neighbours
+// swapped (the optimal string alignment distance).
+func slips(a, b string) int {
+	if d := len(a) - len(b); d > 2 || d < -2 {
+		return math.MaxInt
+	}
+	rows := make([][]int, len(a)+1)
+	for i := range rows {
+		rows[i] = make([]int, len(b)+1)
+		for j := range rows[i] {
+			switch {
+			case i == 0:
+				rows[i][j] = j
+			case j == 0:
+				rows[i][j] = i
+			default:
+				cost := 1
+				if a[i-1] == b[j-1] {
+					cost = 0
+				}
+				rows[i][j] = min(rows[i-1][j]+1, rows[i][j-1]+1, rows[i-1][j-1]+cost)
+				if i > 1 && j > 1 && a[i-1] == b[j-2] && a[i-2] == b[j-1] {
+					rows[i][j] = min(rows[i][j], rows[i-2][j-2]+1)
+				}
+			}
+		}
+	}
+	return rows[len(a)][len(b)]
+}
+
+// almost is the share from which on a name was said whole: shares are sums of decimals.
+const almost = 0.95
+
+// mostNameWords is how many words a name in a line has at most.
+const mostNameWords = 5
+
+// hit is a place in a line where something is called by its name.
+type hit struct {
+	entry         *entry
+	from, to      int // tokens
+	weight, share float64
+}
+
+// hits is everything that the tokens may call by name, the likeliest first. unfinished says that the last word may go on.
+func (n *Names) hits(list []token, unfinished bool) []hit {
+	var found []hit
+	for from := range list {
+		for to := from + 1; to <= min(len(list), from+mostNameWords); to++ {
+			last := list[to-1]
+			if last.quoted || last.text == "," || last.text == ";" {
+				break
+			}
+			said := list[from:to]
+			if commonWords[list[from].text] > 0 && commonWords[list[from].text] < 0.2 && len(said) > 1 {
+				continue // a name does not begin with "of"
+			}
+			for i := range n.entries {
+				e := &n.entries[i]
+				best := hit{entry: e, from: from, to: to}
+				for _, name := range e.names {
+					w, share := name.likeness(said, unfinished && to == len(list))
+					if share > almost && best.share < almost || (share > almost) == (best.share > almost) && w > best.weight {
+						best.weight, best.share = w, share
+					}
+				}
+				if best.weight >= 0.5 {
+					found = append(found, best)
+				}
+			}
+		}
+	}
+	slices.SortStableFunc(found, func(a, b hit) int {
+		return cmp.Or(cmp.Compare(rank(b), rank(a)), cmp.Compare(b.share, a.share), cmp.Compare(a.from, b.from))
+	})
+	return found
+}
+
+// rank puts a name that was said whole before one that was said in part, if as much was said.
+func rank(h hit) float64 {
+	r := math.Round(h.weight*100) / 100
+	if h.share > almost {
+		r += 0.5
+	}
+	return r
+}

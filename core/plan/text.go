@@ -1,0 +1,418 @@
+package plan
+
+import (
+	"encoding/json"
+	"errors"
+	"fmt"
+	"maps"
+	"slices"
+	"strings"
+	"time"
+
+	"vastlantern/core/breath"
+	"vastlantern/core/practice"
+)
+
+// FromText reads a whole class from plain text: a first line "# title", then what holds for all of it (slot 40, tempo 50,
+// starts 2026-12-01 18:30, for before sleep), then one line a passage, as Read takes it. Lines that begin with a space belong to
+// the passage above: its own words by their place, and script:, opening: and closing:. Times are those of the place. The error
+// is a TextErrors with every line that is wrong.
+func (n *Names) FromText(text string, place *time.Location) (Document, error) {
+	d := NewDocument()
+	var errs TextErrors
+	var below []string // own words of the passage above
+	var above []Fields
+	var linesOf []int // the line of each passage
+	headLines := map[string]int{}
+	started := 0
+	finish := func() {
+		if len(below) > 0 {
+			if err := above[len(above)-1].SetOwnWords(strings.Join(below, "\n")); err != nil {
+				for _, e := range err.(TextErrors) {
+					errs = append(errs, TextError{started + e.Line, e.Err})
+				}
+			}
+		}
+		below = nil
+	}
+	for i, line := range strings.Split(strings.ReplaceAll(text, "\r\n", "\n"), "\n") {
+		trimmed := strings.TrimSpace(line)
+		fail := func(err error) { errs = append(errs, TextError{i + 1, err}) }
+		inside := line != "" && (line[0] == ' ' || line[0] == '\t')
+		switch {
+		case trimmed == "" || trimmed[0] == '#':
+			if title := strings.TrimSpace(strings.TrimLeft(trimmed, "#")); title != "" && d.fields["title"] == nil && len(above) == 0 {
+				d.fields["title"] = title
+			}
+			if len(below) > 0 {
+				below = append(below, "")
+			}
+			continue
+		case inside && len(above) == 0:
+			fail(&LineError{Why: "A line that begins with a space belongs to the passage above it, and there is none"})
+			continue
+		case inside:
+			key, rest, _ := strings.Cut(trimmed, ":")
+			taken, err := above[len(above)-1].setPart(fold(key), strings.TrimSpace(rest))
+			if err != nil {
+				fail(err)
+			}
+			if taken {
+				trimmed = ""
+			}
+			if len(below) == 0 {
+				started = i
+			}
+			below = append(below, trimmed)
+			continue
+		}
+		finish()
+		if field, err := d.setHead(trimmed, place); field != "" && len(above) == 0 {
+			headLines[field] = i + 1
+			if err != nil {
+				fail(err)
+			}
+			continue
+		}
+		added, err := n.Read(trimmed)
+		if err != nil {
+			fail(err)
+			added = []Fields{NewStretch(Talk, "", breath.Int(defaultTalk))} // for the lines below it
+		}
+		above = append(above, added...)
+		d.Append(added...)
+		for range added {
+			linesOf = append(linesOf, i+1)
+		}
+	}
+	finish()
+	var wrong Errors
+	if _, err := readWith(d, n.own); len(errs) == 0 && errors.As(err, &wrong) {
+		for _, e := range wrong {
+			line := headLines[e.Field]
+			if e.Passage > 0 && e.Passage <= len(linesOf) {
+				line = linesOf[e.Passage-1]
+			}
+			errs = append(errs, TextError{line, &LineError{Given: e.Given, Why: e.Field + ": allowed is " + e.Allowed}})
+		}
+	}
+	slices.SortStableFunc(errs, func(a, b TextError) int { return a.Line - b.Line })
+	if len(errs) > 0 {
+		return d, errs
+	}
+	return d, nil
+}
+
+// setHead reads a line of what holds for the whole class, and tells which field it sets; none where it is no such line.
+func (d Document) setHead(line string, place *time.Location) (field string, err error) {
+	key, rest, _ := strings.Cut(line, " ")
+	rest = strings.TrimSpace(rest)
+	switch fold(strings.TrimSuffix(key, ":")) {
+	case "slot", "tempo":
+		number := strings.TrimSpace(strings.TrimSuffix(strings.TrimSuffix(rest, "minutes"), "min"))
+		field = map[string]string{"slot": "slot_min", "tempo": "tempo"}[fold(strings.TrimSuffix(key, ":"))]
+		if !numberForm.MatchString(number) {
+			return field, &LineError{Given: rest, Why: "write a number, as slot 40 (minutes) or tempo 50 (counts a minute)"}
+		}
+		d.fields[field] = numeral(number)
+		return field, nil
+	case "starts":
+		for _, form := range []string{time.RFC3339, "2006-01-02 15:04", "2006-01-02T15:04"} {
+			if at, err := time.ParseInLocation(form, rest, place); err == nil {
+				d.SetStart(at)
+				return "starts_at", nil
+			}
+		}
+		return "starts_at", &LineError{Given: rest, Why: "write a date and a time, as starts 2026-12-01 18:30"}
+	case "for":
+		d.fields["intent"] = rest
+		return "intent", nil
+	}
+	return "", nil
+}
+
+// setPart sets a part of the passage that has a name of its own, and tells whether it is one.
+func (f Fields) setPart(key, text string) (taken bool, err error) {
+	switch {
+	case key == "script":
+		f.values["script"] = text
+		return true, nil
+	case key != "opening" && key != "closing":
+		return false, nil
+	case text == "none":
+		delete(f.values, key)
+		return true, nil
+	}
+	steps := []any{}
+	for part := range strings.SplitSeq(text, ";") {
+		one, err := step(part)
+		if err != nil {
+			return true, err
+		}
+		steps = append(steps, one)
+	}
+	f.values[key] = steps
+	return true, nil
+}
+
+// step reads a step of an opening or a closing: "2 breaths 4:5:6 by the mouth" or "30 s hand down, notice".
+func step(text string) (map[string]any, error) {
+	list := tokens(text, "")
+	if n, found := match("N breaths|breath", subject{}, list, 0); n > 0 {
+		fields := map[string]any{"breaths": numeral(found.numbers[0])}
+		for list = list[n:]; len(list) > 0; list = list[1:] {
+			switch t := list[0]; {
+			case isCounts(t.text):
+				fields["counts"] = t.text
+			case t.key == "mouth" && fields["airway"] == nil:
+				fields["airway"] = string(breath.ByMouth)
+			case t.key == "out":
+				fields["airway"] = string(breath.OutByMouth)
+			case !slices.Contains(fillers, t.key) && t.key != "mouth" && t.key != "nose":
+				return nil, &LineError{Given: t.given, Why: "after the breaths stand their counts, as 4:5:6, and by the mouth"}
+			}
+		}
+		return fields, nil
+	}
+	if len(list) > 0 {
+		if seconds, n := timeAt(list, 0, true); n > 0 {
+			fields := map[string]any{"seconds": json.Number(seconds.String())}
+			if n < len(list) {
+				fields["text"] = strings.TrimSpace(text[list[n].at:])
+			}
+			return fields, nil
+		}
+	}
+	return nil, &LineError{Given: strings.TrimSpace(text), Why: "write breaths as 2 breaths 4:5:6, or a time and what happens as 30 s hand down"}
+}
+
+// said is the fields that a line or the lines below it say; what else a document has is not in its text.
+var saidHead = []string{"format", "version", "title", "slot_min", "tempo", "starts_at", "intent", "passages"}
+
+// ToText writes the document, whose plan is p, as FromText reads it. left names what the text does not say, as "field room".
+func (n *Names) ToText(d Document, p *Plan) (text string, left []string) {
+	var b strings.Builder
+	if p.Title != "" {
+		fmt.Fprintf(&b, "# %s\n", oneLine(p.Title))
+	}
+	if p.Slot.Sign() > 0 {
+		fmt.Fprintf(&b, "slot %v\n", d.fields["slot_min"])
+	}
+	if d.fields["tempo"] != nil {
+		fmt.Fprintf(&b, "tempo %v\n", d.fields["tempo"])
+	}
+	if !p.StartsAt.IsZero() {
+		fmt.Fprintf(&b, "starts %s\n", p.StartsAt.Format(time.RFC3339))
+	}
+	if p.Intent != "" {
+		fmt.Fprintf(&b, "for %s\n", oneLine(p.Intent))
+	}
+	for _, field := range slices.Sorted(maps.Keys(d.fields)) {
+		if !slices.Contains(saidHead, field) {
+			left = append(left, field)
+		}
+	}
+	b.WriteByte('\n')
+	for i, f := range d.Passages() {
+		if i >= len(p.Passages) || f.broken() {
+			continue
+		}
+		line, below, unsaid := n.toLine(f, &p.Passages[i])
+		for _, field := range unsaid {
+			left = append(left, fmt.Sprintf("%s of passage %d", field, i+1))
+		}
+		b.WriteString(line + "\n")
+		for _, more := range below {
+			b.WriteString("  " + more + "\n")
+		}
+	}
+	return b.String(), left
+}
+
+// toLine is a passage as Read takes it, what stands below it, and the fields that neither says.
+func (n *Names) toLine(f Fields, p *Passage) (line string, below, unsaid []string) {
+	words := []string{n.callOf(f, p)}
+	known := []string{"type", "practice", "script", "opening", "closing", "lines", "prompts"}
+	for _, say := range sayings {
+		known = append(known, say.field)
+		if word := say.say(f, p); word != "" {
+			words = append(words, word)
+		}
+	}
+	line = strings.Join(words, " ")
+	if p.Script != "" {
+		below = append(below, "script: "+oneLine(p.Script))
+	}
+	again, _ := n.Read(line)
+	for _, part := range []struct {
+		field string
+		steps []Step
+	}{{"opening", p.OpeningSteps}, {"closing", p.ClosingSteps}} {
+		switch {
+		case len(part.steps) > 0:
+			below = append(below, part.field+": "+stepsText(part.steps))
+		case len(again) == 1 && again[0].values[part.field] != nil: // what a practice brings along is not wanted
+			below = append(below, part.field+": none")
+		}
+	}
+	if own := p.OwnWords(); own != "" {
+		below = append(below, strings.Split(own, "\n")...)
+	}
+	for _, field := range slices.Sorted(maps.Keys(f.values)) {
+		if !slices.Contains(known, field) {
+			unsaid = append(unsaid, field)
+		}
+	}
+	return line, below, unsaid
+}
+
+// callOf is what the passage is called in a line: the plainest name that is understood as it.
+func (n *Names) callOf(f Fields, p *Passage) string {
+	switch {
+	case p.Type == Talk:
+		return "talk"
+	case p.Type == Free:
+		return "free"
+	}
+	if read, err := n.Read(p.Practice.Name); err == nil && read[0].Practice() == f.Practice() {
+		return lower(p.Practice.Name)
+	}
+	return p.Practice.ID
+}
+
+func stepsText(steps []Step) string {
+	list := make([]string, len(steps))
+	for i, s := range steps {
+		if s.Breaths == 0 {
+			list[i] = strings.TrimSpace(s.Length.Div(breath.Int(1000)).String() + " s " + oneLine(s.Text))
+			continue
+		}
+		list[i] = fmt.Sprintf("%d breaths %s", s.Breaths, s.Counts)
+		switch s.Airway {
+		case breath.ByMouth:
+			list[i] += " by the mouth"
+		case breath.OutByMouth:
+			list[i] += " out by the mouth"
+		}
+	}
+	return strings.Join(list, "; ")
+}
+
+// saying is how a field of a passage is said in a line; empty where it is not there, or what is usual.
+type saying struct {
+	field string
+	say   func(f Fields, p *Passage) string
+}
+
+func sayValue(field, format string) saying {
+	return saying{field, func(f Fields, _ *Passage) string {
+		if value, there := f.values[field]; there {
+			return fmt.Sprintf(format, value)
+		}
+		return ""
+	}}
+}
+
+func sayChoice(field string, words map[string]string) saying {
+	return saying{field, func(f Fields, _ *Passage) string {
+		word, _ := f.values[field].(string)
+		return words[word]
+	}}
+}
+
+func sayFlag(field, word string) saying {
+	return saying{field, func(f Fields, _ *Passage) string {
+		if f.values[field] == true {
+			return word
+		}
+		return ""
+	}}
+}
+
+func sayOf(field string, say func(p *Passage) string) saying {
+	return saying{field, func(f Fields, p *Passage) string {
+		if f.values[field] == nil {
+			return ""
+		}
+		return say(p)
+	}}
+}
+
+// sayings are all fields in the order of a line. Each is read back by one of forms.
+var sayings = []saying{
+	{"counts", func(_ Fields, p *Passage) string {
+		if p.Is(practice.Counted) {
+			return p.Measure.Counts.String()
+		}
+		return ""
+	}},
+	sayOf("open_seconds", (*Passage).openShort),
+	sayChoice("pace", map[string]string{"own": "own pace"}),
+	{"rounds", func(f Fields, p *Passage) string {
+		if p.Type != Practice || p.OwnPace || p.KeepsMinutes() {
+			return ""
+		}
+		return fmt.Sprintf("x%d", p.Rounds)
+	}},
+	{"minutes", func(f Fields, p *Passage) string {
+		if p.Type != Practice || !p.OwnPace && !p.KeepsMinutes() {
+			return ""
+		}
+		return p.Minutes.String() + " min"
+	}},
+	sayValue("strokes", "%v strokes"),
+	sayValue("tempo", "@%v"),
+	sayValue("rate", "@%v"),
+	sayValue("breaths", "%v breaths"),
+	{"seconds", func(f Fields, p *Passage) string {
+		if p.Type == Practice || f.values["breaths"] != nil {
+			return ""
+		}
+		return p.Length.Div(breath.Int(1000)).String() + " s"
+	}},
+	sayFlag("wait", "wait"),
+	sayValue("side", "%v"),
+	sayChoice("entry", map[string]string{"exhale": "exhale first", "inhale": "inhale first"}),
+	sayChoice("airway", map[string]string{"mouth": "by the mouth", "out-mouth": "out by the mouth", "nose": "by the nose"}),
+	sayChoice("zone", map[string]string{"all": "all zones", "belly": "belly", "ribs": "ribs", "chest": "chest"}),
+	sayChoice("attention", map[string]string{"front": "the front", "sides": "the sides", "back": "the back", "round": "all round"}),
+	sayOf("aperture", func(p *Passage) string {
+		return map[practice.Aperture]string{
+			{Inhale: "narrow", Exhale: "wide"}: "narrow in", {Inhale: "wide", Exhale: "narrow"}: "narrow out", {Inhale: "narrow", Exhale: "narrow"}: "narrow both",
+		}[p.Aperture]
+	}),
+	sayChoice("voice", map[string]string{"numbers": "numbers up", "updown": "up and down", "words": "words only", "holds": "numbers in holds", "silent": "silent"}),
+	{"syllables", func(_ Fields, p *Passage) string {
+		if p.Voice != Syllables {
+			return ""
+		}
+		return "saying " + strings.Join(p.Syllables, " ") + ","
+	}},
+	sayOf("fade", func(p *Passage) string {
+		var words []string
+		if p.Fade.WordsAfter >= 0 {
+			words = append(words, fmt.Sprintf("words after %d", p.Fade.WordsAfter))
+		}
+		if p.Fade.SilentAfter >= 0 {
+			words = append(words, fmt.Sprintf("silent after %d", p.Fade.SilentAfter))
+		}
+		return strings.Join(words, " ")
+	}),
+	sayChoice("word", map[string]string{"before": "word before", "on": "word on"}),
+	sayValue("count_in", "count-in %v"),
+	sayValue("lead_in", "lead-in %v"),
+	sayValue("rest_between", "rest %v"),
+	sayFlag("rest_wait", "rests wait"),
+	sayValue("rest_lead_in", "rest lead-in %v"),
+	sayValue("natural_pause", "pause %v"),
+	sayValue("recall", "recall %v"),
+	sayOf("beside", func(p *Passage) string { return "beside " + p.Beside.String() }),
+	sayFlag("trial", "try-out"),
+	sayFlag("keep", "keep"),
+	{"title", func(_ Fields, p *Passage) string {
+		if p.Title == "" {
+			return ""
+		}
+		return `"` + strings.NewReplacer(`\`, `\\`, `"`, `\"`, "\n", " ").Replace(p.Title) + `"`
+	}},
+}
