@@ -96,6 +96,7 @@ func (s server) plans(api *gin.RouterGroup) {
 	api.GET("/templates", answer(func(*gin.Context) ([]contract.Template, error) { return plans.Templates() }))
 	api.POST("/draft", body(func(_ *gin.Context, in contract.Draft) (contract.Drafted, error) { return plans.Draft(in) }))
 	api.POST("/typed", body(func(_ *gin.Context, in contract.Typed) (contract.TypedRead, error) { return plans.ReadTyped(in) }))
+	api.GET("/phrases", answer(func(c *gin.Context) (contract.Phrases, error) { return plans.Phrases(c.Query("practice")) }))
 	api.GET("/plans/:id/text", withID(plans.Text))
 	api.POST("/plans", body(func(_ *gin.Context, in contract.PlanSave) (contract.Plan, error) {
 		return plans.Add(in.Document, in.GroupID)

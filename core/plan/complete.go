@@ -29,6 +29,9 @@ func (n *Names) Complete(line string) []Completion {
 	end := list[len(list)-1].end
 	var found []Completion
 	add := func(c Completion) {
+		if _, err := n.Read(c.Line); err != nil {
+			return // it would not be understood
+		}
 		if !slices.ContainsFunc(found, func(f Completion) bool { return f.Line == c.Line }) && len(found) < mostCompletions {
 			found = append(found, c)
 		}

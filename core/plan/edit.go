@@ -3,6 +3,7 @@ package plan
 import (
 	"encoding/json"
 	"fmt"
+	"slices"
 	"strconv"
 	"strings"
 
@@ -58,4 +59,30 @@ func (f Fields) RetitlePreset(own ...*practice.Practice) {
 		}
 		return
 	}
+}
+
+// Role is one of the counts of a passage that a teacher chooses: those of its inhales, for instance.
+type Role struct {
+	Phase  breath.Phase
+	Counts int // or seconds, of an open practice; 0 where the phase is left out
+}
+
+// Roles is the counts of the passage that can be chosen, in the order of the round; none where the practice fixes them.
+func (p *Passage) Roles() []Role {
+	if p.Type != Practice {
+		return nil
+	}
+	c := p.Measure.Counts
+	var roles []Role
+	for i, n := range []int{c.Inhale, c.Hold, c.Exhale, c.Empty} {
+		step := slices.IndexFunc(p.Practice.Figure, func(s practice.Step) bool { return s.Counts == string(rune('a'+i)) })
+		if step < 0 {
+			continue
+		}
+		if p.Is(practice.Open) {
+			n = int(p.Open[i].Div(breath.Int(1000)).Floor())
+		}
+		roles = append(roles, Role{p.Practice.Figure[step].Phase, n})
+	}
+	return roles
 }

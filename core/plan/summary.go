@@ -2,6 +2,7 @@ package plan
 
 import (
 	"fmt"
+	"slices"
 	"strings"
 
 	"vastlantern/core/breath"
@@ -131,6 +132,24 @@ func (p *Passage) Short(f Fields) string {
 	return strings.Join(words, " ")
 }
 
+// saidInShort are the fields that Short writes, and the title, which stands beside it.
+var saidInShort = append([]string{"title"}, covered...)
+
+// Says is what tells the passage from others beyond its title and what Short writes, in a few words each: "by the mouth",
+// "narrow in", "beside 4:4". What is usual has none.
+func (p *Passage) Says(f Fields) []string {
+	words := []string{}
+	for _, s := range sayings {
+		if slices.Contains(saidInShort, s.field) {
+			continue
+		}
+		if word := strings.TrimSuffix(s.say(f, p), ","); word != "" {
+			words = append(words, word)
+		}
+	}
+	return words
+}
+
 // Headline is the passage in a few words, as "Alternate nostril breath 4:4:8 ×6".
 func (p *Passage) Headline() string {
 	if p.Practice == nil {
@@ -138,14 +157,14 @@ func (p *Passage) Headline() string {
 	}
 	length := fmt.Sprintf("×%d", p.Rounds)
 	if p.Minutes.Sign() > 0 {
-		length = fmt.Sprintf("%s min", p.Minutes)
+		length = strings.NewReplacer("m", " min ", "s", " s").Replace(shortTime(p.Millis()))
 	}
 	return strings.Join(strings.Fields(fmt.Sprintf("%s %s %s", p.Name(), p.Pattern(), length)), " ")
 }
 
-// shortTime writes milliseconds as 90s, 2m or 1m30s.
+// shortTime writes milliseconds as 90s, 2m or 1m30s, to a whole second.
 func shortTime(length breath.Exact) string {
-	secs := length.Div(breath.Int(1000))
+	secs := breath.Int(max(1, length.Div(breath.Int(1000)).Round()))
 	minutes := secs.Div(breath.Int(60)).Floor()
 	rest := secs.Sub(breath.Int(60 * minutes))
 	switch {

@@ -146,11 +146,13 @@ type StrongCaution struct {
 
 // Offer is a field that a passage can be given beyond its length, counts and tempo, and what holds where it is not.
 type Offer struct {
-	Field   string   `json:"field"`
-	Choices []string `json:"choices"` // the words that it takes, the default first; empty for a number or a flag
-	Flag    bool     `json:"flag"`
-	Unit    string   `json:"unit"`    // of a number
-	Default string   `json:"default"` // of a number
+	Field   string     `json:"field"` // one of an object with a dot, as aperture.inhale
+	About   plan.About `json:"about"`
+	Choices []string   `json:"choices"` // the words that it takes, the default first; empty for a number, a text or a flag
+	Flag    bool       `json:"flag"`
+	Text    bool       `json:"text"`    // words, parted by spaces
+	Unit    string     `json:"unit"`    // of a number
+	Default string     `json:"default"` // of a number
 }
 
 // PassageSummary is the numbers of one passage.
@@ -161,6 +163,7 @@ type PassageSummary struct {
 	Term          string       `json:"term"`
 	Offers        []Offer      `json:"offers"` // the fields that it can be given
 	Short         string       `json:"short"`  // as Draft takes it
+	Says          []string     `json:"says"`   // what tells it from others beyond this
 	StartMS       int64        `json:"start_ms"`
 	LengthMS      int64        `json:"length_ms"`
 	Rounds        int          `json:"rounds"` // 0 where there are none
@@ -179,7 +182,14 @@ type PassageSummary struct {
 	Gentler       bool         `json:"gentler"`   // there is a gentle variant to take
 	Soften        bool         `json:"soften"`    // and for this group it should be taken
 	Round         []ScorePhase `json:"round"`     // the phases of one, from 0; empty where there are none
+	Roles         []Role       `json:"roles"`     // its counts that can be chosen; empty where there are none
 	OwnWords      string       `json:"own_words"` // the teacher's own, a line each, as ChangeOwnWords takes them
+}
+
+// Role is one of the counts of a passage that can be chosen: those of its inhales, for instance.
+type Role struct {
+	Phase  breath.Phase `json:"phase"`
+	Counts int          `json:"counts"` // or seconds, of an open phase
 }
 
 // Typed is lines as a teacher types them, to know what they would be.
@@ -213,6 +223,11 @@ type LineProblem struct {
 type Completion struct {
 	Line string `json:"line"` // all of it
 	Says string `json:"says"` // what it would be; empty for a word
+}
+
+// Phrases is what a teacher may want to say again.
+type Phrases struct {
+	Phrases []string `json:"phrases"`
 }
 
 // PlainText is a class as plain text, one line a passage.

@@ -174,7 +174,16 @@ func verbs(set pace.VerbSet, known map[pace.VerbSet][]pace.Verb) []pace.Verb {
 func OffersOf(p *plan.Passage) []Offer {
 	list := []Offer{}
 	for _, o := range p.Offers() {
-		list = append(list, Offer{o.Field, append([]string{}, o.Choices...), o.Flag, o.Unit, o.Default})
+		list = append(list, Offer{o.Field, o.About, append([]string{}, o.Choices...), o.Flag, o.Text, o.Unit, o.Default})
+	}
+	return list
+}
+
+// RolesOf is the counts of a passage that can be chosen.
+func RolesOf(p *plan.Passage) []Role {
+	list := []Role{}
+	for _, r := range p.Roles() {
+		list = append(list, Role{r.Phase, r.Counts})
 	}
 	return list
 }

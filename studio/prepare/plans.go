@@ -156,7 +156,7 @@ func (ps *Plans) summary(doc plan.Document, group *contract.Group) (contract.Pla
 		length := passage.PlannedLength()
 		one := passageSummary(passage, who)
 		one.Round = roundOf(p, i)
-		one.Short = passage.Short(fields[i])
+		one.Short, one.Says = passage.Short(fields[i]), passage.Says(fields[i])
 		one.StartMS, one.LengthMS = start.Round(), length.Round()
 		start = start.Add(length)
 		shape.Passages = append(shape.Passages, one)
@@ -175,7 +175,7 @@ func level(group *contract.Group) string {
 func passageSummary(p *plan.Passage, who care.Room) contract.PassageSummary {
 	shape := contract.PassageSummary{
 		Name: p.Name(), Type: p.Type, OwnPace: p.OwnPace, Cautions: contract.CautionsOf(p), Findings: contract.FindingsOf(p, who), Offers: contract.OffersOf(p),
-		Opening: contract.StepsInWords(p.OpeningSteps), Closing: contract.StepsInWords(p.ClosingSteps), OwnWords: p.OwnWords(),
+		Opening: contract.StepsInWords(p.OpeningSteps), Closing: contract.StepsInWords(p.ClosingSteps), OwnWords: p.OwnWords(), Roles: contract.RolesOf(p),
 	}
 	if p.Practice == nil {
 		return shape

@@ -65,6 +65,10 @@ type all struct {
 	Summary   contract.Summary
 	Deletion  contract.Deletion
 	Deleted   contract.DeletedList
+	Typed     contract.Typed
+	TypedRead contract.TypedRead
+	PlainText contract.PlainText
+	Phrases   contract.Phrases
 	Session   contract.Session
 	SignIn    contract.SignIn
 }
@@ -79,6 +83,7 @@ var words = map[reflect.Type][]any{
 	reflect.TypeFor[breath.Phase]():        {breath.Inhale, breath.Hold, breath.Exhale, breath.Empty, breath.Still, breath.Stroke, breath.Beat, breath.Lead, breath.Free, breath.Talk},
 	reflect.TypeFor[breath.Through]():      {breath.None, breath.Left, breath.Right, breath.Both, breath.Mouth},
 	reflect.TypeFor[plan.Type]():           {plan.Talk, plan.Free, plan.Practice},
+	reflect.TypeFor[plan.About]():          {plan.AboutBreath, plan.AboutVoice, plan.AboutAround, plan.AboutLane, plan.AboutClass},
 	reflect.TypeFor[contract.ChangeKind](): kinds(),
 	reflect.TypeFor[care.Do]():             {care.LeaveOut, care.Gentle, care.Carefully},
 }

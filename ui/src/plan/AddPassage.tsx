@@ -1,32 +1,64 @@
-import { useQuery } from "@tanstack/react-query";
-import { useState } from "react";
+import { type KeyboardEvent, useId, useRef, useState } from "react";
 import { Button, Form, InputGroup } from "react-bootstrap";
-import { get } from "../wire/api";
-import type { Book } from "../wire/contract";
+import type { LineProblem, TypedLine } from "../wire/contract";
+import { clock } from "../player/format";
+import { RoundSheet } from "../player/RoundSheet";
+import { useTyped } from "./useTyped";
 
-/** AddPassage adds what is written the short way, and keeps it where it was not understood. */
-export function AddPassage({
-  first,
-  onAdd,
-}: {
-  first: boolean;
-  onAdd: (text: string) => Promise<string | null>;
-}) {
-  const [typed, setTyped] = useState("");
+type Props = { first: boolean; group: number; onAdd: (text: string) => Promise<string | null> };
+
+/**
+ * AddPassage adds what is typed as a teacher says it, a line or several, and keeps what was not understood. What it would be,
+ * and how the line may go on, is shown while one types.
+ */
+export function AddPassage({ first, group, onAdd }: Props) {
+  const [text, setText] = useState("");
   const [problem, setProblem] = useState("");
-  const practices = useQuery({
-    queryKey: ["practices", 0],
-    queryFn: () => get<Book>("/practices"),
-    staleTime: Infinity,
-  });
+  const [chosen, setChosen] = useState(-1); // of the completions
+  const [closed, setClosed] = useState(false); // they were put away
+  const field = useRef<HTMLTextAreaElement>(null);
+  const list = useId();
+  const typed = useTyped(text, group);
+  const completions = closed ? [] : (typed?.completions ?? []).filter((c) => c.line !== lastLine(text));
+
+  const type = (next: string) => {
+    setText(next);
+    setProblem("");
+    setChosen(-1);
+    setClosed(false);
+  };
+  const complete = (line: string) => {
+    type(text.slice(0, text.length - lastLine(text).length) + line);
+    setClosed(true);
+    field.current?.focus();
+  };
   const add = async () => {
-    const why = await onAdd(typed);
-    setProblem(why ?? "Another change was being made. Press Add once more.");
-    if (why === "") setTyped("");
+    const why = await onAdd(text);
+    setProblem(why ?? "Another change was being made. Press Enter once more.");
+    if (why === "") type("");
+  };
+  const onKey = (e: KeyboardEvent) => {
+    const picked = completions[chosen];
+    if (e.key === "ArrowDown" && completions.length > 0) setChosen((chosen + 1) % completions.length);
+    else if (e.key === "ArrowUp" && chosen >= 0) setChosen(chosen - 1);
+    else if (e.key === "Tab" && !e.shiftKey && completions.length > 0)
+      complete((picked ?? completions[0]!).line);
+    else if (e.key === "Enter" && !e.shiftKey && picked) complete(picked.line);
+    else if (e.key === "Enter" && !e.shiftKey) void add();
+    else if (e.key === "Escape" && completions.length > 0) setClosed(true);
+    else return;
+    e.preventDefault();
+  };
+  const mend = (line: number, { from, to }: LineProblem, word: string) => {
+    const lines = text.split("\n");
+    const given = lines[line - 1] ?? "";
+    lines[line - 1] = given.slice(0, from) + word + given.slice(to);
+    type(lines.join("\n"));
+    field.current?.focus();
   };
   return (
     <Form
-      className="mt-2"
+      className="add mt-2"
       onSubmit={(e) => {
         e.preventDefault();
         void add();
@@ -37,32 +69,98 @@ export function AddPassage({
           Add
         </InputGroup.Text>
         <Form.Control
+          as="textarea"
           id="add"
+          ref={field}
+          rows={Math.min(12, Math.max(1, text.split("\n").length))}
           autoFocus={first}
-          list="practices"
           autoComplete="off"
-          placeholder="nadi 4:4:8 x6 @50   ·   talk 1m seat and spine   ·   rest 2m"
-          value={typed}
+          spellCheck={false}
+          role="combobox"
+          aria-expanded={completions.length > 0}
+          aria-controls={list}
+          aria-activedescendant={chosen >= 0 ? `${list}-${chosen}` : undefined}
+          aria-describedby={`${list}-read`}
+          placeholder="even breath 4:4 x6   ·   three rounds of square   ·   rest 2 min"
+          value={text}
           isInvalid={problem !== ""}
-          onChange={(e) => {
-            setTyped(e.target.value);
-            setProblem("");
-          }}
+          onChange={(e) => type(e.target.value)}
+          onKeyDown={onKey}
         />
         <Button type="submit" variant="outline-primary">
           Add
         </Button>
-        <Form.Control.Feedback type="invalid">{problem}</Form.Control.Feedback>
+        <Form.Control.Feedback type="invalid" className="lines">
+          {problem}
+        </Form.Control.Feedback>
       </InputGroup>
-      <datalist id="practices">
-        <option value="talk 1m ">a talk</option>
-        <option value="rest 2m">natural breath</option>
-        {practices.data?.practices.map((p) => (
-          <option key={p.id} value={p.id}>
-            {p.name}
-          </option>
-        ))}
-      </datalist>
+      <div className="below">
+        <ul role="listbox" id={list} className="completions" aria-label="How the line may go on">
+          {completions.map((c, i) => (
+            // The field has the focus and the keys; a click does the same.
+            // eslint-disable-next-line jsx-a11y/click-events-have-key-events
+            <li
+              key={c.line}
+              id={`${list}-${i}`}
+              role="option"
+              aria-selected={i === chosen}
+              onClick={() => complete(c.line)}
+            >
+              {c.line} {c.says !== "" && <small>{c.says}</small>}
+            </li>
+          ))}
+        </ul>
+        <div className="read" id={`${list}-read`} aria-live="polite">
+          {typed?.lines.map((line) => (
+            <Line key={line.line} line={line} alone={typed.lines.length === 1} onMend={mend} />
+          ))}
+        </div>
+      </div>
+      <p className="keyhelp">
+        <kbd>Enter</kbd> adds, <kbd>Tab</kbd> completes, <kbd>Shift</kbd>+<kbd>Enter</kbd> begins another
+        line; several lines can be pasted.
+      </p>
     </Form>
   );
+}
+
+function lastLine(text: string): string {
+  return text.slice(text.lastIndexOf("\n") + 1);
+}
+
+type LineProps = {
+  line: TypedLine;
+  alone: boolean;
+  onMend: (line: number, problem: LineProblem, word: string) => void;
+};
+
+/** Line is what one line would be, or what is wrong with it. */
+function Line({ line, alone, onMend }: LineProps) {
+  const { problem, passages } = line;
+  if (problem)
+    return (
+      <p className="wrong">
+        {!alone && `Line ${line.line}: `}
+        {problem.say}.{" "}
+        {problem.nearest.map((word) => (
+          <Button
+            key={word}
+            size="sm"
+            variant="outline-secondary"
+            onClick={() => onMend(line.line, problem, word)}
+          >
+            {word}
+          </Button>
+        ))}
+      </p>
+    );
+  return passages.map((p, i) => (
+    <div className="would" key={i}>
+      <span>
+        <b>{p.name}</b> {p.short} · {clock(p.length_ms)}
+        {p.closing.length > 0 && <small>, then {p.closing.join(", ")}</small>}
+      </span>
+      {alone && i < 4 && p.round.length > 0 && <RoundSheet phases={p.round} lamp={9} />}
+    </div>
+  ));
 }

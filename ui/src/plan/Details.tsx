@@ -3,7 +3,9 @@ import { Form } from "react-bootstrap";
 import type { Change, Offer, PassageSummary } from "../wire/contract";
 import { numberOrText, text } from "../frame/fields";
 import { EndAt } from "./EndAt";
+import { OwnWords } from "./OwnWords";
 import { Prompts } from "./Prompts";
+import { RoundEditor } from "./RoundEditor";
 import { type Edit, set, Steps } from "../frame/Steps";
 
 type Props = Edit & {
@@ -12,75 +14,105 @@ type Props = Edit & {
   onAsk: (change: Change) => Promise<string | null>;
 };
 
+type Name = { label: string; words?: { [word: string]: string } };
+
+const widths = { wide: "wide", narrow: "narrowed" };
+
 /** What a field is called, and its words where they need more than themselves. What a passage takes, the application says. */
-const fields: { [field: string]: { label: string; words?: { [word: string]: string } } } = {
+const fields: { [field: string]: Name } = {
   wait: { label: "Wait until I go on" },
   keep: { label: "Keep, when the class is shortened" },
   trial: { label: "A try-out, set apart in the record" },
   side: { label: "Side" },
-  entry: { label: "Starts with" },
-  zone: { label: "Zone" },
+  entry: { label: "Starts with", words: { inhale: "an inhale", exhale: "an exhale" } },
+  airway: {
+    label: "Through",
+    words: { nose: "the nose", "out-mouth": "in by the nose, out by the mouth", mouth: "the mouth" },
+  },
+  zone: { label: "Zone", words: { all: "all three, stacked" } },
+  attention: {
+    label: "Attention to",
+    words: { front: "the front", sides: "the sides", back: "the low back", round: "all round" },
+  },
+  "aperture.inhale": { label: "Nostrils, inhale", words: widths },
+  "aperture.exhale": { label: "Nostrils, exhale", words: widths },
+  natural_pause: { label: "Natural pause" },
   word: { label: "Cue word", words: { on: "on count one", before: "before count one" } },
   voice: {
     label: "Counting",
     words: {
       numbers: "numbers up",
       updown: "up, then down",
+      syllables: "syllables",
       words: "words only",
       holds: "in holds only",
       silent: "silent",
     },
   },
+  syllables: { label: "Syllables, for counts 1, 2, 3 …" },
+  "fade.words_after": { label: "Words only after" },
+  "fade.silent_after": { label: "Silent after" },
   count_in: { label: "Count-in" },
   lead_in: { label: "Lead-in" },
-  natural_pause: { label: "Natural pause" },
   recall: { label: "Call back" },
   rest_between: { label: "Rest between" },
   rest_wait: { label: "Rests wait for me" },
   rest_lead_in: { label: "Lead-in after a rest" },
+  beside: {
+    label: "Others meanwhile",
+    words: { none: "nothing: everybody together", breathe: "breathe through the holds" },
+  },
 };
 
-/** Details is the rest of a passage: what is said, how it is counted, how it opens and closes, its cautions. */
+/** Details is the rest of a passage, arranged by what a teacher asks. */
 export function Details({ doc, summary, starts, onChange, onAsk }: Props) {
   const edit = { doc, onChange };
   const practice = doc.type === "practice";
-  const offers = summary?.offers ?? [];
+  const about = (what: Offer["about"]) => (summary?.offers ?? []).filter((offer) => offer.about === what);
+  const shown = (what: Offer["about"]) =>
+    about(what).map((offer) => <Field key={offer.field} edit={edit} offer={offer} />);
   return (
     <div className="details">
-      <div className="fields">
-        {offers
-          .filter((offer) => offer.flag)
-          .map((offer) => (
-            <Flag
-              key={offer.field}
-              edit={edit}
-              field={offer.field}
-              label={fields[offer.field]?.label ?? offer.field}
-            />
-          ))}
-      </div>
-      {practice && (
-        <div className="fields">
-          {offers
-            .filter((offer) => !offer.flag)
-            .map((offer) => (
-              <Field key={offer.field} edit={edit} offer={offer} />
-            ))}
-        </div>
+      {practice && summary && (
+        <Section name="What is breathed">
+          <RoundEditor summary={summary} onAsk={onAsk} />
+          <div className="fields">{shown("breath")}</div>
+          {summary.rounds > 0 && <EndAt summary={summary} starts={starts} onAsk={onAsk} />}
+        </Section>
       )}
-      <Form.Group controlId={`script-${summary?.start_ms}`}>
-        <Form.Label>Your words, shown while it runs</Form.Label>
-        <Form.Control
-          as="textarea"
-          rows={2}
-          value={text(doc.script)}
-          onChange={(e) => set(edit, "script", e.target.value)}
-        />
-      </Form.Group>
-      {practice && <Prompts edit={edit} />}
-      {summary && summary.rounds > 0 && <EndAt summary={summary} starts={starts} onAsk={onAsk} />}
-      {practice && <Steps edit={edit} field="opening" label="Opening" />}
-      {practice && <Steps edit={edit} field="closing" label="Closing" />}
+      {practice && (
+        <Section name="How it is said">
+          <div className="fields">{shown("voice")}</div>
+        </Section>
+      )}
+      {practice && (
+        <Section name="Before and after">
+          <div className="fields">{shown("around")}</div>
+          <Steps edit={edit} field="opening" label="Opening" />
+          <Steps edit={edit} field="closing" label="Closing" />
+        </Section>
+      )}
+      <Section name="What I say">
+        <Form.Group controlId={`script-${summary?.start_ms}`}>
+          <Form.Label>Shown while it runs</Form.Label>
+          <Form.Control
+            as="textarea"
+            rows={2}
+            value={text(doc.script)}
+            onChange={(e) => set(edit, "script", e.target.value)}
+          />
+        </Form.Group>
+        {summary && <OwnWords summary={summary} onAsk={onAsk} />}
+        {practice && Array.isArray(doc.prompts) && <Prompts edit={edit} />}
+      </Section>
+      {about("lane").length > 0 && (
+        <Section name="The gentler lane">
+          <Beside edit={edit} offers={about("lane")} />
+        </Section>
+      )}
+      <Section name="In the class">
+        <div className="fields">{shown("class")}</div>
+      </Section>
       {summary && summary.cautions.length > 0 && (
         <ul className="cautions">
           {summary.cautions.map((c) => (
@@ -94,15 +126,29 @@ export function Details({ doc, summary, starts, onChange, onAsk }: Props) {
   );
 }
 
-function Flag({ edit, field, label }: { edit: Edit; field: string; label: string }) {
+function Section({ name, children }: { name: string; children: ReactNode }) {
   return (
-    <Form.Check
-      label={label}
-      id={`${field}-flag`}
-      checked={edit.doc[field] === true}
-      onChange={(e) => set(edit, field, e.target.checked)}
-    />
+    <section aria-label={name}>
+      <h3>{name}</h3>
+      <div>{children}</div>
+    </section>
   );
+}
+
+/** read and write one field of a passage; one of an object is named with a dot. */
+function read({ doc }: Edit, field: string): unknown {
+  const [name, part] = field.split(".");
+  if (part === undefined) return doc[field];
+  return (doc[name!] as { [part: string]: unknown } | undefined)?.[part];
+}
+
+function write(edit: Edit, field: string, value: unknown) {
+  const [name, part] = field.split(".");
+  if (part === undefined) return set(edit, field, value);
+  const all = { ...(edit.doc[name!] as { [part: string]: unknown } | undefined) };
+  if (value === undefined) delete all[part];
+  else all[part] = value;
+  set(edit, name!, Object.keys(all).length > 0 ? all : undefined);
 }
 
 function Labelled({ label, children }: { label: string; children: ReactNode }) {
@@ -114,27 +160,55 @@ function Labelled({ label, children }: { label: string; children: ReactNode }) {
   );
 }
 
-/** Field is one field that the application offers: a choice of words, or a number. */
+/** Field is one field that the application offers: a flag, a choice of words, words, or a number. */
 function Field({ edit, offer }: { edit: Edit; offer: Offer }) {
   const { label, words } = fields[offer.field] ?? { label: offer.field };
-  const given = text(edit.doc[offer.field]);
+  const value = read(edit, offer.field);
+  if (offer.flag)
+    return (
+      <Form.Check
+        label={label}
+        id={`${offer.field}-flag`}
+        checked={value === true}
+        onChange={(e) => set(edit, offer.field, e.target.checked)}
+      />
+    );
+  if (offer.text)
+    return (
+      <Labelled label={label}>
+        <Form.Control
+          value={Array.isArray(value) ? value.join(" ") : text(value)}
+          onChange={(e) => {
+            const list = e.target.value.split(" ");
+            set(edit, offer.field, list.join("") === "" ? undefined : list);
+          }}
+        />
+      </Labelled>
+    );
   if (offer.choices.length === 0)
     return (
       <Labelled label={`${label}, ${offer.unit}`}>
         <Form.Control
           inputMode="decimal"
           placeholder={offer.default}
-          value={given}
-          onChange={(e) => set(edit, offer.field, numberOrText(e.target.value))}
+          value={text(value)}
+          onChange={(e) => write(edit, offer.field, numberOrText(e.target.value))}
         />
       </Labelled>
     );
   const [usual] = offer.choices;
+  const given = text(value);
   return (
     <Labelled label={label}>
       <Form.Select
         value={given || usual}
-        onChange={(e) => set(edit, offer.field, e.target.value === usual ? undefined : e.target.value)}
+        onChange={(e) => {
+          const word = e.target.value === usual ? undefined : e.target.value;
+          if (offer.field !== "voice") return write(edit, offer.field, word);
+          const doc = { ...edit.doc };
+          if (word !== "syllables") delete doc.syllables; // they belong to no other voice
+          set({ ...edit, doc }, "voice", word);
+        }}
       >
         {given !== "" && !offer.choices.includes(given) && <option value={given}>{given}</option>}
         {offer.choices.map((word) => (
@@ -144,5 +218,42 @@ function Field({ edit, offer }: { edit: Edit; offer: Offer }) {
         ))}
       </Form.Select>
     </Labelled>
+  );
+}
+
+/** Beside chooses what those do who do not breathe with the others: a shorter breath is written as its counts. */
+function Beside({ edit, offers }: { edit: Edit; offers: Offer[] }) {
+  const value = text(edit.doc.beside);
+  const shorter = value !== "" && value !== "breathe" && value !== "none";
+  return (
+    <div className="fields">
+      {offers.map((offer) => (
+        <Labelled key={offer.field} label={fields[offer.field]!.label}>
+          <Form.Select
+            value={shorter ? "shorter" : value || "none"}
+            onChange={(e) =>
+              set(
+                edit,
+                "beside",
+                { none: undefined, shorter: "4:4" }[e.target.value] ??
+                  (e.target.value === "none" ? undefined : e.target.value),
+              )
+            }
+          >
+            {offer.choices.map((word) => (
+              <option key={word} value={word}>
+                {fields[offer.field]!.words![word]}
+              </option>
+            ))}
+            <option value="shorter">a shorter breath</option>
+          </Form.Select>
+        </Labelled>
+      ))}
+      {shorter && (
+        <Labelled label="Its counts">
+          <Form.Control value={value} onChange={(e) => set(edit, "beside", e.target.value || "4:4")} />
+        </Labelled>
+      )}
+    </div>
   );
 }

@@ -96,7 +96,7 @@ export function PassageRow(props: Props) {
           onBlur={done}
         />
         <span className="length">{clock(summary?.length_ms ?? 0)}</span>
-        <Numbers summary={summary} waits={doc.wait === true} kept={doc.keep === true} />
+        <Numbers summary={summary} />
         <span className="tools">
           <Tool
             icon={chevronUp}
@@ -163,24 +163,16 @@ function at(starts: number | null, summary: PassageSummary | undefined): string 
   return starts === null ? clock(summary.start_ms) : timeOfDay(starts + summary.start_ms);
 }
 
-type NumbersProps = { summary: PassageSummary | undefined; waits: boolean; kept: boolean };
-
-function Numbers({ summary, waits, kept }: NumbersProps) {
+/** Numbers is what a passage amounts to, and what tells it from others like it. */
+function Numbers({ summary }: { summary: PassageSummary | undefined }) {
   if (!summary) return <span className="numbers" />;
-  if (summary.practice === "") {
-    return (
-      <span className="numbers">
-        {waits && <span>waits for you</span>}
-        {kept && <span>kept</span>}
-      </span>
-    );
-  }
   const strong = summary.cautions.filter((c) => c.strong).length;
   return (
     <span className="numbers">
       {summary.rounds > 0 && (
         <span>
-          {summary.rounds} rounds of {number(summary.round_ms / 1000)} s
+          {summary.rounds === 1 ? "1 round" : `${summary.rounds} rounds`} of {number(summary.round_ms / 1000)}{" "}
+          s
         </span>
       )}
       {summary.own_pace && <span>own pace</span>}
@@ -190,7 +182,13 @@ function Numbers({ summary, waits, kept }: NumbersProps) {
       )}
       {summary.longest_hold_ms > 0 && <span>longest hold {number(summary.longest_hold_ms / 1000)} s</span>}
       {summary.held_ms > 0 && <span>{clock(summary.held_ms)} in holds</span>}
-      {kept && <span>kept</span>}
+      {summary.says.map((words) => (
+        <span className="says" key={words}>
+          {words}
+        </span>
+      ))}
+      {summary.opening.length > 0 && <span>first {summary.opening.join(", ")}</span>}
+      {summary.closing.length > 0 && <span>then {summary.closing.join(", ")}</span>}
       {strong > 0 && (
         <span className="attention">
           <Icon of={exclamationTriangle} /> {strong === 1 ? "caution" : `${strong} cautions`}

@@ -51,7 +51,11 @@ function EditPlan({ plan }: { plan: Plan }) {
       {failed && <Alert variant="warning">{failed}</Alert>}
       <PlanErrors errors={summary.errors.filter((e) => e.passage === 0).map((e) => e.text)} />
       <Passages editor={editor} />
-      <AddPassage first={document.passages.length === 0} onAdd={(text) => ask({ do: "add", text })} />
+      <AddPassage
+        first={document.passages.length === 0}
+        group={editor.group}
+        onAdd={(text) => ask({ do: "add", text })}
+      />
       <Advice editor={editor} />
       <Suspense>{asking && <BeforeLeading plan={plan.id} onClose={() => setAsking(false)} />}</Suspense>
     </>

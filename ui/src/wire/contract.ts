@@ -51,6 +51,10 @@ export interface Contract {
   Summary: Summary;
   Deletion: Deletion;
   Deleted: DeletedList;
+  Typed: Typed;
+  TypedRead: TypedRead;
+  PlainText: PlainText;
+  Phrases: Phrases;
   Session: Session;
   SignIn: SignIn;
 }
@@ -317,6 +321,7 @@ export interface PassageSummary {
   term: string;
   offers: Offer[];
   short: string;
+  says: string[];
   start_ms: number;
   length_ms: number;
   rounds: number;
@@ -335,12 +340,15 @@ export interface PassageSummary {
   gentler: boolean;
   soften: boolean;
   round: ScorePhase[];
+  roles: Role[];
   own_words: string;
 }
 export interface Offer {
   field: string;
+  about: "breath" | "voice" | "around" | "lane" | "class";
   choices: string[];
   flag: boolean;
+  text: boolean;
   unit: string;
   default: string;
 }
@@ -397,6 +405,10 @@ export interface ScorePhase {
     | "tempo"
     | "undo"
   )[];
+}
+export interface Role {
+  phase: "inhale" | "hold" | "exhale" | "empty" | "still" | "stroke" | "beat" | "lead" | "free" | "talk";
+  counts: number;
 }
 export interface StrongCaution {
   text: string;
@@ -879,6 +891,36 @@ export interface Deleted {
   name: string;
   started_ms: number;
   until_ms: number;
+}
+export interface Typed {
+  text: string;
+  group_id: number;
+}
+export interface TypedRead {
+  lines: TypedLine[];
+  completions: Completion[];
+}
+export interface TypedLine {
+  line: number;
+  passages: PassageSummary[];
+  problem: LineProblem | null;
+}
+export interface LineProblem {
+  from: number;
+  to: number;
+  say: string;
+  nearest: string[];
+}
+export interface Completion {
+  line: string;
+  says: string;
+}
+export interface PlainText {
+  text: string;
+  left: string[];
+}
+export interface Phrases {
+  phrases: string[];
 }
 export interface Session {
   needed: boolean;

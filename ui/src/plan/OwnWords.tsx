@@ -1,0 +1,76 @@
+import { useQuery } from "@tanstack/react-query";
+import { useId, useState } from "react";
+import { Button, Form } from "react-bootstrap";
+import { get } from "../wire/api";
+import type { Change, PassageSummary, Phrases } from "../wire/contract";
+
+type Props = { summary: PassageSummary; onAsk: (change: Change) => Promise<string | null> };
+
+/** The places that a click puts before a phrase, by what the passage is. */
+function placesOf(summary: PassageSummary): string[] {
+  if (summary.type !== "practice") return ["0:30"];
+  if (summary.own_pace) return ["0:30", "recall"];
+  const phases = [...new Set(summary.round.map((phase) => phase.kind))].filter((kind) => kind !== "still");
+  return [
+    "r1",
+    ...phases.map((kind) => `every ${kind}`),
+    ...(summary.rounds > 1 ? [`r${summary.rounds}`] : []),
+  ];
+}
+
+/**
+ * OwnWords is what the teacher says, a line for each place: "r3 hold: root lock". What is not understood stays in the field, and
+ * what was said in other plans, and what the practice suggests, is offered.
+ */
+export function OwnWords({ summary, onAsk }: Props) {
+  const [typed, setTyped] = useState<string | null>(null);
+  const [problem, setProblem] = useState("");
+  const id = useId();
+  const phrases = useQuery({
+    queryKey: ["phrases", summary.practice],
+    queryFn: () => get<Phrases>(`/phrases?practice=${encodeURIComponent(summary.practice)}`),
+  });
+  const value = typed ?? summary.own_words;
+  const write = async (text: string) => {
+    setTyped(text);
+    const why = await onAsk({ do: "own-words", text });
+    if (why !== null) setProblem(why);
+  };
+  const append = (place: string, words: string) =>
+    void write(`${value === "" ? "" : value.replace(/\n*$/, "\n")}${place}: ${words}`);
+  const [first, ...places] = placesOf(summary);
+  return (
+    <Form.Group controlId={id}>
+      <Form.Label>My words, and when: a line for each</Form.Label>
+      <Form.Control
+        as="textarea"
+        className="ownwords"
+        rows={Math.max(2, value.split("\n").length + 1)}
+        spellCheck
+        placeholder={`${first}: ${summary.type === "practice" ? "light as a feather" : "feel the floor"}`}
+        value={value}
+        isInvalid={problem !== ""}
+        onChange={(e) => void write(e.target.value)}
+        onBlur={() => {
+          if (problem === "") setTyped(null); // what was not understood stays to be mended
+        }}
+      />
+      <Form.Control.Feedback type="invalid" className="lines">
+        {problem}
+      </Form.Control.Feedback>
+      <Form.Text>
+        Begin with the place: {[first, ...places].map((p) => `${p}:`).join(" ")} 1:30: closing: rest 1: … In
+        brackets after it: (all), (room), (aloud), (4 s ahead).
+      </Form.Text>
+      {(phrases.data?.phrases.length ?? 0) > 0 && (
+        <div className="phrases" role="group" aria-label="Said before, or suggested">
+          {phrases.data!.phrases.map((words) => (
+            <Button key={words} size="sm" variant="outline-secondary" onClick={() => append(first!, words)}>
+              {words}
+            </Button>
+          ))}
+        </div>
+      )}
+    </Form.Group>
+  );
+}

@@ -1,0 +1,86 @@
+import "./lamps.css";
+import type { CSSProperties } from "react";
+import type { ScorePhase } from "../wire/contract";
+import { groupsOf, isWord } from "./lampFit";
+import { isStretch } from "./phases";
+
+type Props = {
+  phases: ScorePhase[];
+  /** px of a lamp's width */
+  lamp: number;
+  /** makes a string a button; said with what it does */
+  onPhase?: { chosen: number; choose: (i: number) => void };
+};
+
+/** The most lamps that are drawn of one phase: a round of strokes can have hundreds. */
+const mostLamps = 60;
+
+/**
+ * RoundSheet draws a round as it is planned: each count a lamp, each phase a string of them, hung on the side the air goes. It is
+ * the lamp sheet at rest, and small.
+ */
+export function RoundSheet({ phases, lamp, onPhase }: Props) {
+  const style = { "--lamp-size": `${lamp}px`, "--label": "0.8rem" } as CSSProperties;
+  return (
+    <div className="lampsheet planned" style={style}>
+      {phases.map((phase, i) => {
+        const name = `${phase.word} ${phase.side}`.trim();
+        const className = `string ahead ph-${phase.kind} ${phase.through || "none"}`;
+        if (!onPhase || phase.kind === "still")
+          return (
+            <div className={className} key={i}>
+              <Row phase={phase} name={name} />
+            </div>
+          );
+        return (
+          <button
+            type="button"
+            className={className}
+            key={i}
+            aria-pressed={onPhase.chosen === i}
+            aria-label={`Change ${name}, ${lengthOf(phase)}`}
+            onClick={() => onPhase.choose(i)}
+          >
+            <Row phase={phase} name={name} />
+          </button>
+        );
+      })}
+    </div>
+  );
+}
+
+function Row({ phase, name }: { phase: ScorePhase; name: string }) {
+  return (
+    <>
+      <span className="label">
+        {name} <b>{lengthOf(phase)}</b>
+      </span>
+      {!isStretch(phase) && (
+        <span className="lamps" aria-hidden>
+          {groupsOf(phase)
+            .slice(0, Math.ceil(mostLamps / 4))
+            .map((group) => (
+              <span className="lamp-group" key={group.lamps[0]}>
+                {group.name !== "" && <span className="named">{group.name}</span>}
+                <span className="four">
+                  {group.lamps.map((n) => (
+                    <span className={`lamp ahead ${isWord(phase, n) ? "word" : ""}`} key={n}>
+                      <span className="pane">
+                        <span className="light" />
+                      </span>
+                    </span>
+                  ))}
+                </span>
+              </span>
+            ))}
+        </span>
+      )}
+    </>
+  );
+}
+
+/** lengthOf is the counts of a phase, or its seconds where it has none. */
+function lengthOf(phase: ScorePhase): string {
+  if (isStretch(phase)) return `${(phase.end_ms - phase.at_ms[0]!) / 1000} s`;
+  return String(phase.of);
+}
