@@ -146,7 +146,7 @@ func (th *theater) noted(page *rod.Page, text string) {
 // then it begins anew.
 func (th *theater) end(page *rod.Page) {
 	th.Helper()
-	const over = `[...document.querySelectorAll("h2")].some((title) => title.innerText.includes("The class has ended"))`
+	const over = `Boolean(document.querySelector(".over"))`
 	for !page.MustEval("() => " + over).Bool() {
 		th.note(page, ".answer")
 		th.press(page, input.KeyX)

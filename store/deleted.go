@@ -174,3 +174,21 @@ func (s *Store) Purge(before time.Time) error {
 		return nil
 	}))
 }
+
+// RemovePlanAndClasses removes a plan and the classes that were led from it, for good and at once.
+func (s *Store) RemovePlanAndClasses(plan int64) error {
+	return plainly(s.db.Transaction(func(db *gorm.DB) error {
+		for _, statement := range []string{
+			"DELETE FROM adjustments WHERE class_id IN (SELECT id FROM classes WHERE plan_id = ?)",
+			"DELETE FROM remarks WHERE class_id IN (SELECT id FROM classes WHERE plan_id = ?)",
+			"DELETE FROM digests WHERE class_id IN (SELECT id FROM classes WHERE plan_id = ?)",
+			"DELETE FROM classes WHERE plan_id = ?",
+			"DELETE FROM plans WHERE id = ?",
+		} {
+			if err := db.Exec(statement, plan).Error; err != nil {
+				return err
+			}
+		}
+		return nil
+	}))
+}

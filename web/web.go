@@ -16,6 +16,7 @@ import (
 
 	"vastlantern/studio"
 	"vastlantern/studio/contract"
+	"vastlantern/studio/demo"
 	"vastlantern/studio/desk"
 )
 
@@ -67,6 +68,9 @@ func (s server) public(api *gin.RouterGroup) {
 
 func (s server) today(api *gin.RouterGroup) {
 	api.GET("/today", answer(func(*gin.Context) (contract.Today, error) { return s.desk.Today.Show(), nil }))
+	api.GET("/demo", answer(func(*gin.Context) (contract.DemoData, error) { return demo.State(s.desk) }))
+	api.POST("/demo", answer(func(*gin.Context) (contract.DemoData, error) { return demo.Lay(s.desk) }))
+	api.DELETE("/demo", answer(func(*gin.Context) (contract.DemoData, error) { return demo.Remove(s.desk) }))
 	api.GET("/running", answer(func(*gin.Context) (contract.Running, error) { return s.desk.Classes.Running() }))
 }
 
@@ -117,6 +121,7 @@ func (s server) plans(api *gin.RouterGroup) {
 
 func (s server) classes(api *gin.RouterGroup) {
 	classes := s.desk.Classes
+	api.POST("/sample", answer(func(*gin.Context) (contract.Score, error) { return classes.BeginSample() }))
 	api.POST("/plans/:id/try", bodyWithID(classes.Try))
 	api.POST("/classes", body(func(_ *gin.Context, in contract.Lead) (contract.Score, error) { return classes.Begin(in) }))
 	api.GET("/classes/:id/score", withID(classes.Score))

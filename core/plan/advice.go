@@ -3,6 +3,7 @@ package plan
 import (
 	"fmt"
 	"slices"
+	"strings"
 	"time"
 
 	"vastlantern/core/breath"
@@ -14,7 +15,20 @@ type Advice struct {
 	Passage int // from 1; 0 for the plan as a whole
 	Say     string
 	Why     string
+	heed    func(Document) // makes it so; nil where that is for the teacher
 }
+
+// CanHeed tells whether Heed can make it so.
+func (a Advice) CanHeed() bool { return a.heed != nil }
+
+// Heed makes it so in the document that the advice is on.
+func (a Advice) Heed(d Document) { a.heed(d) }
+
+// What is added where advice is heeded.
+const (
+	settling    = 60  // seconds of talk at the beginning
+	closingRest = 120 // seconds
+)
 
 // lateFrom is the hour from which a class counts as late in the evening (common practice, with no source).
 const lateFrom = 20
@@ -32,18 +46,31 @@ func (p *Plan) Advise(level string) []Advice {
 	if p.Slot.Sign() > 0 {
 		if over := p.Length().Sub(p.Slot.Times(60_000)); over.Sign() > 0 {
 			list = append(list, Advice{0, fmt.Sprintf("The plan is %s longer than its slot.", shortTime(breath.Int(over.Div(breath.Int(1000)).Round()*1000))),
-				"What is over is taken from the closing rest, which should stay whole."})
+				"What is over is taken from the closing rest, which should stay whole.", nil})
 		}
 	}
 	if n := len(p.Passages); n > 0 {
 		if first := &p.Passages[0]; first.Type == Practice {
-			list = append(list, Advice{1, "Let the room settle before the first practice.", "Who has just arrived follows a count better after finding the seat and the natural breath."})
+			list = append(list, Advice{1, "Let the room settle before the first practice.", "Who has just arrived follows a count better after finding the seat and the natural breath.", func(d Document) {
+				d.Insert(1, NewStretch(Talk, "Seat and spine", breath.Int(settling)))
+			}})
 		}
 		if p.quietEnd().Less(breath.Int(leastRest)) {
-			list = append(list, Advice{n, "Close with a minute or more of rest.", "Changes are noticed in the quiet afterwards, and nobody should get up straight from a practice."})
+			list = append(list, Advice{n, "Close with a minute or more of rest.", "Changes are noticed in the quiet afterwards, and nobody should get up straight from a practice.", func(d Document) {
+				d.Insert(p.lastDoing()+1, NewStretch(Free, "Rest", breath.Int(closingRest)))
+			}})
 		}
 	}
 	return slices.Concat(list, p.adviseOnOrder(), p.adviseOnAmounts(level), p.adviseOnLanes())
+}
+
+// lastDoing is the last passage, from 1, that is no talk: a goodbye comes after the rest.
+func (p *Plan) lastDoing() int {
+	last := len(p.Passages)
+	for last > 0 && p.Passages[last-1].Type == Talk {
+		last--
+	}
+	return last
 }
 
 // quietEnd is how long nobody has anything to do at the end, in milliseconds: free breathing, and what is not counted in the
@@ -89,8 +116,11 @@ func (p *Plan) adviseOnAmounts(level string) []Advice {
 		most := bounds.For(level)
 		of := key{passage.Practice.ID, bounds.With}
 		if most.Rounds > 0 {
-			if rounds := passage.TotalRounds(passage.Measure); passage.HasRounds() && rounds > most.Rounds {
-				list = append(list, Advice{i + 1, fmt.Sprintf("Take fewer rounds of %s: %d at most, not %d.", passage.Name(), most.Rounds, rounds), usualWords(level)})
+			if rounds := passage.TotalRounds(passage.Measure); passage.HasRounds() && rounds > most.Rounds && !told[of] {
+				told[of] = true
+				list = append(list, Advice{i + 1, fmt.Sprintf("Take fewer rounds of %s: %d at most, not %d.", passage.Name(), most.Rounds, rounds), usualWords(level), func(d Document) {
+					d.Passages()[i].SetRounds(most.Rounds)
+				}})
 			}
 			continue
 		}
@@ -98,13 +128,27 @@ func (p *Plan) adviseOnAmounts(level string) []Advice {
 		if passage.HasRounds() {
 			span = passage.RoundsSpan()
 		}
-		taken[of] = taken[of].Add(span)
+		before := taken[of]
+		taken[of] = before.Add(span)
 		if limit := breath.Int(int64(most.Minutes) * 60_000); limit.Less(taken[of]) && !told[of] {
 			told[of] = true
-			list = append(list, Advice{i + 1, fmt.Sprintf("Take less of %s: %d min in one class at most, not %s.", passage.Practice.Name, most.Minutes, shortTime(breath.Int(taken[of].Div(breath.Int(1000)).Round()*1000))), usualWords(level)})
+			list = append(list, Advice{i + 1, fmt.Sprintf("Take less of %s: %d min in one class at most, not %s.", passage.Practice.Name, most.Minutes, shortTime(taken[of])), usualWords(level), passage.shortened(i, limit.Sub(before))})
 		}
 	}
 	return list
+}
+
+// shortened makes the passage of the index as long as the milliseconds allow; nil where nothing of it would be left.
+func (p *Passage) shortened(i int, left breath.Exact) func(Document) {
+	minutes := breath.Ratio(left.Div(breath.Int(6000)).Floor(), 10) // to a tenth
+	switch {
+	case minutes.Sign() <= 0:
+		return nil
+	case p.HasRounds() && !p.ByMinutes():
+		rounds := RoundsWithin(left, p.RoundSpan(p.Measure), p.RestBetween)
+		return func(d Document) { d.Passages()[i].SetRounds(rounds) }
+	}
+	return func(d Document) { d.Passages()[i].SetMinutes(minutes) }
 }
 
 func usualWords(level string) string {
@@ -124,9 +168,11 @@ func (p *Plan) adviseOnLanes() []Advice {
 		counts := passage.Beside.Inhale + passage.Beside.Exhale
 		switch {
 		case passage.Beside.Breathe && !passage.Holds():
-			list = append(list, Advice{i + 1, fmt.Sprintf("Leave out what stands beside %s.", passage.Name()), "It has no hold to breathe through."})
+			list = append(list, Advice{i + 1, fmt.Sprintf("Leave out what stands beside %s.", passage.Name()), "It has no hold to breathe through.", func(d Document) {
+				delete(d.Passages()[i].values, "beside")
+			}})
 		case passage.Beside.Shorter() && passage.rowLength().Times(counts).Less(breath.Int(shortestBreath)):
-			list = append(list, Advice{i + 1, fmt.Sprintf("Give the breath beside %s more counts.", passage.Name()), "It would take less than four seconds."})
+			list = append(list, Advice{i + 1, fmt.Sprintf("Give the breath beside %s more counts.", passage.Name()), "It would take less than four seconds.", nil})
 		}
 	}
 	return list
@@ -148,29 +194,83 @@ func (p *Passage) Holds() bool {
 // Late tells whether the time is late in the evening where it was written; no time is not.
 func Late(at time.Time) bool { return !at.IsZero() && (at.Hour() >= lateFrom || at.Hour() < 4) }
 
+// adviseOnOrder tells what should stand elsewhere, each kind of hint once, with all the passages that it is for.
 func (p *Plan) adviseOnOrder() []Advice {
-	var list []Advice
 	calmed, breathed := 0, false
 	late := Late(p.StartsAt)
+	var tooLate, tooWarm, held passagesOf
+	before, beforeNumber := "", 0
 	for i := range p.Passages {
 		passage := &p.Passages[i]
 		if passage.Type != Practice {
 			continue
 		}
-		name := passage.Name()
 		switch as := passage.Practice.TaughtAs; {
 		case as == practice.Calming:
 			calmed = i + 1
 		case as == practice.Warming && late:
-			list = append(list, Advice{i + 1, fmt.Sprintf("Leave %s for another time of day.", name), "Strokes and other warming practices are not taught late in the evening."})
+			tooLate.add(i+1, passage)
 		case as == practice.Warming && calmed > 0:
-			list = append(list, Advice{i + 1, fmt.Sprintf("Move %s before %s.", name, p.Passages[calmed-1].Name()), "Warming practices come before calming ones; a class ends quietly."})
+			if before == "" {
+				before, beforeNumber = p.Passages[calmed-1].Name(), calmed
+			}
+			tooWarm.add(i+1, passage)
 		}
-		held := passage.Measure.Counts.Holds()
-		if held && !breathed {
-			list = append(list, Advice{i + 1, fmt.Sprintf("Put a breath without holds before %s.", name), "Holds come once the breath is even, and after the postures where a class has them."})
+		holds := passage.Measure.Counts.Holds()
+		if holds && !breathed {
+			held.add(i+1, passage)
 		}
-		breathed = breathed || !held
+		breathed = breathed || !holds
 	}
+	var list []Advice
+	if held.first > 0 {
+		list = append(list, Advice{held.first, fmt.Sprintf("Put a breath without holds before %s.", held.names[0]), "Holds come once the breath is even, and after the postures where a class has them.", func(d Document) {
+			even := NewFields("counted-breath")
+			even.SetCounts(breath.Counts{Inhale: 4, Exhale: 4})
+			even.SetRounds(6)
+			d.Insert(held.first, even)
+		}})
+	}
+	if tooLate.first > 0 {
+		list = append(list, Advice{tooLate.first, fmt.Sprintf("Leave %s for another time of day.", tooLate), "Strokes and other warming practices are not taught late in the evening.", func(d Document) {
+			d.KeepOnly(func(number int) bool { return !slices.Contains(tooLate.numbers, number) })
+		}})
+	}
+	if tooWarm.first > 0 {
+		list = append(list, Advice{tooWarm.first, fmt.Sprintf("Move %s before %s.", tooWarm, before), "Warming practices come before calming ones; a class ends quietly.", func(d Document) {
+			all := d.Passages()
+			d.KeepOnly(func(number int) bool { return !slices.Contains(tooWarm.numbers, number) })
+			for i, number := range tooWarm.numbers {
+				d.Insert(beforeNumber+i, all[number-1])
+			}
+		}})
+	}
+	slices.SortStableFunc(list, func(a, b Advice) int { return a.Passage - b.Passage })
 	return list
+}
+
+// passagesOf is the passages that one hint is for.
+type passagesOf struct {
+	first   int // from 1; 0 for none
+	numbers []int
+	names   []string
+}
+
+func (of *passagesOf) add(number int, p *Passage) {
+	if of.first == 0 {
+		of.first = number
+	}
+	of.numbers = append(of.numbers, number)
+	if !slices.Contains(of.names, p.Name()) {
+		of.names = append(of.names, p.Name())
+	}
+}
+
+// String is the names as they are said.
+func (of passagesOf) String() string {
+	last := len(of.names) - 1
+	if last < 1 {
+		return strings.Join(of.names, "")
+	}
+	return strings.Join(of.names[:last], ", ") + " and " + of.names[last]
 }

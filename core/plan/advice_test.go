@@ -3,6 +3,7 @@ package plan
 import (
 	"strings"
 	"testing"
+	"time"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -25,6 +26,8 @@ func TestAdvice(t *testing.T) {
 		{"a short one is none", "", []string{settle, even, `{"type": "free", "seconds": 59}`}, []string{"3 Close with a minute"}, ""},
 		{"holds after a breath without", "", []string{settle, held, even, rest}, []string{"2 Put a breath without holds before Square"}, ""},
 		{"warming before calming", "", []string{settle, nadi, strokes, rest}, []string{"3 Move Skull-shining breath before Alternate nostril breath"}, ""},
+		{"one hint for several", "", []string{settle, nadi, strokes, strokes, `{"type": "practice", "practice": "panting-breath"}`, rest}, []string{"3 Move Skull-shining breath and Panting breath before Alternate"}, ""},
+		{"holds once", "", []string{settle, held, held, rest}, []string{"2 Put a breath without holds before Square."}, ""},
 		{"late in the evening", `"starts_at": "2026-03-02T20:00:00+01:00", `, []string{settle, strokes, rest}, []string{"2 Leave Skull-shining breath"}, ""},
 		{"not yet late", `"starts_at": "2026-03-02T19:59:00+01:00", `, []string{settle, strokes, rest}, nil, ""},
 		{"nothing to breathe through", "", []string{settle, `{"type": "practice", "practice": "counted-breath", "beside": "breathe"}`, rest}, []string{"2 Leave out what stands beside"}, ""},
@@ -49,6 +52,36 @@ func TestAdvice(t *testing.T) {
 		for i, a := range advice {
 			assert.Contains(t, string(rune('0'+a.Passage))+" "+a.Say, c.says[i], c.name)
 			assert.NotEmpty(t, a.Why)
+		}
+	}
+}
+
+// What is advised and can be made so is not advised again.
+func TestHeedingAdvice(t *testing.T) {
+	names := NewNames("en", nil)
+	for _, text := range []string{
+		"even 4:4 x6\nrest 2 min", "talk\neven 4:4 x6\ntalk 30 s goodbye", "talk\nsquare x3\neven x4\nrest 2 min", "talk\nnadi 4:4 x6\nkapalabhati x2\npanting\nrest 2 min",
+		"starts 2026-03-02 21:00\ntalk\nkapalabhati x2\neven x6\nrest 2 min", "talk\nsighs x8\nsighs x9\nrest 2 min", "talk\neven 5:5 x90\nrest 2 min", "talk\neven 9 min\nujjayi own 30 min\nrest 2 min",
+		"talk\neven 4:4 x6 beside breathe\nrest 2 min",
+	} {
+		d, err := names.FromText(text, time.UTC)
+		require.NoError(t, err, text)
+		p, err := Read(d)
+		require.NoError(t, err, text)
+		advice := p.Advise("")
+		require.NotEmpty(t, advice, text)
+		for _, a := range advice {
+			if !a.CanHeed() {
+				continue
+			}
+			again, err := names.FromText(text, time.UTC)
+			require.NoError(t, err)
+			a.Heed(again)
+			q, err := Read(again)
+			require.NoError(t, err, "%s: %s", text, a.Say)
+			for _, b := range q.Advise("") {
+				assert.NotEqual(t, a.Say, b.Say, text)
+			}
 		}
 	}
 }

@@ -85,6 +85,12 @@ func (d Document) Append(more ...Fields) {
 	d.fields["passages"] = append(list, values(more)...)
 }
 
+// Insert puts passages in so that the first of them has the number, from 1 to one more than there are.
+func (d Document) Insert(number int, more ...Fields) {
+	list, _ := d.fields["passages"].([]any)
+	d.fields["passages"] = slices.Concat(list[:number-1], values(more), list[number-1:])
+}
+
 // Replace puts others in the place of the passage of the number, from 1, which is there.
 func (d Document) Replace(number int, by ...Fields) {
 	list, _ := d.fields["passages"].([]any)

@@ -59,6 +59,7 @@ func (f Fields) SetOwnWords(text string) error {
 		return errs
 	}
 	delete(f.values, "lines")
+	delete(f.values, "prompts") // the older form, which OwnWords writes as lines
 	if len(list) > 0 {
 		f.values["lines"] = list
 	}

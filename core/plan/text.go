@@ -14,93 +14,111 @@ import (
 )
 
 // FromText reads a whole class from plain text: a first line "# title", then what holds for all of it (slot 40, tempo 50,
-// starts 2026-12-01 18:30, for before sleep), then one line a passage, as Read takes it. Lines that begin with a space belong to
-// the passage above: its own words by their place, and script:, opening: and closing:. Times are those of the place. The error
+// starts 2026-12-01 18:30, for before sleep), then passages as ReadLines takes them. Times are those of the place. The error
 // is a TextErrors with every line that is wrong.
 func (n *Names) FromText(text string, place *time.Location) (Document, error) {
 	d := NewDocument()
 	var errs TextErrors
-	var below []string // own words of the passage above
-	var above []Fields
-	var linesOf []int // the line of each passage
+	lines := strings.Split(strings.ReplaceAll(text, "\r\n", "\n"), "\n")
 	headLines := map[string]int{}
-	started := 0
-	finish := func() {
-		if len(below) > 0 {
-			if err := above[len(above)-1].SetOwnWords(strings.Join(below, "\n")); err != nil {
-				for _, e := range err.(TextErrors) {
-					errs = append(errs, TextError{started + e.Line, e.Err})
-				}
-			}
+	first := 0
+	for ; first < len(lines); first++ {
+		trimmed := strings.TrimSpace(lines[first])
+		if trimmed == "" {
+			continue
 		}
-		below = nil
-	}
-	for i, line := range strings.Split(strings.ReplaceAll(text, "\r\n", "\n"), "\n") {
-		trimmed := strings.TrimSpace(line)
-		fail := func(err error) { errs = append(errs, TextError{i + 1, err}) }
-		inside := line != "" && (line[0] == ' ' || line[0] == '\t')
-		switch {
-		case trimmed == "" || trimmed[0] == '#':
-			if title := strings.TrimSpace(strings.TrimLeft(trimmed, "#")); title != "" && d.fields["title"] == nil && len(above) == 0 {
+		if trimmed[0] == '#' {
+			if title := strings.TrimSpace(strings.TrimLeft(trimmed, "#")); title != "" && d.fields["title"] == nil {
 				d.fields["title"] = title
 			}
-			if len(below) > 0 {
-				below = append(below, "")
-			}
-			continue
-		case inside && len(above) == 0:
-			fail(&LineError{Why: "A line that begins with a space belongs to the passage above it, and there is none"})
-			continue
-		case inside:
-			key, rest, _ := strings.Cut(trimmed, ":")
-			taken, err := above[len(above)-1].setPart(fold(key), strings.TrimSpace(rest))
-			if err != nil {
-				fail(err)
-			}
-			if taken {
-				trimmed = ""
-			}
-			if len(below) == 0 {
-				started = i
-			}
-			below = append(below, trimmed)
 			continue
 		}
-		finish()
-		if field, err := d.setHead(trimmed, place); field != "" && len(above) == 0 {
-			headLines[field] = i + 1
-			if err != nil {
-				fail(err)
-			}
-			continue
+		field, err := d.setHead(trimmed, place)
+		if field == "" {
+			break
 		}
-		added, err := n.Read(trimmed)
+		headLines[field] = first + 1
 		if err != nil {
-			fail(err)
-			added = []Fields{NewStretch(Talk, "", breath.Int(defaultTalk))} // for the lines below it
-		}
-		above = append(above, added...)
-		d.Append(added...)
-		for range added {
-			linesOf = append(linesOf, i+1)
+			errs = append(errs, TextError{first + 1, err})
 		}
 	}
-	finish()
-	var wrong Errors
-	if _, err := readWith(d, n.own); len(errs) == 0 && errors.As(err, &wrong) {
-		for _, e := range wrong {
+	passages, linesOf, wrong := n.ReadLines(strings.Join(lines[first:], "\n"))
+	for _, e := range wrong {
+		errs = append(errs, TextError{first + e.Line, e.Err})
+	}
+	d.Append(passages...)
+	var refused Errors
+	if _, err := readWith(d, n.own); len(errs) == 0 && errors.As(err, &refused) {
+		for _, e := range refused {
 			line := headLines[e.Field]
 			if e.Passage > 0 && e.Passage <= len(linesOf) {
-				line = linesOf[e.Passage-1]
+				line = first + linesOf[e.Passage-1]
 			}
 			errs = append(errs, TextError{line, &LineError{Given: e.Given, Why: e.Field + ": allowed is " + e.Allowed}})
 		}
 	}
-	slices.SortStableFunc(errs, func(a, b TextError) int { return a.Line - b.Line })
 	if len(errs) > 0 {
 		return d, errs
 	}
 	return d, nil
+}
+
+// ReadLines reads passages from lines, each as Read takes it, and tells the line of each passage, from 1. Lines that begin with
+// a space belong to the passage above: its own words by their place, and script:, opening: and closing:. Empty lines, and
+// those that begin with #, say nothing. Every line that is wrong is told.
+func (n *Names) ReadLines(text string) (passages []Fields, linesOf []int, errs TextErrors) {
+	var below []string // own words of the passage above, and an empty one for each other line since it
+	fail := func(line int, err error) { errs = append(errs, TextError{line, err}) }
+	finish := func(before int) {
+		if strings.Join(below, "") == "" {
+			below = nil
+			return
+		}
+		var wrong TextErrors
+		if err := passages[len(passages)-1].SetOwnWords(strings.Join(below, "\n")); errors.As(err, &wrong) {
+			for _, e := range wrong {
+				fail(before-len(below)+e.Line, e.Err)
+			}
+		}
+		below = nil
+	}
+	lines := strings.Split(strings.ReplaceAll(text, "\r\n", "\n"), "\n")
+	for i, line := range lines {
+		trimmed := strings.TrimSpace(line)
+		inside := line != "" && (line[0] == ' ' || line[0] == '\t')
+		switch {
+		case trimmed == "" || trimmed[0] == '#':
+			below = append(below, "")
+			continue
+		case inside && len(passages) == 0:
+			fail(i+1, &LineError{Why: "A line that begins with a space belongs to the passage above it, and there is none"})
+			continue
+		case inside:
+			key, rest, _ := strings.Cut(trimmed, ":")
+			taken, err := passages[len(passages)-1].setPart(fold(key), strings.TrimSpace(rest))
+			if err != nil {
+				fail(i+1, err)
+			}
+			if taken {
+				trimmed = ""
+			}
+			below = append(below, trimmed)
+			continue
+		}
+		finish(i)
+		added, err := n.Read(trimmed)
+		if err != nil {
+			fail(i+1, err)
+			added = []Fields{NewStretch(Talk, "", breath.Int(defaultTalk))} // for the lines below it
+		}
+		passages = append(passages, added...)
+		for range added {
+			linesOf = append(linesOf, i+1)
+		}
+	}
+	finish(len(lines))
+	slices.SortStableFunc(errs, func(a, b TextError) int { return a.Line - b.Line })
+	return passages, linesOf, errs
 }
 
 // setHead reads a line of what holds for the whole class, and tells which field it sets; none where it is no such line.
@@ -186,8 +204,8 @@ func step(text string) (map[string]any, error) {
 	return nil, &LineError{Given: strings.TrimSpace(text), Why: "write breaths as 2 breaths 4:5:6, or a time and what happens as 30 s hand down"}
 }
 
-// said is the fields that a line or the lines below it say; what else a document has is not in its text.
-var saidHead = []string{"format", "version", "title", "slot_min", "tempo", "starts_at", "intent", "passages"}
+// saidHead are the fields of a plan that its text says, or that are of no use elsewhere: the advice that was put away.
+var saidHead = []string{"format", "version", "title", "slot_min", "tempo", "starts_at", "intent", "passages", "dismissed"}
 
 // ToText writes the document, whose plan is p, as FromText reads it. left names what the text does not say, as "field room".
 func (n *Names) ToText(d Document, p *Plan) (text string, left []string) {

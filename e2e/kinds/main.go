@@ -38,14 +38,14 @@ func run(only *regexp.Regexp) error {
 	}
 	defer end()
 	var failed []error
-	for _, k := range kinds {
-		if !only.MatchString(k.name) {
+	for _, k := range stage.Kinds {
+		if !only.MatchString(k.Name) {
 			continue
 		}
-		fmt.Printf("%s\n", k.name)
+		fmt.Printf("%s\n", k.Name)
 		for _, by := range []hand{keyboard, pedal} {
 			if err := lead(program, browser, k, by); err != nil {
-				err = fmt.Errorf("%s, by %s: %w", k.name, by.name, err)
+				err = fmt.Errorf("%s, by %s: %w", k.Name, by.name, err)
 				fmt.Println("  ", err)
 				failed = append(failed, err)
 			}
@@ -78,9 +78,13 @@ const noting = `() => {
 	look();
 }`
 
-func lead(program *stage.Program, browser *stage.Browser, k kind, by hand) error {
+func lead(program *stage.Program, browser *stage.Browser, k stage.Kind, by hand) error {
+	text, err := json.Marshal(contract.PlanText{Text: k.File()})
+	if err != nil {
+		return err
+	}
 	var plan contract.Plan
-	if err := program.Post("/api/plans", fmt.Sprintf(`{"document": {"format": "vast-lantern-plan", "version": 1, "title": %q, "tempo": 60, "slot_min": 30, "passages": [%s]}}`, k.name, k.passages), &plan); err != nil {
+	if err := program.Post("/api/plans/import", string(text), &plan); err != nil {
 		return err
 	}
 	if len(plan.Summary.Errors) > 0 {
@@ -148,7 +152,7 @@ func toItsEnd(program *stage.Program, page *rod.Page, class int64, by hand) erro
 	}
 }
 
-func tell(program *stage.Program, page *rod.Page, class int64, k kind, by hand) error {
+func tell(program *stage.Program, page *rod.Page, class int64, k stage.Kind, by hand) error {
 	if _, err := page.ElementR(".over", "The class has ended"); err != nil {
 		return err
 	}
@@ -171,12 +175,12 @@ func tell(program *stage.Program, page *rod.Page, class int64, k kind, by hand) 
 		}
 		pressed = append(pressed, string(mark.Answer.Do))
 	}
-	hardest := regexp.MustCompile(k.when)
+	hardest := regexp.MustCompile(k.When)
 	for _, shown := range noted {
 		if hardest.MatchString(shown) {
-			fmt.Printf("  by %s (%s), %s: %s\n", by.name, strings.Join(pressed, ", "), k.hardest, shown)
+			fmt.Printf("  by %s (%s), %s: %s\n", by.name, strings.Join(pressed, ", "), k.Hardest, shown)
 			return nil
 		}
 	}
-	return fmt.Errorf("%q was never shown, but\n    %s", k.when, strings.Join(noted, "\n    "))
+	return fmt.Errorf("%q was never shown, but\n    %s", k.When, strings.Join(noted, "\n    "))
 }

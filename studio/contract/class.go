@@ -55,6 +55,7 @@ type Score struct {
 	Language  string         `json:"language"` // of what is said, a BCP 47 tag
 	Left      Ways           `json:"left"`
 	Right     Ways           `json:"right"`
+	Sample    bool           `json:"sample"`     // to try the program with: nothing of it is kept
 	FingersBy string         `json:"fingers_by"` // the way of the fingers at the nose that the school takes
 }
 

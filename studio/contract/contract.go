@@ -33,6 +33,12 @@ type Done struct {
 	Say string `json:"say"`
 }
 
+// DemoData is what of the demo is in the data file: groups, with their plans and their past.
+type DemoData struct {
+	Groups  []string `json:"groups"`  // that are there
+	Offered []string `json:"offered"` // that there can be
+}
+
 // Today is what the first screen shows.
 type Today struct {
 	NowMS   float64     `json:"now_ms"`

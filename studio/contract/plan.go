@@ -86,6 +86,7 @@ const (
 	ChangeFit         ChangeKind = "fit"           // all rounds so that the plan fits its slot
 	ChangeRest        ChangeKind = "rest"          // LengthMS more of natural breath at the end
 	ChangeTalks       ChangeKind = "talks"         // talks as long as they usually take
+	ChangeHeed        ChangeKind = "heed"          // what the advice says whose words are Text
 	ChangeCount       ChangeKind = "count"         // Counts of one Phase of the passage
 	ChangeOwnWords    ChangeKind = "own-words"     // the passage's own words from Text, a line each
 )
@@ -93,7 +94,7 @@ const (
 // ChangeKinds is all of them.
 var ChangeKinds = []ChangeKind{
 	ChangeAdd, ChangeShort, ChangeGentle, ChangeAdvised, ChangeSplit, ChangeRounds, ChangeRoundsToEnd, ChangeTempoToEnd, ChangeFit, ChangeRest, ChangeTalks,
-	ChangeCount, ChangeOwnWords,
+	ChangeHeed, ChangeCount, ChangeOwnWords,
 }
 
 // Change is one change that the core makes in a document. Which fields it has follows from what it does.

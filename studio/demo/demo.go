@@ -52,18 +52,23 @@ type press struct {
 // Load brings the scenario into the store: once the groups and their past, and, whenever no class is to come, the
 // plans for the next days. Now is the time on the application's clock, in the place where it is shown.
 func Load(s *store.Store, now time.Time) error {
-	known, err := s.Groups()
-	if err != nil {
-		return err
-	}
 	upcoming, err := anyToCome(s, now)
 	if err != nil || upcoming {
+		return err
+	}
+	known, err := s.Groups()
+	if err != nil {
 		return err
 	}
 	ids := map[string]int64{}
 	for _, k := range known {
 		ids[k.Name] = k.ID
 	}
+	return load(s, now, ids)
+}
+
+// load brings what is missing; ids is the groups that are there, by their names, and all of them after it.
+func load(s *store.Store, now time.Time, ids map[string]int64) error {
 	at := desk.WithTime(s, func() time.Time { return now }, 1)
 	var past []lesson
 	for _, g := range groups {
@@ -87,6 +92,9 @@ func Load(s *store.Store, now time.Time) error {
 		if _, err := g.plan(at, ids[g.name], g.weeks[last], next); err != nil {
 			return fmt.Errorf("the next plan of %s: %w", g.name, err)
 		}
+	}
+	if err := noteLaid(s, ids); err != nil { // before the classes: what is half there can be removed
+		return err
 	}
 	// In the order of time, since only one class is led at once.
 	slices.SortFunc(past, func(a, b lesson) int { return a.at.Compare(b.at) })

@@ -23,6 +23,7 @@ type Classes struct {
 	leading sync.Mutex // one adjustment after the other, so that each is answered on the class it meets
 	storing sync.Mutex // of what could not be stored before
 	people  atomic.Pointer[people]
+	sample  atomic.Pointer[sample]
 
 	mainCues, laneCues liveCues
 }
@@ -38,6 +39,7 @@ type Library interface {
 // Plans is what leading asks of the room where plans are made.
 type Plans interface {
 	ToLead(id int64, fitted bool, softer []int) (stored store.Plan, document []byte, p *plan.Plan, err error)
+	Add(document []byte, group int64) (contract.Plan, error)
 }
 
 // New is the room of a studio.

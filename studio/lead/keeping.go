@@ -71,6 +71,9 @@ func (c *Classes) NoteTime() error {
 // Resume goes on at the time at which the class in progress is: a system clock that was set back meanwhile does not take
 // it back. To be called before anything is served.
 func (c *Classes) Resume() error {
+	if _, err := c.samplePlan(); err != nil {
+		return err
+	}
 	class, err := c.current()
 	if err != nil || class == nil {
 		return err

@@ -3,6 +3,7 @@ package lead
 import (
 	"errors"
 	"fmt"
+	"log/slog"
 	"slices"
 	"sync"
 	"time"
@@ -79,6 +80,9 @@ func (c *Classes) Open(id int64) (*studio.Class, error) {
 	current, err := c.current()
 	if err == nil && current != nil && current.stored.ID == id {
 		return current.read()
+	}
+	if ended := c.endedSample(id); ended != nil {
+		return ended.read()
 	}
 	stored, err := c.studio.Store.Class(id)
 	if err != nil {
@@ -192,9 +196,17 @@ func (c *Classes) finish(class *live, at int64) time.Time {
 	next := *class
 	next.stored.EndedAt = next.stored.StartedAt.Add(time.Duration(at) * time.Millisecond)
 	next.end = true
+	isSample := c.isSample(next.stored.PlanID)
+	if isSample {
+		c.sample.Store(&sample{next.stored.PlanID, &next})
+	}
 	if next.unstored == 0 && c.studio.Store.EndClass(next.stored.ID, next.stored.EndedAt) == nil {
 		c.setLive(nil)
-		c.studio.ClassChanged(next.stored)
+		if !isSample {
+			c.studio.ClassChanged(next.stored)
+		} else if err := c.removeSample(); err != nil { // else Settle does it
+			slog.Error("the sample class is not removed yet", "error", err)
+		}
 	} else {
 		c.setLive(&next) // until it can be stored
 	}
@@ -214,7 +226,8 @@ func (c *Classes) reopen(stored store.Class) error {
 	return err
 }
 
-// Settle does what is due when a class has come to its end by itself: it is noted as over and worked out for the lists.
+// Settle does what is due when a class has come to its end by itself: it is noted as over and worked out for the lists; a
+// sample that is over is removed.
 func (c *Classes) Settle() error {
 	if err := c.storeHeld(); err != nil {
 		return err
@@ -222,7 +235,10 @@ func (c *Classes) Settle() error {
 	c.leading.Lock()
 	defer c.leading.Unlock()
 	class, err := c.current()
-	if err != nil || class == nil || !class.stored.EndedAt.IsZero() {
+	if err == nil && class == nil {
+		return c.removeSample()
+	}
+	if err != nil || !class.stored.EndedAt.IsZero() {
 		return err
 	}
 	l, err := class.read()

@@ -34,6 +34,7 @@ func (c *Classes) scoreAt(l *studio.Class, at int64) (contract.Score, error) {
 		Over: !l.Stored.EndedAt.IsZero(), EndMS: tl.End, Phases: contract.PhasesOf(fromStage(tl.Rows, at), l.Plan),
 		Language: l.Plan.Words.Tag, Left: ways(l.Plan.Words, breath.Left), Right: ways(l.Plan.Words, breath.Right),
 	}
+	score.Sample = c.isSample(l.Stored.PlanID) || c.endedSample(l.Stored.ID) != nil
 	score.Lane = laneOf(tl, at, l.Plan)
 	if tl.Open {
 		ahead := l.Led.Ahead()

@@ -9,6 +9,7 @@ import (
 	"vastlantern/core/breath"
 	"vastlantern/core/cue"
 	"vastlantern/core/plan"
+	"vastlantern/core/practice"
 	"vastlantern/core/sheet"
 	"vastlantern/core/taught"
 	"vastlantern/store"
@@ -43,10 +44,16 @@ func advised(fields plan.Fields, p *plan.Passage, h *taught.History) (say, why s
 }
 
 // forNext is what the group's record advises for the passages of a plan.
+// Of several passages of a practice only the first has it: one thing is changed at a time.
 func forNext(doc plan.Document, p *plan.Plan, h *taught.History) []contract.Advice {
 	advice := []contract.Advice{}
+	told := map[*practice.Practice]bool{}
 	for i, fields := range doc.Passages() {
+		if of := p.Passages[i].Practice; told[of] {
+			continue
+		}
 		if say, why := advised(fields.Clone(), &p.Passages[i], h); say != "" {
+			told[p.Passages[i].Practice] = true
 			advice = append(advice, contract.Advice{Passage: i + 1, Say: say, Why: why, Do: contract.ChangeAdvised})
 		}
 	}
@@ -85,7 +92,11 @@ func (ps *Plans) advice(doc plan.Document, p *plan.Plan, group *contract.Group) 
 		list = forNext(doc, p, h)
 	}
 	for _, a := range all {
-		list = append(list, contract.Advice{Passage: a.Passage, Say: a.Say, Why: a.Why})
+		one := contract.Advice{Passage: a.Passage, Say: a.Say, Why: a.Why}
+		if a.CanHeed() {
+			one.Do = contract.ChangeHeed
+		}
+		list = append(list, one)
 	}
 	talks := slices.ContainsFunc(p.Passages, func(one plan.Passage) bool { return one.Type == plan.Talk && !one.Keep })
 	h, err := ps.past.History(everyGroup)

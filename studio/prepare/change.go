@@ -51,6 +51,8 @@ func (ps *Plans) change(doc plan.Document, p *plan.Plan, group *contract.Group, 
 		return "", ps.add(doc, c.Text, group)
 	case contract.ChangeFit:
 		return fitToSlot(doc, p, level(group))
+	case contract.ChangeHeed:
+		return "", heed(doc, p, level(group), c.Text)
 	case contract.ChangeTalks:
 		return ps.lengthenTalks(doc, p)
 	case contract.ChangeRest:
@@ -108,11 +110,7 @@ func (ps *Plans) change(doc plan.Document, p *plan.Plan, group *contract.Group, 
 
 // add adds what is typed, one line or several: passages, or the whole course of a practice, as the school has it.
 func (ps *Plans) add(doc plan.Document, text string, group *contract.Group) error {
-	names, err := ps.names()
-	if err != nil {
-		return err
-	}
-	added, err := ps.typed(names, text, group)
+	added, err := ps.typed(text, group)
 	if err == nil {
 		doc.Append(added...)
 	}
@@ -198,6 +196,17 @@ func (ps *Plans) lengthenTalks(doc plan.Document, p *plan.Plan) (words string, e
 	}
 	doc.LengthenTalks(p, times)
 	return fmt.Sprintf("talks %s times as long", tenth(times)), nil
+}
+
+// heed makes so what a piece of advice says.
+func heed(doc plan.Document, p *plan.Plan, level, say string) error {
+	for _, a := range p.Advise(level) {
+		if a.Say == say && a.CanHeed() {
+			a.Heed(doc)
+			return nil
+		}
+	}
+	return errors.New("this is not advised any more")
 }
 
 func fitToSlot(doc plan.Document, p *plan.Plan, level string) (words string, err error) {

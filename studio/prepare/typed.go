@@ -2,7 +2,6 @@ package prepare
 
 import (
 	"bytes"
-	"errors"
 	"fmt"
 	"strings"
 	"unicode/utf16"
@@ -35,35 +34,38 @@ func (ps *Plans) names() (*plan.Names, error) {
 }
 
 // typed reads lines as a teacher types them, with the ways of the school filled in. The error names every line that is wrong.
-func (ps *Plans) typed(names *plan.Names, text string, group *contract.Group) ([]plan.Fields, error) {
-	choices, err := ps.library.ChoicesFor(group)
+func (ps *Plans) typed(text string, group *contract.Group) ([]plan.Fields, error) {
+	names, err := ps.names()
 	if err != nil {
 		return nil, err
+	}
+	passages, _, wrong := names.ReadLines(text)
+	switch {
+	case len(wrong) > 0 && !strings.Contains(strings.TrimSpace(text), "\n"):
+		return nil, wrong[0].Err // there is only one
+	case len(wrong) > 0:
+		return nil, wrong
+	case len(passages) == 0:
+		_, err := names.Read("")
+		return nil, err
+	}
+	return passages, ps.fill(passages, group)
+}
+
+// fill fills the ways of the school into passages that do not say otherwise.
+func (ps *Plans) fill(passages []plan.Fields, group *contract.Group) error {
+	choices, err := ps.library.ChoicesFor(group)
+	if err != nil {
+		return err
 	}
 	own, err := ps.library.OwnPractices()
 	if err != nil {
-		return nil, err
+		return err
 	}
-	var all []plan.Fields
-	var wrong []error
-	lines := strings.Split(text, "\n")
-	for i, line := range lines {
-		if strings.TrimSpace(line) == "" && len(lines) > 1 {
-			continue
-		}
-		read, err := names.Read(line)
-		switch {
-		case err != nil && len(lines) > 1:
-			wrong = append(wrong, fmt.Errorf("line %d: %w", i+1, err))
-		case err != nil:
-			wrong = append(wrong, err)
-		}
-		all = append(all, read...)
-	}
-	for _, one := range all {
+	for _, one := range passages {
 		choices.Fill(one, own...)
 	}
-	return all, errors.Join(wrong...)
+	return nil
 }
 
 // mostTyped is how many lines are read while they are typed.
@@ -84,17 +86,33 @@ func (ps *Plans) ReadTyped(in contract.Typed) (contract.TypedRead, error) {
 	if len(lines) > mostTyped {
 		return out, studio.Fail(studio.ErrInvalid, "These are %d lines: up to %d can be added at once.", len(lines), mostTyped)
 	}
+	passages, linesOf, wrong := names.ReadLines(in.Text)
+	if err := ps.fill(passages, group); err != nil {
+		return out, err
+	}
 	for i, line := range lines {
 		if strings.TrimSpace(line) == "" {
 			continue
 		}
 		one := contract.TypedLine{Line: i + 1, Passages: []contract.PassageSummary{}}
-		if one.Passages, err = ps.typedLine(names, line, group); err != nil {
+		var here []plan.Fields
+		for k, of := range linesOf {
+			if of == i+1 {
+				here = append(here, passages[k])
+			}
+		}
+		err := errorIn(wrong, i+1)
+		if err == nil {
+			one.Passages, err = ps.wouldBe(here, group)
+		}
+		if err != nil {
 			if one.Problem = problemOf(line, err); one.Problem == nil {
 				return out, err
 			}
 		}
-		out.Lines = append(out.Lines, one)
+		if len(one.Passages) > 0 || one.Problem != nil {
+			out.Lines = append(out.Lines, one)
+		}
 	}
 	for _, c := range names.Complete(lines[len(lines)-1]) {
 		completion := contract.Completion{Line: c.Line}
@@ -120,17 +138,23 @@ func saysOf(passages []plan.Fields) string {
 	return strings.Join(words, ", ")
 }
 
-func (ps *Plans) typedLine(names *plan.Names, line string, group *contract.Group) ([]contract.PassageSummary, error) {
-	none := []contract.PassageSummary{}
-	added, err := ps.typed(names, line, group)
-	if err != nil {
-		return none, err
+// errorIn is what is wrong in a line, from 1; nil where nothing is.
+func errorIn(wrong plan.TextErrors, line int) error {
+	for _, e := range wrong {
+		if e.Line == line {
+			return e.Err
+		}
 	}
+	return nil
+}
+
+// wouldBe is what passages amount to in a plan of the group.
+func (ps *Plans) wouldBe(passages []plan.Fields, group *contract.Group) ([]contract.PassageSummary, error) {
 	doc := plan.NewDocument()
-	doc.Append(added...)
+	doc.Append(passages...)
 	summary, err := ps.summary(doc, group)
 	if err != nil {
-		return none, err
+		return []contract.PassageSummary{}, err
 	}
 	if len(summary.Errors) > 0 {
 		wrong := summary.Errors[0]

@@ -39,6 +39,7 @@ const router = createBrowserRouter([
               view("/", () => import("./today/TodayView"), "TodayView"),
               view("/plan/:id", () => import("./plan/PlanView"), "PlanView"),
               view("/plan/:id/card", () => import("./plan/CardViews"), "RunningCardView"),
+              view("/plan/:id/text", () => import("./plan/TextView"), "TextView"),
               view("/plan/:id/home", () => import("./plan/CardViews"), "HomeCardView"),
               view("/try/:id", () => import("./lead/TryView"), "TryView"),
               view("/practices", () => import("./practices/PracticesView"), "PracticesView"),

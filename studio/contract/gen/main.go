@@ -69,6 +69,7 @@ type all struct {
 	TypedRead contract.TypedRead
 	PlainText contract.PlainText
 	Phrases   contract.Phrases
+	DemoData  contract.DemoData
 	Session   contract.Session
 	SignIn    contract.SignIn
 }

@@ -49,6 +49,17 @@ export function Steps({ edit, field, label }: { edit: Edit; field: string; label
               <>
                 {input("breaths", "breaths", (typed) => numberOrText(typed) ?? 0)} breaths,
                 {input("counts", "counts", asTyped, "counts as planned, no holds")}
+                <Form.Select
+                  aria-label={`${label} ${i + 1}, through`}
+                  value={text(step.airway) || "nose"}
+                  onChange={(e) =>
+                    change(i, "airway", e.target.value === "nose" ? undefined : e.target.value)
+                  }
+                >
+                  <option value="nose">by the nose</option>
+                  <option value="out-mouth">out by the mouth</option>
+                  <option value="mouth">by the mouth</option>
+                </Form.Select>
               </>
             )}
             <Button variant="link" size="sm" onClick={() => put(steps.toSpliced(i, 1))}>

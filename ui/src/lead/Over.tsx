@@ -15,6 +15,16 @@ export function Over({ score, live }: { score: Score; live: boolean }) {
         <h2 className="h1">The plan ends here</h2>
       </section>
     );
+  if (score.sample)
+    return (
+      <section className="over">
+        <h2 className="h1">That was a class</h2>
+        <p>It was a sample: nothing of it is kept. Of your own classes there will be a record here.</p>
+        <Link className="btn btn-primary btn-lg" to="/" ref={focus}>
+          Plan my own
+        </Link>
+      </section>
+    );
   return (
     <section className="over">
       <h2 className="h1">The class has ended</h2>

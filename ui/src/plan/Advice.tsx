@@ -1,31 +1,52 @@
 import signpost from "bootstrap-icons/icons/signpost.svg?raw";
-import { useState } from "react";
+import { useEffect } from "react";
 import { Alert, Button } from "react-bootstrap";
 import { Icon } from "../frame/Icon";
 import type { Advice as Piece } from "../wire/contract";
 import type { Editor } from "./usePlanEditor";
 
 /** What a button beside a piece of advice says, by the change that it makes. */
-const takes: Partial<Record<Piece["do"], string>> = { advised: "Use it", talks: "Use these lengths" };
+const takes: Partial<Record<Piece["do"], string>> = {
+  advised: "Use it",
+  talks: "Use these lengths",
+  heed: "Do it",
+};
 
-/** Advice is the advice on order and length; it forbids nothing, and each piece can be put away. */
+/**
+ * Advice is the advice on order and length; it forbids nothing. Each piece can be put away for this plan, and that can be taken
+ * back like every other change.
+ */
 export function Advice({ editor }: { editor: Editor }) {
-  const { summary, ask } = editor;
-  const [away, setAway] = useState<string[]>([]);
+  const { document, summary, ask, change } = editor;
+  const away = Array.isArray(document.dismissed) ? (document.dismissed as string[]) : [];
   const list = summary.advice.filter((a) => !away.includes(a.say));
+  const done = (a: Piece) => ask({ do: a.do, passage: a.passage, text: a.say });
+  const able = list.filter((a) => a.do !== "" && takes[a.do]);
+  useEffect(() => {
+    const onKey = (e: KeyboardEvent) => {
+      const piece = e.altKey && /^Digit[1-9]$/.test(e.code) ? able[Number(e.code.slice(5)) - 1] : undefined;
+      if (!piece) return;
+      e.preventDefault();
+      void done(piece);
+    };
+    window.addEventListener("keydown", onKey);
+    return () => window.removeEventListener("keydown", onKey);
+  });
   if (list.length === 0 || summary.passages.length === 0) return null;
   return (
     <section className="advice" aria-label="Advice">
       {list.map((a) => (
-        <Alert key={a.say} variant="light" dismissible onClose={() => setAway([...away, a.say])}>
+        <Alert
+          key={a.say}
+          variant="light"
+          dismissible
+          closeLabel="Not for this plan"
+          onClose={() => change({ document: { ...document, dismissed: [...away, a.say] } })}
+        >
           <Icon of={signpost} /> <strong>{a.say}</strong> {a.why}{" "}
-          {a.do !== "" && takes[a.do] && (
-            <Button
-              size="sm"
-              variant="outline-primary"
-              onClick={() => void ask({ do: a.do, passage: a.passage })}
-            >
-              {takes[a.do]}
+          {able.includes(a) && (
+            <Button size="sm" variant="outline-primary" onClick={() => void done(a)}>
+              {a.do !== "" && takes[a.do]} {able.indexOf(a) < 9 && <kbd>Alt {able.indexOf(a) + 1}</kbd>}
             </Button>
           )}
         </Alert>

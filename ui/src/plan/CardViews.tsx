@@ -80,15 +80,11 @@ function lengthInWords(p: PassageSummary): string {
     .join(", ");
 }
 
-/** said is what is said in a passage: its script, its prompts, its opening and its closing. */
+/** said is what is said in a passage: its script, its own words by their place, its opening and its closing. */
 function said(doc: PassageDoc, p: PassageSummary): string[] {
-  const lines = [text(doc.script)];
-  const prompts = Array.isArray(doc.prompts) ? (doc.prompts as PassageDoc[]) : [];
-  for (const prompt of prompts) {
-    const moment = ["round", "rest", "second"].find((m) => prompt[m] !== undefined) ?? "round";
-    lines.push(`${moment} ${text(prompt[moment])}: ${text(prompt.text)}`);
-  }
+  const lines = [p.says.join(", "), text(doc.script)];
   if (p.opening.length > 0) lines.push(`opening: ${p.opening.join(", ")}`);
+  lines.push(...p.own_words.split("\n"));
   if (p.closing.length > 0) lines.push(`closing: ${p.closing.join(", ")}`);
   return lines.filter((line) => line.trim() !== "");
 }

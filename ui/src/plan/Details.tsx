@@ -4,7 +4,6 @@ import type { Change, Offer, PassageSummary } from "../wire/contract";
 import { numberOrText, text } from "../frame/fields";
 import { EndAt } from "./EndAt";
 import { OwnWords } from "./OwnWords";
-import { Prompts } from "./Prompts";
 import { RoundEditor } from "./RoundEditor";
 import { type Edit, set, Steps } from "../frame/Steps";
 
@@ -75,7 +74,7 @@ export function Details({ doc, summary, starts, onChange, onAsk }: Props) {
     <div className="details">
       {practice && summary && (
         <Section name="What is breathed">
-          <RoundEditor summary={summary} onAsk={onAsk} />
+          <RoundEditor edit={edit} summary={summary} onAsk={onAsk} />
           <div className="fields">{shown("breath")}</div>
           {summary.rounds > 0 && <EndAt summary={summary} starts={starts} onAsk={onAsk} />}
         </Section>
@@ -103,7 +102,6 @@ export function Details({ doc, summary, starts, onChange, onAsk }: Props) {
           />
         </Form.Group>
         {summary && <OwnWords summary={summary} onAsk={onAsk} />}
-        {practice && Array.isArray(doc.prompts) && <Prompts edit={edit} />}
       </Section>
       {about("lane").length > 0 && (
         <Section name="The gentler lane">

@@ -37,6 +37,7 @@ export function FilesMenu({ id, title, summary, save }: Props) {
           {page("Running card", "card")}
           {page("Home card", "home")}
           <Dropdown.Divider />
+          {page("As text", "text")}
           {file("Plan file", "file")}
           {file("Cue sheet, CSV", "sheet/csv")}
           {file("Cue sheet, WebVTT", "sheet/vtt")}

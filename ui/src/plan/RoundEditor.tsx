@@ -1,9 +1,11 @@
 import { useId, useRef, useState } from "react";
 import { Button, Form } from "react-bootstrap";
-import type { Change, PassageSummary, Role } from "../wire/contract";
+import { type Edit, set as setField } from "../frame/Steps";
+import type { Change, PassageSummary, Role, ScorePhase } from "../wire/contract";
 import { RoundSheet } from "../player/RoundSheet";
 
 type Props = {
+  edit: Edit;
   summary: PassageSummary;
   onAsk: (change: Change) => Promise<string | null>;
 };
@@ -19,16 +21,22 @@ const names: Partial<Record<Role["phase"], string>> = {
  * RoundEditor is a round as a drawing: a phase is clicked, or reached with the Tab key, to change its counts, and its own words
  * stand with it.
  */
-export function RoundEditor({ summary, onAsk }: Props) {
+export function RoundEditor({ edit, summary, onAsk }: Props) {
   const [chosen, setChosen] = useState(-1);
   const [problem, setProblem] = useState("");
+  const [pending, setPending] = useState<Role | null>(null); // asked for and not answered yet: keys may come quickly
   const fields = useRef(new Map<string, HTMLInputElement>());
   const id = useId();
   const { round, roles } = summary;
   const open = round.some((phase) => phase.open) || summary.counts.endsWith(" s");
-  const set = async (role: Role, counts: number) => {
+  const setCount = async (role: Role, counts: number) => {
     if (!Number.isInteger(counts) || counts < 0) return;
-    setProblem((await onAsk({ do: "count", phase: role.phase, counts })) ?? "");
+    const next = { phase: role.phase, counts };
+    setPending(next);
+    const why = await onAsk({ do: "count", ...next });
+    if (why === null) return; // there is a newer one to come
+    setProblem(why);
+    setPending((p) => (p === next ? null : p));
   };
   return (
     <div className="roundeditor">
@@ -48,42 +56,113 @@ export function RoundEditor({ summary, onAsk }: Props) {
         }
       />
       <div className="roles">
-        {roles.map((role) => (
-          <div key={role.phase} className="role">
-            <label htmlFor={`${id}${role.phase}`}>{names[role.phase]}</label>
-            <Button
-              size="sm"
-              variant="outline-secondary"
-              aria-label={`One fewer, ${names[role.phase]}`}
-              onClick={() => void set(role, role.counts - 1)}
-            >
-              −
-            </Button>
-            <Form.Control
-              id={`${id}${role.phase}`}
-              ref={(field: HTMLInputElement | null) => {
-                if (field) fields.current.set(role.phase, field);
-              }}
-              size="sm"
-              type="number"
-              min={0}
-              value={role.counts}
-              onFocus={() => setChosen(round.findIndex((phase) => phase.kind === role.phase))}
-              onChange={(e) => void set(role, Number(e.target.value))}
-            />
-            <Button
-              size="sm"
-              variant="outline-secondary"
-              aria-label={`One more, ${names[role.phase]}`}
-              onClick={() => void set(role, role.counts + 1)}
-            >
-              +
-            </Button>
-            <span className="unit">{open ? "s" : ""}</span>
-          </div>
-        ))}
+        {roles
+          .map((planned) => (planned.phase === pending?.phase ? pending : planned))
+          .map((role) => (
+            <div key={role.phase} className="role">
+              <label htmlFor={`${id}${role.phase}`}>{names[role.phase]}</label>
+              <Button
+                size="sm"
+                variant="outline-secondary"
+                aria-label={`One fewer, ${names[role.phase]}`}
+                onClick={() => void setCount(role, role.counts - 1)}
+              >
+                −
+              </Button>
+              <Form.Control
+                id={`${id}${role.phase}`}
+                ref={(field: HTMLInputElement | null) => {
+                  if (field) fields.current.set(role.phase, field);
+                }}
+                size="sm"
+                type="number"
+                min={0}
+                value={role.counts}
+                onFocus={() => setChosen(round.findIndex((phase) => phase.kind === role.phase))}
+                onChange={(e) => void setCount(role, Number(e.target.value))}
+              />
+              <Button
+                size="sm"
+                variant="outline-secondary"
+                aria-label={`One more, ${names[role.phase]}`}
+                onClick={() => void setCount(role, role.counts + 1)}
+              >
+                +
+              </Button>
+              <span className="unit">{open ? "s" : ""}</span>
+            </div>
+          ))}
         {problem !== "" && <p className="wrong">{problem}</p>}
       </div>
+      {round[chosen] && (
+        <PhaseEditor
+          key={round[chosen].kind}
+          edit={edit}
+          summary={summary}
+          phase={round[chosen]}
+          onAsk={onAsk}
+        />
+      )}
+    </div>
+  );
+}
+
+type PhaseProps = Props & { phase: ScorePhase };
+
+/** PhaseEditor is what else can be chosen of a phase: its side, how wide the nostrils are, and what is said at it. */
+function PhaseEditor({ edit, summary, phase, onAsk }: PhaseProps) {
+  const [words, setWords] = useState("");
+  const [problem, setProblem] = useState("");
+  const id = useId();
+  const takes = (field: string) => summary.offers.some((offer) => offer.field === field);
+  const widths = edit.doc.aperture as { [phase: string]: string } | undefined;
+  const narrow = widths?.[phase.kind] === "narrow";
+  const say = async () => {
+    const before = summary.own_words === "" ? "" : `${summary.own_words}\n`;
+    const why = await onAsk({ do: "own-words", text: `${before}every ${phase.kind}: ${words}` });
+    setProblem(why ?? "Another change was being made. Press Enter once more.");
+    if (why === "") setWords("");
+  };
+  return (
+    <div className="phase">
+      {takes("side") && (phase.through === "left" || phase.through === "right") && (
+        <Button
+          size="sm"
+          variant="outline-secondary"
+          onClick={() => setField(edit, "side", edit.doc.side === "right" ? undefined : "right")}
+        >
+          Begin on the {edit.doc.side === "right" ? "left" : "right"}
+        </Button>
+      )}
+      {takes(`aperture.${phase.kind}`) && (
+        <Button
+          size="sm"
+          variant="outline-secondary"
+          onClick={() =>
+            setField(edit, "aperture", {
+              inhale: "wide",
+              exhale: "wide",
+              ...widths,
+              [phase.kind]: narrow ? "wide" : "narrow",
+            })
+          }
+        >
+          {narrow ? "Nostrils wide" : "Nostrils narrowed"}
+        </Button>
+      )}
+      <form
+        onSubmit={(e) => {
+          e.preventDefault();
+          void say();
+        }}
+      >
+        <label htmlFor={id}>Say at every {phase.word}</label>
+        <Form.Control id={id} size="sm" value={words} onChange={(e) => setWords(e.target.value)} />
+        <Button size="sm" type="submit" variant="outline-secondary" disabled={words.trim() === ""}>
+          Add
+        </Button>
+      </form>
+      {problem !== "" && <p className="wrong">{problem}</p>}
     </div>
   );
 }

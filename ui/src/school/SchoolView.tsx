@@ -10,6 +10,7 @@ import { Link } from "react-router";
 import { ErrorAlert } from "../frame/ErrorAlert";
 import { Loading } from "../frame/Loading";
 import { Choices } from "../frame/Choices";
+import { DemoData } from "./DemoData";
 
 /** SchoolView is how this teacher does it: the questions on which schools differ, and what is said. */
 export function SchoolView() {
@@ -105,6 +106,7 @@ function Edit({ start }: { start: Settings }) {
         ))}
       </div>
       <ThisDevice />
+      <DemoData />
     </>
   );
 }

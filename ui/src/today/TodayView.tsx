@@ -6,7 +6,7 @@ import { Button, ButtonGroup, Card, Col, Row } from "react-bootstrap";
 import { Link, useNavigate } from "react-router";
 import { Icon } from "../frame/Icon";
 import { get, post } from "../wire/api";
-import type { Advice, Begin, ClassCard, Plan, PlanCard, Record, Today } from "../wire/contract";
+import type { Advice, Begin, ClassCard, Plan, PlanCard, Record, Score, Today } from "../wire/contract";
 import { DeletedLately } from "../frame/BringBack";
 import { Shell } from "../frame/Shell";
 import { ErrorAlert } from "../frame/ErrorAlert";
@@ -37,7 +37,9 @@ function Page({ today }: { today: Today }) {
         <Col lg={7}>
           <Missing today={today} part="plans" what="The plans" />
           {today.next && <Next plan={today.next} advice={today.advice} now={today.now_ms} />}
-          {!today.next && !plans && <NothingNext />}
+          {!today.next && !plans && (
+            <NothingNext first={today.plans.length === 0 && today.taught.length === 0} />
+          )}
           <Missing today={today} part="advice" what="What the record suggests" />
           {today.last && <Last record={today.last} now={today.now_ms} />}
           <Missing today={today} part="last" what="The last class of this group" />
@@ -171,13 +173,53 @@ function whenInWords(starts: number, now: number): string {
   return inMinutes < 90 ? `${at}, in ${inMinutes} min` : at;
 }
 
-function NothingNext() {
+/** NothingNext is an empty start: a class to try at once, and the ways to begin one's own. */
+function NothingNext({ first }: { first: boolean }) {
+  const navigate = useNavigate();
+  const sample = useMutation({
+    mutationFn: () => post<Score>("/sample", {}),
+    onSuccess: (score) => void navigate(`/lead/${score.class_id}`),
+  });
+  if (!first)
+    return (
+      <Card className="next mb-4">
+        <Card.Body>
+          <h1>No class is planned</h1>
+          <p>Write a plan and give it a time: it will be shown here.</p>
+          <NewPlan variant="primary" />
+        </Card.Body>
+      </Card>
+    );
   return (
     <Card className="next mb-4">
       <Card.Body>
-        <h1>No class is planned</h1>
-        <p>Write a plan and give it a time: it will be shown here.</p>
-        <NewPlan variant="primary" />
+        <h1>Welcome</h1>
+        <p>Here the next class will stand, with one button to lead it. Begin in one of three ways:</p>
+        <ol className="begin">
+          <li>
+            <Button size="lg" autoFocus disabled={sample.isPending} onClick={() => sample.mutate()}>
+              <Icon of={playFill} /> Lead a sample class
+            </Button>
+            <p>
+              Two minutes, with the real keys and a real room page. Nothing of it is kept.
+              {sample.isPending && " It begins …"}
+            </p>
+            {sample.isError && <ErrorAlert error={sample.error} />}
+          </li>
+          <li>
+            <NewPlan variant="outline-primary" />
+            <p>Plan a class by typing what you think: “even breath, then three rounds of square”.</p>
+          </li>
+          <li>
+            <Link className="btn btn-outline-primary" to="/groups">
+              Begin with a group
+            </Link>
+            <p>
+              Say who comes, how many, and what to take care of. Its plans begin with it, and its record grows
+              from class to class.
+            </p>
+          </li>
+        </ol>
       </Card.Body>
     </Card>
   );
@@ -341,7 +383,7 @@ function ImportPlan() {
       <input
         ref={field}
         type="file"
-        accept=".json,application/json"
+        accept=".json,.txt,application/json,text/plain"
         hidden
         aria-label="Plan file"
         onChange={(e) => {

@@ -55,6 +55,7 @@ export interface Contract {
   TypedRead: TypedRead;
   PlainText: PlainText;
   Phrases: Phrases;
+  DemoData: DemoData;
   Session: Session;
   SignIn: SignIn;
 }
@@ -272,6 +273,7 @@ export interface Advice {
     | "fit"
     | "rest"
     | "talks"
+    | "heed"
     | "count"
     | "own-words";
 }
@@ -471,6 +473,7 @@ export interface Change {
     | "fit"
     | "rest"
     | "talks"
+    | "heed"
     | "count"
     | "own-words";
   passage?: number;
@@ -563,6 +566,7 @@ export interface Score {
   language: string;
   left: Ways;
   right: Ways;
+  sample: boolean;
   fingers_by: string;
 }
 export interface Wait {
@@ -921,6 +925,10 @@ export interface PlainText {
 }
 export interface Phrases {
   phrases: string[];
+}
+export interface DemoData {
+  groups: string[];
+  offered: string[];
 }
 export interface Session {
   needed: boolean;

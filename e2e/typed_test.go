@@ -1,0 +1,139 @@
+package e2e
+
+import (
+	"fmt"
+	"strings"
+	"testing"
+
+	"github.com/go-rod/rod/lib/input"
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"vastlantern/e2e/stage"
+	"vastlantern/studio/contract"
+)
+
+// Every kind of class that practitioners lead is planned on the screen as it is said, and becomes what the command makes of
+// the same text: row by row, and with all that is shown and said.
+func TestEveryKindIsTypedIntoAPlan(t *testing.T) {
+	th := open(t)
+	for _, kind := range stage.Kinds {
+		var plan contract.Plan
+		require.NoError(t, th.program.Post("/api/plans", `{"document": {"format": "vast-lantern-plan", "version": 1, "title": "New class", "tempo": 60, "slot_min": 30, "passages": []}}`, &plan))
+		page := th.page(fmt.Sprintf("/plan/%d", plan.ID))
+		th.until(page, `document.activeElement?.id === "add"`)
+		require.NoError(t, page.InsertText(kind.Text)) // several lines at once
+		lines := strings.Count("\n"+kind.Text, "\n") - strings.Count("\n"+kind.Text, "\n ")
+		th.until(page, fmt.Sprintf(`document.querySelectorAll(".add .would").length === %d && !document.querySelector(".add .wrong")`, lines))
+		th.press(page, input.Enter)
+		th.until(page, fmt.Sprintf(`document.querySelectorAll(".passage").length === %d`, lines))
+		th.see(page, "span", "^Saved$")
+		wanted := []byte(lantern(t, []byte(kind.File()), "plan", "-"))
+		there := th.fetch(fmt.Sprintf("/api/plans/%d/file", plan.ID))
+		for _, command := range []string{"sheet", "cues"} {
+			assert.Equal(t, lantern(t, wanted, command, "-"), lantern(t, there, command, "-"), kind.Name)
+		}
+		assert.Zero(t, page.MustEval(`() => document.querySelectorAll(".passage .wrong").length`).Int(), kind.Name)
+		require.NoError(t, page.Close())
+	}
+}
+
+// What is typed is completed, what is wrong is told at its word with what could be meant, and nothing is lost.
+func TestTheFieldThatAdds(t *testing.T) {
+	th := open(t)
+	var plan contract.Plan
+	require.NoError(t, th.program.Post("/api/plans", `{"document": {"format": "vast-lantern-plan", "version": 1, "title": "New class", "passages": []}}`, &plan))
+	page := th.page(fmt.Sprintf("/plan/%d", plan.ID))
+	th.until(page, `document.activeElement?.id === "add"`)
+	type_ := func(text string) {
+		for _, r := range text {
+			require.NoError(t, page.Keyboard.Type(input.Key(r)))
+		}
+	}
+	type_("three rounds of squ")
+	th.see(page, `[role="option"]`, "square breath")
+	th.press(page, input.Tab)
+	th.until(page, `document.querySelector("#add").value === "three rounds of square breath"`)
+	th.see(page, ".would", `Square breath 4:4:4:4 x3`)
+	th.press(page, input.Enter)
+	th.see(page, ".passage .numbers", "3 rounds of")
+	th.until(page, `document.querySelector("#add").value === ""`)
+
+	type_("nadi hodl 4 x6")
+	th.see(page, ".add .wrong", `“hodl” is not understood`)
+	th.press(page, input.Enter)
+	th.see(page, ".invalid-feedback", "hodl")
+	th.click(page, ".add .wrong button", "^hold$")
+	th.see(page, ".would", "Alternate nostril breath 4:4:4 x6")
+	th.press(page, input.Enter)
+	th.until(page, `document.querySelectorAll(".passage").length === 2`)
+	type_("rest 1 minn")
+	th.see(page, ".would, .add .wrong", ".")
+	page.MustElement("#add").MustSelectAllText()
+	type_("rest 1 min")
+	th.press(page, input.Enter)
+	th.until(page, `document.querySelectorAll(".passage").length === 3`)
+}
+
+// A passage is changed on the drawing of its round, and its own words stand at their place, by the keyboard alone.
+func TestAPassageIsChangedByTheKeyboard(t *testing.T) {
+	th := open(t)
+	var plan contract.Plan
+	require.NoError(t, th.program.Post("/api/plans", `{"document": {"format": "vast-lantern-plan", "version": 1, "title": "Evening", "passages": [
+		{"type": "practice", "practice": "counted-breath", "title": "Square breath", "counts": "4:4:4:4", "rounds": 3}]}}`, &plan))
+	page := th.page(fmt.Sprintf("/plan/%d", plan.ID))
+	th.see(page, `[aria-label="More of Square breath"]`, "more").MustEval("() => this.focus()")
+	th.press(page, input.Enter)
+	th.see(page, ".roundeditor", "inhale 4[^]*hold 4[^]*exhale 4[^]*empty 4")
+	th.see(page, `.planned [aria-label="Change empty, 4"]`, "empty").MustEval("() => this.focus()")
+	th.press(page, input.Enter) // goes to its number
+	th.until(page, `document.activeElement.type === "number" && document.activeElement.value === "4"`)
+	th.press(page, input.ArrowDown, input.ArrowDown, input.ArrowDown, input.ArrowDown)
+	th.see(page, ".roundeditor", "inhale 4[^]*hold 4[^]*exhale 4")
+	th.until(page, `document.querySelectorAll(".planned .string").length === 3`)
+	th.until(page, `document.querySelector(".passage .name").value === "Even breath with a hold"`) // it is no square any more
+	page.MustElement(".ownwords").MustFocus()
+	require.NoError(t, page.InsertText("r2 hold: soft jaw"))
+	th.see(page, "span", "^Saved$")
+	th.until(page, `document.querySelector(".ownwords").value === "r2 hold: soft jaw"`)
+	require.NoError(t, page.InsertText("\nr2 hodl: soft jaw"))
+	th.see(page, ".details .invalid-feedback", `line 2: "hodl" is not understood`)
+	cues := lantern(t, th.fetch(fmt.Sprintf("/api/plans/%d/file", plan.ID)), "cues", "-")
+	assert.Contains(t, cues, "soft jaw")
+	card := th.page(fmt.Sprintf("/plan/%d/card", plan.ID))
+	th.see(card, ".line", "r2 hold: soft jaw")
+}
+
+// From an empty start to leading a first class, with the keys that it takes: well within a minute.
+func TestTheFirstTenMinutes(t *testing.T) {
+	th := open(t)
+	page := th.page("/")
+	th.see(page, "h1", "Welcome")
+	th.until(page, `document.activeElement?.innerText.includes("sample class")`)
+	th.press(page, input.Enter) // one key
+	th.see(page, `[data-testid="word"]`, ".")
+	th.see(page, ".topbar .title", "A sample class")
+	var code contract.RoomCode
+	require.NoError(t, th.program.Get("/api/room", &code))
+	room := th.page("/room/" + code.Code)
+	th.see(room, `[data-testid="word"]`, ".")
+	th.press(page, input.KeyV) // past the talk
+	th.see(page, ".stage", "Even breath")
+	th.end(page)
+	th.see(page, ".over", "nothing of it is kept")
+	th.press(page, input.Enter)
+	th.see(page, "h1", "Welcome")
+	th.until(page, `!document.body.innerText.includes("A sample class")`)
+
+	th.click(page, "a", "Begin with a group")
+	th.see(page, "h1", "Groups")
+	school := th.page("/school")
+	th.click(school, "button", "Lay in the demo data")
+	th.see(school, "button", "Remove the demo data: 4 groups")
+	today := th.page("/")
+	th.see(today, "button", "Lead this class")
+	th.click(school, "button", "Remove the demo data")
+	th.see(school, "button", "Lay in the demo data")
+	again := th.page("/")
+	th.see(again, "h1", "Welcome")
+}

@@ -1,0 +1,99 @@
+package demo
+
+import (
+	"context"
+	"encoding/json"
+	"errors"
+	"slices"
+
+	"vastlantern/store"
+	"vastlantern/studio"
+	"vastlantern/studio/contract"
+	"vastlantern/studio/desk"
+)
+
+// setting is the name under which stands which groups are the demo's.
+const setting = "demo"
+
+// noteLaid stores which groups are the demo's, so that they can be removed.
+func noteLaid(s *store.Store, ids map[string]int64) error {
+	var list []int64
+	for _, g := range groups {
+		list = append(list, ids[g.name])
+	}
+	value, err := json.Marshal(list)
+	if err != nil {
+		return err
+	}
+	return s.SaveSetting(setting, value)
+}
+
+// laid is the groups of the demo that are in the data file.
+func laid(s *store.Store) ([]store.Group, error) {
+	value, err := s.Setting(setting)
+	if errors.Is(err, store.ErrNotFound) {
+		return nil, nil
+	}
+	if err != nil {
+		return nil, err
+	}
+	var ids []int64
+	if err := json.Unmarshal(value, &ids); err != nil {
+		return nil, nil // nobody can say which they were
+	}
+	known, err := s.Groups()
+	return slices.DeleteFunc(known, func(g store.Group) bool { return !slices.Contains(ids, g.ID) }), err
+}
+
+// State tells what of the demo is in the data file of the desk.
+func State(d *desk.Desk) (contract.DemoData, error) {
+	there, err := laid(d.Store)
+	state := contract.DemoData{Groups: []string{}, Offered: []string{}}
+	for _, g := range there {
+		state.Groups = append(state.Groups, g.Name)
+	}
+	for _, g := range groups {
+		state.Offered = append(state.Offered, g.name)
+	}
+	return state, err
+}
+
+// Lay lays the groups of the demo, their past and their next plans into the data file of the desk, beside what is there.
+func Lay(d *desk.Desk) (contract.DemoData, error) {
+	err := d.Classes.WhileNothingBegins(func(running *studio.Class) error {
+		if running != nil {
+			return studio.FailRunning(running, "%q is being led just now: end it first.")
+		}
+		there, err := laid(d.Store)
+		if err != nil {
+			return err
+		}
+		if len(there) > 0 {
+			return studio.Fail(studio.ErrConflict, "The demo data is there already.")
+		}
+		return load(d.Store, d.Now(), map[string]int64{})
+	})
+	if err != nil {
+		return contract.DemoData{}, err
+	}
+	d.NotifyAll()
+	if err := d.Prepare(context.Background()); err != nil {
+		return contract.DemoData{}, err
+	}
+	return State(d)
+}
+
+// Remove removes the groups of the demo with their plans and classes. They can be brought back for 30 days, as all that is
+// deleted.
+func Remove(d *desk.Desk) (contract.DemoData, error) {
+	there, err := laid(d.Store)
+	if err != nil {
+		return contract.DemoData{}, err
+	}
+	for _, g := range there {
+		if _, err := d.Transfer.Delete(string(store.KindGroup), g.ID, true); err != nil {
+			return contract.DemoData{}, err
+		}
+	}
+	return State(d)
+}

@@ -1,0 +1,115 @@
+package lead
+
+import (
+	"bytes"
+	_ "embed"
+	"encoding/json"
+	"errors"
+	"time"
+
+	"vastlantern/core/plan"
+	"vastlantern/core/sheet"
+	"vastlantern/store"
+	"vastlantern/studio"
+	"vastlantern/studio/contract"
+)
+
+// sampleText is a class of two minutes to try the program with.
+//
+//go:embed sample.txt
+var sampleText string
+
+// sampleName is the setting that says which plan is the sample's, so that it is removed also after a crash.
+const sampleName = "sample"
+
+// sample is the class that somebody tries the program with, and its plan: real while it is led, and gone when it is over.
+type sample struct {
+	Plan int64 `json:"plan"`
+	last *live // it as it ended, for the screens that still show it
+}
+
+// BeginSample begins the sample class, as any other class is begun. Nothing of it is kept.
+func (c *Classes) BeginSample() (contract.Score, error) {
+	if running, err := c.InProgress(); err != nil || running != nil {
+		if err == nil {
+			err = studio.FailRunning(running, "%q is being led. Go back to it, or end it first.")
+		}
+		return contract.Score{}, err
+	}
+	if err := c.removeSample(); err != nil {
+		return contract.Score{}, err
+	}
+	doc, err := plan.NewNames("en", nil).FromText(sampleText, time.UTC)
+	if err != nil {
+		return contract.Score{}, err
+	}
+	var text bytes.Buffer
+	if err := sheet.WritePlan(&text, doc); err != nil {
+		return contract.Score{}, err
+	}
+	planned, err := c.plans.Add(text.Bytes(), 0)
+	if err != nil {
+		return contract.Score{}, err
+	}
+	value, err := json.Marshal(sample{Plan: planned.ID})
+	if err == nil {
+		err = c.studio.Store.SaveSetting(sampleName, value)
+	}
+	if err != nil {
+		return contract.Score{}, err
+	}
+	c.sample.Store(&sample{Plan: planned.ID})
+	return c.Begin(contract.Lead{PlanID: planned.ID, Acknowledged: contract.StrongCautions(planned)})
+}
+
+// samplePlan is the plan of the sample, 0 where there is none.
+func (c *Classes) samplePlan() (int64, error) {
+	if known := c.sample.Load(); known != nil {
+		return known.Plan, nil
+	}
+	value, err := c.studio.Store.Setting(sampleName)
+	if errors.Is(err, store.ErrNotFound) {
+		c.sample.Store(&sample{})
+		return 0, nil
+	}
+	if err != nil {
+		return 0, err
+	}
+	var stored sample
+	if err := json.Unmarshal(value, &stored); err != nil {
+		stored = sample{} // nobody can say which it was: it is a plan like others then
+	}
+	c.sample.Store(&stored)
+	return stored.Plan, nil
+}
+
+// removeSample removes the sample for good, where it is not being led. Whoever still shows it is answered from memory.
+func (c *Classes) removeSample() error {
+	id, err := c.samplePlan()
+	if err != nil || id == 0 {
+		return err
+	}
+	if err := c.studio.Store.RemovePlanAndClasses(id); err != nil {
+		return err
+	}
+	if err := c.studio.Store.SaveSetting(sampleName, []byte(`{"plan": 0}`)); err != nil {
+		return err
+	}
+	c.sample.Store(&sample{last: c.sample.Load().last})
+	c.studio.NotifyAll()
+	return nil
+}
+
+// isSample tells whether a class of the plan is the sample.
+func (c *Classes) isSample(plan int64) bool {
+	known := c.sample.Load()
+	return known != nil && known.Plan != 0 && known.Plan == plan
+}
+
+// endedSample is the sample that was led last, if the number is its class; else nil.
+func (c *Classes) endedSample(id int64) *live {
+	if known := c.sample.Load(); known != nil && known.last != nil && known.last.stored.ID == id {
+		return known.last
+	}
+	return nil
+}
