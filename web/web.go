@@ -101,6 +101,9 @@ func (s server) plans(api *gin.RouterGroup) {
 	api.POST("/draft", body(func(_ *gin.Context, in contract.Draft) (contract.Drafted, error) { return plans.Draft(in) }))
 	api.POST("/typed", body(func(_ *gin.Context, in contract.Typed) (contract.TypedRead, error) { return plans.ReadTyped(in) }))
 	api.GET("/phrases", answer(func(c *gin.Context) (contract.Phrases, error) { return plans.Phrases(c.Query("practice")) }))
+	api.GET("/groups/:id/last", withID(plans.LastTime))
+	api.POST("/plans/:id/move", bodyWithID(plans.Move))
+	api.GET("/plans/:id/substitute", download(func(c *gin.Context) (studio.File, error) { return plans.Substitute(id(c)) }))
 	api.GET("/plans/:id/text", withID(plans.Text))
 	api.POST("/plans", body(func(_ *gin.Context, in contract.PlanSave) (contract.Plan, error) {
 		return plans.Add(in.Document, in.GroupID)

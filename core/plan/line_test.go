@@ -141,6 +141,21 @@ rest 2 min
 	assert.ErrorContains(t, err, `line 5: "hodl" is not understood`)
 }
 
+// The class that the manual shows is read as it stands there.
+func TestTheManualsClass(t *testing.T) {
+	manual, err := os.ReadFile("../../docs/manual/typing.md")
+	require.NoError(t, err)
+	blocks := strings.Split(string(manual), "```")
+	require.Len(t, blocks, 3)
+	d, err := NewNames("en", nil).FromText(blocks[1], time.UTC)
+	require.NoError(t, err)
+	p, err := Read(d)
+	require.NoError(t, err)
+	assert.Equal(t, "Before the exam", p.Title)
+	require.Len(t, p.Passages, 4)
+	assert.Len(t, p.Passages[2].ClosingSteps, 2)
+}
+
 func TestOwnWords(t *testing.T) {
 	names := NewNames("en", nil)
 	for text, want := range map[string]string{

@@ -386,6 +386,9 @@ var sayings = []saying{
 		if p.Type == Practice || f.values["breaths"] != nil {
 			return ""
 		}
+		if minutes := p.Length.Div(breath.Int(60_000)); minutes.Equal(breath.Int(minutes.Floor())) {
+			return minutes.String() + " min"
+		}
 		return p.Length.Div(breath.Int(1000)).String() + " s"
 	}},
 	sayFlag("wait", "wait"),

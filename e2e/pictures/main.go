@@ -1,4 +1,4 @@
-// Command pictures takes the pictures of docs/screenshots from the demo data.
+// Command pictures takes the pictures of docs/screenshots from the demo data, and the small ones that empty views show.
 package main
 
 import (
@@ -10,6 +10,7 @@ import (
 	"time"
 
 	"github.com/go-rod/rod"
+	"github.com/go-rod/rod/lib/proto"
 
 	"vastlantern/e2e/stage"
 	"vastlantern/studio/contract"
@@ -19,15 +20,18 @@ const patience = 60 * time.Second
 
 func main() {
 	folder := flag.String("to", "docs/screenshots", "the folder of the pictures")
+	small := flag.String("small", "ui/src/frame/filled", "the folder of those that empty views show")
 	flag.Parse()
-	if err := run(*folder); err != nil {
+	if err := run(*folder, *small); err != nil {
 		log.Fatal(err)
 	}
 }
 
-func run(folder string) error {
-	if err := os.MkdirAll(folder, 0o755); err != nil {
-		return err
+func run(folder, small string) error {
+	for _, f := range []string{folder, small} {
+		if err := os.MkdirAll(f, 0o755); err != nil {
+			return err
+		}
 	}
 	data, err := os.MkdirTemp("", "pictures")
 	if err != nil {
@@ -44,7 +48,7 @@ func run(folder string) error {
 		return err
 	}
 	defer browser.Close()
-	p := photographer{program, browser, folder}
+	p := photographer{program, browser, folder, small}
 
 	if err := program.ReadCare(); err != nil {
 		return err
@@ -95,13 +99,42 @@ func run(folder string) error {
 			return fmt.Errorf("%s: %w", v.name, err)
 		}
 	}
+	for _, v := range []struct{ name, path, ready string }{
+		{"groups", fmt.Sprintf("/groups/%d", evening.Group.ID), "Next time[^]*Never taught"}, {"taught", "/taught", "Aldersee"}, {"plan", fmt.Sprintf("/plan/%d", evening.ID), "Saved"},
+	} {
+		if err := p.takeSmall(v.name, v.path, v.ready); err != nil {
+			return fmt.Errorf("%s, small: %w", v.name, err)
+		}
+	}
 	return p.lead(evening)
+}
+
+// takeSmall takes the picture that an empty view shows of itself filled.
+func (p photographer) takeSmall(name, path, ready string) error {
+	page, err := p.browser.Page(p.program.URL+path, 1280, 800, patience)
+	if err != nil {
+		return err
+	}
+	defer page.Close()
+	if err := (proto.EmulationSetDeviceMetricsOverride{Width: 1280, Height: 800, DeviceScaleFactor: 0.5}).Call(page); err != nil {
+		return err
+	}
+	if _, err := page.ElementR("body", ready); err != nil {
+		return err
+	}
+	quality := 72
+	picture, err := page.Screenshot(false, &proto.PageCaptureScreenshot{Format: proto.PageCaptureScreenshotFormatWebp, Quality: &quality})
+	if err != nil {
+		return err
+	}
+	return os.WriteFile(filepath.Join(p.small, name+".webp"), picture, 0o644)
 }
 
 type photographer struct {
 	program *stage.Program
 	browser *stage.Browser
 	folder  string
+	small   string
 }
 
 // take waits for the text, then takes the picture.

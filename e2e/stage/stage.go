@@ -230,6 +230,9 @@ func Tab(context *rod.Browser, url string, width, height int, patience time.Dura
 			return nil, err
 		}
 	}
+	if err := (proto.EmulationSetLocaleOverride{Locale: "en-GB"}).Call(page); err != nil { // dates and times follow the region
+		return nil, err
+	}
 	err = page.SetViewport(&proto.EmulationSetDeviceMetricsOverride{Width: width, Height: height, DeviceScaleFactor: 1, Mobile: width < 760})
 	if err != nil {
 		return nil, err

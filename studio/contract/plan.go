@@ -231,6 +231,27 @@ type Phrases struct {
 	Phrases []string `json:"phrases"`
 }
 
+// MovePlan plans a class for another time.
+type MovePlan struct {
+	StartsMS float64 `json:"starts_ms"`
+}
+
+// LastTime is what a group was taught last.
+type LastTime struct {
+	ClassID   int64         `json:"class_id"` // 0 where there was none
+	Title     string        `json:"title"`
+	StartedMS float64       `json:"started_ms"`
+	Passages  []LastPassage `json:"passages"`
+}
+
+// LastPassage is a passage as it was taught.
+type LastPassage struct {
+	Name     string   `json:"name"`
+	Practice string   `json:"practice"` // empty for talks and free breathing
+	Short    string   `json:"short"`
+	Says     []string `json:"says"`
+}
+
 // PlainText is a class as plain text, one line a passage.
 type PlainText struct {
 	Text string   `json:"text"`

@@ -37,6 +37,8 @@ type Past interface {
 	Class(id int64) (*studio.Class, error)
 	// History is what a group was taught; of all groups together where it is 0.
 	History(group int64) (*taught.History, error)
+	// Last is the class that a group was taught last, 0 where there was none.
+	Last(group int64) (int64, error)
 }
 
 // New is the room of a studio. Before anything is planned it is given the past.

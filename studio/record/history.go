@@ -38,6 +38,15 @@ func (r *Records) History(group int64) (*taught.History, error) {
 	return &p.history, nil
 }
 
+// Last is the class that a group was taught last and that is over, 0 where there was none.
+func (r *Records) Last(group int64) (int64, error) {
+	p, err := r.past(group)
+	if err != nil || len(p.classes) == 0 {
+		return 0, err
+	}
+	return p.classes[len(p.classes)-1].stored.ID, nil
+}
+
 // past is the classes of a group that are over.
 func (r *Records) past(group int64) (*past, error) {
 	r.remembering.Lock()

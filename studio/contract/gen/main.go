@@ -70,6 +70,8 @@ type all struct {
 	PlainText contract.PlainText
 	Phrases   contract.Phrases
 	DemoData  contract.DemoData
+	MovePlan  contract.MovePlan
+	LastTime  contract.LastTime
 	Session   contract.Session
 	SignIn    contract.SignIn
 }

@@ -8,6 +8,8 @@ import type { Group, Groups, Settings } from "../wire/contract";
 import { Choices } from "../frame/Choices";
 import { DeleteCard } from "../frame/DeleteCard";
 import { DeletedLately } from "../frame/BringBack";
+import { Filled } from "../frame/Filled";
+import filled from "../frame/filled/groups.webp";
 import { Shell } from "../frame/Shell";
 import { ErrorAlert } from "../frame/ErrorAlert";
 import { Loading } from "../frame/Loading";
@@ -62,6 +64,12 @@ export function GroupsView() {
             <DeletedLately kinds={["group"]} />
           </Col>
           <Col lg={8}>
+            {groups.data.groups.length === 0 && !open && (
+              <Filled
+                picture={filled}
+                says="A group with what to take care of, and how each practice has grown with it over the weeks. This one is invented: School can lay it in."
+              />
+            )}
             {open && <GroupForm key={open.id} start={open} all={groups.data} />}
             {open && open.id > 0 && (
               <>
@@ -161,7 +169,7 @@ function GroupForm({ start, all }: { start: Group; all: Groups }) {
             onChange={(e) => set({ weektime: e.target.value })}
           />
         </Form.Group>
-        <Col md={6} className="d-flex align-items-end pb-2">
+        <Col md={6} className="d-flex align-items-end py-2">
           <Form.Check
             id="under16"
             label="There are people under 16"

@@ -7,12 +7,14 @@ import { Shell } from "../frame/Shell";
 import firstClass from "../../../docs/manual/first-class.md?raw";
 import keys from "../../../docs/manual/keys.md?raw";
 import screens from "../../../docs/manual/screens.md?raw";
+import typing from "../../../docs/manual/typing.md?raw";
 import views from "../../../docs/manual/views.md?raw";
 import yourData from "../../../docs/manual/your-data.md?raw";
 
 /** The pages of the manual, in the order in which they are read. */
 const pages: { [name: string]: string } = {
   "first-class": firstClass,
+  typing,
   views,
   keys,
   screens,

@@ -1,3 +1,4 @@
+import "../player/player.css";
 import "./lead.css";
 import { useQuery } from "@tanstack/react-query";
 import { type ReactNode, useCallback, useState } from "react";

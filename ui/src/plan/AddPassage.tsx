@@ -76,8 +76,7 @@ export function AddPassage({ first, group, onAdd }: Props) {
           autoFocus={first}
           autoComplete="off"
           spellCheck={false}
-          role="combobox"
-          aria-expanded={completions.length > 0}
+          aria-autocomplete="list"
           aria-controls={list}
           aria-activedescendant={chosen >= 0 ? `${list}-${chosen}` : undefined}
           aria-describedby={`${list}-read`}

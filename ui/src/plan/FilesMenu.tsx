@@ -38,6 +38,7 @@ export function FilesMenu({ id, title, summary, save }: Props) {
           {page("Home card", "home")}
           <Dropdown.Divider />
           {page("As text", "text")}
+          {file("For a substitute, one page", "substitute")}
           {file("Plan file", "file")}
           {file("Cue sheet, CSV", "sheet/csv")}
           {file("Cue sheet, WebVTT", "sheet/vtt")}

@@ -184,7 +184,7 @@ function Numbers({ summary }: { summary: PassageSummary | undefined }) {
       {summary.held_ms > 0 && <span>{clock(summary.held_ms)} in holds</span>}
       {summary.says.map((words) => (
         <span className="says" key={words}>
-          {words}
+          {{ wait: "waits for you", keep: "kept" }[words] ?? words}
         </span>
       ))}
       {summary.opening.length > 0 && <span>first {summary.opening.join(", ")}</span>}

@@ -16,6 +16,8 @@ import {
 } from "@dnd-kit/sortable";
 import { useState } from "react";
 import type { PassageDoc } from "../wire/plan";
+import { Filled } from "../frame/Filled";
+import filled from "../frame/filled/plan.webp";
 import { carry, nameOf } from "./identity";
 import { PassageRow } from "./PassageRow";
 import type { Editor } from "./usePlanEditor";
@@ -43,10 +45,16 @@ export function Passages({ editor }: { editor: Editor }) {
       <SortableContext items={document.passages.map(nameOf)} strategy={verticalListSortingStrategy}>
         <div className="passages" role="list" aria-label="Running order">
           {document.passages.length === 0 && (
-            <p className="text-secondary m-3">
-              Nothing is planned yet. Add a first passage below: <kbd>talk 1m seat and spine</kbd>, for
-              instance.
-            </p>
+            <div className="m-3">
+              <p className="text-secondary">
+                Nothing is planned yet. Type a first passage below, as you would say it:{" "}
+                <kbd>talk 1 min seat and spine</kbd>, for instance.
+              </p>
+              <Filled
+                picture={filled}
+                says="Passages from top to bottom, against the minutes that you have: each is changed in its row."
+              />
+            </div>
           )}
           {document.passages.map((doc, i) => (
             <PassageRow

@@ -13,6 +13,7 @@ import { Advice } from "./Advice";
 import { CourseStrip } from "./Course";
 import { FitBar } from "./FitBar";
 import { Head } from "./Head";
+import { LastTime } from "./LastTime";
 import { Passages } from "./Passages";
 import { TimeBar } from "./TimeBar";
 import { usePlanEditor } from "./usePlanEditor";
@@ -50,12 +51,17 @@ function EditPlan({ plan }: { plan: Plan }) {
       <FitBar editor={editor} />
       {failed && <Alert variant="warning">{failed}</Alert>}
       <PlanErrors errors={summary.errors.filter((e) => e.passage === 0).map((e) => e.text)} />
-      <Passages editor={editor} />
-      <AddPassage
-        first={document.passages.length === 0}
-        group={editor.group}
-        onAdd={(text) => ask({ do: "add", text })}
-      />
+      <div className="orders">
+        <div>
+          <Passages editor={editor} />
+          <AddPassage
+            first={document.passages.length === 0}
+            group={editor.group}
+            onAdd={(text) => ask({ do: "add", text })}
+          />
+        </div>
+        <LastTime editor={editor} />
+      </div>
       <Advice editor={editor} />
       <Suspense>{asking && <BeforeLeading plan={plan.id} onClose={() => setAsking(false)} />}</Suspense>
     </>

@@ -1,3 +1,4 @@
+import "../frame/paper.css";
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { Button } from "react-bootstrap";

@@ -1,4 +1,5 @@
 import "./lamps.css";
+import "./roundSheet.css";
 import type { CSSProperties } from "react";
 import type { ScorePhase } from "../wire/contract";
 import { groupsOf, isWord } from "./lampFit";

@@ -7,8 +7,12 @@ export function clock(ms: number): string {
   return hours > 0 ? `${hours}:${String(minutes).padStart(2, "0")}:${seconds}` : `${minutes}:${seconds}`;
 }
 
+/** The words are English, and the order of days and hours is that of the region which the browser is set to. */
+const region = new Intl.Locale(Intl.DateTimeFormat().resolvedOptions().locale).maximize().region;
+const locale = `en-${region ?? "GB"}`;
+
 export function timeOfDay(ms: number): string {
-  return new Date(ms).toLocaleTimeString([], { hour: "2-digit", minute: "2-digit", hour12: false });
+  return new Date(ms).toLocaleTimeString(locale, { hour: "numeric", minute: "2-digit" });
 }
 
 export function day(ms: number, today = Date.now()): string {
@@ -19,11 +23,16 @@ export function day(ms: number, today = Date.now()): string {
   if (days === 1) return "tomorrow";
   if (days === -1) return "yesterday";
   const year = at.getFullYear() === new Date(today).getFullYear() ? undefined : "numeric";
-  return at.toLocaleDateString("en-GB", { weekday: "long", day: "numeric", month: "long", year });
+  return at.toLocaleDateString(locale, { weekday: "long", day: "numeric", month: "long", year });
 }
 
 export function shortDay(ms: number): string {
-  return new Date(ms).toLocaleDateString("en-GB", { day: "numeric", month: "short" });
+  return new Date(ms).toLocaleDateString(locale, { day: "numeric", month: "short" });
+}
+
+/** weekday names a day in a narrow column, as Thu 26. */
+export function weekday(ms: number): string {
+  return new Date(ms).toLocaleDateString(locale, { weekday: "short", day: "numeric" });
 }
 
 export function minutes(ms: number): string {

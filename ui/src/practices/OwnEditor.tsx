@@ -1,3 +1,4 @@
+import "../player/lamps.css";
 import "./practices.css";
 import { text } from "../frame/fields";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";

@@ -1,3 +1,4 @@
+import "../player/lamps.css";
 import "./practices.css";
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { useState } from "react";

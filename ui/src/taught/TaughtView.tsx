@@ -10,6 +10,8 @@ import type { Book, Found, Groups } from "../wire/contract";
 import { DeletedLately } from "../frame/BringBack";
 import { Shell } from "../frame/Shell";
 import { ErrorAlert } from "../frame/ErrorAlert";
+import { Filled } from "../frame/Filled";
+import filled from "../frame/filled/taught.webp";
 import { Loading } from "../frame/Loading";
 import { clock, day, plural, timeOfDay } from "../player/format";
 
@@ -57,6 +59,12 @@ export function TaughtView() {
             "No classes match. Try fewer words or a longer time."
           )}
         </p>
+      )}
+      {classes.data && list.length === 0 && search === "" && (
+        <Filled
+          picture={filled}
+          says="Every class, what was planned and what was taught, to search, to compare and to export."
+        />
       )}
       {list.length > 0 && (
         <Table hover responsive>

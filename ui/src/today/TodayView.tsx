@@ -6,15 +6,18 @@ import { Button, ButtonGroup, Card, Col, Row } from "react-bootstrap";
 import { Link, useNavigate } from "react-router";
 import { Icon } from "../frame/Icon";
 import { get, post } from "../wire/api";
-import type { Advice, Begin, ClassCard, Plan, PlanCard, Record, Score, Today } from "../wire/contract";
+import type { Advice, Begin, ClassCard, Plan, PlanCard, Record, Today } from "../wire/contract";
 import { DeletedLately } from "../frame/BringBack";
 import { Shell } from "../frame/Shell";
 import { ErrorAlert } from "../frame/ErrorAlert";
 import { Message } from "../frame/Message";
 import { Loading } from "../frame/Loading";
+import { atMidnight } from "../player/days";
 import { clock, day, minutes, timeOfDay } from "../player/format";
 
 const TemplatesCard = lazy(async () => ({ default: (await import("./TemplatesCard")).TemplatesCard }));
+const Welcome = lazy(async () => ({ default: (await import("./Welcome")).Welcome }));
+const Week = lazy(async () => ({ default: (await import("./Week")).Week }));
 const BeforeLeading = lazy(async () => ({ default: (await import("../frame/BeforeLeading")).BeforeLeading }));
 
 export function TodayView() {
@@ -28,6 +31,11 @@ export function TodayView() {
   );
 }
 
+/** inWeek tells whether a class stands in the coming week, which has a place of its own. */
+function inWeek({ starts_ms: starts }: PlanCard, now: number): boolean {
+  return starts !== null && starts >= atMidnight(now) && starts < atMidnight(now, 7);
+}
+
 function Page({ today }: { today: Today }) {
   const plans = today.failed.find((f) => f.part === "plans");
   return (
@@ -38,14 +46,25 @@ function Page({ today }: { today: Today }) {
           <Missing today={today} part="plans" what="The plans" />
           {today.next && <Next plan={today.next} advice={today.advice} now={today.now_ms} />}
           {!today.next && !plans && (
-            <NothingNext first={today.plans.length === 0 && today.taught.length === 0} />
+            <Suspense>
+              {today.plans.length === 0 && today.taught.length === 0 ? (
+                <Welcome newPlan={<NewPlan variant="outline-primary" />} />
+              ) : (
+                <NothingNext />
+              )}
+            </Suspense>
           )}
           <Missing today={today} part="advice" what="What the record suggests" />
           {today.last && <Last record={today.last} now={today.now_ms} />}
           <Missing today={today} part="last" what="The last class of this group" />
         </Col>
         <Col lg={5}>
-          <Others plans={today.plans} now={today.now_ms} />
+          <Suspense>
+            {(today.next?.starts_ms || today.plans.length > 0) && (
+              <Week plans={today.next ? [today.next, ...today.plans] : today.plans} now={today.now_ms} />
+            )}
+          </Suspense>
+          <Others plans={today.plans.filter((p) => !inWeek(p, today.now_ms))} now={today.now_ms} />
           <Recent classes={today.taught.slice(0, 5)} now={today.now_ms} />
           <Missing today={today} part="taught" what="The list of taught classes" />
         </Col>
@@ -173,53 +192,13 @@ function whenInWords(starts: number, now: number): string {
   return inMinutes < 90 ? `${at}, in ${inMinutes} min` : at;
 }
 
-/** NothingNext is an empty start: a class to try at once, and the ways to begin one's own. */
-function NothingNext({ first }: { first: boolean }) {
-  const navigate = useNavigate();
-  const sample = useMutation({
-    mutationFn: () => post<Score>("/sample", {}),
-    onSuccess: (score) => void navigate(`/lead/${score.class_id}`),
-  });
-  if (!first)
-    return (
-      <Card className="next mb-4">
-        <Card.Body>
-          <h1>No class is planned</h1>
-          <p>Write a plan and give it a time: it will be shown here.</p>
-          <NewPlan variant="primary" />
-        </Card.Body>
-      </Card>
-    );
+function NothingNext() {
   return (
     <Card className="next mb-4">
       <Card.Body>
-        <h1>Welcome</h1>
-        <p>Here the next class will stand, with one button to lead it. Begin in one of three ways:</p>
-        <ol className="begin">
-          <li>
-            <Button size="lg" autoFocus disabled={sample.isPending} onClick={() => sample.mutate()}>
-              <Icon of={playFill} /> Lead a sample class
-            </Button>
-            <p>
-              Two minutes, with the real keys and a real room page. Nothing of it is kept.
-              {sample.isPending && " It begins …"}
-            </p>
-            {sample.isError && <ErrorAlert error={sample.error} />}
-          </li>
-          <li>
-            <NewPlan variant="outline-primary" />
-            <p>Plan a class by typing what you think: “even breath, then three rounds of square”.</p>
-          </li>
-          <li>
-            <Link className="btn btn-outline-primary" to="/groups">
-              Begin with a group
-            </Link>
-            <p>
-              Say who comes, how many, and what to take care of. Its plans begin with it, and its record grows
-              from class to class.
-            </p>
-          </li>
-        </ol>
+        <h1>No class is planned</h1>
+        <p>Write a plan and give it a time: it will be shown here.</p>
+        <NewPlan variant="primary" />
       </Card.Body>
     </Card>
   );

@@ -56,6 +56,8 @@ export interface Contract {
   PlainText: PlainText;
   Phrases: Phrases;
   DemoData: DemoData;
+  MovePlan: MovePlan;
+  LastTime: LastTime;
   Session: Session;
   SignIn: SignIn;
 }
@@ -929,6 +931,21 @@ export interface Phrases {
 export interface DemoData {
   groups: string[];
   offered: string[];
+}
+export interface MovePlan {
+  starts_ms: number;
+}
+export interface LastTime {
+  class_id: number;
+  title: string;
+  started_ms: number;
+  passages: LastPassage[];
+}
+export interface LastPassage {
+  name: string;
+  practice: string;
+  short: string;
+  says: string[];
 }
 export interface Session {
   needed: boolean;

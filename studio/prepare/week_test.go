@@ -1,0 +1,91 @@
+package prepare_test
+
+import (
+	"testing"
+	"time"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"vastlantern/studio"
+	"vastlantern/studio/contract"
+	"vastlantern/studio/desk/desktest"
+)
+
+func TestMovingAClass(t *testing.T) {
+	d := desktest.New(t)
+	p := d.AddPlan(desktest.Rounds)
+	to := d.Time.Add(26 * time.Hour)
+	card, err := d.Plans.Move(p.ID, contract.MovePlan{StartsMS: float64(to.UnixMilli())})
+	require.NoError(t, err)
+	assert.InDelta(t, float64(to.UnixMilli()), *card.StartsMS, 1)
+	stored, err := d.Plans.Plan(p.ID)
+	require.NoError(t, err)
+	assert.Contains(t, string(stored.Document), "2026-03-03T14:00:00Z")
+	assert.Greater(t, stored.Revision, p.Revision, "a window that has it open is told")
+	_, err = d.Plans.Move(99, contract.MovePlan{})
+	assert.ErrorIs(t, err, studio.ErrNotFound)
+}
+
+func TestLastTime(t *testing.T) {
+	d := desktest.New(t)
+	g, err := d.Library.SaveGroup(contract.Group{Name: "Monday", Level: "beginners", Size: 9, Weekday: -1})
+	require.NoError(t, err)
+	none, err := d.Plans.LastTime(g.ID)
+	require.NoError(t, err)
+	assert.Zero(t, none.ClassID)
+	p, err := d.Plans.Import(contract.PlanText{Text: "# Monday\ntempo 60\neven 4:4 x6\nrest 10 s\n", GroupID: g.ID})
+	require.NoError(t, err)
+	score, err := d.Classes.Begin(contract.Lead{PlanID: p.ID})
+	require.NoError(t, err)
+	d.Pass(20)
+	d.Do(score.ClassID, "last-round")
+	d.Pass(60)
+	last, err := d.Plans.LastTime(g.ID)
+	require.NoError(t, err)
+	assert.Equal(t, score.ClassID, last.ClassID)
+	assert.Equal(t, contract.LastPassage{Name: "Even breath", Practice: "counted-breath", Short: "4:4 x3", Says: []string{}}, last.Passages[0], "as it was taught")
+}
+
+// A substitute has the order, the words, what to take care of, and the class to read in.
+func TestASubstituteHasEverything(t *testing.T) {
+	d := desktest.New(t)
+	g, err := d.Library.SaveGroup(contract.Group{Name: "Monday", Level: "beginners", Size: 9, Weekday: -1, Conditions: map[string]int{"pregnancy": 1}, Notes: "The key is <at> the desk."})
+	require.NoError(t, err)
+	text := "# Monday\nslot 20\nstarts 2026-03-02 18:30\ntalk 1 min \"Arrive\"\n  script: Sit & settle.\nsquare x3\n  r2 hold: soft jaw\nrest 2 min\n"
+	p, err := d.Plans.Import(contract.PlanText{Text: text, GroupID: g.ID})
+	require.NoError(t, err)
+	file, err := d.Plans.Substitute(p.ID)
+	require.NoError(t, err)
+	page := string(file.Data)
+	for _, there := range []string{"Monday 2 March 2026", "18:31:00", "Square breath", "4:4:4:4 x3", "r2 hold: soft jaw", "Sit &amp; settle.", "The key is &lt;at&gt; the desk.", "pregnancy", "Holding the breath", "slot 20"} {
+		assert.Contains(t, page, there)
+	}
+	assert.NotContains(t, page, "http", "it asks nobody for anything")
+}
+
+func TestReadingWhatIsTyped(t *testing.T) {
+	d := desktest.New(t)
+	read, err := d.Plans.ReadTyped(contract.Typed{Text: "even x6\n  r3 hodl: jaw\nschön hodl 4\nsqua"})
+	require.NoError(t, err)
+	require.Len(t, read.Lines, 4)
+	assert.Equal(t, "Even breath", read.Lines[0].Passages[0].Name)
+	assert.NotEmpty(t, read.Lines[0].Passages[0].Round)
+	assert.Contains(t, read.Lines[1].Problem.Say, "hodl")
+	assert.Equal(t, []int{0, 5}, []int{read.Lines[2].Problem.From, read.Lines[2].Problem.To}, "in UTF-16, as a browser counts")
+	assert.Equal(t, "square breath", read.Completions[0].Line)
+	wrong, err := d.Plans.ReadTyped(contract.Typed{Text: "even x3000"})
+	require.NoError(t, err)
+	assert.Contains(t, wrong.Lines[0].Problem.Say, "3000")
+}
+
+func TestPhrases(t *testing.T) {
+	d := desktest.New(t)
+	_, err := d.Plans.Import(contract.PlanText{Text: "# A\neven x6\n  r3 exhale: like mist over water\nnadi x3\n  r1: elbow low\n"})
+	require.NoError(t, err)
+	phrases, err := d.Plans.Phrases("counted-breath")
+	require.NoError(t, err)
+	assert.Equal(t, "like mist over water", phrases.Phrases[0], "the same practice first")
+	assert.Contains(t, phrases.Phrases, "Soft jaw, soft belly.", "what the practice suggests")
+	assert.Equal(t, "elbow low", phrases.Phrases[len(phrases.Phrases)-1])
+}

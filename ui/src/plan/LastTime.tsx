@@ -1,0 +1,56 @@
+import { useQuery } from "@tanstack/react-query";
+import { Link } from "react-router";
+import { get } from "../wire/api";
+import type { LastTime as Last } from "../wire/contract";
+import { day, plural } from "../player/format";
+import { beside, unchanged } from "./compare";
+import type { Editor } from "./usePlanEditor";
+
+/** LastTime is what the group was taught last, passage by passage beside what is planned, with what changed since. */
+export function LastTime({ editor }: { editor: Editor }) {
+  const last = useQuery({
+    queryKey: ["last", editor.group],
+    queryFn: () => get<Last>(`/groups/${editor.group}/last`),
+    enabled: editor.group !== 0,
+  });
+  if (!last.data || last.data.class_id === 0 || editor.group === 0) return null;
+  const rows = beside(last.data.passages, editor.summary.passages);
+  const changes = rows.filter((row) => !unchanged(row)).length;
+  return (
+    <details className="lasttime" open>
+      <summary>
+        Last time, {day(last.data.started_ms)}: {changes === 0 ? "no changes" : plural(changes, "change")}
+      </summary>
+      <ol>
+        {rows.map((row, i) => {
+          const name = (row.then ?? row.now)!.name;
+          if (unchanged(row))
+            return (
+              <li key={i}>
+                {name} <span>{row.then!.short}</span>
+              </li>
+            );
+          if (!row.now)
+            return (
+              <li key={i} className="gone">
+                {name} <span>{row.then!.short}</span> <em>not planned</em>
+              </li>
+            );
+          if (!row.then)
+            return (
+              <li key={i} className="new">
+                {name} <span>{row.now.short}</span> <em>new</em>
+              </li>
+            );
+          return (
+            <li key={i} className="changed">
+              {name} <span>{[row.then.short, ...row.then.says].join(", ")}</span>{" "}
+              <em>now {[row.now.short, ...row.now.says].join(", ")}</em>
+            </li>
+          );
+        })}
+      </ol>
+      <Link to={`/taught/${last.data.class_id}`}>The whole record</Link>
+    </details>
+  );
+}
