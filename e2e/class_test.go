@@ -24,7 +24,7 @@ import (
 	"vastlantern/studio/contract"
 )
 
-const patience = 3 * time.Minute
+const patience = 30 * time.Second
 
 // theater is a program with an empty data file of its own, on a clock that runs four times as fast, and a browser.
 type theater struct {
@@ -101,6 +101,14 @@ func (th *theater) restart() {
 func (th *theater) page(path string) *rod.Page {
 	th.Helper()
 	page, err := th.browser.Page(th.at+path, 1280, 800, patience, th.program.Cookies...)
+	require.NoError(th, err)
+	return page
+}
+
+// phone opens an address on a phone.
+func (th *theater) phone(path string) *rod.Page {
+	th.Helper()
+	page, err := th.browser.Page(th.at+path, 390, 844, patience, th.program.Cookies...)
 	require.NoError(th, err)
 	return page
 }

@@ -35,29 +35,38 @@ const misplaced = `() => {
 	moves.forEach((m) => (m.style.display = "none"));
 	if (places() !== before) wrong.push("the keys move when it is known what they would do");
 	moves.forEach((m) => (m.style.display = ""));
-	const stage = document.querySelector(".stage").getBoundingClientRect();
-	const parts = [...document.querySelector(".stage").children].flatMap((part) => part.matches(".saying, .patterned") ? [...part.children] : [part]);
-	const boxes = parts.map((part) => [part, part.getBoundingClientRect()]);
-	boxes.forEach(([part, box], i) => {
-		if (!inside(box, stage)) wrong.push("off the stage: " + name(part));
-		for (const [other, its] of boxes.slice(i + 1)) {
-			const across = Math.min(box.right, its.right) - Math.max(box.left, its.left);
-			const down = Math.min(box.bottom, its.bottom) - Math.max(box.top, its.top);
-			if (across > slack && down > slack) wrong.push(name(part) + " lies over " + name(other));
-		}
-	});
-	for (const text of document.querySelectorAll(".stage .where > span, .stage .word > span, .stage p.word, .stage .count, .besides p, .words p, .string .label, .lamp-group .named")) {
-		if (text.textContent.trim() === "") continue;
-		const range = document.createRange();
-		range.selectNodeContents(text);
-		const box = range.getBoundingClientRect();
-		if (box.left < stage.left - slack || box.right > stage.right + slack) wrong.push("cut: " + name(text) + [box.left, box.right, stage.left, stage.right]);
-		const lines = new Set([...range.getClientRects()].filter((r) => r.width > 0).map((r) => Math.round(r.bottom / 12))).size;
-		if (lines > 2 && !text.closest(".words, p.word")) wrong.push("wrapped: " + name(text));
+	const line = document.querySelector(".laneline");
+	for (const part of line?.children ?? []) {
+		if (!inside(part.getBoundingClientRect(), line.getBoundingClientRect())) wrong.push("off its line: " + name(part));
 	}
-	const sheet = document.querySelector(".lampsheet")?.getBoundingClientRect();
-	for (const lamp of document.querySelectorAll(".pane, .string .label, .lamp-group .named")) {
-		if (!inside(lamp.getBoundingClientRect(), sheet)) wrong.push("off the sheet: " + name(lamp));
+	for (const key of document.querySelectorAll(".lanes button")) {
+		if (!inside(key.getBoundingClientRect(), screen)) wrong.push("off the screen: " + name(key));
+	}
+	for (const root of document.querySelectorAll(".stage")) {
+		const stage = root.getBoundingClientRect();
+		const parts = [...root.children].flatMap((part) => part.matches(".saying, .patterned") ? [...part.children] : [part]);
+		const boxes = parts.map((part) => [part, part.getBoundingClientRect()]);
+		boxes.forEach(([part, box], i) => {
+			if (!inside(box, stage)) wrong.push("off the stage: " + name(part));
+			for (const [other, its] of boxes.slice(i + 1)) {
+				const across = Math.min(box.right, its.right) - Math.max(box.left, its.left);
+				const down = Math.min(box.bottom, its.bottom) - Math.max(box.top, its.top);
+				if (across > slack && down > slack) wrong.push(name(part) + " lies over " + name(other));
+			}
+		});
+		for (const text of root.querySelectorAll(".where > span, .word > span, p.word, .count, .besides p, .words p, .string .label, .lamp-group .named")) {
+			if (text.textContent.trim() === "") continue;
+			const range = document.createRange();
+			range.selectNodeContents(text);
+			const box = range.getBoundingClientRect();
+			if (box.left < stage.left - slack || box.right > stage.right + slack) wrong.push("cut: " + name(text) + [box.left, box.right, stage.left, stage.right]);
+			const lines = new Set([...range.getClientRects()].filter((r) => r.width > 0).map((r) => Math.round(r.bottom / 12))).size;
+			if (lines > 2 && !text.closest(".words, p.word")) wrong.push("wrapped: " + name(text));
+		}
+		const sheet = root.querySelector(".lampsheet")?.getBoundingClientRect();
+		for (const lamp of root.querySelectorAll(".pane, .string .label, .lamp-group .named")) {
+			if (!inside(lamp.getBoundingClientRect(), sheet)) wrong.push("off the sheet: " + name(lamp));
+		}
 	}
 	return [...new Set(wrong)].slice(0, 6).join("; ");
 }`
@@ -73,6 +82,7 @@ func TestTheStageFitsEveryScreen(t *testing.T) {
 	line := `"lines": [{"text": "Fill from below, as water fills a jar, and let the ribs open to both sides like the pages of a book.", "who": "all"}]`
 	for _, passage := range []string{
 		`"type": "practice", "practice": "nadi-shodhana", "counts": "4:16:8", "rounds": 60, "script": "Shoulders low.", ` + line,
+		`"type": "practice", "practice": "nadi-shodhana", "counts": "4:16:8", "rounds": 60, "beside": "breathe"`,
 		`"type": "practice", "practice": "three-part-breath", "counts": "9:12", "rounds": 60`,
 		`"type": "practice", "practice": "segmented-breath", "rounds": 60`,
 		`"type": "practice", "practice": "kapalabhati", "strokes": 90, "rounds": 30`,

@@ -42,15 +42,28 @@ func Sheet(p *plan.Plan) Timeline {
 // OneRound is a round of a passage, counted from 0, at the measure: from 0 and with nothing around it, also of one at own pace.
 // Nothing can be adjusted in it.
 func OneRound(p *plan.Plan, passage int, m plan.Measure) []Row {
+	main, _ := oneRound(p, passage, m, plan.Beside{})
+	return main
+}
+
+// OneLane is the same round as it is breathed by those who take what stands beside it.
+func OneLane(p *plan.Plan, passage int, m plan.Measure, b plan.Beside) []Row {
+	_, lane := oneRound(p, passage, m, b)
+	return lane
+}
+
+func oneRound(p *plan.Plan, passage int, m plan.Measure, b plan.Beside) (main, lane []Row) {
 	alone, round := *p, p.Passages[passage]
 	round.Measure, round.OwnPace, round.Rounds, round.CountIn, round.LeadIn = m, false, 1, 0, 0
-	round.OpeningSteps, round.ExhaleFirst, round.ClosingSteps, round.Beside = nil, false, nil, plan.Beside{}
+	round.OpeningSteps, round.ExhaleFirst, round.ClosingSteps, round.Beside = nil, false, nil, b
 	alone.Passages = []plan.Passage{round}
-	rows := Sheet(&alone).Rows
-	for i := range rows {
-		rows[i].Passage, rows[i].Verbs = passage+1, 0
+	main = Sheet(&alone).Rows
+	lane = laneOf(main, &alone)
+	for i := range main {
+		main[i].Passage, main[i].Verbs = passage+1, 0
+		lane[i].Passage, lane[i].Verbs = passage+1, 0
 	}
-	return rows
+	return main, lane
 }
 
 // Replay is the timeline of what was taught, with the answer to each adjustment of the script.

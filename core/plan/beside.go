@@ -2,6 +2,7 @@ package plan
 
 import (
 	"fmt"
+	"slices"
 	"strings"
 
 	"vastlantern/core/breath"
@@ -103,4 +104,62 @@ func (p *Passage) readBeside(o reader) {
 		return
 	}
 	p.Beside = b
+}
+
+// LaneOffer is something that could stand beside a passage.
+type LaneOffer struct {
+	Beside    Beside
+	PerMinute breath.Exact // breaths of a shorter breath
+	Left      int          // counts of a round that no breath of it takes
+}
+
+// The shorter breaths that are offered: none quicker than a breath of the gentler lane should be, and none slower than adults
+// settle at who attend to their breath, 8 to 14 s (common practice), so that it is gentle.
+const (
+	longestBreath = 12_000 // milliseconds
+	mostOffers    = 4
+)
+
+// LaneOffers is what could stand beside the rounds of the passage at the measure, the gentlest first: breathe through the
+// holds, where there are some, and shorter breaths whose whole counts fit the round best. It is empty at own pace.
+func (p *Passage) LaneOffers(m Measure) []LaneOffer {
+	if !p.Led() {
+		return nil
+	}
+	round := p.Round(m)
+	rows, breaths := RowsOf(round), 0
+	holds := false
+	for _, ph := range round {
+		breaths = max(breaths, ph.Breath)
+		holds = holds || ph.Kind.Held()
+	}
+	if p.RunsOn() {
+		rows *= p.TotalRounds(m)
+	}
+	var shorter []LaneOffer
+	row := breath.CountLength(m.Tempo)
+	for counts := 2; counts <= 2*breath.MostCounts; counts++ {
+		span := row.Times(counts)
+		if span.Less(breath.Int(shortestBreath)) {
+			continue
+		}
+		if breath.Int(longestBreath).Less(span) || p.Is(practice.Counted) && breaths > 0 && counts*breaths >= rows {
+			break // as long as the breath that it should be gentler than
+		}
+		b := Beside{Inhale: counts / 2, Exhale: counts - counts/2}
+		if p.AgainstBeside(b, rows) == "" {
+			shorter = append(shorter, LaneOffer{b, breath.Int(60_000).Div(span), rows % p.NeededBeside(b)})
+		}
+	}
+	least := rows
+	for _, o := range shorter {
+		least = min(least, o.Left)
+	}
+	shorter = slices.DeleteFunc(shorter, func(o LaneOffer) bool { return o.Left > least })
+	var offers []LaneOffer
+	if holds {
+		offers = append(offers, LaneOffer{Beside: Beside{Breathe: true}})
+	}
+	offers = append(offers, shorter...)
+	return offers[:min(mostOffers, len(offers))]
 }

@@ -268,3 +268,47 @@ func TestLines(t *testing.T) {
 	assert.Equal(t, "talk", usual(`"type": "talk"`))
 	assert.Equal(t, "free", usual(`"type": "free", "seconds": 9`))
 }
+
+// What is offered beside a passage fits its round in whole counts, is gentler, and stands in the order of ease.
+func TestWhatIsOfferedBeside(t *testing.T) {
+	names := NewNames("en", nil)
+	for line, want := range map[string]string{
+		"nadi 4:4:8 x6 @60":          "breathe 2:2 4:4",
+		"square x3 @60":              "breathe 2:2 4:4",
+		"even 6:6 x3 @60":            "2:2 3:3",
+		"even 4:4 x3 @60":            "2:2",
+		"even 2:2 x3 @60":            "", // nothing that is gentler lasts four seconds
+		"nadi 4:4 own 2 min":         "",
+		"kapalabhati 20 strokes @60": "2:2 2:3 5:5",
+		"open holds x3":              "breathe",
+		"rest 2 min":                 "",
+		"square x3 pause 2 @60":      "breathe",
+	} {
+		f, err := names.Read(line)
+		require.NoError(t, err, line)
+		p, err := One(f[0])
+		require.NoError(t, err, line)
+		var got []string
+		for _, o := range p.LaneOffers(p.Measure) {
+			got = append(got, o.Beside.String())
+			with := f[0].Clone()
+			with.values["beside"] = o.Beside.String()
+			q, err := One(with)
+			require.NoError(t, err, "%s beside %s", line, o.Beside)
+			assert.NotContains(t, strings.Join(adviceOn(q), " "), "Give the breath", line)
+			if o.Beside.Shorter() {
+				assert.Zero(t, o.Left, "%s beside %s", line, o.Beside)
+			}
+		}
+		assert.Equal(t, want, strings.Join(got, " "), line)
+	}
+}
+
+func adviceOn(p Passage) []string {
+	var says []string
+	one := Plan{Passages: []Passage{p}}
+	for _, a := range one.adviseOnLanes() {
+		says = append(says, a.Say)
+	}
+	return says
+}

@@ -146,7 +146,7 @@ func forTheRoom(s contract.Score) contract.Score {
 	for i, p := range s.Passages {
 		passages[i] = contract.ScorePassage{
 			Name: p.Name, Type: p.Type, Rounds: p.Rounds, StartMS: p.StartMS, EndMS: p.EndMS, Counts: p.Counts, Tempo: p.Tempo,
-			Cautions: []contract.Caution{}, Findings: []contract.Finding{}, Steps: []string{}, OwnRound: silent(p.OwnRound), Pattern: p.Pattern, HandAtNose: p.HandAtNose,
+			Cautions: []contract.Caution{}, Findings: []contract.Finding{}, Steps: []string{}, Lanes: []contract.LaneOffer{}, InForce: contract.InForce{Beside: p.InForce.Beside}, OwnRound: silent(p.OwnRound), Pattern: p.Pattern, HandAtNose: p.HandAtNose,
 			LinesFor: slices.DeleteFunc(slices.Clone(p.LinesFor), func(w plan.Who) bool { return w == plan.ForTeacher }),
 		}
 	}

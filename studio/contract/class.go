@@ -152,16 +152,17 @@ type ScorePassage struct {
 	Rounds   int       `json:"rounds"` // the total in force, 0 where there are none
 	Counts   string    `json:"counts"`
 	// Distinct is what tells it from its like: the side, the width, set 2 of 4.
-	Distinct   string    `json:"distinct"`
-	Tempo      float64   `json:"tempo"` // counts a minute in force
-	Slower     float64   `json:"slower"`
-	Faster     float64   `json:"faster"`
-	Cautions   []Caution `json:"cautions"`
-	Findings   []Finding `json:"findings"` // for the class's group and hour
-	InForce    InForce   `json:"in_force"`
-	Steps      []string  `json:"steps"`        // the closing, in words
-	Carries    int       `json:"carries"`      // later passages that a change of its tempo can be carried to
-	HandAtNose bool      `json:"hand_at_nose"` // it closes or narrows nostrils with the fingers
+	Distinct   string      `json:"distinct"`
+	Tempo      float64     `json:"tempo"` // counts a minute in force
+	Slower     float64     `json:"slower"`
+	Faster     float64     `json:"faster"`
+	Cautions   []Caution   `json:"cautions"`
+	Findings   []Finding   `json:"findings"` // for the class's group and hour
+	InForce    InForce     `json:"in_force"`
+	Lanes      []LaneOffer `json:"lanes"`        // what could stand beside it as it is in force, the gentlest first; not told to the room
+	Steps      []string    `json:"steps"`        // the closing, in words
+	Carries    int         `json:"carries"`      // later passages that a change of its tempo can be carried to
+	HandAtNose bool        `json:"hand_at_nose"` // it closes or narrows nostrils with the fingers
 	// LinesFor is for whom it has lines of the teacher's own.
 	LinesFor []plan.Who `json:"lines_for"`
 	// OwnRound is a round of what is breathed at own pace, from 0, and Pattern the same in one line; empty elsewhere.

@@ -179,12 +179,20 @@ type PassageSummary struct {
 	Closing       []string     `json:"closing"`
 	OwnPace       bool         `json:"own_pace"`
 	Cautions      []Caution    `json:"cautions"`
-	Findings      []Finding    `json:"findings"`  // for the plan's group and hour
-	Gentler       bool         `json:"gentler"`   // there is a gentle variant to take
-	Soften        bool         `json:"soften"`    // and for this group it should be taken
-	Round         []ScorePhase `json:"round"`     // the phases of one, from 0; empty where there are none
-	Roles         []Role       `json:"roles"`     // its counts that can be chosen; empty where there are none
-	OwnWords      string       `json:"own_words"` // the teacher's own, a line each, as ChangeOwnWords takes them
+	Findings      []Finding    `json:"findings"`   // for the plan's group and hour
+	Gentler       bool         `json:"gentler"`    // there is a gentle variant to take
+	Soften        bool         `json:"soften"`     // and for this group it should be taken
+	Round         []ScorePhase `json:"round"`      // the phases of one, from 0; empty where there are none
+	Lanes         []LaneOffer  `json:"lanes"`      // what could stand beside it, the gentlest first
+	LaneRound     []ScorePhase `json:"lane_round"` // the round as those breathe it who take what stands beside; empty where nothing does
+	Roles         []Role       `json:"roles"`      // its counts that can be chosen; empty where there are none
+	OwnWords      string       `json:"own_words"`  // the teacher's own, a line each, as ChangeOwnWords takes them
+}
+
+// LaneOffer is something that could stand beside a passage.
+type LaneOffer struct {
+	Beside string `json:"beside"` // breathe, or a:c
+	Says   string `json:"says"`
 }
 
 // Role is one of the counts of a passage that can be chosen: those of its inhales, for instance.

@@ -4,7 +4,9 @@ import (
 	"cmp"
 	"errors"
 	"fmt"
+	"math"
 	"slices"
+	"strconv"
 	"time"
 
 	"vastlantern/core/breath"
@@ -184,6 +186,24 @@ func RolesOf(p *plan.Passage) []Role {
 	list := []Role{}
 	for _, r := range p.Roles() {
 		list = append(list, Role{r.Phase, r.Counts})
+	}
+	return list
+}
+
+// LanesOf is what could stand beside a passage at a measure, in words.
+func LanesOf(p *plan.Passage, m plan.Measure) []LaneOffer {
+	list := []LaneOffer{}
+	for _, o := range p.LaneOffers(m) {
+		says := "breathe through the holds"
+		if o.Beside.Shorter() {
+			says = fmt.Sprintf("a shorter breath %s, %s a minute", o.Beside, strconv.FormatFloat(math.Round(o.PerMinute.Float()*10)/10, 'f', -1, 64))
+			if o.Left == 1 {
+				says += ", one count left over"
+			} else if o.Left > 1 {
+				says += fmt.Sprintf(", %d counts left over", o.Left)
+			}
+		}
+		list = append(list, LaneOffer{o.Beside.String(), says})
 	}
 	return list
 }

@@ -21,6 +21,7 @@ var meanings = []contract.Way{
 	{ID: "more", Says: "one round more"},
 	{ID: "last", Says: "last round"},
 	{ID: "again", Says: "this round again"},
+	{ID: "lane", Says: "open or close the gentler lane"},
 	{ID: "undo", Says: "undo"},
 	{ID: "none", Says: "nothing"},
 }

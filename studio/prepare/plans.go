@@ -155,7 +155,7 @@ func (ps *Plans) summary(doc plan.Document, group *contract.Group) (contract.Pla
 		passage := &p.Passages[i]
 		length := passage.PlannedLength()
 		one := passageSummary(passage, who)
-		one.Round = roundOf(p, i)
+		one.Round, one.LaneRound = roundOf(p, i), laneRoundOf(p, i)
 		one.Short, one.Says = passage.Short(fields[i]), passage.Says(fields[i])
 		one.StartMS, one.LengthMS = start.Round(), length.Round()
 		start = start.Add(length)
@@ -175,7 +175,7 @@ func level(group *contract.Group) string {
 func passageSummary(p *plan.Passage, who care.Room) contract.PassageSummary {
 	shape := contract.PassageSummary{
 		Name: p.Name(), Type: p.Type, OwnPace: p.OwnPace, Cautions: contract.CautionsOf(p), Findings: contract.FindingsOf(p, who), Offers: contract.OffersOf(p),
-		Opening: contract.StepsInWords(p.OpeningSteps), Closing: contract.StepsInWords(p.ClosingSteps), OwnWords: p.OwnWords(), Roles: contract.RolesOf(p),
+		Opening: contract.StepsInWords(p.OpeningSteps), Closing: contract.StepsInWords(p.ClosingSteps), OwnWords: p.OwnWords(), Roles: contract.RolesOf(p), Lanes: contract.LanesOf(p, p.Measure),
 	}
 	if p.Practice == nil {
 		return shape
@@ -199,6 +199,15 @@ func roundOf(p *plan.Plan, passage int) []contract.ScorePhase {
 		return []contract.ScorePhase{}
 	}
 	return contract.PhasesOf(pace.OneRound(p, passage, one.Measure), p)
+}
+
+// laneRoundOf is the same round in the gentler lane; empty where nothing stands beside.
+func laneRoundOf(p *plan.Plan, passage int) []contract.ScorePhase {
+	one := &p.Passages[passage]
+	if one.Type != plan.Practice || one.Beside.None() {
+		return []contract.ScorePhase{}
+	}
+	return contract.PhasesOf(pace.OneLane(p, passage, one.Measure, one.Beside), p)
 }
 
 // Card is a plan in a list.

@@ -10,6 +10,7 @@ type Props = {
   groups: Group[];
   breath: Control;
   on: Control;
+  lane: Control;
   armed: string;
   would: Map<string, Preview>;
   live: boolean;
@@ -30,6 +31,7 @@ export function Controls(props: Props) {
     groups,
     breath,
     on,
+    lane,
     armed,
     would,
     live,
@@ -72,6 +74,7 @@ export function Controls(props: Props) {
             </div>
           ))}
           <div className="group panels" role="group" aria-label="More">
+            {key(lane, "lanekey")}
             {panelsOf(live, keys).map((p) => (
               <button key={p.panel} type="button" className="key" onClick={() => onPanel(p.panel)}>
                 <KeyName of={p.key} />

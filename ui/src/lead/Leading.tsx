@@ -6,6 +6,7 @@ import { useBlocker } from "react-router";
 import { usualKeys } from "../frame/keys/letters";
 import { useLight } from "../frame/light";
 import { verbName } from "../player/answers";
+import { LaneLine } from "../player/LaneLine";
 import { Stage } from "../player/Stage";
 import { useSound } from "../player/sound/useSound";
 import { usePlace } from "../player/usePlace";
@@ -13,7 +14,7 @@ import { awakeWords, useAwake } from "../player/useAwake";
 import { get } from "../wire/api";
 import type { Score, Settings } from "../wire/contract";
 import { Controls } from "./Controls";
-import { type Control, controls, goOn, natural, type Press } from "./adjustments";
+import { type Control, controls, goOn, laneOf, natural, type Press } from "./adjustments";
 import { GapCard } from "./GapCard";
 import { withPreview } from "./effects";
 import { type Meaning, meaningOf, remoteMeaning, waysOf } from "./keys";
@@ -83,17 +84,14 @@ export function Leading({ score, connected, take, send, live, children }: Props)
   const plain = phase && passage ? controls({ phase, passage, slot: score.slot_ms, keys }) : [];
   const breath = phase ? natural(phase) : null;
   const on = phase ? goOn(phase, keys) : null;
-  const would = useWould(
-    score,
-    place,
-    [...plain.flatMap((g) => g.controls), ...(on ? [on] : []), ...(breath ? [breath] : [])],
-    live,
-  );
+  const lane = phase && passage ? laneOf({ phase, passage, slot: score.slot_ms, keys }) : null;
+  const always = [on, breath, lane].filter((control) => control !== null);
+  const would = useWould(score, place, [...plain.flatMap((g) => g.controls), ...always], live);
   const groups = plain.map((group) => ({
     ...group,
     controls: group.controls.map((control) => withPreview(control, would.get(control.id), score)),
   }));
-  const all = [...groups.flatMap((g) => g.controls), ...(on ? [on] : []), ...(breath ? [breath] : [])];
+  const all = [...groups.flatMap((g) => g.controls), ...always];
   useSigns(score, message, sound);
 
   const pressControl = (control: Control) => {
@@ -167,6 +165,7 @@ export function Leading({ score, connected, take, send, live, children }: Props)
             <div className="stagebox">
               <Stage score={score} place={place} />
             </div>
+            <LaneLine score={score} />
             <p className={`answer ${message?.refused ? "refused" : ""}`} role="status">
               {message?.words ?? awakeWords[awake]}
             </p>
@@ -174,11 +173,12 @@ export function Leading({ score, connected, take, send, live, children }: Props)
         )}
         {children}
       </main>
-      {!place.over && breath && on ? (
+      {!place.over && breath && on && lane ? (
         <Controls
           groups={groups}
           breath={breath}
           on={on}
+          lane={lane}
           armed={armed}
           would={would}
           live={live}

@@ -1,5 +1,6 @@
 import type { Adjust, ScorePassage, ScorePhase } from "../wire/contract";
 import { number } from "../player/format";
+import { hasLane } from "../player/lane";
 import { type Keys, letterOf } from "../frame/keys/letters";
 
 /** Press is what an adjustment asks for, without its key. */
@@ -105,6 +106,21 @@ export function controls({ phase, passage, slot, keys }: Where): Group[] {
 function lastRound(phase: ScorePhase, total: number): string {
   const last = phase.stage === "rest" ? phase.round + 1 : phase.round;
   return last > 0 && total > last ? `${total - last} left out` : "";
+}
+
+/** laneOf opens the gentler lane as the core offers it first, or closes the one that is there. */
+export function laneOf({ phase, passage, keys }: Where): Control {
+  const open = hasLane(passage);
+  const [gentlest] = passage.lanes;
+  return {
+    id: "lane",
+    key: letterOf("lane", keys),
+    name: open ? "Close lane" : "Gentler lane",
+    effect: open ? "all breathe the same" : (gentlest?.says ?? ""),
+    press: { do: "beside", beside: open ? "none" : (gentlest?.beside ?? "breathe") },
+    met: met(phase, "beside") && (open || gentlest !== undefined),
+    twice: false,
+  };
 }
 
 /** The two that are always in the same place. */

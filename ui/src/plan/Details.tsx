@@ -2,6 +2,7 @@ import type { ReactNode } from "react";
 import { Form } from "react-bootstrap";
 import type { Change, Offer, PassageSummary } from "../wire/contract";
 import { numberOrText, text } from "../frame/fields";
+import { BesideEditor } from "./BesideEditor";
 import { EndAt } from "./EndAt";
 import { OwnWords } from "./OwnWords";
 import { RoundEditor } from "./RoundEditor";
@@ -57,10 +58,6 @@ const fields: { [field: string]: Name } = {
   rest_between: { label: "Rest between" },
   rest_wait: { label: "Rests wait for me" },
   rest_lead_in: { label: "Lead-in after a rest" },
-  beside: {
-    label: "Others meanwhile",
-    words: { none: "nothing: everybody together", breathe: "breathe through the holds" },
-  },
 };
 
 /** Details is the rest of a passage, arranged by what a teacher asks. */
@@ -104,9 +101,7 @@ export function Details({ doc, summary, starts, onChange, onAsk }: Props) {
         {summary && <OwnWords summary={summary} onAsk={onAsk} />}
       </Section>
       {about("lane").length > 0 && (
-        <Section name="The gentler lane">
-          <Beside edit={edit} offers={about("lane")} />
-        </Section>
+        <Section name="The gentler lane">{summary && <BesideEditor edit={edit} summary={summary} />}</Section>
       )}
       <Section name="In the class">
         <div className="fields">{shown("class")}</div>
@@ -216,42 +211,5 @@ function Field({ edit, offer }: { edit: Edit; offer: Offer }) {
         ))}
       </Form.Select>
     </Labelled>
-  );
-}
-
-/** Beside chooses what those do who do not breathe with the others: a shorter breath is written as its counts. */
-function Beside({ edit, offers }: { edit: Edit; offers: Offer[] }) {
-  const value = text(edit.doc.beside);
-  const shorter = value !== "" && value !== "breathe" && value !== "none";
-  return (
-    <div className="fields">
-      {offers.map((offer) => (
-        <Labelled key={offer.field} label={fields[offer.field]!.label}>
-          <Form.Select
-            value={shorter ? "shorter" : value || "none"}
-            onChange={(e) =>
-              set(
-                edit,
-                "beside",
-                { none: undefined, shorter: "4:4" }[e.target.value] ??
-                  (e.target.value === "none" ? undefined : e.target.value),
-              )
-            }
-          >
-            {offer.choices.map((word) => (
-              <option key={word} value={word}>
-                {fields[offer.field]!.words![word]}
-              </option>
-            ))}
-            <option value="shorter">a shorter breath</option>
-          </Form.Select>
-        </Labelled>
-      ))}
-      {shorter && (
-        <Labelled label="Its counts">
-          <Form.Control value={value} onChange={(e) => set(edit, "beside", e.target.value || "4:4")} />
-        </Labelled>
-      )}
-    </div>
   );
 }

@@ -15,25 +15,28 @@ type Props = {
   lamps?: boolean;
   /** what stands beside the passage's name, where it is not the round */
   aside?: string;
+  /** what stands in the place of the passage's name: that of a lane beside */
+  called?: string;
 };
 
 /**
  * Stage is what is led by: the word, the side and the count, what the hand does, what comes next, what is to be said, and the
  * lamps. It shows the cues of the core and makes up none. The lead screen and the room have the same.
  */
-export function Stage({ score, place, sides = "class", lamps = true, aside }: Props) {
+export function Stage({ score, place, sides = "class", lamps = true, aside, called }: Props) {
   useFonts();
   const shown = useShown(score);
   const { phase } = place;
   if (!phase) return null;
-  const passage = score.passages[phase.passage - 1]!;
+  const planned = score.passages[phase.passage - 1]!;
+  const passage = called === undefined ? planned : { ...planned, name: called };
   const parts = { score, place, phase, passage, shown, sides, lamps, aside };
   if (phase.kind === "talk") return <Talk {...parts} />;
   if (phase.stage === "own") return <OwnPace {...parts} />;
   return <Led {...parts} />;
 }
 
-type Parts = Required<Omit<Props, "aside">> & {
+type Parts = Required<Omit<Props, "aside" | "called">> & {
   phase: ScorePhase;
   passage: ScorePassage;
   shown: Cue[];

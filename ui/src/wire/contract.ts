@@ -344,6 +344,8 @@ export interface PassageSummary {
   gentler: boolean;
   soften: boolean;
   round: ScorePhase[];
+  lanes: LaneOffer[];
+  lane_round: ScorePhase[];
   roles: Role[];
   own_words: string;
 }
@@ -409,6 +411,10 @@ export interface ScorePhase {
     | "tempo"
     | "undo"
   )[];
+}
+export interface LaneOffer {
+  beside: string;
+  says: string;
 }
 export interface Role {
   phase: "inhale" | "hold" | "exhale" | "empty" | "still" | "stroke" | "beat" | "lead" | "free" | "talk";
@@ -607,6 +613,7 @@ export interface ScorePassage {
   cautions: Caution[];
   findings: Finding[];
   in_force: InForce;
+  lanes: LaneOffer[];
   steps: string[];
   carries: number;
   hand_at_nose: boolean;

@@ -31,6 +31,7 @@ export const keyed = [
   { id: "next", key: "v", name: "Next passage (press twice)" },
   { id: "end", key: "x", name: "End the class (press twice)" },
   { id: "here", key: "5", name: "Tempo: this passage only, or later ones too" },
+  { id: "lane", key: "6", name: "The gentler lane: open it, close it" },
   { id: "seen", key: "1", name: "Seen: what is seen in the room, and what to do about it" },
   { id: "tap", key: "2", name: "Tap the room's counts or inhales, and take its tempo" },
   { id: "counts", key: "4", name: "Counts, or strokes" },

@@ -1,0 +1,77 @@
+package e2e
+
+import (
+	"encoding/json"
+	"fmt"
+	"strings"
+	"testing"
+
+	"github.com/go-rod/rod/lib/input"
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"vastlantern/core/pace"
+	"vastlantern/core/sheet"
+	"vastlantern/studio/contract"
+)
+
+// Three screens beside each other, the lead screen, a phone on the main lane and one on the gentle lane, each show what the
+// sheets of the two lanes say at the same moment, through what is adjusted.
+func TestTwoLanesInTheSameTime(t *testing.T) {
+	th := open(t)
+	var plan contract.Plan
+	require.NoError(t, th.program.Post("/api/plans/import", `{"text": "# Mixed\ntempo 60\nalternate nostril 4:4:8 x60 no lead-in\n"}`, &plan))
+	var score contract.Score
+	require.NoError(t, th.program.Lead(plan.ID, &score))
+	lead := th.page(fmt.Sprintf("/lead/%d", score.ClassID))
+	th.see(lead, `[data-testid="word"]`, ".")
+	var code contract.RoomCode
+	require.NoError(t, th.program.Get("/api/room", &code))
+	main, gentle := th.phone("/room/"+code.Code), th.phone("/room/"+code.Code)
+	th.see(main, `[data-testid="word"]`, ".")
+	th.see(gentle, `[data-testid="word"]`, ".")
+	assert.Zero(t, lead.MustEval(`() => document.querySelectorAll(".laneline").length`).Int())
+
+	p := storedPlan(t, th, plan.ID)
+	var script []string
+	adjust := func(press string) {
+		t.Helper()
+		var done contract.Adjusted
+		require.NoError(t, th.program.Post(fmt.Sprintf("/api/classes/%d/adjustments", score.ClassID), fmt.Sprintf(`{"key": "%d", %s}`, len(script), press), &done))
+		require.Empty(t, done.Answer.Refused, press)
+		script = append(script, fmt.Sprintf(`{"at_ms": %d, %s}`, done.Answer.AtMS, strings.Replace(press, `"beside":`, `"to":`, 1)))
+	}
+	agree := func() {
+		t.Helper()
+		adjustments, err := sheet.ReadScript(strings.NewReader(strings.Join(script, "\n")))
+		require.NoError(t, err)
+		tl, _ := pace.Replay(p, adjustments)
+		th.until(lead, `document.querySelectorAll(".laneline").length === 1`)
+		showsTheTrueCount(t, tl, score.StartedMS, lead, main)
+		showsTheTrueCount(t, tl.Lane(p), score.StartedMS, gentle)
+	}
+	adjust(`"do": "beside", "beside": "4:4"`)
+	th.click(gentle, ".lanes button", "shorter breath 4:4")
+	th.see(main, ".lanes button", "4:4:8")
+	agree()
+	for _, press := range []string{`"do": "tempo", "to": 50`, `"do": "again"`, `"do": "rounds", "by": -1`} {
+		adjust(press)
+		agree()
+	}
+	th.press(lead, input.Digit6)
+	th.see(lead, ".answer", "nothing beside from here on")
+	th.until(lead, `document.querySelectorAll(".laneline").length === 0`)
+	th.until(gentle, `document.querySelectorAll(".lanes").length === 0`)
+	th.press(lead, input.Digit6)
+	th.see(lead, ".laneline", "through the holds")
+
+	// A large screen shows both, each under its name.
+	wall := th.page("/room/" + code.Code)
+	th.see(wall, "main.both .stagebox + .stagebox", "through the holds")
+	var record contract.Record
+	th.end(lead)
+	require.NoError(t, th.program.Get(fmt.Sprintf("/api/classes/%d/record", score.ClassID), &record))
+	text, err := json.Marshal(record)
+	require.NoError(t, err)
+	assert.Contains(t, string(text), "4:4", "the record has the lane")
+}

@@ -1,0 +1,35 @@
+import { useMemo } from "react";
+import type { Score } from "../wire/contract";
+import { hasLane, laneNames, laneScore } from "./lane";
+import { LampSheet } from "./LampSheet";
+import { countShown, isStretch } from "./phases";
+import { usePlace } from "./usePlace";
+import { textOf, useShown } from "./useShown";
+
+/** LaneLine is the gentler lane of the passage in progress in a line of its own: word, side and number, what comes, and its lamps. */
+export function LaneLine({ score }: { score: Score }) {
+  const lane = useMemo(() => laneScore(score), [score]);
+  return lane && <Line score={lane} />;
+}
+
+function Line({ score }: { score: Score }) {
+  const place = usePlace(score);
+  const shown = useShown(score);
+  const { phase } = place;
+  const only = useMemo(() => ({ ...score, phases: phase ? [phase] : [] }), [score, phase]);
+  const passage = phase ? score.passages[phase.passage - 1] : undefined;
+  if (!phase || !passage || !hasLane(passage)) return null;
+  return (
+    <section className={`laneline ${phase.through || "none"}`} aria-label="The gentler lane">
+      <p className="name">
+        {laneNames(passage).beside}
+        <small>next {textOf(shown, "next")[0]}</small>
+      </p>
+      <p className="now" data-testid="lane">
+        <b>{phase.word}</b> <span className="side">{phase.side}</span>
+      </p>
+      <p className="n">{isStretch(phase) ? "" : countShown(place)}</p>
+      <LampSheet score={only} place={{ ...place, index: 0 }} />
+    </section>
+  );
+}

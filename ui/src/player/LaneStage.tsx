@@ -1,0 +1,32 @@
+import { useMemo } from "react";
+import type { Score } from "../wire/contract";
+import { hasLane, laneNames, laneScore } from "./lane";
+import type { Sides } from "./phases";
+import { Stage } from "./Stage";
+import { usePlace } from "./usePlace";
+
+type Props = { score: Score; sides?: Sides; lamps?: boolean };
+
+/** LaneStage is the gentler lane of the passage in progress, where it has one: the same stage, under its own name. */
+export function LaneStage({ score, sides, lamps }: Props) {
+  const lane = useMemo(() => laneScore(score), [score]);
+  return lane && <Lane score={lane} sides={sides} lamps={lamps} />;
+}
+
+function Lane({ score, sides, lamps }: Props) {
+  const place = usePlace(score);
+  const passage = place.phase ? score.passages[place.phase.passage - 1] : undefined;
+  if (!passage || !hasLane(passage)) return null;
+  return (
+    <div className="stagebox beside">
+      <Stage
+        score={score}
+        place={place}
+        sides={sides}
+        lamps={lamps}
+        called={laneNames(passage).beside}
+        aside=""
+      />
+    </div>
+  );
+}

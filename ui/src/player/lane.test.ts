@@ -1,0 +1,40 @@
+import { expect, test } from "vitest";
+import type { Score } from "../wire/contract";
+import { hasLane, laneNames, laneScore } from "./lane";
+
+const cue = (kind: string, text: string) => ({ kind, text, at_ms: 0, until_ms: 9, passage: 1, who: "all" });
+const passage = (beside: string) => ({
+  name: "Square breath",
+  counts: "4:4:4:4",
+  script: "soft",
+  lines_for: ["all"],
+  in_force: { beside },
+});
+const score = (lane: unknown[]) =>
+  ({
+    phases: ["main"],
+    lane,
+    cues: [cue("now", "hold"), cue("line", "soft jaw"), cue("next", "exhale")],
+    lane_cues: [cue("now", "natural breath")],
+    passages: [passage("breathe")],
+    wait: { planned_end_ms: 3 },
+  }) as unknown as Score;
+
+test("the lane has its own phases, now, next and hand, and everybody's lines", () => {
+  const lane = laneScore(score(["beside"]))!;
+  expect(lane.phases).toEqual(["beside"]);
+  expect(lane.cues.map((c) => c.text)).toEqual(["natural breath", "soft jaw"]);
+  expect(lane.passages[0]!.script).toBe("");
+  expect(laneScore(score([]))).toBeNull();
+});
+
+test("each lane is called by what is done in it", () => {
+  type P = Parameters<typeof laneNames>[0];
+  expect(laneNames(passage("breathe") as unknown as P).beside).toBe("through the holds");
+  expect(laneNames(passage("4:4") as unknown as P)).toEqual({
+    main: "4:4:4:4",
+    beside: "shorter breath 4:4",
+  });
+  expect(hasLane(passage("none") as unknown as P)).toBe(false);
+  expect(hasLane(passage("4:4") as unknown as P)).toBe(true);
+});

@@ -1,0 +1,35 @@
+import type { Score, ScorePassage } from "../wire/contract";
+
+// What the lane has of its own; lines and calls are everybody's.
+const own = ["now", "next", "hand"];
+
+/**
+ * laneScore is the score as those play it who take the gentler lane: its phases and cues in the same time. The teacher's script
+ * stands with the main lane. It is null where nothing stands beside.
+ */
+export function laneScore(score: Score): Score | null {
+  if (score.lane.length === 0) return null;
+  return {
+    ...score,
+    phases: score.lane,
+    cues: [...score.lane_cues, ...score.cues.filter((c) => !own.includes(c.kind))],
+    spoken: score.spoken,
+    wait: null,
+    passages: score.passages.map((p) => ({ ...p, script: "", lines_for: [] })),
+  };
+}
+
+/** hasLane tells whether something stands beside the passage as it is in force. */
+export function hasLane(passage: ScorePassage | undefined): boolean {
+  const beside = passage?.in_force.beside ?? "none";
+  return beside !== "none" && beside !== "";
+}
+
+/** laneNames is what the two lanes are called, each by what is done in it: no lane is the lesser. */
+export function laneNames(passage: ScorePassage): { main: string; beside: string } {
+  const { beside } = passage.in_force;
+  if (beside === "breathe") return { main: `with the holds ${passage.counts}`, beside: "through the holds" };
+  return { main: passage.counts || passage.name, beside: `shorter breath ${beside}` };
+}
+
+export type Lane = "main" | "beside";
