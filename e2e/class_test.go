@@ -24,7 +24,7 @@ import (
 	"vastlantern/studio/contract"
 )
 
-const patience = 30 * time.Second
+const patience = 3 * time.Minute
 
 // theater is a program with an empty data file of its own, on a clock that runs four times as fast, and a browser.
 type theater struct {

@@ -29,6 +29,9 @@ type Scene struct {
 type Proposal struct {
 	Do  []pace.Adjustment // without their moment
 	Say string
+	// Lane is what is there for some, so that not everybody is eased: the gentler lane, where it can be opened here. Its Do is
+	// empty where there is none.
+	Lane pace.Adjustment
 }
 
 // Signals is everything that can be seen, in the order of the pad: what to do now and next about each is handed down
@@ -60,9 +63,25 @@ func Propose(id string, s Scene) (Proposal, error) {
 		if s.Passage == nil {
 			return Proposal{Say: "The class is over."}, nil
 		}
-		return seen.rule(s), nil
+		p := seen.rule(s)
+		if slices.Contains(ofSome, id) {
+			p.Lane = s.lane()
+		}
+		return p, nil
 	}
 	return Proposal{}, fmt.Errorf("there is no signal %q", id)
+}
+
+// ofSome is what is often seen in some people only: a hold or a breath that is too long for them.
+var ofSome = []string{"gasp", "rushed", "late", "tight"}
+
+// lane opens the gentler lane that is offered first.
+func (s Scene) lane() pace.Adjustment {
+	offers := s.Passage.LaneOffers(s.Now.Next.Measure)
+	if len(offers) == 0 || !s.Now.Next.Beside.None() || !s.Now.Met.Has(pace.ToBeside) {
+		return pace.Adjustment{}
+	}
+	return pace.Adjustment{Do: pace.ToBeside, Text: offers[0].Beside.String()}
 }
 
 func prompt(text string) func(Scene) Proposal {

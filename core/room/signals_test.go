@@ -103,6 +103,27 @@ func TestProposals(t *testing.T) {
 }
 
 // A proposal rests on the round as it was eased so far, not on the plan.
+// What some show need not ease everybody: the gentler lane is there for them, where it can be opened.
+func TestSomeOfTheRoom(t *testing.T) {
+	for _, c := range []struct{ seen, passage, lane string }{
+		{"gasp", `"practice": "counted-breath", "counts": "4:4:4:4"`, "breathe"},
+		{"late", `"practice": "counted-breath", "counts": "6:6"`, "2:2"},
+		{"settled", `"practice": "counted-breath", "counts": "4:4:4:4"`, ""},
+		{"gasp", `"practice": "counted-breath", "counts": "4:4:4:4", "beside": "breathe"`, ""},
+		{"tight", `"practice": "counted-breath", "counts": "4:4:4:4", "pace": "own"`, ""},
+	} {
+		s, class := scene(t, `{"type": "practice", "lead_in": 0, `+c.passage+`}`, 1000, 0)
+		p, err := room.Propose(c.seen, s)
+		require.NoError(t, err)
+		assert.Equal(t, c.lane, p.Lane.Text, "%s, %s", c.seen, c.passage)
+		if c.lane != "" {
+			p.Lane.At = 1000
+			answer := class.Adjust(p.Lane)
+			assert.Empty(t, answer.Refused)
+		}
+	}
+}
+
 func TestProposalsRestOnWhatIsInForce(t *testing.T) {
 	s, class := scene(t, `{"type": "practice", "practice": "counted-breath", "counts": "4:8:8", "rounds": 4, "lead_in": 0}`, 500, 0)
 	class.Adjust(pace.Adjustment{At: 500, Do: pace.ToCounts, Counts: [4]int{4, 4, 8, 0}})

@@ -36,6 +36,7 @@ type Way struct {
 	NewcomersMay     bool   `yaml:"newcomers_may"`    // hold as long as they breathe in
 	SlowStrokes      bool   `yaml:"slow_strokes"`
 	LeaveOutAtMenses bool   `yaml:"leave_out_at_menses"`
+	Lane             bool   `yaml:"lane"` // beside new passages with holds others breathe through them
 
 	fields plan.Fields // Sets
 }
@@ -144,6 +145,9 @@ func (c Choices) Fill(passage plan.Fields, own ...*practice.Practice) {
 		if way.ByMinutes {
 			byMinutes(passage, own)
 		}
+		if way.Lane {
+			laneBeside(passage, own)
+		}
 	}
 }
 
@@ -151,6 +155,16 @@ func (c Choices) Fill(passage plan.Fields, own ...*practice.Practice) {
 func alternates(passage plan.Fields) bool {
 	p := practice.Find(passage.Practice())
 	return p != nil && p.TakesField("entry")
+}
+
+// laneBeside has those breathe through the holds of a passage who do not hold, where it has holds.
+func laneBeside(passage plan.Fields, own []*practice.Practice) {
+	p, err := plan.One(passage, own...)
+	if err != nil || !p.Led() || !p.Holds() {
+		return
+	}
+	breathe, _ := plan.FieldsOf(map[string]any{"beside": "breathe"}) // a text can be written as JSON
+	passage.Complete(breathe, own...)
 }
 
 // byMinutes plans a passage that gives no rounds in the minutes that it would take, half minutes at the least.

@@ -13,7 +13,7 @@ import (
 )
 
 func TestEveryQuestionHasWaysThatDiffer(t *testing.T) {
-	require.Len(t, Questions(), 17)
+	require.Len(t, Questions(), 18)
 	for _, q := range Questions() {
 		assert.GreaterOrEqual(t, len(q.Ways), 2, q.ID)
 		seen := map[string]bool{}
@@ -93,4 +93,18 @@ func TestWhatIsShown(t *testing.T) {
 	ujjayi := choices.Shown(practice.Find("ujjayi"))
 	assert.Equal(t, []string{"Palms down.", "Eyes closed.", "Chin level.", "Practised at a set time and place."}, ujjayi)
 	assert.Contains(t, Choices{"holding": "alone"}.Shown(practice.Find("segmented-breath")), "Holds are taught one to one, not in class.")
+}
+
+// Beside a new passage with holds others breathe through them, where the school wants it; beside one without, nothing.
+func TestALaneBesideHolds(t *testing.T) {
+	always := Choices{"lane": "always"}
+	names := plan.NewNames("en", nil)
+	for line, want := range map[string]string{"square x3": "breathe", "nadi 4:4:8 x6 beside 4:4": "4:4", "even x3": "none", "open holds x2": "breathe", "nadi 4:4:4 own 2 min": "none", "rest 2 min": "none"} {
+		f, err := names.Read(line)
+		require.NoError(t, err)
+		always.Fill(f[0])
+		p, err := plan.One(f[0])
+		require.NoError(t, err, line)
+		assert.Equal(t, want, p.Beside.String(), line)
+	}
 }

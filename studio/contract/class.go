@@ -275,6 +275,8 @@ type Proposed struct {
 	Score Score    `json:"score"`
 	Say   string   `json:"say"`
 	Do    []Adjust `json:"do"`
+	// Lane is what there is for some: it opens the gentler lane. Null where that cannot be.
+	Lane *Adjust `json:"lane" jsonschema:"nullable"`
 }
 
 // Taps is moments that were tapped, in milliseconds and in order, at each count or at each inhale.

@@ -47,7 +47,11 @@ func (c *Classes) Saw(id int64, saw contract.Saw) (contract.Proposed, error) {
 		return contract.Proposed{}, err
 	}
 	score, err := c.notifyWithScore(l)
-	return contract.Proposed{Score: score, Say: proposal.Say, Do: asAdjusts(proposal.Do, saw.See)}, err
+	proposed := contract.Proposed{Score: score, Say: proposal.Say, Do: asAdjusts(proposal.Do, saw.See)}
+	if proposal.Lane.Do != "" {
+		proposed.Lane = &asAdjusts([]pace.Adjustment{proposal.Lane}, saw.See)[0]
+	}
+	return proposed, err
 }
 
 // asAdjusts is adjustments as a screen sends them.
@@ -66,6 +70,8 @@ func asAdjusts(do []pace.Adjustment, because string) []contract.Adjust {
 			one.ToMS = &deadline
 		case pace.ToCounts:
 			one.Counts = a.Counts[:]
+		case pace.ToBeside:
+			one.Beside = &a.Text
 		}
 		list = append(list, one)
 	}

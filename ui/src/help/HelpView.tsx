@@ -6,6 +6,7 @@ import { NotFound } from "../frame/NotFound";
 import { Shell } from "../frame/Shell";
 import firstClass from "../../../docs/manual/first-class.md?raw";
 import keys from "../../../docs/manual/keys.md?raw";
+import mixed from "../../../docs/manual/mixed-rooms.md?raw";
 import screens from "../../../docs/manual/screens.md?raw";
 import typing from "../../../docs/manual/typing.md?raw";
 import views from "../../../docs/manual/views.md?raw";
@@ -17,6 +18,7 @@ const pages: { [name: string]: string } = {
   typing,
   views,
   keys,
+  "mixed-rooms": mixed,
   screens,
   "your-data": yourData,
 };

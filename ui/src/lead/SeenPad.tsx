@@ -46,6 +46,11 @@ export function SeenPad({ classId, take, onAdjust, onClose }: Props) {
       for (const one of all) await onAdjust(one); // the order is part of the proposal
     })();
   };
+  const lane = () => {
+    const one = proposed?.lane;
+    onClose();
+    if (one) void onAdjust(one);
+  };
   const accepts = useAccepts();
   usePadKeys((key) => {
     if (!proposed) {
@@ -53,7 +58,8 @@ export function SeenPad({ classId, take, onAdjust, onClose }: Props) {
       if (signal) saw(signal);
       return signal !== undefined;
     }
-    if (accepts(key)) accept();
+    if (key === "6" && proposed.lane) lane();
+    else if (accepts(key)) accept();
     else if (key === "1" || key === "PageUp") onClose();
     else return false;
     return true;
@@ -79,6 +85,11 @@ export function SeenPad({ classId, take, onAdjust, onClose }: Props) {
           <Button variant="outline-secondary" size="lg" onClick={onClose}>
             <kbd>1</kbd> {proposed.do.length > 0 ? "Leave it" : "Close"}
           </Button>
+          {proposed.lane && (
+            <Button variant="outline-primary" size="lg" onClick={lane}>
+              <kbd>6</kbd> Only some: a gentler lane
+            </Button>
+          )}
           {proposed.do.length > 0 && (
             <Button size="lg" onClick={accept}>
               <kbd>F</kbd> Do it

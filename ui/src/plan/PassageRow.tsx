@@ -138,6 +138,15 @@ export function PassageRow(props: Props) {
       {summary && summary.findings.length > 0 && (
         <div className="cared">
           <Findings list={summary.findings} />
+          {summary.gentler && summary.lanes[0]?.beside === "breathe" && doc.beside === undefined && (
+            <Button
+              size="sm"
+              variant="outline-primary"
+              onClick={() => props.onChange({ ...doc, beside: "breathe" })}
+            >
+              A gentler lane beside
+            </Button>
+          )}
           {summary.gentler && (
             <Button size="sm" variant="outline-primary" onClick={() => void props.onAsk({ do: "gentle" })}>
               Use the gentle variant

@@ -738,6 +738,7 @@ export interface Proposed {
   score: Score;
   say: string;
   do: Adjust[];
+  lane: Adjust | null;
 }
 export interface Adjust {
   key: string;
