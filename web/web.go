@@ -181,6 +181,10 @@ func (s server) deleted(api *gin.RouterGroup) {
 func pages(front fs.FS) gin.HandlerFunc {
 	files := http.FileServerFS(front)
 	return func(c *gin.Context) {
+		if c.Request.URL.Path == "/favicon.ico" { // browsers ask for it whatever a page says of its icon
+			c.Redirect(http.StatusMovedPermanently, "/lantern.svg")
+			return
+		}
 		path := strings.TrimPrefix(c.Request.URL.Path, "/")
 		if strings.HasPrefix(path, "api/") {
 			c.JSON(http.StatusNotFound, contract.Problem{Say: "There is nothing at this address."})

@@ -147,6 +147,9 @@ func (p *Passage) LaneOffers(m Measure) []LaneOffer {
 			break // as long as the breath that it should be gentler than
 		}
 		b := Beside{Inhale: counts / 2, Exhale: counts - counts/2}
+		if p.NeededBeside(b) > rows {
+			break
+		}
 		if p.AgainstBeside(b, rows) == "" {
 			shorter = append(shorter, LaneOffer{b, breath.Int(60_000).Div(span), rows % p.NeededBeside(b)})
 		}

@@ -35,6 +35,7 @@ const (
 	Then       = "then"
 	ChantOm    = "chant om"
 	EndOfClass = "end of class"
+	Others     = "others"     // those on the gentler lane, where one voice speaks to both
 	Attention  = "attention " // and front, sides, back or round
 )
 
@@ -50,6 +51,7 @@ var English = Words{
 		HandUp: "hand up", HandDown: "hand down", ShutLeft: "close the left", ShutRight: "close the right", Then: "then",
 		Finish: "finish the round", InLeft: "in left", InRight: "in right", OutLeft: "out left", OutRight: "out right", EndOfClass: "the end of the class", ChantOm: "chant om",
 		Attention + "front": "into the front", Attention + "sides": "into the sides", Attention + "back": "into the back", Attention + "round": "all round",
+		Others: "others",
 		"last": "one more, the last", "half": "half way", "minute": "one minute left", "half-minute": "thirty seconds left",
 	},
 	Numbers: []string{"zero", "one", "two", "three", "four", "five", "six", "seven", "eight", "nine", "ten", "eleven", "twelve", "thirteen", "fourteen", "fifteen", "sixteen", "seventeen", "eighteen", "nineteen", "twenty"},
@@ -67,6 +69,7 @@ var German = Words{
 		HandUp: "Hand heben", HandDown: "Hand ablegen", ShutLeft: "links schließen", ShutRight: "rechts schließen", Then: "dann",
 		Finish: "die Runde beenden", InLeft: "links ein", InRight: "rechts ein", OutLeft: "links aus", OutRight: "rechts aus", EndOfClass: "das Ende der Stunde", ChantOm: "Om tönen",
 		Attention + "front": "nach vorn", Attention + "sides": "in die Seiten", Attention + "back": "in den Rücken", Attention + "round": "rundum",
+		Others: "die anderen",
 		"last": "noch einmal, die letzte", "half": "die Hälfte", "minute": "noch eine Minute", "half-minute": "noch dreißig Sekunden",
 	},
 	Numbers: []string{"null", "eins", "zwei", "drei", "vier", "fünf", "sechs", "sieben", "acht", "neun", "zehn", "elf", "zwölf", "dreizehn", "vierzehn", "fünfzehn", "sechzehn", "siebzehn", "achtzehn", "neunzehn", "zwanzig"},

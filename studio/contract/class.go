@@ -35,28 +35,29 @@ type Tried struct {
 // Score is the timeline of a class from the stage in progress on: all that a screen needs to play it by itself
 // until the next adjustment.
 type Score struct {
-	ClassID   int64          `json:"class_id"`
-	Revision  int            `json:"revision"` // the number of adjustments so far, refused ones too
-	Title     string         `json:"title"`
-	Group     *Group         `json:"group" jsonschema:"nullable"`
-	StartedMS float64        `json:"started_ms"`                 // of the clock
-	SlotMS    int64          `json:"slot_ms"`                    // 0 where none is set
-	Over      bool           `json:"over"`                       // the class has come to its end; nothing more will change
-	Phases    []ScorePhase   `json:"phases"`                     // the last has no end where Wait is there
-	Lane      []ScorePhase   `json:"lane"`                       // the gentler lane over the same time; empty where nothing stands beside
-	Wait      *Wait          `json:"wait" jsonschema:"nullable"` // what follows the last phase, which waits for the teacher
-	EndMS     int64          `json:"end_ms"`                     // of the class; what waits taken at its planned end
-	Cues      []Cue          `json:"cues"`                       // from a moment ago on
-	LaneCues  []Cue          `json:"lane_cues"`                  // now, next and hand of the gentler lane
-	Spoken    []Spoken       `json:"spoken"`
-	Passages  []ScorePassage `json:"passages"`
-	Answer    *Answer        `json:"answer" jsonschema:"nullable"` // to the last adjustment
-	Unstored  *Unstored      `json:"unstored" jsonschema:"nullable"`
-	Language  string         `json:"language"` // of what is said, a BCP 47 tag
-	Left      Ways           `json:"left"`
-	Right     Ways           `json:"right"`
-	Sample    bool           `json:"sample"`     // to try the program with: nothing of it is kept
-	FingersBy string         `json:"fingers_by"` // the way of the fingers at the nose that the school takes
+	ClassID    int64          `json:"class_id"`
+	Revision   int            `json:"revision"` // the number of adjustments so far, refused ones too
+	Title      string         `json:"title"`
+	Group      *Group         `json:"group" jsonschema:"nullable"`
+	StartedMS  float64        `json:"started_ms"`                 // of the clock
+	SlotMS     int64          `json:"slot_ms"`                    // 0 where none is set
+	Over       bool           `json:"over"`                       // the class has come to its end; nothing more will change
+	Phases     []ScorePhase   `json:"phases"`                     // the last has no end where Wait is there
+	Lane       []ScorePhase   `json:"lane"`                       // the gentler lane over the same time; empty where nothing stands beside
+	Wait       *Wait          `json:"wait" jsonschema:"nullable"` // what follows the last phase, which waits for the teacher
+	EndMS      int64          `json:"end_ms"`                     // of the class; what waits taken at its planned end
+	Cues       []Cue          `json:"cues"`                       // from a moment ago on
+	LaneCues   []Cue          `json:"lane_cues"`                  // now, next and hand of the gentler lane
+	Spoken     []Spoken       `json:"spoken"`
+	LaneSpoken []Spoken       `json:"lane_spoken"` // to those on the gentler lane, where one voice speaks to both
+	Passages   []ScorePassage `json:"passages"`
+	Answer     *Answer        `json:"answer" jsonschema:"nullable"` // to the last adjustment
+	Unstored   *Unstored      `json:"unstored" jsonschema:"nullable"`
+	Language   string         `json:"language"` // of what is said, a BCP 47 tag
+	Left       Ways           `json:"left"`
+	Right      Ways           `json:"right"`
+	Sample     bool           `json:"sample"`     // to try the program with: nothing of it is kept
+	FingersBy  string         `json:"fingers_by"` // the way of the fingers at the nose that the school takes
 }
 
 // Ways is both ways in which a side can be said: ScorePhase.Side is the one that the class takes, and a participant may

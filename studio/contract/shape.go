@@ -15,6 +15,7 @@ import (
 	"vastlantern/core/pace"
 	"vastlantern/core/plan"
 	"vastlantern/core/room"
+	"vastlantern/core/words"
 )
 
 // Millis is a time as screens have it.
@@ -148,6 +149,24 @@ func PhasesOf(rows []pace.Row, p *plan.Plan) []ScorePhase {
 		if i+1 == len(rows) || !rows[i+1].Follows(*row) { // what was adjusted within the phase: the newest holds
 			last.Of, last.Kept, last.EndMS, last.Verbs = row.Of, row.Kept, row.End(), verbs(row.Verbs, met)
 		}
+	}
+	return list
+}
+
+// LaneSpokenOf is what one voice for the whole room can say to those on the gentler lane: when a breath of theirs starts while
+// the others do something else.
+func LaneSpokenOf(main, lane []ScorePhase, w *words.Words) []Spoken {
+	list := []Spoken{}
+	k := 0
+	for _, ph := range lane {
+		for k+1 < len(main) && main[k+1].AtMS[0] <= ph.AtMS[0] {
+			k++
+		}
+		breathes := ph.Kind == breath.Inhale || ph.Kind == breath.Exhale
+		if ph.Stage != pace.Round || !breathes || main[k].Kind == ph.Kind && main[k].AtMS[0] == ph.AtMS[0] {
+			continue
+		}
+		list = append(list, Spoken{AtMS: ph.AtMS[0], Who: plan.ForAll, Text: w.Text(words.Others) + ", " + ph.Word})
 	}
 	return list
 }

@@ -44,7 +44,7 @@ func (c *Classes) scoreAt(l *studio.Class, at int64) (contract.Score, error) {
 	score.Passages = passages(l, tl, score.Wait, here.asks)
 	cues := c.mainCues.of(l, cue.Main)
 	score.Cues, score.Spoken = contract.CuesOf(cues.Cues(), at), spoken(cues.Spoken(), at)
-	score.LaneCues = []contract.Cue{}
+	score.LaneCues, score.LaneSpoken = []contract.Cue{}, contract.LaneSpokenOf(score.Phases, score.Lane, l.Plan.Words)
 	if len(score.Lane) > 0 {
 		score.LaneCues = contract.CuesOf(c.laneCues.of(l, cue.Beside).Cues(), at, cue.Now, cue.Next, cue.Hand)
 	}

@@ -93,3 +93,18 @@ func TestTheScoreCarriesWhatIsShownAndSaid(t *testing.T) {
 	require.NoError(t, err)
 	assert.Equal(t, score.Cues, again.Cues, "and the same after the machine was started again")
 }
+
+// One voice for both lanes tells the others when a breath of theirs starts that is not everybody's.
+func TestTheOthersAreTold(t *testing.T) {
+	d := desktest.New(t)
+	stored := d.AddPlan(`{"type": "practice", "practice": "counted-breath", "counts": "4:8:6", "rounds": 2, "lead_in": 0, "beside": "breathe"}`)
+	score, err := d.Classes.Begin(contract.Lead{PlanID: stored.ID, Acknowledged: contract.StrongCautions(stored)})
+	require.NoError(t, err)
+	assert.Equal(t, []contract.Spoken{{AtMS: 8000, Who: plan.ForAll, Text: "others, inhale"}, {AtMS: 26_000, Who: plan.ForAll, Text: "others, inhale"}}, score.LaneSpoken,
+		"the fresh inhale at the end of a long hold; inhale and exhale together are everybody's")
+	d.Do(score.ClassID, "end")
+	alone := d.AddPlan(`{"type": "practice", "practice": "counted-breath", "counts": "4:8:6", "rounds": 2}`)
+	score, err = d.Classes.Begin(contract.Lead{PlanID: alone.ID, Acknowledged: contract.StrongCautions(alone)})
+	require.NoError(t, err)
+	assert.Empty(t, score.LaneSpoken)
+}

@@ -102,8 +102,8 @@ func sample(p *practice.Practice) contract.Score {
 	tl := pace.Sheet(one)
 	return contract.Score{
 		Title: p.Name, Phases: contract.PhasesOf(tl.Rows, one), Lane: []contract.ScorePhase{}, EndMS: tl.End,
-		Passages: []contract.ScorePassage{{Name: p.Name, Rounds: passage.Rounds, Cautions: []contract.Caution{}, Findings: []contract.Finding{}, Steps: []string{}}},
-		Cues:     []contract.Cue{}, LaneCues: []contract.Cue{}, Spoken: []contract.Spoken{},
+		Passages: []contract.ScorePassage{{Name: p.Name, Rounds: passage.Rounds, Cautions: []contract.Caution{}, Findings: []contract.Finding{}, Steps: []string{}, Lanes: []contract.LaneOffer{}}},
+		Cues:     []contract.Cue{}, LaneCues: []contract.Cue{}, Spoken: []contract.Spoken{}, LaneSpoken: []contract.Spoken{},
 	}
 }
 

@@ -21,8 +21,8 @@ const score = (lane: unknown[]) =>
   }) as unknown as Score;
 
 test("the lane has its own phases, now, next and hand, and everybody's lines", () => {
-  const lane = laneScore(score(["beside"]))!;
-  expect(lane.phases).toEqual(["beside"]);
+  const lane = laneScore(score([{ word: "exhale", side: "right", shows: ["1", "2"], says: ["", ""] }]))!;
+  expect(lane.phases[0]!.says).toEqual(["exhale right", "2"]);
   expect(lane.cues.map((c) => c.text)).toEqual(["natural breath", "soft jaw"]);
   expect(lane.passages[0]!.script).toBe("");
   expect(laneScore(score([]))).toBeNull();

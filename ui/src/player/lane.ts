@@ -1,4 +1,4 @@
-import type { Score, ScorePassage } from "../wire/contract";
+import type { Score, ScorePassage, ScorePhase } from "../wire/contract";
 
 // What the lane has of its own; lines and calls are everybody's.
 const own = ["now", "next", "hand"];
@@ -11,12 +11,18 @@ export function laneScore(score: Score): Score | null {
   if (score.lane.length === 0) return null;
   return {
     ...score,
-    phases: score.lane,
+    phases: score.lane.map(said),
     cues: [...score.lane_cues, ...score.cues.filter((c) => !own.includes(c.kind))],
-    spoken: score.spoken,
+    lane_spoken: [], // its own phases say it
     wait: null,
     passages: score.passages.map((p) => ({ ...p, script: "", lines_for: [] })),
   };
+}
+
+/** said gives a phase of the lane what a voice says for those in it alone: the sheet says nothing there, since it is the room's. */
+function said(phase: ScorePhase): ScorePhase {
+  const word = `${phase.word} ${phase.side}`.trim();
+  return { ...phase, says: phase.shows.map((number, i) => (i === 0 ? word : number)) };
 }
 
 /** hasLane tells whether something stands beside the passage as it is in force. */

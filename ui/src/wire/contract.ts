@@ -568,6 +568,7 @@ export interface Score {
   cues: Cue[];
   lane_cues: Cue[];
   spoken: Spoken[];
+  lane_spoken: Spoken[];
   passages: ScorePassage[];
   answer: Answer | null;
   unstored: Unstored | null;

@@ -66,6 +66,12 @@ export function SoundSettings({ sound, signs = false }: { sound: Sound; signs?: 
         checked={choice.mono}
         onChange={(e) => change({ mono: e.target.checked })}
       />
+      <Form.Check
+        id="others"
+        label="With a gentler lane, one voice for both: say when a breath of the others starts"
+        checked={choice.others}
+        onChange={(e) => change({ others: e.target.checked })}
+      />
       {signs && <SignSettings sound={sound} />}
       {canVibrate && (
         <Form.Check

@@ -13,6 +13,7 @@ const usual: Choice = {
   tones: true,
   ticks: true,
   voice: "off",
+  others: false,
   vibrate: false,
   signs: true,
   ear: "both",

@@ -28,10 +28,16 @@ export function useVoices(): SpeechSynthesisVoice[] {
 }
 
 /** What the voice says besides the count now, if its moment has just come. */
-function dueAt(score: Score, view: string, at: number): string {
+function dueAt(spoken: Spoken[], view: string, at: number): string {
   // What is for the teacher alone never reaches a room's screen.
   const due = (s: Spoken) => s.at_ms <= at && at < s.at_ms + late && (view === "room" || s.who !== "room");
-  return score.spoken.findLast(due)?.text ?? "";
+  return spoken.findLast(due)?.text ?? "";
+}
+
+/** spokenTo is what the voice says besides the count: to everybody, and if wanted to those on the gentler lane. */
+function spokenTo(score: Score, others: boolean): Spoken[] {
+  if (!others || score.lane_spoken.length === 0) return score.spoken;
+  return [...score.spoken, ...score.lane_spoken].sort((a, b) => a.at_ms - b.at_ms);
 }
 
 const every = 500; // ms in real time at most between two looks
@@ -55,7 +61,7 @@ const late = 1000; // ms after which it is not said any more
 
 /** useSpoken says the words of the class through the browser's own voice, and lets the device be felt, where wanted. */
 export function useSpoken(view: string, score: Score, place: Place, choice: Choice): void {
-  const { on, voice, volume, vibrate } = choice;
+  const { on, voice, volume, vibrate, others } = choice;
   const { phase, count } = place;
   const text = phase?.says[count] ?? "";
   const counts = voice === "counts";
@@ -78,20 +84,21 @@ export function useSpoken(view: string, score: Score, place: Place, choice: Choi
     const speech = window.speechSynthesis as SpeechSynthesis | undefined;
     if (!on || voice === "off" || !speech) return;
     let timer: ReturnType<typeof setTimeout>;
+    const spoken = spokenTo(score, others);
     const look = () => {
       const at = classTime(score);
-      const due = dueAt(score, view, at);
+      const due = dueAt(spoken, view, at);
       if (due !== "" && due !== last.current) {
         besides.current = true;
         say(speech, due, language, volume);
       }
       last.current = due;
-      const next = score.spoken.find((s) => s.at_ms > at)?.at_ms ?? Infinity;
+      const next = spoken.find((s) => s.at_ms > at)?.at_ms ?? Infinity;
       timer = setTimeout(look, Math.max(1, Math.min(every, inReal(next - at))));
     };
     look();
     return () => clearTimeout(timer);
-  }, [view, on, voice, volume, language, score]);
+  }, [view, on, voice, volume, language, score, others]);
   useEffect(() => {
     if (on && vibrate && canVibrate && pattern) navigator.vibrate(pattern);
   }, [on, vibrate, pattern, which]);
