@@ -70,7 +70,7 @@ measure: build chromium ## how true the counts are that screens show, in real ti
 
 # Each reader of what people write, and the promises of the core. FUZZ is how long each reader is tried.
 FUZZ = 5s
-READERS = ./core/practice:FuzzRead ./core/sheet:FuzzReadPlan ./core/sheet:FuzzReadScript ./core/plan:FuzzShorthand
+READERS = ./core/practice:FuzzRead ./core/sheet:FuzzReadPlan ./core/sheet:FuzzReadScript ./core/plan:FuzzLine
 
 readers:
 	for reader in $(READERS); do go test $(TAGS) $${reader%:*} -run '^$$' -fuzz "^$${reader#*:}\$$" -fuzztime $(FUZZ) || exit 1; done
