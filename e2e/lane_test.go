@@ -57,9 +57,12 @@ func TestTwoLanesInTheSameTime(t *testing.T) {
 		}
 		showsTheTrueCount(t, lane, score.StartedMS, gentle)
 	}
+	// What a screen plays stays the same piece of the page as lanes come and go: with it the sound would go.
+	main.MustEval(`() => { document.querySelector(".sounding").dataset.kept = "yes" }`)
 	adjust(`"do": "beside", "beside": "4:4"`)
 	th.click(gentle, ".lanes button", "shorter breath 4:4")
 	th.see(main, ".lanes button", "4:4:8")
+	assert.Equal(t, "yes", main.MustEval(`() => document.querySelector(".sounding").dataset.kept ?? "no"`).Str())
 	agree()
 	for _, press := range []string{`"do": "tempo", "to": 50`, `"do": "again"`, `"do": "rounds", "by": -1`} {
 		adjust(press)

@@ -21,6 +21,11 @@ import (
 func (c *Classes) Begin(want contract.Lead) (contract.Score, error) {
 	c.leading.Lock()
 	defer c.leading.Unlock()
+	return c.begin(want)
+}
+
+// begin is Begin for whoever holds c.leading.
+func (c *Classes) begin(want contract.Lead) (contract.Score, error) {
 	planned, document, p, err := c.plans.ToLead(want.PlanID, want.Fit, want.Gentle)
 	if err != nil {
 		return contract.Score{}, err

@@ -30,6 +30,8 @@ type sample struct {
 
 // BeginSample begins the sample class, as any other class is begun. Nothing of it is kept.
 func (c *Classes) BeginSample() (contract.Score, error) {
+	c.leading.Lock() // until it runs: a sample that does not is removed
+	defer c.leading.Unlock()
 	if running, err := c.InProgress(); err != nil || running != nil {
 		if err == nil {
 			err = studio.FailRunning(running, "%q is being led. Go back to it, or end it first.")
@@ -59,7 +61,7 @@ func (c *Classes) BeginSample() (contract.Score, error) {
 		return contract.Score{}, err
 	}
 	c.sample.Store(&sample{Plan: planned.ID})
-	return c.Begin(contract.Lead{PlanID: planned.ID, Acknowledged: contract.StrongCautions(planned)})
+	return c.begin(contract.Lead{PlanID: planned.ID, Acknowledged: contract.StrongCautions(planned)})
 }
 
 // samplePlan is the plan of the sample, 0 where there is none.

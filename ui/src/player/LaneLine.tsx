@@ -19,11 +19,12 @@ function Line({ score }: { score: Score }) {
   const only = useMemo(() => ({ ...score, phases: phase ? [phase] : [] }), [score, phase]);
   const passage = phase ? score.passages[phase.passage - 1] : undefined;
   if (!phase || !passage || !hasLane(passage)) return null;
+  const [next] = textOf(shown, "next");
   return (
     <section className={`laneline ${phase.through || "none"}`} aria-label="The gentler lane">
       <p className="name">
         {laneNames(passage).beside}
-        <small>next {textOf(shown, "next")[0]}</small>
+        {next && <small>next {next}</small>}
       </p>
       <p className="now" data-testid="lane">
         <b>{phase.word}</b> <span className="side">{phase.side}</span>

@@ -1,7 +1,9 @@
-import { lazy, Suspense, useState } from "react";
+import { lazy, Suspense, useMemo, useState, useSyncExternalStore } from "react";
 import { Button } from "react-bootstrap";
 import { Loading } from "../frame/Loading";
+import { hasLane, type Lane, laneNames, laneScore } from "../player/lane";
 import type { Sides } from "../player/phases";
+import { usePlace } from "../player/usePlace";
 import { awakeWords, useAwake } from "../player/useAwake";
 import { Dusk } from "./Dusk";
 import { useLook } from "./look";
@@ -12,7 +14,8 @@ import { useRoom } from "./useRoom";
 const styles = () => import("./cards.scss");
 const ScreenCard = lazy(async () => (await styles(), { default: (await import("./ScreenCard")).ScreenCard }));
 const Quiet = lazy(async () => ({ default: (await import("./Quiet")).Quiet }));
-const Lanes = lazy(async () => ({ default: (await import("./Lanes")).Lanes }));
+const LaneChoice = lazy(async () => ({ default: (await import("./Lanes")).LaneChoice }));
+const LaneStage = lazy(async () => ({ default: (await import("./Lanes")).LaneStage }));
 const ErrorAlert = lazy(
   async () => (await styles(), { default: (await import("../frame/ErrorAlert")).ErrorAlert }),
 );
@@ -82,12 +85,59 @@ function storedSides(): Sides {
   return kept === "named" || kept === "hand" ? kept : "class";
 }
 
-/** Class plays the class; the lanes are loaded where there are two, and until then the main one is shown. */
-function Class(props: PlayingProps) {
-  if (props.score.lane.length === 0) return <Playing {...props} />;
+/**
+ * Class plays the lane that this screen has chosen; where there is room for both, they stand side by side. Playing stays while
+ * lanes come and go: with it the sound would go.
+ */
+function Class({ score, ...rest }: PlayingProps) {
+  const [lane, setLane] = useState<Lane>(() =>
+    localStorage.getItem("room:lane") === "beside" ? "beside" : "main",
+  );
+  const gentle = useMemo(() => laneScore(score), [score]);
+  const { phase } = usePlace(score);
+  const both = useWide();
+  const passage = phase ? score.passages[phase.passage - 1] : undefined;
+  const two = gentle !== null && hasLane(passage);
+  const names = two ? laneNames(passage!) : null;
+  const choose = (next: Lane) => {
+    localStorage.setItem("room:lane", next);
+    setLane(next);
+  };
   return (
-    <Suspense fallback={<Playing {...props} />}>
-      <Lanes {...props} />
-    </Suspense>
+    <Playing
+      score={two && !both && lane === "beside" ? gentle : score}
+      {...rest}
+      called={both ? names?.main : undefined}
+      above={
+        names &&
+        !both && (
+          <Suspense>
+            <LaneChoice names={names} lane={lane} onLane={choose} />
+          </Suspense>
+        )
+      }
+      beside={
+        names &&
+        both && (
+          <Suspense>
+            <LaneStage score={score} sides={rest.sides} lamps={rest.lamps} />
+          </Suspense>
+        )
+      }
+    />
+  );
+}
+
+const wide = "(min-width: 1000px) and (min-aspect-ratio: 5/4)";
+
+/** useWide tells whether the screen has room for both lanes beside each other. */
+function useWide(): boolean {
+  return useSyncExternalStore(
+    (changed) => {
+      const query = window.matchMedia(wide);
+      query.addEventListener("change", changed);
+      return () => query.removeEventListener("change", changed);
+    },
+    () => window.matchMedia(wide).matches,
   );
 }
