@@ -1,4 +1,4 @@
-import { lazy, Suspense, useMemo, useState, useSyncExternalStore } from "react";
+import { lazy, Suspense, useMemo, useState } from "react";
 import { Button } from "react-bootstrap";
 import { Loading } from "../frame/Loading";
 import { hasLane, type Lane, laneNames, laneScore } from "../player/lane";
@@ -95,7 +95,7 @@ function Class({ score, ...rest }: PlayingProps) {
   );
   const gentle = useMemo(() => laneScore(score), [score]);
   const { phase } = usePlace(score);
-  const both = useWide();
+  const both = window.matchMedia(wide).matches; // asked again with each count
   const passage = phase ? score.passages[phase.passage - 1] : undefined;
   const two = gentle !== null && hasLane(passage);
   const names = two ? laneNames(passage!) : null;
@@ -128,16 +128,5 @@ function Class({ score, ...rest }: PlayingProps) {
   );
 }
 
+/** Where there is room for both lanes beside each other. */
 const wide = "(min-width: 1000px) and (min-aspect-ratio: 5/4)";
-
-/** useWide tells whether the screen has room for both lanes beside each other. */
-function useWide(): boolean {
-  return useSyncExternalStore(
-    (changed) => {
-      const query = window.matchMedia(wide);
-      query.addEventListener("change", changed);
-      return () => query.removeEventListener("change", changed);
-    },
-    () => window.matchMedia(wide).matches,
-  );
-}
