@@ -1,11 +1,11 @@
 package e2e
 
 import (
-	"encoding/json"
 	"fmt"
 	"strings"
 	"testing"
 
+	"github.com/go-rod/rod"
 	"github.com/go-rod/rod/lib/input"
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -20,6 +20,8 @@ import (
 // sheets of the two lanes say at the same moment, through what is adjusted.
 func TestTwoLanesInTheSameTime(t *testing.T) {
 	th := open(t)
+	var settings contract.Settings
+	require.NoError(t, th.program.Put("/api/settings", `{"schools": {}, "language": "en", "own_words": {}, "care_read": true, "ask_after": true}`, &settings))
 	var plan contract.Plan
 	require.NoError(t, th.program.Post("/api/plans/import", `{"text": "# Mixed\ntempo 60\nalternate nostril 4:4:8 x60 no lead-in\n"}`, &plan))
 	var score contract.Score
@@ -35,6 +37,7 @@ func TestTwoLanesInTheSameTime(t *testing.T) {
 
 	p := storedPlan(t, th, plan.ID)
 	var script []string
+	tried := 0
 	adjust := func(press string) {
 		t.Helper()
 		var done contract.Adjusted
@@ -64,24 +67,54 @@ func TestTwoLanesInTheSameTime(t *testing.T) {
 	th.see(main, ".lanes button", "4:4:8")
 	assert.Equal(t, "yes", main.MustEval(`() => document.querySelector(".sounding").dataset.kept ?? "no"`).Str())
 	agree()
-	for _, press := range []string{`"do": "tempo", "to": 50`, `"do": "again"`, `"do": "rounds", "by": -1`} {
+	// Through everything that a room can need; a hold is let go while there is one.
+	adjust(`"do": "tempo", "to": 50`)
+	agree()
+	for held := false; !held; {
+		var done contract.Adjusted
+		require.NoError(t, th.program.Post(fmt.Sprintf("/api/classes/%d/adjustments", score.ClassID), fmt.Sprintf(`{"key": "release %d", "do": "release"}`, tried), &done))
+		tried++
+		if held = done.Answer.Refused == ""; held {
+			script = append(script, fmt.Sprintf(`{"at_ms": %d, "do": "release"}`, done.Answer.AtMS))
+		}
+	}
+	agree()
+	for _, press := range []string{`"do": "again"`, `"do": "rounds", "by": -1`, `"do": "drop-holds"`} {
 		adjust(press)
 		agree()
 	}
+	adjust(`"do": "pause"`)
+	for _, page := range []*rod.Page{lead, main, gentle} {
+		th.see(page, `[data-testid="word"]`, "natural breath")
+	}
+	adjust(`"do": "resume"`)
+	agree()
 	th.press(lead, input.Digit6)
 	th.see(lead, ".answer", "nothing beside from here on")
 	th.until(lead, `document.querySelectorAll(".laneline").length === 0`)
 	th.until(gentle, `document.querySelectorAll(".lanes").length === 0`)
 	th.press(lead, input.Digit6)
-	th.see(lead, ".laneline", "through the holds")
+	th.until(lead, `document.querySelectorAll(".laneline").length === 1`)
 
 	// A large screen shows both, each under its name.
 	wall := th.page("/room/" + code.Code)
-	th.see(wall, "main.both .stagebox + .stagebox", "through the holds")
-	var record contract.Record
-	th.end(lead)
-	require.NoError(t, th.program.Get(fmt.Sprintf("/api/classes/%d/record", score.ClassID), &record))
-	text, err := json.Marshal(record)
-	require.NoError(t, err)
-	assert.Contains(t, string(text), "4:4", "the record has the lane")
+	th.until(wall, `document.querySelectorAll("main.both .stagebox + .stagebox").length === 1`)
+
+	// It ends after the round; the record tells both lanes, and what those on the phones say, as they say it.
+	adjust(`"do": "last-round"`)
+	th.see(lead, ".over h2", "The class has ended")
+	for phone, how := range map[*rod.Page]string{main: "^right$", gentle: "too much"} {
+		th.click(phone, ".asking .ways button", how)
+		th.see(phone, "[role=status]", "It is counted")
+	}
+	th.see(wall, ".asking h2", "How was it for you")
+	record := th.page(fmt.Sprintf("/taught/%d", score.ClassID))
+	th.see(record, ".told", "2 of at most 3 answered; of 2 who told it, 1 took the gentler lane; more can come until")
+	th.see(record, ".told", "for 1 of the 2 who answered it was too much")
+	th.see(record, "table.record", `beside from .*: a breath of 4:4, \d+ breaths? at`)
+	th.click(wall, ".asking .ways button", "^easy$")
+	th.see(record, ".told", "3 of at most 3 answered")
+	require.NoError(t, gentle.Reload())
+	th.see(gentle, ".quietly h1", ".")
+	assert.Zero(t, gentle.MustEval(`() => document.querySelectorAll(".asking").length`).Int(), "once from each phone")
 }

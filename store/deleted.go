@@ -160,6 +160,7 @@ func (s *Store) Purge(before time.Time) error {
 		for _, statement := range []string{
 			"DELETE FROM adjustments WHERE class_id IN (SELECT id FROM classes WHERE deleted_at < ?)",
 			"DELETE FROM remarks WHERE class_id IN (SELECT id FROM classes WHERE deleted_at < ?)",
+			"DELETE FROM answers WHERE class_id IN (SELECT id FROM classes WHERE deleted_at < ?)",
 			"DELETE FROM digests WHERE class_id IN (SELECT id FROM classes WHERE deleted_at < ?)",
 			"DELETE FROM classes WHERE deleted_at < ?",
 			"UPDATE classes SET plan_id = NULL WHERE plan_id IN (SELECT id FROM plans WHERE deleted_at < ?)",
@@ -181,6 +182,7 @@ func (s *Store) RemovePlanAndClasses(plan int64) error {
 		for _, statement := range []string{
 			"DELETE FROM adjustments WHERE class_id IN (SELECT id FROM classes WHERE plan_id = ?)",
 			"DELETE FROM remarks WHERE class_id IN (SELECT id FROM classes WHERE plan_id = ?)",
+			"DELETE FROM answers WHERE class_id IN (SELECT id FROM classes WHERE plan_id = ?)",
 			"DELETE FROM digests WHERE class_id IN (SELECT id FROM classes WHERE plan_id = ?)",
 			"DELETE FROM classes WHERE plan_id = ?",
 			"DELETE FROM plans WHERE id = ?",

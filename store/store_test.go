@@ -320,3 +320,27 @@ func TestTroubleWithTheFile(t *testing.T) {
 	}
 	assert.ErrorContains(t, err, "lantern restore")
 }
+
+// Sums of answers grow one by one to as many as are taken, and go with their class.
+func TestAnswers(t *testing.T) {
+	s := open(t, filepath.Join(t.TempDir(), "x.db"))
+	class, err := s.AddClass(Class{StartedAt: now, EndedAt: now.Add(time.Hour), Document: []byte("{}")})
+	require.NoError(t, err)
+	_, err = s.Answers(class.ID)
+	assert.ErrorIs(t, err, ErrNotFound)
+	assert.ErrorIs(t, s.AddAnswer(class.ID, Answers{Easy: 1}), ErrNotFound, "nobody was asked")
+	assert.ErrorIs(t, s.Ask(99, 3), ErrNotFound)
+	require.NoError(t, s.Ask(class.ID, 3))
+	for _, one := range []Answers{{Easy: 1, Main: 1}, {TooMuch: 1, Beside: 1}, {Right: 1}} {
+		require.NoError(t, s.AddAnswer(class.ID, one))
+	}
+	require.NoError(t, s.Ask(class.ID, 300), "asked again: no more are taken all the same")
+	assert.ErrorIs(t, s.AddAnswer(class.ID, Answers{TooMuch: 1}), ErrFull)
+	sums, err := s.Answers(class.ID)
+	require.NoError(t, err)
+	assert.Equal(t, Answers{Most: 3, Easy: 1, Right: 1, TooMuch: 1, Main: 1, Beside: 1}, sums)
+	require.NoError(t, s.Delete(Thing{KindClass, class.ID}, false, now))
+	require.NoError(t, s.Purge(now.Add(time.Hour)))
+	_, err = s.Answers(class.ID)
+	assert.ErrorIs(t, err, ErrNotFound)
+}

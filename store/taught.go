@@ -29,6 +29,7 @@ type Digest struct {
 	Eased     bool     // something was made easier for the room
 	Words     string   // what is searched
 	Record    []byte   // JSON: the passages as they were taught
+	Told      []byte   // JSON: what those who breathed told
 	Damaged   string   // why the class cannot be read; it is left out of lists then
 }
 
@@ -71,6 +72,7 @@ type digestRow struct {
 	Eased     bool
 	Words     string
 	Record    string
+	Told      string
 	Damaged   string
 }
 
@@ -90,6 +92,7 @@ type listedRow struct {
 	Eased     bool
 	Words     string
 	Record    string
+	Told      string
 }
 
 func (listedRow) TableName() string { return "classes" }
@@ -125,7 +128,7 @@ func (s *Store) changing(class int64, change func(*gorm.DB) error) error {
 // SaveDigest keeps what was worked out of a class.
 func (s *Store) SaveDigest(d Digest) error {
 	headlines := append([]string{}, d.Headlines...) // a missing list is written as an empty one
-	row := digestRow{d.ClassID, d.Over, d.Title, d.LengthMS, headlines, " " + strings.Join(d.Practices, " ") + " ", d.Eased, strings.ToLower(d.Words), string(d.Record), d.Damaged}
+	row := digestRow{d.ClassID, d.Over, d.Title, d.LengthMS, headlines, " " + strings.Join(d.Practices, " ") + " ", d.Eased, strings.ToLower(d.Words), string(d.Record), string(d.Told), d.Damaged}
 	return plainly(s.db.Clauses(clause.OnConflict{UpdateAll: true}).Create(&row).Error)
 }
 
@@ -156,7 +159,7 @@ func (s *Store) DamagedClasses() ([]Damaged, error) {
 func (s *Store) Find(ctx context.Context, search Search) ([]Listed, error) {
 	columns := "classes.id, classes.plan_id, classes.group_id, classes.started_at, over, title, length_ms, headlines, practices, eased"
 	if search.Records {
-		columns += ", record"
+		columns += ", record, told"
 	}
 	query := s.read.WithContext(ctx).Table("classes").Select(columns).
 		Joins("JOIN digests ON digests.class_id = classes.id").Where("classes.deleted_at IS NULL AND digests.damaged = ''").Order("classes.started_at DESC, classes.id DESC")
@@ -186,7 +189,7 @@ func (s *Store) Find(ctx context.Context, search Search) ([]Listed, error) {
 	for i, r := range rows {
 		list[i] = Listed{
 			Class{ID: r.ID, PlanID: r.PlanID.Int64, GroupID: r.GroupID.Int64, StartedAt: r.StartedAt},
-			Digest{r.ID, r.Over, r.Title, r.LengthMS, r.Headlines, strings.Fields(r.Practices), r.Eased, r.Words, []byte(r.Record), ""},
+			Digest{r.ID, r.Over, r.Title, r.LengthMS, r.Headlines, strings.Fields(r.Practices), r.Eased, r.Words, []byte(r.Record), []byte(r.Told), ""},
 		}
 	}
 	return list, plainly(err)

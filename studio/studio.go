@@ -106,6 +106,9 @@ func (s *Studio) WatchSessions() (ended <-chan struct{}, stop func()) { return s
 // Changes counts what was changed in any class: while it is the same, nothing has changed.
 func (s *Studio) Changes() int64 { return s.changes.Load() }
 
+// NoteChange counts a change without waking up anybody: who asks next gets what is new.
+func (s *Studio) NoteChange() { s.changes.Add(1) }
+
 // Notify wakes up the screens that watch a class.
 func (s *Studio) Notify(class int64) {
 	s.changes.Add(1)

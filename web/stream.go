@@ -37,6 +37,7 @@ func (s server) stream(c *gin.Context) {
 func (s server) roomStream(c *gin.Context) {
 	changed, stop := s.desk.WatchRoom()
 	defer stop()
+	defer s.desk.Audience.Join()()
 	code := c.Param("name")
 	events(c, changed, nil, nil, func() (packed, error) { return s.feed.room(code) })
 }

@@ -64,6 +64,9 @@ func (s server) public(api *gin.RouterGroup) {
 	api.DELETE("/session", answer(s.guard.leave))
 	api.GET("/rooms/:name", s.guard.room, s.room)
 	api.GET("/rooms/:name/stream", s.guard.room, s.roomStream)
+	api.POST("/rooms/:name/answers", s.guard.room, body(func(c *gin.Context, in contract.RoomAnswer) (contract.RoomAnswered, error) {
+		return s.desk.Audience.Answer(c.Param("name"), in)
+	}))
 }
 
 func (s server) today(api *gin.RouterGroup) {

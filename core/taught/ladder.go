@@ -55,7 +55,9 @@ type History struct {
 	counted bool                 // anything counted was taught
 	talks   []breath.Exact       // how much longer than planned each talk took, the latest last
 	latest  []string             // the practices of the last class, in its order
-	calm    int                  // how many classes in a row, up to the last, had nothing eased
+	calm    int                  // how many classes in a row, up to the last, had nothing eased and a room that was ready
+	unrest  string               // why the last one that was not so was not, as a clause
+	told    string               // why those who breathed in the last class are not ready for a step; empty where they are
 }
 
 // Add takes a class into account; classes come in the order of their times.
@@ -79,11 +81,15 @@ func (h *History) Add(r Record) {
 			h.highest, h.counted = max(h.highest, Rung(p.Counts)), true
 		}
 	}
-	switch {
-	case len(led) == 0: // nothing was led that could climb
+	if len(led) == 0 { // nothing was led that could climb
 		return
+	}
+	h.told = r.Told.Unready()
+	switch {
 	case eased:
-		h.calm = 0
+		h.calm, h.unrest = 0, "something was eased"
+	case h.told != "":
+		h.calm, h.unrest = 0, h.told
 	default:
 		h.calm++
 	}
@@ -102,6 +108,9 @@ func (h *History) Advise(p *plan.Plan) []plan.Advice {
 		steps := h.steps(passage)
 		if len(steps) > 0 && !slices.Contains(climbing, passage.Name()) {
 			climbing = append(climbing, passage.Name())
+		}
+		if len(steps) > 0 && h.told != "" {
+			list = append(list, plan.Advice{Passage: i + 1, Say: fmt.Sprintf("%s takes a step up, and %s last time.", passage.Name(), h.told), Why: "A room that was not at ease takes the same again first."})
 		}
 		if len(steps) > 1 {
 			list = append(list, plan.Advice{Passage: i + 1, Say: fmt.Sprintf("%s takes more than one step up since it was taught last: %s.", passage.Name(), strings.Join(steps, ", ")),

@@ -56,8 +56,8 @@ func (h *History) Next(practice string) (Next, bool) {
 		next.Why = fmt.Sprintf("It was eased last time: start from where it ended, %s.", next.Words())
 	case last.Rounds < last.PlannedRounds:
 		next.Why = fmt.Sprintf("%d of %d rounds were led last time: the same again.", last.Rounds, last.PlannedRounds)
-	case n >= streak && h.calm < streak:
-		next.Why = fmt.Sprintf("Led as planned %d times in a row, but %s: the same again.", n, h.sinceEased())
+	case n >= streak && h.calm < streak && h.unrest != "":
+		next.Why = fmt.Sprintf("Led as planned %d times in a row, but %s: the same again.", n, h.sinceCalm())
 	case n >= streak && h.climber() != practice:
 		next.Why = fmt.Sprintf("Led as planned %d times in a row, but only one thing climbs at a time, and %s is first: the same again.", n, h.called(h.climber()))
 	case n >= streak && !next.climb(last, h.Level):
@@ -109,15 +109,18 @@ func (h *History) called(practice string) string {
 	return past[len(past)-1].Name
 }
 
-// sinceEased is since when nothing was eased.
-func (h *History) sinceEased() string {
+// sinceCalm is since when nothing was eased and the room was ready; empty where that was always so.
+func (h *History) sinceCalm() string {
+	if h.unrest == "" {
+		return ""
+	}
 	switch h.calm {
 	case 0:
-		return "something was eased last time"
+		return h.unrest + " last time"
 	case 1:
-		return "something was eased the time before last"
+		return h.unrest + " the time before last"
 	}
-	return fmt.Sprintf("something was eased %d classes ago", h.calm+1)
+	return fmt.Sprintf("%s %d classes ago", h.unrest, h.calm+1)
 }
 
 func times(n int) string {

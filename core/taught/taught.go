@@ -14,6 +14,7 @@ type Record struct {
 	Planned  int64 // the length of the plan
 	Taught   int64 // the length of the class, so far
 	Passages []Passage
+	Told     Told          // by those who breathed
 	Answers  []pace.Answer // every adjustment, refused ones too, in the order they were made
 }
 
@@ -49,6 +50,7 @@ type Passage struct {
 	LeftInhales   int // in kept rounds
 	RightInhales  int
 	Beside        plan.Beside // the gentler lane in force at the end
+	Lanes         []Lane      // the gentler lanes that stood beside, one after the other
 	Done          []LedRound  // of strokes and of open practices, each kept round
 
 	// How it was breathed and said; empty where the practice has no choice of it.
@@ -140,6 +142,7 @@ func Of(p *plan.Plan, script []pace.Adjustment, at int64) Record {
 		r.Passages[number].add(taught.Rows[start:end], kind)
 		start = end
 	}
+	r.addLanes(Until(timeline.Lane(p), at).Rows)
 	if n := len(taught.Rows); n > 0 && breaksOff(timeline, n, at) {
 		last := &r.Passages[taught.Rows[n-1].Passage-1]
 		last.Rounds--

@@ -23,6 +23,9 @@ type Audience struct {
 	plans   Plans
 	library Library
 
+	phones  phones
+	counted ballots
+
 	making sync.Mutex             // of the code
 	code   atomic.Pointer[string] // once it is known
 }
@@ -31,6 +34,10 @@ type Audience struct {
 type Classes interface {
 	// RunningScore is its score, nil where none is led.
 	RunningScore() (*contract.Score, error)
+	// Open is a class with everything that was pressed.
+	Open(id int64) (*studio.Class, error)
+	// Running is which class that is.
+	Running() (contract.Running, error)
 }
 
 // Plans is what the audience asks of the room where plans are made.
@@ -46,7 +53,9 @@ type Library interface {
 
 // New is the room of a studio.
 func New(s *studio.Studio, c Classes, p Plans, l Library) *Audience {
-	return &Audience{studio: s, classes: c, plans: p, library: l}
+	a := &Audience{studio: s, classes: c, plans: p, library: l}
+	s.OnClass(a.classChanged)
+	return a
 }
 
 const roomCodeName = "room code"
@@ -107,7 +116,7 @@ func (a *Audience) Room(code string) (contract.Room, error) {
 		return contract.Room{}, err
 	}
 	if !is {
-		return contract.Room{}, studio.Fail(studio.ErrNotFound, "There is no room %q. Ask for its code again.", code)
+		return contract.Room{}, noRoom(code)
 	}
 	score, err := a.classes.RunningScore()
 	if err != nil {
@@ -120,21 +129,31 @@ func (a *Audience) Room(code string) (contract.Room, error) {
 	return contract.Room{Score: &public}, nil
 }
 
+func noRoom(code string) error {
+	return studio.Fail(studio.ErrNotFound, "There is no room %q. Ask for its code again.", code)
+}
+
 // waiting is what the room shows while none is led: what comes, when, and what to bring. Where the data file cannot be read
 // just now, it waits with nothing to tell.
 func (a *Audience) waiting() (contract.Room, error) {
-	next, err := a.plans.Upcoming()
-	if err == nil {
-		var settings contract.Settings
-		settings, err = a.library.Settings()
-		if err == nil {
-			return contract.Room{Next: next, Bring: settings.Bring}, nil
-		}
-	}
+	room, err := a.quiet()
 	if studio.FileProblem(err) != "" {
 		return contract.Room{}, nil
 	}
-	return contract.Room{}, err
+	return room, err
+}
+
+func (a *Audience) quiet() (contract.Room, error) {
+	next, err := a.plans.Upcoming()
+	if err != nil {
+		return contract.Room{}, err
+	}
+	settings, err := a.library.Settings()
+	if err != nil {
+		return contract.Room{}, err
+	}
+	asked, err := a.asked()
+	return contract.Room{Next: next, Bring: settings.Bring, Asked: asked}, err
 }
 
 // forTheRoom leaves out what is only for the teacher: scripts, prompts, cautions, the group, what was pressed.

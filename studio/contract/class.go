@@ -97,8 +97,39 @@ type RoomCode struct {
 // Room is what a room screen shows: the class that is led, without what is only for the teacher; null where none is.
 type Room struct {
 	Score *Score    `json:"score" jsonschema:"nullable"`
-	Next  *Upcoming `json:"next" jsonschema:"nullable"` // while none is led
-	Bring string    `json:"bring"`                      // what people are asked to bring
+	Next  *Upcoming `json:"next" jsonschema:"nullable"`  // while none is led
+	Bring string    `json:"bring"`                       // what people are asked to bring
+	Asked *Asked    `json:"asked" jsonschema:"nullable"` // after a class, where the teacher wants to know
+}
+
+// Asked is a class after which those who breathed are asked how it was.
+type Asked struct {
+	ClassID int64   `json:"class_id"`
+	UntilMS float64 `json:"until_ms"`
+	Lanes   bool    `json:"lanes"` // a gentler lane stood beside
+}
+
+// How is what a class can have been for one who breathed.
+type How string
+
+// What is answered in one touch (handbook.md section 9).
+const (
+	Easy    How = "easy"
+	Right   How = "right"
+	TooMuch How = "too much"
+)
+
+// RoomAnswer is the only thing that a room page sends. It has nothing of who sent it.
+type RoomAnswer struct {
+	ClassID int64  `json:"class_id"`
+	How     How    `json:"how"`
+	Lane    string `json:"lane"`   // which lane was taken, main or beside; empty where it is not told
+	Ballot  string `json:"ballot"` // made up by the page for this one answer, so that it counts once where it is sent again
+}
+
+// RoomAnswered is what the page gets for it.
+type RoomAnswered struct {
+	Counted bool `json:"counted"` // false where as many have answered as there were phones
 }
 
 // Upcoming is the next class, as everybody may know it.

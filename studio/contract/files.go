@@ -35,11 +35,12 @@ type Export struct {
 
 // Choices is what the teacher has chosen for all groups, as it is stored too.
 type Choices struct {
-	Schools  map[string]string `json:"schools"`         // the way for each question on which schools differ, by the question's id
-	Language string            `json:"language"`        // of what is said, as en
-	OwnWords map[string]string `json:"own_words"`       // what is said in the place of the words of the language
-	CareRead bool              `json:"care_read"`       // the caution for everyone was read
-	Bring    string            `json:"bring,omitempty"` // what people are asked to bring, on the room's page before a class
+	Schools  map[string]string `json:"schools"`             // the way for each question on which schools differ, by the question's id
+	Language string            `json:"language"`            // of what is said, as en
+	OwnWords map[string]string `json:"own_words"`           // what is said in the place of the words of the language
+	CareRead bool              `json:"care_read"`           // the caution for everyone was read
+	Bring    string            `json:"bring,omitempty"`     // what people are asked to bring, on the room's page before a class
+	AskAfter bool              `json:"ask_after,omitempty"` // the room's page asks after a class how it was
 	Keys     *Keys             `json:"keys,omitempty"`
 	// PedalDown and PedalUp are of files from before there were Keys: what Page Down and Page Up mean.
 	PedalDown string `json:"pedal_down,omitempty"`
@@ -123,6 +124,7 @@ type ExportClass struct {
 	Document     json.RawMessage    `json:"document" jsonschema:"type=object"` // the plan file as it was led
 	Adjustments  []ExportAdjustment `json:"adjustments"`                       // in the order they were made
 	Remarks      []ExportRemark     `json:"remarks"`                           // in the order they were made
+	Answers      *ExportAnswers     `json:"answers,omitempty"`                 // missing where nobody was asked
 }
 
 // ExportAdjustment is one adjustment, accepted or refused.
@@ -132,10 +134,20 @@ type ExportAdjustment struct {
 	Line   json.RawMessage `json:"line" jsonschema:"type=object"` // a line of an adjustment script
 }
 
+// ExportAnswers is what those who breathed answered after a class: sums, never who.
+type ExportAnswers struct {
+	Most    int `json:"most" jsonschema:"minimum=0"` // no more are taken
+	Easy    int `json:"easy" jsonschema:"minimum=0"`
+	Right   int `json:"right" jsonschema:"minimum=0"`
+	TooMuch int `json:"too_much" jsonschema:"minimum=0"`
+	Main    int `json:"main" jsonschema:"minimum=0"`   // of these, those who told which lane they took
+	Beside  int `json:"beside" jsonschema:"minimum=0"` // the gentler one
+}
+
 // ExportRemark is something that was added to a record afterwards.
 type ExportRemark struct {
 	At   time.Time `json:"at"`
-	Kind string    `json:"kind" jsonschema:"enum=people,enum=took,enum=note,enum=correction"`
+	Kind string    `json:"kind" jsonschema:"enum=people,enum=gentler,enum=took,enum=note,enum=correction"`
 	Text string    `json:"text"`
 }
 
@@ -157,6 +169,7 @@ type RecordOfClass struct {
 	Marks        []Mark          `json:"marks"`                         // the adjustments, and what became of each
 	Remarks      []Remark        `json:"remarks"`                       // added afterwards, in the order they were
 	Curve        []CurvePoint    `json:"curve"`                         // of the rounds as they were led
+	Told         Told            `json:"told"`                          // by those who breathed
 	Acknowledged []string        `json:"acknowledged"`                  // the strong cautions that were read before the class was led
 	Plan         json.RawMessage `json:"plan" jsonschema:"type=object"` // the plan file as it was led
 }

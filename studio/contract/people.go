@@ -52,6 +52,7 @@ type Settings struct {
 	OwnWords  map[string]string `json:"own_words"`
 	CareRead  bool              `json:"care_read"` // the caution for everyone was read once
 	Bring     string            `json:"bring"`     // what people are asked to bring, on the room's page before a class
+	AskAfter  bool              `json:"ask_after"` // the room's page asks after a class how it was
 	Keys      Keys              `json:"keys"`
 	Meanings  []Way             `json:"meanings,omitempty"` // what a pedal or a key of a remote can mean
 	Questions []Question        `json:"questions,omitempty"`

@@ -12,6 +12,7 @@ type Record struct {
 	Remarks   []Remark        `json:"remarks"` // added afterwards, in the order they were
 	Moods     []string        `json:"moods"`   // to choose from
 	Curve     []CurvePoint    `json:"curve"`   // of the rounds as they were led
+	Told      Told            `json:"told"`    // by those who breathed
 	// Acknowledged is the strong cautions that were read before the class was led.
 	Acknowledged []string `json:"acknowledged"`
 }
@@ -54,6 +55,7 @@ type RecordPassage struct {
 	Eased           bool       `json:"eased"`
 	CountsEnd       string     `json:"counts_end"` // in force at the end, where others than planned
 	Beside          string     `json:"beside"`     // the gentler lane in force at the end: breathe, a:c or none
+	Lanes           []LedLane  `json:"lanes"`      // the gentler lanes that stood beside, one after the other
 	Done            []LedRound `json:"done"`       // of strokes and of open practices, each kept round
 	Airway          string     `json:"airway"`     // empty where the practice has no choice of it, as all that follow
 	Zone            string     `json:"zone"`
@@ -61,6 +63,31 @@ type RecordPassage struct {
 	InhaleWidth     string     `json:"inhale_width"`
 	ExhaleWidth     string     `json:"exhale_width"`
 	Voice           string     `json:"voice"`
+}
+
+// LedLane is one stretch in which a gentler lane stood beside. Nothing is held in it.
+type LedLane struct {
+	Beside       string  `json:"beside"` // breathe or a:c
+	AtMS         int64   `json:"at_ms"`
+	LengthMS     int64   `json:"length_ms"`
+	Breaths      int     `json:"breaths"` // of those who took it, in kept rounds
+	PerMinute    float64 `json:"per_minute"`
+	LeftInhales  int     `json:"left_inhales"`
+	RightInhales int     `json:"right_inhales"`
+}
+
+// Told is what those who breathed told: sums, never who. Most is how many answers are taken, 0 where nobody was asked.
+type Told struct {
+	Easy    int `json:"easy"`
+	Right   int `json:"right"`
+	TooMuch int `json:"too_much"`
+	Main    int `json:"main"`   // of these, those who told which lane they took
+	Beside  int `json:"beside"` // the gentler one
+	Most    int `json:"most"`
+	// UntilMS is until when answers are taken; 0 once they are not.
+	UntilMS float64 `json:"until_ms"`
+	// Unready is why the room is not ready for a step, as a clause; empty where nothing that was told speaks against one.
+	Unready string `json:"unready"`
 }
 
 // LedRound is a round as it was done: its strokes, or how long its open phases lasted.
@@ -82,7 +109,8 @@ type CurvePoint struct {
 	Kept    bool    `json:"kept"`
 }
 
-// Remark is something that is added beside a record: people (a number), took (one of Moods), note, correction.
+// Remark is something that is added beside a record: people (a number), gentler (how many of them took the gentler
+// lane), took (one of Moods), note, correction.
 type Remark struct {
 	AtMS float64 `json:"at_ms"`
 	Kind string  `json:"kind"`

@@ -40,6 +40,7 @@ type week struct {
 	pressed []press
 	missed  bool // nobody came
 	after   []contract.Remark
+	told    store.Answers // on the room's page; of nothing where nobody was asked
 }
 
 // press is an adjustment some seconds into a passage.
@@ -182,6 +183,11 @@ func (l lesson) teach(s *store.Store, group int64) error {
 	clock = started.Add(2 * time.Hour)
 	if err := past.Classes.Settle(); err != nil {
 		return err
+	}
+	if l.told.Most > 0 {
+		if err := s.PutAnswers(score.ClassID, l.told); err != nil {
+			return err
+		}
 	}
 	for _, remark := range l.after {
 		if _, err := past.Records.AddRemark(score.ClassID, remark); err != nil {

@@ -31,7 +31,7 @@ func (l *Library) Settings() (contract.Settings, error) {
 		return settings, err
 	default:
 		settings.Schools, settings.Language, settings.OwnWords, settings.CareRead = chosen.Schools, chosen.Language, chosen.OwnWords, chosen.CareRead
-		settings.Bring, settings.Keys = chosen.Bring, *chosen.Keys
+		settings.Bring, settings.AskAfter, settings.Keys = chosen.Bring, chosen.AskAfter, *chosen.Keys
 	}
 	settings.Questions, settings.General = questions(), care.Everyone.Text
 	settings.Meanings = meanings
@@ -93,7 +93,8 @@ func (l *Library) SaveSettings(in contract.Settings) (contract.Settings, error) 
 		in.Keys = now.Keys
 	}
 	chosen, err := l.CheckChoices(contract.Choices{
-		Schools: contract.OrEmpty(in.Schools), Language: in.Language, OwnWords: contract.OrEmpty(in.OwnWords), CareRead: in.CareRead, Bring: in.Bring, Keys: &in.Keys,
+		Schools: contract.OrEmpty(in.Schools), Language: in.Language, OwnWords: contract.OrEmpty(in.OwnWords), CareRead: in.CareRead, Bring: in.Bring, AskAfter: in.AskAfter,
+		Keys: &in.Keys,
 	})
 	if err != nil {
 		return in, err

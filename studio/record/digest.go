@@ -100,6 +100,13 @@ func (r *Records) digest(stored store.Class) (store.Digest, error) {
 	if err != nil {
 		return d, err
 	}
+	told, err := r.told(stored.ID)
+	if err != nil {
+		return d, err
+	}
+	if d.Told, err = json.Marshal(told); err != nil {
+		return d, err
+	}
 	d.Words = strings.Join(words, "\n")
 	d.Record, err = json.Marshal(record.Passages)
 	return d, err

@@ -101,7 +101,7 @@ func (r *Records) recordsFile(name string, classes []int64) (studio.File, error)
 			return studio.File{}, err
 		}
 		file.Classes = append(file.Classes, contract.RecordOfClass{
-			Class: one.Class, PlannedMS: one.PlannedMS, TaughtMS: one.TaughtMS, Passages: one.Passages, Totals: one.Totals, Marks: one.Marks, Remarks: one.Remarks, Curve: one.Curve,
+			Class: one.Class, PlannedMS: one.PlannedMS, TaughtMS: one.TaughtMS, Passages: one.Passages, Totals: one.Totals, Marks: one.Marks, Remarks: one.Remarks, Curve: one.Curve, Told: one.Told,
 			Acknowledged: one.Acknowledged, Plan: stored.Document,
 		})
 	}
@@ -119,8 +119,12 @@ func (r *Records) RecordTable(class int64) (studio.File, error) {
 	if err != nil {
 		return studio.File{}, err
 	}
+	told, err := r.told(class)
+	if err != nil {
+		return studio.File{}, err
+	}
 	of := taught.Of(l.Plan, l.Script, l.At(r.studio.Now()))
-	return r.recordTable(l.FileName(), []tableClass{{l.Stored, l.Plan.Title, of.Passages}})
+	return r.recordTable(l.FileName(), []tableClass{{l.Stored, l.Plan.Title, of.Passages, told}})
 }
 
 // RecordsTable is the same for all classes that are asked for.
@@ -131,8 +135,9 @@ func (r *Records) RecordsTable(want contract.Search) (studio.File, error) {
 	}
 	classes := make([]tableClass, len(list))
 	for i, one := range list {
-		classes[i] = tableClass{one.Class, one.Digest.Title, nil}
-		if err := json.Unmarshal(one.Digest.Record, &classes[i].passages); err != nil {
+		classes[i] = tableClass{stored: one.Class, title: one.Digest.Title}
+		err := errors.Join(json.Unmarshal(one.Digest.Record, &classes[i].passages), json.Unmarshal(one.Digest.Told, &classes[i].told))
+		if err != nil {
 			r.studio.NoteDamage(store.KindClass, one.Class.ID, err) // its row stays empty
 		}
 	}
@@ -143,6 +148,7 @@ type tableClass struct {
 	stored   store.Class
 	title    string
 	passages []taught.Passage
+	told     taught.Told
 }
 
 // columns is the table's, as docs/record-files.md tells.
@@ -150,6 +156,7 @@ var columns = []string{
 	"class_start", "class", "group", "people", "took", "passage", "name", "practice", "counts", "counts_end", "own_pace", "trial", "planned_ms", "taught_ms",
 	"planned_rounds", "rounds", "abandoned", "planned_tempo", "tempo_start", "tempo_end", "tempo_mean", "breaths_per_minute", "longest_hold_ms",
 	"held_full_ms", "held_empty_ms", "left_inhales", "right_inhales", "eased", "done", "airway", "zone", "attention", "inhale_width", "exhale_width", "voice", "beside",
+	"lanes", "gentler", "easy", "right", "too_much", "told_main", "told_beside",
 }
 
 func (r *Records) recordTable(name string, classes []tableClass) (studio.File, error) {
@@ -176,7 +183,10 @@ func (r *Records) recordTable(name string, classes []tableClass) (studio.File, e
 			for _, value := range []any{p.OwnPace, p.Trial, p.PlannedLengthMS, p.LengthMS, p.PlannedRounds, p.Rounds, p.Abandoned, p.PlannedTempo, p.TempoStart, p.TempoEnd, p.TempoMean, p.PerMinute, p.LongestHoldMS, p.HeldFullMS, p.HeldEmptyMS, p.LeftInhales, p.RightInhales, p.Eased} {
 				row = append(row, fmt.Sprint(value))
 			}
-			row = append(row, doneInCell(p.Done), p.Airway, p.Zone, p.Attention, p.InhaleWidth, p.ExhaleWidth, p.Voice, p.Beside)
+			row = append(row, doneInCell(p.Done), p.Airway, p.Zone, p.Attention, p.InhaleWidth, p.ExhaleWidth, p.Voice, p.Beside, lanesInCell(p.Lanes), lastRemark(remarks, remarkGentler))
+			for _, n := range []int{c.told.Easy, c.told.Right, c.told.TooMuch, c.told.Main, c.told.Beside} {
+				row = append(row, strconv.Itoa(n))
+			}
 			rows = append(rows, row)
 		}
 	}
@@ -204,6 +214,16 @@ func doneInCell(done []contract.LedRound) string {
 		rounds = append(rounds, strings.Join(phases, "/"))
 	}
 	return strings.Join(rounds, " ")
+}
+
+// lanesInCell is the gentler lanes that stood beside: "4:4/32000/64000/8", when each was opened and for how long in
+// milliseconds, and the breaths in it.
+func lanesInCell(lanes []contract.LedLane) string {
+	var cell []string
+	for _, l := range lanes {
+		cell = append(cell, fmt.Sprintf("%s/%d/%d/%d", l.Beside, l.AtMS, l.LengthMS, l.Breaths))
+	}
+	return strings.Join(cell, " ")
 }
 
 // lastRemark is what was said of a kind last, which is what holds; empty where nothing was.

@@ -75,6 +75,10 @@ func (r *Records) past(group int64) (*past, error) {
 			r.studio.NoteDamage(store.KindClass, listed.Class.ID, err)
 			continue
 		}
+		if err := json.Unmarshal(listed.Digest.Told, &record.Told); err != nil {
+			r.studio.NoteDamage(store.KindClass, listed.Class.ID, err)
+			continue
+		}
 		p.classes = append(p.classes, pastClass{listed.Class, record})
 		p.history.Add(record)
 	}

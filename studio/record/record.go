@@ -82,6 +82,9 @@ func (r *Records) Record(id int64) (contract.Record, error) {
 		return contract.Record{}, err
 	}
 	record.Moods = moods
+	if record.Told, err = r.toldOf(l.Stored); err != nil {
+		return contract.Record{}, err
+	}
 	record.Curve = curve(taught.Until(l.Led.Timeline(), l.At(r.studio.Now())).Rows)
 	of := taught.Of(l.Plan, l.Script, l.At(r.studio.Now()))
 	record.PlannedMS, record.TaughtMS = of.Planned, of.Taught
@@ -124,6 +127,10 @@ func recordPassage(p taught.Passage) contract.RecordPassage {
 	for _, d := range p.Done {
 		done = append(done, contract.LedRound{Strokes: d.Strokes, InhaleMS: d.Inhale, HoldMS: d.Hold, ExhaleMS: d.Exhale, EmptyMS: d.Empty})
 	}
+	lanes := []contract.LedLane{}
+	for _, l := range p.Lanes {
+		lanes = append(lanes, contract.LedLane{Beside: l.Beside.String(), AtMS: l.At, LengthMS: l.Length, Breaths: l.Breaths, PerMinute: shown(l.PerMinute.Float()), LeftInhales: l.LeftInhales, RightInhales: l.RightInhales})
+	}
 	return contract.RecordPassage{
 		Name: p.Name, Practice: p.Practice, Counts: p.Pattern, OwnPace: p.OwnPace, Trial: p.Trial,
 		PlannedAtMS: p.PlannedAt, PlannedLengthMS: p.PlannedLength, AtMS: p.At, LengthMS: p.Length,
@@ -131,7 +138,7 @@ func recordPassage(p taught.Passage) contract.RecordPassage {
 		PlannedTempo: shown(p.PlannedTempo.Float()), TempoStart: shown(p.TempoStart.Float()), TempoEnd: shown(p.TempoEnd.Float()),
 		TempoMean: shown(p.TempoMean.Float()), PerMinute: shown(p.PerMinute.Float()),
 		LongestHoldMS: p.LongestHold, HeldFullMS: p.HeldFull, HeldEmptyMS: p.HeldEmpty, LeftInhales: p.LeftInhales, RightInhales: p.RightInhales,
-		Eased: p.Eased, CountsEnd: countsEnd(p), Beside: p.Beside.String(), Done: done,
+		Eased: p.Eased, CountsEnd: countsEnd(p), Beside: p.Beside.String(), Lanes: lanes, Done: done,
 		Airway: string(p.Airway), Zone: p.Zone, Attention: p.Attention, InhaleWidth: p.Aperture.Inhale, ExhaleWidth: p.Aperture.Exhale, Voice: string(p.Voice),
 	}
 }

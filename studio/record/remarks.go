@@ -13,6 +13,7 @@ import (
 // Kinds of remarks. A mood is one word of a short list.
 const (
 	remarkPeople     = "people"
+	remarkGentler    = "gentler"
 	remarkMood       = "took" // as files and the data file have it
 	remarkNote       = "note"
 	remarkCorrection = "correction"
@@ -27,9 +28,9 @@ const longestRemark = 2000 // bytes
 func (r *Records) AddRemark(class int64, add contract.Remark) (contract.Record, error) {
 	add.Text = strings.TrimSpace(add.Text)
 	switch add.Kind {
-	case remarkPeople:
+	case remarkPeople, remarkGentler:
 		if n, err := strconv.Atoi(add.Text); err != nil || n < 0 || n > contract.MostPeople {
-			return contract.Record{}, studio.Fail(studio.ErrInvalid, "Attendance is a number from 0 to %d.", contract.MostPeople)
+			return contract.Record{}, studio.Fail(studio.ErrInvalid, "How many there were, and how many took the gentler lane, is a number from 0 to %d.", contract.MostPeople)
 		}
 	case remarkMood:
 		if !slices.Contains(moods, add.Text) {

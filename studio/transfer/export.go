@@ -165,12 +165,24 @@ func (tr *Transfer) everything() (contract.Export, error) {
 		for _, r := range remarks {
 			one.Remarks = append(one.Remarks, contract.ExportRemark{At: r.At, Kind: r.Kind, Text: r.Text})
 		}
+		if one.Answers, err = tr.answers(c.ID); err != nil {
+			return all, err
+		}
 		all.Classes = append(all.Classes, one)
 	}
 	for _, d := range tr.studio.Store.Damage() {
 		all.Damaged = append(all.Damaged, contract.ExportDamaged{Kind: string(d.Kind), ID: d.ID, Name: d.Name, Why: d.Why})
 	}
 	return all, nil
+}
+
+// answers is what was answered after a class, nil where nobody was asked.
+func (tr *Transfer) answers(class int64) (*contract.ExportAnswers, error) {
+	a, err := tr.studio.Store.Answers(class)
+	if errors.Is(err, store.ErrNotFound) {
+		return nil, nil
+	}
+	return &contract.ExportAnswers{Most: a.Most, Easy: a.Easy, Right: a.Right, TooMuch: a.TooMuch, Main: a.Main, Beside: a.Beside}, err
 }
 
 func ifAny(t time.Time) *time.Time {

@@ -183,6 +183,9 @@ func (i *Import) class(here *contract.ExportClass, in contract.ExportClass) erro
 		keys[a.Key] = true
 		rows[n] = store.Adjustment{Number: n + 1, Key: a.Key, Body: compact(a.Line), Origin: a.Origin}
 	}
+	if err := checkAnswers(in.Answers); err != nil {
+		return err
+	}
 	ended, err := endOf(in, document, rows)
 	if err != nil {
 		return err
@@ -200,7 +203,7 @@ func (i *Import) class(here *contract.ExportClass, in contract.ExportClass) erro
 			if err := st.AddAdjustments(added.ID, rows...); err != nil {
 				return err
 			}
-			return addRemarks(st, added.ID, in.Remarks)
+			return errors.Join(addRemarks(st, added.ID, in.Remarks), putAnswers(st, added.ID, in.Answers))
 		})
 	}
 	return i.longer(change, *here, in, rows, ended)
@@ -256,6 +259,11 @@ func (i *Import) longer(change Change, here, in contract.ExportClass, rows []sto
 	if later {
 		change.What = append(change.What, "its end")
 	}
+	var answers *contract.ExportAnswers // of the machine on which more have answered: they come to one only
+	if given(in.Answers) > given(here.Answers) || here.Answers == nil && in.Answers != nil {
+		answers = in.Answers
+		change.What = append(change.What, "answers")
+	}
 	if len(change.What) == 0 && !deleted {
 		i.Same++
 		return nil
@@ -276,7 +284,7 @@ func (i *Import) longer(change Change, here, in contract.ExportClass, rows []sto
 				return err
 			}
 		}
-		if err := addRemarks(st, id, remarks); err != nil || !deleted {
+		if err := errors.Join(addRemarks(st, id, remarks), putAnswers(st, id, answers)); err != nil || !deleted {
 			return err
 		}
 		return st.Delete(store.Thing{Kind: store.KindClass, ID: id}, false, *in.DeletedAt)
@@ -290,4 +298,32 @@ func addRemarks(st *store.Store, class int64, remarks []contract.ExportRemark) e
 		}
 	}
 	return nil
+}
+
+// given is how many answers there are.
+func given(a *contract.ExportAnswers) int {
+	if a == nil {
+		return 0
+	}
+	return a.Easy + a.Right + a.TooMuch
+}
+
+func checkAnswers(a *contract.ExportAnswers) error {
+	if a == nil {
+		return nil
+	}
+	if given(a) > a.Most {
+		return fmt.Errorf("answers: %d were given, and no more than %d taken", given(a), a.Most)
+	}
+	if a.Main+a.Beside > given(a) {
+		return fmt.Errorf("answers: %d tell a lane, and only %d were given", a.Main+a.Beside, given(a))
+	}
+	return nil
+}
+
+func putAnswers(st *store.Store, class int64, a *contract.ExportAnswers) error {
+	if a == nil {
+		return nil
+	}
+	return st.PutAnswers(class, store.Answers{Most: a.Most, Easy: a.Easy, Right: a.Right, TooMuch: a.TooMuch, Main: a.Main, Beside: a.Beside})
 }

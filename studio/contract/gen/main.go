@@ -43,6 +43,8 @@ type all struct {
 	Done      contract.Done
 	RoomCode  contract.RoomCode
 	Room      contract.Room
+	Answer    contract.RoomAnswer
+	Answered  contract.RoomAnswered
 	Signal    contract.Signal
 	Saw       contract.Saw
 	Proposed  contract.Proposed
@@ -87,6 +89,7 @@ var words = map[reflect.Type][]any{
 	reflect.TypeFor[breath.Through]():      {breath.None, breath.Left, breath.Right, breath.Both, breath.Mouth},
 	reflect.TypeFor[plan.Type]():           {plan.Talk, plan.Free, plan.Practice},
 	reflect.TypeFor[plan.About]():          {plan.AboutBreath, plan.AboutVoice, plan.AboutAround, plan.AboutLane, plan.AboutClass},
+	reflect.TypeFor[contract.How]():        {contract.Easy, contract.Right, contract.TooMuch},
 	reflect.TypeFor[contract.ChangeKind](): kinds(),
 	reflect.TypeFor[care.Do]():             {care.LeaveOut, care.Gentle, care.Carefully},
 }

@@ -1,15 +1,15 @@
-import { useEffect, useState } from "react";
+import { type ReactNode, useEffect, useState } from "react";
 import { now } from "../player/clock";
 import { day, plural, timeOfDay } from "../player/format";
 import type { Room } from "../wire/contract";
 
-type Props = { ended: boolean; next: Room["next"]; bring: string };
+type Props = { ended: boolean; next: Room["next"]; bring: string; children?: ReactNode };
 
 const minute = 60_000;
 const lanterns = 9;
 
 /** Quiet waits before a class, and thanks after one. A lantern lights with each of the last minutes before it begins. */
-export function Quiet({ ended, next, bring }: Props) {
+export function Quiet({ ended, next, bring, children }: Props) {
   const left = useMinutes(next?.starts_ms ?? null);
   const lit = ended || left === null ? 0 : Math.max(0, Math.min(lanterns, lanterns - left));
   return (
@@ -19,6 +19,7 @@ export function Quiet({ ended, next, bring }: Props) {
       {ended ? (
         <>
           <p>The class has ended. Natural breath, for as long as you like.</p>
+          {children}
           <p className="small">This page wakes up by itself when the next one begins.</p>
         </>
       ) : (

@@ -1,4 +1,4 @@
-import { lazy, Suspense, useMemo, useState } from "react";
+import { lazy, Suspense, useEffect, useMemo, useState } from "react";
 import { Button } from "react-bootstrap";
 import { Loading } from "../frame/Loading";
 import { hasLane, type Lane, laneNames, laneScore } from "../player/lane";
@@ -7,13 +7,16 @@ import { usePlace } from "../player/usePlace";
 import { awakeWords, useAwake } from "../player/useAwake";
 import { Dusk } from "./Dusk";
 import { useLook } from "./look";
+import { noteLane, noteShown, wasAnswered, wasShown } from "./part";
 import { Playing, type PlayingProps } from "./Playing";
+import type { Asked } from "../wire/contract";
 import { useRoom } from "./useRoom";
 
 // What is opened by few is loaded when it is, with the styles of it.
 const styles = () => import("./cards.scss");
 const ScreenCard = lazy(async () => (await styles(), { default: (await import("./ScreenCard")).ScreenCard }));
 const Quiet = lazy(async () => ({ default: (await import("./Quiet")).Quiet }));
+const Asking = lazy(async () => ({ default: (await import("./Asking")).Asking }));
 const LaneChoice = lazy(async () => ({ default: (await import("./Lanes")).LaneChoice }));
 const LaneStage = lazy(async () => ({ default: (await import("./Lanes")).LaneStage }));
 const ErrorAlert = lazy(
@@ -29,6 +32,7 @@ export function RoomView({ code }: { code: string }) {
   const [card, setCard] = useState(false);
   const [seen, setSeen] = useState(false);
   if (room?.score && !seen) setSeen(true);
+  const asked = useAsked(room?.asked ?? null);
   const awake = useAwake(true);
   const toggle = () => {
     localStorage.setItem("room:lamps", lamps ? "no" : "yes");
@@ -50,7 +54,9 @@ export function RoomView({ code }: { code: string }) {
           <Class key={room.score.class_id} score={room.score} lamps={lamps} sides={sides} />
         ) : (
           <Suspense>
-            <Quiet ended={seen} next={room.next} bring={room.bring} />
+            <Quiet ended={seen || asked !== null} next={room.next} bring={room.bring}>
+              {asked && <Asking key={asked.class_id} code={code} asked={asked} />}
+            </Quiet>
           </Suspense>
         ))}
       <footer>
@@ -80,6 +86,16 @@ export function RoomView({ code }: { code: string }) {
   );
 }
 
+/**
+ * useAsked is the class that this browser is to be asked about: it showed it, and has not answered when the page was opened or
+ * the question came.
+ */
+function useAsked(asked: Asked | null): Asked | null {
+  const about = asked?.class_id ?? 0;
+  const ask = useMemo(() => about !== 0 && wasShown(about) && !wasAnswered(about), [about]);
+  return ask ? asked : null;
+}
+
 function storedSides(): Sides {
   const kept = localStorage.getItem("room:sides");
   return kept === "named" || kept === "hand" ? kept : "class";
@@ -98,6 +114,11 @@ function Class({ score, ...rest }: PlayingProps) {
   const both = window.matchMedia(wide).matches; // asked again with each count
   const passage = phase ? score.passages[phase.passage - 1] : undefined;
   const two = gentle !== null && hasLane(passage);
+  const shows = two && !both ? lane : null;
+  useEffect(() => noteShown(score.class_id), [score.class_id]);
+  useEffect(() => {
+    if (shows) noteLane(shows);
+  }, [shows]);
   const names = two ? laneNames(passage!) : null;
   const choose = (next: Lane) => {
     localStorage.setItem("room:lane", next);

@@ -73,6 +73,14 @@ function Edit({ start }: { start: Settings }) {
           onChange={(e) => set({ bring: e.target.value })}
         />
       </Form.Group>
+      <h2 className="mt-4">After a class</h2>
+      <Form.Check
+        id="ask-after"
+        className="mb-3"
+        checked={settings.ask_after}
+        onChange={(e) => set({ ask_after: e.target.checked })}
+        label="The room's page asks for half an hour how it was: easy, right, too much. Only sums are kept; they stand in the record and speak for next time."
+      />
       <p>
         <Link to="/keys">Keys, pedals and remotes</Link> have a page of their own.
       </p>

@@ -8,20 +8,25 @@ import { besideWord, inWords } from "../player/answers";
 import { Icon } from "../frame/Icon";
 import { get } from "../wire/api";
 import { Cautions } from "../frame/care";
-import type { LedRound, Mark, Record, RecordPassage, RecordTotals } from "../wire/contract";
+import type { LedLane, LedRound, Mark, Record, RecordPassage, RecordTotals } from "../wire/contract";
 import { DeleteCard } from "../frame/DeleteCard";
 import { Shell } from "../frame/Shell";
 import { ErrorAlert } from "../frame/ErrorAlert";
 import { Loading } from "../frame/Loading";
 import { clock, day, number, plural, timeOfDay } from "../player/format";
 import { Remarks } from "./Remarks";
+import { Told } from "./Told";
 import { TwoBars } from "./TwoBars";
 
 const Curves = lazy(() => import("./Curves")); // with the large library that draws it
 
 export function RecordView() {
   const id = Number(useParams().id);
-  const record = useQuery({ queryKey: ["record", id], queryFn: () => get<Record>(`/classes/${id}/record`) });
+  const record = useQuery({
+    queryKey: ["record", id],
+    queryFn: () => get<Record>(`/classes/${id}/record`),
+    refetchInterval: ({ state }) => (state.data?.told.until_ms ? whileAsked : false),
+  });
   return (
     <Shell view="taught">
       {record.isPending && <Loading what="Loading the record" />}
@@ -30,6 +35,9 @@ export function RecordView() {
     </Shell>
   );
 }
+
+/** How often the sums are read again while they can grow, in ms. */
+const whileAsked = 5000;
 
 function Page({ record }: { record: Record }) {
   const { class: led } = record;
@@ -78,6 +86,7 @@ function Page({ record }: { record: Record }) {
         )}
       </p>
       <TwoBars record={record} />
+      <Told told={record.told} />
       <Remarks record={record} />
       {record.curve.length > 0 && (
         <Suspense fallback={<Loading what="Drawing" />}>
@@ -223,10 +232,18 @@ function how(p: RecordPassage): string {
     p.attention,
     widths.join(", "),
     voices[p.voice],
-    p.beside && p.beside !== "none" && `beside: ${besideWord(p.beside)}`,
+    ...p.lanes.map(laneInWords),
   ]
     .filter(Boolean)
     .join(" · ");
+}
+
+/** laneInWords is a stretch in which a gentler lane stood beside, and what was breathed in it. */
+function laneInWords(lane: LedLane): string {
+  const sides =
+    lane.left_inhales + lane.right_inhales > 0 ? `, ${lane.left_inhales} / ${lane.right_inhales}` : "";
+  const breaths = `${plural(lane.breaths, "breath")} at ${number(lane.per_minute)} a min${sides}, no hold`;
+  return `beside from ${clock(lane.at_ms)} for ${clock(lane.length_ms)}: ${besideWord(lane.beside)}, ${breaths}`;
 }
 
 /** asDone is the rounds as they were done: their strokes, or the seconds of their open phases. */

@@ -6,21 +6,24 @@ import type { Record, Remark } from "../wire/contract";
 import { ErrorAlert } from "../frame/ErrorAlert";
 import { day, timeOfDay } from "../player/format";
 
-const names: { [kind: string]: string } = { people: "people", took: "the room", correction: "correction" };
+const names: { [kind: string]: string } = {
+  people: "people",
+  gentler: "took the gentler lane",
+  took: "the room",
+  correction: "correction",
+};
 
 /** Remarks is what is added beside a record: the record itself is what happened, and is never edited. */
 export function Remarks({ record }: { record: Record }) {
   const queries = useQueryClient();
   const id = record.class.id;
   const [text, setText] = useState("");
-  const [people, setPeople] = useState("");
   const add = useMutation({
     mutationFn: (remark: Omit<Remark, "at_ms">) =>
       post<Record>(`/classes/${id}/remarks`, { ...remark, at_ms: 0 }),
     onSuccess: (fresh, remark) => {
       queries.setQueryData(["record", id], fresh);
-      if (remark.kind === "people") setPeople("");
-      else if (remark.kind !== "took") setText("");
+      if (remark.kind === "note" || remark.kind === "correction") setText("");
     },
   });
   const mood = record.remarks.findLast((r) => r.kind === "took")?.text;
@@ -43,26 +46,16 @@ export function Remarks({ record }: { record: Record }) {
             </Button>
           ))}
         </div>
-        <Form
-          className="d-flex gap-2 align-items-center"
-          onSubmit={(e) => {
-            e.preventDefault();
-            add.mutate({ kind: "people", text: people });
-          }}
-        >
-          <Form.Control
-            size="sm"
-            className="people"
-            inputMode="numeric"
-            aria-label="Attendance"
-            placeholder={record.remarks.findLast((r) => r.kind === "people")?.text ?? "people"}
-            value={people}
-            onChange={(e) => setPeople(e.target.value)}
+        <Count kind="people" label="Attendance" unit="people" record={record} add={add.mutateAsync} />
+        {record.passages.some((p) => p.lanes.length > 0) && (
+          <Count
+            kind="gentler"
+            label="How many took the gentler lane"
+            unit="gentler"
+            record={record}
+            add={add.mutateAsync}
           />
-          <Button type="submit" size="sm" variant="outline-secondary" disabled={people === ""}>
-            Save attendance
-          </Button>
-        </Form>
+        )}
       </div>
       <Form
         className="d-flex gap-2 mt-2"
@@ -101,5 +94,44 @@ export function Remarks({ record }: { record: Record }) {
         ))}
       </ul>
     </section>
+  );
+}
+
+type CountProps = {
+  kind: "people" | "gentler";
+  label: string;
+  unit: string;
+  record: Record;
+  add: (remark: Omit<Remark, "at_ms">) => Promise<unknown>;
+};
+
+/** Count is a number of people that the teacher counted; what was typed stays where it cannot be stored. */
+function Count({ kind, label, unit, record, add }: CountProps) {
+  const [text, setText] = useState("");
+  return (
+    <Form
+      className="d-flex gap-2 align-items-center"
+      onSubmit={(e) => {
+        e.preventDefault();
+        void add({ kind, text }).then(
+          () => setText(""),
+          () => undefined, // it is told above
+        );
+      }}
+    >
+      <Form.Control
+        size="sm"
+        className="people"
+        inputMode="numeric"
+        aria-label={label}
+        title={label}
+        placeholder={record.remarks.findLast((r) => r.kind === kind)?.text ?? unit}
+        value={text}
+        onChange={(e) => setText(e.target.value)}
+      />
+      <Button type="submit" size="sm" variant="outline-secondary" disabled={text === ""}>
+        {kind === "people" ? "Save attendance" : "Save gentler lane"}
+      </Button>
+    </Form>
   );
 }

@@ -29,6 +29,8 @@ export interface Contract {
   Done: Done;
   RoomCode: RoomCode;
   Room: Room;
+  Answer: RoomAnswer;
+  Answered: RoomAnswered;
   Signal: Signal;
   Saw: Saw;
   Proposed: Proposed;
@@ -126,6 +128,7 @@ export interface Record {
   remarks: Remark[];
   moods: string[];
   curve: CurvePoint[];
+  told: Told;
   acknowledged: string[];
 }
 export interface ClassCard {
@@ -164,6 +167,7 @@ export interface RecordPassage {
   eased: boolean;
   counts_end: string;
   beside: string;
+  lanes: LedLane[];
   done: LedRound[];
   airway: string;
   zone: string;
@@ -171,6 +175,15 @@ export interface RecordPassage {
   inhale_width: string;
   exhale_width: string;
   voice: string;
+}
+export interface LedLane {
+  beside: string;
+  at_ms: number;
+  length_ms: number;
+  breaths: number;
+  per_minute: number;
+  left_inhales: number;
+  right_inhales: number;
 }
 export interface LedRound {
   strokes: number;
@@ -257,6 +270,16 @@ export interface CurvePoint {
   tempo: number;
   counts: number;
   kept: boolean;
+}
+export interface Told {
+  easy: number;
+  right: number;
+  too_much: number;
+  main: number;
+  beside: number;
+  most: number;
+  until_ms: number;
+  unready: string;
 }
 export interface Advice {
   passage: number;
@@ -675,6 +698,7 @@ export interface Settings {
   };
   care_read: boolean;
   bring: string;
+  ask_after: boolean;
   keys: Keys;
   meanings?: Way[];
   questions?: Question[];
@@ -719,12 +743,27 @@ export interface Room {
   score: Score | null;
   next: Upcoming | null;
   bring: string;
+  asked: Asked | null;
 }
 export interface Upcoming {
   title: string;
   starts_ms: number;
   length_ms: number;
   passages: string[];
+}
+export interface Asked {
+  class_id: number;
+  until_ms: number;
+  lanes: boolean;
+}
+export interface RoomAnswer {
+  class_id: number;
+  how: "easy" | "right" | "too much";
+  lane: string;
+  ballot: string;
+}
+export interface RoomAnswered {
+  counted: boolean;
 }
 export interface Signal {
   id: string;

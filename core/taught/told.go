@@ -1,0 +1,36 @@
+package taught
+
+import "fmt"
+
+// Told is what is known of those who breathed: sums, never who (handbook.md section 9). Attended and Gentler are as the
+// teacher counted, and 0 where nobody did.
+type Told struct {
+	Easy, Right, TooMuch int // what was answered on the phones afterwards
+	Main, Beside         int // of these, those who told which lane they took
+	Attended             int // how many there were
+	Gentler              int // how many took the gentler lane
+}
+
+// Answered is how many told how it was.
+func (t Told) Answered() int { return t.Easy + t.Right + t.TooMuch }
+
+// Unready is why a room is not ready for a step, as a clause; empty where nothing speaks against one. A quarter or more for
+// whom it was too much is the handbook's; a third or more on the gentler lane is common practice with no source.
+func (t Told) Unready() string {
+	if of := t.Answered(); t.TooMuch > 0 && 4*t.TooMuch >= of {
+		return fmt.Sprintf("for %d of the %d who answered it was too much", t.TooMuch, of)
+	}
+	if took, of := t.TookBeside(); took > 0 && 3*took >= of {
+		return fmt.Sprintf("%d of %d took the gentler lane", took, of)
+	}
+	return ""
+}
+
+// TookBeside is how many took the gentler lane, and of how many: as the teacher counted, else as the phones told. 0 of 0
+// where nobody knows.
+func (t Told) TookBeside() (took, of int) {
+	if t.Gentler > 0 && t.Attended >= t.Gentler {
+		return t.Gentler, t.Attended
+	}
+	return t.Beside, t.Main + t.Beside
+}

@@ -1,0 +1,70 @@
+package store
+
+import (
+	"errors"
+
+	"gorm.io/gorm"
+	"gorm.io/gorm/clause"
+)
+
+// Answers is what those who breathed answered after a class: sums, and nothing of who answered, from where or when.
+type Answers struct {
+	Most                 int // no more are taken
+	Easy, Right, TooMuch int
+	Main, Beside         int // of these, those who told which lane they took
+}
+
+// Given is how many answers there are.
+func (a Answers) Given() int { return a.Easy + a.Right + a.TooMuch }
+
+// add is the sums with one more.
+func (a Answers) add(more Answers) Answers {
+	return Answers{a.Most, a.Easy + more.Easy, a.Right + more.Right, a.TooMuch + more.TooMuch, a.Main + more.Main, a.Beside + more.Beside}
+}
+
+// ErrFull says that as many answers are there as are taken.
+var ErrFull = errors.New("no more answers are taken")
+
+type answersRow struct {
+	ClassID int64 `gorm:"primaryKey"`
+	Most    int
+	Easy    int
+	Right   int
+	TooMuch int
+	Main    int
+	Beside  int
+}
+
+func (answersRow) TableName() string { return "answers" }
+
+// Ask takes answers after a class from now on, at most so many. Where that is so already nothing changes.
+func (s *Store) Ask(class int64, most int) error {
+	return plainly(s.db.Clauses(clause.OnConflict{DoNothing: true}).Create(&answersRow{ClassID: class, Most: most}).Error)
+}
+
+// Answers is the sums of a class, or ErrNotFound where nobody was asked.
+func (s *Store) Answers(class int64) (Answers, error) {
+	var row answersRow
+	err := s.read.Take(&row, class).Error
+	return Answers{row.Most, row.Easy, row.Right, row.TooMuch, row.Main, row.Beside}, plainly(err)
+}
+
+// AddAnswer adds one answer to the sums of a class, or returns ErrNotFound where nobody was asked, and ErrFull.
+func (s *Store) AddAnswer(class int64, one Answers) error {
+	return s.changing(class, func(db *gorm.DB) error {
+		st := &Store{db: db, read: db}
+		there, err := st.Answers(class)
+		switch {
+		case err != nil:
+			return err
+		case there.Given() >= there.Most:
+			return ErrFull
+		}
+		return st.PutAnswers(class, there.add(one))
+	})
+}
+
+// PutAnswers stores the sums of a class, as from another machine.
+func (s *Store) PutAnswers(class int64, a Answers) error {
+	return plainly(s.db.Save(&answersRow{class, a.Most, a.Easy, a.Right, a.TooMuch, a.Main, a.Beside}).Error)
+}

@@ -1,0 +1,205 @@
+package audience
+
+import (
+	"errors"
+	"log/slog"
+	"slices"
+	"sync"
+
+	"vastlantern/core/pace"
+	"vastlantern/store"
+	"vastlantern/studio"
+	"vastlantern/studio/contract"
+)
+
+// phones counts the screens in the room, which bounds how many answers are taken afterwards.
+type phones struct {
+	mutex sync.Mutex
+	open  int
+	class int64 // that was begun last
+	most  int   // at once since it began, or since the program did in the middle of it
+}
+
+// Join notes that a screen shows the room, until it leaves.
+func (a *Audience) Join() (leave func()) {
+	running, err := a.classes.Running()
+	a.phones.mutex.Lock()
+	defer a.phones.mutex.Unlock()
+	a.phones.open++
+	if err == nil && running.ClassID != 0 { // who comes after the end is not one more who breathed
+		a.phones.most = max(a.phones.most, a.phones.open)
+	}
+	return sync.OnceFunc(func() {
+		a.phones.mutex.Lock()
+		defer a.phones.mutex.Unlock()
+		a.phones.open--
+	})
+}
+
+// classChanged begins to count with a class, and asks when it has come to its end.
+func (a *Audience) classChanged(class store.Class) {
+	if class.EndedAt.IsZero() {
+		a.phones.begin(class.ID)
+		return
+	}
+	newest, err := a.studio.Store.NewestClass()
+	if err == nil && newest != class.ID { // something was added to an older record
+		return
+	}
+	most := a.phones.end()
+	if most == 0 {
+		return
+	}
+	settings, settingsErr := a.library.Settings()
+	if err = errors.Join(err, settingsErr); err == nil && settings.AskAfter {
+		err = a.studio.Store.Ask(class.ID, most)
+	}
+	if err != nil { // nobody is asked then
+		slog.Error("nobody is asked how the class was", "class", class.ID, "error", err)
+	}
+}
+
+func (p *phones) begin(class int64) {
+	p.mutex.Lock()
+	defer p.mutex.Unlock()
+	if p.class != class {
+		p.class, p.most = class, p.open
+	}
+}
+
+// end is how many there were at once.
+func (p *phones) end() (most int) {
+	p.mutex.Lock()
+	defer p.mutex.Unlock()
+	most, p.most = p.most, 0
+	return most
+}
+
+// asked is the last class, where those who breathed may say how it was; else nil.
+func (a *Audience) asked() (*contract.Asked, error) {
+	newest, err := a.studio.Store.NewestClass()
+	if err != nil || newest == 0 {
+		return nil, err
+	}
+	class, err := a.studio.Store.Class(newest)
+	var unreadable *store.UnreadableError
+	if errors.Is(err, store.ErrNotFound) || errors.As(err, &unreadable) { // it was deleted, or cannot be read
+		return nil, nil
+	}
+	if err != nil {
+		return nil, err
+	}
+	until, _, err := a.studio.AskedUntil(class)
+	if err != nil || until.IsZero() {
+		return nil, err
+	}
+	lanes, err := a.hadLanes(class)
+	return &contract.Asked{ClassID: class.ID, UntilMS: contract.Millis(until), Lanes: lanes}, err
+}
+
+// hadLanes tells whether a gentler lane stood beside at any moment of the class.
+func (a *Audience) hadLanes(class store.Class) (bool, error) {
+	led, err := a.classes.Open(class.ID)
+	if err != nil {
+		return false, err
+	}
+	return slices.ContainsFunc(led.Led.Timeline().Rows, func(row pace.Row) bool { return !row.Beside.None() }), nil
+}
+
+// The lanes that an answer can tell of.
+const (
+	laneMain   = "main"
+	laneBeside = "beside"
+)
+
+// Answer counts what one who breathed says of the last class. Sums are kept, and nothing of who sent it.
+func (a *Audience) Answer(code string, in contract.RoomAnswer) (contract.RoomAnswered, error) {
+	if is, err := a.IsRoom(code); err != nil || !is {
+		if err == nil {
+			err = noRoom(code)
+		}
+		return contract.RoomAnswered{}, err
+	}
+	one, err := sums(in)
+	if err != nil {
+		return contract.RoomAnswered{}, err
+	}
+	asked, err := a.asked()
+	if err != nil {
+		return contract.RoomAnswered{}, err
+	}
+	if asked == nil || asked.ClassID != in.ClassID {
+		return contract.RoomAnswered{}, studio.Fail(studio.ErrConflict, "This class is not asked about any more: it is over for half an hour, or another one has begun.")
+	}
+	counted, err := a.counted.once(in, func() error { return a.studio.Store.AddAnswer(in.ClassID, one) })
+	if errors.Is(err, store.ErrFull) {
+		return contract.RoomAnswered{}, nil
+	}
+	if err != nil {
+		return contract.RoomAnswered{}, studio.Missing(err, "class", in.ClassID)
+	}
+	if counted {
+		if class, err := a.studio.Store.Class(in.ClassID); err == nil {
+			a.studio.ClassChanged(class)
+			a.studio.NoteChange() // nobody is woken up: as many would be as have answered
+		}
+	}
+	return contract.RoomAnswered{Counted: true}, nil
+}
+
+// sums is what one answer adds, or what is wrong with it.
+func sums(in contract.RoomAnswer) (one store.Answers, err error) {
+	switch in.How {
+	case contract.Easy:
+		one.Easy = 1
+	case contract.Right:
+		one.Right = 1
+	case contract.TooMuch:
+		one.TooMuch = 1
+	default:
+		return one, studio.Fail(studio.ErrInvalid, "How it was: given %q, allowed: easy, right, too much.", in.How)
+	}
+	switch in.Lane {
+	case "":
+	case laneMain:
+		one.Main = 1
+	case laneBeside:
+		one.Beside = 1
+	default:
+		return one, studio.Fail(studio.ErrInvalid, "The lane: given %q, allowed: main, beside, or nothing.", in.Lane)
+	}
+	if len(in.Ballot) < shortestBallot || len(in.Ballot) > longestBallot {
+		return one, studio.Fail(studio.ErrInvalid, "An answer needs a ballot of %d to %d characters.", shortestBallot, longestBallot)
+	}
+	return one, nil
+}
+
+const (
+	shortestBallot = 16
+	longestBallot  = 64
+)
+
+// ballots is the answers of the class that is asked about that were counted, by what their pages made up. They are held in
+// memory only: where an answer is sent again because its receipt was lost, it counts once.
+type ballots struct {
+	mutex sync.Mutex
+	class int64
+	seen  []string
+}
+
+// once counts an answer that was not counted yet, and tells whether it did.
+func (b *ballots) once(in contract.RoomAnswer, count func() error) (bool, error) {
+	b.mutex.Lock()
+	defer b.mutex.Unlock()
+	if b.class != in.ClassID {
+		b.class, b.seen = in.ClassID, nil
+	}
+	if slices.Contains(b.seen, in.Ballot) {
+		return false, nil
+	}
+	if err := count(); err != nil {
+		return false, err
+	}
+	b.seen = append(b.seen, in.Ballot)
+	return true, nil
+}

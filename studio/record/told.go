@@ -1,0 +1,39 @@
+package record
+
+import (
+	"errors"
+	"strconv"
+
+	"vastlantern/core/taught"
+	"vastlantern/store"
+	"vastlantern/studio/contract"
+)
+
+// toldOf is told for a screen, with until when more can come.
+func (r *Records) toldOf(class store.Class) (contract.Told, error) {
+	until, sums, err := r.studio.AskedUntil(class)
+	known, toldErr := r.told(class.ID)
+	told := contract.Told{
+		Easy: sums.Easy, Right: sums.Right, TooMuch: sums.TooMuch, Main: sums.Main, Beside: sums.Beside, Most: sums.Most, Unready: known.Unready(),
+	}
+	if !until.IsZero() {
+		told.UntilMS = contract.Millis(until)
+	}
+	return told, errors.Join(err, toldErr)
+}
+
+// told is what is known of those who breathed in a class: what was answered afterwards, and what the teacher counted.
+func (r *Records) told(class int64) (taught.Told, error) {
+	answers, err := r.studio.Store.Answers(class)
+	if err != nil && !errors.Is(err, store.ErrNotFound) {
+		return taught.Told{}, err
+	}
+	remarks, err := r.studio.Store.Remarks(class)
+	if err != nil {
+		return taught.Told{}, err
+	}
+	told := taught.Told{Easy: answers.Easy, Right: answers.Right, TooMuch: answers.TooMuch, Main: answers.Main, Beside: answers.Beside}
+	told.Attended, _ = strconv.Atoi(lastRemark(remarks, remarkPeople)) // nobody counted where there is none
+	told.Gentler, _ = strconv.Atoi(lastRemark(remarks, remarkGentler))
+	return told, nil
+}

@@ -1,0 +1,80 @@
+import "./asking.css";
+import "./lanes.css";
+import { useRef, useState } from "react";
+import { Button } from "react-bootstrap";
+import type { Lane } from "../player/lane";
+import { post } from "../wire/api";
+import type { Asked, RoomAnswer, RoomAnswered } from "../wire/contract";
+import { newKey } from "../wire/key";
+import { laneTaken, noteAnswered } from "./part";
+
+type How = RoomAnswer["how"];
+
+const ways: How[] = ["easy", "right", "too much"];
+const lanes: { [lane in Lane]: string } = { main: "as it was led", beside: "the gentler lane" };
+
+type State = { is: "asking" | "sending" | "counted" | "full" } | { is: "failed"; why: string };
+
+/** Asking is where one who breathed says how it was: one touch, without a name, once from this phone. */
+export function Asking({ code, asked }: { code: string; asked: Asked }) {
+  const [lane, setLane] = useState(laneTaken);
+  const [state, setState] = useState<State>({ is: "asking" });
+  const ballot = useRef(newKey()); // the same where it is sent again
+  const send = async (how: How) => {
+    setState({ is: "sending" });
+    const answer: RoomAnswer = {
+      class_id: asked.class_id,
+      how,
+      lane: asked.lanes ? lane : "",
+      ballot: ballot.current,
+    };
+    try {
+      const { counted } = await post<RoomAnswered>(`/rooms/${encodeURIComponent(code)}/answers`, answer);
+      noteAnswered(asked.class_id);
+      setState({ is: counted ? "counted" : "full" });
+    } catch (failed) {
+      setState({ is: "failed", why: (failed as Error).message });
+    }
+  };
+  if (state.is === "counted") return <p role="status">It is counted. Thank you.</p>;
+  if (state.is === "full")
+    return <p role="status">As many have answered as there were phones here: this one is not counted.</p>;
+  return (
+    <section className="asking" aria-labelledby="asking">
+      <h2 id="asking">How was it for you?</h2>
+      {asked.lanes && (
+        <div className="lanes" role="radiogroup" aria-label="Which breath you took">
+          {(Object.keys(lanes) as Lane[]).map((id) => (
+            <button
+              type="button"
+              key={id}
+              role="radio"
+              aria-checked={lane === id}
+              onClick={() => setLane(id)}
+            >
+              {lanes[id]}
+            </button>
+          ))}
+        </div>
+      )}
+      <div className="ways">
+        {ways.map((how) => (
+          <Button
+            key={how}
+            size="lg"
+            variant="outline-primary"
+            disabled={state.is === "sending"}
+            onClick={() => void send(how)}
+          >
+            {how}
+          </Button>
+        ))}
+      </div>
+      {state.is === "failed" && <p role="alert">{state.why} It was not counted: touch again.</p>}
+      <p className="small">
+        Only how many say so is kept: no name, and nothing of this phone. Whoever does not want to answer need
+        not.
+      </p>
+    </section>
+  );
+}
