@@ -104,7 +104,11 @@ type Finding struct {
 func For(p *plan.Passage, room Room) []Finding {
 	var list []Finding
 	for _, name := range Aspects(p) {
-		list = append(list, aspects[name].findings(name, p, room)...)
+		findings := aspects[name].findings(name, p, room)
+		if freeBeside(p, name) {
+			toLane(findings)
+		}
+		list = append(list, findings...)
 	}
 	if room.Under16 && beyondEqual(p) {
 		list = append(list, Finding{FullHold, "", Gentle, "Under 16: no hold beyond an equal count.", "Holds no longer than the inhale, or none."})
@@ -112,6 +116,27 @@ func For(p *plan.Passage, room Room) []Finding {
 	rank := map[Do]int{LeaveOut: 0, Gentle: 1, Carefully: 2}
 	slices.SortStableFunc(list, func(a, b Finding) int { return rank[a.Do] - rank[b.Do] })
 	return list
+}
+
+// freeBeside tells whether those who take what stands beside the passage do without the aspect.
+func freeBeside(p *plan.Passage, name Aspect) bool {
+	switch name {
+	case FullHold, EmptyHold:
+		return !p.Beside.None()
+	case Strokes:
+		return p.Beside.Shorter()
+	}
+	return false
+}
+
+// toLane has the people for whom something is left out take the gentler lane instead: the passage stays for the others.
+func toLane(findings []Finding) {
+	for i := range findings {
+		if f := &findings[i]; f.Do == LeaveOut && f.With != "" {
+			f.Do, f.Instead = Carefully, "Say before it begins who breathes in the gentler lane, which stands beside it in the same time."
+			f.Say = strings.TrimSuffix(f.Say, ".") + ": in the gentler lane."
+		}
+	}
 }
 
 func (a aspect) findings(name Aspect, p *plan.Passage, room Room) []Finding {

@@ -64,6 +64,31 @@ func TestStrongCautions(t *testing.T) {
 	}
 }
 
+// Where the gentler lane has nothing of what is left out, the passage stays, and those people take the lane.
+func TestTheGentlerLaneIsForThoseWhoLeaveSomethingOut(t *testing.T) {
+	for _, c := range []struct {
+		passage string
+		do      care.Do
+	}{
+		{`{"type": "practice", "practice": "counted-breath", "counts": "4:4:4"}`, care.LeaveOut},
+		{`{"type": "practice", "practice": "counted-breath", "counts": "4:4:4", "beside": "breathe"}`, care.Carefully},
+		{`{"type": "practice", "practice": "counted-breath", "counts": "4:4:4", "beside": "3:3"}`, care.Carefully},
+		{`{"type": "practice", "practice": "kapalabhati", "strokes": 30, "rounds": 3, "rest_between": 30, "opening": [], "closing": [], "beside": "3:3"}`, care.Carefully},
+		{`{"type": "practice", "practice": "kapalabhati", "strokes": 30, "rounds": 3, "rest_between": 30, "opening": [], "closing": [], "beside": "breathe"}`, care.LeaveOut},
+	} {
+		_, p := passage(t, c.passage)
+		who := care.Room{Present: map[care.Condition]int{care.HighBloodPressure: 2}}
+		found := care.For(p, who)
+		require.Len(t, found, 1, c.passage)
+		assert.Equal(t, c.do, found[0].Do, c.passage)
+		assert.Equal(t, c.do == care.Carefully, strings.Contains(found[0].Say, "high blood pressure (2 people): in the gentler lane."), found[0].Say)
+		assert.Equal(t, c.do != care.Carefully, care.AsksForGentle(p, who), c.passage)
+	}
+	late := care.Room{Late: true}
+	_, p := passage(t, `{"type": "practice", "practice": "kapalabhati", "strokes": 30, "rounds": 3, "rest_between": 30, "beside": "3:3"}`)
+	assert.Equal(t, care.LeaveOut, care.For(p, late)[0].Do, "late is late for both lanes")
+}
+
 // Every cell of the table of cautions: what is left out, and what is done carefully, with what. The table is common
 // practice of the trade, with no source; it is written down here a second time, from the trade and not from the rules.
 func TestTheTableOfCautions(t *testing.T) {

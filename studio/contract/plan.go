@@ -184,6 +184,7 @@ type PassageSummary struct {
 	Soften        bool         `json:"soften"`     // and for this group it should be taken
 	Round         []ScorePhase `json:"round"`      // the phases of one, from 0; empty where there are none
 	Lanes         []LaneOffer  `json:"lanes"`      // what could stand beside it, the gentlest first
+	Beside        string       `json:"beside"`     // what stands beside it, in words; empty where nothing does
 	LaneRound     []ScorePhase `json:"lane_round"` // the round as those breathe it who take what stands beside; empty where nothing does
 	Roles         []Role       `json:"roles"`      // its counts that can be chosen; empty where there are none
 	OwnWords      string       `json:"own_words"`  // the teacher's own, a line each, as ChangeOwnWords takes them

@@ -213,9 +213,9 @@ func RolesOf(p *plan.Passage) []Role {
 func LanesOf(p *plan.Passage, m plan.Measure) []LaneOffer {
 	list := []LaneOffer{}
 	for _, o := range p.LaneOffers(m) {
-		says := "breathe through the holds"
+		says := BesideInWords(o.Beside)
 		if o.Beside.Shorter() {
-			says = fmt.Sprintf("a shorter breath %s, %s a minute", o.Beside, strconv.FormatFloat(math.Round(o.PerMinute.Float()*10)/10, 'f', -1, 64))
+			says += fmt.Sprintf(", %s a minute", strconv.FormatFloat(math.Round(o.PerMinute.Float()*10)/10, 'f', -1, 64))
 			if o.Left == 1 {
 				says += ", one count left over"
 			} else if o.Left > 1 {
@@ -225,6 +225,17 @@ func LanesOf(p *plan.Passage, m plan.Measure) []LaneOffer {
 		list = append(list, LaneOffer{o.Beside.String(), says})
 	}
 	return list
+}
+
+// BesideInWords is what those do who take the gentler lane; empty where there is none.
+func BesideInWords(b plan.Beside) string {
+	switch {
+	case b.Breathe:
+		return "breathe through the holds"
+	case b.Shorter():
+		return "a shorter breath " + b.String()
+	}
+	return ""
 }
 
 // StrongOf is the strong cautions of a plan, each once.

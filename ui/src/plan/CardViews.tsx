@@ -48,6 +48,7 @@ export function RunningCardView() {
               {said(doc.passages[i] ?? {}, p).map((line) => (
                 <p key={line}>{line}</p>
               ))}
+              {p.beside !== "" && <p>beside it, in the same time: {p.beside}</p>}
               {p.findings.map((f) => (
                 <p key={f.say} className="mind">
                   {f.do}: {f.say}
@@ -123,6 +124,7 @@ export function HomeCardView() {
             <section key={p.practice}>
               <h2>{p.name}</h2>
               <p className="what">{homeInWords(p)}</p>
+              {p.beside !== "" && <p>The gentler way, as good as the other: {p.beside}.</p>}
               <ol>
                 {(entry?.how ?? []).map((step) => (
                   <li key={step}>{step}</li>

@@ -1,3 +1,4 @@
+import "./quiet.css";
 import { type ReactNode, useEffect, useState } from "react";
 import { now } from "../player/clock";
 import { day, plural, timeOfDay } from "../player/format";

@@ -368,6 +368,7 @@ export interface PassageSummary {
   soften: boolean;
   round: ScorePhase[];
   lanes: LaneOffer[];
+  beside: string;
   lane_round: ScorePhase[];
   roles: Role[];
   own_words: string;
