@@ -61,7 +61,8 @@ var groups = []group{
 			taught(changes{4: "4:8 x10"}, 8, "settled", at(1, 210, on()), at(7, 300, on())),
 			taught(changes{4: "4:4:4 x8"}, 9, "settled", at(1, 200, on()), at(7, 310, on())),
 			taught(changes{4: "4:4:8 x8"}, 9, "settled", at(1, 195, on()), at(7, 290, on())),
-			taught(changes{4: "4:8:8 x8"}, 8, "strained", at(1, 188, on()), at(4, 55, plain("release")), at(4, 57, note("shoulders lifting, tight faces")), at(4, 90, plain("drop-holds")), at(7, 320, on())),
+			taught(changes{4: "4:8:8 x8"}, 8, "strained", at(1, 188, on()), at(4, 55, plain("release")), at(4, 57, note("shoulders lifting, tight faces")), at(4, 90, plain("drop-holds")), at(7, 320, on())).
+				mixed(3, store.Answers{Most: 7, Right: 3, TooMuch: 3, Main: 3, Beside: 2}),
 			taught(changes{4: "4:4:4 x6"}, 7, "settled", at(1, 199, on()), at(7, 301, on())).mixed(1, store.Answers{Most: 6, Easy: 1, Right: 4, Main: 4, Beside: 1}),
 			taught(changes{4: "4:4:4 x8"}, 9, "settled", at(1, 204, on()), at(4, 70, carried(46)), at(7, 262, on())).mixed(2, store.Answers{Most: 8, Easy: 1, Right: 5, Main: 4, Beside: 2}),
 			taught(changes{4: "4:4:8 x6"}, 9, "restless", at(1, 171, on()), at(4, 88, plain("release")), at(4, 94, note("a rushed exhale after the hold")), at(4, 120, tempo(50)),
