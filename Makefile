@@ -4,7 +4,7 @@ TAGS = -tags nomsgpack
 PACKAGES = . ./cmd/... ./core/... ./e2e/... ./store/... ./studio/... ./web/... # not what npm packages bring along
 IN_PROCESS = . ./cmd/... ./core/... ./store/... ./studio/... ./web/... # what is quick: once more, twice, in an order of its own
 SEED = 20261126
-FRONT = $(shell find ui/src ui/public -type f) ui/index.html ui/vite.config.ts ui/tsconfig.json
+FRONT = $(shell find ui/src ui/public -type f) ui/index.html ui/room.html ui/home.html ui/vite.config.ts ui/vite.home.config.ts ui/tsconfig.json
 GO = $(shell find cmd core studio store web -name '*.go' -o -name '*.yaml' -o -name '*.sql' -o -name '*.json')
 
 .PHONY: demo build test check types licences format bench load measure kinds trial race fuzz readers pictures chromium clean

@@ -162,10 +162,13 @@ func (s *Store) Purge(before time.Time) error {
 			"DELETE FROM remarks WHERE class_id IN (SELECT id FROM classes WHERE deleted_at < ?)",
 			"DELETE FROM answers WHERE class_id IN (SELECT id FROM classes WHERE deleted_at < ?)",
 			"DELETE FROM digests WHERE class_id IN (SELECT id FROM classes WHERE deleted_at < ?)",
+			"DELETE FROM homes WHERE class_id IN (SELECT id FROM classes WHERE deleted_at < ?)",
 			"DELETE FROM classes WHERE deleted_at < ?",
+			"DELETE FROM homes WHERE class_id IS NULL AND plan_id IN (SELECT id FROM plans WHERE deleted_at < ?)",
+			"UPDATE homes SET plan_id = NULL WHERE plan_id IN (SELECT id FROM plans WHERE deleted_at < ?)",
 			"UPDATE classes SET plan_id = NULL WHERE plan_id IN (SELECT id FROM plans WHERE deleted_at < ?)",
 			"DELETE FROM plans WHERE deleted_at < ?",
-			"DELETE FROM groups WHERE deleted_at < ? AND id NOT IN (SELECT group_id FROM plans WHERE group_id IS NOT NULL UNION SELECT group_id FROM classes WHERE group_id IS NOT NULL)",
+			"DELETE FROM groups WHERE deleted_at < ? AND id NOT IN (SELECT group_id FROM plans WHERE group_id IS NOT NULL UNION SELECT group_id FROM classes WHERE group_id IS NOT NULL UNION SELECT group_id FROM homes WHERE group_id IS NOT NULL)",
 			"UPDATE groups SET conditions = '{}', schools = '{}', notes = '', under16 = 0 WHERE deleted_at < ?",
 		} {
 			if err := db.Exec(statement, before).Error; err != nil {
@@ -184,6 +187,8 @@ func (s *Store) RemovePlanAndClasses(plan int64) error {
 			"DELETE FROM remarks WHERE class_id IN (SELECT id FROM classes WHERE plan_id = ?)",
 			"DELETE FROM answers WHERE class_id IN (SELECT id FROM classes WHERE plan_id = ?)",
 			"DELETE FROM digests WHERE class_id IN (SELECT id FROM classes WHERE plan_id = ?)",
+			"DELETE FROM homes WHERE class_id IN (SELECT id FROM classes WHERE plan_id = ?)",
+			"DELETE FROM homes WHERE plan_id = ?",
 			"DELETE FROM classes WHERE plan_id = ?",
 			"DELETE FROM plans WHERE id = ?",
 		} {

@@ -344,3 +344,45 @@ func TestAnswers(t *testing.T) {
 	_, err = s.Answers(class.ID)
 	assert.ErrorIs(t, err, ErrNotFound)
 }
+
+// What was given to do at home is found by its group, class and plan, and goes with its class.
+func TestHomes(t *testing.T) {
+	s := open(t, filepath.Join(t.TempDir(), "x.db"))
+	group, err := s.AddGroup(Group{Name: "Monday", Weekday: -1})
+	require.NoError(t, err)
+	plan, err := s.AddPlan(Plan{GroupID: group.ID, Document: []byte("{}")})
+	require.NoError(t, err)
+	class, err := s.AddClass(Class{PlanID: plan.ID, GroupID: group.ID, StartedAt: now, EndedAt: now, Document: []byte("{}")})
+	require.NoError(t, err)
+	_, err = s.AddHome(Home{ClassID: 99, GivenAt: now, Document: []byte("{}")})
+	assert.ErrorIs(t, err, ErrNotFound)
+	before, err := s.AddHome(Home{PlanID: plan.ID, GroupID: group.ID, GivenAt: now, Document: []byte("{}"), Minutes: 5, Pieces: 1, Days: 7, When: "in the morning", Sentence: "Lightly."})
+	require.NoError(t, err)
+	after, err := s.AddHome(Home{ClassID: class.ID, PlanID: plan.ID, GroupID: group.ID, GivenAt: now.Add(time.Hour), Document: []byte("{}")})
+	require.NoError(t, err)
+	for name, list := range map[string]func() ([]Home, error){
+		"group": func() ([]Home, error) { return s.HomesOfGroup(group.ID, 9) },
+		"class": func() ([]Home, error) { return s.HomesOfClass(class.ID, plan.ID) },
+		"plan":  func() ([]Home, error) { return s.HomesOfPlan(plan.ID) },
+	} {
+		found, err := list()
+		require.NoError(t, err)
+		assert.Equal(t, []Home{after, before}, found, name)
+	}
+	require.NoError(t, s.AnswerHome(before.ID, "now and then", now))
+	again, err := s.HomeOf(before.UID)
+	require.NoError(t, err)
+	assert.Equal(t, []any{"now and then", now}, []any{again.Answer, again.AnsweredAt})
+	assert.ErrorIs(t, s.AnswerHome(99, "", now), ErrNotFound)
+
+	require.NoError(t, s.Delete(Thing{KindClass, class.ID}, false, now))
+	found, err := s.HomesOfGroup(group.ID, 9)
+	require.NoError(t, err)
+	assert.Len(t, found, 1, "what was given in a class that was deleted is not shown")
+	require.NoError(t, s.Delete(Thing{KindPlan, plan.ID}, false, now))
+	require.NoError(t, s.Purge(now.Add(time.Hour)))
+	every, err := s.EveryHome()
+	require.NoError(t, err)
+	assert.Empty(t, every)
+	assert.ErrorIs(t, s.TakeBackHome(before.ID), ErrNotFound)
+}

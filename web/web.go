@@ -51,6 +51,7 @@ func Handler(d *desk.Desk, reach Reach) (http.Handler, error) {
 	s.plans(teacher)
 	s.classes(teacher)
 	s.records(teacher)
+	s.homes(teacher)
 	s.deleted(teacher)
 	router.NoRoute(pages(front))
 	return router, nil
@@ -165,6 +166,28 @@ func (s server) records(api *gin.RouterGroup) {
 	api.GET("/summary", answer(func(c *gin.Context) (contract.Summary, error) { return records.Summary(int(number(c.Query("year")))) }))
 	api.GET("/groups/:id/course", withID(records.GroupCourse))
 }
+
+func (s server) homes(api *gin.RouterGroup) {
+	homes := s.desk.Homes
+	api.GET("/plans/:id/home", withID(homes.OfferFromPlan))
+	api.POST("/plans/:id/home", bodyWithID(homes.GiveFromPlan))
+	api.GET("/classes/:id/home", withID(homes.OfferFromClass))
+	api.POST("/classes/:id/home", bodyWithID(homes.GiveFromClass))
+	api.GET("/homes/:id", withID(homes.Sheet))
+	api.DELETE("/homes/:id", withID(homes.TakeBack))
+	api.POST("/homes/:id/answer", bodyWithID(homes.Answer))
+	api.GET("/groups/:id/homes", withID(homes.OfGroup))
+	api.GET("/homes/:id/page", download(func(c *gin.Context) (studio.File, error) {
+		template, err := HomeTemplate()
+		if err != nil {
+			return studio.File{}, err
+		}
+		return homes.Page(id(c), template)
+	}))
+}
+
+// HomeTemplate is the page that plays a practice, without one.
+func HomeTemplate() ([]byte, error) { return fs.ReadFile(dist, "dist/home.html") }
 
 func (s server) deleted(api *gin.RouterGroup) {
 	transfer := s.desk.Transfer

@@ -5,12 +5,10 @@ package audience
 import (
 	"crypto/rand"
 	"errors"
-	"slices"
 	"strings"
 	"sync"
 	"sync/atomic"
 
-	"vastlantern/core/plan"
 	"vastlantern/store"
 	"vastlantern/studio"
 	"vastlantern/studio/contract"
@@ -125,7 +123,7 @@ func (a *Audience) Room(code string) (contract.Room, error) {
 	if score == nil {
 		return a.waiting()
 	}
-	public := forTheRoom(*score)
+	public := score.ForTheRoom()
 	return contract.Room{Score: &public}, nil
 }
 
@@ -154,34 +152,4 @@ func (a *Audience) quiet() (contract.Room, error) {
 	}
 	asked, err := a.asked()
 	return contract.Room{Next: next, Bring: settings.Bring, Asked: asked}, err
-}
-
-// forTheRoom leaves out what is only for the teacher: scripts, prompts, cautions, the group, what was pressed.
-func forTheRoom(s contract.Score) contract.Score {
-	s.Group, s.Answer, s.SlotMS, s.Unstored = nil, nil, 0, nil
-	s.Cues = slices.DeleteFunc(slices.Clone(s.Cues), func(c contract.Cue) bool { return c.Who == plan.ForTeacher })
-	s.Spoken = slices.DeleteFunc(slices.Clone(s.Spoken), func(c contract.Spoken) bool { return c.Who == plan.ForTeacher })
-	passages := make([]contract.ScorePassage, len(s.Passages))
-	for i, p := range s.Passages {
-		passages[i] = contract.ScorePassage{
-			Name: p.Name, Type: p.Type, Rounds: p.Rounds, StartMS: p.StartMS, EndMS: p.EndMS, Counts: p.Counts, Tempo: p.Tempo,
-			Cautions: []contract.Caution{}, Findings: []contract.Finding{}, Steps: []string{}, Lanes: []contract.LaneOffer{}, InForce: contract.InForce{Beside: p.InForce.Beside}, OwnRound: silent(p.OwnRound), Pattern: p.Pattern, HandAtNose: p.HandAtNose,
-			LinesFor: slices.DeleteFunc(slices.Clone(p.LinesFor), func(w plan.Who) bool { return w == plan.ForTeacher }),
-		}
-	}
-	s.Passages, s.Phases, s.Lane = passages, silent(s.Phases), silent(s.Lane)
-	if s.Wait != nil {
-		wait := *s.Wait
-		wait.Phases = silent(wait.Phases)
-		s.Wait = &wait
-	}
-	return s
-}
-
-func silent(phases []contract.ScorePhase) []contract.ScorePhase {
-	phases = slices.Clone(phases)
-	for i := range phases {
-		phases[i].Verbs, phases[i].Practice = nil, ""
-	}
-	return phases
 }

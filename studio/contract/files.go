@@ -30,6 +30,7 @@ type Export struct {
 	Groups    []ExportGroup    `json:"groups"`
 	Plans     []ExportPlan     `json:"plans"`
 	Classes   []ExportClass    `json:"classes"`
+	Homes     []ExportHome     `json:"homes,omitempty"`   // missing in files of before there were any
 	Damaged   []ExportDamaged  `json:"damaged,omitempty"` // what could not be read and is missing here
 }
 
@@ -144,6 +145,23 @@ type ExportAnswers struct {
 	Beside  int `json:"beside" jsonschema:"minimum=0"` // the gentler one
 }
 
+// ExportHome is a practice that was given to do at home.
+type ExportHome struct {
+	UID        string          `json:"uid" jsonschema:"minLength=1"` // the same on every machine
+	Class      string          `json:"class"`                        // the uid of the class it was given in, empty where it was given with a plan
+	Plan       string          `json:"plan"`                         // the plan's uid, empty where it is gone
+	Group      string          `json:"group"`                        // the group's uid, empty for none
+	GivenAt    time.Time       `json:"given_at"`
+	Document   json.RawMessage `json:"document" jsonschema:"type=object"` // a plan file of one passage
+	Minutes    int             `json:"minutes"`                           // a day
+	Pieces     int             `json:"pieces"`
+	Days       int             `json:"days"` // 0 where they are left open
+	When       string          `json:"when"` // in the day
+	Sentence   string          `json:"sentence"`
+	Answer     string          `json:"answer"` // how it was; empty where that is not known
+	AnsweredAt *time.Time      `json:"answered_at,omitempty"`
+}
+
 // ExportRemark is something that was added to a record afterwards.
 type ExportRemark struct {
 	At   time.Time `json:"at"`
@@ -170,6 +188,7 @@ type RecordOfClass struct {
 	Remarks      []Remark        `json:"remarks"`                       // added afterwards, in the order they were
 	Curve        []CurvePoint    `json:"curve"`                         // of the rounds as they were led
 	Told         Told            `json:"told"`                          // by those who breathed
+	Homes        []Home          `json:"homes"`                         // what was given to do at home
 	Acknowledged []string        `json:"acknowledged"`                  // the strong cautions that were read before the class was led
 	Plan         json.RawMessage `json:"plan" jsonschema:"type=object"` // the plan file as it was led
 }

@@ -13,6 +13,7 @@ type Record struct {
 	Moods     []string        `json:"moods"`   // to choose from
 	Curve     []CurvePoint    `json:"curve"`   // of the rounds as they were led
 	Told      Told            `json:"told"`    // by those who breathed
+	Homes     []Home          `json:"homes"`   // what was given to do at home
 	// Acknowledged is the strong cautions that were read before the class was led.
 	Acknowledged []string `json:"acknowledged"`
 }

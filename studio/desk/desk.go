@@ -12,6 +12,7 @@ import (
 	"vastlantern/studio"
 	"vastlantern/studio/access"
 	"vastlantern/studio/audience"
+	"vastlantern/studio/home"
 	"vastlantern/studio/lead"
 	"vastlantern/studio/library"
 	"vastlantern/studio/prepare"
@@ -27,6 +28,7 @@ type Desk struct {
 	Plans    *prepare.Plans
 	Classes  *lead.Classes
 	Records  *record.Records
+	Homes    *home.Homes
 	Library  *library.Library
 	Audience *audience.Audience
 	Transfer *transfer.Transfer
@@ -45,7 +47,8 @@ func of(s *studio.Studio) *Desk {
 	d := &Desk{Studio: s, Library: library.New(s), Access: access.New(s)}
 	d.Plans = prepare.New(s, d.Library)
 	d.Classes = lead.New(s, d.Library, d.Plans)
-	d.Records = record.New(s, d.Library, d.Classes)
+	d.Homes = home.New(s, d.Library, d.Classes)
+	d.Records = record.New(s, d.Library, d.Classes, d.Homes)
 	d.Plans.SetPast(d.Records)
 	d.Today = today.New(s, d.Library, d.Plans, d.Records)
 	d.Audience = audience.New(s, d.Classes, d.Plans, d.Library)

@@ -27,6 +27,24 @@ func (c *Classes) scoreAt(l *studio.Class, at int64) (contract.Score, error) {
 	if err != nil {
 		return contract.Score{}, err
 	}
+	score := shape(l, here, at, c.mainCues.of, c.laneCues.of)
+	score.Sample = c.isSample(l.Stored.PlanID) || c.endedSample(l.Stored.ID) != nil
+	return score, nil
+}
+
+// PlanScore is the whole of a plan as it is played without this program: from 0, with nobody there that is known. fingers is
+// the way of the fingers at the nose.
+func PlanScore(p *plan.Plan, fingers string) contract.Score {
+	cues := func(l *studio.Class, lane cue.Lane) *cue.Class { return cue.Begin(l.Plan, lane) }
+	score := shape(studio.BeginClass(store.Class{}, p), &people{fingers: fingers}, 0, cues, cues)
+	score.StartedMS = 0
+	return score
+}
+
+// PlanScore is the function of the same name, for the rooms of the studio.
+func (*Classes) PlanScore(p *plan.Plan, fingers string) contract.Score { return PlanScore(p, fingers) }
+
+func shape(l *studio.Class, here *people, at int64, mainCues, laneCues cuesOf) contract.Score {
 	tl := l.Led.Timeline()
 	score := contract.Score{
 		ClassID: l.Stored.ID, Revision: len(l.Script), Title: l.Plan.Title, Group: here.group, FingersBy: here.fingers,
@@ -34,7 +52,6 @@ func (c *Classes) scoreAt(l *studio.Class, at int64) (contract.Score, error) {
 		Over: !l.Stored.EndedAt.IsZero(), EndMS: tl.End, Phases: contract.PhasesOf(fromStage(tl.Rows, at), l.Plan),
 		Language: l.Plan.Words.Tag, Left: ways(l.Plan.Words, breath.Left), Right: ways(l.Plan.Words, breath.Right),
 	}
-	score.Sample = c.isSample(l.Stored.PlanID) || c.endedSample(l.Stored.ID) != nil
 	score.Lane = laneOf(tl, at, l.Plan)
 	if tl.Open {
 		ahead := l.Led.Ahead()
@@ -42,18 +59,21 @@ func (c *Classes) scoreAt(l *studio.Class, at int64) (contract.Score, error) {
 		score.Wait = &contract.Wait{PlannedEndMS: ahead.PlannedEnd, Phases: contract.PhasesOf(ahead.Then.Rows, l.Plan), LengthMS: ahead.Then.End}
 	}
 	score.Passages = passages(l, tl, score.Wait, here.asks)
-	cues := c.mainCues.of(l, cue.Main)
+	cues := mainCues(l, cue.Main)
 	score.Cues, score.Spoken = contract.CuesOf(cues.Cues(), at), spoken(cues.Spoken(), at)
 	score.LaneCues, score.LaneSpoken = []contract.Cue{}, contract.LaneSpokenOf(score.Phases, score.Lane, l.Plan.Words)
 	if len(score.Lane) > 0 {
-		score.LaneCues = contract.CuesOf(c.laneCues.of(l, cue.Beside).Cues(), at, cue.Now, cue.Next, cue.Hand)
+		score.LaneCues = contract.CuesOf(laneCues(l, cue.Beside).Cues(), at, cue.Now, cue.Next, cue.Hand)
 	}
 	if n := len(l.Answers); n > 0 {
 		answer := l.Answer(n)
 		score.Answer = &answer
 	}
-	return score, nil
+	return score
 }
+
+// cuesOf is the cues of a class on a lane.
+type cuesOf func(l *studio.Class, lane cue.Lane) *cue.Class
 
 // who is there: the group of a class, what care asks of it, and how its fingers lie at the nose. Where the data file cannot
 // be read just now, it is what was read last of a class that is led, which goes on with it.

@@ -153,6 +153,12 @@ func (l *Library) ChoicesFor(group *contract.Group) (school.Choices, error) {
 	return choices, err
 }
 
+// FingersOf is how the fingers lie at the nose in a group, as its school has it.
+func (l *Library) FingersOf(group *contract.Group) (string, error) {
+	choices, err := l.ChoicesFor(group)
+	return choices.Way("fingers").ID, err
+}
+
 // AttachTeacherSettings gives a document what it is led with: the words of the teacher's school and language, and the
 // teacher's own practices that it uses. They travel with the plan, and a class of the past keeps those that it was led
 // with.

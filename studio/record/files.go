@@ -101,7 +101,7 @@ func (r *Records) recordsFile(name string, classes []int64) (studio.File, error)
 			return studio.File{}, err
 		}
 		file.Classes = append(file.Classes, contract.RecordOfClass{
-			Class: one.Class, PlannedMS: one.PlannedMS, TaughtMS: one.TaughtMS, Passages: one.Passages, Totals: one.Totals, Marks: one.Marks, Remarks: one.Remarks, Curve: one.Curve, Told: one.Told,
+			Class: one.Class, PlannedMS: one.PlannedMS, TaughtMS: one.TaughtMS, Passages: one.Passages, Totals: one.Totals, Marks: one.Marks, Remarks: one.Remarks, Curve: one.Curve, Told: one.Told, Homes: one.Homes,
 			Acknowledged: one.Acknowledged, Plan: stored.Document,
 		})
 	}

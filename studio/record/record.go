@@ -9,6 +9,7 @@ import (
 	"vastlantern/core/pace"
 	"vastlantern/core/plan"
 	"vastlantern/core/taught"
+	"vastlantern/store"
 	"vastlantern/studio"
 	"vastlantern/studio/contract"
 )
@@ -18,6 +19,7 @@ type Records struct {
 	studio  *studio.Studio
 	library Library
 	classes Classes
+	homes   Homes
 
 	digesting   sync.Mutex
 	remembering sync.Mutex
@@ -37,9 +39,14 @@ type Classes interface {
 	InProgress() (*studio.Class, error)
 }
 
+// Homes is what the record asks of what was given to do at home.
+type Homes interface {
+	OfClass(class store.Class) ([]contract.Home, error)
+}
+
 // New is the room of a studio. What is kept of a class for the lists follows the class from then on.
-func New(s *studio.Studio, l Library, c Classes) *Records {
-	r := &Records{studio: s, library: l, classes: c}
+func New(s *studio.Studio, l Library, c Classes, h Homes) *Records {
+	r := &Records{studio: s, library: l, classes: c, homes: h}
 	s.OnClass(r.digestOne)
 	return r
 }
@@ -83,6 +90,9 @@ func (r *Records) Record(id int64) (contract.Record, error) {
 	}
 	record.Moods = moods
 	if record.Told, err = r.toldOf(l.Stored); err != nil {
+		return contract.Record{}, err
+	}
+	if record.Homes, err = r.homes.OfClass(l.Stored); err != nil {
 		return contract.Record{}, err
 	}
 	record.Curve = curve(taught.Until(l.Led.Timeline(), l.At(r.studio.Now())).Rows)

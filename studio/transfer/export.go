@@ -64,6 +64,9 @@ func (tr *Transfer) Export(w io.Writer) error {
 	}
 	err = errors.Join(err, lines(item, &text, "practices", all.Practices), lines(item, &text, "groups", all.Groups),
 		lines(item, &text, "plans", all.Plans), lines(item, &text, "classes", all.Classes))
+	if len(all.Homes) > 0 {
+		err = errors.Join(err, lines(item, &text, "homes", all.Homes))
+	}
 	if len(all.Damaged) > 0 {
 		err = errors.Join(err, lines(item, &text, "damaged", all.Damaged))
 	}
@@ -138,6 +141,7 @@ func (tr *Transfer) everything() (contract.Export, error) {
 			UID: p.UID, Group: groupUID[p.GroupID], UpdatedAt: p.UpdatedAt, DeletedAt: ifAny(p.DeletedAt), Document: compact(p.Document),
 		})
 	}
+	classUID := map[int64]string{}
 	classes, err := tr.studio.Store.EveryClass()
 	if err != nil {
 		return all, err
@@ -169,11 +173,31 @@ func (tr *Transfer) everything() (contract.Export, error) {
 			return all, err
 		}
 		all.Classes = append(all.Classes, one)
+		classUID[c.ID] = c.UID
+	}
+	if all.Homes, err = tr.homes(classUID, planUID, groupUID); err != nil {
+		return all, err
 	}
 	for _, d := range tr.studio.Store.Damage() {
 		all.Damaged = append(all.Damaged, contract.ExportDamaged{Kind: string(d.Kind), ID: d.ID, Name: d.Name, Why: d.Why})
 	}
 	return all, nil
+}
+
+// homes is what was given to do at home. What belongs to a class that cannot be read is left out with it.
+func (tr *Transfer) homes(classes, plans, groups map[int64]string) ([]contract.ExportHome, error) {
+	stored, err := tr.studio.Store.EveryHome()
+	var list []contract.ExportHome
+	for _, h := range stored {
+		if h.ClassID != 0 && classes[h.ClassID] == "" {
+			continue
+		}
+		list = append(list, contract.ExportHome{
+			UID: h.UID, Class: classes[h.ClassID], Plan: plans[h.PlanID], Group: groups[h.GroupID], GivenAt: h.GivenAt, Document: compact(h.Document),
+			Minutes: h.Minutes, Pieces: h.Pieces, Days: h.Days, When: h.When, Sentence: h.Sentence, Answer: h.Answer, AnsweredAt: ifAny(h.AnsweredAt),
+		})
+	}
+	return list, err
 }
 
 // answers is what was answered after a class, nil where nobody was asked.

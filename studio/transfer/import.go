@@ -30,7 +30,7 @@ const (
 
 // Change is what an import does with one thing that is not the same here already.
 type Change struct {
-	Kind string // choices, practice, group, plan, class
+	Kind string // choices, practice, group, plan, class, home practice
 	Name string
 	Does string
 	What []string // the fields that change, where it is one of some
@@ -70,6 +70,7 @@ func (tr *Transfer) ReadImport(r io.Reader) (*Import, error) {
 		each(i.group, "group", here.Groups, in.Groups, func(g contract.ExportGroup) string { return g.UID }),
 		each(i.plan, "plan", here.Plans, in.Plans, func(p contract.ExportPlan) string { return p.UID }),
 		each(i.class, "class", here.Classes, in.Classes, func(c contract.ExportClass) string { return c.UID }),
+		each(i.home(here.Classes, in.Classes), "home practice", here.Homes, in.Homes, func(h contract.ExportHome) string { return h.UID }),
 	))
 	return i, err
 }

@@ -44,6 +44,12 @@ type all struct {
 	RoomCode  contract.RoomCode
 	Room      contract.Room
 	Answer    contract.RoomAnswer
+	HomeOffer contract.HomeOffer
+	HomeGive  contract.HomeGive
+	HomeSheet contract.HomeSheet
+	HomesOf   contract.HomesOfGroup
+	HomeSaid  contract.HomeAnswer
+	HomePage  contract.HomePage
 	Answered  contract.RoomAnswered
 	Signal    contract.Signal
 	Saw       contract.Saw

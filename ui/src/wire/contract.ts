@@ -30,6 +30,12 @@ export interface Contract {
   RoomCode: RoomCode;
   Room: Room;
   Answer: RoomAnswer;
+  HomeOffer: HomeOffer;
+  HomeGive: HomeGive;
+  HomeSheet: HomeSheet;
+  HomesOf: HomesOfGroup;
+  HomeSaid: HomeAnswer;
+  HomePage: HomePage;
   Answered: RoomAnswered;
   Signal: Signal;
   Saw: Saw;
@@ -129,6 +135,7 @@ export interface Record {
   moods: string[];
   curve: CurvePoint[];
   told: Told;
+  homes: Home[];
   acknowledged: string[];
 }
 export interface ClassCard {
@@ -280,6 +287,22 @@ export interface Told {
   most: number;
   until_ms: number;
   unready: string;
+}
+export interface Home {
+  id: number;
+  class_id: number;
+  plan_id: number;
+  given_ms: number;
+  name: string;
+  says: string;
+  amount: string;
+  plays: boolean;
+  answer: string;
+  minutes: number;
+  pieces: number;
+  days: number;
+  when: string;
+  sentence: string;
 }
 export interface Advice {
   passage: number;
@@ -762,6 +785,69 @@ export interface RoomAnswer {
   how: "easy" | "right" | "too much";
   lane: string;
   ballot: string;
+}
+export interface HomeOffer {
+  title: string;
+  plan_id: number;
+  class_id: number;
+  passages: HomePassage[];
+  whens: string[];
+  given: Home[];
+  before: Home[];
+}
+export interface HomePassage {
+  passage: number;
+  name: string;
+  says: string;
+  counts: string;
+  tempo: number;
+  usual: HomeAmount;
+}
+export interface HomeAmount {
+  minutes: number;
+  pieces: number;
+  days: number;
+  when: string;
+  sentence: string;
+}
+export interface HomeGive {
+  passage: number;
+  again: number;
+  counts: string;
+  tempo: number;
+  minutes: number;
+  pieces: number;
+  days: number;
+  when: string;
+  sentence: string;
+}
+export interface HomeSheet {
+  home: Home;
+  from: string;
+  term: string;
+  how: string[];
+  opening: string[];
+  closing: string[];
+  beside: string;
+  cautions: string[];
+  stop: string;
+}
+export interface HomesOfGroup {
+  homes: Home[];
+  ask: number[];
+  answers: string[];
+}
+export interface HomeAnswer {
+  answer: string;
+}
+export interface HomePage {
+  sheet: HomeSheet;
+  choices: HomeChoice[];
+  given: number;
+}
+export interface HomeChoice {
+  says: string;
+  score: Score;
 }
 export interface RoomAnswered {
   counted: boolean;

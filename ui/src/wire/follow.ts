@@ -1,12 +1,6 @@
 import { signedOut } from "./api";
 import { listen } from "./stream";
-
-/** unpack reads an event: JSON, packed with gzip, in base64. */
-async function unpack<News>(packed: string): Promise<News> {
-  const bytes = Uint8Array.from(atob(packed), (letter) => letter.charCodeAt(0));
-  const plain = new Blob([bytes]).stream().pipeThrough(new DecompressionStream("gzip"));
-  return (await new Response(plain).json()) as News;
-}
+import { unpack } from "./unpack";
 
 type Following<News> = {
   /** takes what arrives, in its order */

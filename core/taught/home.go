@@ -1,0 +1,171 @@
+package taught
+
+import (
+	"cmp"
+	"fmt"
+	"slices"
+	"strings"
+	"unicode/utf8"
+
+	"vastlantern/core/breath"
+	"vastlantern/core/plan"
+)
+
+// Home is how much of a practice goes home, and how it is to be done there (handbook.md section 9). What it is a plan of one
+// passage tells.
+type Home struct {
+	Minutes  int    // a day
+	Pieces   int    // in which they are taken
+	Days     int    // 0 where they are left open
+	When     string // in the day; empty where it does not matter
+	Sentence string // of the teacher's own
+}
+
+// Bounds of what goes home. The ceiling of thirty minutes is the handbook's, the others are ours.
+const (
+	MostHomeMinutes = 30
+	MostHomePieces  = 10
+	MostHomeDays    = 90
+	longestWhen     = 60
+	longestSentence = 300
+)
+
+// Check is what is wrong with it, each in a sentence; empty where nothing is.
+func (h Home) Check() (wrong []string) {
+	for _, of := range []struct {
+		name               string
+		given, least, most int
+	}{{"Minutes a day", h.Minutes, 1, MostHomeMinutes}, {"Pieces", h.Pieces, 1, MostHomePieces}, {"Days", h.Days, 0, MostHomeDays}} {
+		if of.given < of.least || of.given > of.most {
+			wrong = append(wrong, fmt.Sprintf("%s: given %d, allowed: %d to %d.", of.name, of.given, of.least, of.most))
+		}
+	}
+	for _, of := range []struct {
+		name, given string
+		most        int
+	}{{"When in the day", h.When, longestWhen}, {"Your sentence", h.Sentence, longestSentence}} {
+		if n := utf8.RuneCountInString(of.given); n > of.most {
+			wrong = append(wrong, fmt.Sprintf("%s: %d characters, at most %d.", of.name, n, of.most))
+		}
+	}
+	return wrong
+}
+
+// Amount is it as a teacher says it: "10 minutes a day, in 5 pieces, for 7 days, in the morning".
+func (h Home) Amount() string {
+	parts := []string{many(h.Minutes, "minute") + " a day"}
+	if h.Pieces > 1 {
+		parts = append(parts, fmt.Sprintf("in %d pieces", h.Pieces))
+	}
+	if h.Days > 0 {
+		parts = append(parts, "for "+many(h.Days, "day"))
+	}
+	if h.When != "" {
+		parts = append(parts, h.When)
+	}
+	return strings.Join(parts, ", ")
+}
+
+func many(n int, of string) string {
+	if n == 1 {
+		return "1 " + of
+	}
+	return fmt.Sprintf("%d %ss", n, of)
+}
+
+// Piece is how long one piece is, in milliseconds.
+func (h Home) Piece() breath.Exact { return breath.Ratio(int64(h.Minutes)*60_000, int64(h.Pieces)) }
+
+// Rounds is how many whole rounds of the passage come nearest to a piece, with the rests between them; at least one.
+func (h Home) Rounds(p *plan.Passage) int {
+	between := p.BetweenSpan(p.Measure)
+	each := p.RoundSpan(p.Measure).Add(between)
+	if each.Sign() <= 0 {
+		return 1
+	}
+	return int(min(max(h.Piece().Add(between).Div(each).Round(), 1), plan.MostRounds))
+}
+
+// Plan makes of the document, whose plan is p, a plan of the passage of the number alone, as one piece of it is practised at
+// home: at these counts or strokes and this tempo, where they are given.
+func (h Home) Plan(doc plan.Document, p *plan.Plan, number int, at Next) error {
+	in := &p.Passages[number-1]
+	fields := doc.Passages()[number-1].Alone(in)
+	one, err := plan.OneAt(in.PlanTempo, fields, in.Practice)
+	if err != nil {
+		return err
+	}
+	at.Rounds = one.TotalRounds(one.Measure)
+	at.Apply(fields, &one)
+	if one, err = plan.OneAt(in.PlanTempo, fields, in.Practice); err != nil {
+		return err
+	}
+	if one.Practice.FillsMinutes() {
+		fields.SetMinutes(h.Piece().Div(breath.Int(60_000)))
+	} else {
+		fields.SetRounds(h.Rounds(&one))
+	}
+	doc.Only(fields, in.Name())
+	return nil
+}
+
+// UsualHome is what is proposed of a passage that lasts so long in class, in milliseconds: as much a day, in whole minutes,
+// for a week.
+func UsualHome(length int64) Home {
+	const least, most = 3, 10 // the first months of handbook.md section 9
+	return Home{Minutes: int(min(max((length+30_000)/60_000, least), most)), Pieces: 1, Days: 7}
+}
+
+// CanGoHome is the passages of a class that can go home, by their numbers, the one that was the point of the class first: of
+// the practice that took longest in it the passage that asks for most, which is never a try-out, and never the first of
+// several. Practices that settle come last. lengths is how long each passage was led, in milliseconds.
+func CanGoHome(p *plan.Plan, lengths []int64) []int {
+	type candidate struct {
+		number      int
+		first       bool // of several of its practice
+		settling    bool
+		inClass     int64 // of its practice
+		held, round breath.Exact
+	}
+	total := map[string]int64{}
+	met := map[string]int{}
+	var list []candidate
+	for i := range p.Passages {
+		one := &p.Passages[i]
+		if one.Practice == nil || one.Trial || lengths[i] == 0 {
+			continue
+		}
+		id := one.Practice.ID
+		total[id] += lengths[i]
+		met[id]++
+		list = append(list, candidate{
+			number: i + 1, first: met[id] == 1, settling: one.Practice.Settling, held: one.Figures().LongestHold, round: one.RoundSpan(one.Measure),
+		})
+	}
+	for i := range list {
+		id := p.Passages[list[i].number-1].Practice.ID
+		list[i].inClass, list[i].first = total[id], list[i].first && met[id] > 1
+	}
+	slices.SortStableFunc(list, func(a, b candidate) int {
+		return cmp.Or(
+			later(a.settling, b.settling), -cmp.Compare(a.inClass, b.inClass), later(a.first, b.first),
+			-a.held.Cmp(b.held), -a.round.Cmp(b.round), -cmp.Compare(a.number, b.number),
+		)
+	})
+	numbers := make([]int, len(list))
+	for i, c := range list {
+		numbers[i] = c.number
+	}
+	return numbers
+}
+
+// later puts what is so behind what is not.
+func later(a, b bool) int {
+	switch {
+	case a == b:
+		return 0
+	case a:
+		return 1
+	}
+	return -1
+}

@@ -1,0 +1,128 @@
+package store
+
+import (
+	"database/sql"
+	"time"
+
+	"gorm.io/gorm"
+)
+
+// Home is a practice that was given to do at home. Document is a plan file of one passage.
+type Home struct {
+	ID         int64
+	UID        string // the same on every machine; given by the store where it is empty
+	ClassID    int64  // 0 where it was given with a plan, before any class
+	PlanID     int64  // 0 where the plan is gone
+	GroupID    int64
+	GivenAt    time.Time
+	Document   []byte
+	Minutes    int // a day
+	Pieces     int
+	Days       int    // 0 where they are left open
+	When       string // in the day
+	Sentence   string
+	Answer     string // how it was; empty where that is not known
+	AnsweredAt time.Time
+}
+
+type homeRow struct {
+	ID         int64
+	UID        string
+	ClassID    sql.NullInt64
+	PlanID     sql.NullInt64
+	GroupID    sql.NullInt64
+	GivenAt    time.Time
+	Document   string
+	Minutes    int
+	Pieces     int
+	Days       int
+	DayPart    string
+	Sentence   string
+	Answer     string
+	AnsweredAt sql.NullTime
+}
+
+func (homeRow) TableName() string { return "homes" }
+
+func (r homeRow) home() Home {
+	return Home{
+		ID: r.ID, UID: r.UID, ClassID: r.ClassID.Int64, PlanID: r.PlanID.Int64, GroupID: r.GroupID.Int64, GivenAt: r.GivenAt.UTC(), Document: []byte(r.Document),
+		Minutes: r.Minutes, Pieces: r.Pieces, Days: r.Days, When: r.DayPart, Sentence: r.Sentence, Answer: r.Answer, AnsweredAt: timeOf(r.AnsweredAt),
+	}
+}
+
+// AddHome stores what was given and returns it with its id, and with a uid where it had none. ErrNotFound says that its
+// class, plan or group is gone.
+func (s *Store) AddHome(h Home) (Home, error) {
+	row := homeRow{
+		UID: named(h.UID), ClassID: reference(h.ClassID), PlanID: reference(h.PlanID), GroupID: reference(h.GroupID), GivenAt: h.GivenAt.UTC(), Document: string(h.Document),
+		Minutes: h.Minutes, Pieces: h.Pieces, Days: h.Days, DayPart: h.When, Sentence: h.Sentence, Answer: h.Answer, AnsweredAt: moment(h.AnsweredAt),
+	}
+	err := s.db.Create(&row).Error
+	return row.home(), plainly(err)
+}
+
+// Home is one that was given, or ErrNotFound.
+func (s *Store) Home(id int64) (Home, error) {
+	var row homeRow
+	err := s.read.Take(&row, id).Error
+	return row.home(), plainly(err)
+}
+
+// HomeOf is the one of the uid, or ErrNotFound.
+func (s *Store) HomeOf(uid string) (Home, error) {
+	var row homeRow
+	err := s.read.Take(&row, "uid = ?", uid).Error
+	return row.home(), plainly(err)
+}
+
+// AnswerHome notes how it was; ErrNotFound says that it is not there.
+func (s *Store) AnswerHome(id int64, answer string, at time.Time) error {
+	done := s.db.Model(&homeRow{}).Where("id = ?", id).Updates(map[string]any{"answer": answer, "answered_at": moment(at)})
+	if done.Error == nil && done.RowsAffected == 0 {
+		return ErrNotFound
+	}
+	return plainly(done.Error)
+}
+
+// TakeBackHome removes what was given by mistake, or says ErrNotFound.
+func (s *Store) TakeBackHome(id int64) error {
+	removed := s.db.Delete(&homeRow{}, id)
+	if removed.Error == nil && removed.RowsAffected == 0 {
+		return ErrNotFound
+	}
+	return plainly(removed.Error)
+}
+
+// there leaves out what was given in classes that were deleted.
+func (s *Store) there() *gorm.DB {
+	return s.read.Where("class_id IS NULL OR class_id NOT IN (SELECT id FROM classes WHERE deleted_at IS NOT NULL)").Order("given_at DESC, id DESC")
+}
+
+// HomesOfGroup is what the group was given, the latest first, at most so many.
+func (s *Store) HomesOfGroup(group int64, most int) ([]Home, error) {
+	return s.homes(s.there().Where("group_id = ?", group).Limit(most))
+}
+
+// HomesOfClass is what was given in the class, or with its plan before any class.
+func (s *Store) HomesOfClass(class, plan int64) ([]Home, error) {
+	return s.homes(s.there().Where("class_id = ? OR class_id IS NULL AND plan_id = ?", class, reference(plan)))
+}
+
+// HomesOfPlan is what was given with the plan.
+func (s *Store) HomesOfPlan(plan int64) ([]Home, error) {
+	return s.homes(s.there().Where("plan_id = ?", plan))
+}
+
+// EveryHome is all that was ever given, in the order in which it was.
+func (s *Store) EveryHome() ([]Home, error) { return s.homes(s.read.Order("id")) }
+
+func (s *Store) homes(query *gorm.DB) ([]Home, error) {
+	var rows []homeRow
+	err := query.Find(&rows).Error
+	list := make([]Home, len(rows))
+	for i, r := range rows {
+		list[i] = r.home()
+	}
+	return list, plainly(err)
+}

@@ -1,0 +1,37 @@
+package contract
+
+import (
+	"slices"
+
+	"vastlantern/core/plan"
+)
+
+// ForTheRoom leaves out what is only for the teacher: scripts, prompts, cautions, the group, what was pressed.
+func (s Score) ForTheRoom() Score {
+	s.Group, s.Answer, s.SlotMS, s.Unstored = nil, nil, 0, nil
+	s.Cues = slices.DeleteFunc(slices.Clone(s.Cues), func(c Cue) bool { return c.Who == plan.ForTeacher })
+	s.Spoken = slices.DeleteFunc(slices.Clone(s.Spoken), func(c Spoken) bool { return c.Who == plan.ForTeacher })
+	passages := make([]ScorePassage, len(s.Passages))
+	for i, p := range s.Passages {
+		passages[i] = ScorePassage{
+			Name: p.Name, Type: p.Type, Rounds: p.Rounds, StartMS: p.StartMS, EndMS: p.EndMS, Counts: p.Counts, Tempo: p.Tempo,
+			Cautions: []Caution{}, Findings: []Finding{}, Steps: []string{}, Lanes: []LaneOffer{}, InForce: InForce{Beside: p.InForce.Beside}, OwnRound: silent(p.OwnRound), Pattern: p.Pattern, HandAtNose: p.HandAtNose,
+			LinesFor: slices.DeleteFunc(slices.Clone(p.LinesFor), func(w plan.Who) bool { return w == plan.ForTeacher }),
+		}
+	}
+	s.Passages, s.Phases, s.Lane = passages, silent(s.Phases), silent(s.Lane)
+	if s.Wait != nil {
+		wait := *s.Wait
+		wait.Phases = silent(wait.Phases)
+		s.Wait = &wait
+	}
+	return s
+}
+
+func silent(phases []ScorePhase) []ScorePhase {
+	phases = slices.Clone(phases)
+	for i := range phases {
+		phases[i].Verbs, phases[i].Practice = nil, ""
+	}
+	return phases
+}

@@ -1,0 +1,162 @@
+package home
+
+import (
+	"bytes"
+	"compress/gzip"
+	"encoding/base64"
+	"encoding/json"
+	"errors"
+	"fmt"
+	"slices"
+
+	"vastlantern/core/breath"
+	"vastlantern/core/plan"
+	"vastlantern/core/sheet"
+	"vastlantern/core/taught"
+	"vastlantern/studio"
+	"vastlantern/studio/contract"
+)
+
+// score is the whole of a plan as it is played without this program.
+type score func(p *plan.Plan, fingers string) contract.Score
+
+// Page is a home practice as one file that plays by itself. The template is the page as it was built, without a practice.
+func (h *Homes) Page(id int64, template []byte) (studio.File, error) {
+	stored, err := h.studio.Store.Home(id)
+	if err != nil {
+		return studio.File{}, studio.Missing(err, "home practice", id)
+	}
+	s, err := h.Sheet(id)
+	if err != nil {
+		return studio.File{}, err
+	}
+	group, err := h.library.Group(stored.GroupID)
+	if err != nil {
+		return studio.File{}, err
+	}
+	fingers, err := h.library.FingersOf(group)
+	if err != nil {
+		return studio.File{}, err
+	}
+	data, err := page(template, s, stored.Document, fingers, h.classes.PlanScore)
+	return studio.File{Name: studio.FileName(s.Home.Name) + ".html", Type: "text/html; charset=utf-8", Data: data}, err
+}
+
+// PageOf is the page of a passage of a plan, by its number from 1, in as many rounds as it is planned.
+func PageOf(template []byte, doc plan.Document, p *plan.Plan, number int, of score) ([]byte, error) {
+	if number < 1 || number > len(p.Passages) || p.Passages[number-1].Practice == nil {
+		return nil, fmt.Errorf("passage %d is no practice of the plan", number)
+	}
+	one, from := &p.Passages[number-1], p.Title
+	if one.OwnPace { // in as many rounds as fit its minutes
+		usual := taught.UsualHome(one.PlannedLength().Round())
+		if err := usual.Plan(doc, p, number, taught.Next{}); err != nil {
+			return nil, err
+		}
+	} else {
+		doc.Only(doc.Passages()[number-1].Alone(one), one.Name())
+	}
+	document, err := json.Marshal(doc)
+	if err != nil {
+		return nil, err
+	}
+	_, alone, err := sheet.ReadPlan(bytes.NewReader(document))
+	if err != nil {
+		return nil, err
+	}
+	home := contract.Home{Name: one.Name(), Says: pieceInWords(&alone.Passages[0]), Plays: plays(&alone.Passages[0])}
+	return page(template, sheetOf(home, alone, from), document, "", of)
+}
+
+func page(template []byte, s contract.HomeSheet, document []byte, fingers string, of score) ([]byte, error) {
+	if !s.Home.Plays {
+		return nil, studio.Fail(studio.ErrInvalid, "%s has open phases, which wait for a teacher: no page can play it. Its paper can go home.", s.Home.Name)
+	}
+	data := contract.HomePage{Sheet: s, Choices: []contract.HomeChoice{}}
+	_, given, err := sheet.ReadPlan(bytes.NewReader(document))
+	if err != nil {
+		return nil, err
+	}
+	for _, amount := range amounts(&given.Passages[0]) {
+		doc, p, err := sheet.ReadPlan(bytes.NewReader(document))
+		if err != nil {
+			return nil, err
+		}
+		amount.set(doc.Passages()[0])
+		if p, err = plan.Read(doc); err != nil {
+			return nil, err
+		}
+		if amount.given {
+			data.Given = len(data.Choices)
+		}
+		data.Choices = append(data.Choices, contract.HomeChoice{Says: pieceInWords(&p.Passages[0]), Score: of(p, fingers).ForTheRoom()})
+	}
+	return filled(template, data)
+}
+
+// choice is how much is played at once.
+type choice struct {
+	rounds  int
+	minutes breath.Exact // of what fills its minutes
+	given   bool
+}
+
+func (c choice) set(fields plan.Fields) {
+	if c.rounds > 0 {
+		fields.SetRounds(c.rounds)
+		return
+	}
+	fields.SetMinutes(c.minutes)
+}
+
+// mostAtOnce is how long the longest choice may take, in milliseconds: the ceiling of handbook.md section 9.
+const mostAtOnce = taught.MostHomeMinutes * 60_000
+
+// amounts is how much there is to choose from: as it was given, less and more.
+func amounts(p *plan.Passage) []choice {
+	if p.Practice.FillsMinutes() {
+		var list []choice
+		for _, halves := range []int64{1, 2, 3, 4} {
+			if minutes := p.Minutes.Mul(breath.Ratio(halves, 2)); halves == 2 || !breath.Int(taught.MostHomeMinutes).Less(minutes) {
+				list = append(list, choice{minutes: minutes, given: halves == 2})
+			}
+		}
+		return list
+	}
+	given := p.TotalRounds(p.Measure)
+	each := p.RoundSpan(p.Measure).Add(p.BetweenSpan(p.Measure))
+	counts := []int{1, (given + 1) / 2, given, given + (given+1)/2, 2 * given}
+	slices.Sort(counts)
+	var list []choice
+	for _, n := range slices.Compact(counts) {
+		if n == given || n <= plan.MostRounds && !breath.Int(mostAtOnce).Less(each.Times(n)) {
+			list = append(list, choice{rounds: n, given: n == given})
+		}
+	}
+	return list
+}
+
+// place is where the built page takes a practice. It is packed: the scores of several choices say much twice.
+var place = []byte("PRACTICE-GOES-HERE")
+
+func filled(template []byte, data contract.HomePage) ([]byte, error) {
+	if bytes.Count(template, place) != 1 {
+		return nil, errors.New("the page that plays was not built: run make build")
+	}
+	plain, err := json.Marshal(data)
+	if err != nil {
+		return nil, err
+	}
+	var small bytes.Buffer
+	writer, err := gzip.NewWriterLevel(&small, gzip.BestCompression)
+	if err != nil {
+		return nil, err
+	}
+	if _, err := writer.Write(plain); err != nil {
+		return nil, err
+	}
+	if err := writer.Close(); err != nil {
+		return nil, err
+	}
+	return bytes.Replace(template, place, base64.StdEncoding.AppendEncode(nil, small.Bytes()), 1), nil
+}

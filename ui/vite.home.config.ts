@@ -1,0 +1,19 @@
+import { mergeConfig } from "vite";
+import { viteSingleFile } from "vite-plugin-singlefile";
+import usual from "./vite.config";
+
+// The page that plays a practice at home: one file, which asks nothing of any server. It draws with the same components as
+// the room; a small library with the same interface takes the place of React, which alone would fill most of the file.
+const { plugins, build, ...shared } = usual;
+
+export default mergeConfig(shared, {
+  plugins: [...(plugins ?? []), viteSingleFile()],
+  resolve: {
+    alias: {
+      react: "preact/compat",
+      "react-dom/client": "preact/compat/client",
+      "react/jsx-runtime": "preact/jsx-runtime",
+    },
+  },
+  build: { ...build, emptyOutDir: false, rollupOptions: { input: "home.html" } },
+});
