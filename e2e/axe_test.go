@@ -57,11 +57,15 @@ func TestEveryViewIsAccessible(t *testing.T) {
 	var today contract.Today
 	require.NoError(t, program.Get("/api/today", &today))
 
+	var offer contract.HomeOffer
+	require.NoError(t, program.Get(fmt.Sprintf("/api/plans/%d/home", today.Next.ID), &offer))
+	require.NoError(t, program.Post(fmt.Sprintf("/api/plans/%d/home", today.Next.ID), fmt.Sprintf(`{"passage": %d, "minutes": 5, "pieces": 1, "days": 7}`, offer.Passages[0].Passage), &offer))
 	for _, v := range []struct{ path, ready string }{
 		{"/", "Lead this class"},
 		{fmt.Sprintf("/plan/%d", today.Next.ID), "Saved"},
 		{fmt.Sprintf("/plan/%d/card", today.Next.ID), "end"},
-		{fmt.Sprintf("/plan/%d/home", today.Next.ID), "When to stop"},
+		{fmt.Sprintf("/plan/%d/home", today.Next.ID), "Page that plays"},
+		{fmt.Sprintf("/home/%d", offer.Given[0].ID), "When to stop"},
 		{fmt.Sprintf("/try/%d", today.Next.ID), "nothing is recorded"},
 		{"/practices", "Alternate nostril breath"},
 		{"/practices/bhastrika", "Watch for"},

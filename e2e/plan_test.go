@@ -203,8 +203,11 @@ func TestCardsAreOnePage(t *testing.T) {
 	}
 	var plan contract.Plan
 	require.NoError(t, th.program.Post("/api/plans", `{"document": {"format": "vast-lantern-plan", "version": 1, "title": "Long", "passages": [`+strings.Join(passages, ",")+`]}}`, &plan))
-	for _, card := range []struct{ path, ready string }{{"card", "Part 13"}, {"home", "When to stop"}} {
-		page := th.page(fmt.Sprintf("/plan/%d/%s", plan.ID, card.path))
+	var offer contract.HomeOffer
+	sentence := strings.Repeat("Both sit bones on the cushion. ", 9)
+	require.NoError(t, th.program.Post(fmt.Sprintf("/api/plans/%d/home", plan.ID), fmt.Sprintf(`{"passage": 28, "minutes": 10, "pieces": 2, "days": 90, "when": "in the morning", "sentence": %q}`, sentence), &offer))
+	for _, card := range []struct{ path, ready string }{{fmt.Sprintf("/plan/%d/card", plan.ID), "Part 13"}, {fmt.Sprintf("/home/%d", offer.Given[0].ID), "When to stop"}} {
+		page := th.page(card.path)
 		for _, paper := range []string{"A4", "Letter"} {
 			th.see(page, ".paper", card.ready)
 			th.click(page, ".papertools button", "^"+paper+"$")

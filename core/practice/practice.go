@@ -87,9 +87,9 @@ type Practice struct {
 	Figure   []Step            `yaml:"figure"`
 	TaughtAs Effect            `yaml:"taught_as"`
 	Settling bool              `yaml:"settling"` // prepares or closes a class: it is not climbed, and seldom the point of a class
-	From     string            `yaml:"from"`  // of a teacher's own: the practice that it was made from
-	Words    map[string]string `yaml:"words"` // said in place of the table's, by phase
-	Care     []string          `yaml:"care"`  // the aspects of core/care that it has beyond holds, which follow from its counts
+	From     string            `yaml:"from"`     // of a teacher's own: the practice that it was made from
+	Words    map[string]string `yaml:"words"`    // said in place of the table's, by phase
+	Care     []string          `yaml:"care"`     // the aspects of core/care that it has beyond holds, which follow from its counts
 	Entry    `yaml:",inline"`
 
 	// What a plan's passage has where it gives nothing:

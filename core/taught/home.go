@@ -76,14 +76,16 @@ func many(n int, of string) string {
 // Piece is how long one piece is, in milliseconds.
 func (h Home) Piece() breath.Exact { return breath.Ratio(int64(h.Minutes)*60_000, int64(h.Pieces)) }
 
-// Rounds is how many whole rounds of the passage come nearest to a piece, with the rests between them; at least one.
+// Rounds is how many whole rounds of the passage come nearest to a piece, with the rests between them and with what stands
+// before and after; at least one.
 func (h Home) Rounds(p *plan.Passage) int {
 	between := p.BetweenSpan(p.Measure)
 	each := p.RoundSpan(p.Measure).Add(between)
 	if each.Sign() <= 0 {
 		return 1
 	}
-	return int(min(max(h.Piece().Add(between).Div(each).Round(), 1), plan.MostRounds))
+	around := p.PlannedLength().Add(between).Sub(each.Times(p.TotalRounds(p.Measure)))
+	return int(min(max(h.Piece().Add(between).Sub(around).Div(each).Round(), 1), plan.MostRounds))
 }
 
 // Plan makes of the document, whose plan is p, a plan of the passage of the number alone, as one piece of it is practised at

@@ -5,6 +5,7 @@ import remarkGfm from "remark-gfm";
 import { NotFound } from "../frame/NotFound";
 import { Shell } from "../frame/Shell";
 import firstClass from "../../../docs/manual/first-class.md?raw";
+import home from "../../../docs/manual/home.md?raw";
 import keys from "../../../docs/manual/keys.md?raw";
 import mixed from "../../../docs/manual/mixed-rooms.md?raw";
 import screens from "../../../docs/manual/screens.md?raw";
@@ -19,6 +20,7 @@ const pages: { [name: string]: string } = {
   views,
   keys,
   "mixed-rooms": mixed,
+  home,
   screens,
   "your-data": yourData,
 };

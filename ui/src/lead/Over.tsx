@@ -32,6 +32,9 @@ export function Over({ score, live }: { score: Score; live: boolean }) {
       <Link className="btn btn-primary btn-lg" to={`/taught/${score.class_id}`} ref={focus}>
         Read what was taught
       </Link>{" "}
+      <Link className="btn btn-outline-primary btn-lg" to={`/taught/${score.class_id}/home`}>
+        Something for home
+      </Link>{" "}
       <Link className="btn btn-outline-secondary btn-lg" to="/">
         Today
       </Link>

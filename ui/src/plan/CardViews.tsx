@@ -2,7 +2,7 @@ import "./plan.css";
 import { useQuery } from "@tanstack/react-query";
 import { useParams } from "react-router";
 import { get } from "../wire/api";
-import type { Book, PassageSummary, Plan } from "../wire/contract";
+import type { PassageSummary, Plan } from "../wire/contract";
 import { ErrorAlert } from "../frame/ErrorAlert";
 import { Loading } from "../frame/Loading";
 import { clock, day, number, plural, timeOfDay } from "../player/format";
@@ -100,59 +100,4 @@ function Cautions({ passages }: { passages: PassageSummary[] }) {
       ))}
     </footer>
   );
-}
-
-/** HomeCardView is what participants take home: how it goes, how much, and when to stop. It promises nothing. */
-export function HomeCardView() {
-  const { id, plan } = usePlan();
-  const book = useQuery({ queryKey: ["practices", 0], queryFn: () => get<Book>("/practices") });
-  const error = plan.error ?? book.error;
-  if (!plan.data || !book.data)
-    return error ? <ErrorAlert error={error} /> : <Loading what="Preparing the card" />;
-  const practices = plan.data.summary.passages.filter((p) => p.practice !== "");
-  const once = practices.filter((p, i) => practices.findIndex((q) => q.practice === p.practice) === i);
-  return (
-    <Paper back={`/plan/${id}`}>
-      <header>
-        <h1>To do at home</h1>
-        <p>from {plan.data.summary.title || "the class"}</p>
-      </header>
-      <div className="lines">
-        {once.map((p) => {
-          const entry = book.data.practices.find((b) => b.id === p.practice);
-          return (
-            <section key={p.practice}>
-              <h2>{p.name}</h2>
-              <p className="what">{homeInWords(p)}</p>
-              {p.beside !== "" && <p>The gentler way, as good as the other: {p.beside}.</p>}
-              <ol>
-                {(entry?.how ?? []).map((step) => (
-                  <li key={step}>{step}</li>
-                ))}
-              </ol>
-              {p.cautions
-                .filter((c) => c.strong)
-                .map((c) => (
-                  <p key={c.text} className="mind">
-                    {c.text}
-                  </p>
-                ))}
-            </section>
-          );
-        })}
-      </div>
-      {once.length === 0 && <p>There is no practice in this plan yet.</p>}
-      <footer>
-        <h2>When to stop</h2>
-        <p>{book.data.general}</p>
-      </footer>
-    </Paper>
-  );
-}
-
-function homeInWords(p: PassageSummary): string {
-  const counts = p.counts === "" ? "" : `${p.counts}, `;
-  const long = Math.max(1, Math.round(p.length_ms / 60_000));
-  const amount = p.own_pace ? "at your own pace" : plural(p.rounds, "round");
-  return `${counts}${amount}, about ${plural(long, "minute")}`;
 }

@@ -13,6 +13,7 @@ import { Advice } from "./Advice";
 import { CourseStrip } from "./Course";
 import { FitBar } from "./FitBar";
 import { Head } from "./Head";
+import { AskHome } from "../frame/AskHome";
 import { LastTime } from "./LastTime";
 import { Passages } from "./Passages";
 import { TimeBar } from "./TimeBar";
@@ -60,6 +61,7 @@ function EditPlan({ plan }: { plan: Plan }) {
             onAdd={(text) => ask({ do: "add", text })}
           />
         </div>
+        <AskHome group={editor.group} />
         <LastTime editor={editor} />
       </div>
       <Advice editor={editor} />

@@ -14,6 +14,7 @@ import { Shell } from "../frame/Shell";
 import { ErrorAlert } from "../frame/ErrorAlert";
 import { Loading } from "../frame/Loading";
 import { clock, day, number, plural, timeOfDay } from "../player/format";
+import { Given } from "../frame/Given";
 import { Remarks } from "./Remarks";
 import { Told } from "./Told";
 import { TwoBars } from "./TwoBars";
@@ -88,6 +89,15 @@ function Page({ record }: { record: Record }) {
       <TwoBars record={record} />
       <Told told={record.told} />
       <Remarks record={record} />
+      {!led.running && (
+        <section>
+          <h2>To do at home</h2>
+          <Given given={record.homes} />
+          <Link className="btn btn-outline-primary" to={`/taught/${led.id}/home`}>
+            {record.homes.length === 0 ? "Choose what goes home" : "Give something else, or take it back"}
+          </Link>
+        </section>
+      )}
       {record.curve.length > 0 && (
         <Suspense fallback={<Loading what="Drawing" />}>
           <Curves record={record} />

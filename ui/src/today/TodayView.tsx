@@ -16,6 +16,7 @@ import { atMidnight } from "../player/days";
 import { clock, day, minutes, timeOfDay } from "../player/format";
 
 const TemplatesCard = lazy(async () => ({ default: (await import("./TemplatesCard")).TemplatesCard }));
+const AskHome = lazy(async () => ({ default: (await import("../frame/AskHome")).AskHome }));
 const Welcome = lazy(async () => ({ default: (await import("./Welcome")).Welcome }));
 const Week = lazy(async () => ({ default: (await import("./Week")).Week }));
 const BeforeLeading = lazy(async () => ({ default: (await import("../frame/BeforeLeading")).BeforeLeading }));
@@ -55,6 +56,7 @@ function Page({ today }: { today: Today }) {
             </Suspense>
           )}
           <Missing today={today} part="advice" what="What the record suggests" />
+          <Suspense>{today.next?.group && <AskHome group={today.next.group.id} />}</Suspense>
           {today.last && <Last record={today.last} now={today.now_ms} />}
           <Missing today={today} part="last" what="The last class of this group" />
         </Col>

@@ -1,0 +1,220 @@
+package e2e
+
+import (
+	"encoding/json"
+	"fmt"
+	"net/http"
+	"os"
+	"os/exec"
+	"path/filepath"
+	"strings"
+	"testing"
+	"time"
+
+	"github.com/go-rod/rod"
+	"github.com/go-rod/rod/lib/input"
+	"github.com/go-rod/rod/lib/proto"
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"vastlantern/core/breath"
+	"vastlantern/core/pace"
+	"vastlantern/core/sheet"
+	"vastlantern/e2e/stage"
+	"vastlantern/studio/contract"
+)
+
+// A class ends and what was the point of it goes home with one key: it stands in the record, on paper, and as a page; and when
+// the group comes again it is asked about.
+func TestSomethingForHome(t *testing.T) {
+	th := open(t)
+	var group contract.Group
+	require.NoError(t, th.program.Post("/api/groups", `{"name": "Monday", "weekday": -1}`, &group))
+	var plan contract.Plan
+	require.NoError(t, th.program.Post("/api/plans/import", `{"text": "# On four two seven\ntempo 60\ncounted breath 4:4 x2 try-out\ncounted breath 4:4 x2\ncounted breath 4:2:7 x9\n"}`, &plan))
+	document, err := json.Marshal(plan.Document)
+	require.NoError(t, err)
+	require.NoError(t, th.program.Put(fmt.Sprintf("/api/plans/%d", plan.ID), fmt.Sprintf(`{"revision": %d, "document": %s, "group_id": %d}`, plan.Revision, document, group.ID), &plan))
+	var score contract.Score
+	require.NoError(t, th.program.Lead(plan.ID, &score))
+	lead := th.page(fmt.Sprintf("/lead/%d", score.ClassID))
+	th.see(lead, `[data-testid="word"]`, ".")
+	var done contract.Adjusted
+	for range 2 {
+		require.NoError(t, th.program.Post(fmt.Sprintf("/api/classes/%d/adjustments", score.ClassID), fmt.Sprintf(`{"key": "next %d", "do": "next"}`, time.Now().UnixNano()), &done))
+	}
+	th.see(lead, ".aside", "round 2 of 9")
+	th.end(lead)
+	th.click(lead, ".over a", "Something for home")
+	th.see(lead, ".give legend", "What goes home")
+	assert.Equal(t, "Counted breath 4:2:7 ×9 · the point of the class", lead.MustElement(".give label").MustText())
+	require.NoError(t, lead.MustElement("#home-minutes").SelectAllText())
+	require.NoError(t, lead.MustElement("#home-minutes").Input("40"))
+	lead.MustElement("#home-sentence").MustInput("As lightly as here.")
+	lead.MustElement(".give button[type=submit]").MustEval(`() => this.click()`)
+	assert.Equal(t, "40", lead.MustElement("#home-minutes").MustProperty("value").Str(), "a browser says itself that it is too much")
+	require.NoError(t, lead.MustElement("#home-minutes").SelectAllText())
+	require.NoError(t, lead.MustElement("#home-minutes").Input("10"))
+	th.press(lead, input.Enter)
+	th.see(lead, ".given", "10 minutes a day, for 7 days")
+	th.see(lead, ".given", "As lightly as here.")
+	th.click(lead, ".given a", "Paper")
+	th.see(lead, ".paper", "When to stop")
+	th.see(lead, ".paper", "Holding the breath: leave it out with")
+
+	record := th.page(fmt.Sprintf("/taught/%d", score.ClassID))
+	th.see(record, ".given", "10 minutes a day")
+	th.click(record, "a", "take it back")
+	th.click(record, ".given button", "Take it back")
+	th.click(record, ".given button", "Keep it")
+	var offer contract.HomeOffer
+	require.NoError(t, th.program.Get(fmt.Sprintf("/api/classes/%d/home", score.ClassID), &offer))
+	require.Len(t, offer.Given, 1)
+
+	response, err := http.Get(fmt.Sprintf("%s/api/homes/%d/page", th.program.URL, offer.Given[0].ID))
+	require.NoError(t, err)
+	defer response.Body.Close()
+	assert.Contains(t, response.Header.Get("Content-Disposition"), `attachment; filename=counted-breath.html`)
+
+	// Some days later the group comes again: the clock has run four times as fast for a day.
+	th.program.Kill()
+	th.from = time.Now().AddDate(0, 0, -1).Format(time.RFC3339Nano)
+	th.start("0")
+	again := th.page(fmt.Sprintf("/plan/%d", plan.ID))
+	th.see(again, ".askhome", "Counted breath.*10 minutes a day.*How was it")
+	th.click(again, ".askhome button", "now and then")
+	th.see(again, ".askhome", "at home: now and then")
+	th.click(again, ".askhome button", "Undo")
+	th.click(again, ".askhome button", "every day")
+	th.see(again, ".askhome", "at home: every day")
+	require.NoError(t, again.Navigate(th.at+fmt.Sprintf("/plan/%d/home", plan.ID)))
+	th.see(again, ".given", "at home: every day")
+	var next contract.Plan
+	require.NoError(t, th.program.Post("/api/plans", fmt.Sprintf(`{"group_id": %d, "document": {"format": "vast-lantern-plan", "version": 1, "passages": []}}`, group.ID), &next))
+	require.NoError(t, again.Navigate(th.at+fmt.Sprintf("/plan/%d/home", next.ID)))
+	th.see(again, ".give", "once more: Counted breath 4:2:7.*every day")
+	th.press(again, input.Enter)
+	th.see(again, ".given", "10 minutes a day")
+}
+
+// The page that plays is opened from the disk, with the network off, on a phone: it asks nothing of anybody, and has the counts
+// of the sheet at their milliseconds, on both lanes; it rests at any moment, and ends.
+func TestThePageThatPlaysAtHome(t *testing.T) {
+	t.Parallel()
+	const plan = `{"format": "vast-lantern-plan", "version": 1, "title": "Mixed", "tempo": 120, "passages": [
+		{"type": "practice", "practice": "nadi-shodhana", "counts": "2:2:4", "rounds": 3, "lead_in": 2, "beside": "breathe", "closing": [{"breaths": 1}]}]}`
+	folder := t.TempDir()
+	file := filepath.Join(folder, "mixed.plan.json")
+	require.NoError(t, os.WriteFile(file, []byte(plan), 0o600))
+	binary, err := stage.Binary()
+	require.NoError(t, err)
+	page, err := exec.Command(binary, "home", file, "--passage", "1").Output()
+	require.NoError(t, err)
+	assert.Less(t, len(page), 250_000)
+	path := filepath.Join(folder, "home.html")
+	require.NoError(t, os.WriteFile(path, page, 0o600))
+	_, p, err := sheet.ReadPlan(strings.NewReader(plan))
+	require.NoError(t, err)
+	tl := pace.Sheet(p)
+
+	browser, err := stage.Open()
+	require.NoError(t, err)
+	t.Cleanup(browser.Close)
+	th := &theater{T: t, browser: browser}
+	tab, err := browser.Page("about:blank", 390, 844, patience)
+	require.NoError(t, err)
+	require.NoError(t, proto.NetworkEnable{}.Call(tab))
+	require.NoError(t, proto.NetworkEmulateNetworkConditions{Offline: true, DownloadThroughput: -1, UploadThroughput: -1}.Call(tab))
+	var asked []string
+	wait := tab.EachEvent(func(e *proto.NetworkRequestWillBeSent) {
+		if !strings.HasPrefix(e.Request.URL, "data:") {
+			asked = append(asked, e.Request.URL)
+		}
+	})
+	go wait()
+	require.NoError(t, tab.Navigate("file://"+path))
+	th.see(tab, ".before .stop", "Stop and breathe naturally when dizzy")
+	th.see(tab, ".before .stop", "Holding the breath: leave it out with")
+	th.accessible(tab, "before")
+	for _, lane := range []string{"main", "beside"} {
+		rows := tl.Rows
+		if lane == "beside" {
+			rows = tl.Lane(p).Rows
+		}
+		tab.MustEval(`(lane) => {
+			const select = document.querySelectorAll(".choices select")[1];
+			select.value = lane;
+			select.dispatchEvent(new Event("change", { bubbles: true }));
+			const text = (id) => document.querySelector("[data-testid=" + id + "]")?.innerText.replace(/\s+/g, " ").trim() ?? "";
+			window.seen = [];
+			window.watch?.disconnect();
+			window.watch = new MutationObserver(() => {
+				const one = text("word") + " " + text("count");
+				if (one !== window.seen.at(-1)?.one) window.seen.push({ at: lanternClock.now(), one });
+			});
+			window.watch.observe(document.body, { subtree: true, childList: true, characterData: true });
+		}`, lane)
+		th.click(tab, "button", "^Start$")
+		th.see(tab, ".aside", "round 3 of 3")
+		if lane == "main" {
+			th.accessible(tab, "playing")
+		}
+		th.see(tab, "h1", "It is done")
+		compare(t, tab, rows)
+		th.click(tab, "button", "^Back$")
+	}
+	th.click(tab, "button", "^Start$")
+	th.see(tab, ".aside", "round 2 of 3")
+	th.press(tab, input.Space)
+	th.see(tab, "h1", "natural breath")
+	th.accessible(tab, "resting")
+	th.press(tab, input.Space)
+	th.see(tab, ".aside", "round 2 of 3")
+	at := tab.MustEval(`() => lanternClock.now()`).Num()
+	second := tl.Rows[0]
+	for _, row := range tl.Rows {
+		if row.Round == 2 {
+			second = row
+			break
+		}
+	}
+	assert.InDelta(t, second.At, at, 1500, "the round that was left begins again")
+	th.press(tab, input.Escape)
+	th.see(tab, ".before", "When to stop")
+	assert.Equal(t, []string{"file://" + path}, asked, "nothing is asked of any server")
+}
+
+// compare holds what was seen against the counted rows: what was shown was due, and nearly every count was shown in time. A
+// busy machine may draw a few too late.
+func compare(t *testing.T, tab *rod.Page, rows []pace.Row) {
+	t.Helper()
+	var seen []struct {
+		At  float64
+		One string
+	}
+	require.NoError(t, json.Unmarshal([]byte(tab.MustEval(`() => JSON.stringify(window.seen)`).Str()), &seen))
+	const early, late, mostLate = 60, 250, 3 // ms, and how many
+	counted, inTime := 0, 0
+	for _, row := range rows {
+		if row.Stage != pace.Round || row.Count == 0 || row.Phase == breath.Free {
+			continue
+		}
+		counted++
+		want := fmt.Sprintf("%s %d", inShort(row), row.Count)
+		for _, one := range seen {
+			if one.One == want && one.At >= float64(row.At)-early && one.At <= float64(row.At)+late {
+				inTime++
+				break
+			}
+		}
+	}
+	assert.Greater(t, counted, 15)
+	assert.GreaterOrEqual(t, inTime, counted-mostLate, "seen: %v", seen)
+	for _, one := range seen {
+		for _, row := range rows {
+			if row.Stage == pace.Round && one.At >= float64(row.At)+late && one.At < float64(row.End())-early && row.Count > 0 && row.Phase != breath.Free {
+				assert.Equal(t, fmt.Sprintf("%s %d", inShort(row), row.Count), one.One, "at %.0f ms", one.At)
+			}
+		}
+	}
+}

@@ -1,0 +1,66 @@
+import "./given.css";
+import { useState } from "react";
+import { Button, Card } from "react-bootstrap";
+import { Link } from "react-router";
+import { day } from "../player/format";
+import type { Home } from "../wire/contract";
+
+type Props = { given: Home[]; onTakeBack?: (id: number) => void };
+
+/** Given is what was given to do at home, with the ways in which it goes there. */
+export function Given({ given, onTakeBack }: Props) {
+  if (given.length === 0) return null;
+  return (
+    <section className="given" aria-label="Given to do at home">
+      {given.map((home) => (
+        <Card key={home.id} className="mb-3">
+          <Card.Body>
+            <h2>{home.name}</h2>
+            <p className="mb-1">
+              {home.says} <small className="text-secondary">· given {day(home.given_ms)}</small>
+            </p>
+            <p className="mb-1">
+              <strong>{home.amount}</strong>
+              {home.answer !== "" && <span> · at home: {home.answer}</span>}
+            </p>
+            {home.sentence !== "" && <p className="mb-2">“{home.sentence}”</p>}
+            <div className="d-flex flex-wrap gap-2 align-items-center">
+              <Link className="btn btn-outline-primary" to={`/home/${home.id}`}>
+                Paper
+              </Link>
+              {home.plays ? (
+                <a className="btn btn-outline-primary" href={`/api/homes/${home.id}/page`} download>
+                  Page that plays
+                </a>
+              ) : (
+                <small className="text-secondary">Open phases wait for a teacher: no page plays them.</small>
+              )}
+              {onTakeBack && <TakeBack onTakeBack={() => onTakeBack(home.id)} />}
+            </div>
+          </Card.Body>
+        </Card>
+      ))}
+    </section>
+  );
+}
+
+/** TakeBack asks once more: what was handed out is out. */
+function TakeBack({ onTakeBack }: { onTakeBack: () => void }) {
+  const [asked, setAsked] = useState(false);
+  if (!asked)
+    return (
+      <Button variant="link" onClick={() => setAsked(true)}>
+        Take it back
+      </Button>
+    );
+  return (
+    <>
+      <Button variant="outline-danger" autoFocus onClick={onTakeBack}>
+        Take it out of the record
+      </Button>
+      <Button variant="link" onClick={() => setAsked(false)}>
+        Keep it
+      </Button>
+    </>
+  );
+}

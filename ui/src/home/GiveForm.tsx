@@ -1,0 +1,208 @@
+import { useState } from "react";
+import { Button, Form } from "react-bootstrap";
+import { ErrorAlert } from "../frame/ErrorAlert";
+import { shortDay } from "../player/format";
+import type { HomeAmount, HomeGive, HomeOffer } from "../wire/contract";
+
+type Props = { offer: HomeOffer; give: (what: HomeGive) => void; pending: boolean; error: Error | null };
+
+/** What is chosen: a passage of the class, or something that was given before. */
+type Chosen = { passage: number; again: number };
+
+/** start is what stands in the form for what is chosen: as it was led, or as it was given before. */
+function start(offer: HomeOffer, { passage, again }: Chosen) {
+  const before = offer.before.find((home) => home.id === again);
+  if (before) return { counts: "", tempo: "", amount: amountOf(before) };
+  const of = offer.passages.find((p) => p.passage === passage);
+  return {
+    counts: of?.counts ?? "",
+    tempo: of && of.tempo > 0 ? String(of.tempo) : "",
+    amount: of ? of.usual : { minutes: 5, pieces: 1, days: 7, when: "", sentence: "" },
+  };
+}
+
+function amountOf({ minutes, pieces, days, when, sentence }: HomeAmount): HomeAmount {
+  return { minutes, pieces, days, when, sentence };
+}
+
+/** GiveForm chooses what goes home and how much of it. All of it is proposed: one key gives it. */
+export function GiveForm({ offer, give, pending, error }: Props) {
+  const [chosen, setChosen] = useState<Chosen>({
+    passage: offer.passages[0]?.passage ?? 0,
+    again: offer.passages.length > 0 ? 0 : offer.before[0]!.id,
+  });
+  const [form, setForm] = useState(() => start(offer, chosen));
+  const choose = (next: Chosen) => {
+    setChosen(next);
+    const fresh = start(offer, next);
+    const { when, sentence } = form.amount; // what was typed stays
+    setForm({
+      ...fresh,
+      amount: {
+        ...fresh.amount,
+        when: when || fresh.amount.when,
+        sentence: sentence || fresh.amount.sentence,
+      },
+    });
+  };
+  const amount = (part: Partial<HomeAmount>) => setForm({ ...form, amount: { ...form.amount, ...part } });
+  const one = offer.passages.find((p) => p.passage === chosen.passage);
+  const submit = () =>
+    give({
+      ...chosen,
+      counts: one && form.counts !== one.counts ? form.counts : "",
+      tempo: one && Number(form.tempo) !== one.tempo ? Number(form.tempo) : 0,
+      ...form.amount,
+    });
+  return (
+    <Form
+      className="give"
+      onSubmit={(e) => {
+        e.preventDefault();
+        submit();
+      }}
+    >
+      <fieldset>
+        <legend>What goes home</legend>
+        {offer.passages.map((p, i) => (
+          <Form.Check
+            key={p.passage}
+            type="radio"
+            name="what"
+            id={`passage-${p.passage}`}
+            checked={chosen.passage === p.passage && chosen.again === 0}
+            onChange={() => choose({ passage: p.passage, again: 0 })}
+            label={
+              <>
+                {p.says}
+                {i === 0 && <small> · the point of the class</small>}
+              </>
+            }
+          />
+        ))}
+        {offer.before.map((home) => (
+          <Form.Check
+            key={`again-${home.id}`}
+            type="radio"
+            name="what"
+            id={`again-${home.id}`}
+            checked={chosen.again === home.id}
+            onChange={() => choose({ passage: 0, again: home.id })}
+            label={
+              <>
+                once more: {home.name} {home.says}
+                <small>
+                  {" "}
+                  · given {shortDay(home.given_ms)}
+                  {home.answer !== "" && `, ${home.answer}`}
+                </small>
+              </>
+            }
+          />
+        ))}
+      </fieldset>
+      <div className="amounts">
+        {one && one.counts !== "" && (
+          <Field id="counts" label="Counts">
+            <Form.Control
+              value={form.counts}
+              onChange={(e) => setForm({ ...form, counts: e.target.value })}
+            />
+          </Field>
+        )}
+        {one && one.tempo > 0 && (
+          <Field id="tempo" label="Tempo, a minute">
+            <Form.Control
+              inputMode="decimal"
+              value={form.tempo}
+              onChange={(e) => setForm({ ...form, tempo: e.target.value })}
+            />
+          </Field>
+        )}
+        <Amount
+          id="minutes"
+          label="Minutes a day"
+          value={form.amount.minutes}
+          min={1}
+          max={30}
+          onChange={(minutes) => amount({ minutes })}
+        />
+        <Amount
+          id="pieces"
+          label="In pieces"
+          value={form.amount.pieces}
+          min={1}
+          max={10}
+          onChange={(pieces) => amount({ pieces })}
+        />
+        <Amount
+          id="days"
+          label="Days (0: open)"
+          value={form.amount.days}
+          min={0}
+          max={90}
+          onChange={(days) => amount({ days })}
+        />
+        <Field id="when" label="When in the day">
+          <Form.Control
+            list="whens"
+            maxLength={60}
+            placeholder="any time"
+            value={form.amount.when}
+            onChange={(e) => amount({ when: e.target.value })}
+          />
+        </Field>
+        <datalist id="whens">
+          {offer.whens.map((when) => (
+            <option key={when} value={when} />
+          ))}
+        </datalist>
+      </div>
+      <Field id="sentence" label="One sentence of yours">
+        <Form.Control
+          maxLength={300}
+          value={form.amount.sentence}
+          onChange={(e) => amount({ sentence: e.target.value })}
+        />
+      </Field>
+      {error && <ErrorAlert error={error} />}
+      <Button type="submit" size="lg" className="mt-3" disabled={pending} autoFocus>
+        Give it to take home
+      </Button>
+      <p className="text-secondary mt-2">When to stop, and the cautions, come by themselves.</p>
+    </Form>
+  );
+}
+
+function Field({ id, label, children }: { id: string; label: string; children: React.ReactNode }) {
+  return (
+    <Form.Group controlId={`home-${id}`}>
+      <Form.Label>{label}</Form.Label>
+      {children}
+    </Form.Group>
+  );
+}
+
+type NumberProps = {
+  id: string;
+  label: string;
+  value: number;
+  min: number;
+  max: number;
+  onChange: (value: number) => void;
+};
+
+function Amount({ id, label, value, min, max, onChange }: NumberProps) {
+  return (
+    <Field id={id} label={label}>
+      <Form.Control
+        type="number"
+        min={min}
+        max={max}
+        required
+        value={value}
+        onChange={(e) => onChange(Math.floor(Number(e.target.value)) || 0)}
+      />
+    </Field>
+  );
+}

@@ -1,0 +1,64 @@
+import "./home.css";
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { Alert } from "react-bootstrap";
+import { Link, useLocation, useParams } from "react-router";
+import { get, post, remove } from "../wire/api";
+import type { Done, HomeGive, HomeOffer } from "../wire/contract";
+import { Shell } from "../frame/Shell";
+import { ErrorAlert } from "../frame/ErrorAlert";
+import { Loading } from "../frame/Loading";
+import { Given } from "../frame/Given";
+import { GiveForm } from "./GiveForm";
+
+/** HomeView is where a teacher chooses what goes home from a plan or a class, and hands it out. */
+export function HomeView() {
+  const id = Number(useParams().id);
+  const ofClass = useLocation().pathname.startsWith("/taught");
+  const path = `/${ofClass ? "classes" : "plans"}/${id}/home`;
+  const queries = useQueryClient();
+  const offer = useQuery({ queryKey: ["home", path], queryFn: () => get<HomeOffer>(path), gcTime: 0 });
+  const give = useMutation({
+    mutationFn: (what: HomeGive) => post<HomeOffer>(path, what),
+    onSuccess: (fresh) => queries.setQueryData(["home", path], fresh),
+  });
+  const takeBack = useMutation({
+    mutationFn: (home: number) => remove<Done>(`/homes/${home}`),
+    onSettled: () => offer.refetch(),
+  });
+  return (
+    <Shell view={ofClass ? "taught" : "plan"}>
+      {offer.isPending && <Loading what="Looking at what can go home" />}
+      {offer.isError && <ErrorAlert error={offer.error} retry={() => void offer.refetch()} />}
+      {offer.data && (
+        <>
+          <h1>To do at home</h1>
+          <p className="text-secondary">
+            from <Link to={ofClass ? `/taught/${id}` : `/plan/${id}`}>{offer.data.title || "the class"}</Link>
+          </p>
+          {offer.data.passages.length === 0 && offer.data.before.length === 0 ? (
+            <Alert variant="light">
+              There is nothing that could go home yet: no practice {ofClass ? "was led" : "is planned"}.
+            </Alert>
+          ) : (
+            <GiveForm
+              key={offer.data.given.length}
+              offer={offer.data}
+              give={give.mutate}
+              pending={give.isPending}
+              error={give.error}
+            />
+          )}
+          {takeBack.isError && <ErrorAlert error={takeBack.error} />}
+          <Given given={offer.data.given} onTakeBack={takeBack.mutate} />
+          {offer.data.given.length > 0 && (
+            <p>
+              <Link to={ofClass ? `/taught/${id}` : `/plan/${id}`}>
+                {ofClass ? "To the record" : "Back to the plan"}
+              </Link>
+            </p>
+          )}
+        </>
+      )}
+    </Shell>
+  );
+}
