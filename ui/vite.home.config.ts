@@ -1,6 +1,6 @@
 import { mergeConfig } from "vite";
 import { viteSingleFile } from "vite-plugin-singlefile";
-import usual from "./vite.config";
+import usual from "./vite.config.ts";
 
 // The page that plays a practice at home: one file, which asks nothing of any server. It draws with the same components as
 // the room; a small library with the same interface takes the place of React, which alone would fill most of the file.

@@ -78,12 +78,13 @@ func page(template []byte, s contract.HomeSheet, document []byte, fingers string
 		return nil, err
 	}
 	for _, amount := range amounts(&given.Passages[0]) {
-		doc, p, err := sheet.ReadPlan(bytes.NewReader(document))
+		doc, err := sheet.ReadDocument(bytes.NewReader(document))
 		if err != nil {
 			return nil, err
 		}
 		amount.set(doc.Passages()[0])
-		if p, err = plan.Read(doc); err != nil {
+		p, err := plan.Read(doc)
+		if err != nil {
 			return nil, err
 		}
 		if amount.given {
