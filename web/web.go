@@ -177,6 +177,7 @@ func (s server) homes(api *gin.RouterGroup) {
 	api.DELETE("/homes/:id", withID(homes.TakeBack))
 	api.POST("/homes/:id/answer", bodyWithID(homes.Answer))
 	api.GET("/groups/:id/homes", withID(homes.OfGroup))
+	api.GET("/homes/:id/score", withID(homes.Score))
 	api.GET("/homes/:id/page", download(func(c *gin.Context) (studio.File, error) {
 		template, err := HomeTemplate()
 		if err != nil {

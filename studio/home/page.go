@@ -42,6 +42,26 @@ func (h *Homes) Page(id int64, template []byte) (studio.File, error) {
 	return studio.File{Name: studio.FileName(s.Home.Name) + ".html", Type: "text/html; charset=utf-8", Data: data}, err
 }
 
+// Score is one piece of a home practice, from 0, as it is heard.
+func (h *Homes) Score(id int64) (contract.Score, error) {
+	stored, err := h.studio.Store.Home(id)
+	if err != nil {
+		return contract.Score{}, studio.Missing(err, "home practice", id)
+	}
+	home, p, err := card(stored)
+	if err != nil {
+		return contract.Score{}, err
+	}
+	if !home.Plays {
+		return contract.Score{}, cannotPlay(home)
+	}
+	return h.classes.PlanScore(p, "").ForTheRoom(), nil
+}
+
+func cannotPlay(home contract.Home) error {
+	return studio.Fail(studio.ErrInvalid, "%s has open phases, which wait for a teacher: nothing can play it. Its paper can go home.", home.Name)
+}
+
 // PageOf is the page of a passage of a plan, by its number from 1, in as many rounds as it is planned.
 func PageOf(template []byte, doc plan.Document, p *plan.Plan, number int, of score) ([]byte, error) {
 	if number < 1 || number > len(p.Passages) || p.Passages[number-1].Practice == nil {
@@ -70,7 +90,7 @@ func PageOf(template []byte, doc plan.Document, p *plan.Plan, number int, of sco
 
 func page(template []byte, s contract.HomeSheet, document []byte, fingers string, of score) ([]byte, error) {
 	if !s.Home.Plays {
-		return nil, studio.Fail(studio.ErrInvalid, "%s has open phases, which wait for a teacher: no page can play it. Its paper can go home.", s.Home.Name)
+		return nil, cannotPlay(s.Home)
 	}
 	data := contract.HomePage{Sheet: s, Choices: []contract.HomeChoice{}}
 	_, given, err := sheet.ReadPlan(bytes.NewReader(document))

@@ -65,6 +65,9 @@ func modulesOf(binary string) ([]shipped, error) {
 	return list, nil
 }
 
+// inside is what is compiled into a package, under a licence that the package does not bring along.
+var inside = map[string]shipped{"wasm-media-encoders": {"LAME, inside wasm-media-encoders", "", "web/licences/lame"}}
+
 // packagesOf is the packages that the front end is built with, not the tools that build it.
 func packagesOf(ui string) ([]shipped, error) {
 	command := exec.Command("npm", "ls", "--omit=dev", "--all", "--parseable")
@@ -86,6 +89,9 @@ func packagesOf(ui string) ([]shipped, error) {
 		}
 		if !seen[pack.Name+pack.Version] {
 			list = append(list, shipped{pack.Name, pack.Version, folder})
+			if of, more := inside[pack.Name]; more {
+				list = append(list, of)
+			}
 		}
 		seen[pack.Name+pack.Version] = true
 	}

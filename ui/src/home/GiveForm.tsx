@@ -166,7 +166,13 @@ export function GiveForm({ offer, give, pending, error }: Props) {
         />
       </Field>
       {error && <ErrorAlert error={error} />}
-      <Button type="submit" size="lg" className="mt-3" disabled={pending} autoFocus>
+      <Button
+        type="submit"
+        size="lg"
+        className="mt-3"
+        disabled={pending}
+        autoFocus={offer.given.length === 0}
+      >
         Give it to take home
       </Button>
       <p className="text-secondary mt-2">When to stop, and the cautions, come by themselves.</p>

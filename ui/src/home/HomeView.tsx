@@ -1,14 +1,17 @@
 import "./home.css";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { lazy, Suspense, useState } from "react";
 import { Alert } from "react-bootstrap";
 import { Link, useLocation, useParams } from "react-router";
 import { get, post, remove } from "../wire/api";
-import type { Done, HomeGive, HomeOffer } from "../wire/contract";
+import type { Done, Home, HomeGive, HomeOffer } from "../wire/contract";
 import { Shell } from "../frame/Shell";
 import { ErrorAlert } from "../frame/ErrorAlert";
 import { Loading } from "../frame/Loading";
 import { Given } from "../frame/Given";
 import { GiveForm } from "./GiveForm";
+
+const SoundDialog = lazy(async () => ({ default: (await import("./SoundDialog")).SoundDialog }));
 
 /** HomeView is where a teacher chooses what goes home from a plan or a class, and hands it out. */
 export function HomeView() {
@@ -16,6 +19,7 @@ export function HomeView() {
   const ofClass = useLocation().pathname.startsWith("/taught");
   const path = `/${ofClass ? "classes" : "plans"}/${id}/home`;
   const queries = useQueryClient();
+  const [sounding, setSounding] = useState<Home | null>(null);
   const offer = useQuery({ queryKey: ["home", path], queryFn: () => get<HomeOffer>(path), gcTime: 0 });
   const give = useMutation({
     mutationFn: (what: HomeGive) => post<HomeOffer>(path, what),
@@ -35,6 +39,10 @@ export function HomeView() {
           <p className="text-secondary">
             from <Link to={ofClass ? `/taught/${id}` : `/plan/${id}`}>{offer.data.title || "the class"}</Link>
           </p>
+          {takeBack.isError && <ErrorAlert error={takeBack.error} />}
+          <Given given={offer.data.given} onTakeBack={takeBack.mutate} onSound={setSounding} />
+          <Suspense>{sounding && <SoundDialog home={sounding} onClose={() => setSounding(null)} />}</Suspense>
+          {offer.data.given.length > 0 && <h2>Something else</h2>}
           {offer.data.passages.length === 0 && offer.data.before.length === 0 ? (
             <Alert variant="light">
               There is nothing that could go home yet: no practice {ofClass ? "was led" : "is planned"}.
@@ -48,8 +56,6 @@ export function HomeView() {
               error={give.error}
             />
           )}
-          {takeBack.isError && <ErrorAlert error={takeBack.error} />}
-          <Given given={offer.data.given} onTakeBack={takeBack.mutate} />
           {offer.data.given.length > 0 && (
             <p>
               <Link to={ofClass ? `/taught/${id}` : `/plan/${id}`}>

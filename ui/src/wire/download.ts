@@ -6,11 +6,13 @@ export async function saveFile(path: string): Promise<void> {
   const answer = await fetch(`/api${path}`);
   if (!answer.ok) throw new Failed((await answer.json()) as Problem, answer.status);
   const named = /filename="?([^";]+)"?/.exec(answer.headers.get("Content-Disposition") ?? "");
-  const address = URL.createObjectURL(await answer.blob());
-  const link = Object.assign(document.createElement("a"), {
-    href: address,
-    download: named?.[1] ?? "taught",
-  });
+  saveBlob(await answer.blob(), named?.[1] ?? "taught");
+}
+
+/** saveBlob has the browser save what was made on this page. */
+export function saveBlob(content: Blob, name: string): void {
+  const address = URL.createObjectURL(content);
+  const link = Object.assign(document.createElement("a"), { href: address, download: name });
   link.click();
   URL.revokeObjectURL(address);
 }

@@ -1,0 +1,100 @@
+import { useMutation } from "@tanstack/react-query";
+import { useEffect, useRef, useState } from "react";
+import { Button, Form, Modal, ProgressBar } from "react-bootstrap";
+import { ErrorAlert } from "../frame/ErrorAlert";
+import { render, type Wanted } from "../player/sound/render";
+import { mp3File, wavFile } from "../player/sound/soundFile";
+import { get } from "../wire/api";
+import type { Home, Score } from "../wire/contract";
+import { saveBlob } from "../wire/download";
+
+const heard: { [part in keyof Omit<Wanted, "mono">]: string } = {
+  tones: "tones: rising for the inhale, falling for the exhale",
+  ticks: "a tick at each count",
+  calls: "the calls: the last round, half way",
+};
+
+type FileForm = "mp3" | "wav";
+
+/** SoundDialog makes a file to listen to of a home practice, here in the browser and faster than it is heard. */
+export function SoundDialog({ home, onClose }: { home: Home; onClose: () => void }) {
+  const [wanted, setWanted] = useState<Wanted>({ tones: true, ticks: true, calls: true, mono: false });
+  const [form, setForm] = useState<FileForm>("mp3");
+  const [done, setDone] = useState(0);
+  const cancelled = useRef(false);
+  useEffect(() => () => void (cancelled.current = true), []);
+  const make = useMutation({
+    mutationFn: async () => {
+      cancelled.current = false;
+      setDone(0);
+      const score = await get<Score>(`/homes/${home.id}/score`);
+      const file = form === "mp3" ? await mp3File() : wavFile();
+      for await (const piece of render(score, wanted)) {
+        if (cancelled.current) return;
+        file.add(piece);
+        setDone(piece.done);
+      }
+      saveBlob(file.finish(), `${home.name}.${form}`);
+    },
+  });
+  return (
+    <Modal show centered onHide={onClose} aria-labelledby="soundfile">
+      <Modal.Header closeButton>
+        <Modal.Title id="soundfile">Sound of {home.name}</Modal.Title>
+      </Modal.Header>
+      <Modal.Body>
+        <p>
+          {home.says}. It is made on this device, in less time than it takes to hear it. The first and the
+          last minute are softer.
+        </p>
+        {(Object.keys(heard) as (keyof typeof heard)[]).map((part) => (
+          <Form.Check
+            key={part}
+            id={`heard-${part}`}
+            label={heard[part]}
+            checked={wanted[part]}
+            onChange={(e) => setWanted({ ...wanted, [part]: e.target.checked })}
+          />
+        ))}
+        <Form.Check
+          id="heard-mono"
+          label="mono, for one loudspeaker"
+          checked={wanted.mono}
+          onChange={(e) => setWanted({ ...wanted, mono: e.target.checked })}
+        />
+        <Form.Group controlId="soundform" className="mt-2">
+          <Form.Label>File</Form.Label>
+          <Form.Select value={form} onChange={(e) => setForm(e.target.value as FileForm)}>
+            <option value="mp3">MP3: small, for a message</option>
+            <option value="wav">WAV: exact, for working on it</option>
+          </Form.Select>
+        </Form.Group>
+        {make.isPending && (
+          <ProgressBar
+            className="mt-3"
+            now={100 * done}
+            label={`${Math.round(100 * done)} %`}
+            aria-label="How much is made"
+          />
+        )}
+        {make.isSuccess && done === 1 && (
+          <p role="status" className="mt-3 mb-0">
+            It is made, and saved where your browser saves files.
+          </p>
+        )}
+        {make.isError && <ErrorAlert error={make.error} />}
+      </Modal.Body>
+      <Modal.Footer>
+        {make.isPending ? (
+          <Button variant="outline-secondary" onClick={() => (cancelled.current = true)}>
+            Cancel
+          </Button>
+        ) : (
+          <Button onClick={() => make.mutate()} disabled={!wanted.tones && !wanted.ticks && !wanted.calls}>
+            Make the file
+          </Button>
+        )}
+      </Modal.Footer>
+    </Modal>
+  );
+}
