@@ -54,6 +54,7 @@ func TestWhatWasToldSpeaksAgainstAStep(t *testing.T) {
 		{"less than a third beside", taught.Told{Right: 9, Main: 7, Beside: 3}, ""},
 		{"as the teacher counted, whatever the phones told", taught.Told{Main: 1, Beside: 4, Attended: 14, Gentler: 4}, ""},
 		{"a third, as counted", taught.Told{Attended: 12, Gentler: 4}, "4 of 12 took the gentler lane"},
+		{"too much at home", taught.Told{HomeTooMuch: true}, "but what was given to do at home was too much last time"},
 		{"counted, but nobody knows of how many", taught.Told{Gentler: 4, Main: 8, Beside: 1}, ""},
 	} {
 		var h taught.History

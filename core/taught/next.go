@@ -56,6 +56,8 @@ func (h *History) Next(practice string) (Next, bool) {
 		next.Why = fmt.Sprintf("It was eased last time: start from where it ended, %s.", next.Words())
 	case last.Rounds < last.PlannedRounds:
 		next.Why = fmt.Sprintf("%d of %d rounds were led last time: the same again.", last.Rounds, last.PlannedRounds)
+	case last.Settling:
+		next.Why = fmt.Sprintf("Led as planned %s: the same again, since what settles is not climbed.", times(n))
 	case n >= streak && h.calm < streak && h.unrest != "":
 		next.Why = fmt.Sprintf("Led as planned %d times in a row, but %s: the same again.", n, h.sinceCalm())
 	case n >= streak && h.climber() != practice:
@@ -96,7 +98,8 @@ func (h *History) climber() string {
 func (h *History) longest(practices []string) (who string) {
 	most := streak - 1
 	for _, practice := range practices {
-		if n := steady(h.past[practice]); n > most {
+		past := h.past[practice]
+		if n := steady(past); n > most && !past[len(past)-1].Settling {
 			who, most = practice, n
 		}
 	}

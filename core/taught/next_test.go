@@ -77,8 +77,8 @@ func TestNextTimeStaysWithinWhatIsAdvised(t *testing.T) {
 	for _, c := range []struct{ passage, level, next, why string }{
 		{`{"type": "practice", "practice": "breath-of-joy", "rounds": 20}`, "", "0:0 x20", "more is not advised in one class"},
 		{`{"type": "practice", "practice": "breath-of-joy", "rounds": 12}`, "beginners", "0:0 x12", "more is not advised in one class"},
-		{`{"type": "practice", "practice": "sigh", "rounds": 6}`, "", "5:8 x6", "one step up"}, // counts, as rounds are as many as is usual
-		{`{"type": "practice", "practice": "sigh", "rounds": 3}`, "experienced", "4:6 x4", "one step up"},
+		{`{"type": "practice", "practice": "sigh", "rounds": 6}`, "", "4:6 x6", "what settles is not climbed"},
+		{`{"type": "practice", "practice": "belly-breath", "rounds": 6}`, "experienced", "4:4 x6", "what settles is not climbed"},
 		{`{"type": "practice", "practice": "kapalabhati", "strokes": 30, "rounds": 5, "rest_between": 30}`, "", "30 st x5", "more is not advised"},
 		{nadi("4:4", 11, ""), "beginners", "5:5 x9", "one step up"}, // three minutes at 60
 		{nadi("4:4", 11, ""), "some practice", "4:4 x13", "one step up"},
@@ -88,7 +88,7 @@ func TestNextTimeStaysWithinWhatIsAdvised(t *testing.T) {
 			h.Add(taught.Of(read(t, c.passage), nil, 3_600_000))
 		}
 		var next taught.Next
-		for _, id := range []string{"sigh", "kapalabhati", "nadi-shodhana", "breath-of-joy"} {
+		for _, id := range []string{"sigh", "belly-breath", "kapalabhati", "nadi-shodhana", "breath-of-joy"} {
 			if one, known := h.Next(id); known {
 				next = one
 			}
@@ -166,7 +166,7 @@ func TestPlannedAgainAsTaught(t *testing.T) {
 func TestOnlyOneThingClimbs(t *testing.T) {
 	const whole = 3_600_000
 	counted := `{"type": "practice", "practice": "counted-breath", "counts": "4:4", "rounds": 5, "lead_in": 0}`
-	sigh := `{"type": "practice", "practice": "sigh", "rounds": 3, "lead_in": 0}`
+	other := `{"type": "practice", "practice": "ujjayi", "counts": "4:4", "rounds": 3, "lead_in": 0}`
 	var h taught.History
 	add := func(script []pace.Adjustment, passages ...string) {
 		h.Add(taught.Of(read(t, passages...), script, whole))
@@ -179,13 +179,13 @@ func TestOnlyOneThingClimbs(t *testing.T) {
 	}
 	add(nil, counted)
 	for range 3 {
-		add(nil, sigh, counted)
+		add(nil, other, counted)
 	}
 	says("counted-breath", "Led as planned 4 times in a row: one step up, 4:4, 6 rounds.")
-	says("sigh", "3 times in a row, but only one thing climbs at a time, and Counted breath is first: the same again.")
+	says("ujjayi", "3 times in a row, but only one thing climbs at a time, and Counted breath is first: the same again.")
 
-	add([]pace.Adjustment{{At: 1_000, Do: pace.ToCounts, Counts: [4]int{3, 0, 4, 0}}}, sigh, counted)
-	says("sigh", "eased last time")
+	add([]pace.Adjustment{{At: 1_000, Do: pace.ToCounts, Counts: [4]int{3, 0, 4, 0}}}, other, counted)
+	says("ujjayi", "eased last time")
 	says("counted-breath", "5 times in a row, but something was eased last time: the same again.")
 	for range 2 {
 		add(nil, counted)
@@ -194,7 +194,7 @@ func TestOnlyOneThingClimbs(t *testing.T) {
 	add(nil, `{"type": "talk", "seconds": 10}`) // says nothing
 	add(nil, counted)
 	says("counted-breath", "8 times in a row: one step up")
-	add(nil, sigh)
+	add(nil, other)
 	says("counted-breath", "8 times in a row: one step up, 4:4, 6 rounds.")
 }
 

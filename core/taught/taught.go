@@ -25,6 +25,7 @@ type Passage struct {
 	Pattern       string // one round as planned, in short: counts, strokes or seconds
 	OwnPace       bool   // its breaths are not counted by anybody
 	Trial         bool
+	Settling      bool // prepares or closes a class: it is not climbed
 	PlannedAt     int64
 	PlannedLength int64
 	At            int64
@@ -203,7 +204,7 @@ func blank(p *plan.Passage) Passage {
 	blank := Passage{Name: p.Name(), Type: p.Type, OwnPace: p.OwnPace, Trial: p.Trial}
 	if p.Practice != nil {
 		blank.Practice, blank.Pattern, blank.PlannedTempo = p.Practice.ID, p.Pattern(), p.Measure.Tempo
-		blank.Voice = p.Voice
+		blank.Voice, blank.Settling = p.Voice, p.Practice.Settling
 		if p.Practice.TakesField("airway") {
 			blank.Airway = p.Airway
 		}

@@ -5,10 +5,11 @@ import "fmt"
 // Told is what is known of those who breathed: sums, never who (handbook.md section 9). Attended and Gentler are as the
 // teacher counted, and 0 where nobody did.
 type Told struct {
-	Easy, Right, TooMuch int // what was answered on the phones afterwards
-	Main, Beside         int // of these, those who told which lane they took
-	Attended             int // how many there were
-	Gentler              int // how many took the gentler lane
+	Easy, Right, TooMuch int  // what was answered on the phones afterwards
+	Main, Beside         int  // of these, those who told which lane they took
+	Attended             int  // how many there were
+	Gentler              int  // how many took the gentler lane
+	HomeTooMuch          bool // what was given to do at home was too much
 }
 
 // Answered is how many told how it was.
@@ -22,6 +23,9 @@ func (t Told) Unready() string {
 	}
 	if took, of := t.TookBeside(); took > 0 && 3*took >= of {
 		return fmt.Sprintf("%d of %d took the gentler lane", took, of)
+	}
+	if t.HomeTooMuch {
+		return "what was given to do at home was too much"
 	}
 	return ""
 }

@@ -78,6 +78,9 @@ type HomeAnswer struct {
 	Answer string `json:"answer"`
 }
 
+// HomeTooMuch is the answer that speaks against a step up.
+const HomeTooMuch = "it was too much"
+
 // HomePage is what the page that plays is made of. It stands in the page, and nothing is asked of any server.
 type HomePage struct {
 	Sheet   HomeSheet    `json:"sheet"`

@@ -51,7 +51,7 @@ func New(s *studio.Studio, l Library, c Classes) *Homes { return &Homes{s, l, c}
 var whens = []string{"in the morning", "before lunch", "in the evening", "before sleep", "while waiting for something"}
 
 // answers is how it can have been at home.
-var answers = []string{"every day", "now and then", "hardly", "it was too much"}
+var answers = []string{"every day", "now and then", "hardly", contract.HomeTooMuch}
 
 // source is where a home practice comes from: a plan, or a class that was led from it.
 type source struct {
@@ -413,6 +413,9 @@ func (h *Homes) Answer(id int64, in contract.HomeAnswer) (contract.HomesOfGroup,
 	}
 	if err != nil {
 		return contract.HomesOfGroup{}, studio.Missing(err, "home practice", id)
+	}
+	if class, err := h.studio.Store.Class(stored.ClassID); err == nil {
+		h.studio.ClassChanged(class) // it counts for next time
 	}
 	h.studio.NoteChange()
 	return h.OfGroup(stored.GroupID)

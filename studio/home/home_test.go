@@ -143,6 +143,12 @@ func TestAskedAboutWhenTheGroupComesAgain(t *testing.T) {
 	assert.Empty(t, of.Ask)
 	assert.Equal(t, "now and then", of.Homes[0].Answer)
 
+	_, err = d.Homes.Answer(of.Homes[0].ID, contract.HomeAnswer{Answer: contract.HomeTooMuch})
+	require.NoError(t, err)
+	record, err := d.Records.Record(id)
+	require.NoError(t, err)
+	assert.Contains(t, record.Told.Unready, "at home was too much", "it counts for next time")
+
 	p := d.AddPlan(even)
 	p, err = d.Plans.Save(p.ID, contract.PlanSave{Revision: p.Revision, Document: p.Document, GroupID: group})
 	require.NoError(t, err)

@@ -2,6 +2,7 @@ package record
 
 import (
 	"errors"
+	"slices"
 	"strconv"
 
 	"vastlantern/core/taught"
@@ -22,7 +23,8 @@ func (r *Records) toldOf(class store.Class) (contract.Told, error) {
 	return told, errors.Join(err, toldErr)
 }
 
-// told is what is known of those who breathed in a class: what was answered afterwards, and what the teacher counted.
+// told is what is known of those who breathed in a class: what was answered afterwards, what the teacher counted, and how it
+// was at home.
 func (r *Records) told(class int64) (taught.Told, error) {
 	answers, err := r.studio.Store.Answers(class)
 	if err != nil && !errors.Is(err, store.ErrNotFound) {
@@ -34,6 +36,8 @@ func (r *Records) told(class int64) (taught.Told, error) {
 	}
 	told := taught.Told{Easy: answers.Easy, Right: answers.Right, TooMuch: answers.TooMuch, Main: answers.Main, Beside: answers.Beside}
 	told.Attended, _ = strconv.Atoi(lastRemark(remarks, remarkPeople)) // nobody counted where there is none
+	homes, err := r.studio.Store.HomesOfClass(class, 0)
+	told.HomeTooMuch = slices.ContainsFunc(homes, func(h store.Home) bool { return h.Answer == contract.HomeTooMuch })
 	told.Gentler, _ = strconv.Atoi(lastRemark(remarks, remarkGentler))
-	return told, nil
+	return told, err
 }
