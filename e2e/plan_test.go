@@ -160,7 +160,7 @@ func TestTwoWindowsOnOnePlan(t *testing.T) {
 	one.MustElement(title).MustSelectAllText().MustInput("Mine again")
 	th.see(one, "[role=alert]", "changed in another window")
 	th.click(one, "button", "Show the other")
-	require.NoError(t, one.Wait(rod.Eval(fmt.Sprintf(`() => document.querySelector('%s')?.value === "Theirs"`, title))))
+	th.until(one, fmt.Sprintf(`document.querySelector('%s')?.value === "Theirs"`, title))
 }
 
 // What was typed while the program was away is not lost, not even when the browser ends before it is back.

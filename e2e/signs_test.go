@@ -1,9 +1,11 @@
 package e2e
 
 import (
+	"errors"
 	"testing"
 
 	"github.com/go-rod/rod"
+	"github.com/go-rod/rod/lib/cdp"
 	"github.com/go-rod/rod/lib/input"
 	"github.com/stretchr/testify/require"
 
@@ -21,8 +23,16 @@ const listens = `() => {
 
 func (th *theater) until(page *rod.Page, js string) {
 	th.Helper()
-	if err := page.Wait(rod.Eval("() => " + js)); err != nil {
-		require.NoError(th, err, "%s; the page shows %s", js, shown(page))
+	for {
+		err := page.Wait(rod.Eval("() => " + js))
+		var moved *cdp.Error
+		if errors.As(err, &moved) && page.GetContext().Err() == nil {
+			continue // the page is being loaded anew: it is asked again then
+		}
+		if err != nil {
+			require.NoError(th, err, "%s; the page shows %s", js, shown(page))
+		}
+		return
 	}
 }
 

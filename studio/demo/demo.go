@@ -41,6 +41,8 @@ type week struct {
 	missed  bool // nobody came
 	after   []contract.Remark
 	told    store.Answers // on the room's page; of nothing where nobody was asked
+	home    *contract.HomeGive
+	atHome  string // how it was at home, asked a week later; empty where it was not
 }
 
 // press is an adjustment some seconds into a passage.
@@ -187,6 +189,17 @@ func (l lesson) teach(s *store.Store, group int64) error {
 	if l.told.Most > 0 {
 		if err := s.PutAnswers(score.ClassID, l.told); err != nil {
 			return err
+		}
+	}
+	if l.home != nil {
+		offer, err := past.Homes.GiveFromClass(score.ClassID, *l.home)
+		if err != nil {
+			return err
+		}
+		if l.atHome != "" {
+			if _, err := past.Homes.Answer(offer.Given[0].ID, contract.HomeAnswer{Answer: l.atHome}); err != nil {
+				return err
+			}
 		}
 	}
 	for _, remark := range l.after {

@@ -36,6 +36,13 @@ func (w week) mixed(gentler int, told store.Answers) week {
 	return w
 }
 
+// withHome is a class after which something went home: a passage, how much of it, and how it was.
+func (w week) withHome(passage, minutes, pieces, days int, when, sentence, answer string) week {
+	w.home = &contract.HomeGive{Passage: passage, HomeAmount: contract.HomeAmount{Minutes: minutes, Pieces: pieces, Days: days, When: when, Sentence: sentence}}
+	w.atHome = answer
+	return w
+}
+
 // The four groups: one that climbs, one that was eased back, one of teenagers, one that is irregular. The last week of
 // each is the one to come.
 var groups = []group{
@@ -49,9 +56,11 @@ var groups = []group{
 			taught(changes{3: "4:4 2m", 5: "4:4 x2 @46"}, 14, "bright", at(1, 155, on()), at(4, 84, on()), at(5, 50, note("one more would have been good"))),
 			taught(changes{3: "4:4 2m", 5: "4:4 x3 @46"}, 13, "settled", at(1, 151, on()), at(4, 80, on())),
 			taught(changes{3: "4:4 2m", 5: "4:4 x3 @46"}, 14, "tired", at(1, 148, on()), at(4, 131, on()), at(5, 31, tempo(44)), at(5, 40, note("hands tire"))),
-			taught(changes{3: "4:4 3m", 5: "4:4 x4 @46"}, 12, "settled", at(1, 133, on()), at(4, 74, on()), at(5, 33, plain("again")), at(5, 62, rounds(1))),
+			taught(changes{3: "4:4 3m", 5: "4:4 x4 @46"}, 12, "settled", at(1, 133, on()), at(4, 74, on()), at(5, 33, plain("again")), at(5, 62, rounds(1))).
+				withHome(3, 5, 1, 7, "in the morning", "Even in, even out, nothing more.", "now and then"),
 			taught(changes{3: "4:4 3m", 5: "4:4 x6 @48"}, 15, "settled", at(1, 126, on()), at(4, 52, on()), at(5, 58, plain("pause")), at(5, 96, plain("resume")),
-				at(5, 130, plain("last-round")), at(5, 131, note("a latecomer, settled at once"))),
+				at(5, 130, plain("last-round")), at(5, 131, note("a latecomer, settled at once"))).
+				withHome(5, 6, 3, 7, "while waiting for something", "Two minutes each, on the chair where you are.", ""),
 			{changes: changes{3: "4:4 3m", 5: "4:4 x6 @48"}},
 		},
 	},
@@ -67,7 +76,8 @@ var groups = []group{
 			taught(changes{4: "4:4:4 x8"}, 9, "settled", at(1, 204, on()), at(4, 70, carried(46)), at(7, 262, on())).mixed(2, store.Answers{Most: 8, Easy: 1, Right: 5, Main: 4, Beside: 2}),
 			taught(changes{4: "4:4:8 x6"}, 9, "restless", at(1, 171, on()), at(4, 88, plain("release")), at(4, 94, note("a rushed exhale after the hold")), at(4, 120, tempo(50)),
 				at(6, 30, rounds(-1)), at(7, 355, on())).mixed(3, store.Answers{Most: 8, Right: 4, TooMuch: 3, Main: 4, Beside: 3}),
-			taught(changes{4: "4:4:8 x8"}, 9, "settled", at(1, 190, on()), at(4, 300, rounds(1)), at(7, 330, on())).mixed(2, store.Answers{Most: 9, Easy: 1, Right: 6, TooMuch: 1, Main: 5, Beside: 2}),
+			taught(changes{4: "4:4:8 x8"}, 9, "settled", at(1, 190, on()), at(4, 300, rounds(1)), at(7, 330, on())).mixed(2, store.Answers{Most: 9, Easy: 1, Right: 6, TooMuch: 1, Main: 5, Beside: 2}).
+				withHome(4, 10, 1, 7, "before sleep", "As lightly as here; the hold may be left out on any evening.", ""),
 			{changes: changes{4: "4:4:8 x8"}},
 		},
 	},
