@@ -8,7 +8,11 @@ export default defineConfig({
     outDir: "../web/dist",
     emptyOutDir: true,
     chunkSizeWarningLimit: 400,
-    rollupOptions: { input: ["index.html", "room.html"] },
+    rolldownOptions: {
+      input: ["index.html", "room.html"],
+      // What sounds is one piece: in four it would take a phone that joins a kilobyte more.
+      output: { codeSplitting: { includeDependenciesRecursively: false, groups: [{ name: "sound", test: /player\/sound\/(choice|tones|signs|useSound|useSpoken)/ }] } },
+    },
   },
   css: {
     // Bootstrap 5.3 is written for an earlier Sass.

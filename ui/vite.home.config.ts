@@ -15,5 +15,5 @@ export default mergeConfig(shared, {
       "react/jsx-runtime": "preact/jsx-runtime",
     },
   },
-  build: { ...build, emptyOutDir: false, rollupOptions: { input: "home.html" } },
+  build: { ...build, emptyOutDir: false, rolldownOptions: { input: "home.html" } },
 });

@@ -70,8 +70,11 @@ func run(folder, small string) error {
 			evening = plan
 		}
 	}
-	var record contract.ClassCard
+	var record, latest contract.ClassCard
 	for _, class := range today.Taught {
+		if class.Group.Level == "experienced" && latest.ID == 0 {
+			latest = class // after which something went home
+		}
 		if class.Group.Level == "experienced" && class.Eased {
 			record = class // the first of the two that were eased, with the most to see
 		}
@@ -80,7 +83,7 @@ func run(folder, small string) error {
 		name, path, ready string
 		width, height     int
 	}{
-		{"today", "/", "Lead this class", 1280, 800},
+		{"today", "/", "How was it\\?[^]*The coming week", 1280, 800},
 		{"plan", fmt.Sprintf("/plan/%d", evening.ID), "Saved", 1280, 800},
 		{"practices", "/practices/three-part-breath", "Watch for", 1280, 800},
 		{"own-practice", "/practices/own-three-steps-and-a-rest/edit", "Leave it out|Stop and breathe", 1280, 800},
@@ -91,7 +94,7 @@ func run(folder, small string) error {
 		{"summary", fmt.Sprintf("/taught/year/%d", time.Now().Year()), "All classes", 1280, 1250},
 		{"keys", "/keys", "Press what you will use", 1280, 800},
 		{"room-waiting", "/room/" + code.Code, "Soon[^]*today", 1280, 800},
-		{"help", "/help", "Nothing here is medical advice", 1280, 800},
+		{"home", fmt.Sprintf("/taught/%d/home", latest.ID), "before sleep", 1280, 800},
 		{"record", fmt.Sprintf("/taught/%d", record.ID), "adjustments", 1280, 800},
 	}
 	for _, v := range views {

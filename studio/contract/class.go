@@ -172,6 +172,12 @@ type ScorePhase struct {
 	Verbs    []pace.Verb    `json:"verbs,omitempty"` // the adjustments that are met here; not told to the room
 }
 
+// LaneNames is what two lanes are called: no lane is the lesser.
+type LaneNames struct {
+	Main   string `json:"main"`
+	Beside string `json:"beside"`
+}
+
 // ScorePassage is a passage of the running order as it stands.
 type ScorePassage struct {
 	Name     string    `json:"name"`
@@ -197,6 +203,8 @@ type ScorePassage struct {
 	HandAtNose bool        `json:"hand_at_nose"` // it closes or narrows nostrils with the fingers
 	// LinesFor is for whom it has lines of the teacher's own.
 	LinesFor []plan.Who `json:"lines_for"`
+	// LaneNames is what its two lanes are called as they are in force, each by what is done in it; empty where it has one only.
+	LaneNames LaneNames `json:"lane_names"`
 	// OwnRound is a round of what is breathed at own pace, from 0, and Pattern the same in one line; empty elsewhere.
 	OwnRound []ScorePhase `json:"own_round"`
 	Pattern  string       `json:"pattern"`

@@ -7,6 +7,7 @@ import (
 	"math"
 	"slices"
 	"strconv"
+	"strings"
 	"time"
 
 	"vastlantern/core/breath"
@@ -236,6 +237,17 @@ func BesideInWords(b plan.Beside) string {
 		return "a shorter breath " + b.String()
 	}
 	return ""
+}
+
+// LaneNamesOf is what the lanes of a passage are called where b stands beside it.
+func LaneNamesOf(p *plan.Passage, b plan.Beside) LaneNames {
+	switch {
+	case b.Breathe:
+		return LaneNames{Main: strings.TrimSpace("with the holds " + p.Pattern()), Beside: "through the holds"}
+	case b.Shorter():
+		return LaneNames{Main: cmp.Or(p.Pattern(), p.Name()), Beside: "shorter breath " + b.String()}
+	}
+	return LaneNames{}
 }
 
 // StrongOf is the strong cautions of a plan, each once.

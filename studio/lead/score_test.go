@@ -108,3 +108,20 @@ func TestTheOthersAreTold(t *testing.T) {
 	require.NoError(t, err)
 	assert.Empty(t, score.LaneSpoken)
 }
+
+// The lanes of a passage are called by what is done in each, as they are in force.
+func TestTheNamesOfTheLanes(t *testing.T) {
+	d := desktest.New(t)
+	p := d.AddPlan(desktest.Rounds + `, {"type": "practice", "practice": "counted-breath", "counts": "4:4:4", "rounds": 3, "beside": "breathe"}`)
+	score, err := d.Classes.Begin(contract.Lead{PlanID: p.ID, Acknowledged: contract.StrongCautions(p)})
+	require.NoError(t, err)
+	assert.Equal(t, contract.LaneNames{}, score.Passages[0].LaneNames)
+	assert.Equal(t, contract.LaneNames{Main: "with the holds 4:4:4", Beside: "through the holds"}, score.Passages[1].LaneNames)
+	beside := "1:1"
+	d.Pass(4)
+	done, err := d.Classes.Adjust(score.ClassID, contract.Adjust{Key: "lane", Do: "beside", Beside: &beside})
+	require.NoError(t, err)
+	require.Empty(t, done.Answer.Refused)
+	assert.Equal(t, contract.LaneNames{Main: "2:2", Beside: "shorter breath 1:1"}, done.Score.Passages[0].LaneNames)
+	assert.Equal(t, done.Score.Passages[0].LaneNames, done.Score.ForTheRoom().Passages[0].LaneNames, "the room has them too")
+}

@@ -1,6 +1,6 @@
 import { useMemo } from "react";
 import type { Score } from "../wire/contract";
-import { hasLane, laneNames, laneScore } from "./lane";
+import { hasLane, laneScore } from "./lane";
 import { LampSheet } from "./LampSheet";
 import { countShown, isStretch } from "./phases";
 import { usePlace } from "./usePlace";
@@ -23,7 +23,7 @@ function Line({ score }: { score: Score }) {
   return (
     <section className={`laneline ${phase.through || "none"}`} aria-label="The gentler lane">
       <p className="name">
-        {laneNames(passage).beside}
+        {passage.lane_names.beside}
         {next && <small>next {next}</small>}
       </p>
       <p className="now" data-testid="lane">

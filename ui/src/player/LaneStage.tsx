@@ -1,6 +1,6 @@
 import { useMemo } from "react";
 import type { Score } from "../wire/contract";
-import { hasLane, laneNames, laneScore } from "./lane";
+import { hasLane, laneScore } from "./lane";
 import type { Sides } from "./phases";
 import { Stage } from "./Stage";
 import { usePlace } from "./usePlace";
@@ -24,7 +24,7 @@ function Lane({ score, sides, lamps }: Props) {
         place={place}
         sides={sides}
         lamps={lamps}
-        called={laneNames(passage).beside}
+        called={passage.lane_names.beside}
         aside=""
       />
     </div>

@@ -27,15 +27,7 @@ function said(phase: ScorePhase): ScorePhase {
 
 /** hasLane tells whether something stands beside the passage as it is in force. */
 export function hasLane(passage: ScorePassage | undefined): boolean {
-  const beside = passage?.in_force.beside ?? "none";
-  return beside !== "none" && beside !== "";
-}
-
-/** laneNames is what the two lanes are called, each by what is done in it: no lane is the lesser. */
-export function laneNames(passage: ScorePassage): { main: string; beside: string } {
-  const { beside } = passage.in_force;
-  if (beside === "breathe") return { main: `with the holds ${passage.counts}`, beside: "through the holds" };
-  return { main: passage.counts || passage.name, beside: `shorter breath ${beside}` };
+  return (passage?.lane_names.beside ?? "") !== "";
 }
 
 export type Lane = "main" | "beside";

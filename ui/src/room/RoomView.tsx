@@ -1,7 +1,7 @@
 import { lazy, Suspense, useEffect, useMemo, useState } from "react";
 import { Button } from "react-bootstrap";
 import { Loading } from "../frame/Loading";
-import { hasLane, type Lane, laneNames, laneScore } from "../player/lane";
+import { hasLane, type Lane, laneScore } from "../player/lane";
 import type { Sides } from "../player/phases";
 import { usePlace } from "../player/usePlace";
 import { awakeWords, useAwake } from "../player/useAwake";
@@ -119,7 +119,7 @@ function Class({ score, ...rest }: PlayingProps) {
   useEffect(() => {
     if (shows) noteLane(shows);
   }, [shows]);
-  const names = two ? laneNames(passage!) : null;
+  const names = two ? passage!.lane_names : null;
   const choose = (next: Lane) => {
     localStorage.setItem("room:lane", next);
     setLane(next);

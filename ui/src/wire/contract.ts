@@ -666,8 +666,13 @@ export interface ScorePassage {
   carries: number;
   hand_at_nose: boolean;
   lines_for: ("teacher" | "room" | "all")[];
+  lane_names: LaneNames;
   own_round: ScorePhase[];
   pattern: string;
+}
+export interface LaneNames {
+  main: string;
+  beside: string;
 }
 export interface Unstored {
   why: string;

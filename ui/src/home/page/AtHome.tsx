@@ -1,6 +1,6 @@
 import { useCallback, useEffect, useMemo, useState } from "react";
 import { now, tryAt } from "../../player/clock";
-import { laneNames, laneScore } from "../../player/lane";
+import { laneScore } from "../../player/lane";
 import type { Lane } from "../../player/lane";
 import { useSound } from "../../player/sound/useSound";
 import { useAwake } from "../../player/useAwake";
@@ -92,7 +92,7 @@ export function AtHome({ page }: { page: HomePage }) {
       onChoice={setChoice}
       lane={lane}
       onLane={setLane}
-      lanes={gentle ? laneNames(score.passages[0]!) : null}
+      lanes={gentle ? score.passages[0]!.lane_names : null}
       sound={sound}
       onStart={() => play(0)}
     />
