@@ -98,6 +98,12 @@ func TestAPassageIsChangedByTheKeyboard(t *testing.T) {
 	th.until(page, `document.querySelector(".ownwords").value === "r2 hold: soft jaw"`)
 	require.NoError(t, page.InsertText("\nr2 hodl: soft jaw"))
 	th.see(page, ".details .invalid-feedback", `line 2: "hodl" is not understood`)
+	for _, lines := range []int{0, 1} { // closed and opened again: what was not understood is there to be mended
+		th.see(page, `[aria-label="More of Even breath with a hold"]`, ".").MustEval("() => this.click()")
+		th.until(page, fmt.Sprintf(`document.querySelectorAll(".ownwords").length === %d`, lines))
+	}
+	th.see(page, ".details .invalid-feedback", `line 2: "hodl" is not understood`)
+	th.until(page, `document.querySelector(".ownwords").value === "r2 hold: soft jaw\nr2 hodl: soft jaw"`)
 	cues := lantern(t, th.fetch(fmt.Sprintf("/api/plans/%d/file", plan.ID)), "cues", "-")
 	assert.Contains(t, cues, "soft jaw")
 	card := th.page(fmt.Sprintf("/plan/%d/card", plan.ID))

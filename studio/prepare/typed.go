@@ -7,6 +7,7 @@ import (
 	"unicode/utf16"
 
 	"vastlantern/core/plan"
+	"vastlantern/core/practice"
 	"vastlantern/core/sheet"
 	"vastlantern/studio"
 	"vastlantern/studio/contract"
@@ -114,12 +115,16 @@ func (ps *Plans) ReadTyped(in contract.Typed) (contract.TypedRead, error) {
 			out.Lines = append(out.Lines, one)
 		}
 	}
+	own, err := ps.library.OwnPractices()
+	if err != nil {
+		return out, err
+	}
 	for _, c := range names.Complete(lines[len(lines)-1]) {
 		completion := contract.Completion{Line: c.Line}
 		if c.Name != "" {
 			completion.Says = c.Name
 			if read, err := names.Read(c.Line); err == nil {
-				completion.Says = saysOf(read)
+				completion.Says = saysOf(read, own)
 			}
 		}
 		out.Completions = append(out.Completions, completion)
@@ -128,10 +133,10 @@ func (ps *Plans) ReadTyped(in contract.Typed) (contract.TypedRead, error) {
 }
 
 // saysOf is passages in a few words.
-func saysOf(passages []plan.Fields) string {
+func saysOf(passages []plan.Fields, own []*practice.Practice) string {
 	words := make([]string, 0, len(passages))
 	for _, f := range passages {
-		if p, err := plan.One(f); err == nil {
+		if p, err := plan.One(f, own...); err == nil {
 			words = append(words, p.Headline())
 		}
 	}

@@ -4,6 +4,7 @@ import type { Change, Offer, PassageSummary } from "../wire/contract";
 import { numberOrText, text } from "../frame/fields";
 import { BesideEditor } from "./BesideEditor";
 import { EndAt } from "./EndAt";
+import { nameOf } from "./identity";
 import { OwnWords } from "./OwnWords";
 import { RoundEditor } from "./RoundEditor";
 import { type Edit, set, Steps } from "../frame/Steps";
@@ -98,7 +99,7 @@ export function Details({ doc, summary, starts, onChange, onAsk }: Props) {
             onChange={(e) => set(edit, "script", e.target.value)}
           />
         </Form.Group>
-        {summary && <OwnWords summary={summary} onAsk={onAsk} />}
+        {summary && <OwnWords name={nameOf(doc)} summary={summary} onAsk={onAsk} />}
       </Section>
       {about("lane").length > 0 && (
         <Section name="The gentler lane">{summary && <BesideEditor edit={edit} summary={summary} />}</Section>

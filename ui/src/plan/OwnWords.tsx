@@ -4,7 +4,7 @@ import { Button, Form } from "react-bootstrap";
 import { get } from "../wire/api";
 import type { Change, PassageSummary, Phrases } from "../wire/contract";
 
-type Props = { summary: PassageSummary; onAsk: (change: Change) => Promise<string | null> };
+type Props = { name: string; summary: PassageSummary; onAsk: (change: Change) => Promise<string | null> };
 
 /** The places that a click puts before a phrase, by what the passage is. */
 function placesOf(summary: PassageSummary): string[] {
@@ -18,13 +18,16 @@ function placesOf(summary: PassageSummary): string[] {
   ];
 }
 
+/** What was typed and not understood, by the passage's name: it is there again when the row is opened again. */
+const unfinished = new Map<string, { typed: string; problem: string }>();
+
 /**
  * OwnWords is what the teacher says, a line for each place: "r3 hold: root lock". What is not understood stays in the field, and
  * what was said in other plans, and what the practice suggests, is offered.
  */
-export function OwnWords({ summary, onAsk }: Props) {
-  const [typed, setTyped] = useState<string | null>(null);
-  const [problem, setProblem] = useState("");
+export function OwnWords({ name, summary, onAsk }: Props) {
+  const [typed, setTyped] = useState<string | null>(unfinished.get(name)?.typed ?? null);
+  const [problem, setProblem] = useState(unfinished.get(name)?.problem ?? "");
   const id = useId();
   const phrases = useQuery({
     queryKey: ["phrases", summary.practice],
@@ -34,7 +37,10 @@ export function OwnWords({ summary, onAsk }: Props) {
   const write = async (text: string) => {
     setTyped(text);
     const why = await onAsk({ do: "own-words", text });
-    if (why !== null) setProblem(why);
+    if (why === null) return;
+    setProblem(why);
+    if (why === "") unfinished.delete(name);
+    else unfinished.set(name, { typed: text, problem: why });
   };
   const append = (place: string, words: string) =>
     void write(`${value === "" ? "" : value.replace(/\n*$/, "\n")}${place}: ${words}`);
