@@ -5,6 +5,7 @@ import (
 	"log/slog"
 	"slices"
 	"sync"
+	"time"
 
 	"vastlantern/core/pace"
 	"vastlantern/store"
@@ -77,24 +78,30 @@ func (p *phones) end() (most int) {
 
 // asked is the last class, where those who breathed may say how it was; else nil.
 func (a *Audience) asked() (*contract.Asked, error) {
-	newest, err := a.studio.Store.NewestClass()
-	if err != nil || newest == 0 {
-		return nil, err
-	}
-	class, err := a.studio.Store.Class(newest)
-	var unreadable *store.UnreadableError
-	if errors.Is(err, store.ErrNotFound) || errors.As(err, &unreadable) { // it was deleted, or cannot be read
-		return nil, nil
-	}
-	if err != nil {
-		return nil, err
-	}
-	until, _, err := a.studio.AskedUntil(class)
+	class, until, err := a.askedAbout()
 	if err != nil || until.IsZero() {
 		return nil, err
 	}
 	lanes, err := a.hadLanes(class)
 	return &contract.Asked{ClassID: class.ID, UntilMS: contract.Millis(until), Lanes: lanes}, err
+}
+
+// askedAbout is the last class, and until when it is asked about: the zero time where nobody is asked.
+func (a *Audience) askedAbout() (class store.Class, until time.Time, err error) {
+	newest, err := a.studio.Store.NewestClass()
+	if err != nil || newest == 0 {
+		return class, until, err
+	}
+	class, err = a.studio.Store.Class(newest)
+	var unreadable *store.UnreadableError
+	if errors.Is(err, store.ErrNotFound) || errors.As(err, &unreadable) { // it was deleted, or cannot be read
+		return class, until, nil
+	}
+	if err != nil {
+		return class, until, err
+	}
+	until, _, err = a.studio.AskedUntil(class)
+	return class, until, err
 }
 
 // hadLanes tells whether a gentler lane stood beside at any moment of the class.
@@ -124,11 +131,11 @@ func (a *Audience) Answer(code string, in contract.RoomAnswer) (contract.RoomAns
 	if err != nil {
 		return contract.RoomAnswered{}, err
 	}
-	asked, err := a.asked()
+	class, until, err := a.askedAbout()
 	if err != nil {
 		return contract.RoomAnswered{}, err
 	}
-	if asked == nil || asked.ClassID != in.ClassID {
+	if until.IsZero() || class.ID != in.ClassID {
 		return contract.RoomAnswered{}, studio.Fail(studio.ErrConflict, "This class is not asked about any more: it is over for half an hour, or another one has begun.")
 	}
 	counted, err := a.counted.once(in, func() error { return a.studio.Store.AddAnswer(in.ClassID, one) })
@@ -139,10 +146,8 @@ func (a *Audience) Answer(code string, in contract.RoomAnswer) (contract.RoomAns
 		return contract.RoomAnswered{}, studio.Missing(err, "class", in.ClassID)
 	}
 	if counted {
-		if class, err := a.studio.Store.Class(in.ClassID); err == nil {
-			a.studio.ClassChanged(class)
-			a.studio.NoteChange() // nobody is woken up: as many would be as have answered
-		}
+		a.studio.ClassChanged(class)
+		a.studio.NoteChange() // nobody is woken up: as many would be as have answered
 	}
 	return contract.RoomAnswered{Counted: true}, nil
 }
