@@ -5,11 +5,21 @@ import type { HomePage } from "../../wire/contract";
 import { unpack } from "../../wire/unpack";
 import { AtHome } from "./AtHome";
 
-/** The page has its practice in itself, and asks nothing of anybody. */
-const page = await unpack<HomePage>(document.getElementById("practice")!.textContent.trim());
 // As the device has it; a button turns it.
 document.documentElement.dataset.bsTheme = matchMedia("(prefers-color-scheme: light)").matches
   ? "light"
   : "dark";
-document.title = page.sheet.home.name;
-createRoot(document.getElementById("root")!).render(<AtHome page={page} />);
+
+const root = document.getElementById("root")!;
+
+/** The page has its practice in itself, and asks nothing of anybody. */
+async function open(): Promise<void> {
+  const page = await unpack<HomePage>(document.getElementById("practice")!.textContent.trim());
+  document.title = page.sheet.home.name;
+  createRoot(root).render(<AtHome page={page} />);
+}
+
+open().catch(() => {
+  root.innerHTML =
+    "<main><h1>This page cannot be opened here.</h1><p>The browser is too old, or the file did not arrive whole. Open it in a browser of the last years, or ask for it again.</p></main>";
+});

@@ -50,7 +50,11 @@ export function useSound(view: string, score: Score, place: Place) {
 
   const change = (part: Partial<Choice>) => {
     const next = { ...choice, ...part };
-    localStorage.setItem(`sound:${view}`, JSON.stringify(next));
+    try {
+      localStorage.setItem(`sound:${view}`, JSON.stringify(next));
+    } catch {
+      // a page that is opened from a file may not be let to keep anything: it sounds all the same
+    }
     setChoice(next);
     if (next.on && !context.current) {
       context.current = new AudioContext();
