@@ -14,6 +14,7 @@ import (
 const (
 	KindPractice Kind = "practice"
 	KindSetting  Kind = "setting"
+	KindHome     Kind = "home practice"
 )
 
 // Damaged is an entry of the data file that cannot be read. It is left out of everything, and everything else works.

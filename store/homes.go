@@ -118,11 +118,10 @@ func (s *Store) HomesOfPlan(plan int64) ([]Home, error) {
 func (s *Store) EveryHome() ([]Home, error) { return s.homes(s.read.Order("id")) }
 
 func (s *Store) homes(query *gorm.DB) ([]Home, error) {
-	var rows []homeRow
-	err := query.Find(&rows).Error
+	rows, err := readable[homeRow](s, KindHome, "id", query)
 	list := make([]Home, len(rows))
 	for i, r := range rows {
 		list[i] = r.home()
 	}
-	return list, plainly(err)
+	return list, err
 }

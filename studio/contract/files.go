@@ -74,7 +74,7 @@ const (
 
 // ExportDamaged is an entry that could not be read and is missing in the file.
 type ExportDamaged struct {
-	Kind string `json:"kind"` // group, plan, class, practice, setting
+	Kind string `json:"kind"` // group, plan, class, practice, setting, home practice
 	ID   int64  `json:"id"`   // its number on the machine that wrote the file; 0 where it has none
 	Name string `json:"name,omitempty"`
 	Why  string `json:"why"`

@@ -266,3 +266,29 @@ func TestTheBuiltPage(t *testing.T) {
 		assert.NotContains(t, string(page), asks, "nothing is asked of any server")
 	}
 }
+
+// One that cannot be read is left out and named, and takes nothing else with it.
+func TestADamagedHomePractice(t *testing.T) {
+	d := desktest.New(t)
+	group, id := class(t, d)
+	for range 2 {
+		_, err := d.Homes.GiveFromClass(id, contract.HomeGive{Passage: 3, HomeAmount: contract.HomeAmount{Minutes: 5, Pieces: 1}})
+		require.NoError(t, err)
+	}
+	d.Exec("UPDATE homes SET document = '{\"format\"' WHERE id = 1")
+	of, err := d.Homes.OfGroup(group)
+	require.NoError(t, err)
+	assert.Len(t, of.Homes, 1)
+	_, err = d.Homes.Sheet(1)
+	assert.ErrorIs(t, err, studio.ErrDamaged)
+	assert.ErrorContains(t, err, "The entry of this home practice")
+	var export contract.Export
+	require.NoError(t, json.Unmarshal([]byte(d.Export()), &export))
+	assert.Len(t, export.Homes, 1)
+	require.Len(t, export.Damaged, 1)
+	assert.Equal(t, "home practice", export.Damaged[0].Kind)
+	_, err = d.Homes.TakeBack(1)
+	require.NoError(t, err)
+	_, err = d.Homes.TakeBack(1)
+	assert.ErrorIs(t, err, studio.ErrNotFound)
+}

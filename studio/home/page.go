@@ -13,6 +13,7 @@ import (
 	"vastlantern/core/plan"
 	"vastlantern/core/sheet"
 	"vastlantern/core/taught"
+	"vastlantern/store"
 	"vastlantern/studio"
 	"vastlantern/studio/contract"
 )
@@ -50,7 +51,7 @@ func (h *Homes) Score(id int64) (contract.Score, error) {
 	}
 	home, p, err := card(stored)
 	if err != nil {
-		return contract.Score{}, err
+		return contract.Score{}, h.studio.OrDamaged(err, store.KindHome, id)
 	}
 	if !home.Plays {
 		return contract.Score{}, cannotPlay(home)

@@ -192,6 +192,10 @@ func (tr *Transfer) homes(classes, plans, groups map[int64]string) ([]contract.E
 		if h.ClassID != 0 && classes[h.ClassID] == "" {
 			continue
 		}
+		if _, err := sheet.ReadDocument(bytes.NewReader(h.Document)); err != nil {
+			tr.studio.NoteDamage(store.KindHome, h.ID, err)
+			continue
+		}
 		list = append(list, contract.ExportHome{
 			UID: h.UID, Class: classes[h.ClassID], Plan: plans[h.PlanID], Group: groups[h.GroupID], GivenAt: h.GivenAt, Document: compact(h.Document),
 			Minutes: h.Minutes, Pieces: h.Pieces, Days: h.Days, When: h.When, Sentence: h.Sentence, Answer: h.Answer, AnsweredAt: ifAny(h.AnsweredAt),

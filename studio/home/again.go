@@ -1,0 +1,73 @@
+package home
+
+import (
+	"slices"
+	"strings"
+	"time"
+
+	"vastlantern/store"
+	"vastlantern/studio"
+	"vastlantern/studio/contract"
+)
+
+// answers is how it can have been at home.
+var answers = []string{"every day", "now and then", "hardly", contract.HomeTooMuch}
+
+// OfGroup is what a group was given, with what to ask about when it comes again: what was not answered yet, and was given
+// some days ago.
+func (h *Homes) OfGroup(group int64) (contract.HomesOfGroup, error) {
+	stored, err := h.studio.Store.HomesOfGroup(group, mostBefore)
+	of := contract.HomesOfGroup{Homes: h.cards(stored), Ask: []int64{}, Answers: answers}
+	for _, s := range stored {
+		if s.Answer == "" && h.studio.Now().Sub(s.GivenAt) >= soonest {
+			of.Ask = append(of.Ask, s.ID)
+		}
+	}
+	return of, err
+}
+
+// soonest is how long after it was given a home practice is asked about: not in the class in which it was.
+const soonest = 12 * time.Hour
+
+// OfClass is what was given in a class, or with its plan before it.
+func (h *Homes) OfClass(class store.Class) ([]contract.Home, error) {
+	stored, err := h.studio.Store.HomesOfClass(class.ID, class.PlanID)
+	return h.cards(stored), err
+}
+
+// Answer notes how it was at home; an empty answer takes back what was noted.
+func (h *Homes) Answer(id int64, in contract.HomeAnswer) (contract.HomesOfGroup, error) {
+	if in.Answer != "" && !slices.Contains(answers, in.Answer) {
+		return contract.HomesOfGroup{}, studio.Fail(studio.ErrInvalid, "How it was at home is one of: %s.", strings.Join(answers, ", "))
+	}
+	stored, err := h.studio.Store.Home(id)
+	if err == nil {
+		err = h.studio.Store.AnswerHome(id, in.Answer, h.studio.Now())
+	}
+	if err != nil {
+		return contract.HomesOfGroup{}, studio.Missing(err, "home practice", id)
+	}
+	h.changed(stored)
+	return h.OfGroup(stored.GroupID)
+}
+
+// changed has what is known of its class worked out anew: how it was at home counts for next time.
+func (h *Homes) changed(stored store.Home) {
+	if class, err := h.studio.Store.Class(stored.ClassID); err == nil {
+		h.studio.ClassChanged(class)
+	}
+	h.studio.NoteChange()
+}
+
+// TakeBack removes what was given by mistake.
+func (h *Homes) TakeBack(id int64) (contract.Done, error) {
+	stored, err := h.studio.Store.Home(id)
+	if err == nil {
+		err = h.studio.Store.TakeBackHome(id)
+	}
+	if err != nil {
+		return contract.Done{}, studio.Missing(err, "home practice", id)
+	}
+	h.changed(stored)
+	return contract.Done{Say: "It is taken back."}, nil
+}
