@@ -1,11 +1,20 @@
 package plan
 
-// Alone is the passage p of these fields as it is practised by oneself: led by its counts, no try-out, and where it was at
-// own pace in rounds. Call it before its length is set.
+import "vastlantern/core/breath"
+
+// restAlone is the rest between rounds, in seconds, where in class it lasted until the teacher went on: common practice, with
+// no source.
+const restAlone = 30
+
+// Alone is the passage p of these fields as it is practised by oneself: led by its counts, no try-out, its rests of their own
+// length without waiting for anybody, and where it was at own pace in rounds. Call it before its length is set.
 func (f Fields) Alone(p *Passage) Fields {
 	alone := f.Clone()
-	for _, field := range []string{"trial", "keep", "script"} {
+	for _, field := range []string{"trial", "keep", "script", "rest_wait"} {
 		delete(alone.values, field)
+	}
+	if p.RestWait && p.RestBetween.Sign() == 0 {
+		alone.set("rest_between", breath.Int(restAlone))
 	}
 	if p.OwnPace {
 		for _, field := range []string{"pace", "recall", "minutes"} {

@@ -95,6 +95,12 @@ func TestAHomePracticeIsAPlanOfOnePassage(t *testing.T) {
 		assert.Equal(t, "Alternate nostril breath", home.Title)
 		assert.Zero(t, home.Slot.Sign())
 	}
+	waiting, w := document(t, `{"type": "practice", "practice": "kapalabhati", "strokes": 30, "rate": 60, "rounds": 3, "rest_between": 0, "rest_wait": true}`)
+	require.NoError(t, taught.Home{Minutes: 3, Pieces: 1}.Plan(waiting, w, 1, taught.Next{}))
+	rests, err := json.Marshal(waiting)
+	require.NoError(t, err)
+	assert.Contains(t, string(rests), `"rest_between":30`, "nobody is there to go on")
+	assert.NotContains(t, string(rests), "rest_wait")
 	doc, p := document(t, `{"type": "practice", "practice": "panting-breath", "minutes": 1}`)
 	require.NoError(t, taught.Home{Minutes: 6, Pieces: 3}.Plan(doc, p, 1, taught.Next{}))
 	text, err := json.Marshal(doc)

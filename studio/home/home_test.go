@@ -193,6 +193,7 @@ func TestThePageAgreesWithTheSheet(t *testing.T) {
 		{target, []int{1, 3, 6, 9, 12}},
 		{`{"type": "practice", "practice": "nadi-shodhana", "counts": "4:4:8", "rounds": 40, "beside": "breathe", "closing": [{"breaths": 2}]}`, []int{1, 20, 40}},
 		{kapalabhati, []int{1, 2, 3, 5, 6}},
+		{strings.Replace(kapalabhati, `"rest_between": 20`, `"rest_between": 20, "rest_wait": true`, 1), []int{1, 2, 3, 5, 6}},
 	} {
 		text := `{"format": "vast-lantern-plan", "version": 1, "tempo": 60, "passages": [{"type": "talk", "seconds": 5}, ` + c.passage + `]}`
 		doc, p, err := sheet.ReadPlan(strings.NewReader(text))
@@ -211,6 +212,7 @@ func TestThePageAgreesWithTheSheet(t *testing.T) {
 			alone.Passages()[0].SetRounds(n)
 			written, err := json.Marshal(alone)
 			require.NoError(t, err)
+			written = bytes.Replace(written, []byte(`"rest_wait":true`), []byte(`"rest_wait":false`), 1) // at home nothing waits for a teacher
 			_, one, err := sheet.ReadPlan(bytes.NewReader(written))
 			require.NoError(t, err)
 			tl := pace.Sheet(one)
@@ -219,6 +221,7 @@ func TestThePageAgreesWithTheSheet(t *testing.T) {
 				agrees(t, tl.Lane(one).Rows, choice.Score.Lane)
 			}
 			assert.Equal(t, tl.End, choice.Score.EndMS)
+			assert.Nil(t, choice.Score.Wait)
 			for _, cue := range choice.Score.Cues {
 				assert.NotEqual(t, "teacher", string(cue.Who))
 			}
