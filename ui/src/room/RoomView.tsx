@@ -60,7 +60,9 @@ export function RoomView({ code }: { code: string }) {
           </Suspense>
         ))}
       <footer>
-        <span role="status">{connected ? awakeWords[awake] : "not connected: still counting"}</span>
+        <span role="status">
+          {connected ? awakeWords[awake] : `not connected${room?.score ? ": still counting" : ""}`}
+        </span>
         <Button variant="link" className="quiet" onClick={() => setCard(true)}>
           This screen
         </Button>
