@@ -22,7 +22,7 @@ import (
 const rendered = `async (score, channel) => {
 	const rate = 8000, seconds = 10;
 	const context = new OfflineAudioContext(2, rate * seconds, rate);
-	const { tonesOf, play } = window.lanternSound;
+	const { tonesOf, play } = await window.lanternSound();
 	for (const tone of tonesOf(score.phases)) {
 		if (tone.length < 40 && tone.at < (seconds - 0.5) * 1000) play(context, context.destination, tone, tone.at / 1000, tone.length / 1000, channel);
 	}
@@ -97,7 +97,7 @@ func TestSoundIsScheduledAsTheTimelineSays(t *testing.T) {
 
 // called renders the signs of a class offline, and returns when each begins, in milliseconds.
 const called = `async (score) => {
-	const { signsOf, sign } = window.lanternSound;
+	const { signsOf, sign } = await window.lanternSound();
 	const rate = 8000, signs = signsOf(score);
 	const context = new OfflineAudioContext(2, rate * (signs.at(-1).at / 1000 + 5), rate);
 	for (const one of signs) sign(context, context.destination, one.which, "left", one.at / 1000);

@@ -15,9 +15,10 @@ const (
 	KindGroup Kind = "group"
 	KindPlan  Kind = "plan"
 	KindClass Kind = "class"
+	KindVoice Kind = "voice"
 )
 
-// Thing is one group, plan or class.
+// Thing is one group, plan, class or voice.
 type Thing struct {
 	Kind Kind
 	ID   int64
@@ -29,12 +30,15 @@ func (t Thing) row() any {
 		return &groupRow{}
 	case KindPlan:
 		return &planRow{}
+	case KindVoice:
+		return &voiceRow{}
 	}
 	return &classRow{}
 }
 
-// Going is what goes with a deletion: the plans and classes of a group, and what was pressed and remarked in classes.
-type Going struct{ Plans, Classes, Adjustments, Remarks int64 }
+// Going is what goes with a deletion: the plans and classes of a group, what was pressed and remarked in classes, and the
+// recordings of a voice.
+type Going struct{ Plans, Classes, Adjustments, Remarks, Recordings int64 }
 
 // Deleted is something that was deleted by itself, and can still be brought back.
 type Deleted struct {
@@ -68,6 +72,7 @@ func (s *Store) Going(t Thing) (g Going, err error) {
 		{s.goes(t), &g.Classes},
 		{s.read.Model(&adjustmentRow{}).Where("class_id IN (?)", s.goes(t)), &g.Adjustments},
 		{s.read.Model(&remarkRow{}).Where("class_id IN (?)", s.goes(t)), &g.Remarks},
+		{s.read.Model(&recordingRow{}).Where("? AND voice_id = ?", t.Kind == KindVoice, t.ID).Distinct("plain"), &g.Recordings},
 	} {
 		if err := count.of.Count(count.n).Error; err != nil {
 			return g, plainly(err)
@@ -123,7 +128,7 @@ func (s *Store) BringBack(t Thing, now time.Time) error {
 			return nil
 		}
 		// Where another machine still has it deleted, this is the younger form.
-		if err := db.Model(t.row()).Where("id = ?", t.ID).Update("updated_at", moment(now)).Error; err != nil || t.Kind == KindGroup {
+		if err := db.Model(t.row()).Where("id = ?", t.ID).Update("updated_at", moment(now)).Error; err != nil || t.Kind != KindPlan {
 			return err
 		}
 		return db.Model(&planRow{}).Where("id = ? AND group_id IN (SELECT id FROM groups WHERE deleted_at IS NOT NULL)", t.ID).Update("group_id", nil).Error
@@ -145,6 +150,7 @@ func (s *Store) Deleted() ([]Deleted, error) {
 		UNION ALL SELECT 'plan', id, title, deleted_at, NULL FROM plans WHERE deleted_at IS NOT NULL
 			AND NOT EXISTS (SELECT 1 FROM groups WHERE groups.id = plans.group_id AND groups.deleted_at = plans.deleted_at)
 		UNION ALL SELECT 'group', id, name, deleted_at, NULL FROM groups WHERE deleted_at IS NOT NULL
+		UNION ALL SELECT 'voice', id, name, deleted_at, NULL FROM voices WHERE deleted_at IS NOT NULL
 		ORDER BY deleted_at DESC, id DESC`).Scan(&rows).Error
 	list := make([]Deleted, len(rows))
 	for i, r := range rows {
@@ -168,6 +174,8 @@ func (s *Store) Purge(before time.Time) error {
 			"UPDATE homes SET plan_id = NULL WHERE plan_id IN (SELECT id FROM plans WHERE deleted_at < ?)",
 			"UPDATE classes SET plan_id = NULL WHERE plan_id IN (SELECT id FROM plans WHERE deleted_at < ?)",
 			"DELETE FROM plans WHERE deleted_at < ?",
+			"DELETE FROM recordings WHERE voice_id IN (SELECT id FROM voices WHERE deleted_at < ?)",
+			"DELETE FROM voices WHERE deleted_at < ?",
 			"DELETE FROM groups WHERE deleted_at < ? AND id NOT IN (SELECT group_id FROM plans WHERE group_id IS NOT NULL UNION SELECT group_id FROM classes WHERE group_id IS NOT NULL UNION SELECT group_id FROM homes WHERE group_id IS NOT NULL)",
 			"UPDATE groups SET conditions = '{}', schools = '{}', notes = '', under16 = 0 WHERE deleted_at < ?",
 		} {

@@ -46,10 +46,10 @@ func TestWhatWasDeletedCanBeBroughtBack(t *testing.T) {
 	group, plan, class := taughtGroup(t, s)
 	goes, err := s.Going(Thing{KindGroup, group})
 	require.NoError(t, err)
-	assert.Equal(t, Going{1, 1, 1, 1}, goes)
+	assert.Equal(t, Going{Plans: 1, Classes: 1, Adjustments: 1, Remarks: 1}, goes)
 	goes, err = s.Going(Thing{KindClass, class})
 	require.NoError(t, err)
-	assert.Equal(t, Going{0, 1, 1, 1}, goes)
+	assert.Equal(t, Going{Classes: 1, Adjustments: 1, Remarks: 1}, goes)
 	_, err = s.Going(Thing{KindPlan, 99})
 	assert.ErrorIs(t, err, ErrNotFound)
 

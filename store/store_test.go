@@ -294,7 +294,7 @@ func TestTroubleWithTheFile(t *testing.T) {
 
 	path := filepath.Join(folder, "x.db")
 	s := open(t, path)
-	require.NoError(t, s.db.Exec("PRAGMA max_page_count = 40").Error) // as a disk that has no room for more
+	require.NoError(t, s.db.Exec("PRAGMA max_page_count = 60").Error) // as a disk that has no room for more
 	var full error
 	for i := 0; full == nil && i < 1000; i++ {
 		_, full = s.AddGroup(Group{Name: "a group", Notes: strings.Repeat("x", 4000), Weekday: -1})

@@ -10,8 +10,6 @@ export default defineConfig({
     chunkSizeWarningLimit: 400,
     rolldownOptions: {
       input: ["index.html", "room.html"],
-      // What sounds is one piece: in four it would take a phone that joins a kilobyte more.
-      output: { codeSplitting: { includeDependenciesRecursively: false, groups: [{ name: "sound", test: /player\/sound\/(choice|tones|signs|useSound|useSpoken)/ }] } },
     },
   },
   css: {

@@ -76,7 +76,7 @@ func (d device) signIn(name string) contract.Session {
 
 func TestOnTheLocalNetworkOnlyTheRoomIsOpen(t *testing.T) {
 	server, routes := lan(t)
-	open := []string{"/api/clock", "/api/session", "/api/rooms/:name", "/api/rooms/:name/stream", "/api/rooms/:name/answers"}
+	open := []string{"/api/clock", "/api/sounds/:sum", "/api/session", "/api/rooms/:name", "/api/rooms/:name/stream", "/api/rooms/:name/answers"}
 	stranger := newDevice(t, server)
 	closed := 0
 	for _, route := range routes {

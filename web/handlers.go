@@ -42,7 +42,9 @@ func download(ask func(*gin.Context) (studio.File, error)) gin.HandlerFunc {
 			problem(c, err)
 			return
 		}
-		c.Header("Cache-Control", "no-store")
+		if c.Writer.Header().Get("Cache-Control") == "" {
+			c.Header("Cache-Control", "no-store")
+		}
 		c.Header("Content-Disposition", mime.FormatMediaType("attachment", map[string]string{"filename": file.Name}))
 		c.Data(http.StatusOK, file.Type, file.Data)
 	}

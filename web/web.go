@@ -52,6 +52,7 @@ func Handler(d *desk.Desk, reach Reach) (http.Handler, error) {
 	s.classes(teacher)
 	s.records(teacher)
 	s.homes(teacher)
+	s.voices(teacher)
 	s.deleted(teacher)
 	router.NoRoute(pages(front))
 	return router, nil
@@ -67,6 +68,14 @@ func (s server) public(api *gin.RouterGroup) {
 	api.GET("/rooms/:name/stream", s.guard.room, s.roomStream)
 	api.POST("/rooms/:name/answers", s.guard.room, body(func(c *gin.Context, in contract.RoomAnswer) (contract.RoomAnswered, error) {
 		return s.desk.Audience.Answer(c.Param("name"), in)
+	}))
+	// A recording is asked for by the sum of its sound, which only what is played tells.
+	api.GET("/sounds/:sum", download(func(c *gin.Context) (studio.File, error) {
+		file, err := s.desk.Voices.Sound(c.Param("sum"))
+		if err == nil {
+			unchanging(c)
+		}
+		return file, err
 	}))
 }
 
@@ -178,13 +187,24 @@ func (s server) homes(api *gin.RouterGroup) {
 	api.POST("/homes/:id/answer", bodyWithID(homes.Answer))
 	api.GET("/groups/:id/homes", withID(homes.OfGroup))
 	api.GET("/homes/:id/score", withID(homes.Score))
+	api.GET("/homes/:id/recordings", withID(homes.Recordings))
 	api.GET("/homes/:id/page", download(func(c *gin.Context) (studio.File, error) {
 		template, err := HomeTemplate()
 		if err != nil {
 			return studio.File{}, err
 		}
-		return homes.Page(id(c), template)
+		return homes.Page(id(c), template, c.Query("voice") == "true")
 	}))
+}
+
+func (s server) voices(api *gin.RouterGroup) {
+	voices := s.desk.Voices
+	api.GET("/voices", answer(func(*gin.Context) (contract.Voices, error) { return voices.All() }))
+	api.POST("/voices", body(func(_ *gin.Context, in contract.VoiceName) (contract.VoiceSheet, error) { return voices.Add(in) }))
+	api.GET("/voices/:id", withID(voices.Sheet))
+	api.PUT("/voices/:id", bodyWithID(voices.Rename))
+	api.POST("/voices/:id/words", bodyWithID(func(id int64, in contract.VoiceRecording) (contract.VoiceSheet, error) { return voices.Record(id, in) }))
+	api.POST("/voices/:id/back", bodyWithID(voices.TakeBack))
 }
 
 // HomeTemplate is the page that plays a practice, without one.
@@ -192,7 +212,7 @@ func HomeTemplate() ([]byte, error) { return fs.ReadFile(dist, "dist/home.html")
 
 func (s server) deleted(api *gin.RouterGroup) {
 	transfer := s.desk.Transfer
-	for kind, path := range map[string]string{"group": "/groups/:id", "plan": "/plans/:id", "class": "/classes/:id"} {
+	for kind, path := range map[string]string{"group": "/groups/:id", "plan": "/plans/:id", "class": "/classes/:id", "voice": "/voices/:id"} {
 		api.DELETE(path, answer(func(c *gin.Context) (contract.DeletedList, error) {
 			return transfer.Delete(kind, id(c), c.Query("classes") == "true")
 		}))
@@ -203,6 +223,9 @@ func (s server) deleted(api *gin.RouterGroup) {
 		return transfer.BringBack(c.Param("kind"), id(c))
 	}))
 }
+
+// unchanging has browsers keep what never changes under its name.
+func unchanging(c *gin.Context) { c.Header("Cache-Control", "public, max-age=31536000, immutable") }
 
 // pages answers what is no question of the API with the built front end.
 func pages(front fs.FS) gin.HandlerFunc {
@@ -230,7 +253,7 @@ func pages(front fs.FS) gin.HandlerFunc {
 			return
 		}
 		if strings.HasPrefix(path, "assets/") { // their names change with their content
-			c.Header("Cache-Control", "public, max-age=31536000, immutable")
+			unchanging(c)
 		}
 		files.ServeHTTP(c.Writer, c.Request)
 	}

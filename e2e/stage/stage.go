@@ -179,6 +179,7 @@ func Open() (*Browser, error) {
 	l := launcher.New().Bin("/usr/bin/chromium").NoSandbox(true).Leakless(true)
 	for _, flag := range []flags.Flag{
 		"disable-gpu", "disable-quic", "no-first-run", "disable-background-networking", "disable-component-update", "disable-sync", "disable-dev-shm-usage",
+		"use-fake-ui-for-media-stream", "use-fake-device-for-media-stream", // a microphone that beeps once a second
 	} {
 		l.Set(flag)
 	}

@@ -56,8 +56,9 @@ type Score struct {
 	Language   string         `json:"language"` // of what is said, a BCP 47 tag
 	Left       Ways           `json:"left"`
 	Right      Ways           `json:"right"`
-	Sample     bool           `json:"sample"`     // to try the program with: nothing of it is kept
-	FingersBy  string         `json:"fingers_by"` // the way of the fingers at the nose that the school takes
+	Speaker    *Speaker       `json:"speaker" jsonschema:"nullable"` // the recorded voice; null where the browser's own speaks
+	Sample     bool           `json:"sample"`                        // to try the program with: nothing of it is kept
+	FingersBy  string         `json:"fingers_by"`                    // the way of the fingers at the nose that the school takes
 }
 
 // Ways is both ways in which a side can be said: ScorePhase.Side is the one that the class takes, and a participant may

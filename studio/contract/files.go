@@ -31,6 +31,7 @@ type Export struct {
 	Plans     []ExportPlan     `json:"plans"`
 	Classes   []ExportClass    `json:"classes"`
 	Homes     []ExportHome     `json:"homes,omitempty"`   // missing in files of before there were any
+	Voices    []ExportVoice    `json:"voices,omitempty"`  // missing in files of before there were any
 	Damaged   []ExportDamaged  `json:"damaged,omitempty"` // what could not be read and is missing here
 }
 
@@ -42,6 +43,7 @@ type Choices struct {
 	CareRead bool              `json:"care_read"`           // the caution for everyone was read
 	Bring    string            `json:"bring,omitempty"`     // what people are asked to bring, on the room's page before a class
 	AskAfter bool              `json:"ask_after,omitempty"` // the room's page asks after a class how it was
+	Voice    string            `json:"voice,omitempty"`     // the uid of the recorded voice that speaks in classes of its language
 	Keys     *Keys             `json:"keys,omitempty"`
 	// PedalDown and PedalUp are of files from before there were Keys: what Page Down and Page Up mean.
 	PedalDown string `json:"pedal_down,omitempty"`
@@ -160,6 +162,26 @@ type ExportHome struct {
 	Sentence   string          `json:"sentence"`
 	Answer     string          `json:"answer"` // how it was; empty where that is not known
 	AnsweredAt *time.Time      `json:"answered_at,omitempty"`
+}
+
+// ExportVoice is a recorded voice.
+type ExportVoice struct {
+	UID       string            `json:"uid" jsonschema:"minLength=1"` // the same on every machine
+	Name      string            `json:"name"`
+	Language  string            `json:"language"`
+	UpdatedAt time.Time         `json:"updated_at"`
+	DeletedAt *time.Time        `json:"deleted_at,omitempty"`
+	Words     []ExportRecording `json:"words"` // in the order in which they were recorded
+}
+
+// ExportRecording is a word of a voice.
+type ExportRecording struct {
+	Text    string    `json:"text"`
+	MadeAt  time.Time `json:"made_at"`
+	Was     float64   `json:"was"`  // loudness before it was brought to one, LUFS
+	Gain    float64   `json:"gain"` // dB
+	Clipped bool      `json:"clipped,omitempty"`
+	Sound   []byte    `json:"sound"` // RIFF WAVE, in base64
 }
 
 // ExportRemark is something that was added to a record afterwards.

@@ -88,6 +88,13 @@ type HomePage struct {
 	Given   int          `json:"given"`   // which of them it is as it was given, from 0
 }
 
+// HomeRecordings is what a recorded voice says in the page that plays, whatever is chosen there.
+type HomeRecordings struct {
+	Name    string   `json:"name"`    // whose voice; empty where none speaks
+	Sums    []string `json:"sums"`    // of the recordings
+	Missing []string `json:"missing"` // what is said and was not recorded
+}
+
 // HomeChoice is how much is played at once.
 type HomeChoice struct {
 	Says  string `json:"says"` // 6 rounds, about 3 min

@@ -53,6 +53,7 @@ type Settings struct {
 	CareRead  bool              `json:"care_read"` // the caution for everyone was read once
 	Bring     string            `json:"bring"`     // what people are asked to bring, on the room's page before a class
 	AskAfter  bool              `json:"ask_after"` // the room's page asks after a class how it was
+	Voice     string            `json:"voice"`     // the uid of the recorded voice that speaks; empty for the browser's own
 	Keys      Keys              `json:"keys"`
 	Meanings  []Way             `json:"meanings,omitempty"` // what a pedal or a key of a remote can mean
 	Questions []Question        `json:"questions,omitempty"`

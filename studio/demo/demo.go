@@ -52,7 +52,7 @@ type press struct {
 	do      contract.Adjust
 }
 
-// Load brings the scenario into the store: once the groups and their past, and, whenever no class is to come, the
+// Load brings the scenario into the store: once the groups, their past and a recorded voice, and, whenever no class is to come, the
 // plans for the next days. Now is the time on the application's clock, in the place where it is shown.
 func Load(s *store.Store, now time.Time) error {
 	upcoming, err := anyToCome(s, now)
@@ -67,7 +67,10 @@ func Load(s *store.Store, now time.Time) error {
 	for _, k := range known {
 		ids[k.Name] = k.ID
 	}
-	return load(s, now, ids)
+	if err := load(s, now, ids); err != nil {
+		return err
+	}
+	return layVoice(desk.WithTime(s, func() time.Time { return now }, 1), true)
 }
 
 // load brings what is missing; ids is the groups that are there, by their names, and all of them after it.

@@ -58,7 +58,8 @@ func State(d *desk.Desk) (contract.DemoData, error) {
 	return state, err
 }
 
-// Lay lays the groups of the demo, their past and their next plans into the data file of the desk, beside what is there.
+// Lay lays the groups of the demo, their past and their next plans into the data file of the desk, beside what is there. Its
+// voice does not speak unless it is chosen.
 func Lay(d *desk.Desk) (contract.DemoData, error) {
 	err := d.Classes.WhileNothingBegins(func(running *studio.Class) error {
 		if running != nil {
@@ -71,7 +72,10 @@ func Lay(d *desk.Desk) (contract.DemoData, error) {
 		if len(there) > 0 {
 			return studio.Fail(studio.ErrConflict, "The demo data is there already.")
 		}
-		return load(d.Store, d.Now(), map[string]int64{})
+		if err := load(d.Store, d.Now(), map[string]int64{}); err != nil {
+			return err
+		}
+		return layVoice(d, false)
 	})
 	if err != nil {
 		return contract.DemoData{}, err
@@ -83,7 +87,7 @@ func Lay(d *desk.Desk) (contract.DemoData, error) {
 	return State(d)
 }
 
-// Remove removes the groups of the demo with their plans and classes. They can be brought back for 30 days, as all that is
+// Remove removes the groups of the demo with their plans and classes, and its voice. They can be brought back for 30 days, as all that is
 // deleted.
 func Remove(d *desk.Desk) (contract.DemoData, error) {
 	there, err := laid(d.Store)
@@ -92,6 +96,13 @@ func Remove(d *desk.Desk) (contract.DemoData, error) {
 	}
 	for _, g := range there {
 		if _, err := d.Transfer.Delete(string(store.KindGroup), g.ID, true); err != nil {
+			return contract.DemoData{}, err
+		}
+	}
+	if id, err := laidVoice(d.Store); err != nil {
+		return contract.DemoData{}, err
+	} else if id != 0 {
+		if _, err := d.Transfer.Delete(string(store.KindVoice), id, false); err != nil {
 			return contract.DemoData{}, err
 		}
 	}

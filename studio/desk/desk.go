@@ -19,6 +19,7 @@ import (
 	"vastlantern/studio/record"
 	"vastlantern/studio/today"
 	"vastlantern/studio/transfer"
+	"vastlantern/studio/voices"
 )
 
 // Desk is all rooms. They know of each other only what they say that they need.
@@ -29,6 +30,7 @@ type Desk struct {
 	Classes  *lead.Classes
 	Records  *record.Records
 	Homes    *home.Homes
+	Voices   *voices.Voices
 	Library  *library.Library
 	Audience *audience.Audience
 	Transfer *transfer.Transfer
@@ -46,7 +48,8 @@ func WithTime(s *store.Store, now func() time.Time, rate float64) *Desk {
 func of(s *studio.Studio) *Desk {
 	d := &Desk{Studio: s, Library: library.New(s), Access: access.New(s)}
 	d.Plans = prepare.New(s, d.Library)
-	d.Classes = lead.New(s, d.Library, d.Plans)
+	d.Voices = voices.New(s, d.Library)
+	d.Classes = lead.New(s, d.Library, d.Plans, d.Voices)
 	d.Homes = home.New(s, d.Library, d.Classes)
 	d.Records = record.New(s, d.Library, d.Classes, d.Homes)
 	d.Plans.SetPast(d.Records)

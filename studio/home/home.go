@@ -35,7 +35,7 @@ type Library interface {
 type Classes interface {
 	Open(id int64) (*studio.Class, error)
 	// PlanScore is the whole of a plan as it is played without this program.
-	PlanScore(p *plan.Plan, fingers string) contract.Score
+	PlanScore(p *plan.Plan, fingers string) (contract.Score, error)
 }
 
 // New is the room of a studio.

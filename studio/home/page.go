@@ -19,10 +19,11 @@ import (
 )
 
 // score is the whole of a plan as it is played without this program.
-type score func(p *plan.Plan, fingers string) contract.Score
+type score func(p *plan.Plan, fingers string) (contract.Score, error)
 
-// Page is a home practice as one file that plays by itself. The template is the page as it was built, without a practice.
-func (h *Homes) Page(id int64, template []byte) (studio.File, error) {
+// Page is a home practice as one file that plays by itself. The template is the page as it was built, without a practice. With voice,
+// the place of the recordings is left for whoever puts them in.
+func (h *Homes) Page(id int64, template []byte, voice bool) (studio.File, error) {
 	stored, err := h.studio.Store.Home(id)
 	if err != nil {
 		return studio.File{}, studio.Missing(err, "home practice", id)
@@ -39,7 +40,16 @@ func (h *Homes) Page(id int64, template []byte) (studio.File, error) {
 	if err != nil {
 		return studio.File{}, err
 	}
-	data, err := page(template, s, stored.Document, fingers, h.classes.PlanScore)
+	score := h.classes.PlanScore
+	if !voice {
+		template = bytes.Replace(template, recordings, nil, 1)
+		score = func(p *plan.Plan, fingers string) (contract.Score, error) {
+			s, err := h.classes.PlanScore(p, fingers)
+			s.Speaker = nil
+			return s, err
+		}
+	}
+	data, err := page(template, s, stored.Document, fingers, score)
 	return studio.File{Name: studio.FileName(s.Home.Name) + ".html", Type: "text/html; charset=utf-8", Data: data}, err
 }
 
@@ -56,7 +66,8 @@ func (h *Homes) Score(id int64) (contract.Score, error) {
 	if !home.Plays {
 		return contract.Score{}, cannotPlay(home)
 	}
-	return h.classes.PlanScore(p, "").ForTheRoom(), nil
+	score, err := h.classes.PlanScore(p, "")
+	return score.ForTheRoom(), err
 }
 
 func cannotPlay(home contract.Home) error {
@@ -64,7 +75,7 @@ func cannotPlay(home contract.Home) error {
 }
 
 // PageOf is the page of a passage of a plan, by its number from 1, in as many rounds as it is planned.
-func PageOf(template []byte, doc plan.Document, p *plan.Plan, number int, of score) ([]byte, error) {
+func PageOf(template []byte, doc plan.Document, p *plan.Plan, number int, of func(p *plan.Plan, fingers string) contract.Score) ([]byte, error) {
 	if number < 1 || number > len(p.Passages) || p.Passages[number-1].Practice == nil {
 		return nil, fmt.Errorf("passage %d is no practice of the plan", number)
 	}
@@ -86,34 +97,73 @@ func PageOf(template []byte, doc plan.Document, p *plan.Plan, number int, of sco
 		return nil, err
 	}
 	home := contract.Home{Name: one.Name(), Says: pieceInWords(&alone.Passages[0]), Plays: plays(&alone.Passages[0])}
-	return page(template, sheetOf(home, alone, from), document, "", of)
+	return page(bytes.Replace(template, recordings, nil, 1), sheetOf(home, alone, from), document, "", func(p *plan.Plan, fingers string) (contract.Score, error) { return of(p, fingers), nil })
 }
 
 func page(template []byte, s contract.HomeSheet, document []byte, fingers string, of score) ([]byte, error) {
-	if !s.Home.Plays {
-		return nil, cannotPlay(s.Home)
-	}
-	data := contract.HomePage{Sheet: s, Choices: []contract.HomeChoice{}}
-	_, given, err := sheet.ReadPlan(bytes.NewReader(document))
+	data, err := pageData(s, document, fingers, of)
 	if err != nil {
 		return nil, err
+	}
+	return filled(template, data)
+}
+
+// Recordings is what the recorded voice says in the page of a home practice.
+func (h *Homes) Recordings(id int64) (contract.HomeRecordings, error) {
+	list := contract.HomeRecordings{Sums: []string{}, Missing: []string{}}
+	stored, err := h.studio.Store.Home(id)
+	if err != nil {
+		return list, studio.Missing(err, "home practice", id)
+	}
+	s, err := h.Sheet(id)
+	if err != nil {
+		return list, err
+	}
+	data, err := pageData(s, stored.Document, "", h.classes.PlanScore)
+	for _, choice := range data.Choices {
+		if speaker := choice.Score.Speaker; speaker != nil {
+			list.Name = speaker.Name
+			for _, sums := range speaker.Said {
+				list.Sums = append(list.Sums, sums...)
+			}
+			list.Missing = append(list.Missing, speaker.Missing...)
+		}
+	}
+	slices.Sort(list.Sums)
+	slices.Sort(list.Missing)
+	list.Sums, list.Missing = slices.Compact(list.Sums), slices.Compact(list.Missing)
+	return list, err
+}
+
+func pageData(s contract.HomeSheet, document []byte, fingers string, of score) (contract.HomePage, error) {
+	data := contract.HomePage{Sheet: s, Choices: []contract.HomeChoice{}}
+	if !s.Home.Plays {
+		return data, cannotPlay(s.Home)
+	}
+	_, given, err := sheet.ReadPlan(bytes.NewReader(document))
+	if err != nil {
+		return data, err
 	}
 	for _, amount := range amounts(&given.Passages[0]) {
 		doc, err := sheet.ReadDocument(bytes.NewReader(document))
 		if err != nil {
-			return nil, err
+			return data, err
 		}
 		amount.set(doc.Passages()[0])
 		p, err := plan.Read(doc)
 		if err != nil {
-			return nil, err
+			return data, err
 		}
 		if amount.given {
 			data.Given = len(data.Choices)
 		}
-		data.Choices = append(data.Choices, contract.HomeChoice{Says: pieceInWords(&p.Passages[0]), Score: of(p, fingers).ForTheRoom()})
+		score, err := of(p, fingers)
+		if err != nil {
+			return data, err
+		}
+		data.Choices = append(data.Choices, contract.HomeChoice{Says: pieceInWords(&p.Passages[0]), Score: score.ForTheRoom()})
 	}
-	return filled(template, data)
+	return data, nil
 }
 
 // choice is how much is played at once.
@@ -160,6 +210,9 @@ func amounts(p *plan.Passage) []choice {
 
 // place is where the built page takes a practice. It is packed: the scores of several choices say much twice.
 var place = []byte("PRACTICE-GOES-HERE")
+
+// recordings is where it takes what a voice says: small sounds, which the browser makes.
+var recordings = []byte("RECORDINGS-GO-HERE")
 
 func filled(template []byte, data contract.HomePage) ([]byte, error) {
 	if bytes.Count(template, place) != 1 {

@@ -18,6 +18,7 @@ type Classes struct {
 	studio  *studio.Studio
 	library Library
 	plans   Plans
+	voices  Voices
 
 	live    liveClass
 	leading sync.Mutex // one adjustment after the other, so that each is answered on the class it meets
@@ -42,9 +43,15 @@ type Plans interface {
 	Add(document []byte, group int64) (contract.Plan, error)
 }
 
+// Voices is what leading asks of the recorded voices.
+type Voices interface {
+	// Speaking is what the voice that speaks in a language makes of texts: nil where the browser's own does.
+	Speaking(language string) (func(texts []string) *contract.Speaker, error)
+}
+
 // New is the room of a studio.
-func New(s *studio.Studio, l Library, p Plans) *Classes {
-	return &Classes{studio: s, library: l, plans: p}
+func New(s *studio.Studio, l Library, p Plans, v Voices) *Classes {
+	return &Classes{studio: s, library: l, plans: p, voices: v}
 }
 
 // WhileNothingBegins does something that must not meet a class as it begins or is adjusted; running is the class that is

@@ -23,11 +23,12 @@ func (c *Classes) score(l *studio.Class) (contract.Score, error) {
 }
 
 func (c *Classes) scoreAt(l *studio.Class, at int64) (contract.Score, error) {
-	here, err := c.who(l.Stored)
+	here, err := c.who(l.Stored, l.Plan.Words.Tag)
 	if err != nil {
 		return contract.Score{}, err
 	}
 	score := shape(l, here, at, c.mainCues.of, c.laneCues.of)
+	score.Speaker = here.says(texts(&score))
 	score.Sample = c.isSample(l.Stored.PlanID) || c.endedSample(l.Stored.ID) != nil
 	return score, nil
 }
@@ -41,8 +42,29 @@ func PlanScore(p *plan.Plan, fingers string) contract.Score {
 	return score
 }
 
-// PlanScore is the function of the same name, for the rooms of the studio.
-func (*Classes) PlanScore(p *plan.Plan, fingers string) contract.Score { return PlanScore(p, fingers) }
+// PlanScore is the function of the same name with the recorded voice that speaks, for the rooms of the studio.
+func (c *Classes) PlanScore(p *plan.Plan, fingers string) (contract.Score, error) {
+	score := PlanScore(p, fingers)
+	says, err := c.voices.Speaking(p.Words.Tag)
+	score.Speaker = says(texts(&score))
+	return score, err
+}
+
+// texts is all that is said in a score.
+func texts(score *contract.Score) []string {
+	var list []string
+	phases := slices.Concat(score.Phases, score.Lane)
+	if score.Wait != nil {
+		phases = append(phases, score.Wait.Phases...)
+	}
+	for i := range phases {
+		list = append(list, phases[i].Says...)
+	}
+	for _, s := range slices.Concat(score.Spoken, score.LaneSpoken) {
+		list = append(list, s.Text)
+	}
+	return list
+}
 
 func shape(l *studio.Class, here *people, at int64, mainCues, laneCues cuesOf) contract.Score {
 	tl := l.Led.Timeline()
@@ -75,9 +97,9 @@ func shape(l *studio.Class, here *people, at int64, mainCues, laneCues cuesOf) c
 // cuesOf is the cues of a class on a lane.
 type cuesOf func(l *studio.Class, lane cue.Lane) *cue.Class
 
-// who is there: the group of a class, what care asks of it, and how its fingers lie at the nose. Where the data file cannot
+// who is there: the group of a class, what care asks of it, how its fingers lie at the nose, and whose voice speaks. Where the data file cannot
 // be read just now, it is what was read last of a class that is led, which goes on with it.
-func (c *Classes) who(class store.Class) (*people, error) {
+func (c *Classes) who(class store.Class, language string) (*people, error) {
 	here := &people{class: class.ID}
 	groups, err := c.library.EveryGroupByID()
 	if err == nil {
@@ -88,6 +110,9 @@ func (c *Classes) who(class store.Class) (*people, error) {
 		var choices school.Choices
 		choices, err = c.library.ChoicesFor(here.group)
 		here.fingers = choices.Way("fingers").ID
+	}
+	if err == nil {
+		here.says, err = c.voices.Speaking(language)
 	}
 	if err == nil {
 		c.people.Store(here)
@@ -105,6 +130,7 @@ type people struct {
 	group   *contract.Group
 	asks    care.Room
 	fingers string
+	says    func(texts []string) *contract.Speaker // nil where the browser's own voice speaks
 }
 
 func ways(w *words.Words, side breath.Through) contract.Ways {

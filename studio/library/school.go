@@ -31,7 +31,7 @@ func (l *Library) Settings() (contract.Settings, error) {
 		return settings, err
 	default:
 		settings.Schools, settings.Language, settings.OwnWords, settings.CareRead = chosen.Schools, chosen.Language, chosen.OwnWords, chosen.CareRead
-		settings.Bring, settings.AskAfter, settings.Keys = chosen.Bring, chosen.AskAfter, *chosen.Keys
+		settings.Bring, settings.AskAfter, settings.Voice, settings.Keys = chosen.Bring, chosen.AskAfter, chosen.Voice, *chosen.Keys
 	}
 	settings.Questions, settings.General = questions(), care.Everyone.Text
 	settings.Meanings = meanings
@@ -94,7 +94,7 @@ func (l *Library) SaveSettings(in contract.Settings) (contract.Settings, error) 
 	}
 	chosen, err := l.CheckChoices(contract.Choices{
 		Schools: contract.OrEmpty(in.Schools), Language: in.Language, OwnWords: contract.OrEmpty(in.OwnWords), CareRead: in.CareRead, Bring: in.Bring, AskAfter: in.AskAfter,
-		Keys: &in.Keys,
+		Voice: in.Voice, Keys: &in.Keys,
 	})
 	if err != nil {
 		return in, err
@@ -133,6 +133,10 @@ func (*Library) CheckChoices(in contract.Choices) (contract.Choices, error) {
 	const longest = 300
 	if in.Bring = strings.TrimSpace(in.Bring); utf8.RuneCountInString(in.Bring) > longest {
 		return in, studio.Fail(studio.ErrInvalid, "What to bring: %d characters, at most %d.", utf8.RuneCountInString(in.Bring), longest)
+	}
+	const longestUID = 100
+	if len(in.Voice) > longestUID { // whether it is there is seen when it is to speak: it may come with the same file, later
+		return in, studio.Fail(studio.ErrInvalid, "Voice: %d characters, at most %d.", len(in.Voice), longestUID)
 	}
 	maps.DeleteFunc(in.OwnWords, func(_, text string) bool { return text == "" })
 	for key, text := range in.OwnWords {

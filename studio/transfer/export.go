@@ -67,6 +67,9 @@ func (tr *Transfer) Export(w io.Writer) error {
 	if len(all.Homes) > 0 {
 		err = errors.Join(err, lines(item, &text, "homes", all.Homes))
 	}
+	if len(all.Voices) > 0 {
+		err = errors.Join(err, lines(item, &text, "voices", all.Voices))
+	}
 	if len(all.Damaged) > 0 {
 		err = errors.Join(err, lines(item, &text, "damaged", all.Damaged))
 	}
@@ -178,6 +181,9 @@ func (tr *Transfer) everything() (contract.Export, error) {
 	if all.Homes, err = tr.homes(classUID, planUID, groupUID); err != nil {
 		return all, err
 	}
+	if all.Voices, err = tr.voices(); err != nil {
+		return all, err
+	}
 	for _, d := range tr.studio.Store.Damage() {
 		all.Damaged = append(all.Damaged, contract.ExportDamaged{Kind: string(d.Kind), ID: d.ID, Name: d.Name, Why: d.Why})
 	}
@@ -202,6 +208,27 @@ func (tr *Transfer) homes(classes, plans, groups map[int64]string) ([]contract.E
 		})
 	}
 	return list, err
+}
+
+// voices is every recorded voice with its words.
+func (tr *Transfer) voices() ([]contract.ExportVoice, error) {
+	stored, err := tr.studio.Store.EveryVoice()
+	if err != nil {
+		return nil, err
+	}
+	var list []contract.ExportVoice
+	for _, v := range stored {
+		sounds, err := tr.studio.Store.Sounds(v.ID)
+		if err != nil {
+			return nil, err
+		}
+		one := contract.ExportVoice{UID: v.UID, Name: v.Name, Language: v.Language, UpdatedAt: v.UpdatedAt, DeletedAt: ifAny(v.DeletedAt), Words: []contract.ExportRecording{}}
+		for _, r := range sounds {
+			one.Words = append(one.Words, contract.ExportRecording{Text: r.Text, MadeAt: r.MadeAt, Was: r.Was, Gain: r.Gain, Clipped: r.Clipped, Sound: r.Sound})
+		}
+		list = append(list, one)
+	}
+	return list, nil
 }
 
 // answers is what was answered after a class, nil where nobody was asked.

@@ -15,6 +15,7 @@ import (
 	"vastlantern/core/cue"
 	"vastlantern/core/pace"
 	"vastlantern/core/plan"
+	"vastlantern/core/voice"
 	"vastlantern/studio/contract"
 )
 
@@ -50,6 +51,7 @@ type all struct {
 	HomesOf   contract.HomesOfGroup
 	HomeSaid  contract.HomeAnswer
 	HomePage  contract.HomePage
+	HomeVoice contract.HomeRecordings
 	Answered  contract.RoomAnswered
 	Signal    contract.Signal
 	Saw       contract.Saw
@@ -80,6 +82,11 @@ type all struct {
 	DemoData  contract.DemoData
 	MovePlan  contract.MovePlan
 	LastTime  contract.LastTime
+	Voices    contract.Voices
+	VoiceName contract.VoiceName
+	VoiceAll  contract.VoiceSheet
+	VoiceText contract.VoiceText
+	VoiceMade contract.VoiceRecording
 	Session   contract.Session
 	SignIn    contract.SignIn
 }
@@ -95,6 +102,7 @@ var words = map[reflect.Type][]any{
 	reflect.TypeFor[breath.Through]():      {breath.None, breath.Left, breath.Right, breath.Both, breath.Mouth},
 	reflect.TypeFor[plan.Type]():           {plan.Talk, plan.Free, plan.Practice},
 	reflect.TypeFor[plan.About]():          {plan.AboutBreath, plan.AboutVoice, plan.AboutAround, plan.AboutLane, plan.AboutClass},
+	reflect.TypeFor[voice.Kind]():          voiceKinds(),
 	reflect.TypeFor[contract.How]():        {contract.Easy, contract.Right, contract.TooMuch},
 	reflect.TypeFor[contract.ChangeKind](): kinds(),
 	reflect.TypeFor[care.Do]():             {care.LeaveOut, care.Gentle, care.Carefully},
@@ -103,6 +111,14 @@ var words = map[reflect.Type][]any{
 func cueKinds() []any {
 	var list []any
 	for _, kind := range cue.Kinds {
+		list = append(list, kind)
+	}
+	return list
+}
+
+func voiceKinds() []any {
+	var list []any
+	for _, kind := range voice.Kinds {
 		list = append(list, kind)
 	}
 	return list

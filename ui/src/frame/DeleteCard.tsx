@@ -8,7 +8,7 @@ import { ErrorAlert } from "./ErrorAlert";
 import { Loading } from "./Loading";
 import { justDeleted, type Kind } from "./deleting";
 
-const addresses = { group: "groups", plan: "plans", class: "classes" };
+const addresses = { group: "groups", plan: "plans", class: "classes", voice: "voices" };
 
 type Props = { kind: Kind; id: number; name: string; to: string; onClose: () => void };
 

@@ -5,10 +5,15 @@ import { Link } from "react-router";
 import { day } from "../player/format";
 import type { Home } from "../wire/contract";
 
-type Props = { given: Home[]; onTakeBack?: (id: number) => void; onSound?: (home: Home) => void };
+type Props = {
+  given: Home[];
+  onTakeBack?: (id: number) => void;
+  onSound?: (home: Home) => void;
+  onVoice?: (home: Home) => void;
+};
 
 /** Given is what was given to do at home, with the ways in which it goes there. */
-export function Given({ given, onTakeBack, onSound }: Props) {
+export function Given({ given, onTakeBack, onSound, onVoice }: Props) {
   if (given.length === 0) return null;
   return (
     <section className="given" aria-label="Given to do at home">
@@ -34,6 +39,11 @@ export function Given({ given, onTakeBack, onSound }: Props) {
                 </a>
               ) : (
                 <small className="text-secondary">Open phases wait for a teacher: no page plays them.</small>
+              )}
+              {home.plays && onVoice && (
+                <Button variant="outline-primary" onClick={() => onVoice(home)}>
+                  Page with your voice
+                </Button>
               )}
               {home.plays && onSound && (
                 <Button variant="outline-primary" onClick={() => onSound(home)}>

@@ -11,6 +11,7 @@ import { Loading } from "../frame/Loading";
 import { Given } from "../frame/Given";
 import { GiveForm } from "./GiveForm";
 
+const PageDialog = lazy(async () => ({ default: (await import("./PageDialog")).PageDialog }));
 const SoundDialog = lazy(async () => ({ default: (await import("./SoundDialog")).SoundDialog }));
 
 /** HomeView is where a teacher chooses what goes home from a plan or a class, and hands it out. */
@@ -20,6 +21,7 @@ export function HomeView() {
   const path = `/${ofClass ? "classes" : "plans"}/${id}/home`;
   const queries = useQueryClient();
   const [sounding, setSounding] = useState<Home | null>(null);
+  const [voicing, setVoicing] = useState<Home | null>(null);
   const offer = useQuery({ queryKey: ["home", path], queryFn: () => get<HomeOffer>(path), gcTime: 0 });
   const give = useMutation({
     mutationFn: (what: HomeGive) => post<HomeOffer>(path, what),
@@ -40,8 +42,16 @@ export function HomeView() {
             from <Link to={ofClass ? `/taught/${id}` : `/plan/${id}`}>{offer.data.title || "the class"}</Link>
           </p>
           {takeBack.isError && <ErrorAlert error={takeBack.error} />}
-          <Given given={offer.data.given} onTakeBack={takeBack.mutate} onSound={setSounding} />
-          <Suspense>{sounding && <SoundDialog home={sounding} onClose={() => setSounding(null)} />}</Suspense>
+          <Given
+            given={offer.data.given}
+            onTakeBack={takeBack.mutate}
+            onSound={setSounding}
+            onVoice={setVoicing}
+          />
+          <Suspense>
+            {sounding && <SoundDialog home={sounding} onClose={() => setSounding(null)} />}
+            {voicing && <PageDialog home={voicing} onClose={() => setVoicing(null)} />}
+          </Suspense>
           {offer.data.given.length > 0 && <h2>Something else</h2>}
           {offer.data.passages.length === 0 && offer.data.before.length === 0 ? (
             <Alert variant="light">

@@ -1,6 +1,8 @@
-import { useMutation } from "@tanstack/react-query";
+import { useMutation, useQuery } from "@tanstack/react-query";
 import { useEffect, useRef, useState } from "react";
-import { Button, Form, Modal, ProgressBar } from "react-bootstrap";
+import { Button, Form, Modal } from "react-bootstrap";
+import { Progress } from "../frame/Progress";
+import { Link } from "react-router";
 import { ErrorAlert } from "../frame/ErrorAlert";
 import { render, type Wanted } from "../player/sound/render";
 import { mp3File, wavFile } from "../player/sound/soundFile";
@@ -8,17 +10,39 @@ import { get } from "../wire/api";
 import type { Home, Score } from "../wire/contract";
 import { saveBlob } from "../wire/download";
 
-const heard: { [part in keyof Omit<Wanted, "mono">]: string } = {
+const heard: { [part in "tones" | "ticks" | "calls"]: string } = {
   tones: "tones: rising for the inhale, falling for the exhale",
   ticks: "a tick at each count",
   calls: "the calls: the last round, half way",
 };
 
+function nothing(wanted: Wanted): boolean {
+  return !wanted.tones && !wanted.ticks && !wanted.calls && wanted.voice === "off";
+}
+
+/** missingInWords says beforehand what is left to the tones. */
+function missingInWords(missing: string[]): string {
+  if (missing.length === 0) return "All of it is recorded.";
+  return `Not recorded, and left to the tones: ${missing.join("; ")}.`;
+}
+
 type FileForm = "mp3" | "wav";
 
 /** SoundDialog makes a file to listen to of a home practice, here in the browser and faster than it is heard. */
 export function SoundDialog({ home, onClose }: { home: Home; onClose: () => void }) {
-  const [wanted, setWanted] = useState<Wanted>({ tones: true, ticks: true, calls: true, mono: false });
+  const [wanted, setWanted] = useState<Wanted>({
+    tones: true,
+    ticks: true,
+    calls: true,
+    mono: false,
+    voice: "words",
+  });
+  const score = useQuery({
+    queryKey: ["home-score", home.id],
+    queryFn: () => get<Score>(`/homes/${home.id}/score`),
+    gcTime: 0,
+  });
+  const speaker = score.data?.speaker ?? null;
   const [form, setForm] = useState<FileForm>("mp3");
   const [done, setDone] = useState(0);
   const cancelled = useRef(false);
@@ -27,9 +51,8 @@ export function SoundDialog({ home, onClose }: { home: Home; onClose: () => void
     mutationFn: async () => {
       cancelled.current = false;
       setDone(0);
-      const score = await get<Score>(`/homes/${home.id}/score`);
       const file = form === "mp3" ? await mp3File() : wavFile();
-      for await (const piece of render(score, wanted)) {
+      for await (const piece of render(score.data!, wanted)) {
         if (cancelled.current) return;
         file.add(piece);
         setDone(piece.done);
@@ -62,6 +85,26 @@ export function SoundDialog({ home, onClose }: { home: Home; onClose: () => void
           checked={wanted.mono}
           onChange={(e) => setWanted({ ...wanted, mono: e.target.checked })}
         />
+        {speaker && (
+          <Form.Group controlId="heard-voice" className="mt-2">
+            <Form.Label>{speaker.name} says</Form.Label>
+            <Form.Select
+              value={wanted.voice}
+              onChange={(e) => setWanted({ ...wanted, voice: e.target.value as Wanted["voice"] })}
+            >
+              <option value="off">nothing</option>
+              <option value="words">the words of each phase, the hand and the calls</option>
+              <option value="counts">words and counts</option>
+            </Form.Select>
+            {wanted.voice !== "off" && <Form.Text>{missingInWords(speaker.missing)}</Form.Text>}
+          </Form.Group>
+        )}
+        {score.data && !speaker && (
+          <p className="small text-secondary mt-2 mb-0">
+            No words: a file takes them from a recorded voice. <Link to="/voices">Record yours</Link>
+          </p>
+        )}
+        {score.isError && <ErrorAlert error={score.error} retry={() => void score.refetch()} />}
         <Form.Group controlId="soundform" className="mt-2">
           <Form.Label>File</Form.Label>
           <Form.Select value={form} onChange={(e) => setForm(e.target.value as FileForm)}>
@@ -70,11 +113,11 @@ export function SoundDialog({ home, onClose }: { home: Home; onClose: () => void
           </Form.Select>
         </Form.Group>
         {make.isPending && (
-          <ProgressBar
+          <Progress
             className="mt-3"
-            now={100 * done}
+            done={done}
             label={`${Math.round(100 * done)} %`}
-            aria-label="How much is made"
+            of="How much is made"
           />
         )}
         {make.isSuccess && done === 1 && (
@@ -90,7 +133,7 @@ export function SoundDialog({ home, onClose }: { home: Home; onClose: () => void
             Cancel
           </Button>
         ) : (
-          <Button onClick={() => make.mutate()} disabled={!wanted.tones && !wanted.ticks && !wanted.calls}>
+          <Button onClick={() => make.mutate()} disabled={!score.data || nothing(wanted)}>
             Make the file
           </Button>
         )}

@@ -8,6 +8,7 @@ import type { Session, Settings } from "../wire/contract";
 import { Shell } from "../frame/Shell";
 import { Link } from "react-router";
 import { ErrorAlert } from "../frame/ErrorAlert";
+import { languageName } from "../frame/languageName";
 import { Loading } from "../frame/Loading";
 import { Choices } from "../frame/Choices";
 import { DemoData } from "./DemoData";
@@ -23,8 +24,6 @@ export function SchoolView() {
     </Shell>
   );
 }
-
-const languages: { [tag: string]: string } = { en: "English", de: "Deutsch" };
 
 function Edit({ start }: { start: Settings }) {
   const [settings, setSettings] = useState(start);
@@ -90,11 +89,15 @@ function Edit({ start }: { start: Settings }) {
         <Form.Select value={settings.language} onChange={(e) => set({ language: e.target.value })}>
           {(settings.languages ?? []).map((tag) => (
             <option key={tag} value={tag}>
-              {languages[tag] ?? tag}
+              {languageName(tag)}
             </option>
           ))}
         </Form.Select>
       </Form.Group>
+      <p>
+        <Link to="/voices">Your own voice</Link>: record the words, and you are heard in place of the
+        browser&apos;s voice.
+      </p>
       <p className="text-secondary">
         Your own words in place of any of these
         {settings.language !== start.language && " (the list is that of the language saved last)"}:

@@ -1,7 +1,7 @@
 import "./taught.css";
 import { useInfiniteQuery, useMutation, useQuery } from "@tanstack/react-query";
 import { useState } from "react";
-import { Button, Dropdown, Form, ProgressBar, Table } from "react-bootstrap";
+import { Button, Dropdown, Form, Table } from "react-bootstrap";
 import { Link, useSearchParams } from "react-router";
 import { get } from "../wire/api";
 import { now } from "../player/clock";
@@ -12,6 +12,7 @@ import { Shell } from "../frame/Shell";
 import { ErrorAlert } from "../frame/ErrorAlert";
 import { Filled } from "../frame/Filled";
 import filled from "../frame/filled/taught.webp";
+import { Progress } from "../frame/Progress";
 import { Loading } from "../frame/Loading";
 import { clock, day, plural, timeOfDay } from "../player/format";
 
@@ -120,7 +121,7 @@ function Working({ left }: { left: number }) {
       <p className="mb-1" role="status">
         The list is being prepared: {plural(left, "class", "classes")} to go. This happens once.
       </p>
-      <ProgressBar now={most - left} max={most} aria-label="How much of the list is ready" />
+      <Progress done={1 - left / most} of="How much of the list is ready" />
     </div>
   );
 }

@@ -36,6 +36,7 @@ export interface Contract {
   HomesOf: HomesOfGroup;
   HomeSaid: HomeAnswer;
   HomePage: HomePage;
+  HomeVoice: HomeRecordings;
   Answered: RoomAnswered;
   Signal: Signal;
   Saw: Saw;
@@ -66,6 +67,11 @@ export interface Contract {
   DemoData: DemoData;
   MovePlan: MovePlan;
   LastTime: LastTime;
+  Voices: Voices;
+  VoiceName: VoiceName;
+  VoiceAll: VoiceSheet;
+  VoiceText: VoiceText;
+  VoiceMade: VoiceRecording;
   Session: Session;
   SignIn: SignIn;
 }
@@ -622,6 +628,7 @@ export interface Score {
   language: string;
   left: Ways;
   right: Ways;
+  speaker: Speaker | null;
   sample: boolean;
   fingers_by: string;
 }
@@ -708,6 +715,13 @@ export interface Ways {
   named: string;
   hand: string;
 }
+export interface Speaker {
+  name: string;
+  said: {
+    [k: string]: string[];
+  };
+  missing: string[];
+}
 export interface Groups {
   groups: Group[];
   levels: string[];
@@ -728,6 +742,7 @@ export interface Settings {
   care_read: boolean;
   bring: string;
   ask_after: boolean;
+  voice: string;
   keys: Keys;
   meanings?: Way[];
   questions?: Question[];
@@ -853,6 +868,11 @@ export interface HomePage {
 export interface HomeChoice {
   says: string;
   score: Score;
+}
+export interface HomeRecordings {
+  name: string;
+  sums: string[];
+  missing: string[];
 }
 export interface RoomAnswered {
   counted: boolean;
@@ -1086,6 +1106,49 @@ export interface LastPassage {
   practice: string;
   short: string;
   says: string[];
+}
+export interface Voices {
+  voices: VoiceCard[];
+  languages: string[];
+  language: string;
+}
+export interface VoiceCard {
+  id: number;
+  uid: string;
+  name: string;
+  language: string;
+  speaks: boolean;
+  recorded: number;
+  words: number;
+}
+export interface VoiceName {
+  name: string;
+  language: string;
+}
+export interface VoiceSheet {
+  voice: VoiceCard;
+  words: VoiceWord[];
+  target: number;
+  longest: number;
+}
+export interface VoiceWord {
+  text: string;
+  plain: string;
+  kind: "breath" | "numbers" | "sides" | "calls" | "hand" | "zones" | "practices" | "own" | "tens of strokes";
+  recorded: VoiceRecorded | null;
+}
+export interface VoiceRecorded {
+  sum: string;
+  seconds: number;
+  gain: number;
+  clipped: boolean;
+}
+export interface VoiceText {
+  text: string;
+}
+export interface VoiceRecording {
+  text: string;
+  sound: string;
 }
 export interface Session {
   needed: boolean;

@@ -5,8 +5,18 @@ import type { Problem } from "./contract";
 export async function saveFile(path: string): Promise<void> {
   const answer = await fetch(`/api${path}`);
   if (!answer.ok) throw new Failed((await answer.json()) as Problem, answer.status);
-  const named = /filename="?([^";]+)"?/.exec(answer.headers.get("Content-Disposition") ?? "");
-  saveBlob(await answer.blob(), named?.[1] ?? "taught");
+  saveBlob(await answer.blob(), nameOf(answer));
+}
+
+/** textOf is a file as text, and the name under which it is saved. */
+export async function textOf(path: string): Promise<{ text: string; name: string }> {
+  const answer = await fetch(`/api${path}`);
+  if (!answer.ok) throw new Failed((await answer.json()) as Problem, answer.status);
+  return { text: await answer.text(), name: nameOf(answer) };
+}
+
+function nameOf(answer: Response): string {
+  return /filename="?([^";]+)"?/.exec(answer.headers.get("Content-Disposition") ?? "")?.[1] ?? "taught";
 }
 
 /** saveBlob has the browser save what was made on this page. */

@@ -28,7 +28,7 @@ export function Before({
   onStart,
 }: Props) {
   const { home } = sheet;
-  const voices = useVoices();
+  const speaks = useVoices().length > 0 || sound.speaker !== null;
   return (
     <main className="before">
       <header>
@@ -75,7 +75,7 @@ export function Before({
         <label>
           Sound
           <select
-            value={sound.choice.on ? (voices.length > 0 ? sound.choice.voice : "off") : "none"}
+            value={sound.choice.on ? (speaks ? sound.choice.voice : "off") : "none"}
             onChange={(e) => {
               const voice = e.currentTarget.value;
               if (voice === "none") sound.change({ on: false });
@@ -84,8 +84,8 @@ export function Before({
           >
             <option value="none">none</option>
             <option value="off">tones</option>
-            {voices.length > 0 && <option value="words">tones, and a voice for the words</option>}
-            {voices.length > 0 && <option value="counts">tones, and a voice that counts</option>}
+            {speaks && <option value="words">tones, and a voice for the words</option>}
+            {speaks && <option value="counts">tones, and a voice that counts</option>}
           </select>
         </label>
       </section>

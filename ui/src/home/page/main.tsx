@@ -2,6 +2,7 @@ import "./styles.scss";
 
 import { createRoot } from "react-dom/client";
 import type { HomePage } from "../../wire/contract";
+import { carry, type Packed } from "../../wire/sounds";
 import { unpack } from "../../wire/unpack";
 import { AtHome } from "./AtHome";
 
@@ -15,6 +16,11 @@ const root = document.getElementById("root")!;
 /** The page has its practice in itself, and asks nothing of anybody. */
 async function open(): Promise<void> {
   const page = await unpack<HomePage>(document.getElementById("practice")!.textContent.trim());
+  carry(
+    JSON.parse(document.getElementById("recordings")!.textContent.trim() || "{}") as {
+      [sum: string]: Packed;
+    },
+  );
   document.title = page.sheet.home.name;
   createRoot(root).render(<AtHome page={page} />);
 }

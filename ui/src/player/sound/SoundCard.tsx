@@ -1,6 +1,7 @@
 import { Button, Form, Modal } from "react-bootstrap";
 import type { Sound } from "./useSound";
 import type { Choice } from "./choice";
+import type { Speaker } from "../../wire/contract";
 import type { Sign } from "./signs";
 import { canVibrate, useVoices } from "./useSpoken";
 
@@ -21,7 +22,8 @@ export function SoundCard({ sound, onClose }: { sound: Sound; onClose: () => voi
 /** SoundSettings sets how this screen sounds, and checks left and right before class. signs are the lead screen's own. */
 export function SoundSettings({ sound, signs = false }: { sound: Sound; signs?: boolean }) {
   const voices = useVoices();
-  const { choice, change, check } = sound;
+  const { choice, change, check, speaker } = sound;
+  const speaks = voices.length > 0 || speaker !== null;
   return (
     <>
       <Form.Check
@@ -84,8 +86,8 @@ export function SoundSettings({ sound, signs = false }: { sound: Sound; signs?: 
       <Form.Group controlId="voice" className="mt-2">
         <Form.Label>Spoken</Form.Label>
         <Form.Select
-          value={voices.length > 0 ? choice.voice : "off"}
-          disabled={voices.length === 0}
+          value={speaks ? choice.voice : "off"}
+          disabled={!speaks}
           onChange={(e) => change({ voice: e.target.value as Choice["voice"] })}
         >
           <option value="off">nothing</option>
@@ -93,8 +95,11 @@ export function SoundSettings({ sound, signs = false }: { sound: Sound; signs?: 
           <option value="words">the words of each phase</option>
           <option value="counts">words and counts</option>
         </Form.Select>
-        {voices.length === 0 && <Form.Text>This browser has no voice: the tones carry the pace.</Form.Text>}
+        {!speaks && <Form.Text>This browser has no voice: the tones carry the pace.</Form.Text>}
       </Form.Group>
+      {speaker && choice.voice !== "off" && (
+        <Whose sound={sound} speaker={speaker} browser={voices.length > 0} />
+      )}
       <div className="d-flex gap-2 mt-3">
         <Button variant="outline-secondary" disabled={!choice.on} onClick={() => check(-1)}>
           Test left
@@ -107,6 +112,37 @@ export function SoundSettings({ sound, signs = false }: { sound: Sound; signs?: 
     </>
   );
 }
+
+/** Whose chooses between a recorded voice and the browser's, and says beforehand what the former does not say. */
+function Whose({ sound, speaker, browser }: { sound: Sound; speaker: Speaker; browser: boolean }) {
+  const { choice, change } = sound;
+  const { missing, name } = speaker;
+  const instead = browser && choice.whose === "own" ? "the browser's voice says it" : "only tones are heard";
+  return (
+    <Form.Group controlId="whose" className="mt-2">
+      <Form.Label>Whose voice</Form.Label>
+      <Form.Select
+        value={choice.whose}
+        onChange={(e) => change({ whose: e.target.value as Choice["whose"] })}
+      >
+        <option value="own">
+          {name}, and {browser ? "the browser's" : "tones"} for what is not recorded
+        </option>
+        {browser && <option value="only">{name} only</option>}
+        {browser && <option value="browser">the browser's</option>}
+      </Form.Select>
+      {choice.whose !== "browser" && (
+        <Form.Text>
+          {missing.length === 0
+            ? "All that is said from here on is recorded."
+            : `Not recorded: ${missing.slice(0, told).join("; ")}${missing.length > told ? ` and ${missing.length - told} more` : ""}. For that ${instead}.`}
+        </Form.Text>
+      )}
+    </Form.Group>
+  );
+}
+
+const told = 8; // texts that are named
 
 /** The signs, in the order in which they are learned. */
 const learned: [Sign, string][] = [

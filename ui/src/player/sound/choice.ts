@@ -7,6 +7,7 @@ export type Choice = {
   tones: boolean;
   ticks: boolean;
   voice: "off" | "cues" | "words" | "counts"; // cues: calls, the hand and lines only
+  whose: "own" | "only" | "browser"; // own: recorded, the browser's for what was not; only: nothing for what was not
   others: boolean; // the voice says when a breath of the gentler lane starts
   vibrate: boolean;
   signs: boolean; // of the lead screen

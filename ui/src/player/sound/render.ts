@@ -1,9 +1,18 @@
 import type { Score } from "../../wire/contract";
+import type { Choice } from "./choice";
+import { voiceOf } from "./ownVoice";
+import { heard, utterances } from "./saying";
 import { sign, signsOf } from "./signs";
-import { isTick, play, tonesOf } from "./tones";
+import { isTick, play, tonesOf, underVoice } from "./tones";
 
-/** What is heard in a file. */
-export type Wanted = { tones: boolean; ticks: boolean; calls: boolean; mono: boolean };
+/** What is heard in a file. voice is what the recorded voice says. */
+export type Wanted = {
+  tones: boolean;
+  ticks: boolean;
+  calls: boolean;
+  mono: boolean;
+  voice: Choice["voice"];
+};
 
 /** The samples a second of a file: enough for pitches up to 12 kHz, and a whole number of them a millisecond. */
 export const sampleRate = 24_000;
@@ -13,7 +22,8 @@ const perMs = sampleRate / 1000;
 export type Piece = { left: Float32Array; right: Float32Array; done: number };
 
 const pieceMs = 20_000; // about; a piece begins with a phase, so that no tone is cut
-const tailMs = 1_000; // a call that begins in a piece may end after it
+const tailMs = 1_000; // a sign that begins in a piece may end after it, and what is said later still
+const headroom = 0.8; // of the loudest, so that a voice and a tone together are not cut
 
 /**
  * render plays a score into samples, piece by piece and faster than it is heard. What sounds begins at its millisecond. The
@@ -23,14 +33,32 @@ export async function* render(score: Score, wanted: Wanted): AsyncGenerator<Piec
   const tones = tonesOf(score.phases).filter((t) => (isTick(t) ? wanted.ticks : wanted.tones));
   const signs = wanted.calls ? signsOf(score) : [];
   const channel = { mono: wanted.mono, swap: false };
+  const speaks = wanted.voice !== "off" && score.speaker !== null;
+  const loading = new OfflineAudioContext(2, 1, sampleRate);
+  const voice = await voiceOf(loading, speaks ? score : { ...score, speaker: null });
+  const said = heard(
+    utterances(score, { voice: wanted.voice, others: false }, "room"),
+    (text) => voice.lengthOf(text) * 1000,
+  );
+  const tail = Math.max(tailMs, ...said.map((s) => Math.ceil(s.until - s.at)));
   let over: [Float32Array, Float32Array] = [new Float32Array(0), new Float32Array(0)]; // from the piece before
   for (const [from, to] of stretches(score)) {
     const within = ({ at }: { at: number }) => at >= from && at < to;
-    const context = new OfflineAudioContext(2, (to - from + tailMs) * perMs, sampleRate);
+    const context = new OfflineAudioContext(2, (to - from + tail) * perMs, sampleRate);
+    const out = new GainNode(context, { gain: speaks ? headroom : 1 });
+    out.connect(context.destination);
     for (const tone of tones.filter(within))
-      play(context, context.destination, tone, (tone.at - from) / 1000, tone.length / 1000, channel);
-    for (const { at, which } of signs.filter(within))
-      sign(context, context.destination, which, "both", (at - from) / 1000);
+      play(
+        context,
+        out,
+        speaks ? { ...tone, loud: tone.loud * underVoice } : tone,
+        (tone.at - from) / 1000,
+        tone.length / 1000,
+        channel,
+      );
+    for (const { at, which } of signs.filter(within)) sign(context, out, which, "both", (at - from) / 1000);
+    for (const { at, text, until } of said.filter(within))
+      voice.say(context, out, text, (at - from) / 1000, (until - at) / 1000);
     const buffer = await context.startRendering();
     const sides = [buffer.getChannelData(0), buffer.getChannelData(1)] as const;
     const length = (to - from) * perMs;

@@ -26,6 +26,9 @@ const glide: { [phase: string]: [number, number] } = {
 
 const panOf: { [through: string]: number } = { left: -1, right: 1 };
 
+/** underVoice is how much softer tones are where a recorded voice speaks: it is to be understood. */
+export const underVoice = 0.5;
+
 /** tonesOf is what is heard of the phases: a glide for each phase, a tick for each count, two before a change of nostril. */
 export function tonesOf(phases: ScorePhase[]): Tone[] {
   return phases.flatMap((phase, i) => {

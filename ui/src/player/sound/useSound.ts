@@ -1,11 +1,10 @@
 import type { Choice } from "./choice";
 import { useEffect, useRef, useState } from "react";
-import { inReal } from "../clock";
 import type { Score } from "../../wire/contract";
-import { classTime, type Place } from "../usePlace";
-import { felt, type Sign, sign, signsOf } from "./signs";
-import { isTick, play, rest, type Tone, tonesOf } from "./tones";
-import { canVibrate, sayAnswer, useSpoken } from "./useSpoken";
+import type { Place } from "../usePlace";
+import type { Sign } from "./signs";
+import type { Tone } from "./tones";
+import { sayAnswer, useSpoken } from "./useSpoken";
 
 const usual: Choice = {
   on: false,
@@ -13,6 +12,7 @@ const usual: Choice = {
   tones: true,
   ticks: true,
   voice: "off",
+  whose: "own",
   others: false,
   vibrate: false,
   signs: true,
@@ -31,12 +31,12 @@ function stored(view: string): Choice {
   }
 }
 
-// For tests: what is heard of a score, to be rendered offline and held against its sheet.
-Object.assign(window, { lanternSound: { tonesOf, play, signsOf, sign } });
+type Engine = typeof import("./engine");
 
-const ahead = 1500; // ms that are scheduled ahead, in real time: a hidden page looks once a second
-const every = 100;
-const belated = 1000; // ms: a call that an adjustment gave at once comes with its answer, a little later
+const load = () => import("./engine");
+
+// For tests: what is heard of a score, to be rendered offline and held against its sheet.
+Object.assign(window, { lanternSound: load });
 
 /**
  * useSound plays the score on the audio clock, scheduled a little ahead; a changed score replaces at once what was
@@ -44,9 +44,9 @@ const belated = 1000; // ms: a call that an adjustment gave at once comes with i
  */
 export function useSound(view: string, score: Score, place: Place) {
   const [choice, setChoice] = useState(() => stored(view));
+  const [engine, setEngine] = useState<Engine>();
   const context = useRef<AudioContext>(undefined);
   const out = useRef<GainNode>(undefined);
-  const given = useRef(new Set<string>()); // the signs that were heard, or are about to be
 
   const change = (part: Partial<Choice>) => {
     const next = { ...choice, ...part };
@@ -67,82 +67,50 @@ export function useSound(view: string, score: Score, place: Place) {
 
   useSpoken(view, score, place, choice);
 
-  const { on, tones: glides, ticks, mono, swap, signs, ear, vibrate } = choice;
+  const { on, tones, ticks, mono, swap, voice, whose, others, signs, ear, vibrate } = choice;
+  const own = on && voice !== "off" && whose !== "browser" && score.speaker !== null;
   useEffect(() => {
-    const audio = context.current;
-    const to = out.current;
-    if (!on || !audio || !to) return;
-    const tones = tonesOf(score.phases).filter((t) => (isTick(t) ? ticks : glides));
-    const scheduled = new Map<Tone, AudioScheduledSourceNode>();
-    const schedule = () => {
-      const now = classTime(score);
-      for (const tone of tones) {
-        const wait = inReal(tone.at - now);
-        if (wait > ahead || scheduled.has(tone)) continue;
-        const heard = wait < 0 ? rest(tone, now) : tone;
-        if (!heard) continue;
-        const at = audio.currentTime + Math.max(0, wait) / 1000;
-        scheduled.set(tone, play(audio, to, heard, at, inReal(heard.length) / 1000, { mono, swap }));
-      }
-    };
-    schedule();
-    const timer = setInterval(schedule, every);
-    return () => {
-      clearInterval(timer);
-      // All of it stops, and the new score takes up what still sounds at the pitch that it has come to.
-      for (const source of scheduled.values()) source.stop();
-    };
-  }, [on, glides, ticks, mono, swap, score]);
+    if (!on || engine) return;
+    let over = false;
+    load().then(
+      (loaded) => over || setEngine(loaded),
+      () => over || setChoice((now) => ({ ...now, on: false })), // it cannot be had just now: the switch says so
+    );
+    return () => void (over = true);
+  }, [on, engine]);
   useEffect(() => {
-    const audio = context.current;
-    const to = out.current;
-    if (view !== "lead" || !on || !signs || !audio || !to) return;
-    const stops: (() => void)[] = [];
-    const schedule = () => {
-      const now = classTime(score);
-      for (const { at, which } of signsOf(score)) {
-        const name = `${score.class_id} ${at} ${which}`;
-        const wait = inReal(at - now);
-        if (wait < -belated || wait > ahead || given.current.has(name)) continue;
-        const begin = audio.currentTime + Math.max(0, wait) / 1000;
-        const sources = sign(audio, to, which, ear, begin);
-        const buzz = vibrate && canVibrate && setTimeout(() => navigator.vibrate(felt[which]), wait);
-        given.current.add(name);
-        stops.push(() => {
-          if (audio.currentTime >= begin) return; // it was heard
-          if (buzz) clearTimeout(buzz);
-          for (const source of sources) source.stop();
-          given.current.delete(name);
-        });
-      }
-    };
-    schedule();
-    const timer = setInterval(schedule, every);
-    return () => {
-      clearInterval(timer);
-      for (const stop of stops) stop();
-    };
-  }, [view, on, signs, ear, vibrate, score]);
+    if (on && engine && context.current && out.current)
+      return engine.playTones(context.current, out.current, score, { tones, ticks, mono, swap }, own);
+  }, [on, engine, own, tones, ticks, mono, swap, score]);
+  useEffect(() => {
+    if (view === "lead" && on && signs && engine && context.current && out.current)
+      return engine.playSigns(context.current, out.current, score, { ear, vibrate });
+  }, [view, on, engine, signs, ear, vibrate, score]);
+  useEffect(() => {
+    if (own && engine && context.current && out.current)
+      return engine.speak(context.current, out.current, score, { voice, others }, view);
+  }, [view, engine, own, voice, others, score]);
   useEffect(() => () => void context.current?.close(), []);
 
   /** check lets one side be heard, before class. */
   const check = (pan: number) => {
-    if (!context.current || !out.current) return;
+    if (!engine || !context.current || !out.current) return;
     const tone: Tone = { at: 0, length: 700, from: 294, to: 294, pan, loud: 0.5 };
-    play(context.current, out.current, tone, context.current.currentTime + 0.02, 0.7, choice);
+    engine.play(context.current, out.current, tone, context.current.currentTime + 0.02, 0.7, choice);
   };
 
   /** give lets the teacher hear, and feel, what became of a press. */
   const give = (which: Sign) => {
     if (!choice.on || !choice.signs) return;
-    if (context.current && out.current) sign(context.current, out.current, which, choice.ear);
-    if (choice.vibrate && canVibrate) navigator.vibrate(felt[which]);
+    if (engine && context.current && out.current)
+      engine.sign(context.current, out.current, which, choice.ear);
+    if (choice.vibrate) engine?.feel(which);
   };
   /** tell says what a key did, softly, where that is wanted. */
   const tell = (words: string) => {
     if (choice.on && choice.answers) sayAnswer(words, choice.volume);
   };
-  return { choice, change, check, give, tell };
+  return { choice, change, check, give, tell, speaker: score.speaker };
 }
 
 export type Sound = ReturnType<typeof useSound>;

@@ -3,6 +3,7 @@ import type { Score, Spoken } from "../../wire/contract";
 import { inReal } from "../clock";
 import { classTime, type Place } from "../usePlace";
 import type { Choice } from "./choice";
+import { spokenTo } from "./spoken";
 
 /** How each phase feels in a hand that holds the device, in ms on and off. */
 const felt: { [phase: string]: number[] } = {
@@ -34,12 +35,6 @@ function dueAt(spoken: Spoken[], view: string, at: number): string {
   return spoken.findLast(due)?.text ?? "";
 }
 
-/** spokenTo is what the voice says besides the count: to everybody, and if wanted to those on the gentler lane. */
-function spokenTo(score: Score, others: boolean): Spoken[] {
-  if (!others || score.lane_spoken.length === 0) return score.spoken;
-  return [...score.spoken, ...score.lane_spoken].sort((a, b) => a.at_ms - b.at_ms);
-}
-
 const every = 500; // ms in real time at most between two looks
 
 function say(speech: SpeechSynthesis, text: string, language: string, volume: number) {
@@ -59,13 +54,18 @@ export function sayAnswer(words: string, volume: number) {
 
 const late = 1000; // ms after which it is not said any more
 
-/** useSpoken says the words of the class through the browser's own voice, and lets the device be felt, where wanted. */
+/**
+ * useSpoken says the words of the class through the browser's own voice, but for what a recorded one says, and lets the
+ * device be felt, where wanted.
+ */
 export function useSpoken(view: string, score: Score, place: Place, choice: Choice): void {
-  const { on, voice, volume, vibrate, others } = choice;
+  const { on, voice, volume, vibrate, others, whose } = choice;
   const { phase, count } = place;
   const text = phase?.says[count] ?? "";
   const counts = voice === "counts";
-  const { language } = score;
+  const { language, speaker } = score;
+  const mute = !on || voice === "off" || (speaker !== null && whose === "only");
+  const recorded = whose === "browser" ? undefined : speaker?.said;
   // A phase is the same after an adjustment that leaves its beginning: then nothing is said or felt again.
   const which = phase && `${phase.passage} ${phase.at_ms[0]} ${phase.kind}`;
   const pattern = felt[phase?.kind ?? ""];
@@ -73,18 +73,20 @@ export function useSpoken(view: string, score: Score, place: Place, choice: Choi
   const last = useRef("");
   useEffect(() => {
     const speech = window.speechSynthesis as SpeechSynthesis | undefined;
-    if (!on || voice === "off" || voice === "cues" || !speech || text === "" || (count > 0 && !counts))
+    if (mute || voice === "cues" || !speech || text === "" || recorded?.[text] || (count > 0 && !counts))
       return;
     if (count > 0 && besides.current && speech.speaking) return; // a number does not cut off a call
     besides.current = false;
     speech.cancel(); // what is late is not said at all
     say(speech, text, language, volume);
-  }, [on, voice, counts, volume, language, text, which, count]);
+    // What a recorded voice says changes with each score; it is not said again for that.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [mute, voice, counts, volume, language, text, which, count]);
   useEffect(() => {
     const speech = window.speechSynthesis as SpeechSynthesis | undefined;
-    if (!on || voice === "off" || !speech) return;
+    if (mute || !speech) return;
     let timer: ReturnType<typeof setTimeout>;
-    const spoken = spokenTo(score, others);
+    const spoken = spokenTo(score, others).filter((s) => !recorded?.[s.text]);
     const look = () => {
       const at = classTime(score);
       const due = dueAt(spoken, view, at);
@@ -98,7 +100,7 @@ export function useSpoken(view: string, score: Score, place: Place, choice: Choi
     };
     look();
     return () => clearTimeout(timer);
-  }, [view, on, voice, volume, language, score, others]);
+  }, [view, mute, volume, language, score, others, recorded]);
   useEffect(() => {
     if (on && vibrate && canVibrate && pattern) navigator.vibrate(pattern);
   }, [on, vibrate, pattern, which]);

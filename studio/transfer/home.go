@@ -1,0 +1,66 @@
+package transfer
+
+import (
+	"errors"
+	"fmt"
+	"slices"
+
+	"vastlantern/core/taught"
+	"vastlantern/store"
+	"vastlantern/studio/contract"
+)
+
+// home is what is done with a home practice of the file, beside the classes of both sides. It is never edited, but for how it
+// was: of two answers the later one counts.
+func (i *Import) home(here, in []contract.ExportClass) func(*contract.ExportHome, contract.ExportHome) error {
+	classes := map[string]bool{"": true}
+	for _, c := range slices.Concat(here, in) {
+		classes[c.UID] = true
+	}
+	return func(here *contract.ExportHome, in contract.ExportHome) error {
+		if err := i.refer(in.Group, in.Plan); err != nil {
+			return err
+		}
+		if !classes[in.Class] {
+			return fmt.Errorf("its class %q is not in the file", in.Class)
+		}
+		document, p, err := rewritten(in.Document)
+		if err != nil {
+			return fmt.Errorf("its plan cannot be read: %w", err)
+		}
+		if wrong := (taught.Home{Minutes: in.Minutes, Pieces: in.Pieces, Days: in.Days, When: in.When, Sentence: in.Sentence}).Check(); len(wrong) > 0 {
+			return errors.New(wrong[0])
+		}
+		change := Change{Kind: "home practice", Name: titled(p.Title, in.GivenAt), Does: doesAdd}
+		switch {
+		case here == nil:
+			return i.put(change, func(st *store.Store) error { return i.addHome(st, in, document) })
+		case in.AnsweredAt != nil && (here.AnsweredAt == nil || in.AnsweredAt.After(*here.AnsweredAt)):
+			change.Does, change.What = doesChange, []string{"answer"}
+			return i.put(change, func(st *store.Store) error {
+				stored, err := st.HomeOf(in.UID)
+				if err != nil {
+					return err
+				}
+				return st.AnswerHome(stored.ID, in.Answer, *in.AnsweredAt)
+			})
+		}
+		i.Same++
+		return nil
+	}
+}
+
+func (i *Import) addHome(st *store.Store, in contract.ExportHome, document []byte) error {
+	var class int64
+	if in.Class != "" {
+		var err error
+		if class, err = st.ClassOf(in.Class); err != nil {
+			return err
+		}
+	}
+	_, err := st.AddHome(store.Home{
+		UID: in.UID, ClassID: class, PlanID: i.plans[in.Plan], GroupID: i.groups[in.Group], GivenAt: in.GivenAt, Document: document,
+		Minutes: in.Minutes, Pieces: in.Pieces, Days: in.Days, When: in.When, Sentence: in.Sentence, Answer: in.Answer, AnsweredAt: orZero(in.AnsweredAt),
+	})
+	return err
+}

@@ -1,0 +1,328 @@
+// Package voices is the recorded voices: whose there are, what is recorded and what is missing, and which of them speaks in a
+// class.
+package voices
+
+import (
+	"bytes"
+	"cmp"
+	"errors"
+	"maps"
+	"slices"
+	"strings"
+	"unicode/utf8"
+
+	"vastlantern/core/plan"
+	"vastlantern/core/practice"
+	"vastlantern/core/sheet"
+	"vastlantern/core/voice"
+	"vastlantern/core/words"
+	"vastlantern/store"
+	"vastlantern/studio"
+	"vastlantern/studio/contract"
+)
+
+// Voices is the room.
+type Voices struct {
+	studio  *studio.Studio
+	library Library
+}
+
+// Library is what is asked of the school.
+type Library interface {
+	Settings() (contract.Settings, error)
+	AttachTeacherSettings(doc plan.Document, group *contract.Group) error
+}
+
+// New is the room of a studio.
+func New(s *studio.Studio, l Library) *Voices { return &Voices{s, l} }
+
+// All is every voice, and how much of it is recorded.
+func (v *Voices) All() (contract.Voices, error) {
+	settings, err := v.library.Settings()
+	if err != nil {
+		return contract.Voices{}, err
+	}
+	list := contract.Voices{Voices: []contract.VoiceCard{}, Languages: settings.Languages, Language: settings.Language}
+	stored, err := v.studio.Store.Voices()
+	if err != nil {
+		return list, err
+	}
+	for _, one := range stored {
+		s, err := v.sheet(one, settings)
+		if err != nil {
+			return list, err
+		}
+		list.Voices = append(list.Voices, s.Voice)
+	}
+	return list, nil
+}
+
+// Sheet is a voice with all that is to be recorded.
+func (v *Voices) Sheet(id int64) (contract.VoiceSheet, error) {
+	settings, err := v.library.Settings()
+	if err != nil {
+		return contract.VoiceSheet{}, err
+	}
+	stored, err := v.studio.Store.Voice(id)
+	if err != nil {
+		return contract.VoiceSheet{}, studio.Missing(err, "voice", id)
+	}
+	return v.sheet(stored, settings)
+}
+
+func (v *Voices) sheet(of store.Voice, settings contract.Settings) (contract.VoiceSheet, error) {
+	s := contract.VoiceSheet{
+		Voice: contract.VoiceCard{ID: of.ID, UID: of.UID, Name: of.Name, Language: of.Language, Speaks: of.UID == settings.Voice},
+		Words: []contract.VoiceWord{}, Target: voice.Target, Longest: voice.Longest,
+	}
+	recorded, err := v.studio.Store.Recordings(of.ID)
+	if err != nil {
+		return s, err
+	}
+	byText := map[string]*contract.VoiceRecorded{}
+	for _, r := range recorded {
+		byText[r.Plain] = &contract.VoiceRecorded{Sum: r.Sum, Seconds: r.Seconds, Gain: r.Gain, Clipped: r.Clipped}
+	}
+	said, err := v.saidInPlans(of.Language)
+	if err != nil {
+		return s, err
+	}
+	add := func(text string, kind voice.Kind) {
+		plain := voice.Plain(text)
+		s.Words = append(s.Words, contract.VoiceWord{Text: text, Plain: plain, Kind: kind, Recorded: byText[plain]})
+		delete(byText, plain)
+	}
+	for _, word := range voice.List(table(of.Language, settings), practiceNames(), said) {
+		add(word.Text, word.Kind)
+	}
+	for _, r := range recorded { // what is on no list any more, as the line of a plan that is over
+		if byText[r.Plain] != nil {
+			add(r.Text, voice.Own)
+		}
+	}
+	s.Voice.Words = len(s.Words)
+	for _, word := range s.Words {
+		if word.Recorded != nil {
+			s.Voice.Recorded++
+		}
+	}
+	return s, nil
+}
+
+// table is the words of a language, as this school says them.
+func table(language string, settings contract.Settings) *words.Words {
+	w := words.Languages[language]
+	if language == settings.Language {
+		return w.With(settings.OwnWords, false)
+	}
+	return w
+}
+
+// practiceNames is the names of the catalogue, and the practices' own words.
+func practiceNames() []string {
+	var names, own []string
+	for _, p := range practice.Catalogue() {
+		names = append(names, p.Name)
+		for _, phase := range slices.Sorted(maps.Keys(p.Words)) {
+			own = append(own, p.Words[phase])
+		}
+	}
+	return append(own, names...)
+}
+
+// saidInPlans is the own lines that the voice says, and the syllables, in all plans of a language.
+func (v *Voices) saidInPlans(language string) ([]string, error) {
+	stored, err := v.studio.Store.Plans()
+	if err != nil {
+		return nil, err
+	}
+	var said []string
+	for _, one := range stored {
+		doc, err := sheet.ReadDocument(bytes.NewReader(one.Document))
+		if err != nil {
+			continue // it is told where it is opened
+		}
+		if err := v.library.AttachTeacherSettings(doc, nil); err != nil {
+			return nil, err
+		}
+		p, err := plan.Read(doc)
+		if err != nil || p.Words.Tag != language {
+			continue
+		}
+		for i := range p.Passages {
+			passage := &p.Passages[i]
+			for _, line := range passage.Lines {
+				if line.Say {
+					said = append(said, line.Text)
+				}
+			}
+			if passage.Voice == plan.Syllables {
+				said = append(said, passage.Syllables...)
+			}
+		}
+	}
+	return said, nil
+}
+
+const longestName = 60 // characters
+
+// Add makes a new voice.
+func (v *Voices) Add(in contract.VoiceName) (contract.VoiceSheet, error) {
+	name, err := checkName(in.Name)
+	if err != nil {
+		return contract.VoiceSheet{}, err
+	}
+	if words.Languages[in.Language] == nil {
+		return contract.VoiceSheet{}, studio.Fail(studio.ErrInvalid, "Language: given %q, allowed: %q.", in.Language, slices.Sorted(maps.Keys(words.Languages)))
+	}
+	added, err := v.studio.Store.AddVoice(store.Voice{Name: name, Language: in.Language, UpdatedAt: v.studio.Now()})
+	if err != nil {
+		return contract.VoiceSheet{}, err
+	}
+	return v.Sheet(added.ID)
+}
+
+func checkName(name string) (string, error) {
+	name = strings.TrimSpace(name)
+	if n := utf8.RuneCountInString(name); n == 0 || n > longestName {
+		return "", studio.Fail(studio.ErrInvalid, "Whose voice it is: %d characters, 1 to %d are allowed.", n, longestName)
+	}
+	return name, nil
+}
+
+// Rename names a voice anew.
+func (v *Voices) Rename(id int64, in contract.VoiceName) (contract.VoiceSheet, error) {
+	name, err := checkName(in.Name)
+	if err != nil {
+		return contract.VoiceSheet{}, err
+	}
+	stored, err := v.studio.Store.Voice(id)
+	if err != nil {
+		return contract.VoiceSheet{}, studio.Missing(err, "voice", id)
+	}
+	stored.Name, stored.UpdatedAt = name, v.studio.Now()
+	if err := v.studio.Store.SaveVoice(stored); err != nil {
+		return contract.VoiceSheet{}, err
+	}
+	v.studio.NotifyAll()
+	return v.Sheet(id)
+}
+
+const longestText = 500 // characters, as a line of a plan
+
+// Record takes recordings of words, makes them ready and keeps them. The one before of each can be had back with TakeBack.
+func (v *Voices) Record(id int64, all ...contract.VoiceRecording) (contract.VoiceSheet, error) {
+	stored, err := v.studio.Store.Voice(id)
+	if err != nil {
+		return contract.VoiceSheet{}, studio.Missing(err, "voice", id)
+	}
+	for _, one := range all {
+		if err := v.record(id, one); err != nil {
+			return contract.VoiceSheet{}, err
+		}
+	}
+	return v.changed(stored)
+}
+
+func (v *Voices) record(id int64, in contract.VoiceRecording) error {
+	plain := voice.Plain(in.Text)
+	if plain == "" || utf8.RuneCountInString(in.Text) > longestText {
+		return studio.Fail(studio.ErrInvalid, "A recording needs the text that it says, of at most %d characters.", longestText)
+	}
+	samples, rate, err := studio.ReadWave(in.Sound)
+	if err != nil {
+		return studio.Fail(studio.ErrInvalid, "%q: %v.", in.Text, err)
+	}
+	ready, err := voice.Ready(samples, rate)
+	if err != nil {
+		return studio.Fail(studio.ErrInvalid, "%q: %v.", in.Text, err)
+	}
+	sound, err := studio.WriteWave(ready)
+	if err != nil {
+		return err
+	}
+	_, err = v.studio.Store.AddRecording(store.Recording{
+		VoiceID: id, Plain: plain, Text: strings.TrimSpace(in.Text), Sum: studio.SumOf(sound), MadeAt: v.studio.Now(), Seconds: ready.Seconds(), Was: ready.Was, Gain: ready.Gain,
+		Clipped: ready.Clipped, Sound: sound,
+	})
+	return err
+}
+
+// TakeBack removes the newest recording of a word; the one before, where there is one, counts again.
+func (v *Voices) TakeBack(id int64, in contract.VoiceText) (contract.VoiceSheet, error) {
+	stored, err := v.studio.Store.Voice(id)
+	if err != nil {
+		return contract.VoiceSheet{}, studio.Missing(err, "voice", id)
+	}
+	if err := v.studio.Store.RemoveRecording(id, voice.Plain(in.Text)); errors.Is(err, store.ErrNotFound) {
+		return contract.VoiceSheet{}, studio.Fail(studio.ErrNotFound, "%q is not recorded.", in.Text)
+	} else if err != nil {
+		return contract.VoiceSheet{}, err
+	}
+	return v.changed(stored)
+}
+
+// changed notes that a voice is another, and tells the screens.
+func (v *Voices) changed(stored store.Voice) (contract.VoiceSheet, error) {
+	stored.UpdatedAt = v.studio.Now()
+	if err := v.studio.Store.SaveVoice(stored); err != nil {
+		return contract.VoiceSheet{}, err
+	}
+	v.studio.NotifyAll()
+	return v.Sheet(stored.ID)
+}
+
+// Sound is a recording by its sum.
+func (v *Voices) Sound(sum string) (studio.File, error) {
+	sound, err := v.studio.Store.Sound(sum)
+	if errors.Is(err, store.ErrNotFound) {
+		return studio.File{}, studio.Fail(studio.ErrNotFound, "There is no such recording any more.")
+	}
+	return studio.File{Name: sum[:min(len(sum), 12)] + ".wav", Type: "audio/wav", Data: sound}, err
+}
+
+// Speaking is what the recorded voice that speaks in classes of a language makes of texts; nil where the browser's own speaks.
+func (v *Voices) Speaking(language string) (func(texts []string) *contract.Speaker, error) {
+	nobody := func([]string) *contract.Speaker { return nil }
+	settings, err := v.library.Settings()
+	if err != nil || settings.Voice == "" {
+		return nobody, err
+	}
+	stored, err := v.studio.Store.Voices()
+	if err != nil {
+		return nobody, err
+	}
+	i := slices.IndexFunc(stored, func(s store.Voice) bool { return s.UID == settings.Voice && s.Language == language })
+	if i < 0 {
+		return nobody, nil
+	}
+	recorded, err := v.studio.Store.Recordings(stored[i].ID)
+	sums := map[string]string{}
+	for _, r := range recorded {
+		sums[r.Plain] = r.Sum
+	}
+	return func(texts []string) *contract.Speaker { return speaker(stored[i].Name, sums, texts) }, err
+}
+
+// speaker is how a voice, which has recordings by their plain text, says the texts: those that are made of them, and what is
+// missing, the shortest first.
+func speaker(name string, sums map[string]string, texts []string) *contract.Speaker {
+	speaker := &contract.Speaker{Name: name, Said: map[string][]string{}, Missing: []string{}}
+	recorded := func(plain string) bool { return sums[plain] != "" }
+	for _, text := range texts {
+		if text == "" || speaker.Said[text] != nil {
+			continue
+		}
+		pieces := voice.Pieces(text, recorded)
+		if pieces == nil {
+			speaker.Missing = append(speaker.Missing, text)
+			continue
+		}
+		for _, piece := range pieces {
+			speaker.Said[text] = append(speaker.Said[text], sums[piece])
+		}
+	}
+	slices.SortFunc(speaker.Missing, func(a, b string) int { return cmp.Or(cmp.Compare(len(a), len(b)), cmp.Compare(a, b)) })
+	speaker.Missing = slices.Compact(speaker.Missing)
+	return speaker
+}

@@ -1,0 +1,6 @@
+const names: { [tag: string]: string } = { en: "English", de: "Deutsch" };
+
+/** languageName is a language as those who speak it call it. */
+export function languageName(tag: string): string {
+  return names[tag] ?? tag;
+}

@@ -1,0 +1,101 @@
+import { useEffect } from "react";
+import { Alert, Button } from "react-bootstrap";
+import { ErrorAlert } from "../frame/ErrorAlert";
+import { Progress } from "../frame/Progress";
+import type { VoiceWord } from "../wire/contract";
+import { useRecorder } from "./useRecorder";
+
+type Props = {
+  words: VoiceWord[];
+  at: number;
+  missing: number;
+  longest: number; // seconds
+  sending: boolean;
+  error: Error | null;
+  onAt: (at: number) => void;
+  onRecorded: (sound: Blob) => void;
+  onHear: (sum: string) => void;
+};
+
+/** OneAfterTheOther records word after word: space begins and ends, what was recorded is heard, and the next one stands there. */
+export function OneAfterTheOther({
+  words,
+  at,
+  missing,
+  longest,
+  sending,
+  error,
+  onAt,
+  onRecorded,
+  onHear,
+}: Props) {
+  const { none, recording, level, start, stop } = useRecorder(longest, onRecorded);
+  const word = words[at];
+  useEffect(() => {
+    const pressed = (event: KeyboardEvent) => {
+      if (
+        event.target instanceof HTMLElement &&
+        event.target.closest("input, select, textarea, button, a, dialog, .modal")
+      )
+        return;
+      if (event.key === " " && none === "" && !sending && !event.repeat) {
+        if (recording) stop();
+        else start();
+      } else if (event.key === "ArrowDown" && !recording) onAt(Math.min(at + 1, words.length - 1));
+      else if (event.key === "ArrowUp" && !recording) onAt(Math.max(at - 1, 0));
+      else return;
+      event.preventDefault();
+    };
+    addEventListener("keydown", pressed);
+    return () => removeEventListener("keydown", pressed);
+  }, [none, sending, recording, at, words.length, start, stop, onAt]);
+  if (!word) return null;
+  return (
+    <section className="onebyone" aria-label="Record">
+      <p className="small text-secondary mb-1">
+        {missing === 0 ? "Nothing is missing" : `${missing} missing`}
+      </p>
+      <p className="say" aria-live="polite">
+        {word.text}
+      </p>
+      {none !== "" && <Alert variant="warning">{none}</Alert>}
+      {error && !recording && <ErrorAlert error={error} />}
+      <div className="d-flex flex-wrap gap-2 justify-content-center">
+        <Button
+          size="lg"
+          variant={recording ? "danger" : "primary"}
+          disabled={none !== "" || sending}
+          onClick={recording ? stop : start}
+        >
+          {recording ? "Stop" : sending ? "Making it ready …" : word.recorded ? "Record again" : "Record"}{" "}
+          <kbd>space</kbd>
+        </Button>
+        {word.recorded && (
+          <Button
+            size="lg"
+            variant="outline-primary"
+            disabled={recording}
+            onClick={() => onHear(word.recorded!.sum)}
+          >
+            Hear it
+          </Button>
+        )}
+        <Button
+          size="lg"
+          variant="outline-secondary"
+          disabled={recording}
+          onClick={() => onAt((at + 1) % words.length)}
+        >
+          Next word <kbd>↓</kbd>
+        </Button>
+      </div>
+      <Progress
+        className={`mt-3 ${level > tooLoud ? "tooloud" : ""}`}
+        done={recording ? level : 0}
+        of="How loud the microphone is"
+      />
+    </section>
+  );
+}
+
+const tooLoud = 0.98;

@@ -1,0 +1,91 @@
+import { useCallback, useEffect, useRef, useState } from "react";
+
+export type Recorder = {
+  /** why there is no microphone; empty where there may be one */
+  none: string;
+  recording: boolean;
+  /** how loud it is just now, from 0 to 1 */
+  level: number;
+  start: () => void;
+  stop: () => void;
+};
+
+const away =
+  "This browser gives a page no microphone unless it is opened on the machine that runs the application, or by https. Record with any other program, and put the files in below.";
+const refused = "The browser was not allowed to use a microphone, or there is none: ";
+
+/** useRecorder records from the microphone, at most so many seconds at once, as the browser gives it: nothing filtered. */
+export function useRecorder(longest: number, onRecorded: (sound: Blob) => void): Recorder {
+  const [none, setNone] = useState(() =>
+    (navigator.mediaDevices as MediaDevices | undefined) && "MediaRecorder" in window ? "" : away,
+  );
+  const [recording, setRecording] = useState(false);
+  const [level, setLevel] = useState(0);
+  const stream = useRef<Promise<MediaStream>>(undefined);
+  const recorder = useRef<MediaRecorder>(undefined);
+  const done = useRef(onRecorded);
+  useEffect(() => {
+    done.current = onRecorded;
+  });
+
+  const stop = useCallback(() => {
+    if (recorder.current?.state === "recording") recorder.current.stop();
+  }, []);
+
+  const start = useCallback(() => {
+    if (recorder.current?.state === "recording") return;
+    setRecording(true);
+    stream.current ??= navigator.mediaDevices.getUserMedia({
+      audio: { echoCancellation: false, noiseSuppression: false, autoGainControl: false },
+    });
+    stream.current.then(
+      (microphone) => {
+        const parts: Blob[] = [];
+        const one = new MediaRecorder(microphone);
+        recorder.current = one;
+        const meter = watch(microphone, setLevel);
+        const timer = setTimeout(stop, longest * 1000);
+        one.ondataavailable = (e) => parts.push(e.data);
+        one.onstop = () => {
+          clearTimeout(timer);
+          meter();
+          setRecording(false);
+          done.current(new Blob(parts, { type: one.mimeType }));
+        };
+        one.start();
+      },
+      (error: Error) => {
+        stream.current = undefined;
+        setRecording(false);
+        setNone(`${refused}${error.message}.`);
+      },
+    );
+  }, [longest, stop]);
+
+  useEffect(
+    () => () => {
+      stop();
+      void stream.current?.then((microphone) => microphone.getTracks().forEach((track) => track.stop()));
+    },
+    [stop],
+  );
+  return { none, recording, level, start, stop };
+}
+
+/** watch tells how loud a microphone is, until it is called. */
+function watch(microphone: MediaStream, tell: (level: number) => void): () => void {
+  const context = new AudioContext();
+  const analyser = new AnalyserNode(context, { fftSize: 1024 });
+  context.createMediaStreamSource(microphone).connect(analyser);
+  const samples = new Float32Array(analyser.fftSize);
+  let frame = requestAnimationFrame(function look() {
+    analyser.getFloatTimeDomainData(samples);
+    tell(samples.reduce((most, s) => Math.max(most, Math.abs(s)), 0));
+    frame = requestAnimationFrame(look);
+  });
+  return () => {
+    cancelAnimationFrame(frame);
+    tell(0);
+    void context.close();
+  };
+}
