@@ -252,8 +252,9 @@ func TestTryingAPlanOut(t *testing.T) {
 	assert.Zero(t, running)
 }
 
-// A course is made of a plan, moved on when a day was missed, and a template is a plan at once.
-func TestACourseAndATemplate(t *testing.T) {
+// A programme is begun with a plan, from a template; its classes come, move on when nobody comes, and its steps are changed; and a
+// template is a plan at once.
+func TestAProgrammeAndATemplate(t *testing.T) {
 	th := open(t)
 	page := th.page("/")
 	th.click(page, "button", "From a template")
@@ -261,9 +262,9 @@ func TestACourseAndATemplate(t *testing.T) {
 	th.see(page, "span", "^Saved$")
 	th.see(page, ".passages", "3 rounds of 20 s")
 	th.click(page, "button", "Paper and files")
-	th.click(page, ".dropdown-item", "Make a course of it")
-	th.open(page, "A course")
-	assert.True(t, th.see(page, ".modal button", "Make 7 plans").MustProperty("disabled").Bool(), "it has no time yet")
+	th.click(page, ".dropdown-item", "Begin a programme with it")
+	th.open(page, "A programme")
+	th.see(page, ".modal", "Give this class a time first")
 	th.press(page, input.Escape)
 	th.closed(page)
 	page.MustElement("#starts").MustEval(`() => {
@@ -272,18 +273,41 @@ func TestACourseAndATemplate(t *testing.T) {
 	}`)
 	th.see(page, ".passages", "18:32")
 	th.click(page, "button", "Paper and files")
-	th.click(page, ".dropdown-item", "Make a course of it")
-	th.open(page, "A course")
-	page.MustElement("#classes").MustSelectAllText().MustInput("5")
-	page.MustElement("#days").MustSelectAllText().MustInput("7")
-	page.MustElement("#grow").MustSelect("one round")
-	th.click(page, ".modal button", "Make 5 plans")
-	th.see(page, ".course", "5")
-	th.see(page, ".course a", "^3$").MustEval("() => this.click()")
-	th.see(page, ".passages", "5 rounds of 20 s")
-	assert.Equal(t, "2031-03-17T18:30", page.MustElement("#starts").MustProperty("value").Str())
-	th.click(page, "button", "Missed")
-	require.NoError(t, page.Wait(rod.Eval(`() => document.querySelector("#starts")?.value === "2031-03-24T18:30"`)))
+	th.click(page, ".dropdown-item", "Begin a programme with it")
+	th.open(page, "A programme")
+	page.MustElement("#programme-template").MustSelect("The ladder of ratios")
+	th.see(page, ".modal", "From 1:1 to 1:4:2")
+	th.accessible(page, "a programme")
+	step := page.MustElement(`input[aria-label="Step 2"]`)
+	step.MustSelectAllText().MustInput("4:8 purple")
+	th.click(page, ".modal button", "Begin with this class")
+	th.see(page, ".modal .alert", `Step 2, "4:8 purple"`)
+	step.MustSelectAllText().MustInput("4:8 x5")
+	th.click(page, ".modal button", "Begin with this class")
+	th.see(page, ".course", "step 1 of 7, 4:4 x8 · It begins.")
+	th.see(page, ".passages", "8 rounds of")
+	th.click(page, ".course a", "^2$")
+	th.see(page, ".course", "step 1 of 7")
+	page.MustWait(`() => document.querySelector("#starts")?.value === "2031-03-10T18:30"`)
+
+	th.click(page, ".course a", "The ladder of ratios")
+	th.see(page, "h1", "The ladder of ratios")
+	th.see(page, ".classes", "to come")
+	th.accessible(page, "a programme over time")
+	th.click(page, "button", "Nobody comes")
+	th.see(page, ".classes", "10 March 2031")
+	page.MustWait(`() => !document.querySelector(".classes").innerText.includes("3 March")`)
+	th.click(page, "button", "Change the steps")
+	page.MustElement("#programme-by").MustSelect("after so many classes of a step")
+	th.click(page, ".edit button", "Save: what comes follows")
+	th.see(page, ".classes", "4:8 x5")
+	th.see(page, ".classes", "4:4:4 x8")
+	th.click(page, "button", "^Delete$")
+	th.click(page, ".modal button", "^Delete$")
+	th.click(page, "[role=status] + button", "Bring it back")
+	page.MustWait(`() => !document.querySelector("[role=status] + button")`)
+	var card contract.ProgrammeSheet
+	require.NoError(t, th.program.Get("/api/programmes/1", &card))
 }
 
 func TestALateClassIsFittedFromToday(t *testing.T) {

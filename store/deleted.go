@@ -16,9 +16,11 @@ const (
 	KindPlan  Kind = "plan"
 	KindClass Kind = "class"
 	KindVoice Kind = "voice"
+
+	KindProgramme Kind = "programme"
 )
 
-// Thing is one group, plan, class or voice.
+// Thing is one group, plan, class, voice or programme.
 type Thing struct {
 	Kind Kind
 	ID   int64
@@ -32,6 +34,8 @@ func (t Thing) row() any {
 		return &planRow{}
 	case KindVoice:
 		return &voiceRow{}
+	case KindProgramme:
+		return &programmeRow{}
 	}
 	return &classRow{}
 }
@@ -151,6 +155,7 @@ func (s *Store) Deleted() ([]Deleted, error) {
 			AND NOT EXISTS (SELECT 1 FROM groups WHERE groups.id = plans.group_id AND groups.deleted_at = plans.deleted_at)
 		UNION ALL SELECT 'group', id, name, deleted_at, NULL FROM groups WHERE deleted_at IS NOT NULL
 		UNION ALL SELECT 'voice', id, name, deleted_at, NULL FROM voices WHERE deleted_at IS NOT NULL
+		UNION ALL SELECT 'programme', id, iif(json_valid(programme), coalesce(json_extract(programme, '$.name'), ''), ''), deleted_at, NULL FROM programmes WHERE deleted_at IS NOT NULL
 		ORDER BY deleted_at DESC, id DESC`).Scan(&rows).Error
 	list := make([]Deleted, len(rows))
 	for i, r := range rows {
@@ -176,6 +181,8 @@ func (s *Store) Purge(before time.Time) error {
 			"DELETE FROM plans WHERE deleted_at < ?",
 			"DELETE FROM recordings WHERE voice_id IN (SELECT id FROM voices WHERE deleted_at < ?)",
 			"DELETE FROM voices WHERE deleted_at < ?",
+			"DELETE FROM programmes WHERE deleted_at < ?",
+			"DELETE FROM programmes WHERE group_id IN (SELECT id FROM groups WHERE deleted_at < ?)",
 			"DELETE FROM groups WHERE deleted_at < ? AND id NOT IN (SELECT group_id FROM plans WHERE group_id IS NOT NULL UNION SELECT group_id FROM classes WHERE group_id IS NOT NULL UNION SELECT group_id FROM homes WHERE group_id IS NOT NULL)",
 			"UPDATE groups SET conditions = '{}', schools = '{}', notes = '', under16 = 0 WHERE deleted_at < ?",
 		} {

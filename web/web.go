@@ -52,6 +52,7 @@ func Handler(d *desk.Desk, reach Reach) (http.Handler, error) {
 	s.classes(teacher)
 	s.records(teacher)
 	s.homes(teacher)
+	s.programmes(teacher)
 	s.voices(teacher)
 	s.deleted(teacher)
 	router.NoRoute(pages(front))
@@ -125,10 +126,6 @@ func (s server) plans(api *gin.RouterGroup) {
 	api.POST("/plans/import", body(func(_ *gin.Context, in contract.PlanText) (contract.Plan, error) { return plans.Import(in) }))
 	api.GET("/plans/:id", withID(plans.Plan))
 	api.PUT("/plans/:id", bodyWithID(plans.Save))
-	api.GET("/plans/:id/course", withID(plans.Course))
-	api.POST("/plans/:id/course", bodyWithID(plans.MakeCourse))
-	api.POST("/plans/:id/course/shift", withID(plans.ShiftCourse))
-	api.GET("/plans/:id/course/files", download(func(c *gin.Context) (studio.File, error) { return plans.CourseFiles(id(c)) }))
 	api.GET("/plans/:id/file", download(func(c *gin.Context) (studio.File, error) { return plans.File(id(c)) }))
 	api.GET("/plans/:id/sheet/:form", download(func(c *gin.Context) (studio.File, error) { return plans.Sheet(id(c), c.Param("form")) }))
 	api.GET("/plans/:id/calendar", download(func(c *gin.Context) (studio.File, error) { return plans.Calendar(id(c)) }))
@@ -197,6 +194,18 @@ func (s server) homes(api *gin.RouterGroup) {
 	}))
 }
 
+func (s server) programmes(api *gin.RouterGroup) {
+	programmes := s.desk.Programmes
+	api.GET("/plans/:id/programme", withID(programmes.OfPlan))
+	api.GET("/plans/:id/programme/offer", withID(programmes.Offer))
+	api.POST("/plans/:id/programme", bodyWithID(programmes.Begin))
+	api.GET("/groups/:id/programmes", withID(programmes.OfGroup))
+	api.GET("/programmes/:id", withID(programmes.Sheet))
+	api.PUT("/programmes/:id", bodyWithID(programmes.Save))
+	api.POST("/programmes/:id/shift", withID(programmes.Shift))
+	api.GET("/programmes/:id/files", download(func(c *gin.Context) (studio.File, error) { return programmes.Files(id(c)) }))
+}
+
 func (s server) voices(api *gin.RouterGroup) {
 	voices := s.desk.Voices
 	api.GET("/voices", answer(func(*gin.Context) (contract.Voices, error) { return voices.All() }))
@@ -212,7 +221,7 @@ func HomeTemplate() ([]byte, error) { return fs.ReadFile(dist, "dist/home.html")
 
 func (s server) deleted(api *gin.RouterGroup) {
 	transfer := s.desk.Transfer
-	for kind, path := range map[string]string{"group": "/groups/:id", "plan": "/plans/:id", "class": "/classes/:id", "voice": "/voices/:id"} {
+	for kind, path := range map[string]string{"group": "/groups/:id", "plan": "/plans/:id", "class": "/classes/:id", "voice": "/voices/:id", "programme": "/programmes/:id"} {
 		api.DELETE(path, answer(func(c *gin.Context) (contract.DeletedList, error) {
 			return transfer.Delete(kind, id(c), c.Query("classes") == "true")
 		}))

@@ -168,42 +168,50 @@ func (d Document) TakeAbout() string {
 	return about
 }
 
-// Place is the place of a plan in a course of several classes, which is no part of the class itself: field course.
-type Place struct {
-	Name  string `json:"name"` // the same in all plans of the course
-	Class int    `json:"class"`
-	Of    int    `json:"of"`
-	Days  int    `json:"days"` // between two classes
+// Mark is which class of a programme a plan is, which is no part of the class itself: field programme.
+type Mark struct {
+	Programme string `json:"uid"`
+	Class     int    `json:"class"` // from 1
+	Step      int    `json:"step"`  // from 1, when it was made
+	Made      string `json:"made"`  // the sum of the plan as the programme has made it: what a teacher changed since is left as it is
 }
 
-// Place is where the plan stands in its course; its Name is empty where it belongs to none.
-func (d Document) Place() Place {
-	text, _ := json.Marshal(d.fields["course"])
-	var place Place
-	if json.Unmarshal(text, &place) != nil {
-		return Place{}
+// SetMark has the plan be a class of a programme; one without a programme takes it out.
+func (d Document) SetMark(m Mark) {
+	delete(d.fields, "programme")
+	delete(d.fields, "course") // of files from before there were programmes
+	if m.Programme != "" {
+		d.fields["programme"] = map[string]any{"uid": m.Programme, "class": m.Class, "step": m.Step, "made": m.Made}
 	}
-	return place
 }
 
-// PlaceIn is Place of a document that is not read otherwise, as when many are looked through.
-func PlaceIn(document []byte) Place {
+// MarkIn is the mark of a document that is not read otherwise, as when many are looked through; empty where there is none.
+func MarkIn(document []byte) Mark {
 	var marked struct {
-		Course Place `json:"course"`
+		Programme Mark `json:"programme"`
 	}
 	if json.Unmarshal(document, &marked) != nil {
-		return Place{}
+		return Mark{}
 	}
-	return marked.Course
+	return marked.Programme
 }
 
-// SetPlace puts the plan into a course; one without a name takes it out.
-func (d Document) SetPlace(p Place) {
-	if p.Name == "" {
-		delete(d.fields, "course")
-		return
+// OldCourse is the place of a plan in a course, as files from before there were programmes have it.
+type OldCourse struct {
+	Name  string `json:"name"`
+	Class int    `json:"class"`
+	Days  int    `json:"days"`
+}
+
+// CourseIn is the course of a document; its Name is empty where it belongs to none.
+func CourseIn(document []byte) OldCourse {
+	var marked struct {
+		Course OldCourse `json:"course"`
 	}
-	d.fields["course"] = map[string]any{"name": p.Name, "class": p.Class, "of": p.Of, "days": p.Days}
+	if json.Unmarshal(document, &marked) != nil {
+		return OldCourse{}
+	}
+	return marked.Course
 }
 
 // Said is how a class is led in words: what is English, named and our own word needs no entry.

@@ -30,7 +30,7 @@ func (f Fields) Alone(p *Passage) Fields {
 // Only makes a plan of one passage of the document, with the tempo, the words and the own practices that it is led with, and
 // nothing of the class around it.
 func (d Document) Only(passage Fields, title string) {
-	for _, field := range []string{"starts_at", "slot_min", "course", "intent", "about"} {
+	for _, field := range []string{"starts_at", "slot_min", "course", "programme", "intent", "about"} {
 		delete(d.fields, field)
 	}
 	d.fields["title"] = title

@@ -355,6 +355,17 @@ func Shorten(f Fields, text string, own ...*practice.Practice) (Fields, error) {
 	for _, field := range covered {
 		delete(next, field)
 	}
+	return f.said(next, text, true, own)
+}
+
+// Restate changes what the text says of a passage and leaves all else as it is: "30 strokes", "10 min", "words only". Errors are
+// those of Shorten.
+func (f Fields) Restate(text string, own ...*practice.Practice) (Fields, error) {
+	return f.said(maps.Clone(f.values), text, false, own)
+}
+
+// said is the fields with what a text says of them; basic is only the short way of writing a passage.
+func (f Fields) said(next map[string]any, text string, basic bool, own []*practice.Practice) (Fields, error) {
 	of := subject{f: next}
 	if f.IsPractice() {
 		if of.p = book(own).find(f.Practice()); of.p == nil {
@@ -362,7 +373,7 @@ func Shorten(f Fields, text string, own ...*practice.Practice) (Fields, error) {
 		}
 	}
 	list := tokens(text, "")
-	_, unknown := of.say(list, func(int) bool { return false }, true)
+	_, unknown := of.say(list, func(int) bool { return false }, basic)
 	if len(unknown) > 0 {
 		t := list[unknown[0]]
 		return f, &LineError{At: t.at, End: t.end, Given: t.given, Why: of.expects()}

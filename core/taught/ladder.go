@@ -57,6 +57,7 @@ type History struct {
 	latest  []string             // the practices of the last class, in its order
 	calm    int                  // how many classes in a row, up to the last, had nothing eased and a room that was ready
 	unrest  string               // why the last one that was not so was not, as a clause
+	guides  map[string]Next      // what a programme asks for, by practice
 	told    string               // why those who breathed in the last class are not ready for a step; empty where they are
 }
 

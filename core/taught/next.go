@@ -37,8 +37,26 @@ var bases = []int{2, 3, 4, 5, 6, 8}
 // firstBase is what the inhale begins with on a new rung.
 const firstBase = 4
 
+// Guide is what a programme that the group follows asks for next time, and why.
+type Guide struct {
+	Practice string
+	Next     Next
+}
+
+// Follow has the practice of a programme be what its step asks for; what is in no programme does not climb beside it.
+func (h *History) Follow(g Guide) {
+	if h.guides == nil {
+		h.guides = map[string]Next{}
+	}
+	h.guides[g.Practice] = g.Next
+}
+
 // Next is what the practice should be next time; false where the group was never led in it.
 func (h *History) Next(practice string) (Next, bool) {
+	if guided, there := h.guides[practice]; there {
+		guided.BasedOn = 1
+		return guided, true
+	}
 	past := h.past[practice]
 	if len(past) == 0 {
 		return Next{}, false
@@ -88,9 +106,14 @@ func (n *Next) length(last Passage) int64 {
 	return round.Times(n.Rounds).Round()
 }
 
-// climber is the practice whose turn it is to take a step up: of those of the last class that were led as planned often
+// climber is the practice whose turn it is to take a step up: that of a programme, else of those of the last class that were led as planned often
 // enough, the one that has waited longest; if none was, of all practices. Empty where there is none.
 func (h *History) climber() string {
+	for practice := range h.guides {
+		if len(h.past[practice]) > 0 {
+			return practice
+		}
+	}
 	return cmp.Or(h.longest(h.latest), h.longest(slices.Sorted(maps.Keys(h.past))))
 }
 

@@ -91,7 +91,7 @@ func run(folder, small string) error {
 		{"groups", fmt.Sprintf("/groups/%d", evening.Group.ID), "Next time[^]*Never taught", 1280, 1500},
 		{"school", "/school", "Your own words", 1280, 800},
 		{"taught", "/taught", "Aldersee", 1280, 800},
-		{"summary", fmt.Sprintf("/taught/year/%d", time.Now().Year()), "All classes", 1280, 1250},
+		{"programme", "/programmes/1", "it waits at step", 1280, 800},
 		{"keys", "/keys", "Press what you will use", 1280, 800},
 		{"room-waiting", "/room/" + code.Code, "Soon[^]*today", 1280, 800},
 		{"home", fmt.Sprintf("/taught/%d/home", latest.ID), "before sleep", 1280, 800},

@@ -30,9 +30,11 @@ type Export struct {
 	Groups    []ExportGroup    `json:"groups"`
 	Plans     []ExportPlan     `json:"plans"`
 	Classes   []ExportClass    `json:"classes"`
-	Homes     []ExportHome     `json:"homes,omitempty"`   // missing in files of before there were any
-	Voices    []ExportVoice    `json:"voices,omitempty"`  // missing in files of before there were any
-	Damaged   []ExportDamaged  `json:"damaged,omitempty"` // what could not be read and is missing here
+	Homes     []ExportHome     `json:"homes,omitempty"`  // missing in files of before there were any
+	Voices    []ExportVoice    `json:"voices,omitempty"` // missing in files of before there were any
+	// Programmes is missing in files of before there were any.
+	Programmes []ExportProgramme `json:"programmes,omitempty"`
+	Damaged    []ExportDamaged   `json:"damaged,omitempty"` // what could not be read and is missing here
 }
 
 // Choices is what the teacher has chosen for all groups, as it is stored too.
@@ -162,6 +164,16 @@ type ExportHome struct {
 	Sentence   string          `json:"sentence"`
 	Answer     string          `json:"answer"` // how it was; empty where that is not known
 	AnsweredAt *time.Time      `json:"answered_at,omitempty"`
+}
+
+// ExportProgramme is what a group follows over weeks. Its plans and classes carry its uid.
+type ExportProgramme struct {
+	UID       string          `json:"uid" jsonschema:"minLength=1"` // the same on every machine
+	Group     string          `json:"group"`                        // the group's uid, empty for none
+	UpdatedAt time.Time       `json:"updated_at"`
+	DeletedAt *time.Time      `json:"deleted_at,omitempty"`
+	Programme json.RawMessage `json:"programme" jsonschema:"type=object"` // its steps, and when it goes on
+	Base      json.RawMessage `json:"base" jsonschema:"type=object"`      // the plan file of the class with which it was begun
 }
 
 // ExportVoice is a recorded voice.

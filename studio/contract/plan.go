@@ -40,23 +40,6 @@ type Begin struct {
 	GroupID  int64  `json:"group_id"`      // 0 for none, or for that of the class
 }
 
-// Course is what makes a course of a plan: so many classes, so many days apart, and what grows from each to the next.
-type Course struct {
-	Classes int    `json:"classes"` // with this one
-	Days    int    `json:"days"`    // between two
-	Grow    string `json:"grow"`    // nothing, rounds, counts
-	Passage int    `json:"passage"` // that grows, from 1
-}
-
-// CourseCard is a course and its plans.
-type CourseCard struct {
-	Place int        `json:"place"` // of the plan that was asked for, from 1
-	Plans []PlanCard `json:"plans"`
-	Days  int        `json:"days"`
-	// Stopped tells from which class on nothing grows any more, and why; empty where all of it grows, or it was made earlier.
-	Stopped string `json:"stopped"`
-}
-
 // PlanText is a plan file as it was read from disk.
 type PlanText struct {
 	Text    string `json:"text"`

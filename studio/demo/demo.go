@@ -12,6 +12,7 @@ import (
 	"time"
 
 	"vastlantern/core/plan"
+	"vastlantern/core/programme"
 	"vastlantern/core/sheet"
 	"vastlantern/store"
 	"vastlantern/studio/contract"
@@ -32,6 +33,8 @@ type group struct {
 	inDays      int           // the next class, from today
 	at          time.Duration // of the day; 0 for the next quarter of an hour that is ten minutes away
 	weeks       []week        // the oldest first; the last is the one to come
+	programme   *programme.Programme
+	from        int // the week in which the programme begins; from then on it makes the plans
 }
 
 // week is one class of a group: what was changed in the plan, by passage, the short way, and what was pressed.
@@ -79,6 +82,7 @@ func load(s *store.Store, now time.Time, ids map[string]int64) error {
 	var past []lesson
 	for _, g := range groups {
 		next, last := g.next(now), len(g.weeks)-1
+		known := ids[g.name] != 0
 		if ids[g.name] == 0 {
 			added, err := at.Library.SaveGroup(contract.Group{
 				Name: g.name, Level: g.level, Size: g.size, Under16: g.under16, Conditions: g.conditions, Notes: g.notes,
@@ -92,8 +96,11 @@ func load(s *store.Store, now time.Time, ids map[string]int64) error {
 				if w.missed {
 					continue
 				}
-				past = append(past, lesson{g, w, next.AddDate(0, 0, -7*(last-i))})
+				past = append(past, lesson{g, w, i, next.AddDate(0, 0, -7*(last-i))})
 			}
+		}
+		if g.programme != nil && !known { // it is made with the class before
+			continue
 		}
 		if _, err := g.plan(at, ids[g.name], g.weeks[last], next); err != nil {
 			return fmt.Errorf("the next plan of %s: %w", g.name, err)
@@ -116,7 +123,8 @@ func load(s *store.Store, now time.Time, ids map[string]int64) error {
 type lesson struct {
 	group
 	week
-	at time.Time
+	number int // of the week
+	at     time.Time
 }
 
 func anyToCome(s *store.Store, now time.Time) (bool, error) {
@@ -162,11 +170,39 @@ func (g group) plan(d *desk.Desk, id int64, w week, at time.Time) (contract.Plan
 	return d.Plans.Add(document, id)
 }
 
+// planned is the plan of the class: one of its own, or that of the programme.
+func (l lesson) planned(past *desk.Desk, group int64) (contract.Plan, error) {
+	if l.programme == nil || l.number <= l.from {
+		p, err := l.plan(past, group, l.week, l.at)
+		if err != nil || l.programme == nil || l.number < l.from {
+			return p, err
+		}
+		if _, err := past.Programmes.Begin(p.ID, *l.programme); err != nil {
+			return p, err
+		}
+		return past.Plans.Plan(p.ID)
+	}
+	followed, err := past.Programmes.OfGroup(group)
+	if err != nil || len(followed) == 0 {
+		return contract.Plan{}, fmt.Errorf("the programme is not there: %w", err)
+	}
+	s, err := past.Programmes.Sheet(followed[0].ID)
+	if err != nil {
+		return contract.Plan{}, err
+	}
+	for _, c := range s.Classes {
+		if c.State == contract.StateComing {
+			return past.Plans.Plan(c.PlanID)
+		}
+	}
+	return contract.Plan{}, fmt.Errorf("nothing comes in the programme %s", followed[0].Name)
+}
+
 // teach leads the class, a few minutes after its planned start.
 func (l lesson) teach(s *store.Store, group int64) error {
 	clock := l.at.Add(-time.Hour)
 	past := desk.WithTime(s, func() time.Time { return clock }, 1)
-	p, err := l.plan(past, group, l.week, l.at)
+	p, err := l.planned(past, group)
 	if err != nil {
 		return err
 	}

@@ -29,7 +29,7 @@ func TestTheDemoDataIsAWholeScenario(t *testing.T) {
 	running, err := at.Classes.Running()
 	require.NoError(t, err)
 	assert.Zero(t, running)
-	assert.Len(t, today.Plans, 3)
+	assert.Len(t, today.Plans, 6, "three, and three of a programme")
 	assert.Len(t, today.Taught, 29)
 	assert.False(t, today.Next.Wrong)
 	require.NotNil(t, today.Last)

@@ -5,6 +5,7 @@ import (
 	"time"
 
 	"vastlantern/core/pace"
+	"vastlantern/core/programme"
 	"vastlantern/store"
 	"vastlantern/studio/contract"
 )
@@ -53,16 +54,21 @@ var groups = []group{
 			taught(changes{3: "4:4 2m", 5: "4:4 x1 @46"}, 11, "restless", at(1, 190, on()), at(4, 160, on()), at(5, 15, note("the hand shown twice"))),
 			taught(changes{3: "4:4 2m", 5: "4:4 x2 @46"}, 13, "settled", at(1, 171, on()), at(4, 118, on())),
 			taught(changes{3: "4:4 2m", 5: "4:4 x2 @46"}, 12, "settled", at(1, 160, on()), at(4, 90, on())),
-			taught(changes{3: "4:4 2m", 5: "4:4 x2 @46"}, 14, "bright", at(1, 155, on()), at(4, 84, on()), at(5, 50, note("one more would have been good"))),
-			taught(changes{3: "4:4 2m", 5: "4:4 x3 @46"}, 13, "settled", at(1, 151, on()), at(4, 80, on())),
-			taught(changes{3: "4:4 2m", 5: "4:4 x3 @46"}, 14, "tired", at(1, 148, on()), at(4, 131, on()), at(5, 31, tempo(44)), at(5, 40, note("hands tire"))),
-			taught(changes{3: "4:4 3m", 5: "4:4 x4 @46"}, 12, "settled", at(1, 133, on()), at(4, 74, on()), at(5, 33, plain("again")), at(5, 62, rounds(1))).
+			taught(changes{3: "4:4 3m", 5: "4:4 x2 @46"}, 14, "bright", at(1, 155, on()), at(4, 84, on()), at(5, 50, note("one more would have been good"))),
+			taught(nil, 13, "settled", at(1, 151, on()), at(4, 80, on())),
+			taught(nil, 14, "tired", at(1, 148, on()), at(4, 131, on()), at(5, 31, tempo(44)), at(5, 40, note("hands tire"))),
+			taught(nil, 12, "settled", at(1, 133, on()), at(4, 74, on()), at(5, 33, plain("again")), at(5, 62, rounds(1))).
 				withHome(3, 5, 1, 7, "in the morning", "Even in, even out, nothing more.", "now and then"),
-			taught(changes{3: "4:4 3m", 5: "4:4 x6 @48"}, 15, "settled", at(1, 126, on()), at(4, 52, on()), at(5, 58, plain("pause")), at(5, 96, plain("resume")),
-				at(5, 130, plain("last-round")), at(5, 131, note("a latecomer, settled at once"))).
+			taught(nil, 15, "settled", at(1, 126, on()), at(4, 52, on()), at(5, 24, plain("pause")), at(5, 50, plain("resume")),
+				at(5, 95, plain("last-round")), at(5, 96, note("a latecomer, settled at once"))).
 				withHome(5, 6, 3, 7, "while waiting for something", "Two minutes each, on the chair where you are.", ""),
-			{changes: changes{3: "4:4 3m", 5: "4:4 x6 @48"}},
+			{changes: changes{3: "4:4 3m", 5: "4:4 x4 @46"}},
 		},
+		programme: &programme.Programme{
+			Name: "A round more", Passage: 5, By: programme.Led, Times: 2, Days: 7, Missed: programme.Wait, Eased: programme.Wait, Ceiling: 5,
+			Steps: []programme.Step{{Says: "x2", Classes: 1}, {Says: "x3", Classes: 1}, {Says: "x4", Classes: 1}, {Says: "x5", Classes: 1}, {Says: "x6", Classes: 1}, {Says: "x8", Classes: 1}},
+		},
+		from: 3,
 	},
 	{
 		name: "Evening circle, Aldersee", level: "experienced", size: 9, conditions: map[string]int{"reflux": 1, "high-blood-pressure": 1}, file: "evening", inDays: 1, at: 18*time.Hour + 30*time.Minute,

@@ -16,6 +16,7 @@ import (
 	"vastlantern/studio/lead"
 	"vastlantern/studio/library"
 	"vastlantern/studio/prepare"
+	"vastlantern/studio/programmes"
 	"vastlantern/studio/record"
 	"vastlantern/studio/today"
 	"vastlantern/studio/transfer"
@@ -25,16 +26,18 @@ import (
 // Desk is all rooms. They know of each other only what they say that they need.
 type Desk struct {
 	*studio.Studio
-	Today    *today.Today
-	Plans    *prepare.Plans
-	Classes  *lead.Classes
-	Records  *record.Records
-	Homes    *home.Homes
-	Voices   *voices.Voices
-	Library  *library.Library
-	Audience *audience.Audience
-	Transfer *transfer.Transfer
-	Access   *access.Access
+	Today   *today.Today
+	Plans   *prepare.Plans
+	Classes *lead.Classes
+	Records *record.Records
+	Homes   *home.Homes
+	Voices  *voices.Voices
+
+	Programmes *programmes.Programmes
+	Library    *library.Library
+	Audience   *audience.Audience
+	Transfer   *transfer.Transfer
+	Access     *access.Access
 }
 
 // New is a desk on the store and the clock.
@@ -53,6 +56,8 @@ func of(s *studio.Studio) *Desk {
 	d.Homes = home.New(s, d.Library, d.Classes)
 	d.Records = record.New(s, d.Library, d.Classes, d.Homes)
 	d.Plans.SetPast(d.Records)
+	d.Programmes = programmes.New(s, d.Library, d.Plans, d.Records)
+	d.Records.SetProgrammes(d.Programmes)
 	d.Today = today.New(s, d.Library, d.Plans, d.Records)
 	d.Audience = audience.New(s, d.Classes, d.Plans, d.Library)
 	d.Transfer = transfer.New(s, d.Library, d.Classes)
@@ -60,12 +65,27 @@ func of(s *studio.Studio) *Desk {
 }
 
 // Keep does what nobody asks for, until the context ends: it looks after the class in progress, removes what was deleted
-// long ago, and has the lists follow what has changed.
+// long ago, and has the lists and the programmes follow what has changed.
 func (d *Desk) Keep(ctx context.Context) {
 	var working sync.WaitGroup
 	working.Go(func() { d.keepLists(ctx) })
+	working.Go(func() { d.keepProgrammes(ctx) })
 	d.Classes.Keep(ctx)
 	working.Wait()
+}
+
+// often is how often programmes look for classes that were missed.
+const often = 10 * time.Minute
+
+func (d *Desk) keepProgrammes(ctx context.Context) {
+	for {
+		select {
+		case <-ctx.Done():
+			return
+		case <-time.After(often):
+			d.Programmes.FollowAll()
+		}
+	}
 }
 
 // again is how long is waited where the data file is held by another program, or the disk is full.
@@ -92,5 +112,12 @@ func (d *Desk) Prepare(ctx context.Context) error {
 	if err := d.Transfer.Purge(); err != nil {
 		return err
 	}
-	return d.Records.KeepLists(ctx)
+	if err := d.Records.KeepLists(ctx); err != nil {
+		return err
+	}
+	if err := d.Programmes.Adopt(); err != nil { // a course that cannot be read stays a course
+		slog.Error("courses are not programmes yet", "error", err)
+	}
+	d.Programmes.FollowAll()
+	return nil
 }

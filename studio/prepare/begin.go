@@ -79,7 +79,7 @@ func (ps *Plans) again(want contract.Begin) (plan.Document, int64, error) {
 	if err != nil {
 		return doc, 0, err
 	}
-	doc.SetPlace(plan.Place{})
+	doc.SetMark(plan.Mark{})
 	group := want.GroupID
 	if group == 0 {
 		group = class.Stored.GroupID

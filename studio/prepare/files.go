@@ -1,7 +1,6 @@
 package prepare
 
 import (
-	"archive/zip"
 	"bytes"
 	"fmt"
 	"strings"
@@ -31,7 +30,7 @@ func (ps *Plans) Import(in contract.PlanText) (contract.Plan, error) {
 	if strings.HasPrefix(strings.TrimSpace(in.Text), "{") {
 		return ps.Add([]byte(in.Text), in.GroupID)
 	}
-	names, err := ps.names()
+	names, err := ps.Names()
 	if err != nil {
 		return contract.Plan{}, err
 	}
@@ -44,34 +43,6 @@ func (ps *Plans) Import(in contract.PlanText) (contract.Plan, error) {
 		return contract.Plan{}, err
 	}
 	return ps.Add(text, in.GroupID)
-}
-
-// CourseFiles is all plans of a course in one archive, to hand it to a substitute.
-func (ps *Plans) CourseFiles(id int64) (studio.File, error) {
-	course, err := ps.Course(id)
-	if err != nil {
-		return studio.File{}, err
-	}
-	if len(course.Plans) == 0 {
-		return studio.File{}, studio.Fail(studio.ErrNotFound, "This plan belongs to no course.")
-	}
-	var archive bytes.Buffer
-	writer := zip.NewWriter(&archive)
-	for i, card := range course.Plans {
-		file, err := ps.File(card.ID)
-		if err != nil {
-			return studio.File{}, err
-		}
-		entry, err := writer.Create(fmt.Sprintf("%02d-%s", i+1, file.Name))
-		if err != nil {
-			return studio.File{}, err
-		}
-		if _, err := entry.Write(file.Data); err != nil {
-			return studio.File{}, err
-		}
-	}
-	err = writer.Close()
-	return studio.File{Name: studio.FileName(course.Plans[0].Title) + "-course.zip", Type: "application/zip", Data: archive.Bytes()}, err
 }
 
 // Sheet is the cue sheet of a plan as written, in the form: csv, json or vtt.

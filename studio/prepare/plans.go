@@ -125,6 +125,15 @@ func (ps *Plans) toStore(document []byte, group int64) (store.Plan, error) {
 	return store.Plan{GroupID: group, Title: p.Title, StartsAt: p.StartsAt, Document: text, UpdatedAt: ps.studio.Now()}, nil
 }
 
+// ToStore is a document as a plan of the group, with what it is led with; errors are those of Add.
+func (ps *Plans) ToStore(doc plan.Document, group int64) (store.Plan, error) {
+	text, err := written(doc)
+	if err != nil {
+		return store.Plan{}, err
+	}
+	return ps.toStore(text, group)
+}
+
 // summary is the numbers of a document for the group. Passages that are wrong have those of the defaults in the place
 // of what is wrong.
 func (ps *Plans) summary(doc plan.Document, group *contract.Group) (contract.PlanSummary, error) {

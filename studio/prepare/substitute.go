@@ -58,7 +58,7 @@ func (ps *Plans) Substitute(id int64) (studio.File, error) {
 	if err != nil {
 		return studio.File{}, err
 	}
-	names, err := ps.names()
+	names, err := ps.Names()
 	if err != nil {
 		return studio.File{}, err
 	}

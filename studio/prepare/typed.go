@@ -13,8 +13,8 @@ import (
 	"vastlantern/studio/contract"
 )
 
-// names is everything that a typed line can call by name: practices, the teacher's own too, and our templates.
-func (ps *Plans) names() (*plan.Names, error) {
+// Names is everything that a typed line can call by name: practices, the teacher's own too, and our templates.
+func (ps *Plans) Names() (*plan.Names, error) {
 	own, err := ps.library.OwnPractices()
 	if err != nil {
 		return nil, err
@@ -36,7 +36,7 @@ func (ps *Plans) names() (*plan.Names, error) {
 
 // typed reads lines as a teacher types them, with the ways of the school filled in. The error names every line that is wrong.
 func (ps *Plans) typed(text string, group *contract.Group) ([]plan.Fields, error) {
-	names, err := ps.names()
+	names, err := ps.Names()
 	if err != nil {
 		return nil, err
 	}
@@ -74,7 +74,7 @@ const mostTyped = plan.MostPassages
 
 // ReadTyped tells what lines would be, while they are typed.
 func (ps *Plans) ReadTyped(in contract.Typed) (contract.TypedRead, error) {
-	names, err := ps.names()
+	names, err := ps.Names()
 	if err != nil {
 		return contract.TypedRead{}, err
 	}
@@ -192,7 +192,7 @@ func (ps *Plans) Text(id int64) (contract.PlainText, error) {
 	if err != nil {
 		return contract.PlainText{}, studio.Fail(studio.ErrInvalid, "This plan cannot be written as text yet. Correct what is marked in it first.")
 	}
-	names, err := ps.names()
+	names, err := ps.Names()
 	if err != nil {
 		return contract.PlainText{}, err
 	}

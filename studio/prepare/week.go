@@ -2,11 +2,13 @@ package prepare
 
 import (
 	"bytes"
+	"errors"
 	"time"
 
 	"vastlantern/core/plan"
 	"vastlantern/core/sheet"
 	"vastlantern/core/taught"
+	"vastlantern/store"
 	"vastlantern/studio"
 	"vastlantern/studio/contract"
 )
@@ -66,4 +68,12 @@ func (ps *Plans) LastTime(group int64) (contract.LastTime, error) {
 		last.Passages = append(last.Passages, shape)
 	}
 	return last, nil
+}
+
+// changedElsewhere tells that a plan was changed meanwhile.
+func changedElsewhere(err error) error {
+	if errors.Is(err, store.ErrTaken) {
+		return studio.Fail(studio.ErrConflict, "This plan was changed in another window meanwhile. Nothing was changed: try again.")
+	}
+	return err
 }

@@ -3,6 +3,7 @@ package record
 import (
 	"encoding/json"
 	"slices"
+	"time"
 
 	"vastlantern/core/taught"
 	"vastlantern/store"
@@ -36,6 +37,22 @@ func (r *Records) History(group int64) (*taught.History, error) {
 		return nil, err
 	}
 	return &p.history, nil
+}
+
+// Since is the records of the classes of a group that began then or later and are over, by their number; of all groups where it is
+// 0.
+func (r *Records) Since(group int64, from time.Time) (map[int64]taught.Record, error) {
+	const most = 1000 // of a programme of sixty steps
+	classes, err := r.find(store.Search{Group: group, From: from, Over: true, Records: true, Most: most})
+	records := map[int64]taught.Record{}
+	for _, listed := range classes {
+		var record taught.Record
+		if json.Unmarshal(listed.Digest.Record, &record.Passages) != nil || json.Unmarshal(listed.Digest.Told, &record.Told) != nil {
+			continue // it is told where the past is read
+		}
+		records[listed.Class.ID] = record
+	}
+	return records, err
 }
 
 // Last is the class that a group was taught last and that is over, 0 where there was none.
@@ -81,6 +98,13 @@ func (r *Records) past(group int64) (*past, error) {
 		}
 		p.classes = append(p.classes, pastClass{listed.Class, record})
 		p.history.Add(record)
+	}
+	guides, err := r.programmes.Guides(group)
+	if err != nil {
+		return nil, err
+	}
+	for _, guide := range guides {
+		p.history.Follow(guide)
 	}
 	r.pasts.byGroup[group] = p
 	return p, nil

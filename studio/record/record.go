@@ -21,6 +21,8 @@ type Records struct {
 	classes Classes
 	homes   Homes
 
+	programmes Programmes
+
 	digesting   sync.Mutex
 	remembering sync.Mutex
 	pasts       pasts
@@ -43,6 +45,15 @@ type Classes interface {
 type Homes interface {
 	OfClass(class store.Class) ([]contract.Home, error)
 }
+
+// Programmes is what the record asks of what groups follow.
+type Programmes interface {
+	// Guides is what the programmes of a group ask for next time.
+	Guides(group int64) ([]taught.Guide, error)
+}
+
+// SetProgrammes gives the room what groups follow, which follows from what was taught.
+func (r *Records) SetProgrammes(p Programmes) { r.programmes = p }
 
 // New is the room of a studio. What is kept of a class for the lists follows the class from then on.
 func New(s *studio.Studio, l Library, c Classes, h Homes) *Records {

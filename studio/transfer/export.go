@@ -70,6 +70,9 @@ func (tr *Transfer) Export(w io.Writer) error {
 	if len(all.Voices) > 0 {
 		err = errors.Join(err, lines(item, &text, "voices", all.Voices))
 	}
+	if len(all.Programmes) > 0 {
+		err = errors.Join(err, lines(item, &text, "programmes", all.Programmes))
+	}
 	if len(all.Damaged) > 0 {
 		err = errors.Join(err, lines(item, &text, "damaged", all.Damaged))
 	}
@@ -184,6 +187,9 @@ func (tr *Transfer) everything() (contract.Export, error) {
 	if all.Voices, err = tr.voices(); err != nil {
 		return all, err
 	}
+	if all.Programmes, err = tr.programmes(groupUID); err != nil {
+		return all, err
+	}
 	for _, d := range tr.studio.Store.Damage() {
 		all.Damaged = append(all.Damaged, contract.ExportDamaged{Kind: string(d.Kind), ID: d.ID, Name: d.Name, Why: d.Why})
 	}
@@ -205,6 +211,22 @@ func (tr *Transfer) homes(classes, plans, groups map[int64]string) ([]contract.E
 		list = append(list, contract.ExportHome{
 			UID: h.UID, Class: classes[h.ClassID], Plan: plans[h.PlanID], Group: groups[h.GroupID], GivenAt: h.GivenAt, Document: compact(h.Document),
 			Minutes: h.Minutes, Pieces: h.Pieces, Days: h.Days, When: h.When, Sentence: h.Sentence, Answer: h.Answer, AnsweredAt: ifAny(h.AnsweredAt),
+		})
+	}
+	return list, err
+}
+
+// programmes is what groups follow.
+func (tr *Transfer) programmes(groups map[int64]string) ([]contract.ExportProgramme, error) {
+	stored, err := tr.studio.Store.EveryProgramme()
+	var list []contract.ExportProgramme
+	for _, p := range stored {
+		if _, err := sheet.ReadDocument(bytes.NewReader(p.Base)); err != nil || !json.Valid(p.Programme) {
+			tr.studio.NoteDamage(store.KindProgramme, p.ID, cmp.Or(err, errors.New("its steps are no JSON")))
+			continue
+		}
+		list = append(list, contract.ExportProgramme{
+			UID: p.UID, Group: groups[p.GroupID], UpdatedAt: p.UpdatedAt, DeletedAt: ifAny(p.DeletedAt), Programme: compact(p.Programme), Base: compact(p.Base),
 		})
 	}
 	return list, err

@@ -49,6 +49,7 @@ const router = createBrowserRouter([
               view("/practices/:id/edit", () => import("./practices/OwnEditor"), "OwnEditor"),
               view("/groups", () => import("./groups/GroupsView"), "GroupsView"),
               view("/groups/:id", () => import("./groups/GroupsView"), "GroupsView"),
+              view("/programmes/:id", () => import("./programmes/ProgrammeView"), "ProgrammeView"),
               view("/keys", () => import("./keys/KeysView"), "KeysView"),
               view("/voices", () => import("./voices/VoicesView"), "VoicesView"),
               view("/voices/:id", () => import("./voices/VoiceView"), "VoiceView"),

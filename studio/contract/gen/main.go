@@ -15,6 +15,7 @@ import (
 	"vastlantern/core/cue"
 	"vastlantern/core/pace"
 	"vastlantern/core/plan"
+	"vastlantern/core/programme"
 	"vastlantern/core/voice"
 	"vastlantern/studio/contract"
 )
@@ -30,8 +31,10 @@ type all struct {
 	PlanText  contract.PlanText
 	Template  contract.Template
 	Begin     contract.Begin
-	Course    contract.Course
-	CourseOf  contract.CourseCard
+	Programme contract.ProgrammeSheet
+	PlanOf    contract.ProgrammeOfPlan
+	OfferOf   contract.ProgrammeOffer
+	CardOf    contract.ProgrammeCard
 	Draft     contract.Draft
 	Drafted   contract.Drafted
 	Book      contract.Book
@@ -93,19 +96,22 @@ type all struct {
 
 // words is the types of the core that are one of some words, so that the screens know which.
 var words = map[reflect.Type][]any{
-	reflect.TypeFor[pace.Stage]():          {pace.Talk, pace.Free, pace.Setup, pace.Opening, pace.Round, pace.Rest, pace.Pause, pace.Own, pace.Recall, pace.Closing},
-	reflect.TypeFor[pace.When]():           {"", pace.Now, pace.NextCount, pace.AfterHold, pace.NextRound, pace.Never},
-	reflect.TypeFor[cue.Kind]():            cueKinds(),
-	reflect.TypeFor[plan.Who]():            {plan.ForTeacher, plan.ForRoom, plan.ForAll},
-	reflect.TypeFor[pace.Verb]():           verbs(),
-	reflect.TypeFor[breath.Phase]():        {breath.Inhale, breath.Hold, breath.Exhale, breath.Empty, breath.Still, breath.Stroke, breath.Beat, breath.Lead, breath.Free, breath.Talk},
-	reflect.TypeFor[breath.Through]():      {breath.None, breath.Left, breath.Right, breath.Both, breath.Mouth},
-	reflect.TypeFor[plan.Type]():           {plan.Talk, plan.Free, plan.Practice},
-	reflect.TypeFor[plan.About]():          {plan.AboutBreath, plan.AboutVoice, plan.AboutAround, plan.AboutLane, plan.AboutClass},
-	reflect.TypeFor[voice.Kind]():          voiceKinds(),
-	reflect.TypeFor[contract.How]():        {contract.Easy, contract.Right, contract.TooMuch},
-	reflect.TypeFor[contract.ChangeKind](): kinds(),
-	reflect.TypeFor[care.Do]():             {care.LeaveOut, care.Gentle, care.Carefully},
+	reflect.TypeFor[pace.Stage]():              {pace.Talk, pace.Free, pace.Setup, pace.Opening, pace.Round, pace.Rest, pace.Pause, pace.Own, pace.Recall, pace.Closing},
+	reflect.TypeFor[pace.When]():               {"", pace.Now, pace.NextCount, pace.AfterHold, pace.NextRound, pace.Never},
+	reflect.TypeFor[cue.Kind]():                cueKinds(),
+	reflect.TypeFor[plan.Who]():                {plan.ForTeacher, plan.ForRoom, plan.ForAll},
+	reflect.TypeFor[pace.Verb]():               verbs(),
+	reflect.TypeFor[breath.Phase]():            {breath.Inhale, breath.Hold, breath.Exhale, breath.Empty, breath.Still, breath.Stroke, breath.Beat, breath.Lead, breath.Free, breath.Talk},
+	reflect.TypeFor[breath.Through]():          {breath.None, breath.Left, breath.Right, breath.Both, breath.Mouth},
+	reflect.TypeFor[plan.Type]():               {plan.Talk, plan.Free, plan.Practice},
+	reflect.TypeFor[plan.About]():              {plan.AboutBreath, plan.AboutVoice, plan.AboutAround, plan.AboutLane, plan.AboutClass},
+	reflect.TypeFor[programme.By]():            {programme.Date, programme.Led},
+	reflect.TypeFor[programme.Then]():          {programme.Wait, programme.Back, programme.On},
+	reflect.TypeFor[contract.ProgrammeState](): {contract.StatePlanned, contract.StateEased, contract.StateTooMuch, contract.StateMissed, contract.StateRunning, contract.StateComing},
+	reflect.TypeFor[voice.Kind]():              voiceKinds(),
+	reflect.TypeFor[contract.How]():            {contract.Easy, contract.Right, contract.TooMuch},
+	reflect.TypeFor[contract.ChangeKind]():     kinds(),
+	reflect.TypeFor[care.Do]():                 {care.LeaveOut, care.Gentle, care.Carefully},
 }
 
 func cueKinds() []any {

@@ -8,7 +8,13 @@ import { ErrorAlert } from "./ErrorAlert";
 import { Loading } from "./Loading";
 import { justDeleted, type Kind } from "./deleting";
 
-const addresses = { group: "groups", plan: "plans", class: "classes", voice: "voices" };
+const addresses = {
+  group: "groups",
+  plan: "plans",
+  class: "classes",
+  voice: "voices",
+  programme: "programmes",
+};
 
 type Props = { kind: Kind; id: number; name: string; to: string; onClose: () => void };
 

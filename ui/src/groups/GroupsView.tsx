@@ -15,6 +15,7 @@ import { ErrorAlert } from "../frame/ErrorAlert";
 import { Loading } from "../frame/Loading";
 import { plural } from "../player/format";
 import { CourseOf } from "./CourseOf";
+import { Programmes } from "./Programmes";
 
 const weekdays = ["Sunday", "Monday", "Tuesday", "Wednesday", "Thursday", "Friday", "Saturday"];
 
@@ -73,6 +74,8 @@ export function GroupsView() {
             {open && <GroupForm key={open.id} start={open} all={groups.data} />}
             {open && open.id > 0 && (
               <>
+                <h2 className="mt-4">Programmes</h2>
+                <Programmes key={`programmes ${open.id}`} group={open.id} />
                 <h2 className="mt-4">Course</h2>
                 <CourseOf key={open.id} group={open.id} />
               </>

@@ -11,6 +11,7 @@ import mixed from "../../../docs/manual/mixed-rooms.md?raw";
 import screens from "../../../docs/manual/screens.md?raw";
 import typing from "../../../docs/manual/typing.md?raw";
 import views from "../../../docs/manual/views.md?raw";
+import programmes from "../../../docs/manual/programmes.md?raw";
 import voice from "../../../docs/manual/voice.md?raw";
 import yourData from "../../../docs/manual/your-data.md?raw";
 
@@ -22,6 +23,7 @@ const pages: { [name: string]: string } = {
   keys,
   "mixed-rooms": mixed,
   home,
+  programmes,
   voice,
   screens,
   "your-data": yourData,

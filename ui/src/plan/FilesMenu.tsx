@@ -3,13 +3,13 @@ import { Dropdown } from "react-bootstrap";
 import { useNavigate } from "react-router";
 import type { PlanSummary } from "../wire/contract";
 import { DeleteCard } from "../frame/DeleteCard";
-import { CourseCard } from "./Course";
+import { BeginProgramme } from "./BeginProgramme";
 
 type Props = { id: number; title: string; summary: PlanSummary; save: () => Promise<void> };
 
 /** FilesMenu is what can be made of a plan outside of the application: on paper, and as files. */
 export function FilesMenu({ id, title, summary, save }: Props) {
-  const [course, setCourse] = useState(false);
+  const [beginning, setBeginning] = useState(false);
   const [deleting, setDeleting] = useState(false);
   const timed = summary.starts_ms !== null;
   const navigate = useNavigate();
@@ -44,8 +44,8 @@ export function FilesMenu({ id, title, summary, save }: Props) {
           {file("Cue sheet, WebVTT", "sheet/vtt")}
           {timed && file("Calendar entry", "calendar")}
           <Dropdown.Divider />
-          <Dropdown.Item onClick={() => void save().then(() => setCourse(true))}>
-            Make a course of it
+          <Dropdown.Item onClick={() => void save().then(() => setBeginning(true))}>
+            Begin a programme with it
           </Dropdown.Item>
           <Dropdown.Divider />
           <Dropdown.Item className="text-danger" onClick={() => void save().then(() => setDeleting(true))}>
@@ -53,7 +53,7 @@ export function FilesMenu({ id, title, summary, save }: Props) {
           </Dropdown.Item>
         </Dropdown.Menu>
       </Dropdown>
-      {course && <CourseCard id={id} summary={summary} onClose={() => setCourse(false)} />}
+      {beginning && <BeginProgramme id={id} onClose={() => setBeginning(false)} />}
       {deleting && <DeleteCard kind="plan" id={id} name={title} to="/" onClose={() => setDeleting(false)} />}
     </>
   );

@@ -10,7 +10,7 @@ import { ErrorAlert } from "../frame/ErrorAlert";
 import { Loading } from "../frame/Loading";
 import { AddPassage } from "./AddPassage";
 import { Advice } from "./Advice";
-import { CourseStrip } from "./Course";
+import { ProgrammeStrip } from "./ProgrammeStrip";
 import { FitBar } from "./FitBar";
 import { Head } from "./Head";
 import { AskHome } from "../frame/AskHome";
@@ -47,7 +47,7 @@ function EditPlan({ plan }: { plan: Plan }) {
   return (
     <>
       <Head plan={plan} editor={editor} onLead={() => void editor.save().then(() => setAsking(true))} />
-      <CourseStrip id={plan.id} />
+      <ProgrammeStrip id={plan.id} />
       <TimeBar summary={summary} />
       <FitBar editor={editor} />
       {failed && <Alert variant="warning">{failed}</Alert>}

@@ -15,8 +15,10 @@ export interface Contract {
   PlanText: PlanText;
   Template: Template;
   Begin: Begin;
-  Course: Course;
-  CourseOf: CourseCard;
+  Programme: ProgrammeSheet;
+  PlanOf: ProgrammeOfPlan;
+  OfferOf: ProgrammeOffer;
+  CardOf: ProgrammeCard;
   Draft: Draft;
   Drafted: Drafted;
   Book: Book;
@@ -503,17 +505,71 @@ export interface Begin {
   how?: string;
   group_id: number;
 }
-export interface Course {
-  classes: number;
-  days: number;
-  grow: string;
-  passage: number;
+export interface ProgrammeSheet {
+  card: ProgrammeCard;
+  programme: Programme;
+  classes: ProgrammeClass[];
+  passages: ProgrammePassage[];
+  planned: number[];
 }
-export interface CourseCard {
-  place: number;
-  plans: PlanCard[];
+export interface ProgrammeCard {
+  id: number;
+  name: string;
+  group: Group | null;
+  step: number;
+  steps: number;
+  says: string;
+  why: string;
+  over: boolean;
+}
+export interface Programme {
+  name: string;
+  passage: number;
+  steps: Step[];
+  by: "date" | "led";
+  times: number;
   days: number;
-  stopped: string;
+  missed: "wait" | "back" | "on";
+  eased: "wait" | "back" | "on";
+  ceiling: number;
+}
+export interface Step {
+  says: string;
+  classes: number;
+}
+export interface ProgrammeClass {
+  number: number;
+  plan_id: number;
+  class_id: number;
+  starts_ms: number;
+  step: number;
+  says: string;
+  state: "planned" | "eased" | "too much" | "missed" | "running" | "coming";
+  changed: boolean;
+  why: string;
+}
+export interface ProgrammePassage {
+  passage: number;
+  name: string;
+  says: string;
+  counts: boolean;
+  strokes: boolean;
+}
+export interface ProgrammeOfPlan {
+  sheet: ProgrammeSheet | null;
+  number: number;
+}
+export interface ProgrammeOffer {
+  templates: ProgrammeTemplate[];
+  passages: ProgrammePassage[];
+  begins: boolean;
+}
+export interface ProgrammeTemplate {
+  id: string;
+  about: string;
+  programme: Programme;
+  counts: boolean;
+  strokes: boolean;
 }
 export interface Draft {
   document: unknown;

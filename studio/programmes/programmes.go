@@ -1,0 +1,341 @@
+// Package programmes is what groups follow over weeks: where each stands, the plans that come, and why it moved or waited.
+package programmes
+
+import (
+	"bytes"
+	"encoding/json"
+	"fmt"
+	"log/slog"
+	"strings"
+	"sync"
+	"time"
+
+	"vastlantern/core/plan"
+	"vastlantern/core/practice"
+	"vastlantern/core/programme"
+	"vastlantern/core/sheet"
+	"vastlantern/core/taught"
+	"vastlantern/store"
+	"vastlantern/studio"
+	"vastlantern/studio/contract"
+)
+
+// Programmes is the room.
+type Programmes struct {
+	studio    *studio.Studio
+	library   Library
+	plans     Plans
+	record    Record
+	following sync.Mutex // two that make the coming plans at once would make them twice
+}
+
+// Library is what is asked of the practice book and the groups.
+type Library interface {
+	GroupsByID() (map[int64]*contract.Group, error)
+	Group(id int64) (*contract.Group, error)
+	OwnPractices() ([]*practice.Practice, error)
+	AttachTeacherSettings(doc plan.Document, group *contract.Group) error
+}
+
+// Plans is what is asked of the room where plans are made.
+type Plans interface {
+	Names() (*plan.Names, error)
+	ToStore(doc plan.Document, group int64) (store.Plan, error)
+	File(id int64) (studio.File, error)
+}
+
+// Record is what is asked of what was taught.
+type Record interface {
+	// Since is the records of the classes of a group that began then or later and are over, by their number; of all groups where
+	// it is 0.
+	Since(group int64, from time.Time) (map[int64]taught.Record, error)
+}
+
+// New is the room of a studio. When a class has come to its end, the programmes follow.
+func New(s *studio.Studio, l Library, p Plans, r Record) *Programmes {
+	ps := &Programmes{studio: s, library: l, plans: p, record: r}
+	s.OnClass(func(class store.Class) {
+		if !class.EndedAt.IsZero() {
+			ps.FollowAll()
+		}
+	})
+	return ps
+}
+
+// Offer is what a programme can be begun with from a plan.
+func (ps *Programmes) Offer(planID int64) (contract.ProgrammeOffer, error) {
+	offer := contract.ProgrammeOffer{Templates: []contract.ProgrammeTemplate{}}
+	stored, err := ps.studio.Store.Plan(planID)
+	if err != nil {
+		return offer, studio.Missing(err, "plan", planID)
+	}
+	for _, t := range programme.Templates() {
+		offer.Templates = append(offer.Templates, contract.ProgrammeTemplate{ID: t.ID, About: t.About, Programme: t.Programme, Counts: t.Counts, Strokes: t.Strokes})
+	}
+	offer.Begins = !stored.StartsAt.IsZero()
+	offer.Passages, err = ps.passages(stored.Document, stored.GroupID)
+	return offer, err
+}
+
+// passages is the practices of a class.
+func (ps *Programmes) passages(document []byte, group int64) ([]contract.ProgrammePassage, error) {
+	list := []contract.ProgrammePassage{}
+	doc, p, err := ps.read(document, group)
+	if err != nil {
+		return list, err
+	}
+	for i, fields := range doc.Passages() {
+		if one := &p.Passages[i]; one.Practice != nil && !one.Trial {
+			list = append(list, contract.ProgrammePassage{Passage: i + 1, Name: one.Name(), Says: one.Short(fields), Counts: one.Is(practice.Counted), Strokes: one.Is(practice.Strokes)})
+		}
+	}
+	return list, nil
+}
+
+func (ps *Programmes) read(document []byte, group int64) (plan.Document, *plan.Plan, error) {
+	doc, err := sheet.ReadDocument(bytes.NewReader(document))
+	if err != nil {
+		return doc, nil, studio.Unreadable(err)
+	}
+	g, err := ps.library.Group(group)
+	if err != nil {
+		return doc, nil, err
+	}
+	if err := ps.library.AttachTeacherSettings(doc, g); err != nil {
+		return doc, nil, err
+	}
+	p, err := plan.Read(doc)
+	if err != nil {
+		return doc, nil, studio.FailInPlan(err, "Correct what is marked in this plan first.")
+	}
+	return doc, p, nil
+}
+
+// Begin has the group of a plan follow a programme: the plan is its first class, and those that come are made.
+func (ps *Programmes) Begin(planID int64, want programme.Programme) (contract.ProgrammeSheet, error) {
+	stored, err := ps.studio.Store.Plan(planID)
+	if err != nil {
+		return contract.ProgrammeSheet{}, studio.Missing(err, "plan", planID)
+	}
+	if mark := plan.MarkIn(stored.Document); mark.Programme != "" {
+		if of, err := ps.of(mark.Programme); err != nil || of.ID != 0 {
+			return contract.ProgrammeSheet{}, oneOf(err, studio.Fail(studio.ErrConflict, "This plan belongs to a programme already."))
+		}
+	}
+	if stored.StartsAt.IsZero() {
+		return contract.ProgrammeSheet{}, studio.Fail(studio.ErrInvalid, "Give the first class a time: the others follow from it.")
+	}
+	doc, _, err := ps.read(stored.Document, stored.GroupID)
+	if err != nil {
+		return contract.ProgrammeSheet{}, err
+	}
+	doc.SetMark(plan.Mark{})
+	base, err := json.Marshal(doc)
+	if err != nil {
+		return contract.ProgrammeSheet{}, err
+	}
+	row, err := ps.checked(store.Programme{GroupID: stored.GroupID, Base: base}, want)
+	if err != nil {
+		return contract.ProgrammeSheet{}, err
+	}
+	err = ps.studio.Store.InTransaction(func(st *store.Store) error {
+		if row, err = st.AddProgramme(row); err != nil {
+			return err
+		}
+		first, err := ps.making(row, want).plan(0, stored.StartsAt, 1)
+		if err != nil {
+			return err
+		}
+		first.ID, first.Revision = stored.ID, stored.Revision
+		_, err = st.SavePlan(first)
+		return err
+	})
+	if err != nil {
+		return contract.ProgrammeSheet{}, changedElsewhere(err)
+	}
+	return ps.moved(row.ID)
+}
+
+func oneOf(err, otherwise error) error {
+	if err != nil {
+		return err
+	}
+	return otherwise
+}
+
+// changedElsewhere tells that a plan was changed meanwhile.
+func changedElsewhere(err error) error {
+	if err == store.ErrTaken {
+		return studio.Fail(studio.ErrConflict, "A plan of the programme was changed in another window meanwhile. Nothing was changed: try again.")
+	}
+	return err
+}
+
+// of is the programme of a uid; one without a number where it is gone or there is none.
+func (ps *Programmes) of(uid string) (store.Programme, error) {
+	all, err := ps.studio.Store.Programmes()
+	for _, one := range all {
+		if uid != "" && one.UID == uid {
+			return one, nil
+		}
+	}
+	return store.Programme{}, err
+}
+
+// checked is a programme as it is stored, if each of its steps can be made.
+func (ps *Programmes) checked(row store.Programme, want programme.Programme) (store.Programme, error) {
+	want.Name = strings.TrimSpace(want.Name)
+	if wrong := want.Check(); len(wrong) > 0 {
+		return row, studio.Fail(studio.ErrInvalid, "%s", strings.Join(wrong, " "))
+	}
+	making := ps.making(row, want)
+	for step := range want.Steps {
+		if _, err := making.class(step); err != nil {
+			return row, studio.Fail(studio.ErrInvalid, "%s", wrongStep(err))
+		}
+	}
+	text, err := json.Marshal(want)
+	row.Programme, row.UpdatedAt = text, ps.studio.Now()
+	return row, err
+}
+
+// wrongStep is why a step cannot be, as a sentence.
+func wrongStep(err error) string {
+	text := err.Error()
+	if line := plan.AsLineError(err); line != nil && line.Why != "" {
+		text = strings.Replace(text, line.Error(), line.Error()+". "+line.Why, 1)
+	}
+	return strings.ToUpper(text[:1]) + text[1:] + "."
+}
+
+// Save changes a programme; what comes follows.
+func (ps *Programmes) Save(id int64, want programme.Programme) (contract.ProgrammeSheet, error) {
+	stored, err := ps.studio.Store.Programme(id)
+	if err != nil {
+		return contract.ProgrammeSheet{}, studio.Missing(err, "programme", id)
+	}
+	if stored, err = ps.checked(stored, want); err != nil {
+		return contract.ProgrammeSheet{}, err
+	}
+	if err := ps.studio.Store.SaveProgramme(stored); err != nil {
+		return contract.ProgrammeSheet{}, err
+	}
+	return ps.moved(id)
+}
+
+// moved is a programme after something changed: what comes follows.
+func (ps *Programmes) moved(id int64) (contract.ProgrammeSheet, error) {
+	if err := ps.follow(id); err != nil {
+		return contract.ProgrammeSheet{}, err
+	}
+	ps.studio.NoteChange()
+	ps.studio.NotifyAll()
+	return ps.Sheet(id)
+}
+
+// Shift moves what comes of a programme by the days between two classes: nobody comes on that day.
+func (ps *Programmes) Shift(id int64) (contract.ProgrammeSheet, error) {
+	now, err := ps.standing(id)
+	if err != nil {
+		return contract.ProgrammeSheet{}, err
+	}
+	err = ps.studio.Store.InTransaction(func(st *store.Store) error {
+		for _, class := range now.classes {
+			if class.state != contract.StateComing {
+				continue
+			}
+			doc, p, err := sheet.ReadPlan(bytes.NewReader(class.plan.Document))
+			if p == nil {
+				return err
+			}
+			doc.SetStart(later(p.StartsAt, now.programme.Days))
+			row, err := ps.plans.ToStore(doc, class.plan.GroupID)
+			if err != nil {
+				return err
+			}
+			row.ID, row.Revision = class.plan.ID, class.plan.Revision
+			if _, err := st.SavePlan(row); err != nil {
+				return err
+			}
+		}
+		return nil
+	})
+	if err != nil {
+		return contract.ProgrammeSheet{}, changedElsewhere(err)
+	}
+	return ps.moved(id)
+}
+
+// OfGroup is the programmes of a group, those that are over last.
+func (ps *Programmes) OfGroup(group int64) ([]contract.ProgrammeCard, error) {
+	all, err := ps.studio.Store.Programmes()
+	going, over := []contract.ProgrammeCard{}, []contract.ProgrammeCard{}
+	for _, one := range all {
+		if one.GroupID != group {
+			continue
+		}
+		s, err := ps.Sheet(one.ID)
+		if err != nil {
+			return going, err
+		}
+		if s.Card.Over {
+			over = append(over, s.Card)
+		} else {
+			going = append(going, s.Card)
+		}
+	}
+	return append(going, over...), err
+}
+
+// OfPlan is the programme that a plan is a class of.
+func (ps *Programmes) OfPlan(planID int64) (contract.ProgrammeOfPlan, error) {
+	stored, err := ps.studio.Store.Plan(planID)
+	if err != nil {
+		return contract.ProgrammeOfPlan{}, studio.Missing(err, "plan", planID)
+	}
+	mark := plan.MarkIn(stored.Document)
+	of, err := ps.of(mark.Programme)
+	if err != nil || of.ID == 0 {
+		return contract.ProgrammeOfPlan{}, err
+	}
+	s, err := ps.Sheet(of.ID)
+	return contract.ProgrammeOfPlan{Sheet: &s, Number: mark.Class}, err
+}
+
+// Guides is what the programmes of a group ask for next time.
+func (ps *Programmes) Guides(group int64) ([]taught.Guide, error) {
+	all, err := ps.studio.Store.Programmes()
+	if err != nil {
+		return nil, err
+	}
+	var list []taught.Guide
+	for _, one := range all {
+		if one.GroupID != group || group == 0 {
+			continue
+		}
+		now, err := ps.standingOf(one)
+		if err != nil || now.at.Over {
+			if err != nil { // one that cannot be read keeps nobody from planning
+				slog.Warn("a programme is left out", "programme", one.ID, "error", err)
+			}
+			continue
+		}
+		made, err := now.making.class(now.at.Step)
+		if err != nil {
+			continue
+		}
+		p := &made.Plan.Passages[now.programme.Passage-1]
+		if p.Practice == nil || !p.Led() {
+			continue
+		}
+		why := fmt.Sprintf("%s, step %d of %d. %s", now.programme.Name, now.at.Step+1, len(now.programme.Steps), now.at.Why)
+		if made.Why != "" {
+			why += " " + made.Why
+		}
+		list = append(list, taught.Guide{Practice: p.Practice.ID, Next: taught.Next{
+			Counts: p.Measure.Counts, Strokes: p.Measure.Strokes, Tempo: p.Measure.Tempo, Rounds: p.TotalRounds(p.Measure), Why: why,
+			Length: p.RoundSpan(p.Measure).Times(p.TotalRounds(p.Measure)).Round(),
+		}})
+	}
+	return list, nil
+}

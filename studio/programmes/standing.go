@@ -1,0 +1,267 @@
+package programmes
+
+import (
+	"bytes"
+	"crypto/sha256"
+	"encoding/hex"
+	"encoding/json"
+	"slices"
+	"time"
+
+	"vastlantern/core/plan"
+	"vastlantern/core/practice"
+	"vastlantern/core/programme"
+	"vastlantern/core/sheet"
+	"vastlantern/core/taught"
+	"vastlantern/store"
+	"vastlantern/studio"
+	"vastlantern/studio/contract"
+)
+
+// making makes the classes of a programme, each step once.
+type making struct {
+	room      *Programmes
+	row       store.Programme
+	programme programme.Programme
+	made      map[int]programme.Made
+	names     *plan.Names
+	own       []*practice.Practice
+	group     *contract.Group
+}
+
+func (ps *Programmes) making(row store.Programme, of programme.Programme) *making {
+	return &making{room: ps, row: row, programme: of, made: map[int]programme.Made{}}
+}
+
+// class is the class of a step, from 0.
+func (m *making) class(step int) (programme.Made, error) {
+	if made, there := m.made[step]; there {
+		return made, nil
+	}
+	if m.names == nil {
+		var err error
+		if m.names, err = m.room.plans.Names(); err == nil {
+			m.own, err = m.room.library.OwnPractices()
+		}
+		if err == nil {
+			m.group, err = m.room.library.Group(m.row.GroupID)
+		}
+		if err != nil {
+			return programme.Made{}, err
+		}
+	}
+	made, err := m.programme.Make(step, func() (plan.Document, error) {
+		doc, err := sheet.ReadDocument(bytes.NewReader(m.row.Base))
+		if err == nil {
+			err = m.room.library.AttachTeacherSettings(doc, m.group)
+		}
+		return doc, err
+	}, m.names, m.own...)
+	if err == nil {
+		m.made[step] = made
+	}
+	return made, err
+}
+
+// plan is the class of a step as a plan that begins then.
+func (m *making) plan(step int, starts time.Time, number int) (store.Plan, error) {
+	made, err := m.class(step)
+	if err != nil {
+		return store.Plan{}, err
+	}
+	text, err := json.Marshal(made.Document)
+	if err != nil {
+		return store.Plan{}, err
+	}
+	doc, err := sheet.ReadDocument(bytes.NewReader(text)) // a copy: the one that was made is used again
+	if err != nil {
+		return store.Plan{}, err
+	}
+	doc.SetStart(starts)
+	doc.SetMark(plan.Mark{Programme: m.row.UID, Class: number, Step: step + 1, Made: sumOf(text)})
+	return m.room.plans.ToStore(doc, m.row.GroupID)
+}
+
+// sumOf is what tells whether a teacher has changed a class: all of it but when it begins, what it is led with, and the mark.
+func sumOf(document []byte) string {
+	var fields map[string]any
+	if json.Unmarshal(document, &fields) != nil {
+		return ""
+	}
+	for _, other := range []string{"starts_at", "programme", "course", "words", "practices"} {
+		delete(fields, other)
+	}
+	text, err := json.Marshal(fields)
+	if err != nil {
+		return ""
+	}
+	sum := sha256.Sum256(text)
+	return hex.EncodeToString(sum[:8])
+}
+
+// class is a class of a programme that was, is or comes.
+type class struct {
+	number  int
+	plan    *store.Plan // nil where it is gone
+	id      int64       // of the class that was led
+	at      time.Time
+	state   contract.ProgrammeState
+	why     string // of too much
+	changed bool
+	step    int // from 0
+}
+
+// standing is a programme and where its group stands.
+type standing struct {
+	row       store.Programme
+	programme programme.Programme
+	making    *making
+	classes   []class // in the order of their times
+	at        programme.Place
+	coming    []int // the steps of what comes, if all is led as planned
+}
+
+func (ps *Programmes) standing(id int64) (standing, error) {
+	row, err := ps.studio.Store.Programme(id)
+	if err != nil {
+		return standing{}, studio.Missing(err, "programme", id)
+	}
+	return ps.standingOf(row)
+}
+
+// missedAfter is how long after its start a class that nobody led was missed: on the same day it may still be led.
+const missedAfter = 12 * time.Hour
+
+func (ps *Programmes) standingOf(row store.Programme) (standing, error) {
+	now := standing{row: row}
+	if err := json.Unmarshal(row.Programme, &now.programme); err != nil {
+		ps.studio.NoteDamage(store.KindProgramme, row.ID, err)
+		return now, studio.Fail(studio.ErrDamaged, "This programme cannot be read: %v.", err)
+	}
+	now.making = ps.making(row, now.programme)
+	plans, err := ps.studio.Store.PlansOfProgramme(row.UID)
+	if err != nil {
+		return now, err
+	}
+	led, err := ps.studio.Store.ClassesOfProgramme(row.UID)
+	if err != nil {
+		return now, err
+	}
+	records := map[int64]taught.Record{}
+	if len(led) > 0 {
+		if records, err = ps.record.Since(row.GroupID, led[0].StartedAt); err != nil {
+			return now, err
+		}
+	}
+	byID := map[int64]*store.Plan{}
+	for i := range plans {
+		byID[plans[i].ID] = &plans[i]
+	}
+	done := map[int64]bool{}
+	for _, c := range led {
+		record, known := records[c.ID]
+		one := class{number: c.Class, plan: byID[c.PlanID], id: c.ID, at: c.StartedAt, state: contract.StateRunning}
+		if c.Over && known {
+			one.state, one.why = now.outcome(record)
+		}
+		now.classes = append(now.classes, one)
+		done[c.PlanID] = true
+	}
+	for i := range plans {
+		mark := plan.MarkIn(plans[i].Document)
+		if done[plans[i].ID] || plans[i].StartsAt.IsZero() {
+			continue
+		}
+		one := class{number: mark.Class, plan: &plans[i], at: plans[i].StartsAt, state: contract.StateComing, changed: sumOf(plans[i].Document) != mark.Made}
+		if one.at.Add(missedAfter).Before(ps.studio.Now()) {
+			one.state = contract.StateMissed
+		}
+		now.classes = append(now.classes, one)
+	}
+	slices.SortStableFunc(now.classes, func(a, b class) int { return a.at.Compare(b.at) })
+	now.follow()
+	return now, nil
+}
+
+// outcome is how a class went: by the passage that follows the steps.
+func (s *standing) outcome(record taught.Record) (state contract.ProgrammeState, why string) {
+	passage := record.Passages[min(s.programme.Passage, len(record.Passages))-1]
+	switch told := record.Told.Unready(); {
+	case passage.Length == 0: // it was never reached
+		return contract.StateMissed, ""
+	case passage.Eased || passage.Rounds < passage.PlannedRounds:
+		return contract.StateEased, ""
+	case told != "":
+		return contract.StateTooMuch, told
+	}
+	return contract.StatePlanned, ""
+}
+
+// follow works out at which step each class stood, and at which those that come will.
+func (s *standing) follow() {
+	var past []programme.Class
+	for _, c := range s.classes {
+		if c.state != contract.StateComing && c.state != contract.StateRunning {
+			past = append(past, programme.Class{Outcome: programme.Outcome(c.state), Why: c.why})
+		}
+	}
+	steps, at := s.programme.Follow(past)
+	s.at = at
+	s.coming = s.programme.Coming(at, programme.MostSteps*programme.MostClasses)
+	was, comes := 0, 0
+	for i := range s.classes {
+		switch s.classes[i].state {
+		case contract.StateComing, contract.StateRunning:
+			s.classes[i].step = at.Step
+			if comes < len(s.coming) {
+				s.classes[i].step = s.coming[comes]
+			} else if n := len(s.coming); n > 0 {
+				s.classes[i].step = s.coming[n-1]
+			}
+			comes++
+		default:
+			s.classes[i].step = steps[was]
+			was++
+		}
+	}
+}
+
+// Sheet is a programme over time.
+func (ps *Programmes) Sheet(id int64) (contract.ProgrammeSheet, error) {
+	now, err := ps.standing(id)
+	if err != nil {
+		return contract.ProgrammeSheet{}, err
+	}
+	groups, err := ps.library.GroupsByID()
+	if err != nil {
+		return contract.ProgrammeSheet{}, err
+	}
+	s := contract.ProgrammeSheet{
+		Card: contract.ProgrammeCard{
+			ID: id, Name: now.programme.Name, Group: groups[now.row.GroupID], Step: now.at.Step + 1, Steps: len(now.programme.Steps), Says: now.programme.Steps[now.at.Step].Says,
+			Why: now.at.Why, Over: now.at.Over,
+		},
+		Programme: now.programme, Classes: []contract.ProgrammeClass{}, Planned: []int{},
+	}
+	for _, c := range now.classes {
+		one := contract.ProgrammeClass{
+			Number: c.number, ClassID: c.id, StartsMS: contract.Millis(c.at), Step: c.step + 1, Says: now.programme.Steps[c.step].Says, State: c.state, Changed: c.changed,
+		}
+		if c.plan != nil {
+			one.PlanID = c.plan.ID
+		}
+		if c.state == contract.StateComing {
+			made, err := now.making.class(c.step)
+			if err != nil {
+				return s, studio.Fail(studio.ErrInvalid, "%s", wrongStep(err))
+			}
+			one.Why = made.Why
+		}
+		s.Classes = append(s.Classes, one)
+	}
+	for _, step := range now.programme.Coming(programme.Place{}, max(len(now.classes), 1)) {
+		s.Planned = append(s.Planned, step+1)
+	}
+	s.Passages, err = ps.passages(now.row.Base, now.row.GroupID)
+	return s, err
+}

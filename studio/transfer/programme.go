@@ -1,0 +1,45 @@
+package transfer
+
+import (
+	"encoding/json"
+	"errors"
+	"fmt"
+	"strings"
+
+	"vastlantern/core/programme"
+	"vastlantern/store"
+	"vastlantern/studio/contract"
+)
+
+// programme is what is done with a programme of the file: the form that was changed last counts. Its plans come by themselves.
+func (i *Import) programme(here *contract.ExportProgramme, in contract.ExportProgramme) error {
+	if err := i.refer(in.Group, ""); err != nil {
+		return err
+	}
+	var of programme.Programme
+	if err := json.Unmarshal(in.Programme, &of); err != nil {
+		return fmt.Errorf("its steps cannot be read: %w", err)
+	}
+	if wrong := of.Check(); len(wrong) > 0 {
+		return errors.New(strings.Join(wrong, " "))
+	}
+	base, p, err := rewritten(in.Base)
+	if p == nil {
+		return fmt.Errorf("its class cannot be read: %w", err)
+	}
+	row := store.Programme{UID: in.UID, Programme: compact(in.Programme), Base: base, UpdatedAt: in.UpdatedAt, DeletedAt: orZero(in.DeletedAt)}
+	change := Change{Kind: "programme", Name: of.Name, Does: doesAdd}
+	if here == nil {
+		return i.put(change, func(st *store.Store) error {
+			row.GroupID = i.groups[in.Group]
+			_, err := st.AddProgramme(row)
+			return err
+		})
+	}
+	row.ID = i.programmes[in.UID]
+	change.Does, change.What = does(here, in, changedAt(here.UpdatedAt, here.DeletedAt), changedAt(in.UpdatedAt, in.DeletedAt))
+	return i.replace(change, here.DeletedAt, in.DeletedAt, func(st *store.Store) error {
+		row.GroupID = i.groups[in.Group]
+		return st.SaveProgramme(row)
+	})
+}

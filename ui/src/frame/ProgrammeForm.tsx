@@ -1,0 +1,179 @@
+import "./programme.css";
+import { Button, Form } from "react-bootstrap";
+import { plural } from "../player/format";
+import type { Programme, ProgrammePassage, Step } from "../wire/contract";
+
+type Props = {
+  programme: Programme;
+  passages: ProgrammePassage[];
+  onChange: (programme: Programme) => void;
+};
+
+/** ProgrammeForm is what a programme asks for, step after step, and when it goes on. */
+export function ProgrammeForm({ programme, passages, onChange }: Props) {
+  const set = (part: Partial<Programme>) => onChange({ ...programme, ...part });
+  const { by, steps } = programme;
+  return (
+    <>
+      <div className="d-flex flex-wrap gap-3">
+        <Form.Group controlId="programme-name" className="flex-grow-1">
+          <Form.Label>Name</Form.Label>
+          <Form.Control
+            value={programme.name}
+            maxLength={100}
+            required
+            onChange={(e) => set({ name: e.target.value })}
+          />
+        </Form.Group>
+        <Form.Group controlId="programme-passage">
+          <Form.Label>What follows the steps</Form.Label>
+          <Form.Select
+            value={programme.passage}
+            onChange={(e) => set({ passage: globalThis.Number(e.target.value) })}
+          >
+            {passages.map((p) => (
+              <option key={p.passage} value={p.passage}>
+                {p.passage}. {p.name} {p.says}
+              </option>
+            ))}
+          </Form.Select>
+        </Form.Group>
+      </div>
+      <div className="d-flex flex-wrap gap-3 mt-3">
+        <Form.Group controlId="programme-days">
+          <Form.Label>Days between classes</Form.Label>
+          <Number value={programme.days} least={1} most={60} onChange={(days) => set({ days })} />
+        </Form.Group>
+        <Form.Group controlId="programme-by">
+          <Form.Label>It goes on</Form.Label>
+          <Form.Select
+            value={by}
+            onChange={(e) => set({ by: e.target.value as Programme["by"], times: programme.times || 3 })}
+          >
+            <option value="date">after so many classes of a step</option>
+            <option value="led">when led as planned in a row</option>
+          </Form.Select>
+        </Form.Group>
+        {by === "led" && (
+          <Form.Group controlId="programme-times">
+            <Form.Label>Times</Form.Label>
+            <Number value={programme.times} least={1} most={9} onChange={(times) => set({ times })} />
+          </Form.Group>
+        )}
+        <Form.Group controlId="programme-missed">
+          <Form.Label>After a missed class</Form.Label>
+          <Form.Select
+            value={programme.missed}
+            onChange={(e) => set({ missed: e.target.value as Programme["missed"] })}
+          >
+            <option value="wait">it waits</option>
+            <option value="back">one step back</option>
+            <option value="on">it goes on</option>
+          </Form.Select>
+        </Form.Group>
+        <Form.Group controlId="programme-eased">
+          <Form.Label>After an eased class</Form.Label>
+          <Form.Select
+            value={programme.eased}
+            onChange={(e) => set({ eased: e.target.value as Programme["eased"] })}
+          >
+            <option value="wait">it waits</option>
+            <option value="back">one step back</option>
+          </Form.Select>
+        </Form.Group>
+        <Form.Group controlId="programme-ceiling">
+          <Form.Label>Never more than</Form.Label>
+          <div className="d-flex gap-2 align-items-center">
+            <Number value={programme.ceiling} least={0} most={60} onChange={(ceiling) => set({ ceiling })} />
+            min
+          </div>
+          <Form.Text>0 for no ceiling; the slot is never overrun.</Form.Text>
+        </Form.Group>
+      </div>
+      <fieldset className="steps mt-3">
+        <legend>
+          {plural(steps.length, "step")}, as you would type {steps.length === 1 ? "it" : "them"}
+        </legend>
+        {steps.map((step, i) => (
+          <StepRow
+            key={i}
+            number={i + 1}
+            step={step}
+            classes={by === "date"}
+            onChange={(next) => set({ steps: steps.map((s, n) => (n === i ? next : s)) })}
+            onRemove={steps.length > 1 ? () => set({ steps: steps.filter((_, n) => n !== i) }) : undefined}
+          />
+        ))}
+        <Button
+          size="sm"
+          variant="outline-primary"
+          disabled={steps.length >= 60}
+          onClick={() => set({ steps: [...steps, { says: "", classes: 1 }] })}
+        >
+          One more step
+        </Button>
+        <Form.Text className="d-block">
+          “4:4:8 x6”, “30 strokes”, “10 min”, “words only”; or another practice by its name, as “belly breath
+          5 min”.
+        </Form.Text>
+      </fieldset>
+    </>
+  );
+}
+
+type RowProps = {
+  number: number;
+  step: Step;
+  classes: boolean;
+  onChange: (step: Step) => void;
+  onRemove?: () => void;
+};
+
+function StepRow({ number, step, classes, onChange, onRemove }: RowProps) {
+  return (
+    <div className="step">
+      <span aria-hidden>{number}</span>
+      <Form.Control
+        size="sm"
+        aria-label={`Step ${number}`}
+        value={step.says}
+        maxLength={200}
+        required
+        onChange={(e) => onChange({ ...step, says: e.target.value })}
+      />
+      {classes && (
+        <label>
+          <Number
+            value={step.classes}
+            least={1}
+            most={60}
+            onChange={(n) => onChange({ ...step, classes: n })}
+          />
+          {step.classes === 1 ? "class" : "classes"}
+        </label>
+      )}
+      {onRemove && (
+        <Button size="sm" variant="link" aria-label={`Leave step ${number} out`} onClick={onRemove}>
+          ×
+        </Button>
+      )}
+    </div>
+  );
+}
+
+type NumberProps = { value: number; least: number; most: number; onChange: (value: number) => void };
+
+/** Number is a whole number within bounds, with the id of its group. */
+function Number({ value, least, most, onChange }: NumberProps) {
+  return (
+    <Form.Control
+      type="number"
+      className="number"
+      min={least}
+      max={most}
+      required
+      value={value}
+      onChange={(e) => onChange(globalThis.Number(e.target.value))}
+    />
+  );
+}

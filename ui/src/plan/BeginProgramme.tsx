@@ -1,0 +1,112 @@
+import { useMutation, useQuery } from "@tanstack/react-query";
+import { useState } from "react";
+import { Button, Form, Modal } from "react-bootstrap";
+import { ErrorAlert } from "../frame/ErrorAlert";
+import { Loading } from "../frame/Loading";
+import { ProgrammeForm } from "../frame/ProgrammeForm";
+import { get, post } from "../wire/api";
+import type { Programme, ProgrammeOffer, ProgrammeSheet } from "../wire/contract";
+
+/** BeginProgramme has the group of a plan follow a programme, of which the plan is the first class. */
+export function BeginProgramme({ id, onClose }: { id: number; onClose: () => void }) {
+  const offer = useQuery({
+    queryKey: ["programme offer", id],
+    queryFn: () => get<ProgrammeOffer>(`/plans/${id}/programme/offer`),
+    gcTime: 0,
+  });
+  return (
+    <Modal show centered size="lg" onHide={onClose} aria-labelledby="programme">
+      <Modal.Header closeButton>
+        <Modal.Title id="programme">A programme</Modal.Title>
+      </Modal.Header>
+      {offer.data ? (
+        <Begin id={id} offer={offer.data} />
+      ) : (
+        <Modal.Body>
+          {offer.isError ? (
+            <ErrorAlert error={offer.error} retry={() => void offer.refetch()} />
+          ) : (
+            <Loading what="Looking at the plan" />
+          )}
+        </Modal.Body>
+      )}
+    </Modal>
+  );
+}
+
+const own: Programme = {
+  name: "",
+  passage: 1,
+  steps: [{ says: "", classes: 1 }],
+  by: "led",
+  times: 3,
+  days: 7,
+  missed: "wait",
+  eased: "wait",
+  ceiling: 0,
+};
+
+function Begin({ id, offer }: { id: number; offer: ProgrammeOffer }) {
+  const { passages, templates, begins } = offer;
+  const last = passages.at(-1);
+  const [chosen, setChosen] = useState("");
+  const [programme, setProgramme] = useState<Programme>({ ...own, passage: last?.passage ?? 0 });
+  const begin = useMutation({
+    mutationFn: () => post<ProgrammeSheet>(`/plans/${id}/programme`, programme),
+    onSuccess: () => window.location.reload(), // the plan itself was changed too
+  });
+  const choose = (which: string) => {
+    setChosen(which);
+    const template = templates.find((t) => t.id === which);
+    if (!template) return;
+    const fits = passages.findLast((p) => (!template.strokes || p.strokes) && (!template.counts || p.counts));
+    setProgramme({ ...template.programme, passage: (fits ?? last)!.passage });
+  };
+  const template = templates.find((t) => t.id === chosen);
+  const follows = passages.find((p) => p.passage === programme.passage);
+  const unfit =
+    template && follows && ((template.strokes && !follows.strokes) || (template.counts && !follows.counts));
+  if (!begins || passages.length === 0)
+    return (
+      <Modal.Body>
+        {passages.length === 0
+          ? "Plan a practice first: it is what follows the steps."
+          : "Give this class a time first: the others follow from it."}
+      </Modal.Body>
+    );
+  return (
+    <Form
+      onSubmit={(e) => {
+        e.preventDefault();
+        begin.mutate();
+      }}
+    >
+      <Modal.Body>
+        {begin.isError && <ErrorAlert error={begin.error} />}
+        <Form.Group controlId="programme-template" className="mb-3">
+          <Form.Label>Begin with</Form.Label>
+          <Form.Select autoFocus value={chosen} onChange={(e) => choose(e.target.value)}>
+            <option value="">steps of your own</option>
+            {templates.map((t) => (
+              <option key={t.id} value={t.id}>
+                {t.programme.name}
+              </option>
+            ))}
+          </Form.Select>
+          {template && <Form.Text>{template.about}</Form.Text>}
+          {unfit && (
+            <Form.Text className="d-block text-danger">
+              {follows.name} has no {template.strokes ? "strokes" : "counts"} that could follow these steps.
+            </Form.Text>
+          )}
+        </Form.Group>
+        <ProgrammeForm programme={programme} passages={passages} onChange={setProgramme} />
+      </Modal.Body>
+      <Modal.Footer>
+        <Button type="submit" disabled={begin.isPending}>
+          Begin with this class
+        </Button>
+      </Modal.Footer>
+    </Form>
+  );
+}

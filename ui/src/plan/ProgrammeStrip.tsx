@@ -1,0 +1,46 @@
+import { useQuery } from "@tanstack/react-query";
+import { Link } from "react-router";
+import { day } from "../player/format";
+import { get } from "../wire/api";
+import type { ProgrammeOfPlan } from "../wire/contract";
+
+const around = 3; // classes before and after that are linked
+
+/** ProgrammeStrip tells which class of a programme a plan is, and why it stands there. */
+export function ProgrammeStrip({ id }: { id: number }) {
+  const of = useQuery({
+    queryKey: ["programme of", id],
+    queryFn: () => get<ProgrammeOfPlan>(`/plans/${id}/programme`),
+  });
+  const sheet = of.data?.sheet;
+  if (!sheet) return null;
+  const { card, classes } = sheet;
+  const at = classes.findIndex((c) => c.plan_id === id);
+  const mine = classes[at];
+  const near = classes.filter((c, i) => c.plan_id > 0 && Math.abs(i - at) <= around);
+  return (
+    <nav className="course" aria-label="Programme">
+      <p className="mb-0">
+        <Link to={`/programmes/${card.id}`}>{card.name}</Link>
+        {mine && ` · step ${mine.step} of ${card.steps}, ${mine.says}`}
+        {mine?.state === "coming" && classes.find((c) => c.state === "coming") === mine && ` · ${card.why}`}
+        {mine?.changed && " · changed by you: it stays as it is"}
+        {mine && mine.why !== "" && ` · ${mine.why}`}
+      </p>
+      <ol>
+        {near.map((c) => (
+          <li key={c.plan_id}>
+            <Link
+              to={`/plan/${c.plan_id}`}
+              aria-current={c.plan_id === id ? "page" : undefined}
+              aria-label={`Class ${c.number}, ${day(c.starts_ms)}, ${c.state}`}
+              title={`${day(c.starts_ms)}, ${c.state}`}
+            >
+              {c.number}
+            </Link>
+          </li>
+        ))}
+      </ol>
+    </nav>
+  );
+}

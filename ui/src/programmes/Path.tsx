@@ -1,0 +1,118 @@
+import { shortDay } from "../player/format";
+import type { ProgrammeClass, ProgrammeSheet } from "../wire/contract";
+
+/** How a class went, in words. */
+export const states: { [state in ProgrammeClass["state"]]: string } = {
+  planned: "led as planned",
+  eased: "eased",
+  "too much": "led as planned, too much for some",
+  missed: "missed",
+  running: "being led",
+  coming: "to come",
+};
+
+const column = 44;
+const row = 26;
+const letter = 7; // about, of a label
+const top = 12;
+const bottom = 34;
+const most = 60; // classes that are drawn: the latest
+
+/** Path draws a programme: each class a lamp at its step, what was planned from the first on as a line behind it. */
+export function Path({ sheet }: { sheet: ProgrammeSheet }) {
+  const { programme, planned, card } = sheet;
+  const first = Math.max(0, sheet.classes.length - most);
+  const classes = sheet.classes.slice(first);
+  const steps = programme.steps;
+  const left = 20 + letter * Math.max(...steps.map((step, i) => `${i + 1}. ${short(step.says)}`.length));
+  const x = (i: number) => left + (i + 0.5) * column;
+  const y = (step: number) => top + (steps.length - step + 0.5) * row;
+  const width = left + classes.length * column + 8;
+  const height = top + steps.length * row + bottom;
+  const next = classes.findIndex((c) => c.state === "coming");
+  const line = planned
+    .slice(first, first + classes.length)
+    .map((step, i) => `${i === 0 ? "M" : "L"}${x(i)} ${y(step)}`)
+    .join(" ");
+  return (
+    <div className="path">
+      {/* where it is wider than the screen, what comes is seen first */}
+      <div
+        className="drawn"
+        ref={(drawn) => {
+          if (drawn) drawn.scrollLeft = x(next >= 0 ? next : classes.length) - drawn.clientWidth / 2;
+        }}
+      >
+        <svg
+          width={width}
+          height={height}
+          role="img"
+          aria-label={`${card.name}: step ${card.step} of ${card.steps}. The table below has each class.`}
+        >
+          {steps.map((step, i) => (
+            <g key={i}>
+              <line x1={left} x2={width - 8} y1={y(i + 1)} y2={y(i + 1)} className="rung" />
+              <text
+                x={left - 8}
+                y={y(i + 1) + 4}
+                textAnchor="end"
+                className={i + 1 === card.step ? "here" : ""}
+              >
+                {i + 1}. {short(step.says)}
+              </text>
+            </g>
+          ))}
+          {next > 0 && (
+            <line
+              x1={x(next) - column / 2}
+              x2={x(next) - column / 2}
+              y1={top}
+              y2={height - bottom}
+              className="now"
+            />
+          )}
+          <path d={line} className="planned" />
+          {classes.map((c, i) => (
+            <g key={`${c.plan_id} ${c.class_id}`} className={`class ${c.state.replace(" ", "")}`}>
+              <title>
+                {`Class ${c.number}, ${shortDay(c.starts_ms)}: step ${c.step}, ${c.says}; ${states[c.state]}`}
+              </title>
+              {c.state === "missed" ? (
+                <path d={`M${x(i) - 5} ${y(c.step) - 5}l10 10m0 -10l-10 10`} />
+              ) : (
+                <circle cx={x(i)} cy={y(c.step)} r={8} />
+              )}
+              {(i % 2 === 0 || classes.length < 12) && (
+                <text x={x(i)} y={height - 12} textAnchor="middle">
+                  {shortDay(c.starts_ms)}
+                </text>
+              )}
+            </g>
+          ))}
+        </svg>
+      </div>
+      <ul className="legend">
+        {(["planned", "eased", "missed", "coming"] as const).map((state) => (
+          <li key={state}>
+            <svg width="18" height="18" aria-hidden className="class-mark">
+              <g className={`class ${state}`}>
+                {state === "missed" ? <path d="M4 4l10 10m0 -10l-10 10" /> : <circle cx="9" cy="9" r="7" />}
+              </g>
+            </svg>
+            {states[state]}
+          </li>
+        ))}
+        <li>
+          <svg width="22" height="18" aria-hidden>
+            <path d="M1 9h20" className="planned" />
+          </svg>
+          if all had been led as planned
+        </li>
+      </ul>
+    </div>
+  );
+}
+
+function short(says: string): string {
+  return says.length > 16 ? `${says.slice(0, 15)}…` : says;
+}

@@ -1,0 +1,151 @@
+import "./programmes.css";
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useState } from "react";
+import { Button, Form } from "react-bootstrap";
+import { Link, useParams } from "react-router";
+import { DeleteCard } from "../frame/DeleteCard";
+import { ErrorAlert } from "../frame/ErrorAlert";
+import { Loading } from "../frame/Loading";
+import { ProgrammeForm } from "../frame/ProgrammeForm";
+import { Shell } from "../frame/Shell";
+import { day, plural } from "../player/format";
+import { get, post, put } from "../wire/api";
+import type { Programme, ProgrammeClass, ProgrammeSheet } from "../wire/contract";
+import { Path, states } from "./Path";
+
+/** ProgrammeView is a programme over time: where the group is, why, and what comes. */
+export function ProgrammeView() {
+  const id = Number(useParams().id);
+  const sheet = useQuery({
+    queryKey: ["programme", id],
+    queryFn: () => get<ProgrammeSheet>(`/programmes/${id}`),
+    gcTime: 0,
+  });
+  return (
+    <Shell view="groups">
+      {sheet.isPending && <Loading what="Opening the programme" />}
+      {sheet.isError && <ErrorAlert error={sheet.error} retry={() => void sheet.refetch()} />}
+      {sheet.data && <Sheet key={id} sheet={sheet.data} />}
+    </Shell>
+  );
+}
+
+function Sheet({ sheet }: { sheet: ProgrammeSheet }) {
+  const { card, classes, programme } = sheet;
+  const queries = useQueryClient();
+  const [editing, setEditing] = useState(false);
+  const [deleting, setDeleting] = useState(false);
+  const keep = (fresh: ProgrammeSheet) => queries.setQueryData(["programme", card.id], fresh);
+  const shift = useMutation({
+    mutationFn: () => post<ProgrammeSheet>(`/programmes/${card.id}/shift`, {}),
+    onSuccess: keep,
+  });
+  return (
+    <>
+      <h1>{card.name}</h1>
+      <p className="lead">
+        {card.group && <Link to={`/groups/${card.group.id}`}>{card.group.name}</Link>}
+        {card.group && " · "}
+        step {card.step} of {card.steps}: <strong>{card.says}</strong>. {card.why}
+      </p>
+      <Path sheet={sheet} />
+      <div className="d-flex flex-wrap gap-2 my-3">
+        <Button variant="outline-primary" aria-expanded={editing} onClick={() => setEditing(!editing)}>
+          Change the steps
+        </Button>
+        <Button variant="outline-secondary" disabled={shift.isPending} onClick={() => shift.mutate()}>
+          Nobody comes: what follows {plural(programme.days, "day")} on
+        </Button>
+        <a className="btn btn-outline-secondary" href={`/api/programmes/${card.id}/files`}>
+          All of it for a substitute
+        </a>
+        <Button variant="link" className="text-danger" onClick={() => setDeleting(true)}>
+          Delete
+        </Button>
+      </div>
+      {shift.isError && <ErrorAlert error={shift.error} />}
+      {editing && (
+        <Edit
+          sheet={sheet}
+          onSaved={(fresh) => {
+            keep(fresh);
+            setEditing(false);
+          }}
+        />
+      )}
+      <Classes classes={classes} />
+      {deleting && (
+        <DeleteCard
+          kind="programme"
+          id={card.id}
+          name={card.name}
+          to={card.group ? `/groups/${card.group.id}` : "/"}
+          onClose={() => setDeleting(false)}
+        />
+      )}
+    </>
+  );
+}
+
+function Edit({ sheet, onSaved }: { sheet: ProgrammeSheet; onSaved: (fresh: ProgrammeSheet) => void }) {
+  const [programme, setProgramme] = useState<Programme>(sheet.programme);
+  const save = useMutation({
+    mutationFn: () => put<ProgrammeSheet>(`/programmes/${sheet.card.id}`, programme),
+    onSuccess: onSaved,
+  });
+  return (
+    <Form
+      className="edit"
+      onSubmit={(e) => {
+        e.preventDefault();
+        save.mutate();
+      }}
+    >
+      {save.isError && <ErrorAlert error={save.error} />}
+      <ProgrammeForm programme={programme} passages={sheet.passages} onChange={setProgramme} />
+      <p className="mt-3">
+        <Button type="submit" disabled={save.isPending}>
+          Save: what comes follows
+        </Button>
+      </p>
+    </Form>
+  );
+}
+
+/** Classes is what was taught and what comes, in words. */
+function Classes({ classes }: { classes: ProgrammeClass[] }) {
+  return (
+    <table className="table classes">
+      <thead>
+        <tr>
+          <th scope="col">Class</th>
+          <th scope="col">Day</th>
+          <th scope="col">Step</th>
+          <th scope="col">How it went</th>
+        </tr>
+      </thead>
+      <tbody>
+        {classes.map((c) => (
+          <tr key={`${c.plan_id} ${c.class_id}`} className={c.state === "coming" ? "coming" : undefined}>
+            <td>{c.number}</td>
+            <td>
+              {c.class_id > 0 ? (
+                <Link to={`/taught/${c.class_id}`}>{day(c.starts_ms)}</Link>
+              ) : (
+                <Link to={`/plan/${c.plan_id}`}>{day(c.starts_ms)}</Link>
+              )}
+            </td>
+            <td>
+              {c.step}. {c.says}
+            </td>
+            <td>
+              {states[c.state]}
+              {c.changed && ", changed by you"}
+              {c.why !== "" && `. ${c.why}`}
+            </td>
+          </tr>
+        ))}
+      </tbody>
+    </table>
+  );
+}
