@@ -34,6 +34,7 @@ var rooms = map[string][]string{
 	"core/taught":          {"core/breath", "core/practice", "core/plan", "core/pace"},
 	"core/voice":           {"core/breath", "core/words"},
 	"core/programme":       {"core/breath", "core/practice", "core/plan"},
+	"core/rehearsal":       {"core/breath", "core/plan", "core/pace"},
 	"core/sheet":           {"core/breath", "core/practice", "core/plan", "core/pace", "core/cue"},
 	"store":                {"core"},
 	"studio/contract":      {"core"},

@@ -25,7 +25,7 @@ func rootCommand() *cobra.Command {
 		SilenceUsage:  true,
 		SilenceErrors: true,
 	}
-	root.AddCommand(serveCommand(), demoCommand(), passcodeCommand(), backupCommand(), restoreCommand(), exportCommand(), importCommand(), sheetCommand(), replayCommand(), cuesCommand(), checkCommand(), planCommand(), homeCommand())
+	root.AddCommand(serveCommand(), demoCommand(), passcodeCommand(), backupCommand(), restoreCommand(), exportCommand(), importCommand(), sheetCommand(), replayCommand(), cuesCommand(), checkCommand(), planCommand(), homeCommand(), rehearseCommand())
 	return root
 }
 
