@@ -1,6 +1,7 @@
 package programme_test
 
 import (
+	"fmt"
 	"strings"
 	"testing"
 
@@ -11,6 +12,13 @@ import (
 	"vastlantern/core/programme"
 	"vastlantern/core/sheet"
 )
+
+func ExampleProgramme_Follow() {
+	strokes := programme.Programme{Steps: []programme.Step{{Says: "20 strokes"}, {Says: "25 strokes"}}, By: programme.Led, Times: 2, Missed: programme.Wait, Eased: programme.Back}
+	_, at := strokes.Follow([]programme.Class{{Outcome: programme.Planned}, {Outcome: programme.Planned}, {Outcome: programme.Eased}})
+	fmt.Println(at.Step+1, at.Why)
+	// Output: 1 The last class was eased: back to step 1.
+}
 
 func classes(short string) (list []programme.Class) {
 	of := map[rune]programme.Class{

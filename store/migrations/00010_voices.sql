@@ -14,7 +14,7 @@ CREATE TABLE recordings (
     voice_id INTEGER NOT NULL REFERENCES voices (id),
     plain    TEXT NOT NULL, -- the word as it is looked up
     text     TEXT NOT NULL,
-    sum      TEXT NOT NULL, -- SHA-256 of the sound, by which it is asked for
+    sum      TEXT NOT NULL, -- of the SHA-256 of the sound, by which it is asked for
     made_at  DATETIME NOT NULL,
     seconds  REAL NOT NULL,
     was      REAL NOT NULL, -- loudness before, LUFS

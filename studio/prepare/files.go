@@ -9,6 +9,7 @@ import (
 	ical "github.com/arran4/golang-ical"
 
 	"vastlantern/core/pace"
+	"vastlantern/core/plan"
 	"vastlantern/core/sheet"
 	"vastlantern/store"
 	"vastlantern/studio"
@@ -28,7 +29,16 @@ func (ps *Plans) File(id int64) (studio.File, error) {
 // what is no plan file at all is refused.
 func (ps *Plans) Import(in contract.PlanText) (contract.Plan, error) {
 	if strings.HasPrefix(strings.TrimSpace(in.Text), "{") {
-		return ps.Add([]byte(in.Text), in.GroupID)
+		doc, err := sheet.ReadDocument(strings.NewReader(in.Text))
+		if err != nil {
+			return contract.Plan{}, studio.Fail(studio.ErrInvalid, "This is no plan: %v.", err)
+		}
+		doc.SetMark(plan.Mark{}) // a copy is no class of the programme
+		text, err := written(doc)
+		if err != nil {
+			return contract.Plan{}, err
+		}
+		return ps.Add(text, in.GroupID)
 	}
 	names, err := ps.Names()
 	if err != nil {

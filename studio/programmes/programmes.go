@@ -125,6 +125,9 @@ func (ps *Programmes) Begin(planID int64, want programme.Programme) (contract.Pr
 	if stored.StartsAt.IsZero() {
 		return contract.ProgrammeSheet{}, studio.Fail(studio.ErrInvalid, "Give the first class a time: the others follow from it.")
 	}
+	if stored.StartsAt.Add(missedAfter).Before(ps.studio.Now()) {
+		return contract.ProgrammeSheet{}, studio.Fail(studio.ErrInvalid, "The day of this class is over: move it to one that is still to come, or begin with the next.")
+	}
 	doc, _, err := ps.read(stored.Document, stored.GroupID)
 	if err != nil {
 		return contract.ProgrammeSheet{}, err

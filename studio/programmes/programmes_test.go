@@ -184,6 +184,10 @@ func TestWhatCannotBeAProgramme(t *testing.T) {
 	timeless := d.AddPlan(desktest.Rounds)
 	_, err = d.Programmes.Begin(timeless.ID, rounds())
 	assert.ErrorContains(t, err, "Give the first class a time")
+	_, err = d.Plans.Move(timeless.ID, contract.MovePlan{StartsMS: contract.Millis(d.Time.AddDate(0, 0, -2))})
+	require.NoError(t, err)
+	_, err = d.Programmes.Begin(timeless.ID, rounds())
+	assert.ErrorContains(t, err, "day of this class is over")
 	for says, want := range map[string]string{"x3 purple": "Step 2", "4:4:frog": "Step 2", "x0": "Step 2"} {
 		of := rounds()
 		of.Steps[1].Says = says
