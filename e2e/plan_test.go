@@ -354,3 +354,25 @@ func TestWhatIsHalfTypedIsKept(t *testing.T) {
 	th.press(page, input.Enter)
 	th.until(page, `document.querySelectorAll(".passage").length === 4 && document.querySelector("#add").value === ""`)
 }
+
+// A plan is held against a simulated room: a hold that is too long for newcomers is called so, and what would make it easier; with
+// another room, and after a change, the numbers are others.
+func TestAPlanAgainstASimulatedRoom(t *testing.T) {
+	th := open(t)
+	var plan contract.Plan
+	require.NoError(t, th.program.Post("/api/plans", `{"document": {"format": "vast-lantern-plan", "version": 1, "tempo": 60, "passages": [
+		{"type": "practice", "practice": "counted-breath", "counts": "4:16:8", "rounds": 6}]}}`, &plan))
+	page := th.page(fmt.Sprintf("/plan/%d", plan.ID))
+	th.click(page, ".strain summary", "Against a simulated room")
+	th.see(page, ".strain li", "Counted breath: from round 1, 14 of 14 beyond what is easy; with the gentler lane beside")
+	th.see(page, ".strain", "not a measurement")
+	th.accessible(page, "a plan against a simulated room")
+	page.MustElement("#simulated").MustSelect("Experienced, 9")
+	th.see(page, ".strain li", "of 9 beyond|Easy for all 9")
+	page.MustElement("#simulated").MustSelect("Newcomers, 14")
+	th.see(page, ".strain li", "14 of 14")
+	short := page.MustElement(".passage .short")
+	short.MustSelectAllText().MustInput("4:4 x6")
+	th.press(page, input.Enter)
+	th.see(page, ".strain li", "Easy for all 14")
+}

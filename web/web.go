@@ -196,6 +196,9 @@ func (s server) homes(api *gin.RouterGroup) {
 
 func (s server) programmes(api *gin.RouterGroup) {
 	programmes := s.desk.Programmes
+	api.GET("/plans/:id/expected", answer(func(c *gin.Context) (contract.Expected, error) {
+		return s.desk.Rehearse.Expected(id(c), c.Query("room"))
+	}))
 	api.GET("/plans/:id/programme", withID(programmes.OfPlan))
 	api.GET("/plans/:id/programme/offer", withID(programmes.Offer))
 	api.POST("/plans/:id/programme", bodyWithID(programmes.Begin))

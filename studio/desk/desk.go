@@ -18,6 +18,7 @@ import (
 	"vastlantern/studio/prepare"
 	"vastlantern/studio/programmes"
 	"vastlantern/studio/record"
+	"vastlantern/studio/rehearse"
 	"vastlantern/studio/today"
 	"vastlantern/studio/transfer"
 	"vastlantern/studio/voices"
@@ -34,6 +35,7 @@ type Desk struct {
 	Voices  *voices.Voices
 
 	Programmes *programmes.Programmes
+	Rehearse   *rehearse.Rehearse
 	Library    *library.Library
 	Audience   *audience.Audience
 	Transfer   *transfer.Transfer
@@ -56,6 +58,7 @@ func of(s *studio.Studio) *Desk {
 	d.Homes = home.New(s, d.Library, d.Classes)
 	d.Records = record.New(s, d.Library, d.Classes, d.Homes)
 	d.Plans.SetPast(d.Records)
+	d.Rehearse = rehearse.New(s, d.Library)
 	d.Programmes = programmes.New(s, d.Library, d.Plans, d.Records)
 	d.Records.SetProgrammes(d.Programmes)
 	d.Today = today.New(s, d.Library, d.Plans, d.Records)

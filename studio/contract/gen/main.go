@@ -90,6 +90,7 @@ type all struct {
 	VoiceAll  contract.VoiceSheet
 	VoiceText contract.VoiceText
 	VoiceMade contract.VoiceRecording
+	Expected  contract.Expected
 	Session   contract.Session
 	SignIn    contract.SignIn
 }

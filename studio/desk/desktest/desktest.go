@@ -5,9 +5,12 @@ import (
 	"bytes"
 	"database/sql"
 	"encoding/json"
+	"errors"
 	"fmt"
+	"os"
 	"path/filepath"
 	"strings"
+	"sync"
 	"testing"
 	"time"
 
@@ -44,7 +47,7 @@ type Desk struct {
 
 // New is a desk with an empty data file, on a Monday at noon.
 func New(t *testing.T) *Desk {
-	d := &Desk{t: t, Time: time.Date(2026, 3, 2, 12, 0, 0, 0, time.UTC), Path: filepath.Join(t.TempDir(), "x.db")}
+	d := &Desk{t: t, Time: start, Path: filepath.Join(t.TempDir(), "x.db")}
 	d.Reopen()
 	return d
 }
@@ -52,10 +55,35 @@ func New(t *testing.T) *Desk {
 // NewFilled is a desk with the groups, plans and classes of the demo.
 func NewFilled(t *testing.T) *Desk {
 	d := New(t)
-	require.NoError(t, demo.Load(d.Store, d.Time))
+	file, err := filled()
+	require.NoError(t, err)
+	require.NoError(t, d.Store.Close())
+	require.NoError(t, os.WriteFile(d.Path, file, 0o600))
+	d.Desk = nil
 	d.Reopen()
 	return d
 }
+
+// filled is the data file of a desk with the demo, made once: it takes seconds.
+var filled = sync.OnceValues(func() ([]byte, error) {
+	folder, err := os.MkdirTemp("", "desktest")
+	if err != nil {
+		return nil, err
+	}
+	defer os.RemoveAll(folder)
+	path := filepath.Join(folder, "x.db")
+	s, err := store.Open(path, "a test")
+	if err != nil {
+		return nil, err
+	}
+	if err := errors.Join(demo.Load(s, start), s.Close()); err != nil {
+		return nil, err
+	}
+	return os.ReadFile(path)
+})
+
+// start is what the clock shows first: a Monday at noon.
+var start = time.Date(2026, 3, 2, 12, 0, 0, 0, time.UTC)
 
 // Reopen does what a restart of the program does.
 func (d *Desk) Reopen() {

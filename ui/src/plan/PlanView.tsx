@@ -11,6 +11,7 @@ import { Loading } from "../frame/Loading";
 import { AddPassage } from "./AddPassage";
 import { Advice } from "./Advice";
 import { ProgrammeStrip } from "./ProgrammeStrip";
+import { Strain } from "./Strain";
 import { FitBar } from "./FitBar";
 import { Head } from "./Head";
 import { AskHome } from "../frame/AskHome";
@@ -49,6 +50,7 @@ function EditPlan({ plan }: { plan: Plan }) {
       <Head plan={plan} editor={editor} onLead={() => void editor.save().then(() => setAsking(true))} />
       <ProgrammeStrip id={plan.id} />
       <TimeBar summary={summary} />
+      <Strain id={plan.id} editor={editor} />
       <FitBar editor={editor} />
       {failed && <Alert variant="warning">{failed}</Alert>}
       <PlanErrors errors={summary.errors.filter((e) => e.passage === 0).map((e) => e.text)} />

@@ -74,6 +74,7 @@ export interface Contract {
   VoiceAll: VoiceSheet;
   VoiceText: VoiceText;
   VoiceMade: VoiceRecording;
+  Expected: Expected;
   Session: Session;
   SignIn: SignIn;
 }
@@ -1205,6 +1206,31 @@ export interface VoiceText {
 export interface VoiceRecording {
   text: string;
   sound: string;
+}
+export interface Expected {
+  rooms: SimulatedRoom[];
+  room: string;
+  passages: ExpectedPassage[];
+  limits: string;
+}
+export interface SimulatedRoom {
+  name: string;
+  title: string;
+  about: string;
+  people: number;
+}
+export interface ExpectedPassage {
+  from_round: number;
+  low: number;
+  median: number;
+  high: number;
+  ways: ExpectedEase[];
+}
+export interface ExpectedEase {
+  says: string;
+  low: number;
+  median: number;
+  high: number;
 }
 export interface Session {
   needed: boolean;
