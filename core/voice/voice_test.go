@@ -22,7 +22,7 @@ func ExamplePieces() {
 	// []
 }
 
-// The coefficients that ITU-R BS.1770-5 gives for 48 kHz, tables 1 and 2.
+// The coefficients that ITU-R BS.1770-5 gives for 48 kHz, tables 1 and 2 (the values from memory).
 func TestTheFiltersAreThoseOfTheStandard(t *testing.T) {
 	const close = 1e-6
 	shelf, pass := headShelf(48_000), highPass(48_000)
@@ -47,7 +47,7 @@ func sine(rate int, parts ...part) (samples []float64) {
 	return samples
 }
 
-// The signals of EBU Tech 3341 (version 4, table 1, cases 1 to 5) are the same on two channels; one of them alone is 3.01 LU
+// The signals of EBU Tech 3341 (version 4, table 1, cases 1 to 5; from memory) are the same on two channels; one of them alone is 3.01 LU
 // less. They are to be met within 0.1 LU.
 func TestLoudnessOfTheStandardsSignals(t *testing.T) {
 	const one, within = 3.01, 0.1
