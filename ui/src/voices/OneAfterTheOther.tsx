@@ -1,4 +1,4 @@
-import { useEffect } from "react";
+import { useCallback, useEffect, useRef } from "react";
 import { Alert, Button } from "react-bootstrap";
 import { ErrorAlert } from "../frame/ErrorAlert";
 import { Progress } from "../frame/Progress";
@@ -13,7 +13,7 @@ type Props = {
   sending: boolean;
   error: Error | null;
   onAt: (at: number) => void;
-  onRecorded: (sound: Blob) => void;
+  onRecorded: (text: string, sound: Blob) => void;
   onHear: (sum: string) => void;
 };
 
@@ -29,8 +29,15 @@ export function OneAfterTheOther({
   onRecorded,
   onHear,
 }: Props) {
-  const { none, recording, level, start, stop } = useRecorder(longest, onRecorded);
   const word = words[at];
+  const said = useRef(""); // what stood there when it began: another word may be chosen meanwhile
+  const { none, recording, level, start, stop } = useRecorder(longest, (sound) =>
+    onRecorded(said.current, sound),
+  );
+  const begin = useCallback(() => {
+    said.current = word?.text ?? "";
+    start();
+  }, [word, start]);
   useEffect(() => {
     const pressed = (event: KeyboardEvent) => {
       if (
@@ -40,7 +47,7 @@ export function OneAfterTheOther({
         return;
       if (event.key === " " && none === "" && !sending && !event.repeat) {
         if (recording) stop();
-        else start();
+        else begin();
       } else if (event.key === "ArrowDown" && !recording) onAt(Math.min(at + 1, words.length - 1));
       else if (event.key === "ArrowUp" && !recording) onAt(Math.max(at - 1, 0));
       else return;
@@ -48,7 +55,7 @@ export function OneAfterTheOther({
     };
     addEventListener("keydown", pressed);
     return () => removeEventListener("keydown", pressed);
-  }, [none, sending, recording, at, words.length, start, stop, onAt]);
+  }, [none, sending, recording, at, words.length, begin, stop, onAt]);
   if (!word) return null;
   return (
     <section className="onebyone" aria-label="Record">
@@ -65,7 +72,7 @@ export function OneAfterTheOther({
           size="lg"
           variant={recording ? "danger" : "primary"}
           disabled={none !== "" || sending}
-          onClick={recording ? stop : start}
+          onClick={recording ? stop : begin}
         >
           {recording ? "Stop" : sending ? "Making it ready …" : word.recorded ? "Record again" : "Record"}{" "}
           <kbd>space</kbd>

@@ -73,16 +73,14 @@ function Voice({ sheet }: { sheet: VoiceSheet }) {
     mutationFn: (text: string) => post<VoiceSheet>(`/voices/${voice.id}/back`, { text } satisfies VoiceText),
     onSuccess: keep,
   });
-  const word = words[at];
-  const recorded = (sound: Blob) => {
-    if (!word) return;
+  const recorded = (text: string, sound: Blob) => {
     record.mutate(
-      { text: word.text, sound },
+      { text, sound },
       {
         onSuccess: (fresh) => {
-          const made = fresh.words.find((w) => w.text === word.text)?.recorded;
+          const made = fresh.words.find((w) => w.text === text)?.recorded;
           if (made) hear(made.sum);
-          setAt(nextMissing(fresh.words, at + 1));
+          setAt(nextMissing(fresh.words, fresh.words.findIndex((w) => w.text === text) + 1));
         },
       },
     );
