@@ -24,10 +24,10 @@ export function Path({ sheet }: { sheet: ProgrammeSheet }) {
   const first = Math.max(0, sheet.classes.length - most);
   const classes = sheet.classes.slice(first);
   const steps = programme.steps;
-  const left = 20 + letter * Math.max(...steps.map((step, i) => `${i + 1}. ${short(step.says)}`.length));
-  const x = (i: number) => left + (i + 0.5) * column;
+  const labels = 20 + letter * Math.max(...steps.map((step, i) => `${i + 1}. ${short(step.says)}`.length));
+  const x = (i: number) => (i + 0.5) * column;
   const y = (step: number) => top + (steps.length - step + 0.5) * row;
-  const width = left + classes.length * column + 8;
+  const width = classes.length * column + 8;
   const height = top + steps.length * row + bottom;
   const next = classes.findIndex((c) => c.state === "coming");
   const line = planned
@@ -36,7 +36,20 @@ export function Path({ sheet }: { sheet: ProgrammeSheet }) {
     .join(" ");
   return (
     <div className="path">
-      {/* where it is wider than the screen, what comes is seen first */}
+      {/* where it is wider than the screen, what comes is seen first, and the steps stay beside it */}
+      <svg className="labels" width={labels} height={height} aria-hidden>
+        {steps.map((step, i) => (
+          <text
+            key={i}
+            x={labels - 8}
+            y={y(i + 1) + 4}
+            textAnchor="end"
+            className={i + 1 === card.step ? "here" : ""}
+          >
+            {i + 1}. {short(step.says)}
+          </text>
+        ))}
+      </svg>
       <div
         className="drawn"
         ref={(drawn) => {
@@ -49,17 +62,9 @@ export function Path({ sheet }: { sheet: ProgrammeSheet }) {
           role="img"
           aria-label={`${card.name}: step ${card.step} of ${card.steps}. The table below has each class.`}
         >
-          {steps.map((step, i) => (
+          {steps.map((_, i) => (
             <g key={i}>
-              <line x1={left} x2={width - 8} y1={y(i + 1)} y2={y(i + 1)} className="rung" />
-              <text
-                x={left - 8}
-                y={y(i + 1) + 4}
-                textAnchor="end"
-                className={i + 1 === card.step ? "here" : ""}
-              >
-                {i + 1}. {short(step.says)}
-              </text>
+              <line x1={0} x2={width - 8} y1={y(i + 1)} y2={y(i + 1)} className="rung" />
             </g>
           ))}
           {next > 0 && (
