@@ -110,9 +110,6 @@ func (ps *Programmes) more(now *standing, ahead, number int) (rows []store.Plan,
 	last := now.classes[len(now.classes)-1].at
 	if plan := now.classes[len(now.classes)-1].plan; plan != nil {
 		last = plan.StartsAt // not when it was begun, some minutes late
-		if _, p, _ := sheet.ReadPlan(bytes.NewReader(plan.Document)); p != nil {
-			last = p.StartsAt // in the zone that it was written in
-		}
 	}
 	want := min(max(fewestAhead, daysAhead/now.programme.Days), len(now.coming))
 	for ahead < want {
@@ -131,15 +128,9 @@ func (ps *Programmes) more(now *standing, ahead, number int) (rows []store.Plan,
 	return rows, nil
 }
 
-// later is so many days later at the same time of day: of the clock on the wall, also where summer begins between.
-func later(at time.Time, days int) time.Time {
-	local := at.In(time.Local)
-	_, here := local.Zone()
-	if _, written := at.Zone(); written != here { // it was written elsewhere
-		return at.AddDate(0, 0, days)
-	}
-	return local.AddDate(0, 0, days)
-}
+// later is so many days later at the same time of day by the clock on the wall, also where summer begins between: in the zone of the
+// program, as a class that is moved has it.
+func later(at time.Time, days int) time.Time { return at.In(time.Local).AddDate(0, 0, days) }
 
 // Adopt has the courses of files from before there were programmes be programmes: what grew from class to class is their steps. A
 // course keeps its name as its uid, so that it is adopted once.

@@ -4,6 +4,7 @@ package programmes
 import (
 	"bytes"
 	"encoding/json"
+	"errors"
 	"fmt"
 	"log/slog"
 	"strings"
@@ -118,8 +119,12 @@ func (ps *Programmes) Begin(planID int64, want programme.Programme) (contract.Pr
 		return contract.ProgrammeSheet{}, studio.Missing(err, "plan", planID)
 	}
 	if mark := plan.MarkIn(stored.Document); mark.Programme != "" {
-		if of, err := ps.of(mark.Programme); err != nil || of.ID != 0 {
-			return contract.ProgrammeSheet{}, oneOf(err, studio.Fail(studio.ErrConflict, "This plan belongs to a programme already."))
+		of, err := ps.of(mark.Programme)
+		if err != nil {
+			return contract.ProgrammeSheet{}, err
+		}
+		if of.ID != 0 {
+			return contract.ProgrammeSheet{}, studio.Fail(studio.ErrConflict, "This plan belongs to a programme already.")
 		}
 	}
 	if stored.StartsAt.IsZero() {
@@ -128,7 +133,7 @@ func (ps *Programmes) Begin(planID int64, want programme.Programme) (contract.Pr
 	if stored.StartsAt.Add(missedAfter).Before(ps.studio.Now()) {
 		return contract.ProgrammeSheet{}, studio.Fail(studio.ErrInvalid, "The day of this class is over: move it to one that is still to come, or begin with the next.")
 	}
-	doc, _, err := ps.read(stored.Document, stored.GroupID)
+	doc, p, err := ps.read(stored.Document, stored.GroupID)
 	if err != nil {
 		return contract.ProgrammeSheet{}, err
 	}
@@ -145,7 +150,7 @@ func (ps *Programmes) Begin(planID int64, want programme.Programme) (contract.Pr
 		if row, err = st.AddProgramme(row); err != nil {
 			return err
 		}
-		first, err := ps.making(row, want).plan(0, stored.StartsAt, 1)
+		first, err := ps.making(row, want).plan(0, p.StartsAt, 1) // in the zone that it was written in
 		if err != nil {
 			return err
 		}
@@ -159,16 +164,9 @@ func (ps *Programmes) Begin(planID int64, want programme.Programme) (contract.Pr
 	return ps.moved(row.ID)
 }
 
-func oneOf(err, otherwise error) error {
-	if err != nil {
-		return err
-	}
-	return otherwise
-}
-
 // changedElsewhere tells that a plan was changed meanwhile.
 func changedElsewhere(err error) error {
-	if err == store.ErrTaken {
+	if errors.Is(err, store.ErrTaken) {
 		return studio.Fail(studio.ErrConflict, "A plan of the programme was changed in another window meanwhile. Nothing was changed: try again.")
 	}
 	return err

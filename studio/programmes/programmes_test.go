@@ -269,3 +269,24 @@ func TestAProgrammeMoves(t *testing.T) {
 	_, err = away.Programmes.Sheet(1)
 	assert.NoError(t, err)
 }
+
+// A weekly class stays at its time of day where the clocks are changed between, also where its plan is written in another zone, as a
+// browser may.
+func TestAClassStaysAtItsTimeOfDay(t *testing.T) {
+	berlin, err := time.LoadLocation("Europe/Berlin")
+	require.NoError(t, err)
+	before := time.Local
+	time.Local = berlin
+	t.Cleanup(func() { time.Local = before })
+	_, s := begun(t, rounds()) // at 14:00 on the 2nd of March; summer time begins on the 29th
+	var times []string
+	for _, c := range s.Classes {
+		times = append(times, time.UnixMilli(int64(c.StartsMS)).In(berlin).Format("2 Jan 15:04"))
+	}
+	assert.Equal(t, []string{"2 Mar 14:00", "9 Mar 14:00", "16 Mar 14:00", "23 Mar 14:00"}, times)
+	of := rounds()
+	of.Days = 14
+	_, s = begun(t, of)
+	last := s.Classes[len(s.Classes)-1]
+	assert.Equal(t, "13 Apr 14:00", time.UnixMilli(int64(last.StartsMS)).In(berlin).Format("2 Jan 15:04"))
+}
