@@ -20,6 +20,14 @@ func (th *theater) click(page *rod.Page, selector, text string) {
 	require.NoError(th, element.Click("left", 1), "clicking %q", text)
 }
 
+// flip presses a switch by the mouse, once it has come to its place, and sees it pressed.
+func (th *theater) flip(page *rod.Page, selector string) {
+	one := page.MustElement(selector).MustWaitStable()
+	before := one.MustProperty("checked").Bool()
+	one.MustClick()
+	one.MustWait("(before) => this.checked !== before", before)
+}
+
 func (th *theater) choose(page *rod.Page, label, option string) {
 	th.Helper()
 	element, err := page.Element(fmt.Sprintf(`select[aria-label=%q]`, label))

@@ -91,7 +91,7 @@ func TestSoundIsScheduledAsTheTimelineSays(t *testing.T) {
 	assert.Equal(t, "both", mono.Sides[0])
 
 	th.see(page, `button[aria-label="Sound"]`, "^").MustEval("() => this.click()")
-	page.MustElement("#sound-on").MustClick()
+	th.flip(page, "#sound-on")
 	th.see(page, "button", "Test left").MustEval("() => { if (this.disabled) throw new Error('still silent') }")
 }
 

@@ -27,6 +27,8 @@ function load(context: BaseAudioContext, sum: string): Promise<Sound> {
 
 /** Voice is a recorded voice, ready to be played. */
 export type Voice = {
+  /** whether all that is recorded could be had */
+  whole: boolean;
   /** in seconds; 0 where it does not say this */
   lengthOf: (text: string) => number;
   /** plays a text from a second of a context's clock on, no longer than so many seconds */
@@ -43,8 +45,9 @@ export type Voice = {
 export async function voiceOf(context: BaseAudioContext, score: Score): Promise<Voice> {
   const said = score.speaker?.said ?? {};
   const sounds = new Map<string, Sound>();
+  const sums = new Set(Object.values(said).flat());
   await Promise.all(
-    [...new Set(Object.values(said).flat())].map((sum) =>
+    [...sums].map((sum) =>
       load(context, sum).then(
         (sound) => void sounds.set(sum, sound),
         () => {},
@@ -57,6 +60,7 @@ export async function voiceOf(context: BaseAudioContext, score: Score): Promise<
   };
   const seconds = ({ buffer, lead }: Sound) => buffer.duration - lead;
   return {
+    whole: sounds.size === sums.size,
     lengthOf: (text) => piecesOf(text).reduce((sum, piece, i) => sum + seconds(piece) + (i > 0 ? gap : 0), 0),
     say: (context, to, text, at, longest) => {
       const over = at + longest;
@@ -80,6 +84,7 @@ export async function voiceOf(context: BaseAudioContext, score: Score): Promise<
 const ahead = 1500; // ms scheduled ahead, in real time
 const every = 100;
 const late = { phase: 150, count: 80, call: 1000 }; // ms in real time after which it is not said any more
+const again = 10_000; // ms after which what could not be had is asked for again
 const said = new Map<string, number>(); // what was said, or is about to be, and when by the audio clock
 
 /** speak says a score with the recorded voice, once it is loaded, until it is stopped. */
@@ -92,11 +97,18 @@ export function speak(
 ): () => void {
   let stop: (() => void) | undefined;
   let over = false;
-  void voiceOf(context, score).then((voice) => {
-    if (!over) stop = schedule(context, to, score, wanted, view, voice);
-  });
+  let timer: ReturnType<typeof setTimeout> | undefined;
+  const begin = () =>
+    void voiceOf(context, score).then((voice) => {
+      if (over) return;
+      stop?.();
+      stop = schedule(context, to, score, wanted, view, voice);
+      if (!voice.whole) timer = setTimeout(begin, again);
+    });
+  begin();
   return () => {
     over = true;
+    clearTimeout(timer);
     stop?.();
   };
 }
