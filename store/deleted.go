@@ -18,9 +18,10 @@ const (
 	KindVoice Kind = "voice"
 
 	KindProgramme Kind = "programme"
+	KindRehearsal Kind = "rehearsal"
 )
 
-// Thing is one group, plan, class, voice or programme.
+// Thing is one group, plan, class, voice, programme or rehearsal.
 type Thing struct {
 	Kind Kind
 	ID   int64
@@ -36,6 +37,8 @@ func (t Thing) row() any {
 		return &voiceRow{}
 	case KindProgramme:
 		return &programmeRow{}
+	case KindRehearsal:
+		return &rehearsalRow{}
 	}
 	return &classRow{}
 }
@@ -49,7 +52,7 @@ type Deleted struct {
 	Thing
 	Name      string
 	At        time.Time
-	StartedAt time.Time // of a class
+	StartedAt time.Time // of a class or a rehearsal
 }
 
 // goes is the classes that go with a thing: itself, or those of a group.
@@ -156,6 +159,7 @@ func (s *Store) Deleted() ([]Deleted, error) {
 		UNION ALL SELECT 'group', id, name, deleted_at, NULL FROM groups WHERE deleted_at IS NOT NULL
 		UNION ALL SELECT 'voice', id, name, deleted_at, NULL FROM voices WHERE deleted_at IS NOT NULL
 		UNION ALL SELECT 'programme', id, iif(json_valid(programme), coalesce(json_extract(programme, '$.name'), ''), ''), deleted_at, NULL FROM programmes WHERE deleted_at IS NOT NULL
+		UNION ALL SELECT 'rehearsal', id, iif(json_valid(document), coalesce(json_extract(document, '$.title'), ''), ''), deleted_at, started_at FROM rehearsals WHERE deleted_at IS NOT NULL
 		ORDER BY deleted_at DESC, id DESC`).Scan(&rows).Error
 	list := make([]Deleted, len(rows))
 	for i, r := range rows {
@@ -182,6 +186,7 @@ func (s *Store) Purge(before time.Time) error {
 			"DELETE FROM recordings WHERE voice_id IN (SELECT id FROM voices WHERE deleted_at < ?)",
 			"DELETE FROM voices WHERE deleted_at < ?",
 			"DELETE FROM programmes WHERE deleted_at < ?",
+			"DELETE FROM rehearsals WHERE deleted_at < ?",
 			"DELETE FROM programmes WHERE group_id IN (SELECT id FROM groups WHERE deleted_at < ?)",
 			"DELETE FROM groups WHERE deleted_at < ? AND id NOT IN (SELECT group_id FROM plans WHERE group_id IS NOT NULL UNION SELECT group_id FROM classes WHERE group_id IS NOT NULL UNION SELECT group_id FROM homes WHERE group_id IS NOT NULL)",
 			"UPDATE groups SET conditions = '{}', schools = '{}', notes = '', under16 = 0 WHERE deleted_at < ?",

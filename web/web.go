@@ -53,6 +53,7 @@ func Handler(d *desk.Desk, reach Reach) (http.Handler, error) {
 	s.records(teacher)
 	s.homes(teacher)
 	s.programmes(teacher)
+	s.rehearsals(teacher)
 	s.voices(teacher)
 	s.deleted(teacher)
 	router.NoRoute(pages(front))
@@ -194,11 +195,25 @@ func (s server) homes(api *gin.RouterGroup) {
 	}))
 }
 
+func (s server) rehearsals(api *gin.RouterGroup) {
+	rehearse := s.desk.Rehearse
+	api.GET("/plans/:id/expected", answer(func(c *gin.Context) (contract.Expected, error) {
+		return rehearse.Expected(id(c), c.Query("room"))
+	}))
+	api.GET("/rehearsals", answer(func(*gin.Context) (contract.Rehearsals, error) { return rehearse.All() }))
+	api.POST("/rehearsals", body(func(_ *gin.Context, in contract.Rehearse) (contract.Rehearsing, error) { return rehearse.Begin(in) }))
+	api.GET("/rehearsals/:id", answer(func(c *gin.Context) (contract.Rehearsing, error) { return rehearse.At(id(c), number(c.Query("at_ms"))) }))
+	api.POST("/rehearsals/:id/came", bodyWithID(rehearse.Came))
+	api.POST("/rehearsals/:id/adjustments", bodyWithID(rehearse.Adjust))
+	api.POST("/rehearsals/:id/seen", bodyWithID(rehearse.Saw))
+	api.POST("/rehearsals/:id/would", bodyWithID(rehearse.Would))
+	api.POST("/rehearsals/:id/taps", bodyWithID(rehearse.Tapped))
+	api.POST("/rehearsals/:id/end", bodyWithID(rehearse.End))
+	api.GET("/rehearsals/:id/review", withID(rehearse.Review))
+}
+
 func (s server) programmes(api *gin.RouterGroup) {
 	programmes := s.desk.Programmes
-	api.GET("/plans/:id/expected", answer(func(c *gin.Context) (contract.Expected, error) {
-		return s.desk.Rehearse.Expected(id(c), c.Query("room"))
-	}))
 	api.GET("/plans/:id/programme", withID(programmes.OfPlan))
 	api.GET("/plans/:id/programme/offer", withID(programmes.Offer))
 	api.POST("/plans/:id/programme", bodyWithID(programmes.Begin))
@@ -224,7 +239,7 @@ func HomeTemplate() ([]byte, error) { return fs.ReadFile(dist, "dist/home.html")
 
 func (s server) deleted(api *gin.RouterGroup) {
 	transfer := s.desk.Transfer
-	for kind, path := range map[string]string{"group": "/groups/:id", "plan": "/plans/:id", "class": "/classes/:id", "voice": "/voices/:id", "programme": "/programmes/:id"} {
+	for kind, path := range map[string]string{"group": "/groups/:id", "plan": "/plans/:id", "class": "/classes/:id", "voice": "/voices/:id", "programme": "/programmes/:id", "rehearsal": "/rehearsals/:id"} {
 		api.DELETE(path, answer(func(c *gin.Context) (contract.DeletedList, error) {
 			return transfer.Delete(kind, id(c), c.Query("classes") == "true")
 		}))

@@ -22,7 +22,7 @@ const MostSeeds = 2000
 
 // Expect has so many rooms of one kind, each with a seed of its own from 1, follow a plan as written.
 func Expect(p *plan.Plan, room Room, seeds int) []Expectation {
-	class := Of(pace.Sheet(p), p)
+	class := Of(pace.Sheet(p), p, Happens{})
 	beyond := make([][]int, len(p.Passages)) // people, by passage and seed
 	first := make([][]int, len(p.Passages))  // the round, of those rooms in which there is anybody
 	for i := range beyond {
@@ -32,7 +32,7 @@ func Expect(p *plan.Plan, room Room, seeds int) []Expectation {
 		people := room.Seat(int64(seed + 1))
 		firsts := make([]int, len(p.Passages))
 		for who := range people {
-			course := class.Follow(&people[who], who, int64(seed+1), false)
+			course := class.Follow(&people[who], who, int64(seed+1), false, false)
 			for i, round := range course.First {
 				if round == 0 {
 					continue

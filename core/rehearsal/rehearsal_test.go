@@ -9,6 +9,7 @@ import (
 	"github.com/stretchr/testify/require"
 	"pgregory.net/rapid"
 
+	"vastlantern/core/breath"
 	"vastlantern/core/pace"
 	"vastlantern/core/plan"
 	"vastlantern/core/rehearsal"
@@ -41,7 +42,7 @@ func newcomer() *rehearsal.Person {
 func follow(t TB, p *rehearsal.Person, passages string) rehearsal.Course {
 	t.Helper()
 	of := read(t, passages)
-	return rehearsal.Of(pace.Sheet(of), of).Follow(p, 0, 1, true)
+	return rehearsal.Of(pace.Sheet(of), of, rehearsal.Happens{}).Follow(p, 0, 1, true, false)
 }
 
 func last(c rehearsal.Course) float64 { return c.Points[len(c.Points)-1].Strain }
@@ -148,11 +149,11 @@ func TestEasingNeverRaisesStrain(t *testing.T) {
 		rounds := rapid.IntRange(2, 12).Draw(t, "rounds")
 		of := read(t, counted(fmt.Sprintf("%d:%d:%d", in, hold, out), rounds, ""))
 		led := pace.Begin(of)
-		before := rehearsal.Of(led.Timeline(), of).Follow(&person, who, seed, true)
+		before := rehearsal.Of(led.Timeline(), of, rehearsal.Happens{}).Follow(&person, who, seed, true, false)
 		at := rapid.Int64Range(0, led.Timeline().End-1).Draw(t, "at")
 		less := rapid.IntRange(0, hold).Draw(t, "less")
 		led.Adjust(pace.Adjustment{At: at, Do: pace.ToCounts, Counts: [4]int{in, less, out, 0}})
-		after := rehearsal.Of(led.Timeline(), of).Follow(&person, who, seed, true)
+		after := rehearsal.Of(led.Timeline(), of, rehearsal.Happens{}).Follow(&person, who, seed, true, false)
 		for i := 0; i < len(before.Points) && before.Points[i].At <= at; i++ {
 			require.Equal(t, before.Points[i].Strain, after.Points[i].Strain, "the past")
 		}
@@ -163,14 +164,72 @@ func TestEasingNeverRaisesStrain(t *testing.T) {
 	})
 }
 
+// Whatever is pressed, what was before is the same: strain, what was seen, and what everybody did.
+func TestThePastNeverChanges(t *testing.T) {
+	passages := []string{
+		counted("4:6:6:3", 9, ""), counted("3:8:5", 9, `, "beside": "breathe"`),
+		`{"type": "practice", "practice": "nadi-shodhana", "counts": "5:5", "rounds": 6, "lead_in": 2}`,
+		`{"type": "practice", "practice": "kapalabhati", "strokes": 40, "rounds": 3, "rate": 80}`,
+	}
+	presses := []pace.Adjustment{
+		{Do: pace.ToPause}, {Do: pace.DropHolds}, {Do: pace.Release}, {Do: pace.LastRound}, {Do: pace.Enough}, {Do: pace.Next}, {Do: pace.Again}, {Do: pace.Close},
+		{Do: pace.ToTempo, To: breath.Int(45)}, {Do: pace.ToTempo, To: breath.Int(75)}, {Do: pace.ToCounts, Counts: [4]int{3, 2, 4, 0}}, {Do: pace.ToBeside, Text: "breathe"},
+		{Do: pace.ToStrokes, To: breath.Int(60)},
+	}
+	rapid.Check(t, func(t *rapid.T) {
+		person, who, seed := anyone(t)
+		latecomer := rapid.Bool().Draw(t, "late")
+		happens := rehearsal.Happens{Latecomer: rapid.Int64Range(0, 60_000).Draw(t, "latecomer")}
+		of := read(t, rapid.SampledFrom(passages).Draw(t, "passage")+`, {"type": "free", "seconds": 30}`)
+		led := pace.Begin(of)
+		at := int64(0)
+		for range rapid.IntRange(1, 4).Draw(t, "presses") {
+			at = rapid.Int64Range(at, at+60_000).Draw(t, "at")
+			happens.Now = at
+			before := rehearsal.Of(led.Timeline(), of, happens).Follow(&person, who, seed, true, latecomer)
+			press := rapid.SampledFrom(presses).Draw(t, "press")
+			press.At = at
+			led.Adjust(press)
+			happens.Prompts = append(happens.Prompts, at)
+			after := rehearsal.Of(led.Timeline(), of, happens).Follow(&person, who, seed, true, latecomer)
+			require.Equal(t, until(before.Signs, at), until(after.Signs, at))
+			require.Equal(t, doing(before.Acts, at), doing(after.Acts, at))
+			for then := int64(0); then <= at; then += 500 {
+				require.InDelta(t, before.StrainAt(then), after.StrainAt(then), 0.003, "at %d, pressed at %d", then, at)
+			}
+		}
+	})
+}
+
+func until(signs []rehearsal.Sign, at int64) []rehearsal.Sign {
+	list := []rehearsal.Sign{}
+	for _, sign := range signs {
+		if sign.At < at {
+			list = append(list, sign)
+		}
+	}
+	return list
+}
+
+// doing is what was begun before a moment.
+func doing(acts []rehearsal.Act, at int64) []string {
+	list := []string{}
+	for _, act := range acts {
+		if act.At < at {
+			list = append(list, fmt.Sprintf("%d %s %s", act.At, act.Do, act.Through))
+		}
+	}
+	return list
+}
+
 // Strain is within bounds, natural breath lets it fall, and of a room at ease nothing of strain is seen.
 func TestStrainAndWhatIsSeenOfIt(t *testing.T) {
 	rapid.Check(t, func(t *rapid.T) {
 		person, who, seed := anyone(t)
 		counts := fmt.Sprintf("%d:%d:%d:%d", rapid.IntRange(2, 8).Draw(t, "in"), rapid.IntRange(0, 16).Draw(t, "hold"), rapid.IntRange(2, 10).Draw(t, "out"), rapid.IntRange(0, 6).Draw(t, "empty"))
 		of := read(t, counted(counts, rapid.IntRange(1, 10).Draw(t, "rounds"), "")+`, {"type": "free", "seconds": 30}`)
-		course := rehearsal.Of(pace.Sheet(of), of).Follow(&person, who, seed, true)
-		again := rehearsal.Of(pace.Sheet(of), of).Follow(&person, who, seed, true)
+		course := rehearsal.Of(pace.Sheet(of), of, rehearsal.Happens{}).Follow(&person, who, seed, true, false)
+		again := rehearsal.Of(pace.Sheet(of), of, rehearsal.Happens{}).Follow(&person, who, seed, true, false)
 		require.Equal(t, course, again, "the same seed, the same class")
 		for _, p := range course.Points {
 			require.GreaterOrEqual(t, p.Strain, 0.0)

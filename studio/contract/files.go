@@ -34,6 +34,8 @@ type Export struct {
 	Voices    []ExportVoice    `json:"voices,omitempty"` // missing in files of before there were any
 	// Programmes is missing in files of before there were any.
 	Programmes []ExportProgramme `json:"programmes,omitempty"`
+	// Rehearsals is missing in files of before there were any.
+	Rehearsals []ExportRehearsal `json:"rehearsals,omitempty"`
 	Damaged    []ExportDamaged   `json:"damaged,omitempty"` // what could not be read and is missing here
 }
 
@@ -174,6 +176,21 @@ type ExportProgramme struct {
 	DeletedAt *time.Time      `json:"deleted_at,omitempty"`
 	Programme json.RawMessage `json:"programme" jsonschema:"type=object"` // its steps, and when it goes on
 	Base      json.RawMessage `json:"base" jsonschema:"type=object"`      // the plan file of the class with which it was begun
+}
+
+// ExportRehearsal is a plan that was led with a simulated room.
+type ExportRehearsal struct {
+	UID       string          `json:"uid" jsonschema:"minLength=1"` // the same on every machine
+	StartedAt time.Time       `json:"started_at"`
+	UpdatedAt time.Time       `json:"updated_at"`
+	EndedAt   *time.Time      `json:"ended_at,omitempty"`
+	DeletedAt *time.Time      `json:"deleted_at,omitempty"`
+	AtMS      int64           `json:"at_ms" jsonschema:"minimum=0"` // how far it came
+	Looks     int             `json:"looks" jsonschema:"minimum=0"`
+	Setting   json.RawMessage `json:"setting" jsonschema:"type=object"` // the room, the seed, the task and its level
+	Script    json.RawMessage `json:"script" jsonschema:"type=array"`   // what was pressed, and when
+	Digest    json.RawMessage `json:"digest,omitempty" jsonschema:"type=object"`
+	Document  json.RawMessage `json:"document" jsonschema:"type=object"` // the plan file
 }
 
 // ExportVoice is a recorded voice.

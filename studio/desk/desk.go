@@ -58,7 +58,7 @@ func of(s *studio.Studio) *Desk {
 	d.Homes = home.New(s, d.Library, d.Classes)
 	d.Records = record.New(s, d.Library, d.Classes, d.Homes)
 	d.Plans.SetPast(d.Records)
-	d.Rehearse = rehearse.New(s, d.Library)
+	d.Rehearse = rehearse.New(s, d.Library, d.Classes)
 	d.Programmes = programmes.New(s, d.Library, d.Plans, d.Records)
 	d.Records.SetProgrammes(d.Programmes)
 	d.Today = today.New(s, d.Library, d.Plans, d.Records)

@@ -185,16 +185,25 @@ const (
 	longestLabel = 100 // of a verb, a signal
 )
 
+// within refuses what is too long to be kept.
+func within(want contract.Adjust) error {
+	switch {
+	case len(want.Key) > longestKey || len(want.Do) > longestLabel || len(want.Because) > longestLabel || want.See != nil && len(*want.See) > longestLabel || want.Beside != nil && len(*want.Beside) > longestLabel:
+		return studio.Fail(studio.ErrInvalid, "The key of an adjustment has at most %d characters, its verb and what was seen %d.", longestKey, longestLabel)
+	case want.Text != nil && len(*want.Text) > longestNote:
+		return studio.Fail(studio.ErrInvalid, "A note has at most %d characters.", longestNote)
+	}
+	return nil
+}
+
 // adjust folds one adjustment more into the class in progress, at that time of it, and returns its number. The caller
 // notifies, and holds c.leading.
 func (c *Classes) adjust(l *studio.Class, at int64, want contract.Adjust) (int, error) {
-	switch {
-	case want.Key == "":
+	if want.Key == "" {
 		return 0, studio.Fail(studio.ErrInvalid, "An adjustment needs a key of its own.")
-	case len(want.Key) > longestKey || len(want.Do) > longestLabel || len(want.Because) > longestLabel || want.See != nil && len(*want.See) > longestLabel || want.Beside != nil && len(*want.Beside) > longestLabel:
-		return 0, studio.Fail(studio.ErrInvalid, "The key of an adjustment has at most %d characters, its verb and what was seen %d.", longestKey, longestLabel)
-	case want.Text != nil && len(*want.Text) > longestNote:
-		return 0, studio.Fail(studio.ErrInvalid, "A note has at most %d characters.", longestNote)
+	}
+	if err := within(want); err != nil {
+		return 0, err
 	}
 	if number := l.Known(want.Key); number > 0 {
 		return number, nil

@@ -30,28 +30,37 @@ func (c *Classes) Saw(id int64, saw contract.Saw) (contract.Proposed, error) {
 	if err != nil {
 		return contract.Proposed{}, err
 	}
+	proposed, err := c.ProposedIn(l, at, saw.See)
+	if err != nil {
+		return contract.Proposed{}, err
+	}
+	if _, err := c.adjust(l, moment, press); err != nil {
+		return contract.Proposed{}, err
+	}
+	proposed.Score, err = c.notifyWithScore(l)
+	return proposed, err
+}
+
+// ProposedIn is what to do about what is seen in a class at a time of it. It has no score.
+func (c *Classes) ProposedIn(l *studio.Class, at int64, see string) (contract.Proposed, error) {
 	scene := room.Scene{Now: l.Led.At(at), SlotEnd: l.Plan.Slot.Times(60_000).Round()}
 	if scene.Now.Passage > 0 {
 		scene.Passage = &l.Plan.Passages[scene.Now.Passage-1]
 	}
 	for _, a := range l.Answers {
-		if a.Do == pace.Signal && a.See == saw.See && a.Passage == scene.Now.Passage {
+		if a.Do == pace.Signal && a.See == see && a.Passage == scene.Now.Passage {
 			scene.Before++
 		}
 	}
-	proposal, err := room.Propose(saw.See, scene)
+	proposal, err := room.Propose(see, scene)
 	if err != nil {
 		return contract.Proposed{}, studio.Fail(studio.ErrInvalid, "This cannot be noted: %v.", err)
 	}
-	if _, err := c.adjust(l, moment, press); err != nil {
-		return contract.Proposed{}, err
-	}
-	score, err := c.notifyWithScore(l)
-	proposed := contract.Proposed{Score: score, Say: proposal.Say, Do: asAdjusts(proposal.Do, saw.See)}
+	proposed := contract.Proposed{Say: proposal.Say, Do: asAdjusts(proposal.Do, see)}
 	if proposal.Lane.Do != "" {
-		proposed.Lane = &asAdjusts([]pace.Adjustment{proposal.Lane}, saw.See)[0]
+		proposed.Lane = &asAdjusts([]pace.Adjustment{proposal.Lane}, see)[0]
 	}
-	return proposed, err
+	return proposed, nil
 }
 
 // asAdjusts is adjustments as a screen sends them.

@@ -12,11 +12,16 @@ import (
 
 // Tapped tells the room's own pace from taps, and the tempo at which the class would be as quick.
 func (c *Classes) Tapped(id int64, taps contract.Taps) (contract.Tapped, error) {
-	const most = 500
 	l, err := c.Open(id)
 	if err != nil {
 		return contract.Tapped{}, err
 	}
+	return c.TappedIn(l, l.At(c.studio.Now()), taps)
+}
+
+// TappedIn is Tapped for any class, at a time of it.
+func (c *Classes) TappedIn(l *studio.Class, at int64, taps contract.Taps) (contract.Tapped, error) {
+	const most = 500
 	if len(taps.AtMS) > most {
 		return contract.Tapped{}, studio.Fail(studio.ErrInvalid, "These are %d taps; the last %d are enough.", len(taps.AtMS), most)
 	}
@@ -25,7 +30,7 @@ func (c *Classes) Tapped(id int64, taps contract.Taps) (contract.Tapped, error) 
 		return contract.Tapped{}, studio.Fail(studio.ErrInvalid, "Tap twice or more.")
 	}
 	tapped := contract.Tapped{IntervalMS: beat.Interval.Float(), SpreadMS: beat.Spread.Float(), Used: beat.Used, Aside: beat.Aside}
-	now := l.Led.At(l.At(c.studio.Now()))
+	now := l.Led.At(at)
 	if now.Passage > 0 && now.Met.Has(pace.ToTempo) {
 		measure := now.Next.Measure
 		measure.Counts = now.Counts

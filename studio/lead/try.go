@@ -1,6 +1,7 @@
 package lead
 
 import (
+	"vastlantern/core/pace"
 	"vastlantern/core/sheet"
 	"vastlantern/store"
 	"vastlantern/studio"
@@ -24,17 +25,34 @@ func (c *Classes) Try(plan int64, try contract.Try) (contract.Score, error) {
 	before := int64(0)
 	for _, tried := range try.Script {
 		before = max(before, tried.AtMS) // times never fall
-		body, err := line(before, tried.Adjust)
+		a, err := c.Adjustment(before, tried.Adjust)
 		if err != nil {
 			return contract.Score{}, err
 		}
-		a, err := sheet.ReadAdjustment(body)
-		if err != nil {
-			return contract.Score{}, studio.Fail(studio.ErrInvalid, "This is no adjustment: %v.", err)
-		}
 		l.Add(studio.Sent{Because: tried.Adjust.Because}, a)
 	}
-	score, err := c.scoreAt(l, max(before, try.AtMS))
+	return c.ScoreOf(l, max(before, try.AtMS))
+}
+
+// ScoreOf is the score of a class that is not stored, so far. Its times are those of the class, from 0.
+func (c *Classes) ScoreOf(l *studio.Class, at int64) (contract.Score, error) {
+	score, err := c.scoreAt(l, at)
 	score.StartedMS = 0
 	return score, err
+}
+
+// Adjustment is what a screen sends, as a class takes it at a time of it.
+func (c *Classes) Adjustment(at int64, want contract.Adjust) (pace.Adjustment, error) {
+	if err := within(want); err != nil {
+		return pace.Adjustment{}, err
+	}
+	body, err := line(at, want)
+	if err != nil {
+		return pace.Adjustment{}, err
+	}
+	a, err := sheet.ReadAdjustment(body)
+	if err != nil {
+		return pace.Adjustment{}, studio.Fail(studio.ErrInvalid, "This is no adjustment: %v.", err)
+	}
+	return a, nil
 }

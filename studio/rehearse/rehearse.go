@@ -1,9 +1,10 @@
-// Package rehearse holds plans against simulated rooms.
+// Package rehearse holds plans against simulated rooms, and has them led with one.
 package rehearse
 
 import (
 	"bytes"
 	"fmt"
+	"sync"
 
 	"vastlantern/core/plan"
 	"vastlantern/core/practice"
@@ -15,8 +16,10 @@ import (
 
 // Rehearse is the room.
 type Rehearse struct {
-	studio  *studio.Studio
-	library Library
+	studio   *studio.Studio
+	library  Library
+	leading  Leading
+	pressing sync.Mutex // a press at a time
 }
 
 // Library is what is asked of the school.
@@ -26,7 +29,9 @@ type Library interface {
 }
 
 // New is the room of a studio.
-func New(s *studio.Studio, l Library) *Rehearse { return &Rehearse{s, l} }
+func New(s *studio.Studio, l Library, c Leading) *Rehearse {
+	return &Rehearse{studio: s, library: l, leading: c}
+}
 
 const (
 	seeds  = 200
@@ -36,18 +41,15 @@ const (
 // Expected is where rooms of that kind would be strained by a stored plan, and what would make it easier.
 func (r *Rehearse) Expected(planID int64, room string) (contract.Expected, error) {
 	shape := contract.Expected{Rooms: []contract.SimulatedRoom{}, Room: room, Passages: []contract.ExpectedPassage{}, Limits: limits}
-	rooms, err := rehearsal.Rooms()
-	if err != nil {
+	var err error
+	if shape.Rooms, err = simulatedRooms(); err != nil {
 		return shape, err
-	}
-	for _, one := range rooms {
-		shape.Rooms = append(shape.Rooms, contract.SimulatedRoom{Name: one.Name, Title: one.Title, About: one.About, People: one.Size()})
 	}
 	of, err := rehearsal.Find(room)
 	if err != nil {
 		return shape, studio.Fail(studio.ErrNotFound, "%v.", err)
 	}
-	p, err := r.plan(planID, nil)
+	_, p, err := r.plan(planID, nil)
 	if err != nil {
 		return shape, err
 	}
@@ -64,30 +66,28 @@ func (r *Rehearse) Expected(planID int64, room string) (contract.Expected, error
 }
 
 // plan is a stored plan as it is led, with a passage changed if wanted.
-func (r *Rehearse) plan(id int64, change func(plan.Document)) (*plan.Plan, error) {
+func (r *Rehearse) plan(id int64, change func(plan.Document)) (doc plan.Document, p *plan.Plan, err error) {
 	stored, err := r.studio.Store.Plan(id)
 	if err != nil {
-		return nil, studio.Missing(err, "plan", id)
+		return doc, nil, studio.Missing(err, "plan", id)
 	}
-	doc, err := sheet.ReadDocument(bytes.NewReader(stored.Document))
-	if err != nil {
-		return nil, studio.Unreadable(err)
+	if doc, err = sheet.ReadDocument(bytes.NewReader(stored.Document)); err != nil {
+		return doc, nil, studio.Unreadable(err)
 	}
 	group, err := r.library.Group(stored.GroupID)
 	if err != nil {
-		return nil, err
+		return doc, nil, err
 	}
 	if err := r.library.AttachTeacherSettings(doc, group); err != nil {
-		return nil, err
+		return doc, nil, err
 	}
 	if change != nil {
 		change(doc)
 	}
-	p, err := plan.Read(doc)
-	if err != nil {
-		return nil, studio.FailInPlan(err, "Correct what is marked in this plan first.")
+	if p, err = plan.Read(doc); err != nil {
+		return doc, nil, studio.FailInPlan(err, "Correct what is marked in this plan first.")
 	}
-	return p, nil
+	return doc, p, nil
 }
 
 // ways is what a gentler lane, and a quarter less of the holds, would make of a passage, from 1.
@@ -98,7 +98,7 @@ func (r *Rehearse) ways(id int64, p *plan.Plan, number int, of rehearsal.Room) (
 		return list, nil
 	}
 	try := func(says string, change func(plan.Fields)) error {
-		eased, err := r.plan(id, func(doc plan.Document) {
+		_, eased, err := r.plan(id, func(doc plan.Document) {
 			if fields, err := doc.Passage(number); err == nil {
 				change(fields)
 			}

@@ -16,13 +16,13 @@ const kept = 30 * 24 * time.Hour
 // thing is what an address names.
 func thing(kind string, id int64) (store.Thing, error) {
 	switch k := store.Kind(kind); k {
-	case store.KindGroup, store.KindPlan, store.KindClass, store.KindVoice, store.KindProgramme:
+	case store.KindGroup, store.KindPlan, store.KindClass, store.KindVoice, store.KindProgramme, store.KindRehearsal:
 		return store.Thing{Kind: k, ID: id}, nil
 	}
 	return store.Thing{}, studio.Fail(studio.ErrNotFound, "There is nothing of the kind %q.", kind)
 }
 
-// Deletion tells what would go with a group, a plan, a class, a voice or a programme if it were deleted.
+// Deletion tells what would go with a group, a plan, a class, a voice, a programme or a rehearsal if it were deleted.
 func (tr *Transfer) Deletion(kind string, id int64) (contract.Deletion, error) {
 	t, err := thing(kind, id)
 	if err != nil {
@@ -68,8 +68,8 @@ func join(parts ...string) string {
 	return strings.Join(list, " and ")
 }
 
-// Delete puts a group, a plan, a class, a voice or a programme away; with a group its plans, and its classes where they are to go too. It can
-// be brought back for 30 days. A class that is being led is not deleted.
+// Delete puts a group, a plan, a class, a voice, a programme or a rehearsal away; with a group its plans, and its classes where they are
+// to go too. It can be brought back for 30 days. A class that is being led is not deleted.
 func (tr *Transfer) Delete(kind string, id int64, classes bool) (contract.DeletedList, error) {
 	t, err := thing(kind, id)
 	if err != nil {

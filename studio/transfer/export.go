@@ -73,6 +73,9 @@ func (tr *Transfer) Export(w io.Writer) error {
 	if len(all.Programmes) > 0 {
 		err = errors.Join(err, lines(item, &text, "programmes", all.Programmes))
 	}
+	if len(all.Rehearsals) > 0 {
+		err = errors.Join(err, lines(item, &text, "rehearsals", all.Rehearsals))
+	}
 	if len(all.Damaged) > 0 {
 		err = errors.Join(err, lines(item, &text, "damaged", all.Damaged))
 	}
@@ -188,6 +191,9 @@ func (tr *Transfer) everything() (contract.Export, error) {
 		return all, err
 	}
 	if all.Programmes, err = tr.programmes(groupUID); err != nil {
+		return all, err
+	}
+	if all.Rehearsals, err = tr.rehearsals(); err != nil {
 		return all, err
 	}
 	for _, d := range tr.studio.Store.Damage() {

@@ -30,7 +30,7 @@ const (
 
 // Change is what an import does with one thing that is not the same here already.
 type Change struct {
-	Kind string // choices, practice, group, plan, class, home practice, voice, programme
+	Kind string // choices, practice, group, plan, class, home practice, voice, programme, rehearsal
 	Name string
 	Does string
 	What []string // the fields that change, where it is one of some
@@ -47,6 +47,7 @@ type Import struct {
 	voices   map[string]int64
 
 	programmes map[string]int64
+	rehearsals map[string]int64
 }
 
 // ReadImport reads a file that Export has written, here or on another machine, and works out what it would change. Of
@@ -61,7 +62,7 @@ func (tr *Transfer) ReadImport(r io.Reader) (*Import, error) {
 	if err != nil {
 		return nil, err
 	}
-	i := &Import{transfer: tr, groups: map[string]int64{}, plans: map[string]int64{}, voices: map[string]int64{}, programmes: map[string]int64{}}
+	i := &Import{transfer: tr, groups: map[string]int64{}, plans: map[string]int64{}, voices: map[string]int64{}, programmes: map[string]int64{}, rehearsals: map[string]int64{}}
 	if err := i.know(tr.studio.Store); err != nil {
 		return nil, err
 	}
@@ -75,6 +76,7 @@ func (tr *Transfer) ReadImport(r io.Reader) (*Import, error) {
 		each(i.class, "class", here.Classes, in.Classes, func(c contract.ExportClass) string { return c.UID }),
 		each(i.home(here.Classes, in.Classes), "home practice", here.Homes, in.Homes, func(h contract.ExportHome) string { return h.UID }),
 		each(i.programme, "programme", here.Programmes, in.Programmes, func(p contract.ExportProgramme) string { return p.UID }),
+		each(i.rehearsal, "rehearsal", here.Rehearsals, in.Rehearsals, func(r contract.ExportRehearsal) string { return r.UID }),
 		each(i.voice, "voice", here.Voices, in.Voices, func(v contract.ExportVoice) string { return v.UID }),
 	))
 	return i, err
@@ -139,7 +141,7 @@ func exportSchema() (*jsonschema.Schema, error) {
 	return compiler.Compile(name)
 }
 
-// know notes the numbers of the groups, plans, voices and programmes that are here.
+// know notes the numbers of the groups, plans, voices, programmes and rehearsals that are here.
 func (i *Import) know(st *store.Store) error {
 	groups, err := st.EveryGroup()
 	if err != nil {
@@ -158,6 +160,13 @@ func (i *Import) know(st *store.Store) error {
 	}
 	for _, p := range programmes {
 		i.programmes[p.UID] = p.ID
+	}
+	rehearsals, err := st.EveryRehearsal()
+	if err != nil {
+		return err
+	}
+	for _, r := range rehearsals {
+		i.rehearsals[r.UID] = r.ID
 	}
 	plans, err := st.EveryPlan()
 	for _, g := range groups {

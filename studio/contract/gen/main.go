@@ -16,6 +16,7 @@ import (
 	"vastlantern/core/pace"
 	"vastlantern/core/plan"
 	"vastlantern/core/programme"
+	"vastlantern/core/rehearsal"
 	"vastlantern/core/voice"
 	"vastlantern/studio/contract"
 )
@@ -91,6 +92,14 @@ type all struct {
 	VoiceText contract.VoiceText
 	VoiceMade contract.VoiceRecording
 	Expected  contract.Expected
+	Rehearsed contract.Rehearsals
+	Rehearse  contract.Rehearse
+	Watching  contract.Rehearsing
+	Watched   contract.RehearsalAdjusted
+	WatchedDo contract.RehearsalProposed
+	WatchedIf contract.RehearsalWould
+	Came      contract.RehearsalMoment
+	Review    contract.RehearsalReview
 	Session   contract.Session
 	SignIn    contract.SignIn
 }
@@ -109,6 +118,7 @@ var words = map[reflect.Type][]any{
 	reflect.TypeFor[programme.By]():            {programme.Date, programme.Led},
 	reflect.TypeFor[programme.Then]():          {programme.Wait, programme.Back, programme.On},
 	reflect.TypeFor[contract.ProgrammeState](): {contract.StatePlanned, contract.StateEased, contract.StateTooMuch, contract.StateMissed, contract.StateRunning, contract.StateComing},
+	reflect.TypeFor[rehearsal.Doing]():         doings(),
 	reflect.TypeFor[voice.Kind]():              voiceKinds(),
 	reflect.TypeFor[contract.How]():            {contract.Easy, contract.Right, contract.TooMuch},
 	reflect.TypeFor[contract.ChangeKind]():     kinds(),
@@ -119,6 +129,14 @@ func cueKinds() []any {
 	var list []any
 	for _, kind := range cue.Kinds {
 		list = append(list, kind)
+	}
+	return list
+}
+
+func doings() []any {
+	list := []any{rehearsal.Natural, rehearsal.Absent, rehearsal.Comes}
+	for _, phase := range []breath.Phase{breath.Inhale, breath.Hold, breath.Exhale, breath.Empty, breath.Stroke} {
+		list = append(list, rehearsal.Doing(phase))
 	}
 	return list
 }

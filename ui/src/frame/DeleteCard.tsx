@@ -14,6 +14,7 @@ const addresses = {
   class: "classes",
   voice: "voices",
   programme: "programmes",
+  rehearsal: "rehearsals",
 };
 
 type Props = { kind: Kind; id: number; name: string; to: string; onClose: () => void };

@@ -75,6 +75,14 @@ export interface Contract {
   VoiceText: VoiceText;
   VoiceMade: VoiceRecording;
   Expected: Expected;
+  Rehearsed: Rehearsals;
+  Rehearse: Rehearse;
+  Watching: Rehearsing;
+  Watched: RehearsalAdjusted;
+  WatchedDo: RehearsalProposed;
+  WatchedIf: RehearsalWould;
+  Came: RehearsalMoment;
+  Review: RehearsalReview;
   Session: Session;
   SignIn: SignIn;
 }
@@ -1231,6 +1239,273 @@ export interface ExpectedEase {
   low: number;
   median: number;
   high: number;
+}
+export interface Rehearsals {
+  scenarios: Scenario[];
+  rooms: SimulatedRoom[];
+  done: Rehearsal[];
+  limits: string;
+}
+export interface Scenario {
+  name: string;
+  title: string;
+  learn: string;
+  task: string;
+  away: boolean;
+  levels: ScenarioLevel[];
+}
+export interface ScenarioLevel {
+  says: string;
+  room: string;
+  people: number;
+  length_ms: number;
+  aims: string[];
+  tries: number;
+  reached: boolean;
+}
+export interface Rehearsal {
+  id: number;
+  title: string;
+  scenario: string;
+  level: number;
+  room: string;
+  started_ms: number;
+  at_ms: number;
+  over: boolean;
+  digest: RehearsalDigest | null;
+}
+export interface RehearsalDigest {
+  people: number;
+  to_see: number;
+  missed: number;
+  needless: number;
+  to_act_ms: number;
+  strained: number;
+  aims: number;
+  reached: number;
+  next: string;
+}
+export interface Rehearse {
+  scenario?: string;
+  level?: number;
+  plan_id?: number;
+  room?: string;
+  passage?: number;
+  seed?: number;
+}
+export interface Rehearsing {
+  id: number;
+  score: Score;
+  task: Scenario | null;
+  level: number;
+  room: string;
+  at_ms: number;
+  until_ms: number;
+  people: Watched[];
+  looks: number;
+  limits: string;
+}
+export interface Watched {
+  breath_ms: number;
+  acts: WatchedAct[];
+  signs: WatchedSign[];
+}
+export interface WatchedAct {
+  at_ms: number;
+  until_ms: number;
+  do: "natural" | "absent" | "comes" | "inhale" | "hold" | "exhale" | "empty" | "stroke";
+  through?: "" | "left" | "right" | "both" | "mouth";
+  counts?: number;
+}
+export interface WatchedSign {
+  id: string;
+  at_ms: number;
+  until_ms: number;
+}
+export interface RehearsalAdjusted {
+  answer: Answer;
+  now: Rehearsing;
+}
+export interface RehearsalProposed {
+  proposed: Proposed;
+  now: Rehearsing;
+}
+export interface RehearsalWould {
+  at_ms: number;
+  do: Adjust[];
+}
+export interface RehearsalMoment {
+  at_ms: number;
+  looked?: boolean;
+}
+export interface RehearsalReview {
+  rehearsal: Rehearsal;
+  task: Scenario | null;
+  end_ms: number;
+  slot_ms: number;
+  late_ms: number;
+  rest_ms: number;
+  planned_ms: number;
+  passages: ReviewPassage[];
+  people: ReviewPerson[];
+  moments: ReviewMoment[];
+  said: ReviewSaid[];
+  eased: ReviewEased[];
+  pressed: ReviewPress[];
+  aims: ReviewAim[];
+  looks: number;
+  digest: RehearsalDigest;
+  visible: number;
+  limits: string;
+}
+export interface ReviewPassage {
+  name: string;
+  at_ms: number;
+}
+export interface ReviewPerson {
+  strain: ReviewPoint[];
+  highest: number;
+  limit: number;
+  blocked: string;
+  breaths: number;
+  followed: number;
+  holds: number;
+  exceeded: number;
+  wrong: number;
+  latecomer: boolean;
+  shown: ReviewShown[];
+}
+export interface ReviewPoint {
+  at_ms: number;
+  strain: number;
+}
+export interface ReviewShown {
+  name: string;
+  at_ms: number;
+  until_ms: number;
+  times: number;
+  named_ms: number;
+  met_ms: number;
+  by:
+    | "advance"
+    | "again"
+    | "beside"
+    | "close"
+    | "counts"
+    | "drop-holds"
+    | "end"
+    | "enough"
+    | "finish-by"
+    | "last-round"
+    | "next"
+    | "note"
+    | "pause"
+    | "release"
+    | "restore-holds"
+    | "resume"
+    | "rounds"
+    | "signal"
+    | "strokes"
+    | "tempo"
+    | "undo";
+}
+export interface ReviewMoment {
+  id: string;
+  name: string;
+  at_ms: number;
+  until_ms: number;
+  people: number;
+  few: boolean;
+  named_ms: number;
+  pressed_ms: number;
+  by:
+    | "advance"
+    | "again"
+    | "beside"
+    | "close"
+    | "counts"
+    | "drop-holds"
+    | "end"
+    | "enough"
+    | "finish-by"
+    | "last-round"
+    | "next"
+    | "note"
+    | "pause"
+    | "release"
+    | "restore-holds"
+    | "resume"
+    | "rounds"
+    | "signal"
+    | "strokes"
+    | "tempo"
+    | "undo";
+  missed: boolean;
+}
+export interface ReviewSaid {
+  at_ms: number;
+  name: string;
+  there: boolean;
+  else: string[];
+  known: boolean;
+}
+export interface ReviewEased {
+  at_ms: number;
+  do:
+    | "advance"
+    | "again"
+    | "beside"
+    | "close"
+    | "counts"
+    | "drop-holds"
+    | "end"
+    | "enough"
+    | "finish-by"
+    | "last-round"
+    | "next"
+    | "note"
+    | "pause"
+    | "release"
+    | "restore-holds"
+    | "resume"
+    | "rounds"
+    | "signal"
+    | "strokes"
+    | "tempo"
+    | "undo";
+  strained: number;
+  at_ease: number;
+  lane: boolean;
+  needless: boolean;
+}
+export interface ReviewPress {
+  at_ms: number;
+  do:
+    | "advance"
+    | "again"
+    | "beside"
+    | "close"
+    | "counts"
+    | "drop-holds"
+    | "end"
+    | "enough"
+    | "finish-by"
+    | "last-round"
+    | "next"
+    | "note"
+    | "pause"
+    | "release"
+    | "restore-holds"
+    | "resume"
+    | "rounds"
+    | "signal"
+    | "strokes"
+    | "tempo"
+    | "undo";
+}
+export interface ReviewAim {
+  says: string;
+  done: boolean;
 }
 export interface Session {
   needed: boolean;

@@ -1,0 +1,236 @@
+package rehearsal
+
+import (
+	"embed"
+	"encoding/json"
+	"fmt"
+	"path"
+	"slices"
+	"strings"
+	"sync"
+
+	"github.com/goccy/go-yaml"
+
+	"vastlantern/core/pace"
+)
+
+//go:embed scenarios/*.yaml
+var scenarioFiles embed.FS
+
+// Scenario is a short task with one thing to learn, as its file has it.
+type Scenario struct {
+	Name   string
+	Order  int     `yaml:"order"` // in which they are learned
+	Title  string  `yaml:"title"`
+	Learn  string  `yaml:"learn"`
+	Task   string  `yaml:"task"`
+	Away   bool    `yaml:"away"` // the count is covered on the lead screen
+	Levels []Level `yaml:"levels"`
+}
+
+// Level is one of the three levels of a scenario.
+type Level struct {
+	Says      string         `yaml:"says"`      // what it is like, in a few words
+	Room      string         `yaml:"room"`      // of Rooms
+	More      []Kind         `yaml:"more"`      // people who come besides
+	Seed      int64          `yaml:"seed"`      //
+	Latecomer int64          `yaml:"latecomer"` // seconds after which somebody comes in; 0 for nobody
+	Plan      map[string]any `yaml:"plan"`
+	Aims      []Aim          `yaml:"aims"`
+}
+
+// Aim is one thing that is to be reached. One of its fields is set, or Seen or Met with Within.
+type Aim struct {
+	Seen     string `yaml:"seen"`     // it is said, or met, the first time that it is there
+	Met      string `yaml:"met"`      // its cause is met by an adjustment, the first time
+	Within   int64  `yaml:"within"`   // seconds from when it could be seen
+	Spread   *int   `yaml:"spread"`   // so many people at most come to tight faces
+	Missed   *int   `yaml:"missed"`   // so many things are missed at most
+	Needless *int   `yaml:"needless"` // so often at most it is made easier for nobody
+	Looks    *int   `yaml:"looks"`    // so often at most the covered count is looked at
+	OnTime   bool   `yaml:"on-time"`
+	Rest     bool   `yaml:"rest"` // the rest at the end is as long as planned
+}
+
+// Scenarios is all scenarios, in the order in which they are learned.
+func Scenarios() ([]Scenario, error) { return scenarios() }
+
+var scenarios = sync.OnceValues(func() ([]Scenario, error) {
+	entries, err := scenarioFiles.ReadDir("scenarios")
+	if err != nil {
+		return nil, err
+	}
+	list := make([]Scenario, len(entries))
+	for i, entry := range entries {
+		text, err := scenarioFiles.ReadFile(path.Join("scenarios", entry.Name()))
+		if err != nil {
+			return nil, err
+		}
+		if err := yaml.UnmarshalWithOptions(text, &list[i], yaml.DisallowUnknownField()); err != nil {
+			return nil, fmt.Errorf("%s: %w", entry.Name(), err)
+		}
+		list[i].Name = strings.TrimSuffix(entry.Name(), ".yaml")
+	}
+	slices.SortFunc(list, func(a, b Scenario) int { return a.Order - b.Order })
+	return list, nil
+})
+
+// FindScenario is the scenario of a name, and its level from 1.
+func FindScenario(name string, level int) (Scenario, Level, error) {
+	list, err := Scenarios()
+	if err != nil {
+		return Scenario{}, Level{}, err
+	}
+	for _, one := range list {
+		if one.Name == name && level >= 1 && level <= len(one.Levels) {
+			return one, one.Levels[level-1], nil
+		}
+	}
+	return Scenario{}, Level{}, fmt.Errorf("there is no task %q with a level %d", name, level)
+}
+
+// Document is the plan of a level, as a plan file has it.
+func (l *Level) Document(title string) ([]byte, error) {
+	document := map[string]any{"format": "vast-lantern-plan", "version": 1, "title": title}
+	for name, value := range l.Plan {
+		document[name] = value
+	}
+	return json.Marshal(document)
+}
+
+// Seat has the people of a level come.
+func (l *Level) Seat(seed int64) ([]Person, error) {
+	room, err := Find(l.Room)
+	if err != nil {
+		return nil, err
+	}
+	room.People = slices.Concat(room.People, l.More)
+	return room.Seat(seed), nil
+}
+
+// Reached is one aim, and whether it was reached.
+type Reached struct {
+	Says string
+	Done bool
+}
+
+// Reached looks at the aims of a level. looks is how often the covered count was looked at.
+func (l *Level) Reached(r *Review, looks int) []Reached {
+	list := make([]Reached, len(l.Aims))
+	for i, aim := range l.Aims {
+		list[i].Says = aim.Says()
+		list[i].Done = aim.reached(r, looks)
+	}
+	return list
+}
+
+// names is what can be seen, within a sentence.
+var names = map[string]string{
+	Gasp: "the gasp on the way in", Rushed: "the rushed exhale", Early: "who is done before the count", Late: "who still moves at the cue", Tight: "shoulders and tight faces",
+	Restless: "the restless", Strokes: "strokes that fall apart", Unwell: "who is unwell", Interrupted: "the interruption",
+}
+
+// Says is the aim in words.
+func (a Aim) Says() string {
+	switch {
+	case a.Seen != "":
+		return fmt.Sprintf("See %s within %d s", names[a.Seen], a.Within)
+	case a.Met == Unwell:
+		return fmt.Sprintf("Let it not come to it, or natural breath for everyone within %d s", a.Within)
+	case a.Met == Interrupted:
+		return fmt.Sprintf("Natural breath for everyone within %d s", a.Within)
+	case a.Met != "":
+		return fmt.Sprintf("Do something about its cause within %d s", a.Within)
+	case a.Spread != nil:
+		return fmt.Sprintf("Tight faces in %d people at most", *a.Spread)
+	case a.Missed != nil:
+		return atMost("Miss nothing", "Miss %d things at most", *a.Missed)
+	case a.Needless != nil:
+		return atMost("Ease nothing that was easy for all", "Ease what was easy for all %d times at most", *a.Needless)
+	case a.Looks != nil:
+		return atMost("Do not look at the count", "Look at the count %d times at most", *a.Looks)
+	case a.OnTime:
+		return "End within the slot"
+	}
+	return "Keep the whole rest at the end"
+}
+
+func atMost(none, some string, n int) string {
+	if n == 0 {
+		return none
+	}
+	return fmt.Sprintf(some, n)
+}
+
+func (a Aim) reached(r *Review, looks int) bool {
+	switch {
+	case a.Seen != "":
+		return r.first(a.Seen, func(m *Moment) bool {
+			return m.Named >= 0 && m.Named <= m.At+a.Within*1000 || m.Pressed >= 0 && m.Pressed <= m.At+a.Within*1000
+		})
+	case a.Met == Unwell && r.Over && !slices.ContainsFunc(r.Moments, func(m Moment) bool { return m.ID == Unwell }):
+		return true
+	case a.Met != "":
+		return r.first(a.Met, func(m *Moment) bool {
+			natural := m.By == pace.ToPause || a.Met != Unwell && a.Met != Interrupted
+			return m.Pressed >= 0 && m.Pressed <= m.At+a.Within*1000 && natural
+		})
+	case a.Spread != nil:
+		strained := 0
+		for i := range r.Courses {
+			if slices.Max(r.Courses[i].Highest) >= 2*Visible {
+				strained++
+			}
+		}
+		return r.Over && strained <= *a.Spread
+	case a.Missed != nil:
+		return r.Over && r.MissedCount() <= *a.Missed
+	case a.Needless != nil:
+		return r.NeedlessCount() <= *a.Needless
+	case a.Looks != nil:
+		return looks <= *a.Looks
+	case a.OnTime:
+		return r.Over && r.Late <= 0
+	}
+	return r.Over && r.Rest >= r.Planned
+}
+
+// first tells whether something holds for the first moment of its kind that is not of a few only.
+func (r *Review) first(id string, is func(*Moment) bool) bool {
+	for i := range r.Moments {
+		if m := &r.Moments[i]; m.ID == id && !m.Few {
+			return is(m)
+		}
+	}
+	return false
+}
+
+// MissedCount is how many things were missed.
+func (r *Review) MissedCount() (n int) {
+	for i := range r.Moments {
+		if r.Moments[i].Missed() {
+			n++
+		}
+	}
+	return n
+}
+
+// NeedlessCount is how often it was made easier where nobody had need of it.
+func (r *Review) NeedlessCount() (n int) {
+	for i := range r.Eased {
+		if r.Eased[i].Needless() {
+			n++
+		}
+	}
+	return n
+}
+
+// ToSee is how many things were to be seen.
+func (r *Review) ToSee() (n int) {
+	for _, m := range r.Moments {
+		if !m.Few {
+			n++
+		}
+	}
+	return n
+}

@@ -1,0 +1,59 @@
+package transfer
+
+import (
+	"bytes"
+	"cmp"
+	"encoding/json"
+	"errors"
+	"fmt"
+
+	"vastlantern/core/sheet"
+	"vastlantern/store"
+	"vastlantern/studio/contract"
+)
+
+// rehearsals is what was led with simulated rooms.
+func (tr *Transfer) rehearsals() ([]contract.ExportRehearsal, error) {
+	stored, err := tr.studio.Store.EveryRehearsal()
+	var list []contract.ExportRehearsal
+	for _, r := range stored {
+		if _, err := sheet.ReadDocument(bytes.NewReader(r.Document)); err != nil || !json.Valid(r.Setting) || !json.Valid(r.Script) {
+			tr.studio.NoteDamage(store.KindRehearsal, r.ID, cmp.Or(err, errors.New("what was pressed in it is no JSON")))
+			continue
+		}
+		one := contract.ExportRehearsal{
+			UID: r.UID, StartedAt: r.StartedAt, UpdatedAt: r.UpdatedAt, EndedAt: ifAny(r.EndedAt), DeletedAt: ifAny(r.DeletedAt), AtMS: r.AtMS, Looks: r.Looks,
+			Setting: compact(r.Setting), Script: compact(r.Script), Document: compact(r.Document),
+		}
+		if len(r.Digest) > 0 {
+			one.Digest = compact(r.Digest)
+		}
+		list = append(list, one)
+	}
+	return list, err
+}
+
+// rehearsal is what is done with a rehearsal of the file: the form that was changed last counts.
+func (i *Import) rehearsal(here *contract.ExportRehearsal, in contract.ExportRehearsal) error {
+	document, p, err := rewritten(in.Document)
+	if p == nil {
+		return fmt.Errorf("its plan cannot be read: %w", err)
+	}
+	row := store.Rehearsal{
+		UID: in.UID, StartedAt: in.StartedAt, UpdatedAt: in.UpdatedAt, EndedAt: orZero(in.EndedAt), DeletedAt: orZero(in.DeletedAt), AtMS: in.AtMS, Looks: in.Looks,
+		Setting: compact(in.Setting), Script: compact(in.Script), Document: document,
+	}
+	if len(in.Digest) > 0 {
+		row.Digest = compact(in.Digest)
+	}
+	change := Change{Kind: "rehearsal", Name: p.Title, Does: doesAdd}
+	if here == nil {
+		return i.put(change, func(st *store.Store) error {
+			_, err := st.AddRehearsal(row)
+			return err
+		})
+	}
+	row.ID = i.rehearsals[in.UID]
+	change.Does, change.What = does(here, in, changedAt(here.UpdatedAt, here.DeletedAt), changedAt(in.UpdatedAt, in.DeletedAt))
+	return i.replace(change, here.DeletedAt, in.DeletedAt, func(st *store.Store) error { return st.SaveRehearsal(row) })
+}
