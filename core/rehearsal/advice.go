@@ -37,7 +37,7 @@ func (r *Review) advice() Advice {
 			return Advice{"When somebody is unwell, natural breath for everyone comes first, by one key, and then you look further.", Unwell}
 		}
 	}
-	if id := r.most(func(m *Moment) bool { return m.Missed() }); id != "" {
+	if id := r.gravest(func(m *Moment) bool { return m.Missed() }); id != "" {
 		return Advice{look[id], id}
 	}
 	for _, s := range r.Said {
@@ -45,7 +45,7 @@ func (r *Review) advice() Advice {
 			return Advice{"You looked, and took one thing for another. " + look[s.Else[0]], s.Else[0]}
 		}
 	}
-	if id := r.most(func(m *Moment) bool { return !m.Few && OfStrain(m.ID) && m.Named >= 0 && m.Pressed < 0 }); id != "" {
+	if id := r.gravest(func(m *Moment) bool { return !m.Few && OfStrain(m.ID) && m.Named >= 0 && m.Pressed < 0 }); id != "" {
 		return Advice{"You saw it, and the cause stayed. After saying what you see, take what is proposed, or a gentler lane for some.", id}
 	}
 	if needless := r.NeedlessCount(); needless > 0 {
@@ -77,34 +77,31 @@ func times(n int) string {
 	return fmt.Sprintf("%d times", n)
 }
 
-// most is what a condition holds for most often, the gravest of several.
-func (r *Review) most(is func(*Moment) bool) string {
-	count := map[string]int{}
-	for i := range r.Moments {
-		if m := &r.Moments[i]; is(m) {
-			count[m.ID]++
-		}
-	}
-	best := ""
+// gravest is the gravest of what a condition holds for, empty for nothing.
+func (r *Review) gravest(is func(*Moment) bool) string {
 	for _, id := range []string{Unwell, Gasp, Rushed, Strokes, Tight, Early, Interrupted, Late, Restless} {
-		if count[id] > count[best] {
-			best = id
+		for i := range r.Moments {
+			if m := &r.Moments[i]; m.ID == id && is(m) {
+				return id
+			}
 		}
 	}
-	return best
+	return ""
 }
 
-// ToAct is the middle of the seconds from what could be seen to the adjustment that met it, and whether there was any.
+// ToAct is the middle of the seconds from what could be seen to the adjustment that met it, and whether there was any. Attention that
+// is away for a while is no part of it: one word brings it back.
 func (r *Review) ToAct() (seconds float64, any bool) {
 	var all []int64
 	for _, m := range r.Moments {
-		if m.Pressed >= 0 && !m.Few {
+		if m.Pressed >= 0 && m.ID != Late && m.ID != Restless {
 			all = append(all, m.Pressed-m.At)
 		}
 	}
-	if len(all) == 0 {
+	n := len(all)
+	if n == 0 {
 		return 0, false
 	}
 	slices.Sort(all)
-	return float64(all[len(all)/2]) / 1000, true
+	return float64(all[(n-1)/2]+all[n/2]) / 2000, true
 }

@@ -65,13 +65,14 @@ type body struct {
 	happens   *Happens
 	strain    float64
 	stopped   bool    // until the next rest
+	lane      int     // the passage in which the gentler lane was taken
 	rested    bool    // natural breath came after one arrived
-	away      int64   // the last minute in which attention was asked after
 	count     float64 // seconds of a count, as it was last
 	through   breath.Through
 	hold      bool // the last hold was too long
 	empty     bool
 	strokes   float64 // so far, in a row
+	began     int64   // when this breath did
 	moved     float64 // seconds that this breath has moved, those through a blocked nostril weighted
 	long      float64 // seconds of it beyond what is easy
 	hard      bool    // something of this breath was too much
@@ -98,7 +99,7 @@ func (c *Class) Follow(p *Person, who int, seed int64, watched, latecomer bool) 
 		if arrives > 0 && !b.joins(parts, arrives) {
 			continue
 		}
-		beside := len(one.lane) > 0 && b.takesLane()
+		beside := len(one.lane) > 0 && b.takesLane(one.lane[0].passage)
 		if beside {
 			parts = one.lane
 		}
@@ -138,8 +139,14 @@ func resting(kind breath.Phase) bool { return kind == breath.Free || kind == bre
 // nearlyAll is the Limit from which on one pushes through.
 const nearlyAll = 0.95
 
-// takesLane tells whether one breathes the gentler way: when it begins to strain, and never those who push through.
-func (b *body) takesLane() bool { return b.Limit < nearlyAll && b.strain >= Visible/2 }
+// takesLane tells whether one breathes the gentler way: from when it begins to strain, until the passage is over. Those who push
+// through never do.
+func (b *body) takesLane(passage int) bool {
+	if b.Limit < nearlyAll && b.strain >= Visible/2 {
+		b.lane = passage
+	}
+	return b.lane == passage
+}
 
 // restEvery is how far apart the points of strain are while it fades, in seconds.
 const restEvery = 2
@@ -183,10 +190,10 @@ func (b *body) act(a Act) { b.course.Acts = append(b.course.Acts, a) }
 // lead takes a phase that is led.
 func (b *body) lead(p *part, beside bool) {
 	if p.first {
-		b.moved, b.long, b.hard = 0, 0, false
+		b.began, b.moved, b.long, b.hard = p.from, 0, 0, false
 	}
 	if b.watched {
-		b.disturbed(p)
+		b.distracted(p)
 		if p.last {
 			b.course.Breaths++
 		}
@@ -285,10 +292,11 @@ func (b *body) whole(p *part, of Load) Load {
 		return of
 	}
 	b.long += of.Beyond
-	if !p.last {
+	if !p.moved {
 		of.Sign = ""
+		return of
 	}
-	of.Beyond = b.long
+	of.At, of.Beyond = b.began, b.long
 	return of
 }
 
@@ -363,12 +371,6 @@ func (b *body) begins(p *part) map[string]bool {
 			b.show(p, Unwell, 6, p.from, b.Dizzy)
 		}
 	}
-	if minute := p.from/60_000 + 1; p.kind == breath.Inhale && minute > b.away {
-		b.away = minute
-		if !b.attentive(p.from) && chance(b.seed, b.who, minute, 7) < b.Wanders {
-			b.show(p, Restless, 8, p.from, b.Shows)
-		}
-	}
 	return seen
 }
 
@@ -425,14 +427,24 @@ func (b *body) does(p *part, of Load, slopes []slope, signs map[string]bool) {
 	b.act(act)
 }
 
-// disturbed is what somebody else's coming late does to attention.
-func (b *body) disturbed(p *part) {
-	if b.happens.Latecomer == 0 {
-		return
+// distracted is when attention goes away by itself, or with somebody who comes late.
+func (b *body) distracted(p *part) {
+	const minute = 60_000
+	for m := p.from / minute; m <= p.to/minute; m++ {
+		at := m*minute + int64(minute*chance(b.seed, b.who, m, 12))
+		if chance(b.seed, b.who, m, 7) < b.Wanders {
+			b.restless(p, at)
+		}
 	}
 	const share, within = 0.35, 30_000
-	at := b.happens.Latecomer + int64(within*chance(b.seed, b.who, 78))
-	if p.from <= at && at < p.to && chance(b.seed, b.who, 77) < share {
+	if b.happens.Latecomer > 0 && chance(b.seed, b.who, 77) < share {
+		b.restless(p, b.happens.Latecomer+int64(within*chance(b.seed, b.who, 78)))
+	}
+}
+
+// restless has attention be away from a moment of a phase on.
+func (b *body) restless(p *part, at int64) {
+	if p.from <= at && at < p.to && !b.attentive(at) && b.chance(p, 8) < b.Shows {
 		b.course.Signs = append(b.course.Signs, Sign{Restless, at, at + lasts[Restless], p.passage, p.round})
 	}
 }

@@ -2,6 +2,7 @@ package rehearsal
 
 import (
 	"math"
+	"slices"
 
 	"vastlantern/core/breath"
 	"vastlantern/core/pace"
@@ -44,6 +45,7 @@ type part struct {
 	counts         int
 	tempo          float64 // counts or strokes a minute
 	first, last    bool    // of its breath
+	moved          bool    // no part of its breath moves any more after it
 }
 
 func (p *part) seconds() float64 { return float64(p.to-p.from) / 1000 }
@@ -130,6 +132,10 @@ func partsOf(rows []pace.Row, now int64) []part {
 		p.first = i == 0 || parts[i-1].last
 		moved = moved && !p.first || !p.kind.Held()
 		p.last = moved && (i+1 == len(parts) || parts[i+1].breath != p.breath || parts[i+1].kind == breath.Inhale)
+	}
+	for i := range slices.Backward(parts) {
+		p := &parts[i]
+		p.moved = p.last || parts[i+1].moved && parts[i+1].kind.Held()
 	}
 	return parts
 }

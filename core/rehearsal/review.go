@@ -15,7 +15,7 @@ type Review struct {
 	Shown   []Shown  // what was to be seen of each, in the order of time
 	Moments []Moment // what was to be seen in the room, in the order of time
 	Said    []Said   // what was said to be seen
-	Eased   []Eased  // what was made easier
+	Eased   []Eased  // what was made easier for all, but for natural breath where something asked for it
 	Held    []Holds  // of each of the people
 	End     int64    // of the class, or how far it came
 	Over    bool     // it came to its end
@@ -81,6 +81,7 @@ type Holds struct{ Held, Exceeded int }
 // How what was seen, said and done belong together, in milliseconds. Guesses.
 const (
 	apart    = 45_000 // the same once more within this is the same thing
+	together = 5000   // the same in somebody else; of attention, which comes and goes
 	grace    = 15_000 // after it was last to be seen, in which it may be said
 	attends  = 30_000 // in which a slower tempo answers attention that is away
 	tookWell = 20_000 // in which natural breath comes for somebody who is unwell
@@ -103,7 +104,7 @@ func (l *Led) Review() Review {
 	r.moments(len(l.People))
 	r.said(took)
 	for i, a := range answers {
-		if a.Refused == "" && easesAll(&a) {
+		if a.Refused == "" && easesAll(&a) && !(a.Do == pace.ToPause && r.asksForRest(a.At)) {
 			r.Eased = append(r.Eased, l.eased(&r, i, &a))
 		}
 	}
@@ -230,6 +231,9 @@ func (r *Review) met(s *Shown, class *Class) (at int64, rested bool) {
 			return load.At, rest >= 0 && rest <= load.At
 		}
 	}
+	if rest < 0 { // the class was left before it could come again
+		return r.End, false
+	}
 	return rest, true
 }
 
@@ -287,7 +291,11 @@ func (c *Class) slowed(from, to int64) int64 {
 func (r *Review) moments(people int) {
 	for i := range r.Shown {
 		s := &r.Shown[i]
-		at := slices.IndexFunc(r.Moments, func(m Moment) bool { return m.ID == s.ID && s.At-m.Until < apart })
+		gap := int64(apart)
+		if !OfStrain(s.ID) {
+			gap = together
+		}
+		at := slices.IndexFunc(r.Moments, func(m Moment) bool { return m.ID == s.ID && s.At-m.Until < gap })
 		if at < 0 {
 			at = len(r.Moments)
 			r.Moments = append(r.Moments, Moment{ID: s.ID, At: s.At, Until: s.Until, Named: -1, Pressed: -1})
@@ -324,9 +332,10 @@ func (r *Review) said(took []pace.Answer) {
 		one := Said{At: a.At, ID: a.See, Known: slices.Contains(modelled, a.See) || a.See == settled}
 		for _, s := range r.Shown {
 			switch {
-			case a.At < s.At || a.At > s.Until+grace:
+			case a.At < s.At || a.At > s.Until+apart:
 			case s.ID == a.See:
 				one.There = true
+			case a.At > s.Until+grace:
 			case !slices.Contains(one.Else, s.ID):
 				one.Else = append(one.Else, s.ID)
 			}
@@ -351,6 +360,13 @@ func easesAll(a *pace.Answer) bool {
 		return a.After.Tempo.Cmp(a.Before.Tempo) < 0
 	}
 	return false
+}
+
+// asksForRest tells whether something was there that natural breath for all is the answer to, whoever is at ease.
+func (r *Review) asksForRest(at int64) bool {
+	return slices.ContainsFunc(r.Shown, func(s Shown) bool {
+		return (s.ID == Unwell || s.ID == Interrupted) && at >= s.At && at <= s.Until+apart
+	})
 }
 
 // eased looks at an adjustment of the script: who had need of it.

@@ -162,13 +162,16 @@ func atMost(none, some string, n int) string {
 	return fmt.Sprintf(some, n)
 }
 
+// reached tells whether it was reached. What somebody did not let come to it is reached too.
 func (a Aim) reached(r *Review, looks int) bool {
 	switch {
+	case a.Seen != "" && !OfStrain(a.Seen) && r.Over && r.never(a.Seen): // it did not come to it
+		return true
 	case a.Seen != "":
 		return r.first(a.Seen, func(m *Moment) bool {
 			return m.Named >= 0 && m.Named <= m.At+a.Within*1000 || m.Pressed >= 0 && m.Pressed <= m.At+a.Within*1000
 		})
-	case a.Met == Unwell && r.Over && !slices.ContainsFunc(r.Moments, func(m Moment) bool { return m.ID == Unwell }):
+	case a.Met == Unwell && r.Over && r.never(Unwell):
 		return true
 	case a.Met != "":
 		return r.first(a.Met, func(m *Moment) bool {
@@ -193,6 +196,11 @@ func (a Aim) reached(r *Review, looks int) bool {
 		return r.Over && r.Late <= 0
 	}
 	return r.Over && r.Rest >= r.Planned
+}
+
+// never tells whether nothing of a kind was there, but in a few.
+func (r *Review) never(id string) bool {
+	return !slices.ContainsFunc(r.Moments, func(m Moment) bool { return m.ID == id && !m.Few })
 }
 
 // first tells whether something holds for the first moment of its kind that is not of a few only.

@@ -79,6 +79,10 @@ func run(folder, small string) error {
 			record = class // the first of the two that were eased, with the most to see
 		}
 	}
+	rehearsed, err := p.rehearse()
+	if err != nil {
+		return fmt.Errorf("rehearsal: %w", err)
+	}
 	views := []struct {
 		name, path, ready string
 		width, height     int
@@ -92,7 +96,7 @@ func run(folder, small string) error {
 		{"school", "/school", "Your own words", 1280, 800},
 		{"taught", "/taught", "Aldersee", 1280, 800},
 		{"programme", "/programmes/1", "it waits at step", 1280, 800},
-		{"keys", "/keys", "Press what you will use", 1280, 800},
+		{"review", fmt.Sprintf("/rehearse/%d", rehearsed), "practise next", 1280, 1250},
 		{"room-waiting", "/room/" + code.Code, "Soon[^]*today", 1280, 800},
 		{"home", fmt.Sprintf("/taught/%d/home", latest.ID), "before sleep", 1280, 800},
 		{"record", fmt.Sprintf("/taught/%d", record.ID), "adjustments", 1280, 800},
@@ -110,6 +114,44 @@ func run(folder, small string) error {
 		}
 	}
 	return p.lead(evening)
+}
+
+// rehearse takes the picture of a rehearsal in which somebody gasps, and gives the number of one of the demo's that is over.
+func (p photographer) rehearse() (over int64, err error) {
+	var all contract.Rehearsals
+	if err := p.program.Get("/api/rehearsals", &all); err != nil {
+		return 0, err
+	}
+	for _, one := range all.Done {
+		if one.Scenario == "gasp" {
+			over = one.ID
+			break
+		}
+	}
+	var room contract.Rehearsing
+	if err := p.program.Post("/api/rehearsals", `{"scenario": "gasp", "level": 2}`, &room); err != nil {
+		return 0, err
+	}
+	page, err := p.browser.Page(fmt.Sprintf("%s/rehearse/%d/lead", p.program.URL, room.ID), 1280, 800, patience)
+	if err != nil {
+		return 0, err
+	}
+	defer page.Close()
+	begin, err := page.ElementR("button", "Begin")
+	if err != nil {
+		return 0, err
+	}
+	if err := begin.Click(proto.InputMouseButtonLeft, 1); err != nil {
+		return 0, err
+	}
+	if _, err := page.ElementR(".people li", "mouth open"); err != nil {
+		return 0, err
+	}
+	picture, err := page.Screenshot(false, nil)
+	if err != nil {
+		return 0, err
+	}
+	return over, os.WriteFile(filepath.Join(p.folder, "rehearsal.png"), picture, 0o644)
 }
 
 // takeSmall takes the picture that an empty view shows of itself filled.
@@ -184,7 +226,7 @@ func (p photographer) lead(plan contract.PlanCard) error {
 	for _, v := range []struct {
 		name, phase   string
 		width, height int
-	}{{"lead", `exhale\s*right`, 1280, 800}, {"lead-phone", `exhale\s*left`, 390, 844}, {"lead-large", "hold", 1920, 1080}} {
+	}{{"lead", `exhale\s*right`, 1280, 800}, {"lead-phone", `exhale\s*left`, 390, 844}} {
 		page, err := p.browser.Page(fmt.Sprintf("%s/lead/%d", p.program.URL, score.ClassID), v.width, v.height, patience)
 		if err != nil {
 			return err

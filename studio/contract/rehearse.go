@@ -43,8 +43,17 @@ type ExpectedEase struct {
 type Rehearsals struct {
 	Scenarios []Scenario      `json:"scenarios"` // in the order in which they are learned
 	Rooms     []SimulatedRoom `json:"rooms"`
+	Plans     []RehearsalPlan `json:"plans"`
 	Done      []Rehearsal     `json:"done"` // the latest first; one that goes on among them
 	Limits    string          `json:"limits"`
+}
+
+// RehearsalPlan is a plan that can be rehearsed.
+type RehearsalPlan struct {
+	ID       int64    `json:"id"`
+	Title    string   `json:"title"`
+	StartsMS float64  `json:"starts_ms"` // 0 where it has no time
+	Passages []string `json:"passages"`  // their names
 }
 
 // Scenario is a short task with one thing to learn.
@@ -216,27 +225,27 @@ type ReviewPoint struct {
 
 // ReviewShown is something that was to be seen of somebody for a while.
 type ReviewShown struct {
-	Name    string    `json:"name"`
-	AtMS    int64     `json:"at_ms"`
-	UntilMS int64     `json:"until_ms"`
-	Times   int       `json:"times"`
-	NamedMS int64     `json:"named_ms"`
-	MetMS   int64     `json:"met_ms"` // when its cause was met, or was over
-	By      pace.Verb `json:"by"`     // the adjustment that met it; empty where it passed by itself
+	Name    string `json:"name"`
+	AtMS    int64  `json:"at_ms"`
+	UntilMS int64  `json:"until_ms"`
+	Times   int    `json:"times"`
+	NamedMS int64  `json:"named_ms"`
+	MetMS   int64  `json:"met_ms"` // when its cause was met, or was over
+	By      string `json:"by"`     // the adjustment that met it; empty where it passed by itself
 }
 
 // ReviewMoment is something that was to be seen in the room for a while.
 type ReviewMoment struct {
-	ID        string    `json:"id"`
-	Name      string    `json:"name"`
-	AtMS      int64     `json:"at_ms"`
-	UntilMS   int64     `json:"until_ms"`
-	People    int       `json:"people"`
-	Few       bool      `json:"few"` // too few to do anything about it
-	NamedMS   int64     `json:"named_ms"`
-	PressedMS int64     `json:"pressed_ms"` // the adjustment that met its cause
-	By        pace.Verb `json:"by"`
-	Missed    bool      `json:"missed"`
+	ID        string `json:"id"`
+	Name      string `json:"name"`
+	AtMS      int64  `json:"at_ms"`
+	UntilMS   int64  `json:"until_ms"`
+	People    int    `json:"people"`
+	Few       bool   `json:"few"` // too few to do anything about it
+	NamedMS   int64  `json:"named_ms"`
+	PressedMS int64  `json:"pressed_ms"` // the adjustment that met its cause
+	By        string `json:"by"`
+	Missed    bool   `json:"missed"`
 }
 
 // ReviewSaid is what was said to be seen.

@@ -55,7 +55,7 @@ type press struct {
 	do      contract.Adjust
 }
 
-// Load brings the scenario into the store: once the groups, their past and a recorded voice, and, whenever no class is to come, the
+// Load brings the scenario into the store: once the groups, their past, some rehearsals and a recorded voice, and, whenever no class is to come, the
 // plans for the next days. Now is the time on the application's clock, in the place where it is shown.
 func Load(s *store.Store, now time.Time) error {
 	upcoming, err := anyToCome(s, now)
@@ -71,6 +71,9 @@ func Load(s *store.Store, now time.Time) error {
 		ids[k.Name] = k.ID
 	}
 	if err := load(s, now, ids); err != nil {
+		return err
+	}
+	if err := layRehearsals(s, now); err != nil {
 		return err
 	}
 	return layVoice(desk.WithTime(s, func() time.Time { return now }, 1), true)

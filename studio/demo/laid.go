@@ -75,6 +75,9 @@ func Lay(d *desk.Desk) (contract.DemoData, error) {
 		if err := load(d.Store, d.Now(), map[string]int64{}); err != nil {
 			return err
 		}
+		if err := layRehearsals(d.Store, d.Now()); err != nil {
+			return err
+		}
 		return layVoice(d, false)
 	})
 	if err != nil {
@@ -87,7 +90,7 @@ func Lay(d *desk.Desk) (contract.DemoData, error) {
 	return State(d)
 }
 
-// Remove removes the groups of the demo with their plans and classes, and its voice. They can be brought back for 30 days, as all that is
+// Remove removes the groups of the demo with their plans and classes, its rehearsals and its voice. They can be brought back for 30 days, as all that is
 // deleted.
 func Remove(d *desk.Desk) (contract.DemoData, error) {
 	there, err := laid(d.Store)
@@ -96,6 +99,15 @@ func Remove(d *desk.Desk) (contract.DemoData, error) {
 	}
 	for _, g := range there {
 		if _, err := d.Transfer.Delete(string(store.KindGroup), g.ID, true); err != nil {
+			return contract.DemoData{}, err
+		}
+	}
+	ids, err := laidRehearsals(d.Store)
+	if err != nil {
+		return contract.DemoData{}, err
+	}
+	for _, id := range ids {
+		if _, err := d.Transfer.Delete(string(store.KindRehearsal), id, false); err != nil {
 			return contract.DemoData{}, err
 		}
 	}

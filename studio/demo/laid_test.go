@@ -22,14 +22,22 @@ func TestTheDemoIsLaidInAndRemoved(t *testing.T) {
 	require.NoError(t, err)
 	assert.ElementsMatch(t, state.Offered, state.Groups)
 	assert.NotEmpty(t, d.Today.Show().Taught)
+	rehearsed := func() int {
+		all, err := d.Rehearse.All()
+		require.NoError(t, err)
+		return len(all.Done)
+	}
+	assert.Equal(t, 6, rehearsed())
 	_, err = demo.Lay(d.Desk)
 	require.ErrorIs(t, err, studio.ErrConflict)
 	state, err = demo.Remove(d.Desk)
 	require.NoError(t, err)
 	assert.Empty(t, state.Groups)
 	assert.Empty(t, d.Today.Show().Taught)
+	assert.Zero(t, rehearsed())
 	_, err = d.Plans.Plan(own.ID)
 	assert.NoError(t, err)
 	_, err = demo.Lay(d.Desk)
 	assert.NoError(t, err, "and again")
+	assert.Equal(t, 6, rehearsed())
 }

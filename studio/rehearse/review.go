@@ -4,6 +4,7 @@ import (
 	"bytes"
 	"encoding/json"
 	"log/slog"
+	"time"
 
 	"vastlantern/core/pace"
 	"vastlantern/core/rehearsal"
@@ -15,7 +16,7 @@ import (
 
 // All is what can be rehearsed, and what was.
 func (r *Rehearse) All() (contract.Rehearsals, error) {
-	all := contract.Rehearsals{Scenarios: []contract.Scenario{}, Done: []contract.Rehearsal{}, Limits: limits}
+	all := contract.Rehearsals{Scenarios: []contract.Scenario{}, Plans: []contract.RehearsalPlan{}, Done: []contract.Rehearsal{}, Limits: limits}
 	var err error
 	if all.Rooms, err = simulatedRooms(); err != nil {
 		return all, err
@@ -33,6 +34,9 @@ func (r *Rehearse) All() (contract.Rehearsals, error) {
 		}
 		all.Scenarios = append(all.Scenarios, one)
 	}
+	if all.Plans, err = r.plans(); err != nil {
+		return all, err
+	}
 	stored, err := r.studio.Store.Rehearsals()
 	if err != nil {
 		return all, err
@@ -47,6 +51,36 @@ func (r *Rehearse) All() (contract.Rehearsals, error) {
 		count(all.Scenarios, one)
 	}
 	return all, nil
+}
+
+const (
+	mostPlans = 60
+	lately    = 14 * 24 * time.Hour
+)
+
+// plans is those that come, that were lately, and that have no time.
+func (r *Rehearse) plans() ([]contract.RehearsalPlan, error) {
+	stored, err := r.studio.Store.Plans()
+	list := []contract.RehearsalPlan{}
+	for _, row := range stored {
+		old := !row.StartsAt.IsZero() && row.StartsAt.Before(r.studio.Now().Add(-lately))
+		if old || len(list) == mostPlans {
+			continue
+		}
+		_, p, err := sheet.ReadPlan(bytes.NewReader(row.Document))
+		if err != nil || len(p.Passages) == 0 {
+			continue // it cannot be led yet, and says so where it is planned
+		}
+		one := contract.RehearsalPlan{ID: row.ID, Title: p.Title, Passages: []string{}}
+		if !row.StartsAt.IsZero() {
+			one.StartsMS = contract.Millis(row.StartsAt)
+		}
+		for i := range p.Passages {
+			one.Passages = append(one.Passages, p.Passages[i].Name())
+		}
+		list = append(list, one)
+	}
+	return list, err
 }
 
 // count notes a rehearsal at its task.
@@ -191,7 +225,7 @@ func (r *Rehearse) review(l *led) (contract.RehearsalReview, error) {
 	}
 	for _, one := range back.Moments {
 		review.Moments = append(review.Moments, contract.ReviewMoment{
-			ID: one.ID, Name: contract.SignalName(one.ID), AtMS: one.At, UntilMS: one.Until, People: len(one.People), Few: one.Few, NamedMS: one.Named, PressedMS: one.Pressed, By: one.By, Missed: one.Missed(),
+			ID: one.ID, Name: contract.SignalName(one.ID), AtMS: one.At, UntilMS: one.Until, People: len(one.People), Few: one.Few, NamedMS: one.Named, PressedMS: one.Pressed, By: string(one.By), Missed: one.Missed(),
 		})
 	}
 	for _, one := range back.Said {
@@ -270,7 +304,7 @@ func person(back *rehearsal.Review, m *rehearsal.Led, who int) contract.ReviewPe
 	}
 	for _, s := range back.Shown {
 		if s.Who == who {
-			one.Shown = append(one.Shown, contract.ReviewShown{Name: contract.SignalName(s.ID), AtMS: s.At, UntilMS: s.Until, Times: s.Times, NamedMS: s.Named, MetMS: s.Met, By: s.By})
+			one.Shown = append(one.Shown, contract.ReviewShown{Name: contract.SignalName(s.ID), AtMS: s.At, UntilMS: s.Until, Times: s.Times, NamedMS: s.Named, MetMS: s.Met, By: string(s.By)})
 		}
 	}
 	return one

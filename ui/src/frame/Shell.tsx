@@ -14,6 +14,7 @@ const views = [
   ["/practices", "Practices"],
   ["/groups", "Groups"],
   ["/taught", "Taught"],
+  ["/rehearse", "Rehearse"],
   ["/school", "School"],
   ["/help", "Help"],
 ] as const;

@@ -12,6 +12,7 @@ import screens from "../../../docs/manual/screens.md?raw";
 import typing from "../../../docs/manual/typing.md?raw";
 import views from "../../../docs/manual/views.md?raw";
 import programmes from "../../../docs/manual/programmes.md?raw";
+import rehearsal from "../../../docs/manual/rehearsal.md?raw";
 import voice from "../../../docs/manual/voice.md?raw";
 import yourData from "../../../docs/manual/your-data.md?raw";
 
@@ -25,6 +26,7 @@ const pages: { [name: string]: string } = {
   home,
   programmes,
   voice,
+  rehearsal,
   screens,
   "your-data": yourData,
 };

@@ -13,8 +13,10 @@ type Props = {
   lane: Control;
   armed: string;
   would: Map<string, Preview>;
-  live: boolean;
-  classId: number;
+  /** whether what is seen and tapped can be said */
+  asks: boolean;
+  /** the class that can be led from the lap; null for none */
+  lap: number | null;
   keys: Keys | undefined;
   /** whether a change of tempo reaches later passages; null where there are none that it could */
   carry: boolean | null;
@@ -34,8 +36,8 @@ export function Controls(props: Props) {
     lane,
     armed,
     would,
-    live,
-    classId,
+    asks,
+    lap,
     keys,
     carry,
     onCarry,
@@ -75,14 +77,14 @@ export function Controls(props: Props) {
           ))}
           <div className="group panels" role="group" aria-label="More">
             {key(lane, "lanekey")}
-            {panelsOf(live, keys).map((p) => (
+            {panelsOf(asks, keys).map((p) => (
               <button key={p.panel} type="button" className="key" onClick={() => onPanel(p.panel)}>
                 <KeyName of={p.key} />
                 <span className="name">{p.name}</span>
               </button>
             ))}
-            {live && (
-              <Link className="key lap" to={`/remote/${classId}`}>
+            {lap !== null && (
+              <Link className="key lap" to={`/remote/${lap}`}>
                 <span className="name">In the lap</span>
               </Link>
             )}

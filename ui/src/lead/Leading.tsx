@@ -14,6 +14,7 @@ import { awakeWords, useAwake } from "../player/useAwake";
 import { get } from "../wire/api";
 import type { Score, Settings } from "../wire/contract";
 import { Controls } from "./Controls";
+import type { Desk } from "./desk";
 import { type Control, controls, goOn, laneOf, natural, type Press } from "./adjustments";
 import { GapCard } from "./GapCard";
 import { withPreview } from "./effects";
@@ -37,15 +38,18 @@ type Props = {
   score: Score;
   connected: boolean;
   take: (score: Score) => void;
-  /** makes an adjustment, and takes the score after it; onSlow says what to tell while there is no answer */
-  send: (press: Press, onSlow: (words: string) => void) => Promise<void>;
-  /** whether a class is led, or a plan only tried out */
+  desk: Desk;
+  /** whether a class is really led, not tried out or rehearsed */
   live: boolean;
+  /** what stands below the count */
+  beside?: ReactNode;
+  /** what stands in the place of the count, where it is not to be read */
+  covered?: ReactNode;
   children?: ReactNode;
 };
 
 /** Leading is the lead screen of a class, or of a plan that is tried out. */
-export function Leading({ score, connected, take, send, live, children }: Props) {
+export function Leading({ score, connected, take, desk, live, beside, covered, children }: Props) {
   const [light, changeLight] = useLight("lead", "night");
   const place = usePlace(score);
   const { phase } = place;
@@ -71,12 +75,12 @@ export function Leading({ score, connected, take, send, live, children }: Props)
     async (press: Press) => {
       try {
         const reaching = press.do === "tempo" ? { carry, ...press } : press;
-        await send(reaching, (words) => say(`${verbName(press.do)}: ${words}`));
+        await desk.send(reaching, (words) => say(`${verbName(press.do)}: ${words}`));
       } catch (error) {
         say((error as Error).message);
       }
     },
-    [say, send, carry],
+    [say, desk, carry],
   );
 
   const passage = phase ? score.passages[phase.passage - 1] : undefined;
@@ -86,7 +90,7 @@ export function Leading({ score, connected, take, send, live, children }: Props)
   const on = phase ? goOn(phase, keys) : null;
   const lane = phase && passage ? laneOf({ phase, passage, slot: score.slot_ms, keys }) : null;
   const always = [on, breath, lane].filter((control) => control !== null);
-  const would = useWould(score, place, [...plain.flatMap((g) => g.controls), ...always], live);
+  const would = useWould(score, place, [...plain.flatMap((g) => g.controls), ...always], desk.asks);
   const groups = plain.map((group) => ({
     ...group,
     controls: group.controls.map((control) => withPreview(control, would.get(control.id), score)),
@@ -105,7 +109,7 @@ export function Leading({ score, connected, take, send, live, children }: Props)
   };
 
   const asking = leaving.state === "blocked" ? "leave" : gap.from !== null ? "gap" : "";
-  const keyboard = { controls: all, groups, keys, panel: asking || panel, live };
+  const keyboard = { controls: all, groups, keys, panel: asking || panel, asks: desk.asks !== undefined };
   const follow = (meaning: Meaning) => {
     if (!meaning) return false;
     if (meaning === "reach") setCarry(!carry);
@@ -134,9 +138,8 @@ export function Leading({ score, connected, take, send, live, children }: Props)
           panel={panel}
           passage={passage}
           verbs={phase?.verbs ?? []}
-          classId={score.class_id}
+          desk={desk}
           sound={sound}
-          take={take}
           onAdjust={adjust}
           onClose={closePanel}
         />
@@ -162,10 +165,9 @@ export function Leading({ score, connected, take, send, live, children }: Props)
           <Over score={score} live={live} />
         ) : (
           <>
-            <div className="stagebox">
-              <Stage score={score} place={place} />
-            </div>
-            <LaneLine score={score} />
+            <div className="stagebox">{covered || <Stage score={score} place={place} />}</div>
+            {!covered && <LaneLine score={score} />}
+            {beside}
             <p className={`answer ${message?.refused ? "refused" : ""}`} role="status">
               {message?.words ?? awakeWords[awake]}
             </p>
@@ -181,8 +183,8 @@ export function Leading({ score, connected, take, send, live, children }: Props)
           lane={lane}
           armed={armed}
           would={would}
-          live={live}
-          classId={score.class_id}
+          asks={desk.asks !== undefined}
+          lap={live ? score.class_id : null}
           keys={keys}
           carry={passage && passage.carries > 0 && passage.tempo > 0 ? carry : null}
           onCarry={() => setCarry(!carry)}

@@ -1,7 +1,7 @@
 import { useEffect, useRef } from "react";
 import type { Score, ScorePassage } from "../wire/contract";
 import type { Place } from "../player/usePlace";
-import { clock, number, timeOfDay } from "../player/format";
+import { clock, momentOf, number } from "../player/format";
 
 /** Order is the running order, small, with where the class is, which stays in view. */
 export function Order({ score, place }: { score: Score; place: Place }) {
@@ -20,9 +20,7 @@ export function Order({ score, place }: { score: Score; place: Place }) {
             className={i < here ? "past" : i === here ? "here" : ""}
             aria-current={i === here ? "step" : undefined}
           >
-            <span className="at">
-              {p.start_ms < 0 ? "left out" : timeOfDay(score.started_ms + p.start_ms)}
-            </span>
+            <span className="at">{p.start_ms < 0 ? "left out" : momentOf(score, p.start_ms)}</span>
             <span className="what">
               {p.name}
               <small>{detail(p)}</small>

@@ -1,10 +1,11 @@
 import { Button } from "react-bootstrap";
 import { Cautions, Findings } from "../frame/care";
-import type { Adjust, Score, ScorePassage } from "../wire/contract";
+import type { Adjust, ScorePassage } from "../wire/contract";
 import { SoundSettings } from "../player/sound/SoundCard";
 import type { Sound } from "../player/sound/useSound";
 import type { Panel } from "./panelKeys";
 import { CountsPad } from "./CountsPad";
+import type { Desk } from "./desk";
 import { KeyCard } from "./KeyCard";
 import { Note } from "./Note";
 import { Pad } from "./Pad";
@@ -16,15 +17,14 @@ type Props = {
   panel: Panel;
   passage: ScorePassage | undefined;
   verbs: Adjust["do"][];
-  classId: number;
+  desk: Desk;
   sound: Sound;
-  take: (score: Score) => void;
   onAdjust: (press: Omit<Adjust, "key">) => Promise<void>;
   onClose: () => void;
 };
 
 export function Panels(props: Props) {
-  const { panel, passage, verbs, classId, sound, take, onAdjust, onClose } = props;
+  const { panel, passage, verbs, desk, sound, onAdjust, onClose } = props;
   switch (panel) {
     case "keys":
       return <KeyCard onClose={onClose} />;
@@ -37,9 +37,11 @@ export function Panels(props: Props) {
     case "room":
       return <RoomCard onClose={onClose} />;
     case "seen":
-      return <SeenPad classId={classId} take={take} onAdjust={onAdjust} onClose={onClose} />;
+      return desk.asks ? <SeenPad asks={desk.asks} onAdjust={onAdjust} onClose={onClose} /> : null;
     case "tap":
-      return <TapPad classId={classId} onAdjust={(press) => void onAdjust(press)} onClose={onClose} />;
+      return desk.asks ? (
+        <TapPad asks={desk.asks} onAdjust={(press) => void onAdjust(press)} onClose={onClose} />
+      ) : null;
     case "counts":
       return passage ? (
         <CountsPad

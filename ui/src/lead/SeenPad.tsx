@@ -2,10 +2,9 @@ import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { Button } from "react-bootstrap";
 import { get } from "../wire/api";
-import { now } from "../player/clock";
-import { press } from "../wire/press";
-import type { Adjust, Proposed, Score, Signal } from "../wire/contract";
+import type { Adjust, Proposed, Signal } from "../wire/contract";
 import { ErrorAlert } from "../frame/ErrorAlert";
+import type { Asks } from "./desk";
 import { Pad } from "./Pad";
 import { useAccepts, usePadKeys } from "./usePadKeys";
 
@@ -13,14 +12,13 @@ import { useAccepts, usePadKeys } from "./usePadKeys";
 const keys = ["q", "w", "e", "r", "t", "a", "s", "d", "f", "g", "z", "x", "c", "v", "b"];
 
 type Props = {
-  classId: number;
-  take: (score: Score) => void;
+  asks: Asks;
   onAdjust: (press: Omit<Adjust, "key">) => Promise<void>;
   onClose: () => void;
 };
 
 /** SeenPad: one key says what was seen, the proposal is shown with its effect, one key more takes it. */
-export function SeenPad({ classId, take, onAdjust, onClose }: Props) {
+export function SeenPad({ asks, onAdjust, onClose }: Props) {
   const signals = useQuery({
     queryKey: ["signals"],
     queryFn: () => get<Signal[]>("/signals"),
@@ -31,10 +29,10 @@ export function SeenPad({ classId, take, onAdjust, onClose }: Props) {
 
   const saw = (signal: Signal) => {
     const onSlow = (words: string) => setError(new Error(words));
-    press<Proposed>(`/classes/${classId}/seen`, { see: signal.id, pressed_ms: now() }, { onSlow, keep: true })
+    asks
+      .saw(signal.id, onSlow)
       .then((answer) => {
         setError(null);
-        take(answer.score);
         setProposed(answer);
       })
       .catch(setError);

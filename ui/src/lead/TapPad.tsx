@@ -1,27 +1,28 @@
 import { useEffect, useState } from "react";
 import { Button, Form } from "react-bootstrap";
-import { post } from "../wire/api";
 import { now } from "../player/clock";
 import type { Adjust, Tapped } from "../wire/contract";
 import { number } from "../player/format";
+import type { Asks } from "./desk";
 import { Pad } from "./Pad";
 import { useAccepts, usePadKeys } from "./usePadKeys";
 
-type Props = { classId: number; onAdjust: (press: Omit<Adjust, "key">) => void; onClose: () => void };
+type Props = { asks: Asks; onAdjust: (press: Omit<Adjust, "key">) => void; onClose: () => void };
 
 /** TapPad: tap the room's counts or its inhales, see the tempo and its spread, take it with one key. */
-export function TapPad({ classId, onAdjust, onClose }: Props) {
+export function TapPad({ asks, onAdjust, onClose }: Props) {
   const [taps, setTaps] = useState<number[]>([]);
   const [breaths, setBreaths] = useState(false);
   const [tapped, setTapped] = useState<Tapped | null>(null);
   useEffect(() => {
     if (taps.length < 2) return;
     const abort = new AbortController();
-    post<Tapped>(`/classes/${classId}/taps`, { at_ms: taps, breaths }, abort.signal)
+    asks
+      .tapped({ at_ms: taps, breaths }, abort.signal)
       .then(setTapped)
       .catch(() => undefined); // the next tap asks again
     return () => abort.abort();
-  }, [classId, taps, breaths]);
+  }, [asks, taps, breaths]);
 
   const tap = () => setTaps((old) => [...old.slice(-99), Math.round(now())]);
   const ready = tapped !== null && tapped.tempo > 0;

@@ -9,10 +9,10 @@ import { Button } from "react-bootstrap";
 import { Link } from "react-router";
 import type { Score } from "../wire/contract";
 import { Icon } from "../frame/Icon";
-import { now, rate } from "../player/clock";
+import { rate } from "../player/clock";
 import type { Light } from "../frame/light";
 import { type Place, useSeconds } from "../player/usePlace";
-import { clock, timeOfDay } from "../player/format";
+import { clock, momentOf } from "../player/format";
 
 type Props = {
   score: Score;
@@ -54,7 +54,7 @@ export function TopBar({ score, place, connected, light, onLight, onKeys, onRoom
       )}
       <span className="clocks">
         <span>
-          <small>time</small> {timeOfDay(now())}
+          <small>time</small> {momentOf(score, seconds * 1000)}
         </span>
         {!place.over && (
           <span>

@@ -1,5 +1,5 @@
 import { useQuery } from "@tanstack/react-query";
-import { useCallback, useEffect, useRef, useState } from "react";
+import { useEffect, useMemo, useRef, useState } from "react";
 import { Button, ButtonGroup } from "react-bootstrap";
 import { Link, useParams } from "react-router";
 import { post } from "../wire/api";
@@ -9,7 +9,7 @@ import { Shell } from "../frame/Shell";
 import { ErrorAlert } from "../frame/ErrorAlert";
 import { Loading } from "../frame/Loading";
 import { Leading } from "./Leading";
-import type { Press } from "./adjustments";
+import type { Desk } from "./desk";
 
 const speeds = [1, 2, 4, 8, 16];
 const usual = 4;
@@ -47,17 +47,19 @@ function Trying({ id, first, onAgain }: { id: number; first: Score; onAgain: () 
     setSpeed(next);
     setScore({ ...score }); // what is drawn runs at the new speed
   };
-  const send = useCallback(
-    async (press: Press) => {
-      const at_ms = Math.max(0, Math.floor(now()));
-      const next = [...script.current, { at_ms, adjust: { ...press, key: "" } }];
-      script.current = next;
-      setScore(await post<Score>(`/plans/${id}/try`, { script: next, at_ms }));
-    },
+  const desk = useMemo<Desk>(
+    () => ({
+      send: async (press) => {
+        const at_ms = Math.max(0, Math.floor(now()));
+        const next = [...script.current, { at_ms, adjust: { ...press, key: "" } }];
+        script.current = next;
+        setScore(await post<Score>(`/plans/${id}/try`, { script: next, at_ms }));
+      },
+    }),
     [id],
   );
   return (
-    <Leading score={score} connected take={setScore} send={send} live={false}>
+    <Leading score={score} connected take={setScore} desk={desk} live={false}>
       <div className="trying">
         <span>Trying it out: nothing is recorded.</span>
         <ButtonGroup aria-label="Speed">

@@ -23,7 +23,7 @@ function keyboard(change: Partial<Keyboard> = {}): Keyboard {
     groups,
     keys,
     panel: "",
-    live: true,
+    asks: true,
     ...change,
   };
 }
@@ -106,6 +106,6 @@ test("in strokes the pedal that releases a hold means enough", () => {
 });
 
 test("a try-out has no panels of a real class", () => {
-  expect(does("1", { live: false })).toBe("");
-  expect(does("b", { live: false })).toBe("note");
+  expect(does("1", { asks: false })).toBe("");
+  expect(does("b", { asks: false })).toBe("note");
 });

@@ -10,7 +10,7 @@ export type Keyboard = {
   groups: Group[];
   keys: Keys | undefined;
   panel: Panel; // what is open
-  live: boolean;
+  asks: boolean; // whether what is seen and tapped can be said
 };
 
 /** Meaning is what a key does: a control that is pressed, a panel that opens, or where a change of tempo reaches. */
@@ -24,7 +24,7 @@ export function meaningOf(pressed: Pressed, at: Keyboard): Meaning {
   const control = at.controls.find((c) => c.key !== "" && c.key === key);
   if (control) return { control };
   if (key === letterOf("here", at.keys)) return "reach";
-  const opens = panelsOf(at.live, at.keys).find((p) => p.key === key)?.panel;
+  const opens = panelsOf(at.asks, at.keys).find((p) => p.key === key)?.panel;
   return opens ? { opens } : null;
 }
 

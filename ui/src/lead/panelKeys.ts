@@ -14,15 +14,15 @@ const panels: { panel: Panel; name: string }[] = [
   { panel: "keys", name: "Keys" },
 ];
 
-/** What needs a class that is really led. */
+/** What needs somebody who answers: not in a try-out. */
 const ofAClass: Panel[] = ["seen", "tap", "room"];
 
 /** panelsOf is the panels with their keys; the card of keys is always on the question mark. */
 export function panelsOf(
-  live: boolean,
+  asks: boolean,
   keys: Keys | undefined,
 ): { key: string; panel: Panel; name: string }[] {
   return panels
-    .filter(({ panel }) => live || !ofAClass.includes(panel))
+    .filter(({ panel }) => asks || !ofAClass.includes(panel))
     .map((one) => ({ ...one, key: one.panel === "keys" ? "?" : letterOf(one.panel, keys) }));
 }

@@ -1,8 +1,8 @@
 import { useQuery } from "@tanstack/react-query";
-import { post } from "../wire/api";
 import type { Preview, Score } from "../wire/contract";
 import type { Place } from "../player/usePlace";
 import type { Control } from "./adjustments";
+import type { Asks } from "./desk";
 
 /**
  * useWould is what each control would do if it were pressed in the phase in progress, by its id. Until the answer is
@@ -12,17 +12,17 @@ export function useWould(
   score: Score,
   place: Place,
   controls: Control[],
-  live: boolean,
+  asks: Asks | undefined,
 ): Map<string, Preview> {
   const met = controls.filter((control) => control.met);
   const would = useQuery({
     queryKey: ["would", score.class_id, score.revision, place.phase?.at_ms[0], met.map((c) => c.id).join()],
     queryFn: async () => {
       const presses = met.map((control) => control.press);
-      const previews = await post<Preview[]>(`/classes/${score.class_id}/would`, presses);
+      const previews = await asks!.would(presses);
       return new Map(met.map((control, i) => [control.id, previews[i]!]));
     },
-    enabled: live && met.length > 0,
+    enabled: asks !== undefined && met.length > 0,
     staleTime: Infinity,
     gcTime: 0,
     retry: false,
@@ -32,8 +32,8 @@ export function useWould(
   const mayUndo = would.data?.get("undo")?.answer.refused === "";
   const undone = useQuery({
     queryKey: ["undo", score.class_id, score.revision, place.phase?.at_ms[0], place.count],
-    queryFn: async () => (await post<Preview[]>(`/classes/${score.class_id}/would`, [undo!.press]))[0]!,
-    enabled: live && mayUndo && undo !== undefined,
+    queryFn: async () => (await asks!.would([undo!.press]))[0]!,
+    enabled: asks !== undefined && mayUndo && undo !== undefined,
     staleTime: Infinity,
     gcTime: 0,
     retry: false,

@@ -1,6 +1,7 @@
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { Form } from "react-bootstrap";
+import { Link } from "react-router";
 import { ErrorAlert } from "../frame/ErrorAlert";
 import { Loading } from "../frame/Loading";
 import { get } from "../wire/api";
@@ -52,6 +53,7 @@ export function Strain({ id, editor }: { id: number; editor: Editor }) {
                 </option>
               ))}
             </Form.Select>
+            <Link to={`/rehearse?plan=${id}`}>Rehearse it</Link>
             <small className="text-secondary">{data.limits}</small>
           </Form.Group>
           <ul aria-live="polite">

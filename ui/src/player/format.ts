@@ -11,6 +11,11 @@ export function clock(ms: number): string {
 const region = new Intl.Locale(Intl.DateTimeFormat().resolvedOptions().locale).maximize().region;
 const locale = `en-${region ?? "GB"}`;
 
+/** momentOf is a moment of a class, in ms from its start: the time of day, and the time since the start where nothing is really led. */
+export function momentOf(score: { started_ms: number }, ms: number): string {
+  return score.started_ms === 0 ? clock(ms) : timeOfDay(score.started_ms + ms);
+}
+
 export function timeOfDay(ms: number): string {
   return new Date(ms).toLocaleTimeString(locale, { hour: "numeric", minute: "2-digit" });
 }

@@ -1243,6 +1243,7 @@ export interface ExpectedEase {
 export interface Rehearsals {
   scenarios: Scenario[];
   rooms: SimulatedRoom[];
+  plans: RehearsalPlan[];
   done: Rehearsal[];
   limits: string;
 }
@@ -1262,6 +1263,12 @@ export interface ScenarioLevel {
   aims: string[];
   tries: number;
   reached: boolean;
+}
+export interface RehearsalPlan {
+  id: number;
+  title: string;
+  starts_ms: number;
+  passages: string[];
 }
 export interface Rehearsal {
   id: number;
@@ -1386,28 +1393,7 @@ export interface ReviewShown {
   times: number;
   named_ms: number;
   met_ms: number;
-  by:
-    | "advance"
-    | "again"
-    | "beside"
-    | "close"
-    | "counts"
-    | "drop-holds"
-    | "end"
-    | "enough"
-    | "finish-by"
-    | "last-round"
-    | "next"
-    | "note"
-    | "pause"
-    | "release"
-    | "restore-holds"
-    | "resume"
-    | "rounds"
-    | "signal"
-    | "strokes"
-    | "tempo"
-    | "undo";
+  by: string;
 }
 export interface ReviewMoment {
   id: string;
@@ -1418,28 +1404,7 @@ export interface ReviewMoment {
   few: boolean;
   named_ms: number;
   pressed_ms: number;
-  by:
-    | "advance"
-    | "again"
-    | "beside"
-    | "close"
-    | "counts"
-    | "drop-holds"
-    | "end"
-    | "enough"
-    | "finish-by"
-    | "last-round"
-    | "next"
-    | "note"
-    | "pause"
-    | "release"
-    | "restore-holds"
-    | "resume"
-    | "rounds"
-    | "signal"
-    | "strokes"
-    | "tempo"
-    | "undo";
+  by: string;
   missed: boolean;
 }
 export interface ReviewSaid {

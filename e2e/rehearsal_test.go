@@ -1,0 +1,109 @@
+package e2e
+
+import (
+	"fmt"
+	"testing"
+
+	"github.com/go-rod/rod/lib/input"
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"vastlantern/studio/contract"
+)
+
+// A teacher takes the first task from the screen alone: looks at the room, says what is seen by the keys of a class, takes what is
+// proposed, looks back, and finds it in the list.
+func TestATaskIsRehearsed(t *testing.T) {
+	th := open(t)
+	page := th.page("/rehearse")
+	th.see(page, "h3", "See the gasp")
+	th.see(page, "p", "Nothing yet. Begin with the first task")
+	th.accessible(page, "rehearsals")
+	th.click(page, ".tasks li:first-child button", "Level 1")
+	th.see(page, "li", "See the gasp on the way in within 40 s")
+	th.accessible(page, "before a rehearsal")
+	th.press(page, input.Enter) // Begin has the focus
+	th.see(page, `[data-testid="word"]`, "inhale")
+	th.accessible(page, "leading a rehearsal")
+	th.click(page, `[aria-label="Pace"] button`, "×4")
+	th.see(page, ".people li", "mouth open, shoulders lifted")
+	th.press(page, input.Digit1)
+	th.see(page, ".pad h2", "What do you see")
+	th.press(page, input.KeyQ)
+	th.see(page, ".pad .proposal", "empty hold|exhale|Empty")
+	th.press(page, input.KeyF)
+	th.see(page, ".answer", "4:0:5")
+	th.note(page, `[data-testid="word"]`)
+	th.noted(page, "exhale")
+
+	// It goes on where it was when the page is loaded again.
+	require.NoError(t, page.Reload())
+	th.see(page, "button", `^Go on from [0-9]+:[0-9]+$`).MustClick()
+	th.see(page, `[data-testid="word"]`, "inhale|exhale|empty")
+	th.click(page, ".trying button", "End and look back")
+	th.see(page, "h2", "To practise next")
+	th.see(page, ".aims", `See the gasp on the way in within 40 s: reached`)
+	th.see(page, ".aims", `Do something about its cause within 60 s: reached`)
+	th.see(page, ".moments tr", `a gasp on the way in\s+[0-9]+\s+said [0-9]+ s later, counts [0-9]+ s later`)
+	th.accessible(page, "the review of a rehearsal")
+	page.MustElement("details summary").MustClick()
+	th.see(page, "details td", `^[0-9]+ of [0-9]+$`)
+
+	th.click(page, "a", "All rehearsals")
+	th.see(page, ".tasks li:first-child button", "Level 1, reached")
+	th.see(page, ".rehearsed li", `See the gasp, level 1\s*today.*2 of 2 aims`)
+	var found contract.Found
+	require.NoError(t, th.program.Get("/api/classes", &found))
+	assert.Empty(t, found.Classes, "nothing of it is in the record of classes")
+
+	th.click(page, ".rehearsed a", "See the gasp")
+	th.click(page, "button", "^Delete$")
+	th.click(page, ".modal button", "^Delete$")
+	th.see(page, "p", "Nothing yet")
+	th.click(page, "[role=status] + button", "Bring it back")
+	th.see(page, ".rehearsed li", "See the gasp")
+}
+
+// Somebody comes late; natural breath for all meets it, and the class goes on by the key of a class. What is missed is told.
+func TestARehearsalTellsWhatWasMissed(t *testing.T) {
+	th := open(t)
+	var room contract.Rehearsing
+	require.NoError(t, th.program.Post("/api/rehearsals", `{"scenario": "latecomer", "level": 1}`, &room))
+	page := th.page(fmt.Sprintf("/rehearse/%d/lead", room.ID))
+	th.click(page, "button", "^Begin$")
+	th.click(page, `[aria-label="Pace"] button`, "×4")
+	th.see(page, ".people li", "an empty place")
+	th.see(page, ".people li", "comes in")
+	th.press(page, input.Space)
+	th.see(page, ".answer", "[Nn]atural breath")
+	th.press(page, input.KeyF)
+	th.see(page, `[data-testid="word"]`, "inhale|exhale")
+	th.click(page, ".trying button", "End and look back")
+	th.see(page, ".aims", "Natural breath for everyone within 25 s: reached")
+
+	// The count is covered, and a look at it is counted. A passage of a plan can be led with any room.
+	require.NoError(t, th.program.Post("/api/rehearsals", `{"scenario": "by-ear", "level": 3}`, &room))
+	page = th.page(fmt.Sprintf("/rehearse/%d/lead", room.ID))
+	th.click(page, "button", "^Begin$")
+	th.see(page, ".coveredcount", "The count is in your ear")
+	require.Empty(t, page.MustElements(`[data-testid="word"]`))
+	th.click(page, "button", "Look at the count")
+	th.see(page, `[data-testid="word"]`, "inhale")
+	th.click(page, "button", "Cover the count")
+	th.click(page, `[aria-label="Pace"] button`, "×4")
+	th.see(page, ".people li", "shoulders lifted")
+	th.see(page, ".topbar", "4:1[0-9]|3:[0-9]+|2:[0-9]+")
+	th.click(page, ".trying button", "End and look back")
+	th.see(page, ".moments .missed", "missed")
+	th.see(page, ".numbers", `looks at the count\s*1`)
+
+	p := th.plan(5)
+	page = th.page(fmt.Sprintf("/plan/%d", p.ID))
+	page.MustElement(".strain summary").MustClick()
+	th.click(page, "a", "Rehearse it")
+	th.see(page, "h2", "A plan of yours")
+	assert.Equal(t, fmt.Sprint(p.ID), page.MustElement("#rehearse-plan").MustProperty("value").Str())
+	page.MustElement("#rehearse-room").MustSelect("Teenagers")
+	th.click(page, "button", "^Rehearse it$")
+	th.see(page, ".lead", "people: teenagers")
+}

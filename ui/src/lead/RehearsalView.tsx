@@ -1,0 +1,279 @@
+import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { useCallback, useEffect, useMemo, useRef, useState } from "react";
+import { Button, ButtonGroup } from "react-bootstrap";
+import { Link, useNavigate, useParams } from "react-router";
+import { ErrorAlert } from "../frame/ErrorAlert";
+import { Loading } from "../frame/Loading";
+import { Shell } from "../frame/Shell";
+import { now, tryAt } from "../player/clock";
+import { clock } from "../player/format";
+import { usePlace } from "../player/usePlace";
+import { get, post } from "../wire/api";
+import type {
+  Preview,
+  RehearsalAdjusted,
+  RehearsalProposed,
+  RehearsalReview,
+  Rehearsing,
+  Tapped,
+} from "../wire/contract";
+import { press } from "../wire/press";
+import type { Desk } from "./desk";
+import { Leading } from "./Leading";
+import { People } from "./people/People";
+import { hear } from "./people/roomSound";
+
+const paces = [1, 2, 3, 4];
+
+/** RehearsalView leads a plan with a simulated room: the keys, the rules and the screen are those of a class. */
+export function RehearsalView() {
+  const id = Number(useParams().id);
+  const [begun, setBegun] = useState<Rehearsing | null>(null);
+  const first = useQuery({
+    queryKey: ["rehearsing", id],
+    queryFn: () => get<Rehearsing>(`/rehearsals/${id}`),
+    staleTime: Infinity,
+    gcTime: 0,
+  });
+  useEffect(() => () => tryAt(null), []);
+  if (begun) return <Rehearsal key={id} first={begun} />;
+  return (
+    <Shell view="lead-wait">
+      {first.error && <ErrorAlert error={first.error} retry={() => void first.refetch()} />}
+      {first.isPending && <Loading what="The room comes in" />}
+      {first.data && (
+        <Before
+          room={first.data}
+          onBegin={() => {
+            tryAt({ time: first.data.at_ms, rate: 1 }); // before anything that is drawn asks what time it is
+            setBegun(first.data);
+          }}
+        />
+      )}
+      {first.error && <Link to="/rehearse">Back to the rehearsals</Link>}
+    </Shell>
+  );
+}
+
+/** Before is what is to be known before the room begins to breathe. */
+function Before({ room, onBegin }: { room: Rehearsing; onBegin: () => void }) {
+  const { task, level, score } = room;
+  const aims = task?.levels[level - 1]?.aims ?? [];
+  if (score.over)
+    return (
+      <>
+        <h1>{score.title}</h1>
+        <p>This rehearsal is over.</p>
+        <Link className="btn btn-primary" to={`/rehearse/${room.id}`}>
+          Read its review
+        </Link>
+      </>
+    );
+  return (
+    <section className="beforeroom">
+      <h1>{score.title}</h1>
+      <p className="lead">
+        {room.people.length} people: {room.room.toLowerCase()}
+        {task && `. ${task.levels[level - 1]!.says}`}.
+      </p>
+      {task && (
+        <>
+          <p>{task.task}</p>
+          {task.away && <p>The count is covered: switch the sound on when the class begins.</p>}
+          <h2 className="h5">To be reached</h2>
+          <ul>
+            {aims.map((aim) => (
+              <li key={aim}>{aim}</li>
+            ))}
+          </ul>
+        </>
+      )}
+      {!task && <p>Look at the room, say what you see, ease or do not. The keys are those of a class.</p>}
+      <Button size="lg" onClick={onBegin} autoFocus>
+        {room.at_ms > 0 ? `Go on from ${clock(room.at_ms)}` : "Begin"}
+      </Button>{" "}
+      <Link className="btn btn-lg btn-outline-secondary" to="/rehearse">
+        Not now
+      </Link>
+      <p className="text-secondary mt-4">
+        {room.limits} Nothing of a rehearsal stands in the record of classes.
+      </p>
+    </section>
+  );
+}
+
+const every = 8000; // ms in real time after which it is noted how far the rehearsal is
+
+function Rehearsal({ first }: { first: Rehearsing }) {
+  const { id } = first;
+  const [room, setRoom] = useState(first);
+  const [pace, setPace] = useState(1);
+  const [uncovered, setUncovered] = useState(false);
+  const [heard, setHeard] = useState(false);
+  const [error, setError] = useState<Error | null>(null);
+  const navigate = useNavigate();
+  const queries = useQueryClient();
+  const place = usePlace(room.score);
+  useRoomSound(room, heard);
+
+  /** take takes a later form of the room; an answer that was overtaken is let go. */
+  const take = useCallback((next: Rehearsing) => {
+    setRoom((old) => {
+      const older =
+        next.score.revision < old.score.revision ||
+        (next.score.revision === old.score.revision && next.until_ms < old.until_ms);
+      if (older) return old;
+      const same = next.score.revision === old.score.revision;
+      return same ? { ...next, score: old.score } : next; // what is drawn of a score is drawn on
+    });
+  }, []);
+  const desk = useMemo<Desk>(() => deskOf(id, take), [id, take]);
+
+  const change = (next: number) => {
+    tryAt({ time: now(), rate: next });
+    setPace(next);
+    setRoom({ ...room, score: { ...room.score } }); // what is drawn runs at the new pace
+  };
+  const end = useCallback(async () => {
+    try {
+      await post<RehearsalReview>(`/rehearsals/${id}/end`, { at_ms: Math.floor(now()) });
+      await queries.invalidateQueries({ queryKey: ["rehearsals"] });
+      await navigate(`/rehearse/${id}`);
+    } catch (failed) {
+      setError(failed as Error);
+    }
+  }, [id, navigate, queries]);
+  useEffect(() => {
+    const note = () =>
+      void post<Rehearsing>(`/rehearsals/${id}/came`, { at_ms: Math.floor(now()) }).then(take, () => {
+        // the room breathes on for two minutes; it is asked for again
+      });
+    const timer = setInterval(note, every);
+    return () => clearInterval(timer);
+  }, [id, take]);
+  const { over } = place;
+  useEffect(() => {
+    if (over) void Promise.resolve().then(end);
+  }, [over, end]);
+  const look = () => {
+    setUncovered(!uncovered);
+    if (!uncovered)
+      void post<Rehearsing>(`/rehearsals/${id}/came`, { at_ms: Math.floor(now()), looked: true }).then(
+        take,
+        () => setUncovered(false), // it would not be counted
+      );
+  };
+
+  const away = room.task?.away === true && !uncovered;
+  return (
+    <Leading
+      score={room.score}
+      connected
+      take={() => undefined}
+      desk={desk}
+      live={false}
+      covered={away && <Covered onLook={look} />}
+      beside={<People people={room.people} score={room.score} />}
+    >
+      {error && <ErrorAlert error={error} retry={() => void end()} />}
+      <div className="trying">
+        <span title={room.limits}>A model for training</span>
+        <ButtonGroup aria-label="Pace">
+          {paces.map((one) => (
+            <Button
+              key={one}
+              size="sm"
+              variant={one === pace ? "primary" : "outline-primary"}
+              aria-pressed={one === pace}
+              onClick={() => change(one)}
+            >
+              ×{one}
+            </Button>
+          ))}
+        </ButtonGroup>
+        {room.task?.away && uncovered && (
+          <Button size="sm" variant="outline-secondary" onClick={look}>
+            Cover the count
+          </Button>
+        )}
+        <Button
+          size="sm"
+          variant={heard ? "secondary" : "outline-secondary"}
+          aria-pressed={heard}
+          onClick={() => setHeard(!heard)}
+        >
+          Hear the room
+        </Button>
+        <Button size="sm" variant="outline-secondary" onClick={() => void end()}>
+          End and look back
+        </Button>
+      </div>
+    </Leading>
+  );
+}
+
+/** deskOf is the desk of a rehearsal. */
+function deskOf(id: number, take: (room: Rehearsing) => void): Desk {
+  const path = `/rehearsals/${id}`;
+  return {
+    send: async (pressed, onSlow) => {
+      const timed = { ...pressed, pressed_ms: Math.floor(now()) };
+      take((await press<RehearsalAdjusted>(`${path}/adjustments`, timed, { onSlow })).now);
+    },
+    asks: {
+      would: (presses) =>
+        post<Preview[]>(`${path}/would`, {
+          at_ms: Math.floor(now()),
+          do: presses.map((one) => ({ ...one, key: "" })),
+        }),
+      saw: async (see, onSlow) => {
+        const timed = { see, pressed_ms: Math.floor(now()) };
+        const answer = await press<RehearsalProposed>(`${path}/seen`, timed, { onSlow, keep: true });
+        take(answer.now);
+        return answer.proposed;
+      },
+      tapped: (taps, signal) => post<Tapped>(`${path}/taps`, taps, signal),
+    },
+  };
+}
+
+/** Covered is what stands where the count is, when it is to be heard and not read. */
+function Covered({ onLook }: { onLook: () => void }) {
+  return (
+    <section className="coveredcount" aria-label="The count is covered">
+      <p>The count is in your ear, the room before your eyes.</p>
+      <Button variant="outline-secondary" onClick={onLook}>
+        Look at the count
+      </Button>
+    </section>
+  );
+}
+
+/** useRoomSound lets the room be heard: what sounds of it is made in the browser. */
+function useRoomSound(room: Rehearsing, on: boolean): void {
+  const context = useRef<AudioContext>(undefined);
+  const sounded = useRef(new Set<string>());
+  useEffect(() => {
+    if (!on) return;
+    context.current ??= new AudioContext();
+    const audio = context.current;
+    void audio.resume();
+    const look = () => {
+      const at = now();
+      room.people.forEach((person, place) => {
+        for (const sign of person.signs) {
+          const name = `${place} ${sign.id} ${sign.at_ms}`;
+          if (at < sign.at_ms || at > sign.at_ms + 600 || sounded.current.has(name)) continue;
+          sounded.current.add(name);
+          hear(audio, sign.id, (2 * (place + 0.5)) / room.people.length - 1);
+        }
+      });
+    };
+    const timer = setInterval(look, 60);
+    return () => {
+      clearInterval(timer);
+      void audio.suspend();
+    };
+  }, [room, on]);
+  useEffect(() => () => void context.current?.close(), []);
+}

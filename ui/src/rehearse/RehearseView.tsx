@@ -1,0 +1,214 @@
+import "./rehearse.css";
+import { useMutation, useQuery } from "@tanstack/react-query";
+import { lazy, Suspense, useState } from "react";
+import { Button, Card, Form } from "react-bootstrap";
+import { Link, useNavigate, useSearchParams } from "react-router";
+import { DeletedLately } from "../frame/BringBack";
+import { ErrorAlert } from "../frame/ErrorAlert";
+import { Loading } from "../frame/Loading";
+import { Shell } from "../frame/Shell";
+import { now } from "../player/clock";
+import { clock, day, minutes, plural } from "../player/format";
+import { get, post } from "../wire/api";
+import type { Rehearsal, RehearsalPlan, Rehearsals, Rehearse, Rehearsing, Scenario } from "../wire/contract";
+
+const Progress = lazy(() => import("./Progress"));
+
+/** RehearseView is a room to practise on: tasks to learn by, any plan with any room, and what came of it. */
+export function RehearseView() {
+  const all = useQuery({ queryKey: ["rehearsals"], queryFn: () => get<Rehearsals>("/rehearsals") });
+  const navigate = useNavigate();
+  const begin = useMutation({
+    mutationFn: (want: Rehearse) => post<Rehearsing>("/rehearsals", want),
+    onSuccess: (room) => void navigate(`/rehearse/${room.id}/lead`),
+  });
+  return (
+    <Shell view="rehearse">
+      <h1>Rehearse</h1>
+      <p className="text-secondary">
+        A room to practise on: look, say what you see, ease it or leave it. {all.data?.limits} Nothing of it
+        stands in the record of classes.
+      </p>
+      {all.isPending && <Loading what="Looking for rehearsals" />}
+      {all.isError && <ErrorAlert error={all.error} retry={() => void all.refetch()} />}
+      {begin.isError && <ErrorAlert error={begin.error} />}
+      {all.data && (
+        <div className="rehearse">
+          <section aria-labelledby="tasks">
+            <h2 id="tasks">Tasks</h2>
+            <ol className="tasks">
+              {all.data.scenarios.map((scenario) => (
+                <Task
+                  key={scenario.name}
+                  scenario={scenario}
+                  busy={begin.isPending}
+                  onBegin={(level) => begin.mutate({ scenario: scenario.name, level })}
+                />
+              ))}
+            </ol>
+          </section>
+          <section>
+            <Free all={all.data} busy={begin.isPending} onBegin={(want) => begin.mutate(want)} />
+            <Done list={all.data.done} />
+          </section>
+        </div>
+      )}
+      <DeletedLately kinds={["rehearsal"]} />
+    </Shell>
+  );
+}
+
+type TaskProps = { scenario: Scenario; busy: boolean; onBegin: (level: number) => void };
+
+function Task({ scenario, busy, onBegin }: TaskProps) {
+  return (
+    <li>
+      <h3>{scenario.title}</h3>
+      <p>{scenario.learn}</p>
+      <div className="levels">
+        {scenario.levels.map((level, i) => (
+          <Button
+            key={i}
+            variant={level.reached ? "primary" : "outline-primary"}
+            disabled={busy}
+            onClick={() => onBegin(i + 1)}
+          >
+            <b>
+              Level {i + 1}
+              {level.reached ? ", reached" : level.tries > 0 ? `, tried ${plural(level.tries, "time")}` : ""}
+            </b>
+            <small>
+              {level.says}. {level.people} people, {minutes(level.length_ms)}
+            </small>
+          </Button>
+        ))}
+      </div>
+    </li>
+  );
+}
+
+/** nextOf is the plan that comes next, or that was last. */
+function nextOf(plans: RehearsalPlan[]): number {
+  const timed = plans.filter((p) => p.starts_ms > 0);
+  const next = timed.find((p) => p.starts_ms > now()) ?? timed.at(-1) ?? plans[0];
+  return next?.id ?? 0;
+}
+
+type FreeProps = { all: Rehearsals; busy: boolean; onBegin: (want: Rehearse) => void };
+
+/** Free is any plan with any room, from any passage on. */
+function Free({ all, busy, onBegin }: FreeProps) {
+  const [search] = useSearchParams();
+  const asked = Number(search.get("plan"));
+  const [planId, setPlan] = useState(() => all.plans.find((p) => p.id === asked)?.id ?? nextOf(all.plans));
+  const [room, setRoom] = useState("newcomers");
+  const [passage, setPassage] = useState(1);
+  const plan = all.plans.find((p) => p.id === planId);
+  return (
+    <Card className="mb-4">
+      <Card.Body>
+        <h2>A plan of yours</h2>
+        {all.plans.length === 0 && (
+          <p className="mb-0">
+            There is no plan yet. <Link to="/">Make one at Today</Link>, and rehearse it here with any room.
+          </p>
+        )}
+        {plan && (
+          <Form
+            onSubmit={(e) => {
+              e.preventDefault();
+              onBegin({ plan_id: planId, room, passage });
+            }}
+          >
+            <Form.Group controlId="rehearse-plan" className="mb-2">
+              <Form.Label>Plan</Form.Label>
+              <Form.Select
+                value={planId}
+                onChange={(e) => {
+                  setPlan(Number(e.target.value));
+                  setPassage(1);
+                }}
+              >
+                {all.plans.map((p) => (
+                  <option key={p.id} value={p.id}>
+                    {p.title || "Untitled"}
+                    {p.starts_ms > 0 && `, ${day(p.starts_ms)}`}
+                  </option>
+                ))}
+              </Form.Select>
+            </Form.Group>
+            <Form.Group controlId="rehearse-passage" className="mb-2">
+              <Form.Label>From</Form.Label>
+              <Form.Select value={passage} onChange={(e) => setPassage(Number(e.target.value))}>
+                {plan.passages.map((name, i) => (
+                  <option key={i} value={i + 1}>
+                    {i + 1}. {name}
+                  </option>
+                ))}
+              </Form.Select>
+            </Form.Group>
+            <Form.Group controlId="rehearse-room" className="mb-3">
+              <Form.Label>Room</Form.Label>
+              <Form.Select value={room} onChange={(e) => setRoom(e.target.value)}>
+                {all.rooms.map((r) => (
+                  <option key={r.name} value={r.name}>
+                    {r.title}, {r.people}
+                  </option>
+                ))}
+              </Form.Select>
+              <Form.Text>{all.rooms.find((r) => r.name === room)?.about}</Form.Text>
+            </Form.Group>
+            <Button type="submit" disabled={busy}>
+              Rehearse it
+            </Button>
+          </Form>
+        )}
+      </Card.Body>
+    </Card>
+  );
+}
+
+const shownAtFirst = 12;
+
+/** Done is what was rehearsed, the latest first, and how it went over time. */
+function Done({ list }: { list: Rehearsal[] }) {
+  const [whole, setWhole] = useState(false);
+  const over = list.filter((one) => one.digest !== null);
+  return (
+    <>
+      <h2>Rehearsed</h2>
+      {list.length === 0 && <p>Nothing yet. Begin with the first task: it takes three minutes.</p>}
+      {over.length > 1 && (
+        <Suspense fallback={<Loading what="Drawing" />}>
+          <Progress list={over} />
+        </Suspense>
+      )}
+      <ul className="rehearsed">
+        {list.slice(0, whole ? list.length : shownAtFirst).map((one) => (
+          <li key={one.id}>
+            <Link to={one.over ? `/rehearse/${one.id}` : `/rehearse/${one.id}/lead`}>
+              {one.title}
+              {one.level > 0 && `, level ${one.level}`}
+            </Link>
+            <small>
+              {day(one.started_ms)}, {one.room.toLowerCase()}
+              {one.digest ? ` · ${inShort(one)}` : ` · left at ${clock(one.at_ms)}: go on`}
+            </small>
+          </li>
+        ))}
+      </ul>
+      {list.length > shownAtFirst && !whole && (
+        <Button variant="link" className="p-0" onClick={() => setWhole(true)}>
+          Show all {list.length}
+        </Button>
+      )}
+    </>
+  );
+}
+
+/** inShort is what came of a rehearsal, in a few words. */
+function inShort({ digest }: Rehearsal): string {
+  if (!digest) return "";
+  const aims = digest.aims > 0 ? `${digest.reached} of ${plural(digest.aims, "aim")}, ` : "";
+  return `${aims}${digest.missed} of ${digest.to_see} missed`;
+}
