@@ -28,7 +28,7 @@ func TestATaskIsRehearsed(t *testing.T) {
 	th.click(page, `[aria-label="Pace"] button`, "×4")
 	th.see(page, ".people li", "mouth open, shoulders lifted")
 	th.press(page, input.Digit1)
-	th.see(page, ".pad h2", "What do you see")
+	th.see(page, ".pad .signals button", "a gasp on the way in")
 	th.press(page, input.KeyQ)
 	th.see(page, ".pad .proposal", "empty hold|exhale|Empty")
 	th.press(page, input.KeyF)

@@ -24,6 +24,7 @@ import { Order } from "./Order";
 import { Over } from "./Over";
 import type { Panel } from "./panelKeys";
 import { Panels } from "./Panels";
+import { useSignals } from "./SeenPad";
 import { TopBar } from "./TopBar";
 import { Unstored } from "./Unstored";
 import { useArmed } from "./useArmed";
@@ -68,6 +69,8 @@ export function Leading({ score, connected, take, desk, live, beside, covered, c
   const sound = useSound("lead", score, place);
   const gap = useGap(score, place, live);
   const { data: settings } = useQuery({ queryKey: ["settings"], queryFn: () => get<Settings>("/settings") });
+
+  useSignals();
 
   const [carry, setCarry] = useState(true);
 

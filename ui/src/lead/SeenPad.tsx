@@ -11,6 +11,15 @@ import { useAccepts, usePadKeys } from "./usePadKeys";
 /** The keys of the pad, under the left hand, in the order of the signals. */
 const keys = ["q", "w", "e", "r", "t", "a", "s", "d", "f", "g", "z", "x", "c", "v", "b"];
 
+/** useSignals is what can be seen. The lead screen asks for it before the pad is opened: then its keys are there at once. */
+export function useSignals() {
+  return useQuery({
+    queryKey: ["signals"],
+    queryFn: () => get<Signal[]>("/signals"),
+    staleTime: Infinity,
+  });
+}
+
 type Props = {
   asks: Asks;
   onAdjust: (press: Omit<Adjust, "key">) => Promise<void>;
@@ -19,11 +28,7 @@ type Props = {
 
 /** SeenPad: one key says what was seen, the proposal is shown with its effect, one key more takes it. */
 export function SeenPad({ asks, onAdjust, onClose }: Props) {
-  const signals = useQuery({
-    queryKey: ["signals"],
-    queryFn: () => get<Signal[]>("/signals"),
-    staleTime: Infinity,
-  });
+  const signals = useSignals();
   const [proposed, setProposed] = useState<Proposed | null>(null);
   const [error, setError] = useState<Error | null>(null);
 
