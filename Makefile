@@ -1,13 +1,13 @@
 # Vast Lantern. Two commands do everything: make demo, make test.
 export CGO_ENABLED = 0
 TAGS = -tags nomsgpack
-PACKAGES = . ./cmd/... ./core/... ./e2e/... ./store/... ./studio/... ./web/... # not what npm packages bring along
+PACKAGES = . ./cmd/... ./core/... ./deploy/... ./e2e/... ./store/... ./studio/... ./web/... # not what npm packages bring along
 IN_PROCESS = . ./cmd/... ./core/... ./store/... ./studio/... ./web/... # what is quick: once more, twice, in an order of its own
 SEED = 20261126
 FRONT = $(shell find ui/src ui/public -type f) ui/index.html ui/room.html ui/home.html ui/vite.config.ts ui/vite.home.config.ts ui/tsconfig.json
 GO = $(shell find cmd core studio store web -name '*.go' -o -name '*.yaml' -o -name '*.sql' -o -name '*.json')
 
-.PHONY: demo build test check types licences format bench load measure kinds trial race fuzz readers pictures chromium clean
+.PHONY: demo build release test check types licences format bench load measure kinds trial race fuzz readers pictures chromium clean
 
 demo: build ## build, and start the application with invented demo data
 	bin/lantern demo
@@ -25,6 +25,11 @@ ui/node_modules/.package-lock.json: ui/package.json ui/package-lock.json
 	cd ui && npm ci --no-audit --no-fund
 	touch $@
 
+VERSION = 0.1.0
+
+release: build ## archives for Linux, macOS and Windows in bin/release, with their checksums
+	go run ./deploy/release $(VERSION) bin/release
+
 test: build check chromium ## everything that is tested, in the browser too
 	go test $(TAGS) -timeout 30m $(PACKAGES)
 	go test $(TAGS) -shuffle $(SEED) -count 2 $(IN_PROCESS)
@@ -33,7 +38,7 @@ test: build check chromium ## everything that is tested, in the browser too
 check: build ## vet, linters, types, formatting, generated types up to date
 	go mod tidy -diff
 	go vet $(TAGS) $(PACKAGES)
-	@test -z "$$(gofmt -l *.go cmd core e2e store studio web)" || { gofmt -l *.go cmd core e2e store studio web; echo "run: make format"; exit 1; }
+	@test -z "$$(gofmt -l *.go cmd core deploy e2e store studio web)" || { gofmt -l *.go cmd core deploy e2e store studio web; echo "run: make format"; exit 1; }
 	go run honnef.co/go/tools/cmd/staticcheck@v0.8.2 $(TAGS) $(PACKAGES)
 	cd ui && npm run --silent check && npm run --silent test
 	cd ui && npx json2ts contract.schema.json --no-additionalProperties | cmp - src/wire/contract.ts || { echo "run: make types"; exit 1; }
@@ -47,7 +52,7 @@ types: ## the TypeScript of the contract and the schemas of the files, from the 
 	cd ui && npm run --silent types
 
 format:
-	gofmt -w *.go cmd core e2e store studio web
+	gofmt -w *.go cmd core deploy e2e store studio web
 	cd ui && npm run --silent format
 
 bench: build ## speed and memory of the core, and of the program

@@ -55,10 +55,12 @@ var rooms = map[string][]string{
 	"studio/desk":          {"store", "studio", "studio/prepare", "studio/lead", "studio/record", "studio/library", "studio/transfer", "studio/access", "studio/audience", "studio/today", "studio/home", "studio/voices", "studio/programmes", "studio/rehearse"},
 	"studio/desk/desktest": {"core", "store", "studio/contract", "studio/desk", "studio/demo", "studio/transfer"},
 	"studio/demo":          {"core", "store", "studio", "studio/contract", "studio/desk"},
-	"web":                  {"core/sheet", "studio", "studio/contract", "studio/access", "studio/demo", "studio/desk"},
+	"web":                  {"core/sheet", "studio", "studio/contract", "studio/access", "studio/demo", "studio/desk", "web/certificates"},
+	"web/certificates":     {},
 	"web/licences":         {},
-	"cmd":                  {"core", "store", "studio", "studio/contract", "studio/desk", "studio/demo", "studio/home", "studio/lead", "web"},
-	"e2e":                  {"core", "studio/contract", "e2e", "e2e/stage"},
+	"cmd":                  {"core", "store", "studio", "studio/contract", "studio/desk", "studio/demo", "studio/home", "studio/lead", "web", "web/certificates"},
+	"deploy/release":       {},
+	"e2e":                  {"core", "studio/contract", "e2e", "e2e/stage", "web"},
 }
 
 // source is every file of Go below the folder but tests, parsed.

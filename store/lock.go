@@ -24,6 +24,17 @@ func (e *InUseError) Error() string {
 	return fmt.Sprintf("%s is in use by %s: end that program first", e.Path, holder)
 }
 
+const servedAt = ", at "
+
+// Address is where the holder serves the application, empty where it does not, or not yet.
+func (e *InUseError) Address() string {
+	_, address, _ := strings.Cut(e.Holder, servedAt)
+	return address
+}
+
+// Holder is who holds the data file just now, as far as it can be read.
+func Holder(path string) *InUseError { return &InUseError{path, holder(path)} }
+
 // lock is the right to write to one data file. The operating system gives it back when the process ends, however it ends.
 type lock struct {
 	file *flock.Flock

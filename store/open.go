@@ -305,7 +305,7 @@ func (s *Store) Opened() Opened { return s.opened }
 func (s *Store) Path() string { return s.path }
 
 // ServedAt adds to what others are told of who holds the file at which address it is served.
-func (s *Store) ServedAt(address string) { s.lock.write(s.lock.who + ", at " + address) }
+func (s *Store) ServedAt(address string) { s.lock.write(s.lock.who + servedAt + address) }
 
 // Close closes the file, notes in it that it is whole, and lets others have it.
 func (s *Store) Close() error {

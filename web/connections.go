@@ -3,6 +3,8 @@ package web
 import (
 	"container/list"
 	"context"
+	"crypto/tls"
+	"log/slog"
 	"net"
 	"net/http"
 	"sync"
@@ -28,21 +30,33 @@ const (
 )
 
 // NewServer is a server for the handler that nobody keeps busy by being slow or by opening connections.
-func NewServer(handler http.Handler) *Server {
-	c := &connections{from: map[string]*address{}, teachers: map[string]bool{}, most: mostOpen, mostFrom: mostFrom}
+// Proxies that are trusted bring many people each: their connections are bounded only together.
+func NewServer(handler http.Handler, options Options) *Server {
+	c := &connections{trusts: options.trusts, from: map[string]*address{}, teachers: map[string]bool{}, most: mostOpen, mostFrom: mostFrom}
 	s := &Server{connections: c}
 	s.http = &http.Server{
 		Handler: handler, ReadHeaderTimeout: headerTime, IdleTimeout: idleTime, MaxHeaderBytes: mostHeader,
+		// Browsers that do not trust a certificate end connections by the dozen.
+		ErrorLog: slog.NewLogLogger(slog.Default().Handler(), slog.LevelDebug),
 		ConnContext: func(ctx context.Context, open net.Conn) context.Context {
-			return context.WithValue(ctx, connectionKey{}, open)
+			return context.WithValue(ctx, connectionKey{}, underneath(open))
 		},
 		ConnState: func(open net.Conn, state http.ConnState) {
-			if one, ok := open.(*connection); ok && state == http.StateIdle {
+			if one := underneath(open); one != nil && state == http.StateIdle {
 				c.waits(one)
 			}
 		},
 	}
 	return s
+}
+
+// underneath is the connection that is counted, below its encryption; nil in tests that have none.
+func underneath(open net.Conn) *connection {
+	if encrypted, ok := open.(*tls.Conn); ok {
+		open = encrypted.NetConn()
+	}
+	one, _ := open.(*connection)
+	return one
 }
 
 // Server serves a handler on a listener.
@@ -54,6 +68,11 @@ type Server struct {
 // Serve serves until Close.
 func (s *Server) Serve(listener net.Listener) error {
 	return s.http.Serve(&bounded{listener, s.connections})
+}
+
+// ServeTLS serves encrypted until Close.
+func (s *Server) ServeTLS(listener net.Listener, config *tls.Config) error {
+	return s.http.Serve(tls.NewListener(&bounded{listener, s.connections}, config))
 }
 
 // Close ends it. Streams stay open as long as their screens, so they are cut.
@@ -69,6 +88,7 @@ type connections struct {
 	from           map[string]*address
 	teachers       map[string]bool
 	most, mostFrom int
+	trusts         func(of string) bool // proxies
 }
 
 // address is the connections of one address.
@@ -121,7 +141,7 @@ func (c *connections) admit(open net.Conn) *connection {
 		if own {
 			room += keptForOwn
 		}
-		full := from.open >= c.mostFrom && !isLoopback(of)
+		full := from.open >= c.mostFrom && !isLoopback(of) && !c.trusts(of)
 		if !full && c.open < room {
 			one := &connection{Conn: open, owner: c, of: of}
 			one.waiting = from.waiting.PushBack(one)

@@ -26,11 +26,11 @@ import (
 func real(t *testing.T) string {
 	s, err := store.Open(filepath.Join(t.TempDir(), "x.db"), "a test")
 	require.NoError(t, err)
-	handler, err := web.Handler(desk.New(s, studio.NewClock()), web.ThisMachine)
+	handler, err := web.Handler(desk.New(s, studio.NewClock()), web.Options{Reach: web.ThisMachine})
 	require.NoError(t, err)
 	listener, err := net.Listen("tcp", "127.0.0.1:0")
 	require.NoError(t, err)
-	server := web.NewServer(handler)
+	server := web.NewServer(handler, web.Options{})
 	go server.Serve(listener)
 	t.Cleanup(func() { server.Close(); s.Close() })
 	return listener.Addr().String()

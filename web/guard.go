@@ -16,6 +16,7 @@ import (
 	"vastlantern/studio/access"
 	"vastlantern/studio/contract"
 	"vastlantern/studio/desk"
+	"vastlantern/web/certificates"
 )
 
 // Reach is from where the application may be reached.
@@ -30,8 +31,8 @@ const (
 
 // guard decides who comes in, and to what.
 type guard struct {
-	desk   *desk.Desk
-	reach  Reach
+	desk *desk.Desk
+	*Options
 	signIn *guesses
 	codes  *guesses
 	pass   pass
@@ -40,9 +41,9 @@ type guard struct {
 	cross   *http.CrossOriginProtection
 }
 
-func newGuard(s *desk.Desk, reach Reach) *guard {
+func newGuard(s *desk.Desk, options *Options) *guard {
 	return &guard{
-		desk: s, reach: reach, pass: newPass(), cross: http.NewCrossOriginProtection(),
+		desk: s, Options: options, pass: newPass(), cross: http.NewCrossOriginProtection(),
 		signIn: newGuesses(20, 5), // one every 20 seconds, after five
 		codes:  newGuesses(2, 20), // a mistyped code of a room is forgiven sooner
 	}
@@ -60,6 +61,9 @@ func (g *guard) checkRequest(c *gin.Context) {
 	}
 	if !g.ours(c.Request.Host) {
 		c.AbortWithStatusJSON(http.StatusForbidden, contract.Problem{Say: "This address is not served. Open the one that was printed at the start."})
+		return
+	}
+	if !g.kept(c) {
 		return
 	}
 	if err := g.cross.Check(c.Request); err != nil || elsewhere(c.Request) {
@@ -107,11 +111,14 @@ func (g *guard) ours(host string) bool {
 	if name == "localhost" || ip != nil && ip.IsLoopback() {
 		return true
 	}
-	if g.reach == ThisMachine {
+	if g.Base != nil {
+		return strings.EqualFold(name, g.Base.Hostname())
+	}
+	if g.Reach == ThisMachine {
 		return false
 	}
 	own, err := os.Hostname()
-	return ip != nil || err == nil && (strings.EqualFold(name, own) || strings.EqualFold(name, own+".local"))
+	return strings.EqualFold(name, certificates.Name) || ip != nil || err == nil && (strings.EqualFold(name, own) || strings.EqualFold(name, own+".local"))
 }
 
 // hostname is a host without its port.
@@ -129,7 +136,7 @@ const (
 
 // teacher lets only the teacher's devices on, and notes which one it is.
 func (g *guard) teacher(c *gin.Context) {
-	if g.reach == ThisMachine {
+	if g.Reach == ThisMachine {
 		return
 	}
 	device, err := g.device(c)
@@ -155,20 +162,22 @@ func (g *guard) device(c *gin.Context) (string, error) {
 	}
 	device, renewed, err := g.desk.Access.SignedIn(token)
 	if renewed {
-		giveCookie(c, token, int(access.SessionTime.Seconds()))
+		g.giveCookie(c, token, int(access.SessionTime.Seconds()))
 	}
 	return device, err
 }
 
-// giveCookie lets the browser keep the token, out of reach of scripts and of other sites. It is not marked Secure,
-// since on a local network there is no certificate.
-func giveCookie(c *gin.Context, token string, seconds int) {
-	http.SetCookie(c.Writer, &http.Cookie{Name: cookieName, Value: token, Path: "/", MaxAge: seconds, HttpOnly: true, SameSite: http.SameSiteStrictMode})
+// giveCookie lets the browser keep the token, out of reach of scripts and of other sites. It goes back encrypted only, where it came so:
+// on a local network there may be no certificate.
+func (g *guard) giveCookie(c *gin.Context, token string, seconds int) {
+	http.SetCookie(c.Writer, &http.Cookie{
+		Name: cookieName, Value: token, Path: "/", MaxAge: seconds, HttpOnly: true, Secure: g.secure(c.Request), SameSite: http.SameSiteStrictMode,
+	})
 }
 
 // stillIn tells whether who has a stream open may keep it.
 func (g *guard) stillIn(c *gin.Context) bool {
-	if g.reach == ThisMachine {
+	if g.Reach == ThisMachine {
 		return true
 	}
 	token, err := c.Cookie(cookieName)
@@ -180,7 +189,7 @@ func (g *guard) stillIn(c *gin.Context) bool {
 }
 
 func (g *guard) session(c *gin.Context) (contract.Session, error) {
-	if g.reach == ThisMachine {
+	if g.Reach == ThisMachine {
 		return contract.Session{SignedIn: true}, nil
 	}
 	device, err := g.device(c)
@@ -191,10 +200,10 @@ func (g *guard) session(c *gin.Context) (contract.Session, error) {
 }
 
 func (g *guard) enter(c *gin.Context, in contract.SignIn) (contract.Session, error) {
-	if g.reach == ThisMachine {
+	if g.Reach == ThisMachine {
 		return g.session(c)
 	}
-	of := addressOf(c.Request.RemoteAddr)
+	of := g.askedFrom(c.Request)
 	if err := g.signIn.try(of); err != nil {
 		return contract.Session{}, err
 	}
@@ -209,7 +218,7 @@ func (g *guard) enter(c *gin.Context, in contract.SignIn) (contract.Session, err
 	if err != nil {
 		return contract.Session{}, err
 	}
-	giveCookie(c, token, int(access.SessionTime.Seconds()))
+	g.giveCookie(c, token, int(access.SessionTime.Seconds()))
 	device, _, err := g.desk.Access.SignedIn(token)
 	return contract.Session{Needed: true, SignedIn: true, Device: device}, err
 }
@@ -220,8 +229,8 @@ func (g *guard) leave(c *gin.Context) (contract.Session, error) {
 			return contract.Session{}, err
 		}
 	}
-	giveCookie(c, "", -1)
-	return contract.Session{Needed: g.reach == LocalNetwork}, nil
+	g.giveCookie(c, "", -1)
+	return contract.Session{Needed: g.Reach == LocalNetwork}, nil
 }
 
 // room lets on only with the room's code, and counts wrong ones, so that nobody finds it by trying.
@@ -230,7 +239,7 @@ func (g *guard) room(c *gin.Context) {
 	if g.pass.has(c, code) {
 		return
 	}
-	right, err := g.codes.guess(addressOf(c.Request.RemoteAddr), func() (bool, error) { return g.desk.Audience.IsRoom(code) })
+	right, err := g.codes.guess(g.askedFrom(c.Request), func() (bool, error) { return g.desk.Audience.IsRoom(code) })
 	switch {
 	case err != nil:
 		problem(c, err)

@@ -27,11 +27,16 @@ const passcode = "warm lamp oil"
 // lan is the application as the local network sees it, and its routes.
 func lan(t *testing.T) (*httptest.Server, gin.RoutesInfo) {
 	t.Helper()
+	return reached(t, web.Options{Reach: web.LocalNetwork})
+}
+
+func reached(t *testing.T, options web.Options) (*httptest.Server, gin.RoutesInfo) {
+	t.Helper()
 	s, err := store.Open(filepath.Join(t.TempDir(), "x.db"), "a test")
 	require.NoError(t, err)
 	application := desk.New(s, studio.NewClock())
 	require.NoError(t, application.Access.SetPasscode(passcode))
-	handler, err := web.Handler(application, web.LocalNetwork)
+	handler, err := web.Handler(application, options)
 	require.NoError(t, err)
 	server := httptest.NewServer(handler)
 	t.Cleanup(func() { server.CloseClientConnections(); server.Close(); s.Close() })
@@ -76,7 +81,7 @@ func (d device) signIn(name string) contract.Session {
 
 func TestOnTheLocalNetworkOnlyTheRoomIsOpen(t *testing.T) {
 	server, routes := lan(t)
-	open := []string{"/api/clock", "/api/sounds/:sum", "/api/session", "/api/rooms/:name", "/api/rooms/:name/stream", "/api/rooms/:name/answers"}
+	open := []string{"/api/clock", "/api/sounds/:sum", "/api/session", "/api/certificate", "/api/certificate/file", "/api/rooms/:name", "/api/rooms/:name/stream", "/api/rooms/:name/answers"}
 	stranger := newDevice(t, server)
 	closed := 0
 	for _, route := range routes {

@@ -145,8 +145,7 @@ func (s server) clock(c *gin.Context) {
 // roomCode tells how the room's screen is opened from where the application is reached.
 func (s server) roomCode(c *gin.Context) (contract.RoomCode, error) {
 	code, err := s.desk.Audience.RoomCode()
-	host := s.seenFromOutside(c.Request.Host)
-	return contract.RoomCode{Code: code, Address: "http://" + host + "/room/" + code, OnlyHere: s.reach == ThisMachine}, err
+	return contract.RoomCode{Code: code, Address: s.roomAddress(c.Request, "/room/"+code), OnlyHere: s.options.Reach == ThisMachine}, err
 }
 
 // seenFromOutside is the address that another device would open: not the loopback address, if there is one that
@@ -154,7 +153,7 @@ func (s server) roomCode(c *gin.Context) (contract.RoomCode, error) {
 func (s server) seenFromOutside(host string) string {
 	name, port, err := net.SplitHostPort(host)
 	ip := net.ParseIP(hostname(host))
-	if s.reach == ThisMachine || err != nil || name != "localhost" && !ip.IsLoopback() {
+	if s.options.Reach == ThisMachine || err != nil || name != "localhost" && !ip.IsLoopback() {
 		return host
 	}
 	for _, address := range Addresses() {

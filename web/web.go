@@ -8,6 +8,7 @@ import (
 	"log/slog"
 	"net/http"
 	"os"
+	"path"
 	"strconv"
 	"strings"
 
@@ -27,23 +28,23 @@ var dist embed.FS
 const mostBody = 2 << 20
 
 type server struct {
-	desk  *desk.Desk
-	reach Reach
-	feed  *feed
-	guard *guard
+	desk    *desk.Desk
+	options Options
+	feed    *feed
+	guard   *guard
 }
 
 // Handler is the whole application on one handler.
-func Handler(d *desk.Desk, reach Reach) (http.Handler, error) {
+func Handler(d *desk.Desk, options Options) (http.Handler, error) {
 	front, err := fs.Sub(dist, "dist")
 	if err != nil {
 		return nil, err
 	}
 	gin.SetMode(gin.ReleaseMode)
 	router := gin.New()
-	g := newGuard(d, reach)
+	g := newGuard(d, &options)
 	router.Use(logging, gin.Recovery(), g.checkRequest, packing)
-	s := server{d, reach, newFeed(d), g}
+	s := server{d, options, newFeed(d), g}
 	s.public(router.Group("/api"))
 	teacher := router.Group("/api", g.teacher)
 	s.today(teacher)
@@ -63,6 +64,8 @@ func Handler(d *desk.Desk, reach Reach) (http.Handler, error) {
 // public is what everybody may ask who is let in to the room, and how a device signs in.
 func (s server) public(api *gin.RouterGroup) {
 	api.GET("/clock", s.clock)
+	api.GET("/certificate", answer(s.certificate))
+	api.GET("/certificate/file", s.certificateFile)
 	api.GET("/session", answer(s.guard.session))
 	api.POST("/session", body(s.guard.enter))
 	api.DELETE("/session", answer(s.guard.leave))
@@ -254,6 +257,13 @@ func (s server) deleted(api *gin.RouterGroup) {
 // unchanging has browsers keep what never changes under its name.
 func unchanging(c *gin.Context) { c.Header("Cache-Control", "public, max-age=31536000, immutable") }
 
+// types is what the front end consists of. A system can know other types for these, Windows by what was installed on it, and browsers
+// would refuse a script that is called text.
+var types = map[string]string{
+	".js": "text/javascript; charset=utf-8", ".css": "text/css; charset=utf-8", ".html": "text/html; charset=utf-8", ".svg": "image/svg+xml", ".png": "image/png",
+	".webp": "image/webp", ".woff2": "font/woff2", ".wasm": "application/wasm", ".webmanifest": "application/manifest+json",
+}
+
 // pages answers what is no question of the API with the built front end.
 func pages(front fs.FS) gin.HandlerFunc {
 	files := http.FileServerFS(front)
@@ -262,24 +272,27 @@ func pages(front fs.FS) gin.HandlerFunc {
 			c.Redirect(http.StatusMovedPermanently, "/lantern.svg")
 			return
 		}
-		path := strings.TrimPrefix(c.Request.URL.Path, "/")
-		if strings.HasPrefix(path, "api/") {
+		name := strings.TrimPrefix(c.Request.URL.Path, "/")
+		if strings.HasPrefix(name, "api/") {
 			c.JSON(http.StatusNotFound, contract.Problem{Say: "There is nothing at this address."})
 			return
 		}
 		c.Status(http.StatusOK) // gin presets 404 for NoRoute
-		if _, err := fs.Stat(front, path); path == "" || err != nil {
+		if _, err := fs.Stat(front, name); name == "" || err != nil {
 			// Every other address is a view: of the room's page, or of the teacher's. Browsers ask again each time, so
 			// that an update is seen.
 			c.Header("Cache-Control", "no-cache")
 			page := "/"
-			if strings.HasPrefix(path, "room/") {
+			if strings.HasPrefix(name, "room/") {
 				page = "/room.html"
 			}
 			c.FileFromFS(page, http.FS(front))
 			return
 		}
-		if strings.HasPrefix(path, "assets/") { // their names change with their content
+		if kind := types[path.Ext(name)]; kind != "" {
+			c.Header("Content-Type", kind)
+		}
+		if strings.HasPrefix(name, "assets/") { // their names change with their content
 			unchanging(c)
 		}
 		files.ServeHTTP(c.Writer, c.Request)

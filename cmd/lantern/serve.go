@@ -2,6 +2,7 @@ package main
 
 import (
 	"context"
+	"crypto/tls"
 	"errors"
 	"fmt"
 	"io"
@@ -22,6 +23,7 @@ import (
 	"vastlantern/studio/demo"
 	"vastlantern/studio/desk"
 	"vastlantern/web"
+	"vastlantern/web/certificates"
 )
 
 // serving is the flags that serve and demo share.
@@ -32,12 +34,15 @@ type serving struct {
 	verbose   bool
 	clockRate float64
 	clockFrom string
+	outside   outside
+	ready     func(address string) // is told when it answers; nil where nobody is
 }
 
 func (s *serving) flags(cmd *cobra.Command, data string) {
 	cmd.Flags().StringVar(&s.data, "data", data, "the data file; it is made where there is none")
 	cmd.Flags().IntVar(&s.port, "port", 7777, "the port; where it is taken, another one is")
 	cmd.Flags().BoolVar(&s.lan, "lan", false, "open it to the local network: the room's pages to whoever has the code, the rest to whoever has the passcode")
+	s.outside.flags(cmd)
 	cmd.Flags().BoolVar(&s.verbose, "verbose", false, "write a line for every request; else only for those that failed")
 	cmd.Flags().Float64Var(&s.clockRate, "clock-rate", 1, "for try-outs: seconds on the application's clock for each real second, 1 to 100")
 	cmd.Flags().StringVar(&s.clockFrom, "clock-from", "", "for try-outs: the RFC 3339 time from which the clock runs at its rate (default now)")
@@ -66,7 +71,7 @@ func serveCommand() *cobra.Command {
 		Use:   "serve",
 		Short: "Serve the application on this machine",
 		Long: "Serves the application on this machine only, and prints its address. Ends on Ctrl-C; a class that is being led can be picked up after the next start.\n\n" +
-			"With --lan it is open to the local network: phones and a second screen can show the room, and a device that signs in with the passcode can lead. What is sent is not encrypted, so use a network of your own. Set the passcode first: lantern passcode.",
+			"With --lan it is open to the local network: phones and a second screen can show the room, and a device that signs in with the passcode can lead. What is sent is not encrypted, so use a network of your own, or --tls, which docs/serving.md explains. Set the passcode first: lantern passcode.",
 		Args: cobra.NoArgs,
 		RunE: func(cmd *cobra.Command, _ []string) error {
 			return s.run(cmd, func(*store.Store, *studio.Clock) error { return nil })
@@ -114,15 +119,30 @@ func (s *serving) run(cmd *cobra.Command, prepare func(*store.Store, *studio.Clo
 			return err
 		}
 	}
-	reach, err := s.reach(application)
+	options, err := s.options(application)
 	if err != nil {
 		return err
 	}
-	handler, err := web.Handler(application, reach)
+	host := "127.0.0.1"
+	if s.lan {
+		host = "0.0.0.0"
+	}
+	listener, err := listen(host, s.port, cmd.ErrOrStderr())
 	if err != nil {
 		return err
 	}
-	listener, err := listen(interfaces[reach], s.port, cmd.ErrOrStderr())
+	open := []entrance{{listener, s.outside.certificate}}
+	_, port, _ := net.SplitHostPort(listener.Addr().String())
+	options.PlainPort = port
+	if options.Authority != nil {
+		secure, err := listen(host, s.outside.securePort(s.port), cmd.ErrOrStderr())
+		if err != nil {
+			return err
+		}
+		open = append(open, entrance{secure, options.Authority.Config()})
+		_, options.SecurePort, _ = net.SplitHostPort(secure.Addr().String())
+	}
+	handler, err := web.Handler(application, *options)
 	if err != nil {
 		return err
 	}
@@ -130,36 +150,50 @@ func (s *serving) run(cmd *cobra.Command, prepare func(*store.Store, *studio.Clo
 	defer stop()
 	var keeping sync.WaitGroup
 	keeping.Go(func() { application.Keep(ctx) })
-	printAddresses(cmd.OutOrStdout(), reach, listener.Addr())
-	_, port, _ := net.SplitHostPort(listener.Addr().String())
-	st.ServedAt("http://" + net.JoinHostPort("127.0.0.1", port))
-	err = serveUntil(ctx, listener, handler)
+	found := s.outside.announce(s.lan, options, cmd.ErrOrStderr())
+	defer found()
+	s.printAddresses(cmd.OutOrStdout(), options)
+	address := s.outside.scheme() + "://" + net.JoinHostPort("127.0.0.1", port)
+	st.ServedAt(address)
+	if s.ready != nil {
+		s.ready(address) // what comes before the first answer waits in the listener
+	}
+	err = serveUntil(ctx, open, handler, *options)
 	stop()
 	keeping.Wait()
 	return err
 }
 
-// reach is from where the application will be reached. Nobody opens it to a network without a passcode.
-func (s *serving) reach(application *desk.Desk) (web.Reach, error) {
-	if !s.lan {
-		return web.ThisMachine, nil
+// options is from where and how the application will be reached. Nobody opens it to others without a passcode.
+func (s *serving) options(application *desk.Desk) (*web.Options, error) {
+	options, err := s.outside.options(s.data, s.lan)
+	if err != nil || options.Reach == web.ThisMachine {
+		return options, err
 	}
 	set, err := application.Access.HasPasscode()
 	if err == nil && !set {
-		err = fmt.Errorf("--lan opens the application to the local network, and for that it needs a passcode. Set one first: lantern passcode --data %s", s.data)
+		err = fmt.Errorf("this opens the application to others, and for that it needs a passcode. Set one first: lantern passcode --data %s", s.data)
 	}
-	return web.LocalNetwork, err
+	return options, err
 }
 
-// interfaces is the address to listen on for each reach.
-var interfaces = map[web.Reach]string{web.ThisMachine: "127.0.0.1", web.LocalNetwork: "0.0.0.0"}
-
-func printAddresses(out io.Writer, reach web.Reach, at net.Addr) {
-	_, port, _ := net.SplitHostPort(at.String())
-	fmt.Fprintf(out, "Vast Lantern is open at http://%s\n", net.JoinHostPort("127.0.0.1", port))
-	if reach == web.LocalNetwork {
+func (s *serving) printAddresses(out io.Writer, options *web.Options) {
+	scheme := s.outside.scheme()
+	fmt.Fprintf(out, "Vast Lantern is open at %s://%s\n", scheme, net.JoinHostPort("127.0.0.1", options.PlainPort))
+	switch {
+	case options.Base != nil:
+		fmt.Fprintf(out, "Behind a proxy, with the passcode: %s\n", options.Base)
+	case options.Authority != nil:
+		for _, host := range append([]string{certificates.Name}, web.Addresses()...) {
+			if ip := net.ParseIP(host); ip == nil || options.Authority.VouchesFor(ip) {
+				fmt.Fprintf(out, "On the local network, with the passcode: https://%s\n", net.JoinHostPort(host, options.SecurePort))
+			}
+		}
+		fmt.Fprintf(out, "A device of yours trusts this machine after http://%s/certificate was opened on it\n", net.JoinHostPort(certificates.Name, options.PlainPort))
+		fmt.Fprintf(out, "SHA-256 of what it installs: %s\n", options.Authority.Fingerprint())
+	case s.lan:
 		for _, address := range web.Addresses() {
-			fmt.Fprintf(out, "On the local network, with the passcode: http://%s\n", net.JoinHostPort(address, port))
+			fmt.Fprintf(out, "On the local network, with the passcode: %s://%s\n", scheme, net.JoinHostPort(address, options.PlainPort))
 		}
 	}
 	fmt.Fprintln(out, "Ctrl-C ends it.")
@@ -175,15 +209,30 @@ func listen(host string, port int, out io.Writer) (net.Listener, error) {
 	return listener, err
 }
 
-// serveUntil serves until the context ends.
-func serveUntil(ctx context.Context, listener net.Listener, handler http.Handler) error {
-	server := web.NewServer(handler)
-	failed := make(chan error, 1)
-	go func() { failed <- server.Serve(listener) }()
+// entrance is where the application is served; without a configuration of TLS what is sent is not encrypted.
+type entrance struct {
+	net.Listener
+	tls *tls.Config
+}
+
+// serveUntil serves until the context ends, or one of the entrances fails.
+func serveUntil(ctx context.Context, open []entrance, handler http.Handler, options web.Options) error {
+	failed := make(chan error, len(open))
+	for _, one := range open {
+		server := web.NewServer(handler, options)
+		defer server.Close()
+		go func() {
+			if one.tls != nil {
+				failed <- server.ServeTLS(one.Listener, one.tls)
+				return
+			}
+			failed <- server.Serve(one.Listener)
+		}()
+	}
 	select {
 	case err := <-failed:
 		return err
 	case <-ctx.Done():
-		return server.Close()
+		return nil
 	}
 }

@@ -43,7 +43,7 @@ func Binary() (string, error) {
 	return path, nil
 }
 
-var printedAddress = regexp.MustCompile(`http://\S+`)
+var printedAddress = regexp.MustCompile(`https?://\S+`)
 
 // Start starts the program with the arguments and waits for the address that it prints.
 func Start(args ...string) (*Program, error) {
@@ -174,8 +174,8 @@ type Browser struct {
 	launched *launcher.Launcher
 }
 
-// Open starts Chromium. Patience is how long every wait of its pages may take.
-func Open() (*Browser, error) {
+// Open starts Chromium, with flags besides, each NAME or NAME=VALUE.
+func Open(more ...string) (*Browser, error) {
 	l := launcher.New().Bin("/usr/bin/chromium").NoSandbox(true).Leakless(true)
 	for _, flag := range []flags.Flag{
 		"disable-gpu", "disable-quic", "no-first-run", "disable-background-networking", "disable-component-update", "disable-sync", "disable-dev-shm-usage",
@@ -184,6 +184,10 @@ func Open() (*Browser, error) {
 		l.Set(flag)
 	}
 	l.Set("window-size", "1280,800")
+	for _, flag := range more {
+		name, value, _ := strings.Cut(flag, "=")
+		l.Set(flags.Flag(name), value)
+	}
 	control, err := l.Launch()
 	if err != nil {
 		return nil, err

@@ -12,3 +12,10 @@ type SignIn struct {
 	Passcode string `json:"passcode"`
 	Device   string `json:"device"` // as it will stand beside what is adjusted on it
 }
+
+// Certificate is how a device comes to trust the machine that serves.
+type Certificate struct {
+	Fingerprint string `json:"fingerprint"` // SHA-256, of what is installed
+	Address     string `json:"address"`     // of the teacher's side, which is encrypted
+	Secure      bool   `json:"secure"`      // this page came encrypted already
+}

@@ -28,6 +28,7 @@ const router = createBrowserRouter([
     errorElement: <ScreenStopped />,
     hydrateFallbackElement: <Loading what="Opening" />,
     children: [
+      view("/certificate", () => import("./frame/CertificateView"), "CertificateView"),
       {
         element: <RequireSignIn />,
         children: [

@@ -101,6 +101,7 @@ type all struct {
 	Came      contract.RehearsalMoment
 	Review    contract.RehearsalReview
 	Session   contract.Session
+	Trust     contract.Certificate
 	SignIn    contract.SignIn
 }
 

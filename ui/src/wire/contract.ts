@@ -84,6 +84,7 @@ export interface Contract {
   Came: RehearsalMoment;
   Review: RehearsalReview;
   Session: Session;
+  Trust: Certificate;
   SignIn: SignIn;
 }
 export interface Clock {
@@ -1476,6 +1477,11 @@ export interface Session {
   needed: boolean;
   signed_in: boolean;
   device: string;
+}
+export interface Certificate {
+  fingerprint: string;
+  address: string;
+  secure: boolean;
 }
 export interface SignIn {
   passcode: string;
