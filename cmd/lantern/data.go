@@ -25,12 +25,17 @@ func thereIs(path string) error {
 
 // openToChange opens the data file, which is made where there is none, and says what was found and done.
 func openToChange(cmd *cobra.Command, path, who string) (*store.Store, error) {
+	return openAt(cmd, path, who, path == demoData) // which is made anew wherever it is not
+}
+
+// openAt is openToChange; usual is where nothing is said of a new file, since it stands where it is expected.
+func openAt(cmd *cobra.Command, path, who string, usual bool) (*store.Store, error) {
 	st, err := store.Open(path, who)
 	if err != nil {
 		return nil, err
 	}
 	out, opened := cmd.ErrOrStderr(), st.Opened()
-	if opened.Made && path != demoData { // which is made anew wherever it is not
+	if opened.Made && !usual {
 		fmt.Fprintf(out, "There was no data file %s: a new one was made. If your classes are in another one, name it with --data.\n", st.Path())
 	}
 	if opened.Copied != "" {

@@ -121,23 +121,30 @@ func (o *outside) announce(lan bool, options *web.Options, tell io.Writer) (stop
 	if !lan || o.noName {
 		return stop
 	}
+	addresses := web.Addresses()
+	if len(addresses) == 0 {
+		return stop
+	}
+	zone, err := named(options.PlainPort, addresses)
+	if err == nil {
+		var server *mdns.Server
+		if server, err = mdns.NewServer(&mdns.Config{Zone: zone}); err == nil {
+			return func() { _ = server.Shutdown() } // the program ends
+		}
+	}
+	fmt.Fprintf(tell, "The name %s is not announced: %v\n", certificates.Name, err)
+	return stop
+}
+
+// named is what is answered to who asks for the machine's name, or for pages on the local network.
+func named(port string, addresses []string) (*mdns.MDNSService, error) {
+	number, err := strconv.Atoi(port)
+	if err != nil {
+		return nil, err
+	}
 	var ips []net.IP
-	for _, address := range web.Addresses() {
+	for _, address := range addresses {
 		ips = append(ips, net.ParseIP(address))
 	}
-	port, err := strconv.Atoi(options.PlainPort)
-	if err != nil || len(ips) == 0 {
-		return stop
-	}
-	service, err := mdns.NewMDNSService("Vast Lantern", "_http._tcp", "local.", certificates.Name+".", port, ips, []string{"path=/"})
-	if err != nil {
-		fmt.Fprintf(tell, "The name %s is not announced: %v\n", certificates.Name, err)
-		return stop
-	}
-	server, err := mdns.NewServer(&mdns.Config{Zone: service})
-	if err != nil {
-		fmt.Fprintf(tell, "The name %s is not announced: %v\n", certificates.Name, err)
-		return stop
-	}
-	return func() { _ = server.Shutdown() } // the program ends
+	return mdns.NewMDNSService("Vast Lantern", "_http._tcp", "local.", certificates.Name+".", number, ips, []string{"path=/"})
 }

@@ -4,6 +4,7 @@ import (
 	"path/filepath"
 	"testing"
 
+	"github.com/miekg/dns"
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
@@ -36,4 +37,19 @@ func TestHowOthersReachIt(t *testing.T) {
 	assert.Equal(t, "127.0.0.1/32", options.Trusted[0].String())
 	assert.Equal(t, 7778, o.securePort(7777))
 	assert.Zero(t, o.securePort(0))
+}
+
+// Who asks for lantern.local by multicast DNS gets the machine's addresses; who looks for pages finds it with its port.
+func TestTheNameOnTheLocalNetwork(t *testing.T) {
+	zone, err := named("7777", []string{"192.168.1.5", "10.0.0.7"})
+	require.NoError(t, err)
+	var found []string
+	for _, record := range zone.Records(dns.Question{Name: "lantern.local.", Qtype: dns.TypeA, Qclass: dns.ClassINET}) {
+		found = append(found, record.(*dns.A).A.String())
+	}
+	assert.Equal(t, []string{"192.168.1.5", "10.0.0.7"}, found)
+	service := zone.Records(dns.Question{Name: "_http._tcp.local.", Qtype: dns.TypePTR, Qclass: dns.ClassINET})
+	require.NotEmpty(t, service)
+	assert.Contains(t, service[1].String(), "7777")
+	assert.Empty(t, zone.Records(dns.Question{Name: "printer.local.", Qtype: dns.TypeA, Qclass: dns.ClassINET}))
 }

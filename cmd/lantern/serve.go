@@ -35,6 +35,7 @@ type serving struct {
 	clockRate float64
 	clockFrom string
 	outside   outside
+	usual     bool                 // the data file is where the system keeps such data
 	ready     func(address string) // is told when it answers; nil where nobody is
 }
 
@@ -104,7 +105,7 @@ func (s *serving) run(cmd *cobra.Command, prepare func(*store.Store, *studio.Clo
 	if err != nil {
 		return err
 	}
-	st, err := openToChange(cmd, s.data, "lantern "+cmd.Name())
+	st, err := openAt(cmd, s.data, "lantern "+cmd.Name(), s.usual || s.data == demoData)
 	if err != nil {
 		return err
 	}

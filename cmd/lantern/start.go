@@ -46,6 +46,7 @@ func (s *starting) run(cmd *cobra.Command) (err error) {
 		if s.data, err = usualData(); err != nil {
 			return err
 		}
+		s.usual = true
 	}
 	out := cmd.OutOrStdout()
 	if isTerminal(os.Stdout) {
