@@ -80,8 +80,9 @@ func (g *guard) checkRequest(c *gin.Context) {
 			c.AbortWithStatusJSON(http.StatusUnsupportedMediaType, contract.Problem{Say: "Send JSON."})
 			return
 		}
-		_ = control.SetReadDeadline(time.Now().Add(bodyTime))
-		c.Request.Body = http.MaxBytesReader(c.Writer, c.Request.Body, mostBody)
+		most, within := bounds(c.Request.URL.Path)
+		_ = control.SetReadDeadline(time.Now().Add(within))
+		c.Request.Body = http.MaxBytesReader(c.Writer, c.Request.Body, most)
 	}
 	c.Next()
 }

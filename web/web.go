@@ -248,6 +248,8 @@ func (s server) deleted(api *gin.RouterGroup) {
 		}))
 		api.GET(path+"/deletion", answer(func(c *gin.Context) (contract.Deletion, error) { return transfer.Deletion(kind, id(c)) }))
 	}
+	api.GET("/export", download(func(*gin.Context) (studio.File, error) { return transfer.File() }))
+	api.POST("/import", answer(s.bringIn))
 	api.GET("/deleted", answer(func(*gin.Context) (contract.DeletedList, error) { return transfer.Deleted() }))
 	api.POST("/deleted/:kind/:id/back", answer(func(c *gin.Context) (contract.DeletedList, error) {
 		return transfer.BringBack(c.Param("kind"), id(c))

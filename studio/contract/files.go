@@ -243,3 +243,11 @@ type RecordOfClass struct {
 	Acknowledged []string        `json:"acknowledged"`                  // the strong cautions that were read before the class was led
 	Plan         json.RawMessage `json:"plan" jsonschema:"type=object"` // the plan file as it was led
 }
+
+// Imported is what a file of everything would change here, or has changed.
+type Imported struct {
+	Lines   []string `json:"lines"`   // in words, the first of many alike
+	Changes bool     `json:"changes"` // whether there is anything to change
+	Done    bool     `json:"done"`
+	Kept    string   `json:"kept"` // the copy of the data file as it was before
+}

@@ -78,6 +78,7 @@ type all struct {
 	Found     contract.Found
 	Summary   contract.Summary
 	Deletion  contract.Deletion
+	Imported  contract.Imported
 	Deleted   contract.DeletedList
 	Typed     contract.Typed
 	TypedRead contract.TypedRead

@@ -11,6 +11,7 @@ import { ErrorAlert } from "../frame/ErrorAlert";
 import { languageName } from "../frame/languageName";
 import { Loading } from "../frame/Loading";
 import { Choices } from "../frame/Choices";
+import { AllData } from "./AllData";
 import { DemoData } from "./DemoData";
 
 /** SchoolView is how this teacher does it: the questions on which schools differ, and what is said. */
@@ -20,7 +21,11 @@ export function SchoolView() {
     <Shell view="school">
       {settings.isPending && <Loading what="Loading your school" />}
       {settings.isError && <ErrorAlert error={settings.error} retry={() => void settings.refetch()} />}
-      {settings.data && <Edit key={settings.dataUpdatedAt} start={settings.data} />}
+      {/* what is typed stays while the same is read once more */}
+      {settings.data && <Edit key={JSON.stringify(settings.data)} start={settings.data} />}
+      <ThisDevice />
+      <AllData />
+      <DemoData />
     </Shell>
   );
 }
@@ -116,8 +121,6 @@ function Edit({ start }: { start: Settings }) {
           </label>
         ))}
       </div>
-      <ThisDevice />
-      <DemoData />
     </>
   );
 }

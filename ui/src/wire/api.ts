@@ -18,6 +18,15 @@ const unreachable: Problem = {
 export const signedOut = "lantern:signed-out";
 
 async function call<Out>(method: string, path: string, body?: unknown, signal?: AbortSignal): Promise<Out> {
+  return ask<Out>(method, path, body === undefined ? undefined : JSON.stringify(body), signal);
+}
+
+async function ask<Out>(
+  method: string,
+  path: string,
+  body: string | Blob | undefined,
+  signal?: AbortSignal,
+): Promise<Out> {
   let response: Response;
   try {
     response = await fetch(`/api${path}`, {
@@ -25,7 +34,7 @@ async function call<Out>(method: string, path: string, body?: unknown, signal?: 
       signal,
       keepalive: method === "PUT", // a save goes through although the page is being left
       headers: body === undefined ? undefined : { "Content-Type": "application/json" },
-      body: body === undefined ? undefined : JSON.stringify(body),
+      body,
     });
   } catch (error) {
     if (signal?.aborted) throw error;
@@ -41,5 +50,7 @@ async function call<Out>(method: string, path: string, body?: unknown, signal?: 
 export const get = <Out>(path: string) => call<Out>("GET", path);
 export const post = <Out>(path: string, body: unknown, signal?: AbortSignal) =>
   call<Out>("POST", path, body, signal);
+/** send sends a file of JSON as it is. */
+export const send = <Out>(path: string, file: Blob) => ask<Out>("POST", path, file);
 export const put = <Out>(path: string, body: unknown) => call<Out>("PUT", path, body);
 export const remove = <Out>(path: string) => call<Out>("DELETE", path, {});

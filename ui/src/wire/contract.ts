@@ -61,6 +61,7 @@ export interface Contract {
   Found: Found;
   Summary: Summary;
   Deletion: Deletion;
+  Imported: Imported;
   Deleted: DeletedList;
   Typed: Typed;
   TypedRead: TypedRead;
@@ -1113,6 +1114,12 @@ export interface Deletion {
   goes: string;
   classes: string;
   days: number;
+}
+export interface Imported {
+  lines: string[];
+  changes: boolean;
+  done: boolean;
+  kept: string;
 }
 export interface DeletedList {
   deleted: Deleted[];

@@ -1,0 +1,38 @@
+package e2e
+
+import (
+	"os"
+	"path/filepath"
+	"testing"
+
+	"github.com/stretchr/testify/require"
+)
+
+// What one machine exports is brought in on another from the School screen: what it would change is read before.
+func TestEverythingIsBroughtInFromTheScreen(t *testing.T) {
+	th := open(t)
+	th.plan(7)
+	file := filepath.Join(t.TempDir(), "everything.json")
+	everything := th.fetch("/api/export")
+	require.NoError(t, os.WriteFile(file, everything, 0o600))
+	wrong := filepath.Join(t.TempDir(), "wrong.json")
+	require.NoError(t, os.WriteFile(wrong, []byte(`{"format": "x"}`), 0o600))
+
+	th.program.Kill()
+	th.data = filepath.Join(t.TempDir(), "other.db")
+	th.start("0")
+	require.NoError(t, th.program.ReadCare())
+	page := th.page("/school")
+	th.see(page, `a[download]`, "Export everything")
+	require.NoError(t, page.MustElement("#import-file").SetFiles([]string{wrong}))
+	th.see(page, `[aria-label="All your data"] .alert`, "Nothing was changed: this is no file")
+	require.NoError(t, page.MustElement("#import-file").SetFiles([]string{file}))
+	th.see(page, `[aria-label="All your data"] li`, "plan new")
+	th.accessible(page, "bringing in")
+	th.click(page, "button", "^Leave it$")
+	require.Empty(t, page.MustElements(`[aria-label="All your data"] li`))
+	require.NoError(t, page.MustElement("#import-file").SetFiles([]string{file}))
+	th.click(page, "button", "^Bring it in$")
+	th.see(page, `[aria-label="All your data"] .alert`, "It is here. As it was before is kept in .*other.db.before-")
+	require.JSONEq(t, string(everything), string(th.fetch("/api/export")))
+}

@@ -1,0 +1,50 @@
+package transfer
+
+import (
+	"bytes"
+	"fmt"
+	"io"
+	"strings"
+	"time"
+
+	"vastlantern/studio"
+	"vastlantern/studio/contract"
+)
+
+// File is everything as one file, named by the day.
+func (tr *Transfer) File() (studio.File, error) {
+	var text bytes.Buffer
+	err := tr.Export(&text)
+	return studio.File{Name: "vast-lantern-" + tr.studio.Now().Local().Format(time.DateOnly) + ".json", Type: "application/json", Data: text.Bytes()}, err
+}
+
+// BringIn tells what a file that Export has written would change here and, with apply, changes all of it or nothing. Before anything is
+// changed a copy of the data file is kept beside it. While a class is led nothing is brought in.
+func (tr *Transfer) BringIn(r io.Reader, apply bool) (contract.Imported, error) {
+	read, err := tr.ReadImport(r)
+	if err != nil {
+		return contract.Imported{}, studio.Fail(studio.ErrInvalid, "Nothing was changed: %v", err)
+	}
+	would := contract.Imported{Lines: strings.Split(strings.TrimSuffix(read.InWords(), "\n"), "\n"), Changes: read.Changing()}
+	if !apply || !would.Changes {
+		return would, nil
+	}
+	err = tr.classes.WhileNothingBegins(func(running *studio.Class) error {
+		if running != nil {
+			return studio.FailRunning(running, "%q is being led just now: end it first.")
+		}
+		return nil
+	})
+	if err != nil {
+		return would, err
+	}
+	would.Kept = tr.studio.Store.Path() + ".before-" + time.Now().Format("2006-01-02-150405")
+	if err := tr.studio.Store.Backup(would.Kept); err != nil {
+		return would, fmt.Errorf("nothing was changed, because no copy could be made first: %w", err)
+	}
+	if err := read.Apply(); err != nil {
+		return would, fmt.Errorf("nothing was changed: %w", err)
+	}
+	would.Done = true
+	return would, nil
+}

@@ -1,0 +1,86 @@
+import { useMutation, useQueryClient } from "@tanstack/react-query";
+import { useRef, useState } from "react";
+import { Button, Form } from "react-bootstrap";
+import { ErrorAlert } from "../frame/ErrorAlert";
+import { Loading } from "../frame/Loading";
+import { Message } from "../frame/Message";
+import { send } from "../wire/api";
+import type { Imported } from "../wire/contract";
+
+/** AllData takes everything out as one file, and brings in what another machine has taken out, after showing what it would change. */
+export function AllData() {
+  const queries = useQueryClient();
+  const chosen = useRef<HTMLInputElement>(null);
+  const [file, setFile] = useState<File | null>(null);
+  const would = useMutation({ mutationFn: (one: File) => send<Imported>("/import", one) });
+  const bring = useMutation({
+    mutationFn: (one: File) => send<Imported>("/import?apply=true", one),
+    onSuccess: () => queries.invalidateQueries(),
+  });
+  const forget = () => {
+    setFile(null);
+    would.reset();
+    if (chosen.current) chosen.current.value = "";
+  };
+  const done = bring.data;
+  return (
+    <section aria-label="All your data">
+      <h2 className="mt-4">All your data</h2>
+      <p>
+        Everything in one file: what was chosen here, groups, plans, classes, voices, programmes and
+        rehearsals. A passcode stays on this machine.{" "}
+        <a href="/api/export" download>
+          Export everything
+        </a>
+      </p>
+      <Form.Group controlId="import-file">
+        <Form.Label>Bring in what another machine has exported</Form.Label>
+        <Form.Control
+          ref={chosen}
+          type="file"
+          accept=".json,application/json"
+          disabled={would.isPending || bring.isPending}
+          onChange={(e) => {
+            const one = (e.target as HTMLInputElement).files?.[0] ?? null;
+            bring.reset();
+            would.reset();
+            setFile(one);
+            if (one) would.mutate(one);
+          }}
+        />
+      </Form.Group>
+      {would.isPending && <Loading what="Reading what it would change" />}
+      {would.isError && <ErrorAlert error={would.error} />}
+      {would.data && file && !done && (
+        <>
+          <p className="mt-3 mb-1">
+            {would.data.changes
+              ? "It would change this, all of it or nothing:"
+              : "There is nothing to change:"}
+          </p>
+          <ul>
+            {would.data.lines.map((line) => (
+              <li key={line}>{line}</li>
+            ))}
+          </ul>
+          {would.data.changes && (
+            <Button disabled={bring.isPending} onClick={() => bring.mutate(file)}>
+              Bring it in
+            </Button>
+          )}{" "}
+          <Button variant="outline-secondary" disabled={bring.isPending} onClick={forget}>
+            Leave it
+          </Button>
+        </>
+      )}
+      {bring.isPending && <Loading what="Bringing it in" />}
+      {bring.isError && <ErrorAlert error={bring.error} />}
+      {done?.done && (
+        <Message variant="light" className="mt-3">
+          It is here. As it was before is kept in {done.kept}: to take it back, end the application and run{" "}
+          <code>lantern restore {done.kept}</code>.
+        </Message>
+      )}
+    </section>
+  );
+}

@@ -1,0 +1,36 @@
+package web
+
+import (
+	"net/http"
+	"time"
+
+	"github.com/gin-gonic/gin"
+
+	"vastlantern/studio/contract"
+)
+
+// Bounds of a file of everything: years of classes, and recorded voices.
+const (
+	mostImport = 512 << 20
+	importTime = 5 * time.Minute
+	importPath = "/api/import"
+)
+
+// bringIn tells what a file would change and, with apply=true, changes it; it takes longer than other questions, and is larger.
+func (s server) bringIn(c *gin.Context) (contract.Imported, error) {
+	control := http.NewResponseController(c.Writer)
+	_ = control.SetWriteDeadline(time.Now().Add(importTime)) // a test's writer may have none
+	done, err := s.desk.Transfer.BringIn(c.Request.Body, c.Query("apply") == "true")
+	if err != nil || !done.Done {
+		return done, err
+	}
+	return done, s.desk.Prepare(c.Request.Context())
+}
+
+// bounds is how much of a request's body is read, and how long it may take.
+func bounds(path string) (most int64, within time.Duration) {
+	if path == importPath {
+		return mostImport, importTime
+	}
+	return mostBody, bodyTime
+}
