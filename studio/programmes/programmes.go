@@ -56,11 +56,16 @@ type Record interface {
 func New(s *studio.Studio, l Library, p Plans, r Record) *Programmes {
 	ps := &Programmes{studio: s, library: l, plans: p, record: r}
 	s.OnClass(func(class store.Class) {
-		if !class.EndedAt.IsZero() {
+		if !class.EndedAt.IsZero() && ofProgramme(class.Document) {
 			ps.FollowAll()
 		}
 	})
 	return ps
+}
+
+// ofProgramme tells whether a class was led of a programme, or of a course from before there were any: of no other does one follow.
+func ofProgramme(document []byte) bool {
+	return plan.MarkIn(document).Programme != "" || plan.CourseIn(document).Name != ""
 }
 
 // Offer is what a programme can be begun with from a plan.
