@@ -3,12 +3,9 @@ package rehearsal
 import (
 	"embed"
 	"fmt"
-	"path"
 	"slices"
 	"strings"
 	"sync"
-
-	"github.com/goccy/go-yaml"
 )
 
 //go:embed rooms/*.yaml
@@ -46,22 +43,7 @@ type Kind struct {
 func Rooms() ([]Room, error) { return rooms() }
 
 var rooms = sync.OnceValues(func() ([]Room, error) {
-	entries, err := files.ReadDir("rooms")
-	if err != nil {
-		return nil, err
-	}
-	rooms := make([]Room, len(entries))
-	for i, entry := range entries {
-		text, err := files.ReadFile(path.Join("rooms", entry.Name()))
-		if err != nil {
-			return nil, err
-		}
-		if err := yaml.UnmarshalWithOptions(text, &rooms[i], yaml.DisallowUnknownField()); err != nil {
-			return nil, fmt.Errorf("%s: %w", entry.Name(), err)
-		}
-		rooms[i].Name = strings.TrimSuffix(entry.Name(), ".yaml")
-	}
-	return rooms, nil
+	return readFolder(files, "rooms", func(r *Room, name string) { r.Name = name })
 })
 
 // Find is the room of a name. The error lists those that there are.

@@ -4,12 +4,8 @@ import (
 	"embed"
 	"encoding/json"
 	"fmt"
-	"path"
 	"slices"
-	"strings"
 	"sync"
-
-	"github.com/goccy/go-yaml"
 
 	"vastlantern/core/pace"
 )
@@ -56,23 +52,9 @@ type Aim struct {
 func Scenarios() ([]Scenario, error) { return scenarios() }
 
 var scenarios = sync.OnceValues(func() ([]Scenario, error) {
-	entries, err := scenarioFiles.ReadDir("scenarios")
-	if err != nil {
-		return nil, err
-	}
-	list := make([]Scenario, len(entries))
-	for i, entry := range entries {
-		text, err := scenarioFiles.ReadFile(path.Join("scenarios", entry.Name()))
-		if err != nil {
-			return nil, err
-		}
-		if err := yaml.UnmarshalWithOptions(text, &list[i], yaml.DisallowUnknownField()); err != nil {
-			return nil, fmt.Errorf("%s: %w", entry.Name(), err)
-		}
-		list[i].Name = strings.TrimSuffix(entry.Name(), ".yaml")
-	}
+	list, err := readFolder(scenarioFiles, "scenarios", func(s *Scenario, name string) { s.Name = name })
 	slices.SortFunc(list, func(a, b Scenario) int { return a.Order - b.Order })
-	return list, nil
+	return list, err
 })
 
 // FindScenario is the scenario of a name, and its level from 1.

@@ -1,6 +1,6 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useCallback, useEffect, useMemo, useRef, useState } from "react";
-import { Button, ButtonGroup } from "react-bootstrap";
+import { Button } from "react-bootstrap";
 import { Link, useNavigate, useParams } from "react-router";
 import { ErrorAlert } from "../frame/ErrorAlert";
 import { Loading } from "../frame/Loading";
@@ -22,6 +22,7 @@ import type { Desk } from "./desk";
 import { Leading } from "./Leading";
 import { People } from "./people/People";
 import { hear } from "./people/roomSound";
+import { Speeds } from "./Speeds";
 
 const paces = [1, 2, 3, 4];
 
@@ -178,19 +179,7 @@ function Rehearsal({ first }: { first: Rehearsing }) {
       {error && <ErrorAlert error={error} retry={() => void end()} />}
       <div className="trying">
         <span title={room.limits}>A model for training</span>
-        <ButtonGroup aria-label="Pace">
-          {paces.map((one) => (
-            <Button
-              key={one}
-              size="sm"
-              variant={one === pace ? "primary" : "outline-primary"}
-              aria-pressed={one === pace}
-              onClick={() => change(one)}
-            >
-              ×{one}
-            </Button>
-          ))}
-        </ButtonGroup>
+        <Speeds label="Pace" speeds={paces} speed={pace} onChange={change} />
         {room.task?.away && uncovered && (
           <Button size="sm" variant="outline-secondary" onClick={look}>
             Cover the count

@@ -1,6 +1,6 @@
 import { useQuery } from "@tanstack/react-query";
 import { useEffect, useMemo, useRef, useState } from "react";
-import { Button, ButtonGroup } from "react-bootstrap";
+import { Button } from "react-bootstrap";
 import { Link, useParams } from "react-router";
 import { post } from "../wire/api";
 import { now, tryAt } from "../player/clock";
@@ -9,6 +9,7 @@ import { Shell } from "../frame/Shell";
 import { ErrorAlert } from "../frame/ErrorAlert";
 import { Loading } from "../frame/Loading";
 import { Leading } from "./Leading";
+import { Speeds } from "./Speeds";
 import type { Desk } from "./desk";
 
 const speeds = [1, 2, 4, 8, 16];
@@ -62,19 +63,7 @@ function Trying({ id, first, onAgain }: { id: number; first: Score; onAgain: () 
     <Leading score={score} connected take={setScore} desk={desk} live={false}>
       <div className="trying">
         <span>Trying it out: nothing is recorded.</span>
-        <ButtonGroup aria-label="Speed">
-          {speeds.map((s) => (
-            <Button
-              key={s}
-              size="sm"
-              variant={s === speed ? "primary" : "outline-primary"}
-              aria-pressed={s === speed}
-              onClick={() => change(s)}
-            >
-              ×{s}
-            </Button>
-          ))}
-        </ButtonGroup>
+        <Speeds label="Speed" speeds={speeds} speed={speed} onChange={change} />
         <Button size="sm" variant="outline-secondary" onClick={onAgain}>
           From the start
         </Button>
