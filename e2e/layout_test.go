@@ -110,7 +110,9 @@ func TestTheStageFitsEveryScreen(t *testing.T) {
 				}
 				if strings.HasPrefix(path, "/room") && strings.Contains(passage, "nadi-shodhana") && !strings.Contains(passage, "own") {
 					const high = `() => parseFloat(getComputedStyle(document.querySelector(".count")).fontSize) * 0.7 / innerHeight`
-					assert.GreaterOrEqual(t, page.MustEval(high).Num(), 0.2, "%v: the number's share of the screen", size)
+					if err := page.Timeout(patience / 30).Wait(rod.Eval("() => (" + high + ")() >= 0.2")); err != nil {
+						assert.GreaterOrEqual(t, page.MustEval(high).Num(), 0.2, "%v: the number's share of the screen", size)
+					}
 				}
 			}
 			require.NoError(t, page.Close())
