@@ -158,7 +158,7 @@ func (th *theater) end(page *rod.Page) {
 	for !page.MustEval("() => " + over).Bool() {
 		th.note(page, ".answer")
 		th.press(page, input.KeyX)
-		th.noted(page, "press again")
+		th.until(page, `window.noted.some((shown) => shown.includes("press again")) || `+over) // a press before may have been the first
 		th.press(page, input.KeyX)
 		th.until(page, over+` || !document.querySelector(".answer")?.innerText.includes("press again")`)
 	}

@@ -47,9 +47,12 @@ type heard struct {
 	Sides  []string
 }
 
+// unpacked is a score as the views of a page have it.
+type unpacked contract.Score
+
 func listen(t *testing.T, page *rod.Page, score contract.Score, channel map[string]bool) (h heard) {
 	t.Helper()
-	result, err := page.Eval(rendered, score, channel)
+	result, err := page.Eval(rendered, unpacked(score), channel)
 	require.NoError(t, err)
 	require.NoError(t, json.Unmarshal([]byte(result.Value.Str()), &h))
 	return h
@@ -145,7 +148,7 @@ func TestTheCallsAreHeardWhenTheCuesHaveThem(t *testing.T) {
 	want = append(want, waits, waits+20_000, 10*60_000)
 	slices.Sort(want)
 
-	result, err := page.Eval(called, score)
+	result, err := page.Eval(called, unpacked(score))
 	require.NoError(t, err)
 	var got struct {
 		Onsets []float64

@@ -48,13 +48,21 @@ func ReadClass(stored store.Class, rows []store.Adjustment) (*Class, error) {
 	}
 	c := BeginClass(stored, p)
 	for _, a := range rows {
-		adjustment, err := sheet.ReadAdjustment(a.Body)
-		if err != nil {
-			return nil, Unreadable(fmt.Errorf("its adjustment %d cannot be read: %w", a.Number, err))
+		if err := c.AddStored(a); err != nil {
+			return nil, err
 		}
-		c.Add(Sent{a.Key, because(a.Body), a.Origin}, adjustment)
 	}
 	return c, nil
+}
+
+// AddStored makes one adjustment more, as it is stored. An error is one of ReadClass.
+func (c *Class) AddStored(a store.Adjustment) error {
+	adjustment, err := sheet.ReadAdjustment(a.Body)
+	if err != nil {
+		return Unreadable(fmt.Errorf("its adjustment %d cannot be read: %w", a.Number, err))
+	}
+	c.Add(Sent{a.Key, because(a.Body), a.Origin}, adjustment)
+	return nil
 }
 
 // because is what was seen and led to the adjustment, as its line has it.
@@ -66,6 +74,20 @@ func because(body []byte) string {
 		return ""
 	}
 	return line.Because
+}
+
+// Copy is the same class, to which adjustments can be added without changing this one.
+func (c *Class) Copy() *Class {
+	copied := *c
+	copied.Script, copied.Sent, copied.Answers, copied.Led = slices.Clip(c.Script), slices.Clip(c.Sent), slices.Clip(c.Answers), c.Led.Copy()
+	return &copied
+}
+
+// Next is the same class for the one who goes on leading it, which shares what is done. This one must not be added to any more.
+func (c *Class) Next() *Class {
+	next := *c
+	next.Led = c.Led.Next()
+	return &next
 }
 
 // Add makes one adjustment more.

@@ -109,11 +109,14 @@ func (s *Studio) Changes() int64 { return s.changes.Load() }
 // NoteChange counts a change without waking up anybody: who asks next gets what is new.
 func (s *Studio) NoteChange() { s.changes.Add(1) }
 
-// Notify wakes up the screens that watch a class.
+// Notify counts a change of a class and wakes up the screens that watch it.
 func (s *Studio) Notify(class int64) {
-	s.changes.Add(1)
-	s.wake(class, everyClass)
+	s.NoteChange()
+	s.Wake(class)
 }
+
+// Wake wakes up the screens that watch a class, after a change that was counted.
+func (s *Studio) Wake(class int64) { s.wake(class, everyClass) }
 
 // NotifyAll says that something has changed in what was taught, whichever class it is.
 func (s *Studio) NotifyAll() { s.Notify(everyClass) }

@@ -5,8 +5,10 @@ import (
 	"context"
 	"crypto/tls"
 	"log/slog"
+	"maps"
 	"net"
 	"net/http"
+	"slices"
 	"sync"
 	"time"
 )
@@ -23,7 +25,7 @@ const (
 // Bounds of open connections. A phone that shows the room has one or two, and a class of a hundred behind one address of
 // a wireless network still comes in.
 const (
-	mostOpen     = 4096
+	mostOpen     = 6000
 	mostFrom     = 300
 	keptForOwn   = 256 // beyond mostOpen, for this machine and for the teacher's devices
 	mostTeachers = 64  // addresses that are remembered as the teacher's
@@ -32,7 +34,7 @@ const (
 // NewServer is a server for the handler that nobody keeps busy by being slow or by opening connections.
 // Proxies that are trusted bring many people each: their connections are bounded only together.
 func NewServer(handler http.Handler, options Options) *Server {
-	c := &connections{trusts: options.trusts, from: map[string]*address{}, teachers: map[string]bool{}, most: mostOpen, mostFrom: mostFrom}
+	c := &connections{trusts: options.trusts, from: map[string]*address{}, teachers: map[string]bool{}, taken: map[*connection]bool{}, most: mostOpen, mostFrom: mostFrom}
 	s := &Server{connections: c}
 	s.http = &http.Server{
 		Handler: handler, ReadHeaderTimeout: headerTime, IdleTimeout: idleTime, MaxHeaderBytes: mostHeader,
@@ -76,7 +78,11 @@ func (s *Server) ServeTLS(listener net.Listener, config *tls.Config) error {
 }
 
 // Close ends it. Streams stay open as long as their screens, so they are cut.
-func (s *Server) Close() error { return s.http.Close() }
+func (s *Server) Close() error {
+	err := s.http.Close()
+	s.connections.closeTaken()
+	return err
+}
 
 type connectionKey struct{}
 
@@ -87,6 +93,7 @@ type connections struct {
 	open           int
 	from           map[string]*address
 	teachers       map[string]bool
+	taken          map[*connection]bool // over, from the server
 	most, mostFrom int
 	trusts         func(of string) bool // proxies
 }
@@ -198,6 +205,23 @@ func (c *connections) asks(one *connection) {
 	}
 }
 
+// takeOver notes that a connection is written to directly from here on.
+func (c *connections) takeOver(one *connection) {
+	c.mutex.Lock()
+	defer c.mutex.Unlock()
+	c.taken[one] = true
+}
+
+// closeTaken closes those that were taken over, which the server does not know any more.
+func (c *connections) closeTaken() {
+	c.mutex.Lock()
+	taken := slices.Collect(maps.Keys(c.taken))
+	c.mutex.Unlock()
+	for _, one := range taken {
+		one.Close()
+	}
+}
+
 // isTeachers notes an address from which a teacher's device comes.
 func (c *connections) isTeachers(of string) {
 	c.mutex.Lock()
@@ -219,6 +243,7 @@ func (one *connection) Close() error {
 			from.waiting.Remove(one.waiting)
 			one.waiting = nil
 		}
+		delete(c.taken, one)
 		c.open--
 		if from.open--; from.open == 0 {
 			delete(c.from, one.of)

@@ -24,16 +24,21 @@ import (
 
 // real is the application behind its real server, on an address of this machine.
 func real(t *testing.T) string {
+	address, _ := realServer(t)
+	return address
+}
+
+func realServer(t *testing.T) (address string, server *web.Server) {
 	s, err := store.Open(filepath.Join(t.TempDir(), "x.db"), "a test")
 	require.NoError(t, err)
 	handler, err := web.Handler(desk.New(s, studio.NewClock()), web.Options{Reach: web.ThisMachine})
 	require.NoError(t, err)
 	listener, err := net.Listen("tcp", "127.0.0.1:0")
 	require.NoError(t, err)
-	server := web.NewServer(handler, web.Options{})
+	server = web.NewServer(handler, web.Options{})
 	go server.Serve(listener)
 	t.Cleanup(func() { server.Close(); s.Close() })
-	return listener.Addr().String()
+	return listener.Addr().String(), server
 }
 
 // from opens a connection from an address of the loopback network.
@@ -51,7 +56,7 @@ func TestIdleConnectionsShutNobodyOut(t *testing.T) {
 			c.Close()
 		}
 	}()
-	for i := range 5000 {
+	for i := range 6500 {
 		c, err := from("127.0.0.2", to)
 		require.NoError(t, err)
 		held = append(held, c)
@@ -83,7 +88,7 @@ func TestAStreamIsNotClosedToMakeRoom(t *testing.T) {
 	defer response.Body.Close()
 	lines := bufio.NewReader(response.Body)
 	unpack[contract.Score](t, lines)
-	for range 5000 {
+	for range 6500 {
 		c, err := from("127.0.0.3", to)
 		require.NoError(t, err)
 		defer c.Close()
@@ -188,4 +193,26 @@ func TestRequestsOfAnInsaneForm(t *testing.T) {
 		assert.Equal(t, 422, call(t, c.method, at+c.path, c.in, &problem), name)
 		assert.Contains(t, problem.Say, c.says, name)
 	}
+}
+
+// A room's screen is told of what changes, and its stream ends with the program.
+func TestARoomsStreamEndsWithTheProgram(t *testing.T) {
+	address, server := realServer(t)
+	at := "http://" + address + "/api"
+	var code contract.RoomCode
+	require.Equal(t, 200, call(t, "GET", at+"/room", "", &code))
+	response, err := http.Get(at + "/rooms/" + code.Code + "/stream")
+	require.NoError(t, err)
+	defer response.Body.Close()
+	assert.Equal(t, "text/event-stream", response.Header.Get("Content-Type"))
+	assert.Equal(t, "nosniff", response.Header.Get("X-Content-Type-Options"), "what every answer has")
+	lines := bufio.NewReader(response.Body)
+	assert.Nil(t, unpack[contract.Room](t, lines).Score)
+	var plan contract.Plan
+	require.Equal(t, 200, call(t, "POST", at+"/plans", `{"document": `+document+`}`, &plan))
+	require.Equal(t, 200, call(t, "POST", at+"/classes", fmt.Sprintf(`{"plan_id": %d}`, plan.ID), nil))
+	assert.NotNil(t, unpack[contract.Room](t, lines).Score)
+	require.NoError(t, server.Close())
+	_, err = io.ReadAll(lines)
+	assert.NoError(t, err)
 }

@@ -30,8 +30,16 @@ func answer[Out any](ask func(*gin.Context) (Out, error)) gin.HandlerFunc {
 			return
 		}
 		c.Header("Cache-Control", "no-store")
-		c.JSON(http.StatusOK, out)
+		c.JSON(http.StatusOK, sent(out))
 	}
+}
+
+// sent is what is written of an answer, which may know better than json does.
+func sent(out any) any {
+	if special, is := out.(interface{ Sent() any }); is {
+		return special.Sent()
+	}
+	return out
 }
 
 // download sends a file to be saved.

@@ -31,9 +31,13 @@ func (c *Class) Copy() *Class {
 }
 
 // Adjust makes an adjustment. One that is refused changes no cue.
-func (c *Class) Adjust(a pace.Adjustment) {
-	if c.led.Adjust(a).Refused == "" && a.Do != pace.Note && a.Do != pace.Signal {
-		c.stand(a.At, c.state())
+func (c *Class) Adjust(a pace.Adjustment) { c.Follow(c.led, c.led.Adjust(a)) }
+
+// Follow is Adjust where the adjustment was made already, by the same class as it is led elsewhere, with that answer.
+func (c *Class) Follow(led *pace.Class, answer pace.Answer) {
+	c.led = led
+	if answer.Refused == "" && answer.Do != pace.Note && answer.Do != pace.Signal {
+		c.stand(answer.At, c.state())
 	}
 }
 
@@ -105,7 +109,13 @@ func (f *fold) stand(t int64, s state) {
 	f.gaveLast(t, &before)
 
 	var was []Cue // there at t
-	kept := f.cues[:0:0]
+	fresh, past := f.asItStands(), 0
+	for i := range f.cues {
+		if f.cues[i].At < t {
+			past++
+		}
+	}
+	kept := make([]Cue, 0, past+len(fresh))
 	for _, c := range f.cues {
 		switch {
 		case c.lasts(t) && c.At < t:
@@ -114,7 +124,6 @@ func (f *fold) stand(t int64, s state) {
 			kept = append(kept, c)
 		}
 	}
-	fresh := f.asItStands()
 	for _, c := range was {
 		i := slices.IndexFunc(fresh, func(d Cue) bool { return d.same(c) && d.lasts(t) })
 		if i < 0 {

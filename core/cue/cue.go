@@ -88,12 +88,37 @@ func Replay(p *plan.Plan, script []pace.Adjustment, lane Lane) []Cue {
 }
 
 func (f *fold) sorted() []Cue {
-	list := slices.Clone(f.cues)
-	slices.SortStableFunc(list, func(a, b Cue) int {
+	order := func(a, b Cue) int {
 		if a.At != b.At {
 			return cmp.Compare(a.At, b.At)
 		}
 		return cmp.Compare(slices.Index(Kinds, a.Kind), slices.Index(Kinds, b.Kind))
-	})
-	return list
+	}
+	doing := func(c Cue) bool { return c.Kind == Now || c.Kind == Next }
+	var others []Cue
+	inOrder, before := true, Cue{}
+	for _, c := range f.cues { // nearly all are now and next, and stand in order
+		if !doing(c) {
+			others = append(others, c)
+			continue
+		}
+		inOrder, before = inOrder && order(before, c) <= 0, c
+	}
+	if !inOrder {
+		list := slices.Clone(f.cues)
+		slices.SortStableFunc(list, order)
+		return list
+	}
+	slices.SortStableFunc(others, order)
+	list := make([]Cue, 0, len(f.cues))
+	for _, c := range f.cues {
+		if !doing(c) {
+			continue
+		}
+		for len(others) > 0 && order(others[0], c) < 0 {
+			list, others = append(list, others[0]), others[1:]
+		}
+		list = append(list, c)
+	}
+	return append(list, others...)
 }

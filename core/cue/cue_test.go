@@ -330,7 +330,7 @@ func fingersOf(p *plan.Plan) []string {
 	rows := pace.Sheet(p).Rows
 	for i := range rows {
 		fingers = cue.FingersIn(&rows[i], fingers, p)
-		if i == 0 || !rows[i].Follows(rows[i-1]) {
+		if i == 0 || !rows[i].Follows(&rows[i-1]) {
 			list = append(list, fmt.Sprintf("%s %s: %s", rows[i].Phase, rows[i].Through, fingers))
 		}
 	}

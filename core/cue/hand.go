@@ -123,7 +123,7 @@ func Pattern(p *plan.Passage, round []pace.Row, of *plan.Plan) string {
 	var phases []string
 	for i := range round {
 		row := &round[i]
-		if i+1 < len(round) && round[i+1].Follows(*row) || row.Phase == breath.Still {
+		if i+1 < len(round) && round[i+1].Follows(row) || row.Phase == breath.Still {
 			continue
 		}
 		word, side, _ := Words(row, of)

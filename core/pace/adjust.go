@@ -50,6 +50,7 @@ type Answer struct {
 // Adjust folds one adjustment into the class. Adjustments come in the order of their times. A refused one changes
 // nothing.
 func (c *Class) Adjust(a Adjustment) Answer {
+	c.timeline = nil
 	c.now.runTo(a.At) // what comes by itself is not the adjustment's doing
 	answer := Answer{Adjustment: a}
 	if !c.now.over {

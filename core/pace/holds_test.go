@@ -21,9 +21,9 @@ func brief(tl pace.Timeline) string {
 		if row.Starts || i == 0 || row.Stage != tl.Rows[i-1].Stage {
 			text += "| "
 		}
-		if i == 0 || !row.Follows(tl.Rows[i-1]) {
+		if i == 0 || !row.Follows(&tl.Rows[i-1]) {
 			length := float64(0)
-			for j := i; j < len(tl.Rows) && (j == i || tl.Rows[j].Follows(tl.Rows[j-1])); j++ {
+			for j := i; j < len(tl.Rows) && (j == i || tl.Rows[j].Follows(&tl.Rows[j-1])); j++ {
 				length += float64(tl.Rows[j].Dur) / 1000
 			}
 			text += fmt.Sprintf("%s%v ", row.Phase, length)

@@ -21,6 +21,8 @@ import (
 type Class struct {
 	now  machine
 	done []taken // what undo can take back, the latest last
+
+	timeline *Timeline // once it was asked for; never changed in place
 }
 
 // Begin is a class at its start, with nothing adjusted.
@@ -28,8 +30,15 @@ func Begin(p *plan.Plan) *Class { return &Class{now: start(p, true)} }
 
 // Copy is the same class, which can be adjusted without changing this one.
 func (c *Class) Copy() *Class {
-	copied := Class{c.now.copy(), c.done[:len(c.done):len(c.done)]}
-	return &copied
+	return &Class{now: c.now.copy(), done: slices.Clip(c.done), timeline: c.timeline}
+}
+
+// Next is the same class for the one who goes on leading it: what is done is shared, so that hundreds of adjustments are not
+// copied with each one more. This one must not be adjusted any more.
+func (c *Class) Next() *Class {
+	next := *c
+	next.now.live = slices.Clone(c.now.live)
+	return &next
 }
 
 // Sheet is the timeline of the plan as written. What waits is taken at its planned length.
@@ -77,12 +86,17 @@ func Replay(p *plan.Plan, script []Adjustment) (Timeline, []Answer) {
 }
 
 // Timeline is the class as it will run from here if nothing more is adjusted. It stops at the first row that waits
-// for the teacher.
+// for the teacher. Its rows are not to be changed: who asks again gets the same.
 func (c *Class) Timeline() Timeline {
-	m := c.now.copy()
-	m.rows = slices.Grow(m.rows, max(0, m.plan.Rows()-len(m.rows)))
-	m.run()
-	return m.timeline()
+	if c.timeline == nil {
+		m := c.now.copy()
+		m.rows = slices.Grow(m.rows, max(0, m.plan.Rows()-len(m.rows)))
+		m.run()
+		tl := m.timeline()
+		tl.Rows = slices.Clip(tl.Rows)
+		c.timeline = &tl
+	}
+	return *c.timeline
 }
 
 // Passage is what of one passage is in force.

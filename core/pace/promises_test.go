@@ -252,7 +252,7 @@ func keptRounds(tl pace.Timeline, passage int) [][]pace.Row {
 // whole tells that in a kept round nothing but holds is shorter than was printed, strokes aside.
 func whole(t *rapid.T, rows []pace.Row) {
 	for i, row := range rows {
-		last := i+1 == len(rows) || !rows[i+1].Follows(row)
+		last := i+1 == len(rows) || !rows[i+1].Follows(&row)
 		if last && !row.Phase.Held() && row.Phase != breath.Stroke {
 			assert.Equal(t, row.Of, row.Count, "a kept round is whole")
 		}

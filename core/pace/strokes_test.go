@@ -15,7 +15,7 @@ func strokes(tl pace.Timeline) string {
 	text := ""
 	for i := 0; i < len(tl.Rows); {
 		row, j := tl.Rows[i], i+1
-		for j < len(tl.Rows) && tl.Rows[j].Follows(tl.Rows[j-1]) {
+		for j < len(tl.Rows) && tl.Rows[j].Follows(&tl.Rows[j-1]) {
 			j++
 		}
 		if row.Stage == pace.Round {

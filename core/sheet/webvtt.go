@@ -20,7 +20,7 @@ func WriteVTT(w io.Writer, t pace.Timeline) error {
 	number := 0
 	for start := 0; start < len(t.Rows); {
 		end := start + 1
-		for end < len(t.Rows) && t.Rows[end].Follows(t.Rows[end-1]) {
+		for end < len(t.Rows) && t.Rows[end].Follows(&t.Rows[end-1]) {
 			end++
 		}
 		first, last := t.Rows[start], t.Rows[end-1]

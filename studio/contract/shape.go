@@ -127,31 +127,50 @@ func InForceOf(p pace.Passage) InForce {
 
 // PhasesOf gathers the rows of a plan's class into phases.
 func PhasesOf(rows []pace.Row, p *plan.Plan) []ScorePhase {
-	list := make([]ScorePhase, 0, len(rows)/3)
-	met := map[pace.VerbSet][]pace.Verb{} // most rows are met by the same
-	var fingers cue.Fingers
+	phases := 0
 	for i := range rows {
-		row := &rows[i]
-		fingers = cue.FingersIn(row, fingers, p)
-		word, side, part := cue.Words(row, p)
-		if i == 0 || !row.Follows(rows[i-1]) {
-			list = append(list, ScorePhase{
-				Passage: row.Passage, Practice: row.Practice, Stage: row.Stage, Round: row.Round, Breath: row.Breath,
-				Kind: row.Phase, Through: row.Through, First: row.Count, Starts: row.Starts, Open: row.Open, Word: word, Side: side, Fingers: fingers,
-			})
-		}
-		last := &list[len(list)-1]
-		last.AtMS = append(last.AtMS, row.At)
-		last.Says = append(last.Says, row.Say)
-		last.Shows = append(last.Shows, cue.Large(row, p))
-		if part != "" {
-			last.Parts = append(last.Parts, part)
-		}
-		if i+1 == len(rows) || !rows[i+1].Follows(*row) { // what was adjusted within the phase: the newest holds
-			last.Of, last.Kept, last.EndMS, last.Verbs = row.Of, row.Kept, row.End(), verbs(row.Verbs, met)
+		if i == 0 || !rows[i].Follows(&rows[i-1]) {
+			phases++
 		}
 	}
+	list := make([]ScorePhase, 0, phases)
+	met := map[pace.VerbSet][]pace.Verb{} // most rows are met by the same
+	at, says, shows := make([]int64, len(rows)), make([]string, len(rows)), make([]string, len(rows))
+	var fingers cue.Fingers
+	for first := 0; first < len(rows); {
+		end := first + 1
+		for end < len(rows) && rows[end].Follows(&rows[end-1]) {
+			end++
+		}
+		for i := first; i < end; i++ {
+			at[i], says[i], shows[i] = rows[i].At, rows[i].Say, cue.Large(&rows[i], p)
+		}
+		row, last := &rows[first], &rows[end-1] // what was adjusted within the phase: the newest holds
+		fingers = cue.FingersIn(row, fingers, p)
+		word, side, _ := cue.Words(row, p)
+		list = append(list, ScorePhase{
+			Passage: row.Passage, Practice: row.Practice, Stage: row.Stage, Round: row.Round, Breath: row.Breath,
+			Kind: row.Phase, Through: row.Through, First: row.Count, Starts: row.Starts, Open: row.Open, Word: word, Side: side, Fingers: fingers,
+			AtMS: at[first:end:end], Says: says[first:end:end], Shows: shows[first:end:end], Parts: partsOf(rows[first:end], p),
+			Of: last.Of, Kept: last.Kept, EndMS: last.End(), Verbs: verbs(last.Verbs, met),
+		})
+		first = end
+	}
 	return list
+}
+
+// partsOf is the parts of a phase's counts, as they are said.
+func partsOf(rows []pace.Row, p *plan.Plan) (parts []string) {
+	part := ""
+	for i := range rows {
+		if i == 0 || rows[i].Part != rows[i-1].Part {
+			_, _, part = cue.Words(&rows[i], p)
+		}
+		if part != "" {
+			parts = append(parts, part)
+		}
+	}
+	return parts
 }
 
 // LaneSpokenOf is what one voice for the whole room can say to those on the gentler lane: when a breath of theirs starts while
@@ -174,7 +193,7 @@ func LaneSpokenOf(main, lane []ScorePhase, w *words.Words) []Spoken {
 
 // CuesOf is those cues that are there at some time from at on.
 func CuesOf(all []cue.Cue, at int64, kinds ...cue.Kind) []Cue {
-	list := []Cue{}
+	list := make([]Cue, 0, len(all))
 	for _, c := range all {
 		if (c.Until == cue.Open || c.Until > at) && (len(kinds) == 0 || slices.Contains(kinds, c.Kind)) {
 			list = append(list, Cue{AtMS: c.At, UntilMS: c.Until, Passage: c.Passage, Kind: c.Kind, Who: c.Who, Text: c.Text, Fingers: c.Fingers})

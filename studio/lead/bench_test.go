@@ -7,6 +7,7 @@ import (
 	"testing"
 	"time"
 
+	"vastlantern/core/pace"
 	"vastlantern/store"
 	"vastlantern/studio/contract"
 	"vastlantern/studio/desk"
@@ -33,10 +34,11 @@ func BenchmarkAnAdjustmentOfAnHour(b *testing.B) {
 		b.Fatal(err)
 	}
 	var room contract.Room
-	adjust := func(i int) {
-		now = now.Add(10 * time.Millisecond)
-		to := float64(109 + i%2)
-		if _, err := d.Classes.Adjust(score.ClassID, contract.Adjust{Key: fmt.Sprint(i), Do: "rounds", To: &to}); err != nil {
+	pressed := 0
+	adjust := func(do pace.Verb, to float64) {
+		now = now.Add(100 * time.Millisecond)
+		pressed++
+		if _, err := d.Classes.Adjust(score.ClassID, contract.Adjust{Key: fmt.Sprint(pressed), Do: do, To: &to}); err != nil {
 			b.Fatal(err)
 		}
 		if room, err = d.Audience.Room(code); err != nil {
@@ -44,16 +46,21 @@ func BenchmarkAnAdjustmentOfAnHour(b *testing.B) {
 		}
 	}
 	for i := range 200 {
-		adjust(i)
+		adjust("tempo", 60+float64(i%20)/10)
 	}
-	b.Run("adjust", func(b *testing.B) {
+	b.Run("tempo", func(b *testing.B) {
 		for b.Loop() {
-			adjust(200) // the same key: nothing is added, and all else is done
+			adjust("tempo", 60+float64(pressed%20)/10)
+		}
+	})
+	b.Run("rounds", func(b *testing.B) {
+		for b.Loop() {
+			adjust("rounds", float64(109+pressed%2))
 		}
 	})
 	b.Run("encode", func(b *testing.B) {
 		for b.Loop() {
-			if _, err := json.Marshal(room); err != nil {
+			if _, err := json.Marshal(room.Sent()); err != nil {
 				b.Fatal(err)
 			}
 		}

@@ -27,6 +27,7 @@ type Classes struct {
 	sample  atomic.Pointer[sample]
 
 	mainCues, laneCues liveCues
+	newest             newestScore
 }
 
 // Library is what leading asks of the groups.

@@ -31,10 +31,14 @@ func (live *liveCues) of(l *studio.Class, lane cue.Lane) *cue.Class {
 	return live.cues.Copy()
 }
 
-// follow makes the adjustments that are new.
+// follow makes the adjustments that are new. The last of them brings the class to where it stands, which is known.
 func follow(cues *cue.Class, l *studio.Class, adjusted int) *cue.Class {
-	for _, a := range l.Script[adjusted:] {
-		cues.Adjust(a)
+	for i := adjusted; i < len(l.Script); i++ {
+		if i+1 < len(l.Script) {
+			cues.Adjust(l.Script[i])
+		} else {
+			cues.Follow(l.Led.Copy(), l.Answers[i])
+		}
 	}
 	return cues
 }

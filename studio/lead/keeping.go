@@ -89,11 +89,7 @@ func (c *Classes) Resume() error {
 	if json.Unmarshal(value, &mark) == nil { // without one the clock shows the time of day
 		c.studio.ResumeClock(mark)
 	}
-	l, err := class.read()
-	if err != nil {
-		return err
-	}
-	if n := len(l.Script); n > 0 { // what was pressed last is younger than the note of the time
+	if l := class.read(); len(l.Script) > 0 { // what was pressed last is younger than the note of the time
 		c.studio.ResumeClock(studio.Mark{At: class.stored.StartedAt.Add(time.Duration(l.LastPress()) * time.Millisecond)})
 	}
 	return nil

@@ -49,7 +49,7 @@ func (c *Classes) begin(want contract.Lead) (contract.Score, error) {
 	if l.Stored, err = c.studio.Store.BeginClass(class); err != nil {
 		return contract.Score{}, err
 	}
-	c.setLive(&live{stored: l.Stored})
+	c.setLive(&live{stored: l.Stored, led: l.Copy()})
 	c.studio.ClassChanged(l.Stored)
 	if err := c.NoteTime(); err != nil {
 		return contract.Score{}, err
@@ -91,9 +91,9 @@ func (c *Classes) InProgress() (*studio.Class, error) {
 	if err != nil || class == nil {
 		return nil, err
 	}
-	l, err := class.read()
-	if err != nil || !l.Running(c.studio.Now()) {
-		return nil, err
+	l := class.read()
+	if !l.Running(c.studio.Now()) {
+		return nil, nil
 	}
 	return l, nil
 }
@@ -233,8 +233,7 @@ func (c *Classes) adjust(l *studio.Class, at int64, want contract.Adjust) (int, 
 	if class, err = c.keep(class, row); err != nil {
 		return 0, err
 	}
-	l.Add(studio.Sent{Key: want.Key, Because: want.Because, Origin: want.Origin}, a)
-	l.Unstored, l.WhyUnstored = class.unstored, class.why
+	*l = *class.read()
 	if !l.Running(c.studio.Now()) && class.stored.EndedAt.IsZero() {
 		l.Stored.EndedAt = c.finish(class, l.Led.Timeline().End)
 	}
@@ -262,7 +261,8 @@ func line(at int64, want contract.Adjust) ([]byte, error) {
 
 // notifyWithScore tells every screen of a change, and returns the score after it.
 func (c *Classes) notifyWithScore(l *studio.Class) (contract.Score, error) {
-	score, err := c.score(l)
-	c.studio.Notify(l.Stored.ID)
+	c.studio.NoteChange()
+	score, err := c.score(l) // for all of them, who find it ready
+	c.studio.Wake(l.Stored.ID)
 	return score, err
 }

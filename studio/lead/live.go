@@ -19,9 +19,10 @@ import (
 type live struct {
 	stored   store.Class
 	rows     []store.Adjustment
-	unstored int    // how many of the last rows are not in the data file
-	why      string // why they are not
-	end      bool   // whether its end is still to be stored
+	led      *studio.Class // the rows folded, one after the other as they came; never changed
+	unstored int           // how many of the last rows are not in the data file
+	why      string        // why they are not
+	end      bool          // whether its end is still to be stored
 }
 
 // liveClass is the class in progress, loaded from the data file the first time it is asked for.
@@ -61,11 +62,18 @@ func (c *Classes) loadLive() (*live, error) {
 	if err != nil {
 		return nil, err
 	}
-	if _, err := studio.ReadClass(stored, rows); err != nil {
+	class, err := liveOf(stored, rows)
+	if err != nil {
 		c.studio.NoteDamage(store.KindClass, stored.ID, err)
 		return nil, nil
 	}
-	return &live{stored: stored, rows: rows}, nil
+	return class, nil
+}
+
+// liveOf is the class as it is stored.
+func liveOf(stored store.Class, rows []store.Adjustment) (*live, error) {
+	led, err := studio.ReadClass(stored, rows)
+	return &live{stored: stored, rows: rows, led: led}, err
 }
 
 // setLive replaces the class in progress. Whoever calls it holds c.leading.
@@ -79,10 +87,10 @@ func (c *Classes) setLive(class *live) {
 func (c *Classes) Open(id int64) (*studio.Class, error) {
 	current, err := c.current()
 	if err == nil && current != nil && current.stored.ID == id {
-		return current.read()
+		return current.read(), nil
 	}
 	if ended := c.endedSample(id); ended != nil {
-		return ended.read()
+		return ended.read(), nil
 	}
 	stored, err := c.studio.Store.Class(id)
 	if err != nil {
@@ -97,35 +105,46 @@ func (c *Classes) Open(id int64) (*studio.Class, error) {
 }
 
 // read is the class with everything that was pressed.
-func (l *live) read() (*studio.Class, error) {
-	class, err := studio.ReadClass(l.stored, l.rows)
-	if err == nil {
-		class.Unstored, class.WhyUnstored = l.unstored, l.why
-	}
-	return class, err
+func (l *live) read() *studio.Class {
+	class := l.led.Copy()
+	class.Stored, class.Unstored, class.WhyUnstored = l.stored, l.unstored, l.why
+	return class
 }
 
-// keep adds rows to the class in progress and stores them, or keeps them in memory where that is not possible just now.
+// with is the class with the row made too.
+func (l *live) with(row store.Adjustment) (*live, error) {
+	next := *l
+	next.rows, next.led = append(slices.Clip(l.rows), row), l.led.Next()
+	if err := next.led.AddStored(row); err != nil {
+		return l, err
+	}
+	next.led.Led.Timeline() // here, so that it is compiled once for all who read the class
+	return &next, nil
+}
+
+// keep adds a row to the class in progress and stores it, or keeps it in memory where that is not possible just now.
 // Whoever calls it holds c.leading.
-func (c *Classes) keep(class *live, rows ...store.Adjustment) (*live, error) {
-	next := *class
-	next.rows = append(slices.Clip(class.rows), rows...)
+func (c *Classes) keep(class *live, row store.Adjustment) (*live, error) {
+	next, err := class.with(row)
+	if err != nil { // what cannot be read again is not stored
+		return class, err
+	}
 	switch {
 	case class.unstored > 0: // in their order
-		next.unstored += len(rows)
+		next.unstored++
 	default:
-		err := c.studio.Store.AddAdjustments(class.stored.ID, rows...)
+		err = c.studio.Store.AddAdjustments(class.stored.ID, row)
 		switch {
 		case studio.FileProblem(err) != "":
-			next.unstored, next.why = len(rows), studio.FileProblem(err)
+			next.unstored, next.why = 1, studio.FileProblem(err)
 		case errors.Is(err, store.ErrTaken):
 			return class, studio.Fail(studio.ErrConflict, "Another adjustment came first. Press again.")
 		case err != nil:
 			return class, err
 		}
 	}
-	c.setLive(&next)
-	return &next, nil
+	c.setLive(next)
+	return next, nil
 }
 
 // storeHeld stores what could not be stored before: adjustments, and the end of a class. What cannot be stored yet stays
@@ -220,8 +239,12 @@ func (c *Classes) reopen(stored store.Class) error {
 		return err
 	}
 	rows, err := c.studio.Store.Adjustments(stored.ID)
+	if err != nil {
+		return err
+	}
+	class, err := liveOf(stored, rows)
 	if err == nil {
-		c.setLive(&live{stored: stored, rows: rows})
+		c.setLive(class)
 	}
 	return err
 }
@@ -241,9 +264,9 @@ func (c *Classes) Settle() error {
 	if err != nil || !class.stored.EndedAt.IsZero() {
 		return err
 	}
-	l, err := class.read()
-	if err != nil || l.Running(c.studio.Now()) {
-		return err
+	l := class.read()
+	if l.Running(c.studio.Now()) {
+		return nil
 	}
 	c.finish(class, l.Led.Timeline().End)
 	c.studio.Notify(class.stored.ID)

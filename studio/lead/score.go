@@ -2,6 +2,7 @@ package lead
 
 import (
 	"slices"
+	"sync"
 
 	"vastlantern/core/breath"
 	"vastlantern/core/care"
@@ -17,9 +18,41 @@ import (
 	"vastlantern/studio/contract"
 )
 
-// score shapes the timeline from the stage in progress on.
+// newestScore is the score that was made last, for all who ask for it at the same moment: the one who pressed, the lead
+// screens and the room.
+type newestScore struct {
+	mutex sync.Mutex
+	of    scored
+	at    int64
+	score contract.Score // not to be changed
+}
+
+// scored is what a score follows from besides the moment.
+type scored struct {
+	class              int64
+	revision, unstored int
+	why                string
+	over               bool
+	changes            int64
+}
+
+// sameMoment is for how long a score is that of the moment, in milliseconds.
+const sameMoment = 50
+
+// score shapes the timeline from the stage in progress on. What is in its lists is not to be changed: others have it too.
 func (c *Classes) score(l *studio.Class) (contract.Score, error) {
-	return c.scoreAt(l, l.At(c.studio.Now()))
+	of := scored{l.Stored.ID, len(l.Script), l.Unstored, l.WhyUnstored, !l.Stored.EndedAt.IsZero(), c.studio.Changes()}
+	at := l.At(c.studio.Now())
+	c.newest.mutex.Lock()
+	defer c.newest.mutex.Unlock()
+	if age := at - c.newest.at; of == c.newest.of && age >= 0 && float64(age) <= sameMoment*c.studio.Rate() {
+		return c.newest.score, nil
+	}
+	score, err := c.scoreAt(l, at)
+	if err == nil {
+		c.newest.of, c.newest.at, c.newest.score = of, at, score
+	}
+	return score, err
 }
 
 func (c *Classes) scoreAt(l *studio.Class, at int64) (contract.Score, error) {
@@ -28,7 +61,9 @@ func (c *Classes) scoreAt(l *studio.Class, at int64) (contract.Score, error) {
 		return contract.Score{}, err
 	}
 	score := shape(l, here, at, c.mainCues.of, c.laneCues.of)
-	score.Speaker = here.says(texts(&score))
+	if here.says != nil {
+		score.Speaker = here.says(texts(&score))
+	}
 	score.Sample = c.isSample(l.Stored.PlanID) || c.endedSample(l.Stored.ID) != nil
 	return score, nil
 }
@@ -46,7 +81,9 @@ func PlanScore(p *plan.Plan, fingers string) contract.Score {
 func (c *Classes) PlanScore(p *plan.Plan, fingers string) (contract.Score, error) {
 	score := PlanScore(p, fingers)
 	says, err := c.voices.Speaking(p.Words.Tag)
-	score.Speaker = says(texts(&score))
+	if says != nil {
+		score.Speaker = says(texts(&score))
+	}
 	return score, err
 }
 

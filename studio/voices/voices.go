@@ -283,18 +283,17 @@ func (v *Voices) Sound(sum string) (studio.File, error) {
 
 // Speaking is what the recorded voice that speaks in classes of a language makes of texts; nil where the browser's own speaks.
 func (v *Voices) Speaking(language string) (func(texts []string) *contract.Speaker, error) {
-	nobody := func([]string) *contract.Speaker { return nil }
 	settings, err := v.library.Settings()
 	if err != nil || settings.Voice == "" {
-		return nobody, err
+		return nil, err
 	}
 	stored, err := v.studio.Store.Voices()
 	if err != nil {
-		return nobody, err
+		return nil, err
 	}
 	i := slices.IndexFunc(stored, func(s store.Voice) bool { return s.UID == settings.Voice && s.Language == language })
 	if i < 0 {
-		return nobody, nil
+		return nil, nil
 	}
 	recorded, err := v.studio.Store.Recordings(stored[i].ID)
 	sums := map[string]string{}

@@ -66,6 +66,7 @@ type all struct {
 	Try       contract.Try
 	ClassCard contract.ClassCard
 	Score     contract.Score
+	Packing   contract.Packing
 	Adjust    contract.Adjust
 	Adjusted  contract.Adjusted
 	Preview   contract.Preview

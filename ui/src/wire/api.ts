@@ -1,4 +1,5 @@
 import type { Problem } from "./contract";
+import { opened } from "./score";
 
 /** Failed is an error answer of the application: say tells a person what is wrong and what to do. */
 export class Failed extends Error {
@@ -44,7 +45,7 @@ async function ask<Out>(
   const answer: unknown = await response.json().catch(() => null);
   if (!response.ok || answer === null)
     throw new Failed((answer as Problem | null) ?? unreachable, response.status);
-  return answer as Out;
+  return opened(answer as Out);
 }
 
 export const get = <Out>(path: string) => call<Out>("GET", path);

@@ -5,6 +5,8 @@
  * and run json-schema-to-typescript to regenerate this file.
  */
 
+export type Column = number[];
+
 export interface Contract {
   Clock: Clock;
   Problem: Problem;
@@ -49,6 +51,7 @@ export interface Contract {
   Try: Try;
   ClassCard: ClassCard;
   Score: Score;
+  Packing: Packing;
   Adjust: Adjust;
   Adjusted: Adjusted;
   Preview: Preview;
@@ -1019,6 +1022,25 @@ export interface Try {
 export interface Tried {
   at_ms: number;
   adjust: Adjust;
+}
+export interface Packing {
+  moments: Column;
+  times: Column;
+  looks: ScorePhase[];
+  cues: Cue[];
+  says: Spoken[];
+  phases: PackedPhases;
+  lane: PackedPhases;
+  wait: PackedPhases;
+  main_cues: Column;
+  lane_cues: Column;
+  spoken: Column;
+  lane_spoken: Column;
+}
+export interface PackedPhases {
+  looks: Column;
+  rounds: Column;
+  breaths: Column;
 }
 export interface Adjusted {
   answer: Answer;

@@ -11,10 +11,25 @@ type Following<News> = {
   onOpen: () => void;
 };
 
-/** follow takes everything that a stream tells, until the function that is returned is called. */
+/**
+ * follow takes what a stream tells, until the function that is returned is called. Each event says all: what came while the one
+ * before it was being unpacked is passed over where there is something newer.
+ */
 export function follow<News>(path: string, { take, onConnected, onOpen }: Following<News>): () => void {
-  let last = Promise.resolve(); // unpacking takes a moment: the order is kept
+  let newest: string | null = null;
+  let unpacking = false;
   let stopped = false;
+  const unpackNewest = async () => {
+    if (unpacking) return;
+    unpacking = true;
+    while (newest !== null && !stopped) {
+      const data = newest;
+      newest = null;
+      const news = await unpack<News>(data).catch(() => null); // the next one tells the same and more
+      if (news !== null && !stopped) take(news);
+    }
+    unpacking = false;
+  };
   const stop = listen(path, ({ event, data }) => {
     switch (event) {
       case "open":
@@ -31,10 +46,8 @@ export function follow<News>(path: string, { take, onConnected, onOpen }: Follow
       case "score":
       case "room":
         onConnected(true);
-        last = last.then(async () => {
-          const news = await unpack<News>(data);
-          if (!stopped) take(news);
-        });
+        newest = data;
+        void unpackNewest();
         break;
     }
   });

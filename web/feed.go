@@ -1,0 +1,177 @@
+package web
+
+import (
+	"fmt"
+	"log/slog"
+	"maps"
+	"runtime/debug"
+	"strings"
+	"sync"
+	"sync/atomic"
+	"time"
+
+	"vastlantern/studio/desk"
+)
+
+// feed makes what screens are told once for all of them.
+type feed struct {
+	desk *desk.Desk
+
+	mutex sync.Mutex
+	lines map[any]*line // by class, or the room's code
+}
+
+func newFeed(d *desk.Desk) *feed { return &feed{desk: d, lines: map[any]*line{}} }
+
+// line is what the screens of one address are told.
+type line struct {
+	desk  *desk.Desk
+	make  func() (packed, error)
+	watch func() (changed <-chan struct{}, stop func())
+
+	told atomic.Pointer[edition]
+
+	mutex   sync.Mutex // of what was made last, for those who come in
+	made    packed
+	changes int64
+	at      time.Time
+
+	joining   sync.Mutex
+	listeners int
+	done      chan struct{} // while there are any
+
+	screens screens
+}
+
+// edition is what was told last.
+type edition struct {
+	packed
+	replaced chan struct{} // is closed when there is another
+}
+
+// fresh is how long what was made serves those who come in: a class goes on, and can end, without a change.
+const fresh = time.Second
+
+const roomEvent = "room"
+
+// mostLines is how many lines are kept of those that nobody listens to; one class is led at a time.
+const mostLines = 8
+
+// class is the line of a class.
+func (f *feed) class(id int64) *line {
+	return f.of(id, func() (packed, error) {
+		score, err := f.desk.Classes.Score(id)
+		if err != nil {
+			return packed{}, err
+		}
+		return pack("score", score, score.Over)
+	}, func() (<-chan struct{}, func()) { return f.desk.Watch(id) })
+}
+
+// room is the line of the room: of whatever class is led.
+func (f *feed) room(code string) *line {
+	return f.of(strings.ToUpper(code), func() (packed, error) {
+		room, err := f.desk.Audience.Room(code)
+		if err != nil {
+			return packed{}, err
+		}
+		return pack(roomEvent, room, false)
+	}, f.desk.WatchRoom)
+}
+
+func (f *feed) of(key any, make func() (packed, error), watch func() (<-chan struct{}, func())) *line {
+	f.mutex.Lock()
+	defer f.mutex.Unlock()
+	one := f.lines[key]
+	if one == nil {
+		if len(f.lines) >= mostLines {
+			maps.DeleteFunc(f.lines, func(_ any, l *line) bool { return l.idle() })
+		}
+		one = &line{desk: f.desk, make: make, watch: watch}
+		one.tell(packed{})
+		f.lines[key] = one
+	}
+	return one
+}
+
+// now is what there is to be told to who comes in. What goes wrong in it is an error and no end of the program: nobody who
+// answers a request stands around it where all screens are told.
+func (l *line) now() (news packed, err error) {
+	l.mutex.Lock()
+	defer l.mutex.Unlock()
+	defer func() {
+		if wrong := recover(); wrong != nil {
+			slog.Error("what screens are told failed", "error", wrong, "stack", string(debug.Stack()))
+			err = fmt.Errorf("what screens are told failed: %v", wrong)
+		}
+	}()
+	changes := l.desk.Changes() // before it is computed: a change in between makes it anew
+	if l.made.event != nil && l.changes == changes && time.Since(l.at) < fresh {
+		return l.made, nil
+	}
+	if news, err = l.make(); err != nil {
+		return packed{}, err
+	}
+	l.made, l.changes, l.at = news, changes, time.Now()
+	return news, nil
+}
+
+// newest is what was told last.
+func (l *line) newest() *edition { return l.told.Load() }
+
+// tell tells all who listen, at once.
+func (l *line) tell(news packed) {
+	before := l.told.Swap(&edition{news, make(chan struct{})})
+	if before != nil {
+		close(before.replaced)
+	}
+	l.screens.tell(news.event)
+}
+
+// join listens to the line, until the function that is returned is called.
+func (l *line) join() (joined *line, leave func()) {
+	l.joining.Lock()
+	defer l.joining.Unlock()
+	if l.listeners++; l.listeners == 1 {
+		l.done = make(chan struct{})
+		changed, stop := l.watch() // from here on nothing is missed
+		go l.follow(changed, stop, l.done)
+	}
+	return l, func() {
+		l.joining.Lock()
+		defer l.joining.Unlock()
+		if l.listeners--; l.listeners == 0 {
+			close(l.done)
+		}
+	}
+}
+
+// idle tells whether nobody listens.
+func (l *line) idle() bool {
+	l.joining.Lock()
+	defer l.joining.Unlock()
+	return l.listeners == 0
+}
+
+// follow tells of every change, once for all who listen.
+func (l *line) follow(changed <-chan struct{}, stop func(), done <-chan struct{}) {
+	defer stop()
+	beat := time.NewTicker(heartbeat)
+	defer beat.Stop()
+	for {
+		select {
+		case <-done:
+			return
+		case <-beat.C:
+			l.screens.tell([]byte(stillHere))
+			continue
+		case <-changed:
+		}
+		news, err := l.now()
+		if err != nil {
+			slog.Error("screens cannot be told what has changed", "error", err)
+			news = packed{event: []byte(": it cannot be computed\n\n")}
+		}
+		l.tell(news)
+	}
+}
