@@ -64,8 +64,11 @@ trial: build ## 1,000 kills, 100,000 hostile requests and a class of three hours
 race: ## the race detector over what runs at the same time; it needs a C compiler
 	CGO_ENABLED=1 go test $(TAGS) -race ./store ./studio/... ./web
 
-load: build ## 500 room screens: how long an adjustment takes to arrive, beside a server that only broadcasts
-	go run $(TAGS) ./e2e/load
+load: build ## many room screens: how long a change takes to arrive, beside a server that only broadcasts
+	for screens in 500 2000; do go run $(TAGS) ./e2e/load --screens $$screens || exit 1; done
+
+scale: build chromium ## 5,000 screens, and 5,000 behind the reverse proxy of deploy/nginx.conf
+	go run $(TAGS) ./e2e/load --screens 5000 --proxy
 
 kinds: build chromium ## every kind of class, led to its end by the keyboard and by one pedal: a quarter of an hour
 	go run $(TAGS) ./e2e/kinds
@@ -88,8 +91,8 @@ fuzz: ## the same for longer: ten minutes a reader, then 100,000 random classes
 pictures: build chromium ## docs/screenshots, from the demo data
 	go run $(TAGS) ./e2e/pictures
 
-chromium:
-	@command -v chromium >/dev/null || { apt-get update && apt-get install -y --no-install-recommends chromium; }
+chromium: # and the reverse proxy that a test starts
+	@{ command -v chromium && command -v nginx && test -e /usr/lib/nginx/modules/ngx_nchan_module.so; } >/dev/null || { apt-get update && apt-get install -y --no-install-recommends chromium nginx libnginx-mod-nchan; }
 
 clean:
 	rm -rf bin data ui/node_modules web/dist/assets web/dist/index.html

@@ -22,6 +22,8 @@ type Options struct {
 	Base *url.URL
 	// Trusted is the proxies whose word is taken for who asks, by the header X-Forwarded-For.
 	Trusted []netip.Prefix
+	// Publish is where proxies take what they tell the room's screens.
+	Publish []*url.URL
 	// Authority is what devices can trust it by; with it the teacher's side is at the port SecurePort by TLS, and the room's pages stay
 	// at PlainPort without: people who come to a class install nothing. nil where there is none.
 	Authority             *certificates.Authority

@@ -27,6 +27,7 @@ type outside struct {
 	base        string
 	trusted     []string
 	noName      bool
+	publish     []string
 	certificate *tls.Config // of --cert and --key
 }
 
@@ -37,6 +38,7 @@ func (o *outside) flags(cmd *cobra.Command) {
 	cmd.Flags().StringVar(&o.key, "key", "", "the key of --cert, as PEM")
 	cmd.Flags().StringVar(&o.base, "base-url", "", "the address under which a reverse proxy hands it on, as https://lantern.example.org")
 	cmd.Flags().StringSliceVar(&o.trusted, "trusted-proxy", nil, "an address or a network of proxies whose X-Forwarded-For tells who asks")
+	cmd.Flags().StringSliceVar(&o.publish, "publish-to", nil, "where a reverse proxy takes what it tells the room's screens, as http://127.0.0.1:8080/publish")
 	cmd.Flags().BoolVar(&o.noName, "no-name", false, "with --lan: do not answer to "+certificates.Name+" on the local network")
 }
 
@@ -70,6 +72,13 @@ func (o *outside) options(data string, lan bool) (*web.Options, error) {
 			return nil, fmt.Errorf("--trusted-proxy: given %q, allowed: an address or a network, as 127.0.0.1 or 10.0.0.0/8", text)
 		}
 		options.Trusted = append(options.Trusted, prefix)
+	}
+	for _, text := range o.publish {
+		to, err := url.Parse(text)
+		if err != nil || to.Scheme != "http" && to.Scheme != "https" || to.Hostname() == "" {
+			return nil, fmt.Errorf("--publish-to: given %q, allowed: an address of a proxy, as http://127.0.0.1:8080/publish", text)
+		}
+		options.Publish = append(options.Publish, to)
 	}
 	if o.cert != "" {
 		pair, err := tls.LoadX509KeyPair(o.cert, o.key)

@@ -19,6 +19,7 @@ func TestHowOthersReachIt(t *testing.T) {
 		"choose one":                                        {"--lan", "--tls", "--base-url", "https://lantern.example.org"},
 		"give both":                                         {"--lan", "--cert", "a.pem"},
 		"--trusted-proxy is for --base-url":                 {"--lan", "--trusted-proxy", "10.0.0.1"},
+		`--publish-to: given "lantern"`:                     {"--publish-to", "lantern"},
 		`--base-url: given "lantern"`:                       {"--base-url", "lantern"},
 		"no path":                                           {"--base-url", "https://example.org/lantern"},
 		`--trusted-proxy: given "me"`:                       {"--base-url", "https://example.org", "--trusted-proxy", "me"},

@@ -153,6 +153,9 @@ func (s *serving) run(cmd *cobra.Command, prepare func(*store.Store, *studio.Clo
 	defer stop()
 	var keeping sync.WaitGroup
 	keeping.Go(func() { application.Keep(ctx) })
+	for _, to := range options.Publish {
+		keeping.Go(func() { web.Publish(ctx, application, to) })
+	}
 	found := s.outside.announce(s.lan, options, cmd.ErrOrStderr())
 	defer found()
 	s.printAddresses(cmd.OutOrStdout(), options)

@@ -1,16 +1,18 @@
 // Command load tells what many room screens cost. It starts the program, joins the screens, leads a class with
 // adjustments and measures how long each takes to arrive everywhere; then it does the same with a server that only
-// broadcasts the same bytes to as many connections.
+// broadcasts a message of 3 kB to as many connections.
 package main
 
 import (
 	"bufio"
 	"bytes"
+	"encoding/json"
 	"errors"
 	"flag"
 	"fmt"
 	"io"
 	"log"
+	"net"
 	"net/http"
 	"os"
 	"path/filepath"
@@ -24,38 +26,99 @@ import (
 
 func main() {
 	screens := flag.Int("screens", 500, "how many room screens join")
-	presses := flag.Int("adjustments", 100, "how many adjustments are made")
+	presses := flag.Int("adjustments", 200, "how many adjustments are made")
+	proxy := flag.Bool("proxy", false, "in the place of the bare server, the program behind nginx, which tells the screens")
 	bare := flag.Bool("bare", false, "be the server that only broadcasts")
 	flag.Parse()
 	if *bare {
 		log.Fatal(serveBare())
 	}
-	if err := run(*screens, *presses); err != nil {
+	compare := besideBare
+	if *proxy {
+		compare = besideProxy
+	}
+	if err := compare(*screens, *presses); err != nil {
 		log.Fatal(err)
 	}
 }
 
-func run(screens, presses int) error {
+// aimed is how long an adjustment is to be at most, in bytes.
+const aimed = 3000
+
+// alone is the program with screens that listen to it.
+func alone(screens, presses int) (result, [][]byte, error) {
+	data, err := os.MkdirTemp("", "load")
+	if err != nil {
+		return result{}, nil, err
+	}
+	defer os.RemoveAll(data)
+	program, err := stage.Start("serve", "--data", filepath.Join(data, "lantern.db"), "--port", "0")
+	if err != nil {
+		return result{}, nil, err
+	}
+	defer program.Kill()
+	class, err := begin(program)
+	if err != nil {
+		return result{}, nil, err
+	}
+	return trial{
+		name: "lantern", screens: screens, presses: presses, processes: []int{program.Process()},
+		stream: program.URL + "/api/rooms/" + class.code + "/stream",
+		press:  func(i int) error { return class.adjust(program, i) },
+	}.run()
+}
+
+// besideProxy compares it with the program behind nginx, which tells the screens what the program tells it once.
+func besideProxy(screens, presses int) error {
+	first, _, err := alone(screens, presses)
+	if err != nil {
+		return err
+	}
 	data, err := os.MkdirTemp("", "load")
 	if err != nil {
 		return err
 	}
 	defer os.RemoveAll(data)
-	program, err := stage.Start("serve", "--data", filepath.Join(data, "lantern.db"), "--port", "0")
+	address, err := stage.FreeAddress()
+	if err != nil {
+		return err
+	}
+	proxy, err := stage.NewProxy(data, address)
+	if err != nil {
+		return err
+	}
+	_, port, _ := net.SplitHostPort(address)
+	program, err := stage.Start("serve", "--data", filepath.Join(data, "lantern.db"), "--port", port, "--publish-to", proxy.Publish)
 	if err != nil {
 		return err
 	}
 	defer program.Kill()
+	if err := proxy.Start(); err != nil {
+		return err
+	}
+	defer proxy.Stop()
 	class, err := begin(program)
 	if err != nil {
 		return err
 	}
-	ours := trial{
-		name: "lantern", screens: screens, presses: presses, process: program.Process(),
-		stream: program.URL + "/api/rooms/" + class.code + "/stream",
+	second, _, err := trial{
+		name: "proxy", screens: screens, presses: presses, processes: append(proxy.Processes(), program.Process()),
+		stream: proxy.URL + "/api/rooms/" + class.code + "/stream",
 		press:  func(i int) error { return class.adjust(program, i) },
+	}.run()
+	if err != nil {
+		return err
 	}
-	first, events, err := ours.run()
+	fmt.Printf("%d screens, %d changes of tempo in an hour's class; behind the proxy the program itself took at most %.0f MB\n", screens, presses, mostMemory(program.Process()))
+	first.tell()
+	second.tell()
+	fmt.Printf("p99 through the proxy is %.2f times that without\n", second.at(0.99)/first.at(0.99))
+	return nil
+}
+
+// besideBare compares it with a server that only broadcasts.
+func besideBare(screens, presses int) error {
+	first, events, err := alone(screens, presses)
 	if err != nil {
 		return err
 	}
@@ -64,16 +127,21 @@ func run(screens, presses int) error {
 		return err
 	}
 	defer bare.kill()
+	message := append(append([]byte("data: "), bytes.Repeat([]byte("a"), aimed)...), "\n\n"...)
 	theirs := trial{
-		name: "bare", screens: screens, presses: presses, process: bare.cmd.Process.Pid,
+		name: "bare", screens: screens, presses: presses, processes: []int{bare.cmd.Process.Pid},
 		stream: bare.url + "/stream",
-		press:  func(i int) error { return bare.broadcast(events[i]) },
+		press:  func(int) error { return bare.broadcast(message) },
 	}
 	second, _, err := theirs.run()
 	if err != nil {
 		return err
 	}
-	fmt.Printf("%d screens, %d adjustments, %d kB each\n", screens, presses, len(events[0])/1000)
+	bytes := 0
+	for _, event := range events {
+		bytes += len(event)
+	}
+	fmt.Printf("%d screens, %d changes of tempo in an hour's class, %d bytes each, beside a message of %d\n", screens, presses, bytes/len(events), len(message))
 	first.tell()
 	second.tell()
 	fmt.Printf("p99 of lantern is %.2f times that of the bare server\n", first.at(0.99)/second.at(0.99))
@@ -102,13 +170,13 @@ func begin(program *stage.Program) (class, error) {
 }
 
 func (c class) adjust(program *stage.Program, i int) error {
-	body := fmt.Sprintf(`{"key": "load %d", "do": "rounds", "to": %d}`, i, 109+i%2)
-	var done contract.Adjusted
+	body := fmt.Sprintf(`{"key": "load %d", "do": "tempo", "to": %.1f}`, i, 60+float64(i%20)/10)
+	var done json.RawMessage // reading it would take the time in which the screens are told
 	if err := program.Post(fmt.Sprintf("/api/classes/%d/adjustments", c.id), body, &done); err != nil {
 		return err
 	}
-	if done.Answer.Refused != "" {
-		return errors.New(done.Answer.Refused)
+	if !bytes.Contains(done, []byte(`"refused":""`)) {
+		return fmt.Errorf("adjustment %d was refused: %.200s", i, done)
 	}
 	return nil
 }
@@ -117,7 +185,7 @@ func (c class) adjust(program *stage.Program, i int) error {
 type trial struct {
 	name             string
 	screens, presses int
-	process          int
+	processes        []int
 	stream           string
 	press            func(i int) error
 }
@@ -147,7 +215,12 @@ func (t trial) run() (result, [][]byte, error) {
 		}
 	}()
 	for i := range t.screens {
-		response, err := client.Get(t.stream)
+		request, err := http.NewRequest(http.MethodGet, t.stream, nil)
+		if err != nil {
+			return result{}, nil, err
+		}
+		request.Header.Set("Accept", "text/event-stream") // as browsers say
+		response, err := client.Do(request)
 		if err != nil {
 			return result{}, nil, err
 		}
@@ -173,7 +246,7 @@ func (t trial) run() (result, [][]byte, error) {
 	}
 	r := result{name: t.name}
 	var events [][]byte
-	cpu, began := processor(t.process), time.Now()
+	cpu, began := t.processor(), time.Now()
 	for i := range t.presses {
 		pressed := time.Now()
 		if err := t.press(i); err != nil {
@@ -191,8 +264,8 @@ func (t trial) run() (result, [][]byte, error) {
 		}
 	}
 	slices.Sort(r.arrivals)
-	r.seconds, r.lasted = processor(t.process)-cpu, time.Since(began).Seconds()
-	r.megabytes = mostMemory(t.process)
+	r.seconds, r.lasted = t.processor()-cpu, time.Since(began).Seconds()
+	r.megabytes = t.mostMemory()
 	return r, events, nil
 }
 
@@ -256,4 +329,18 @@ func mostMemory(process int) float64 {
 	_, after, _ := strings.Cut(string(text), "VmHWM:")
 	fmt.Sscan(after, &kilobytes)
 	return kilobytes / 1000
+}
+
+func (t *trial) processor() (seconds float64) {
+	for _, process := range t.processes {
+		seconds += processor(process)
+	}
+	return seconds
+}
+
+func (t *trial) mostMemory() (megabytes float64) {
+	for _, process := range t.processes {
+		megabytes += mostMemory(process)
+	}
+	return megabytes
 }

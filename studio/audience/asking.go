@@ -37,6 +37,21 @@ func (a *Audience) Join() (leave func()) {
 	})
 }
 
+// Behind notes screens that a proxy has, of which it tells how many there are: the function that is returned is told.
+func (a *Audience) Behind() (are func(screens int)) {
+	known := 0
+	return func(screens int) {
+		running, err := a.classes.Running()
+		a.phones.mutex.Lock()
+		defer a.phones.mutex.Unlock()
+		a.phones.open += screens - known
+		known = screens
+		if err == nil && running.ClassID != 0 {
+			a.phones.most = max(a.phones.most, a.phones.open)
+		}
+	}
+}
+
 // classChanged begins to count with a class, and asks when it has come to its end.
 func (a *Audience) classChanged(class store.Class) {
 	if class.EndedAt.IsZero() {

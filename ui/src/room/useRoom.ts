@@ -6,7 +6,7 @@ import { follow } from "../wire/follow";
 
 /** useRoom is the class that is led, for who may only look. Without a connection the last score is played on. */
 export function useRoom(code: string) {
-  const path = `/rooms/${encodeURIComponent(code)}`;
+  const path = `/rooms/${encodeURIComponent(code.toUpperCase())}`; // one address, which a proxy can keep
   const [room, setRoom] = useState<Room | null>(null);
   const [error, setError] = useState<Error | null>(null);
   const [tries, setTries] = useState(0);
