@@ -12,6 +12,7 @@ export default mergeConfig(shared, {
     alias: {
       react: "preact/compat",
       "react-dom/client": "preact/compat/client",
+      "react-dom": "preact/compat",
       "react/jsx-runtime": "preact/jsx-runtime",
     },
   },

@@ -48,43 +48,140 @@ func run(counts int) error {
 		return err
 	}
 	patience := time.Duration(counts)*time.Second + time.Minute
+	open := func(path string, width, height int) (*rod.Page, error) {
+		page, err := browser.Page(program.URL+path, width, height, patience)
+		if err != nil {
+			return nil, err
+		}
+		_, err = page.ElementR(`[data-testid="word"]`, ".")
+		return page, err
+	}
+	lead, room := fmt.Sprintf("/lead/%d", score.ClassID), "/room/"+code.Code
+	for _, loaded := range []bool{false, true} {
+		if err := two(open, lead, room, counts, loaded); err != nil {
+			return err
+		}
+	}
+	phone, err := open(room, 390, 844)
+	if err != nil {
+		return err
+	}
+	if err := (proto.EmulationSetCPUThrottlingRate{Rate: 4}).Call(phone); err != nil {
+		return err
+	}
+	fmt.Println("the room on a phone of 390x844 at a quarter of the speed")
+	if err := begin(phone); err != nil {
+		return err
+	}
+	screen, _, err := shown(phone, counts)
+	if err != nil {
+		return err
+	}
+	tell("room: shown - due", lateness(screen))
+	phone.MustClose()
+	return smooth(browser, program.URL+room)
+}
+
+// two measures a lead screen with its sound, and a room screen, at the same time.
+func two(open func(path string, width, height int) (*rod.Page, error), lead, room string, counts int, loaded bool) error {
 	var pages []*rod.Page
-	for _, path := range []string{fmt.Sprintf("/lead/%d", score.ClassID), "/room/" + code.Code} {
-		page, err := browser.Page(program.URL+path, 1280, 800, patience)
+	for _, path := range []string{lead, room} {
+		page, err := open(path, 1280, 800)
 		if err != nil {
 			return err
 		}
-		if _, err := page.ElementR(`[data-testid="word"]`, "."); err != nil {
-			return err
-		}
+		defer page.MustClose()
 		pages = append(pages, page)
 	}
-	fmt.Printf("%d counts at tempo 109 on each of two screens\n", counts)
+	if _, err := pages[0].Eval(sounds); err != nil {
+		return err
+	}
+	for _, button := range []string{`button[aria-label="Sound"]`, "#sound-on"} {
+		element, err := pages[0].Element(button)
+		if err != nil {
+			return err
+		}
+		if err := element.Click(proto.InputMouseButtonLeft, 1); err != nil {
+			return err
+		}
+	}
+	if err := pages[0].Wait(rod.Eval(`() => window.onsets.length > 0`)); err != nil {
+		return err
+	}
+	fmt.Printf("%d counts at tempo 109 on each of two screens", counts)
 	for _, page := range pages {
-		if _, err := page.Eval(`() => { window.lanternShown = []; }`); err != nil {
+		if loaded {
+			if _, err := page.Eval(busy); err != nil {
+				return err
+			}
+		}
+		if err := begin(page); err != nil {
 			return err
 		}
 	}
+	if loaded {
+		fmt.Print(", each of which has something else to do for 12 ms of every 50")
+	}
+	fmt.Println()
 	var screens [2]map[float64]float64
+	var onsets []float64
 	for i, page := range pages {
-		if screens[i], err = shown(page, counts); err != nil {
+		screen, heard, err := shown(page, counts)
+		if err != nil {
 			return err
 		}
+		if screens[i] = screen; i == 0 {
+			onsets = heard
+		}
 	}
-	var between []float64
+	var between, light []float64
 	for due, at := range screens[0] {
 		if other, both := screens[1][due]; both {
 			between = append(between, math.Abs(at-other))
+		}
+		nearest := math.Inf(1)
+		for _, onset := range onsets {
+			nearest = min(nearest, math.Abs(onset-at))
+		}
+		if nearest < longest { // a count of a hold that is held without a sound has none
+			light = append(light, nearest)
 		}
 	}
 	tell("lead: shown - due", lateness(screens[0]))
 	tell("room: shown - due", lateness(screens[1]))
 	tell("between the two", between)
-	for _, page := range pages {
-		page.MustClose()
-	}
-	return smooth(browser, program.URL+"/room/"+code.Code)
+	tell("sound and light", light)
+	return nil
 }
+
+// longest is how far from its count a sound is taken for that of another, in ms: half a count at tempo 109 nearly.
+const longest = 250
+
+// begin has the page note what it shows from here on.
+func begin(page *rod.Page) error {
+	_, err := page.Eval(`() => { window.lanternShown = []; }`)
+	return err
+}
+
+// busy takes the page's time, as another script would.
+const busy = `() => { setInterval(() => { const until = performance.now() + 12; while (performance.now() < until); }, 50); }`
+
+// sounds notes when everything that is played begins to be heard, in ms since 1970: by what the device tells of itself once it
+// was heard, and not by what was known when it was scheduled.
+const sounds = `() => {
+	window.onsets = [];
+	const start = AudioScheduledSourceNode.prototype.start;
+	AudioScheduledSourceNode.prototype.start = function (when = 0, ...rest) {
+		const { context } = this;
+		const look = () => {
+			const { contextTime, performanceTime } = context.getOutputTimestamp();
+			if (contextTime < when) return setTimeout(look, 20);
+			window.onsets.push(performance.timeOrigin + performanceTime - (contextTime - when) * 1000);
+		};
+		look();
+		return start.call(this, when, ...rest);
+	};
+}`
 
 // watched notes every task of over 50 ms, and when each frame begins, for the given milliseconds.
 const watched = `(ms) => new Promise((done) => {
@@ -132,24 +229,27 @@ func smooth(browser *stage.Browser, address string) error {
 	return nil
 }
 
-// shown is when each count was shown, by when it was due, both in ms since 1970 on the machine's clock.
-func shown(page *rod.Page, counts int) (map[float64]float64, error) {
+// shown is when each count was shown, by when it was due, and when sounds were heard; all in ms since 1970 on the machine's clock.
+func shown(page *rod.Page, counts int) (times map[float64]float64, onsets []float64, err error) {
 	if err := page.Wait(rod.Eval(fmt.Sprintf(`() => window.lanternShown.length > %d`, counts))); err != nil {
-		return nil, err
+		return nil, nil, err
 	}
-	text, err := page.Eval(`() => JSON.stringify(window.lanternShown)`)
+	text, err := page.Eval(`() => JSON.stringify({ shown: window.lanternShown, onsets: window.onsets ?? [] })`)
 	if err != nil {
-		return nil, err
+		return nil, nil, err
 	}
-	var list []struct{ Due, Shown float64 }
-	if err := json.Unmarshal([]byte(text.Value.Str()), &list); err != nil {
-		return nil, err
+	var noted struct {
+		Shown  []struct{ Due, Shown float64 }
+		Onsets []float64
 	}
-	times := map[float64]float64{}
-	for _, one := range list[1:] { // the first was drawn before the list was there
+	if err := json.Unmarshal([]byte(text.Value.Str()), &noted); err != nil {
+		return nil, nil, err
+	}
+	times = map[float64]float64{}
+	for _, one := range noted.Shown[1:] { // the first was drawn before the list was there
 		times[one.Due] = one.Shown
 	}
-	return times, nil
+	return times, noted.Onsets, nil
 }
 
 func lateness(screen map[float64]float64) []float64 {

@@ -1,5 +1,6 @@
 import { useEffect, useLayoutEffect, useState } from "react";
 import { inReal, now, rate } from "./clock";
+import { frameBegan, half, inThisFrame, keepDrawn } from "./frames";
 import type { Score, ScorePhase } from "../wire/contract";
 
 /** Place is where a class is: a phase of the score and the count in it. */
@@ -35,9 +36,6 @@ function until(place: Place): number {
   return next < 0 ? Infinity : next;
 }
 
-// A timer may be early or the clock be set: it looks again at least so often.
-const atLeast = 200;
-
 /**
  * usePlace is the running clock of a screen, the only one: it plays the score by itself, changes exactly when a count
  * does, and at once when the score is replaced.
@@ -48,22 +46,13 @@ export function usePlace(score: Score): Place {
   const current = found.score === score ? found : find(score);
   if (current !== found) setFound(current);
   useEffect(() => {
-    let timer: ReturnType<typeof setTimeout>;
-    const tick = () => {
-      const next = find(score);
-      setFound((old) => (same(old, next) ? old : next));
-      timer = setTimeout(tick, Math.max(1, Math.min(atLeast, inReal(until(next.place) - next.place.at))));
-    };
-    const woken = () => {
-      clearTimeout(timer); // a hidden page's timers come late
-      tick();
-    };
-    tick();
-    document.addEventListener("visibilitychange", woken);
-    return () => {
-      clearTimeout(timer);
-      document.removeEventListener("visibilitychange", woken);
-    };
+    let shown: Found | null = null;
+    return keepDrawn((ahead) => {
+      const next = find(score, ahead);
+      if (!shown || !same(shown, next)) inThisFrame(() => setFound((old) => (same(old, next) ? old : next)));
+      shown = next;
+      return inReal(until(next.place) - next.place.at);
+    });
   }, [score]);
   useLayoutEffect(() => measure(current), [current]);
   return current.place;
@@ -81,26 +70,23 @@ declare global {
 
 function measure({ score, place }: Found): void {
   const due = score.started_ms + (place.phase?.at_ms[place.count] ?? NaN);
-  // This is drawn with the next frame, which begins here; of the true time, not of what this page takes it for.
-  if (window.lanternShown)
-    requestAnimationFrame(() =>
-      window.lanternShown?.push({ due, shown: performance.timeOrigin + performance.now() }),
-    );
+  // Of the true time, not of what this page takes it for.
+  const note = (frame: number) => window.lanternShown?.push({ due, shown: performance.timeOrigin + frame });
+  const frame = frameBegan();
+  if (!window.lanternShown) return;
+  if (frame === null) requestAnimationFrame(note);
+  else note(frame);
 }
 
 type Found = { score: Score; place: Place };
 
-// What is found now is drawn after some ms and seen with the frame after that, up to 17 ms later: to be ahead by half a
-// frame and the drawing is nearest to the truth (measured, docs/performance.md).
-const beforehand = 11; // ms
-
-/** drawnTime is how far the class will be when what is found now is seen. */
-export function drawnTime(score: Score): number {
-  return classTime(score) + beforehand * rate();
+/** drawnTime is how far the class will be in so many ms, when what is found now is seen. */
+export function drawnTime(score: Score, ahead = half()): number {
+  return classTime(score) + ahead * rate();
 }
 
-function find(score: Score): Found {
-  return { score, place: locate(score, drawnTime(score)) };
+function find(score: Score, ahead?: number): Found {
+  return { score, place: locate(score, drawnTime(score, ahead)) };
 }
 
 function same(a: Found, b: Found): boolean {

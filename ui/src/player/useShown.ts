@@ -1,6 +1,7 @@
 import { useEffect, useState } from "react";
 import type { Cue, Score } from "../wire/contract";
 import { inReal } from "./clock";
+import { inThisFrame, keepDrawn } from "./frames";
 import { drawnTime } from "./usePlace";
 
 /** shownAt is the cues that are there at a moment of the class. */
@@ -18,9 +19,6 @@ export function changes(score: Score, at: number): number {
   return next;
 }
 
-// A timer may be early or the clock be set: it looks again at least so often.
-const atLeast = 250;
-
 /** useShown is the cues that are on the screen now. It changes when one begins or ends, and with the score. */
 export function useShown(score: Score): Cue[] {
   const [found, setFound] = useState(() => ({ score, list: shownAt(score, drawnTime(score)) }));
@@ -28,15 +26,17 @@ export function useShown(score: Score): Cue[] {
   const current = found.score === score ? found : { score, list: shownAt(score, drawnTime(score)) };
   if (current !== found) setFound(current);
   useEffect(() => {
-    let timer: ReturnType<typeof setTimeout>;
-    const look = () => {
-      const at = drawnTime(score);
+    let shown: Cue[] | null = null;
+    return keepDrawn((ahead) => {
+      const at = drawnTime(score, ahead);
       const list = shownAt(score, at);
-      setFound((old) => (same(old.list, list) && old.score === score ? old : { score, list }));
-      timer = setTimeout(look, Math.max(1, Math.min(atLeast, inReal(changes(score, at) - at))));
-    };
-    look();
-    return () => clearTimeout(timer);
+      if (!shown || !same(shown, list))
+        inThisFrame(() =>
+          setFound((old) => (same(old.list, list) && old.score === score ? old : { score, list })),
+        );
+      shown = list;
+      return inReal(changes(score, at) - at);
+    });
   }, [score]);
   return current.list;
 }

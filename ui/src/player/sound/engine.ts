@@ -2,6 +2,7 @@ import type { Score } from "../../wire/contract";
 import { inReal } from "../clock";
 import { classTime } from "../usePlace";
 import type { Choice } from "./choice";
+import { heardIn } from "./heard";
 import { felt, type Sign, sign, signsOf } from "./signs";
 import { canVibrate } from "./useSpoken";
 import { isTick, play, rest, type Tone, tonesOf, underVoice } from "./tones";
@@ -41,7 +42,7 @@ export function playTones(
       if (wait > ahead || scheduled.has(tone)) continue;
       const heard = wait < 0 ? rest(tone, now) : tone;
       if (!heard) continue;
-      const at = audio.currentTime + Math.max(0, wait) / 1000;
+      const at = heardIn(audio, wait);
       const under = own ? { ...heard, loud: heard.loud * underVoice } : heard;
       scheduled.set(tone, play(audio, to, under, at, inReal(heard.length) / 1000, choice));
     }
@@ -69,7 +70,7 @@ export function playSigns(
       const name = `${score.class_id} ${at} ${which}`;
       const wait = inReal(at - now);
       if (wait < -belated || wait > ahead || given.has(name)) continue;
-      const begin = audio.currentTime + Math.max(0, wait) / 1000;
+      const begin = heardIn(audio, wait);
       const sources = sign(audio, to, which, choice.ear, begin);
       const buzz = choice.vibrate && canVibrate && setTimeout(() => navigator.vibrate(felt[which]), wait);
       given.add(name);

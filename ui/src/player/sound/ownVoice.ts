@@ -1,3 +1,4 @@
+import { heardIn } from "./heard";
 import type { Score } from "../../wire/contract";
 import { soundOf } from "../../wire/sounds";
 import { inReal } from "../clock";
@@ -132,7 +133,7 @@ function schedule(
       const name = `${score.class_id} ${at} ${text}`;
       if (wait > ahead) break;
       if (wait < -late[kind] || said.has(name)) continue;
-      const begin = context.currentTime + Math.max(0, wait) / 1000;
+      const begin = heardIn(context, wait);
       const sources = voice.say(context, to, text, begin, inReal(until - at) / 1000);
       said.set(name, begin);
       stops.push(() => {
