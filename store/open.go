@@ -186,6 +186,9 @@ func pool(dsn string, most int) (*gorm.DB, error) {
 		// What is one statement is whole without. Where the disk is full SQLite rolls back by itself, and GORM would hide
 		// that error behind the one that there is nothing to roll back.
 		SkipDefaultTransaction: true,
+		// A transaction within another fails with it. GORM would open a savepoint for each and release none: with thousands of them
+		// SQLite asks all for every page that it writes.
+		DisableNestedTransaction: true,
 	})
 	if err != nil {
 		return nil, inPlainWords(err)

@@ -1,6 +1,8 @@
 package web
 
 import (
+	"context"
+	"log/slog"
 	"net/http"
 	"time"
 
@@ -20,11 +22,24 @@ const (
 func (s server) bringIn(c *gin.Context) (contract.Imported, error) {
 	control := http.NewResponseController(c.Writer)
 	_ = control.SetWriteDeadline(time.Now().Add(importTime)) // a test's writer may have none
-	done, err := s.desk.Transfer.BringIn(c.Request.Body, c.Query("apply") == "true")
-	if err != nil || !done.Done {
-		return done, err
+	done, err := s.desk.Transfer.BringIn(c.Request.Body, c.Request.ContentLength, c.Query("apply") == "true")
+	if err == nil && done.Done {
+		go s.prepare(context.WithoutCancel(c.Request.Context()))
 	}
-	return done, s.desk.Prepare(c.Request.Context())
+	return done, err
+}
+
+// prepare works out what lists need of what was brought in, which takes longer than anybody waits; the list of classes tells how
+// far it is.
+func (s server) prepare(ctx context.Context) {
+	defer func() { // a class may be led meanwhile
+		if wrong := recover(); wrong != nil {
+			slog.Error("the lists of what was brought in are not ready", "error", wrong)
+		}
+	}()
+	if err := s.desk.Prepare(ctx); err != nil {
+		slog.Error("the lists of what was brought in are not ready", "error", err) // the next start makes them
+	}
 }
 
 // bounds is how much of a request's body is read, and how long it may take.

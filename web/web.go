@@ -250,6 +250,7 @@ func (s server) deleted(api *gin.RouterGroup) {
 	}
 	api.GET("/export", download(func(*gin.Context) (studio.File, error) { return transfer.File() }))
 	api.POST("/import", answer(s.bringIn))
+	api.GET("/import", answer(func(*gin.Context) (contract.ImportProgress, error) { return s.desk.Transfer.Progress(), nil }))
 	api.GET("/deleted", answer(func(*gin.Context) (contract.DeletedList, error) { return transfer.Deleted() }))
 	api.POST("/deleted/:kind/:id/back", answer(func(c *gin.Context) (contract.DeletedList, error) {
 		return transfer.BringBack(c.Param("kind"), id(c))

@@ -244,6 +244,22 @@ type RecordOfClass struct {
 	Plan         json.RawMessage `json:"plan" jsonschema:"type=object"` // the plan file as it was led
 }
 
+// ImportStage is what is done with a file that is brought in.
+type ImportStage string
+
+// The stages. While nothing is brought in it is empty.
+const (
+	ImportReading ImportStage = "reading" // its bytes
+	ImportWriting ImportStage = "writing" // its changes
+)
+
+// ImportProgress is how far that is.
+type ImportProgress struct {
+	Stage ImportStage `json:"stage"`
+	Done  int64       `json:"done"`
+	Of    int64       `json:"of"` // 0 where it is not known
+}
+
 // Imported is what a file of everything would change here, or has changed.
 type Imported struct {
 	Lines   []string `json:"lines"`   // in words, the first of many alike

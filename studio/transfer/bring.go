@@ -19,8 +19,11 @@ func (tr *Transfer) File() (studio.File, error) {
 }
 
 // BringIn tells what a file that Export has written would change here and, with apply, changes all of it or nothing. Before anything is
-// changed a copy of the data file is kept beside it. While a class is led nothing is brought in.
-func (tr *Transfer) BringIn(r io.Reader, apply bool) (contract.Imported, error) {
+// changed a copy of the data file is kept beside it. While a class is led nothing is brought in. size is that of the file in
+// bytes, 0 or less where it is not known.
+func (tr *Transfer) BringIn(r io.Reader, size int64, apply bool) (contract.Imported, error) {
+	tr.progress.of.Store(max(0, size))
+	defer tr.progress.note(contract.ImportProgress{})
 	read, err := tr.ReadImport(r)
 	if err != nil {
 		return contract.Imported{}, studio.Fail(studio.ErrInvalid, "Nothing was changed: %v", err)

@@ -19,9 +19,10 @@ import (
 
 // Transfer is the room.
 type Transfer struct {
-	studio  *studio.Studio
-	library Library
-	classes Classes
+	studio   *studio.Studio
+	library  Library
+	classes  Classes
+	progress progress
 }
 
 // Library is what moving asks of what is chosen, the own practices and the groups: whether it is right.
@@ -39,7 +40,9 @@ type Classes interface {
 }
 
 // New is the room of a studio.
-func New(s *studio.Studio, l Library, c Classes) *Transfer { return &Transfer{s, l, c} }
+func New(s *studio.Studio, l Library, c Classes) *Transfer {
+	return &Transfer{studio: s, library: l, classes: c}
+}
 
 const exportVersion = 1
 
@@ -100,7 +103,68 @@ func lines[T any](item func(string, any) error, text *bytes.Buffer, name string,
 
 // everything is what there is, in the shape of the file.
 func (tr *Transfer) everything() (contract.Export, error) {
-	all := contract.Export{
+	all, err := tr.allButClasses()
+	if err != nil {
+		return all.Export, err
+	}
+	for i := range all.stored {
+		one, err := tr.class(&all, &all.stored[i])
+		if err != nil {
+			return all.Export, err
+		}
+		if one != nil {
+			all.Classes = append(all.Classes, *one)
+		}
+	}
+	if all.Homes, err = tr.homes(&all); err != nil {
+		return all.Export, err
+	}
+	for _, d := range tr.studio.Store.Damage() {
+		all.Damaged = append(all.Damaged, contract.ExportDamaged{Kind: string(d.Kind), ID: d.ID, Name: d.Name, Why: d.Why})
+	}
+	return all.Export, nil
+}
+
+// here is what there is on this machine.
+type here struct {
+	contract.Export
+	stored                  []store.Class    // in their order, those that cannot be read too
+	groups, plans, classUID map[int64]string // uids by number, of classes those that can be read
+}
+
+// class is a class in the shape of the file; nil where it cannot be read.
+func (tr *Transfer) class(all *here, c *store.Class) (*contract.ExportClass, error) {
+	adjustments, err := tr.studio.Store.Adjustments(c.ID)
+	if err != nil {
+		return nil, err
+	}
+	if _, err := studio.ReadClass(*c, adjustments); err != nil {
+		tr.studio.NoteDamage(store.KindClass, c.ID, err)
+		delete(all.classUID, c.ID)
+		return nil, nil
+	}
+	one := &contract.ExportClass{
+		UID: c.UID, Group: all.groups[c.GroupID], Plan: all.plans[c.PlanID], StartedAt: c.StartedAt.UTC(), EndedAt: ifAny(c.EndedAt), DeletedAt: ifAny(c.DeletedAt),
+		Acknowledged: append([]string{}, c.Acknowledged...), Document: compact(c.Document), Adjustments: []contract.ExportAdjustment{}, Remarks: []contract.ExportRemark{},
+	}
+	for _, a := range adjustments {
+		one.Adjustments = append(one.Adjustments, contract.ExportAdjustment{Key: a.Key, Origin: a.Origin, Line: compact(a.Body)})
+	}
+	remarks, err := tr.studio.Store.Remarks(c.ID)
+	if err != nil {
+		return nil, err
+	}
+	for _, r := range remarks {
+		one.Remarks = append(one.Remarks, contract.ExportRemark{At: r.At, Kind: r.Kind, Text: r.Text})
+	}
+	one.Answers, err = tr.answers(c.ID)
+	return one, err
+}
+
+// allButClasses is what there is but for what is in the classes, of which there are many, and what was given after them.
+func (tr *Transfer) allButClasses() (all here, err error) {
+	all.groups, all.plans, all.classUID = map[int64]string{}, map[int64]string{}, map[int64]string{}
+	all.Export = contract.Export{
 		Format: contract.ExportFormat, Version: exportVersion, Practices: []contract.ExportPractice{}, Groups: []contract.ExportGroup{},
 		Plans: []contract.ExportPlan{}, Classes: []contract.ExportClass{},
 	}
@@ -128,9 +192,8 @@ func (tr *Transfer) everything() (contract.Export, error) {
 		return all, err
 	}
 	slices.SortFunc(groups, func(a, b store.Group) int { return cmp.Compare(a.ID, b.ID) })
-	groupUID, planUID := map[int64]string{}, map[int64]string{}
 	for _, g := range groups {
-		groupUID[g.ID] = g.UID
+		all.groups[g.ID] = g.UID
 		all.Groups = append(all.Groups, contract.ExportGroup{
 			UID: g.UID, UpdatedAt: g.UpdatedAt, DeletedAt: ifAny(g.DeletedAt), Name: g.Name, Level: g.Level, Size: g.Size, Weekday: g.Weekday, Weektime: g.Weektime,
 			Under16: g.Under16, Conditions: contract.OrEmpty(g.Conditions), Schools: contract.OrEmpty(g.Schools), Notes: g.Notes,
@@ -145,69 +208,33 @@ func (tr *Transfer) everything() (contract.Export, error) {
 			tr.studio.NoteDamage(store.KindPlan, p.ID, err)
 			continue
 		}
-		planUID[p.ID] = p.UID
+		all.plans[p.ID] = p.UID
 		all.Plans = append(all.Plans, contract.ExportPlan{
-			UID: p.UID, Group: groupUID[p.GroupID], UpdatedAt: p.UpdatedAt, DeletedAt: ifAny(p.DeletedAt), Document: compact(p.Document),
+			UID: p.UID, Group: all.groups[p.GroupID], UpdatedAt: p.UpdatedAt, DeletedAt: ifAny(p.DeletedAt), Document: compact(p.Document),
 		})
 	}
-	classUID := map[int64]string{}
-	classes, err := tr.studio.Store.EveryClass()
-	if err != nil {
+	if all.stored, err = tr.studio.Store.EveryClass(); err != nil {
 		return all, err
 	}
-	for _, c := range classes {
-		adjustments, err := tr.studio.Store.Adjustments(c.ID)
-		if err != nil {
-			return all, err
-		}
-		if _, err := studio.ReadClass(c, adjustments); err != nil {
-			tr.studio.NoteDamage(store.KindClass, c.ID, err)
-			continue
-		}
-		one := contract.ExportClass{
-			UID: c.UID, Group: groupUID[c.GroupID], Plan: planUID[c.PlanID], StartedAt: c.StartedAt.UTC(), EndedAt: ifAny(c.EndedAt), DeletedAt: ifAny(c.DeletedAt),
-			Acknowledged: append([]string{}, c.Acknowledged...), Document: compact(c.Document), Adjustments: []contract.ExportAdjustment{}, Remarks: []contract.ExportRemark{},
-		}
-		for _, a := range adjustments {
-			one.Adjustments = append(one.Adjustments, contract.ExportAdjustment{Key: a.Key, Origin: a.Origin, Line: compact(a.Body)})
-		}
-		remarks, err := tr.studio.Store.Remarks(c.ID)
-		if err != nil {
-			return all, err
-		}
-		for _, r := range remarks {
-			one.Remarks = append(one.Remarks, contract.ExportRemark{At: r.At, Kind: r.Kind, Text: r.Text})
-		}
-		if one.Answers, err = tr.answers(c.ID); err != nil {
-			return all, err
-		}
-		all.Classes = append(all.Classes, one)
-		classUID[c.ID] = c.UID
-	}
-	if all.Homes, err = tr.homes(classUID, planUID, groupUID); err != nil {
-		return all, err
+	for _, c := range all.stored {
+		all.classUID[c.ID] = c.UID
 	}
 	if all.Voices, err = tr.voices(); err != nil {
 		return all, err
 	}
-	if all.Programmes, err = tr.programmes(groupUID); err != nil {
+	if all.Programmes, err = tr.programmes(all.groups); err != nil {
 		return all, err
 	}
-	if all.Rehearsals, err = tr.rehearsals(); err != nil {
-		return all, err
-	}
-	for _, d := range tr.studio.Store.Damage() {
-		all.Damaged = append(all.Damaged, contract.ExportDamaged{Kind: string(d.Kind), ID: d.ID, Name: d.Name, Why: d.Why})
-	}
-	return all, nil
+	all.Rehearsals, err = tr.rehearsals()
+	return all, err
 }
 
 // homes is what was given to do at home. What belongs to a class that cannot be read is left out with it.
-func (tr *Transfer) homes(classes, plans, groups map[int64]string) ([]contract.ExportHome, error) {
+func (tr *Transfer) homes(all *here) ([]contract.ExportHome, error) {
 	stored, err := tr.studio.Store.EveryHome()
 	var list []contract.ExportHome
 	for _, h := range stored {
-		if h.ClassID != 0 && classes[h.ClassID] == "" {
+		if h.ClassID != 0 && all.classUID[h.ClassID] == "" {
 			continue
 		}
 		if _, err := sheet.ReadDocument(bytes.NewReader(h.Document)); err != nil {
@@ -215,7 +242,7 @@ func (tr *Transfer) homes(classes, plans, groups map[int64]string) ([]contract.E
 			continue
 		}
 		list = append(list, contract.ExportHome{
-			UID: h.UID, Class: classes[h.ClassID], Plan: plans[h.PlanID], Group: groups[h.GroupID], GivenAt: h.GivenAt, Document: compact(h.Document),
+			UID: h.UID, Class: all.classUID[h.ClassID], Plan: all.plans[h.PlanID], Group: all.groups[h.GroupID], GivenAt: h.GivenAt, Document: compact(h.Document),
 			Minutes: h.Minutes, Pieces: h.Pieces, Days: h.Days, When: h.When, Sentence: h.Sentence, Answer: h.Answer, AnsweredAt: ifAny(h.AnsweredAt),
 		})
 	}
@@ -283,11 +310,12 @@ func orZero(t *time.Time) time.Time {
 	return t.UTC()
 }
 
-// compact is JSON without spaces, so that the same content is the same text.
+// compact is JSON without spaces, so that the same content is the same text. What has none is returned as it is.
 func compact(document []byte) json.RawMessage {
 	var text bytes.Buffer
-	if json.Compact(&text, document) != nil {
-		return document // it is told where it is read
+	text.Grow(len(document))
+	if json.Compact(&text, document) != nil || text.Len() == len(document) {
+		return document // what is no JSON is told where it is read
 	}
-	return text.Bytes()
+	return bytes.Clone(text.Bytes())
 }

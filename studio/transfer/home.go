@@ -3,7 +3,6 @@ package transfer
 import (
 	"errors"
 	"fmt"
-	"slices"
 
 	"vastlantern/core/taught"
 	"vastlantern/store"
@@ -12,10 +11,13 @@ import (
 
 // home is what is done with a home practice of the file, beside the classes of both sides. It is never edited, but for how it
 // was: of two answers the later one counts.
-func (i *Import) home(here, in []contract.ExportClass) func(*contract.ExportHome, contract.ExportHome) error {
+func (i *Import) home(there *here, in []fileClass) func(*contract.ExportHome, contract.ExportHome) error {
 	classes := map[string]bool{"": true}
-	for _, c := range slices.Concat(here, in) {
-		classes[c.UID] = true
+	for _, uid := range there.classUID {
+		classes[uid] = true
+	}
+	for n := range in {
+		classes[in[n].UID] = true
 	}
 	return func(here *contract.ExportHome, in contract.ExportHome) error {
 		if err := i.refer(in.Group, in.Plan); err != nil {

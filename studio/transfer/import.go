@@ -1,7 +1,6 @@
 package transfer
 
 import (
-	"bytes"
 	"encoding/json"
 	"errors"
 	"fmt"
@@ -11,8 +10,6 @@ import (
 	"slices"
 	"strings"
 	"time"
-
-	"github.com/santhosh-tekuri/jsonschema/v6"
 
 	"vastlantern/store"
 	"vastlantern/studio"
@@ -41,7 +38,7 @@ type Import struct {
 	Changes  []Change
 	Same     int // how many things are the same already
 	transfer *Transfer
-	steps    []func(*store.Store) error
+	steps    []step
 	groups   map[string]int64 // by uid; those that are new are added as they are stored
 	plans    map[string]int64
 	voices   map[string]int64
@@ -50,15 +47,24 @@ type Import struct {
 	rehearsals map[string]int64
 }
 
+// step is how one change is made.
+type step struct {
+	ahead func() // is called before, while another one is stored; nil where there is nothing to do
+	do    func(*store.Store) error
+}
+
+// stepsAhead is how many are made ready.
+const stepsAhead = 32
+
 // ReadImport reads a file that Export has written, here or on another machine, and works out what it would change. Of
 // what is on both sides the younger form counts; a class, which is never edited, only becomes longer. Errors say where
 // the file is wrong.
 func (tr *Transfer) ReadImport(r io.Reader) (*Import, error) {
-	in, err := readExport(r)
+	in, err := readExport(r, &tr.progress)
 	if err != nil {
 		return nil, err
 	}
-	here, err := tr.everything()
+	here, err := tr.allButClasses()
 	if err != nil {
 		return nil, err
 	}
@@ -69,18 +75,54 @@ func (tr *Transfer) ReadImport(r io.Reader) (*Import, error) {
 	if err := i.choices(here.Choices, in.Choices); err != nil {
 		return nil, err
 	}
-	err = firstOf(slices.Concat(
+	wrong := slices.Concat(
 		each(i.practice, "practice", here.Practices, in.Practices, func(p contract.ExportPractice) string { return p.ID }),
 		each(i.group, "group", here.Groups, in.Groups, func(g contract.ExportGroup) string { return g.UID }),
 		each(i.plan, "plan", here.Plans, in.Plans, func(p contract.ExportPlan) string { return p.UID }),
-		each(i.class, "class", here.Classes, in.Classes, func(c contract.ExportClass) string { return c.UID }),
-		each(i.home(here.Classes, in.Classes), "home practice", here.Homes, in.Homes, func(h contract.ExportHome) string { return h.UID }),
+	)
+	more, err := i.classes(&here, in.classes)
+	if err != nil {
+		return nil, err
+	}
+	if here.Homes, err = tr.homes(&here); err != nil {
+		return nil, err
+	}
+	err = firstOf(slices.Concat(wrong, more,
+		each(i.home(&here, in.classes), "home practice", here.Homes, in.Homes, func(h contract.ExportHome) string { return h.UID }),
 		each(i.programme, "programme", here.Programmes, in.Programmes, func(p contract.ExportProgramme) string { return p.UID }),
 		each(i.rehearsal, "rehearsal", here.Rehearsals, in.Rehearsals, func(r contract.ExportRehearsal) string { return r.UID }),
 		each(i.voice, "voice", here.Voices, in.Voices, func(v contract.ExportVoice) string { return v.UID }),
 	))
 	return i, err
 }
+
+// classes holds every class of the file against the one here, which is read for it: there may be thousands.
+func (i *Import) classes(here *here, in []fileClass) (wrong []error, err error) {
+	known, seen := map[string]*store.Class{}, map[string]bool{}
+	for n := range here.stored {
+		known[here.stored[n].UID] = &here.stored[n]
+	}
+	for n := range in {
+		one := &in[n]
+		var there *contract.ExportClass
+		if stored := known[one.UID]; stored != nil {
+			if there, err = i.transfer.class(here, stored); err != nil {
+				return nil, err
+			}
+		}
+		merged := errTwice
+		if !seen[one.UID] {
+			merged = i.class(there, one)
+		}
+		if merged != nil {
+			wrong = append(wrong, fmt.Errorf("class %d: %w", n+1, merged))
+		}
+		seen[one.UID] = true
+	}
+	return wrong, nil
+}
+
+var errTwice = errors.New("it is in the file twice")
 
 // mostWrong is how many places that are wrong are told at once.
 const mostWrong = 10
@@ -90,55 +132,6 @@ func firstOf(wrong []error) error {
 		wrong = append(wrong[:mostWrong], fmt.Errorf("and %d more", more))
 	}
 	return errors.Join(wrong...)
-}
-
-// readExport reads and checks the form of the file.
-func readExport(r io.Reader) (in contract.Export, err error) {
-	data, err := io.ReadAll(r)
-	if err != nil {
-		return in, err
-	}
-	value, err := jsonschema.UnmarshalJSON(bytes.NewReader(data))
-	if err != nil {
-		return in, fmt.Errorf("this is not JSON, or not all of it: %w", err)
-	}
-	schema, err := exportSchema()
-	if err != nil {
-		return in, err
-	}
-	if err := schema.Validate(value); err != nil {
-		return in, fmt.Errorf("this is no file that lantern export has written:\n%w", places(err))
-	}
-	return in, json.Unmarshal(data, &in)
-}
-
-// places is where the file is wrong, the first few of them.
-func places(err error) error {
-	var wrong []error
-	for line := range strings.Lines(err.Error()) {
-		if line = strings.TrimSpace(line); strings.HasPrefix(line, "- at") && !strings.HasSuffix(line, "validation failed") {
-			wrong = append(wrong, errors.New(line))
-		}
-	}
-	return firstOf(wrong)
-}
-
-func exportSchema() (*jsonschema.Schema, error) {
-	const name = "urn:vast-lantern:export"
-	text, err := contract.Schemas.ReadFile("schema/export.schema.json")
-	if err != nil {
-		return nil, err
-	}
-	document, err := jsonschema.UnmarshalJSON(bytes.NewReader(text))
-	if err != nil {
-		return nil, err
-	}
-	compiler := jsonschema.NewCompiler()
-	compiler.AssertFormat() // times are times
-	if err := compiler.AddResource(name, document); err != nil {
-		return nil, err
-	}
-	return compiler.Compile(name)
 }
 
 // know notes the numbers of the groups, plans, voices, programmes and rehearsals that are here.
@@ -187,7 +180,7 @@ func each[T any](merge func(here *T, in T) error, kind string, here, in []T, nam
 	for n, one := range in {
 		err := error(nil)
 		if seen[name(one)] {
-			err = errors.New("it is in the file twice")
+			err = errTwice
 		} else {
 			err = merge(known[name(one)], one)
 		}
@@ -200,10 +193,10 @@ func each[T any](merge func(here *T, in T) error, kind string, here, in []T, nam
 }
 
 // put notes a change and how it is made.
-func (i *Import) put(change Change, step func(*store.Store) error) error {
+func (i *Import) put(change Change, do func(*store.Store) error) error {
 	i.Changes = append(i.Changes, change)
-	if step != nil {
-		i.steps = append(i.steps, step)
+	if do != nil {
+		i.steps = append(i.steps, step{do: do})
 	}
 	return nil
 }
@@ -254,9 +247,25 @@ func (i *Import) Changing() bool { return len(i.steps) > 0 }
 // Apply makes the changes, all of them or none.
 func (i *Import) Apply() error {
 	return i.transfer.classes.WhileNothingBegins(func(*studio.Class) error {
+		ready, over := make(chan bool, stepsAhead), make(chan bool)
+		defer close(over)
+		go func() {
+			for _, one := range i.steps {
+				if one.ahead != nil {
+					one.ahead()
+				}
+				select {
+				case ready <- true:
+				case <-over:
+					return
+				}
+			}
+		}()
 		err := i.transfer.studio.Store.InTransaction(func(st *store.Store) error {
 			for n, step := range i.steps {
-				if err := step(st); err != nil {
+				<-ready
+				i.transfer.progress.note(contract.ImportProgress{Stage: contract.ImportWriting, Done: int64(n), Of: int64(len(i.steps))})
+				if err := step.do(st); err != nil {
 					return fmt.Errorf("step %d of %d: %w", n+1, len(i.steps), err)
 				}
 			}

@@ -2,8 +2,10 @@ package transfer
 
 import (
 	"bytes"
+	"encoding/json"
 	"errors"
 	"fmt"
+	"reflect"
 	"slices"
 	"time"
 
@@ -157,44 +159,62 @@ func titled(title string, at time.Time) string {
 	return title + ", " + at.Local().Format("2 Jan 2006 15:04")
 }
 
-func (i *Import) class(here *contract.ExportClass, in contract.ExportClass) error {
-	if err := i.refer(in.Group, in.Plan); err != nil {
-		return err
-	}
+// checkClass reads what is in a class of the file. It asks for nothing else, so that many are read at once.
+func checkClass(in contract.ExportClass) (title string, ended time.Time, err error) {
 	document, p, err := rewritten(in.Document)
 	if err != nil {
-		return fmt.Errorf("its plan cannot be read: %w", err)
+		return "", ended, fmt.Errorf("its plan cannot be read: %w", err)
 	}
-	rows := make([]store.Adjustment, len(in.Adjustments))
 	keys := map[string]bool{}
 	before := int64(0)
 	for n, a := range in.Adjustments {
 		read, err := sheet.ReadAdjustment(a.Line)
-		if err != nil {
-			return fmt.Errorf("adjustment %d: %w", n+1, err)
+		switch {
+		case err != nil:
+			return p.Title, ended, fmt.Errorf("adjustment %d: %w", n+1, err)
+		case read.At < before:
+			return p.Title, ended, fmt.Errorf("adjustment %d: its at_ms is %d, before the %d of the one before it: times never fall", n+1, read.At, before)
+		case keys[a.Key]:
+			return p.Title, ended, fmt.Errorf("adjustment %d: its key %q is there already", n+1, a.Key)
 		}
-		if read.At < before {
-			return fmt.Errorf("adjustment %d: its at_ms is %d, before the %d of the one before it: times never fall", n+1, read.At, before)
-		}
-		before = read.At
-		if keys[a.Key] {
-			return fmt.Errorf("adjustment %d: its key %q is there already", n+1, a.Key)
-		}
-		keys[a.Key] = true
-		rows[n] = store.Adjustment{Number: n + 1, Key: a.Key, Body: compact(a.Line), Origin: a.Origin}
+		before, keys[a.Key] = read.At, true
 	}
 	if err := checkAnswers(in.Answers); err != nil {
+		return p.Title, ended, err
+	}
+	ended, err = endOf(in, document)
+	return p.Title, ended, err
+}
+
+func (i *Import) class(here *contract.ExportClass, in *fileClass) error {
+	if err := i.refer(in.Group, in.Plan); err != nil {
 		return err
 	}
-	ended, err := endOf(in, document, rows)
-	if err != nil {
-		return err
+	if in.err != nil {
+		return in.err
 	}
-	change := Change{Kind: "class", Name: titled(p.Title, in.StartedAt), Does: doesAdd}
+	change := Change{Kind: "class", Name: titled(in.title, in.StartedAt), Does: doesAdd}
 	if here == nil {
-		return i.put(change, func(st *store.Store) error {
+		i.Changes = append(i.Changes, change)
+		i.steps = append(i.steps, i.addClass(in))
+		return nil
+	}
+	return i.longer(change, here, in)
+}
+
+// addClass stores a class of the file that is not here.
+func (i *Import) addClass(in *fileClass) step {
+	var document []byte
+	var rows []store.Adjustment
+	var unread error
+	return step{
+		ahead: func() { _, document, rows, unread = in.whole() },
+		do: func(st *store.Store) error {
+			if unread != nil {
+				return unread
+			}
 			added, err := st.AddClass(store.Class{
-				PlanID: i.plans[in.Plan], GroupID: i.groups[in.Group], StartedAt: in.StartedAt, EndedAt: ended, Document: document, Acknowledged: in.Acknowledged,
+				PlanID: i.plans[in.Plan], GroupID: i.groups[in.Group], StartedAt: in.StartedAt, EndedAt: in.ended, Document: document, Acknowledged: in.Acknowledged,
 				UID: in.UID, DeletedAt: orZero(in.DeletedAt),
 			})
 			if err != nil {
@@ -203,17 +223,21 @@ func (i *Import) class(here *contract.ExportClass, in contract.ExportClass) erro
 			if err := st.AddAdjustments(added.ID, rows...); err != nil {
 				return err
 			}
+			document, rows = nil, nil // thousands come after it
 			return errors.Join(addRemarks(st, added.ID, in.Remarks), putAnswers(st, added.ID, in.Answers))
-		})
+		},
 	}
-	return i.longer(change, *here, in, rows, ended)
 }
 
 // endOf is when a class of the file came to its end. One that was in progress when the file was written is over here: at
 // the end of its plan as it stood, or with the last that was pressed where it waited for the teacher.
-func endOf(in contract.ExportClass, document []byte, rows []store.Adjustment) (time.Time, error) {
+func endOf(in contract.ExportClass, document []byte) (time.Time, error) {
 	if in.EndedAt != nil {
 		return in.EndedAt.UTC(), nil
+	}
+	rows := make([]store.Adjustment, len(in.Adjustments))
+	for n, a := range in.Adjustments {
+		rows[n] = store.Adjustment{Number: n + 1, Key: a.Key, Body: a.Line, Origin: a.Origin}
 	}
 	l, err := studio.ReadClass(store.Class{StartedAt: in.StartedAt, Document: document}, rows)
 	if err != nil {
@@ -227,17 +251,27 @@ func endOf(in contract.ExportClass, document []byte, rows []store.Adjustment) (t
 }
 
 // longer makes a class that is on both sides longer by what only the file has.
-func (i *Import) longer(change Change, here, in contract.ExportClass, rows []store.Adjustment, ended time.Time) error {
+func (i *Import) longer(change Change, here *contract.ExportClass, file *fileClass) error {
+	in, _, rows, err := file.whole()
+	if err != nil {
+		return err
+	}
+	ended := file.ended
 	both := min(len(here.Adjustments), len(in.Adjustments))
 	for n := range both {
-		if len(differing(here.Adjustments[n], in.Adjustments[n])) > 0 {
+		if one, other := &here.Adjustments[n], &in.Adjustments[n]; one.Key != other.Key || one.Origin != other.Origin || !sameJSON(one.Line, other.Line) {
 			return fmt.Errorf("%s was led differently on the two machines from adjustment %d on: it cannot be made one", change.Name, n+1)
 		}
 	}
-	for _, field := range []string{"document", "started_at"} {
-		if slices.Contains(differing(here, in), field) {
-			return fmt.Errorf("%s has another %s on this machine: it cannot be made one", change.Name, field)
-		}
+	other := ""
+	switch {
+	case !sameJSON(here.Document, in.Document):
+		other = "document"
+	case !here.StartedAt.Equal(in.StartedAt):
+		other = "started_at"
+	}
+	if other != "" {
+		return fmt.Errorf("%s has another %s on this machine: it cannot be made one", change.Name, other)
 	}
 	var remarks []contract.ExportRemark
 	for _, r := range in.Remarks {
@@ -289,6 +323,15 @@ func (i *Import) longer(change Change, here, in contract.ExportClass, rows []sto
 		}
 		return st.Delete(store.Thing{Kind: store.KindClass, ID: id}, false, *in.DeletedAt)
 	})
+}
+
+// sameJSON tells whether two texts say the same; nearly all are equal to the letter.
+func sameJSON(a, b []byte) bool {
+	if bytes.Equal(a, b) {
+		return true
+	}
+	var one, other any
+	return json.Unmarshal(a, &one) == nil && json.Unmarshal(b, &other) == nil && reflect.DeepEqual(one, other)
 }
 
 func addRemarks(st *store.Store, class int64, remarks []contract.ExportRemark) error {

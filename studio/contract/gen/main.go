@@ -80,6 +80,7 @@ type all struct {
 	Summary   contract.Summary
 	Deletion  contract.Deletion
 	Imported  contract.Imported
+	Importing contract.ImportProgress
 	Deleted   contract.DeletedList
 	Typed     contract.Typed
 	TypedRead contract.TypedRead
@@ -123,6 +124,7 @@ var words = map[reflect.Type][]any{
 	reflect.TypeFor[contract.ProgrammeState](): {contract.StatePlanned, contract.StateEased, contract.StateTooMuch, contract.StateMissed, contract.StateRunning, contract.StateComing},
 	reflect.TypeFor[rehearsal.Doing]():         doings(),
 	reflect.TypeFor[voice.Kind]():              voiceKinds(),
+	reflect.TypeFor[contract.ImportStage]():    {"", contract.ImportReading, contract.ImportWriting},
 	reflect.TypeFor[contract.How]():            {contract.Easy, contract.Right, contract.TooMuch},
 	reflect.TypeFor[contract.ChangeKind]():     kinds(),
 	reflect.TypeFor[care.Do]():                 {care.LeaveOut, care.Gentle, care.Carefully},

@@ -1,11 +1,12 @@
-import { useMutation, useQueryClient } from "@tanstack/react-query";
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useRef, useState } from "react";
 import { Button, Form } from "react-bootstrap";
 import { ErrorAlert } from "../frame/ErrorAlert";
 import { Loading } from "../frame/Loading";
 import { Message } from "../frame/Message";
-import { send } from "../wire/api";
-import type { Imported } from "../wire/contract";
+import { Progress } from "../frame/Progress";
+import { get, send } from "../wire/api";
+import type { Imported, ImportProgress } from "../wire/contract";
 
 /** AllData takes everything out as one file, and brings in what another machine has taken out, after showing what it would change. */
 export function AllData() {
@@ -49,7 +50,7 @@ export function AllData() {
           }}
         />
       </Form.Group>
-      {would.isPending && <Loading what="Reading what it would change" />}
+      {would.isPending && <Working what="Reading what it would change" />}
       {would.isError && <ErrorAlert error={would.error} />}
       {would.data && file && !done && (
         <>
@@ -73,7 +74,7 @@ export function AllData() {
           </Button>
         </>
       )}
-      {bring.isPending && <Loading what="Bringing it in" />}
+      {bring.isPending && <Working what="Bringing it in" />}
       {bring.isError && <ErrorAlert error={bring.error} />}
       {done?.done && (
         <Message variant="light" className="mt-3">
@@ -84,3 +85,28 @@ export function AllData() {
     </section>
   );
 }
+
+const often = 300; // ms
+
+/** Working tells how far the file is. */
+function Working({ what }: { what: string }) {
+  const { data } = useQuery({
+    queryKey: ["importing"],
+    queryFn: () => get<ImportProgress>("/import"),
+    refetchInterval: often,
+    gcTime: 0,
+  });
+  if (!data || data.of === 0) return <Loading what={what} />;
+  return (
+    <div className="mt-3">
+      <p className="mb-1" role="status">
+        {data.stage === "writing"
+          ? `Writing: ${data.done} of ${data.of} changes`
+          : `${what}: ${megabytes(data.done)} of ${megabytes(data.of)} MB`}
+      </p>
+      <Progress done={data.done / data.of} of={what} />
+    </div>
+  );
+}
+
+const megabytes = (bytes: number) => (bytes / 1e6).toFixed(1);

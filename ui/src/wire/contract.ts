@@ -65,6 +65,7 @@ export interface Contract {
   Summary: Summary;
   Deletion: Deletion;
   Imported: Imported;
+  Importing: ImportProgress;
   Deleted: DeletedList;
   Typed: Typed;
   TypedRead: TypedRead;
@@ -1142,6 +1143,11 @@ export interface Imported {
   changes: boolean;
   done: boolean;
   kept: string;
+}
+export interface ImportProgress {
+  stage: "" | "reading" | "writing";
+  done: number;
+  of: number;
 }
 export interface DeletedList {
   deleted: Deleted[];
