@@ -108,6 +108,17 @@ func (s *Store) Remarks(class int64) ([]Remark, error) {
 	return list, plainly(err)
 }
 
+// NewestRemarks is the text of the newest remark of a kind, by class: an empty one where it was taken back.
+func (s *Store) NewestRemarks(kind string) (map[int64]string, error) {
+	var rows []remarkRow
+	err := s.read.Where("kind = ?", kind).Order("id").Find(&rows).Error
+	newest := map[int64]string{}
+	for _, r := range rows {
+		newest[r.ClassID] = r.Text
+	}
+	return newest, plainly(err)
+}
+
 // AddRemark adds to the record of a class, or returns ErrNotFound.
 func (s *Store) AddRemark(class int64, r Remark) error {
 	return s.changing(class, func(db *gorm.DB) error {

@@ -244,10 +244,5 @@ func (l lesson) teach(s *store.Store, group int64) error {
 			}
 		}
 	}
-	for _, remark := range l.after {
-		if _, err := past.Records.AddRemark(score.ClassID, remark); err != nil {
-			return err
-		}
-	}
-	return nil
+	return past.Records.AddRemarks(score.ClassID, l.after...)
 }

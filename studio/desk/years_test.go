@@ -81,6 +81,25 @@ func fill(b *testing.B, path string, years int, now time.Time) {
 	}
 }
 
+// imported brings the file in on an empty machine.
+func imported(b *testing.B, file []byte, now time.Time) string {
+	s, err := store.Open(filepath.Join(b.TempDir(), "empty.db"), "a test")
+	if err != nil {
+		b.Fatal(err)
+	}
+	defer s.Close()
+	began := time.Now()
+	in, err := desk.WithTime(s, func() time.Time { return now }, 1).Transfer.ReadImport(bytes.NewReader(file))
+	if err != nil {
+		b.Fatal(err)
+	}
+	read := time.Since(began)
+	if err := in.Apply(); err != nil {
+		b.Fatal(err)
+	}
+	return fmt.Sprintf("read in %v, imported in %v", read.Round(time.Millisecond), time.Since(began).Round(time.Millisecond))
+}
+
 func BenchmarkYears(b *testing.B) {
 	for _, years := range []int{1, 10} {
 		now := time.Date(2036, 3, 3, 12, 0, 0, 0, time.UTC)
@@ -102,6 +121,7 @@ func BenchmarkYears(b *testing.B) {
 			b.Fatal(err)
 		}
 		b.Logf("%d years: exported in %v, %d MB", years, time.Since(began).Round(time.Millisecond), export.Len()>>20)
+		b.Logf("%d years: %s", years, imported(b, export.Bytes(), now))
 		for _, one := range []struct {
 			name string
 			ask  func(i int) error
@@ -117,6 +137,7 @@ func BenchmarkYears(b *testing.B) {
 				return err
 			}},
 			{"course", func(i int) error { _, err := d.Records.GroupCourse(int64(i%10 + 1)); return err }},
+			{"summary, not known yet", func(int) error { d.NoteChange(); _, err := d.Records.Summary(2035); return err }},
 			{"summary", func(int) error { _, err := d.Records.Summary(2035); return err }},
 			{"today", func(int) error { d.Today.Show(); return nil }},
 		} {

@@ -26,6 +26,7 @@ type Records struct {
 	digesting   sync.Mutex
 	remembering sync.Mutex
 	pasts       pasts
+	year        year
 }
 
 // Library is what the record asks of the practice book and the groups.
