@@ -7,7 +7,7 @@ SEED = 20261126
 FRONT = $(shell find ui/src ui/public -type f) ui/index.html ui/room.html ui/home.html ui/vite.config.ts ui/vite.home.config.ts ui/tsconfig.json
 GO = $(shell find cmd core studio store web -name '*.go' -o -name '*.yaml' -o -name '*.sql' -o -name '*.json')
 
-.PHONY: demo build release test check types licences format bench load measure kinds trial race fuzz readers pictures chromium clean
+.PHONY: demo build release test check types licences format bench bench-check load scale measure kinds trial engines race fuzz readers pictures chromium clean
 
 demo: build ## build, and start the application with invented demo data
 	bin/lantern demo
@@ -55,10 +55,13 @@ format:
 	gofmt -w *.go cmd core deploy e2e store studio web
 	cd ui && npm run --silent format
 
-bench: build ## speed and memory of the core, and of the program
-	go test $(TAGS) -run '^$$' -bench . ./core/... ./studio/... ./e2e
+bench: build ## the table of docs/performance.md: a quarter of an hour
+	go run ./e2e/bench
 
-trial: build ## 1,000 kills, 100,000 hostile requests and a class of three hours before 2,000 screens: ten minutes
+bench-check: build ## fails where something has become slower, beside what it is compared with
+	go run ./e2e/bench -check
+
+trial: build ## 1,000 kills, 100,000 hostile requests and a class of three hours before 2,000 screens: ten minutes; then other engines
 	go run $(TAGS) ./e2e/trial
 
 race: ## the race detector over what runs at the same time; it needs a C compiler
