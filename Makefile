@@ -63,6 +63,11 @@ bench-check: build ## fails where something has become slower, beside what it is
 
 trial: build ## 1,000 kills, 100,000 hostile requests and a class of three hours before 2,000 screens: ten minutes; then other engines
 	go run $(TAGS) ./e2e/trial
+	$(MAKE) engines
+
+engines: build ## a class in WebKit and in Firefox, at a tablet's size and a phone's, with sound: two minutes
+	@{ command -v WebKitWebDriver && command -v firefox-esr && command -v Xvfb && command -v pulseaudio; } >/dev/null || { apt-get update && apt-get install -y --no-install-recommends webkit2gtk-driver firefox-esr xvfb pulseaudio; }
+	go run $(TAGS) ./e2e/engines
 
 race: ## the race detector over what runs at the same time; it needs a C compiler
 	CGO_ENABLED=1 go test $(TAGS) -race ./store ./studio/... ./web
