@@ -50,13 +50,35 @@ func (s *Sum) Add(length int64, passages []Passage) {
 	}
 }
 
-func (s *Sum) practice(p Passage, first bool) {
-	i := slices.IndexFunc(s.Practices, func(one PracticeSum) bool { return one.Practice == p.Practice })
+// Join adds a sum of later classes.
+func (s *Sum) Join(later Sum) {
+	s.Classes += later.Classes
+	s.Taught += later.Taught
+	s.Talks += later.Talks
+	s.Free += later.Free
+	for _, p := range later.Practices {
+		one := s.of(p.Practice)
+		one.Name = p.Name
+		one.Classes += p.Classes
+		one.Rounds += p.Rounds
+		one.Led += p.Led
+		one.OwnPace += p.OwnPace
+		one.Trial += p.Trial
+	}
+}
+
+// of is the sum of a practice.
+func (s *Sum) of(practice string) *PracticeSum {
+	i := slices.IndexFunc(s.Practices, func(one PracticeSum) bool { return one.Practice == practice })
 	if i < 0 {
 		i = len(s.Practices)
-		s.Practices = append(s.Practices, PracticeSum{Practice: p.Practice})
+		s.Practices = append(s.Practices, PracticeSum{Practice: practice})
 	}
-	one := &s.Practices[i]
+	return &s.Practices[i]
+}
+
+func (s *Sum) practice(p Passage, first bool) {
+	one := s.of(p.Practice)
 	one.Name = p.Name
 	if first {
 		one.Classes++

@@ -4,6 +4,7 @@ import (
 	"testing"
 
 	"github.com/stretchr/testify/assert"
+	"pgregory.net/rapid"
 
 	"vastlantern/core/plan"
 )
@@ -27,6 +28,28 @@ func TestSum(t *testing.T) {
 			{Practice: "ujjayi", Name: "Ocean breath", Classes: 1, Rounds: 9, Led: 90_000, OwnPace: 60_000},
 		},
 	}, sum)
+}
+
+// The sum of some classes and that of later ones come to the sum of all.
+func TestSumsJoin(t *testing.T) {
+	passage := rapid.Custom(func(t *rapid.T) Passage {
+		return Passage{
+			Type: rapid.SampledFrom([]plan.Type{plan.Talk, plan.Practice, plan.Free}).Draw(t, "type"), Practice: rapid.SampledFrom([]string{"", "sigh", "ujjayi"}).Draw(t, "practice"),
+			Name: rapid.SampledFrom([]string{"Sighs", "Ocean breath"}).Draw(t, "name"), Length: rapid.Int64Range(0, 100_000).Draw(t, "length"),
+			Rounds: rapid.IntRange(0, 20).Draw(t, "rounds"), OwnPace: rapid.Bool().Draw(t, "own pace"), Trial: rapid.Bool().Draw(t, "trial"),
+		}
+	})
+	rapid.Check(t, func(t *rapid.T) {
+		classes := rapid.SliceOfN(rapid.SliceOf(passage), 0, 6).Draw(t, "classes")
+		var whole, joined Sum
+		for _, passages := range classes {
+			whole.Add(600_000, passages)
+			var one Sum
+			one.Add(600_000, passages)
+			joined.Join(one)
+		}
+		assert.Equal(t, whole, joined)
+	})
 }
 
 func TestTotalsLeaveOutWhatNobodyCounted(t *testing.T) {

@@ -252,7 +252,7 @@ func olderForm(path string) error {
 	}
 	defer db.Close()
 	for _, statement := range []string{ // the newest first, to before the sixth
-		"DROP TABLE rehearsals", "DROP TABLE programmes", "DROP TABLE recordings", "DROP TABLE voices", "DROP TABLE homes", "DROP TABLE answers", "ALTER TABLE digests DROP COLUMN told", "ALTER TABLE digests DROP COLUMN damaged", "DROP INDEX classes_in_progress", "ALTER TABLE classes DROP COLUMN ended_at",
+		"ALTER TABLE digests DROP COLUMN sum", "DROP TABLE rehearsals", "DROP TABLE programmes", "DROP TABLE recordings", "DROP TABLE voices", "DROP TABLE homes", "DROP TABLE answers", "ALTER TABLE digests DROP COLUMN told", "ALTER TABLE digests DROP COLUMN damaged", "DROP INDEX classes_in_progress", "ALTER TABLE classes DROP COLUMN ended_at",
 		"DELETE FROM goose_db_version WHERE version_id >= 6", "PRAGMA user_version = 0", "PRAGMA application_id = 0",
 	} {
 		if _, err := db.Exec(statement); err != nil {

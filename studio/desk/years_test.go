@@ -137,7 +137,6 @@ func BenchmarkYears(b *testing.B) {
 				return err
 			}},
 			{"course", func(i int) error { _, err := d.Records.GroupCourse(int64(i%10 + 1)); return err }},
-			{"summary, not known yet", func(int) error { d.NoteChange(); _, err := d.Records.Summary(2035); return err }},
 			{"summary", func(int) error { _, err := d.Records.Summary(2035); return err }},
 			{"today", func(int) error { d.Today.Show(); return nil }},
 		} {

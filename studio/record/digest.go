@@ -107,6 +107,11 @@ func (r *Records) digest(stored store.Class) (store.Digest, error) {
 	if d.Told, err = json.Marshal(told); err != nil {
 		return d, err
 	}
+	var sum taught.Sum
+	sum.Add(record.Taught, record.Passages)
+	if d.Sum, err = json.Marshal(sum); err != nil {
+		return d, err
+	}
 	d.Words = strings.Join(words, "\n")
 	d.Record, err = json.Marshal(record.Passages)
 	return d, err

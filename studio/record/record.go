@@ -26,7 +26,6 @@ type Records struct {
 	digesting   sync.Mutex
 	remembering sync.Mutex
 	pasts       pasts
-	year        year
 }
 
 // Library is what the record asks of the practice book and the groups.

@@ -7,20 +7,10 @@ import (
 	"strconv"
 	"time"
 
-	"vastlantern/core/plan"
 	"vastlantern/core/taught"
 	"vastlantern/store"
 	"vastlantern/studio/contract"
 )
-
-// summed is what a sum needs of a taught.Passage: reading all of it takes three times as long.
-type summed struct {
-	Name, Practice string
-	Type           plan.Type
-	OwnPace, Trial bool
-	Length         int64
-	Rounds         int
-}
 
 // Summary is what was taught in a year, for a studio or a training school; 0 is the year of the clock. A class that is
 // being led is not in it yet.
@@ -33,7 +23,8 @@ func (r *Records) Summary(year int) (contract.Summary, error) {
 	if err := r.allDigested(); err != nil {
 		return summary, err
 	}
-	list, err := r.taughtIn(year, zone)
+	from, to := time.Date(year, time.January, 1, 0, 0, 0, 0, zone), time.Date(year+1, time.January, 1, 0, 0, 0, 0, zone)
+	list, err := r.find(store.Search{From: from, To: to, Over: true, Sums: true, Most: mostClassesInFile})
 	if err != nil {
 		return summary, err
 	}
@@ -45,7 +36,7 @@ func (r *Records) Summary(year int) (contract.Summary, error) {
 	if err != nil {
 		return summary, err
 	}
-	there, err := r.studio.Store.NewestRemarks(remarkPeople)
+	there, err := r.studio.Store.NewestRemarks(remarkPeople, from, to)
 	if err != nil {
 		return summary, err
 	}
@@ -54,7 +45,12 @@ func (r *Records) Summary(year int) (contract.Summary, error) {
 	byGroup := map[int64]*contract.GroupSum{}
 	byMonth := map[time.Month]*contract.MonthSum{}
 	for _, one := range slices.Backward(list) {
-		sum.Add(one.Digest.LengthMS, one.passages)
+		var class taught.Sum
+		if err := json.Unmarshal(one.Digest.Sum, &class); err != nil {
+			r.studio.NoteDamage(store.KindClass, one.Class.ID, err)
+			continue
+		}
+		sum.Join(class)
 		group, month := one.GroupID, one.StartedAt.In(zone).Month()
 		if byGroup[group] == nil {
 			byGroup[group] = &contract.GroupSum{}
@@ -93,53 +89,6 @@ func (r *Records) Summary(year int) (contract.Summary, error) {
 		}
 	}
 	return summary, nil
-}
-
-// year is the classes of one, good until a class changes.
-type year struct {
-	year    int
-	changes int64
-	classes []taughtClass
-}
-
-// taughtClass is a class with what a sum needs of it.
-type taughtClass struct {
-	store.Listed
-	passages []taught.Passage
-}
-
-// taughtIn is the classes of a year, the newest first. Reading what was taught in five hundred takes a while, and is done again
-// only when a class has changed.
-func (r *Records) taughtIn(number int, zone *time.Location) ([]taughtClass, error) {
-	r.remembering.Lock()
-	defer r.remembering.Unlock()
-	changes := r.studio.Changes() // before anything is read
-	if known := r.year; known.year == number && known.changes == changes {
-		return known.classes, nil
-	}
-	list, err := r.find(store.Search{
-		From: time.Date(number, time.January, 1, 0, 0, 0, 0, zone), To: time.Date(number+1, time.January, 1, 0, 0, 0, 0, zone),
-		Over: true, Records: true, Most: mostClassesInFile,
-	})
-	if err != nil {
-		return nil, err
-	}
-	classes := make([]taughtClass, 0, len(list))
-	for _, one := range list {
-		var read []summed
-		if err := json.Unmarshal(one.Digest.Record, &read); err != nil {
-			r.studio.NoteDamage(store.KindClass, one.Class.ID, err)
-			continue
-		}
-		one.Digest.Record = nil // is long, and read
-		class := taughtClass{one, make([]taught.Passage, len(read))}
-		for i, p := range read {
-			class.passages[i] = taught.Passage{Name: p.Name, Practice: p.Practice, Type: p.Type, OwnPace: p.OwnPace, Trial: p.Trial, Length: p.Length, Rounds: p.Rounds}
-		}
-		classes = append(classes, class)
-	}
-	r.year = year{number, changes, classes}
-	return classes, nil
 }
 
 // mean is rounded to tenths; 0 where there is nothing.
