@@ -1,5 +1,5 @@
 // Command bench runs the benchmarks and writes one table of them into docs/performance.md, each beside what it is compared with in
-// the same run. With -check it writes nothing, and fails where a ratio is over 1.3 times the one in the table.
+// the same run. With -check it writes nothing, and fails where a ratio is over 1.3 times the one in the table, twice.
 package main
 
 import (
@@ -47,8 +47,7 @@ var rows = []row{
 	{"a group's course and next time, not asked for before", "BenchmarkYears/10/course,_not_known_yet", "one year", "BenchmarkYears/1/course,_not_known_yet", p95},
 	{"the same course, asked for again", "BenchmarkYears/10/course", "one year", "BenchmarkYears/1/course", p95},
 	{"Today", "BenchmarkYears/10/today", "one year", "BenchmarkYears/1/today", p95},
-	{"the summary of a year, not asked for before, on the average", "BenchmarkYears/10/summary,_not_known_yet", "one year", "BenchmarkYears/1/summary,_not_known_yet", time},
-	{"the same summary, asked for again", "BenchmarkYears/10/summary", "one year", "BenchmarkYears/1/summary", p95},
+	{"the summary of a year", "BenchmarkYears/10/summary", "one year", "BenchmarkYears/1/summary", p95},
 }
 
 const (
@@ -67,8 +66,8 @@ func main() {
 }
 
 func run(check bool) error {
-	measured, err := measure()
-	if err != nil {
+	measured := figures{}
+	if err := measured.measure("."); err != nil {
 		return err
 	}
 	table, ratios, err := tableOf(measured)
@@ -85,48 +84,75 @@ func run(check bool) error {
 	if !found || !closed {
 		return fmt.Errorf("%s has no place for the table: %q and %q", page, begin, end)
 	}
-	if check {
-		return compare(old, ratios)
+	if !check {
+		return os.WriteFile(page, []byte(before+begin+"\n\n"+table+"\n"+end+after), 0o600)
 	}
-	return os.WriteFile(page, []byte(before+begin+"\n\n"+table+"\n"+end+after), 0o600)
+	suspected, told := worseThan(old, ratios)
+	if told == nil {
+		return nil
+	}
+	fmt.Printf("\nOnce more, since something else may have run beside it:\n%v\n\n", told)
+	if err := measured.measure(namesOf(suspected)); err != nil {
+		return err
+	}
+	if table, ratios, err = tableOf(measured); err != nil {
+		return err
+	}
+	fmt.Print(table)
+	_, told = worseThan(old, ratios)
+	return told
+}
+
+// namesOf is a pattern for the benchmarks of these rows.
+func namesOf(suspected []row) string {
+	var names []string
+	for _, r := range suspected {
+		for _, bench := range []string{r.bench, r.other} {
+			name, _, _ := strings.Cut(bench, "/")
+			names = append(names, name)
+		}
+	}
+	return "^(" + strings.Join(names, "|") + ")$"
 }
 
 // line is what a benchmark prints: its name, how often it ran, and figures with their units.
 var line = regexp.MustCompile(`^(Benchmark\S+?)(?:-\d+)?\s+\d+\s+(.*)$`)
 
-// measure runs all of them three times, one package after the other, and keeps the least of each figure: what else the machine does only adds to it.
-func measure() (map[string]map[string]float64, error) {
-	cmd := exec.Command("go", "test", "-p", "1", "-tags", "nomsgpack", "-run", "^$", "-bench", ".", "-count", "3", "-benchtime", "500ms", "-timeout", "60m", "./core/...", "./studio/...", "./e2e")
+// figures is what was measured, by benchmark and unit: the least of all times, since what else the machine does only adds to it.
+type figures map[string]map[string]float64
+
+// measure runs the benchmarks of a pattern three times, one package after the other.
+func (f figures) measure(pattern string) error {
+	cmd := exec.Command("go", "test", "-p", "1", "-tags", "nomsgpack", "-run", "^$", "-bench", pattern, "-count", "3", "-benchtime", "500ms", "-timeout", "60m", "./core/...", "./studio/...", "./e2e")
 	cmd.Stderr = os.Stderr
 	out, err := cmd.Output()
 	if err != nil {
-		return nil, fmt.Errorf("%w\n%s", err, out)
+		return fmt.Errorf("%w\n%s", err, out)
 	}
-	measured := map[string]map[string]float64{}
 	for lines := bufio.NewScanner(bytes.NewReader(out)); lines.Scan(); {
 		found := line.FindStringSubmatch(lines.Text())
 		if found == nil {
 			continue
 		}
-		if measured[found[1]] == nil {
-			measured[found[1]] = map[string]float64{}
+		if f[found[1]] == nil {
+			f[found[1]] = map[string]float64{}
 		}
-		figures := strings.Fields(found[2])
-		for i := 0; i+1 < len(figures); i += 2 {
-			figure, err := strconv.ParseFloat(figures[i], 64)
+		cells := strings.Fields(found[2])
+		for i := 0; i+1 < len(cells); i += 2 {
+			figure, err := strconv.ParseFloat(cells[i], 64)
 			if err != nil {
-				return nil, err
+				return err
 			}
-			unit := figures[i+1]
-			if known, there := measured[found[1]][unit]; !there || figure < known {
-				measured[found[1]][unit] = figure
+			unit := cells[i+1]
+			if known, there := f[found[1]][unit]; !there || figure < known {
+				f[found[1]][unit] = figure
 			}
 		}
 	}
-	return measured, nil
+	return nil
 }
 
-func tableOf(measured map[string]map[string]float64) (table string, ratios map[string]float64, err error) {
+func tableOf(measured figures) (table string, ratios map[string]float64, err error) {
 	ratios = map[string]float64{}
 	var text strings.Builder
 	text.WriteString("| what | took | beside | took | ratio |\n| --- | --- | --- | --- | --- |\n")
@@ -152,19 +178,23 @@ func took(figure float64, unit string) string {
 	return strconv.FormatFloat(figure, 'g', 3, 64) + " ms"
 }
 
-// compare tells which ratios have become worse than in the table.
-func compare(table string, ratios map[string]float64) error {
-	var all []error
+// worseThan is the rows whose ratio has become worse than in the table, and an error that tells them.
+func worseThan(table string, ratios map[string]float64) (worst []row, told error) {
+	was := map[string]float64{}
 	for text := range strings.Lines(table) {
 		cells := strings.Split(strings.Trim(strings.TrimSpace(text), "|"), " | ")
 		if len(cells) != 5 {
 			continue
 		}
-		what := strings.TrimSpace(cells[0])
-		was, err := strconv.ParseFloat(strings.TrimSpace(cells[4]), 64)
-		if now := ratios[what]; err == nil && now > worse*was {
-			all = append(all, fmt.Errorf("%s: the ratio is %.2f, and was %.2f", what, now, was))
+		if ratio, err := strconv.ParseFloat(strings.TrimSpace(cells[4]), 64); err == nil {
+			was[strings.TrimSpace(cells[0])] = ratio
 		}
 	}
-	return errors.Join(all...)
+	for _, r := range rows {
+		if before, known := was[r.what]; known && ratios[r.what] > worse*before {
+			worst = append(worst, r)
+			told = errors.Join(told, fmt.Errorf("%s: the ratio is %.2f, and was %.2f", r.what, ratios[r.what], before))
+		}
+	}
+	return worst, told
 }
