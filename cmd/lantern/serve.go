@@ -111,11 +111,11 @@ func (s *serving) run(cmd *cobra.Command, prepare func(*store.Store, *studio.Clo
 		return err
 	}
 	defer st.Close()
+	debug.SetGCPercent(garbage)
 	if err := prepare(st, clock); err != nil {
 		return err
 	}
 	st.KeepReserve()
-	debug.SetGCPercent(garbage)
 	application := desk.New(st, clock)
 	if s.clockFrom == "" {
 		if err := application.Classes.Resume(); err != nil {

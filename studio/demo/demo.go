@@ -9,6 +9,7 @@ import (
 	"encoding/json"
 	"fmt"
 	"slices"
+	"sync"
 	"time"
 
 	"vastlantern/core/plan"
@@ -70,13 +71,19 @@ func Load(s *store.Store, now time.Time) error {
 	for _, k := range known {
 		ids[k.Name] = k.ID
 	}
+	words := sync.OnceValues(readWords)
+	if voice, err := laidVoice(s); err != nil {
+		return err
+	} else if voice == 0 { // reading them takes a third of all the time, and one processor has none of the classes to lead
+		go words()
+	}
 	if err := load(s, now, ids); err != nil {
 		return err
 	}
 	if err := layRehearsals(s, now); err != nil {
 		return err
 	}
-	return layVoice(desk.WithTime(s, func() time.Time { return now }, 1), true)
+	return layVoice(desk.WithTime(s, func() time.Time { return now }, 1), true, words)
 }
 
 // load brings what is missing; ids is the groups that are there, by their names, and all of them after it.

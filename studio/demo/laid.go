@@ -78,7 +78,7 @@ func Lay(d *desk.Desk) (contract.DemoData, error) {
 		if err := layRehearsals(d.Store, d.Now()); err != nil {
 			return err
 		}
-		return layVoice(d, false)
+		return layVoice(d, false, readWords)
 	})
 	if err != nil {
 		return contract.DemoData{}, err

@@ -30,8 +30,9 @@ const (
 	voiceSetting = "demo voice"
 )
 
-// layVoice records the demo's voice, unless it is there. With speaks it is the one that speaks, where none does.
-func layVoice(d *desk.Desk, speaks bool) error {
+// layVoice records the demo's voice of the words that read returns, unless it is there. With speaks it is the one that speaks, where
+// none does.
+func layVoice(d *desk.Desk, speaks bool, read func() ([]contract.VoiceRecording, error)) error {
 	if id, err := laidVoice(d.Store); err != nil || id != 0 {
 		return err
 	}
@@ -46,21 +47,8 @@ func layVoice(d *desk.Desk, speaks bool) error {
 	if err := d.Store.SaveSetting(voiceSetting, value); err != nil {
 		return err
 	}
-	files, err := words.ReadDir("voice")
+	all, err := read()
 	if err != nil {
-		return err
-	}
-	all := make([]contract.VoiceRecording, len(files))
-	wrong := make([]error, len(files))
-	var reading sync.WaitGroup
-	for i, file := range files { // it takes the most of the time, and every processor takes part
-		reading.Go(func() {
-			all[i].Text = strings.ReplaceAll(strings.TrimSuffix(file.Name(), ".mp3"), "-", " ")
-			all[i].Sound, wrong[i] = spoken(file.Name())
-		})
-	}
-	reading.Wait()
-	if err := errors.Join(wrong...); err != nil {
 		return fmt.Errorf("the words: %w", err)
 	}
 	if _, err := d.Voices.Record(sheet.Voice.ID, all...); err != nil {
@@ -73,6 +61,25 @@ func layVoice(d *desk.Desk, speaks bool) error {
 	settings.Voice = sheet.Voice.UID
 	_, err = d.Library.SaveSettings(settings)
 	return err
+}
+
+// readWords reads all of them, by every processor.
+func readWords() ([]contract.VoiceRecording, error) {
+	files, err := words.ReadDir("voice")
+	if err != nil {
+		return nil, err
+	}
+	all := make([]contract.VoiceRecording, len(files))
+	wrong := make([]error, len(files))
+	var reading sync.WaitGroup
+	for i, file := range files {
+		reading.Go(func() {
+			all[i].Text = strings.ReplaceAll(strings.TrimSuffix(file.Name(), ".mp3"), "-", " ")
+			all[i].Sound, wrong[i] = spoken(file.Name())
+		})
+	}
+	reading.Wait()
+	return all, errors.Join(wrong...)
 }
 
 // laidVoice is the number of the demo's voice, 0 where it is not there.
