@@ -66,8 +66,8 @@ func (a *Audience) classChanged(class store.Class) {
 	if most == 0 {
 		return
 	}
-	settings, settingsErr := a.library.Settings()
-	if err = errors.Join(err, settingsErr); err == nil && settings.AskAfter {
+	chosen, chosenErr := a.library.InForce()
+	if err = errors.Join(err, chosenErr); err == nil && chosen.AskAfter {
 		err = a.studio.Store.Ask(class.ID, most)
 	}
 	if err != nil { // nobody is asked then

@@ -46,7 +46,7 @@ type Plans interface {
 
 // Library is what the audience asks of what the teacher has chosen.
 type Library interface {
-	Settings() (contract.Settings, error)
+	InForce() (contract.Choices, error)
 }
 
 // New is the room of a studio.
@@ -146,10 +146,10 @@ func (a *Audience) quiet() (contract.Room, error) {
 	if err != nil {
 		return contract.Room{}, err
 	}
-	settings, err := a.library.Settings()
+	chosen, err := a.library.InForce()
 	if err != nil {
 		return contract.Room{}, err
 	}
 	asked, err := a.asked()
-	return contract.Room{Next: next, Bring: settings.Bring, Asked: asked}, err
+	return contract.Room{Next: next, Bring: chosen.Bring, Asked: asked}, err
 }

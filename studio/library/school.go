@@ -23,15 +23,13 @@ const settingsName = "teacher"
 
 // Settings is what the teacher has chosen, with what there is to choose from.
 func (l *Library) Settings() (contract.Settings, error) {
-	settings := contract.Settings{Schools: map[string]string{}, Language: "en", OwnWords: map[string]string{}, Keys: usualKeys("", "")}
-	chosen, err := l.Chosen()
-	switch {
-	case errors.Is(err, store.ErrNotFound), errors.Is(err, studio.ErrDamaged): // what can be chosen anew keeps nobody from leading
-	case err != nil:
+	now, err := l.InForce()
+	settings := contract.Settings{
+		Schools: now.Schools, Language: now.Language, OwnWords: now.OwnWords, CareRead: now.CareRead,
+		Bring: now.Bring, AskAfter: now.AskAfter, Voice: now.Voice, Keys: *now.Keys,
+	}
+	if err != nil {
 		return settings, err
-	default:
-		settings.Schools, settings.Language, settings.OwnWords, settings.CareRead = chosen.Schools, chosen.Language, chosen.OwnWords, chosen.CareRead
-		settings.Bring, settings.AskAfter, settings.Voice, settings.Keys = chosen.Bring, chosen.AskAfter, chosen.Voice, *chosen.Keys
 	}
 	settings.Questions, settings.General = questions(), care.Everyone.Text
 	settings.Meanings = meanings
@@ -41,6 +39,20 @@ func (l *Library) Settings() (contract.Settings, error) {
 		settings.Words = append(settings.Words, contract.Word{Key: key, Text: words.Languages[settings.Language].Text(key)})
 	}
 	return settings, nil
+}
+
+// InForce is what the teacher has chosen, or what holds where nothing is or where it cannot be read: what can be chosen anew keeps
+// nobody from leading.
+func (l *Library) InForce() (contract.Choices, error) {
+	chosen, err := l.Chosen()
+	if err == nil {
+		return chosen, nil
+	}
+	if errors.Is(err, store.ErrNotFound) || errors.Is(err, studio.ErrDamaged) {
+		err = nil
+	}
+	keys := usualKeys("", "")
+	return contract.Choices{Schools: map[string]string{}, Language: "en", OwnWords: map[string]string{}, Keys: &keys}, err
 }
 
 // Language is the one that the teacher has chosen, as a tag; English where none is, or it cannot be read.
@@ -86,11 +98,11 @@ func questions() []contract.Question {
 // SaveSettings stores what the teacher has chosen. Keys that are left out stay as they are.
 func (l *Library) SaveSettings(in contract.Settings) (contract.Settings, error) {
 	if in.Keys.Letters == nil && in.Keys.Remote == nil {
-		now, err := l.Settings()
+		now, err := l.InForce()
 		if err != nil {
 			return in, err
 		}
-		in.Keys = now.Keys
+		in.Keys = *now.Keys
 	}
 	chosen, err := l.CheckChoices(contract.Choices{
 		Schools: contract.OrEmpty(in.Schools), Language: in.Language, OwnWords: contract.OrEmpty(in.OwnWords), CareRead: in.CareRead, Bring: in.Bring, AskAfter: in.AskAfter,
@@ -149,8 +161,8 @@ func (*Library) CheckChoices(in contract.Choices) (contract.Choices, error) {
 
 // ChoicesFor is the teacher's school, with the group's own ways in place where it differs.
 func (l *Library) ChoicesFor(group *contract.Group) (school.Choices, error) {
-	settings, err := l.Settings()
-	choices := school.Choices(settings.Schools)
+	now, err := l.InForce()
+	choices := school.Choices(now.Schools)
 	if group != nil {
 		choices = choices.With(group.Schools)
 	}
@@ -167,7 +179,7 @@ func (l *Library) FingersOf(group *contract.Group) (string, error) {
 // teacher's own practices that it uses. They travel with the plan, and a class of the past keeps those that it was led
 // with.
 func (l *Library) AttachTeacherSettings(doc plan.Document, group *contract.Group) error {
-	settings, err := l.Settings()
+	now, err := l.InForce()
 	if err != nil {
 		return err
 	}
@@ -175,7 +187,7 @@ func (l *Library) AttachTeacherSettings(doc plan.Document, group *contract.Group
 	if err != nil {
 		return err
 	}
-	doc.SetWords(plan.Said{Language: settings.Language, Sides: choices.Way("sides").Sides, Own: settings.OwnWords})
+	doc.SetWords(plan.Said{Language: now.Language, Sides: choices.Way("sides").Sides, Own: now.OwnWords})
 	stored, err := l.studio.Store.Practices()
 	if err != nil {
 		return err

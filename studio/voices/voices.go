@@ -29,7 +29,7 @@ type Voices struct {
 
 // Library is what is asked of the school.
 type Library interface {
-	Settings() (contract.Settings, error)
+	InForce() (contract.Choices, error)
 	AttachTeacherSettings(doc plan.Document, group *contract.Group) error
 }
 
@@ -38,17 +38,17 @@ func New(s *studio.Studio, l Library) *Voices { return &Voices{s, l} }
 
 // All is every voice, and how much of it is recorded.
 func (v *Voices) All() (contract.Voices, error) {
-	settings, err := v.library.Settings()
+	chosen, err := v.library.InForce()
 	if err != nil {
 		return contract.Voices{}, err
 	}
-	list := contract.Voices{Voices: []contract.VoiceCard{}, Languages: settings.Languages, Language: settings.Language}
+	list := contract.Voices{Voices: []contract.VoiceCard{}, Languages: slices.Sorted(maps.Keys(words.Languages)), Language: chosen.Language}
 	stored, err := v.studio.Store.Voices()
 	if err != nil {
 		return list, err
 	}
 	for _, one := range stored {
-		s, err := v.sheet(one, settings)
+		s, err := v.sheet(one, chosen)
 		if err != nil {
 			return list, err
 		}
@@ -59,7 +59,7 @@ func (v *Voices) All() (contract.Voices, error) {
 
 // Sheet is a voice with all that is to be recorded.
 func (v *Voices) Sheet(id int64) (contract.VoiceSheet, error) {
-	settings, err := v.library.Settings()
+	chosen, err := v.library.InForce()
 	if err != nil {
 		return contract.VoiceSheet{}, err
 	}
@@ -67,12 +67,12 @@ func (v *Voices) Sheet(id int64) (contract.VoiceSheet, error) {
 	if err != nil {
 		return contract.VoiceSheet{}, studio.Missing(err, "voice", id)
 	}
-	return v.sheet(stored, settings)
+	return v.sheet(stored, chosen)
 }
 
-func (v *Voices) sheet(of store.Voice, settings contract.Settings) (contract.VoiceSheet, error) {
+func (v *Voices) sheet(of store.Voice, chosen contract.Choices) (contract.VoiceSheet, error) {
 	s := contract.VoiceSheet{
-		Voice: contract.VoiceCard{ID: of.ID, UID: of.UID, Name: of.Name, Language: of.Language, Speaks: of.UID == settings.Voice},
+		Voice: contract.VoiceCard{ID: of.ID, UID: of.UID, Name: of.Name, Language: of.Language, Speaks: of.UID == chosen.Voice},
 		Words: []contract.VoiceWord{}, Target: voice.Target, Longest: voice.Longest,
 	}
 	recorded, err := v.studio.Store.Recordings(of.ID)
@@ -92,7 +92,7 @@ func (v *Voices) sheet(of store.Voice, settings contract.Settings) (contract.Voi
 		s.Words = append(s.Words, contract.VoiceWord{Text: text, Plain: plain, Kind: kind, Recorded: byText[plain]})
 		delete(byText, plain)
 	}
-	for _, word := range voice.List(table(of.Language, settings), practiceNames(), said) {
+	for _, word := range voice.List(table(of.Language, chosen), practiceNames(), said) {
 		add(word.Text, word.Kind)
 	}
 	for _, r := range recorded { // what is on no list any more, as the line of a plan that is over
@@ -110,10 +110,10 @@ func (v *Voices) sheet(of store.Voice, settings contract.Settings) (contract.Voi
 }
 
 // table is the words of a language, as this school says them.
-func table(language string, settings contract.Settings) *words.Words {
+func table(language string, chosen contract.Choices) *words.Words {
 	w := words.Languages[language]
-	if language == settings.Language {
-		return w.With(settings.OwnWords, false)
+	if language == chosen.Language {
+		return w.With(chosen.OwnWords, false)
 	}
 	return w
 }
@@ -283,15 +283,15 @@ func (v *Voices) Sound(sum string) (studio.File, error) {
 
 // Speaking is what the recorded voice that speaks in classes of a language makes of texts; nil where the browser's own speaks.
 func (v *Voices) Speaking(language string) (func(texts []string) *contract.Speaker, error) {
-	settings, err := v.library.Settings()
-	if err != nil || settings.Voice == "" {
+	chosen, err := v.library.InForce()
+	if err != nil || chosen.Voice == "" {
 		return nil, err
 	}
 	stored, err := v.studio.Store.Voices()
 	if err != nil {
 		return nil, err
 	}
-	i := slices.IndexFunc(stored, func(s store.Voice) bool { return s.UID == settings.Voice && s.Language == language })
+	i := slices.IndexFunc(stored, func(s store.Voice) bool { return s.UID == chosen.Voice && s.Language == language })
 	if i < 0 {
 		return nil, nil
 	}
