@@ -55,7 +55,7 @@ format:
 	gofmt -w *.go cmd core deploy e2e store studio web
 	cd ui && npm run --silent format
 
-bench: build ## the table of docs/performance.md: a quarter of an hour
+bench: build ## the table of docs/performance.md: three minutes to a quarter of an hour
 	go run ./e2e/bench
 
 bench-check: build ## fails where something has become slower, beside what it is compared with
