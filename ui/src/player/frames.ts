@@ -10,6 +10,8 @@ let began: number | null = null;
 const atLeast = 200; // ms
 // From here on before a change each frame is asked: a timer can be that late.
 const near = 40; // ms
+// A page that is covered, or on a machine that is busy, may have no frames though it is not hidden: then a timer draws.
+const overdue = 50; // ms
 
 /** half is half a frame: what a frame begins to show so much before or after its time is as true as a screen can be. */
 export function half(): number {
@@ -36,16 +38,23 @@ export function keepDrawn(draw: (ahead: number) => number): () => void {
   let timer: ReturnType<typeof setTimeout>;
   let frame = 0;
   let before = 0;
+  let stopped = false;
   const wait = (left: number) => {
+    if (stopped) return; // by what was drawn
     if (document.hidden || left > near)
       timer = setTimeout(look, Math.max(1, Math.min(atLeast, document.hidden ? left : left - near)));
-    else frame = requestAnimationFrame(inFrame);
+    else {
+      frame = requestAnimationFrame(inFrame);
+      timer = setTimeout(look, overdue);
+    }
   };
   const look = () => {
+    cancelAnimationFrame(frame);
     before = 0;
     wait(draw(half()));
   };
   const inFrame = (start: number) => {
+    clearTimeout(timer);
     const passed = start - before;
     if (passed > 4 && passed < 40) length += (passed - length) / 8; // two in a row; else one was left out
     before = start;
@@ -58,12 +67,12 @@ export function keepDrawn(draw: (ahead: number) => number): () => void {
   };
   const woken = () => {
     clearTimeout(timer); // a hidden page's timers come late, and it has no frames
-    cancelAnimationFrame(frame);
     look();
   };
   look();
   document.addEventListener("visibilitychange", woken);
   return () => {
+    stopped = true;
     clearTimeout(timer);
     cancelAnimationFrame(frame);
     document.removeEventListener("visibilitychange", woken);
