@@ -2,6 +2,7 @@ package e2e
 
 import (
 	"fmt"
+	"net/http"
 	"regexp"
 	"testing"
 
@@ -196,4 +197,39 @@ func TestASecondDeviceSignsInAndLeads(t *testing.T) {
 	th.press(laptop, input.KeyS)
 	th.see(phone, ".aside", "of 43") // its stream is there again, too
 	th.until(phone, `document.querySelectorAll(".offline").length === 0`)
+}
+
+// An answer that was asked for before the sign-in and comes after it does not shut the door again.
+func TestALateAnswerKeepsNobodyOut(t *testing.T) {
+	th := open(t)
+	th.program.Kill()
+	require.NoError(t, stage.SetPasscode(th.data, "warm lamp oil"))
+	th.start("0", "--lan")
+	page := th.page("/")
+	th.open(page, "Vast Lantern")
+	asked, answer := make(chan bool), make(chan bool)
+	router := page.HijackRequests()
+	require.NoError(t, router.Add("*/api/session", "", func(h *rod.Hijack) {
+		if h.Request.Method() != http.MethodGet {
+			h.ContinueRequest(&proto.FetchContinueRequest{})
+			return
+		}
+		assert.NoError(t, h.LoadResponse(http.DefaultClient, true)) // of nobody who is signed in
+		asked <- true
+		<-answer
+	}))
+	go router.Run()
+	defer func() { assert.NoError(t, router.Stop()) }()
+	page.MustEval(`() => { window.dispatchEvent(new Event("lantern:signed-out")) }`)
+	<-asked
+	page.MustElement("#passcode").MustInput("warm lamp oil")
+	th.press(page, input.Enter)
+	th.closed(page)
+	const came = `performance.getEntriesByType("resource").filter((one) => one.name.endsWith("/api/session")).length`
+	before := page.MustEval("() => " + came).Int()
+	close(answer)
+	th.until(page, fmt.Sprintf("%s > %d", came, before))
+	page.MustEval(`async () => { for (let i = 0; i < 10; i++) await new Promise(requestAnimationFrame) }`)
+	th.closed(page)
+	th.see(page, "h1", ".")
 }

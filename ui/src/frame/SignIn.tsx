@@ -46,7 +46,8 @@ export function SignIn() {
   const [warned, setWarned] = useState(unencrypted ? wasWarned : true);
   const enter = useMutation({
     mutationFn: () => post<Session>("/session", { passcode, device }),
-    onSuccess: (session) => {
+    onSuccess: async (session) => {
+      await queries.cancelQueries({ queryKey: ["session"] }); // what was asked before would shut the door again
       queries.setQueryData(["session"], session);
       again(); // the streams that were refused
       void queries.invalidateQueries({ predicate: (query) => query.queryKey[0] !== "session" });
