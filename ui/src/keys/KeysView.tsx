@@ -23,16 +23,19 @@ export function KeysView() {
   );
 }
 
-/** Edit begins with what was stored when the page was opened: what is fetched again takes nothing from under the hands. */
+/**
+ * Edit begins with the keys that were stored when the page was opened: what is fetched again takes nothing from under the hands.
+ * What else is stored goes along as it was read last.
+ */
 function Edit({ stored }: { stored: Settings }) {
-  const [start, setStart] = useState(stored);
-  const [keys, setKeys] = useState(start.keys);
+  const [start, setStart] = useState(stored.keys);
+  const [keys, setKeys] = useState(start);
   const queries = useQueryClient();
   const store = useMutation({
-    mutationFn: () => put<Settings>("/settings", { ...start, keys }),
+    mutationFn: () => put<Settings>("/settings", { ...stored, keys }),
     onSuccess: (saved) => {
       queries.setQueryData(["settings"], saved);
-      setStart(saved);
+      setStart(saved.keys);
       setKeys(saved.keys);
     },
   });
@@ -40,7 +43,7 @@ function Edit({ stored }: { stored: Settings }) {
     setKeys(next);
     store.reset();
   };
-  const changed = JSON.stringify(keys) !== JSON.stringify(start.keys);
+  const changed = JSON.stringify(keys) !== JSON.stringify(start);
   const usual = { ...keys, no_letters: false };
   return (
     <>
@@ -55,7 +58,7 @@ function Edit({ stored }: { stored: Settings }) {
       </div>
       {store.isError && <ErrorAlert error={store.error} />}
       {store.isSuccess && !changed && <Alert variant="success">Saved.</Alert>}
-      <Remote keys={keys} meanings={start.meanings ?? []} onChange={change} />
+      <Remote keys={keys} meanings={stored.meanings ?? []} onChange={change} />
       <section className="d-print-none">
         <h2>Letters</h2>
         <p className="text-secondary">
@@ -100,7 +103,7 @@ function Edit({ stored }: { stored: Settings }) {
       </section>
       <section className="d-none d-print-block">
         <h1>Keys while leading</h1>
-        <KeyTable settings={{ ...start, keys }} />
+        <KeyTable settings={{ ...stored, keys }} />
       </section>
     </>
   );

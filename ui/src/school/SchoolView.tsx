@@ -1,7 +1,6 @@
 import "../frame/choices.css";
 import "./school.css";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
-import { useState } from "react";
 import { Alert, Button, Form } from "react-bootstrap";
 import { get, put, remove } from "../wire/api";
 import type { Session, Settings } from "../wire/contract";
@@ -13,6 +12,7 @@ import { Loading } from "../frame/Loading";
 import { Choices } from "../frame/Choices";
 import { AllData } from "./AllData";
 import { DemoData } from "./DemoData";
+import { useDraft } from "./useDraft";
 
 /** SchoolView is how this teacher does it: the questions on which schools differ, and what is said. */
 export function SchoolView() {
@@ -21,8 +21,7 @@ export function SchoolView() {
     <Shell view="school">
       {settings.isPending && <Loading what="Loading your school" />}
       {settings.isError && <ErrorAlert error={settings.error} retry={() => void settings.refetch()} />}
-      {/* what is typed stays while the same is read once more */}
-      {settings.data && <Edit key={JSON.stringify(settings.data)} start={settings.data} />}
+      {settings.data && <Edit start={answers(settings.data)} />}
       <ThisDevice />
       <AllData />
       <DemoData />
@@ -30,18 +29,36 @@ export function SchoolView() {
   );
 }
 
-function Edit({ start }: { start: Settings }) {
-  const [settings, setSettings] = useState(start);
+/** Answers is what this page changes: keys, which it leaves out, stay as they are. */
+type Answers = Omit<Settings, "keys">;
+
+function answers(settings: Settings): Answers {
+  const rest: Partial<Settings> & Answers = { ...settings };
+  delete rest.keys;
+  return rest;
+}
+
+function Edit({ start }: { start: Answers }) {
+  const {
+    draft: settings,
+    setDraft: setSettings,
+    changed,
+    changedElsewhere,
+    takeTheirs,
+    saved,
+  } = useDraft(start);
   const queries = useQueryClient();
   const store = useMutation({
-    mutationFn: () => put<Settings>("/settings", settings),
-    onSuccess: (stored) => queries.setQueryData(["settings"], stored),
+    mutationFn: (sent: Answers) => put<Settings>("/settings", sent),
+    onSuccess: (stored, sent) => {
+      saved(sent, answers(stored));
+      queries.setQueryData(["settings"], stored);
+    },
   });
-  const set = (part: Partial<Settings>) => {
+  const set = (part: Partial<Answers>) => {
     setSettings({ ...settings, ...part });
     store.reset();
   };
-  const changed = JSON.stringify(settings) !== JSON.stringify(start);
   const own = (key: string, text: string) => {
     const next = { ...settings.own_words, [key]: text };
     if (text === "") delete next[key];
@@ -51,7 +68,7 @@ function Edit({ start }: { start: Settings }) {
     <>
       <div className="d-flex justify-content-between align-items-center">
         <h1>Your school</h1>
-        <Button disabled={!changed || store.isPending} onClick={() => store.mutate()}>
+        <Button disabled={!changed || store.isPending} onClick={() => store.mutate(settings)}>
           Save
         </Button>
       </div>
@@ -61,6 +78,15 @@ function Edit({ start }: { start: Settings }) {
         what is said.
       </p>
       {store.isError && <ErrorAlert error={store.error} />}
+      {changedElsewhere && (
+        <Alert variant="warning" className="d-flex gap-3 align-items-center">
+          These answers were changed on another screen since. What you have typed is still here: Save puts it
+          in their place.
+          <Button variant="outline-secondary" size="sm" className="ms-auto" onClick={takeTheirs}>
+            Show theirs
+          </Button>
+        </Alert>
+      )}
       {store.isSuccess && !changed && <Alert variant="success">Saved.</Alert>}
       <Choices
         questions={settings.questions ?? []}
