@@ -5,6 +5,7 @@ import { Alert, Button, Col, Form, ListGroup, Row } from "react-bootstrap";
 import { Link, useNavigate, useParams } from "react-router";
 import { get, post } from "../wire/api";
 import type { Group, Groups, Settings } from "../wire/contract";
+import { ChangedElsewhere } from "../frame/ChangedElsewhere";
 import { Choices } from "../frame/Choices";
 import { DeleteCard } from "../frame/DeleteCard";
 import { DeletedLately } from "../frame/BringBack";
@@ -13,6 +14,7 @@ import filled from "../frame/filled/groups.webp";
 import { Shell } from "../frame/Shell";
 import { ErrorAlert } from "../frame/ErrorAlert";
 import { Loading } from "../frame/Loading";
+import { useEdited } from "../frame/useEdited";
 import { plural } from "../player/format";
 import { CourseOf } from "./CourseOf";
 import { Programmes } from "./Programmes";
@@ -87,6 +89,10 @@ export function GroupsView() {
   );
 }
 
+function withGroup(known: Groups, group: Group): Groups {
+  return { ...known, groups: known.groups.map((one) => (one.id === group.id ? group : one)) };
+}
+
 function inShort(g: Group): string {
   const parts = [g.level, g.size > 0 ? `${g.size} people` : "", weekly(g)];
   const cared = Object.keys(g.conditions).length + (g.under16 ? 1 : 0);
@@ -99,7 +105,7 @@ function weekly(g: Group): string {
 }
 
 function GroupForm({ start, all }: { start: Group; all: Groups }) {
-  const [group, setGroup] = useState(start);
+  const { draft: group, setDraft: setGroup, changed, changedElsewhere, takeTheirs, saved } = useEdited(start);
   const [deleting, setDeleting] = useState(false);
   const navigate = useNavigate();
   const queries = useQueryClient();
@@ -109,19 +115,22 @@ function GroupForm({ start, all }: { start: Group; all: Groups }) {
     store.reset();
   };
   const store = useMutation({
-    mutationFn: () => post<Group>("/groups", group),
-    onSuccess: async (stored) => {
+    mutationFn: (sent: Group) => post<Group>("/groups", sent),
+    onSuccess: async (stored, sent) => {
+      if (start.id > 0) {
+        saved(sent, stored);
+        queries.setQueryData<Groups>(["groups"], (known) => known && withGroup(known, stored));
+      }
       await queries.invalidateQueries({ queryKey: ["groups"] });
       await queries.invalidateQueries({ queryKey: ["today"] });
       if (start.id === 0) void navigate(`/groups/${stored.id}`);
     },
   });
-  const changed = JSON.stringify(group) !== JSON.stringify(start);
   return (
     <Form
       onSubmit={(e) => {
         e.preventDefault();
-        store.mutate();
+        store.mutate(group);
       }}
     >
       <Row className="g-2">
@@ -234,6 +243,7 @@ function GroupForm({ start, all }: { start: Group; all: Groups }) {
         </details>
       )}
       {store.isError && <ErrorAlert error={store.error} />}
+      {changedElsewhere && <ChangedElsewhere what="This group was" onTheirs={takeTheirs} />}
       {store.isSuccess && !changed && <Alert variant="success">Saved.</Alert>}
       <div className="mt-3 savebar">
         <Button type="submit" disabled={!changed || group.name.trim() === "" || store.isPending}>

@@ -9,10 +9,11 @@ import { Link } from "react-router";
 import { ErrorAlert } from "../frame/ErrorAlert";
 import { languageName } from "../frame/languageName";
 import { Loading } from "../frame/Loading";
+import { useEdited } from "../frame/useEdited";
+import { ChangedElsewhere } from "../frame/ChangedElsewhere";
 import { Choices } from "../frame/Choices";
 import { AllData } from "./AllData";
 import { DemoData } from "./DemoData";
-import { useDraft } from "./useDraft";
 
 /** SchoolView is how this teacher does it: the questions on which schools differ, and what is said. */
 export function SchoolView() {
@@ -46,7 +47,7 @@ function Edit({ start }: { start: Answers }) {
     changedElsewhere,
     takeTheirs,
     saved,
-  } = useDraft(start);
+  } = useEdited(start);
   const queries = useQueryClient();
   const store = useMutation({
     mutationFn: (sent: Answers) => put<Settings>("/settings", sent),
@@ -78,15 +79,7 @@ function Edit({ start }: { start: Answers }) {
         what is said.
       </p>
       {store.isError && <ErrorAlert error={store.error} />}
-      {changedElsewhere && (
-        <Alert variant="warning" className="d-flex gap-3 align-items-center">
-          These answers were changed on another screen since. What you have typed is still here: Save puts it
-          in their place.
-          <Button variant="outline-secondary" size="sm" className="ms-auto" onClick={takeTheirs}>
-            Show theirs
-          </Button>
-        </Alert>
-      )}
+      {changedElsewhere && <ChangedElsewhere what="These answers were" onTheirs={takeTheirs} />}
       {store.isSuccess && !changed && <Alert variant="success">Saved.</Alert>}
       <Choices
         questions={settings.questions ?? []}

@@ -3,10 +3,10 @@ import { useState } from "react";
 const same = <Shape>(a: Shape, b: Shape) => JSON.stringify(a) === JSON.stringify(b);
 
 /**
- * useDraft is what is being typed over something that is stored. The same read once more, or something newer where nothing was
+ * useEdited is what is being typed over something that is stored. The same read once more, or something newer where nothing was
  * typed, changes nothing for who types; where it was changed elsewhere meanwhile the draft stays, and that is told.
  */
-export function useDraft<Shape>(stored: Shape) {
+export function useEdited<Shape>(stored: Shape) {
   const [draft, setDraft] = useState(stored);
   const [from, setFrom] = useState(stored);
   const take = (theirs: Shape) => {

@@ -1,0 +1,79 @@
+package e2e
+
+import (
+	"fmt"
+	"testing"
+
+	"github.com/go-rod/rod"
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"vastlantern/studio/contract"
+)
+
+// readAgain is what a browser does when somebody comes back to the page.
+func readAgain(page *rod.Page) {
+	page.MustEval(`() => document.dispatchEvent(new Event("visibilitychange", { bubbles: true }))`)
+}
+
+// What is typed under School stays while the page is read again, also where another screen has saved meanwhile.
+func TestWhatIsTypedUnderSchoolStays(t *testing.T) {
+	th := open(t)
+	var settings contract.Settings
+	save := func(bring string) {
+		require.NoError(t, th.program.Put("/api/settings", `{"schools": {}, "language": "en", "own_words": {}, "care_read": true, "bring": "`+bring+`"}`, &settings))
+	}
+	page := th.page("/school")
+	bring := func(is string) { th.until(page, `document.querySelector("#bring").value === "`+is+`"`) }
+
+	th.see(page, "h1", "Your school")
+	save("a mat") // nothing was typed here: what another screen saved is shown
+	readAgain(page)
+	bring("a mat")
+	page.MustElement("#bring").MustSelectAllText().MustInput("two blankets")
+	save("a chair")
+	readAgain(page)
+	th.see(page, ".alert", "changed on another screen")
+	bring("two blankets")
+	th.accessible(page, "changed on another screen")
+	th.click(page, "button", "^Save$")
+	th.see(page, ".alert", "^Saved")
+	assert.Contains(t, string(th.fetch("/api/settings")), "two blankets")
+
+	page.MustElement("#bring").MustSelectAllText().MustInput("a cushion")
+	save("a strap")
+	readAgain(page)
+	th.click(page, "button", "^Show theirs$")
+	bring("a strap")
+	th.until(page, `!document.querySelector(".alert")`)
+}
+
+// What one screen notes of a group is not taken back by another that was open before.
+func TestWhatAGroupNeedsIsNotTakenBack(t *testing.T) {
+	th := open(t)
+	var group contract.Group
+	save := func(conditions, notes string) {
+		require.NoError(t, th.program.Post("/api/groups", fmt.Sprintf(`{"id": %d, "name": "Monday", "level": "beginners", "weekday": -1, "weektime": "", "conditions": %s, "schools": {}, "notes": %q}`, group.ID, conditions, notes), &group))
+	}
+	save(`{}`, "")
+	page := th.page(fmt.Sprintf("/groups/%d", group.ID))
+	th.see(page, `[for="has-pregnancy"]`, ".")
+	save(`{"pregnancy": 1}`, "")
+	readAgain(page)
+	th.until(page, `document.querySelector("#has-pregnancy").checked`)
+	page.MustElement("#group-notes").MustInput("bring water")
+	th.click(page, "button", "^Save$")
+	th.see(page, ".alert", "^Saved")
+	var groups contract.Groups
+	require.NoError(t, th.program.Get("/api/groups", &groups))
+	assert.Equal(t, map[string]int{"pregnancy": 1}, groups.Groups[0].Conditions)
+	assert.Equal(t, "bring water", groups.Groups[0].Notes)
+
+	page.MustElement("#group-notes").MustInput(", and a mat")
+	save(`{"pregnancy": 1, "asthma": 2}`, "")
+	readAgain(page)
+	th.see(page, ".alert", "This group was changed on another screen")
+	assert.Equal(t, "bring water, and a mat", page.MustElement("#group-notes").MustText())
+	th.click(page, "button", "^Show theirs$")
+	th.until(page, `document.querySelector("#has-asthma").checked && document.querySelector("#group-notes").value === ""`)
+}
