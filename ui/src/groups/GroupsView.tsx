@@ -242,10 +242,11 @@ function GroupForm({ start, all }: { start: Group; all: Groups }) {
           />
         </details>
       )}
-      {store.isError && <ErrorAlert error={store.error} />}
-      {changedElsewhere && <ChangedElsewhere what="This group was" onTheirs={takeTheirs} />}
-      {store.isSuccess && !changed && <Alert variant="success">Saved.</Alert>}
+      {/* the bar stays in sight, and with it what there is to be said before and after it is pressed */}
       <div className="mt-3 savebar">
+        {store.isError && <ErrorAlert error={store.error} />}
+        {changedElsewhere && <ChangedElsewhere what="This group was" onTheirs={takeTheirs} />}
+        {store.isSuccess && !changed && <Alert variant="success">Saved.</Alert>}
         <Button type="submit" disabled={!changed || group.name.trim() === "" || store.isPending}>
           {start.id === 0 ? "Add the group" : "Save"}
         </Button>
