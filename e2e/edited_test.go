@@ -1,6 +1,7 @@
 package e2e
 
 import (
+	"encoding/json"
 	"fmt"
 	"testing"
 
@@ -76,4 +77,34 @@ func TestWhatAGroupNeedsIsNotTakenBack(t *testing.T) {
 	assert.Equal(t, "bring water, and a mat", page.MustElement("#group-notes").MustText())
 	th.click(page, "button", "^Show theirs$")
 	th.until(page, `document.querySelector("#has-asthma").checked && document.querySelector("#group-notes").value === ""`)
+}
+
+// A practice of one's own and the steps of a programme are no different.
+func TestAnOwnPracticeIsChangedOnTwoScreens(t *testing.T) {
+	th := open(t)
+	var file contract.PracticeFile
+	require.NoError(t, th.program.Post("/api/practices/copy", `{"id": "counted-breath", "name": "Mine"}`, &file))
+	save := func(field string, is any) {
+		var document map[string]any
+		require.NoError(t, json.Unmarshal(file.Document, &document))
+		document[field] = is
+		sent, err := json.Marshal(document)
+		require.NoError(t, err)
+		body, err := json.Marshal(map[string]string{"text": string(sent)})
+		require.NoError(t, err)
+		require.NoError(t, th.program.Post("/api/practices", string(body), &file))
+	}
+	page := th.page("/practices/own-mine/edit")
+	th.see(page, "h1", "^Mine$")
+	save("seat", "on a chair")
+	readAgain(page)
+	th.until(page, `document.querySelector("#seat").value === "on a chair"`)
+	page.MustElement("#hands").MustSelectAllText().MustInput("in the lap")
+	save("seat", "on a bench")
+	readAgain(page)
+	th.see(page, ".alert", "This practice was changed on another screen")
+	assert.Equal(t, "in the lap", page.MustElement("#hands").MustProperty("value").Str())
+	th.click(page, "button", "^Show theirs$")
+	th.until(page, `document.querySelector("#seat").value === "on a bench" && document.querySelector("#hands").value !== "in the lap"`)
+	th.until(page, `!document.querySelector(".alert")`)
 }

@@ -2,6 +2,7 @@ package e2e
 
 import (
 	"bytes"
+	"encoding/json"
 	"fmt"
 	"io"
 	"net/http"
@@ -298,6 +299,18 @@ func TestAProgrammeAndATemplate(t *testing.T) {
 	th.see(page, ".classes", "10 March 2031")
 	page.MustWait(`() => !document.querySelector(".classes").innerText.includes("3 March")`)
 	th.click(page, "button", "Change the steps")
+	page.MustElement("#programme-name").MustInput(", slowly")
+	var sheet contract.ProgrammeSheet
+	require.NoError(t, th.program.Get("/api/programmes/1", &sheet))
+	sheet.Programme.Days = 14
+	another, err := json.Marshal(sheet.Programme)
+	require.NoError(t, err)
+	require.NoError(t, th.program.Put("/api/programmes/1", string(another), &sheet))
+	readAgain(page)
+	th.see(page, ".edit .alert", "This programme was changed on another screen")
+	th.until(page, `document.querySelector("#programme-name").value.endsWith(", slowly")`)
+	th.click(page, ".edit button", "^Show theirs$")
+	th.until(page, `document.querySelector("#programme-days").value === "14" && !document.querySelector(".edit .alert")`)
 	page.MustElement("#programme-by").MustSelect("after so many classes of a step")
 	th.click(page, ".edit button", "Save: what comes follows")
 	th.see(page, ".classes", "4:8 x5")

@@ -1,6 +1,8 @@
 import "../player/lamps.css";
 import "./practices.css";
+import { ChangedElsewhere } from "../frame/ChangedElsewhere";
 import { text } from "../frame/fields";
+import { useEdited } from "../frame/useEdited";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
 import { Alert, Button, Col, Form, Row } from "react-bootstrap";
@@ -23,7 +25,6 @@ export function OwnEditor() {
   const file = useQuery({
     queryKey: ["practice-file", id],
     queryFn: () => get<PracticeFile>(`/practices/${id}/file`),
-    staleTime: Infinity,
     gcTime: 0,
   });
   return (
@@ -42,7 +43,7 @@ const fromLines = (typed: string) => (typed.trim() === "" ? undefined : typed.sp
 const asNumber = (typed: string) => (/^\d+$/.test(typed) ? Number(typed) : typed === "" ? undefined : typed);
 
 function Edit({ start }: { start: PracticeDoc }) {
-  const [doc, setDoc] = useState(start);
+  const { draft: doc, setDraft: setDoc, changed, changedElsewhere, takeTheirs } = useEdited(start);
   const [sure, setSure] = useState(false);
   const navigate = useNavigate();
   const queries = useQueryClient();
@@ -52,7 +53,6 @@ function Edit({ start }: { start: PracticeDoc }) {
     setDoc(next);
   };
   const drafted = useDraft(doc);
-  const changed = JSON.stringify(doc) !== JSON.stringify(start);
   const done = async () => {
     await queries.invalidateQueries({ queryKey: ["practices"] });
     await queries.invalidateQueries({ queryKey: ["sample"] });
@@ -127,6 +127,7 @@ function Edit({ start }: { start: PracticeDoc }) {
         </div>
       </div>
       {(store.isError || drop.isError) && <ErrorAlert error={(store.error ?? drop.error)!} />}
+      {changedElsewhere && <ChangedElsewhere what="This practice was" onTheirs={takeTheirs} />}
       {drafted && drafted.problem !== "" && (
         <Alert variant="warning" role="status">
           Not right yet: {drafted.problem}

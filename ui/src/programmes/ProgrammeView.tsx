@@ -3,14 +3,16 @@ import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { Button, Form } from "react-bootstrap";
 import { Link, useParams } from "react-router";
+import { ChangedElsewhere } from "../frame/ChangedElsewhere";
 import { DeleteCard } from "../frame/DeleteCard";
 import { ErrorAlert } from "../frame/ErrorAlert";
 import { Loading } from "../frame/Loading";
 import { ProgrammeForm } from "../frame/ProgrammeForm";
 import { Shell } from "../frame/Shell";
+import { useEdited } from "../frame/useEdited";
 import { day, plural } from "../player/format";
 import { get, post, put } from "../wire/api";
-import type { Programme, ProgrammeClass, ProgrammeSheet } from "../wire/contract";
+import type { ProgrammeClass, ProgrammeSheet } from "../wire/contract";
 import { Path, states } from "./Path";
 
 /** ProgrammeView is a programme over time: where the group is, why, and what comes. */
@@ -49,7 +51,7 @@ function Sheet({ sheet }: { sheet: ProgrammeSheet }) {
         step {card.step} of {card.steps}: <strong>{card.says}</strong>. {card.why}
       </p>
       <Path sheet={sheet} />
-      <div className="d-flex flex-wrap gap-2 my-3">
+      <div className="d-flex flex-wrap gap-2 mt-3 mb-3">
         <Button variant="outline-primary" aria-expanded={editing} onClick={() => setEditing(!editing)}>
           Change the steps
         </Button>
@@ -88,7 +90,12 @@ function Sheet({ sheet }: { sheet: ProgrammeSheet }) {
 }
 
 function Edit({ sheet, onSaved }: { sheet: ProgrammeSheet; onSaved: (fresh: ProgrammeSheet) => void }) {
-  const [programme, setProgramme] = useState<Programme>(sheet.programme);
+  const {
+    draft: programme,
+    setDraft: setProgramme,
+    changedElsewhere,
+    takeTheirs,
+  } = useEdited(sheet.programme);
   const save = useMutation({
     mutationFn: () => put<ProgrammeSheet>(`/programmes/${sheet.card.id}`, programme),
     onSuccess: onSaved,
@@ -102,6 +109,7 @@ function Edit({ sheet, onSaved }: { sheet: ProgrammeSheet; onSaved: (fresh: Prog
       }}
     >
       {save.isError && <ErrorAlert error={save.error} />}
+      {changedElsewhere && <ChangedElsewhere what="This programme was" onTheirs={takeTheirs} />}
       <ProgrammeForm programme={programme} passages={sheet.passages} onChange={setProgramme} />
       <p className="mt-3">
         <Button type="submit" disabled={save.isPending}>
