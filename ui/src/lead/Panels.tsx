@@ -1,6 +1,7 @@
 import { Button } from "react-bootstrap";
 import { Cautions, Findings } from "../frame/care";
 import type { Adjust, ScorePassage } from "../wire/contract";
+import { SignSettings } from "../player/sound/SignSettings";
 import { SoundSettings } from "../player/sound/SoundCard";
 import type { Sound } from "../player/sound/useSound";
 import type { Panel } from "./panelKeys";
@@ -31,7 +32,9 @@ export function Panels(props: Props) {
     case "sound":
       return (
         <Pad title="Sound of this screen" onClose={onClose}>
-          <SoundSettings sound={sound} signs />
+          <SoundSettings sound={sound}>
+            <SignSettings sound={sound} />
+          </SoundSettings>
         </Pad>
       );
     case "room":

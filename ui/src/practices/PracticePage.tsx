@@ -24,7 +24,7 @@ export function PracticePage({ practice: p }: { practice: Practice }) {
             {p.level && ` · ${p.level}`}
           </p>
         </div>
-        <div className="d-flex gap-2 flex-none">
+        <div className="d-flex gap-2">
           {p.own && (
             <Link className="btn btn-outline-primary" to={`/practices/${p.id}/edit`}>
               Change it

@@ -1,8 +1,8 @@
+import type { ReactNode } from "react";
 import { Button, Form, Modal } from "react-bootstrap";
 import type { Sound } from "./useSound";
 import type { Choice } from "./choice";
 import type { Speaker } from "../../wire/contract";
-import type { Sign } from "./signs";
 import { canVibrate, useVoices } from "./useSpoken";
 
 /** SoundCard is the sound of a screen, in a card before it. */
@@ -19,8 +19,8 @@ export function SoundCard({ sound, onClose }: { sound: Sound; onClose: () => voi
   );
 }
 
-/** SoundSettings sets how this screen sounds, and checks left and right before class. signs are the lead screen's own. */
-export function SoundSettings({ sound, signs = false }: { sound: Sound; signs?: boolean }) {
+/** SoundSettings sets how this screen sounds, and checks left and right before class. children are what is the lead screen's own. */
+export function SoundSettings({ sound, children }: { sound: Sound; children?: ReactNode }) {
   const voices = useVoices();
   const { choice, change, check, speaker } = sound;
   const speaks = voices.length > 0 || speaker !== null;
@@ -74,7 +74,7 @@ export function SoundSettings({ sound, signs = false }: { sound: Sound; signs?: 
         checked={choice.others}
         onChange={(e) => change({ others: e.target.checked })}
       />
-      {signs && <SignSettings sound={sound} />}
+      {children}
       {canVibrate && (
         <Form.Check
           id="vibrate"
@@ -143,61 +143,3 @@ function Whose({ sound, speaker, browser }: { sound: Sound; speaker: Speaker; br
 }
 
 const told = 8; // texts that are named
-
-/** The signs, in the order in which they are learned. */
-const learned: [Sign, string][] = [
-  ["taken", "done"],
-  ["refused", "refused"],
-  ["last", "last round"],
-  ["half", "half way"],
-  ["minute", "one minute"],
-  ["half-minute", "thirty seconds"],
-  ["waiting", "waiting for you"],
-  ["slot", "two minutes to the slot's end"],
-];
-
-/** SignSettings is what only the teacher hears: signs, in one ear if wanted, and what a key did. */
-function SignSettings({ sound }: { sound: Sound }) {
-  const { choice, change, give } = sound;
-  return (
-    <>
-      <Form.Check
-        id="signs"
-        label="Quiet signs for you: what a key did, the calls, what waits, the slot's end"
-        checked={choice.signs}
-        onChange={(e) => change({ signs: e.target.checked })}
-      />
-      <div className="d-flex flex-wrap gap-1 my-1" role="group" aria-label="Hear a sign">
-        {learned.map(([which, name]) => (
-          <Button
-            key={which}
-            size="sm"
-            variant="outline-secondary"
-            disabled={!choice.on || !choice.signs}
-            onClick={() => give(which)}
-          >
-            {name}
-          </Button>
-        ))}
-      </div>
-      <Form.Group controlId="ear" className="mb-2">
-        <Form.Label>Heard in</Form.Label>
-        <Form.Select
-          size="sm"
-          value={choice.ear}
-          onChange={(e) => change({ ear: e.target.value as Choice["ear"] })}
-        >
-          <option value="both">both ears</option>
-          <option value="left">the left ear</option>
-          <option value="right">the right ear</option>
-        </Form.Select>
-      </Form.Group>
-      <Form.Check
-        id="answers"
-        label="Say softly what a key did"
-        checked={choice.answers}
-        onChange={(e) => change({ answers: e.target.checked })}
-      />
-    </>
-  );
-}
