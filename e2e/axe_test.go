@@ -130,11 +130,13 @@ func TestEveryViewIsAccessible(t *testing.T) {
 	assert.False(t, strings.Contains(lead.MustHTML(), "has stopped"))
 }
 
-// open waits until a dialog stands there without moving any more; closed, until there is none.
+// open waits until a dialog stands there without moving any more, and nothing in the pad is squeezed so that lines lie over each other;
+// closed, until there is none.
 func (th *theater) open(page *rod.Page, title string) {
 	th.Helper()
 	th.see(page, "#pad-title, .modal-title", title)
 	require.NoError(th, page.Wait(rod.Eval(`() => document.querySelector(".pad, .modal.show") && document.getAnimations().every((a) => !a.effect?.target?.closest?.(".modal, .modal-backdrop"))`)))
+	assert.Empty(th, page.MustEval(`() => [...document.querySelectorAll(".pad > *")].filter((e) => e.scrollHeight > e.clientHeight + 1 && getComputedStyle(e).overflowY === "visible").map((e) => e.innerText).join("; ")`).Str(), "%s: squeezed", title)
 }
 
 func (th *theater) closed(page *rod.Page) {
