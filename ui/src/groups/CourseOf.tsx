@@ -31,7 +31,7 @@ export function CourseOf({ group }: { group: number }) {
         {classes === 1 ? "1 class" : `${classes} classes`}
         {streak > 0 && `, the last ${streak === 1 ? "one" : streak} led as planned`}.
       </p>
-      <ButtonGroup size="sm" className="mb-2" aria-label="What is plotted">
+      <ButtonGroup size="sm" className="mb-2 flex-wrap" aria-label="What is plotted">
         {metrics.map((m) => (
           <Button
             key={m.id}
