@@ -71,6 +71,7 @@ func TestEveryViewIsAccessible(t *testing.T) {
 	var offer contract.HomeOffer
 	require.NoError(t, program.Get(fmt.Sprintf("/api/plans/%d/home", today.Next.ID), &offer))
 	require.NoError(t, program.Post(fmt.Sprintf("/api/plans/%d/home", today.Next.ID), fmt.Sprintf(`{"passage": %d, "minutes": 5, "pieces": 1, "days": 7}`, offer.Passages[0].Passage), &offer))
+	lights := 0
 	for _, v := range []struct{ path, ready string }{
 		{"/", "Lead this class"},
 		{fmt.Sprintf("/plan/%d", today.Next.ID), "Saved"},
@@ -84,6 +85,14 @@ func TestEveryViewIsAccessible(t *testing.T) {
 		{"/groups", today.Next.Group.Name},
 		{fmt.Sprintf("/groups/%d", today.Next.Group.ID), "In the room"},
 		{"/school", "Your own words"},
+		{"/programmes/1", "Change the steps"},
+		{"/rehearse", "See the gasp"},
+		{"/rehearse/1", "To practise next"},
+		{"/keys", "Letters"},
+		{"/voices", "Whose voice"},
+		{"/voices/1", "Record"},
+		{"/help", "."},
+		{"/taught/year/2026", "Hours by practice"},
 		{"/taught", "of"},
 		{fmt.Sprintf("/taught/%d", today.Taught[0].ID), "adjustment"},
 		{"/room/NOBODY", "There is no room"},
@@ -92,8 +101,15 @@ func TestEveryViewIsAccessible(t *testing.T) {
 		page := th.page(v.path)
 		th.see(page, "main, .room", v.ready)
 		th.accessible(page, v.path)
+		if night, light, _ := page.HasR("button", "^ ?(Night|Day)$"); night {
+			light.MustEval("() => this.click()")
+			lights++
+			th.accessible(page, v.path+" in the other light")
+		}
 		require.NoError(t, page.Close())
 	}
+
+	assert.Greater(t, lights, 9, "views that have two lights")
 
 	var score contract.Score
 	require.NoError(t, program.Lead(today.Next.ID, &score))

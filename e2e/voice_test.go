@@ -98,7 +98,7 @@ func TestATeacherRecordsTheWords(t *testing.T) {
 	require.NoError(t, th.program.Get("/api/voices/1", &sheet))
 	assert.Equal(t, 4, sheet.Voice.Recorded)
 	assert.True(t, sheet.Voice.Speaks, "the first voice speaks at once")
-	page.MustElement(`button[aria-label="Take half way back"]`).MustEval("() => this.click()")
+	page.MustElement(`button[aria-label="Take back: half way"]`).MustEval("() => this.click()")
 	th.see(page, ".voicewords li", "half way not recorded")
 
 	th.click(page, "button", "Delete this voice")

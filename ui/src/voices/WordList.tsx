@@ -62,7 +62,7 @@ export function WordList({ words, at, busy, onAt, onHear, onTakeBack }: Props) {
                       <Button
                         size="sm"
                         variant="link"
-                        aria-label={`Take ${word.text} back`}
+                        aria-label={`Take back: ${word.text}`}
                         disabled={busy}
                         onClick={() => onTakeBack(word.text)}
                       >
