@@ -80,7 +80,7 @@ func TestEveryViewIsAccessible(t *testing.T) {
 		{fmt.Sprintf("/home/%d", offer.Given[0].ID), "When to stop"},
 		{fmt.Sprintf("/try/%d", today.Next.ID), "nothing is recorded"},
 		{"/practices", "Alternate nostril breath"},
-		{"/practices/bhastrika", "Watch for"},
+		{"/practices/kapalabhati", "Watch for"},
 		{"/practices/own-mine/edit", "inhale"},
 		{"/groups", today.Next.Group.Name},
 		{fmt.Sprintf("/groups/%d", today.Next.Group.ID), "In the room"},

@@ -108,3 +108,37 @@ func TestAnOwnPracticeIsChangedOnTwoScreens(t *testing.T) {
 	th.until(page, `document.querySelector("#seat").value === "on a bench" && document.querySelector("#hands").value !== "in the lap"`)
 	th.until(page, `!document.querySelector(".alert")`)
 }
+
+// An address names one group: none is shown in the place of another, and what is typed outlives that the group is deleted elsewhere.
+func TestAGroupIsDeletedOnAnotherScreen(t *testing.T) {
+	th := open(t)
+	var group contract.Group
+	for _, name := range []string{"Monday", "Thursday"} {
+		require.NoError(t, th.program.Post("/api/groups", fmt.Sprintf(`{"name": %q, "level": "beginners", "weekday": -1, "weektime": "", "conditions": {}, "schools": {}, "notes": ""}`, name), &group))
+	}
+	page := th.page(fmt.Sprintf("/groups/%d", group.ID))
+	th.see(page, `[for="has-pregnancy"]`, ".")
+	page.MustElement("#group-notes").MustInput("bring water")
+
+	other := th.page(fmt.Sprintf("/groups/%d", group.ID))
+	th.click(other, "button", "^Delete the group$")
+	th.click(other, ".modal button", "^Delete$")
+	th.until(other, `location.pathname === "/groups/1" && document.querySelector("#group-name").value === "Monday"`)
+	assert.Empty(t, other.MustElements(".alert-warning"))
+
+	readAgain(page)
+	th.see(page, ".alert", "deleted on another screen")
+	assert.Equal(t, "bring water", page.MustElement("#group-notes").MustText())
+	th.click(other, "[role=status] + button", "Bring it back")
+	th.until(other, `!document.querySelector("[role=status] + button")`)
+	readAgain(page)
+	th.until(page, `!document.querySelector(".alert")`)
+	th.click(page, "button", "^Save$")
+	th.see(page, ".alert", "^Saved")
+	var groups contract.Groups
+	require.NoError(t, th.program.Get("/api/groups", &groups))
+	assert.Equal(t, "bring water", groups.Groups[1].Notes)
+
+	th.see(th.page("/groups/99"), ".alert", "There is no such group")
+	th.see(th.page("/practices/no-such"), ".alert", "There is no practice “no-such”")
+}

@@ -2,7 +2,7 @@ import "./groups.css";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { Alert, Button, Col, Form, ListGroup, Row } from "react-bootstrap";
-import { Link, useNavigate, useParams } from "react-router";
+import { Link, Navigate, useNavigate, useParams } from "react-router";
 import { get, post } from "../wire/api";
 import type { Group, Groups, Settings } from "../wire/contract";
 import { ChangedElsewhere } from "../frame/ChangedElsewhere";
@@ -38,10 +38,16 @@ const nobody: Group = {
 export function GroupsView() {
   const { id } = useParams();
   const groups = useQuery({ queryKey: ["groups"], queryFn: () => get<Groups>("/groups") });
-  const open =
-    id === "new" ? nobody : (groups.data?.groups.find((g) => g.id === Number(id)) ?? groups.data?.groups[0]);
+  const [known, setKnown] = useState<Group>();
+  const there = groups.data?.groups.find((g) => g.id === Number(id));
+  if (there && there !== known) setKnown(there);
+  const gone = groups.data !== undefined && id !== undefined && id !== "new" && !there;
+  // One that is deleted elsewhere stays open: something may have been typed.
+  const open = id === "new" ? nobody : (there ?? (known?.id === Number(id) ? known : undefined));
+  const first = groups.data?.groups[0];
   return (
     <Shell view="groups">
+      {id === undefined && first && <Navigate to={`/groups/${first.id}`} replace />}
       {groups.isPending && <Loading what="Loading the groups" />}
       {groups.isError && <ErrorAlert error={groups.error} retry={() => void groups.refetch()} />}
       {groups.data && (
@@ -67,6 +73,13 @@ export function GroupsView() {
             <DeletedLately kinds={["group"]} />
           </Col>
           <Col lg={8}>
+            {gone && (
+              <Alert variant="warning">
+                {open
+                  ? "This group was deleted on another screen. What you have typed is still here, and can be saved when the group was brought back: see Recently deleted."
+                  : "There is no such group. One that was deleted lately can be brought back: see Recently deleted."}
+              </Alert>
+            )}
             {groups.data.groups.length === 0 && !open && (
               <Filled
                 picture={filled}
@@ -260,7 +273,7 @@ function GroupForm({ start, all }: { start: Group; all: Groups }) {
             kind="group"
             id={start.id}
             name={start.name}
-            to="/groups"
+            to={`/groups/${all.groups.find((g) => g.id !== start.id)?.id ?? "new"}`}
             onClose={() => setDeleting(false)}
           />
         )}

@@ -2,7 +2,7 @@ import "../player/lamps.css";
 import "./practices.css";
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { useState } from "react";
-import { Badge, Button, Col, Form, ListGroup, Row } from "react-bootstrap";
+import { Alert, Badge, Button, Col, Form, ListGroup, Row } from "react-bootstrap";
 import { Link, useParams } from "react-router";
 import { get } from "../wire/api";
 import type { Book, Group, Groups, Practice } from "../wire/contract";
@@ -70,7 +70,7 @@ function Pages({ book, id, groups, group, onGroup }: PagesProps) {
   const [filter, setFilter] = useState(anything);
   const set = (part: Partial<Filter>) => setFilter({ ...filter, ...part });
   const found = book.practices.filter((p) => matches(p, filter));
-  const open = book.practices.find((p) => p.id === id) ?? found[0];
+  const open = id === undefined ? found[0] : book.practices.find((p) => p.id === id);
   return (
     <Row className="g-4">
       <Col lg={4} className="booklist">
@@ -141,7 +141,15 @@ function Pages({ book, id, groups, group, onGroup }: PagesProps) {
           ))}
         </ListGroup>
       </Col>
-      <Col lg={8}>{open && <PracticePage key={open.id} practice={open} />}</Col>
+      <Col lg={8}>
+        {open && <PracticePage key={open.id} practice={open} />}
+        {id !== undefined && !open && (
+          <Alert variant="warning">
+            There is no practice “{id}” in this book: the address may be mistyped, or an own practice was
+            removed.
+          </Alert>
+        )}
+      </Col>
     </Row>
   );
 }
