@@ -142,3 +142,50 @@ func TestAGroupIsDeletedOnAnotherScreen(t *testing.T) {
 	th.see(th.page("/groups/99"), ".alert", "There is no such group")
 	th.see(th.page("/practices/no-such"), ".alert", "There is no practice “no-such”")
 }
+
+// Who goes elsewhere in the middle, or loads the page again, finds what was typed, is told that it is not saved, and can discard it.
+func TestWhatIsTypedOutlivesThePage(t *testing.T) {
+	th := open(t)
+	require.NoError(t, th.program.Post("/api/practices/copy", `{"id": "counted-breath", "name": "Mine"}`, &contract.PracticeFile{}))
+	page := th.page("/school")
+	value := func(field, is string) {
+		t.Helper()
+		th.until(page, fmt.Sprintf("document.querySelector(%q)?.value === %q", field, is))
+	}
+	page.MustElement("#bring").MustInput("a strap")
+	th.click(page, "main a", "Keys, pedals and remotes")
+	letter := page.MustElement(`[aria-label="Key for: Slower"]`)
+	letter.MustSelectAllText().MustInput("y")
+	th.click(page, ".shell a", "^School$")
+	value("#bring", "a strap")
+	th.see(page, ".alert", "typed here before is not saved yet")
+	th.accessible(page, "what was typed before")
+	th.click(page, "button", "^Save$")
+	th.see(page, ".alert", "^Saved")
+	th.click(page, "main a", "Keys, pedals and remotes")
+	value(`[aria-label="Key for: Slower"]`, "Y")
+	th.click(page, "button", "^Discard it$")
+	value(`[aria-label="Key for: Slower"]`, "Q")
+	th.until(page, `!document.querySelector(".alert")`)
+
+	th.click(page, ".shell a", "^Groups$")
+	th.click(page, "main a", "^New group$")
+	page.MustElement("#group-name").MustInput("Saturday")
+	require.NoError(t, page.Reload())
+	value("#group-name", "Saturday")
+	th.click(page, "button", "^Add the group$")
+	th.until(page, `location.pathname === "/groups/1"`)
+	th.click(page, "main a", "^New group$")
+	value("#group-name", "")
+
+	require.NoError(t, page.Navigate(th.at+"/practices/own-mine/edit"))
+	page.MustElement("#seat").MustSelectAllText().MustInput("on a bench")
+	th.click(page, ".shell a", "^Today$")
+	th.see(page, "h2", ".")
+	require.NoError(t, page.NavigateBack())
+	value("#seat", "on a bench")
+	th.click(page, "main a", "^Discard changes$")
+	th.see(page, "h2", "^Mine$")
+	require.NoError(t, page.NavigateBack())
+	th.until(page, `document.querySelector("#seat") && document.querySelector("#seat").value !== "on a bench"`)
+}

@@ -5,7 +5,7 @@ import { Alert, Button, Col, Form, ListGroup, Row } from "react-bootstrap";
 import { Link, Navigate, useNavigate, useParams } from "react-router";
 import { get, post } from "../wire/api";
 import type { Group, Groups, Settings } from "../wire/contract";
-import { ChangedElsewhere } from "../frame/ChangedElsewhere";
+import { EditedNotice } from "../frame/EditedNotice";
 import { Choices } from "../frame/Choices";
 import { DeleteCard } from "../frame/DeleteCard";
 import { DeletedLately } from "../frame/BringBack";
@@ -118,7 +118,8 @@ function weekly(g: Group): string {
 }
 
 function GroupForm({ start, all }: { start: Group; all: Groups }) {
-  const { draft: group, setDraft: setGroup, changed, changedElsewhere, takeTheirs, saved } = useEdited(start);
+  const edited = useEdited(start, `group ${start.id}`);
+  const { draft: group, setDraft: setGroup, changed } = edited;
   const [deleting, setDeleting] = useState(false);
   const navigate = useNavigate();
   const queries = useQueryClient();
@@ -131,12 +132,14 @@ function GroupForm({ start, all }: { start: Group; all: Groups }) {
     mutationFn: (sent: Group) => post<Group>("/groups", sent),
     onSuccess: async (stored, sent) => {
       if (start.id > 0) {
-        saved(sent, stored);
+        edited.saved(sent, stored);
         queries.setQueryData<Groups>(["groups"], (known) => known && withGroup(known, stored));
       }
       await queries.invalidateQueries({ queryKey: ["groups"] });
       await queries.invalidateQueries({ queryKey: ["today"] });
-      if (start.id === 0) void navigate(`/groups/${stored.id}`);
+      if (start.id > 0) return;
+      edited.leave();
+      void navigate(`/groups/${stored.id}`);
     },
   });
   return (
@@ -258,7 +261,7 @@ function GroupForm({ start, all }: { start: Group; all: Groups }) {
       {/* the bar stays in sight, and with it what there is to be said before and after it is pressed */}
       <div className="mt-3 savebar">
         {store.isError && <ErrorAlert error={store.error} />}
-        {changedElsewhere && <ChangedElsewhere what="This group was" onTheirs={takeTheirs} />}
+        <EditedNotice what="This group was" edited={edited} />
         {store.isSuccess && !changed && <Alert variant="success">Saved.</Alert>}
         <Button type="submit" disabled={!changed || group.name.trim() === "" || store.isPending}>
           {start.id === 0 ? "Add the group" : "Save"}

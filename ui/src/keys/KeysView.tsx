@@ -1,10 +1,11 @@
 import "./keys.css";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
-import { useState } from "react";
 import { Alert, Button, Form } from "react-bootstrap";
+import { EditedNotice } from "../frame/EditedNotice";
 import { ErrorAlert } from "../frame/ErrorAlert";
 import { Loading } from "../frame/Loading";
 import { Shell } from "../frame/Shell";
+import { useEdited } from "../frame/useEdited";
 import { KeyTable } from "../frame/keys/KeyTable";
 import { keyed, letterOf, withLetter } from "../frame/keys/letters";
 import { get, put } from "../wire/api";
@@ -23,27 +24,22 @@ export function KeysView() {
   );
 }
 
-/**
- * Edit begins with the keys that were stored when the page was opened: what is fetched again takes nothing from under the hands.
- * What else is stored goes along as it was read last.
- */
+/** Edit changes the keys; what else is stored goes along as it was read last. */
 function Edit({ stored }: { stored: Settings }) {
-  const [start, setStart] = useState(stored.keys);
-  const [keys, setKeys] = useState(start);
+  const edited = useEdited(stored.keys, "keys");
+  const { draft: keys, setDraft: setKeys, changed } = edited;
   const queries = useQueryClient();
   const store = useMutation({
-    mutationFn: () => put<Settings>("/settings", { ...stored, keys }),
-    onSuccess: (saved) => {
-      queries.setQueryData(["settings"], saved);
-      setStart(saved.keys);
-      setKeys(saved.keys);
+    mutationFn: (sent: typeof keys) => put<Settings>("/settings", { ...stored, keys: sent }),
+    onSuccess: (now, sent) => {
+      edited.saved(sent, now.keys);
+      queries.setQueryData(["settings"], now);
     },
   });
   const change = (next: typeof keys) => {
     setKeys(next);
     store.reset();
   };
-  const changed = JSON.stringify(keys) !== JSON.stringify(start);
   const usual = { ...keys, no_letters: false };
   return (
     <>
@@ -52,11 +48,12 @@ function Edit({ stored }: { stored: Settings }) {
         <Button variant="outline-secondary" onClick={() => window.print()}>
           Print the card of keys
         </Button>
-        <Button disabled={!changed || store.isPending} onClick={() => store.mutate()}>
+        <Button disabled={!changed || store.isPending} onClick={() => store.mutate(keys)}>
           Save
         </Button>
       </div>
       {store.isError && <ErrorAlert error={store.error} />}
+      <EditedNotice what="These keys were" edited={edited} />
       {store.isSuccess && !changed && <Alert variant="success">Saved.</Alert>}
       <Remote keys={keys} meanings={stored.meanings ?? []} onChange={change} />
       <section className="d-print-none">

@@ -1,6 +1,6 @@
 import "../player/lamps.css";
 import "./practices.css";
-import { ChangedElsewhere } from "../frame/ChangedElsewhere";
+import { EditedNotice } from "../frame/EditedNotice";
 import { text } from "../frame/fields";
 import { useEdited } from "../frame/useEdited";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
@@ -43,7 +43,8 @@ const fromLines = (typed: string) => (typed.trim() === "" ? undefined : typed.sp
 const asNumber = (typed: string) => (/^\d+$/.test(typed) ? Number(typed) : typed === "" ? undefined : typed);
 
 function Edit({ start }: { start: PracticeDoc }) {
-  const { draft: doc, setDraft: setDoc, changed, changedElsewhere, takeTheirs } = useEdited(start);
+  const edited = useEdited(start, `practice ${text(start.id)}`);
+  const { draft: doc, setDraft: setDoc, changed } = edited;
   const [sure, setSure] = useState(false);
   const navigate = useNavigate();
   const queries = useQueryClient();
@@ -54,6 +55,7 @@ function Edit({ start }: { start: PracticeDoc }) {
   };
   const drafted = useDraft(doc);
   const done = async () => {
+    edited.leave();
     await queries.invalidateQueries({ queryKey: ["practices"] });
     await queries.invalidateQueries({ queryKey: ["sample"] });
   };
@@ -115,7 +117,11 @@ function Edit({ start }: { start: PracticeDoc }) {
           <Button variant="outline-danger" onClick={() => (sure ? drop.mutate() : setSure(true))}>
             {sure ? "Remove it for good" : "Remove"}
           </Button>
-          <Link className="btn btn-outline-secondary" to={`/practices/${text(doc.id)}`}>
+          <Link
+            className="btn btn-outline-secondary"
+            to={`/practices/${text(doc.id)}`}
+            onClick={edited.leave}
+          >
             {changed ? "Discard changes" : "Back"}
           </Link>
           <Button
@@ -127,7 +133,7 @@ function Edit({ start }: { start: PracticeDoc }) {
         </div>
       </div>
       {(store.isError || drop.isError) && <ErrorAlert error={(store.error ?? drop.error)!} />}
-      {changedElsewhere && <ChangedElsewhere what="This practice was" onTheirs={takeTheirs} />}
+      <EditedNotice what="This practice was" edited={edited} />
       {drafted && drafted.problem !== "" && (
         <Alert variant="warning" role="status">
           Not right yet: {drafted.problem}

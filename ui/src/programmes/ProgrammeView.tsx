@@ -3,13 +3,13 @@ import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { Button, Form } from "react-bootstrap";
 import { Link, useParams } from "react-router";
-import { ChangedElsewhere } from "../frame/ChangedElsewhere";
 import { DeleteCard } from "../frame/DeleteCard";
+import { EditedNotice } from "../frame/EditedNotice";
 import { ErrorAlert } from "../frame/ErrorAlert";
 import { Loading } from "../frame/Loading";
 import { ProgrammeForm } from "../frame/ProgrammeForm";
 import { Shell } from "../frame/Shell";
-import { useEdited } from "../frame/useEdited";
+import { useEdited, wasTyped } from "../frame/useEdited";
 import { day, plural } from "../player/format";
 import { get, post, put } from "../wire/api";
 import type { ProgrammeClass, ProgrammeSheet } from "../wire/contract";
@@ -35,7 +35,7 @@ export function ProgrammeView() {
 function Sheet({ sheet }: { sheet: ProgrammeSheet }) {
   const { card, classes, programme } = sheet;
   const queries = useQueryClient();
-  const [editing, setEditing] = useState(false);
+  const [editing, setEditing] = useState(() => wasTyped(typedName(sheet)));
   const [deleting, setDeleting] = useState(false);
   const keep = (fresh: ProgrammeSheet) => queries.setQueryData(["programme", card.id], fresh);
   const shift = useMutation({
@@ -89,16 +89,17 @@ function Sheet({ sheet }: { sheet: ProgrammeSheet }) {
   );
 }
 
+const typedName = (sheet: ProgrammeSheet) => `programme ${sheet.card.id}`;
+
 function Edit({ sheet, onSaved }: { sheet: ProgrammeSheet; onSaved: (fresh: ProgrammeSheet) => void }) {
-  const {
-    draft: programme,
-    setDraft: setProgramme,
-    changedElsewhere,
-    takeTheirs,
-  } = useEdited(sheet.programme);
+  const edited = useEdited(sheet.programme, typedName(sheet));
+  const { draft: programme, setDraft: setProgramme } = edited;
   const save = useMutation({
     mutationFn: () => put<ProgrammeSheet>(`/programmes/${sheet.card.id}`, programme),
-    onSuccess: onSaved,
+    onSuccess: (fresh) => {
+      edited.leave();
+      onSaved(fresh);
+    },
   });
   return (
     <Form
@@ -109,7 +110,7 @@ function Edit({ sheet, onSaved }: { sheet: ProgrammeSheet; onSaved: (fresh: Prog
       }}
     >
       {save.isError && <ErrorAlert error={save.error} />}
-      {changedElsewhere && <ChangedElsewhere what="This programme was" onTheirs={takeTheirs} />}
+      <EditedNotice what="This programme was" edited={edited} />
       <ProgrammeForm programme={programme} passages={sheet.passages} onChange={setProgramme} />
       <p className="mt-3">
         <Button type="submit" disabled={save.isPending}>

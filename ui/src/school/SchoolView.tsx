@@ -10,7 +10,7 @@ import { ErrorAlert } from "../frame/ErrorAlert";
 import { languageName } from "../frame/languageName";
 import { Loading } from "../frame/Loading";
 import { useEdited } from "../frame/useEdited";
-import { ChangedElsewhere } from "../frame/ChangedElsewhere";
+import { EditedNotice } from "../frame/EditedNotice";
 import { Choices } from "../frame/Choices";
 import { AllData } from "./AllData";
 import { DemoData } from "./DemoData";
@@ -40,19 +40,13 @@ function answers(settings: Settings): Answers {
 }
 
 function Edit({ start }: { start: Answers }) {
-  const {
-    draft: settings,
-    setDraft: setSettings,
-    changed,
-    changedElsewhere,
-    takeTheirs,
-    saved,
-  } = useEdited(start);
+  const edited = useEdited(start, "school");
+  const { draft: settings, setDraft: setSettings, changed } = edited;
   const queries = useQueryClient();
   const store = useMutation({
     mutationFn: (sent: Answers) => put<Settings>("/settings", sent),
     onSuccess: (stored, sent) => {
-      saved(sent, answers(stored));
+      edited.saved(sent, answers(stored));
       queries.setQueryData(["settings"], stored);
     },
   });
@@ -79,7 +73,7 @@ function Edit({ start }: { start: Answers }) {
         what is said.
       </p>
       {store.isError && <ErrorAlert error={store.error} />}
-      {changedElsewhere && <ChangedElsewhere what="These answers were" onTheirs={takeTheirs} />}
+      <EditedNotice what="These answers were" edited={edited} />
       {store.isSuccess && !changed && <Alert variant="success">Saved.</Alert>}
       <Choices
         questions={settings.questions ?? []}
