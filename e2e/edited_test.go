@@ -178,6 +178,17 @@ func TestWhatIsTypedOutlivesThePage(t *testing.T) {
 	th.click(page, "main a", "^New group$")
 	value("#group-name", "")
 
+	_, score := th.lead(`{"type": "talk", "seconds": 60}`)
+	require.NoError(t, th.program.Post(fmt.Sprintf("/api/classes/%d/adjustments", score.ClassID), `{"key": "end", "do": "end"}`, &contract.Adjusted{}))
+	for path, field := range map[string]string{"/plan/1": "#add", fmt.Sprintf("/taught/%d", score.ClassID): `[aria-label="Note or correction"]`} {
+		require.NoError(t, page.Navigate(th.at+path))
+		page.MustElement(field).MustInput("talk about")
+		th.click(page, ".shell a", "^Today$")
+		th.see(page, "h2", ".")
+		require.NoError(t, page.NavigateBack())
+		value(field, "talk about")
+	}
+
 	require.NoError(t, page.Navigate(th.at+"/practices/own-mine/edit"))
 	page.MustElement("#seat").MustSelectAllText().MustInput("on a bench")
 	th.click(page, ".shell a", "^Today$")

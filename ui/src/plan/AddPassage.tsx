@@ -1,18 +1,19 @@
 import { type KeyboardEvent, useId, useRef, useState } from "react";
 import { Button, Form, InputGroup } from "react-bootstrap";
 import type { LineProblem, TypedLine } from "../wire/contract";
+import { useEdited } from "../frame/useEdited";
 import { clock } from "../player/format";
 import { RoundSheet } from "../player/RoundSheet";
 import { useTyped } from "./useTyped";
 
-type Props = { first: boolean; group: number; onAdd: (text: string) => Promise<string | null> };
+type Props = { plan: number; first: boolean; group: number; onAdd: (text: string) => Promise<string | null> };
 
 /**
  * AddPassage adds what is typed as a teacher says it, a line or several, and keeps what was not understood. What it would be,
  * and how the line may go on, is shown while one types.
  */
-export function AddPassage({ first, group, onAdd }: Props) {
-  const [text, setText] = useState("");
+export function AddPassage({ plan, first, group, onAdd }: Props) {
+  const { draft: text, setDraft: setText } = useEdited("", `add ${plan}`);
   const [problem, setProblem] = useState("");
   const [chosen, setChosen] = useState(-1); // of the completions
   const [closed, setClosed] = useState(false); // they were put away

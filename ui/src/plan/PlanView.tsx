@@ -58,6 +58,7 @@ function EditPlan({ plan }: { plan: Plan }) {
         <div>
           <Passages editor={editor} />
           <AddPassage
+            plan={plan.id}
             first={document.passages.length === 0}
             group={editor.group}
             onAdd={(text) => ask({ do: "add", text })}

@@ -4,6 +4,7 @@ import { Button, Form } from "react-bootstrap";
 import { post } from "../wire/api";
 import type { Record, Remark } from "../wire/contract";
 import { ErrorAlert } from "../frame/ErrorAlert";
+import { useEdited } from "../frame/useEdited";
 import { day, timeOfDay } from "../player/format";
 
 const names: { [kind: string]: string } = {
@@ -17,7 +18,7 @@ const names: { [kind: string]: string } = {
 export function Remarks({ record }: { record: Record }) {
   const queries = useQueryClient();
   const id = record.class.id;
-  const [text, setText] = useState("");
+  const { draft: text, setDraft: setText } = useEdited("", `note ${id}`);
   const add = useMutation({
     mutationFn: (remark: Omit<Remark, "at_ms">) =>
       post<Record>(`/classes/${id}/remarks`, { ...remark, at_ms: 0 }),
