@@ -76,8 +76,8 @@ export function GroupsView() {
             {gone && (
               <Alert variant="warning">
                 {open
-                  ? "This group was deleted on another screen. What you have typed is still here, and can be saved when the group was brought back: see Recently deleted."
-                  : "There is no such group. One that was deleted lately can be brought back: see Recently deleted."}
+                  ? "This group was deleted on another screen. What you have typed is still here: to save it, bring the group back first, under Recently deleted."
+                  : "There is no such group. One that was deleted lately can be brought back under Recently deleted."}
               </Alert>
             )}
             {groups.data.groups.length === 0 && !open && (
