@@ -31,13 +31,15 @@ export function OneAfterTheOther({
 }: Props) {
   const word = words[at];
   const said = useRef(""); // what stood there when it began: another word may be chosen meanwhile
-  const { none, recording, level, start, stop } = useRecorder(longest, (sound) =>
+  const { none, starting, recording, level, start, stop } = useRecorder(longest, (sound) =>
     onRecorded(said.current, sound),
   );
   const begin = useCallback(() => {
     said.current = word?.text ?? "";
     start();
   }, [word, start]);
+  const busy = sending || starting;
+  const still = !recording && !starting;
   useEffect(() => {
     const pressed = (event: KeyboardEvent) => {
       if (
@@ -45,17 +47,17 @@ export function OneAfterTheOther({
         event.target.closest("input, select, textarea, button, a, dialog, .modal")
       )
         return;
-      if (event.key === " " && none === "" && !sending && !event.repeat) {
+      if (event.key === " " && none === "" && !busy && !event.repeat) {
         if (recording) stop();
         else begin();
-      } else if (event.key === "ArrowDown" && !recording) onAt(Math.min(at + 1, words.length - 1));
-      else if (event.key === "ArrowUp" && !recording) onAt(Math.max(at - 1, 0));
+      } else if (event.key === "ArrowDown" && still) onAt(Math.min(at + 1, words.length - 1));
+      else if (event.key === "ArrowUp" && still) onAt(Math.max(at - 1, 0));
       else return;
       event.preventDefault();
     };
     addEventListener("keydown", pressed);
     return () => removeEventListener("keydown", pressed);
-  }, [none, sending, recording, at, words.length, begin, stop, onAt]);
+  }, [none, busy, still, recording, at, words.length, begin, stop, onAt]);
   if (!word) return null;
   return (
     <section className="onebyone" aria-label="Record">
@@ -66,22 +68,22 @@ export function OneAfterTheOther({
         {word.text}
       </p>
       {none !== "" && <Alert variant="warning">{none}</Alert>}
-      {error && !recording && <ErrorAlert error={error} />}
+      {error && still && <ErrorAlert error={error} />}
       <div className="d-flex flex-wrap gap-2 justify-content-center">
         <Button
           size="lg"
           variant={recording ? "danger" : "primary"}
-          disabled={none !== "" || sending}
+          disabled={none !== "" || busy}
           onClick={recording ? stop : begin}
         >
-          {recording ? "Stop" : sending ? "Making it ready …" : word.recorded ? "Record again" : "Record"}{" "}
+          {label(recording, starting, sending, word)}
           <kbd>space</kbd>
         </Button>
         {word.recorded && (
           <Button
             size="lg"
             variant="outline-primary"
-            disabled={recording}
+            disabled={!still}
             onClick={() => onHear(word.recorded!.sum)}
           >
             Hear it
@@ -90,7 +92,7 @@ export function OneAfterTheOther({
         <Button
           size="lg"
           variant="outline-secondary"
-          disabled={recording}
+          disabled={!still}
           onClick={() => onAt((at + 1) % words.length)}
         >
           Next word <kbd>↓</kbd>
@@ -106,3 +108,10 @@ export function OneAfterTheOther({
 }
 
 const tooLoud = 0.98;
+
+function label(recording: boolean, starting: boolean, sending: boolean, word: VoiceWord): string {
+  if (recording) return "Stop";
+  if (starting) return "A moment …";
+  if (sending) return "Making it ready …";
+  return word.recorded ? "Record again" : "Record";
+}

@@ -3,6 +3,8 @@ import { useCallback, useEffect, useRef, useState } from "react";
 export type Recorder = {
   /** why there is no microphone; empty where there may be one */
   none: string;
+  /** whether the microphone is being made ready: what is said now is not in the recording yet */
+  starting: boolean;
   recording: boolean;
   /** how loud it is just now, from 0 to 1 */
   level: number;
@@ -19,7 +21,7 @@ export function useRecorder(longest: number, onRecorded: (sound: Blob) => void):
   const [none, setNone] = useState(() =>
     (navigator.mediaDevices as MediaDevices | undefined) && "MediaRecorder" in window ? "" : away,
   );
-  const [recording, setRecording] = useState(false);
+  const [state, setState] = useState<"idle" | "starting" | "recording">("idle");
   const [level, setLevel] = useState(0);
   const stream = useRef<Promise<MediaStream>>(undefined);
   const recorder = useRef<MediaRecorder>(undefined);
@@ -34,7 +36,7 @@ export function useRecorder(longest: number, onRecorded: (sound: Blob) => void):
 
   const start = useCallback(() => {
     if (recorder.current?.state === "recording") return;
-    setRecording(true);
+    setState("starting");
     stream.current ??= navigator.mediaDevices.getUserMedia({
       audio: { echoCancellation: false, noiseSuppression: false, autoGainControl: false },
     });
@@ -43,20 +45,24 @@ export function useRecorder(longest: number, onRecorded: (sound: Blob) => void):
         const parts: Blob[] = [];
         const one = new MediaRecorder(microphone);
         recorder.current = one;
-        const meter = watch(microphone, setLevel);
+        let meter = () => {};
         const timer = setTimeout(stop, longest * 1000);
+        one.onstart = () => {
+          meter = watch(microphone, setLevel);
+          setState("recording");
+        };
         one.ondataavailable = (e) => parts.push(e.data);
         one.onstop = () => {
           clearTimeout(timer);
           meter();
-          setRecording(false);
+          setState("idle");
           done.current(new Blob(parts, { type: one.mimeType }));
         };
         one.start();
       },
       (error: Error) => {
         stream.current = undefined;
-        setRecording(false);
+        setState("idle");
         setNone(`${refused}${error.message}.`);
       },
     );
@@ -69,7 +75,7 @@ export function useRecorder(longest: number, onRecorded: (sound: Blob) => void):
     },
     [stop],
   );
-  return { none, recording, level, start, stop };
+  return { none, starting: state === "starting", recording: state === "recording", level, start, stop };
 }
 
 /** watch tells how loud a microphone is, until it is called. */
