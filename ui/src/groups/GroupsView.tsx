@@ -41,7 +41,7 @@ export function GroupsView() {
   const [known, setKnown] = useState<Group>();
   const there = groups.data?.groups.find((g) => g.id === Number(id));
   if (there && there !== known) setKnown(there);
-  const gone = groups.data !== undefined && id !== undefined && id !== "new" && !there;
+  const gone = groups.isSuccess && !groups.isFetching && id !== undefined && id !== "new" && !there;
   // One that is deleted elsewhere stays open: something may have been typed.
   const open = id === "new" ? nobody : (there ?? (known?.id === Number(id) ? known : undefined));
   const first = groups.data?.groups[0];

@@ -27,11 +27,11 @@ export function CopyOrImport({ practice }: { practice: Practice | undefined }) {
         </Dropdown.Toggle>
         <Dropdown.Menu>
           <Dropdown.Item disabled={!practice} onClick={() => practice && copy.mutate(practice.id)}>
-            {practice ? `Copy “${practice.name}” and change it` : "Copy a practice that is open"}
+            {practice ? `Copy “${practice.name}” and change it` : "Copy the open practice and change it"}
           </Dropdown.Item>
           <Dropdown.Item onClick={() => setImporting(true)}>From a file …</Dropdown.Item>
           <Dropdown.Item disabled={!practice} onClick={() => practice && void download(practice)}>
-            {practice ? `“${practice.name}” as a file` : "A practice that is open as a file"}
+            {practice ? `“${practice.name}” as a file` : "The open practice as a file"}
           </Dropdown.Item>
         </Dropdown.Menu>
       </Dropdown>

@@ -145,8 +145,8 @@ function Pages({ book, id, groups, group, onGroup }: PagesProps) {
         {open && <PracticePage key={open.id} practice={open} />}
         {id !== undefined && !open && (
           <Alert variant="warning">
-            There is no practice “{id}” in this book: the address may be mistyped, or an own practice was
-            removed.
+            There is no practice “{id}” in this book: the address may be mistyped, or it was one of your own
+            and was removed.
           </Alert>
         )}
       </Col>

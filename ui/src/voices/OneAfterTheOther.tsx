@@ -76,8 +76,7 @@ export function OneAfterTheOther({
           disabled={none !== "" || busy}
           onClick={recording ? stop : begin}
         >
-          {label(recording, starting, sending, word)}
-          <kbd>space</kbd>
+          {label(recording, starting, sending, word)} <kbd>space</kbd>
         </Button>
         {word.recorded && (
           <Button
