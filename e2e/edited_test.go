@@ -152,6 +152,11 @@ func TestWhatIsTypedOutlivesThePage(t *testing.T) {
 		t.Helper()
 		th.until(page, fmt.Sprintf("document.querySelector(%q)?.value === %q", field, is))
 	}
+	today := func() {
+		t.Helper()
+		th.click(page, ".shell a", "^Today$")
+		th.until(page, `location.pathname === "/"`) // or the way back would be that of the page before
+	}
 	page.MustElement("#bring").MustInput("a strap")
 	th.click(page, "main a", "Keys, pedals and remotes")
 	letter := page.MustElement(`[aria-label="Key for: Slower"]`)
@@ -180,19 +185,18 @@ func TestWhatIsTypedOutlivesThePage(t *testing.T) {
 
 	_, score := th.lead(`{"type": "talk", "seconds": 60}`)
 	require.NoError(t, th.program.Post(fmt.Sprintf("/api/classes/%d/adjustments", score.ClassID), `{"key": "end", "do": "end"}`, &contract.Adjusted{}))
-	for path, field := range map[string]string{"/plan/1": "#add", fmt.Sprintf("/taught/%d", score.ClassID): `[aria-label="Note or correction"]`} {
+	for _, typed := range [][2]string{{"/plan/1", "#add"}, {fmt.Sprintf("/taught/%d", score.ClassID), `[aria-label="Note or correction"]`}} {
+		path, field := typed[0], typed[1]
 		require.NoError(t, page.Navigate(th.at+path))
 		page.MustElement(field).MustInput("talk about")
-		th.click(page, ".shell a", "^Today$")
-		th.see(page, "h2", ".")
+		today()
 		require.NoError(t, page.NavigateBack())
 		value(field, "talk about")
 	}
 
 	require.NoError(t, page.Navigate(th.at+"/practices/own-mine/edit"))
 	page.MustElement("#seat").MustSelectAllText().MustInput("on a bench")
-	th.click(page, ".shell a", "^Today$")
-	th.see(page, "h2", ".")
+	today()
 	require.NoError(t, page.NavigateBack())
 	value("#seat", "on a bench")
 	th.click(page, "main a", "^Discard changes$")
