@@ -1,4 +1,4 @@
-import { type ReactNode, useEffect, useRef } from "react";
+import { type ReactNode, useEffect, useLayoutEffect, useRef } from "react";
 
 type Props = {
   title: string;
@@ -18,7 +18,7 @@ export function Pad({ title, onClose, children }: Props) {
     if (!pad.current?.contains(document.activeElement)) pad.current?.focus();
     return () => (document.activeElement as HTMLElement | null)?.blur();
   }, [title]);
-  useEffect(() => {
+  useLayoutEffect(() => {
     const listen = (event: KeyboardEvent) => {
       if (event.key === "Escape") onClose();
     };

@@ -1,4 +1,4 @@
-import { useEffect, useLayoutEffect, useRef } from "react";
+import { useLayoutEffect, useRef } from "react";
 import { isTyping } from "../frame/fields";
 
 /** Whether the space bar presses a button of a pad that somebody went to with the Tab key. */
@@ -13,7 +13,7 @@ export function useKeys(pressed: (event: KeyboardEvent) => boolean) {
   useLayoutEffect(() => {
     latest.current = pressed;
   });
-  useEffect(() => {
+  useLayoutEffect(() => {
     const listen = (event: KeyboardEvent) => {
       if (!isTyping(event.target) && !pressesButton(event) && latest.current(event)) event.preventDefault();
     };

@@ -1,5 +1,5 @@
 import { useQuery } from "@tanstack/react-query";
-import { useEffect } from "react";
+import { useLayoutEffect, useRef } from "react";
 import { get } from "../wire/api";
 import type { Settings } from "../wire/contract";
 import { letterOf, usualKeys } from "../frame/keys/letters";
@@ -9,16 +9,21 @@ import { letterOf, usualKeys } from "../frame/keys/letters";
  * it took the key; letters come in lower case, others by their names, also those of pedals.
  */
 export function usePadKeys(pressed: (key: string) => boolean): void {
-  useEffect(() => {
+  const latest = useRef(pressed);
+  // In the same moment as the drawing: a key pressed on what is seen must mean what is seen.
+  useLayoutEffect(() => {
+    latest.current = pressed;
+  });
+  useLayoutEffect(() => {
     const listen = (event: KeyboardEvent) => {
       if (event.repeat || event.ctrlKey || event.metaKey || event.altKey) return;
-      if (!pressed(event.key.length === 1 ? event.key.toLowerCase() : event.key)) return;
+      if (!latest.current(event.key.length === 1 ? event.key.toLowerCase() : event.key)) return;
       event.preventDefault();
       event.stopPropagation();
     };
     window.addEventListener("keydown", listen, true);
     return () => window.removeEventListener("keydown", listen, true);
-  });
+  }, []);
 }
 
 /** useAccepts tells which keys accept what is shown: Enter, and whatever means to go on. */

@@ -1,4 +1,4 @@
-import { useCallback, useEffect, useRef } from "react";
+import { useCallback, useLayoutEffect, useRef } from "react";
 import { Alert, Button } from "react-bootstrap";
 import { ErrorAlert } from "../frame/ErrorAlert";
 import { Progress } from "../frame/Progress";
@@ -40,7 +40,8 @@ export function OneAfterTheOther({
   }, [word, start]);
   const busy = sending || starting;
   const still = !recording && !starting;
-  useEffect(() => {
+  // In the same moment as the drawing: a key pressed on what is seen must mean what is seen.
+  useLayoutEffect(() => {
     const pressed = (event: KeyboardEvent) => {
       if (
         event.target instanceof HTMLElement &&

@@ -1,4 +1,4 @@
-import { useCallback, useEffect, useMemo, useState } from "react";
+import { useCallback, useLayoutEffect, useMemo, useState } from "react";
 import { now, tryAt } from "../../player/clock";
 import { laneScore } from "../../player/lane";
 import type { Lane } from "../../player/lane";
@@ -35,7 +35,8 @@ export function AtHome({ page }: { page: HomePage }) {
   const rest = useCallback(() => setState({ is: "resting", at: roundAt(led, now()) }), [led]);
   const stop = useCallback(() => setState({ is: "reading" }), []);
   const resting = state.is === "resting" ? state.at : null;
-  useEffect(() => {
+  // In the same moment as the drawing: a key pressed on what is seen must mean what is seen.
+  useLayoutEffect(() => {
     const pressed = (event: KeyboardEvent) => {
       if (event.key === "Escape" && state.is !== "reading") stop();
       else if (event.key === " " && state.is === "playing") rest();
