@@ -306,7 +306,7 @@ func (n *Names) nearestNames(word string) []string {
 		best := 4
 		for _, name := range n.entries[i].names {
 			for _, w := range name.words {
-				d := slips(word, w)
+				d := slips(word, w, 2)
 				if len(word) >= 2 && strings.HasPrefix(w, word) {
 					d = 1
 				}
@@ -332,7 +332,7 @@ func nearest(word string, among []string) []string {
 	best := 3
 	var found []string
 	for _, w := range among {
-		switch d := slips(word, w); {
+		switch d := slips(word, w, 2); {
 		case d > (len(word)+2)/3:
 		case d < best:
 			best, found = d, []string{w}

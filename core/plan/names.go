@@ -196,7 +196,7 @@ func alike(word, name string, unfinished bool) float64 {
 		return 0.98
 	case len(word) >= least && strings.HasPrefix(name, word):
 		return 0.9
-	case slips(word, name) <= mostSlips(word):
+	case slips(word, name, mostSlips(word)) <= mostSlips(word):
 		return slipped
 	}
 	return 0
@@ -217,33 +217,32 @@ func mostSlips(word string) int {
 }
 
 // slips counts what has to be changed in one word to make it the other: a letter more, less or another, or two neighbours
-// swapped (the optimal string alignment distance).
-func slips(a, b string) int {
-	if d := len(a) - len(b); d > 2 || d < -2 {
+// swapped (the optimal string alignment distance). It is math.MaxInt where the lengths alone make it more than most.
+func slips(a, b string, most int) int {
+	if d := len(a) - len(b); d > most || d < -most {
 		return math.MaxInt
 	}
-	rows := make([][]int, len(a)+1)
-	for i := range rows {
-		rows[i] = make([]int, len(b)+1)
-		for j := range rows[i] {
-			switch {
-			case i == 0:
-				rows[i][j] = j
-			case j == 0:
-				rows[i][j] = i
-			default:
-				cost := 1
-				if a[i-1] == b[j-1] {
-					cost = 0
-				}
-				rows[i][j] = min(rows[i-1][j]+1, rows[i][j-1]+1, rows[i-1][j-1]+cost)
-				if i > 1 && j > 1 && a[i-1] == b[j-2] && a[i-2] == b[j-1] {
-					rows[i][j] = min(rows[i][j], rows[i-2][j-2]+1)
-				}
+	width := len(b) + 1
+	cells := make([]int, 3*width) // the row in progress and the two above it: every name of the book is compared with every word
+	above2, above, row := cells[:width], cells[width:2*width], cells[2*width:]
+	for j := range above {
+		above[j] = j
+	}
+	for i := 1; i <= len(a); i++ {
+		row[0] = i
+		for j := 1; j <= len(b); j++ {
+			cost := 1
+			if a[i-1] == b[j-1] {
+				cost = 0
+			}
+			row[j] = min(above[j]+1, row[j-1]+1, above[j-1]+cost)
+			if i > 1 && j > 1 && a[i-1] == b[j-2] && a[i-2] == b[j-1] {
+				row[j] = min(row[j], above2[j-2]+1)
 			}
 		}
+		above2, above, row = above, row, above2
 	}
-	return rows[len(a)][len(b)]
+	return above[len(b)]
 }
 
 // almost is the share from which on a name was said whole: shares are sums of decimals.
