@@ -4,7 +4,6 @@ import (
 	"fmt"
 	"testing"
 
-	"github.com/go-rod/rod"
 	"github.com/go-rod/rod/lib/input"
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -12,48 +11,25 @@ import (
 	"vastlantern/studio/contract"
 )
 
-// click waits for the element with the text, and for it to be ready, and clicks it.
-func (th *theater) click(page *rod.Page, selector, text string) {
-	th.Helper()
-	element := th.see(page, selector, text)
-	require.NoError(th, element.WaitEnabled())
-	require.NoError(th, element.Click("left", 1), "clicking %q", text)
-}
-
-// flip presses a switch by the mouse, once it has come to its place, and sees it pressed.
-func (th *theater) flip(page *rod.Page, selector string) {
-	one := page.MustElement(selector).MustWaitStable()
-	before := one.MustProperty("checked").Bool()
-	one.MustClick()
-	one.MustWait("(before) => this.checked !== before", before)
-}
-
-func (th *theater) choose(page *rod.Page, label, option string) {
-	th.Helper()
-	element, err := page.Element(fmt.Sprintf(`select[aria-label=%q]`, label))
-	require.NoError(th, err)
-	require.NoError(th, element.Select([]string{option}, true, rod.SelectorTypeText))
-}
-
 // A new figure, built out of phases in the browser, is played as it is built, kept, planned and led.
 func TestAFigureOfOnesOwn(t *testing.T) {
 	th := open(t)
+	defer th.recovered()
 	page := th.page("/practices/sigh")
 	th.see(page, "h2", "Sighing out")
 	th.click(page, "button", "Your own")
 	th.click(page, ".dropdown-item", "Copy")
 	th.see(page, "h1", "Sighing out, my way")
-	name := page.MustElement("#name")
-	name.MustSelectAllText().MustInput("Two sips and a sigh")
+	th.fill(page, "#name", "Two sips and a sigh")
 
 	// A second sip: in by the left, always two counts, then the sigh.
 	th.click(page, ".figure button", `\+ phase`)
 	th.choose(page, "Phase 5", "inhale")
 	th.choose(page, "Counts of phase 5", "always")
-	page.MustElement(`[aria-label="Counts of phase 5, number"]`).MustSelectAllText().MustInput("0")
+	th.fill(page, `[aria-label="Counts of phase 5, number"]`, "0")
 	th.see(page, ".alert", `phase 5: counts: given "0"`)
-	assert.True(t, th.see(page, "button", "Save practice").MustProperty("disabled").Bool(), "what is not right is not kept")
-	page.MustElement(`[aria-label="Counts of phase 5, number"]`).MustSelectAllText().MustInput("2")
+	assert.True(t, th.act(page, "button", "Save practice", "(e) => e.disabled").Bool(), "what is not right is not kept")
+	th.fill(page, `[aria-label="Counts of phase 5, number"]`, "2")
 	th.choose(page, "Airway of phase 5", "left")
 	th.see(page, ".sample .label", "inhale left")
 	th.click(page, "button", "Save practice")
@@ -75,8 +51,9 @@ func TestAFigureOfOnesOwn(t *testing.T) {
 // A group in which somebody is pregnant is warned of holds at each of the four places, and offered the gentle variant.
 func TestAGroupIsWarnedAtFourPlaces(t *testing.T) {
 	th := open(t)
+	defer th.recovered()
 	page := th.page("/groups/new")
-	page.MustElement("#group-name").MustInput("Ground floor")
+	th.write(page, "#group-name", "Ground floor")
 	th.click(page, "label", "^pregnancy$")
 	th.click(page, "button", "Add the group")
 	th.see(page, ".list-group-item", "Ground floor")
@@ -95,13 +72,12 @@ func TestAGroupIsWarnedAtFourPlaces(t *testing.T) {
 		{"type": "practice", "practice": "counted-breath", "counts": "4:4", "rounds": 40}]}}`, &plan))
 	view := th.page(fmt.Sprintf("/plan/%d", plan.ID))
 	th.see(view, ".numbers", "40 rounds")
-	require.NoError(t, view.MustElement("#group").Select([]string{"Ground floor"}, true, rod.SelectorTypeText))
-	short := view.MustElement(`[aria-label^="Counts, length and tempo"]`)
-	short.MustSelectAllText().MustInput("4:4:4 x40")
+	th.pick(view, "#group", "Ground floor")
+	th.fill(view, `[aria-label^="Counts, length and tempo"]`, "4:4:4 x40")
 	th.see(view, ".findings", "Holding the breath: pregnancy")
 	th.click(view, "button", "Use the gentle variant")
 	th.see(view, ".numbers", "60 rounds of 8 s")
-	th.see(view, `button[aria-label="Undo"]`, "^").MustEval("() => this.click()") // an icon stands over its middle
+	th.tap(view, `button[aria-label="Undo"]`, "^") // an icon stands over its middle
 	th.see(view, ".findings", "Holding the breath: pregnancy")
 	th.see(view, "span", "^Saved$")
 

@@ -5,7 +5,6 @@ import (
 	"fmt"
 	"testing"
 
-	"github.com/go-rod/rod"
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
@@ -13,13 +12,15 @@ import (
 )
 
 // readAgain is what a browser does when somebody comes back to the page.
-func readAgain(page *rod.Page) {
-	page.MustEval(`() => document.dispatchEvent(new Event("visibilitychange", { bubbles: true }))`)
+func (th *theater) readAgain(page *screen) {
+	th.Helper()
+	th.eval(page, `() => document.dispatchEvent(new Event("visibilitychange", { bubbles: true }))`)
 }
 
 // What is typed under School stays while the page is read again, also where another screen has saved meanwhile.
 func TestWhatIsTypedUnderSchoolStays(t *testing.T) {
 	th := open(t)
+	defer th.recovered()
 	var settings contract.Settings
 	save := func(bring string) {
 		require.NoError(t, th.program.Put("/api/settings", `{"schools": {}, "language": "en", "own_words": {}, "care_read": true, "bring": "`+bring+`"}`, &settings))
@@ -29,11 +30,11 @@ func TestWhatIsTypedUnderSchoolStays(t *testing.T) {
 
 	th.see(page, "h1", "Your school")
 	save("a mat") // nothing was typed here: what another screen saved is shown
-	readAgain(page)
+	th.readAgain(page)
 	bring("a mat")
-	page.MustElement("#bring").MustSelectAllText().MustInput("two blankets")
+	th.fill(page, "#bring", "two blankets")
 	save("a chair")
-	readAgain(page)
+	th.readAgain(page)
 	th.see(page, ".alert", "changed on another screen")
 	bring("two blankets")
 	th.accessible(page, "changed on another screen")
@@ -41,9 +42,9 @@ func TestWhatIsTypedUnderSchoolStays(t *testing.T) {
 	th.see(page, ".alert", "^Saved")
 	assert.Contains(t, string(th.fetch("/api/settings")), "two blankets")
 
-	page.MustElement("#bring").MustSelectAllText().MustInput("a cushion")
+	th.fill(page, "#bring", "a cushion")
 	save("a strap")
-	readAgain(page)
+	th.readAgain(page)
 	th.click(page, "button", "^Show theirs$")
 	bring("a strap")
 	th.until(page, `!document.querySelector(".alert")`)
@@ -52,6 +53,7 @@ func TestWhatIsTypedUnderSchoolStays(t *testing.T) {
 // What one screen notes of a group is not taken back by another that was open before.
 func TestWhatAGroupNeedsIsNotTakenBack(t *testing.T) {
 	th := open(t)
+	defer th.recovered()
 	var group contract.Group
 	save := func(conditions, notes string) {
 		require.NoError(t, th.program.Post("/api/groups", fmt.Sprintf(`{"id": %d, "name": "Monday", "level": "beginners", "weekday": -1, "weektime": "", "conditions": %s, "schools": {}, "notes": %q}`, group.ID, conditions, notes), &group))
@@ -60,9 +62,9 @@ func TestWhatAGroupNeedsIsNotTakenBack(t *testing.T) {
 	page := th.page(fmt.Sprintf("/groups/%d", group.ID))
 	th.see(page, `[for="has-pregnancy"]`, ".")
 	save(`{"pregnancy": 1}`, "")
-	readAgain(page)
+	th.readAgain(page)
 	th.until(page, `document.querySelector("#has-pregnancy").checked`)
-	page.MustElement("#group-notes").MustInput("bring water")
+	th.write(page, "#group-notes", "bring water")
 	th.click(page, "button", "^Save$")
 	th.see(page, ".alert", "^Saved")
 	var groups contract.Groups
@@ -70,11 +72,11 @@ func TestWhatAGroupNeedsIsNotTakenBack(t *testing.T) {
 	assert.Equal(t, map[string]int{"pregnancy": 1}, groups.Groups[0].Conditions)
 	assert.Equal(t, "bring water", groups.Groups[0].Notes)
 
-	page.MustElement("#group-notes").MustInput(", and a mat")
+	th.write(page, "#group-notes", ", and a mat")
 	save(`{"pregnancy": 1, "asthma": 2}`, "")
-	readAgain(page)
+	th.readAgain(page)
 	th.see(page, ".alert", "This group was changed on another screen")
-	assert.Equal(t, "bring water, and a mat", page.MustElement("#group-notes").MustText())
+	assert.Equal(t, "bring water, and a mat", th.value(page, "#group-notes"))
 	th.click(page, "button", "^Show theirs$")
 	th.until(page, `document.querySelector("#has-asthma").checked && document.querySelector("#group-notes").value === ""`)
 }
@@ -82,6 +84,7 @@ func TestWhatAGroupNeedsIsNotTakenBack(t *testing.T) {
 // A practice of one's own and the steps of a programme are no different.
 func TestAnOwnPracticeIsChangedOnTwoScreens(t *testing.T) {
 	th := open(t)
+	defer th.recovered()
 	var file contract.PracticeFile
 	require.NoError(t, th.program.Post("/api/practices/copy", `{"id": "counted-breath", "name": "Mine"}`, &file))
 	save := func(field string, is any) {
@@ -97,13 +100,13 @@ func TestAnOwnPracticeIsChangedOnTwoScreens(t *testing.T) {
 	page := th.page("/practices/own-mine/edit")
 	th.see(page, "h1", "^Mine$")
 	save("seat", "on a chair")
-	readAgain(page)
+	th.readAgain(page)
 	th.until(page, `document.querySelector("#seat").value === "on a chair"`)
-	page.MustElement("#hands").MustSelectAllText().MustInput("in the lap")
+	th.fill(page, "#hands", "in the lap")
 	save("seat", "on a bench")
-	readAgain(page)
+	th.readAgain(page)
 	th.see(page, ".alert", "This practice was changed on another screen")
-	assert.Equal(t, "in the lap", page.MustElement("#hands").MustProperty("value").Str())
+	assert.Equal(t, "in the lap", th.value(page, "#hands"))
 	th.click(page, "button", "^Show theirs$")
 	th.until(page, `document.querySelector("#seat").value === "on a bench" && document.querySelector("#hands").value !== "in the lap"`)
 	th.until(page, `!document.querySelector(".alert")`)
@@ -112,26 +115,27 @@ func TestAnOwnPracticeIsChangedOnTwoScreens(t *testing.T) {
 // An address names one group: none is shown in the place of another, and what is typed outlives that the group is deleted elsewhere.
 func TestAGroupIsDeletedOnAnotherScreen(t *testing.T) {
 	th := open(t)
+	defer th.recovered()
 	var group contract.Group
 	for _, name := range []string{"Monday", "Thursday"} {
 		require.NoError(t, th.program.Post("/api/groups", fmt.Sprintf(`{"name": %q, "level": "beginners", "weekday": -1, "weektime": "", "conditions": {}, "schools": {}, "notes": ""}`, name), &group))
 	}
 	page := th.page(fmt.Sprintf("/groups/%d", group.ID))
 	th.see(page, `[for="has-pregnancy"]`, ".")
-	page.MustElement("#group-notes").MustInput("bring water")
+	th.write(page, "#group-notes", "bring water")
 
 	other := th.page(fmt.Sprintf("/groups/%d", group.ID))
 	th.click(other, "button", "^Delete the group$")
 	th.click(other, ".modal button", "^Delete$")
 	th.until(other, `location.pathname === "/groups/1" && document.querySelector("#group-name").value === "Monday"`)
-	assert.Empty(t, other.MustElements(".alert-warning"))
+	assert.Zero(t, th.count(other, ".alert-warning"))
 
-	readAgain(page)
+	th.readAgain(page)
 	th.see(page, ".alert", "deleted on another screen")
-	assert.Equal(t, "bring water", page.MustElement("#group-notes").MustText())
+	assert.Equal(t, "bring water", th.value(page, "#group-notes"))
 	th.click(other, "[role=status] + button", "Bring it back")
 	th.until(other, `!document.querySelector("[role=status] + button")`)
-	readAgain(page)
+	th.readAgain(page)
 	th.until(page, `!document.querySelector(".alert")`)
 	th.click(page, "button", "^Save$")
 	th.see(page, ".alert", "^Saved")
@@ -146,6 +150,7 @@ func TestAGroupIsDeletedOnAnotherScreen(t *testing.T) {
 // Who goes elsewhere in the middle, or loads the page again, finds what was typed, is told that it is not saved, and can discard it.
 func TestWhatIsTypedOutlivesThePage(t *testing.T) {
 	th := open(t)
+	defer th.recovered()
 	require.NoError(t, th.program.Post("/api/practices/copy", `{"id": "counted-breath", "name": "Mine"}`, &contract.PracticeFile{}))
 	page := th.page("/school")
 	value := func(field, is string) {
@@ -157,10 +162,9 @@ func TestWhatIsTypedOutlivesThePage(t *testing.T) {
 		th.click(page, ".shell a", "^Today$")
 		th.until(page, `location.pathname === "/"`) // or the way back would be that of the page before
 	}
-	page.MustElement("#bring").MustInput("a strap")
+	th.write(page, "#bring", "a strap")
 	th.click(page, "main a", "Keys, pedals and remotes")
-	letter := page.MustElement(`[aria-label="Key for: Slower"]`)
-	letter.MustSelectAllText().MustInput("y")
+	th.fill(page, `[aria-label="Key for: Slower"]`, "y")
 	th.click(page, ".shell a", "^School$")
 	value("#bring", "a strap")
 	th.see(page, ".alert", "typed here before is not saved yet")
@@ -175,8 +179,8 @@ func TestWhatIsTypedOutlivesThePage(t *testing.T) {
 
 	th.click(page, ".shell a", "^Groups$")
 	th.click(page, "main a", "^New group$")
-	page.MustElement("#group-name").MustInput("Saturday")
-	require.NoError(t, page.Reload())
+	th.write(page, "#group-name", "Saturday")
+	th.reload(page)
 	value("#group-name", "Saturday")
 	th.click(page, "button", "^Add the group$")
 	th.until(page, `location.pathname === "/groups/1"`)
@@ -187,20 +191,20 @@ func TestWhatIsTypedOutlivesThePage(t *testing.T) {
 	require.NoError(t, th.program.Post(fmt.Sprintf("/api/classes/%d/adjustments", score.ClassID), `{"key": "end", "do": "end"}`, &contract.Adjusted{}))
 	for _, typed := range [][2]string{{"/plan/1", "#add"}, {fmt.Sprintf("/taught/%d", score.ClassID), `[aria-label="Note or correction"]`}} {
 		path, field := typed[0], typed[1]
-		require.NoError(t, page.Navigate(th.at+path))
-		page.MustElement(field).MustInput("talk about")
+		th.visit(page, th.at+path)
+		th.write(page, field, "talk about")
 		today()
-		require.NoError(t, page.NavigateBack())
+		th.back(page)
 		value(field, "talk about")
 	}
 
-	require.NoError(t, page.Navigate(th.at+"/practices/own-mine/edit"))
-	page.MustElement("#seat").MustSelectAllText().MustInput("on a bench")
+	th.visit(page, th.at+"/practices/own-mine/edit")
+	th.fill(page, "#seat", "on a bench")
 	today()
-	require.NoError(t, page.NavigateBack())
+	th.back(page)
 	value("#seat", "on a bench")
 	th.click(page, "main a", "^Discard changes$")
 	th.see(page, "h2", "^Mine$")
-	require.NoError(t, page.NavigateBack())
+	th.back(page)
 	th.until(page, `document.querySelector("#seat") && document.querySelector("#seat").value !== "on a bench"`)
 }

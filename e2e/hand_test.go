@@ -29,15 +29,25 @@ func (th *theater) marks(class int64) []string {
 	return verbs
 }
 
+// pedal presses a pedal so often in a row, at once: between presses of the keyboard a busy machine may take longer than two
+// presses of a person do.
+func (th *theater) pedal(page *screen, presses int) {
+	th.Helper()
+	th.eval(page, `(presses) => {
+		for (let i = 0; i < 2 * presses; i++) {
+			window.dispatchEvent(new KeyboardEvent(i % 2 ? "keyup" : "keydown", { key: "PageDown", code: "PageDown", cancelable: true }));
+		}
+	}`, presses)
+}
+
 // One pedal leads a whole planned class: a short press goes on, a long one gives natural breath, and so do two.
 func TestOnePedalLeadsAClass(t *testing.T) {
 	th := open(t)
+	defer th.recovered()
 	page, score := th.lead(`{"type": "talk", "title": "Arriving", "seconds": 30, "wait": true},` + held + `, {"type": "talk", "title": "What changed", "seconds": 30, "wait": true}`)
 	word := `[data-testid="word"]`
 	pedal := func(presses int) {
-		for range presses {
-			th.press(page, input.PageDown)
-		}
+		th.pedal(page, presses)
 	}
 	th.see(page, word, "Arriving")
 	pedal(1)
@@ -47,9 +57,9 @@ func TestOnePedalLeadsAClass(t *testing.T) {
 	pedal(1)
 	th.see(page, word, "inhale|hold")
 
-	require.NoError(t, page.Keyboard.Press(input.PageDown)) // held down
+	require.NoError(t, page.tab.Keyboard.Press(input.PageDown)) // held down
 	th.see(page, word, "natural breath")
-	require.NoError(t, page.Keyboard.Release(input.PageDown))
+	require.NoError(t, page.tab.Keyboard.Release(input.PageDown))
 	pedal(1)
 	th.see(page, ".answer", "resumed")
 	assert.Equal(t, []string{"advance", "pause", "resume", "pause", "resume"}, th.marks(score.ClassID))
@@ -58,18 +68,18 @@ func TestOnePedalLeadsAClass(t *testing.T) {
 // What pedals and letters mean is tried out and changed on a page of its own, and holds in the class.
 func TestKeysAreRehearsedAndChanged(t *testing.T) {
 	th := open(t)
+	defer th.recovered()
 	keys := th.page("/keys")
 	th.see(keys, ".rehearsal", "Press what you will use")
-	th.press(keys, input.PageDown, input.PageDown)
+	th.pedal(keys, 2)
 	th.see(keys, ".rehearsal", `Page Down, two presses\s*natural breath`)
 	th.press(keys, input.ArrowRight)
 	th.see(keys, ".rehearsal", `→, short press\s*nothing`)
 	th.see(keys, `fieldset.heard legend`, "→")
-	keys.MustElement(`[id="ArrowRight short"]`).MustSelect("last round")
+	th.pick(keys, `[id="ArrowRight short"]`, "last round")
 	th.see(keys, ".rehearsal", "last round")
-	letter := keys.MustElement(`[aria-label="Key for: Slower"]`)
-	letter.MustSelectAllText().MustInput("y")
-	th.see(keys, "button", "^Save$").MustClick()
+	th.fill(keys, `[aria-label="Key for: Slower"]`, "y")
+	th.click(keys, "button", "^Save$")
 	th.see(keys, ".alert", "Saved")
 
 	page, score := th.lead(held)
@@ -86,6 +96,7 @@ func TestKeysAreRehearsedAndChanged(t *testing.T) {
 // Before it is pressed, a key says what it would do; a change of tempo reaches later passages unless it is kept here.
 func TestKeysSayWhatTheyWouldDo(t *testing.T) {
 	th := open(t)
+	defer th.recovered()
 	page, score := th.lead(held + `, {"type": "practice", "practice": "counted-breath", "counts": "4:4", "rounds": 9}`)
 	th.see(page, "button.key", `On time\s*ends \d\d:\d\d, .* to spare: nothing to do|On time\s*late by .*: takes \d+ rounds?`)
 	undo := func(text string) { t.Helper(); th.see(page, "button.key", `Undo\s*`+text) }
@@ -110,20 +121,19 @@ func TestAPhoneInTheLapIsARemote(t *testing.T) {
 }
 
 func aPhoneInTheLapIsARemote(t *testing.T, th *theater) {
-	_, score := th.lead(held)
-	page, err := th.browser.Page(fmt.Sprintf("%s/remote/%d", th.at, score.ClassID), 390, 844, patience, th.program.Cookies...)
-	require.NoError(t, err)
-	require.NoError(t, proto.EmulationSetTouchEmulationEnabled{Enabled: true}.Call(page))
-	page.MustEval(`() => { window.felt = []; navigator.vibrate = (pattern) => window.felt.push(pattern.join(" ")); }`)
+	score := th.begin(held)
+	page := th.phone(fmt.Sprintf("/remote/%d", score.ClassID))
+	require.NoError(t, proto.EmulationSetTouchEmulationEnabled{Enabled: true}.Call(page.tab))
+	th.eval(page, `() => { window.felt = []; navigator.vibrate = (pattern) => window.felt.push(pattern.join(" ")); }`)
 	th.see(page, ".remote .word", "inhale|hold")
 	touch := func(y, across float64) {
 		t.Helper()
 		x := 195.0
-		require.NoError(t, page.Touch.Start(&proto.InputTouchPoint{X: x, Y: y}))
+		require.NoError(t, page.tab.Touch.Start(&proto.InputTouchPoint{X: x, Y: y}))
 		if across != 0 {
-			require.NoError(t, page.Touch.Move(&proto.InputTouchPoint{X: x + across, Y: y + 5}))
+			require.NoError(t, page.tab.Touch.Move(&proto.InputTouchPoint{X: x + across, Y: y + 5}))
 		}
-		require.NoError(t, page.Touch.End())
+		require.NoError(t, page.tab.Touch.End())
 	}
 	touch(650, 0)
 	th.see(page, ".remote [role=status]", "natural breath for all")
@@ -141,23 +151,24 @@ func aPhoneInTheLapIsARemote(t *testing.T, th *theater) {
 // Without a wake lock, as on plain http from another machine, one touch starts a film that keeps the screen on.
 func TestTheScreenStaysOnWithoutAWakeLock(t *testing.T) {
 	th := open(t)
+	defer th.recovered()
 	var code contract.RoomCode
 	require.NoError(t, th.program.Get("/api/room", &code))
 	page := th.page("/api/clock")
-	_, err := page.EvalOnNewDocument(`delete Navigator.prototype.wakeLock`)
+	_, err := page.tab.EvalOnNewDocument(`delete Navigator.prototype.wakeLock`)
 	require.NoError(t, err)
-	require.NoError(t, page.Navigate(th.at+"/room/"+code.Code))
+	th.visit(page, th.at+"/room/"+code.Code)
 	th.see(page, "footer", "Touch the screen once, so that it stays on")
 	playing := `() => [...document.querySelectorAll("video")].some((video) => !video.paused)`
-	require.False(t, page.MustEval(playing).Bool(), "a browser plays nothing by itself")
+	require.False(t, th.eval(page, playing).Bool(), "a browser plays nothing by itself")
 	// The film is loaded after the page: it is touched until it plays.
 	require.NoError(t, rod.Try(func() {
-		for !page.MustEval(playing).Bool() {
-			page.Mouse.MustMoveTo(300, 300).MustClick(proto.InputMouseButtonLeft)
+		for !th.eval(page, playing).Bool() {
+			page.tab.Mouse.MustMoveTo(300, 300).MustClick(proto.InputMouseButtonLeft)
 		}
 	}))
 	th.until(page, `!document.querySelector("footer").innerText.includes("Touch")`)
 	with := th.page("/room/" + code.Code)
 	th.see(with, "footer", "This screen")
-	require.Empty(t, with.MustElements("video"), "where there is a wake lock there is no film")
+	require.Zero(t, th.count(with, "video"), "where there is a wake lock there is no film")
 }

@@ -5,6 +5,7 @@ import "testing"
 // The manual is in the program, page by page, and so are the licences of what ships inside.
 func TestHelpHasTheManualAndTheLicences(t *testing.T) {
 	th := open(t)
+	defer th.recovered()
 	page := th.page("/")
 	th.click(page, "nav a", "Help")
 	th.see(page, "h1", "Your first class in ten minutes")

@@ -10,7 +10,6 @@ import (
 	"testing"
 
 	"github.com/go-audio/wav"
-	"github.com/go-rod/rod"
 	"github.com/hajimehoshi/go-mp3"
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -21,15 +20,15 @@ import (
 )
 
 // saved is the file that a page makes when the button is pressed, in place of saving it.
-func saved(t *testing.T, th *theater, page *rod.Page) []byte {
+func saved(t *testing.T, th *theater, page *screen) []byte {
 	t.Helper()
-	page.MustEval(`() => {
+	th.eval(page, `() => {
 		window.made = null;
 		URL.createObjectURL = (blob) => { window.made = blob; return "data:,"; };
 	}`)
 	th.click(page, ".modal button", "Make the file")
 	th.see(page, ".modal [role=status]", "It is made")
-	text := page.MustEval(`async () => {
+	text := th.eval(page, `async () => {
 		const bytes = new Uint8Array(await window.made.arrayBuffer());
 		let text = "";
 		for (let i = 0; i < bytes.length; i += 8192) text += String.fromCharCode(...bytes.subarray(i, i + 8192));
@@ -72,6 +71,7 @@ func onsets(left, right []float64, rate int) (at []float64, sides []string) {
 // not ours.
 func TestTheSoundThatGoesHome(t *testing.T) {
 	th := open(t)
+	defer th.recovered()
 	var plan contract.Plan
 	const document = `{"format": "vast-lantern-plan", "version": 1, "tempo": 53, "passages": [{"type": "practice", "practice": "nadi-shodhana", "counts": "2:2", "rounds": %d, "closing": []}]}`
 	require.NoError(t, th.program.Post("/api/plans", `{"document": `+fmt.Sprintf(document, 20)+`}`, &plan))
@@ -82,7 +82,7 @@ func TestTheSoundThatGoesHome(t *testing.T) {
 	page := th.page(fmt.Sprintf("/plan/%d/home", plan.ID))
 	th.click(page, ".given button", "^Sound$")
 	for _, off := range []string{"#heard-tones", "#heard-calls"} {
-		page.MustElement(off).MustEval("() => this.click()")
+		th.tap(page, off, "")
 	}
 	th.accessible(page, "sound of a home practice")
 
@@ -106,7 +106,7 @@ func TestTheSoundThatGoesHome(t *testing.T) {
 		}
 	}
 
-	page.MustElement("#soundform").MustSelect("WAV: exact, for working on it")
+	th.pick(page, "#soundform", "WAV: exact, for working on it")
 	decoder := wav.NewDecoder(bytes.NewReader(saved(t, th, page)))
 	buffer, err := decoder.FullPCMBuffer()
 	require.NoError(t, err)
@@ -132,7 +132,7 @@ func TestTheSoundThatGoesHome(t *testing.T) {
 	assert.Less(t, 2*loudness(due[1]), loudness(due[middle]), "the beginning is softer")
 	assert.Less(t, 2*loudness(due[len(due)-2]), loudness(due[middle]), "and the end")
 
-	page.MustElement("#soundform").MustSelect("MP3: small, for a message")
+	th.pick(page, "#soundform", "MP3: small, for a message")
 	small := saved(t, th, page)
 	assert.Less(t, 8*len(small), len(buffer.Data)*2, "an eighth of the samples")
 	stream, err := mp3.NewDecoder(bytes.NewReader(small))

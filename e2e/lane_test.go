@@ -5,7 +5,6 @@ import (
 	"strings"
 	"testing"
 
-	"github.com/go-rod/rod"
 	"github.com/go-rod/rod/lib/input"
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -19,11 +18,12 @@ import (
 // Three screens beside each other, the lead screen, a phone on the main lane and one on the gentle lane, each show what the
 // sheets of the two lanes say at the same moment, through what is adjusted.
 func TestTwoLanesInTheSameTime(t *testing.T) {
-	th := open(t)
+	th := openAt(t, 8)
+	defer th.recovered()
 	var settings contract.Settings
 	require.NoError(t, th.program.Put("/api/settings", `{"schools": {}, "language": "en", "own_words": {}, "care_read": true, "ask_after": true}`, &settings))
 	var plan contract.Plan
-	require.NoError(t, th.program.Post("/api/plans/import", `{"text": "# Mixed\ntempo 60\nalternate nostril 4:4:8 x60 no lead-in\n"}`, &plan))
+	require.NoError(t, th.program.Post("/api/plans/import", `{"text": "# Mixed\ntempo 60\nalternate nostril 4:4:8 x160 no lead-in\n"}`, &plan))
 	var score contract.Score
 	require.NoError(t, th.program.Lead(plan.ID, &score))
 	lead := th.page(fmt.Sprintf("/lead/%d", score.ClassID))
@@ -33,17 +33,17 @@ func TestTwoLanesInTheSameTime(t *testing.T) {
 	main, gentle := th.phone("/room/"+code.Code), th.phone("/room/"+code.Code)
 	th.see(main, `[data-testid="word"]`, ".")
 	th.see(gentle, `[data-testid="word"]`, ".")
-	assert.Zero(t, lead.MustEval(`() => document.querySelectorAll(".laneline").length`).Int())
+	assert.Zero(t, th.eval(lead, `() => document.querySelectorAll(".laneline").length`).Int())
 
 	p := storedPlan(t, th, plan.ID)
 	var script []string
-	tried := 0
+	tried, revision := 0, 0
 	adjust := func(press string) {
 		t.Helper()
 		var done contract.Adjusted
 		require.NoError(t, th.program.Post(fmt.Sprintf("/api/classes/%d/adjustments", score.ClassID), fmt.Sprintf(`{"key": "%d", %s}`, len(script), press), &done))
 		require.Empty(t, done.Answer.Refused, press)
-		script = append(script, fmt.Sprintf(`{"at_ms": %d, %s}`, done.Answer.AtMS, strings.Replace(press, `"beside":`, `"to":`, 1)))
+		script, revision = append(script, fmt.Sprintf(`{"at_ms": %d, %s}`, done.Answer.AtMS, strings.Replace(press, `"beside":`, `"to":`, 1))), done.Score.Revision
 	}
 	agree := func() {
 		t.Helper()
@@ -51,21 +51,21 @@ func TestTwoLanesInTheSameTime(t *testing.T) {
 		require.NoError(t, err)
 		tl, _ := pace.Replay(p, adjustments)
 		th.until(lead, `document.querySelectorAll(".laneline").length === 1`)
-		showsTheTrueCount(t, tl, score.StartedMS, lead, main)
+		th.showsTheTrueCount(tl, score.StartedMS, revision, lead, main)
 		lane := tl.Lane(p)
 		for i := range lane.Rows {
 			if lane.Rows[i].Phase == breath.Free { // what is left over of a round has no count
 				lane.Rows[i].Stage = pace.Pause
 			}
 		}
-		showsTheTrueCount(t, lane, score.StartedMS, gentle)
+		th.showsTheTrueCount(lane, score.StartedMS, revision, gentle)
 	}
 	// What a screen plays stays the same piece of the page as lanes come and go: with it the sound would go.
-	main.MustEval(`() => { document.querySelector(".sounding").dataset.kept = "yes" }`)
+	th.eval(main, `() => { document.querySelector(".sounding").dataset.kept = "yes" }`)
 	adjust(`"do": "beside", "beside": "4:4"`)
 	th.click(gentle, ".lanes button", "shorter breath 4:4")
 	th.see(main, ".lanes button", "4:4:8")
-	assert.Equal(t, "yes", main.MustEval(`() => document.querySelector(".sounding").dataset.kept ?? "no"`).Str())
+	assert.Equal(t, "yes", th.eval(main, `() => document.querySelector(".sounding").dataset.kept ?? "no"`).Str())
 	agree()
 	// Through everything that a room can need; a hold is let go while there is one.
 	adjust(`"do": "tempo", "to": 50`)
@@ -74,6 +74,7 @@ func TestTwoLanesInTheSameTime(t *testing.T) {
 		var done contract.Adjusted
 		require.NoError(t, th.program.Post(fmt.Sprintf("/api/classes/%d/adjustments", score.ClassID), fmt.Sprintf(`{"key": "release %d", "do": "release"}`, tried), &done))
 		tried++
+		revision = done.Score.Revision
 		if held = done.Answer.Refused == ""; held {
 			script = append(script, fmt.Sprintf(`{"at_ms": %d, "do": "release"}`, done.Answer.AtMS))
 		}
@@ -84,7 +85,7 @@ func TestTwoLanesInTheSameTime(t *testing.T) {
 		agree()
 	}
 	adjust(`"do": "pause"`)
-	for _, page := range []*rod.Page{lead, main, gentle} {
+	for _, page := range []*screen{lead, main, gentle} {
 		th.see(page, `[data-testid="word"]`, "natural breath")
 	}
 	adjust(`"do": "resume"`)
@@ -103,7 +104,7 @@ func TestTwoLanesInTheSameTime(t *testing.T) {
 	// It ends after the round; the record tells both lanes, and what those on the phones say, as they say it.
 	adjust(`"do": "last-round"`)
 	th.see(lead, ".over h2", "The class has ended")
-	for phone, how := range map[*rod.Page]string{main: "^right$", gentle: "too much"} {
+	for phone, how := range map[*screen]string{main: "^right$", gentle: "too much"} {
 		th.click(phone, ".asking .ways button", how)
 		th.see(phone, "[role=status]", "It is counted")
 	}
@@ -114,7 +115,7 @@ func TestTwoLanesInTheSameTime(t *testing.T) {
 	th.see(record, "table.record", `beside from .*: a breath of 4:4, \d+ breaths? at`)
 	th.click(wall, ".asking .ways button", "^easy$")
 	th.see(record, ".told", "3 of at most 3 answered")
-	require.NoError(t, gentle.Reload())
+	th.reload(gentle)
 	th.see(gentle, ".quietly h1", ".")
-	assert.Zero(t, gentle.MustEval(`() => document.querySelectorAll(".asking").length`).Int(), "once from each phone")
+	assert.Zero(t, th.eval(gentle, `() => document.querySelectorAll(".asking").length`).Int(), "once from each phone")
 }

@@ -5,8 +5,6 @@ import (
 	"strings"
 	"testing"
 
-	"github.com/go-rod/rod"
-	"github.com/go-rod/rod/lib/proto"
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
@@ -71,14 +69,19 @@ const misplaced = `() => {
 	return [...new Set(wrong)].slice(0, 6).join("; ");
 }`
 
+// settles is how long a screen may take to be drawn, measured and drawn again after a change of size.
+const settles = patience / 4
+
 var sizes = [][2]int{{360, 640}, {390, 844}, {768, 1024}, {1280, 720}, {1920, 1080}, {3840, 2160}}
 
 // On every screen, from a small phone to a large wall, nothing of what is led by is cut, covered or wrapped over something
 // else, and the number in the room is at least a fifth of the screen's height (interface.md).
 func TestTheStageFitsEveryScreen(t *testing.T) {
 	th := open(t)
+	defer th.recovered()
 	var code contract.RoomCode
 	require.NoError(t, th.program.Get("/api/room", &code))
+	lead, room := th.page("/api/clock"), th.page("/api/clock")
 	line := `"lines": [{"text": "Fill from below, as water fills a jar, and let the ribs open to both sides like the pages of a book.", "who": "all"}]`
 	for _, passage := range []string{
 		`"type": "practice", "practice": "nadi-shodhana", "counts": "4:16:8", "rounds": 60, "script": "Shoulders low.", ` + line,
@@ -97,25 +100,24 @@ func TestTheStageFitsEveryScreen(t *testing.T) {
 		if !strings.Contains(passage, "talk") && !strings.Contains(passage, "free") {
 			passage += `, "lead_in": 0`
 		}
-		_, score := th.lead("{" + passage + `}, {"type": "practice", "practice": "counted-breath", "rounds": 5}`)
-		for _, path := range []string{fmt.Sprintf("/lead/%d", score.ClassID), "/room/" + code.Code} {
-			page := th.page(path)
+		score := th.begin("{" + passage + `}, {"type": "practice", "practice": "counted-breath", "rounds": 5}`)
+		for path, page := range map[string]*screen{fmt.Sprintf("/lead/%d", score.ClassID): lead, "/room/" + code.Code: room} {
+			th.visit(page, th.at+path)
 			th.see(page, `[data-testid="word"]`, ".")
 			for _, size := range sizes {
-				require.NoError(t, proto.EmulationSetDeviceMetricsOverride{Width: size[0], Height: size[1], DeviceScaleFactor: 1}.Call(page))
+				th.resize(page, size[0], size[1])
 				th.until(page, fmt.Sprintf(`innerWidth === %d && document.fonts.status === "loaded"`, size[0]))
 				// A change of size is drawn, measured and drawn again.
-				if err := page.Timeout(patience / 30).Wait(rod.Eval(`() => (` + misplaced + `)() === ""`)); err != nil {
-					assert.Empty(t, page.MustEval(misplaced).Str(), "%s at %v: %s", path, size, passage)
+				if !th.holds(page, settles, `(`+misplaced+`)() === ""`) {
+					assert.Empty(t, th.eval(page, misplaced).Str(), "%s at %v: %s", path, size, passage)
 				}
 				if strings.HasPrefix(path, "/room") && strings.Contains(passage, "nadi-shodhana") && !strings.Contains(passage, "own") {
 					const high = `() => parseFloat(getComputedStyle(document.querySelector(".count")).fontSize) * 0.7 / innerHeight`
-					if err := page.Timeout(patience / 30).Wait(rod.Eval("() => (" + high + ")() >= 0.2")); err != nil {
-						assert.GreaterOrEqual(t, page.MustEval(high).Num(), 0.2, "%v: the number's share of the screen", size)
+					if !th.holds(page, settles, "("+high+")() >= 0.2") {
+						assert.GreaterOrEqual(t, th.eval(page, high).Num(), 0.2, "%v: the number's share of the screen", size)
 					}
 				}
 			}
-			require.NoError(t, page.Close())
 		}
 	}
 }
@@ -123,6 +125,7 @@ func TestTheStageFitsEveryScreen(t *testing.T) {
 // The running order keeps the passage in progress in view, and says what tells like passages apart.
 func TestTheRunningOrderFollows(t *testing.T) {
 	th := open(t)
+	defer th.recovered()
 	var passages []string
 	for i := range 14 {
 		passages = append(passages, fmt.Sprintf(`{"type": "practice", "practice": "digital-control", "title": "A set with quite a long name, number %d", "rounds": 60, "lead_in": 0, "aperture": {"inhale": "narrow", "exhale": "wide"}}`, i))
@@ -133,5 +136,5 @@ func TestTheRunningOrderFollows(t *testing.T) {
 	}
 	th.see(page, ".orderlist .here", `number 12[^]*set 13 of 14, narrow in`)
 	th.until(page, `(() => { const box = document.querySelector(".orderlist .here").getBoundingClientRect(); return box.top > 0 && box.bottom < innerHeight; })()`)
-	require.Equal(t, 0, page.MustEval(`() => document.querySelector(".orderlist").scrollWidth - document.querySelector(".orderlist").clientWidth`).Int(), "no title is cut")
+	require.Equal(t, 0, th.eval(page, `() => document.querySelector(".orderlist").scrollWidth - document.querySelector(".orderlist").clientWidth`).Int(), "no title is cut")
 }

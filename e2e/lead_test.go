@@ -5,6 +5,7 @@ import (
 	"net/http"
 	"regexp"
 	"testing"
+	"time"
 
 	"github.com/go-rod/rod"
 	"github.com/go-rod/rod/lib/input"
@@ -16,13 +17,19 @@ import (
 	"vastlantern/studio/contract"
 )
 
-// lead begins a class of the passages, with a slot of ten minutes, and opens its lead screen.
-func (th *theater) lead(passages string) (*rod.Page, contract.Score) {
+// begin begins a class of the passages, with a slot of 40 minutes.
+func (th *theater) begin(passages string) (score contract.Score) {
 	th.Helper()
 	var plan contract.Plan
 	require.NoError(th, th.program.Post("/api/plans", fmt.Sprintf(`{"document": {"format": "vast-lantern-plan", "version": 1, "title": "By keys", "tempo": 60, "slot_min": 40, "passages": [%s]}}`, passages), &plan))
-	var score contract.Score
 	require.NoError(th, th.program.Lead(plan.ID, &score))
+	return score
+}
+
+// lead begins such a class and opens its lead screen.
+func (th *theater) lead(passages string) (*screen, contract.Score) {
+	th.Helper()
+	score := th.begin(passages)
 	page := th.page(fmt.Sprintf("/lead/%d", score.ClassID))
 	th.see(page, `[data-testid="word"]`, ".")
 	return page, score
@@ -53,7 +60,17 @@ func eachAdjustmentByItsKey(t *testing.T, th *theater) {
 	press("40 rounds instead of 41", input.KeyA)
 	press("undone: rounds", input.KeyZ)
 	th.see(page, `[data-testid="word"]`, "hold")
-	press("hold released", input.KeyE)
+	refused := 0
+	for released := false; !released; { // a hold of 48 counts lasts twelve seconds
+		th.see(page, `[data-testid="word"]`, "hold")
+		th.note(page, ".answer")
+		th.press(page, input.KeyE)
+		th.until(page, `window.noted.some((shown) => /hold released|not now/.test(shown))`)
+		if released = th.eval(page, `() => window.noted.some((shown) => shown.includes("hold released"))`).Bool(); !released {
+			refused++
+		}
+		presses++
+	}
 	press("the round starts over", input.KeyR)
 	press("no holds from here on", input.KeyG)
 	th.see(page, "button.key", "Holds back")
@@ -69,12 +86,13 @@ func eachAdjustmentByItsKey(t *testing.T, th *theater) {
 	th.closed(page)
 	presses++
 	press(`last round: \d+ in all`, input.KeyD)
-	press("next passage", input.KeyV, input.KeyV)
+	th.twice(page, input.KeyV, `document.querySelector(".answer")?.innerText.includes("next passage")`)
+	presses++
 	th.see(page, `[data-testid="word"]`, "out")
 	th.press(page, input.Digit4)
 	th.open(page, "Strokes")
-	th.press(page, input.Digit9, input.Digit0, input.Enter)
-	th.see(page, ".answer", "90 strokes instead of 200")
+	th.press(page, input.Digit1, input.Digit9, input.Digit0, input.Enter)
+	th.see(page, ".answer", "190 strokes instead of 200")
 	th.closed(page)
 	presses++
 	press("enough: the round ends with this stroke", input.KeyE)
@@ -87,7 +105,7 @@ func eachAdjustmentByItsKey(t *testing.T, th *theater) {
 	presses++
 	th.press(page, input.KeyB)
 	th.open(page, "Note")
-	require.NoError(t, page.Wait(rod.Eval(`() => document.activeElement.tagName === "INPUT"`)))
+	th.until(page, `document.activeElement.tagName === "INPUT"`)
 	th.press(page, input.KeyS, input.KeyA, input.KeyI, input.KeyD, input.Space, input.KeyR, input.KeyX, input.KeyX, input.Digit3) // no live key fires here
 	th.press(page, input.Enter)
 	th.see(page, ".answer", "noted: said rxx3")
@@ -101,40 +119,43 @@ func eachAdjustmentByItsKey(t *testing.T, th *theater) {
 	require.NoError(t, th.program.Get(fmt.Sprintf("/api/classes/%d/record", score.ClassID), &record))
 	assert.Len(t, record.Marks, presses+1)
 	for _, mark := range record.Marks {
-		assert.Empty(t, mark.Answer.Refused, mark.Answer.Do)
+		if mark.Answer.Refused != "" {
+			assert.EqualValues(t, "release", mark.Answer.Do)
+			refused--
+		}
 	}
+	assert.Zero(t, refused)
 }
 
 // After a gap the teacher is asked, once, and either answer holds.
 func TestAfterAGapTheTeacherIsAsked(t *testing.T) {
-	onBothAddresses(t, afterAGapTheTeacherIsAsked)
+	onBothAddressesAt(t, 5, afterAGapTheTeacherIsAsked) // what is away for 8 s, in real time, is asked
 }
 
 func afterAGapTheTeacherIsAsked(t *testing.T, th *theater) {
 	page, score := th.lead(`{"type": "practice", "practice": "counted-breath", "counts": "20:20", "rounds": 100, "lead_in": 3}`)
 	th.see(page, ".aside", `round ([2-9]|\d\d) of`)
-	address := page.MustInfo().URL
+	address := th.address(page)
 	away := func(seconds float64) {
 		t.Helper()
-		for began, now := th.clock(), th.clock(); now < began+seconds*1000; now = th.clock() {
-			require.NoError(t, page.GetContext().Err())
-		}
+		began := th.clock()
+		th.asked("the clock goes on", func() bool { return th.clock() >= began+seconds*1000 })
 	}
 
-	require.NoError(t, page.Navigate("about:blank")) // as if the browser had ended
-	away(60)
-	require.NoError(t, page.Navigate(address))
+	th.visit(page, "about:blank") // as if the browser had ended
+	away(50)
+	th.visit(page, address)
 	th.see(page, "#pad-title", `This screen was away for (0:5|[1-9]\d*:)`)
-	lost := regexp.MustCompile(`round \d+`).FindString(th.see(page, ".gap", `was at\s*Counted breath, round`).MustText())
+	lost := regexp.MustCompile(`round \d+`).FindString(th.read(page, ".gap", `was at\s*Counted breath, round`))
 	th.see(page, ".pad button", "Repeat what was missed")
 	th.press(page, input.KeyR)
 	th.closed(page)
 	th.see(page, ".where", lost+" of")
 	th.see(page, ".answer", "resumed")
 
-	require.NoError(t, proto.PageSetWebLifecycleState{State: proto.PageSetWebLifecycleStateStateFrozen}.Call(page)) // a lid that is closed
-	away(60)
-	require.NoError(t, proto.PageSetWebLifecycleState{State: proto.PageSetWebLifecycleStateStateActive}.Call(page))
+	require.NoError(t, proto.PageSetWebLifecycleState{State: proto.PageSetWebLifecycleStateStateFrozen}.Call(page.tab)) // a lid that is closed
+	away(50)
+	require.NoError(t, proto.PageSetWebLifecycleState{State: proto.PageSetWebLifecycleStateStateActive}.Call(page.tab))
 	th.see(page, "#pad-title", "This screen was away")
 	th.press(page, input.KeyF)
 	th.closed(page)
@@ -143,9 +164,17 @@ func afterAGapTheTeacherIsAsked(t *testing.T, th *theater) {
 	require.Len(t, record.Marks, 2, "going on at the clock adjusts nothing")
 	assert.EqualValues(t, "pause", record.Marks[0].Answer.Do)
 
-	require.NoError(t, page.Reload())
-	th.see(page, `[data-testid="word"]`, ".")
-	assert.Empty(t, page.MustElements(".pad"), "a page that is loaded again is back at once")
+	for quick := false; !quick; {
+		began := time.Now()
+		th.reload(page)
+		th.see(page, `[data-testid="word"]`, ".")
+		if quick = time.Since(began) < 7*time.Second; quick {
+			assert.Zero(t, th.count(page, ".pad"), "a page that is loaded again is back at once")
+		} else if th.count(page, ".pad") > 0 { // on a machine that is so busy it was away
+			th.press(page, input.KeyF)
+			th.closed(page)
+		}
+	}
 }
 
 // clock is the time on the application's clock.
@@ -160,21 +189,22 @@ func (th *theater) clock() float64 {
 // the count goes on behind the door.
 func TestASecondDeviceSignsInAndLeads(t *testing.T) {
 	th := open(t)
+	defer th.recovered()
 	_, score := th.lead(held)
 	th.program.Kill()
 	require.NoError(t, stage.SetPasscode(th.data, "warm lamp oil"))
 	th.start("0", "--lan")
 	path := fmt.Sprintf("/lead/%d", score.ClassID)
-	come := func(page *rod.Page, passcode, device string) {
+	come := func(page *screen, passcode, device string) {
 		t.Helper()
-		page.MustElement("#passcode").MustSelectAllText().MustInput(passcode)
-		page.MustElement("#device").MustSelectAllText().MustInput(device)
+		th.fill(page, "#passcode", passcode)
+		th.fill(page, "#device", device)
 		th.press(page, input.Enter)
 	}
 	laptop, phone := th.page(path), th.page(path)
 	come(laptop, "warm lamp", "laptop")
 	th.see(laptop, ".alert", "not the passcode")
-	assert.Empty(t, laptop.MustElements(".leading"), "nothing of the class is seen outside")
+	assert.Zero(t, th.count(laptop, ".leading"), "nothing of the class is seen outside")
 	come(laptop, "warm lamp oil", "laptop")
 	come(phone, "warm lamp oil", "phone")
 	th.see(laptop, `[data-testid="word"]`, ".")
@@ -185,10 +215,10 @@ func TestASecondDeviceSignsInAndLeads(t *testing.T) {
 	th.see(laptop, ".answer", "41 rounds instead of 40 · phone")
 	th.see(laptop, ".aside", "of 41")
 
-	phone.MustEval(`() => fetch("/api/session", { method: "DELETE", headers: { "Content-Type": "application/json" }, body: "{}" }).then(() => true)`)
+	th.eval(phone, `() => fetch("/api/session", { method: "DELETE", headers: { "Content-Type": "application/json" }, body: "{}" }).then(() => true)`)
 	th.press(phone, input.KeyS)
 	th.open(phone, "Vast Lantern")
-	assert.NotEmpty(t, phone.MustElements(`.leading [data-testid="word"]`), "the count goes on behind the door")
+	assert.NotZero(t, th.count(phone, `.leading [data-testid="word"]`), "the count goes on behind the door")
 	come(phone, "warm lamp oil", "phone")
 	th.closed(phone)
 	th.press(phone, input.KeyS)
@@ -202,13 +232,14 @@ func TestASecondDeviceSignsInAndLeads(t *testing.T) {
 // An answer that was asked for before the sign-in and comes after it does not shut the door again.
 func TestALateAnswerKeepsNobodyOut(t *testing.T) {
 	th := open(t)
+	defer th.recovered()
 	th.program.Kill()
 	require.NoError(t, stage.SetPasscode(th.data, "warm lamp oil"))
 	th.start("0", "--lan")
 	page := th.page("/")
 	th.open(page, "Vast Lantern")
 	asked, answer := make(chan bool), make(chan bool)
-	router := page.HijackRequests()
+	router := page.tab.HijackRequests()
 	require.NoError(t, router.Add("*/api/session", "", func(h *rod.Hijack) {
 		if h.Request.Method() != http.MethodGet {
 			h.ContinueRequest(&proto.FetchContinueRequest{})
@@ -220,16 +251,16 @@ func TestALateAnswerKeepsNobodyOut(t *testing.T) {
 	}))
 	go router.Run()
 	defer func() { assert.NoError(t, router.Stop()) }()
-	page.MustEval(`() => { window.dispatchEvent(new Event("lantern:signed-out")) }`)
+	th.eval(page, `() => { window.dispatchEvent(new Event("lantern:signed-out")) }`)
 	<-asked
-	page.MustElement("#passcode").MustInput("warm lamp oil")
+	th.write(page, "#passcode", "warm lamp oil")
 	th.press(page, input.Enter)
 	th.closed(page)
 	const came = `performance.getEntriesByType("resource").filter((one) => one.name.endsWith("/api/session")).length`
-	before := page.MustEval("() => " + came).Int()
+	before := th.eval(page, "() => "+came).Int()
 	close(answer)
 	th.until(page, fmt.Sprintf("%s > %d", came, before))
-	page.MustEval(`async () => { for (let i = 0; i < 10; i++) await new Promise(requestAnimationFrame) }`)
+	th.eval(page, `async () => { for (let i = 0; i < 10; i++) await new Promise(requestAnimationFrame) }`)
 	th.closed(page)
 	th.see(page, "h1", ".")
 }

@@ -3,6 +3,7 @@ package e2e
 import (
 	"fmt"
 	"os"
+	"runtime/debug"
 	"testing"
 
 	"vastlantern/e2e/stage"
@@ -14,5 +15,10 @@ func TestMain(m *testing.M) {
 		fmt.Println("skipped:", err)
 		return
 	}
-	os.Exit(m.Run())
+	code := m.Run()
+	closeSharedBrowser()
+	os.Exit(code)
 }
+
+// stack is where a panic came from.
+func stack() []byte { return debug.Stack() }

@@ -38,9 +38,8 @@ func whatIsSeenInTheRoom(t *testing.T, th *theater) {
 	th.see(page, ".answer", "counts 4:8:8 to 4:6:8")
 
 	th.press(page, input.Digit4)
-	fields := page.MustElements(".fourcounts input")
-	require.Len(t, fields, 4)
-	fields[2].MustSelectAllText().MustInput("7")
+	th.until(page, `document.querySelectorAll(".fourcounts input").length === 4`)
+	th.fill(page, ".fourcounts :nth-child(3) input, .fourcounts input:nth-of-type(3)", "7")
 	th.press(page, input.Enter)
 	th.see(page, ".answer", "counts 4:6:8 to 4:6:7 from the next round")
 	th.press(page, input.KeyZ)
@@ -49,9 +48,11 @@ func whatIsSeenInTheRoom(t *testing.T, th *theater) {
 	th.press(page, input.Digit2)
 	th.see(page, ".proposal", "two taps or more")
 	th.press(page, input.Digit2, input.Digit2, input.Digit2, input.Digit2, input.Digit2)
-	tempo := regexp.MustCompile(`\d+`).FindString(th.see(page, ".proposal", `^tempo \d+, one count in`).MustText())
+	th.note(page, ".proposal") // which follows each tap
+	th.see(page, ".proposal", `^tempo \d+, one count in`)
 	th.press(page, input.KeyF)
-	th.see(page, ".answer", "faster: "+tempo)
+	tempo := regexp.MustCompile(`\d+`).FindString(th.read(page, ".answer", `faster: \d+`))
+	th.noted(page, "tempo "+tempo+", one count in")
 
 	th.press(page, input.Digit3)
 	th.see(page, ".answer", "on time")
@@ -96,10 +97,10 @@ func theRoomFollowsTheClass(t *testing.T, th *theater) {
 	tl := pace.Sheet(storedPlan(t, th, stored.ID))
 	th.see(lead, `[data-testid="word"]`, "inhale|exhale")
 	th.see(room, `[data-testid="word"]`, "inhale|exhale")
-	showsTheTrueCount(t, tl, score.StartedMS, lead, room)
+	th.showsTheTrueCount(tl, score.StartedMS, 0, lead, room)
 	late := th.page("/room/" + strings.ToLower(code.Code))
 	th.see(late, `[data-testid="word"]`, "inhale|exhale")
-	showsTheTrueCount(t, tl, score.StartedMS, late)
+	th.showsTheTrueCount(tl, score.StartedMS, 0, late)
 
 	th.press(lead, input.Space)
 	th.see(room, `[data-testid="word"]`, "natural breath")

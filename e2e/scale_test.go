@@ -20,7 +20,7 @@ func TestTheRoomBehindAProxyThatTellsItsScreens(t *testing.T) {
 	require.NoError(t, err)
 	proxy, err := stage.NewProxy(t.TempDir(), address)
 	require.NoError(t, err)
-	th := openWith(t, func(th *theater) {
+	th := openWith(t, clockRate, func(th *theater) {
 		require.NoError(t, stage.SetPasscode(th.data, passcode))
 		_, port, err := net.SplitHostPort(address)
 		require.NoError(t, err)
@@ -30,6 +30,7 @@ func TestTheRoomBehindAProxyThatTellsItsScreens(t *testing.T) {
 		th.at, th.program.URL = proxy.URL, proxy.URL // the teacher too comes by way of it
 		require.NoError(t, th.program.SignIn(passcode, "laptop"))
 	})
+	defer th.recovered()
 	var settings contract.Settings
 	require.NoError(t, th.program.Put("/api/settings", `{"schools": {}, "language": "en", "own_words": {}, "care_read": true, "ask_after": true}`, &settings))
 	var code contract.RoomCode

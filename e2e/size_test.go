@@ -18,19 +18,20 @@ import (
 // of scripts, styles, fonts and drawings. So does the teacher's first view.
 func TestWhatAPageLoads(t *testing.T) {
 	th := open(t)
+	defer th.recovered()
 	var code contract.RoomCode
 	require.NoError(t, th.program.Get("/api/room", &code))
-	_, _ = th.lead(held)
+	th.begin(held)
 	for _, c := range []struct {
 		path, ready string
 		most        float64
 	}{{"/room/" + code.Code, "[data-testid=word]", 120_000}, {"/", "h1", 220_000}} {
 		page := th.page("/api/clock") // of the same origin, with nothing of the application in it
-		require.NoError(t, proto.NetworkEnable{}.Call(page))
-		require.NoError(t, proto.NetworkSetCacheDisabled{CacheDisabled: true}.Call(page))
+		require.NoError(t, proto.NetworkEnable{}.Call(page.tab))
+		require.NoError(t, proto.NetworkSetCacheDisabled{CacheDisabled: true}.Call(page.tab))
 		var mutex sync.Mutex
 		addresses, loaded := map[proto.NetworkRequestID]string{}, map[string]float64{}
-		wait := page.EachEvent(func(e *proto.NetworkRequestWillBeSent) {
+		wait := page.tab.EachEvent(func(e *proto.NetworkRequestWillBeSent) {
 			mutex.Lock()
 			defer mutex.Unlock()
 			addresses[e.RequestID] = e.Request.URL
@@ -42,7 +43,7 @@ func TestWhatAPageLoads(t *testing.T) {
 			}
 		})
 		go wait()
-		require.NoError(t, page.Navigate(th.at+c.path))
+		th.visit(page, th.at+c.path)
 		th.see(page, c.ready, ".")
 		// A font is asked for when a text needs it, which is a moment after the text is there.
 		th.until(page, `document.fonts.check("700 20px 'Atkinson Hyperlegible'") && [...document.fonts].every((font) => font.status !== "loading")`)

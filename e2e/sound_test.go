@@ -9,7 +9,6 @@ import (
 	"strings"
 	"testing"
 
-	"github.com/go-rod/rod"
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
@@ -50,11 +49,9 @@ type heard struct {
 // unpacked is a score as the views of a page have it.
 type unpacked contract.Score
 
-func listen(t *testing.T, page *rod.Page, score contract.Score, channel map[string]bool) (h heard) {
+func listen(t *testing.T, th *theater, page *screen, score contract.Score, channel map[string]bool) (h heard) {
 	t.Helper()
-	result, err := page.Eval(rendered, unpacked(score), channel)
-	require.NoError(t, err)
-	require.NoError(t, json.Unmarshal([]byte(result.Value.Str()), &h))
+	require.NoError(t, json.Unmarshal([]byte(th.eval(page, rendered, unpacked(score), channel).Str()), &h))
 	return h
 }
 
@@ -62,6 +59,7 @@ func listen(t *testing.T, page *rod.Page, score contract.Score, channel map[stri
 // nostril changes after the phase.
 func TestSoundIsScheduledAsTheTimelineSays(t *testing.T) {
 	th := open(t)
+	defer th.recovered()
 	var plan contract.Plan
 	require.NoError(t, th.program.Post("/api/plans", `{"document": {"format": "vast-lantern-plan", "version": 1, "tempo": 53, "passages": [
 		{"type": "practice", "practice": "nadi-shodhana", "counts": "2:2", "rounds": 40, "lead_in": 0}]}}`, &plan))
@@ -70,7 +68,7 @@ func TestSoundIsScheduledAsTheTimelineSays(t *testing.T) {
 	page := th.page(fmt.Sprintf("/lead/%d", score.ClassID))
 	th.see(page, `[data-testid="word"]`, "inhale|exhale")
 
-	got := listen(t, page, score, map[string]bool{"mono": false, "swap": false})
+	got := listen(t, th, page, score, map[string]bool{"mono": false, "swap": false})
 	var onsets []float64
 	var sides []string
 	for _, row := range pace.Sheet(storedPlan(t, th, plan.ID)).Rows {
@@ -88,14 +86,14 @@ func TestSoundIsScheduledAsTheTimelineSays(t *testing.T) {
 	}
 	assert.Equal(t, sides, got.Sides)
 
-	swapped := listen(t, page, score, map[string]bool{"mono": false, "swap": true})
+	swapped := listen(t, th, page, score, map[string]bool{"mono": false, "swap": true})
 	assert.Equal(t, "right", swapped.Sides[0], "speakers that face the class")
-	mono := listen(t, page, score, map[string]bool{"mono": true, "swap": false})
+	mono := listen(t, th, page, score, map[string]bool{"mono": true, "swap": false})
 	assert.Equal(t, "both", mono.Sides[0])
 
-	th.see(page, `button[aria-label="Sound"]`, "^").MustEval("() => this.click()")
+	th.tap(page, `button[aria-label="Sound"]`, "^")
 	th.flip(page, "#sound-on")
-	th.see(page, "button", "Test left").MustEval("() => { if (this.disabled) throw new Error('still silent') }")
+	assert.False(t, th.act(page, "button", "Test left", "(e) => e.disabled").Bool(), "still silent")
 }
 
 // called renders the signs of a class offline, and returns when each begins, in milliseconds.
@@ -121,6 +119,7 @@ const called = `async (score) => {
 // seconds, and that the slot is nearly over; in one ear, if wanted.
 func TestTheCallsAreHeardWhenTheCuesHaveThem(t *testing.T) {
 	th := open(t)
+	defer th.recovered()
 	var plan contract.Plan
 	require.NoError(t, th.program.Post("/api/plans", `{"document": {"format": "vast-lantern-plan", "version": 1, "tempo": 60, "slot_min": 12, "passages": [
 		{"type": "practice", "practice": "counted-breath", "counts": "6:2:12", "rounds": 12, "lead_in": 0},
@@ -148,13 +147,11 @@ func TestTheCallsAreHeardWhenTheCuesHaveThem(t *testing.T) {
 	want = append(want, waits, waits+20_000, 10*60_000)
 	slices.Sort(want)
 
-	result, err := page.Eval(called, unpacked(score))
-	require.NoError(t, err)
 	var got struct {
 		Onsets []float64
 		Other  float64
 	}
-	require.NoError(t, json.Unmarshal([]byte(result.Value.Str()), &got))
+	require.NoError(t, json.Unmarshal([]byte(th.eval(page, called, unpacked(score)).Str()), &got))
 	require.Len(t, got.Onsets, len(want), "%v, not %v", got.Onsets, want)
 	for i := range want {
 		assert.InDelta(t, want[i], got.Onsets[i], 5, "sign %d", i+1)

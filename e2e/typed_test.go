@@ -17,12 +17,14 @@ import (
 // the same text: row by row, and with all that is shown and said.
 func TestEveryKindIsTypedIntoAPlan(t *testing.T) {
 	th := open(t)
+	defer th.recovered()
+	page := th.page("/api/clock")
 	for _, kind := range stage.Kinds {
 		var plan contract.Plan
 		require.NoError(t, th.program.Post("/api/plans", `{"document": {"format": "vast-lantern-plan", "version": 1, "title": "New class", "tempo": 60, "slot_min": 30, "passages": []}}`, &plan))
-		page := th.page(fmt.Sprintf("/plan/%d", plan.ID))
+		th.visit(page, fmt.Sprintf("%s/plan/%d", th.at, plan.ID))
 		th.until(page, `document.activeElement?.id === "add"`)
-		require.NoError(t, page.InsertText(kind.Text)) // several lines at once
+		require.NoError(t, page.tab.InsertText(kind.Text)) // several lines at once
 		lines := strings.Count("\n"+kind.Text, "\n") - strings.Count("\n"+kind.Text, "\n ")
 		th.until(page, fmt.Sprintf(`document.querySelectorAll(".add .would").length === %d && !document.querySelector(".add .wrong")`, lines))
 		th.press(page, input.Enter)
@@ -33,21 +35,21 @@ func TestEveryKindIsTypedIntoAPlan(t *testing.T) {
 		for _, command := range []string{"sheet", "cues"} {
 			assert.Equal(t, lantern(t, wanted, command, "-"), lantern(t, there, command, "-"), kind.Name)
 		}
-		assert.Zero(t, page.MustEval(`() => document.querySelectorAll(".passage .wrong").length`).Int(), kind.Name)
-		require.NoError(t, page.Close())
+		assert.Zero(t, th.eval(page, `() => document.querySelectorAll(".passage .wrong").length`).Int(), kind.Name)
 	}
 }
 
 // What is typed is completed, what is wrong is told at its word with what could be meant, and nothing is lost.
 func TestTheFieldThatAdds(t *testing.T) {
 	th := open(t)
+	defer th.recovered()
 	var plan contract.Plan
 	require.NoError(t, th.program.Post("/api/plans", `{"document": {"format": "vast-lantern-plan", "version": 1, "title": "New class", "passages": []}}`, &plan))
 	page := th.page(fmt.Sprintf("/plan/%d", plan.ID))
 	th.until(page, `document.activeElement?.id === "add"`)
 	type_ := func(text string) {
 		for _, r := range text {
-			require.NoError(t, page.Keyboard.Type(input.Key(r)))
+			require.NoError(t, page.tab.Keyboard.Type(input.Key(r)))
 		}
 	}
 	type_("three rounds of squ")
@@ -69,7 +71,7 @@ func TestTheFieldThatAdds(t *testing.T) {
 	th.until(page, `document.querySelectorAll(".passage").length === 2`)
 	type_("rest 1 minn")
 	th.see(page, ".would, .add .wrong", ".")
-	page.MustElement("#add").MustSelectAllText()
+	require.NoError(t, th.element(page, "#add").SelectAllText())
 	type_("rest 1 min")
 	th.press(page, input.Enter)
 	th.until(page, `document.querySelectorAll(".passage").length === 3`)
@@ -78,28 +80,29 @@ func TestTheFieldThatAdds(t *testing.T) {
 // A passage is changed on the drawing of its round, and its own words stand at their place, by the keyboard alone.
 func TestAPassageIsChangedByTheKeyboard(t *testing.T) {
 	th := open(t)
+	defer th.recovered()
 	var plan contract.Plan
 	require.NoError(t, th.program.Post("/api/plans", `{"document": {"format": "vast-lantern-plan", "version": 1, "title": "Evening", "passages": [
 		{"type": "practice", "practice": "counted-breath", "title": "Square breath", "counts": "4:4:4:4", "rounds": 3}]}}`, &plan))
 	page := th.page(fmt.Sprintf("/plan/%d", plan.ID))
-	th.see(page, `[aria-label="More of Square breath"]`, "more").MustEval("() => this.focus()")
+	th.focus(page, `[aria-label="More of Square breath"]`, "more")
 	th.press(page, input.Enter)
 	th.see(page, ".roundeditor", "inhale 4[^]*hold 4[^]*exhale 4[^]*empty 4")
-	th.see(page, `.planned [aria-label="Change empty, 4"]`, "empty").MustEval("() => this.focus()")
+	th.focus(page, `.planned [aria-label="Change empty, 4"]`, "empty")
 	th.press(page, input.Enter) // goes to its number
 	th.until(page, `document.activeElement.type === "number" && document.activeElement.value === "4"`)
 	th.press(page, input.ArrowDown, input.ArrowDown, input.ArrowDown, input.ArrowDown)
 	th.see(page, ".roundeditor", "inhale 4[^]*hold 4[^]*exhale 4")
 	th.until(page, `document.querySelectorAll(".planned .string").length === 3`)
 	th.until(page, `document.querySelector(".passage .name").value === "Even breath with a hold"`) // it is no square any more
-	page.MustElement(".ownwords").MustFocus()
-	require.NoError(t, page.InsertText("r2 hold: soft jaw"))
+	th.focus(page, ".ownwords", "")
+	require.NoError(t, page.tab.InsertText("r2 hold: soft jaw"))
 	th.see(page, "span", "^Saved$")
 	th.until(page, `document.querySelector(".ownwords").value === "r2 hold: soft jaw"`)
-	require.NoError(t, page.InsertText("\nr2 hodl: soft jaw"))
+	require.NoError(t, page.tab.InsertText("\nr2 hodl: soft jaw"))
 	th.see(page, ".details .invalid-feedback", `line 2: "hodl" is not understood`)
 	for _, lines := range []int{0, 1} { // closed and opened again: what was not understood is there to be mended
-		th.see(page, `[aria-label="More of Even breath with a hold"]`, ".").MustEval("() => this.click()")
+		th.tap(page, `[aria-label="More of Even breath with a hold"]`, ".")
 		th.until(page, fmt.Sprintf(`document.querySelectorAll(".ownwords").length === %d`, lines))
 	}
 	th.see(page, ".details .invalid-feedback", `line 2: "hodl" is not understood`)
@@ -113,6 +116,7 @@ func TestAPassageIsChangedByTheKeyboard(t *testing.T) {
 // From an empty start to leading a first class, with the keys that it takes: well within a minute.
 func TestTheFirstTenMinutes(t *testing.T) {
 	th := open(t)
+	defer th.recovered()
 	page := th.page("/")
 	th.see(page, "h1", "Welcome")
 	th.until(page, `document.activeElement?.innerText.includes("sample class")`)

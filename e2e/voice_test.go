@@ -11,7 +11,6 @@ import (
 	"testing"
 
 	"github.com/go-audio/wav"
-	"github.com/go-rod/rod"
 	"github.com/go-rod/rod/lib/input"
 	"github.com/go-rod/rod/lib/proto"
 	"github.com/stretchr/testify/assert"
@@ -57,23 +56,24 @@ func (th *theater) speaks(t *testing.T, texts ...string) {
 // A teacher records words by the microphone and from files, hears them, takes one back, and the voice speaks.
 func TestATeacherRecordsTheWords(t *testing.T) {
 	th := open(t)
+	defer th.recovered()
 	page := th.page("/voices")
 	th.see(page, "h2", "Begin with yours")
-	page.MustElement("#whose-voice").MustInput("Ilse")
+	th.write(page, "#whose-voice", "Ilse")
 	th.press(page, input.Enter)
 	th.see(page, ".onebyone .say", "^inhale$")
 	th.accessible(page, "recording a voice")
-	page.MustElement("h1").MustClick() // away from the field
+	th.click(page, "h1", "") // away from the field
 	th.press(page, input.Space)
 	th.see(page, ".onebyone button", "Stop")
 	// The microphone that the browser makes up beeps: two beeps are heard to their end.
-	page.MustWait(`() => {
+	th.until(page, `(() => {
 		const level = document.querySelector(".onebyone [role=progressbar]").ariaValueNow;
 		const heard = (window.heard ??= { beeps: 0, beeping: false });
 		if (level > 5 && !heard.beeping) heard.beeps++;
 		heard.beeping = level > 1;
 		return heard.beeps >= 2 && !heard.beeping;
-	}`)
+	})()`)
 	th.press(page, input.Space)
 	th.see(page, ".onebyone .say", "^exhale$")
 	th.see(page, ".voicewords li", `inhale\s*\d\.\d s`)
@@ -89,13 +89,13 @@ func TestATeacherRecordsTheWords(t *testing.T) {
 		files = append(files, filepath.Join(folder, name))
 		require.NoError(t, os.WriteFile(files[len(files)-1], sound, 0o600))
 	}
-	require.NoError(t, page.MustElement("#voice-files").SetFiles(files))
+	require.NoError(t, th.element(page, "#voice-files").SetFiles(files))
 	th.see(page, ".voicefiles [role=status]", "2 recordings were taken")
 	th.see(page, ".voicefiles", "nothing was heard in the recording")
 	th.see(page, ".voicefiles", "no sound that this browser reads")
-	page.MustElement(`select[aria-label="The word of mine.wav"]`).MustSelect("half way")
+	th.pick(page, `select[aria-label="The word of mine.wav"]`, "half way")
 	for _, out := range []string{"hold", "one"} {
-		page.MustElement(fmt.Sprintf(`select[aria-label="The word of %s.wav"]`, out)).MustSelect("leave it out")
+		th.pick(page, fmt.Sprintf(`select[aria-label="The word of %s.wav"]`, out), "leave it out")
 	}
 	th.click(page, ".voicefiles button", "Take them")
 	th.see(page, ".voicefiles [role=status]", "One recording was taken")
@@ -105,7 +105,7 @@ func TestATeacherRecordsTheWords(t *testing.T) {
 	require.NoError(t, th.program.Get("/api/voices/1", &sheet))
 	assert.Equal(t, 4, sheet.Voice.Recorded)
 	assert.True(t, sheet.Voice.Speaks, "the first voice speaks at once")
-	page.MustElement(`button[aria-label="Take back: half way"]`).MustEval("() => this.click()")
+	th.tap(page, `button[aria-label="Take back: half way"]`, "")
 	th.see(page, ".voicewords li", "half way not recorded")
 
 	th.click(page, "button", "Delete this voice")
@@ -118,24 +118,28 @@ func TestATeacherRecordsTheWords(t *testing.T) {
 	assert.Equal(t, 3, sheet.Voice.Recorded)
 }
 
-// listening notes each recording that is played, and when, in ms: the audio clock of a machine without a loudspeaker may stand
-// still for a while, so that what counts is how far ahead of it a recording was put.
+// listening notes each recording that is played, and when it is heard by what the device tells, in ms of the page's clock
+// (Web Audio API, getOutputTimestamp). The audio clock of a machine without a loudspeaker may stand still for a while, so a
+// moment of it alone says nothing; and how late this is asked makes no difference.
 const listening = `(() => {
 	window.heard = [];
 	const start = AudioBufferSourceNode.prototype.start;
 	AudioBufferSourceNode.prototype.start = function (when, offset) {
-		window.heard.push({ when: performance.now() + 1000 * (when - this.context.currentTime), offset });
+		const { contextTime, performanceTime } = this.context.getOutputTimestamp();
+		const now = performance.now(), told = contextTime + (now - performanceTime) / 1000;
+		const heard = contextTime > 0 && Math.abs(told - this.context.currentTime) < 1 ? told : this.context.currentTime;
+		window.heard.push({ when: now + 1000 * (when - heard), offset });
 		return start.call(this, when, offset);
 	};
 })()`
 
 // heardOnCounts waits until so many recordings were played, and sees that each is on a count, so many ms apart. One may be missing:
 // what a busy machine is late with is not said at all.
-func heardOnCounts(t *testing.T, page *rod.Page, count float64) {
+func heardOnCounts(t *testing.T, th *theater, page *screen, count float64) {
 	t.Helper()
-	page.MustWait("() => window.heard.length >= 8")
+	th.until(page, "window.heard.length >= 8")
 	var heard []struct{ When float64 }
-	require.NoError(t, json.Unmarshal([]byte(page.MustEval("() => JSON.stringify(window.heard)").Str()), &heard))
+	require.NoError(t, json.Unmarshal([]byte(th.eval(page, "() => JSON.stringify(window.heard)").Str()), &heard))
 	for i := range heard[1:] { // the first may wait for what is loaded
 		counts := (heard[i+1].When - heard[1].When) / count
 		assert.InDelta(t, math.Round(counts), counts, 0.05, "recording %d", i+2)
@@ -146,6 +150,7 @@ func heardOnCounts(t *testing.T, page *rod.Page, count float64) {
 // The recorded voice speaks where a class is led and in the room, and what it does not say is told beforehand.
 func TestTheRecordedVoiceIsHeardInAClass(t *testing.T) {
 	th := open(t)
+	defer th.recovered()
 	th.speaks(t, "inhale", "exhale", "one", "two", "three")
 	var plan contract.Plan
 	require.NoError(t, th.program.Post("/api/plans", `{"document": {"format": "vast-lantern-plan", "version": 1, "tempo": 20, "passages": [
@@ -164,20 +169,25 @@ func TestTheRecordedVoiceIsHeardInAClass(t *testing.T) {
 			address = "/room/" + code.Code
 		}
 		page := th.page("/help")
-		page.MustEvalOnNewDocument(listening)
-		require.NoError(t, page.Navigate(th.at+address))
+		th.onNewDocument(page, listening)
+		th.visit(page, th.at+address)
 		th.see(page, `[data-testid="word"]`, "inhale|exhale")
-		page.MustElementX(`//button[@aria-label="Sound" or normalize-space()="Sound"]`).MustEval("() => this.click()")
+		if path == "room" {
+			th.tap(page, "button", "Sound")
+		} else {
+			th.tap(page, `button[aria-label="Sound"]`, "")
+		}
 		th.flip(page, "#sound-on")
-		page.MustElement("#voice").MustSelect("words and counts")
+		th.pick(page, "#voice", "words and counts")
 		th.see(page, "body", "Not recorded: .*four")
-		heardOnCounts(t, page, 750) // three seconds of the class, whose clock runs four times as fast
+		heardOnCounts(t, th, page, 750) // three seconds of the class, whose clock runs four times as fast
 	}
 }
 
 // The words are in the sound that goes home, at their milliseconds, and in the page that plays without a network.
 func TestTheRecordedVoiceGoesHome(t *testing.T) {
 	th := open(t)
+	defer th.recovered()
 	th.speaks(t, "inhale", "exhale", "one", "two", "three", "four", "one more the last")
 	var plan contract.Plan
 	require.NoError(t, th.program.Post("/api/plans", `{"document": {"format": "vast-lantern-plan", "version": 1, "tempo": 60, "passages": [
@@ -190,10 +200,10 @@ func TestTheRecordedVoiceGoesHome(t *testing.T) {
 	page := th.page(fmt.Sprintf("/plan/%d/home", plan.ID))
 	th.click(page, ".given button", "^Sound$")
 	for _, off := range []string{"#heard-tones", "#heard-calls", "#heard-ticks"} {
-		page.MustElement(off).MustEval("() => this.click()")
+		th.tap(page, off, "")
 	}
-	page.MustElement("#heard-voice").MustSelect("words and counts")
-	page.MustElement("#soundform").MustSelect("WAV: exact, for working on it")
+	th.pick(page, "#heard-voice", "words and counts")
+	th.pick(page, "#soundform", "WAV: exact, for working on it")
 	decoder := wav.NewDecoder(bytes.NewReader(saved(t, th, page)))
 	buffer, err := decoder.FullPCMBuffer()
 	require.NoError(t, err)
@@ -222,28 +232,28 @@ func TestTheRecordedVoiceGoesHome(t *testing.T) {
 
 	th.click(page, ".modal button", "^$|Close") // of the dialog
 	th.click(page, ".given button", "Page with your voice")
-	page.MustEval(`() => {
+	th.eval(page, `() => {
 		window.made = null;
 		URL.createObjectURL = (blob) => { window.made = blob; return "data:,"; };
 	}`)
 	th.see(page, ".modal", "recordings of Ilse")
 	th.click(page, ".modal button", "Make the page")
 	th.see(page, ".modal [role=status]", "It is made")
-	html := page.MustEval("() => window.made.text()").Str()
+	html := th.eval(page, "() => window.made.text()").Str()
 	assert.Less(t, len(html), 250_000)
 	path := filepath.Join(t.TempDir(), "home.html")
 	require.NoError(t, os.WriteFile(path, []byte(html), 0o600))
 
 	alone := th.page("/help")
-	alone.MustEvalOnNewDocument(listening)
-	require.NoError(t, proto.NetworkEmulateNetworkConditions{Offline: true}.Call(alone))
-	require.NoError(t, alone.Navigate("file://"+path))
+	th.onNewDocument(alone, listening)
+	require.NoError(t, proto.NetworkEmulateNetworkConditions{Offline: true}.Call(alone.tab))
+	th.visit(alone, "file://"+path)
 	th.see(alone, "h1", "Counted breath")
-	alone.MustElement(".choices label:last-child select").MustSelect("tones, and a voice that counts")
+	th.pick(alone, ".choices label:last-child select", "tones, and a voice that counts")
 	th.click(alone, ".keys button", "^Start$")
-	heardOnCounts(t, alone, 1000)
+	heardOnCounts(t, th, alone, 1000)
 	var lead float64
-	require.NoError(t, json.Unmarshal([]byte(alone.MustEval("() => JSON.stringify(window.heard[0].offset)").Str()), &lead))
+	require.NoError(t, json.Unmarshal([]byte(th.eval(alone, "() => JSON.stringify(window.heard[0].offset)").Str()), &lead))
 	assert.Positive(t, lead, "what the encoder puts before is left out")
 	assert.Less(t, lead, 0.1)
 }
@@ -251,11 +261,12 @@ func TestTheRecordedVoiceGoesHome(t *testing.T) {
 // A recording is asked for by its sum alone, also by a room's page; and it never changes.
 func TestARecordingIsKeptByBrowsers(t *testing.T) {
 	th := open(t)
+	defer th.recovered()
 	th.speaks(t, "inhale")
 	var sheet contract.VoiceSheet
 	require.NoError(t, th.program.Get("/api/voices/1", &sheet))
 	page := th.page("/help")
-	got := page.MustEval(`async (sum) => {
+	got := th.eval(page, `async (sum) => {
 		const answer = await fetch("/api/sounds/" + sum);
 		const bytes = new Uint8Array(await answer.arrayBuffer());
 		return answer.headers.get("Cache-Control") + " " + btoa(String.fromCharCode(...bytes.subarray(0, 12)));

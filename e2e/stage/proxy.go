@@ -10,6 +10,7 @@ import (
 	"path/filepath"
 	"runtime"
 	"strings"
+	"sync/atomic"
 	"syscall"
 	"time"
 )
@@ -63,6 +64,7 @@ func NewProxy(folder, upstream string) (*Proxy, error) {
 	}
 	cmd := exec.Command("nginx", "-p", folder, "-c", path, "-e", filepath.Join(folder, "error.log"), "-g", "daemon off;")
 	cmd.Stderr = os.Stderr
+	EndWithParent(cmd)
 	return &Proxy{"http://" + front, "http://" + back + "/publish", cmd}, nil
 }
 
@@ -106,12 +108,20 @@ func (p *Proxy) Processes() []int {
 	return all
 }
 
-// FreeAddress is an address of this machine on which nobody listens.
+// lastPort is the last one that FreeAddress has given, or where it begins to look: a process looks at a place of its own. It gives
+// every second one, since a program with --tls takes the next one too.
+var lastPort = atomic.Int32{}
+
+// FreeAddress is an address of this machine on which nobody listens. Its port lies below those from which the system takes
+// the ports of outgoing connections (from 32768 on), so that a program that ends finds it free when it starts again.
 func FreeAddress() (string, error) {
-	listener, err := net.Listen("tcp", "127.0.0.1:0")
-	if err != nil {
-		return "", err
+	const from, below = 20_000, 32_000
+	lastPort.CompareAndSwap(0, int32(os.Getpid()*97%(below-from)))
+	for range below - from {
+		address := fmt.Sprintf("127.0.0.1:%d", from+int(lastPort.Add(2))%(below-from))
+		if listener, err := net.Listen("tcp", address); err == nil {
+			return address, listener.Close()
+		}
 	}
-	defer listener.Close()
-	return listener.Addr().String(), nil
+	return "", errors.New("no port is free")
 }

@@ -23,12 +23,12 @@ import (
 	"github.com/go-rod/rod/lib/utils"
 
 	"vastlantern/studio/contract"
+	"vastlantern/web/certificates"
 )
 
 // Program is a running lantern.
 type Program struct {
 	URL     string
-	Network string // its address on the local network; empty where it is not open to it, or the machine has none
 	Cookies []*http.Cookie
 	cmd     *exec.Cmd
 }
@@ -53,6 +53,7 @@ func Start(args ...string) (*Program, error) {
 	}
 	cmd := exec.Command(path, args...)
 	cmd.Stderr = os.Stderr
+	EndWithParent(cmd)
 	out, err := cmd.StdoutPipe()
 	if err != nil {
 		return nil, err
@@ -66,8 +67,6 @@ func Start(args ...string) (*Program, error) {
 		switch address := printedAddress.FindString(lines.Text()); {
 		case address != "" && p.URL == "":
 			p.URL = address
-		case address != "" && p.Network == "":
-			p.Network = address
 		case strings.HasPrefix(lines.Text(), "Ctrl-C"): // the last line
 			return p, nil
 		}
@@ -92,6 +91,11 @@ func (p *Program) Kill() {
 		p.cmd.Process.Kill()
 		p.cmd.Wait()
 	}
+}
+
+// Named is the program's address under Name: what another machine would open, but on the loopback interface.
+func (p *Program) Named() string {
+	return "http://" + Name + p.URL[strings.LastIndex(p.URL, ":"):]
 }
 
 // Process is its number.
@@ -174,6 +178,11 @@ type Browser struct {
 	launched *launcher.Launcher
 }
 
+// Name is a host name that the program answers to when it is open to the network. Every browser of the stage finds it on
+// the loopback interface, so a page opened under it is plain http from elsewhere to the browser, which then gives it no
+// secure context, while nothing leaves this machine.
+const Name = certificates.Name
+
 // Open starts Chromium, with flags besides, each NAME or NAME=VALUE.
 func Open(more ...string) (*Browser, error) {
 	l := launcher.New().Bin("/usr/bin/chromium").NoSandbox(true).Leakless(true)
@@ -184,6 +193,7 @@ func Open(more ...string) (*Browser, error) {
 		l.Set(flag)
 	}
 	l.Set("window-size", "1280,800")
+	l.Set("host-resolver-rules", "MAP "+Name+" 127.0.0.1")
 	for _, flag := range more {
 		name, value, _ := strings.Cut(flag, "=")
 		l.Set(flags.Flag(name), value)
@@ -217,19 +227,23 @@ func (b *Browser) Page(url string, width, height int, patience time.Duration, co
 	return Tab(context, url, width, height, patience, cookies...)
 }
 
-// often looks again after 50 to 130 ms. Rod's own rhythm ends at a look a second, which beats with a class of two counts
+// pollInterval looks again after 50 to 130 ms. Rod's own rhythm ends at a look a second, which beats with a class of two counts
 // at 60: what is there for half of each second would never be seen.
-func often() utils.Sleeper {
+func pollInterval() utils.Sleeper {
 	return utils.BackoffSleeper(50*time.Millisecond, 130*time.Millisecond, nil)
 }
 
-// Tab opens an address in a context of a browser: several tabs of one context share what a browser shares.
+// Tab opens an address in a context of a browser: several tabs of one context share what a browser shares. The page can be
+// used for as long as patience, or without a limit where patience is 0 and the caller bounds each wait.
 func Tab(context *rod.Browser, url string, width, height int, patience time.Duration, cookies ...*http.Cookie) (*rod.Page, error) {
 	page, err := context.Page(proto.TargetCreateTarget{URL: "about:blank"})
 	if err != nil {
 		return nil, err
 	}
-	page = page.Timeout(patience).Sleeper(often)
+	page = page.Sleeper(pollInterval)
+	if patience > 0 {
+		page = page.Timeout(patience)
+	}
 	for _, cookie := range cookies {
 		if err := page.SetCookies([]*proto.NetworkCookieParam{{Name: cookie.Name, Value: cookie.Value, URL: url, Path: cookie.Path, HTTPOnly: true}}); err != nil {
 			return nil, err

@@ -48,7 +48,7 @@ function Led({ score, place, phase, passage, shown, sides, lamps, aside }: Parts
   const spoken = lines(shown);
   const roomy = passage.script !== "" ? "worded scripted" : passage.lines_for.length > 0 ? "worded" : "";
   return (
-    <section className={`stage led ${phase.through || "none"} ${roomy}`} aria-label="Now">
+    <section className={`stage led ${phase.through || "none"} ${roomy}`} aria-label="Now" {...read(score, place)}>
       <Where name={passage.name} aside={aside ?? roundOf(phase, passage)} />
       <Saying
         score={score}
@@ -69,7 +69,7 @@ function Talk({ score, place, phase, passage, shown, aside }: Parts) {
   const spoken = lines(shown);
   const silent = spoken.length === 0 && passage.script === "";
   return (
-    <section className="stage talk none" aria-label="Now">
+    <section className="stage talk none" aria-label="Now" {...read(score, place)}>
       <Where name={silent ? "" : phase.word} aside={aside ?? ""} word={!silent} />
       {silent ? (
         <p className="word" data-testid="word" style={fitted(phase.word)}>
@@ -89,7 +89,7 @@ function Talk({ score, place, phase, passage, shown, aside }: Parts) {
 /** At own pace the pattern is large, and a round of it stands unlit. */
 function OwnPace({ score, place, phase, passage, shown, sides, lamps, aside }: Parts) {
   return (
-    <section className="stage own none" aria-label="Now">
+    <section className="stage own none" aria-label="Now" {...read(score, place)}>
       <Where name={passage.name} aside={aside ?? ""} />
       <div className="patterned">
         <p className="word" data-testid="word" style={fitted(phase.word)}>
@@ -105,6 +105,11 @@ function OwnPace({ score, place, phase, passage, shown, sides, lamps, aside }: P
       {lamps && <LampSheet score={score} place={place} sides={sides} unlit={passage.own_round} />}
     </section>
   );
+}
+
+/** For tests: by which reading of the clock a stage was drawn, in ms of the class, and of which revision of the score. */
+function read(score: Score, place: Place) {
+  return { "data-at": place.at, "data-revision": score.revision };
 }
 
 /** What is to be said besides the count: the teacher's own lines and the practice's prompts. */

@@ -93,8 +93,15 @@ export async function synchronize(): Promise<void> {
 
 const jump = 1000; // ms between the two clocks of this page; more is sleep, or a system clock that was set
 
+/** error is by how much this page's clock may be off, in ms of the application's: half of the delay of its best reading
+ * (RFC 5905, section 8), and what it still owes to that reading. */
+function error(): number {
+  const passed = (performance.now() - since) * best.rate;
+  return (best.delay * best.rate) / 2 + Math.max(0, Math.abs(owed) - slew * passed);
+}
+
 // For tests: this page's clock.
-Object.assign(window, { lanternClock: { now, synchronize } });
+Object.assign(window, { lanternClock: { now, synchronize, error } });
 
 /** keepTime synchronizes now and then, and at once when the page or the machine wakes up. It returns how to stop. */
 export function keepTime(): () => void {
