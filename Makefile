@@ -2,12 +2,12 @@
 export CGO_ENABLED = 0
 TAGS = -tags nomsgpack
 PACKAGES = . ./cmd/... ./core/... ./deploy/... ./e2e/... ./store/... ./studio/... ./web/... # not what npm packages bring along
-IN_PROCESS = . ./cmd/... ./core/... ./store/... ./studio/... ./web/... # what is quick: once more, twice, in an order of its own
+IN_PROCESS = . ./cmd/... ./core/... ./store/... ./studio/... ./web/... # what needs no browser
 SEED = 20261126
 FRONT = $(shell find ui/src ui/public -type f) ui/index.html ui/room.html ui/home.html ui/vite.config.ts ui/vite.home.config.ts ui/tsconfig.json
 GO = $(shell find cmd core studio store web -name '*.go' -o -name '*.yaml' -o -name '*.sql' -o -name '*.json')
 
-.PHONY: demo build release test check types licences format bench bench-check load scale measure kinds trial engines race fuzz readers pictures chromium clean
+.PHONY: demo build release test quick shuffled steady times check types licences format bench bench-check load scale measure kinds trial engines race fuzz readers pictures chromium clean
 
 demo: build ## build, and start the application with invented demo data
 	bin/lantern demo
@@ -32,8 +32,21 @@ release: build ## archives for Linux, macOS and Windows in bin/release, with the
 
 test: build check chromium ## everything that is tested, in the browser too
 	go test $(TAGS) -timeout 30m $(PACKAGES)
-	go test $(TAGS) -shuffle $(SEED) -count 2 $(IN_PROCESS)
 	$(MAKE) readers
+
+quick: build ## the everyday loop, without a browser: what a change can break most easily, in less than a minute
+	go vet $(TAGS) $(IN_PROCESS)
+	go test $(TAGS) -short $(IN_PROCESS)
+	cd ui && npx tsc --noEmit && npm run --silent test
+
+shuffled: ## what needs no browser once more, twice, in an order of its own: no test may need another one before it
+	go test $(TAGS) -shuffle $(SEED) -count 2 $(IN_PROCESS)
+
+steady: build chromium ## the browser tests ten times, five of them beside two busy processes, and a table of what failed: an hour
+	go run $(TAGS) ./e2e/steady
+
+times: build chromium ## where the time of the tests goes, as the table of CONTRIBUTING.md
+	@go test $(TAGS) -json -count 1 -timeout 30m $(PACKAGES) | go run ./e2e/times
 
 check: build ## vet, linters, types, formatting, generated types up to date
 	go mod tidy -diff
