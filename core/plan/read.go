@@ -16,10 +16,12 @@ const (
 	Version = 1
 )
 
-// The bounds of a whole class (formats.md).
+// The bounds of a whole class: the first two are those of formats.md. The third keeps what is computed of a class small: its
+// rows are the counts of its cue sheet, and twelve hours of them at the fastest tempo would take gigabytes.
 const (
 	MostPassages = 200
 	MostHours    = 12
+	MaxRows      = 100_000
 )
 
 const (
@@ -86,6 +88,7 @@ func readWith(d Document, more book) (*Plan, error) {
 	}
 	if len(list) > MostPassages {
 		errs = append(errs, FieldError{Field: "passages", Given: fmt.Sprint(len(list)), Allowed: fmt.Sprintf("up to %d", MostPassages)})
+		return p, errs // none of them is read: so many errors help nobody
 	}
 	for i, entry := range list {
 		fields, ok := entry.(map[string]any)
@@ -96,18 +99,30 @@ func readWith(d Document, more book) (*Plan, error) {
 		}
 		p.Passages = append(p.Passages, readPassage(fields, i+1, p.Tempo, book, &errs))
 	}
-	if len(errs) == 0 {
-		if longest := breath.Int(MostHours * 3600_000); longest.Less(p.Length()) {
-			errs = append(errs, FieldError{
-				Field: "passages", Given: p.Length().Div(breath.Int(60_000)).String() + " minutes in all",
-				Allowed: fmt.Sprintf("up to %d hours", MostHours),
-			})
-		}
+	if tooLong := p.tooLong(); len(tooLong) > 0 {
+		errs = append(errs, tooLong...)
+		p.Passages = nil // nothing is computed of them, not even a preview
 	}
 	if len(errs) > 0 {
 		return p, errs
 	}
 	return p, nil
+}
+
+// tooLong is what of the plan is beyond the bounds of a whole class, also where other things are wrong.
+func (p *Plan) tooLong() (errs Errors) {
+	if longest := breath.Int(MostHours * 3600_000); longest.Less(p.Length()) {
+		errs = append(errs, FieldError{
+			Field: "passages", Given: p.Length().Div(breath.Int(60_000)).String() + " minutes in all",
+			Allowed: fmt.Sprintf("up to %d hours", MostHours),
+		})
+	}
+	if rows := p.Rows(); rows > MaxRows {
+		errs = append(errs, FieldError{
+			Field: "passages", Given: fmt.Sprintf("%d counts in all", rows), Allowed: fmt.Sprintf("up to %d counts and strokes", MaxRows),
+		})
+	}
+	return errs
 }
 
 func sameNumber(given json.Number, n int64) bool {

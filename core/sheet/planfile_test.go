@@ -104,6 +104,23 @@ func TestTheBoundsOfAClass(t *testing.T) {
 	require.ErrorContains(t, err, "up to 200")
 }
 
+// What is beyond the bounds is told beside other errors too, and none of it is computed: 400 such passages are gigabytes of rows.
+func TestNothingIsComputedBeyondTheBounds(t *testing.T) {
+	const passage = `{"type": "practice", "practice": "nadi-shodhana", "counts": "4:4:8", "rounds": 999},`
+	for many, want := range map[int]string{400: "up to 200", 50: "12 hours"} {
+		_, p, err := readText(head + `"slot_min": "soon", "passages": [` + strings.Repeat(passage, many-1) + strings.TrimSuffix(passage, ",") + `]}`)
+		require.ErrorContains(t, err, "slot_min")
+		require.ErrorContains(t, err, want)
+		require.NotNil(t, p)
+		assert.Empty(t, p.Passages)
+	}
+	strokes := strings.Repeat(`{"type": "practice", "practice": "kapalabhati", "strokes": 500, "rate": 140, "rounds": 40, "rest_between": 1, "lead_in": 0},`, 5)
+	_, p, err := readText(head + `"passages": [` + strings.TrimSuffix(strokes, ",") + `]}`)
+	require.ErrorContains(t, err, "up to 100000 counts and strokes")
+	assert.NotContains(t, err.Error(), "12 hours")
+	assert.Empty(t, p.Passages)
+}
+
 func TestReadScript(t *testing.T) {
 	script, err := ReadScript(strings.NewReader(`{"at_ms": 0, "do": "tempo", "to": 52.5, "carry": true, "why": "unknown"}
 

@@ -47,6 +47,9 @@ func advised(fields plan.Fields, p *plan.Passage, h *taught.History) (say, why s
 // Of several passages of a practice only the first has it: one thing is changed at a time.
 func forNext(doc plan.Document, p *plan.Plan, h *taught.History) []contract.Advice {
 	advice := []contract.Advice{}
+	if tooLong(doc, p) {
+		return advice
+	}
 	told := map[*practice.Practice]bool{}
 	for i, fields := range doc.Passages() {
 		if of := p.Passages[i].Practice; told[of] {

@@ -4,6 +4,7 @@ import (
 	"bytes"
 	"errors"
 	"fmt"
+	"slices"
 	"strconv"
 
 	"vastlantern/core/breath"
@@ -46,6 +47,9 @@ func (ps *Plans) Draft(d contract.Draft) (contract.Drafted, error) {
 // change makes one change in a document, whose plan is p, and tells it in words. The error says why it cannot be; the
 // document is as it was then.
 func (ps *Plans) change(doc plan.Document, p *plan.Plan, group *contract.Group, c contract.Change) (words string, err error) {
+	if tooLong(doc, p) && !slices.Contains(onePassage, c.Do) {
+		return "", errors.New("this plan is longer than a class can be: delete or shorten passages first")
+	}
 	switch c.Do {
 	case contract.ChangeAdd:
 		return "", ps.add(doc, c.Text, group)
@@ -67,7 +71,10 @@ func (ps *Plans) change(doc plan.Document, p *plan.Plan, group *contract.Group, 
 	if err != nil {
 		return "", err
 	}
-	passage := &p.Passages[c.Passage-1]
+	passage, err := ps.passageOf(p, fields, c.Passage)
+	if err != nil {
+		return "", err
+	}
 	switch c.Do {
 	case contract.ChangeShort:
 		return "", ps.shorten(doc, c.Passage, c.Text)
@@ -106,6 +113,27 @@ func (ps *Plans) change(doc plan.Document, p *plan.Plan, group *contract.Group, 
 		return fmt.Sprintf("tempo %s", tempo), nil
 	}
 	return "", fmt.Errorf("there is no change %q", c.Do)
+}
+
+// onePassage is the changes that need no more than the passage itself: with them a plan that is too long is mended.
+var onePassage = []contract.ChangeKind{
+	contract.ChangeShort, contract.ChangeCount, contract.ChangeOwnWords, contract.ChangeRounds,
+}
+
+// tooLong tells whether the plan is longer than a class can be, so that its passages were not computed (plan.Read).
+func tooLong(doc plan.Document, p *plan.Plan) bool { return len(p.Passages) < len(doc.Passages()) }
+
+// passageOf is a passage of the plan, from 1; where the plan is too long it is read by itself.
+func (ps *Plans) passageOf(p *plan.Plan, fields plan.Fields, number int) (*plan.Passage, error) {
+	if number <= len(p.Passages) {
+		return &p.Passages[number-1], nil
+	}
+	own, err := ps.library.OwnPractices()
+	if err != nil {
+		return nil, err
+	}
+	one, _ := plan.OneAt(p.Tempo, fields, own...) // what is wrong in it is told by the summary
+	return &one, nil
 }
 
 // add adds what is typed, one line or several: passages, or the whole course of a practice, as the school has it.

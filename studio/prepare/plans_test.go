@@ -57,6 +57,34 @@ func TestAPlanWithErrorsIsKeptButNotLed(t *testing.T) {
 	assert.ErrorIs(t, err, studio.ErrNotFound)
 }
 
+// A plan that is longer than a class can be opens as what is wrong with it, costs nothing, and is mended passage by passage.
+func TestAPlanBeyondTheBoundsIsMended(t *testing.T) {
+	d := desktest.New(t)
+	long := `{"type": "practice", "practice": "nadi-shodhana", "counts": "4:4:8", "rounds": 999}`
+	stored := d.AddPlan(long + "," + long)
+	require.NotEmpty(t, stored.Summary.Errors)
+	assert.Contains(t, stored.Summary.Errors[0].Allowed, "12 hours")
+	assert.Empty(t, stored.Summary.Passages)
+	opened, err := d.Plans.Plan(stored.ID)
+	require.NoError(t, err)
+	assert.Equal(t, stored.Summary.Errors, opened.Summary.Errors)
+
+	draft := func(change contract.Change) contract.Drafted {
+		t.Helper()
+		drafted, err := d.Plans.Draft(contract.Draft{Document: opened.Document, Change: &change})
+		require.NoError(t, err)
+		return drafted
+	}
+	for _, whole := range contract.ChangeKinds {
+		draft(contract.Change{Do: whole, Passage: 2}) // nothing falls over
+	}
+	assert.Contains(t, draft(contract.Change{Do: contract.ChangeFit}).Problem, "delete or shorten passages first")
+	mended := draft(contract.Change{Do: contract.ChangeShort, Passage: 2, Text: "4:4:8 x3"})
+	assert.Empty(t, mended.Problem)
+	assert.Empty(t, mended.Summary.Errors)
+	assert.Len(t, mended.Summary.Passages, 2)
+}
+
 func TestTwoWindowsDoNotOverwriteEachOther(t *testing.T) {
 	d := desktest.New(t)
 	plan := d.AddPlan(desktest.Rounds)
