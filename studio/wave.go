@@ -3,6 +3,7 @@ package studio
 import (
 	"bytes"
 	"crypto/sha256"
+	"encoding/binary"
 	"encoding/hex"
 	"errors"
 	"io"
@@ -14,18 +15,27 @@ import (
 	"vastlantern/core/voice"
 )
 
-var errNoWave = errors.New("this is no RIFF WAVE of whole samples, 8 to 32 bits, one or two channels")
+var errNoWave = errors.New("this is not a WAV file that can be read: whole samples (PCM) of 8, 16, 24 or 32 bits, one or two channels, 8,000 to 192,000 samples a second, a minute at most")
 
-const pcm = 1 // the format of whole samples
+const (
+	pcm        = 1 // the format of whole samples
+	minRate    = 8_000
+	maxRate    = 192_000
+	maxSeconds = 60
+)
 
 // ReadWave is the samples of a RIFF WAVE file, from -1 to 1, its channels mixed, and how many there are a second.
 func ReadWave(file []byte) (samples []float64, rate int, err error) {
-	in := wav.NewDecoder(bytes.NewReader(file))
-	if !in.IsValidFile() || in.WavAudioFormat != pcm || in.NumChans < 1 || in.NumChans > 2 {
+	plain, err := plainWave(file)
+	if err != nil {
+		return nil, 0, err
+	}
+	in := wav.NewDecoder(bytes.NewReader(plain))
+	if !in.IsValidFile() {
 		return nil, 0, errNoWave
 	}
 	buffer, err := in.FullPCMBuffer()
-	if err != nil || buffer.SourceBitDepth < 8 || buffer.SourceBitDepth > 32 {
+	if err != nil {
 		return nil, 0, errNoWave
 	}
 	channels, full := int(in.NumChans), math.Pow(2, float64(buffer.SourceBitDepth-1))
@@ -40,6 +50,58 @@ func ReadWave(file []byte) (samples []float64, rate int, err error) {
 		}
 	}
 	return samples, int(in.SampleRate), nil
+}
+
+// plainWave is the file with its format and its samples only. The library allocates what a chunk claims to hold before it
+// reads it, so every size is held against the file first, and chunks that are not needed, as LIST, smpl and cue, do not
+// reach it (Microsoft and IBM, Multimedia Programming Interface and Data Specifications 1.0, 1991).
+func plainWave(file []byte) ([]byte, error) {
+	const header, chunkHeader, formatSize = 12, 8, 16
+	if len(file) < header || string(file[:4]) != "RIFF" || string(file[8:12]) != "WAVE" {
+		return nil, errNoWave
+	}
+	var format, data []byte
+	for rest := file[header:]; len(rest) >= chunkHeader; {
+		id, size := string(rest[:4]), uint64(binary.LittleEndian.Uint32(rest[4:]))
+		rest = rest[chunkHeader:]
+		if size > uint64(len(rest)) {
+			return nil, errNoWave
+		}
+		switch {
+		case id == "fmt " && format == nil && size >= formatSize:
+			format = rest[:formatSize]
+		case id == "data" && data == nil:
+			data = rest[:size]
+		}
+		rest = rest[min(size+size%2, uint64(len(rest))):] // chunks begin at even places
+	}
+	if format == nil || data == nil || !isPlain(format, len(data)) {
+		return nil, errNoWave
+	}
+	var plain bytes.Buffer
+	chunk := func(id string, content []byte) {
+		plain.WriteString(id)
+		_ = binary.Write(&plain, binary.LittleEndian, uint32(len(content))) // a buffer takes everything
+		plain.Write(content)
+	}
+	plain.WriteString("RIFF")
+	_ = binary.Write(&plain, binary.LittleEndian, uint32(4+2*chunkHeader+formatSize+len(data)))
+	plain.WriteString("WAVE")
+	chunk("fmt ", format)
+	chunk("data", data)
+	return plain.Bytes(), nil
+}
+
+// isPlain tells whether a format is one that is read, for so many bytes of samples.
+func isPlain(format []byte, length int) bool {
+	field := func(at int) int { return int(binary.LittleEndian.Uint16(format[at:])) }
+	channels, rate, bits := field(2), int(binary.LittleEndian.Uint32(format[4:])), field(14)
+	switch {
+	case field(0) != pcm, channels < 1, channels > 2, rate < minRate, rate > maxRate, bits != 8 && bits != 16 && bits != 24 && bits != 32:
+		return false
+	}
+	frame := channels * bits / 8
+	return field(12) == frame && length%frame == 0 && length <= maxSeconds*rate*frame
 }
 
 const bits = 16 // of what is kept
