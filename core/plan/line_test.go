@@ -103,6 +103,19 @@ func TestWhatIsWrittenOutIsReadBack(t *testing.T) {
 	assert.Equal(t, []string{"room"}, left, "it is said what the text leaves out")
 }
 
+// Of a text that is far too long no more is read than a class can have, and the line is told.
+func TestATextThatIsTooLong(t *testing.T) {
+	names := NewNames("en", nil)
+	_, err := names.FromText("tempo 50\n"+strings.Repeat("even breath 4:4 x6\n", 5000), time.UTC)
+	var wrong TextErrors
+	require.ErrorAs(t, err, &wrong)
+	require.Len(t, wrong, 1)
+	assert.Equal(t, 1+MostPassages+1, wrong[0].Line)
+	assert.ErrorContains(t, err, "up to 200 passages")
+	passages, _, _ := names.ReadLines(strings.Repeat("even breath 4:4 x6; rest 1 min\n", 5000))
+	assert.LessOrEqual(t, len(passages), MostPassages+2)
+}
+
 func TestAClassFromText(t *testing.T) {
 	names := NewNames("en", nil)
 	d, err := names.FromText(`# Before the exam

@@ -83,6 +83,7 @@ func (n *Names) ReadLines(text string) (passages []Fields, linesOf []int, errs T
 		below = nil
 	}
 	lines := strings.Split(strings.ReplaceAll(text, "\r\n", "\n"), "\n")
+	read := 0
 	for i, line := range lines {
 		trimmed := strings.TrimSpace(line)
 		inside := line != "" && (line[0] == ' ' || line[0] == '\t')
@@ -106,6 +107,10 @@ func (n *Names) ReadLines(text string) (passages []Fields, linesOf []int, errs T
 			continue
 		}
 		finish(i)
+		if read++; read > MostPassages || len(passages) > MostPassages {
+			fail(i+1, &LineError{Why: fmt.Sprintf("A class has up to %d passages: what follows from here on was not read", MostPassages)})
+			break
+		}
 		added, err := n.Read(trimmed)
 		if err != nil {
 			fail(i+1, err)
