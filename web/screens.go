@@ -29,9 +29,9 @@ type screen struct {
 	net.Conn
 }
 
-// serve has the line tell the screen of the request until it goes away; left is called then. It returns at once, and false
-// where the connection cannot be taken over and nothing was done.
-func (l *line) serve(c *gin.Context, news packed, left func()) bool {
+// serve has the line tell the screen of the request until it goes away, or sends anything: it has nothing to say. left is called
+// then. It returns at once, and false where the connection cannot be taken over and nothing was done.
+func (l *line) serve(c *gin.Context, left func()) bool {
 	if c.Request.ProtoMajor != 1 { // one connection of several streams
 		return false
 	}
@@ -55,15 +55,14 @@ func (l *line) serve(c *gin.Context, news packed, left func()) bool {
 	one := &screen{Conn: conn}
 	one.mutex.Lock() // what is told meanwhile comes after what it begins with
 	l.screens.add(one)
-	began := conn.SetDeadline(time.Time{}) == nil && one.send(append(head.Bytes(), news.event...), patience)
+	news, err := l.now() // after it was added: a change before that was told to the others only
+	began := err == nil && conn.SetDeadline(time.Time{}) == nil && one.send(append(head.Bytes(), news.event...), patience)
 	one.mutex.Unlock()
 	go func() {
 		defer left()
 		defer l.screens.remove(one)
-		for began { // it has nothing to say: what comes is its end
-			if _, err := conn.Read(make([]byte, 1)); err != nil {
-				return
-			}
+		if began {
+			_, _ = conn.Read(make([]byte, 1)) // its end, or something that does not belong here
 		}
 	}()
 	return true

@@ -38,15 +38,14 @@ func (s server) stream(c *gin.Context) {
 // roomStream is stream for the public page of the room: whatever class is led.
 func (s server) roomStream(c *gin.Context) {
 	line, leave := s.feed.room(c.Param("name")).join()
-	news, err := line.now()
-	if err != nil {
+	if _, err := line.now(); err != nil {
 		leave()
 		problem(c, err)
 		return
 	}
 	leaveRoom := s.desk.Audience.Join()
 	left := func() { leaveRoom(); leave() }
-	if !line.serve(c, news, left) {
+	if !line.serve(c, left) {
 		defer left()
 		events(c, line, nil, nil)
 	}
