@@ -4,11 +4,14 @@ import (
 	"fmt"
 	"log/slog"
 	"maps"
+	"net/http"
 	"runtime/debug"
 	"strings"
 	"sync"
 	"sync/atomic"
 	"time"
+
+	"github.com/gin-gonic/gin"
 
 	"vastlantern/studio/desk"
 )
@@ -17,15 +20,28 @@ import (
 type feed struct {
 	desk *desk.Desk
 
+	// writes counts the requests that may have changed anything, as a plan or what to bring: the room's page tells of the next
+	// class too, and what was made before such a request is not told after it.
+	writes atomic.Int64
+
 	mutex sync.Mutex
 	lines map[any]*line // by class, or the room's code
 }
 
 func newFeed(d *desk.Desk) *feed { return &feed{desk: d, lines: map[any]*line{}} }
 
+// notesWrites counts a request that may change something once it has.
+func (f *feed) notesWrites(c *gin.Context) {
+	c.Next()
+	if c.Request.Method != http.MethodGet && c.Request.Method != http.MethodHead {
+		f.writes.Add(1)
+	}
+}
+
 // line is what the screens of one address are told.
 type line struct {
 	desk  *desk.Desk
+	feed  *feed
 	make  func() (packed, error)
 	watch func() (changed <-chan struct{}, stop func())
 
@@ -33,7 +49,7 @@ type line struct {
 
 	mutex   sync.Mutex // of what was made last, for those who come in
 	made    packed
-	changes int64
+	version version
 	at      time.Time
 
 	joining   sync.Mutex
@@ -42,6 +58,9 @@ type line struct {
 
 	screens screens
 }
+
+// version is what may have changed when it is another one.
+type version struct{ changes, writes int64 }
 
 // edition is what was told last.
 type edition struct {
@@ -87,7 +106,7 @@ func (f *feed) of(key any, make func() (packed, error), watch func() (<-chan str
 		if len(f.lines) >= mostLines {
 			maps.DeleteFunc(f.lines, func(_ any, l *line) bool { return l.idle() })
 		}
-		one = &line{desk: f.desk, make: make, watch: watch}
+		one = &line{desk: f.desk, feed: f, make: make, watch: watch}
 		one.tell(packed{})
 		f.lines[key] = one
 	}
@@ -105,14 +124,14 @@ func (l *line) now() (news packed, err error) {
 			err = fmt.Errorf("what screens are told failed: %v", wrong)
 		}
 	}()
-	changes := l.desk.Changes() // before it is computed: a change in between makes it anew
-	if l.made.event != nil && l.changes == changes && time.Since(l.at) < fresh {
+	at := version{l.desk.Changes(), l.feed.writes.Load()} // before it is computed: a change in between makes it anew
+	if l.made.event != nil && l.version == at && time.Since(l.at) < fresh {
 		return l.made, nil
 	}
 	if news, err = l.make(); err != nil {
 		return packed{}, err
 	}
-	l.made, l.changes, l.at = news, changes, time.Now()
+	l.made, l.version, l.at = news, at, time.Now()
 	return news, nil
 }
 

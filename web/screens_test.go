@@ -41,16 +41,21 @@ func served(t *testing.T, l *line, before func()) (conn net.Conn, reads *bufio.R
 	return conn, bufio.NewReader(response.Body), left
 }
 
+func lineOf(t *testing.T, says func() string) *line {
+	t.Helper()
+	return newFeed(desktest.New(t).Desk).of("x", func() (packed, error) { return packed{event: []byte(says())}, nil }, nil)
+}
+
 // What changes while a screen comes in reaches it: it is told after it was added, and not what was true before.
 func TestAChangeWhileAScreenComesIn(t *testing.T) {
 	says := "event: room\ndata: waits\n\n"
-	l := &line{desk: desktest.New(t).Desk, make: func() (packed, error) { return packed{event: []byte(says)}, nil }}
+	l := lineOf(t, func() string { return says })
 	_, reads, _ := served(t, l, func() {
 		_, err := l.now()
 		assert.NoError(t, err)
 		says = "event: room\ndata: led\n\n" // a class begins, and all who listen are told: nobody yet
 		l.tell(packed{event: []byte(says)})
-		l.made = packed{}
+		l.feed.writes.Add(1)
 	})
 	_, err := reads.ReadString('\n')
 	require.NoError(t, err)
@@ -61,7 +66,7 @@ func TestAChangeWhileAScreenComesIn(t *testing.T) {
 
 // A screen that sends anything on its stream is let go: reading it byte by byte took a processor core.
 func TestAScreenThatSendsIsLetGo(t *testing.T) {
-	l := &line{desk: desktest.New(t).Desk, make: func() (packed, error) { return packed{event: []byte("data: x\n\n")}, nil }}
+	l := lineOf(t, func() string { return "data: x\n\n" })
 	conn, reads, left := served(t, l, func() {})
 	_, err := conn.Write([]byte("more and more"))
 	require.NoError(t, err)

@@ -45,6 +45,7 @@ func Handler(d *desk.Desk, options Options) (http.Handler, error) {
 	g := newGuard(d, &options)
 	router.Use(logging, gin.Recovery(), g.checkRequest, packing)
 	s := server{d, options, newFeed(d), g}
+	router.Use(s.feed.notesWrites)
 	s.public(router.Group("/api"))
 	teacher := router.Group("/api", g.teacher)
 	s.today(teacher)

@@ -215,3 +215,21 @@ func TestPressesOfTwoScreensAtOnce(t *testing.T) {
 		assert.Equal(t, 101+i, mark.Answer.After.Rounds)
 	}
 }
+
+// The room's page, asked just before and just after, tells what was changed meanwhile: what was made a moment ago is kept for
+// many screens that come in at once, and for nobody else.
+func TestTheRoomTellsWhatWasJustSaved(t *testing.T) {
+	server := serve(t)
+	d := newDevice(t, server)
+	var code contract.RoomCode
+	d.call("GET", "/api/room", "", &code)
+	var room contract.Room
+	for _, bring := range []string{"a blanket", "two blankets"} {
+		d.call("GET", "/api/rooms/"+code.Code, "", &room)
+		require.NotEqual(t, bring, room.Bring)
+		status, _ := d.call("PUT", "/api/settings", fmt.Sprintf(`{"schools": {}, "language": "en", "own_words": {}, "bring": %q}`, bring), nil)
+		require.Equal(t, 200, status)
+		d.call("GET", "/api/rooms/"+code.Code, "", &room)
+		assert.Equal(t, bring, room.Bring)
+	}
+}
