@@ -111,6 +111,7 @@ func once(program, only string, beside int) (results []events.Result, took time.
 	}
 	tests := exec.Command("go", "tool", "test2json", "-p", "e2e", program, "-test.v=test2json", "-test.timeout=60m", "-test.run="+only)
 	tests.Dir = "e2e"
+	stage.EndWithParent(tests)
 	out, err := tests.StdoutPipe()
 	if err != nil {
 		return nil, 0, err
