@@ -485,12 +485,6 @@ func (th *theater) box(page *screen, selector string) *proto.DOMRect {
 	return box
 }
 
-// close closes the page before the test ends.
-func (th *theater) close(page *screen) {
-	th.Helper()
-	require.NoError(th, page.tab.Timeout(patience).Close())
-}
-
 // resize gives the page a window of the size.
 func (th *theater) resize(page *screen, width, height int) {
 	th.Helper()

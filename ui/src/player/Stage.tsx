@@ -48,7 +48,11 @@ function Led({ score, place, phase, passage, shown, sides, lamps, aside }: Parts
   const spoken = lines(shown);
   const roomy = passage.script !== "" ? "worded scripted" : passage.lines_for.length > 0 ? "worded" : "";
   return (
-    <section className={`stage led ${phase.through || "none"} ${roomy}`} aria-label="Now" {...read(score, place)}>
+    <section
+      className={`stage led ${phase.through || "none"} ${roomy}`}
+      aria-label="Now"
+      {...read(score, place)}
+    >
       <Where name={passage.name} aside={aside ?? roundOf(phase, passage)} />
       <Saying
         score={score}
