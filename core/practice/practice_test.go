@@ -170,6 +170,15 @@ func TestReadTellsWhatIsWrong(t *testing.T) {
 }
 
 // A file that is hostile or broken is refused quickly, and says why.
+// staircase is objects in each other, each a line that is one space further in.
+func staircase(steps int) string {
+	var text strings.Builder
+	for i := range steps {
+		text.WriteString(strings.Repeat(" ", i+1) + "a:\n")
+	}
+	return text.String()
+}
+
 func TestHostileFiles(t *testing.T) {
 	good := "id: own-x\nname: X\nkind: counted\nairway: nose\ncounts: \"4:4\"\nrounds: 1\nfigure:\n  - {phase: inhale, counts: a, through: airway}\n"
 	bomb := "a: &a [x, x, x, x, x, x, x, x, x]\n"
@@ -186,7 +195,11 @@ func TestHostileFiles(t *testing.T) {
 		"a million rounds":         {strings.Replace(good, "rounds: 1", "rounds: 1000000", 1), "0 to 999"},
 		"a wrong type":             {strings.Replace(good, "rounds: 1", "rounds: [1]", 1), ""},
 		"a figure of a thousand":   {strings.Replace(good, "figure:", "figure:"+strings.Repeat("\n  - {phase: hold, counts: b}", 1000), 1), "1 to 40"},
-		"deep nesting":             {"id: " + strings.Repeat("[", 20_000), ""},
+		"deep lists":               {"id: " + strings.Repeat("[", 50_000), "line 1: lists and objects are nested"},
+		"deep objects":             {good + "how: " + strings.Repeat("{a: ", 14_000), "line 9: lists and objects are nested"},
+		"deep objects, by lines":   {good + "how: " + strings.Repeat("{a:\n", 12_000), "nested more than 32 deep"},
+		"deep dashes":              {good + "how:\n  " + strings.Repeat("- ", 30_000) + "x", "line 10: lists and objects are nested"},
+		"deep keys":                {good + "how:\n" + staircase(350), "nested more than 32 deep"},
 		"less careful than before": {good + "from: kapalabhati\ncare: []\n", "none taken away"},
 		"from nowhere":             {good + "from: juggling\n", "juggling"},
 		"a word for no phase":      {good + "words: {sing: la}\n", "sing"},

@@ -1,6 +1,7 @@
 package practice
 
 import (
+	"bytes"
 	"errors"
 	"fmt"
 	"maps"
@@ -28,12 +29,16 @@ const (
 	mostStrokes = 500
 	mostRest    = 600 // seconds
 	mostOpen    = 120 // seconds
+	maxDepth    = 32  // lists and objects in each other
 )
 
 // Read reads one practice from YAML, or from JSON, which is YAML, and checks it. Errors tell the line where they can.
 func Read(data []byte) (*Practice, error) {
 	if len(data) > MostBytes {
 		return nil, fmt.Errorf("the file is over %d KiB", MostBytes>>10)
+	}
+	if line := tooDeep(data); line > 0 {
+		return nil, fmt.Errorf("line %d: lists and objects are nested more than %d deep", line, maxDepth)
 	}
 	p, err := decode(data)
 	if err == nil {
@@ -43,6 +48,35 @@ func Read(data []byte) (*Practice, error) {
 		return nil, err
 	}
 	return p, nil
+}
+
+// tooDeep is the first line, from 1, in which lists and objects are nested deeper than any practice needs; 0 where none is. The
+// reader of YAML takes gigabytes for 50,000 brackets in a row, so this looks at the text alone, before it is read: at brackets
+// that are open, whether in quotes or not, at how far a line is indented, and at the dashes that begin it.
+func tooDeep(data []byte) (line int) {
+	open := 0
+	for number, text := range bytes.Split(data, []byte("\n")) {
+		content := bytes.TrimLeft(text, " ")
+		indented, dashes := len(text)-len(content), 0
+		for len(content) > 1 && (content[0] == '-' || content[0] == '?' || content[0] == ':') && (content[1] == ' ' || content[1] == '\t') {
+			dashes++
+			content = bytes.TrimLeft(content[1:], " \t")
+		}
+		deepest := open
+		for _, b := range content {
+			switch b {
+			case '[', '{':
+				open++
+				deepest = max(deepest, open)
+			case ']', '}':
+				open = max(0, open-1)
+			}
+		}
+		if indented > 4*maxDepth || dashes > maxDepth || deepest > maxDepth {
+			return number + 1
+		}
+	}
+	return 0
 }
 
 // decode reads the YAML. The reader panics on some files that are no YAML at all, as fuzzing showed; to whoever
