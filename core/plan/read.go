@@ -24,6 +24,16 @@ const (
 	MaxRows      = 100_000
 )
 
+// CalendarAllowed is which times a class, or anything that is stored, can have, in words.
+const CalendarAllowed = "a time from 1970 to 2200"
+
+// InCalendar tells whether a time is one that can be stored and read again, in any zone: forms of dates with four digits for
+// the year end with 9999, in UTC too, and nobody plans a class for then.
+func InCalendar(at time.Time) bool {
+	year := at.UTC().Year()
+	return 1970 <= year && year <= 2200
+}
+
 const (
 	defaultTempo      = 50
 	defaultTalk       = 60 // seconds
@@ -76,6 +86,9 @@ func readWith(d Document, more book) (*Plan, error) {
 		var err error
 		if p.StartsAt, err = time.Parse(time.RFC3339, at); err != nil {
 			o.fail("starts_at", "a date and time as 2026-03-02T18:30:00+01:00 (RFC 3339)")
+		} else if !InCalendar(p.StartsAt) {
+			p.StartsAt = time.Time{}
+			o.fail("starts_at", CalendarAllowed)
 		}
 	} else if _, isText := doc["starts_at"].(string); isText {
 		o.fail("starts_at", "a date and time as 2026-03-02T18:30:00+01:00 (RFC 3339)")

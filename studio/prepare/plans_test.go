@@ -85,6 +85,30 @@ func TestAPlanBeyondTheBoundsIsMended(t *testing.T) {
 	assert.Len(t, mended.Summary.Passages, 2)
 }
 
+// A time that could not be read again is refused where it is typed and where a class is moved, and one that is stored is mended.
+func TestTimesOutsideTheCalendar(t *testing.T) {
+	d := desktest.New(t)
+	for _, at := range []string{"9999-12-31T23:59:59-12:00", "2201-01-01T00:00:00Z", "1969-12-31T23:59:59Z"} {
+		document := strings.Replace(string(desktest.Document(desktest.Rounds)), `"tempo"`, `"starts_at": "`+at+`", "tempo"`, 1)
+		stored, err := d.Plans.Add([]byte(document), 0)
+		require.NoError(t, err, at)
+		require.Len(t, stored.Summary.Errors, 1, at)
+		assert.Equal(t, "a time from 1970 to 2200", stored.Summary.Errors[0].Allowed)
+		_, err = d.Plans.Plan(stored.ID)
+		require.NoError(t, err, "it opens")
+		_, err = d.Plans.Move(stored.ID, contract.MovePlan{StartsMS: 1_900_000_000_000})
+		require.NoError(t, err, "and is mended")
+	}
+	stored := d.AddPlan(desktest.Rounds)
+	for _, ms := range []float64{253402300800000, 7_289_654_400_001, -1, 1e300} {
+		_, err := d.Plans.Move(stored.ID, contract.MovePlan{StartsMS: ms})
+		assert.ErrorIs(t, err, studio.ErrInvalid, "%g", ms)
+	}
+	opened, err := d.Plans.Plan(stored.ID)
+	require.NoError(t, err)
+	assert.Empty(t, opened.Summary.Errors)
+}
+
 func TestTwoWindowsDoNotOverwriteEachOther(t *testing.T) {
 	d := desktest.New(t)
 	plan := d.AddPlan(desktest.Rounds)

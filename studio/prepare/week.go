@@ -24,6 +24,9 @@ func (ps *Plans) Move(id int64, move contract.MovePlan) (contract.PlanCard, erro
 		return contract.PlanCard{}, ps.studio.OrDamaged(studio.Unreadable(err), "plan", id)
 	}
 	at := time.UnixMilli(int64(move.StartsMS)).In(ps.studio.Now().Location())
+	if !plan.InCalendar(at) {
+		return contract.PlanCard{}, studio.Fail(studio.ErrInvalid, "A class cannot be moved to then: %s is allowed.", plan.CalendarAllowed)
+	}
 	doc.SetStart(at)
 	text, err := written(doc)
 	if err != nil {

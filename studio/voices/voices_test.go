@@ -85,10 +85,10 @@ func TestWhatCannotBeRecordedSaysWhy(t *testing.T) {
 	sheet, err := d.Voices.Add(contract.VoiceName{Name: "Ilse", Language: "en"})
 	require.NoError(t, err)
 	for want, in := range map[string]contract.VoiceRecording{
-		"not a WAV file":         {Text: "hold", Sound: []byte("what is this")},
-		"nothing was heard":    {Text: "hold", Sound: spoken(t, 0, 1)},
-		"longer than 12":       {Text: "hold", Sound: spoken(t, 300, 13)},
-		"needs the text":       {Text: " , ", Sound: spoken(t, 300, 1)},
+		"not a WAV file":                 {Text: "hold", Sound: []byte("what is this")},
+		"nothing was heard":              {Text: "hold", Sound: spoken(t, 0, 1)},
+		"longer than 12":                 {Text: "hold", Sound: spoken(t, 300, 13)},
+		"needs the text":                 {Text: " , ", Sound: spoken(t, 300, 1)},
 		`"hold": this is not a WAV file`: {Text: "hold"},
 	} {
 		_, err := d.Voices.Record(sheet.Voice.ID, in)
