@@ -120,7 +120,7 @@ func Restore(backup, path string, now time.Time, incompleteToo bool) (kept strin
 		return "", err
 	}
 	if exists(path) {
-		kept = path + ".before-" + now.Format("2006-01-02-150405")
+		kept = Beside(path, "", now)
 		if err := keepBeside(path, kept); err != nil {
 			return "", err
 		}
@@ -150,7 +150,7 @@ func prepareBackup(backup, fresh string, incompleteToo bool) error {
 	if err := s.check("integrity_check"); err != nil {
 		return errors.Join(err, s.disconnect())
 	}
-	if err := ours(s.db); err != nil {
+	if err := errors.Join(ours(s.db), s.asWritten()); err != nil {
 		return errors.Join(err, s.disconnect())
 	}
 	if h.writeAhead && !journal && !incompleteToo {
@@ -161,6 +161,27 @@ func prepareBackup(backup, fresh string, incompleteToo bool) error {
 	}
 	err = errors.Join(s.migrate(), s.mark(), s.db.Exec("DELETE FROM settings WHERE name = ?", openName).Error, s.disconnect())
 	return inPlainWords(err)
+}
+
+// asWritten tells whether the file is as this application writes it: it has no triggers or views, which would act on what is
+// stored later, and no migrations that this version does not know.
+func (s *Store) asWritten() error {
+	var acting int64
+	if err := s.db.Raw("SELECT count(*) FROM sqlite_master WHERE type IN ('trigger', 'view')").Scan(&acting).Error; err != nil {
+		return err
+	}
+	if acting > 0 {
+		return fmt.Errorf("it has triggers or views, which this application never makes: another program has changed it (%w)", ErrDamaged)
+	}
+	var form uint32
+	if err := s.db.Raw("SELECT max(version_id) FROM goose_db_version").Scan(&form).Error; err != nil {
+		return err
+	}
+	newest, err := newestForm()
+	if err == nil && form > newest {
+		err = fmt.Errorf("it is of form %d, and this version of lantern knows forms up to %d: use the newer version that wrote it", form, newest)
+	}
+	return err
 }
 
 // incomplete is what is to be known of a backup that may be.
@@ -180,6 +201,17 @@ func (s *Store) incomplete() error {
 		}
 	}
 	return e
+}
+
+// Beside is a name beside the data file for what is kept of it before something else takes its place. It says when that was,
+// with a word before it such as "update-" where there is one, and is the name of no file yet.
+func Beside(path, word string, now time.Time) string {
+	first := path + ".before-" + word + now.Format("2006-01-02-150405")
+	name := first
+	for n := 2; exists(name) || exists(name+"-wal") || exists(name+".part"); n++ {
+		name = fmt.Sprintf("%s-%d", first, n)
+	}
+	return name
 }
 
 // keepBeside gives the data file a second name, with nothing left in its journal. A file that is damaged keeps its

@@ -60,6 +60,51 @@ func TestBackupWhileAClassIsLed(t *testing.T) {
 	assert.EqualValues(t, len(list), counts.Adjustments)
 }
 
+// Whatever is restored within one second, what was there is kept each time: the first file too.
+func TestWhatIsKeptBesideOverwritesNothing(t *testing.T) {
+	folder := t.TempDir()
+	path, at := filepath.Join(folder, "x.db"), time.Date(2026, 3, 2, 18, 30, 0, 0, time.UTC)
+	withGroups := func(name string, groups int) string {
+		file := filepath.Join(folder, name)
+		s := open(t, file)
+		for range groups {
+			_, err := s.AddGroup(Group{Name: "Monday"})
+			require.NoError(t, err)
+		}
+		require.NoError(t, s.Close())
+		return file
+	}
+	withGroups("x.db", 1)
+	for i := range 3 {
+		_, err := Restore(withGroups(fmt.Sprintf("%d.db", i), 2+i), path, at, false)
+		require.NoError(t, err)
+	}
+	for name, groups := range map[string]int64{"x.db.before-2026-03-02-183000": 1, "x.db.before-2026-03-02-183000-2": 2, "x.db.before-2026-03-02-183000-3": 3, "x.db": 4} {
+		counts, err := open(t, filepath.Join(folder, name)).Count()
+		require.NoError(t, err)
+		assert.Equal(t, groups, counts.Groups, name)
+	}
+}
+
+// A backup that another program has changed, or a newer version wrote, is refused.
+func TestARestoreTakesOnlyWhatIsOurs(t *testing.T) {
+	folder := t.TempDir()
+	path := filepath.Join(folder, "x.db")
+	for name, c := range map[string]struct{ change, says string }{
+		"trigger": {"CREATE TRIGGER more AFTER INSERT ON classes BEGIN DELETE FROM adjustments; END", "triggers or views"},
+		"view":    {"CREATE VIEW more AS SELECT * FROM classes", "triggers or views"},
+		"future":  {"INSERT INTO goose_db_version (version_id, is_applied) VALUES (999, 1)", "form 999"},
+	} {
+		backup := filepath.Join(folder, name+".db")
+		s := open(t, backup)
+		require.NoError(t, s.db.Exec(c.change).Error)
+		require.NoError(t, s.Close())
+		_, err := Restore(backup, path, time.Now(), false)
+		assert.ErrorContains(t, err, c.says, name)
+		assert.NoFileExists(t, path, name)
+	}
+}
+
 func TestADamagedBackupReplacesNothing(t *testing.T) {
 	folder := t.TempDir()
 	path := filepath.Join(folder, "x.db")

@@ -28,18 +28,20 @@ type header struct {
 
 // readHeader reads the header, or says in plain words what the file is instead. The error wraps ErrDamaged.
 func readHeader(path string) (header, error) {
+	info, err := os.Stat(path)
+	switch { // before it is opened: a pipe would wait for somebody to write to it
+	case err != nil:
+		return header{}, err
+	case info.IsDir():
+		return header{}, fmt.Errorf("%s is a folder: %w", path, ErrDamaged)
+	case !info.Mode().IsRegular():
+		return header{}, fmt.Errorf("%s is no file but a pipe, a socket or a device: %w", path, ErrDamaged)
+	}
 	file, err := os.Open(path)
 	if err != nil {
 		return header{}, err
 	}
 	defer file.Close()
-	info, err := file.Stat()
-	if err != nil {
-		return header{}, err
-	}
-	if info.IsDir() {
-		return header{}, fmt.Errorf("%s is a folder: %w", path, ErrDamaged)
-	}
 	var b [100]byte
 	n, err := io.ReadFull(file, b[:])
 	switch {

@@ -221,7 +221,7 @@ func (s *Store) ready() error {
 		return inPlainWords(err)
 	}
 	if behind {
-		copied := s.path + ".before-update-" + time.Now().Format("2006-01-02-150405")
+		copied := Beside(s.path, "update-", time.Now())
 		if err := s.Backup(copied); err != nil {
 			return fmt.Errorf("it is of an older form, and no copy could be made of it before it is changed: %w", err)
 		}

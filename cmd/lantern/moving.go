@@ -110,7 +110,7 @@ func importCommand() *cobra.Command {
 				return nil
 			}
 			fmt.Fprintln(cmd.ErrOrStderr(), "Writing …")
-			kept := data + ".before-" + time.Now().Format("2006-01-02-150405")
+			kept := store.Beside(data, "", time.Now())
 			if err := st.Backup(kept); err != nil {
 				return fmt.Errorf("nothing was changed, because no copy could be made first: %w", err)
 			}

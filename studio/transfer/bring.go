@@ -7,6 +7,7 @@ import (
 	"strings"
 	"time"
 
+	"vastlantern/store"
 	"vastlantern/studio"
 	"vastlantern/studio/contract"
 )
@@ -41,7 +42,7 @@ func (tr *Transfer) BringIn(r io.Reader, size int64, apply bool) (contract.Impor
 	if err != nil {
 		return would, err
 	}
-	would.Kept = tr.studio.Store.Path() + ".before-" + time.Now().Format("2006-01-02-150405")
+	would.Kept = store.Beside(tr.studio.Store.Path(), "", time.Now())
 	if err := tr.studio.Store.Backup(would.Kept); err != nil {
 		return would, fmt.Errorf("nothing was changed, because no copy could be made first: %w", err)
 	}
