@@ -43,13 +43,17 @@ type Authority struct {
 }
 
 // Own is the authority that is kept under a name, which is made where there is none: NAME.authority.pem for devices, and
-// NAME.authority-key.pem, which nobody but its owner can read.
+// NAME.authority-key.pem, which nobody but its owner can read. Where only the certificate is lost, another one is made of the
+// key: devices that have the authority installed go by its name and its key.
 func Own(name string, now func() time.Time) (*Authority, error) {
 	certificate, key := name+".authority.pem", name+".authority-key.pem"
+	if err := tighten(key); err != nil {
+		return nil, err
+	}
 	a, err := read(certificate, key)
 	switch {
 	case errors.Is(err, fs.ErrNotExist):
-		if a, err = create(now()); err == nil {
+		if a, err = renew(key, now()); err == nil {
 			err = a.write(certificate, key)
 		}
 	case err == nil && now().After(a.certificate.NotAfter):
@@ -60,6 +64,47 @@ func Own(name string, now func() time.Time) (*Authority, error) {
 	}
 	a.now = now
 	return a, nil
+}
+
+// tighten takes the key from everybody but its owner, where a copy of it or another program had given it away.
+func tighten(key string) error {
+	info, err := os.Stat(key)
+	if errors.Is(err, fs.ErrNotExist) || err == nil && info.Mode().Perm()&0o077 == 0 {
+		return nil
+	}
+	if err == nil {
+		err = os.Chmod(key, 0o600)
+	}
+	if err != nil {
+		return fmt.Errorf("others can read the key of the certificate authority, and that cannot be changed: %w", err)
+	}
+	return nil
+}
+
+// renew makes an authority of the key that is kept, or of a new one where there is none.
+func renew(keyPath string, now time.Time) (*Authority, error) {
+	text, err := os.ReadFile(keyPath)
+	if errors.Is(err, fs.ErrNotExist) {
+		key, err := ecdsa.GenerateKey(elliptic.P256(), rand.Reader)
+		if err != nil {
+			return nil, err
+		}
+		return create(key, now)
+	}
+	if err != nil {
+		return nil, err
+	}
+	wrong := fmt.Errorf("%s is no key of a certificate authority that lantern has made: restore it, or remove it, and a new authority is made, which devices have to install", keyPath)
+	block, _ := pem.Decode(text)
+	if block == nil {
+		return nil, wrong
+	}
+	parsed, err := x509.ParsePKCS8PrivateKey(block.Bytes)
+	key, ok := parsed.(*ecdsa.PrivateKey)
+	if err != nil || !ok {
+		return nil, wrong
+	}
+	return create(key, now)
 }
 
 func read(certificatePath, keyPath string) (*Authority, error) {
@@ -77,11 +122,7 @@ func read(certificatePath, keyPath string) (*Authority, error) {
 	return &Authority{certificate: pair.Leaf, key: key}, nil
 }
 
-func create(now time.Time) (*Authority, error) {
-	key, err := ecdsa.GenerateKey(elliptic.P256(), rand.Reader)
-	if err != nil {
-		return nil, err
-	}
+func create(key *ecdsa.PrivateKey, now time.Time) (*Authority, error) {
 	host, err := os.Hostname()
 	if err != nil {
 		host = "this machine"

@@ -104,3 +104,33 @@ func TestFilesThatAreWrong(t *testing.T) {
 	_, err = certificates.Own(name, func() time.Time { return time.Now().AddDate(11, 0, 0) })
 	require.ErrorContains(t, err, "ended on")
 }
+
+// A key that others can read is taken from them, and with the key alone the authority is still the one that devices trust.
+func TestTheKeyIsKept(t *testing.T) {
+	name := filepath.Join(t.TempDir(), "lantern.db")
+	first := own(t, name)
+	key := name + ".authority-key.pem"
+	for _, mode := range []os.FileMode{0o644, 0o666, 0o640} {
+		require.NoError(t, os.Chmod(key, mode))
+		own(t, name)
+		info, err := os.Stat(key)
+		require.NoError(t, err)
+		assert.Equal(t, os.FileMode(0o600), info.Mode().Perm())
+	}
+	before, err := os.ReadFile(key)
+	require.NoError(t, err)
+	require.NoError(t, os.Remove(name+".authority.pem"))
+	again := own(t, name)
+	after, err := os.ReadFile(key)
+	require.NoError(t, err)
+	assert.Equal(t, string(before), string(after))
+	require.NoError(t, get(t, again, "localhost", first.PEM()), "a device that has the first certificate installed trusts it")
+
+	require.NoError(t, os.Remove(name+".authority.pem"))
+	require.NoError(t, os.WriteFile(key, []byte("no key"), 0o600))
+	_, err = certificates.Own(name, time.Now)
+	assert.ErrorContains(t, err, "is no key of a certificate authority")
+	text, err := os.ReadFile(key)
+	require.NoError(t, err)
+	assert.Equal(t, "no key", string(text), "it is not replaced")
+}
