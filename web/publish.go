@@ -4,6 +4,7 @@ import (
 	"context"
 	"encoding/base64"
 	"encoding/json"
+	"errors"
 	"fmt"
 	"io"
 	"log/slog"
@@ -33,6 +34,7 @@ func Publish(ctx context.Context, d *desk.Desk, to *url.URL) {
 	line, leave := newFeed(d).room(code).join()
 	defer leave()
 	address := to.JoinPath(code).String()
+	shown := to.Redacted() // a log is read by more people than the password and the room's code are for
 	screens := d.Audience.Behind()
 	defer screens(0)
 	var failed string
@@ -47,9 +49,9 @@ func Publish(ctx context.Context, d *desk.Desk, to *url.URL) {
 		switch { // once, not every second
 		case problem == failed || ctx.Err() != nil:
 		case problem == "":
-			slog.Info("the proxy takes what is published again", "address", address)
+			slog.Info("the proxy takes what is published again", "address", shown)
 		default:
-			slog.Error("the proxy does not take what is published", "address", address, "error", err)
+			slog.Error("the proxy does not take what is published", "address", shown, "error", err)
 		}
 		failed = problem
 		screens(listening)
@@ -78,6 +80,10 @@ func publishNow(ctx context.Context, line *line, address string) (listening int,
 	request.Header.Set("X-EventSource-Event", roomEvent)
 	request.Header.Set("Accept", "application/json")
 	response, err := http.DefaultClient.Do(request)
+	var failed *url.Error
+	if errors.As(err, &failed) {
+		return 0, failed.Err // without the address, which has the room's code
+	}
 	if err != nil {
 		return 0, err
 	}
