@@ -54,6 +54,9 @@ func newGuard(s *desk.Desk, options *Options) *guard {
 func (g *guard) checkRequest(c *gin.Context) {
 	h := c.Writer.Header()
 	h.Set("X-Content-Type-Options", "nosniff")
+	if g.Base != nil && g.Base.Scheme == "https" { // RFC 6797: a browser that was here once never asks without encryption again
+		h.Set("Strict-Transport-Security", "max-age=31536000")
+	}
 	if !strings.HasPrefix(c.Request.URL.Path, "/assets/") { // these are for what is a page, or may be taken for one
 		h.Set("Content-Security-Policy", "default-src 'self'; script-src 'self' 'wasm-unsafe-eval'; img-src 'self' data:; media-src 'self' data:; style-src 'self' 'unsafe-inline'; frame-ancestors 'none'; base-uri 'none'; form-action 'self'")
 		h.Set("X-Frame-Options", "DENY")

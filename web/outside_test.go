@@ -40,6 +40,17 @@ func text(t *testing.T, r *http.Response) string {
 	return string(all)
 }
 
+// Where a proxy encrypts, browsers are told to come back encrypted only; on a plain network they could not come back at all.
+func TestBrowsersComeBackEncryptedBehindAProxyThatEncrypts(t *testing.T) {
+	for address, want := range map[string]string{"https://lantern.example.org": "max-age=31536000", "http://lantern.example.org": ""} {
+		base, err := url.Parse(address)
+		require.NoError(t, err)
+		server, _ := reached(t, web.Options{Reach: web.LocalNetwork, Base: base})
+		answer := asked(server.Config.Handler, "GET", address+"/api/clock", "10.1.2.3:1000", "", nil)
+		assert.Equal(t, want, answer.Header.Get("Strict-Transport-Security"), address)
+	}
+}
+
 // Behind a proxy that is trusted each person has their own measure of guesses; nobody else's word is taken for where it comes from.
 func TestWhoAsksBehindAProxy(t *testing.T) {
 	base, err := url.Parse("https://lantern.example.org")

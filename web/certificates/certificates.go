@@ -206,12 +206,12 @@ func (a *Authority) Config() *tls.Config {
 func (a *Authority) get(hello *tls.ClientHelloInfo) (*tls.Certificate, error) {
 	a.mutex.Lock()
 	defer a.mutex.Unlock()
-	at := hello.ServerName
-	if at == "" {
-		at = hostOf(hello.Conn.LocalAddr())
-	}
+	// By the address that was reached, and not by the name that is asked for: anybody can ask for any, and each certificate
+	// costs a key.
+	at := net.ParseIP(hostOf(hello.Conn.LocalAddr()))
 	now := a.now()
-	if a.made == nil || now.After(a.made.Leaf.NotAfter.AddDate(0, 0, -1)) || a.made.Leaf.VerifyHostname(at) != nil {
+	moved := func() bool { return at != nil && a.VouchesFor(at) && a.made.Leaf.VerifyHostname(at.String()) != nil }
+	if a.made == nil || now.After(a.made.Leaf.NotAfter.AddDate(0, 0, -1)) || moved() {
 		made, err := a.make(now)
 		if err != nil {
 			return nil, err

@@ -134,3 +134,18 @@ func TestTheKeyIsKept(t *testing.T) {
 	require.NoError(t, err)
 	assert.Equal(t, "no key", string(text), "it is not replaced")
 }
+
+// Whatever names are asked for, the certificate stays the one that was made: anybody can ask.
+func TestForeignNamesMakeNoCertificates(t *testing.T) {
+	a := own(t, filepath.Join(t.TempDir(), "lantern.db"))
+	ours, theirs := net.Pipe()
+	defer ours.Close()
+	defer theirs.Close()
+	first, err := a.Config().GetCertificate(&tls.ClientHelloInfo{ServerName: certificates.Name, Conn: ours})
+	require.NoError(t, err)
+	for _, name := range []string{"example.org", "a.example.org", "", "10.0.0.1", certificates.Name} {
+		got, err := a.Config().GetCertificate(&tls.ClientHelloInfo{ServerName: name, Conn: ours})
+		require.NoError(t, err)
+		assert.Same(t, first, got, name)
+	}
+}
