@@ -60,7 +60,7 @@ var rooms = map[string][]string{
 	"web/licences":         {},
 	"cmd":                  {"core", "store", "studio", "studio/contract", "studio/desk", "studio/demo", "studio/home", "studio/lead", "web", "web/certificates"},
 	"deploy/release":       {},
-	"e2e":                  {"core", "studio/contract", "e2e", "e2e/stage", "web", "web/certificates"},
+	"e2e":                  {"core", "studio/contract", "e2e", "e2e/events", "e2e/stage", "web", "web/certificates"},
 }
 
 // source is every file of Go below the folder but tests, parsed.
