@@ -2,10 +2,12 @@ package web_test
 
 import (
 	"bufio"
+	"errors"
 	"fmt"
 	"io"
 	"net"
 	"net/http"
+	"os"
 	"path/filepath"
 	"strings"
 	"sync"
@@ -215,4 +217,32 @@ func TestARoomsStreamEndsWithTheProgram(t *testing.T) {
 	require.NoError(t, server.Close())
 	_, err = io.ReadAll(lines)
 	assert.NoError(t, err)
+}
+
+// Who announces a body and never sends it is let go in seconds, whatever is asked and whether or not it is allowed. Only a file of
+// everything, from a device that was let in, has minutes.
+func TestABodyThatNeverComes(t *testing.T) {
+	t.Parallel()
+	to := real(t)
+	var open []net.Conn
+	for _, request := range []string{
+		"GET /api/clock", "GET /room/NOBODY", "HEAD /", "OPTIONS /api/plans", "DELETE /api/session", "PUT /nowhere", "POST /api/plans", "PATCH /api/plans/1",
+	} {
+		for _, more := range []string{"Host: localhost", "Host: elsewhere.example", "Host: localhost\r\nContent-Type: application/json", "Host: localhost\r\nSec-Fetch-Site: cross-site"} {
+			for _, length := range []string{"Content-Length: 100000", "Transfer-Encoding: chunked"} {
+				c, err := from("127.0.0.1", to)
+				require.NoError(t, err)
+				defer c.Close()
+				_, err = fmt.Fprintf(c, "%s HTTP/1.1\r\n%s\r\n%s\r\n\r\n", request, more, length)
+				require.NoError(t, err)
+				open = append(open, c)
+			}
+		}
+	}
+	for _, c := range open {
+		require.NoError(t, c.SetReadDeadline(time.Now().Add(time.Minute)))
+		if _, err := io.ReadAll(c); err != nil {
+			assert.False(t, errors.Is(err, os.ErrDeadlineExceeded), "it is held open")
+		}
+	}
 }

@@ -52,6 +52,12 @@ func newGuard(s *desk.Desk, options *Options) *guard {
 // checkRequest keeps other sites out: what changes something must come from our own pages, and our pages load nothing from
 // elsewhere and stand in nobody's frame.
 func (g *guard) checkRequest(c *gin.Context) {
+	control := http.NewResponseController(c.Writer)
+	if c.Request.ContentLength != 0 {
+		// Before any check and whatever the method: what refuses a request does not read its body, and the server waits for
+		// the rest of it before the next one.
+		_ = control.SetReadDeadline(time.Now().Add(bodyTime)) // a test's writer may have none
+	}
 	h := c.Writer.Header()
 	h.Set("X-Content-Type-Options", "nosniff")
 	if g.Base != nil && g.Base.Scheme == "https" { // RFC 6797: a browser that was here once never asks without encryption again
@@ -73,8 +79,7 @@ func (g *guard) checkRequest(c *gin.Context) {
 		c.AbortWithStatusJSON(http.StatusForbidden, contract.Problem{Say: "The application answers its own pages only."})
 		return
 	}
-	control := http.NewResponseController(c.Writer)
-	_ = control.SetWriteDeadline(time.Now().Add(answerTime)) // a test's writer may have none
+	_ = control.SetWriteDeadline(time.Now().Add(answerTime))
 	if one := connectionOf(c.Request); one != nil {
 		one.owner.asks(one)
 	}
@@ -83,9 +88,7 @@ func (g *guard) checkRequest(c *gin.Context) {
 			c.AbortWithStatusJSON(http.StatusUnsupportedMediaType, contract.Problem{Say: "Send JSON."})
 			return
 		}
-		most, within := bounds(c.Request.URL.Path)
-		_ = control.SetReadDeadline(time.Now().Add(within))
-		c.Request.Body = http.MaxBytesReader(c.Writer, c.Request.Body, most)
+		c.Request.Body = http.MaxBytesReader(c.Writer, c.Request.Body, mostOf(c.Request.URL.Path))
 	}
 	c.Next()
 }
