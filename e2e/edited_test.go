@@ -1,7 +1,6 @@
 package e2e
 
 import (
-	"encoding/json"
 	"fmt"
 	"testing"
 
@@ -17,99 +16,155 @@ func (th *theater) readAgain(page *screen) {
 	th.eval(page, `() => document.dispatchEvent(new Event("visibilitychange", { bubbles: true }))`)
 }
 
-// What is typed under School stays while the page is read again, also where another screen has saved meanwhile.
+// What is typed under School stays while the page is read again. Where another screen saved meanwhile, both versions are shown, and
+// what only one of the two changed is kept.
 func TestWhatIsTypedUnderSchoolStays(t *testing.T) {
 	th := open(t)
 	defer th.recovered()
-	var settings contract.Settings
-	save := func(bring string) {
-		require.NoError(t, th.program.Put("/api/settings", `{"schools": {}, "language": "en", "own_words": {}, "care_read": true, "bring": "`+bring+`"}`, &settings))
+	save := func(change func(*contract.Settings)) {
+		t.Helper()
+		require.NoError(t, th.program.ChangeSettings(change))
 	}
 	page := th.page("/school")
 	bring := func(is string) { th.until(page, `document.querySelector("#bring").value === "`+is+`"`) }
 
 	th.see(page, "h1", "Your school")
-	save("a mat") // nothing was typed here: what another screen saved is shown
+	save(func(s *contract.Settings) { s.Bring = "a mat" }) // nothing was typed here: what another screen saved is shown
 	th.readAgain(page)
 	bring("a mat")
 	th.fill(page, "#bring", "two blankets")
-	save("a chair")
+	save(func(s *contract.Settings) { s.Bring, s.AskAfter = "a chair", true })
 	th.readAgain(page)
-	th.see(page, ".alert", "changed on another screen")
+	th.see(page, ".compare", "Another screen changed these answers")
+	th.see(page, ".compare tbody", "two blankets")
+	th.see(page, ".compare tbody", "a chair")
+	th.until(page, `document.querySelector("#ask-after").checked`) // nobody typed anything else there
 	bring("two blankets")
-	th.accessible(page, "changed on another screen")
+	th.accessible(page, "two versions")
 	th.click(page, "button", "^Save$")
 	th.see(page, ".alert", "^Saved")
 	assert.Contains(t, string(th.fetch("/api/settings")), "two blankets")
 
 	th.fill(page, "#bring", "a cushion")
-	save("a strap")
+	save(func(s *contract.Settings) { s.Bring = "a strap" })
 	th.readAgain(page)
-	th.click(page, "button", "^Show theirs$")
+	th.click(page, ".compare label", "^a strap$")
+	bring("a strap")
+	th.click(page, ".compare label", "^a cushion$")
+	bring("a cushion")
+	th.click(page, "button", "^Discard everything I typed$")
 	bring("a strap")
 	th.until(page, `!document.querySelector(".alert")`)
 }
 
-// What one screen notes of a group is not taken back by another that was open before.
-func TestWhatAGroupNeedsIsNotTakenBack(t *testing.T) {
+// Two screens have the same thing open. The second one that saves is shown what the first one saved beside what was typed on it,
+// keeps what only one of them changed, and overwrites nothing before somebody has chosen.
+func TestTwoScreensChangeTheSameThing(t *testing.T) {
 	th := open(t)
 	defer th.recovered()
 	var group contract.Group
-	save := func(conditions, notes string) {
-		require.NoError(t, th.program.Post("/api/groups", fmt.Sprintf(`{"id": %d, "name": "Monday", "level": "beginners", "weekday": -1, "weektime": "", "conditions": %s, "schools": {}, "notes": %q}`, group.ID, conditions, notes), &group))
+	require.NoError(t, th.program.Post("/api/groups", `{"name": "Monday", "level": "beginners", "weekday": -1}`, &group))
+	require.NoError(t, th.program.Post("/api/practices/copy", `{"id": "counted-breath", "name": "Mine"}`, &contract.PracticeFile{}))
+	tick := func(selector string) func(*screen) {
+		return func(page *screen) { th.click(page, selector, "") }
 	}
-	save(`{}`, "")
-	page := th.page(fmt.Sprintf("/groups/%d", group.ID))
-	th.see(page, `[for="has-pregnancy"]`, ".")
-	save(`{"pregnancy": 1}`, "")
-	th.readAgain(page)
-	th.until(page, `document.querySelector("#has-pregnancy").checked`)
-	th.write(page, "#group-notes", "bring water")
-	th.click(page, "button", "^Save$")
-	th.see(page, ".alert", "^Saved")
-	var groups contract.Groups
-	require.NoError(t, th.program.Get("/api/groups", &groups))
-	assert.Equal(t, map[string]int{"pregnancy": 1}, groups.Groups[0].Conditions)
-	assert.Equal(t, "bring water", groups.Groups[0].Notes)
-
-	th.write(page, "#group-notes", ", and a mat")
-	save(`{"pregnancy": 1, "asthma": 2}`, "")
-	th.readAgain(page)
-	th.see(page, ".alert", "This group was changed on another screen")
-	assert.Equal(t, "bring water, and a mat", th.value(page, "#group-notes"))
-	th.click(page, "button", "^Show theirs$")
-	th.until(page, `document.querySelector("#has-asthma").checked && document.querySelector("#group-notes").value === ""`)
+	for kind, on := range map[string]struct {
+		path, field   string // where it is, and what both type into
+		first, second string
+		also          func(*screen) // what only the first changes besides
+		kept          string        // that it is there on the second, too
+		save          string
+	}{
+		"a group": {
+			fmt.Sprintf("/groups/%d", group.ID), "#group-notes", "bring water", "bring a mat",
+			tick("#has-asthma"), `document.querySelector("#has-asthma").checked`, "^Save$",
+		},
+		"settings": {"/school", "#bring", "a chair", "two blankets", tick("#ask-after"), `document.querySelector("#ask-after").checked`, "^Save$"},
+		"keys": {
+			"/keys", `[aria-label="Key for: Slower"]`, "y", "z", tick("#no-letters"), `document.querySelector("#no-letters").checked`, "^Save$",
+		},
+		"an own practice": {
+			"/practices/own-mine/edit", "#hands", "on the belly", "in the lap",
+			func(page *screen) { th.fill(page, "#seat", "on a bench") }, `document.querySelector("#seat").value === "on a bench"`, "^Save practice$",
+		},
+	} {
+		t.Run(kind, func(t *testing.T) {
+			one, two := th.page(on.path), th.page(on.path)
+			for _, page := range []*screen{one, two} {
+				th.see(page, on.field, "")
+			}
+			th.fill(one, on.field, on.first)
+			th.fill(two, on.field, on.second)
+			on.also(one)
+			saved := func(page *screen) {
+				th.click(page, "button", on.save)
+				th.until(page, `document.querySelector(".alert-success") || location.pathname === "/practices/own-mine"`)
+			}
+			saved(one)
+			th.click(two, "button", on.save)
+			th.see(two, ".compare", "Not saved yet. Another screen changed")
+			th.see(two, ".compare td:nth-child(2)", "^"+on.second)
+			th.see(two, ".compare td:nth-child(3)", "^"+on.first)
+			th.accessible(two, "two versions of "+kind)
+			th.until(two, on.kept)
+			th.click(two, ".compare td:nth-child(3) label", "^"+on.first)
+			th.until(two, fmt.Sprintf(`document.querySelector(%q).value.toLowerCase() === %q`, on.field, on.first))
+			th.click(two, ".compare td:nth-child(2) label", "^"+on.second)
+			saved(two)
+			th.visit(one, th.program.URL+on.path)
+			th.until(one, fmt.Sprintf(`document.querySelector(%q)?.value.toLowerCase() === %q`, on.field, on.second))
+			th.until(one, on.kept)
+		})
+	}
 }
 
-// A practice of one's own and the steps of a programme are no different.
-func TestAnOwnPracticeIsChangedOnTwoScreens(t *testing.T) {
+// How many came is counted on two screens: the second is told what the first noted, and can put its own in the place of that.
+func TestTwoScreensCountAttendance(t *testing.T) {
 	th := open(t)
 	defer th.recovered()
-	var file contract.PracticeFile
-	require.NoError(t, th.program.Post("/api/practices/copy", `{"id": "counted-breath", "name": "Mine"}`, &file))
-	save := func(field string, is any) {
-		var document map[string]any
-		require.NoError(t, json.Unmarshal(file.Document, &document))
-		document[field] = is
-		sent, err := json.Marshal(document)
-		require.NoError(t, err)
-		body, err := json.Marshal(map[string]string{"text": string(sent)})
-		require.NoError(t, err)
-		require.NoError(t, th.program.Post("/api/practices", string(body), &file))
+	_, score := th.lead(`{"type": "talk", "seconds": 60}`)
+	require.NoError(t, th.program.Post(fmt.Sprintf("/api/classes/%d/adjustments", score.ClassID), `{"key": "end", "do": "end"}`, &contract.Adjusted{}))
+	path := fmt.Sprintf("/taught/%d", score.ClassID)
+	one, two := th.page(path), th.page(path)
+	for _, page := range []*screen{one, two} {
+		th.see(page, "h2", "How it was")
 	}
-	page := th.page("/practices/own-mine/edit")
-	th.see(page, "h1", "^Mine$")
-	save("seat", "on a chair")
-	th.readAgain(page)
-	th.until(page, `document.querySelector("#seat").value === "on a chair"`)
-	th.fill(page, "#hands", "in the lap")
-	save("seat", "on a bench")
-	th.readAgain(page)
-	th.see(page, ".alert", "This practice was changed on another screen")
-	assert.Equal(t, "in the lap", th.value(page, "#hands"))
-	th.click(page, "button", "^Show theirs$")
-	th.until(page, `document.querySelector("#seat").value === "on a bench" && document.querySelector("#hands").value !== "in the lap"`)
-	th.until(page, `!document.querySelector(".alert")`)
+	count := func(page *screen, people string) {
+		th.fill(page, `[aria-label="Attendance"]`, people)
+		th.click(page, "button", "^Save attendance$")
+	}
+	count(one, "11")
+	th.see(one, ".remarklist", "people: 11")
+	count(two, "12")
+	th.see(two, ".alert", `another screen noted "11" meanwhile, and you "12"`)
+	th.see(two, ".remarklist", "people: 11")
+	assert.Equal(t, "12", th.value(two, `[aria-label="Attendance"]`))
+	th.click(two, "button", "^Save attendance$")
+	th.see(two, ".remarklist", "people: 12")
+	th.see(two, ".remarklist", "people: 11")
+}
+
+// Two screens are asked how it was at home: the second one is told the first answer, and can keep or change it.
+func TestTwoScreensAnswerHowItWasAtHome(t *testing.T) {
+	th := open(t)
+	defer th.recovered()
+	var group contract.Group
+	require.NoError(t, th.program.Post("/api/groups", `{"name": "Monday", "weekday": -1}`, &group))
+	var plan contract.Plan
+	require.NoError(t, th.program.Post("/api/plans/import", fmt.Sprintf(`{"text": "# Waves\ncounted breath 4:4 x9\n", "group_id": %d}`, group.ID), &plan))
+	require.NoError(t, th.program.Post(fmt.Sprintf("/api/plans/%d/home", plan.ID), `{"passage": 1, "minutes": 5, "pieces": 1}`, &contract.HomeOffer{}))
+	th.daysLater()
+	path := fmt.Sprintf("/plan/%d", plan.ID)
+	one, two := th.page(path), th.page(path)
+	for _, page := range []*screen{one, two} {
+		th.see(page, ".askhome", "How was it")
+	}
+	th.click(one, ".askhome button", "^hardly$")
+	th.see(one, ".askhome [role=status]", "at home: hardly")
+	th.click(two, ".askhome button", "^every day$")
+	th.see(two, ".askhome [role=alert]", "another screen answered hardly meanwhile. You answered every day")
+	th.click(two, ".askhome button", "^Change it to “every day”$")
+	th.see(two, ".askhome [role=status]", "at home: every day")
 }
 
 // An address names one group: none is shown in the place of another, and what is typed outlives that the group is deleted elsewhere.

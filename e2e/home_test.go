@@ -75,10 +75,7 @@ func TestSomethingForHome(t *testing.T) {
 	defer response.Body.Close()
 	assert.Contains(t, response.Header.Get("Content-Disposition"), `attachment; filename=counted-breath.html`)
 
-	// Some days later the group comes again: the clock has run four times as fast for a day.
-	th.program.Kill()
-	th.from = time.Now().AddDate(0, 0, -1).Format(time.RFC3339Nano)
-	th.start("0")
+	th.daysLater() // the group comes again
 	again := th.page(fmt.Sprintf("/plan/%d", plan.ID))
 	th.see(again, ".askhome", "Counted breath.*10 minutes a day.*How was it")
 	th.click(again, ".askhome button", "now and then")
@@ -94,6 +91,14 @@ func TestSomethingForHome(t *testing.T) {
 	th.see(again, ".give", "once more: Counted breath 4:2:7.*every day")
 	th.press(again, input.Enter)
 	th.see(again, ".given", "10 minutes a day")
+}
+
+// daysLater starts the program anew some days later: its clock has run faster for a day.
+func (th *theater) daysLater() {
+	th.Helper()
+	th.program.Kill()
+	th.from = time.Now().AddDate(0, 0, -1).Format(time.RFC3339Nano)
+	th.start("0")
 }
 
 // The page that plays is opened from the disk, with the network off, on a phone: it asks nothing of anybody, and has the counts

@@ -20,8 +20,7 @@ import (
 func TestTwoLanesInTheSameTime(t *testing.T) {
 	th := openAt(t, 8)
 	defer th.recovered()
-	var settings contract.Settings
-	require.NoError(t, th.program.Put("/api/settings", `{"schools": {}, "language": "en", "own_words": {}, "care_read": true, "ask_after": true}`, &settings))
+	require.NoError(t, th.program.ChangeSettings(func(s *contract.Settings) { s.AskAfter = true }))
 	var plan contract.Plan
 	require.NoError(t, th.program.Post("/api/plans/import", `{"text": "# Mixed\ntempo 60\nalternate nostril 4:4:8 x160 no lead-in\n"}`, &plan))
 	var score contract.Score

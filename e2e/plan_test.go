@@ -155,14 +155,33 @@ func TestTwoWindowsOnOnePlan(t *testing.T) {
 		return stored.Summary.Title == "Mine"
 	})
 	th.fill(two, title, "Theirs")
-	th.see(two, "[role=alert]", "changed in another window")
+	compare := func(page *screen, mine, theirs string) {
+		t.Helper()
+		th.see(page, "[role=alert]", "another screen changed this plan")
+		th.click(page, "button", "^Compare$")
+		th.see(page, ".modal tbody td:first-child", mine)
+		th.see(page, ".modal tbody td:last-child", theirs)
+	}
+	compare(two, "^Theirs$", "^Mine$")
+	th.accessible(two, "two versions of a plan")
 	assert.Equal(t, "Theirs", th.value(two, title), "what was typed is not lost")
-	th.click(two, "button", "Keep this version")
+	th.click(two, ".modal button", "^Use mine$")
 	th.see(two, "span", "^Saved$")
 	th.fill(one, title, "Mine again")
-	th.see(one, "[role=alert]", "changed in another window")
-	th.click(one, "button", "Show the other")
+	compare(one, "^Mine again$", "^Theirs$")
+	th.click(one, ".modal button", "^Keep both")
+	th.see(one, ".modal [role=status]", "saved as a plan of its own")
+	th.click(one, ".modal button", "Show the other version here")
 	th.until(one, fmt.Sprintf(`document.querySelector('%s')?.value === "Theirs"`, title))
+	var copied contract.Plan
+	require.NoError(t, th.program.Get(fmt.Sprintf("/api/plans/%d", plan.ID+1), &copied))
+	assert.Equal(t, "Mine again", copied.Summary.Title)
+	th.fill(two, title, "Once more")
+	th.see(two, "span", "^Saved$")
+	th.fill(one, title, "And again")
+	compare(one, "^And again$", "^Once more$")
+	th.click(one, ".modal button", "^Use the other version$")
+	th.until(one, fmt.Sprintf(`document.querySelector('%s')?.value === "Once more"`, title))
 }
 
 // What was typed while the program was away is not lost, not even when the browser ends before it is back.
@@ -307,13 +326,14 @@ func TestAProgrammeAndATemplate(t *testing.T) {
 	var sheet contract.ProgrammeSheet
 	require.NoError(t, th.program.Get("/api/programmes/1", &sheet))
 	sheet.Programme.Days = 14
-	another, err := json.Marshal(sheet.Programme)
+	another, err := json.Marshal(contract.ProgrammeSave{Revision: sheet.Revision, Programme: sheet.Programme})
 	require.NoError(t, err)
 	require.NoError(t, th.program.Put("/api/programmes/1", string(another), &sheet))
 	th.readAgain(page)
-	th.see(page, ".edit .alert", "This programme was changed on another screen")
+	th.see(page, ".edit .alert", "Another screen changed this programme")
+	th.see(page, ".edit .alert tbody", "Days between two classes")
 	th.until(page, `document.querySelector("#programme-name").value.endsWith(", slowly")`)
-	th.click(page, ".edit button", "^Show theirs$")
+	th.click(page, ".edit button", "^Discard everything I typed$")
 	th.until(page, `document.querySelector("#programme-days").value === "14" && !document.querySelector(".edit .alert")`)
 	th.pick(page, "#programme-by", "after so many classes of a step")
 	th.click(page, ".edit button", "Save: what comes follows")

@@ -1,7 +1,6 @@
 package e2e
 
 import (
-	"encoding/json"
 	"fmt"
 	"regexp"
 	"strings"
@@ -82,12 +81,7 @@ func theRoomFollowsTheClass(t *testing.T, th *theater) {
 	th.see(room, ".quietly", "Nothing is led just now")
 
 	stored := th.plan(60)
-	var settings contract.Settings
-	require.NoError(t, th.program.Get("/api/settings", &settings))
-	settings.Bring = "a blanket"
-	body, err := json.Marshal(settings)
-	require.NoError(t, err)
-	require.NoError(t, th.program.Put("/api/settings", string(body), &settings))
+	require.NoError(t, th.program.ChangeSettings(func(s *contract.Settings) { s.Bring = "a blanket" }))
 	waiting := th.page("/room/" + code.Code)
 	th.see(waiting, ".quietly", `Soon[^]*Short lesson[^]*, in \d+ minutes[^]*Alternate nostril breath[^]*Please bring a blanket`)
 	var score contract.Score

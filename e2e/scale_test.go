@@ -31,8 +31,7 @@ func TestTheRoomBehindAProxyThatTellsItsScreens(t *testing.T) {
 		require.NoError(t, th.program.SignIn(passcode, "laptop"))
 	})
 	defer th.recovered()
-	var settings contract.Settings
-	require.NoError(t, th.program.Put("/api/settings", `{"schools": {}, "language": "en", "own_words": {}, "care_read": true, "ask_after": true}`, &settings))
+	require.NoError(t, th.program.ChangeSettings(func(s *contract.Settings) { s.AskAfter = true }))
 	var code contract.RoomCode
 	require.NoError(t, th.program.Get("/api/room", &code))
 	require.Equal(t, proxy.URL+"/room/"+code.Code, code.Address)

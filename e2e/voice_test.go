@@ -45,12 +45,7 @@ func (th *theater) speaks(t *testing.T, texts ...string) {
 		require.NoError(t, th.program.Post(fmt.Sprintf("/api/voices/%d/words", sheet.Voice.ID), string(body), &sheet))
 	}
 	require.Equal(t, len(texts), sheet.Voice.Recorded)
-	var settings contract.Settings
-	require.NoError(t, th.program.Get("/api/settings", &settings))
-	settings.Voice = sheet.Voice.UID
-	body, err := json.Marshal(settings)
-	require.NoError(t, err)
-	require.NoError(t, th.program.Put("/api/settings", string(body), &settings))
+	require.NoError(t, th.program.ChangeSettings(func(s *contract.Settings) { s.Voice = sheet.Voice.UID }))
 }
 
 // A teacher records words by the microphone and from files, hears them, takes one back, and the voice speaks.

@@ -23,6 +23,7 @@ type Home struct {
 	Sentence   string
 	Answer     string // how it was; empty where that is not known
 	AnsweredAt time.Time
+	Revision   int64 // one more with each answer
 }
 
 type homeRow struct {
@@ -40,6 +41,7 @@ type homeRow struct {
 	Sentence   string
 	Answer     string
 	AnsweredAt sql.NullTime
+	Revision   int64
 }
 
 func (homeRow) TableName() string { return "homes" }
@@ -48,6 +50,7 @@ func (r homeRow) home() Home {
 	return Home{
 		ID: r.ID, UID: r.UID, ClassID: r.ClassID.Int64, PlanID: r.PlanID.Int64, GroupID: r.GroupID.Int64, GivenAt: r.GivenAt.UTC(), Document: []byte(r.Document),
 		Minutes: r.Minutes, Pieces: r.Pieces, Days: r.Days, When: r.DayPart, Sentence: r.Sentence, Answer: r.Answer, AnsweredAt: timeOf(r.AnsweredAt),
+		Revision: r.Revision,
 	}
 }
 
@@ -57,6 +60,7 @@ func (s *Store) AddHome(h Home) (Home, error) {
 	row := homeRow{
 		UID: named(h.UID), ClassID: reference(h.ClassID), PlanID: reference(h.PlanID), GroupID: reference(h.GroupID), GivenAt: h.GivenAt.UTC(), Document: string(h.Document),
 		Minutes: h.Minutes, Pieces: h.Pieces, Days: h.Days, DayPart: h.When, Sentence: h.Sentence, Answer: h.Answer, AnsweredAt: moment(h.AnsweredAt),
+		Revision: 1,
 	}
 	err := s.db.Create(&row).Error
 	return row.home(), plainly(err)
@@ -76,13 +80,11 @@ func (s *Store) HomeOf(uid string) (Home, error) {
 	return row.home(), plainly(err)
 }
 
-// AnswerHome notes how it was; ErrNotFound says that it is not there.
-func (s *Store) AnswerHome(id int64, answer string, at time.Time) error {
-	done := s.db.Model(&homeRow{}).Where("id = ?", id).Updates(map[string]any{"answer": answer, "answered_at": moment(at)})
-	if done.Error == nil && done.RowsAffected == 0 {
-		return ErrNotFound
-	}
-	return plainly(done.Error)
+// AnswerHome notes how it was, in the place of the answer of one revision. ErrTaken says that somebody answered before,
+// ErrNotFound that it is not there.
+func (s *Store) AnswerHome(id, revision int64, answer string, at time.Time) error {
+	row := homeRow{Answer: answer, AnsweredAt: moment(at), Revision: revision + 1}
+	return saveSome(s.db.Model(&homeRow{}).Where("id = ?", id), revision, &row, "answer", "answered_at", "revision")
 }
 
 // TakeBackHome removes what was given by mistake, or says ErrNotFound.

@@ -14,21 +14,16 @@ func (s *Store) PutGroup(g Group) error {
 	return s.put(&groupRow{}, g.UID, &row)
 }
 
-// PutPlan stores a plan in the place of the one with its uid, as its next revision.
+// PutPlan stores a plan in the place of the one with its uid, whether that is deleted or not.
 func (s *Store) PutPlan(p Plan) error {
 	row := toRow(p)
-	if err := s.put(&planRow{}, p.UID, &row, "revision"); err != nil {
-		return err
-	}
-	return plainly(s.db.Unscoped().Model(&planRow{}).Where("uid = ?", p.UID).Update("revision", gorm.Expr("revision + 1")).Error)
+	return s.put(&planRow{}, p.UID, &row)
 }
 
-func (s *Store) put(model any, uid string, row any, but ...string) error {
-	put := s.db.Unscoped().Model(model).Where("uid = ?", uid).Select("*").Omit(append([]string{"id", "uid"}, but...)...).Updates(row)
-	if put.Error == nil && put.RowsAffected == 0 {
-		return ErrNotFound
-	}
-	return plainly(put.Error)
+// PutProgramme stores a programme in the place of the one with its uid, whether that is deleted or not.
+func (s *Store) PutProgramme(p Programme) error {
+	row := toProgrammeRow(p)
+	return s.put(&programmeRow{}, p.UID, &row)
 }
 
 // ClassOf is the number of the class with the uid, whether it is deleted or not, or ErrNotFound.

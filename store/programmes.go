@@ -14,6 +14,7 @@ type Programme struct {
 	GroupID   int64  // 0 for none
 	Programme []byte // JSON: its steps
 	Base      []byte // the plan file of the class with which it was begun
+	Revision  int64  // one more with each save
 	UpdatedAt time.Time
 	DeletedAt time.Time // zero where it is not
 }
@@ -24,6 +25,7 @@ type programmeRow struct {
 	GroupID   sql.NullInt64
 	Programme string
 	Base      string
+	Revision  int64
 	UpdatedAt time.Time `gorm:"autoUpdateTime:false"`
 	DeletedAt gorm.DeletedAt
 }
@@ -32,13 +34,15 @@ func (programmeRow) TableName() string { return "programmes" }
 
 func (r programmeRow) programme() Programme {
 	return Programme{
-		ID: r.ID, UID: r.UID, GroupID: r.GroupID.Int64, Programme: []byte(r.Programme), Base: []byte(r.Base), UpdatedAt: r.UpdatedAt.UTC(), DeletedAt: timeOf(sql.NullTime(r.DeletedAt)),
+		ID: r.ID, UID: r.UID, GroupID: r.GroupID.Int64, Programme: []byte(r.Programme), Base: []byte(r.Base),
+		Revision: r.Revision, UpdatedAt: r.UpdatedAt.UTC(), DeletedAt: timeOf(sql.NullTime(r.DeletedAt)),
 	}
 }
 
 func toProgrammeRow(p Programme) programmeRow {
 	return programmeRow{
-		ID: p.ID, UID: named(p.UID), GroupID: reference(p.GroupID), Programme: string(p.Programme), Base: string(p.Base), UpdatedAt: p.UpdatedAt.UTC(),
+		ID: p.ID, UID: named(p.UID), GroupID: reference(p.GroupID), Programme: string(p.Programme), Base: string(p.Base),
+		Revision: p.Revision, UpdatedAt: p.UpdatedAt.UTC(),
 		DeletedAt: gorm.DeletedAt(moment(p.DeletedAt)),
 	}
 }
@@ -67,21 +71,20 @@ func (s *Store) Programme(id int64) (Programme, error) {
 	return row.programme(), s.unreadable(KindProgramme, id, err)
 }
 
-// AddProgramme stores a new programme and returns it with its id.
+// AddProgramme stores a new programme as revision 1 and returns it with its id.
 func (s *Store) AddProgramme(p Programme) (Programme, error) {
+	p.Revision = 1
 	row := toProgrammeRow(p)
 	err := s.db.Create(&row).Error
 	return row.programme(), plainly(err)
 }
 
-// SaveProgramme stores a programme in its place, deleted or not, or says ErrNotFound. Its uid stays.
+// SaveProgramme stores the programme in the place of its revision. ErrTaken says that somebody saved that revision
+// before, ErrNotFound that the programme is gone.
 func (s *Store) SaveProgramme(p Programme) error {
 	row := toProgrammeRow(p)
-	saved := s.db.Unscoped().Model(&programmeRow{}).Where("id = ?", p.ID).Select("*").Omit("id", "uid").Updates(&row)
-	if saved.Error == nil && saved.RowsAffected == 0 {
-		return ErrNotFound
-	}
-	return plainly(saved.Error)
+	row.Revision++
+	return save(s.db.Model(&programmeRow{}).Where("id = ?", p.ID), p.Revision, &row, unchanging...)
 }
 
 // A plan or a class is of a programme by the mark in its document; of one from before there were programmes by its course.

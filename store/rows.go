@@ -20,6 +20,7 @@ type groupRow struct {
 	Conditions map[string]int    `gorm:"serializer:json"`
 	Schools    map[string]string `gorm:"serializer:json"`
 	Notes      string
+	Revision   int64
 	UID        string
 	UpdatedAt  time.Time `gorm:"autoUpdateTime:false"`
 	DeletedAt  gorm.DeletedAt
@@ -68,14 +69,16 @@ func (adjustmentRow) TableName() string { return "adjustments" }
 type practiceRow struct {
 	ID        string `gorm:"primaryKey"`
 	Document  string
+	Revision  int64
 	UpdatedAt time.Time `gorm:"autoUpdateTime:false"`
 }
 
 func (practiceRow) TableName() string { return "practices" }
 
 type settingRow struct {
-	Name  string `gorm:"primaryKey"`
-	Value string
+	Name     string `gorm:"primaryKey"`
+	Value    string
+	Revision int64
 }
 
 func (settingRow) TableName() string { return "settings" }
@@ -122,7 +125,8 @@ func (r classRow) class() Class {
 func (r groupRow) group() Group {
 	return Group{
 		ID: r.ID, Name: r.Name, Level: r.Level, Size: r.Size, Weekday: r.Weekday, Weektime: r.Weektime, Under16: r.Under16,
-		Conditions: r.Conditions, Schools: r.Schools, Notes: r.Notes, UID: r.UID, UpdatedAt: r.UpdatedAt.UTC(), DeletedAt: timeOf(sql.NullTime(r.DeletedAt)),
+		Conditions: r.Conditions, Schools: r.Schools, Notes: r.Notes, Revision: r.Revision, UID: r.UID,
+		UpdatedAt: r.UpdatedAt.UTC(), DeletedAt: timeOf(sql.NullTime(r.DeletedAt)),
 	}
 }
 
@@ -135,7 +139,8 @@ func toGroupRow(g Group) groupRow {
 	}
 	return groupRow{
 		ID: g.ID, Name: g.Name, Level: g.Level, Size: g.Size, Weekday: g.Weekday, Weektime: g.Weektime, Under16: g.Under16,
-		Conditions: g.Conditions, Schools: g.Schools, Notes: g.Notes, UID: named(g.UID), UpdatedAt: g.UpdatedAt.UTC(), DeletedAt: gorm.DeletedAt(moment(g.DeletedAt)),
+		Conditions: g.Conditions, Schools: g.Schools, Notes: g.Notes, Revision: g.Revision, UID: named(g.UID),
+		UpdatedAt: g.UpdatedAt.UTC(), DeletedAt: gorm.DeletedAt(moment(g.DeletedAt)),
 	}
 }
 
@@ -154,21 +159,21 @@ func (s *Store) groups(query *gorm.DB) ([]Group, error) {
 	return list, err
 }
 
-// AddGroup stores a new group and returns it with its id, and with a uid where it had none.
+// AddGroup stores a new group as revision 1 and returns it with its id, and with a uid where it had none.
 func (s *Store) AddGroup(g Group) (Group, error) {
+	g.Revision = 1
 	row := toGroupRow(g)
 	err := s.db.Create(&row).Error
 	return row.group(), plainly(err)
 }
 
-// SaveGroup stores the group in its place, or says ErrNotFound.
-func (s *Store) SaveGroup(g Group) error {
+// SaveGroup stores the group in the place of its revision and returns it as the next one. ErrTaken says that somebody
+// saved that revision before, ErrNotFound that the group is gone.
+func (s *Store) SaveGroup(g Group) (Group, error) {
 	row := toGroupRow(g)
-	saved := s.db.Model(&groupRow{}).Where("id = ?", g.ID).Select("*").Omit(unchanging...).Updates(&row)
-	if saved.Error == nil && saved.RowsAffected == 0 {
-		return ErrNotFound
-	}
-	return plainly(saved.Error)
+	row.Revision++
+	err := save(s.db.Model(&groupRow{}).Where("id = ?", g.ID), g.Revision, &row, unchanging...)
+	return row.group(), err
 }
 
 // Practices is the teacher's own practices by id, each as its file.
@@ -177,14 +182,25 @@ func (s *Store) Practices() ([]Practice, error) {
 	err := s.read.Order("id").Find(&rows).Error
 	list := make([]Practice, len(rows))
 	for i, r := range rows {
-		list[i] = Practice{r.ID, []byte(r.Document), r.UpdatedAt.UTC()}
+		list[i] = Practice{r.ID, []byte(r.Document), r.Revision, r.UpdatedAt.UTC()}
 	}
 	return list, plainly(err)
 }
 
-// SavePractice stores the practice, in the place of one with the same id.
-func (s *Store) SavePractice(p Practice) error {
-	return plainly(s.db.Save(&practiceRow{p.ID, string(p.Document), p.UpdatedAt.UTC()}).Error)
+// SavePractice stores the practice in the place of its revision, a new one where that is 0, and returns it as the next
+// one. ErrTaken says that there is another revision of it, ErrNotFound that it is gone.
+func (s *Store) SavePractice(p Practice) (Practice, error) {
+	row := practiceRow{p.ID, string(p.Document), p.Revision + 1, p.UpdatedAt.UTC()}
+	if p.Revision++; p.Revision == 1 {
+		return p, plainly(s.db.Create(&row).Error)
+	}
+	return p, save(s.db.Model(&practiceRow{}).Where("id = ?", p.ID), p.Revision-1, &row, "id")
+}
+
+// PutPractice stores the practice, in the place of any with the same id.
+func (s *Store) PutPractice(p Practice) error {
+	row := practiceRow{p.ID, string(p.Document), 1, p.UpdatedAt.UTC()}
+	return s.inPlace("id", &row, "document", "updated_at")
 }
 
 // RemovePractice removes the practice, or says ErrNotFound. Plans and classes that use it carry their own copy.
@@ -198,14 +214,30 @@ func (s *Store) RemovePractice(id string) error {
 
 // Setting is what was stored under the name as JSON, or ErrNotFound.
 func (s *Store) Setting(name string) ([]byte, error) {
-	var row settingRow
-	err := s.read.First(&row, "name = ?", name).Error
-	return []byte(row.Value), plainly(err)
+	value, _, err := s.SettingAt(name)
+	return value, err
 }
 
-// SaveSetting stores JSON under the name.
+// SettingAt is a Setting with its revision.
+func (s *Store) SettingAt(name string) (value []byte, revision int64, err error) {
+	var row settingRow
+	err = s.read.First(&row, "name = ?", name).Error
+	return []byte(row.Value), row.Revision, plainly(err)
+}
+
+// SaveSetting stores JSON under the name, in the place of what is there.
 func (s *Store) SaveSetting(name string, value []byte) error {
-	return plainly(s.db.Save(&settingRow{name, string(value)}).Error)
+	return s.inPlace("name", &settingRow{name, string(value), 1}, "value")
+}
+
+// ReplaceSetting stores JSON under the name in the place of one revision, 0 where there is none yet. ErrTaken says that
+// somebody stored something there before.
+func (s *Store) ReplaceSetting(name string, value []byte, revision int64) error {
+	row := settingRow{name, string(value), revision + 1}
+	if revision == 0 {
+		return plainly(s.db.Create(&row).Error)
+	}
+	return save(s.db.Model(&settingRow{}).Where("name = ?", name), revision, &row, "name")
 }
 
 // Plans is all plans, those with a time first in the order of their times.
@@ -249,17 +281,8 @@ func toRow(p Plan) planRow {
 func (s *Store) SavePlan(p Plan) (Plan, error) {
 	row := toRow(p)
 	row.Revision++
-	saved := s.db.Model(&planRow{}).Where("id = ? AND revision = ?", p.ID, p.Revision).Select("*").Omit(unchanging...).Updates(&row)
-	if saved.Error != nil {
-		return Plan{}, plainly(saved.Error)
-	}
-	if saved.RowsAffected == 0 {
-		if _, err := s.Plan(p.ID); err != nil {
-			return Plan{}, err
-		}
-		return Plan{}, ErrTaken
-	}
-	return row.plan(), nil
+	err := save(s.db.Model(&planRow{}).Where("id = ?", p.ID), p.Revision, &row, unchanging...)
+	return row.plan(), err
 }
 
 // InProgress is the class that has not come to its end, or ErrNotFound. It may have been deleted since.

@@ -58,6 +58,7 @@ type Group struct {
 	Conditions map[string]int    // how many people have each condition, never who
 	Schools    map[string]string // where the group differs from the teacher's own school
 	Notes      string
+	Revision   int64  // one more with each save
 	UID        string // the same on every machine; given by the store where it is empty
 	UpdatedAt  time.Time
 	DeletedAt  time.Time // zero where it is not deleted
@@ -67,6 +68,7 @@ type Group struct {
 type Practice struct {
 	ID        string
 	Document  []byte
+	Revision  int64 // one more with each save; 0 for a new one
 	UpdatedAt time.Time
 }
 

@@ -103,19 +103,32 @@ func TestGroupsPracticesAndSettings(t *testing.T) {
 	g, err := s.AddGroup(Group{Name: "Evening", Weekday: 3, Weektime: "18:30", Conditions: map[string]int{"asthma": 2}})
 	require.NoError(t, err)
 	g.Under16, g.Schools, g.Notes = true, map[string]string{"eyes": "open"}, "by the window"
-	require.NoError(t, s.SaveGroup(g))
+	saved, err := s.SaveGroup(g)
+	require.NoError(t, err)
+	assert.EqualValues(t, 2, saved.Revision)
 	groups, err := s.Groups()
 	require.NoError(t, err)
-	assert.Equal(t, []Group{g}, groups)
-	assert.ErrorIs(t, s.SaveGroup(Group{ID: 99}), ErrNotFound)
+	assert.Equal(t, []Group{saved}, groups)
+	_, err = s.SaveGroup(g)
+	assert.ErrorIs(t, err, ErrTaken, "somebody saved this revision before")
+	_, err = s.SaveGroup(Group{ID: 99})
+	assert.ErrorIs(t, err, ErrNotFound)
 
 	at := time.Date(2026, 3, 2, 18, 30, 0, 0, time.UTC)
-	require.NoError(t, s.SavePractice(Practice{"own-b", []byte("one"), at}))
-	require.NoError(t, s.SavePractice(Practice{"own-a", []byte("two"), at}))
-	require.NoError(t, s.SavePractice(Practice{"own-b", []byte("three"), at}), "in the place of the other")
+	for _, p := range []Practice{{"own-b", []byte("one"), 0, at}, {"own-a", []byte("two"), 0, at}, {"own-b", []byte("three"), 1, at}} {
+		_, err = s.SavePractice(p)
+		require.NoError(t, err)
+	}
+	for _, stale := range []int64{0, 1} {
+		_, err = s.SavePractice(Practice{"own-b", []byte("four"), stale, at})
+		assert.ErrorIs(t, err, ErrTaken)
+	}
+	_, err = s.SavePractice(Practice{"own-c", []byte("five"), 1, at})
+	assert.ErrorIs(t, err, ErrNotFound, "removed meanwhile")
+	require.NoError(t, s.PutPractice(Practice{"own-a", []byte("six"), 0, at}), "in the place of any")
 	list, err := s.Practices()
 	require.NoError(t, err)
-	assert.Equal(t, []Practice{{"own-a", []byte("two"), at}, {"own-b", []byte("three"), at}}, list)
+	assert.Equal(t, []Practice{{"own-a", []byte("six"), 2, at}, {"own-b", []byte("three"), 2, at}}, list)
 	require.NoError(t, s.RemovePractice("own-a"))
 	assert.ErrorIs(t, s.RemovePractice("own-a"), ErrNotFound)
 
@@ -258,7 +271,7 @@ func TestFilesOfEarlierFormsAreBroughtUpToDate(t *testing.T) {
 		require.Len(t, groups, 1)
 		assert.Len(t, groups[0].UID, 32, "from now on it is the same on every machine")
 		groups[0].UID = ""
-		assert.Equal(t, []Group{{ID: 1, Name: "Lunch", Level: "beginners", Size: 12, Weekday: -1, Conditions: map[string]int{}, Schools: map[string]string{}, UpdatedAt: time.Unix(0, 0).UTC()}}, groups)
+		assert.Equal(t, []Group{{ID: 1, Name: "Lunch", Level: "beginners", Size: 12, Weekday: -1, Conditions: map[string]int{}, Schools: map[string]string{}, Revision: 1, UpdatedAt: time.Unix(0, 0).UTC()}}, groups)
 		c, err := s.Class(1)
 		require.NoError(t, err)
 		assert.Equal(t, 123e6, float64(c.StartedAt.Nanosecond()))
@@ -369,11 +382,12 @@ func TestHomes(t *testing.T) {
 		require.NoError(t, err)
 		assert.Equal(t, []Home{after, before}, found, name)
 	}
-	require.NoError(t, s.AnswerHome(before.ID, "now and then", now))
+	require.NoError(t, s.AnswerHome(before.ID, before.Revision, "now and then", now))
+	assert.ErrorIs(t, s.AnswerHome(before.ID, before.Revision, "hardly", now), ErrTaken)
 	again, err := s.HomeOf(before.UID)
 	require.NoError(t, err)
 	assert.Equal(t, []any{"now and then", now}, []any{again.Answer, again.AnsweredAt})
-	assert.ErrorIs(t, s.AnswerHome(99, "", now), ErrNotFound)
+	assert.ErrorIs(t, s.AnswerHome(99, 1, "", now), ErrNotFound)
 
 	require.NoError(t, s.Delete(Thing{KindClass, class.ID}, false, now))
 	found, err := s.HomesOfGroup(group.ID, 9)

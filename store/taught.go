@@ -132,6 +132,22 @@ func (s *Store) AddRemark(class int64, r Remark) error {
 	})
 }
 
+// ReplaceRemark adds what takes the place of the newest remark of its kind, whose id is newest, or 0 where there is none.
+// ErrTaken says that there is a newer one.
+func (s *Store) ReplaceRemark(class int64, r Remark, newest int64) error {
+	return s.changing(class, func(db *gorm.DB) error {
+		var id int64
+		found := db.Model(&remarkRow{}).Where("class_id = ? AND kind = ?", class, r.Kind).Select("coalesce(max(id), 0)").Scan(&id)
+		switch {
+		case found.Error != nil:
+			return found.Error
+		case id > newest:
+			return ErrTaken
+		}
+		return db.Create(&remarkRow{ClassID: class, At: r.At.UTC(), Kind: r.Kind, Text: r.Text}).Error
+	})
+}
+
 // changing changes something of a class, whose digest is to be made anew.
 func (s *Store) changing(class int64, change func(*gorm.DB) error) error {
 	return plainly(s.db.Transaction(func(db *gorm.DB) error {

@@ -52,6 +52,20 @@ func Missing(err error, what string, id int64) error {
 	return err
 }
 
+// Replaced turns the store's answers to a save into failures: that another screen saved first, or that it is gone.
+func Replaced(err error, what string, id int64) error {
+	if errors.Is(err, store.ErrTaken) {
+		return FailChanged(what)
+	}
+	return Missing(err, what, id)
+}
+
+// FailChanged says that another screen saved first.
+func FailChanged(what string) *Failure {
+	say := "Not saved: this " + what + " was changed on another screen meanwhile. Nothing was overwritten. Compare the two versions, then save again."
+	return &Failure{ErrConflict, contract.Problem{Say: say, Changed: true}}
+}
+
 // FileProblem is what to tell a person of an error of the data file or the disk; empty where it is none.
 func FileProblem(err error) string {
 	var fileError *store.FileError

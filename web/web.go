@@ -100,7 +100,7 @@ func (s server) library(api *gin.RouterGroup) {
 	api.GET("/practices/:name/file", named(library.OwnPractice))
 	api.DELETE("/practices/:name", named(library.RemovePractice))
 	api.POST("/practices", body(func(_ *gin.Context, in contract.PracticeText) (contract.PracticeFile, error) {
-		return library.SavePractice(in.Text)
+		return library.SavePractice(in)
 	}))
 	api.POST("/practices/copy", body(func(_ *gin.Context, in contract.PracticeCopy) (contract.PracticeFile, error) {
 		return library.CopyPractice(in.ID, in.Name)

@@ -224,10 +224,10 @@ func TestTheRoomTellsWhatWasJustSaved(t *testing.T) {
 	var code contract.RoomCode
 	d.call("GET", "/api/room", "", &code)
 	var room contract.Room
-	for _, bring := range []string{"a blanket", "two blankets"} {
+	for saved, bring := range []string{"a blanket", "two blankets"} {
 		d.call("GET", "/api/rooms/"+code.Code, "", &room)
 		require.NotEqual(t, bring, room.Bring)
-		status, _ := d.call("PUT", "/api/settings", fmt.Sprintf(`{"schools": {}, "language": "en", "own_words": {}, "bring": %q}`, bring), nil)
+		status, _ := d.call("PUT", "/api/settings", fmt.Sprintf(`{"schools": {}, "language": "en", "own_words": {}, "bring": %q, "revision": %d}`, bring, saved), nil)
 		require.Equal(t, 200, status)
 		d.call("GET", "/api/rooms/"+code.Code, "", &room)
 		assert.Equal(t, bring, room.Bring)

@@ -144,8 +144,21 @@ func (p *Program) call(method, path, body string, out any) error {
 
 // ReadCare says that the caution for everyone was read, which else stands before every view at the first start.
 func (p *Program) ReadCare() error {
+	return p.ChangeSettings(func(s *contract.Settings) { s.CareRead = true })
+}
+
+// ChangeSettings changes what the teacher has chosen, as another screen would.
+func (p *Program) ChangeSettings(change func(*contract.Settings)) error {
 	var settings contract.Settings
-	return p.Put("/api/settings", `{"schools": {}, "language": "en", "own_words": {}, "care_read": true}`, &settings)
+	if err := p.Get("/api/settings", &settings); err != nil {
+		return err
+	}
+	change(&settings)
+	body, err := json.Marshal(settings)
+	if err != nil {
+		return err
+	}
+	return p.Put("/api/settings", string(body), &settings)
 }
 
 // Lead begins a class from the plan, with its cautions read.

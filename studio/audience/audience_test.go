@@ -118,7 +118,7 @@ func TestWhenTheRoomIsNotAsked(t *testing.T) {
 	require.Equal(t, second, asked(d, code).ClassID)
 	_, err := answers(d, t, code)(first, contract.Easy, "", "a")
 	assert.ErrorIs(t, err, studio.ErrConflict, "only the last class")
-	_, err = d.Records.AddRemark(first, contract.Remark{Kind: "gentler", Text: "2"})
+	_, err = d.Records.AddRemark(first, contract.RemarkAdd{Kind: "gentler", Text: "2"})
 	require.NoError(t, err)
 	d.Pass(29 * 60)
 	assert.NotNil(t, asked(d, code))
@@ -141,7 +141,7 @@ func TestPhonesAreCountedWhileAClassIsLed(t *testing.T) {
 	one, two := d.Audience.Join(), d.Audience.Join()
 	one()
 	one() // once is enough
-	_, err = d.Records.AddRemark(older, contract.Remark{Kind: "people", Text: "5"})
+	_, err = d.Records.AddRemark(older, contract.RemarkAdd{Kind: "people", Text: "5"})
 	require.NoError(t, err)
 	two()
 	three := d.Audience.Join()

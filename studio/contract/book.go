@@ -48,12 +48,14 @@ type Practice struct {
 type PracticeFile struct {
 	Text     string          `json:"text"`
 	Document json.RawMessage `json:"document"`
-	Problem  string          `json:"problem"` // why Text is no document
+	Problem  string          `json:"problem"`  // why Text is no document
+	Revision int64           `json:"revision"` // a save names the one that it changes; 0 for a practice of the catalogue
 }
 
 // PracticeText sends the file of a practice, in YAML or JSON.
 type PracticeText struct {
-	Text string `json:"text"`
+	Text     string `json:"text"`
+	Revision int64  `json:"revision"` // 0 for a new one
 }
 
 // PracticeCopy begins an own practice as a copy.

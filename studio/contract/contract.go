@@ -17,6 +17,7 @@ type Problem struct {
 	Say     string       `json:"say"`
 	Fields  []FieldError `json:"fields,omitempty"`   // what is wrong in a plan
 	ClassID int64        `json:"class_id,omitempty"` // the class that runs already
+	Changed bool         `json:"changed,omitempty"`  // another screen saved first: read it again and compare
 }
 
 // FieldError is one thing that is wrong in a plan. Passage is 0 for the plan itself.

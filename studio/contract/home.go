@@ -50,6 +50,8 @@ type Home struct {
 	Amount  string  `json:"amount"` // 10 minutes a day, in 3 pieces, for 7 days, in the morning
 	Plays   bool    `json:"plays"`  // nothing in it waits for a teacher, so that a page can play it
 	Answer  string  `json:"answer"` // how it was; empty where that is not known
+	// Revision counts the answers; an answer names the one that it changes.
+	Revision int64 `json:"revision"`
 	HomeAmount
 }
 
@@ -75,7 +77,8 @@ type HomesOfGroup struct {
 
 // HomeAnswer is how it was at home; empty takes an answer back.
 type HomeAnswer struct {
-	Answer string `json:"answer"`
+	Answer   string `json:"answer"`
+	Revision int64  `json:"revision"`
 }
 
 // HomeTooMuch is the answer that speaks against a step up.

@@ -14,6 +14,7 @@ type Group struct {
 	Conditions map[string]int    `json:"conditions"` // how many people have each, never who
 	Schools    map[string]string `json:"schools"`    // where the group differs from the teacher
 	Notes      string            `json:"notes"`
+	Revision   int64             `json:"revision"` // a save names the one that it changes
 }
 
 // Groups is the groups by name, and what a form of one asks.
@@ -55,6 +56,7 @@ type Settings struct {
 	AskAfter  bool              `json:"ask_after"` // the room's page asks after a class how it was
 	Voice     string            `json:"voice"`     // the uid of the recorded voice that speaks; empty for the browser's own
 	Keys      Keys              `json:"keys"`
+	Revision  int64             `json:"revision"`           // a save names the one that it changes
 	Meanings  []Way             `json:"meanings,omitempty"` // what a pedal or a key of a remote can mean
 	Questions []Question        `json:"questions,omitempty"`
 	Languages []string          `json:"languages,omitempty"`

@@ -47,6 +47,14 @@ type ProgrammeSheet struct {
 	Passages  []ProgrammePassage  `json:"passages"`
 	// Planned is the step of each class if every one had been led as planned from the first on.
 	Planned []int `json:"planned"`
+	// Revision counts the saves; a save names the one that it changes.
+	Revision int64 `json:"revision"`
+}
+
+// ProgrammeSave changes the steps of a programme.
+type ProgrammeSave struct {
+	Revision  int64               `json:"revision"`
+	Programme programme.Programme `json:"programme"`
 }
 
 // ProgrammeState is how a class of a programme went, or that it comes.

@@ -113,9 +113,19 @@ type CurvePoint struct {
 // Remark is something that is added beside a record: people (a number), gentler (how many of them took the gentler
 // lane), took (one of Moods), note, correction.
 type Remark struct {
+	ID   int64   `json:"id"`
 	AtMS float64 `json:"at_ms"`
 	Kind string  `json:"kind"`
 	Text string  `json:"text"`
+}
+
+// RemarkAdd adds a remark to a record.
+type RemarkAdd struct {
+	Kind string `json:"kind"`
+	Text string `json:"text"`
+	// Newest is the id of the remark of this kind in whose place it comes, 0 where there was none. Notes and corrections
+	// stand beside each other and need none.
+	Newest int64 `json:"newest"`
 }
 
 // Mark is one adjustment of a record, with the passage it was made in.

@@ -43,7 +43,7 @@ type week struct {
 	changes map[int]string
 	pressed []press
 	missed  bool // nobody came
-	after   []contract.Remark
+	after   []contract.RemarkAdd
 	told    store.Answers // on the room's page; of nothing where nobody was asked
 	home    *contract.HomeGive
 	atHome  string // how it was at home, asked a week later; empty where it was not
@@ -246,7 +246,7 @@ func (l lesson) teach(s *store.Store, group int64) error {
 			return err
 		}
 		if l.atHome != "" {
-			if _, err := past.Homes.Answer(offer.Given[0].ID, contract.HomeAnswer{Answer: l.atHome}); err != nil {
+			if _, err := past.Homes.Answer(offer.Given[0].ID, contract.HomeAnswer{Answer: l.atHome, Revision: offer.Given[0].Revision}); err != nil {
 				return err
 			}
 		}

@@ -27,12 +27,12 @@ func carried(value float64) contract.Adjust {
 
 // taught is a class of the past: what was changed in its plan, what was pressed, how many came and how the room was.
 func taught(plan changes, people int, mood string, pressed ...press) week {
-	return week{changes: plan, pressed: pressed, after: []contract.Remark{{Kind: "people", Text: strconv.Itoa(people)}, {Kind: "took", Text: mood}}}
+	return week{changes: plan, pressed: pressed, after: []contract.RemarkAdd{{Kind: "people", Text: strconv.Itoa(people)}, {Kind: "took", Text: mood}}}
 }
 
 // mixed is a class of the past with a gentler lane beside: how many took it, as was counted, and what the room answered.
 func (w week) mixed(gentler int, told store.Answers) week {
-	w.after = append(w.after, contract.Remark{Kind: "gentler", Text: strconv.Itoa(gentler)})
+	w.after = append(w.after, contract.RemarkAdd{Kind: "gentler", Text: strconv.Itoa(gentler)})
 	w.told = told
 	return w
 }

@@ -1,6 +1,9 @@
 package home
 
 import (
+	"cmp"
+	"errors"
+	"fmt"
 	"slices"
 	"strings"
 	"time"
@@ -35,14 +38,22 @@ func (h *Homes) OfClass(class store.Class) ([]contract.Home, error) {
 	return h.cards(stored), err
 }
 
-// Answer notes how it was at home; an empty answer takes back what was noted.
+// Answer notes how it was at home, in the place of the answer of one revision; an empty answer takes back what was noted.
 func (h *Homes) Answer(id int64, in contract.HomeAnswer) (contract.HomesOfGroup, error) {
 	if in.Answer != "" && !slices.Contains(answers, in.Answer) {
 		return contract.HomesOfGroup{}, studio.Fail(studio.ErrInvalid, "How it was at home is one of: %s.", strings.Join(answers, ", "))
 	}
 	stored, err := h.studio.Store.Home(id)
 	if err == nil {
-		err = h.studio.Store.AnswerHome(id, in.Answer, h.studio.Now())
+		err = h.studio.Store.AnswerHome(id, in.Revision, in.Answer, h.studio.Now())
+	}
+	if errors.Is(err, store.ErrTaken) {
+		if stored, err = h.studio.Store.Home(id); err == nil && stored.Answer != in.Answer {
+			failure := studio.FailChanged("home practice")
+			failure.Problem.Say = fmt.Sprintf("Not saved: another screen answered %q meanwhile, and you %q. Answer again to put yours in its place.",
+				cmp.Or(stored.Answer, "not known"), cmp.Or(in.Answer, "not known"))
+			return contract.HomesOfGroup{}, failure
+		}
 	}
 	if err != nil {
 		return contract.HomesOfGroup{}, studio.Missing(err, "home practice", id)

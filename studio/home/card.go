@@ -42,7 +42,7 @@ func card(s store.Home) (contract.Home, *plan.Plan, error) {
 	one, amount := &p.Passages[0], amountStored(s)
 	return contract.Home{
 		ID: s.ID, ClassID: s.ClassID, PlanID: s.PlanID, GivenMS: contract.Millis(s.GivenAt), Name: one.Name(), Says: pieceInWords(one), Amount: amount.Amount(),
-		Plays: plays(one), Answer: s.Answer,
+		Plays: plays(one), Answer: s.Answer, Revision: s.Revision,
 		HomeAmount: contract.HomeAmount{Minutes: amount.Minutes, Pieces: amount.Pieces, Days: amount.Days, When: amount.When, Sentence: amount.Sentence},
 	}, p, nil
 }

@@ -1,7 +1,9 @@
 package library
 
 import (
+	"errors"
 	"maps"
+	"reflect"
 	"regexp"
 	"slices"
 	"strings"
@@ -17,7 +19,7 @@ import (
 func shapeGroup(g store.Group) *contract.Group {
 	return &contract.Group{
 		ID: g.ID, Name: g.Name, Level: g.Level, Size: g.Size, Weekday: g.Weekday, Weektime: g.Weektime, Under16: g.Under16,
-		Conditions: contract.OrEmpty(g.Conditions), Schools: contract.OrEmpty(g.Schools), Notes: g.Notes,
+		Conditions: contract.OrEmpty(g.Conditions), Schools: contract.OrEmpty(g.Schools), Notes: g.Notes, Revision: g.Revision,
 	}
 }
 
@@ -64,26 +66,38 @@ const (
 	mostNotes  = 10_000 // bytes
 )
 
-// SaveGroup stores a group, a new one where its id is 0.
+// SaveGroup stores a group in the place of its revision, a new one where its id is 0. The same save may come twice, where
+// the answer to the first was lost.
 func (l *Library) SaveGroup(g contract.Group) (contract.Group, error) {
 	row, err := l.CheckGroup(g)
 	if err != nil {
 		return g, err
 	}
-	g = *shapeGroup(row)
 	row.UpdatedAt = l.studio.Now()
 	if g.ID == 0 {
 		added, err := l.studio.Store.AddGroup(row)
 		return *shapeGroup(added), err
 	}
-	return g, studio.Missing(l.studio.Store.SaveGroup(row), "group", g.ID)
+	saved, err := l.studio.Store.SaveGroup(row)
+	if errors.Is(err, store.ErrTaken) {
+		if there, err := l.Group(g.ID); err == nil && sameGroup(*there, *shapeGroup(row)) {
+			return *there, nil
+		}
+	}
+	return *shapeGroup(saved), studio.Replaced(err, "group", g.ID)
+}
+
+// sameGroup tells whether two groups are the same but for their revisions.
+func sameGroup(a, b contract.Group) bool {
+	a.Revision = b.Revision
+	return reflect.DeepEqual(a, b)
 }
 
 // CheckGroup is a group as it is stored, without what says nothing, or what is wrong in it.
 func (*Library) CheckGroup(g contract.Group) (store.Group, error) {
 	row := store.Group{
 		ID: g.ID, Name: strings.TrimSpace(g.Name), Level: g.Level, Size: g.Size, Weekday: g.Weekday, Weektime: g.Weektime, Under16: g.Under16,
-		Conditions: maps.Clone(g.Conditions), Schools: g.Schools, Notes: g.Notes,
+		Conditions: maps.Clone(g.Conditions), Schools: g.Schools, Notes: g.Notes, Revision: g.Revision,
 	}
 	maps.DeleteFunc(row.Conditions, func(_ string, n int) bool { return n == 0 })
 	return row, checkGroup(row)

@@ -58,7 +58,7 @@ func TestGroupsAreChecked(t *testing.T) {
 	d := desktest.New(t)
 	g := d.WithGroup(nil)
 	g.Size, g.Notes = 12, "by the window"
-	_, err := d.Library.SaveGroup(g)
+	g, err := d.Library.SaveGroup(g)
 	require.NoError(t, err)
 	groups, err := d.Library.Groups()
 	require.NoError(t, err)

@@ -52,23 +52,23 @@ func (l *Library) OwnPractice(id string) (contract.PracticeFile, error) {
 	}
 	for _, p := range stored {
 		if p.ID == id {
-			return practiceFile(p.Document)
+			return practiceFile(p.Document, p.Revision)
 		}
 	}
 	base := practice.Find(id)
 	if base == nil {
 		return contract.PracticeFile{}, studio.Fail(studio.ErrNotFound, "There is no practice %q. It may have been removed.", id)
 	}
-	return practiceFile(practice.File(id))
+	return practiceFile(practice.File(id), 0)
 }
 
-func practiceFile(text []byte) (contract.PracticeFile, error) {
+func practiceFile(text []byte, revision int64) (contract.PracticeFile, error) {
 	object, err := asObject(text)
 	if err != nil {
-		return contract.PracticeFile{Text: string(text), Problem: err.Error()}, nil
+		return contract.PracticeFile{Text: string(text), Problem: err.Error(), Revision: revision}, nil
 	}
 	document, err := json.Marshal(object)
-	return contract.PracticeFile{Text: string(text), Document: document}, err
+	return contract.PracticeFile{Text: string(text), Document: document, Revision: revision}, err
 }
 
 var notInIDs = regexp.MustCompile(`[^a-z0-9]+`)
@@ -98,7 +98,7 @@ func (l *Library) CopyPractice(id, name string) (contract.PracticeFile, error) {
 	if err != nil {
 		return file, err
 	}
-	return l.SavePractice(string(text))
+	return l.SavePractice(contract.PracticeText{Text: string(text)})
 }
 
 // freeID makes an id of the name that is not taken yet.
@@ -156,8 +156,10 @@ func firstLine(err error) string {
 	return line
 }
 
-// SavePractice stores an own practice from its file, in YAML or JSON, in the place of one with the same id.
-func (l *Library) SavePractice(text string) (contract.PracticeFile, error) {
+// SavePractice stores an own practice from its file, in YAML or JSON, in the place of its revision. The same save may come
+// twice, where the answer to the first was lost.
+func (l *Library) SavePractice(in contract.PracticeText) (contract.PracticeFile, error) {
+	text := in.Text
 	p, err := readOwn(text)
 	if err != nil {
 		return contract.PracticeFile{}, studio.Fail(studio.ErrInvalid, "This practice is not stored yet: %s.", firstLine(err))
@@ -172,10 +174,25 @@ func (l *Library) SavePractice(text string) (contract.PracticeFile, error) {
 			return contract.PracticeFile{}, err
 		}
 	}
-	if err := l.studio.Store.SavePractice(store.Practice{ID: p.ID, Document: file, UpdatedAt: l.studio.Now()}); err != nil {
+	saved, err := l.studio.Store.SavePractice(store.Practice{ID: p.ID, Document: file, Revision: in.Revision, UpdatedAt: l.studio.Now()})
+	switch {
+	case errors.Is(err, store.ErrTaken):
+		there, unread := l.OwnPractice(p.ID)
+		if unread == nil && there.Text == string(file) {
+			return there, nil
+		}
+		if in.Revision == 0 {
+			failure := studio.FailChanged("practice")
+			failure.Problem.Say = fmt.Sprintf("Not saved: you have a practice %q already. Give this one another id, or compare the two and replace it.", p.ID)
+			return contract.PracticeFile{}, failure
+		}
+		return contract.PracticeFile{}, studio.FailChanged("practice")
+	case errors.Is(err, store.ErrNotFound):
+		return contract.PracticeFile{}, studio.Fail(studio.ErrNotFound, "The practice %q was removed on another screen. What you typed is still here: copy it from As a file to add it again.", p.ID)
+	case err != nil:
 		return contract.PracticeFile{}, err
 	}
-	return practiceFile(file)
+	return practiceFile(file, saved.Revision)
 }
 
 // fileOrder is the order of the fields in a practice's file.

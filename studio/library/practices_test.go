@@ -22,7 +22,7 @@ func TestAPracticeOfOnesOwn(t *testing.T) {
 	assert.Contains(t, second.Text, "id: own-sun-slowly-2\n", "ids are not taken twice")
 
 	changed := strings.Replace(file.Text, "4:6", "4:8", 1)
-	_, err = d.Library.SavePractice(changed)
+	_, err = d.Library.SavePractice(contract.PracticeText{Text: changed, Revision: file.Revision})
 	require.NoError(t, err)
 	draft := d.Library.DraftPractice(strings.Replace(changed, "- sun\n", "", 1))
 	assert.Contains(t, draft.Problem, "none taken away", "cautions can be added only")
@@ -30,7 +30,7 @@ func TestAPracticeOfOnesOwn(t *testing.T) {
 	require.Empty(t, draft.Problem)
 	assert.Equal(t, "4:8", draft.Page.Pattern)
 	assert.NotEmpty(t, draft.Sample.Phases)
-	_, err = d.Library.SavePractice("id: [")
+	_, err = d.Library.SavePractice(contract.PracticeText{Text: "id: ["})
 	assert.ErrorIs(t, err, studio.ErrInvalid)
 
 	short := "own-sun-slowly x3"

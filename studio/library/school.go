@@ -1,6 +1,7 @@
 package library
 
 import (
+	"bytes"
 	"encoding/json"
 	"errors"
 	"maps"
@@ -23,9 +24,14 @@ const settingsName = "teacher"
 
 // Settings is what the teacher has chosen, with what there is to choose from.
 func (l *Library) Settings() (contract.Settings, error) {
+	_, revision, err := l.studio.Store.SettingAt(settingsName) // before the rest: a save in between makes it old, not lost
+	if err != nil && !errors.Is(err, store.ErrNotFound) {
+		return contract.Settings{}, err
+	}
 	now, err := l.InForce()
 	settings := contract.Settings{
-		Schools: now.Schools, Language: now.Language, OwnWords: now.OwnWords, CareRead: now.CareRead,
+		Revision: revision,
+		Schools:  now.Schools, Language: now.Language, OwnWords: now.OwnWords, CareRead: now.CareRead,
 		Bring: now.Bring, AskAfter: now.AskAfter, Voice: now.Voice, Keys: *now.Keys,
 	}
 	if err != nil {
@@ -95,7 +101,8 @@ func questions() []contract.Question {
 	return list
 }
 
-// SaveSettings stores what the teacher has chosen. Keys that are left out stay as they are.
+// SaveSettings stores what the teacher has chosen, in the place of its revision. Keys that are left out stay as they are.
+// The same save may come twice, where the answer to the first was lost.
 func (l *Library) SaveSettings(in contract.Settings) (contract.Settings, error) {
 	if in.Keys.Letters == nil && in.Keys.Remote == nil {
 		now, err := l.InForce()
@@ -111,13 +118,24 @@ func (l *Library) SaveSettings(in contract.Settings) (contract.Settings, error) 
 	if err != nil {
 		return in, err
 	}
-	if err := l.SaveChoices(l.studio.Store, chosen); err != nil {
+	value, err := json.Marshal(chosen)
+	if err != nil {
+		return in, err
+	}
+	err = l.studio.Store.ReplaceSetting(settingsName, value, in.Revision)
+	if errors.Is(err, store.ErrTaken) {
+		if there, unread := l.studio.Store.Setting(settingsName); unread == nil && bytes.Equal(there, value) {
+			return l.Settings()
+		}
+		return in, studio.FailChanged("page of settings")
+	}
+	if err != nil {
 		return in, err
 	}
 	return l.Settings()
 }
 
-// SaveChoices stores what was chosen and checked.
+// SaveChoices stores what was chosen and checked, in the place of what is there.
 func (*Library) SaveChoices(st *store.Store, chosen contract.Choices) error {
 	value, err := json.Marshal(chosen)
 	if err != nil {

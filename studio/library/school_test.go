@@ -17,7 +17,7 @@ func TestTheSchoolIsPlannedCuedShownAndCaredFor(t *testing.T) {
 	require.NoError(t, err)
 	settings.Schools = map[string]string{"start": "right", "sides": "hand", "palms": "down", "pressure": "slow"}
 	settings.OwnWords = map[string]string{"inhale": "breathe in", "hold": ""}
-	_, err = d.Library.SaveSettings(settings)
+	settings, err = d.Library.SaveSettings(settings)
 	require.NoError(t, err)
 	g := d.WithGroup(func(g *contract.Group) { g.Schools = map[string]string{"start": "exhale"} })
 
@@ -86,10 +86,10 @@ func TestPedalsOfOlderFilesAreKept(t *testing.T) {
 		{Key: "PageDown", Press: contract.Short, Means: "last"}, {Key: "PageDown", Press: contract.Long, Means: "pause"},
 		{Key: "PageDown", Press: contract.Double, Means: "pause"}, {Key: "PageUp", Press: contract.Short, Means: "slower"},
 	}, settings.Keys.Remote)
-	kept, err := d.Library.SaveSettings(contract.Settings{Language: "en", CareRead: true})
+	kept, err := d.Library.SaveSettings(contract.Settings{Revision: 1, Language: "en", CareRead: true})
 	require.NoError(t, err)
 	assert.Equal(t, settings.Keys, kept.Keys)
-	none, err := d.Library.SaveSettings(contract.Settings{Language: "en", Keys: contract.Keys{Remote: []contract.RemoteKey{}}})
+	none, err := d.Library.SaveSettings(contract.Settings{Revision: 2, Language: "en", Keys: contract.Keys{Remote: []contract.RemoteKey{}}})
 	require.NoError(t, err)
 	assert.Empty(t, none.Keys.Remote, "who wants no pedal has none")
 }

@@ -77,10 +77,9 @@ func (ps *Plans) Save(id int64, save contract.PlanSave) (contract.Plan, error) {
 		if there, err := ps.studio.Store.Plan(id); err == nil && there.GroupID == mine.GroupID && bytes.Equal(there.Document, mine.Document) {
 			return ps.shapePlan(there)
 		}
-		return contract.Plan{}, studio.Fail(studio.ErrConflict, "This plan was changed in another window. Nothing was overwritten: reload to see the other version, or keep this one by saving it again.")
 	}
 	if err != nil {
-		return contract.Plan{}, studio.Missing(err, "plan", id)
+		return contract.Plan{}, studio.Replaced(err, "plan", id)
 	}
 	return ps.shapePlan(stored)
 }

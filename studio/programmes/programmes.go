@@ -214,17 +214,24 @@ func wrongStep(err error) string {
 	return strings.ToUpper(text[:1]) + text[1:] + "."
 }
 
-// Save changes a programme; what comes follows.
-func (ps *Programmes) Save(id int64, want programme.Programme) (contract.ProgrammeSheet, error) {
+// Save changes a programme in the place of its revision; what comes follows. The same save may come twice, where the
+// answer to the first was lost.
+func (ps *Programmes) Save(id int64, save contract.ProgrammeSave) (contract.ProgrammeSheet, error) {
 	stored, err := ps.studio.Store.Programme(id)
 	if err != nil {
 		return contract.ProgrammeSheet{}, studio.Missing(err, "programme", id)
 	}
-	if stored, err = ps.checked(stored, want); err != nil {
+	there := stored
+	if stored, err = ps.checked(stored, save.Programme); err != nil {
 		return contract.ProgrammeSheet{}, err
 	}
-	if err := ps.studio.Store.SaveProgramme(stored); err != nil {
-		return contract.ProgrammeSheet{}, err
+	stored.Revision = save.Revision
+	err = ps.studio.Store.SaveProgramme(stored)
+	if errors.Is(err, store.ErrTaken) && bytes.Equal(there.Programme, stored.Programme) {
+		return ps.Sheet(id)
+	}
+	if err != nil {
+		return contract.ProgrammeSheet{}, studio.Replaced(err, "programme", id)
 	}
 	return ps.moved(id)
 }

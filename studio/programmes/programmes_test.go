@@ -157,7 +157,7 @@ func TestAChangedClassIsLeftAsItIs(t *testing.T) {
 	assert.True(t, s.Classes[1].Changed)
 	of := rounds()
 	of.Steps[0].Says = "x2"
-	s, err = d.Programmes.Save(1, of)
+	s, err = d.Programmes.Save(1, contract.ProgrammeSave{Revision: s.Revision, Programme: of})
 	require.NoError(t, err)
 	assert.Equal(t, 7, roundsOf(t, d, s.Classes[1]))
 	assert.Equal(t, 2, roundsOf(t, d, s.Classes[0]), "what was not changed follows")
@@ -191,13 +191,13 @@ func TestWhatCannotBeAProgramme(t *testing.T) {
 	for says, want := range map[string]string{"x3 purple": "Step 2", "4:4:frog": "Step 2", "x0": "Step 2"} {
 		of := rounds()
 		of.Steps[1].Says = says
-		_, err = d.Programmes.Save(1, of)
+		_, err = d.Programmes.Save(1, contract.ProgrammeSave{Revision: s.Revision, Programme: of})
 		require.ErrorIs(t, err, studio.ErrInvalid, says)
 		assert.ErrorContains(t, err, want, says)
 	}
 	of := rounds()
 	of.Days = 0
-	_, err = d.Programmes.Save(1, of)
+	_, err = d.Programmes.Save(1, contract.ProgrammeSave{Revision: s.Revision, Programme: of})
 	assert.ErrorContains(t, err, "Days between two classes")
 	_, err = d.Programmes.Sheet(99)
 	assert.ErrorIs(t, err, studio.ErrNotFound)

@@ -241,7 +241,7 @@ func (ps *Programmes) Sheet(id int64) (contract.ProgrammeSheet, error) {
 			ID: id, Name: now.programme.Name, Group: groups[now.row.GroupID], Step: now.at.Step + 1, Steps: len(now.programme.Steps), Says: now.programme.Steps[now.at.Step].Says,
 			Why: now.at.Why, Over: now.at.Over,
 		},
-		Programme: now.programme, Classes: []contract.ProgrammeClass{}, Planned: []int{},
+		Revision: now.row.Revision, Programme: now.programme, Classes: []contract.ProgrammeClass{}, Planned: []int{},
 	}
 	for _, c := range now.classes {
 		one := contract.ProgrammeClass{

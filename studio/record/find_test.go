@@ -35,7 +35,7 @@ func TestFindingClasses(t *testing.T) {
 	d.Do(second, "drop-holds")
 	d.Pass(24 * 3600)
 	third := lead(`{"type": "practice", "practice": "sigh", "rounds": 3}`, g.ID)
-	_, err = d.Records.AddRemark(first, contract.Remark{Kind: "note", Text: "A warm room"})
+	_, err = d.Records.AddRemark(first, contract.RemarkAdd{Kind: "note", Text: "A warm room"})
 	require.NoError(t, err)
 	for name, c := range map[string]struct {
 		search contract.Search

@@ -1,6 +1,8 @@
 package record
 
 import (
+	"errors"
+	"fmt"
 	"slices"
 	"strconv"
 	"strings"
@@ -25,7 +27,7 @@ var moods = []string{"settled", "bright", "tired", "restless", "strained"}
 const longestRemark = 2000 // bytes
 
 // AddRemark adds something to a record, with its time. The record itself is never edited.
-func (r *Records) AddRemark(class int64, add contract.Remark) (contract.Record, error) {
+func (r *Records) AddRemark(class int64, add contract.RemarkAdd) (contract.Record, error) {
 	if err := r.AddRemarks(class, add); err != nil {
 		return contract.Record{}, err
 	}
@@ -33,7 +35,7 @@ func (r *Records) AddRemark(class int64, add contract.Remark) (contract.Record, 
 }
 
 // AddRemarks adds several things in their order. Where one of them is wrong none is added.
-func (r *Records) AddRemarks(class int64, all ...contract.Remark) error {
+func (r *Records) AddRemarks(class int64, all ...contract.RemarkAdd) error {
 	if len(all) == 0 {
 		return nil
 	}
@@ -43,8 +45,8 @@ func (r *Records) AddRemarks(class int64, all ...contract.Remark) error {
 		}
 	}
 	for _, add := range all {
-		if err := r.studio.Store.AddRemark(class, store.Remark{At: r.studio.Now(), Kind: add.Kind, Text: strings.TrimSpace(add.Text)}); err != nil {
-			return studio.Missing(err, "class", class)
+		if err := r.add(class, add); err != nil {
+			return err
 		}
 	}
 	if stored, err := r.studio.Store.Class(class); err == nil {
@@ -54,8 +56,37 @@ func (r *Records) AddRemarks(class int64, all ...contract.Remark) error {
 	return nil
 }
 
+// add adds one. Of most kinds the newest counts: it is added in the place of the one that the screen showed, so that of two
+// screens none hides what the other said. The same may come twice, where the answer to the first was lost.
+func (r *Records) add(class int64, add contract.RemarkAdd) error {
+	remark := store.Remark{At: r.studio.Now(), Kind: add.Kind, Text: strings.TrimSpace(add.Text)}
+	if add.Kind == remarkNote || add.Kind == remarkCorrection {
+		return studio.Missing(r.studio.Store.AddRemark(class, remark), "class", class)
+	}
+	err := r.studio.Store.ReplaceRemark(class, remark, add.Newest)
+	if !errors.Is(err, store.ErrTaken) {
+		return studio.Missing(err, "class", class)
+	}
+	there, err := r.studio.Store.Remarks(class)
+	if err != nil {
+		return err
+	}
+	newest := store.Remark{}
+	for _, one := range there {
+		if one.Kind == add.Kind {
+			newest = one
+		}
+	}
+	if newest.Text == remark.Text {
+		return nil
+	}
+	failure := studio.FailChanged("record")
+	failure.Problem.Say = fmt.Sprintf("Not saved: another screen noted %q meanwhile, and you %q. Press again to put yours in its place.", newest.Text, remark.Text)
+	return failure
+}
+
 // check tells what is wrong with what is to be added.
-func check(add contract.Remark) error {
+func check(add contract.RemarkAdd) error {
 	add.Text = strings.TrimSpace(add.Text)
 	switch add.Kind {
 	case remarkPeople, remarkGentler:
@@ -81,7 +112,7 @@ func (r *Records) remarks(class int64) ([]contract.Remark, error) {
 	stored, err := r.studio.Store.Remarks(class)
 	list := []contract.Remark{}
 	for _, one := range stored {
-		list = append(list, contract.Remark{AtMS: contract.Millis(one.At), Kind: one.Kind, Text: one.Text})
+		list = append(list, contract.Remark{ID: one.ID, AtMS: contract.Millis(one.At), Kind: one.Kind, Text: one.Text})
 	}
 	return list, err
 }

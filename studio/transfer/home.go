@@ -44,7 +44,7 @@ func (i *Import) home(there *here, in []fileClass) func(*contract.ExportHome, co
 				if err != nil {
 					return err
 				}
-				return st.AnswerHome(stored.ID, in.Answer, *in.AnsweredAt)
+				return st.AnswerHome(stored.ID, stored.Revision, in.Answer, *in.AnsweredAt)
 			})
 		}
 		i.Same++

@@ -43,7 +43,6 @@ type Import struct {
 	plans    map[string]int64
 	voices   map[string]int64
 
-	programmes map[string]int64
 	rehearsals map[string]int64
 }
 
@@ -68,7 +67,7 @@ func (tr *Transfer) ReadImport(r io.Reader) (*Import, error) {
 	if err != nil {
 		return nil, err
 	}
-	i := &Import{transfer: tr, groups: map[string]int64{}, plans: map[string]int64{}, voices: map[string]int64{}, programmes: map[string]int64{}, rehearsals: map[string]int64{}}
+	i := &Import{transfer: tr, groups: map[string]int64{}, plans: map[string]int64{}, voices: map[string]int64{}, rehearsals: map[string]int64{}}
 	if err := i.know(tr.studio.Store); err != nil {
 		return nil, err
 	}
@@ -134,7 +133,7 @@ func firstOf(wrong []error) error {
 	return errors.Join(wrong...)
 }
 
-// know notes the numbers of the groups, plans, voices, programmes and rehearsals that are here.
+// know notes the numbers of the groups, plans, voices and rehearsals that are here.
 func (i *Import) know(st *store.Store) error {
 	groups, err := st.EveryGroup()
 	if err != nil {
@@ -146,13 +145,6 @@ func (i *Import) know(st *store.Store) error {
 	}
 	for _, v := range voices {
 		i.voices[v.UID] = v.ID
-	}
-	programmes, err := st.EveryProgramme()
-	if err != nil {
-		return err
-	}
-	for _, p := range programmes {
-		i.programmes[p.UID] = p.ID
 	}
 	rehearsals, err := st.EveryRehearsal()
 	if err != nil {

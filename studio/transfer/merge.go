@@ -53,7 +53,7 @@ func (i *Import) practice(here *contract.ExportPractice, in contract.ExportPract
 		return i.put(change, nil)
 	}
 	return i.put(change, func(st *store.Store) error {
-		return st.SavePractice(store.Practice{ID: in.ID, Document: []byte(in.File), UpdatedAt: in.UpdatedAt})
+		return st.PutPractice(store.Practice{ID: in.ID, Document: []byte(in.File), UpdatedAt: in.UpdatedAt})
 	})
 }
 

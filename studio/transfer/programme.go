@@ -36,10 +36,9 @@ func (i *Import) programme(here *contract.ExportProgramme, in contract.ExportPro
 			return err
 		})
 	}
-	row.ID = i.programmes[in.UID]
 	change.Does, change.What = does(here, in, changedAt(here.UpdatedAt, here.DeletedAt), changedAt(in.UpdatedAt, in.DeletedAt))
 	return i.replace(change, here.DeletedAt, in.DeletedAt, func(st *store.Store) error {
 		row.GroupID = i.groups[in.Group]
-		return st.SaveProgramme(row)
+		return st.PutProgramme(row)
 	})
 }

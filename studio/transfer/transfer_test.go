@@ -13,7 +13,9 @@ import (
 
 func TestEverythingMovesToANewMachineByteForByte(t *testing.T) {
 	old, young := desktest.NewFilled(t), desktest.New(t)
-	_, err := old.Library.SaveSettings(contract.Settings{Language: "de", Schools: map[string]string{"eyes": "tenth"}, OwnWords: map[string]string{"hold": "halten & <warten>"}, CareRead: true})
+	before, err := old.Library.Settings()
+	require.NoError(t, err)
+	_, err = old.Library.SaveSettings(contract.Settings{Revision: before.Revision, Language: "de", Schools: map[string]string{"eyes": "tenth"}, OwnWords: map[string]string{"hold": "halten & <warten>"}, CareRead: true})
 	require.NoError(t, err)
 	_, err = old.Library.CopyPractice("nadi-shodhana", "My own way")
 	require.NoError(t, err)
@@ -67,7 +69,7 @@ func TestOfTwoMachinesTheYoungerFormCounts(t *testing.T) {
 	require.NoError(t, err)
 	_, err = away.Transfer.Delete("plan", 1, false)
 	require.NoError(t, err)
-	_, err = away.Records.AddRemark(1, contract.Remark{Kind: "note", Text: "seen away"})
+	_, err = away.Records.AddRemark(1, contract.RemarkAdd{Kind: "note", Text: "seen away"})
 	require.NoError(t, err)
 	plan := away.AddPlan(desktest.Rounds)
 	class := away.Start(plan)

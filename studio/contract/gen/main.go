@@ -33,6 +33,7 @@ type all struct {
 	Template  contract.Template
 	Begin     contract.Begin
 	Programme contract.ProgrammeSheet
+	SaveSteps contract.ProgrammeSave
 	PlanOf    contract.ProgrammeOfPlan
 	OfferOf   contract.ProgrammeOffer
 	CardOf    contract.ProgrammeCard
@@ -74,6 +75,7 @@ type all struct {
 	TakeAgain contract.TakeAgain
 	Record    contract.Record
 	Remark    contract.Remark
+	RemarkAdd contract.RemarkAdd
 	GroupPast contract.GroupCourse
 	Search    contract.Search
 	Found     contract.Found

@@ -145,7 +145,7 @@ func (d *Desk) TaughtOnce() (group contract.Group, class int64) {
 	class = d.Start(plan)
 	d.Pass(20)
 	d.Do(class, "end")
-	_, err = d.Records.AddRemark(class, contract.Remark{Kind: "people", Text: "11"})
+	_, err = d.Records.AddRemark(class, contract.RemarkAdd{Kind: "people", Text: "11"})
 	require.NoError(d.t, err)
 	return group, class
 }

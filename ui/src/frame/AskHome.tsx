@@ -3,7 +3,8 @@ import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { Button } from "react-bootstrap";
 import { day } from "../player/format";
 import { get, post } from "../wire/api";
-import type { HomeAnswer, HomesOfGroup } from "../wire/contract";
+import { readAgain, wasChanged } from "../wire/changed";
+import type { Home, HomeAnswer, HomesOfGroup } from "../wire/contract";
 
 /** AskHome asks, when a group comes again, how it was with what it was given to do at home. */
 export function AskHome({ group }: { group: number }) {
@@ -15,16 +16,21 @@ export function AskHome({ group }: { group: number }) {
     enabled: group !== 0,
   });
   const answer = useMutation({
-    mutationFn: ({ id, answer }: { id: number } & HomeAnswer) =>
-      post<HomesOfGroup>(`/homes/${id}/answer`, { answer } satisfies HomeAnswer),
+    mutationFn: ({ home, answer }: { home: Home; answer: string }) =>
+      post<HomesOfGroup>(`/homes/${home.id}/answer`, {
+        answer,
+        revision: home.revision,
+      } satisfies HomeAnswer),
+    onError: readAgain(queries, key),
     onSuccess: (fresh) => queries.setQueryData(key, fresh),
   });
   if (!homes.data) return null;
   const { ask, answers } = homes.data;
   const said = answer.variables; // the last one can be taken back
-  const back =
-    said && said.answer !== "" && homes.data.homes.find((h) => h.id === said.id && h.answer !== "");
-  if (ask.length === 0 && !back) return null;
+  const answered = said && homes.data.homes.find((h) => h.id === said.home.id && h.answer !== "");
+  const both = wasChanged(answer.error) && answered; // another screen answered first
+  const back = !answer.isError && said?.answer !== "" && answered;
+  if (ask.length === 0 && !back && !both) return null;
   return (
     <section className="askhome" aria-label="Given to do at home">
       {homes.data.homes
@@ -39,7 +45,7 @@ export function AskHome({ group }: { group: number }) {
                 variant="outline-primary"
                 className="me-1"
                 disabled={answer.isPending}
-                onClick={() => answer.mutate({ id: home.id, answer: word })}
+                onClick={() => answer.mutate({ home, answer: word })}
               >
                 {word}
               </Button>
@@ -49,12 +55,28 @@ export function AskHome({ group }: { group: number }) {
       {back && (
         <p role="status">
           {back.name} at home: {back.answer}.{" "}
-          <Button size="sm" variant="link" onClick={() => answer.mutate({ id: back.id, answer: "" })}>
+          <Button size="sm" variant="link" onClick={() => answer.mutate({ home: back, answer: "" })}>
             Undo
           </Button>
         </p>
       )}
-      {answer.isError && <p className="text-danger">{answer.error.message}</p>}
+      {both && said && (
+        <p role="alert">
+          {both.name} at home: another screen answered <strong>{both.answer}</strong> meanwhile. You answered{" "}
+          <strong>{said.answer || "nothing"}</strong>.{" "}
+          <Button size="sm" variant="outline-secondary" className="me-1" onClick={answer.reset}>
+            Keep “{both.answer}”
+          </Button>
+          <Button
+            size="sm"
+            variant="outline-primary"
+            onClick={() => answer.mutate({ home: both, answer: said.answer })}
+          >
+            {said.answer === "" ? "Take it back" : `Change it to “${said.answer}”`}
+          </Button>
+        </p>
+      )}
+      {answer.isError && !both && <p className="text-danger">{answer.error.message}</p>}
     </section>
   );
 }

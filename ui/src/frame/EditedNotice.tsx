@@ -1,39 +1,110 @@
-import { Alert, Button } from "react-bootstrap";
+import { Alert, Button, Form, Table } from "react-bootstrap";
+import { wasChanged } from "../wire/changed";
+import { ErrorAlert } from "./ErrorAlert";
+import { text } from "./fields";
+import { at, type Difference, type Path } from "./merge";
 import type { Edited } from "./useEdited";
 
-type Props = {
-  /** as "This group was" */
+type Props<Shape> = {
+  /** as "this group" */
   what: string;
-  edited: Pick<Edited<unknown>, "changedElsewhere" | "typedBefore" | "takeStored">;
+  /** why the last save failed */
+  error: Error | null;
+  edited: Pick<Edited<Shape>, "draft" | "differences" | "choose" | "typedBefore" | "takeStored">;
+  /** what a field is called; null for one that nobody types */
+  nameOf: (path: Path) => string | null;
 };
 
-/** EditedNotice tells of what is typed that something else was saved on another screen meanwhile, or that it is of an earlier visit. */
-export function EditedNotice({ what, edited }: Props) {
-  if (edited.changedElsewhere)
+/**
+ * EditedNotice tells why what is typed is not saved, that another screen saved something else meanwhile, or that it is of an earlier
+ * visit.
+ */
+export function EditedNotice<Shape>({ what, error, edited, nameOf }: Props<Shape>) {
+  const fields = edited.differences.flatMap((one) => {
+    const name = nameOf(one.path);
+    return name === null ? [] : [{ ...one, name }];
+  });
+  if (fields.length > 0)
     return (
-      <Notice variant="warning" offers="Show theirs" onTake={edited.takeStored}>
-        {what} changed on another screen since. What you have typed is still here: Save puts it in place of
-        that.
-      </Notice>
+      <Alert variant="warning" className="compare">
+        <p>
+          {wasChanged(error) && <strong>Not saved yet. </strong>}
+          Another screen changed {what} while you were typing. Choose for each field, then save. Fields that
+          only you changed stay as you typed them.
+        </p>
+        <Table size="sm" responsive>
+          <thead>
+            <tr>
+              <th scope="col">Field</th>
+              <th scope="col">Yours</th>
+              <th scope="col">From the other screen</th>
+            </tr>
+          </thead>
+          <tbody>
+            {fields.map((field) => (
+              <Choose
+                key={field.path.join(" ")}
+                field={field}
+                now={at(edited.draft, field.path)}
+                onChoose={(value) => edited.choose(field.path, value)}
+              />
+            ))}
+          </tbody>
+        </Table>
+        <Button variant="outline-secondary" size="sm" onClick={edited.takeStored}>
+          Discard everything I typed
+        </Button>
+      </Alert>
     );
+  if (error) return <ErrorAlert error={error} />;
   if (edited.typedBefore)
     return (
-      <Notice variant="light" offers="Discard it" onTake={edited.takeStored}>
-        What you typed here before is not saved yet.
-      </Notice>
+      <Alert variant="light" className="d-flex gap-3 align-items-center">
+        <span>What you typed here before is not saved yet.</span>
+        <Button variant="outline-secondary" size="sm" className="ms-auto" onClick={edited.takeStored}>
+          Discard it
+        </Button>
+      </Alert>
     );
   return null;
 }
 
-type NoticeProps = { variant: string; offers: string; onTake: () => void; children: React.ReactNode };
+type ChooseProps = {
+  field: Difference & { name: string };
+  now: unknown;
+  onChoose: (value: unknown) => void;
+};
 
-function Notice({ variant, offers, onTake, children }: NoticeProps) {
-  return (
-    <Alert variant={variant} className="d-flex gap-3 align-items-center">
-      <span>{children}</span>
-      <Button variant="outline-secondary" size="sm" className="ms-auto" onClick={onTake}>
-        {offers}
-      </Button>
-    </Alert>
+/** Choose is one field with its two values. */
+function Choose({ field, now, onChoose }: ChooseProps) {
+  const value = (label: string, one: unknown) => (
+    <td>
+      <Form.Check
+        type="radio"
+        id={`${label} ${field.path.join(" ")}`}
+        name={field.path.join(" ")}
+        label={inWords(one)}
+        checked={inWords(now) === inWords(one)}
+        onChange={() => onChoose(one)}
+      />
+    </td>
   );
+  return (
+    <tr>
+      <th scope="row">{field.name}</th>
+      {value("mine", field.mine)}
+      {value("theirs", field.theirs)}
+    </tr>
+  );
+}
+
+/** inWords is a value of a field as it can be read. */
+function inWords(value: unknown): string {
+  if (Array.isArray(value)) return value.map(inWords).join(" · ") || "nothing";
+  if (typeof value === "object" && value !== null)
+    return Object.entries(value)
+      .map(([name, part]) => `${name.replaceAll("_", " ")} ${inWords(part)}`)
+      .join(", ");
+  if (typeof value === "boolean") return value ? "yes" : "no";
+  return text(value) || "nothing";
 }

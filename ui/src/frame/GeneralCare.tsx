@@ -2,7 +2,8 @@ import heartPulse from "bootstrap-icons/icons/heart-pulse.svg?raw";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { lazy, Suspense, useState } from "react";
 import { Button } from "react-bootstrap";
-import { get, put } from "../wire/api";
+import { get } from "../wire/api";
+import { changeSettings } from "../wire/changed";
 import type { Settings } from "../wire/contract";
 import { Icon } from "./Icon";
 
@@ -14,13 +15,13 @@ export function GeneralCare() {
   const settings = useQuery({ queryKey: ["settings"], queryFn: () => get<Settings>("/settings") });
   const [open, setOpen] = useState(false);
   const read = useMutation({
-    mutationFn: (now: Settings) => put<Settings>("/settings", { ...now, care_read: true }),
+    mutationFn: () => changeSettings({ care_read: true }),
     onSuccess: (stored) => queries.setQueryData(["settings"], stored),
   });
   const unread = settings.data?.care_read === false;
   const close = () => {
     setOpen(false);
-    if (settings.data && unread) read.mutate(settings.data);
+    if (settings.data && unread) read.mutate();
   };
   return (
     <>

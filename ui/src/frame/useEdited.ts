@@ -1,9 +1,13 @@
 import { useEffect, useState } from "react";
+import { differences, merge, withAt, type Difference, type Path } from "./merge";
 
 const same = <Shape>(a: Shape, b: Shape) => JSON.stringify(a) === JSON.stringify(b);
 
-/** Typed is a draft, and what it was typed over. */
-type Typed<Shape> = { draft: Shape; from: Shape };
+/** Versions is what was typed here and what another screen saved meanwhile, over what both began with. */
+type Versions<Shape> = { base: Shape; mine: Shape; theirs: Shape };
+
+/** Typed is a draft, what it was typed over, and what it has to be compared with. */
+type Typed<Shape> = { draft: Shape; from: Shape; versions: Versions<Shape> | null };
 
 // In the tab, and not in the browser: a group's conditions are not for whoever sits down next.
 const place = (name: string) => `typed:${name}`;
@@ -33,8 +37,10 @@ export type Edited<Shape> = {
   draft: Shape;
   setDraft: (draft: Shape) => void;
   changed: boolean;
-  /** whether another screen has saved something else meanwhile */
-  changedElsewhere: boolean;
+  /** what another screen changed meanwhile, with what was typed here */
+  differences: Difference[];
+  /** choose puts one of the two values of a difference into the draft. */
+  choose: (path: Path, value: unknown) => void;
   /** whether the draft is of an earlier visit */
   typedBefore: boolean;
   takeStored: () => void;
@@ -47,35 +53,47 @@ export type Edited<Shape> = {
 /**
  * useEdited is what is being typed over something that is stored, and outlives the page: who goes elsewhere and comes back finds
  * it. The name tells what is typed. The same read once more, or something newer where nothing was typed, changes nothing for who
- * types; where it was changed elsewhere meanwhile the draft stays, and that is told.
+ * types. Where another screen changed it meanwhile the draft takes over what was changed only there; what was typed here stays, and
+ * both are told, to choose from.
  */
 export function useEdited<Shape>(stored: Shape, name: string): Edited<Shape> {
   const [before] = useState(() => typedAt<Shape>(name));
   const [draft, setDraft] = useState(before?.draft ?? stored);
   const [from, setFrom] = useState(before?.from ?? stored);
+  const [versions, setVersions] = useState(before?.versions ?? null);
+  const [replaced, setReplaced] = useState<Shape | null>(null); // by what was saved here, though it may be shown for a moment
   const [typedBefore, setTypedBefore] = useState(before !== null);
   const take = (theirs: Shape) => {
     setFrom(theirs);
     setDraft(theirs);
+    setVersions(null);
     setTypedBefore(false);
   };
-  const newer = !same(stored, from);
+  const newer = !same(stored, from) && !(replaced !== null && same(stored, replaced));
   if (newer && (same(draft, from) || same(draft, stored))) take(stored);
-  const changed = !same(draft, stored);
+  else if (newer) {
+    setVersions({ base: versions?.base ?? from, mine: versions?.mine ?? draft, theirs: stored });
+    setDraft(merge(from, draft, stored));
+    setFrom(stored);
+  }
+  const changed = !same(draft, from);
   useEffect(() => {
-    if (changed) keep(name, { draft, from });
+    if (changed) keep(name, { draft, from, versions });
     else forget(name);
-  }, [changed, name, draft, from]);
+  }, [changed, name, draft, from, versions]);
   return {
     draft,
     setDraft,
     changed,
-    changedElsewhere: newer && !same(draft, from) && !same(draft, stored),
+    differences: versions ? differences(versions.base, versions.mine, versions.theirs) : [],
+    choose: (path: Path, value: unknown) => setDraft(withAt(draft, path, value)),
     typedBefore: typedBefore && changed,
     takeStored: () => take(stored),
     saved: (sent: Shape, now: Shape) => {
+      setReplaced(stored);
       setFrom(now);
-      setDraft((typed) => (same(typed, sent) ? now : typed));
+      setDraft((typed) => (same(typed, sent) ? now : merge(sent, typed, now)));
+      setVersions(null);
       setTypedBefore(false);
     },
     leave: () => forget(name),

@@ -4,7 +4,9 @@ import { useState } from "react";
 import { Alert, Button, Col, Form, ListGroup, Row } from "react-bootstrap";
 import { Link, Navigate, useNavigate, useParams } from "react-router";
 import { get, post } from "../wire/api";
-import type { Group, Groups, Settings } from "../wire/contract";
+import { readAgain } from "../wire/changed";
+import type { Path } from "../frame/merge";
+import type { Group, Groups, Question, Settings } from "../wire/contract";
 import { EditedNotice } from "../frame/EditedNotice";
 import { Choices } from "../frame/Choices";
 import { DeleteCard } from "../frame/DeleteCard";
@@ -32,6 +34,7 @@ const nobody: Group = {
   conditions: {},
   schools: {},
   notes: "",
+  revision: 0,
 };
 
 /** GroupsView is who is taught: level, weekly time, what must be cared for, and where the school differs. */
@@ -117,6 +120,23 @@ function weekly(g: Group): string {
   return g.weekday < 0 ? "" : `${weekdays[g.weekday]} ${g.weektime}`.trim();
 }
 
+const fieldNames: { [field: string]: string } = {
+  name: "Name",
+  level: "Level",
+  size: "Usual size",
+  weekday: "Every week on",
+  weektime: "At",
+  under16: "There are people under 16",
+  notes: "Notes",
+};
+
+/** fieldName is what the form calls a field of a group; null for one that nobody types. */
+function fieldName([field = "", part]: Path, all: Groups, questions: Question[]): string | null {
+  if (field === "conditions") return all.conditions.find((c) => c.id === part)?.name ?? part ?? null;
+  if (field === "schools") return questions.find((q) => q.id === part)?.asks ?? part ?? null;
+  return fieldNames[field] ?? null;
+}
+
 function GroupForm({ start, all }: { start: Group; all: Groups }) {
   const edited = useEdited(start, `group ${start.id}`);
   const { draft: group, setDraft: setGroup, changed } = edited;
@@ -130,6 +150,7 @@ function GroupForm({ start, all }: { start: Group; all: Groups }) {
   };
   const store = useMutation({
     mutationFn: (sent: Group) => post<Group>("/groups", sent),
+    onError: readAgain(queries, ["groups"]),
     onSuccess: async (stored, sent) => {
       if (start.id > 0) {
         edited.saved(sent, stored);
@@ -260,8 +281,12 @@ function GroupForm({ start, all }: { start: Group; all: Groups }) {
       )}
       {/* the bar stays in sight, and with it what there is to be said before and after it is pressed */}
       <div className="mt-3 savebar">
-        {store.isError && <ErrorAlert error={store.error} />}
-        <EditedNotice what="This group was" edited={edited} />
+        <EditedNotice
+          what="this group"
+          error={store.error}
+          edited={edited}
+          nameOf={(path) => fieldName(path, all, settings.data?.questions ?? [])}
+        />
         {store.isSuccess && !changed && <Alert variant="success">Saved.</Alert>}
         <Button type="submit" disabled={!changed || group.name.trim() === "" || store.isPending}>
           {start.id === 0 ? "Add the group" : "Save"}

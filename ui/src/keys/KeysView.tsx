@@ -9,6 +9,8 @@ import { useEdited } from "../frame/useEdited";
 import { KeyTable } from "../frame/keys/KeyTable";
 import { keyed, letterOf, withLetter } from "../frame/keys/letters";
 import { get, put } from "../wire/api";
+import { readAgain } from "../wire/changed";
+import type { Path } from "../frame/merge";
 import type { Settings } from "../wire/contract";
 import { Remote } from "./Remote";
 
@@ -24,20 +26,40 @@ export function KeysView() {
   );
 }
 
+/** Typed is what this page changes, and the revision that it was made from. */
+type Typed = Pick<Settings, "keys" | "revision">;
+
+const typed = ({ keys, revision }: Settings): Typed => ({ keys, revision });
+
+/** keyName is what this page calls a field of the keys; null for one that nobody types. */
+function keyName([, field, part]: Path): string | null {
+  switch (field) {
+    case "letters":
+      return `Key for: ${keyed.find((one) => one.id === part)?.name ?? part}`;
+    case "no_letters":
+      return "Letters and digits do nothing";
+    case "remote":
+      return "Pedals and remotes";
+  }
+  return null;
+}
+
 /** Edit changes the keys; what else is stored goes along as it was read last. */
 function Edit({ stored }: { stored: Settings }) {
-  const edited = useEdited(stored.keys, "keys");
-  const { draft: keys, setDraft: setKeys, changed } = edited;
+  const edited = useEdited(typed(stored), "keys");
+  const { draft, setDraft, changed } = edited;
+  const { keys } = draft;
   const queries = useQueryClient();
   const store = useMutation({
-    mutationFn: (sent: typeof keys) => put<Settings>("/settings", { ...stored, keys: sent }),
+    mutationFn: (sent: Typed) => put<Settings>("/settings", { ...stored, ...sent }),
+    onError: readAgain(queries, ["settings"]),
     onSuccess: (now, sent) => {
-      edited.saved(sent, now.keys);
+      edited.saved(sent, typed(now));
       queries.setQueryData(["settings"], now);
     },
   });
   const change = (next: typeof keys) => {
-    setKeys(next);
+    setDraft({ ...draft, keys: next });
     store.reset();
   };
   const usual = { ...keys, no_letters: false };
@@ -48,12 +70,11 @@ function Edit({ stored }: { stored: Settings }) {
         <Button variant="outline-secondary" onClick={() => window.print()}>
           Print the card of keys
         </Button>
-        <Button disabled={!changed || store.isPending} onClick={() => store.mutate(keys)}>
+        <Button disabled={!changed || store.isPending} onClick={() => store.mutate(draft)}>
           Save
         </Button>
       </div>
-      {store.isError && <ErrorAlert error={store.error} />}
-      <EditedNotice what="These keys were" edited={edited} />
+      <EditedNotice what="these keys" error={store.error} edited={edited} nameOf={keyName} />
       {store.isSuccess && !changed && <Alert variant="success">Saved.</Alert>}
       <Remote keys={keys} meanings={stored.meanings ?? []} onChange={change} />
       <section className="d-print-none">

@@ -1,8 +1,9 @@
-import { useMutation, useQueryClient } from "@tanstack/react-query";
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { Button, Dropdown, Form, Modal } from "react-bootstrap";
 import { useNavigate } from "react-router";
 import { get, post } from "../wire/api";
+import { wasChanged } from "../wire/changed";
 import type { Practice, PracticeFile } from "../wire/contract";
 import { ErrorAlert } from "../frame/ErrorAlert";
 
@@ -41,6 +42,9 @@ export function CopyOrImport({ practice }: { practice: Practice | undefined }) {
   );
 }
 
+/** idIn is the id that the text of a practice gives itself, in YAML or JSON. */
+const idIn = (text: string) => encodeURIComponent(/^[\s{]*"?id"?\s*:\s*"?([\w-]+)/m.exec(text)?.[1] ?? "");
+
 async function download(practice: Practice) {
   const file = await get<PracticeFile>(`/practices/${practice.id}/file`);
   const link = document.createElement("a");
@@ -53,8 +57,14 @@ async function download(practice: Practice) {
 function Import({ onClose, onDone }: { onClose: () => void; onDone: (file: PracticeFile) => void }) {
   const [text, setText] = useState("");
   const store = useMutation({
-    mutationFn: () => post<PracticeFile>("/practices", { text }),
+    mutationFn: (revision: number) => post<PracticeFile>("/practices", { text, revision }),
     onSuccess: onDone,
+  });
+  const there = useQuery({
+    queryKey: ["practice-file", "of the same id", text],
+    queryFn: () => get<PracticeFile>(`/practices/${idIn(text)}/file`),
+    enabled: wasChanged(store.error),
+    gcTime: 0,
   });
   return (
     <Modal show centered size="lg" onHide={onClose} aria-labelledby="import">
@@ -81,9 +91,22 @@ function Import({ onClose, onDone }: { onClose: () => void; onDone: (file: Pract
           onChange={(e) => setText(e.target.value)}
         />
         {store.isError && <ErrorAlert error={store.error} />}
+        {wasChanged(store.error) && there.data && (
+          <>
+            <h3>The one that you have</h3>
+            <pre className="there">{there.data.text}</pre>
+            <Button
+              variant="outline-danger"
+              disabled={store.isPending}
+              onClick={() => store.mutate(there.data.revision)}
+            >
+              Replace it
+            </Button>
+          </>
+        )}
       </Modal.Body>
       <Modal.Footer>
-        <Button disabled={text.trim() === "" || store.isPending} onClick={() => store.mutate()}>
+        <Button disabled={text.trim() === "" || store.isPending} onClick={() => store.mutate(0)}>
           Save practice
         </Button>
       </Modal.Footer>

@@ -7,7 +7,9 @@ import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
 import { Alert, Button, Col, Form, Row } from "react-bootstrap";
 import { Link, useNavigate, useParams } from "react-router";
-import { get, post, remove } from "../wire/api";
+import { Failed, get, post, remove } from "../wire/api";
+import { readAgain } from "../wire/changed";
+import type { Path } from "../frame/merge";
 import { Cautions } from "../frame/care";
 import type { Done, PracticeDrafted, PracticeFile } from "../wire/contract";
 import { Shell } from "../frame/Shell";
@@ -31,7 +33,9 @@ export function OwnEditor() {
     <Shell view="practice-edit">
       {file.isPending && <Loading what="Opening the practice" />}
       {file.isError && <ErrorAlert error={file.error} retry={() => void file.refetch()} />}
-      {file.data && <Edit key={id} start={file.data.document as PracticeDoc} />}
+      {file.data && (
+        <Edit key={id} stored={{ doc: file.data.document as PracticeDoc, revision: file.data.revision }} />
+      )}
     </Shell>
   );
 }
@@ -42,16 +46,21 @@ const asLines = (value: unknown) => (Array.isArray(value) ? value.map(text).join
 const fromLines = (typed: string) => (typed.trim() === "" ? undefined : typed.split("\n"));
 const asNumber = (typed: string) => (/^\d+$/.test(typed) ? Number(typed) : typed === "" ? undefined : typed);
 
-function Edit({ start }: { start: PracticeDoc }) {
-  const edited = useEdited(start, `practice ${text(start.id)}`);
-  const { draft: doc, setDraft: setDoc, changed } = edited;
+/** Stored is a practice, and the revision that a save changes. */
+type Stored = { doc: PracticeDoc; revision: number };
+
+function Edit({ stored }: { stored: Stored }) {
+  const start = stored.doc;
+  const edited = useEdited(stored, `practice ${text(start.id)}`);
+  const { draft, changed } = edited;
+  const { doc } = draft;
   const [sure, setSure] = useState(false);
   const navigate = useNavigate();
   const queries = useQueryClient();
   const set = (field: string, value: unknown) => {
     const next = { ...doc, [field]: value };
     if (value === undefined || value === "") delete next[field];
-    setDoc(next);
+    edited.setDraft({ ...draft, doc: next });
   };
   const drafted = useDraft(doc);
   const done = async () => {
@@ -60,7 +69,9 @@ function Edit({ start }: { start: PracticeDoc }) {
     await queries.invalidateQueries({ queryKey: ["sample"] });
   };
   const store = useMutation({
-    mutationFn: () => post<PracticeFile>("/practices", { text: JSON.stringify(doc) }),
+    mutationFn: (revision: number) =>
+      post<PracticeFile>("/practices", { text: JSON.stringify(doc), revision }),
+    onError: readAgain(queries, ["practice-file", text(doc.id)]),
     onSuccess: async () => {
       await done();
       void navigate(`/practices/${text(doc.id)}`);
@@ -73,6 +84,7 @@ function Edit({ start }: { start: PracticeDoc }) {
       void navigate("/practices");
     },
   });
+  const removed = store.error instanceof Failed && store.error.status === 404;
   // Opening and closing belong to the first passage that planning inserts.
   const course = Array.isArray(doc.course) ? (doc.course as PracticeDoc[]) : [];
   const passage = {
@@ -126,14 +138,21 @@ function Edit({ start }: { start: PracticeDoc }) {
           </Link>
           <Button
             disabled={!changed || drafted?.problem !== "" || store.isPending}
-            onClick={() => store.mutate()}
+            onClick={() => store.mutate(draft.revision)}
           >
             Save practice
           </Button>
         </div>
       </div>
-      {(store.isError || drop.isError) && <ErrorAlert error={(store.error ?? drop.error)!} />}
-      <EditedNotice what="This practice was" edited={edited} />
+      {drop.isError && <ErrorAlert error={drop.error} />}
+      {removed && (
+        <p>
+          <Button variant="outline-primary" onClick={() => store.mutate(0)}>
+            Save it as a new practice
+          </Button>
+        </p>
+      )}
+      <EditedNotice what="this practice" error={store.error} edited={edited} nameOf={practiceField} />
       {drafted && drafted.problem !== "" && (
         <Alert variant="warning" role="status">
           Not right yet: {drafted.problem}
@@ -184,6 +203,13 @@ function Edit({ start }: { start: PracticeDoc }) {
       </Row>
     </>
   );
+}
+
+/** practiceField is what a field of a practice is called; null for one that nobody types. */
+function practiceField([, field = "", part]: Path): string | null {
+  const name = field.charAt(0).toUpperCase() + field.slice(1).replaceAll("_", " ");
+  if (field === "words") return `Word for ${part}`;
+  return field === "id" || field === "from" || field === "" ? null : name;
 }
 
 /** useDraft asks what the practice means, a moment after each change. */

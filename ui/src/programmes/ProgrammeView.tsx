@@ -12,7 +12,9 @@ import { Shell } from "../frame/Shell";
 import { useEdited, wasTyped } from "../frame/useEdited";
 import { day, plural } from "../player/format";
 import { get, post, put } from "../wire/api";
-import type { ProgrammeClass, ProgrammeSheet } from "../wire/contract";
+import { readAgain } from "../wire/changed";
+import type { Path as Field } from "../frame/merge";
+import type { ProgrammeClass, ProgrammeSave, ProgrammeSheet } from "../wire/contract";
 import { Path, states } from "./Path";
 
 /** ProgrammeView is a programme over time: where the group is, why, and what comes. */
@@ -89,13 +91,30 @@ function Sheet({ sheet }: { sheet: ProgrammeSheet }) {
   );
 }
 
+const fieldNames: { [field: string]: string } = {
+  name: "Name",
+  passage: "Passage",
+  steps: "Steps",
+  by: "Goes on",
+  times: "Times in a row",
+  days: "Days between two classes",
+  missed: "After a class that was missed",
+  eased: "After a class that was eased",
+  ceiling: "At most, in minutes",
+};
+
+const fieldName = ([, field = ""]: Field) => fieldNames[field] ?? null;
+
 const typedName = (sheet: ProgrammeSheet) => `programme ${sheet.card.id}`;
 
 function Edit({ sheet, onSaved }: { sheet: ProgrammeSheet; onSaved: (fresh: ProgrammeSheet) => void }) {
-  const edited = useEdited(sheet.programme, typedName(sheet));
-  const { draft: programme, setDraft: setProgramme } = edited;
+  const { programme, revision } = sheet;
+  const edited = useEdited<ProgrammeSave>({ programme, revision }, typedName(sheet));
+  const { draft, setDraft } = edited;
+  const queries = useQueryClient();
   const save = useMutation({
-    mutationFn: () => put<ProgrammeSheet>(`/programmes/${sheet.card.id}`, programme),
+    mutationFn: () => put<ProgrammeSheet>(`/programmes/${sheet.card.id}`, draft),
+    onError: readAgain(queries, ["programme", sheet.card.id]),
     onSuccess: (fresh) => {
       edited.leave();
       onSaved(fresh);
@@ -109,9 +128,12 @@ function Edit({ sheet, onSaved }: { sheet: ProgrammeSheet; onSaved: (fresh: Prog
         save.mutate();
       }}
     >
-      {save.isError && <ErrorAlert error={save.error} />}
-      <EditedNotice what="This programme was" edited={edited} />
-      <ProgrammeForm programme={programme} passages={sheet.passages} onChange={setProgramme} />
+      <EditedNotice what="this programme" error={save.error} edited={edited} nameOf={fieldName} />
+      <ProgrammeForm
+        programme={draft.programme}
+        passages={sheet.passages}
+        onChange={(next) => setDraft({ ...draft, programme: next })}
+      />
       <p className="mt-3">
         <Button type="submit" disabled={save.isPending}>
           Save: what comes follows

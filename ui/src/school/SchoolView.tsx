@@ -3,6 +3,8 @@ import "./school.css";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { Alert, Button, Form } from "react-bootstrap";
 import { get, put, remove } from "../wire/api";
+import { readAgain } from "../wire/changed";
+import type { Path } from "../frame/merge";
 import type { Session, Settings } from "../wire/contract";
 import { Shell } from "../frame/Shell";
 import { Link } from "react-router";
@@ -39,12 +41,30 @@ function answers(settings: Settings): Answers {
   return rest;
 }
 
+/** answerName is what this page calls a field; null for one that it does not change. */
+function answerName([field, part]: Path, { questions }: Answers): string | null {
+  switch (field) {
+    case "schools":
+      return questions?.find((q) => q.id === part)?.asks ?? part ?? null;
+    case "own_words":
+      return `Your own word for “${part}”`;
+    case "language":
+      return "Language of the cues";
+    case "bring":
+      return "What people should bring";
+    case "ask_after":
+      return "Ask after a class how it was";
+  }
+  return null;
+}
+
 function Edit({ start }: { start: Answers }) {
   const edited = useEdited(start, "school");
   const { draft: settings, setDraft: setSettings, changed } = edited;
   const queries = useQueryClient();
   const store = useMutation({
     mutationFn: (sent: Answers) => put<Settings>("/settings", sent),
+    onError: readAgain(queries, ["settings"]),
     onSuccess: (stored, sent) => {
       edited.saved(sent, answers(stored));
       queries.setQueryData(["settings"], stored);
@@ -72,8 +92,12 @@ function Edit({ start }: { start: Answers }) {
         apply, and what is said. A group may differ. Plans that you have written stay as they are, apart from
         what is said.
       </p>
-      {store.isError && <ErrorAlert error={store.error} />}
-      <EditedNotice what="These answers were" edited={edited} />
+      <EditedNotice
+        what="these answers"
+        error={store.error}
+        edited={edited}
+        nameOf={(path) => answerName(path, start)}
+      />
       {store.isSuccess && !changed && <Alert variant="success">Saved.</Alert>}
       <Choices
         questions={settings.questions ?? []}

@@ -2,7 +2,8 @@ import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { Button, Form } from "react-bootstrap";
 import { post } from "../wire/api";
-import type { Record, Remark } from "../wire/contract";
+import { readAgain } from "../wire/changed";
+import type { Record, RemarkAdd } from "../wire/contract";
 import { ErrorAlert } from "../frame/ErrorAlert";
 import { useEdited } from "../frame/useEdited";
 import { day, timeOfDay } from "../player/format";
@@ -14,20 +15,29 @@ const names: { [kind: string]: string } = {
   correction: "correction",
 };
 
+type Adding = Omit<RemarkAdd, "newest">;
+
+const newestOf = (record: Record, kind: string) => record.remarks.findLast((r) => r.kind === kind);
+
 /** Remarks is what is added beside a record: the record itself is what happened, and is never edited. */
 export function Remarks({ record }: { record: Record }) {
   const queries = useQueryClient();
   const id = record.class.id;
   const { draft: text, setDraft: setText } = useEdited("", `note ${id}`);
   const add = useMutation({
-    mutationFn: (remark: Omit<Remark, "at_ms">) =>
-      post<Record>(`/classes/${id}/remarks`, { ...remark, at_ms: 0 }),
+    mutationFn: ({ kind, text }: Adding) =>
+      post<Record>(`/classes/${id}/remarks`, {
+        kind,
+        text,
+        newest: newestOf(record, kind)?.id ?? 0,
+      } satisfies RemarkAdd),
+    onError: readAgain(queries, ["record", id]),
     onSuccess: (fresh, remark) => {
       queries.setQueryData(["record", id], fresh);
       if (remark.kind === "note" || remark.kind === "correction") setText("");
     },
   });
-  const mood = record.remarks.findLast((r) => r.kind === "took")?.text;
+  const mood = newestOf(record, "took")?.text;
   return (
     <section className="remarks">
       <h2>How it was</h2>
@@ -103,7 +113,7 @@ type CountProps = {
   label: string;
   unit: string;
   record: Record;
-  add: (remark: Omit<Remark, "at_ms">) => Promise<unknown>;
+  add: (remark: Adding) => Promise<unknown>;
 };
 
 /** Count is a number of people that the teacher counted; what was typed stays where it cannot be stored. */
@@ -126,7 +136,7 @@ function Count({ kind, label, unit, record, add }: CountProps) {
         inputMode="numeric"
         aria-label={label}
         title={label}
-        placeholder={record.remarks.findLast((r) => r.kind === kind)?.text ?? unit}
+        placeholder={newestOf(record, kind)?.text ?? unit}
         value={text}
         onChange={(e) => setText(e.target.value)}
       />

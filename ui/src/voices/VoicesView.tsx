@@ -6,8 +6,9 @@ import { DeletedLately } from "../frame/BringBack";
 import { ErrorAlert } from "../frame/ErrorAlert";
 import { Loading } from "../frame/Loading";
 import { Shell } from "../frame/Shell";
-import { get, post, put } from "../wire/api";
-import type { Settings, VoiceName, Voices, VoiceSheet } from "../wire/contract";
+import { get, post } from "../wire/api";
+import { changeSettings } from "../wire/changed";
+import type { VoiceName, Voices, VoiceSheet } from "../wire/contract";
 import { languageName } from "../frame/languageName";
 
 /** VoicesView is the recorded voices: whose there are, and which one speaks. */
@@ -32,10 +33,7 @@ export function VoicesView() {
 function List({ voices, onChanged }: { voices: Voices; onChanged: () => void }) {
   const queries = useQueryClient();
   const speak = useMutation({
-    mutationFn: async (uid: string) => {
-      const settings = await get<Settings>("/settings");
-      return put<Settings>("/settings", { ...settings, voice: uid });
-    },
+    mutationFn: (uid: string) => changeSettings({ voice: uid }),
     onSuccess: (settings) => {
       queries.setQueryData(["settings"], settings);
       onChanged();

@@ -18,6 +18,7 @@ export interface Contract {
   Template: Template;
   Begin: Begin;
   Programme: ProgrammeSheet;
+  SaveSteps: ProgrammeSave;
   PlanOf: ProgrammeOfPlan;
   OfferOf: ProgrammeOffer;
   CardOf: ProgrammeCard;
@@ -59,6 +60,7 @@ export interface Contract {
   TakeAgain: TakeAgain;
   Record: Record;
   Remark: Remark;
+  RemarkAdd: RemarkAdd;
   GroupPast: GroupCourse;
   Search: Search;
   Found: Found;
@@ -101,6 +103,7 @@ export interface Problem {
   say: string;
   fields?: FieldError[];
   class_id?: number;
+  changed?: boolean;
 }
 export interface FieldError {
   passage: number;
@@ -145,6 +148,7 @@ export interface Group {
     [k: string]: string;
   };
   notes: string;
+  revision: number;
 }
 export interface Record {
   class: ClassCard;
@@ -289,6 +293,7 @@ export interface InForce {
   beside: string;
 }
 export interface Remark {
+  id: number;
   at_ms: number;
   kind: string;
   text: string;
@@ -321,6 +326,7 @@ export interface Home {
   amount: string;
   plays: boolean;
   answer: string;
+  revision: number;
   minutes: number;
   pieces: number;
   days: number;
@@ -526,6 +532,7 @@ export interface ProgrammeSheet {
   classes: ProgrammeClass[];
   passages: ProgrammePassage[];
   planned: number[];
+  revision: number;
 }
 export interface ProgrammeCard {
   id: number;
@@ -569,6 +576,10 @@ export interface ProgrammePassage {
   says: string;
   counts: boolean;
   strokes: boolean;
+}
+export interface ProgrammeSave {
+  revision: number;
+  programme: Programme;
 }
 export interface ProgrammeOfPlan {
   sheet: ProgrammeSheet | null;
@@ -664,9 +675,11 @@ export interface PracticeFile {
   text: string;
   document: unknown;
   problem: string;
+  revision: number;
 }
 export interface PracticeText {
   text: string;
+  revision: number;
 }
 export interface PracticeCopy {
   id: string;
@@ -815,6 +828,7 @@ export interface Settings {
   ask_after: boolean;
   voice: string;
   keys: Keys;
+  revision: number;
   meanings?: Way[];
   questions?: Question[];
   languages?: string[];
@@ -930,6 +944,7 @@ export interface HomesOfGroup {
 }
 export interface HomeAnswer {
   answer: string;
+  revision: number;
 }
 export interface HomePage {
   sheet: HomeSheet;
@@ -1061,6 +1076,11 @@ export interface Gap {
 export interface TakeAgain {
   key: string;
   from_ms: number;
+}
+export interface RemarkAdd {
+  kind: string;
+  text: string;
+  newest: number;
 }
 export interface GroupCourse {
   classes: number;

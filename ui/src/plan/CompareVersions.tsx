@@ -1,0 +1,108 @@
+import { useMutation, useQuery } from "@tanstack/react-query";
+import { Button, Modal, Table } from "react-bootstrap";
+import { Link } from "react-router";
+import { ErrorAlert } from "../frame/ErrorAlert";
+import { Loading } from "../frame/Loading";
+import { clock, day, timeOfDay } from "../player/format";
+import { get, post } from "../wire/api";
+import type { Plan, PlanSave, PlanSummary } from "../wire/contract";
+import { forgetUnsaved } from "./unsaved";
+import type { Editor } from "./usePlanEditor";
+
+type Props = { editor: Editor; id: number; onClose: () => void };
+
+/** CompareVersions shows what was typed here beside what another screen saved, to choose from. Neither is lost. */
+export function CompareVersions({ editor, id, onClose }: Props) {
+  const there = useQuery({
+    queryKey: ["plan", id, "saved elsewhere"],
+    queryFn: () => get<Plan>(`/plans/${id}`),
+    gcTime: 0,
+    staleTime: 0,
+  });
+  const mine = (): PlanSave => ({ revision: 0, group_id: editor.group, document: editor.document });
+  const copy = useMutation({ mutationFn: () => post<Plan>("/plans", mine()) });
+  const showTheirs = () => {
+    forgetUnsaved(id);
+    window.location.reload();
+  };
+  return (
+    <Modal show centered size="xl" onHide={onClose} aria-labelledby="compare-versions">
+      <Modal.Header closeButton>
+        <Modal.Title id="compare-versions">Two versions of this plan</Modal.Title>
+      </Modal.Header>
+      <Modal.Body>
+        <p>Another screen saved this plan while you were changing it here.</p>
+        {there.isPending && <Loading what="Reading the other version" />}
+        {there.isError && <ErrorAlert error={there.error} retry={() => void there.refetch()} />}
+        {copy.isError && <ErrorAlert error={copy.error} />}
+        {there.data && <BothVersions mine={editor.summary} theirs={there.data.summary} />}
+        {copy.isSuccess && (
+          <p role="status">
+            Your version is saved as <Link to={`/plan/${copy.data.id}`}>a plan of its own</Link>.
+          </p>
+        )}
+      </Modal.Body>
+      <Modal.Footer>
+        {copy.isSuccess ? (
+          <Button onClick={showTheirs}>Show the other version here</Button>
+        ) : (
+          <>
+            <Button variant="outline-secondary" disabled={!there.data} onClick={showTheirs}>
+              Use the other version
+            </Button>
+            <Button
+              variant="outline-primary"
+              disabled={!there.data || copy.isPending}
+              onClick={() => copy.mutate()}
+            >
+              Keep both: save mine as another plan
+            </Button>
+            <Button
+              disabled={!there.data}
+              onClick={() => {
+                void editor.overwrite(there.data!.revision);
+                onClose();
+              }}
+            >
+              Use mine
+            </Button>
+          </>
+        )}
+      </Modal.Footer>
+    </Modal>
+  );
+}
+
+/** BothVersions is the two versions line by line; a line that differs is marked. */
+function BothVersions({ mine, theirs }: { mine: PlanSummary; theirs: PlanSummary }) {
+  const left = linesOf(mine);
+  const right = linesOf(theirs);
+  return (
+    <Table size="sm">
+      <colgroup>
+        <col width="50%" />
+        <col width="50%" />
+      </colgroup>
+      <thead>
+        <tr>
+          <th scope="col">Yours</th>
+          <th scope="col">From the other screen</th>
+        </tr>
+      </thead>
+      <tbody>
+        {Array.from({ length: Math.max(left.length, right.length) }, (_, i) => (
+          <tr key={i} className={left[i] === right[i] ? undefined : "table-warning"}>
+            <td>{left[i]}</td>
+            <td>{right[i]}</td>
+          </tr>
+        ))}
+      </tbody>
+    </Table>
+  );
+}
+
+function linesOf(summary: PlanSummary): string[] {
+  const at = summary.starts_ms === null ? [] : [`${day(summary.starts_ms)}, ${timeOfDay(summary.starts_ms)}`];
+  const passages = summary.passages.map((passage, i) => `${i + 1}. ${passage.name}, ${passage.short}`);
+  return [summary.title || "No title", ...at, `Takes ${clock(summary.length_ms)}`, ...passages];
+}
