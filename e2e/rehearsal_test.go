@@ -14,12 +14,15 @@ import (
 	"vastlantern/studio/contract"
 )
 
-// aim sees whether an aim was reached as the time says that it took, in whole seconds: the class goes on while a busy machine
-// presses keys.
+// aim checks that an aim was reached if the moment says that it took no longer, in whole seconds, and not reached where the moment
+// tells no time. How long it took is not asserted: the class goes on while a busy machine presses keys.
 func (th *theater) aim(page *screen, says string, within int, moment, took string) (reached bool) {
 	th.Helper()
 	match := regexp.MustCompile(took).FindStringSubmatch(moment)
-	require.NotNil(th, match, moment)
+	if match == nil {
+		th.see(page, ".aims li", says+".*not reached")
+		return false
+	}
 	seconds, err := strconv.Atoi(match[1])
 	require.NoError(th, err)
 	told := th.read(page, ".aims li", says)
@@ -33,7 +36,7 @@ func (th *theater) aim(page *screen, says string, within int, moment, took strin
 // A teacher takes the first task from the screen alone: looks at the room, says what is seen by the keys of a class, takes what is
 // proposed, looks back, and finds it in the list.
 func TestATaskIsRehearsed(t *testing.T) {
-	th := open(t)
+	th := openAt(t, 1) // the pace of the rehearsal is enough
 	defer th.recovered()
 	page := th.page("/rehearse")
 	th.see(page, "h3", "See the gasp")
@@ -62,7 +65,7 @@ func TestATaskIsRehearsed(t *testing.T) {
 	th.see(page, `[data-testid="word"]`, "inhale|exhale|empty")
 	th.click(page, ".trying button", "End and look back")
 	th.see(page, "h2", "To practise next")
-	moment := th.read(page, ".moments tr", `a gasp on the way in\s+[0-9]+\s+said [0-9]+ s later, counts [0-9]+ s later`)
+	moment := th.read(page, ".moments tr", `a gasp on the way in\s+[0-9]+\s+said [0-9]+ s later, (counts [0-9]+ s later|and its cause stayed)`)
 	reached := th.aim(page, "See the gasp on the way in within 40 s", 40, moment, `said ([0-9]+) s later`) &&
 		th.aim(page, "Do something about its cause within 60 s", 60, moment, `counts ([0-9]+) s later`)
 	th.accessible(page, "the review of a rehearsal")
