@@ -42,17 +42,22 @@ func (s *Store) Ask(class int64, most int) error {
 	return plainly(s.db.Clauses(clause.OnConflict{DoNothing: true}).Create(&answersRow{ClassID: class, Most: most}).Error)
 }
 
-// Answers is the sums of a class, or ErrNotFound where nobody was asked.
+// Answers is the sums of a class, or ErrNotFound where nobody was asked. Sums that cannot be read are noted, and then nobody
+// was asked: they are no reason to do without the class.
 func (s *Store) Answers(class int64) (Answers, error) {
 	var row answersRow
-	err := s.read.Take(&row, class).Error
-	return Answers{row.Most, row.Easy, row.Right, row.TooMuch, row.Main, row.Beside}, plainly(err)
+	err := s.unreadable(KindAnswers, class, s.read.Take(&row, class).Error)
+	var damaged *UnreadableError
+	if errors.As(err, &damaged) {
+		err = ErrNotFound
+	}
+	return Answers{row.Most, row.Easy, row.Right, row.TooMuch, row.Main, row.Beside}, err
 }
 
 // AddAnswer adds one answer to the sums of a class, or returns ErrNotFound where nobody was asked, and ErrFull.
 func (s *Store) AddAnswer(class int64, one Answers) error {
 	return s.changing(class, func(db *gorm.DB) error {
-		st := &Store{db: db, read: db}
+		st := &Store{db: db, read: db, damage: s.damage}
 		there, err := st.Answers(class)
 		switch {
 		case err != nil:

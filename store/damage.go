@@ -15,6 +15,7 @@ const (
 	KindPractice Kind = "practice"
 	KindSetting  Kind = "setting"
 	KindHome     Kind = "home practice"
+	KindAnswers  Kind = "answers" // to a class, by its number
 )
 
 // Damaged is an entry of the data file that cannot be read. It is left out of everything, and everything else works.

@@ -1,7 +1,9 @@
 package store
 
 import (
-	"database/sql"
+	"cmp"
+	"database/sql/driver"
+	"fmt"
 	"time"
 
 	"gorm.io/gorm"
@@ -142,14 +144,36 @@ func (s *Store) BringBack(t Thing, now time.Time) error {
 	}))
 }
 
-// Deleted is what can be brought back, the latest first; not what went with something else.
+// lenient is a moment of a row of its own or of no sense: one that cannot be read does not keep the others from being read.
+type lenient struct {
+	time.Time
+	why string
+}
+
+// Scan takes a value of the data file.
+func (l *lenient) Scan(value any) error {
+	switch value := value.(type) {
+	case nil:
+	case time.Time:
+		l.Time = value.UTC()
+	default:
+		l.why = fmt.Sprintf("%q is no moment", value)
+	}
+	return nil
+}
+
+// Value is here because GORM asks for it of every type that scans; it is only read.
+func (l lenient) Value() (driver.Value, error) { return l.Time, nil }
+
+// Deleted is what can be brought back, the latest first; not what went with something else. What cannot be read is noted and
+// left out.
 func (s *Store) Deleted() ([]Deleted, error) {
 	var rows []struct {
 		Kind      Kind
 		ID        int64
 		Name      string
-		DeletedAt time.Time
-		StartedAt sql.NullTime
+		DeletedAt lenient
+		StartedAt lenient
 	}
 	err := s.read.Raw(`
 		SELECT 'class' AS kind, id, iif(json_valid(document), coalesce(json_extract(document, '$.title'), ''), '') AS name, deleted_at, started_at FROM classes WHERE deleted_at IS NOT NULL
@@ -161,35 +185,43 @@ func (s *Store) Deleted() ([]Deleted, error) {
 		UNION ALL SELECT 'programme', id, iif(json_valid(programme), coalesce(json_extract(programme, '$.name'), ''), ''), deleted_at, NULL FROM programmes WHERE deleted_at IS NOT NULL
 		UNION ALL SELECT 'rehearsal', id, iif(json_valid(document), coalesce(json_extract(document, '$.title'), ''), ''), deleted_at, started_at FROM rehearsals WHERE deleted_at IS NOT NULL
 		ORDER BY deleted_at DESC, id DESC`).Scan(&rows).Error
-	list := make([]Deleted, len(rows))
-	for i, r := range rows {
-		list[i] = Deleted{Thing{r.Kind, r.ID}, r.Name, r.DeletedAt.UTC(), timeOf(r.StartedAt)}
+	var list []Deleted
+	for _, r := range rows {
+		if why := cmp.Or(r.DeletedAt.why, r.StartedAt.why); why != "" {
+			s.damage.note(Damaged{Kind: r.Kind, ID: r.ID, Why: why})
+			continue
+		}
+		list = append(list, Deleted{Thing{r.Kind, r.ID}, r.Name, r.DeletedAt.Time, r.StartedAt.Time})
 	}
 	return list, plainly(err)
 }
 
-// Purge removes for good what was deleted before the moment. Of a group whose classes stay, its name stays with them.
+// gone is what was deleted before a moment. SQLite would take a number, or an empty text, for an earlier one.
+const gone = "typeof(deleted_at) = 'text' AND deleted_at GLOB '[12][0-9][0-9][0-9]-*' AND deleted_at < ?"
+
+// Purge removes for good what was deleted before the moment; what has no readable moment stays. Of a group whose classes stay,
+// its name stays with them.
 func (s *Store) Purge(before time.Time) error {
 	return plainly(s.db.Transaction(func(db *gorm.DB) error {
 		before := moment(before)
 		for _, statement := range []string{
-			"DELETE FROM adjustments WHERE class_id IN (SELECT id FROM classes WHERE deleted_at < ?)",
-			"DELETE FROM remarks WHERE class_id IN (SELECT id FROM classes WHERE deleted_at < ?)",
-			"DELETE FROM answers WHERE class_id IN (SELECT id FROM classes WHERE deleted_at < ?)",
-			"DELETE FROM digests WHERE class_id IN (SELECT id FROM classes WHERE deleted_at < ?)",
-			"DELETE FROM homes WHERE class_id IN (SELECT id FROM classes WHERE deleted_at < ?)",
-			"DELETE FROM classes WHERE deleted_at < ?",
-			"DELETE FROM homes WHERE class_id IS NULL AND plan_id IN (SELECT id FROM plans WHERE deleted_at < ?)",
-			"UPDATE homes SET plan_id = NULL WHERE plan_id IN (SELECT id FROM plans WHERE deleted_at < ?)",
-			"UPDATE classes SET plan_id = NULL WHERE plan_id IN (SELECT id FROM plans WHERE deleted_at < ?)",
-			"DELETE FROM plans WHERE deleted_at < ?",
-			"DELETE FROM recordings WHERE voice_id IN (SELECT id FROM voices WHERE deleted_at < ?)",
-			"DELETE FROM voices WHERE deleted_at < ?",
-			"DELETE FROM programmes WHERE deleted_at < ?",
-			"DELETE FROM rehearsals WHERE deleted_at < ?",
-			"DELETE FROM programmes WHERE group_id IN (SELECT id FROM groups WHERE deleted_at < ?)",
-			"DELETE FROM groups WHERE deleted_at < ? AND id NOT IN (SELECT group_id FROM plans WHERE group_id IS NOT NULL UNION SELECT group_id FROM classes WHERE group_id IS NOT NULL UNION SELECT group_id FROM homes WHERE group_id IS NOT NULL)",
-			"UPDATE groups SET conditions = '{}', schools = '{}', notes = '', under16 = 0 WHERE deleted_at < ?",
+			"DELETE FROM adjustments WHERE class_id IN (SELECT id FROM classes WHERE " + gone + ")",
+			"DELETE FROM remarks WHERE class_id IN (SELECT id FROM classes WHERE " + gone + ")",
+			"DELETE FROM answers WHERE class_id IN (SELECT id FROM classes WHERE " + gone + ")",
+			"DELETE FROM digests WHERE class_id IN (SELECT id FROM classes WHERE " + gone + ")",
+			"DELETE FROM homes WHERE class_id IN (SELECT id FROM classes WHERE " + gone + ")",
+			"DELETE FROM classes WHERE " + gone,
+			"DELETE FROM homes WHERE class_id IS NULL AND plan_id IN (SELECT id FROM plans WHERE " + gone + ")",
+			"UPDATE homes SET plan_id = NULL WHERE plan_id IN (SELECT id FROM plans WHERE " + gone + ")",
+			"UPDATE classes SET plan_id = NULL WHERE plan_id IN (SELECT id FROM plans WHERE " + gone + ")",
+			"DELETE FROM plans WHERE " + gone,
+			"DELETE FROM recordings WHERE voice_id IN (SELECT id FROM voices WHERE " + gone + ")",
+			"DELETE FROM voices WHERE " + gone,
+			"DELETE FROM programmes WHERE " + gone,
+			"DELETE FROM rehearsals WHERE " + gone,
+			"DELETE FROM programmes WHERE group_id IN (SELECT id FROM groups WHERE " + gone + ")",
+			"DELETE FROM groups WHERE " + gone + " AND id NOT IN (SELECT group_id FROM plans WHERE group_id IS NOT NULL UNION SELECT group_id FROM classes WHERE group_id IS NOT NULL UNION SELECT group_id FROM homes WHERE group_id IS NOT NULL)",
+			"UPDATE groups SET conditions = '{}', schools = '{}', notes = '', under16 = 0 WHERE " + gone,
 		} {
 			if err := db.Exec(statement, before).Error; err != nil {
 				return err

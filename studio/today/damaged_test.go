@@ -71,3 +71,42 @@ func TestDamagedEntriesAreLeftOutAndNamed(t *testing.T) {
 	_, err = d.Transfer.Deleted()
 	require.NoError(t, err)
 }
+
+// One row that cannot be read is left out and named; every list, the export and the clearing away of what was deleted work.
+func TestOneDamagedRowStopsNothingElse(t *testing.T) {
+	for says, damage := range map[string]struct{ statement, named string }{
+		"sums of answers":          {"UPDATE answers SET easy = 'many' WHERE class_id = (SELECT min(class_id) FROM answers)", "answers "},
+		"what a rehearsal came to": {"UPDATE rehearsals SET digest = '{' WHERE id = (SELECT min(id) FROM rehearsals)", "rehearsal "},
+		"a language of a voice":    {"UPDATE voices SET language = 'xx'", "voice 1"},
+		"when a plan went":         {"UPDATE plans SET deleted_at = 'yesterday' WHERE id = 1", "plan 1"},
+		"when a class went":        {"UPDATE classes SET deleted_at = '' WHERE id = 1", "class 1"},
+		"when a group went":        {"UPDATE groups SET deleted_at = 'x' WHERE id = 1", "group 1"},
+		"when a rehearsal began":   {"UPDATE rehearsals SET started_at = 'soon', deleted_at = '2026-03-01 12:00:00' WHERE id = (SELECT min(id) FROM rehearsals)", "rehearsal "},
+	} {
+		t.Run(says, func(t *testing.T) {
+			d := desktest.NewFilled(t)
+			d.Exec(damage.statement)
+			d.Reopen()
+			require.NoError(t, d.Prepare(t.Context()))
+			require.NoError(t, d.Transfer.Purge())
+			_, err := d.Transfer.Deleted()
+			require.NoError(t, err)
+			_, err = d.Voices.All()
+			require.NoError(t, err)
+			_, err = d.Rehearse.All()
+			require.NoError(t, err)
+			found, err := d.Records.Find(contract.Search{})
+			require.NoError(t, err)
+			for _, class := range found.Classes {
+				_, err := d.Records.Record(class.ID)
+				require.NoError(t, err)
+			}
+			var export contract.Export
+			require.NoError(t, json.Unmarshal([]byte(d.Export()), &export))
+			require.Len(t, export.Damaged, 1)
+			names := d.Today.Show().Damaged
+			require.Len(t, names, 1)
+			assert.Contains(t, names[0].Name, damage.named)
+		})
+	}
+}

@@ -6,12 +6,14 @@ import (
 	"cmp"
 	"encoding/json"
 	"errors"
+	"fmt"
 	"io"
 	"slices"
 	"time"
 
 	"vastlantern/core/practice"
 	"vastlantern/core/sheet"
+	"vastlantern/core/words"
 	"vastlantern/store"
 	"vastlantern/studio"
 	"vastlantern/studio/contract"
@@ -273,6 +275,10 @@ func (tr *Transfer) voices() ([]contract.ExportVoice, error) {
 	}
 	var list []contract.ExportVoice
 	for _, v := range stored {
+		if words.Languages[v.Language] == nil {
+			tr.studio.NoteDamage(store.KindVoice, v.ID, fmt.Errorf("its language %q is not known", v.Language))
+			continue
+		}
 		sounds, err := tr.studio.Store.Sounds(v.ID)
 		if err != nil {
 			return nil, err

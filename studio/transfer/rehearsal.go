@@ -4,7 +4,6 @@ import (
 	"bytes"
 	"cmp"
 	"encoding/json"
-	"errors"
 	"fmt"
 
 	"vastlantern/core/sheet"
@@ -17,8 +16,14 @@ func (tr *Transfer) rehearsals() ([]contract.ExportRehearsal, error) {
 	stored, err := tr.studio.Store.EveryRehearsal()
 	var list []contract.ExportRehearsal
 	for _, r := range stored {
-		if _, err := sheet.ReadDocument(bytes.NewReader(r.Document)); err != nil || !json.Valid(r.Setting) || !json.Valid(r.Script) {
-			tr.studio.NoteDamage(store.KindRehearsal, r.ID, cmp.Or(err, errors.New("what was pressed in it is no JSON")))
+		_, err := sheet.ReadDocument(bytes.NewReader(r.Document))
+		for what, text := range map[string][]byte{"its setting": r.Setting, "what was pressed in it": r.Script, "what came of it": r.Digest} {
+			if len(text) > 0 && !json.Valid(text) {
+				err = cmp.Or(err, fmt.Errorf("%s is no JSON", what))
+			}
+		}
+		if err != nil {
+			tr.studio.NoteDamage(store.KindRehearsal, r.ID, err)
 			continue
 		}
 		one := contract.ExportRehearsal{

@@ -6,6 +6,7 @@ import (
 	"bytes"
 	"cmp"
 	"errors"
+	"fmt"
 	"maps"
 	"slices"
 	"strings"
@@ -49,6 +50,9 @@ func (v *Voices) All() (contract.Voices, error) {
 	}
 	for _, one := range stored {
 		s, err := v.sheet(one, chosen)
+		if errors.Is(err, studio.ErrDamaged) { // noted
+			continue
+		}
 		if err != nil {
 			return list, err
 		}
@@ -65,7 +69,7 @@ func (v *Voices) Sheet(id int64) (contract.VoiceSheet, error) {
 	}
 	stored, err := v.studio.Store.Voice(id)
 	if err != nil {
-		return contract.VoiceSheet{}, studio.Missing(err, "voice", id)
+		return contract.VoiceSheet{}, v.studio.OrDamaged(studio.Missing(err, "voice", id), store.KindVoice, id)
 	}
 	return v.sheet(stored, chosen)
 }
@@ -74,6 +78,9 @@ func (v *Voices) sheet(of store.Voice, chosen contract.Choices) (contract.VoiceS
 	s := contract.VoiceSheet{
 		Voice: contract.VoiceCard{ID: of.ID, UID: of.UID, Name: of.Name, Language: of.Language, Speaks: of.UID == chosen.Voice},
 		Words: []contract.VoiceWord{}, Target: voice.Target, Longest: voice.Longest,
+	}
+	if words.Languages[of.Language] == nil {
+		return s, v.studio.OrDamaged(studio.Unreadable(fmt.Errorf("its language %q is not known", of.Language)), store.KindVoice, of.ID)
 	}
 	recorded, err := v.studio.Store.Recordings(of.ID)
 	if err != nil {
