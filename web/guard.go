@@ -35,6 +35,8 @@ type guard struct {
 	*Options
 	signIn *guesses
 	codes  *guesses
+	// Where a proxy is not trusted everybody has its address: a few wrong guesses must not keep all of them out.
+	signInOfAll, codesOfAll *guesses
 	pass   pass
 	// A passcode is made to take long to check: strangers do it one after the other.
 	signing sync.Mutex
@@ -46,6 +48,8 @@ func newGuard(s *desk.Desk, options *Options) *guard {
 		desk: s, Options: options, pass: newPass(), cross: http.NewCrossOriginProtection(),
 		signIn: newGuesses(20, 5), // one every 20 seconds, after five
 		codes:  newGuesses(2, 20), // a mistyped code of a room is forgiven sooner
+		// A passcode has eight characters at least: at 43,200 guesses a day eight digits last for three years on average.
+		signInOfAll: newGuesses(2, 60), codesOfAll: newGuesses(1, 200),
 	}
 }
 
@@ -138,6 +142,8 @@ func hostname(host string) string {
 
 const (
 	cookieName = "lantern"
+	markName   = "lantern-known"
+	markTime   = 365 * 24 * 3600 // seconds
 	deviceKey  = "device"
 )
 
@@ -210,11 +216,11 @@ func (g *guard) enter(c *gin.Context, in contract.SignIn) (contract.Session, err
 	if g.Reach == ThisMachine {
 		return g.session(c)
 	}
-	of := g.askedFrom(c.Request)
-	if err := g.signIn.try(of); err != nil {
+	of, guesses := g.guesser(c)
+	if err := guesses.try(of); err != nil {
 		return contract.Session{}, err
 	}
-	if !isLoopback(of) { // the machine itself does not wait for others
+	if !isLoopback(of) || g.oneForAll() { // the machine itself does not wait for others
 		g.signing.Lock()
 		defer g.signing.Unlock()
 	}
@@ -226,8 +232,28 @@ func (g *guard) enter(c *gin.Context, in contract.SignIn) (contract.Session, err
 		return contract.Session{}, err
 	}
 	g.giveCookie(c, token, int(access.SessionTime.Seconds()))
+	mark, err := g.desk.Access.Mark()
+	if err != nil {
+		return contract.Session{}, err
+	}
+	http.SetCookie(c.Writer, &http.Cookie{
+		Name: markName, Value: mark, Path: "/api/session", MaxAge: markTime, HttpOnly: true, Secure: g.secure(c.Request), SameSite: http.SameSiteStrictMode,
+	})
 	device, _, err := g.desk.Access.SignedIn(token)
 	return contract.Session{Needed: true, SignedIn: true, Device: device}, err
+}
+
+// guesser is whose wrong guesses count together, and how many are forgiven. A device that gave the passcode before is known.
+func (g *guard) guesser(c *gin.Context) (string, *guesses) {
+	if mark, err := c.Cookie(markName); err == nil {
+		if device, is := g.desk.Access.IsMarked(mark); is {
+			return "device " + device, g.signIn
+		}
+	}
+	if g.oneForAll() {
+		return g.askedFrom(c.Request), g.signInOfAll
+	}
+	return g.askedFrom(c.Request), g.signIn
 }
 
 func (g *guard) leave(c *gin.Context) (contract.Session, error) {
@@ -246,7 +272,11 @@ func (g *guard) room(c *gin.Context) {
 	if g.pass.has(c, code) {
 		return
 	}
-	right, err := g.codes.guess(g.askedFrom(c.Request), func() (bool, error) { return g.desk.Audience.IsRoom(code) })
+	guesses := g.codes
+	if g.oneForAll() {
+		guesses = g.codesOfAll
+	}
+	right, err := guesses.guess(g.askedFrom(c.Request), func() (bool, error) { return g.desk.Audience.IsRoom(code) })
 	switch {
 	case err != nil:
 		problem(c, err)

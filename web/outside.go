@@ -46,6 +46,9 @@ func (o *Options) askedFrom(r *http.Request) string {
 	return of
 }
 
+// oneForAll tells that everybody seems to come from the same address, that of a proxy whose word is not taken for who asks.
+func (o *Options) oneForAll() bool { return o.Base != nil && len(o.Trusted) == 0 }
+
 func (o *Options) trusts(of string) bool {
 	ip, err := netip.ParseAddr(of)
 	return err == nil && slices.ContainsFunc(o.Trusted, func(p netip.Prefix) bool { return p.Contains(ip.Unmap()) })

@@ -2,12 +2,14 @@ package web_test
 
 import (
 	"crypto/tls"
+	"fmt"
 	"io"
 	"net/http"
 	"net/http/httptest"
 	"net/netip"
 	"net/url"
 	"path/filepath"
+	"slices"
 	"strings"
 	"testing"
 	"time"
@@ -51,6 +53,37 @@ func TestBrowsersComeBackEncryptedBehindAProxyThatEncrypts(t *testing.T) {
 	}
 }
 
+// Where the proxy is not named everybody comes from its address: wrong guesses of a stranger keep nobody out.
+func TestAProxyThatIsNotTrustedKeepsNobodyOut(t *testing.T) {
+	base, err := url.Parse("https://lantern.example.org")
+	require.NoError(t, err)
+	server, _ := reached(t, web.Options{Reach: web.LocalNetwork, Base: base})
+	guess := func(passcode string, mark *http.Cookie) *http.Response {
+		body := fmt.Sprintf(`{"passcode": %q, "device": "x"}`, passcode)
+		return asked(server.Config.Handler, "POST", "https://lantern.example.org/api/session", "127.0.0.1:1000", body, func(r *http.Request) {
+			if mark != nil {
+				r.AddCookie(mark)
+			}
+		})
+	}
+	for range 10 {
+		require.Equal(t, http.StatusUnprocessableEntity, guess("no", nil).StatusCode)
+	}
+	in := guess(passcode, nil)
+	require.Equal(t, http.StatusOK, in.StatusCode, "somebody else")
+	cookies := in.Cookies()
+	mark := cookies[slices.IndexFunc(cookies, func(c *http.Cookie) bool { return c.Name == "lantern-known" })]
+
+	// A device that signed in before has a measure of its own, and does not wait for strangers.
+	for range 5 {
+		require.Equal(t, http.StatusUnprocessableEntity, guess("no", mark).StatusCode)
+	}
+	assert.Equal(t, http.StatusTooManyRequests, guess(passcode, mark).StatusCode)
+	forged := *mark
+	forged.Value = "MADEUP." + strings.Repeat("0", 64)
+	assert.Equal(t, http.StatusUnprocessableEntity, guess("no", &forged).StatusCode, "who makes a mark up is a stranger")
+}
+
 // Behind a proxy that is trusted each person has their own measure of guesses; nobody else's word is taken for where it comes from.
 func TestWhoAsksBehindAProxy(t *testing.T) {
 	base, err := url.Parse("https://lantern.example.org")
@@ -77,8 +110,9 @@ func TestWhoAsksBehindAProxy(t *testing.T) {
 		r.Header.Set("X-Forwarded-For", "203.0.113.77")
 	})
 	require.Equal(t, http.StatusOK, response.StatusCode)
-	require.Len(t, response.Cookies(), 1)
-	assert.True(t, response.Cookies()[0].Secure)
+	for _, cookie := range response.Cookies() {
+		assert.True(t, cookie.Secure, cookie.Name)
+	}
 	cookie := response.Cookies()[0]
 	room := asked(server.Config.Handler, "GET", "https://lantern.example.org/api/room", "10.1.2.3:1000", "", func(r *http.Request) { r.AddCookie(cookie) })
 	assert.Contains(t, text(t, room), `"https://lantern.example.org/room/`)

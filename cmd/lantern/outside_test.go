@@ -2,6 +2,7 @@ package main
 
 import (
 	"path/filepath"
+	"strings"
 	"testing"
 
 	"github.com/miekg/dns"
@@ -38,6 +39,14 @@ func TestHowOthersReachIt(t *testing.T) {
 	assert.Equal(t, "127.0.0.1/32", options.Trusted[0].String())
 	assert.Equal(t, 7778, o.securePort(7777))
 	assert.Zero(t, o.securePort(0))
+
+	var told strings.Builder
+	s := serving{outside: o}
+	s.printAddresses(&told, options)
+	assert.NotContains(t, told.String(), "Warning")
+	options.Trusted = nil
+	s.printAddresses(&told, options)
+	assert.Contains(t, told.String(), "Warning: everybody seems to come from the proxy's address")
 }
 
 // Who asks for lantern.local by multicast DNS gets the machine's addresses; who looks for pages finds it with its port.

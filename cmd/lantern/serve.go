@@ -189,6 +189,9 @@ func (s *serving) printAddresses(out io.Writer, options *web.Options) {
 	switch {
 	case options.Base != nil:
 		fmt.Fprintf(out, "Behind a proxy, with the passcode: %s\n", options.Base)
+		if len(options.Trusted) == 0 {
+			fmt.Fprintln(out, "Warning: everybody seems to come from the proxy's address, so wrong passcodes of one count for all. Name the proxy with --trusted-proxy.")
+		}
 	case options.Authority != nil:
 		for _, host := range append([]string{certificates.Name}, web.Addresses()...) {
 			if ip := net.ParseIP(host); ip == nil || options.Authority.VouchesFor(ip) {

@@ -2,6 +2,7 @@
 package access
 
 import (
+	"crypto/hmac"
 	"crypto/rand"
 	"crypto/sha256"
 	"encoding/hex"
@@ -54,6 +55,27 @@ func (a *Access) SetPasscode(passcode string) error {
 		}
 		return st.SaveSetting(passcodeName, hash)
 	})
+}
+
+// Mark is what a device that gave the passcode keeps for later, so that wrong guesses of others do not keep it waiting. It
+// lets nobody in. Another passcode ends it.
+func (a *Access) Mark() (string, error) {
+	hash, err := a.studio.Store.Setting(passcodeName)
+	id := rand.Text()
+	return id + "." + seal(hash, id), err
+}
+
+// IsMarked is the device that keeps a mark, and whether the mark is one of ours.
+func (a *Access) IsMarked(mark string) (device string, is bool) {
+	hash, err := a.studio.Store.Setting(passcodeName)
+	id, sum, _ := strings.Cut(mark, ".")
+	return id, err == nil && hmac.Equal([]byte(sum), []byte(seal(hash, id)))
+}
+
+func seal(passcodeHash []byte, id string) string {
+	mac := hmac.New(sha256.New, passcodeHash)
+	mac.Write([]byte("device " + id))
+	return hex.EncodeToString(mac.Sum(nil))
 }
 
 // HasPasscode tells whether one is set.
