@@ -125,6 +125,9 @@ func Restore(backup, path string, now time.Time, incompleteToo bool) (kept strin
 			return "", err
 		}
 	}
+	if err := held.letGo(); err != nil { // some systems put nothing in the place of a file that is open
+		return kept, err
+	}
 	return kept, putInPlace(fresh, path)
 }
 

@@ -110,6 +110,11 @@ func size(path string) int64 {
 	return info.Size()
 }
 
+func isFile(path string) bool {
+	info, err := os.Stat(path)
+	return err == nil && info.Mode().IsRegular()
+}
+
 func exists(path string) bool {
 	_, err := os.Stat(path)
 	return err == nil

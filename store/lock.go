@@ -1,6 +1,8 @@
 package store
 
 import (
+	"cmp"
+	"errors"
 	"fmt"
 	"os"
 	"path/filepath"
@@ -39,6 +41,7 @@ func Holder(path string) *InUseError { return &InUseError{path, holder(path)} }
 type lock struct {
 	file *flock.Flock
 	who  string
+	data *os.File // the data file itself, which can have other names and another lock file; nil while there is none
 }
 
 // holderAt is where in the lock file its holder stands: the first byte is what some systems lock, and then nobody else
@@ -58,9 +61,44 @@ func takeLock(path, who string) (*lock, error) {
 	if !taken {
 		return nil, &InUseError{path, holder(path)}
 	}
-	l := &lock{file, fmt.Sprintf("%s (process %d, since %s)", who, os.Getpid(), time.Now().Format("2006-01-02 15:04:05"))}
+	l := &lock{file: file, who: fmt.Sprintf("%s (process %d, since %s)", who, os.Getpid(), time.Now().Format("2006-01-02 15:04:05"))}
+	if err := l.hold(path); err != nil {
+		return nil, errors.Join(err, l.file.Unlock())
+	}
 	l.write(l.who)
 	return l, nil
+}
+
+// hold locks the data file itself, where it is there: by a hard link, or after the lock file was removed, a second program would
+// come to it past the lock file.
+func (l *lock) hold(path string) error {
+	if l.data != nil || !isFile(path) {
+		return nil
+	}
+	data, err := os.OpenFile(path, os.O_RDWR, 0)
+	if err != nil {
+		return fmt.Errorf("%s: %w", path, &FileError{fileErrors[14], err})
+	}
+	taken, err := lockInode(data)
+	if err == nil && !taken {
+		err = &InUseError{path, cmp.Or(holder(path), "another program, perhaps under another name")}
+	}
+	if err != nil {
+		return errors.Join(err, data.Close())
+	}
+	l.data = data
+	return nil
+}
+
+// letGo gives the data file itself up. Until SQLite has closed it it must not be closed here: on POSIX systems that would give up
+// SQLite's own locks (https://www.sqlite.org/howtocorrupt.html, section 2.2).
+func (l *lock) letGo() error {
+	if l.data == nil {
+		return nil
+	}
+	data := l.data
+	l.data = nil
+	return data.Close()
 }
 
 // write notes who holds the lock. A disk that is full must not keep anybody from leading: then the note is missing.
@@ -77,7 +115,7 @@ func (l *lock) write(who string) {
 
 func (l *lock) release() error {
 	l.write("")
-	return l.file.Unlock()
+	return errors.Join(l.letGo(), l.file.Unlock())
 }
 
 // holder is who holds the lock, as far as it can be read.

@@ -45,7 +45,7 @@ func Open(path, who string) (*Store, error) {
 	if err != nil {
 		return nil, err
 	}
-	s, err := openLocked(path)
+	s, err := openLocked(path, held)
 	if err != nil {
 		return nil, errors.Join(err, held.release())
 	}
@@ -54,7 +54,7 @@ func Open(path, who string) (*Store, error) {
 }
 
 // openLocked opens the file for who holds its lock.
-func openLocked(path string) (*Store, error) {
+func openLocked(path string, held *lock) (*Store, error) {
 	removeRests(path)
 	made := false
 	if !exists(path) {
@@ -65,6 +65,9 @@ func openLocked(path string) (*Store, error) {
 			return nil, err
 		}
 		made = true
+	}
+	if err := held.hold(path); err != nil {
+		return nil, err
 	}
 	h, err := examine(path)
 	if err != nil {

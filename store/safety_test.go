@@ -5,6 +5,7 @@ import (
 	"fmt"
 	"os"
 	"path/filepath"
+	"runtime"
 	"strings"
 	"testing"
 	"time"
@@ -36,6 +37,45 @@ func TestOneProgramHasTheFile(t *testing.T) {
 	s, err = Open(link, "lantern passcode")
 	require.NoError(t, err, "free again")
 	require.NoError(t, s.Close())
+}
+
+// A hard link has a lock file of its own, and a lock file can be removed: the data file itself is locked, too.
+func TestOneProgramHasTheFileUnderAllOfItsNames(t *testing.T) {
+	if runtime.GOOS != "linux" {
+		t.Skip("elsewhere the lock file has to do")
+	}
+	for says, again := range map[string]func(path string) (name string){
+		"a hard link": func(path string) string {
+			other := path + ".other"
+			require.NoError(t, os.Link(path, other))
+			return other
+		},
+		"the lock file was removed": func(path string) string {
+			require.NoError(t, os.Remove(lockFor(path)))
+			return path
+		},
+	} {
+		t.Run(says, func(t *testing.T) {
+			path := filepath.Join(t.TempDir(), "x.db")
+			s := open(t, path) // a new file
+			name := again(path)
+			var inUse *InUseError
+			_, err := Open(name, "lantern serve")
+			require.ErrorAs(t, err, &inUse)
+			_, err = Restore(path, name, now, true)
+			require.ErrorAs(t, err, &inUse, "nothing is put in its place either")
+			_, err = s.AddGroup(Group{Name: "Evening"})
+			require.NoError(t, err)
+			require.NoError(t, s.Close())
+			s, err = Open(name, "lantern serve")
+			require.NoError(t, err, "free again")
+			_, err = Open(name+".new folder/x.db", "lantern serve")
+			require.NoError(t, err)
+			_, err = Open(name, "lantern serve")
+			require.ErrorAs(t, err, &inUse)
+			require.NoError(t, s.Close())
+		})
+	}
 }
 
 func TestOnlyItsOwnerReadsIt(t *testing.T) {
