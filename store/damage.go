@@ -3,11 +3,15 @@ package store
 import (
 	"cmp"
 	"errors"
+	"fmt"
 	"maps"
 	"slices"
 	"sync"
+	"time"
 
 	"gorm.io/gorm"
+
+	"vastlantern/core/plan"
 )
 
 // Kinds of damaged entries besides those that can be deleted.
@@ -60,12 +64,21 @@ func (s *Store) Damage() []Damaged {
 
 // readable finds the rows of the query, whose number is in the column. Where they cannot be read together, they are read one by one: what cannot be
 // read is noted and left out.
-func readable[Row any](s *Store, kind Kind, column string, query *gorm.DB) ([]Row, error) {
+func readable[Row row](s *Store, kind Kind, column string, query *gorm.DB) ([]Row, error) {
 	query = query.Session(&gorm.Session{})
 	var rows []Row
 	err := query.Find(&rows).Error
-	if err == nil || isFileError(err) {
-		return rows, plainly(err)
+	if err == nil {
+		return slices.DeleteFunc(rows, func(row Row) bool {
+			wrong := outside(row)
+			if wrong != nil {
+				s.damage.note(Damaged{Kind: kind, ID: row.number(), Why: wrong.Error()})
+			}
+			return wrong != nil
+		}), nil
+	}
+	if isFileError(err) {
+		return nil, plainly(err)
 	}
 	var ids []int64
 	if err := query.Model(new(Row)).Select(column).Find(&ids).Error; err != nil {
@@ -76,8 +89,10 @@ func readable[Row any](s *Store, kind Kind, column string, query *gorm.DB) ([]Ro
 		var one Row
 		err := query.Where(column+" = ?", id).Take(&one).Error
 		switch {
-		case err == nil:
+		case err == nil && outside(one) == nil:
 			rows = append(rows, one)
+		case err == nil:
+			s.damage.note(Damaged{Kind: kind, ID: id, Why: outside(one).Error()})
 		case isFileError(err):
 			return nil, plainly(err)
 		default:
@@ -85,6 +100,30 @@ func readable[Row any](s *Store, kind Kind, column string, query *gorm.DB) ([]Ro
 		}
 	}
 	return rows, nil
+}
+
+// row is a row of a table with moments.
+type row interface {
+	number() int64
+	moments() []time.Time
+}
+
+// outside tells of a row that a moment of it is none that can be written again.
+func outside(of row) error {
+	for _, at := range of.moments() {
+		if !at.IsZero() && !plan.InCalendar(at) {
+			return fmt.Errorf("it has the time %s; allowed is %s", at.UTC().Format(time.RFC3339), plan.CalendarAllowed)
+		}
+	}
+	return nil
+}
+
+// found is the row as it was taken from the table, or that it cannot be read.
+func found[Row row](s *Store, kind Kind, id int64, of Row, err error) error {
+	if err == nil {
+		err = outside(of)
+	}
+	return s.unreadable(kind, id, err)
 }
 
 // isFileError tells an error of the file or the disk, or of a question that was given up, from one of a single row.

@@ -44,6 +44,10 @@ type homeRow struct {
 	Revision   int64
 }
 
+func (r homeRow) number() int64 { return r.ID }
+
+func (r homeRow) moments() []time.Time { return []time.Time{r.GivenAt, r.AnsweredAt.Time} }
+
 func (homeRow) TableName() string { return "homes" }
 
 func (r homeRow) home() Home {

@@ -30,6 +30,10 @@ type programmeRow struct {
 	DeletedAt gorm.DeletedAt
 }
 
+func (r programmeRow) number() int64 { return r.ID }
+
+func (r programmeRow) moments() []time.Time { return []time.Time{r.UpdatedAt, r.DeletedAt.Time} }
+
 func (programmeRow) TableName() string { return "programmes" }
 
 func (r programmeRow) programme() Programme {
@@ -68,7 +72,7 @@ func (s *Store) programmes(query *gorm.DB) ([]Programme, error) {
 func (s *Store) Programme(id int64) (Programme, error) {
 	var row programmeRow
 	err := s.read.Take(&row, id).Error
-	return row.programme(), s.unreadable(KindProgramme, id, err)
+	return row.programme(), found(s, KindProgramme, id, row, err)
 }
 
 // AddProgramme stores a new programme as revision 1 and returns it with its id.

@@ -38,6 +38,10 @@ type rehearsalRow struct {
 	Digest    string
 }
 
+func (r rehearsalRow) number() int64 { return r.ID }
+
+func (r rehearsalRow) moments() []time.Time { return []time.Time{r.StartedAt, r.UpdatedAt, r.EndedAt.Time, r.DeletedAt.Time} }
+
 func (rehearsalRow) TableName() string { return "rehearsals" }
 
 func (r rehearsalRow) rehearsal() Rehearsal {
@@ -77,7 +81,7 @@ func (s *Store) rehearsals(query *gorm.DB) ([]Rehearsal, error) {
 func (s *Store) Rehearsal(id int64) (Rehearsal, error) {
 	var row rehearsalRow
 	err := s.read.Take(&row, id).Error
-	return row.rehearsal(), s.unreadable(KindRehearsal, id, err)
+	return row.rehearsal(), found(s, KindRehearsal, id, row, err)
 }
 
 // AddRehearsal stores a new rehearsal and returns it with its id.

@@ -26,6 +26,10 @@ type groupRow struct {
 	DeletedAt  gorm.DeletedAt
 }
 
+func (r groupRow) number() int64 { return r.ID }
+
+func (r groupRow) moments() []time.Time { return []time.Time{r.UpdatedAt, r.DeletedAt.Time} }
+
 func (groupRow) TableName() string { return "groups" }
 
 type planRow struct {
@@ -40,6 +44,11 @@ type planRow struct {
 	DeletedAt gorm.DeletedAt
 }
 
+func (r planRow) number() int64 { return r.ID }
+
+// moments leaves out when the class starts: it is in the document, where it can be mended.
+func (r planRow) moments() []time.Time { return []time.Time{r.UpdatedAt, r.DeletedAt.Time} }
+
 func (planRow) TableName() string { return "plans" }
 
 type classRow struct {
@@ -53,6 +62,10 @@ type classRow struct {
 	UID          string
 	DeletedAt    gorm.DeletedAt
 }
+
+func (r classRow) number() int64 { return r.ID }
+
+func (r classRow) moments() []time.Time { return []time.Time{r.StartedAt, r.EndedAt.Time, r.DeletedAt.Time} }
 
 func (classRow) TableName() string { return "classes" }
 
@@ -258,7 +271,7 @@ func (s *Store) plans(query *gorm.DB) ([]Plan, error) {
 func (s *Store) Plan(id int64) (Plan, error) {
 	var row planRow
 	err := s.read.First(&row, id).Error
-	return row.plan(), s.unreadable(KindPlan, id, err)
+	return row.plan(), found(s, KindPlan, id, row, err)
 }
 
 // AddPlan stores a new plan as revision 1 and returns it with its id.
@@ -289,7 +302,7 @@ func (s *Store) SavePlan(p Plan) (Plan, error) {
 func (s *Store) InProgress() (Class, error) {
 	var row classRow
 	err := s.read.Unscoped().Where("ended_at IS NULL").Order("id DESC").Take(&row).Error
-	return row.class(), s.unreadable(KindClass, row.ID, err)
+	return row.class(), found(s, KindClass, row.ID, row, err)
 }
 
 // NewestClass is the number of the class that was begun last, 0 where there is none.
@@ -321,7 +334,7 @@ func (s *Store) classes(query *gorm.DB) ([]Class, error) {
 func (s *Store) Class(id int64) (Class, error) {
 	var row classRow
 	err := s.read.First(&row, id).Error
-	return row.class(), s.unreadable(KindClass, id, err)
+	return row.class(), found(s, KindClass, id, row, err)
 }
 
 // AddClass stores a new class and returns it with its id.

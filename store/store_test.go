@@ -182,7 +182,7 @@ func TestFindingClasses(t *testing.T) {
 	left, err := s.Undigested(10)
 	require.NoError(t, err)
 	require.Len(t, left, 1, "the one that is not done")
-	assert.EqualValues(t, 4, left[0].ID)
+	assert.EqualValues(t, 4, left[0])
 
 	require.NoError(t, s.AddRemark(1, Remark{At: day, Kind: "note", Text: "warm"}))
 	require.NoError(t, s.AddAdjustments(2, Adjustment{1, "k", []byte(`{}`), ""}))

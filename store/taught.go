@@ -99,6 +99,10 @@ type listedRow struct {
 	Sum       string
 }
 
+func (r listedRow) number() int64 { return r.ID }
+
+func (r listedRow) moments() []time.Time { return []time.Time{r.StartedAt} }
+
 func (listedRow) TableName() string { return "classes" }
 
 // Remarks is what was added to the record of a class, in order.
@@ -165,9 +169,12 @@ func (s *Store) SaveDigest(d Digest) error {
 	return plainly(s.db.Clauses(clause.OnConflict{UpdateAll: true}).Create(&row).Error)
 }
 
-// Undigested is the classes that have come to their end and whose digest is missing or of before, at most so many.
-func (s *Store) Undigested(most int) ([]Class, error) {
-	return s.classes(s.read.Where("ended_at IS NOT NULL AND id NOT IN (SELECT class_id FROM digests WHERE over = 1)").Order("started_at DESC, id DESC").Limit(most))
+// Undigested is the numbers of the classes that have come to their end and whose digest is missing or of before, at most so
+// many; those too that cannot be read, whose digest says so.
+func (s *Store) Undigested(most int) (ids []int64, err error) {
+	err = s.read.Model(&classRow{}).Where("ended_at IS NOT NULL AND id NOT IN (SELECT class_id FROM digests WHERE over = 1)").
+		Order("started_at DESC, id DESC").Limit(most).Pluck("id", &ids).Error
+	return ids, plainly(err)
 }
 
 // WithoutDigest is how many classes are not in lists yet.

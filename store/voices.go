@@ -41,9 +41,17 @@ type voiceRow struct {
 	DeletedAt gorm.DeletedAt
 }
 
+func (r voiceRow) number() int64 { return r.ID }
+
+func (r voiceRow) moments() []time.Time { return []time.Time{r.UpdatedAt, r.DeletedAt.Time} }
+
 func (voiceRow) TableName() string { return "voices" }
 
 type recordingRow Recording
+
+func (r recordingRow) number() int64 { return r.VoiceID }
+
+func (r recordingRow) moments() []time.Time { return []time.Time{r.MadeAt} }
 
 func (recordingRow) TableName() string { return "recordings" }
 
@@ -70,7 +78,7 @@ func (s *Store) voices(query *gorm.DB) ([]Voice, error) {
 func (s *Store) Voice(id int64) (Voice, error) {
 	var row voiceRow
 	err := s.read.Take(&row, id).Error
-	return row.voice(), s.unreadable(KindVoice, id, err)
+	return row.voice(), found(s, KindVoice, id, row, err)
 }
 
 // AddVoice stores a new voice and returns it with its id.

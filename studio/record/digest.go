@@ -33,13 +33,13 @@ func (r *Records) KeepLists(ctx context.Context) error {
 func (r *Records) digestBatch() (more bool, err error) {
 	r.digesting.Lock()
 	defer r.digesting.Unlock()
-	classes, err := r.studio.Store.Undigested(batch)
-	if err != nil || len(classes) == 0 {
+	ids, err := r.studio.Store.Undigested(batch)
+	if err != nil || len(ids) == 0 {
 		return false, err
 	}
-	digests := make([]store.Digest, len(classes))
-	for i, stored := range classes {
-		if digests[i], err = r.digest(stored); err != nil {
+	digests := make([]store.Digest, len(ids))
+	for i, id := range ids {
+		if digests[i], err = r.digest(id); err != nil {
 			return false, err
 		}
 	}
@@ -52,12 +52,12 @@ func (r *Records) digestBatch() (more bool, err error) {
 		return nil
 	})
 	r.studio.NotifyAll() // there is more in the lists
-	return len(classes) == batch, err
+	return len(ids) == batch, err
 }
 
 // digestOne works out one class after it has changed. Where that fails the class is as it was, and the next start does it.
 func (r *Records) digestOne(stored store.Class) {
-	d, err := r.digest(stored)
+	d, err := r.digest(stored.ID)
 	if err == nil {
 		err = r.studio.Store.SaveDigest(d)
 	}
@@ -67,17 +67,17 @@ func (r *Records) digestOne(stored store.Class) {
 }
 
 // digest is what lists need of a class. One that cannot be read has a digest that says so.
-func (r *Records) digest(stored store.Class) (store.Digest, error) {
-	l, err := r.classes.Open(stored.ID)
+func (r *Records) digest(class int64) (store.Digest, error) {
+	l, err := r.classes.Open(class)
 	if errors.Is(err, studio.ErrDamaged) {
-		return store.Digest{ClassID: stored.ID, Over: true, Damaged: err.Error()}, nil
+		return store.Digest{ClassID: class, Over: true, Damaged: err.Error()}, nil
 	}
 	if err != nil {
 		return store.Digest{}, err
 	}
 	now := r.studio.Now()
 	record := taught.Of(l.Plan, l.Script, l.At(now))
-	d := store.Digest{ClassID: stored.ID, Over: !l.Running(now), Title: l.Plan.Title, LengthMS: record.Taught, Headlines: []string{}, Practices: []string{}}
+	d := store.Digest{ClassID: class, Over: !l.Running(now), Title: l.Plan.Title, LengthMS: record.Taught, Headlines: []string{}, Practices: []string{}}
 	words := []string{l.Plan.Title}
 	for i := range l.Plan.Passages {
 		passage := &l.Plan.Passages[i]
@@ -93,14 +93,14 @@ func (r *Records) digest(stored store.Class) (store.Digest, error) {
 			words = append(words, a.Text)
 		}
 	}
-	remarks, err := r.studio.Store.Remarks(stored.ID)
+	remarks, err := r.studio.Store.Remarks(class)
 	for _, r := range remarks {
 		words = append(words, r.Text)
 	}
 	if err != nil {
 		return d, err
 	}
-	told, err := r.told(stored.ID)
+	told, err := r.told(class)
 	if err != nil {
 		return d, err
 	}

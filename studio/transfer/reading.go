@@ -16,6 +16,7 @@ import (
 
 	"github.com/santhosh-tekuri/jsonschema/v6"
 
+	"vastlantern/core/plan"
 	"vastlantern/store"
 	"vastlantern/studio/contract"
 )
@@ -169,8 +170,22 @@ func exportSchemas() (*jsonschema.Compiler, error) {
 		return nil, err
 	}
 	compiler := jsonschema.NewCompiler()
-	compiler.AssertFormat() // times are times
+	compiler.AssertFormat()
+	compiler.RegisterFormat(&jsonschema.Format{Name: "date-time", Validate: isTime})
 	return compiler, compiler.AddResource(exportURN, document)
+}
+
+// isTime tells why a value is no time that can be stored and read again (RFC 3339, 1970 to 2200).
+func isTime(value any) error {
+	text, isText := value.(string)
+	if !isText {
+		return nil // that it is none is told by its type
+	}
+	at, err := time.Parse(time.RFC3339, text)
+	if err == nil && !plan.InCalendar(at) {
+		err = fmt.Errorf("allowed is %s", plan.CalendarAllowed)
+	}
+	return err
 }
 
 var errNoJSON = errors.New("this is not JSON, or not all of it")

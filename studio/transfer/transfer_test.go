@@ -1,12 +1,16 @@
 package transfer_test
 
 import (
+	"bytes"
+	"encoding/json"
 	"strings"
 	"testing"
+	"time"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"vastlantern/studio"
 	"vastlantern/studio/contract"
 	"vastlantern/studio/desk/desktest"
 )
@@ -43,6 +47,44 @@ func TestEverythingMovesToANewMachineByteForByte(t *testing.T) {
 	again, err := young.Transfer.ReadImport(strings.NewReader(file))
 	require.NoError(t, err)
 	assert.False(t, again.Changing(), again.InWords())
+}
+
+// A time that could not be written again is refused where it comes in, with its place; one that is stored all the same is left out.
+func TestTimesOutsideTheCalendar(t *testing.T) {
+	old := desktest.NewFilled(t)
+	var export contract.Export
+	require.NoError(t, json.Unmarshal([]byte(old.Export()), &export))
+	for says, change := range map[string]func(*contract.Export, time.Time){
+		"/classes/0/started_at":  func(e *contract.Export, at time.Time) { e.Classes[0].StartedAt = at },
+		"/classes/1/ended_at":    func(e *contract.Export, at time.Time) { e.Classes[1].EndedAt = &at },
+		"/groups/0/updated_at":   func(e *contract.Export, at time.Time) { e.Groups[0].UpdatedAt = at },
+		"/rehearsals/0/ended_at": func(e *contract.Export, at time.Time) { e.Rehearsals[0].EndedAt = &at },
+	} {
+		for _, at := range []time.Time{time.Date(2201, 1, 1, 0, 0, 0, 0, time.UTC), time.Date(1969, 12, 31, 23, 0, 0, 0, time.UTC)} {
+			var changed contract.Export
+			require.NoError(t, json.Unmarshal([]byte(old.Export()), &changed))
+			change(&changed, at)
+			text, err := json.Marshal(changed)
+			require.NoError(t, err)
+			_, err = old.Transfer.ReadImport(bytes.NewReader(text))
+			require.ErrorContains(t, err, says)
+			assert.ErrorContains(t, err, "a time from 1970 to 2200")
+		}
+	}
+	old.Exec("UPDATE classes SET started_at = '2500-03-02 18:30:00', ended_at = '2500-03-02 19:30:00' WHERE id = 1")
+	old.Exec("DELETE FROM digests")
+	old.Reopen()
+	require.NoError(t, old.Prepare(t.Context()))
+	found, err := old.Records.Find(contract.Search{})
+	require.NoError(t, err)
+	assert.Zero(t, found.Preparing, "it does not keep the lists waiting")
+	_, err = old.Records.Record(1)
+	require.ErrorIs(t, err, studio.ErrDamaged)
+	assert.Contains(t, err.Error(), "2500")
+	var rest contract.Export
+	require.NoError(t, json.Unmarshal([]byte(old.Export()), &rest))
+	assert.Len(t, rest.Classes, len(export.Classes)-1)
+	assert.Equal(t, "class", rest.Damaged[0].Kind)
 }
 
 func TestOfTwoMachinesTheYoungerFormCounts(t *testing.T) {
