@@ -416,3 +416,30 @@ func TestAPlanAgainstASimulatedRoom(t *testing.T) {
 	th.press(page, input.Enter)
 	th.see(page, ".strain li", "Easy for all 14")
 }
+
+// Of more plans than Today lists any is found by its title.
+func TestAPlanIsFoundAmongMany(t *testing.T) {
+	th := open(t)
+	defer th.recovered()
+	for i := range 60 {
+		title := fmt.Sprintf("Morning %d", i+1)
+		if i == 0 {
+			title = "Waves before sleep"
+		}
+		body := fmt.Sprintf(`{"document": {"format": "vast-lantern-plan", "version": 1, "title": %q, "passages": []}}`, title)
+		require.NoError(t, th.program.Post("/api/plans", body, &contract.Plan{}))
+	}
+	page := th.page("/")
+	find := `[aria-label="Find a plan by its title"]`
+	th.until(page, fmt.Sprintf(`document.querySelector(%q)?.placeholder === "10 more plans: type a word of the title"`, find))
+	th.until(page, `!document.body.innerText.includes("Waves before sleep")`)
+	th.fill(page, find, "nothing like it")
+	th.see(page, "p", "No plan has “nothing like it” in its title")
+	th.fill(page, find, "morning")
+	th.click(page, "button", "^Show more$")
+	th.until(page, `document.querySelectorAll("[aria-label='Find a plan'] .list-group-item").length === 59`)
+	th.fill(page, find, "waves")
+	th.accessible(page, "finding a plan")
+	th.click(page, "[aria-label='Find a plan'] a", "Waves before sleep")
+	th.until(page, `location.pathname === "/plan/1"`)
+}

@@ -93,13 +93,13 @@ func (s *Store) SaveProgramme(p Programme) error {
 
 // A plan or a class is of a programme by the mark in its document; of one from before there were programmes by its course.
 const (
-	programmeOf = "coalesce(json_extract(document, '$.programme.uid'), json_extract(document, '$.course.name'))"
+	programmeOf = "iif(json_valid(document), coalesce(json_extract(document, '$.programme.uid'), json_extract(document, '$.course.name')), NULL)" // as its indexes
 	classOf     = "coalesce(json_extract(document, '$.programme.class'), json_extract(document, '$.course.class'))"
 )
 
 // PlansOfProgramme is the plans of a programme in the order of their times.
 func (s *Store) PlansOfProgramme(uid string) ([]Plan, error) {
-	return s.plans(s.read.Where("json_valid(document) AND "+programmeOf+" = ?", uid).Order("starts_at IS NULL, starts_at, id"))
+	return s.plans(s.read.Where(programmeOf+" = ?", uid).Order("starts_at IS NULL, starts_at, id"))
 }
 
 // PlansInCourses is the plans of courses, as they were made before there were programmes.
@@ -124,7 +124,7 @@ func (s *Store) ClassesOfProgramme(uid string) ([]ProgrammeClass, error) {
 		EndedAt    sql.NullTime
 	}
 	err := s.read.Model(&classRow{}).Select("id, plan_id, "+classOf+" AS class, started_at, ended_at").
-		Where("json_valid(document) AND "+programmeOf+" = ?", uid).Order("started_at, id").Scan(&rows).Error
+		Where(programmeOf+" = ?", uid).Order("started_at, id").Scan(&rows).Error
 	list := make([]ProgrammeClass, len(rows))
 	for i, r := range rows {
 		list[i] = ProgrammeClass{r.ID.Int64, r.PlanID.Int64, r.Class, r.StartedAt.UTC(), r.EndedAt.Valid}

@@ -245,7 +245,7 @@ func TestFilesOfEarlierFormsAreBroughtUpToDate(t *testing.T) {
 			require.NoError(t, err, statement)
 		}
 		if form >= 2 {
-			_, err = pool.Exec(`INSERT INTO settings VALUES ('room code', 'ABCDE')`)
+			_, err = pool.Exec(`INSERT INTO settings (name, value) VALUES ('room code', 'ABCDE')`)
 			require.NoError(t, err)
 		}
 		if form >= 3 {

@@ -37,7 +37,7 @@ type guard struct {
 	codes  *guesses
 	// Where a proxy is not trusted everybody has its address: a few wrong guesses must not keep all of them out.
 	signInOfAll, codesOfAll *guesses
-	pass   pass
+	pass                    pass
 	// A passcode is made to take long to check: strangers do it one after the other.
 	signing sync.Mutex
 	cross   *http.CrossOriginProtection

@@ -124,6 +124,9 @@ func (s server) plans(api *gin.RouterGroup) {
 	api.POST("/plans/:id/move", bodyWithID(plans.Move))
 	api.GET("/plans/:id/substitute", download(func(c *gin.Context) (studio.File, error) { return plans.Substitute(id(c)) }))
 	api.GET("/plans/:id/text", withID(plans.Text))
+	api.GET("/plans", answer(func(c *gin.Context) (contract.PlansFound, error) {
+		return plans.Find(c.Query("words"), int(number(c.Query("skip"))))
+	}))
 	api.POST("/plans", body(func(_ *gin.Context, in contract.PlanSave) (contract.Plan, error) {
 		return plans.Add(in.Document, in.GroupID)
 	}))

@@ -47,6 +47,7 @@ var rows = []row{
 	{"a group's course and next time, not asked for before", "BenchmarkYears/10/course,_not_known_yet", "one year", "BenchmarkYears/1/course,_not_known_yet", p95},
 	{"the same course, asked for again", "BenchmarkYears/10/course", "one year", "BenchmarkYears/1/course", p95},
 	{"Today", "BenchmarkYears/10/today", "one year", "BenchmarkYears/1/today", p95},
+	{"Today beside 100,000 plans", "BenchmarkManyPlans/today", "ten years without them", "BenchmarkYears/10/today", p95},
 	{"the summary of a year", "BenchmarkYears/10/summary", "one year", "BenchmarkYears/1/summary", p95},
 }
 

@@ -46,11 +46,18 @@ type Today struct {
 	Next    *PlanCard   `json:"next" jsonschema:"nullable"` // the next by the clock
 	Last    *Record     `json:"last" jsonschema:"nullable"` // what was taught last to the next plan's group
 	Advice  []Advice    `json:"advice"`                     // what the group's record advises for the next plan
-	Plans   []PlanCard  `json:"plans"`                      // all others to come, and those without a time
+	Plans   []PlanCard  `json:"plans"`                      // others to come, and those without a time: the first of each
+	More    int64       `json:"more"`                       // how many more of these there are
 	Taught  []ClassCard `json:"taught"`                     // the last few classes
 	Failed  []Failed    `json:"failed"`                     // the parts that are missing, each for its own reason
 	Damaged []Entry     `json:"damaged"`                    // entries of the data file that cannot be read and are left out
 	File    DataFile    `json:"file"`
+}
+
+// PlansFound is plans that were looked for by their titles, those changed last first.
+type PlansFound struct {
+	Plans []PlanCard `json:"plans"`
+	More  bool       `json:"more"` // there are more after these
 }
 
 // Failed is a part of Today that could not be put together: plans, next, last, advice or taught.

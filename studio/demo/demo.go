@@ -138,13 +138,8 @@ type lesson struct {
 }
 
 func anyToCome(s *store.Store, now time.Time) (bool, error) {
-	stored, err := s.Plans()
-	for _, p := range stored {
-		if p.StartsAt.After(now) {
-			return true, nil
-		}
-	}
-	return false, err
+	coming, err := s.PlansFrom(now, 1)
+	return len(coming) > 0, err
 }
 
 func (g group) next(now time.Time) time.Time {

@@ -10,6 +10,7 @@ import (
 	"testing"
 	"time"
 
+	"vastlantern/core/programme"
 	"vastlantern/store"
 	"vastlantern/studio/contract"
 	"vastlantern/studio/desk"
@@ -81,6 +82,26 @@ func fill(b *testing.B, path string, years int, now time.Time) {
 	}
 }
 
+// plan adds many plans: half to come, half without a time.
+func plan(b *testing.B, path string, plans int, now time.Time) {
+	b.Helper()
+	db, err := sql.Open("sqlite", "file:"+path)
+	if err != nil {
+		b.Fatal(err)
+	}
+	defer db.Close()
+	_, err = db.Exec(`
+		WITH RECURSIVE number (n) AS (SELECT 1 UNION ALL SELECT n + 1 FROM number WHERE n < ?)
+		INSERT INTO plans (group_id, revision, title, starts_at, document, updated_at, uid)
+		SELECT 1 + n % 10, 1, 'Plan ' || n, iif(n % 2, strftime('%Y-%m-%d %H:%M:%S+00:00', ?, '+' || n || ' hours'), NULL),
+			'{"format": "vast-lantern-plan", "version": 1, "title": "Plan ' || n || '", "tempo": 48, "passages": [{"type": "talk", "seconds": 120}, ' || ? || ', ' || ? || ']}',
+			strftime('%Y-%m-%d %H:%M:%S+00:00', ?, '-' || n || ' minutes'), lower(hex(randomblob(16)))
+		FROM number`, plans, now.Format(time.DateTime), yearly[0], yearly[1], now.Format(time.DateTime))
+	if err != nil {
+		b.Fatal(err)
+	}
+}
+
 // imported brings the file in on an empty machine.
 func imported(b *testing.B, file []byte, now time.Time) string {
 	s, err := store.Open(filepath.Join(b.TempDir(), "empty.db"), "a test")
@@ -140,19 +161,66 @@ func BenchmarkYears(b *testing.B) {
 			{"summary", func(int) error { _, err := d.Records.Summary(2035); return err }},
 			{"today", func(int) error { d.Today.Show(); return nil }},
 		} {
-			b.Run(fmt.Sprintf("%d/%s", years, one.name), func(b *testing.B) {
-				var took []float64
-				for i := 0; b.Loop(); i++ {
-					began := time.Now()
-					if err := one.ask(i); err != nil {
-						b.Fatal(err)
-					}
-					took = append(took, float64(time.Since(began).Microseconds())/1000)
-				}
-				slices.Sort(took)
-				b.ReportMetric(took[len(took)*95/100], "p95-ms")
-			})
+			asking(b, fmt.Sprintf("%d/%s", years, one.name), one.ask)
 		}
 		s.Close()
+	}
+}
+
+// asking measures what a screen asks for.
+func asking(b *testing.B, name string, ask func(i int) error) {
+	b.Run(name, func(b *testing.B) {
+		var took []float64
+		for i := 0; b.Loop(); i++ {
+			began := time.Now()
+			if err := ask(i); err != nil {
+				b.Fatal(err)
+			}
+			took = append(took, float64(time.Since(began).Microseconds())/1000)
+		}
+		slices.Sort(took)
+		b.ReportMetric(took[len(took)*95/100], "p95-ms")
+	})
+}
+
+// Ten years of classes, and plans as only a program makes them.
+func BenchmarkManyPlans(b *testing.B) {
+	const plans = 100_000
+	now := time.Date(2036, 3, 3, 12, 0, 0, 0, time.UTC)
+	path := filepath.Join(b.TempDir(), "plans.db")
+	fill(b, path, 10, now)
+	plan(b, path, plans, now)
+	s, err := store.Open(path, "a test")
+	if err != nil {
+		b.Fatal(err)
+	}
+	defer s.Close()
+	d := desk.WithTime(s, func() time.Time { return now }, 1)
+	if err := d.Prepare(b.Context()); err != nil {
+		b.Fatal(err)
+	}
+	if _, err := d.Voices.Add(contract.VoiceName{Name: "Anna", Language: "en"}); err != nil {
+		b.Fatal(err)
+	}
+	steps := programme.Programme{
+		Name: "Grows", Passage: 2, By: programme.Led, Times: 1, Days: 7, Missed: programme.Wait, Eased: programme.Wait,
+		Steps: []programme.Step{{Says: "4:6 5 min"}, {Says: "4:6 6 min"}},
+	}
+	if _, err := d.Programmes.Begin(1, steps); err != nil {
+		b.Fatal(err)
+	}
+	for _, one := range []struct {
+		name string
+		ask  func(i int) error
+	}{
+		{"today", func(int) error { d.Today.Show(); return nil }},
+		{"room", func(int) error { _, err := d.Plans.Upcoming(); return err }},
+		{"voices", func(int) error { _, err := d.Voices.All(); return err }},
+		{"find a plan", func(i int) error { _, err := d.Plans.Find(fmt.Sprint("Plan ", i%90), 0); return err }},
+		{"phrases", func(int) error { _, err := d.Plans.Phrases("nadi-shodhana"); return err }},
+		{"rehearsals", func(int) error { _, err := d.Rehearse.All(); return err }},
+		{"a programme", func(int) error { _, err := d.Programmes.Sheet(1); return err }},
+	} {
+		asking(b, one.name, one.ask)
 	}
 }

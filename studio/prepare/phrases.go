@@ -7,7 +7,6 @@ import (
 	"vastlantern/core/plan"
 	"vastlantern/core/practice"
 	"vastlantern/core/sheet"
-	"vastlantern/store"
 	"vastlantern/studio/contract"
 )
 
@@ -20,13 +19,12 @@ const (
 // Phrases is what a teacher may want to say again: own words of the newest plans, those with the practice first, then what the
 // practice suggests. The practice is an id; empty for talks and rests.
 func (ps *Plans) Phrases(id string) (contract.Phrases, error) {
-	plans, err := ps.studio.Store.Plans()
+	plans, err := ps.studio.Store.NewestPlans(phrasePlans)
 	if err != nil {
 		return contract.Phrases{}, err
 	}
-	slices.SortStableFunc(plans, func(a, b store.Plan) int { return b.UpdatedAt.Compare(a.UpdatedAt) })
 	var same, others []string
-	for _, stored := range plans[:min(phrasePlans, len(plans))] {
+	for _, stored := range plans {
 		_, p, err := sheet.ReadPlan(bytes.NewReader(stored.Document))
 		if err != nil {
 			continue

@@ -4,6 +4,7 @@ import (
 	"bytes"
 	"errors"
 	"slices"
+	"strings"
 	"time"
 
 	"vastlantern/core/breath"
@@ -232,9 +233,27 @@ func (*Plans) Card(stored store.Plan, groups map[int64]*contract.Group) contract
 	return card
 }
 
+// mostFound is how many plans are found at once.
+const mostFound = 50
+
+// Find is the plans that have all of the words in their titles, those changed last first, after so many.
+func (ps *Plans) Find(words string, skip int) (contract.PlansFound, error) {
+	groups, err := ps.library.GroupsByID()
+	if err != nil {
+		return contract.PlansFound{}, err
+	}
+	stored, more, err := ps.studio.Store.PlansTitled(strings.Fields(words), max(skip, 0), mostFound)
+	found := contract.PlansFound{Plans: []contract.PlanCard{}, More: more}
+	for _, one := range stored {
+		found.Plans = append(found.Plans, ps.Card(one, groups))
+	}
+	return found, err
+}
+
 // Upcoming is the next class that is planned for a time and not led yet, as everybody may know it; nil where there is none.
 func (ps *Plans) Upcoming() (*contract.Upcoming, error) {
-	plans, err := ps.studio.Store.Plans()
+	const enough = 2 // of which at most one was begun
+	plans, err := ps.studio.Store.PlansFrom(ps.studio.Now().Add(-studio.Late), enough)
 	if err != nil {
 		return nil, err
 	}
@@ -245,7 +264,7 @@ func (ps *Plans) Upcoming() (*contract.Upcoming, error) {
 	for _, stored := range plans {
 		const early = 2 * time.Hour // a class that begins so long before its time is still that class
 		begun := led.PlanID == stored.ID && led.StartedAt.After(stored.StartsAt.Add(-early))
-		if !begun && stored.StartsAt.After(ps.studio.Now().Add(-studio.Late)) {
+		if !begun {
 			return upcoming(stored), nil
 		}
 	}

@@ -4,6 +4,7 @@ import (
 	"bytes"
 	"encoding/json"
 	"log/slog"
+	"slices"
 	"time"
 
 	"vastlantern/core/pace"
@@ -60,13 +61,13 @@ const (
 
 // plans is those that come, that were lately, and that have no time.
 func (r *Rehearse) plans() ([]contract.RehearsalPlan, error) {
-	stored, err := r.studio.Store.Plans()
 	list := []contract.RehearsalPlan{}
-	for _, row := range stored {
-		old := !row.StartsAt.IsZero() && row.StartsAt.Before(r.studio.Now().Add(-lately))
-		if old || len(list) == mostPlans {
-			continue
-		}
+	coming, err := r.studio.Store.PlansFrom(r.studio.Now().Add(-lately), mostPlans)
+	if err != nil {
+		return list, err
+	}
+	timeless, err := r.studio.Store.PlansWithoutTime(mostPlans - len(coming))
+	for _, row := range slices.Concat(coming, timeless) {
 		_, p, err := sheet.ReadPlan(bytes.NewReader(row.Document))
 		if err != nil || len(p.Passages) == 0 {
 			continue // it cannot be led yet, and says so where it is planned

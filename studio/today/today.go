@@ -4,6 +4,7 @@ package today
 
 import (
 	"fmt"
+	"slices"
 	"time"
 
 	"vastlantern/store"
@@ -85,23 +86,40 @@ func say(err error) string {
 	return err.Error()
 }
 
+// How many plans are listed: of those to come more than a week has, and of those without a time the ones in use.
+const (
+	mostComing   = 100
+	mostTimeless = 50
+)
+
 // plansOfToday fills in the next plan by the clock, which it returns, and the others to come.
 func (t *Today) plansOfToday(today *contract.Today, now time.Time) (next *store.Plan, err error) {
 	groups, err := t.library.GroupsByID()
 	if err != nil {
 		return nil, err
 	}
-	plans, err := t.studio.Store.Plans()
-	for _, stored := range plans {
-		switch {
-		case !stored.StartsAt.IsZero() && stored.StartsAt.Before(now.Add(-studio.Late)): // over
-		case next == nil && !stored.StartsAt.IsZero():
-			card := t.plans.Card(stored, groups)
-			next, today.Next = &stored, &card
-		default:
-			today.Plans = append(today.Plans, t.plans.Card(stored, groups))
-		}
+	st, notOver := t.studio.Store, now.Add(-studio.Late)
+	coming, err := st.PlansFrom(notOver, mostComing)
+	if err != nil {
+		return nil, err
 	}
+	comingInAll, err := st.CountPlansFrom(notOver)
+	if err != nil {
+		return nil, err
+	}
+	if len(coming) > 0 {
+		card := t.plans.Card(coming[0], groups)
+		next, today.Next = &coming[0], &card
+	}
+	timeless, err := st.PlansWithoutTime(mostTimeless)
+	if err != nil {
+		return next, err
+	}
+	timelessInAll, err := st.CountPlansWithoutTime()
+	for _, stored := range slices.Concat(coming[min(1, len(coming)):], timeless) {
+		today.Plans = append(today.Plans, t.plans.Card(stored, groups))
+	}
+	today.More = comingInAll + timelessInAll - int64(len(coming)+len(timeless))
 	return next, err
 }
 

@@ -137,9 +137,13 @@ func practiceNames() []string {
 	return append(own, names...)
 }
 
-// saidInPlans is the own lines that the voice says, and the syllables, in all plans of a language.
+// saidPlans is how many plans are asked for what is said in them.
+const saidPlans = 500
+
+// saidInPlans is the own lines that the voice says, and the syllables, in the plans of a language: of those that were changed last,
+// since of ten thousands most are over.
 func (v *Voices) saidInPlans(language string) ([]string, error) {
-	stored, err := v.studio.Store.Plans()
+	stored, err := v.studio.Store.NewestPlans(saidPlans)
 	if err != nil {
 		return nil, err
 	}

@@ -76,6 +76,7 @@ type all struct {
 	Record    contract.Record
 	Remark    contract.Remark
 	RemarkAdd contract.RemarkAdd
+	PlansOf   contract.PlansFound
 	GroupPast contract.GroupCourse
 	Search    contract.Search
 	Found     contract.Found

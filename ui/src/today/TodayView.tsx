@@ -14,8 +14,10 @@ import { Message } from "../frame/Message";
 import { Loading } from "../frame/Loading";
 import { atMidnight } from "../player/days";
 import { clock, day, minutes, timeOfDay } from "../player/format";
+import { PlanLinks } from "./PlanLinks";
 
 const TemplatesCard = lazy(async () => ({ default: (await import("./TemplatesCard")).TemplatesCard }));
+const FindPlan = lazy(async () => ({ default: (await import("./FindPlan")).FindPlan }));
 const AskHome = lazy(async () => ({ default: (await import("../frame/AskHome")).AskHome }));
 const Welcome = lazy(async () => ({ default: (await import("./Welcome")).Welcome }));
 const Week = lazy(async () => ({ default: (await import("./Week")).Week }));
@@ -66,7 +68,11 @@ function Page({ today }: { today: Today }) {
               <Week plans={today.next ? [today.next, ...today.plans] : today.plans} now={today.now_ms} />
             )}
           </Suspense>
-          <Others plans={today.plans.filter((p) => !inWeek(p, today.now_ms))} now={today.now_ms} />
+          <Others
+            plans={today.plans.filter((p) => !inWeek(p, today.now_ms))}
+            more={today.more}
+            now={today.now_ms}
+          />
           <Recent classes={today.taught.slice(0, 5)} now={today.now_ms} />
           <Missing today={today} part="taught" what="The list of taught classes" />
         </Col>
@@ -311,7 +317,7 @@ function Last({ record, now }: { record: Record; now: number }) {
   );
 }
 
-function Others({ plans, now }: { plans: PlanCard[]; now: number }) {
+function Others({ plans, more, now }: { plans: PlanCard[]; more: number; now: number }) {
   return (
     <section className="mb-4">
       <div className="d-flex justify-content-between align-items-baseline">
@@ -322,25 +328,12 @@ function Others({ plans, now }: { plans: PlanCard[]; now: number }) {
         </span>
       </div>
       {plans.length === 0 && <p className="text-secondary">None.</p>}
-      <div className="list-group">
-        {plans.map((plan) => (
-          <Link key={plan.id} className="list-group-item list-group-item-action" to={`/plan/${plan.id}`}>
-            <div className="d-flex justify-content-between">
-              <strong>{plan.title || "Untitled"}</strong>
-              <span>
-                {plan.starts_ms === null
-                  ? "no time yet"
-                  : `${day(plan.starts_ms, now)}, ${timeOfDay(plan.starts_ms)}`}
-              </span>
-            </div>
-            <div className="text-secondary">
-              {plan.group ? `${plan.group.name} · ` : ""}
-              {clock(plan.length_ms)}
-              {plan.slot_ms > 0 && ` of ${minutes(plan.slot_ms)}`}
-            </div>
-          </Link>
-        ))}
-      </div>
+      {more > 0 && (
+        <Suspense>
+          <FindPlan more={more} now={now} />
+        </Suspense>
+      )}
+      <PlanLinks plans={plans} now={now} />
       {plans.some((p) => p.starts_ms !== null) && (
         <a className="d-inline-block mt-2" href="/api/calendar">
           The timetable as a calendar file

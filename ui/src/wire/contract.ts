@@ -61,6 +61,7 @@ export interface Contract {
   Record: Record;
   Remark: Remark;
   RemarkAdd: RemarkAdd;
+  PlansOf: PlansFound;
   GroupPast: GroupCourse;
   Search: Search;
   Found: Found;
@@ -118,6 +119,7 @@ export interface Today {
   last: Record | null;
   advice: Advice[];
   plans: PlanCard[];
+  more: number;
   taught: ClassCard[];
   failed: Failed[];
   damaged: Entry[];
@@ -1081,6 +1083,10 @@ export interface RemarkAdd {
   kind: string;
   text: string;
   newest: number;
+}
+export interface PlansFound {
+  plans: PlanCard[];
+  more: boolean;
 }
 export interface GroupCourse {
   classes: number;
