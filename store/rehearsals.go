@@ -40,7 +40,9 @@ type rehearsalRow struct {
 
 func (r rehearsalRow) number() int64 { return r.ID }
 
-func (r rehearsalRow) moments() []time.Time { return []time.Time{r.StartedAt, r.UpdatedAt, r.EndedAt.Time, r.DeletedAt.Time} }
+func (r rehearsalRow) moments() []time.Time {
+	return []time.Time{r.StartedAt, r.UpdatedAt, r.EndedAt.Time, r.DeletedAt.Time}
+}
 
 func (rehearsalRow) TableName() string { return "rehearsals" }
 

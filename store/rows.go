@@ -65,7 +65,9 @@ type classRow struct {
 
 func (r classRow) number() int64 { return r.ID }
 
-func (r classRow) moments() []time.Time { return []time.Time{r.StartedAt, r.EndedAt.Time, r.DeletedAt.Time} }
+func (r classRow) moments() []time.Time {
+	return []time.Time{r.StartedAt, r.EndedAt.Time, r.DeletedAt.Time}
+}
 
 func (classRow) TableName() string { return "classes" }
 

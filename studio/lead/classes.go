@@ -26,7 +26,7 @@ type Classes struct {
 	people  atomic.Pointer[people]
 	sample  atomic.Pointer[sample]
 
-	mainCues, laneCues liveCues
+	mainCues, laneCues *liveCues
 	newest             newestScore
 }
 
@@ -52,7 +52,7 @@ type Voices interface {
 
 // New is the room of a studio.
 func New(s *studio.Studio, l Library, p Plans, v Voices) *Classes {
-	return &Classes{studio: s, library: l, plans: p, voices: v}
+	return &Classes{studio: s, library: l, plans: p, voices: v, mainCues: newLiveCues(), laneCues: newLiveCues()}
 }
 
 // WhileNothingBegins does something that must not meet a class as it begins or is adjusted; running is the class that is

@@ -1,9 +1,14 @@
 package lead
 
 import (
+	"crypto/sha256"
+	"slices"
 	"sync"
 
+	lru "github.com/hashicorp/golang-lru/v2"
+
 	"vastlantern/core/cue"
+	"vastlantern/core/pace"
 	"vastlantern/studio"
 )
 
@@ -14,12 +19,34 @@ type liveCues struct {
 	class    int64
 	adjusted int
 	cues     *cue.Class
+
+	tried *lru.Cache[[sha256.Size]byte, triedCues] // of classes that are not stored, by their plans
+}
+
+// triedCues is the cues of a try-out or a rehearsal as far as it was asked for. The next press asks for the same and one more.
+type triedCues struct {
+	script []pace.Adjustment
+	cues   *cue.Class
+}
+
+// mostTries is how many try-outs and rehearsals are followed at once.
+const mostTries = 8
+
+func newLiveCues() *liveCues {
+	tried, err := lru.New[[sha256.Size]byte, triedCues](mostTries)
+	if err != nil {
+		panic(err) // only of a size under 1
+	}
+	return &liveCues{tried: tried}
 }
 
 // of is the cues of a class as it stands.
 func (live *liveCues) of(l *studio.Class, lane cue.Lane) *cue.Class {
-	if l.Stored.ID == 0 || !l.Stored.EndedAt.IsZero() { // a try-out, or one that is over
+	switch {
+	case !l.Stored.EndedAt.IsZero():
 		return follow(cue.Begin(l.Plan, lane), l, 0)
+	case l.Stored.ID == 0:
+		return live.ofTried(l, lane)
 	}
 	live.mutex.Lock()
 	defer live.mutex.Unlock()
@@ -29,6 +56,26 @@ func (live *liveCues) of(l *studio.Class, lane cue.Lane) *cue.Class {
 	follow(live.cues, l, live.adjusted)
 	live.adjusted = len(l.Script)
 	return live.cues.Copy()
+}
+
+func (live *liveCues) ofTried(l *studio.Class, lane cue.Lane) *cue.Class {
+	known := live.known(l.Stored.Document, l.Script)
+	cues := known.cues
+	if cues == nil {
+		cues = cue.Begin(l.Plan, lane)
+	}
+	follow(cues, l, len(known.script))
+	live.tried.Add(sha256.Sum256(l.Stored.Document), triedCues{slices.Clone(l.Script), cues.Copy()})
+	return cues
+}
+
+// known is how far the cues of a class that is not stored are known: nothing where it was adjusted differently.
+func (live *liveCues) known(document []byte, script []pace.Adjustment) triedCues {
+	known, there := live.tried.Get(sha256.Sum256(document))
+	if !there || len(known.script) > len(script) || !slices.Equal(known.script, script[:len(known.script)]) {
+		return triedCues{}
+	}
+	return triedCues{known.script, known.cues.Copy()}
 }
 
 // follow makes the adjustments that are new. The last of them brings the class to where it stands, which is known.

@@ -11,17 +11,21 @@ import (
 // mostTried is how many adjustments a try-out may have.
 const mostTried = 1000
 
+// mostWork is how many rows are gone through for a try-out that is not known: a second or less. Who presses one key after the other
+// asks for one adjustment at a time.
+const mostWork = 1_000_000
+
 // Try plays a plan with adjustments and keeps nothing: the score is that of a class which is so far. Its times are
 // those of the class, from 0. The answer is to the last adjustment.
 func (c *Classes) Try(plan int64, try contract.Try) (contract.Score, error) {
 	if len(try.Script) > mostTried {
 		return contract.Score{}, studio.Fail(studio.ErrInvalid, "These are %d adjustments; begin the try-out again.", len(try.Script))
 	}
-	stored, _, p, err := c.plans.ToLead(plan, false, nil)
+	stored, document, p, err := c.plans.ToLead(plan, false, nil)
 	if err != nil {
 		return contract.Score{}, err
 	}
-	l := studio.BeginClass(store.Class{GroupID: stored.GroupID, StartedAt: c.studio.Now()}, p)
+	l := studio.BeginClass(store.Class{GroupID: stored.GroupID, StartedAt: c.studio.Now(), Document: document}, p)
 	before := int64(0)
 	for _, tried := range try.Script {
 		before = max(before, tried.AtMS) // times never fall
@@ -30,6 +34,10 @@ func (c *Classes) Try(plan int64, try contract.Try) (contract.Score, error) {
 			return contract.Score{}, err
 		}
 		l.Add(studio.Sent{Because: tried.Adjust.Because}, a)
+	}
+	anew := len(l.Script) - len(c.mainCues.known(document, l.Script).script)
+	if rows := p.Rows(); anew*rows > mostWork {
+		return contract.Score{}, studio.Fail(studio.ErrInvalid, "This try-out is not known here any more, and %d adjustments of so long a plan take too long to follow at once: begin it again.", anew)
 	}
 	return c.ScoreOf(l, max(before, try.AtMS))
 }

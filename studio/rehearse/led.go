@@ -178,7 +178,7 @@ func (r *Rehearse) read(stored store.Rehearsal) (*led, error) {
 		}
 		l.task, l.level = &task, &level
 	}
-	l.class = studio.BeginClass(store.Class{StartedAt: stored.StartedAt}, p)
+	l.class = studio.BeginClass(store.Class{StartedAt: stored.StartedAt, Document: stored.Document}, p)
 	for _, tried := range l.script {
 		if err := r.add(l, tried); err != nil {
 			return nil, err
