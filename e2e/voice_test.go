@@ -123,23 +123,33 @@ const listening = `(() => {
 		const { contextTime, performanceTime } = this.context.getOutputTimestamp();
 		const now = performance.now(), told = contextTime + (now - performanceTime) / 1000;
 		const heard = contextTime > 0 && Math.abs(told - this.context.currentTime) < 1 ? told : this.context.currentTime;
-		window.heard.push({ when: now + 1000 * (when - heard), offset });
+		window.heard.push({ when: now + 1000 * (when - heard), drift: now - 1000 * this.context.currentTime, offset });
 		return start.call(this, when, offset);
 	};
 })()`
 
-// heardOnCounts waits until so many recordings were played, and sees that each is on a count, so many ms apart. One may be missing:
-// what a busy machine is late with is not said at all.
+// tooLate is how late a word is said at most, in ms; later it is left out (ui/src/player/sound/ownVoice.ts).
+const tooLate = 150
+
+// heardOnCounts waits until so many recordings were played, and sees that each is on a count, so many ms apart. On a busy machine
+// one may be missing or late within what is allowed, and the audio clock may stand still for a while: it tells no time then.
 func heardOnCounts(t *testing.T, th *theater, page *screen, count float64) {
 	t.Helper()
 	th.until(page, "window.heard.length >= 8")
-	var heard []struct{ When float64 }
+	var heard []struct{ When, Drift float64 }
 	require.NoError(t, json.Unmarshal([]byte(th.eval(page, "() => JSON.stringify(window.heard)").Str()), &heard))
-	for i := range heard[1:] { // the first may wait for what is loaded
-		counts := (heard[i+1].When - heard[1].When) / count
-		assert.InDelta(t, math.Round(counts), counts, 0.05, "recording %d", i+2)
-		assert.Greater(t, heard[i+1].When-heard[i].When, count/2, "one at a time")
+	const steady = 20 // ms: an audio clock that went on beside the page's
+	compared := 0
+	for i := 2; i < len(heard); i++ { // the first may wait for what is loaded
+		if math.Abs(heard[i].Drift-heard[i-1].Drift) > steady {
+			continue
+		}
+		compared++
+		counts := (heard[i].When - heard[i-1].When) / count
+		assert.InDelta(t, math.Round(counts), counts, 0.05+tooLate/count, "recording %d", i+1)
+		assert.Greater(t, math.Round(counts), 0.0, "one at a time")
 	}
+	t.Logf("%d of %d recordings were compared", compared, len(heard))
 }
 
 // The recorded voice speaks where a class is led and in the room, and what it does not say is told beforehand.
