@@ -9,6 +9,7 @@ import (
 	"net"
 	"net/http"
 	"os"
+	"reflect"
 	"strconv"
 	"strings"
 	"time"
@@ -23,7 +24,7 @@ import (
 
 // answer encodes what the studio says.
 func answer[Out any](ask func(*gin.Context) (Out, error)) gin.HandlerFunc {
-	return func(c *gin.Context) {
+	return telling(nil, func(c *gin.Context) {
 		out, err := ask(c)
 		if err != nil {
 			problem(c, err)
@@ -31,7 +32,7 @@ func answer[Out any](ask func(*gin.Context) (Out, error)) gin.HandlerFunc {
 		}
 		c.Header("Cache-Control", "no-store")
 		c.JSON(http.StatusOK, sent(out))
-	}
+	})
 }
 
 // sent is what is written of an answer, which may know better than json does.
@@ -60,14 +61,14 @@ func download(ask func(*gin.Context) (studio.File, error)) gin.HandlerFunc {
 
 // body decodes the request for ask.
 func body[In, Out any](ask func(*gin.Context, In) (Out, error)) gin.HandlerFunc {
-	return answer(func(c *gin.Context) (Out, error) {
+	return telling(reflect.TypeFor[In](), answer(func(c *gin.Context) (Out, error) {
 		var in In
 		if err := decode(c, &in); err != nil {
 			var none Out
 			return none, err
 		}
 		return ask(c, in)
-	})
+	}))
 }
 
 // decode reads the request as JSON of a sane form.

@@ -9,6 +9,7 @@ import (
 	"net/http"
 	"os"
 	"path"
+	"reflect"
 	"strconv"
 	"strings"
 
@@ -253,7 +254,7 @@ func (s server) deleted(api *gin.RouterGroup) {
 		api.GET(path+"/deletion", answer(func(c *gin.Context) (contract.Deletion, error) { return transfer.Deletion(kind, id(c)) }))
 	}
 	api.GET("/export", download(func(*gin.Context) (studio.File, error) { return transfer.File() }))
-	api.POST("/import", answer(s.bringIn))
+	api.POST("/import", telling(reflect.TypeFor[contract.Export](), answer(s.bringIn)))
 	api.GET("/import", answer(func(*gin.Context) (contract.ImportProgress, error) { return s.desk.Transfer.Progress(), nil }))
 	api.GET("/deleted", answer(func(*gin.Context) (contract.DeletedList, error) { return transfer.Deleted() }))
 	api.POST("/deleted/:kind/:id/back", answer(func(c *gin.Context) (contract.DeletedList, error) {

@@ -19,6 +19,7 @@ import (
 	"vastlantern/studio"
 	"vastlantern/studio/contract"
 	"vastlantern/studio/desk"
+	"vastlantern/studio/desk/desktest"
 	"vastlantern/web"
 )
 
@@ -232,4 +233,30 @@ func TestTheRoomTellsWhatWasJustSaved(t *testing.T) {
 		d.call("GET", "/api/rooms/"+code.Code, "", &room)
 		assert.Equal(t, bring, room.Bring)
 	}
+}
+
+// Each route that changes something tells what it reads, so that a new one is tried without anybody listing it.
+func TestRoutesTellWhatTheyRead(t *testing.T) {
+	d := desktest.New(t)
+	handler, err := web.Handler(d.Desk, web.Options{})
+	require.NoError(t, err)
+	bodies := map[string]string{}
+	for _, route := range web.Routes(handler) {
+		if route.Body != nil {
+			bodies[route.Method+" "+route.Path] = route.Body.String()
+		} else if route.Method == "POST" {
+			bodies[route.Method+" "+route.Path] = ""
+		}
+	}
+	for route, body := range map[string]string{
+		"PUT /api/plans/:id": "contract.PlanSave", "POST /api/groups": "contract.Group", "POST /api/classes/:id/would": "[]contract.Adjust",
+		"POST /api/import": "contract.Export", "POST /api/sample": "",
+	} {
+		told, there := bodies[route]
+		assert.True(t, there, route)
+		assert.Equal(t, body, told, route)
+	}
+	groups, err := d.Library.Groups()
+	require.NoError(t, err)
+	assert.Empty(t, groups.Groups, "and does nothing then")
 }

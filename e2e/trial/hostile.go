@@ -15,17 +15,41 @@ import (
 	"time"
 
 	"vastlantern/e2e/stage"
+	"vastlantern/store"
 	"vastlantern/studio/contract"
+	"vastlantern/studio/desk"
+	"vastlantern/web"
 )
 
 const (
 	passcode  = "warm lamp oil"
 	strangers = 8 // at once
+	// The program may use so much memory, and holds so much at the end.
+	mostMemory = 512 << 20 // bytes
+	mostHeld   = 300       // MB
 )
 
+// routes is every question of the API, as its router has them. They are asked of a program that runs elsewhere.
+func routes(folder string) ([]web.Route, error) {
+	s, err := store.Open(filepath.Join(folder, "routes.db"), "the trial")
+	if err != nil {
+		return nil, err
+	}
+	defer s.Close()
+	handler, err := web.Handler(desk.WithTime(s, time.Now, 1), web.Options{})
+	if err != nil {
+		return nil, err
+	}
+	all := web.Routes(handler)
+	return append(all, web.Route{Method: "GET", Path: "/"}, web.Route{Method: "GET", Path: "/assets/*file"}, web.Route{Method: "GET", Path: "/api/*nothing"}), nil
+}
+
+// mostTime is how long an answer may take.
+const mostTime = 5 * time.Second
+
 // hostile sends requests of every wrong form, of strangers and of somebody who is signed in, while a class is led. None of
-// them may cause an error of ours, and the class is led on.
-func hostile(folder string, requests int, random *rand.Rand) (string, error) {
+// them may cause an error of ours or be waited for longer than most, and the class is led on. The program has 512 MB to do it with.
+func hostile(folder string, requests int, most time.Duration, random *rand.Rand) (string, error) {
 	data := filepath.Join(folder, "hostile.db")
 	if err := stage.SetPasscode(data, passcode); err != nil {
 		return "", err
@@ -35,7 +59,18 @@ func hostile(folder string, requests int, random *rand.Rand) (string, error) {
 		return "", err
 	}
 	defer program.Kill()
+	if err := limitMemory(program.Process(), mostMemory); err != nil {
+		return "", err
+	}
 	if err := program.SignIn(passcode, "laptop"); err != nil {
+		return "", err
+	}
+	all, err := routes(folder)
+	if err != nil {
+		return "", err
+	}
+	shapes, err := readShapes()
+	if err != nil {
 		return "", err
 	}
 	ctx, stop := context.WithCancel(context.Background())
@@ -44,12 +79,12 @@ func hostile(folder string, requests int, random *rand.Rand) (string, error) {
 	var leading sync.WaitGroup
 	leading.Go(func() { leader.lead(ctx) })
 
-	h := &attack{program: program, statuses: map[int]int{}}
-	var all sync.WaitGroup
+	h := &attack{program: program, statuses: map[int]int{}, routes: all, shapes: shapes, most: most}
+	var attacking sync.WaitGroup
 	warm := 0.0
 	for s := range strangers {
 		own := rand.New(rand.NewPCG(random.Uint64(), uint64(s)))
-		all.Go(func() {
+		attacking.Go(func() {
 			for i := range requests / strangers {
 				h.one(own)
 				if s == 0 && i == requests/strangers/4 {
@@ -58,7 +93,7 @@ func hostile(folder string, requests int, random *rand.Rand) (string, error) {
 			}
 		})
 	}
-	all.Wait()
+	attacking.Wait()
 	stop()
 	leading.Wait()
 	end := memory(program.Process())
@@ -68,9 +103,12 @@ func hostile(folder string, requests int, random *rand.Rand) (string, error) {
 	if leader.err != nil {
 		return "", leader.err
 	}
-	presses, err := leader.check()
-	return fmt.Sprintf("%d requests, answered %v, %d connections cut; %d presses were answered meanwhile and are there; memory %.0f MB after a quarter, %.0f MB at the end",
-		requests, h.statuses, h.cut, presses, warm, end), err
+	presses, err := leader.check() // by the same process: it was not started again
+	if err == nil && end > mostHeld {
+		err = fmt.Errorf("it holds %.0f MB at the end, at most %d are allowed", end, mostHeld)
+	}
+	return fmt.Sprintf("%d requests of %d routes, answered %v, the slowest after %v, %d connections cut; %d presses were answered meanwhile and are there; memory %.0f MB after a quarter, %.0f MB at the end",
+		requests, len(all), h.statuses, h.longest.Round(time.Millisecond), h.cut, presses, warm, end), err
 }
 
 // leader leads classes, presses all the time, and notes what was answered.
@@ -135,36 +173,18 @@ type attack struct {
 	program  *stage.Program
 	mutex    sync.Mutex
 	statuses map[int]int
-	cut      int   // connections that were closed without an answer
-	ours     error // an answer that is our fault
+	cut      int           // connections that were closed without an answer
+	longest  time.Duration // that one was waited for
+	most     time.Duration // that one may be waited for
+	ours     error         // an answer that is our fault
+	routes   []web.Route
+	shapes   *shapes
 }
 
 var methods = []string{"GET", "GET", "GET", "POST", "POST", "PUT", "DELETE", "PATCH", "HEAD", "OPTIONS"}
 
-var paths = []string{
-	"/", "/assets/", "/nothing", "/api", "/api/", "/api/today", "/api/running", "/api/clock", "/api/session", "/api/rooms/%s", "/api/practices", "/api/practices/%s/sample",
-	"/api/practices/%s/file", "/api/practices/%s", "/api/practices/copy", "/api/practices/draft", "/api/groups", "/api/groups/%d", "/api/groups/%d/course", "/api/settings", "/api/plans", "/api/plans/%d",
-	"/api/plans/%d/course", "/api/plans/%d/course/shift", "/api/plans/%d/file", "/api/plans/%d/sheet/%s", "/api/plans/%d/calendar", "/api/plans/%d/try", "/api/plans/begin", "/api/plans/import",
-	"/api/calendar", "/api/templates", "/api/draft", "/api/classes", "/api/classes?words=%s&from=%s", "/api/classes/table?practice=%s", "/api/classes/file?group=%d", "/api/summary?year=%d", "/api/classes/%d/remarks",
-	"/api/classes/%d/sheet/%s", "/api/classes/%d/table", "/api/classes/%d/file", "/api/classes/%d/score", "/api/classes/%d/adjustments", "/api/classes/%d/would", "/api/classes/%d/gap?from_ms=%d", "/api/classes/%d/again",
-	"/api/classes/%d/record", "/api/classes/%d/seen", "/api/classes/%d/taps", "/api/classes/%d/deletion", "/api/room", "/api/room/qr.png", "/api/signals", "/api/deleted", "/api/deleted/%s/%d/back",
-}
-
 var words = []string{
 	"", "csv", "vtt", "json", "ujjayi", "own-x", "group", "plan", "class", "..", "%2e%2e%2f", "%00", "%ff", "'", "\"", "a'; DROP TABLE plans; --", "<script>", "ABCDE", "2026-02-31", strings.Repeat("x", 5000), "💡", "%F0%9F",
-}
-
-// bodies are nearly right; what is in them is changed at random.
-var bodies = []string{
-	`{"document": {"format": "vast-lantern-plan", "version": 1, "title": "x", "tempo": 60, "slot_min": 25, "starts_at": "2026-12-01T18:30:00+01:00", "passages": [{"type": "practice", "practice": "nadi-shodhana", "counts": "4:4:8", "rounds": 6, "closing": [{"breaths": 2}]}, {"type": "talk", "wait": true}]}, "group_id": 0, "revision": 1}`,
-	`{"plan_id": 1, "end_running": true, "fit": true, "acknowledged": ["x"]}`,
-	`{"key": "k", "do": "tempo", "to": 50, "carry": true, "because": "restless", "pressed_ms": 1}`,
-	`{"key": "k", "do": "counts", "counts": [4, 4, 6, 0]}`, `{"key": "k", "do": "finish-by", "to_ms": 900000}`, `{"key": "k", "do": "pause"}`, `{"key": "k", "do": "note", "text": "x"}`,
-	`{"key": "k", "see": "gasp", "pressed_ms": 5}`, `{"at_ms": [1, 2000, 4000], "breaths": true}`, `[{"key": "", "do": "rounds", "by": 1}]`, `{"key": "k", "from_ms": 3}`,
-	`{"id": 0, "name": "Lunch", "level": "beginners", "size": 12, "weekday": 1, "weektime": "12:30", "conditions": {"asthma": 1}, "schools": {}}`,
-	`{"schools": {"eyes": "closed"}, "language": "en", "own_words": {"inhale": "in"}, "care_read": true, "bring": "a cushion", "keys": {"letters": {"slower": "y"}, "no_letters": false, "remote": [{"key": "PageDown", "press": "long", "means": "pause"}]}}`,
-	`{"text": "id: own-x\nname: X\nkind: counted\nfigure: [{phase: inhale, counts: a}]"}`, `{"id": "ujjayi", "name": "Mine"}`, `{"kind": "note", "text": "x"}`, `{"template": "settle", "group_id": 0}`, `{"class_id": 1, "how": "taught"}`,
-	`{"classes": 4, "days": 7, "grow": "rounds", "passage": 1}`, `{"script": [{"at_ms": 5, "adjust": {"key": "", "do": "pause"}}], "at_ms": 9}`, `{"passcode": "guess", "device": "x"}`, `{}`, `[]`, `null`, `7`, `"x"`, ``, `{`,
 }
 
 // values take the place of a part of a body.
@@ -177,8 +197,13 @@ func (h *attack) one(random *rand.Rand) {
 		h.raw(random)
 		return
 	}
-	body := bodies[random.IntN(len(bodies))]
-	for range random.IntN(3) {
+	route := h.routes[random.IntN(len(h.routes))]
+	method := route.Method
+	if random.IntN(10) == 0 {
+		method = methods[random.IntN(len(methods))]
+	}
+	body := h.shapes.of(route.Body, random)
+	for range random.IntN(2) {
 		if len(body) < 2 {
 			break
 		}
@@ -186,20 +211,11 @@ func (h *attack) one(random *rand.Rand) {
 		to := min(len(body), from+random.IntN(12))
 		body = body[:from] + values[random.IntN(len(values))] + body[to:]
 	}
-	path := paths[random.IntN(len(paths))]
-	for strings.ContainsAny(path, "%") {
-		next := strings.Replace(path, "%d", fmt.Sprint([]int64{0, 1, 2, 3, -1, 1 << 62}[random.IntN(6)]), 1)
-		if next == path {
-			next = strings.Replace(path, "%s", strings.ReplaceAll(words[random.IntN(len(words))], "%", "~"), 1)
-		}
-		if path = next; !strings.Contains(path, "%d") && !strings.Contains(path, "%s") {
-			break
-		}
-	}
+	path := address(route.Path, random)
 	path = strings.NewReplacer(" ", "+", "~", "%", "\"", "%22", "<", "%3C", "💡", "%F0%9F%92%A1").Replace(path)
 	ctx, cancel := context.WithTimeout(context.Background(), 10*time.Second)
 	defer cancel()
-	request, err := http.NewRequestWithContext(ctx, methods[random.IntN(len(methods))], h.program.URL+path, strings.NewReader(body))
+	request, err := http.NewRequestWithContext(ctx, method, h.program.URL+path, strings.NewReader(body))
 	if err != nil {
 		return // not even a client can say it
 	}
@@ -214,14 +230,16 @@ func (h *attack) one(random *rand.Rand) {
 	}
 	if random.IntN(3) > 0 { // as somebody who is signed in
 		for _, cookie := range h.program.Cookies {
-			if !(request.Method == http.MethodDelete && strings.HasSuffix(path, "/session")) {
+			if !(request.Method == http.MethodDelete && strings.Contains(path, "/session")) { // it would sign out who leads
 				request.AddCookie(cookie)
 			}
 		}
 	}
+	began := time.Now()
 	response, err := http.DefaultClient.Do(request)
 	if err != nil {
 		h.count(0, "", "")
+		h.late(began, method+" "+path)
 		return
 	}
 	defer response.Body.Close()
@@ -229,8 +247,9 @@ func (h *attack) one(random *rand.Rand) {
 		h.count(response.StatusCode, "", "")
 		return
 	}
-	answer, _ := io.ReadAll(io.LimitReader(response.Body, 1<<20))
-	h.count(response.StatusCode, request.Method+" "+path+" "+body, string(answer))
+	answer, _ := io.ReadAll(response.Body)
+	h.late(began, method+" "+path)
+	h.count(response.StatusCode, method+" "+path+" "+body, string(answer[:min(len(answer), 1<<10)]))
 }
 
 func (h *attack) count(status int, asked, answer string) {
@@ -244,6 +263,37 @@ func (h *attack) count(status int, asked, answer string) {
 	if status >= 500 && h.ours == nil {
 		h.ours = fmt.Errorf("status %d to %.400s: %.400s", status, asked, answer)
 	}
+}
+
+// late notes a request that was answered too late. The first one tells.
+func (h *attack) late(began time.Time, asked string) {
+	took := time.Since(began)
+	h.mutex.Lock()
+	defer h.mutex.Unlock()
+	if h.longest = max(h.longest, took); took > h.most && h.ours == nil {
+		h.ours = fmt.Errorf("%.400s was answered after %v; at most %v is allowed", asked, took, h.most)
+	}
+}
+
+// queries is what addresses can ask besides.
+var queries = []string{"words", "from", "to", "skip", "group", "group_id", "practice", "year", "at_ms", "from_ms", "room", "classes", "voice", "apply", "eased"}
+
+// address is a path of the router with something in the place of each parameter, and perhaps a query.
+func address(pattern string, random *rand.Rand) string {
+	parts := strings.Split(pattern, "/")
+	for i, part := range parts {
+		switch {
+		case part == ":id":
+			parts[i] = fmt.Sprint([]int64{0, 1, 1, 2, 3, 4, -1, 1 << 62}[random.IntN(8)])
+		case strings.HasPrefix(part, ":"), strings.HasPrefix(part, "*"):
+			parts[i] = strings.ReplaceAll(words[random.IntN(len(words))], "%", "~")
+		}
+	}
+	path := strings.Join(parts, "/")
+	for n := range random.IntN(3) {
+		path += []string{"?", "&"}[min(n, 1)] + pick(random, queries...) + "=" + strings.ReplaceAll(pick(random, pick(random, words...), pick(random, numbers...), pick(random, moments...)), "%", "~")
+	}
+	return path
 }
 
 // raw sends what is no HTTP, or half of it.

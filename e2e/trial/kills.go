@@ -252,6 +252,9 @@ func olderForm(path string) error {
 	}
 	defer db.Close()
 	for _, statement := range []string{ // the newest first, to before the sixth
+		"DROP INDEX classes_of_programme", "DROP INDEX plans_of_programme", "DROP INDEX plans_by_change", "DROP INDEX plans_without_time", "DROP INDEX plans_coming",
+		"CREATE INDEX plans_by_start ON plans (starts_at)",
+		"ALTER TABLE groups DROP COLUMN revision", "ALTER TABLE practices DROP COLUMN revision", "ALTER TABLE settings DROP COLUMN revision",
 		"ALTER TABLE digests DROP COLUMN sum", "DROP TABLE rehearsals", "DROP TABLE programmes", "DROP TABLE recordings", "DROP TABLE voices", "DROP TABLE homes", "DROP TABLE answers", "ALTER TABLE digests DROP COLUMN told", "ALTER TABLE digests DROP COLUMN damaged", "DROP INDEX classes_in_progress", "ALTER TABLE classes DROP COLUMN ended_at",
 		"DELETE FROM goose_db_version WHERE version_id >= 6", "PRAGMA user_version = 0", "PRAGMA application_id = 0",
 	} {

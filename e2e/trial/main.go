@@ -25,7 +25,7 @@ func main() {
 		run  func(folder string) (string, error)
 	}{
 		{"kills", func(folder string) (string, error) { return killing(folder, *kills, random) }},
-		{"hostile requests", func(folder string) (string, error) { return hostile(folder, *requests, random) }},
+		{"hostile requests", func(folder string) (string, error) { return hostile(folder, *requests, mostTime, random) }},
 		{"a long class", func(folder string) (string, error) { return long(folder, *screens, *length) }},
 	} {
 		folder, err := os.MkdirTemp("", "trial")

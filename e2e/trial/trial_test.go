@@ -22,7 +22,7 @@ func TestNothingIsLostInShort(t *testing.T) {
 	says, err := killing(t.TempDir(), 40, random)
 	require.NoError(t, err)
 	assert.Contains(t, says, "leading and saving:8")
-	_, err = hostile(t.TempDir(), 4000, random)
+	_, err = hostile(t.TempDir(), 4000, time.Hour, random) // how fast the machine is is not asked here
 	require.NoError(t, err)
 	_, err = long(t.TempDir(), 50, 10*time.Minute)
 	require.NoError(t, err)
