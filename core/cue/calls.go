@@ -2,6 +2,7 @@ package cue
 
 import (
 	"slices"
+	"sort"
 
 	"vastlantern/core/pace"
 	"vastlantern/core/plan"
@@ -27,8 +28,10 @@ type rounds struct {
 
 func roundsOf(runs []run, passage int) rounds {
 	r := rounds{map[int]int{}, map[int]int64{}}
-	for i, one := range runs {
-		if one.Passage != passage || one.Stage != pace.Round || !one.Kept {
+	from, to := ofPassage(runs, passage)
+	for i := from; i < to; i++ {
+		one := runs[i]
+		if one.Stage != pace.Round || !one.Kept {
 			continue
 		}
 		if _, known := r.starts[one.Round]; !known {
@@ -58,20 +61,25 @@ func (f *fold) calls(runs []run) []Cue {
 }
 
 // endOf is where the last run of a passage ends.
-func endOf(runs []run, passage int) (end int64) {
-	for _, r := range runs {
-		if r.Passage == passage {
-			end = r.end
-		}
+func endOf(runs []run, passage int) int64 {
+	from, to := ofPassage(runs, passage)
+	if from == to {
+		return 0
 	}
-	return end
+	return runs[to-1].end
+}
+
+// ofPassage is where the runs of a passage begin and end. A class never goes back to an earlier passage.
+func ofPassage(runs []run, passage int) (from, to int) {
+	from = sort.Search(len(runs), func(i int) bool { return runs[i].Passage >= passage })
+	return from, from + sort.Search(len(runs)-from, func(i int) bool { return runs[from+i].Passage > passage })
 }
 
 func (f *fold) callsOf(runs []run, i int) []Cue {
 	var list []Cue
 	p, total := &f.plan.Passages[i], f.state.totals[i].Total
-	first := slices.IndexFunc(runs, func(r run) bool { return r.Passage == i+1 })
-	if first < 0 {
+	first, after := ofPassage(runs, i+1)
+	if first == after {
 		return nil
 	}
 	end := endOf(runs, i+1)

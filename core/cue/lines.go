@@ -2,6 +2,8 @@ package cue
 
 import (
 	"fmt"
+	"slices"
+	"sort"
 
 	"vastlantern/core/pace"
 	"vastlantern/core/plan"
@@ -141,14 +143,14 @@ func secondOf(line *plan.Line, rows []pace.Row) []span {
 // Advise tells the lines of a plan that fit nowhere in their passage: its stage, round, breath or phase is not in the plan
 // as written, or its second comes after the end (cues.md section 3).
 func Advise(p *plan.Plan) (list []plan.Advice) {
+	if !slices.ContainsFunc(p.Passages, func(one plan.Passage) bool { return len(one.Lines) > 0 }) {
+		return nil
+	}
 	rows := pace.Sheet(p).Rows
 	for i := range p.Passages {
-		var here []pace.Row
-		for _, row := range rows {
-			if row.Passage == i+1 {
-				here = append(here, row)
-			}
-		}
+		end := sort.Search(len(rows), func(n int) bool { return rows[n].Passage > i+1 })
+		here := rows[:end]
+		rows = rows[end:]
 		for n := range p.Passages[i].Lines {
 			if len(placesOf(&p.Passages[i].Lines[n], here)) == 0 {
 				list = append(list, plan.Advice{

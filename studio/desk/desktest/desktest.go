@@ -41,19 +41,19 @@ type Desk struct {
 	*desk.Desk
 	Time time.Time
 	Path string // of the data file
-	t    *testing.T
+	t    testing.TB
 	sent int
 }
 
 // New is a desk with an empty data file, on a Monday at noon.
-func New(t *testing.T) *Desk {
+func New(t testing.TB) *Desk {
 	d := &Desk{t: t, Time: start, Path: filepath.Join(t.TempDir(), "x.db")}
 	d.Reopen()
 	return d
 }
 
 // NewFilled is a desk with the groups, plans and classes of the demo.
-func NewFilled(t *testing.T) *Desk {
+func NewFilled(t testing.TB) *Desk {
 	d := New(t)
 	file, err := filled()
 	require.NoError(t, err)
