@@ -2,6 +2,8 @@ package plan
 
 import (
 	"encoding/json"
+	"fmt"
+	"maps"
 	"slices"
 	"strconv"
 	"strings"
@@ -385,6 +387,7 @@ func numeral(text string) json.Number {
 // say reads the tokens as what is said of the passage. skip leaves out some of them: the name. It returns those that no form
 // takes, and of these the ones that say something.
 func (of subject) say(list []token, skip func(i int) bool, basicOnly bool) (left, unknown []int) {
+	said := saidOnce{fields: map[string]int{}}
 	for i := 0; i < len(list); {
 		if skip(i) {
 			i++
@@ -415,11 +418,95 @@ func (of subject) say(list []token, skip func(i int) bool, basicOnly bool) (left
 			}
 			taken = 1
 		}
-		set()
+		if list[i].refused = said.take(of, list[i:i+taken], i, set); list[i].refused != "" {
+			unknown = append(unknown, i)
+		}
 		i += taken
 	}
-	if of.f["pace"] == "own" {
-		delete(of.f, "rounds") // own pace is timed
+	if at, rounds := said.fields["rounds"]; of.f["pace"] == "own" && rounds {
+		list[at].refused = "own pace has no rounds: write how long it lasts, as 3 min"
+		unknown = append(unknown, at)
+	} else if of.f["pace"] == "own" {
+		delete(of.f, "rounds") // those of the practice: own pace is timed
 	}
 	return left, unknown
+}
+
+// saidOnce is what a line has said of a passage, and at which of its words. To say it again would drop what was said before.
+type saidOnce struct {
+	fields map[string]int
+	phases [4]bool // that have counts: inhale, hold, exhale, empty hold
+}
+
+// phaseWords begin what gives one phase another count.
+var phaseWords = []string{"inhale", "in", "hold", "exhale", "out", "empty"}
+
+// exclusive is fields that say the same in different ways.
+var exclusive = map[string]string{"rounds": "minutes", "minutes": "rounds", "seconds": "breaths", "breaths": "seconds"}
+
+// fieldNames is the fields that are said once, and what they are called.
+var fieldNames = map[string]string{
+	"rounds": "the number of rounds", "minutes": "a time", "seconds": "a time", "breaths": "the number of breaths", "strokes": "the number of strokes",
+	"tempo": "a tempo", "rate": "a rate", "side": "a side", "open_seconds": "the seconds of a round", "recall": "a recall", "rest_between": "the rest",
+	"lead_in": "the lead-in", "count_in": "the count-in", "rest_lead_in": "the lead-in after a rest", "natural_pause": "a pause", "voice": "what is said",
+	"entry": "how it begins", "airway": "where the air goes", "aperture": "how wide the nostrils are", "zone": "a zone", "attention": "where the breath is felt",
+	"word": "when the word is said", "beside": "a gentler lane",
+}
+
+// take has a form set what it sets with these words, or tells why it cannot be so: what it sets was said before.
+func (said *saidOnce) take(of subject, words []token, at int, set func()) (refused string) {
+	before := maps.Clone(of.f)
+	for field := range fieldNames { // so that it shows which of them are set, though it be to what they were
+		delete(of.f, field)
+	}
+	set()
+	for field := range fieldNames {
+		if of.f[field] == nil {
+			if value, was := before[field]; was && (exclusive[field] == "" || of.f[exclusive[field]] == nil) {
+				of.f[field] = value
+			}
+			continue
+		}
+		for _, other := range []string{field, exclusive[field]} {
+			if _, twice := said.fields[other]; twice && !(other == field && fmt.Sprint(before[field]) == fmt.Sprint(of.f[field])) {
+				return fieldNames[other] + " was given before: leave one of the two out"
+			}
+		}
+		said.fields[field] = at
+	}
+	whole := slices.ContainsFunc(words, func(t token) bool { return isCounts(t.text) }) && words[0].key != "beside"
+	part := slices.Contains(phaseWords, words[0].key) && slices.ContainsFunc(words, func(t token) bool { return t.number() != "" })
+	if !whole && !part || !of.counted() {
+		return ""
+	}
+	if whole && said.phases != [4]bool{} {
+		return "counts were given before: leave one of the two out"
+	}
+	for phase, counts := range of.phases() {
+		if whole && counts == 0 || part && phase != phaseOf(words) {
+			continue
+		}
+		if said.phases[phase] {
+			return "counts were given before: leave one of the two out"
+		}
+		said.phases[phase] = true
+	}
+	return ""
+}
+
+// phaseOf is the phase, from 0, to which words give counts.
+func phaseOf(words []token) int {
+	if slices.ContainsFunc(words, func(t token) bool { return t.key == "empty" }) {
+		return 3
+	}
+	return map[string]int{"inhale": 0, "in": 0, "hold": 1, "exhale": 2, "out": 2}[words[0].key]
+}
+
+// phases is the counts of each phase.
+func (of subject) phases() [4]int {
+	if !of.counted() {
+		return [4]int{}
+	}
+	c := of.counts()
+	return [4]int{c.Inhale, c.Hold, c.Exhale, c.Empty}
 }

@@ -16,12 +16,13 @@ type LineError struct {
 	At, End int // bytes of the line; both 0 for the line as a whole
 	Given   string
 	Why     string   // what was expected there
+	Refused bool     // the word was understood, and Why says why it cannot be
 	Nearest []string // what could have been meant
 }
 
 func (e *LineError) Error() string {
 	text := e.Why
-	if e.Given != "" {
+	if e.Given != "" && !e.Refused {
 		text = fmt.Sprintf("%q is not understood: %s", e.Given, e.Why)
 	}
 	if len(e.Nearest) > 0 {
@@ -37,7 +38,7 @@ const mostWords = 120
 // passage. "even breath, 3 rounds", "square x3", "sit 2 min", "nadi 4:4 5 min own", "belly 4:4 x8 then 8:8 x4". A practice of
 // which nothing else is said comes as its whole course. The error is a LineError.
 func (n *Names) Read(line string) ([]Fields, error) {
-	list := tokens(line, n.language)
+	list := spoken(line, tokens(line, n.language))
 	if len(list) == 0 {
 		return nil, &LineError{Why: `Write what to add, as "even breath 4:4 x6" or "rest 2 min"`}
 	}
@@ -162,6 +163,9 @@ func (n *Names) readAs(list []token, h hit) ([]Fields, error) {
 	if _, unknown := of.say(list, skip, false); len(unknown) > 0 {
 		return nil, notUnderstood(of, list[unknown[0]])
 	}
+	if side, named := h.entry.with["side"]; named && side != of.f["side"] {
+		return nil, &LineError{Why: fmt.Sprintf("%s is on the %s: leave one of the two sides out", h.entry.name, side)}
+	}
 	if h.entry.with != nil && of.f["title"] == nil && alikeCounts(before, of.f["counts"]) {
 		of.f["title"] = h.entry.name
 	}
@@ -207,6 +211,9 @@ func (h hit) read(list []token, skip func(int) bool) ([]Fields, error) {
 	f := NewStretch(e.kind, e.title, breath.Int(defaultTalk))
 	of := subject{f.values, nil}
 	left, _ := of.say(list, skip, false)
+	if i := slices.IndexFunc(list, func(t token) bool { return t.refused != "" }); i >= 0 {
+		return nil, notUnderstood(of, list[i])
+	}
 	if slices.ContainsFunc(list, func(t token) bool { return t.quoted }) {
 		return []Fields{f}, nil
 	}
@@ -223,8 +230,12 @@ func (h hit) read(list []token, skip func(int) bool) ([]Fields, error) {
 	var title strings.Builder
 	for _, i := range left {
 		// A title follows the word that it belongs to, and a slip of the finger is no reason to take the rest for one.
-		if isCounts(list[i].text) || h.weight <= slipped || i < h.from {
+		rounds := list[i].text == "x" || list[i].text == "@"
+		if rounds || isCounts(list[i].text) || h.weight <= slipped || i < h.from {
 			return nil, &LineError{At: list[i].at, End: list[i].end, Given: list[i].given, Why: of.expects()}
+		}
+		if i > 0 && list[i].at == list[i-1].at && slices.Contains(left, i-1) {
+			continue // two tokens of one word
 		}
 		if title.Len() > 0 && list[i].text != "," {
 			title.WriteByte(' ')
@@ -266,7 +277,25 @@ func lower(name string) string { return strings.ToLower(name[:1]) + name[1:] }
 
 // notUnderstood says what is expected in the place of a word, and what is nearest to it.
 func notUnderstood(of subject, t token) error {
+	if t.refused != "" {
+		return &LineError{At: t.at, End: t.end, Given: t.given, Why: t.given + ": " + t.refused, Refused: true}
+	}
+	if known(t.key) {
+		return &LineError{At: t.at, End: t.end, Given: t.given, Why: fmt.Sprintf("%q cannot stand here: %s", t.given, of.expects()), Refused: true}
+	}
 	return &LineError{At: t.at, End: t.end, Given: t.given, Why: of.expects(), Nearest: nearest(t.text, of.words())}
+}
+
+// known tells whether a word is one of the grammar, so that it is not misspelt but in the wrong place.
+func known(word string) bool {
+	return slices.ContainsFunc(forms, func(f form) bool {
+		for element := range strings.FieldsSeq(f.pattern) {
+			if slices.Contains(strings.Split(strings.TrimSuffix(element, "?"), "|"), word) {
+				return true
+			}
+		}
+		return false
+	})
 }
 
 // expects is what can be said of the passage, in short.
@@ -372,10 +401,13 @@ func (f Fields) said(next map[string]any, text string, basic bool, own []*practi
 			of.p = unknownPractice
 		}
 	}
-	list := tokens(text, "")
+	list := spoken(text, tokens(text, ""))
 	_, unknown := of.say(list, func(int) bool { return false }, basic)
 	if len(unknown) > 0 {
 		t := list[unknown[0]]
+		if t.refused != "" {
+			return f, notUnderstood(of, t)
+		}
 		return f, &LineError{At: t.at, End: t.end, Given: t.given, Why: of.expects()}
 	}
 	return Fields{next}, nil

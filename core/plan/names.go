@@ -280,6 +280,9 @@ func (n *Names) hits(list []token, unfinished bool) []hit {
 						best.weight, best.share = w, share
 					}
 				}
+				if best.share < almost && onlyPhases(said) {
+					continue // "hold" is no name, though it is in some
+				}
 				if best.weight >= 0.5 {
 					found = append(found, best)
 				}
@@ -290,6 +293,13 @@ func (n *Names) hits(list []token, unfinished bool) []hit {
 		return cmp.Or(cmp.Compare(rank(b), rank(a)), cmp.Compare(b.share, a.share), cmp.Compare(a.from, b.from))
 	})
 	return found
+}
+
+// onlyPhases tells whether words are phases of a breath and counts, and nothing else.
+func onlyPhases(said []token) bool {
+	return !slices.ContainsFunc(said, func(t token) bool {
+		return !slices.Contains(phaseWords, t.key) && t.number() == ""
+	})
 }
 
 // rank puts a name that was said whole before one that was said in part, if as much was said.

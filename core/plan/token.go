@@ -14,6 +14,7 @@ type token struct {
 	given   string // as it was written
 	at, end int    // bytes of the line
 	quoted  bool   // a title
+	refused string // why it cannot be so, though it was understood
 }
 
 // What people write without a space: x6, 6x, 3x20, 2min, 1m30s, 20st, 10b, @50.
@@ -36,7 +37,7 @@ func tokens(line string, language string) []token {
 		}
 		if dashed.MatchString(text) {
 			text = strings.NewReplacer("/", ":", "-", ":").Replace(text)
-			list = append(list, token{text, text, given, at, end, false})
+			list = append(list, token{text: text, key: text, given: given, at: at, end: end})
 			return
 		}
 		for _, form := range []*regexp.Regexp{gluedTempo, gluedTimes, gluedTime, gluedUnit} {
@@ -48,14 +49,14 @@ func tokens(line string, language string) []token {
 					if dashed.MatchString(part) {
 						part = strings.NewReplacer("/", ":", "-", ":").Replace(part)
 					}
-					list = append(list, token{part, inEnglish(part, language), given, at, end, false})
+					list = append(list, token{text: part, key: inEnglish(part, language), given: given, at: at, end: end})
 				}
 				return
 			}
 		}
 		for part := range strings.SplitSeq(text, "-") {
 			if part != "" {
-				list = append(list, token{part, inEnglish(part, language), given, at, end, false})
+				list = append(list, token{text: part, key: inEnglish(part, language), given: given, at: at, end: end})
 			}
 		}
 	}
