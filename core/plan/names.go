@@ -268,8 +268,8 @@ func (n *Names) hits(list []token, unfinished bool) []hit {
 				break
 			}
 			said := list[from:to]
-			if commonWords[list[from].text] > 0 && commonWords[list[from].text] < 0.2 && len(said) > 1 {
-				continue // a name does not begin with "of"
+			if weight := commonWords[list[from].text]; weight > 0 && weight < 0.2 && list[from].text != strings.TrimSuffix(practice.OwnPrefix, "-") && len(said) > 1 {
+				continue // a name does not begin with "of"; the id of an own practice begins with "own"
 			}
 			for i := range n.entries {
 				e := &n.entries[i]
