@@ -44,9 +44,6 @@ func routes(folder string) ([]web.Route, error) {
 	return append(all, web.Route{Method: "GET", Path: "/"}, web.Route{Method: "GET", Path: "/assets/*file"}, web.Route{Method: "GET", Path: "/api/*nothing"}), nil
 }
 
-// mostTime is how long an answer may take.
-const mostTime = 5 * time.Second
-
 // hostile sends requests of every wrong form, of strangers and of somebody who is signed in, while a class is led. None of
 // them may cause an error of ours or be waited for longer than most, and the class is led on. The program has 512 MB to do it with.
 func hostile(folder string, requests int, most time.Duration, random *rand.Rand) (string, error) {

@@ -16,6 +16,7 @@ func main() {
 	requests := flag.Int("requests", 100_000, "how many hostile requests are sent")
 	screens := flag.Int("screens", 2000, "how many room screens look at the long class")
 	length := flag.Duration("class", 3*time.Hour, "how long the class is, at a hundred times the speed")
+	answer := flag.Duration("answer", 5*time.Second, "how long an answer to a hostile request may take")
 	seed := flag.Uint64("seed", uint64(time.Now().UnixNano()), "of what is random, to try the same again")
 	flag.Parse()
 	fmt.Println("seed", *seed)
@@ -25,7 +26,7 @@ func main() {
 		run  func(folder string) (string, error)
 	}{
 		{"kills", func(folder string) (string, error) { return killing(folder, *kills, random) }},
-		{"hostile requests", func(folder string) (string, error) { return hostile(folder, *requests, mostTime, random) }},
+		{"hostile requests", func(folder string) (string, error) { return hostile(folder, *requests, *answer, random) }},
 		{"a long class", func(folder string) (string, error) { return long(folder, *screens, *length) }},
 	} {
 		folder, err := os.MkdirTemp("", "trial")
