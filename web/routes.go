@@ -6,6 +6,8 @@ import (
 	"reflect"
 
 	"github.com/gin-gonic/gin"
+
+	"vastlantern/studio/desk"
 )
 
 // Route is one question of the API.
@@ -15,8 +17,12 @@ type Route struct {
 	Body   reflect.Type // of the JSON that it reads; nil where it reads none
 }
 
-// Routes is every route of a Handler, for those who try all of them.
-func Routes(handler http.Handler) []Route {
+// Routes is every route of the application, for those who try all of them.
+func Routes() ([]Route, error) {
+	handler, err := Handler(&desk.Desk{}, Options{}) // nothing is asked of it
+	if err != nil {
+		return nil, err
+	}
 	var routes []Route
 	for _, info := range handler.(*gin.Engine).Routes() {
 		route := Route{Method: info.Method, Path: info.Path}
@@ -25,7 +31,7 @@ func Routes(handler http.Handler) []Route {
 		}
 		routes = append(routes, route)
 	}
-	return routes
+	return routes, nil
 }
 
 // shapeKey is where a request has a place for what a route reads, which is then told and nothing else done.

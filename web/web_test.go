@@ -19,7 +19,6 @@ import (
 	"vastlantern/studio"
 	"vastlantern/studio/contract"
 	"vastlantern/studio/desk"
-	"vastlantern/studio/desk/desktest"
 	"vastlantern/web"
 )
 
@@ -237,11 +236,10 @@ func TestTheRoomTellsWhatWasJustSaved(t *testing.T) {
 
 // Each route that changes something tells what it reads, so that a new one is tried without anybody listing it.
 func TestRoutesTellWhatTheyRead(t *testing.T) {
-	d := desktest.New(t)
-	handler, err := web.Handler(d.Desk, web.Options{})
+	routes, err := web.Routes()
 	require.NoError(t, err)
 	bodies := map[string]string{}
-	for _, route := range web.Routes(handler) {
+	for _, route := range routes {
 		if route.Body != nil {
 			bodies[route.Method+" "+route.Path] = route.Body.String()
 		} else if route.Method == "POST" {
@@ -256,7 +254,4 @@ func TestRoutesTellWhatTheyRead(t *testing.T) {
 		assert.True(t, there, route)
 		assert.Equal(t, body, told, route)
 	}
-	groups, err := d.Library.Groups()
-	require.NoError(t, err)
-	assert.Empty(t, groups.Groups, "and does nothing then")
 }

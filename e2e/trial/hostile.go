@@ -15,9 +15,7 @@ import (
 	"time"
 
 	"vastlantern/e2e/stage"
-	"vastlantern/store"
 	"vastlantern/studio/contract"
-	"vastlantern/studio/desk"
 	"vastlantern/web"
 )
 
@@ -29,19 +27,10 @@ const (
 	mostHeld   = 300       // MB
 )
 
-// routes is every question of the API, as its router has them. They are asked of a program that runs elsewhere.
-func routes(folder string) ([]web.Route, error) {
-	s, err := store.Open(filepath.Join(folder, "routes.db"), "the trial")
-	if err != nil {
-		return nil, err
-	}
-	defer s.Close()
-	handler, err := web.Handler(desk.WithTime(s, time.Now, 1), web.Options{})
-	if err != nil {
-		return nil, err
-	}
-	all := web.Routes(handler)
-	return append(all, web.Route{Method: "GET", Path: "/"}, web.Route{Method: "GET", Path: "/assets/*file"}, web.Route{Method: "GET", Path: "/api/*nothing"}), nil
+// routes is every question of the API, as its router has them, and those of pages.
+func routes() ([]web.Route, error) {
+	all, err := web.Routes()
+	return append(all, web.Route{Method: "GET", Path: "/"}, web.Route{Method: "GET", Path: "/assets/*file"}, web.Route{Method: "GET", Path: "/api/*nothing"}), err
 }
 
 // hostile sends requests of every wrong form, of strangers and of somebody who is signed in, while a class is led. None of
@@ -62,7 +51,7 @@ func hostile(folder string, requests int, most time.Duration, random *rand.Rand)
 	if err := program.SignIn(passcode, "laptop"); err != nil {
 		return "", err
 	}
-	all, err := routes(folder)
+	all, err := routes()
 	if err != nil {
 		return "", err
 	}

@@ -59,7 +59,7 @@ func (s *shapes) of(body reflect.Type, random *rand.Rand) string {
 		return pick(random, "", "{}", "null", "[1]")
 	}
 	if body.Kind() == reflect.Slice {
-		list := make([]string, many(random))
+		list := make([]string, many(random, 0))
 		for i := range list {
 			list[i] = s.of(body.Elem(), random)
 		}
@@ -68,9 +68,9 @@ func (s *shapes) of(body reflect.Type, random *rand.Rand) string {
 	return s.value(body.Name(), map[string]any{"$ref": "#/$defs/" + body.Name()}, random, 0)
 }
 
-// many is how many items a list has: mostly few, now and then very many.
-func many(random *rand.Rand) int {
-	if random.IntN(40) == 0 {
+// many is how many items a list has: mostly few, now and then very many where it is not within another.
+func many(random *rand.Rand, depth int) int {
+	if depth <= 1 && random.IntN(40) == 0 {
 		return 500 + random.IntN(2000)
 	}
 	return random.IntN(4)
@@ -97,7 +97,7 @@ func (s *shapes) value(field string, schema any, random *rand.Rand, depth int) s
 	case "object":
 		return s.object(form, random, depth)
 	case "array":
-		items := make([]string, many(random))
+		items := make([]string, many(random, depth))
 		for i := range items {
 			items[i] = s.value(field, form["items"], random, depth+1)
 		}
@@ -121,7 +121,7 @@ func (s *shapes) object(form map[string]any, random *rand.Rand, depth int) strin
 		}
 	}
 	if more, is := form["additionalProperties"].(map[string]any); is {
-		for range many(random) {
+		for range many(random, depth) {
 			fields = append(fields, fmt.Sprintf("%s:%s", text("", random), s.value("", more, random, depth+1)))
 		}
 	}
@@ -231,7 +231,7 @@ func sound(random *rand.Rand) []byte {
 func document(random *rand.Rand) string {
 	const passage = `{"type": "practice", "practice": "nadi-shodhana", "counts": "4:4:8", "rounds": 6, "closing": [{"breaths": 2}]}`
 	passages := []string{`{"type": "talk", "wait": true}`}
-	for range many(random) / 4 {
+	for range many(random, 1) / 4 {
 		passages = append(passages, strings.Replace(passage, "6", pick(random, numbers...), 1))
 	}
 	return fmt.Sprintf(`{"format": "vast-lantern-plan", "version": 1, "title": %s, "tempo": %s, "slot_min": 25, "starts_at": %q, "passages": [%s]}`,
