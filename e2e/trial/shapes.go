@@ -155,7 +155,7 @@ func text(field string, random *rand.Rand) string {
 	case 0:
 		return `"` + strings.Repeat("y", 1<<(4+random.IntN(16))) + `"`
 	case 1:
-		return pick(random, `"\u0000"`, `"\ud800"`, "\"\xff\xfe\"", `"\uFEFFx"`, `"ｆｕｌｌ"`, "\"\xc0\xaf\"", `"​"`, `"é"`)
+		return pick(random, `"\u0000"`, `"\ud800"`, "\"\xff\xfe\"", `"\uFEFFx"`, `"ｆｕｌｌ"`, "\"\xc0\xaf\"", "\"\u200b\"", `"é"`)
 	case 2, 3, 4:
 		return quoted(pick(random, moments...))
 	case 5, 6, 7:
