@@ -175,15 +175,16 @@ func exportSchemas() (*jsonschema.Compiler, error) {
 	return compiler, compiler.AddResource(exportURN, document)
 }
 
-// isTime tells why a value is no time that can be stored and read again (RFC 3339, 1970 to 2200).
+// isTime tells why a value is not a time that can be stored and read again (RFC 3339, 1970 to 2200). The zero time is one that
+// is not known.
 func isTime(value any) error {
 	text, isText := value.(string)
 	if !isText {
 		return nil // that it is none is told by its type
 	}
 	at, err := time.Parse(time.RFC3339, text)
-	if err == nil && !plan.InCalendar(at) {
-		err = fmt.Errorf("allowed is %s", plan.CalendarAllowed)
+	if err == nil && !at.IsZero() && !plan.InCalendar(at) {
+		err = fmt.Errorf("allowed: %s", plan.CalendarAllowed)
 	}
 	return err
 }
