@@ -8,6 +8,8 @@ import (
 	"golang.org/x/sys/unix"
 )
 
+const locksInodes = true
+
 // lockedByte is far beyond the bytes that SQLite locks (https://www.sqlite.org/lockingv3.html: those at 1 GiB).
 const lockedByte = 1 << 62
 

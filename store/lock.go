@@ -4,6 +4,7 @@ import (
 	"cmp"
 	"errors"
 	"fmt"
+	"io/fs"
 	"os"
 	"path/filepath"
 	"strings"
@@ -72,10 +73,13 @@ func takeLock(path, who string) (*lock, error) {
 // hold locks the data file itself, where it is there: by a hard link, or after the lock file was removed, a second program would
 // come to it past the lock file.
 func (l *lock) hold(path string) error {
-	if l.data != nil || !isFile(path) {
+	if !locksInodes || l.data != nil || !isFile(path) {
 		return nil
 	}
 	data, err := os.OpenFile(path, os.O_RDWR, 0)
+	if errors.Is(err, fs.ErrPermission) {
+		return nil // a file that cannot be written is made writable, or replaced, by who holds the lock file
+	}
 	if err != nil {
 		return fmt.Errorf("%s: %w", path, &FileError{fileErrors[14], err})
 	}

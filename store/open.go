@@ -66,14 +66,14 @@ func openLocked(path string, held *lock) (*Store, error) {
 		}
 		made = true
 	}
-	if err := held.hold(path); err != nil {
-		return nil, err
-	}
 	h, err := examine(path)
 	if err != nil {
 		return nil, err
 	}
 	onlyForTheOwner(path)
+	if err := held.hold(path); err != nil {
+		return nil, err
+	}
 	journal := exists(path + "-wal")
 	s, err := connect(path)
 	if err != nil {

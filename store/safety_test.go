@@ -78,6 +78,19 @@ func TestOneProgramHasTheFileUnderAllOfItsNames(t *testing.T) {
 	}
 }
 
+// A data file that was copied from a disk that cannot be written is opened and replaced all the same.
+func TestAFileThatCannotBeWrittenIsMadeWritable(t *testing.T) {
+	if os.Geteuid() == 0 {
+		t.Skip("root writes everywhere")
+	}
+	path := filepath.Join(t.TempDir(), "x.db")
+	require.NoError(t, open(t, path).Close())
+	require.NoError(t, os.Chmod(path, 0o400))
+	s, err := Open(path, "lantern serve")
+	require.NoError(t, err)
+	require.NoError(t, s.Close())
+}
+
 func TestOnlyItsOwnerReadsIt(t *testing.T) {
 	path := filepath.Join(t.TempDir(), "new", "x.db")
 	s := open(t, path)
