@@ -27,17 +27,19 @@ func (c *Classes) Try(plan int64, try contract.Try) (contract.Score, error) {
 	}
 	l := studio.BeginClass(store.Class{GroupID: stored.GroupID, StartedAt: c.studio.Now(), Document: document}, p)
 	before := int64(0)
-	for _, tried := range try.Script {
+	script := make([]pace.Adjustment, len(try.Script))
+	for i, tried := range try.Script {
 		before = max(before, tried.AtMS) // times never fall
-		a, err := c.Adjustment(before, tried.Adjust)
-		if err != nil {
+		if script[i], err = c.Adjustment(before, tried.Adjust); err != nil {
 			return contract.Score{}, err
 		}
-		l.Add(studio.Sent{Because: tried.Adjust.Because}, a)
 	}
-	anew := len(l.Script) - len(c.mainCues.known(document, l.Script).script)
+	anew := len(script) - len(c.mainCues.known(document, script).script)
 	if rows := p.Rows(); anew*rows > mostWork {
 		return contract.Score{}, studio.Fail(studio.ErrInvalid, "This try-out is not known here any more, and %d adjustments of so long a plan take too long to follow at once: begin it again.", anew)
+	}
+	for i, a := range script {
+		l.Add(studio.Sent{Because: try.Script[i].Adjust.Because}, a)
 	}
 	return c.ScoreOf(l, max(before, try.AtMS))
 }

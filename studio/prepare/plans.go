@@ -233,11 +233,17 @@ func (*Plans) Card(stored store.Plan, groups map[int64]*contract.Group) contract
 	return card
 }
 
-// mostFound is how many plans are found at once.
-const mostFound = 50
+// Bounds of looking for plans.
+const (
+	mostFound   = 50  // at once
+	longestFind = 200 // bytes
+)
 
 // Find is the plans that have all of the words in their titles, those changed last first, after so many.
 func (ps *Plans) Find(words string, skip int) (contract.PlansFound, error) {
+	if len(words) > longestFind {
+		return contract.PlansFound{}, studio.Fail(studio.ErrInvalid, "Words to look for: %d characters, at most %d.", len(words), longestFind)
+	}
 	groups, err := ps.library.GroupsByID()
 	if err != nil {
 		return contract.PlansFound{}, err

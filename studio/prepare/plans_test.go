@@ -123,3 +123,13 @@ func TestTwoWindowsDoNotOverwriteEachOther(t *testing.T) {
 	_, err = d.Plans.Save(77, contract.PlanSave{Revision: 1, Document: plan.Document})
 	assert.ErrorIs(t, err, studio.ErrNotFound)
 }
+
+func TestWordsToLookForAreBounded(t *testing.T) {
+	d := desktest.New(t)
+	d.AddPlan(desktest.Rounds)
+	found, err := d.Plans.Find("lunch", 0)
+	require.NoError(t, err)
+	assert.Len(t, found.Plans, 1)
+	_, err = d.Plans.Find(strings.Repeat("x ", 50_000), 0)
+	assert.ErrorIs(t, err, studio.ErrInvalid, "each word is a condition of the search")
+}
