@@ -453,14 +453,16 @@ var fieldNames = map[string]string{
 	"word": "when the word is said", "beside": "a gentler lane",
 }
 
+var saidFields = slices.Sorted(maps.Keys(fieldNames))
+
 // take has a form set what it sets with these words, or tells why it cannot be so: what it sets was said before.
 func (said *saidOnce) take(of subject, words []token, at int, set func()) (refused string) {
 	before := maps.Clone(of.f)
-	for field := range fieldNames { // so that it shows which of them are set, though it be to what they were
+	for _, field := range saidFields { // so that it shows which of them are set, though it be to what they were
 		delete(of.f, field)
 	}
 	set()
-	for field := range fieldNames {
+	for _, field := range saidFields {
 		if of.f[field] == nil {
 			if value, was := before[field]; was && (exclusive[field] == "" || of.f[exclusive[field]] == nil) {
 				of.f[field] = value
