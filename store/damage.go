@@ -108,11 +108,11 @@ type row interface {
 	moments() []time.Time
 }
 
-// outside tells of a row that a moment of it is none that can be written again.
+// outside tells why a row cannot be written again: one of its times is outside the calendar.
 func outside(of row) error {
 	for _, at := range of.moments() {
 		if !at.IsZero() && !plan.InCalendar(at) {
-			return fmt.Errorf("it has the time %s; allowed is %s", at.UTC().Format(time.RFC3339), plan.CalendarAllowed)
+			return fmt.Errorf("its time is %s; allowed: %s", at.UTC().Format(time.RFC3339), plan.CalendarAllowed)
 		}
 	}
 	return nil

@@ -144,7 +144,7 @@ func (s *Store) BringBack(t Thing, now time.Time) error {
 	}))
 }
 
-// lenient is a moment of a row of its own or of no sense: one that cannot be read does not keep the others from being read.
+// lenient is a time of a row, or why it cannot be read: one damaged row does not keep the others from being read.
 type lenient struct {
 	time.Time
 	why string
@@ -157,7 +157,7 @@ func (l *lenient) Scan(value any) error {
 	case time.Time:
 		l.Time = value.UTC()
 	default:
-		l.why = fmt.Sprintf("%q is no moment", value)
+		l.why = fmt.Sprintf("%q is not a time", value)
 	}
 	return nil
 }

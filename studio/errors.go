@@ -55,14 +55,14 @@ func Missing(err error, what string, id int64) error {
 // Replaced turns the store's answers to a save into failures: that another screen saved first, or that it is gone.
 func Replaced(err error, what string, id int64) error {
 	if errors.Is(err, store.ErrTaken) {
-		return FailChanged(what)
+		return FailChanged("this " + what)
 	}
 	return Missing(err, what, id)
 }
 
 // FailChanged says that another screen saved first.
 func FailChanged(what string) *Failure {
-	say := "Not saved: this " + what + " was changed on another screen meanwhile. Nothing was overwritten. Compare the two versions, then save again."
+	say := "Not saved: another screen changed " + what + " meanwhile. Nothing was overwritten. Compare the two versions, then save again."
 	return &Failure{ErrConflict, contract.Problem{Say: say, Changed: true}}
 }
 

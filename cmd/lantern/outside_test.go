@@ -46,7 +46,7 @@ func TestHowOthersReachIt(t *testing.T) {
 	assert.NotContains(t, told.String(), "Warning")
 	options.Trusted = nil
 	s.printAddresses(&told, options)
-	assert.Contains(t, told.String(), "Warning: everybody seems to come from the proxy's address")
+	assert.Contains(t, told.String(), "Warning: all requests seem to come from the proxy")
 }
 
 // Who asks for lantern.local by multicast DNS gets the machine's addresses; who looks for pages finds it with its port.

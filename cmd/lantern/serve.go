@@ -190,7 +190,7 @@ func (s *serving) printAddresses(out io.Writer, options *web.Options) {
 	case options.Base != nil:
 		fmt.Fprintf(out, "Behind a proxy, with the passcode: %s\n", options.Base)
 		if len(options.Trusted) == 0 {
-			fmt.Fprintln(out, "Warning: everybody seems to come from the proxy's address, so wrong passcodes of one count for all. Name the proxy with --trusted-proxy.")
+			fmt.Fprintln(out, "Warning: all requests seem to come from the proxy, so wrong passcodes count for everybody together. Name the proxy with --trusted-proxy.")
 		}
 	case options.Authority != nil:
 		for _, host := range append([]string{certificates.Name}, web.Addresses()...) {

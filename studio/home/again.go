@@ -49,7 +49,7 @@ func (h *Homes) Answer(id int64, in contract.HomeAnswer) (contract.HomesOfGroup,
 	}
 	if errors.Is(err, store.ErrTaken) {
 		if stored, err = h.studio.Store.Home(id); err == nil && stored.Answer != in.Answer {
-			failure := studio.FailChanged("home practice")
+			failure := studio.FailChanged("this answer")
 			failure.Problem.Say = fmt.Sprintf("Not saved: another screen answered %q meanwhile, and you %q. Answer again to put yours in its place.",
 				cmp.Or(stored.Answer, "not known"), cmp.Or(in.Answer, "not known"))
 			return contract.HomesOfGroup{}, failure

@@ -182,13 +182,13 @@ func (l *Library) SavePractice(in contract.PracticeText) (contract.PracticeFile,
 			return there, nil
 		}
 		if in.Revision == 0 {
-			failure := studio.FailChanged("practice")
+			failure := studio.FailChanged("this practice")
 			failure.Problem.Say = fmt.Sprintf("Not saved: you have a practice %q already. Give this one another id, or compare the two and replace it.", p.ID)
 			return contract.PracticeFile{}, failure
 		}
-		return contract.PracticeFile{}, studio.FailChanged("practice")
+		return contract.PracticeFile{}, studio.FailChanged("this practice")
 	case errors.Is(err, store.ErrNotFound):
-		return contract.PracticeFile{}, studio.Fail(studio.ErrNotFound, "The practice %q was removed on another screen. What you typed is still here: copy it from As a file to add it again.", p.ID)
+		return contract.PracticeFile{}, studio.Fail(studio.ErrNotFound, "Not saved: another screen removed the practice %q. What you typed is still here, and can be saved as a new practice.", p.ID)
 	case err != nil:
 		return contract.PracticeFile{}, err
 	}

@@ -127,7 +127,7 @@ func (l *Library) SaveSettings(in contract.Settings) (contract.Settings, error) 
 		if there, unread := l.studio.Store.Setting(settingsName); unread == nil && bytes.Equal(there, value) {
 			return l.Settings()
 		}
-		return in, studio.FailChanged("page of settings")
+		return in, studio.FailChanged("these settings")
 	}
 	if err != nil {
 		return in, err

@@ -80,7 +80,7 @@ func (r *Records) add(class int64, add contract.RemarkAdd) error {
 	if newest.Text == remark.Text {
 		return nil
 	}
-	failure := studio.FailChanged("record")
+	failure := studio.FailChanged("this record")
 	failure.Problem.Say = fmt.Sprintf("Not saved: another screen noted %q meanwhile, and you %q. Press again to put yours in its place.", newest.Text, remark.Text)
 	return failure
 }

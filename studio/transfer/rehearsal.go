@@ -19,7 +19,7 @@ func (tr *Transfer) rehearsals() ([]contract.ExportRehearsal, error) {
 		_, err := sheet.ReadDocument(bytes.NewReader(r.Document))
 		for what, text := range map[string][]byte{"its setting": r.Setting, "what was pressed in it": r.Script, "what came of it": r.Digest} {
 			if len(text) > 0 && !json.Valid(text) {
-				err = cmp.Or(err, fmt.Errorf("%s is no JSON", what))
+				err = cmp.Or(err, fmt.Errorf("%s is not JSON", what))
 			}
 		}
 		if err != nil {
