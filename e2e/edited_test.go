@@ -1,12 +1,15 @@
 package e2e
 
 import (
+	"encoding/json"
 	"fmt"
+	"strings"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"vastlantern/e2e/stage"
 	"vastlantern/studio/contract"
 )
 
@@ -116,6 +119,67 @@ func TestTwoScreensChangeTheSameThing(t *testing.T) {
 			th.until(one, on.kept)
 		})
 	}
+}
+
+// On a small phone that comes by plain http two versions are compared, the program is killed, and a save says that it is away. Once
+// it is back the same press saves.
+func TestTwoVersionsOutliveTheProgram(t *testing.T) {
+	th := openWith(t, clockRate, func(th *theater) {
+		require.NoError(t, stage.SetPasscode(th.data, passcode))
+		th.start("", "--lan", "--no-name")
+		require.NoError(t, th.program.SignIn(passcode, "laptop"))
+		th.at = th.program.Named()
+	})
+	defer th.recovered()
+	var group contract.Group
+	require.NoError(t, th.program.Post("/api/groups", `{"name": "Monday", "level": "beginners", "weekday": -1}`, &group))
+	phone := th.opened(fmt.Sprintf("%s/groups/%d", th.at, group.ID), 360, 640, th.program.Cookies...)
+	th.fill(phone, "#group-notes", "bring a mat")
+	group.Notes, group.Conditions = "bring water", map[string]int{"asthma": 1}
+	sent, err := json.Marshal(group)
+	require.NoError(t, err)
+	require.NoError(t, th.program.Post("/api/groups", string(sent), &group))
+	th.click(phone, "button", "^Save$")
+	th.see(phone, ".compare", "Not saved yet")
+	th.program.Kill()
+	th.click(phone, "button", "^Save$")
+	th.see(phone, ".savebar .alert-danger", "does not answer")
+	th.see(phone, ".compare", "bring water")
+	th.restart()
+	th.click(phone, "button", "^Save$")
+	th.see(phone, ".alert-success", "Saved")
+	var groups contract.Groups
+	require.NoError(t, th.program.Get("/api/groups", &groups))
+	assert.Equal(t, "bring a mat", groups.Groups[0].Notes)
+	assert.Equal(t, map[string]int{"asthma": 1}, groups.Groups[0].Conditions)
+}
+
+// A practice that another screen removed is added again from what is typed; one from a file replaces none that is there unseen.
+func TestAPracticeIsRemovedOrThereAlready(t *testing.T) {
+	th := open(t)
+	defer th.recovered()
+	require.NoError(t, th.program.Post("/api/practices/copy", `{"id": "counted-breath", "name": "Mine"}`, &contract.PracticeFile{}))
+	one, two := th.page("/practices/own-mine/edit"), th.page("/practices/own-mine/edit")
+	th.fill(two, "#hands", "in the lap")
+	th.click(one, "button", "^Remove$")
+	th.click(one, "button", "^Remove it for good$")
+	th.until(one, `location.pathname.startsWith("/practices") && !location.pathname.endsWith("/edit")`)
+	th.click(two, "button", "^Save practice$")
+	th.see(two, ".alert", "another screen removed the practice")
+	th.click(two, "button", "^Save it as a new practice$")
+	th.until(two, `location.pathname === "/practices/own-mine"`)
+
+	th.visit(one, th.at+"/practices")
+	th.click(one, "button", "^Your own$")
+	th.click(one, ".dropdown-menu *", "From a file")
+	var file contract.PracticeFile
+	require.NoError(t, th.program.Get("/api/practices/own-mine/file", &file))
+	th.fill(one, ".modal textarea", strings.Replace(file.Text, "name: Mine", "name: Other", 1))
+	th.click(one, ".modal button", "^Save practice$")
+	th.see(one, ".modal .alert", "you have a practice .own-mine. already")
+	th.see(one, ".modal pre", "in the lap")
+	th.click(one, ".modal button", "^Replace it$")
+	th.until(one, `document.querySelector("#name")?.value === "Other"`)
 }
 
 // How many came is counted on two screens: the second is told what the first noted, and can put its own in the place of that.

@@ -26,35 +26,38 @@ export function EditedNotice<Shape>({ what, error, edited, nameOf }: Props<Shape
   });
   if (fields.length > 0)
     return (
-      <Alert variant="warning" className="compare">
-        <p>
-          {wasChanged(error) && <strong>Not saved yet. </strong>}
-          Another screen changed {what} while you were typing. Choose for each field, then save. Fields that
-          only you changed stay as you typed them.
-        </p>
-        <Table size="sm" responsive>
-          <thead>
-            <tr>
-              <th scope="col">Field</th>
-              <th scope="col">Yours</th>
-              <th scope="col">From the other screen</th>
-            </tr>
-          </thead>
-          <tbody>
-            {fields.map((field) => (
-              <Choose
-                key={field.path.join(" ")}
-                field={field}
-                now={at(edited.draft, field.path)}
-                onChoose={(value) => edited.choose(field.path, value)}
-              />
-            ))}
-          </tbody>
-        </Table>
-        <Button variant="outline-secondary" size="sm" onClick={edited.takeStored}>
-          Discard everything I typed
-        </Button>
-      </Alert>
+      <>
+        {error && !wasChanged(error) && <ErrorAlert error={error} />}
+        <Alert variant="warning" className="compare">
+          <p>
+            {wasChanged(error) && <strong>Not saved yet. </strong>}
+            Another screen changed {what} while you were typing. Choose for each field, then save. Fields that
+            only you changed stay as you typed them.
+          </p>
+          <Table size="sm" responsive>
+            <thead>
+              <tr>
+                <th scope="col">Field</th>
+                <th scope="col">Yours</th>
+                <th scope="col">From the other screen</th>
+              </tr>
+            </thead>
+            <tbody>
+              {fields.map((field) => (
+                <Choose
+                  key={field.path.join(" ")}
+                  field={field}
+                  now={at(edited.draft, field.path)}
+                  onChoose={(value) => edited.choose(field.path, value)}
+                />
+              ))}
+            </tbody>
+          </Table>
+          <Button variant="outline-secondary" size="sm" onClick={edited.takeStored}>
+            Discard everything I typed
+          </Button>
+        </Alert>
+      </>
     );
   if (error) return <ErrorAlert error={error} />;
   if (edited.typedBefore)

@@ -145,6 +145,7 @@ function Edit({ stored }: { stored: Stored }) {
         </div>
       </div>
       {drop.isError && <ErrorAlert error={drop.error} />}
+      <EditedNotice what="this practice" error={store.error} edited={edited} nameOf={practiceField} />
       {removed && (
         <p>
           <Button variant="outline-primary" onClick={() => store.mutate(0)}>
@@ -152,7 +153,6 @@ function Edit({ stored }: { stored: Stored }) {
           </Button>
         </p>
       )}
-      <EditedNotice what="this practice" error={store.error} edited={edited} nameOf={practiceField} />
       {drafted && drafted.problem !== "" && (
         <Alert variant="warning" role="status">
           Not right yet: {drafted.problem}
