@@ -197,6 +197,7 @@ func TestPrompts(t *testing.T) {
 
 // The teacher's own words at their places (cues.md section 3).
 func TestLines(t *testing.T) {
+	zones := `{"type": "practice", "practice": "three-part-breath", "counts": "6:6", "rounds": 1, "tempo": 60, "lead_in": 0}`
 	lines := func(passage, line string) string {
 		return strings.TrimSuffix(passage, "}") + `, "lines": [` + line + `]}`
 	}
@@ -221,6 +222,19 @@ func TestLines(t *testing.T) {
 		{"its coming changes once it has begun: it ends at once", counted("4:4", 3, ""), `{"text": "x", "round": 3, "ahead": 10}`, []string{"12000 last-round"}, []string{"6-12 line: x"}},
 		{"a round that starts over is a place again", counted("4:4", 1, ""), `{"text": "x", "phase": "inhale", "ahead": 0}`, []string{"2000 again"}, []string{"0-6 line: x"}},
 		{"of a talk", talk, `{"text": "x", "second": 4}`, nil, []string{"2-10 line: x"}},
+		{"for the room when it holds", counted("2:2", 3, ""), `{"text": "x", "round": 2, "who": "room"}`, nil, []string{"4-8 line: x"}},
+		{"the last round", counted("2:2", 3, ""), `{"text": "x", "round": "last"}`, nil, []string{"6-12 line: x"}},
+		{"the last round, which another becomes", counted("2:2", 3, ""), `{"text": "x", "round": "last"}`, []string{"5000 last-round"}, []string{"5-8 line: x"}},
+		{"the rest before the last", counted("2:2", 3, `, "rest_between": 10`), `{"text": "x", "stage": "rest", "round": "last", "ahead": 0}`, nil, []string{"18-28 line: x"}},
+		{"no rest before the only round", counted("2:2", 1, `, "rest_between": 10`), `{"text": "x", "stage": "rest", "round": "last"}`, nil, []string{}},
+		{"by the left", nadi("2:3", 1, `, "lead_in": 0`), `{"text": "x", "through": "left", "ahead": 0}`, nil, []string{"0-2 line: x", "7-10 line: x"}},
+		{"in by the left", nadi("2:3", 1, `, "lead_in": 0`), `{"text": "x", "phase": "exhale", "through": "left", "ahead": 0}`, nil, []string{"7-10 line: x"}},
+		{"a zone", zones, `{"text": "x", "part": "ribs", "ahead": 0}`, nil, []string{"3-5 line: x", "7-9 line: x"}},
+		{"a zone of the exhale", zones, `{"text": "x", "part": "ribs", "phase": "exhale", "ahead": 0}`, nil, []string{"7-9 line: x"}},
+		{"again and again", counted("2:2", 10, ""), `{"text": "x", "second": 5, "every": 15}`, nil, []string{"3-13 line: x", "18-28 line: x", "33-40 line: x"}},
+		{"until its stage ends", counted("2:2", 5, `, "closing": [{"seconds": 30}]`), `{"text": "x", "second": 5, "every": 15, "ahead": 0}`, nil, []string{"5-13 line: x"}},
+		{"while the teacher is waited for", counted("2:2", 2, `, "rest_between": 10, "rest_wait": true`), `{"text": "x", "round": 2}`, nil, []string{"4-18 line: x"}},
+		{"while the teacher is waited for, longer than planned", counted("2:2", 2, `, "rest_between": 10, "rest_wait": true`), `{"text": "x", "round": 2}`, []string{"30000 advance"}, []string{"4-34 line: x"}},
 	} {
 		p := read(t, lines(c.passage, c.line), rest)
 		cues := cue.Sheet(p, cue.Main)

@@ -9,15 +9,25 @@ import (
 	"vastlantern/core/plan"
 )
 
-const secondLasts = 8000 // ms for which a line at a second of its stage is there
+const (
+	secondLasts = 8000            // ms for which a line at a second of its stage is there
+	longestWait = 2 * 60 * 60_000 // ms for which lines are laid out in a row that waits
+)
 
 // span is a stretch of time, in milliseconds.
 type span struct{ at, until int64 }
 
+// place is where a line belongs.
+type place struct {
+	span
+	waits bool  // the row directly before it waits for the teacher
+	since int64 // when that row began
+}
+
 // lines is the teacher's own words at their places (cues.md section 3).
 func (f *fold) lines(rows []pace.Row) []Cue {
 	var list []Cue
-	f.eachLine(rows, func(line *plan.Line, number int64, places []span) {
+	f.eachLine(rows, func(line *plan.Line, number int64, places []place) {
 		for _, s := range joined(places, line.Ahead.Times(1000).Round()) {
 			list = append(list, Cue{At: s.at, Until: s.until, Who: line.Who, Kind: Line, Text: line.Text, Say: line.Say, key: number})
 		}
@@ -28,7 +38,7 @@ func (f *fold) lines(rows []pace.Row) []Cue {
 // saidPlaces is where the lines are said that the voice says.
 func (f *fold) saidPlaces() []Spoken {
 	var list []Spoken
-	f.eachLine(f.state.rows, func(line *plan.Line, _ int64, places []span) {
+	f.eachLine(f.state.rows, func(line *plan.Line, _ int64, places []place) {
 		for _, s := range places {
 			if line.Say {
 				list = append(list, Spoken{s.at, line.Who, line.Text})
@@ -42,7 +52,7 @@ func (f *fold) saidPlaces() []Spoken {
 const mostInPassage = 1 << 20
 
 // eachLine is every line with its number and its places.
-func (f *fold) eachLine(rows []pace.Row, do func(line *plan.Line, number int64, places []span)) {
+func (f *fold) eachLine(rows []pace.Row, do func(line *plan.Line, number int64, places []place)) {
 	for start := 0; start < len(rows); {
 		end := start + 1
 		for end < len(rows) && rows[end].Passage == rows[start].Passage {
@@ -50,58 +60,81 @@ func (f *fold) eachLine(rows []pace.Row, do func(line *plan.Line, number int64, 
 		}
 		p := &f.plan.Passages[rows[start].Passage-1]
 		for n := range p.Lines {
-			do(&p.Lines[n], int64(rows[start].Passage*mostInPassage+n), placesOf(&p.Lines[n], rows[start:end]))
+			places := placesOf(&p.Lines[n], rows, start, end, f.state.totals[rows[start].Passage-1].Total)
+			do(&p.Lines[n], int64(rows[start].Passage*mostInPassage+n), places)
 		}
 		start = end
 	}
 }
 
-// joined gives each place its time ahead; what is still there when the next comes goes on.
-func joined(places []span, ahead int64) []span {
+// joined gives each place its time ahead; what is still there when the next comes goes on. Where what comes before waits for the
+// teacher, nobody knows when the place begins: the line is there as long as the waiting.
+func joined(places []place, ahead int64) []span {
 	var list []span
 	for _, s := range places {
-		s.at = max(0, s.at-ahead)
-		if n := len(list); n > 0 && s.at <= list[n-1].until {
+		at := max(0, s.at-ahead)
+		if ahead > 0 && s.waits {
+			at = s.since
+		}
+		if n := len(list); n > 0 && at <= list[n-1].until {
 			list[n-1].until = max(list[n-1].until, s.until)
 			continue
 		}
-		list = append(list, s)
+		list = append(list, span{at, s.until})
 	}
 	return list
 }
 
-// placesOf is the places of a line in the rows of its passage.
-func placesOf(line *plan.Line, rows []pace.Row) []span {
+// placesOf is the places of a line in the rows of its passage, from start to end; total is the passage's rounds as they stand.
+func placesOf(line *plan.Line, rows []pace.Row, start, end, total int) []place {
 	if line.Second.Sign() >= 0 {
-		return secondOf(line, rows)
+		return secondsOf(line, rows[start:end])
 	}
-	var places []span
+	var places []place
 	round, before := 0, -2 // the round that is or was in progress; the last row that belongs to the line
-	for i, row := range rows {
+	for i := start; i < end; i++ {
+		row := rows[i]
 		if row.Round > 0 {
 			round = row.Round
 		}
-		if !belongs(line, row, round) {
+		if !belongs(line, row, round, total) {
 			continue
 		}
-		end := row.At + max(row.Dur, 0)
+		until := row.At + max(row.Dur, 0)
 		if before == i-1 && unbroken(line, rows[before], row) {
-			places[len(places)-1].until = end
+			places[len(places)-1].until = until
 		} else {
-			places = append(places, span{row.At, end})
+			one := place{span: span{row.At, until}}
+			if i > 0 && rows[i-1].Open {
+				one.waits, one.since = true, rows[i-1].At
+			}
+			places = append(places, one)
 		}
 		before = i
 	}
 	return places
 }
 
-func belongs(line *plan.Line, row pace.Row, round int) bool {
+func belongs(line *plan.Line, row pace.Row, round, total int) bool {
+	if line.LastRound {
+		last := total
+		if row.Stage == pace.Rest {
+			last-- // the rest before it
+		}
+		if round != last {
+			return false
+		}
+	}
 	switch {
 	case string(row.Stage) != line.Stage:
 		return false
 	case line.First > 0 && (round < line.First || round > line.Last):
 		return false
 	case line.Breath > 0 && row.Breath != line.Breath:
+		return false
+	case line.Through != "" && row.Through != line.Through:
+		return false
+	case line.Part != "" && row.Part != line.Part:
 		return false
 	}
 	return line.Phase == "" || row.Phase == line.Phase
@@ -112,14 +145,16 @@ func unbroken(line *plan.Line, before, row pace.Row) bool {
 	switch {
 	case row.Starts:
 		return false
-	case line.Phase != "" || line.Breath > 0:
-		return row.Phase == before.Phase && row.Breath == before.Breath || line.Phase == "" && row.Breath == before.Breath
+	case line.Phase != "":
+		return row.Phase == before.Phase && row.Breath == before.Breath
+	case line.Breath > 0 || line.Through != "" || line.Part != "":
+		return row.Breath == before.Breath
 	}
 	return true
 }
 
-// secondOf is where a line stands that comes at a second of its stage.
-func secondOf(line *plan.Line, rows []pace.Row) []span {
+// secondsOf is where a line stands that comes at a second of its stage, or again and again from that second on.
+func secondsOf(line *plan.Line, rows []pace.Row) []place {
 	first, last := -1, -1
 	for i, row := range rows {
 		if string(row.Stage) == line.Stage {
@@ -132,12 +167,23 @@ func secondOf(line *plan.Line, rows []pace.Row) []span {
 	if first < 0 {
 		return nil
 	}
-	at := rows[first].At + line.Second.Times(1000).Round()
-	if at >= rows[last].At+max(rows[last].Dur, 0) {
-		return nil // not reached
+	stageEnd := rows[last].At + max(rows[last].Dur, 0)
+	if stageEnd >= far && rows[last].At < far {
+		stageEnd = rows[last].At + longestWait
 	}
 	end := rows[len(rows)-1].At + max(rows[len(rows)-1].Dur, 0)
-	return []span{{at, min(at+secondLasts, end)}}
+	at, every := rows[first].At+line.Second.Times(1000).Round(), line.Every.Times(1000)
+	var places []place
+	for n := 0; ; n++ {
+		begins := at + every.Times(n).Round()
+		if begins >= stageEnd {
+			return places // not reached
+		}
+		places = append(places, place{span: span{begins, min(begins+secondLasts, end)}})
+		if every.Sign() == 0 {
+			return places
+		}
+	}
 }
 
 // Advise tells the lines of a plan that fit nowhere in their passage: its stage, round, breath or phase is not in the plan
@@ -146,13 +192,12 @@ func Advise(p *plan.Plan) (list []plan.Advice) {
 	if !slices.ContainsFunc(p.Passages, func(one plan.Passage) bool { return len(one.Lines) > 0 }) {
 		return nil
 	}
-	rows := pace.Sheet(p).Rows
+	rows, totals := pace.Sheet(p).Rows, pace.Begin(p).Passages()
 	for i := range p.Passages {
+		start := sort.Search(len(rows), func(n int) bool { return rows[n].Passage >= i+1 })
 		end := sort.Search(len(rows), func(n int) bool { return rows[n].Passage > i+1 })
-		here := rows[:end]
-		rows = rows[end:]
 		for n := range p.Passages[i].Lines {
-			if len(placesOf(&p.Passages[i].Lines[n], here)) == 0 {
+			if len(placesOf(&p.Passages[i].Lines[n], rows, start, end, totals[i].Total)) == 0 {
 				list = append(list, plan.Advice{
 					Passage: i + 1, Say: fmt.Sprintf("The line %q fits nowhere in this passage.", p.Passages[i].Lines[n].Text),
 					Why: "Its stage, round, breath, phase or second is not in it as planned, so that it is never shown.",

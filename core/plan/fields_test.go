@@ -245,6 +245,17 @@ func TestLines(t *testing.T) {
 		`{"text": "x", "ahead": 11}`:                                                             "0 to 10",
 		`{"text": "x", "who": "me"}`:                                                             "teacher, room, all",
 		`{"text": "x", "phase": "talk"}`:                                                         "lines 1: phase",
+		`{"text": "x", "round": "last", "stage": "rest"}`:                                        "",
+		`{"text": "x", "through": "left", "part": "belly", "phase": "inhale"}`:                   "",
+		`{"text": "x", "second": 0, "every": 10}`:                                                "",
+		`{"text": "x", "round": "first"}`:                                                        `or "last"`,
+		`{"text": "x", "round": "last", "stage": "closing"}`:                                     "only in stage round or rest",
+		`{"text": "x", "through": "nose"}`:                                                       "left, right, both, mouth",
+		`{"text": "x", "part": "head"}`:                                                          "belly, ribs, chest",
+		`{"text": "x", "part": "belly", "stage": "rest"}`:                                        "only in stage round, opening or closing",
+		`{"text": "x", "through": "left", "second": 4}`:                                          "not together with second",
+		`{"text": "x", "every": 30}`:                                                             "only together with second",
+		`{"text": "x", "second": 0, "every": 9}`:                                                 "10 to 600",
 	} {
 		var f Fields
 		require.NoError(t, f.UnmarshalJSON([]byte(`{"type": "practice", "practice": "ujjayi", "lines": [`+line+`]}`)))

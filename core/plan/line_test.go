@@ -182,10 +182,28 @@ func TestOwnWords(t *testing.T) {
 		"throughout closing: let go":                   `{"stage":"closing","text":"let go"}`,
 		"90s: half":                                    `{"second":90,"text":"half"}`,
 		"throughout: light: as a feather":              `{"text":"light: as a feather"}`,
+		"last: let it fade":                            `{"round":"last","text":"let it fade"}`,
+		"last round, left inhale (aloud): slow":        `{"round":"last","phase":"inhale","through":"left","say":true,"text":"slow"}`,
+		"every pause: nothing to do":                   `{"phase":"still","text":"nothing to do"}`,
+		"exhale through the right: soften":             `{"phase":"exhale","through":"right","text":"soften"}`,
+		"closing, by the mouth: sigh":                  `{"stage":"closing","through":"mouth","text":"sigh"}`,
+		"1:00 every 30 s: soften the jaw":              `{"second":60,"every":30,"text":"soften the jaw"}`,
+		"every 2 min: how is it":                       `{"second":120,"every":120,"text":"how is it"}`,
+		"every inhale: fill from below (aloud, room)":  `{"phase":"inhale","say":true,"who":"room","text":"fill from below"}`,
+		"r1: (aloud) begin":                            `{"round":1,"say":true,"text":"begin"}`,
+		"r1: begin (softly)":                           `{"round":1,"text":"begin (softly)"}`,
+		"r1 every exhale: let go":                      `{"round":1,"phase":"exhale","text":"let go"}`,
+		"rest before the last: one more":               "",
+		"r1 hold empty: wait":                          `{"round":1,"phase":"empty","text":"wait"}`,
 	} {
 		f, err := names.Read("nadi 4:4:4 x6")
 		require.NoError(t, err)
-		require.NoError(t, f[0].SetOwnWords(text), text)
+		err = f[0].SetOwnWords(text)
+		if want == "" {
+			require.Error(t, err, text)
+			continue
+		}
+		require.NoError(t, err, text)
 		list := f[0].values["lines"].([]any)
 		got, err := json.Marshal(list[0])
 		require.NoError(t, err)
@@ -204,6 +222,51 @@ func TestOwnWords(t *testing.T) {
 	require.ErrorAs(t, err, &errs)
 	assert.Len(t, errs, 3)
 	assert.Nil(t, f.values["lines"], "nothing is taken of a text that is wrong")
+	for text, says := range map[string]string{
+		"r1 every: x":        "line 1: every: every what? Leave it out, or write what comes in this round, as r1 every exhale",
+		"r1 r2: x":           "line 1: r2: this line has another round already",
+		"inhale, exhale: x":  "line 1: exhale: this line has another phase already",
+		"last hald: x":       `line 1: "hald" is not understood: ` + placeForm + ". Do you mean hold?",
+		"every 30 s 1:00: x": "line 1: 1:00: this line has another time already",
+	} {
+		assert.EqualError(t, f.SetOwnWords(text), says, text)
+	}
+}
+
+// What is no step by itself belongs to the step before it: nothing in an opening or a closing needs a comma to be right.
+func TestSteps(t *testing.T) {
+	for text, want := range map[string]string{
+		"30 s hand down; notice":                `[{"seconds":30,"text":"hand down; notice"}]`,
+		"30 s hand down, notice the difference": `[{"seconds":30,"text":"hand down, notice the difference"}]`,
+		"2 breaths, 30 s hand down, notice;":    `[{"breaths":2},{"seconds":30,"text":"hand down, notice"}]`,
+		"2 breaths 4:5:6, by the mouth":         `[{"breaths":2,"counts":"4:5:6","airway":"mouth"}]`,
+		"30 s; let go":                          `[{"seconds":30,"text":"let go"}]`,
+		"; 1 min":                               `[{"seconds":60}]`,
+		`20 s "sit, 2 breaths"; 1 breath`:       `[{"seconds":20,"text":"sit, 2 breaths"},{"breaths":1}]`,
+		"let go":                                "write breaths as",
+		"2 breaths, softly":                     "write breaths as",
+		";":                                     "write breaths as",
+	} {
+		f := NewFields("ujjayi")
+		taken, err := f.setPart("closing", text)
+		require.True(t, taken)
+		if want[0] != '[' {
+			require.ErrorContains(t, err, want, text)
+			continue
+		}
+		require.NoError(t, err, text)
+		got, err := json.Marshal(f.values["closing"])
+		require.NoError(t, err)
+		assert.JSONEq(t, want, string(got), text)
+		p, err := One(f)
+		require.NoError(t, err, text)
+		again := NewFields("ujjayi")
+		_, err = again.setPart("closing", stepsText(p.ClosingSteps))
+		require.NoError(t, err, stepsText(p.ClosingSteps))
+		q, err := One(again)
+		require.NoError(t, err)
+		assert.Equal(t, p.ClosingSteps, q.ClosingSteps, "written %q", stepsText(p.ClosingSteps))
+	}
 }
 
 // Every preset of every practice is a right passage, and its name means it.

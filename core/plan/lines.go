@@ -21,25 +21,39 @@ const (
 type Line struct {
 	Text        string
 	Stage       string
-	First, Last int          // rounds, 0 for every one
-	Breath      int          // 0 for every one
-	Phase       breath.Phase // empty for all of the place
-	Second      breath.Exact // from the first row of the stage; less than 0 for none
-	Ahead       breath.Exact // seconds before its place begins
+	First, Last int            // rounds, 0 for every one
+	LastRound   bool           // only the last round by the total in force; in a rest the one before it
+	Breath      int            // 0 for every one
+	Phase       breath.Phase   // empty for all of the place
+	Through     breath.Through // empty for all of the place
+	Part        string         // a zone, a movement or a width; empty for all of the place
+	Second      breath.Exact   // from the first row of the stage; less than 0 for none
+	Every       breath.Exact   // seconds after which it comes again; 0 where it comes once
+	Ahead       breath.Exact   // seconds before its place begins
 	Who         Who
 	Say         bool
 }
 
 // The bounds of lines.
 const (
-	mostLines    = 100
-	longestLine  = 500 // characters
-	defaultAhead = 2   // seconds
+	mostLines   = 100
+	longestLine = 500 // characters
 )
+
+// defaultAhead is how many seconds before its place a line begins that does not say: the teacher reads it first, the room is to
+// see it when it holds (cues.md section 5).
+func defaultAhead(who Who) breath.Exact {
+	if who == ForTeacher {
+		return breath.Int(2)
+	}
+	return breath.Int(0)
+}
 
 var (
 	lineStages = []string{"round", "talk", "free", "setup", "opening", "rest", "own", "recall", "closing"}
 	linePhases = []breath.Phase{breath.Inhale, breath.Hold, breath.Exhale, breath.Empty, breath.Still, breath.Stroke, breath.Free, breath.Beat, breath.Lead}
+	lineSides  = []breath.Through{breath.Left, breath.Right, breath.Both, breath.Mouth}
+	lineParts  = []string{"belly", "ribs", "chest", "forward", "side", "up", "wide", "narrow"}
 )
 
 // usualStage is where a line of the passage stands that does not say.
@@ -63,7 +77,7 @@ func (p *Passage) readLines(o reader) {
 		p.Lines = append(p.Lines, p.readLine(entry))
 	}
 	for _, prompt := range p.Prompts { // the older form
-		line := Line{Text: prompt.Text, Stage: p.usualStage(), Second: prompt.Second, Ahead: breath.Int(defaultAhead), Who: ForTeacher}
+		line := Line{Text: prompt.Text, Stage: p.usualStage(), Second: prompt.Second, Ahead: defaultAhead(ForTeacher), Who: ForTeacher}
 		switch {
 		case prompt.Round > 0:
 			line.Stage, line.First, line.Last = "round", prompt.Round, prompt.Round
@@ -84,14 +98,24 @@ func (p *Passage) readLine(o reader) Line {
 	if o.has("stage") {
 		line.Stage = choice(o, "stage", lineStages...)
 	}
-	line.First, line.Last = o.rounds()
+	line.LastRound = o.fields["round"] == "last"
+	if !line.LastRound {
+		line.First, line.Last = o.rounds()
+	}
 	line.Breath = o.whole("breath", limits{low: 1, high: MostRounds}, 0)
 	if o.has("phase") {
 		line.Phase = choice(o, "phase", linePhases...)
 	}
+	if o.has("through") {
+		line.Through = choice(o, "through", lineSides...)
+	}
+	if o.has("part") {
+		line.Part = choice(o, "part", lineParts...)
+	}
 	line.Second = o.number("second", limits{high: 7200}, breath.Int(-1))
-	line.Ahead = o.number("ahead", limits{high: 10}, breath.Int(defaultAhead))
+	line.Every = o.number("every", limits{low: 10, high: 600}, breath.Exact{})
 	line.Who = choice(o, "who", ForTeacher, ForRoom, ForAll)
+	line.Ahead = o.number("ahead", limits{high: 10}, defaultAhead(line.Who))
 	line.Say = o.flag("say")
 	allowed := func(field, words string, stages ...string) {
 		if !o.has(field) {
@@ -106,9 +130,14 @@ func (p *Passage) readLine(o reader) Line {
 	}
 	allowed("round", "only in stage round or rest", "round", "rest")
 	allowed("breath", "only in stage round, opening or closing", "round", "opening", "closing")
+	allowed("through", "only in stage round, opening or closing", "round", "opening", "closing")
+	allowed("part", "only in stage round, opening or closing", "round", "opening", "closing")
 	allowed("second", "only in stage talk, free, round or own", "talk", "free", "round", "own")
+	if o.has("every") && !o.has("second") {
+		o.fail("every", "only together with second")
+	}
 	if o.has("second") {
-		for _, field := range []string{"round", "breath", "phase"} {
+		for _, field := range []string{"round", "breath", "phase", "through", "part"} {
 			if o.has(field) {
 				o.fail(field, "not together with second")
 			}
@@ -117,12 +146,14 @@ func (p *Passage) readLine(o reader) Line {
 	return line
 }
 
+const roundsOfLine = `a round, the first and the last as [2, 4], or "last"`
+
 // rounds reads one round, or the first and the last of several; 0 for every one.
 func (o reader) rounds() (first, last int) {
 	switch value := o.fields["round"].(type) {
 	case nil:
 		if o.has("round") {
-			o.fail("round", "a round, or the first and the last as [2, 4]")
+			o.fail("round", roundsOfLine)
 		}
 		return 0, 0
 	case []any:
@@ -130,6 +161,10 @@ func (o reader) rounds() (first, last int) {
 			return terms[0], terms[1]
 		}
 		o.fail("round", fmt.Sprintf("the first and the last round as [2, 4], 1 to %d", MostRounds))
+		return 0, 0
+	}
+	if _, isText := o.fields["round"].(string); isText {
+		o.fail("round", roundsOfLine)
 		return 0, 0
 	}
 	n := o.whole("round", roundsLimits, 0)

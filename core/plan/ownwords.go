@@ -3,6 +3,7 @@ package plan
 import (
 	"encoding/json"
 	"fmt"
+	"maps"
 	"regexp"
 	"slices"
 	"strconv"
@@ -36,11 +37,14 @@ var (
 	clockPlace  = regexp.MustCompile(`^(\d+):(\d\d(?:\.\d+)?)$`)
 	timePlace   = regexp.MustCompile(`^(\d+(?:\.\d+)?)(s|m|min|sec)$`)
 	optionWords = regexp.MustCompile(`\(([^)]*)\)`)
+	firstOption = regexp.MustCompile(`^\(([^)]*)\)\s*`)
+	lastOption  = regexp.MustCompile(`\s*\(([^)]*)\)$`)
 )
 
 // SetOwnWords gives the passage its own words from text, one line each: the place, a colon and the words. "r3 hold: root lock",
-// "every inhale: fill from below", "1:30: half of it is done", "rounds 2-4, exhale (room, aloud): softly". The places are those
-// of cues.md section 3. The error is a TextErrors; the passage is as it was then.
+// "every inhale: fill from below", "1:30: half of it is done", "rounds 2-4, exhale (room, aloud): softly", "last round, left inhale: let
+// it fade", "1:00 every 30 s: soften". The places are those of cues.md section 3. The error is a TextErrors; the passage is as it was
+// then.
 func (f Fields) SetOwnWords(text string) error {
 	var errs TextErrors
 	list := []any{}
@@ -73,36 +77,49 @@ func ownWords(line string) (map[string]any, error) {
 			return nil, &LineError{Why: `Write the place, a colon and the words, as "r3 hold: root lock" or "1:30: half of it is done"`}
 		}
 	}
-	fields := map[string]any{"text": strings.TrimSpace(words)}
+	fields := map[string]any{}
 	for _, option := range optionWords.FindAllStringSubmatch(place, -1) {
-		for word := range strings.SplitSeq(option[1], ",") {
-			if err := setOption(fields, strings.Fields(fold(word))); err != nil {
-				return nil, err
-			}
+		if err := setOptions(fields, option[1]); err != nil {
+			return nil, err
 		}
 	}
+	fields["text"] = textOf(fields, strings.TrimSpace(words))
 	said := strings.FieldsFunc(fold(optionWords.ReplaceAllString(place, " ")), func(r rune) bool { return r == ' ' || r == ',' || r == '\t' })
-	for len(said) > 0 {
-		taken := setPlace(fields, said)
-		if taken == 0 {
-			at := strings.Index(fold(line), said[0])
-			return nil, &LineError{At: max(0, at), End: max(0, at) + len(said[0]), Given: said[0],
-				Why:     "a place is a round as r3 or r2-4, a phase as hold, opening, closing, rest 1, recall, or a time as 1:30",
-				Nearest: nearest(said[0], placeWords)}
-		}
-		said = said[taken:]
+	if err := setPlace(fields, line, said); err != nil {
+		return nil, err
 	}
 	return fields, nil
 }
 
-var placeWords = []string{"inhale", "hold", "exhale", "empty", "still", "stroke", "opening", "closing", "setup", "rest", "recall", "round", "every", "breath"}
+// textOf is the words without the options in brackets that begin or end them, which it sets. Brackets with anything else in them are
+// words.
+func textOf(fields map[string]any, words string) string {
+	for _, form := range []*regexp.Regexp{firstOption, lastOption} {
+		option := form.FindStringSubmatch(words)
+		if option == nil || strings.TrimSpace(option[1]) == "" || len(option[0]) == len(words) || setOptions(map[string]any{}, option[1]) != nil {
+			continue
+		}
+		_ = setOptions(fields, option[1]) // it was possible just now
+		words = form.ReplaceAllString(words, "")
+	}
+	return words
+}
+
+func setOptions(fields map[string]any, options string) error {
+	for word := range strings.SplitSeq(options, ",") {
+		if err := setOption(fields, strings.Fields(fold(word))); err != nil {
+			return err
+		}
+	}
+	return nil
+}
 
 func setOption(fields map[string]any, words []string) error {
 	switch {
 	case len(words) == 0:
 	case words[0] == "room" || words[0] == "all" || words[0] == "teacher":
 		fields["who"] = words[0]
-	case words[0] == "everybody":
+	case words[0] == "everybody" || words[0] == "everyone":
 		fields["who"] = string(ForAll)
 	case words[0] == "aloud" || words[0] == "said":
 		fields["say"] = true
@@ -113,87 +130,173 @@ func setOption(fields map[string]any, words []string) error {
 		}
 		fields["ahead"] = numeral(number)
 	default:
-		return &LineError{Given: strings.Join(words, " "), Why: "in brackets stand all, room or teacher, aloud, and 4 s ahead", Nearest: nearest(words[0], []string{"all", "room", "teacher", "aloud", "ahead"})}
+		return &LineError{
+			Given: strings.Join(words, " "), Why: "in brackets stand all, room or teacher, aloud, and 4 s ahead",
+			Nearest: nearest(words[0], []string{"all", "room", "teacher", "aloud", "ahead"}),
+		}
 	}
 	return nil
 }
 
-// setPlace sets the place that the first words tell, and says how many it took.
-func setPlace(fields map[string]any, said []string) int {
-	next := ""
-	if len(said) > 1 {
-		next = said[1]
+// smallPlaceWords say nothing of a place by themselves.
+var smallPlaceWords = []string{"the", "in", "at", "of", "on", "by", "through", "from", "then", "and", "round", "rounds", "breaths"}
+
+// placeWords is what single words of a place set.
+var placeWords = map[string][2]string{
+	"inhale": {"phase", "inhale"}, "inhales": {"phase", "inhale"}, "exhale": {"phase", "exhale"}, "exhales": {"phase", "exhale"}, "out": {"phase", "exhale"},
+	"hold": {"phase", "hold"}, "holds": {"phase", "hold"}, "empty": {"phase", "empty"}, "stroke": {"phase", "stroke"}, "strokes": {"phase", "stroke"},
+	"still": {"phase", "still"}, "pause": {"phase", "still"}, "pauses": {"phase", "still"}, "beat": {"phase", "beat"}, "lead": {"phase", "lead"},
+	"talk": {"stage", "talk"}, "free": {"stage", "free"}, "setup": {"stage", "setup"}, "opening": {"stage", "opening"}, "rest": {"stage", "rest"},
+	"rests": {"stage", "rest"}, "own": {"stage", "own"}, "recall": {"stage", "recall"}, "closing": {"stage", "closing"},
+	"left": {"through", "left"}, "right": {"through", "right"}, "both": {"through", "both"}, "mouth": {"through", "mouth"},
+	"belly": {"part", "belly"}, "ribs": {"part", "ribs"}, "chest": {"part", "chest"}, "forward": {"part", "forward"}, "side": {"part", "side"},
+	"up": {"part", "up"}, "wide": {"part", "wide"}, "narrow": {"part", "narrow"}, "last": {"round", "last"},
+}
+
+const placeForm = "a place is a round as r3, r2-4 or last, a phase as hold or pause, a side, opening, closing, rest 1, recall, or a time as 1:30 or 1:00 every 30 s"
+
+// setPlace sets the place that the words tell; line is where they stand.
+func setPlace(fields map[string]any, line string, said []string) error {
+	each := "" // the word for every one, until it is known of what
+	for i := 0; i < len(said); {
+		taken, err := setOnePlace(fields, said[i:])
+		if err == nil && taken == 0 {
+			err = &LineError{Given: said[i], Why: placeForm, Nearest: nearest(said[i], slices.Sorted(maps.Keys(placeWords)))}
+		}
+		if wrong := AsLineError(err); wrong != nil {
+			at := max(0, strings.Index(fold(line), said[i]))
+			wrong.At, wrong.End, wrong.Given = at, at+len(said[i]), said[i]
+			return err
+		}
+		if slices.Contains([]string{"every", "each"}, said[i]) {
+			each = said[i]
+		}
+		i += taken
 	}
-	rounds := func(word string) bool {
-		parts := roundPlace.FindStringSubmatch(word)
-		if parts == nil {
-			return false
-		}
-		fields["round"] = any(numeral(parts[1]))
-		if parts[2] != "" {
-			fields["round"] = []any{numeral(parts[1]), numeral(parts[2])}
-		}
-		return true
+	if each != "" && fields["round"] != nil && fields["phase"] == nil && fields["breath"] == nil && fields["through"] == nil && fields["part"] == nil && fields["stage"] == nil {
+		at := max(0, strings.Index(fold(line), each))
+		return &LineError{At: at, End: at + len(each), Given: each, Why: each + ": every what? Leave it out, or write what comes in this round, as r1 every exhale", Refused: true}
 	}
-	switch word := said[0]; {
-	case slices.Contains([]string{"every", "each", "the", "throughout", "always", "in", "at", "of"}, word):
-		return 1
-	case word == "round" || word == "rounds":
-		if next != "" && rounds(next) {
-			return 2
+	return nil
+}
+
+// setOnePlace sets what the first of the words tell, and says how many it took; none where they are not understood.
+func setOnePlace(fields map[string]any, said []string) (taken int, err error) {
+	set := func(field string, value any, taken int) (int, error) {
+		if was, twice := fields[field]; twice && fmt.Sprint(was) != fmt.Sprint(value) {
+			return 0, &LineError{Why: said[0] + ": this line has another " + placeNames[field] + " already", Refused: true}
 		}
-		return 1
-	case word == "rest" || word == "rests":
-		fields["stage"] = "rest"
-		if next != "" && rounds(next) {
-			return 2
+		fields[field] = value
+		return taken, nil
+	}
+	next := func(i int) string {
+		if i < len(said) {
+			return said[i]
 		}
-		return 1
-	case word == "breath":
-		if number, err := strconv.Atoi(next); err == nil {
-			fields["breath"] = json.Number(strconv.Itoa(number))
-			return 2
+		return ""
+	}
+	word := said[0]
+	if seconds, n := placeTime(said); n > 0 {
+		return set("second", seconds, n)
+	}
+	switch word {
+	case "every", "each", "throughout", "always":
+		if seconds, n := placeTime(said[1:]); n > 0 {
+			if fields["second"] == nil {
+				fields["second"] = seconds // from its first time on
+			}
+			return set("every", seconds, 1+n)
 		}
-		return 0
-	case slices.Contains(linePhases, breath.Phase(word)) && word != "free":
-		fields["phase"] = word
-		return 1
-	case word == "out" || word == "exhales":
-		fields["phase"] = string(breath.Exhale)
-		return 1
-	case word == "inhales":
-		fields["phase"] = string(breath.Inhale)
-		return 1
-	case slices.Contains(lineStages, word):
-		fields["stage"] = word
-		return 1
-	case breathPlace.MatchString(word):
-		fields["breath"] = numeral(breathPlace.FindStringSubmatch(word)[1])
-		return 1
-	case clockPlace.MatchString(word):
-		parts := clockPlace.FindStringSubmatch(word)
-		seconds, err := breath.ParseExact(parts[2])
+		return 1, nil
+	case "round", "rounds", "rest", "rests":
+		if strings.HasPrefix(word, "rest") {
+			if _, err := set("stage", "rest", 1); err != nil {
+				return 0, err
+			}
+		}
+		if span := roundSpan(next(1)); span != nil {
+			return set("round", span, 2)
+		}
+		return 1, nil
+	case "breath":
+		if number, err := strconv.Atoi(next(1)); err == nil {
+			return set("breath", json.Number(strconv.Itoa(number)), 2)
+		}
+		return 0, nil
+	case "in":
+		if next(1) == "" || next(1) == "left" || next(1) == "right" {
+			return set("phase", string(breath.Inhale), 1)
+		}
+	case "hold", "holds":
+		if next(1) == "empty" {
+			return set("phase", "empty", 2)
+		}
+	case "empty":
+		if next(1) == "hold" || next(1) == "holds" {
+			return set("phase", "empty", 2)
+		}
+	}
+	if one, known := placeWords[word]; known {
+		return set(one[0], one[1], 1)
+	}
+	if breaths := breathPlace.FindStringSubmatch(word); breaths != nil {
+		return set("breath", numeral(breaths[1]), 1)
+	}
+	if span := roundSpan(word); span != nil && word[0] == 'r' {
+		return set("round", span, 1)
+	}
+	if slices.Contains(smallPlaceWords, word) {
+		return 1, nil
+	}
+	return 0, nil
+}
+
+var placeNames = map[string]string{
+	"phase": "phase", "stage": "stage", "through": "side", "part": "part", "round": "round", "breath": "breath", "second": "time", "every": "time to come again",
+}
+
+// roundSpan is a round or the first and the last of several, as a line has them; nil for other words.
+func roundSpan(word string) any {
+	parts := roundPlace.FindStringSubmatch(word)
+	switch {
+	case word == "last":
+		return "last"
+	case parts == nil:
+		return nil
+	case parts[2] != "":
+		return []any{numeral(parts[1]), numeral(parts[2])}
+	}
+	return numeral(parts[1])
+}
+
+// placeTime reads a time, 1:30, 90s or 2 min, and how many words it took; none where there is no time.
+func placeTime(said []string) (seconds json.Number, taken int) {
+	if len(said) == 0 {
+		return "", 0
+	}
+	if parts := clockPlace.FindStringSubmatch(said[0]); parts != nil {
+		rest, err := breath.ParseExact(parts[2])
 		if err != nil {
-			return 0
+			return "", 0
 		}
-		fields["second"] = json.Number(breath.Int(int64(60 * whole(parts[1]))).Add(seconds).String())
-		return 1
-	case timePlace.MatchString(word):
-		parts := timePlace.FindStringSubmatch(word)
-		amount, err := breath.ParseExact(parts[1])
-		if err != nil {
-			return 0
-		}
-		if parts[2][0] == 'm' {
-			amount = amount.Times(60)
-		}
-		fields["second"] = json.Number(amount.String())
-		return 1
-	case rounds(word) && word[0] == 'r':
-		return 1
+		return json.Number(breath.Int(int64(60 * whole(parts[1]))).Add(rest).String()), 1
 	}
-	delete(fields, "round") // a bare number is no round
-	return 0
+	text, taken := said[0], 1
+	if len(said) > 1 && numberForm.MatchString(text) && (slices.Contains(secondWords, said[1]) || slices.Contains(minuteWords, said[1])) {
+		text, taken = text+said[1][:1], 2
+	}
+	parts := timePlace.FindStringSubmatch(text)
+	if parts == nil {
+		return "", 0
+	}
+	amount, err := breath.ParseExact(parts[1])
+	if err != nil {
+		return "", 0
+	}
+	if parts[2][0] == 'm' {
+		amount = amount.Times(60)
+	}
+	return json.Number(amount.String()), taken
 }
 
 // OwnWords is the passage's own words as SetOwnWords reads them; p is the passage.
@@ -222,20 +325,28 @@ func (l *Line) place(p *Passage) string {
 	if span != "" && l.Stage != "rest" {
 		span = "r" + span
 	}
+	if l.LastRound {
+		span = "last"
+	}
 	if span != "" {
 		words = append(words, span)
 	}
 	if l.Breath > 0 {
 		words = append(words, fmt.Sprintf("b%d", l.Breath))
 	}
-	if l.Phase != "" {
-		if len(words) == 0 {
-			words = append(words, "every")
+	if len(words) == 0 && (l.Phase != "" || l.Through != "" || l.Part != "") {
+		words = append(words, "every")
+	}
+	for _, word := range []string{string(l.Through), l.Part, string(l.Phase)} {
+		if word != "" {
+			words = append(words, word)
 		}
-		words = append(words, string(l.Phase))
 	}
 	if l.Second.Sign() >= 0 {
 		words = append(words, clockTime(l.Second))
+	}
+	if l.Every.Sign() > 0 {
+		words = append(words, "every", l.Every.String()+" s")
 	}
 	if len(words) == 0 || len(words) == 1 && (words[0] == "opening" || words[0] == "closing") {
 		words = append([]string{"throughout"}, words...) // "closing: 2 breaths" is what stands there
@@ -247,7 +358,7 @@ func (l *Line) place(p *Passage) string {
 	if l.Say {
 		options = append(options, "aloud")
 	}
-	if !l.Ahead.Equal(breath.Int(defaultAhead)) {
+	if !l.Ahead.Equal(defaultAhead(l.Who)) {
 		options = append(options, l.Ahead.String()+" s ahead")
 	}
 	if len(options) > 0 {

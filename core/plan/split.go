@@ -125,15 +125,20 @@ func (l *Line) parted(fields map[string]any, before int, half breath.Exact) (inF
 	number := func(text string) json.Number { return json.Number(text) }
 	switch {
 	case l.Second.Sign() >= 0:
-		if l.Stage == "round" || l.Second.Less(half) {
+		if l.Stage == "round" || l.Second.Less(half) && l.Every.Sign() == 0 {
 			return fields, nil
 		}
+		at := l.Second
+		if at.Less(half) { // it comes again: first in the second half at the next of its times
+			inFirst = fields
+			at = at.Add(l.Every.Times(-int(at.Sub(half).Div(l.Every).Floor())))
+		}
 		inSecond = maps.Clone(fields)
-		inSecond["second"] = number(l.Second.Sub(half).String())
-		return nil, inSecond
+		inSecond["second"] = number(at.Sub(half).String())
+		return inFirst, inSecond
 	case l.Stage == "setup" || l.Stage == "opening":
 		return fields, nil
-	case l.Stage == "closing":
+	case l.Stage == "closing" || l.LastRound:
 		return nil, fields
 	case l.First == 0 || before == 0:
 		return fields, fields

@@ -8,6 +8,7 @@ import (
 	"slices"
 	"strings"
 	"time"
+	"unicode/utf8"
 
 	"vastlantern/core/breath"
 	"vastlantern/core/practice"
@@ -166,19 +167,71 @@ func (f Fields) setPart(key, text string) (taken bool, err error) {
 		delete(f.values, key)
 		return true, nil
 	}
-	steps := []any{}
-	for part := range strings.SplitSeq(text, ";") {
-		one, err := step(part)
-		if err != nil {
-			return true, err
-		}
-		steps = append(steps, one)
+	steps, err := steps(text)
+	if err != nil {
+		return true, err
 	}
 	f.values[key] = steps
 	return true, nil
 }
 
-// step reads a step of an opening or a closing: "2 breaths 4:5:6 by the mouth" or "30 s hand down, notice".
+// steps reads the steps of an opening or a closing, which a semicolon or a comma parts: "2 breaths, 30 s hand down, notice". What is
+// no step by itself belongs to the words of the step before it; words in quotation marks are never parted.
+func steps(text string) ([]any, error) {
+	list := []any{}
+	said, between := "", "" // the last step as it was written, and the marks since
+	for text != "" {
+		end := stepEnd(text)
+		part := text[:end]
+		mark := text[end:min(end+1, len(text))]
+		text = text[end+len(mark):]
+		if strings.TrimSpace(part) == "" {
+			between += mark
+			continue
+		}
+		one, err := step(part)
+		switch {
+		case err == nil:
+			list, said = append(list, one), part
+		case len(list) == 0:
+			return nil, err
+		default:
+			joined := strings.TrimRight(said, " ") + between + part
+			if before := list[len(list)-1].(map[string]any); before["seconds"] != nil && before["text"] == nil {
+				joined = said + " " + part
+			}
+			if one, joins := step(joined); joins == nil {
+				list[len(list)-1], said = one, joined
+				break
+			}
+			return nil, err
+		}
+		between = mark
+	}
+	if len(list) == 0 {
+		_, err := step("")
+		return nil, err
+	}
+	return list, nil
+}
+
+// stepEnd is where the first part of the text ends: at a semicolon or a comma outside quotation marks.
+func stepEnd(text string) int {
+	for at := 0; at < len(text); {
+		r, size := utf8.DecodeRuneInString(text[at:])
+		at += size
+		switch {
+		case r == ';' || r == ',':
+			return at - size
+		case strings.ContainsRune(openQuotes, r):
+			_, length := quoted(text[at:])
+			at += length
+		}
+	}
+	return len(text)
+}
+
+// step reads a step of an opening or a closing: "2 breaths 4:5:6 by the mouth" or "30 s hand down".
 func step(text string) (map[string]any, error) {
 	list := tokens(text, "")
 	if n, found := match("N breaths|breath", subject{}, list, 0); n > 0 {
@@ -202,6 +255,9 @@ func step(text string) (map[string]any, error) {
 			fields := map[string]any{"seconds": json.Number(seconds.String())}
 			if n < len(list) {
 				fields["text"] = strings.TrimSpace(text[list[n].at:])
+				if list[n].quoted && n+1 == len(list) {
+					fields["text"] = list[n].text
+				}
 			}
 			return fields, nil
 		}
@@ -307,7 +363,7 @@ func stepsText(steps []Step) string {
 	list := make([]string, len(steps))
 	for i, s := range steps {
 		if s.Breaths == 0 {
-			list[i] = strings.TrimSpace(s.Length.Div(breath.Int(1000)).String() + " s " + oneLine(s.Text))
+			list[i] = strings.TrimSpace(s.Length.Div(breath.Int(1000)).String() + " s " + stepWords(s.Text))
 			continue
 		}
 		list[i] = fmt.Sprintf("%d breaths %s", s.Breaths, s.Counts)
@@ -319,6 +375,23 @@ func stepsText(steps []Step) string {
 		}
 	}
 	return strings.Join(list, "; ")
+}
+
+// stepWords is the words of a step as steps reads them: in quotation marks where they would be taken for more than one step.
+func stepWords(text string) string {
+	text = oneLine(text)
+	if again, err := steps("1 s " + text); err == nil && len(again) == 1 && again[0].(map[string]any)["text"] == text {
+		return text
+	}
+	if text == "" {
+		return ""
+	}
+	return inQuotes(text)
+}
+
+// inQuotes writes text as quoted reads it.
+func inQuotes(text string) string {
+	return `"` + strings.NewReplacer(`\`, `\\`, `"`, `\"`, "\n", " ").Replace(text) + `"`
 }
 
 // saying is how a field of a passage is said in a line; empty where it is not there, or what is usual.
@@ -439,6 +512,6 @@ var sayings = []saying{
 		if p.Title == "" {
 			return ""
 		}
-		return `"` + strings.NewReplacer(`\`, `\\`, `"`, `\"`, "\n", " ").Replace(p.Title) + `"`
+		return inQuotes(p.Title)
 	}},
 }

@@ -26,6 +26,9 @@ var (
 	dashed     = regexp.MustCompile(`^\d+(?:\.\d+)?(?:[:/-]\d+(?:\.\d+)?)+$`)
 )
 
+// openQuotes are the marks that begin a title.
+const openQuotes = `"“„`
+
 // tokens splits a line. Commas and semicolons are tokens; text between quotes is one.
 func tokens(line string, language string) []token {
 	var list []token
@@ -65,7 +68,7 @@ func tokens(line string, language string) []token {
 		switch {
 		case unicode.IsSpace(r):
 			at += size
-		case strings.ContainsRune(`"“„`, r):
+		case strings.ContainsRune(openQuotes, r):
 			text, length := quoted(line[at+size:])
 			list = append(list, token{text: text, given: text, at: at, end: at + size + length, quoted: true})
 			at += size + length
@@ -73,7 +76,7 @@ func tokens(line string, language string) []token {
 			list = append(list, token{text: string(r), key: string(r), given: string(r), at: at, end: at + size})
 			at += size
 		default:
-			length := strings.IndexFunc(line[at:], func(r rune) bool { return unicode.IsSpace(r) || strings.ContainsRune(`,;"“„`, r) })
+			length := strings.IndexFunc(line[at:], func(r rune) bool { return unicode.IsSpace(r) || strings.ContainsRune(",;"+openQuotes, r) })
 			if length < 0 {
 				length = len(line) - at
 			}
