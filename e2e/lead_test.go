@@ -86,7 +86,7 @@ func eachAdjustmentByItsKey(t *testing.T, th *theater) {
 	th.closed(page)
 	presses++
 	press(`last round: \d+ in all`, input.KeyD)
-	th.twice(page, input.KeyV, `document.querySelector(".answer")?.innerText.includes("next passage")`)
+	th.twice(page, input.KeyV, `document.querySelector(".orderlist .past")`)
 	presses++
 	th.see(page, `[data-testid="word"]`, "out")
 	th.press(page, input.Digit4)

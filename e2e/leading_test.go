@@ -51,7 +51,8 @@ func (th *theater) end(page *screen) {
 	th.twice(page, input.KeyX, `document.querySelector(".over")`)
 }
 
-// twice presses a key that must be pressed again within three seconds, until what it does is done: a busy machine may be later.
+// twice presses a key that must be pressed again within three seconds, until what it does is done: a busy machine may be later. What
+// is done must stay to be seen; an answer goes after a moment.
 func (th *theater) twice(page *screen, key input.Key, done string) {
 	th.Helper()
 	done = "Boolean(" + done + ")"
@@ -60,7 +61,8 @@ func (th *theater) twice(page *screen, key input.Key, done string) {
 		th.press(page, key)
 		th.until(page, `window.noted.some((shown) => shown.includes("press again")) || `+done) // a press before may have been the first
 		th.press(page, key)
-		th.until(page, done+` || !document.querySelector(".answer")?.innerText.includes("press again")`)
+		// While an answer stands it may be of this press, and another one would do it once more.
+		th.until(page, done+` || !document.querySelector(".answer")?.innerText`)
 	}
 }
 
