@@ -384,9 +384,15 @@ func numeral(text string) json.Number {
 	return json.Number(text)
 }
 
-// say reads the tokens as what is said of the passage. skip leaves out some of them: the name. It returns those that no form
-// takes, and of these the ones that say something.
-func (of subject) say(list []token, skip func(i int) bool, basicOnly bool) (left, unknown []int) {
+// heard is what was made of the tokens of a line.
+type heard struct {
+	left    []int    // those that no form takes
+	unknown []int    // those of them that say something
+	said    []string // the fields that the others gave
+}
+
+// say reads the tokens as what is said of the passage. skip leaves out some of them: the name.
+func (of subject) say(list []token, skip func(i int) bool, basicOnly bool) (h heard) {
 	said := saidOnce{fields: map[string]int{}}
 	for i := 0; i < len(list); {
 		if skip(i) {
@@ -412,24 +418,25 @@ func (of subject) say(list []token, skip func(i int) bool, basicOnly bool) (left
 			}
 		}
 		if taken == 0 {
-			left = append(left, i)
+			h.left = append(h.left, i)
 			if basicOnly || !slices.Contains(fillers, list[i].key) {
-				unknown = append(unknown, i)
+				h.unknown = append(h.unknown, i)
 			}
 			taken = 1
 		}
 		if list[i].refused = said.take(of, list[i:i+taken], i, set); list[i].refused != "" {
-			unknown = append(unknown, i)
+			h.unknown = append(h.unknown, i)
 		}
 		i += taken
 	}
 	if at, rounds := said.fields["rounds"]; of.f["pace"] == "own" && rounds {
 		list[at].refused = "own pace has no rounds: write how long it lasts, as 3 min"
-		unknown = append(unknown, at)
+		h.unknown = append(h.unknown, at)
 	} else if of.f["pace"] == "own" {
 		delete(of.f, "rounds") // those of the practice: own pace is timed
 	}
-	return left, unknown
+	h.said = slices.Sorted(maps.Keys(said.fields))
+	return h
 }
 
 // saidOnce is what a line has said of a passage, and at which of its words. To say it again would drop what was said before.
@@ -462,6 +469,11 @@ func (said *saidOnce) take(of subject, words []token, at int, set func()) (refus
 		delete(of.f, field)
 	}
 	set()
+	for field, value := range of.f {
+		if !slices.Contains(saidFields, field) && fmt.Sprint(before[field]) != fmt.Sprint(value) {
+			said.fields[field] = at
+		}
+	}
 	for _, field := range saidFields {
 		if of.f[field] == nil {
 			if value, was := before[field]; was && (exclusive[field] == "" || of.f[exclusive[field]] == nil) {
@@ -481,6 +493,7 @@ func (said *saidOnce) take(of subject, words []token, at int, set func()) (refus
 	if !whole && !part || !of.counted() {
 		return ""
 	}
+	said.fields["counts"] = at
 	if whole && said.phases != [4]bool{} {
 		return "counts were given before: leave one of the two out"
 	}

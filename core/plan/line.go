@@ -38,6 +38,12 @@ const mostWords = 120
 // passage. "even breath, 3 rounds", "square x3", "sit 2 min", "nadi 4:4 5 min own", "belly 4:4 x8 then 8:8 x4". A practice of
 // which nothing else is said comes as its whole course. The error is a LineError.
 func (n *Names) Read(line string) ([]Fields, error) {
+	readings, err := n.Understand(line)
+	return FieldsIn(readings), err
+}
+
+// Understand is Read that also tells what the line gave, and so what is assumed.
+func (n *Names) Understand(line string) ([]Reading, error) {
 	list := spoken(line, tokens(line, n.language))
 	if len(list) == 0 {
 		return nil, &LineError{Why: `Write what to add, as "even breath 4:4 x6" or "rest 2 min"`}
@@ -45,7 +51,7 @@ func (n *Names) Read(line string) ([]Fields, error) {
 	if len(list) > mostWords {
 		return nil, &LineError{Why: fmt.Sprintf("This line has %d words, and %d at most are read: write several lines", len(list), mostWords)}
 	}
-	var all []Fields
+	var all []Reading
 	var last *entry
 	for _, part := range parts(list) {
 		one, e, err := n.readPart(part, last)
@@ -74,7 +80,7 @@ func parts(list []token) [][]token {
 }
 
 // readPart reads one passage. Where it names nothing, it is what came before.
-func (n *Names) readPart(list []token, last *entry) ([]Fields, *entry, error) {
+func (n *Names) readPart(list []token, last *entry) ([]Reading, *entry, error) {
 	found := n.hits(list, false)
 	var first error
 	unclear := map[[2]int]float64{} // where a word could be more than one thing, as well as anything
@@ -124,7 +130,7 @@ func (n *Names) entryOf(id string) *entry {
 }
 
 // readAs reads a part as the thing that was hit.
-func (n *Names) readAs(list []token, h hit) ([]Fields, error) {
+func (n *Names) readAs(list []token, h hit) ([]Reading, error) {
 	skip := func(i int) bool { return h.from <= i && i < h.to }
 	if h.entry.passages != nil {
 		for i, t := range list {
@@ -132,9 +138,10 @@ func (n *Names) readAs(list []token, h hit) ([]Fields, error) {
 				return nil, &LineError{At: t.at, End: t.end, Given: t.given, Why: "a template is added whole, and changed in its rows"}
 			}
 		}
-		var all []Fields
+		var all []Reading
 		for _, f := range h.entry.passages {
-			all = append(all, f.Clone())
+			one := f.Clone()
+			all = append(all, Reading{Fields: one, Said: append(slices.Sorted(maps.Keys(one.values)), alwaysTold...)})
 		}
 		return all, nil
 	}
@@ -148,8 +155,15 @@ func (n *Names) readAs(list []token, h hit) ([]Fields, error) {
 		}
 	}
 	course, err := Course(h.entry.p)
-	if err != nil || alone && len(course) > 0 && h.entry.with == nil {
-		return course, err
+	if err != nil {
+		return nil, err
+	}
+	if alone && len(course) > 0 && h.entry.with == nil {
+		all := make([]Reading, len(course))
+		for i, f := range course {
+			all[i] = Reading{Fields: f, Said: []string{"practice"}}
+		}
+		return all, nil
 	}
 	f := NewFields(h.entry.p.ID)
 	if len(course) == 1 {
@@ -160,8 +174,9 @@ func (n *Names) readAs(list []token, h hit) ([]Fields, error) {
 		return nil, err
 	}
 	before := of.f["counts"]
-	if _, unknown := of.say(list, skip, false); len(unknown) > 0 {
-		return nil, notUnderstood(of, list[unknown[0]])
+	heard := of.say(list, skip, false)
+	if len(heard.unknown) > 0 {
+		return nil, notUnderstood(of, list[heard.unknown[0]])
 	}
 	if side, named := h.entry.with["side"]; named && side != of.f["side"] {
 		return nil, &LineError{Why: fmt.Sprintf("%s is on the %s: leave one of the two sides out", h.entry.name, side)}
@@ -169,7 +184,11 @@ func (n *Names) readAs(list []token, h hit) ([]Fields, error) {
 	if h.entry.with != nil && of.f["title"] == nil && alikeCounts(before, of.f["counts"]) {
 		of.f["title"] = h.entry.name
 	}
-	return []Fields{f}, nil
+	said := append(heard.said, slices.Sorted(maps.Keys(h.entry.with))...)
+	if h.from < h.to {
+		said = append(said, "practice")
+	}
+	return []Reading{{Fields: f, Said: said}}, nil
 }
 
 // alikeCounts tells whether two breaths go by the same name: each phase is there in both, and as long as the inhale, longer or
@@ -205,51 +224,69 @@ func (of subject) take(with map[string]any) error {
 	return nil
 }
 
-// read reads a talk or free breathing: what is not its length is its title.
-func (h hit) read(list []token, skip func(int) bool) ([]Fields, error) {
+// read reads a talk or free breathing. What is not its length is its title, or, of a talk, what the teacher wants to say: its title is
+// for the room, so it must be in quotation marks or marked "(room)".
+func (h hit) read(list []token, skip func(int) bool) ([]Reading, error) {
 	e := h.entry
 	f := NewStretch(e.kind, e.title, breath.Int(defaultTalk))
 	of := subject{f.values, nil}
-	left, _ := of.say(list, skip, false)
+	heard := of.say(list, skip, false)
 	if i := slices.IndexFunc(list, func(t token) bool { return t.refused != "" }); i >= 0 {
 		return nil, notUnderstood(of, list[i])
 	}
-	if slices.ContainsFunc(list, func(t token) bool { return t.quoted }) {
-		return []Fields{f}, nil
+	text, forRoom, err := h.wordsIn(list, heard.left)
+	if err != nil {
+		return nil, err
 	}
+	quoted := slices.ContainsFunc(list, func(t token) bool { return t.quoted })
+	field := "title"
+	if quoted || e.kind == Talk && !forRoom {
+		field = "script"
+	}
+	if text != "" {
+		if e.joins && !quoted {
+			text = e.title + " " + text
+		}
+		of.f[field] = text
+		heard.said = append(heard.said, field)
+	}
+	return []Reading{{Fields: f, Said: heard.said}}, nil
+}
+
+// roomMarks are the words by which a teacher marks the words of a talk for the room.
+var roomMarks = []string{"(room)", "(all)"}
+
+// wordsIn is the words of those tokens, and whether they are marked for the room.
+func (h hit) wordsIn(list []token, left []int) (text string, forRoom bool, err error) {
+	marked := func(i int) bool { return slices.Contains(roomMarks, list[i].key) }
+	forRoom = slices.ContainsFunc(left, marked)
+	left = slices.DeleteFunc(slices.Clone(left), marked)
 	little := func(i int) bool { return slices.Contains(fillers, list[i].key) }
 	for len(left) > 0 && little(left[len(left)-1]) {
 		left = left[:len(left)-1]
 	}
-	for len(left) > 0 && little(left[0]) && !(e.joins && list[left[0]].key == "and") {
-		if list[left[0]].key == "on" || list[left[0]].key == "the" {
+	for len(left) > 0 && little(left[0]) && !(h.entry.joins && list[left[0]].key == "and") {
+		if slices.Contains([]string{"on", "the", "to", "with"}, list[left[0]].key) {
 			break // "on the back"
 		}
 		left = left[1:]
 	}
-	var title strings.Builder
+	var words strings.Builder
 	for _, i := range left {
-		// A title follows the word that it belongs to, and a slip of the finger is no reason to take the rest for one.
+		// Words follow the name that they belong to, and a slip of the finger is no reason to take the rest for them.
 		rounds := list[i].text == "x" || list[i].text == "@"
 		if rounds || isCounts(list[i].text) || h.weight <= slipped || i < h.from {
-			return nil, &LineError{At: list[i].at, End: list[i].end, Given: list[i].given, Why: of.expects()}
+			return "", false, &LineError{At: list[i].at, End: list[i].end, Given: list[i].given, Why: subject{object{}, nil}.expects()}
 		}
 		if i > 0 && list[i].at == list[i-1].at && slices.Contains(left, i-1) {
 			continue // two tokens of one word
 		}
-		if title.Len() > 0 && list[i].text != "," {
-			title.WriteByte(' ')
+		if words.Len() > 0 && list[i].text != "," {
+			words.WriteByte(' ')
 		}
-		title.WriteString(list[i].given)
+		words.WriteString(list[i].given)
 	}
-	switch {
-	case title.Len() == 0:
-	case e.joins:
-		of.f["title"] = e.title + " " + title.String()
-	default:
-		of.f["title"] = title.String()
-	}
-	return []Fields{f}, nil
+	return words.String(), forRoom, nil
 }
 
 // ambiguous tells whether something else fits as well as the hit.
@@ -402,9 +439,9 @@ func (f Fields) said(next map[string]any, text string, basic bool, own []*practi
 		}
 	}
 	list := spoken(text, tokens(text, ""))
-	_, unknown := of.say(list, func(int) bool { return false }, basic)
-	if len(unknown) > 0 {
-		t := list[unknown[0]]
+	heard := of.say(list, func(int) bool { return false }, basic)
+	if len(heard.unknown) > 0 {
+		t := list[heard.unknown[0]]
 		if t.refused != "" {
 			return f, notUnderstood(of, t)
 		}

@@ -112,7 +112,7 @@ func TestATextThatIsTooLong(t *testing.T) {
 	require.Len(t, wrong, 1)
 	assert.Equal(t, 1+MostPassages+1, wrong[0].Line)
 	assert.ErrorContains(t, err, "up to 200 passages")
-	passages, _, _ := names.ReadLines(strings.Repeat("even breath 4:4 x6; rest 1 min\n", 5000))
+	passages, _ := names.ReadLines(strings.Repeat("even breath 4:4 x6; rest 1 min\n", 5000))
 	assert.LessOrEqual(t, len(passages), MostPassages+2)
 }
 
@@ -223,7 +223,7 @@ func TestOwnWords(t *testing.T) {
 	assert.Len(t, errs, 3)
 	assert.Nil(t, f.values["lines"], "nothing is taken of a text that is wrong")
 	for text, says := range map[string]string{
-		"r1 every: x":        "line 1: every: every what? Leave it out, or write what comes in this round, as r1 every exhale",
+		"r1 every: x":        "line 1: every: of what? Leave it out, or write what comes in this round, as r1 every exhale",
 		"r1 r2: x":           "line 1: r2: this line has another round already",
 		"inhale, exhale: x":  "line 1: exhale: this line has another phase already",
 		"last hald: x":       `line 1: "hald" is not understood: ` + placeForm + ". Do you mean hold?",

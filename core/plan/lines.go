@@ -56,8 +56,8 @@ var (
 	lineParts  = []string{"belly", "ribs", "chest", "forward", "side", "up", "wide", "narrow"}
 )
 
-// usualStage is where a line of the passage stands that does not say.
-func (p *Passage) usualStage() string {
+// UsualStage is where a line of the passage stands that does not say.
+func (p *Passage) UsualStage() string {
 	switch {
 	case p.Type != Practice:
 		return string(p.Type)
@@ -77,7 +77,7 @@ func (p *Passage) readLines(o reader) {
 		p.Lines = append(p.Lines, p.readLine(entry))
 	}
 	for _, prompt := range p.Prompts { // the older form
-		line := Line{Text: prompt.Text, Stage: p.usualStage(), Second: prompt.Second, Ahead: defaultAhead(ForTeacher), Who: ForTeacher}
+		line := Line{Text: prompt.Text, Stage: p.UsualStage(), Second: prompt.Second, Ahead: defaultAhead(ForTeacher), Who: ForTeacher}
 		switch {
 		case prompt.Round > 0:
 			line.Stage, line.First, line.Last = "round", prompt.Round, prompt.Round
@@ -89,7 +89,7 @@ func (p *Passage) readLines(o reader) {
 }
 
 func (p *Passage) readLine(o reader) Line {
-	line := Line{Stage: p.usualStage(), Second: breath.Int(-1), Text: o.text("text")}
+	line := Line{Stage: p.UsualStage(), Second: breath.Int(-1), Text: o.text("text")}
 	if n := utf8.RuneCountInString(line.Text); n < 1 || n > longestLine {
 		if _, isText := o.fields["text"].(string); isText || !o.has("text") {
 			o.fail("text", fmt.Sprintf("1 to %d characters", longestLine))

@@ -175,7 +175,7 @@ func setPlace(fields map[string]any, line string, said []string) error {
 	}
 	if each != "" && fields["round"] != nil && fields["phase"] == nil && fields["breath"] == nil && fields["through"] == nil && fields["part"] == nil && fields["stage"] == nil {
 		at := max(0, strings.Index(fold(line), each))
-		return &LineError{At: at, End: at + len(each), Given: each, Why: each + ": every what? Leave it out, or write what comes in this round, as r1 every exhale", Refused: true}
+		return &LineError{At: at, End: at + len(each), Given: each, Why: each + ": of what? Leave it out, or write what comes in this round, as r1 every exhale", Refused: true}
 	}
 	return nil
 }
@@ -312,7 +312,7 @@ func oneLine(text string) string { return strings.Join(strings.Fields(text), " "
 
 func (l *Line) place(p *Passage) string {
 	var words []string
-	if l.Stage != p.usualStage() {
+	if l.Stage != p.UsualStage() {
 		words = append(words, l.Stage)
 	}
 	span := ""

@@ -43,17 +43,17 @@ func (n *Names) FromText(text string, place *time.Location) (Document, error) {
 			errs = append(errs, TextError{first + 1, err})
 		}
 	}
-	passages, linesOf, wrong := n.ReadLines(strings.Join(lines[first:], "\n"))
+	readings, wrong := n.ReadLines(strings.Join(lines[first:], "\n"))
 	for _, e := range wrong {
 		errs = append(errs, TextError{first + e.Line, e.Err})
 	}
-	d.Append(passages...)
+	d.Append(FieldsIn(readings)...)
 	var refused Errors
 	if _, err := readWith(d, n.own); len(errs) == 0 && errors.As(err, &refused) {
 		for _, e := range refused {
 			line := headLines[e.Field]
-			if e.Passage > 0 && e.Passage <= len(linesOf) {
-				line = first + linesOf[e.Passage-1]
+			if e.Passage > 0 && e.Passage <= len(readings) {
+				line = first + readings[e.Passage-1].Line
 			}
 			errs = append(errs, TextError{line, &LineError{Given: e.Given, Why: e.Field + ": allowed is " + e.Allowed}})
 		}
@@ -64,10 +64,9 @@ func (n *Names) FromText(text string, place *time.Location) (Document, error) {
 	return d, nil
 }
 
-// ReadLines reads passages from lines, each as Read takes it, and tells the line of each passage, from 1. Lines that begin with
-// a space belong to the passage above: its own words by their place, and script:, opening: and closing:. Empty lines, and
+// ReadLines reads passages from lines, each as Understand takes it. Lines that begin with a space belong to the passage above: its own words by their place, and script:, opening: and closing:. Empty lines, and
 // those that begin with #, say nothing. Every line that is wrong is told.
-func (n *Names) ReadLines(text string) (passages []Fields, linesOf []int, errs TextErrors) {
+func (n *Names) ReadLines(text string) (passages []Reading, errs TextErrors) {
 	var below []string // own words of the passage above, and an empty one for each other line since it
 	fail := func(line int, err error) { errs = append(errs, TextError{line, err}) }
 	finish := func(before int) {
@@ -76,7 +75,7 @@ func (n *Names) ReadLines(text string) (passages []Fields, linesOf []int, errs T
 			return
 		}
 		var wrong TextErrors
-		if err := passages[len(passages)-1].SetOwnWords(strings.Join(below, "\n")); errors.As(err, &wrong) {
+		if err := passages[len(passages)-1].Fields.SetOwnWords(strings.Join(below, "\n")); errors.As(err, &wrong) {
 			for _, e := range wrong {
 				fail(before-len(below)+e.Line, e.Err)
 			}
@@ -97,7 +96,7 @@ func (n *Names) ReadLines(text string) (passages []Fields, linesOf []int, errs T
 			continue
 		case inside:
 			key, rest, _ := strings.Cut(trimmed, ":")
-			taken, err := passages[len(passages)-1].setPart(fold(key), strings.TrimSpace(rest))
+			taken, err := passages[len(passages)-1].Fields.setPart(fold(key), strings.TrimSpace(rest))
 			if err != nil {
 				fail(i+1, err)
 			}
@@ -112,19 +111,19 @@ func (n *Names) ReadLines(text string) (passages []Fields, linesOf []int, errs T
 			fail(i+1, &LineError{Why: fmt.Sprintf("A class has up to %d passages: what follows from here on was not read", MostPassages)})
 			break
 		}
-		added, err := n.Read(trimmed)
+		added, err := n.Understand(trimmed)
 		if err != nil {
 			fail(i+1, err)
-			added = []Fields{NewStretch(Talk, "", breath.Int(defaultTalk))} // for the lines below it
+			added = []Reading{{Fields: NewStretch(Talk, "", breath.Int(defaultTalk))}} // for the lines below it
 		}
-		passages = append(passages, added...)
-		for range added {
-			linesOf = append(linesOf, i+1)
+		for _, one := range added {
+			one.Line = i + 1
+			passages = append(passages, one)
 		}
 	}
 	finish(len(lines))
 	slices.SortStableFunc(errs, func(a, b TextError) int { return a.Line - b.Line })
-	return passages, linesOf, errs
+	return passages, errs
 }
 
 // setHead reads a line of what holds for the whole class, and tells which field it sets; none where it is no such line.
@@ -159,6 +158,9 @@ func (d Document) setHead(line string, place *time.Location) (field string, err 
 func (f Fields) setPart(key, text string) (taken bool, err error) {
 	switch {
 	case key == "script":
+		if said, _ := f.values["script"].(string); said != "" { // in the line of the passage
+			text = said + "\n" + text
+		}
 		f.values["script"] = text
 		return true, nil
 	case key != "opening" && key != "closing":

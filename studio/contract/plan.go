@@ -171,6 +171,45 @@ type PassageSummary struct {
 	LaneRound     []ScorePhase `json:"lane_round"` // the round as those breathe it who take what stands beside; empty where nothing does
 	Roles         []Role       `json:"roles"`      // its counts that can be chosen; empty where there are none
 	OwnWords      string       `json:"own_words"`  // the teacher's own, a line each, as ChangeOwnWords takes them
+	Lines         []OwnLine    `json:"lines"`      // the same, as they are understood
+}
+
+// OwnLine is a line of the teacher's own words and the place where it comes. What does not matter for the place is empty or 0.
+type OwnLine struct {
+	Text      string   `json:"text"`
+	Stage     string   `json:"stage"` // where it is not the usual one of the passage
+	First     int      `json:"first"` // rounds
+	Last      int      `json:"last"`
+	LastRound bool     `json:"last_round"`
+	Breath    int      `json:"breath"`
+	Phase     string   `json:"phase"`
+	Through   string   `json:"through"`
+	Part      string   `json:"part"`
+	SecondMS  int64    `json:"second_ms"` // below 0 where it is not timed
+	EveryMS   int64    `json:"every_ms"`  // 0 where it comes once
+	AheadMS   int64    `json:"ahead_ms"`
+	Who       plan.Who `json:"who"`
+	Say       bool     `json:"say"`
+}
+
+// OwnLinesOf is the lines of a passage.
+func OwnLinesOf(p *plan.Passage) []OwnLine {
+	list := []OwnLine{}
+	for i := range p.Lines {
+		l := &p.Lines[i]
+		one := OwnLine{
+			Text: l.Text, First: l.First, Last: l.Last, LastRound: l.LastRound, Breath: l.Breath, Phase: string(l.Phase), Through: string(l.Through),
+			Part: l.Part, SecondMS: -1, EveryMS: l.Every.Times(1000).Round(), AheadMS: l.Ahead.Times(1000).Round(), Who: l.Who, Say: l.Say,
+		}
+		if l.Stage != p.UsualStage() {
+			one.Stage = l.Stage
+		}
+		if l.Second.Sign() >= 0 {
+			one.SecondMS = l.Second.Times(1000).Round()
+		}
+		list = append(list, one)
+	}
+	return list
 }
 
 // LaneOffer is something that could stand beside a passage.
@@ -199,9 +238,23 @@ type TypedRead struct {
 
 // TypedLine is one line: the passages that it would be, or what is wrong with it.
 type TypedLine struct {
-	Line     int              `json:"line"` // from 1
-	Passages []PassageSummary `json:"passages"`
-	Problem  *LineProblem     `json:"problem" jsonschema:"nullable"`
+	Line     int            `json:"line"` // from 1
+	Passages []TypedPassage `json:"passages"`
+	Problem  *LineProblem   `json:"problem" jsonschema:"nullable"`
+}
+
+// TypedPassage is a passage as a line was understood.
+type TypedPassage struct {
+	Summary PassageSummary `json:"summary"`
+	Facts   []TypedFact    `json:"facts"`
+}
+
+// TypedFact is one thing that was understood of a line: a field of the plan file, and its value. Of rounds, minutes, seconds, breaths,
+// strokes, rate, counts, open_seconds, side, practice and script it is the bare value, of others as a line says it.
+type TypedFact struct {
+	Field   string `json:"field"`
+	Value   string `json:"value"`
+	Assumed bool   `json:"assumed"` // the line did not say it
 }
 
 // LineProblem is a word that is not understood. From and To are UTF-16 units of the line, both 0 for all of it.

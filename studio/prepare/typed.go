@@ -40,7 +40,8 @@ func (ps *Plans) typed(text string, group *contract.Group) ([]plan.Fields, error
 	if err != nil {
 		return nil, err
 	}
-	passages, _, wrong := names.ReadLines(text)
+	readings, wrong := names.ReadLines(text)
+	passages := plan.FieldsIn(readings)
 	switch {
 	case len(wrong) > 0 && !strings.Contains(strings.TrimSpace(text), "\n"):
 		return nil, wrong[0].Err // there is only one
@@ -87,19 +88,19 @@ func (ps *Plans) ReadTyped(in contract.Typed) (contract.TypedRead, error) {
 	if len(lines) > mostTyped {
 		return out, studio.Fail(studio.ErrInvalid, "These are %d lines: up to %d can be added at once.", len(lines), mostTyped)
 	}
-	passages, linesOf, wrong := names.ReadLines(in.Text)
-	if err := ps.fill(passages, group); err != nil {
+	readings, wrong := names.ReadLines(in.Text)
+	if err := ps.fill(plan.FieldsIn(readings), group); err != nil {
 		return out, err
 	}
 	for i, line := range lines {
 		if strings.TrimSpace(line) == "" {
 			continue
 		}
-		one := contract.TypedLine{Line: i + 1, Passages: []contract.PassageSummary{}}
-		var here []plan.Fields
-		for k, of := range linesOf {
-			if of == i+1 {
-				here = append(here, passages[k])
+		one := contract.TypedLine{Line: i + 1, Passages: []contract.TypedPassage{}}
+		var here []plan.Reading
+		for _, r := range readings {
+			if r.Line == i+1 {
+				here = append(here, r)
 			}
 		}
 		err := errorIn(wrong, i+1)
@@ -153,19 +154,35 @@ func errorIn(wrong plan.TextErrors, line int) error {
 	return nil
 }
 
-// wouldBe is what passages amount to in a plan of the group.
-func (ps *Plans) wouldBe(passages []plan.Fields, group *contract.Group) ([]contract.PassageSummary, error) {
+// wouldBe is what was understood of a line, and what it amounts to in a plan of the group.
+func (ps *Plans) wouldBe(readings []plan.Reading, group *contract.Group) ([]contract.TypedPassage, error) {
+	list := []contract.TypedPassage{}
 	doc := plan.NewDocument()
-	doc.Append(passages...)
+	doc.Append(plan.FieldsIn(readings)...)
 	summary, err := ps.summary(doc, group)
 	if err != nil {
-		return []contract.PassageSummary{}, err
+		return list, err
+	}
+	own, err := ps.library.OwnPractices()
+	if err != nil {
+		return list, err
+	}
+	for i, r := range readings {
+		p, err := plan.One(r.Fields, own...)
+		if err != nil || i >= len(summary.Passages) {
+			continue // one of the errors below
+		}
+		one := contract.TypedPassage{Summary: summary.Passages[i], Facts: []contract.TypedFact{}}
+		for _, f := range r.Facts(&p) {
+			one.Facts = append(one.Facts, contract.TypedFact{Field: f.Field, Value: f.Value, Assumed: f.Assumed})
+		}
+		list = append(list, one)
 	}
 	if len(summary.Errors) > 0 {
 		wrong := summary.Errors[0]
-		return summary.Passages, &plan.LineError{Why: fmt.Sprintf("%s: %s is not allowed; allowed: %s", wrong.Field, wrong.Given, wrong.Allowed)}
+		return list, &plan.LineError{Why: fmt.Sprintf("%s: %s is not allowed; allowed: %s", wrong.Field, wrong.Given, wrong.Allowed)}
 	}
-	return summary.Passages, nil
+	return list, nil
 }
 
 // problemOf is what is wrong in a line; nil for another error.
@@ -176,7 +193,7 @@ func problemOf(line string, err error) *contract.LineProblem {
 	}
 	units := func(bytes int) int { return len(utf16.Encode([]rune(line[:min(bytes, len(line))]))) }
 	say := e.Why
-	if e.Given != "" {
+	if e.Given != "" && !e.Refused {
 		say = fmt.Sprintf("“%s” is not understood: %s", e.Given, e.Why)
 	}
 	return &contract.LineProblem{From: units(e.At), To: units(e.End), Say: say, Nearest: append([]string{}, e.Nearest...)}

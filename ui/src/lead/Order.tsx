@@ -32,10 +32,19 @@ export function Order({ score, place }: { score: Score; place: Place }) {
   );
 }
 
-/** detail is how much there is of a passage, and what tells it from its like. */
+/** detail is how much there is of a passage, what tells it from its like, and how the teacher's words in a talk begin. */
 function detail(p: ScorePassage): string {
   const length = p.start_ms >= 0 ? clock(p.end_ms - p.start_ms) : "";
-  if (p.rounds === 0) return [length, p.distinct].filter(Boolean).join(", ");
+  const words = p.type === "talk" ? beginning(p.script) : "";
+  if (p.rounds === 0) return [length, p.distinct, words].filter(Boolean).join(", ");
   const tempo = p.tempo > 0 ? ` @${number(p.tempo)}` : "";
   return [`${p.counts} ×${p.rounds}${tempo}`.trim(), p.distinct].filter(Boolean).join(", ");
+}
+
+const longestBeginning = 40; // characters
+
+/** beginning is the first words of a text. */
+function beginning(text: string): string {
+  if (text.length <= longestBeginning) return text;
+  return `${text.slice(0, longestBeginning).replace(/\s+\S*$/, "")}…`;
 }

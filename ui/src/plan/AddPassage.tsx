@@ -1,9 +1,11 @@
-import { type KeyboardEvent, useId, useRef, useState } from "react";
+import { Fragment, type KeyboardEvent, useId, useRef, useState } from "react";
 import { Button, Form, InputGroup } from "react-bootstrap";
-import type { LineProblem, TypedLine } from "../wire/contract";
+import type { LineProblem, TypedLine, TypedPassage } from "../wire/contract";
+import { assumedMark, factText } from "../language/en/typed";
 import { useEdited } from "../frame/useEdited";
 import { clock } from "../player/format";
 import { RoundSheet } from "../player/RoundSheet";
+import { OwnLines } from "./OwnLines";
 import { useTyped } from "./useTyped";
 
 type Props = { plan: number; first: boolean; group: number; onAdd: (text: string) => Promise<string | null> };
@@ -34,9 +36,12 @@ export function AddPassage({ plan, first, group, onAdd }: Props) {
     field.current?.focus();
   };
   const add = async () => {
-    const why = await onAdd(text);
+    const added = text;
+    const why = await onAdd(added);
     setProblem(why ?? "Another change was being made. Press Enter once more.");
-    if (why === "") type("");
+    if (why !== "") return;
+    const since = field.current?.value ?? ""; // the next line may have been begun meanwhile
+    type(since.startsWith(added) ? since.slice(added.length).trimStart() : since);
   };
   const onKey = (e: KeyboardEvent) => {
     const picked = completions[chosen];
@@ -154,13 +159,36 @@ function Line({ line, alone, onMend }: LineProps) {
         ))}
       </p>
     );
-  return passages.map((p, i) => (
+  return passages.map((one, i) => (
     <div className="would" key={i}>
-      <span>
-        <b>{p.name}</b> {p.short} · {clock(p.length_ms)}
-        {p.closing.length > 0 && <small>, then {p.closing.join(", ")}</small>}
-      </span>
-      {alone && i < 4 && p.round.length > 0 && <RoundSheet phases={p.round} lamp={9} />}
+      <Understood {...one} />
+      <OwnLines lines={one.summary.lines} />
+      {alone && i < 4 && one.summary.round.length > 0 && <RoundSheet phases={one.summary.round} lamp={9} />}
     </div>
   ));
+}
+
+/** Understood is the sentence with what was understood of a line. What the line did not say is marked. */
+function Understood({ summary, facts }: TypedPassage) {
+  const named = facts.find((fact) => fact.field === "practice");
+  return (
+    <p>
+      <b>{summary.name}</b>
+      {named?.assumed && <Assumed />}
+      {facts
+        .filter((fact) => fact !== named)
+        .map((fact) => (
+          <Fragment key={fact.field}>
+            , <span className={fact.assumed ? "assumed" : undefined}>{factText(fact)}</span>
+            {fact.assumed && <Assumed />}
+          </Fragment>
+        ))}
+      {summary.closing.length > 0 && <span>, then {summary.closing.join(", ")}</span>}.{" "}
+      {clock(summary.length_ms)}
+    </p>
+  );
+}
+
+function Assumed() {
+  return <i className="assumed"> {assumedMark}</i>;
 }

@@ -2,6 +2,7 @@ import { useQuery } from "@tanstack/react-query";
 import { useId, useState } from "react";
 import { Button, Form } from "react-bootstrap";
 import { get } from "../wire/api";
+import { OwnLines } from "./OwnLines";
 import type { Change, PassageSummary, Phrases } from "../wire/contract";
 
 type Props = { name: string; summary: PassageSummary; onAsk: (change: Change) => Promise<string | null> };
@@ -64,9 +65,11 @@ export function OwnWords({ name, summary, onAsk }: Props) {
       <Form.Control.Feedback type="invalid" className="lines">
         {problem}
       </Form.Control.Feedback>
+      <OwnLines lines={summary.lines} />
       <Form.Text>
         Begin with the place: {[first, ...places].map((p) => `${p}:`).join(" ")} 1:30: closing: rest 1: … In
-        brackets after it: (all), (room), (aloud), (4 s ahead).
+        brackets after it: (all), (room), (aloud), (4 s ahead). last: is the last round, every pause: each
+        natural pause.
       </Form.Text>
       {(phrases.data?.phrases.length ?? 0) > 0 && (
         <div className="phrases" role="group" aria-label="Said before, or suggested">

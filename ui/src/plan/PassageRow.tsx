@@ -79,6 +79,9 @@ export function PassageRow(props: Props) {
           className="name"
           aria-label={`Title of passage ${props.number}`}
           placeholder={name}
+          title={
+            doc.type === "talk" ? "The room reads this heading. What only you read is under more." : undefined
+          }
           value={text(doc.title)}
           onChange={(e) => {
             const next: PassageDoc = { ...doc, title: e.target.value };
@@ -96,7 +99,7 @@ export function PassageRow(props: Props) {
           onBlur={done}
         />
         <span className="length">{clock(summary?.length_ms ?? 0)}</span>
-        <Numbers summary={summary} />
+        <Numbers summary={summary} script={doc.type === "practice" ? "" : text(doc.script)} />
         <span className="tools">
           <Tool
             icon={chevronUp}
@@ -172,8 +175,8 @@ function at(starts: number | null, summary: PassageSummary | undefined): string 
   return starts === null ? clock(summary.start_ms) : timeOfDay(starts + summary.start_ms);
 }
 
-/** Numbers is what a passage amounts to, and what tells it from others like it. */
-function Numbers({ summary }: { summary: PassageSummary | undefined }) {
+/** Numbers is what a passage amounts to, what tells it from others like it, and what the teacher wants to say in a talk. */
+function Numbers({ summary, script }: { summary: PassageSummary | undefined; script: string }) {
   if (!summary) return <span className="numbers" />;
   const strong = summary.cautions.filter((c) => c.strong).length;
   return (
@@ -196,6 +199,11 @@ function Numbers({ summary }: { summary: PassageSummary | undefined }) {
           {{ wait: "waits for you", keep: "kept" }[words] ?? words}
         </span>
       ))}
+      {script !== "" && (
+        <span className="script" title={`Only you read this: ${script}`}>
+          “{script}”
+        </span>
+      )}
       {summary.opening.length > 0 && <span>first {summary.opening.join(", ")}</span>}
       {summary.closing.length > 0 && <span>then {summary.closing.join(", ")}</span>}
       {strong > 0 && (

@@ -426,6 +426,7 @@ export interface PassageSummary {
   lane_round: ScorePhase[];
   roles: Role[];
   own_words: string;
+  lines: OwnLine[];
 }
 export interface Offer {
   field: string;
@@ -497,6 +498,22 @@ export interface LaneOffer {
 export interface Role {
   phase: "inhale" | "hold" | "exhale" | "empty" | "still" | "stroke" | "beat" | "lead" | "free" | "talk";
   counts: number;
+}
+export interface OwnLine {
+  text: string;
+  stage: string;
+  first: number;
+  last: number;
+  last_round: boolean;
+  breath: number;
+  phase: string;
+  through: string;
+  part: string;
+  second_ms: number;
+  every_ms: number;
+  ahead_ms: number;
+  who: "teacher" | "room" | "all";
+  say: boolean;
 }
 export interface StrongCaution {
   text: string;
@@ -1195,8 +1212,17 @@ export interface TypedRead {
 }
 export interface TypedLine {
   line: number;
-  passages: PassageSummary[];
+  passages: TypedPassage[];
   problem: LineProblem | null;
+}
+export interface TypedPassage {
+  summary: PassageSummary;
+  facts: TypedFact[];
+}
+export interface TypedFact {
+  field: string;
+  value: string;
+  assumed: boolean;
 }
 export interface LineProblem {
   from: number;

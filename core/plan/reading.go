@@ -1,0 +1,84 @@
+package plan
+
+import (
+	"fmt"
+	"slices"
+	"strings"
+
+	"vastlantern/core/breath"
+	"vastlantern/core/practice"
+)
+
+// Reading is a passage as a typed line was understood.
+type Reading struct {
+	Fields Fields
+	Said   []string // the fields that the line gave by its words or its name; whatever else there is was assumed
+	Line   int      // of the text, from 1; 0 for a line alone
+}
+
+// FieldsIn is the passages of readings.
+func FieldsIn(readings []Reading) []Fields {
+	var list []Fields
+	for _, one := range readings {
+		list = append(list, one.Fields)
+	}
+	return list
+}
+
+// Fact is one thing that was understood of a typed line.
+type Fact struct {
+	Field   string
+	Value   string // a number, or counts; of all fields but a length, counts and a script as a line says it
+	Assumed bool   // the line did not say it
+}
+
+// alwaysTold are the fields that are told of a passage also where its line does not say them.
+var alwaysTold = []string{"practice", "counts", "strokes", "rate", "open_seconds", "breaths", "seconds", "minutes", "rounds", "side", "script"}
+
+// Facts is what was understood, with what was assumed that a teacher would want to know: how it is breathed, how long, how fast strokes
+// come, on which side it starts. p is the passage that the reading became.
+func (r Reading) Facts(p *Passage) []Fact {
+	var facts []Fact
+	add := func(field, value string) {
+		said := slices.Contains(r.Said, field)
+		if value != "" && (said || slices.Contains(alwaysTold, field)) {
+			facts = append(facts, Fact{field, value, !said})
+		}
+	}
+	if p.Type == Practice {
+		add("practice", p.Practice.Name)
+		switch p.Practice.Kind {
+		case practice.Counted:
+			add("counts", p.Measure.Counts.String())
+		case practice.Strokes:
+			if p.Practice.TakesField("strokes") {
+				add("strokes", fmt.Sprint(p.Measure.Strokes))
+			}
+			add("rate", p.Measure.Tempo.String())
+		case practice.Open:
+			add("open_seconds", p.openShort())
+		}
+	}
+	switch {
+	case p.Type == Free && r.Fields.values["breaths"] != nil:
+		add("breaths", fmt.Sprint(r.Fields.values["breaths"]))
+	case p.Type != Practice:
+		add("seconds", p.Length.Div(breath.Int(1000)).String())
+	case p.OwnPace || p.KeepsMinutes():
+		add("minutes", p.Minutes.String())
+	default:
+		add("rounds", fmt.Sprint(p.Rounds))
+	}
+	if p.Type == Practice && p.Practice.TakesField("side") {
+		add("side", string(p.Side))
+	}
+	for _, say := range sayings {
+		if !slices.Contains(alwaysTold, say.field) && say.field != "title" {
+			add(say.field, strings.TrimSuffix(say.say(r.Fields, p), ","))
+		}
+	}
+	if p.Type == Talk {
+		add("script", p.Script)
+	}
+	return facts
+}
