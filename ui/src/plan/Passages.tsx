@@ -48,7 +48,7 @@ export function Passages({ editor }: { editor: Editor }) {
             <div className="m-3">
               <p className="text-secondary">
                 Nothing is planned yet. Type a first passage below, as you would say it:{" "}
-                <kbd>talk 1 min seat and spine</kbd>, for instance.
+                <kbd>talk 1 min "Seat and spine"</kbd>, for instance.
               </p>
               <Filled
                 picture={filled}
