@@ -26,14 +26,10 @@ func Of(p *plan.Passage) []Caution {
 	if p.Practice == nil {
 		return nil
 	}
-	return cautions(Aspects(p))
-}
-
-func cautions(list []Aspect) []Caution {
 	var strong, mild []Caution
-	for _, name := range list {
+	for _, name := range Aspects(p) {
 		a := aspects[name]
-		c := Caution{a.text(), a.strong}
+		c := Caution{a.text(freeBeside(p, name)), a.strong}
 		if a.strong {
 			strong = append(strong, c)
 		} else {
@@ -43,8 +39,9 @@ func cautions(list []Aspect) []Caution {
 	return append(append(strong, mild...), Everyone)
 }
 
-// text is the caution of an aspect in full, from the same table that answers for a group.
-func (a aspect) text() string {
+// text is the caution of an aspect in full, from the same table that answers for a group. inLane says that a gentler lane is planned
+// that does without.
+func (a aspect) text(inLane bool) string {
 	var parts []string
 	if len(a.leave) > 0 {
 		parts = append(parts, "leave it out with "+names(a.leave))
@@ -62,8 +59,17 @@ func (a aspect) text() string {
 	if a.late != "" {
 		text += "Not late in the evening: " + a.late + ". "
 	}
+	if inLane {
+		return text + a.more + laneThere
+	}
 	return strings.TrimSpace(text + a.more + a.instead)
 }
+
+// What a teacher is told about the gentler lane, where one is planned and where one can be.
+const (
+	laneThere = "The gentler lane does without, in the same time."
+	laneOffer = " A gentler lane can be added that does without, in the same time."
+)
 
 func names(list []Condition) string {
 	words := make([]string, len(list))
@@ -89,6 +95,7 @@ type Rules struct {
 	SlowStrokes      bool // high blood pressure: slow strokes instead of none
 	LeaveOutAtMenses bool // menstruation: strong practices are left out, not left to the person
 	NewcomersMay     bool // hold as long as they breathe in
+	LaneLimit        int  // breaths a minute that the gentler lane takes at most; 0 for the usual limit
 }
 
 // Finding is what the rules say of one passage for one room.
@@ -105,8 +112,11 @@ func For(p *plan.Passage, room Room) []Finding {
 	var list []Finding
 	for _, name := range Aspects(p) {
 		findings := aspects[name].findings(name, p, room)
-		if freeBeside(p, name) {
+		switch {
+		case freeBeside(p, name):
 			toLane(findings)
+		case laneHelps(p, name, room.Rules.LaneLimit):
+			offerLane(findings)
 		}
 		list = append(list, findings...)
 	}
@@ -129,11 +139,29 @@ func freeBeside(p *plan.Passage, name Aspect) bool {
 	return false
 }
 
+// laneHelps tells whether a gentler lane could be planned that does without the aspect.
+func laneHelps(p *plan.Passage, name Aspect, limit int) bool {
+	return p.Beside.None() && slices.ContainsFunc(p.LaneOffers(p.Measure, limit), func(o plan.LaneOffer) bool {
+		with := *p
+		with.Beside = o.Beside
+		return freeBeside(&with, name)
+	})
+}
+
+// offerLane tells of the lane that could be added.
+func offerLane(findings []Finding) {
+	for i := range findings {
+		if f := &findings[i]; f.Do == LeaveOut && f.With != "" {
+			f.Instead += laneOffer
+		}
+	}
+}
+
 // toLane has the people for whom something is left out take the gentler lane instead: the passage stays for the others.
 func toLane(findings []Finding) {
 	for i := range findings {
 		if f := &findings[i]; f.Do == LeaveOut && f.With != "" {
-			f.Do, f.Instead = Carefully, "Say before it begins who breathes in the gentler lane, which stands beside it in the same time."
+			f.Do, f.Instead = Carefully, "Say before it begins who breathes in the gentler lane."
 			f.Say = strings.TrimSuffix(f.Say, ".") + ": in the gentler lane."
 		}
 	}

@@ -89,6 +89,29 @@ func TestTheGentlerLaneIsForThoseWhoLeaveSomethingOut(t *testing.T) {
 	assert.Equal(t, care.LeaveOut, care.For(p, late)[0].Do, "late is late for both lanes")
 }
 
+// What a caution says of a gentler lane is so: there is one, or one can be added, or there is none at all.
+func TestCautionsSayWhichLaneThereIs(t *testing.T) {
+	pregnant := care.Room{Present: map[care.Condition]int{care.Pregnancy: 1}}
+	const there, offered = "The gentler lane does without", "A gentler lane can be added"
+	for _, c := range []struct{ passage, caution, finding string }{
+		{`{"type": "practice", "practice": "counted-breath", "counts": "4:4:4"}`, "Breathe the same breath without the hold.", offered},
+		{`{"type": "practice", "practice": "counted-breath", "counts": "4:4:4", "beside": "breathe"}`, there, "gentler lane"},
+		{`{"type": "practice", "practice": "counted-breath", "counts": "4:4:4", "pace": "own"}`, "Breathe the same breath without the hold.", ""},
+		{`{"type": "practice", "practice": "kapalabhati", "strokes": 24, "rounds": 3, "opening": [], "closing": []}`, "Belly breath in the meantime.", offered},
+		{`{"type": "practice", "practice": "kapalabhati", "strokes": 24, "rounds": 3, "opening": [], "closing": [], "beside": "4:4"}`, there, "gentler lane"},
+	} {
+		_, p := passage(t, c.passage)
+		text := care.Of(p)[0].Text
+		assert.Contains(t, text, c.caution, c.passage)
+		assert.Equal(t, c.caution == there, strings.Contains(text, "lane"), text)
+		found := care.For(p, pregnant)[0]
+		assert.Contains(t, found.Instead, c.finding, c.passage)
+		assert.Equal(t, c.finding == offered, strings.Contains(found.Instead, offered), found.Instead)
+	}
+	_, narrowed := passage(t, of("digital-control"))
+	assert.Contains(t, care.Of(narrowed)[0].Text, "Narrowing the nostrils", "both are open")
+}
+
 // Every cell of the table of cautions: what is left out, and what is done carefully, with what. The table is common
 // practice of the trade, with no source; it is written down here a second time, from the trade and not from the rules.
 func TestTheTableOfCautions(t *testing.T) {

@@ -19,6 +19,7 @@ const (
 	Sun       Aspect = "sun"
 	Moon      Aspect = "moon"
 	Partner   Aspect = "partner"
+	Narrowed  Aspect = "narrowed"
 )
 
 // Do is what a rule says.
@@ -35,7 +36,7 @@ const (
 type aspect struct {
 	name    string // as the beginning of a sentence
 	strong  bool   // to be read before the practice is led
-	instead string // the alternative
+	instead string // what people do meanwhile with whom it is left out
 	late    string // why not late in the evening; empty where the hour does not matter
 	leave   []Condition
 	careful []Condition
@@ -56,15 +57,15 @@ func and(list []Condition, more ...Condition) []Condition {
 var aspects = map[Aspect]aspect{
 	FullHold: {
 		name: "Holding the breath", strong: true, leave: and(always, Newcomers),
-		instead: "The same breath without the hold runs beside it, in the same time.",
+		instead: "Breathe the same breath without the hold.",
 	},
 	EmptyHold: {
 		name: "Holding with empty lungs", strong: true, leave: and(always, Newcomers, Panic, LowBloodPressure),
-		instead: "The same breath without the hold runs beside it, in the same time.",
+		instead: "Breathe the same breath without the hold.",
 	},
 	Strokes: {
 		name: "Strokes and panting", strong: true, leave: and(always, Hernia, Ulcer, Nosebleed, Vertigo), careful: []Condition{Menstruation},
-		late: "strokes wake", instead: "Belly breath runs beside it, in the same time.",
+		late: "strokes wake", instead: "Belly breath in the meantime.",
 	},
 	Locks: {
 		name: "Locks", strong: true, leave: []Condition{Pregnancy, Hernia, HighBloodPressure, HeartDisease, Glaucoma},
@@ -72,18 +73,19 @@ var aspects = map[Aspect]aspect{
 	},
 	Joy: {
 		name: "Swinging and bending", strong: true, leave: []Condition{BackOrKnee, Vertigo, DetachedRetina, HighBloodPressure},
-		instead: "Even breath, sitting, runs beside it in the same time.",
+		instead: "Sit and breathe evenly in the meantime.",
 	},
 	OneSided: {name: "Breathing through one nostril", careful: []Condition{Cold}, instead: "Leave the hand down and follow in the mind."},
 	Sun: {
 		name: "Sun breath", strong: true, leave: []Condition{HighBloodPressure, Fever}, late: "it is taught as warming",
-		instead: "Alternate nostril breath runs beside it, in the same time.",
+		instead: "Alternate nostril breath in the meantime.",
 	},
 	Moon: {
 		name: "Moon breath", strong: true, leave: []Condition{LowBloodPressure, ChestCold},
-		instead: "Alternate nostril breath runs beside it, in the same time.",
+		instead: "Alternate nostril breath in the meantime.",
 	},
-	Partner: {name: "Partner work", more: "Ask before touching. The wall is an equal choice."},
+	Narrowed: {name: "Narrowing the nostrils", careful: []Condition{Cold}, instead: "Leave the hand down and breathe with both nostrils wide."},
+	Partner:  {name: "Partner work", more: "Ask before touching. The wall is an equal choice."},
 }
 
 // Aspects is what about the passage asks for care: the practice's own, and holds where its counts have them, in its

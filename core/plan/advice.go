@@ -158,7 +158,7 @@ func usualWords(level string) string {
 	return "It is the most that is usual in one class, with experienced groups too; it can be shared over several classes."
 }
 
-// shortestBreath is how long a breath of the gentler lane takes at least, in milliseconds.
+// shortestBreath is how long a breath of the gentler lane takes at least, in milliseconds, before check reports it (pacing.md section 6).
 const shortestBreath = 4000
 
 func (p *Plan) adviseOnLanes() []Advice {

@@ -113,19 +113,28 @@ type LaneOffer struct {
 	Left      int          // counts of a round that no breath of it takes
 }
 
-// The shorter breaths that are offered: none quicker than a breath of the gentler lane should be, and none slower than adults
-// settle at who attend to their breath, 8 to 14 s (common practice), so that it is gentle.
+// UsualLaneLimit is how many breaths a minute the gentler lane takes at most where the school does not say (common practice): a lane
+// that breathes faster than the class would wake up those who should be spared.
+const UsualLaneLimit = 10
+
+// The shorter breaths that are offered: none slower than adults settle at who attend to their breath, 8 to 14 s (common practice),
+// so that it is gentle.
 const (
 	longestBreath = 12_000 // milliseconds
 	mostOffers    = 4
 )
 
-// LaneOffers is what could stand beside the rounds of the passage at the measure, the gentlest first: breathe through the
-// holds, where there are some, and shorter breaths whose whole counts fit the round best. It is empty at own pace.
-func (p *Passage) LaneOffers(m Measure) []LaneOffer {
+// LaneOffers is what could stand beside the rounds of the passage at the measure, at most at so many breaths a minute, 0 for the usual
+// limit: breathe through the holds, where there are some, and shorter breaths that leave the fewest counts of the round over, those
+// closest to the main breath first. It is empty at own pace.
+func (p *Passage) LaneOffers(m Measure, limit int) []LaneOffer {
 	if !p.Led() {
 		return nil
 	}
+	if limit == 0 {
+		limit = UsualLaneLimit
+	}
+	shortest := breath.Int(60_000).Div(breath.Int(int64(limit)))
 	round := p.Round(m)
 	rows, breaths := RowsOf(round), 0
 	holds := false
@@ -140,7 +149,7 @@ func (p *Passage) LaneOffers(m Measure) []LaneOffer {
 	row := breath.CountLength(m.Tempo)
 	for counts := 2; counts <= 2*breath.MostCounts; counts++ {
 		span := row.Times(counts)
-		if span.Less(breath.Int(shortestBreath)) {
+		if span.Less(shortest) {
 			continue
 		}
 		if breath.Int(longestBreath).Less(span) || p.Is(practice.Counted) && breaths > 0 && counts*breaths >= rows {
@@ -159,6 +168,7 @@ func (p *Passage) LaneOffers(m Measure) []LaneOffer {
 		least = min(least, o.Left)
 	}
 	shorter = slices.DeleteFunc(shorter, func(o LaneOffer) bool { return o.Left > least })
+	slices.Reverse(shorter) // all are shorter than the main breath: the longest is the closest
 	var offers []LaneOffer
 	if holds {
 		offers = append(offers, LaneOffer{Beside: Beside{Breathe: true}})

@@ -284,13 +284,15 @@ func TestLines(t *testing.T) {
 func TestWhatIsOfferedBeside(t *testing.T) {
 	names := NewNames("en", nil)
 	for line, want := range map[string]string{
-		"nadi 4:4:8 x6 @60":          "breathe 2:2 4:4",
-		"square x3 @60":              "breathe 2:2 4:4",
-		"even 6:6 x3 @60":            "2:2 3:3",
-		"even 4:4 x3 @60":            "2:2",
-		"even 2:2 x3 @60":            "", // nothing that is gentler lasts four seconds
+		"nadi 4:4:8 x6 @60":          "breathe 4:4",
+		"square x3 @60":              "breathe 4:4",
+		"even 8:8 x3 @60":            "4:4", // not 2:2, fifteen breaths a minute beside fewer than four
+		"even 6:6 x3 @60":            "3:3",
+		"even 4:4 x3 @60":            "3:4", // with a count left over
+		"even 2:2 x3 @60":            "",    // nothing that is gentler takes six seconds
 		"nadi 4:4 own 2 min":         "",
-		"kapalabhati 20 strokes @60": "2:2 2:3 5:5",
+		"kapalabhati 20 strokes @60": "5:5",
+		"kapalabhati 24 strokes @60": "6:6 4:4 3:3",
 		"open holds x3":              "breathe",
 		"rest 2 min":                 "",
 		"square x3 pause 2 @60":      "breathe",
@@ -300,7 +302,7 @@ func TestWhatIsOfferedBeside(t *testing.T) {
 		p, err := One(f[0])
 		require.NoError(t, err, line)
 		var got []string
-		for _, o := range p.LaneOffers(p.Measure) {
+		for _, o := range p.LaneOffers(p.Measure, 0) {
 			got = append(got, o.Beside.String())
 			with := f[0].Clone()
 			with.values["beside"] = o.Beside.String()
@@ -308,10 +310,22 @@ func TestWhatIsOfferedBeside(t *testing.T) {
 			require.NoError(t, err, "%s beside %s", line, o.Beside)
 			assert.NotContains(t, strings.Join(adviceOn(q), " "), "Give the breath", line)
 			if o.Beside.Shorter() {
-				assert.Zero(t, o.Left, "%s beside %s", line, o.Beside)
+				assert.LessOrEqual(t, o.Left, 1, "%s beside %s", line, o.Beside)
+				assert.LessOrEqual(t, o.PerMinute.Float(), float64(UsualLaneLimit), "%s beside %s", line, o.Beside)
 			}
 		}
 		assert.Equal(t, want, strings.Join(got, " "), line)
+	}
+	f, err := names.Read("kapalabhati 24 strokes @60")
+	require.NoError(t, err)
+	p, err := One(f[0])
+	require.NoError(t, err)
+	for limit, want := range map[int]string{6: "6:6", 8: "6:6 4:4", 12: "6:6 4:4 3:3"} {
+		var got []string
+		for _, o := range p.LaneOffers(p.Measure, limit) {
+			got = append(got, o.Beside.String())
+		}
+		assert.Equal(t, want, strings.Join(got, " "), "at most %d a minute", limit)
 	}
 }
 

@@ -389,7 +389,7 @@ func (l *Led) eased(r *Review, i int, a *pace.Answer) Eased {
 
 func (l *Led) laneThere(a *pace.Answer) bool {
 	p := &l.Plan.Passages[a.Passage-1]
-	return p.Led() && (!a.Before.Beside.None() || len(p.LaneOffers(a.Before.Measure)) > 0)
+	return p.Led() && (!a.Before.Beside.None() || len(p.LaneOffers(a.Before.Measure, 0)) > 0)
 }
 
 // shows tells whether there was something to be seen of somebody at a moment, or shortly before.

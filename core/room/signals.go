@@ -23,6 +23,8 @@ type Scene struct {
 	Passage *plan.Passage // nil once the class is over
 	Before  int           // how often the same was seen in this passage before
 	SlotEnd int64         // of the class's slot, milliseconds from its start; 0 where it has none
+	// LaneLimit is how many breaths a minute the gentler lane takes at most; 0 for the usual limit.
+	LaneLimit int
 }
 
 // Proposal is what to do about it. Where nothing is to be pressed, Do is empty and Say is a prompt for the room.
@@ -77,7 +79,7 @@ var ofSome = []string{"gasp", "rushed", "late", "tight"}
 
 // lane opens the gentler lane that is offered first.
 func (s Scene) lane() pace.Adjustment {
-	offers := s.Passage.LaneOffers(s.Now.Next.Measure)
+	offers := s.Passage.LaneOffers(s.Now.Next.Measure, s.LaneLimit)
 	if len(offers) == 0 || !s.Now.Next.Beside.None() || !s.Now.Met.Has(pace.ToBeside) {
 		return pace.Adjustment{}
 	}

@@ -107,7 +107,7 @@ func TestProposals(t *testing.T) {
 func TestSomeOfTheRoom(t *testing.T) {
 	for _, c := range []struct{ seen, passage, lane string }{
 		{"gasp", `"practice": "counted-breath", "counts": "4:4:4:4"`, "breathe"},
-		{"late", `"practice": "counted-breath", "counts": "6:6"`, "2:2"},
+		{"late", `"practice": "counted-breath", "counts": "6:6"`, "3:3"},
 		{"settled", `"practice": "counted-breath", "counts": "4:4:4:4"`, ""},
 		{"gasp", `"practice": "counted-breath", "counts": "4:4:4:4", "beside": "breathe"`, ""},
 		{"tight", `"practice": "counted-breath", "counts": "4:4:4:4", "pace": "own"`, ""},

@@ -36,7 +36,8 @@ type Way struct {
 	NewcomersMay     bool   `yaml:"newcomers_may"`    // hold as long as they breathe in
 	SlowStrokes      bool   `yaml:"slow_strokes"`
 	LeaveOutAtMenses bool   `yaml:"leave_out_at_menses"`
-	Lane             bool   `yaml:"lane"` // beside new passages with holds others breathe through them
+	Lane             bool   `yaml:"lane"`       // beside new passages with holds others breathe through them
+	LaneLimit        int    `yaml:"lane_limit"` // breaths a minute that the gentler lane takes at most
 
 	fields plan.Fields // Sets
 }

@@ -13,7 +13,7 @@ import (
 )
 
 func TestEveryQuestionHasWaysThatDiffer(t *testing.T) {
-	require.Len(t, Questions(), 18)
+	require.Len(t, Questions(), 19)
 	for _, q := range Questions() {
 		assert.GreaterOrEqual(t, len(q.Ways), 2, q.ID)
 		seen := map[string]bool{}

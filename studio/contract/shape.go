@@ -229,10 +229,10 @@ func RolesOf(p *plan.Passage) []Role {
 	return list
 }
 
-// LanesOf is what could stand beside a passage at a measure, in words.
-func LanesOf(p *plan.Passage, m plan.Measure) []LaneOffer {
+// LanesOf is what could stand beside a passage at a measure, in words, at most at so many breaths a minute.
+func LanesOf(p *plan.Passage, m plan.Measure, limit int) []LaneOffer {
 	list := []LaneOffer{}
-	for _, o := range p.LaneOffers(m) {
+	for _, o := range p.LaneOffers(m, limit) {
 		says := BesideInWords(o.Beside)
 		if o.Beside.Shorter() {
 			says += fmt.Sprintf(", %s a minute", strconv.FormatFloat(math.Round(o.PerMinute.Float()*10)/10, 'f', -1, 64))

@@ -243,7 +243,7 @@ func passages(l *studio.Class, tl pace.Timeline, wait *contract.Wait, who care.R
 		p, inForce := &l.Plan.Passages[i], now[i]
 		list[i] = contract.ScorePassage{
 			Name: p.Name(), Type: p.Type, Script: p.Script, StartMS: -1, EndMS: -1, Rounds: inForce.Total,
-			Lanes: contract.LanesOf(p, inForce.Measure), Tempo: inForce.Tempo.Float(), Slower: room.Slower(p, inForce.Tempo).Float(), Faster: room.Faster(p, inForce.Tempo).Float(),
+			Lanes: contract.LanesOf(p, inForce.Measure, who.Rules.LaneLimit), Tempo: inForce.Tempo.Float(), Slower: room.Slower(p, inForce.Tempo).Float(), Faster: room.Faster(p, inForce.Tempo).Float(),
 			Cautions: contract.CautionsOf(p), Findings: contract.FindingsOf(p, who), Steps: contract.StepsInWords(p.ClosingSteps),
 			InForce: contract.InForceOf(inForce), LaneNames: contract.LaneNamesOf(p, inForce.Beside),
 		}

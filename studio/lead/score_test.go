@@ -63,7 +63,8 @@ func TestTheScoreCarriesWhatIsShownAndSaid(t *testing.T) {
 	}
 	main, beside := shown(score.Cues), shown(score.LaneCues)
 	assert.Contains(t, main, "8000 now hold")
-	assert.Contains(t, main, "26000 line soft jaw", "2 s before the round")
+	assert.Contains(t, main, "28000 line soft jaw", "for everybody when the round begins")
+	assert.Contains(t, main, "26000 line mine", "for the teacher 2 s before")
 	assert.NotContains(t, strings.Join(beside, "\n"), "hold")
 	assert.NotEmpty(t, score.Lane)
 	assert.Equal(t, score.EndMS, score.Lane[len(score.Lane)-1].EndMS, "both lanes end together")

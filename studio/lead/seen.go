@@ -52,6 +52,9 @@ func (c *Classes) ProposedIn(l *studio.Class, at int64, see string) (contract.Pr
 			scene.Before++
 		}
 	}
+	if here := c.people.Load(); here != nil && here.class == l.Stored.ID {
+		scene.LaneLimit = here.asks.Rules.LaneLimit
+	}
 	proposal, err := room.Propose(see, scene)
 	if err != nil {
 		return contract.Proposed{}, studio.Fail(studio.ErrInvalid, "This cannot be noted: %v.", err)

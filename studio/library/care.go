@@ -15,7 +15,7 @@ func (l *Library) CareFor(group *contract.Group, at time.Time) (care.Room, error
 		Present: map[care.Condition]int{}, Late: plan.Late(at),
 		Rules: care.Rules{
 			SlowStrokes: choices.Way("pressure").SlowStrokes, LeaveOutAtMenses: choices.Way("menses").LeaveOutAtMenses,
-			NewcomersMay: choices.Way("newcomers").NewcomersMay,
+			NewcomersMay: choices.Way("newcomers").NewcomersMay, LaneLimit: choices.Way("lane-limit").LaneLimit,
 		},
 	}
 	if group != nil {

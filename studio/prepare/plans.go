@@ -184,7 +184,7 @@ func level(group *contract.Group) string {
 func passageSummary(p *plan.Passage, who care.Room) contract.PassageSummary {
 	shape := contract.PassageSummary{
 		Name: p.Name(), Type: p.Type, OwnPace: p.OwnPace, Cautions: contract.CautionsOf(p), Findings: contract.FindingsOf(p, who), Offers: contract.OffersOf(p),
-		Opening: contract.StepsInWords(p.OpeningSteps), Closing: contract.StepsInWords(p.ClosingSteps), OwnWords: p.OwnWords(), Lines: contract.OwnLinesOf(p), Roles: contract.RolesOf(p), Lanes: contract.LanesOf(p, p.Measure), Beside: contract.BesideInWords(p.Beside),
+		Opening: contract.StepsInWords(p.OpeningSteps), Closing: contract.StepsInWords(p.ClosingSteps), OwnWords: p.OwnWords(), Lines: contract.OwnLinesOf(p), Roles: contract.RolesOf(p), Lanes: contract.LanesOf(p, p.Measure, who.Rules.LaneLimit), Beside: contract.BesideInWords(p.Beside),
 	}
 	if p.Practice == nil {
 		return shape

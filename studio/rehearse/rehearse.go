@@ -5,7 +5,9 @@ import (
 	"bytes"
 	"fmt"
 	"sync"
+	"time"
 
+	"vastlantern/core/care"
 	"vastlantern/core/plan"
 	"vastlantern/core/practice"
 	"vastlantern/core/rehearsal"
@@ -26,6 +28,7 @@ type Rehearse struct {
 type Library interface {
 	Group(id int64) (*contract.Group, error)
 	AttachTeacherSettings(doc plan.Document, group *contract.Group) error
+	CareFor(*contract.Group, time.Time) (care.Room, error)
 }
 
 // New is the room of a studio.
@@ -90,6 +93,20 @@ func (r *Rehearse) plan(id int64, change func(plan.Document)) (doc plan.Document
 	return doc, p, nil
 }
 
+// laneLimit is how many breaths a minute the gentler lane takes at most with the group of a stored plan; 0 for the usual limit.
+func (r *Rehearse) laneLimit(id int64) (int, error) {
+	stored, err := r.studio.Store.Plan(id)
+	if err != nil {
+		return 0, studio.Missing(err, "plan", id)
+	}
+	group, err := r.library.Group(stored.GroupID)
+	if err != nil {
+		return 0, err
+	}
+	who, err := r.library.CareFor(group, time.Time{})
+	return who.Rules.LaneLimit, err
+}
+
 // ways is what a gentler lane, and a quarter less of the holds, would make of a passage, from 1.
 func (r *Rehearse) ways(id int64, p *plan.Plan, number int, of rehearsal.Room) ([]contract.ExpectedEase, error) {
 	list := []contract.ExpectedEase{}
@@ -110,7 +127,11 @@ func (r *Rehearse) ways(id int64, p *plan.Plan, number int, of rehearsal.Room) (
 		list = append(list, contract.ExpectedEase{Says: says, Low: e.Low, Median: e.Median, High: e.High})
 		return nil
 	}
-	if offers := one.LaneOffers(one.Measure); one.Beside.None() && len(offers) > 0 {
+	limit, err := r.laneLimit(id)
+	if err != nil {
+		return list, err
+	}
+	if offers := one.LaneOffers(one.Measure, limit); one.Beside.None() && len(offers) > 0 {
 		lane, err := plan.FieldsOf(map[string]any{"beside": offers[0].Beside.String()})
 		if err != nil {
 			return list, err
