@@ -87,7 +87,7 @@ func TestCuesCommand(t *testing.T) {
 	rows, err := csv.NewReader(strings.NewReader(out)).ReadAll()
 	require.NoError(t, err)
 	assert.Equal(t, []string{"at_ms", "until_ms", "passage", "stage", "round", "who", "kind", "text"}, rows[0])
-	assert.Contains(t, rows, []string{"34000", "40000", "1", "round", "2", "all", "line", `soft, "easy"`}, "from 2 s before the first exhale of round 2")
+	assert.Contains(t, rows, []string{"36000", "40000", "1", "round", "2", "all", "line", `soft, "easy"`}, "at the first exhale of round 2")
 	asJSON, _, _ := run(t, mixed, "cues", "-", "--format", "json")
 	var objects []struct {
 		At    int64  `json:"at_ms"`
@@ -186,7 +186,7 @@ func TestCheckCommand(t *testing.T) {
 	// 4:16:8 with the word on a beat of its own really runs 5:17:9: the rules of pacing give this example.
 	out, _, _ = run(t, `{"format": "vast-lantern-plan", "version": 1, "slot_min": 1, "starts_at": "2026-03-02T20:30:00+01:00", "passages": [
 		{"type": "practice", "practice": "nadi-shodhana", "counts": "4:16:8", "word": "before"}, {"type": "practice", "practice": "kapalabhati"}]}`, "check", "-")
-	for _, line := range []string{"true ratio 5:17:9", "too long", "Let the room settle", "Close with a minute or more of rest", "Put a breath without holds before", "not taught late in the evening"} {
+	for _, line := range []string{"true ratio 5:17:9", "too long", "Let the room settle", "Close with 50 s or more of rest", "Put a breath without holds before", "not taught late in the evening"} {
 		assert.Contains(t, out, line)
 	}
 }

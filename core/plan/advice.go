@@ -35,7 +35,8 @@ const lateFrom = 20
 
 // The end of a class, in milliseconds (common practice, with no source).
 const (
-	leastRest  = 60_000  // of quiet at the end, at least
+	fullRest   = 60_000  // of quiet at the end, at least; in a short class a tenth of it
+	shortRest  = 20_000  // the least of that
 	longestBye = 120_000 // of talk after it, which is a goodbye
 )
 
@@ -46,7 +47,7 @@ func (p *Plan) Advise(level string) []Advice {
 	if p.Slot.Sign() > 0 {
 		if over := p.Length().Sub(p.Slot.Times(60_000)); over.Sign() > 0 {
 			list = append(list, Advice{0, fmt.Sprintf("The plan is %s longer than its slot.", shortTime(breath.Int(over.Div(breath.Int(1000)).Round()*1000))),
-				"What is over is taken from the closing rest, which should stay whole.", nil})
+				p.whatIsOver(), nil})
 		}
 	}
 	if n := len(p.Passages); n > 0 {
@@ -55,13 +56,32 @@ func (p *Plan) Advise(level string) []Advice {
 				d.Insert(1, NewStretch(Talk, "Seat and spine", breath.Int(settling)))
 			}})
 		}
-		if p.quietEnd().Less(breath.Int(leastRest)) {
-			list = append(list, Advice{n, "Close with a minute or more of rest.", "Changes are noticed in the quiet afterwards, and nobody should get up straight from a practice.", func(d Document) {
-				d.Insert(p.lastDoing()+1, NewStretch(Free, "Rest", breath.Int(closingRest)))
+		if least := p.leastRest(); p.quietEnd().Less(least) {
+			amount, added := "a minute", breath.Int(closingRest)
+			if seconds := least.Div(breath.Int(1000)); least.Less(breath.Int(fullRest)) {
+				amount, added = seconds.String()+" s", seconds
+			}
+			list = append(list, Advice{n, fmt.Sprintf("Close with %s or more of rest.", amount), "Changes are noticed in the quiet afterwards, and nobody should get up straight from a practice.", func(d Document) {
+				d.Insert(p.lastDoing()+1, NewStretch(Free, "Rest", added))
 			}})
 		}
 	}
 	return slices.Concat(list, p.adviseOnOrder(), p.adviseOnAmounts(level), p.adviseOnLanes())
+}
+
+// leastRest is how long the quiet at the end should be at least, in milliseconds: whole tens of seconds.
+func (p *Plan) leastRest() breath.Exact {
+	const ten = 10_000
+	tenth := breath.Int(ten).Times(int(p.Length().Div(breath.Int(10 * ten)).Floor()))
+	return breath.Max(breath.Int(shortRest), breath.Min(tenth, breath.Int(fullRest)))
+}
+
+// whatIsOver is where the time goes that a plan takes beyond its slot.
+func (p *Plan) whatIsOver() string {
+	if p.quietEnd().Sign() > 0 {
+		return "What is over is taken from the closing rest, which should stay whole."
+	}
+	return "The class would end late: there is no closing rest that could be shorter."
 }
 
 // lastDoing is the last passage, from 1, that is no talk: a goodbye comes after the rest.

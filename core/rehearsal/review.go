@@ -104,7 +104,7 @@ func (l *Led) Review() Review {
 	r.moments(len(l.People))
 	r.said(took)
 	for i, a := range answers {
-		if a.Refused == "" && easesAll(&a) && !(a.Do == pace.ToPause && r.asksForRest(a.At)) {
+		if a.Eases() != pace.EasesNothing && !(a.Do == pace.ToPause && r.asksForRest(a.At)) {
 			r.Eased = append(r.Eased, l.eased(&r, i, &a))
 		}
 	}
@@ -345,21 +345,6 @@ func (r *Review) said(took []pace.Answer) {
 		}
 		r.Said = append(r.Said, one)
 	}
-}
-
-// easesAll tells whether an adjustment asks less of everybody.
-func easesAll(a *pace.Answer) bool {
-	switch a.Do {
-	case pace.DropHolds, pace.Release, pace.Enough, pace.ToPause:
-		return true
-	case pace.ToTempo:
-		return a.After.Tempo.Cmp(a.Before.Tempo) != 0 // a slower one is easier to keep, a quicker one shorter
-	case pace.ToCounts:
-		return a.After.Counts.Total() < a.Before.Counts.Total()
-	case pace.ToStrokes:
-		return a.After.Tempo.Cmp(a.Before.Tempo) < 0
-	}
-	return false
 }
 
 // asksForRest tells whether something was there that natural breath for all is the answer to, whoever is at ease.

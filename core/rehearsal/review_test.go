@@ -90,6 +90,11 @@ func TestWhatWasEasedWithoutNeed(t *testing.T) {
 
 	longer := back(t, counted("4:4:4", 6, ""), 1, shorter(13_000, 4, 5, 4, 0))
 	assert.Empty(t, longer.Eased, "a longer hold eases nobody")
+
+	strokes := `{"type": "practice", "practice": "kapalabhati", "strokes": 30, "rounds": 2, "lead_in": 0}`
+	fewer := back(t, strokes, 3, pace.Adjustment{At: 3_000, Do: pace.ToStrokes, To: breath.Int(20)})
+	require.Len(t, fewer.Eased, 1, "fewer strokes at the same rate")
+	assert.Equal(t, pace.ToStrokes, fewer.Eased[0].Do)
 }
 
 // Somebody comes in: natural breath for all is the answer, and nobody's ease is in the way of it.

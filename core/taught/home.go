@@ -118,40 +118,40 @@ func UsualHome(length int64) Home {
 	return Home{Minutes: int(min(max((length+30_000)/60_000, least), most)), Pieces: 1, Days: 7}
 }
 
-// CanGoHome is the passages of a class that can go home, by their numbers, the one that was the point of the class first: of
-// the practice that took longest in it the passage that asks for most, which is never a try-out, and never the first of
-// several. Practices that settle come last. lengths is how long each passage was led, in milliseconds.
+// CanGoHome is the passages of a class that can go home, by their numbers, the one that was the point of the class first: of the figure
+// on which it stayed longest at a stretch the longest passage, which is never a try-out; of several as long the one that asks for
+// most, and rather the last. Practices that settle come last. lengths is how long each passage was led, in milliseconds.
 func CanGoHome(p *plan.Plan, lengths []int64) []int {
+	type figure struct{ practice, pattern string }
 	type candidate struct {
-		number      int
-		first       bool // of several of its practice
-		settling    bool
-		inClass     int64 // of its practice
-		held, round breath.Exact
+		number   int
+		settling bool
+		length   int64
+		stay     int64 // on its figure, with the passages before and after that have the same
+		held     breath.Exact
 	}
-	total := map[string]int64{}
-	met := map[string]int{}
+	of := func(i int) figure { return figure{p.Passages[i].Practice.ID, p.Passages[i].Pattern()} }
 	var list []candidate
 	for i := range p.Passages {
 		one := &p.Passages[i]
 		if one.Practice == nil || one.Trial || lengths[i] == 0 {
 			continue
 		}
-		id := one.Practice.ID
-		total[id] += lengths[i]
-		met[id]++
-		list = append(list, candidate{
-			number: i + 1, first: met[id] == 1, settling: one.Practice.Settling, held: one.Figures().LongestHold, round: one.RoundSpan(one.Measure),
-		})
+		list = append(list, candidate{number: i + 1, settling: one.Practice.Settling, length: lengths[i], held: one.Figures().LongestHold})
 	}
-	for i := range list {
-		id := p.Passages[list[i].number-1].Practice.ID
-		list[i].inClass, list[i].first = total[id], list[i].first && met[id] > 1
+	for from := 0; from < len(list); {
+		to, stay := from, int64(0)
+		for ; to < len(list) && of(list[to].number-1) == of(list[from].number-1); to++ {
+			stay += list[to].length
+		}
+		for ; from < to; from++ {
+			list[from].stay = stay
+		}
 	}
 	slices.SortStableFunc(list, func(a, b candidate) int {
 		return cmp.Or(
-			later(a.settling, b.settling), -cmp.Compare(a.inClass, b.inClass), later(a.first, b.first),
-			-a.held.Cmp(b.held), -a.round.Cmp(b.round), -cmp.Compare(a.number, b.number),
+			later(a.settling, b.settling), -cmp.Compare(a.stay, b.stay), -cmp.Compare(a.length, b.length), -a.held.Cmp(b.held),
+			-cmp.Compare(a.number, b.number),
 		)
 	})
 	numbers := make([]int, len(list))

@@ -30,6 +30,7 @@ func TestWhatGoesHome(t *testing.T) {
 	}{
 		{"a class on 4:2:7", []string{square("4:4", 3, `, "trial": true`), square("4:4", 9, ""), square("4:2:6", 9, ""), square("4:2:7", 9, "")}, []int{4, 3, 2}},
 		{"counts that go back at the end", []string{square("4:4", 9, ""), square("4:2:7", 9, ""), square("4:4", 9, "")}, []int{2, 3, 1}},
+		{"the main figure, not the last", []string{square("4:4:4:4", 2, ""), square("4:4:4:4", 1, ""), square("4:2:8", 3, "")}, []int{1, 2, 3}},
 		{"the practice that took longest", []string{square("4:4", 4, ""), nadi("4:4:8", 6, ""), `{"type": "free", "seconds": 600}`}, []int{2, 1}},
 		{"what settles comes last", []string{sigh, sigh, square("4:4", 1, "")}, []int{3, 2, 1}},
 		{"at own pace too", []string{nadi("4:4", 1, ""), `{"type": "practice", "practice": "nadi-shodhana", "pace": "own", "minutes": 5}`}, []int{2, 1}},

@@ -50,7 +50,8 @@ func rungName(rung int) string {
 // History is what a group has been taught, as far as the next class depends on it.
 type History struct {
 	Level   string               // of the group, one of practice.Levels; empty where it is not known
-	past    map[string][]Passage // by practice, the latest last
+	past    map[string][]Passage // by practice, of each class its main figure, the latest last
+	newest  map[string][]Passage // by practice, everything that was led of it in the last class with it
 	highest int                  // the rung that was reached in kept rounds, of any counted practice
 	counted bool                 // anything counted was taught
 	talks   []breath.Exact       // how much longer than planned each talk took, the latest last
@@ -64,26 +65,33 @@ type History struct {
 // Add takes a class into account; classes come in the order of their times.
 func (h *History) Add(r Record) {
 	if h.past == nil {
-		h.past = map[string][]Passage{}
+		h.past, h.newest = map[string][]Passage{}, map[string][]Passage{}
 	}
 	var led []string
 	eased := false
+	here := map[string][]Passage{}
 	for _, p := range r.Passages {
-		if p.Type == plan.Talk && p.Length > 0 && p.PlannedLength > 0 {
+		if p.Type == plan.Talk && p.Length > 0 && p.PlannedLength > 0 && !p.CutShort {
 			h.talks = append(h.talks, breath.Ratio(p.Length, p.PlannedLength))
 		}
 		if p.Rounds == 0 || p.Trial || p.OwnPace {
 			continue
 		}
-		h.past[p.Practice] = append(h.past[p.Practice], p)
+		if here[p.Practice] == nil {
+			led = append(led, p.Practice)
+		}
+		here[p.Practice] = append(here[p.Practice], p)
 		eased = eased || p.Eased
-		led = append(led, p.Practice)
 		if p.Counts.Inhale > 0 {
 			h.highest, h.counted = max(h.highest, Rung(p.Counts)), true
 		}
 	}
 	if len(led) == 0 { // nothing was led that could climb
 		return
+	}
+	for practice, passages := range here {
+		h.past[practice] = append(h.past[practice], mainFigure(passages))
+		h.newest[practice] = passages
 	}
 	h.told = r.Told.Unready()
 	switch {
@@ -95,6 +103,43 @@ func (h *History) Add(r Record) {
 		h.calm++
 	}
 	h.latest = led
+}
+
+// mainFigure is the passage of a class that stands for a practice which was led in several: of the figure on which the class stayed
+// longest at a stretch, one that was eased, else the longest, the last of several as long.
+func mainFigure(passages []Passage) Passage {
+	stay := make([]int64, len(passages))
+	for from := 0; from < len(passages); {
+		to, sum := from, int64(0)
+		for ; to < len(passages) && passages[to].Pattern == passages[from].Pattern; to++ {
+			sum += passages[to].Length
+		}
+		for ; from < to; from++ {
+			stay[from] = sum
+		}
+	}
+	best := 0
+	for i, p := range passages {
+		if cmp.Or(cmp.Compare(stay[i], stay[best]), later(p.Eased, passages[best].Eased), cmp.Compare(p.Length, passages[best].Length)) >= 0 {
+			best = i
+		}
+	}
+	return passages[best]
+}
+
+// lastTime is what was led of the practice of a passage that was planned in the last class with it: the same figure where there was
+// one, else the main one.
+func (h *History) lastTime(p *plan.Passage) (last Passage, known bool) {
+	past := h.past[p.Practice.ID]
+	if len(past) == 0 {
+		return Passage{}, false
+	}
+	for _, one := range slices.Backward(h.newest[p.Practice.ID]) {
+		if one.Pattern == p.Pattern() {
+			return one, true
+		}
+	}
+	return past[len(past)-1], true
 }
 
 // Advise is what the group's own past says of a plan: one step at a time, and no rung left out. It forbids nothing.
@@ -136,11 +181,10 @@ func inWords(names []string) string {
 
 // steps is what grows in a passage against the last time, each in words.
 func (h *History) steps(p *plan.Passage) []string {
-	past := h.past[p.Practice.ID]
-	if len(past) == 0 {
+	last, known := h.lastTime(p)
+	if !known {
 		return nil
 	}
-	last := past[len(past)-1]
 	var steps []string
 	if p.Is(practice.Counted) {
 		if c := p.Measure.Counts; c.Inhale > last.Counts.Inhale {
@@ -162,13 +206,13 @@ func (h *History) steps(p *plan.Passage) []string {
 
 // Bounds of what is learned from: common practice, with no source.
 const (
-	fewestTalks = 4
+	fewestTalks = 5
 	latestTalks = 12
 	worthSaying = 15 // per cent
 )
 
-// Talks is how many times their planned length talks usually take, the median of the last ones, and of how many; 0
-// where too few are known or the plan is about right.
+// Talks is how many times their planned length the group's talks usually take, the median of the last ones that ran to their end, and
+// of how many; 0 where too few are known or the plan is about right.
 func (h *History) Talks() (times breath.Exact, of int) {
 	latest := h.talks[max(0, len(h.talks)-latestTalks):]
 	if len(latest) < fewestTalks {

@@ -20,7 +20,10 @@ type Next struct {
 	Rounds  int
 	Length  int64 // of the rounds, about, in milliseconds: without what comes before and after them
 	Why     string
-	BasedOn int // on how many of the last classes with the practice
+	BasedOn int  // on how many of the last classes with the practice
+	Eased   bool // it goes back to where an easier class ended
+	Climbs  bool // it is a step up
+	Back    bool // the plan is more than one step above what was taught
 }
 
 // The bounds that the rules of next time use: handbook.md section 4, common practice where it marks it so.
@@ -67,7 +70,7 @@ func (h *History) Next(practice string) (Next, bool) {
 	next.BasedOn = max(n, 1)
 	switch {
 	case last.Eased:
-		next.Rounds = last.Rounds
+		next.Rounds, next.Eased = last.Rounds, true
 		if n := len(last.Done); n > 0 && last.Strokes > 0 {
 			next.Strokes = min(last.Strokes, max(last.Done[n-1].Strokes, 1)) // as done, not as it was in force
 		}
@@ -83,12 +86,54 @@ func (h *History) Next(practice string) (Next, bool) {
 	case n >= streak && !next.climb(last, h.Level):
 		next.Why = fmt.Sprintf("Led as planned %d times in a row, and more is not advised in one class: the same again.", n)
 	case n >= streak:
+		next.Climbs = true
 		next.Why = fmt.Sprintf("Led as planned %d times in a row: one step up, %s.", n, next.Words())
 	default:
 		next.Why = fmt.Sprintf("Led as planned %s: the same again, since a step comes after %d times in a row.", times(n), streak)
 	}
 	next.Length = next.length(last)
 	return next, true
+}
+
+// For is what a planned passage should be next time. It is Next where the passage is the main figure of its practice, one step from it
+// or far above it; another figure of the class stays as it is planned. False where nothing is proposed.
+func (h *History) For(p *plan.Passage) (Next, bool) {
+	next, known := h.Next(p.Practice.ID)
+	if !known {
+		return Next{}, false
+	}
+	if _, guided := h.guides[p.Practice.ID]; guided || next.Counts.Inhale == 0 {
+		return next, true
+	}
+	past := h.past[p.Practice.ID]
+	planned := p.Measure.Counts
+	switch main := past[len(past)-1]; planned {
+	case main.Counts, main.PlannedCounts:
+		return next, true
+	}
+	for _, other := range h.newest[p.Practice.ID] {
+		if planned == other.Counts || planned == other.PlannedCounts {
+			return Next{}, false
+		}
+	}
+	if oneStep(planned, next.Counts) {
+		return next, true
+	}
+	next.Back = Rung(planned) > Rung(next.Counts) || Rung(planned) == Rung(next.Counts) && planned.Inhale > next.Counts.Inhale
+	if next.Back {
+		next.Why += " The plan is more than one step above that."
+	}
+	return next, next.Back
+}
+
+// oneStep tells whether two breaths are at most a step from each other: the next base count of the same ratio, or the next rung.
+func oneStep(a, b breath.Counts) bool {
+	if a.Scaled(b.Inhale) == b || b.Scaled(a.Inhale) == a {
+		low, high := min(a.Inhale, b.Inhale), max(a.Inhale, b.Inhale)
+		return high <= above(low)
+	}
+	apart := Rung(a) - Rung(b)
+	return a.Empty == 0 && b.Empty == 0 && -1 <= apart && apart <= 1 && apart != 0
 }
 
 // length is how long the rounds will take: as a planned round did, at the new tempo and with the new counts.

@@ -102,6 +102,39 @@ func TestNextTimeStaysWithinWhatIsAdvised(t *testing.T) {
 	}
 }
 
+// What is proposed follows the figure on which the class stayed longest, and a planned passage of another one stays as it is.
+func TestNextTimeFollowsTheMainFigure(t *testing.T) {
+	const whole = 3_600_000
+	class := []string{square("4:4:4:4", 2, ""), `{"type": "practice", "practice": "counted-breath", "counts": "4:4:4:4", "pace": "own", "minutes": 2}`, square("4:4:4:4", 1, ""), square("4:2:8", 1, "")}
+	var h taught.History
+	h.Add(taught.Of(read(t, class...), nil, whole))
+	next, known := h.Next("counted-breath")
+	require.True(t, known)
+	assert.Equal(t, "4:4:4:4, 2 rounds", next.Words(), "not the last, 4:2:8 x1")
+	assert.Contains(t, next.Why, "Led as planned once", "a class counts once, however many passages it had")
+	for passage, want := range map[string]string{
+		square("4:4:4:4", 2, ""): "4:4:4:4, 2 rounds",
+		square("5:5:5:5", 2, ""): "4:4:4:4, 2 rounds", // one step back
+		square("4:2:8", 1, ""):   "",                  // it stood beside it
+		square("4:4", 6, ""):     "",                  // far from it
+		square("8:8:8:8", 2, ""): "4:4:4:4, 2 rounds", // far above it
+	} {
+		next, known := h.For(&read(t, passage).Passages[0])
+		got := ""
+		if known {
+			got = next.Words()
+		}
+		assert.Equal(t, want, got, passage)
+	}
+	assert.Empty(t, h.Advise(read(t, class...)), "the same again is no step up for any of its figures")
+	for range 2 {
+		h.Add(taught.Of(read(t, class...), nil, whole))
+	}
+	next, _ = h.Next("counted-breath")
+	assert.Equal(t, "4:4:4:4, 3 rounds", next.Words())
+	assert.True(t, next.Climbs)
+}
+
 func TestNextTimeGoesOnAtTheTempoThatItEndedWith(t *testing.T) {
 	var h taught.History
 	p := read(t, nadi("4:4", 3, `, "lead_in": 0`))

@@ -38,6 +38,7 @@ type Passage struct {
 	Counts        breath.Counts // in force at the end: what the next round would have been
 	Strokes       int           // a round, in force at the end; 0 where none are counted
 	Eased         bool          // something was made easier for the room: shorter or no holds, fewer counts or strokes
+	CutShort      bool          // it was left for the next, or with the end of the class, before it was over
 	Round         int64         // the planned length of a round and what stands between two, milliseconds
 	Bounds        practice.AllBounds
 	PlannedTempo  breath.Exact // counts a minute; all tempos are of the rounds, 0 where none was counted
@@ -118,10 +119,13 @@ func Of(p *plan.Plan, script []pace.Adjustment, at int64) Record {
 			r.Passages[i].Strokes = led.Strokes
 		}
 	}
-	for _, a := range answers {
-		if a.Passage > 0 && eases(a) {
-			r.Passages[a.Passage-1].Eased = true
+	for _, a := range pace.Standing(answers) {
+		if a.Passage == 0 {
+			continue
 		}
+		of := &r.Passages[a.Passage-1]
+		of.Eased = of.Eased || a.Eases() == pace.Eases
+		of.CutShort = of.CutShort || a.Do == pace.Next || a.Do == pace.End
 	}
 	for _, row := range planned.Rows {
 		at := &r.Passages[row.Passage-1]
@@ -150,24 +154,6 @@ func Of(p *plan.Plan, script []pace.Adjustment, at int64) Record {
 		last.Done = last.Done[:max(0, len(last.Done)-1)]
 	}
 	return r
-}
-
-// eases tells whether the adjustment made something easier for the room. Tempo, rounds and pauses have other reasons too:
-// the clock, a latecomer.
-func eases(a pace.Answer) bool {
-	if a.Refused != "" {
-		return false
-	}
-	switch a.Do {
-	case pace.DropHolds, pace.Release, pace.Enough:
-		return true
-	case pace.ToStrokes:
-		return a.After.Strokes < a.Before.Strokes
-	case pace.ToCounts:
-		before, after := a.Before.Counts, a.After.Counts
-		return after.Inhale < before.Inhale || after.Hold < before.Hold || after.Exhale < before.Exhale || after.Empty < before.Empty
-	}
-	return false
 }
 
 // Until is the timeline as far as the time, in milliseconds; a class that was over by then is whole.

@@ -17,29 +17,36 @@ import (
 	"vastlantern/studio/contract"
 )
 
-// everyGroup is the teacher's classes with all groups together.
-const everyGroup = 0
-
 // advised plans a passage as the group's record advises, and tells in words what and why; empty where there is nothing to
 // change.
 func advised(fields plan.Fields, p *plan.Passage, h *taught.History) (say, why string) {
 	if !p.Led() || p.Trial {
 		return "", ""
 	}
-	next, known := h.Next(p.Practice.ID)
+	next, known := h.For(p)
 	if !known {
 		return "", ""
 	}
 	before := p.Short(fields)
-	next.Apply(fields, p)
-	changed, err := plan.OneAt(p.PlanTempo, fields, p.Practice)
+	as := fields.Clone()
+	next.Apply(as, p)
+	changed, err := plan.OneAt(p.PlanTempo, as, p.Practice)
 	if err != nil {
 		return "", ""
 	}
-	after := changed.Short(fields)
+	after := changed.Short(as)
 	if after == before {
 		return "", ""
 	}
+	if changed.PlannedLength().Less(p.PlannedLength()) {
+		switch {
+		case next.Climbs:
+			next.Why += fmt.Sprintf(" It takes less time than planned: %d rounds are the most that is advised in one class.", next.Rounds)
+		case !next.Eased && !next.Back:
+			return "", "" // the teacher planned more, and nothing that was taught speaks for less
+		}
+	}
+	next.Apply(fields, p)
 	return fmt.Sprintf("%s: %s in place of %s.", p.Name(), after, before), next.Why
 }
 
@@ -85,14 +92,14 @@ func (ps *Plans) Advised(stored store.Plan, group *contract.Group) ([]contract.A
 // really take.
 func (ps *Plans) advice(doc plan.Document, p *plan.Plan, group *contract.Group) ([]contract.Advice, error) {
 	all := append(p.Advise(level(group)), cue.Advise(p)...)
-	list := []contract.Advice{}
+	list, last := []contract.Advice{}, []contract.Advice{}
 	if group != nil {
 		h, err := ps.past.History(group.ID)
 		if err != nil {
 			return nil, err
 		}
 		all = append(all, h.Advise(p)...)
-		list = forNext(doc, p, h)
+		list, last = forNext(doc, p, h), talksAdvice(p, h)
 	}
 	for _, a := range all {
 		one := contract.Advice{Passage: a.Passage, Say: a.Say, Why: a.Why}
@@ -101,18 +108,19 @@ func (ps *Plans) advice(doc plan.Document, p *plan.Plan, group *contract.Group) 
 		}
 		list = append(list, one)
 	}
-	talks := slices.ContainsFunc(p.Passages, func(one plan.Passage) bool { return one.Type == plan.Talk && !one.Keep })
-	h, err := ps.past.History(everyGroup)
-	if err != nil || !talks {
-		return list, err
+	return append(list, last...), nil
+}
+
+// talksAdvice is how long the group's own talks really take.
+func talksAdvice(p *plan.Plan, h *taught.History) []contract.Advice {
+	times, of := h.Talks()
+	if of == 0 || !slices.ContainsFunc(p.Passages, func(one plan.Passage) bool { return one.Type == plan.Talk && !one.Keep }) {
+		return nil
 	}
-	if times, of := h.Talks(); of > 0 {
-		list = append(list, contract.Advice{
-			Say: fmt.Sprintf("Your talks usually take %s times what is planned for them.", tenth(times)),
-			Why: fmt.Sprintf("The median of the last %d.", of), Do: contract.ChangeTalks,
-		})
-	}
-	return list, nil
+	return []contract.Advice{{
+		Say: fmt.Sprintf("Talks with this group usually take %s times what is planned for them.", tenth(times)),
+		Why: fmt.Sprintf("The median of the last %d that ran to their end.", of), Do: contract.ChangeTalks,
+	}}
 }
 
 func tenth(x breath.Exact) string { return strconv.FormatFloat(x.Float(), 'f', 1, 64) }

@@ -32,7 +32,7 @@ func TestAdviceFromTheGroupsPast(t *testing.T) {
 	}
 	easy := class(`{"type": "practice", "practice": "nadi-shodhana", "counts": "4:4", "rounds": 2}`)
 	assert.Empty(t, says(easy))
-	for range 4 {
+	for range 5 {
 		score, err := d.Classes.Begin(contract.Lead{PlanID: easy.ID, EndRunning: true})
 		require.NoError(t, err)
 		d.Pass(90)
@@ -42,12 +42,12 @@ func TestAdviceFromTheGroupsPast(t *testing.T) {
 	hard := class(`{"type": "practice", "practice": "counted-breath", "counts": "4:4", "rounds": 2}, {"type": "practice", "practice": "nadi-shodhana", "counts": "5:10:10", "rounds": 6}`)
 	assert.Contains(t, says(hard), "more than one step up")
 	assert.Contains(t, says(hard), "not been prepared")
-	assert.Contains(t, says(hard), "Your talks usually take 1.5 times what is planned for them.|talks")
+	assert.Contains(t, says(hard), "Talks with this group usually take 1.5 times what is planned for them.|talks")
 	drafted, err := d.Plans.Draft(contract.Draft{Document: hard.Document, GroupID: g.ID, Change: &contract.Change{Do: contract.ChangeTalks}})
 	require.NoError(t, err)
 	assert.Equal(t, "talks 1.5 times as long", drafted.Changed)
 	assert.EqualValues(t, 90_000, drafted.Summary.Passages[0].LengthMS)
-	assert.Contains(t, says(hard), "Alternate nostril breath: 4:4 x3 in place of 5:10:10 x6.|advised", "led as planned four times")
+	assert.Contains(t, says(hard), "Alternate nostril breath: 4:4 x3 in place of 5:10:10 x6.|advised", "led as planned five times")
 	drafted, err = d.Plans.Draft(contract.Draft{Document: hard.Document, GroupID: g.ID, Change: &contract.Change{Do: contract.ChangeAdvised, Passage: 3}})
 	require.NoError(t, err)
 	assert.Equal(t, "4:4 x3", drafted.Summary.Passages[2].Short)
@@ -60,7 +60,14 @@ func TestAdviceFromTheGroupsPast(t *testing.T) {
 	today := d.Today.Show()
 	require.Empty(t, today.Failed)
 	require.Len(t, today.Advice, 1)
-	assert.Contains(t, today.Advice[0].Why, "Led as planned 4 times in a row: one step up, 4:4, 3 rounds.")
+	assert.Contains(t, today.Advice[0].Why, "Led as planned 5 times in a row: one step up, 4:4, 3 rounds. The plan is more than one step above that.")
+	second, err := d.Library.SaveGroup(contract.Group{Name: "Without a class", Weekday: -1})
+	require.NoError(t, err)
+	none, err := d.Plans.Draft(contract.Draft{Document: hard.Document, GroupID: second.ID})
+	require.NoError(t, err)
+	for _, a := range none.Summary.Advice {
+		assert.NotContains(t, a.Say, "Talks", "of another group's classes nothing follows")
+	}
 	other, err := d.Plans.Add(hard.Document, 0)
 	require.NoError(t, err)
 	assert.NotContains(t, says(other), "step up", "of no group nothing is known")

@@ -58,7 +58,7 @@ func (ps *Plans) change(doc plan.Document, p *plan.Plan, group *contract.Group, 
 	case contract.ChangeHeed:
 		return "", heed(doc, p, level(group), c.Text)
 	case contract.ChangeTalks:
-		return ps.lengthenTalks(doc, p)
+		return ps.lengthenTalks(doc, p, group)
 	case contract.ChangeRest:
 		if doc.LengthenRest(c.LengthMS / 1000) {
 			return "a longer rest", nil
@@ -212,15 +212,18 @@ func (ps *Plans) asAdvised(doc plan.Document, number int, p *plan.Passage, group
 	return words, nil
 }
 
-// lengthenTalks makes the talks of a plan as long as they usually take, to five seconds; those that are kept stay.
-func (ps *Plans) lengthenTalks(doc plan.Document, p *plan.Plan) (words string, err error) {
-	h, err := ps.past.History(everyGroup)
+// lengthenTalks makes the talks of a plan as long as they usually take with its group, to five seconds; those that are kept stay.
+func (ps *Plans) lengthenTalks(doc plan.Document, p *plan.Plan, group *contract.Group) (words string, err error) {
+	if group == nil {
+		return "", errors.New("choose a group first: how long talks take differs from group to group")
+	}
+	h, err := ps.past.History(group.ID)
 	if err != nil {
 		return "", err
 	}
 	times, of := h.Talks()
 	if of == 0 {
-		return "", errors.New("your talks take about what is planned for them")
+		return "", errors.New("talks with this group take about what is planned for them")
 	}
 	doc.LengthenTalks(p, times)
 	return fmt.Sprintf("talks %s times as long", tenth(times)), nil
