@@ -179,28 +179,45 @@ func (f *fold) prompts(runs []run, calls, lines []Cue) []Cue {
 			passage, number = r.Passage, 0
 		}
 		p := &f.plan.Passages[r.Passage-1]
-		if p.Type != plan.Practice || len(p.Practice.Prompts) == 0 || !promptWith(runs, i, p) {
+		if p.Type != plan.Practice || len(p.Practice.Prompts) == 0 || !promptWith(runs, i, p, f.state.totals[r.Passage-1].Total) {
 			continue
 		}
-		text := p.Practice.Prompts[number%len(p.Practice.Prompts)]
-		number++
+		prompt, next := nextPrompt(p, r.Stage, number)
+		if prompt == "" {
+			continue
+		}
+		number = next
 		taken := func(c Cue) bool {
 			return c.Who != plan.ForRoom && c.At < r.end && (c.Until == Open || r.At < c.Until)
 		}
 		if !slices.ContainsFunc(calls, taken) && !slices.ContainsFunc(lines, taken) {
-			list = append(list, Cue{At: r.At, Until: r.end, Who: plan.ForTeacher, Kind: Prompt, Text: text, key: r.At})
+			list = append(list, Cue{At: r.At, Until: r.end, Who: plan.ForTeacher, Kind: Prompt, Text: prompt, key: r.At})
 		}
 	}
 	return list
 }
 
-// promptWith tells whether a prompt comes with the run.
-func promptWith(runs []run, i int, p *plan.Passage) bool {
+// nextPrompt is the next prompt from a number on that is for the passage and the stage, and the number after it. What is not for it is
+// passed over; empty where none is.
+func nextPrompt(p *plan.Passage, stage pace.Stage, number int) (text string, next int) {
+	values := map[string]string{"zone": p.Zone, "attention": p.Attention, "width": p.Aperture.Width(), "airway": string(p.Airway), "stage": string(stage)}
+	prompts := p.Practice.Prompts
+	for i := range prompts {
+		if one := prompts[(number+i)%len(prompts)]; one.Fits(values) {
+			return one.Text, number + i + 1
+		}
+	}
+	return "", number
+}
+
+// promptWith tells whether a prompt comes with the run; total is the passage's rounds as they stand. After the last round nothing
+// follows for which it could be said.
+func promptWith(runs []run, i int, p *plan.Passage, total int) bool {
 	r := runs[i]
 	switch {
 	case r.Stage == pace.Rest || r.Stage == pace.Pause:
 		return true
-	case r.Stage != pace.Round || p.HasRests() || r.Round%everyNthRound != 0 || !r.Kept:
+	case r.Stage != pace.Round || p.HasRests() || r.Round%everyNthRound != 0 || !r.Kept || r.Round == total:
 		return false
 	}
 	return i+1 == len(runs) || runs[i+1].Stage != pace.Round || runs[i+1].Starts

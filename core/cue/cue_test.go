@@ -188,6 +188,22 @@ func TestPrompts(t *testing.T) {
 	assert.Contains(t, every[0], "20-24 prompt: ")
 	assert.Contains(t, every[1], "44-48 prompt: ")
 	assert.Len(t, short(cue.Sheet(read(t, counted("4:4", 7, "")), cue.Main), cue.Prompt), 1, "with the sixth of seven the last one is called")
+	assert.Len(t, short(cue.Sheet(read(t, counted("4:4", 6, "")), cue.Main), cue.Prompt), 1, "nothing follows the sixth of six")
+	texts := func(fields string) (list []string) {
+		p := read(t, `{"type": "practice", "practice": `+fields+`, "rounds": 5, "lead_in": 0, "rest_between": 10}`)
+		for _, c := range cue.Sheet(p, cue.Main) {
+			if c.Kind == cue.Prompt {
+				list = append(list, c.Text)
+			}
+		}
+		return list
+	}
+	moves := "The breath moves the hand, not the hand the breath."
+	assert.Equal(t, []string{"The hand on the chest may sleep.", moves, "Let the belly go on the exhale."}, texts(`"belly-breath", "attention": "front"`))
+	assert.Equal(t, []string{moves, "Into the low back.", moves}, texts(`"belly-breath", "attention": "back"`), "and over again")
+	assert.Equal(t, []string{"The ribs open to the sides.", "Soft jaw, long neck.", "The ribs open to the sides."}, texts(`"three-part-breath", "zone": "ribs"`))
+	assert.NotContains(t, texts(`"digital-control"`), "Narrow, not closed.")
+	assert.Contains(t, texts(`"digital-control", "aperture": {"inhale": "wide", "exhale": "narrow"}`), "Narrow, not closed.")
 	withRests := short(cue.Sheet(read(t, counted("4:4", 3, `, "rest_between": 20`)), cue.Main), cue.Prompt)
 	require.Len(t, withRests, 1, "the second rest has the call of the last round")
 	assert.Contains(t, withRests[0], "8-28 prompt: ")

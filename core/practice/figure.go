@@ -34,6 +34,14 @@ type Setting struct {
 // Aperture is how far the fingers leave the nostrils open, "wide" or "narrow".
 type Aperture struct{ Inhale, Exhale string }
 
+// Width is narrow where the inhale or the exhale is, else wide.
+func (a Aperture) Width() string {
+	if a.Inhale == "narrow" || a.Exhale == "narrow" {
+		return "narrow"
+	}
+	return "wide"
+}
+
 // Phase is one phase as it is breathed: either a number of counts, or one stretch of time.
 type Phase struct {
 	Kind    breath.Phase

@@ -41,7 +41,7 @@ type Entry struct {
 	Eyes    string           `yaml:"eyes"`
 	Locks   string           `yaml:"locks"` // empty where no school uses them
 	How     []string         `yaml:"how"`
-	Prompts []string         `yaml:"prompts"` // short things to say between rounds
+	Prompts []Prompt         `yaml:"prompts"` // short things to say between rounds
 	Watch   []string         `yaml:"watch"`   // what is watched for
 	Gentler string           `yaml:"gentler"`
 	Harder  string           `yaml:"harder"`

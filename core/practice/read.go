@@ -159,7 +159,7 @@ func (p *Practice) checkWords() error {
 		}
 	}
 	texts := slices.Concat([]string{p.ID, p.Name, p.Term, p.About, p.Seat, p.Hands, p.Eyes, p.Locks, p.Gentler, p.Harder, p.Finish},
-		p.Also, p.How, p.Prompts, p.Watch, p.Schools, slices.Collect(maps.Values(p.Words)), p.Called.all())
+		p.Also, p.How, p.PromptTexts(), p.Watch, p.Schools, slices.Collect(maps.Values(p.Words)), p.Called.all())
 	for _, preset := range p.Presets {
 		if preset.Name == "" {
 			return errors.New("presets: name is missing")

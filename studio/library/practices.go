@@ -51,7 +51,7 @@ func page(p *practice.Practice, room care.Room) contract.Practice {
 	page := contract.Practice{
 		ID: p.ID, Name: p.Name, Term: p.Term, Kind: string(p.Kind), Own: strings.HasPrefix(p.ID, practice.OwnPrefix), From: p.From,
 		About: p.About, Also: texts(p.Also), Intents: texts(p.Intents), Level: p.Level, Seat: p.Seat, Hands: p.Hands, Eyes: p.Eyes, Locks: p.Locks,
-		How: texts(p.How), Prompts: texts(p.Prompts), Watch: texts(p.Watch), Gentler: p.Gentler, Harder: p.Harder, Finish: p.Finish, Schools: texts(p.Schools),
+		How: texts(p.How), Prompts: texts(p.PromptTexts()), Watch: texts(p.Watch), Gentler: p.Gentler, Harder: p.Harder, Finish: p.Finish, Schools: texts(p.Schools),
 		Pattern: passage.Pattern(), Usual: passage.Headline(), RoundMS: figures.Round.Round(), PerMinute: figures.PerMinute.Float(),
 		Holds: passage.Measure.Counts.Holds(), Cautions: contract.CautionsOf(&passage), Findings: contract.FindingsOf(&passage, room), Course: []string{},
 	}

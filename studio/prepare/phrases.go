@@ -47,7 +47,7 @@ func (ps *Plans) Phrases(id string) (contract.Phrases, error) {
 	var suggested []string
 	for _, p := range slices.Concat(own, practice.Catalogue()) {
 		if p.ID == id {
-			suggested = p.Prompts
+			suggested = p.PromptTexts()
 		}
 	}
 	phrases := []string{}
