@@ -7,6 +7,7 @@ const served: { [room: string]: string[] } = {
   wire: [],
   player: ["wire"],
   frame: ["wire", "player"],
+  language: ["wire", "player"],
 };
 const all = Object.keys(served);
 
