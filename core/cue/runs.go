@@ -78,7 +78,7 @@ func (f *fold) following(runs []run, i int) string {
 	case i == len(runs) || runs[i].Passage != passage:
 		return name
 	case runs[i].Stage == pace.Talk || runs[i].Stage == pace.Free:
-		return name + ", " + clock(runs[i])
+		return withTime(name, runs[i])
 	}
 	return name + ": " + f.measured(runs[i])
 }
@@ -92,15 +92,20 @@ func passedOver(r run) bool {
 func (f *fold) measured(r run) string {
 	switch r.Phase {
 	case breath.Free, breath.Talk, breath.Still:
-		if length := clock(r); length != "" {
-			return r.text + ", " + length
-		}
-		return r.text
+		return withTime(r.text, r)
 	}
 	if r.Open {
-		return r.text + ", " + clock(r)
+		return withTime(r.text, r)
 	}
 	return r.text + ", " + strconv.Itoa(r.rows)
+}
+
+// withTime is a text and the planned length of a run, where it has one.
+func withTime(text string, r run) string {
+	if length := clock(r); length != "" {
+		return text + ", " + length
+	}
+	return text
 }
 
 // clock is the planned length of a run in minutes and seconds; nothing where it has none.

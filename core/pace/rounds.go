@@ -1,6 +1,8 @@
 package pace
 
 import (
+	"fmt"
+
 	"vastlantern/core/breath"
 	"vastlantern/core/plan"
 )
@@ -34,7 +36,7 @@ func (m *machine) setTotal(a Adjustment, to int) (Answer, error) {
 	case to > plan.MostRounds && to > l.total:
 		return refuse("%d rounds is more than %d", to, plan.MostRounds)
 	case to == l.total && !follows:
-		return refuse("there are %d rounds already", to)
+		return refuse("%s already", roundsInAll(to))
 	}
 	l.total, l.pinned = to, true
 	if m.stage == Rest && to == m.round {
@@ -48,4 +50,11 @@ func (m *machine) endRest(t breath.Exact) {
 	m.cut(t)
 	m.begin(Closing)
 	m.settle()
+}
+
+func roundsInAll(n int) string {
+	if n == 1 {
+		return "there is one round"
+	}
+	return fmt.Sprintf("there are %d rounds", n)
 }

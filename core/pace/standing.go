@@ -1,8 +1,8 @@
 package pace
 
-// Standing is the answers whose adjustments stand: accepted, and not taken back since. Notes and signals are among them; what took
-// something back is not.
-func Standing(answers []Answer) []Answer {
+// Stands tells of each answer whether its adjustment stands: accepted, and not taken back since. Notes and signals do; what took
+// something back does not.
+func Stands(answers []Answer) []bool {
 	var changes []int // those that can be taken back, the latest last
 	stands := make([]bool, len(answers))
 	for i := range answers {
@@ -20,13 +20,28 @@ func Standing(answers []Answer) []Answer {
 			}
 		}
 	}
+	return stands
+}
+
+// Standing is the answers whose adjustments stand.
+func Standing(answers []Answer) []Answer {
 	var list []Answer
-	for i := range answers {
-		if stands[i] {
+	for i, stands := range Stands(answers) {
+		if stands {
 			list = append(list, answers[i])
 		}
 	}
 	return list
+}
+
+// Changes tells whether an adjustment that stands changed how the class was led: notes and signals do not, nor what goes on from
+// what waited.
+func (a *Answer) Changes() bool {
+	switch a.Do {
+	case Note, Signal, Advance, Resume:
+		return false
+	}
+	return true
 }
 
 // Ease is whether an adjustment asked less of the room.

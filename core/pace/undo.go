@@ -32,7 +32,7 @@ func (c *Class) undo(a Adjustment) (Answer, error) {
 	}
 	latest := c.done[len(c.done)-1]
 	if latest.before.passage != c.now.passage {
-		return refuse("%s was given in another passage", latest.verb)
+		return refuse("the last change was made in another passage, and stays")
 	}
 	without := latest.before.machine.copy()
 	without.rows = slices.Clip(c.now.rows[:latest.before.done])

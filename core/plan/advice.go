@@ -46,7 +46,7 @@ func (p *Plan) Advise(level string) []Advice {
 	var list []Advice
 	if p.Slot.Sign() > 0 {
 		if over := p.Length().Sub(p.Slot.Times(60_000)); over.Sign() > 0 {
-			list = append(list, Advice{0, fmt.Sprintf("The plan is %s longer than its slot.", shortTime(breath.Int(over.Div(breath.Int(1000)).Round()*1000))),
+			list = append(list, Advice{0, fmt.Sprintf("The plan is %s longer than its slot.", SpokenTime(breath.Int(over.Div(breath.Int(1000)).Round()*1000))),
 				p.whatIsOver(), nil})
 		}
 	}
@@ -152,7 +152,7 @@ func (p *Plan) adviseOnAmounts(level string) []Advice {
 		taken[of] = before.Add(span)
 		if limit := breath.Int(int64(most.Minutes) * 60_000); limit.Less(taken[of]) && !told[of] {
 			told[of] = true
-			list = append(list, Advice{i + 1, fmt.Sprintf("Take less of %s: %d min in one class at most, not %s.", passage.Practice.Name, most.Minutes, shortTime(taken[of])), usualWords(level), passage.shortened(i, limit.Sub(before))})
+			list = append(list, Advice{i + 1, fmt.Sprintf("Take less of %s: %d min in one class at most, not %s.", passage.Practice.Name, most.Minutes, SpokenTime(taken[of])), usualWords(level), passage.shortened(i, limit.Sub(before))})
 		}
 	}
 	return list

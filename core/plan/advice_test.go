@@ -39,12 +39,12 @@ func TestAdvice(t *testing.T) {
 		{"a long talk is none", "", []string{settle, even, rest, `{"type": "talk", "seconds": 121}`}, []string{"4 Close with 30 s"}, ""},
 		{"stillness in a closing", "", []string{settle, `{"type": "practice", "practice": "counted-breath", "closing": [{"breaths": 1}, {"seconds": 40}]}`, `{"type": "free", "seconds": 20}`}, nil, ""},
 		{"breaths are none", "", []string{settle, `{"type": "practice", "practice": "counted-breath", "closing": [{"seconds": 60}, {"breaths": 1}]}`}, []string{"2 Close with 20 s"}, ""},
-		{"more than is advised", `"tempo": 60, `, []string{settle, `{"type": "practice", "practice": "counted-breath", "counts": "5:5", "rounds": 61}`, rest}, []string{"2 Take less of Counted breath: 10 min in one class at most, not 10m10s."}, ""},
+		{"more than is advised", `"tempo": 60, `, []string{settle, `{"type": "practice", "practice": "counted-breath", "counts": "5:5", "rounds": 61}`, rest}, []string{"2 Take less of Counted breath: 10 min in one class at most, not 10 min 10 s."}, ""},
 		{"in all passages", `"tempo": 60, `, []string{settle, `{"type": "practice", "practice": "counted-breath", "counts": "5:5", "rounds": 31}`, `{"type": "practice", "practice": "counted-breath", "counts": "5:5", "minutes": 5}`, rest}, []string{"3 Take less of Counted breath"}, "experienced"},
 		{"with beginners", `"tempo": 60, `, []string{settle, `{"type": "practice", "practice": "counted-breath", "counts": "5:5", "rounds": 19}`, rest}, []string{"2 Take less of Counted breath: 3 min"}, "beginners"},
 		{"at own pace too", "", []string{settle, `{"type": "practice", "practice": "ujjayi", "pace": "own", "minutes": 11}`, rest}, []string{"2 Take less of"}, ""},
 		{"rounds", "", []string{settle, `{"type": "practice", "practice": "sigh", "rounds": 7}`, rest}, []string{"2 Take fewer rounds of Sighing out: 6 at most, not 7."}, ""},
-		{"too long", `"slot_min": 2, `, []string{settle, rest}, []string{"0 The plan is 1m longer"}, ""},
+		{"too long", `"slot_min": 2, `, []string{settle, rest}, []string{"0 The plan is 1 min longer"}, ""},
 	} {
 		doc := parse(t, `{"format": "vast-lantern-plan", "version": 1, `+c.head+`"passages": [`+strings.Join(c.passages, ",")+`]}`)
 		p, err := Read(doc)

@@ -157,7 +157,7 @@ func (p *Passage) Headline() string {
 	}
 	length := fmt.Sprintf("×%d", p.Rounds)
 	if p.Minutes.Sign() > 0 {
-		length = strings.NewReplacer("m", " min ", "s", " s").Replace(shortTime(p.Millis()))
+		length = SpokenTime(p.Millis())
 	}
 	return strings.Join(strings.Fields(fmt.Sprintf("%s %s %s", p.Name(), p.Pattern(), length)), " ")
 }
@@ -174,4 +174,9 @@ func shortTime(length breath.Exact) string {
 		return fmt.Sprintf("%dm", minutes)
 	}
 	return fmt.Sprintf("%dm%ss", minutes, rest)
+}
+
+// SpokenTime writes milliseconds as 90 s, 2 min or 1 min 30 s, to a whole second.
+func SpokenTime(length breath.Exact) string {
+	return strings.TrimSpace(strings.NewReplacer("m", " min ", "s", " s").Replace(shortTime(length)))
 }

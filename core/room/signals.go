@@ -15,6 +15,27 @@ type Seen struct {
 	ID   string
 	Name string // in few words, as on a button
 	rule func(Scene) Proposal
+	can  func(p *plan.Passage, m plan.Measure) bool // whether a passage can show it; nil for every one
+	with []breath.Phase                             // the phases in which it shows; empty for any
+}
+
+// Fits tells whether a passage can show it, with the measure that is in force in it.
+func (s Seen) Fits(p *plan.Passage, m plan.Measure) bool { return s.can == nil || s.can(p, m) }
+
+// With is the phases in which it shows; empty for any.
+func (s Seen) With() []breath.Phase { return s.with }
+
+func led(p *plan.Passage, _ plan.Measure) bool       { return p.Led() }
+func practised(p *plan.Passage, _ plan.Measure) bool { return p.Type == plan.Practice }
+func breathed(p *plan.Passage, _ plan.Measure) bool {
+	return p.Type == plan.Practice && !p.Is(practice.Strokes)
+}
+func held(p *plan.Passage, m plan.Measure) bool {
+	return p.Is(practice.Open) || p.Is(practice.Counted) && m.Counts.Hold > 0
+}
+func stroked(p *plan.Passage, _ plan.Measure) bool { return p.Is(practice.Strokes) }
+func atTheNose(p *plan.Passage, _ plan.Measure) bool {
+	return p.Type == plan.Practice && (p.Practice.Sided() || p.Aperture.Width() == "narrow")
 }
 
 // Scene is what a proposal rests on.
@@ -36,24 +57,31 @@ type Proposal struct {
 	Lane pace.Adjustment
 }
 
+var (
+	in      = []breath.Phase{breath.Inhale}
+	out     = []breath.Phase{breath.Exhale}
+	holding = []breath.Phase{breath.Hold, breath.Empty}
+	strokes = []breath.Phase{breath.Stroke}
+)
+
 // Signals is everything that can be seen, in the order of the pad: what to do now and next about each is handed down
 // in the trade (common practice, with no source); how much is the rule of this table.
 var Signals = []Seen{
-	{"gasp", "a gasp on the way in", gasp},
-	{"rushed", "a rushed exhale after the hold", rushed},
-	{"early", "done before the count", early},
-	{"late", "still moving at the cue", late},
-	{"tight", "shoulders lifting, tight faces", tight},
-	{"restless", "restless, eyes open", restless},
-	{"strokes", "strokes fall apart", strokesApart},
-	{"belly", "belly drawn in on the inhale", prompt("Back to belly breath: a hand there, and let it come toward the hand.")},
-	{"pinched", "pinched nose, elbow up", prompt("Lightly at the nose. Elbow down, head straight.")},
-	{"interrupted", "an interruption", natural("Natural breath. The same round again when it is quiet.")},
-	{"pressure", "dry throat, pressure in the head", natural("Natural breath. Shorter when it goes on.")},
-	{"unwell", "dizzy, tingling, unwell", natural("Natural breath for everyone. Help that person; leave this practice for today.")},
-	{"backs", "backs tire", prompt("A chair, the wall, lying down or child's pose: all are equal.")},
-	{"settled", "settled, faces soft", prompt("Keep it as it is.")},
-	{"clock", "the clock runs ahead", finish},
+	{"gasp", "a gasp on the way in", gasp, breathed, in},
+	{"rushed", "a rushed exhale after the hold", rushed, held, out},
+	{"early", "done before the count", early, led, nil},
+	{"late", "still moving at the cue", late, led, nil},
+	{"tight", "shoulders lifting, tight faces", tight, practised, holding},
+	{"restless", "restless, eyes open", restless, nil, nil},
+	{"strokes", "strokes fall apart", strokesApart, stroked, strokes},
+	{"belly", "belly drawn in on the inhale", prompt("Back to belly breath: a hand there, and let it come toward the hand."), breathed, in},
+	{"pinched", "pinched nose, elbow up", prompt("Lightly at the nose. Elbow down, head straight."), atTheNose, nil},
+	{"interrupted", "an interruption", natural("Natural breath. The same round again when it is quiet."), nil, nil},
+	{"pressure", "dry throat, pressure in the head", natural("Natural breath. Shorter when it goes on."), practised, nil},
+	{"unwell", "dizzy, tingling, unwell", natural("Natural breath for everyone. Help that person; leave this practice for today."), nil, nil},
+	{"backs", "backs tire", prompt("A chair, the wall, lying down or child's pose: all are equal."), nil, nil},
+	{"settled", "settled, faces soft", prompt("Keep it as it is."), nil, nil},
+	{"clock", "the clock runs ahead", finish, nil, nil},
 }
 
 // Propose is what to do about what was seen.

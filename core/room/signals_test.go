@@ -227,3 +227,26 @@ func TestTempoOfTaps(t *testing.T) {
 		assert.Equal(t, want[1], breath.Tempo(s.Passage, s.Passage.Measure, true).String(), passage)
 	}
 }
+
+// The pad shows first what a passage can show.
+func TestWhatAPassageCanShow(t *testing.T) {
+	const always = "restless interrupted unwell backs settled clock"
+	for passage, want := range map[string]string{
+		`"type": "talk"`: always,
+		`"type": "practice", "practice": "counted-breath", "counts": "4:4"`:                                                "gasp early late tight belly pressure " + always,
+		`"type": "practice", "practice": "counted-breath", "counts": "4:4:4"`:                                              "gasp rushed early late tight belly pressure " + always,
+		`"type": "practice", "practice": "kapalabhati"`:                                                                    "early late tight strokes pressure " + always,
+		`"type": "practice", "practice": "nadi-shodhana", "counts": "4:4", "pace": "own"`:                                  "gasp tight belly pinched pressure " + always,
+		`"type": "practice", "practice": "digital-control", "aperture": {"inhale": "wide", "exhale": "narrow"}`:            "gasp early late tight belly pinched pressure " + always,
+		`"type": "practice", "practice": "digital-control", "aperture": {"inhale": "wide", "exhale": "wide"}, "rounds": 2`: "gasp early late tight belly pressure " + always,
+	} {
+		s, _ := scene(t, "{"+passage+"}", 0, 0)
+		var got []string
+		for _, seen := range room.Signals {
+			if seen.Fits(s.Passage, s.Passage.Measure) {
+				got = append(got, seen.ID)
+			}
+		}
+		assert.ElementsMatch(t, strings.Fields(want), got, passage)
+	}
+}

@@ -202,6 +202,7 @@ type ScorePassage struct {
 	Steps      []string    `json:"steps"`        // the closing, in words
 	Carries    int         `json:"carries"`      // later passages that a change of its tempo can be carried to
 	HandAtNose bool        `json:"hand_at_nose"` // it closes or narrows nostrils with the fingers
+	Signs      []string    `json:"signs"`        // the signals that can be seen in it; not told to the room
 	// LinesFor is for whom it has lines of the teacher's own.
 	LinesFor []plan.Who `json:"lines_for"`
 	// LaneNames is what its two lanes are called as they are in force, each by what is done in it; empty where it has one only.
@@ -299,8 +300,9 @@ type TakeAgain struct {
 
 // Signal is something that can be seen in the room.
 type Signal struct {
-	ID   string `json:"id"`
-	Name string `json:"name"`
+	ID   string         `json:"id"`
+	Name string         `json:"name"`
+	With []breath.Phase `json:"with"` // the phases in which it shows; empty for any
 }
 
 // Saw says what was seen in a class. Key is as in Adjust.

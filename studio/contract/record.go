@@ -128,11 +128,24 @@ type RemarkAdd struct {
 	Newest int64 `json:"newest"`
 }
 
-// Mark is one adjustment of a record, with the passage it was made in.
+// MarkKind is what a press was in the record.
+type MarkKind string
+
+// The kinds of marks. Only changes count as adjustments.
+const (
+	MarkChange    MarkKind = "change"     // it changed how the class was led, and stood
+	MarkRemark    MarkKind = "remark"     // a note, or what was seen
+	MarkGoingOn   MarkKind = "going-on"   // from what waited
+	MarkTakenBack MarkKind = "taken-back" // and the press that took it back
+	MarkRefused   MarkKind = "refused"
+)
+
+// Mark is one press of a record, with the passage it was made in.
 type Mark struct {
-	Answer  Answer `json:"answer"`
-	Passage int    `json:"passage"` // from 1, 0 after the end
-	Stage   string `json:"stage"`   // where in it
-	Round   int    `json:"round"`   // in progress, or just over in a rest; 0 outside rounds
-	Breath  int    `json:"breath"`  // in progress, from 1; 0 where none is counted
+	Answer  Answer   `json:"answer"`
+	Kind    MarkKind `json:"kind"`
+	Passage int      `json:"passage"` // from 1, 0 after the end
+	Stage   string   `json:"stage"`   // where in it
+	Round   int      `json:"round"`   // in progress, or just over in a rest; 0 outside rounds
+	Breath  int      `json:"breath"`  // in progress, from 1; 0 where none is counted
 }

@@ -226,6 +226,17 @@ func linesFor(p *plan.Passage) []plan.Who {
 	return list
 }
 
+// signsOf is the signals that can be seen in a passage, with the measure in force.
+func signsOf(p *plan.Passage, m plan.Measure) []string {
+	list := []string{}
+	for _, seen := range room.Signals {
+		if seen.Fits(p, m) {
+			list = append(list, seen.ID)
+		}
+	}
+	return list
+}
+
 // ownRound is a round of what a passage breathes at own pace, as it is in force, and its pattern in one line.
 func ownRound(p *plan.Plan, passage int, m plan.Measure) ([]contract.ScorePhase, string) {
 	if own := &p.Passages[passage]; own.OwnPace {
@@ -254,6 +265,7 @@ func passages(l *studio.Class, tl pace.Timeline, wait *contract.Wait, who care.R
 			list[i].Practice, list[i].Term, list[i].Counts = p.Practice.ID, p.Practice.Term, p.Pattern()
 		}
 		list[i].Distinct, list[i].HandAtNose, list[i].LinesFor = l.Plan.Distinctions(i), cue.HandAtNose(p), linesFor(p)
+		list[i].Signs = signsOf(p, inForce.Measure)
 		list[i].OwnRound, list[i].Pattern = ownRound(l.Plan, i, inForce.Measure)
 	}
 	for i, counted := len(list)-1, 0; i >= 0; i-- {

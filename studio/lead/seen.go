@@ -1,6 +1,7 @@
 package lead
 
 import (
+	"vastlantern/core/breath"
 	"vastlantern/core/pace"
 	"vastlantern/core/room"
 	"vastlantern/studio"
@@ -11,7 +12,7 @@ import (
 func (c *Classes) Signals() []contract.Signal {
 	list := make([]contract.Signal, 0, len(room.Signals))
 	for _, seen := range room.Signals {
-		list = append(list, contract.Signal{ID: seen.ID, Name: seen.Name})
+		list = append(list, contract.Signal{ID: seen.ID, Name: seen.Name, With: append([]breath.Phase{}, seen.With()...)})
 	}
 	return list
 }

@@ -117,10 +117,28 @@ func (r *Records) Record(id int64) (contract.Record, error) {
 		PlannedRounds: t.PlannedRounds, Rounds: t.Rounds, LongestHoldMS: t.LongestHold, HeldFullMS: t.HeldFull, HeldEmptyMS: t.HeldEmpty,
 		LeftInhales: t.LeftInhales, RightInhales: t.RightInhales,
 	}
+	stands := pace.Stands(of.Answers)
 	for i, answer := range of.Answers {
-		record.Marks = append(record.Marks, contract.Mark{Answer: l.Answer(i + 1), Passage: answer.Passage, Stage: string(answer.Stage), Round: answer.Round, Breath: answer.Breath})
+		record.Marks = append(record.Marks, contract.Mark{
+			Answer: l.Answer(i + 1), Kind: markKind(&answer, stands[i]), Passage: answer.Passage, Stage: string(answer.Stage), Round: answer.Round, Breath: answer.Breath,
+		})
 	}
 	return record, nil
+}
+
+// markKind tells what a press was in the record.
+func markKind(a *pace.Answer, stands bool) contract.MarkKind {
+	switch {
+	case a.Refused != "":
+		return contract.MarkRefused
+	case stands && a.Changes():
+		return contract.MarkChange
+	case a.Do == pace.Note || a.Do == pace.Signal:
+		return contract.MarkRemark
+	case a.Do == pace.Advance || a.Do == pace.Resume:
+		return contract.MarkGoingOn
+	}
+	return contract.MarkTakenBack
 }
 
 // curve is the rounds as they were led: how quick and how long each was.

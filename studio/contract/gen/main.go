@@ -130,6 +130,7 @@ var words = map[reflect.Type][]any{
 	reflect.TypeFor[contract.ImportStage]():    {"", contract.ImportReading, contract.ImportWriting},
 	reflect.TypeFor[contract.How]():            {contract.Easy, contract.Right, contract.TooMuch},
 	reflect.TypeFor[contract.ChangeKind]():     kinds(),
+	reflect.TypeFor[contract.MarkKind]():       {contract.MarkChange, contract.MarkRemark, contract.MarkGoingOn, contract.MarkTakenBack, contract.MarkRefused},
 	reflect.TypeFor[care.Do]():                 {care.LeaveOut, care.Gentle, care.Carefully},
 }
 

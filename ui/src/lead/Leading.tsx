@@ -22,7 +22,7 @@ import { type Meaning, meaningOf, remoteMeaning, waysOf } from "./keys";
 import { LeaveCard } from "./LeaveCard";
 import { Order } from "./Order";
 import { Over } from "./Over";
-import type { Panel } from "./panelKeys";
+import { type Panel, whileLed } from "./panelKeys";
 import { Panels } from "./Panels";
 import { useSignals } from "./SeenPad";
 import { TopBar } from "./TopBar";
@@ -136,10 +136,12 @@ export function Leading({ score, connected, take, desk, live, beside, covered, c
         <GapCard score={score} from={gap.from!} take={take} onClose={gap.settle} />
       )
     ) : (
-      panel !== "" && (
+      panel !== "" &&
+      !(place.over && whileLed.includes(panel)) && (
         <Panels
           panel={panel}
           passage={passage}
+          phase={phase?.kind ?? ""}
           verbs={phase?.verbs ?? []}
           desk={desk}
           sound={sound}

@@ -1,11 +1,13 @@
 import { useEffect, useRef } from "react";
 import type { Score, ScorePassage } from "../wire/contract";
-import type { Place } from "../player/usePlace";
+import { type Place, useSeconds } from "../player/usePlace";
+import { moved, overrun } from "./overrun";
 import { clock, momentOf, number } from "../player/format";
 
 /** Order is the running order, small, with where the class is, which stays in view. */
 export function Order({ score, place }: { score: Score; place: Place }) {
   const here = place.over ? score.passages.length : (place.phase?.passage ?? 0) - 1;
+  const late = overrun(score, useSeconds(score) * 1000);
   const current = useRef<HTMLLIElement>(null);
   useEffect(() => {
     void current.current?.scrollIntoView({ block: "center" });
@@ -13,20 +15,22 @@ export function Order({ score, place }: { score: Score; place: Place }) {
   return (
     <nav className="orderlist" aria-label="Running order">
       <ol>
-        {score.passages.map((p, i) => (
-          <li
-            key={i}
-            ref={i === here ? current : undefined}
-            className={i < here ? "past" : i === here ? "here" : ""}
-            aria-current={i === here ? "step" : undefined}
-          >
-            <span className="at">{p.start_ms < 0 ? "left out" : momentOf(score, p.start_ms)}</span>
-            <span className="what">
-              {p.name}
-              <small>{detail(p)}</small>
-            </span>
-          </li>
-        ))}
+        {score.passages
+          .map((p, i) => moved(p, i === here, i > here, late))
+          .map((p, i) => (
+            <li
+              key={i}
+              ref={i === here ? current : undefined}
+              className={i < here ? "past" : i === here ? "here" : ""}
+              aria-current={i === here ? "step" : undefined}
+            >
+              <span className="at">{p.start_ms < 0 ? "left out" : momentOf(score, p.start_ms)}</span>
+              <span className="what">
+                {p.name}
+                <small>{detail(p)}</small>
+              </span>
+            </li>
+          ))}
       </ol>
     </nav>
   );

@@ -17,6 +17,7 @@ import { TapPad } from "./TapPad";
 type Props = {
   panel: Panel;
   passage: ScorePassage | undefined;
+  phase: string; // what is breathed now
   verbs: Adjust["do"][];
   desk: Desk;
   sound: Sound;
@@ -25,7 +26,7 @@ type Props = {
 };
 
 export function Panels(props: Props) {
-  const { panel, passage, verbs, desk, sound, onAdjust, onClose } = props;
+  const { panel, passage, phase, verbs, desk, sound, onAdjust, onClose } = props;
   switch (panel) {
     case "keys":
       return <KeyCard onClose={onClose} />;
@@ -40,7 +41,15 @@ export function Panels(props: Props) {
     case "room":
       return <RoomCard onClose={onClose} />;
     case "seen":
-      return desk.asks ? <SeenPad asks={desk.asks} onAdjust={onAdjust} onClose={onClose} /> : null;
+      return desk.asks ? (
+        <SeenPad
+          asks={desk.asks}
+          signs={passage?.signs ?? []}
+          phase={phase}
+          onAdjust={onAdjust}
+          onClose={onClose}
+        />
+      ) : null;
     case "tap":
       return desk.asks ? (
         <TapPad asks={desk.asks} onAdjust={(press) => void onAdjust(press)} onClose={onClose} />

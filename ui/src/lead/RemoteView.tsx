@@ -39,7 +39,7 @@ function Remote({ score, connected, take }: Props) {
   useLight("lead", "night");
   const place = usePlace(score);
   const { phase } = place;
-  const shown = useShown(score);
+  const shown = useShown(score, place);
   const { message, say } = useMessage(score, phase?.passage ?? 0);
   const awake = useAwake(!place.over);
   useFelt(score);

@@ -21,8 +21,8 @@ export function RoomCard({ onClose }: { onClose: () => void }) {
               </a>
             </p>
             <p className="text-secondary mb-0">
-              Word, side, count and lamps only. It can change nothing. The same address is good for every
-              class.
+              It shows the word, side, count, lamps and your lines for the room. Nothing can be changed there.
+              The address stays the same for every class.
             </p>
             {room.data?.only_here && (
               <p className="text-secondary mt-2 mb-0">

@@ -22,13 +22,28 @@ export function useSignals() {
 
 type Props = {
   asks: Asks;
+  /** the signals that the passage can show */
+  signs: string[];
+  /** what is breathed now */
+  phase: string;
   onAdjust: (press: Omit<Adjust, "key">) => Promise<void>;
   onClose: () => void;
 };
 
 /** SeenPad: one key says what was seen, the proposal is shown with its effect, one key more takes it. */
-export function SeenPad({ asks, onAdjust, onClose }: Props) {
+export function SeenPad({ asks, signs, phase, onAdjust, onClose }: Props) {
   const signals = useSignals();
+  const [when] = useState(phase); // the buttons keep their places while the pad is open
+  const [all, setAll] = useState(false);
+  const listed = (signals.data ?? []).map((signal, i) => ({ signal, key: keys[i] ?? "" }));
+  const fitting = listed.filter(({ signal }) => signs.includes(signal.id));
+  const now = fitting.filter(({ signal }) => signal.with.includes(when as never));
+  const shown = [
+    ...now,
+    ...fitting.filter((one) => !now.includes(one)),
+    ...(all ? listed.filter((one) => !fitting.includes(one)) : []),
+  ];
+  const hidden = listed.length - fitting.length;
   const [proposed, setProposed] = useState<Proposed | null>(null);
   const [error, setError] = useState<Error | null>(null);
 
@@ -57,9 +72,11 @@ export function SeenPad({ asks, onAdjust, onClose }: Props) {
   const accepts = useAccepts();
   usePadKeys((key) => {
     if (!proposed) {
-      const signal = signals.data?.[keys.indexOf(key)];
-      if (signal) saw(signal);
-      return signal !== undefined;
+      const pressed = shown.find((one) => one.key === key);
+      if (pressed) saw(pressed.signal);
+      else if (key === "1" && hidden > 0 && !all) setAll(true);
+      else return false;
+      return true;
     }
     if (key === "6" && proposed.lane) lane();
     else if (accepts(key)) accept();
@@ -76,11 +93,16 @@ export function SeenPad({ asks, onAdjust, onClose }: Props) {
         </p>
       ) : (
         <div className="signals">
-          {signals.data?.map((signal, i) => (
+          {shown.map(({ signal, key }) => (
             <Button key={signal.id} variant="outline-secondary" onClick={() => saw(signal)}>
-              <kbd>{keys[i]?.toUpperCase()}</kbd> {signal.name}
+              <kbd>{key.toUpperCase()}</kbd> {signal.name}
             </Button>
           ))}
+          {hidden > 0 && !all && (
+            <Button variant="link" onClick={() => setAll(true)}>
+              <kbd>1</kbd> more: {hidden} that this passage seldom shows
+            </Button>
+          )}
         </div>
       )}
       {proposed && (

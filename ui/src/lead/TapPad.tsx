@@ -58,11 +58,13 @@ export function TapPad({ asks, onAdjust, onClose }: Props) {
           : "two taps or more"}
         {tapped && tapped.aside > 0 && <small> ({tapped.aside} set aside)</small>}
       </p>
-      <footer>
-        <Button size="lg" disabled={!ready} onClick={accept}>
-          <kbd>F</kbd> {ready ? `Lead at ${number(tapped.tempo)}` : "Take it"}
-        </Button>
-      </footer>
+      {!(tapped && tapped.tempo === 0) && (
+        <footer>
+          <Button size="lg" disabled={!ready} onClick={accept}>
+            <kbd>F</kbd> {ready ? `Lead at ${number(tapped.tempo)}` : "Take it"}
+          </Button>
+        </footer>
+      )}
     </Pad>
   );
 }

@@ -13,6 +13,7 @@ import { rate } from "../player/clock";
 import type { Light } from "../frame/light";
 import { type Place, useSeconds } from "../player/usePlace";
 import { clock, momentOf } from "../player/format";
+import { overrun } from "./overrun";
 
 type Props = {
   score: Score;
@@ -30,7 +31,7 @@ type Props = {
 /** endOf is when the class will end if nothing is adjusted. What waits beyond its planned end moves it on. */
 function endOf(score: Score, seconds: number): number {
   if (!score.wait) return score.end_ms;
-  return Math.max(score.wait.planned_end_ms, seconds * 1000) + score.wait.length_ms;
+  return score.wait.planned_end_ms + overrun(score, seconds * 1000) + score.wait.length_ms;
 }
 
 export function TopBar({ score, place, connected, light, onLight, onKeys, onRoom, sounds, onSound }: Props) {

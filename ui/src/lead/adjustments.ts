@@ -36,6 +36,7 @@ export type Where = {
  * the application's word (phase.verbs), and so are the tempos.
  */
 export function controls({ phase, passage, slot, keys }: Where): Group[] {
+  const total = passage.rounds;
   const make = (id: string, name: string, press: Press, effect = "", twice = false): Control => ({
     id,
     key: letterOf(id === "enough" ? "release" : id, keys),
@@ -46,10 +47,10 @@ export function controls({ phase, passage, slot, keys }: Where): Group[] {
     met:
       met(phase, press.do) &&
       !(press.do === "tempo" && passage.tempo === 0) &&
+      !(id === "fewer" && total <= Math.max(1, phase.round)) &&
       !(press.do === "finish-by" && slot === 0),
   });
   const tempo = (to: number) => (passage.tempo > 0 ? `${number(passage.tempo)} → ${number(to)}` : "");
-  const total = passage.rounds;
   return [
     {
       name: "Tempo",
@@ -75,10 +76,9 @@ export function controls({ phase, passage, slot, keys }: Where): Group[] {
       controls: [
         make(
           "fewer",
-
           "One fewer",
           { do: "rounds", by: -1 },
-          total > phase.round ? `${total} → ${total - 1}` : "",
+          total > Math.max(1, phase.round) ? `${total} → ${total - 1}` : "",
         ),
         make("more", "One more", { do: "rounds", by: 1 }, total > 0 ? `${total} → ${total + 1}` : ""),
         make("last", "Last round", { do: "last-round" }, total > 0 ? lastRound(phase, total) : ""),
@@ -90,13 +90,7 @@ export function controls({ phase, passage, slot, keys }: Where): Group[] {
         make("undo", "Undo", { do: "undo" }),
         make("close", "Close", { do: "close" }, phase.stage === "round" ? "drops this round" : ""),
         make("next", "Next", { do: "next" }, "passage", true),
-        make(
-          "finish",
-
-          "On time",
-          { do: "finish-by", to_ms: slot },
-          slot > 0 ? "" : "no slot is set",
-        ),
+        make("finish", "On time", { do: "finish-by", to_ms: slot }, slot > 0 ? "" : "no slot is set"),
         make("end", "End", { do: "end" }, "", true),
       ],
     },

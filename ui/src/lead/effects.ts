@@ -11,10 +11,41 @@ export function withPreview(control: Control, preview: Preview | undefined, scor
       return preview.answer.refused
         ? { ...control, met: false, effect: "nothing to take back" }
         : { ...control, effect: `takes back: ${verbName(preview.answer.undone)}` };
+    case "slower":
+    case "faster":
+      return { ...control, effect: [control.effect, roundsChanged(preview)].filter(Boolean).join(", ") };
+    case "fewer":
+    case "more":
+    case "last":
+    case "again":
+    case "close":
+      return preview.answer.refused ? { ...control, met: false, effect: "" } : control;
+    case "holds":
+      return withoutHolds(control, preview);
     case "finish":
       return preview.answer.refused ? control : { ...control, effect: onTime(preview, score) };
   }
   return control;
+}
+
+/** roundsChanged is the rounds that a change of tempo takes or gives where the minutes are kept: "9 rounds to 8". */
+function roundsChanged({ answer }: Preview): string {
+  const { before, after } = answer;
+  if (answer.refused || before.rounds === after.rounds) return "";
+  return `${plural(before.rounds, "round")} to ${after.rounds}`;
+}
+
+/** withoutHolds dims "No holds" where there are none to leave out, here and in the closing. */
+function withoutHolds(control: Control, { answer, change_ms }: Preview): Control {
+  if (answer.do !== "drop-holds") return control;
+  const none = !holdsIn(answer.before.counts) && change_ms === 0;
+  return none || answer.refused ? { ...control, met: false, effect: "there are none" } : control;
+}
+
+/** holdsIn tells whether counts as 4:4:8 have a hold. */
+function holdsIn(counts: string): boolean {
+  const terms = counts.split(":").map(Number);
+  return (terms.length > 2 && terms[1]! > 0) || (terms[3] ?? 0) > 0;
 }
 
 /** onTime tells before it is pressed what finishing on time would do: "ends 20:40, 3:17 to spare: nothing to do". */

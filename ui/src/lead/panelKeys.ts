@@ -17,6 +17,9 @@ const panels: { panel: Panel; name: string }[] = [
 /** What needs somebody who answers: not in a try-out. */
 const ofAClass: Panel[] = ["seen", "tap", "room"];
 
+/** What is of no use once the class is over. */
+export const whileLed: Panel[] = ["seen", "tap", "counts", "note", "cautions"];
+
 /** panelsOf is the panels with their keys; the card of keys is always on the question mark. */
 export function panelsOf(
   asks: boolean,

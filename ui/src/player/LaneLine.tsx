@@ -14,7 +14,7 @@ export function LaneLine({ score }: { score: Score }) {
 
 function Line({ score }: { score: Score }) {
   const place = usePlace(score);
-  const shown = useShown(score);
+  const shown = useShown(score, place);
   const { phase } = place;
   const only = useMemo(() => ({ ...score, phases: phase ? [phase] : [] }), [score, phase]);
   const passage = phase ? score.passages[phase.passage - 1] : undefined;

@@ -25,7 +25,7 @@ type Props = {
  */
 export function Stage({ score, place, sides = "class", lamps = true, aside, called }: Props) {
   useFonts();
-  const shown = useShown(score);
+  const shown = useShown(score, place);
   const { phase } = place;
   if (!phase) return null;
   const planned = score.passages[phase.passage - 1]!;

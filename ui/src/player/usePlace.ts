@@ -30,7 +30,7 @@ export function locate(score: Score, at: number): Place {
 }
 
 /** until is the time of the next change after the place, in ms from the start of the class. */
-function until(place: Place): number {
+export function until(place: Place): number {
   if (!place.phase) return Infinity;
   const next = place.phase.at_ms[place.count + 1] ?? place.phase.end_ms;
   return next < 0 ? Infinity : next;

@@ -2,7 +2,7 @@ import { useEffect, useState } from "react";
 import type { Cue, Score } from "../wire/contract";
 import { inReal } from "./clock";
 import { inThisFrame, keepDrawn } from "./frames";
-import { drawnTime } from "./usePlace";
+import { drawnTime, type Place, until } from "./usePlace";
 
 /** shownAt is the cues that are there at a moment of the class. */
 export function shownAt(score: Score, at: number): Cue[] {
@@ -19,11 +19,20 @@ export function changes(score: Score, at: number): number {
   return next;
 }
 
-/** useShown is the cues that are on the screen now. It changes when one begins or ends, and with the score. */
-export function useShown(score: Score): Cue[] {
-  const [found, setFound] = useState(() => ({ score, list: shownAt(score, drawnTime(score)) }));
+type Found = { score: Score; at: number; list: Cue[] };
+
+function find(score: Score, at: number): Found {
+  return { score, at, list: shownAt(score, at) };
+}
+
+/**
+ * useShown is the cues that are on the screen now. It changes when one begins or ends, and with the score. Beside a place they are those
+ * of the count that is shown there: word and next never come from two readings of the clock.
+ */
+export function useShown(score: Score, place?: Place): Cue[] {
+  const [found, setFound] = useState(() => find(score, drawnTime(score)));
   // Cues of the score before may be gone: they must not be drawn even once.
-  const current = found.score === score ? found : { score, list: shownAt(score, drawnTime(score)) };
+  const current = found.score === score ? found : find(score, drawnTime(score));
   if (current !== found) setFound(current);
   useEffect(() => {
     let shown: Cue[] | null = null;
@@ -32,13 +41,15 @@ export function useShown(score: Score): Cue[] {
       const list = shownAt(score, at);
       if (!shown || !same(shown, list))
         inThisFrame(() =>
-          setFound((old) => (same(old.list, list) && old.score === score ? old : { score, list })),
+          setFound((old) => (same(old.list, list) && old.score === score ? old : { score, at, list })),
         );
       shown = list;
       return inReal(changes(score, at) - at);
     });
   }, [score]);
-  return current.list;
+  if (!place?.phase) return current.list;
+  const at = Math.min(Math.max(current.at, place.at), until(place) - 1);
+  return at === current.at ? current.list : shownAt(score, at);
 }
 
 function same(a: Cue[], b: Cue[]): boolean {

@@ -322,29 +322,49 @@ function held(p: RecordPassage | RecordTotals): string {
   return [full, empty].filter(Boolean).join(", ");
 }
 
+/** Marks is what was changed and noted, and, put away, what else was pressed. */
 function Marks({ record }: { record: Record }) {
-  if (record.marks.length === 0)
-    return <p className="text-secondary">Nothing was adjusted: led as planned.</p>;
+  const told = record.marks.filter((mark) => mark.kind === "change" || mark.kind === "remark");
+  const others = record.marks.filter((mark) => !told.includes(mark));
+  const changes = told.filter((mark) => mark.kind === "change").length;
   return (
     <>
-      <h2>{plural(record.marks.length, "adjustment")}</h2>
-      <ol className="marks">
-        {record.marks.map((mark) => (
-          <li
-            key={mark.answer.number}
-            id={`mark-${mark.answer.number}`}
-            className={mark.answer.refused ? "refused" : ""}
-          >
-            <span className="at">{clock(mark.answer.at_ms)}</span>
-            <span>
-              {inWords(mark.answer)}
-              {mark.answer.because && `, because of ${mark.answer.because}`}
-              {mark.answer.origin && <small> on {mark.answer.origin}</small>}
-            </span>
-            <small>{where(record, mark)}</small>
-          </li>
-        ))}
-      </ol>
+      {changes === 0 ? (
+        <p className="text-secondary">Nothing was adjusted: led as planned.</p>
+      ) : (
+        <h2>{plural(changes, "adjustment")}</h2>
+      )}
+      <MarkList record={record} marks={told} />
+      {others.length > 0 && (
+        <details className="mb-3">
+          <summary>Also pressed: {others.length}, refused, going on or taken back</summary>
+          <MarkList record={record} marks={others} />
+        </details>
+      )}
     </>
+  );
+}
+
+function MarkList({ record, marks }: { record: Record; marks: Mark[] }) {
+  if (marks.length === 0) return null;
+  return (
+    <ol className="marks">
+      {marks.map((mark) => (
+        <li
+          key={mark.answer.number}
+          id={`mark-${mark.answer.number}`}
+          className={mark.answer.refused ? "refused" : ""}
+        >
+          <span className="at">{clock(mark.answer.at_ms)}</span>
+          <span>
+            {inWords(mark.answer)}
+            {mark.kind === "taken-back" && mark.answer.do !== "undo" && ", taken back"}
+            {mark.answer.because && `, because of ${mark.answer.because}`}
+            {mark.answer.origin && <small> on {mark.answer.origin}</small>}
+          </span>
+          <small>{where(record, mark)}</small>
+        </li>
+      ))}
+    </ol>
   );
 }

@@ -56,19 +56,21 @@ export function TwoBars({ record }: { record: Record }) {
               title={`${clock(round.at_ms)} a round was abandoned`}
             />
           ))}
-        {record.marks.map((mark) => {
-          const text = `${clock(mark.answer.at_ms)} ${inWords(mark.answer)}`;
-          return (
-            <a
-              key={mark.answer.number}
-              className={`tick ${mark.answer.refused ? "refused" : ""}`}
-              style={{ left: part(mark.answer.at_ms) }}
-              href={`#mark-${mark.answer.number}`}
-              title={text}
-              aria-label={text}
-            />
-          );
-        })}
+        {record.marks
+          .filter((mark) => mark.kind === "change" || mark.kind === "remark")
+          .map((mark) => {
+            const text = `${clock(mark.answer.at_ms)} ${inWords(mark.answer)}`;
+            return (
+              <a
+                key={mark.answer.number}
+                className={`tick ${mark.answer.refused ? "refused" : ""}`}
+                style={{ left: part(mark.answer.at_ms) }}
+                href={`#mark-${mark.answer.number}`}
+                title={text}
+                aria-label={text}
+              />
+            );
+          })}
       </div>
       <span className="name">min</span>
       <div className="axis" aria-hidden>

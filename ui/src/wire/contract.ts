@@ -239,6 +239,7 @@ export interface RecordTotals {
 }
 export interface Mark {
   answer: Answer;
+  kind: "change" | "remark" | "going-on" | "taken-back" | "refused";
   passage: number;
   stage: string;
   round: number;
@@ -775,6 +776,7 @@ export interface ScorePassage {
   steps: string[];
   carries: number;
   hand_at_nose: boolean;
+  signs: string[];
   lines_for: ("teacher" | "room" | "all")[];
   lane_names: LaneNames;
   own_round: ScorePhase[];
@@ -985,6 +987,7 @@ export interface RoomAnswered {
 export interface Signal {
   id: string;
   name: string;
+  with: ("inhale" | "hold" | "exhale" | "empty" | "still" | "stroke" | "beat" | "lead" | "free" | "talk")[];
 }
 export interface Saw {
   key: string;
