@@ -89,7 +89,7 @@ func TestEveryViewIsAccessible(t *testing.T) {
 		{"/help", "."},
 		{"/taught/year/2026", "Hours by practice"},
 		{"/taught", "of"},
-		{fmt.Sprintf("/taught/%d", today.Taught[0].ID), "adjustment"},
+		{fmt.Sprintf("/taught/%d", today.Taught[0].ID), "adjust"},
 		{"/room/NOBODY", "There is no room"},
 		{"/nothing/here", "Go to today"},
 	} {
