@@ -126,8 +126,8 @@ func (p *Passage) Short(f Fields) string {
 	if doc["tempo"] != nil || doc["rate"] != nil {
 		words = append(words, "@"+p.Measure.Tempo.String())
 	}
-	if p.Side == breath.Right {
-		words = append(words, "right")
+	if p.Side == breath.Right || p.Practice.OneSided() {
+		words = append(words, string(p.Side))
 	}
 	return strings.Join(words, " ")
 }

@@ -202,6 +202,7 @@ type ScorePassage struct {
 	Steps      []string    `json:"steps"`        // the closing, in words
 	Carries    int         `json:"carries"`      // later passages that a change of its tempo can be carried to
 	HandAtNose bool        `json:"hand_at_nose"` // it closes or narrows nostrils with the fingers
+	Timed      bool        `json:"timed"`        // one round of as many strokes as its minutes hold: its time is shown, not their number
 	Signs      []string    `json:"signs"`        // the signals that can be seen in it; not told to the room
 	// LinesFor is for whom it has lines of the teacher's own.
 	LinesFor []plan.Who `json:"lines_for"`

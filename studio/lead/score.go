@@ -263,6 +263,7 @@ func passages(l *studio.Class, tl pace.Timeline, wait *contract.Wait, who care.R
 		}
 		if p.Practice != nil {
 			list[i].Practice, list[i].Term, list[i].Counts = p.Practice.ID, p.Practice.Term, p.Pattern()
+			list[i].Timed = p.Led() && p.Practice.FillsMinutes()
 		}
 		list[i].Distinct, list[i].HandAtNose, list[i].LinesFor = l.Plan.Distinctions(i), cue.HandAtNose(p), linesFor(p)
 		list[i].Signs = signsOf(p, inForce.Measure)

@@ -17,7 +17,7 @@ import { Shell } from "../frame/Shell";
 import { ErrorAlert } from "../frame/ErrorAlert";
 import { Loading } from "../frame/Loading";
 import { useEdited } from "../frame/useEdited";
-import { plural } from "../player/format";
+import { plural, weekly as weektime } from "../player/format";
 import { CourseOf } from "./CourseOf";
 import { Programmes } from "./Programmes";
 
@@ -117,7 +117,7 @@ function inShort(g: Group): string {
 }
 
 function weekly(g: Group): string {
-  return g.weekday < 0 ? "" : `${weekdays[g.weekday]} ${g.weektime}`.trim();
+  return g.weekday < 0 ? "" : `${weekdays[g.weekday]} ${weektime(g.weektime)}`.trim();
 }
 
 const fieldNames: { [field: string]: string } = {

@@ -23,6 +23,7 @@ export function useWould(
       return new Map(met.map((control, i) => [control.id, previews[i]!]));
     },
     enabled: asks !== undefined && met.length > 0,
+    refetchInterval: place.phase && place.phase.end_ms < 0 ? 2000 : false, // what waits beyond its plan moves the end
     staleTime: Infinity,
     gcTime: 0,
     retry: false,

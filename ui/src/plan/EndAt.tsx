@@ -1,6 +1,7 @@
 import { useState } from "react";
 import { Button, Form } from "react-bootstrap";
 import type { Change, PassageSummary } from "../wire/contract";
+import { readTimeOfDay, secondOfDay } from "../player/format";
 
 type Props = {
   summary: PassageSummary;
@@ -15,7 +16,9 @@ export function EndAt({ summary, starts, onAsk }: Props) {
   const solve = async (by: "rounds-to-end" | "tempo-to-end") => {
     const end = starts === null ? ofClass(time) : ofDay(time, starts);
     if (end === null) {
-      setProblem(starts === null ? "a time of the class, as 12:40" : "a time of day, as 18:42:30");
+      setProblem(
+        starts === null ? "a time of the class, as 12:40" : `a time of day, as ${secondOfDay(starts)}`,
+      );
       return;
     }
     setProblem((await onAsk({ do: by, end_ms: end })) ?? "");
@@ -26,7 +29,7 @@ export function EndAt({ summary, starts, onAsk }: Props) {
         <span>End at</span>
         <Form.Control
           value={time}
-          placeholder={starts === null ? "12:40" : timeOf(starts + summary.start_ms + summary.length_ms)}
+          placeholder={starts === null ? "12:40" : secondOfDay(starts + summary.start_ms + summary.length_ms)}
           isInvalid={problem !== ""}
           aria-label={`Time at which ${summary.name} ends`}
           onChange={(e) => {
@@ -46,10 +49,6 @@ export function EndAt({ summary, starts, onAsk }: Props) {
   );
 }
 
-function timeOf(ms: number): string {
-  return new Date(ms).toLocaleTimeString("en-GB");
-}
-
 /** ofClass reads a time of the class, 12:40 or 1:02:40, in ms; null where it is none. */
 function ofClass(text: string): number | null {
   const match = /^(?:(\d+):)?(\d+):([0-5]?\d)$/.exec(text.trim());
@@ -57,12 +56,12 @@ function ofClass(text: string): number | null {
   return (Number(match[1] ?? 0) * 3600 + Number(match[2]) * 60 + Number(match[3])) * 1000;
 }
 
-/** ofDay reads a time of day, 18:42 or 18:42:30, as a time of the class that starts then. */
+/** ofDay reads a time of day, 18:42, 18:42:30 or 6:42 pm, as a time of the class that starts then. */
 function ofDay(text: string, starts: number): number | null {
-  const match = /^(\d?\d):(\d\d)(?::(\d\d))?$/.exec(text.trim());
-  if (!match) return null;
+  const seconds = readTimeOfDay(text);
+  if (seconds === null) return null;
   const at = new Date(starts);
-  at.setHours(Number(match[1]), Number(match[2]), Number(match[3] ?? 0), 0);
+  at.setHours(0, 0, seconds, 0);
   if (at.getTime() < starts) at.setDate(at.getDate() + 1); // a class over midnight
   return at.getTime() - starts;
 }

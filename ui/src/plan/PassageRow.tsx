@@ -79,9 +79,7 @@ export function PassageRow(props: Props) {
           className="name"
           aria-label={`Title of passage ${props.number}`}
           placeholder={name}
-          title={
-            doc.type === "talk" ? "The room reads this heading. What only you read is under more." : undefined
-          }
+          title={doc.type === "talk" ? `${name}: the room reads this heading` : name}
           value={text(doc.title)}
           onChange={(e) => {
             const next: PassageDoc = { ...doc, title: e.target.value };

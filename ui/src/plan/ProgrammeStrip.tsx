@@ -1,6 +1,6 @@
 import { useQuery } from "@tanstack/react-query";
 import { Link } from "react-router";
-import { day } from "../player/format";
+import { day, shortDay } from "../player/format";
 import { get } from "../wire/api";
 import type { ProgrammeOfPlan } from "../wire/contract";
 
@@ -21,22 +21,22 @@ export function ProgrammeStrip({ id }: { id: number }) {
   return (
     <nav className="course" aria-label="Programme">
       <p className="mb-0">
-        <Link to={`/programmes/${card.id}`}>{card.name}</Link>
-        {mine && ` · step ${mine.step} of ${card.steps}, ${mine.says}`}
+        Programme <Link to={`/programmes/${card.id}`}>{card.name}</Link>
+        {mine && `: this class is step ${mine.step} of ${card.steps}, planned as ${mine.says}`}
         {mine?.state === "coming" && classes.find((c) => c.state === "coming") === mine && ` · ${card.why}`}
         {mine?.changed && " · changed by you: it stays as it is"}
         {mine && mine.why !== "" && ` · ${mine.why}`}
       </p>
       <ol>
+        <li>Its classes:</li>
         {near.map((c) => (
           <li key={c.plan_id}>
             <Link
               to={`/plan/${c.plan_id}`}
               aria-current={c.plan_id === id ? "page" : undefined}
-              aria-label={`Class ${c.number}, ${day(c.starts_ms)}, ${c.state}`}
-              title={`${day(c.starts_ms)}, ${c.state}`}
+              title={`Class ${c.number}, ${day(c.starts_ms)}, ${c.state}`}
             >
-              {c.number}
+              {shortDay(c.starts_ms)}
             </Link>
           </li>
         ))}

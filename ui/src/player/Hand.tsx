@@ -23,7 +23,7 @@ export const Hand = memo(function Hand({ fingers, way, atNose }: Props) {
   const ring = way !== "little";
   const little = way === "little" || way === "both";
   return (
-    <svg className={`hand-drawing ${raised ? "raised" : "lowered"}`} viewBox="0 0 100 100" aria-hidden>
+    <svg className={`hand-drawing ${raised ? "raised" : "lowered"}`} viewBox="0 0 100 112" aria-hidden>
       <path
         className="nose"
         d="M45 8C44 32 41 45 35 55C30 64 33 72 40 72C44 72 46 75 50 76C54 75 56 72 60 72C67 72 70 64 65 55C59 45 56 32 55 8"

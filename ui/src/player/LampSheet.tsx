@@ -8,6 +8,9 @@ import { useBox } from "./useBox";
 import { classTime, type Place } from "./usePlace";
 import { widthOf } from "./widthOf";
 
+/** More lamps than these are dots that nobody counts: they are not drawn. */
+const mostLamps = 240;
+
 type Props = {
   score: Score;
   place: Place;
@@ -25,17 +28,20 @@ export function LampSheet({ score, place, sides = "class", unlit }: Props) {
   const [ref, box] = useBox<HTMLDivElement>();
   const { phases, current } = unlit ? { phases: unlit, current: -1 } : unit(score, place);
   const strings = phases.map((phase) => sizeOf(phase, labelOf(score, phase, sides), widthOf));
-  const fit = box && fitLamps(strings, box.width, box.height);
-  const style = fit && {
-    "--lamp-size": `${fit.lamp}px`,
-    "--label": `${fit.text}px`,
-    "--longest": longestLabel(strings),
-  };
+  const lamps = phases.reduce((all, phase) => all + phase.at_ms.length, 0);
+  const fit = box && lamps <= mostLamps && fitLamps(strings, box.width, box.height);
+  const style = fit
+    ? {
+        "--lamp-size": `${fit.lamp}px`,
+        "--label": `${fit.text}px`,
+        "--longest": longestLabel(strings),
+      }
+    : undefined;
   return (
     <div
-      className={`lampsheet ${fit?.labels ?? ""} ${unlit ? "unlit" : ""}`}
+      className={`lampsheet ${fit ? fit.labels : ""} ${unlit ? "unlit" : ""}`}
       ref={ref}
-      style={(style ?? undefined) as CSSProperties}
+      style={style as CSSProperties | undefined}
       aria-hidden
     >
       {fit &&

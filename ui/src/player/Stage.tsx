@@ -49,7 +49,7 @@ function Led({ score, place, phase, passage, shown, sides, lamps, aside }: Parts
   const roomy = passage.script !== "" ? "worded scripted" : passage.lines_for.length > 0 ? "worded" : "";
   return (
     <section
-      className={`stage led ${phase.through || "none"} ${roomy}`}
+      className={`stage led ${phase.through || "none"} ${ofStrokes(phase, passage) ? "bytime" : ""} ${roomy}`}
       aria-label="Now"
       {...read(score, place)}
     >
@@ -63,9 +63,14 @@ function Led({ score, place, phase, passage, shown, sides, lamps, aside }: Parts
       />
       <Besides shown={shown} />
       <Words lines={spoken} script={passage.script} most={0.5} />
-      {lamps && <LampSheet score={score} place={place} sides={sides} />}
+      {lamps && !ofStrokes(phase, passage) && <LampSheet score={score} place={place} sides={sides} />}
     </section>
   );
+}
+
+/** ofStrokes tells whether strokes fill the minutes of a passage: there the time that is left says more than their number. */
+function ofStrokes(phase: ScorePhase, passage: ScorePassage): boolean {
+  return passage.timed && phase.kind === "stroke";
 }
 
 /** In a talk the teacher's words are the largest text. */
@@ -122,6 +127,7 @@ function lines(shown: Cue[]): string[] {
 }
 
 function roundOf(phase: ScorePhase, passage: ScorePassage): string {
+  if (ofStrokes(phase, passage)) return "";
   if (phase.round > 0) return `round ${phase.round} of ${passage.rounds}`;
   return phase.stage === "opening" || phase.stage === "closing" ? phase.stage : "";
 }
@@ -142,7 +148,7 @@ function Saying({ score, place, side, shown, passage }: SayingProps) {
   const phase = place.phase!;
   const besides = [side, partWord(place)].filter(Boolean).join(" ");
   const count = countShown(place);
-  const timed = phase.kind === "free" || phase.kind === "still" || phase.open;
+  const timed = phase.kind === "free" || phase.kind === "still" || phase.open || ofStrokes(phase, passage);
   const hand = shown.find((c) => c.kind === "hand")?.fingers ?? phase.fingers;
   return (
     <div className="saying">

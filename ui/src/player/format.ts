@@ -20,6 +20,29 @@ export function timeOfDay(ms: number): string {
   return new Date(ms).toLocaleTimeString(locale, { hour: "numeric", minute: "2-digit" });
 }
 
+/** secondOfDay is a time of day to the second, as the browser's region writes it. */
+export function secondOfDay(ms: number): string {
+  return new Date(ms).toLocaleTimeString(locale, { hour: "numeric", minute: "2-digit", second: "2-digit" });
+}
+
+/** weekly is a time that is stored as 18:30, as the browser's region writes it; what is no time is left as it is. */
+export function weekly(time: string): string {
+  const match = /^(\d\d):(\d\d)$/.exec(time);
+  return match ? timeOfDay(new Date(2000, 0, 1, Number(match[1]), Number(match[2])).getTime()) : time;
+}
+
+/** readTimeOfDay reads 18:42, 18:42:30, 6:42 pm: the seconds since midnight; null where it is no time of day. */
+export function readTimeOfDay(text: string): number | null {
+  const match = /^(\d?\d):(\d\d)(?::(\d\d))?\s*([ap])?\.?\s*m?\.?$/i.exec(text.trim());
+  if (!match) return null;
+  const half = match[4]?.toLowerCase();
+  let hours = Number(match[1]);
+  const [minutes, seconds] = [Number(match[2]), Number(match[3] ?? 0)];
+  if (minutes > 59 || seconds > 59 || hours > 23 || (half && (hours < 1 || hours > 12))) return null;
+  if (half) hours = (hours % 12) + (half === "p" ? 12 : 0);
+  return hours * 3600 + minutes * 60 + seconds;
+}
+
 export function day(ms: number, today = Date.now()): string {
   const at = new Date(ms);
   const midnight = (t: number) => new Date(t).setHours(0, 0, 0, 0);

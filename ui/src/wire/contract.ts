@@ -776,6 +776,7 @@ export interface ScorePassage {
   steps: string[];
   carries: number;
   hand_at_nose: boolean;
+  timed: boolean;
   signs: string[];
   lines_for: ("teacher" | "room" | "all")[];
   lane_names: LaneNames;
