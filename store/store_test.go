@@ -3,6 +3,7 @@ package store
 import (
 	"cmp"
 	"database/sql"
+	"fmt"
 	"os"
 	"path/filepath"
 	"strings"
@@ -220,6 +221,44 @@ func TestSessions(t *testing.T) {
 	require.NoError(t, s.EndSessions())
 	_, err = s.Session("a", now)
 	assert.ErrorIs(t, err, ErrNotFound)
+}
+
+// A program that was killed after it had copied the file, and before it had brought it up to date, starts again within the same second:
+// a whole copy that is there is left as it is, and half a one is in nobody's way.
+func TestKilledBetweenTheCopyAndTheUpdate(t *testing.T) {
+	path := filepath.Join(t.TempDir(), "old.db")
+	require.NoError(t, touch(path))
+	pool, err := sql.Open("sqlite", dsn(path, "immediate"))
+	require.NoError(t, err)
+	provider, err := provider(pool)
+	require.NoError(t, err)
+	_, err = provider.UpTo(t.Context(), 3)
+	require.NoError(t, err)
+	require.NoError(t, pool.Close())
+	var copies []string
+	for second := range 120 { // whichever second the start falls into
+		name := fmt.Sprintf("%s.before-update-%s", path, time.Now().Add(time.Duration(second)*time.Second).Format("2006-01-02-150405"))
+		if second%2 == 1 {
+			name += ".part"
+		}
+		require.NoError(t, os.WriteFile(name, []byte("the copy before"), 0o600))
+		copies = append(copies, name)
+	}
+	s := open(t, path)
+	assert.NotContains(t, copies, s.Opened().Copied)
+	old, err := OpenToRead(s.Opened().Copied)
+	require.NoError(t, err)
+	require.NoError(t, old.Close())
+	for _, name := range copies {
+		if strings.HasSuffix(name, ".part") {
+			continue
+		}
+		data, err := os.ReadFile(name)
+		require.NoError(t, err, name)
+		assert.Equal(t, "the copy before", string(data), name)
+	}
+	_, err = s.Groups()
+	assert.NoError(t, err, "it is of the present form")
 }
 
 // A file of each earlier form is opened, and what is in it is there afterwards.
