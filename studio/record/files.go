@@ -96,13 +96,13 @@ func (r *Records) recordsFile(name string, classes []int64) (studio.File, error)
 		if err != nil {
 			return studio.File{}, err
 		}
-		stored, err := r.studio.Store.Class(id)
+		class, err := r.classes.Open(id) // which need not be in the data file: a sample class is not
 		if err != nil {
 			return studio.File{}, err
 		}
 		file.Classes = append(file.Classes, contract.RecordOfClass{
 			Class: one.Class, PlannedMS: one.PlannedMS, TaughtMS: one.TaughtMS, Passages: one.Passages, Totals: one.Totals, Marks: one.Marks, Remarks: one.Remarks, Curve: one.Curve, Told: one.Told, Homes: one.Homes,
-			Acknowledged: one.Acknowledged, Plan: stored.Document,
+			Acknowledged: one.Acknowledged, Plan: class.Stored.Document,
 		})
 	}
 	var text bytes.Buffer

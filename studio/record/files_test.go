@@ -14,6 +14,7 @@ import (
 
 	"vastlantern/core/pace"
 	"vastlantern/core/sheet"
+	"vastlantern/store"
 	"vastlantern/studio"
 	"vastlantern/studio/contract"
 	"vastlantern/studio/desk/desktest"
@@ -158,4 +159,21 @@ func TestATableHoldsNoFormulas(t *testing.T) {
 	require.NoError(t, err)
 	assert.Contains(t, string(cues.Data), ",'=HYPERLINK(1),")
 	assert.NotContains(t, string(cues.Data), ",=HYPERLINK(1),")
+}
+
+// A sample class that has ended is held in memory alone, for the screen that shows it: its file is made of that.
+func TestTheFileOfAClassThatIsNotInTheDataFile(t *testing.T) {
+	d := desktest.New(t)
+	score, err := d.Classes.BeginSample()
+	require.NoError(t, err)
+	d.Pass(20)
+	d.Do(score.ClassID, "end")
+	require.NoError(t, d.Classes.Settle())
+	_, err = d.Store.Class(score.ClassID)
+	require.ErrorIs(t, err, store.ErrNotFound)
+	file, err := d.Records.RecordFile(score.ClassID)
+	require.NoError(t, err)
+	assert.Contains(t, string(file.Data), `"vast-lantern-plan"`)
+	_, err = d.Records.RecordFile(score.ClassID + 100)
+	assert.ErrorIs(t, err, studio.ErrNotFound)
 }
