@@ -14,6 +14,7 @@ import { DeletedLately } from "../frame/BringBack";
 import { Filled } from "../frame/Filled";
 import filled from "../frame/filled/groups.webp";
 import { Shell } from "../frame/Shell";
+import { TimeField } from "../frame/TimeField";
 import { ErrorAlert } from "../frame/ErrorAlert";
 import { Loading } from "../frame/Loading";
 import { useEdited } from "../frame/useEdited";
@@ -212,11 +213,7 @@ function GroupForm({ start, all }: { start: Group; all: Groups }) {
         </Form.Group>
         <Form.Group as={Col} xs={6} md={3} controlId="group-time">
           <Form.Label>at</Form.Label>
-          <Form.Control
-            type="time"
-            value={group.weektime}
-            onChange={(e) => set({ weektime: e.target.value })}
-          />
+          <TimeField value={group.weektime} onChange={(weektime) => set({ weektime })} />
         </Form.Group>
         <Col md={6} className="d-flex align-items-end py-2">
           <Form.Check
