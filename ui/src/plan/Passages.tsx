@@ -43,7 +43,11 @@ export function Passages({ editor }: { editor: Editor }) {
   return (
     <DndContext sensors={sensors} collisionDetection={closestCenter} onDragEnd={dropped}>
       <SortableContext items={document.passages.map(nameOf)} strategy={verticalListSortingStrategy}>
-        <div className="passages" role="list" aria-label="Running order">
+        <div
+          className={`passages ${summary.starts_ms === null ? "" : "dated"}`}
+          role="list"
+          aria-label="Running order"
+        >
           {document.passages.length === 0 && (
             <div className="m-3">
               <p className="text-secondary">
