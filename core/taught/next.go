@@ -23,6 +23,7 @@ type Next struct {
 	BasedOn int  // on how many of the last classes with the practice
 	Eased   bool // it goes back to where an easier class ended
 	Climbs  bool // it is a step up
+	Capped  bool // it has fewer rounds than before: no more are advised in one class with the new counts
 	Back    bool // the plan is more than one step above what was taught
 }
 
@@ -236,7 +237,9 @@ func (n *Next) climb(last Passage, level string) bool {
 		n.Counts = last.Counts.Scaled(above(last.Counts.Inhale))
 	}
 	if n.Counts != last.Counts {
-		n.Rounds = min(n.Rounds, n.within(last, level))
+		within := n.within(last, level)
+		n.Capped = within < n.Rounds
+		n.Rounds = min(n.Rounds, within)
 	}
 	return n.Counts != before.Counts || n.Rounds != before.Rounds || n.Strokes != before.Strokes
 }

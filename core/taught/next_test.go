@@ -98,6 +98,7 @@ func TestNextTimeStaysWithinWhatIsAdvised(t *testing.T) {
 			got = fmt.Sprintf("%d st x%d", next.Strokes, next.Rounds)
 		}
 		assert.Equal(t, c.next, got, c.passage)
+		assert.Equal(t, got == "5:5 x9", next.Capped, c.passage)
 		assert.Contains(t, next.Why, c.why, c.passage)
 	}
 }

@@ -40,8 +40,10 @@ func advised(fields plan.Fields, p *plan.Passage, h *taught.History) (say, why s
 	}
 	if changed.PlannedLength().Less(p.PlannedLength()) {
 		switch {
+		case next.Capped:
+			next.Why += fmt.Sprintf(" With these counts %d rounds are the most that is advised in one class.", next.Rounds)
 		case next.Climbs:
-			next.Why += fmt.Sprintf(" It takes less time than planned: %d rounds are the most that is advised in one class.", next.Rounds)
+			next.Why += " The plan asks for more than this step."
 		case !next.Eased && !next.Back:
 			return "", "" // the teacher planned more, and nothing that was taught speaks for less
 		}

@@ -61,6 +61,13 @@ func TestAdviceFromTheGroupsPast(t *testing.T) {
 	require.Empty(t, today.Failed)
 	require.Len(t, today.Advice, 1)
 	assert.Contains(t, today.Advice[0].Why, "Led as planned 5 times in a row: one step up, 4:4, 3 rounds. The plan is more than one step above that.")
+	more := class(`{"type": "practice", "practice": "nadi-shodhana", "counts": "4:4", "rounds": 6}`)
+	assert.Contains(t, says(more), "Alternate nostril breath: 4:4 x3 in place of 4:4 x6.|advised")
+	for _, a := range more.Summary.Advice {
+		if a.Do == contract.ChangeAdvised {
+			assert.Contains(t, a.Why, "one step up, 4:4, 3 rounds. The plan asks for more than this step.", "less time is proposed with its reason")
+		}
+	}
 	second, err := d.Library.SaveGroup(contract.Group{Name: "Without a class", Weekday: -1})
 	require.NoError(t, err)
 	none, err := d.Plans.Draft(contract.Draft{Document: hard.Document, GroupID: second.ID})
