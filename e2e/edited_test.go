@@ -252,7 +252,7 @@ func TestAGroupIsDeletedOnAnotherScreen(t *testing.T) {
 	th.readAgain(page)
 	th.see(page, ".alert", "deleted on another screen")
 	assert.Equal(t, "bring water", th.value(page, "#group-notes"))
-	th.click(other, "[role=status] + button", "Bring it back")
+	th.click(other, "[role=status] + button", "Restore")
 	th.until(other, `!document.querySelector("[role=status] + button")`)
 	th.readAgain(page)
 	th.until(page, `!document.querySelector(".alert")`)

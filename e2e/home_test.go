@@ -46,7 +46,7 @@ func TestSomethingForHome(t *testing.T) {
 	}
 	th.see(lead, ".aside", "round 2 of 9")
 	th.end(lead)
-	th.click(lead, ".over a", "Something for home")
+	th.click(lead, ".over a", "Give home practice")
 	th.see(lead, ".give legend", "What goes home")
 	assert.Equal(t, "Counted breath 4:2:7 ×9 · the point of the class", th.read(lead, ".give label", ""))
 	th.fill(lead, "#home-minutes", "40")

@@ -105,7 +105,7 @@ func TestTwoLanesInTheSameTime(t *testing.T) {
 	th.see(lead, ".over h2", "The class has ended")
 	for phone, how := range map[*screen]string{main: "^right$", gentle: "too much"} {
 		th.click(phone, ".asking .ways button", how)
-		th.see(phone, "[role=status]", "It is counted")
+		th.see(phone, "[role=status]", "your answer was received")
 	}
 	th.see(wall, ".asking h2", "How was it for you")
 	record := th.page(fmt.Sprintf("/taught/%d", score.ClassID))

@@ -321,7 +321,7 @@ func TestAProgrammeAndATemplate(t *testing.T) {
 	th.see(page, "h1", "The ladder of ratios")
 	th.see(page, ".classes", "to come")
 	th.accessible(page, "a programme over time")
-	th.click(page, "button", "Nobody comes")
+	th.click(page, "button", "Skip this week")
 	th.see(page, ".classes", "10 March 2031")
 	th.until(page, `!document.querySelector(".classes").innerText.includes("3 March")`)
 	th.click(page, "button", "Change the steps")
@@ -344,7 +344,7 @@ func TestAProgrammeAndATemplate(t *testing.T) {
 	th.see(page, ".classes", "4:4:4 x8")
 	th.click(page, "button", "^Delete$")
 	th.click(page, ".modal button", "^Delete$")
-	th.click(page, "[role=status] + button", "Bring it back")
+	th.click(page, "[role=status] + button", "Restore")
 	th.until(page, `!document.querySelector("[role=status] + button")`)
 	var card contract.ProgrammeSheet
 	require.NoError(t, th.program.Get("/api/programmes/1", &card))
@@ -407,7 +407,7 @@ func TestAPlanAgainstASimulatedRoom(t *testing.T) {
 	require.NoError(t, th.program.Post("/api/plans", `{"document": {"format": "vast-lantern-plan", "version": 1, "tempo": 60, "passages": [
 		{"type": "practice", "practice": "counted-breath", "counts": "4:16:8", "rounds": 6}]}}`, &plan))
 	page := th.page(fmt.Sprintf("/plan/%d", plan.ID))
-	th.click(page, ".strain summary", "Against a simulated room")
+	th.click(page, ".strain summary", "Try with a simulated group")
 	th.see(page, ".strain li", "Counted breath: from round 1, 14 of 14 beyond what is easy; with the gentler lane beside")
 	th.see(page, ".strain", "not a measurement")
 	th.accessible(page, "a plan against a simulated room")

@@ -83,7 +83,7 @@ func TestATaskIsRehearsed(t *testing.T) {
 	th.click(page, "button", "^Delete$")
 	th.click(page, ".modal button", "^Delete$")
 	th.see(page, "p", "Nothing yet")
-	th.click(page, "[role=status] + button", "Bring it back")
+	th.click(page, "[role=status] + button", "Restore")
 	th.see(page, ".rehearsed li", "See the gasp")
 }
 

@@ -78,7 +78,7 @@ func theRoomFollowsTheClass(t *testing.T, th *theater) {
 	require.NoError(t, th.program.Get("/api/room", &code))
 	assert.Regexp(t, "^[A-Z]{5}$", code.Code)
 	room := th.page("/room/" + code.Code)
-	th.see(room, ".quietly", "Nothing is led just now")
+	th.see(room, ".quietly", "No class in progress")
 
 	stored := th.plan(60)
 	require.NoError(t, th.program.ChangeSettings(func(s *contract.Settings) { s.Bring = "a blanket" }))

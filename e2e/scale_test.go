@@ -36,7 +36,7 @@ func TestTheRoomBehindAProxyThatTellsItsScreens(t *testing.T) {
 	require.NoError(t, th.program.Get("/api/room", &code))
 	require.Equal(t, proxy.URL+"/room/"+code.Code, code.Address)
 	phone := th.phone("/room/" + strings.ToLower(code.Code)) // as somebody types it
-	th.see(phone, "body", "Nothing is led|No class|not begun|soon|next|here")
+	th.see(phone, "body", "No class|not begun|soon|next|here")
 	lead, score := th.lead(held)
 	th.see(phone, `[data-testid="word"]`, ".")
 	for _, press := range []string{`"do": "pause"`, `"do": "resume"`, `"do": "tempo", "to": 50`} {
@@ -52,7 +52,7 @@ func TestTheRoomBehindAProxyThatTellsItsScreens(t *testing.T) {
 
 	th.end(lead)
 	th.click(phone, ".asking .ways button", "^right$")
-	th.see(phone, "[role=status]", "It is counted")
+	th.see(phone, "[role=status]", "your answer was received")
 	var record contract.Record
 	require.NoError(t, th.program.Get(fmt.Sprintf("/api/classes/%d/record", score.ClassID), &record))
 	assert.Equal(t, 1, record.Told.Most, "the proxy told that one screen listens")

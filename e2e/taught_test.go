@@ -81,7 +81,7 @@ func TestWhatWasTaughtIsFoundAgain(t *testing.T) {
 	th.visit(page, fmt.Sprintf("%s/taught/%d", th.program.URL, second))
 	th.tap(page, `[aria-label="Delete this class"]`, "")
 	th.open(page, "Delete Tuesday")
-	th.see(page, ".modal", `With it go \d+ adjustments and \d+ remarks`)
+	th.see(page, ".modal", `Also deletes \d+ adjustments and \d+ remarks`)
 	th.accessible(page, "asking before a deletion")
 	th.click(page, ".modal button", "^Delete$")
 	th.closed(page)
@@ -89,6 +89,6 @@ func TestWhatWasTaughtIsFoundAgain(t *testing.T) {
 	th.until(page, `document.querySelectorAll("tbody tr").length === 1`)
 	th.reload(page)
 	th.click(page, "summary", "Recently deleted: 1")
-	th.click(page, "details button", "Bring it back")
+	th.click(page, "details button", "Restore")
 	th.until(page, `document.querySelectorAll("tbody tr").length === 2 && !document.querySelector("details")`)
 }

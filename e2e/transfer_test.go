@@ -30,10 +30,10 @@ func TestEverythingIsBroughtInFromTheScreen(t *testing.T) {
 	require.NoError(t, th.element(page, "#import-file").SetFiles([]string{file}))
 	th.see(page, `[aria-label="All your data"] li`, "plan new")
 	th.accessible(page, "bringing in")
-	th.click(page, "button", "^Leave it$")
+	th.click(page, "button", "^Cancel$")
 	require.Zero(t, th.count(page, `[aria-label="All your data"] li`))
 	require.NoError(t, th.element(page, "#import-file").SetFiles([]string{file}))
-	th.click(page, "button", "^Bring it in$")
-	th.see(page, `[aria-label="All your data"] .alert`, "It is here. As it was before is kept in .*other.db.before-")
+	th.click(page, "button", "^Import$")
+	th.see(page, `[aria-label="All your data"] .alert`, "Imported. The previous data is saved in .*other.db.before-")
 	require.JSONEq(t, string(everything), string(th.fetch("/api/export")))
 }

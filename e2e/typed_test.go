@@ -130,7 +130,7 @@ func TestTheFirstTenMinutes(t *testing.T) {
 	th.press(page, input.KeyV) // past the talk
 	th.see(page, ".stage", "Even breath")
 	th.end(page)
-	th.see(page, ".over", "nothing of it is kept")
+	th.see(page, ".over", "Not saved")
 	th.press(page, input.Enter)
 	th.see(page, "h1", "Welcome")
 	th.until(page, `!document.body.innerText.includes("A sample class")`)

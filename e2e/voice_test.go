@@ -104,10 +104,10 @@ func TestATeacherRecordsTheWords(t *testing.T) {
 	th.see(page, ".voicewords li", "half way not recorded")
 
 	th.click(page, "button", "Delete this voice")
-	th.see(page, ".modal", "With it go 3 recordings")
+	th.see(page, ".modal", "Also deletes 3 recordings")
 	th.click(page, ".modal button", "^Delete$")
 	th.see(page, "h2", "Begin with yours")
-	th.click(page, "[role=status] + button", "Bring it back")
+	th.click(page, "[role=status] + button", "Restore")
 	th.see(page, "h2", "^Ilse$")
 	require.NoError(t, th.program.Get("/api/voices/1", &sheet))
 	assert.Equal(t, 3, sheet.Voice.Recorded)

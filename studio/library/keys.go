@@ -70,7 +70,7 @@ func checkKeys(k *contract.Keys) error {
 		case !slices.Contains(pressWay, r.Press):
 			return studio.Fail(studio.ErrInvalid, "Pedals and remotes: given %q, allowed: %q.", r.Press, pressWay)
 		case !slices.ContainsFunc(meanings, func(w contract.Way) bool { return w.ID == r.Means }):
-			return studio.Fail(studio.ErrInvalid, "Pedals and remotes: %q is nothing that a key can mean.", r.Means)
+			return studio.Fail(studio.ErrInvalid, "Pedals and remotes: %q is an unknown action.", r.Means)
 		case slices.ContainsFunc(k.Remote[:i], same):
 			return studio.Fail(studio.ErrInvalid, "Pedals and remotes: %s (%s) is there twice.", r.Key, r.Press)
 		}

@@ -21,7 +21,7 @@ import (
 func (ps *Plans) Draft(d contract.Draft) (contract.Drafted, error) {
 	doc, err := sheet.ReadDocument(bytes.NewReader(d.Document))
 	if err != nil {
-		return contract.Drafted{}, studio.Fail(studio.ErrInvalid, "This is no plan: %v.", err)
+		return contract.Drafted{}, studio.Fail(studio.ErrInvalid, "This is not a plan file: %v.", err)
 	}
 	group, err := ps.library.Group(d.GroupID)
 	if err != nil {

@@ -31,7 +31,7 @@ func (ps *Plans) Import(in contract.PlanText) (contract.Plan, error) {
 	if strings.HasPrefix(strings.TrimSpace(in.Text), "{") {
 		doc, err := sheet.ReadDocument(strings.NewReader(in.Text))
 		if err != nil {
-			return contract.Plan{}, studio.Fail(studio.ErrInvalid, "This is no plan: %v.", err)
+			return contract.Plan{}, studio.Fail(studio.ErrInvalid, "This is not a plan file: %v.", err)
 		}
 		doc.SetMark(plan.Mark{}) // a copy is no class of the programme
 		text, err := written(doc)

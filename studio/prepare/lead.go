@@ -59,7 +59,7 @@ func (ps *Plans) late(doc plan.Document, p *plan.Plan, level string) error {
 	}
 	left := p.StartsAt.Add(time.Duration(p.Slot.Times(60_000).Round()) * time.Millisecond).Sub(ps.studio.Now()).Truncate(time.Second)
 	if left < time.Minute {
-		return studio.Fail(studio.ErrInvalid, "Its time is over: lead it as it is, or make a shorter plan.")
+		return studio.Fail(studio.ErrInvalid, "Its scheduled time has passed: lead it as it is, or make a shorter plan.")
 	}
 	// With one round each where even that is too long.
 	fit.To(p, breath.Int(left.Milliseconds()), level).Apply(doc, p)

@@ -98,7 +98,7 @@ const longestTitle = 300 // bytes
 func (ps *Plans) toStore(document []byte, group int64) (store.Plan, error) {
 	doc, err := sheet.ReadDocument(bytes.NewReader(document))
 	if err != nil {
-		return store.Plan{}, studio.Fail(studio.ErrInvalid, "This is no plan: %v.", err)
+		return store.Plan{}, studio.Fail(studio.ErrInvalid, "This is not a plan file: %v.", err)
 	}
 	g, err := ps.library.Group(group)
 	if err != nil {

@@ -29,7 +29,7 @@ export function JustDeleted() {
     <Message variant="light" className="d-flex gap-3 align-items-center">
       <span role="status">{named(one)} was deleted.</span>
       <Button size="sm" variant="outline-primary" disabled={back.isPending} onClick={() => back.mutate(one)}>
-        Bring it back
+        Restore
       </Button>
       {back.isError && <span className="text-danger">{back.error.message}</span>}
       <Button
@@ -67,7 +67,7 @@ export function DeletedLately({ kinds }: { kinds: Kind[] }) {
               disabled={back.isPending}
               onClick={() => back.mutate(one)}
             >
-              Bring it back
+              Restore
             </Button>
           </li>
         ))}

@@ -49,7 +49,7 @@ export function DeleteCard({ kind, id, name, to, onClose }: Props) {
         {go.isError && <ErrorAlert error={go.error} />}
         {goes.data && (
           <>
-            {goes.data.goes !== "" && <p>With it {goesOrGo(goes.data.goes)}.</p>}
+            {goes.data.goes !== "" && <p>Also deletes {goes.data.goes}.</p>}
             {goes.data.classes !== "" && (
               <>
                 <Form.Check
@@ -82,8 +82,4 @@ export function DeleteCard({ kind, id, name, to, onClose }: Props) {
       </Modal.Footer>
     </Modal>
   );
-}
-
-function goesOrGo(what: string): string {
-  return /^1 [a-z]+$/.test(what) ? `goes ${what}` : `go ${what}`;
 }

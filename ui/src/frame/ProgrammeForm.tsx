@@ -45,13 +45,13 @@ export function ProgrammeForm({ programme, passages, onChange }: Props) {
           <Number value={programme.days} least={1} most={60} onChange={(days) => set({ days })} />
         </Form.Group>
         <Form.Group controlId="programme-by">
-          <Form.Label>It goes on</Form.Label>
+          <Form.Label>Move to the next step</Form.Label>
           <Form.Select
             value={by}
             onChange={(e) => set({ by: e.target.value as Programme["by"], times: programme.times || 3 })}
           >
             <option value="date">after so many classes of a step</option>
-            <option value="led">when led as planned in a row</option>
+            <option value="led">after classes led as planned in a row</option>
           </Form.Select>
         </Form.Group>
         {by === "led" && (

@@ -158,7 +158,7 @@ export function GiveForm({ offer, give, pending, error }: Props) {
           ))}
         </datalist>
       </div>
-      <Field id="sentence" label="One sentence of yours">
+      <Field id="sentence" label="Personal note">
         <Form.Control
           maxLength={300}
           value={form.amount.sentence}
@@ -173,9 +173,9 @@ export function GiveForm({ offer, give, pending, error }: Props) {
         disabled={pending}
         autoFocus={offer.given.length === 0}
       >
-        Give it to take home
+        Give
       </Button>
-      <p className="text-secondary mt-2">When to stop, and the cautions, come by themselves.</p>
+      <p className="text-secondary mt-2">Cautions and when to stop are always included.</p>
     </Form>
   );
 }

@@ -37,7 +37,7 @@ export function HomeView() {
       {offer.isError && <ErrorAlert error={offer.error} retry={() => void offer.refetch()} />}
       {offer.data && (
         <>
-          <h1>To do at home</h1>
+          <h1>Home practice</h1>
           <p className="text-secondary">
             from <Link to={ofClass ? `/taught/${id}` : `/plan/${id}`}>{offer.data.title || "the class"}</Link>
           </p>

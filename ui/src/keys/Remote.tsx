@@ -62,7 +62,7 @@ export function Remote({ keys, meanings, onChange }: Props) {
         ) : (
           <>
             <strong>Press what you will use</strong>
-            <span>Nothing is led by it here: it only shows what it would do.</span>
+            <span>Preview only: it shows what each press would do.</span>
           </>
         )}
       </div>

@@ -85,7 +85,7 @@ export function Controls(props: Props) {
             ))}
             {lap !== null && (
               <Link className="key lap" to={`/remote/${lap}`}>
-                <span className="name">In the lap</span>
+                <span className="name">Phone remote</span>
               </Link>
             )}
           </div>

@@ -18,8 +18,8 @@ export function Over({ score, live }: { score: Score; live: boolean }) {
   if (score.sample)
     return (
       <section className="over">
-        <h2 className="h1">That was a class</h2>
-        <p>It was a sample: nothing of it is kept. Of your own classes there will be a record here.</p>
+        <h2 className="h1">Sample class finished</h2>
+        <p>Not saved: it was a sample. After your own classes the record appears here.</p>
         <Link className="btn btn-primary btn-lg" to="/" ref={focus}>
           Plan my own
         </Link>
@@ -33,7 +33,7 @@ export function Over({ score, live }: { score: Score; live: boolean }) {
         Read what was taught
       </Link>{" "}
       <Link className="btn btn-outline-primary btn-lg" to={`/taught/${score.class_id}/home`}>
-        Something for home
+        Give home practice
       </Link>{" "}
       <Link className="btn btn-outline-secondary btn-lg" to="/">
         Today

@@ -41,7 +41,7 @@ export function RehearsalView() {
   return (
     <Shell view="lead-wait">
       {first.error && <ErrorAlert error={first.error} retry={() => void first.refetch()} />}
-      {first.isPending && <Loading what="The room comes in" />}
+      {first.isPending && <Loading what="Loading the room" />}
       {first.data && (
         <Before
           room={first.data}
@@ -81,7 +81,7 @@ function Before({ room, onBegin }: { room: Rehearsing; onBegin: () => void }) {
         <>
           <p>{task.task}</p>
           {task.away && <p>The count is covered: switch the sound on when the class begins.</p>}
-          <h2 className="h5">To be reached</h2>
+          <h2 className="h5">Goals</h2>
           <ul>
             {aims.map((aim) => (
               <li key={aim}>{aim}</li>

@@ -100,7 +100,7 @@ export function SeenPad({ asks, signs, phase, onAdjust, onClose }: Props) {
           ))}
           {hidden > 0 && !all && (
             <Button variant="link" onClick={() => setAll(true)}>
-              <kbd>1</kbd> more: {hidden} that this passage seldom shows
+              <kbd>1</kbd> {hidden} more
             </Button>
           )}
         </div>
@@ -108,7 +108,7 @@ export function SeenPad({ asks, signs, phase, onAdjust, onClose }: Props) {
       {proposed && (
         <footer>
           <Button variant="outline-secondary" size="lg" onClick={onClose}>
-            <kbd>1</kbd> {proposed.do.length > 0 ? "Leave it" : "Close"}
+            <kbd>1</kbd> {proposed.do.length > 0 ? "Cancel" : "Close"}
           </Button>
           {proposed.lane && (
             <Button variant="outline-primary" size="lg" onClick={lane}>

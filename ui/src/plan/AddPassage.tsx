@@ -100,7 +100,7 @@ export function AddPassage({ plan, first, group, onAdd }: Props) {
         </Form.Control.Feedback>
       </InputGroup>
       <div className="below">
-        <ul role="listbox" id={list} className="completions" aria-label="How the line may go on">
+        <ul role="listbox" id={list} className="completions" aria-label="Suggestions">
           {completions.map((c, i) => (
             // The field has the focus and the keys; a click does the same.
             // eslint-disable-next-line jsx-a11y/click-events-have-key-events

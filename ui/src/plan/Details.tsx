@@ -57,7 +57,7 @@ const fields: { [field: string]: Name } = {
   lead_in: { label: "Lead-in" },
   recall: { label: "Call back" },
   rest_between: { label: "Rest between" },
-  rest_wait: { label: "Rests wait for me" },
+  rest_wait: { label: "Wait for me after each rest" },
   rest_lead_in: { label: "Lead-in after a rest" },
 };
 

@@ -35,7 +35,7 @@ export function FilesMenu({ id, title, summary, save }: Props) {
         <Dropdown.Toggle variant="outline-secondary">Paper and files</Dropdown.Toggle>
         <Dropdown.Menu>
           {page("Running card", "card")}
-          {page("To do at home", "home")}
+          {page("Home practice", "home")}
           <Dropdown.Divider />
           {page("As text", "text")}
           {file("For a substitute, one page", "substitute")}

@@ -29,8 +29,8 @@ export function Strain({ id, editor }: { id: number; editor: Editor }) {
   const people = data?.rooms.find((r) => r.name === data.room)?.people ?? 1;
   return (
     <details className="strain" onToggle={(e) => setOpen(e.currentTarget.open)}>
-      <summary>Against a simulated room</summary>
-      {open && expected.isPending && <Loading what="200 rooms breathe it" />}
+      <summary>Try with a simulated group</summary>
+      {open && expected.isPending && <Loading what="Simulating 200 groups" />}
       {expected.isError && <ErrorAlert error={expected.error} retry={() => void expected.refetch()} />}
       {data && (
         <>

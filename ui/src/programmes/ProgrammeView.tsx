@@ -58,10 +58,10 @@ function Sheet({ sheet }: { sheet: ProgrammeSheet }) {
           Change the steps
         </Button>
         <Button variant="outline-secondary" disabled={shift.isPending} onClick={() => shift.mutate()}>
-          Nobody comes: what follows {plural(programme.days, "day")} on
+          Skip this week: move the rest by {plural(programme.days, "day")}
         </Button>
         <a className="btn btn-outline-secondary" href={`/api/programmes/${card.id}/files`}>
-          All of it for a substitute
+          Hand over to a substitute
         </a>
         <Button variant="link" className="text-danger" onClick={() => setDeleting(true)}>
           Delete

@@ -51,7 +51,7 @@ export default function Progress({ list }: { list: Rehearsal[] }) {
   );
   return (
     <div className="progressplot">
-      {chart("seen", "Seen or met, per cent of what was to be seen", [0, 100])}
+      {chart("seen", "Signs noticed or answered (%)", [0, 100])}
       {chart("act", "Seconds from a sign to what met it", [0, "auto"])}
       {chart("needless", "Eased, and nobody had need of it", [0, "auto"])}
     </div>

@@ -36,8 +36,7 @@ export function ReviewView() {
       {review.isError && (
         <>
           <ErrorAlert error={review.error} retry={() => void review.refetch()} />
-          <Link to={`/rehearse/${id}/lead`}>Go on with it</Link> or{" "}
-          <Link to="/rehearse">see all rehearsals</Link>
+          <Link to={`/rehearse/${id}/lead`}>Resume</Link> or <Link to="/rehearse">see all rehearsals</Link>
         </>
       )}
       {again.isError && <ErrorAlert error={again.error} />}
@@ -87,7 +86,7 @@ export function ReviewView() {
           </Card>
           <Aims review={data} />
           <Numbers review={data} />
-          <h2>What was to be seen, and when</h2>
+          <h2>Signs to notice, and when</h2>
           <StrainSheet review={data} />
           <Moments list={data.moments} />
           <Pressed review={data} />
@@ -167,7 +166,7 @@ function Moments({ list }: { list: ReviewMoment[] }) {
           <th>At</th>
           <th>What</th>
           <th>People</th>
-          <th>What came of it</th>
+          <th>Outcome</th>
         </tr>
       </thead>
       <tbody>

@@ -36,7 +36,7 @@ export function Asking({ code, asked }: { code: string; asked: Asked }) {
       setState({ is: "failed", why: (failed as Error).message });
     }
   };
-  if (state.is === "counted") return <p role="status">It is counted. Thank you.</p>;
+  if (state.is === "counted") return <p role="status">Thank you, your answer was received.</p>;
   if (state.is === "full")
     return <p role="status">As many have answered as there were phones here: this one is not counted.</p>;
   return (

@@ -21,7 +21,7 @@ export function Quiet({ ended, next, bring, children }: Props) {
         <>
           <p>The class has ended. Natural breath, for as long as you like.</p>
           {children}
-          <p className="small">This page wakes up by itself when the next one begins.</p>
+          <p className="small">This page starts automatically when the next one begins.</p>
         </>
       ) : (
         <>
@@ -35,10 +35,10 @@ export function Quiet({ ended, next, bring, children }: Props) {
               {next.passages.length > 0 && <p className="small">{next.passages.join(", ")}</p>}
             </>
           ) : (
-            <p>Nothing is led just now.</p>
+            <p>No class in progress.</p>
           )}
           {bring !== "" && <p>Please bring {bring}.</p>}
-          <p className="small">This page wakes up by itself when the class begins.</p>
+          <p className="small">This page starts automatically when the class begins.</p>
         </>
       )}
     </main>

@@ -66,11 +66,11 @@ export function AllData() {
           </ul>
           {would.data.changes && (
             <Button disabled={bring.isPending} onClick={() => bring.mutate(file)}>
-              Bring it in
+              Import
             </Button>
           )}{" "}
           <Button variant="outline-secondary" disabled={bring.isPending} onClick={forget}>
-            Leave it
+            Cancel
           </Button>
         </>
       )}
@@ -78,7 +78,7 @@ export function AllData() {
       {bring.isError && <ErrorAlert error={bring.error} />}
       {done?.done && (
         <Message variant="light" className="mt-3">
-          It is here. As it was before is kept in {done.kept}: to take it back, end the application and run{" "}
+          Imported. The previous data is saved in {done.kept}: to restore it, end the application and run{" "}
           <code>lantern restore {done.kept}</code>.
         </Message>
       )}

@@ -91,7 +91,7 @@ function Page({ record }: { record: Record }) {
       <Remarks record={record} />
       {!led.running && (
         <section>
-          <h2>To do at home</h2>
+          <h2>Home practice</h2>
           <Given given={record.homes} />
           <Link className="btn btn-outline-primary" to={`/taught/${led.id}/home`}>
             {record.homes.length === 0 ? "Choose what goes home" : "Give something else, or take it back"}

@@ -77,7 +77,7 @@ export function Remarks({ record }: { record: Record }) {
       >
         <Form.Control
           aria-label="Note or correction"
-          placeholder="a note, or what the record has wrong"
+          placeholder="a note or a correction"
           maxLength={2000}
           value={text}
           onChange={(e) => setText(e.target.value)}

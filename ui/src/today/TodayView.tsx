@@ -336,7 +336,7 @@ function Others({ plans, more, now }: { plans: PlanCard[]; more: number; now: nu
       <PlanLinks plans={plans} now={now} />
       {plans.some((p) => p.starts_ms !== null) && (
         <a className="d-inline-block mt-2" href="/api/calendar">
-          The timetable as a calendar file
+          Export calendar
         </a>
       )}
       <DeletedLately kinds={["plan"]} />

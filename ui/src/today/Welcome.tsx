@@ -19,7 +19,7 @@ export function Welcome({ newPlan }: { newPlan: ReactNode }) {
     <Card className="next mb-4">
       <Card.Body>
         <h1>Welcome</h1>
-        <p>Here the next class will stand, with one button to lead it. Begin in one of three ways:</p>
+        <p>Your next class appears here, with one button to lead it. Begin in one of three ways:</p>
         <ol className="begin">
           <li>
             <Button size="lg" autoFocus disabled={sample.isPending} onClick={() => sample.mutate()}>

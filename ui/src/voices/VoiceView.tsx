@@ -187,7 +187,7 @@ function Named({ sheet, onNamed }: { sheet: VoiceSheet; onNamed: (fresh: VoiceSh
         Save
       </Button>
       <Button variant="link" onClick={() => setTyped(null)}>
-        Leave it
+        Cancel
       </Button>
     </Form>
   );
