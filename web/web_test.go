@@ -99,7 +99,7 @@ func TestErrorsSayWhatIsWrong(t *testing.T) {
 		{"GET", "/plans/abc", "", 404, "no plan"},
 		{"GET", "/classes/5/score", "", 404, "no class 5"},
 		{"GET", "/classes/5/stream", "", 404, "no class 5"},
-		{"POST", "/plans", `{"document": []}`, 422, "no plan"},
+		{"POST", "/plans", `{"document": []}`, 422, "not a plan file"},
 		{"POST", "/plans", `{`, 422, "not the JSON"},
 		{"POST", "/plans", `{"document": "` + strings.Repeat("x", 3<<20) + `"}`, 413, "too large"},
 		{"GET", "/nothing", "", 404, "nothing at this address"},

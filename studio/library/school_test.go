@@ -60,7 +60,7 @@ func TestTheSchoolIsPlannedCuedShownAndCaredFor(t *testing.T) {
 		"School":        func(s *contract.Settings) { s.Schools = map[string]string{"eyes": "crossed"} },
 		"Keys: given":   func(s *contract.Settings) { s.Keys.Letters = map[string]string{"slower": "ä"} },
 		"given to both": func(s *contract.Settings) { s.Keys.Letters = map[string]string{"slower": "y", "again": "y"} },
-		"that a key can mean": func(s *contract.Settings) {
+		"is an unknown action": func(s *contract.Settings) {
 			s.Keys.Remote = []contract.RemoteKey{{Key: "PageDown", Press: contract.Long, Means: "dance"}}
 		},
 		"is there twice": func(s *contract.Settings) {
