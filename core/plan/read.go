@@ -135,6 +135,11 @@ func (p *Plan) tooLong() (errs Errors) {
 			Field: "passages", Given: fmt.Sprintf("%d counts in all", rows), Allowed: fmt.Sprintf("up to %d counts and strokes", MaxRows),
 		})
 	}
+	if shown := p.LinesShown(); shown > MaxShown {
+		errs = append(errs, FieldError{
+			Field: "lines", Given: fmt.Sprintf("own words that come %d times in all", shown), Allowed: fmt.Sprintf("up to %d times", MaxShown),
+		})
+	}
 	return errs
 }
 
