@@ -1,11 +1,11 @@
 # Vast Lantern. Two commands do everything: make demo, make test.
 export CGO_ENABLED = 0
 TAGS = -tags nomsgpack
-PACKAGES = . ./cmd/... ./core/... ./deploy/... ./e2e/... ./store/... ./studio/... ./web/... # not what npm packages bring along
-IN_PROCESS = . ./cmd/... ./core/... ./store/... ./studio/... ./web/... # what needs no browser
+PACKAGES = . ./cmd/... ./core/... ./deploy/... ./e2e/... ./language/... ./store/... ./studio/... ./web/... # not what npm packages bring along
+IN_PROCESS = . ./cmd/... ./core/... ./language/... ./store/... ./studio/... ./web/... # what needs no browser
 SEED = 20261126
-FRONT = $(shell find ui/src ui/public -type f) ui/index.html ui/room.html ui/home.html ui/vite.config.ts ui/vite.home.config.ts ui/tsconfig.json
-GO = $(shell find cmd core studio store web -name '*.go' -o -name '*.yaml' -o -name '*.sql' -o -name '*.json')
+FRONT = $(shell find ui/src ui/public -type f) ui/index.html ui/room.html ui/home.html ui/vite.config.ts ui/vite.home.config.ts ui/tsconfig.json language/en.json
+GO = $(shell find cmd core language studio store web -name '*.go' -o -name '*.yaml' -o -name '*.sql' -o -name '*.json')
 
 .PHONY: demo build release test quick shuffled steady times check types licences format bench bench-check load scale measure kinds trial engines race fuzz readers pictures chromium clean
 
@@ -51,7 +51,7 @@ times: build chromium ## where the time of the tests goes, as the table of CONTR
 check: build ## vet, linters, types, formatting, generated types up to date
 	go mod tidy -diff
 	go vet $(TAGS) $(PACKAGES)
-	@test -z "$$(gofmt -l *.go cmd core deploy e2e store studio web)" || { gofmt -l *.go cmd core deploy e2e store studio web; echo "run: make format"; exit 1; }
+	@test -z "$$(gofmt -l *.go cmd core deploy e2e language store studio web)" || { gofmt -l *.go cmd core deploy e2e language store studio web; echo "run: make format"; exit 1; }
 	go run honnef.co/go/tools/cmd/staticcheck@v0.8.2 $(TAGS) $(PACKAGES)
 	cd ui && npm run --silent check && npm run --silent test
 	cd ui && npx json2ts contract.schema.json --no-additionalProperties | cmp - src/wire/contract.ts || { echo "run: make types"; exit 1; }
@@ -65,7 +65,7 @@ types: ## the TypeScript of the contract and the schemas of the files, from the 
 	cd ui && npm run --silent types
 
 format:
-	gofmt -w *.go cmd core deploy e2e store studio web
+	gofmt -w *.go cmd core deploy e2e language store studio web
 	cd ui && npm run --silent format
 
 bench: build ## the table of docs/performance.md: three minutes to a quarter of an hour

@@ -5,12 +5,17 @@ import (
 	"go/parser"
 	"go/token"
 	"io/fs"
+	"maps"
+	"os"
 	"path"
 	"path/filepath"
+	"regexp"
 	"slices"
 	"strconv"
 	"strings"
 	"testing"
+
+	"vastlantern/language"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -21,44 +26,46 @@ const module = "vastlantern/"
 // rooms is the order of the house: each room, and the rooms of ours that its code may import. The most exact name counts.
 // The rooms of the studio do not know each other: each says what it needs of another one, and desk puts them together.
 var rooms = map[string][]string{
-	"core/breath":          {},
-	"core/practice":        {"core/breath"},
+	"core/fact":            {},
+	"core/breath":          {"core/fact"},
+	"core/practice":        {"core/fact", "core/breath"},
 	"core/words":           {"core/breath"},
-	"core/plan":            {"core/breath", "core/practice", "core/words"},
+	"core/plan":            {"core/fact", "core/breath", "core/practice", "core/words"},
 	"core/plan/fit":        {"core/breath", "core/plan"},
-	"core/school":          {"core/breath", "core/practice", "core/plan"},
-	"core/pace":            {"core/breath", "core/practice", "core/plan", "core/words"},
-	"core/cue":             {"core/breath", "core/practice", "core/plan", "core/pace", "core/words"},
-	"core/care":            {"core/breath", "core/practice", "core/plan"},
-	"core/room":            {"core/breath", "core/practice", "core/plan", "core/pace"},
-	"core/taught":          {"core/breath", "core/practice", "core/plan", "core/pace"},
-	"core/voice":           {"core/breath", "core/words"},
-	"core/programme":       {"core/breath", "core/practice", "core/plan"},
-	"core/rehearsal":       {"core/breath", "core/plan", "core/pace"},
-	"core/sheet":           {"core/breath", "core/practice", "core/plan", "core/pace", "core/cue"},
+	"core/school":          {"core/fact", "core/breath", "core/practice", "core/plan"},
+	"core/pace":            {"core/fact", "core/breath", "core/practice", "core/plan", "core/words"},
+	"core/cue":             {"core/fact", "core/breath", "core/practice", "core/plan", "core/pace", "core/words"},
+	"core/care":            {"core/fact", "core/breath", "core/practice", "core/plan"},
+	"core/room":            {"core/fact", "core/breath", "core/practice", "core/plan", "core/pace"},
+	"core/taught":          {"core/fact", "core/breath", "core/practice", "core/plan", "core/pace"},
+	"core/voice":           {"core/fact", "core/breath", "core/words"},
+	"core/programme":       {"core/fact", "core/breath", "core/practice", "core/plan"},
+	"core/rehearsal":       {"core/fact", "core/breath", "core/plan", "core/pace"},
+	"core/sheet":           {"core/fact", "core/breath", "core/practice", "core/plan", "core/pace", "core/cue"},
+	"language":             {"core/fact"},
 	"store":                {"core"},
 	"studio/contract":      {"core"},
 	"studio/contract/gen":  {"core", "studio/contract"},
 	"studio":               {"core", "store", "studio/contract"},
-	"studio/prepare":       {"core", "store", "studio/contract", "studio"},
+	"studio/prepare":       {"core", "language", "store", "studio/contract", "studio"},
 	"studio/lead":          {"core", "store", "studio/contract", "studio"},
 	"studio/record":        {"core", "store", "studio/contract", "studio"},
-	"studio/home":          {"core", "store", "studio/contract", "studio"},
+	"studio/home":          {"core", "language", "store", "studio/contract", "studio"},
 	"studio/rehearse":      {"core", "store", "studio/contract", "studio"},
 	"studio/programmes":    {"core", "store", "studio/contract", "studio"},
 	"studio/voices":        {"core", "store", "studio/contract", "studio"},
 	"studio/library":       {"core", "store", "studio/contract", "studio"},
-	"studio/transfer":      {"core", "store", "studio/contract", "studio"},
-	"studio/access":        {"store", "studio"},
+	"studio/transfer":      {"core", "language", "store", "studio/contract", "studio"},
+	"studio/access":        {"core/fact", "store", "studio"},
 	"studio/audience":      {"core", "store", "studio/contract", "studio"},
-	"studio/today":         {"store", "studio/contract", "studio"},
+	"studio/today":         {"core/fact", "store", "studio/contract", "studio"},
 	"studio/desk":          {"store", "studio", "studio/prepare", "studio/lead", "studio/record", "studio/library", "studio/transfer", "studio/access", "studio/audience", "studio/today", "studio/home", "studio/voices", "studio/programmes", "studio/rehearse"},
-	"studio/desk/desktest": {"core", "store", "studio/contract", "studio/desk", "studio/demo", "studio/transfer"},
+	"studio/desk/desktest": {"core", "language", "store", "studio/contract", "studio/desk", "studio/demo", "studio/transfer"},
 	"studio/demo":          {"core", "store", "studio", "studio/contract", "studio/desk"},
-	"web":                  {"core/sheet", "studio", "studio/contract", "studio/access", "studio/demo", "studio/desk", "web/certificates"},
+	"web":                  {"core/fact", "core/sheet", "studio", "studio/contract", "studio/access", "studio/demo", "studio/desk", "web/certificates"},
 	"web/certificates":     {},
 	"web/licences":         {},
-	"cmd":                  {"core", "store", "studio", "studio/contract", "studio/desk", "studio/demo", "studio/home", "studio/lead", "web", "web/certificates"},
+	"cmd":                  {"core", "language", "store", "studio", "studio/contract", "studio/desk", "studio/demo", "studio/home", "studio/lead", "web", "web/certificates"},
 	"deploy/release":       {},
 	"e2e":                  {"core", "studio/contract", "e2e", "e2e/events", "e2e/stage", "web", "web/certificates"},
 }
@@ -138,4 +145,182 @@ func TestTheCoreKnowsNoInterfaceNoStorageAndNoClock(t *testing.T) {
 			return true
 		})
 	}
+}
+
+// sentence is two words or more: what a person reads. Sentences are made of facts at the edge, from the catalogue of messages.
+var sentence = regexp.MustCompile(`[A-Za-z]{2,}[,;:.]? +[A-Za-z(%]`)
+
+// withSentences is where English stands all the same, and why.
+var withSentences = map[string]string{
+	"core/words":               "what is said in class, per language",
+	"core/plan/forms.go":       "the grammar of typed lines",
+	"core/plan/names.go":       "what things are called in typed lines",
+	"core/plan/text.go":        "typed lines as they are written",
+	"core/programme/templates": "names and steps of a teacher's own programmes",
+	"studio/demo":              "invented groups, plans and notes",
+	"studio/contract/gen":      "a tool",
+	"studio/desk/desktest":     "for tests",
+}
+
+// notSentences are words that a person does not read as a sentence: names that a plan or a device begins with, and parts of
+// formats of others.
+var notSentences = []string{
+	"Seat and spine", "Natural breath", "another device", "%v, my way", "Vast Lantern", "validation failed", "not found", "zones up", "zones down",
+	"tens of strokes", "room code", "%s.yaml: %v", "practices %d", "argument %s: %s", "fact %s: a name or a value is missing in %v",
+	"text/html; charset=utf-8", "text/calendar; charset=utf-8", "text/csv; charset=utf-8", "text/vtt; charset=utf-8",
+}
+
+// literals calls see with every string literal of the file but struct tags, imports and what is logged for whoever looks after the
+// application.
+func literals(t *testing.T, file *ast.File, see func(text string, in *ast.CallExpr)) {
+	t.Helper()
+	var call *ast.CallExpr
+	ast.Inspect(file, func(n ast.Node) bool {
+		switch n := n.(type) {
+		case *ast.ImportSpec:
+			return false
+		case *ast.Field:
+			return n.Tag == nil
+		case *ast.CallExpr:
+			if of, ok := n.Fun.(*ast.SelectorExpr); ok {
+				if from, ok := of.X.(*ast.Ident); ok && (from.Name == "slog" || from.Name == "regexp") {
+					return false
+				}
+			}
+			call = n
+		case *ast.BasicLit:
+			if n.Kind == token.STRING {
+				text, err := strconv.Unquote(n.Value)
+				require.NoError(t, err)
+				see(text, call)
+			}
+		}
+		return true
+	})
+}
+
+func TestNoSentencesInTheCoreAndTheStudio(t *testing.T) {
+	for _, folder := range []string{"core", "studio"} {
+		for name, file := range source(t, folder) {
+			if slices.ContainsFunc(slices.Collect(maps.Keys(withSentences)), func(place string) bool { return strings.HasPrefix(name, place) }) {
+				continue
+			}
+			literals(t, file, func(text string, _ *ast.CallExpr) {
+				if !slices.Contains(notSentences, text) {
+					assert.False(t, sentence.MatchString(text), "%s: %q is a sentence: make it a message of language/en.json", name, text)
+				}
+			})
+		}
+	}
+}
+
+// messageID is the form of an id of a message.
+var messageID = regexp.MustCompile(`^[a-z][a-z0-9_-]*(\.[a-z0-9_-]+)+$`)
+
+// Each id in the program has a text, and each text has an id in the program or on a screen. An id that is made of a family and a
+// value ("verb." and the verb) stands for all of its family.
+func TestMessagesAndTheirIDs(t *testing.T) {
+	known := language.English().IDs()
+	families := map[string]bool{}
+	for _, id := range known {
+		family, _, _ := strings.Cut(id, ".")
+		families[family] = true
+	}
+	used := map[string]bool{}
+	for _, folder := range []string{"core", "studio", "store", "web", "cmd"} {
+		for name, file := range source(t, folder) {
+			literals(t, file, func(text string, _ *ast.CallExpr) {
+				family, rest, dotted := strings.Cut(text, ".")
+				switch {
+				case slices.Contains(known, text):
+					used[text] = true
+				case dotted && families[family] && (rest == "" || strings.HasSuffix(text, ".") || strings.HasSuffix(text, "-")):
+					for _, id := range known {
+						if strings.HasPrefix(id, text) {
+							used[id] = true
+						}
+					}
+				case messageID.MatchString(text) && families[family] && !slices.Contains(fileNames, path.Ext(text)):
+					assert.Fail(t, "an id without a text", "%s: %s", name, text)
+				}
+			})
+		}
+	}
+	screens := ""
+	require.NoError(t, filepath.WalkDir("ui/src", func(name string, d fs.DirEntry, err error) error {
+		if err == nil && !d.IsDir() && (strings.HasSuffix(name, ".ts") || strings.HasSuffix(name, ".tsx")) {
+			var text []byte
+			text, err = os.ReadFile(name)
+			screens += string(text)
+		}
+		return err
+	}))
+	for _, id := range known {
+		family, _, _ := strings.Cut(id, ".")
+		onScreen := strings.Contains(screens, `"`+id+`"`) || strings.Contains(screens, `wordOf("`+family+`"`)
+		assert.True(t, used[id] || onScreen, "%s: a text that nothing tells", id)
+	}
+}
+
+// fileNames are endings that look like the last part of an id.
+var fileNames = []string{".json", ".csv", ".html", ".sql", ".db", ".yaml", ".txt", ".lock", ".reserve", ".ics"}
+
+// A message fills in just the arguments that its fact has.
+func TestFactsHaveTheArgumentsOfTheirMessages(t *testing.T) {
+	makers := map[string]int{"fact.New": 0, "Fail": 1, "studio.Fail": 1, "fact.Wrap": 1, "refuse": 0, "only": 0, "say": 0, "o.fail": 1, "s.fail": 1, "w.fail": 1, "tell": 0, "invalid": 0}
+	checked := 0
+	for _, folder := range []string{"core", "studio", "store", "web"} {
+		for name, file := range source(t, folder) {
+			ast.Inspect(file, func(n ast.Node) bool {
+				call, ok := n.(*ast.CallExpr)
+				if !ok || call.Ellipsis.IsValid() {
+					return true
+				}
+				at, maker := makers[calledName(call)]
+				if !maker || len(call.Args) <= at || (len(call.Args)-at)%2 != 1 {
+					return true
+				}
+				id := literal(call.Args[at])
+				if !slices.Contains(language.English().IDs(), id) {
+					return true
+				}
+				var given []string
+				for i := at + 1; i < len(call.Args); i += 2 {
+					given = append(given, literal(call.Args[i]))
+				}
+				slices.Sort(given)
+				checked++
+				wants := language.English().Args(id)
+				for _, arg := range wants {
+					assert.Contains(t, given, arg, "%s: the message %s wants it", name, id)
+				}
+				return true
+			})
+		}
+	}
+	assert.Greater(t, checked, 300, "the facts of the program are looked at")
+}
+
+func calledName(call *ast.CallExpr) string {
+	switch fun := call.Fun.(type) {
+	case *ast.Ident:
+		return fun.Name
+	case *ast.SelectorExpr:
+		if from, ok := fun.X.(*ast.Ident); ok {
+			return from.Name + "." + fun.Sel.Name
+		}
+	}
+	return ""
+}
+
+func literal(e ast.Expr) string {
+	lit, ok := e.(*ast.BasicLit)
+	if !ok || lit.Kind != token.STRING {
+		return ""
+	}
+	text, err := strconv.Unquote(lit.Value)
+	if err != nil {
+		return ""
+	}
+	return text
 }

@@ -27,7 +27,7 @@ func TestAFigureOfOnesOwn(t *testing.T) {
 	th.choose(page, "Phase 5", "inhale")
 	th.choose(page, "Counts of phase 5", "always")
 	th.fill(page, `[aria-label="Counts of phase 5, number"]`, "0")
-	th.see(page, ".alert", `phase 5: counts: given "0"`)
+	th.see(page, ".alert", `phase 5: counts: given “0”`)
 	assert.True(t, th.act(page, "button", "Save practice", "(e) => e.disabled").Bool(), "what is not right is not kept")
 	th.fill(page, `[aria-label="Counts of phase 5, number"]`, "2")
 	th.choose(page, "Airway of phase 5", "left")

@@ -21,7 +21,7 @@ func (th *theater) marks(class int64) []string {
 	var verbs []string
 	for _, mark := range record.Marks {
 		verb := string(mark.Answer.Do)
-		if mark.Answer.Refused != "" {
+		if mark.Answer.Refused != nil {
 			verb += " refused"
 		}
 		verbs = append(verbs, verb)

@@ -119,7 +119,7 @@ func eachAdjustmentByItsKey(t *testing.T, th *theater) {
 	require.NoError(t, th.program.Get(fmt.Sprintf("/api/classes/%d/record", score.ClassID), &record))
 	assert.Len(t, record.Marks, presses+1)
 	for _, mark := range record.Marks {
-		if mark.Answer.Refused != "" {
+		if mark.Answer.Refused != nil {
 			assert.EqualValues(t, "release", mark.Answer.Do)
 			refused--
 		}

@@ -308,7 +308,7 @@ func TestAProgrammeAndATemplate(t *testing.T) {
 	const step = `input[aria-label="Step 2"]`
 	th.fill(page, step, "4:8 purple")
 	th.click(page, ".modal button", "Begin with this class")
-	th.see(page, ".modal .alert", `Step 2, "4:8 purple"`)
+	th.see(page, ".modal .alert", `Step 2, “4:8 purple”`)
 	th.fill(page, step, "4:8 x5")
 	th.click(page, ".modal button", "Begin with this class")
 	th.see(page, ".course", "step 1 of 7, planned as 4:4 x8 · It begins.")
@@ -408,7 +408,7 @@ func TestAPlanAgainstASimulatedRoom(t *testing.T) {
 		{"type": "practice", "practice": "counted-breath", "counts": "4:16:8", "rounds": 6}]}}`, &plan))
 	page := th.page(fmt.Sprintf("/plan/%d", plan.ID))
 	th.click(page, ".strain summary", "Try with a simulated group")
-	th.see(page, ".strain li", "Counted breath: from round 1, 14 of 14 beyond what is easy; with the gentler lane beside")
+	th.see(page, ".strain li", "Counted breath: from round 1, 14 of 14 beyond what is easy; with a gentler lane")
 	th.see(page, ".strain", "not a measurement")
 	th.accessible(page, "a plan against a simulated room")
 	th.pick(page, "#simulated", "Experienced, 9")

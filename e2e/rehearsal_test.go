@@ -43,7 +43,7 @@ func TestATaskIsRehearsed(t *testing.T) {
 	th.see(page, "p", "Nothing yet. Begin with the first task")
 	th.accessible(page, "rehearsals")
 	th.click(page, ".tasks li:first-child button", "Level 1")
-	th.see(page, "li", "See the gasp on the way in within 40 s")
+	th.see(page, "li", "See the gasp on the inhale within 40 s")
 	th.accessible(page, "before a rehearsal")
 	th.press(page, input.Enter) // Begin has the focus
 	th.see(page, `[data-testid="word"]`, "inhale")
@@ -51,7 +51,7 @@ func TestATaskIsRehearsed(t *testing.T) {
 	th.click(page, `[aria-label="Pace"] button`, "×4")
 	th.see(page, ".people li", "mouth open, shoulders lifted")
 	th.press(page, input.Digit1)
-	th.see(page, ".pad .signals button", "a gasp on the way in")
+	th.see(page, ".pad .signals button", "a gasp on the inhale")
 	th.press(page, input.KeyQ)
 	th.see(page, ".pad .proposal", "empty hold|exhale|Empty")
 	th.press(page, input.KeyF)
@@ -65,9 +65,9 @@ func TestATaskIsRehearsed(t *testing.T) {
 	th.see(page, `[data-testid="word"]`, "inhale|exhale|empty")
 	th.click(page, ".trying button", "End and look back")
 	th.see(page, "h2", "To practise next")
-	moment := th.read(page, ".moments tr", `a gasp on the way in\s+[0-9]+\s+said [0-9]+ s later, (counts [0-9]+ s later|and its cause stayed)`)
-	reached := th.aim(page, "See the gasp on the way in within 40 s", 40, moment, `said ([0-9]+) s later`) &&
-		th.aim(page, "Do something about its cause within 60 s", 60, moment, `counts ([0-9]+) s later`)
+	moment := th.read(page, ".moments tr", `a gasp on the inhale\s+[0-9]+\s+said [0-9]+ s later, (counts [0-9]+ s later|and its cause stayed)`)
+	reached := th.aim(page, "See the gasp on the inhale within 40 s", 40, moment, `said ([0-9]+) s later`) &&
+		th.aim(page, "Act on its cause within 60 s", 60, moment, `counts ([0-9]+) s later`)
 	th.accessible(page, "the review of a rehearsal")
 	th.click(page, "details summary", "")
 	th.see(page, "details td", `^[0-9]+ of [0-9]+$`)

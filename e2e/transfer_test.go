@@ -26,7 +26,7 @@ func TestEverythingIsBroughtInFromTheScreen(t *testing.T) {
 	page := th.page("/school")
 	th.see(page, `a[download]`, "Export everything")
 	require.NoError(t, th.element(page, "#import-file").SetFiles([]string{wrong}))
-	th.see(page, `[aria-label="All your data"] .alert`, "Nothing was changed: this is no file")
+	th.see(page, `[aria-label="All your data"] .alert`, "Nothing was changed: this is not a file")
 	require.NoError(t, th.element(page, "#import-file").SetFiles([]string{file}))
 	th.see(page, `[aria-label="All your data"] li`, "plan new")
 	th.accessible(page, "bringing in")

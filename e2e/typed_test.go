@@ -100,12 +100,12 @@ func TestAPassageIsChangedByTheKeyboard(t *testing.T) {
 	th.see(page, "span", "^Saved$")
 	th.until(page, `document.querySelector(".ownwords").value === "r2 hold: soft jaw"`)
 	require.NoError(t, page.tab.InsertText("\nr2 hodl: soft jaw"))
-	th.see(page, ".details .invalid-feedback", `line 2: "hodl" is not understood`)
+	th.see(page, ".details .invalid-feedback", `line 2: “hodl” is not understood`)
 	for _, lines := range []int{0, 1} { // closed and opened again: what was not understood is there to be mended
 		th.tap(page, `[aria-label="More of Even breath with a hold"]`, ".")
 		th.until(page, fmt.Sprintf(`document.querySelectorAll(".ownwords").length === %d`, lines))
 	}
-	th.see(page, ".details .invalid-feedback", `line 2: "hodl" is not understood`)
+	th.see(page, ".details .invalid-feedback", `line 2: “hodl” is not understood`)
 	th.until(page, `document.querySelector(".ownwords").value === "r2 hold: soft jaw\nr2 hodl: soft jaw"`)
 	cues := lantern(t, th.fetch(fmt.Sprintf("/api/plans/%d/file", plan.ID)), "cues", "-")
 	assert.Contains(t, cues, "soft jaw")

@@ -19,7 +19,7 @@ func (s *Store) Backup(path string) error {
 	beside := path + ".part"
 	os.Remove(beside) // of a backup that was interrupted
 	if err := touch(beside); err != nil {
-		return &FileError{fileErrors[14], err}
+		return cannotOpenFile(err)
 	}
 	defer os.Remove(beside)
 	db, err := pool(dsn(s.path, "deferred"), 1) // a connection of its own, so that nobody who writes waits for it
@@ -27,7 +27,7 @@ func (s *Store) Backup(path string) error {
 		return err
 	}
 	if err := errors.Join(db.Exec("VACUUM INTO ?", beside).Error, closePool(db)); err != nil {
-		return inPlainWords(err)
+		return translateError(err)
 	}
 	return putInPlace(beside, path)
 }
@@ -163,7 +163,7 @@ func prepareBackup(backup, fresh string, incompleteToo bool) error {
 		}
 	}
 	err = errors.Join(s.migrate(), s.mark(), s.db.Exec("DELETE FROM settings WHERE name = ?", openName).Error, s.disconnect())
-	return inPlainWords(err)
+	return translateError(err)
 }
 
 // asWritten tells whether the file is as this application writes it: it has no triggers or views, which would act on what is

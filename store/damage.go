@@ -3,14 +3,13 @@ package store
 import (
 	"cmp"
 	"errors"
-	"fmt"
-	"maps"
 	"slices"
 	"sync"
 	"time"
 
 	"gorm.io/gorm"
 
+	"vastlantern/core/fact"
 	"vastlantern/core/plan"
 )
 
@@ -18,7 +17,7 @@ import (
 const (
 	KindPractice Kind = "practice"
 	KindSetting  Kind = "setting"
-	KindHome     Kind = "home practice"
+	KindHome     Kind = "home"
 	KindAnswers  Kind = "answers" // to a class, by its number
 )
 
@@ -27,34 +26,38 @@ type Damaged struct {
 	Kind Kind
 	ID   int64  // 0 for a practice or a setting
 	Name string // of a practice or a setting
-	Why  string
+	Why  fact.Fact
+}
+
+// entry is the entry that is damaged.
+type entry struct {
+	kind Kind
+	id   int64
+	name string
 }
 
 // damage is the damaged entries that were met since the file was opened.
 type damage struct {
 	mutex sync.Mutex
-	met   map[Damaged]string // by kind, id and name
+	met   map[entry]fact.Fact
 }
 
-func (d *damage) note(entry Damaged) {
-	why := entry.Why
-	entry.Why = ""
+func (d *damage) note(of Damaged) {
 	d.mutex.Lock()
 	defer d.mutex.Unlock()
-	d.met[entry] = why
+	d.met[entry{of.Kind, of.ID, of.Name}] = of.Why
 }
 
 // NoteDamage remembers an entry that cannot be read.
-func (s *Store) NoteDamage(entry Damaged) { s.damage.note(entry) }
+func (s *Store) NoteDamage(of Damaged) { s.damage.note(of) }
 
 // Damage is the damaged entries that were met so far, by kind and number.
 func (s *Store) Damage() []Damaged {
 	s.damage.mutex.Lock()
 	defer s.damage.mutex.Unlock()
 	list := make([]Damaged, 0, len(s.damage.met))
-	for entry, why := range maps.All(s.damage.met) {
-		entry.Why = why
-		list = append(list, entry)
+	for of, why := range s.damage.met {
+		list = append(list, Damaged{of.kind, of.id, of.name, why})
 	}
 	slices.SortFunc(list, func(a, b Damaged) int {
 		return cmp.Or(cmp.Compare(a.Kind, b.Kind), cmp.Compare(a.ID, b.ID), cmp.Compare(a.Name, b.Name))
@@ -72,7 +75,7 @@ func readable[Row row](s *Store, kind Kind, column string, query *gorm.DB) ([]Ro
 		return slices.DeleteFunc(rows, func(row Row) bool {
 			wrong := outside(row)
 			if wrong != nil {
-				s.damage.note(Damaged{Kind: kind, ID: row.number(), Why: wrong.Error()})
+				s.damage.note(Damaged{Kind: kind, ID: row.number(), Why: fact.Of(wrong)})
 			}
 			return wrong != nil
 		}), nil
@@ -92,11 +95,11 @@ func readable[Row row](s *Store, kind Kind, column string, query *gorm.DB) ([]Ro
 		case err == nil && outside(one) == nil:
 			rows = append(rows, one)
 		case err == nil:
-			s.damage.note(Damaged{Kind: kind, ID: id, Why: outside(one).Error()})
+			s.damage.note(Damaged{Kind: kind, ID: id, Why: fact.Of(outside(one))})
 		case isFileError(err):
 			return nil, plainly(err)
 		default:
-			s.damage.note(Damaged{Kind: kind, ID: id, Why: err.Error()})
+			s.damage.note(Damaged{Kind: kind, ID: id, Why: fact.Of(err)})
 		}
 	}
 	return rows, nil
@@ -112,7 +115,7 @@ type row interface {
 func outside(of row) error {
 	for _, at := range of.moments() {
 		if !at.IsZero() && !plan.InCalendar(at) {
-			return fmt.Errorf("its time is %s; allowed: %s", at.UTC().Format(time.RFC3339), plan.CalendarAllowed)
+			return fact.New("entry.time", "given", at.UTC().Format(time.RFC3339), "allowed", fact.New("allowed.calendar"))
 		}
 	}
 	return nil
@@ -128,7 +131,7 @@ func found[Row row](s *Store, kind Kind, id int64, of Row, err error) error {
 
 // isFileError tells an error of the file or the disk, or of a question that was given up, from one of a single row.
 func isFileError(err error) bool {
-	_, known := inPlainWords(err).(*FileError)
+	_, known := translateError(err).(*FileError)
 	return known || interrupted(err)
 }
 
@@ -138,7 +141,7 @@ func (s *Store) unreadable(kind Kind, id int64, err error) error {
 	if err == nil || errors.Is(err, ErrNotFound) || isFileError(err) {
 		return err
 	}
-	s.damage.note(Damaged{Kind: kind, ID: id, Why: err.Error()})
+	s.damage.note(Damaged{Kind: kind, ID: id, Why: fact.Of(err)})
 	return &UnreadableError{err}
 }
 

@@ -6,6 +6,8 @@ import (
 	"fmt"
 	"time"
 
+	"vastlantern/core/fact"
+
 	"gorm.io/gorm"
 )
 
@@ -188,7 +190,7 @@ func (s *Store) Deleted() ([]Deleted, error) {
 	var list []Deleted
 	for _, r := range rows {
 		if why := cmp.Or(r.DeletedAt.why, r.StartedAt.why); why != "" {
-			s.damage.note(Damaged{Kind: r.Kind, ID: r.ID, Why: why})
+			s.damage.note(Damaged{Kind: r.Kind, ID: r.ID, Why: fact.New(fact.Plain, "text", why)})
 			continue
 		}
 		list = append(list, Deleted{Thing{r.Kind, r.ID}, r.Name, r.DeletedAt.Time, r.StartedAt.Time})

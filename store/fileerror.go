@@ -5,6 +5,8 @@ import (
 	"errors"
 	"fmt"
 
+	"vastlantern/core/fact"
+
 	driver "modernc.org/sqlite"
 )
 
@@ -13,37 +15,39 @@ const (
 	damagedFile = 11 // SQLITE_CORRUPT
 	fullDisk    = 13 // SQLITE_FULL
 	interrupt   = 9  // SQLITE_INTERRUPT
+	cannotOpen  = 14 // SQLITE_CANTOPEN
 )
 
-// fileErrors is what can be wrong with the file and the disk, in plain words, by SQLite's primary result codes.
+// fileErrors is the messages of what can be wrong with the file and the disk, by SQLite's primary result codes.
 var fileErrors = map[int]string{
-	5:           "the data file is locked by another program: end that program, or wait until it is done",
-	8:           "the data file, or its folder, may only be read: allow writing to both",
-	10:          "the disk could not be read or written: look whether it is there and whole",
-	damagedFile: "the data file is damaged: restore a backup with lantern restore",
-	fullDisk:    "the disk is full: make room on it, nothing that was acknowledged is lost",
-	14:          "the data file cannot be opened: look whether its folder is there and may be written to",
-	26:          "the file is no data file of this application, or it is damaged: name another one with --data, or restore a backup with lantern restore",
+	5: "store.locked", 8: "store.read-only", 10: "store.disk", damagedFile: "store.damaged", fullDisk: "store.full", cannotOpen: "store.cannot-open",
+	26: "store.not-data",
 }
+
+// cannotOpenFile says that the data file cannot be opened.
+func cannotOpenFile(err error) *FileError { return &FileError{fact.New(fileErrors[cannotOpen]), err} }
 
 // FileError is an error of the file or the disk, which a person can do something about.
 type FileError struct {
-	Say string // what is wrong and what to do
+	Say fact.Fact // what is wrong and what to do
 	err error
 }
 
 func (t *FileError) Error() string { return fmt.Sprintf("%s (%v)", t.Say, t.err) }
 
+// Tell is what is wrong and what to do.
+func (t *FileError) Tell() fact.Fact { return t.Say }
+
 // Unwrap is the driver's error.
 func (t *FileError) Unwrap() error { return t.err }
 
-// inPlainWords puts an error of the file or the disk into plain words.
-func inPlainWords(err error) error {
+// translateError makes a FileError of an error of the file or the disk.
+func translateError(err error) error {
 	var known *FileError
 	var e *driver.Error
 	if !errors.As(err, &known) && errors.As(err, &e) {
 		if say := fileErrors[e.Code()&0xff]; say != "" {
-			return &FileError{say, err}
+			return &FileError{fact.New(say), err}
 		}
 	}
 	return err

@@ -57,7 +57,7 @@ func takeLock(path, who string) (*lock, error) {
 	file := flock.New(lockFor(path), flock.SetPermissions(0o600))
 	taken, err := file.TryLock()
 	if err != nil {
-		return nil, fmt.Errorf("%s: %w", path, &FileError{fileErrors[14], err})
+		return nil, fmt.Errorf("%s: %w", path, cannotOpenFile(err))
 	}
 	if !taken {
 		return nil, &InUseError{path, holder(path)}
@@ -81,7 +81,7 @@ func (l *lock) hold(path string) error {
 		return nil // a file that cannot be written is made writable, or replaced, by who holds the lock file
 	}
 	if err != nil {
-		return fmt.Errorf("%s: %w", path, &FileError{fileErrors[14], err})
+		return fmt.Errorf("%s: %w", path, cannotOpenFile(err))
 	}
 	taken, err := lockInode(data)
 	if err == nil && !taken {

@@ -11,6 +11,8 @@ import (
 	"path/filepath"
 	"time"
 
+	"vastlantern/core/fact"
+
 	"github.com/libtnb/sqlite"
 	"github.com/pressly/goose/v3"
 	"gorm.io/gorm"
@@ -111,9 +113,9 @@ func OpenToRead(path string) (*Store, error) {
 	if err != nil {
 		return nil, err
 	}
-	s := &Store{db: db, read: db, path: path, damage: &damage{met: map[Damaged]string{}}}
+	s := &Store{db: db, read: db, path: path, damage: &damage{met: map[entry]fact.Fact{}}}
 	if err := ours(s.read); err != nil {
-		return nil, errors.Join(fmt.Errorf("%s: %w", path, inPlainWords(err)), s.disconnect())
+		return nil, errors.Join(fmt.Errorf("%s: %w", path, translateError(err)), s.disconnect())
 	}
 	return s, nil
 }
@@ -137,7 +139,7 @@ func removeRests(path string) {
 func create(path string) error {
 	beside := path + ".new"
 	if err := touch(beside); err != nil {
-		return &FileError{fileErrors[14], err}
+		return cannotOpenFile(err)
 	}
 	defer removeRests(path)
 	s, err := connect(beside)
@@ -145,7 +147,7 @@ func create(path string) error {
 		return err
 	}
 	if err := errors.Join(s.migrate(), s.mark(), s.disconnect()); err != nil {
-		return fmt.Errorf("%s: %w", path, inPlainWords(err))
+		return fmt.Errorf("%s: %w", path, translateError(err))
 	}
 	return putInPlace(beside, path)
 }
@@ -171,7 +173,7 @@ func onlyForTheOwner(path string) {
 // does not help a read that becomes a write.
 func connect(path string) (*Store, error) {
 	db, err := pool(dsn(path, "immediate"), 1)
-	return &Store{db: db, read: db, path: path, damage: &damage{met: map[Damaged]string{}}}, err
+	return &Store{db: db, read: db, path: path, damage: &damage{met: map[entry]fact.Fact{}}}, err
 }
 
 // connectToRead opens the file with connections that only read.
@@ -194,7 +196,7 @@ func pool(dsn string, most int) (*gorm.DB, error) {
 		DisableNestedTransaction: true,
 	})
 	if err != nil {
-		return nil, inPlainWords(err)
+		return nil, translateError(err)
 	}
 	pool, err := db.DB()
 	if err != nil {
@@ -214,14 +216,14 @@ func dsn(path, lock string) string {
 // ready checks the file and brings it to the present form, with a copy of it as it was.
 func (s *Store) ready() error {
 	if err := s.check("quick_check"); err != nil {
-		return fmt.Errorf("%s: %w", fileErrors[damagedFile], err)
+		return &FileError{fact.New(fileErrors[damagedFile]), err}
 	}
 	if err := ours(s.db); err != nil {
-		return inPlainWords(err)
+		return translateError(err)
 	}
 	behind, err := s.behind()
 	if err != nil {
-		return inPlainWords(err)
+		return translateError(err)
 	}
 	if behind {
 		copied := Beside(s.path, "update-", time.Now())
@@ -230,7 +232,7 @@ func (s *Store) ready() error {
 		}
 		s.opened.Copied = copied
 		if err := s.migrate(); err != nil {
-			return fmt.Errorf("it cannot be brought to the present form, and is as it was: %w", inPlainWords(err))
+			return fmt.Errorf("it cannot be brought to the present form, and is as it was: %w", translateError(err))
 		}
 	}
 	return s.mark()
@@ -271,13 +273,13 @@ func (s *Store) mark() error {
 	for pragma, value := range map[string]uint32{"application_id": applicationID, "user_version": newest} {
 		var now uint32
 		if err := s.db.Raw("PRAGMA " + pragma).Scan(&now).Error; err != nil {
-			return inPlainWords(err)
+			return translateError(err)
 		}
 		if now == value {
 			continue
 		}
 		if err := s.db.Exec(fmt.Sprintf("PRAGMA %s = %d", pragma, value)).Error; err != nil {
-			return inPlainWords(err)
+			return translateError(err)
 		}
 	}
 	return nil

@@ -36,7 +36,7 @@ func plainly(err error) error {
 	case errors.Is(err, gorm.ErrDuplicatedKey):
 		return ErrTaken
 	}
-	return inPlainWords(err)
+	return translateError(err)
 }
 
 // InTransaction runs the work whole or not at all.

@@ -10,6 +10,8 @@ import (
 	"testing"
 	"time"
 
+	"vastlantern/language"
+
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 )
@@ -340,9 +342,9 @@ func TestTroubleWithTheFile(t *testing.T) {
 	letter := filepath.Join(folder, "letter.db")
 	require.NoError(t, os.WriteFile(letter, []byte(strings.Repeat("Dear all, ", 200)), 0o600))
 	_, err := Open(letter, "a test")
-	assert.ErrorContains(t, err, "is no data file of this application")
+	assert.Contains(t, language.English().Error(err), "is no data file of this application")
 	_, err = Open(filepath.Join(letter, "x.db"), "a test")
-	assert.ErrorContains(t, err, "the folder of the data file cannot be made")
+	assert.Contains(t, language.English().Error(err), "the folder of the data file cannot be made")
 
 	path := filepath.Join(folder, "x.db")
 	s := open(t, path)
@@ -351,13 +353,13 @@ func TestTroubleWithTheFile(t *testing.T) {
 	for i := 0; full == nil && i < 1000; i++ {
 		_, full = s.AddGroup(Group{Name: "a group", Notes: strings.Repeat("x", 4000), Weekday: -1})
 	}
-	assert.ErrorContains(t, full, "the disk is full: make room on it")
+	assert.Contains(t, language.English().Error(full), "The disk is full: free some space")
 	groups, err := s.Groups()
 	require.NoError(t, err, "what is there can be read all the same")
 	assert.NotEmpty(t, groups)
 	require.NoError(t, s.db.Exec("PRAGMA query_only = ON").Error) // as a file that may only be read
 	_, err = s.AddGroup(Group{Name: "one more", Weekday: -1})
-	assert.ErrorContains(t, err, "may only be read: allow writing")
+	assert.Contains(t, language.English().Error(err), "read-only: allow writing")
 	require.NoError(t, s.Close())
 
 	// Damaged in the middle, where the pages of the groups are.
@@ -370,7 +372,7 @@ func TestTroubleWithTheFile(t *testing.T) {
 		_, err = s.Groups()
 		s.Close()
 	}
-	assert.ErrorContains(t, err, "lantern restore")
+	assert.Contains(t, language.English().Error(err), "lantern restore")
 }
 
 // Sums of answers grow one by one to as many as are taken, and go with their class.

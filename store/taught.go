@@ -6,6 +6,8 @@ import (
 	"strings"
 	"time"
 
+	"vastlantern/core/fact"
+
 	"gorm.io/gorm"
 	"gorm.io/gorm/clause"
 )
@@ -31,7 +33,7 @@ type Digest struct {
 	Record    []byte   // JSON: the passages as they were taught
 	Told      []byte   // JSON: what those who breathed told
 	Sum       []byte   // JSON: what it adds to sums
-	Damaged   string   // why the class cannot be read; it is left out of lists then
+	Damaged   string   // why the class cannot be read, as fact.Text; it is left out of lists then
 }
 
 // Listed is a class in a list, without its document.
@@ -190,7 +192,7 @@ func (s *Store) DamagedClasses() ([]Damaged, error) {
 	err := s.read.Where("damaged <> ''").Order("class_id").Find(&rows).Error
 	list := make([]Damaged, len(rows))
 	for i, r := range rows {
-		list[i] = Damaged{Kind: KindClass, ID: r.ClassID, Why: r.Damaged}
+		list[i] = Damaged{Kind: KindClass, ID: r.ClassID, Why: fact.FromText(r.Damaged)}
 	}
 	return list, plainly(err)
 }

@@ -3,10 +3,10 @@ package studio
 import (
 	"bytes"
 	"encoding/json"
-	"fmt"
 	"slices"
 	"time"
 
+	"vastlantern/core/fact"
 	"vastlantern/core/pace"
 	"vastlantern/core/plan"
 	"vastlantern/core/sheet"
@@ -24,8 +24,8 @@ type Class struct {
 	Answers []pace.Answer
 	Led     *pace.Class
 
-	Unstored    int    // how many of the last adjustments are not in the data file yet
-	WhyUnstored string // for a person
+	Unstored    int // how many of the last adjustments are not in the data file yet
+	WhyUnstored fact.Fact
 }
 
 // Sent is what is known of an adjustment besides what it does.
@@ -44,7 +44,7 @@ func BeginClass(stored store.Class, p *plan.Plan) *Class {
 func ReadClass(stored store.Class, rows []store.Adjustment) (*Class, error) {
 	_, p, err := sheet.ReadPlan(bytes.NewReader(stored.Document))
 	if err != nil {
-		return nil, Unreadable(fmt.Errorf("its plan cannot be read: %w", err))
+		return nil, Unreadable(fact.Wrap(err, "class.plan-unreadable", "why", err))
 	}
 	c := BeginClass(stored, p)
 	for _, a := range rows {
@@ -59,7 +59,7 @@ func ReadClass(stored store.Class, rows []store.Adjustment) (*Class, error) {
 func (c *Class) AddStored(a store.Adjustment) error {
 	adjustment, err := sheet.ReadAdjustment(a.Body)
 	if err != nil {
-		return Unreadable(fmt.Errorf("its adjustment %d cannot be read: %w", a.Number, err))
+		return Unreadable(fact.Wrap(err, "class.adjustment-unreadable", "number", a.Number, "why", err))
 	}
 	c.Add(Sent{a.Key, because(a.Body), a.Origin}, adjustment)
 	return nil
@@ -127,7 +127,7 @@ func (c *Class) Known(key string) int {
 // Answer is the answer to the adjustment of the number, from 1, with what is known of it besides.
 func (c *Class) Answer(number int) contract.Answer {
 	answer := contract.AnswerOf(c.Answers[number-1])
-	answer.Number, answer.Because, answer.Origin = number, contract.SignalName(c.Sent[number-1].Because), c.Sent[number-1].Origin
+	answer.Number, answer.Because, answer.Origin = number, c.Sent[number-1].Because, c.Sent[number-1].Origin
 	return answer
 }
 

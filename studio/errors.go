@@ -2,9 +2,8 @@ package studio
 
 import (
 	"errors"
-	"fmt"
-	"strings"
 
+	"vastlantern/core/fact"
 	"vastlantern/core/plan"
 	"vastlantern/store"
 	"vastlantern/studio/contract"
@@ -24,55 +23,78 @@ type Failure struct {
 	Problem contract.Problem
 }
 
-func (f *Failure) Error() string { return f.Problem.Say }
+func (f *Failure) Error() string { return f.Problem.Say.Error() }
+
+// Tell is what a person should be told.
+func (f *Failure) Tell() fact.Fact { return f.Problem.Say }
 
 // Unwrap makes errors.Is find the kind.
 func (f *Failure) Unwrap() error { return f.Kind }
 
-// Fail is a Failure of a kind in words.
-func Fail(kind error, format string, args ...any) *Failure {
-	return &Failure{kind, contract.Problem{Say: fmt.Sprintf(format, args...)}}
+// Fail is a Failure of a kind; its message has the arguments, as fact.New takes them.
+func Fail(kind error, id string, args ...any) *Failure { return FailWith(kind, fact.New(id, args...)) }
+
+// FailWith is a Failure that tells a fact.
+func FailWith(kind error, say fact.Fact) *Failure {
+	return &Failure{kind, contract.Problem{Say: say}}
 }
 
+// FailAll is a Failure of several things that are wrong.
+func FailAll(wrong []fact.Fact) *Failure { return Fail(ErrInvalid, "several", "list", wrong) }
+
 // FailInPlan is a Failure of a plan that is not right, with each of its errors.
-func FailInPlan(wrong error, say string) *Failure {
-	return &Failure{ErrInvalid, contract.Problem{Say: say, Fields: contract.FieldErrorsOf(wrong)}}
+func FailInPlan(wrong error, id string) *Failure {
+	return &Failure{ErrInvalid, contract.Problem{Say: fact.New(id), Fields: contract.FieldErrorsOf(wrong)}}
 }
 
 // FailRunning says that something cannot be done while that class is being led.
-func FailRunning(running *Class, format string) *Failure {
-	return &Failure{ErrConflict, contract.Problem{Say: fmt.Sprintf(format, running.Plan.Title), ClassID: running.Stored.ID}}
+func FailRunning(running *Class, id string) *Failure {
+	return &Failure{ErrConflict, contract.Problem{Say: fact.New(id, "title", running.Plan.Title), ClassID: running.Stored.ID}}
 }
 
+// Thing is what a kind of entry is called, by the message "thing.<kind>".
+func Thing(kind store.Kind) fact.Fact { return fact.New("thing." + string(kind)) }
+
 // Missing turns the store's ErrNotFound into a failure that says what is not there.
-func Missing(err error, what string, id int64) error {
+func Missing(err error, kind store.Kind, id int64) error { return missing(err, Thing(kind), id) }
+
+// MissingDeleted is Missing of something that was deleted.
+func MissingDeleted(err error, kind store.Kind, id int64) error {
+	return missing(err, fact.New("thing.deleted", "thing", Thing(kind)), id)
+}
+
+func missing(err error, what fact.Fact, id int64) error {
 	if errors.Is(err, store.ErrNotFound) {
-		return Fail(ErrNotFound, "There is no %s %d. It may have been removed.", what, id)
+		return Fail(ErrNotFound, "missing", "what", what, "id", id)
 	}
 	return err
 }
 
 // Replaced turns the store's answers to a save into failures: that another screen saved first, or that it is gone.
-func Replaced(err error, what string, id int64) error {
+func Replaced(err error, kind store.Kind, id int64) error {
 	if errors.Is(err, store.ErrTaken) {
-		return FailChanged("this " + what)
+		return FailChanged(string(kind))
 	}
-	return Missing(err, what, id)
+	return Missing(err, kind, id)
 }
 
-// FailChanged says that another screen saved first.
+// FailChanged says that another screen saved first; the message "changed.<what>" names what.
 func FailChanged(what string) *Failure {
-	say := "Not saved: another screen changed " + what + " meanwhile. Nothing was overwritten. Compare the two versions, then save again."
+	return ChangedMeanwhile(fact.New("changed", "what", fact.New("changed."+what)))
+}
+
+// ChangedMeanwhile is FailChanged with a fact of its own.
+func ChangedMeanwhile(say fact.Fact) *Failure {
 	return &Failure{ErrConflict, contract.Problem{Say: say, Changed: true}}
 }
 
-// FileProblem is what to tell a person of an error of the data file or the disk; empty where it is none.
-func FileProblem(err error) string {
+// FileProblem is what to tell a person of an error of the data file or the disk; none where it is none.
+func FileProblem(err error) fact.Fact {
 	var fileError *store.FileError
 	if !errors.As(err, &fileError) {
-		return ""
+		return fact.Fact{}
 	}
-	return strings.ToUpper(fileError.Say[:1]) + fileError.Say[1:] + "."
+	return fileError.Say
 }
 
 // unreadable says that what is stored makes no plan or class.
@@ -90,7 +112,7 @@ func Unreadable(err error) error {
 	return &unreadable{err}
 }
 
-// OrDamaged notes an entry that cannot be read, and says so in words for a person; other errors stay as they are.
+// OrDamaged notes an entry that cannot be read, and says so; other errors stay as they are.
 func (s *Studio) OrDamaged(err error, kind store.Kind, id int64) error {
 	var ofTheStore *store.UnreadableError
 	var ofTheEntry *unreadable
@@ -98,12 +120,12 @@ func (s *Studio) OrDamaged(err error, kind store.Kind, id int64) error {
 		return err
 	}
 	s.NoteDamage(kind, id, err)
-	return Fail(ErrDamaged, "The entry of this %s in the data file is damaged (%v). It is left out of everything else, and nothing was changed in it. A backup may have it whole: lantern restore.", kind, err)
+	return Fail(ErrDamaged, "damaged", "thing", Thing(kind), "why", err)
 }
 
 // NoteDamage notes an entry of the data file that cannot be read; Today and an export name it.
 func (s *Studio) NoteDamage(kind store.Kind, id int64, err error) {
-	s.Store.NoteDamage(store.Damaged{Kind: kind, ID: id, Why: err.Error()})
+	s.Store.NoteDamage(store.Damaged{Kind: kind, ID: id, Why: fact.Of(err)})
 }
 
 // IsInPlan tells whether an error is of the fields of a plan.

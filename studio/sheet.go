@@ -24,7 +24,7 @@ var sheets = map[string]struct {
 func SheetFile(name, form string, t pace.Timeline) (File, error) {
 	as, known := sheets[form]
 	if !known {
-		return File{}, Fail(ErrNotFound, "A cue sheet is csv, json or vtt, not %q.", form)
+		return File{}, Fail(ErrNotFound, "sheet.form", "given", form)
 	}
 	var text bytes.Buffer
 	err := as.write(&text, t)

@@ -12,10 +12,11 @@ import (
 	"github.com/go-audio/audio"
 	"github.com/go-audio/wav"
 
+	"vastlantern/core/fact"
 	"vastlantern/core/voice"
 )
 
-var errNoWave = errors.New("this is not a WAV file that can be read: whole samples (PCM) of 8, 16, 24 or 32 bits, one or two channels, 8,000 to 192,000 samples a second, a minute at most")
+var errNoWave = fact.New("recording.not-wav")
 
 const (
 	pcm        = 1 // the format of whole samples

@@ -17,6 +17,7 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"vastlantern/language"
 	"vastlantern/store"
 	"vastlantern/studio"
 	"vastlantern/studio/contract"
@@ -193,7 +194,7 @@ func TestRequestsOfAnInsaneForm(t *testing.T) {
 	} {
 		var problem contract.Problem
 		assert.Equal(t, 422, call(t, c.method, at+c.path, c.in, &problem), name)
-		assert.Contains(t, problem.Say, c.says, name)
+		assert.Contains(t, language.English().Text(problem.Say), c.says, name)
 	}
 }
 

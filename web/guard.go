@@ -73,14 +73,14 @@ func (g *guard) checkRequest(c *gin.Context) {
 		h.Set("Referrer-Policy", "no-referrer")
 	}
 	if !g.ours(c.Request.Host) {
-		c.AbortWithStatusJSON(http.StatusForbidden, contract.Problem{Say: "This address is not served. Open the one that was printed at the start."})
+		c.AbortWithStatusJSON(http.StatusForbidden, tell("web.address"))
 		return
 	}
 	if !g.kept(c) {
 		return
 	}
 	if err := g.cross.Check(c.Request); err != nil || elsewhere(c.Request) {
-		c.AbortWithStatusJSON(http.StatusForbidden, contract.Problem{Say: "The application answers its own pages only."})
+		c.AbortWithStatusJSON(http.StatusForbidden, tell("web.own-pages"))
 		return
 	}
 	_ = control.SetWriteDeadline(time.Now().Add(answerTime))
@@ -89,7 +89,7 @@ func (g *guard) checkRequest(c *gin.Context) {
 	}
 	if c.Request.Method != http.MethodGet && c.Request.Method != http.MethodHead {
 		if !strings.HasPrefix(c.ContentType(), "application/json") {
-			c.AbortWithStatusJSON(http.StatusUnsupportedMediaType, contract.Problem{Say: "Send JSON."})
+			c.AbortWithStatusJSON(http.StatusUnsupportedMediaType, tell("web.send-json"))
 			return
 		}
 		c.Request.Body = http.MaxBytesReader(c.Writer, c.Request.Body, mostOf(c.Request.URL.Path))
@@ -155,7 +155,7 @@ func (g *guard) teacher(c *gin.Context) {
 	device, err := g.device(c)
 	switch {
 	case errors.Is(err, studio.ErrNotFound):
-		c.AbortWithStatusJSON(http.StatusUnauthorized, contract.Problem{Say: "Sign in with the passcode first. Nothing on this screen is lost."})
+		c.AbortWithStatusJSON(http.StatusUnauthorized, tell("web.sign-in"))
 	case err != nil:
 		problem(c, err)
 		c.Abort()
@@ -226,7 +226,7 @@ func (g *guard) enter(c *gin.Context, in contract.SignIn) (contract.Session, err
 	}
 	token, err := g.desk.Access.SignIn(in.Passcode, in.Device)
 	if errors.Is(err, access.ErrPasscode) {
-		return contract.Session{}, invalid("This is not the passcode. Where it is forgotten, end the application on the machine that serves, and set another one there: lantern passcode.")
+		return contract.Session{}, invalid("web.passcode")
 	}
 	if err != nil {
 		return contract.Session{}, err

@@ -15,6 +15,7 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"vastlantern/language"
 	"vastlantern/store"
 	"vastlantern/studio"
 	"vastlantern/studio/contract"
@@ -92,7 +93,7 @@ func TestOnTheLocalNetworkOnlyTheRoomIsOpen(t *testing.T) {
 			continue
 		}
 		assert.Equal(t, 401, status, "%s %s", route.Method, route.Path)
-		assert.Contains(t, problem.Say, "Sign in")
+		assert.Contains(t, language.English().Text(problem.Say), "Sign in")
 		closed++
 	}
 	assert.Greater(t, closed, 20)
@@ -156,7 +157,7 @@ func TestPasscodesAreNotFoundByTrying(t *testing.T) {
 	for i := range 5 {
 		status, _ := stranger.call("POST", "/api/session", fmt.Sprintf(`{"passcode": "guess %d"}`, i), &problem)
 		assert.Equal(t, 422, status)
-		assert.Contains(t, problem.Say, "not the passcode")
+		assert.Contains(t, language.English().Text(problem.Say), "not the passcode")
 	}
 	status, header := stranger.call("POST", "/api/session", fmt.Sprintf(`{"passcode": %q}`, passcode), &problem)
 	assert.Equal(t, 429, status, "the right one too, until the time is over")
@@ -168,7 +169,7 @@ func TestPasscodesAreNotFoundByTrying(t *testing.T) {
 	}
 	status, _ = stranger.call("GET", "/api/rooms/AAAAA", "", &problem)
 	assert.Equal(t, 429, status)
-	assert.Contains(t, problem.Say, "Wait 2 seconds")
+	assert.Contains(t, language.English().Text(problem.Say), "Wait 2 seconds")
 }
 
 func TestOnTheNetworkTheMachineIsCalledByNumberOrByItsOwnName(t *testing.T) {

@@ -7,9 +7,10 @@ import (
 	"encoding/hex"
 	"math"
 	"net/http"
-	"strconv"
 	"strings"
 	"sync"
+
+	"vastlantern/core/fact"
 
 	"github.com/gin-gonic/gin"
 	lru "github.com/hashicorp/golang-lru/v2"
@@ -18,9 +19,10 @@ import (
 
 type tooManyGuesses struct{ seconds int }
 
-func (t *tooManyGuesses) Error() string {
-	return "Too many wrong guesses. Wait " + strconv.Itoa(t.seconds) + " seconds."
-}
+// Tell says how long to wait.
+func (t *tooManyGuesses) Tell() fact.Fact { return fact.New("web.wait", "seconds", t.seconds) }
+
+func (t *tooManyGuesses) Error() string { return t.Tell().Error() }
 
 // guesses limits how often one address may guess wrong. No address is kept waiting because of another one.
 type guesses struct {

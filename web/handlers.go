@@ -3,7 +3,6 @@ package web
 import (
 	"encoding/json"
 	"errors"
-	"fmt"
 	"io"
 	"mime"
 	"net"
@@ -17,6 +16,7 @@ import (
 
 	"github.com/gin-gonic/gin"
 
+	"vastlantern/core/fact"
 	"vastlantern/core/sheet"
 	"vastlantern/studio"
 	"vastlantern/studio/contract"
@@ -79,10 +79,10 @@ func decode(c *gin.Context, in any) error {
 	}
 	_ = http.NewResponseController(c.Writer).SetReadDeadline(time.Time{}) // it has arrived; the answer may take longer
 	if depth := sheet.Depth(text); depth > sheet.MostDepth {
-		return invalid("Objects and lists are nested %d deep in this request; at most %d are read.", depth, sheet.MostDepth)
+		return invalid("web.too-deep", "depth", depth, "most", sheet.MostDepth)
 	}
 	if control := sheet.ControlCharacter(text); control != "" {
-		return invalid("There is a character in this text that cannot be shown (%s): remove it.", control)
+		return invalid("web.control-character", "character", control)
 	}
 	if err := json.Unmarshal(text, in); err != nil {
 		return unreadable(err)
@@ -90,8 +90,11 @@ func decode(c *gin.Context, in any) error {
 	return nil
 }
 
-func invalid(format string, args ...any) error {
-	return &studio.Failure{Kind: studio.ErrInvalid, Problem: contract.Problem{Say: fmt.Sprintf(format, args...)}}
+func invalid(id string, args ...any) error { return studio.Fail(studio.ErrInvalid, id, args...) }
+
+// tell is a problem that is only a message.
+func tell(id string, args ...any) contract.Problem {
+	return contract.Problem{Say: fact.New(id, args...)}
 }
 
 // searched decodes a search of taught classes for ask.
@@ -102,7 +105,7 @@ func searched[Out any](ask func(contract.Search) (Out, error)) func(*gin.Context
 			for _, value := range values {
 				if strings.ContainsFunc(value, unicode.IsControl) {
 					var none Out
-					return none, invalid("There is a character in this search that cannot be shown: remove it.")
+					return none, invalid("web.control-in-search")
 				}
 			}
 		}
@@ -118,7 +121,7 @@ func unreadable(err error) error {
 	if _, tooLarge := err.(*http.MaxBytesError); tooLarge || errors.Is(err, os.ErrDeadlineExceeded) {
 		return err
 	}
-	return invalid("The request is not the JSON that was expected: %v.", err)
+	return invalid("web.not-json", "why", err)
 }
 
 func withID[Out any](ask func(int64) (Out, error)) gin.HandlerFunc {

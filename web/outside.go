@@ -72,7 +72,7 @@ func (o *Options) kept(c *gin.Context) bool {
 		return true
 	}
 	if strings.HasPrefix(path, "/api/") {
-		c.AbortWithStatusJSON(http.StatusForbidden, contract.Problem{Say: "The teacher's side is encrypted: open " + o.secureAddress(c.Request) + " on this device."})
+		c.AbortWithStatusJSON(http.StatusForbidden, tell("web.encrypted", "address", o.secureAddress(c.Request)))
 		return false
 	}
 	c.Redirect(http.StatusTemporaryRedirect, "/certificate")

@@ -128,7 +128,7 @@ func TestTheTeachersSideIsEncrypted(t *testing.T) {
 	const phone = "192.168.1.20:1000"
 	plain := asked(handler, "POST", "http://192.168.1.5:7777/api/session", phone, `{"passcode": "`+passcode+`", "device": "x"}`, nil)
 	assert.Equal(t, http.StatusForbidden, plain.StatusCode)
-	assert.Contains(t, text(t, plain), "open https://192.168.1.5:7778 on this device")
+	assert.Contains(t, text(t, plain), "https://192.168.1.5:7778")
 	for _, page := range []string{"/", "/lead/1", "/plan/3"} {
 		response := asked(handler, "GET", "http://lantern.local:7777"+page, phone, "", nil)
 		assert.Equal(t, http.StatusTemporaryRedirect, response.StatusCode)

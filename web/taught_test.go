@@ -13,6 +13,8 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"vastlantern/core/fact"
+	"vastlantern/language"
 	"vastlantern/studio/contract"
 )
 
@@ -34,7 +36,7 @@ func TestDeletingAndBringingBack(t *testing.T) {
 	group, class := taught(t, at)
 	var goes contract.Deletion
 	require.Equal(t, 200, call(t, "GET", fmt.Sprintf("%s/groups/%d/deletion", at, group), "", &goes))
-	assert.Equal(t, contract.Deletion{Goes: "1 plan", Classes: "1 taught class", Days: 30}, goes)
+	assert.Equal(t, contract.Deletion{Goes: fact.New("goes.plans", "plans", 1).Pointer(), Classes: fact.New("goes.classes", "classes", 1).Pointer(), Days: 30}, goes)
 	var list contract.DeletedList
 	require.Equal(t, 200, call(t, "DELETE", fmt.Sprintf("%s/groups/%d?classes=true", at, group), "{}", &list))
 	assert.Len(t, list.Deleted, 1)
@@ -54,7 +56,7 @@ func TestDeletingAndBringingBack(t *testing.T) {
 	for _, path := range []string{"/groups/99", "/plans/99", "/classes/99"} {
 		assert.Equal(t, 404, call(t, "DELETE", at+path, "{}", &problem), path)
 		assert.Equal(t, 404, call(t, "GET", at+path+"/deletion", "", &problem), path)
-		assert.NotEmpty(t, problem.Say)
+		assert.NotEmpty(t, language.English().Text(problem.Say))
 	}
 	assert.Equal(t, 404, call(t, "POST", at+"/deleted/teacher/1/back", "{}", &problem))
 }

@@ -3,12 +3,12 @@ package web_test
 import (
 	"fmt"
 	"net/http"
-	"strings"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"vastlantern/language"
 	"vastlantern/studio/contract"
 )
 
@@ -27,7 +27,7 @@ func TestEverythingIsTakenToAnotherMachine(t *testing.T) {
 	require.Equal(t, 200, call(t, "POST", there+"/import", file, &would))
 	assert.True(t, would.Changes)
 	assert.False(t, would.Done)
-	assert.Contains(t, strings.Join(would.Lines, "\n"), "plan new: Lunch")
+	assert.Contains(t, language.English().Text(would.Lines[0]), "plan new: Lunch")
 	var today contract.Today
 	require.Equal(t, 200, call(t, "GET", there+"/today", "", &today))
 	assert.Empty(t, today.Plans, "nothing was changed yet")
@@ -38,7 +38,7 @@ func TestEverythingIsTakenToAnotherMachine(t *testing.T) {
 	require.Equal(t, 200, call(t, "POST", there+"/classes", fmt.Sprintf(`{"plan_id": %d}`, other.ID), &score))
 	var problem contract.Problem
 	require.Equal(t, 409, call(t, "POST", there+"/import?apply=true", file, &problem))
-	assert.Contains(t, problem.Say, "being led just now")
+	assert.Contains(t, language.English().Text(problem.Say), "being led")
 	require.Equal(t, 200, call(t, "POST", fmt.Sprintf("%s/classes/%d/adjustments", there, score.ClassID), `{"key": "e", "do": "end"}`, nil))
 
 	require.Equal(t, 200, call(t, "POST", there+"/import?apply=true", file, &would))
@@ -50,7 +50,7 @@ func TestEverythingIsTakenToAnotherMachine(t *testing.T) {
 	assert.False(t, would.Changes, "it is the same already")
 
 	require.Equal(t, 422, call(t, "POST", there+"/import", `{"format": "something else"}`, &problem))
-	assert.Contains(t, problem.Say, "Nothing was changed: this is no file that lantern export has written")
+	assert.Contains(t, language.English().Text(problem.Say), "Nothing was changed: this is not a file that lantern export wrote")
 	require.Equal(t, 422, call(t, "POST", there+"/import", file[:len(file)/2], &problem))
-	assert.Contains(t, problem.Say, "not all of it")
+	assert.Contains(t, language.English().Text(problem.Say), "not all of it")
 }

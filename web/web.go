@@ -16,6 +16,7 @@ import (
 	"github.com/gin-contrib/gzip"
 	"github.com/gin-gonic/gin"
 
+	"vastlantern/core/fact"
 	"vastlantern/studio"
 	"vastlantern/studio/contract"
 	"vastlantern/studio/demo"
@@ -282,7 +283,7 @@ func pages(front fs.FS) gin.HandlerFunc {
 		}
 		name := strings.TrimPrefix(c.Request.URL.Path, "/")
 		if strings.HasPrefix(name, "api/") {
-			c.JSON(http.StatusNotFound, contract.Problem{Say: "There is nothing at this address."})
+			c.JSON(http.StatusNotFound, tell("web.nothing-here"))
 			return
 		}
 		c.Status(http.StatusOK) // gin presets 404 for NoRoute
@@ -326,18 +327,18 @@ func problem(c *gin.Context, err error) {
 	case errors.As(err, &failure):
 		c.JSON(status(failure.Kind), failure.Problem)
 	case errors.As(err, &tooLarge):
-		c.JSON(http.StatusRequestEntityTooLarge, contract.Problem{Say: "This is too large: a plan has at most 1 MiB."})
+		c.JSON(http.StatusRequestEntityTooLarge, tell("web.too-large"))
 	case errors.As(err, &tooMany):
 		c.Header("Retry-After", strconv.Itoa(tooMany.seconds))
-		c.JSON(http.StatusTooManyRequests, contract.Problem{Say: err.Error()})
+		c.JSON(http.StatusTooManyRequests, contract.Problem{Say: fact.Of(err)})
 	case errors.Is(err, os.ErrDeadlineExceeded):
-		c.JSON(http.StatusRequestTimeout, contract.Problem{Say: "The request took too long to arrive. Nothing was changed; try again."})
-	case studio.FileProblem(err) != "":
+		c.JSON(http.StatusRequestTimeout, tell("web.timeout"))
+	case !studio.FileProblem(err).None():
 		logFailure(c, err)
-		c.JSON(http.StatusServiceUnavailable, contract.Problem{Say: studio.FileProblem(err) + " This was not stored. A class that is led goes on where it is shown."})
+		c.JSON(http.StatusServiceUnavailable, tell("web.not-stored", "why", studio.FileProblem(err)))
 	default:
 		logFailure(c, err)
-		c.JSON(http.StatusInternalServerError, contract.Problem{Say: "Something went wrong inside the application: " + err.Error() + ". What was typed is still on this screen; try again."})
+		c.JSON(http.StatusInternalServerError, tell("web.internal", "why", err))
 	}
 }
 

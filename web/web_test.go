@@ -15,6 +15,7 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"vastlantern/language"
 	"vastlantern/store"
 	"vastlantern/studio"
 	"vastlantern/studio/contract"
@@ -106,7 +107,7 @@ func TestErrorsSayWhatIsWrong(t *testing.T) {
 	} {
 		var problem contract.Problem
 		assert.Equal(t, c.status, call(t, c.method, at+c.path, c.in, &problem), "%s %s", c.method, c.path)
-		assert.Contains(t, problem.Say, c.says)
+		assert.Contains(t, language.English().Text(problem.Say), c.says)
 	}
 }
 

@@ -31,25 +31,25 @@ func checkCommand() *cobra.Command {
 }
 
 func check(w io.Writer, p *plan.Plan) error {
-	var text strings.Builder
+	var out strings.Builder
 	if p.Title != "" {
-		fmt.Fprintln(&text, p.Title)
+		fmt.Fprintln(&out, p.Title)
 	}
-	fmt.Fprintln(&text, against(p))
+	fmt.Fprintln(&out, against(p))
 	start := breath.Exact{}
 	for i := range p.Passages {
 		passage := &p.Passages[i]
 		length := passage.PlannedLength()
-		fmt.Fprintf(&text, "%3d  %8s  %8s  %s%s\n", i+1, clock(start), clock(length), passage.Name(), numbers(passage))
+		fmt.Fprintf(&out, "%3d  %8s  %8s  %s%s\n", i+1, clock(start), clock(length), passage.Name(), numbers(passage))
 		start = start.Add(length)
 	}
-	section(&text, "Cautions", cautions(p))
+	section(&out, "Cautions", cautions(p))
 	var advice []string
 	for _, a := range append(p.Advise(""), cue.Advise(p)...) {
-		advice = append(advice, where(p, a.Passage)+a.Say+" "+a.Why)
+		advice = append(advice, where(p, a.Passage)+text(a.Say)+" "+text(a.Why))
 	}
-	section(&text, "Advice", advice)
-	_, err := io.WriteString(w, text.String())
+	section(&out, "Advice", advice)
+	_, err := io.WriteString(w, out.String())
 	return err
 }
 
@@ -101,20 +101,21 @@ func cautions(p *plan.Plan) []string {
 	var order []string
 	for i := range p.Passages {
 		for _, c := range care.Of(&p.Passages[i]) {
-			if c == care.Everyone {
+			if c.ID == care.EveryoneID {
 				continue
 			}
-			if passages[c.Text] == nil {
-				order = append(order, c.Text)
+			say := text(c.Say)
+			if passages[say] == nil {
+				order = append(order, say)
 			}
-			passages[c.Text] = append(passages[c.Text], fmt.Sprint(i+1))
+			passages[say] = append(passages[say], fmt.Sprint(i+1))
 		}
 	}
 	var list []string
-	for _, text := range order {
-		list = append(list, fmt.Sprintf("passage %s: %s", strings.Join(passages[text], ", "), text))
+	for _, say := range order {
+		list = append(list, fmt.Sprintf("passage %s: %s", strings.Join(passages[say], ", "), say))
 	}
-	return append(list, care.Everyone.Text)
+	return append(list, text(care.Everyone.Say))
 }
 
 func section(w io.Writer, title string, lines []string) {

@@ -126,8 +126,8 @@ func readBoth(cmd *cobra.Command, planFile, scriptFile string) (*plan.Plan, []pa
 // reportRefused tells what was refused, and how late the class will be, on standard error.
 func reportRefused(cmd *cobra.Command, answers []pace.Answer) {
 	for _, answer := range answers {
-		if answer.Refused != "" {
-			fmt.Fprintf(cmd.ErrOrStderr(), "refused at %d ms: %s: %s\n", answer.At, answer.Do, answer.Refused)
+		if !answer.Refused.None() {
+			fmt.Fprintf(cmd.ErrOrStderr(), "refused at %d ms: %s: %s\n", answer.At, answer.Do, text(answer.Refused))
 		}
 		if answer.Late > 0 {
 			fmt.Fprintf(cmd.ErrOrStderr(), "late by %d ms\n", answer.Late)
@@ -202,7 +202,7 @@ func readFile(cmd *cobra.Command, name string, read func(io.Reader) error) error
 		return read(f)
 	}()
 	if err != nil {
-		fmt.Fprintf(cmd.ErrOrStderr(), "%s:\n%v\n", name, err)
+		fmt.Fprintf(cmd.ErrOrStderr(), "%s:\n%s\n", name, errorText(err))
 		return errWrongFile
 	}
 	return nil

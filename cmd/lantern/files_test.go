@@ -118,7 +118,7 @@ func TestCuesCommand(t *testing.T) {
 	}
 	told, _, code := run(t, mixed, "check", "-")
 	assert.Equal(t, 0, code)
-	assert.Contains(t, told, `The line "never" fits nowhere in this passage.`)
+	assert.Contains(t, told, `The line “never” fits nowhere in this passage.`)
 }
 
 func TestTheLaneOfFiles(t *testing.T) {

@@ -8,6 +8,9 @@ import (
 	"io"
 	"os"
 
+	"vastlantern/core/fact"
+	"vastlantern/language"
+
 	"github.com/spf13/cobra"
 )
 
@@ -20,7 +23,7 @@ var version = "of a working copy"
 func main() {
 	err := rootCommand().ExecuteContext(context.Background())
 	if len(os.Args) == 1 && err != nil { // by a double click: the window would close with what is told
-		fmt.Fprintln(os.Stderr, "lantern:", err)
+		fmt.Fprintln(os.Stderr, "lantern:", errorText(err))
 		waitForKey(os.Stderr)
 		os.Exit(1)
 	}
@@ -46,6 +49,12 @@ func rootCommand() *cobra.Command {
 	return root
 }
 
+// text is a fact in words.
+func text(f fact.Fact) string { return language.English().Text(f) }
+
+// errorText is an error in words.
+func errorText(err error) string { return language.English().Error(err) }
+
 // exitCode tells what went wrong, if anything did, and is what the program ends with.
 func exitCode(err error, tell io.Writer) int {
 	switch {
@@ -54,6 +63,6 @@ func exitCode(err error, tell io.Writer) int {
 	case errors.Is(err, errWrongFile):
 		return 2
 	}
-	fmt.Fprintln(tell, "lantern:", err)
+	fmt.Fprintln(tell, "lantern:", errorText(err))
 	return 1
 }

@@ -95,12 +95,14 @@ func importCommand() *cobra.Command {
 			fmt.Fprintln(cmd.ErrOrStderr(), "Reading …") // years of classes take a while
 			read, err := desk.WithTime(st, time.Now, 1).Transfer.ReadImport(in)
 			if err != nil {
-				fmt.Fprintln(cmd.ErrOrStderr(), err)
+				fmt.Fprintln(cmd.ErrOrStderr(), errorText(err))
 				fmt.Fprintln(cmd.ErrOrStderr(), "Nothing was changed.")
 				return errWrongFile
 			}
 			out := cmd.OutOrStdout()
-			fmt.Fprint(out, read.InWords())
+			for _, line := range read.Lines() {
+				fmt.Fprintln(out, text(line))
+			}
 			if !read.Changing() {
 				fmt.Fprintln(out, "Nothing is to be changed.")
 				return nil

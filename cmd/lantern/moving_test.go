@@ -53,6 +53,6 @@ func TestExportAndImport(t *testing.T) {
 
 	_, errs, code = run(t, strings.Replace(string(written), "beginners", "wizards", 1), "import", "-", "--yes", "--data", other)
 	assert.Equal(t, 2, code)
-	assert.Contains(t, errs, "group 1: Level: given \"wizards\"")
+	assert.Contains(t, errs, "group 1: Level: given “wizards”")
 	assert.Contains(t, errs, "Nothing was changed.")
 }

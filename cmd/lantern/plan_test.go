@@ -25,7 +25,7 @@ func TestPlanCommand(t *testing.T) {
 	}
 	_, errs, code = run(t, "slot 0\neven breath 4:4 x6\neven x3000\n", "plan", "-")
 	assert.Equal(t, 2, code)
-	for _, line := range []string{"line 1: \"0\"", "line 3: \"3000\""} {
+	for _, line := range []string{"line 1: “0”", "line 3: “3000”"} {
 		assert.Contains(t, errs, line)
 	}
 	out, errs, code = run(t, "Quadrat drei Runden\n", "plan", "-", "--language", "de")

@@ -29,10 +29,10 @@ func TestRehearseCommand(t *testing.T) {
 	assert.Equal(t, 0, code)
 	assert.Contains(t, rooms, "mixed-evening   14 people")
 	for want, args := range map[string][]string{
-		"there is no room \"x\"; there are": {"rehearse", "-", "--room", "x"},
-		"say which room":                    {"rehearse", "-"},
-		"--seeds: given 0, allowed":         {"rehearse", "-", "--room", "tired", "--seeds", "0"},
-		"--format: given \"vtt\"":           {"rehearse", "-", "--room", "tired", "--format", "vtt"},
+		"there is no room “x”; there are": {"rehearse", "-", "--room", "x"},
+		"say which room":                  {"rehearse", "-"},
+		"--seeds: given 0, allowed":       {"rehearse", "-", "--room", "tired", "--seeds", "0"},
+		"--format: given \"vtt\"":         {"rehearse", "-", "--room", "tired", "--format", "vtt"},
 	} {
 		_, errs, code := run(t, long, args...)
 		assert.NotZero(t, code)

@@ -2,10 +2,11 @@
 package breath
 
 import (
-	"errors"
 	"fmt"
 	"strconv"
 	"strings"
+
+	"vastlantern/core/fact"
 )
 
 // Phase is one part of a breath, or one of the other things a row of a class can be (formats.md, cue sheet).
@@ -58,12 +59,13 @@ type Airway string
 const (
 	ByNose     Airway = "nose"
 	OutByMouth Airway = "out-mouth"
+	InByMouth  Airway = "in-mouth"
 	ByMouth    Airway = "mouth"
 )
 
 // In is the way of the inhale.
 func (a Airway) In() Through {
-	if a == ByMouth {
+	if a == ByMouth || a == InByMouth {
 		return Mouth
 	}
 	return Both
@@ -71,7 +73,7 @@ func (a Airway) In() Through {
 
 // Out is the way of the exhale.
 func (a Airway) Out() Through {
-	if a == ByNose {
+	if a == ByNose || a == InByMouth {
 		return Both
 	}
 	return Mouth
@@ -96,7 +98,7 @@ const (
 )
 
 // ErrCounts tells how counts are written.
-var ErrCounts = errors.New(`a:c, a:b:c or a:b:c:d in whole counts, inhale and exhale 1 to 60, holds 0 to 120`)
+var ErrCounts = fact.New("counts.form")
 
 // NewCounts takes two terms a:c, three a:b:c or four a:b:c:d, and checks their range.
 func NewCounts(terms ...int) (Counts, error) {

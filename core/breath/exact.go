@@ -1,11 +1,12 @@
 package breath
 
 import (
-	"errors"
 	"math/big"
 	"math/bits"
 	"strconv"
 	"strings"
+
+	"vastlantern/core/fact"
 )
 
 // Exact is an exact rational number: a position or a length in milliseconds, a tempo in counts a minute, a
@@ -27,7 +28,7 @@ func Int(n int64) Exact { return Exact{num: n} }
 func Ratio(n, d int64) Exact { return Int(n).Div(Int(d)) }
 
 // ErrNumber is what ParseExact returns for text that is not a decimal number of a sensible size.
-var ErrNumber = errors.New("not a decimal number")
+var ErrNumber = fact.New("number.form")
 
 // maxDigits bounds what ParseExact reads: "1e999999999" is nine characters and a gigabyte of digits.
 const maxDigits = 40

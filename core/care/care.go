@@ -3,23 +3,25 @@
 package care
 
 import (
-	"fmt"
 	"slices"
-	"strings"
 
+	"vastlantern/core/fact"
 	"vastlantern/core/plan"
 	"vastlantern/core/practice"
 )
 
 // Caution is one thing to be careful about, whoever is in the room.
 type Caution struct {
-	Text   string `json:"text"`
-	Strong bool   `json:"strong"` // to be read before the practice is led
+	ID     string // of the aspect, or EveryoneID
+	Say    fact.Fact
+	Strong bool // to be read before the practice is led
 }
 
+// EveryoneID is the id of the caution that belongs to every practice.
+const EveryoneID = "everyone"
+
 // Everyone is the caution that belongs to every practice.
-var Everyone = Caution{Text: "Stop and breathe naturally when dizzy, tingling, short of breath, in pain or panicky. Never strain; sit down. " +
-	"Never in water or while driving, and not on a full stomach. This is no medical advice: ask a doctor or another licensed professional, and follow local rules."}
+var Everyone = Caution{ID: EveryoneID, Say: fact.New("caution.everyone")}
 
 // Of is the cautions of the passage as planned, strong ones first; none for talks and free breathing.
 func Of(p *plan.Passage) []Caution {
@@ -29,7 +31,7 @@ func Of(p *plan.Passage) []Caution {
 	var strong, mild []Caution
 	for _, name := range Aspects(p) {
 		a := aspects[name]
-		c := Caution{a.text(freeBeside(p, name)), a.strong}
+		c := Caution{string(name), a.caution(name, freeBeside(p, name)), a.strong}
 		if a.strong {
 			strong = append(strong, c)
 		} else {
@@ -39,47 +41,42 @@ func Of(p *plan.Passage) []Caution {
 	return append(append(strong, mild...), Everyone)
 }
 
-// text is the caution of an aspect in full, from the same table that answers for a group. inLane says that a gentler lane is planned
+// caution is the caution of an aspect in full, from the same table that answers for a group. inLane says that a gentler lane is planned
 // that does without.
-func (a aspect) text(inLane bool) string {
-	var parts []string
-	if len(a.leave) > 0 {
-		parts = append(parts, "leave it out with "+names(a.leave))
-	}
-	if len(a.careful) > 0 {
-		parts = append(parts, "go carefully with "+names(a.careful))
-	}
-	text := a.name + ": "
-	if len(parts) > 0 {
-		text += strings.Join(parts, "; ") + ". "
+func (a aspect) caution(name Aspect, inLane bool) fact.Fact {
+	var parts []fact.Fact
+	switch leave, careful := len(a.leave) > 0, len(a.careful) > 0; {
+	case leave && careful:
+		parts = append(parts, fact.New("caution.leave-out-carefully", "leave", names(a.leave), "careful", names(a.careful)))
+	case leave:
+		parts = append(parts, fact.New("caution.leave-out", "conditions", names(a.leave)))
+	case careful:
+		parts = append(parts, fact.New("caution.carefully", "conditions", names(a.careful)))
 	}
 	if slices.Contains(a.leave, Asthma) {
-		text += "With asthma only after a doctor's word. "
+		parts = append(parts, fact.New("caution.asthma"))
 	}
-	if a.late != "" {
-		text += "Not late in the evening: " + a.late + ". "
+	if a.late {
+		parts = append(parts, fact.New("caution.late", "why", name.late()))
 	}
-	if inLane {
-		return text + a.more + laneThere
+	if a.more {
+		parts = append(parts, name.more())
 	}
-	return strings.TrimSpace(text + a.more + a.instead)
+	switch {
+	case inLane:
+		parts = append(parts, fact.New("caution.lane"))
+	case !a.more:
+		parts = append(parts, name.instead())
+	}
+	return fact.New("caution", "name", name.Name(), "parts", parts)
 }
 
-// What a teacher is told about the gentler lane, where one is planned and where one can be.
-const (
-	laneThere = "The gentler lane does without, in the same time."
-	laneOffer = " A gentler lane can be added that does without, in the same time."
-)
-
-func names(list []Condition) string {
-	words := make([]string, len(list))
+func names(list []Condition) []fact.Fact {
+	words := make([]fact.Fact, len(list))
 	for i, c := range list {
 		words[i] = c.Name()
 	}
-	if n := len(words); n > 1 {
-		return strings.Join(words[:n-1], ", ") + " or " + words[n-1]
-	}
-	return words[0]
+	return words
 }
 
 // Room is who and when a passage is for.
@@ -103,8 +100,8 @@ type Finding struct {
 	Aspect  Aspect
 	With    Condition // empty where it is for the age or the hour
 	Do      Do
-	Say     string // what and why, in one or two sentences
-	Instead string // the alternative
+	Say     fact.Fact // what and why
+	Instead fact.Fact // the alternative
 }
 
 // For is what the rules say of the passage for the room, the heaviest first.
@@ -121,7 +118,7 @@ func For(p *plan.Passage, room Room) []Finding {
 		list = append(list, findings...)
 	}
 	if room.Under16 && beyondEqual(p) {
-		list = append(list, Finding{FullHold, "", Gentle, "Under 16: no hold beyond an equal count.", "Holds no longer than the inhale, or none."})
+		list = append(list, Finding{FullHold, "", Gentle, fact.New("finding.under-16"), fact.New("instead.under-16")})
 	}
 	rank := map[Do]int{LeaveOut: 0, Gentle: 1, Carefully: 2}
 	slices.SortStableFunc(list, func(a, b Finding) int { return rank[a.Do] - rank[b.Do] })
@@ -152,7 +149,7 @@ func laneHelps(p *plan.Passage, name Aspect, limit int) bool {
 func offerLane(findings []Finding) {
 	for i := range findings {
 		if f := &findings[i]; f.Do == LeaveOut && f.With != "" {
-			f.Instead += laneOffer
+			f.Instead = fact.New("instead.or-lane", "instead", f.Instead)
 		}
 	}
 }
@@ -161,61 +158,55 @@ func offerLane(findings []Finding) {
 func toLane(findings []Finding) {
 	for i := range findings {
 		if f := &findings[i]; f.Do == LeaveOut && f.With != "" {
-			f.Do, f.Instead = Carefully, "Say before it begins who breathes in the gentler lane."
-			f.Say = strings.TrimSuffix(f.Say, ".") + ": in the gentler lane."
+			f.Do, f.Instead = Carefully, fact.New("instead.say-lane")
+			f.Say = fact.New("finding.in-lane", "finding", f.Say)
 		}
 	}
 }
 
 func (a aspect) findings(name Aspect, p *plan.Passage, room Room) []Finding {
 	var list []Finding
-	add := func(with Condition, do Do, say string) {
-		list = append(list, Finding{name, with, do, say, a.instead})
+	add := func(with Condition, do Do, id string, args ...any) {
+		say := fact.New(id, append([]any{"aspect", name.Name()}, args...)...)
+		list = append(list, Finding{name, with, do, say, name.instead()})
 	}
 	for _, c := range a.leave {
 		switch {
 		case room.Present[c] == 0:
 		case c == HighBloodPressure && name == Strokes && room.Rules.SlowStrokes:
-			add(c, Carefully, fmt.Sprintf("%s with %s: slow only, %d a minute or fewer, as your school has it.", a.name, c.Name(), slowStrokes))
+			add(c, Carefully, "finding.slow-strokes", "with", c.Name(), "rate", slowStrokes)
 		case c == Asthma:
-			add(c, LeaveOut, fmt.Sprintf("%s: someone has asthma; not without a doctor's word.", a.name))
+			add(c, LeaveOut, "finding.asthma")
 		case c == Newcomers && room.Rules.NewcomersMay && !beyondEqual(p):
-			add(c, Carefully, fmt.Sprintf("%s: there are newcomers, who may hold as long as they breathe in, as your school has it.", a.name))
+			add(c, Carefully, "finding.newcomers-equal")
 		case c == Newcomers:
-			add(c, LeaveOut, fmt.Sprintf("%s: there are newcomers, and a teacher prepares them first.", a.name))
+			add(c, LeaveOut, "finding.newcomers")
 		default:
-			add(c, LeaveOut, fmt.Sprintf("%s: %s%s.", a.name, c.Name(), people(room.Present[c])))
+			add(c, LeaveOut, "finding.leave-out", "with", c.Name(), "people", room.Present[c])
 		}
 	}
 	for _, c := range a.careful {
 		switch {
 		case room.Present[c] == 0:
 		case c == Menstruation && room.Rules.LeaveOutAtMenses:
-			add(c, LeaveOut, fmt.Sprintf("%s: %s%s, as your school has it.", a.name, c.Name(), people(room.Present[c])))
+			add(c, LeaveOut, "finding.leave-out-school", "with", c.Name(), "people", room.Present[c])
 		case c == Menstruation:
-			add(c, Carefully, fmt.Sprintf("%s during %s: say aloud that everyone decides alone.", a.name, c.Name()))
+			add(c, Carefully, "finding.menstruation", "with", c.Name())
 		default:
-			add(c, Carefully, fmt.Sprintf("%s with %s: %s", a.name, c.Name(), a.instead))
+			add(c, Carefully, "finding.carefully", "with", c.Name(), "instead", name.instead())
 		}
 	}
-	if a.more != "" {
-		add("", Carefully, a.name+": "+a.more)
+	if a.more {
+		add("", Carefully, "finding.everyone", "more", name.more())
 	}
-	if room.Late && a.late != "" {
-		add("", LeaveOut, fmt.Sprintf("%s: not late in the evening, %s.", a.name, a.late))
+	if room.Late && a.late {
+		add("", LeaveOut, "finding.late", "why", name.late())
 	}
 	return list
 }
 
 // slowStrokes is the rate that still counts as slow, in strokes a minute (common practice, with no source).
 const slowStrokes = 60
-
-func people(n int) string {
-	if n > 1 {
-		return fmt.Sprintf(" (%d people)", n)
-	}
-	return " (someone in the room)"
-}
 
 // beyondEqual tells whether a hold of the rounds is longer than the inhale.
 func beyondEqual(p *plan.Passage) bool {

@@ -13,6 +13,7 @@ import (
 	"vastlantern/core/plan"
 	"vastlantern/core/practice"
 	"vastlantern/core/sheet"
+	"vastlantern/language"
 )
 
 func passage(t *testing.T, text string) (plan.Fields, *plan.Passage) {
@@ -31,9 +32,9 @@ func TestEveryCautionThatAPracticeNamesIsThere(t *testing.T) {
 		}
 	}
 	for _, c := range care.Conditions {
-		assert.NotEmpty(t, c.ID.Name())
+		assert.NotEmpty(t, language.English().Text(c.Name()))
 	}
-	assert.Empty(t, care.Condition("height").Name())
+	assert.False(t, care.Condition("height").Known())
 }
 
 // Which passages carry a strong caution for anybody: full and empty holds, strokes, joy, sun and moon breath, locks.
@@ -81,7 +82,7 @@ func TestTheGentlerLaneIsForThoseWhoLeaveSomethingOut(t *testing.T) {
 		found := care.For(p, who)
 		require.Len(t, found, 1, c.passage)
 		assert.Equal(t, c.do, found[0].Do, c.passage)
-		assert.Equal(t, c.do == care.Carefully, strings.Contains(found[0].Say, "high blood pressure (2 people): in the gentler lane."), found[0].Say)
+		assert.Equal(t, c.do == care.Carefully, strings.Contains(language.English().Text(found[0].Say), "high blood pressure (2 people). They take the gentler lane."), found[0].Say)
 		assert.Equal(t, c.do != care.Carefully, care.AsksForGentle(p, who), c.passage)
 	}
 	late := care.Room{Late: true}
@@ -101,15 +102,15 @@ func TestCautionsSayWhichLaneThereIs(t *testing.T) {
 		{`{"type": "practice", "practice": "kapalabhati", "strokes": 24, "rounds": 3, "opening": [], "closing": [], "beside": "4:4"}`, there, "gentler lane"},
 	} {
 		_, p := passage(t, c.passage)
-		text := care.Of(p)[0].Text
+		text := language.English().Text(care.Of(p)[0].Say)
 		assert.Contains(t, text, c.caution, c.passage)
 		assert.Equal(t, c.caution == there, strings.Contains(text, "lane"), text)
 		found := care.For(p, pregnant)[0]
-		assert.Contains(t, found.Instead, c.finding, c.passage)
-		assert.Equal(t, c.finding == offered, strings.Contains(found.Instead, offered), found.Instead)
+		assert.Contains(t, language.English().Text(found.Instead), c.finding, c.passage)
+		assert.Equal(t, c.finding == offered, strings.Contains(language.English().Text(found.Instead), offered), found.Instead)
 	}
 	_, narrowed := passage(t, of("digital-control"))
-	assert.Contains(t, care.Of(narrowed)[0].Text, "Narrowing the nostrils", "both are open")
+	assert.Contains(t, language.English().Text(care.Of(narrowed)[0].Say), "Narrowing the nostrils", "both are open")
 }
 
 // Every cell of the table of cautions: what is left out, and what is done carefully, with what. The table is common
@@ -136,22 +137,22 @@ func TestTheTableOfCautions(t *testing.T) {
 		_, p := passage(t, row.passage)
 		for _, condition := range care.Conditions {
 			heaviest := care.Do("")
-			for _, f := range care.For(p, care.Room{Present: map[care.Condition]int{condition.ID: 1}}) {
-				assert.Equal(t, condition.ID, f.With)
-				assert.NotEmpty(t, f.Say)
-				assert.NotEmpty(t, f.Instead)
+			for _, f := range care.For(p, care.Room{Present: map[care.Condition]int{condition: 1}}) {
+				assert.Equal(t, condition, f.With)
+				assert.NotEmpty(t, language.English().Text(f.Say))
+				assert.NotEmpty(t, language.English().Text(f.Instead))
 				if heaviest == "" {
 					heaviest = f.Do
 				}
 			}
 			want := care.Do("")
 			switch {
-			case contains(row.leaveOut, condition.ID):
+			case contains(row.leaveOut, condition):
 				want = care.LeaveOut
-			case contains(row.carefully, condition.ID):
+			case contains(row.carefully, condition):
 				want = care.Carefully
 			}
-			assert.Equal(t, want, heaviest, "%s with %s", row.passage, condition.ID)
+			assert.Equal(t, want, heaviest, "%s with %s", row.passage, condition)
 		}
 		assert.Empty(t, care.For(p, care.Room{}), "nobody, no finding: %s", row.passage)
 	}
@@ -176,22 +177,22 @@ func TestAgeHourAndSchool(t *testing.T) {
 	}
 	equal, longer := `{"type": "practice", "practice": "counted-breath", "counts": "4:4:4"}`, `{"type": "practice", "practice": "counted-breath", "counts": "4:5:4"}`
 	assert.Empty(t, find(equal, care.Room{Under16: true}), "equal holds are allowed under 16")
-	assert.Equal(t, []string{"gentle variant: full hold"}, find(longer, care.Room{Under16: true}))
-	assert.Equal(t, []string{"gentle variant: full hold"}, find(of("open-holds"), care.Room{Under16: true})[:1])
-	assert.Equal(t, []string{"leave out: strokes"}, find(of("kapalabhati"), care.Room{Late: true}))
-	assert.Equal(t, []string{"leave out: sun"}, find(of("surya-bhedana"), care.Room{Late: true}))
+	assert.Equal(t, []string{"gentle-variant: full-hold"}, find(longer, care.Room{Under16: true}))
+	assert.Equal(t, []string{"gentle-variant: full-hold"}, find(of("open-holds"), care.Room{Under16: true})[:1])
+	assert.Equal(t, []string{"leave-out: strokes"}, find(of("kapalabhati"), care.Room{Late: true}))
+	assert.Equal(t, []string{"leave-out: sun"}, find(of("surya-bhedana"), care.Room{Late: true}))
 	assert.Empty(t, find(of("chandra-bhedana"), care.Room{Late: true}))
 	assert.Equal(t, []string{"carefully: partner"}, find(of("partner-breath"), care.Room{}), "everybody is asked before touching")
 
 	pressure := care.Room{Present: map[care.Condition]int{care.HighBloodPressure: 2}}
-	assert.Equal(t, []string{"leave out: strokes"}, find(of("kapalabhati"), pressure))
+	assert.Equal(t, []string{"leave-out: strokes"}, find(of("kapalabhati"), pressure))
 	pressure.Rules.SlowStrokes = true
 	assert.Equal(t, []string{"carefully: strokes"}, find(of("kapalabhati"), pressure))
 	newcomers := care.Room{Present: map[care.Condition]int{care.Newcomers: 3}, Rules: care.Rules{NewcomersMay: true}}
-	assert.Equal(t, []string{"carefully: full hold"}, find(equal, newcomers))
-	assert.Equal(t, []string{"leave out: full hold"}, find(longer, newcomers))
+	assert.Equal(t, []string{"carefully: full-hold"}, find(equal, newcomers))
+	assert.Equal(t, []string{"leave-out: full-hold"}, find(longer, newcomers))
 	menses := care.Room{Present: map[care.Condition]int{care.Menstruation: 1}, Rules: care.Rules{LeaveOutAtMenses: true}}
-	assert.Equal(t, []string{"leave out: strokes"}, find(of("kapalabhati"), menses))
+	assert.Equal(t, []string{"leave-out: strokes"}, find(of("kapalabhati"), menses))
 }
 
 // The gentle variant is of nearly equal length, and nothing in it is left out for anybody who is pregnant.

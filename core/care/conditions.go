@@ -1,5 +1,11 @@
 package care
 
+import (
+	"slices"
+
+	"vastlantern/core/fact"
+)
+
 // Condition is something that may be so for somebody in the room. A group notes which are present, as ticks and
 // numbers, never with names.
 type Condition string
@@ -30,44 +36,14 @@ const (
 	Newcomers         Condition = "newcomers"
 )
 
-// Named is a condition with its name as people say it.
-type Named struct {
-	ID   Condition
-	Name string
-}
-
 // Conditions is every condition, in the order in which a form lists them.
-var Conditions = []Named{
-	{Newcomers, "newcomers who are not prepared for holds"},
-	{Pregnancy, "pregnancy"},
-	{HighBloodPressure, "uncontrolled high blood pressure"},
-	{LowBloodPressure, "low blood pressure"},
-	{HeartDisease, "heart disease"},
-	{Glaucoma, "glaucoma or recent eye surgery"},
-	{DetachedRetina, "detached retina"},
-	{Epilepsy, "epilepsy"},
-	{Asthma, "asthma"},
-	{LungDisease, "chronic lung disease"},
-	{RecentSurgery, "recent chest or abdominal surgery"},
-	{Hernia, "hernia"},
-	{Ulcer, "ulcer"},
-	{Reflux, "reflux"},
-	{Vertigo, "vertigo"},
-	{Panic, "panic"},
-	{BackOrKnee, "back or knee injury"},
-	{Cold, "a cold or a blocked nose"},
-	{ChestCold, "a chest cold"},
-	{Fever, "fever"},
-	{Nosebleed, "recent nosebleed"},
-	{Menstruation, "menstruation"},
+var Conditions = []Condition{
+	Newcomers, Pregnancy, HighBloodPressure, LowBloodPressure, HeartDisease, Glaucoma, DetachedRetina, Epilepsy, Asthma, LungDisease,
+	RecentSurgery, Hernia, Ulcer, Reflux, Vertigo, Panic, BackOrKnee, Cold, ChestCold, Fever, Nosebleed, Menstruation,
 }
 
-// Name is the condition as people say it; empty for one that is not known.
-func (c Condition) Name() string {
-	for _, n := range Conditions {
-		if n.ID == c {
-			return n.Name
-		}
-	}
-	return ""
-}
+// Known tells whether the rules know the condition.
+func (c Condition) Known() bool { return slices.Contains(Conditions, c) }
+
+// Name is the condition as people say it.
+func (c Condition) Name() fact.Fact { return fact.New("condition." + string(c)) }

@@ -19,5 +19,5 @@ func ExampleFor() {
 	for _, finding := range care.For(&passage, care.Room{Present: map[care.Condition]int{care.Pregnancy: 1}}) {
 		fmt.Println(finding.Do)
 	}
-	// Output: leave out
+	// Output: leave-out
 }

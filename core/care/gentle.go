@@ -1,10 +1,11 @@
 package care
 
 import (
-	"fmt"
 	"slices"
 
+	"vastlantern/core/fact"
 	"vastlantern/core/plan"
+	"vastlantern/core/practice"
 )
 
 // replaced are the practices whose gentle variant is another practice.
@@ -35,15 +36,15 @@ func AsksForGentle(p *plan.Passage, who Room) bool {
 }
 
 // GentleOf is the gentle variant of the passage p, which has these fields, of as nearly the same length as whole rounds
-// allow: without holds, or as the practice that runs beside it. It returns its fields and the change in words; the words
-// are empty where there is nothing to soften.
-func GentleOf(fields plan.Fields, p *plan.Passage) (plan.Fields, string) {
-	practice, withoutHolds := gentler(p)
+// allow: without holds, or as the practice that runs beside it. It returns its fields and the change; none where there
+// is nothing to soften.
+func GentleOf(fields plan.Fields, p *plan.Passage) (plan.Fields, fact.Fact) {
+	id, withoutHolds := gentler(p)
 	switch {
-	case practice != "":
-		return fields.InPlaceOf(p, practice), fmt.Sprintf("%s in place of %s", practice, p.Name())
+	case id != "":
+		return fields.InPlaceOf(p, id), fact.New("change.replaced", "after", practice.Find(id).Name, "before", p.Name())
 	case withoutHolds:
-		return fields.WithoutHolds(p), p.Name() + " without holds"
+		return fields.WithoutHolds(p), fact.New("change.without-holds", "name", p.Name())
 	}
-	return fields, ""
+	return fields, fact.Fact{}
 }

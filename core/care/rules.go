@@ -1,6 +1,7 @@
 package care
 
 import (
+	"vastlantern/core/fact"
 	"vastlantern/core/plan"
 	"vastlantern/core/practice"
 )
@@ -10,8 +11,8 @@ type Aspect string
 
 // The aspects. Those of a practice stand in its catalogue file (field care); holds follow from the counts.
 const (
-	FullHold  Aspect = "full hold"
-	EmptyHold Aspect = "empty hold"
+	FullHold  Aspect = "full-hold"
+	EmptyHold Aspect = "empty-hold"
 	Strokes   Aspect = "strokes"
 	Locks     Aspect = "locks"
 	Joy       Aspect = "joy"
@@ -27,20 +28,31 @@ type Do string
 
 // What a teacher is told to do, the heaviest first.
 const (
-	LeaveOut  Do = "leave out"
-	Gentle    Do = "gentle variant"
+	LeaveOut  Do = "leave-out"
+	Gentle    Do = "gentle-variant"
 	Carefully Do = "carefully"
 )
 
-// aspect is what is told of an aspect.
+// aspect is what is told of an aspect. Its name, and what people do meanwhile with whom it is left out, are messages by its id.
 type aspect struct {
-	name    string // as the beginning of a sentence
-	strong  bool   // to be read before the practice is led
-	instead string // what people do meanwhile with whom it is left out
-	late    string // why not late in the evening; empty where the hour does not matter
+	strong  bool // to be read before the practice is led
+	late    bool // not late in the evening
+	more    bool // there is something to say to everyone
 	leave   []Condition
 	careful []Condition
-	more    string // for everyone
+}
+
+// Name is the aspect as the beginning of a sentence.
+func (a Aspect) Name() fact.Fact { return fact.New("aspect." + string(a)) }
+
+func (a Aspect) late() fact.Fact { return fact.New("late." + string(a)) }
+func (a Aspect) more() fact.Fact { return fact.New("more." + string(a)) }
+
+func (a Aspect) instead() fact.Fact {
+	if aspects[a].more {
+		return fact.Fact{}
+	}
+	return fact.New("instead." + string(a))
 }
 
 // always are the conditions with which there are no holds and no strokes of any kind.
@@ -55,37 +67,18 @@ func and(list []Condition, more ...Condition) []Condition {
 // aspects is the table of cautions, handed down in the trade (common practice, with no source). It is no medicine: what
 // it leaves out, a doctor or another licensed professional may allow, and local rules may forbid more.
 var aspects = map[Aspect]aspect{
-	FullHold: {
-		name: "Holding the breath", strong: true, leave: and(always, Newcomers),
-		instead: "Breathe the same breath without the hold.",
-	},
-	EmptyHold: {
-		name: "Holding with empty lungs", strong: true, leave: and(always, Newcomers, Panic, LowBloodPressure),
-		instead: "Breathe the same breath without the hold.",
-	},
+	FullHold:  {strong: true, leave: and(always, Newcomers)},
+	EmptyHold: {strong: true, leave: and(always, Newcomers, Panic, LowBloodPressure)},
 	Strokes: {
-		name: "Strokes and panting", strong: true, leave: and(always, Hernia, Ulcer, Nosebleed, Vertigo), careful: []Condition{Menstruation},
-		late: "strokes wake", instead: "Belly breath in the meantime.",
+		strong: true, leave: and(always, Hernia, Ulcer, Nosebleed, Vertigo), careful: []Condition{Menstruation}, late: true,
 	},
-	Locks: {
-		name: "Locks", strong: true, leave: []Condition{Pregnancy, Hernia, HighBloodPressure, HeartDisease, Glaucoma},
-		instead: "Without the locks.",
-	},
-	Joy: {
-		name: "Swinging and bending", strong: true, leave: []Condition{BackOrKnee, Vertigo, DetachedRetina, HighBloodPressure},
-		instead: "Sit and breathe evenly in the meantime.",
-	},
-	OneSided: {name: "Breathing through one nostril", careful: []Condition{Cold}, instead: "Leave the hand down and follow in the mind."},
-	Sun: {
-		name: "Sun breath", strong: true, leave: []Condition{HighBloodPressure, Fever}, late: "it is taught as warming",
-		instead: "Alternate nostril breath in the meantime.",
-	},
-	Moon: {
-		name: "Moon breath", strong: true, leave: []Condition{LowBloodPressure, ChestCold},
-		instead: "Alternate nostril breath in the meantime.",
-	},
-	Narrowed: {name: "Narrowing the nostrils", careful: []Condition{Cold}, instead: "Leave the hand down and breathe with both nostrils wide."},
-	Partner:  {name: "Partner work", more: "Ask before touching. The wall is an equal choice."},
+	Locks:    {strong: true, leave: []Condition{Pregnancy, Hernia, HighBloodPressure, HeartDisease, Glaucoma}},
+	Joy:      {strong: true, leave: []Condition{BackOrKnee, Vertigo, DetachedRetina, HighBloodPressure}},
+	OneSided: {careful: []Condition{Cold}},
+	Sun:      {strong: true, leave: []Condition{HighBloodPressure, Fever}, late: true},
+	Moon:     {strong: true, leave: []Condition{LowBloodPressure, ChestCold}},
+	Narrowed: {careful: []Condition{Cold}},
+	Partner:  {more: true},
 }
 
 // Aspects is what about the passage asks for care: the practice's own, and holds where its counts have them, in its

@@ -6,6 +6,7 @@ import (
 
 	"vastlantern/core/pace"
 	"vastlantern/core/plan"
+	"vastlantern/core/practice"
 )
 
 const (
@@ -87,8 +88,12 @@ func (f *fold) callsOf(runs []run, i int) []Cue {
 		list = append(list, Cue{At: at, Until: min(until, end), Who: plan.ForAll, Kind: kind, Text: f.plan.Words.Text(string(kind)), key: int64(i)})
 	}
 	all := roundsOf(runs, i+1)
+	became := f.becameLast(runs, i, all)
 	last, there := all.starts[total]
-	if p.Led() && total >= 2 && there && (runs[last].At > f.from || f.callsLast(i)) {
+	switch {
+	case became >= 0: // as it started: nobody could say so before
+		add(Last, runs[became].At, runs[became].At+calling)
+	case p.Led() && total >= 2 && there && (runs[last].At > f.from || f.callsLast(i)):
 		start := runs[last].At
 		add(Last, f.beforeLast(runs, last, total), min(runs[last].end, start+calling))
 	}
@@ -98,7 +103,11 @@ func (f *fold) callsOf(runs []run, i int) []Cue {
 		}
 	}
 	from, to, timed := f.timed(runs, i, all, total)
-	if !timed || p.Minutes.Sign() == 0 {
+	planned := p.Millis().Round()
+	if p.OwnPace {
+		planned = p.OwnSpan().Round()
+	}
+	if !timed || planned == 0 || f.byHand(i) {
 		return list
 	}
 	for _, c := range []struct {
@@ -106,11 +115,31 @@ func (f *fold) callsOf(runs []run, i int) []Cue {
 		left, longer int64
 	}{{Minute, minuteLeft, minuteFrom}, {HalfMinute, halfMinLeft, halfMinFrom}} {
 		once := slices.ContainsFunc(f.given, func(e event) bool { return e.passage == i && e.cue.Kind == c.kind })
-		if at := to - c.left; at >= from && p.Millis().Round() >= c.longer && !once {
+		if at := to - c.left; at >= from && planned >= c.longer && !once {
 			add(c.kind, at, at+calling)
 		}
 	}
 	return list
+}
+
+// becameLast is the run with which a round begins that becomes the last as it starts; -1 where there is none. Once it has begun, it
+// is the last as long as the total says so.
+func (f *fold) becameLast(runs []run, i int, all rounds) int {
+	for number, first := range all.starts {
+		if runs[first].BecameLast && (runs[first].At > f.from || f.state.totals[i].Total == number) {
+			return first
+		}
+	}
+	return -1
+}
+
+// byHand tells whether a phase of the passage's rounds waits for the teacher, as things stand.
+func (f *fold) byHand(i int) bool {
+	p, now := &f.plan.Passages[i], f.state.totals[i]
+	if now.ByHand == 0 || !p.Led() {
+		return false
+	}
+	return slices.ContainsFunc(p.Round(now.Measure), func(ph practice.Phase) bool { return now.ByHand.Has(ph.Kind) })
 }
 
 // callsLast tells whether the last round was being called already when things came to stand as they do: once it has
@@ -131,7 +160,20 @@ func (f *fold) beforeLast(runs []run, last, total int) int64 {
 			break
 		}
 	}
-	at := start
+	at, byHand := start, false
+	for i := last - 1; i >= 0 && runs[i].Passage == passage; i-- {
+		r := runs[i]
+		if r.Stage == pace.Round && r.Kept && r.Round == total-1 {
+			if at == start {
+				at = r.At // its last run
+			}
+			byHand = byHand || r.Planned > 0
+		}
+	}
+	if byHand {
+		return at
+	}
+	at = start
 	for i := last - 1; i >= 0 && runs[i].Passage == passage; i-- {
 		r := runs[i]
 		if r.Stage != pace.Round || !r.Kept || r.Round != total-1 {

@@ -36,7 +36,7 @@ func (c *Class) Adjust(a pace.Adjustment) { c.Follow(c.led, c.led.Adjust(a)) }
 // Follow is Adjust where the adjustment was made already, by the same class as it is led elsewhere, with that answer.
 func (c *Class) Follow(led *pace.Class, answer pace.Answer) {
 	c.led = led
-	if answer.Refused == "" && answer.Do != pace.Note && answer.Do != pace.Signal {
+	if answer.Refused.None() && answer.Do != pace.Note && answer.Do != pace.Signal {
 		c.stand(answer.At, c.state())
 	}
 }
@@ -216,7 +216,7 @@ func (f *fold) gaveLast(t int64, before *state) {
 	row := s.rows[i]
 	passage := row.Passage - 1
 	total := s.totals[passage].Total
-	if row.Stage == pace.Round && row.Kept && row.Round == total && total < before.totals[passage].Total {
+	if row.Stage == pace.Round && row.Kept && row.Round == total && total < before.totals[passage].Total && !row.BecameLast {
 		given := Cue{At: t, Until: t + calling, Who: plan.ForAll, Kind: Last, Text: f.plan.Words.Text(string(Last)), key: int64(passage)}
 		f.given = append(f.given, event{given, passage, total})
 	}

@@ -15,6 +15,7 @@ import (
 	"vastlantern/core/pace"
 	"vastlantern/core/plan"
 	"vastlantern/core/sheet"
+	"vastlantern/language"
 )
 
 // read is a plan at 60 counts a minute, where a count is a second.
@@ -86,7 +87,7 @@ func TestNowAndNext(t *testing.T) {
 			`{"type": "practice", "practice": "sigh", "counts": "1:1", "rounds": 1, "lead_in": 0}`, `{"type": "practice", "practice": "belly-breath", "counts": "1:1", "rounds": 1, "lead_in": 0, "attention": "sides"}`,
 			`{"type": "practice", "practice": "om-chant", "counts": "1:1", "rounds": 1, "lead_in": 0}`}, []string{
 			"0-1 now: inhale, narrow", "0-1 next: exhale, wide, 1", "1-2 now: exhale, wide", "1-2 next: Sighing out: inhale, 1",
-			"2-3 now: inhale", "2-3 next: exhale by the mouth, 1", "3-4 now: exhale by the mouth", "3-4 next: Belly breath: inhale, into the sides, 1",
+			"2-3 now: inhale", "2-3 next: exhale through the mouth, 1", "3-4 now: exhale through the mouth", "3-4 next: Belly breath: inhale, into the sides, 1",
 			"4-5 now: inhale, into the sides", "4-5 next: exhale, 1", "5-6 now: exhale", "5-6 next: Chanting Om: inhale, 1",
 			"6-7 now: inhale", "6-7 next: chant om, 1", "7-8 now: chant om", "7-8 next: the end of the class"}},
 		{"a natural pause is passed over", []string{counted("1:1", 1, `, "natural_pause": 1`)}, []string{
@@ -135,7 +136,16 @@ func TestTheHand(t *testing.T) {
 		{"a breath through both ends it", []string{nadi("1:1", 1, `, "lead_in": 0, "closing": [{"breaths": 2, "counts": "4:4"}]`)}, nil, []string{"4-10 hand: hand down"}},
 		{"what waits does not raise it", []string{`{"type": "talk", "seconds": 10, "wait": true}`, nadi("1:1", 1, `, "lead_in": 0`)}, []string{}, []string{}},
 		{"at own pace: the pattern, and where to end", []string{`{"type": "practice", "practice": "nadi-shodhana", "pace": "own", "minutes": 1}`}, nil, []string{
-			"0-60 hand: in left, out right; in right, out left", "60-75 hand: finish the round, out left, hand down"}},
+			"0-6 hand: hand up, then close the right", "6-60 hand: in left, out right; in right, out left", "60-76 hand: finish the round, exhale left, hand down"}},
+		{"own pace after a talk: up before it, and not down before", []string{nadi("1:1", 1, `, "lead_in": 0`), talk, `{"type": "practice", "practice": "surya-bhedana", "pace": "own", "minutes": 1, "recall": 0}`}, nil, []string{
+			"4-8 hand: hand down", "8-14 hand: hand up, then close the left", "14-74 hand: in right, out left"}},
+		{"after what waits, own pace begins with the hand", []string{`{"type": "talk", "seconds": 10, "wait": true}`, `{"type": "practice", "practice": "surya-bhedana", "pace": "own", "minutes": 1, "recall": 0}`}, []string{"9000 advance"}, []string{
+			"9-15 hand: hand up, then close the left", "15-69 hand: in right, out left"}},
+		{"narrowed nostrils", []string{talk, `{"type": "practice", "practice": "digital-control", "counts": "2:2", "rounds": 2, "lead_in": 4, "aperture": {"exhale": "narrow"}}`, rest}, nil, []string{
+			"10-14 hand: hand up, both sides narrow", "22-28 hand: hand down"}},
+		{"wide ones need no hand", []string{talk, `{"type": "practice", "practice": "digital-control", "counts": "2:2", "rounds": 2}`, rest}, nil, []string{}},
+		{"up for all of an open phase before it", []string{nadi("4:4", 1, `, "lead_in": 0, "by_hand": "all", "opening": [{"breaths": 1}]`)}, []string{"4000 advance", "15000 advance", "20000 advance"}, []string{
+			"4-15 hand: hand up, then close the right"}},
 		{"a pause lowers it, the lead-in raises it", []string{nadi("2:2", 1, `, "lead_in": 4`)}, []string{"5000 pause", "20000 resume"}, []string{
 			"0-4 hand: hand up, then close the right", "5-11 hand: hand down", "20-24 hand: hand up, then close the right"}},
 		{"no hand where both nostrils breathe", []string{counted("2:2", 1, ""), rest}, nil, []string{}},
@@ -262,8 +272,8 @@ func TestLines(t *testing.T) {
 	p := read(t, lines(counted("2:2", 2, ""), `{"text": "a", "round": 3}, {"text": "b", "phase": "hold"}, {"text": "c"}`), talk)
 	advice := cue.Advise(p)
 	require.Len(t, advice, 2, "the third has its place")
-	assert.Equal(t, [][2]any{{1, `The line "a" fits nowhere in this passage.`}, {1, `The line "b" fits nowhere in this passage.`}},
-		[][2]any{{advice[0].Passage, advice[0].Say}, {advice[1].Passage, advice[1].Say}})
+	assert.Equal(t, [][2]any{{1, `The line “a” fits nowhere in this passage.`}, {1, `The line “b” fits nowhere in this passage.`}},
+		[][2]any{{advice[0].Passage, language.English().Text(advice[0].Say)}, {advice[1].Passage, language.English().Text(advice[1].Say)}})
 	older := read(t, counted("2:2", 2, `, "rest_between": 10, "prompts": [{"round": 2, "text": "a"}, {"rest": 1, "text": "b"}, {"second": 5, "text": "c"}]`))
 	assert.Equal(t, []string{"2-14 line: b", "3-13 line: c", "12-18 line: a"}, short(cue.Sheet(older, cue.Main), cue.Line), "prompts are the older form")
 }
@@ -328,14 +338,16 @@ func promised(t *rapid.T, p *plan.Plan, timeline pace.Timeline, cues []cue.Cue, 
 		var starts int        // of kept rounds from the call on
 		var next *pace.Row    // through one nostril, from the end of the cue on
 		var within, ends bool // of an exhale of round 2
+		own := false          // the breath of one side that follows is at own pace
 		for i := range timeline.Rows {
 			row := &timeline.Rows[i]
 			if row.Passage == c.Passage && row.Stage == pace.Round && row.Starts && row.Kept && row.At > c.At {
 				starts++
 			}
-			if next == nil && row.At >= c.Until && (row.Through == breath.Left || row.Through == breath.Right) {
+			if next == nil && row.End() > c.At && (row.Through == breath.Left || row.Through == breath.Right) {
 				next = row
 			}
+			own = own || row.Stage == pace.Own && row.At <= c.Until && row.End() >= c.Until
 			if row.Round == 2 && row.Stage == pace.Round && row.Phase == breath.Exhale {
 				within = within || row.At-2000 <= c.At && c.At < row.End()
 				ends = ends || c.Until == row.End()
@@ -345,6 +357,10 @@ func promised(t *rapid.T, p *plan.Plan, timeline pace.Timeline, cues []cue.Cue, 
 		case c.Kind == cue.Last:
 			assert.LessOrEqual(t, starts, 1, "%v comes before the last round", c)
 		case c.Kind == cue.Hand && strings.HasPrefix(c.Text, "hand up"):
+			if own { // in left, out right
+				assert.Equal(t, "hand up, then close the right", c.Text)
+				continue
+			}
 			require.NotNil(t, next, "%v is before no breath of one side", c)
 			assert.Equal(t, "hand up, then close the "+string(next.Through.Other()), c.Text)
 		case c.Kind == cue.Line && c.Text == "x":
@@ -398,7 +414,7 @@ func TestPatternAtOwnPace(t *testing.T) {
 		`"practice": "surya-bhedana"`:                                       "in right, out left",
 		`"practice": "counted-breath", "counts": "4:4:4:4"`:                 "inhale 4, hold 4, exhale 4, empty 4",
 		`"practice": "counted-breath", "counts": "4:0:6", "word": "before"`: "inhale 4, exhale 6",
-		`"practice": "sigh", "counts": "3:6"`:                               "inhale 3, exhale by the mouth 6",
+		`"practice": "sigh", "counts": "3:6"`:                               "inhale 3, exhale through the mouth 6",
 	} {
 		p := read(t, fmt.Sprintf(`{"type": "practice", "pace": "own", "minutes": 2, %s}`, passage))
 		round := pace.OneRound(p, 0, p.Passages[0].Measure)

@@ -16,38 +16,95 @@ const (
 	lowering = 6000 // ms after it in which the hand comes down
 )
 
-// stretch is a stretch of breath through one nostril at a time, in which the hand is at the nose: the runs from first to
-// before last.
-type stretch struct{ first, end int }
+// stretch is where the hand is at the nose: the runs from first to before last.
+type stretch struct {
+	first, end int
+	kind       stretchKind
+	closes     breath.Through // the side that is closed for its first breath
+}
 
-// handNeeded tells whether the hand is at the nose in the practice of a run.
+type stretchKind int
+
+const (
+	oneAtATime stretchKind = iota // breath through one nostril at a time
+	ownPace                       // the same at everybody's own pace
+	narrowed                      // both nostrils, narrowed
+)
+
+// handNeeded tells whether the hand closes nostrils in the practice of a run.
 func (f *fold) handNeeded(r run) bool { return handAtNose(&f.plan.Passages[r.Passage-1]) }
 
 func oneSided(r run) bool { return r.Through == breath.Left || r.Through == breath.Right }
 
-// goesOn tells whether a stretch goes on in the run.
-func (f *fold) goesOn(r run, passage int) bool {
-	if r.Passage != passage {
+// narrows tells whether both nostrils are narrowed in a run.
+func (f *fold) narrows(r run) bool {
+	p := &f.plan.Passages[r.Passage-1]
+	if r.Stage != pace.Round || !p.Practice.TakesField("aperture") || p.Aperture.Width() != "narrow" {
 		return false
 	}
-	return oneSided(r) || r.Phase.Held() || r.Phase == breath.Still || f.lane == Beside && r.Stage == pace.Round && r.Phase == breath.Free
+	return r.Phase == breath.Inhale || r.Phase == breath.Exhale || f.between(r)
+}
+
+// between tells whether a run is what comes between the breaths of a stretch.
+func (f *fold) between(r run) bool {
+	return r.Phase.Held() || r.Phase == breath.Still || f.lane == Beside && r.Stage == pace.Round && r.Phase == breath.Free
+}
+
+// stretchAt is the stretch that begins with a run; false where none does.
+func (f *fold) stretchAt(runs []run, i int) (stretch, bool) {
+	r := runs[i]
+	s := stretch{first: i, end: i + 1}
+	switch {
+	case f.handNeeded(r) && oneSided(r):
+		s.closes = r.Through.Other()
+	case f.handNeeded(r) && r.Stage == pace.Own:
+		s.kind, s.closes = ownPace, f.plan.Passages[r.Passage-1].Round(f.plan.Passages[r.Passage-1].Measure)[0].Through.Other()
+		return s, true
+	case f.narrows(r):
+		s.kind = narrowed
+	default:
+		return s, false
+	}
+	goesOn := func(next run) bool {
+		if next.Passage != r.Passage {
+			return false
+		}
+		if s.kind == narrowed {
+			return f.narrows(next)
+		}
+		return oneSided(next) || f.between(next)
+	}
+	for s.end < len(runs) && goesOn(runs[s.end]) {
+		s.end++
+	}
+	return s, true
 }
 
 func (f *fold) stretches(runs []run) []stretch {
 	var list []stretch
 	for i := 0; i < len(runs); {
-		if !f.handNeeded(runs[i]) || !oneSided(runs[i]) {
-			i++
-			continue
+		s, begins := f.stretchAt(runs, i)
+		if begins {
+			list = append(list, s)
 		}
-		end := i + 1
-		for end < len(runs) && f.goesOn(runs[end], runs[i].Passage) {
-			end++
-		}
-		list = append(list, stretch{i, end})
-		i = end
+		i = s.end
 	}
 	return list
+}
+
+// raise is when the hand comes up for a stretch: at the end of what comes before it. Where that waits, or nothing comes before, at
+// own pace it comes up as the stretch begins.
+func (f *fold) raise(runs []run, s stretch) (at, until int64, there bool) {
+	start := runs[s.first].At
+	if s.first > 0 {
+		switch before := runs[s.first-1]; {
+		case before.Open && before.Phase != breath.Free && before.Phase != breath.Talk:
+			return before.At, start, true
+		case !before.Open:
+			return max(before.At, start-raising), start, true
+		}
+	}
+	return start, min(start+raising, runs[s.first].end), s.kind == ownPace
 }
 
 // hands is what the hand does: up before a stretch, down after it, and at own pace the pattern and where it ends.
@@ -59,17 +116,27 @@ func (f *fold) hands(runs []run) []Cue {
 		list = append(list, Cue{At: at, Until: until, Who: plan.ForAll, Kind: Hand, Text: text, Fingers: fingers})
 	}
 	all := f.stretches(runs)
+	raised := map[int]int64{} // until when, by the first run of a stretch at own pace
 	for _, s := range all {
-		if s.first == 0 || runs[s.first-1].Open || slices.ContainsFunc(all, func(o stretch) bool { return o.end == s.first }) {
+		if slices.ContainsFunc(all, func(o stretch) bool { return o.end == s.first && o.kind != ownPace }) {
 			continue
 		}
-		before, start := runs[s.first-1], runs[s.first].At
-		at := max(before.At, start-raising)
-		add(at, start, w.Text(words.HandUp)+", "+w.Text(words.Then)+" "+w.Shut(runs[s.first].Through.Other()), closing(runs[s.first].Through.Other()))
+		at, until, there := f.raise(runs, s)
+		if !there {
+			continue
+		}
+		if s.kind == narrowed {
+			add(at, until, w.Text(words.HandUp)+", "+w.Text(words.BothNarrow), Narrow)
+		} else {
+			add(at, until, w.Text(words.HandUp)+", "+w.Text(words.Then)+" "+w.Shut(s.closes), closing(s.closes))
+		}
 		raises = append(raises, at)
+		if s.kind == ownPace {
+			raised[s.first] = max(until, runs[s.first].At)
+		}
 	}
 	for _, s := range all {
-		if s.end == len(runs) { // the class ends there
+		if s.end == len(runs) || s.kind == ownPace { // the class ends there, or the recall has the hand down
 			continue
 		}
 		from := runs[s.end].At
@@ -88,13 +155,13 @@ func (f *fold) hands(runs []run) []Cue {
 		}
 		add(from, until, w.Text(words.HandDown), Lower)
 	}
-	for _, r := range runs {
+	for i, r := range runs {
 		if !f.handNeeded(r) {
 			continue
 		}
 		switch r.Stage {
 		case pace.Own:
-			add(r.At, r.end, sides(&f.plan.Passages[r.Passage-1], w), NoFingers)
+			add(max(r.At, raised[i]), r.end, sides(&f.plan.Passages[r.Passage-1], w), NoFingers)
 		case pace.Recall:
 			until := r.end
 			for _, raise := range raises {
@@ -159,5 +226,8 @@ func (f *fold) lastOut(r run) string {
 			last = ph.Through
 		}
 	}
-	return f.plan.Words.Text(out[last])
+	if last == breath.Right {
+		return f.plan.Words.Text(words.EndRight)
+	}
+	return f.plan.Words.Text(words.EndLeft)
 }

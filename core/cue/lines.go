@@ -1,10 +1,10 @@
 package cue
 
 import (
-	"fmt"
 	"slices"
 	"sort"
 
+	"vastlantern/core/fact"
 	"vastlantern/core/pace"
 	"vastlantern/core/plan"
 )
@@ -199,8 +199,8 @@ func Advise(p *plan.Plan) (list []plan.Advice) {
 		for n := range p.Passages[i].Lines {
 			if len(placesOf(&p.Passages[i].Lines[n], rows, start, end, totals[i].Total)) == 0 {
 				list = append(list, plan.Advice{
-					Passage: i + 1, Say: fmt.Sprintf("The line %q fits nowhere in this passage.", p.Passages[i].Lines[n].Text),
-					Why: "Its stage, round, breath, phase or second is not in it as planned, so that it is never shown.",
+					Passage: i + 1, Say: fact.New("advice.line-fits-nowhere", "text", p.Passages[i].Lines[n].Text),
+					Why: fact.New("advice.line-fits-nowhere.why"),
 				})
 			}
 		}

@@ -94,8 +94,8 @@ func (f *fold) measured(r run) string {
 	case breath.Free, breath.Talk, breath.Still:
 		return withTime(r.text, r)
 	}
-	if r.Open {
-		return withTime(r.text, r)
+	if r.Open { // it lasts as long as it takes
+		return r.text
 	}
 	return r.text + ", " + strconv.Itoa(r.rows)
 }
@@ -117,7 +117,7 @@ func clock(r run) string {
 	return fmt.Sprintf("%d:%02d", seconds/60, seconds%60)
 }
 
-// words is what is done in a row, with all that it needs: the side, the width, the zone, by the mouth.
+// words is what is done in a row, with all that it needs: the side, the width, the zone, through the mouth.
 func (f *fold) words(r *pace.Row) string {
 	word, side, part := Words(r, f.plan)
 	if side != "" {
@@ -129,7 +129,7 @@ func (f *fold) words(r *pace.Row) string {
 	return word
 }
 
-// Words is what is done in a row: the word, the side as it is said or by the mouth, and the zone, the movement, the width
+// Words is what is done in a row: the word, the side as it is said or through the mouth, and the zone, the movement, the width
 // or where attention goes. What there is not is empty.
 func Words(r *pace.Row, of *plan.Plan) (word, side, part string) {
 	w, p := of.Words, &of.Passages[r.Passage-1]

@@ -1,7 +1,10 @@
 package pace
 
 import (
+	"reflect"
+
 	"vastlantern/core/breath"
+	"vastlantern/core/fact"
 )
 
 // Adjustment is one live adjustment. At is in whole milliseconds from the start of the class.
@@ -12,8 +15,9 @@ type Adjustment struct {
 	Counts   [4]int       // counts: inhale, hold, exhale, empty hold
 	Relative bool         // rounds: By is given and not To
 	By       int          // rounds: this many more or less
-	Carry    bool         // tempo: scale later counted passages too
-	Text     string       // note; beside: breathe, a:c or none
+	Carry    bool         // tempo: scale later counted passages too; drop-holds, restore-holds: later passages too
+	Text     string       // note; beside: breathe, a:c or none; by-hand: all or none
+	Phases   []string     // by-hand: the phases, where they are listed
 	See      string       // signal
 }
 
@@ -23,28 +27,29 @@ type When string
 // The moments from which adjustments act.
 const (
 	Now       When = "now"
-	NextCount When = "next count"
-	AfterHold When = "after this hold"
-	NextRound When = "next round"
-	Never     When = "no change"
+	NextCount When = "next-count"
+	AfterHold When = "after-hold"
+	NextPhase When = "next-phase"
+	NextRound When = "next-round"
+	Never     When = "never"
 )
 
-// Answer is what became of an adjustment. Refused is empty where it was accepted; otherwise it is the reason, in
-// words for the teacher.
+// Answer is what became of an adjustment. Refused is the reason why it was not accepted.
 type Answer struct {
 	Adjustment
-	Refused string
-	Passage int // the one it was met in, from 1; 0 after the end of the class
-	Stage   Stage
-	Round   int // in progress, or just over in a rest; 0 outside rounds
-	Breath  int // in progress, from 1; 0 where none is counted
-	When    When
-	Before  Passage // what was in force in that passage
-	After   Passage
-	Undone  Verb  // undo: what was taken back
-	Late    int64 // finish-by: how far the class will end after the deadline all the same, milliseconds
-	Fewer   int   // finish-by: rounds that it took, in all passages
-	Carried int   // tempo: later passages whose tempo it changed too
+	Refused  fact.Fact
+	Passage  int // the one it was met in, from 1; 0 after the end of the class
+	Stage    Stage
+	Round    int // in progress, or just over in a rest; 0 outside rounds
+	Breath   int // in progress, from 1; 0 where none is counted
+	When     When
+	Before   Passage // what was in force in that passage
+	After    Passage
+	Undone   Verb  // undo: what was taken back
+	Late     int64 // finish-by: how far the class will end after the deadline all the same, milliseconds
+	Fewer    int   // finish-by: rounds that it took, in all passages
+	Carried  int   // later passages that it changed too
+	Breathed int   // by-hand: the tempo that was breathed, counts a minute; 0 where that is not known
 }
 
 // Adjust folds one adjustment into the class. Adjustments come in the order of their times. A refused one changes
@@ -63,10 +68,11 @@ func (c *Class) Adjust(a Adjustment) Answer {
 	}
 	done, err := c.apply(a)
 	if err != nil {
-		answer.Refused = err.Error()
+		answer.Refused = fact.Of(err)
 		return answer
 	}
 	answer.When, answer.Undone, answer.Late, answer.Fewer, answer.Carried = done.When, done.Undone, done.Late, done.Fewer, done.Carried
+	answer.Breathed = done.Breathed
 	if answer.When == "" {
 		answer.When = Now
 	}
@@ -78,11 +84,11 @@ func (c *Class) Adjust(a Adjustment) Answer {
 
 func (c *Class) inForce(passage int) Passage {
 	l := c.now.live[passage-1]
-	return Passage{l.Measure, l.total, l.beside}
+	return Passage{l.Measure, l.total, l.beside, l.byHand}
 }
 
 func (c *Class) apply(a Adjustment) (Answer, error) {
-	if why := c.now.against(a.Do); why != "" {
+	if why := c.now.against(a.Do); !why.None() {
 		return Answer{}, why
 	}
 	if a.Do == Undo {
@@ -91,14 +97,14 @@ func (c *Class) apply(a Adjustment) (Answer, error) {
 		return answer, err
 	}
 	before := c.now.bookmark()
-	answer, err := verbs[a.Do].do(&c.now, a)
+	answer, err := ruleOf(a.Do).do(&c.now, a)
 	if err != nil {
 		return answer, err
 	}
 	if !c.now.over {
 		c.now.row.Verbs = c.now.met() // holds may be dropped now, strokes begun
 	}
-	if a.Do != Note && a.Do != Signal {
+	if !a.Do.Remarks() {
 		c.done = append(c.done, taken{a.Do, before})
 	}
 	return answer, nil
@@ -106,3 +112,8 @@ func (c *Class) apply(a Adjustment) (Answer, error) {
 
 // remark records something and changes nothing.
 func (m *machine) remark(Adjustment) (Answer, error) { return Answer{When: Never}, nil }
+
+// Same tells whether two adjustments are the same.
+func (a Adjustment) Same(other Adjustment) bool {
+	return reflect.DeepEqual(a, other)
+}

@@ -2,10 +2,15 @@ package pace
 
 import "vastlantern/core/breath"
 
-// advance is the verb "advance": it ends what is not counted, and what waits. In a pause it is "resume".
+// advance is the verb "advance": it ends what is not counted, and what waits. In a pause it is "resume". An open phase of which
+// nothing is done yet goes on: it was pressed for the one before.
 func (m *machine) advance(a Adjustment) (Answer, error) {
 	if m.stage == Pause {
 		return m.endPause(a)
+	}
+	ph := &m.unit[m.phase]
+	if at := breath.Int(a.At); ph.Waits && ph.Kind != breath.Talk && ph.Kind != breath.Free && !m.at().Less(at) {
+		return refuse("refused.nothing-done")
 	}
 	m.skip(breath.Int(a.At))
 	return Answer{}, nil

@@ -11,7 +11,7 @@ import (
 func (m *machine) finishBy(a Adjustment) (Answer, error) {
 	t, deadline := breath.Int(a.At), a.To
 	if !t.Less(deadline) {
-		return refuse("that time is past")
+		return refuse("refused.deadline-past")
 	}
 	end := m.projectedEnd(t)
 	answer := Answer{When: Never}

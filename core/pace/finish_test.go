@@ -6,6 +6,7 @@ import (
 	"github.com/stretchr/testify/assert"
 
 	"vastlantern/core/breath"
+	"vastlantern/core/fact"
 	"vastlantern/core/pace"
 )
 
@@ -112,7 +113,7 @@ func TestWould(t *testing.T) {
 	assert.Equal(t, []int64{17_000, 27_000}, []int64{p.EndWithout, p.EndWith})
 	assert.Equal(t, []int64{1000, 2000, 3000}, []int64{p.Without[0].At, p.Without[1].At, p.Without[2].At})
 	assert.Equal(t, []int64{1000, 2000, 4000}, []int64{p.With[0].At, p.With[1].At, p.With[2].At})
-	assert.Equal(t, "no hold in progress", class.Would(script(t, `1500 release`)[0], 1).Answer.Refused)
+	assert.Equal(t, fact.New("refused.no-hold"), class.Would(script(t, `1500 release`)[0], 1).Answer.Refused)
 	answer := class.Adjust(slower)
 	assert.Equal(t, p.Answer, answer)
 	assert.EqualValues(t, 27_000, class.Timeline().End)

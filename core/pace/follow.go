@@ -75,9 +75,13 @@ func (m *machine) begin(stage Stage) {
 		rest.Waits = p.RestWait
 		m.enter(Rest, []practice.Phase{rest})
 	case Own:
-		m.enter(Own, []practice.Phase{practice.Stretch(breath.Free, p.Millis())})
+		m.enter(Own, []practice.Phase{practice.Stretch(breath.Free, p.OwnSpan())})
 	case Recall:
-		m.enter(Recall, []practice.Phase{practice.Stretch(breath.Free, p.Recall)})
+		length := p.Recall
+		if m.recall.Sign() > 0 {
+			length = m.recall
+		}
+		m.enter(Recall, []practice.Phase{practice.Stretch(breath.Free, length)})
 	case Closing:
 		m.holds.closingBegun = true
 		m.holds.closingFlat = m.holds.closingFlat || m.holds.dropped
@@ -102,6 +106,10 @@ func (m *machine) beginRound() {
 	m.first = len(m.rows)
 	m.current = round{counts: next.Counts, strokes: next.Strokes}
 	m.enter(Round, m.roundAt(next))
+	if m.begun < m.round {
+		m.begun = m.round
+		m.refitByHand()
+	}
 }
 
 // afterPause goes on with what was paused: a lead-in leads to it, but for a stretch at own pace, which has the time that
@@ -132,7 +140,8 @@ func (m *machine) nextPassage() {
 		return
 	}
 	p := m.here()
-	m.round, m.current, m.holds, m.spent, m.since, m.ownLeft = 1, round{}, holds{}, breath.Exact{}, breath.Exact{}, breath.Exact{}
+	m.round, m.begun, m.current, m.spent, m.since, m.ownLeft, m.recall = 1, 0, round{}, breath.Exact{}, breath.Exact{}, breath.Exact{}, breath.Exact{}
+	m.holds = holds{dropped: m.inForce().dropped, remembered: m.inForce().remembered}
 	switch p.Type {
 	case plan.Talk, plan.Free:
 		stretch := practice.Stretch(breath.Phase(p.Type), p.Length)

@@ -17,16 +17,25 @@ func (m *machine) release(a Adjustment) (Answer, error) {
 func (m *machine) setCounts(a Adjustment) (Answer, error) {
 	counts, err := breath.NewCounts(a.Counts[:]...)
 	if err != nil {
-		return refuse("counts are %v", err)
+		return refuse("refused.counts-outside", "given", a.Counts)
 	}
 	if m.here().SharesZones() && min(counts.Inhale, counts.Exhale) < practice.LeastZoned {
-		return refuse("three zones need inhale and exhale of %d or more", practice.LeastZoned)
+		return refuse("refused.zones-need-counts", "least", practice.LeastZoned)
 	}
 	at := breath.Int(a.At)
-	next, now := m.change(at, m.rowEnd(at), func(measure *plan.Measure) {
+	full, empty := min(m.current.counts.Hold, counts.Hold), min(m.current.counts.Empty, counts.Empty)
+	endsNow := m.stage == Round && m.openHold() && m.heldFor(full, empty) == 0
+	rowEnd := m.rowEnd(at)
+	if endsNow {
+		rowEnd = at
+	}
+	next, now := m.change(at, rowEnd, func(measure *plan.Measure) {
 		measure.Counts = counts
-		m.ease(min(m.current.counts.Hold, counts.Hold), min(m.current.counts.Empty, counts.Empty))
+		m.ease(full, empty)
 	})
+	if endsNow {
+		m.skip(at)
+	}
 	switch {
 	case now:
 		return Answer{}, nil
@@ -36,9 +45,28 @@ func (m *machine) setCounts(a Adjustment) (Answer, error) {
 	return Answer{When: Never}, nil
 }
 
+// openHold tells whether a hold that lasts until the teacher goes on is in progress.
+func (m *machine) openHold() bool {
+	ph := &m.unit[m.phase]
+	return ph.Waits && ph.Kind.Held()
+}
+
+// heldFor is which of the two lengths the hold in progress has.
+func (m *machine) heldFor(full, empty int) int {
+	if m.unit[m.phase].Kind == breath.Empty {
+		return empty
+	}
+	return full
+}
+
 // dropHolds is the verb "drop-holds": no holds in the rest of the passage, opening and closing included. One in
-// progress ends with its row, an open one at t. What they were for the next round is remembered.
+// progress ends with its row, an open one at t. What they were for the next round is remembered. Carried, later passages begin
+// without holds too.
 func (m *machine) dropHolds(a Adjustment) (Answer, error) {
+	answer := Answer{}
+	if a.Carry {
+		answer.Carried = m.dropLater()
+	}
 	h := &m.holds
 	if next := m.inForce().Counts; !h.dropped || next.Holds() {
 		h.remembered = next
@@ -50,8 +78,7 @@ func (m *machine) dropHolds(a Adjustment) (Answer, error) {
 		m.flatten()
 	}
 	at := breath.Int(a.At)
-	ph := m.unit[m.phase]
-	endsNow := m.stage == Round && ph.Waits && ph.Kind.Held()
+	endsNow := m.openHold()
 	rowEnd := m.rowEnd(at)
 	if endsNow {
 		rowEnd = at
@@ -63,18 +90,71 @@ func (m *machine) dropHolds(a Adjustment) (Answer, error) {
 	if endsNow {
 		m.skip(at)
 	}
-	return Answer{}, nil
+	return answer, nil
+}
+
+// dropLater has later practice passages begin without holds, and returns how many.
+func (m *machine) dropLater() (passages int) {
+	for i := m.passage + 1; i < len(m.live); i++ {
+		if l := &m.live[i]; m.plan.Passages[i].Type == plan.Practice && !l.dropped {
+			l.dropped, l.remembered = true, l.Counts
+			m.setLater(i, l.Counts.Flat())
+			passages++
+		}
+	}
+	return passages
+}
+
+// restoreLater gives later passages their holds back, and returns how many.
+func (m *machine) restoreLater() (passages int) {
+	for i := m.passage + 1; i < len(m.live); i++ {
+		if l := &m.live[i]; l.dropped {
+			l.dropped = false
+			m.setLater(i, l.remembered)
+			passages++
+		}
+	}
+	return passages
+}
+
+// setLater gives a later passage other counts. One that is planned in minutes gets the rounds that then fit.
+func (m *machine) setLater(i int, counts breath.Counts) {
+	p, l := &m.plan.Passages[i], &m.live[i]
+	l.Counts = counts
+	if p.Led() && !l.pinned && p.ByMinutes() {
+		l.total = p.TotalRounds(l.Measure)
+	}
+}
+
+// droppedLater tells whether a later passage would begin without holds.
+func (m *machine) droppedLater() bool {
+	for i := m.passage + 1; i < len(m.live); i++ {
+		if m.live[i].dropped {
+			return true
+		}
+	}
+	return false
 }
 
 // restoreHolds is the verb "restore-holds": from the next round, and in a closing that has not begun, the remembered
-// holds are back in place of whatever holds then are.
+// holds are back in place of whatever holds then are. Carried, later passages have theirs back too.
 func (m *machine) restoreHolds(a Adjustment) (Answer, error) {
+	answer := Answer{When: NextRound}
+	switch {
+	case a.Carry:
+		answer.Carried = m.restoreLater()
+	case !m.holds.dropped:
+		return refuse("refused.no-holds-dropped")
+	}
+	if !m.holds.dropped {
+		return answer, nil
+	}
 	m.holds.dropped = false
 	at := breath.Int(a.At)
 	m.change(at, m.rowEnd(at), func(measure *plan.Measure) {
 		measure.Counts.Hold, measure.Counts.Empty = m.holds.remembered.Hold, m.holds.remembered.Empty
 	})
-	return Answer{When: NextRound}, nil
+	return answer, nil
 }
 
 // ease shortens the holds of the round in progress. One in progress ends at its new length, or with its row if it
@@ -101,9 +181,9 @@ func (m *machine) ease(full, empty int) {
 	}
 }
 
-// flatten takes the holds out of the rest of an opening or a closing; one in progress ends with its row.
+// flatten takes the holds out of the rest of an opening or a closing; one that is counted and in progress ends with its row.
 func (m *machine) flatten() {
-	if m.unit[m.phase].Kind.Held() {
+	if m.unit[m.phase].Kind.Held() && !m.openHold() {
 		m.recount(m.count)
 	}
 	rest := flat(m.unit[m.phase+1:], true)

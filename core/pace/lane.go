@@ -19,13 +19,16 @@ func (m *machine) setBeside(a Adjustment) (Answer, error) {
 	b, ok := plan.ParseBeside(a.Text)
 	l, p := m.inForce(), m.here()
 	if !ok {
-		return refuse("beside: %q is neither breathe, none nor a breath as 4:4", a.Text)
+		return refuse("refused.lane-unknown", "given", a.Text)
 	}
 	if b == l.beside {
 		return Answer{When: Never}, nil
 	}
-	if why := p.AgainstBeside(b, m.roundRows()); why != "" {
-		return refuse("%s does not go here: %s", b, why)
+	if b.Shorter() && l.byHand != 0 {
+		return refuse("refused.lane-by-hand")
+	}
+	if why := p.AgainstBeside(b, m.roundRows()); !why.None() {
+		return refuse("refused.lane-does-not-fit", "lane", b, "why", why)
 	}
 	l.beside, m.laneNext = b, true
 	return Answer{When: NextCount}, nil
@@ -115,9 +118,13 @@ func (l *lanes) breathe(row *Row) {
 	if !row.Phase.Held() {
 		return
 	}
-	before := row.Of - l.inhale.Of // counts of the hold before the fresh inhale
-	if row.Phase == breath.Hold && row.Of >= 2*l.inhale.Of && row.Count > before {
-		row.Phase, row.Through, row.Count, row.Of, row.Part = breath.Inhale, l.inhale.Through, row.Count-before, l.inhale.Of, ""
+	inhale := l.inhale.Of
+	if l.inhale.Planned > 0 {
+		inhale = l.inhale.Planned
+	}
+	before := row.Of - inhale // counts of the hold before the fresh inhale
+	if row.Phase == breath.Hold && !row.Open && row.Of >= 2*inhale && row.Count > before {
+		row.Phase, row.Through, row.Count, row.Of, row.Part = breath.Inhale, l.inhale.Through, row.Count-before, inhale, ""
 		return
 	}
 	row.Phase, row.Through, row.Part = breath.Free, breath.None, ""

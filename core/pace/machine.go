@@ -35,6 +35,8 @@ type machine struct {
 	spent   breath.Exact // kept rounds and rests of this passage, as they really were
 	since   breath.Exact // where the round or rest in progress began or went on
 	ownLeft breath.Exact // what was left of a stretch at own pace when it was paused, milliseconds
+	recall  breath.Exact // how long people are called back, where that was given, milliseconds
+	begun   int          // the last round that has begun: one that starts over is no new one
 
 	lane     laneMark // of the next row that is made
 	laneNext bool     // once the row in progress is over, the lane asks anew
@@ -71,10 +73,13 @@ func (m *machine) recount(counts int) {
 
 // live is what of a passage can be changed while the class is led.
 type live struct {
-	plan.Measure             // of the next round that starts; its tempo counts at once
-	total        int         // rounds
-	pinned       bool        // no longer follows the passage's minutes
-	beside       plan.Beside // from the next row on
+	plan.Measure               // of the next round that starts; its tempo counts at once
+	total        int           // rounds
+	pinned       bool          // no longer follows the passage's minutes
+	byHand       plan.Hand     // the phases that wait for the teacher, from the next one that starts
+	dropped      bool          // of a later passage: it begins without holds
+	remembered   breath.Counts // its counts when they were dropped
+	beside       plan.Beside   // from the next row on
 }
 
 // round is the round in progress, as far as it differs from the next.
@@ -85,6 +90,8 @@ type round struct {
 	paused  bool          // a round of strokes waits, in a pause or the lead-in after it, for those that are left
 	done    int           // strokes done before it was paused
 	before  breath.Exact  // what it took before it was paused, milliseconds
+
+	becameLast bool // as it started
 }
 
 // holds is what drop-holds has done to the passage in progress.
@@ -98,7 +105,7 @@ type holds struct {
 func start(p *plan.Plan, led bool) machine {
 	m := machine{plan: p, led: led, live: make([]live, len(p.Passages)), passage: -1, rows: make([]Row, 0, p.Rows())}
 	for i := range p.Passages {
-		m.live[i].Measure, m.live[i].beside = p.Passages[i].Measure, p.Passages[i].Beside
+		m.live[i].Measure, m.live[i].beside, m.live[i].byHand = p.Passages[i].Measure, p.Passages[i].Beside, p.Passages[i].ByHand
 		if p.Passages[i].Led() {
 			m.live[i].total = p.Passages[i].TotalRounds(p.Passages[i].Measure)
 		}
@@ -240,6 +247,10 @@ func (m *machine) settle() {
 			m.toPhase(m.phase + 1)
 			continue
 		}
+		if m.count == ph.First() && m.opens(ph) {
+			m.open()
+			ph = &m.unit[m.phase]
+		}
 		if ph.Kind.Held() && m.count == ph.First() {
 			m.hold = m.runsAt()
 		}
@@ -308,7 +319,7 @@ func (m *machine) printed(ph *practice.Phase) {
 	}
 	m.row = Row{
 		At: m.pulse.Round(m.beat), Passage: m.passage + 1, Stage: m.stage, Breath: ph.Breath, Phase: ph.Kind, Through: ph.Through,
-		Count: m.count, Of: ph.Counts, Part: ph.Part(m.count), Kept: true, Open: ph.Waits, Tempo: m.tempo, Verbs: verbs, Text: ph.Text,
+		Count: m.count, Of: ph.Counts, Part: ph.Part(m.count), Kept: true, Open: ph.Waits, Planned: ph.Planned, PlannedBeat: ph.Beat, Tempo: m.tempo, Verbs: verbs, Text: ph.Text,
 		Beside: m.inForce().beside, lane: m.lane,
 	}
 	if m.stage == Round && m.row.Beside.Shorter() {
@@ -320,6 +331,7 @@ func (m *machine) printed(ph *practice.Phase) {
 	if m.stage == Round {
 		m.row.Round = m.round
 		m.row.Starts = !m.current.shown
+		m.row.BecameLast = m.row.Starts && m.current.becameLast
 	}
 	m.row.Say = m.say(ph)
 }

@@ -104,13 +104,14 @@ type Passage struct {
 	plan.Measure             // of the next round that starts; the tempo at once
 	Total        int         // rounds, 0 where there are none
 	Beside       plan.Beside // the gentler lane, from the next row on
+	ByHand       plan.Hand   // the phases that wait for the teacher, from the next one on
 }
 
 // Passages is what is in force in each passage of the plan.
 func (c *Class) Passages() []Passage {
 	all := make([]Passage, len(c.now.live))
 	for i, l := range c.now.live {
-		all[i] = Passage{l.Measure, l.total, l.beside}
+		all[i] = Passage{l.Measure, l.total, l.beside, l.byHand}
 	}
 	return all
 }
@@ -196,6 +197,11 @@ type Moment struct {
 	Ahead []practice.Phase
 }
 
+func (*Class) inForceIn(m machine) Passage {
+	l := m.inForce()
+	return Passage{l.Measure, l.total, l.beside, l.byHand}
+}
+
 // At is where the class is at t, in milliseconds.
 func (c *Class) At(t int64) Moment {
 	m := c.now.copyWithoutRows()
@@ -204,17 +210,11 @@ func (c *Class) At(t int64) Moment {
 		return Moment{}
 	}
 	moment := Moment{
-		Passage: m.passage + 1, Stage: m.stage, Phase: m.unit[m.phase].Kind, Round: m.round, Next: Passage{m.inForce().Measure, m.inForce().total, m.inForce().beside},
+		Passage: m.passage + 1, Stage: m.stage, Phase: m.unit[m.phase].Kind, Round: m.round, Next: c.inForceIn(m),
 		Counts: m.inForce().Counts, Met: m.met(),
 	}
 	if m.stage == Round {
 		moment.Counts, moment.Ahead = m.current.counts, slices.Clone(m.unit[m.phase:])
 	}
 	return moment
-}
-
-// Has tells whether the verb is one of the set.
-func (s VerbSet) Has(verb Verb) bool {
-	i, found := slices.BinarySearch(everyVerb, verb)
-	return found && s&(1<<i) != 0
 }

@@ -74,7 +74,7 @@ func inLines(tl pace.Timeline) []string {
 func refused(answers []pace.Answer) []string {
 	var list []string
 	for _, a := range answers {
-		if a.Refused != "" {
+		if !a.Refused.None() {
 			list = append(list, fmt.Sprintf("%d %s", a.At, a.Do))
 		}
 	}
@@ -326,7 +326,7 @@ func TestSay(t *testing.T) {
 	assert.Equal(t, strings.Repeat(",", 13), strings.Join(say(base+`, "voice": "silent"}`), ","))
 	assert.Equal(t, []string{"inhale, belly", "ribs", "chest", "exhale, chest", "ribs", "belly"},
 		say(`{"type": "practice", "practice": "three-part-breath", "rounds": 1, "lead_in": 0, "counts": "3:3"}`))
-	assert.Equal(t, []string{"inhale, forward", "to the side", "up", "exhale by the mouth"}, say(`{"type": "practice", "practice": "breath-of-joy", "rounds": 1, "lead_in": 0}`))
+	assert.Equal(t, []string{"inhale, forward", "to the side", "up", "exhale through the mouth"}, say(`{"type": "practice", "practice": "breath-of-joy", "rounds": 1, "lead_in": 0}`))
 	assert.Equal(t, "out,,,,,,,,,ten,,", strings.Join(say(`{"type": "practice", "practice": "kapalabhati", "strokes": 12, "rounds": 1, "lead_in": 0}`), ","))
 	assert.Equal(t, []string{"exhale", "two", "three", "four"}, say(`{"type": "practice", "practice": "nadi-shodhana", "rounds": 1}`)[:4], "what the hand does is a cue")
 	assert.Equal(t, []string{"exhale", "two", "three", "four"}, say(`{"type": "practice", "practice": "ujjayi", "rounds": 1}`)[:4])

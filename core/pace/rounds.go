@@ -1,8 +1,6 @@
 package pace
 
 import (
-	"fmt"
-
 	"vastlantern/core/breath"
 	"vastlantern/core/plan"
 )
@@ -14,7 +12,7 @@ func (m *machine) setRounds(a Adjustment) (Answer, error) {
 	if !a.Relative {
 		whole, ok := a.To.Whole()
 		if !ok {
-			return refuse("rounds are whole")
+			return refuse("refused.rounds-whole")
 		}
 		to = whole
 	}
@@ -34,9 +32,9 @@ func (m *machine) setTotal(a Adjustment, to int) (Answer, error) {
 	follows := m.here().ByMinutes() && !l.pinned
 	switch {
 	case to > plan.MostRounds && to > l.total:
-		return refuse("%d rounds is more than %d", to, plan.MostRounds)
+		return refuse("refused.too-many-rounds", "given", to, "most", plan.MostRounds)
 	case to == l.total && !follows:
-		return refuse("%s already", roundsInAll(to))
+		return refuse("refused.rounds-already", "rounds", to)
 	}
 	l.total, l.pinned = to, true
 	if m.stage == Rest && to == m.round {
@@ -50,11 +48,4 @@ func (m *machine) endRest(t breath.Exact) {
 	m.cut(t)
 	m.begin(Closing)
 	m.settle()
-}
-
-func roundsInAll(n int) string {
-	if n == 1 {
-		return "there is one round"
-	}
-	return fmt.Sprintf("there are %d rounds", n)
 }

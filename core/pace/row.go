@@ -41,13 +41,16 @@ type Row struct {
 	Kept     bool // false in a round that was abandoned
 
 	// Not in the cue sheet:
-	Tempo  breath.Exact // counts or strokes a minute that the row runs at; 0 where it is not counted
-	Starts bool         // the first row of a round, also of one that starts over
-	Open   bool         // lasts until the teacher goes on
-	Text   string       // what a free step is for
-	Verbs  VerbSet      // the adjustments that are met here
-	Beside plan.Beside  // what stands beside the row, as it was in force when the row started
-	lane   laneMark
+	Tempo       breath.Exact // counts or strokes a minute that the row runs at; 0 where it is not counted
+	Starts      bool         // the first row of a round, also of one that starts over
+	Open        bool         // lasts until the teacher goes on
+	BecameLast  bool         // a round begins here that became the last as it started: a hand slower than planned left no time for more
+	Planned     int          // of a phase by hand: the counts that it was planned with, without the beat of its word
+	PlannedBeat int          // 1 where its word would have had a beat of its own
+	Text        string       // what a free step is for
+	Verbs       VerbSet      // the adjustments that are met here
+	Beside      plan.Beside  // what stands beside the row, as it was in force when the row started
+	lane        laneMark
 }
 
 // End is where the row ends, -1 where that is not known.
@@ -68,6 +71,7 @@ func (r *Row) Follows(before *Row) bool {
 // adjustment does. What stands beside is compared by itself, as the lane shows it.
 func (r Row) same(other Row) bool {
 	r.Say, r.Verbs, r.Tempo, r.Beside, r.lane = other.Say, other.Verbs, other.Tempo, other.Beside, other.lane
+	r.Planned, r.PlannedBeat, r.BecameLast = other.Planned, other.PlannedBeat, other.BecameLast
 	return r == other
 }
 

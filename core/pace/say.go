@@ -19,7 +19,7 @@ func (m *machine) say(ph *practice.Phase) string {
 	case breath.Free:
 		return m.sayFree(ph)
 	case breath.Beat:
-		return m.plan.Words.Number(m.count)
+		return m.plan.Words.Number(m.beatNumber())
 	case breath.Lead:
 		return m.sayLead()
 	}
@@ -28,6 +28,14 @@ func (m *machine) say(ph *practice.Phase) string {
 		own = m.plan.Words.Own(p.Practice.Words[string(ph.Kind)])
 	}
 	return sayCount(p, m.plan.Words, m.voice(p), ph, m.count, own)
+}
+
+// beatNumber is the count of the beat as it is said: in groups, where the plan has them.
+func (m *machine) beatNumber() int {
+	if by := m.here().CountInBy; by > 0 {
+		return (m.count-1)%by + 1
+	}
+	return m.count
 }
 
 func (m *machine) sayFree(ph *practice.Phase) string {
@@ -52,7 +60,7 @@ func (m *machine) sayLead() string {
 	return m.plan.Words.Number(m.count)
 }
 
-// voice is the passage's, or what it has faded to.
+// voice is the passage's, or what it has faded to. Syllables belong to the rounds; around them numbers are said.
 func (m *machine) voice(p *plan.Passage) plan.Voice {
 	over := func(after int) bool { return m.stage == Round && after >= 0 && m.round > after }
 	switch {
@@ -60,6 +68,12 @@ func (m *machine) voice(p *plan.Passage) plan.Voice {
 		return plan.Silent
 	case over(p.Fade.WordsAfter):
 		return plan.Words
+	case m.stage == Round:
+		if p.UsualVoice && p.Practice.FillsMinutes() {
+			return plan.Silent
+		}
+	case p.Voice == plan.Syllables || p.Voice == plan.HoldSyllables:
+		return plan.Numbers
 	}
 	return p.Voice
 }
@@ -78,7 +92,7 @@ func sayCount(p *plan.Passage, w *words.Words, voice plan.Voice, ph *practice.Ph
 	if ph.Parts != nil {
 		part = w.Text(ph.Part(count))
 	}
-	if voice == plan.Syllables && count > 0 {
+	if syllables := voice == plan.Syllables || voice == plan.HoldSyllables && ph.Kind.Held(); syllables && count > 0 && !ph.Waits {
 		return p.Syllables[(count-1)%len(p.Syllables)]
 	}
 	if count == ph.First() {
@@ -100,7 +114,7 @@ func sayCount(p *plan.Passage, w *words.Words, voice plan.Voice, ph *practice.Ph
 		return part
 	}
 	switch voice {
-	case plan.Words:
+	case plan.Words, plan.HoldSyllables:
 		return ""
 	case plan.UpDown:
 		if ph.Kind == breath.Exhale {

@@ -7,7 +7,7 @@ func Stands(answers []Answer) []bool {
 	stands := make([]bool, len(answers))
 	for i := range answers {
 		switch a := &answers[i]; {
-		case a.Refused != "":
+		case !a.Refused.None():
 		case a.Do == Undo:
 			if n := len(changes); n > 0 {
 				stands[changes[n-1]] = false
@@ -15,7 +15,7 @@ func Stands(answers []Answer) []bool {
 			}
 		default:
 			stands[i] = true
-			if a.Do != Note && a.Do != Signal {
+			if !a.Do.Remarks() {
 				changes = append(changes, i)
 			}
 		}
@@ -36,13 +36,7 @@ func Standing(answers []Answer) []Answer {
 
 // Changes tells whether an adjustment that stands changed how the class was led: notes and signals do not, nor what goes on from
 // what waited.
-func (a *Answer) Changes() bool {
-	switch a.Do {
-	case Note, Signal, Advance, Resume:
-		return false
-	}
-	return true
-}
+func (a *Answer) Changes() bool { return ruleOf(a.Do).effect == changesClass }
 
 // Ease is whether an adjustment asked less of the room.
 type Ease int
@@ -56,27 +50,35 @@ const (
 
 // Eases tells whether an accepted adjustment asked less of the room: shorter or no holds, fewer counts or strokes.
 func (a *Answer) Eases() Ease {
-	if a.Refused != "" {
+	r := ruleOf(a.Do)
+	if !a.Refused.None() || r == nil || r.eases == nil {
 		return EasesNothing
 	}
-	switch a.Do {
-	case DropHolds, Release, Enough:
+	return r.eases(a)
+}
+
+func always(*Answer) Ease  { return Eases }
+func perhaps(*Answer) Ease { return MayEase }
+
+func fewerStrokesEase(a *Answer) Ease {
+	if a.After.Strokes < a.Before.Strokes {
 		return Eases
-	case ToStrokes:
-		if a.After.Strokes < a.Before.Strokes {
-			return Eases
-		}
-	case ToCounts:
-		before, after := a.Before.Counts, a.After.Counts
-		if after.Inhale < before.Inhale || after.Hold < before.Hold || after.Exhale < before.Exhale || after.Empty < before.Empty {
-			return Eases
-		}
-	case ToPause:
-		return MayEase
-	case ToTempo: // a slower one is easier to keep, a quicker one shorter
-		if !a.After.Tempo.Equal(a.Before.Tempo) {
-			return MayEase
-		}
 	}
 	return EasesNothing
+}
+
+func fewerCountsEase(a *Answer) Ease {
+	before, after := a.Before.Counts, a.After.Counts
+	if after.Inhale < before.Inhale || after.Hold < before.Hold || after.Exhale < before.Exhale || after.Empty < before.Empty {
+		return Eases
+	}
+	return EasesNothing
+}
+
+// slowerMayEase is of a change of tempo: a slower one is easier to keep, a quicker one shorter.
+func slowerMayEase(a *Answer) Ease {
+	if a.After.Tempo.Equal(a.Before.Tempo) {
+		return EasesNothing
+	}
+	return MayEase
 }

@@ -13,9 +13,9 @@ func (m *machine) setStrokes(a Adjustment) (Answer, error) {
 	n, whole := a.To.Whole()
 	switch fills := m.here().Practice.FillsMinutes(); {
 	case !whole || n < 1 || n > plan.MostStrokes:
-		return refuse("%s strokes is outside 1 to %d", a.To, plan.MostStrokes)
+		return refuse("refused.strokes-outside", "given", a.To, "most", plan.MostStrokes)
 	case fills && n > l.Strokes:
-		return refuse("%d is more strokes than the %d that fill the minutes", n, l.Strokes)
+		return refuse("refused.strokes-over-minutes", "given", n, "most", l.Strokes)
 	case fills:
 		l.pinned = true
 	}
@@ -42,12 +42,12 @@ func (m *machine) setCurrentStrokes(n int) {
 	}
 }
 
-func strokesBegun(m *machine) refusal {
+func strokesBegun(m *machine) string {
 	switch {
 	case !m.here().Is(practice.Strokes):
-		return "there are no strokes in this practice"
+		return "refused.practice-without-strokes"
 	case m.stage == Pause && (!m.current.paused || m.current.done == 0):
-		return "no stroke of this round is done"
+		return "refused.no-stroke-done"
 	}
 	return ""
 }

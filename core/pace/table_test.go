@@ -17,8 +17,8 @@ import (
 func TestWhereEachVerbIsMet(t *testing.T) {
 	const (
 		everywhere = "next end finish-by undo note signal"
-		leadIn     = "tempo counts drop-holds restore-holds beside rounds last-round strokes pause close"
-		atClosing  = "tempo drop-holds restore-holds beside strokes"
+		leadIn     = "tempo by-hand counts drop-holds restore-holds beside rounds last-round strokes pause close"
+		atClosing  = "tempo by-hand drop-holds restore-holds beside strokes"
 		ownPace    = "advance close counts drop-holds restore-holds strokes pause"
 	)
 	counted := `{"type": "practice", "practice": "counted-breath", "counts": "2:2:2", "rounds": 3, "count_in": 2, "lead_in": 2, "rest_between": 5,
@@ -52,24 +52,24 @@ func TestWhereEachVerbIsMet(t *testing.T) {
 		{"closing, in a free step", counted, []string{"15500 close"}, 22_000, atClosing + " pause advance", "strokes"},
 		{"pause before the closing", counted, []string{"15500 close", "16000 pause"}, 17_000, atClosing + " resume advance", "strokes"},
 		{"lead-in before the closing", counted, []string{"15500 close", "16000 pause", "17000 resume"}, 17_500, atClosing + " pause", "strokes"},
-		{"lead-in of strokes", strokes, nil, 1000, leadIn, "counts"},
-		{"round of strokes", strokes, nil, 4000, leadIn + " again enough", "counts"},
-		{"pause of strokes", strokes, []string{"4000 pause"}, 5000, leadIn + " resume advance enough", "counts pause"},
-		{"lead-in after a pause of strokes", strokes, []string{"4000 pause", "5000 resume"}, 5500, leadIn, "counts"},
-		{"panting", panting, nil, 4000, leadIn + " again enough", "counts rounds last-round"},
+		{"lead-in of strokes", strokes, nil, 1000, leadIn, "counts by-hand"},
+		{"round of strokes", strokes, nil, 4000, leadIn + " again enough", "counts by-hand"},
+		{"pause of strokes", strokes, []string{"4000 pause"}, 5000, leadIn + " resume advance enough", "counts pause by-hand"},
+		{"lead-in after a pause of strokes", strokes, []string{"4000 pause", "5000 resume"}, 5500, leadIn, "counts by-hand"},
+		{"panting", panting, nil, 4000, leadIn + " again enough", "counts rounds last-round by-hand"},
 		{"lead-in after a rest", strings.Replace(counted, `"rest_between"`, `"rest_lead_in": 2, "rest_between"`, 1), nil, 27_000, leadIn, "strokes"},
-		{"lead-in to own pace", own, nil, 1000, leadIn, "tempo rounds last-round strokes beside"},
-		{"pause of that lead-in", own, []string{"1000 pause"}, 2000, leadIn + " resume advance", "tempo rounds last-round strokes beside pause"},
-		{"own pace", own, nil, 4000, ownPace, "strokes"},
+		{"lead-in to own pace", own, nil, 1000, leadIn, "tempo rounds last-round strokes beside by-hand"},
+		{"pause of that lead-in", own, []string{"1000 pause"}, 2000, leadIn + " resume advance", "tempo rounds last-round strokes beside pause by-hand"},
+		{"own pace", own, nil, 4000, ownPace + " recall", "strokes"},
 		{"pause of own pace", own, []string{"4000 pause"}, 5000, ownPace + " resume", "strokes pause"},
 		{"recall", own, nil, 64_000, ownPace, "strokes"},
 		{"pause of the recall", own, []string{"64000 pause"}, 65_000, ownPace + " resume", "strokes pause"},
-		{"open phase", open, nil, 4000, leadIn + " again advance", "counts strokes"},
-		{"open hold", open, []string{"4000 advance"}, 5000, leadIn + " again advance release", "counts strokes"},
+		{"open phase", open, nil, 4000, leadIn + " again advance", "counts strokes by-hand"},
+		{"open hold", open, []string{"4000 advance"}, 5000, leadIn + " again advance release", "counts strokes by-hand"},
 	} {
 		takes := map[pace.Verb]string{
 			pace.ToTempo: ` "to": 61`, pace.ToCounts: ` "to": [3, 1, 3, 0]`, pace.Rounds: ` "by": 1`, pace.ToStrokes: ` "to": 9`,
-			pace.FinishBy: ` "to_ms": 999999`, pace.ToBeside: ` "to": "breathe"`, pace.Note: ` "text": "x"`, pace.Signal: ` "see": "x"`,
+			pace.FinishBy: ` "to_ms": 999999`, pace.ToBeside: ` "to": "breathe"`, pace.ToHand: ` "to": "all"`, pace.ToRecall: ` "rounds": 2`, pace.Note: ` "text": "x"`, pace.Signal: ` "see": "x"`,
 		}
 		met := slices.DeleteFunc(strings.Fields(c.accepted+" "+everywhere), func(v string) bool { return slices.Contains(strings.Fields(c.refuses), v) })
 		for _, verb := range pace.Verbs() {
@@ -84,7 +84,7 @@ func TestWhereEachVerbIsMet(t *testing.T) {
 				class.Adjust(script(t, fmt.Sprintf(`%d finish-by "to_ms": 999999`, c.at))[0])
 			}
 			answer := class.Adjust(script(t, fmt.Sprintf("%d %s%s", c.at, verb, takes[verb]))[0])
-			assert.Equal(t, slices.Contains(met, string(verb)), answer.Refused == "", "%s in %s: %s", verb, c.place, answer.Refused)
+			assert.Equal(t, slices.Contains(met, string(verb)), answer.Refused.None(), "%s in %s: %s", verb, c.place, answer.Refused)
 		}
 	}
 }

@@ -11,12 +11,12 @@ import (
 // fixed counts; open phases have none.
 func (m *machine) setTempo(a Adjustment) (Answer, error) {
 	p, l := m.here(), m.inForce()
-	slowest, fastest, unit := breath.SlowestTempo, breath.FastestTempo, "counts"
+	slowest, fastest, outside := breath.SlowestTempo, breath.FastestTempo, "refused.tempo-outside"
 	if p.Is(practice.Strokes) {
-		slowest, fastest, unit = breath.SlowestRate, breath.FastestRate, "strokes"
+		slowest, fastest, outside = breath.SlowestRate, breath.FastestRate, "refused.rate-outside"
 	}
 	if a.To.Less(breath.Int(int64(slowest))) || breath.Int(int64(fastest)).Less(a.To) {
-		return refuse("%s %s a minute is outside %d to %d", a.To, unit, slowest, fastest)
+		return refuse(outside, "given", a.To, "least", slowest, "most", fastest)
 	}
 	before := l.Tempo
 	if a.To.Equal(before) || p.Is(practice.Open) {

@@ -4,6 +4,7 @@ import (
 	"slices"
 
 	"vastlantern/core/breath"
+	"vastlantern/core/fact"
 )
 
 // taken is an accepted adjustment that undo can take back, with the machine as it stood before it.
@@ -28,17 +29,17 @@ func (m *machine) bookmark() bookmark {
 // everything up to t, and the length of the row in progress, would be the same without it.
 func (c *Class) undo(a Adjustment) (Answer, error) {
 	if len(c.done) == 0 {
-		return refuse("nothing was adjusted that could be taken back")
+		return refuse("refused.nothing-to-undo")
 	}
 	latest := c.done[len(c.done)-1]
 	if latest.before.passage != c.now.passage {
-		return refuse("the last change was made in another passage, and stays")
+		return refuse("refused.undo-in-other-passage")
 	}
 	without := latest.before.machine.copy()
 	without.rows = slices.Clip(c.now.rows[:latest.before.done])
 	without.runTo(a.At)
 	if !c.now.stoodTheSame(&without, latest.before, breath.Int(a.At)) {
-		return refuse("%s has taken effect already", latest.verb)
+		return refuse("refused.undo-in-effect", "verb", fact.New("verb."+string(latest.verb)))
 	}
 	for i := latest.before.done; i < len(without.rows); i++ {
 		without.rows[i].Say = c.now.rows[i].Say // the same but for what was said, and that was said

@@ -1,10 +1,11 @@
 package pace
 
 import (
-	"fmt"
 	"slices"
+	"strings"
 
 	"vastlantern/core/breath"
+	"vastlantern/core/fact"
 	"vastlantern/core/practice"
 )
 
@@ -19,6 +20,8 @@ const (
 	DropHolds    Verb = "drop-holds"
 	RestoreHolds Verb = "restore-holds"
 	ToBeside     Verb = "beside"
+	ToHand       Verb = "by-hand"
+	ToRecall     Verb = "recall"
 	Rounds       Verb = "rounds"
 	LastRound    Verb = "last-round"
 	Again        Verb = "again"
@@ -84,74 +87,128 @@ var places = map[Stage]place{
 	Talk: inTalk, Free: inFree, Opening: inOpening, Round: inRound, Rest: inRest, Own: inOwn, Recall: inRecall, Closing: inClosing,
 }
 
-// rule is one line of the table: where the verb is met and the reason it is refused elsewhere; what of the passage, and
-// what of the moment, speaks against it there, as a reason or none; and what it does. do refuses what depends on the
-// values given, before it changes anything.
+// rule is everything that is said of a verb: the table "where each verb is accepted" of pacing.md section 4 and what the
+// verb does there. Refusals are ids of messages.
 type rule struct {
+	verb  Verb
+	takes []Argument
+	// where the verb is accepted, and why it is refused elsewhere
 	where     place
-	otherwise refusal
-	passage   func(*machine) refusal
-	moment    func(*machine) refusal
-	do        func(*machine, Adjustment) (Answer, error)
+	otherwise string
+	// what of the passage, and what of the moment, is against the verb there; empty for nothing
+	passage, moment func(*machine) string
+	// do refuses what depends on the values given, before it changes anything
+	do func(*machine, Adjustment) (Answer, error)
+	// eases tells whether it asked less of the room; nil for never
+	eases func(*Answer) Ease
+	// did is what an accepted one did, in place of the message "did.<verb>"
+	did func(*Answer) fact.Fact
+	// effect is what it means for how the class was led
+	effect effect
 }
 
-// verbs is the table "where each verb is met" of pacing.md section 4, and the rule of each. Undo is not in it: it
-// changes what was folded, not the machine (undo.go).
-var verbs map[Verb]rule
+// effect is what a verb means for how the class was led.
+type effect int
+
+const (
+	changesClass effect = iota
+	goesOn              // ends what waits, as planned
+	onlyRemarks         // is recorded, and nothing else
+)
+
+// rules is every verb. Undo has no do: it changes what was folded, not the machine (undo.go).
+var rules []rule
 
 func init() { // not a literal: the rules refer to the machine, whose methods refer to the table
-	const notYetClosed refusal = "there are no rounds to come here"
-	verbs = map[Verb]rule{
-		ToTempo:      {beforeClose | atClosing, "nothing is counted here", notAtOwnPace, nil, (*machine).setTempo},
-		Release:      {inOpening | inRound | inClosing, "no hold in progress", nil, inHold, (*machine).release},
-		ToCounts:     {beforeClose | atOwnPace, "there is no breath to come whose counts could change", ofKind(practice.Counted, "nothing is counted out in this practice"), nil, (*machine).setCounts},
-		DropHolds:    {beforeClose | atOwnPace | atClosing, "there are no holds here", nil, nil, (*machine).dropHolds},
-		RestoreHolds: {beforeClose | atOwnPace | atClosing, "there are no holds here", nil, haveDropped, (*machine).restoreHolds},
-		ToBeside:     {beforeClose | atClosing, "nothing is led here that something could stand beside", notAtOwnPace, nil, (*machine).setBeside},
-		Rounds:       {beforeClose, notYetClosed, severalRounds, nil, (*machine).setRounds},
-		LastRound:    {beforeClose, notYetClosed, severalRounds, nil, (*machine).lastRound},
-		Again:        {inRound, "no round in progress", nil, nil, (*machine).again},
-		Enough:       {inRound | inPause, "no strokes in progress", nil, strokesBegun, (*machine).enough},
-		ToStrokes:    {beforeClose | atOwnPace | atClosing, "there are no strokes here", ofKind(practice.Strokes, "there are no strokes in this practice"), nil, (*machine).setStrokes},
-		ToPause:      {inSetup | inOpening | inRound | inRest | inClosing | inSetupOfClosing | inOwn | inRecall, "everybody breathes freely already", nil, nil, (*machine).pause},
-		Resume:       {inPause | inPauseOfClosing | inPauseOfOwn, "not in a pause", nil, nil, (*machine).endPause},
-		Advance:      {anywhere, "", nil, notCounted, (*machine).advance},
-		Close:        {beforeClose | atOwnPace, "there is no closing to come here", nil, nil, (*machine).toClosing},
-		Next:         {anywhere, "", nil, nil, (*machine).toNext},
-		End:          {anywhere, "", nil, nil, (*machine).toEnd},
-		FinishBy:     {anywhere, "", nil, nil, (*machine).finishBy},
-		Undo:         {anywhere, "", nil, nil, nil},
-		Note:         {anywhere, "", nil, nil, (*machine).remark},
-		Signal:       {anywhere, "", nil, nil, (*machine).remark},
+	const noRoundsToCome, noHoldsHere = "refused.no-rounds-to-come", "refused.no-holds-here"
+	counted := ofKind(practice.Counted, "refused.practice-not-counted")
+	rules = []rule{
+		{verb: ToTempo, takes: []Argument{toNumber, carry}, where: beforeClose | atClosing, otherwise: "refused.nothing-counted", passage: notAtOwnPace,
+			do: (*machine).setTempo, eases: slowerMayEase, did: didTempo},
+		{verb: Release, where: inOpening | inRound | inClosing, otherwise: "refused.no-hold", moment: inHold,
+			do: (*machine).release, eases: always},
+		{verb: ToCounts, takes: []Argument{toCounts}, where: beforeClose | atOwnPace, otherwise: "refused.no-breath-to-come", passage: counted,
+			do: (*machine).setCounts, eases: fewerCountsEase, did: didCounts},
+		{verb: DropHolds, takes: []Argument{carry}, where: beforeClose | atOwnPace | atClosing, otherwise: noHoldsHere,
+			do: (*machine).dropHolds, eases: always, did: didHolds},
+		{verb: RestoreHolds, takes: []Argument{carry}, where: beforeClose | atOwnPace | atClosing, otherwise: noHoldsHere, moment: haveDropped,
+			do: (*machine).restoreHolds, did: didHolds},
+		{verb: ToBeside, takes: []Argument{toText}, where: beforeClose | atClosing, otherwise: "refused.nothing-led", passage: notAtOwnPace,
+			do: (*machine).setBeside, did: didBeside},
+		{verb: ToHand, takes: []Argument{toPhases}, where: beforeClose | atClosing, otherwise: "refused.nothing-counted", passage: ledAndCounted,
+			do: (*machine).setByHand, did: didHand},
+		{verb: ToRecall, takes: []Argument{wholeRounds}, where: inOwn, otherwise: "refused.no-own-pace", passage: counted,
+			do: (*machine).callBack, did: didRecall},
+		{verb: Rounds, takes: []Argument{byOrTo}, where: beforeClose, otherwise: noRoundsToCome, passage: severalRounds,
+			do: (*machine).setRounds, did: didRounds},
+		{verb: LastRound, where: beforeClose, otherwise: noRoundsToCome, passage: severalRounds,
+			do: (*machine).lastRound, did: didRounds},
+		{verb: Again, where: inRound, otherwise: "refused.no-round",
+			do: (*machine).again},
+		{verb: Enough, where: inRound | inPause, otherwise: "refused.no-strokes-in-progress", moment: strokesBegun,
+			do: (*machine).enough, eases: always},
+		{verb: ToStrokes, takes: []Argument{toWhole}, where: beforeClose | atOwnPace | atClosing, otherwise: "refused.no-strokes-here",
+			passage: ofKind(practice.Strokes, "refused.practice-without-strokes"),
+			do:      (*machine).setStrokes, eases: fewerStrokesEase, did: didStrokes},
+		{verb: ToPause, where: inSetup | inOpening | inRound | inRest | inClosing | inSetupOfClosing | inOwn | inRecall, otherwise: "refused.breathing-freely",
+			do: (*machine).pause, eases: perhaps},
+		{verb: Resume, where: inPause | inPauseOfClosing | inPauseOfOwn, otherwise: "refused.no-pause",
+			do: (*machine).endPause, effect: goesOn},
+		{verb: Advance, where: anywhere, moment: notCounted,
+			do: (*machine).advance, effect: goesOn},
+		{verb: Close, where: beforeClose | atOwnPace, otherwise: "refused.no-closing-to-come",
+			do: (*machine).toClosing},
+		{verb: Next, where: anywhere, do: (*machine).toNext},
+		{verb: End, where: anywhere, do: (*machine).toEnd},
+		{verb: FinishBy, takes: []Argument{deadline}, where: anywhere,
+			do: (*machine).finishBy, did: didFinish},
+		{verb: Undo, where: anywhere, did: didUndo},
+		{verb: Note, takes: []Argument{text}, where: anywhere,
+			do: (*machine).remark, did: didNote, effect: onlyRemarks},
+		{verb: Signal, takes: []Argument{see}, where: anywhere,
+			do: (*machine).remark, did: didSignal, effect: onlyRemarks},
 	}
-	for verb := range verbs {
-		everyVerb = append(everyVerb, verb)
-	}
-	slices.Sort(everyVerb)
-	for i, verb := range everyVerb {
-		sortedRules = append(sortedRules, verbs[verb])
-		if verbs[verb].moment != nil {
+	slices.SortFunc(rules, func(a, b rule) int { return strings.Compare(string(a.verb), string(b.verb)) })
+	for i := range rules {
+		everyVerb = append(everyVerb, rules[i].verb)
+		if rules[i].moment != nil {
 			byMoment = append(byMoment, i)
 		}
 	}
 }
 
-func notAtOwnPace(m *machine) refusal {
+// ruleOf is the rule of a verb, nil where there is no such verb.
+func ruleOf(v Verb) *rule {
+	i, found := slices.BinarySearch(everyVerb, v)
+	if !found {
+		return nil
+	}
+	return &rules[i]
+}
+
+func notAtOwnPace(m *machine) string {
 	if m.here().OwnPace {
-		return "everybody goes at their own pace here"
+		return "refused.own-pace"
 	}
 	return ""
 }
 
-func severalRounds(m *machine) refusal {
+func ledAndCounted(m *machine) string {
+	if why := notAtOwnPace(m); why != "" {
+		return why
+	}
+	return ofKind(practice.Counted, "refused.practice-not-counted")(m)
+}
+
+func severalRounds(m *machine) string {
 	if m.here().Practice.FillsMinutes() {
-		return "this practice is one round"
+		return "refused.one-round-practice"
 	}
 	return notAtOwnPace(m)
 }
 
-func ofKind(kind practice.Kind, otherwise refusal) func(*machine) refusal {
-	return func(m *machine) refusal {
+func ofKind(kind practice.Kind, otherwise string) func(*machine) string {
+	return func(m *machine) string {
 		if m.here().Is(kind) {
 			return ""
 		}
@@ -159,44 +216,47 @@ func ofKind(kind practice.Kind, otherwise refusal) func(*machine) refusal {
 	}
 }
 
-func inHold(m *machine) refusal {
+func inHold(m *machine) string {
 	if !m.unit[m.phase].Kind.Held() {
-		return "no hold in progress"
+		return "refused.no-hold"
 	}
 	return ""
 }
 
-func haveDropped(m *machine) refusal {
-	if !m.holds.dropped {
-		return "no holds are dropped"
+func haveDropped(m *machine) string {
+	if !m.holds.dropped && !m.droppedLater() {
+		return "refused.no-holds-dropped"
 	}
 	return ""
 }
 
 // notCounted is against advance where a count is running: it ends stretches of time, and open phases.
-func notCounted(m *machine) refusal {
+func notCounted(m *machine) string {
 	ph := &m.unit[m.phase]
 	if ph.Kind != breath.Talk && ph.Kind != breath.Free && !ph.Waits {
-		return "the count is running, there is nothing to end"
+		return "refused.count-running"
 	}
 	return ""
 }
 
 // against is the reason why the verb is refused at the row in progress whatever it brings, or none.
-func (m *machine) against(v Verb) refusal {
-	r, known := verbs[v]
-	if !known {
-		return refusal(fmt.Sprintf("there is no adjustment %q", v))
+func (m *machine) against(v Verb) fact.Fact {
+	r := ruleOf(v)
+	if r == nil {
+		return fact.New("refused.unknown-verb", "verb", v)
 	}
-	return m.forbids(v, &r, m.place())
+	if id := m.forbids(r, m.place()); id != "" {
+		return fact.New(id)
+	}
+	return fact.Fact{}
 }
 
-func (m *machine) forbids(v Verb, r *rule, here place) refusal {
+func (m *machine) forbids(r *rule, here place) string {
 	switch {
-	case v == Note || v == Signal:
+	case r.effect == onlyRemarks:
 		return ""
 	case m.over:
-		return "the class has ended"
+		return "refused.class-over"
 	case r.where&here == 0:
 		return r.otherwise
 	}
@@ -220,7 +280,7 @@ func (m *machine) met() VerbSet {
 	}
 	set := m.metHere.verbs
 	for _, i := range byMoment {
-		if set&(1<<i) != 0 && sortedRules[i].moment(m) != "" {
+		if set&(1<<i) != 0 && rules[i].moment(m) != "" {
 			set &^= 1 << i
 		}
 	}
@@ -230,8 +290,8 @@ func (m *machine) met() VerbSet {
 // metAt is the verbs that are met at the place, whatever the moment.
 func (m *machine) metAt(here place) VerbSet {
 	var set VerbSet
-	for i := range sortedRules {
-		r := &sortedRules[i]
+	for i := range rules {
+		r := &rules[i]
 		if r.where&here != 0 && (r.passage == nil || r.passage(m) == "") {
 			set |= 1 << i
 		}
@@ -247,9 +307,8 @@ type metHere struct {
 }
 
 var (
-	everyVerb   []Verb // sorted
-	sortedRules []rule // of everyVerb, in the same order
-	byMoment    []int  // the rules that look at the moment
+	everyVerb []Verb // sorted, as rules are
+	byMoment  []int  // the rules that look at the moment
 )
 
 // VerbSet is some of the verbs.
@@ -266,14 +325,30 @@ func (s VerbSet) List() []Verb {
 	return list
 }
 
+// Has tells whether the verb is one of the set.
+func (s VerbSet) Has(verb Verb) bool {
+	i, found := slices.BinarySearch(everyVerb, verb)
+	return found && s&(1<<i) != 0
+}
+
 // Verbs is every verb there is, sorted.
 func Verbs() []Verb { return slices.Clone(everyVerb) }
 
-// refusal is a reason in words for the teacher.
-type refusal string
-
-func (r refusal) Error() string { return string(r) }
-
-func refuse(format string, args ...any) (Answer, error) {
-	return Answer{}, refusal(fmt.Sprintf(format, args...))
+// Takes is what comes with the verb.
+func (v Verb) Takes() []Argument {
+	if r := ruleOf(v); r != nil {
+		return r.takes
+	}
+	return nil
 }
+
+// Remarks tells whether the verb only records something: a note, or what was seen.
+func (v Verb) Remarks() bool {
+	r := ruleOf(v)
+	return r != nil && r.effect == onlyRemarks
+}
+
+// Name is the message that names the verb.
+func (v Verb) Name() fact.Fact { return fact.New("verb." + string(v)) }
+
+func refuse(id string, args ...any) (Answer, error) { return Answer{}, fact.New(id, args...) }

@@ -1,30 +1,32 @@
 package plan
 
 import (
-	"fmt"
 	"slices"
-	"strings"
 	"time"
 
 	"vastlantern/core/breath"
+	"vastlantern/core/fact"
 	"vastlantern/core/practice"
 )
 
 // Advice is something about the order or the length of a plan that a teacher may want to change. It forbids nothing.
 type Advice struct {
 	Passage int // from 1; 0 for the plan as a whole
-	Say     string
-	Why     string
-	heed    func(Document) // makes it so; nil where that is for the teacher
+	Say     fact.Fact
+	Why     fact.Fact
+	apply   func(Document) // makes it so; nil where that is for the teacher
 }
 
-// CanHeed tells whether Heed can make it so.
-func (a Advice) CanHeed() bool { return a.heed != nil }
+// Key names the advice in a plan that put it away: what it says, with its arguments.
+func (a Advice) Key() string { return a.Say.Error() }
 
-// Heed makes it so in the document that the advice is on.
-func (a Advice) Heed(d Document) { a.heed(d) }
+// CanApply tells whether Apply can make it so.
+func (a Advice) CanApply() bool { return a.apply != nil }
 
-// What is added where advice is heeded.
+// Apply makes it so in the document that the advice is on.
+func (a Advice) Apply(d Document) { a.apply(d) }
+
+// What is added where advice is applied.
 const (
 	settling    = 60  // seconds of talk at the beginning
 	closingRest = 120 // seconds
@@ -46,22 +48,22 @@ func (p *Plan) Advise(level string) []Advice {
 	var list []Advice
 	if p.Slot.Sign() > 0 {
 		if over := p.Length().Sub(p.Slot.Times(60_000)); over.Sign() > 0 {
-			list = append(list, Advice{0, fmt.Sprintf("The plan is %s longer than its slot.", SpokenTime(breath.Int(over.Div(breath.Int(1000)).Round()*1000))),
+			list = append(list, Advice{0, fact.New("advice.over-slot", "over", SpokenTime(breath.Int(over.Div(breath.Int(1000)).Round()*1000))),
 				p.whatIsOver(), nil})
 		}
 	}
 	if n := len(p.Passages); n > 0 {
 		if first := &p.Passages[0]; first.Type == Practice {
-			list = append(list, Advice{1, "Let the room settle before the first practice.", "Who has just arrived follows a count better after finding the seat and the natural breath.", func(d Document) {
+			list = append(list, Advice{1, fact.New("advice.settle"), fact.New("advice.settle.why"), func(d Document) {
 				d.Insert(1, NewStretch(Talk, "Seat and spine", breath.Int(settling)))
 			}})
 		}
 		if least := p.leastRest(); p.quietEnd().Less(least) {
-			amount, added := "a minute", breath.Int(closingRest)
-			if seconds := least.Div(breath.Int(1000)); least.Less(breath.Int(fullRest)) {
-				amount, added = seconds.String()+" s", seconds
+			seconds, added := least.Div(breath.Int(1000)), breath.Int(closingRest)
+			if least.Less(breath.Int(fullRest)) {
+				added = seconds
 			}
-			list = append(list, Advice{n, fmt.Sprintf("Close with %s or more of rest.", amount), "Changes are noticed in the quiet afterwards, and nobody should get up straight from a practice.", func(d Document) {
+			list = append(list, Advice{n, fact.New("advice.close-with-rest", "seconds", int(seconds.Floor())), fact.New("advice.close-with-rest.why"), func(d Document) {
 				d.Insert(p.lastDoing()+1, NewStretch(Free, "Rest", added))
 			}})
 		}
@@ -77,11 +79,11 @@ func (p *Plan) leastRest() breath.Exact {
 }
 
 // whatIsOver is where the time goes that a plan takes beyond its slot.
-func (p *Plan) whatIsOver() string {
+func (p *Plan) whatIsOver() fact.Fact {
 	if p.quietEnd().Sign() > 0 {
-		return "What is over is taken from the closing rest, which should stay whole."
+		return fact.New("advice.over-slot.from-rest")
 	}
-	return "The class would end late: there is no closing rest that could be shorter."
+	return fact.New("advice.over-slot.late")
 }
 
 // lastDoing is the last passage, from 1, that is no talk: a goodbye comes after the rest.
@@ -138,7 +140,7 @@ func (p *Plan) adviseOnAmounts(level string) []Advice {
 		if most.Rounds > 0 {
 			if rounds := passage.TotalRounds(passage.Measure); passage.HasRounds() && rounds > most.Rounds && !told[of] {
 				told[of] = true
-				list = append(list, Advice{i + 1, fmt.Sprintf("Take fewer rounds of %s: %d at most, not %d.", passage.Name(), most.Rounds, rounds), usualWords(level), func(d Document) {
+				list = append(list, Advice{i + 1, fact.New("advice.fewer-rounds", "name", passage.Name(), "most", most.Rounds, "planned", rounds), whyAmount(level), func(d Document) {
 					d.Passages()[i].SetRounds(most.Rounds)
 				}})
 			}
@@ -152,7 +154,7 @@ func (p *Plan) adviseOnAmounts(level string) []Advice {
 		taken[of] = before.Add(span)
 		if limit := breath.Int(int64(most.Minutes) * 60_000); limit.Less(taken[of]) && !told[of] {
 			told[of] = true
-			list = append(list, Advice{i + 1, fmt.Sprintf("Take less of %s: %d min in one class at most, not %s.", passage.Practice.Name, most.Minutes, SpokenTime(taken[of])), usualWords(level), passage.shortened(i, limit.Sub(before))})
+			list = append(list, Advice{i + 1, fact.New("advice.less-time", "name", passage.Practice.Name, "most", most.Minutes, "planned", SpokenTime(taken[of])), whyAmount(level), passage.shortened(i, limit.Sub(before))})
 		}
 	}
 	return list
@@ -171,11 +173,11 @@ func (p *Passage) shortened(i int, left breath.Exact) func(Document) {
 	return func(d Document) { d.Passages()[i].SetMinutes(minutes) }
 }
 
-func usualWords(level string) string {
+func whyAmount(level string) fact.Fact {
 	if level == practice.Levels[0] {
-		return "With beginners a little that goes well is more; it can grow over the weeks."
+		return fact.New("advice.amount.beginners")
 	}
-	return "It is the most that is usual in one class, with experienced groups too; it can be shared over several classes."
+	return fact.New("advice.amount.usual")
 }
 
 // shortestBreath is how long a breath of the gentler lane takes at least, in milliseconds, before check reports it (pacing.md section 6).
@@ -188,11 +190,11 @@ func (p *Plan) adviseOnLanes() []Advice {
 		counts := passage.Beside.Inhale + passage.Beside.Exhale
 		switch {
 		case passage.Beside.Breathe && !passage.Holds():
-			list = append(list, Advice{i + 1, fmt.Sprintf("Leave out what stands beside %s.", passage.Name()), "It has no hold to breathe through.", func(d Document) {
+			list = append(list, Advice{i + 1, fact.New("advice.lane-without-hold", "name", passage.Name()), fact.New("advice.lane-without-hold.why"), func(d Document) {
 				delete(d.Passages()[i].values, "beside")
 			}})
 		case passage.Beside.Shorter() && passage.rowLength().Times(counts).Less(breath.Int(shortestBreath)):
-			list = append(list, Advice{i + 1, fmt.Sprintf("Give the breath beside %s more counts.", passage.Name()), "It would take less than four seconds.", nil})
+			list = append(list, Advice{i + 1, fact.New("advice.lane-too-short", "name", passage.Name()), fact.New("advice.lane-too-short.why"), nil})
 		}
 	}
 	return list
@@ -244,7 +246,7 @@ func (p *Plan) adviseOnOrder() []Advice {
 	}
 	var list []Advice
 	if held.first > 0 {
-		list = append(list, Advice{held.first, fmt.Sprintf("Put a breath without holds before %s.", held.names[0]), "Holds come once the breath is even, and after the postures where a class has them.", func(d Document) {
+		list = append(list, Advice{held.first, fact.New("advice.holds-first", "name", held.names[0]), fact.New("advice.holds-first.why"), func(d Document) {
 			even := NewFields("counted-breath")
 			even.SetCounts(breath.Counts{Inhale: 4, Exhale: 4})
 			even.SetRounds(6)
@@ -252,12 +254,12 @@ func (p *Plan) adviseOnOrder() []Advice {
 		}})
 	}
 	if tooLate.first > 0 {
-		list = append(list, Advice{tooLate.first, fmt.Sprintf("Leave %s for another time of day.", tooLate), "Strokes and other warming practices are not taught late in the evening.", func(d Document) {
+		list = append(list, Advice{tooLate.first, fact.New("advice.too-late", "names", fact.Names(tooLate.names)), fact.New("advice.too-late.why"), func(d Document) {
 			d.KeepOnly(func(number int) bool { return !slices.Contains(tooLate.numbers, number) })
 		}})
 	}
 	if tooWarm.first > 0 {
-		list = append(list, Advice{tooWarm.first, fmt.Sprintf("Move %s before %s.", tooWarm, before), "Warming practices come before calming ones; a class ends quietly.", func(d Document) {
+		list = append(list, Advice{tooWarm.first, fact.New("advice.warm-first", "names", fact.Names(tooWarm.names), "before", before), fact.New("advice.warm-first.why"), func(d Document) {
 			all := d.Passages()
 			d.KeepOnly(func(number int) bool { return !slices.Contains(tooWarm.numbers, number) })
 			for i, number := range tooWarm.numbers {
@@ -284,13 +286,4 @@ func (of *passagesOf) add(number int, p *Passage) {
 	if !slices.Contains(of.names, p.Name()) {
 		of.names = append(of.names, p.Name())
 	}
-}
-
-// String is the names as they are said.
-func (of passagesOf) String() string {
-	last := len(of.names) - 1
-	if last < 1 {
-		return strings.Join(of.names, "")
-	}
-	return strings.Join(of.names[:last], ", ") + " and " + of.names[last]
 }

@@ -5,6 +5,8 @@ import (
 	"testing"
 	"time"
 
+	"vastlantern/language"
+
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 )
@@ -32,8 +34,8 @@ func TestAdvice(t *testing.T) {
 		{"holds once", "", []string{settle, held, held, rest}, []string{"2 Put a breath without holds before Square."}, ""},
 		{"late in the evening", `"starts_at": "2026-03-02T20:00:00+01:00", `, []string{settle, strokes, rest}, []string{"2 Leave Skull-shining breath"}, ""},
 		{"not yet late", `"starts_at": "2026-03-02T19:59:00+01:00", `, []string{settle, strokes, rest}, nil, ""},
-		{"nothing to breathe through", "", []string{settle, `{"type": "practice", "practice": "counted-breath", "beside": "breathe"}`, rest}, []string{"2 Leave out what stands beside"}, ""},
-		{"a hasty lane", `"tempo": 60, `, []string{settle, even, `{"type": "practice", "practice": "counted-breath", "title": "Square", "counts": "4:4:4:4", "beside": "1:2"}`, rest}, []string{"3 Give the breath beside Square more"}, ""},
+		{"nothing to breathe through", "", []string{settle, `{"type": "practice", "practice": "counted-breath", "beside": "breathe"}`, rest}, []string{"2 Remove the gentler lane of"}, ""},
+		{"a hasty lane", `"tempo": 60, `, []string{settle, even, `{"type": "practice", "practice": "counted-breath", "title": "Square", "counts": "4:4:4:4", "beside": "1:2"}`, rest}, []string{"3 Give the gentler lane of Square more"}, ""},
 		{"a lane of four seconds", `"tempo": 60, `, []string{settle, even, `{"type": "practice", "practice": "counted-breath", "counts": "4:4:4:4", "beside": "2:2"}`, rest}, nil, ""},
 		{"a goodbye after the rest", "", []string{settle, even, rest, settle}, nil, ""},
 		{"a long talk is none", "", []string{settle, even, rest, `{"type": "talk", "seconds": 121}`}, []string{"4 Close with 30 s"}, ""},
@@ -52,14 +54,14 @@ func TestAdvice(t *testing.T) {
 		advice := p.Advise(c.level)
 		require.Len(t, advice, len(c.says), c.name)
 		for i, a := range advice {
-			assert.Contains(t, string(rune('0'+a.Passage))+" "+a.Say, c.says[i], c.name)
-			assert.NotEmpty(t, a.Why)
+			assert.Contains(t, string(rune('0'+a.Passage))+" "+language.English().Text(a.Say), c.says[i], c.name)
+			assert.NotEmpty(t, language.English().Text(a.Why))
 		}
 	}
 }
 
 // What is advised and can be made so is not advised again.
-func TestHeedingAdvice(t *testing.T) {
+func TestApplyingAdvice(t *testing.T) {
 	names := NewNames("en", nil)
 	for _, text := range []string{
 		"even 4:4 x6\nrest 2 min", "talk\neven 4:4 x6\ntalk 30 s goodbye", "talk\nsquare x3\neven x4\nrest 2 min", "talk\nnadi 4:4 x6\nkapalabhati x2\npanting\nrest 2 min",
@@ -73,12 +75,12 @@ func TestHeedingAdvice(t *testing.T) {
 		advice := p.Advise("")
 		require.NotEmpty(t, advice, text)
 		for _, a := range advice {
-			if !a.CanHeed() {
+			if !a.CanApply() {
 				continue
 			}
 			again, err := names.FromText(text, time.UTC)
 			require.NoError(t, err)
-			a.Heed(again)
+			a.Apply(again)
 			q, err := Read(again)
 			require.NoError(t, err, "%s: %s", text, a.Say)
 			for _, b := range q.Advise("") {

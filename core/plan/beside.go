@@ -6,6 +6,7 @@ import (
 	"strings"
 
 	"vastlantern/core/breath"
+	"vastlantern/core/fact"
 	"vastlantern/core/practice"
 )
 
@@ -31,6 +32,17 @@ func (b Beside) String() string {
 		return fmt.Sprintf("%d:%d", b.Inhale, b.Exhale)
 	}
 	return "none"
+}
+
+// Name is the lane for a person.
+func (b Beside) Name() fact.Fact {
+	switch {
+	case b.None():
+		return fact.New("lane.none")
+	case b.Shorter():
+		return fact.New("lane.shorter", "counts", b)
+	}
+	return fact.New("lane.breathe")
 }
 
 // ParseBeside reads breathe, a:c or none; ok is false for any other text.
@@ -68,20 +80,20 @@ func (p *Passage) NeededBeside(b Beside) int {
 	return b.Inhale + b.Exhale
 }
 
-// AgainstBeside is why the shorter breath does not go with the passage, whose rounds have so many rows; empty where it
+// AgainstBeside is why the shorter breath does not go with the passage, whose rounds have so many rows; none where it
 // does.
-func (p *Passage) AgainstBeside(b Beside, rows int) string {
+func (p *Passage) AgainstBeside(b Beside, rows int) fact.Fact {
 	switch needed := p.NeededBeside(b); {
 	case !b.Shorter():
-		return ""
+		return fact.Fact{}
 	case p.Is(practice.Open):
-		return "no shorter breath goes with open phases"
+		return fact.New("lane.not-with-open-phases")
 	case p.NaturalPause.Sign() > 0:
-		return "no shorter breath goes with a natural pause"
+		return fact.New("lane.not-with-natural-pause")
 	case rows < needed:
-		return fmt.Sprintf("it needs %d counts, and there are %d", needed, rows)
+		return fact.New("lane.needs-counts", "needed", needed, "there", rows)
 	}
-	return ""
+	return fact.Fact{}
 }
 
 func (p *Passage) readBeside(o reader) {
@@ -92,15 +104,15 @@ func (p *Passage) readBeside(o reader) {
 	text, _ := value.(string)
 	b, ok := ParseBeside(text)
 	if !ok || b.None() {
-		o.fail("beside", `breathe, or a shorter breath as 4:4, inhale and exhale 1 to 60`)
+		o.fail("beside", "allowed.beside")
 		return
 	}
 	rows := RowsOf(p.Round(p.Measure))
 	if p.RunsOn() {
 		rows *= p.TotalRounds(p.Measure)
 	}
-	if why := p.AgainstBeside(b, rows); why != "" {
-		o.fail("beside", why)
+	if why := p.AgainstBeside(b, rows); !why.None() {
+		o.failWith("beside", why)
 		return
 	}
 	p.Beside = b
@@ -159,7 +171,7 @@ func (p *Passage) LaneOffers(m Measure, limit int) []LaneOffer {
 		if p.NeededBeside(b) > rows {
 			break
 		}
-		if p.AgainstBeside(b, rows) == "" {
+		if p.AgainstBeside(b, rows).None() {
 			shorter = append(shorter, LaneOffer{b, breath.Int(60_000).Div(span), rows % p.NeededBeside(b)})
 		}
 	}

@@ -7,6 +7,7 @@ import (
 	"slices"
 	"strings"
 
+	"vastlantern/core/fact"
 	"vastlantern/core/practice"
 	"vastlantern/core/words"
 )
@@ -42,7 +43,7 @@ func (o reader) ownPractices() book {
 		}
 		p, err := practice.ReadOwn(text) // JSON is YAML
 		if err != nil {
-			*o.errs = append(*o.errs, FieldError{Field: where, Given: shown(entry.fields["id"]), Allowed: "a whole practice: " + err.Error()})
+			*o.errs = append(*o.errs, FieldError{Field: where, Given: shown(entry.fields["id"]), Allowed: fact.New("allowed.whole-practice", "why", err)})
 			continue
 		}
 		own = append(own, p)
@@ -58,7 +59,7 @@ func (o reader) words() *words.Words {
 	}
 	fields, ok := value.(map[string]any)
 	if !ok {
-		o.fail("words", `an object as {"language": "en", "sides": "named", "own": {"inhale": "breathe in"}}`)
+		o.fail("words", "allowed.words")
 		return &words.English
 	}
 	w := reader{fields, o.passage, o.name, "words: ", o.errs}
@@ -78,12 +79,12 @@ func (o reader) words() *words.Words {
 	if given, there := fields["own"]; there {
 		table, ok := given.(map[string]any)
 		if !ok {
-			w.fail("own", "an object of words")
+			w.fail("own", "allowed.words-own")
 		}
 		for key, text := range table {
 			said, isText := text.(string)
 			if !isText || !slices.Contains(words.Keys(), key) {
-				w.fail("own", "texts for "+strings.Join(words.Keys(), ", "))
+				w.fail("own", "allowed.words-keys", "words", strings.Join(words.Keys(), ", "))
 				break
 			}
 			own[key] = said

@@ -1,24 +1,22 @@
 package plan
 
 import (
-	"fmt"
-	"strings"
-
 	"vastlantern/core/breath"
+	"vastlantern/core/fact"
 )
 
-// Distinctions is what tells a practice passage from its like in a running order, in a few words: the side, the zone, the
+// Distinctions is what tells a practice passage from its like in a running order, each in a few words: the side, the zone, the
 // width, the way of the air, own pace, and which set it is ("set 2 of 4") where the practice comes more than once in the plan.
 // Counts, rounds and tempo are not named: they may be adjusted while the class is led. It is empty for a talk and free breath.
-func (p *Plan) Distinctions(passage int) string {
+func (p *Plan) Distinctions(passage int) []fact.Fact {
+	list := []fact.Fact{}
 	here := &p.Passages[passage]
 	if here.Type != Practice {
-		return ""
+		return list
 	}
-	var list []string
-	add := func(field, text string) {
-		if text != "" && (field == "" || here.Practice.TakesField(field)) {
-			list = append(list, text)
+	add := func(field, id string, args ...any) {
+		if field == "" || here.Practice.TakesField(field) {
+			list = append(list, fact.New(id, args...))
 		}
 	}
 	sets, set := 0, 0
@@ -31,43 +29,43 @@ func (p *Plan) Distinctions(passage int) string {
 		}
 	}
 	if sets > 1 {
-		add("", fmt.Sprintf("set %d of %d", set, sets))
+		add("", "distinct.set", "set", set, "of", sets)
 	}
-	add("side", sideOf(here))
+	add("side", sideOf(here), "side", here.Side)
 	if here.Zone != "all" {
-		add("zone", here.Zone)
+		add("zone", "name", "name", here.Zone)
 	}
-	add("attention", here.Attention)
+	add("attention", "name", "name", here.Attention)
 	add("aperture", widthsOf(here))
 	if here.Airway.In() == breath.Mouth || here.Airway.Out() == breath.Mouth {
-		add("airway", fmt.Sprintf("in by the %s, out by the %s", way(here.Airway.In()), way(here.Airway.Out())))
+		add("airway", "distinct.airway", "in", way(here.Airway.In()), "out", way(here.Airway.Out()))
 	}
 	if here.OwnPace {
-		add("", "own pace")
+		add("", "distinct.own-pace")
 	}
-	return strings.Join(list, ", ")
+	return list
 }
 
 func sideOf(p *Passage) string {
 	switch {
 	case !p.Practice.Alternates():
-		return string(p.Side)
+		return "distinct.side"
 	case p.ExhaleFirst:
-		return "exhale " + string(p.Side) + " first"
+		return "distinct.exhale-side-first"
 	}
-	return string(p.Side) + " first"
+	return "distinct.side-first"
 }
 
 func widthsOf(p *Passage) string {
 	switch [2]string{p.Aperture.Inhale, p.Aperture.Exhale} {
 	case [2]string{"narrow", "narrow"}:
-		return "narrow in and out"
+		return "distinct.narrow-both"
 	case [2]string{"narrow", "wide"}:
-		return "narrow in"
+		return "distinct.narrow-in"
 	case [2]string{"wide", "narrow"}:
-		return "narrow out"
+		return "distinct.narrow-out"
 	}
-	return "wide"
+	return "distinct.wide"
 }
 
 func way(t breath.Through) string {

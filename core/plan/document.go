@@ -11,6 +11,7 @@ import (
 	"time"
 
 	"vastlantern/core/breath"
+	"vastlantern/core/fact"
 )
 
 // object is a JSON object as a file has it, numbers as json.Number.
@@ -27,7 +28,7 @@ func NewDocument() Document {
 }
 
 // ErrNoObject says that a JSON text is not an object.
-var ErrNoObject = errors.New("the file is not a JSON object")
+var ErrNoObject = fact.New("file.not-object")
 
 // UnmarshalJSON reads a document from JSON of the whole file. What is wrong in the fields is for Read to say.
 func (d *Document) UnmarshalJSON(text []byte) (err error) {
@@ -53,7 +54,7 @@ func readObject(text []byte) (object, error) {
 		return nil, ErrNoObject
 	}
 	if _, err := decoder.Token(); !errors.Is(err, io.EOF) {
-		return nil, errors.New("there is more after the JSON object")
+		return nil, fact.New("file.more-after-object")
 	}
 	return fields, nil
 }
@@ -74,7 +75,7 @@ func (d Document) Passages() []Fields {
 func (d Document) Passage(number int) (Fields, error) {
 	passages := d.Passages()
 	if number < 1 || number > len(passages) || passages[number-1].broken() {
-		return Fields{}, fmt.Errorf("there is no passage %d", number)
+		return Fields{}, fact.New("plan.no-passage", "passage", number)
 	}
 	return passages[number-1], nil
 }
@@ -266,7 +267,7 @@ func (d Document) Carry(own map[string]json.RawMessage) error {
 		if text := own[id]; text != nil {
 			fields, err := readObject(text)
 			if err != nil {
-				return fmt.Errorf("practice %s: %w", id, err)
+				return fact.Wrap(err, "plan.practice-wrong", "practice", id, "why", err)
 			}
 			carried[id] = map[string]any(fields)
 		}

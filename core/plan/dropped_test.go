@@ -7,6 +7,8 @@ import (
 	"strings"
 	"testing"
 
+	"vastlantern/language"
+
 	"github.com/stretchr/testify/assert"
 	"pgregory.net/rapid"
 )
@@ -62,14 +64,14 @@ func TestNothingThatIsTypedIsDropped(t *testing.T) {
 func TestWhyAWordIsRefused(t *testing.T) {
 	names := NewNames("en", nil)
 	for line, says := range map[string]string{
-		"left nostril own 7 rounds":        "7: own pace has no rounds: write how long it lasts, as 3 min",
+		"left nostril own 7 rounds":        "7: own pace has no rounds: write how long it lasts, for example 3 min",
 		"nadi 4:4 x6 x8":                   "x8: the number of rounds was given before: leave one of the two out",
 		"nadi x6 3 min":                    "3: the number of rounds was given before: leave one of the two out",
 		"nadi 4:4 5:5":                     "5:5: counts were given before: leave one of the two out",
 		"left right":                       "Left nostril is on the left: leave one of the two sides out",
-		"belly breath 4:5 x5 exhale first": `"exhale" cannot stand here: write counts as 4:4:8, rounds as x6 or a time as 3 min, a tempo as @50, left, right or own pace`,
+		"belly breath 4:5 x5 exhale first": `“exhale” cannot go here: write counts such as 4:4:8, rounds such as x6 or a time such as 3 min, a tempo such as @50, left, right or own pace`,
 	} {
 		_, err := names.Read(line)
-		assert.EqualError(t, err, says, line)
+		assert.Equal(t, says, language.English().Error(err), line)
 	}
 }

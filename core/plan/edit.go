@@ -2,12 +2,12 @@ package plan
 
 import (
 	"encoding/json"
-	"fmt"
 	"slices"
 	"strconv"
 	"strings"
 
 	"vastlantern/core/breath"
+	"vastlantern/core/fact"
 	"vastlantern/core/practice"
 )
 
@@ -32,7 +32,7 @@ func (f Fields) SetCount(p *Passage, phase breath.Phase, n int) error {
 		f.values["open_seconds"] = lengths
 		return nil
 	}
-	return fmt.Errorf("%s has no counts of its %s to change", p.Name(), phase)
+	return fact.New("plan.no-counts-of-phase", "name", p.Name(), "phase", phase)
 }
 
 // RetitlePreset sees to it that a passage whose title is the name of a preset of its practice, as square breath, does not keep

@@ -4,44 +4,47 @@ import (
 	"encoding/json"
 	"fmt"
 	"strings"
+
+	"vastlantern/core/fact"
 )
 
 // FieldError tells one thing that is wrong in a plan: where it stands, what was given and what is allowed.
 type FieldError struct {
-	Passage int    `json:"passage"` // from 1; 0 for the plan itself
-	Name    string `json:"name"`    // the passage's title, practice or type, for people
-	Field   string `json:"field"`   // as written in the file; steps as "closing 2: counts"
-	Given   string `json:"given"`   // as JSON; empty where nothing was given
-	Allowed string `json:"allowed"`
+	Passage int       // from 1; 0 for the plan itself
+	Name    string    // the passage's title, practice or type, for people
+	Field   string    // as written in the file; steps as "closing 2: counts"
+	Given   string    // as JSON; empty where nothing was given
+	Total   fact.Fact // in place of Given, where a sum is too large
+	Allowed fact.Fact
 }
 
-// Error is one line that names passage, field, what was given and what is allowed.
-func (e FieldError) Error() string {
-	where := "plan"
-	if e.Passage > 0 {
-		where = fmt.Sprintf("passage %d", e.Passage)
+// Tell names the passage, the field, what was given and what is allowed.
+func (e FieldError) Tell() fact.Fact {
+	where := fact.New("where.plan")
+	switch {
+	case e.Passage > 0 && e.Name != "":
+		where = fact.New("where.passage-named", "passage", e.Passage, "name", e.Name)
+	case e.Passage > 0:
+		where = fact.New("where.passage", "passage", e.Passage)
 	}
-	if e.Name != "" {
-		where += " (" + e.Name + ")"
+	switch {
+	case !e.Total.None():
+		return fact.New("plan.field-wrong", "where", where, "field", e.Field, "given", e.Total, "allowed", e.Allowed)
+	case e.Given == "":
+		return fact.New("plan.field-missing", "where", where, "field", e.Field, "allowed", e.Allowed)
 	}
-	given := "given " + e.Given
-	if e.Given == "" {
-		given = "missing"
-	}
-	return fmt.Sprintf("%s, %s: %s, allowed: %s", where, e.Field, given, e.Allowed)
+	return fact.New("plan.field-wrong", "where", where, "field", e.Field, "given", e.Given, "allowed", e.Allowed)
 }
+
+func (e FieldError) Error() string { return e.Tell().Error() }
 
 // Errors is all that is wrong in a plan, in the order of the file, as in go/scanner.ErrorList.
 type Errors []FieldError
 
-// Error has one line for each error.
-func (e Errors) Error() string {
-	lines := make([]string, len(e))
-	for i, one := range e {
-		lines[i] = one.Error()
-	}
-	return strings.Join(lines, "\n")
-}
+// Tell has one line for each error.
+func (e Errors) Tell() fact.Fact { return fact.Lines(e) }
+
+func (e Errors) Error() string { return e.Tell().Error() }
 
 // shown is a value as the file has it, short enough for one line of an error.
 func shown(value any) string {

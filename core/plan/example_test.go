@@ -5,6 +5,7 @@ import (
 	"fmt"
 
 	"vastlantern/core/plan"
+	"vastlantern/language"
 )
 
 // A passage is written as a teacher thinks it; of a practice that has a closing of its own, it comes along.
@@ -25,8 +26,8 @@ func ExampleNames_Read() {
 // A word that is not understood is told with where it stands and what is nearest to it.
 func ExampleLineError() {
 	_, err := plan.NewNames("en", nil).Read("nadi hodl 4")
-	fmt.Println(err)
-	// Output: "hodl" is not understood: write counts as 4:4:8, rounds as x6 or a time as 3 min, a tempo as @50, left, right or own pace. Do you mean hold?
+	fmt.Println(language.English().Error(err))
+	// Output: “hodl” is not understood: write counts such as 4:4:8, rounds such as x6 or a time such as 3 min, a tempo such as @50, left, right or own pace. Do you mean hold?
 }
 
 // Errors tell passage, field, what was given and what is allowed; all of them at once.
@@ -36,7 +37,7 @@ func ExampleRead() {
 		panic(err)
 	}
 	_, err := plan.Read(doc)
-	fmt.Println(err)
+	fmt.Println(language.English().Error(err))
 	// Output:
 	// plan, version: missing, allowed: 1
 	// passage 1 (talk), seconds: given "long", allowed: a number, 1 to 7200

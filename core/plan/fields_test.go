@@ -10,6 +10,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"vastlantern/core/breath"
+	"vastlantern/language"
 )
 
 // passages is one passage of each sort, as far as fields tell them apart.
@@ -53,7 +54,11 @@ func TestWhereEachFieldBelongs(t *testing.T) {
 		{"trial", true, everyPractice},
 		{"counts", "4:6", everyCounted},
 		{"tempo", n("50"), everyCounted + " joy"},
-		{"rounds", n("3"), "counted nadi single sun three belly fingers strokes joy open"},
+		{"rounds", n("3"), "counted nadi single sun three belly fingers strokes joy open own-pace"},
+		{"by_hand", "all", "counted nadi single sun three belly fingers"},
+		{"choices", []any{"4:4", "4:4:8"}, "own-pace"},
+		{"rest_breaths", n("3"), everyPractice},
+		{"count_in_by", n("4"), everyPractice},
 		{"minutes", n("3"), everyPractice},
 		{"side", "right", "nadi single"},
 		{"entry", "exhale", "nadi"},
@@ -189,7 +194,7 @@ func TestWrongSorts(t *testing.T) {
 		assert.NotEmpty(t, errs[0].Allowed)
 	}
 	_, err := One(Fields{object{"type": "practice", "practice": "three-part-breath", "counts": "2:4"}})
-	assert.ErrorContains(t, err, "3 or more", "three zones share the counts")
+	assert.Contains(t, language.English().Error(err), "3 or more", "three zones share the counts")
 	_, err = One(Fields{object{"type": "practice", "practice": "three-part-breath", "counts": "2:4", "zone": "belly"}})
 	assert.NoError(t, err)
 }
@@ -209,8 +214,8 @@ func TestWhatMayStandBeside(t *testing.T) {
 		`{"type": "practice", "practice": "breath-of-joy", "rounds": 3, "beside": "6:7"}`:                         "there are 12",
 		`{"type": "practice", "practice": "breath-of-joy", "rounds": 3, "rest_between": 5, "beside": "2:3"}`:      "there are 4",
 		`{"type": "practice", "practice": "kapalabhati", "strokes": 20, "beside": "10:10"}`:                       "",
-		`{"type": "practice", "practice": "counted-breath", "counts": "4:4", "beside": "4:0:4"}`:                  "shorter breath as",
-		`{"type": "practice", "practice": "counted-breath", "counts": "4:4", "beside": 4}`:                        "shorter breath as",
+		`{"type": "practice", "practice": "counted-breath", "counts": "4:4", "beside": "4:0:4"}`:                  "shorter breath such as",
+		`{"type": "practice", "practice": "counted-breath", "counts": "4:4", "beside": 4}`:                        "shorter breath such as",
 		`{"type": "practice", "practice": "counted-breath", "counts": "4:4", "pace": "own", "beside": "breathe"}`: "only on led practices",
 	} {
 		var f Fields
@@ -220,7 +225,7 @@ func TestWhatMayStandBeside(t *testing.T) {
 			assert.NoError(t, err, text)
 			continue
 		}
-		assert.ErrorContains(t, err, says, text)
+		assert.Contains(t, language.English().Error(err), says, text)
 	}
 }
 
@@ -265,7 +270,7 @@ func TestLines(t *testing.T) {
 			assert.Len(t, p.Lines, 1)
 			continue
 		}
-		assert.ErrorContains(t, err, says, line)
+		assert.Contains(t, language.English().Error(err), says, line)
 	}
 	usual := func(passage string) string {
 		var f Fields
@@ -333,7 +338,7 @@ func adviceOn(p Passage) []string {
 	var says []string
 	one := Plan{Passages: []Passage{p}}
 	for _, a := range one.adviseOnLanes() {
-		says = append(says, a.Say)
+		says = append(says, language.English().Text(a.Say))
 	}
 	return says
 }

@@ -9,6 +9,7 @@ import (
 	"strings"
 
 	"vastlantern/core/breath"
+	"vastlantern/core/fact"
 	"vastlantern/core/practice"
 )
 
@@ -174,9 +175,9 @@ var forms = []form{
 	{pattern: "exhale|out first", on: takes("entry"), set: setWord("entry", "exhale")},
 	{pattern: "inhale|in first", on: takes("entry"), set: setWord("entry", "inhale")},
 	{pattern: "inhale|in left|right first", on: takes("entry"), set: func(of subject, found matched) { of.f["side"] = found.words[1] }},
-	{pattern: "by? the? mouth", on: takes("airway"), set: setWord("airway", "mouth")},
-	{pattern: "by? the? nose", on: takes("airway"), set: setWord("airway", "nose")},
-	{pattern: "exhale|out by? the? mouth", on: takes("airway"), set: setWord("airway", "out-mouth")},
+	{pattern: "by|through? the? mouth", on: takes("airway"), set: setWord("airway", "mouth")},
+	{pattern: "by|through? the? nose", on: takes("airway"), set: setWord("airway", "nose")},
+	{pattern: "exhale|out by|through? the? mouth", on: takes("airway"), set: setWord("airway", "out-mouth")},
 	{pattern: "narrow in|inhale", on: takes("aperture"), set: setWidths("narrow", "wide")},
 	{pattern: "narrow out|exhale", on: takes("aperture"), set: setWidths("wide", "narrow")},
 	{pattern: "narrow both", on: takes("aperture"), set: setWidths("narrow", "narrow")},
@@ -263,7 +264,7 @@ func whole(digits string) int {
 }
 
 // fillers say nothing by themselves, and may stand anywhere.
-var fillers = []string{"a", "an", "the", "of", "for", "and", "with", "on", "to", "at", "by", "their", "each", "side", "first", "nostril", "from", "starting", "start", "please", "it", "ratio", "counts", ",", "in"}
+var fillers = []string{"a", "an", "the", "of", "for", "and", "with", "on", "to", "at", "by", "through", "their", "each", "side", "first", "nostril", "from", "starting", "start", "please", "it", "ratio", "counts", ",", "in"}
 
 // match tells how many tokens from i on the pattern takes, and what it found; 0 where it does not fit.
 func match(pattern string, of subject, list []token, i int) (n int, found matched) {
@@ -424,13 +425,13 @@ func (of subject) say(list []token, skip func(i int) bool, basicOnly bool) (h he
 			}
 			taken = 1
 		}
-		if list[i].refused = said.take(of, list[i:i+taken], i, set); list[i].refused != "" {
+		if list[i].refused = said.take(of, list[i:i+taken], i, set); !list[i].refused.None() {
 			h.unknown = append(h.unknown, i)
 		}
 		i += taken
 	}
 	if at, rounds := said.fields["rounds"]; of.f["pace"] == "own" && rounds {
-		list[at].refused = "own pace has no rounds: write how long it lasts, as 3 min"
+		list[at].refused = fact.New("line.own-pace-timed")
 		h.unknown = append(h.unknown, at)
 	} else if of.f["pace"] == "own" {
 		delete(of.f, "rounds") // those of the practice: own pace is timed
@@ -451,19 +452,14 @@ var phaseWords = []string{"inhale", "in", "hold", "exhale", "out", "empty"}
 // exclusive is fields that say the same in different ways.
 var exclusive = map[string]string{"rounds": "minutes", "minutes": "rounds", "seconds": "breaths", "breaths": "seconds"}
 
-// fieldNames is the fields that are said once, and what they are called.
-var fieldNames = map[string]string{
-	"rounds": "the number of rounds", "minutes": "a time", "seconds": "a time", "breaths": "the number of breaths", "strokes": "the number of strokes",
-	"tempo": "a tempo", "rate": "a rate", "side": "a side", "open_seconds": "the seconds of a round", "recall": "a recall", "rest_between": "the rest",
-	"lead_in": "the lead-in", "count_in": "the count-in", "rest_lead_in": "the lead-in after a rest", "natural_pause": "a pause", "voice": "what is said",
-	"entry": "how it begins", "airway": "where the air goes", "aperture": "how wide the nostrils are", "zone": "a zone", "attention": "where the breath is felt",
-	"word": "when the word is said", "beside": "a gentler lane",
+// saidFields is the fields that a line says once, sorted. The message "field.<name>" is what each is called.
+var saidFields = []string{
+	"airway", "aperture", "attention", "beside", "breaths", "count_in", "entry", "lead_in", "minutes", "natural_pause", "open_seconds", "rate",
+	"recall", "rest_between", "rest_lead_in", "rounds", "seconds", "side", "strokes", "tempo", "voice", "word", "zone",
 }
 
-var saidFields = slices.Sorted(maps.Keys(fieldNames))
-
 // take has a form set what it sets with these words, or tells why it cannot be so: what it sets was said before.
-func (said *saidOnce) take(of subject, words []token, at int, set func()) (refused string) {
+func (said *saidOnce) take(of subject, words []token, at int, set func()) (refused fact.Fact) {
 	before := maps.Clone(of.f)
 	for _, field := range saidFields { // so that it shows which of them are set, though it be to what they were
 		delete(of.f, field)
@@ -483,7 +479,7 @@ func (said *saidOnce) take(of subject, words []token, at int, set func()) (refus
 		}
 		for _, other := range []string{field, exclusive[field]} {
 			if _, twice := said.fields[other]; twice && !(other == field && fmt.Sprint(before[field]) == fmt.Sprint(of.f[field])) {
-				return fieldNames[other] + " was given before: leave one of the two out"
+				return fact.New("line.field-twice", "field", fact.New("field."+other))
 			}
 		}
 		said.fields[field] = at
@@ -491,22 +487,22 @@ func (said *saidOnce) take(of subject, words []token, at int, set func()) (refus
 	whole := slices.ContainsFunc(words, func(t token) bool { return isCounts(t.text) }) && words[0].key != "beside"
 	part := slices.Contains(phaseWords, words[0].key) && slices.ContainsFunc(words, func(t token) bool { return t.number() != "" })
 	if !whole && !part || !of.counted() {
-		return ""
+		return fact.Fact{}
 	}
 	said.fields["counts"] = at
 	if whole && said.phases != [4]bool{} {
-		return "counts were given before: leave one of the two out"
+		return fact.New("line.counts-twice")
 	}
 	for phase, counts := range of.phases() {
 		if whole && counts == 0 || part && phase != phaseOf(words) {
 			continue
 		}
 		if said.phases[phase] {
-			return "counts were given before: leave one of the two out"
+			return fact.New("line.counts-twice")
 		}
 		said.phases[phase] = true
 	}
-	return ""
+	return fact.Fact{}
 }
 
 // phaseOf is the phase, from 0, to which words give counts.

@@ -139,7 +139,7 @@ func (p *Passage) PlannedLength() breath.Exact {
 	tempo := p.TempoAround(p.Measure)
 	around := Span(p.Beat(), tempo).Add(Span(p.Lead(), tempo)).Add(Span(p.Opening(), tempo)).Add(Span(p.Closing(), tempo))
 	if p.OwnPace {
-		return around.Add(p.Millis()).Add(p.Recall)
+		return around.Add(p.OwnSpan()).Add(p.Recall)
 	}
 	rounds := p.TotalRounds(p.Measure)
 	return around.Add(p.RoundSpan(p.Measure).Times(rounds)).Add(p.BetweenSpan(p.Measure).Times(rounds - 1))

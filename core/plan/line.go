@@ -2,12 +2,12 @@ package plan
 
 import (
 	"errors"
-	"fmt"
 	"maps"
 	"slices"
 	"strings"
 
 	"vastlantern/core/breath"
+	"vastlantern/core/fact"
 	"vastlantern/core/practice"
 )
 
@@ -15,21 +15,24 @@ import (
 type LineError struct {
 	At, End int // bytes of the line; both 0 for the line as a whole
 	Given   string
-	Why     string   // what was expected there
-	Refused bool     // the word was understood, and Why says why it cannot be
-	Nearest []string // what could have been meant
+	Why     fact.Fact // what was expected there
+	Refused bool      // the word was understood, and Why says why it cannot be
+	Nearest []string  // what could have been meant
 }
 
-func (e *LineError) Error() string {
+// Tell is what is wrong and what could have been meant.
+func (e *LineError) Tell() fact.Fact {
 	text := e.Why
 	if e.Given != "" && !e.Refused {
-		text = fmt.Sprintf("%q is not understood: %s", e.Given, e.Why)
+		text = fact.New("line.not-understood", "given", e.Given, "why", e.Why)
 	}
 	if len(e.Nearest) > 0 {
-		text += ". Do you mean " + strings.Join(e.Nearest, " or ") + "?"
+		text = fact.New("line.with-nearest", "text", text, "nearest", fact.Names(e.Nearest))
 	}
 	return text
 }
+
+func (e *LineError) Error() string { return e.Tell().Error() }
 
 // mostWords is the longest line that is read: what is longer was pasted by mistake.
 const mostWords = 120
@@ -46,10 +49,10 @@ func (n *Names) Read(line string) ([]Fields, error) {
 func (n *Names) Understand(line string) ([]Reading, error) {
 	list := spoken(line, tokens(line, n.language))
 	if len(list) == 0 {
-		return nil, &LineError{Why: `Write what to add, as "even breath 4:4 x6" or "rest 2 min"`}
+		return nil, &LineError{Why: fact.New("line.write-something")}
 	}
 	if len(list) > mostWords {
-		return nil, &LineError{Why: fmt.Sprintf("This line has %d words, and %d at most are read: write several lines", len(list), mostWords)}
+		return nil, &LineError{Why: fact.New("line.too-long", "words", len(list), "most", mostWords)}
 	}
 	var all []Reading
 	var last *entry
@@ -135,7 +138,7 @@ func (n *Names) readAs(list []token, h hit) ([]Reading, error) {
 	if h.entry.passages != nil {
 		for i, t := range list {
 			if !skip(i) && !slices.Contains(fillers, t.key) {
-				return nil, &LineError{At: t.at, End: t.end, Given: t.given, Why: "a template is added whole, and changed in its rows"}
+				return nil, &LineError{At: t.at, End: t.end, Given: t.given, Why: fact.New("line.template-whole")}
 			}
 		}
 		var all []Reading
@@ -179,7 +182,7 @@ func (n *Names) readAs(list []token, h hit) ([]Reading, error) {
 		return nil, notUnderstood(of, list[heard.unknown[0]])
 	}
 	if side, named := h.entry.with["side"]; named && side != of.f["side"] {
-		return nil, &LineError{Why: fmt.Sprintf("%s is on the %s: leave one of the two sides out", h.entry.name, side)}
+		return nil, &LineError{Why: fact.New("line.other-side", "name", h.entry.name, "side", side)}
 	}
 	if h.entry.with != nil && of.f["title"] == nil && alikeCounts(before, of.f["counts"]) {
 		of.f["title"] = h.entry.name
@@ -231,7 +234,7 @@ func (h hit) read(list []token, skip func(int) bool) ([]Reading, error) {
 	f := NewStretch(e.kind, e.title, breath.Int(defaultTalk))
 	of := subject{f.values, nil}
 	heard := of.say(list, skip, false)
-	if i := slices.IndexFunc(list, func(t token) bool { return t.refused != "" }); i >= 0 {
+	if i := slices.IndexFunc(list, func(t token) bool { return !t.refused.None() }); i >= 0 {
 		return nil, notUnderstood(of, list[i])
 	}
 	text, forRoom, err := h.wordsIn(list, heard.left)
@@ -307,18 +310,18 @@ func couldBe(list []token, found []hit, h hit) error {
 		}
 	}
 	given := list[h.from].given
-	return &LineError{At: list[h.from].at, End: list[h.to-1].end, Given: given, Why: "it could be more than one thing", Nearest: names[:min(3, len(names))]}
+	return &LineError{At: list[h.from].at, End: list[h.to-1].end, Given: given, Why: fact.New("line.ambiguous"), Nearest: names[:min(3, len(names))]}
 }
 
 func lower(name string) string { return strings.ToLower(name[:1]) + name[1:] }
 
 // notUnderstood says what is expected in the place of a word, and what is nearest to it.
 func notUnderstood(of subject, t token) error {
-	if t.refused != "" {
-		return &LineError{At: t.at, End: t.end, Given: t.given, Why: t.given + ": " + t.refused, Refused: true}
+	if !t.refused.None() {
+		return &LineError{At: t.at, End: t.end, Given: t.given, Why: fact.New("line.word-refused", "given", t.given, "why", t.refused), Refused: true}
 	}
 	if known(t.key) {
-		return &LineError{At: t.at, End: t.end, Given: t.given, Why: fmt.Sprintf("%q cannot stand here: %s", t.given, of.expects()), Refused: true}
+		return &LineError{At: t.at, End: t.end, Given: t.given, Why: fact.New("line.not-here", "given", t.given, "expects", of.expects()), Refused: true}
 	}
 	return &LineError{At: t.at, End: t.end, Given: t.given, Why: of.expects(), Nearest: nearest(t.text, of.words())}
 }
@@ -336,18 +339,18 @@ func known(word string) bool {
 }
 
 // expects is what can be said of the passage, in short.
-func (of subject) expects() string {
+func (of subject) expects() fact.Fact {
 	switch {
 	case of.p == nil:
-		return "write a time as 90 s, 2 min or 1m30s, or for free breathing breaths as 10 breaths"
+		return fact.New("expects.stretch")
 	case of.strokes():
-		return "write strokes as 20 strokes, rounds as x3 or a time as 3 min, a rate as @60, or own pace"
+		return fact.New("expects.strokes")
 	case of.open():
-		return "write seconds as 6:10:8:6, rounds as x6 or a time as 3 min, or own pace"
+		return fact.New("expects.open")
 	case of.is(practice.Fixed):
-		return "write rounds as x12 or a time as 2 min, a tempo as @88, or own pace"
+		return fact.New("expects.fixed")
 	}
-	return "write counts as 4:4:8, rounds as x6 or a time as 3 min, a tempo as @50, left, right or own pace"
+	return fact.New("expects.counted")
 }
 
 // unnamed is the error of a line that names nothing.
@@ -356,9 +359,9 @@ func (n *Names) unnamed(list []token) error {
 		if t.quoted || t.number() != "" || slices.Contains(fillers, t.key) || isCounts(t.text) || t.text == "x" || t.text == "@" {
 			continue
 		}
-		return &LineError{At: t.at, End: t.end, Given: t.given, Why: "nothing has this name", Nearest: n.nearestNames(t.text)}
+		return &LineError{At: t.at, End: t.end, Given: t.given, Why: fact.New("line.no-such-name"), Nearest: n.nearestNames(t.text)}
 	}
-	return &LineError{Why: `Say what it is: a practice, a talk or a rest, as "square breath x3" or "rest 2 min"`}
+	return &LineError{Why: fact.New("line.name-it")}
 }
 
 // nearestNames is what is called by words like this one.
@@ -442,7 +445,7 @@ func (f Fields) said(next map[string]any, text string, basic bool, own []*practi
 	heard := of.say(list, func(int) bool { return false }, basic)
 	if len(heard.unknown) > 0 {
 		t := list[heard.unknown[0]]
-		if t.refused != "" {
+		if !t.refused.None() {
 			return f, notUnderstood(of, t)
 		}
 		return f, &LineError{At: t.at, End: t.end, Given: t.given, Why: of.expects()}

@@ -10,7 +10,9 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"vastlantern/core/fact"
 	"vastlantern/core/practice"
+	"vastlantern/language"
 )
 
 // said is a line of the table and what it becomes: passages, or the word that is not understood.
@@ -111,7 +113,7 @@ func TestATextThatIsTooLong(t *testing.T) {
 	require.ErrorAs(t, err, &wrong)
 	require.Len(t, wrong, 1)
 	assert.Equal(t, 1+MostPassages+1, wrong[0].Line)
-	assert.ErrorContains(t, err, "up to 200 passages")
+	assert.Contains(t, language.English().Error(err), "up to 200 passages")
 	passages, _ := names.ReadLines(strings.Repeat("even breath 4:4 x6; rest 1 min\n", 5000))
 	assert.LessOrEqual(t, len(passages), MostPassages+2)
 }
@@ -151,7 +153,7 @@ rest 2 min
 		lines[i] = e.Line
 	}
 	assert.Equal(t, []int{2, 3, 5, 6, 8}, lines, "every line that is wrong, in order: %v", err)
-	assert.ErrorContains(t, err, `line 5: "hodl" is not understood`)
+	assert.Contains(t, language.English().Error(err), `line 5: “hodl” is not understood`)
 }
 
 // The class that the manual shows is read as it stands there.
@@ -186,7 +188,7 @@ func TestOwnWords(t *testing.T) {
 		"last round, left inhale (aloud): slow":        `{"round":"last","phase":"inhale","through":"left","say":true,"text":"slow"}`,
 		"every pause: nothing to do":                   `{"phase":"still","text":"nothing to do"}`,
 		"exhale through the right: soften":             `{"phase":"exhale","through":"right","text":"soften"}`,
-		"closing, by the mouth: sigh":                  `{"stage":"closing","through":"mouth","text":"sigh"}`,
+		"closing, through the mouth: sigh":             `{"stage":"closing","through":"mouth","text":"sigh"}`,
 		"1:00 every 30 s: soften the jaw":              `{"second":60,"every":30,"text":"soften the jaw"}`,
 		"every 2 min: how is it":                       `{"second":120,"every":120,"text":"how is it"}`,
 		"every inhale: fill from below (aloud, room)":  `{"phase":"inhale","say":true,"who":"room","text":"fill from below"}`,
@@ -223,13 +225,13 @@ func TestOwnWords(t *testing.T) {
 	assert.Len(t, errs, 3)
 	assert.Nil(t, f.values["lines"], "nothing is taken of a text that is wrong")
 	for text, says := range map[string]string{
-		"r1 every: x":        "line 1: every: of what? Leave it out, or write what comes in this round, as r1 every exhale",
-		"r1 r2: x":           "line 1: r2: this line has another round already",
-		"inhale, exhale: x":  "line 1: exhale: this line has another phase already",
-		"last hald: x":       `line 1: "hald" is not understood: ` + placeForm + ". Do you mean hold?",
-		"every 30 s 1:00: x": "line 1: 1:00: this line has another time already",
+		"r1 every: x":        "line 1: every: of what? Leave it out, or write what comes in this round, for example r1 every exhale",
+		"r1 r2: x":           "line 1: r2: this line already has another round",
+		"inhale, exhale: x":  "line 1: exhale: this line already has another phase",
+		"last hald: x":       "line 1: “hald” is not understood: " + language.English().Text(fact.New("own-words.place")) + ". Do you mean hold?",
+		"every 30 s 1:00: x": "line 1: 1:00: this line already has another time",
 	} {
-		assert.EqualError(t, f.SetOwnWords(text), says, text)
+		assert.Equal(t, says, language.English().Error(f.SetOwnWords(text)), text)
 	}
 }
 
@@ -239,19 +241,19 @@ func TestSteps(t *testing.T) {
 		"30 s hand down; notice":                `[{"seconds":30,"text":"hand down; notice"}]`,
 		"30 s hand down, notice the difference": `[{"seconds":30,"text":"hand down, notice the difference"}]`,
 		"2 breaths, 30 s hand down, notice;":    `[{"breaths":2},{"seconds":30,"text":"hand down, notice"}]`,
-		"2 breaths 4:5:6, by the mouth":         `[{"breaths":2,"counts":"4:5:6","airway":"mouth"}]`,
+		"2 breaths 4:5:6, through the mouth":    `[{"breaths":2,"counts":"4:5:6","airway":"mouth"}]`,
 		"30 s; let go":                          `[{"seconds":30,"text":"let go"}]`,
 		"; 1 min":                               `[{"seconds":60}]`,
 		`20 s "sit, 2 breaths"; 1 breath`:       `[{"seconds":20,"text":"sit, 2 breaths"},{"breaths":1}]`,
-		"let go":                                "write breaths as",
-		"2 breaths, softly":                     "write breaths as",
-		";":                                     "write breaths as",
+		"let go":                                "write breaths such as",
+		"2 breaths, softly":                     "write breaths such as",
+		";":                                     "write breaths such as",
 	} {
 		f := NewFields("ujjayi")
 		taken, err := f.setPart("closing", text)
 		require.True(t, taken)
 		if want[0] != '[' {
-			require.ErrorContains(t, err, want, text)
+			require.Contains(t, language.English().Error(err), want, text)
 			continue
 		}
 		require.NoError(t, err, text)
@@ -315,7 +317,7 @@ func TestNamesOfATeachersOwn(t *testing.T) {
 		assert.Equal(t, want, ids, line)
 	}
 	_, err = names.Read("evening quiet x3")
-	assert.ErrorContains(t, err, "added whole")
+	assert.Contains(t, language.English().Error(err), "added whole")
 }
 
 func TestCompletions(t *testing.T) {

@@ -1,10 +1,11 @@
 package plan
 
 import (
-	"fmt"
+	"strconv"
 	"unicode/utf8"
 
 	"vastlantern/core/breath"
+	"vastlantern/core/fact"
 )
 
 // Who is whom a line is for.
@@ -70,7 +71,7 @@ func (p *Passage) UsualStage() string {
 func (p *Passage) readLines(o reader) {
 	entries := o.objects("lines")
 	if len(entries) > mostLines {
-		*o.errs = append(*o.errs, FieldError{o.passage, o.name, o.prefix + "lines", fmt.Sprint(len(entries)), fmt.Sprintf("up to %d", mostLines)})
+		*o.errs = append(*o.errs, FieldError{Passage: o.passage, Name: o.name, Field: o.prefix + "lines", Given: strconv.Itoa(len(entries)), Allowed: fact.New("allowed.up-to", "most", mostLines)})
 		return
 	}
 	for _, entry := range entries {
@@ -92,7 +93,7 @@ func (p *Passage) readLine(o reader) Line {
 	line := Line{Stage: p.UsualStage(), Second: breath.Int(-1), Text: o.text("text")}
 	if n := utf8.RuneCountInString(line.Text); n < 1 || n > longestLine {
 		if _, isText := o.fields["text"].(string); isText || !o.has("text") {
-			o.fail("text", fmt.Sprintf("1 to %d characters", longestLine))
+			o.fail("text", "allowed.characters", "most", longestLine)
 		}
 	}
 	if o.has("stage") {
@@ -117,7 +118,7 @@ func (p *Passage) readLine(o reader) Line {
 	line.Who = choice(o, "who", ForTeacher, ForRoom, ForAll)
 	line.Ahead = o.number("ahead", limits{high: 10}, defaultAhead(line.Who))
 	line.Say = o.flag("say")
-	allowed := func(field, words string, stages ...string) {
+	allowed := func(field, message string, stages ...string) {
 		if !o.has(field) {
 			return
 		}
@@ -126,27 +127,27 @@ func (p *Passage) readLine(o reader) Line {
 				return
 			}
 		}
-		o.fail(field, words)
+		o.fail(field, message)
 	}
-	allowed("round", "only in stage round or rest", "round", "rest")
-	allowed("breath", "only in stage round, opening or closing", "round", "opening", "closing")
-	allowed("through", "only in stage round, opening or closing", "round", "opening", "closing")
-	allowed("part", "only in stage round, opening or closing", "round", "opening", "closing")
-	allowed("second", "only in stage talk, free, round or own", "talk", "free", "round", "own")
+	allowed("round", "allowed.stage-round-rest", "round", "rest")
+	allowed("breath", "allowed.stage-breaths", "round", "opening", "closing")
+	allowed("through", "allowed.stage-breaths", "round", "opening", "closing")
+	allowed("part", "allowed.stage-breaths", "round", "opening", "closing")
+	allowed("second", "allowed.stage-second", "talk", "free", "round", "own")
 	if o.has("every") && !o.has("second") {
-		o.fail("every", "only together with second")
+		o.fail("every", "allowed.with-second")
 	}
 	if o.has("second") {
 		for _, field := range []string{"round", "breath", "phase", "through", "part"} {
 			if o.has(field) {
-				o.fail(field, "not together with second")
+				o.fail(field, "allowed.not-with-second")
 			}
 		}
 	}
 	return line
 }
 
-const roundsOfLine = `a round, the first and the last as [2, 4], or "last"`
+const roundsOfLine = "allowed.line-rounds"
 
 // rounds reads one round, or the first and the last of several; 0 for every one.
 func (o reader) rounds() (first, last int) {
@@ -160,7 +161,7 @@ func (o reader) rounds() (first, last int) {
 		if terms, ok := wholes(value); ok && len(terms) == 2 && 1 <= terms[0] && terms[0] <= terms[1] && terms[1] <= MostRounds {
 			return terms[0], terms[1]
 		}
-		o.fail("round", fmt.Sprintf("the first and the last round as [2, 4], 1 to %d", MostRounds))
+		o.fail("round", "allowed.line-span", "most", MostRounds)
 		return 0, 0
 	}
 	if _, isText := o.fields["round"].(string); isText {

@@ -35,13 +35,13 @@ type Offer struct {
 var offers = []Offer{
 	{Field: "side", About: AboutBreath, Choices: []string{"left", "right"}},
 	{Field: "entry", About: AboutBreath, Choices: []string{"inhale", "exhale"}},
-	{Field: "airway", About: AboutBreath, Choices: []string{"nose", "out-mouth", "mouth"}},
+	{Field: "airway", About: AboutBreath, Choices: []string{"nose", "out-mouth", "in-mouth", "mouth"}},
 	{Field: "zone", About: AboutBreath, Choices: []string{"all", "belly", "ribs", "chest"}},
 	{Field: "attention", About: AboutBreath, Choices: []string{"front", "sides", "back", "round"}},
 	{Field: "aperture.inhale", About: AboutBreath, Choices: []string{"wide", "narrow"}},
 	{Field: "aperture.exhale", About: AboutBreath, Choices: []string{"wide", "narrow"}},
 	{Field: "natural_pause", About: AboutBreath, Unit: "s", Default: "0"},
-	{Field: "voice", About: AboutVoice, Choices: []string{string(Numbers), string(UpDown), string(Syllables), string(Words), string(HoldsOnly), string(Silent)}},
+	{Field: "voice", About: AboutVoice, Choices: []string{string(Numbers), string(UpDown), string(Syllables), string(Words), string(HoldsOnly), string(HoldSyllables), string(Silent)}},
 	{Field: "syllables", About: AboutVoice, Text: true},
 	{Field: "word", About: AboutVoice, Choices: []string{"on", "before"}},
 	{Field: "fade.words_after", About: AboutVoice, Unit: "rounds", Default: "never"},
@@ -51,7 +51,7 @@ var offers = []Offer{
 	{Field: "rest_between", About: AboutAround, Unit: "s"},
 	{Field: "rest_wait", About: AboutAround, Flag: true},
 	{Field: "rest_lead_in", About: AboutAround, Unit: "counts", Default: "0"},
-	{Field: "recall", About: AboutAround, Unit: "s", Default: strconv.Itoa(defaultRecall)},
+	{Field: "recall", About: AboutAround, Unit: "s", Default: strconv.Itoa(leastRecall)},
 	{Field: "beside", About: AboutLane, Choices: []string{"none", "breathe"}},
 	{Field: "wait", About: AboutClass, Flag: true},
 	{Field: "keep", About: AboutClass, Flag: true},
@@ -72,7 +72,7 @@ func (p *Passage) Offers() []Offer {
 			others := slices.DeleteFunc(slices.Clone(offer.Choices), func(word string) bool { return word == usual })
 			offer.Choices = append([]string{usual}, others...)
 		case "syllables":
-			if p.Voice != Syllables {
+			if p.Voice != Syllables && p.Voice != HoldSyllables {
 				continue
 			}
 		case "fade.words_after", "fade.silent_after", "beside":
@@ -88,6 +88,8 @@ func (p *Passage) Offers() []Offer {
 				continue // there are no rounds to rest between
 			}
 			offer.Default = strconv.Itoa(p.Practice.Rest)
+		case "recall":
+			offer.Default = p.usualRecall().String()
 		case "rest_wait", "rest_lead_in":
 			if p.OwnPace {
 				continue

@@ -10,6 +10,7 @@ import (
 	"strings"
 
 	"vastlantern/core/breath"
+	"vastlantern/core/fact"
 )
 
 // TextError is what is wrong in one line of a text, from 1.
@@ -18,18 +19,18 @@ type TextError struct {
 	Err  error
 }
 
-func (e TextError) Error() string { return fmt.Sprintf("line %d: %v", e.Line, e.Err) }
+// Tell says which line it is, and what is wrong in it.
+func (e TextError) Tell() fact.Fact { return fact.New("line.numbered", "line", e.Line, "error", e.Err) }
+
+func (e TextError) Error() string { return e.Tell().Error() }
 
 // TextErrors is everything that is wrong in a text.
 type TextErrors []TextError
 
-func (errs TextErrors) Error() string {
-	list := make([]string, len(errs))
-	for i, err := range errs {
-		list[i] = err.Error()
-	}
-	return strings.Join(list, "\n")
-}
+// Tell has a line for each.
+func (errs TextErrors) Tell() fact.Fact { return fact.Lines(errs) }
+
+func (errs TextErrors) Error() string { return errs.Tell().Error() }
 
 var (
 	roundPlace  = regexp.MustCompile(`^(?:r|rounds?)?(\d+)(?:-(\d+))?$`)
@@ -74,7 +75,7 @@ func ownWords(line string) (map[string]any, error) {
 	place, words, found := strings.Cut(line, ": ")
 	if !found {
 		if place, found = strings.CutSuffix(strings.TrimSpace(line), ":"); !found {
-			return nil, &LineError{Why: `Write the place, a colon and the words, as "r3 hold: root lock" or "1:30: half of it is done"`}
+			return nil, &LineError{Why: fact.New("own-words.form")}
 		}
 	}
 	fields := map[string]any{}
@@ -126,12 +127,12 @@ func setOption(fields map[string]any, words []string) error {
 	case slices.Contains(words, "ahead"):
 		number := strings.TrimSuffix(words[0], "s")
 		if !numberForm.MatchString(number) {
-			return &LineError{Given: strings.Join(words, " "), Why: "write how long ahead as 4 s ahead"}
+			return &LineError{Given: strings.Join(words, " "), Why: fact.New("own-words.ahead")}
 		}
 		fields["ahead"] = numeral(number)
 	default:
 		return &LineError{
-			Given: strings.Join(words, " "), Why: "in brackets stand all, room or teacher, aloud, and 4 s ahead",
+			Given: strings.Join(words, " "), Why: fact.New("own-words.brackets"),
 			Nearest: nearest(words[0], []string{"all", "room", "teacher", "aloud", "ahead"}),
 		}
 	}
@@ -153,15 +154,13 @@ var placeWords = map[string][2]string{
 	"up": {"part", "up"}, "wide": {"part", "wide"}, "narrow": {"part", "narrow"}, "last": {"round", "last"},
 }
 
-const placeForm = "a place is a round as r3, r2-4 or last, a phase as hold or pause, a side, opening, closing, rest 1, recall, or a time as 1:30 or 1:00 every 30 s"
-
 // setPlace sets the place that the words tell; line is where they stand.
 func setPlace(fields map[string]any, line string, said []string) error {
 	each := "" // the word for every one, until it is known of what
 	for i := 0; i < len(said); {
 		taken, err := setOnePlace(fields, said[i:])
 		if err == nil && taken == 0 {
-			err = &LineError{Given: said[i], Why: placeForm, Nearest: nearest(said[i], slices.Sorted(maps.Keys(placeWords)))}
+			err = &LineError{Given: said[i], Why: fact.New("own-words.place"), Nearest: nearest(said[i], slices.Sorted(maps.Keys(placeWords)))}
 		}
 		if wrong := AsLineError(err); wrong != nil {
 			at := max(0, strings.Index(fold(line), said[i]))
@@ -175,7 +174,7 @@ func setPlace(fields map[string]any, line string, said []string) error {
 	}
 	if each != "" && fields["round"] != nil && fields["phase"] == nil && fields["breath"] == nil && fields["through"] == nil && fields["part"] == nil && fields["stage"] == nil {
 		at := max(0, strings.Index(fold(line), each))
-		return &LineError{At: at, End: at + len(each), Given: each, Why: each + ": of what? Leave it out, or write what comes in this round, as r1 every exhale", Refused: true}
+		return &LineError{At: at, End: at + len(each), Given: each, Why: fact.New("own-words.every-what", "word", each), Refused: true}
 	}
 	return nil
 }
@@ -184,7 +183,7 @@ func setPlace(fields map[string]any, line string, said []string) error {
 func setOnePlace(fields map[string]any, said []string) (taken int, err error) {
 	set := func(field string, value any, taken int) (int, error) {
 		if was, twice := fields[field]; twice && fmt.Sprint(was) != fmt.Sprint(value) {
-			return 0, &LineError{Why: said[0] + ": this line has another " + placeNames[field] + " already", Refused: true}
+			return 0, &LineError{Why: fact.New("own-words.another", "word", said[0], "what", fact.New("own-words.what."+field)), Refused: true}
 		}
 		fields[field] = value
 		return taken, nil
@@ -249,10 +248,6 @@ func setOnePlace(fields map[string]any, said []string) (taken int, err error) {
 		return 1, nil
 	}
 	return 0, nil
-}
-
-var placeNames = map[string]string{
-	"phase": "phase", "stage": "stage", "through": "side", "part": "part", "round": "round", "breath": "breath", "second": "time", "every": "time to come again",
 }
 
 // roundSpan is a round or the first and the last of several, as a line has them; nil for other words.

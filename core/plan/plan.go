@@ -36,12 +36,13 @@ type Voice string
 
 // The voices (formats.md).
 const (
-	Numbers   Voice = "numbers"
-	UpDown    Voice = "updown"
-	Syllables Voice = "syllables"
-	Words     Voice = "words"
-	HoldsOnly Voice = "holds"
-	Silent    Voice = "silent"
+	Numbers       Voice = "numbers"
+	UpDown        Voice = "updown"
+	Syllables     Voice = "syllables"
+	Words         Voice = "words"
+	HoldsOnly     Voice = "holds"
+	HoldSyllables Voice = "hold-syllables" // syllables in holds, the phase's word elsewhere
+	Silent        Voice = "silent"
 )
 
 // Fade tells after how many rounds the spoken counts become words, and the words silence; -1 is never.
@@ -89,10 +90,14 @@ type Passage struct {
 	ClosingSteps []Step
 	RestBetween  breath.Exact // milliseconds
 	RestWait     bool
-	RestLeadIn   int          // counts after each rest
-	Beside       Beside       // the gentler lane
-	NaturalPause breath.Exact // milliseconds
-	Recall       breath.Exact // milliseconds; own pace only
+	RestLeadIn   int             // counts after each rest
+	Beside       Beside          // the gentler lane
+	ByHand       Hand            // the phases that wait for the teacher
+	Choices      []breath.Counts // at own pace: those that people choose from
+	CountInBy    int             // the beat is said in groups of so many; 0 for one after the other
+	NaturalPause breath.Exact    // milliseconds
+	Recall       breath.Exact    // milliseconds; own pace only
+	UsualVoice   bool            // the plan says nothing of the voice
 	WordBefore   bool
 	Voice        Voice
 	Fade         Fade
@@ -138,6 +143,14 @@ func (p *Passage) ByMinutes() bool { return p.Led() && p.Rounds == 0 }
 // as they hold.
 func (p *Passage) KeepsMinutes() bool {
 	return p.ByMinutes() || p.Led() && p.Practice.FillsMinutes()
+}
+
+// OwnSpan is how long a stretch at own pace lasts, in milliseconds: its minutes, or its rounds as they would be led, as planned.
+func (p *Passage) OwnSpan() breath.Exact {
+	if p.Rounds > 0 && p.Is(practice.Counted) {
+		return p.RoundSpan(p.Measure).Times(p.Rounds)
+	}
+	return p.Millis()
 }
 
 // HasRounds tells whether the passage has rounds that can be chosen: not at own pace, nor where one round fills its

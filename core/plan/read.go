@@ -4,9 +4,11 @@ import (
 	"encoding/json"
 	"fmt"
 	"slices"
+	"strconv"
 	"time"
 
 	"vastlantern/core/breath"
+	"vastlantern/core/fact"
 	"vastlantern/core/practice"
 )
 
@@ -24,9 +26,6 @@ const (
 	MaxRows      = 100_000
 )
 
-// CalendarAllowed is which times a class, or anything that is stored, can have, in words.
-const CalendarAllowed = "a time from 1970 to 2200"
-
 // InCalendar tells whether a time is one that can be stored and read again, in any zone: forms of dates with four digits for
 // the year end with 9999, in UTC too, and nobody plans a class for then.
 func InCalendar(at time.Time) bool {
@@ -39,7 +38,7 @@ const (
 	defaultTalk       = 60 // seconds
 	naturalBreath     = 6  // seconds: how long one breath of a free passage is planned
 	defaultLeadIn     = 4
-	defaultRecall     = 15 // seconds
+	leastRecall       = 15 // seconds, where the plan says nothing
 	defaultOwnMinutes = 2
 )
 
@@ -71,10 +70,10 @@ func readWith(d Document, more book) (*Plan, error) {
 	doc := d.fields
 	o := reader{fields: doc, errs: &errs}
 	if doc["format"] != Format {
-		o.fail("format", fmt.Sprintf("%q", Format))
+		o.fail("format", "allowed.exactly", "text", strconv.Quote(Format))
 	}
 	if v, ok := doc["version"].(json.Number); !ok || !sameNumber(v, Version) {
-		o.fail("version", fmt.Sprint(Version))
+		o.fail("version", "allowed.exactly", "text", strconv.Itoa(Version))
 	}
 	p := &Plan{
 		Title:  o.text("title"),
@@ -85,28 +84,28 @@ func readWith(d Document, more book) (*Plan, error) {
 	if at := o.text("starts_at"); at != "" {
 		var err error
 		if p.StartsAt, err = time.Parse(time.RFC3339, at); err != nil {
-			o.fail("starts_at", "a date and time as 2026-03-02T18:30:00+01:00 (RFC 3339)")
+			o.fail("starts_at", "allowed.date-time")
 		} else if !InCalendar(p.StartsAt) {
 			p.StartsAt = time.Time{}
-			o.fail("starts_at", CalendarAllowed)
+			o.fail("starts_at", "allowed.calendar")
 		}
 	} else if _, isText := doc["starts_at"].(string); isText {
-		o.fail("starts_at", "a date and time as 2026-03-02T18:30:00+01:00 (RFC 3339)")
+		o.fail("starts_at", "allowed.date-time")
 	}
 	p.Words = o.words()
 	book := append(o.ownPractices(), more...)
 	list, ok := doc["passages"].([]any)
 	if !ok {
-		o.fail("passages", "a list of passages")
+		o.fail("passages", "allowed.passages")
 	}
 	if len(list) > MostPassages {
-		errs = append(errs, FieldError{Field: "passages", Given: fmt.Sprint(len(list)), Allowed: fmt.Sprintf("up to %d", MostPassages)})
+		errs = append(errs, FieldError{Field: "passages", Given: fmt.Sprint(len(list)), Allowed: fact.New("allowed.up-to", "most", MostPassages)})
 		return p, errs // none of them is read: so many errors help nobody
 	}
 	for i, entry := range list {
 		fields, ok := entry.(map[string]any)
 		if !ok {
-			errs = append(errs, FieldError{Passage: i + 1, Field: "passage", Given: shown(entry), Allowed: "an object"})
+			errs = append(errs, FieldError{Passage: i + 1, Field: "passage", Given: shown(entry), Allowed: fact.New("allowed.object")})
 			p.Passages = append(p.Passages, Passage{Type: Talk}) // the others keep their numbers
 			continue
 		}
@@ -126,18 +125,18 @@ func readWith(d Document, more book) (*Plan, error) {
 func (p *Plan) tooLong() (errs Errors) {
 	if longest := breath.Int(MostHours * 3600_000); longest.Less(p.Length()) {
 		errs = append(errs, FieldError{
-			Field: "passages", Given: p.Length().Div(breath.Int(60_000)).String() + " minutes in all",
-			Allowed: fmt.Sprintf("up to %d hours", MostHours),
+			Field: "passages", Total: fact.New("given.minutes-in-all", "minutes", p.Length().Div(breath.Int(60_000))),
+			Allowed: fact.New("allowed.hours", "most", MostHours),
 		})
 	}
 	if rows := p.Rows(); rows > MaxRows {
 		errs = append(errs, FieldError{
-			Field: "passages", Given: fmt.Sprintf("%d counts in all", rows), Allowed: fmt.Sprintf("up to %d counts and strokes", MaxRows),
+			Field: "passages", Total: fact.New("given.counts-in-all", "counts", rows), Allowed: fact.New("allowed.rows", "most", MaxRows),
 		})
 	}
 	if shown := p.LinesShown(); shown > MaxShown {
 		errs = append(errs, FieldError{
-			Field: "lines", Given: fmt.Sprintf("own words that come %d times in all", shown), Allowed: fmt.Sprintf("up to %d times", MaxShown),
+			Field: "lines", Total: fact.New("given.words-in-all", "times", shown), Allowed: fact.New("allowed.shown", "most", MaxShown),
 		})
 	}
 	return errs
@@ -158,14 +157,14 @@ func readPassage(doc object, number int, planTempo breath.Exact, own book, errs 
 	}
 	p := Passage{Title: o.text("title"), Script: o.text("script"), Keep: o.flag("keep")}
 	if !o.has("type") {
-		o.fail("type", "talk, free, practice")
+		o.fail("type", "allowed.type")
 	} else {
 		p.Type = choice(o, "type", Talk, Free, Practice)
 	}
 	if p.Type == Practice {
 		id, _ := doc["practice"].(string)
 		if p.Practice = own.find(id); p.Practice == nil {
-			o.fail("practice", own.ids())
+			o.fail("practice", "allowed.one-of", "words", own.ids())
 		}
 		p.OwnPace = choice(o, "pace", "led", "own") == "own"
 	}
@@ -234,11 +233,11 @@ func (p *Passage) readStretch(o reader) {
 	breaths := o.whole("breaths", breathsLimits, 0)
 	switch {
 	case o.has("breaths") && o.has("seconds"):
-		o.fail("breaths", "either seconds or breaths, not both")
+		o.fail("breaths", "allowed.seconds-or-breaths")
 	case o.has("breaths"):
 		p.Length = seconds(breath.Int(naturalBreath)).Times(breaths)
 	case !o.has("seconds"):
-		o.fail("seconds", "a free passage has seconds or breaths")
+		o.fail("seconds", "allowed.free-has-length")
 	}
 }
 
@@ -256,28 +255,39 @@ func (p *Passage) readPractice(o reader, planTempo breath.Exact) {
 		leadIn = 0
 	}
 	p.CountIn = o.whole("count_in", limits{high: 40}, 0)
+	p.CountInBy = o.whole("count_in_by", limits{low: 2, high: 20}, 0)
 	p.LeadIn = o.whole("lead_in", limits{high: 20}, leadIn)
 	p.OpeningSteps = p.readSteps(o, "opening")
 	p.ClosingSteps = p.readSteps(o, "closing")
 	p.RestBetween = seconds(o.number("rest_between", limits{high: 600}, breath.Int(int64(prac.Rest))))
+	if breaths := o.whole("rest_breaths", limits{low: 1, high: 20}, 0); breaths > 0 {
+		p.RestBetween = seconds(breath.Int(naturalBreath)).Times(breaths)
+	}
+	if o.has("rest_breaths") && o.has("rest_between") {
+		o.fail("rest_breaths", "allowed.rest-or-breaths")
+	}
 	p.RestWait = o.flag("rest_wait")
 	p.RestLeadIn = o.whole("rest_lead_in", limits{high: 20}, 0)
 	p.NaturalPause = seconds(o.number("natural_pause", limits{high: 3}, breath.Exact{}))
-	p.Recall = seconds(o.number("recall", limits{high: 120}, breath.Int(defaultRecall)))
 	p.WordBefore = choice(o, "word", "on", "before") == "before"
+	p.Recall = seconds(o.number("recall", limits{high: 120}, p.usualRecall()))
+	p.readChoices(o)
 	p.Trial = o.flag("trial")
 	p.readVoice(o)
 	p.readPrompts(o)
 	p.readBeside(o)
+	p.readByHand(o)
 }
 
 func (p *Passage) readLength(o reader) {
 	prac := p.Practice
 	switch {
+	case o.has("rounds") && o.has("minutes"):
+		o.fail("rounds", "allowed.rounds-or-minutes")
+	case p.OwnPace && o.has("rounds"):
+		p.Rounds = o.whole("rounds", roundsLimits, 1)
 	case p.OwnPace:
 		p.Minutes = o.number("minutes", minutesLimits, breath.Int(defaultOwnMinutes))
-	case o.has("rounds") && o.has("minutes"):
-		o.fail("rounds", "either rounds or minutes, not both")
 	case o.has("minutes") || !o.has("rounds") && prac.Rounds == 0:
 		p.Minutes = o.number("minutes", minutesLimits, breath.Int(int64(max(1, prac.Minutes))))
 	default:
@@ -321,7 +331,7 @@ func (p *Passage) readMeasure(o reader) {
 func (p *Passage) checkZones(o reader) {
 	least := min(p.Measure.Counts.Inhale, p.Measure.Counts.Exhale)
 	if p.SharesZones() && least < practice.LeastZoned {
-		o.fail("counts", fmt.Sprintf("inhale and exhale %d or more, where three zones share them", practice.LeastZoned))
+		o.fail("counts", "allowed.zones", "least", practice.LeastZoned)
 	}
 }
 
@@ -334,7 +344,7 @@ func (p *Passage) readSteps(o reader, field string) []Step {
 		step := Step{Text: s.text("text")}
 		switch {
 		case s.has("breaths") && s.has("seconds"):
-			s.fail("breaths", "either breaths or seconds, not both")
+			s.fail("breaths", "allowed.breaths-or-seconds")
 		case s.has("breaths"):
 			step.Breaths = s.whole("breaths", limits{low: 1, high: 20}, 1)
 			step.Counts = s.counts("counts", p.stepCounts())
@@ -343,11 +353,11 @@ func (p *Passage) readSteps(o reader, field string) []Step {
 			step.Length = seconds(s.number("seconds", limits{low: 1, high: 1800}, breath.Int(1)))
 			for _, field := range []string{"counts", "airway"} {
 				if s.has(field) {
-					s.fail(field, "only on a step of breaths")
+					s.fail(field, "allowed.step-of-breaths")
 				}
 			}
 		default:
-			s.fail("breaths", "a step has breaths or seconds")
+			s.fail("breaths", "allowed.step-has-length")
 		}
 		steps = append(steps, step)
 	}
@@ -363,12 +373,13 @@ func (p *Passage) stepCounts() breath.Counts {
 }
 
 func (p *Passage) readVoice(o reader) {
-	p.Voice = choice(o, "voice", Numbers, UpDown, Syllables, Words, HoldsOnly, Silent)
+	p.Voice = choice(o, "voice", Numbers, UpDown, Syllables, Words, HoldsOnly, HoldSyllables, Silent)
+	p.UsualVoice = !o.has("voice")
 	p.Fade = Fade{-1, -1}
 	if value, there := o.fields["fade"]; there {
 		fields, ok := value.(map[string]any)
 		if !ok {
-			o.fail("fade", `an object as {"words_after": 2, "silent_after": 4}`)
+			o.fail("fade", "allowed.fade")
 		}
 		f := reader{fields, o.passage, o.name, "fade: ", o.errs}
 		p.Fade.WordsAfter = f.whole("words_after", limits{high: MostRounds}, -1)
@@ -382,10 +393,42 @@ func (p *Passage) readVoice(o reader) {
 			p.Syllables = append(p.Syllables, text)
 		}
 		if !ok || len(list) == 0 {
-			o.fail("syllables", `a list of texts as ["sa", "ta", "na", "ma"]`)
+			o.fail("syllables", "allowed.syllables")
 		}
-	} else if p.Voice == Syllables {
-		o.fail("syllables", `required with voice "syllables": a list of texts`)
+	} else if p.Voice == Syllables || p.Voice == HoldSyllables {
+		o.fail("syllables", "allowed.syllables-required")
+	}
+}
+
+// usualRecall is how long people are called back where the plan says nothing, in seconds: one round as it would be led, in whole
+// seconds, and at least fifteen (pacing.md section 8).
+func (p *Passage) usualRecall() breath.Exact {
+	least := breath.Int(leastRecall)
+	if !p.OwnPace || !p.Is(practice.Counted) {
+		return least
+	}
+	return breath.Max(least, breath.Int(-p.RoundSpan(p.Measure).Div(breath.Int(-1000)).Floor()))
+}
+
+// readChoices reads the counts that people choose from at own pace.
+func (p *Passage) readChoices(o reader) {
+	value, there := o.fields["choices"]
+	if !there {
+		return
+	}
+	list, _ := value.([]any)
+	for _, one := range list {
+		text, _ := one.(string)
+		counts, err := breath.ParseCounts(text)
+		if err != nil || p.SharesZones() && min(counts.Inhale, counts.Exhale) < practice.LeastZoned {
+			list = nil
+			break
+		}
+		p.Choices = append(p.Choices, counts)
+	}
+	if len(list) < 2 || len(list) > 4 {
+		p.Choices = nil
+		o.fail("choices", "allowed.choices")
 	}
 }
 
@@ -393,7 +436,7 @@ func (p *Passage) readPrompts(o reader) {
 	for _, entry := range o.objects("prompts") {
 		prompt := Prompt{Round: -1, Rest: -1, Second: breath.Int(-1), Text: entry.text("text")}
 		if !entry.has("text") {
-			entry.fail("text", "the text to say")
+			entry.fail("text", "allowed.prompt-text")
 		}
 		when := 0
 		for _, field := range []string{"round", "rest", "second"} {
@@ -402,7 +445,7 @@ func (p *Passage) readPrompts(o reader) {
 			}
 		}
 		if when != 1 {
-			entry.fail("round", "one of round, rest, second")
+			entry.fail("round", "allowed.prompt-place")
 			continue
 		}
 		prompt.Round = entry.whole("round", roundsLimits, -1)
@@ -412,28 +455,34 @@ func (p *Passage) readPrompts(o reader) {
 	}
 }
 
-// place tells to which passages a field belongs, in words and as a rule.
+// place tells to which passages a field belongs: as a rule, and as the message that says so.
 type place struct {
-	words string
-	holds func(*Passage) bool
+	message string
+	holds   func(*Passage) bool
 }
 
 var (
-	onPlan     = place{"only on the plan", func(*Passage) bool { return false }}
-	onStretch  = place{"only on talk and free passages", func(p *Passage) bool { return p.Type != Practice }}
-	onFree     = place{"only on free passages", func(p *Passage) bool { return p.Type == Free }}
-	onPractice = place{"only on practice passages", func(p *Passage) bool { return p.Type == Practice }}
-	onCounted  = place{"only on counted practices", func(p *Passage) bool {
+	onPlan     = place{"allowed.only-plan", func(*Passage) bool { return false }}
+	onStretch  = place{"allowed.only-talk-free", func(p *Passage) bool { return p.Type != Practice }}
+	onFree     = place{"allowed.only-free", func(p *Passage) bool { return p.Type == Free }}
+	onPractice = place{"allowed.only-practice", func(p *Passage) bool { return p.Type == Practice }}
+	onCounted  = place{"allowed.only-counted", func(p *Passage) bool {
 		return p.Type == Practice && (p.Practice == nil || p.Practice.Kind == practice.Counted)
 	}}
-	onTempo = place{"only on counted practices and those of fixed counts", func(p *Passage) bool {
+	onTempo = place{"allowed.only-counted-fixed", func(p *Passage) bool {
 		return p.Type == Practice && (p.Practice == nil || p.Practice.Kind == practice.Counted || p.Practice.Kind == practice.Fixed)
 	}}
-	onLed = place{"only on led practices of several rounds; others have minutes", func(p *Passage) bool {
-		return p.Led() && (p.Practice == nil || !p.Practice.FillsMinutes())
+	onSeveral = place{"allowed.only-led-rounds-own", func(p *Passage) bool {
+		return p.Type == Practice && (p.Practice == nil || p.Practice.Kind == practice.Counted || p.Led() && !p.Practice.FillsMinutes())
 	}}
-	onRounds = place{"only on led practices", func(p *Passage) bool { return p.Led() }}
-	onOwn    = place{`only with pace "own"`, func(p *Passage) bool { return p.Type == Practice && p.OwnPace }}
+	onLedCounted = place{"allowed.only-led-counted", func(p *Passage) bool {
+		return p.Led() && (p.Practice == nil || p.Practice.Kind == practice.Counted)
+	}}
+	onOwnCounted = place{"allowed.only-own-counted", func(p *Passage) bool {
+		return p.Type == Practice && p.OwnPace && (p.Practice == nil || p.Practice.Kind == practice.Counted)
+	}}
+	onRounds = place{"allowed.only-led", func(p *Passage) bool { return p.Led() }}
+	onOwn    = place{"allowed.only-own", func(p *Passage) bool { return p.Type == Practice && p.OwnPace }}
 )
 
 // places is formats.md's column "on". Fields that only some practices take are not in it: those practices name
@@ -445,7 +494,8 @@ var places = map[string]place{
 	"count_in": onPractice, "lead_in": onPractice, "opening": onPractice, "closing": onPractice,
 	"rest_between": onPractice, "rest_wait": onPractice, "rest_lead_in": onPractice, "voice": onPractice, "fade": onPractice, "syllables": onPractice,
 	"tempo": onTempo, "counts": onCounted, "natural_pause": onCounted, "word": onCounted,
-	"rounds": onLed, "recall": onOwn, "beside": onRounds,
+	"rounds": onSeveral, "recall": onOwn, "beside": onRounds, "by_hand": onLedCounted, "choices": onOwnCounted, "rest_breaths": onPractice,
+	"count_in_by": onPractice,
 }
 
 var takenBySome = []string{"side", "entry", "zone", "attention", "strokes", "rate", "open_seconds", "aperture", "airway"}
@@ -463,10 +513,10 @@ func (o reader) refuseMisplaced(p *Passage) {
 	slices.Sort(fields) // the order of errors is part of the answer, and a map has none
 	for _, field := range fields {
 		if at, known := places[field]; known && !at.holds(p) {
-			o.fail(field, at.words)
+			o.fail(field, at.message)
 		}
 		if slices.Contains(takenBySome, field) && (p.Type != Practice || p.Practice != nil && !p.Practice.TakesField(field)) {
-			o.fail(field, "only on practices that take it")
+			o.fail(field, "allowed.only-some")
 		}
 	}
 }

@@ -7,6 +7,7 @@ import (
 	"strings"
 
 	"vastlantern/core/breath"
+	"vastlantern/core/fact"
 	"vastlantern/core/practice"
 )
 
@@ -22,15 +23,20 @@ type reader struct {
 
 func (o reader) has(field string) bool { _, there := o.fields[field]; return there }
 
-func (o reader) fail(field, allowed string) {
+// fail reports a field: allowed is the message that says what may stand there.
+func (o reader) fail(field, allowed string, args ...any) {
+	o.failWith(field, fact.New(allowed, args...))
+}
+
+func (o reader) failWith(field string, allowed fact.Fact) {
 	given := ""
 	if value, there := o.fields[field]; there {
 		given = shown(value)
 	}
-	*o.errs = append(*o.errs, FieldError{o.passage, o.name, o.prefix + field, given, allowed})
+	*o.errs = append(*o.errs, FieldError{Passage: o.passage, Name: o.name, Field: o.prefix + field, Given: given, Allowed: allowed})
 }
 
-// limits is a range of exact numbers, told in the words of formats.md.
+// limits is a range of exact numbers.
 type limits struct {
 	low, high int64
 	above     bool // low itself is not allowed
@@ -41,11 +47,11 @@ func (l limits) hold(x breath.Exact) bool {
 	return (low > 0 || low == 0 && !l.above) && x.Cmp(breath.Int(l.high)) <= 0
 }
 
-func (l limits) String() string {
+func (l limits) fact() fact.Fact {
 	if l.above {
-		return fmt.Sprintf("over %d, up to %d", l.low, l.high)
+		return fact.New("range.above", "low", l.low, "high", l.high)
 	}
-	return fmt.Sprintf("%d to %d", l.low, l.high)
+	return fact.New("range.within", "low", l.low, "high", l.high)
 }
 
 func (o reader) number(field string, within limits, otherwise breath.Exact) breath.Exact {
@@ -58,7 +64,7 @@ func (o reader) number(field string, within limits, otherwise breath.Exact) brea
 			return x
 		}
 	}
-	o.fail(field, "a number, "+within.String())
+	o.fail(field, "allowed.number", "range", within.fact())
 	return otherwise
 }
 
@@ -74,7 +80,7 @@ func (o reader) whole(field string, within limits, otherwise int) int {
 			}
 		}
 	}
-	o.fail(field, "a whole number, "+within.String())
+	o.fail(field, "allowed.whole", "range", within.fact())
 	return otherwise
 }
 
@@ -85,7 +91,7 @@ func (o reader) text(field string) string {
 	}
 	text, ok := value.(string)
 	if !ok {
-		o.fail(field, "text")
+		o.fail(field, "allowed.text")
 	}
 	return text
 }
@@ -97,7 +103,7 @@ func (o reader) flag(field string) bool {
 	}
 	flag, ok := value.(bool)
 	if !ok {
-		o.fail(field, "true or false")
+		o.fail(field, "allowed.flag")
 	}
 	return flag
 }
@@ -115,7 +121,7 @@ func choice[T ~string](o reader, field string, allowed ...T) T {
 	for i, word := range allowed {
 		words[i] = string(word)
 	}
-	o.fail(field, strings.Join(words, ", "))
+	o.fail(field, "allowed.one-of", "words", strings.Join(words, ", "))
 	return allowed[0]
 }
 
@@ -136,7 +142,7 @@ func (o reader) counts(field string, otherwise breath.Counts) breath.Counts {
 			}
 		}
 	}
-	o.fail(field, breath.ErrCounts.Error()+", or [a, b, c, d]")
+	o.fail(field, "allowed.counts")
 	return otherwise
 }
 
@@ -144,7 +150,7 @@ func (o reader) airway(otherwise breath.Airway) breath.Airway {
 	if !o.has("airway") {
 		return otherwise
 	}
-	return choice(o, "airway", breath.ByNose, breath.OutByMouth, breath.ByMouth)
+	return choice(o, "airway", breath.ByNose, breath.OutByMouth, breath.InByMouth, breath.ByMouth)
 }
 
 func (o reader) aperture() practice.Aperture {
@@ -155,7 +161,7 @@ func (o reader) aperture() practice.Aperture {
 	}
 	fields, ok := value.(map[string]any)
 	if !ok {
-		o.fail("aperture", `an object as {"inhale": "narrow", "exhale": "wide"}`)
+		o.fail("aperture", "allowed.aperture")
 		return aperture
 	}
 	inside := reader{fields, o.passage, o.name, o.prefix + "aperture: ", o.errs}
@@ -183,7 +189,7 @@ func (o reader) openSeconds(otherwise []int) (lengths [4]breath.Exact) {
 		}
 	}
 	if !ok {
-		o.fail("open_seconds", "four lengths in seconds, each "+openLimits.String())
+		o.fail("open_seconds", "allowed.four-seconds", "range", openLimits.fact())
 	}
 	return lengths
 }
@@ -216,7 +222,7 @@ func (o reader) objects(field string) []reader {
 	}
 	list, ok := value.([]any)
 	if !ok {
-		o.fail(field, "a list of objects")
+		o.fail(field, "allowed.objects")
 		return nil
 	}
 	objects := make([]reader, 0, len(list))
@@ -224,7 +230,7 @@ func (o reader) objects(field string) []reader {
 		doc, ok := entry.(map[string]any)
 		if !ok {
 			bad := reader{object{field: entry}, o.passage, o.name, o.prefix, o.errs}
-			bad.fail(field, fmt.Sprintf("an object as entry %d", i+1))
+			bad.fail(field, "allowed.object-entry", "entry", i+1)
 			continue
 		}
 		objects = append(objects, reader{doc, o.passage, o.name, fmt.Sprintf("%s%s %d: ", o.prefix, field, i+1), o.errs})

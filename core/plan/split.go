@@ -2,11 +2,11 @@ package plan
 
 import (
 	"encoding/json"
-	"fmt"
 	"maps"
 	"strconv"
 
 	"vastlantern/core/breath"
+	"vastlantern/core/fact"
 )
 
 // split makes two passages of one: half of the rounds, or of the time, in each, the first with the opening and the
@@ -26,7 +26,7 @@ func (f Fields) split(p *Passage) (first, second Fields, err error) {
 	case p.OwnPace:
 		halveTime(first, second, "minutes", p.Minutes)
 	case p.Practice.FillsMinutes() || p.TotalRounds(p.Measure) < 2:
-		return Fields{}, Fields{}, fmt.Errorf("%s is one round, which cannot be made two", p.Name())
+		return Fields{}, Fields{}, fact.New("plan.one-round-split", "name", p.Name())
 	case p.ByMinutes():
 		halveTime(first, second, "minutes", p.Minutes)
 		before = p.TotalRounds(p.Measure) / 2

@@ -135,7 +135,7 @@ func (p *Passage) Short(f Fields) string {
 // saidInShort are the fields that Short writes, and the title, which stands beside it.
 var saidInShort = append([]string{"title"}, covered...)
 
-// Says is what tells the passage from others beyond its title and what Short writes, in a few words each: "by the mouth",
+// Says is what tells the passage from others beyond its title and what Short writes, in a few words each: "through the mouth",
 // "narrow in", "beside 4:4". What is usual has none.
 func (p *Passage) Says(f Fields) []string {
 	words := []string{}

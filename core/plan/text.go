@@ -11,6 +11,7 @@ import (
 	"unicode/utf8"
 
 	"vastlantern/core/breath"
+	"vastlantern/core/fact"
 	"vastlantern/core/practice"
 )
 
@@ -55,7 +56,7 @@ func (n *Names) FromText(text string, place *time.Location) (Document, error) {
 			if e.Passage > 0 && e.Passage <= len(readings) {
 				line = first + readings[e.Passage-1].Line
 			}
-			errs = append(errs, TextError{line, &LineError{Given: e.Given, Why: e.Field + ": allowed is " + e.Allowed}})
+			errs = append(errs, TextError{line, &LineError{Given: e.Given, Why: fact.New("line.field-allowed", "field", e.Field, "allowed", e.Allowed)}})
 		}
 	}
 	if len(errs) > 0 {
@@ -92,7 +93,7 @@ func (n *Names) ReadLines(text string) (passages []Reading, errs TextErrors) {
 			below = append(below, "")
 			continue
 		case inside && len(passages) == 0:
-			fail(i+1, &LineError{Why: "A line that begins with a space belongs to the passage above it, and there is none"})
+			fail(i+1, &LineError{Why: fact.New("line.no-passage-above")})
 			continue
 		case inside:
 			key, rest, _ := strings.Cut(trimmed, ":")
@@ -108,7 +109,7 @@ func (n *Names) ReadLines(text string) (passages []Reading, errs TextErrors) {
 		}
 		finish(i)
 		if read++; read > MostPassages || len(passages) > MostPassages {
-			fail(i+1, &LineError{Why: fmt.Sprintf("A class has up to %d passages: what follows from here on was not read", MostPassages)})
+			fail(i+1, &LineError{Why: fact.New("line.too-many-passages", "most", MostPassages)})
 			break
 		}
 		added, err := n.Understand(trimmed)
@@ -135,7 +136,7 @@ func (d Document) setHead(line string, place *time.Location) (field string, err 
 		number := strings.TrimSpace(strings.TrimSuffix(strings.TrimSuffix(rest, "minutes"), "min"))
 		field = map[string]string{"slot": "slot_min", "tempo": "tempo"}[fold(strings.TrimSuffix(key, ":"))]
 		if !numberForm.MatchString(number) {
-			return field, &LineError{Given: rest, Why: "write a number, as slot 40 (minutes) or tempo 50 (counts a minute)"}
+			return field, &LineError{Given: rest, Why: fact.New("line.head-number")}
 		}
 		d.fields[field] = numeral(number)
 		return field, nil
@@ -146,7 +147,7 @@ func (d Document) setHead(line string, place *time.Location) (field string, err 
 				return "starts_at", nil
 			}
 		}
-		return "starts_at", &LineError{Given: rest, Why: "write a date and a time, as starts 2026-12-01 18:30"}
+		return "starts_at", &LineError{Given: rest, Why: fact.New("line.head-date")}
 	case "for":
 		d.fields["intent"] = rest
 		return "intent", nil
@@ -233,7 +234,7 @@ func stepEnd(text string) int {
 	return len(text)
 }
 
-// step reads a step of an opening or a closing: "2 breaths 4:5:6 by the mouth" or "30 s hand down".
+// step reads a step of an opening or a closing: "2 breaths 4:5:6 through the mouth" or "30 s hand down".
 func step(text string) (map[string]any, error) {
 	list := tokens(text, "")
 	if n, found := match("N breaths|breath", subject{}, list, 0); n > 0 {
@@ -247,7 +248,7 @@ func step(text string) (map[string]any, error) {
 			case t.key == "out":
 				fields["airway"] = string(breath.OutByMouth)
 			case !slices.Contains(fillers, t.key) && t.key != "mouth" && t.key != "nose":
-				return nil, &LineError{Given: t.given, Why: "after the breaths stand their counts, as 4:5:6, and by the mouth"}
+				return nil, &LineError{Given: t.given, Why: fact.New("line.step-breaths")}
 			}
 		}
 		return fields, nil
@@ -264,7 +265,7 @@ func step(text string) (map[string]any, error) {
 			return fields, nil
 		}
 	}
-	return nil, &LineError{Given: strings.TrimSpace(text), Why: "write breaths as 2 breaths 4:5:6, or a time and what happens as 30 s hand down"}
+	return nil, &LineError{Given: strings.TrimSpace(text), Why: fact.New("line.step")}
 }
 
 // saidHead are the fields of a plan that its text says, or that are of no use elsewhere: the advice that was put away.
@@ -371,9 +372,9 @@ func stepsText(steps []Step) string {
 		list[i] = fmt.Sprintf("%d breaths %s", s.Breaths, s.Counts)
 		switch s.Airway {
 		case breath.ByMouth:
-			list[i] += " by the mouth"
+			list[i] += " through the mouth"
 		case breath.OutByMouth:
-			list[i] += " out by the mouth"
+			list[i] += " out through the mouth"
 		}
 	}
 	return strings.Join(list, "; ")
@@ -474,7 +475,7 @@ var sayings = []saying{
 	sayFlag("wait", "wait"),
 	sayValue("side", "%v"),
 	sayChoice("entry", map[string]string{"exhale": "exhale first", "inhale": "inhale first"}),
-	sayChoice("airway", map[string]string{"mouth": "by the mouth", "out-mouth": "out by the mouth", "nose": "by the nose"}),
+	sayChoice("airway", map[string]string{"mouth": "through the mouth", "out-mouth": "out through the mouth", "nose": "through the nose"}),
 	sayChoice("zone", map[string]string{"all": "all zones", "belly": "belly", "ribs": "ribs", "chest": "chest"}),
 	sayChoice("attention", map[string]string{"front": "the front", "sides": "the sides", "back": "the back", "round": "all round"}),
 	sayOf("aperture", func(p *Passage) string {

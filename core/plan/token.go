@@ -5,16 +5,18 @@ import (
 	"strings"
 	"unicode"
 	"unicode/utf8"
+
+	"vastlantern/core/fact"
 )
 
 // token is a word of a line as a teacher writes it.
 type token struct {
-	text    string // folded: lower case, without accents
-	key     string // the English word for it, where it is one of the line's language
-	given   string // as it was written
-	at, end int    // bytes of the line
-	quoted  bool   // a title
-	refused string // why it cannot be so, though it was understood
+	text    string    // folded: lower case, without accents
+	key     string    // the English word for it, where it is one of the line's language
+	given   string    // as it was written
+	at, end int       // bytes of the line
+	quoted  bool      // a title
+	refused fact.Fact // why it cannot be so, though it was understood
 }
 
 // What people write without a space: x6, 6x, 3x20, 2min, 1m30s, 20st, 10b, @50.

@@ -1,9 +1,8 @@
 package practice
 
 import (
-	"fmt"
-
 	"vastlantern/core/breath"
+	"vastlantern/core/fact"
 )
 
 // Amount is how much of a practice there is in one class: rounds, or minutes with the rests.
@@ -60,14 +59,14 @@ func (b Bounds) check() error {
 	switch b.With {
 	case WithAny, WithHold, WithSquare:
 	default:
-		return fmt.Errorf("with: given %q, allowed: hold, square, or nothing", b.With)
+		return fact.New("practice.with", "given", b.With)
 	}
 	for _, n := range []struct {
 		field string
 		given Amount
 	}{{"usual", b.Usual}, {"most", b.Most}} {
 		if (n.given.Rounds < 1) == (n.given.Minutes < 1) || n.given.Rounds > mostRounds || n.given.Minutes > mostMinutes {
-			return fmt.Errorf("%s: given %d rounds and %d minutes, allowed: 1 to %d rounds, or 1 to %d minutes", n.field, n.given.Rounds, n.given.Minutes, mostRounds, mostMinutes)
+			return fact.New("practice.bounds", "field", n.field, "rounds", n.given.Rounds, "minutes", n.given.Minutes, "mostRounds", mostRounds, "mostMinutes", mostMinutes)
 		}
 	}
 	return nil

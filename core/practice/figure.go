@@ -52,6 +52,8 @@ type Phase struct {
 	Timed   bool         // lasts Length, not counts
 	Length  breath.Exact // milliseconds; only of a Timed phase
 	Waits   bool         // led, it lasts until somebody goes on, and Length is only planned
+	Planned int          // of a phase by hand: the counts that it is planned with; 0 elsewhere
+	Beat    int          // of a phase by hand: 1 where its word would have a beat of its own
 	Text    string       // what a free stretch is for
 	Parts   []string     // of each count, or one for all; nil where there are none
 	Place   int          // where in the figure: even numbers for its steps, odd ones for the stillness after them
@@ -79,6 +81,19 @@ func (p Phase) Span(tempo breath.Exact) breath.Exact {
 		return p.Length
 	}
 	return breath.CountLength(tempo).Times(p.Counts + 1 - p.First())
+}
+
+// ByHand is the phase as one that lasts until the teacher goes on, in one row. Its planned length is that at the tempo; withPart
+// keeps its part.
+func (p Phase) ByHand(tempo breath.Exact, withPart bool) Phase {
+	open := p
+	open.Timed, open.Waits, open.Length = true, true, p.Span(tempo)
+	open.Planned, open.Beat = p.Counts, 1-p.First()
+	open.Counts, open.Word = 1, false
+	if !withPart {
+		open.Parts = nil
+	}
+	return open
 }
 
 // Stretch is a phase of one row that is measured in time. The length is in milliseconds.

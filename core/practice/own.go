@@ -1,9 +1,10 @@
 package practice
 
 import (
-	"fmt"
 	"slices"
 	"strings"
+
+	"vastlantern/core/fact"
 )
 
 // OwnPrefix begins the id of every practice of a teacher's own, so that none can be taken for one of the catalogue.
@@ -16,7 +17,7 @@ func ReadOwn(data []byte) (*Practice, error) {
 		return nil, err
 	}
 	if !strings.HasPrefix(p.ID, OwnPrefix) || len(p.ID) == len(OwnPrefix) {
-		return nil, fmt.Errorf("id: given %q, allowed: an id that begins with %s", p.ID, OwnPrefix)
+		return nil, fact.New("practice.id", "given", p.ID, "prefix", OwnPrefix)
 	}
 	return p, p.checkCare()
 }
@@ -28,11 +29,11 @@ func (p *Practice) checkCare() error {
 	}
 	base := Find(p.From)
 	if base == nil {
-		return fmt.Errorf("from: there is no practice %q", p.From)
+		return fact.New("practice.from", "given", p.From)
 	}
 	for _, care := range base.Care {
 		if !slices.Contains(p.Care, care) {
-			return fmt.Errorf("care: %q of %s is missing; cautions can be added, and none taken away", care, base.Name)
+			return fact.New("practice.care-missing", "aspect", care, "name", base.Name)
 		}
 	}
 	return nil

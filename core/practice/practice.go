@@ -62,10 +62,13 @@ type Preset struct {
 }
 
 // Intents are what a class or a practice is taught for.
-var Intents = []string{"settle", "wake up", "before sleep", "before an exam", "before meditation", "after postures"}
+var Intents = []string{"settle", "wake-up", "before-sleep", "before-an-exam", "before-meditation", "after-postures"}
 
 // Levels of a group or a practice, the easiest first.
-var Levels = []string{"beginners", "some practice", "experienced"}
+var Levels = []string{"beginners", "some-practice", "experienced"}
+
+// ID is a word of a list as it is written today: earlier files write "some practice".
+func ID(word string) string { return strings.ReplaceAll(word, " ", "-") }
 
 // Effect is what a practice is taught as, where that bears on its place in a class.
 type Effect string

@@ -9,6 +9,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"vastlantern/core/breath"
+	"vastlantern/language"
 )
 
 // waysOf is the ways of a practice that a prompt can be for.
@@ -48,10 +49,10 @@ func TestPromptsOfAFile(t *testing.T) {
 	for text, says := range map[string]string{
 		"Softly. [attention]":      "allowed: zone, attention, width, airway or stage",
 		"Softly. [mood calm]":      "given [mood calm]",
-		"Softly. [attention left]": `given "left" for attention, allowed: front, sides, back, round`,
+		"Softly. [attention left]": `given “left” for attention, allowed: front, sides, back, round`,
 	} {
 		_, err := ParsePrompt(text)
-		assert.ErrorContains(t, err, says, text)
+		assert.Contains(t, language.English().Error(err), says, text)
 	}
 }
 
@@ -216,7 +217,7 @@ func TestReadTellsWhatIsWrong(t *testing.T) {
 	} {
 		_, err := Read([]byte(c.text))
 		require.Error(t, err, name)
-		assert.Contains(t, err.Error(), c.says, name)
+		assert.Contains(t, language.English().Error(err), c.says, name)
 	}
 }
 
@@ -251,19 +252,19 @@ func TestHostileFiles(t *testing.T) {
 		"deep objects, by lines":   {good + "how: " + strings.Repeat("{a:\n", 12_000), "nested more than 32 deep"},
 		"deep dashes":              {good + "how:\n  " + strings.Repeat("- ", 30_000) + "x", "line 10: lists and objects are nested"},
 		"deep keys":                {good + "how:\n" + staircase(350), "nested more than 32 deep"},
-		"less careful than before": {good + "from: kapalabhati\ncare: []\n", "none taken away"},
+		"less careful than before": {good + "from: kapalabhati\ncare: []\n", "not remove any"},
 		"from nowhere":             {good + "from: juggling\n", "juggling"},
 		"a word for no phase":      {good + "words: {sing: la}\n", "sing"},
 	} {
 		_, err := ReadOwn([]byte(c.text))
 		require.Error(t, err, name)
-		assert.Contains(t, err.Error(), c.says, name)
+		assert.Contains(t, language.English().Error(err), c.says, name)
 	}
 	more, err := ReadOwn([]byte(good + "from: nadi-shodhana\ncare: [one-sided, partner]\nwords: {inhale: in}\n"))
 	require.NoError(t, err)
 	assert.Equal(t, []string{"one-sided", "partner"}, more.Care)
 	_, err = ReadOwn([]byte(strings.Replace(good, "own-x", "nadi-shodhana", 1)))
-	assert.ErrorContains(t, err, "begins with own-")
+	assert.Contains(t, language.English().Error(err), "begins with own-")
 }
 
 func FuzzRead(f *testing.F) {

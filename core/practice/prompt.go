@@ -1,10 +1,11 @@
 package practice
 
 import (
-	"fmt"
 	"regexp"
 	"slices"
 	"strings"
+
+	"vastlantern/core/fact"
 )
 
 // Prompt is something short to say between rounds, and for what it is (cues.md section 5). In a file it is a text, with what it is
@@ -32,11 +33,11 @@ func ParsePrompt(text string) (Prompt, error) {
 	for one := range strings.SplitSeq(parts[2], ",") {
 		words := strings.Fields(one)
 		if len(words) < 2 || PromptFields[words[0]] == nil {
-			return p, fmt.Errorf("prompts: given [%s], allowed: zone, attention, width, airway or stage with its values, as [attention sides]", parts[2])
+			return p, fact.New("practice.prompt-selectors", "given", parts[2])
 		}
 		for _, value := range words[1:] {
 			if !slices.Contains(PromptFields[words[0]], value) {
-				return p, fmt.Errorf("prompts: given %q for %s, allowed: %s", value, words[0], strings.Join(PromptFields[words[0]], ", "))
+				return p, fact.New("practice.prompt-value", "given", value, "field", words[0], "allowed", strings.Join(PromptFields[words[0]], ", "))
 			}
 		}
 		p.For[words[0]] = words[1:]

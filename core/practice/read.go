@@ -2,8 +2,6 @@ package practice
 
 import (
 	"bytes"
-	"errors"
-	"fmt"
 	"maps"
 	"slices"
 	"strconv"
@@ -13,6 +11,7 @@ import (
 	"github.com/goccy/go-yaml/token"
 
 	"vastlantern/core/breath"
+	"vastlantern/core/fact"
 )
 
 // MostBytes is the largest file of a practice that is read.
@@ -35,13 +34,20 @@ const (
 // Read reads one practice from YAML, or from JSON, which is YAML, and checks it. Errors tell the line where they can.
 func Read(data []byte) (*Practice, error) {
 	if len(data) > MostBytes {
-		return nil, fmt.Errorf("the file is over %d KiB", MostBytes>>10)
+		return nil, fact.New("practice.file-too-large", "kib", MostBytes>>10)
 	}
 	if line := tooDeep(data); line > 0 {
-		return nil, fmt.Errorf("line %d: lists and objects are nested more than %d deep", line, maxDepth)
+		return nil, fact.New("practice.too-deep", "line", line, "most", maxDepth)
 	}
 	p, err := decode(data)
 	if err == nil {
+		p.Level = ID(p.Level)
+		for i, intent := range p.Intents {
+			p.Intents[i] = ID(intent)
+		}
+		for i, aspect := range p.Care {
+			p.Care[i] = ID(aspect)
+		}
 		err = p.check()
 	}
 	if err != nil {
@@ -84,12 +90,12 @@ func tooDeep(data []byte) (line int) {
 func decode(data []byte) (p *Practice, err error) {
 	defer func() {
 		if broken := recover(); broken != nil {
-			p, err = nil, errors.New("the file cannot be read as YAML")
+			p, err = nil, fact.New("practice.not-yaml")
 		}
 	}()
 	for _, t := range lexer.Tokenize(string(data)) {
 		if t.Type == token.AnchorType || t.Type == token.AliasType || t.Type == token.MergeKeyType {
-			return nil, fmt.Errorf("line %d: anchors and aliases (& and *) are not allowed; put the text in quotes if it begins so", t.Position.Line)
+			return nil, fact.New("practice.anchors", "line", t.Position.Line)
 		}
 	}
 	p = &Practice{}
@@ -98,28 +104,28 @@ func decode(data []byte) (p *Practice, err error) {
 
 func (p *Practice) check() error {
 	if p.ID == "" || p.Name == "" || len(p.Figure) == 0 {
-		return errors.New("a practice needs id, name and figure")
+		return fact.New("practice.needs")
 	}
 	if (p.Rounds < 1) == (p.Minutes < 1) {
-		return fmt.Errorf("rounds, minutes: given %d and %d, allowed: one of them, 1 or more", p.Rounds, p.Minutes)
+		return fact.New("practice.rounds-or-minutes", "rounds", p.Rounds, "minutes", p.Minutes)
 	}
 	for _, n := range []struct {
 		field            string
 		given, low, most int
 	}{
 		{"rounds", p.Rounds, 0, mostRounds}, {"minutes", p.Minutes, 0, mostMinutes}, {"strokes", p.Strokes, 0, mostStrokes}, {"rest", p.Rest, 0, mostRest},
-		{"phases of the figure", len(p.Figure), 1, mostPhases}, {"passages of the course", len(p.Course), 0, mostTexts}, {"bounds", len(p.Bounds), 0, mostTexts},
+		{"figure", len(p.Figure), 1, mostPhases}, {"course", len(p.Course), 0, mostTexts}, {"bounds", len(p.Bounds), 0, mostTexts},
 		{"presets", len(p.Presets), 0, mostTexts},
 	} {
 		if n.given < n.low || n.given > n.most {
-			return fmt.Errorf("%s: given %d, allowed: %d to %d", n.field, n.given, n.low, n.most)
+			return fact.New("practice.outside", "field", n.field, "given", n.given, "least", n.low, "most", n.most)
 		}
 	}
 	if p.Tempo != 0 && (p.Tempo < breath.SlowestTempo || p.Tempo > breath.FastestTempo) {
-		return fmt.Errorf("tempo: given %d, allowed: %d to %d", p.Tempo, breath.SlowestTempo, breath.FastestTempo)
+		return fact.New("practice.tempo", "given", p.Tempo, "least", breath.SlowestTempo, "most", breath.FastestTempo)
 	}
-	if !slices.Contains([]breath.Airway{breath.ByNose, breath.OutByMouth, breath.ByMouth}, p.Airway) {
-		return fmt.Errorf("airway: given %q, allowed: nose, out-mouth, mouth", p.Airway)
+	if !slices.Contains([]breath.Airway{breath.ByNose, breath.OutByMouth, breath.InByMouth, breath.ByMouth}, p.Airway) {
+		return fact.New("practice.airway", "given", p.Airway)
 	}
 	if err := p.checkWords(); err != nil {
 		return err
@@ -129,12 +135,12 @@ func (p *Practice) check() error {
 	}
 	for i, bounds := range p.Bounds {
 		if err := bounds.check(); err != nil {
-			return fmt.Errorf("bounds, number %d: %w", i+1, err)
+			return fact.Wrap(err, "practice.bounds-numbered", "number", i+1, "why", err)
 		}
 	}
 	for i, step := range p.Figure {
 		if err := step.check(p.Kind); err != nil {
-			return fmt.Errorf("figure, phase %d: %w", i+1, err)
+			return fact.Wrap(err, "practice.phase-numbered", "number", i+1, "why", err)
 		}
 	}
 	return nil
@@ -143,35 +149,35 @@ func (p *Practice) check() error {
 // checkWords checks what is for people: that it is of a kind, and no longer than can be read.
 func (p *Practice) checkWords() error {
 	if !slices.Contains([]Effect{"", Warming, Calming}, p.TaughtAs) {
-		return fmt.Errorf("taught_as: given %q, allowed: warming, calming, or nothing", p.TaughtAs)
+		return fact.New("practice.taught-as", "given", p.TaughtAs)
 	}
 	for _, intent := range p.Intents {
 		if !slices.Contains(Intents, intent) {
-			return fmt.Errorf("intents: given %q, allowed: %q", intent, Intents)
+			return fact.New("practice.intent", "given", intent, "allowed", Intents)
 		}
 	}
 	if p.Level != "" && !slices.Contains(Levels, p.Level) {
-		return fmt.Errorf("level: given %q, allowed: %q", p.Level, Levels)
+		return fact.New("practice.level", "given", p.Level, "allowed", Levels)
 	}
 	for phase := range p.Words {
 		if !slices.Contains([]breath.Phase{breath.Inhale, breath.Hold, breath.Exhale, breath.Empty, breath.Stroke}, breath.Phase(phase)) {
-			return fmt.Errorf("words: given %q, allowed: inhale, hold, exhale, empty, stroke", phase)
+			return fact.New("practice.words", "given", phase)
 		}
 	}
 	texts := slices.Concat([]string{p.ID, p.Name, p.Term, p.About, p.Seat, p.Hands, p.Eyes, p.Locks, p.Gentler, p.Harder, p.Finish},
 		p.Also, p.How, p.PromptTexts(), p.Watch, p.Schools, slices.Collect(maps.Values(p.Words)), p.Called.all())
 	for _, preset := range p.Presets {
 		if preset.Name == "" {
-			return errors.New("presets: name is missing")
+			return fact.New("practice.preset-name")
 		}
 		texts = slices.Concat(texts, []string{preset.Name}, preset.Also, preset.Called.all())
 	}
 	if len(texts) > 11+8*mostTexts {
-		return fmt.Errorf("there are %d texts, allowed: %d in each list", len(texts), mostTexts)
+		return fact.New("practice.too-many-texts", "given", len(texts), "most", mostTexts)
 	}
 	for _, text := range texts {
 		if len(text) > mostText {
-			return fmt.Errorf("a text of %d bytes, allowed: %d", len(text), mostText)
+			return fact.New("practice.text-too-long", "given", len(text), "most", mostText)
 		}
 	}
 	return nil
@@ -183,22 +189,22 @@ func (p *Practice) checkKind() error {
 	switch p.Kind {
 	case Counted:
 		if _, err := breath.ParseCounts(p.Counts); err != nil {
-			return fmt.Errorf("counts: given %q, allowed: %w", p.Counts, err)
+			return fact.Wrap(err, "practice.counts", "given", p.Counts, "allowed", err)
 		}
 	case Strokes:
 		if p.Rate < breath.SlowestRate || p.Rate > breath.FastestRate {
-			return fmt.Errorf("rate: given %d, allowed: %d to %d", p.Rate, breath.SlowestRate, breath.FastestRate)
+			return fact.New("practice.rate", "given", p.Rate, "least", breath.SlowestRate, "most", breath.FastestRate)
 		}
 		if p.FillsMinutes() && p.Minutes == 0 {
-			return errors.New("strokes: missing, allowed: a number, or minutes that the strokes fill")
+			return fact.New("practice.strokes")
 		}
 	case Open:
 		if len(p.Seconds) != 4 || slices.Min(p.Seconds) < 1 || slices.Max(p.Seconds) > mostOpen {
-			return fmt.Errorf("open_seconds: given %v, allowed: four planned lengths", p.Seconds)
+			return fact.New("practice.open-seconds", "given", p.Seconds)
 		}
 	case Fixed:
 	default:
-		return fmt.Errorf("kind: given %q, allowed: counted, strokes, fixed, open", p.Kind)
+		return fact.New("practice.kind", "given", p.Kind)
 	}
 	return nil
 }
@@ -218,21 +224,21 @@ func (s Step) check(kind Kind) error {
 		ways = []string{"airway", "both", "mouth"}
 	case breath.Hold, breath.Empty:
 	default:
-		return fmt.Errorf("phase: given %q, allowed: inhale, hold, exhale, empty, stroke", s.Phase)
+		return fact.New("practice.phase", "given", s.Phase)
 	}
 	if (s.Phase == breath.Stroke) != (kind == Strokes) {
-		return fmt.Errorf("phase: given %q, allowed: strokes and nothing else in the kind strokes, and nowhere else", s.Phase)
+		return fact.New("practice.phase-of-kind", "given", s.Phase)
 	}
 	if !slices.Contains(ways, s.Through) {
-		return fmt.Errorf("through: given %q, allowed for %s: %q", s.Through, s.Phase, ways)
+		return fact.New("practice.through", "given", s.Through, "phase", s.Phase, "allowed", ways)
 	}
 	n, err := strconv.Atoi(s.Counts)
 	if !slices.Contains(roles[kind], s.Counts) && (err != nil || n < 1 || n > breath.MostCounts || kind == Open || kind == Strokes) {
-		return fmt.Errorf("counts: given %q, allowed: %q or, in counted and fixed practices, a number from 1 to %d", s.Counts, roles[kind], breath.MostCounts)
+		return fact.New("practice.phase-counts", "given", s.Counts, "allowed", roles[kind], "most", breath.MostCounts)
 	}
 	role := len(s.Parts) == 1 && slices.Contains(partRoles, s.Parts[0])
 	if len(s.Parts) > 0 && !role && (n == 0 || len(s.Parts) != n) {
-		return fmt.Errorf("parts: given %q, allowed: one of %q, or a word for each of a fixed number of counts", s.Parts, partRoles)
+		return fact.New("practice.parts", "given", s.Parts, "allowed", partRoles)
 	}
 	return nil
 }

@@ -1,9 +1,8 @@
 package programme
 
 import (
-	"fmt"
-
 	"vastlantern/core/breath"
+	"vastlantern/core/fact"
 	"vastlantern/core/plan"
 	"vastlantern/core/practice"
 )
@@ -12,49 +11,49 @@ import (
 type Made struct {
 	Document plan.Document
 	Plan     *plan.Plan
-	Step     int    // that it has: a lower one where its own would overrun the slot or the ceiling
-	Why      string // why it is lower, in one sentence; empty where it is not
+	Step     int       // that it has: a lower one where its own would overrun the slot or the ceiling
+	Why      fact.Fact // why it is lower; none where it is not
 }
 
 // Make makes the class of a step, from 0. base gives the class that the programme was begun with, each time anew; names is what a
 // typed line can call by name. The slot is never overrun by growth: where it would be, the highest step that fits is taken, and
 // this is said. The error says which step cannot be read, and why.
 func (p *Programme) Make(step int, base func() (plan.Document, error), names *plan.Names, own ...*practice.Practice) (Made, error) {
-	why := ""
+	why := fact.Fact{}
 	for at := step; at >= 0; at-- {
 		doc, err := base()
 		if err != nil {
 			return Made{}, err
 		}
 		if err := p.set(doc, at, names, own...); err != nil {
-			return Made{}, fmt.Errorf("step %d, %q: %w", at+1, p.Steps[at].Says, err)
+			return Made{}, fact.New("programme.step-unreadable", "step", at+1, "says", p.Steps[at].Says, "why", err)
 		}
 		read, err := plan.Read(doc)
 		if err != nil {
-			return Made{}, fmt.Errorf("step %d, %q: %w", at+1, p.Steps[at].Says, err)
+			return Made{}, fact.New("programme.step-unreadable", "step", at+1, "says", p.Steps[at].Says, "why", err)
 		}
 		over := p.overruns(read)
 		if over == "" || at == 0 {
-			if at == 0 && over != "" && why == "" {
-				why = fmt.Sprintf("Step 1 %s: make the slot longer, or the step shorter.", over)
+			if at == 0 && over != "" && why.None() {
+				why = fact.New("programme.first-over-"+over, "minutes", p.Ceiling)
 			}
 			return Made{doc, read, at, why}, nil
 		}
-		if why == "" {
-			why = fmt.Sprintf("Step %d %s: it stays below.", step+1, over)
+		if why.None() {
+			why = fact.New("programme.over-"+over, "step", step+1, "minutes", p.Ceiling)
 		}
 	}
-	return Made{}, fmt.Errorf("there is no step %d", step+1)
+	return Made{}, fact.New("programme.no-step", "step", step+1)
 }
 
-// overruns tells what a class with the passage would be longer than; empty where it fits.
+// overruns tells what a class with the passage would be longer than, its slot or its ceiling; empty where it fits.
 func (p *Programme) overruns(read *plan.Plan) string {
 	const minute = 60_000
 	if p.Ceiling > 0 && breath.Int(int64(p.Ceiling)*minute).Less(read.Passages[p.Passage-1].PlannedLength()) {
-		return fmt.Sprintf("would take more than the ceiling of %d minutes", p.Ceiling)
+		return "ceiling"
 	}
 	if read.Slot.Sign() > 0 && read.Slot.Times(minute).Less(read.Length()) {
-		return "would overrun the slot"
+		return "slot"
 	}
 	return ""
 }

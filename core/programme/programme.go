@@ -3,10 +3,11 @@
 package programme
 
 import (
-	"fmt"
 	"slices"
 	"strings"
 	"unicode/utf8"
+
+	"vastlantern/core/fact"
 )
 
 // By is how to go on from step to step.
@@ -58,39 +59,39 @@ const (
 	longestStep = 200
 )
 
-// Check is what is wrong with a programme, in words: what, where, and what is allowed. Whether a step can be read is seen when its
+// Check is what is wrong with a programme: what, where, and what is allowed. Whether a step can be read is seen when its
 // class is made.
-func (p *Programme) Check() (wrong []string) {
-	say := func(format string, args ...any) { wrong = append(wrong, fmt.Sprintf(format, args...)) }
-	within := func(what string, n, least, most int) {
+func (p *Programme) Check() (wrong []fact.Fact) {
+	say := func(id string, args ...any) { wrong = append(wrong, fact.New(id, args...)) }
+	within := func(id string, n, least, most int, args ...any) {
 		if n < least || n > most {
-			say("%s: given %d, allowed %d to %d.", what, n, least, most)
+			say(id, append(args, "given", n, "least", least, "most", most)...)
 		}
 	}
 	if n := utf8.RuneCountInString(strings.TrimSpace(p.Name)); n == 0 || n > longestName {
-		say("The name has %d characters; 1 to %d are allowed.", n, longestName)
+		say("programme.name-length", "given", n, "most", longestName)
 	}
-	within("Steps", len(p.Steps), 1, MostSteps)
-	within("Days between two classes", p.Days, 1, MostDays)
-	within("The ceiling in minutes", p.Ceiling, 0, MostMinutes)
+	within("programme.steps", len(p.Steps), 1, MostSteps)
+	within("programme.days", p.Days, 1, MostDays)
+	within("programme.ceiling", p.Ceiling, 0, MostMinutes)
 	if !slices.Contains([]By{Date, Led}, p.By) {
-		say("It goes on by date or led, not by %q.", p.By)
+		say("programme.by", "given", p.By)
 	}
 	if p.By == Led {
-		within("Times as planned", p.Times, 1, MostTimes)
+		within("programme.times", p.Times, 1, MostTimes)
 	}
 	if !slices.Contains([]Then{Wait, Back, On}, p.Missed) {
-		say("After a missed class it waits, goes back, or on; not %q.", p.Missed)
+		say("programme.missed", "given", p.Missed)
 	}
 	if !slices.Contains([]Then{Wait, Back}, p.Eased) {
-		say("After an eased class it waits or goes back; not %q.", p.Eased)
+		say("programme.eased", "given", p.Eased)
 	}
 	for i, step := range p.Steps {
 		if text := strings.TrimSpace(step.Says); text == "" || utf8.RuneCountInString(text) > longestStep {
-			say("Step %d says nothing, or more than %d characters.", i+1, longestStep)
+			say("programme.step-text", "step", i+1, "most", longestStep)
 		}
 		if p.By == Date {
-			within(fmt.Sprintf("Classes of step %d", i+1), step.Classes, 1, MostClasses)
+			within("programme.classes", step.Classes, 1, MostClasses, "step", i+1)
 		}
 	}
 	return wrong
@@ -103,27 +104,27 @@ type Outcome string
 const (
 	Planned Outcome = "planned"
 	Eased   Outcome = "eased"    // made easier, or led in fewer rounds
-	TooMuch Outcome = "too much" // led as planned, but the room was not ready for more
+	TooMuch Outcome = "too-much" // led as planned, but the room was not ready for more
 	Missed  Outcome = "missed"
 )
 
 // Class is a class of the programme that is over, or whose day has passed.
 type Class struct {
 	Outcome Outcome
-	Why     string // of TooMuch: what those who breathed said, as a clause
+	Why     fact.Fact // of TooMuch: what those who breathed said, as a clause
 }
 
 // Place is where a group stands.
 type Place struct {
-	Step  int    // from 0, that of the next class
-	Times int    // so often it was led as planned in a row, or of Date, so many classes of it were held
-	Over  bool   // the last step is done; what comes stays on it
-	Why   string // in one sentence
+	Step  int  // from 0, that of the next class
+	Times int  // so often it was led as planned in a row, or of Date, so many classes of it were held
+	Over  bool // the last step is done; what comes stays on it
+	Why   fact.Fact
 }
 
 // Follow is at which step each of the classes stood, in the order of their times, and where the group stands after them.
 func (p *Programme) Follow(classes []Class) (steps []int, at Place) {
-	at.Why = "It begins."
+	at.Why = fact.New("standing.begins")
 	for _, class := range classes {
 		steps = append(steps, at.Step)
 		at = p.after(at, class)
@@ -133,30 +134,30 @@ func (p *Programme) Follow(classes []Class) (steps []int, at Place) {
 
 // after is where a group stands after one more class.
 func (p *Programme) after(at Place, class Class) Place {
-	then, because := Wait, ""
+	then, because := Wait, fact.Fact{}
 	switch class.Outcome {
 	case Planned:
 		return p.led(at)
 	case TooMuch: // it is no fault of the step that it was led as planned
-		because = strings.ToUpper(class.Why[:1]) + class.Why[1:]
+		because = fact.New("because.room", "unrest", class.Why)
 	case Eased:
-		then, because = p.Eased, "The last class was eased"
+		then, because = p.Eased, fact.New("because.eased")
 	case Missed:
-		then, because = p.Missed, "The last class was missed"
+		then, because = p.Missed, fact.New("because.missed")
 	}
 	switch {
 	case then == On:
 		next := p.led(at)
-		next.Why = because + ", and it goes on by date. " + next.Why
+		next.Why = fact.New("standing.on-by-date", "because", because, "next", next.Why)
 		return next
 	case then == Back && at.Step > 0:
-		return Place{Step: at.Step - 1, Why: fmt.Sprintf("%s: back to step %d.", because, at.Step)}
+		return Place{Step: at.Step - 1, Why: fact.New("standing.back", "because", because, "step", at.Step)}
 	}
 	at.Over = false
 	if p.By == Led {
 		at.Times = 0
 	}
-	at.Why = fmt.Sprintf("%s: it waits at step %d.", because, at.Step+1)
+	at.Why = fact.New("standing.waits", "because", because, "step", at.Step+1)
 	return at
 }
 
@@ -172,25 +173,15 @@ func (p *Programme) led(at Place) Place {
 	}
 	switch {
 	case at.Times < needed && p.By == Led:
-		at.Why = fmt.Sprintf("Led as planned %s; %d in a row, and it goes on.", times(at.Times), needed)
+		at.Why = fact.New("standing.led", "times", at.Times, "needed", needed)
 	case at.Times < needed:
-		at.Why = fmt.Sprintf("Class %d of %d of step %d.", at.Times+1, needed, at.Step+1)
+		at.Why = fact.New("standing.class", "class", at.Times+1, "of", needed, "step", at.Step+1)
 	case at.Step+1 == len(p.Steps):
-		at.Over, at.Why = true, "The last step is done: it stays there."
+		at.Over, at.Why = true, fact.New("standing.last-done")
 	default:
-		at = Place{Step: at.Step + 1, Why: fmt.Sprintf("Step %d is done: on to step %d.", at.Step+1, at.Step+2)}
+		at = Place{Step: at.Step + 1, Why: fact.New("standing.step-done", "step", at.Step+1, "next", at.Step+2)}
 	}
 	return at
-}
-
-func times(n int) string {
-	switch n {
-	case 1:
-		return "once"
-	case 2:
-		return "twice"
-	}
-	return fmt.Sprintf("%d times", n)
 }
 
 // Coming is the steps of the next so many classes if each is led as planned. Once the last step is done there are none.

@@ -26,7 +26,7 @@ func (l *Led) Courses() []Course {
 func (l *Led) happens(answers []pace.Answer) Happens {
 	happens := Happens{Latecomer: l.Latecomer, Now: l.Now}
 	for _, a := range answers {
-		if a.Refused == "" && a.Do == pace.Signal && (a.See == Late || a.See == Restless) {
+		if a.Refused.None() && a.Do == pace.Signal && (a.See == Late || a.See == Restless) {
 			happens.Prompts = append(happens.Prompts, a.At)
 		}
 	}

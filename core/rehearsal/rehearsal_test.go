@@ -16,6 +16,7 @@ import (
 	"vastlantern/core/rehearsal"
 	"vastlantern/core/room"
 	"vastlantern/core/sheet"
+	"vastlantern/language"
 )
 
 // TB is a test or a property.
@@ -119,7 +120,7 @@ func TestTheRoomsAreRead(t *testing.T) {
 		}
 	}
 	_, err = rehearsal.Find("strangers")
-	assert.ErrorContains(t, err, "newcomers")
+	assert.Contains(t, language.English().Error(err), "newcomers")
 }
 
 // Every sign is one that the pad of the lead screen has.

@@ -114,7 +114,7 @@ func (l *Led) Review() Review {
 }
 
 func accepted(answers []pace.Answer) []pace.Answer {
-	return slices.DeleteFunc(slices.Clone(answers), func(a pace.Answer) bool { return a.Refused != "" })
+	return slices.DeleteFunc(slices.Clone(answers), func(a pace.Answer) bool { return !a.Refused.None() })
 }
 
 // cut leaves out what did not come to be any more.

@@ -10,6 +10,7 @@ import (
 	"vastlantern/core/breath"
 	"vastlantern/core/pace"
 	"vastlantern/core/rehearsal"
+	"vastlantern/language"
 )
 
 // practised is one for whom all of this is easy.
@@ -67,7 +68,7 @@ func TestWhatWasSeenSaidAndMet(t *testing.T) {
 	} {
 		r := back(t, held, 3, c.script...)
 		assert.Equal(t, c.shown, inShort(r), c.name)
-		assert.Contains(t, r.Next.Says, c.next, c.name)
+		assert.Contains(t, language.English().Text(r.Next.Says), c.next, c.name)
 		assert.True(t, r.Over)
 	}
 }
@@ -79,7 +80,7 @@ func TestWhatWasEasedWithoutNeed(t *testing.T) {
 	assert.True(t, easy.Eased[0].Needless())
 	assert.Equal(t, 4, easy.Eased[0].AtEase)
 	assert.Equal(t, 1, easy.NeedlessCount())
-	assert.Contains(t, easy.Next.Says, "was eased once")
+	assert.Contains(t, language.English().Text(easy.Next.Says), "was eased once")
 
 	before := back(t, counted("4:8:4", 6, ""), 3, pace.Adjustment{At: 1000, Do: pace.DropHolds})
 	require.Len(t, before.Eased, 1)
@@ -119,7 +120,7 @@ func TestALatecomer(t *testing.T) {
 	led.Script = nil
 	r = led.Review()
 	assert.True(t, r.Moments[0].Missed())
-	assert.Contains(t, r.Next.Says, "interrupts")
+	assert.Contains(t, language.English().Text(r.Next.Says), "interrupts")
 }
 
 // Who is unwell asks for natural breath for all, before anything else.
@@ -150,7 +151,7 @@ func TestSomebodyIsUnwell(t *testing.T) {
 		if c.next == "" {
 			assert.NotEqual(t, rehearsal.Unwell, r.Next.About)
 		} else {
-			assert.Contains(t, r.Next.Says, c.next)
+			assert.Contains(t, language.English().Text(r.Next.Says), c.next)
 			assert.Equal(t, rehearsal.Unwell, r.Next.About)
 		}
 	}
@@ -171,9 +172,9 @@ func TestTheClockAndTheRest(t *testing.T) {
 	cut := of(pace.Adjustment{At: 180_000, Do: pace.End})
 	assert.Zero(t, cut.Late)
 	assert.Equal(t, int64(20_000), cut.Rest, "what was left of it")
-	assert.Contains(t, cut.Next.Says, "keep the rest")
+	assert.Contains(t, language.English().Text(cut.Next.Says), "keep the rest")
 	kept := of(pace.Adjustment{At: 30_000, Do: pace.FinishBy, To: breath.Int(180_000)})
 	assert.LessOrEqual(t, kept.Late, int64(0))
 	assert.Equal(t, kept.Planned, kept.Rest)
-	assert.Contains(t, kept.Next.Says, "Nothing was missed")
+	assert.Contains(t, language.English().Text(kept.Next.Says), "Nothing was missed")
 }

@@ -2,10 +2,11 @@ package rehearsal
 
 import (
 	"embed"
-	"fmt"
 	"slices"
 	"strings"
 	"sync"
+
+	"vastlantern/core/fact"
 )
 
 //go:embed rooms/*.yaml
@@ -58,7 +59,7 @@ func Find(name string) (Room, error) {
 		for _, r := range rooms {
 			names = append(names, r.Name)
 		}
-		return Room{}, fmt.Errorf("there is no room %q; there are %s", name, strings.Join(names, ", "))
+		return Room{}, fact.New("rehearsal.no-room", "room", name, "rooms", strings.Join(names, ", "))
 	}
 	return rooms[i], nil
 }

@@ -3,10 +3,10 @@ package rehearsal
 import (
 	"embed"
 	"encoding/json"
-	"fmt"
 	"slices"
 	"sync"
 
+	"vastlantern/core/fact"
 	"vastlantern/core/pace"
 )
 
@@ -68,7 +68,7 @@ func FindScenario(name string, level int) (Scenario, Level, error) {
 			return one, one.Levels[level-1], nil
 		}
 	}
-	return Scenario{}, Level{}, fmt.Errorf("there is no task %q with a level %d", name, level)
+	return Scenario{}, Level{}, fact.New("rehearsal.no-task", "task", name, "level", level)
 }
 
 // Document is the plan of a level, as a plan file has it.
@@ -92,7 +92,7 @@ func (l *Level) Seat(seed int64) ([]Person, error) {
 
 // Reached is one aim, and whether it was reached.
 type Reached struct {
-	Says string
+	Says fact.Fact
 	Done bool
 }
 
@@ -106,42 +106,29 @@ func (l *Level) Reached(r *Review, looks int) []Reached {
 	return list
 }
 
-// names is what can be seen, within a sentence.
-var names = map[string]string{
-	Gasp: "the gasp on the way in", Rushed: "the rushed exhale", Early: "who is done before the count", Late: "who still moves at the cue", Tight: "shoulders and tight faces",
-	Restless: "the restless", Strokes: "strokes that fall apart", Unwell: "who is unwell", Interrupted: "the interruption",
-}
-
-// Says is the aim in words.
-func (a Aim) Says() string {
+// Says is what is to be reached.
+func (a Aim) Says() fact.Fact {
 	switch {
 	case a.Seen != "":
-		return fmt.Sprintf("See %s within %d s", names[a.Seen], a.Within)
+		return fact.New("aim.see", "sign", fact.New("sign."+a.Seen), "seconds", a.Within)
 	case a.Met == Unwell:
-		return fmt.Sprintf("Let it not come to it, or natural breath for everyone within %d s", a.Within)
+		return fact.New("aim.unwell", "seconds", a.Within)
 	case a.Met == Interrupted:
-		return fmt.Sprintf("Natural breath for everyone within %d s", a.Within)
+		return fact.New("aim.interrupted", "seconds", a.Within)
 	case a.Met != "":
-		return fmt.Sprintf("Do something about its cause within %d s", a.Within)
+		return fact.New("aim.met", "seconds", a.Within)
 	case a.Spread != nil:
-		return fmt.Sprintf("Tight faces in %d people at most", *a.Spread)
+		return fact.New("aim.spread", "people", *a.Spread)
 	case a.Missed != nil:
-		return atMost("Miss nothing", "Miss %d things at most", *a.Missed)
+		return fact.New("aim.missed", "things", *a.Missed)
 	case a.Needless != nil:
-		return atMost("Ease nothing that was easy for all", "Ease what was easy for all %d times at most", *a.Needless)
+		return fact.New("aim.needless", "times", *a.Needless)
 	case a.Looks != nil:
-		return atMost("Do not look at the count", "Look at the count %d times at most", *a.Looks)
+		return fact.New("aim.looks", "times", *a.Looks)
 	case a.OnTime:
-		return "End within the slot"
+		return fact.New("aim.on-time")
 	}
-	return "Keep the whole rest at the end"
-}
-
-func atMost(none, some string, n int) string {
-	if n == 0 {
-		return none
-	}
-	return fmt.Sprintf(some, n)
+	return fact.New("aim.rest")
 }
 
 // reached tells whether it was reached. What somebody did not let come to it is reached too.

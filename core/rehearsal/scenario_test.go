@@ -23,7 +23,7 @@ type teacher struct {
 }
 
 func (th *teacher) press(a pace.Adjustment) {
-	if th.class.Adjust(a).Refused == "" {
+	if th.class.Adjust(a).Refused.None() {
 		th.Script = append(th.Script, a)
 	}
 }

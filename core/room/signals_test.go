@@ -13,6 +13,7 @@ import (
 	"vastlantern/core/pace"
 	"vastlantern/core/room"
 	"vastlantern/core/sheet"
+	"vastlantern/language"
 )
 
 // scene is a class at 60 counts a minute, at t.
@@ -89,17 +90,17 @@ func TestProposals(t *testing.T) {
 		p, err := room.Propose(c.seen, s)
 		require.NoError(t, err)
 		assert.Equal(t, c.do, done(p), "%s in %s", c.seen, c.passage)
-		assert.Contains(t, p.Say, c.say, "%s in %s", c.seen, c.passage)
+		assert.Contains(t, language.English().Text(p.Say), c.say, "%s in %s", c.seen, c.passage)
 		for _, a := range p.Do {
 			a.At = 500
 			assert.Empty(t, class.Adjust(a).Refused, "what is proposed is not refused")
 		}
 	}
 	_, err := room.Propose("fire", room.Scene{})
-	assert.ErrorContains(t, err, "fire")
+	assert.Contains(t, language.English().Error(err), "fire")
 	over, err := room.Propose("late", room.Scene{})
 	require.NoError(t, err)
-	assert.Contains(t, over.Say, "over")
+	assert.Contains(t, language.English().Text(over.Say), "over")
 }
 
 // A proposal rests on the round as it was eased so far, not on the plan.
@@ -130,7 +131,7 @@ func TestProposalsRestOnWhatIsInForce(t *testing.T) {
 	s.Now = class.At(600)
 	p, err := room.Propose("rushed", s)
 	require.NoError(t, err)
-	assert.Equal(t, "hold 4 to 3, from this breath", p.Say)
+	assert.Equal(t, "hold 4 to 3, from this breath", language.English().Text(p.Say))
 }
 
 // What this breath cannot have any more is offered for the next breath or the next round, and in the last round for another
@@ -157,7 +158,7 @@ func TestProposalsNeverPromiseWhatIsOver(t *testing.T) {
 		s, class := scene(t, c.passage, c.at*1000, 0)
 		p, err := room.Propose(c.seen, s)
 		require.NoError(t, err)
-		assert.Equal(t, c.say, p.Say, "%s at %d s", c.seen, c.at)
+		assert.Equal(t, c.say, language.English().Text(p.Say), "%s at %d s", c.seen, c.at)
 		assert.Equal(t, strings.Contains(c.say, "next time"), len(p.Do) == 0, "what cannot act is not offered")
 		for _, a := range p.Do {
 			a.At = c.at * 1000

@@ -1,10 +1,10 @@
 package room
 
 import (
-	"errors"
 	"slices"
 
 	"vastlantern/core/breath"
+	"vastlantern/core/fact"
 	"vastlantern/core/plan"
 	"vastlantern/core/practice"
 )
@@ -18,7 +18,7 @@ type Beat struct {
 }
 
 // ErrTaps says that a beat cannot be told from so few taps.
-var ErrTaps = errors.New("two taps or more are needed")
+var ErrTaps = fact.New("taps.two")
 
 // Taps tells the beat from the moments of taps, in milliseconds and in order: the median of their intervals. Those
 // that differ from it by more than a third are set aside, as a tap that was missed or doubled (common practice, with

@@ -4,14 +4,15 @@ package school
 
 import (
 	_ "embed"
-	"fmt"
 	"maps"
 	"slices"
+	"strings"
 	"sync"
 
 	"github.com/goccy/go-yaml"
 
 	"vastlantern/core/breath"
+	"vastlantern/core/fact"
 	"vastlantern/core/plan"
 	"vastlantern/core/practice"
 )
@@ -70,7 +71,7 @@ func (c Choices) Check() error {
 	for _, id := range slices.Sorted(maps.Keys(c)) {
 		i := slices.IndexFunc(Questions(), func(q Question) bool { return q.ID == id })
 		if i < 0 {
-			return fmt.Errorf("there is no question %q", id)
+			return fact.New("school.no-question", "question", id)
 		}
 		q := Questions()[i]
 		if !slices.ContainsFunc(q.Ways, func(w Way) bool { return w.ID == c[id] }) {
@@ -78,7 +79,7 @@ func (c Choices) Check() error {
 			for _, w := range q.Ways {
 				ways = append(ways, w.ID)
 			}
-			return fmt.Errorf("%s: given %q, allowed: %q", id, c[id], ways)
+			return fact.New("school.no-way", "question", id, "given", c[id], "ways", strings.Join(ways, ", "))
 		}
 	}
 	return nil

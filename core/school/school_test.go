@@ -10,6 +10,7 @@ import (
 
 	"vastlantern/core/plan"
 	"vastlantern/core/practice"
+	"vastlantern/language"
 )
 
 func TestEveryQuestionHasWaysThatDiffer(t *testing.T) {
@@ -28,8 +29,8 @@ func TestEveryQuestionHasWaysThatDiffer(t *testing.T) {
 
 func TestCheck(t *testing.T) {
 	assert.NoError(t, Choices{"eyes": "tenth"}.Check())
-	assert.ErrorContains(t, Choices{"eyes": "crossed"}.Check(), `given "crossed", allowed: ["closed"`)
-	assert.ErrorContains(t, Choices{"shoes": "on"}.Check(), "no question")
+	assert.Contains(t, language.English().Error(Choices{"eyes": "crossed"}.Check()), `given “crossed”, allowed: closed`)
+	assert.Contains(t, language.English().Error(Choices{"shoes": "on"}.Check()), "no question")
 }
 
 func TestAGroupMayDiffer(t *testing.T) {

@@ -5,6 +5,8 @@ import (
 	"strings"
 	"testing"
 
+	"vastlantern/language"
+
 	"github.com/stretchr/testify/assert"
 )
 
@@ -37,5 +39,5 @@ func TestANestOfBracketsIsNoPlan(t *testing.T) {
 	_, _, err := ReadPlan(strings.NewReader(deep(MostDepth - 1)))
 	assert.NoError(t, err)
 	_, _, err = ReadPlan(strings.NewReader(deep(MostDepth)))
-	assert.EqualError(t, err, "objects and lists are nested 101 deep, at most 100 are read")
+	assert.Equal(t, "objects and lists are nested 101 deep, at most 100 are read", language.English().Error(err))
 }

@@ -5,10 +5,10 @@ import (
 	"bytes"
 	"encoding/json"
 	"errors"
-	"fmt"
 	"io"
 	"unicode/utf8"
 
+	"vastlantern/core/fact"
 	"vastlantern/core/plan"
 )
 
@@ -31,10 +31,10 @@ func ReadPlan(r io.Reader) (plan.Document, *plan.Plan, error) {
 func ReadDocument(r io.Reader) (doc plan.Document, err error) {
 	data, err := io.ReadAll(io.LimitReader(r, MostPlanBytes+1))
 	if err != nil {
-		return doc, fmt.Errorf("the plan cannot be read: %w", err)
+		return doc, fact.Wrap(err, "file.plan-unreadable", "why", err)
 	}
 	if len(data) > MostPlanBytes {
-		return doc, errors.New("the plan file is over 1 MiB")
+		return doc, fact.New("file.plan-too-large")
 	}
 	return doc, decode(data, &doc)
 }
@@ -43,10 +43,10 @@ func ReadDocument(r io.Reader) (doc plan.Document, err error) {
 func decode(data []byte, into any) error {
 	data = bytes.TrimPrefix(data, []byte("\xef\xbb\xbf")) // editors on some systems write a byte order mark
 	if !utf8.Valid(data) {
-		return errors.New("the file is not UTF-8 text")
+		return fact.New("file.not-utf-8")
 	}
 	if depth := Depth(data); depth > MostDepth {
-		return fmt.Errorf("objects and lists are nested %d deep, at most %d are read", depth, MostDepth)
+		return fact.New("file.too-deep", "depth", depth, "most", MostDepth)
 	}
 	decoder := json.NewDecoder(bytes.NewReader(data))
 	decoder.UseNumber() // numbers are the exact decimals that are written
@@ -54,7 +54,7 @@ func decode(data []byte, into any) error {
 		return syntaxError(data, err)
 	}
 	if _, err := decoder.Token(); !errors.Is(err, io.EOF) {
-		return fmt.Errorf("line %d: there is more after the JSON object", lineOf(data, decoder.InputOffset()))
+		return fact.New("file.more-after", "line", lineOf(data, decoder.InputOffset()))
 	}
 	return nil
 }
@@ -64,13 +64,13 @@ func syntaxError(data []byte, err error) error {
 	var kind *json.UnmarshalTypeError
 	switch {
 	case errors.As(err, &syntax):
-		return fmt.Errorf("line %d: not JSON: %w", lineOf(data, syntax.Offset), err)
+		return fact.Wrap(err, "file.not-json-at", "line", lineOf(data, syntax.Offset), "why", err)
 	case errors.As(err, &kind), errors.Is(err, plan.ErrNoObject):
 		return plan.ErrNoObject
 	case errors.Is(err, io.EOF):
-		return errors.New("the file is empty")
+		return fact.New("file.empty")
 	}
-	return fmt.Errorf("not JSON: %w", err)
+	return fact.Wrap(err, "file.not-json", "why", err)
 }
 
 func lineOf(data []byte, offset int64) int {

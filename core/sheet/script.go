@@ -4,12 +4,11 @@ import (
 	"bufio"
 	"bytes"
 	"encoding/json"
-	"fmt"
 	"io"
 	"slices"
-	"strings"
 
 	"vastlantern/core/breath"
+	"vastlantern/core/fact"
 	"vastlantern/core/pace"
 	"vastlantern/core/plan"
 )
@@ -17,21 +16,21 @@ import (
 // LineError is one wrong line of a script.
 type LineError struct {
 	Line int // from 1
-	Why  string
+	Why  fact.Fact
 }
 
-func (e LineError) Error() string { return fmt.Sprintf("line %d: %s", e.Line, e.Why) }
+// Tell says which line it is, and what is wrong in it.
+func (e LineError) Tell() fact.Fact { return fact.New("script.line", "line", e.Line, "error", e.Why) }
+
+func (e LineError) Error() string { return e.Tell().Error() }
 
 // ScriptErrors is every wrong line of a script.
 type ScriptErrors []LineError
 
-func (e ScriptErrors) Error() string {
-	lines := make([]string, len(e))
-	for i, one := range e {
-		lines[i] = one.Error()
-	}
-	return strings.Join(lines, "\n")
-}
+// Tell has a line for each.
+func (e ScriptErrors) Tell() fact.Fact { return fact.Lines(e) }
+
+func (e ScriptErrors) Error() string { return e.Tell().Error() }
 
 // mostLine bounds one line of a script: a note may be long, a line without end is none.
 const mostLine = 1 << 20
@@ -51,17 +50,17 @@ func ReadScript(r io.Reader) ([]pace.Adjustment, error) {
 		}
 		a, err := ReadAdjustment(text)
 		if err == nil && a.At < last {
-			err = fmt.Errorf("at_ms: given %d, allowed: %d or later, since times never fall", a.At, last)
+			err = fact.New("script.time-fell", "given", a.At, "least", last)
 		}
 		if err != nil {
-			errs = append(errs, LineError{n, err.Error()})
+			errs = append(errs, LineError{n, fact.Of(err)})
 			continue
 		}
 		last = a.At
 		script = append(script, a)
 	}
 	if err := lines.Err(); err != nil {
-		return nil, fmt.Errorf("the script cannot be read: %w", err)
+		return nil, fact.New("script.unreadable", "why", err)
 	}
 	if len(errs) > 0 {
 		return nil, errs
@@ -75,98 +74,94 @@ func ReadAdjustment(data []byte) (pace.Adjustment, error) {
 	var a pace.Adjustment
 	var doc map[string]any
 	if err := decode(data, &doc); err != nil {
-		return a, fmt.Errorf("not a JSON object: %w", err)
+		return a, fact.New("script.not-object", "why", err)
 	}
 	if doc == nil { // null
-		return a, fmt.Errorf("not a JSON object: %w", plan.ErrNoObject)
+		return a, fact.New("script.not-object", "why", plan.ErrNoObject)
 	}
-	at, err := whole(doc, "at_ms")
-	if err != nil {
-		return a, err
+	at, ok := wholeNumber(doc["at_ms"])
+	if !ok {
+		return a, fact.New("script.whole", "field", "at_ms")
 	}
 	if at < 0 {
-		return a, fmt.Errorf("at_ms: given %d, allowed: 0 or later", at)
+		return a, fact.New("script.time-negative", "given", at)
 	}
 	a.At = at
 	do, _ := doc["do"].(string)
 	a.Do = pace.Verb(do)
 	if !slices.Contains(pace.Verbs(), a.Do) {
-		return a, fmt.Errorf("do: given %q, allowed: %v", do, pace.Verbs())
+		return a, fact.New("script.unknown-verb", "given", do, "verbs", pace.Verbs())
 	}
 	return a, takes(&a, doc)
 }
 
-// takes reads what the verb takes.
-func takes(a *pace.Adjustment, doc map[string]any) (err error) {
-	switch a.Do {
-	case pace.ToTempo:
-		if a.To, err = number(doc, "to"); err != nil {
-			return err
-		}
-		if carry, there := doc["carry"]; there {
-			var ok bool
-			if a.Carry, ok = carry.(bool); !ok {
-				return fmt.Errorf("carry: given %v, allowed: true or false", carry)
+// takes reads what comes with the verb.
+func takes(a *pace.Adjustment, doc map[string]any) error {
+	for _, arg := range a.Do.Takes() {
+		given := &arg
+		if arg.Or != nil {
+			_, first := doc[arg.Name]
+			_, second := doc[arg.Or.Name]
+			if first == second {
+				return fact.New("script.by-or-to", "verb", a.Do, "first", arg.Name, "second", arg.Or.Name)
+			}
+			if second {
+				given = arg.Or
 			}
 		}
-	case pace.Rounds:
-		_, by := doc["by"]
-		_, to := doc["to"]
-		if by == to {
-			return fmt.Errorf("rounds takes either by or to")
+		value, there := doc[given.Name]
+		if !there && given.Kind == pace.Flag {
+			continue
 		}
-		field := "to"
-		if by {
-			field = "by"
-		}
-		n, err := whole(doc, field)
+		read, err := argument(given, value)
 		if err != nil {
 			return err
 		}
-		a.Relative, a.By, a.To = by, int(n), breath.Int(n)
-	case pace.ToStrokes:
-		n, err := whole(doc, "to")
-		if err != nil {
-			return err
-		}
-		a.To = breath.Int(n)
-	case pace.FinishBy:
-		n, err := whole(doc, "to_ms")
-		if err != nil {
-			return err
-		}
-		a.To = breath.Int(n)
-	case pace.ToCounts:
-		a.Counts, err = fourWholes(doc, "to")
-	case pace.ToBeside:
-		a.Text, err = text(doc, "to")
-	case pace.Note:
-		a.Text, err = text(doc, "text")
-	case pace.Signal:
-		a.See, err = text(doc, "see")
+		given.Set(a, read)
 	}
-	return err
+	return nil
 }
 
-func number(doc map[string]any, field string) (breath.Exact, error) {
-	if n, ok := doc[field].(json.Number); ok {
-		if x, err := breath.ParseExact(n.String()); err == nil {
-			return x, nil
+// argument reads one value of the kind that the argument has.
+func argument(arg *pace.Argument, value any) (any, error) {
+	switch arg.Kind {
+	case pace.Number:
+		if n, ok := value.(json.Number); ok {
+			if x, err := breath.ParseExact(n.String()); err == nil {
+				return x, nil
+			}
 		}
+		return nil, fact.New("script.number", "field", arg.Name)
+	case pace.Whole:
+		if n, ok := wholeNumber(value); ok {
+			return n, nil
+		}
+		return nil, fact.New("script.whole", "field", arg.Name)
+	case pace.FourWholes:
+		if four, ok := fourWholes(value); ok {
+			return four, nil
+		}
+		return nil, fact.New("script.four", "field", arg.Name)
+	case pace.TextOrList:
+		if words, ok := textOrList(value); ok {
+			return words, nil
+		}
+		return nil, fact.New("script.text-or-list", "field", arg.Name)
+	case pace.Flag:
+		if flag, ok := value.(bool); ok {
+			return flag, nil
+		}
+		return nil, fact.New("script.flag", "field", arg.Name, "given", value)
 	}
-	return breath.Exact{}, fmt.Errorf("%s: a number is needed", field)
+	if text, ok := value.(string); ok {
+		return text, nil
+	}
+	return nil, fact.New("script.text", "field", arg.Name)
 }
 
 // farOut bounds whole numbers: far beyond any class, and safe to add to. What is beyond it is out of range, which the
 // class says when it is made.
 const farOut = 1 << 40
-
-func whole(doc map[string]any, field string) (int64, error) {
-	if n, ok := wholeNumber(doc[field]); ok {
-		return n, nil
-	}
-	return 0, fmt.Errorf("%s: a whole number is needed", field)
-}
 
 func wholeNumber(value any) (int64, bool) {
 	given, ok := value.(json.Number)
@@ -182,24 +177,34 @@ func wholeNumber(value any) (int64, bool) {
 	return int64(n), ok
 }
 
-func fourWholes(doc map[string]any, field string) (four [4]int, err error) {
-	list, _ := doc[field].([]any)
+// textOrList is a text, or a list of texts.
+func textOrList(value any) (any, bool) {
+	list, isList := value.([]any)
+	if !isList {
+		text, ok := value.(string)
+		return text, ok
+	}
+	words := make([]string, len(list))
+	for i, one := range list {
+		var ok bool
+		if words[i], ok = one.(string); !ok {
+			return nil, false
+		}
+	}
+	return words, true
+}
+
+func fourWholes(value any) (four [4]int, ok bool) {
+	list, _ := value.([]any)
 	if len(list) != len(four) {
-		return four, fmt.Errorf("%s: four whole numbers are needed, as [4, 4, 8, 0]", field)
+		return four, false
 	}
 	for i, value := range list {
 		n, ok := wholeNumber(value)
 		if !ok {
-			return four, fmt.Errorf("%s: four whole numbers are needed, as [4, 4, 8, 0]", field)
+			return four, false
 		}
 		four[i] = int(n)
 	}
-	return four, nil
-}
-
-func text(doc map[string]any, field string) (string, error) {
-	if text, ok := doc[field].(string); ok {
-		return text, nil
-	}
-	return "", fmt.Errorf("%s: a text is needed", field)
+	return four, true
 }

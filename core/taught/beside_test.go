@@ -9,6 +9,7 @@ import (
 	"vastlantern/core/pace"
 	"vastlantern/core/plan"
 	"vastlantern/core/taught"
+	"vastlantern/language"
 )
 
 // What stood beside is told with when it was opened and closed, and with what was breathed in it.
@@ -54,7 +55,7 @@ func TestWhatWasToldSpeaksAgainstAStep(t *testing.T) {
 		{"less than a third beside", taught.Told{Right: 9, Main: 7, Beside: 3}, ""},
 		{"as the teacher counted, whatever the phones told", taught.Told{Main: 1, Beside: 4, Attended: 14, Gentler: 4}, ""},
 		{"a third, as counted", taught.Told{Attended: 12, Gentler: 4}, "4 of 12 took the gentler lane"},
-		{"too much at home", taught.Told{HomeTooMuch: true}, "but what was given to do at home was too much last time"},
+		{"too much at home", taught.Told{HomeTooMuch: true}, "but what was given for home was too much last time"},
 		{"counted, but nobody knows of how many", taught.Told{Gentler: 4, Main: 8, Beside: 1}, ""},
 	} {
 		var h taught.History
@@ -68,14 +69,14 @@ func TestWhatWasToldSpeaksAgainstAStep(t *testing.T) {
 		next, _ := h.Next("nadi-shodhana")
 		advice := h.Advise(read(t, nadi("4:4", 4, "")))
 		if c.why == "" {
-			assert.Contains(t, next.Why, "one step up", c.name)
+			assert.Contains(t, language.English().Text(next.Why), "one step up", c.name)
 			assert.Empty(t, advice, c.name)
 			continue
 		}
-		assert.Contains(t, next.Why, c.why, c.name)
+		assert.Contains(t, language.English().Text(next.Why), c.why, c.name)
 		assert.Equal(t, 3, next.Rounds, c.name)
 		require.Len(t, advice, 1, c.name)
-		assert.Contains(t, advice[0].Say, "takes a step up, and ", c.name)
+		assert.Contains(t, language.English().Text(advice[0].Say), "takes a step up, and ", c.name)
 	}
 }
 
@@ -89,7 +90,7 @@ func TestARoomThatWasNotReadyWaits(t *testing.T) {
 	for _, r := range []taught.Record{fine, fine, tooMuch, fine, fine, fine} {
 		h.Add(r)
 		next, _ := h.Next("nadi-shodhana")
-		whys = append(whys, next.Why)
+		whys = append(whys, language.English().Text(next.Why))
 	}
 	assert.Contains(t, whys[2], "last time")
 	assert.Contains(t, whys[3], "the time before last")

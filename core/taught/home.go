@@ -2,12 +2,11 @@ package taught
 
 import (
 	"cmp"
-	"fmt"
 	"slices"
-	"strings"
 	"unicode/utf8"
 
 	"vastlantern/core/breath"
+	"vastlantern/core/fact"
 	"vastlantern/core/plan"
 )
 
@@ -30,47 +29,42 @@ const (
 	longestSentence = 300
 )
 
-// Check is what is wrong with it, each in a sentence; empty where nothing is.
-func (h Home) Check() (wrong []string) {
+// Check is what is wrong with it; empty where nothing is.
+func (h Home) Check() (wrong []fact.Fact) {
 	for _, of := range []struct {
-		name               string
+		message            string
 		given, least, most int
-	}{{"Minutes a day", h.Minutes, 1, MostHomeMinutes}, {"Pieces", h.Pieces, 1, MostHomePieces}, {"Days", h.Days, 0, MostHomeDays}} {
+	}{
+		{"home.minutes", h.Minutes, 1, MostHomeMinutes}, {"home.pieces", h.Pieces, 1, MostHomePieces}, {"home.days", h.Days, 0, MostHomeDays},
+	} {
 		if of.given < of.least || of.given > of.most {
-			wrong = append(wrong, fmt.Sprintf("%s: given %d, allowed: %d to %d.", of.name, of.given, of.least, of.most))
+			wrong = append(wrong, fact.New(of.message, "given", of.given, "least", of.least, "most", of.most))
 		}
 	}
 	for _, of := range []struct {
-		name, given string
-		most        int
-	}{{"When in the day", h.When, longestWhen}, {"Your sentence", h.Sentence, longestSentence}} {
+		message, given string
+		most           int
+	}{{"home.when-long", h.When, longestWhen}, {"home.sentence-long", h.Sentence, longestSentence}} {
 		if n := utf8.RuneCountInString(of.given); n > of.most {
-			wrong = append(wrong, fmt.Sprintf("%s: %d characters, at most %d.", of.name, n, of.most))
+			wrong = append(wrong, fact.New(of.message, "given", n, "most", of.most))
 		}
 	}
 	return wrong
 }
 
 // Amount is it as a teacher says it: "10 minutes a day, in 5 pieces, for 7 days, in the morning".
-func (h Home) Amount() string {
-	parts := []string{many(h.Minutes, "minute") + " a day"}
+func (h Home) Amount() fact.Fact {
+	parts := []fact.Fact{fact.New("home.a-day", "minutes", h.Minutes)}
 	if h.Pieces > 1 {
-		parts = append(parts, fmt.Sprintf("in %d pieces", h.Pieces))
+		parts = append(parts, fact.New("home.in-pieces", "pieces", h.Pieces))
 	}
 	if h.Days > 0 {
-		parts = append(parts, "for "+many(h.Days, "day"))
+		parts = append(parts, fact.New("home.for-days", "days", h.Days))
 	}
 	if h.When != "" {
-		parts = append(parts, h.When)
+		parts = append(parts, fact.New("name", "name", h.When))
 	}
-	return strings.Join(parts, ", ")
-}
-
-func many(n int, of string) string {
-	if n == 1 {
-		return "1 " + of
-	}
-	return fmt.Sprintf("%d %ss", n, of)
+	return fact.New("home.amount", "parts", parts)
 }
 
 // Piece is how long one piece is, in milliseconds.

@@ -12,6 +12,7 @@ import (
 	"vastlantern/core/breath"
 	"vastlantern/core/plan"
 	"vastlantern/core/sheet"
+	"vastlantern/language"
 
 	"vastlantern/core/taught"
 )
@@ -58,7 +59,7 @@ func TestHowMuchGoesHome(t *testing.T) {
 		{taught.Home{Minutes: 1, Pieces: 10}, "1 minute a day, in 10 pieces", 1},
 	} {
 		assert.Empty(t, c.home.Check())
-		assert.Equal(t, c.amount, c.home.Amount())
+		assert.Equal(t, c.amount, language.English().Text(c.home.Amount()))
 		assert.Equal(t, c.rounds, c.home.Rounds(&read(t, nadi("4:4:8", 3, "")).Passages[0]), c.amount)
 	}
 	rests := read(t, `{"type": "practice", "practice": "kapalabhati", "strokes": 30, "rate": 60, "rounds": 3, "rest_between": 20}`)
@@ -68,7 +69,7 @@ func TestHowMuchGoesHome(t *testing.T) {
 	assert.Equal(t, 10, taught.UsualHome(3_600_000).Minutes)
 	wrong := taught.Home{Minutes: 31, Pieces: 0, Days: 91, When: string(make([]rune, 61)), Sentence: string(make([]rune, 301))}.Check()
 	assert.Len(t, wrong, 5)
-	assert.Contains(t, wrong[0], "given 31, allowed: 1 to 30")
+	assert.Contains(t, language.English().Text(wrong[0]), "given 31, allowed: 1 to 30")
 }
 
 // What goes home is a plan of one passage, as it is practised there: led, no try-out, in as many rounds as fit a piece.

@@ -2,11 +2,10 @@ package taught
 
 import (
 	"cmp"
-	"fmt"
 	"slices"
-	"strings"
 
 	"vastlantern/core/breath"
+	"vastlantern/core/fact"
 	"vastlantern/core/plan"
 	"vastlantern/core/practice"
 )
@@ -40,11 +39,11 @@ func Rung(c breath.Counts) int {
 }
 
 // rungName is a rung as a teacher says it.
-func rungName(rung int) string {
+func rungName(rung int) fact.Fact {
 	if rung >= len(Ladder) {
-		return "more than 1:4:2"
+		return fact.New("rung.above")
 	}
-	return Ladder[rung].String()
+	return fact.New("rung.ratio", "ratio", Ladder[rung])
 }
 
 // History is what a group has been taught, as far as the next class depends on it.
@@ -57,9 +56,9 @@ type History struct {
 	talks   []breath.Exact       // how much longer than planned each talk took, the latest last
 	latest  []string             // the practices of the last class, in its order
 	calm    int                  // how many classes in a row, up to the last, had nothing eased and a room that was ready
-	unrest  string               // why the last one that was not so was not, as a clause
+	unrest  fact.Fact            // why the last one that was not so was not, as a clause
 	guides  map[string]Next      // what a programme asks for, by practice
-	told    string               // why those who breathed in the last class are not ready for a step; empty where they are
+	told    fact.Fact            // why those who breathed in the last class are not ready for a step; none where they are
 }
 
 // Add takes a class into account; classes come in the order of their times.
@@ -96,8 +95,8 @@ func (h *History) Add(r Record) {
 	h.told = r.Told.Unready()
 	switch {
 	case eased:
-		h.calm, h.unrest = 0, "something was eased"
-	case h.told != "":
+		h.calm, h.unrest = 0, fact.New("unrest.eased")
+	case !h.told.None():
 		h.calm, h.unrest = 0, h.told
 	default:
 		h.calm++
@@ -155,43 +154,38 @@ func (h *History) Advise(p *plan.Plan) []plan.Advice {
 		if len(steps) > 0 && !slices.Contains(climbing, passage.Name()) {
 			climbing = append(climbing, passage.Name())
 		}
-		if len(steps) > 0 && h.told != "" {
-			list = append(list, plan.Advice{Passage: i + 1, Say: fmt.Sprintf("%s takes a step up, and %s last time.", passage.Name(), h.told), Why: "A room that was not at ease takes the same again first."})
+		if len(steps) > 0 && !h.told.None() {
+			list = append(list, plan.Advice{Passage: i + 1, Say: fact.New("advice.step-after-unrest", "name", passage.Name(), "unrest", h.told), Why: fact.New("advice.step-after-unrest.why")})
 		}
 		if len(steps) > 1 {
-			list = append(list, plan.Advice{Passage: i + 1, Say: fmt.Sprintf("%s takes more than one step up since it was taught last: %s.", passage.Name(), strings.Join(steps, ", ")),
-				Why: "Climb one thing at a time: counts, ratio, rounds or minutes."})
+			list = append(list, plan.Advice{Passage: i + 1, Say: fact.New("advice.several-steps", "name", passage.Name(), "steps", steps),
+				Why: fact.New("advice.several-steps.why")})
 		}
 		if rung := Rung(passage.Measure.Counts); h.counted && passage.Is(practice.Counted) && rung > h.highest+1 {
-			list = append(list, plan.Advice{Passage: i + 1, Say: fmt.Sprintf("This group has not been prepared for the ratio of %s.", passage.Name()),
-				Why: fmt.Sprintf("It has come as far as %s; %s would be the next rung.", rungName(h.highest), rungName(h.highest+1))})
+			list = append(list, plan.Advice{Passage: i + 1, Say: fact.New("advice.ratio", "name", passage.Name()),
+				Why: fact.New("advice.ratio.why", "highest", rungName(h.highest), "next", rungName(h.highest+1))})
 		}
 	}
 	if len(climbing) > 1 {
-		list = append(list, plan.Advice{Say: fmt.Sprintf("In this class %s each take a step up.", inWords(climbing)),
-			Why: "Climb one thing at a time, never two in one class: what was too much is else not known."})
+		list = append(list, plan.Advice{Say: fact.New("advice.several-practices", "names", fact.Names(climbing)),
+			Why: fact.New("advice.several-practices.why")})
 	}
 	return list
 }
 
-// inWords is names as a sentence has them.
-func inWords(names []string) string {
-	return strings.Join(names[:len(names)-1], ", ") + " and " + names[len(names)-1]
-}
-
-// steps is what grows in a passage against the last time, each in words.
-func (h *History) steps(p *plan.Passage) []string {
+// steps is what grows in a passage against the last time.
+func (h *History) steps(p *plan.Passage) []fact.Fact {
 	last, known := h.lastTime(p)
 	if !known {
 		return nil
 	}
-	var steps []string
+	var steps []fact.Fact
 	if p.Is(practice.Counted) {
 		if c := p.Measure.Counts; c.Inhale > last.Counts.Inhale {
-			steps = append(steps, fmt.Sprintf("counts %s to %s", last.Counts, c))
+			steps = append(steps, fact.New("step.counts", "before", last.Counts, "after", c))
 		}
 		if before, now := Rung(last.Counts), Rung(p.Measure.Counts); now > before {
-			steps = append(steps, fmt.Sprintf("ratio %s to %s", rungName(before), rungName(now)))
+			steps = append(steps, fact.New("step.ratio", "before", rungName(before), "after", rungName(now)))
 		}
 	}
 	before := last.Rounds
@@ -199,7 +193,7 @@ func (h *History) steps(p *plan.Passage) []string {
 		before = max(before, last.PlannedRounds) // a class that was cut short is planned as it was
 	}
 	if rounds := p.TotalRounds(p.Measure); rounds > before {
-		steps = append(steps, fmt.Sprintf("rounds %d to %d", before, rounds))
+		steps = append(steps, fact.New("step.rounds", "before", before, "after", rounds))
 	}
 	return steps
 }

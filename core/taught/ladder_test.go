@@ -13,6 +13,7 @@ import (
 	"vastlantern/core/plan"
 	"vastlantern/core/sheet"
 	"vastlantern/core/taught"
+	"vastlantern/language"
 )
 
 // The rungs are those of handbook.md section 4; counts in between stand on the rung that asks for as much.
@@ -61,8 +62,8 @@ func TestWhatTheGroupsPastSays(t *testing.T) {
 		got := h.Advise(read(t, c.plan))
 		if assert.Len(t, got, len(c.says), c.plan) {
 			for i, says := range c.says {
-				assert.Contains(t, got[i].Say, says, c.plan)
-				assert.NotEmpty(t, got[i].Why)
+				assert.Contains(t, language.English().Text(got[i].Say), says, c.plan)
+				assert.NotEmpty(t, language.English().Text(got[i].Why))
 				assert.Equal(t, 1, got[i].Passage)
 			}
 		}
@@ -72,8 +73,8 @@ func TestWhatTheGroupsPastSays(t *testing.T) {
 	h.Add(taught.Of(held, []pace.Adjustment{{At: 5000, Do: pace.DropHolds}}, 3_600_000))
 	got := h.Advise(read(t, nadi("5:5:10", 6, "")))
 	require.Len(t, got, 2)
-	assert.Contains(t, got[0].Say, "counts 4:8 to 5:5:10, ratio 1:2 to 1:1:2")
-	assert.Contains(t, got[1].Why, "as far as 1:2; 1:1:1 would be the next")
+	assert.Contains(t, language.English().Text(got[0].Say), "counts 4:8 to 5:5:10, ratio 1:2 to 1:1:2")
+	assert.Contains(t, language.English().Text(got[1].Why), "as far as 1:2; 1:1:1 would be the next")
 }
 
 func TestHowLongTalksReallyTake(t *testing.T) {

@@ -2,24 +2,23 @@ package taught
 
 import (
 	"cmp"
-	"fmt"
 	"maps"
 	"math"
 	"slices"
-	"strconv"
 
 	"vastlantern/core/breath"
+	"vastlantern/core/fact"
 	"vastlantern/core/plan"
 )
 
-// Next is what a practice of a group should be next time, and why in one sentence.
+// Next is what a practice of a group should be next time, and why.
 type Next struct {
 	Counts  breath.Counts // of counted practices
 	Strokes int           // of strokes
 	Tempo   breath.Exact  // 0 where nothing is counted
 	Rounds  int
 	Length  int64 // of the rounds, about, in milliseconds: without what comes before and after them
-	Why     string
+	Why     fact.Fact
 	BasedOn int  // on how many of the last classes with the practice
 	Eased   bool // it goes back to where an easier class ended
 	Climbs  bool // it is a step up
@@ -75,22 +74,22 @@ func (h *History) Next(practice string) (Next, bool) {
 		if n := len(last.Done); n > 0 && last.Strokes > 0 {
 			next.Strokes = min(last.Strokes, max(last.Done[n-1].Strokes, 1)) // as done, not as it was in force
 		}
-		next.Why = fmt.Sprintf("It was eased last time: start from where it ended, %s.", next.Words())
+		next.Why = fact.New("next.eased", "measure", next.Words())
 	case last.Rounds < last.PlannedRounds:
-		next.Why = fmt.Sprintf("%d of %d rounds were led last time: the same again.", last.Rounds, last.PlannedRounds)
+		next.Why = fact.New("next.cut-short", "led", last.Rounds, "planned", last.PlannedRounds)
 	case last.Settling:
-		next.Why = fmt.Sprintf("Led as planned %s: the same again, since what settles is not climbed.", times(n))
-	case n >= streak && h.calm < streak && h.unrest != "":
-		next.Why = fmt.Sprintf("Led as planned %d times in a row, but %s: the same again.", n, h.sinceCalm())
+		next.Why = fact.New("next.settling", "times", n)
+	case n >= streak && h.calm < streak && !h.unrest.None():
+		next.Why = fact.New("next.unrest", "times", n, "unrest", h.unrest, "ago", h.calm+1)
 	case n >= streak && h.climber() != practice:
-		next.Why = fmt.Sprintf("Led as planned %d times in a row, but only one thing climbs at a time, and %s is first: the same again.", n, h.called(h.climber()))
+		next.Why = fact.New("next.other-first", "times", n, "name", h.called(h.climber()))
 	case n >= streak && !next.climb(last, h.Level):
-		next.Why = fmt.Sprintf("Led as planned %d times in a row, and more is not advised in one class: the same again.", n)
+		next.Why = fact.New("next.no-more", "times", n)
 	case n >= streak:
 		next.Climbs = true
-		next.Why = fmt.Sprintf("Led as planned %d times in a row: one step up, %s.", n, next.Words())
+		next.Why = fact.New("next.step-up", "times", n, "measure", next.Words())
 	default:
-		next.Why = fmt.Sprintf("Led as planned %s: the same again, since a step comes after %d times in a row.", times(n), streak)
+		next.Why = fact.New("next.not-yet", "times", n, "needed", streak)
 	}
 	next.Length = next.length(last)
 	return next, true
@@ -122,7 +121,7 @@ func (h *History) For(p *plan.Passage) (Next, bool) {
 	}
 	next.Back = Rung(planned) > Rung(next.Counts) || Rung(planned) == Rung(next.Counts) && planned.Inhale > next.Counts.Inhale
 	if next.Back {
-		next.Why += " The plan is more than one step above that."
+		next.Why = fact.New("next.far-above", "why", next.Why)
 	}
 	return next, next.Back
 }
@@ -179,27 +178,6 @@ func (h *History) longest(practices []string) (who string) {
 func (h *History) called(practice string) string {
 	past := h.past[practice]
 	return past[len(past)-1].Name
-}
-
-// sinceCalm is since when nothing was eased and the room was ready; empty where that was always so.
-func (h *History) sinceCalm() string {
-	if h.unrest == "" {
-		return ""
-	}
-	switch h.calm {
-	case 0:
-		return h.unrest + " last time"
-	case 1:
-		return h.unrest + " the time before last"
-	}
-	return fmt.Sprintf("%s %d classes ago", h.unrest, h.calm+1)
-}
-
-func times(n int) string {
-	if n == 1 {
-		return "once"
-	}
-	return fmt.Sprintf("%d times in a row", n)
 }
 
 // steady is how many classes, the latest last, were led as planned, each with what the last one had.
@@ -269,31 +247,27 @@ func above(inhale int) int {
 }
 
 // Words is the measure as a teacher says it: "4:4:8, 6 rounds".
-func (n *Next) Words() string {
-	rounds := fmt.Sprintf("%d rounds", n.Rounds)
-	if n.Rounds == 1 {
-		rounds = "one round"
-	}
+func (n *Next) Words() fact.Fact {
 	switch {
 	case n.Strokes > 0:
-		return fmt.Sprintf("%d strokes, %s", n.Strokes, rounds)
+		return fact.New("measure.strokes", "strokes", n.Strokes, "rounds", n.Rounds)
 	case n.Counts.Inhale > 0:
-		return fmt.Sprintf("%s, %s", n.Counts, rounds)
+		return fact.New("measure.counts", "counts", n.Counts, "rounds", n.Rounds)
 	}
-	return rounds
+	return fact.New("measure.rounds", "rounds", n.Rounds)
 }
 
 // Whole is Words with the tempo and how long it takes: "4:4:8, 6 rounds at 48, about 4 min".
-func (n *Next) Whole() string {
+func (n *Next) Whole() fact.Fact {
 	words := n.Words()
 	if n.Tempo.Sign() > 0 {
-		words += " at " + strconv.FormatFloat(math.Round(n.Tempo.Float()*10)/10, 'f', -1, 64)
+		words = fact.New("measure.at-tempo", "measure", words, "tempo", math.Round(n.Tempo.Float()*10)/10)
 	}
 	const minute = 60_000
 	if n.Length < minute {
-		return fmt.Sprintf("%s, about %d s", words, (n.Length+500)/1000)
+		return fact.New("measure.about-seconds", "measure", words, "seconds", (n.Length+500)/1000)
 	}
-	return fmt.Sprintf("%s, about %d min", words, (n.Length+minute/2)/minute)
+	return fact.New("measure.about-minutes", "measure", words, "minutes", (n.Length+minute/2)/minute)
 }
 
 // Apply plans the passage p, which has these fields, as it should be next time.

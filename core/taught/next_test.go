@@ -12,6 +12,7 @@ import (
 	"vastlantern/core/pace"
 	"vastlantern/core/plan"
 	"vastlantern/core/taught"
+	"vastlantern/language"
 )
 
 // The rules of next time, case by case (handbook.md sections 4 and 8).
@@ -68,7 +69,7 @@ func TestNextTime(t *testing.T) {
 			got = fmt.Sprintf("%s x%d", next.Counts, next.Rounds)
 		}
 		assert.Equal(t, c.next, got, c.name)
-		assert.Contains(t, next.Why, c.why, c.name)
+		assert.Contains(t, language.English().Text(next.Why), c.why, c.name)
 	}
 }
 
@@ -77,8 +78,8 @@ func TestNextTimeStaysWithinWhatIsAdvised(t *testing.T) {
 	for _, c := range []struct{ passage, level, next, why string }{
 		{`{"type": "practice", "practice": "breath-of-joy", "rounds": 20}`, "", "0:0 x20", "more is not advised in one class"},
 		{`{"type": "practice", "practice": "breath-of-joy", "rounds": 12}`, "beginners", "0:0 x12", "more is not advised in one class"},
-		{`{"type": "practice", "practice": "sigh", "rounds": 6}`, "", "4:6 x6", "what settles is not climbed"},
-		{`{"type": "practice", "practice": "belly-breath", "rounds": 6}`, "experienced", "4:4 x6", "what settles is not climbed"},
+		{`{"type": "practice", "practice": "sigh", "rounds": 6}`, "", "4:6 x6", "settling practices do not progress"},
+		{`{"type": "practice", "practice": "belly-breath", "rounds": 6}`, "experienced", "4:4 x6", "settling practices do not progress"},
 		{`{"type": "practice", "practice": "kapalabhati", "strokes": 30, "rounds": 5, "rest_between": 30}`, "", "30 st x5", "more is not advised"},
 		{nadi("4:4", 11, ""), "beginners", "5:5 x9", "one step up"}, // three minutes at 60
 		{nadi("4:4", 11, ""), "some practice", "4:4 x13", "one step up"},
@@ -99,7 +100,7 @@ func TestNextTimeStaysWithinWhatIsAdvised(t *testing.T) {
 		}
 		assert.Equal(t, c.next, got, c.passage)
 		assert.Equal(t, got == "5:5 x9", next.Capped, c.passage)
-		assert.Contains(t, next.Why, c.why, c.passage)
+		assert.Contains(t, language.English().Text(next.Why), c.why, c.passage)
 	}
 }
 
@@ -111,8 +112,8 @@ func TestNextTimeFollowsTheMainFigure(t *testing.T) {
 	h.Add(taught.Of(read(t, class...), nil, whole))
 	next, known := h.Next("counted-breath")
 	require.True(t, known)
-	assert.Equal(t, "4:4:4:4, 2 rounds", next.Words(), "not the last, 4:2:8 x1")
-	assert.Contains(t, next.Why, "Led as planned once", "a class counts once, however many passages it had")
+	assert.Equal(t, "4:4:4:4, 2 rounds", language.English().Text(next.Words()), "not the last, 4:2:8 x1")
+	assert.Contains(t, language.English().Text(next.Why), "Led as planned once", "a class counts once, however many passages it had")
 	for passage, want := range map[string]string{
 		square("4:4:4:4", 2, ""): "4:4:4:4, 2 rounds",
 		square("5:5:5:5", 2, ""): "4:4:4:4, 2 rounds", // one step back
@@ -123,7 +124,7 @@ func TestNextTimeFollowsTheMainFigure(t *testing.T) {
 		next, known := h.For(&read(t, passage).Passages[0])
 		got := ""
 		if known {
-			got = next.Words()
+			got = language.English().Text(next.Words())
 		}
 		assert.Equal(t, want, got, passage)
 	}
@@ -132,7 +133,7 @@ func TestNextTimeFollowsTheMainFigure(t *testing.T) {
 		h.Add(taught.Of(read(t, class...), nil, whole))
 	}
 	next, _ = h.Next("counted-breath")
-	assert.Equal(t, "4:4:4:4, 3 rounds", next.Words())
+	assert.Equal(t, "4:4:4:4, 3 rounds", language.English().Text(next.Words()))
 	assert.True(t, next.Climbs)
 }
 
@@ -168,7 +169,7 @@ func TestNextTimeTellsHowLongItTakes(t *testing.T) {
 		h.Add(taught.Of(read(t, c.passage), c.script, 3_600_000))
 		for _, id := range []string{"nadi-shodhana", "kapalabhati"} {
 			if next, known := h.Next(id); known {
-				assert.Equal(t, c.whole, next.Whole(), c.passage)
+				assert.Equal(t, c.whole, language.English().Text(next.Whole()), c.passage)
 			}
 		}
 	}
@@ -209,14 +210,14 @@ func TestOnlyOneThingClimbs(t *testing.T) {
 		t.Helper()
 		next, known := h.Next(practice)
 		require.True(t, known)
-		assert.Contains(t, next.Why, why)
+		assert.Contains(t, language.English().Text(next.Why), why)
 	}
 	add(nil, counted)
 	for range 3 {
 		add(nil, other, counted)
 	}
 	says("counted-breath", "Led as planned 4 times in a row: one step up, 4:4, 6 rounds.")
-	says("ujjayi", "3 times in a row, but only one thing climbs at a time, and Counted breath is first: the same again.")
+	says("ujjayi", "3 times in a row, but only one practice progresses at a time, and Counted breath is first: the same again.")
 
 	add([]pace.Adjustment{{At: 1_000, Do: pace.ToCounts, Counts: [4]int{3, 0, 4, 0}}}, other, counted)
 	says("ujjayi", "eased last time")
@@ -242,7 +243,7 @@ func TestTwoPracticesThatClimbInOneClassAreSaid(t *testing.T) {
 		advice := h.Advise(rounds(c.a, c.b))
 		require.Len(t, advice, c.advice, "%d and %d rounds", c.a, c.b)
 		if c.advice > 0 {
-			assert.Contains(t, advice[0].Say, "Alternate nostril breath and Sighing out each take a step up")
+			assert.Contains(t, language.English().Text(advice[0].Say), "Alternate nostril breath and Sighing out each take a step up")
 			assert.Zero(t, advice[0].Passage)
 		}
 	}

@@ -1,6 +1,6 @@
 package taught
 
-import "fmt"
+import "vastlantern/core/fact"
 
 // Told is what is known of those who breathed: sums, never who (handbook.md section 9). Attended and Gentler are as the
 // teacher counted, and 0 where nobody did.
@@ -15,19 +15,19 @@ type Told struct {
 // Answered is how many told how it was.
 func (t Told) Answered() int { return t.Easy + t.Right + t.TooMuch }
 
-// Unready is why a room is not ready for a step, as a clause; empty where nothing speaks against one. A quarter or more for
+// Unready is why a room is not ready for a step, as a clause; none where nothing speaks against one. A quarter or more for
 // whom it was too much is the handbook's; a third or more on the gentler lane is common practice with no source.
-func (t Told) Unready() string {
+func (t Told) Unready() fact.Fact {
 	if of := t.Answered(); t.TooMuch > 0 && 4*t.TooMuch >= of {
-		return fmt.Sprintf("for %d of the %d who answered it was too much", t.TooMuch, of)
+		return fact.New("unrest.too-much", "some", t.TooMuch, "of", of)
 	}
 	if took, of := t.TookBeside(); took > 0 && 3*took >= of {
-		return fmt.Sprintf("%d of %d took the gentler lane", took, of)
+		return fact.New("unrest.lane", "some", took, "of", of)
 	}
 	if t.HomeTooMuch {
-		return "what was given to do at home was too much"
+		return fact.New("unrest.home")
 	}
-	return ""
+	return fact.Fact{}
 }
 
 // TookBeside is how many took the gentler lane, and of how many: as the teacher counted, else as the phones told. 0 of 0

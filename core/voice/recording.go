@@ -1,9 +1,9 @@
 package voice
 
 import (
-	"errors"
-	"fmt"
 	"math"
+
+	"vastlantern/core/fact"
 )
 
 // What a recording may be.
@@ -18,9 +18,9 @@ const (
 
 // Why a recording cannot be used.
 var (
-	ErrRate   = fmt.Errorf("the recording has to have %d to %d samples a second", LowestRate, HighestRate)
-	ErrLong   = fmt.Errorf("the recording is longer than %.0f seconds: one word or one short sentence at a time", Longest)
-	ErrSilent = errors.New("nothing was heard in the recording: speak nearer to the microphone, or see whether it is switched on")
+	ErrRate   = fact.New("recording.rate", "least", LowestRate, "most", HighestRate)
+	ErrLong   = fact.New("recording.long", "most", Longest)
+	ErrSilent = fact.New("recording.silent")
 )
 
 // Recording is a word as it is kept: trimmed, and as loud as every other.

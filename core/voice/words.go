@@ -39,9 +39,9 @@ var keys = []struct {
 	keys []string
 }{
 	{Breath, []string{"inhale", "exhale", "hold", "empty", "stroke", "mouth", words.Natural, words.Resting, words.OwnPace}},
-	{Sides, []string{"left", "right", words.ShutLeft, words.ShutRight}},
+	{Sides, []string{"left", "right", words.ShutLeft, words.ShutRight, words.BothNarrow}},
 	{Calls, []string{"last", "half", "minute", "half-minute"}},
-	{Hand, []string{words.HandUp, words.Then, words.HandDown, words.Finish, words.InLeft, words.OutLeft, words.InRight, words.OutRight, words.Others}},
+	{Hand, []string{words.HandUp, words.Then, words.HandDown, words.Finish, words.InLeft, words.OutLeft, words.InRight, words.OutRight, words.EndLeft, words.EndRight, words.Others}},
 	{Zones, []string{
 		"belly", "ribs", "chest", "forward", "side", "up", "wide", "narrow",
 		words.ChantOm, words.Attention + "front", words.Attention + "sides", words.Attention + "back", words.Attention + "round",

@@ -26,7 +26,10 @@ const (
 	HandUp     = "hand up"
 	ShutLeft   = "close left"
 	ShutRight  = "close right"
+	BothNarrow = "both narrow"
 	Finish     = "finish"
+	EndLeft    = "exhale left" // where a round ends
+	EndRight   = "exhale right"
 	OutLeft    = "out left"
 	OutRight   = "out right"
 	InLeft     = "in left"
@@ -35,8 +38,11 @@ const (
 	Then       = "then"
 	ChantOm    = "chant om"
 	EndOfClass = "end of class"
-	Others     = "others"     // those on the gentler lane, where one voice speaks to both
-	Attention  = "attention " // and front, sides, back or round
+	WithHolds  = "with holds"    // the lane of those who hold
+	Through    = "through holds" // the lane of those who breathe through the holds
+	Shorter    = "shorter"       // the lane of a shorter breath
+	Others     = "others"        // those on the gentler lane, where one voice speaks to both
+	Attention  = "attention "    // and front, sides, back or round
 )
 
 // English is the table that ships.
@@ -45,13 +51,13 @@ var English = Words{
 	Texts: map[string]string{
 		"inhale": "inhale", "hold": "hold", "exhale": "exhale", "empty": "empty", "stroke": "out", "still": "be still", "beat": "the tempo",
 		"lead": "breathe out", "talk": "talk",
-		"left": "left", "right": "right", "mouth": "by the mouth",
+		"left": "left", "right": "right", "mouth": "through the mouth",
 		"belly": "belly", "ribs": "ribs", "chest": "chest", "forward": "forward", "side": "to the side", "up": "up", "wide": "wide", "narrow": "narrow",
 		Natural: "natural breath", Resting: "rest, natural breath", OwnPace: "at your own pace",
-		HandUp: "hand up", HandDown: "hand down", ShutLeft: "close the left", ShutRight: "close the right", Then: "then",
-		Finish: "finish the round", InLeft: "in left", InRight: "in right", OutLeft: "out left", OutRight: "out right", EndOfClass: "the end of the class", ChantOm: "chant om",
+		HandUp: "hand up", HandDown: "hand down", ShutLeft: "close the left", ShutRight: "close the right", BothNarrow: "both sides narrow", Then: "then",
+		Finish: "finish the round", InLeft: "in left", InRight: "in right", OutLeft: "out left", OutRight: "out right", EndLeft: "exhale left", EndRight: "exhale right", EndOfClass: "the end of the class", ChantOm: "chant om",
 		Attention + "front": "into the front", Attention + "sides": "into the sides", Attention + "back": "into the back", Attention + "round": "all round",
-		Others: "others",
+		Others: "others", WithHolds: "with the holds", Through: "through the holds", Shorter: "shorter breath",
 		"last": "one more, the last", "half": "half way", "minute": "one minute left", "half-minute": "thirty seconds left",
 	},
 	Numbers: []string{"zero", "one", "two", "three", "four", "five", "six", "seven", "eight", "nine", "ten", "eleven", "twelve", "thirteen", "fourteen", "fifteen", "sixteen", "seventeen", "eighteen", "nineteen", "twenty"},
@@ -66,10 +72,10 @@ var German = Words{
 		"left": "links", "right": "rechts", "mouth": "durch den Mund",
 		"belly": "Bauch", "ribs": "Rippen", "chest": "Brust", "forward": "nach vorn", "side": "zur Seite", "up": "nach oben", "wide": "weit", "narrow": "eng",
 		Natural: "natürlich atmen", Resting: "Pause, natürlich atmen", OwnPace: "jeder im eigenen Tempo",
-		HandUp: "Hand heben", HandDown: "Hand ablegen", ShutLeft: "links schließen", ShutRight: "rechts schließen", Then: "dann",
-		Finish: "die Runde beenden", InLeft: "links ein", InRight: "rechts ein", OutLeft: "links aus", OutRight: "rechts aus", EndOfClass: "das Ende der Stunde", ChantOm: "Om tönen",
+		HandUp: "Hand heben", HandDown: "Hand ablegen", ShutLeft: "links schließen", ShutRight: "rechts schließen", BothNarrow: "beide Seiten eng", Then: "dann",
+		Finish: "die Runde beenden", InLeft: "links ein", InRight: "rechts ein", OutLeft: "links aus", OutRight: "rechts aus", EndLeft: "links ausatmen", EndRight: "rechts ausatmen", EndOfClass: "das Ende der Stunde", ChantOm: "Om tönen",
 		Attention + "front": "nach vorn", Attention + "sides": "in die Seiten", Attention + "back": "in den Rücken", Attention + "round": "rundum",
-		Others: "die anderen",
+		Others: "die anderen", WithHolds: "mit Halten", Through: "durch das Halten", Shorter: "kürzerer Atem",
 		"last": "noch einmal, die letzte", "half": "die Hälfte", "minute": "noch eine Minute", "half-minute": "noch dreißig Sekunden",
 	},
 	Numbers: []string{"null", "eins", "zwei", "drei", "vier", "fünf", "sechs", "sieben", "acht", "neun", "zehn", "elf", "zwölf", "dreizehn", "vierzehn", "fünfzehn", "sechzehn", "siebzehn", "achtzehn", "neunzehn", "zwanzig"},

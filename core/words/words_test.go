@@ -25,7 +25,7 @@ func TestOwnWordsAndSides(t *testing.T) {
 	assert.Equal(t, "inhale", English.Text("inhale"), "the shipped table stays")
 	assert.Equal(t, "close the right", own.Side(breath.Left), "what the hand does for a breath through the left")
 	assert.Equal(t, "left", English.Side(breath.Left))
-	assert.Equal(t, "by the mouth", own.Side(breath.Mouth))
+	assert.Equal(t, "through the mouth", own.Side(breath.Mouth))
 	assert.Empty(t, own.Side(breath.Both))
 	assert.Same(t, &English, English.With(nil, false))
 }

@@ -88,7 +88,7 @@ func lead(program *stage.Program, browser *stage.Browser, k stage.Kind, by hand)
 		return err
 	}
 	if len(plan.Summary.Errors) > 0 {
-		return errors.New(plan.Summary.Errors[0].Text)
+		return plan.Summary.Errors[0].Say
 	}
 	var score contract.Score
 	if err := program.Lead(plan.ID, &score); err != nil {
@@ -170,7 +170,7 @@ func tell(program *stage.Program, page *rod.Page, class int64, k stage.Kind, by 
 	}
 	var pressed []string
 	for _, mark := range record.Marks {
-		if mark.Answer.Refused != "" {
+		if mark.Answer.Refused != nil {
 			return fmt.Errorf("%s was refused: %s", mark.Answer.Do, mark.Answer.Refused)
 		}
 		pressed = append(pressed, string(mark.Answer.Do))

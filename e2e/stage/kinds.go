@@ -51,7 +51,7 @@ one nostril right 6:6 x2 no lead-in`,
 	{"sun breath at own pace, and the way back through both",
 		`sun breath own pace 1 min
   closing: 3 breaths 4:4`,
-		"they are called back", "finish the round.*out on the left, hand down|finish the round.*out left, hand down"},
+		"they are called back", "finish the round.*exhale left, hand down"},
 	{"natural pauses, from the right",
 		`alternate nostril right 4:4 x3 pause 2`,
 		"stillness that is not counted", "be still"},
@@ -63,11 +63,11 @@ counted breath 4:4 x2`,
 	{"three sips and a throw, standing",
 		`breath of joy x8`,
 		"the second sip, at 88 a minute", "inhale to the side 2"},
-	{"learned in stages, by the mouth and then the nose",
-		`ocean breath 4:4 x2 by the mouth
-ocean breath 4:4 x2 out by the mouth no lead-in
+	{"learned in stages, through the mouth and then the nose",
+		`ocean breath 4:4 x2 through the mouth
+ocean breath 4:4 x2 out through the mouth no lead-in
 ocean breath 4:4 x2 no lead-in`,
-		"out by the mouth after in by the nose", "exhale by the mouth"},
+		"out through the mouth after in through the nose", "exhale through the mouth"},
 	{"words only, switching after the inhale",
 		`alternate nostril 4:4 x3 words only`,
 		"the last count before the switch", "inhale left 4 next exhale right, 4"},

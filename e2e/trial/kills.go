@@ -10,6 +10,7 @@ import (
 	"os"
 	"os/exec"
 	"path/filepath"
+	"reflect"
 	"strings"
 	"sync"
 	"time"
@@ -349,7 +350,7 @@ func (l *ledClass) killed(number int, random *rand.Rand) error {
 		found[mark.Answer.Text] = mark.Answer
 	}
 	for key, answer := range l.acknowledged {
-		if found[key] != answer {
+		if !reflect.DeepEqual(found[key], answer) {
 			return fmt.Errorf("the press %s was answered with %+v, and is %+v", key, answer, found[key])
 		}
 	}

@@ -12,6 +12,7 @@ import (
 
 	"golang.org/x/crypto/bcrypt"
 
+	"vastlantern/core/fact"
 	"vastlantern/store"
 	"vastlantern/studio"
 )
@@ -37,12 +38,12 @@ const SessionTime = 7 * 24 * time.Hour
 const longestDevice = 40 // letters of a device's name
 
 // ErrPasscode says that the passcode is not this one.
-var ErrPasscode = errors.New("wrong passcode")
+var ErrPasscode = fact.New("passcode.wrong")
 
 // SetPasscode sets what the teacher's side asks for on the local network, and signs every device out.
 func (a *Access) SetPasscode(passcode string) error {
 	if n := len(passcode); n < shortestPasscode || n > longestPasscode || strings.TrimSpace(passcode) != passcode {
-		return studio.Fail(studio.ErrInvalid, "A passcode has %d to %d characters and no space at its ends.", shortestPasscode, longestPasscode)
+		return studio.Fail(studio.ErrInvalid, "passcode.length", "least", shortestPasscode, "most", longestPasscode)
 	}
 	hash, err := bcrypt.GenerateFromPassword([]byte(passcode), bcrypt.DefaultCost)
 	if err != nil {
@@ -134,7 +135,7 @@ func (a *Access) SignedIn(token string) (device string, renewed bool, err error)
 		return session.Device, false, nil
 	}
 	if err := a.keepSession(token, session.Device); err != nil {
-		if studio.FileProblem(err) != "" { // it holds as it is: nobody is shut out because the disk is full
+		if !studio.FileProblem(err).None() { // it holds as it is: nobody is shut out because the disk is full
 			return session.Device, false, nil
 		}
 		return "", false, err

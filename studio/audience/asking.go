@@ -151,14 +151,14 @@ func (a *Audience) Answer(code string, in contract.RoomAnswer) (contract.RoomAns
 		return contract.RoomAnswered{}, err
 	}
 	if until.IsZero() || class.ID != in.ClassID {
-		return contract.RoomAnswered{}, studio.Fail(studio.ErrConflict, "This class is not asked about any more: it is over for half an hour, or another one has begun.")
+		return contract.RoomAnswered{}, studio.Fail(studio.ErrConflict, "asked.over")
 	}
 	counted, err := a.counted.once(in, func() error { return a.studio.Store.AddAnswer(in.ClassID, one) })
 	if errors.Is(err, store.ErrFull) {
 		return contract.RoomAnswered{}, nil
 	}
 	if err != nil {
-		return contract.RoomAnswered{}, studio.Missing(err, "class", in.ClassID)
+		return contract.RoomAnswered{}, studio.Missing(err, store.KindClass, in.ClassID)
 	}
 	if counted {
 		a.studio.ClassChanged(class)
@@ -177,7 +177,7 @@ func sums(in contract.RoomAnswer) (one store.Answers, err error) {
 	case contract.TooMuch:
 		one.TooMuch = 1
 	default:
-		return one, studio.Fail(studio.ErrInvalid, "How it was: given %q, allowed: easy, right, too much.", in.How)
+		return one, studio.Fail(studio.ErrInvalid, "asked.how", "given", in.How)
 	}
 	switch in.Lane {
 	case "":
@@ -186,10 +186,10 @@ func sums(in contract.RoomAnswer) (one store.Answers, err error) {
 	case laneBeside:
 		one.Beside = 1
 	default:
-		return one, studio.Fail(studio.ErrInvalid, "The lane: given %q, allowed: main, beside, or nothing.", in.Lane)
+		return one, studio.Fail(studio.ErrInvalid, "asked.lane", "given", in.Lane)
 	}
 	if len(in.Ballot) < shortestBallot || len(in.Ballot) > longestBallot {
-		return one, studio.Fail(studio.ErrInvalid, "An answer needs a ballot of %d to %d characters.", shortestBallot, longestBallot)
+		return one, studio.Fail(studio.ErrInvalid, "asked.ballot", "least", shortestBallot, "most", longestBallot)
 	}
 	return one, nil
 }

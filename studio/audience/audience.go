@@ -128,14 +128,14 @@ func (a *Audience) Room(code string) (contract.Room, error) {
 }
 
 func noRoom(code string) error {
-	return studio.Fail(studio.ErrNotFound, "There is no room %q. Ask for its code again.", code)
+	return studio.Fail(studio.ErrNotFound, "missing.room-code", "code", code)
 }
 
 // waiting is what the room shows while none is led: what comes, when, and what to bring. Where the data file cannot be read
 // just now, it waits with nothing to tell.
 func (a *Audience) waiting() (contract.Room, error) {
 	room, err := a.quiet()
-	if studio.FileProblem(err) != "" {
+	if !studio.FileProblem(err).None() {
 		return contract.Room{}, nil
 	}
 	return room, err

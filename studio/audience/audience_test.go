@@ -7,6 +7,7 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"vastlantern/core/fact"
 	"vastlantern/studio"
 	"vastlantern/studio/contract"
 	"vastlantern/studio/desk/desktest"
@@ -71,7 +72,7 @@ func TestTheRoomIsAskedAfterAClass(t *testing.T) {
 	record, err := d.Records.Record(class)
 	require.NoError(t, err)
 	assert.Equal(t, contract.Told{
-		Easy: 1, Right: 1, TooMuch: 1, Main: 1, Beside: 1, Most: 3, UntilMS: shown.Asked.UntilMS, Unready: "for 1 of the 3 who answered it was too much",
+		Easy: 1, Right: 1, TooMuch: 1, Main: 1, Beside: 1, Most: 3, UntilMS: shown.Asked.UntilMS, Unready: fact.New("unrest.too-much", "some", 1, "of", 3).Pointer(),
 	}, record.Told)
 	require.Len(t, record.Passages[0].Lanes, 1)
 	past, err := d.Records.History(0)
@@ -168,7 +169,7 @@ func TestAnswersMoveToAnotherMachine(t *testing.T) {
 	_, err = answer(class, contract.Easy, "", "b")
 	require.NoError(t, err)
 	older := young.Export()
-	assert.Contains(t, young.Import(d.Export()).InWords(), "(answers)")
+	assert.Contains(t, desktest.Lines(young.Import(d.Export())), "(answers)")
 	assert.Equal(t, d.Export(), young.Export())
 	young.Import(older)
 	assert.Equal(t, d.Export(), young.Export(), "fewer change nothing")

@@ -1,13 +1,17 @@
 package contract
 
-import "encoding/json"
+import (
+	"encoding/json"
+
+	"vastlantern/core/fact"
+)
 
 // Book is the practice book.
 type Book struct {
 	Practices []Practice `json:"practices"` // by name
 	Intents   []string   `json:"intents"`
 	Levels    []string   `json:"levels"`
-	General   string     `json:"general"` // the caution for everyone
+	General   fact.Fact  `json:"general"` // the caution for everyone
 }
 
 // Practice is an entry of the practice book.
@@ -48,8 +52,8 @@ type Practice struct {
 type PracticeFile struct {
 	Text     string          `json:"text"`
 	Document json.RawMessage `json:"document"`
-	Problem  string          `json:"problem"`  // why Text is no document
-	Revision int64           `json:"revision"` // a save names the one that it changes; 0 for a practice of the catalogue
+	Problem  *fact.Fact      `json:"problem" jsonschema:"nullable"` // why Text is no document
+	Revision int64           `json:"revision"`                      // a save names the one that it changes; 0 for a practice of the catalogue
 }
 
 // PracticeText sends the file of a practice, in YAML or JSON.
@@ -66,7 +70,7 @@ type PracticeCopy struct {
 
 // PracticeDrafted tells what a file means while it is being written: a page and a sample, or a problem.
 type PracticeDrafted struct {
-	Page    *Practice `json:"page" jsonschema:"nullable"`
-	Sample  *Score    `json:"sample" jsonschema:"nullable"`
-	Problem string    `json:"problem"`
+	Page    *Practice  `json:"page" jsonschema:"nullable"`
+	Sample  *Score     `json:"sample" jsonschema:"nullable"`
+	Problem *fact.Fact `json:"problem" jsonschema:"nullable"`
 }

@@ -3,6 +3,7 @@ package contract
 import (
 	"vastlantern/core/breath"
 	"vastlantern/core/cue"
+	"vastlantern/core/fact"
 	"vastlantern/core/pace"
 	"vastlantern/core/plan"
 )
@@ -16,7 +17,7 @@ type Lead struct {
 	Fit bool `json:"fit"`
 	// Gentle is the passages, from 1, that are led in their gentle variant. The stored plan stays as it is.
 	Gentle []int `json:"gentle,omitempty"`
-	// Acknowledged is the texts of the strong cautions that were read; without each of them the class does not begin.
+	// Acknowledged is the ids of the strong cautions that were read; without each of them the class does not begin.
 	Acknowledged []string `json:"acknowledged"`
 }
 
@@ -117,7 +118,7 @@ type How string
 const (
 	Easy    How = "easy"
 	Right   How = "right"
-	TooMuch How = "too much"
+	TooMuch How = "too-much"
 )
 
 // RoomAnswer is the only thing that a room page sends. It has nothing of who sent it.
@@ -191,7 +192,7 @@ type ScorePassage struct {
 	Rounds   int       `json:"rounds"` // the total in force, 0 where there are none
 	Counts   string    `json:"counts"`
 	// Distinct is what tells it from its like: the side, the width, set 2 of 4.
-	Distinct   string      `json:"distinct"`
+	Distinct   []fact.Fact `json:"distinct"`
 	Tempo      float64     `json:"tempo"` // counts a minute in force
 	Slower     float64     `json:"slower"`
 	Faster     float64     `json:"faster"`
@@ -199,7 +200,7 @@ type ScorePassage struct {
 	Findings   []Finding   `json:"findings"` // for the class's group and hour
 	InForce    InForce     `json:"in_force"`
 	Lanes      []LaneOffer `json:"lanes"`        // what could stand beside it as it is in force, the gentlest first; not told to the room
-	Steps      []string    `json:"steps"`        // the closing, in words
+	Steps      []fact.Fact `json:"steps"`        // the closing
 	Carries    int         `json:"carries"`      // later passages that a change of its tempo can be carried to
 	HandAtNose bool        `json:"hand_at_nose"` // it closes or narrows nostrils with the fingers
 	Timed      bool        `json:"timed"`        // one round of as many strokes as its minutes hold: its time is shown, not their number
@@ -216,20 +217,17 @@ type ScorePassage struct {
 // Adjust makes a live adjustment. Key is the sender's own name for it: the same key again changes nothing and gets
 // the first answer.
 type Adjust struct {
-	Key  string    `json:"key"`
-	Do   pace.Verb `json:"do"`
-	To   *float64  `json:"to,omitempty"`
-	By   *int      `json:"by,omitempty"`
-	ToMS *int64    `json:"to_ms,omitempty"` // finish-by: the deadline, from the class's start
-	// Counts is for the verb counts: inhale, hold, exhale, empty hold.
-	Counts []int `json:"counts,omitempty"`
+	Key string    `json:"key"`
+	Do  pace.Verb `json:"do"`
+	// To is as in a script: a number, the four numbers of counts, a word, or a list of words.
+	To   any    `json:"to,omitempty" jsonschema:"oneof_type=number;string;array"`
+	By   *int   `json:"by,omitempty"`
+	ToMS *int64 `json:"to_ms,omitempty"` // finish-by: the deadline, from the class's start
 	// Because is what was seen in the room and led to this; it has no effect and is recorded.
-	Because string `json:"because,omitempty"`
-	Carry   bool   `json:"carry,omitempty"`
-	// Beside is for the verb beside: breathe, a:c or none.
-	Beside *string `json:"beside,omitempty"`
-	Text   *string `json:"text,omitempty"`
-	See    *string `json:"see,omitempty"`
+	Because string  `json:"because,omitempty"`
+	Carry   bool    `json:"carry,omitempty"`
+	Text    *string `json:"text,omitempty"`
+	See     *string `json:"see,omitempty"`
 	// PressedMS is the moment of the press on the application's clock, where the sender knows it: what comes too late does
 	// not act any more, and a note or what was seen gets its moment.
 	PressedMS *float64 `json:"pressed_ms,omitempty"`
@@ -239,7 +237,7 @@ type Adjust struct {
 // Unstored is what was pressed and is kept only in memory, because the data file could not be written. It is stored as
 // soon as that is possible again.
 type Unstored struct {
-	Why     string          `json:"why"`
+	Why     fact.Fact       `json:"why"`
 	Presses []UnstoredPress `json:"presses"`
 }
 
@@ -258,21 +256,20 @@ type Running struct {
 
 // Answer is what became of an adjustment.
 type Answer struct {
-	Number  int       `json:"number"` // within the class, from 1
-	AtMS    int64     `json:"at_ms"`
-	Do      pace.Verb `json:"do"`
-	Refused string    `json:"refused"` // the reason, empty where it was accepted
-	When    pace.When `json:"when"`    // from when on it acts
-	Before  InForce   `json:"before"`  // in the passage that it was met in
-	After   InForce   `json:"after"`
-	Undone  string    `json:"undone"`  // the verb that an undo took back
-	Fewer   int       `json:"fewer"`   // rounds that a finish-by took
-	Carried int       `json:"carried"` // later passages whose tempo was changed too
-	LateMS  int64     `json:"late_ms"` // how far beyond its deadline a finish-by could not help ending
-	Text    string    `json:"text"`    // of a note
-	See     string    `json:"see"`     // of a signal, in words
-	Because string    `json:"because"` // what was seen and led to this, in words
-	Origin  string    `json:"origin"`  // the device that it was made on; empty where nobody has to sign in
+	Number  int        `json:"number"` // within the class, from 1
+	AtMS    int64      `json:"at_ms"`
+	Do      pace.Verb  `json:"do"`
+	Refused *fact.Fact `json:"refused" jsonschema:"nullable"` // the reason; null where it was accepted
+	Did     fact.Fact  `json:"did"`                           // what it did, and from when on, or that it was refused and why
+	When    pace.When  `json:"when"`                          // from when on it acts
+	Before  InForce    `json:"before"`                        // in the passage that it was met in
+	After   InForce    `json:"after"`
+	Undone  pace.Verb  `json:"undone,omitempty"` // the verb that an undo took back
+	LateMS  int64      `json:"late_ms"`          // how far beyond its deadline a finish-by could not help ending
+	Text    string     `json:"text"`             // of a note
+	See     string     `json:"see"`              // of a signal, its id
+	Because string     `json:"because"`          // the id of what was seen and led to this
+	Origin  string     `json:"origin"`           // the device that it was made on; empty where nobody has to sign in
 }
 
 // Preview is what an adjustment would do if it were made now.
@@ -286,9 +283,9 @@ type Preview struct {
 
 // Gap is a stretch of a class in which no screen of the teacher's showed the count.
 type Gap struct {
-	Away  string `json:"away"`  // where the class was when it was lost from sight
-	Now   string `json:"now"`   // where it is by the clock
-	Again bool   `json:"again"` // whether what was lost can be taken again
+	Away  fact.Fact `json:"away"`  // where the class was when it was lost from sight
+	Now   fact.Fact `json:"now"`   // where it is by the clock
+	Again bool      `json:"again"` // whether what was lost can be taken again
 }
 
 // TakeAgain takes again what was in progress at that time, with natural breath for everybody in between. Key is as in
@@ -302,7 +299,7 @@ type TakeAgain struct {
 // Signal is something that can be seen in the room.
 type Signal struct {
 	ID   string         `json:"id"`
-	Name string         `json:"name"`
+	Name fact.Fact      `json:"name"`
 	With []breath.Phase `json:"with"` // the phases in which it shows; empty for any
 }
 
@@ -316,9 +313,9 @@ type Saw struct {
 
 // Proposed is what to do about what was seen: adjustments to send as they are but for their keys, or only words.
 type Proposed struct {
-	Score Score    `json:"score"`
-	Say   string   `json:"say"`
-	Do    []Adjust `json:"do"`
+	Score Score     `json:"score"`
+	Say   fact.Fact `json:"say"`
+	Do    []Adjust  `json:"do"`
 	// Lane is what there is for some: it opens the gentler lane. Null where that cannot be.
 	Lane *Adjust `json:"lane" jsonschema:"nullable"`
 }

@@ -3,6 +3,8 @@
 // since 1970 (Unix).
 package contract
 
+import "vastlantern/core/fact"
+
 // Clock is the answer to a clock exchange (RFC 5905, section 8): when the question came and when the answer left,
 // on the application's clock, and how fast that clock runs. A screen that noted its own sending and receiving time
 // knows the offset.
@@ -14,7 +16,7 @@ type Clock struct {
 
 // Problem is every error answer. Say tells what is wrong and what to do.
 type Problem struct {
-	Say     string       `json:"say"`
+	Say     fact.Fact    `json:"say"`
 	Fields  []FieldError `json:"fields,omitempty"`   // what is wrong in a plan
 	ClassID int64        `json:"class_id,omitempty"` // the class that runs already
 	Changed bool         `json:"changed,omitempty"`  // another screen saved first: read it again and compare
@@ -22,16 +24,16 @@ type Problem struct {
 
 // FieldError is one thing that is wrong in a plan. Passage is 0 for the plan itself.
 type FieldError struct {
-	Passage int    `json:"passage"`
-	Field   string `json:"field"`
-	Given   string `json:"given"`
-	Allowed string `json:"allowed"`
-	Text    string `json:"text"` // all of it in one line
+	Passage int       `json:"passage"`
+	Field   string    `json:"field"`
+	Given   string    `json:"given"`
+	Allowed fact.Fact `json:"allowed"`
+	Say     fact.Fact `json:"say"` // all of it in one line
 }
 
 // Done is the answer to what has no other.
 type Done struct {
-	Say string `json:"say"`
+	Say fact.Fact `json:"say"`
 }
 
 // DemoData is what of the demo is in the data file: groups, with their plans and their past.
@@ -62,16 +64,16 @@ type PlansFound struct {
 
 // Failed is a part of Today that could not be put together: plans, next, last, advice or taught.
 type Failed struct {
-	Part string `json:"part"`
-	Say  string `json:"say"`
+	Part string    `json:"part"`
+	Say  fact.Fact `json:"say"`
 }
 
 // Entry is an entry of the data file. Name says of what kind it is, and which.
 type Entry struct {
-	Kind string `json:"kind"`
-	ID   int64  `json:"id"` // 0 where it has none
-	Name string `json:"name"`
-	Why  string `json:"why"`
+	Kind string    `json:"kind"`
+	ID   int64     `json:"id"` // 0 where it has none
+	Name string    `json:"name"`
+	Why  fact.Fact `json:"why"`
 }
 
 // DataFile is what is to be known of the data file since the start of the program.

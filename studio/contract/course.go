@@ -1,5 +1,7 @@
 package contract
 
+import "vastlantern/core/fact"
+
 // GroupCourse is what a group was taught over the weeks, and what comes next.
 type GroupCourse struct {
 	Classes   int              `json:"classes"` // that are over, of the last year or so
@@ -12,9 +14,9 @@ type GroupCourse struct {
 type PracticeCourse struct {
 	Practice string        `json:"practice"`
 	Name     string        `json:"name"`
-	Points   []CoursePoint `json:"points"` // the oldest first
-	Next     string        `json:"next"`   // what next time, in short; empty where it was never led in rounds
-	Why      string        `json:"why"`
+	Points   []CoursePoint `json:"points"`                     // the oldest first
+	Next     *fact.Fact    `json:"next" jsonschema:"nullable"` // what next time, in short; null where it was never led in rounds
+	Why      *fact.Fact    `json:"why" jsonschema:"nullable"`
 	BasedOn  []int64       `json:"based_on"` // on these classes
 }
 

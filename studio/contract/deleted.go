@@ -1,10 +1,12 @@
 package contract
 
+import "vastlantern/core/fact"
+
 // Deletion is what goes with something that is deleted, to be said before.
 type Deletion struct {
-	Goes    string `json:"goes"`    // goes with it always; empty where nothing does
-	Classes string `json:"classes"` // of a group: goes with it if that is wanted
-	Days    int    `json:"days"`    // for which it can be brought back
+	Goes    *fact.Fact `json:"goes" jsonschema:"nullable"`    // goes with it always; null where nothing does
+	Classes *fact.Fact `json:"classes" jsonschema:"nullable"` // of a group: goes with it if that is wanted
+	Days    int        `json:"days"`                          // for which it can be brought back
 }
 
 // Deleted is something that can still be brought back.

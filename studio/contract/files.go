@@ -4,6 +4,8 @@ import (
 	"embed"
 	"encoding/json"
 	"time"
+
+	"vastlantern/core/fact"
 )
 
 // The JSON Schemas (2020-12) of the files that leave the application, made of the structs below by make types.
@@ -262,8 +264,8 @@ type ImportProgress struct {
 
 // Imported is what a file of everything would change here, or has changed.
 type Imported struct {
-	Lines   []string `json:"lines"`   // in words, the first of many alike
-	Changes bool     `json:"changes"` // whether there is anything to change
-	Done    bool     `json:"done"`
-	Kept    string   `json:"kept"` // the copy of the data file as it was before
+	Lines   []fact.Fact `json:"lines"`   // the changes, the first of many alike
+	Changes bool        `json:"changes"` // whether there is anything to change
+	Done    bool        `json:"done"`
+	Kept    string      `json:"kept"` // the copy of the data file as it was before
 }

@@ -82,7 +82,7 @@ type HomeAnswer struct {
 }
 
 // HomeTooMuch is the answer that speaks against a step up.
-const HomeTooMuch = "it was too much"
+const HomeTooMuch = "too-much"
 
 // HomePage is what the page that plays is made of. It stands in the page, and nothing is asked of any server.
 type HomePage struct {

@@ -2,8 +2,9 @@ package contract
 
 import (
 	"encoding/json"
-	"errors"
 	"slices"
+
+	"vastlantern/core/fact"
 )
 
 // Packing is the lists of a Score as they cross the wire: what is there many times stands once. An hour of rounds is 230 kB
@@ -252,7 +253,7 @@ type unpacking struct {
 	err     error
 }
 
-var errPacked = errors.New("the lists of this score do not belong together")
+var errPacked = fact.New("score.broken")
 
 func (u *unpacking) unpack(s *Score) {
 	at := int64(0)

@@ -1,6 +1,9 @@
 package contract
 
-import "vastlantern/core/care"
+import (
+	"vastlantern/core/care"
+	"vastlantern/core/fact"
+)
 
 // Group is a group of people that is taught.
 type Group struct {
@@ -26,22 +29,23 @@ type Groups struct {
 
 // Condition is something that may be so for somebody in the room.
 type Condition struct {
-	ID   string `json:"id"`
-	Name string `json:"name"`
+	ID   string    `json:"id"`
+	Name fact.Fact `json:"name"`
 }
 
 // Finding is what the rules of care say of a passage for a group.
 type Finding struct {
-	Do      care.Do `json:"do"` // leave out, gentle variant, carefully
-	Say     string  `json:"say"`
-	Instead string  `json:"instead"`
+	Do      care.Do    `json:"do"` // leave out, gentle variant, carefully
+	Say     fact.Fact  `json:"say"`
+	Instead *fact.Fact `json:"instead" jsonschema:"nullable"`
 }
 
 // Advice is something about the order or the length of a plan. It forbids nothing.
 type Advice struct {
-	Passage int    `json:"passage"` // from 1; 0 for the plan as a whole
-	Say     string `json:"say"`
-	Why     string `json:"why"`
+	Passage int       `json:"passage"` // from 1; 0 for the plan as a whole
+	Key     string    `json:"key"`     // by which it is put away and applied
+	Say     fact.Fact `json:"say"`
+	Why     fact.Fact `json:"why"`
 	// Do is the change that the core can make about it; empty where it is for the teacher to change.
 	Do ChangeKind `json:"do"`
 }
@@ -56,12 +60,12 @@ type Settings struct {
 	AskAfter  bool              `json:"ask_after"` // the room's page asks after a class how it was
 	Voice     string            `json:"voice"`     // the uid of the recorded voice that speaks; empty for the browser's own
 	Keys      Keys              `json:"keys"`
-	Revision  int64             `json:"revision"`           // a save names the one that it changes
-	Meanings  []Way             `json:"meanings,omitempty"` // what a pedal or a key of a remote can mean
+	Revision  int64             `json:"revision"` // a save names the one that it changes
+	Meanings  []Means           `json:"meanings,omitempty"`
 	Questions []Question        `json:"questions,omitempty"`
 	Languages []string          `json:"languages,omitempty"`
-	Words     []Word            `json:"words,omitempty"`   // of the language
-	General   string            `json:"general,omitempty"` // the caution for everyone
+	Words     []Word            `json:"words,omitempty"`  // of the language
+	General   fact.Fact         `json:"general,omitzero"` // the caution for everyone
 }
 
 // Question is one thing that schools do in different ways; the first is the default.
@@ -77,6 +81,12 @@ type Way struct {
 	Says string `json:"says"`
 }
 
+// Means is what a pedal or a key of a remote can mean.
+type Means struct {
+	ID   string    `json:"id"` // of a control
+	Says fact.Fact `json:"says"`
+}
+
 // Word is one entry of the table of what is said.
 type Word struct {
 	Key  string `json:"key"`
@@ -85,8 +95,9 @@ type Word struct {
 
 // Caution is one thing to be careful about.
 type Caution struct {
-	Text   string `json:"text"`
-	Strong bool   `json:"strong"`
+	ID     string    `json:"id"` // of what it is about, or everyone
+	Say    fact.Fact `json:"say"`
+	Strong bool      `json:"strong"`
 }
 
 // MostPeople is how many people a group, or a class, can have.

@@ -4,6 +4,7 @@ import (
 	"encoding/json"
 
 	"vastlantern/core/breath"
+	"vastlantern/core/fact"
 	"vastlantern/core/plan"
 )
 
@@ -69,7 +70,7 @@ const (
 	ChangeFit         ChangeKind = "fit"           // all rounds so that the plan fits its slot
 	ChangeRest        ChangeKind = "rest"          // LengthMS more of natural breath at the end
 	ChangeTalks       ChangeKind = "talks"         // talks as long as they usually take
-	ChangeHeed        ChangeKind = "heed"          // what the advice says whose words are Text
+	ChangeApply       ChangeKind = "apply"         // what the advice says whose key is Text
 	ChangeCount       ChangeKind = "count"         // Counts of one Phase of the passage
 	ChangeOwnWords    ChangeKind = "own-words"     // the passage's own words from Text, a line each
 )
@@ -77,7 +78,7 @@ const (
 // ChangeKinds is all of them.
 var ChangeKinds = []ChangeKind{
 	ChangeAdd, ChangeShort, ChangeGentle, ChangeAdvised, ChangeSplit, ChangeRounds, ChangeRoundsToEnd, ChangeTempoToEnd, ChangeFit, ChangeRest, ChangeTalks,
-	ChangeHeed, ChangeCount, ChangeOwnWords,
+	ChangeApply, ChangeCount, ChangeOwnWords,
 }
 
 // Change is one change that the core makes in a document. Which fields it has follows from what it does.
@@ -104,8 +105,8 @@ type Addition struct {
 type Drafted struct {
 	Document json.RawMessage `json:"document"`
 	Summary  PlanSummary     `json:"summary"`
-	Problem  string          `json:"problem"`
-	Changed  string          `json:"changed"` // the change in words, where the core made one
+	Problem  *fact.Fact      `json:"problem" jsonschema:"nullable"`
+	Changed  *fact.Fact      `json:"changed" jsonschema:"nullable"` // the change, where the core made one
 }
 
 // PlanSummary is the numbers of a plan.
@@ -124,8 +125,9 @@ type PlanSummary struct {
 
 // StrongCaution is a caution that must be acknowledged before the plan is led, and the passages that have it.
 type StrongCaution struct {
-	Text     string   `json:"text"`
-	Passages []string `json:"passages"` // their names
+	ID       string    `json:"id"` // of what it is about
+	Say      fact.Fact `json:"say"`
+	Passages []string  `json:"passages"` // the names of those that it is for
 }
 
 // Offer is a field that a passage can be given beyond its length, counts and tempo, and what holds where it is not.
@@ -158,20 +160,20 @@ type PassageSummary struct {
 	LongestHoldMS int64        `json:"longest_hold_ms"`
 	HeldMS        int64        `json:"held_ms"`  // in all holds
 	CountMS       float64      `json:"count_ms"` // one count or stroke; 0 where nothing is counted
-	Opening       []string     `json:"opening"`  // its steps in words
-	Closing       []string     `json:"closing"`
+	Opening       []fact.Fact  `json:"opening"`  // its steps
+	Closing       []fact.Fact  `json:"closing"`
 	OwnPace       bool         `json:"own_pace"`
 	Cautions      []Caution    `json:"cautions"`
-	Findings      []Finding    `json:"findings"`   // for the plan's group and hour
-	Gentler       bool         `json:"gentler"`    // there is a gentle variant to take
-	Soften        bool         `json:"soften"`     // and for this group it should be taken
-	Round         []ScorePhase `json:"round"`      // the phases of one, from 0; empty where there are none
-	Lanes         []LaneOffer  `json:"lanes"`      // what could stand beside it, the gentlest first
-	Beside        string       `json:"beside"`     // what stands beside it, in words; empty where nothing does
-	LaneRound     []ScorePhase `json:"lane_round"` // the round as those breathe it who take what stands beside; empty where nothing does
-	Roles         []Role       `json:"roles"`      // its counts that can be chosen; empty where there are none
-	OwnWords      string       `json:"own_words"`  // the teacher's own, a line each, as ChangeOwnWords takes them
-	Lines         []OwnLine    `json:"lines"`      // the same, as they are understood
+	Findings      []Finding    `json:"findings"`                     // for the plan's group and hour
+	Gentler       bool         `json:"gentler"`                      // there is a gentle variant to take
+	Soften        bool         `json:"soften"`                       // and for this group it should be taken
+	Round         []ScorePhase `json:"round"`                        // the phases of one, from 0; empty where there are none
+	Lanes         []LaneOffer  `json:"lanes"`                        // what could stand beside it, the gentlest first
+	Beside        *fact.Fact   `json:"beside" jsonschema:"nullable"` // the gentler lane; null where there is none
+	LaneRound     []ScorePhase `json:"lane_round"`                   // the round as those breathe it who take what stands beside; empty where nothing does
+	Roles         []Role       `json:"roles"`                        // its counts that can be chosen; empty where there are none
+	OwnWords      string       `json:"own_words"`                    // the teacher's own, a line each, as ChangeOwnWords takes them
+	Lines         []OwnLine    `json:"lines"`                        // the same, as they are understood
 }
 
 // OwnLine is a line of the teacher's own words and the place where it comes. What does not matter for the place is empty or 0.
@@ -214,8 +216,8 @@ func OwnLinesOf(p *plan.Passage) []OwnLine {
 
 // LaneOffer is something that could stand beside a passage.
 type LaneOffer struct {
-	Beside string `json:"beside"` // breathe, or a:c
-	Says   string `json:"says"`
+	Beside string    `json:"beside"` // breathe, or a:c
+	Says   fact.Fact `json:"says"`
 }
 
 // Role is one of the counts of a passage that can be chosen: those of its inhales, for instance.
@@ -259,10 +261,10 @@ type TypedFact struct {
 
 // LineProblem is a word that is not understood. From and To are UTF-16 units of the line, both 0 for all of it.
 type LineProblem struct {
-	From    int      `json:"from"`
-	To      int      `json:"to"`
-	Say     string   `json:"say"`
-	Nearest []string `json:"nearest"` // what could be meant in its place
+	From    int       `json:"from"`
+	To      int       `json:"to"`
+	Say     fact.Fact `json:"say"`
+	Nearest []string  `json:"nearest"` // what could be meant in its place
 }
 
 // Completion is a way in which the line may go on.

@@ -1,6 +1,9 @@
 package contract
 
-import "vastlantern/core/programme"
+import (
+	"vastlantern/core/fact"
+	"vastlantern/core/programme"
+)
 
 // ProgrammeTemplate is a programme of ours to begin with.
 type ProgrammeTemplate struct {
@@ -29,14 +32,14 @@ type ProgrammePassage struct {
 
 // ProgrammeCard is a programme, and where its group stands.
 type ProgrammeCard struct {
-	ID    int64  `json:"id"`
-	Name  string `json:"name"`
-	Group *Group `json:"group" jsonschema:"nullable"`
-	Step  int    `json:"step"` // of the next class, from 1
-	Steps int    `json:"steps"`
-	Says  string `json:"says"` // what the step asks for
-	Why   string `json:"why"`  // it stands there, in one sentence
-	Over  bool   `json:"over"` // the last step is done
+	ID    int64     `json:"id"`
+	Name  string    `json:"name"`
+	Group *Group    `json:"group" jsonschema:"nullable"`
+	Step  int       `json:"step"` // of the next class, from 1
+	Steps int       `json:"steps"`
+	Says  string    `json:"says"` // what the step asks for
+	Why   fact.Fact `json:"why"`  // it stands there
+	Over  bool      `json:"over"` // the last step is done
 }
 
 // ProgrammeSheet is a programme over time.
@@ -64,7 +67,7 @@ type ProgrammeState string
 const (
 	StatePlanned ProgrammeState = "planned"
 	StateEased   ProgrammeState = "eased"
-	StateTooMuch ProgrammeState = "too much"
+	StateTooMuch ProgrammeState = "too-much"
 	StateMissed  ProgrammeState = "missed"
 	StateRunning ProgrammeState = "running"
 	StateComing  ProgrammeState = "coming"
@@ -79,8 +82,8 @@ type ProgrammeClass struct {
 	Step     int            `json:"step"` // from 1
 	Says     string         `json:"says"`
 	State    ProgrammeState `json:"state"`
-	Changed  bool           `json:"changed"` // by the teacher: what comes is left as it is
-	Why      string         `json:"why"`     // it stays below its step
+	Changed  bool           `json:"changed"`                   // by the teacher: what comes is left as it is
+	Why      *fact.Fact     `json:"why" jsonschema:"nullable"` // it stays below its step
 }
 
 // ProgrammeOfPlan is the programme that a plan is a class of; null where it is of none.

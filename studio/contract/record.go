@@ -1,5 +1,7 @@
 package contract
 
+import "vastlantern/core/fact"
+
 // Record is what was taught in one class.
 type Record struct {
 	Class     ClassCard       `json:"class"`
@@ -87,8 +89,8 @@ type Told struct {
 	Most    int `json:"most"`
 	// UntilMS is until when answers are taken; 0 once they are not.
 	UntilMS float64 `json:"until_ms"`
-	// Unready is why the room is not ready for a step, as a clause; empty where nothing that was told speaks against one.
-	Unready string `json:"unready"`
+	// Unready is why the room is not ready for a step, as a clause; null where nothing that was told speaks against one.
+	Unready *fact.Fact `json:"unready" jsonschema:"nullable"`
 }
 
 // LedRound is a round as it was done: its strokes, or how long its open phases lasted.

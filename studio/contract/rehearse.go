@@ -2,6 +2,7 @@ package contract
 
 import (
 	"vastlantern/core/breath"
+	"vastlantern/core/fact"
 	"vastlantern/core/pace"
 	"vastlantern/core/rehearsal"
 )
@@ -11,7 +12,7 @@ type Expected struct {
 	Rooms    []SimulatedRoom   `json:"rooms"` // to choose from
 	Room     string            `json:"room"`
 	Passages []ExpectedPassage `json:"passages"` // each of the plan, in its order
-	Limits   string            `json:"limits"`   // of the model, in one sentence
+	Limits   fact.Fact         `json:"limits"`   // of the model
 }
 
 // SimulatedRoom is a kind of room.
@@ -33,10 +34,10 @@ type ExpectedPassage struct {
 
 // ExpectedEase is what would make a passage easier.
 type ExpectedEase struct {
-	Says   string `json:"says"`
-	Low    int    `json:"low"`
-	Median int    `json:"median"`
-	High   int    `json:"high"`
+	Says   fact.Fact `json:"says"`
+	Low    int       `json:"low"`
+	Median int       `json:"median"`
+	High   int       `json:"high"`
 }
 
 // Rehearsals is what can be rehearsed, and what was.
@@ -45,7 +46,7 @@ type Rehearsals struct {
 	Rooms     []SimulatedRoom `json:"rooms"`
 	Plans     []RehearsalPlan `json:"plans"`
 	Done      []Rehearsal     `json:"done"` // the latest first; one that goes on among them
-	Limits    string          `json:"limits"`
+	Limits    fact.Fact       `json:"limits"`
 }
 
 // RehearsalPlan is a plan that can be rehearsed.
@@ -68,13 +69,13 @@ type Scenario struct {
 
 // ScenarioLevel is one of the levels of a task, from 1.
 type ScenarioLevel struct {
-	Says     string   `json:"says"`
-	Room     string   `json:"room"` // its title
-	People   int      `json:"people"`
-	LengthMS int64    `json:"length_ms"` // as planned
-	Aims     []string `json:"aims"`
-	Tries    int      `json:"tries"`
-	Reached  bool     `json:"reached"` // once, with all its aims
+	Says     string      `json:"says"`
+	Room     string      `json:"room"` // its title
+	People   int         `json:"people"`
+	LengthMS int64       `json:"length_ms"` // as planned
+	Aims     []fact.Fact `json:"aims"`
+	Tries    int         `json:"tries"`
+	Reached  bool        `json:"reached"` // once, with all its aims
 }
 
 // Rehearsal is one rehearsal in the list.
@@ -92,15 +93,15 @@ type Rehearsal struct {
 
 // RehearsalDigest is what came of a rehearsal, in few numbers.
 type RehearsalDigest struct {
-	People   int     `json:"people"`
-	ToSee    int     `json:"to_see"` // how many things were to be seen
-	Missed   int     `json:"missed"`
-	Needless int     `json:"needless"`  // how often all were eased and nobody had need of it
-	ToActMS  float64 `json:"to_act_ms"` // the middle of the times from what could be seen to what met it; -1 where nothing was met
-	Strained int     `json:"strained"`  // how many came to where strain is to be seen
-	Aims     int     `json:"aims"`
-	Reached  int     `json:"reached"` // of the aims
-	Next     string  `json:"next"`    // the one thing to practise next
+	People   int        `json:"people"`
+	ToSee    int        `json:"to_see"` // how many things were to be seen
+	Missed   int        `json:"missed"`
+	Needless int        `json:"needless"`  // how often all were eased and nobody had need of it
+	ToActMS  float64    `json:"to_act_ms"` // the middle of the times from what could be seen to what met it; -1 where nothing was met
+	Strained int        `json:"strained"`  // how many came to where strain is to be seen
+	Aims     int        `json:"aims"`
+	Reached  int        `json:"reached"`                    // of the aims
+	Next     *fact.Fact `json:"next" jsonschema:"nullable"` // the one thing to practise next
 }
 
 // Rehearse begins a rehearsal: of a task at a level, or of a plan with a room.
@@ -124,7 +125,7 @@ type Rehearsing struct {
 	UntilMS int64     `json:"until_ms"` // to when it is known what people do
 	People  []Watched `json:"people"`   // each at their place
 	Looks   int       `json:"looks"`
-	Limits  string    `json:"limits"`
+	Limits  fact.Fact `json:"limits"`
 }
 
 // Watched is what is to be seen of one of the people.
@@ -193,7 +194,7 @@ type RehearsalReview struct {
 	Looks     int              `json:"looks"`
 	Digest    *RehearsalDigest `json:"digest"`
 	Visible   float64          `json:"visible"` // the strain from which on something is to be seen
-	Limits    string           `json:"limits"`
+	Limits    fact.Fact        `json:"limits"`
 }
 
 // ReviewPassage is where a passage lay.
@@ -225,7 +226,7 @@ type ReviewPoint struct {
 
 // ReviewShown is something that was to be seen of somebody for a while.
 type ReviewShown struct {
-	Name    string `json:"name"`
+	ID      string `json:"id"` // of the signal
 	AtMS    int64  `json:"at_ms"`
 	UntilMS int64  `json:"until_ms"`
 	Times   int    `json:"times"`
@@ -236,8 +237,7 @@ type ReviewShown struct {
 
 // ReviewMoment is something that was to be seen in the room for a while.
 type ReviewMoment struct {
-	ID        string `json:"id"`
-	Name      string `json:"name"`
+	ID        string `json:"id"` // of the signal
 	AtMS      int64  `json:"at_ms"`
 	UntilMS   int64  `json:"until_ms"`
 	People    int    `json:"people"`
@@ -251,9 +251,9 @@ type ReviewMoment struct {
 // ReviewSaid is what was said to be seen.
 type ReviewSaid struct {
 	AtMS  int64    `json:"at_ms"`
-	Name  string   `json:"name"`
+	ID    string   `json:"id"` // of the signal
 	There bool     `json:"there"`
-	Else  []string `json:"else"`  // what was there in its place
+	Else  []string `json:"else"`  // the ids of what was there in its place
 	Known bool     `json:"known"` // whether the model knows of such a thing
 }
 
@@ -275,6 +275,6 @@ type ReviewPress struct {
 
 // ReviewAim is one aim of a task.
 type ReviewAim struct {
-	Says string `json:"says"`
-	Done bool   `json:"done"`
+	Says fact.Fact `json:"says"`
+	Done bool      `json:"done"`
 }

@@ -2,20 +2,19 @@ package contract
 
 import (
 	"cmp"
+	"encoding/json"
 	"errors"
-	"fmt"
 	"math"
 	"slices"
-	"strconv"
 	"strings"
 	"time"
 
 	"vastlantern/core/breath"
 	"vastlantern/core/care"
 	"vastlantern/core/cue"
+	"vastlantern/core/fact"
 	"vastlantern/core/pace"
 	"vastlantern/core/plan"
-	"vastlantern/core/room"
 	"vastlantern/core/words"
 )
 
@@ -55,7 +54,7 @@ func FieldErrorsOf(err error) []FieldError {
 	fields := []FieldError{}
 	if errors.As(err, &errs) {
 		for _, e := range errs {
-			fields = append(fields, FieldError{Passage: e.Passage, Field: e.Field, Given: e.Given, Allowed: e.Allowed, Text: e.Error()})
+			fields = append(fields, FieldError{Passage: e.Passage, Field: e.Field, Given: e.Given, Allowed: e.Allowed, Say: e.Tell()})
 		}
 	}
 	return fields
@@ -65,7 +64,7 @@ func FieldErrorsOf(err error) []FieldError {
 func CautionsOf(p *plan.Passage) []Caution {
 	list := []Caution{}
 	for _, c := range care.Of(p) {
-		list = append(list, Caution(c))
+		list = append(list, Caution{c.ID, c.Say, c.Strong})
 	}
 	return list
 }
@@ -74,50 +73,47 @@ func CautionsOf(p *plan.Passage) []Caution {
 func FindingsOf(p *plan.Passage, who care.Room) []Finding {
 	list := []Finding{}
 	for _, f := range care.For(p, who) {
-		list = append(list, Finding{Do: f.Do, Say: f.Say, Instead: f.Instead})
+		list = append(list, Finding{Do: f.Do, Say: f.Say, Instead: f.Instead.Pointer()})
 	}
 	return list
 }
 
-// StepsInWords is the steps of an opening or a closing.
-func StepsInWords(steps []plan.Step) []string {
-	list := []string{}
+// StepsOf is the steps of an opening or a closing.
+func StepsOf(steps []plan.Step) []fact.Fact {
+	list := []fact.Fact{}
 	for _, step := range steps {
-		list = append(list, stepInWords(step))
+		list = append(list, stepOf(step))
 	}
 	return list
 }
 
-func stepInWords(step plan.Step) string {
-	switch {
-	case step.Breaths == 1:
-		return "1 breath " + step.Counts.String()
-	case step.Breaths > 1:
-		return fmt.Sprintf("%d breaths %s", step.Breaths, step.Counts)
+func stepOf(step plan.Step) fact.Fact {
+	if step.Breaths > 0 {
+		return fact.New("step.breaths", "breaths", step.Breaths, "counts", step.Counts)
 	}
 	seconds := step.Length.Div(breath.Int(1000))
 	if step.Text != "" {
-		return fmt.Sprintf("%s s %s", seconds, step.Text)
+		return fact.New("step.text", "seconds", seconds, "text", step.Text)
 	}
-	return fmt.Sprintf("%s s natural breath", seconds)
+	return fact.New("step.natural", "seconds", seconds)
+}
+
+// AdjustOf is an adjustment as a screen sends it, without its key.
+func AdjustOf(a pace.Adjustment) (Adjust, error) {
+	of := Adjust{Do: a.Do}
+	text, err := json.Marshal(a.Values())
+	if err != nil {
+		return of, err
+	}
+	return of, json.Unmarshal(text, &of)
 }
 
 // AnswerOf is the answer to an adjustment.
 func AnswerOf(a pace.Answer) Answer {
 	return Answer{
-		AtMS: a.At, Do: a.Do, Refused: a.Refused, When: a.When, Before: InForceOf(a.Before), After: InForceOf(a.After),
-		Undone: string(a.Undone), LateMS: a.Late, Fewer: a.Fewer, Carried: a.Carried, Text: a.Text, See: SignalName(a.See),
+		AtMS: a.At, Do: a.Do, Refused: a.Refused.Pointer(), Did: a.Did(), When: a.When, Before: InForceOf(a.Before), After: InForceOf(a.After),
+		Undone: a.Undone, LateMS: a.Late, Text: a.Text, See: a.See,
 	}
-}
-
-// SignalName is a signal in words; what is none of ours is shown as it is.
-func SignalName(id string) string {
-	for _, seen := range room.Signals {
-		if seen.ID == id {
-			return seen.Name
-		}
-	}
-	return id
 }
 
 // InForceOf is what is in force in a passage.
@@ -229,42 +225,35 @@ func RolesOf(p *plan.Passage) []Role {
 	return list
 }
 
-// LanesOf is what could stand beside a passage at a measure, in words, at most at so many breaths a minute.
+// LanesOf is what could stand beside a passage at a measure, at most at so many breaths a minute.
 func LanesOf(p *plan.Passage, m plan.Measure, limit int) []LaneOffer {
 	list := []LaneOffer{}
 	for _, o := range p.LaneOffers(m, limit) {
-		says := BesideInWords(o.Beside)
+		says := o.Beside.Name()
 		if o.Beside.Shorter() {
-			says += fmt.Sprintf(", %s a minute", strconv.FormatFloat(math.Round(o.PerMinute.Float()*10)/10, 'f', -1, 64))
-			if o.Left == 1 {
-				says += ", one count left over"
-			} else if o.Left > 1 {
-				says += fmt.Sprintf(", %d counts left over", o.Left)
-			}
+			says = fact.New("lane-offer", "lane", says, "tempo", math.Round(o.PerMinute.Float()*10)/10, "left", o.Left)
 		}
 		list = append(list, LaneOffer{o.Beside.String(), says})
 	}
 	return list
 }
 
-// BesideInWords is what those do who take the gentler lane; empty where there is none.
-func BesideInWords(b plan.Beside) string {
-	switch {
-	case b.Breathe:
-		return "breathe through the holds"
-	case b.Shorter():
-		return "a shorter breath " + b.String()
+// BesideOf is what those do who take the gentler lane; null where there is none.
+func BesideOf(b plan.Beside) *fact.Fact {
+	if b.None() {
+		return nil
 	}
-	return ""
+	name := b.Name()
+	return &name
 }
 
 // LaneNamesOf is what the lanes of a passage are called where b stands beside it.
-func LaneNamesOf(p *plan.Passage, b plan.Beside) LaneNames {
+func LaneNamesOf(w *words.Words, p *plan.Passage, b plan.Beside) LaneNames {
 	switch {
 	case b.Breathe:
-		return LaneNames{Main: strings.TrimSpace("with the holds " + p.Pattern()), Beside: "through the holds"}
+		return LaneNames{Main: strings.TrimSpace(w.Text(words.WithHolds) + " " + p.Pattern()), Beside: w.Text(words.Through)}
 	case b.Shorter():
-		return LaneNames{Main: cmp.Or(p.Pattern(), p.Name()), Beside: "shorter breath " + b.String()}
+		return LaneNames{Main: cmp.Or(p.Pattern(), p.Name()), Beside: w.Text(words.Shorter) + " " + b.String()}
 	}
 	return LaneNames{}
 }
@@ -278,9 +267,9 @@ func StrongOf(p *plan.Plan) []StrongCaution {
 			if !c.Strong {
 				continue
 			}
-			at := slices.IndexFunc(list, func(s StrongCaution) bool { return s.Text == c.Text })
+			at := slices.IndexFunc(list, func(s StrongCaution) bool { return s.ID == c.ID })
 			if at < 0 {
-				list, at = append(list, StrongCaution{Text: c.Text, Passages: []string{}}), len(list)
+				list, at = append(list, StrongCaution{ID: c.ID, Say: c.Say, Passages: []string{}}), len(list)
 			}
 			if !slices.Contains(list[at].Passages, name) {
 				list[at].Passages = append(list[at].Passages, name)
@@ -294,7 +283,7 @@ func StrongOf(p *plan.Plan) []StrongCaution {
 func StrongCautions(p Plan) []string {
 	texts := []string{}
 	for _, c := range p.Summary.Strong {
-		texts = append(texts, c.Text)
+		texts = append(texts, c.ID)
 	}
 	return texts
 }

@@ -12,6 +12,7 @@ import (
 	"sync"
 	"time"
 
+	"vastlantern/core/fact"
 	"vastlantern/core/plan"
 	"vastlantern/core/programme"
 	"vastlantern/core/sheet"
@@ -113,7 +114,7 @@ func load(s *store.Store, now time.Time, ids map[string]int64) error {
 			continue
 		}
 		if _, err := g.plan(at, ids[g.name], g.weeks[last], next); err != nil {
-			return fmt.Errorf("the next plan of %s: %w", g.name, err)
+			return fact.Wrap(err, "demo.next-plan", "group", g.name, "why", err)
 		}
 	}
 	if err := noteLaid(s, ids); err != nil { // before the classes: what is half there can be removed
@@ -189,7 +190,7 @@ func (l lesson) planned(past *desk.Desk, group int64) (contract.Plan, error) {
 	}
 	followed, err := past.Programmes.OfGroup(group)
 	if err != nil || len(followed) == 0 {
-		return contract.Plan{}, fmt.Errorf("the programme is not there: %w", err)
+		return contract.Plan{}, fact.Wrap(err, "demo.no-programme", "why", err)
 	}
 	s, err := past.Programmes.Sheet(followed[0].ID)
 	if err != nil {
@@ -200,7 +201,7 @@ func (l lesson) planned(past *desk.Desk, group int64) (contract.Plan, error) {
 			return past.Plans.Plan(c.PlanID)
 		}
 	}
-	return contract.Plan{}, fmt.Errorf("nothing comes in the programme %s", followed[0].Name)
+	return contract.Plan{}, fact.New("demo.programme-empty", "name", followed[0].Name)
 }
 
 // teach leads the class, a few minutes after its planned start.

@@ -58,7 +58,7 @@ var groups = []group{
 			taught(nil, 13, "settled", at(1, 151, on()), at(4, 80, on())),
 			taught(nil, 14, "tired", at(1, 148, on()), at(4, 131, on()), at(5, 31, tempo(44)), at(5, 40, note("hands tire"))),
 			taught(nil, 12, "settled", at(1, 133, on()), at(4, 74, on()), at(5, 33, plain("again")), at(5, 62, rounds(1))).
-				withHome(3, 5, 1, 7, "in the morning", "Even in, even out, nothing more.", "now and then"),
+				withHome(3, 5, 1, 7, "in the morning", "Even in, even out, nothing more.", "now-and-then"),
 			taught(nil, 15, "settled", at(1, 126, on()), at(4, 52, on()), at(5, 24, plain("pause")), at(5, 50, plain("resume")),
 				at(5, 95, plain("last-round")), at(5, 96, note("a latecomer, settled at once"))).
 				withHome(5, 6, 3, 7, "while waiting for something", "Two minutes each, on the chair where you are.", ""),

@@ -63,14 +63,14 @@ func State(d *desk.Desk) (contract.DemoData, error) {
 func Lay(d *desk.Desk) (contract.DemoData, error) {
 	err := d.Classes.WhileNothingBegins(func(running *studio.Class) error {
 		if running != nil {
-			return studio.FailRunning(running, "%q is being led just now: end it first.")
+			return studio.FailRunning(running, "class.running")
 		}
 		there, err := laid(d.Store)
 		if err != nil {
 			return err
 		}
 		if len(there) > 0 {
-			return studio.Fail(studio.ErrConflict, "The demo data is there already.")
+			return studio.Fail(studio.ErrConflict, "demo.already")
 		}
 		if err := load(d.Store, d.Now(), map[string]int64{}); err != nil {
 			return err

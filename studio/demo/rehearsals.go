@@ -6,6 +6,7 @@ import (
 	"fmt"
 	"time"
 
+	"vastlantern/core/fact"
 	"vastlantern/core/pace"
 	"vastlantern/store"
 	"vastlantern/studio/contract"
@@ -50,7 +51,7 @@ func layRehearsals(s *store.Store, now time.Time) error {
 		at := now.AddDate(0, 0, -r.daysAgo).Add(time.Duration(i) * 20 * time.Minute)
 		id, err := r.lead(desk.WithTime(s, func() time.Time { return at }, 1))
 		if err != nil {
-			return fmt.Errorf("the rehearsal %q: %w", r.scenario, err)
+			return fact.Wrap(err, "demo.rehearsal", "task", r.scenario, "why", err)
 		}
 		ids = append(ids, id)
 	}

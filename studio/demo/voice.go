@@ -6,13 +6,13 @@ import (
 	"encoding/binary"
 	"encoding/json"
 	"errors"
-	"fmt"
 	"io"
 	"strings"
 	"sync"
 
 	"github.com/hajimehoshi/go-mp3"
 
+	"vastlantern/core/fact"
 	"vastlantern/core/voice"
 	"vastlantern/store"
 	"vastlantern/studio"
@@ -49,7 +49,7 @@ func layVoice(d *desk.Desk, speaks bool, read func() ([]contract.VoiceRecording,
 	}
 	all, err := read()
 	if err != nil {
-		return fmt.Errorf("the words: %w", err)
+		return fact.Wrap(err, "demo.words", "why", err)
 	}
 	if _, err := d.Voices.Record(sheet.Voice.ID, all...); err != nil {
 		return err

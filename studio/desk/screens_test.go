@@ -35,7 +35,7 @@ func TestTwoScreensNeverOverwriteEachOther(t *testing.T) {
 			var failure *studio.Failure
 			require.True(t, errors.As(err, &failure))
 			assert.True(t, failure.Problem.Changed, "the screen compares the two")
-			assert.Contains(t, err.Error(), "Not saved")
+			assert.Contains(t, desktest.Words(err), "Not saved")
 
 			again, err := save("11", first)
 			require.NoError(t, err, "the same save once more, where its answer was lost")
@@ -111,7 +111,7 @@ func homeEdit(t *testing.T, d *desktest.Desk) (edit, int64) {
 	given, err := d.Homes.GiveFromClass(class, contract.HomeGive{Passage: 1, HomeAmount: contract.HomeAmount{Minutes: 5, Pieces: 1}})
 	require.NoError(t, err)
 	home := given.Given[0]
-	answers := map[string]string{"11": "hardly", "12": "every day"}
+	answers := map[string]string{"11": "hardly", "12": "every-day"}
 	return func(typed string, revision int64) (int64, error) {
 		of, err := d.Homes.Answer(home.ID, contract.HomeAnswer{Answer: answers[typed], Revision: revision})
 		if err != nil {
@@ -155,7 +155,7 @@ func TestAnImportedPracticeReplacesNoneByItself(t *testing.T) {
 	changed := strings.Replace(practice.Text, "name: Slow waves", "name: Other waves", 1)
 	_, err = d.Library.SavePractice(contract.PracticeText{Text: changed})
 	require.ErrorIs(t, err, studio.ErrConflict)
-	assert.Contains(t, err.Error(), `you have a practice "own-slow-waves" already`)
+	assert.Contains(t, desktest.Words(err), `you already have a practice “own-slow-waves”`)
 	_, err = d.Library.RemovePractice("own-slow-waves")
 	require.NoError(t, err)
 	_, err = d.Library.SavePractice(contract.PracticeText{Text: changed, Revision: practice.Revision})

@@ -3,18 +3,20 @@ package home
 import (
 	"cmp"
 	"errors"
-	"fmt"
 	"slices"
 	"strings"
 	"time"
 
+	"vastlantern/core/fact"
 	"vastlantern/store"
 	"vastlantern/studio"
 	"vastlantern/studio/contract"
 )
 
 // answers is how it can have been at home.
-var answers = []string{"every day", "now and then", "hardly", contract.HomeTooMuch}
+var answers = []string{"every-day", "now-and-then", "hardly", contract.HomeTooMuch}
+
+func answerName(answer string) fact.Fact { return fact.New("home-answer." + cmp.Or(answer, "none")) }
 
 // OfGroup is what a group was given, with what to ask about when it comes again: what was not answered yet, and was given
 // some days ago.
@@ -41,7 +43,7 @@ func (h *Homes) OfClass(class store.Class) ([]contract.Home, error) {
 // Answer notes how it was at home, in the place of the answer of one revision; an empty answer takes back what was noted.
 func (h *Homes) Answer(id int64, in contract.HomeAnswer) (contract.HomesOfGroup, error) {
 	if in.Answer != "" && !slices.Contains(answers, in.Answer) {
-		return contract.HomesOfGroup{}, studio.Fail(studio.ErrInvalid, "How it was at home is one of: %s.", strings.Join(answers, ", "))
+		return contract.HomesOfGroup{}, studio.Fail(studio.ErrInvalid, "home.answer", "allowed", strings.Join(answers, ", "))
 	}
 	stored, err := h.studio.Store.Home(id)
 	if err == nil {
@@ -49,14 +51,11 @@ func (h *Homes) Answer(id int64, in contract.HomeAnswer) (contract.HomesOfGroup,
 	}
 	if errors.Is(err, store.ErrTaken) {
 		if stored, err = h.studio.Store.Home(id); err == nil && stored.Answer != in.Answer {
-			failure := studio.FailChanged("this answer")
-			failure.Problem.Say = fmt.Sprintf("Not saved: another screen answered %q meanwhile, and you %q. Answer again to put yours in its place.",
-				cmp.Or(stored.Answer, "not known"), cmp.Or(in.Answer, "not known"))
-			return contract.HomesOfGroup{}, failure
+			return contract.HomesOfGroup{}, studio.ChangedMeanwhile(fact.New("changed.home-answer", "there", answerName(stored.Answer), "yours", answerName(in.Answer)))
 		}
 	}
 	if err != nil {
-		return contract.HomesOfGroup{}, studio.Missing(err, "home practice", id)
+		return contract.HomesOfGroup{}, studio.Missing(err, store.KindHome, id)
 	}
 	h.changed(stored)
 	return h.OfGroup(stored.GroupID)
@@ -77,8 +76,8 @@ func (h *Homes) TakeBack(id int64) (contract.Done, error) {
 		err = h.studio.Store.TakeBackHome(id)
 	}
 	if err != nil {
-		return contract.Done{}, studio.Missing(err, "home practice", id)
+		return contract.Done{}, studio.Missing(err, store.KindHome, id)
 	}
 	h.changed(stored)
-	return contract.Done{Say: "It is taken back."}, nil
+	return contract.Done{Say: fact.New("done.taken-back")}, nil
 }

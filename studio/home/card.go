@@ -3,15 +3,14 @@ package home
 import (
 	"bytes"
 	"errors"
-	"fmt"
 	"math"
-	"strconv"
-	"strings"
 
 	"vastlantern/core/care"
+	"vastlantern/core/fact"
 	"vastlantern/core/plan"
 	"vastlantern/core/practice"
 	"vastlantern/core/sheet"
+	"vastlantern/language"
 	"vastlantern/store"
 	"vastlantern/studio"
 	"vastlantern/studio/contract"
@@ -34,14 +33,14 @@ func (h *Homes) cards(stored []store.Home) []contract.Home {
 func card(s store.Home) (contract.Home, *plan.Plan, error) {
 	_, p, err := sheet.ReadPlan(bytes.NewReader(s.Document))
 	if err == nil && len(p.Passages) != 1 {
-		err = fmt.Errorf("it has %d passages", len(p.Passages))
+		err = fact.New("home.passages", "passages", len(p.Passages))
 	}
 	if err != nil {
 		return contract.Home{}, nil, studio.Unreadable(err)
 	}
 	one, amount := &p.Passages[0], amountStored(s)
 	return contract.Home{
-		ID: s.ID, ClassID: s.ClassID, PlanID: s.PlanID, GivenMS: contract.Millis(s.GivenAt), Name: one.Name(), Says: pieceInWords(one), Amount: amount.Amount(),
+		ID: s.ID, ClassID: s.ClassID, PlanID: s.PlanID, GivenMS: contract.Millis(s.GivenAt), Name: one.Name(), Says: pieceInWords(one), Amount: text(amount.Amount()),
 		Plays: plays(one), Answer: s.Answer, Revision: s.Revision,
 		HomeAmount: contract.HomeAmount{Minutes: amount.Minutes, Pieces: amount.Pieces, Days: amount.Days, When: amount.When, Sentence: amount.Sentence},
 	}, p, nil
@@ -52,36 +51,42 @@ func plays(p *plan.Passage) bool { return !p.Is(practice.Open) }
 
 // pieceInWords is one piece: "4:2:7, 12 rounds at 60, about 3 min".
 func pieceInWords(p *plan.Passage) string {
-	words := []string{}
-	if pattern := p.Pattern(); pattern != "" {
-		words = append(words, pattern)
-	}
-	if p.HasRounds() {
-		rounds := "one round"
-		if n := p.TotalRounds(p.Measure); n > 1 {
-			rounds = fmt.Sprintf("%d rounds", n)
-		}
-		words = append(words, rounds)
+	pattern, rounds := fact.New("name", "name", p.Pattern()), fact.New("measure.rounds", "rounds", p.TotalRounds(p.Measure))
+	words := pattern
+	switch {
+	case p.HasRounds() && p.Pattern() != "":
+		words = fact.New("piece.pattern-rounds", "pattern", pattern, "rounds", rounds)
+	case p.HasRounds():
+		words = rounds
 	}
 	if !p.Is(practice.Open) {
-		words[len(words)-1] += " at " + strconv.FormatFloat(math.Round(p.Measure.Tempo.Float()*10)/10, 'f', -1, 64)
+		words = fact.New("measure.at-tempo", "measure", words, "tempo", math.Round(p.Measure.Tempo.Float()*10)/10)
 	}
-	return strings.Join(append(words, "about "+length(p.PlannedLength().Round())), ", ")
+	const minute = 60_000
+	if ms := p.PlannedLength().Round(); ms < minute {
+		words = fact.New("measure.about-seconds", "measure", words, "seconds", (ms+500)/1000)
+	} else {
+		words = fact.New("measure.about-minutes", "measure", words, "minutes", (ms+minute/2)/minute)
+	}
+	return text(words)
 }
 
-func length(ms int64) string {
-	const minute = 60_000
-	if ms < minute {
-		return fmt.Sprintf("%d s", (ms+500)/1000)
+// text is a fact as it stands on what is handed out.
+func text(f fact.Fact) string { return language.English().Text(f) }
+
+func texts(facts []fact.Fact) []string {
+	list := make([]string, len(facts))
+	for i, f := range facts {
+		list[i] = text(f)
 	}
-	return fmt.Sprintf("%d min", (ms+minute/2)/minute)
+	return list
 }
 
 // Sheet is a home practice with what its paper says.
 func (h *Homes) Sheet(id int64) (contract.HomeSheet, error) {
 	stored, err := h.studio.Store.Home(id)
 	if err != nil {
-		return contract.HomeSheet{}, studio.Missing(err, "home practice", id)
+		return contract.HomeSheet{}, studio.Missing(err, store.KindHome, id)
 	}
 	home, p, err := card(stored)
 	if err != nil {
@@ -109,13 +114,21 @@ func (h *Homes) planTitle(id int64) (string, error) {
 func sheetOf(home contract.Home, p *plan.Plan, from string) contract.HomeSheet {
 	one := &p.Passages[0]
 	s := contract.HomeSheet{
-		Home: home, From: from, Term: one.Practice.Term, How: append([]string{}, one.Practice.How...), Opening: contract.StepsInWords(one.OpeningSteps),
-		Closing: contract.StepsInWords(one.ClosingSteps), Beside: contract.BesideInWords(one.Beside), Cautions: []string{}, Stop: care.Everyone.Text,
+		Home: home, From: from, Term: one.Practice.Term, How: append([]string{}, one.Practice.How...), Opening: texts(contract.StepsOf(one.OpeningSteps)),
+		Closing: texts(contract.StepsOf(one.ClosingSteps)), Beside: besideInWords(one.Beside), Cautions: []string{}, Stop: text(care.Everyone.Say),
 	}
 	for _, c := range care.Of(one) {
-		if c.Text != care.Everyone.Text {
-			s.Cautions = append(s.Cautions, c.Text)
+		if c.ID != care.EveryoneID {
+			s.Cautions = append(s.Cautions, text(c.Say))
 		}
 	}
 	return s
+}
+
+// besideInWords is what those do who take the gentler lane; empty where there is none.
+func besideInWords(b plan.Beside) string {
+	if b.None() {
+		return ""
+	}
+	return text(b.Name())
 }

@@ -38,21 +38,21 @@ func (h *Homes) GiveFromClass(id int64, in contract.HomeGive) (contract.HomeOffe
 func (h *Homes) give(from source, in contract.HomeGive) (contract.HomeOffer, error) {
 	amount := amountOf(in.HomeAmount)
 	if wrong := amount.Check(); len(wrong) > 0 {
-		return contract.HomeOffer{}, studio.Fail(studio.ErrInvalid, "%s", strings.Join(wrong, " "))
+		return contract.HomeOffer{}, studio.FailAll(wrong)
 	}
 	number, at := in.Passage, taught.Next{}
 	switch {
 	case in.Again != 0:
 		earlier, err := h.studio.Store.Home(in.Again)
 		if err != nil {
-			return contract.HomeOffer{}, studio.Missing(err, "home practice", in.Again)
+			return contract.HomeOffer{}, studio.Missing(err, store.KindHome, in.Again)
 		}
 		if from.doc, from.plan, err = sheet.ReadPlan(bytes.NewReader(earlier.Document)); err != nil {
-			return contract.HomeOffer{}, studio.FailInPlan(err, "What was given then cannot be read any more.")
+			return contract.HomeOffer{}, studio.FailInPlan(err, "home.given-unreadable")
 		}
 		number = 1
 	case !slices.Contains(taught.CanGoHome(from.plan, from.lengths), number):
-		return contract.HomeOffer{}, studio.Fail(studio.ErrInvalid, "Passage %d cannot go home: it is no practice that was led, or a try-out.", number)
+		return contract.HomeOffer{}, studio.Fail(studio.ErrInvalid, "home.passage-not", "passage", number)
 	default:
 		at = from.last[number-1]
 	}
@@ -60,14 +60,14 @@ func (h *Homes) give(from source, in contract.HomeGive) (contract.HomeOffer, err
 		return contract.HomeOffer{}, err
 	}
 	if err := amount.Plan(from.doc, from.plan, number, at); err != nil {
-		return contract.HomeOffer{}, studio.FailInPlan(err, "It cannot go home like this.")
+		return contract.HomeOffer{}, studio.FailInPlan(err, "home.not-like-this")
 	}
 	var document bytes.Buffer
 	if err := sheet.WritePlan(&document, from.doc); err != nil {
 		return contract.HomeOffer{}, err
 	}
 	if _, _, err := sheet.ReadPlan(bytes.NewReader(document.Bytes())); err != nil { // what cannot be read again is not stored
-		return contract.HomeOffer{}, studio.FailInPlan(err, "It cannot go home like this.")
+		return contract.HomeOffer{}, studio.FailInPlan(err, "home.not-like-this")
 	}
 	_, err := h.studio.Store.AddHome(store.Home{
 		ClassID: from.classID, PlanID: from.planID, GroupID: from.group, GivenAt: h.studio.Now().Truncate(time.Second), Document: document.Bytes(),
@@ -88,14 +88,14 @@ func overrule(at *taught.Next, in contract.HomeGive, p *plan.Passage) error {
 	if in.Counts != "" {
 		counts, err := breath.ParseCounts(in.Counts)
 		if err != nil || !p.Is(practice.Counted) {
-			return studio.Fail(studio.ErrInvalid, "Counts: given %q, allowed: as 4:4, 4:4:8 or 4:4:4:4, of a practice that is counted.", in.Counts)
+			return studio.Fail(studio.ErrInvalid, "home.counts", "given", in.Counts)
 		}
 		at.Counts = counts
 	}
 	if in.Tempo != 0 {
 		tempo, err := breath.ParseExact(strconv.FormatFloat(in.Tempo, 'f', -1, 64))
 		if err != nil {
-			return studio.Fail(studio.ErrInvalid, "Tempo: given %v, allowed: counts a minute.", in.Tempo)
+			return studio.Fail(studio.ErrInvalid, "home.tempo", "given", in.Tempo)
 		}
 		at.Tempo = tempo
 	}

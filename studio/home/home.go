@@ -8,6 +8,7 @@ import (
 	"math"
 	"slices"
 
+	"vastlantern/core/fact"
 	"vastlantern/core/plan"
 	"vastlantern/core/practice"
 	"vastlantern/core/sheet"
@@ -42,7 +43,9 @@ type Classes interface {
 func New(s *studio.Studio, l Library, c Classes) *Homes { return &Homes{s, l, c} }
 
 // whens is when in the day, to choose from: common practice, with no source.
-var whens = []string{"in the morning", "before lunch", "in the evening", "before sleep", "while waiting for something"}
+func whens() []string {
+	return texts([]fact.Fact{fact.New("when.morning"), fact.New("when.before-lunch"), fact.New("when.evening"), fact.New("when.before-sleep"), fact.New("when.waiting")})
+}
 
 // source is where a home practice comes from: a plan, or a class that was led from it.
 type source struct {
@@ -58,7 +61,7 @@ type source struct {
 func (h *Homes) ofPlan(id int64) (source, error) {
 	stored, err := h.studio.Store.Plan(id)
 	if err != nil {
-		return source{}, studio.Missing(err, "plan", id)
+		return source{}, studio.Missing(err, store.KindPlan, id)
 	}
 	doc, err := sheet.ReadDocument(bytes.NewReader(stored.Document))
 	if err != nil {
@@ -73,7 +76,7 @@ func (h *Homes) ofPlan(id int64) (source, error) {
 	}
 	p, err := plan.Read(doc)
 	if err != nil {
-		return source{}, studio.FailInPlan(err, "Nothing can go home from this plan yet. Correct what is marked in it first.")
+		return source{}, studio.FailInPlan(err, "home.plan-wrong")
 	}
 	from := source{doc: doc, plan: p, planID: id, group: stored.GroupID, lengths: make([]int64, len(p.Passages)), last: make([]taught.Next, len(p.Passages))}
 	for i := range p.Passages {
@@ -129,7 +132,7 @@ func (h *Homes) OfferFromClass(id int64) (contract.HomeOffer, error) {
 const mostBefore = 10
 
 func (h *Homes) offer(from source) (contract.HomeOffer, error) {
-	offer := contract.HomeOffer{Title: from.plan.Title, PlanID: from.planID, ClassID: from.classID, Passages: []contract.HomePassage{}, Whens: whens, Before: []contract.Home{}}
+	offer := contract.HomeOffer{Title: from.plan.Title, PlanID: from.planID, ClassID: from.classID, Passages: []contract.HomePassage{}, Whens: whens(), Before: []contract.Home{}}
 	for _, number := range taught.CanGoHome(from.plan, from.lengths) {
 		offer.Passages = append(offer.Passages, homePassage(from, number))
 	}

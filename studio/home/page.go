@@ -5,11 +5,10 @@ import (
 	"compress/gzip"
 	"encoding/base64"
 	"encoding/json"
-	"errors"
-	"fmt"
 	"slices"
 
 	"vastlantern/core/breath"
+	"vastlantern/core/fact"
 	"vastlantern/core/plan"
 	"vastlantern/core/sheet"
 	"vastlantern/core/taught"
@@ -26,7 +25,7 @@ type score func(p *plan.Plan, fingers string) (contract.Score, error)
 func (h *Homes) Page(id int64, template []byte, voice bool) (studio.File, error) {
 	stored, err := h.studio.Store.Home(id)
 	if err != nil {
-		return studio.File{}, studio.Missing(err, "home practice", id)
+		return studio.File{}, studio.Missing(err, store.KindHome, id)
 	}
 	s, err := h.Sheet(id)
 	if err != nil {
@@ -57,7 +56,7 @@ func (h *Homes) Page(id int64, template []byte, voice bool) (studio.File, error)
 func (h *Homes) Score(id int64) (contract.Score, error) {
 	stored, err := h.studio.Store.Home(id)
 	if err != nil {
-		return contract.Score{}, studio.Missing(err, "home practice", id)
+		return contract.Score{}, studio.Missing(err, store.KindHome, id)
 	}
 	home, p, err := card(stored)
 	if err != nil {
@@ -71,13 +70,13 @@ func (h *Homes) Score(id int64) (contract.Score, error) {
 }
 
 func cannotPlay(home contract.Home) error {
-	return studio.Fail(studio.ErrInvalid, "%s has open phases, which wait for a teacher: nothing can play it. Its paper can go home.", home.Name)
+	return studio.Fail(studio.ErrInvalid, "home.open-phases", "name", home.Name)
 }
 
 // PageOf is the page of a passage of a plan, by its number from 1, in as many rounds as it is planned.
 func PageOf(template []byte, doc plan.Document, p *plan.Plan, number int, of func(p *plan.Plan, fingers string) contract.Score) ([]byte, error) {
 	if number < 1 || number > len(p.Passages) || p.Passages[number-1].Practice == nil {
-		return nil, fmt.Errorf("passage %d is no practice of the plan", number)
+		return nil, fact.New("home.no-practice", "passage", number)
 	}
 	one, from := &p.Passages[number-1], p.Title
 	if one.OwnPace { // in as many rounds as fit its minutes
@@ -113,7 +112,7 @@ func (h *Homes) Recordings(id int64) (contract.HomeRecordings, error) {
 	list := contract.HomeRecordings{Sums: []string{}, Missing: []string{}}
 	stored, err := h.studio.Store.Home(id)
 	if err != nil {
-		return list, studio.Missing(err, "home practice", id)
+		return list, studio.Missing(err, store.KindHome, id)
 	}
 	s, err := h.Sheet(id)
 	if err != nil {
@@ -216,7 +215,7 @@ var recordings = []byte("RECORDINGS-GO-HERE")
 
 func filled(template []byte, data contract.HomePage) ([]byte, error) {
 	if bytes.Count(template, place) != 1 {
-		return nil, errors.New("the page that plays was not built: run make build")
+		return nil, fact.New("home.page-not-built")
 	}
 	plain, err := json.Marshal(data)
 	if err != nil {

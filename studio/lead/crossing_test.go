@@ -57,7 +57,7 @@ func TestAScoreCrossesTheWireAndARestart(t *testing.T) {
 			switch want.Do {
 			case "tempo":
 				to := rapid.Float64Range(40, 90).Draw(r, "to")
-				want.To = &to
+				want.To = to
 			case "rounds":
 				by := rapid.IntRange(-1, 2).Draw(r, "by")
 				want.By = &by
@@ -65,10 +65,10 @@ func TestAScoreCrossesTheWireAndARestart(t *testing.T) {
 				want.Text = new(string)
 			case "beside":
 				to := rapid.SampledFrom([]string{"none", "breathe", "2:2"}).Draw(r, "beside")
-				want.Beside = &to
+				want.To = to
 			}
 			_, err := d.Classes.Adjust(id, want)
-			if err != nil && strings.Contains(err.Error(), "is over") {
+			if err != nil && strings.Contains(err.Error(), "lead.over") {
 				break
 			}
 			require.NoError(r, err)

@@ -72,7 +72,7 @@ func (live *liveCues) ofTried(l *studio.Class, lane cue.Lane) *cue.Class {
 // known is how far the cues of a class that is not stored are known: nothing where it was adjusted differently.
 func (live *liveCues) known(document []byte, script []pace.Adjustment) triedCues {
 	known, there := live.tried.Get(sha256.Sum256(document))
-	if !there || len(known.script) > len(script) || !slices.Equal(known.script, script[:len(known.script)]) {
+	if !there || len(known.script) > len(script) || !slices.EqualFunc(known.script, script[:len(known.script)], pace.Adjustment.Same) {
 		return triedCues{}
 	}
 	return triedCues{known.script, known.cues.Copy()}

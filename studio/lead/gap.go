@@ -1,9 +1,9 @@
 package lead
 
 import (
-	"fmt"
 	"time"
 
+	"vastlantern/core/fact"
 	"vastlantern/core/pace"
 	"vastlantern/studio"
 	"vastlantern/studio/contract"
@@ -32,17 +32,17 @@ func lost(l *studio.Class, from, at int64) (int64, bool) {
 	return from, moment.Passage > 0 && moment.Met.Has(pace.ToPause)
 }
 
-// where is a moment of the class in words.
-func where(l *studio.Class, at int64) string {
+// where is a moment of the class.
+func where(l *studio.Class, at int64) fact.Fact {
 	moment := l.Led.At(max(0, at))
 	if moment.Passage == 0 {
-		return "after the end of the class"
+		return fact.New("gap.after-end")
 	}
 	name := l.Plan.Passages[moment.Passage-1].Name()
 	if moment.Stage == pace.Round {
-		return fmt.Sprintf("%s, round %d", name, moment.Round)
+		return fact.New("gap.round", "name", name, "round", moment.Round)
 	}
-	return name
+	return fact.New("name", "name", name)
 }
 
 // TakeAgain takes a round again that was lost from sight: everybody breathed naturally from then until now, and what
@@ -64,14 +64,14 @@ func (c *Classes) TakeAgain(id int64, want contract.TakeAgain) (contract.Adjuste
 			return contract.Adjusted{}, err
 		}
 		if newest != id {
-			return contract.Adjusted{}, studio.Fail(studio.ErrConflict, "Another class was begun since.")
+			return contract.Adjusted{}, studio.Fail(studio.ErrConflict, "gap.other-class")
 		}
 		l.Stored.EndedAt = time.Time{}
 	}
 	at := l.At(c.studio.Now())
 	from, can := lost(l, want.FromMS, at)
 	if !can {
-		return contract.Adjusted{}, studio.Fail(studio.ErrConflict, "This cannot be taken again: the class was adjusted since, or nothing was being counted.")
+		return contract.Adjusted{}, studio.Fail(studio.ErrConflict, "gap.cannot-again")
 	}
 	if over {
 		if err := c.reopen(l.Stored); err != nil {
@@ -79,7 +79,7 @@ func (c *Classes) TakeAgain(id int64, want contract.TakeAgain) (contract.Adjuste
 		}
 	}
 	// The pause first: if all ends between the two, the class stands in natural breath and waits.
-	if _, err := c.adjust(l, from, contract.Adjust{Key: want.Key + " lost from sight", Do: pace.ToPause, Origin: want.Origin}); err != nil {
+	if _, err := c.adjust(l, from, contract.Adjust{Key: want.Key + "-lost", Do: pace.ToPause, Origin: want.Origin}); err != nil {
 		return contract.Adjusted{}, err
 	}
 	number, err := c.adjust(l, at, contract.Adjust{Key: want.Key, Do: pace.Resume, Origin: want.Origin})

@@ -6,6 +6,7 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"vastlantern/core/fact"
 	"vastlantern/studio"
 	"vastlantern/studio/contract"
 	"vastlantern/studio/desk/desktest"
@@ -23,7 +24,7 @@ func TestAfterAGapTheRoundIsTakenAgain(t *testing.T) {
 	d, class := lost(t)
 	gap, err := d.Classes.Gap(class, 12_000)
 	require.NoError(t, err)
-	assert.Equal(t, contract.Gap{Away: "Alternate nostril breath, round 2", Now: "after the end of the class", Again: true}, gap)
+	assert.Equal(t, contract.Gap{Away: fact.New("gap.round", "name", "Alternate nostril breath", "round", 2), Now: fact.New("gap.after-end"), Again: true}, gap)
 
 	done, err := d.Classes.TakeAgain(class, contract.TakeAgain{Key: "k", FromMS: 12_000})
 	require.NoError(t, err)
@@ -60,7 +61,7 @@ func TestWhatCannotBeTakenAgain(t *testing.T) {
 	d.Pass(75)
 	gap, err := d.Classes.Gap(score.ClassID, 30_000)
 	require.NoError(t, err)
-	assert.Equal(t, contract.Gap{Away: "Hello", Now: "Alternate nostril breath, round 2"}, gap, "in a talk nothing is counted")
+	assert.Equal(t, contract.Gap{Away: fact.New("name", "name", "Hello"), Now: fact.New("gap.round", "name", "Alternate nostril breath", "round", 2)}, gap, "in a talk nothing is counted")
 	d.Do(score.ClassID, "pause")
 	d.Pass(1)
 	_, err = d.Classes.TakeAgain(score.ClassID, contract.TakeAgain{Key: "k", FromMS: 63_000})

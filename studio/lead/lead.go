@@ -5,10 +5,11 @@ package lead
 import (
 	"encoding/json"
 	"fmt"
+	"math"
 	"slices"
-	"strings"
 	"time"
 
+	"vastlantern/core/fact"
 	"vastlantern/core/pace"
 	"vastlantern/core/plan"
 	"vastlantern/core/sheet"
@@ -31,7 +32,7 @@ func (c *Classes) begin(want contract.Lead) (contract.Score, error) {
 		return contract.Score{}, err
 	}
 	if unread := unacknowledged(p, want.Acknowledged); len(unread) > 0 {
-		return contract.Score{}, studio.Fail(studio.ErrInvalid, "Read this before the class is led, and say so: %s", strings.Join(unread, " "))
+		return contract.Score{}, studio.Fail(studio.ErrInvalid, "lead.read-first", "cautions", unread)
 	}
 	if err := c.endRunning(want.EndRunning); err != nil {
 		return contract.Score{}, err
@@ -44,7 +45,7 @@ func (c *Classes) begin(want contract.Lead) (contract.Score, error) {
 	}
 	l, err := studio.ReadClass(class, nil) // what cannot be read again is not stored
 	if err != nil {
-		return contract.Score{}, studio.Fail(studio.ErrInvalid, "This plan cannot be led: %v.", err)
+		return contract.Score{}, studio.Fail(studio.ErrInvalid, "lead.plan-wrong", "why", err)
 	}
 	if l.Stored, err = c.studio.Store.BeginClass(class); err != nil {
 		return contract.Score{}, err
@@ -58,11 +59,11 @@ func (c *Classes) begin(want contract.Lead) (contract.Score, error) {
 }
 
 // unacknowledged is the strong cautions of the plan that nobody said were read.
-func unacknowledged(p *plan.Plan, read []string) []string {
-	var missing []string
+func unacknowledged(p *plan.Plan, read []string) []fact.Fact {
+	var missing []fact.Fact
 	for _, c := range contract.StrongOf(p) {
-		if !slices.Contains(read, c.Text) {
-			missing = append(missing, c.Text)
+		if !slices.Contains(read, c.ID) {
+			missing = append(missing, c.Say)
 		}
 	}
 	return missing
@@ -75,12 +76,12 @@ func (c *Classes) endRunning(end bool) error {
 		return err
 	}
 	if !end {
-		return studio.FailRunning(running, "%q is being led. Go back to it, or end it first.")
+		return studio.FailRunning(running, "class.running-go-back")
 	}
-	_, err = c.adjust(running, running.At(c.studio.Now()), contract.Adjust{Key: fmt.Sprintf("end for another class, %d", c.studio.Now().UnixNano()), Do: pace.End})
+	_, err = c.adjust(running, running.At(c.studio.Now()), contract.Adjust{Key: fmt.Sprintf("end-for-another-%d", c.studio.Now().UnixNano()), Do: pace.End})
 	c.studio.Notify(running.Stored.ID)
 	if err == nil && running.Unstored > 0 {
-		return studio.Fail(studio.ErrConflict, "The class before has ended, but it cannot be stored yet: %s", running.WhyUnstored)
+		return studio.Fail(studio.ErrConflict, "lead.earlier-not-stored", "why", running.WhyUnstored)
 	}
 	return err
 }
@@ -161,14 +162,14 @@ func (c *Classes) moment(l *studio.Class, want contract.Adjust) (int64, error) {
 	if want.PressedMS != nil {
 		pressed = min(at, int64(*want.PressedMS-contract.Millis(l.Stored.StartedAt)))
 	}
-	remark := want.Do == pace.Note || want.Do == pace.Signal
+	remark := want.Do.Remarks()
 	switch age := time.Duration(float64(at-pressed)/c.studio.Rate()) * time.Millisecond; {
 	case remark && pressed < at:
 		return max(0, pressed, l.LastPress()), nil // times never fall
 	case !l.Running(now):
-		return 0, studio.Fail(studio.ErrConflict, "This class is over. What is still to be said of it can be added to its record.")
+		return 0, studio.Fail(studio.ErrConflict, "lead.over")
 	case !remark && age > tooLate:
-		return 0, studio.Fail(studio.ErrConflict, "Too late: this was pressed %d seconds ago. Nothing was changed; press again if it is still wanted.", int(age.Seconds()))
+		return 0, studio.Fail(studio.ErrConflict, "lead.too-late", "seconds", int(age.Seconds()))
 	}
 	return at, nil
 }
@@ -188,19 +189,28 @@ const (
 // within refuses what is too long to be kept.
 func within(want contract.Adjust) error {
 	switch {
-	case len(want.Key) > longestKey || len(want.Do) > longestLabel || len(want.Because) > longestLabel || want.See != nil && len(*want.See) > longestLabel || want.Beside != nil && len(*want.Beside) > longestLabel:
-		return studio.Fail(studio.ErrInvalid, "The key of an adjustment has at most %d characters, its verb and what was seen %d.", longestKey, longestLabel)
+	case len(want.Key) > longestKey || len(want.Do) > longestLabel || len(want.Because) > longestLabel || want.See != nil && len(*want.See) > longestLabel || toBytes(want.To) > longestLabel:
+		return studio.Fail(studio.ErrInvalid, "lead.too-long", "key", longestKey, "label", longestLabel)
 	case want.Text != nil && len(*want.Text) > longestNote:
-		return studio.Fail(studio.ErrInvalid, "A note has at most %d characters.", longestNote)
+		return studio.Fail(studio.ErrInvalid, "lead.note-long", "most", longestNote)
 	}
 	return nil
+}
+
+// toBytes is how long what an adjustment is set to is as JSON; what cannot be JSON is too long for any bound.
+func toBytes(to any) int {
+	text, err := json.Marshal(to)
+	if err != nil {
+		return math.MaxInt
+	}
+	return len(text)
 }
 
 // adjust folds one adjustment more into the class in progress, at that time of it, and returns its number. The caller
 // notifies, and holds c.leading.
 func (c *Classes) adjust(l *studio.Class, at int64, want contract.Adjust) (int, error) {
 	if want.Key == "" {
-		return 0, studio.Fail(studio.ErrInvalid, "An adjustment needs a key of its own.")
+		return 0, studio.Fail(studio.ErrInvalid, "lead.needs-key")
 	}
 	if err := within(want); err != nil {
 		return 0, err
@@ -214,7 +224,7 @@ func (c *Classes) adjust(l *studio.Class, at int64, want contract.Adjust) (int, 
 	}
 	a, err := sheet.ReadAdjustment(body)
 	if err != nil {
-		return 0, studio.Fail(studio.ErrInvalid, "This is no adjustment: %v.", err)
+		return 0, studio.Fail(studio.ErrInvalid, "lead.not-adjustment", "why", err)
 	}
 	class, err := c.current()
 	if err != nil {
@@ -242,21 +252,11 @@ func (c *Classes) adjust(l *studio.Class, at int64, want contract.Adjust) (int, 
 
 // line is an adjustment as a line of a script.
 func line(at int64, want contract.Adjust) ([]byte, error) {
-	text := struct {
+	want.PressedMS = nil // it has become the time
+	return json.Marshal(struct {
 		At int64 `json:"at_ms"`
 		contract.Adjust
-		To any `json:"to,omitempty"` // one number, the four of counts, or what stands beside
-	}{At: at, Adjust: want}
-	text.PressedMS = nil // it has become the time
-	switch {
-	case want.Counts != nil:
-		text.To, text.Counts = want.Counts, nil
-	case want.Beside != nil:
-		text.To, text.Beside = *want.Beside, nil
-	case want.To != nil:
-		text.To = *want.To
-	}
-	return json.Marshal(text)
+	}{at, want})
 }
 
 // notifyWithScore tells every screen of a change, and returns the score after it.

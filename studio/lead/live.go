@@ -2,12 +2,12 @@ package lead
 
 import (
 	"errors"
-	"fmt"
 	"log/slog"
 	"slices"
 	"sync"
 	"time"
 
+	"vastlantern/core/fact"
 	"vastlantern/store"
 	"vastlantern/studio"
 	"vastlantern/studio/contract"
@@ -21,7 +21,7 @@ type live struct {
 	rows     []store.Adjustment
 	led      *studio.Class // the rows folded, one after the other as they came; never changed
 	unstored int           // how many of the last rows are not in the data file
-	why      string        // why they are not
+	why      fact.Fact     // why they are not
 	end      bool          // whether its end is still to be stored
 }
 
@@ -94,7 +94,7 @@ func (c *Classes) Open(id int64) (*studio.Class, error) {
 	}
 	stored, err := c.studio.Store.Class(id)
 	if err != nil {
-		return nil, c.studio.OrDamaged(studio.Missing(err, "class", id), store.KindClass, id)
+		return nil, c.studio.OrDamaged(studio.Missing(err, store.KindClass, id), store.KindClass, id)
 	}
 	rows, err := c.studio.Store.Adjustments(stored.ID)
 	if err != nil {
@@ -135,10 +135,10 @@ func (c *Classes) keep(class *live, row store.Adjustment) (*live, error) {
 	default:
 		err = c.studio.Store.AddAdjustments(class.stored.ID, row)
 		switch {
-		case studio.FileProblem(err) != "":
+		case !studio.FileProblem(err).None():
 			next.unstored, next.why = 1, studio.FileProblem(err)
 		case errors.Is(err, store.ErrTaken):
-			return class, studio.Fail(studio.ErrConflict, "Another adjustment came first. Press again.")
+			return class, studio.Fail(studio.ErrConflict, "lead.other-first")
 		case err != nil:
 			return class, err
 		}
@@ -172,8 +172,8 @@ func (c *Classes) storeHeld() error {
 	}
 	next := *now
 	switch {
-	case studio.FileProblem(err) != "":
-		if next.why == studio.FileProblem(err) {
+	case !studio.FileProblem(err).None():
+		if next.why.ID == studio.FileProblem(err).ID {
 			return nil
 		}
 		next.why = studio.FileProblem(err)
@@ -184,7 +184,7 @@ func (c *Classes) storeHeld() error {
 		return err
 	}
 	if next.unstored -= len(held); next.unstored == 0 {
-		next.why = ""
+		next.why = fact.Fact{}
 		next.end = next.end && !class.end
 	}
 	c.setLive(&next)
@@ -205,7 +205,7 @@ func (c *Classes) alreadyStored(class *live) ([]store.Adjustment, error) {
 	}
 	first := len(class.rows) - class.unstored
 	if len(there) < first || len(there) > len(class.rows) {
-		return nil, fmt.Errorf("class %d has %d adjustments in the data file, and %d here", class.stored.ID, len(there), len(class.rows))
+		return nil, fact.New("lead.rows-differ", "class", class.stored.ID, "stored", len(there), "here", len(class.rows))
 	}
 	return class.rows[first:len(there)], nil
 }

@@ -34,7 +34,7 @@ func (c *Classes) BeginSample() (contract.Score, error) {
 	defer c.leading.Unlock()
 	if running, err := c.InProgress(); err != nil || running != nil {
 		if err == nil {
-			err = studio.FailRunning(running, "%q is being led. Go back to it, or end it first.")
+			err = studio.FailRunning(running, "class.running-go-back")
 		}
 		return contract.Score{}, err
 	}

@@ -41,7 +41,7 @@ const sameMoment = 50
 
 // score shapes the timeline from the stage in progress on. What is in its lists is not to be changed: others have it too.
 func (c *Classes) score(l *studio.Class) (contract.Score, error) {
-	of := scored{l.Stored.ID, len(l.Script), l.Unstored, l.WhyUnstored, !l.Stored.EndedAt.IsZero(), c.studio.Changes()}
+	of := scored{l.Stored.ID, len(l.Script), l.Unstored, l.WhyUnstored.ID, !l.Stored.EndedAt.IsZero(), c.studio.Changes()}
 	at := l.At(c.studio.Now())
 	c.newest.mutex.Lock()
 	defer c.newest.mutex.Unlock()
@@ -155,7 +155,7 @@ func (c *Classes) who(class store.Class, language string) (*people, error) {
 		c.people.Store(here)
 		return here, nil
 	}
-	if last := c.people.Load(); studio.FileProblem(err) != "" && last != nil && last.class == class.ID {
+	if last := c.people.Load(); !studio.FileProblem(err).None() && last != nil && last.class == class.ID {
 		return last, nil
 	}
 	return nil, err
@@ -255,8 +255,8 @@ func passages(l *studio.Class, tl pace.Timeline, wait *contract.Wait, who care.R
 		list[i] = contract.ScorePassage{
 			Name: p.Name(), Type: p.Type, Script: p.Script, StartMS: -1, EndMS: -1, Rounds: inForce.Total,
 			Lanes: contract.LanesOf(p, inForce.Measure, who.Rules.LaneLimit), Tempo: inForce.Tempo.Float(), Slower: room.Slower(p, inForce.Tempo).Float(), Faster: room.Faster(p, inForce.Tempo).Float(),
-			Cautions: contract.CautionsOf(p), Findings: contract.FindingsOf(p, who), Steps: contract.StepsInWords(p.ClosingSteps),
-			InForce: contract.InForceOf(inForce), LaneNames: contract.LaneNamesOf(p, inForce.Beside),
+			Cautions: contract.CautionsOf(p), Findings: contract.FindingsOf(p, who), Steps: contract.StepsOf(p.ClosingSteps),
+			InForce: contract.InForceOf(inForce), LaneNames: contract.LaneNamesOf(l.Plan.Words, p, inForce.Beside),
 		}
 		if p.Is(practice.Open) { // has no tempo to change
 			list[i].Tempo = 0

@@ -120,7 +120,7 @@ func TestTheNamesOfTheLanes(t *testing.T) {
 	assert.Equal(t, contract.LaneNames{Main: "with the holds 4:4:4", Beside: "through the holds"}, score.Passages[1].LaneNames)
 	beside := "1:1"
 	d.Pass(4)
-	done, err := d.Classes.Adjust(score.ClassID, contract.Adjust{Key: "lane", Do: "beside", Beside: &beside})
+	done, err := d.Classes.Adjust(score.ClassID, contract.Adjust{Key: "lane", Do: "beside", To: beside})
 	require.NoError(t, err)
 	require.Empty(t, done.Answer.Refused)
 	assert.Equal(t, contract.LaneNames{Main: "2:2", Beside: "shorter breath 1:1"}, done.Score.Passages[0].LaneNames)

@@ -12,7 +12,7 @@ import (
 func (c *Classes) Signals() []contract.Signal {
 	list := make([]contract.Signal, 0, len(room.Signals))
 	for _, seen := range room.Signals {
-		list = append(list, contract.Signal{ID: seen.ID, Name: seen.Name, With: append([]breath.Phase{}, seen.With()...)})
+		list = append(list, contract.Signal{ID: seen.ID, Name: seen.Name(), With: append([]breath.Phase{}, seen.With()...)})
 	}
 	return list
 }
@@ -58,35 +58,28 @@ func (c *Classes) ProposedIn(l *studio.Class, at int64, see string) (contract.Pr
 	}
 	proposal, err := room.Propose(see, scene)
 	if err != nil {
-		return contract.Proposed{}, studio.Fail(studio.ErrInvalid, "This cannot be noted: %v.", err)
+		return contract.Proposed{}, studio.Fail(studio.ErrInvalid, "lead.not-noted", "why", err)
 	}
-	proposed := contract.Proposed{Say: proposal.Say, Do: asAdjusts(proposal.Do, see)}
-	if proposal.Lane.Do != "" {
-		proposed.Lane = &asAdjusts([]pace.Adjustment{proposal.Lane}, see)[0]
+	proposed := contract.Proposed{Say: proposal.Say}
+	if proposed.Do, err = asAdjusts(proposal.Do, see); err != nil || proposal.Lane.Do == "" {
+		return proposed, err
 	}
-	return proposed, nil
+	lane, err := contract.AdjustOf(proposal.Lane)
+	lane.Because = see
+	proposed.Lane = &lane
+	return proposed, err
 }
 
 // asAdjusts is adjustments as a screen sends them.
-func asAdjusts(do []pace.Adjustment, because string) []contract.Adjust {
+func asAdjusts(do []pace.Adjustment, because string) ([]contract.Adjust, error) {
 	list := []contract.Adjust{}
 	for _, a := range do {
-		one := contract.Adjust{Do: a.Do, Because: because}
-		value := a.To.Float()
-		switch a.Do {
-		case pace.ToTempo, pace.ToStrokes:
-			one.To = &value
-		case pace.Rounds:
-			one.By = &a.By
-		case pace.FinishBy:
-			deadline := a.To.Round()
-			one.ToMS = &deadline
-		case pace.ToCounts:
-			one.Counts = a.Counts[:]
-		case pace.ToBeside:
-			one.Beside = &a.Text
+		one, err := contract.AdjustOf(a)
+		if err != nil {
+			return nil, err
 		}
+		one.Because = because
 		list = append(list, one)
 	}
-	return list
+	return list, nil
 }

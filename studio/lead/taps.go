@@ -23,11 +23,11 @@ func (c *Classes) Tapped(id int64, taps contract.Taps) (contract.Tapped, error) 
 func (c *Classes) TappedIn(l *studio.Class, at int64, taps contract.Taps) (contract.Tapped, error) {
 	const most = 500
 	if len(taps.AtMS) > most {
-		return contract.Tapped{}, studio.Fail(studio.ErrInvalid, "These are %d taps; the last %d are enough.", len(taps.AtMS), most)
+		return contract.Tapped{}, studio.Fail(studio.ErrInvalid, "taps.too-many", "given", len(taps.AtMS), "most", most)
 	}
 	beat, err := room.Taps(taps.AtMS)
 	if errors.Is(err, room.ErrTaps) {
-		return contract.Tapped{}, studio.Fail(studio.ErrInvalid, "Tap twice or more.")
+		return contract.Tapped{}, studio.Fail(studio.ErrInvalid, "taps.twice")
 	}
 	tapped := contract.Tapped{IntervalMS: beat.Interval.Float(), SpreadMS: beat.Spread.Float(), Used: beat.Used, Aside: beat.Aside}
 	now := l.Led.At(at)

@@ -19,7 +19,7 @@ const mostWork = 1_000_000
 // those of the class, from 0. The answer is to the last adjustment.
 func (c *Classes) Try(plan int64, try contract.Try) (contract.Score, error) {
 	if len(try.Script) > mostTried {
-		return contract.Score{}, studio.Fail(studio.ErrInvalid, "These are %d adjustments; begin the try-out again.", len(try.Script))
+		return contract.Score{}, studio.Fail(studio.ErrInvalid, "try.too-many", "given", len(try.Script))
 	}
 	stored, document, p, err := c.plans.ToLead(plan, false, nil)
 	if err != nil {
@@ -36,7 +36,7 @@ func (c *Classes) Try(plan int64, try contract.Try) (contract.Score, error) {
 	}
 	anew := len(script) - len(c.mainCues.known(document, script).script)
 	if rows := p.Rows(); anew*rows > mostWork {
-		return contract.Score{}, studio.Fail(studio.ErrInvalid, "This try-out is not known here any more, and %d adjustments of so long a plan take too long to follow at once: begin it again.", anew)
+		return contract.Score{}, studio.Fail(studio.ErrInvalid, "try.forgotten", "adjustments", anew)
 	}
 	for i, a := range script {
 		l.Add(studio.Sent{Because: try.Script[i].Adjust.Because}, a)
@@ -62,7 +62,7 @@ func (c *Classes) Adjustment(at int64, want contract.Adjust) (pace.Adjustment, e
 	}
 	a, err := sheet.ReadAdjustment(body)
 	if err != nil {
-		return pace.Adjustment{}, studio.Fail(studio.ErrInvalid, "This is no adjustment: %v.", err)
+		return pace.Adjustment{}, studio.Fail(studio.ErrInvalid, "lead.not-adjustment", "why", err)
 	}
 	return a, nil
 }

@@ -18,7 +18,7 @@ func (c *Classes) Would(id int64, wants []contract.Adjust) ([]contract.Preview, 
 func (c *Classes) WouldIn(l *studio.Class, at int64, wants []contract.Adjust) ([]contract.Preview, error) {
 	const most = 40
 	if len(wants) > most {
-		return nil, studio.Fail(studio.ErrInvalid, "These are %d adjustments; at most %d are looked at.", len(wants), most)
+		return nil, studio.Fail(studio.ErrInvalid, "would.too-many", "given", len(wants), "most", most)
 	}
 	previews := make([]contract.Preview, len(wants))
 	for i, want := range wants {

@@ -25,7 +25,7 @@ func TestWhatAdjustmentsWouldDo(t *testing.T) {
 	assert.EqualValues(t, -16000, would[1].ChangeMS, "two rounds less")
 	assert.NotEmpty(t, would[2].Answer.Refused)
 	assert.Zero(t, would[2].ChangeMS)
-	assert.EqualValues(t, "next count", would[3].Answer.When)
+	assert.EqualValues(t, "next-count", would[3].Answer.When)
 	for i, want := range wants {
 		want.Key = string(rune('a' + i))
 		before, err := d.Classes.Score(score.ClassID)

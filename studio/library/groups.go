@@ -54,7 +54,7 @@ func (l *Library) Groups() (contract.Groups, error) {
 	}
 	list := contract.Groups{Groups: contract.GroupsByName(all), Levels: practice.Levels, Conditions: []contract.Condition{}}
 	for _, c := range care.Conditions {
-		list.Conditions = append(list.Conditions, contract.Condition{ID: string(c.ID), Name: c.Name})
+		list.Conditions = append(list.Conditions, contract.Condition{ID: string(c), Name: c.Name()})
 	}
 	return list, nil
 }
@@ -84,7 +84,7 @@ func (l *Library) SaveGroup(g contract.Group) (contract.Group, error) {
 			return *there, nil
 		}
 	}
-	return *shapeGroup(saved), studio.Replaced(err, "group", g.ID)
+	return *shapeGroup(saved), studio.Replaced(err, store.KindGroup, g.ID)
 }
 
 // sameGroup tells whether two groups are the same but for their revisions.
@@ -104,28 +104,28 @@ func (*Library) CheckGroup(g contract.Group) (store.Group, error) {
 }
 
 func checkGroup(g store.Group) error {
-	known := func(id string) bool { return care.Condition(id).Name() != "" }
+	known := func(id string) bool { return care.Condition(id).Known() }
 	switch {
 	case g.Name == "":
-		return studio.Fail(studio.ErrInvalid, "A group needs a name.")
+		return studio.Fail(studio.ErrInvalid, "group.name")
 	case len(g.Name) > 200 || len(g.Notes) > mostNotes:
-		return studio.Fail(studio.ErrInvalid, "This is too long: a name has at most 200 characters, the notes %d.", mostNotes)
+		return studio.Fail(studio.ErrInvalid, "group.too-long", "most", mostNotes)
 	case g.Level != "" && !slices.Contains(practice.Levels, g.Level):
-		return studio.Fail(studio.ErrInvalid, "Level: given %q, allowed: %s.", g.Level, strings.Join(practice.Levels, ", "))
+		return studio.Fail(studio.ErrInvalid, "group.level", "given", g.Level, "allowed", strings.Join(practice.Levels, ", "))
 	case g.Size < 0 || g.Size > mostPeople:
-		return studio.Fail(studio.ErrInvalid, "People: given %d, allowed: 0 to %d.", g.Size, mostPeople)
+		return studio.Fail(studio.ErrInvalid, "group.people", "given", g.Size, "most", mostPeople)
 	case g.Weekday < -1 || g.Weekday > 6:
-		return studio.Fail(studio.ErrInvalid, "Weekday: given %d, allowed: 0 for Sunday to 6, or -1 for none.", g.Weekday)
+		return studio.Fail(studio.ErrInvalid, "group.weekday", "given", g.Weekday)
 	case g.Weektime != "" && !timeOfDay.MatchString(g.Weektime):
-		return studio.Fail(studio.ErrInvalid, "Time: given %q, allowed: a time of day as 18:30.", g.Weektime)
+		return studio.Fail(studio.ErrInvalid, "group.time", "given", g.Weektime)
 	}
 	for id, n := range g.Conditions {
 		if !known(id) || n < 0 || n > mostPeople {
-			return studio.Fail(studio.ErrInvalid, "Conditions: given %q for %d people, allowed: the conditions of the form, 0 to %d people each.", id, n, mostPeople)
+			return studio.Fail(studio.ErrInvalid, "group.conditions", "given", id, "people", n, "most", mostPeople)
 		}
 	}
 	if err := school.Choices(g.Schools).Check(); err != nil {
-		return studio.Fail(studio.ErrInvalid, "School: %v.", err)
+		return studio.Fail(studio.ErrInvalid, "group.school", "why", err)
 	}
 	return nil
 }
@@ -142,7 +142,7 @@ func (l *Library) Group(id int64) (*contract.Group, error) {
 	}
 	groups, err := l.GroupsByID()
 	if err == nil && groups[id] == nil {
-		err = studio.Missing(store.ErrNotFound, "group", id)
+		err = studio.Missing(store.ErrNotFound, store.KindGroup, id)
 	}
 	return groups[id], err
 }

@@ -13,6 +13,7 @@ import (
 	"github.com/goccy/go-yaml"
 
 	"vastlantern/core/care"
+	"vastlantern/core/fact"
 	"vastlantern/core/plan"
 	"vastlantern/core/practice"
 	"vastlantern/store"
@@ -57,7 +58,7 @@ func (l *Library) OwnPractice(id string) (contract.PracticeFile, error) {
 	}
 	base := practice.Find(id)
 	if base == nil {
-		return contract.PracticeFile{}, studio.Fail(studio.ErrNotFound, "There is no practice %q. It may have been removed.", id)
+		return contract.PracticeFile{}, studio.Fail(studio.ErrNotFound, "missing.practice", "practice", id)
 	}
 	return practiceFile(practice.File(id), 0)
 }
@@ -65,7 +66,7 @@ func (l *Library) OwnPractice(id string) (contract.PracticeFile, error) {
 func practiceFile(text []byte, revision int64) (contract.PracticeFile, error) {
 	object, err := asObject(text)
 	if err != nil {
-		return contract.PracticeFile{Text: string(text), Problem: err.Error(), Revision: revision}, nil
+		return contract.PracticeFile{Text: string(text), Problem: fact.Of(err).Pointer(), Revision: revision}, nil
 	}
 	document, err := json.Marshal(object)
 	return contract.PracticeFile{Text: string(text), Document: document, Revision: revision}, err
@@ -81,7 +82,7 @@ func (l *Library) CopyPractice(id, name string) (contract.PracticeFile, error) {
 	}
 	object, err := asObject([]byte(file.Text))
 	if err != nil {
-		return file, studio.Fail(studio.ErrInvalid, "%q cannot be copied before its file is mended: %v.", id, err)
+		return file, studio.Fail(studio.ErrInvalid, "own.copy-wrong", "practice", id, "why", err)
 	}
 	name = strings.TrimSpace(name)
 	if name == "" {
@@ -129,7 +130,7 @@ func readOwn(text string) (*practice.Practice, error) {
 		if _, err := plan.One(fields, p); err != nil {
 			var errs plan.Errors
 			errors.As(err, &errs)
-			return nil, fmt.Errorf("course, passage %d, %s: given %s, allowed: %s", i+1, errs[0].Field, errs[0].Given, errs[0].Allowed)
+			return nil, fact.New("own.course-wrong", "passage", i+1, "field", errs[0].Field, "given", errs[0].Given, "allowed", errs[0].Allowed)
 		}
 	}
 	if _, err := plan.One(plan.NewFields(p.ID), p); err != nil {
@@ -142,7 +143,7 @@ func readOwn(text string) (*practice.Practice, error) {
 func (l *Library) DraftPractice(text string) contract.PracticeDrafted {
 	p, err := readOwn(text)
 	if err != nil {
-		return contract.PracticeDrafted{Problem: firstLine(err)}
+		return contract.PracticeDrafted{Problem: firstLine(err).Pointer()}
 	}
 	score := sample(p)
 	page := page(p, care.Room{})
@@ -150,10 +151,14 @@ func (l *Library) DraftPractice(text string) contract.PracticeDrafted {
 	return contract.PracticeDrafted{Page: &page, Sample: &score}
 }
 
-// firstLine is the first line of an error of the YAML reader, without the colours and the excerpt that it adds.
-func firstLine(err error) string {
-	line, _, _ := strings.Cut(err.Error(), "\n")
-	return line
+// firstLine is what an error tells; of one of the YAML reader the first line, without the colours and the excerpt that it adds.
+func firstLine(err error) fact.Fact {
+	told := fact.Of(err)
+	if told.ID == fact.Plain {
+		line, _, _ := strings.Cut(err.Error(), "\n")
+		return fact.New(fact.Plain, "text", line)
+	}
+	return told
 }
 
 // SavePractice stores an own practice from its file, in YAML or JSON, in the place of its revision. The same save may come
@@ -162,7 +167,7 @@ func (l *Library) SavePractice(in contract.PracticeText) (contract.PracticeFile,
 	text := in.Text
 	p, err := readOwn(text)
 	if err != nil {
-		return contract.PracticeFile{}, studio.Fail(studio.ErrInvalid, "This practice is not stored yet: %s.", firstLine(err))
+		return contract.PracticeFile{}, studio.Fail(studio.ErrInvalid, "own.wrong", "why", firstLine(err))
 	}
 	file := []byte(text)
 	if strings.HasPrefix(strings.TrimSpace(text), "{") { // a screen sends JSON; files are for people
@@ -182,13 +187,11 @@ func (l *Library) SavePractice(in contract.PracticeText) (contract.PracticeFile,
 			return there, nil
 		}
 		if in.Revision == 0 {
-			failure := studio.FailChanged("this practice")
-			failure.Problem.Say = fmt.Sprintf("Not saved: you have a practice %q already. Give this one another id, or compare the two and replace it.", p.ID)
-			return contract.PracticeFile{}, failure
+			return contract.PracticeFile{}, studio.ChangedMeanwhile(fact.New("changed.practice-id", "practice", p.ID))
 		}
-		return contract.PracticeFile{}, studio.FailChanged("this practice")
+		return contract.PracticeFile{}, studio.FailChanged("practice")
 	case errors.Is(err, store.ErrNotFound):
-		return contract.PracticeFile{}, studio.Fail(studio.ErrNotFound, "Not saved: another screen removed the practice %q. What you typed is still here, and can be saved as a new practice.", p.ID)
+		return contract.PracticeFile{}, studio.Fail(studio.ErrNotFound, "own.removed", "practice", p.ID)
 	case err != nil:
 		return contract.PracticeFile{}, err
 	}
@@ -237,16 +240,16 @@ func plainNumbers(value any) any {
 func (l *Library) RemovePractice(id string) (contract.Done, error) {
 	err := l.studio.Store.RemovePractice(id)
 	if errors.Is(err, store.ErrNotFound) {
-		return contract.Done{}, studio.Fail(studio.ErrNotFound, "There is no practice of your own called %q.", id)
+		return contract.Done{}, studio.Fail(studio.ErrNotFound, "missing.own-practice", "practice", id)
 	}
-	return contract.Done{Say: "Removed from the book. Plans that use it keep it."}, err
+	return contract.Done{Say: fact.New("done.practice-removed")}, err
 }
 
 // CheckPractice is the id and the name of an own practice from its file, or what is wrong in it.
 func (*Library) CheckPractice(file string) (id, name string, err error) {
 	p, err := readOwn(file)
 	if err != nil {
-		return "", "", errors.New(firstLine(err))
+		return "", "", firstLine(err)
 	}
 	return p.ID, p.Name, nil
 }

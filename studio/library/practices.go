@@ -2,13 +2,13 @@ package library
 
 import (
 	"cmp"
-	"fmt"
 	"slices"
 	"strings"
 	"time"
 
 	"vastlantern/core/breath"
 	"vastlantern/core/care"
+	"vastlantern/core/fact"
 	"vastlantern/core/pace"
 	"vastlantern/core/plan"
 	"vastlantern/core/practice"
@@ -35,7 +35,7 @@ func (l *Library) Practices(group int64) (contract.Book, error) {
 	if err != nil {
 		return contract.Book{}, err
 	}
-	book := contract.Book{Practices: []contract.Practice{}, Intents: practice.Intents, Levels: practice.Levels, General: care.Everyone.Text}
+	book := contract.Book{Practices: []contract.Practice{}, Intents: practice.Intents, Levels: practice.Levels, General: care.Everyone.Say}
 	for _, p := range slices.Concat(own, practice.Catalogue()) {
 		page := page(p, room)
 		page.Shown = choices.Shown(p)
@@ -71,7 +71,7 @@ func page(p *practice.Practice, room care.Room) contract.Practice {
 func courseInWords(fields plan.Fields, p *plan.Passage) string {
 	words, widths := fields.Variant()
 	if widths {
-		words = append(words, fmt.Sprintf("%s in, %s out,", p.Aperture.Inhale, p.Aperture.Exhale))
+		words = append(words, p.Aperture.Inhale+" / "+p.Aperture.Exhale+",")
 	}
 	return strings.Join(append(words, strings.TrimSpace(strings.TrimPrefix(p.Headline(), p.Name()))), " ")
 }
@@ -89,7 +89,7 @@ func (l *Library) Sample(id string) (contract.Score, error) {
 			return sample(p), nil
 		}
 	}
-	return contract.Score{}, studio.Fail(studio.ErrNotFound, "There is no practice %q. It may have been removed.", id)
+	return contract.Score{}, studio.Fail(studio.ErrNotFound, "missing.practice", "practice", id)
 }
 
 func sample(p *practice.Practice) contract.Score {
@@ -102,7 +102,7 @@ func sample(p *practice.Practice) contract.Score {
 	tl := pace.Sheet(one)
 	return contract.Score{
 		Title: p.Name, Phases: contract.PhasesOf(tl.Rows, one), Lane: []contract.ScorePhase{}, EndMS: tl.End,
-		Passages: []contract.ScorePassage{{Name: p.Name, Rounds: passage.Rounds, Cautions: []contract.Caution{}, Findings: []contract.Finding{}, Steps: []string{}, Lanes: []contract.LaneOffer{}}},
+		Passages: []contract.ScorePassage{{Name: p.Name, Rounds: passage.Rounds, Cautions: []contract.Caution{}, Findings: []contract.Finding{}, Steps: []fact.Fact{}, Lanes: []contract.LaneOffer{}}},
 		Cues:     []contract.Cue{}, LaneCues: []contract.Cue{}, Spoken: []contract.Spoken{}, LaneSpoken: []contract.Spoken{},
 	}
 }

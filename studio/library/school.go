@@ -12,6 +12,7 @@ import (
 	"github.com/goccy/go-yaml"
 
 	"vastlantern/core/care"
+	"vastlantern/core/fact"
 	"vastlantern/core/plan"
 	"vastlantern/core/school"
 	"vastlantern/core/words"
@@ -37,7 +38,7 @@ func (l *Library) Settings() (contract.Settings, error) {
 	if err != nil {
 		return settings, err
 	}
-	settings.Questions, settings.General = questions(), care.Everyone.Text
+	settings.Questions, settings.General = questions(), care.Everyone.Say
 	settings.Meanings = meanings
 	settings.Languages = slices.Sorted(maps.Keys(words.Languages))
 	settings.Words = []contract.Word{}
@@ -82,8 +83,8 @@ func (l *Library) Chosen() (contract.Choices, error) {
 		stored, err = l.CheckChoices(stored)
 	}
 	if err != nil {
-		l.studio.Store.NoteDamage(store.Damaged{Kind: store.KindSetting, Name: settingsName, Why: err.Error()})
-		return contract.Choices{}, studio.Fail(studio.ErrDamaged, "What was chosen under School cannot be read: %v.", err)
+		l.studio.Store.NoteDamage(store.Damaged{Kind: store.KindSetting, Name: settingsName, Why: fact.Of(err)})
+		return contract.Choices{}, studio.Fail(studio.ErrDamaged, "school.unreadable", "why", err)
 	}
 	stored.Schools, stored.OwnWords = contract.OrEmpty(stored.Schools), contract.OrEmpty(stored.OwnWords)
 	return stored, nil
@@ -127,7 +128,7 @@ func (l *Library) SaveSettings(in contract.Settings) (contract.Settings, error) 
 		if there, unread := l.studio.Store.Setting(settingsName); unread == nil && bytes.Equal(there, value) {
 			return l.Settings()
 		}
-		return in, studio.FailChanged("these settings")
+		return in, studio.FailChanged("settings")
 	}
 	if err != nil {
 		return in, err
@@ -147,10 +148,10 @@ func (*Library) SaveChoices(st *store.Store, chosen contract.Choices) error {
 // CheckChoices returns what is stored of what was chosen, or what is wrong with it.
 func (*Library) CheckChoices(in contract.Choices) (contract.Choices, error) {
 	if words.Languages[in.Language] == nil {
-		return in, studio.Fail(studio.ErrInvalid, "Language: given %q, allowed: %q.", in.Language, slices.Sorted(maps.Keys(words.Languages)))
+		return in, studio.Fail(studio.ErrInvalid, "language.unknown", "given", in.Language, "allowed", slices.Sorted(maps.Keys(words.Languages)))
 	}
 	if err := school.Choices(in.Schools).Check(); err != nil {
-		return in, studio.Fail(studio.ErrInvalid, "School: %v.", err)
+		return in, studio.Fail(studio.ErrInvalid, "group.school", "why", err)
 	}
 	if in.Keys == nil {
 		usual := usualKeys(in.PedalDown, in.PedalUp)
@@ -162,16 +163,16 @@ func (*Library) CheckChoices(in contract.Choices) (contract.Choices, error) {
 	}
 	const longest = 300
 	if in.Bring = strings.TrimSpace(in.Bring); utf8.RuneCountInString(in.Bring) > longest {
-		return in, studio.Fail(studio.ErrInvalid, "What to bring: %d characters, at most %d.", utf8.RuneCountInString(in.Bring), longest)
+		return in, studio.Fail(studio.ErrInvalid, "school.bring", "given", utf8.RuneCountInString(in.Bring), "most", longest)
 	}
 	const longestUID = 100
 	if len(in.Voice) > longestUID { // whether it is there is seen when it is to speak: it may come with the same file, later
-		return in, studio.Fail(studio.ErrInvalid, "Voice: %d characters, at most %d.", len(in.Voice), longestUID)
+		return in, studio.Fail(studio.ErrInvalid, "school.voice", "given", len(in.Voice), "most", longestUID)
 	}
 	maps.DeleteFunc(in.OwnWords, func(_, text string) bool { return text == "" })
 	for key, text := range in.OwnWords {
 		if !slices.Contains(words.Keys(), key) || len(text) > 200 {
-			return in, studio.Fail(studio.ErrInvalid, "Words: %q is no word of the list, or its text is over 200 characters.", key)
+			return in, studio.Fail(studio.ErrInvalid, "school.word", "key", key)
 		}
 	}
 	return in, nil

@@ -7,6 +7,7 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"vastlantern/language"
 	"vastlantern/studio/contract"
 	"vastlantern/studio/desk/desktest"
 )
@@ -72,7 +73,7 @@ func TestTheSchoolIsPlannedCuedShownAndCaredFor(t *testing.T) {
 		bad := settings
 		change(&bad)
 		_, err := d.Library.SaveSettings(bad)
-		assert.ErrorContains(t, err, says)
+		assert.Contains(t, language.English().Error(err), says)
 	}
 }
 

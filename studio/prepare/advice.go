@@ -2,12 +2,12 @@ package prepare
 
 import (
 	"bytes"
-	"fmt"
 	"slices"
 	"strconv"
 
 	"vastlantern/core/breath"
 	"vastlantern/core/cue"
+	"vastlantern/core/fact"
 	"vastlantern/core/plan"
 	"vastlantern/core/practice"
 	"vastlantern/core/sheet"
@@ -17,39 +17,39 @@ import (
 	"vastlantern/studio/contract"
 )
 
-// advised plans a passage as the group's record advises, and tells in words what and why; empty where there is nothing to
+// advised plans a passage as the group's record advises, and tells what and why; none where there is nothing to
 // change.
-func advised(fields plan.Fields, p *plan.Passage, h *taught.History) (say, why string) {
+func advised(fields plan.Fields, p *plan.Passage, h *taught.History) (say, why fact.Fact) {
 	if !p.Led() || p.Trial {
-		return "", ""
+		return say, why
 	}
 	next, known := h.For(p)
 	if !known {
-		return "", ""
+		return say, why
 	}
 	before := p.Short(fields)
 	as := fields.Clone()
 	next.Apply(as, p)
 	changed, err := plan.OneAt(p.PlanTempo, as, p.Practice)
 	if err != nil {
-		return "", ""
+		return say, why
 	}
 	after := changed.Short(as)
 	if after == before {
-		return "", ""
+		return say, why
 	}
 	if changed.PlannedLength().Less(p.PlannedLength()) {
 		switch {
 		case next.Capped:
-			next.Why += fmt.Sprintf(" With these counts %d rounds are the most that is advised in one class.", next.Rounds)
+			next.Why = fact.New("next.capped", "why", next.Why, "rounds", next.Rounds)
 		case next.Climbs:
-			next.Why += " The plan asks for more than this step."
+			next.Why = fact.New("next.beyond-step", "why", next.Why)
 		case !next.Eased && !next.Back:
-			return "", "" // the teacher planned more, and nothing that was taught speaks for less
+			return say, why // the teacher planned more, and nothing that was taught speaks for less
 		}
 	}
 	next.Apply(fields, p)
-	return fmt.Sprintf("%s: %s in place of %s.", p.Name(), after, before), next.Why
+	return fact.New("advice.as-advised", "name", p.Name(), "after", after, "before", before), next.Why
 }
 
 // forNext is what the group's record advises for the passages of a plan.
@@ -64,9 +64,9 @@ func forNext(doc plan.Document, p *plan.Plan, h *taught.History) []contract.Advi
 		if of := p.Passages[i].Practice; told[of] {
 			continue
 		}
-		if say, why := advised(fields.Clone(), &p.Passages[i], h); say != "" {
+		if say, why := advised(fields.Clone(), &p.Passages[i], h); !say.None() {
 			told[p.Passages[i].Practice] = true
-			advice = append(advice, contract.Advice{Passage: i + 1, Say: say, Why: why, Do: contract.ChangeAdvised})
+			advice = append(advice, contract.Advice{Passage: i + 1, Key: say.Error(), Say: say, Why: why, Do: contract.ChangeAdvised})
 		}
 	}
 	return advice
@@ -104,9 +104,9 @@ func (ps *Plans) advice(doc plan.Document, p *plan.Plan, group *contract.Group) 
 		list, last = forNext(doc, p, h), talksAdvice(p, h)
 	}
 	for _, a := range all {
-		one := contract.Advice{Passage: a.Passage, Say: a.Say, Why: a.Why}
-		if a.CanHeed() {
-			one.Do = contract.ChangeHeed
+		one := contract.Advice{Passage: a.Passage, Key: a.Key(), Say: a.Say, Why: a.Why}
+		if a.CanApply() {
+			one.Do = contract.ChangeApply
 		}
 		list = append(list, one)
 	}
@@ -119,10 +119,8 @@ func talksAdvice(p *plan.Plan, h *taught.History) []contract.Advice {
 	if of == 0 || !slices.ContainsFunc(p.Passages, func(one plan.Passage) bool { return one.Type == plan.Talk && !one.Keep }) {
 		return nil
 	}
-	return []contract.Advice{{
-		Say: fmt.Sprintf("Talks with this group usually take %s times what is planned for them.", tenth(times)),
-		Why: fmt.Sprintf("The median of the last %d that ran to their end.", of), Do: contract.ChangeTalks,
-	}}
+	say := fact.New("advice.talks", "times", tenth(times))
+	return []contract.Advice{{Key: say.Error(), Say: say, Why: fact.New("advice.talks.why", "of", of), Do: contract.ChangeTalks}}
 }
 
 func tenth(x breath.Exact) string { return strconv.FormatFloat(x.Float(), 'f', 1, 64) }

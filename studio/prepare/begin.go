@@ -39,7 +39,7 @@ func (ps *Plans) Templates() ([]contract.Template, error) {
 func template(name string) (plan.Document, *plan.Plan, error) {
 	text, err := templates.ReadFile(path.Join("templates", name))
 	if err != nil {
-		return plan.Document{}, nil, studio.Fail(studio.ErrNotFound, "There is no template %q.", strings.TrimSuffix(name, ".plan.json"))
+		return plan.Document{}, nil, studio.Fail(studio.ErrNotFound, "missing.template", "template", strings.TrimSuffix(name, ".plan.json"))
 	}
 	return sheet.ReadPlan(bytes.NewReader(text))
 }
@@ -97,7 +97,7 @@ func (ps *Plans) again(want contract.Begin) (plan.Document, int64, error) {
 			advised(fields, &class.Plan.Passages[i], h)
 		}
 	default:
-		return doc, 0, studio.Fail(studio.ErrInvalid, "A class is planned again as planned, taught or advised, not %q.", want.How)
+		return doc, 0, studio.Fail(studio.ErrInvalid, "begin.how", "given", want.How)
 	}
 	return doc, group, nil
 }

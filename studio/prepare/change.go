@@ -2,13 +2,11 @@ package prepare
 
 import (
 	"bytes"
-	"errors"
-	"fmt"
 	"slices"
-	"strconv"
 
 	"vastlantern/core/breath"
 	"vastlantern/core/care"
+	"vastlantern/core/fact"
 	"vastlantern/core/plan"
 	"vastlantern/core/plan/fit"
 	"vastlantern/core/practice"
@@ -21,7 +19,7 @@ import (
 func (ps *Plans) Draft(d contract.Draft) (contract.Drafted, error) {
 	doc, err := sheet.ReadDocument(bytes.NewReader(d.Document))
 	if err != nil {
-		return contract.Drafted{}, studio.Fail(studio.ErrInvalid, "This is not a plan file: %v.", err)
+		return contract.Drafted{}, studio.Fail(studio.ErrInvalid, "file.not-plan", "why", err)
 	}
 	group, err := ps.library.Group(d.GroupID)
 	if err != nil {
@@ -33,8 +31,10 @@ func (ps *Plans) Draft(d contract.Draft) (contract.Drafted, error) {
 	}
 	drafted := contract.Drafted{}
 	if d.Change != nil {
-		if drafted.Changed, err = ps.change(doc, p, group, *d.Change); err != nil {
-			drafted.Problem = err.Error()
+		changed, err := ps.change(doc, p, group, *d.Change)
+		drafted.Changed = changed.Pointer()
+		if err != nil {
+			drafted.Problem = fact.Of(err).Pointer()
 		}
 	}
 	if drafted.Summary, err = ps.summary(doc, group); err != nil {
@@ -44,75 +44,75 @@ func (ps *Plans) Draft(d contract.Draft) (contract.Drafted, error) {
 	return drafted, err
 }
 
-// change makes one change in a document, whose plan is p, and tells it in words. The error says why it cannot be; the
+// change makes one change in a document, whose plan is p, and tells it. The error says why it cannot be; the
 // document is as it was then.
-func (ps *Plans) change(doc plan.Document, p *plan.Plan, group *contract.Group, c contract.Change) (words string, err error) {
+func (ps *Plans) change(doc plan.Document, p *plan.Plan, group *contract.Group, c contract.Change) (words fact.Fact, err error) {
 	if tooLong(doc, p) && !slices.Contains(onePassage, c.Do) {
-		return "", errors.New("this plan is longer than a class can be: delete or shorten passages first")
+		return words, fact.New("plan.too-long-to-change")
 	}
 	switch c.Do {
 	case contract.ChangeAdd:
-		return "", ps.add(doc, c.Text, group)
+		return words, ps.add(doc, c.Text, group)
 	case contract.ChangeFit:
 		return fitToSlot(doc, p, level(group))
-	case contract.ChangeHeed:
-		return "", heed(doc, p, level(group), c.Text)
+	case contract.ChangeApply:
+		return words, applyAdvice(doc, p, level(group), c.Text)
 	case contract.ChangeTalks:
 		return ps.lengthenTalks(doc, p, group)
 	case contract.ChangeRest:
 		if doc.LengthenRest(c.LengthMS / 1000) {
-			return "a longer rest", nil
+			return fact.New("change.longer-rest"), nil
 		}
-		return "a rest at the end", nil
+		return fact.New("change.rest-at-end"), nil
 	case contract.ChangeSplit:
-		return "", doc.Split(p, c.Passage)
+		return words, doc.Split(p, c.Passage)
 	}
 	fields, err := doc.Passage(c.Passage)
 	if err != nil {
-		return "", err
+		return words, err
 	}
 	passage, err := ps.passageOf(p, fields, c.Passage)
 	if err != nil {
-		return "", err
+		return words, err
 	}
 	switch c.Do {
 	case contract.ChangeShort:
-		return "", ps.shorten(doc, c.Passage, c.Text)
+		return words, ps.shorten(doc, c.Passage, c.Text)
 	case contract.ChangeCount:
-		return "", ps.setCount(fields, passage, c)
+		return words, ps.setCount(fields, passage, c)
 	case contract.ChangeOwnWords:
-		return "", fields.SetOwnWords(c.Text)
+		return words, fields.SetOwnWords(c.Text)
 	case contract.ChangeGentle:
 		return soften(doc, p, c.Passage)
 	case contract.ChangeAdvised:
 		return ps.asAdvised(doc, c.Passage, passage, group)
 	}
 	if !passage.HasRounds() {
-		return "", fmt.Errorf("%s has no rounds that could be chosen", passage.Name())
+		return words, fact.New("change.no-rounds", "name", passage.Name())
 	}
 	switch c.Do {
 	case contract.ChangeRounds:
 		fields.SetRounds(passage.TotalRounds(passage.Measure) + c.Rounds)
-		return "", nil
+		return words, nil
 	case contract.ChangeRoundsToEnd:
 		rounds, fits := fit.RoundsToEnd(p, c.Passage-1, breath.Int(c.EndMS))
 		if !fits {
-			return "", fmt.Errorf("with one round %s still ends later", passage.Name())
+			return words, fact.New("change.one-round-late", "name", passage.Name())
 		}
 		fields.SetRounds(rounds)
-		return fmt.Sprintf("%d rounds", rounds), nil
+		return fact.New("change.rounds", "rounds", rounds), nil
 	case contract.ChangeTempoToEnd:
 		if passage.Is(practice.Open) {
-			return "", fmt.Errorf("%s has no tempo", passage.Name())
+			return words, fact.New("change.no-tempo", "name", passage.Name())
 		}
 		tempo, fits := fit.TempoToEnd(p, c.Passage-1, breath.Int(c.EndMS))
 		if !fits {
-			return "", fmt.Errorf("at tempo %s, the quickest, %s still ends later", tempo, passage.Name())
+			return words, fact.New("change.fastest-late", "tempo", tempo, "name", passage.Name())
 		}
 		fields.SetTempo(passage, tempo)
-		return fmt.Sprintf("tempo %s", tempo), nil
+		return fact.New("change.tempo", "tempo", tempo), nil
 	}
-	return "", fmt.Errorf("there is no change %q", c.Do)
+	return words, fact.New("change.unknown", "change", c.Do)
 }
 
 // onePassage is the changes that need no more than the passage itself: with them a plan that is too long is mended.
@@ -177,80 +177,80 @@ func (ps *Plans) setCount(fields plan.Fields, p *plan.Passage, c contract.Change
 }
 
 // soften puts the gentle variant in the place of a passage.
-func soften(doc plan.Document, p *plan.Plan, number int) (words string, err error) {
+func soften(doc plan.Document, p *plan.Plan, number int) (words fact.Fact, err error) {
 	fields, err := doc.Passage(number)
 	if err != nil {
-		return "", err
+		return words, err
 	}
 	gentle, words := care.GentleOf(fields, &p.Passages[number-1])
-	if words == "" {
-		return "", fmt.Errorf("%s has no gentler variant", p.Passages[number-1].Name())
+	if words.None() {
+		return words, fact.New("change.no-gentler", "name", p.Passages[number-1].Name())
 	}
 	doc.Replace(number, gentle)
 	return words, nil
 }
 
 // asAdvised plans a passage as the group's record advises.
-func (ps *Plans) asAdvised(doc plan.Document, number int, p *plan.Passage, group *contract.Group) (words string, err error) {
-	nothing := errors.New("the record advises nothing else for this passage")
+func (ps *Plans) asAdvised(doc plan.Document, number int, p *plan.Passage, group *contract.Group) (words fact.Fact, err error) {
+	nothing := fact.New("change.nothing-advised")
 	if group == nil {
-		return "", nothing
+		return words, nothing
 	}
 	h, err := ps.past.History(group.ID)
 	if err != nil {
-		return "", err
+		return words, err
 	}
 	fields, err := doc.Passage(number)
 	if err != nil {
-		return "", err
+		return words, err
 	}
 	next := fields.Clone()
-	if words, _ = advised(next, p, h); words == "" {
-		return "", nothing
+	if words, _ = advised(next, p, h); words.None() {
+		return words, nothing
 	}
 	doc.Replace(number, next)
 	return words, nil
 }
 
 // lengthenTalks makes the talks of a plan as long as they usually take with its group, to five seconds; those that are kept stay.
-func (ps *Plans) lengthenTalks(doc plan.Document, p *plan.Plan, group *contract.Group) (words string, err error) {
+func (ps *Plans) lengthenTalks(doc plan.Document, p *plan.Plan, group *contract.Group) (words fact.Fact, err error) {
 	if group == nil {
-		return "", errors.New("choose a group first: how long talks take differs from group to group")
+		return words, fact.New("change.choose-group")
 	}
 	h, err := ps.past.History(group.ID)
 	if err != nil {
-		return "", err
+		return words, err
 	}
 	times, of := h.Talks()
 	if of == 0 {
-		return "", errors.New("talks with this group take about what is planned for them")
+		return words, fact.New("change.talks-fit")
 	}
 	doc.LengthenTalks(p, times)
-	return fmt.Sprintf("talks %s times as long", tenth(times)), nil
+	return fact.New("change.talks", "times", tenth(times)), nil
 }
 
-// heed makes so what a piece of advice says.
-func heed(doc plan.Document, p *plan.Plan, level, say string) error {
+// applyAdvice makes so what a piece of advice says, by its key.
+func applyAdvice(doc plan.Document, p *plan.Plan, level, key string) error {
 	for _, a := range p.Advise(level) {
-		if a.Say == say && a.CanHeed() {
-			a.Heed(doc)
+		if a.Key() == key && a.CanApply() {
+			a.Apply(doc)
 			return nil
 		}
 	}
-	return errors.New("this is not advised any more")
+	return fact.New("change.advice-gone")
 }
 
-func fitToSlot(doc plan.Document, p *plan.Plan, level string) (words string, err error) {
+func fitToSlot(doc plan.Document, p *plan.Plan, level string) (words fact.Fact, err error) {
 	if p.Slot.Sign() == 0 {
-		return "", errors.New("no slot is set: there is nothing to fit to")
+		return words, fact.New("change.no-slot")
 	}
 	chosen := fit.To(p, p.Slot.Times(60_000), level)
 	if chosen.Over.Sign() > 0 {
-		return "", fmt.Errorf("with one round each it is still %s s too long: shorten a talk or a rest, leave a passage out, or keep fewer as they are", strconv.FormatInt(chosen.Over.Div(breath.Int(1000)).Round(), 10))
+		return words, fact.New("change.still-too-long", "seconds", chosen.Over.Div(breath.Int(1000)).Round())
 	}
 	chosen.Apply(doc, p)
 	if spare := p.Slot.Times(60_000).Sub(chosen.Length); breath.Int(60_000).Less(spare) {
-		return fmt.Sprintf("fitted to the slot, with %d min to spare: more of a practice is not advised in one class", spare.Div(breath.Int(60_000)).Floor()), nil
+		return fact.New("change.fitted-spare", "minutes", spare.Div(breath.Int(60_000)).Floor()), nil
 	}
-	return "fitted to the slot", nil
+	return fact.New("change.fitted"), nil
 }

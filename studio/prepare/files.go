@@ -20,7 +20,7 @@ import (
 func (ps *Plans) File(id int64) (studio.File, error) {
 	stored, err := ps.studio.Store.Plan(id)
 	if err != nil {
-		return studio.File{}, studio.Missing(err, "plan", id)
+		return studio.File{}, studio.Missing(err, store.KindPlan, id)
 	}
 	return studio.File{Name: studio.FileName(stored.Title) + ".plan.json", Type: "application/json", Data: stored.Document}, nil
 }
@@ -31,7 +31,7 @@ func (ps *Plans) Import(in contract.PlanText) (contract.Plan, error) {
 	if strings.HasPrefix(strings.TrimSpace(in.Text), "{") {
 		doc, err := sheet.ReadDocument(strings.NewReader(in.Text))
 		if err != nil {
-			return contract.Plan{}, studio.Fail(studio.ErrInvalid, "This is not a plan file: %v.", err)
+			return contract.Plan{}, studio.Fail(studio.ErrInvalid, "file.not-plan", "why", err)
 		}
 		doc.SetMark(plan.Mark{}) // a copy is no class of the programme
 		text, err := written(doc)
@@ -46,7 +46,7 @@ func (ps *Plans) Import(in contract.PlanText) (contract.Plan, error) {
 	}
 	doc, err := names.FromText(in.Text, time.Local)
 	if err != nil {
-		return contract.Plan{}, studio.Fail(studio.ErrInvalid, "This is neither a plan file nor a class written as text.\n%v", err)
+		return contract.Plan{}, studio.Fail(studio.ErrInvalid, "file.not-plan-nor-text", "why", err)
 	}
 	text, err := written(doc)
 	if err != nil {
@@ -59,11 +59,11 @@ func (ps *Plans) Import(in contract.PlanText) (contract.Plan, error) {
 func (ps *Plans) Sheet(id int64, form string) (studio.File, error) {
 	stored, err := ps.studio.Store.Plan(id)
 	if err != nil {
-		return studio.File{}, studio.Missing(err, "plan", id)
+		return studio.File{}, studio.Missing(err, store.KindPlan, id)
 	}
 	_, p, err := sheet.ReadPlan(bytes.NewReader(stored.Document))
 	if err != nil {
-		return studio.File{}, studio.FailInPlan(err, "This plan has no cue sheet yet. Correct what is marked in it first.")
+		return studio.File{}, studio.FailInPlan(err, "plan.no-sheet-yet")
 	}
 	return studio.SheetFile(studio.FileName(stored.Title), form, pace.Sheet(p))
 }
@@ -91,7 +91,7 @@ func (ps *Plans) Calendar(id int64) (studio.File, error) {
 		ps.addEvent(calendar, stored, groups[stored.GroupID])
 	}
 	if len(calendar.Events()) == 0 {
-		return studio.File{}, studio.Fail(studio.ErrNotFound, "There is no plan with a time to put into a calendar. Give it one first.")
+		return studio.File{}, studio.Fail(studio.ErrNotFound, "plan.none-with-time")
 	}
 	return studio.File{Name: name + ".ics", Type: "text/calendar; charset=utf-8", Data: []byte(calendar.Serialize())}, nil
 }

@@ -12,6 +12,7 @@ import (
 
 	"vastlantern/core/pace"
 	"vastlantern/core/sheet"
+	"vastlantern/language"
 	"vastlantern/studio"
 	"vastlantern/studio/contract"
 	"vastlantern/studio/desk/desktest"
@@ -39,7 +40,7 @@ func TestPlanFilesInAndOut(t *testing.T) {
 	assert.ErrorIs(t, err, studio.ErrInvalid)
 	_, err = d.Plans.Import(contract.PlanText{Text: "{\n\"format\": 1,\n}"})
 	require.ErrorIs(t, err, studio.ErrInvalid)
-	assert.ErrorContains(t, err, "line 3")
+	assert.Contains(t, language.English().Error(err), "line 3")
 	_, err = d.Plans.File(99)
 	assert.ErrorIs(t, err, studio.ErrNotFound)
 }

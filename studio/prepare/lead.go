@@ -16,7 +16,7 @@ import (
 // if wanted fitted into what is left of its slot. The stored plan stays as it is.
 func (ps *Plans) ToLead(id int64, fitted bool, softer []int) (stored store.Plan, document []byte, p *plan.Plan, err error) {
 	if stored, err = ps.studio.Store.Plan(id); err != nil {
-		return stored, nil, nil, studio.Missing(err, "plan", id)
+		return stored, nil, nil, studio.Missing(err, store.KindPlan, id)
 	}
 	doc, err := sheet.ReadDocument(bytes.NewReader(stored.Document))
 	if err != nil {
@@ -31,13 +31,13 @@ func (ps *Plans) ToLead(id int64, fitted bool, softer []int) (stored store.Plan,
 	case p == nil:
 		return stored, nil, nil, err
 	case err != nil:
-		return stored, nil, nil, studio.FailInPlan(err, "This plan cannot be led yet. Correct what is marked in it first.")
+		return stored, nil, nil, studio.FailInPlan(err, "plan.cannot-lead-yet")
 	case len(p.Passages) == 0:
-		return stored, nil, nil, studio.Fail(studio.ErrInvalid, "This plan has no passages yet. Add one, then lead it.")
+		return stored, nil, nil, studio.Fail(studio.ErrInvalid, "plan.empty")
 	}
 	for _, number := range softer {
 		if _, err = soften(doc, p, number); err != nil {
-			return stored, nil, nil, studio.Fail(studio.ErrInvalid, "Passage %d: %v.", number, err)
+			return stored, nil, nil, studio.Fail(studio.ErrInvalid, "plan.passage-wrong", "passage", number, "why", err)
 		}
 		if p, err = plan.Read(doc); err != nil {
 			return stored, nil, nil, err
@@ -55,11 +55,11 @@ func (ps *Plans) ToLead(id int64, fitted bool, softer []int) (stored store.Plan,
 // late fits the document into what is left of its slot: its end stays where it was planned.
 func (ps *Plans) late(doc plan.Document, p *plan.Plan, level string) error {
 	if p.Slot.Sign() == 0 || p.StartsAt.IsZero() {
-		return studio.Fail(studio.ErrInvalid, "This plan has no time or no slot: there is no end to fit it to.")
+		return studio.Fail(studio.ErrInvalid, "plan.no-end")
 	}
 	left := p.StartsAt.Add(time.Duration(p.Slot.Times(60_000).Round()) * time.Millisecond).Sub(ps.studio.Now()).Truncate(time.Second)
 	if left < time.Minute {
-		return studio.Fail(studio.ErrInvalid, "Its scheduled time has passed: lead it as it is, or make a shorter plan.")
+		return studio.Fail(studio.ErrInvalid, "plan.time-passed")
 	}
 	// With one round each where even that is too long.
 	fit.To(p, breath.Int(left.Milliseconds()), level).Apply(doc, p)

@@ -23,7 +23,7 @@ import (
 func (ps *Plans) Plan(id int64) (contract.Plan, error) {
 	stored, err := ps.studio.Store.Plan(id)
 	if err != nil {
-		return contract.Plan{}, ps.studio.OrDamaged(studio.Missing(err, "plan", id), store.KindPlan, id)
+		return contract.Plan{}, ps.studio.OrDamaged(studio.Missing(err, store.KindPlan, id), store.KindPlan, id)
 	}
 	return ps.shapePlan(stored)
 }
@@ -60,7 +60,7 @@ func (ps *Plans) Add(document []byte, group int64) (contract.Plan, error) {
 		return contract.Plan{}, err
 	}
 	if stored, err = ps.studio.Store.AddPlan(stored); err != nil {
-		return contract.Plan{}, studio.Missing(err, "group", group)
+		return contract.Plan{}, studio.Missing(err, store.KindGroup, group)
 	}
 	return ps.shapePlan(stored)
 }
@@ -80,7 +80,7 @@ func (ps *Plans) Save(id int64, save contract.PlanSave) (contract.Plan, error) {
 		}
 	}
 	if err != nil {
-		return contract.Plan{}, studio.Replaced(err, "plan", id)
+		return contract.Plan{}, studio.Replaced(err, store.KindPlan, id)
 	}
 	return ps.shapePlan(stored)
 }
@@ -98,7 +98,7 @@ const longestTitle = 300 // bytes
 func (ps *Plans) toStore(document []byte, group int64) (store.Plan, error) {
 	doc, err := sheet.ReadDocument(bytes.NewReader(document))
 	if err != nil {
-		return store.Plan{}, studio.Fail(studio.ErrInvalid, "This is not a plan file: %v.", err)
+		return store.Plan{}, studio.Fail(studio.ErrInvalid, "file.not-plan", "why", err)
 	}
 	g, err := ps.library.Group(group)
 	if err != nil {
@@ -109,10 +109,10 @@ func (ps *Plans) toStore(document []byte, group int64) (store.Plan, error) {
 		return store.Plan{}, err
 	}
 	if len(p.Title) > longestTitle {
-		return store.Plan{}, studio.Fail(studio.ErrInvalid, "The title of a plan has at most %d characters.", longestTitle)
+		return store.Plan{}, studio.Fail(studio.ErrInvalid, "plan.title-long", "most", longestTitle)
 	}
 	if control := sheet.ControlCharacter(document); control != "" {
-		return store.Plan{}, studio.Fail(studio.ErrInvalid, "There is a character in this plan that cannot be shown (%s): remove it.", control)
+		return store.Plan{}, studio.Fail(studio.ErrInvalid, "plan.control-character", "character", control)
 	}
 	text, err := written(doc)
 	if err != nil {
@@ -120,7 +120,7 @@ func (ps *Plans) toStore(document []byte, group int64) (store.Plan, error) {
 	}
 	// With the teacher's own words and practices it may have become longer than what is read.
 	if _, err := sheet.ReadDocument(bytes.NewReader(text)); err != nil {
-		return store.Plan{}, studio.Fail(studio.ErrInvalid, "This plan would not be read again: %v. Nothing was stored. What was stored before is still there.", err)
+		return store.Plan{}, studio.Fail(studio.ErrInvalid, "plan.not-readable-again", "why", err)
 	}
 	return store.Plan{GroupID: group, Title: p.Title, StartsAt: p.StartsAt, Document: text, UpdatedAt: ps.studio.Now()}, nil
 }
@@ -184,7 +184,7 @@ func level(group *contract.Group) string {
 func passageSummary(p *plan.Passage, who care.Room) contract.PassageSummary {
 	shape := contract.PassageSummary{
 		Name: p.Name(), Type: p.Type, OwnPace: p.OwnPace, Cautions: contract.CautionsOf(p), Findings: contract.FindingsOf(p, who), Offers: contract.OffersOf(p),
-		Opening: contract.StepsInWords(p.OpeningSteps), Closing: contract.StepsInWords(p.ClosingSteps), OwnWords: p.OwnWords(), Lines: contract.OwnLinesOf(p), Roles: contract.RolesOf(p), Lanes: contract.LanesOf(p, p.Measure, who.Rules.LaneLimit), Beside: contract.BesideInWords(p.Beside),
+		Opening: contract.StepsOf(p.OpeningSteps), Closing: contract.StepsOf(p.ClosingSteps), OwnWords: p.OwnWords(), Lines: contract.OwnLinesOf(p), Roles: contract.RolesOf(p), Lanes: contract.LanesOf(p, p.Measure, who.Rules.LaneLimit), Beside: contract.BesideOf(p.Beside),
 	}
 	if p.Practice == nil {
 		return shape
@@ -242,7 +242,7 @@ const (
 // Find is the plans that have all of the words in their titles, those changed last first, after so many.
 func (ps *Plans) Find(words string, skip int) (contract.PlansFound, error) {
 	if len(words) > longestFind {
-		return contract.PlansFound{}, studio.Fail(studio.ErrInvalid, "Words to look for: %d characters, at most %d.", len(words), longestFind)
+		return contract.PlansFound{}, studio.Fail(studio.ErrInvalid, "find.too-long", "given", len(words), "most", longestFind)
 	}
 	groups, err := ps.library.GroupsByID()
 	if err != nil {

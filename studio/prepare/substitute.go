@@ -11,9 +11,12 @@ import (
 
 	"vastlantern/core/breath"
 	"vastlantern/core/care"
+	"vastlantern/core/fact"
 	"vastlantern/core/plan"
 	"vastlantern/core/practice"
 	"vastlantern/core/sheet"
+	"vastlantern/language"
+	"vastlantern/store"
 	"vastlantern/studio"
 	"vastlantern/studio/contract"
 )
@@ -44,11 +47,11 @@ type substitutePassage struct {
 func (ps *Plans) Substitute(id int64) (studio.File, error) {
 	stored, err := ps.studio.Store.Plan(id)
 	if err != nil {
-		return studio.File{}, studio.Missing(err, "plan", id)
+		return studio.File{}, studio.Missing(err, store.KindPlan, id)
 	}
 	doc, p, err := sheet.ReadPlan(bytes.NewReader(stored.Document))
 	if err != nil {
-		return studio.File{}, studio.FailInPlan(err, "This plan cannot be handed on yet. Correct what is marked in it first.")
+		return studio.File{}, studio.FailInPlan(err, "plan.cannot-hand-over-yet")
 	}
 	group, err := ps.library.Group(stored.GroupID)
 	if err != nil {
@@ -62,9 +65,9 @@ func (ps *Plans) Substitute(id int64) (studio.File, error) {
 	if err != nil {
 		return studio.File{}, err
 	}
-	page := substitute{Title: p.Title, Length: inWords(p.Length()), General: care.Everyone.Text, Group: group}
+	page := substitute{Title: p.Title, Length: plan.SpokenTime(p.Length()), General: text(care.Everyone.Say), Group: group}
 	if p.Slot.Sign() > 0 {
-		page.Length += fmt.Sprintf(" of %s min", p.Slot)
+		page.Length = text(fact.New("hand-over.of-slot", "length", page.Length, "slot", p.Slot))
 	}
 	if !p.StartsAt.IsZero() {
 		page.When = p.StartsAt.Format("Monday 2 January 2006, 15:04")
@@ -80,12 +83,12 @@ func (ps *Plans) Substitute(id int64) (studio.File, error) {
 			page.Practices = append(page.Practices, one.Practice)
 		}
 		for _, c := range contract.CautionsOf(one) {
-			if !slices.Contains(page.Cautions, c.Text) && c.Text != page.General {
-				page.Cautions = append(page.Cautions, c.Text)
+			if say := text(c.Say); !slices.Contains(page.Cautions, say) && c.ID != care.EveryoneID {
+				page.Cautions = append(page.Cautions, say)
 			}
 		}
 		for _, f := range contract.FindingsOf(one, who) {
-			if line := fmt.Sprintf("%s, %s: %s", one.Name(), f.Do, f.Say); !slices.Contains(page.Mind, line) {
+			if line := text(fact.New("hand-over.finding", "name", one.Name(), "do", fact.New("do."+string(f.Do)), "finding", f.Say)); !slices.Contains(page.Mind, line) {
 				page.Mind = append(page.Mind, line)
 			}
 		}
@@ -96,15 +99,15 @@ func (ps *Plans) Substitute(id int64) (studio.File, error) {
 }
 
 func substituteOf(p *plan.Passage, f plan.Fields, at string) substitutePassage {
-	shape := substitutePassage{At: at, Name: p.Name(), What: inWords(p.PlannedLength())}
+	shape := substitutePassage{At: at, Name: p.Name(), What: plan.SpokenTime(p.PlannedLength())}
 	if p.Practice != nil {
 		what := append([]string{p.Short(f)}, p.Says(f)...)
 		if p.Led() {
-			what = append(what, fmt.Sprintf("a round takes %s s", tenth(p.Figures().Round.Div(breath.Int(1000)))))
+			what = append(what, text(fact.New("hand-over.round", "seconds", tenth(p.Figures().Round.Div(breath.Int(1000))))))
 		}
-		shape.What = strings.Join(append(what, shape.What+" in all"), ", ")
+		shape.What = strings.Join(append(what, text(fact.New("hand-over.in-all", "length", shape.What))), ", ")
 	}
-	for _, words := range []string{p.Script, prefixed("opening: ", contract.StepsInWords(p.OpeningSteps)), p.OwnWords(), prefixed("closing: ", contract.StepsInWords(p.ClosingSteps))} {
+	for _, words := range []string{p.Script, stepsInWords("hand-over.opening", p.OpeningSteps), p.OwnWords(), stepsInWords("hand-over.closing", p.ClosingSteps)} {
 		for line := range strings.SplitSeq(words, "\n") {
 			if strings.TrimSpace(line) != "" {
 				shape.Words = append(shape.Words, line)
@@ -114,25 +117,15 @@ func substituteOf(p *plan.Passage, f plan.Fields, at string) substitutePassage {
 	return shape
 }
 
-func prefixed(prefix string, steps []string) string {
+func stepsInWords(id string, steps []plan.Step) string {
 	if len(steps) == 0 {
 		return ""
 	}
-	return prefix + strings.Join(steps, ", ")
+	return text(fact.New(id, "steps", contract.StepsOf(steps)))
 }
 
-// inWords is milliseconds as 3 min 20 s.
-func inWords(length breath.Exact) string {
-	seconds := length.Div(breath.Int(1000)).Round()
-	switch minutes, rest := seconds/60, seconds%60; {
-	case minutes == 0:
-		return fmt.Sprintf("%d s", rest)
-	case rest == 0:
-		return fmt.Sprintf("%d min", minutes)
-	default:
-		return fmt.Sprintf("%d min %d s", minutes, rest)
-	}
-}
+// text is a fact as it stands on the page that is handed over.
+func text(f fact.Fact) string { return language.English().Text(f) }
 
 // at is when a passage begins: by the clock where the class has a time, else from its start.
 func at(starts time.Time, after breath.Exact) string {

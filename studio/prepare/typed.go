@@ -2,13 +2,14 @@ package prepare
 
 import (
 	"bytes"
-	"fmt"
 	"strings"
 	"unicode/utf16"
 
+	"vastlantern/core/fact"
 	"vastlantern/core/plan"
 	"vastlantern/core/practice"
 	"vastlantern/core/sheet"
+	"vastlantern/store"
 	"vastlantern/studio"
 	"vastlantern/studio/contract"
 )
@@ -86,7 +87,7 @@ func (ps *Plans) ReadTyped(in contract.Typed) (contract.TypedRead, error) {
 	out := contract.TypedRead{Lines: []contract.TypedLine{}, Completions: []contract.Completion{}}
 	lines := strings.Split(in.Text, "\n")
 	if len(lines) > mostTyped {
-		return out, studio.Fail(studio.ErrInvalid, "These are %d lines: up to %d can be added at once.", len(lines), mostTyped)
+		return out, studio.Fail(studio.ErrInvalid, "typed.too-many", "given", len(lines), "most", mostTyped)
 	}
 	readings, wrong := names.ReadLines(in.Text)
 	if err := ps.fill(plan.FieldsIn(readings), group); err != nil {
@@ -180,7 +181,7 @@ func (ps *Plans) wouldBe(readings []plan.Reading, group *contract.Group) ([]cont
 	}
 	if len(summary.Errors) > 0 {
 		wrong := summary.Errors[0]
-		return list, &plan.LineError{Why: fmt.Sprintf("%s: %s is not allowed; allowed: %s", wrong.Field, wrong.Given, wrong.Allowed)}
+		return list, &plan.LineError{Why: fact.New("typed.not-allowed", "field", wrong.Field, "given", wrong.Given, "allowed", wrong.Allowed)}
 	}
 	return list, nil
 }
@@ -194,7 +195,7 @@ func problemOf(line string, err error) *contract.LineProblem {
 	units := func(bytes int) int { return len(utf16.Encode([]rune(line[:min(bytes, len(line))]))) }
 	say := e.Why
 	if e.Given != "" && !e.Refused {
-		say = fmt.Sprintf("“%s” is not understood: %s", e.Given, e.Why)
+		say = fact.New("line.not-understood", "given", e.Given, "why", e.Why)
 	}
 	return &contract.LineProblem{From: units(e.At), To: units(e.End), Say: say, Nearest: append([]string{}, e.Nearest...)}
 }
@@ -203,11 +204,11 @@ func problemOf(line string, err error) *contract.LineProblem {
 func (ps *Plans) Text(id int64) (contract.PlainText, error) {
 	stored, err := ps.studio.Store.Plan(id)
 	if err != nil {
-		return contract.PlainText{}, studio.Missing(err, "plan", id)
+		return contract.PlainText{}, studio.Missing(err, store.KindPlan, id)
 	}
 	doc, p, err := sheet.ReadPlan(bytes.NewReader(stored.Document))
 	if err != nil {
-		return contract.PlainText{}, studio.Fail(studio.ErrInvalid, "This plan cannot be written as text yet. Correct what is marked in it first.")
+		return contract.PlainText{}, studio.Fail(studio.ErrInvalid, "plan.no-text-yet")
 	}
 	names, err := ps.Names()
 	if err != nil {

@@ -5,6 +5,7 @@ import (
 	"errors"
 	"time"
 
+	"vastlantern/core/fact"
 	"vastlantern/core/plan"
 	"vastlantern/core/sheet"
 	"vastlantern/core/taught"
@@ -17,7 +18,7 @@ import (
 func (ps *Plans) Move(id int64, move contract.MovePlan) (contract.PlanCard, error) {
 	stored, err := ps.studio.Store.Plan(id)
 	if err != nil {
-		return contract.PlanCard{}, studio.Missing(err, "plan", id)
+		return contract.PlanCard{}, studio.Missing(err, store.KindPlan, id)
 	}
 	doc, err := sheet.ReadDocument(bytes.NewReader(stored.Document))
 	if err != nil {
@@ -25,7 +26,7 @@ func (ps *Plans) Move(id int64, move contract.MovePlan) (contract.PlanCard, erro
 	}
 	at := time.UnixMilli(int64(move.StartsMS)).In(ps.studio.Now().Location())
 	if !plan.InCalendar(at) {
-		return contract.PlanCard{}, studio.Fail(studio.ErrInvalid, "A class cannot be moved to then: %s is allowed.", plan.CalendarAllowed)
+		return contract.PlanCard{}, studio.Fail(studio.ErrInvalid, "plan.move-outside", "allowed", fact.New("allowed.calendar"))
 	}
 	doc.SetStart(at)
 	text, err := written(doc)
@@ -76,7 +77,7 @@ func (ps *Plans) LastTime(group int64) (contract.LastTime, error) {
 // changedElsewhere tells that a plan was changed meanwhile.
 func changedElsewhere(err error) error {
 	if errors.Is(err, store.ErrTaken) {
-		return studio.Fail(studio.ErrConflict, "This plan was changed in another window meanwhile. Nothing was changed: try again.")
+		return studio.Fail(studio.ErrConflict, "plan.changed-elsewhere")
 	}
 	return err
 }

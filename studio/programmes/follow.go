@@ -10,6 +10,7 @@ import (
 	"slices"
 	"time"
 
+	"vastlantern/core/fact"
 	"vastlantern/core/plan"
 	"vastlantern/core/programme"
 	"vastlantern/core/sheet"
@@ -159,7 +160,7 @@ func (ps *Programmes) adopt(name string, all []store.Plan) error {
 	for i, one := range all {
 		doc, p, err := ps.read(one.Document, one.GroupID)
 		if err != nil {
-			return fmt.Errorf("the course %s, class %d: %w", name, i+1, err)
+			return fact.Wrap(err, "programme.course-class", "course", name, "class", i+1, "why", err)
 		}
 		docs[i] = doc
 		for n, fields := range doc.Passages() {

@@ -5,12 +5,12 @@ import (
 	"bytes"
 	"encoding/json"
 	"errors"
-	"fmt"
 	"log/slog"
 	"strings"
 	"sync"
 	"time"
 
+	"vastlantern/core/fact"
 	"vastlantern/core/plan"
 	"vastlantern/core/practice"
 	"vastlantern/core/programme"
@@ -73,7 +73,7 @@ func (ps *Programmes) Offer(planID int64) (contract.ProgrammeOffer, error) {
 	offer := contract.ProgrammeOffer{Templates: []contract.ProgrammeTemplate{}}
 	stored, err := ps.studio.Store.Plan(planID)
 	if err != nil {
-		return offer, studio.Missing(err, "plan", planID)
+		return offer, studio.Missing(err, store.KindPlan, planID)
 	}
 	for _, t := range programme.Templates() {
 		offer.Templates = append(offer.Templates, contract.ProgrammeTemplate{ID: t.ID, About: t.About, Programme: t.Programme, Counts: t.Counts, Strokes: t.Strokes})
@@ -112,7 +112,7 @@ func (ps *Programmes) read(document []byte, group int64) (plan.Document, *plan.P
 	}
 	p, err := plan.Read(doc)
 	if err != nil {
-		return doc, nil, studio.FailInPlan(err, "Correct what is marked in this plan first.")
+		return doc, nil, studio.FailInPlan(err, "plan.correct-first")
 	}
 	return doc, p, nil
 }
@@ -121,7 +121,7 @@ func (ps *Programmes) read(document []byte, group int64) (plan.Document, *plan.P
 func (ps *Programmes) Begin(planID int64, want programme.Programme) (contract.ProgrammeSheet, error) {
 	stored, err := ps.studio.Store.Plan(planID)
 	if err != nil {
-		return contract.ProgrammeSheet{}, studio.Missing(err, "plan", planID)
+		return contract.ProgrammeSheet{}, studio.Missing(err, store.KindPlan, planID)
 	}
 	if mark := plan.MarkIn(stored.Document); mark.Programme != "" {
 		of, err := ps.of(mark.Programme)
@@ -129,14 +129,14 @@ func (ps *Programmes) Begin(planID int64, want programme.Programme) (contract.Pr
 			return contract.ProgrammeSheet{}, err
 		}
 		if of.ID != 0 {
-			return contract.ProgrammeSheet{}, studio.Fail(studio.ErrConflict, "This plan belongs to a programme already.")
+			return contract.ProgrammeSheet{}, studio.Fail(studio.ErrConflict, "programme.plan-taken")
 		}
 	}
 	if stored.StartsAt.IsZero() {
-		return contract.ProgrammeSheet{}, studio.Fail(studio.ErrInvalid, "Give the first class a time: the others follow from it.")
+		return contract.ProgrammeSheet{}, studio.Fail(studio.ErrInvalid, "programme.needs-time")
 	}
 	if stored.StartsAt.Add(missedAfter).Before(ps.studio.Now()) {
-		return contract.ProgrammeSheet{}, studio.Fail(studio.ErrInvalid, "The day of this class is over: move it to one that is still to come, or begin with the next.")
+		return contract.ProgrammeSheet{}, studio.Fail(studio.ErrInvalid, "programme.day-over")
 	}
 	doc, p, err := ps.read(stored.Document, stored.GroupID)
 	if err != nil {
@@ -172,7 +172,7 @@ func (ps *Programmes) Begin(planID int64, want programme.Programme) (contract.Pr
 // changedElsewhere tells that a plan was changed meanwhile.
 func changedElsewhere(err error) error {
 	if errors.Is(err, store.ErrTaken) {
-		return studio.Fail(studio.ErrConflict, "A plan of the programme was changed in another window meanwhile. Nothing was changed: try again.")
+		return studio.Fail(studio.ErrConflict, "programme.plan-changed")
 	}
 	return err
 }
@@ -192,12 +192,12 @@ func (ps *Programmes) of(uid string) (store.Programme, error) {
 func (ps *Programmes) checked(row store.Programme, want programme.Programme) (store.Programme, error) {
 	want.Name = strings.TrimSpace(want.Name)
 	if wrong := want.Check(); len(wrong) > 0 {
-		return row, studio.Fail(studio.ErrInvalid, "%s", strings.Join(wrong, " "))
+		return row, studio.FailAll(wrong)
 	}
 	making := ps.making(row, want)
 	for step := range want.Steps {
 		if _, err := making.class(step); err != nil {
-			return row, studio.Fail(studio.ErrInvalid, "%s", wrongStep(err))
+			return row, studio.Fail(studio.ErrInvalid, "programme.step-wrong", "why", err)
 		}
 	}
 	text, err := json.Marshal(want)
@@ -205,21 +205,12 @@ func (ps *Programmes) checked(row store.Programme, want programme.Programme) (st
 	return row, err
 }
 
-// wrongStep is why a step cannot be, as a sentence.
-func wrongStep(err error) string {
-	text := err.Error()
-	if line := plan.AsLineError(err); line != nil && line.Why != "" {
-		text = strings.Replace(text, line.Error(), line.Error()+". "+line.Why, 1)
-	}
-	return strings.ToUpper(text[:1]) + text[1:] + "."
-}
-
 // Save changes a programme in the place of its revision; what comes follows. The same save may come twice, where the
 // answer to the first was lost.
 func (ps *Programmes) Save(id int64, save contract.ProgrammeSave) (contract.ProgrammeSheet, error) {
 	stored, err := ps.studio.Store.Programme(id)
 	if err != nil {
-		return contract.ProgrammeSheet{}, studio.Missing(err, "programme", id)
+		return contract.ProgrammeSheet{}, studio.Missing(err, store.KindProgramme, id)
 	}
 	there := stored
 	if stored, err = ps.checked(stored, save.Programme); err != nil {
@@ -231,7 +222,7 @@ func (ps *Programmes) Save(id int64, save contract.ProgrammeSave) (contract.Prog
 		return ps.Sheet(id)
 	}
 	if err != nil {
-		return contract.ProgrammeSheet{}, studio.Replaced(err, "programme", id)
+		return contract.ProgrammeSheet{}, studio.Replaced(err, store.KindProgramme, id)
 	}
 	return ps.moved(id)
 }
@@ -304,7 +295,7 @@ func (ps *Programmes) OfGroup(group int64) ([]contract.ProgrammeCard, error) {
 func (ps *Programmes) OfPlan(planID int64) (contract.ProgrammeOfPlan, error) {
 	stored, err := ps.studio.Store.Plan(planID)
 	if err != nil {
-		return contract.ProgrammeOfPlan{}, studio.Missing(err, "plan", planID)
+		return contract.ProgrammeOfPlan{}, studio.Missing(err, store.KindPlan, planID)
 	}
 	mark := plan.MarkIn(stored.Document)
 	of, err := ps.of(mark.Programme)
@@ -341,9 +332,10 @@ func (ps *Programmes) Guides(group int64) ([]taught.Guide, error) {
 		if p.Practice == nil || !p.Led() {
 			continue
 		}
-		why := fmt.Sprintf("%s, step %d of %d. %s", now.programme.Name, now.at.Step+1, len(now.programme.Steps), now.at.Why)
-		if made.Why != "" {
-			why += " " + made.Why
+		args := []any{"name", now.programme.Name, "step", now.at.Step + 1, "of", len(now.programme.Steps), "why", now.at.Why}
+		why := fact.New("guide.step", args...)
+		if !made.Why.None() {
+			why = fact.New("guide.step-lower", append(args, "lower", made.Why)...)
 		}
 		list = append(list, taught.Guide{Practice: p.Practice.ID, Next: taught.Next{
 			Counts: p.Measure.Counts, Strokes: p.Measure.Strokes, Tempo: p.Measure.Tempo, Rounds: p.TotalRounds(p.Measure), Why: why,

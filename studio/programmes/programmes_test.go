@@ -14,6 +14,7 @@ import (
 
 	"vastlantern/core/plan"
 	"vastlantern/core/programme"
+	"vastlantern/language"
 	"vastlantern/store"
 	"vastlantern/studio"
 	"vastlantern/studio/contract"
@@ -98,20 +99,20 @@ func roundsOf(t *testing.T, d *desktest.Desk, c contract.ProgrammeClass) int {
 func TestAProgrammeIsFollowed(t *testing.T) {
 	d, s := begun(t, rounds())
 	assert.Equal(t, "x3 x3 x4 x4", coming(s))
-	assert.Equal(t, "It begins.", s.Card.Why)
+	assert.Equal(t, "It begins.", desktest.Words(s.Card.Why))
 	s = teach(t, d, false)
 	assert.Equal(t, contract.StatePlanned, s.Classes[0].State)
-	assert.Equal(t, "Led as planned once; 2 in a row, and it goes on.", s.Card.Why)
+	assert.Equal(t, "Led as planned once; it moves on after 2 in a row.", desktest.Words(s.Card.Why))
 	assert.Equal(t, "x3 x4 x4 x5", coming(s), "four come always")
 	s = teach(t, d, false)
 	assert.Equal(t, 2, s.Card.Step)
-	assert.Equal(t, "Step 1 is done: on to step 2.", s.Card.Why)
+	assert.Equal(t, "Step 1 is done: on to step 2.", desktest.Words(s.Card.Why))
 
 	course, err := d.Records.GroupCourse(1)
 	require.NoError(t, err)
 	require.Len(t, course.Practices, 1)
-	assert.Equal(t, "More rounds, step 2 of 3. Step 1 is done: on to step 2.", course.Practices[0].Why)
-	assert.Contains(t, course.Practices[0].Next, "4 rounds")
+	assert.Equal(t, "More rounds, step 2 of 3. Step 1 is done: on to step 2.", desktest.Words(course.Practices[0].Why))
+	assert.Contains(t, desktest.Words(course.Practices[0].Next), "4 rounds")
 	p, err := d.Plans.Plan(next(t, s).PlanID)
 	require.NoError(t, err)
 	for _, advice := range p.Summary.Advice {
@@ -120,7 +121,7 @@ func TestAProgrammeIsFollowed(t *testing.T) {
 
 	s = teach(t, d, true)
 	assert.Equal(t, contract.StateEased, s.Classes[2].State)
-	assert.Equal(t, "The last class was eased: back to step 1.", s.Card.Why)
+	assert.Equal(t, "The last class was eased: back to step 1.", desktest.Words(s.Card.Why))
 	assert.Equal(t, "x3 x3 x4 x4", coming(s))
 	assert.Equal(t, 3, roundsOf(t, d, next(t, s)), "the plan that was made for more was made anew")
 
@@ -129,7 +130,7 @@ func TestAProgrammeIsFollowed(t *testing.T) {
 	s, err = d.Programmes.Sheet(1)
 	require.NoError(t, err)
 	assert.Equal(t, contract.StateMissed, s.Classes[3].State)
-	assert.Equal(t, "The last class was missed: it waits at step 1.", s.Card.Why)
+	assert.Equal(t, "The last class was missed: it waits at step 1.", desktest.Words(s.Card.Why))
 	assert.Equal(t, "x3 x3 x4 x4", coming(s))
 	for i := 1; i < len(s.Classes); i++ {
 		assert.InDelta(t, s.Classes[i-1].StartsMS+7*24*3_600_000, s.Classes[i].StartsMS, 1, "a week apart")
@@ -183,22 +184,22 @@ func TestWhatCannotBeAProgramme(t *testing.T) {
 	require.ErrorIs(t, err, studio.ErrConflict)
 	timeless := d.AddPlan(desktest.Rounds)
 	_, err = d.Programmes.Begin(timeless.ID, rounds())
-	assert.ErrorContains(t, err, "Give the first class a time")
+	assert.Contains(t, language.English().Error(err), "Give the first class a time")
 	_, err = d.Plans.Move(timeless.ID, contract.MovePlan{StartsMS: contract.Millis(d.Time.AddDate(0, 0, -2))})
 	require.NoError(t, err)
 	_, err = d.Programmes.Begin(timeless.ID, rounds())
-	assert.ErrorContains(t, err, "day of this class is over")
+	assert.Contains(t, language.English().Error(err), "day of this class is over")
 	for says, want := range map[string]string{"x3 purple": "Step 2", "4:4:frog": "Step 2", "x0": "Step 2"} {
 		of := rounds()
 		of.Steps[1].Says = says
 		_, err = d.Programmes.Save(1, contract.ProgrammeSave{Revision: s.Revision, Programme: of})
 		require.ErrorIs(t, err, studio.ErrInvalid, says)
-		assert.ErrorContains(t, err, want, says)
+		assert.Contains(t, language.English().Error(err), want, says)
 	}
 	of := rounds()
 	of.Days = 0
 	_, err = d.Programmes.Save(1, contract.ProgrammeSave{Revision: s.Revision, Programme: of})
-	assert.ErrorContains(t, err, "Days between two classes")
+	assert.Contains(t, language.English().Error(err), "Days between two classes")
 	_, err = d.Programmes.Sheet(99)
 	assert.ErrorIs(t, err, studio.ErrNotFound)
 	none, err := d.Programmes.OfPlan(timeless.ID)

@@ -8,6 +8,7 @@ import (
 	"slices"
 	"time"
 
+	"vastlantern/core/fact"
 	"vastlantern/core/plan"
 	"vastlantern/core/practice"
 	"vastlantern/core/programme"
@@ -106,7 +107,7 @@ type class struct {
 	id      int64       // of the class that was led
 	at      time.Time
 	state   contract.ProgrammeState
-	why     string // of too much
+	why     fact.Fact // of too much
 	changed bool
 	step    int // from 0
 }
@@ -124,7 +125,7 @@ type standing struct {
 func (ps *Programmes) standing(id int64) (standing, error) {
 	row, err := ps.studio.Store.Programme(id)
 	if err != nil {
-		return standing{}, studio.Missing(err, "programme", id)
+		return standing{}, studio.Missing(err, store.KindProgramme, id)
 	}
 	return ps.standingOf(row)
 }
@@ -136,7 +137,7 @@ func (ps *Programmes) standingOf(row store.Programme) (standing, error) {
 	now := standing{row: row}
 	if err := json.Unmarshal(row.Programme, &now.programme); err != nil {
 		ps.studio.NoteDamage(store.KindProgramme, row.ID, err)
-		return now, studio.Fail(studio.ErrDamaged, "This programme cannot be read: %v.", err)
+		return now, studio.Fail(studio.ErrDamaged, "programme.unreadable", "why", err)
 	}
 	now.making = ps.making(row, now.programme)
 	plans, err := ps.studio.Store.PlansOfProgramme(row.UID)
@@ -184,17 +185,17 @@ func (ps *Programmes) standingOf(row store.Programme) (standing, error) {
 }
 
 // outcome is how a class went: by the passage that follows the steps.
-func (s *standing) outcome(record taught.Record) (state contract.ProgrammeState, why string) {
+func (s *standing) outcome(record taught.Record) (state contract.ProgrammeState, why fact.Fact) {
 	passage := record.Passages[min(s.programme.Passage, len(record.Passages))-1]
 	switch told := record.Told.Unready(); {
 	case passage.Length == 0: // it was never reached
-		return contract.StateMissed, ""
+		return contract.StateMissed, why
 	case passage.Eased || passage.Rounds < passage.PlannedRounds:
-		return contract.StateEased, ""
-	case told != "":
+		return contract.StateEased, why
+	case !told.None():
 		return contract.StateTooMuch, told
 	}
-	return contract.StatePlanned, ""
+	return contract.StatePlanned, why
 }
 
 // follow works out at which step each class stood, and at which those that come will.
@@ -253,9 +254,9 @@ func (ps *Programmes) Sheet(id int64) (contract.ProgrammeSheet, error) {
 		if c.state == contract.StateComing {
 			made, err := now.making.class(c.step)
 			if err != nil {
-				return s, studio.Fail(studio.ErrInvalid, "%s", wrongStep(err))
+				return s, studio.Fail(studio.ErrInvalid, "programme.step-wrong", "why", err)
 			}
-			one.Why = made.Why
+			one.Why = made.Why.Pointer()
 		}
 		s.Classes = append(s.Classes, one)
 	}

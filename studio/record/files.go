@@ -36,9 +36,9 @@ func (r *Records) chosen(want contract.Search) ([]store.Listed, error) {
 	case err != nil:
 		return nil, err
 	case len(list) == 0:
-		return nil, studio.Fail(studio.ErrNotFound, "No classes match. Try fewer words or a longer time.")
+		return nil, studio.Fail(studio.ErrNotFound, "records.none")
 	case len(list) > mostClassesInFile:
-		return nil, studio.Fail(studio.ErrInvalid, "These are over %d classes: choose fewer days. lantern export writes everything.", mostClassesInFile)
+		return nil, studio.Fail(studio.ErrInvalid, "records.too-many", "most", mostClassesInFile)
 	}
 	return list, nil
 }
@@ -47,7 +47,7 @@ func (r *Records) chosen(want contract.Search) ([]store.Listed, error) {
 func (r *Records) allDigested() error {
 	left, err := r.studio.Store.WithoutDigest()
 	if err == nil && left > 0 {
-		err = studio.Fail(studio.ErrConflict, "%d classes are still being prepared, as after an import. Try again in a moment.", left)
+		err = studio.Fail(studio.ErrConflict, "records.preparing", "left", left)
 	}
 	return err
 }

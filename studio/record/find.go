@@ -68,7 +68,7 @@ func (r *Records) find(search store.Search) ([]store.Listed, error) {
 	defer cancel()
 	list, err := r.studio.Store.Find(ctx, search)
 	if ctx.Err() != nil && err != nil {
-		return nil, studio.Fail(studio.ErrInvalid, "This search takes too long. Choose fewer days, or a group.")
+		return nil, studio.Fail(studio.ErrInvalid, "records.slow")
 	}
 	return list, err
 }
@@ -76,7 +76,7 @@ func (r *Records) find(search store.Search) ([]store.Listed, error) {
 // search is what is asked for, in the store's terms.
 func (r *Records) search(want contract.Search) (search store.Search, err error) {
 	if len(want.Words) > longestSearch || len(strings.Fields(want.Words)) > mostWords || len(want.Practice) > longestID {
-		return search, studio.Fail(studio.ErrInvalid, "A search has at most %d words and %d characters.", mostWords, longestSearch)
+		return search, studio.Fail(studio.ErrInvalid, "records.search-long", "words", mostWords, "most", longestSearch)
 	}
 	search = store.Search{Group: want.GroupID, Practice: want.Practice, Words: strings.Fields(want.Words)}
 	if want.Eased {
@@ -96,7 +96,7 @@ func day(text string, later int, zone *time.Location) (time.Time, error) {
 	}
 	at, err := time.ParseInLocation(time.DateOnly, text, zone)
 	if err != nil {
-		return at, studio.Fail(studio.ErrInvalid, "A date is written as 2026-03-02, not %q.", text)
+		return at, studio.Fail(studio.ErrInvalid, "records.date", "given", text)
 	}
 	return at.AddDate(0, 0, later), nil
 }

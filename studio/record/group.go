@@ -14,7 +14,7 @@ func (r *Records) GroupCourse(group int64) (contract.GroupCourse, error) {
 	course := contract.GroupCourse{Practices: []contract.PracticeCourse{}, Never: []string{}}
 	if g, err := r.library.Group(group); err != nil || g == nil {
 		if err == nil {
-			err = studio.Fail(studio.ErrNotFound, "There is no group %d. It may have been removed.", group)
+			err = studio.Fail(studio.ErrNotFound, "missing.group", "id", group)
 		}
 		return course, err
 	}
@@ -51,7 +51,7 @@ func (r *Records) GroupCourse(group int64) (contract.GroupCourse, error) {
 	}
 	for id, one := range found {
 		if next, known := past.history.Next(id); known {
-			one.Next, one.Why, one.BasedOn = next.Whole(), next.Why, basedOn(one.Points, next.BasedOn)
+			one.Next, one.Why, one.BasedOn = next.Whole().Pointer(), next.Why.Pointer(), basedOn(one.Points, next.BasedOn)
 		}
 		course.Practices = append(course.Practices, *one)
 	}

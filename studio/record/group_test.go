@@ -50,7 +50,7 @@ func TestTheCourseOfAGroup(t *testing.T) {
 	assert.Equal(t, "4:4", last.Counts, "at the end")
 	assert.Equal(t, []int{8, 1, 5}, []int{last.Breath, last.Rung, last.Rounds})
 	assert.True(t, last.Eased)
-	assert.Equal(t, "4:4, 5 rounds at 60, about 40 s", counted.Next)
+	assert.Equal(t, "4:4, 5 rounds at 60, about 40 s", desktest.Words(counted.Next))
 	assert.Equal(t, ids[3:], counted.BasedOn)
 	assert.Empty(t, course.Practices[1].Next, "at own pace nothing is counted")
 	assert.EqualValues(t, 0, course.Practices[1].Points[0].Rounds)

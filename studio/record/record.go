@@ -129,7 +129,7 @@ func (r *Records) Record(id int64) (contract.Record, error) {
 // markKind tells what a press was in the record.
 func markKind(a *pace.Answer, stands bool) contract.MarkKind {
 	switch {
-	case a.Refused != "":
+	case !a.Refused.None():
 		return contract.MarkRefused
 	case stands && a.Changes():
 		return contract.MarkChange

@@ -2,11 +2,11 @@ package record
 
 import (
 	"errors"
-	"fmt"
 	"slices"
 	"strconv"
 	"strings"
 
+	"vastlantern/core/fact"
 	"vastlantern/store"
 	"vastlantern/studio"
 	"vastlantern/studio/contract"
@@ -61,11 +61,11 @@ func (r *Records) AddRemarks(class int64, all ...contract.RemarkAdd) error {
 func (r *Records) add(class int64, add contract.RemarkAdd) error {
 	remark := store.Remark{At: r.studio.Now(), Kind: add.Kind, Text: strings.TrimSpace(add.Text)}
 	if add.Kind == remarkNote || add.Kind == remarkCorrection {
-		return studio.Missing(r.studio.Store.AddRemark(class, remark), "class", class)
+		return studio.Missing(r.studio.Store.AddRemark(class, remark), store.KindClass, class)
 	}
 	err := r.studio.Store.ReplaceRemark(class, remark, add.Newest)
 	if !errors.Is(err, store.ErrTaken) {
-		return studio.Missing(err, "class", class)
+		return studio.Missing(err, store.KindClass, class)
 	}
 	there, err := r.studio.Store.Remarks(class)
 	if err != nil {
@@ -80,9 +80,7 @@ func (r *Records) add(class int64, add contract.RemarkAdd) error {
 	if newest.Text == remark.Text {
 		return nil
 	}
-	failure := studio.FailChanged("this record")
-	failure.Problem.Say = fmt.Sprintf("Not saved: another screen noted %q meanwhile, and you %q. Press again to put yours in its place.", newest.Text, remark.Text)
-	return failure
+	return studio.ChangedMeanwhile(fact.New("changed.remark", "there", newest.Text, "yours", remark.Text))
 }
 
 // check tells what is wrong with what is to be added.
@@ -91,18 +89,18 @@ func check(add contract.RemarkAdd) error {
 	switch add.Kind {
 	case remarkPeople, remarkGentler:
 		if n, err := strconv.Atoi(add.Text); err != nil || n < 0 || n > contract.MostPeople {
-			return studio.Fail(studio.ErrInvalid, "How many there were, and how many took the gentler lane, is a number from 0 to %d.", contract.MostPeople)
+			return studio.Fail(studio.ErrInvalid, "remark.people", "most", contract.MostPeople)
 		}
 	case remarkMood:
 		if !slices.Contains(moods, add.Text) {
-			return studio.Fail(studio.ErrInvalid, "How the room was is one of %s.", strings.Join(moods, ", "))
+			return studio.Fail(studio.ErrInvalid, "remark.mood", "allowed", strings.Join(moods, ", "))
 		}
 	case remarkNote, remarkCorrection:
 		if add.Text == "" || len(add.Text) > longestRemark {
-			return studio.Fail(studio.ErrInvalid, "A %s has 1 to %d characters.", add.Kind, longestRemark)
+			return studio.Fail(studio.ErrInvalid, "remark.length", "kind", add.Kind, "most", longestRemark)
 		}
 	default:
-		return studio.Fail(studio.ErrInvalid, "There is no remark %q.", add.Kind)
+		return studio.Fail(studio.ErrInvalid, "remark.unknown", "kind", add.Kind)
 	}
 	return nil
 }

@@ -15,7 +15,7 @@ func (r *Records) toldOf(class store.Class) (contract.Told, error) {
 	until, sums, err := r.studio.AskedUntil(class)
 	known, toldErr := r.told(class.ID)
 	told := contract.Told{
-		Easy: sums.Easy, Right: sums.Right, TooMuch: sums.TooMuch, Main: sums.Main, Beside: sums.Beside, Most: sums.Most, Unready: known.Unready(),
+		Easy: sums.Easy, Right: sums.Right, TooMuch: sums.TooMuch, Main: sums.Main, Beside: sums.Beside, Most: sums.Most, Unready: known.Unready().Pointer(),
 	}
 	if !until.IsZero() {
 		told.UntilMS = contract.Millis(until)

@@ -60,13 +60,13 @@ func (r *Rehearse) Begin(want contract.Rehearse) (contract.Rehearsing, error) {
 	case want.PlanID > 0:
 		document, err = r.beginPlan(want.PlanID, want.Passage)
 	default:
-		err = studio.Fail(studio.ErrInvalid, "Choose a task, or a plan and a room.")
+		err = studio.Fail(studio.ErrInvalid, "rehearsal.choose")
 	}
 	if err != nil {
 		return contract.Rehearsing{}, err
 	}
 	if _, err := rehearsal.Find(set.Room); err != nil {
-		return contract.Rehearsing{}, studio.Fail(studio.ErrInvalid, "%v.", err)
+		return contract.Rehearsing{}, studio.Fail(studio.ErrInvalid, "rehearsal.wrong", "why", err)
 	}
 	if set.Seed <= 0 {
 		set.Seed = 1 + rand.Int64N(chances)
@@ -87,7 +87,7 @@ func (r *Rehearse) Begin(want contract.Rehearse) (contract.Rehearsing, error) {
 func (r *Rehearse) beginTask(set *setting) ([]byte, error) {
 	scenario, level, err := rehearsal.FindScenario(set.Scenario, set.Level)
 	if err != nil {
-		return nil, studio.Fail(studio.ErrInvalid, "%v.", err)
+		return nil, studio.Fail(studio.ErrInvalid, "rehearsal.wrong", "why", err)
 	}
 	set.Room = level.Room
 	if set.Seed <= 0 {
@@ -115,9 +115,9 @@ func (r *Rehearse) beginPlan(id int64, from int) ([]byte, error) {
 	}
 	switch {
 	case len(p.Passages) == 0:
-		return nil, studio.Fail(studio.ErrInvalid, "This plan has no passages yet. Add one, then rehearse it.")
+		return nil, studio.Fail(studio.ErrInvalid, "rehearsal.plan-empty")
 	case from > len(p.Passages):
-		return nil, studio.Fail(studio.ErrInvalid, "This plan has %d passages: there is no passage %d to begin at.", len(p.Passages), from)
+		return nil, studio.Fail(studio.ErrInvalid, "rehearsal.no-passage", "passages", len(p.Passages), "from", from)
 	case from > 1:
 		if slot := time.Duration(p.Slot.Times(60_000).Round()) * time.Millisecond; slot > 0 {
 			doc.SetSlot(max(time.Minute, slot-time.Duration(startOf(p, from))*time.Millisecond).Truncate(time.Second))
@@ -146,12 +146,12 @@ func written(doc plan.Document) ([]byte, error) {
 func (r *Rehearse) open(id int64) (*led, error) {
 	stored, err := r.studio.Store.Rehearsal(id)
 	if err != nil {
-		return nil, studio.Missing(err, "rehearsal", id)
+		return nil, studio.Missing(err, store.KindRehearsal, id)
 	}
 	l, err := r.read(stored)
 	if err != nil {
 		r.studio.NoteDamage(store.KindRehearsal, id, err)
-		return nil, studio.Fail(studio.ErrDamaged, "This rehearsal cannot be read: %v.", err)
+		return nil, studio.Fail(studio.ErrDamaged, "rehearsal.unreadable", "why", err)
 	}
 	return l, nil
 }
@@ -270,16 +270,16 @@ func watched(c *rehearsal.Course, p *rehearsal.Person, at int64) contract.Watche
 // press adds what was pressed, unless it was added already, and stores it.
 func (r *Rehearse) press(l *led, want contract.Adjust) (number int, err error) {
 	if want.Key == "" {
-		return 0, studio.Fail(studio.ErrInvalid, "An adjustment needs a key of its own.")
+		return 0, studio.Fail(studio.ErrInvalid, "lead.needs-key")
 	}
 	if number := l.class.Known(want.Key); number > 0 {
 		return number, nil
 	}
 	if !l.stored.EndedAt.IsZero() {
-		return 0, studio.Fail(studio.ErrConflict, "This rehearsal is over. Its review tells how it went.")
+		return 0, studio.Fail(studio.ErrConflict, "rehearsal.over")
 	}
 	if len(l.script) >= mostPresses {
-		return 0, studio.Fail(studio.ErrInvalid, "These are %d adjustments; end this rehearsal and begin another.", len(l.script))
+		return 0, studio.Fail(studio.ErrInvalid, "rehearsal.too-many", "given", len(l.script))
 	}
 	at := l.stored.AtMS
 	if want.PressedMS != nil {
@@ -301,7 +301,7 @@ func (r *Rehearse) save(l *led) error {
 		return err
 	}
 	l.stored.Script, l.stored.UpdatedAt = script, r.studio.Now()
-	return studio.Missing(r.studio.Store.SaveRehearsal(l.stored), "rehearsal", l.stored.ID)
+	return studio.Missing(r.studio.Store.SaveRehearsal(l.stored), store.KindRehearsal, l.stored.ID)
 }
 
 // Adjust makes an adjustment in a rehearsal.

@@ -3,15 +3,16 @@ package rehearse
 
 import (
 	"bytes"
-	"fmt"
 	"sync"
 	"time"
 
 	"vastlantern/core/care"
+	"vastlantern/core/fact"
 	"vastlantern/core/plan"
 	"vastlantern/core/practice"
 	"vastlantern/core/rehearsal"
 	"vastlantern/core/sheet"
+	"vastlantern/store"
 	"vastlantern/studio"
 	"vastlantern/studio/contract"
 )
@@ -36,10 +37,10 @@ func New(s *studio.Studio, l Library, c Leading) *Rehearse {
 	return &Rehearse{studio: s, library: l, leading: c}
 }
 
-const (
-	seeds  = 200
-	limits = "A model for training, made of plausible parts: not a measurement, and it predicts nobody's body."
-)
+const seeds = 200
+
+// limits is what the model is not.
+var limits = fact.New("rehearsal.limits")
 
 // Expected is where rooms of that kind would be strained by a stored plan, and what would make it easier.
 func (r *Rehearse) Expected(planID int64, room string) (contract.Expected, error) {
@@ -50,7 +51,7 @@ func (r *Rehearse) Expected(planID int64, room string) (contract.Expected, error
 	}
 	of, err := rehearsal.Find(room)
 	if err != nil {
-		return shape, studio.Fail(studio.ErrNotFound, "%v.", err)
+		return shape, studio.Fail(studio.ErrNotFound, "rehearsal.wrong", "why", err)
 	}
 	_, p, err := r.plan(planID, nil)
 	if err != nil {
@@ -72,7 +73,7 @@ func (r *Rehearse) Expected(planID int64, room string) (contract.Expected, error
 func (r *Rehearse) plan(id int64, change func(plan.Document)) (doc plan.Document, p *plan.Plan, err error) {
 	stored, err := r.studio.Store.Plan(id)
 	if err != nil {
-		return doc, nil, studio.Missing(err, "plan", id)
+		return doc, nil, studio.Missing(err, store.KindPlan, id)
 	}
 	if doc, err = sheet.ReadDocument(bytes.NewReader(stored.Document)); err != nil {
 		return doc, nil, studio.Unreadable(err)
@@ -88,7 +89,7 @@ func (r *Rehearse) plan(id int64, change func(plan.Document)) (doc plan.Document
 		change(doc)
 	}
 	if p, err = plan.Read(doc); err != nil {
-		return doc, nil, studio.FailInPlan(err, "Correct what is marked in this plan first.")
+		return doc, nil, studio.FailInPlan(err, "plan.correct-first")
 	}
 	return doc, p, nil
 }
@@ -97,7 +98,7 @@ func (r *Rehearse) plan(id int64, change func(plan.Document)) (doc plan.Document
 func (r *Rehearse) laneLimit(id int64) (int, error) {
 	stored, err := r.studio.Store.Plan(id)
 	if err != nil {
-		return 0, studio.Missing(err, "plan", id)
+		return 0, studio.Missing(err, store.KindPlan, id)
 	}
 	group, err := r.library.Group(stored.GroupID)
 	if err != nil {
@@ -114,7 +115,7 @@ func (r *Rehearse) ways(id int64, p *plan.Plan, number int, of rehearsal.Room) (
 	if !one.Led() {
 		return list, nil
 	}
-	try := func(says string, change func(plan.Fields)) error {
+	try := func(says fact.Fact, change func(plan.Fields)) error {
 		_, eased, err := r.plan(id, func(doc plan.Document) {
 			if fields, err := doc.Passage(number); err == nil {
 				change(fields)
@@ -136,14 +137,14 @@ func (r *Rehearse) ways(id int64, p *plan.Plan, number int, of rehearsal.Room) (
 		if err != nil {
 			return list, err
 		}
-		if err := try("with the gentler lane beside", func(f plan.Fields) { f.Complete(lane, one.Practice) }); err != nil {
+		if err := try(fact.New("ease.lane"), func(f plan.Fields) { f.Complete(lane, one.Practice) }); err != nil {
 			return list, err
 		}
 	}
 	if c := one.Measure.Counts; one.Is(practice.Counted) && c.Hold+c.Empty > 0 {
 		less := c
 		less.Hold, less.Empty = c.Hold-(c.Hold+3)/4, c.Empty-(c.Empty+3)/4
-		if err := try(fmt.Sprintf("at %s", less), func(f plan.Fields) { f.SetCounts(less) }); err != nil {
+		if err := try(fact.New("ease.counts", "counts", less), func(f plan.Fields) { f.SetCounts(less) }); err != nil {
 			return list, err
 		}
 	}

@@ -7,7 +7,7 @@ import (
 	"slices"
 	"time"
 
-	"vastlantern/core/pace"
+	"vastlantern/core/fact"
 	"vastlantern/core/rehearsal"
 	"vastlantern/core/sheet"
 	"vastlantern/store"
@@ -108,7 +108,7 @@ func simulatedRooms() ([]contract.SimulatedRoom, error) {
 func scenario(s *rehearsal.Scenario) contract.Scenario {
 	one := contract.Scenario{Name: s.Name, Title: s.Title, Learn: s.Learn, Task: s.Task, Away: s.Away, Levels: []contract.ScenarioLevel{}}
 	for i := range s.Levels {
-		level := contract.ScenarioLevel{Says: s.Levels[i].Says, Aims: []string{}}
+		level := contract.ScenarioLevel{Says: s.Levels[i].Says, Aims: []fact.Fact{}}
 		for _, aim := range s.Levels[i].Aims {
 			level.Aims = append(level.Aims, aim.Says())
 		}
@@ -197,7 +197,7 @@ func (r *Rehearse) Review(id int64) (contract.RehearsalReview, error) {
 		return contract.RehearsalReview{}, err
 	}
 	if l.stored.EndedAt.IsZero() {
-		return contract.RehearsalReview{}, studio.Fail(studio.ErrConflict, "This rehearsal has not ended: go on with it, or end it first.")
+		return contract.RehearsalReview{}, studio.Fail(studio.ErrConflict, "rehearsal.not-ended")
 	}
 	return r.review(l)
 }
@@ -226,21 +226,19 @@ func (r *Rehearse) review(l *led) (contract.RehearsalReview, error) {
 	}
 	for _, one := range back.Moments {
 		review.Moments = append(review.Moments, contract.ReviewMoment{
-			ID: one.ID, Name: contract.SignalName(one.ID), AtMS: one.At, UntilMS: one.Until, People: len(one.People), Few: one.Few, NamedMS: one.Named, PressedMS: one.Pressed, By: string(one.By), Missed: one.Missed(),
+			ID: one.ID, AtMS: one.At, UntilMS: one.Until, People: len(one.People), Few: one.Few, NamedMS: one.Named, PressedMS: one.Pressed, By: string(one.By), Missed: one.Missed(),
 		})
 	}
 	for _, one := range back.Said {
-		said := contract.ReviewSaid{AtMS: one.At, Name: contract.SignalName(one.ID), There: one.There, Known: one.Known, Else: []string{}}
-		for _, id := range one.Else {
-			said.Else = append(said.Else, contract.SignalName(id))
-		}
-		review.Said = append(review.Said, said)
+		review.Said = append(review.Said, contract.ReviewSaid{
+			AtMS: one.At, ID: one.ID, There: one.There, Known: one.Known, Else: append([]string{}, one.Else...),
+		})
 	}
 	for _, one := range back.Eased {
 		review.Eased = append(review.Eased, contract.ReviewEased{AtMS: one.At, Do: one.Do, Strained: one.Strained, AtEase: one.AtEase, Lane: one.Lane, Needless: one.Needless()})
 	}
 	for _, a := range l.class.Answers {
-		if a.Refused == "" && a.Do != pace.Signal && a.Do != pace.Note {
+		if a.Refused.None() && !a.Do.Remarks() {
 			review.Pressed = append(review.Pressed, contract.ReviewPress{AtMS: a.At, Do: a.Do})
 		}
 	}
@@ -261,7 +259,7 @@ func withDigest(row store.Rehearsal, d *contract.RehearsalDigest) store.Rehearsa
 
 func digest(back *rehearsal.Review, review *contract.RehearsalReview) *contract.RehearsalDigest {
 	d := &contract.RehearsalDigest{
-		People: len(back.Courses), ToSee: back.ToSee(), Missed: back.MissedCount(), Needless: back.NeedlessCount(), ToActMS: -1, Aims: len(review.Aims), Next: back.Next.Says,
+		People: len(back.Courses), ToSee: back.ToSee(), Missed: back.MissedCount(), Needless: back.NeedlessCount(), ToActMS: -1, Aims: len(review.Aims), Next: back.Next.Says.Pointer(),
 	}
 	if seconds, any := back.ToAct(); any {
 		d.ToActMS = seconds * 1000
@@ -305,7 +303,7 @@ func person(back *rehearsal.Review, m *rehearsal.Led, who int) contract.ReviewPe
 	}
 	for _, s := range back.Shown {
 		if s.Who == who {
-			one.Shown = append(one.Shown, contract.ReviewShown{Name: contract.SignalName(s.ID), AtMS: s.At, UntilMS: s.Until, Times: s.Times, NamedMS: s.Named, MetMS: s.Met, By: string(s.By)})
+			one.Shown = append(one.Shown, contract.ReviewShown{ID: s.ID, AtMS: s.At, UntilMS: s.Until, Times: s.Times, NamedMS: s.Named, MetMS: s.Met, By: string(s.By)})
 		}
 	}
 	return one

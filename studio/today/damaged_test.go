@@ -10,6 +10,7 @@ import (
 	"github.com/stretchr/testify/require"
 	_ "modernc.org/sqlite" // another program at the data file
 
+	"vastlantern/language"
 	"vastlantern/studio"
 	"vastlantern/studio/contract"
 	"vastlantern/studio/desk/desktest"
@@ -38,7 +39,7 @@ func TestDamagedEntriesAreLeftOutAndNamed(t *testing.T) {
 	assert.Zero(t, found.Preparing)
 	_, err = d.Records.Record(damaged)
 	assert.ErrorIs(t, err, studio.ErrDamaged)
-	assert.ErrorContains(t, err, "lantern restore")
+	assert.Contains(t, language.English().Error(err), "lantern restore")
 	sum, err := d.Records.Summary(0)
 	require.NoError(t, err)
 	assert.Equal(t, 1, sum.Classes)

@@ -7,6 +7,7 @@ import (
 	"slices"
 	"time"
 
+	"vastlantern/core/fact"
 	"vastlantern/store"
 	"vastlantern/studio"
 	"vastlantern/studio/contract"
@@ -49,7 +50,7 @@ func (t *Today) Show() contract.Today {
 	}
 	part := func(name string, err error) {
 		if err != nil {
-			today.Failed = append(today.Failed, contract.Failed{Part: name, Say: say(err)})
+			today.Failed = append(today.Failed, contract.Failed{Part: name, Say: fact.Of(err)})
 		}
 	}
 	next, err := t.plansOfToday(&today, now)
@@ -76,14 +77,6 @@ func (t *Today) Show() contract.Today {
 	opened := t.studio.Store.Opened()
 	today.File = contract.DataFile{Path: t.studio.Store.Path(), Made: opened.Made && today.Next == nil && len(today.Plans) == 0, Incomplete: opened.Incomplete}
 	return today
-}
-
-// say is an error in words for a person.
-func say(err error) string {
-	if trouble := studio.FileProblem(err); trouble != "" {
-		return trouble
-	}
-	return err.Error()
 }
 
 // How many plans are listed: of those to come more than a week has, and of those without a time the ones in use.

@@ -2,11 +2,10 @@ package transfer
 
 import (
 	"bytes"
-	"fmt"
 	"io"
-	"strings"
 	"time"
 
+	"vastlantern/core/fact"
 	"vastlantern/store"
 	"vastlantern/studio"
 	"vastlantern/studio/contract"
@@ -27,15 +26,15 @@ func (tr *Transfer) BringIn(r io.Reader, size int64, apply bool) (contract.Impor
 	defer tr.progress.note(contract.ImportProgress{})
 	read, err := tr.ReadImport(r)
 	if err != nil {
-		return contract.Imported{}, studio.Fail(studio.ErrInvalid, "Nothing was changed: %v", err)
+		return contract.Imported{}, studio.Fail(studio.ErrInvalid, "import.nothing-changed", "why", err)
 	}
-	would := contract.Imported{Lines: strings.Split(strings.TrimSuffix(read.InWords(), "\n"), "\n"), Changes: read.Changing()}
+	would := contract.Imported{Lines: read.Lines(), Changes: read.Changing()}
 	if !apply || !would.Changes {
 		return would, nil
 	}
 	err = tr.classes.WhileNothingBegins(func(running *studio.Class) error {
 		if running != nil {
-			return studio.FailRunning(running, "%q is being led just now: end it first.")
+			return studio.FailRunning(running, "class.running")
 		}
 		return nil
 	})
@@ -44,10 +43,10 @@ func (tr *Transfer) BringIn(r io.Reader, size int64, apply bool) (contract.Impor
 	}
 	would.Kept = store.Beside(tr.studio.Store.Path(), "", time.Now())
 	if err := tr.studio.Store.Backup(would.Kept); err != nil {
-		return would, fmt.Errorf("nothing was changed, because no copy could be made first: %w", err)
+		return would, fact.Wrap(err, "import.no-copy", "why", err)
 	}
 	if err := read.Apply(); err != nil {
-		return would, fmt.Errorf("nothing was changed: %w", err)
+		return would, fact.Wrap(err, "import.failed", "why", err)
 	}
 	would.Done = true
 	return would, nil

@@ -1,10 +1,9 @@
 package transfer
 
 import (
-	"fmt"
-	"strings"
 	"time"
 
+	"vastlantern/core/fact"
 	"vastlantern/store"
 	"vastlantern/studio"
 	"vastlantern/studio/contract"
@@ -19,7 +18,7 @@ func thing(kind string, id int64) (store.Thing, error) {
 	case store.KindGroup, store.KindPlan, store.KindClass, store.KindVoice, store.KindProgramme, store.KindRehearsal:
 		return store.Thing{Kind: k, ID: id}, nil
 	}
-	return store.Thing{}, studio.Fail(studio.ErrNotFound, "There is nothing of the kind %q.", kind)
+	return store.Thing{}, studio.Fail(studio.ErrNotFound, "deleted.kind", "given", kind)
 }
 
 // Deletion tells what would go with a group, a plan, a class, a voice, a programme or a rehearsal if it were deleted.
@@ -30,42 +29,37 @@ func (tr *Transfer) Deletion(kind string, id int64) (contract.Deletion, error) {
 	}
 	goes, err := tr.studio.Store.Going(t)
 	if err != nil {
-		return contract.Deletion{}, studio.Missing(err, kind, id)
+		return contract.Deletion{}, studio.Missing(err, t.Kind, id)
 	}
 	d := contract.Deletion{Days: int(kept / (24 * time.Hour))}
 	switch t.Kind {
 	case store.KindGroup:
-		d.Goes = count(goes.Plans, "plan")
-		d.Classes = count(goes.Classes, "taught class", "taught classes")
+		d.Goes = count("plans", goes.Plans).Pointer()
+		d.Classes = count("classes", goes.Classes).Pointer()
 	case store.KindClass:
-		d.Goes = join(count(goes.Adjustments, "adjustment"), count(goes.Remarks, "remark"))
+		d.Goes = both(count("adjustments", goes.Adjustments), count("remarks", goes.Remarks)).Pointer()
 	case store.KindVoice:
-		d.Goes = count(goes.Recordings, "recording")
+		d.Goes = count("recordings", goes.Recordings).Pointer()
 	}
 	return d, nil
 }
 
-// count is so many of something in words, empty for none.
-func count(n int64, one string, more ...string) string {
-	switch {
-	case n == 0:
-		return ""
-	case n == 1:
-		return "1 " + one
-	case len(more) > 0:
-		return fmt.Sprint(n, " ", more[0])
+// count is so many of something, by the message "goes.<what>"; none for 0.
+func count(what string, n int64) fact.Fact {
+	if n == 0 {
+		return fact.Fact{}
 	}
-	return fmt.Sprint(n, " ", one, "s")
+	return fact.New("goes."+what, what, n)
 }
 
-func join(parts ...string) string {
-	list := []string{}
-	for _, part := range parts {
-		if part != "" {
-			list = append(list, part)
-		}
+func both(one, other fact.Fact) fact.Fact {
+	switch {
+	case one.None():
+		return other
+	case other.None():
+		return one
 	}
-	return strings.Join(list, " and ")
+	return fact.New("goes.both", "one", one, "other", other)
 }
 
 // Delete puts a group, a plan, a class, a voice, a programme or a rehearsal away; with a group its plans, and its classes where they are
@@ -77,12 +71,12 @@ func (tr *Transfer) Delete(kind string, id int64, classes bool) (contract.Delete
 	}
 	err = tr.classes.WhileNothingBegins(func(running *studio.Class) error {
 		if running != nil && (t.Kind == store.KindClass && id == running.Stored.ID || t.Kind == store.KindGroup && id == running.Stored.GroupID) {
-			return studio.FailRunning(running, "%q is being led just now: end it first.")
+			return studio.FailRunning(running, "class.running")
 		}
 		if err := tr.Purge(); err != nil {
 			return err
 		}
-		return studio.Missing(tr.studio.Store.Delete(t, classes, tr.studio.Now()), kind, id)
+		return studio.Missing(tr.studio.Store.Delete(t, classes, tr.studio.Now()), t.Kind, id)
 	})
 	if err != nil {
 		return contract.DeletedList{}, err
@@ -101,7 +95,7 @@ func (tr *Transfer) BringBack(kind string, id int64) (contract.DeletedList, erro
 		return contract.DeletedList{}, err
 	}
 	if err := tr.studio.Store.BringBack(t, tr.studio.Now()); err != nil {
-		return contract.DeletedList{}, studio.Missing(err, "deleted "+kind, id)
+		return contract.DeletedList{}, studio.MissingDeleted(err, t.Kind, id)
 	}
 	tr.studio.NotifyAll()
 	return tr.Deleted()

@@ -7,6 +7,8 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"vastlantern/core/fact"
+	"vastlantern/language"
 	"vastlantern/studio"
 	"vastlantern/studio/contract"
 	"vastlantern/studio/desk/desktest"
@@ -17,10 +19,10 @@ func TestWhatGoesWithADeletionIsSaid(t *testing.T) {
 	group, class := d.TaughtOnce()
 	says, err := d.Transfer.Deletion("group", group.ID)
 	require.NoError(t, err)
-	assert.Equal(t, contract.Deletion{Goes: "1 plan", Classes: "1 taught class", Days: 30}, says)
+	assert.Equal(t, contract.Deletion{Goes: fact.New("goes.plans", "plans", 1).Pointer(), Classes: fact.New("goes.classes", "classes", 1).Pointer(), Days: 30}, says)
 	says, err = d.Transfer.Deletion("class", class)
 	require.NoError(t, err)
-	assert.Equal(t, "1 adjustment and 1 remark", says.Goes)
+	assert.Equal(t, "1 adjustment and 1 remark", desktest.Words(says.Goes))
 	for _, unknown := range []struct {
 		kind string
 		id   int64
@@ -85,7 +87,7 @@ func TestAClassThatIsBeingLedIsNotDeleted(t *testing.T) {
 	for kind, id := range map[string]int64{"class": class, "group": group.ID} {
 		_, err := d.Transfer.Delete(kind, id, true)
 		assert.ErrorIs(t, err, studio.ErrConflict, kind)
-		assert.ErrorContains(t, err, "end it first")
+		assert.Contains(t, language.English().Error(err), "end it first")
 	}
 	_, err = d.Transfer.Delete("plan", plan.ID, false)
 	require.NoError(t, err, "the class has its own copy")

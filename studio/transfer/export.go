@@ -6,14 +6,15 @@ import (
 	"cmp"
 	"encoding/json"
 	"errors"
-	"fmt"
 	"io"
 	"slices"
 	"time"
 
+	"vastlantern/core/fact"
 	"vastlantern/core/practice"
 	"vastlantern/core/sheet"
 	"vastlantern/core/words"
+	"vastlantern/language"
 	"vastlantern/store"
 	"vastlantern/studio"
 	"vastlantern/studio/contract"
@@ -122,7 +123,7 @@ func (tr *Transfer) everything() (contract.Export, error) {
 		return all.Export, err
 	}
 	for _, d := range tr.studio.Store.Damage() {
-		all.Damaged = append(all.Damaged, contract.ExportDamaged{Kind: string(d.Kind), ID: d.ID, Name: d.Name, Why: d.Why})
+		all.Damaged = append(all.Damaged, contract.ExportDamaged{Kind: string(d.Kind), ID: d.ID, Name: d.Name, Why: language.English().Text(d.Why)})
 	}
 	return all.Export, nil
 }
@@ -184,7 +185,7 @@ func (tr *Transfer) allButClasses() (all here, err error) {
 	}
 	for _, p := range practices {
 		if _, err := practice.ReadOwn(p.Document); err != nil {
-			tr.studio.Store.NoteDamage(store.Damaged{Kind: store.KindPractice, Name: p.ID, Why: err.Error()})
+			tr.studio.Store.NoteDamage(store.Damaged{Kind: store.KindPractice, Name: p.ID, Why: fact.Of(err)})
 			continue
 		}
 		all.Practices = append(all.Practices, contract.ExportPractice{ID: p.ID, UpdatedAt: p.UpdatedAt, File: string(p.Document)})
@@ -257,7 +258,7 @@ func (tr *Transfer) programmes(groups map[int64]string) ([]contract.ExportProgra
 	var list []contract.ExportProgramme
 	for _, p := range stored {
 		if _, err := sheet.ReadDocument(bytes.NewReader(p.Base)); err != nil || !json.Valid(p.Programme) {
-			tr.studio.NoteDamage(store.KindProgramme, p.ID, cmp.Or(err, errors.New("its steps are no JSON")))
+			tr.studio.NoteDamage(store.KindProgramme, p.ID, cmp.Or(err, error(fact.New("entry.steps-not-json"))))
 			continue
 		}
 		list = append(list, contract.ExportProgramme{
@@ -276,7 +277,7 @@ func (tr *Transfer) voices() ([]contract.ExportVoice, error) {
 	var list []contract.ExportVoice
 	for _, v := range stored {
 		if words.Languages[v.Language] == nil {
-			tr.studio.NoteDamage(store.KindVoice, v.ID, fmt.Errorf("its language %q is not known", v.Language))
+			tr.studio.NoteDamage(store.KindVoice, v.ID, fact.New("entry.language", "language", v.Language))
 			continue
 		}
 		sounds, err := tr.studio.Store.Sounds(v.ID)

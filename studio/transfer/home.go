@@ -1,9 +1,10 @@
 package transfer
 
 import (
-	"errors"
-	"fmt"
+	"strings"
 
+	"vastlantern/core/fact"
+	"vastlantern/core/practice"
 	"vastlantern/core/taught"
 	"vastlantern/store"
 	"vastlantern/studio/contract"
@@ -24,27 +25,27 @@ func (i *Import) home(there *here, in []fileClass) func(*contract.ExportHome, co
 			return err
 		}
 		if !classes[in.Class] {
-			return fmt.Errorf("its class %q is not in the file", in.Class)
+			return fact.New("entry.no-class", "class", in.Class)
 		}
 		document, p, err := rewritten(in.Document)
 		if err != nil {
-			return fmt.Errorf("its plan cannot be read: %w", err)
+			return fact.Wrap(err, "entry.plan-unreadable", "why", err)
 		}
 		if wrong := (taught.Home{Minutes: in.Minutes, Pieces: in.Pieces, Days: in.Days, When: in.When, Sentence: in.Sentence}).Check(); len(wrong) > 0 {
-			return errors.New(wrong[0])
+			return wrong[0]
 		}
-		change := Change{Kind: "home practice", Name: titled(p.Title, in.GivenAt), Does: doesAdd}
+		change := Change{Kind: "home", Name: named(titled(p.Title, in.GivenAt)), Does: doesAdd}
 		switch {
 		case here == nil:
 			return i.put(change, func(st *store.Store) error { return i.addHome(st, in, document) })
 		case in.AnsweredAt != nil && (here.AnsweredAt == nil || in.AnsweredAt.After(*here.AnsweredAt)):
-			change.Does, change.What = doesChange, []string{"answer"}
+			change.Does, change.What = doesChange, []fact.Fact{fact.New("what.answer")}
 			return i.put(change, func(st *store.Store) error {
 				stored, err := st.HomeOf(in.UID)
 				if err != nil {
 					return err
 				}
-				return st.AnswerHome(stored.ID, stored.Revision, in.Answer, *in.AnsweredAt)
+				return st.AnswerHome(stored.ID, stored.Revision, answerID(in.Answer), *in.AnsweredAt)
 			})
 		}
 		i.Same++
@@ -62,7 +63,10 @@ func (i *Import) addHome(st *store.Store, in contract.ExportHome, document []byt
 	}
 	_, err := st.AddHome(store.Home{
 		UID: in.UID, ClassID: class, PlanID: i.plans[in.Plan], GroupID: i.groups[in.Group], GivenAt: in.GivenAt, Document: document,
-		Minutes: in.Minutes, Pieces: in.Pieces, Days: in.Days, When: in.When, Sentence: in.Sentence, Answer: in.Answer, AnsweredAt: orZero(in.AnsweredAt),
+		Minutes: in.Minutes, Pieces: in.Pieces, Days: in.Days, When: in.When, Sentence: in.Sentence, Answer: answerID(in.Answer), AnsweredAt: orZero(in.AnsweredAt),
 	})
 	return err
 }
+
+// answerID is an answer as it is stored: earlier files write "now and then" and "it was too much".
+func answerID(answer string) string { return strings.TrimPrefix(practice.ID(answer), "it-was-") }

@@ -2,15 +2,13 @@ package transfer
 
 import (
 	"encoding/json"
-	"errors"
-	"fmt"
 	"io"
 	"maps"
 	"reflect"
 	"slices"
-	"strings"
 	"time"
 
+	"vastlantern/core/fact"
 	"vastlantern/store"
 	"vastlantern/studio"
 	"vastlantern/studio/contract"
@@ -21,16 +19,16 @@ const (
 	doesAdd    = "new"
 	doesChange = "changed"
 	doesDelete = "deleted"
-	doesReturn = "brought back"
-	doesKeep   = "stays as it is here, which is younger"
+	doesReturn = "restored"
+	doesKeep   = "kept"
 )
 
 // Change is what an import does with one thing that is not the same here already.
 type Change struct {
-	Kind string // choices, practice, group, plan, class, home practice, voice, programme, rehearsal
-	Name string
-	Does string
-	What []string // the fields that change, where it is one of some
+	Kind store.Kind // choices, practice, group, plan, class, home, voice, programme, rehearsal
+	Name fact.Fact
+	Does string      // one of the above; the message "import.does.<does>" says it
+	What []fact.Fact // what changes of it, where that is not all
 }
 
 // Import is a file of everything, held against what is here. Nothing is changed before Apply.
@@ -87,7 +85,7 @@ func (tr *Transfer) ReadImport(r io.Reader) (*Import, error) {
 		return nil, err
 	}
 	err = firstOf(slices.Concat(wrong, more,
-		each(i.home(&here, in.classes), "home practice", here.Homes, in.Homes, func(h contract.ExportHome) string { return h.UID }),
+		each(i.home(&here, in.classes), "home", here.Homes, in.Homes, func(h contract.ExportHome) string { return h.UID }),
 		each(i.programme, "programme", here.Programmes, in.Programmes, func(p contract.ExportProgramme) string { return p.UID }),
 		each(i.rehearsal, "rehearsal", here.Rehearsals, in.Rehearsals, func(r contract.ExportRehearsal) string { return r.UID }),
 		each(i.voice, "voice", here.Voices, in.Voices, func(v contract.ExportVoice) string { return v.UID }),
@@ -109,28 +107,31 @@ func (i *Import) classes(here *here, in []fileClass) (wrong []error, err error) 
 				return nil, err
 			}
 		}
-		merged := errTwice
+		merged := error(errTwice)
 		if !seen[one.UID] {
 			merged = i.class(there, one)
 		}
 		if merged != nil {
-			wrong = append(wrong, fmt.Errorf("class %d: %w", n+1, merged))
+			wrong = append(wrong, fact.Wrap(merged, "entry.class-numbered", "class", n+1, "why", merged))
 		}
 		seen[one.UID] = true
 	}
 	return wrong, nil
 }
 
-var errTwice = errors.New("it is in the file twice")
+var errTwice = fact.New("entry.twice")
 
 // mostWrong is how many places that are wrong are told at once.
 const mostWrong = 10
 
 func firstOf(wrong []error) error {
 	if more := len(wrong) - mostWrong; more > 0 {
-		wrong = append(wrong[:mostWrong], fmt.Errorf("and %d more", more))
+		wrong = append(wrong[:mostWrong], fact.New("entry.more", "more", more))
 	}
-	return errors.Join(wrong...)
+	if len(wrong) == 0 {
+		return nil
+	}
+	return fact.Lines(wrong)
 }
 
 // know notes the numbers of the groups, plans, voices and rehearsals that are here.
@@ -164,7 +165,7 @@ func (i *Import) know(st *store.Store) error {
 }
 
 // each holds every thing of a list in the file against the one here, if any.
-func each[T any](merge func(here *T, in T) error, kind string, here, in []T, name func(T) string) (wrong []error) {
+func each[T any](merge func(here *T, in T) error, kind store.Kind, here, in []T, name func(T) string) (wrong []error) {
 	known, seen := map[string]*T{}, map[string]bool{}
 	for n := range here {
 		known[name(here[n])] = &here[n]
@@ -177,7 +178,7 @@ func each[T any](merge func(here *T, in T) error, kind string, here, in []T, nam
 			err = merge(known[name(one)], one)
 		}
 		if err != nil {
-			wrong = append(wrong, fmt.Errorf("%s %d: %w", kind, n+1, err))
+			wrong = append(wrong, fact.Wrap(err, "entry.numbered", "thing", studio.Thing(kind), "number", n+1, "why", err))
 		}
 		seen[name(one)] = true
 	}
@@ -194,7 +195,7 @@ func (i *Import) put(change Change, do func(*store.Store) error) error {
 }
 
 // differing is the names of the fields in which two things differ, but not of the times.
-func differing(a, b any) []string {
+func differing(a, b any) []fact.Fact {
 	fields := func(value any) map[string]any {
 		text, _ := json.Marshal(value)
 		object := map[string]any{}
@@ -210,11 +211,11 @@ func differing(a, b any) []string {
 			other[name] = true
 		}
 	}
-	return slices.Sorted(maps.Keys(other))
+	return fact.Names(slices.Sorted(maps.Keys(other)))
 }
 
 // does is what is done with a thing that is on both sides: the form that was changed last counts.
-func does[T any](here *T, in T, hereAt, inAt time.Time) (does string, what []string) {
+func does[T any](here *T, in T, hereAt, inAt time.Time) (does string, what []fact.Fact) {
 	what = differing(*here, in)
 	switch {
 	case len(what) == 0:
@@ -258,7 +259,7 @@ func (i *Import) Apply() error {
 				<-ready
 				i.transfer.progress.note(contract.ImportProgress{Stage: contract.ImportWriting, Done: int64(n), Of: int64(len(i.steps))})
 				if err := step.do(st); err != nil {
-					return fmt.Errorf("step %d of %d: %w", n+1, len(i.steps), err)
+					return fact.Wrap(err, "import.step", "step", n+1, "of", len(i.steps), "why", err)
 				}
 			}
 			return nil
@@ -270,27 +271,37 @@ func (i *Import) Apply() error {
 	})
 }
 
-// InWords is a line for each change, but only the first of many alike.
-func (i *Import) InWords() string {
+// Lines is a line for each change, but only the first of many alike.
+func (i *Import) Lines() []fact.Fact {
 	const shown = 12 // of a kind
-	var text strings.Builder
-	byKind := map[string]int{}
+	type alike struct {
+		kind store.Kind
+		does string
+	}
+	var lines []fact.Fact
+	var kinds []alike
+	sums := map[alike]int{}
 	for _, c := range i.Changes {
-		kind := c.Kind + " " + c.Does
-		if byKind[kind]++; byKind[kind] > shown {
+		of := alike{c.Kind, c.Does}
+		if sums[of]++; sums[of] == 1 {
+			kinds = append(kinds, of)
+		}
+		if sums[of] > shown {
 			continue
 		}
-		fmt.Fprintf(&text, "%s %s: %s", c.Kind, c.Does, c.Name)
+		args := []any{"thing", studio.Thing(c.Kind), "does", fact.New("import.does." + c.Does), "name", c.Name}
+		line := fact.New("import.change", args...)
 		if len(c.What) > 0 {
-			fmt.Fprintf(&text, " (%s)", strings.Join(c.What, ", "))
+			line = fact.New("import.change-what", append(args, "what", c.What)...)
 		}
-		text.WriteByte('\n')
+		lines = append(lines, line)
 	}
-	for _, kind := range slices.Sorted(maps.Keys(byKind)) {
-		if more := byKind[kind] - shown; more > 0 {
-			fmt.Fprintf(&text, "%s: %d more\n", kind, more)
+	for _, of := range kinds {
+		if more := sums[of] - shown; more > 0 {
+			lines = append(lines, fact.New("import.more", "thing", studio.Thing(of.kind), "does", fact.New("import.does."+of.does), "more", more))
 		}
 	}
-	fmt.Fprintf(&text, "the same already: %d\n", i.Same)
-	return text.String()
+	return append(lines, fact.New("import.same", "same", i.Same))
 }
+
+func named(name string) fact.Fact { return fact.New("name", "name", name) }

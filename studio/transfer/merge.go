@@ -4,12 +4,13 @@ import (
 	"bytes"
 	"encoding/json"
 	"errors"
-	"fmt"
 	"reflect"
 	"slices"
 	"time"
 
+	"vastlantern/core/fact"
 	"vastlantern/core/plan"
+	"vastlantern/core/practice"
 	"vastlantern/core/sheet"
 	"vastlantern/store"
 	"vastlantern/studio"
@@ -22,9 +23,9 @@ func (i *Import) choices(here, in *contract.Choices) error {
 	}
 	chosen, err := i.transfer.library.CheckChoices(*in)
 	if err != nil {
-		return fmt.Errorf("choices: %w", err)
+		return fact.Wrap(err, "entry.choices", "why", err)
 	}
-	change := Change{Kind: "choices", Name: "school, words and pedals", Does: doesAdd}
+	change := Change{Kind: "choices", Name: fact.New("import.choices-name"), Does: doesAdd}
 	if here != nil {
 		if change.Does, change.What = doesChange, differing(*here, chosen); len(change.What) == 0 {
 			i.Same++
@@ -40,9 +41,9 @@ func (i *Import) practice(here *contract.ExportPractice, in contract.ExportPract
 		return err
 	}
 	if id != in.ID {
-		return fmt.Errorf("it is called %q, and its file %q", in.ID, id)
+		return fact.New("entry.other-id", "id", in.ID, "file", id)
 	}
-	change := Change{Kind: "practice", Name: name, Does: doesAdd}
+	change := Change{Kind: "practice", Name: named(name), Does: doesAdd}
 	if here != nil {
 		if change.Does, _ = does(here, in, here.UpdatedAt, in.UpdatedAt); change.Does == "" {
 			i.Same++
@@ -62,14 +63,14 @@ func (i *Import) group(here *contract.ExportGroup, in contract.ExportGroup) erro
 		i.groups[in.UID] = 0 // known from when it is stored; also where it is wrong, which is told once
 	}
 	row, err := i.transfer.library.CheckGroup(contract.Group{
-		Name: in.Name, Level: in.Level, Size: in.Size, Weekday: in.Weekday, Weektime: in.Weektime, Under16: in.Under16, Conditions: in.Conditions,
+		Name: in.Name, Level: practice.ID(in.Level), Size: in.Size, Weekday: in.Weekday, Weektime: in.Weektime, Under16: in.Under16, Conditions: in.Conditions,
 		Schools: in.Schools, Notes: in.Notes,
 	})
 	if err != nil {
 		return err
 	}
 	row.UID, row.UpdatedAt, row.DeletedAt = in.UID, in.UpdatedAt, orZero(in.DeletedAt)
-	change := Change{Kind: "group", Name: in.Name, Does: doesAdd}
+	change := Change{Kind: "group", Name: named(in.Name), Does: doesAdd}
 	if here == nil {
 		return i.put(change, func(st *store.Store) error {
 			added, err := st.AddGroup(row)
@@ -102,10 +103,10 @@ func (i *Import) replace(change Change, here, in *time.Time, step func(*store.St
 // refer checks that what is referred to is here or in the file.
 func (i *Import) refer(group, plan string) error {
 	if _, known := i.groups[group]; group != "" && !known {
-		return fmt.Errorf("its group %q is not in the file", group)
+		return fact.New("entry.no-group", "group", group)
 	}
 	if _, known := i.plans[plan]; plan != "" && !known {
-		return fmt.Errorf("its plan %q is not in the file", plan)
+		return fact.New("entry.no-plan", "plan", plan)
 	}
 	return nil
 }
@@ -122,7 +123,7 @@ func (i *Import) plan(here *contract.ExportPlan, in contract.ExportPlan) error {
 		return err
 	}
 	row := store.Plan{Title: p.Title, StartsAt: p.StartsAt, Document: document, UpdatedAt: in.UpdatedAt, UID: in.UID, DeletedAt: orZero(in.DeletedAt)}
-	change := Change{Kind: "plan", Name: titled(row.Title, row.StartsAt), Does: doesAdd}
+	change := Change{Kind: "plan", Name: named(titled(row.Title, row.StartsAt)), Does: doesAdd}
 	if here == nil {
 		return i.put(change, func(st *store.Store) error {
 			row.GroupID = i.groups[in.Group]
@@ -163,7 +164,7 @@ func titled(title string, at time.Time) string {
 func checkClass(in contract.ExportClass) (title string, ended time.Time, err error) {
 	document, p, err := rewritten(in.Document)
 	if err != nil {
-		return "", ended, fmt.Errorf("its plan cannot be read: %w", err)
+		return "", ended, fact.Wrap(err, "entry.plan-unreadable", "why", err)
 	}
 	keys := map[string]bool{}
 	before := int64(0)
@@ -171,11 +172,11 @@ func checkClass(in contract.ExportClass) (title string, ended time.Time, err err
 		read, err := sheet.ReadAdjustment(a.Line)
 		switch {
 		case err != nil:
-			return p.Title, ended, fmt.Errorf("adjustment %d: %w", n+1, err)
+			return p.Title, ended, fact.Wrap(err, "entry.adjustment", "number", n+1, "why", err)
 		case read.At < before:
-			return p.Title, ended, fmt.Errorf("adjustment %d: its at_ms is %d, before the %d of the one before it: times never fall", n+1, read.At, before)
+			return p.Title, ended, fact.New("entry.adjustment-time", "number", n+1, "given", read.At, "before", before)
 		case keys[a.Key]:
-			return p.Title, ended, fmt.Errorf("adjustment %d: its key %q is there already", n+1, a.Key)
+			return p.Title, ended, fact.New("entry.adjustment-key", "number", n+1, "key", a.Key)
 		}
 		before, keys[a.Key] = read.At, true
 	}
@@ -193,7 +194,7 @@ func (i *Import) class(here *contract.ExportClass, in *fileClass) error {
 	if in.err != nil {
 		return in.err
 	}
-	change := Change{Kind: "class", Name: titled(in.title, in.StartedAt), Does: doesAdd}
+	change := Change{Kind: "class", Name: named(titled(in.title, in.StartedAt)), Does: doesAdd}
 	if here == nil {
 		i.Changes = append(i.Changes, change)
 		i.steps = append(i.steps, i.addClass(in))
@@ -260,7 +261,7 @@ func (i *Import) longer(change Change, here *contract.ExportClass, file *fileCla
 	both := min(len(here.Adjustments), len(in.Adjustments))
 	for n := range both {
 		if one, other := &here.Adjustments[n], &in.Adjustments[n]; one.Key != other.Key || one.Origin != other.Origin || !sameJSON(one.Line, other.Line) {
-			return fmt.Errorf("%s was led differently on the two machines from adjustment %d on: it cannot be made one", change.Name, n+1)
+			return fact.New("entry.led-differently", "name", change.Name, "number", n+1)
 		}
 	}
 	other := ""
@@ -271,7 +272,7 @@ func (i *Import) longer(change Change, here *contract.ExportClass, file *fileCla
 		other = "started_at"
 	}
 	if other != "" {
-		return fmt.Errorf("%s has another %s on this machine: it cannot be made one", change.Name, other)
+		return fact.New("entry.differs", "name", change.Name, "what", other)
 	}
 	var remarks []contract.ExportRemark
 	for _, r := range in.Remarks {
@@ -284,19 +285,19 @@ func (i *Import) longer(change Change, here *contract.ExportClass, file *fileCla
 	}
 	deleted := in.DeletedAt != nil && here.DeletedAt == nil
 	if len(rows) > both {
-		change.What = append(change.What, count(int64(len(rows)-both), "adjustment"))
+		change.What = append(change.What, count("adjustments", int64(len(rows)-both)))
 	}
 	if len(remarks) > 0 {
-		change.What = append(change.What, count(int64(len(remarks)), "remark"))
+		change.What = append(change.What, count("remarks", int64(len(remarks))))
 	}
 	later := here.EndedAt != nil && ended.After(*here.EndedAt)
 	if later {
-		change.What = append(change.What, "its end")
+		change.What = append(change.What, fact.New("what.end"))
 	}
 	var answers *contract.ExportAnswers // of the machine on which more have answered: they come to one only
 	if given(in.Answers) > given(here.Answers) || here.Answers == nil && in.Answers != nil {
 		answers = in.Answers
-		change.What = append(change.What, "answers")
+		change.What = append(change.What, fact.New("what.answers"))
 	}
 	if len(change.What) == 0 && !deleted {
 		i.Same++
@@ -356,10 +357,10 @@ func checkAnswers(a *contract.ExportAnswers) error {
 		return nil
 	}
 	if given(a) > a.Most {
-		return fmt.Errorf("answers: %d were given, and no more than %d taken", given(a), a.Most)
+		return fact.New("entry.answers-over", "given", given(a), "most", a.Most)
 	}
 	if a.Main+a.Beside > given(a) {
-		return fmt.Errorf("answers: %d tell a lane, and only %d were given", a.Main+a.Beside, given(a))
+		return fact.New("entry.lanes-over", "given", a.Main+a.Beside, "most", given(a))
 	}
 	return nil
 }

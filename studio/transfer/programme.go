@@ -2,10 +2,8 @@ package transfer
 
 import (
 	"encoding/json"
-	"errors"
-	"fmt"
-	"strings"
 
+	"vastlantern/core/fact"
 	"vastlantern/core/programme"
 	"vastlantern/store"
 	"vastlantern/studio/contract"
@@ -18,17 +16,17 @@ func (i *Import) programme(here *contract.ExportProgramme, in contract.ExportPro
 	}
 	var of programme.Programme
 	if err := json.Unmarshal(in.Programme, &of); err != nil {
-		return fmt.Errorf("its steps cannot be read: %w", err)
+		return fact.Wrap(err, "entry.steps-unreadable", "why", err)
 	}
 	if wrong := of.Check(); len(wrong) > 0 {
-		return errors.New(strings.Join(wrong, " "))
+		return fact.New("several", "list", wrong)
 	}
 	base, p, err := rewritten(in.Base)
 	if p == nil {
-		return fmt.Errorf("its class cannot be read: %w", err)
+		return fact.Wrap(err, "entry.class-unreadable", "why", err)
 	}
 	row := store.Programme{UID: in.UID, Programme: compact(in.Programme), Base: base, UpdatedAt: in.UpdatedAt, DeletedAt: orZero(in.DeletedAt)}
-	change := Change{Kind: "programme", Name: of.Name, Does: doesAdd}
+	change := Change{Kind: "programme", Name: named(of.Name), Does: doesAdd}
 	if here == nil {
 		return i.put(change, func(st *store.Store) error {
 			row.GroupID = i.groups[in.Group]

@@ -16,7 +16,9 @@ import (
 
 	"github.com/santhosh-tekuri/jsonschema/v6"
 
+	"vastlantern/core/fact"
 	"vastlantern/core/plan"
+	"vastlantern/language"
 	"vastlantern/store"
 	"vastlantern/studio/contract"
 )
@@ -125,7 +127,7 @@ func (read *reading) rest(rest map[string]any, in *contract.Export) error {
 		wrong = append(wrong, places(fmt.Sprintf("/%s/%d", one.list, one.index), one.err)...)
 	}
 	if len(wrong) > 0 {
-		return fmt.Errorf("this is no file that lantern export has written:\n%w", firstOf(wrong))
+		return fact.Wrap(firstOf(wrong), "import.not-export", "why", firstOf(wrong))
 	}
 	for name, value := range rest {
 		if _, isList := value.([]any); isList {
@@ -153,7 +155,7 @@ func places(at string, err error) (wrong []error) {
 		}
 	}
 	if wrong == nil {
-		wrong = []error{fmt.Errorf("- at '%s': %w", at, err)}
+		wrong = []error{fact.Wrap(err, "import.at", "at", at, "why", err)}
 	}
 	return wrong
 }
@@ -184,12 +186,12 @@ func isTime(value any) error {
 	}
 	at, err := time.Parse(time.RFC3339, text)
 	if err == nil && !at.IsZero() && !plan.InCalendar(at) {
-		err = fmt.Errorf("allowed: %s", plan.CalendarAllowed)
+		err = errors.New(language.English().Text(fact.New("allowed.only", "what", fact.New("allowed.calendar")))) // the library puts it into a text of its own
 	}
 	return err
 }
 
-var errNoJSON = errors.New("this is not JSON, or not all of it")
+var errNoJSON = fact.New("import.not-json")
 
 // lists reads the file, its lists thing by thing, and returns what else is in it; the lists are empty there.
 func (read *reading) lists(file *json.Decoder, in *file) (rest map[string]any, err error) {
@@ -208,7 +210,7 @@ func (read *reading) lists(file *json.Decoder, in *file) (rest map[string]any, e
 		}
 		key, _ := name.(string)
 		if _, twice := rest[key]; twice {
-			return nil, fmt.Errorf("%w: %q is in it twice", errNoJSON, key)
+			return nil, fact.Wrap(errNoJSON, "import.key-twice", "error", errNoJSON, "key", key)
 		}
 		switch key {
 		case "practices":
@@ -242,7 +244,7 @@ func (read *reading) lists(file *json.Decoder, in *file) (rest map[string]any, e
 		return nil, notJSON(err)
 	}
 	if _, err := file.Token(); !errors.Is(err, io.EOF) {
-		return nil, fmt.Errorf("%w: there is something after its end", errNoJSON)
+		return nil, fact.Wrap(errNoJSON, "import.more-after", "error", errNoJSON)
 	}
 	return rest, nil
 }
@@ -268,7 +270,7 @@ func list[T any](read *reading, file *json.Decoder, name string, into *[]T, sche
 	if begin != json.Delim('[') {
 		rest[name] = nil // which the schema does not take
 		if _, nested := begin.(json.Delim); nested {
-			return fmt.Errorf("this is no file that lantern export has written: %q is no list", name)
+			return fact.New("import.not-list", "name", name)
 		}
 		return nil
 	}
@@ -301,7 +303,7 @@ func list[T any](read *reading, file *json.Decoder, name string, into *[]T, sche
 func readThing(form *jsonschema.Schema, text []byte, into any) (err error) {
 	defer func() {
 		if wrong := recover(); wrong != nil {
-			err = fmt.Errorf("it cannot be read: %v", wrong)
+			err = fact.New("entry.unreadable", "why", wrong)
 		}
 	}()
 	value, err := jsonschema.UnmarshalJSON(bytes.NewReader(text))

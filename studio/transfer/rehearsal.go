@@ -4,8 +4,8 @@ import (
 	"bytes"
 	"cmp"
 	"encoding/json"
-	"fmt"
 
+	"vastlantern/core/fact"
 	"vastlantern/core/sheet"
 	"vastlantern/store"
 	"vastlantern/studio/contract"
@@ -17,9 +17,9 @@ func (tr *Transfer) rehearsals() ([]contract.ExportRehearsal, error) {
 	var list []contract.ExportRehearsal
 	for _, r := range stored {
 		_, err := sheet.ReadDocument(bytes.NewReader(r.Document))
-		for what, text := range map[string][]byte{"its setting": r.Setting, "what was pressed in it": r.Script, "what came of it": r.Digest} {
+		for what, text := range map[string][]byte{"setting": r.Setting, "script": r.Script, "digest": r.Digest} {
 			if len(text) > 0 && !json.Valid(text) {
-				err = cmp.Or(err, fmt.Errorf("%s is not JSON", what))
+				err = cmp.Or(err, error(fact.New("entry.not-json", "what", what)))
 			}
 		}
 		if err != nil {
@@ -42,7 +42,7 @@ func (tr *Transfer) rehearsals() ([]contract.ExportRehearsal, error) {
 func (i *Import) rehearsal(here *contract.ExportRehearsal, in contract.ExportRehearsal) error {
 	document, p, err := rewritten(in.Document)
 	if p == nil {
-		return fmt.Errorf("its plan cannot be read: %w", err)
+		return fact.Wrap(err, "entry.plan-unreadable", "why", err)
 	}
 	row := store.Rehearsal{
 		UID: in.UID, StartedAt: in.StartedAt, UpdatedAt: in.UpdatedAt, EndedAt: orZero(in.EndedAt), DeletedAt: orZero(in.DeletedAt), AtMS: in.AtMS, Looks: in.Looks,
@@ -51,7 +51,7 @@ func (i *Import) rehearsal(here *contract.ExportRehearsal, in contract.ExportReh
 	if len(in.Digest) > 0 {
 		row.Digest = compact(in.Digest)
 	}
-	change := Change{Kind: "rehearsal", Name: p.Title, Does: doesAdd}
+	change := Change{Kind: "rehearsal", Name: named(p.Title), Does: doesAdd}
 	if here == nil {
 		return i.put(change, func(st *store.Store) error {
 			_, err := st.AddRehearsal(row)

@@ -10,6 +10,7 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"vastlantern/language"
 	"vastlantern/studio"
 	"vastlantern/studio/contract"
 	"vastlantern/studio/desk/desktest"
@@ -46,7 +47,7 @@ func TestEverythingMovesToANewMachineByteForByte(t *testing.T) {
 
 	again, err := young.Transfer.ReadImport(strings.NewReader(file))
 	require.NoError(t, err)
-	assert.False(t, again.Changing(), again.InWords())
+	assert.False(t, again.Changing(), desktest.Lines(again))
 }
 
 // A time that could not be written again is refused where it comes in, with its place; one that is stored all the same is left out.
@@ -67,8 +68,8 @@ func TestTimesOutsideTheCalendar(t *testing.T) {
 			text, err := json.Marshal(changed)
 			require.NoError(t, err)
 			_, err = old.Transfer.ReadImport(bytes.NewReader(text))
-			require.ErrorContains(t, err, says)
-			assert.ErrorContains(t, err, "a time from 1970 to 2200")
+			require.Contains(t, language.English().Error(err), says)
+			assert.Contains(t, language.English().Error(err), "a time from 1970 to 2200")
 		}
 	}
 	old.Exec("UPDATE classes SET started_at = '2500-03-02 18:30:00', ended_at = '2500-03-02 19:30:00' WHERE id = 1")
@@ -119,13 +120,13 @@ func TestOfTwoMachinesTheYoungerFormCounts(t *testing.T) {
 	away.Do(class, "end")
 
 	read := home.Import(away.Export())
-	says := read.InWords()
+	says := desktest.Lines(read)
 	for _, line := range []string{
 		"group changed: " + group(home, 0).Name + " (notes)\n",
-		"group stays as it is here, which is younger: " + group(home, 1).Name,
+		"group kept as it is here, because this version is newer: " + group(home, 1).Name,
 		"group new: New away\n", "plan deleted: ", "plan new: Lunch\n", "class new: Lunch, ", "(1 remark)\n",
 	} {
-		assert.Contains(t, says, line)
+		assert.Contains(t, desktest.Words(says), line)
 	}
 	assert.Equal(t, "changed away, later", group(home, 0).Notes)
 	assert.Equal(t, "changed at home only", group(home, 1).Notes)
@@ -139,7 +140,7 @@ func TestOfTwoMachinesTheYoungerFormCounts(t *testing.T) {
 	home.Pass(7200)
 	_, err = home.Transfer.BringBack("plan", 1)
 	require.NoError(t, err)
-	assert.Contains(t, away.Import(home.Export()).InWords(), "plan brought back: ")
+	assert.Contains(t, desktest.Words(desktest.Lines(away.Import(home.Export()))), "plan restored: ")
 	assert.Equal(t, "changed at home only", group(away, 1).Notes)
 	back, err := away.Transfer.ReadImport(strings.NewReader(home.Export()))
 	require.NoError(t, err)
@@ -162,7 +163,7 @@ func TestAnImportIsWholeOrNotAtAll(t *testing.T) {
 		"a class twice":        {class, class + ",\n" + class, "class 3: it is in the file twice"},
 		"a group that is not":  {`"group":"`, `"group":"x`, "is not in the file"},
 		"no adjustment":        {`"do":"`, `"do":"un`, "adjustment"},
-		"a level that is none": {`"level":"beginners"`, `"level":"wizards"`, `given "wizards"`},
+		"a level that is none": {`"level":"beginners"`, `"level":"wizards"`, `given “wizards”`},
 		"a practice that is none": {`"practices": [`, `"practices": [{"id": "own-x", "updated_at": "2026-03-02T12:00:00Z", "file": "id: ["}`,
 			"practice 1"},
 	} {
@@ -170,7 +171,7 @@ func TestAnImportIsWholeOrNotAtAll(t *testing.T) {
 		young := desktest.New(t)
 		_, err := young.Transfer.ReadImport(strings.NewReader(strings.Replace(file, one.from, one.to, 1)))
 		require.Error(t, err, name)
-		assert.ErrorContains(t, err, one.says, name)
+		assert.Contains(t, language.English().Error(err), one.says, name)
 		groups, err := young.Library.Groups()
 		require.NoError(t, err)
 		assert.Empty(t, groups.Groups, name)
@@ -188,16 +189,16 @@ func TestAClassThatWasLedDifferentlyIsNotMixed(t *testing.T) {
 	longer := home.Export()
 	away.Import(strings.Replace(longer, `"do":"end"`, `"do":"resume"`, 1))
 	_, err := away.Transfer.ReadImport(strings.NewReader(longer))
-	assert.ErrorContains(t, err, "was led differently on the two machines from adjustment 2 on")
+	assert.Contains(t, language.English().Error(err), "was led differently on the two machines from adjustment 2 on")
 
 	third := desktest.New(t)
 	third.Import(strings.Replace(longer, longer[strings.Index(longer, `,{"key"`):strings.Index(longer, `],"remarks"`)], "", 1))
 	read := third.Import(longer)
-	assert.Contains(t, read.InWords(), "(1 adjustment)")
+	assert.Contains(t, desktest.Lines(read), "(1 adjustment)")
 	assert.Equal(t, longer, third.Export())
 
 	_, err = desktest.New(t).Transfer.ReadImport(strings.NewReader(strings.Replace(longer, `"at_ms":4000`, `"at_ms":2999`, 1)))
-	assert.ErrorContains(t, err, "adjustment 2: its at_ms is 2999, before the 3000 of the one before it: times never fall")
+	assert.Contains(t, language.English().Error(err), "adjustment 2: its at_ms is 2999, before the 3000 of the previous one: times never go back")
 }
 
 func TestAClassInProgressMoves(t *testing.T) {
@@ -216,7 +217,7 @@ func TestAClassInProgressMoves(t *testing.T) {
 	assert.EqualValues(t, 33_000, there.TaughtMS, "to the end of its plan")
 	home.Do(class, "end")
 	read := away.Import(home.Export())
-	assert.Contains(t, read.InWords(), "1 adjustment")
+	assert.Contains(t, desktest.Lines(read), "1 adjustment")
 	here, err := home.Records.Record(class)
 	require.NoError(t, err)
 	there, err = away.Records.Record(1)

@@ -1,10 +1,10 @@
 package transfer
 
 import (
-	"fmt"
 	"strings"
 	"time"
 
+	"vastlantern/core/fact"
 	"vastlantern/core/voice"
 	"vastlantern/core/words"
 	"vastlantern/store"
@@ -16,27 +16,27 @@ import (
 // counts; of each word the recording that was made last.
 func (i *Import) voice(here *contract.ExportVoice, in contract.ExportVoice) error {
 	if words.Languages[in.Language] == nil {
-		return fmt.Errorf("its language %q is not known", in.Language)
+		return fact.New("entry.language", "language", in.Language)
 	}
 	if strings.TrimSpace(in.Name) == "" {
-		return fmt.Errorf("it has no name")
+		return fact.New("entry.no-name")
 	}
 	rows := make([]store.Recording, len(in.Words))
 	for n, word := range in.Words {
 		samples, rate, err := studio.ReadWave(word.Sound)
 		if err != nil {
-			return fmt.Errorf("word %d, %q: %w", n+1, word.Text, err)
+			return fact.Wrap(err, "entry.word", "number", n+1, "word", word.Text, "why", err)
 		}
 		plain := voice.Plain(word.Text)
 		if plain == "" {
-			return fmt.Errorf("word %d: it says nothing", n+1)
+			return fact.New("entry.word-silent", "number", n+1)
 		}
 		rows[n] = store.Recording{
 			Plain: plain, Text: word.Text, Sum: studio.SumOf(word.Sound), MadeAt: word.MadeAt, Seconds: float64(len(samples)) / float64(rate),
 			Was: word.Was, Gain: word.Gain, Clipped: word.Clipped, Sound: word.Sound,
 		}
 	}
-	change := Change{Kind: "voice", Name: in.Name, Does: doesAdd}
+	change := Change{Kind: "voice", Name: named(in.Name), Does: doesAdd}
 	row := store.Voice{UID: in.UID, Name: in.Name, Language: in.Language, UpdatedAt: in.UpdatedAt, DeletedAt: orZero(in.DeletedAt)}
 	if here == nil {
 		return i.put(change, func(st *store.Store) error {
@@ -48,19 +48,19 @@ func (i *Import) voice(here *contract.ExportVoice, in contract.ExportVoice) erro
 		})
 	}
 	fresh := youngerThan(here.Words, rows)
-	what := count(int64(len(fresh)), "recording")
+	what := count("recordings", int64(len(fresh)))
 	newer := changedAt(in.UpdatedAt, in.DeletedAt).After(changedAt(here.UpdatedAt, here.DeletedAt))
 	if row.ID = i.voices[in.UID]; !newer {
 		if len(fresh) == 0 {
 			i.Same++
 			return nil
 		}
-		change.Does, change.What = doesChange, []string{what}
+		change.Does, change.What = doesChange, []fact.Fact{what}
 		return i.put(change, func(st *store.Store) error { return addRecordings(st, row.ID, fresh) })
 	}
 	change.Does = doesChange
 	if len(fresh) > 0 {
-		change.What = []string{what}
+		change.What = []fact.Fact{what}
 	}
 	return i.replace(change, here.DeletedAt, in.DeletedAt, func(st *store.Store) error {
 		if err := st.SaveVoice(row); err != nil {

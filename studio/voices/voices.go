@@ -6,12 +6,12 @@ import (
 	"bytes"
 	"cmp"
 	"errors"
-	"fmt"
 	"maps"
 	"slices"
 	"strings"
 	"unicode/utf8"
 
+	"vastlantern/core/fact"
 	"vastlantern/core/plan"
 	"vastlantern/core/practice"
 	"vastlantern/core/sheet"
@@ -69,7 +69,7 @@ func (v *Voices) Sheet(id int64) (contract.VoiceSheet, error) {
 	}
 	stored, err := v.studio.Store.Voice(id)
 	if err != nil {
-		return contract.VoiceSheet{}, v.studio.OrDamaged(studio.Missing(err, "voice", id), store.KindVoice, id)
+		return contract.VoiceSheet{}, v.studio.OrDamaged(studio.Missing(err, store.KindVoice, id), store.KindVoice, id)
 	}
 	return v.sheet(stored, chosen)
 }
@@ -80,7 +80,7 @@ func (v *Voices) sheet(of store.Voice, chosen contract.Choices) (contract.VoiceS
 		Words: []contract.VoiceWord{}, Target: voice.Target, Longest: voice.Longest,
 	}
 	if words.Languages[of.Language] == nil {
-		return s, v.studio.OrDamaged(studio.Unreadable(fmt.Errorf("its language %q is not known", of.Language)), store.KindVoice, of.ID)
+		return s, v.studio.OrDamaged(studio.Unreadable(fact.New("entry.language", "language", of.Language)), store.KindVoice, of.ID)
 	}
 	recorded, err := v.studio.Store.Recordings(of.ID)
 	if err != nil {
@@ -184,7 +184,7 @@ func (v *Voices) Add(in contract.VoiceName) (contract.VoiceSheet, error) {
 		return contract.VoiceSheet{}, err
 	}
 	if words.Languages[in.Language] == nil {
-		return contract.VoiceSheet{}, studio.Fail(studio.ErrInvalid, "Language: given %q, allowed: %q.", in.Language, slices.Sorted(maps.Keys(words.Languages)))
+		return contract.VoiceSheet{}, studio.Fail(studio.ErrInvalid, "language.unknown", "given", in.Language, "allowed", slices.Sorted(maps.Keys(words.Languages)))
 	}
 	added, err := v.studio.Store.AddVoice(store.Voice{Name: name, Language: in.Language, UpdatedAt: v.studio.Now()})
 	if err != nil {
@@ -196,7 +196,7 @@ func (v *Voices) Add(in contract.VoiceName) (contract.VoiceSheet, error) {
 func checkName(name string) (string, error) {
 	name = strings.TrimSpace(name)
 	if n := utf8.RuneCountInString(name); n == 0 || n > longestName {
-		return "", studio.Fail(studio.ErrInvalid, "Whose voice it is: %d characters, 1 to %d are allowed.", n, longestName)
+		return "", studio.Fail(studio.ErrInvalid, "voice.name", "given", n, "most", longestName)
 	}
 	return name, nil
 }
@@ -209,7 +209,7 @@ func (v *Voices) Rename(id int64, in contract.VoiceName) (contract.VoiceSheet, e
 	}
 	stored, err := v.studio.Store.Voice(id)
 	if err != nil {
-		return contract.VoiceSheet{}, studio.Missing(err, "voice", id)
+		return contract.VoiceSheet{}, studio.Missing(err, store.KindVoice, id)
 	}
 	stored.Name, stored.UpdatedAt = name, v.studio.Now()
 	if err := v.studio.Store.SaveVoice(stored); err != nil {
@@ -225,7 +225,7 @@ const longestText = 500 // characters, as a line of a plan
 func (v *Voices) Record(id int64, all ...contract.VoiceRecording) (contract.VoiceSheet, error) {
 	stored, err := v.studio.Store.Voice(id)
 	if err != nil {
-		return contract.VoiceSheet{}, studio.Missing(err, "voice", id)
+		return contract.VoiceSheet{}, studio.Missing(err, store.KindVoice, id)
 	}
 	for _, one := range all {
 		if err := v.record(id, one); err != nil {
@@ -238,15 +238,15 @@ func (v *Voices) Record(id int64, all ...contract.VoiceRecording) (contract.Voic
 func (v *Voices) record(id int64, in contract.VoiceRecording) error {
 	plain := voice.Plain(in.Text)
 	if plain == "" || utf8.RuneCountInString(in.Text) > longestText {
-		return studio.Fail(studio.ErrInvalid, "A recording needs the text that it says, of at most %d characters.", longestText)
+		return studio.Fail(studio.ErrInvalid, "recording.text", "most", longestText)
 	}
 	samples, rate, err := studio.ReadWave(in.Sound)
 	if err != nil {
-		return studio.Fail(studio.ErrInvalid, "%q: %v.", in.Text, err)
+		return studio.Fail(studio.ErrInvalid, "recording.wrong", "text", in.Text, "why", err)
 	}
 	ready, err := voice.Ready(samples, rate)
 	if err != nil {
-		return studio.Fail(studio.ErrInvalid, "%q: %v.", in.Text, err)
+		return studio.Fail(studio.ErrInvalid, "recording.wrong", "text", in.Text, "why", err)
 	}
 	sound, err := studio.WriteWave(ready)
 	if err != nil {
@@ -263,10 +263,10 @@ func (v *Voices) record(id int64, in contract.VoiceRecording) error {
 func (v *Voices) TakeBack(id int64, in contract.VoiceText) (contract.VoiceSheet, error) {
 	stored, err := v.studio.Store.Voice(id)
 	if err != nil {
-		return contract.VoiceSheet{}, studio.Missing(err, "voice", id)
+		return contract.VoiceSheet{}, studio.Missing(err, store.KindVoice, id)
 	}
 	if err := v.studio.Store.RemoveRecording(id, voice.Plain(in.Text)); errors.Is(err, store.ErrNotFound) {
-		return contract.VoiceSheet{}, studio.Fail(studio.ErrNotFound, "%q is not recorded.", in.Text)
+		return contract.VoiceSheet{}, studio.Fail(studio.ErrNotFound, "recording.missing", "text", in.Text)
 	} else if err != nil {
 		return contract.VoiceSheet{}, err
 	}
@@ -287,7 +287,7 @@ func (v *Voices) changed(stored store.Voice) (contract.VoiceSheet, error) {
 func (v *Voices) Sound(sum string) (studio.File, error) {
 	sound, err := v.studio.Store.Sound(sum)
 	if errors.Is(err, store.ErrNotFound) {
-		return studio.File{}, studio.Fail(studio.ErrNotFound, "There is no such recording any more.")
+		return studio.File{}, studio.Fail(studio.ErrNotFound, "recording.gone")
 	}
 	return studio.File{Name: sum[:min(len(sum), 12)] + ".wav", Type: "audio/wav", Data: sound}, err
 }

@@ -11,6 +11,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"vastlantern/core/voice"
+	"vastlantern/language"
 	"vastlantern/studio"
 	"vastlantern/studio/contract"
 	"vastlantern/studio/desk/desktest"
@@ -89,11 +90,11 @@ func TestWhatCannotBeRecordedSaysWhy(t *testing.T) {
 		"nothing was heard":              {Text: "hold", Sound: spoken(t, 0, 1)},
 		"longer than 12":                 {Text: "hold", Sound: spoken(t, 300, 13)},
 		"needs the text":                 {Text: " , ", Sound: spoken(t, 300, 1)},
-		`"hold": this is not a WAV file`: {Text: "hold"},
+		`“hold”: this is not a WAV file`: {Text: "hold"},
 	} {
 		_, err := d.Voices.Record(sheet.Voice.ID, in)
 		require.ErrorIs(t, err, studio.ErrInvalid, want)
-		assert.ErrorContains(t, err, want)
+		assert.Contains(t, language.English().Error(err), want)
 	}
 	_, err = d.Voices.Record(99, contract.VoiceRecording{Text: "hold", Sound: spoken(t, 300, 1)})
 	require.ErrorIs(t, err, studio.ErrNotFound)
@@ -171,7 +172,7 @@ func TestAVoiceMoves(t *testing.T) {
 	away.Time = away.Time.Add(time.Minute)
 	younger := record(away, "inhale", 500)
 	record(here, "hold", 300)
-	changes := here.Import(away.Export()).InWords()
+	changes := desktest.Lines(here.Import(away.Export()))
 	assert.Contains(t, changes, "voice changed: Ilse (1 recording)")
 	away.Import(here.Export())
 	for _, d := range []*desktest.Desk{here, away} {

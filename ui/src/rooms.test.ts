@@ -6,13 +6,13 @@ const files = import.meta.glob<string>("./**/*.{ts,tsx}", { query: "?raw", impor
 const served: { [room: string]: string[] } = {
   wire: [],
   player: ["wire"],
-  frame: ["wire", "player"],
   language: ["wire", "player"],
+  frame: ["wire", "player", "language"],
 };
 const all = Object.keys(served);
 
-/** What stands outside: the manual, which is shown as it is. */
-const outside = ["docs"];
+/** What stands outside: the manual, which is shown as it is, and the catalogue of messages. */
+const outside = ["docs", "language"];
 
 const roomOf = (path: string) => /^\.\/([a-z]+)\//.exec(path)?.[1] ?? "";
 

@@ -13,6 +13,7 @@ import (
 	"vastlantern/core/breath"
 	"vastlantern/core/care"
 	"vastlantern/core/cue"
+	"vastlantern/core/fact"
 	"vastlantern/core/pace"
 	"vastlantern/core/plan"
 	"vastlantern/core/programme"
@@ -174,8 +175,11 @@ func verbs() []any {
 	return list
 }
 
-// asWords gives such a type its words.
+// asWords gives such a type its words, and the arguments of a fact any value.
 func asWords(t reflect.Type) *jsonschema.Schema {
+	if t == reflect.TypeFor[fact.Args]() {
+		return &jsonschema.Schema{Type: "object", AdditionalProperties: jsonschema.TrueSchema}
+	}
 	if list := words[t]; list != nil {
 		return &jsonschema.Schema{Type: "string", Enum: list}
 	}

@@ -5,6 +5,7 @@ import { day } from "../player/format";
 import { get, post } from "../wire/api";
 import { readAgain, wasChanged } from "../wire/changed";
 import type { Home, HomeAnswer, HomesOfGroup } from "../wire/contract";
+import { failureText, wordOf } from "../language/text";
 
 /** AskHome asks, when a group comes again, how it was with what it was given to do at home. */
 export function AskHome({ group }: { group: number }) {
@@ -47,14 +48,14 @@ export function AskHome({ group }: { group: number }) {
                 disabled={answer.isPending}
                 onClick={() => answer.mutate({ home, answer: word })}
               >
-                {word}
+                {wordOf("home-answer", word)}
               </Button>
             ))}
           </p>
         ))}
       {back && (
         <p role="status">
-          {back.name} at home: {back.answer}.{" "}
+          {back.name} at home: {wordOf("home-answer", back.answer)}.{" "}
           <Button size="sm" variant="link" onClick={() => answer.mutate({ home: back, answer: "" })}>
             Undo
           </Button>
@@ -62,21 +63,22 @@ export function AskHome({ group }: { group: number }) {
       )}
       {both && said && (
         <p role="alert">
-          {both.name} at home: another screen answered <strong>{both.answer}</strong> meanwhile. You answered{" "}
-          <strong>{said.answer || "nothing"}</strong>.{" "}
+          {both.name} at home: another screen answered <strong>{wordOf("home-answer", both.answer)}</strong>{" "}
+          meanwhile. You answered{" "}
+          <strong>{said.answer ? wordOf("home-answer", said.answer) : "nothing"}</strong>.{" "}
           <Button size="sm" variant="outline-secondary" className="me-1" onClick={answer.reset}>
-            Keep “{both.answer}”
+            Keep “{wordOf("home-answer", both.answer)}”
           </Button>
           <Button
             size="sm"
             variant="outline-primary"
             onClick={() => answer.mutate({ home: both, answer: said.answer })}
           >
-            {said.answer === "" ? "Take it back" : `Change it to “${said.answer}”`}
+            {said.answer === "" ? "Take it back" : `Change it to “${wordOf("home-answer", said.answer)}”`}
           </Button>
         </p>
       )}
-      {answer.isError && !both && <p className="text-danger">{answer.error.message}</p>}
+      {answer.isError && !both && <p className="text-danger">{failureText(answer.error)}</p>}
     </section>
   );
 }

@@ -7,6 +7,7 @@ import { Cautions as General, Findings } from "./care";
 import type { Draft, Drafted, Plan, Score } from "../wire/contract";
 import { ErrorAlert } from "./ErrorAlert";
 import { Loading } from "./Loading";
+import { text } from "../language/text";
 
 type Props = { plan: number; fit?: boolean; onClose: () => void };
 
@@ -29,7 +30,7 @@ export function BeforeLeading({ plan, fit = false, onClose }: Props) {
         end_running: end,
         fit,
         gentle: softer?.passages,
-        acknowledged: shown ? shown.summary.strong.map((s) => s.text) : [],
+        acknowledged: shown ? shown.summary.strong.map((s) => s.id) : [],
       }),
     onSuccess: (score) => {
       void queries.invalidateQueries({ queryKey: ["today"] });
@@ -137,9 +138,9 @@ function Cautions({ plan, onSoften, softening }: CautionsProps) {
   return (
     <>
       <ForTheGroup plan={plan} onSoften={onSoften} softening={softening} />
-      {list.map(({ text, passages }) => (
-        <p key={text} className="caution strong">
-          <strong>{passages.join(", ")}.</strong> {text}
+      {list.map(({ id, say, passages }) => (
+        <p key={id} className="caution strong">
+          <strong>{passages.join(", ")}.</strong> {text(say)}
         </p>
       ))}
       {general && <General list={[general]} />}

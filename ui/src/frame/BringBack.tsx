@@ -6,6 +6,7 @@ import type { Deleted, DeletedList } from "../wire/contract";
 import { day, shortDay } from "../player/format";
 import { allDeleted, justDeleted, type Kind } from "./deleting";
 import { ErrorAlert } from "./ErrorAlert";
+import { failureText } from "../language/text";
 
 function useBringBack() {
   const queries = useQueryClient();
@@ -31,7 +32,7 @@ export function JustDeleted() {
       <Button size="sm" variant="outline-primary" disabled={back.isPending} onClick={() => back.mutate(one)}>
         Restore
       </Button>
-      {back.isError && <span className="text-danger">{back.error.message}</span>}
+      {back.isError && <span className="text-danger">{failureText(back.error)}</span>}
       <Button
         size="sm"
         variant="link"

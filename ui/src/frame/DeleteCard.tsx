@@ -7,6 +7,7 @@ import type { DeletedList, Deletion } from "../wire/contract";
 import { ErrorAlert } from "./ErrorAlert";
 import { Loading } from "./Loading";
 import { justDeleted, type Kind } from "./deleting";
+import { text } from "../language/text";
 
 const addresses = {
   group: "groups",
@@ -49,13 +50,13 @@ export function DeleteCard({ kind, id, name, to, onClose }: Props) {
         {go.isError && <ErrorAlert error={go.error} />}
         {goes.data && (
           <>
-            {goes.data.goes !== "" && <p>Also deletes {goes.data.goes}.</p>}
-            {goes.data.classes !== "" && (
+            {goes.data.goes && <p>Also deletes {text(goes.data.goes)}.</p>}
+            {goes.data.classes && (
               <>
                 <Form.Check
                   id="delete-classes"
                   className="mb-2"
-                  label={`The record of ${goes.data.classes} too`}
+                  label={`The record of ${text(goes.data.classes)} too`}
                   checked={classes}
                   onChange={(e) => setClasses(e.target.checked)}
                 />

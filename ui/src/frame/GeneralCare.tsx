@@ -6,6 +6,7 @@ import { get } from "../wire/api";
 import { changeSettings } from "../wire/changed";
 import type { Settings } from "../wire/contract";
 import { Icon } from "./Icon";
+import { text } from "../language/text";
 
 const GeneralCareCard = lazy(async () => ({ default: (await import("./GeneralCareCard")).GeneralCareCard }));
 
@@ -30,7 +31,7 @@ export function GeneralCare() {
       </Button>
       {settings.data && (open || unread) && (
         <Suspense>
-          <GeneralCareCard text={settings.data.general ?? ""} onClose={close} />
+          <GeneralCareCard text={text(settings.data.general)} onClose={close} />
         </Suspense>
       )}
     </>

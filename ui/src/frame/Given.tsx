@@ -4,6 +4,7 @@ import { Button, Card } from "react-bootstrap";
 import { Link } from "react-router";
 import { day } from "../player/format";
 import type { Home } from "../wire/contract";
+import { wordOf } from "../language/text";
 
 type Props = {
   given: Home[];
@@ -26,7 +27,7 @@ export function Given({ given, onTakeBack, onSound, onVoice }: Props) {
             </p>
             <p className="mb-1">
               <strong>{home.amount}</strong>
-              {home.answer !== "" && <span> · at home: {home.answer}</span>}
+              {home.answer !== "" && <span> · at home: {wordOf("home-answer", home.answer)}</span>}
             </p>
             {home.sentence !== "" && <p className="mb-2">“{home.sentence}”</p>}
             <div className="d-flex flex-wrap gap-2 align-items-center">

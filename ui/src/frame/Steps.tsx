@@ -56,9 +56,10 @@ export function Steps({ edit, field, label }: { edit: Edit; field: string; label
                     change(i, "airway", e.target.value === "nose" ? undefined : e.target.value)
                   }
                 >
-                  <option value="nose">by the nose</option>
-                  <option value="out-mouth">out by the mouth</option>
-                  <option value="mouth">by the mouth</option>
+                  <option value="nose">through the nose</option>
+                  <option value="out-mouth">out through the mouth</option>
+                  <option value="in-mouth">in through the mouth</option>
+                  <option value="mouth">through the mouth</option>
                 </Form.Select>
               </>
             )}

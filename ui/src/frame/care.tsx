@@ -4,14 +4,15 @@ import info from "bootstrap-icons/icons/info-circle.svg?raw";
 import octagon from "bootstrap-icons/icons/x-octagon.svg?raw";
 import { Icon } from "./Icon";
 import type { Caution, Finding } from "../wire/contract";
+import { text, wordOf } from "../language/text";
 
 /** Cautions of a practice, whoever is in the room: strong ones first. */
 export function Cautions({ list }: { list: Caution[] }) {
   return (
     <>
       {list.map((c) => (
-        <p key={c.text} className={`caution ${c.strong ? "strong" : ""}`}>
-          {c.text}
+        <p key={c.id} className={`caution ${c.strong ? "strong" : ""}`}>
+          {text(c.say)}
         </p>
       ))}
     </>
@@ -19,8 +20,8 @@ export function Cautions({ list }: { list: Caution[] }) {
 }
 
 const icons: { [kind: string]: string } = {
-  "leave out": octagon,
-  "gentle variant": feather,
+  "leave-out": octagon,
+  "gentle-variant": feather,
   carefully: warning,
 };
 
@@ -29,9 +30,9 @@ export function Findings({ list }: { list: Finding[] }) {
   return (
     <ul className="findings">
       {list.map((f) => (
-        <li key={f.say} className={f.do === "leave out" ? "strong" : ""}>
-          <Icon of={icons[f.do] ?? info} /> <strong>{f.do}</strong> {f.say}{" "}
-          <span className="text-secondary">{f.instead}</span>
+        <li key={text(f.say)} className={f.do === "leave-out" ? "strong" : ""}>
+          <Icon of={icons[f.do] ?? info} /> <strong>{wordOf("do", f.do)}</strong> {text(f.say)}{" "}
+          <span className="text-secondary">{text(f.instead)}</span>
         </li>
       ))}
     </ul>

@@ -8,6 +8,7 @@ import { ErrorAlert } from "../frame/ErrorAlert";
 import { Loading } from "../frame/Loading";
 import { plural, shortDay } from "../player/format";
 import { type Metric, metrics } from "./metrics";
+import { text } from "../language/text";
 
 const Plot = lazy(() => import("./Plot")); // the library that draws it is large, and most views do not need it
 
@@ -65,7 +66,7 @@ function Practice({ course, metric }: { course: PracticeCourse; metric: Metric }
         </p>
         {course.next && (
           <p className="mb-0">
-            <strong>Next time {course.next}.</strong> {course.why}{" "}
+            <strong>Next time {text(course.next)}.</strong> {text(course.why)}{" "}
             {course.based_on.map((id) => (
               <Link key={id} className="me-2" to={`/taught/${id}`}>
                 {shortDay(course.points.find((p) => p.class_id === id)?.started_ms ?? 0)}

@@ -21,6 +21,7 @@ import { useEdited } from "../frame/useEdited";
 import { plural, weekly as weektime } from "../player/format";
 import { CourseOf } from "./CourseOf";
 import { Programmes } from "./Programmes";
+import { text, wordOf } from "../language/text";
 
 const weekdays = ["Sunday", "Monday", "Tuesday", "Wednesday", "Thursday", "Friday", "Saturday"];
 
@@ -111,7 +112,7 @@ function withGroup(known: Groups, group: Group): Groups {
 }
 
 function inShort(g: Group): string {
-  const parts = [g.level, g.size > 0 ? `${g.size} people` : "", weekly(g)];
+  const parts = [wordOf("level", g.level), g.size > 0 ? `${g.size} people` : "", weekly(g)];
   const cared = Object.keys(g.conditions).length + (g.under16 ? 1 : 0);
   if (cared > 0) parts.push(`${plural(cared, "thing")} to care for`);
   return parts.filter(Boolean).join(" · ");
@@ -133,7 +134,7 @@ const fieldNames: { [field: string]: string } = {
 
 /** fieldName is what the form calls a field of a group; null for one that nobody types. */
 function fieldName([field = "", part]: Path, all: Groups, questions: Question[]): string | null {
-  if (field === "conditions") return all.conditions.find((c) => c.id === part)?.name ?? part ?? null;
+  if (field === "conditions") return text(all.conditions.find((c) => c.id === part)?.name) || (part ?? null);
   if (field === "schools") return questions.find((q) => q.id === part)?.asks ?? part ?? null;
   return fieldNames[field] ?? null;
 }
@@ -186,7 +187,9 @@ function GroupForm({ start, all }: { start: Group; all: Groups }) {
           <Form.Select value={group.level} onChange={(e) => set({ level: e.target.value })}>
             {group.level === "" && <option value="">not set</option>}
             {all.levels.map((level) => (
-              <option key={level}>{level}</option>
+              <option key={level} value={level}>
+                {wordOf("level", level)}
+              </option>
             ))}
           </Form.Select>
         </Form.Group>
@@ -237,7 +240,7 @@ function GroupForm({ start, all }: { start: Group; all: Groups }) {
             <div key={c.id} className={n > 0 ? "present" : ""}>
               <Form.Check
                 id={`has-${c.id}`}
-                label={c.name}
+                label={text(c.name)}
                 checked={n > 0}
                 onChange={(e) => put(e.target.checked ? 1 : 0)}
               />
@@ -247,7 +250,7 @@ function GroupForm({ start, all }: { start: Group; all: Groups }) {
                   size="sm"
                   min={1}
                   max={999}
-                  aria-label={`How many: ${c.name}`}
+                  aria-label={`How many: ${text(c.name)}`}
                   value={n}
                   onChange={(e) => put(Math.max(1, Number(e.target.value)))}
                 />

@@ -4,6 +4,7 @@ import { DeletedLately } from "../frame/BringBack";
 import { ErrorAlert } from "../frame/ErrorAlert";
 import { get } from "../wire/api";
 import type { ProgrammeCard } from "../wire/contract";
+import { text } from "../language/text";
 
 /** Programmes is what a group follows over weeks. */
 export function Programmes({ group }: { group: number }) {
@@ -23,7 +24,8 @@ export function Programmes({ group }: { group: number }) {
       )}
       {programmes.data?.map((p) => (
         <p key={p.id} className="mb-2">
-          <Link to={`/programmes/${p.id}`}>{p.name}</Link> · step {p.step} of {p.steps}, {p.says}. {p.why}
+          <Link to={`/programmes/${p.id}`}>{p.name}</Link> · step {p.step} of {p.steps}, {p.says}.{" "}
+          {text(p.why)}
         </p>
       ))}
       <DeletedLately kinds={["programme"]} />

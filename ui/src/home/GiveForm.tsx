@@ -3,6 +3,7 @@ import { Button, Form } from "react-bootstrap";
 import { ErrorAlert } from "../frame/ErrorAlert";
 import { shortDay } from "../player/format";
 import type { HomeAmount, HomeGive, HomeOffer } from "../wire/contract";
+import { wordOf } from "../language/text";
 
 type Props = { offer: HomeOffer; give: (what: HomeGive) => void; pending: boolean; error: Error | null };
 
@@ -94,7 +95,7 @@ export function GiveForm({ offer, give, pending, error }: Props) {
                 <small>
                   {" "}
                   · given {shortDay(home.given_ms)}
-                  {home.answer !== "" && `, ${home.answer}`}
+                  {home.answer !== "" && `, ${wordOf("home-answer", home.answer)}`}
                 </small>
               </>
             }

@@ -5,6 +5,7 @@ import type { Keys } from "../frame/keys/letters";
 import type { Way } from "../frame/keys/presses";
 import { usePresses } from "../frame/keys/usePresses";
 import type { Settings } from "../wire/contract";
+import { text, wordOf } from "../language/text";
 
 type Meanings = NonNullable<Settings["meanings"]>;
 type Props = { keys: Keys; meanings: Meanings; onChange: (keys: Keys) => void };
@@ -57,7 +58,7 @@ export function Remote({ keys, meanings, onChange }: Props) {
             <strong key={last.nth}>
               {remoteName(last.key)}, {ways[last.way]}
             </strong>
-            <span>{meanings.find((m) => m.id === means(last.key, last.way))?.says ?? "nothing"}</span>
+            <span>{wordOf("control", means(last.key, last.way))}</span>
           </>
         ) : (
           <>
@@ -80,7 +81,7 @@ export function Remote({ keys, meanings, onChange }: Props) {
                 >
                   {meanings.map((m) => (
                     <option key={m.id} value={m.id}>
-                      {m.says}
+                      {text(m.says)}
                     </option>
                   ))}
                 </Form.Select>

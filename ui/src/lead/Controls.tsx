@@ -1,7 +1,7 @@
 import type { ReactNode } from "react";
 import { Link } from "react-router";
 import type { Preview } from "../wire/contract";
-import { moves } from "../player/answers";
+import { moves } from "./moves";
 import { type Panel, panelsOf } from "./panelKeys";
 import { type Control, type Group, keyName } from "./adjustments";
 import { type Keys, letterOf } from "../frame/keys/letters";

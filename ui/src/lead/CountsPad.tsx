@@ -18,7 +18,7 @@ export function CountsPad({ passage, verbs, onAdjust, onClose }: Props) {
   const [strokes, setStrokes] = useState(passage.in_force.strokes);
   const strokesHere = verbs.includes("strokes");
   const give = () => {
-    onAdjust(strokesHere ? { do: "strokes", to: strokes } : { do: "counts", counts });
+    onAdjust(strokesHere ? { do: "strokes", to: strokes } : { do: "counts", to: counts });
     onClose();
   };
   const field = (label: string, value: number, put: (n: number) => void, first = false) => (

@@ -9,6 +9,7 @@ import { classTime } from "../player/usePlace";
 import { clock } from "../player/format";
 import { Pad } from "./Pad";
 import { useAccepts, usePadKeys } from "./usePadKeys";
+import { text } from "../language/text";
 
 type Props = { score: Score; from: number; take: (score: Score) => void; onClose: () => void };
 
@@ -43,9 +44,9 @@ export function GapCard({ score, from, take, onClose }: Props) {
       {gap.data && (
         <dl className="gap">
           <dt>It was at</dt>
-          <dd>{gap.data.away}</dd>
+          <dd>{text(gap.data.away)}</dd>
           <dt>By the clock it is at</dt>
-          <dd>{gap.data.now}</dd>
+          <dd>{text(gap.data.now)}</dd>
         </dl>
       )}
       <footer>

@@ -5,7 +5,6 @@ import { type ReactNode, useCallback, useState } from "react";
 import { useBlocker } from "react-router";
 import { usualKeys } from "../frame/keys/letters";
 import { useLight } from "../frame/light";
-import { verbName } from "../player/answers";
 import { LaneLine } from "../player/LaneLine";
 import { Stage } from "../player/Stage";
 import { useSound } from "../player/sound/useSound";
@@ -34,6 +33,7 @@ import { useMessage } from "./useMessage";
 import { usePresses } from "../frame/keys/usePresses";
 import { useSigns } from "./useSigns";
 import { useWould } from "./useWould";
+import { failureText, wordOf } from "../language/text";
 
 type Props = {
   score: Score;
@@ -78,9 +78,9 @@ export function Leading({ score, connected, take, desk, live, beside, covered, c
     async (press: Press) => {
       try {
         const reaching = press.do === "tempo" ? { carry, ...press } : press;
-        await desk.send(reaching, (words) => say(`${verbName(press.do)}: ${words}`));
+        await desk.send(reaching, (words) => say(`${wordOf("verb", press.do)}: ${words}`));
       } catch (error) {
-        say((error as Error).message);
+        say(failureText(error));
       }
     },
     [say, desk, carry],

@@ -3,6 +3,7 @@ import type { Score, ScorePassage } from "../wire/contract";
 import { type Place, useSeconds } from "../player/usePlace";
 import { moved, overrun } from "./overrun";
 import { clock, momentOf, number } from "../player/format";
+import { text } from "../language/text";
 
 /** Order is the running order, small, with where the class is, which stays in view. */
 export function Order({ score, place }: { score: Score; place: Place }) {
@@ -40,9 +41,9 @@ export function Order({ score, place }: { score: Score; place: Place }) {
 function detail(p: ScorePassage): string {
   const length = p.start_ms >= 0 ? clock(p.end_ms - p.start_ms) : "";
   const words = p.type === "talk" ? beginning(p.script) : "";
-  if (p.rounds === 0) return [length, p.distinct, words].filter(Boolean).join(", ");
+  if (p.rounds === 0) return [length, ...p.distinct.map(text), words].filter(Boolean).join(", ");
   const tempo = p.tempo > 0 ? ` @${number(p.tempo)}` : "";
-  return [`${p.counts} ×${p.rounds}${tempo}`.trim(), p.distinct].filter(Boolean).join(", ");
+  return [`${p.counts} ×${p.rounds}${tempo}`.trim(), ...p.distinct.map(text)].filter(Boolean).join(", ");
 }
 
 const longestBeginning = 40; // characters

@@ -23,6 +23,7 @@ import { Leading } from "./Leading";
 import { People } from "./people/People";
 import { hear } from "./people/roomSound";
 import { Speeds } from "./Speeds";
+import { text } from "../language/text";
 
 const paces = [1, 2, 3, 4];
 
@@ -84,7 +85,7 @@ function Before({ room, onBegin }: { room: Rehearsing; onBegin: () => void }) {
           <h2 className="h5">Goals</h2>
           <ul>
             {aims.map((aim) => (
-              <li key={aim}>{aim}</li>
+              <li key={text(aim)}>{text(aim)}</li>
             ))}
           </ul>
         </>
@@ -97,7 +98,7 @@ function Before({ room, onBegin }: { room: Rehearsing; onBegin: () => void }) {
         Not now
       </Link>
       <p className="text-secondary mt-4">
-        {room.limits} Nothing of a rehearsal stands in the record of classes.
+        {text(room.limits)} Rehearsals are kept apart from your class records.
       </p>
     </section>
   );
@@ -178,7 +179,7 @@ function Rehearsal({ first }: { first: Rehearsing }) {
     >
       {error && <ErrorAlert error={error} retry={() => void end()} />}
       <div className="trying">
-        <span title={room.limits}>A model for training</span>
+        <span title={text(room.limits)}>A model for training</span>
         <Speeds label="Pace" speeds={paces} speed={pace} onChange={change} />
         {room.task?.away && uncovered && (
           <Button size="sm" variant="outline-secondary" onClick={look}>

@@ -5,7 +5,6 @@ import { ErrorAlert } from "../frame/ErrorAlert";
 import { useLight } from "../frame/light";
 import { Loading } from "../frame/Loading";
 import { Shell } from "../frame/Shell";
-import { verbName } from "../player/answers";
 import { now } from "../player/clock";
 import { countShown } from "../player/phases";
 import { felt } from "../player/sound/signs";
@@ -18,6 +17,7 @@ import type { Adjusted, Score } from "../wire/contract";
 import { press } from "../wire/press";
 import { goOn, natural, type Press } from "./adjustments";
 import { useMessage } from "./useMessage";
+import { failureText, wordOf } from "../language/text";
 
 /** RemoteView leads a class from a phone in the lap, without a look: two large areas and two ways to swipe. */
 export function RemoteView() {
@@ -49,11 +49,11 @@ function Remote({ score, connected, take }: Props) {
         const done = await press<Adjusted>(
           `/classes/${score.class_id}/adjustments`,
           { ...asked, pressed_ms: now() },
-          { onSlow: (words) => say(`${verbName(asked.do)}: ${words}`), keep: false },
+          { onSlow: (words) => say(`${wordOf("verb", asked.do)}: ${words}`), keep: false },
         );
         take(done.score);
       } catch (failed) {
-        say((failed as Error).message);
+        say(failureText(failed));
       }
     },
     [score.class_id, say, take],

@@ -7,6 +7,7 @@ import { ErrorAlert } from "../frame/ErrorAlert";
 import type { Asks } from "./desk";
 import { Pad } from "./Pad";
 import { useAccepts, usePadKeys } from "./usePadKeys";
+import { text } from "../language/text";
 
 /** The keys of the pad, under the left hand, in the order of the signals. */
 const keys = ["q", "w", "e", "r", "t", "a", "s", "d", "f", "g", "z", "x", "c", "v", "b"];
@@ -89,13 +90,13 @@ export function SeenPad({ asks, signs, phase, onAdjust, onClose }: Props) {
       {error && <ErrorAlert error={error} />}
       {proposed ? (
         <p className="proposal" role="status">
-          {proposed.say}
+          {text(proposed.say)}
         </p>
       ) : (
         <div className="signals">
           {shown.map(({ signal, key }) => (
             <Button key={signal.id} variant="outline-secondary" onClick={() => saw(signal)}>
-              <kbd>{key.toUpperCase()}</kbd> {signal.name}
+              <kbd>{key.toUpperCase()}</kbd> {text(signal.name)}
             </Button>
           ))}
           {hidden > 0 && !all && (

@@ -1,14 +1,14 @@
 import type { Unstored as Held } from "../wire/contract";
 import { clock } from "../player/format";
-import { verbName } from "../player/answers";
+import { text, wordOf } from "../language/text";
 
 /** Unstored says exactly what is not in the data file yet, and why. The class goes on. */
 export function Unstored({ unstored }: { unstored: Held }) {
   const { presses, why } = unstored;
   return (
     <div className="unstored" role="status">
-      <strong>Not stored yet: {listed(presses)}.</strong> {why} The class goes on; keep the program running
-      until this is gone.
+      <strong>Not stored yet: {listed(presses)}.</strong> {text(why)} The class goes on; keep the program
+      running until this is gone.
     </div>
   );
 }
@@ -20,7 +20,7 @@ function listed(presses: Held["presses"]): string {
   return [...kinds.values()]
     .map(
       (of) =>
-        `${verbName(of[0]!.do)} at ${clock(of[0]!.at_ms)}${of.length > 1 ? ` and ${of.length - 1} more` : ""}`,
+        `${wordOf("verb", of[0]!.do)} at ${clock(of[0]!.at_ms)}${of.length > 1 ? ` and ${of.length - 1} more` : ""}`,
     )
     .join(", ");
 }

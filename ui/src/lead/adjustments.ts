@@ -2,6 +2,7 @@ import type { Adjust, ScorePassage, ScorePhase } from "../wire/contract";
 import { number } from "../player/format";
 import { hasLane } from "../player/lane";
 import { type Keys, letterOf } from "../frame/keys/letters";
+import { text } from "../language/text";
 
 /** Press is what an adjustment asks for, without its key. */
 export type Press = Omit<Adjust, "key">;
@@ -110,8 +111,8 @@ export function laneOf({ phase, passage, keys }: Where): Control {
     id: "lane",
     key: letterOf("lane", keys),
     name: open ? "Close lane" : "Gentler lane",
-    effect: open ? "all breathe the same" : (gentlest?.says ?? ""),
-    press: { do: "beside", beside: open ? "none" : (gentlest?.beside ?? "breathe") },
+    effect: open ? "all breathe the same" : text(gentlest?.says),
+    press: { do: "beside", to: open ? "none" : (gentlest?.beside ?? "breathe") },
     met: met(phase, "beside") && (open || gentlest !== undefined),
     twice: false,
   };

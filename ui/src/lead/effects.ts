@@ -1,7 +1,7 @@
-import { verbName } from "../player/answers";
 import { clock, plural, timeOfDay } from "../player/format";
 import type { Preview, Score } from "../wire/contract";
 import type { Control } from "./adjustments";
+import { wordOf } from "../language/text";
 
 /** withPreview is a control with what it would do now, as the application has worked it out. */
 export function withPreview(control: Control, preview: Preview | undefined, score: Score): Control {
@@ -10,7 +10,7 @@ export function withPreview(control: Control, preview: Preview | undefined, scor
     case "undo":
       return preview.answer.refused
         ? { ...control, met: false, effect: "nothing to take back" }
-        : { ...control, effect: `takes back: ${verbName(preview.answer.undone)}` };
+        : { ...control, effect: `takes back: ${wordOf("verb", preview.answer.undone ?? "")}` };
     case "slower":
     case "faster":
       return { ...control, effect: [control.effect, roundsChanged(preview)].filter(Boolean).join(", ") };

@@ -1,6 +1,6 @@
 import { useCallback, useEffect, useState } from "react";
-import { inWords } from "../player/answers";
 import type { Score } from "../wire/contract";
+import { text } from "../language/text";
 
 /** Message is what is said on the screen about something that was pressed. */
 export type Message = { words: string; refused: boolean };
@@ -41,5 +41,5 @@ export function useMessage(score: Score, passage: number) {
 function answered({ answer }: Score, opened: number): Kept | null {
   if (!answer || answer.number <= opened) return null;
   const from = answer.origin ? ` · ${answer.origin}` : "";
-  return { words: inWords(answer) + from, refused: answer.refused !== "", id: `answer ${answer.number}` };
+  return { words: text(answer.did) + from, refused: answer.refused !== null, id: `answer ${answer.number}` };
 }

@@ -30,7 +30,7 @@ export function useWould(
   });
   // What can be taken back may be past with the next count: it is asked for with each, as long as there is something.
   const undo = controls.find((control) => control.id === "undo");
-  const mayUndo = would.data?.get("undo")?.answer.refused === "";
+  const mayUndo = would.data?.get("undo")?.answer.refused === null;
   const undone = useQuery({
     queryKey: ["undo", score.class_id, score.revision, place.phase?.at_ms[0], place.count],
     queryFn: async () => (await asks!.would([undo!.press]))[0]!,

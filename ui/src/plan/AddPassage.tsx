@@ -7,6 +7,7 @@ import { clock } from "../player/format";
 import { RoundSheet } from "../player/RoundSheet";
 import { OwnLines } from "./OwnLines";
 import { useTyped } from "./useTyped";
+import { text } from "../language/text";
 
 type Props = { plan: number; first: boolean; group: number; onAdd: (text: string) => Promise<string | null> };
 
@@ -146,7 +147,7 @@ function Line({ line, alone, onMend }: LineProps) {
     return (
       <p className="wrong">
         {!alone && `Line ${line.line}: `}
-        {problem.say}.{" "}
+        {text(problem.say)}.{" "}
         {problem.nearest.map((word) => (
           <Button
             key={word}
@@ -183,7 +184,7 @@ function Understood({ summary, facts }: TypedPassage) {
             {fact.assumed && <Assumed />}
           </Fragment>
         ))}
-      {summary.closing.length > 0 && <span>, then {summary.closing.join(", ")}</span>}.{" "}
+      {summary.closing.length > 0 && <span>, then {summary.closing.map(text).join(", ")}</span>}.{" "}
       {clock(summary.length_ms)}
     </p>
   );

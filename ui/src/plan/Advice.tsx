@@ -4,12 +4,13 @@ import { Alert, Button } from "react-bootstrap";
 import { Icon } from "../frame/Icon";
 import type { Advice as Piece } from "../wire/contract";
 import type { Editor } from "./usePlanEditor";
+import { text } from "../language/text";
 
 /** What a button beside a piece of advice says, by the change that it makes. */
 const takes: Partial<Record<Piece["do"], string>> = {
   advised: "Use it",
   talks: "Use these lengths",
-  heed: "Do it",
+  apply: "Do it",
 };
 
 /**
@@ -19,8 +20,9 @@ const takes: Partial<Record<Piece["do"], string>> = {
 export function Advice({ editor }: { editor: Editor }) {
   const { document, summary, ask, change } = editor;
   const away = Array.isArray(document.dismissed) ? (document.dismissed as string[]) : [];
-  const list = summary.advice.filter((a) => !away.includes(a.say));
-  const done = (a: Piece) => ask({ do: a.do, passage: a.passage, text: a.say });
+  // Earlier plans have the sentence in place of the key.
+  const list = summary.advice.filter((a) => !away.includes(a.key) && !away.includes(text(a.say)));
+  const done = (a: Piece) => ask({ do: a.do, passage: a.passage, text: a.key });
   const able = list.filter((a) => a.do !== "" && takes[a.do]);
   useEffect(() => {
     const onKey = (e: KeyboardEvent) => {
@@ -37,13 +39,13 @@ export function Advice({ editor }: { editor: Editor }) {
     <section className="advice" aria-label="Advice">
       {list.map((a) => (
         <Alert
-          key={a.say}
+          key={a.key}
           variant="light"
           dismissible
           closeLabel="Not for this plan"
-          onClose={() => change({ document: { ...document, dismissed: [...away, a.say] } })}
+          onClose={() => change({ document: { ...document, dismissed: [...away, a.key] } })}
         >
-          <Icon of={signpost} /> <strong>{a.say}</strong> {a.why}{" "}
+          <Icon of={signpost} /> <strong>{text(a.say)}</strong> {text(a.why)}{" "}
           {able.includes(a) && (
             <Button size="sm" variant="outline-primary" onClick={() => void done(a)}>
               {a.do !== "" && takes[a.do]} {able.indexOf(a) < 9 && <kbd>Alt {able.indexOf(a) + 1}</kbd>}

@@ -4,6 +4,7 @@ import { text } from "../frame/fields";
 import { type Edit, set } from "../frame/Steps";
 import type { PassageSummary } from "../wire/contract";
 import { BeatSheet } from "./BeatSheet";
+import { text as say } from "../language/text";
 
 /**
  * BesideEditor chooses what those do, in the same time, who do not hold or who breathe shorter: what the application offers, the
@@ -29,7 +30,7 @@ export function BesideEditor({ edit, summary }: { edit: Edit; summary: PassageSu
             <option value="">nothing: everybody together</option>
             {summary.lanes.map((lane) => (
               <option key={lane.beside} value={lane.beside}>
-                {lane.says}
+                {say(lane.says)}
               </option>
             ))}
             <option value="own">a shorter breath of my own counts</option>

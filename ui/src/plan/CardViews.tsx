@@ -10,6 +10,7 @@ import { text } from "../frame/fields";
 import { Paper } from "../frame/Paper";
 import type { PassageDoc, PlanDoc } from "../wire/plan";
 import "../frame/paper.css";
+import { text as say, wordOf } from "../language/text";
 
 function usePlan() {
   const id = Number(useParams().id);
@@ -48,10 +49,10 @@ export function RunningCardView() {
               {said(doc.passages[i] ?? {}, p).map((line) => (
                 <p key={line}>{line}</p>
               ))}
-              {p.beside !== "" && <p>beside it, in the same time: {p.beside}</p>}
+              {p.beside && <p>Gentler lane, in the same time: {say(p.beside)}</p>}
               {p.findings.map((f) => (
-                <p key={f.say} className="mind">
-                  {f.do}: {f.say}
+                <p key={say(f.say)} className="mind">
+                  {wordOf("do", f.do)}: {say(f.say)}
                 </p>
               ))}
             </div>
@@ -84,14 +85,14 @@ function lengthInWords(p: PassageSummary): string {
 /** said is what is said in a passage: its script, its own words by their place, its opening and its closing. */
 function said(doc: PassageDoc, p: PassageSummary): string[] {
   const lines = [p.says.join(", "), text(doc.script)];
-  if (p.opening.length > 0) lines.push(`opening: ${p.opening.join(", ")}`);
+  if (p.opening.length > 0) lines.push(`opening: ${p.opening.map(say).join(", ")}`);
   lines.push(...p.own_words.split("\n"));
-  if (p.closing.length > 0) lines.push(`closing: ${p.closing.join(", ")}`);
+  if (p.closing.length > 0) lines.push(`closing: ${p.closing.map(say).join(", ")}`);
   return lines.filter((line) => line.trim() !== "");
 }
 
 function Cautions({ passages }: { passages: PassageSummary[] }) {
-  const all = [...new Set(passages.flatMap((p) => p.cautions).map((c) => c.text))];
+  const all = [...new Set(passages.flatMap((p) => p.cautions).map((c) => say(c.say)))];
   if (all.length === 0) return null;
   return (
     <footer>

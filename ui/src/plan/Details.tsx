@@ -8,6 +8,7 @@ import { nameOf } from "./identity";
 import { OwnWords } from "./OwnWords";
 import { RoundEditor } from "./RoundEditor";
 import { type Edit, set, Steps } from "../frame/Steps";
+import { text as say } from "../language/text";
 
 type Props = Edit & {
   summary: PassageSummary | undefined;
@@ -28,7 +29,12 @@ const fields: { [field: string]: Name } = {
   entry: { label: "Starts with", words: { inhale: "an inhale", exhale: "an exhale" } },
   airway: {
     label: "Through",
-    words: { nose: "the nose", "out-mouth": "in by the nose, out by the mouth", mouth: "the mouth" },
+    words: {
+      nose: "the nose",
+      "out-mouth": "in through the nose, out through the mouth",
+      "in-mouth": "in through the mouth, out through the nose",
+      mouth: "the mouth",
+    },
   },
   zone: { label: "Zone", words: { all: "all three, stacked" } },
   attention: {
@@ -110,8 +116,8 @@ export function Details({ doc, summary, starts, onChange, onAsk }: Props) {
       {summary && summary.cautions.length > 0 && (
         <ul className="cautions">
           {summary.cautions.map((c) => (
-            <li key={c.text} className={c.strong ? "strong" : ""}>
-              {c.text}
+            <li key={c.id} className={c.strong ? "strong" : ""}>
+              {say(c.say)}
             </li>
           ))}
         </ul>

@@ -15,6 +15,7 @@ import { clock, number, timeOfDay } from "../player/format";
 import { Details } from "./Details";
 import { text } from "../frame/fields";
 import type { PassageDoc } from "../wire/plan";
+import { text as say } from "../language/text";
 
 type Props = {
   id: string; // stays with the passage when it is moved
@@ -131,9 +132,9 @@ export function PassageRow(props: Props) {
       </div>
       {problem && <p className="wrong">{problem}</p>}
       {props.errors.map((error) => (
-        <p className="wrong" key={error.text}>
+        <p className="wrong" key={error.field + error.given}>
           {error.field}: {error.given === "" ? "missing" : `${error.given} is not allowed`}. Allowed:{" "}
-          {error.allowed}.
+          {say(error.allowed)}.
         </p>
       ))}
       {summary && summary.findings.length > 0 && (
@@ -202,8 +203,8 @@ function Numbers({ summary, script }: { summary: PassageSummary | undefined; scr
           “{script}”
         </span>
       )}
-      {summary.opening.length > 0 && <span>first {summary.opening.join(", ")}</span>}
-      {summary.closing.length > 0 && <span>then {summary.closing.join(", ")}</span>}
+      {summary.opening.length > 0 && <span>first {summary.opening.map(say).join(", ")}</span>}
+      {summary.closing.length > 0 && <span>then {summary.closing.map(say).join(", ")}</span>}
       {strong > 0 && (
         <span className="attention">
           <Icon of={exclamationTriangle} /> {strong === 1 ? "caution" : `${strong} cautions`}

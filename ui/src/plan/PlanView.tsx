@@ -20,6 +20,7 @@ import { Passages } from "./Passages";
 import { TimeBar } from "./TimeBar";
 import { usePlanEditor } from "./usePlanEditor";
 import { useUndoKeys } from "./useUndoKeys";
+import { text } from "../language/text";
 
 const BeforeLeading = lazy(async () => ({ default: (await import("../frame/BeforeLeading")).BeforeLeading }));
 
@@ -53,7 +54,7 @@ function EditPlan({ plan }: { plan: Plan }) {
       <Strain id={plan.id} editor={editor} />
       <FitBar editor={editor} />
       {failed && <Alert variant="warning">{failed}</Alert>}
-      <PlanErrors errors={summary.errors.filter((e) => e.passage === 0).map((e) => e.text)} />
+      <PlanErrors errors={summary.errors.filter((e) => e.passage === 0).map((e) => text(e.say))} />
       <div className="orders">
         <div>
           <Passages editor={editor} />

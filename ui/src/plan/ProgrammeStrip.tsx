@@ -3,6 +3,7 @@ import { Link } from "react-router";
 import { day, shortDay } from "../player/format";
 import { get } from "../wire/api";
 import type { ProgrammeOfPlan } from "../wire/contract";
+import { text } from "../language/text";
 
 const around = 3; // classes before and after that are linked
 
@@ -23,9 +24,11 @@ export function ProgrammeStrip({ id }: { id: number }) {
       <p className="mb-0">
         Programme <Link to={`/programmes/${card.id}`}>{card.name}</Link>
         {mine && `: this class is step ${mine.step} of ${card.steps}, planned as ${mine.says}`}
-        {mine?.state === "coming" && classes.find((c) => c.state === "coming") === mine && ` · ${card.why}`}
+        {mine?.state === "coming" &&
+          classes.find((c) => c.state === "coming") === mine &&
+          ` · ${text(card.why)}`}
         {mine?.changed && " · changed by you: it stays as it is"}
-        {mine && mine.why !== "" && ` · ${mine.why}`}
+        {mine && mine.why && ` · ${text(mine.why)}`}
       </p>
       <ol>
         <li>Its classes:</li>

@@ -7,6 +7,7 @@ import { Loading } from "../frame/Loading";
 import { get } from "../wire/api";
 import type { Expected, ExpectedPassage } from "../wire/contract";
 import type { Editor } from "./usePlanEditor";
+import { text } from "../language/text";
 
 /** Strain holds the plan against a simulated room: where it would be beyond what is easy, for how many. */
 export function Strain({ id, editor }: { id: number; editor: Editor }) {
@@ -54,7 +55,7 @@ export function Strain({ id, editor }: { id: number; editor: Editor }) {
               ))}
             </Form.Select>
             <Link to={`/rehearse?plan=${id}`}>Rehearse it</Link>
-            <small className="text-secondary">{data.limits}</small>
+            <small className="text-secondary">{text(data.limits)}</small>
           </Form.Group>
           <ul aria-live="polite">
             {data.passages.every((p) => p.high === 0) && <li>Easy for all {people}.</li>}
@@ -63,7 +64,7 @@ export function Strain({ id, editor }: { id: number; editor: Editor }) {
                 <li key={i}>
                   {i + 1}. {summary.passages[i]!.name}: from round {p.from_round}, <strong>{range(p)}</strong>{" "}
                   of {people} beyond what is easy
-                  {p.ways.map((way) => `; ${way.says} ${range(way)}`).join("")}.
+                  {p.ways.map((way) => `; ${text(way.says)} ${range(way)}`).join("")}.
                 </li>
               ),
             )}

@@ -52,7 +52,7 @@ test("what is typed while it is stored follows, from the revision that came back
 
 test("without an answer it is tried again by itself, the same first and then what came after", async () => {
   const { saver, sent, told, answers } = application();
-  answers(() => Promise.reject(new Failed({ say: "away" }, 0)));
+  answers(() => Promise.reject(new Failed({ say: { id: "away" } }, 0)));
   saver.keep(version("one"));
   await vi.advanceTimersByTimeAsync(600);
   expect(told()).toEqual({ failed: "away", conflict: false, unanswered: true });
@@ -68,7 +68,7 @@ test("without an answer it is tried again by itself, the same first and then wha
 
 test("what another window has saved is overwritten only when that is wanted", async () => {
   const { saver, sent, told, answers } = application();
-  answers(() => Promise.reject(new Failed({ say: "theirs" }, 409)));
+  answers(() => Promise.reject(new Failed({ say: { id: "theirs" } }, 409)));
   saver.keep(version("mine"));
   await vi.advanceTimersByTimeAsync(600);
   saver.keep(version("mine, more"));

@@ -2,6 +2,7 @@ import { useCallback, useRef, useState } from "react";
 import { post } from "../wire/api";
 import type { Change, Drafted, PlanSummary } from "../wire/contract";
 import type { Version } from "./version";
+import { failureText } from "../language/text";
 
 /** useDrafting has the application compute the numbers of a plan that is written, and make changes in it. */
 export function useDrafting(first: PlanSummary) {
@@ -23,7 +24,7 @@ export function useDrafting(first: PlanSummary) {
       return answer;
     } catch (error) {
       if (question !== newest.current) return null;
-      setFailed((error as Error).message);
+      setFailed(failureText(error));
       throw error;
     }
   }, []);

@@ -6,6 +6,7 @@ import { carryAll } from "./identity";
 import { useDrafting } from "./useDrafting";
 import { useSaving } from "./useSaving";
 import type { Version } from "./version";
+import { failureText, text } from "../language/text";
 
 /** usePlanEditor holds a plan while it is edited: its versions, their numbers, and that it is saved. */
 export function usePlanEditor(plan: Plan) {
@@ -38,11 +39,11 @@ export function usePlanEditor(plan: Plan) {
     try {
       answer = await draft(version, change);
     } catch (error) {
-      return (error as Error).message;
+      return failureText(error);
     }
     if (!answer) return null;
-    setMessage(answer.problem || answer.changed);
-    if (answer.problem) return answer.problem;
+    setMessage(text(answer.problem ?? answer.changed));
+    if (answer.problem) return text(answer.problem);
     const document = answer.document as PlanDoc;
     carryAll(version.document.passages, document.passages);
     const next = { ...version, document };

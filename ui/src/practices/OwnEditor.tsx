@@ -18,6 +18,7 @@ import { Loading } from "../frame/Loading";
 import { Steps } from "../frame/Steps";
 import { FigureEditor, type StepDoc } from "./FigureEditor";
 import { Sample } from "./Sample";
+import { text as say } from "../language/text";
 
 export type PracticeDoc = { [field: string]: unknown };
 
@@ -137,7 +138,7 @@ function Edit({ stored }: { stored: Stored }) {
             {changed ? "Discard changes" : "Back"}
           </Link>
           <Button
-            disabled={!changed || drafted?.problem !== "" || store.isPending}
+            disabled={!changed || drafted?.problem !== null || store.isPending}
             onClick={() => store.mutate(draft.revision)}
           >
             Save practice
@@ -153,9 +154,9 @@ function Edit({ stored }: { stored: Stored }) {
           </Button>
         </p>
       )}
-      {drafted && drafted.problem !== "" && (
+      {drafted?.problem && (
         <Alert variant="warning" role="status">
-          Not right yet: {drafted.problem}
+          Not right yet: {say(drafted.problem)}
         </Alert>
       )}
       <Row className="g-4">

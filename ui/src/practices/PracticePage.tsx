@@ -7,6 +7,7 @@ import type { Draft, Drafted, Plan, Practice, Score } from "../wire/contract";
 import { ErrorAlert } from "../frame/ErrorAlert";
 import { number } from "../player/format";
 import { Sample } from "./Sample";
+import { wordOf } from "../language/text";
 
 /** PracticePage is all that the book says of one practice, beside its lamp sheet playing silently. */
 export function PracticePage({ practice: p }: { practice: Practice }) {
@@ -21,7 +22,7 @@ export function PracticePage({ practice: p }: { practice: Practice }) {
           <h2>{p.name}</h2>
           <p className="text-secondary mb-1">
             {[p.term, ...p.also].filter(Boolean).join(" · ")}
-            {p.level && ` · ${p.level}`}
+            {p.level && ` · ${wordOf("level", p.level)}`}
           </p>
         </div>
         <div className="d-flex gap-2">
@@ -55,7 +56,7 @@ export function PracticePage({ practice: p }: { practice: Practice }) {
             <b>{number(p.per_minute)}</b> breaths a min
           </span>
         )}
-        {p.intents.length > 0 && <span>for {p.intents.join(", ")}</span>}
+        {p.intents.length > 0 && <span>for {p.intents.map((id) => wordOf("intent", id)).join(", ")}</span>}
       </p>
       <div className="columns">
         <Part title="How">

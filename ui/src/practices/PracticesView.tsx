@@ -11,6 +11,7 @@ import { ErrorAlert } from "../frame/ErrorAlert";
 import { Loading } from "../frame/Loading";
 import { CopyOrImport } from "./CopyOrImport";
 import { PracticePage } from "./PracticePage";
+import { wordOf } from "../language/text";
 
 /** PracticesView is the practice book: what can be taught, to be found, read and looked at. */
 export function PracticesView() {
@@ -90,6 +91,7 @@ function Pages({ book, id, groups, group, onGroup }: PagesProps) {
             label="For"
             value={filter.intent}
             words={book.intents}
+            family="intent"
             onChange={(intent) => set({ intent })}
           />
           <Pick
@@ -99,7 +101,13 @@ function Pages({ book, id, groups, group, onGroup }: PagesProps) {
             shown={kinds}
             onChange={(kind) => set({ kind })}
           />
-          <Pick label="Level" value={filter.level} words={book.levels} onChange={(level) => set({ level })} />
+          <Pick
+            label="Level"
+            value={filter.level}
+            words={book.levels}
+            family="level"
+            onChange={(level) => set({ level })}
+          />
           <Form.Check
             id="no-holds"
             label="without holds"
@@ -159,16 +167,17 @@ type PickProps = {
   value: string;
   words: string[];
   shown?: { [word: string]: string };
+  family?: string; // of the messages that name the words
   onChange: (value: string) => void;
 };
 
-function Pick({ label, value, words, shown, onChange }: PickProps) {
+function Pick({ label, value, words, shown, family = "", onChange }: PickProps) {
   return (
     <Form.Select size="sm" aria-label={label} value={value} onChange={(e) => onChange(e.target.value)}>
       <option value="">{label}: any</option>
       {words.map((word) => (
         <option key={word} value={word}>
-          {shown?.[word] ?? word}
+          {shown?.[word] ?? wordOf(family, word)}
         </option>
       ))}
     </Form.Select>

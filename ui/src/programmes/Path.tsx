@@ -5,7 +5,7 @@ import type { ProgrammeClass, ProgrammeSheet } from "../wire/contract";
 export const states: { [state in ProgrammeClass["state"]]: string } = {
   planned: "led as planned",
   eased: "eased",
-  "too much": "led as planned, too much for some",
+  "too-much": "led as planned, too much for some",
   missed: "missed",
   running: "being led",
   coming: "to come",

@@ -16,6 +16,7 @@ import { readAgain } from "../wire/changed";
 import type { Path as Field } from "../frame/merge";
 import type { ProgrammeClass, ProgrammeSave, ProgrammeSheet } from "../wire/contract";
 import { Path, states } from "./Path";
+import { text } from "../language/text";
 
 /** ProgrammeView is a programme over time: where the group is, why, and what comes. */
 export function ProgrammeView() {
@@ -50,7 +51,7 @@ function Sheet({ sheet }: { sheet: ProgrammeSheet }) {
       <p className="lead">
         {card.group && <Link to={`/groups/${card.group.id}`}>{card.group.name}</Link>}
         {card.group && " · "}
-        step {card.step} of {card.steps}: <strong>{card.says}</strong>. {card.why}
+        step {card.step} of {card.steps}: <strong>{card.says}</strong>. {text(card.why)}
       </p>
       <Path sheet={sheet} />
       <div className="d-flex flex-wrap gap-2 mt-3 mb-3">
@@ -172,7 +173,7 @@ function Classes({ classes }: { classes: ProgrammeClass[] }) {
             <td>
               {states[c.state]}
               {c.changed && ", changed by you"}
-              {c.why !== "" && `. ${c.why}`}
+              {c.why && `. ${text(c.why)}`}
             </td>
           </tr>
         ))}

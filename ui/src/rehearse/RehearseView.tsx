@@ -11,6 +11,7 @@ import { now } from "../player/clock";
 import { clock, day, minutes, plural } from "../player/format";
 import { get, post } from "../wire/api";
 import type { Rehearsal, RehearsalPlan, Rehearsals, Rehearse, Rehearsing, Scenario } from "../wire/contract";
+import { text } from "../language/text";
 
 const Progress = lazy(() => import("./Progress"));
 
@@ -26,8 +27,8 @@ export function RehearseView() {
     <Shell view="rehearse">
       <h1>Rehearse</h1>
       <p className="text-secondary">
-        A room to practise on: look, say what you see, ease it or leave it. {all.data?.limits} Nothing of it
-        stands in the record of classes.
+        A room to practise on: look, say what you see, ease it or leave it. {text(all.data?.limits)}{" "}
+        Rehearsals are kept apart from your class records.
       </p>
       {all.isPending && <Loading what="Looking for rehearsals" />}
       {all.isError && <ErrorAlert error={all.error} retry={() => void all.refetch()} />}

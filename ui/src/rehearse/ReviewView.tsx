@@ -7,11 +7,11 @@ import { DeleteCard } from "../frame/DeleteCard";
 import { ErrorAlert } from "../frame/ErrorAlert";
 import { Loading } from "../frame/Loading";
 import { Shell } from "../frame/Shell";
-import { verbName } from "../player/answers";
 import { clock, day, plural } from "../player/format";
 import { get, post } from "../wire/api";
 import type { Rehearse, RehearsalReview, Rehearsing, ReviewMoment } from "../wire/contract";
 import { StrainSheet } from "./StrainSheet";
+import { text, wordOf } from "../language/text";
 
 /** ReviewView is what is to be learned of one rehearsal. */
 export function ReviewView() {
@@ -76,12 +76,12 @@ export function ReviewView() {
           </div>
           <p className="text-secondary">
             {day(data.rehearsal.started_ms)}, {clock(data.end_ms)} with {data.people.length} people:{" "}
-            {data.rehearsal.room.toLowerCase()}. {data.limits}
+            {data.rehearsal.room.toLowerCase()}. {text(data.limits)}
           </p>
           <Card className="next mb-3">
             <Card.Body>
               <h2 className="h6">To practise next</h2>
-              <p className="mb-0">{data.digest.next}</p>
+              <p className="mb-0">{text(data.digest.next)}</p>
             </Card.Body>
           </Card>
           <Aims review={data} />
@@ -111,8 +111,8 @@ function Aims({ review }: { review: RehearsalReview }) {
   return (
     <ul className="aims">
       {review.aims.map((aim) => (
-        <li key={aim.says} className={aim.done ? "done" : ""}>
-          {aim.says}: <b>{aim.done ? "reached" : "not reached"}</b>
+        <li key={text(aim.says)} className={aim.done ? "done" : ""}>
+          {text(aim.says)}: <b>{aim.done ? "reached" : "not reached"}</b>
         </li>
       ))}
     </ul>
@@ -150,8 +150,7 @@ function Numbers({ review }: { review: RehearsalReview }) {
 function whatCame(m: ReviewMoment): string {
   const after = (ms: number) => `${Math.round((ms - m.at_ms) / 1000)} s later`;
   const said = m.named_ms >= 0 ? `said ${after(m.named_ms)}` : "";
-  const met =
-    m.pressed_ms >= 0 && m.by !== "signal" ? `${verbName(m.by).toLowerCase()} ${after(m.pressed_ms)}` : "";
+  const met = m.pressed_ms >= 0 && m.by !== "signal" ? `${wordOf("verb", m.by)} ${after(m.pressed_ms)}` : "";
   if (said && met) return `${said}, ${met}`;
   if (said || met) return met || (m.by === "signal" ? said : `${said}, and its cause stayed`);
   return m.few ? "too few to do anything about it" : "missed";
@@ -173,7 +172,7 @@ function Moments({ list }: { list: ReviewMoment[] }) {
         {list.map((m) => (
           <tr key={`${m.id} ${m.at_ms}`} className={m.missed ? "missed" : ""}>
             <td>{clock(m.at_ms)}</td>
-            <td>{m.name}</td>
+            <td>{wordOf("signal", m.id)}</td>
             <td>{m.people}</td>
             <td>{whatCame(m)}</td>
           </tr>
@@ -195,18 +194,20 @@ function Pressed({ review }: { review: RehearsalReview }) {
       <ul>
         {wrong.map((one) => (
           <li key={`said ${one.at_ms}`}>
-            {clock(one.at_ms)}: you said “{one.name}”;{" "}
-            {one.else.length > 0 ? `there was ${one.else.join(", ")}.` : "there was nothing to be seen."}
+            {clock(one.at_ms)}: you said “{wordOf("signal", one.id)}”;{" "}
+            {one.else.length > 0
+              ? `there was ${one.else.map((id) => wordOf("signal", id)).join(", ")}.`
+              : "there was nothing to be seen."}
           </li>
         ))}
         {unknown.map((one) => (
           <li key={`said ${one.at_ms}`}>
-            {clock(one.at_ms)}: “{one.name}”. A simulated room does not show this.
+            {clock(one.at_ms)}: “{wordOf("signal", one.id)}”. A simulated room does not show this.
           </li>
         ))}
         {eased.map((one) => (
           <li key={`eased ${one.at_ms}`}>
-            {clock(one.at_ms)}: {verbName(one.do).toLowerCase()}.{" "}
+            {clock(one.at_ms)}: {wordOf("verb", one.do)}.{" "}
             {one.needless
               ? "Nobody had need of it."
               : `${one.strained} had need of it, ${one.at_ease} did not${one.lane ? ": a gentler lane leaves them what they hold" : ""}.`}

@@ -1,6 +1,6 @@
 import { clock } from "../player/format";
-import { verbName } from "../player/answers";
 import type { RehearsalReview, ReviewPerson } from "../wire/contract";
+import { wordOf } from "../language/text";
 
 const wide = 1000;
 const left = 74;
@@ -39,7 +39,7 @@ export function StrainSheet({ review }: { review: RehearsalReview }) {
         {review.pressed.map((one, i) => (
           <g key={i} className="press">
             <title>
-              {clock(one.at_ms)} {verbName(one.do)}
+              {clock(one.at_ms)} {wordOf("verb", one.do)}
             </title>
             <line x1={x(one.at_ms)} x2={x(one.at_ms)} y1={top - 8} y2={height - 30} />
             <path d={`M${x(one.at_ms)} ${top - 2} l-5 -8 h10 z`} />
@@ -48,7 +48,7 @@ export function StrainSheet({ review }: { review: RehearsalReview }) {
         {said.map((one, i) => (
           <g key={i} className={one.there ? "said" : "said wrong"}>
             <title>
-              {clock(one.at_ms)} you said: {one.name}
+              {clock(one.at_ms)} you said: {wordOf("signal", one.id)}
             </title>
             <rect x={x(one.at_ms) - 4} y={height - 30} width={8} height={8} />
           </g>
@@ -103,7 +103,7 @@ function Row({ person, number, y, x, visible }: RowProps) {
       {person.shown.map((s, i) => (
         <g key={i} className={s.met_ms >= 0 && s.by !== "" ? "shown met" : "shown"}>
           <title>
-            {clock(s.at_ms)} {s.name}
+            {clock(s.at_ms)} {wordOf("signal", s.id)}
             {s.named_ms >= 0 && `, said at ${clock(s.named_ms)}`}
             {s.met_ms >= 0 && (s.by === "" ? `, over at ${clock(s.met_ms)}` : `, met at ${clock(s.met_ms)}`)}
           </title>

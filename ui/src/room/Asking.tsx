@@ -7,10 +7,11 @@ import { post } from "../wire/api";
 import type { Asked, RoomAnswer, RoomAnswered } from "../wire/contract";
 import { newKey } from "../wire/key";
 import { laneTaken, noteAnswered } from "./part";
+import { failureText } from "../language/text";
 
 type How = RoomAnswer["how"];
 
-const ways: How[] = ["easy", "right", "too much"];
+const ways: { [how in How]: string } = { easy: "easy", right: "right", "too-much": "too much" };
 const lanes: { [lane in Lane]: string } = { main: "as it was led", beside: "the gentler lane" };
 
 type State = { is: "asking" | "sending" | "counted" | "full" } | { is: "failed"; why: string };
@@ -33,7 +34,7 @@ export function Asking({ code, asked }: { code: string; asked: Asked }) {
       noteAnswered(asked.class_id);
       setState({ is: counted ? "counted" : "full" });
     } catch (failed) {
-      setState({ is: "failed", why: (failed as Error).message });
+      setState({ is: "failed", why: failureText(failed) });
     }
   };
   if (state.is === "counted") return <p role="status">Thank you, your answer was received.</p>;
@@ -58,7 +59,7 @@ export function Asking({ code, asked }: { code: string; asked: Asked }) {
         </div>
       )}
       <div className="ways">
-        {ways.map((how) => (
+        {(Object.keys(ways) as How[]).map((how) => (
           <Button
             key={how}
             size="lg"
@@ -66,7 +67,7 @@ export function Asking({ code, asked }: { code: string; asked: Asked }) {
             disabled={state.is === "sending"}
             onClick={() => void send(how)}
           >
-            {how}
+            {ways[how]}
           </Button>
         ))}
       </div>

@@ -7,6 +7,7 @@ import { Message } from "../frame/Message";
 import { Progress } from "../frame/Progress";
 import { get, send } from "../wire/api";
 import type { Imported, ImportProgress } from "../wire/contract";
+import { text } from "../language/text";
 
 /** AllData takes everything out as one file, and brings in what another machine has taken out, after showing what it would change. */
 export function AllData() {
@@ -60,8 +61,8 @@ export function AllData() {
               : "There is nothing to change:"}
           </p>
           <ul>
-            {would.data.lines.map((line) => (
-              <li key={line}>{line}</li>
+            {would.data.lines.map((line, i) => (
+              <li key={i}>{text(line)}</li>
             ))}
           </ul>
           {would.data.changes && (

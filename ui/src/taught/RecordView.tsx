@@ -4,10 +4,8 @@ import { useQuery } from "@tanstack/react-query";
 import { lazy, Suspense, useState } from "react";
 import { Button, Dropdown, Table } from "react-bootstrap";
 import { Link, useParams } from "react-router";
-import { besideWord, inWords } from "../player/answers";
 import { Icon } from "../frame/Icon";
 import { get } from "../wire/api";
-import { Cautions } from "../frame/care";
 import type { LedLane, LedRound, Mark, Record, RecordPassage, RecordTotals } from "../wire/contract";
 import { DeleteCard } from "../frame/DeleteCard";
 import { Shell } from "../frame/Shell";
@@ -18,6 +16,7 @@ import { Given } from "../frame/Given";
 import { Remarks } from "./Remarks";
 import { Told } from "./Told";
 import { TwoBars } from "./TwoBars";
+import { text, wordOf } from "../language/text";
 
 const Curves = lazy(() => import("./Curves")); // with the large library that draws it
 
@@ -110,7 +109,11 @@ function Page({ record }: { record: Record }) {
           <summary>
             {plural(record.acknowledged.length, "strong caution")} read before this class was led
           </summary>
-          <Cautions list={record.acknowledged.map((text) => ({ text, strong: true }))} />
+          <ul>
+            {record.acknowledged.map((id) => (
+              <li key={id}>{wordOf("aspect", id)}</li> // records of earlier versions have the whole caution
+            ))}
+          </ul>
         </details>
       )}
     </>
@@ -221,7 +224,11 @@ function Rounds({ p }: { p: RecordPassage }) {
   );
 }
 
-const airways: { [airway: string]: string } = { "out-mouth": "out by the mouth", mouth: "by the mouth" };
+const airways: { [airway: string]: string } = {
+  "out-mouth": "out through the mouth",
+  "in-mouth": "in through the mouth",
+  mouth: "through the mouth",
+};
 const voices: { [voice: string]: string } = {
   updown: "numbers up and down",
   syllables: "syllables",
@@ -253,7 +260,7 @@ function laneInWords(lane: LedLane): string {
   const sides =
     lane.left_inhales + lane.right_inhales > 0 ? `, ${lane.left_inhales} / ${lane.right_inhales}` : "";
   const breaths = `${plural(lane.breaths, "breath")} at ${number(lane.per_minute)} a min${sides}, no hold`;
-  return `beside from ${clock(lane.at_ms)} for ${clock(lane.length_ms)}: ${besideWord(lane.beside)}, ${breaths}`;
+  return `gentler lane from ${clock(lane.at_ms)} for ${clock(lane.length_ms)}: ${text({ id: lane.beside === "breathe" ? "lane.breathe" : "lane.shorter", args: { counts: lane.beside } })}, ${breaths}`;
 }
 
 /** asDone is the rounds as they were done: their strokes, or the seconds of their open phases. */
@@ -357,9 +364,9 @@ function MarkList({ record, marks }: { record: Record; marks: Mark[] }) {
         >
           <span className="at">{clock(mark.answer.at_ms)}</span>
           <span>
-            {inWords(mark.answer)}
+            {text(mark.answer.did)}
             {mark.kind === "taken-back" && mark.answer.do !== "undo" && ", taken back"}
-            {mark.answer.because && `, because of ${mark.answer.because}`}
+            {mark.answer.because && `, because of ${wordOf("signal", mark.answer.because)}`}
             {mark.answer.origin && <small> on {mark.answer.origin}</small>}
           </span>
           <small>{where(record, mark)}</small>

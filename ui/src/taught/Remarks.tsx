@@ -7,6 +7,7 @@ import type { Record, RemarkAdd } from "../wire/contract";
 import { ErrorAlert } from "../frame/ErrorAlert";
 import { useEdited } from "../frame/useEdited";
 import { day, timeOfDay } from "../player/format";
+import { wordOf } from "../language/text";
 
 const names: { [kind: string]: string } = {
   people: "people",
@@ -53,7 +54,7 @@ export function Remarks({ record }: { record: Record }) {
               variant={word === mood ? "primary" : "outline-secondary"}
               onClick={() => add.mutate({ kind: "took", text: word })}
             >
-              {word}
+              {wordOf("mood", word)}
             </Button>
           ))}
         </div>

@@ -15,6 +15,7 @@ import filled from "../frame/filled/taught.webp";
 import { Progress } from "../frame/Progress";
 import { Loading } from "../frame/Loading";
 import { clock, day, plural, timeOfDay } from "../player/format";
+import { failureText } from "../language/text";
 
 /** TaughtView lists the classes that were led. What is searched stands in the address, so that it can be kept. */
 export function TaughtView() {
@@ -149,7 +150,7 @@ function Files({ search, none }: { search: string; none: boolean }) {
           </Dropdown.Item>
         </Dropdown.Menu>
       </Dropdown>
-      {save.isError && <small className="text-danger">{save.error.message}</small>}
+      {save.isError && <small className="text-danger">{failureText(save.error)}</small>}
     </div>
   );
 }

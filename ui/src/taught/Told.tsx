@@ -1,5 +1,6 @@
 import type { Told as Sums } from "../wire/contract";
 import { timeOfDay } from "../player/format";
+import { text } from "../language/text";
 
 /** Told is what those who breathed said on the room's page: sums, never who. */
 export function Told({ told }: { told: Sums }) {
@@ -28,7 +29,7 @@ export function Told({ told }: { told: Sums }) {
         {told.main + told.beside > 0 &&
           `; of ${told.main + told.beside} who told it, ${told.beside} took the gentler lane`}
         {told.until_ms > 0 && `; more can come until ${timeOfDay(told.until_ms)}`}.
-        {told.unready !== "" && ` Not ready for a step: ${told.unready}.`}
+        {told.unready && ` Not ready for a step: ${text(told.unready)}.`}
       </p>
     </section>
   );

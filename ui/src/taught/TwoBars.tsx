@@ -1,7 +1,7 @@
 import "../frame/bars.css";
-import { inWords } from "../player/answers";
 import type { Record } from "../wire/contract";
 import { clock } from "../player/format";
+import { text as say } from "../language/text";
 
 /** TwoBars is the class as planned and as taught on one time axis, every adjustment marked at its moment. */
 export function TwoBars({ record }: { record: Record }) {
@@ -59,7 +59,7 @@ export function TwoBars({ record }: { record: Record }) {
         {record.marks
           .filter((mark) => mark.kind === "change" || mark.kind === "remark")
           .map((mark) => {
-            const text = `${clock(mark.answer.at_ms)} ${inWords(mark.answer)}`;
+            const text = `${clock(mark.answer.at_ms)} ${say(mark.answer.did)}`;
             return (
               <a
                 key={mark.answer.number}

@@ -15,6 +15,7 @@ import { Loading } from "../frame/Loading";
 import { atMidnight } from "../player/days";
 import { clock, day, minutes, timeOfDay } from "../player/format";
 import { PlanLinks } from "./PlanLinks";
+import { text, wordOf } from "../language/text";
 
 const TemplatesCard = lazy(async () => ({ default: (await import("./TemplatesCard")).TemplatesCard }));
 const FindPlan = lazy(async () => ({ default: (await import("./FindPlan")).FindPlan }));
@@ -87,7 +88,7 @@ function Missing({ today, part, what }: { today: Today; part: string; what: stri
   if (!failed) return null;
   return (
     <Message variant="warning">
-      <strong>{what} cannot be shown.</strong> {failed.say}
+      <strong>{what} cannot be shown.</strong> {text(failed.say)}
     </Message>
   );
 }
@@ -121,7 +122,7 @@ function AboutTheFile({ today }: { today: Today }) {
           <ul className="mb-0">
             {damaged.map((entry) => (
               <li key={entry.name}>
-                {entry.name}: {entry.why}
+                {entry.name}: {text(entry.why)}
               </li>
             ))}
           </ul>
@@ -144,7 +145,8 @@ function Next({ plan, advice, now }: { plan: PlanCard; advice: Advice[]; now: nu
         </p>
         <h1>{plan.title || "Untitled"}</h1>
         <p className="text-secondary">
-          {plan.group && `${plan.group.name} · ${plan.group.size} people · ${plan.group.level} · `}
+          {plan.group &&
+            `${plan.group.name} · ${plan.group.size} people · ${wordOf("level", plan.group.level)} · `}
           {clock(plan.length_ms)} planned
           {plan.slot_ms > 0 && ` of ${minutes(plan.slot_ms)}`}
         </p>
@@ -177,8 +179,8 @@ function Next({ plan, advice, now }: { plan: PlanCard; advice: Advice[]; now: nu
             <h2 className="mt-4">Suggested from past classes</h2>
             <ul className="advised">
               {advice.map((a) => (
-                <li key={a.say}>
-                  <strong>{a.say}</strong> {a.why}
+                <li key={a.key}>
+                  <strong>{text(a.say)}</strong> {text(a.why)}
                 </li>
               ))}
             </ul>

@@ -3,6 +3,7 @@ import { Button, Form } from "react-bootstrap";
 import { Progress } from "../frame/Progress";
 import type { VoiceWord } from "../wire/contract";
 import { wordOf } from "./sounds";
+import { failureText } from "../language/text";
 
 type Props = { words: VoiceWord[]; send: (text: string, sound: Blob) => Promise<unknown> };
 
@@ -26,7 +27,7 @@ export function Files({ words, send }: Props) {
           await send(one.text, one.file);
           good++;
         } catch (error) {
-          rest.push({ ...one, wrong: (error as Error).message });
+          rest.push({ ...one, wrong: failureText(error) });
         }
       setProgress({ done: n + 1, of: list.length });
     }

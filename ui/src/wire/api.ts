@@ -1,19 +1,17 @@
 import type { Problem } from "./contract";
 import { opened } from "./score";
 
-/** Failed is an error answer of the application: say tells a person what is wrong and what to do. */
+/** Failed is an error answer of the application: its problem tells what is wrong and what to do. */
 export class Failed extends Error {
   constructor(
     readonly problem: Problem,
     readonly status: number,
   ) {
-    super(problem.say);
+    super(problem.say.id);
   }
 }
 
-const unreachable: Problem = {
-  say: "The application does not answer. It may have been stopped; nothing that is on this screen is lost.",
-};
+const unreachable: Problem = { say: { id: "web.unreachable" } };
 
 /** signedOut is the event of the window that says that the application asks to sign in first. */
 export const signedOut = "lantern:signed-out";

@@ -101,17 +101,23 @@ export interface Clock {
   rate: number;
 }
 export interface Problem {
-  say: string;
+  say: Fact;
   fields?: FieldError[];
   class_id?: number;
   changed?: boolean;
+}
+export interface Fact {
+  id: string;
+  args?: {
+    [k: string]: unknown;
+  };
 }
 export interface FieldError {
   passage: number;
   field: string;
   given: string;
-  allowed: string;
-  text: string;
+  allowed: Fact;
+  say: Fact;
 }
 export interface Today {
   now_ms: number;
@@ -252,6 +258,7 @@ export interface Answer {
     | "advance"
     | "again"
     | "beside"
+    | "by-hand"
     | "close"
     | "counts"
     | "drop-holds"
@@ -262,6 +269,7 @@ export interface Answer {
     | "next"
     | "note"
     | "pause"
+    | "recall"
     | "release"
     | "restore-holds"
     | "resume"
@@ -270,13 +278,35 @@ export interface Answer {
     | "strokes"
     | "tempo"
     | "undo";
-  refused: string;
-  when: "" | "now" | "next count" | "after this hold" | "next round" | "no change";
+  refused: Fact | null;
+  did: Fact;
+  when: "" | "now" | "next-count" | "after-hold" | "next-round" | "never";
   before: InForce;
   after: InForce;
-  undone: string;
-  fewer: number;
-  carried: number;
+  undone?:
+    | "advance"
+    | "again"
+    | "beside"
+    | "by-hand"
+    | "close"
+    | "counts"
+    | "drop-holds"
+    | "end"
+    | "enough"
+    | "finish-by"
+    | "last-round"
+    | "next"
+    | "note"
+    | "pause"
+    | "recall"
+    | "release"
+    | "restore-holds"
+    | "resume"
+    | "rounds"
+    | "signal"
+    | "strokes"
+    | "tempo"
+    | "undo";
   late_ms: number;
   text: string;
   see: string;
@@ -317,7 +347,7 @@ export interface Told {
   beside: number;
   most: number;
   until_ms: number;
-  unready: string;
+  unready: Fact | null;
 }
 export interface Home {
   id: number;
@@ -338,8 +368,9 @@ export interface Home {
 }
 export interface Advice {
   passage: number;
-  say: string;
-  why: string;
+  key: string;
+  say: Fact;
+  why: Fact;
   do:
     | ""
     | "add"
@@ -353,19 +384,19 @@ export interface Advice {
     | "fit"
     | "rest"
     | "talks"
-    | "heed"
+    | "apply"
     | "count"
     | "own-words";
 }
 export interface Failed {
   part: string;
-  say: string;
+  say: Fact;
 }
 export interface Entry {
   kind: string;
   id: number;
   name: string;
-  why: string;
+  why: Fact;
 }
 export interface DataFile {
   path: string;
@@ -414,8 +445,8 @@ export interface PassageSummary {
   longest_hold_ms: number;
   held_ms: number;
   count_ms: number;
-  opening: string[];
-  closing: string[];
+  opening: Fact[];
+  closing: Fact[];
   own_pace: boolean;
   cautions: Caution[];
   findings: Finding[];
@@ -423,7 +454,7 @@ export interface PassageSummary {
   soften: boolean;
   round: ScorePhase[];
   lanes: LaneOffer[];
-  beside: string;
+  beside: Fact | null;
   lane_round: ScorePhase[];
   roles: Role[];
   own_words: string;
@@ -439,13 +470,14 @@ export interface Offer {
   default: string;
 }
 export interface Caution {
-  text: string;
+  id: string;
+  say: Fact;
   strong: boolean;
 }
 export interface Finding {
-  do: "leave out" | "gentle variant" | "carefully";
-  say: string;
-  instead: string;
+  do: "leave-out" | "gentle-variant" | "carefully";
+  say: Fact;
+  instead: Fact | null;
 }
 export interface ScorePhase {
   passage: number;
@@ -472,6 +504,7 @@ export interface ScorePhase {
     | "advance"
     | "again"
     | "beside"
+    | "by-hand"
     | "close"
     | "counts"
     | "drop-holds"
@@ -482,6 +515,7 @@ export interface ScorePhase {
     | "next"
     | "note"
     | "pause"
+    | "recall"
     | "release"
     | "restore-holds"
     | "resume"
@@ -494,7 +528,7 @@ export interface ScorePhase {
 }
 export interface LaneOffer {
   beside: string;
-  says: string;
+  says: Fact;
 }
 export interface Role {
   phase: "inhale" | "hold" | "exhale" | "empty" | "still" | "stroke" | "beat" | "lead" | "free" | "talk";
@@ -517,7 +551,8 @@ export interface OwnLine {
   say: boolean;
 }
 export interface StrongCaution {
-  text: string;
+  id: string;
+  say: Fact;
   passages: string[];
 }
 export interface Addition {
@@ -561,7 +596,7 @@ export interface ProgrammeCard {
   step: number;
   steps: number;
   says: string;
-  why: string;
+  why: Fact;
   over: boolean;
 }
 export interface Programme {
@@ -586,9 +621,9 @@ export interface ProgrammeClass {
   starts_ms: number;
   step: number;
   says: string;
-  state: "planned" | "eased" | "too much" | "missed" | "running" | "coming";
+  state: "planned" | "eased" | "too-much" | "missed" | "running" | "coming";
   changed: boolean;
-  why: string;
+  why: Fact | null;
 }
 export interface ProgrammePassage {
   passage: number;
@@ -636,7 +671,7 @@ export interface Change {
     | "fit"
     | "rest"
     | "talks"
-    | "heed"
+    | "apply"
     | "count"
     | "own-words";
   passage?: number;
@@ -650,14 +685,14 @@ export interface Change {
 export interface Drafted {
   document: unknown;
   summary: PlanSummary;
-  problem: string;
-  changed: string;
+  problem: Fact | null;
+  changed: Fact | null;
 }
 export interface Book {
   practices: Practice[];
   intents: string[];
   levels: string[];
-  general: string;
+  general: Fact;
 }
 export interface Practice {
   id: string;
@@ -694,7 +729,7 @@ export interface Practice {
 export interface PracticeFile {
   text: string;
   document: unknown;
-  problem: string;
+  problem: Fact | null;
   revision: number;
 }
 export interface PracticeText {
@@ -708,7 +743,7 @@ export interface PracticeCopy {
 export interface PracticeDrafted {
   page: Practice | null;
   sample: Score | null;
-  problem: string;
+  problem: Fact | null;
 }
 export interface Score {
   class_id: number;
@@ -765,7 +800,7 @@ export interface ScorePassage {
   end_ms: number;
   rounds: number;
   counts: string;
-  distinct: string;
+  distinct: Fact[];
   tempo: number;
   slower: number;
   faster: number;
@@ -773,7 +808,7 @@ export interface ScorePassage {
   findings: Finding[];
   in_force: InForce;
   lanes: LaneOffer[];
-  steps: string[];
+  steps: Fact[];
   carries: number;
   hand_at_nose: boolean;
   timed: boolean;
@@ -788,7 +823,7 @@ export interface LaneNames {
   beside: string;
 }
 export interface Unstored {
-  why: string;
+  why: Fact;
   presses: UnstoredPress[];
 }
 export interface UnstoredPress {
@@ -798,6 +833,7 @@ export interface UnstoredPress {
     | "advance"
     | "again"
     | "beside"
+    | "by-hand"
     | "close"
     | "counts"
     | "drop-holds"
@@ -808,6 +844,7 @@ export interface UnstoredPress {
     | "next"
     | "note"
     | "pause"
+    | "recall"
     | "release"
     | "restore-holds"
     | "resume"
@@ -835,7 +872,7 @@ export interface Groups {
 }
 export interface Condition {
   id: string;
-  name: string;
+  name: Fact;
 }
 export interface Settings {
   schools: {
@@ -851,11 +888,11 @@ export interface Settings {
   voice: string;
   keys: Keys;
   revision: number;
-  meanings?: Way[];
+  meanings?: Means[];
   questions?: Question[];
   languages?: string[];
   words?: Word[];
-  general?: string;
+  general?: Fact;
 }
 export interface Keys {
   letters: {
@@ -869,21 +906,25 @@ export interface RemoteKey {
   press: string;
   means: string;
 }
-export interface Way {
+export interface Means {
   id: string;
-  says: string;
+  says: Fact;
 }
 export interface Question {
   id: string;
   asks: string;
   ways: Way[];
 }
+export interface Way {
+  id: string;
+  says: string;
+}
 export interface Word {
   key: string;
   text: string;
 }
 export interface Done {
-  say: string;
+  say: Fact;
 }
 export interface RoomCode {
   code: string;
@@ -909,7 +950,7 @@ export interface Asked {
 }
 export interface RoomAnswer {
   class_id: number;
-  how: "easy" | "right" | "too much";
+  how: "easy" | "right" | "too-much";
   lane: string;
   ballot: string;
 }
@@ -987,7 +1028,7 @@ export interface RoomAnswered {
 }
 export interface Signal {
   id: string;
-  name: string;
+  name: Fact;
   with: ("inhale" | "hold" | "exhale" | "empty" | "still" | "stroke" | "beat" | "lead" | "free" | "talk")[];
 }
 export interface Saw {
@@ -997,7 +1038,7 @@ export interface Saw {
 }
 export interface Proposed {
   score: Score;
-  say: string;
+  say: Fact;
   do: Adjust[];
   lane: Adjust | null;
 }
@@ -1007,6 +1048,7 @@ export interface Adjust {
     | "advance"
     | "again"
     | "beside"
+    | "by-hand"
     | "close"
     | "counts"
     | "drop-holds"
@@ -1017,6 +1059,7 @@ export interface Adjust {
     | "next"
     | "note"
     | "pause"
+    | "recall"
     | "release"
     | "restore-holds"
     | "resume"
@@ -1025,13 +1068,11 @@ export interface Adjust {
     | "strokes"
     | "tempo"
     | "undo";
-  to?: number;
+  to?: number | string | unknown[];
   by?: number;
   to_ms?: number;
-  counts?: number[];
   because?: string;
   carry?: boolean;
-  beside?: string;
   text?: string;
   see?: string;
   pressed_ms?: number;
@@ -1092,8 +1133,8 @@ export interface Preview {
   fewer: number;
 }
 export interface Gap {
-  away: string;
-  now: string;
+  away: Fact;
+  now: Fact;
   again: boolean;
 }
 export interface TakeAgain {
@@ -1119,8 +1160,8 @@ export interface PracticeCourse {
   practice: string;
   name: string;
   points: CoursePoint[];
-  next: string;
-  why: string;
+  next: Fact | null;
+  why: Fact | null;
   based_on: number[];
 }
 export interface CoursePoint {
@@ -1181,12 +1222,12 @@ export interface MonthSum {
   taught_ms: number;
 }
 export interface Deletion {
-  goes: string;
-  classes: string;
+  goes: Fact | null;
+  classes: Fact | null;
   days: number;
 }
 export interface Imported {
-  lines: string[];
+  lines: Fact[];
   changes: boolean;
   done: boolean;
   kept: string;
@@ -1231,7 +1272,7 @@ export interface TypedFact {
 export interface LineProblem {
   from: number;
   to: number;
-  say: string;
+  say: Fact;
   nearest: string[];
 }
 export interface Completion {
@@ -1311,7 +1352,7 @@ export interface Expected {
   rooms: SimulatedRoom[];
   room: string;
   passages: ExpectedPassage[];
-  limits: string;
+  limits: Fact;
 }
 export interface SimulatedRoom {
   name: string;
@@ -1327,7 +1368,7 @@ export interface ExpectedPassage {
   ways: ExpectedEase[];
 }
 export interface ExpectedEase {
-  says: string;
+  says: Fact;
   low: number;
   median: number;
   high: number;
@@ -1337,7 +1378,7 @@ export interface Rehearsals {
   rooms: SimulatedRoom[];
   plans: RehearsalPlan[];
   done: Rehearsal[];
-  limits: string;
+  limits: Fact;
 }
 export interface Scenario {
   name: string;
@@ -1352,7 +1393,7 @@ export interface ScenarioLevel {
   room: string;
   people: number;
   length_ms: number;
-  aims: string[];
+  aims: Fact[];
   tries: number;
   reached: boolean;
 }
@@ -1382,7 +1423,7 @@ export interface RehearsalDigest {
   strained: number;
   aims: number;
   reached: number;
-  next: string;
+  next: Fact | null;
 }
 export interface Rehearse {
   scenario?: string;
@@ -1402,7 +1443,7 @@ export interface Rehearsing {
   until_ms: number;
   people: Watched[];
   looks: number;
-  limits: string;
+  limits: Fact;
 }
 export interface Watched {
   breath_ms: number;
@@ -1455,7 +1496,7 @@ export interface RehearsalReview {
   looks: number;
   digest: RehearsalDigest;
   visible: number;
-  limits: string;
+  limits: Fact;
 }
 export interface ReviewPassage {
   name: string;
@@ -1479,7 +1520,7 @@ export interface ReviewPoint {
   strain: number;
 }
 export interface ReviewShown {
-  name: string;
+  id: string;
   at_ms: number;
   until_ms: number;
   times: number;
@@ -1489,7 +1530,6 @@ export interface ReviewShown {
 }
 export interface ReviewMoment {
   id: string;
-  name: string;
   at_ms: number;
   until_ms: number;
   people: number;
@@ -1501,7 +1541,7 @@ export interface ReviewMoment {
 }
 export interface ReviewSaid {
   at_ms: number;
-  name: string;
+  id: string;
   there: boolean;
   else: string[];
   known: boolean;
@@ -1512,6 +1552,7 @@ export interface ReviewEased {
     | "advance"
     | "again"
     | "beside"
+    | "by-hand"
     | "close"
     | "counts"
     | "drop-holds"
@@ -1522,6 +1563,7 @@ export interface ReviewEased {
     | "next"
     | "note"
     | "pause"
+    | "recall"
     | "release"
     | "restore-holds"
     | "resume"
@@ -1541,6 +1583,7 @@ export interface ReviewPress {
     | "advance"
     | "again"
     | "beside"
+    | "by-hand"
     | "close"
     | "counts"
     | "drop-holds"
@@ -1551,6 +1594,7 @@ export interface ReviewPress {
     | "next"
     | "note"
     | "pause"
+    | "recall"
     | "release"
     | "restore-holds"
     | "resume"
@@ -1561,7 +1605,7 @@ export interface ReviewPress {
     | "undo";
 }
 export interface ReviewAim {
-  says: string;
+  says: Fact;
   done: boolean;
 }
 export interface Session {

@@ -64,7 +64,7 @@ test("after three seconds without an answer it says so and is sent again, under 
 test("after five seconds it is given up, and nothing of it is sent later", async () => {
   network();
   const sent = send();
-  const failed = expect(sent).rejects.toThrow("Not sent");
+  const failed = expect(sent).rejects.toThrow("web.not-sent");
   await vi.advanceTimersByTimeAsync(5500);
   await failed;
   const times = bodies.length;
@@ -81,6 +81,6 @@ test("a note is sent until it arrives", async () => {
 });
 
 test("what is refused is not sent again", async () => {
-  vi.stubGlobal("fetch", () => Promise.resolve(Response.json({ say: "Too late" }, { status: 409 })));
-  await expect(send()).rejects.toThrow("Too late");
+  vi.stubGlobal("fetch", () => Promise.resolve(Response.json({ say: { id: "too-late" } }, { status: 409 })));
+  await expect(send()).rejects.toThrow("too-late");
 });

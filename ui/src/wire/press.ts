@@ -5,9 +5,7 @@ const patience = 3000; // ms until a press that is not answered is sent once mor
 const meant = 5000; // ms for which a press is meant: later it would surprise the room
 const pause = 400; // ms before it is sent once more
 
-const notSent = {
-  say: "Not sent: the application does not answer. Press again if it is still wanted.",
-};
+const notSent = { say: { id: "web.not-sent" } };
 
 type Sending = {
   /** is told what is to be said while there is no answer */

@@ -1,6 +1,7 @@
 import type { Settings } from "../../wire/contract";
 import { keyed, letterOf } from "./letters";
 import type { Way } from "./presses";
+import { text } from "../../language/text";
 
 const ways: { [way in Way]: string } = { short: "", long: ", long", double: ", twice" };
 
@@ -21,7 +22,7 @@ export function remoteName(key: string): string {
 
 /** rowsOf is every key and what it does, as on the card of keys. */
 export function rowsOf(settings: Settings | undefined): [string, string][] {
-  const means = (id: string) => settings?.meanings?.find((way) => way.id === id)?.says ?? "";
+  const means = (id: string) => text(settings?.meanings?.find((way) => way.id === id)?.says);
   const letters = keyed.flatMap(({ id, name }): [string, string][] => {
     const key = letterOf(id, settings?.keys);
     return key === "" ? [] : [[key.toUpperCase(), name]];

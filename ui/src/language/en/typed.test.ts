@@ -10,7 +10,7 @@ describe("factText", () => {
     ["tempo", "@48", "48 counts a minute"],
     ["side", "left", "left side"],
     ["script", "knees", "only you read “knees”"],
-    ["airway", "by the mouth", "by the mouth"],
+    ["airway", "through the mouth", "through the mouth"],
   ])("says %s %s", (field, value, says) => {
     expect(factText({ field, value, assumed: false })).toBe(says);
   });
