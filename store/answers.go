@@ -57,7 +57,7 @@ func (s *Store) Answers(class int64) (Answers, error) {
 // AddAnswer adds one answer to the sums of a class, or returns ErrNotFound where nobody was asked, and ErrFull.
 func (s *Store) AddAnswer(class int64, one Answers) error {
 	return s.changing(class, func(db *gorm.DB) error {
-		st := &Store{db: db, read: db, damage: s.damage}
+		st := &Store{db: db, read: db, damage: s.damage, settled: s.settled}
 		there, err := st.Answers(class)
 		switch {
 		case err != nil:

@@ -95,7 +95,7 @@ func (s *Store) Going(t Thing) (g Going, err error) {
 // Delete puts a thing away: a group with its plans, and with its classes where they are to go too. Nothing is lost
 // before Purge. ErrNotFound says that it is not there.
 func (s *Store) Delete(t Thing, classes bool, at time.Time) error {
-	return plainly(s.db.Transaction(func(db *gorm.DB) error {
+	return s.transaction(func(db *gorm.DB) error {
 		at := moment(at)
 		put := db.Model(t.row()).Where("id = ?", t.ID).Update("deleted_at", at)
 		if put.Error != nil || put.RowsAffected == 0 {
@@ -108,7 +108,7 @@ func (s *Store) Delete(t Thing, classes bool, at time.Time) error {
 			return err
 		}
 		return db.Model(&classRow{}).Where("group_id = ?", t.ID).Update("deleted_at", at).Error
-	}))
+	})
 }
 
 func orNotFound(done *gorm.DB) error {
@@ -121,7 +121,7 @@ func orNotFound(done *gorm.DB) error {
 // BringBack brings back what was deleted, and what went with it. A plan or class whose group was deleted later comes
 // back with no group. ErrNotFound says that it is not there any more.
 func (s *Store) BringBack(t Thing, now time.Time) error {
-	return plainly(s.db.Transaction(func(db *gorm.DB) error {
+	return s.transaction(func(db *gorm.DB) error {
 		db = db.Unscoped().Session(&gorm.Session{})
 		if t.Kind == KindGroup {
 			for _, row := range []any{&planRow{}, &classRow{}} {
@@ -143,7 +143,7 @@ func (s *Store) BringBack(t Thing, now time.Time) error {
 			return err
 		}
 		return db.Model(&planRow{}).Where("id = ? AND group_id IN (SELECT id FROM groups WHERE deleted_at IS NOT NULL)", t.ID).Update("group_id", nil).Error
-	}))
+	})
 }
 
 // lenient is a time of a row, or why it cannot be read: one damaged row does not keep the others from being read.
@@ -204,7 +204,7 @@ const gone = "typeof(deleted_at) = 'text' AND deleted_at GLOB '[12][0-9][0-9][0-
 // Purge removes for good what was deleted before the moment; what has no readable moment stays. Of a group whose classes stay,
 // its name stays with them.
 func (s *Store) Purge(before time.Time) error {
-	return plainly(s.db.Transaction(func(db *gorm.DB) error {
+	return s.transaction(func(db *gorm.DB) error {
 		before := moment(before)
 		for _, statement := range []string{
 			"DELETE FROM adjustments WHERE class_id IN (SELECT id FROM classes WHERE " + gone + ")",
@@ -230,12 +230,12 @@ func (s *Store) Purge(before time.Time) error {
 			}
 		}
 		return nil
-	}))
+	})
 }
 
 // RemovePlanAndClasses removes a plan and the classes that were led from it, for good and at once.
 func (s *Store) RemovePlanAndClasses(plan int64) error {
-	return plainly(s.db.Transaction(func(db *gorm.DB) error {
+	return s.transaction(func(db *gorm.DB) error {
 		for _, statement := range []string{
 			"DELETE FROM adjustments WHERE class_id IN (SELECT id FROM classes WHERE plan_id = ?)",
 			"DELETE FROM remarks WHERE class_id IN (SELECT id FROM classes WHERE plan_id = ?)",
@@ -251,5 +251,5 @@ func (s *Store) RemovePlanAndClasses(plan int64) error {
 			}
 		}
 		return nil
-	}))
+	})
 }

@@ -113,7 +113,7 @@ func OpenToRead(path string) (*Store, error) {
 	if err != nil {
 		return nil, err
 	}
-	s := &Store{db: db, read: db, path: path, damage: &damage{met: map[entry]fact.Fact{}}}
+	s := &Store{db: db, read: db, path: path, damage: &damage{met: map[entry]fact.Fact{}}, settled: &settled{}}
 	if err := ours(s.read); err != nil {
 		return nil, errors.Join(fmt.Errorf("%s: %w", path, translateError(err)), s.disconnect())
 	}
@@ -173,7 +173,11 @@ func onlyForTheOwner(path string) {
 // does not help a read that becomes a write.
 func connect(path string) (*Store, error) {
 	db, err := pool(dsn(path, "immediate"), 1)
-	return &Store{db: db, read: db, path: path, damage: &damage{met: map[entry]fact.Fact{}}}, err
+	s := &Store{db: db, read: db, path: path, damage: &damage{met: map[entry]fact.Fact{}}, settled: &settled{}}
+	if err == nil {
+		err = s.settled.watch(db)
+	}
+	return s, err
 }
 
 // connectToRead opens the file with connections that only read.

@@ -34,7 +34,7 @@ func saved(find, saved *gorm.DB) error {
 
 // put stores a row in the place of the one with its uid, deleted or not, as the next revision of that.
 func (s *Store) put(model any, uid string, row any) error {
-	return plainly(s.db.Transaction(func(db *gorm.DB) error {
+	return s.transaction(func(db *gorm.DB) error {
 		put := db.Unscoped().Model(model).Where("uid = ?", uid).Select("*").Omit("id", "uid", "revision").Updates(row)
 		if put.Error == nil && put.RowsAffected == 0 {
 			return ErrNotFound
@@ -43,7 +43,7 @@ func (s *Store) put(model any, uid string, row any) error {
 			return put.Error
 		}
 		return db.Unscoped().Model(model).Where("uid = ?", uid).Update("revision", nextRevision).Error
-	}))
+	})
 }
 
 var nextRevision = gorm.Expr("revision + 1")

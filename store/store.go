@@ -17,6 +17,8 @@ type Store struct {
 	lock   *lock // nil where it was opened only to read
 	damage *damage
 	opened Opened
+
+	settled *settled
 }
 
 // ErrNotFound says that there is no such plan, group or class.
@@ -41,9 +43,9 @@ func plainly(err error) error {
 
 // InTransaction runs the work whole or not at all.
 func (s *Store) InTransaction(work func(*Store) error) error {
-	return plainly(s.db.Transaction(func(tx *gorm.DB) error {
-		return work(&Store{db: tx, read: tx, path: s.path, damage: s.damage})
-	}))
+	return s.transaction(func(tx *gorm.DB) error {
+		return work(&Store{db: tx, read: tx, path: s.path, damage: s.damage, settled: s.settled})
+	})
 }
 
 // Group is a group of people that is taught.

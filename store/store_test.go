@@ -101,6 +101,49 @@ func TestATransactionIsWholeOrNotAtAll(t *testing.T) {
 	assert.Empty(t, groups)
 }
 
+func TestWhatAClassIsLedWithIsCountedWhenItChanges(t *testing.T) {
+	s := open(t, filepath.Join(t.TempDir(), "x.db"))
+	before := s.Settled()
+	changed := func(why string) {
+		t.Helper()
+		assert.Greater(t, s.Settled(), before, why)
+		before = s.Settled()
+	}
+	g, err := s.AddGroup(Group{Name: "Evening"})
+	require.NoError(t, err)
+	changed("a group")
+	_, err = s.SaveGroup(g)
+	require.NoError(t, err)
+	changed("a group that is saved")
+	require.NoError(t, s.SaveSetting("choices", []byte(`{}`)))
+	changed("a choice")
+	require.NoError(t, s.ReplaceSetting("choices", []byte(`{"a": 1}`), 1))
+	changed("another choice")
+	v, err := s.AddVoice(Voice{Name: "mine", Language: "en"})
+	require.NoError(t, err)
+	changed("a voice")
+	_, err = s.AddRecording(Recording{VoiceID: v.ID, Plain: "one", Sound: []byte("RIFF")})
+	require.NoError(t, err)
+	changed("a recording")
+	require.NoError(t, s.RemoveRecording(v.ID, "one"))
+	changed("a recording that is removed")
+	require.NoError(t, s.Delete(Thing{KindGroup, g.ID}, false, time.Now()))
+	changed("a group that is deleted")
+	require.NoError(t, s.InTransaction(func(in *Store) error {
+		require.NoError(t, in.PutGroup(g))
+		before = s.Settled() // whoever reads now reads the old
+		return nil
+	}))
+	changed("a whole transaction")
+
+	c, err := s.AddClass(Class{Document: []byte(`{}`), StartedAt: time.Now()})
+	require.NoError(t, err)
+	before = s.Settled()
+	require.NoError(t, s.AddAdjustments(c.ID, Adjustment{Number: 1, Key: "k"}))
+	require.NoError(t, s.SavePassing("clock", []byte(`{}`)))
+	assert.Equal(t, before, s.Settled(), "a press, and the clock")
+}
+
 func TestGroupsPracticesAndSettings(t *testing.T) {
 	s := open(t, filepath.Join(t.TempDir(), "x.db"))
 	g, err := s.AddGroup(Group{Name: "Evening", Weekday: 3, Weektime: "18:30", Conditions: map[string]int{"asthma": 2}})

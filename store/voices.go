@@ -107,14 +107,14 @@ const (
 func (s *Store) AddRecording(r Recording) (Recording, error) {
 	row := recordingRow(r)
 	row.MadeAt = r.MadeAt.UTC()
-	err := s.db.Transaction(func(db *gorm.DB) error {
+	err := s.transaction(func(db *gorm.DB) error {
 		if err := db.Create(&row).Error; err != nil {
 			return err
 		}
 		return db.Exec(`DELETE FROM recordings WHERE voice_id = ? AND plain = ? AND id NOT IN (
 			SELECT id FROM recordings WHERE voice_id = ? AND plain = ? ORDER BY id DESC LIMIT ?)`, r.VoiceID, r.Plain, r.VoiceID, r.Plain, keptOfWord).Error
 	})
-	return Recording(row), plainly(err)
+	return Recording(row), err
 }
 
 // RemoveRecording removes the newest recording of a word, so that the one before counts again, or says ErrNotFound.

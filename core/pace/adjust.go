@@ -93,7 +93,7 @@ func (c *Class) apply(a Adjustment) (Answer, error) {
 	}
 	if a.Do == Undo {
 		answer, err := c.undo(a)
-		c.now.row.Verbs = c.now.met()
+		c.now.meetAnew()
 		return answer, err
 	}
 	before := c.now.bookmark()
@@ -102,7 +102,7 @@ func (c *Class) apply(a Adjustment) (Answer, error) {
 		return answer, err
 	}
 	if !c.now.over {
-		c.now.row.Verbs = c.now.met() // holds may be dropped now, strokes begun
+		c.now.meetAnew() // holds may be dropped now, strokes begun
 	}
 	if !a.Do.Remarks() {
 		c.done = append(c.done, taken{a.Do, before})

@@ -76,3 +76,19 @@ func BenchmarkAdjust(b *testing.B) {
 		}
 	})
 }
+
+// BenchmarkPreviews tells what sixteen controls of the lead screen would do, at a phase in the middle of 88 minutes (5,280 counts)
+// with 200 changes of tempo before it.
+func BenchmarkPreviews(b *testing.B) {
+	class := pace.Begin(long(b, 88))
+	for i := range 200 {
+		class.Adjust(script(b, fmt.Sprintf(`%d tempo "to": %d.%d`, i*13_000, 40+i%21, i%10))[0])
+	}
+	wants := script(b, `0 tempo "to": 48`, `0 tempo "to": 52`, `0 rounds "by": 1`, `0 rounds "by": -1`, `0 last-round`, `0 again`, `0 release`,
+		`0 drop-holds`, `0 restore-holds`, `0 counts "to": [4, 4, 6, 3]`, `0 pause`, `0 close`, `0 next`, `0 by-hand "to": "all"`,
+		`0 finish-by "to_ms": 5000000`, `0 undo`)
+	b.ReportAllocs()
+	for b.Loop() {
+		class.Previews(2_700_000, wants)
+	}
+}

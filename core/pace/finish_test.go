@@ -107,13 +107,13 @@ func TestWould(t *testing.T) {
 	class := pace.Begin(read(t, rounds(`"rounds": 3`), talk))
 	before := class.Timeline()
 	slower := script(t, `1500 tempo "to": 30`)[0]
-	p := class.Would(slower, 3)
+	release := script(t, `1500 release`)[0]
+	all := class.Previews(1500, []pace.Adjustment{slower, release})
+	p := all[0]
 	assert.Equal(t, before, class.Timeline())
 	assert.Equal(t, pace.NextCount, p.Answer.When)
 	assert.Equal(t, []int64{17_000, 27_000}, []int64{p.EndWithout, p.EndWith})
-	assert.Equal(t, []int64{1000, 2000, 3000}, []int64{p.Without[0].At, p.Without[1].At, p.Without[2].At})
-	assert.Equal(t, []int64{1000, 2000, 4000}, []int64{p.With[0].At, p.With[1].At, p.With[2].At})
-	assert.Equal(t, fact.New("refused.no-hold"), class.Would(script(t, `1500 release`)[0], 1).Answer.Refused)
+	assert.Equal(t, fact.New("refused.no-hold"), all[1].Answer.Refused)
 	answer := class.Adjust(slower)
 	assert.Equal(t, p.Answer, answer)
 	assert.EqualValues(t, 27_000, class.Timeline().End)

@@ -86,7 +86,8 @@ func laneOf(rows []Row, p *plan.Plan) []Row {
 // lanes is how far the lane is in a passage.
 type lanes struct {
 	passage *plan.Passage
-	inhale  Row // the last row of the main lane's inhale
+	inhale  Shared // the main lane's last inhale
+	made    Row    // the row that was made last: most share with the one before
 
 	left   int  // counts that the lane's own breath has left
 	number int  // of it
@@ -97,7 +98,7 @@ type lanes struct {
 // read turns a row of the main lane into that of the lane beside.
 func (l *lanes) read(row *Row) {
 	if row.Phase == breath.Inhale {
-		l.inhale = *row
+		l.inhale = *row.Shared
 	}
 	if row.Stage != Round || row.lane.anew {
 		l.left, l.owed = 0, false
@@ -105,16 +106,21 @@ func (l *lanes) read(row *Row) {
 	if row.lane.restart {
 		l.number = 0
 	}
+	with := *row.Shared
 	switch {
 	case row.Stage == Round && row.Beside.Shorter():
-		l.shorter(row)
+		l.shorter(row, &with)
 	case !row.Beside.None() && (row.Stage == Opening || row.Stage == Round || row.Stage == Closing):
-		l.breathe(row)
+		l.breathe(row, &with)
+	}
+	if with != *row.Shared {
+		l.made.share(with)
+		row.Shared = l.made.Shared
 	}
 }
 
 // breathe is "breathe": through the holds. A long hold ends with a fresh inhale, so that nobody meets the exhale empty.
-func (l *lanes) breathe(row *Row) {
+func (l *lanes) breathe(row *Row, with *Shared) {
 	if !row.Phase.Held() {
 		return
 	}
@@ -124,14 +130,16 @@ func (l *lanes) breathe(row *Row) {
 	}
 	before := row.Of - inhale // counts of the hold before the fresh inhale
 	if row.Phase == breath.Hold && !row.Open && row.Of >= 2*inhale && row.Count > before {
-		row.Phase, row.Through, row.Count, row.Of, row.Part = breath.Inhale, l.inhale.Through, row.Count-before, inhale, ""
+		with.Phase, with.Through, with.Of = breath.Inhale, l.inhale.Through, inhale
+		row.Count, row.Part = row.Count-before, ""
 		return
 	}
-	row.Phase, row.Through, row.Part = breath.Free, breath.None, ""
+	with.Phase, with.Through = breath.Free, breath.None
+	row.Part = ""
 }
 
 // shorter is "a:c": each row of a round is one count of a breath of its own.
-func (l *lanes) shorter(row *Row) {
+func (l *lanes) shorter(row *Row, with *Shared) {
 	b, rows := row.Beside, row.lane.left
 	whole := b.Inhale + b.Exhale
 	starts := false
@@ -150,15 +158,18 @@ func (l *lanes) shorter(row *Row) {
 		l.number++
 	}
 	if l.left == 0 {
-		row.Phase, row.Through, row.Part, row.Breath, row.Count, row.Of = breath.Free, breath.None, "", 0, 1, 1
+		with.Phase, with.Through, with.Breath, with.Of = breath.Free, breath.None, 0, 1
+		row.Part, row.Count = "", 1
 		return
 	}
 	count := whole - l.left + 1
-	row.Phase, row.Breath, row.Part, row.Count, row.Of = breath.Inhale, l.number, "", count, b.Inhale
+	with.Phase, with.Breath, with.Of = breath.Inhale, l.number, b.Inhale
+	row.Part, row.Count = "", count
 	if count > b.Inhale {
-		row.Phase, row.Count, row.Of = breath.Exhale, count-b.Inhale, b.Exhale
+		with.Phase, with.Of = breath.Exhale, b.Exhale
+		row.Count = count - b.Inhale
 	}
-	row.Through = l.through(row.Phase)
+	with.Through = l.through(with.Phase)
 	l.left--
 }
 

@@ -44,7 +44,7 @@ type machine struct {
 
 	rows  []Row // done
 	first int   // the first row of the round in progress
-	blind bool  // only where the class comes to is wanted: rows are not kept
+	blind bool  // only where the class comes to is wanted: no rows are made
 
 	figure  figure
 	metHere metHere
@@ -148,7 +148,20 @@ func (m *machine) waiting() bool { return m.led && !m.over && m.unit[m.phase].Wa
 // run goes on to the end of the class, or to the first row that waits.
 func (m *machine) run() {
 	for !m.over && !m.waiting() {
+		if m.blind {
+			m.leap()
+		}
 		m.step()
+	}
+}
+
+// leap stands in the last row of the phase in progress. Rows that nobody asks for need not be made one by one: those of a
+// phase are equally long, unless the tempo was changed in the one in progress.
+func (m *machine) leap() {
+	ph := &m.unit[m.phase]
+	if left := ph.Counts - m.count; left > 0 && !ph.Timed && m.tempo == m.tempoOf(ph) {
+		m.beat += left
+		m.count += left
 	}
 }
 
@@ -164,11 +177,14 @@ func (m *machine) projectedEnd(t breath.Exact) breath.Exact {
 	if m.over {
 		return m.at()
 	}
+	// Counted from where the row began: after many changes of tempo that is a fraction of many digits, what follows is not.
+	began := m.at()
 	c := m.copyWithoutRows()
-	c.stand(m.at(), m.rowEnd(t).Sub(m.at()), breath.Exact{})
+	c.stand(breath.Exact{}, m.rowEnd(t).Sub(began), breath.Exact{})
+	c.since = m.since.Sub(began)
 	c.led = false
 	c.run()
-	return c.at()
+	return began.Add(c.at())
 }
 
 // rowEnd is where the row in progress ends; one that waits is taken to end at its planned end, or at t if that is
@@ -212,13 +228,14 @@ func (m *machine) skip(t breath.Exact) {
 // print puts the row in progress, ended at the time that is shown, to those done. A row of no exact length is not
 // made: that is for the caller to see.
 func (m *machine) print(end int64) {
+	m.current.shown = m.current.shown || m.stage == Round
+	if m.blind {
+		return
+	}
 	m.row.Dur = end - m.row.At
 	m.lane = laneMark{}
 	m.askAnew()
-	m.current.shown = m.current.shown || m.stage == Round
-	if !m.blind {
-		m.rows = append(m.rows, m.row)
-	}
+	m.rows = append(m.rows, m.row)
 }
 
 // enter makes the phases of a stage the ones to run; settle then finds the row.
@@ -255,7 +272,9 @@ func (m *machine) settle() {
 			m.hold = m.runsAt()
 		}
 		m.measure(ph)
-		m.printed(ph)
+		if !m.blind {
+			m.printed(ph)
+		}
 		return
 	}
 }
@@ -312,28 +331,39 @@ func (m *machine) unitEnd(rowEnd breath.Exact) breath.Exact {
 
 // printed puts down the row in progress as the cue sheet shows it.
 func (m *machine) printed(ph *practice.Phase) {
-	first := m.count == ph.First()
-	verbs := m.row.Verbs
-	if first || m.row.Stage != m.stage { // all rows of a phase are met by the same
-		verbs = m.met()
-	}
-	m.row = Row{
-		At: m.pulse.Round(m.beat), Passage: m.passage + 1, Stage: m.stage, Breath: ph.Breath, Phase: ph.Kind, Through: ph.Through,
-		Count: m.count, Of: ph.Counts, Part: ph.Part(m.count), Kept: true, Open: ph.Waits, Planned: ph.Planned, PlannedBeat: ph.Beat, Tempo: m.tempo, Verbs: verbs, Text: ph.Text,
-		Beside: m.inForce().beside, lane: m.lane,
-	}
-	if m.stage == Round && m.row.Beside.Shorter() {
-		m.row.lane.left = m.rowsLeft()
+	with := Shared{
+		Passage: m.passage + 1, Stage: m.stage, Breath: ph.Breath, Phase: ph.Kind, Through: ph.Through, Of: ph.Counts, Kept: true,
+		Tempo: m.tempo, Open: ph.Waits, Planned: ph.Planned, PlannedBeat: ph.Beat, Text: ph.Text, Beside: m.inForce().beside,
 	}
 	if p := m.here(); p.Practice != nil {
-		m.row.Practice = p.Practice.ID
+		with.Practice = p.Practice.ID
 	}
+	row := Row{Shared: m.row.Shared, At: m.pulse.Round(m.beat), Count: m.count, Part: ph.Part(m.count), lane: m.lane}
 	if m.stage == Round {
-		m.row.Round = m.round
-		m.row.Starts = !m.current.shown
-		m.row.BecameLast = m.row.Starts && m.current.becameLast
+		with.Round = m.round
+		row.Starts = !m.current.shown
+		row.BecameLast = row.Starts && m.current.becameLast
+		if with.Beside.Shorter() {
+			row.lane.left = m.rowsLeft()
+		}
 	}
-	m.row.Say = m.say(ph)
+	if first := m.count == ph.First(); first || row.Shared == nil || row.Stage != m.stage { // all rows of a phase are met by the same
+		with.Verbs = m.met()
+	} else {
+		with.Verbs = row.Verbs
+	}
+	row.share(with)
+	row.Say = m.say(ph)
+	m.row = row
+}
+
+// meetAnew sees what the row in progress is met by, after an adjustment.
+func (m *machine) meetAnew() {
+	if m.row.Shared != nil {
+		with := *m.row.Shared
+		with.Verbs = m.met()
+		m.row.share(with)
+	}
 }
 
 // abandon marks the round in progress as not kept, as it happened so far. Elsewhere it does nothing.
@@ -341,16 +371,16 @@ func (m *machine) abandon() {
 	if !m.inRound() {
 		return
 	}
-	m.rows = slices.Clone(m.rows)
-	for i := m.first; i < len(m.rows); i++ {
-		if m.rows[i].Stage == Round {
-			m.rows[i].Kept = false
-		}
-	}
-	if m.stage == Round {
-		m.row.Kept = false
-	}
 	m.current.paused = false
+	if m.blind {
+		return
+	}
+	m.rows = slices.Clone(m.rows)
+	abandoned := func(s *Shared) { s.Kept = s.Kept && s.Stage != Round }
+	changed(m.rows[m.first:], abandoned)
+	with := *m.row.Shared
+	abandoned(&with)
+	m.row.share(with)
 }
 
 // timeline is the rows so far; where the machine waits, its row has no length.

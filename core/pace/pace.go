@@ -68,10 +68,9 @@ func oneRound(p *plan.Plan, passage int, m plan.Measure, b plan.Beside) (main, l
 	alone.Passages = []plan.Passage{round}
 	main = Sheet(&alone).Rows
 	lane = laneOf(main, &alone)
-	for i := range main {
-		main[i].Passage, main[i].Verbs = passage+1, 0
-		lane[i].Passage, lane[i].Verbs = passage+1, 0
-	}
+	inPlan := func(s *Shared) { s.Passage, s.Verbs = passage+1, 0 }
+	changed(main, inPlan)
+	changed(lane, inPlan)
 	return main, lane
 }
 
@@ -133,55 +132,11 @@ func (c *Class) Ahead() *Wait {
 	wait := &Wait{PlannedEnd: m.end().Round()}
 	m.led, m.rows, m.first = false, nil, 0
 	m.current.shown = m.stage == Round                      // a round that waits has begun
+	m.since = m.since.Sub(m.end())                          // what counts against the passage's minutes began so much before
 	m.stand(breath.Exact{}, breath.Exact{}, breath.Exact{}) // the wait is over here, and leaves no row
 	m.run()
 	wait.Then = m.timeline()
 	return wait
-}
-
-// EndAt is when the class would end if nothing more were adjusted after t, in milliseconds: what waits is taken to
-// end at its planned time, or at t if that is past, and a pause at t.
-func (c *Class) EndAt(t int64) int64 {
-	m := c.now.copyWithoutRows()
-	m.runTo(t)
-	return m.projectedEnd(breath.Int(t)).Round()
-}
-
-// Preview is what an adjustment would do: the answer to it, the next rows without and with it, and the end of the
-// class without and with it in milliseconds (what waits taken as EndAt takes it).
-type Preview struct {
-	Answer        Answer
-	Without, With []Row
-	EndWithout    int64
-	EndWith       int64
-	Fewer         int // rounds that the class would have less, in all passages; below 0 for more
-}
-
-// Would tells what the adjustment would do, and changes nothing. It shows that many rows from the one met on.
-func (c *Class) Would(a Adjustment, rows int) Preview {
-	without, with := c.Copy(), c.Copy()
-	p := Preview{Answer: with.Adjust(a)}
-	p.Without, p.With = without.next(a.At, rows), with.next(a.At, rows)
-	p.EndWithout, p.EndWith = without.EndAt(a.At), with.EndAt(a.At)
-	for i, l := range without.now.live {
-		p.Fewer += l.total - with.now.live[i].total
-	}
-	return p
-}
-
-// next is the next few rows from the one that is met at t.
-func (c *Class) next(t int64, rows int) []Row {
-	m := c.now.copy()
-	m.runTo(t)
-	before := len(m.rows)
-	for range rows {
-		if m.over || m.waiting() {
-			break
-		}
-		m.step()
-	}
-	tl := m.timeline()
-	return tl.Rows[before:min(len(tl.Rows), before+rows)]
 }
 
 // Moment is where a class is, for those who propose what to do.

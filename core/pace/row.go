@@ -25,32 +25,62 @@ const (
 // Row is one row of a cue sheet: one count, or one stretch that is not counted. Times are whole milliseconds from
 // the start of the class.
 type Row struct {
-	At       int64
-	Dur      int64 // -1 where the end is not known
-	Passage  int   // from 1
+	*Shared
+	At    int64
+	Dur   int64 // -1 where the end is not known
+	Count int   // 0 for a beat that a word has of its own
+	Part  string
+	Say   string
+
+	// Not in the cue sheet:
+	Starts     bool // the first row of a round, also of one that starts over
+	BecameLast bool // a round begins here that became the last as it started: a hand slower than planned left no time for more
+	lane       laneMark
+}
+
+// Shared is what the rows of a phase share, unless an adjustment came between them. It is never changed, only replaced: a class
+// of an hour has thousands of rows, which are copied at every press.
+type Shared struct {
+	Passage  int // from 1
 	Practice string
 	Stage    Stage
 	Round    int // 0 outside rounds
 	Breath   int
 	Phase    breath.Phase
 	Through  breath.Through
-	Count    int // 0 for a beat that a word has of its own
 	Of       int
-	Part     string
-	Say      string
 	Kept     bool // false in a round that was abandoned
 
 	// Not in the cue sheet:
 	Tempo       breath.Exact // counts or strokes a minute that the row runs at; 0 where it is not counted
-	Starts      bool         // the first row of a round, also of one that starts over
 	Open        bool         // lasts until the teacher goes on
-	BecameLast  bool         // a round begins here that became the last as it started: a hand slower than planned left no time for more
 	Planned     int          // of a phase by hand: the counts that it was planned with, without the beat of its word
 	PlannedBeat int          // 1 where its word would have had a beat of its own
 	Text        string       // what a free step is for
 	Verbs       VerbSet      // the adjustments that are met here
 	Beside      plan.Beside  // what stands beside the row, as it was in force when the row started
-	lane        laneMark
+}
+
+// share gives the row what it shares with others: a value that is there already, where it is the same.
+func (r *Row) share(with Shared) {
+	if r.Shared != nil && *r.Shared == with {
+		return
+	}
+	own := with
+	r.Shared = &own
+}
+
+// changed replaces what rows share, in rows that nobody else has.
+func changed(rows []Row, change func(*Shared)) {
+	var before, after *Shared
+	for i := range rows {
+		if rows[i].Shared != before {
+			own := *rows[i].Shared
+			change(&own)
+			before, after = rows[i].Shared, &own
+		}
+		rows[i].Shared = after
+	}
 }
 
 // End is where the row ends, -1 where that is not known.
@@ -69,10 +99,10 @@ func (r *Row) Follows(before *Row) bool {
 
 // same tells whether two rows are the same but for what is said: that costs no time and is no part of what an
 // adjustment does. What stands beside is compared by itself, as the lane shows it.
-func (r Row) same(other Row) bool {
-	r.Say, r.Verbs, r.Tempo, r.Beside, r.lane = other.Say, other.Verbs, other.Tempo, other.Beside, other.lane
-	r.Planned, r.PlannedBeat, r.BecameLast = other.Planned, other.PlannedBeat, other.BecameLast
-	return r == other
+func (r *Row) same(other *Row) bool {
+	a, b := *r.Shared, *other.Shared
+	a.Verbs, a.Tempo, a.Beside, a.Planned, a.PlannedBeat = b.Verbs, b.Tempo, b.Beside, b.Planned, b.PlannedBeat
+	return a == b && r.At == other.At && r.Dur == other.Dur && r.Count == other.Count && r.Part == other.Part && r.Starts == other.Starts
 }
 
 // Timeline is the rows of a class. Open says that the last row waits for the teacher and has no end yet; otherwise

@@ -61,7 +61,7 @@ func (m *machine) stoodTheSame(other *machine, parted bookmark, t breath.Exact) 
 		return false
 	}
 	for i := parted.done; i < len(m.rows); i++ {
-		if !m.rows[i].same(other.rows[i]) {
+		if !m.rows[i].same(&other.rows[i]) {
 			return false
 		}
 	}
@@ -73,10 +73,23 @@ func (m *machine) stoodTheSame(other *machine, parted bookmark, t breath.Exact) 
 	}
 	// Of a row in which nothing is done yet only the length counts.
 	begun := m.at().Less(t)
-	if begun && !m.row.same(other.row) {
+	if begun && !m.row.same(&other.row) {
 		return false
 	}
+	if !m.lanedSince(parted) && !other.lanedSince(parted) {
+		return true // the lane has done what the class did
+	}
 	return slices.EqualFunc(m.laneSince(parted, begun), other.laneSince(parted, begun), Row.sameLane)
+}
+
+// lanedSince tells whether something stood beside a row from where the machines parted.
+func (m *machine) lanedSince(parted bookmark) bool {
+	for i := parted.done; i < len(m.rows); i++ {
+		if !m.rows[i].Beside.None() {
+			return true
+		}
+	}
+	return !m.row.Beside.None()
 }
 
 // laneSince is the lane of this passage from where the machines parted.

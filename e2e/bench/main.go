@@ -35,6 +35,7 @@ var rows = []row{
 	{"of four hours (14,400 counts)", "BenchmarkSheet/compile/14400-counts", "that of 90 minutes; 2.67 is linear", "BenchmarkSheet/compile/5400-counts", time},
 	{"an adjustment in the middle of 90 minutes, after 200 changes of tempo", "BenchmarkAdjust/answer", "`encoding/csv` writing the rows of it", csv, time},
 	{"the same, with the whole timeline after it", "BenchmarkAdjust/answer-and-timeline", "the same", csv, time},
+	{"what sixteen keys would do, at a phase in the middle of 88 minutes (5,280 counts)", "BenchmarkPreviews", "the same", csv, time},
 	{"the cues of an hour (3,520 counts) on one lane, with its timeline", "BenchmarkCues/sheet", "the same", csv, time},
 	{"the same after one more adjustment, when there were 200", "BenchmarkCues/adjust", "the same", csv, time},
 	{"what 200 rooms of fourteen would do in forty minutes", "BenchmarkExpect", "the same", csv, time},

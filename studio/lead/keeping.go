@@ -62,7 +62,7 @@ func (c *Classes) NoteTime() error {
 	if err != nil {
 		return err
 	}
-	if err := c.studio.Store.SaveSetting(clockName, value); studio.FileProblem(err).None() {
+	if err := c.studio.Store.SavePassing(clockName, value); studio.FileProblem(err).None() {
 		return err
 	}
 	return nil // the class goes on without

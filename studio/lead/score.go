@@ -11,7 +11,6 @@ import (
 	"vastlantern/core/plan"
 	"vastlantern/core/practice"
 	"vastlantern/core/room"
-	"vastlantern/core/school"
 	"vastlantern/core/words"
 	"vastlantern/store"
 	"vastlantern/studio"
@@ -134,36 +133,52 @@ func shape(l *studio.Class, here *people, at int64, mainCues, laneCues cuesOf) c
 // cuesOf is the cues of a class on a lane.
 type cuesOf func(l *studio.Class, lane cue.Lane) *cue.Class
 
-// who is there: the group of a class, what care asks of it, how its fingers lie at the nose, and whose voice speaks. Where the data file cannot
-// be read just now, it is what was read last of a class that is led, which goes on with it.
+// who is there: the group of a class, what care asks of it, how its fingers lie at the nose, and whose voice speaks. It is read
+// once and kept until any of it has changed. Where the data file cannot be read just now, it is what was read last of a class
+// that is led, which goes on with it.
 func (c *Classes) who(class store.Class, language string) (*people, error) {
-	here := &people{class: class.ID}
-	groups, err := c.library.EveryGroupByID()
-	if err == nil {
-		here.group = groups[class.GroupID]
-		here.asks, err = c.library.CareFor(here.group, class.StartedAt)
-	}
-	if err == nil {
-		var choices school.Choices
-		choices, err = c.library.ChoicesFor(here.group)
-		here.fingers = choices.Way("fingers").ID
-	}
-	if err == nil {
-		here.says, err = c.voices.Speaking(language)
-	}
-	if err == nil {
-		c.people.Store(here)
-		return here, nil
-	}
-	if last := c.people.Load(); !studio.FileProblem(err).None() && last != nil && last.class == class.ID {
+	last := c.people.Load()
+	known := last != nil && last.class == class.ID
+	settled := c.studio.Store.Settled()
+	if known && last.settled == settled && last.language == language {
 		return last, nil
 	}
-	return nil, err
+	here := &people{class: class.ID, language: language, settled: settled}
+	switch err := c.read(here, class); {
+	case err == nil:
+		c.people.Store(here)
+		return here, nil
+	case !studio.FileProblem(err).None() && known:
+		return last, nil
+	default:
+		return nil, err
+	}
+}
+
+func (c *Classes) read(here *people, class store.Class) error {
+	groups, err := c.library.EveryGroupByID()
+	if err != nil {
+		return err
+	}
+	here.group = groups[class.GroupID]
+	if here.asks, err = c.library.CareFor(here.group, class.StartedAt); err != nil {
+		return err
+	}
+	choices, err := c.library.ChoicesFor(here.group)
+	if err != nil {
+		return err
+	}
+	here.fingers = choices.Way("fingers").ID
+	here.says, err = c.voices.Speaking(here.language)
+	return err
 }
 
 // people is what was read last of who is there in a class.
 type people struct {
-	class   int64
+	class    int64
+	language string
+	settled  int64 // what Settled was before it was read
+
 	group   *contract.Group
 	asks    care.Room
 	fingers string

@@ -1,6 +1,7 @@
 package lead
 
 import (
+	"vastlantern/core/pace"
 	"vastlantern/studio"
 	"vastlantern/studio/contract"
 )
@@ -20,14 +21,18 @@ func (c *Classes) WouldIn(l *studio.Class, at int64, wants []contract.Adjust) ([
 	if len(wants) > most {
 		return nil, studio.Fail(studio.ErrInvalid, "would.too-many", "given", len(wants), "most", most)
 	}
-	previews := make([]contract.Preview, len(wants))
+	adjustments := make([]pace.Adjustment, len(wants))
 	for i, want := range wants {
-		a, err := c.Adjustment(at, want)
-		if err != nil {
+		var err error
+		if adjustments[i], err = c.Adjustment(at, want); err != nil {
 			return nil, err
 		}
-		would := l.Led.Would(a, 0)
-		previews[i] = contract.Preview{Answer: contract.AnswerOf(would.Answer), ChangeMS: would.EndWith - would.EndWithout, EndMS: would.EndWith, Fewer: would.Fewer}
+	}
+	previews := make([]contract.Preview, len(wants))
+	for i, p := range l.Led.Previews(at, adjustments) {
+		previews[i] = contract.Preview{
+			Answer: contract.AnswerOf(p.Answer), ChangeMS: p.EndWith - p.EndWithout, EndMS: p.EndWith, Fewer: p.Fewer,
+		}
 	}
 	return previews, nil
 }
