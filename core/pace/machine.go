@@ -331,30 +331,41 @@ func (m *machine) unitEnd(rowEnd breath.Exact) breath.Exact {
 
 // printed puts down the row in progress as the cue sheet shows it.
 func (m *machine) printed(ph *practice.Phase) {
+	row := Row{Shared: m.row.Shared, At: m.pulse.Round(m.beat), Count: m.count, Part: ph.Part(m.count), lane: m.lane}
+	if m.count == ph.First() || !m.goesOn(ph) {
+		row.share(m.shared(ph))
+	}
+	if m.stage == Round {
+		row.Starts = !m.current.shown
+		row.BecameLast = row.Starts && m.current.becameLast
+		if row.Beside.Shorter() {
+			row.lane.left = m.rowsLeft()
+		}
+	}
+	row.Say = m.say(ph)
+	m.row = row
+}
+
+// goesOn tells whether the row in progress shares with the one before it of the same phase.
+func (m *machine) goesOn(ph *practice.Phase) bool {
+	before := m.row.Shared
+	return before != nil && before.Stage == m.stage && before.Of == ph.Counts && before.Tempo == m.tempo && before.Beside == m.inForce().beside
+}
+
+// shared is what the rows of the phase share from here on.
+func (m *machine) shared(ph *practice.Phase) Shared {
 	with := Shared{
 		Passage: m.passage + 1, Stage: m.stage, Breath: ph.Breath, Phase: ph.Kind, Through: ph.Through, Of: ph.Counts, Kept: true,
 		Tempo: m.tempo, Open: ph.Waits, Planned: ph.Planned, PlannedBeat: ph.Beat, Text: ph.Text, Beside: m.inForce().beside,
+		Verbs: m.met(),
 	}
 	if p := m.here(); p.Practice != nil {
 		with.Practice = p.Practice.ID
 	}
-	row := Row{Shared: m.row.Shared, At: m.pulse.Round(m.beat), Count: m.count, Part: ph.Part(m.count), lane: m.lane}
 	if m.stage == Round {
 		with.Round = m.round
-		row.Starts = !m.current.shown
-		row.BecameLast = row.Starts && m.current.becameLast
-		if with.Beside.Shorter() {
-			row.lane.left = m.rowsLeft()
-		}
 	}
-	if first := m.count == ph.First(); first || row.Shared == nil || row.Stage != m.stage { // all rows of a phase are met by the same
-		with.Verbs = m.met()
-	} else {
-		with.Verbs = row.Verbs
-	}
-	row.share(with)
-	row.Say = m.say(ph)
-	m.row = row
+	return with
 }
 
 // meetAnew sees what the row in progress is met by, after an adjustment.
