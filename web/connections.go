@@ -4,6 +4,7 @@ import (
 	"container/list"
 	"context"
 	"crypto/tls"
+	"errors"
 	"log/slog"
 	"maps"
 	"net"
@@ -35,13 +36,13 @@ const (
 // Proxies that are trusted bring many people each: their connections are bounded only together.
 func NewServer(handler http.Handler, options Options) *Server {
 	c := &connections{trusts: options.trusts, from: map[string]*address{}, teachers: map[string]bool{}, taken: map[*connection]bool{}, most: mostOpen, mostFrom: mostFrom}
-	s := &Server{connections: c}
+	s := &Server{connections: c, closing: make(chan struct{})}
 	s.http = &http.Server{
 		Handler: handler, ReadHeaderTimeout: headerTime, IdleTimeout: idleTime, MaxHeaderBytes: mostHeader,
 		// Browsers that do not trust a certificate end connections by the dozen.
 		ErrorLog: slog.NewLogLogger(slog.Default().Handler(), slog.LevelDebug),
 		ConnContext: func(ctx context.Context, open net.Conn) context.Context {
-			return context.WithValue(ctx, connectionKey{}, underneath(open))
+			return context.WithValue(context.WithValue(ctx, connectionKey{}, underneath(open)), closingKey{}, s.closing)
 		},
 		ConnState: func(open net.Conn, state http.ConnState) {
 			if one := underneath(open); one != nil && state == http.StateIdle {
@@ -49,6 +50,11 @@ func NewServer(handler http.Handler, options Options) *Server {
 			}
 		},
 	}
+	s.http.RegisterOnShutdown(func() { // nobody new comes in from here on
+		close(s.closing)
+		c.closeWaiting()
+		c.closeTaken()
+	})
 	return s
 }
 
@@ -65,6 +71,7 @@ func underneath(open net.Conn) *connection {
 type Server struct {
 	http        *http.Server
 	connections *connections
+	closing     chan struct{} // is closed when the server is to end
 }
 
 // Serve serves until Close.
@@ -77,6 +84,16 @@ func (s *Server) ServeTLS(listener net.Listener, config *tls.Config) error {
 	return s.http.Serve(tls.NewListener(&bounded{listener, s.connections}, config))
 }
 
+// Shutdown lets nobody in any more, ends the streams, and waits until what was asked is answered, or the context ends; what is not
+// answered then is cut off.
+func (s *Server) Shutdown(ctx context.Context) error {
+	err := s.http.Shutdown(ctx)
+	if err != nil {
+		err = errors.Join(err, s.Close())
+	}
+	return err
+}
+
 // Close ends it. Streams stay open as long as their screens, so they are cut.
 func (s *Server) Close() error {
 	err := s.http.Close()
@@ -84,7 +101,16 @@ func (s *Server) Close() error {
 	return err
 }
 
-type connectionKey struct{}
+type (
+	connectionKey struct{}
+	closingKey    struct{}
+)
+
+// closing is closed when the server of a request is to end; nil in tests that have none.
+func closing(r *http.Request) <-chan struct{} {
+	to, _ := r.Context().Value(closingKey{}).(chan struct{})
+	return to
+}
 
 // connections counts the open connections and closes those that wait, the oldest of the busiest address first, where
 // there are too many: whoever asks something at once is never the one.
@@ -210,6 +236,21 @@ func (c *connections) takeOver(one *connection) {
 	c.mutex.Lock()
 	defer c.mutex.Unlock()
 	c.taken[one] = true
+}
+
+// closeWaiting closes those that have asked nothing yet, or wait for the next question.
+func (c *connections) closeWaiting() {
+	c.mutex.Lock()
+	var waiting []*connection
+	for _, from := range c.from {
+		for at := from.waiting.Front(); at != nil; at = at.Next() {
+			waiting = append(waiting, at.Value.(*connection))
+		}
+	}
+	c.mutex.Unlock()
+	for _, one := range waiting {
+		one.Close()
+	}
 }
 
 // closeTaken closes those that were taken over, which the server does not know any more.

@@ -34,7 +34,7 @@ func real(t *testing.T) string {
 func realServer(t *testing.T) (address string, server *web.Server) {
 	s, err := store.Open(filepath.Join(t.TempDir(), "x.db"), "a test")
 	require.NoError(t, err)
-	handler, err := web.Handler(desk.New(s, studio.NewClock()), web.Options{Reach: web.ThisMachine})
+	handler, err := web.Handler(t.Context(), desk.New(s, studio.NewClock()), web.Options{Reach: web.ThisMachine})
 	require.NoError(t, err)
 	listener, err := net.Listen("tcp", "127.0.0.1:0")
 	require.NoError(t, err)

@@ -24,6 +24,8 @@ type feed struct {
 	// class too, and what was made before such a request is not told after it.
 	writes atomic.Int64
 
+	following sync.WaitGroup // what follows a line, or reads from a screen
+
 	mutex sync.Mutex
 	lines map[any]*line // by class, or the room's code
 }
@@ -154,7 +156,8 @@ func (l *line) join() (joined *line, leave func()) {
 	if l.listeners++; l.listeners == 1 {
 		l.done = make(chan struct{})
 		changed, stop := l.watch() // from here on nothing is missed
-		go l.follow(changed, stop, l.done)
+		done := l.done
+		l.feed.following.Go(func() { l.follow(changed, stop, done) })
 	}
 	return l, func() {
 		l.joining.Lock()

@@ -37,11 +37,11 @@ func reached(t *testing.T, options web.Options) (*httptest.Server, gin.RoutesInf
 	require.NoError(t, err)
 	application := desk.New(s, studio.NewClock())
 	require.NoError(t, application.Access.SetPasscode(passcode))
-	handler, err := web.Handler(application, options)
+	handler, err := web.Handler(t.Context(), application, options)
 	require.NoError(t, err)
 	server := httptest.NewServer(handler)
 	t.Cleanup(func() { server.CloseClientConnections(); server.Close(); s.Close() })
-	return server, handler.(*gin.Engine).Routes()
+	return server, handler.Routes()
 }
 
 // device is a browser of its own.

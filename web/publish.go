@@ -31,7 +31,9 @@ func Publish(ctx context.Context, d *desk.Desk, to *url.URL) {
 		slog.Error("nothing is published", "error", err)
 		return
 	}
-	line, leave := newFeed(d).room(code).join()
+	feed := newFeed(d)
+	defer feed.following.Wait()
+	line, leave := feed.room(code).join()
 	defer leave()
 	address := to.JoinPath(code).String()
 	shown := to.Redacted() // a log is read by more people than the password and the room's code are for

@@ -19,12 +19,12 @@ type Route struct {
 
 // Routes is every route of the application, for those who try all of them.
 func Routes() ([]Route, error) {
-	handler, err := Handler(&desk.Desk{}, Options{}) // nothing is asked of it
+	handler, err := Handler(context.Background(), &desk.Desk{}, Options{}) // nothing is asked of it
 	if err != nil {
 		return nil, err
 	}
 	var routes []Route
-	for _, info := range handler.(*gin.Engine).Routes() {
+	for _, info := range handler.Routes() {
 		route := Route{Method: info.Method, Path: info.Path}
 		if info.Method == http.MethodPost || info.Method == http.MethodPut {
 			route.Body = bodyOf(info)

@@ -58,13 +58,13 @@ func (l *line) serve(c *gin.Context, left func()) bool {
 	news, err := l.now() // after it was added: a change before that was told to the others only
 	began := err == nil && conn.SetDeadline(time.Time{}) == nil && one.send(append(head.Bytes(), news.event...), patience)
 	one.mutex.Unlock()
-	go func() {
+	l.feed.following.Go(func() {
 		defer left()
 		defer l.screens.remove(one)
 		if began {
 			_, _ = conn.Read(make([]byte, 1)) // its end, or something that does not belong here
 		}
-	}()
+	})
 	return true
 }
 

@@ -127,6 +127,8 @@ func events(c *gin.Context, line *line, signedOut <-chan struct{}, may func() bo
 		select {
 		case <-c.Request.Context().Done():
 			return
+		case <-closing(c.Request):
+			return
 		case <-signedOut:
 			open = may()
 		case <-told.replaced:

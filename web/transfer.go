@@ -23,9 +23,9 @@ func (s server) bringIn(c *gin.Context) (contract.Imported, error) {
 	control := http.NewResponseController(c.Writer)
 	_ = control.SetWriteDeadline(time.Now().Add(importTime)) // a test's writer may have none
 	_ = control.SetReadDeadline(time.Now().Add(importTime))  // for a teacher's device only: it has been let in here
-	done, err := s.desk.Transfer.BringIn(c.Request.Body, c.Request.ContentLength, c.Query("apply") == "true")
+	done, err := s.desk.Transfer.BringIn(s.work.ctx, c.Request.Body, c.Request.ContentLength, c.Query("apply") == "true")
 	if err == nil && done.Done {
-		go s.prepare(context.WithoutCancel(c.Request.Context()))
+		s.work.group.Go(func() { s.prepare(s.work.ctx) })
 	}
 	return done, err
 }

@@ -2,6 +2,7 @@
 package web
 
 import (
+	"context"
 	"embed"
 	"errors"
 	"io/fs"
@@ -12,6 +13,7 @@ import (
 	"reflect"
 	"strconv"
 	"strings"
+	"sync"
 
 	"github.com/gin-contrib/gzip"
 	"github.com/gin-gonic/gin"
@@ -34,10 +36,31 @@ type server struct {
 	options Options
 	feed    *feed
 	guard   *guard
+	work    *work
 }
 
-// Handler is the whole application on one handler.
-func Handler(d *desk.Desk, options Options) (http.Handler, error) {
+// Application is everything that is served. It is a handler of its own, so that its routes can be listed.
+type Application struct {
+	*gin.Engine
+	work *work
+	feed *feed
+}
+
+// Wait waits for what requests have begun: their answers, and what goes on after them. To be called when nothing is served any
+// more, and when the context of Handler has ended if it is not to be long.
+func (a *Application) Wait() {
+	a.work.group.Wait()
+	a.feed.following.Wait()
+}
+
+// work is what goes on behind the requests. All of it ends, or is given up as a whole, when the context ends.
+type work struct {
+	ctx   context.Context
+	group sync.WaitGroup
+}
+
+// Handler is the whole application. What takes long is given up where the context ends: an import, and what lists need of it.
+func Handler(ctx context.Context, d *desk.Desk, options Options) (*Application, error) {
 	front, err := fs.Sub(dist, "dist")
 	if err != nil {
 		return nil, err
@@ -45,8 +68,9 @@ func Handler(d *desk.Desk, options Options) (http.Handler, error) {
 	gin.SetMode(gin.ReleaseMode)
 	router := gin.New()
 	g := newGuard(d, &options)
-	router.Use(logging, gin.Recovery(), g.checkRequest, packing)
-	s := server{d, options, newFeed(d), g}
+	working := &work{ctx: ctx}
+	router.Use(working.tracked, logging, gin.Recovery(), g.checkRequest, packing)
+	s := server{d, options, newFeed(d), g, working}
 	router.Use(s.feed.notesWrites)
 	s.public(router.Group("/api"))
 	teacher := router.Group("/api", g.teacher)
@@ -61,7 +85,14 @@ func Handler(d *desk.Desk, options Options) (http.Handler, error) {
 	s.voices(teacher)
 	s.deleted(teacher)
 	router.NoRoute(pages(front))
-	return router, nil
+	return &Application{router, working, s.feed}, nil
+}
+
+// tracked has Wait wait for the answer to a request.
+func (w *work) tracked(c *gin.Context) {
+	w.group.Add(1)
+	defer w.group.Done()
+	c.Next()
 }
 
 // public is what everybody may ask who is let in to the room, and how a device signs in.

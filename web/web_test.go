@@ -27,7 +27,7 @@ func serve(t *testing.T) *httptest.Server {
 	t.Helper()
 	s, err := store.Open(filepath.Join(t.TempDir(), "x.db"), "a test")
 	require.NoError(t, err)
-	handler, err := web.Handler(desk.New(s, studio.NewClock()), web.Options{Reach: web.ThisMachine})
+	handler, err := web.Handler(t.Context(), desk.New(s, studio.NewClock()), web.Options{Reach: web.ThisMachine})
 	require.NoError(t, err)
 	server := httptest.NewServer(handler)
 	t.Cleanup(func() { server.CloseClientConnections(); server.Close(); s.Close() })

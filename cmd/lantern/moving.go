@@ -116,7 +116,7 @@ func importCommand() *cobra.Command {
 			if err := st.Backup(kept); err != nil {
 				return fmt.Errorf("nothing was changed, because no copy could be made first: %w", err)
 			}
-			if err := read.Apply(); err != nil {
+			if err := read.Apply(cmd.Context()); err != nil {
 				return fmt.Errorf("nothing was changed: %w", err)
 			}
 			fmt.Fprintf(out, "Done. To take it back: lantern restore %s --data %s\n", kept, data)

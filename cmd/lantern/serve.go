@@ -145,7 +145,9 @@ func (s *serving) run(cmd *cobra.Command, prepare func(*store.Store, *studio.Clo
 		open = append(open, entrance{secure, options.Authority.Config()})
 		_, options.SecurePort, _ = net.SplitHostPort(secure.Addr().String())
 	}
-	handler, err := web.Handler(application, *options)
+	working, giveUp := context.WithCancel(context.WithoutCancel(cmd.Context()))
+	defer giveUp()
+	handler, err := web.Handler(working, application, *options)
 	if err != nil {
 		return err
 	}
@@ -164,8 +166,10 @@ func (s *serving) run(cmd *cobra.Command, prepare func(*store.Store, *studio.Clo
 	if s.ready != nil {
 		s.ready(address) // what comes before the first answer waits in the listener
 	}
-	err = serveUntil(ctx, open, handler, *options)
+	err = serveUntil(ctx, stop, open, handler, *options)
 	stop()
+	giveUp()
+	handler.Wait()
 	keeping.Wait()
 	return err
 }
@@ -228,24 +232,40 @@ type entrance struct {
 // any more. An adjustment leaves 3 MB behind, and with little in use a collection would fall into every third.
 const garbage = 200
 
-// serveUntil serves until the context ends, or one of the entrances fails.
-func serveUntil(ctx context.Context, open []entrance, handler http.Handler, options web.Options) error {
+// stopTime is how long an answer may take after the program was told to end: long enough for most imports. What is given up after
+// it changes nothing.
+const stopTime = 15 * time.Second
+
+// serveUntil serves until the context ends, or one of the entrances fails. What was asked before the end is answered.
+func serveUntil(ctx context.Context, stop func(), open []entrance, handler http.Handler, options web.Options) error {
 	failed := make(chan error, len(open))
+	var serving sync.WaitGroup
+	defer serving.Wait()
+	var servers []*web.Server
 	for _, one := range open {
 		server := web.NewServer(handler, options)
+		servers = append(servers, server)
 		defer server.Close()
-		go func() {
+		serving.Go(func() {
 			if one.tls != nil {
 				failed <- server.ServeTLS(one.Listener, one.tls)
 				return
 			}
 			failed <- server.Serve(one.Listener)
-		}()
+		})
 	}
 	select {
 	case err := <-failed:
 		return err
 	case <-ctx.Done():
-		return nil
 	}
+	stop() // a second Ctrl-C ends it at once
+	within, done := context.WithTimeout(context.WithoutCancel(ctx), stopTime)
+	defer done()
+	for _, server := range servers {
+		if err := server.Shutdown(within); err != nil {
+			slog.Warn("an answer that took too long was cut off at the end", "error", err)
+		}
+	}
+	return nil
 }

@@ -18,6 +18,7 @@ import (
 	"github.com/go-rod/rod/lib/input"
 
 	"vastlantern/e2e/stage"
+	"vastlantern/language"
 	"vastlantern/studio/contract"
 )
 
@@ -171,7 +172,7 @@ func tell(program *stage.Program, page *rod.Page, class int64, k stage.Kind, by 
 	var pressed []string
 	for _, mark := range record.Marks {
 		if mark.Answer.Refused != nil {
-			return fmt.Errorf("%s was refused: %s", mark.Answer.Do, mark.Answer.Refused)
+			return fmt.Errorf("%s was refused: %s", mark.Answer.Do, language.English().Text(*mark.Answer.Refused))
 		}
 		pressed = append(pressed, string(mark.Answer.Do))
 	}

@@ -175,7 +175,7 @@ func (c class) adjust(program *stage.Program, i int) error {
 	if err := program.Post(fmt.Sprintf("/api/classes/%d/adjustments", c.id), body, &done); err != nil {
 		return err
 	}
-	if !bytes.Contains(done, []byte(`"refused":""`)) {
+	if !bytes.Contains(done, []byte(`"refused":null`)) {
 		return fmt.Errorf("adjustment %d was refused: %.200s", i, done)
 	}
 	return nil

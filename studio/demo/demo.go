@@ -76,7 +76,9 @@ func Load(s *store.Store, now time.Time) error {
 	if voice, err := laidVoice(s); err != nil {
 		return err
 	} else if voice == 0 { // reading them takes a third of all the time, and one processor has none of the classes to lead
-		go words()
+		var reading sync.WaitGroup
+		defer reading.Wait()
+		reading.Go(func() { words() })
 	}
 	if err := load(s, now, ids); err != nil {
 		return err

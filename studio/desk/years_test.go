@@ -115,7 +115,7 @@ func imported(b *testing.B, file []byte, now time.Time) string {
 		b.Fatal(err)
 	}
 	read := time.Since(began)
-	if err := in.Apply(); err != nil {
+	if err := in.Apply(b.Context()); err != nil {
 		b.Fatal(err)
 	}
 	return fmt.Sprintf("read in %v, imported in %v", read.Round(time.Millisecond), time.Since(began).Round(time.Millisecond))

@@ -2,6 +2,7 @@ package transfer
 
 import (
 	"bytes"
+	"context"
 	"io"
 	"time"
 
@@ -19,9 +20,9 @@ func (tr *Transfer) File() (studio.File, error) {
 }
 
 // BringIn tells what a file that Export has written would change here and, with apply, changes all of it or nothing. Before anything is
-// changed a copy of the data file is kept beside it. While a class is led nothing is brought in. size is that of the file in
+// changed a copy of the data file is kept beside it. While a class is led nothing is brought in. Where the context ends first, nothing is changed. size is that of the file in
 // bytes, 0 or less where it is not known.
-func (tr *Transfer) BringIn(r io.Reader, size int64, apply bool) (contract.Imported, error) {
+func (tr *Transfer) BringIn(ctx context.Context, r io.Reader, size int64, apply bool) (contract.Imported, error) {
 	tr.progress.of.Store(max(0, size))
 	defer tr.progress.note(contract.ImportProgress{})
 	read, err := tr.ReadImport(r)
@@ -45,7 +46,7 @@ func (tr *Transfer) BringIn(r io.Reader, size int64, apply bool) (contract.Impor
 	if err := tr.studio.Store.Backup(would.Kept); err != nil {
 		return would, fact.Wrap(err, "import.no-copy", "why", err)
 	}
-	if err := read.Apply(); err != nil {
+	if err := read.Apply(ctx); err != nil {
 		return would, fact.Wrap(err, "import.failed", "why", err)
 	}
 	would.Done = true

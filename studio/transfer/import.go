@@ -1,11 +1,13 @@
 package transfer
 
 import (
+	"context"
 	"encoding/json"
 	"io"
 	"maps"
 	"reflect"
 	"slices"
+	"sync"
 	"time"
 
 	"vastlantern/core/fact"
@@ -237,12 +239,14 @@ func changedAt(updated time.Time, deleted *time.Time) time.Time {
 // Changing tells whether there is anything to change.
 func (i *Import) Changing() bool { return len(i.steps) > 0 }
 
-// Apply makes the changes, all of them or none.
-func (i *Import) Apply() error {
+// Apply makes the changes, all of them or none; none where the context ends first.
+func (i *Import) Apply(ctx context.Context) error {
 	return i.transfer.classes.WhileNothingBegins(func(*studio.Class) error {
 		ready, over := make(chan bool, stepsAhead), make(chan bool)
+		var ahead sync.WaitGroup
+		defer ahead.Wait()
 		defer close(over)
-		go func() {
+		ahead.Go(func() {
 			for _, one := range i.steps {
 				if one.ahead != nil {
 					one.ahead()
@@ -253,9 +257,12 @@ func (i *Import) Apply() error {
 					return
 				}
 			}
-		}()
+		})
 		err := i.transfer.studio.Store.InTransaction(func(st *store.Store) error {
 			for n, step := range i.steps {
+				if err := ctx.Err(); err != nil {
+					return fact.Wrap(err, "import.given-up")
+				}
 				<-ready
 				i.transfer.progress.note(contract.ImportProgress{Stage: contract.ImportWriting, Done: int64(n), Of: int64(len(i.steps))})
 				if err := step.do(st); err != nil {

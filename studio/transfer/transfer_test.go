@@ -2,6 +2,7 @@ package transfer_test
 
 import (
 	"bytes"
+	"context"
 	"encoding/json"
 	"strings"
 	"testing"
@@ -231,4 +232,29 @@ func TestFilesFitTheirSchemas(t *testing.T) {
 	require.NoError(t, err)
 	desktest.FitsSchema(t, "records.schema.json", file.Data)
 	desktest.FitsSchema(t, "export.schema.json", []byte(d.Export()))
+}
+
+// endsAfter is a context that ends when it was asked so many times.
+type endsAfter struct {
+	context.Context
+	left int
+}
+
+func (e *endsAfter) Err() error {
+	if e.left--; e.left < 0 {
+		return context.Canceled
+	}
+	return nil
+}
+
+// An application that is ended in the middle of an import has nothing of it.
+func TestAnImportThatIsGivenUp(t *testing.T) {
+	file, young := desktest.NewFilled(t).Export(), desktest.New(t)
+	before := young.Export()
+	read, err := young.Transfer.ReadImport(strings.NewReader(file))
+	require.NoError(t, err)
+	require.ErrorIs(t, read.Apply(&endsAfter{t.Context(), 3}), context.Canceled)
+	assert.Equal(t, before, young.Export())
+	young.Import(file)
+	assert.Equal(t, file, young.Export(), "and it can be done again")
 }

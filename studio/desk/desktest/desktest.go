@@ -161,7 +161,7 @@ func (d *Desk) Export() string {
 func (d *Desk) Import(file string) *transfer.Import {
 	read, err := d.Transfer.ReadImport(strings.NewReader(file))
 	require.NoError(d.t, err)
-	require.NoError(d.t, read.Apply())
+	require.NoError(d.t, read.Apply(d.t.Context()))
 	require.NoError(d.t, d.Prepare(d.t.Context())) // as the next start does
 	return read
 }
