@@ -36,7 +36,7 @@ func (c *Class) Adjust(a pace.Adjustment) { c.Follow(c.led, c.led.Adjust(a)) }
 // Follow is Adjust where the adjustment was made already, by the same class as it is led elsewhere, with that answer.
 func (c *Class) Follow(led *pace.Class, answer pace.Answer) {
 	c.led = led
-	if answer.Refused.None() && answer.Do != pace.Note && answer.Do != pace.Signal {
+	if answer.Refused.None() && !answer.Do.Remarks() {
 		c.stand(answer.At, c.state())
 	}
 }

@@ -82,6 +82,24 @@ func (m *machine) place() place {
 	return places[m.stage]
 }
 
+// placeNames is the places as documents name them, in the order of their bits.
+var placeNames = []string{
+	"talk", "free", "setup", "opening", "round", "rest", "pause", "own", "recall", "closing", "setup-of-closing", "pause-of-closing",
+	"pause-of-own",
+}
+
+// Places is where in a class the verb is accepted, if the practice and the moment allow it.
+func (v Verb) Places() []string {
+	var list []string
+	r := ruleOf(v)
+	for i, name := range placeNames {
+		if r != nil && r.where&(1<<i) != 0 {
+			list = append(list, name)
+		}
+	}
+	return list
+}
+
 // places has the stages that are one place; setup and pause depend on what they lead to.
 var places = map[Stage]place{
 	Talk: inTalk, Free: inFree, Opening: inOpening, Round: inRound, Rest: inRest, Own: inOwn, Recall: inRecall, Closing: inClosing,
@@ -103,9 +121,21 @@ type rule struct {
 	eases func(*Answer) Ease
 	// did is what an accepted one did, in place of the message "did.<verb>"
 	did func(*Answer) fact.Fact
+	// relief is whether it can be what ended a strain
+	relief Relief
 	// effect is what it means for how the class was led
 	effect effect
 }
+
+// Relief is whether an adjustment can be what ended a strain that was seen.
+type Relief int
+
+// Most adjustments change what is breathed and so can; some only end it, which brings natural breath; some cannot.
+const (
+	Relieves Relief = iota
+	ByEnding
+	NoRelief
+)
 
 // effect is what a verb means for how the class was led.
 type effect int
@@ -132,19 +162,19 @@ func init() { // not a literal: the rules refer to the machine, whose methods re
 		{verb: DropHolds, takes: []Argument{carry}, where: beforeClose | atOwnPace | atClosing, otherwise: noHoldsHere,
 			do: (*machine).dropHolds, eases: always, did: didHolds},
 		{verb: RestoreHolds, takes: []Argument{carry}, where: beforeClose | atOwnPace | atClosing, otherwise: noHoldsHere, moment: haveDropped,
-			do: (*machine).restoreHolds, did: didHolds},
+			do: (*machine).restoreHolds, did: didHolds, relief: NoRelief},
 		{verb: ToBeside, takes: []Argument{toText}, where: beforeClose | atClosing, otherwise: "refused.nothing-led", passage: notAtOwnPace,
 			do: (*machine).setBeside, did: didBeside},
 		{verb: ToHand, takes: []Argument{toPhases}, where: beforeClose | atClosing, otherwise: "refused.nothing-counted", passage: ledAndCounted,
 			do: (*machine).setByHand, did: didHand},
 		{verb: ToRecall, takes: []Argument{wholeRounds}, where: inOwn, otherwise: "refused.no-own-pace", passage: counted,
-			do: (*machine).callBack, did: didRecall},
+			do: (*machine).callBack, did: didRecall, relief: ByEnding},
 		{verb: Rounds, takes: []Argument{byOrTo}, where: beforeClose, otherwise: noRoundsToCome, passage: severalRounds,
-			do: (*machine).setRounds, did: didRounds},
+			do: (*machine).setRounds, did: didRounds, relief: ByEnding},
 		{verb: LastRound, where: beforeClose, otherwise: noRoundsToCome, passage: severalRounds,
-			do: (*machine).lastRound, did: didRounds},
+			do: (*machine).lastRound, did: didRounds, relief: ByEnding},
 		{verb: Again, where: inRound, otherwise: "refused.no-round",
-			do: (*machine).again},
+			do: (*machine).again, relief: NoRelief},
 		{verb: Enough, where: inRound | inPause, otherwise: "refused.no-strokes-in-progress", moment: strokesBegun,
 			do: (*machine).enough, eases: always},
 		{verb: ToStrokes, takes: []Argument{toWhole}, where: beforeClose | atOwnPace | atClosing, otherwise: "refused.no-strokes-here",
@@ -153,18 +183,18 @@ func init() { // not a literal: the rules refer to the machine, whose methods re
 		{verb: ToPause, where: inSetup | inOpening | inRound | inRest | inClosing | inSetupOfClosing | inOwn | inRecall, otherwise: "refused.breathing-freely",
 			do: (*machine).pause, eases: perhaps},
 		{verb: Resume, where: inPause | inPauseOfClosing | inPauseOfOwn, otherwise: "refused.no-pause",
-			do: (*machine).endPause, effect: goesOn},
+			do: (*machine).endPause, effect: goesOn, relief: NoRelief},
 		{verb: Advance, where: anywhere, moment: notCounted,
-			do: (*machine).advance, effect: goesOn},
+			do: (*machine).advance, effect: goesOn, relief: ByEnding},
 		{verb: Close, where: beforeClose | atOwnPace, otherwise: "refused.no-closing-to-come",
-			do: (*machine).toClosing},
-		{verb: Next, where: anywhere, do: (*machine).toNext},
-		{verb: End, where: anywhere, do: (*machine).toEnd},
+			do: (*machine).toClosing, relief: ByEnding},
+		{verb: Next, where: anywhere, do: (*machine).toNext, relief: ByEnding},
+		{verb: End, where: anywhere, do: (*machine).toEnd, relief: ByEnding},
 		{verb: FinishBy, takes: []Argument{deadline}, where: anywhere,
-			do: (*machine).finishBy, did: didFinish},
-		{verb: Undo, where: anywhere, did: didUndo},
+			do: (*machine).finishBy, did: didFinish, relief: ByEnding},
+		{verb: Undo, where: anywhere, did: didUndo, relief: NoRelief},
 		{verb: Note, takes: []Argument{text}, where: anywhere,
-			do: (*machine).remark, did: didNote, effect: onlyRemarks},
+			do: (*machine).remark, did: didNote, effect: onlyRemarks, relief: NoRelief},
 		{verb: Signal, takes: []Argument{see}, where: anywhere,
 			do: (*machine).remark, did: didSignal, effect: onlyRemarks},
 	}
@@ -346,6 +376,20 @@ func (v Verb) Takes() []Argument {
 func (v Verb) Remarks() bool {
 	r := ruleOf(v)
 	return r != nil && r.effect == onlyRemarks
+}
+
+// Relief is whether the verb can be what ended a strain.
+func (v Verb) Relief() Relief {
+	if r := ruleOf(v); r != nil {
+		return r.relief
+	}
+	return NoRelief
+}
+
+// GoesOn tells whether the verb only ends what waits.
+func (v Verb) GoesOn() bool {
+	r := ruleOf(v)
+	return r != nil && r.effect == goesOn
 }
 
 // Name is the message that names the verb.

@@ -179,15 +179,13 @@ func namedAt(took []pace.Answer, id string, from, to int64) int64 {
 
 // answers tells whether an adjustment can have met what was to be seen; rested is where what met it was natural breath for all.
 func answers(id string, a *pace.Answer, rested bool) bool {
-	switch a.Do {
-	case pace.Note, pace.Undo, pace.Resume, pace.RestoreHolds, pace.Again:
-		return false
-	case pace.Signal:
+	switch {
+	case a.Do == pace.Signal:
 		return !OfStrain(id) && a.See == id
-	case pace.Rounds, pace.LastRound, pace.FinishBy, pace.Advance, pace.Close, pace.Next, pace.End:
+	case a.Do.Relief() == pace.ByEnding:
 		return rested
 	}
-	return true
+	return a.Do.Relief() == pace.Relieves
 }
 
 // met is when the cause of something was met, or was over: a hold or a breath that was shorter by half a second at least, natural

@@ -343,6 +343,8 @@ type InForce struct {
 	Four    [4]int  `json:"four"` // the counts as inhale, hold, exhale, empty hold
 	Strokes int     `json:"strokes"`
 	Beside  string  `json:"beside"` // the gentler lane: breathe, a:c or none
+	// ByHand is the phases that wait for the teacher, in the order of a breath.
+	ByHand []breath.Phase `json:"by_hand"`
 }
 
 // Adjusted is the answer to an Adjust, with the score after it.

@@ -118,7 +118,11 @@ func AnswerOf(a pace.Answer) Answer {
 
 // InForceOf is what is in force in a passage.
 func InForceOf(p pace.Passage) InForce {
-	return InForce{Tempo: p.Tempo.Float(), Rounds: p.Total, Counts: p.Counts.String(), Four: [4]int{p.Counts.Inhale, p.Counts.Hold, p.Counts.Exhale, p.Counts.Empty}, Strokes: p.Strokes, Beside: p.Beside.String()}
+	return InForce{
+		Tempo: p.Tempo.Float(), Rounds: p.Total, Counts: p.Counts.String(),
+		Four:    [4]int{p.Counts.Inhale, p.Counts.Hold, p.Counts.Exhale, p.Counts.Empty},
+		Strokes: p.Strokes, Beside: p.Beside.String(), ByHand: append([]breath.Phase{}, p.ByHand.Phases()...),
+	}
 }
 
 // PhasesOf gathers the rows of a plan's class into phases.

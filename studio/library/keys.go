@@ -11,13 +11,20 @@ import (
 )
 
 // meanings is what a pedal, or a key of a presenter's remote, can mean.
-var meanings = []contract.Means{
-	meaning("go-on"), meaning("pause"), meaning("slower"), meaning("faster"), meaning("release"), meaning("holds"), meaning("fewer"), meaning("more"),
-	meaning("last"), meaning("again"), meaning("lane"), meaning("undo"), meaning("none"),
+var meanings = pedals()
+
+func pedals() []contract.Means {
+	list := []contract.Means{meaning("pause")}
+	for _, c := range contract.Controls {
+		if c.Pedal {
+			list = append(list, meaning(c.ID))
+		}
+	}
+	return append(list, meaning("none"))
 }
 
 func meaning(control string) contract.Means {
-	return contract.Means{ID: control, Says: fact.New("control." + control)}
+	return contract.Means{ID: control, Says: fact.New("control." + control + ".card")}
 }
 
 // usualKeys is what pedals mean where nothing was chosen: one pedal is enough to lead a whole class, with a short press to go

@@ -133,9 +133,9 @@ func markKind(a *pace.Answer, stands bool) contract.MarkKind {
 		return contract.MarkRefused
 	case stands && a.Changes():
 		return contract.MarkChange
-	case a.Do == pace.Note || a.Do == pace.Signal:
+	case a.Do.Remarks():
 		return contract.MarkRemark
-	case a.Do == pace.Advance || a.Do == pace.Resume:
+	case a.Do.GoesOn():
 		return contract.MarkGoingOn
 	}
 	return contract.MarkTakenBack

@@ -1,5 +1,5 @@
-// Command gen writes the JSON Schemas of the contract: that from which the TypeScript of the screens is made, and those
-// of the files that leave the application.
+// Command gen writes what the screens have from the contract: the JSON Schema from which their TypeScript is made, and the keys of the
+// lead screen. It also writes the JSON Schemas of the files that leave the application.
 package main
 
 import (
@@ -212,7 +212,10 @@ func made() (map[string][]byte, error) {
 		}
 		out[one.path] = append(text, '\n')
 	}
-	return out, nil
+	controls, err := json.MarshalIndent(contract.Controls, "", "  ")
+	out["ui/controls.json"] = append(controls, '\n')
+	out["docs/adjustments.md"] = adjustments()
+	return out, err
 }
 
 func write() error {

@@ -7,7 +7,7 @@ import { Loading } from "../frame/Loading";
 import { Shell } from "../frame/Shell";
 import { useEdited } from "../frame/useEdited";
 import { KeyTable } from "../frame/keys/KeyTable";
-import { keyed, letterOf, withLetter } from "../frame/keys/letters";
+import { cardText, keyed, letterOf, withLetter } from "../frame/keys/letters";
 import { get, put } from "../wire/api";
 import { readAgain } from "../wire/changed";
 import type { Path } from "../frame/merge";
@@ -35,7 +35,7 @@ const typed = ({ keys, revision }: Settings): Typed => ({ keys, revision });
 function keyName([, field, part]: Path): string | null {
   switch (field) {
     case "letters":
-      return `Key for: ${keyed.find((one) => one.id === part)?.name ?? part}`;
+      return `Key for: ${cardText(String(part))}`;
     case "no_letters":
       return "Letters and digits do nothing";
     case "remote":
@@ -92,11 +92,11 @@ function Edit({ stored }: { stored: Settings }) {
           onChange={(e) => change({ ...keys, no_letters: e.target.checked })}
         />
         <div className="letters">
-          {keyed.map(({ id, name }) => (
+          {keyed.map(({ id }) => (
             <label key={id}>
               <Form.Control
                 className="letter"
-                aria-label={`Key for: ${name}`}
+                aria-label={`Key for: ${cardText(id)}`}
                 placeholder="off"
                 disabled={keys.no_letters}
                 value={letterOf(id, usual).toUpperCase()}
@@ -106,7 +106,7 @@ function Edit({ stored }: { stored: Settings }) {
                   if (/^[a-z0-9]?$/.test(typed)) change(withLetter(keys, id, typed));
                 }}
               />
-              <span>{name}</span>
+              <span>{cardText(id)}</span>
             </label>
           ))}
         </div>

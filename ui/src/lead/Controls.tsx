@@ -11,6 +11,7 @@ type Props = {
   breath: Control;
   on: Control;
   lane: Control;
+  hand: Control;
   armed: string;
   would: Map<string, Preview>;
   /** whether what is seen and tapped can be said */
@@ -34,6 +35,7 @@ export function Controls(props: Props) {
     breath,
     on,
     lane,
+    hand,
     armed,
     would,
     asks,
@@ -60,6 +62,7 @@ export function Controls(props: Props) {
       <div className="group always">
         {key(breath, "largest")}
         {key(on, "large")}
+        {key(hand, "large")}
       </div>
       <div className="below">
         <div className="others" inert={Boolean(children)}>
@@ -70,7 +73,7 @@ export function Controls(props: Props) {
                 <button type="button" className="key reach" aria-pressed={!carry} onClick={onCarry}>
                   <KeyName of={letterOf("here", keys)} />
                   <span className="name">{carry ? "Later too" : "Only here"}</span>
-                  <span className="effect">tempo</span>
+                  <span className="effect">tempo, holds</span>
                 </button>
               )}
             </div>

@@ -14,7 +14,17 @@ import { get } from "../wire/api";
 import type { Score, Settings } from "../wire/contract";
 import { Controls } from "./Controls";
 import type { Desk } from "./desk";
-import { type Control, controls, goOn, laneOf, natural, type Press } from "./adjustments";
+import {
+  type Control,
+  controls,
+  goOn,
+  handOf,
+  laneOf,
+  natural,
+  type Press,
+  toggled,
+  usualLater,
+} from "./adjustments";
 import { GapCard } from "./GapCard";
 import { withPreview } from "./effects";
 import { type Meaning, meaningOf, remoteMeaning, waysOf } from "./keys";
@@ -72,27 +82,29 @@ export function Leading({ score, connected, take, desk, live, beside, covered, c
 
   useSignals();
 
-  const [carry, setCarry] = useState(true);
+  const [later, setLater] = useState(usualLater);
 
   const adjust = useCallback(
     async (press: Press) => {
       try {
-        const reaching = press.do === "tempo" ? { carry, ...press } : press;
+        const reaching = press.do === "tempo" ? { carry: later.tempo, ...press } : press;
         await desk.send(reaching, (words) => say(`${wordOf("verb", press.do)}: ${words}`));
       } catch (error) {
         say(failureText(error));
       }
     },
-    [say, desk, carry],
+    [say, desk, later.tempo],
   );
 
   const passage = phase ? score.passages[phase.passage - 1] : undefined;
   const keys = settings?.keys ?? usualKeys;
-  const plain = phase && passage ? controls({ phase, passage, slot: score.slot_ms, keys }) : [];
+  const at = phase && passage ? { phase, passage, slot: score.slot_ms, later, keys } : null;
+  const plain = at ? controls(at) : [];
   const breath = phase ? natural(phase) : null;
-  const on = phase ? goOn(phase, keys) : null;
-  const lane = phase && passage ? laneOf({ phase, passage, slot: score.slot_ms, keys }) : null;
-  const always = [on, breath, lane].filter((control) => control !== null);
+  const on = at ? goOn(at) : null;
+  const lane = at ? laneOf(at) : null;
+  const hand = at ? handOf(at) : null;
+  const always = [on, breath, lane, hand].filter((control) => control !== null);
   const would = useWould(score, place, [...plain.flatMap((g) => g.controls), ...always], desk.asks);
   const groups = plain.map((group) => ({
     ...group,
@@ -112,10 +124,10 @@ export function Leading({ score, connected, take, desk, live, beside, covered, c
   };
 
   const asking = leaving.state === "blocked" ? "leave" : gap.from !== null ? "gap" : "";
-  const keyboard = { controls: all, groups, keys, panel: asking || panel, asks: desk.asks !== undefined };
+  const keyboard = { controls: all, keys, panel: asking || panel, asks: desk.asks !== undefined };
   const follow = (meaning: Meaning) => {
     if (!meaning) return false;
-    if (meaning === "reach") setCarry(!carry);
+    if (meaning === "reach") setLater(toggled);
     else if ("control" in meaning) {
       setPanel("");
       pressControl(meaning.control);
@@ -180,19 +192,20 @@ export function Leading({ score, connected, take, desk, live, beside, covered, c
         )}
         {children}
       </main>
-      {!place.over && breath && on && lane ? (
+      {!place.over && breath && on && lane && hand ? (
         <Controls
           groups={groups}
           breath={breath}
           on={on}
           lane={lane}
+          hand={hand}
           armed={armed}
           would={would}
           asks={desk.asks !== undefined}
           lap={live ? score.class_id : null}
           keys={keys}
-          carry={passage && passage.carries > 0 && passage.tempo > 0 ? carry : null}
-          onCarry={() => setCarry(!carry)}
+          carry={passage && passage.carries > 0 && passage.tempo > 0 ? later.tempo : null}
+          onCarry={() => setLater(toggled)}
           onPress={pressControl}
           onPanel={setPanel}
         >

@@ -1,7 +1,7 @@
 import type { Adjust, ScorePassage, ScorePhase } from "../wire/contract";
 import { number } from "../player/format";
 import { hasLane } from "../player/lane";
-import { type Keys, letterOf } from "../frame/keys/letters";
+import { type Keyed, keyed, type Keys, letterOf } from "../frame/keys/letters";
 import { text } from "../language/text";
 
 /** Press is what an adjustment asks for, without its key. */
@@ -29,126 +29,154 @@ export type Where = {
   phase: ScorePhase;
   passage: ScorePassage;
   slot: number; // ms from the start of the class; 0 where none is set
+  later: Later;
   keys: Keys | undefined;
 };
 
-/**
- * controls are the live controls where the class is: every key lies under the left hand. Whether one is met there is
- * the application's word (phase.verbs), and so are the tempos.
- */
-export function controls({ phase, passage, slot, keys }: Where): Group[] {
-  const total = passage.rounds;
-  const make = (id: string, name: string, press: Press, effect = "", twice = false): Control => ({
-    id,
-    key: letterOf(id === "enough" ? "release" : id, keys),
-    name,
-    effect,
+/** Later is whether tempo, and leaving out holds, reach later passages too. */
+export type Later = { tempo: boolean; holds: boolean };
+
+/** toggled is the other choice, which then holds for both. Until it is made tempo reaches them, and leaving out holds does not. */
+export const usualLater: Later = { tempo: true, holds: false };
+export const toggled = ({ tempo }: Later): Later => ({ tempo: !tempo, holds: !tempo });
+
+/** Asked is what a control asks for where the class is: with another name than its own, if it does something else there. */
+type Asked = { press: Press; effect?: string; name?: string; off?: boolean };
+
+const effect = (id: string, args?: { [name: string]: unknown }) => text({ id: `effect.${id}`, args });
+const words = (id: string) => text({ id: `control.${id}` });
+const tempo = ({ passage, later }: Where, to: number): Asked => ({
+  press: { do: "tempo", to, carry: later.tempo },
+  effect: passage.tempo > 0 ? effect("tempo", { from: number(passage.tempo), to: number(to) }) : "",
+  off: passage.tempo === 0,
+});
+const total = ({ passage }: Where, by: number): Asked => ({
+  press: { do: "rounds", by },
+  effect: passage.rounds > 0 ? effect("rounds", { from: passage.rounds, to: passage.rounds + by }) : "",
+});
+
+/** How many rounds are called back at own pace: one to hear that the end comes, and one to end with. */
+const calledBack = 2;
+
+/** asks is what each control asks for, by its id. What it does is its verb's; this is what comes with it, and how it is named. */
+const asks: { [id: string]: (at: Where, verb: Adjust["do"]) => Asked } = {
+  slower: (at) => tempo(at, at.passage.slower),
+  faster: (at) => tempo(at, at.passage.faster),
+  hand: ({ passage }) =>
+    passage.in_force.by_hand.length > 0
+      ? { press: { do: "by-hand", to: "none" }, name: words("to-beat"), effect: effect("to-beat") }
+      : { press: { do: "by-hand", to: "all" }, effect: effect("by-hand") },
+  release: (_, verb) =>
+    verb === "enough"
+      ? { press: { do: "enough" }, name: words("enough"), effect: effect("enough") }
+      : { press: { do: "release" }, effect: effect("release") },
+  holds: ({ later, passage }, verb) => {
+    const carry = later.holds && passage.carries > 0;
+    return verb === "restore-holds"
+      ? { press: { do: verb, carry }, name: words("holds-back"), effect: effect("holds-back") }
+      : { press: { do: "drop-holds", carry }, effect: effect(carry ? "no-holds-later" : "no-holds") };
+  },
+  again: () => ({ press: { do: "again" }, effect: effect("again") }),
+  fewer: (at) => {
+    const off = at.passage.rounds <= Math.max(1, at.phase.round);
+    return { ...total(at, -1), off, ...(off && { effect: "" }) };
+  },
+  more: (at) => total(at, 1),
+  last: ({ phase, passage }, verb) =>
+    verb === "recall"
+      ? {
+          press: { do: "recall", rounds: calledBack },
+          name: words("recall"),
+          effect: effect("recall", { rounds: calledBack }),
+        }
+      : { press: { do: "last-round" }, effect: lastRound(phase, passage.rounds) },
+  "go-on": (_, verb) =>
+    verb === "resume"
+      ? { press: { do: "resume" }, name: words("resume"), effect: effect("resume") }
+      : { press: { do: "advance" }, effect: effect("go-on") },
+  undo: () => ({ press: { do: "undo" } }),
+  close: ({ phase }) => ({
+    press: { do: "close" },
+    effect: phase.stage === "round" ? effect("drops-round") : "",
+  }),
+  next: () => ({ press: { do: "next" }, effect: effect("next") }),
+  finish: ({ slot }) => ({
+    press: { do: "finish-by", to_ms: slot },
+    effect: slot > 0 ? "" : effect("no-slot"),
+    off: slot === 0,
+  }),
+  end: () => ({ press: { do: "end" } }),
+  lane: ({ passage }) => {
+    const [gentlest] = passage.lanes;
+    return hasLane(passage)
+      ? {
+          press: { do: "beside", to: "none" },
+          name: words("close-lane"),
+          effect: effect("breathe-the-same"),
+        }
+      : {
+          press: { do: "beside", to: gentlest?.beside ?? "breathe" },
+          effect: text(gentlest?.says),
+          off: gentlest === undefined,
+        };
+  },
+};
+
+/** control is one of them where the class is. Whether it is met there is the application's word (phase.verbs). */
+function control(one: Keyed, at: Where): Control {
+  const verbs = one.verbs ?? [];
+  const verb = verbs.find((v) => met(at.phase, v)) ?? verbs.at(-1)!;
+  const { press, name, effect, off } = asks[one.id]!(at, verb);
+  return {
+    id: one.id,
+    key: letterOf(one.id, at.keys),
+    name: name ?? words(one.id),
+    effect: effect ?? "",
     press,
-    twice,
-    met:
-      met(phase, press.do) &&
-      !(press.do === "tempo" && passage.tempo === 0) &&
-      !(id === "fewer" && total <= Math.max(1, phase.round)) &&
-      !(press.do === "finish-by" && slot === 0),
-  });
-  const tempo = (to: number) => (passage.tempo > 0 ? `${number(passage.tempo)} → ${number(to)}` : "");
-  return [
-    {
-      name: "Tempo",
-      controls: [
-        make("slower", "Slower", { do: "tempo", to: passage.slower }, tempo(passage.slower)),
-        make("faster", "Faster", { do: "tempo", to: passage.faster }, tempo(passage.faster)),
-      ],
-    },
-    {
-      name: "Hold",
-      controls: [
-        met(phase, "enough")
-          ? make("enough", "Enough", { do: "enough" }, "round ends")
-          : make("release", "Release", { do: "release" }, "the hold ends"),
-        met(phase, "restore-holds")
-          ? make("holds", "Holds back", { do: "restore-holds" }, "from the next round")
-          : make("holds", "No holds", { do: "drop-holds" }, "from here on"),
-        make("again", "Again", { do: "again" }, "this round"),
-      ],
-    },
-    {
-      name: "Rounds",
-      controls: [
-        make(
-          "fewer",
-          "One fewer",
-          { do: "rounds", by: -1 },
-          total > Math.max(1, phase.round) ? `${total} → ${total - 1}` : "",
-        ),
-        make("more", "One more", { do: "rounds", by: 1 }, total > 0 ? `${total} → ${total + 1}` : ""),
-        make("last", "Last round", { do: "last-round" }, total > 0 ? lastRound(phase, total) : ""),
-      ],
-    },
-    {
-      name: "Class",
-      controls: [
-        make("undo", "Undo", { do: "undo" }),
-        make("close", "Close", { do: "close" }, phase.stage === "round" ? "drops this round" : ""),
-        make("next", "Next", { do: "next" }, "passage", true),
-        make("finish", "On time", { do: "finish-by", to_ms: slot }, slot > 0 ? "" : "no slot is set"),
-        make("end", "End", { do: "end" }, "", true),
-      ],
-    },
-  ];
+    twice: one.twice ?? false,
+    met: met(at.phase, press.do) && !off,
+  };
+}
+
+const controlOf = (id: string, at: Where) =>
+  control(
+    keyed.find((one) => one.id === id)!,
+    at,
+  );
+
+/** controls are the live controls where the class is, in their groups: every key lies under the left hand. */
+export function controls(at: Where): Group[] {
+  return ["tempo", "hold", "rounds", "class"].map((group) => ({
+    name: text({ id: `controls.${group}` }),
+    controls: keyed.filter((one) => one.group === group).map((one) => control(one, at)),
+  }));
 }
 
 function lastRound(phase: ScorePhase, total: number): string {
   const last = phase.stage === "rest" ? phase.round + 1 : phase.round;
-  return last > 0 && total > last ? `${total - last} left out` : "";
+  return last > 0 && total > last ? effect("left-out", { left: total - last }) : "";
 }
 
 /** laneOf opens the gentler lane as the core offers it first, or closes the one that is there. */
-export function laneOf({ phase, passage, keys }: Where): Control {
-  const open = hasLane(passage);
-  const [gentlest] = passage.lanes;
-  return {
-    id: "lane",
-    key: letterOf("lane", keys),
-    name: open ? "Close lane" : "Gentler lane",
-    effect: open ? "all breathe the same" : text(gentlest?.says),
-    press: { do: "beside", to: open ? "none" : (gentlest?.beside ?? "breathe") },
-    met: met(phase, "beside") && (open || gentlest !== undefined),
-    twice: false,
-  };
-}
+export const laneOf = (at: Where): Control => controlOf("lane", at);
 
 /** The two that are always in the same place. */
 export function natural(phase: ScorePhase): Control {
   return {
     id: "pause",
     key: " ",
-    name: "Natural breath",
-    effect: phase.stage === "pause" ? "everybody breathes freely" : "for everybody, at once",
+    name: words("pause"),
+    effect: effect(phase.stage === "pause" ? "pause-now" : "pause"),
     press: { do: "pause" },
     met: met(phase, "pause"),
     twice: false,
   };
 }
 
-export function goOn(phase: ScorePhase, keys: Keys | undefined): Control {
-  const resume = met(phase, "resume");
-  return {
-    id: "go-on",
-    key: letterOf("go-on", keys),
-    name: resume ? "Resume" : "Go on",
-    effect: resume ? "lead-in, then the same again" : "ends what is not counted",
-    press: { do: resume ? "resume" : "advance" },
-    met: resume || met(phase, "advance"),
-    twice: false,
-  };
-}
+export const goOn = (at: Where): Control => controlOf("go-on", at);
 
-/** The id of the control that a meaning stands for, where the class is. */
-export function controlFor(meaning: string, groups: Group[]): string {
-  const there = (id: string) => groups.some((g) => g.controls.some((c) => c.id === id));
-  return meaning === "release" && there("enough") ? "enough" : meaning;
-}
+/** handOf leads by the teacher's own breath, or goes back to the beat. */
+export const handOf = (at: Where): Control => controlOf("hand", at);
 
 export function keyName(key: string): string {
   return key === " " ? "Space" : key.toUpperCase();

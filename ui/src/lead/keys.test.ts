@@ -1,6 +1,6 @@
 import { expect, test } from "vitest";
 import type { ScorePassage, ScorePhase } from "../wire/contract";
-import { controls, goOn, natural } from "./adjustments";
+import { controls, goOn, handOf, natural, toggled, usualLater, type Where } from "./adjustments";
 import { type Keyboard, type Meaning, meaningOf, remoteMeaning, waysOf } from "./keys";
 import type { Pressed } from "../frame/keys/plain";
 import type { Keys } from "../frame/keys/letters";
@@ -12,15 +12,23 @@ const phase = {
   round: 2,
   verbs: ["tempo", "rounds", "again", "drop-holds", "pause"],
 } as ScorePhase;
-const passage = { tempo: 50, slower: 48, faster: 52, rounds: 6 } as ScorePassage;
+const passage = {
+  tempo: 50,
+  slower: 48,
+  faster: 52,
+  rounds: 6,
+  carries: 1,
+  lanes: [],
+  in_force: { by_hand: [] },
+} as unknown as ScorePassage;
+const at = { phase, passage, slot: 0, later: usualLater, keys: usual };
 
 function keyboard(change: Partial<Keyboard> = {}): Keyboard {
   const keys = change.keys ?? usual;
-  const groups = controls({ phase, passage, slot: 0, keys });
-  const all = [...groups.flatMap((g) => g.controls), natural(phase), goOn(phase, keys)];
+  const groups = controls({ ...at, keys });
+  const all = [...groups.flatMap((g) => g.controls), natural(phase), goOn({ ...at, keys })];
   return {
     controls: all,
-    groups,
     keys,
     panel: "",
     asks: true,
@@ -87,22 +95,73 @@ test("a pedal means what was chosen for the way it is pressed", () => {
       { key: "PageUp", press: "short", means: "none" },
     ],
   };
-  const at = keyboard({ keys });
+  const there = keyboard({ keys });
   expect(waysOf("PageDown", keys)).toEqual(["short", "long"]);
   expect(waysOf("PageUp", keys)).toEqual([]);
-  expect(inWords(remoteMeaning("PageDown", "short", at))).toBe("go-on");
-  expect(inWords(remoteMeaning("PageDown", "long", at))).toBe("pause");
-  expect(inWords(remoteMeaning("PageDown", "double", at))).toBe("");
-  expect(inWords(remoteMeaning("PageDown", "long", { ...at, panel: "seen" }))).toBe("pause");
-  expect(inWords(remoteMeaning("PageDown", "short", { ...at, panel: "seen" }))).toBe("");
+  expect(inWords(remoteMeaning("PageDown", "short", there))).toBe("go-on");
+  expect(inWords(remoteMeaning("PageDown", "long", there))).toBe("pause");
+  expect(inWords(remoteMeaning("PageDown", "double", there))).toBe("");
+  expect(inWords(remoteMeaning("PageDown", "long", { ...there, panel: "seen" }))).toBe("pause");
+  expect(inWords(remoteMeaning("PageDown", "short", { ...there, panel: "seen" }))).toBe("");
 });
 
 test("in strokes the pedal that releases a hold means enough", () => {
   const strokes = { ...phase, verbs: ["enough"] } as ScorePhase;
-  const groups = controls({ phase: strokes, passage, slot: 0, keys: usual });
+  const groups = controls({ ...at, phase: strokes });
   const keys: Keys = { ...usual, remote: [{ key: "PageUp", press: "short", means: "release" }] };
-  const at = keyboard({ keys, groups, controls: groups.flatMap((g) => g.controls) });
-  expect(inWords(remoteMeaning("PageUp", "short", at))).toBe("enough");
+  const there = keyboard({ keys, controls: groups.flatMap((g) => g.controls) });
+  const meaning = remoteMeaning("PageUp", "short", there);
+  expect(meaning !== null && meaning !== "reach" && "control" in meaning && meaning.control).toMatchObject({
+    name: "Enough",
+    press: { do: "enough" },
+  });
+});
+
+/** What a control says and asks for where the class is. */
+function control(id: string, where: Partial<Where>) {
+  const here = { ...at, ...where };
+  const all = [...controls(here).flatMap((group) => group.controls), handOf(here)];
+  return all.find((one) => one.id === id)!;
+}
+
+test("one key leads by hand, and back to the beat", () => {
+  const led = { ...phase, verbs: ["by-hand"] } as ScorePhase;
+  expect(control("hand", { phase: led })).toMatchObject({ press: { do: "by-hand", to: "all" }, met: true });
+  const byHand = {
+    ...passage,
+    in_force: { ...passage.in_force, by_hand: ["inhale", "exhale"] },
+  } as ScorePassage;
+  expect(control("hand", { phase: led, passage: byHand })).toMatchObject({
+    name: "To the beat",
+    press: { do: "by-hand", to: "none" },
+  });
+});
+
+test("leaving out holds stays in the passage until later ones too are chosen", () => {
+  const asked = control("holds", {});
+  expect([asked.press.carry, asked.effect]).toEqual([false, "in this practice"]);
+  const everywhere = control("holds", { later: toggled(toggled(usualLater)) });
+  expect([everywhere.press.carry, everywhere.effect]).toEqual([true, "for the rest of the class"]);
+  const lastOne = { ...passage, carries: 0 };
+  expect(control("holds", { later: { tempo: true, holds: true }, passage: lastOne }).press.carry).toBe(false);
+});
+
+test("at own pace the key of the last round calls back", () => {
+  const own = { ...phase, stage: "own", verbs: ["recall"] } as ScorePhase;
+  expect(control("last", { phase: own })).toMatchObject({
+    name: "Call back",
+    effect: "2 more rounds, then finish",
+    press: { do: "recall", rounds: 2 },
+    met: true,
+  });
+});
+
+test.each([
+  [6, 2, "6 → 5", true],
+  [2, 2, "", false],
+])("of %i rounds, in round %i, one fewer says %s", (rounds, round, says, met) => {
+  const less = control("fewer", { phase: { ...phase, round }, passage: { ...passage, rounds } });
+  expect([less.effect, less.met]).toEqual([says, met]);
 });
 
 test("a try-out has no panels of a real class", () => {

@@ -1,5 +1,5 @@
 import { isPlain, type Pressed } from "../frame/keys/plain";
-import { type Control, controlFor, type Group } from "./adjustments";
+import type { Control } from "./adjustments";
 import { type Keys, letterOf } from "../frame/keys/letters";
 import { type Panel, panelsOf } from "./panelKeys";
 import type { Way } from "../frame/keys/presses";
@@ -7,7 +7,6 @@ import type { Way } from "../frame/keys/presses";
 /** Keyboard is what keys can mean where the class is. */
 export type Keyboard = {
   controls: Control[];
-  groups: Group[];
   keys: Keys | undefined;
   panel: Panel; // what is open
   asks: boolean; // whether what is seen and tapped can be said
@@ -32,8 +31,7 @@ export function meaningOf(pressed: Pressed, at: Keyboard): Meaning {
 export function remoteMeaning(key: string, way: Way, at: Keyboard): Meaning {
   const means = at.keys?.remote.find((r) => r.key === key && r.press === way)?.means;
   if (!means || (at.panel !== "" && means !== "pause")) return null;
-  const id = controlFor(means, at.groups);
-  const control = at.controls.find((c) => c.id === id);
+  const control = at.controls.find((c) => c.id === means);
   return control ? { control } : null;
 }
 

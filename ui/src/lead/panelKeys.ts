@@ -1,18 +1,12 @@
 import { type Keys, letterOf } from "../frame/keys/letters";
+import { text } from "../language/text";
 
 /** Panel is what is opened in the place of the keys, if anything; leave and gap are questions that open by themselves. */
 export type Panel =
   "" | "leave" | "gap" | "keys" | "room" | "sound" | "cautions" | "note" | "seen" | "tap" | "counts";
 
-/** The panels, with their names, in the order of their buttons. */
-const panels: { panel: Panel; name: string }[] = [
-  { panel: "seen", name: "Seen" },
-  { panel: "tap", name: "Tap" },
-  { panel: "counts", name: "Counts" },
-  { panel: "note", name: "Note" },
-  { panel: "cautions", name: "Care" },
-  { panel: "keys", name: "Keys" },
-];
+/** The panels in the order of their buttons. */
+const panels: Panel[] = ["seen", "tap", "counts", "note", "cautions", "keys"];
 
 /** What needs somebody who answers: not in a try-out. */
 const ofAClass: Panel[] = ["seen", "tap", "room"];
@@ -26,6 +20,10 @@ export function panelsOf(
   keys: Keys | undefined,
 ): { key: string; panel: Panel; name: string }[] {
   return panels
-    .filter(({ panel }) => asks || !ofAClass.includes(panel))
-    .map((one) => ({ ...one, key: one.panel === "keys" ? "?" : letterOf(one.panel, keys) }));
+    .filter((panel) => asks || !ofAClass.includes(panel))
+    .map((panel) => ({
+      panel,
+      name: text({ id: `control.${panel}` }),
+      key: panel === "keys" ? "?" : letterOf(panel, keys),
+    }));
 }

@@ -324,6 +324,7 @@ export interface InForce {
   four: [number, number, number, number];
   strokes: number;
   beside: string;
+  by_hand: ("inhale" | "hold" | "exhale" | "empty" | "still" | "stroke" | "beat" | "lead" | "free" | "talk")[];
 }
 export interface Remark {
   id: number;

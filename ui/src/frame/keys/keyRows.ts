@@ -1,5 +1,5 @@
 import type { Settings } from "../../wire/contract";
-import { keyed, letterOf } from "./letters";
+import { cardText, keyed, letterOf } from "./letters";
 import type { Way } from "./presses";
 import { text } from "../../language/text";
 
@@ -23,13 +23,13 @@ export function remoteName(key: string): string {
 /** rowsOf is every key and what it does, as on the card of keys. */
 export function rowsOf(settings: Settings | undefined): [string, string][] {
   const means = (id: string) => text(settings?.meanings?.find((way) => way.id === id)?.says);
-  const letters = keyed.flatMap(({ id, name }): [string, string][] => {
+  const letters = keyed.flatMap(({ id }): [string, string][] => {
     const key = letterOf(id, settings?.keys);
-    return key === "" ? [] : [[key.toUpperCase(), name]];
+    return key === "" ? [] : [[key.toUpperCase(), cardText(id)]];
   });
   const remote = (settings?.keys.remote ?? []).filter((r) => r.means !== "none");
   return [
-    ["Space", "Natural breath for everybody, at once"],
+    ["Space", cardText("pause")],
     ...letters,
     ["?", "The card of keys"],
     ...remote.map((r): [string, string] => [`${remoteName(r.key)}${ways[r.press]}`, means(r.means)]),

@@ -1,4 +1,6 @@
-import type { Settings } from "../../wire/contract";
+import all from "../../../controls.json";
+import { text } from "../../language/text";
+import type { Adjust, Settings } from "../../wire/contract";
 
 export type Keys = Settings["keys"];
 
@@ -14,30 +16,23 @@ export const usualKeys: Keys = {
   ],
 };
 
+/** Keyed is what has a key of its own while a class is led, as the application lists it (studio/contract/controls.go). */
+export type Keyed = {
+  id: string;
+  key: string;
+  verbs?: Adjust["do"][];
+  group?: string;
+  twice?: boolean;
+  pedal?: boolean;
+};
+
 /** Everything that has a key of its own while a class is led, in the order of the card of keys. */
-export const keyed = [
-  { id: "slower", key: "q", name: "Slower" },
-  { id: "faster", key: "w", name: "Faster" },
-  { id: "release", key: "e", name: "Release the hold; in strokes, enough" },
-  { id: "holds", key: "g", name: "No holds; holds back" },
-  { id: "fewer", key: "a", name: "One round fewer" },
-  { id: "more", key: "s", name: "One round more" },
-  { id: "last", key: "d", name: "Last round" },
-  { id: "again", key: "r", name: "This round again" },
-  { id: "go-on", key: "f", name: "Go on: ends what is not counted; in a pause, resumes" },
-  { id: "undo", key: "z", name: "Undo" },
-  { id: "close", key: "c", name: "Close" },
-  { id: "finish", key: "3", name: "On time: fit to the end of the slot" },
-  { id: "next", key: "v", name: "Next passage (press twice)" },
-  { id: "end", key: "x", name: "End the class (press twice)" },
-  { id: "here", key: "5", name: "Tempo: this passage only, or later ones too" },
-  { id: "lane", key: "6", name: "The gentler lane: open it, close it" },
-  { id: "seen", key: "1", name: "Seen: what is seen in the room, and what to do about it" },
-  { id: "tap", key: "2", name: "Tap the room's counts or inhales, and take its tempo" },
-  { id: "counts", key: "4", name: "Counts, or strokes" },
-  { id: "note", key: "b", name: "Note" },
-  { id: "cautions", key: "t", name: "Cautions" },
-] as const;
+export const keyed = all as Keyed[];
+
+/** cardText is what the card of keys says of one. */
+export function cardText(id: string): string {
+  return text({ id: `control.${id}.card` });
+}
 
 /** letterOf is the key of a control or a panel, in lower case; nothing where it was switched off. */
 export function letterOf(id: string, keys: Keys | undefined): string {
