@@ -154,6 +154,8 @@ var sentence = regexp.MustCompile(`[A-Za-z]{2,}[,;:.]? +[A-Za-z(%]`)
 var withSentences = map[string]string{
 	"core/words":               "what is said in class, per language",
 	"core/plan/forms.go":       "the grammar of typed lines",
+	"core/plan/field.go":       "how typed lines say a field",
+	"core/plan/say.go":         "how typed lines say a field",
 	"core/plan/names.go":       "what things are called in typed lines",
 	"core/plan/text.go":        "typed lines as they are written",
 	"core/programme/templates": "names and steps of a teacher's own programmes",

@@ -72,12 +72,12 @@ func TestKeysAreRehearsedAndChanged(t *testing.T) {
 	keys := th.page("/keys")
 	th.see(keys, ".rehearsal", "Press what you will use")
 	th.pedal(keys, 2)
-	th.see(keys, ".rehearsal", `Page Down, two presses\s*natural breath`)
+	th.see(keys, ".rehearsal", `Page Down, two presses\s*Natural breath`)
 	th.press(keys, input.ArrowRight)
 	th.see(keys, ".rehearsal", `→, short press\s*nothing`)
 	th.see(keys, `fieldset.heard legend`, "→")
-	th.pick(keys, `[id="ArrowRight short"]`, "last round")
-	th.see(keys, ".rehearsal", "last round")
+	th.pick(keys, `[id="ArrowRight short"]`, "Last round; at own pace, call back")
+	th.see(keys, ".rehearsal", "Last round")
 	th.fill(keys, `[aria-label="Key for: Slower"]`, "y")
 	th.click(keys, "button", "^Save$")
 	th.see(keys, ".alert", "Saved")
@@ -171,4 +171,30 @@ func TestTheScreenStaysOnWithoutAWakeLock(t *testing.T) {
 	with := th.page("/room/" + code.Code)
 	th.see(with, "footer", "This screen")
 	require.Zero(t, th.count(with, "video"), "where there is a wake lock there is no film")
+}
+
+// A class by the teacher's own breath: one key leads from phase to phase, a pedal too, and one key goes back to the beat and tells
+// at what tempo was breathed. What was led is in the record.
+func TestAClassByHand(t *testing.T) {
+	th := openAt(t, 8)
+	defer th.recovered()
+	page, score := th.lead(`{"type": "practice", "practice": "counted-breath", "counts": "4:4:6", "rounds": 40, "lead_in": 0, "by_hand": ["inhale", "exhale"]}`)
+	word := func(is string) { t.Helper(); th.see(page, `[data-testid="word"]`, is) }
+	word("inhale")
+	th.press(page, input.KeyF)
+	word("hold") // which is counted, and goes on by itself
+	word("exhale")
+	th.pedal(page, 1)
+	word("inhale")
+	th.see(page, "button.key", `To the beat`)
+	th.press(page, input.KeyH)
+	th.see(page, ".answer", `counted again from the next phase; you breathed at \d+`)
+	th.press(page, input.KeyF)
+	word("hold")
+	word("exhale")
+	word("inhale") // by the beat
+	th.see(page, "button.key", `My breath`)
+	th.press(page, input.KeyH)
+	th.see(page, ".answer", "by hand from the next phase")
+	assert.Equal(t, []string{"advance", "advance", "by-hand", "advance", "by-hand"}, th.marks(score.ClassID))
 }

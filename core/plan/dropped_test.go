@@ -64,7 +64,7 @@ func TestNothingThatIsTypedIsDropped(t *testing.T) {
 func TestWhyAWordIsRefused(t *testing.T) {
 	names := NewNames("en", nil)
 	for line, says := range map[string]string{
-		"left nostril own 7 rounds":        "7: own pace has no rounds: write how long it lasts, for example 3 min",
+		"kapalabhati own 7 rounds":         "7: own pace has no rounds: write how long it lasts, for example 3 min",
 		"nadi 4:4 x6 x8":                   "x8: the number of rounds was given before: leave one of the two out",
 		"nadi x6 3 min":                    "3: the number of rounds was given before: leave one of the two out",
 		"nadi 4:4 5:5":                     "5:5: counts were given before: leave one of the two out",

@@ -15,7 +15,8 @@ import (
 
 // form is one way to say something of a passage in a line. Words of its pattern stand for themselves, alternatives are parted
 // by |, what ends in ? may be missing, and the capital ones stand for: N a number, COUNTS as 4:4:8, TIME as 2 min or 1m30s,
-// WORDS all up to the next comma.
+// WORDS all up to the next
+// comma, LIST counts one after the other, PHASES phases one after the other.
 type form struct {
 	pattern string
 	on      func(of subject) bool
@@ -37,6 +38,7 @@ type matched struct {
 	counts  string
 	seconds breath.Exact
 	rest    string // the WORDS
+	list    []any  // the LIST, or the PHASES
 }
 
 func (of subject) is(kinds ...practice.Kind) bool {
@@ -165,6 +167,11 @@ var forms = []form{
 	{pattern: "wait|waits", on: subject.stretch, set: setFlag("wait")},
 	{pattern: "at? their? own pace|tempo?", on: subject.practice, basic: true, set: func(of subject, _ matched) { of.f["pace"] = "own" }},
 
+	{pattern: "choice|choose of|from? LIST", on: subject.counted, set: func(of subject, found matched) { of.f["choices"] = found.list }},
+	{pattern: "by hand", on: subject.counted, set: setWord("by_hand", "all")},
+	{pattern: "my breath", on: subject.counted, set: setWord("by_hand", "all")},
+	{pattern: "by hand PHASES", on: subject.counted, set: func(of subject, found matched) { of.f["by_hand"] = found.list }},
+
 	// How fast.
 	{pattern: "@|tempo N", on: isPaced, basic: true, set: setTempo},
 	{pattern: "at tempo? N", on: isPaced, set: setTempo},
@@ -178,6 +185,7 @@ var forms = []form{
 	{pattern: "by|through? the? mouth", on: takes("airway"), set: setWord("airway", "mouth")},
 	{pattern: "by|through? the? nose", on: takes("airway"), set: setWord("airway", "nose")},
 	{pattern: "exhale|out by|through? the? mouth", on: takes("airway"), set: setWord("airway", "out-mouth")},
+	{pattern: "inhale|in by|through the? mouth", on: takes("airway"), set: setWord("airway", "in-mouth")},
 	{pattern: "narrow in|inhale", on: takes("aperture"), set: setWidths("narrow", "wide")},
 	{pattern: "narrow out|exhale", on: takes("aperture"), set: setWidths("wide", "narrow")},
 	{pattern: "narrow both", on: takes("aperture"), set: setWidths("narrow", "narrow")},
@@ -196,14 +204,8 @@ var forms = []form{
 	{pattern: "up and? down", on: subject.practice, set: setWord("voice", string(UpDown))},
 	{pattern: "numbers in|only in? holds", on: subject.practice, set: setWord("voice", string(HoldsOnly))},
 	{pattern: "silent|silently", on: subject.practice, set: setWord("voice", string(Silent))},
-	{pattern: "syllables|saying|mantra WORDS", on: subject.practice, set: func(of subject, found matched) {
-		of.f["voice"] = string(Syllables)
-		syllables := []any{}
-		for word := range strings.FieldsSeq(found.rest) {
-			syllables = append(syllables, word)
-		}
-		of.f["syllables"] = syllables
-	}},
+	{pattern: "syllables|saying|mantra in holds WORDS", on: subject.practice, set: setSyllables(HoldSyllables)},
+	{pattern: "syllables|saying|mantra WORDS", on: subject.practice, set: setSyllables(Syllables)},
 	{pattern: "words after N", on: subject.practice, set: func(of subject, found matched) { of.fade("words_after", found) }},
 	{pattern: "silent after N", on: subject.practice, set: func(of subject, found matched) { of.fade("silent_after", found) }},
 	{pattern: "word before", on: subject.counted, set: setWord("word", "before")},
@@ -211,9 +213,16 @@ var forms = []form{
 
 	// What stands before, between and beside.
 	{pattern: "count in N", on: subject.practice, set: setNumber("count_in")},
+	{pattern: "count in N by N", on: subject.practice, set: func(of subject, found matched) {
+		of.f["count_in"], of.f["count_in_by"] = numeral(found.numbers[0]), numeral(found.numbers[1])
+	}},
+	{pattern: "count in by N", on: subject.practice, set: setNumber("count_in_by")},
 	{pattern: "lead in N", on: subject.practice, set: setNumber("lead_in")},
 	{pattern: "no lead in", on: subject.practice, set: func(of subject, _ matched) { of.f["lead_in"] = json.Number("0") }},
 	{pattern: "rest|rests N", on: subject.practice, set: func(of subject, found matched) { of.f["rest_between"] = secondsOf(found) }},
+	{pattern: "rest|rests N breaths|breath", on: subject.practice, set: func(of subject, found matched) {
+		of.give("rest_breaths", numeral(found.numbers[0]), "rest_between")
+	}},
 	{pattern: "rest|rests for? TIME", on: subject.practice, set: func(of subject, found matched) { of.f["rest_between"] = secondsOf(found) }},
 	{pattern: "TIME rest|rests", on: subject.practice, set: func(of subject, found matched) { of.f["rest_between"] = secondsOf(found) }},
 	{pattern: "rest|rests wait|waits", on: subject.practice, set: setFlag("rest_wait")},
@@ -227,6 +236,17 @@ var forms = []form{
 	{pattern: "trial|try|tryout", on: subject.practice, set: setFlag("trial")},
 	{pattern: "try out", on: subject.practice, set: setFlag("trial")},
 	{pattern: "keep|kept", on: func(subject) bool { return true }, set: setFlag("keep")},
+}
+
+func setSyllables(voice Voice) func(subject, matched) {
+	return func(of subject, found matched) {
+		of.f["voice"] = string(voice)
+		syllables := []any{}
+		for word := range strings.FieldsSeq(found.rest) {
+			syllables = append(syllables, word)
+		}
+		of.f["syllables"] = syllables
+	}
 }
 
 func setRounds(of subject, found matched) { of.give("rounds", numeral(found.numbers[0]), "minutes") }
@@ -302,6 +322,22 @@ func matchOne(element string, of subject, list []token, at int, found *matched) 
 	case "TIME":
 		seconds, n := timeAt(list, at, of.stretch())
 		found.seconds = seconds
+		return n
+	case "LIST":
+		n := 0
+		for at+n < len(list) && isCounts(list[at+n].text) {
+			found.list = append(found.list, list[at+n].text)
+			for n++; at+n < len(list) && (list[at+n].key == "or" || list[at+n].key == ","); {
+				n++
+			}
+		}
+		return n
+	case "PHASES":
+		n := 0
+		for at+n < len(list) && slices.Contains(handPhases, breath.Phase(list[at+n].key)) {
+			found.list = append(found.list, list[at+n].key)
+			n++
+		}
 		return n
 	case "WORDS":
 		n := 0
@@ -430,7 +466,9 @@ func (of subject) say(list []token, skip func(i int) bool, basicOnly bool) (h he
 		}
 		i += taken
 	}
-	if at, rounds := said.fields["rounds"]; of.f["pace"] == "own" && rounds {
+	if at, rounds := said.fields["rounds"]; of.f["pace"] == "own" && rounds && of.counted() {
+		delete(of.f, "minutes")
+	} else if of.f["pace"] == "own" && rounds {
 		list[at].refused = fact.New("line.own-pace-timed")
 		h.unknown = append(h.unknown, at)
 	} else if of.f["pace"] == "own" {
@@ -449,42 +487,33 @@ type saidOnce struct {
 // phaseWords begin what gives one phase another count.
 var phaseWords = []string{"inhale", "in", "hold", "exhale", "out", "empty"}
 
-// exclusive is fields that say the same in different ways.
-var exclusive = map[string]string{"rounds": "minutes", "minutes": "rounds", "seconds": "breaths", "breaths": "seconds"}
-
-// saidFields is the fields that a line says once, sorted. The message "field.<name>" is what each is called.
-var saidFields = []string{
-	"airway", "aperture", "attention", "beside", "breaths", "count_in", "entry", "lead_in", "minutes", "natural_pause", "open_seconds", "rate",
-	"recall", "rest_between", "rest_lead_in", "rounds", "seconds", "side", "strokes", "tempo", "voice", "word", "zone",
-}
-
 // take has a form set what it sets with these words, or tells why it cannot be so: what it sets was said before.
 func (said *saidOnce) take(of subject, words []token, at int, set func()) (refused fact.Fact) {
 	before := maps.Clone(of.f)
-	for _, field := range saidFields { // so that it shows which of them are set, though it be to what they were
+	for _, field := range saidOnceFields { // so that it shows which of them are set, though it be to what they were
 		delete(of.f, field)
 	}
 	set()
 	for field, value := range of.f {
-		if !slices.Contains(saidFields, field) && fmt.Sprint(before[field]) != fmt.Sprint(value) {
+		if !slices.Contains(saidOnceFields, field) && fmt.Sprint(before[field]) != fmt.Sprint(value) {
 			said.fields[field] = at
 		}
 	}
-	for _, field := range saidFields {
+	for _, field := range saidOnceFields {
 		if of.f[field] == nil {
-			if value, was := before[field]; was && (exclusive[field] == "" || of.f[exclusive[field]] == nil) {
+			if value, was := before[field]; was && (twinOf(field) == "" || of.f[twinOf(field)] == nil) {
 				of.f[field] = value
 			}
 			continue
 		}
-		for _, other := range []string{field, exclusive[field]} {
+		for _, other := range []string{field, twinOf(field)} {
 			if _, twice := said.fields[other]; twice && !(other == field && fmt.Sprint(before[field]) == fmt.Sprint(of.f[field])) {
 				return fact.New("line.field-twice", "field", fact.New("field."+other))
 			}
 		}
 		said.fields[field] = at
 	}
-	whole := slices.ContainsFunc(words, func(t token) bool { return isCounts(t.text) }) && words[0].key != "beside"
+	whole := slices.ContainsFunc(words, func(t token) bool { return isCounts(t.text) }) && !slices.Contains([]string{"beside", "choice", "choose"}, words[0].key)
 	part := slices.Contains(phaseWords, words[0].key) && slices.ContainsFunc(words, func(t token) bool { return t.number() != "" })
 	if !whole && !part || !of.counted() {
 		return fact.Fact{}

@@ -21,7 +21,7 @@ type said struct {
 	becomes []string
 }
 
-func table(t *testing.T, name string) []said {
+func typed(t *testing.T, name string) []said {
 	text, err := os.ReadFile("testdata/" + name)
 	require.NoError(t, err)
 	var list []said
@@ -40,7 +40,7 @@ func table(t *testing.T, name string) []said {
 func TestTypedLines(t *testing.T) {
 	for file, language := range map[string]string{"lines.txt": "en", "lines.de.txt": "de"} {
 		names := NewNames(language, nil)
-		lines := table(t, file)
+		lines := typed(t, file)
 		if language == "en" {
 			assert.GreaterOrEqual(t, len(lines), 150)
 		}
@@ -72,7 +72,7 @@ func TestTypedLines(t *testing.T) {
 func TestWhatIsWrittenOutIsReadBack(t *testing.T) {
 	names := NewNames("en", nil)
 	d := NewDocument()
-	for _, l := range table(t, "lines.txt") {
+	for _, l := range typed(t, "lines.txt") {
 		if passages, err := names.Read(l.line); err == nil && len(d.Passages()) < 190 {
 			d.Append(passages...)
 		}

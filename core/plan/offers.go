@@ -1,11 +1,5 @@
 package plan
 
-import (
-	"slices"
-	"strconv"
-	"strings"
-)
-
 // About is what a field of a passage is about, as a teacher asks for it.
 type About string
 
@@ -30,81 +24,19 @@ type Offer struct {
 	Default string   // of a number
 }
 
-// offers is in the order in which a teacher is asked. The rules are those of formats.md, which Read applies. Fields of
-// an object are written with a dot.
-var offers = []Offer{
-	{Field: "side", About: AboutBreath, Choices: []string{"left", "right"}},
-	{Field: "entry", About: AboutBreath, Choices: []string{"inhale", "exhale"}},
-	{Field: "airway", About: AboutBreath, Choices: []string{"nose", "out-mouth", "in-mouth", "mouth"}},
-	{Field: "zone", About: AboutBreath, Choices: []string{"all", "belly", "ribs", "chest"}},
-	{Field: "attention", About: AboutBreath, Choices: []string{"front", "sides", "back", "round"}},
-	{Field: "aperture.inhale", About: AboutBreath, Choices: []string{"wide", "narrow"}},
-	{Field: "aperture.exhale", About: AboutBreath, Choices: []string{"wide", "narrow"}},
-	{Field: "natural_pause", About: AboutBreath, Unit: "s", Default: "0"},
-	{Field: "voice", About: AboutVoice, Choices: []string{string(Numbers), string(UpDown), string(Syllables), string(Words), string(HoldsOnly), string(HoldSyllables), string(Silent)}},
-	{Field: "syllables", About: AboutVoice, Text: true},
-	{Field: "word", About: AboutVoice, Choices: []string{"on", "before"}},
-	{Field: "fade.words_after", About: AboutVoice, Unit: "rounds", Default: "never"},
-	{Field: "fade.silent_after", About: AboutVoice, Unit: "rounds", Default: "never"},
-	{Field: "count_in", About: AboutAround, Unit: "counts", Default: "0"},
-	{Field: "lead_in", About: AboutAround, Unit: "counts", Default: strconv.Itoa(defaultLeadIn)},
-	{Field: "rest_between", About: AboutAround, Unit: "s"},
-	{Field: "rest_wait", About: AboutAround, Flag: true},
-	{Field: "rest_lead_in", About: AboutAround, Unit: "counts", Default: "0"},
-	{Field: "recall", About: AboutAround, Unit: "s", Default: strconv.Itoa(leastRecall)},
-	{Field: "beside", About: AboutLane, Choices: []string{"none", "breathe"}},
-	{Field: "wait", About: AboutClass, Flag: true},
-	{Field: "keep", About: AboutClass, Flag: true},
-	{Field: "trial", About: AboutClass, Flag: true},
-}
-
-// Offers is the fields that the passage can be given.
+// Offers is the fields that the passage can be given, in the order in which a teacher is asked.
 func (p *Passage) Offers() []Offer {
 	var list []Offer
-	for _, offer := range offers {
-		field, _, _ := strings.Cut(offer.Field, ".")
-		if !p.mayHave(field) {
+	for _, name := range offerOrder {
+		f := fieldNamed[name]
+		if !f.on.holds(p, name) {
 			continue
 		}
-		switch offer.Field {
-		case "airway":
-			usual := string(p.Practice.Airway)
-			others := slices.DeleteFunc(slices.Clone(offer.Choices), func(word string) bool { return word == usual })
-			offer.Choices = append([]string{usual}, others...)
-		case "syllables":
-			if p.Voice != Syllables && p.Voice != HoldSyllables {
-				continue
-			}
-		case "fade.words_after", "fade.silent_after", "beside":
-			if p.OwnPace {
-				continue // nothing is counted aloud, and everybody breathes as they do
-			}
-		case "lead_in":
-			if p.OwnPace {
-				offer.Default = "0"
-			}
-		case "rest_between":
-			if p.OwnPace {
-				continue // there are no rounds to rest between
-			}
-			offer.Default = strconv.Itoa(p.Practice.Rest)
-		case "recall":
-			offer.Default = p.usualRecall().String()
-		case "rest_wait", "rest_lead_in":
-			if p.OwnPace {
-				continue
+		for _, offer := range f.offers {
+			if f.offered == nil || f.offered(p, &offer) {
+				list = append(list, offer)
 			}
 		}
-		list = append(list, offer)
 	}
 	return list
-}
-
-// mayHave tells whether the field belongs to the passage.
-func (p *Passage) mayHave(field string) bool {
-	if slices.Contains(takenBySome, field) {
-		return p.Type == Practice && (p.Practice == nil || p.Practice.TakesField(field))
-	}
-	at, known := places[field]
-	return !known || at.holds(p)
 }

@@ -3,7 +3,6 @@ package plan
 import (
 	"encoding/json"
 	"fmt"
-	"slices"
 	"strconv"
 	"time"
 
@@ -242,41 +241,29 @@ func (p *Passage) readStretch(o reader) {
 }
 
 func (p *Passage) readPractice(o reader, planTempo breath.Exact) {
-	prac := p.Practice
 	p.PlanTempo = planTempo
-	p.Side = choice(o, "side", breath.Left, breath.Right)
-	p.ExhaleFirst = choice(o, "entry", "inhale", "exhale") == "exhale"
-	p.Airway = o.airway(prac.Airway)
-	p.Attention = choice(o, "attention", "front", "sides", "back", "round")
-	p.readLength(o)
-	p.readMeasure(o)
-	leadIn := defaultLeadIn
-	if p.OwnPace {
-		leadIn = 0
+	for i := range fieldTable {
+		if fieldTable[i].read != nil {
+			fieldTable[i].read(p, o)
+		}
 	}
-	p.CountIn = o.whole("count_in", limits{high: 40}, 0)
-	p.CountInBy = o.whole("count_in_by", limits{low: 2, high: 20}, 0)
-	p.LeadIn = o.whole("lead_in", limits{high: 20}, leadIn)
-	p.OpeningSteps = p.readSteps(o, "opening")
-	p.ClosingSteps = p.readSteps(o, "closing")
-	p.RestBetween = seconds(o.number("rest_between", limits{high: 600}, breath.Int(int64(prac.Rest))))
+}
+
+// usualLeadIn is the counts of the lead-in where the plan says nothing.
+func (p *Passage) usualLeadIn() int {
+	if p.OwnPace {
+		return 0
+	}
+	return defaultLeadIn
+}
+
+func readRestBreaths(p *Passage, o reader) {
 	if breaths := o.whole("rest_breaths", limits{low: 1, high: 20}, 0); breaths > 0 {
 		p.RestBetween = seconds(breath.Int(naturalBreath)).Times(breaths)
 	}
 	if o.has("rest_breaths") && o.has("rest_between") {
 		o.fail("rest_breaths", "allowed.rest-or-breaths")
 	}
-	p.RestWait = o.flag("rest_wait")
-	p.RestLeadIn = o.whole("rest_lead_in", limits{high: 20}, 0)
-	p.NaturalPause = seconds(o.number("natural_pause", limits{high: 3}, breath.Exact{}))
-	p.WordBefore = choice(o, "word", "on", "before") == "before"
-	p.Recall = seconds(o.number("recall", limits{high: 120}, p.usualRecall()))
-	p.readChoices(o)
-	p.Trial = o.flag("trial")
-	p.readVoice(o)
-	p.readPrompts(o)
-	p.readBeside(o)
-	p.readByHand(o)
 }
 
 func (p *Passage) readLength(o reader) {
@@ -302,8 +289,6 @@ func (p *Passage) readLength(o reader) {
 // take 4:4.
 func (p *Passage) readMeasure(o reader) {
 	prac := p.Practice
-	p.Zone = choice(o, "zone", "all", "belly", "ribs", "chest")
-	p.Aperture = o.aperture()
 	switch prac.Kind {
 	case practice.Counted:
 		planned, _ := breath.ParseCounts(prac.Counts) // checked when the catalogue was read
@@ -452,71 +437,5 @@ func (p *Passage) readPrompts(o reader) {
 		prompt.Rest = entry.whole("rest", roundsLimits, -1)
 		prompt.Second = entry.number("second", limits{high: 10800}, breath.Int(-1))
 		p.Prompts = append(p.Prompts, prompt)
-	}
-}
-
-// place tells to which passages a field belongs: as a rule, and as the message that says so.
-type place struct {
-	message string
-	holds   func(*Passage) bool
-}
-
-var (
-	onPlan     = place{"allowed.only-plan", func(*Passage) bool { return false }}
-	onStretch  = place{"allowed.only-talk-free", func(p *Passage) bool { return p.Type != Practice }}
-	onFree     = place{"allowed.only-free", func(p *Passage) bool { return p.Type == Free }}
-	onPractice = place{"allowed.only-practice", func(p *Passage) bool { return p.Type == Practice }}
-	onCounted  = place{"allowed.only-counted", func(p *Passage) bool {
-		return p.Type == Practice && (p.Practice == nil || p.Practice.Kind == practice.Counted)
-	}}
-	onTempo = place{"allowed.only-counted-fixed", func(p *Passage) bool {
-		return p.Type == Practice && (p.Practice == nil || p.Practice.Kind == practice.Counted || p.Practice.Kind == practice.Fixed)
-	}}
-	onSeveral = place{"allowed.only-led-rounds-own", func(p *Passage) bool {
-		return p.Type == Practice && (p.Practice == nil || p.Practice.Kind == practice.Counted || p.Led() && !p.Practice.FillsMinutes())
-	}}
-	onLedCounted = place{"allowed.only-led-counted", func(p *Passage) bool {
-		return p.Led() && (p.Practice == nil || p.Practice.Kind == practice.Counted)
-	}}
-	onOwnCounted = place{"allowed.only-own-counted", func(p *Passage) bool {
-		return p.Type == Practice && p.OwnPace && (p.Practice == nil || p.Practice.Kind == practice.Counted)
-	}}
-	onRounds = place{"allowed.only-led", func(p *Passage) bool { return p.Led() }}
-	onOwn    = place{"allowed.only-own", func(p *Passage) bool { return p.Type == Practice && p.OwnPace }}
-)
-
-// places is formats.md's column "on". Fields that only some practices take are not in it: those practices name
-// them in the catalogue.
-var places = map[string]place{
-	"slot_min": onPlan, "starts_at": onPlan, "intent": onPlan,
-	"seconds": onStretch, "wait": onStretch, "breaths": onFree,
-	"prompts": onPractice, "trial": onPractice, "practice": onPractice, "pace": onPractice, "minutes": onPractice,
-	"count_in": onPractice, "lead_in": onPractice, "opening": onPractice, "closing": onPractice,
-	"rest_between": onPractice, "rest_wait": onPractice, "rest_lead_in": onPractice, "voice": onPractice, "fade": onPractice, "syllables": onPractice,
-	"tempo": onTempo, "counts": onCounted, "natural_pause": onCounted, "word": onCounted,
-	"rounds": onSeveral, "recall": onOwn, "beside": onRounds, "by_hand": onLedCounted, "choices": onOwnCounted, "rest_breaths": onPractice,
-	"count_in_by": onPractice,
-}
-
-var takenBySome = []string{"side", "entry", "zone", "attention", "strokes", "rate", "open_seconds", "aperture", "airway"}
-
-// refuseMisplaced reports the known fields that do not belong to the passage. Where the type or the practice is
-// not known, nobody can tell, and nothing is reported.
-func (o reader) refuseMisplaced(p *Passage) {
-	if p.Type == "" {
-		return
-	}
-	fields := make([]string, 0, len(o.fields))
-	for field := range o.fields {
-		fields = append(fields, field)
-	}
-	slices.Sort(fields) // the order of errors is part of the answer, and a map has none
-	for _, field := range fields {
-		if at, known := places[field]; known && !at.holds(p) {
-			o.fail(field, at.message)
-		}
-		if slices.Contains(takenBySome, field) && (p.Type != Practice || p.Practice != nil && !p.Practice.TakesField(field)) {
-			o.fail(field, "allowed.only-some")
-		}
 	}
 }

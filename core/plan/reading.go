@@ -64,7 +64,7 @@ func (r Reading) Facts(p *Passage) []Fact {
 		add("breaths", fmt.Sprint(r.Fields.values["breaths"]))
 	case p.Type != Practice:
 		add("seconds", p.Length.Div(breath.Int(1000)).String())
-	case p.OwnPace || p.KeepsMinutes():
+	case p.KeepsMinutes() || p.OwnPace && p.Rounds == 0:
 		add("minutes", p.Minutes.String())
 	default:
 		add("rounds", fmt.Sprint(p.Rounds))
@@ -72,9 +72,9 @@ func (r Reading) Facts(p *Passage) []Fact {
 	if p.Type == Practice && p.Practice.TakesField("side") {
 		add("side", string(p.Side))
 	}
-	for _, say := range sayings {
-		if !slices.Contains(alwaysTold, say.field) && say.field != "title" {
-			add(say.field, strings.TrimSuffix(say.say(r.Fields, p), ","))
+	for _, name := range lineOrder {
+		if !slices.Contains(alwaysTold, name) {
+			add(name, strings.TrimSuffix(fieldNamed[name].say(r.Fields, p), ","))
 		}
 	}
 	if p.Type == Talk {

@@ -132,18 +132,15 @@ func (p *Passage) Short(f Fields) string {
 	return strings.Join(words, " ")
 }
 
-// saidInShort are the fields that Short writes, and the title, which stands beside it.
-var saidInShort = append([]string{"title"}, covered...)
-
 // Says is what tells the passage from others beyond its title and what Short writes, in a few words each: "through the mouth",
 // "narrow in", "beside 4:4". What is usual has none.
 func (p *Passage) Says(f Fields) []string {
 	words := []string{}
-	for _, s := range sayings {
-		if slices.Contains(saidInShort, s.field) {
+	for _, name := range lineOrder {
+		if slices.Contains(covered, name) {
 			continue
 		}
-		if word := strings.TrimSuffix(s.say(f, p), ","); word != "" {
+		if word := strings.TrimSuffix(fieldNamed[name].say(f, p), ","); word != "" {
 			words = append(words, word)
 		}
 	}

@@ -12,7 +12,6 @@ import (
 
 	"vastlantern/core/breath"
 	"vastlantern/core/fact"
-	"vastlantern/core/practice"
 )
 
 // FromText reads a whole class from plain text: a first line "# title", then what holds for all of it (slot 40, tempo 50,
@@ -315,11 +314,14 @@ func (n *Names) ToText(d Document, p *Plan) (text string, left []string) {
 func (n *Names) toLine(f Fields, p *Passage) (line string, below, unsaid []string) {
 	words := []string{n.callOf(f, p)}
 	known := []string{"type", "practice", "script", "opening", "closing", "lines", "prompts"}
-	for _, say := range sayings {
-		known = append(known, say.field)
-		if word := say.say(f, p); word != "" {
+	for _, name := range lineOrder {
+		known = append(known, name)
+		if word := fieldNamed[name].say(f, p); word != "" {
 			words = append(words, word)
 		}
+	}
+	if known = append(known, "title"); p.Title != "" {
+		words = append(words, inQuotes(p.Title))
 	}
 	line = strings.Join(words, " ")
 	if p.Script != "" {
@@ -395,126 +397,4 @@ func stepWords(text string) string {
 // inQuotes writes text as quoted reads it.
 func inQuotes(text string) string {
 	return `"` + strings.NewReplacer(`\`, `\\`, `"`, `\"`, "\n", " ").Replace(text) + `"`
-}
-
-// saying is how a field of a passage is said in a line; empty where it is not there, or what is usual.
-type saying struct {
-	field string
-	say   func(f Fields, p *Passage) string
-}
-
-func sayValue(field, format string) saying {
-	return saying{field, func(f Fields, _ *Passage) string {
-		if value, there := f.values[field]; there {
-			return fmt.Sprintf(format, value)
-		}
-		return ""
-	}}
-}
-
-func sayChoice(field string, words map[string]string) saying {
-	return saying{field, func(f Fields, _ *Passage) string {
-		word, _ := f.values[field].(string)
-		return words[word]
-	}}
-}
-
-func sayFlag(field, word string) saying {
-	return saying{field, func(f Fields, _ *Passage) string {
-		if f.values[field] == true {
-			return word
-		}
-		return ""
-	}}
-}
-
-func sayOf(field string, say func(p *Passage) string) saying {
-	return saying{field, func(f Fields, p *Passage) string {
-		if f.values[field] == nil {
-			return ""
-		}
-		return say(p)
-	}}
-}
-
-// sayings are all fields in the order of a line. Each is read back by one of forms.
-var sayings = []saying{
-	{"counts", func(_ Fields, p *Passage) string {
-		if p.Is(practice.Counted) {
-			return p.Measure.Counts.String()
-		}
-		return ""
-	}},
-	sayOf("open_seconds", (*Passage).openShort),
-	sayChoice("pace", map[string]string{"own": "own pace"}),
-	{"rounds", func(f Fields, p *Passage) string {
-		if p.Type != Practice || p.OwnPace || p.KeepsMinutes() {
-			return ""
-		}
-		return fmt.Sprintf("x%d", p.Rounds)
-	}},
-	{"minutes", func(f Fields, p *Passage) string {
-		if p.Type != Practice || !p.OwnPace && !p.KeepsMinutes() {
-			return ""
-		}
-		return p.Minutes.String() + " min"
-	}},
-	sayValue("strokes", "%v strokes"),
-	sayValue("tempo", "@%v"),
-	sayValue("rate", "@%v"),
-	sayValue("breaths", "%v breaths"),
-	{"seconds", func(f Fields, p *Passage) string {
-		if p.Type == Practice || f.values["breaths"] != nil {
-			return ""
-		}
-		if minutes := p.Length.Div(breath.Int(60_000)); minutes.Equal(breath.Int(minutes.Floor())) {
-			return minutes.String() + " min"
-		}
-		return p.Length.Div(breath.Int(1000)).String() + " s"
-	}},
-	sayFlag("wait", "wait"),
-	sayValue("side", "%v"),
-	sayChoice("entry", map[string]string{"exhale": "exhale first", "inhale": "inhale first"}),
-	sayChoice("airway", map[string]string{"mouth": "through the mouth", "out-mouth": "out through the mouth", "nose": "through the nose"}),
-	sayChoice("zone", map[string]string{"all": "all zones", "belly": "belly", "ribs": "ribs", "chest": "chest"}),
-	sayChoice("attention", map[string]string{"front": "the front", "sides": "the sides", "back": "the back", "round": "all round"}),
-	sayOf("aperture", func(p *Passage) string {
-		return map[practice.Aperture]string{
-			{Inhale: "narrow", Exhale: "wide"}: "narrow in", {Inhale: "wide", Exhale: "narrow"}: "narrow out", {Inhale: "narrow", Exhale: "narrow"}: "narrow both",
-		}[p.Aperture]
-	}),
-	sayChoice("voice", map[string]string{"numbers": "numbers up", "updown": "up and down", "words": "words only", "holds": "numbers in holds", "silent": "silent"}),
-	{"syllables", func(_ Fields, p *Passage) string {
-		if p.Voice != Syllables {
-			return ""
-		}
-		return "saying " + strings.Join(p.Syllables, " ") + ","
-	}},
-	sayOf("fade", func(p *Passage) string {
-		var words []string
-		if p.Fade.WordsAfter >= 0 {
-			words = append(words, fmt.Sprintf("words after %d", p.Fade.WordsAfter))
-		}
-		if p.Fade.SilentAfter >= 0 {
-			words = append(words, fmt.Sprintf("silent after %d", p.Fade.SilentAfter))
-		}
-		return strings.Join(words, " ")
-	}),
-	sayChoice("word", map[string]string{"before": "word before", "on": "word on"}),
-	sayValue("count_in", "count-in %v"),
-	sayValue("lead_in", "lead-in %v"),
-	sayValue("rest_between", "rest %v"),
-	sayFlag("rest_wait", "rests wait"),
-	sayValue("rest_lead_in", "rest lead-in %v"),
-	sayValue("natural_pause", "pause %v"),
-	sayValue("recall", "recall %v"),
-	sayOf("beside", func(p *Passage) string { return "beside " + p.Beside.String() }),
-	sayFlag("trial", "try-out"),
-	sayFlag("keep", "keep"),
-	{"title", func(_ Fields, p *Passage) string {
-		if p.Title == "" {
-			return ""
-		}
-		return inQuotes(p.Title)
-	}},
 }

@@ -8,63 +8,12 @@ import { nameOf } from "./identity";
 import { OwnWords } from "./OwnWords";
 import { RoundEditor } from "./RoundEditor";
 import { type Edit, set, Steps } from "../frame/Steps";
-import { text as say } from "../language/text";
+import { text as say, wordOf } from "../language/text";
 
 type Props = Edit & {
   summary: PassageSummary | undefined;
   starts: number | null;
   onAsk: (change: Change) => Promise<string | null>;
-};
-
-type Name = { label: string; words?: { [word: string]: string } };
-
-const widths = { wide: "wide", narrow: "narrowed" };
-
-/** What a field is called, and its words where they need more than themselves. What a passage takes, the application says. */
-const fields: { [field: string]: Name } = {
-  wait: { label: "Wait until I go on" },
-  keep: { label: "Keep, when the class is shortened" },
-  trial: { label: "A try-out, set apart in the record" },
-  side: { label: "Side" },
-  entry: { label: "Starts with", words: { inhale: "an inhale", exhale: "an exhale" } },
-  airway: {
-    label: "Through",
-    words: {
-      nose: "the nose",
-      "out-mouth": "in through the nose, out through the mouth",
-      "in-mouth": "in through the mouth, out through the nose",
-      mouth: "the mouth",
-    },
-  },
-  zone: { label: "Zone", words: { all: "all three, stacked" } },
-  attention: {
-    label: "Attention to",
-    words: { front: "the front", sides: "the sides", back: "the low back", round: "all round" },
-  },
-  "aperture.inhale": { label: "Nostrils, inhale", words: widths },
-  "aperture.exhale": { label: "Nostrils, exhale", words: widths },
-  natural_pause: { label: "Natural pause" },
-  word: { label: "Cue word", words: { on: "on count one", before: "before count one" } },
-  voice: {
-    label: "Counting",
-    words: {
-      numbers: "numbers up",
-      updown: "up, then down",
-      syllables: "syllables",
-      words: "words only",
-      holds: "in holds only",
-      silent: "silent",
-    },
-  },
-  syllables: { label: "Syllables, for counts 1, 2, 3 …" },
-  "fade.words_after": { label: "Words only after" },
-  "fade.silent_after": { label: "Silent after" },
-  count_in: { label: "Count-in" },
-  lead_in: { label: "Lead-in" },
-  recall: { label: "Call back" },
-  rest_between: { label: "Rest between" },
-  rest_wait: { label: "Wait for me after each rest" },
-  rest_lead_in: { label: "Lead-in after a rest" },
 };
 
 /** Details is the rest of a passage, arranged by what a teacher asks. */
@@ -162,7 +111,7 @@ function Labelled({ label, children }: { label: string; children: ReactNode }) {
 
 /** Field is one field that the application offers: a flag, a choice of words, words, or a number. */
 function Field({ edit, offer }: { edit: Edit; offer: Offer }) {
-  const { label, words } = fields[offer.field] ?? { label: offer.field };
+  const label = wordOf("label", offer.field);
   const value = read(edit, offer.field);
   if (offer.flag)
     return (
@@ -187,7 +136,7 @@ function Field({ edit, offer }: { edit: Edit; offer: Offer }) {
     );
   if (offer.choices.length === 0)
     return (
-      <Labelled label={`${label}, ${offer.unit}`}>
+      <Labelled label={say({ id: "unit.label", args: { label, unit: wordOf("unit", offer.unit) } })}>
         <Form.Control
           inputMode="decimal"
           placeholder={offer.default}
@@ -206,14 +155,14 @@ function Field({ edit, offer }: { edit: Edit; offer: Offer }) {
           const word = e.target.value === usual ? undefined : e.target.value;
           if (offer.field !== "voice") return write(edit, offer.field, word);
           const doc = { ...edit.doc };
-          if (word !== "syllables") delete doc.syllables; // they belong to no other voice
+          if (!word?.endsWith("syllables")) delete doc.syllables; // they belong to no other voice
           set({ ...edit, doc }, "voice", word);
         }}
       >
         {given !== "" && !offer.choices.includes(given) && <option value={given}>{given}</option>}
         {offer.choices.map((word) => (
           <option key={word} value={word}>
-            {words?.[word] ?? word}
+            {wordOf(`label.${offer.field}`, word)}
           </option>
         ))}
       </Form.Select>
