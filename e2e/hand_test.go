@@ -74,7 +74,7 @@ func TestKeysAreRehearsedAndChanged(t *testing.T) {
 	th.pedal(keys, 2)
 	th.see(keys, ".rehearsal", `Page Down, two presses\s*Natural breath`)
 	th.press(keys, input.ArrowRight)
-	th.see(keys, ".rehearsal", `→, short press\s*nothing`)
+	th.see(keys, ".rehearsal", `→, short press\s*Nothing`)
 	th.see(keys, `fieldset.heard legend`, "→")
 	th.pick(keys, `[id="ArrowRight short"]`, "Last round; at own pace, call back")
 	th.see(keys, ".rehearsal", "Last round")

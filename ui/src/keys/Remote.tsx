@@ -1,11 +1,11 @@
 import { useCallback, useState } from "react";
 import { Button, Form } from "react-bootstrap";
 import { remoteName } from "../frame/keys/keyRows";
-import type { Keys } from "../frame/keys/letters";
+import { cardText, type Keys } from "../frame/keys/letters";
 import type { Way } from "../frame/keys/presses";
 import { usePresses } from "../frame/keys/usePresses";
+import { text } from "../language/text";
 import type { Settings } from "../wire/contract";
-import { text, wordOf } from "../language/text";
 
 type Meanings = NonNullable<Settings["meanings"]>;
 type Props = { keys: Keys; meanings: Meanings; onChange: (keys: Keys) => void };
@@ -58,7 +58,7 @@ export function Remote({ keys, meanings, onChange }: Props) {
             <strong key={last.nth}>
               {remoteName(last.key)}, {ways[last.way]}
             </strong>
-            <span>{wordOf("control", means(last.key, last.way))}</span>
+            <span>{cardText(means(last.key, last.way))}</span>
           </>
         ) : (
           <>
