@@ -14,13 +14,16 @@ const all = Object.keys(served);
 /** What stands outside: the manual, which is shown as it is, and the catalogue of messages. */
 const outside = ["docs", "language"];
 
+/** What only tests import. */
+const forTests = (path: string) => (path.includes(".test.") ? ["test"] : []);
+
 const roomOf = (path: string) => /^\.\/([a-z]+)\//.exec(path)?.[1] ?? "";
 
 test.each(Object.entries(files).filter(([path]) => roomOf(path) !== ""))(
   "%s imports one way",
   (path, text) => {
     const room = roomOf(path);
-    const allowed = [room, ...(served[room] ?? [...all, ...outside])];
+    const allowed = [room, ...(served[room] ?? [...all, ...outside]), ...forTests(path)];
     for (const [, imported] of text.matchAll(/(?:from|import\(?) ?"(?:\.\.\/)+([a-z]+)\//g))
       expect(allowed).toContain(imported);
   },
@@ -28,7 +31,7 @@ test.each(Object.entries(files).filter(([path]) => roomOf(path) !== ""))(
 
 test("no rule of the job and no word of the wire is asked for outside wire", () => {
   for (const [path, text] of Object.entries(files)) {
-    if (roomOf(path) === "wire" || path.endsWith(".test.ts")) continue;
+    if (roomOf(path) === "wire" || path.includes(".test.")) continue;
     expect(text, path).not.toMatch(/\bfetch\(|new EventSource|randomUUID/);
   }
 });

@@ -150,7 +150,7 @@ test("at own pace the key of the last round calls back", () => {
   const own = { ...phase, stage: "own", verbs: ["recall"] } as ScorePhase;
   expect(control("last", { phase: own })).toMatchObject({
     name: "Call back",
-    effect: "2 more rounds, then finish",
+    effect: "2 more",
     press: { do: "recall", rounds: 2 },
     met: true,
   });

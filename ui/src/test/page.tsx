@@ -1,0 +1,40 @@
+import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
+import { cleanup, render } from "@testing-library/react";
+import userEvent from "@testing-library/user-event";
+import type { ReactElement } from "react";
+import { MemoryRouter } from "react-router";
+import { vi } from "vitest";
+
+/** Asked is what a page asked of the application, and what it sent. */
+export type Asked = { method: string; path: string; body: unknown };
+
+/** Answers is what the application answers, by method and path. */
+export type Answers = { [question: string]: unknown };
+
+/** page shows a component as a page would, with an application that gives these answers, and notes what was asked of it. */
+export function page(element: ReactElement, answers: Answers = {}) {
+  cleanup();
+  const asked: Asked[] = [];
+  vi.stubGlobal("fetch", (url: string, init: RequestInit) => {
+    const path = url.replace(/^\/api/, "");
+    const body: unknown = init.body === undefined ? undefined : JSON.parse(init.body as string);
+    asked.push({ method: init.method ?? "GET", path, body });
+    const answer = answers[`${init.method} ${path}`];
+    if (answer === undefined)
+      return Promise.resolve(Response.json({ say: { id: "web.nothing-here" } }, { status: 404 }));
+    return Promise.resolve(Response.json(answer));
+  });
+  const queries = new QueryClient({ defaultOptions: { queries: { retry: false } } });
+  const shown = (of: ReactElement) => (
+    <QueryClientProvider client={queries}>
+      <MemoryRouter>{of}</MemoryRouter>
+    </QueryClientProvider>
+  );
+  const rendered = render(shown(element));
+  return {
+    ...rendered,
+    user: userEvent.setup(),
+    asked,
+    again: (of: ReactElement) => rendered.rerender(shown(of)),
+  };
+}
