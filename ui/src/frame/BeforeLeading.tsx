@@ -1,8 +1,10 @@
+import { runningQuery, todayQuery } from "../wire/queries";
+import { beforeLeadingQuery } from "./queries";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
 import { Button, Modal } from "react-bootstrap";
 import { useNavigate } from "react-router";
-import { Failed, get, post } from "../wire/api";
+import { Failed, post } from "../wire/api";
 import { Cautions as General, Findings } from "./care";
 import type { Draft, Drafted, Plan, Score } from "../wire/contract";
 import { ErrorAlert } from "./ErrorAlert";
@@ -15,11 +17,7 @@ type Props = { plan: number; fit?: boolean; onClose: () => void };
 export function BeforeLeading({ plan, fit = false, onClose }: Props) {
   const navigate = useNavigate();
   const queries = useQueryClient();
-  const stored = useQuery({
-    queryKey: ["before", plan],
-    queryFn: () => get<Plan>(`/plans/${plan}`),
-    gcTime: 0,
-  });
+  const stored = useQuery(beforeLeadingQuery(plan));
   // What is taken in its gentle variant for this class alone, and the plan as it is led then.
   const [softer, setSofter] = useState<{ passages: number[]; plan: Plan } | null>(null);
   const shown = softer?.plan ?? stored.data;
@@ -33,8 +31,8 @@ export function BeforeLeading({ plan, fit = false, onClose }: Props) {
         acknowledged: shown ? shown.summary.strong.map((s) => s.id) : [],
       }),
     onSuccess: (score) => {
-      void queries.invalidateQueries({ queryKey: ["today"] });
-      void queries.invalidateQueries({ queryKey: ["running"] });
+      void queries.invalidateQueries({ queryKey: todayQuery.queryKey });
+      void queries.invalidateQueries({ queryKey: runningQuery.queryKey });
       void navigate(`/lead/${score.class_id}`);
     },
   });

@@ -1,6 +1,5 @@
+import { certificateQuery } from "./queries";
 import { useQuery } from "@tanstack/react-query";
-import { get } from "../wire/api";
-import type { Certificate } from "../wire/contract";
 import { ErrorAlert } from "./ErrorAlert";
 import { Loading } from "./Loading";
 import { Message } from "./Message";
@@ -41,11 +40,7 @@ const ways: [string, string[]][] = [
 
 /** CertificateView helps the teacher's own devices to trust the machine that serves. */
 export function CertificateView() {
-  const certificate = useQuery({
-    queryKey: ["certificate"],
-    queryFn: () => get<Certificate>("/certificate"),
-    retry: false,
-  });
+  const certificate = useQuery(certificateQuery);
   const { data } = certificate;
   return (
     <main className="container py-4">

@@ -1,9 +1,10 @@
+import { deletionQuery } from "./queries";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { Button, Form, Modal } from "react-bootstrap";
 import { useNavigate } from "react-router";
-import { get, remove } from "../wire/api";
-import type { DeletedList, Deletion } from "../wire/contract";
+import { remove } from "../wire/api";
+import type { DeletedList } from "../wire/contract";
 import { ErrorAlert } from "./ErrorAlert";
 import { Loading } from "./Loading";
 import { justDeleted, type Kind } from "./deleting";
@@ -26,11 +27,7 @@ export function DeleteCard({ kind, id, name, to, onClose }: Props) {
   const navigate = useNavigate();
   const queries = useQueryClient();
   const path = `/${addresses[kind]}/${id}`;
-  const goes = useQuery({
-    queryKey: ["deletion", path],
-    queryFn: () => get<Deletion>(`${path}/deletion`),
-    gcTime: 0,
-  });
+  const goes = useQuery(deletionQuery(path));
   const go = useMutation({
     mutationFn: () => remove<DeletedList>(`${path}?classes=${classes}`),
     onSuccess: async ({ deleted }) => {

@@ -1,10 +1,9 @@
+import { settingsQuery } from "../wire/queries";
 import heartPulse from "bootstrap-icons/icons/heart-pulse.svg?raw";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { lazy, Suspense, useState } from "react";
 import { Button } from "react-bootstrap";
-import { get } from "../wire/api";
 import { changeSettings } from "../wire/changed";
-import type { Settings } from "../wire/contract";
 import { Icon } from "./Icon";
 import { text } from "../language/text";
 
@@ -13,11 +12,11 @@ const GeneralCareCard = lazy(async () => ({ default: (await import("./GeneralCar
 /** GeneralCare is the caution for everyone: always one step away, and shown once at the first start. */
 export function GeneralCare() {
   const queries = useQueryClient();
-  const settings = useQuery({ queryKey: ["settings"], queryFn: () => get<Settings>("/settings") });
+  const settings = useQuery(settingsQuery);
   const [open, setOpen] = useState(false);
   const read = useMutation({
     mutationFn: () => changeSettings({ care_read: true }),
-    onSuccess: (stored) => queries.setQueryData(["settings"], stored),
+    onSuccess: (stored) => queries.setQueryData(settingsQuery.queryKey, stored),
   });
   const unread = settings.data?.care_read === false;
   const close = () => {

@@ -1,8 +1,8 @@
+import { sessionQuery } from "../wire/queries";
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { lazy, Suspense, useEffect, useState } from "react";
 import { Outlet } from "react-router";
-import { get, signedOut } from "../wire/api";
-import type { Session } from "../wire/contract";
+import { signedOut } from "../wire/api";
 import { ErrorAlert } from "./ErrorAlert";
 import { Loading } from "./Loading";
 
@@ -14,12 +14,12 @@ const SignIn = lazy(async () => ({ default: (await import("./SignIn")).SignIn })
  */
 export function RequireSignIn() {
   const queries = useQueryClient();
-  const session = useQuery({ queryKey: ["session"], queryFn: () => get<Session>("/session") });
+  const session = useQuery(sessionQuery);
   const [been, setBeen] = useState(false);
   const inside = session.data?.signed_in === true;
   if (inside && !been) setBeen(true);
   useEffect(() => {
-    const ask = () => void queries.invalidateQueries({ queryKey: ["session"] });
+    const ask = () => void queries.invalidateQueries({ queryKey: sessionQuery.queryKey });
     window.addEventListener(signedOut, ask);
     return () => window.removeEventListener(signedOut, ask);
   }, [queries]);

@@ -1,8 +1,7 @@
+import { runningQuery } from "../wire/queries";
 import { useQuery } from "@tanstack/react-query";
 import { Container } from "react-bootstrap";
 import { Link, Outlet } from "react-router";
-import { get } from "../wire/api";
-import type { Running } from "../wire/contract";
 
 const every = 5000; // ms
 
@@ -11,12 +10,7 @@ const every = 5000; // ms
  * that it is there whatever else fails.
  */
 export function ReturnToClass() {
-  const running = useQuery({
-    queryKey: ["running"],
-    queryFn: () => get<Running>("/running"),
-    refetchInterval: every,
-    retry: false,
-  });
+  const running = useQuery({ ...runningQuery, refetchInterval: every });
   if (!running.data?.class_id) return null;
   return (
     <div className="running" role="status">

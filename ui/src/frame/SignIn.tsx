@@ -1,3 +1,4 @@
+import { sessionQuery } from "../wire/queries";
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { Button, Form, Modal } from "react-bootstrap";
@@ -47,8 +48,8 @@ export function SignIn() {
   const enter = useMutation({
     mutationFn: () => post<Session>("/session", { passcode, device }),
     onSuccess: async (session) => {
-      await queries.cancelQueries({ queryKey: ["session"] }); // what was asked before would shut the door again
-      queries.setQueryData(["session"], session);
+      await queries.cancelQueries({ queryKey: sessionQuery.queryKey }); // what was asked before would shut the door again
+      queries.setQueryData(sessionQuery.queryKey, session);
       again(); // the streams that were refused
       void queries.invalidateQueries({ predicate: (query) => query.queryKey[0] !== "session" });
     },

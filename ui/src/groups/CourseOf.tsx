@@ -1,9 +1,9 @@
+import { courseQuery } from "./queries";
 import { useQuery } from "@tanstack/react-query";
 import { lazy, Suspense, useState } from "react";
 import { Button, ButtonGroup } from "react-bootstrap";
 import { Link } from "react-router";
-import { get } from "../wire/api";
-import type { GroupCourse, PracticeCourse } from "../wire/contract";
+import type { PracticeCourse } from "../wire/contract";
 import { ErrorAlert } from "../frame/ErrorAlert";
 import { Loading } from "../frame/Loading";
 import { plural, shortDay } from "../player/format";
@@ -15,10 +15,7 @@ const Plot = lazy(() => import("./Plot")); // the library that draws it is large
 /** CourseOf is what a group was taught over the weeks, and what next time, with what it rests on. */
 export function CourseOf({ group }: { group: number }) {
   const [metric, setMetric] = useState<Metric>("rounds");
-  const course = useQuery({
-    queryKey: ["course of", group],
-    queryFn: () => get<GroupCourse>(`/groups/${group}/course`),
-  });
+  const course = useQuery(courseQuery(group));
   if (course.isPending) return <Loading what="Loading the course" />;
   if (course.isError) return <ErrorAlert error={course.error} retry={() => void course.refetch()} />;
   const { practices, classes, streak, never } = course.data;

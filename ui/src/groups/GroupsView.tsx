@@ -1,12 +1,13 @@
+import { groupsQuery, settingsQuery, todayQuery } from "../wire/queries";
 import "./groups.css";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { Alert, Button, Col, Form, ListGroup, Row } from "react-bootstrap";
 import { Link, Navigate, useNavigate, useParams } from "react-router";
-import { get, post } from "../wire/api";
+import { post } from "../wire/api";
 import { readAgain } from "../wire/changed";
 import type { Path } from "../frame/merge";
-import type { Group, Groups, Question, Settings } from "../wire/contract";
+import type { Group, Groups, Question } from "../wire/contract";
 import { EditedNotice } from "../frame/EditedNotice";
 import { Choices } from "../frame/Choices";
 import { DeleteCard } from "../frame/DeleteCard";
@@ -42,7 +43,7 @@ const nobody: Group = {
 /** GroupsView is who is taught: level, weekly time, what must be cared for, and where the school differs. */
 export function GroupsView() {
   const { id } = useParams();
-  const groups = useQuery({ queryKey: ["groups"], queryFn: () => get<Groups>("/groups") });
+  const groups = useQuery(groupsQuery);
   const [known, setKnown] = useState<Group>();
   const there = groups.data?.groups.find((g) => g.id === Number(id));
   if (there && there !== known) setKnown(there);
@@ -145,21 +146,21 @@ function GroupForm({ start, all }: { start: Group; all: Groups }) {
   const [deleting, setDeleting] = useState(false);
   const navigate = useNavigate();
   const queries = useQueryClient();
-  const settings = useQuery({ queryKey: ["settings"], queryFn: () => get<Settings>("/settings") });
+  const settings = useQuery(settingsQuery);
   const set = (part: Partial<Group>) => {
     setGroup({ ...group, ...part });
     store.reset();
   };
   const store = useMutation({
     mutationFn: (sent: Group) => post<Group>("/groups", sent),
-    onError: readAgain(queries, ["groups"]),
+    onError: readAgain(queries, groupsQuery.queryKey),
     onSuccess: async (stored, sent) => {
       if (start.id > 0) {
         edited.saved(sent, stored);
-        queries.setQueryData<Groups>(["groups"], (known) => known && withGroup(known, stored));
+        queries.setQueryData<Groups>(groupsQuery.queryKey, (known) => known && withGroup(known, stored));
       }
-      await queries.invalidateQueries({ queryKey: ["groups"] });
-      await queries.invalidateQueries({ queryKey: ["today"] });
+      await queries.invalidateQueries({ queryKey: groupsQuery.queryKey });
+      await queries.invalidateQueries({ queryKey: todayQuery.queryKey });
       if (start.id > 0) return;
       edited.leave();
       void navigate(`/groups/${stored.id}`);

@@ -1,17 +1,13 @@
+import { programmesQuery } from "./queries";
 import { useQuery } from "@tanstack/react-query";
 import { Link } from "react-router";
 import { DeletedLately } from "../frame/BringBack";
 import { ErrorAlert } from "../frame/ErrorAlert";
-import { get } from "../wire/api";
-import type { ProgrammeCard } from "../wire/contract";
 import { text } from "../language/text";
 
 /** Programmes is what a group follows over weeks. */
 export function Programmes({ group }: { group: number }) {
-  const programmes = useQuery({
-    queryKey: ["programmes of", group],
-    queryFn: () => get<ProgrammeCard[]>(`/groups/${group}/programmes`),
-  });
+  const programmes = useQuery(programmesQuery(group));
   if (programmes.isError)
     return <ErrorAlert error={programmes.error} retry={() => void programmes.refetch()} />;
   return (

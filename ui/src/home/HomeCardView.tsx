@@ -1,3 +1,4 @@
+import { homeSheetQuery } from "./queries";
 import "../frame/paper.css";
 import "./home.css";
 import { useQuery } from "@tanstack/react-query";
@@ -5,17 +6,11 @@ import { useParams } from "react-router";
 import { ErrorAlert } from "../frame/ErrorAlert";
 import { Loading } from "../frame/Loading";
 import { Paper } from "../frame/Paper";
-import { get } from "../wire/api";
-import type { HomeSheet } from "../wire/contract";
 
 /** HomeCardView is what one takes home on paper: how it goes, how much, and when to stop. It promises nothing. */
 export function HomeCardView() {
   const id = Number(useParams().id);
-  const sheet = useQuery({
-    queryKey: ["home-sheet", id],
-    queryFn: () => get<HomeSheet>(`/homes/${id}`),
-    gcTime: 0,
-  });
+  const sheet = useQuery(homeSheetQuery(id));
   if (!sheet.data)
     return sheet.error ? <ErrorAlert error={sheet.error} /> : <Loading what="Preparing the card" />;
   const { home, how, beside, cautions, opening, closing } = sheet.data;

@@ -1,9 +1,10 @@
+import { homeOfferQuery } from "./queries";
 import "./home.css";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { lazy, Suspense, useState } from "react";
 import { Alert } from "react-bootstrap";
 import { Link, useLocation, useParams } from "react-router";
-import { get, post, remove } from "../wire/api";
+import { post, remove } from "../wire/api";
 import type { Done, Home, HomeGive, HomeOffer } from "../wire/contract";
 import { Shell } from "../frame/Shell";
 import { ErrorAlert } from "../frame/ErrorAlert";
@@ -22,10 +23,10 @@ export function HomeView() {
   const queries = useQueryClient();
   const [sounding, setSounding] = useState<Home | null>(null);
   const [voicing, setVoicing] = useState<Home | null>(null);
-  const offer = useQuery({ queryKey: ["home", path], queryFn: () => get<HomeOffer>(path), gcTime: 0 });
+  const offer = useQuery(homeOfferQuery(path));
   const give = useMutation({
     mutationFn: (what: HomeGive) => post<HomeOffer>(path, what),
-    onSuccess: (fresh) => queries.setQueryData(["home", path], fresh),
+    onSuccess: (fresh) => queries.setQueryData(homeOfferQuery(path).queryKey, fresh),
   });
   const takeBack = useMutation({
     mutationFn: (home: number) => remove<Done>(`/homes/${home}`),

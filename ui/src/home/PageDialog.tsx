@@ -1,3 +1,4 @@
+import { homeRecordingsQuery } from "./queries";
 import { useMutation, useQuery } from "@tanstack/react-query";
 import { useEffect, useRef, useState } from "react";
 import { Button, Modal } from "react-bootstrap";
@@ -5,7 +6,6 @@ import { Link } from "react-router";
 import { ErrorAlert } from "../frame/ErrorAlert";
 import { Progress } from "../frame/Progress";
 import { Loading } from "../frame/Loading";
-import { get } from "../wire/api";
 import type { Home, HomeRecordings } from "../wire/contract";
 import { saveBlob } from "../wire/download";
 import { mostBytes, voicePage } from "./voicePage";
@@ -15,11 +15,7 @@ export function PageDialog({ home, onClose }: { home: Home; onClose: () => void 
   const [done, setDone] = useState(0);
   const cancelled = useRef(false);
   useEffect(() => () => void (cancelled.current = true), []);
-  const voice = useQuery({
-    queryKey: ["home-recordings", home.id],
-    queryFn: () => get<HomeRecordings>(`/homes/${home.id}/recordings`),
-    gcTime: 0,
-  });
+  const voice = useQuery(homeRecordingsQuery(home.id));
   const make = useMutation({
     mutationFn: async (recordings: HomeRecordings) => {
       cancelled.current = false;

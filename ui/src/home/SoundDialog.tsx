@@ -1,3 +1,4 @@
+import { homeScoreQuery } from "./queries";
 import { useMutation, useQuery } from "@tanstack/react-query";
 import { useEffect, useRef, useState } from "react";
 import { Button, Form, Modal } from "react-bootstrap";
@@ -6,8 +7,7 @@ import { Link } from "react-router";
 import { ErrorAlert } from "../frame/ErrorAlert";
 import { render, type Wanted } from "../player/sound/render";
 import { mp3File, wavFile } from "../player/sound/soundFile";
-import { get } from "../wire/api";
-import type { Home, Score } from "../wire/contract";
+import type { Home } from "../wire/contract";
 import { saveBlob } from "../wire/download";
 
 const heard: { [part in "tones" | "ticks" | "calls"]: string } = {
@@ -37,11 +37,7 @@ export function SoundDialog({ home, onClose }: { home: Home; onClose: () => void
     mono: false,
     voice: "words",
   });
-  const score = useQuery({
-    queryKey: ["home-score", home.id],
-    queryFn: () => get<Score>(`/homes/${home.id}/score`),
-    gcTime: 0,
-  });
+  const score = useQuery(homeScoreQuery(home.id));
   const speaker = score.data?.speaker ?? null;
   const [form, setForm] = useState<FileForm>("mp3");
   const [done, setDone] = useState(0);

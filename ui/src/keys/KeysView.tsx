@@ -1,3 +1,4 @@
+import { settingsQuery } from "../wire/queries";
 import "./keys.css";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { Alert, Button, Form } from "react-bootstrap";
@@ -8,7 +9,7 @@ import { Shell } from "../frame/Shell";
 import { useEdited } from "../frame/useEdited";
 import { KeyTable } from "../frame/keys/KeyTable";
 import { cardText, keyed, letterOf, withLetter } from "../frame/keys/letters";
-import { get, put } from "../wire/api";
+import { put } from "../wire/api";
 import { readAgain } from "../wire/changed";
 import type { Path } from "../frame/merge";
 import type { Settings } from "../wire/contract";
@@ -16,7 +17,7 @@ import { Remote } from "./Remote";
 
 /** KeysView is how the teacher leads by hand: letters, pedals and remotes, to be changed, tried and printed. */
 export function KeysView() {
-  const settings = useQuery({ queryKey: ["settings"], queryFn: () => get<Settings>("/settings") });
+  const settings = useQuery(settingsQuery);
   return (
     <Shell view="school">
       {settings.isError && <ErrorAlert error={settings.error} retry={() => void settings.refetch()} />}
@@ -52,10 +53,10 @@ function Edit({ stored }: { stored: Settings }) {
   const queries = useQueryClient();
   const store = useMutation({
     mutationFn: (sent: Typed) => put<Settings>("/settings", { ...stored, ...sent }),
-    onError: readAgain(queries, ["settings"]),
+    onError: readAgain(queries, settingsQuery.queryKey),
     onSuccess: (now, sent) => {
       edited.saved(sent, typed(now));
-      queries.setQueryData(["settings"], now);
+      queries.setQueryData(settingsQuery.queryKey, now);
     },
   });
   const change = (next: typeof keys) => {

@@ -1,8 +1,9 @@
+import { gapQuery } from "./queries";
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { Button } from "react-bootstrap";
-import { get, post } from "../wire/api";
-import type { Adjusted, Gap, Score } from "../wire/contract";
+import { post } from "../wire/api";
+import type { Adjusted, Score } from "../wire/contract";
 import { ErrorAlert } from "../frame/ErrorAlert";
 import { newKey } from "../wire/key";
 import { classTime } from "../player/usePlace";
@@ -18,11 +19,7 @@ export function GapCard({ score, from, take, onClose }: Props) {
   const [key] = useState(newKey);
   const [away] = useState(() => classTime(score) - from);
   const [error, setError] = useState<Error | null>(null);
-  const gap = useQuery({
-    queryKey: ["gap", score.class_id, from],
-    queryFn: () => get<Gap>(`/classes/${score.class_id}/gap?from_ms=${Math.floor(from)}`),
-    gcTime: 0,
-  });
+  const gap = useQuery(gapQuery(score.class_id, from));
   const again = () => {
     post<Adjusted>(`/classes/${score.class_id}/again`, { key, from_ms: Math.floor(from) })
       .then((done) => {

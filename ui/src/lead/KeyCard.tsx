@@ -1,13 +1,12 @@
+import { settingsQuery } from "../wire/queries";
 import { useQuery } from "@tanstack/react-query";
 import { Link } from "react-router";
-import { get } from "../wire/api";
-import type { Settings } from "../wire/contract";
 import { KeyTable } from "../frame/keys/KeyTable";
 import { Pad } from "./Pad";
 
 /** KeyCard lists every key. */
 export function KeyCard({ onClose }: { onClose: () => void }) {
-  const { data: settings } = useQuery({ queryKey: ["settings"], queryFn: () => get<Settings>("/settings") });
+  const { data: settings } = useQuery(settingsQuery);
   return (
     <Pad title="Keys" onClose={onClose}>
       <KeyTable settings={settings} />

@@ -1,3 +1,4 @@
+import { settingsQuery } from "../wire/queries";
 import "../player/player.css";
 import "./lead.css";
 import { useQuery } from "@tanstack/react-query";
@@ -10,8 +11,7 @@ import { Stage } from "../player/Stage";
 import { useSound } from "../player/sound/useSound";
 import { usePlace } from "../player/usePlace";
 import { awakeWords, useAwake } from "../player/useAwake";
-import { get } from "../wire/api";
-import type { Score, Settings } from "../wire/contract";
+import type { Score } from "../wire/contract";
 import { Controls } from "./Controls";
 import type { Desk } from "./desk";
 import {
@@ -78,7 +78,7 @@ export function Leading({ score, connected, take, desk, live, beside, covered, c
   const awake = useAwake(!place.over);
   const sound = useSound("lead", score, place);
   const gap = useGap(score, place, live);
-  const { data: settings } = useQuery({ queryKey: ["settings"], queryFn: () => get<Settings>("/settings") });
+  const { data: settings } = useQuery(settingsQuery);
 
   useSignals();
 

@@ -1,3 +1,4 @@
+import { rehearsingQuery } from "./queries";
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { Button } from "react-bootstrap";
@@ -8,7 +9,7 @@ import { Shell } from "../frame/Shell";
 import { now, tryAt } from "../player/clock";
 import { clock } from "../player/format";
 import { usePlace } from "../player/usePlace";
-import { get, post } from "../wire/api";
+import { post } from "../wire/api";
 import type {
   Preview,
   RehearsalAdjusted,
@@ -31,12 +32,7 @@ const paces = [1, 2, 3, 4];
 export function RehearsalView() {
   const id = Number(useParams().id);
   const [begun, setBegun] = useState<Rehearsing | null>(null);
-  const first = useQuery({
-    queryKey: ["rehearsing", id],
-    queryFn: () => get<Rehearsing>(`/rehearsals/${id}`),
-    staleTime: Infinity,
-    gcTime: 0,
-  });
+  const first = useQuery(rehearsingQuery(id));
   useEffect(() => () => tryAt(null), []);
   if (begun) return <Rehearsal key={id} first={begun} />;
   return (

@@ -1,12 +1,11 @@
+import { roomCodeQuery } from "./queries";
 import { useQuery } from "@tanstack/react-query";
-import { get } from "../wire/api";
-import type { RoomCode } from "../wire/contract";
 import { ErrorAlert } from "../frame/ErrorAlert";
 import { Pad } from "./Pad";
 
 /** RoomCard is how a second screen, a projector or a shared window joins: a short address, and a QR code of it. */
 export function RoomCard({ onClose }: { onClose: () => void }) {
-  const room = useQuery({ queryKey: ["roomcode"], queryFn: () => get<RoomCode>("/room") });
+  const room = useQuery(roomCodeQuery);
   const address = room.data?.address.replace("http://", "");
   return (
     <Pad title="The room's screen" onClose={onClose}>

@@ -1,7 +1,7 @@
+import { signalsQuery } from "./queries";
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { Button } from "react-bootstrap";
-import { get } from "../wire/api";
 import type { Adjust, Proposed, Signal } from "../wire/contract";
 import { ErrorAlert } from "../frame/ErrorAlert";
 import type { Asks } from "./desk";
@@ -14,11 +14,7 @@ const keys = ["q", "w", "e", "r", "t", "a", "s", "d", "f", "g", "z", "x", "c", "
 
 /** useSignals is what can be seen. The lead screen asks for it before the pad is opened: then its keys are there at once. */
 export function useSignals() {
-  return useQuery({
-    queryKey: ["signals"],
-    queryFn: () => get<Signal[]>("/signals"),
-    staleTime: Infinity,
-  });
+  return useQuery(signalsQuery);
 }
 
 type Props = {

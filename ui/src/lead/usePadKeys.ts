@@ -1,7 +1,6 @@
+import { settingsQuery } from "../wire/queries";
 import { useQuery } from "@tanstack/react-query";
 import { useLayoutEffect, useRef } from "react";
-import { get } from "../wire/api";
-import type { Settings } from "../wire/contract";
 import { letterOf, usualKeys } from "../frame/keys/letters";
 
 /**
@@ -28,7 +27,7 @@ export function usePadKeys(pressed: (key: string) => boolean): void {
 
 /** useAccepts tells which keys accept what is shown: Enter, and whatever means to go on. */
 export function useAccepts(): (key: string) => boolean {
-  const { data } = useQuery({ queryKey: ["settings"], queryFn: () => get<Settings>("/settings") });
+  const { data } = useQuery(settingsQuery);
   const keys = data?.keys ?? usualKeys;
   const goesOn = (key: string) =>
     keys.remote.some((r) => r.key === key && r.press === "short" && r.means === "go-on");

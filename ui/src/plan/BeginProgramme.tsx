@@ -1,19 +1,16 @@
+import { programmeOfferQuery } from "./queries";
 import { useMutation, useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { Button, Form, Modal } from "react-bootstrap";
 import { ErrorAlert } from "../frame/ErrorAlert";
 import { Loading } from "../frame/Loading";
 import { ProgrammeForm } from "../frame/ProgrammeForm";
-import { get, post } from "../wire/api";
+import { post } from "../wire/api";
 import type { Programme, ProgrammeOffer, ProgrammeSheet } from "../wire/contract";
 
 /** BeginProgramme has the group of a plan follow a programme, of which the plan is the first class. */
 export function BeginProgramme({ id, onClose }: { id: number; onClose: () => void }) {
-  const offer = useQuery({
-    queryKey: ["programme offer", id],
-    queryFn: () => get<ProgrammeOffer>(`/plans/${id}/programme/offer`),
-    gcTime: 0,
-  });
+  const offer = useQuery(programmeOfferQuery(id));
   return (
     <Modal show centered size="lg" onHide={onClose} aria-labelledby="programme">
       <Modal.Header closeButton>

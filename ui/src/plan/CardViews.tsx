@@ -1,8 +1,8 @@
+import { printedPlanQuery } from "./queries";
 import "./plan.css";
 import { useQuery } from "@tanstack/react-query";
 import { useParams } from "react-router";
-import { get } from "../wire/api";
-import type { PassageSummary, Plan } from "../wire/contract";
+import type { PassageSummary } from "../wire/contract";
 import { ErrorAlert } from "../frame/ErrorAlert";
 import { Loading } from "../frame/Loading";
 import { clock, day, number, plural, timeOfDay } from "../player/format";
@@ -14,7 +14,7 @@ import { text as say, wordOf } from "../language/text";
 
 function usePlan() {
   const id = Number(useParams().id);
-  const plan = useQuery({ queryKey: ["paper", id], queryFn: () => get<Plan>(`/plans/${id}`), gcTime: 0 });
+  const plan = useQuery(printedPlanQuery(id));
   return { id, plan };
 }
 

@@ -1,10 +1,11 @@
+import { savedElsewhereQuery } from "./queries";
 import { useMutation, useQuery } from "@tanstack/react-query";
 import { Button, Modal, Table } from "react-bootstrap";
 import { Link } from "react-router";
 import { ErrorAlert } from "../frame/ErrorAlert";
 import { Loading } from "../frame/Loading";
 import { clock, day, timeOfDay } from "../player/format";
-import { get, post } from "../wire/api";
+import { post } from "../wire/api";
 import type { Plan, PlanSave, PlanSummary } from "../wire/contract";
 import { forgetUnsaved } from "./unsaved";
 import type { Editor } from "./usePlanEditor";
@@ -13,12 +14,7 @@ type Props = { editor: Editor; id: number; onClose: () => void };
 
 /** CompareVersions shows what was typed here beside what another screen saved, to choose from. Neither is lost. */
 export function CompareVersions({ editor, id, onClose }: Props) {
-  const there = useQuery({
-    queryKey: ["plan", id, "saved elsewhere"],
-    queryFn: () => get<Plan>(`/plans/${id}`),
-    gcTime: 0,
-    staleTime: 0,
-  });
+  const there = useQuery(savedElsewhereQuery(id));
   const mine = (): PlanSave => ({ revision: 0, group_id: editor.group, document: editor.document });
   const copy = useMutation({ mutationFn: () => post<Plan>("/plans", mine()) });
   const showTheirs = () => {

@@ -1,18 +1,14 @@
+import { lastTimeQuery } from "./queries";
 import { useQuery } from "@tanstack/react-query";
 import { Link } from "react-router";
-import { get } from "../wire/api";
-import type { LastTime as Last } from "../wire/contract";
+import type {} from "../wire/contract";
 import { day, plural } from "../player/format";
 import { beside, unchanged } from "./compare";
 import type { Editor } from "./usePlanEditor";
 
 /** LastTime is what the group was taught last, passage by passage beside what is planned, with what changed since. */
 export function LastTime({ editor }: { editor: Editor }) {
-  const last = useQuery({
-    queryKey: ["last", editor.group],
-    queryFn: () => get<Last>(`/groups/${editor.group}/last`),
-    enabled: editor.group !== 0,
-  });
+  const last = useQuery({ ...lastTimeQuery(editor.group), enabled: editor.group !== 0 });
   if (!last.data || last.data.class_id === 0 || editor.group === 0) return null;
   const rows = beside(last.data.passages, editor.summary.passages);
   const changes = rows.filter((row) => !unchanged(row)).length;

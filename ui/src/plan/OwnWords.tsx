@@ -1,9 +1,9 @@
+import { phrasesQuery } from "./queries";
 import { useQuery } from "@tanstack/react-query";
 import { useId, useState } from "react";
 import { Button, Form } from "react-bootstrap";
-import { get } from "../wire/api";
 import { OwnLines } from "./OwnLines";
-import type { Change, PassageSummary, Phrases } from "../wire/contract";
+import type { Change, PassageSummary } from "../wire/contract";
 
 type Props = { name: string; summary: PassageSummary; onAsk: (change: Change) => Promise<string | null> };
 
@@ -30,10 +30,7 @@ export function OwnWords({ name, summary, onAsk }: Props) {
   const [typed, setTyped] = useState<string | null>(unfinished.get(name)?.typed ?? null);
   const [problem, setProblem] = useState(unfinished.get(name)?.problem ?? "");
   const id = useId();
-  const phrases = useQuery({
-    queryKey: ["phrases", summary.practice],
-    queryFn: () => get<Phrases>(`/phrases?practice=${encodeURIComponent(summary.practice)}`),
-  });
+  const phrases = useQuery(phrasesQuery(summary.practice));
   const value = typed ?? summary.own_words;
   const write = async (text: string) => {
     setTyped(text);

@@ -1,9 +1,9 @@
+import { planQuery } from "./queries";
 import "./plan.css";
 import { useQuery } from "@tanstack/react-query";
 import { lazy, Suspense, useState } from "react";
 import { Alert } from "react-bootstrap";
 import { useParams } from "react-router";
-import { get } from "../wire/api";
 import type { Plan } from "../wire/contract";
 import { Shell } from "../frame/Shell";
 import { ErrorAlert } from "../frame/ErrorAlert";
@@ -27,8 +27,7 @@ const BeforeLeading = lazy(async () => ({ default: (await import("../frame/Befor
 export function PlanView() {
   const id = Number(useParams().id);
   const plan = useQuery({
-    queryKey: ["plan", id],
-    queryFn: () => get<Plan>(`/plans/${id}`),
+    ...planQuery(id),
     staleTime: Infinity, // while it is edited, this window's version is the one that counts
     gcTime: 0,
   });

@@ -1,18 +1,14 @@
+import { programmeOfPlanQuery } from "./queries";
 import { useQuery } from "@tanstack/react-query";
 import { Link } from "react-router";
 import { day, shortDay } from "../player/format";
-import { get } from "../wire/api";
-import type { ProgrammeOfPlan } from "../wire/contract";
 import { text } from "../language/text";
 
 const around = 3; // classes before and after that are linked
 
 /** ProgrammeStrip tells which class of a programme a plan is, and why it stands there. */
 export function ProgrammeStrip({ id }: { id: number }) {
-  const of = useQuery({
-    queryKey: ["programme of", id],
-    queryFn: () => get<ProgrammeOfPlan>(`/plans/${id}/programme`),
-  });
+  const of = useQuery(programmeOfPlanQuery(id));
   const sheet = of.data?.sheet;
   if (!sheet) return null;
   const { card, classes } = sheet;

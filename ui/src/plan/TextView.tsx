@@ -1,10 +1,9 @@
+import { planTextQuery } from "./queries";
 import "../frame/paper.css";
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { Button } from "react-bootstrap";
 import { useParams } from "react-router";
-import { get } from "../wire/api";
-import type { PlainText } from "../wire/contract";
 import { ErrorAlert } from "../frame/ErrorAlert";
 import { Loading } from "../frame/Loading";
 import { Paper } from "../frame/Paper";
@@ -13,11 +12,7 @@ import { Paper } from "../frame/Paper";
 export function TextView() {
   const id = Number(useParams().id);
   const [copied, setCopied] = useState("");
-  const plan = useQuery({
-    queryKey: ["text", id],
-    queryFn: () => get<PlainText>(`/plans/${id}/text`),
-    gcTime: 0,
-  });
+  const plan = useQuery(planTextQuery(id));
   if (!plan.data)
     return plan.error ? <ErrorAlert error={plan.error} /> : <Loading what="Writing the plan as text" />;
   const { text, left } = plan.data;

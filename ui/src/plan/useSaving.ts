@@ -1,3 +1,5 @@
+import { planQuery } from "./queries";
+import { todayQuery } from "../wire/queries";
 import { useQueryClient } from "@tanstack/react-query";
 import { useCallback, useEffect, useState } from "react";
 import { put } from "../wire/api";
@@ -23,8 +25,8 @@ export function useSaving(plan: Plan) {
         setSaving,
         (stored, all) => {
           if (all) forgetUnsaved(plan.id);
-          queries.setQueryData(["plan", plan.id], stored);
-          void queries.invalidateQueries({ queryKey: ["today"] });
+          queries.setQueryData(planQuery(plan.id).queryKey, stored);
+          void queries.invalidateQueries({ queryKey: todayQuery.queryKey });
         },
       ),
   );

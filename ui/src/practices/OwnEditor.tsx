@@ -1,3 +1,4 @@
+import { practiceFileQuery } from "./queries";
 import "../player/lamps.css";
 import "./practices.css";
 import { EditedNotice } from "../frame/EditedNotice";
@@ -7,7 +8,7 @@ import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
 import { Alert, Button, Col, Form, Row } from "react-bootstrap";
 import { Link, useNavigate, useParams } from "react-router";
-import { Failed, get, post, remove } from "../wire/api";
+import { Failed, post, remove } from "../wire/api";
 import { readAgain } from "../wire/changed";
 import type { Path } from "../frame/merge";
 import { Cautions } from "../frame/care";
@@ -25,11 +26,7 @@ export type PracticeDoc = { [field: string]: unknown };
 /** OwnEditor changes a practice of the teacher's own, with its lamp sheet playing what is written. */
 export function OwnEditor() {
   const id = useParams().id ?? "";
-  const file = useQuery({
-    queryKey: ["practice-file", id],
-    queryFn: () => get<PracticeFile>(`/practices/${id}/file`),
-    gcTime: 0,
-  });
+  const file = useQuery(practiceFileQuery(id));
   return (
     <Shell view="practice-edit">
       {file.isPending && <Loading what="Opening the practice" />}
@@ -72,7 +69,7 @@ function Edit({ stored }: { stored: Stored }) {
   const store = useMutation({
     mutationFn: (revision: number) =>
       post<PracticeFile>("/practices", { text: JSON.stringify(doc), revision }),
-    onError: readAgain(queries, ["practice-file", text(doc.id)]),
+    onError: readAgain(queries, practiceFileQuery(text(doc.id)).queryKey),
     onSuccess: async () => {
       await done();
       void navigate(`/practices/${text(doc.id)}`);

@@ -1,9 +1,10 @@
+import { sampleQuery } from "./queries";
 import { useMutation, useQuery } from "@tanstack/react-query";
 import { Button } from "react-bootstrap";
 import { Link, useNavigate } from "react-router";
-import { get, post } from "../wire/api";
+import { post } from "../wire/api";
 import { Cautions, Findings } from "../frame/care";
-import type { Draft, Drafted, Plan, Practice, Score } from "../wire/contract";
+import type { Draft, Drafted, Plan, Practice } from "../wire/contract";
 import { ErrorAlert } from "../frame/ErrorAlert";
 import { number } from "../player/format";
 import { Sample } from "./Sample";
@@ -11,10 +12,7 @@ import { wordOf } from "../language/text";
 
 /** PracticePage is all that the book says of one practice, beside its lamp sheet playing silently. */
 export function PracticePage({ practice: p }: { practice: Practice }) {
-  const sample = useQuery({
-    queryKey: ["sample", p.id],
-    queryFn: () => get<Score>(`/practices/${p.id}/sample`),
-  });
+  const sample = useQuery(sampleQuery(p.id));
   return (
     <article className="page">
       <header className="d-flex justify-content-between align-items-start">

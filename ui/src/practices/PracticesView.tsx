@@ -1,11 +1,11 @@
+import { groupsQuery, practicesQuery } from "../wire/queries";
 import "../player/lamps.css";
 import "./practices.css";
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { Alert, Badge, Button, Col, Form, ListGroup, Row } from "react-bootstrap";
 import { Link, useParams } from "react-router";
-import { get } from "../wire/api";
-import type { Book, Group, Groups, Practice } from "../wire/contract";
+import type { Book, Group, Practice } from "../wire/contract";
 import { Shell } from "../frame/Shell";
 import { ErrorAlert } from "../frame/ErrorAlert";
 import { Loading } from "../frame/Loading";
@@ -17,12 +17,8 @@ import { wordOf } from "../language/text";
 export function PracticesView() {
   const { id } = useParams();
   const [group, setGroup] = useState(0);
-  const groups = useQuery({ queryKey: ["groups"], queryFn: () => get<Groups>("/groups") });
-  const book = useQuery({
-    queryKey: ["practices", group],
-    queryFn: () => get<Book>(`/practices?group=${group}`),
-    placeholderData: keepPreviousData,
-  });
+  const groups = useQuery(groupsQuery);
+  const book = useQuery({ ...practicesQuery(group), placeholderData: keepPreviousData });
   return (
     <Shell view="practices">
       {book.isPending && <Loading what="Opening the practice book" />}

@@ -1,3 +1,4 @@
+import { programmeQuery } from "./queries";
 import "./programmes.css";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
@@ -11,7 +12,7 @@ import { ProgrammeForm } from "../frame/ProgrammeForm";
 import { Shell } from "../frame/Shell";
 import { useEdited, wasTyped } from "../frame/useEdited";
 import { day, plural } from "../player/format";
-import { get, post, put } from "../wire/api";
+import { post, put } from "../wire/api";
 import { readAgain } from "../wire/changed";
 import type { Path as Field } from "../frame/merge";
 import type { ProgrammeClass, ProgrammeSave, ProgrammeSheet } from "../wire/contract";
@@ -21,11 +22,7 @@ import { text } from "../language/text";
 /** ProgrammeView is a programme over time: where the group is, why, and what comes. */
 export function ProgrammeView() {
   const id = Number(useParams().id);
-  const sheet = useQuery({
-    queryKey: ["programme", id],
-    queryFn: () => get<ProgrammeSheet>(`/programmes/${id}`),
-    gcTime: 0,
-  });
+  const sheet = useQuery(programmeQuery(id));
   return (
     <Shell view="groups">
       {sheet.isPending && <Loading what="Opening the programme" />}
@@ -40,7 +37,7 @@ function Sheet({ sheet }: { sheet: ProgrammeSheet }) {
   const queries = useQueryClient();
   const [editing, setEditing] = useState(() => wasTyped(typedName(sheet)));
   const [deleting, setDeleting] = useState(false);
-  const keep = (fresh: ProgrammeSheet) => queries.setQueryData(["programme", card.id], fresh);
+  const keep = (fresh: ProgrammeSheet) => queries.setQueryData(programmeQuery(card.id).queryKey, fresh);
   const shift = useMutation({
     mutationFn: () => post<ProgrammeSheet>(`/programmes/${card.id}/shift`, {}),
     onSuccess: keep,
@@ -115,7 +112,7 @@ function Edit({ sheet, onSaved }: { sheet: ProgrammeSheet; onSaved: (fresh: Prog
   const queries = useQueryClient();
   const save = useMutation({
     mutationFn: () => put<ProgrammeSheet>(`/programmes/${sheet.card.id}`, draft),
-    onError: readAgain(queries, ["programme", sheet.card.id]),
+    onError: readAgain(queries, programmeQuery(sheet.card.id).queryKey),
     onSuccess: (fresh) => {
       edited.leave();
       onSaved(fresh);

@@ -1,3 +1,4 @@
+import { rehearsalsQuery } from "./queries";
 import "./rehearse.css";
 import { useMutation, useQuery } from "@tanstack/react-query";
 import { lazy, Suspense, useState } from "react";
@@ -9,7 +10,7 @@ import { Loading } from "../frame/Loading";
 import { Shell } from "../frame/Shell";
 import { now } from "../player/clock";
 import { clock, day, minutes, plural } from "../player/format";
-import { get, post } from "../wire/api";
+import { post } from "../wire/api";
 import type { Rehearsal, RehearsalPlan, Rehearsals, Rehearse, Rehearsing, Scenario } from "../wire/contract";
 import { text } from "../language/text";
 
@@ -17,7 +18,7 @@ const Progress = lazy(() => import("./Progress"));
 
 /** RehearseView is a room to practise on: tasks to learn by, any plan with any room, and what came of it. */
 export function RehearseView() {
-  const all = useQuery({ queryKey: ["rehearsals"], queryFn: () => get<Rehearsals>("/rehearsals") });
+  const all = useQuery(rehearsalsQuery);
   const navigate = useNavigate();
   const begin = useMutation({
     mutationFn: (want: Rehearse) => post<Rehearsing>("/rehearsals", want),

@@ -1,3 +1,4 @@
+import { reviewQuery } from "./queries";
 import "./rehearse.css";
 import { useMutation, useQuery } from "@tanstack/react-query";
 import { useState } from "react";
@@ -8,7 +9,7 @@ import { ErrorAlert } from "../frame/ErrorAlert";
 import { Loading } from "../frame/Loading";
 import { Shell } from "../frame/Shell";
 import { clock, day, plural } from "../player/format";
-import { get, post } from "../wire/api";
+import { post } from "../wire/api";
 import type { Rehearse, RehearsalReview, Rehearsing, ReviewMoment } from "../wire/contract";
 import { StrainSheet } from "./StrainSheet";
 import { text, wordOf } from "../language/text";
@@ -17,11 +18,7 @@ import { text, wordOf } from "../language/text";
 export function ReviewView() {
   const id = Number(useParams().id);
   const [deleting, setDeleting] = useState(false);
-  const review = useQuery({
-    queryKey: ["rehearsals", id],
-    queryFn: () => get<RehearsalReview>(`/rehearsals/${id}/review`),
-    retry: false,
-  });
+  const review = useQuery(reviewQuery(id));
   const navigate = useNavigate();
   const again = useMutation({
     mutationFn: (want: Rehearse) => post<Rehearsing>("/rehearsals", want),

@@ -1,3 +1,4 @@
+import { importingQuery } from "./queries";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useRef, useState } from "react";
 import { Button, Form } from "react-bootstrap";
@@ -5,8 +6,8 @@ import { ErrorAlert } from "../frame/ErrorAlert";
 import { Loading } from "../frame/Loading";
 import { Message } from "../frame/Message";
 import { Progress } from "../frame/Progress";
-import { get, send } from "../wire/api";
-import type { Imported, ImportProgress } from "../wire/contract";
+import { send } from "../wire/api";
+import type { Imported } from "../wire/contract";
 import { text } from "../language/text";
 
 /** AllData takes everything out as one file, and brings in what another machine has taken out, after showing what it would change. */
@@ -91,12 +92,7 @@ const often = 300; // ms
 
 /** Working tells how far the file is. */
 function Working({ what }: { what: string }) {
-  const { data } = useQuery({
-    queryKey: ["importing"],
-    queryFn: () => get<ImportProgress>("/import"),
-    refetchInterval: often,
-    gcTime: 0,
-  });
+  const { data } = useQuery({ ...importingQuery, refetchInterval: often });
   if (!data || data.of === 0) return <Loading what={what} />;
   return (
     <div className="mt-3">

@@ -1,18 +1,19 @@
+import { demoQuery } from "./queries";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { Button } from "react-bootstrap";
-import { get, post, remove } from "../wire/api";
+import { post, remove } from "../wire/api";
 import type { DemoData as Demo } from "../wire/contract";
 import { ErrorAlert } from "../frame/ErrorAlert";
 
 /** DemoData lays invented groups with a few weeks of classes beside one's own, to look around in, and takes them out again. */
 export function DemoData() {
   const queries = useQueryClient();
-  const demo = useQuery({ queryKey: ["demo"], queryFn: () => get<Demo>("/demo") });
+  const demo = useQuery(demoQuery);
   const change = useMutation({
     mutationFn: (lay: boolean) => (lay ? post<Demo>("/demo", {}) : remove<Demo>("/demo")),
     onSuccess: async (state) => {
       await queries.invalidateQueries();
-      queries.setQueryData(["demo"], state);
+      queries.setQueryData(demoQuery.queryKey, state);
     },
   });
   const there = demo.data?.groups ?? [];

@@ -1,8 +1,9 @@
+import { sessionQuery, settingsQuery } from "../wire/queries";
 import "../frame/choices.css";
 import "./school.css";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { Alert, Button, Form } from "react-bootstrap";
-import { get, put, remove } from "../wire/api";
+import { put, remove } from "../wire/api";
 import { readAgain } from "../wire/changed";
 import type { Path } from "../frame/merge";
 import type { Session, Settings } from "../wire/contract";
@@ -19,7 +20,7 @@ import { DemoData } from "./DemoData";
 
 /** SchoolView is how this teacher does it: the questions on which schools differ, and what is said. */
 export function SchoolView() {
-  const settings = useQuery({ queryKey: ["settings"], queryFn: () => get<Settings>("/settings") });
+  const settings = useQuery(settingsQuery);
   return (
     <Shell view="school">
       {settings.isPending && <Loading what="Loading your school" />}
@@ -64,10 +65,10 @@ function Edit({ start }: { start: Answers }) {
   const queries = useQueryClient();
   const store = useMutation({
     mutationFn: (sent: Answers) => put<Settings>("/settings", sent),
-    onError: readAgain(queries, ["settings"]),
+    onError: readAgain(queries, settingsQuery.queryKey),
     onSuccess: (stored, sent) => {
       edited.saved(sent, answers(stored));
-      queries.setQueryData(["settings"], stored);
+      queries.setQueryData(settingsQuery.queryKey, stored);
     },
   });
   const set = (part: Partial<Answers>) => {
@@ -165,10 +166,10 @@ function Edit({ start }: { start: Answers }) {
 /** ThisDevice tells how this device is signed in, where anybody has to. */
 function ThisDevice() {
   const queries = useQueryClient();
-  const session = useQuery({ queryKey: ["session"], queryFn: () => get<Session>("/session") });
+  const session = useQuery(sessionQuery);
   const leave = useMutation({
     mutationFn: () => remove<Session>("/session"),
-    onSuccess: (left) => queries.setQueryData(["session"], left),
+    onSuccess: (left) => queries.setQueryData(sessionQuery.queryKey, left),
   });
   if (!session.data?.needed) return null;
   return (

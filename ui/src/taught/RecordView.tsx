@@ -1,3 +1,4 @@
+import { recordQuery } from "./queries";
 import "./taught.css";
 import trash from "bootstrap-icons/icons/trash.svg?raw";
 import { useQuery } from "@tanstack/react-query";
@@ -5,7 +6,6 @@ import { lazy, Suspense, useState } from "react";
 import { Button, Dropdown, Table } from "react-bootstrap";
 import { Link, useParams } from "react-router";
 import { Icon } from "../frame/Icon";
-import { get } from "../wire/api";
 import type { LedLane, LedRound, Mark, Record, RecordPassage, RecordTotals } from "../wire/contract";
 import { DeleteCard } from "../frame/DeleteCard";
 import { Shell } from "../frame/Shell";
@@ -23,8 +23,7 @@ const Curves = lazy(() => import("./Curves")); // with the large library that dr
 export function RecordView() {
   const id = Number(useParams().id);
   const record = useQuery({
-    queryKey: ["record", id],
-    queryFn: () => get<Record>(`/classes/${id}/record`),
+    ...recordQuery(id),
     refetchInterval: ({ state }) => (state.data?.told.until_ms ? whileAsked : false),
   });
   return (

@@ -1,3 +1,4 @@
+import { recordQuery } from "./queries";
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { Button, Form } from "react-bootstrap";
@@ -32,9 +33,9 @@ export function Remarks({ record }: { record: Record }) {
         text,
         newest: newestOf(record, kind)?.id ?? 0,
       } satisfies RemarkAdd),
-    onError: readAgain(queries, ["record", id]),
+    onError: readAgain(queries, recordQuery(id).queryKey),
     onSuccess: (fresh, remark) => {
-      queries.setQueryData(["record", id], fresh);
+      queries.setQueryData(recordQuery(id).queryKey, fresh);
       if (remark.kind === "note" || remark.kind === "correction") setText("");
     },
   });

@@ -1,9 +1,9 @@
+import { summaryQuery } from "./queries";
 import "./taught.css";
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { Button, ButtonGroup, Form } from "react-bootstrap";
 import { Link, useParams } from "react-router";
-import { get } from "../wire/api";
 import { now } from "../player/clock";
 import type { Summary } from "../wire/contract";
 import { Paper } from "../frame/Paper";
@@ -15,10 +15,7 @@ import "../frame/paper.css";
 /** SummaryView is what was taught in a year on one page, for a studio or a training school. */
 export function SummaryView() {
   const year = Number(useParams().year) || new Date(now()).getFullYear();
-  const summary = useQuery({
-    queryKey: ["summary", year],
-    queryFn: () => get<Summary>(`/summary?year=${year}`),
-  });
+  const summary = useQuery(summaryQuery(year));
   const [name, setName] = useState(() => localStorage.getItem("teacher") ?? "");
   const called = (next: string) => {
     localStorage.setItem("teacher", next);

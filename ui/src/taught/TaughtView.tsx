@@ -1,3 +1,4 @@
+import { groupsQuery, practicesQuery } from "../wire/queries";
 import "./taught.css";
 import { useInfiniteQuery, useMutation, useQuery } from "@tanstack/react-query";
 import { useState } from "react";
@@ -6,7 +7,7 @@ import { Link, useSearchParams } from "react-router";
 import { get } from "../wire/api";
 import { now } from "../player/clock";
 import { saveFile } from "../wire/download";
-import type { Book, Found, Groups } from "../wire/contract";
+import type { Found } from "../wire/contract";
 import { DeletedLately } from "../frame/BringBack";
 import { Shell } from "../frame/Shell";
 import { ErrorAlert } from "../frame/ErrorAlert";
@@ -162,8 +163,8 @@ type FiltersProps = {
 };
 
 function Filters({ params, set, onClear }: FiltersProps) {
-  const groups = useQuery({ queryKey: ["groups"], queryFn: () => get<Groups>("/groups") });
-  const book = useQuery({ queryKey: ["practices", 0], queryFn: () => get<Book>("/practices") });
+  const groups = useQuery(groupsQuery);
+  const book = useQuery(practicesQuery(0));
   const value = (field: string) => params.get(field) ?? "";
   return (
     <Form className="asked" role="search" onSubmit={(e) => e.preventDefault()}>

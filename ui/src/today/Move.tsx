@@ -1,3 +1,4 @@
+import { todayQuery } from "../wire/queries";
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { Button, Form } from "react-bootstrap";
@@ -13,7 +14,7 @@ export function Move({ plan, onDone }: { plan: PlanCard; onDone: () => void }) {
   const move = useMutation({
     mutationFn: (starts: number) => post<PlanCard>(`/plans/${plan.id}/move`, { starts_ms: starts }),
     onSuccess: async () => {
-      await queries.invalidateQueries({ queryKey: ["today"] });
+      await queries.invalidateQueries({ queryKey: todayQuery.queryKey });
       onDone();
     },
   });

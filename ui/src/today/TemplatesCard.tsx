@@ -1,20 +1,15 @@
+import { templatesQuery } from "./queries";
 import { useQuery } from "@tanstack/react-query";
 import { ListGroup, Modal } from "react-bootstrap";
 import { ErrorAlert } from "../frame/ErrorAlert";
 import { Loading } from "../frame/Loading";
 import { minutes } from "../player/format";
-import { get } from "../wire/api";
-import type { Template } from "../wire/contract";
 
 type Props = { onChoose: (template: string) => void; onClose: () => void };
 
 /** TemplatesCard shows the plans of ours to begin with. */
 export function TemplatesCard({ onChoose, onClose }: Props) {
-  const templates = useQuery({
-    queryKey: ["templates"],
-    queryFn: () => get<Template[]>("/templates"),
-    staleTime: Infinity,
-  });
+  const templates = useQuery(templatesQuery);
   return (
     <Modal show centered scrollable onHide={onClose} aria-labelledby="templates">
       <Modal.Header closeButton>

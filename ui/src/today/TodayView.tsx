@@ -1,3 +1,4 @@
+import { todayQuery } from "../wire/queries";
 import "./today.css";
 import playFill from "bootstrap-icons/icons/play-fill.svg?raw";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
@@ -5,7 +6,7 @@ import { lazy, Suspense, useRef, useState } from "react";
 import { Button, ButtonGroup, Card, Col, Row } from "react-bootstrap";
 import { Link, useNavigate } from "react-router";
 import { Icon } from "../frame/Icon";
-import { get, post } from "../wire/api";
+import { post } from "../wire/api";
 import type { Advice, Begin, ClassCard, Plan, PlanCard, Record, Today } from "../wire/contract";
 import { DeletedLately } from "../frame/BringBack";
 import { Shell } from "../frame/Shell";
@@ -25,7 +26,7 @@ const Week = lazy(async () => ({ default: (await import("./Week")).Week }));
 const BeforeLeading = lazy(async () => ({ default: (await import("../frame/BeforeLeading")).BeforeLeading }));
 
 export function TodayView() {
-  const today = useQuery({ queryKey: ["today"], queryFn: () => get<Today>("/today") });
+  const today = useQuery(todayQuery);
   return (
     <Shell view="today">
       {today.isPending && <Loading what="Loading today" />}
@@ -227,7 +228,7 @@ function useBegin() {
             document: { format: "vast-lantern-plan", version: 1, title: "New class", passages: [] },
           }),
     onSuccess: (plan) => {
-      void queries.invalidateQueries({ queryKey: ["today"] });
+      void queries.invalidateQueries({ queryKey: todayQuery.queryKey });
       void navigate(`/plan/${plan.id}`);
     },
   });

@@ -1,3 +1,4 @@
+import { voiceQuery } from "./queries";
 import "./voices.css";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useCallback, useEffect, useRef, useState } from "react";
@@ -8,7 +9,7 @@ import { ErrorAlert } from "../frame/ErrorAlert";
 import { languageName } from "../frame/languageName";
 import { Loading } from "../frame/Loading";
 import { Shell } from "../frame/Shell";
-import { get, post, put } from "../wire/api";
+import { post, put } from "../wire/api";
 import type { VoiceName, VoiceRecording, VoiceSheet, VoiceText, VoiceWord } from "../wire/contract";
 import { soundOf } from "../wire/sounds";
 import { Files } from "./Files";
@@ -19,11 +20,7 @@ import { WordList } from "./WordList";
 /** VoiceView is one recorded voice: what is recorded, what is missing, and how to record it. */
 export function VoiceView() {
   const id = Number(useParams().id);
-  const sheet = useQuery({
-    queryKey: ["voice", id],
-    queryFn: () => get<VoiceSheet>(`/voices/${id}`),
-    gcTime: 0,
-  });
+  const sheet = useQuery(voiceQuery(id));
   return (
     <Shell view="school">
       {sheet.isPending && <Loading what="Looking at what is recorded" />}
@@ -60,7 +57,7 @@ function Voice({ sheet }: { sheet: VoiceSheet }) {
   const [deleting, setDeleting] = useState(false);
   const [at, setAt] = useState(() => nextMissing(words, 0));
   const { hear, error: unheard } = useHearing();
-  const keep = (fresh: VoiceSheet) => queries.setQueryData(["voice", voice.id], fresh);
+  const keep = (fresh: VoiceSheet) => queries.setQueryData(voiceQuery(voice.id).queryKey, fresh);
   const record = useMutation({
     mutationFn: async ({ text, sound }: { text: string; sound: Blob }) =>
       post<VoiceSheet>(`/voices/${voice.id}/words`, {

@@ -1,3 +1,5 @@
+import { settingsQuery } from "../wire/queries";
+import { voicesQuery } from "./queries";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { Button, Card, Form } from "react-bootstrap";
@@ -6,14 +8,14 @@ import { DeletedLately } from "../frame/BringBack";
 import { ErrorAlert } from "../frame/ErrorAlert";
 import { Loading } from "../frame/Loading";
 import { Shell } from "../frame/Shell";
-import { get, post } from "../wire/api";
+import { post } from "../wire/api";
 import { changeSettings } from "../wire/changed";
 import type { VoiceName, Voices, VoiceSheet } from "../wire/contract";
 import { languageName } from "../frame/languageName";
 
 /** VoicesView is the recorded voices: whose there are, and which one speaks. */
 export function VoicesView() {
-  const voices = useQuery({ queryKey: ["voices"], queryFn: () => get<Voices>("/voices"), gcTime: 0 });
+  const voices = useQuery(voicesQuery);
   return (
     <Shell view="school">
       <h1>Your own voice</h1>
@@ -35,7 +37,7 @@ function List({ voices, onChanged }: { voices: Voices; onChanged: () => void }) 
   const speak = useMutation({
     mutationFn: (uid: string) => changeSettings({ voice: uid }),
     onSuccess: (settings) => {
-      queries.setQueryData(["settings"], settings);
+      queries.setQueryData(settingsQuery.queryKey, settings);
       onChanged();
     },
   });

@@ -1,0 +1,28 @@
+import { queryOptions } from "@tanstack/react-query";
+import { get } from "../wire/api";
+import type { Gap, Rehearsing, RoomCode, Signal } from "../wire/contract";
+
+// What these views ask of the application, each with its key. An answer is found, replaced and asked for anew by the same key everywhere.
+
+export const rehearsingQuery = (id: number) =>
+  queryOptions({
+    queryKey: ["rehearsing", id],
+    queryFn: () => get<Rehearsing>(`/rehearsals/${id}`),
+    staleTime: Infinity,
+    gcTime: 0,
+  });
+
+export const signalsQuery = queryOptions({
+  queryKey: ["signals"],
+  queryFn: () => get<Signal[]>("/signals"),
+  staleTime: Infinity,
+});
+
+export const roomCodeQuery = queryOptions({ queryKey: ["roomcode"], queryFn: () => get<RoomCode>("/room") });
+
+export const gapQuery = (id: number, from: number) =>
+  queryOptions({
+    queryKey: ["gap", id, from],
+    queryFn: () => get<Gap>(`/classes/${id}/gap?from_ms=${Math.floor(from)}`),
+    gcTime: 0,
+  });

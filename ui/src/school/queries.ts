@@ -1,0 +1,13 @@
+import { queryOptions } from "@tanstack/react-query";
+import { get } from "../wire/api";
+import type { DemoData, ImportProgress } from "../wire/contract";
+
+// What these views ask of the application, each with its key. An answer is found, replaced and asked for anew by the same key everywhere.
+
+export const demoQuery = queryOptions({ queryKey: ["demo"], queryFn: () => get<DemoData>("/demo") });
+
+export const importingQuery = queryOptions({
+  queryKey: ["importing"],
+  queryFn: () => get<ImportProgress>("/import"),
+  gcTime: 0,
+});
