@@ -23,51 +23,105 @@ import (
 
 const module = "vastlantern/"
 
-// rooms is the order of the house: each room, and the rooms of ours that its code may import. The most exact name counts.
-// The rooms of the studio do not know each other: each says what it needs of another one, and desk puts them together.
+// rooms is the order of the house: each room, and the rooms of ours that its code may import. The most exact name
+// counts. The rooms of the studio do not know each other: each says what it needs of another one, and desk puts them
+// together.
 var rooms = map[string][]string{
-	"core/fact":            {},
-	"core/breath":          {"core/fact"},
-	"core/practice":        {"core/fact", "core/breath"},
-	"core/words":           {"core/breath"},
-	"core/plan":            {"core/fact", "core/breath", "core/practice", "core/words"},
-	"core/plan/fit":        {"core/breath", "core/plan"},
-	"core/school":          {"core/fact", "core/breath", "core/practice", "core/plan"},
-	"core/pace":            {"core/fact", "core/breath", "core/practice", "core/plan", "core/words"},
-	"core/cue":             {"core/fact", "core/breath", "core/practice", "core/plan", "core/pace", "core/words"},
-	"core/care":            {"core/fact", "core/breath", "core/practice", "core/plan"},
-	"core/room":            {"core/fact", "core/breath", "core/practice", "core/plan", "core/pace"},
-	"core/taught":          {"core/fact", "core/breath", "core/practice", "core/plan", "core/pace"},
-	"core/voice":           {"core/fact", "core/breath", "core/words"},
-	"core/programme":       {"core/fact", "core/breath", "core/practice", "core/plan"},
-	"core/rehearsal":       {"core/fact", "core/breath", "core/plan", "core/pace"},
-	"core/sheet":           {"core/fact", "core/breath", "core/practice", "core/plan", "core/pace", "core/cue"},
-	"language":             {"core/fact"},
-	"store":                {"core"},
-	"studio/contract":      {"core"},
-	"studio/contract/gen":  {"core", "language", "studio/contract"},
-	"studio":               {"core", "store", "studio/contract"},
-	"studio/prepare":       {"core", "language", "store", "studio/contract", "studio"},
-	"studio/lead":          {"core", "store", "studio/contract", "studio"},
-	"studio/record":        {"core", "store", "studio/contract", "studio"},
-	"studio/home":          {"core", "language", "store", "studio/contract", "studio"},
-	"studio/rehearse":      {"core", "store", "studio/contract", "studio"},
-	"studio/programmes":    {"core", "store", "studio/contract", "studio"},
-	"studio/voices":        {"core", "store", "studio/contract", "studio"},
-	"studio/library":       {"core", "store", "studio/contract", "studio"},
-	"studio/transfer":      {"core", "language", "store", "studio/contract", "studio"},
-	"studio/access":        {"core/fact", "store", "studio"},
-	"studio/audience":      {"core", "store", "studio/contract", "studio"},
-	"studio/today":         {"core/fact", "store", "studio/contract", "studio"},
-	"studio/desk":          {"store", "studio", "studio/prepare", "studio/lead", "studio/record", "studio/library", "studio/transfer", "studio/access", "studio/audience", "studio/today", "studio/home", "studio/voices", "studio/programmes", "studio/rehearse"},
-	"studio/desk/desktest": {"core", "language", "store", "studio/contract", "studio/desk", "studio/demo", "studio/transfer"},
-	"studio/demo":          {"core", "store", "studio", "studio/contract", "studio/desk"},
-	"web":                  {"core/fact", "core/sheet", "studio", "studio/contract", "studio/access", "studio/demo", "studio/desk", "web/certificates"},
-	"web/certificates":     {},
-	"web/licences":         {},
-	"cmd":                  {"core", "language", "store", "studio", "studio/contract", "studio/desk", "studio/demo", "studio/home", "studio/lead", "web", "web/certificates"},
-	"deploy/release":       {},
-	"e2e":                  {"core", "studio/contract", "e2e", "e2e/events", "e2e/stage", "language", "web", "web/certificates"},
+	"core/fact":           {},
+	"core/breath":         {"core/fact"},
+	"core/practice":       {"core/fact", "core/breath"},
+	"core/words":          {"core/breath"},
+	"core/plan":           {"core/fact", "core/breath", "core/practice", "core/words"},
+	"core/plan/fit":       {"core/breath", "core/plan"},
+	"core/school":         {"core/fact", "core/breath", "core/practice", "core/plan"},
+	"core/pace":           {"core/fact", "core/breath", "core/practice", "core/plan", "core/words"},
+	"core/cue":            {"core/fact", "core/breath", "core/practice", "core/plan", "core/pace", "core/words"},
+	"core/care":           {"core/fact", "core/breath", "core/practice", "core/plan"},
+	"core/room":           {"core/fact", "core/breath", "core/practice", "core/plan", "core/pace"},
+	"core/taught":         {"core/fact", "core/breath", "core/practice", "core/plan", "core/pace"},
+	"core/voice":          {"core/fact", "core/breath", "core/words"},
+	"core/programme":      {"core/fact", "core/breath", "core/practice", "core/plan"},
+	"core/rehearsal":      {"core/fact", "core/breath", "core/plan", "core/pace"},
+	"core/sheet":          {"core/fact", "core/breath", "core/practice", "core/plan", "core/pace", "core/cue"},
+	"language":            {"core/fact"},
+	"store":               {"core"},
+	"studio/contract":     {"core"},
+	"studio/contract/gen": {"core", "language", "studio/contract"},
+	"studio":              {"core", "store", "studio/contract"},
+	"studio/prepare":      {"core", "language", "store", "studio/contract", "studio"},
+	"studio/lead":         {"core", "store", "studio/contract", "studio"},
+	"studio/record":       {"core", "store", "studio/contract", "studio"},
+	"studio/home":         {"core", "language", "store", "studio/contract", "studio"},
+	"studio/rehearse":     {"core", "store", "studio/contract", "studio"},
+	"studio/programmes":   {"core", "store", "studio/contract", "studio"},
+	"studio/voices":       {"core", "store", "studio/contract", "studio"},
+	"studio/library":      {"core", "store", "studio/contract", "studio"},
+	"studio/transfer":     {"core", "language", "store", "studio/contract", "studio"},
+	"studio/access":       {"core/fact", "store", "studio"},
+	"studio/audience":     {"core", "store", "studio/contract", "studio"},
+	"studio/today":        {"core/fact", "store", "studio/contract", "studio"},
+	"studio/desk": {
+		"store",
+		"studio",
+		"studio/prepare",
+		"studio/lead",
+		"studio/record",
+		"studio/library",
+		"studio/transfer",
+		"studio/access",
+		"studio/audience",
+		"studio/today",
+		"studio/home",
+		"studio/voices",
+		"studio/programmes",
+		"studio/rehearse",
+	},
+	"studio/desk/desktest": {
+		"core",
+		"language",
+		"store",
+		"studio/contract",
+		"studio/desk",
+		"studio/demo",
+		"studio/transfer",
+	},
+	"studio/demo": {"core", "store", "studio", "studio/contract", "studio/desk"},
+	"web": {
+		"core/fact",
+		"core/sheet",
+		"studio",
+		"studio/contract",
+		"studio/access",
+		"studio/demo",
+		"studio/desk",
+		"web/certificates",
+	},
+	"web/certificates": {},
+	"web/licences":     {},
+	"cmd": {
+		"core",
+		"language",
+		"store",
+		"studio",
+		"studio/contract",
+		"studio/desk",
+		"studio/demo",
+		"studio/home",
+		"studio/lead",
+		"web",
+		"web/certificates",
+	},
+	"deploy/release": {},
+	"e2e": {
+		"core",
+		"studio/contract",
+		"e2e",
+		"e2e/events",
+		"e2e/stage",
+		"language",
+		"web",
+		"web/certificates",
+	},
 }
 
 // source is every file of Go below the folder but tests, parsed.
@@ -103,7 +157,10 @@ func imports(t *testing.T, file *ast.File) []string {
 
 // within tells whether the folder is one of the rooms, or inside one.
 func within(folder string, rooms []string) bool {
-	return slices.ContainsFunc(rooms, func(room string) bool { return folder == room || strings.HasPrefix(folder, room+"/") })
+	return slices.ContainsFunc(
+		rooms,
+		func(room string) bool { return folder == room || strings.HasPrefix(folder, room+"/") },
+	)
 }
 
 func TestImportsRunOneWay(t *testing.T) {
@@ -147,7 +204,8 @@ func TestTheCoreKnowsNoInterfaceNoStorageAndNoClock(t *testing.T) {
 	}
 }
 
-// sentence is two words or more: what a person reads. Sentences are made of facts at the edge, from the catalogue of messages.
+// sentence is two words or more: what a person reads. Sentences are made of facts at the edge, from the catalogue of
+// messages.
 var sentence = regexp.MustCompile(`[A-Za-z]{2,}[,;:.]? +[A-Za-z(%]`)
 
 // withSentences is where English stands all the same, and why.
@@ -164,16 +222,16 @@ var withSentences = map[string]string{
 	"studio/desk/desktest":     "for tests",
 }
 
-// notSentences are words that a person does not read as a sentence: names that a plan or a device begins with, and parts of
-// formats of others.
+// notSentences are words that a person does not read as a sentence: names that a plan or a device begins with, and
+// parts of formats of others.
 var notSentences = []string{
 	"Seat and spine", "Natural breath", "another device", "%v, my way", "Vast Lantern", "validation failed", "not found", "zones up", "zones down",
 	"tens of strokes", "room code", "%s.yaml: %v", "practices %d", "argument %s: %s", "fact %s: a name or a value is missing in %v",
 	"text/html; charset=utf-8", "text/calendar; charset=utf-8", "text/csv; charset=utf-8", "text/vtt; charset=utf-8",
 }
 
-// literals calls see with every string literal of the file but struct tags, imports and what is logged for whoever looks after the
-// application.
+// literals calls see with every string literal of the file but struct tags, imports and what is logged for whoever
+// looks after the application.
 func literals(t *testing.T, file *ast.File, see func(text string, in *ast.CallExpr)) {
 	t.Helper()
 	var call *ast.CallExpr
@@ -204,12 +262,21 @@ func literals(t *testing.T, file *ast.File, see func(text string, in *ast.CallEx
 func TestNoSentencesInTheCoreAndTheStudio(t *testing.T) {
 	for _, folder := range []string{"core", "studio"} {
 		for name, file := range source(t, folder) {
-			if slices.ContainsFunc(slices.Collect(maps.Keys(withSentences)), func(place string) bool { return strings.HasPrefix(name, place) }) {
+			if slices.ContainsFunc(
+				slices.Collect(maps.Keys(withSentences)),
+				func(place string) bool { return strings.HasPrefix(name, place) },
+			) {
 				continue
 			}
 			literals(t, file, func(text string, _ *ast.CallExpr) {
 				if !slices.Contains(notSentences, text) {
-					assert.False(t, sentence.MatchString(text), "%s: %q is a sentence: make it a message of language/en.json", name, text)
+					assert.False(
+						t,
+						sentence.MatchString(text),
+						"%s: %q is a sentence: make it a message of language/en.json",
+						name,
+						text,
+					)
 				}
 			})
 		}
@@ -219,8 +286,8 @@ func TestNoSentencesInTheCoreAndTheStudio(t *testing.T) {
 // messageID is the form of an id of a message.
 var messageID = regexp.MustCompile(`^[a-z][a-z0-9_-]*(\.[a-z0-9_-]+)+$`)
 
-// Each id in the program has a text, and each text has an id in the program or on a screen. An id that is made of a family and a
-// value ("verb." and the verb) stands for all of its family.
+// Each id in the program has a text, and each text has an id in the program or on a screen. An id that is made of a
+// family and a value ("verb." and the verb) stands for all of its family.
 func TestMessagesAndTheirIDs(t *testing.T) {
 	known := language.English().IDs()
 	families := map[string]bool{}
@@ -259,7 +326,8 @@ func TestMessagesAndTheirIDs(t *testing.T) {
 	}))
 	for _, id := range known {
 		family, _, _ := strings.Cut(id, ".")
-		onScreen := strings.Contains(screens, `"`+id+`"`) || strings.Contains(screens, `wordOf("`+family+`"`) || strings.Contains(screens, "`"+family+".${")
+		onScreen := strings.Contains(screens, `"`+id+`"`) || strings.Contains(screens, `wordOf("`+family+`"`) ||
+			strings.Contains(screens, "`"+family+".${")
 		assert.True(t, used[id] || onScreen, "%s: a text that nothing tells", id)
 	}
 }
@@ -269,7 +337,20 @@ var fileNames = []string{".json", ".csv", ".html", ".sql", ".db", ".yaml", ".txt
 
 // A message fills in just the arguments that its fact has.
 func TestFactsHaveTheArgumentsOfTheirMessages(t *testing.T) {
-	makers := map[string]int{"fact.New": 0, "Fail": 1, "studio.Fail": 1, "fact.Wrap": 1, "refuse": 0, "only": 0, "say": 0, "o.fail": 1, "s.fail": 1, "w.fail": 1, "tell": 0, "invalid": 0}
+	makers := map[string]int{
+		"fact.New":    0,
+		"Fail":        1,
+		"studio.Fail": 1,
+		"fact.Wrap":   1,
+		"refuse":      0,
+		"only":        0,
+		"say":         0,
+		"o.fail":      1,
+		"s.fail":      1,
+		"w.fail":      1,
+		"tell":        0,
+		"invalid":     0,
+	}
 	checked := 0
 	for _, folder := range []string{"core", "studio", "store", "web"} {
 		for name, file := range source(t, folder) {

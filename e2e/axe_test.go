@@ -22,8 +22,8 @@ type violation struct {
 	Nodes []struct{ HTML, FailureSummary string }
 }
 
-// accessible looks a page over as it is at rest: a button that the pointer has just come to is on its way between two colours, and what
-// contrast it has there depends on when one looks.
+// accessible looks a page over as it is at rest: a button that the pointer has just come to is on its way between two
+// colours, and what contrast it has there depends on when one looks.
 func (th *theater) accessible(page *screen, name string) {
 	th.Helper()
 	axe, err := os.ReadFile(filepath.Join("..", "ui", "node_modules", "axe-core", "axe.min.js"))
@@ -64,7 +64,14 @@ func TestEveryViewIsAccessible(t *testing.T) {
 
 	var offer contract.HomeOffer
 	require.NoError(t, program.Get(fmt.Sprintf("/api/plans/%d/home", today.Next.ID), &offer))
-	require.NoError(t, program.Post(fmt.Sprintf("/api/plans/%d/home", today.Next.ID), fmt.Sprintf(`{"passage": %d, "minutes": 5, "pieces": 1, "days": 7}`, offer.Passages[0].Passage), &offer))
+	require.NoError(
+		t,
+		program.Post(
+			fmt.Sprintf("/api/plans/%d/home", today.Next.ID),
+			fmt.Sprintf(`{"passage": %d, "minutes": 5, "pieces": 1, "days": 7}`, offer.Passages[0].Passage),
+			&offer,
+		),
+	)
 	lights := 0
 	page := th.page("/api/clock") // one for all views: to load a view in a new one takes longer than to look at it
 	for _, v := range []struct{ path, ready string }{

@@ -68,8 +68,15 @@ func TestAGroupIsWarnedAtFourPlaces(t *testing.T) {
 	th.see(book, ".findings", "Holding the breath: pregnancy")
 
 	var plan contract.Plan
-	require.NoError(t, th.program.Post("/api/plans", `{"document": {"format": "vast-lantern-plan", "version": 1, "title": "Held", "tempo": 60, "passages": [
-		{"type": "practice", "practice": "counted-breath", "counts": "4:4", "rounds": 40}]}}`, &plan))
+	require.NoError(
+		t,
+		th.program.Post(
+			"/api/plans",
+			`{"document": {"format": "vast-lantern-plan", "version": 1, "title": "Held", "tempo": 60, "passages": [
+		{"type": "practice", "practice": "counted-breath", "counts": "4:4", "rounds": 40}]}}`,
+			&plan,
+		),
+	)
 	view := th.page(fmt.Sprintf("/plan/%d", plan.ID))
 	th.see(view, ".numbers", "40 rounds")
 	th.pick(view, "#group", "Ground floor")

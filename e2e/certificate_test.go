@@ -31,7 +31,8 @@ func (th *theater) signIn(page *screen) {
 	th.see(page, "body", "Lead a sample class")
 }
 
-// A device of the teacher's that comes without encryption is led to the certificate, and signs in encrypted, by the machine's name.
+// A device of the teacher's that comes without encryption is led to the certificate, and signs in encrypted, by the
+// machine's name.
 func TestADeviceIsLedToTheCertificate(t *testing.T) {
 	th := onTheNetwork(t, "--tls")
 	defer th.recovered()
@@ -60,7 +61,10 @@ func TestSigningInUnencryptedIsWarnedOfOnce(t *testing.T) {
 	th.accessible(page, "signing in unencrypted")
 	th.click(page, ".modal button", "It is my own network")
 	th.signIn(page)
-	th.eval(page, `() => fetch("/api/session", { method: "DELETE", headers: { "Content-Type": "application/json" }, body: "{}" }).then(() => true)`)
+	th.eval(
+		page,
+		`() => fetch("/api/session", { method: "DELETE", headers: { "Content-Type": "application/json" }, body: "{}" }).then(() => true)`,
+	)
 	th.reload(page)
 	th.see(page, ".modal label", "Teacher's passcode")
 	require.Zero(t, th.count(page, ".modal .alert"))

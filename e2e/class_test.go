@@ -54,7 +54,10 @@ func TestAClassFromPlanToRecordByKeyboard(t *testing.T) {
 	th.note(page, ".aside") // the last round and the closing are over soon
 	th.press(page, input.KeyD)
 	last := regexp.MustCompile(`\d+`).FindString(th.read(page, ".answer", `last round: \d+ in all`))
-	th.noted(page, "closing") // a press at the end of a round may be answered after it: the record tells which was the last
+	th.noted(
+		page,
+		"closing",
+	) // a press at the end of a round may be answered after it: the record tells which was the last
 	th.see(page, `[data-testid="word"]`, "What changed")
 	th.end(page)
 	th.press(page, input.Enter)
@@ -63,7 +66,11 @@ func TestAClassFromPlanToRecordByKeyboard(t *testing.T) {
 	var record contract.Record
 	require.NoError(t, th.program.Get("/api/classes/1/record", &record))
 	core := coreSays(t, th, stored.ID, record)
-	assert.Equal(t, fmt.Sprintf("%d of %d", core.Rounds, core.PlannedRounds), oneLine(th.read(page, `[data-testid="rounds"]`, "of")))
+	assert.Equal(
+		t,
+		fmt.Sprintf("%d of %d", core.Rounds, core.PlannedRounds),
+		oneLine(th.read(page, `[data-testid="rounds"]`, "of")),
+	)
 	assert.Equal(t, last, fmt.Sprint(core.Rounds))
 	row := oneLine(th.read(page, "tbody tr", ""))
 	assert.Contains(t, row, fmt.Sprintf("%d / %d", core.LeftInhales, core.RightInhales))
@@ -113,9 +120,9 @@ const shownOn = `(() => {
 	return stage && { word: text("word"), count: text("count"), at: Number(stage.dataset.at), revision: Number(stage.dataset.revision) };
 })()`
 
-// showsTheTrueCount compares what each screen shows with the timeline, at what its own clock showed in the same render. It
-// takes the first reading of a counted phase that is drawn from now on, by a screen that has the adjustments of the timeline.
-// How late a screen draws depends on the machine and is measured by make measure.
+// showsTheTrueCount compares what each screen shows with the timeline, at what its own clock showed in the same render.
+// It takes the first reading of a counted phase that is drawn from now on, by a screen that has the adjustments of the
+// timeline. How late a screen draws depends on the machine and is measured by make measure.
 func (th *theater) showsTheTrueCount(tl pace.Timeline, started float64, revision int, pages ...*screen) {
 	th.Helper()
 	for _, page := range pages {
@@ -125,7 +132,10 @@ func (th *theater) showsTheTrueCount(tl pace.Timeline, started float64, revision
 			var got shownNow
 			require.NoError(th, th.eval(page, "() => "+shownOn).Unmarshal(&got))
 			require.Equal(th, revision, got.Revision)
-			i := slices.IndexFunc(tl.Rows, func(row pace.Row) bool { return got.At >= float64(row.At) && got.At < float64(row.End()) })
+			i := slices.IndexFunc(
+				tl.Rows,
+				func(row pace.Row) bool { return got.At >= float64(row.At) && got.At < float64(row.End()) },
+			)
 			require.GreaterOrEqual(th, i, 0, "at %.0f ms nothing is in progress", got.At)
 			from = got.At + 1 // of what is not counted, and of the pauses, the next
 			if row := tl.Rows[i]; row.Stage == pace.Round {
@@ -136,8 +146,8 @@ func (th *theater) showsTheTrueCount(tl pace.Timeline, started float64, revision
 	}
 }
 
-// keepsTheTime compares the page's clock with the program's before and after, and returns what it shows. The clock itself says
-// by how much it may be off: half of the delay with which it was read (RFC 5905).
+// keepsTheTime compares the page's clock with the program's before and after, and returns what it shows. The clock
+// itself says by how much it may be off: half of the delay with which it was read (RFC 5905).
 func (th *theater) keepsTheTime(page *screen) float64 {
 	th.Helper()
 	var read struct{ Before, Now, After, Error float64 }

@@ -38,8 +38,9 @@ func (th *theater) watch(page *screen) {
 	}`)
 }
 
-// showedTheRows holds what was watched against the counted rows. What was shown was due by the screen's own clock in the same
-// render, and no count is left out while the page draws. On a busy machine a page may draw nothing for the length of a count.
+// showedTheRows holds what was watched against the counted rows. What was shown was due by the screen's own clock in
+// the same render, and no count is left out while the page draws. On a busy machine a page may draw nothing for the
+// length of a count.
 func (th *theater) showedTheRows(page *screen, rows []pace.Row, started float64) {
 	th.Helper()
 	var watched struct {
@@ -52,7 +53,8 @@ func (th *theater) showedTheRows(page *screen, rows []pace.Row, started float64)
 	const enough = 12 // frames in which a count is shown: a fifth of a second where nothing else is to be done
 	counted := 0
 	for _, row := range rows {
-		if row.Stage != pace.Round || row.Count == 0 || row.Phase == breath.Free || float64(row.At) < first || float64(row.End()) > last {
+		if row.Stage != pace.Round || row.Count == 0 || row.Phase == breath.Free || float64(row.At) < first ||
+			float64(row.End()) > last {
 			continue
 		}
 		counted++
@@ -84,7 +86,9 @@ func within(moments []float64, from, to float64) (n int) {
 func TestEveryCountIsShown(t *testing.T) {
 	th := open(t)
 	defer th.recovered()
-	page, score := th.lead(`{"type": "practice", "practice": "nadi-shodhana", "counts": "2:2:2", "rounds": 60, "tempo": 24, "lead_in": 0}`)
+	page, score := th.lead(
+		`{"type": "practice", "practice": "nadi-shodhana", "counts": "2:2:2", "rounds": 60, "tempo": 24, "lead_in": 0}`,
+	)
 	th.watch(page)
 	th.until(page, "watched.shown.length > 16")
 	var record contract.Record
@@ -122,9 +126,9 @@ func TestAScreensClockIsSlewedAndNotStepped(t *testing.T) {
 	go router.Run()
 	defer func() { assert.NoError(t, router.Stop()) }()
 
-	// The clock shows the same before and after an exchange that says it is 400 ms behind, and then catches up with a fiftieth
-	// of the time that passes, on a clock that runs four times as fast. The longer delay of a
-	// request that a test holds up would be set aside, so the page is first made to take any newer reading.
+	// The clock shows the same before and after an exchange that says it is 400 ms behind, and then catches up with a
+	// fiftieth of the time that passes, on a clock that runs four times as fast. The longer delay of a request that a test
+	// holds up would be set aside, so the page is first made to take any newer reading.
 	ahead = 400
 	const slewed = `async () => {
 		Object.defineProperty(document, "visibilityState", { value: "visible", configurable: true });
@@ -150,5 +154,8 @@ func TestAScreensClockIsSlewedAndNotStepped(t *testing.T) {
 	case <-time.After(patience):
 		t.Fatal("a jump of the system clock was not noticed")
 	}
-	th.until(page, fmt.Sprintf(`window.lanternClock.now() > %f`, float64(time.Now().UnixMilli())+3_000_000)) // so much is not slewed
+	th.until(
+		page,
+		fmt.Sprintf(`window.lanternClock.now() > %f`, float64(time.Now().UnixMilli())+3_000_000),
+	) // so much is not slewed
 }

@@ -14,12 +14,14 @@ import (
 	"vastlantern/studio/contract"
 )
 
-// Another process holds the data file: the class is bent all the same, here and in the room, the screen says what is not
-// stored, and when the file is free again it is.
+// Another process holds the data file: the class is bent all the same, here and in the room, the screen says what is
+// not stored, and when the file is free again it is.
 func TestALockedFileDoesNotStopTheClass(t *testing.T) {
 	th := open(t)
 	defer th.recovered()
-	page, score := th.lead(`{"type": "practice", "practice": "nadi-shodhana", "counts": "4:8", "rounds": 40, "lead_in": 0}`)
+	page, score := th.lead(
+		`{"type": "practice", "practice": "nadi-shodhana", "counts": "4:8", "rounds": 40, "lead_in": 0}`,
+	)
 	var code contract.RoomCode
 	require.NoError(t, th.program.Get("/api/room", &code))
 	room := th.page("/room/" + code.Code)

@@ -19,8 +19,8 @@ func (th *theater) readAgain(page *screen) {
 	th.eval(page, `() => document.dispatchEvent(new Event("visibilitychange", { bubbles: true }))`)
 }
 
-// What is typed under School stays while the page is read again. Where another screen saved meanwhile, both versions are shown, and
-// what only one of the two changed is kept.
+// What is typed under School stays while the page is read again. Where another screen saved meanwhile, both versions
+// are shown, and what only one of the two changed is kept.
 func TestWhatIsTypedUnderSchoolStays(t *testing.T) {
 	th := open(t)
 	defer th.recovered()
@@ -60,14 +60,17 @@ func TestWhatIsTypedUnderSchoolStays(t *testing.T) {
 	th.until(page, `!document.querySelector(".alert")`)
 }
 
-// Two screens have the same thing open. The second one that saves is shown what the first one saved beside what was typed on it,
-// keeps what only one of them changed, and overwrites nothing before somebody has chosen.
+// Two screens have the same thing open. The second one that saves is shown what the first one saved beside what was
+// typed on it, keeps what only one of them changed, and overwrites nothing before somebody has chosen.
 func TestTwoScreensChangeTheSameThing(t *testing.T) {
 	th := open(t)
 	defer th.recovered()
 	var group contract.Group
 	require.NoError(t, th.program.Post("/api/groups", `{"name": "Monday", "level": "beginners", "weekday": -1}`, &group))
-	require.NoError(t, th.program.Post("/api/practices/copy", `{"id": "counted-breath", "name": "Mine"}`, &contract.PracticeFile{}))
+	require.NoError(
+		t,
+		th.program.Post("/api/practices/copy", `{"id": "counted-breath", "name": "Mine"}`, &contract.PracticeFile{}),
+	)
 	tick := func(selector string) func(*screen) {
 		return func(page *screen) { th.click(page, selector, "") }
 	}
@@ -121,8 +124,8 @@ func TestTwoScreensChangeTheSameThing(t *testing.T) {
 	}
 }
 
-// On a small phone that comes by plain http two versions are compared, the program is killed, and a save says that it is away. Once
-// it is back the same press saves.
+// On a small phone that comes by plain http two versions are compared, the program is killed, and a save says that it
+// is away. Once it is back the same press saves.
 func TestTwoVersionsOutliveTheProgram(t *testing.T) {
 	th := openWith(t, clockRate, func(th *theater) {
 		require.NoError(t, stage.SetPasscode(th.data, passcode))
@@ -154,11 +157,15 @@ func TestTwoVersionsOutliveTheProgram(t *testing.T) {
 	assert.Equal(t, map[string]int{"asthma": 1}, groups.Groups[0].Conditions)
 }
 
-// A practice that another screen removed is added again from what is typed; one from a file replaces none that is there unseen.
+// A practice that another screen removed is added again from what is typed; one from a file replaces none that is there
+// unseen.
 func TestAPracticeIsRemovedOrThereAlready(t *testing.T) {
 	th := open(t)
 	defer th.recovered()
-	require.NoError(t, th.program.Post("/api/practices/copy", `{"id": "counted-breath", "name": "Mine"}`, &contract.PracticeFile{}))
+	require.NoError(
+		t,
+		th.program.Post("/api/practices/copy", `{"id": "counted-breath", "name": "Mine"}`, &contract.PracticeFile{}),
+	)
 	one, two := th.page("/practices/own-mine/edit"), th.page("/practices/own-mine/edit")
 	th.fill(two, "#hands", "in the lap")
 	th.click(one, "button", "^Remove$")
@@ -182,12 +189,20 @@ func TestAPracticeIsRemovedOrThereAlready(t *testing.T) {
 	th.until(one, `document.querySelector("#name")?.value === "Other"`)
 }
 
-// How many came is counted on two screens: the second is told what the first noted, and can put its own in the place of that.
+// How many came is counted on two screens: the second is told what the first noted, and can put its own in the place of
+// that.
 func TestTwoScreensCountAttendance(t *testing.T) {
 	th := open(t)
 	defer th.recovered()
 	_, score := th.lead(`{"type": "talk", "seconds": 60}`)
-	require.NoError(t, th.program.Post(fmt.Sprintf("/api/classes/%d/adjustments", score.ClassID), `{"key": "end", "do": "end"}`, &contract.Adjusted{}))
+	require.NoError(
+		t,
+		th.program.Post(
+			fmt.Sprintf("/api/classes/%d/adjustments", score.ClassID),
+			`{"key": "end", "do": "end"}`,
+			&contract.Adjusted{},
+		),
+	)
 	path := fmt.Sprintf("/taught/%d", score.ClassID)
 	one, two := th.page(path), th.page(path)
 	for _, page := range []*screen{one, two} {
@@ -215,8 +230,22 @@ func TestTwoScreensAnswerHowItWasAtHome(t *testing.T) {
 	var group contract.Group
 	require.NoError(t, th.program.Post("/api/groups", `{"name": "Monday", "weekday": -1}`, &group))
 	var plan contract.Plan
-	require.NoError(t, th.program.Post("/api/plans/import", fmt.Sprintf(`{"text": "# Waves\ncounted breath 4:4 x9\n", "group_id": %d}`, group.ID), &plan))
-	require.NoError(t, th.program.Post(fmt.Sprintf("/api/plans/%d/home", plan.ID), `{"passage": 1, "minutes": 5, "pieces": 1}`, &contract.HomeOffer{}))
+	require.NoError(
+		t,
+		th.program.Post(
+			"/api/plans/import",
+			fmt.Sprintf(`{"text": "# Waves\ncounted breath 4:4 x9\n", "group_id": %d}`, group.ID),
+			&plan,
+		),
+	)
+	require.NoError(
+		t,
+		th.program.Post(
+			fmt.Sprintf("/api/plans/%d/home", plan.ID),
+			`{"passage": 1, "minutes": 5, "pieces": 1}`,
+			&contract.HomeOffer{},
+		),
+	)
 	th.daysLater()
 	path := fmt.Sprintf("/plan/%d", plan.ID)
 	one, two := th.page(path), th.page(path)
@@ -231,13 +260,24 @@ func TestTwoScreensAnswerHowItWasAtHome(t *testing.T) {
 	th.see(two, ".askhome [role=status]", "at home: every day")
 }
 
-// An address names one group: none is shown in the place of another, and what is typed outlives that the group is deleted elsewhere.
+// An address names one group: none is shown in the place of another, and what is typed outlives that the group is
+// deleted elsewhere.
 func TestAGroupIsDeletedOnAnotherScreen(t *testing.T) {
 	th := open(t)
 	defer th.recovered()
 	var group contract.Group
 	for _, name := range []string{"Monday", "Thursday"} {
-		require.NoError(t, th.program.Post("/api/groups", fmt.Sprintf(`{"name": %q, "level": "beginners", "weekday": -1, "weektime": "", "conditions": {}, "schools": {}, "notes": ""}`, name), &group))
+		require.NoError(
+			t,
+			th.program.Post(
+				"/api/groups",
+				fmt.Sprintf(
+					`{"name": %q, "level": "beginners", "weekday": -1, "weektime": "", "conditions": {}, "schools": {}, "notes": ""}`,
+					name,
+				),
+				&group,
+			),
+		)
 	}
 	page := th.page(fmt.Sprintf("/groups/%d", group.ID))
 	th.see(page, `[for="has-pregnancy"]`, ".")
@@ -266,11 +306,15 @@ func TestAGroupIsDeletedOnAnotherScreen(t *testing.T) {
 	th.see(th.page("/practices/no-such"), ".alert", "There is no practice “no-such”")
 }
 
-// Who goes elsewhere in the middle, or loads the page again, finds what was typed, is told that it is not saved, and can discard it.
+// Who goes elsewhere in the middle, or loads the page again, finds what was typed, is told that it is not saved, and
+// can discard it.
 func TestWhatIsTypedOutlivesThePage(t *testing.T) {
 	th := open(t)
 	defer th.recovered()
-	require.NoError(t, th.program.Post("/api/practices/copy", `{"id": "counted-breath", "name": "Mine"}`, &contract.PracticeFile{}))
+	require.NoError(
+		t,
+		th.program.Post("/api/practices/copy", `{"id": "counted-breath", "name": "Mine"}`, &contract.PracticeFile{}),
+	)
 	page := th.page("/school")
 	value := func(field, is string) {
 		t.Helper()
@@ -307,7 +351,14 @@ func TestWhatIsTypedOutlivesThePage(t *testing.T) {
 	value("#group-name", "")
 
 	_, score := th.lead(`{"type": "talk", "seconds": 60}`)
-	require.NoError(t, th.program.Post(fmt.Sprintf("/api/classes/%d/adjustments", score.ClassID), `{"key": "end", "do": "end"}`, &contract.Adjusted{}))
+	require.NoError(
+		t,
+		th.program.Post(
+			fmt.Sprintf("/api/classes/%d/adjustments", score.ClassID),
+			`{"key": "end", "do": "end"}`,
+			&contract.Adjusted{},
+		),
+	)
 	for _, typed := range [][2]string{{"/plan/1", "#add"}, {fmt.Sprintf("/taught/%d", score.ClassID), `[aria-label="Note or correction"]`}} {
 		path, field := typed[0], typed[1]
 		th.visit(page, th.at+path)

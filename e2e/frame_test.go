@@ -11,8 +11,8 @@ import (
 	"vastlantern/studio/contract"
 )
 
-// Seven tabs of one browser show the class and the room: a press is still answered at once. A browser has six connections
-// to a host, and each stream keeps one.
+// Seven tabs of one browser show the class and the room: a press is still answered at once. A browser has six
+// connections to a host, and each stream keeps one.
 func TestManyTabsOfOneBrowser(t *testing.T) {
 	onBothAddresses(t, manyTabsOfOneBrowser)
 }
@@ -43,7 +43,17 @@ func TestTheWayBackIsOnEveryPage(t *testing.T) {
 	defer th.recovered()
 	starts := time.Now().Add(20 * time.Minute).Format(time.RFC3339)
 	var half contract.Plan
-	require.NoError(t, th.program.Post("/api/plans", fmt.Sprintf(`{"document": {"format": "vast-lantern-plan", "version": 1, "title": "Half written", "slot_min": "60 min", "starts_at": %q, "passages": [{"type": "talk"}]}}`, starts), &half))
+	require.NoError(
+		t,
+		th.program.Post(
+			"/api/plans",
+			fmt.Sprintf(
+				`{"document": {"format": "vast-lantern-plan", "version": 1, "title": "Half written", "slot_min": "60 min", "starts_at": %q, "passages": [{"type": "talk"}]}}`,
+				starts,
+			),
+			&half,
+		),
+	)
 	score := th.begin(held)
 	page := th.page("/api/clock")
 	for _, path := range []string{"/", fmt.Sprintf("/plan/%d", half.ID), "/plan/1/card", "/plan/1/home", "/try/2", "/practices", "/groups", "/school", "/taught", "/taught/99", "/taught/year/2026", "/nowhere"} {

@@ -29,8 +29,8 @@ func (th *theater) marks(class int64) []string {
 	return verbs
 }
 
-// pedal presses a pedal so often in a row, at once: between presses of the keyboard a busy machine may take longer than two
-// presses of a person do.
+// pedal presses a pedal so often in a row, at once: between presses of the keyboard a busy machine may take longer than
+// two presses of a person do.
 func (th *theater) pedal(page *screen, presses int) {
 	th.Helper()
 	th.eval(page, `(presses) => {
@@ -44,7 +44,9 @@ func (th *theater) pedal(page *screen, presses int) {
 func TestOnePedalLeadsAClass(t *testing.T) {
 	th := open(t)
 	defer th.recovered()
-	page, score := th.lead(`{"type": "talk", "title": "Arriving", "seconds": 30, "wait": true},` + held + `, {"type": "talk", "title": "What changed", "seconds": 30, "wait": true}`)
+	page, score := th.lead(
+		`{"type": "talk", "title": "Arriving", "seconds": 30, "wait": true},` + held + `, {"type": "talk", "title": "What changed", "seconds": 30, "wait": true}`,
+	)
 	word := `[data-testid="word"]`
 	pedal := func(presses int) {
 		th.pedal(page, presses)
@@ -98,7 +100,11 @@ func TestKeysSayWhatTheyWouldDo(t *testing.T) {
 	th := open(t)
 	defer th.recovered()
 	page, score := th.lead(held + `, {"type": "practice", "practice": "counted-breath", "counts": "4:4", "rounds": 9}`)
-	th.see(page, "button.key", `On time\s*ends \d\d:\d\d, .* to spare: nothing to do|On time\s*late by .*: takes \d+ rounds?`)
+	th.see(
+		page,
+		"button.key",
+		`On time\s*ends \d\d:\d\d, .* to spare: nothing to do|On time\s*late by .*: takes \d+ rounds?`,
+	)
 	undo := func(text string) { t.Helper(); th.see(page, "button.key", `Undo\s*`+text) }
 	undo("nothing to take back")
 	th.press(page, input.KeyQ)
@@ -115,7 +121,8 @@ func TestKeysSayWhatTheyWouldDo(t *testing.T) {
 	assert.Equal(t, []float64{60, 58}, []float64{now.Passages[0].Tempo, now.Passages[1].Tempo})
 }
 
-// A phone in the lap is a remote: its upper half goes on, its lower half gives natural breath, and a swipe changes the tempo.
+// A phone in the lap is a remote: its upper half goes on, its lower half gives natural breath, and a swipe changes the
+// tempo.
 func TestAPhoneInTheLapIsARemote(t *testing.T) {
 	onBothAddresses(t, aPhoneInTheLapIsARemote)
 }
@@ -173,12 +180,14 @@ func TestTheScreenStaysOnWithoutAWakeLock(t *testing.T) {
 	require.Zero(t, th.count(with, "video"), "where there is a wake lock there is no film")
 }
 
-// A class by the teacher's own breath: one key leads from phase to phase, a pedal too, and one key goes back to the beat and tells
-// at what tempo was breathed. What was led is in the record.
+// A class by the teacher's own breath: one key leads from phase to phase, a pedal too, and one key goes back to the
+// beat and tells at what tempo was breathed. What was led is in the record.
 func TestAClassByHand(t *testing.T) {
 	th := openAt(t, 8)
 	defer th.recovered()
-	page, score := th.lead(`{"type": "practice", "practice": "counted-breath", "counts": "4:4:6", "rounds": 40, "lead_in": 0, "by_hand": ["inhale", "exhale"]}`)
+	page, score := th.lead(
+		`{"type": "practice", "practice": "counted-breath", "counts": "4:4:6", "rounds": 40, "lead_in": 0, "by_hand": ["inhale", "exhale"]}`,
+	)
 	word := func(is string) { t.Helper(); th.see(page, `[data-testid="word"]`, is) }
 	word("inhale")
 	th.press(page, input.KeyF)

@@ -24,25 +24,46 @@ import (
 	"vastlantern/studio/contract"
 )
 
-// A class ends and what was the point of it goes home with one key: it stands in the record, on paper, and as a page; and when
-// the group comes again it is asked about.
+// A class ends and what was the point of it goes home with one key: it stands in the record, on paper, and as a page;
+// and when the group comes again it is asked about.
 func TestSomethingForHome(t *testing.T) {
 	th := open(t)
 	defer th.recovered()
 	var group contract.Group
 	require.NoError(t, th.program.Post("/api/groups", `{"name": "Monday", "weekday": -1}`, &group))
 	var plan contract.Plan
-	require.NoError(t, th.program.Post("/api/plans/import", `{"text": "# On four two seven\ntempo 60\ncounted breath 4:4 x2 try-out\ncounted breath 4:4 x2\ncounted breath 4:2:7 x9\n"}`, &plan))
+	require.NoError(
+		t,
+		th.program.Post(
+			"/api/plans/import",
+			`{"text": "# On four two seven\ntempo 60\ncounted breath 4:4 x2 try-out\ncounted breath 4:4 x2\ncounted breath 4:2:7 x9\n"}`,
+			&plan,
+		),
+	)
 	document, err := json.Marshal(plan.Document)
 	require.NoError(t, err)
-	require.NoError(t, th.program.Put(fmt.Sprintf("/api/plans/%d", plan.ID), fmt.Sprintf(`{"revision": %d, "document": %s, "group_id": %d}`, plan.Revision, document, group.ID), &plan))
+	require.NoError(
+		t,
+		th.program.Put(
+			fmt.Sprintf("/api/plans/%d", plan.ID),
+			fmt.Sprintf(`{"revision": %d, "document": %s, "group_id": %d}`, plan.Revision, document, group.ID),
+			&plan,
+		),
+	)
 	var score contract.Score
 	require.NoError(t, th.program.Lead(plan.ID, &score))
 	lead := th.page(fmt.Sprintf("/lead/%d", score.ClassID))
 	th.see(lead, `[data-testid="word"]`, ".")
 	var done contract.Adjusted
 	for range 2 {
-		require.NoError(t, th.program.Post(fmt.Sprintf("/api/classes/%d/adjustments", score.ClassID), fmt.Sprintf(`{"key": "next %d", "do": "next"}`, time.Now().UnixNano()), &done))
+		require.NoError(
+			t,
+			th.program.Post(
+				fmt.Sprintf("/api/classes/%d/adjustments", score.ClassID),
+				fmt.Sprintf(`{"key": "next %d", "do": "next"}`, time.Now().UnixNano()),
+				&done,
+			),
+		)
 	}
 	th.see(lead, ".aside", "round 2 of 9")
 	th.end(lead)
@@ -86,7 +107,14 @@ func TestSomethingForHome(t *testing.T) {
 	th.visit(again, th.at+fmt.Sprintf("/plan/%d/home", plan.ID))
 	th.see(again, ".given", "at home: every day")
 	var next contract.Plan
-	require.NoError(t, th.program.Post("/api/plans", fmt.Sprintf(`{"group_id": %d, "document": {"format": "vast-lantern-plan", "version": 1, "passages": []}}`, group.ID), &next))
+	require.NoError(
+		t,
+		th.program.Post(
+			"/api/plans",
+			fmt.Sprintf(`{"group_id": %d, "document": {"format": "vast-lantern-plan", "version": 1, "passages": []}}`, group.ID),
+			&next,
+		),
+	)
 	th.visit(again, th.at+fmt.Sprintf("/plan/%d/home", next.ID))
 	th.see(again, ".give", "once more: Counted breath 4:2:7.*every day")
 	th.press(again, input.Enter)
@@ -101,8 +129,8 @@ func (th *theater) daysLater() {
 	th.start("0")
 }
 
-// The page that plays is opened from the disk, with the network off, on a phone: it asks nothing of anybody, and has the counts
-// of the sheet at their milliseconds, on both lanes; it rests at any moment, and ends.
+// The page that plays is opened from the disk, with the network off, on a phone: it asks nothing of anybody, and has
+// the counts of the sheet at their milliseconds, on both lanes; it rests at any moment, and ends.
 func TestThePageThatPlaysAtHome(t *testing.T) {
 	t.Parallel()
 	const plan = `{"format": "vast-lantern-plan", "version": 1, "title": "Mixed", "tempo": 120, "passages": [
@@ -129,7 +157,10 @@ func TestThePageThatPlaysAtHome(t *testing.T) {
 		t.Helper()
 		tab := th.opened("about:blank", 390, 844)
 		require.NoError(t, proto.NetworkEnable{}.Call(tab.tab))
-		require.NoError(t, proto.NetworkEmulateNetworkConditions{Offline: true, DownloadThroughput: -1, UploadThroughput: -1}.Call(tab.tab))
+		require.NoError(
+			t,
+			proto.NetworkEmulateNetworkConditions{Offline: true, DownloadThroughput: -1, UploadThroughput: -1}.Call(tab.tab),
+		)
 		wait := tab.tab.EachEvent(func(e *proto.NetworkRequestWillBeSent) {
 			if !strings.HasPrefix(e.Request.URL, "data:") {
 				mutex.Lock()
@@ -168,7 +199,14 @@ func TestThePageThatPlaysAtHome(t *testing.T) {
 	second := tl.Rows[slices.IndexFunc(tl.Rows, func(row pace.Row) bool { return row.Round == 2 })]
 	const along = 5000 // ms: the round that is left is well begun
 	th.click(tab, "button", "^Start$")
-	th.until(tab, fmt.Sprintf(`document.querySelector(".aside").innerText.includes("round 2 of 3") && %s.at > %d`, shownOn, second.At+along))
+	th.until(
+		tab,
+		fmt.Sprintf(
+			`document.querySelector(".aside").innerText.includes("round 2 of 3") && %s.at > %d`,
+			shownOn,
+			second.At+along,
+		),
+	)
 	th.press(tab, input.Space)
 	th.see(tab, "h1", "natural breath")
 	th.accessible(tab, "resting")

@@ -67,8 +67,8 @@ func onsets(left, right []float64, rate int) (at []float64, sides []string) {
 	return at, sides
 }
 
-// What goes home as sound has each tick within five milliseconds of the sheet, on its side; read back by libraries that are
-// not ours.
+// What goes home as sound has each tick within five milliseconds of the sheet, on its side; read back by libraries that
+// are not ours.
 func TestTheSoundThatGoesHome(t *testing.T) {
 	th := open(t)
 	defer th.recovered()
@@ -76,7 +76,14 @@ func TestTheSoundThatGoesHome(t *testing.T) {
 	const document = `{"format": "vast-lantern-plan", "version": 1, "tempo": 53, "passages": [{"type": "practice", "practice": "nadi-shodhana", "counts": "2:2", "rounds": %d, "closing": []}]}`
 	require.NoError(t, th.program.Post("/api/plans", `{"document": `+fmt.Sprintf(document, 20)+`}`, &plan))
 	var offer contract.HomeOffer
-	require.NoError(t, th.program.Post(fmt.Sprintf("/api/plans/%d/home", plan.ID), `{"passage": 1, "minutes": 2, "pieces": 1, "days": 7}`, &offer))
+	require.NoError(
+		t,
+		th.program.Post(
+			fmt.Sprintf("/api/plans/%d/home", plan.ID),
+			`{"passage": 1, "minutes": 2, "pieces": 1, "days": 7}`,
+			&offer,
+		),
+	)
 	var score contract.Score
 	require.NoError(t, th.program.Get(fmt.Sprintf("/api/homes/%d/score", offer.Given[0].ID), &score))
 	page := th.page(fmt.Sprintf("/plan/%d/home", plan.ID))
@@ -101,7 +108,8 @@ func TestTheSoundThatGoesHome(t *testing.T) {
 			side = "both"
 		}
 		due, through = append(due, float64(row.At)), append(through, side)
-		if row.Stage == pace.Round && row.Phase == "inhale" && row.Count == row.Of && i+1 < len(rows) { // two before the nostril changes
+		if row.Stage == pace.Round && row.Phase == "inhale" && row.Count == row.Of &&
+			i+1 < len(rows) { // two before the nostril changes
 			due, through = append(due, float64(row.At)+110), append(through, side)
 		}
 	}
@@ -110,7 +118,11 @@ func TestTheSoundThatGoesHome(t *testing.T) {
 	decoder := wav.NewDecoder(bytes.NewReader(saved(t, th, page)))
 	buffer, err := decoder.FullPCMBuffer()
 	require.NoError(t, err)
-	require.Equal(t, []int{2, 24_000, 16}, []int{buffer.Format.NumChannels, buffer.Format.SampleRate, buffer.SourceBitDepth})
+	require.Equal(
+		t,
+		[]int{2, 24_000, 16},
+		[]int{buffer.Format.NumChannels, buffer.Format.SampleRate, buffer.SourceBitDepth},
+	)
 	assert.EqualValues(t, score.EndMS, len(buffer.Data)/2/24, "as long as the practice")
 	left, right := make([]float64, len(buffer.Data)/2), make([]float64, len(buffer.Data)/2)
 	for i := range left {

@@ -15,14 +15,21 @@ import (
 	"vastlantern/studio/contract"
 )
 
-// Three screens beside each other, the lead screen, a phone on the main lane and one on the gentle lane, each show what the
-// sheets of the two lanes say at the same moment, through what is adjusted.
+// Three screens beside each other, the lead screen, a phone on the main lane and one on the gentle lane, each show what
+// the sheets of the two lanes say at the same moment, through what is adjusted.
 func TestTwoLanesInTheSameTime(t *testing.T) {
 	th := openAt(t, 8)
 	defer th.recovered()
 	require.NoError(t, th.program.ChangeSettings(func(s *contract.Settings) { s.AskAfter = true }))
 	var plan contract.Plan
-	require.NoError(t, th.program.Post("/api/plans/import", `{"text": "# Mixed\ntempo 60\nalternate nostril 4:4:8 x160 no lead-in\n"}`, &plan))
+	require.NoError(
+		t,
+		th.program.Post(
+			"/api/plans/import",
+			`{"text": "# Mixed\ntempo 60\nalternate nostril 4:4:8 x160 no lead-in\n"}`,
+			&plan,
+		),
+	)
 	var score contract.Score
 	require.NoError(t, th.program.Lead(plan.ID, &score))
 	lead := th.page(fmt.Sprintf("/lead/%d", score.ClassID))
@@ -40,7 +47,14 @@ func TestTwoLanesInTheSameTime(t *testing.T) {
 	adjust := func(press string) {
 		t.Helper()
 		var done contract.Adjusted
-		require.NoError(t, th.program.Post(fmt.Sprintf("/api/classes/%d/adjustments", score.ClassID), fmt.Sprintf(`{"key": "%d", %s}`, len(script), press), &done))
+		require.NoError(
+			t,
+			th.program.Post(
+				fmt.Sprintf("/api/classes/%d/adjustments", score.ClassID),
+				fmt.Sprintf(`{"key": "%d", %s}`, len(script), press),
+				&done,
+			),
+		)
 		require.Empty(t, done.Answer.Refused, press)
 		script, revision = append(script, fmt.Sprintf(`{"at_ms": %d, %s}`, done.Answer.AtMS, press)), done.Score.Revision
 	}
@@ -71,7 +85,14 @@ func TestTwoLanesInTheSameTime(t *testing.T) {
 	agree()
 	for held := false; !held; {
 		var done contract.Adjusted
-		require.NoError(t, th.program.Post(fmt.Sprintf("/api/classes/%d/adjustments", score.ClassID), fmt.Sprintf(`{"key": "release %d", "do": "release"}`, tried), &done))
+		require.NoError(
+			t,
+			th.program.Post(
+				fmt.Sprintf("/api/classes/%d/adjustments", score.ClassID),
+				fmt.Sprintf(`{"key": "release %d", "do": "release"}`, tried),
+				&done,
+			),
+		)
 		tried++
 		revision = done.Score.Revision
 		if held = done.Answer.Refused == nil; held {

@@ -74,8 +74,8 @@ const settles = patience / 4
 
 var sizes = [][2]int{{360, 640}, {390, 844}, {768, 1024}, {1280, 720}, {1920, 1080}, {3840, 2160}}
 
-// On every screen, from a small phone to a large wall, nothing of what is led by is cut, covered or wrapped over something
-// else, and the number in the room is at least a fifth of the screen's height (interface.md).
+// On every screen, from a small phone to a large wall, nothing of what is led by is cut, covered or wrapped over
+// something else, and the number in the room is at least a fifth of the screen's height (interface.md).
 func TestTheStageFitsEveryScreen(t *testing.T) {
 	th := open(t)
 	defer th.recovered()
@@ -111,7 +111,8 @@ func TestTheStageFitsEveryScreen(t *testing.T) {
 				if !th.holds(page, settles, `(`+misplaced+`)() === ""`) {
 					assert.Empty(t, th.eval(page, misplaced).Str(), "%s at %v: %s", path, size, passage)
 				}
-				if strings.HasPrefix(path, "/room") && strings.Contains(passage, "nadi-shodhana") && !strings.Contains(passage, "own") {
+				if strings.HasPrefix(path, "/room") && strings.Contains(passage, "nadi-shodhana") &&
+					!strings.Contains(passage, "own") {
 					const high = `() => parseFloat(getComputedStyle(document.querySelector(".count")).fontSize) * 0.7 / innerHeight`
 					if !th.holds(page, settles, "("+high+")() >= 0.2") {
 						assert.GreaterOrEqual(t, th.eval(page, high).Num(), 0.2, "%v: the number's share of the screen", size)
@@ -128,13 +129,35 @@ func TestTheRunningOrderFollows(t *testing.T) {
 	defer th.recovered()
 	var passages []string
 	for i := range 14 {
-		passages = append(passages, fmt.Sprintf(`{"type": "practice", "practice": "digital-control", "title": "A set with quite a long name, number %d", "rounds": 60, "lead_in": 0, "aperture": {"inhale": "narrow", "exhale": "wide"}}`, i))
+		passages = append(
+			passages,
+			fmt.Sprintf(
+				`{"type": "practice", "practice": "digital-control", "title": "A set with quite a long name, number %d", "rounds": 60, "lead_in": 0, "aperture": {"inhale": "narrow", "exhale": "wide"}}`,
+				i,
+			),
+		)
 	}
 	page, score := th.lead(strings.Join(passages, ","))
 	for i := range 12 {
-		require.NoError(t, th.program.Post(fmt.Sprintf("/api/classes/%d/adjustments", score.ClassID), fmt.Sprintf(`{"key": "%d", "do": "next"}`, i), &contract.Adjusted{}))
+		require.NoError(
+			t,
+			th.program.Post(
+				fmt.Sprintf("/api/classes/%d/adjustments", score.ClassID),
+				fmt.Sprintf(`{"key": "%d", "do": "next"}`, i),
+				&contract.Adjusted{},
+			),
+		)
 	}
 	th.see(page, ".orderlist .here", `number 12[^]*set 13 of 14, narrow in`)
-	th.until(page, `(() => { const box = document.querySelector(".orderlist .here").getBoundingClientRect(); return box.top > 0 && box.bottom < innerHeight; })()`)
-	require.Equal(t, 0, th.eval(page, `() => document.querySelector(".orderlist").scrollWidth - document.querySelector(".orderlist").clientWidth`).Int(), "no title is cut")
+	th.until(
+		page,
+		`(() => { const box = document.querySelector(".orderlist .here").getBoundingClientRect(); return box.top > 0 && box.bottom < innerHeight; })()`,
+	)
+	require.Equal(
+		t,
+		0,
+		th.eval(page, `() => document.querySelector(".orderlist").scrollWidth - document.querySelector(".orderlist").clientWidth`).
+			Int(),
+		"no title is cut",
+	)
 }

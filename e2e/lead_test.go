@@ -21,7 +21,17 @@ import (
 func (th *theater) begin(passages string) (score contract.Score) {
 	th.Helper()
 	var plan contract.Plan
-	require.NoError(th, th.program.Post("/api/plans", fmt.Sprintf(`{"document": {"format": "vast-lantern-plan", "version": 1, "title": "By keys", "tempo": 60, "slot_min": 40, "passages": [%s]}}`, passages), &plan))
+	require.NoError(
+		th,
+		th.program.Post(
+			"/api/plans",
+			fmt.Sprintf(
+				`{"document": {"format": "vast-lantern-plan", "version": 1, "title": "By keys", "tempo": 60, "slot_min": 40, "passages": [%s]}}`,
+				passages,
+			),
+			&plan,
+		),
+	)
 	require.NoError(th, th.program.Lead(plan.ID, &score))
 	return score
 }
@@ -106,7 +116,18 @@ func eachAdjustmentByItsKey(t *testing.T, th *theater) {
 	th.press(page, input.KeyB)
 	th.open(page, "Note")
 	th.until(page, `document.activeElement.tagName === "INPUT"`)
-	th.press(page, input.KeyS, input.KeyA, input.KeyI, input.KeyD, input.Space, input.KeyR, input.KeyX, input.KeyX, input.Digit3) // no live key fires here
+	th.press(
+		page,
+		input.KeyS,
+		input.KeyA,
+		input.KeyI,
+		input.KeyD,
+		input.Space,
+		input.KeyR,
+		input.KeyX,
+		input.KeyX,
+		input.Digit3,
+	) // no live key fires here
 	th.press(page, input.Enter)
 	th.see(page, ".answer", "noted: said rxx3")
 	th.closed(page)
@@ -133,7 +154,9 @@ func TestAfterAGapTheTeacherIsAsked(t *testing.T) {
 }
 
 func afterAGapTheTeacherIsAsked(t *testing.T, th *theater) {
-	page, score := th.lead(`{"type": "practice", "practice": "counted-breath", "counts": "20:20", "rounds": 100, "lead_in": 3}`)
+	page, score := th.lead(
+		`{"type": "practice", "practice": "counted-breath", "counts": "20:20", "rounds": 100, "lead_in": 3}`,
+	)
 	th.see(page, ".aside", `round ([2-9]|\d\d) of`)
 	address := th.address(page)
 	away := func(seconds float64) {
@@ -153,7 +176,10 @@ func afterAGapTheTeacherIsAsked(t *testing.T, th *theater) {
 	th.see(page, ".where", lost+" of")
 	th.see(page, ".answer", "resumed")
 
-	require.NoError(t, proto.PageSetWebLifecycleState{State: proto.PageSetWebLifecycleStateStateFrozen}.Call(page.tab)) // a lid that is closed
+	require.NoError(
+		t,
+		proto.PageSetWebLifecycleState{State: proto.PageSetWebLifecycleStateStateFrozen}.Call(page.tab),
+	) // a lid that is closed
 	away(50)
 	require.NoError(t, proto.PageSetWebLifecycleState{State: proto.PageSetWebLifecycleStateStateActive}.Call(page.tab))
 	th.see(page, "#pad-title", "This screen was away")
@@ -215,7 +241,10 @@ func TestASecondDeviceSignsInAndLeads(t *testing.T) {
 	th.see(laptop, ".answer", "41 rounds instead of 40 · phone")
 	th.see(laptop, ".aside", "of 41")
 
-	th.eval(phone, `() => fetch("/api/session", { method: "DELETE", headers: { "Content-Type": "application/json" }, body: "{}" }).then(() => true)`)
+	th.eval(
+		phone,
+		`() => fetch("/api/session", { method: "DELETE", headers: { "Content-Type": "application/json" }, body: "{}" }).then(() => true)`,
+	)
 	th.press(phone, input.KeyS)
 	th.open(phone, "Vast Lantern")
 	assert.NotZero(t, th.count(phone, `.leading [data-testid="word"]`), "the count goes on behind the door")

@@ -10,13 +10,17 @@ import (
 	"vastlantern/studio/contract"
 )
 
-// open waits until a dialog stands there without moving any more, and nothing in the pad is squeezed so that lines lie over each other;
-// closed, until there is none.
+// open waits until a dialog stands there without moving any more, and nothing in the pad is squeezed so that lines lie
+// over each other; closed, until there is none.
 func (th *theater) open(page *screen, title string) {
 	th.Helper()
 	th.see(page, "#pad-title, .modal-title", title)
-	th.until(page, `document.querySelector(".pad, .modal.show") && document.getAnimations().every((a) => !a.effect?.target?.closest?.(".modal, .modal-backdrop"))`)
-	squeezed := th.eval(page, `() => [...document.querySelectorAll(".pad > *")].filter((e) => e.scrollHeight > e.clientHeight + 1 && getComputedStyle(e).overflowY === "visible").map((e) => e.innerText).join("; ")`).Str()
+	th.until(
+		page,
+		`document.querySelector(".pad, .modal.show") && document.getAnimations().every((a) => !a.effect?.target?.closest?.(".modal, .modal-backdrop"))`,
+	)
+	squeezed := th.eval(page, `() => [...document.querySelectorAll(".pad > *")].filter((e) => e.scrollHeight > e.clientHeight + 1 && getComputedStyle(e).overflowY === "visible").map((e) => e.innerText).join("; ")`).
+		Str()
 	if squeezed != "" {
 		th.fail(page, "%s: squeezed: %s", title, squeezed)
 	}
@@ -51,15 +55,18 @@ func (th *theater) end(page *screen) {
 	th.twice(page, input.KeyX, `document.querySelector(".over")`)
 }
 
-// twice presses a key that must be pressed again within three seconds, until what it does is done: a busy machine may be later. What
-// is done must stay to be seen; an answer goes after a moment.
+// twice presses a key that must be pressed again within three seconds, until what it does is done: a busy machine may
+// be later. What is done must stay to be seen; an answer goes after a moment.
 func (th *theater) twice(page *screen, key input.Key, done string) {
 	th.Helper()
 	done = "Boolean(" + done + ")"
 	for !th.eval(page, "() => "+done).Bool() {
 		th.note(page, ".answer")
 		th.press(page, key)
-		th.until(page, `window.noted.some((shown) => shown.includes("press again")) || `+done) // a press before may have been the first
+		th.until(
+			page,
+			`window.noted.some((shown) => shown.includes("press again")) || `+done,
+		) // a press before may have been the first
 		th.press(page, key)
 		// While an answer stands it may be of this press, and another one would do it once more.
 		th.until(page, done+` || !document.querySelector(".answer")?.innerText`)
@@ -70,9 +77,13 @@ func (th *theater) twice(page *screen, key input.Key, done string) {
 func (th *theater) plan(rounds int) contract.Plan {
 	th.Helper()
 	starts := time.Now().Add(20 * time.Minute).Format(time.RFC3339)
-	body := fmt.Sprintf(`{"document": {"format": "vast-lantern-plan", "version": 1, "title": "Short lesson", "slot_min": 2, "starts_at": %q, "passages": [
+	body := fmt.Sprintf(
+		`{"document": {"format": "vast-lantern-plan", "version": 1, "title": "Short lesson", "slot_min": 2, "starts_at": %q, "passages": [
 		{"type": "practice", "practice": "nadi-shodhana", "counts": "2:2", "rounds": %d, "tempo": 60, "lead_in": 2, "closing": [{"breaths": 1}]},
-		{"type": "talk", "title": "What changed", "seconds": 30, "wait": true}]}}`, starts, rounds)
+		{"type": "talk", "title": "What changed", "seconds": 30, "wait": true}]}}`,
+		starts,
+		rounds,
+	)
 	var stored contract.Plan
 	require.NoError(th, th.program.Post("/api/plans", body, &stored))
 	return stored

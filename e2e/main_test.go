@@ -11,8 +11,8 @@ import (
 	"vastlantern/e2e/stage"
 )
 
-// atOnce is how many tests run at once, each with pages and a program of its own. A test waits for the clock of a class for
-// more than half of its time, so four keep two cores busy.
+// atOnce is how many tests run at once, each with pages and a program of its own. A test waits for the clock of a class
+// for more than half of its time, so four keep two cores busy.
 const atOnce = 4
 
 // These tests drive the built program; where it was not built there is nothing to drive.

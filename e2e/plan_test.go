@@ -26,7 +26,10 @@ func (th *theater) add(page *screen, text, name string) {
 	th.Helper()
 	th.write(page, "#add", text)
 	th.press(page, input.Enter)
-	th.until(page, fmt.Sprintf(`[...document.querySelectorAll(".passage .name")].some((f) => (f.value || f.placeholder) === %q)`, name))
+	th.until(
+		page,
+		fmt.Sprintf(`[...document.querySelectorAll(".passage .name")].some((f) => (f.value || f.placeholder) === %q)`, name),
+	)
 }
 
 // A class of 25 minutes for beginners from nothing, by keyboard; then every number is that of the commands on the
@@ -35,7 +38,10 @@ func TestAClassFromNothing(t *testing.T) {
 	th := open(t)
 	defer th.recovered()
 	var group contract.Group
-	require.NoError(t, th.program.Post("/api/groups", `{"name": "First steps", "level": "beginners", "size": 9, "weekday": -1}`, &group))
+	require.NoError(
+		t,
+		th.program.Post("/api/groups", `{"name": "First steps", "level": "beginners", "size": 9, "weekday": -1}`, &group),
+	)
 	page := th.page("/")
 	th.focus(page, "button", "New plan")
 	th.press(page, input.Enter)
@@ -54,7 +60,11 @@ func TestAClassFromNothing(t *testing.T) {
 	th.press(page, input.Enter)
 	th.see(page, ".invalid-feedback", "4:4:8:z")
 	th.click(page, "button", "Fit to 25 min")
-	th.see(page, ".fitbar .message", "fitted to the slot, with 11 min to spare: more of a practice is not advised") // with beginners
+	th.see(
+		page,
+		".fitbar .message",
+		"fitted to the slot, with 11 min to spare: more of a practice is not advised",
+	) // with beginners
 	th.see(page, ".timebar", "to spare")
 	th.see(page, "span", "^Saved$")
 
@@ -106,7 +116,13 @@ const order = `{"document": {"format": "vast-lantern-plan", "version": 1, "title
 // names waits until the running order has these titles.
 func (th *theater) names(page *screen, titles ...string) {
 	th.Helper()
-	th.until(page, fmt.Sprintf(`[...document.querySelectorAll(".passage .name")].map((f) => f.value).join() === %q`, strings.Join(titles, ",")))
+	th.until(
+		page,
+		fmt.Sprintf(
+			`[...document.querySelectorAll(".passage .name")].map((f) => f.value).join() === %q`,
+			strings.Join(titles, ","),
+		),
+	)
 }
 
 func TestTheRunningOrderIsMovedSplitAndTakenBack(t *testing.T) {
@@ -224,14 +240,41 @@ func TestCardsAreOnePage(t *testing.T) {
 	defer th.recovered()
 	var passages []string
 	for i := range 14 {
-		passages = append(passages, fmt.Sprintf(`{"type": "talk", "title": "Part %d", "seconds": 60, "script": %q}`, i, strings.Repeat("Both sit bones on the cushion. ", 6)),
-			`{"type": "practice", "practice": "nadi-shodhana", "counts": "4:4:8", "rounds": 3, "prompts": [{"round": 2, "text": "softer"}], "closing": [{"breaths": 2, "counts": "4:4"}]}`)
+		passages = append(
+			passages,
+			fmt.Sprintf(
+				`{"type": "talk", "title": "Part %d", "seconds": 60, "script": %q}`,
+				i,
+				strings.Repeat("Both sit bones on the cushion. ", 6),
+			),
+			`{"type": "practice", "practice": "nadi-shodhana", "counts": "4:4:8", "rounds": 3, "prompts": [{"round": 2, "text": "softer"}], "closing": [{"breaths": 2, "counts": "4:4"}]}`,
+		)
 	}
 	var plan contract.Plan
-	require.NoError(t, th.program.Post("/api/plans", `{"document": {"format": "vast-lantern-plan", "version": 1, "title": "Long", "passages": [`+strings.Join(passages, ",")+`]}}`, &plan))
+	require.NoError(
+		t,
+		th.program.Post(
+			"/api/plans",
+			`{"document": {"format": "vast-lantern-plan", "version": 1, "title": "Long", "passages": [`+strings.Join(
+				passages,
+				",",
+			)+`]}}`,
+			&plan,
+		),
+	)
 	var offer contract.HomeOffer
 	sentence := strings.Repeat("Both sit bones on the cushion. ", 9)
-	require.NoError(t, th.program.Post(fmt.Sprintf("/api/plans/%d/home", plan.ID), fmt.Sprintf(`{"passage": 28, "minutes": 10, "pieces": 2, "days": 90, "when": "in the morning", "sentence": %q}`, sentence), &offer))
+	require.NoError(
+		t,
+		th.program.Post(
+			fmt.Sprintf("/api/plans/%d/home", plan.ID),
+			fmt.Sprintf(
+				`{"passage": 28, "minutes": 10, "pieces": 2, "days": 90, "when": "in the morning", "sentence": %q}`,
+				sentence,
+			),
+			&offer,
+		),
+	)
 	for _, card := range []struct{ path, ready string }{{fmt.Sprintf("/plan/%d/card", plan.ID), "Part 13"}, {fmt.Sprintf("/home/%d", offer.Given[0].ID), "When to stop"}} {
 		page := th.page(card.path)
 		for _, paper := range []string{"A4", "Letter"} {
@@ -245,7 +288,13 @@ func TestCardsAreOnePage(t *testing.T) {
 			assert.Len(t, regexp.MustCompile(`/Type\s*/Page\b`).FindAll(text, -1), 1, "%s on %s", card.path, paper)
 			box := regexp.MustCompile(`/MediaBox\s*\[\s*0\s+0\s+([\d.]+)\s+([\d.]+)`).FindStringSubmatch(string(text))
 			require.NotNil(t, box)
-			assert.True(t, strings.HasPrefix(box[1], map[string]string{"A4": "59", "Letter": "612"}[paper]), "%s is %s points wide", paper, box[1])
+			assert.True(
+				t,
+				strings.HasPrefix(box[1], map[string]string{"A4": "59", "Letter": "612"}[paper]),
+				"%s is %s points wide",
+				paper,
+				box[1],
+			)
 			cut := th.eval(page, `() => { const p = document.querySelector(".paper"); return p.scrollHeight - p.clientHeight }`)
 			assert.LessOrEqual(t, cut.Int(), 1, "nothing is cut off")
 		}
@@ -278,8 +327,8 @@ func TestTryingAPlanOut(t *testing.T) {
 	assert.Zero(t, running)
 }
 
-// A programme is begun with a plan, from a template; its classes come, move on when nobody comes, and its steps are changed; and a
-// template is a plan at once.
+// A programme is begun with a plan, from a template; its classes come, move on when nobody comes, and its steps are
+// changed; and a template is a plan at once.
 func TestAProgrammeAndATemplate(t *testing.T) {
 	th := open(t)
 	defer th.recovered()
@@ -354,13 +403,20 @@ func TestALateClassIsFittedFromToday(t *testing.T) {
 	th := open(t)
 	defer th.recovered()
 	starts := time.Now().Add(-5 * time.Minute).Format(time.RFC3339)
-	body := fmt.Sprintf(`{"document": {"format": "vast-lantern-plan", "version": 1, "title": "Late", "slot_min": 30, "starts_at": %q, "tempo": 60, "passages": [
-		{"type": "practice", "practice": "counted-breath", "counts": "4:4", "rounds": 200, "lead_in": 4}]}}`, starts)
+	body := fmt.Sprintf(
+		`{"document": {"format": "vast-lantern-plan", "version": 1, "title": "Late", "slot_min": 30, "starts_at": %q, "tempo": 60, "passages": [
+		{"type": "practice", "practice": "counted-breath", "counts": "4:4", "rounds": 200, "lead_in": 4}]}}`,
+		starts,
+	)
 	require.NoError(t, th.program.Post("/api/plans", body, &contract.Plan{}))
 	page := th.page("/")
 	th.click(page, "button", `\d+ min late: fit to`)
 	th.click(page, ".modal button", "egin")
-	th.see(page, ".spare", `to spare|late 0:[0-5][0-9]$`) // what passes from the press to the first count, at four times the speed, is not fitted
+	th.see(
+		page,
+		".spare",
+		`to spare|late 0:[0-5][0-9]$`,
+	) // what passes from the press to the first count, at four times the speed, is not fitted
 	rounds := th.read(page, ".aside", `round \d+ of`)
 	assert.NotContains(t, rounds, "of 200")
 }
@@ -371,8 +427,15 @@ func TestWhatIsHalfTypedIsKept(t *testing.T) {
 	th := open(t)
 	defer th.recovered()
 	var plan contract.Plan
-	require.NoError(t, th.program.Post("/api/plans", `{"document": {"format": "vast-lantern-plan", "version": 1, "title": "Half typed", "passages": [
-		{"type": "talk", "title": "Seat"}, {"type": "practice", "practice": "sigh"}, {"type": "free", "title": "Rest", "seconds": 60}]}}`, &plan))
+	require.NoError(
+		t,
+		th.program.Post(
+			"/api/plans",
+			`{"document": {"format": "vast-lantern-plan", "version": 1, "title": "Half typed", "passages": [
+		{"type": "talk", "title": "Seat"}, {"type": "practice", "practice": "sigh"}, {"type": "free", "title": "Rest", "seconds": 60}]}}`,
+			&plan,
+		),
+	)
 	page := th.page(fmt.Sprintf("/plan/%d", plan.ID))
 	th.names(page, "Seat", "", "Rest")
 	const half = `[...document.querySelectorAll(".passage .short")].map((field) => field.value).findIndex((text) => text === "4:6 y3")`
@@ -385,7 +448,10 @@ func TestWhatIsHalfTypedIsKept(t *testing.T) {
 
 	offline := func(now bool) {
 		require.NoError(t, proto.NetworkEnable{}.Call(page.tab))
-		require.NoError(t, proto.NetworkEmulateNetworkConditions{Offline: now, DownloadThroughput: -1, UploadThroughput: -1}.Call(page.tab))
+		require.NoError(
+			t,
+			proto.NetworkEmulateNetworkConditions{Offline: now, DownloadThroughput: -1, UploadThroughput: -1}.Call(page.tab),
+		)
 	}
 	offline(true)
 	th.write(page, "#add", "talk 2m about the hand")
@@ -398,14 +464,17 @@ func TestWhatIsHalfTypedIsKept(t *testing.T) {
 	th.until(page, `document.querySelectorAll(".passage").length === 4 && document.querySelector("#add").value === ""`)
 }
 
-// A plan is held against a simulated room: a hold that is too long for newcomers is called so, and what would make it easier; with
-// another room, and after a change, the numbers are others.
+// A plan is held against a simulated room: a hold that is too long for newcomers is called so, and what would make it
+// easier; with another room, and after a change, the numbers are others.
 func TestAPlanAgainstASimulatedRoom(t *testing.T) {
 	th := open(t)
 	defer th.recovered()
 	var plan contract.Plan
-	require.NoError(t, th.program.Post("/api/plans", `{"document": {"format": "vast-lantern-plan", "version": 1, "tempo": 60, "passages": [
-		{"type": "practice", "practice": "counted-breath", "counts": "4:16:8", "rounds": 6}]}}`, &plan))
+	require.NoError(
+		t,
+		th.program.Post("/api/plans", `{"document": {"format": "vast-lantern-plan", "version": 1, "tempo": 60, "passages": [
+		{"type": "practice", "practice": "counted-breath", "counts": "4:16:8", "rounds": 6}]}}`, &plan),
+	)
 	page := th.page(fmt.Sprintf("/plan/%d", plan.ID))
 	th.click(page, ".strain summary", "Try with a simulated group")
 	th.see(page, ".strain li", "Counted breath: from round 1, 14 of 14 beyond what is easy; with a gentler lane")
@@ -434,7 +503,10 @@ func TestAPlanIsFoundAmongMany(t *testing.T) {
 	}
 	page := th.page("/")
 	find := `[aria-label="Find a plan by its title"]`
-	th.until(page, fmt.Sprintf(`document.querySelector(%q)?.placeholder === "10 more plans: type a word of the title"`, find))
+	th.until(
+		page,
+		fmt.Sprintf(`document.querySelector(%q)?.placeholder === "10 more plans: type a word of the title"`, find),
+	)
 	th.until(page, `!document.body.innerText.includes("Waves before sleep")`)
 	th.fill(page, find, "nothing like it")
 	th.see(page, "p", "No plan has “nothing like it” in its title")

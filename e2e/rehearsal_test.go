@@ -14,8 +14,8 @@ import (
 	"vastlantern/studio/contract"
 )
 
-// aim checks that an aim was reached if the moment says that it took no longer, in whole seconds, and not reached where the moment
-// tells no time. How long it took is not asserted: the class goes on while a busy machine presses keys.
+// aim checks that an aim was reached if the moment says that it took no longer, in whole seconds, and not reached where
+// the moment tells no time. How long it took is not asserted: the class goes on while a busy machine presses keys.
 func (th *theater) aim(page *screen, says string, within int, moment, took string) (reached bool) {
 	th.Helper()
 	match := regexp.MustCompile(took).FindStringSubmatch(moment)
@@ -33,8 +33,8 @@ func (th *theater) aim(page *screen, says string, within int, moment, took strin
 	return reached
 }
 
-// A teacher takes the first task from the screen alone: looks at the room, says what is seen by the keys of a class, takes what is
-// proposed, looks back, and finds it in the list.
+// A teacher takes the first task from the screen alone: looks at the room, says what is seen by the keys of a class,
+// takes what is proposed, looks back, and finds it in the list.
 func TestATaskIsRehearsed(t *testing.T) {
 	th := openAt(t, 1) // the pace of the rehearsal is enough
 	defer th.recovered()
@@ -65,7 +65,11 @@ func TestATaskIsRehearsed(t *testing.T) {
 	th.see(page, `[data-testid="word"]`, "inhale|exhale|empty")
 	th.click(page, ".trying button", "End and look back")
 	th.see(page, "h2", "To practise next")
-	moment := th.read(page, ".moments tr", `a gasp on the inhale\s+[0-9]+\s+said [0-9]+ s later, (counts [0-9]+ s later|and its cause stayed)`)
+	moment := th.read(
+		page,
+		".moments tr",
+		`a gasp on the inhale\s+[0-9]+\s+said [0-9]+ s later, (counts [0-9]+ s later|and its cause stayed)`,
+	)
 	reached := th.aim(page, "See the gasp on the inhale within 40 s", 40, moment, `said ([0-9]+) s later`) &&
 		th.aim(page, "Act on its cause within 60 s", 60, moment, `counts ([0-9]+) s later`)
 	th.accessible(page, "the review of a rehearsal")
@@ -73,8 +77,16 @@ func TestATaskIsRehearsed(t *testing.T) {
 	th.see(page, "details td", `^[0-9]+ of [0-9]+$`)
 
 	th.click(page, "a", "All rehearsals")
-	th.see(page, ".tasks li:first-child button", map[bool]string{true: "Level 1, reached", false: "Level 1, tried"}[reached])
-	th.see(page, ".rehearsed li", `See the gasp, level 1\s*today.*`+map[bool]string{true: "2", false: "[01]"}[reached]+" of 2 aims")
+	th.see(
+		page,
+		".tasks li:first-child button",
+		map[bool]string{true: "Level 1, reached", false: "Level 1, tried"}[reached],
+	)
+	th.see(
+		page,
+		".rehearsed li",
+		`See the gasp, level 1\s*today.*`+map[bool]string{true: "2", false: "[01]"}[reached]+" of 2 aims",
+	)
 	var found contract.Found
 	require.NoError(t, th.program.Get("/api/classes", &found))
 	assert.Empty(t, found.Classes, "nothing of it is in the record of classes")
@@ -87,7 +99,8 @@ func TestATaskIsRehearsed(t *testing.T) {
 	th.see(page, ".rehearsed li", "See the gasp")
 }
 
-// Somebody comes late; natural breath for all meets it, and the class goes on by the key of a class. What is missed is told.
+// Somebody comes late; natural breath for all meets it, and the class goes on by the key of a class. What is missed is
+// told.
 func TestARehearsalTellsWhatWasMissed(t *testing.T) {
 	th := open(t)
 	defer th.recovered()

@@ -22,8 +22,15 @@ func TestWhatIsSeenInTheRoom(t *testing.T) {
 
 func whatIsSeenInTheRoom(t *testing.T, th *theater) {
 	var plan contract.Plan
-	require.NoError(t, th.program.Post("/api/plans", `{"document": {"format": "vast-lantern-plan", "version": 1, "title": "Held", "tempo": 60, "slot_min": 20, "passages": [
-		{"type": "practice", "practice": "counted-breath", "counts": "4:8:8", "rounds": 60, "lead_in": 0}]}}`, &plan))
+	require.NoError(
+		t,
+		th.program.Post(
+			"/api/plans",
+			`{"document": {"format": "vast-lantern-plan", "version": 1, "title": "Held", "tempo": 60, "slot_min": 20, "passages": [
+		{"type": "practice", "practice": "counted-breath", "counts": "4:8:8", "rounds": 60, "lead_in": 0}]}}`,
+			&plan,
+		),
+	)
 	var score contract.Score
 	require.NoError(t, th.program.Lead(plan.ID, &score))
 	page := th.page(fmt.Sprintf("/lead/%d", score.ClassID))
@@ -83,7 +90,11 @@ func theRoomFollowsTheClass(t *testing.T, th *theater) {
 	stored := th.plan(60)
 	require.NoError(t, th.program.ChangeSettings(func(s *contract.Settings) { s.Bring = "a blanket" }))
 	waiting := th.page("/room/" + code.Code)
-	th.see(waiting, ".quietly", `Soon[^]*Short lesson[^]*, in \d+ minutes[^]*Alternate nostril breath[^]*Please bring a blanket`)
+	th.see(
+		waiting,
+		".quietly",
+		`Soon[^]*Short lesson[^]*, in \d+ minutes[^]*Alternate nostril breath[^]*Please bring a blanket`,
+	)
 	var score contract.Score
 	require.NoError(t, th.program.Lead(stored.ID, &score))
 	th.see(waiting, `[data-testid="word"]`, ".")

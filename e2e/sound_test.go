@@ -16,8 +16,8 @@ import (
 	"vastlantern/studio/contract"
 )
 
-// rendered renders the ticks of a score's first ten seconds offline, which is exact, and returns where sound begins after
-// silence, in milliseconds, and how much of each tick is in the left channel.
+// rendered renders the ticks of a score's first ten seconds offline, which is exact, and returns where sound begins
+// after silence, in milliseconds, and how much of each tick is in the left channel.
 const rendered = `async (score, channel) => {
 	const rate = 8000, seconds = 10;
 	const context = new OfflineAudioContext(2, rate * seconds, rate);
@@ -61,8 +61,11 @@ func TestSoundIsScheduledAsTheTimelineSays(t *testing.T) {
 	th := open(t)
 	defer th.recovered()
 	var plan contract.Plan
-	require.NoError(t, th.program.Post("/api/plans", `{"document": {"format": "vast-lantern-plan", "version": 1, "tempo": 53, "passages": [
-		{"type": "practice", "practice": "nadi-shodhana", "counts": "2:2", "rounds": 40, "lead_in": 0}]}}`, &plan))
+	require.NoError(
+		t,
+		th.program.Post("/api/plans", `{"document": {"format": "vast-lantern-plan", "version": 1, "tempo": 53, "passages": [
+		{"type": "practice", "practice": "nadi-shodhana", "counts": "2:2", "rounds": 40, "lead_in": 0}]}}`, &plan),
+	)
 	var score contract.Score
 	require.NoError(t, th.program.Lead(plan.ID, &score))
 	page := th.page(fmt.Sprintf("/lead/%d", score.ClassID))
@@ -121,11 +124,18 @@ func TestTheCallsAreHeardWhenTheCuesHaveThem(t *testing.T) {
 	th := open(t)
 	defer th.recovered()
 	var plan contract.Plan
-	require.NoError(t, th.program.Post("/api/plans", `{"document": {"format": "vast-lantern-plan", "version": 1, "tempo": 60, "slot_min": 12, "passages": [
+	require.NoError(
+		t,
+		th.program.Post(
+			"/api/plans",
+			`{"document": {"format": "vast-lantern-plan", "version": 1, "tempo": 60, "slot_min": 12, "passages": [
 		{"type": "practice", "practice": "counted-breath", "counts": "6:2:12", "rounds": 12, "lead_in": 0},
 		{"type": "practice", "practice": "counted-breath", "counts": "4:4", "minutes": 3, "lead_in": 0},
 		{"type": "practice", "practice": "nadi-shodhana", "pace": "own", "minutes": 3},
-		{"type": "talk", "seconds": 30, "wait": true}]}}`, &plan))
+		{"type": "talk", "seconds": 30, "wait": true}]}}`,
+			&plan,
+		),
+	)
 	var score contract.Score
 	require.NoError(t, th.program.Lead(plan.ID, &score))
 	page := th.page(fmt.Sprintf("/lead/%d", score.ClassID))

@@ -22,12 +22,30 @@ func TestWhatWasTaughtIsFoundAgain(t *testing.T) {
 	lead := func(title, practice string, presses ...string) int64 {
 		t.Helper()
 		var plan contract.Plan
-		require.NoError(t, th.program.Post("/api/plans", fmt.Sprintf(`{"document": {"format": "vast-lantern-plan", "version": 1, "title": %q, "passages": [{"type": "practice", "practice": %q, "rounds": 40}]}}`, title, practice), &plan))
+		require.NoError(
+			t,
+			th.program.Post(
+				"/api/plans",
+				fmt.Sprintf(
+					`{"document": {"format": "vast-lantern-plan", "version": 1, "title": %q, "passages": [{"type": "practice", "practice": %q, "rounds": 40}]}}`,
+					title,
+					practice,
+				),
+				&plan,
+			),
+		)
 		var score contract.Score
 		require.NoError(t, th.program.Lead(plan.ID, &score))
 		for i, press := range append(presses, `"do": "end"`) {
 			var done contract.Adjusted
-			require.NoError(t, th.program.Post(fmt.Sprintf("/api/classes/%d/adjustments", score.ClassID), fmt.Sprintf(`{"key": "%d", %s}`, i, press), &done))
+			require.NoError(
+				t,
+				th.program.Post(
+					fmt.Sprintf("/api/classes/%d/adjustments", score.ClassID),
+					fmt.Sprintf(`{"key": "%d", %s}`, i, press),
+					&done,
+				),
+			)
 		}
 		return score.ClassID
 	}
@@ -40,7 +58,10 @@ func TestWhatWasTaughtIsFoundAgain(t *testing.T) {
 	th.write(page, `[type="search"]`, "tire")
 	th.until(page, `!document.body.innerText.includes("Tuesday") && document.body.innerText.includes("Monday")`)
 	th.reload(page)
-	th.until(page, `document.querySelector('[type="search"]')?.value === "tire" && !document.body.innerText.includes("Tuesday")`)
+	th.until(
+		page,
+		`document.querySelector('[type="search"]')?.value === "tire" && !document.body.innerText.includes("Tuesday")`,
+	)
 	th.click(page, "button", "all classes")
 	th.see(page, "td", "Tuesday")
 	th.click(page, "#eased", "")

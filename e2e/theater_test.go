@@ -47,8 +47,8 @@ type screen struct {
 	tab *rod.Page
 }
 
-// onBothAddresses runs a test over the loopback address and over a name on the network. On the latter pages have much less:
-// a browser trusts plain http only from its own machine.
+// onBothAddresses runs a test over the loopback address and over a name on the network. On the latter pages have much
+// less: a browser trusts plain http only from its own machine.
 func onBothAddresses(t *testing.T, run func(*testing.T, *theater)) {
 	onBothAddressesAt(t, clockRate, run)
 }
@@ -68,7 +68,11 @@ func onBothAddressesAt(t *testing.T, rate int, run func(*testing.T, *theater)) {
 		})
 		defer th.recovered()
 		page := th.page("/room/NOBODY")
-		require.False(t, th.eval(page, "() => isSecureContext").Bool(), "what is tried here is plain http from another machine")
+		require.False(
+			t,
+			th.eval(page, "() => isSecureContext").Bool(),
+			"what is tried here is plain http from another machine",
+		)
 		run(t, th)
 	})
 }
@@ -86,7 +90,12 @@ func openAt(t *testing.T, rate int) *theater {
 func openWith(t *testing.T, rate int, start func(*theater)) *theater {
 	t.Helper()
 	t.Parallel() // most of the time is spent waiting for a clock
-	th := &theater{T: t, data: filepath.Join(t.TempDir(), "lantern.db"), from: time.Now().Format(time.RFC3339Nano), rate: rate}
+	th := &theater{
+		T:    t,
+		data: filepath.Join(t.TempDir(), "lantern.db"),
+		from: time.Now().Format(time.RFC3339Nano),
+		rate: rate,
+	}
 	th.browser = sharedBrowser(t)
 	start(th)
 	require.NoError(t, th.program.ReadCare())
@@ -234,8 +243,8 @@ func (th *theater) shown(page *screen) string {
 	return text + "\nits picture is " + file
 }
 
-// steadily does something with a page until it succeeds, anew where the page is replaced meanwhile. What waits in the page
-// waits there, so that what is visible for a moment only is not missed by somebody who asks now and then.
+// steadily does something with a page until it succeeds, anew where the page is replaced meanwhile. What waits in the
+// page waits there, so that what is visible for a moment only is not missed by somebody who asks now and then.
 func (th *theater) steadily(page *screen, what string, do func(*rod.Page) error) {
 	th.Helper()
 	tab := page.tab.Timeout(patience)
@@ -270,7 +279,9 @@ func (th *theater) see(page *screen, selector, pattern string) *rod.Element {
 	th.Helper()
 	var element *rod.Element
 	th.steadily(page, fmt.Sprintf("%q in %s", pattern, selector), func(tab *rod.Page) (err error) {
-		element, err = tab.ElementByJS(rod.Eval(`async (selector, pattern) => { `+find+` return find(selector, pattern); }`, selector, pattern).ByPromise())
+		element, err = tab.ElementByJS(
+			rod.Eval(`async (selector, pattern) => { `+find+` return find(selector, pattern); }`, selector, pattern).ByPromise(),
+		)
 		return err
 	})
 	return element
@@ -287,7 +298,11 @@ func (th *theater) act(page *screen, selector, pattern, js string) gson.JSON {
 	th.Helper()
 	var value gson.JSON
 	th.steadily(page, fmt.Sprintf("%q in %s", pattern, selector), func(tab *rod.Page) error {
-		got, err := tab.Eval(`async (selector, pattern) => { `+find+` return (`+js+`)(await find(selector, pattern)); }`, selector, pattern)
+		got, err := tab.Eval(
+			`async (selector, pattern) => { `+find+` return (`+js+`)(await find(selector, pattern)); }`,
+			selector,
+			pattern,
+		)
 		if err == nil {
 			value = got.Value
 		}
@@ -374,7 +389,9 @@ func (th *theater) holds(page *screen, within time.Duration, js string) bool {
 func (th *theater) on(page *screen, selector, pattern string, do func(*rod.Element) error) {
 	th.Helper()
 	th.steadily(page, fmt.Sprintf("%q in %s", pattern, selector), func(tab *rod.Page) error {
-		element, err := tab.ElementByJS(rod.Eval(`async (selector, pattern) => { `+find+` return find(selector, pattern); }`, selector, pattern).ByPromise())
+		element, err := tab.ElementByJS(
+			rod.Eval(`async (selector, pattern) => { `+find+` return find(selector, pattern); }`, selector, pattern).ByPromise(),
+		)
 		if err != nil {
 			return err
 		}
@@ -413,7 +430,10 @@ func (th *theater) write(page *screen, selector, text string) {
 // pick chooses the option of a list, once there is one with the text.
 func (th *theater) pick(page *screen, selector, option string) {
 	th.Helper()
-	th.until(page, fmt.Sprintf(`[...document.querySelector(%q).options].some((o) => o.innerText.includes(%q))`, selector, option))
+	th.until(
+		page,
+		fmt.Sprintf(`[...document.querySelector(%q).options].some((o) => o.innerText.includes(%q))`, selector, option),
+	)
 	th.on(page, selector, "", func(e *rod.Element) error { return e.Select([]string{option}, true, rod.SelectorTypeText) })
 }
 
@@ -487,6 +507,9 @@ func (th *theater) box(page *screen, selector string) *proto.DOMRect {
 // resize gives the page a window of the size.
 func (th *theater) resize(page *screen, width, height int) {
 	th.Helper()
-	require.NoError(th, proto.EmulationSetDeviceMetricsOverride{Width: width, Height: height, DeviceScaleFactor: 1}.Call(page.tab))
+	require.NoError(
+		th,
+		proto.EmulationSetDeviceMetricsOverride{Width: width, Height: height, DeviceScaleFactor: 1}.Call(page.tab),
+	)
 	th.until(page, fmt.Sprintf("innerWidth >= %d && innerHeight === %d", width, height))
 }

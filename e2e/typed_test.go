@@ -13,20 +13,33 @@ import (
 	"vastlantern/studio/contract"
 )
 
-// Every kind of class that practitioners lead is planned on the screen as it is said, and becomes what the command makes of
-// the same text: row by row, and with all that is shown and said.
+// Every kind of class that practitioners lead is planned on the screen as it is said, and becomes what the command
+// makes of the same text: row by row, and with all that is shown and said.
 func TestEveryKindIsTypedIntoAPlan(t *testing.T) {
 	th := open(t)
 	defer th.recovered()
 	page := th.page("/api/clock")
 	for _, kind := range stage.Kinds {
 		var plan contract.Plan
-		require.NoError(t, th.program.Post("/api/plans", `{"document": {"format": "vast-lantern-plan", "version": 1, "title": "New class", "tempo": 60, "slot_min": 30, "passages": []}}`, &plan))
+		require.NoError(
+			t,
+			th.program.Post(
+				"/api/plans",
+				`{"document": {"format": "vast-lantern-plan", "version": 1, "title": "New class", "tempo": 60, "slot_min": 30, "passages": []}}`,
+				&plan,
+			),
+		)
 		th.visit(page, fmt.Sprintf("%s/plan/%d", th.at, plan.ID))
 		th.until(page, `document.activeElement?.id === "add"`)
 		require.NoError(t, page.tab.InsertText(kind.Text)) // several lines at once
 		lines := strings.Count("\n"+kind.Text, "\n") - strings.Count("\n"+kind.Text, "\n ")
-		th.until(page, fmt.Sprintf(`document.querySelectorAll(".add .would").length === %d && !document.querySelector(".add .wrong")`, lines))
+		th.until(
+			page,
+			fmt.Sprintf(
+				`document.querySelectorAll(".add .would").length === %d && !document.querySelector(".add .wrong")`,
+				lines,
+			),
+		)
 		th.press(page, input.Enter)
 		th.until(page, fmt.Sprintf(`document.querySelectorAll(".passage").length === %d`, lines))
 		th.see(page, "span", "^Saved$")
@@ -44,7 +57,14 @@ func TestTheFieldThatAdds(t *testing.T) {
 	th := open(t)
 	defer th.recovered()
 	var plan contract.Plan
-	require.NoError(t, th.program.Post("/api/plans", `{"document": {"format": "vast-lantern-plan", "version": 1, "title": "New class", "passages": []}}`, &plan))
+	require.NoError(
+		t,
+		th.program.Post(
+			"/api/plans",
+			`{"document": {"format": "vast-lantern-plan", "version": 1, "title": "New class", "passages": []}}`,
+			&plan,
+		),
+	)
 	page := th.page(fmt.Sprintf("/plan/%d", plan.ID))
 	th.until(page, `document.activeElement?.id === "add"`)
 	type_ := func(text string) {
@@ -82,8 +102,15 @@ func TestAPassageIsChangedByTheKeyboard(t *testing.T) {
 	th := open(t)
 	defer th.recovered()
 	var plan contract.Plan
-	require.NoError(t, th.program.Post("/api/plans", `{"document": {"format": "vast-lantern-plan", "version": 1, "title": "Evening", "passages": [
-		{"type": "practice", "practice": "counted-breath", "title": "Square breath", "counts": "4:4:4:4", "rounds": 3}]}}`, &plan))
+	require.NoError(
+		t,
+		th.program.Post(
+			"/api/plans",
+			`{"document": {"format": "vast-lantern-plan", "version": 1, "title": "Evening", "passages": [
+		{"type": "practice", "practice": "counted-breath", "title": "Square breath", "counts": "4:4:4:4", "rounds": 3}]}}`,
+			&plan,
+		),
+	)
 	page := th.page(fmt.Sprintf("/plan/%d", plan.ID))
 	th.focus(page, `[aria-label="More of Square breath"]`, "more")
 	th.press(page, input.Enter)
@@ -94,7 +121,10 @@ func TestAPassageIsChangedByTheKeyboard(t *testing.T) {
 	th.press(page, input.ArrowDown, input.ArrowDown, input.ArrowDown, input.ArrowDown)
 	th.see(page, ".roundeditor", "inhale 4[^]*hold 4[^]*exhale 4")
 	th.until(page, `document.querySelectorAll(".planned .string").length === 3`)
-	th.until(page, `document.querySelector(".passage .name").value === "Even breath with a hold"`) // it is no square any more
+	th.until(
+		page,
+		`document.querySelector(".passage .name").value === "Even breath with a hold"`,
+	) // it is no square any more
 	th.focus(page, ".ownwords", "")
 	require.NoError(t, page.tab.InsertText("r2 hold: soft jaw"))
 	th.see(page, "span", "^Saved$")

@@ -113,9 +113,9 @@ func TestATeacherRecordsTheWords(t *testing.T) {
 	assert.Equal(t, 3, sheet.Voice.Recorded)
 }
 
-// listening notes each recording that is played, and when it is heard by what the device tells, in ms of the page's clock
-// (Web Audio API, getOutputTimestamp). The audio clock of a machine without a loudspeaker may stand still for a while, so a
-// moment of it alone says nothing; and how late this is asked makes no difference.
+// listening notes each recording that is played, and when it is heard by what the device tells, in ms of the page's
+// clock (Web Audio API, getOutputTimestamp). The audio clock of a machine without a loudspeaker may stand still for a
+// while, so a moment of it alone says nothing; and how late this is asked makes no difference.
 const listening = `(() => {
 	window.heard = [];
 	const start = AudioBufferSourceNode.prototype.start;
@@ -131,8 +131,9 @@ const listening = `(() => {
 // tooLate is how late a word is said at most, in ms; later it is left out (ui/src/player/sound/ownVoice.ts).
 const tooLate = 150
 
-// heardOnCounts waits until so many recordings were played, and sees that each is on a count, so many ms apart. On a busy machine
-// one may be missing or late within what is allowed, and the audio clock may stand still for a while: it tells no time then.
+// heardOnCounts waits until so many recordings were played, and sees that each is on a count, so many ms apart. On a
+// busy machine one may be missing or late within what is allowed, and the audio clock may stand still for a while: it
+// tells no time then.
 func heardOnCounts(t *testing.T, th *theater, page *screen, count float64) {
 	t.Helper()
 	th.until(page, "window.heard.length >= 8")
@@ -158,8 +159,11 @@ func TestTheRecordedVoiceIsHeardInAClass(t *testing.T) {
 	defer th.recovered()
 	th.speaks(t, "inhale", "exhale", "one", "two", "three")
 	var plan contract.Plan
-	require.NoError(t, th.program.Post("/api/plans", `{"document": {"format": "vast-lantern-plan", "version": 1, "tempo": 20, "passages": [
-		{"type": "practice", "practice": "counted-breath", "counts": "3:4", "rounds": 60, "lead_in": 0}]}}`, &plan))
+	require.NoError(
+		t,
+		th.program.Post("/api/plans", `{"document": {"format": "vast-lantern-plan", "version": 1, "tempo": 20, "passages": [
+		{"type": "practice", "practice": "counted-breath", "counts": "3:4", "rounds": 60, "lead_in": 0}]}}`, &plan),
+	)
 	var score contract.Score
 	require.NoError(t, th.program.Lead(plan.ID, &score))
 	require.NotNil(t, score.Speaker)
@@ -195,10 +199,20 @@ func TestTheRecordedVoiceGoesHome(t *testing.T) {
 	defer th.recovered()
 	th.speaks(t, "inhale", "exhale", "one", "two", "three", "four", "one more the last")
 	var plan contract.Plan
-	require.NoError(t, th.program.Post("/api/plans", `{"document": {"format": "vast-lantern-plan", "version": 1, "tempo": 60, "passages": [
-		{"type": "practice", "practice": "counted-breath", "counts": "3:4", "rounds": 9, "lead_in": 0}]}}`, &plan))
+	require.NoError(
+		t,
+		th.program.Post("/api/plans", `{"document": {"format": "vast-lantern-plan", "version": 1, "tempo": 60, "passages": [
+		{"type": "practice", "practice": "counted-breath", "counts": "3:4", "rounds": 9, "lead_in": 0}]}}`, &plan),
+	)
 	var offer contract.HomeOffer
-	require.NoError(t, th.program.Post(fmt.Sprintf("/api/plans/%d/home", plan.ID), `{"passage": 1, "minutes": 1, "pieces": 1, "days": 7}`, &offer))
+	require.NoError(
+		t,
+		th.program.Post(
+			fmt.Sprintf("/api/plans/%d/home", plan.ID),
+			`{"passage": 1, "minutes": 1, "pieces": 1, "days": 7}`,
+			&offer,
+		),
+	)
 	home := offer.Given[0].ID
 	var score contract.Score
 	require.NoError(t, th.program.Get(fmt.Sprintf("/api/homes/%d/score", home), &score))

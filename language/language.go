@@ -1,5 +1,5 @@
-// Package language makes sentences of facts, for the commands and for the pages and files that are handed out. The screens
-// make theirs from the same catalogue, en.json (ui/src/language).
+// Package language makes sentences of facts, for the commands and for the pages and files that are handed out. The
+// screens make theirs from the same catalogue, en.json (ui/src/language).
 package language
 
 import (

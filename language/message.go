@@ -8,9 +8,9 @@ import (
 	"vastlantern/core/fact"
 )
 
-// message is a text with places to fill in, in the syntax of ICU MessageFormat: {name}, {name, plural, one {# round} other
-// {# rounds}} and {name, select, left {...} other {...}}. One addition of ours: {names, list, or} joins a list with a
-// word, or with comma, space or newline. An apostrophe before a brace quotes up to the next one.
+// message is a text with places to fill in, in the syntax of ICU MessageFormat: {name}, {name, plural, one {# round}
+// other {# rounds}} and {name, select, left {...} other {...}}. One addition of ours: {names, list, or} joins a list
+// with a word, or with comma, space or newline. An apostrophe before a brace quotes up to the next one.
 type message []piece
 
 // piece writes one part of a message. number is what # stands for.

@@ -19,7 +19,14 @@ func (a Answers) Given() int { return a.Easy + a.Right + a.TooMuch }
 
 // add is the sums with one more.
 func (a Answers) add(more Answers) Answers {
-	return Answers{a.Most, a.Easy + more.Easy, a.Right + more.Right, a.TooMuch + more.TooMuch, a.Main + more.Main, a.Beside + more.Beside}
+	return Answers{
+		a.Most,
+		a.Easy + more.Easy,
+		a.Right + more.Right,
+		a.TooMuch + more.TooMuch,
+		a.Main + more.Main,
+		a.Beside + more.Beside,
+	}
 }
 
 // ErrFull says that as many answers are there as are taken.
@@ -42,8 +49,8 @@ func (s *Store) Ask(class int64, most int) error {
 	return plainly(s.db.Clauses(clause.OnConflict{DoNothing: true}).Create(&answersRow{ClassID: class, Most: most}).Error)
 }
 
-// Answers is the sums of a class, or ErrNotFound where nobody was asked. Sums that cannot be read are noted, and then nobody
-// was asked: they are no reason to do without the class.
+// Answers is the sums of a class, or ErrNotFound where nobody was asked. Sums that cannot be read are noted, and then
+// nobody was asked: they are no reason to do without the class.
 func (s *Store) Answers(class int64) (Answers, error) {
 	var row answersRow
 	err := s.unreadable(KindAnswers, class, s.read.Take(&row, class).Error)

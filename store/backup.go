@@ -10,8 +10,8 @@ import (
 	"time"
 )
 
-// Backup writes a consistent copy to a file that is not there yet, also while classes are led (SQLite's VACUUM INTO). It
-// is written beside and renamed: a file of the name is a whole one.
+// Backup writes a consistent copy to a file that is not there yet, also while classes are led (SQLite's VACUUM INTO).
+// It is written beside and renamed: a file of the name is a whole one.
 func (s *Store) Backup(path string) error {
 	if exists(path) {
 		return fmt.Errorf("%s is there already: name another file", path)
@@ -94,9 +94,9 @@ func (e *IncompleteError) Error() string {
 }
 
 // Restore puts a backup into the place of the data file, once it was checked and brought to the present form. What was
-// there is kept beside it, under the name that is returned; empty where nothing was. Whenever it is interrupted, the old
-// file or the new one is in its place. A backup that may be incomplete is refused with an IncompleteError unless that is
-// allowed.
+// there is kept beside it, under the name that is returned; empty where nothing was. Whenever it is interrupted, the
+// old file or the new one is in its place. A backup that may be incomplete is refused with an IncompleteError unless
+// that is allowed.
 func Restore(backup, path string, now time.Time, incompleteToo bool) (kept string, err error) {
 	path, err = canonical(path)
 	if err != nil {
@@ -162,19 +162,27 @@ func prepareBackup(backup, fresh string, incompleteToo bool) error {
 			return errors.Join(s.incomplete(), s.disconnect())
 		}
 	}
-	err = errors.Join(s.migrate(), s.mark(), s.db.Exec("DELETE FROM settings WHERE name = ?", openName).Error, s.disconnect())
+	err = errors.Join(
+		s.migrate(),
+		s.mark(),
+		s.db.Exec("DELETE FROM settings WHERE name = ?", openName).Error,
+		s.disconnect(),
+	)
 	return translateError(err)
 }
 
-// asWritten tells whether the file is as this application writes it: it has no triggers or views, which would act on what is
-// stored later, and no migrations that this version does not know.
+// asWritten tells whether the file is as this application writes it: it has no triggers or views, which would act on
+// what is stored later, and no migrations that this version does not know.
 func (s *Store) asWritten() error {
 	var acting int64
 	if err := s.db.Raw("SELECT count(*) FROM sqlite_master WHERE type IN ('trigger', 'view')").Scan(&acting).Error; err != nil {
 		return err
 	}
 	if acting > 0 {
-		return fmt.Errorf("it has triggers or views, which this application never makes: another program has changed it (%w)", ErrDamaged)
+		return fmt.Errorf(
+			"it has triggers or views, which this application never makes: another program has changed it (%w)",
+			ErrDamaged,
+		)
 	}
 	var form uint32
 	if err := s.db.Raw("SELECT max(version_id) FROM goose_db_version").Scan(&form).Error; err != nil {
@@ -182,7 +190,11 @@ func (s *Store) asWritten() error {
 	}
 	newest, err := newestForm()
 	if err == nil && form > newest {
-		err = fmt.Errorf("it is of form %d, and this version of lantern knows forms up to %d: use the newer version that wrote it", form, newest)
+		err = fmt.Errorf(
+			"it is of form %d, and this version of lantern knows forms up to %d: use the newer version that wrote it",
+			form,
+			newest,
+		)
 	}
 	return err
 }
@@ -206,8 +218,8 @@ func (s *Store) incomplete() error {
 	return e
 }
 
-// Beside is a name beside the data file for what is kept of it before something else takes its place. It says when that was,
-// with a word before it such as "update-" where there is one, and is the name of no file yet.
+// Beside is a name beside the data file for what is kept of it before something else takes its place. It says when that
+// was, with a word before it such as "update-" where there is one, and is the name of no file yet.
 func Beside(path, word string, now time.Time) string {
 	first := path + ".before-" + word + now.Format("2006-01-02-150405")
 	name := first

@@ -112,7 +112,9 @@ func TestADamagedBackupReplacesNothing(t *testing.T) {
 	path := filepath.Join(folder, "x.db")
 	s := open(t, path)
 	for range 50 {
-		_, err := s.AddGroup(Group{Name: "a group with a long name, so that there are some pages", Notes: string(make([]byte, 500))})
+		_, err := s.AddGroup(
+			Group{Name: "a group with a long name, so that there are some pages", Notes: string(make([]byte, 500))},
+		)
 		require.NoError(t, err)
 	}
 	backup := filepath.Join(folder, "backup.db")

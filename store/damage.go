@@ -65,8 +65,8 @@ func (s *Store) Damage() []Damaged {
 	return list
 }
 
-// readable finds the rows of the query, whose number is in the column. Where they cannot be read together, they are read one by one: what cannot be
-// read is noted and left out.
+// readable finds the rows of the query, whose number is in the column. Where they cannot be read together, they are
+// read one by one: what cannot be read is noted and left out.
 func readable[Row row](s *Store, kind Kind, column string, query *gorm.DB) ([]Row, error) {
 	query = query.Session(&gorm.Session{})
 	var rows []Row

@@ -47,8 +47,8 @@ func (t Thing) row() any {
 	return &classRow{}
 }
 
-// Going is what goes with a deletion: the plans and classes of a group, what was pressed and remarked in classes, and the
-// recordings of a voice.
+// Going is what goes with a deletion: the plans and classes of a group, what was pressed and remarked in classes, and
+// the recordings of a voice.
 type Going struct{ Plans, Classes, Adjustments, Remarks, Recordings int64 }
 
 // Deleted is something that was deleted by itself, and can still be brought back.
@@ -125,7 +125,8 @@ func (s *Store) BringBack(t Thing, now time.Time) error {
 		db = db.Unscoped().Session(&gorm.Session{})
 		if t.Kind == KindGroup {
 			for _, row := range []any{&planRow{}, &classRow{}} {
-				went := db.Model(row).Where("group_id = ? AND deleted_at = (SELECT deleted_at FROM groups WHERE id = ?)", t.ID, t.ID)
+				went := db.Model(row).
+					Where("group_id = ? AND deleted_at = (SELECT deleted_at FROM groups WHERE id = ?)", t.ID, t.ID)
 				if err := went.Update("deleted_at", nil).Error; err != nil {
 					return err
 				}
@@ -139,10 +140,14 @@ func (s *Store) BringBack(t Thing, now time.Time) error {
 			return nil
 		}
 		// Where another machine still has it deleted, this is the younger form.
-		if err := db.Model(t.row()).Where("id = ?", t.ID).Update("updated_at", moment(now)).Error; err != nil || t.Kind != KindPlan {
+		if err := db.Model(t.row()).Where("id = ?", t.ID).Update("updated_at", moment(now)).Error; err != nil ||
+			t.Kind != KindPlan {
 			return err
 		}
-		return db.Model(&planRow{}).Where("id = ? AND group_id IN (SELECT id FROM groups WHERE deleted_at IS NOT NULL)", t.ID).Update("group_id", nil).Error
+		return db.Model(&planRow{}).
+			Where("id = ? AND group_id IN (SELECT id FROM groups WHERE deleted_at IS NOT NULL)", t.ID).
+			Update("group_id", nil).
+			Error
 	})
 }
 
@@ -167,8 +172,8 @@ func (l *lenient) Scan(value any) error {
 // Value is here because GORM asks for it of every type that scans; it is only read.
 func (l lenient) Value() (driver.Value, error) { return l.Time, nil }
 
-// Deleted is what can be brought back, the latest first; not what went with something else. What cannot be read is noted and
-// left out.
+// Deleted is what can be brought back, the latest first; not what went with something else. What cannot be read is
+// noted and left out.
 func (s *Store) Deleted() ([]Deleted, error) {
 	var rows []struct {
 		Kind      Kind
@@ -201,8 +206,8 @@ func (s *Store) Deleted() ([]Deleted, error) {
 // gone is what was deleted before a moment. SQLite would take a number, or an empty text, for an earlier one.
 const gone = "typeof(deleted_at) = 'text' AND deleted_at GLOB '[12][0-9][0-9][0-9]-*' AND deleted_at < ?"
 
-// Purge removes for good what was deleted before the moment; what has no readable moment stays. Of a group whose classes stay,
-// its name stays with them.
+// Purge removes for good what was deleted before the moment; what has no readable moment stays. Of a group whose
+// classes stay, its name stays with them.
 func (s *Store) Purge(before time.Time) error {
 	return s.transaction(func(db *gorm.DB) error {
 		before := moment(before)

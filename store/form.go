@@ -14,8 +14,8 @@ import (
 // ErrDamaged says that a file is no data file of ours, or not whole.
 var ErrDamaged = errors.New("the file is damaged, or no data file")
 
-// applicationID marks a SQLite file as ours: "VLNT", at offset 68 of the header (https://www.sqlite.org/fileformat.html,
-// section 1.3, from which all offsets here are).
+// applicationID marks a SQLite file as ours: "VLNT", at offset 68 of the header
+// (https://www.sqlite.org/fileformat.html, section 1.3, from which all offsets here are).
 const applicationID = 0x564C4E54
 
 // header is what the first bytes of a SQLite file say of it.
@@ -46,11 +46,23 @@ func readHeader(path string) (header, error) {
 	n, err := io.ReadFull(file, b[:])
 	switch {
 	case n == 0 && errors.Is(err, io.EOF):
-		return header{}, fmt.Errorf("%s is empty, as after a copy that was interrupted (%w). Remove it to begin anew, or restore a backup with lantern restore", path, ErrDamaged)
+		return header{}, fmt.Errorf(
+			"%s is empty, as after a copy that was interrupted (%w). Remove it to begin anew, or restore a backup with lantern restore",
+			path,
+			ErrDamaged,
+		)
 	case !bytes.HasPrefix(b[:n], []byte("SQLite format 3\x00")):
-		return header{}, fmt.Errorf("%s is no data file of this application: name another one with --data, or restore a backup with lantern restore (%w)", path, ErrDamaged)
+		return header{}, fmt.Errorf(
+			"%s is no data file of this application: name another one with --data, or restore a backup with lantern restore (%w)",
+			path,
+			ErrDamaged,
+		)
 	case err != nil:
-		return header{}, fmt.Errorf("%s ends in the middle, as after a copy that was interrupted: restore a backup with lantern restore (%w)", path, ErrDamaged)
+		return header{}, fmt.Errorf(
+			"%s ends in the middle, as after a copy that was interrupted: restore a backup with lantern restore (%w)",
+			path,
+			ErrDamaged,
+		)
 	}
 	page := int64(binary.BigEndian.Uint16(b[16:]))
 	if page == 1 {
@@ -63,8 +75,8 @@ func readHeader(path string) (header, error) {
 	return h, nil
 }
 
-// examine refuses a file that must not be opened: foreign, of a newer form, or cut short. A journal that is still beside
-// it may hold the missing end.
+// examine refuses a file that must not be opened: foreign, of a newer form, or cut short. A journal that is still
+// beside it may hold the missing end.
 func examine(path string) (header, error) {
 	h, err := readHeader(path)
 	if err != nil {
@@ -77,9 +89,18 @@ func examine(path string) (header, error) {
 	case h.application != 0 && h.application != applicationID:
 		return h, fmt.Errorf("%s belongs to another program: name another file with --data (%w)", path, ErrDamaged)
 	case h.form > newest:
-		return h, fmt.Errorf("%s is of form %d, and this version of lantern knows forms up to %d: use the newer version that wrote it", path, h.form, newest)
+		return h, fmt.Errorf(
+			"%s is of form %d, and this version of lantern knows forms up to %d: use the newer version that wrote it",
+			path,
+			h.form,
+			newest,
+		)
 	case !h.whole && size(path+"-wal") == 0:
-		return h, fmt.Errorf("%s ends in the middle, as after a copy that was interrupted: restore a backup with lantern restore (%w)", path, ErrDamaged)
+		return h, fmt.Errorf(
+			"%s ends in the middle, as after a copy that was interrupted: restore a backup with lantern restore (%w)",
+			path,
+			ErrDamaged,
+		)
 	}
 	return h, nil
 }
@@ -94,9 +115,14 @@ func newestForm() (uint32, error) {
 // id are known by them.
 func ours(db *gorm.DB) error {
 	var found int64
-	err := db.Raw("SELECT count(*) FROM sqlite_master WHERE type = 'table' AND name IN ('goose_db_version', 'classes', 'adjustments')").Scan(&found).Error
+	err := db.Raw("SELECT count(*) FROM sqlite_master WHERE type = 'table' AND name IN ('goose_db_version', 'classes', 'adjustments')").
+		Scan(&found).
+		Error
 	if err == nil && found < 3 {
-		err = fmt.Errorf("it has not the tables of a data file of this application: name another one with --data (%w)", ErrDamaged)
+		err = fmt.Errorf(
+			"it has not the tables of a data file of this application: name another one with --data (%w)",
+			ErrDamaged,
+		)
 	}
 	return err
 }

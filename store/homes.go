@@ -52,9 +52,21 @@ func (homeRow) TableName() string { return "homes" }
 
 func (r homeRow) home() Home {
 	return Home{
-		ID: r.ID, UID: r.UID, ClassID: r.ClassID.Int64, PlanID: r.PlanID.Int64, GroupID: r.GroupID.Int64, GivenAt: r.GivenAt.UTC(), Document: []byte(r.Document),
-		Minutes: r.Minutes, Pieces: r.Pieces, Days: r.Days, When: r.DayPart, Sentence: r.Sentence, Answer: r.Answer, AnsweredAt: timeOf(r.AnsweredAt),
-		Revision: r.Revision,
+		ID:         r.ID,
+		UID:        r.UID,
+		ClassID:    r.ClassID.Int64,
+		PlanID:     r.PlanID.Int64,
+		GroupID:    r.GroupID.Int64,
+		GivenAt:    r.GivenAt.UTC(),
+		Document:   []byte(r.Document),
+		Minutes:    r.Minutes,
+		Pieces:     r.Pieces,
+		Days:       r.Days,
+		When:       r.DayPart,
+		Sentence:   r.Sentence,
+		Answer:     r.Answer,
+		AnsweredAt: timeOf(r.AnsweredAt),
+		Revision:   r.Revision,
 	}
 }
 
@@ -62,9 +74,20 @@ func (r homeRow) home() Home {
 // class, plan or group is gone.
 func (s *Store) AddHome(h Home) (Home, error) {
 	row := homeRow{
-		UID: named(h.UID), ClassID: reference(h.ClassID), PlanID: reference(h.PlanID), GroupID: reference(h.GroupID), GivenAt: h.GivenAt.UTC(), Document: string(h.Document),
-		Minutes: h.Minutes, Pieces: h.Pieces, Days: h.Days, DayPart: h.When, Sentence: h.Sentence, Answer: h.Answer, AnsweredAt: moment(h.AnsweredAt),
-		Revision: 1,
+		UID:        named(h.UID),
+		ClassID:    reference(h.ClassID),
+		PlanID:     reference(h.PlanID),
+		GroupID:    reference(h.GroupID),
+		GivenAt:    h.GivenAt.UTC(),
+		Document:   string(h.Document),
+		Minutes:    h.Minutes,
+		Pieces:     h.Pieces,
+		Days:       h.Days,
+		DayPart:    h.When,
+		Sentence:   h.Sentence,
+		Answer:     h.Answer,
+		AnsweredAt: moment(h.AnsweredAt),
+		Revision:   1,
 	}
 	err := s.db.Create(&row).Error
 	return row.home(), plainly(err)
@@ -102,7 +125,8 @@ func (s *Store) TakeBackHome(id int64) error {
 
 // there leaves out what was given in classes that were deleted.
 func (s *Store) there() *gorm.DB {
-	return s.read.Where("class_id IS NULL OR class_id NOT IN (SELECT id FROM classes WHERE deleted_at IS NOT NULL)").Order("given_at DESC, id DESC")
+	return s.read.Where("class_id IS NULL OR class_id NOT IN (SELECT id FROM classes WHERE deleted_at IS NOT NULL)").
+		Order("given_at DESC, id DESC")
 }
 
 // HomesOfGroup is what the group was given, the latest first, at most so many.

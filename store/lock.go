@@ -38,7 +38,8 @@ func (e *InUseError) Address() string {
 // Holder is who holds the data file just now, as far as it can be read.
 func Holder(path string) *InUseError { return &InUseError{path, holder(path)} }
 
-// lock is the right to write to one data file. The operating system gives it back when the process ends, however it ends.
+// lock is the right to write to one data file. The operating system gives it back when the process ends, however it
+// ends.
 type lock struct {
 	file *flock.Flock
 	who  string
@@ -62,7 +63,10 @@ func takeLock(path, who string) (*lock, error) {
 	if !taken {
 		return nil, &InUseError{path, holder(path)}
 	}
-	l := &lock{file: file, who: fmt.Sprintf("%s (process %d, since %s)", who, os.Getpid(), time.Now().Format("2006-01-02 15:04:05"))}
+	l := &lock{
+		file: file,
+		who:  fmt.Sprintf("%s (process %d, since %s)", who, os.Getpid(), time.Now().Format("2006-01-02 15:04:05")),
+	}
 	if err := l.hold(path); err != nil {
 		return nil, errors.Join(err, l.file.Unlock())
 	}
@@ -70,8 +74,8 @@ func takeLock(path, who string) (*lock, error) {
 	return l, nil
 }
 
-// hold locks the data file itself, where it is there: by a hard link, or after the lock file was removed, a second program would
-// come to it past the lock file.
+// hold locks the data file itself, where it is there: by a hard link, or after the lock file was removed, a second
+// program would come to it past the lock file.
 func (l *lock) hold(path string) error {
 	if !locksInodes || l.data != nil || !isFile(path) {
 		return nil
@@ -94,8 +98,8 @@ func (l *lock) hold(path string) error {
 	return nil
 }
 
-// letGo gives the data file itself up. Until SQLite has closed it it must not be closed here: on POSIX systems that would give up
-// SQLite's own locks (https://www.sqlite.org/howtocorrupt.html, section 2.2).
+// letGo gives the data file itself up. Until SQLite has closed it it must not be closed here: on POSIX systems that
+// would give up SQLite's own locks (https://www.sqlite.org/howtocorrupt.html, section 2.2).
 func (l *lock) letGo() error {
 	if l.data == nil {
 		return nil

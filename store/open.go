@@ -21,9 +21,10 @@ import (
 
 // Opened is what was found and done when the file was opened.
 type Opened struct {
-	Made       bool   // there was no file of the name: a new one was made
-	Copied     string // the copy that was made before the file was brought to a new form; empty where none was needed
-	Incomplete bool   // it looks like a copy of a file in use, without what stood in its journal: the last classes may be missing
+	Made   bool   // there was no file of the name: a new one was made
+	Copied string // the copy that was made before the file was brought to a new form; empty where none was needed
+	// it looks like a copy of a file in use, without what stood in its journal: the last classes may be missing
+	Incomplete bool
 }
 
 // openName is the setting that is there while the file is open: in a copy it says that the file was in use.
@@ -61,7 +62,11 @@ func openLocked(path string, held *lock) (*Store, error) {
 	made := false
 	if !exists(path) {
 		if size(path+"-wal") > 0 {
-			return nil, fmt.Errorf("%s is missing, but its journal %s-wal is there: bring the file back beside it, or restore a backup with lantern restore", path, path)
+			return nil, fmt.Errorf(
+				"%s is missing, but its journal %s-wal is there: bring the file back beside it, or restore a backup with lantern restore",
+				path,
+				path,
+			)
 		}
 		if err := create(path); err != nil {
 			return nil, err
@@ -169,8 +174,8 @@ func onlyForTheOwner(path string) {
 	}
 }
 
-// connect opens the file, which is there, with one connection for everything. SQLite has one writer, and the busy timeout
-// does not help a read that becomes a write.
+// connect opens the file, which is there, with one connection for everything. SQLite has one writer, and the busy
+// timeout does not help a read that becomes a write.
 func connect(path string) (*Store, error) {
 	db, err := pool(dsn(path, "immediate"), 1)
 	s := &Store{db: db, read: db, path: path, damage: &damage{met: map[entry]fact.Fact{}}, settled: &settled{}}
@@ -195,8 +200,8 @@ func pool(dsn string, most int) (*gorm.DB, error) {
 		// What is one statement is whole without. Where the disk is full SQLite rolls back by itself, and GORM would hide
 		// that error behind the one that there is nothing to roll back.
 		SkipDefaultTransaction: true,
-		// A transaction within another fails with it. GORM would open a savepoint for each and release none: with thousands of them
-		// SQLite asks all for every page that it writes.
+		// A transaction within another fails with it. GORM would open a savepoint for each and release none: with thousands
+		// of them SQLite asks all for every page that it writes.
 		DisableNestedTransaction: true,
 	})
 	if err != nil {
@@ -213,7 +218,11 @@ func pool(dsn string, most int) (*gorm.DB, error) {
 // dsn has FULL synchronization: in WAL mode NORMAL may lose what was acknowledged last when the power goes. A file that
 // is not there is not made.
 func dsn(path, lock string) string {
-	options := fmt.Sprintf("mode=rw&_journal_mode=WAL&_busy_timeout=%d&_foreign_keys=1&_synchronous=FULL&_time_format=sqlite&_txlock=%s", busyMS, lock)
+	options := fmt.Sprintf(
+		"mode=rw&_journal_mode=WAL&_busy_timeout=%d&_foreign_keys=1&_synchronous=FULL&_time_format=sqlite&_txlock=%s",
+		busyMS,
+		lock,
+	)
 	return "file:" + (&url.URL{Path: path}).EscapedPath() + "?" + options
 }
 

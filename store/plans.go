@@ -36,7 +36,8 @@ func (s *Store) NewestPlans(most int) ([]Plan, error) {
 	return s.plans(s.read.Order("updated_at DESC, id DESC").Limit(most))
 }
 
-// PlansTitled is the plans that have all of the words in their titles, those changed last first, and whether there are more.
+// PlansTitled is the plans that have all of the words in their titles, those changed last first, and whether there are
+// more.
 func (s *Store) PlansTitled(words []string, skip, most int) (list []Plan, more bool, err error) {
 	query := s.read.Order("updated_at DESC, id DESC").Offset(skip).Limit(most + 1)
 	for _, word := range words {

@@ -91,9 +91,11 @@ func (s *Store) SaveProgramme(p Programme) error {
 	return save(s.db.Model(&programmeRow{}).Where("id = ?", p.ID), p.Revision, &row, unchanging...)
 }
 
-// A plan or a class is of a programme by the mark in its document; of one from before there were programmes by its course.
+// A plan or a class is of a programme by the mark in its document; of one from before there were programmes by its
+// course.
 const (
-	programmeOf = "iif(json_valid(document), coalesce(json_extract(document, '$.programme.uid'), json_extract(document, '$.course.name')), NULL)" // as its indexes
+	// as its indexes
+	programmeOf = "iif(json_valid(document), coalesce(json_extract(document, '$.programme.uid'), json_extract(document, '$.course.name')), NULL)"
 	classOf     = "coalesce(json_extract(document, '$.programme.class'), json_extract(document, '$.course.class'))"
 )
 

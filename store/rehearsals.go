@@ -48,15 +48,35 @@ func (rehearsalRow) TableName() string { return "rehearsals" }
 
 func (r rehearsalRow) rehearsal() Rehearsal {
 	return Rehearsal{
-		ID: r.ID, UID: r.UID, StartedAt: r.StartedAt.UTC(), UpdatedAt: r.UpdatedAt.UTC(), EndedAt: timeOf(r.EndedAt), DeletedAt: timeOf(sql.NullTime(r.DeletedAt)),
-		Document: []byte(r.Document), Setting: []byte(r.Setting), Script: []byte(r.Script), AtMS: r.AtMS, Looks: r.Looks, Digest: []byte(r.Digest),
+		ID:        r.ID,
+		UID:       r.UID,
+		StartedAt: r.StartedAt.UTC(),
+		UpdatedAt: r.UpdatedAt.UTC(),
+		EndedAt:   timeOf(r.EndedAt),
+		DeletedAt: timeOf(sql.NullTime(r.DeletedAt)),
+		Document:  []byte(r.Document),
+		Setting:   []byte(r.Setting),
+		Script:    []byte(r.Script),
+		AtMS:      r.AtMS,
+		Looks:     r.Looks,
+		Digest:    []byte(r.Digest),
 	}
 }
 
 func toRehearsalRow(r Rehearsal) rehearsalRow {
 	return rehearsalRow{
-		ID: r.ID, UID: named(r.UID), StartedAt: r.StartedAt.UTC(), UpdatedAt: r.UpdatedAt.UTC(), EndedAt: moment(r.EndedAt), DeletedAt: gorm.DeletedAt(moment(r.DeletedAt)),
-		Document: string(r.Document), Setting: string(r.Setting), Script: string(r.Script), AtMS: r.AtMS, Looks: r.Looks, Digest: string(r.Digest),
+		ID:        r.ID,
+		UID:       named(r.UID),
+		StartedAt: r.StartedAt.UTC(),
+		UpdatedAt: r.UpdatedAt.UTC(),
+		EndedAt:   moment(r.EndedAt),
+		DeletedAt: gorm.DeletedAt(moment(r.DeletedAt)),
+		Document:  string(r.Document),
+		Setting:   string(r.Setting),
+		Script:    string(r.Script),
+		AtMS:      r.AtMS,
+		Looks:     r.Looks,
+		Digest:    string(r.Digest),
 	}
 }
 

@@ -52,5 +52,7 @@ var nextRevision = gorm.Expr("revision + 1")
 func (s *Store) inPlace(key string, row any, columns ...string) error {
 	change := clause.AssignmentColumns(columns)
 	change = append(change, clause.Assignment{Column: clause.Column{Name: "revision"}, Value: nextRevision})
-	return plainly(s.db.Clauses(clause.OnConflict{Columns: []clause.Column{{Name: key}}, DoUpdates: change}).Create(row).Error)
+	return plainly(
+		s.db.Clauses(clause.OnConflict{Columns: []clause.Column{{Name: key}}, DoUpdates: change}).Create(row).Error,
+	)
 }

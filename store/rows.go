@@ -125,15 +125,26 @@ var unchanging = []string{"id", "uid", "deleted_at"}
 
 func (r planRow) plan() Plan {
 	return Plan{
-		ID: r.ID, GroupID: r.GroupID.Int64, Revision: r.Revision, Title: r.Title, StartsAt: timeOf(r.StartsAt), Document: []byte(r.Document),
+		ID:        r.ID,
+		GroupID:   r.GroupID.Int64,
+		Revision:  r.Revision,
+		Title:     r.Title,
+		StartsAt:  timeOf(r.StartsAt),
+		Document:  []byte(r.Document),
 		UpdatedAt: r.UpdatedAt.UTC(), UID: r.UID, DeletedAt: timeOf(sql.NullTime(r.DeletedAt)),
 	}
 }
 
 func (r classRow) class() Class {
 	return Class{
-		ID: r.ID, PlanID: r.PlanID.Int64, GroupID: r.GroupID.Int64, StartedAt: r.StartedAt, EndedAt: timeOf(r.EndedAt), Document: []byte(r.Document), Acknowledged: r.Acknowledged,
-		UID: r.UID, DeletedAt: timeOf(sql.NullTime(r.DeletedAt)),
+		ID:           r.ID,
+		PlanID:       r.PlanID.Int64,
+		GroupID:      r.GroupID.Int64,
+		StartedAt:    r.StartedAt,
+		EndedAt:      timeOf(r.EndedAt),
+		Document:     []byte(r.Document),
+		Acknowledged: r.Acknowledged,
+		UID:          r.UID, DeletedAt: timeOf(sql.NullTime(r.DeletedAt)),
 	}
 }
 
@@ -287,7 +298,10 @@ func (s *Store) AddPlan(p Plan) (Plan, error) {
 func toRow(p Plan) planRow {
 	return planRow{
 		ID: p.ID, GroupID: reference(p.GroupID), Revision: p.Revision, Title: p.Title, StartsAt: moment(p.StartsAt),
-		Document: string(p.Document), UpdatedAt: p.UpdatedAt.UTC(), UID: named(p.UID), DeletedAt: gorm.DeletedAt(moment(p.DeletedAt)),
+		Document:  string(p.Document),
+		UpdatedAt: p.UpdatedAt.UTC(),
+		UID:       named(p.UID),
+		DeletedAt: gorm.DeletedAt(moment(p.DeletedAt)),
 	}
 }
 
@@ -342,7 +356,11 @@ func (s *Store) Class(id int64) (Class, error) {
 // AddClass stores a new class and returns it with its id.
 func (s *Store) AddClass(c Class) (Class, error) {
 	row := classRow{
-		PlanID: reference(c.PlanID), GroupID: reference(c.GroupID), StartedAt: c.StartedAt.UTC(), EndedAt: moment(c.EndedAt), Document: string(c.Document),
+		PlanID:       reference(c.PlanID),
+		GroupID:      reference(c.GroupID),
+		StartedAt:    c.StartedAt.UTC(),
+		EndedAt:      moment(c.EndedAt),
+		Document:     string(c.Document),
 		Acknowledged: append([]string{}, c.Acknowledged...), // a missing list is written as an empty one
 		UID:          named(c.UID), DeletedAt: gorm.DeletedAt(moment(c.DeletedAt)),
 	}
@@ -350,7 +368,8 @@ func (s *Store) AddClass(c Class) (Class, error) {
 	return row.class(), plainly(err)
 }
 
-// BeginClass stores the class that is led from now on and ends every other. On a full disk the reserve is given up for it.
+// BeginClass stores the class that is led from now on and ends every other. On a full disk the reserve is given up for
+// it.
 func (s *Store) BeginClass(c Class) (begun Class, err error) {
 	err = s.despiteAFullDisk(func() error {
 		return s.InTransaction(func(s *Store) error {

@@ -116,7 +116,8 @@ func TestOnlyItsOwnerReadsIt(t *testing.T) {
 	assert.Equal(t, "-rw-------", info.Mode().String())
 }
 
-// What is no whole data file of ours is refused at the start and by restore, which both say what it is, and change nothing.
+// What is no whole data file of ours is refused at the start and by restore, which both say what it is, and change
+// nothing.
 func TestFilesThatAreNotOursOrNotWhole(t *testing.T) {
 	folder := t.TempDir()
 	good := filepath.Join(folder, "good.db")
@@ -272,7 +273,15 @@ func TestADamagedEntryIsLeftOut(t *testing.T) {
 			require.NoError(t, err)
 			p, err := s.AddPlan(Plan{GroupID: g.ID, Title: "a plan", StartsAt: now, Document: []byte("{}")})
 			require.NoError(t, err)
-			class, err := s.AddClass(Class{PlanID: p.ID, GroupID: g.ID, StartedAt: now, EndedAt: now.Add(time.Hour), Document: []byte(`{"title": "a class"}`)})
+			class, err := s.AddClass(
+				Class{
+					PlanID:    p.ID,
+					GroupID:   g.ID,
+					StartedAt: now,
+					EndedAt:   now.Add(time.Hour),
+					Document:  []byte(`{"title": "a class"}`),
+				},
+			)
 			require.NoError(t, err)
 			require.NoError(t, s.SaveDigest(Digest{ClassID: class.ID, Over: true, Title: "a class"}))
 		}
@@ -339,7 +348,10 @@ func TestTheReserveIsGivenUpForAClass(t *testing.T) {
 	require.NoError(t, err)
 	s.KeepReserve()
 	assert.EqualValues(t, reserveSize, size(s.reservePath()))
-	require.NoError(t, s.db.Exec("PRAGMA max_page_count = 1").Error) // the present size: as a disk that has no room for more
+	require.NoError(
+		t,
+		s.db.Exec("PRAGMA max_page_count = 1").Error,
+	) // the present size: as a disk that has no room for more
 	number, tries := 0, 0
 	for ; tries < 2 && number < 1000; number++ {
 		tries = 0

@@ -7,16 +7,16 @@ import (
 	"gorm.io/gorm"
 )
 
-// settled counts the changes of what a class is led with besides its plan. Only this program writes to the file, so the count
-// is kept in memory.
+// settled counts the changes of what a class is led with besides its plan. Only this program writes to the file, so the
+// count is kept in memory.
 type settled struct{ changes atomic.Int64 }
 
-// Settled counts the changes of groups, settings and voices, whoever makes them: while it is the same, what was read of them
-// after it was asked for is as it was.
+// Settled counts the changes of groups, settings and voices, whoever makes them: while it is the same, what was read of
+// them after it was asked for is as it was.
 func (s *Store) Settled() int64 { return s.settled.changes.Load() }
 
-// watch counts what single statements change. Those of a transaction count once more when it is whole (transaction): before,
-// readers still see the old.
+// watch counts what single statements change. Those of a transaction count once more when it is whole (transaction):
+// before, readers still see the old.
 func (s *settled) watch(db *gorm.DB) error {
 	note := func(db *gorm.DB) {
 		if _, passing := db.Get(passingMark); passing {

@@ -199,7 +199,20 @@ func TestFindingClasses(t *testing.T) {
 		}
 		c, err := s.AddClass(c)
 		require.NoError(t, err)
-		require.NoError(t, s.SaveDigest(Digest{ClassID: c.ID, Over: i != 3, Title: "Class", Headlines: []string{"Sigh ×3"}, Practices: []string{"sigh", "ujjayi"}[:1+i%2], Eased: i == 2, Words: []string{"Settled", "hands tire", "a Latecomer", ""}[i]}))
+		require.NoError(
+			t,
+			s.SaveDigest(
+				Digest{
+					ClassID:   c.ID,
+					Over:      i != 3,
+					Title:     "Class",
+					Headlines: []string{"Sigh ×3"},
+					Practices: []string{"sigh", "ujjayi"}[:1+i%2],
+					Eased:     i == 2,
+					Words:     []string{"Settled", "hands tire", "a Latecomer", ""}[i],
+				},
+			),
+		)
 	}
 	yes := true
 	for name, c := range map[string]struct {
@@ -268,8 +281,8 @@ func TestSessions(t *testing.T) {
 	assert.ErrorIs(t, err, ErrNotFound)
 }
 
-// A program that was killed after it had copied the file, and before it had brought it up to date, starts again within the same second:
-// a whole copy that is there is left as it is, and half a one is in nobody's way.
+// A program that was killed after it had copied the file, and before it had brought it up to date, starts again within
+// the same second: a whole copy that is there is left as it is, and half a one is in nobody's way.
 func TestKilledBetweenTheCopyAndTheUpdate(t *testing.T) {
 	path := filepath.Join(t.TempDir(), "old.db")
 	require.NoError(t, touch(path))
@@ -282,7 +295,11 @@ func TestKilledBetweenTheCopyAndTheUpdate(t *testing.T) {
 	require.NoError(t, pool.Close())
 	var copies []string
 	for second := range 120 { // whichever second the start falls into
-		name := fmt.Sprintf("%s.before-update-%s", path, time.Now().Add(time.Duration(second)*time.Second).Format("2006-01-02-150405"))
+		name := fmt.Sprintf(
+			"%s.before-update-%s",
+			path,
+			time.Now().Add(time.Duration(second)*time.Second).Format("2006-01-02-150405"),
+		)
 		if second%2 == 1 {
 			name += ".part"
 		}
@@ -355,7 +372,23 @@ func TestFilesOfEarlierFormsAreBroughtUpToDate(t *testing.T) {
 		require.Len(t, groups, 1)
 		assert.Len(t, groups[0].UID, 32, "from now on it is the same on every machine")
 		groups[0].UID = ""
-		assert.Equal(t, []Group{{ID: 1, Name: "Lunch", Level: "beginners", Size: 12, Weekday: -1, Conditions: map[string]int{}, Schools: map[string]string{}, Revision: 1, UpdatedAt: time.Unix(0, 0).UTC()}}, groups)
+		assert.Equal(
+			t,
+			[]Group{
+				{
+					ID:         1,
+					Name:       "Lunch",
+					Level:      "beginners",
+					Size:       12,
+					Weekday:    -1,
+					Conditions: map[string]int{},
+					Schools:    map[string]string{},
+					Revision:   1,
+					UpdatedAt:  time.Unix(0, 0).UTC(),
+				},
+			},
+			groups,
+		)
 		c, err := s.Class(1)
 		require.NoError(t, err)
 		assert.Equal(t, 123e6, float64(c.StartedAt.Nanosecond()))
@@ -449,13 +482,29 @@ func TestHomes(t *testing.T) {
 	require.NoError(t, err)
 	plan, err := s.AddPlan(Plan{GroupID: group.ID, Document: []byte("{}")})
 	require.NoError(t, err)
-	class, err := s.AddClass(Class{PlanID: plan.ID, GroupID: group.ID, StartedAt: now, EndedAt: now, Document: []byte("{}")})
+	class, err := s.AddClass(
+		Class{PlanID: plan.ID, GroupID: group.ID, StartedAt: now, EndedAt: now, Document: []byte("{}")},
+	)
 	require.NoError(t, err)
 	_, err = s.AddHome(Home{ClassID: 99, GivenAt: now, Document: []byte("{}")})
 	assert.ErrorIs(t, err, ErrNotFound)
-	before, err := s.AddHome(Home{PlanID: plan.ID, GroupID: group.ID, GivenAt: now, Document: []byte("{}"), Minutes: 5, Pieces: 1, Days: 7, When: "in the morning", Sentence: "Lightly."})
+	before, err := s.AddHome(
+		Home{
+			PlanID:   plan.ID,
+			GroupID:  group.ID,
+			GivenAt:  now,
+			Document: []byte("{}"),
+			Minutes:  5,
+			Pieces:   1,
+			Days:     7,
+			When:     "in the morning",
+			Sentence: "Lightly.",
+		},
+	)
 	require.NoError(t, err)
-	after, err := s.AddHome(Home{ClassID: class.ID, PlanID: plan.ID, GroupID: group.ID, GivenAt: now.Add(time.Hour), Document: []byte("{}")})
+	after, err := s.AddHome(
+		Home{ClassID: class.ID, PlanID: plan.ID, GroupID: group.ID, GivenAt: now.Add(time.Hour), Document: []byte("{}")},
+	)
 	require.NoError(t, err)
 	for name, list := range map[string]func() ([]Home, error){
 		"group": func() ([]Home, error) { return s.HomesOfGroup(group.ID, 9) },

@@ -118,12 +118,14 @@ func (s *Store) Remarks(class int64) ([]Remark, error) {
 	return list, plainly(err)
 }
 
-// NewestRemarks is the text of the newest remark of a kind, by class, of the classes that began in that time: an empty one where it
-// was taken back.
+// NewestRemarks is the text of the newest remark of a kind, by class, of the classes that began in that time: an empty
+// one where it was taken back.
 func (s *Store) NewestRemarks(kind string, from, to time.Time) (map[int64]string, error) {
 	var rows []remarkRow
 	err := s.read.Where("kind = ? AND class_id IN (SELECT id FROM classes WHERE started_at >= ? AND started_at < ? AND deleted_at IS NULL)", kind, from.UTC(), to.UTC()).
-		Order("id").Find(&rows).Error
+		Order("id").
+		Find(&rows).
+		Error
 	newest := map[int64]string{}
 	for _, r := range rows {
 		newest[r.ClassID] = r.Text
@@ -138,12 +140,15 @@ func (s *Store) AddRemark(class int64, r Remark) error {
 	})
 }
 
-// ReplaceRemark adds what takes the place of the newest remark of its kind, whose id is newest, or 0 where there is none.
-// ErrTaken says that there is a newer one.
+// ReplaceRemark adds what takes the place of the newest remark of its kind, whose id is newest, or 0 where there is
+// none. ErrTaken says that there is a newer one.
 func (s *Store) ReplaceRemark(class int64, r Remark, newest int64) error {
 	return s.changing(class, func(db *gorm.DB) error {
 		var id int64
-		found := db.Model(&remarkRow{}).Where("class_id = ? AND kind = ?", class, r.Kind).Select("coalesce(max(id), 0)").Scan(&id)
+		found := db.Model(&remarkRow{}).
+			Where("class_id = ? AND kind = ?", class, r.Kind).
+			Select("coalesce(max(id), 0)").
+			Scan(&id)
 		switch {
 		case found.Error != nil:
 			return found.Error
@@ -167,15 +172,32 @@ func (s *Store) changing(class int64, change func(*gorm.DB) error) error {
 // SaveDigest keeps what was worked out of a class.
 func (s *Store) SaveDigest(d Digest) error {
 	headlines := append([]string{}, d.Headlines...) // a missing list is written as an empty one
-	row := digestRow{d.ClassID, d.Over, d.Title, d.LengthMS, headlines, " " + strings.Join(d.Practices, " ") + " ", d.Eased, strings.ToLower(d.Words), string(d.Record), string(d.Told), string(d.Sum), d.Damaged}
+	row := digestRow{
+		d.ClassID,
+		d.Over,
+		d.Title,
+		d.LengthMS,
+		headlines,
+		" " + strings.Join(d.Practices, " ") + " ",
+		d.Eased,
+		strings.ToLower(d.Words),
+		string(d.Record),
+		string(d.Told),
+		string(d.Sum),
+		d.Damaged,
+	}
 	return plainly(s.db.Clauses(clause.OnConflict{UpdateAll: true}).Create(&row).Error)
 }
 
-// Undigested is the numbers of the classes that have come to their end and whose digest is missing or of before, at most so
-// many; those too that cannot be read, whose digest says so.
+// Undigested is the numbers of the classes that have come to their end and whose digest is missing or of before, at
+// most so many; those too that cannot be read, whose digest says so.
 func (s *Store) Undigested(most int) (ids []int64, err error) {
-	err = s.read.Model(&classRow{}).Where("ended_at IS NOT NULL AND id NOT IN (SELECT class_id FROM digests WHERE over = 1)").
-		Order("started_at DESC, id DESC").Limit(most).Pluck("id", &ids).Error
+	err = s.read.Model(&classRow{}).
+		Where("ended_at IS NOT NULL AND id NOT IN (SELECT class_id FROM digests WHERE over = 1)").
+		Order("started_at DESC, id DESC").
+		Limit(most).
+		Pluck("id", &ids).
+		Error
 	return ids, plainly(err)
 }
 
@@ -208,7 +230,8 @@ func (s *Store) Find(ctx context.Context, search Search) ([]Listed, error) {
 		columns += ", sum"
 	}
 	query := s.read.WithContext(ctx).Table("classes").Select(columns).
-		Joins("JOIN digests ON digests.class_id = classes.id").Where("classes.deleted_at IS NULL AND digests.damaged = ''").Order("classes.started_at DESC, classes.id DESC")
+		Joins("JOIN digests ON digests.class_id = classes.id").
+		Where("classes.deleted_at IS NULL AND digests.damaged = ''").Order("classes.started_at DESC, classes.id DESC")
 	if search.Group != 0 {
 		query = query.Where("classes.group_id = ?", search.Group)
 	}
@@ -235,7 +258,20 @@ func (s *Store) Find(ctx context.Context, search Search) ([]Listed, error) {
 	for i, r := range rows {
 		list[i] = Listed{
 			Class{ID: r.ID, PlanID: r.PlanID.Int64, GroupID: r.GroupID.Int64, StartedAt: r.StartedAt},
-			Digest{r.ID, r.Over, r.Title, r.LengthMS, r.Headlines, strings.Fields(r.Practices), r.Eased, r.Words, []byte(r.Record), []byte(r.Told), []byte(r.Sum), ""},
+			Digest{
+				r.ID,
+				r.Over,
+				r.Title,
+				r.LengthMS,
+				r.Headlines,
+				strings.Fields(r.Practices),
+				r.Eased,
+				r.Words,
+				[]byte(r.Record),
+				[]byte(r.Told),
+				[]byte(r.Sum),
+				"",
+			},
 		}
 	}
 	return list, plainly(err)

@@ -83,7 +83,13 @@ func (s *Store) Voice(id int64) (Voice, error) {
 
 // AddVoice stores a new voice and returns it with its id.
 func (s *Store) AddVoice(v Voice) (Voice, error) {
-	row := voiceRow{UID: named(v.UID), Name: v.Name, Language: v.Language, UpdatedAt: v.UpdatedAt.UTC(), DeletedAt: gorm.DeletedAt(moment(v.DeletedAt))}
+	row := voiceRow{
+		UID:       named(v.UID),
+		Name:      v.Name,
+		Language:  v.Language,
+		UpdatedAt: v.UpdatedAt.UTC(),
+		DeletedAt: gorm.DeletedAt(moment(v.DeletedAt)),
+	}
 	err := s.db.Create(&row).Error
 	return row.voice(), plainly(err)
 }
@@ -119,7 +125,11 @@ func (s *Store) AddRecording(r Recording) (Recording, error) {
 
 // RemoveRecording removes the newest recording of a word, so that the one before counts again, or says ErrNotFound.
 func (s *Store) RemoveRecording(voice int64, plain string) error {
-	removed := s.db.Exec("DELETE FROM recordings WHERE id = (SELECT max(id) FROM recordings WHERE voice_id = ? AND plain = ?)", voice, plain)
+	removed := s.db.Exec(
+		"DELETE FROM recordings WHERE id = (SELECT max(id) FROM recordings WHERE voice_id = ? AND plain = ?)",
+		voice,
+		plain,
+	)
 	if removed.Error == nil && removed.RowsAffected == 0 {
 		return ErrNotFound
 	}

@@ -10,8 +10,8 @@ import (
 // AskedFor is how long after its end a class is asked about on the room's page.
 const AskedFor = 30 * time.Minute
 
-// AskedUntil is until when those who breathed may say how the class was, and the sums so far; the zero time where nobody is
-// asked, or not any more: it is over for too long, or another one has begun since.
+// AskedUntil is until when those who breathed may say how the class was, and the sums so far; the zero time where
+// nobody is asked, or not any more: it is over for too long, or another one has begun since.
 func (s *Studio) AskedUntil(class store.Class) (until time.Time, sums store.Answers, err error) {
 	sums, err = s.Store.Answers(class.ID)
 	switch {
@@ -21,7 +21,8 @@ func (s *Studio) AskedUntil(class store.Class) (until time.Time, sums store.Answ
 		return time.Time{}, sums, err
 	}
 	newest, err := s.Store.NewestClass()
-	if until = class.EndedAt.Add(AskedFor); err != nil || class.EndedAt.IsZero() || newest != class.ID || !s.Now().Before(until) {
+	if until = class.EndedAt.Add(AskedFor); err != nil || class.EndedAt.IsZero() || newest != class.ID ||
+		!s.Now().Before(until) {
 		return time.Time{}, sums, err
 	}
 	return until, sums, nil

@@ -79,11 +79,14 @@ func because(body []byte) string {
 // Copy is the same class, to which adjustments can be added without changing this one.
 func (c *Class) Copy() *Class {
 	copied := *c
-	copied.Script, copied.Sent, copied.Answers, copied.Led = slices.Clip(c.Script), slices.Clip(c.Sent), slices.Clip(c.Answers), c.Led.Copy()
+	copied.Script, copied.Sent, copied.Answers, copied.Led = slices.Clip(c.Script), slices.Clip(
+		c.Sent,
+	), slices.Clip(c.Answers), c.Led.Copy()
 	return &copied
 }
 
-// Next is the same class for the one who goes on leading it, which shares what is done. This one must not be added to any more.
+// Next is the same class for the one who goes on leading it, which shares what is done. This one must not be added to
+// any more.
 func (c *Class) Next() *Class {
 	next := *c
 	next.Led = c.Led.Next()
@@ -97,8 +100,8 @@ func (c *Class) Add(from Sent, a pace.Adjustment) {
 	c.Script = append(c.Script, a)
 }
 
-// At is how far the class is at the time, in milliseconds; never before its last adjustment, since times never fall. One
-// that is over is at its end.
+// At is how far the class is at the time, in milliseconds; never before its last adjustment, since times never fall.
+// One that is over is at its end.
 func (c *Class) At(now time.Time) int64 {
 	if !c.Stored.EndedAt.IsZero() { // whatever the clock says, which may have been set since
 		now = c.Stored.EndedAt

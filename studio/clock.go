@@ -32,8 +32,8 @@ func NewQuickClock(moment time.Time, rate float64) *Clock {
 	return c
 }
 
-// NewClockOf is a clock on these sources: the time of day, which may be set at any moment, and an uptime that runs evenly;
-// boot names what the uptime counts from, empty where that is not known.
+// NewClockOf is a clock on these sources: the time of day, which may be set at any moment, and an uptime that runs
+// evenly; boot names what the uptime counts from, empty where that is not known.
 func NewClockOf(rate float64, wall func() time.Time, uptime func() time.Duration, boot string) *Clock {
 	return &Clock{rate: rate, wall: wall, uptime: uptime, boot: boot, from: wall().Round(0), at: uptime()}
 }

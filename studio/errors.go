@@ -49,7 +49,10 @@ func FailInPlan(wrong error, id string) *Failure {
 
 // FailRunning says that something cannot be done while that class is being led.
 func FailRunning(running *Class, id string) *Failure {
-	return &Failure{ErrConflict, contract.Problem{Say: fact.New(id, "title", running.Plan.Title), ClassID: running.Stored.ID}}
+	return &Failure{
+		ErrConflict,
+		contract.Problem{Say: fact.New(id, "title", running.Plan.Title), ClassID: running.Stored.ID},
+	}
 }
 
 // Thing is what a kind of entry is called, by the message "thing.<kind>".

@@ -1,5 +1,5 @@
-// Package studio is what the rooms of the application share: the data file, the clock, the errors that a person is told,
-// and who is told of changes. Each job is a room of its own below this folder; package desk puts them together.
+// Package studio is what the rooms of the application share: the data file, the clock, the errors that a person is
+// told, and who is told of changes. Each job is a room of its own below this folder; package desk puts them together.
 package studio
 
 import (

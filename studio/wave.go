@@ -53,9 +53,9 @@ func ReadWave(file []byte) (samples []float64, rate int, err error) {
 	return samples, int(in.SampleRate), nil
 }
 
-// plainWave is the file with its format and its samples only. The library allocates what a chunk claims to hold before it
-// reads it, so every size is held against the file first, and chunks that are not needed, as LIST, smpl and cue, do not
-// reach it (Microsoft and IBM, Multimedia Programming Interface and Data Specifications 1.0, 1991).
+// plainWave is the file with its format and its samples only. The library allocates what a chunk claims to hold before
+// it reads it, so every size is held against the file first, and chunks that are not needed, as LIST, smpl and cue, do
+// not reach it (Microsoft and IBM, Multimedia Programming Interface and Data Specifications 1.0, 1991).
 func plainWave(file []byte) ([]byte, error) {
 	const header, chunkHeader, formatSize = 12, 8, 16
 	if len(file) < header || string(file[:4]) != "RIFF" || string(file[8:12]) != "WAVE" {
@@ -98,7 +98,12 @@ func isPlain(format []byte, length int) bool {
 	field := func(at int) int { return int(binary.LittleEndian.Uint16(format[at:])) }
 	channels, rate, bits := field(2), int(binary.LittleEndian.Uint32(format[4:])), field(14)
 	switch {
-	case field(0) != pcm, channels < 1, channels > 2, rate < minRate, rate > maxRate, bits != 8 && bits != 16 && bits != 24 && bits != 32:
+	case field(0) != pcm,
+		channels < 1,
+		channels > 2,
+		rate < minRate,
+		rate > maxRate,
+		bits != 8 && bits != 16 && bits != 24 && bits != 32:
 		return false
 	}
 	frame := channels * bits / 8
@@ -115,7 +120,9 @@ func WriteWave(r voice.Recording) ([]byte, error) {
 	}
 	var file seekable
 	out := wav.NewEncoder(&file, r.Rate, bits, 1, pcm)
-	err := out.Write(&audio.IntBuffer{Format: &audio.Format{NumChannels: 1, SampleRate: r.Rate}, Data: data, SourceBitDepth: bits})
+	err := out.Write(
+		&audio.IntBuffer{Format: &audio.Format{NumChannels: 1, SampleRate: r.Rate}, Data: data, SourceBitDepth: bits},
+	)
 	return file.data, errors.Join(err, out.Close())
 }
 

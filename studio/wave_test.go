@@ -93,7 +93,8 @@ func TestOnlyPlainSamplesAreRead(t *testing.T) {
 func FuzzReadWave(f *testing.F) {
 	f.Add([]byte("RIFF\x00\x00\x00\x00WAVEfmt \x10\x00\x00\x00"))
 	f.Fuzz(func(t *testing.T, file []byte) {
-		if samples, rate, err := ReadWave(file); err == nil && (len(samples) > len(file) || rate < minRate || rate > maxRate) {
+		if samples, rate, err := ReadWave(file); err == nil &&
+			(len(samples) > len(file) || rate < minRate || rate > maxRate) {
 			t.Fatalf("%d samples at %d from %d bytes", len(samples), rate, len(file))
 		}
 	})

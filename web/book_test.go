@@ -26,7 +26,11 @@ import (
 func TestGroupsSettingsAndPracticesOverTheWire(t *testing.T) {
 	at := serve(t).URL + "/api"
 	var g contract.Group
-	require.Equal(t, 200, call(t, "POST", at+"/groups", `{"name": "Lunch", "weekday": -1, "conditions": {"asthma": 2}, "schools": {}}`, &g))
+	require.Equal(
+		t,
+		200,
+		call(t, "POST", at+"/groups", `{"name": "Lunch", "weekday": -1, "conditions": {"asthma": 2}, "schools": {}}`, &g),
+	)
 	var groups contract.Groups
 	require.Equal(t, 200, call(t, "GET", at+"/groups", "", &groups))
 	assert.Equal(t, []contract.Group{g}, groups.Groups)
@@ -46,7 +50,12 @@ func TestGroupsSettingsAndPracticesOverTheWire(t *testing.T) {
 	require.Equal(t, 200, call(t, "GET", fmt.Sprintf("%s/practices?group=%d", at, g.ID), "", &book))
 	assert.Len(t, book.Practices, 17)
 	for _, p := range book.Practices {
-		assert.Equal(t, p.Holds || p.Kind == "strokes", len(p.Findings) > 0 && strings.Contains(language.English().Text(p.Findings[0].Say), "asthma"), p.ID)
+		assert.Equal(
+			t,
+			p.Holds || p.Kind == "strokes",
+			len(p.Findings) > 0 && strings.Contains(language.English().Text(p.Findings[0].Say), "asthma"),
+			p.ID,
+		)
 	}
 	var file contract.PracticeFile
 	require.Equal(t, 200, call(t, "POST", at+"/practices/copy", `{"id": "ujjayi", "name": "Mine"}`, &file))
@@ -79,7 +88,14 @@ func TestGroupsSettingsAndPracticesOverTheWire(t *testing.T) {
 		{"POST", "/classes/9/seen", `{"key": "k", "see": "gasp"}`, 404},
 		{"POST", "/classes/9/taps", `{"at_ms": [1, 2]}`, 404},
 	} {
-		assert.Equal(t, wrong.status, call(t, wrong.method, at+wrong.path, wrong.in, &problem), "%s %s", wrong.method, wrong.path)
+		assert.Equal(
+			t,
+			wrong.status,
+			call(t, wrong.method, at+wrong.path, wrong.in, &problem),
+			"%s %s",
+			wrong.method,
+			wrong.path,
+		)
 		assert.NotEmpty(t, language.English().Text(problem.Say))
 	}
 }
@@ -94,13 +110,40 @@ func TestTheRoomSeesNothingOfTheTeachers(t *testing.T) {
 	require.Equal(t, 200, call(t, "GET", at+"/room", "", &same))
 	assert.Equal(t, code, same, "the same code for every class")
 	var g contract.Group
-	require.Equal(t, 200, call(t, "POST", at+"/groups", `{"name": "Secret circle", "weekday": -1, "conditions": {"cold": 1}}`, &g))
+	require.Equal(
+		t,
+		200,
+		call(t, "POST", at+"/groups", `{"name": "Secret circle", "weekday": -1, "conditions": {"cold": 1}}`, &g),
+	)
 	var plan contract.Plan
-	require.Equal(t, 200, call(t, "POST", at+"/plans", fmt.Sprintf(`{"group_id": %d, "document": {"format": "vast-lantern-plan", "version": 1, "title": "Lunch", "slot_min": 20,
-		"passages": [{"type": "practice", "practice": "nadi-shodhana", "script": "for my eyes only", "prompts": [{"round": 1, "text": "whispered"}]}]}}`, g.ID), &plan))
+	require.Equal(
+		t,
+		200,
+		call(
+			t,
+			"POST",
+			at+"/plans",
+			fmt.Sprintf(
+				`{"group_id": %d, "document": {"format": "vast-lantern-plan", "version": 1, "title": "Lunch", "slot_min": 20,
+		"passages": [{"type": "practice", "practice": "nadi-shodhana", "script": "for my eyes only", "prompts": [{"round": 1, "text": "whispered"}]}]}}`,
+				g.ID,
+			),
+			&plan,
+		),
+	)
 	var score contract.Score
 	require.Equal(t, 200, call(t, "POST", at+"/classes", fmt.Sprintf(`{"plan_id": %d}`, plan.ID), &score))
-	require.Equal(t, 200, call(t, "POST", fmt.Sprintf("%s/classes/%d/adjustments", at, score.ClassID), `{"key": "n", "do": "note", "text": "somebody coughs"}`, nil))
+	require.Equal(
+		t,
+		200,
+		call(
+			t,
+			"POST",
+			fmt.Sprintf("%s/classes/%d/adjustments", at, score.ClassID),
+			`{"key": "n", "do": "note", "text": "somebody coughs"}`,
+			nil,
+		),
+	)
 
 	response, err := http.Get(at + "/rooms/" + strings.ToLower(code.Code))
 	require.NoError(t, err)
@@ -129,7 +172,9 @@ func TestTheRoomSeesNothingOfTheTeachers(t *testing.T) {
 	require.NoError(t, err)
 	bitmap, err := gozxing.NewBinaryBitmapFromImage(drawn)
 	require.NoError(t, err)
-	alone := map[gozxing.DecodeHintType]any{gozxing.DecodeHintType_PURE_BARCODE: true} // its search in a photograph misses one in hundreds
+	alone := map[gozxing.DecodeHintType]any{
+		gozxing.DecodeHintType_PURE_BARCODE: true,
+	} // its search in a photograph misses one in hundreds
 	read, err := qrcode.NewQRCodeReader().Decode(bitmap, alone)
 	require.NoError(t, err, "another reader reads it")
 	assert.Equal(t, code.Address, read.GetText())

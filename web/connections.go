@@ -23,8 +23,8 @@ const (
 	mostHeader = 32 << 10 // bytes
 )
 
-// Bounds of open connections. A phone that shows the room has one or two, and a class of a hundred behind one address of
-// a wireless network still comes in.
+// Bounds of open connections. A phone that shows the room has one or two, and a class of a hundred behind one address
+// of a wireless network still comes in.
 const (
 	mostOpen     = 6000
 	mostFrom     = 300
@@ -35,7 +35,14 @@ const (
 // NewServer is a server for the handler that nobody keeps busy by being slow or by opening connections.
 // Proxies that are trusted bring many people each: their connections are bounded only together.
 func NewServer(handler http.Handler, options Options) *Server {
-	c := &connections{trusts: options.trusts, from: map[string]*address{}, teachers: map[string]bool{}, taken: map[*connection]bool{}, most: mostOpen, mostFrom: mostFrom}
+	c := &connections{
+		trusts:   options.trusts,
+		from:     map[string]*address{},
+		teachers: map[string]bool{},
+		taken:    map[*connection]bool{},
+		most:     mostOpen,
+		mostFrom: mostFrom,
+	}
 	s := &Server{connections: c, closing: make(chan struct{})}
 	s.http = &http.Server{
 		Handler: handler, ReadHeaderTimeout: headerTime, IdleTimeout: idleTime, MaxHeaderBytes: mostHeader,
@@ -84,8 +91,8 @@ func (s *Server) ServeTLS(listener net.Listener, config *tls.Config) error {
 	return s.http.Serve(tls.NewListener(&bounded{listener, s.connections}, config))
 }
 
-// Shutdown lets nobody in any more, ends the streams, and waits until what was asked is answered, or the context ends; what is not
-// answered then is cut off.
+// Shutdown lets nobody in any more, ends the streams, and waits until what was asked is answered, or the context ends;
+// what is not answered then is cut off.
 func (s *Server) Shutdown(ctx context.Context) error {
 	err := s.http.Shutdown(ctx)
 	if err != nil {

@@ -173,7 +173,12 @@ func TestSigningOutCutsTheStream(t *testing.T) {
 	rest, err := io.ReadAll(cut)
 	require.NoError(t, err, "it ends")
 	assert.Empty(t, strings.TrimSpace(string(rest)))
-	status, _ = laptop.call("POST", fmt.Sprintf("/api/classes/%d/adjustments", score.ClassID), `{"key": "a", "do": "pause"}`, nil)
+	status, _ = laptop.call(
+		"POST",
+		fmt.Sprintf("/api/classes/%d/adjustments", score.ClassID),
+		`{"key": "a", "do": "pause"}`,
+		nil,
+	)
 	require.Equal(t, 200, status)
 	assert.Equal(t, 1, unpack[contract.Score](t, kept).Revision)
 }
@@ -220,8 +225,8 @@ func TestARoomsStreamEndsWithTheProgram(t *testing.T) {
 	assert.NoError(t, err)
 }
 
-// Who announces a body and never sends it is let go in seconds, whatever is asked and whether or not it is allowed. Only a file of
-// everything, from a device that was let in, has minutes.
+// Who announces a body and never sends it is let go in seconds, whatever is asked and whether or not it is allowed.
+// Only a file of everything, from a device that was let in, has minutes.
 func TestABodyThatNeverComes(t *testing.T) {
 	t.Parallel()
 	to := real(t)

@@ -20,8 +20,8 @@ import (
 type feed struct {
 	desk *desk.Desk
 
-	// writes counts the requests that may have changed anything, as a plan or what to bring: the room's page tells of the next
-	// class too, and what was made before such a request is not told after it.
+	// writes counts the requests that may have changed anything, as a plan or what to bring: the room's page tells of the
+	// next class too, and what was made before such a request is not told after it.
 	writes atomic.Int64
 
 	following sync.WaitGroup // what follows a line, or reads from a screen
@@ -115,8 +115,8 @@ func (f *feed) of(key any, make func() (packed, error), watch func() (<-chan str
 	return one
 }
 
-// now is what there is to be told to who comes in. What goes wrong in it is an error and no end of the program: nobody who
-// answers a request stands around it where all screens are told.
+// now is what there is to be told to who comes in. What goes wrong in it is an error and no end of the program: nobody
+// who answers a request stands around it where all screens are told.
 func (l *line) now() (news packed, err error) {
 	l.mutex.Lock()
 	defer l.mutex.Unlock()

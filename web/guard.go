@@ -53,8 +53,8 @@ func newGuard(s *desk.Desk, options *Options) *guard {
 	}
 }
 
-// checkRequest keeps other sites out: what changes something must come from our own pages, and our pages load nothing from
-// elsewhere and stand in nobody's frame.
+// checkRequest keeps other sites out: what changes something must come from our own pages, and our pages load nothing
+// from elsewhere and stand in nobody's frame.
 func (g *guard) checkRequest(c *gin.Context) {
 	control := http.NewResponseController(c.Writer)
 	if c.Request.ContentLength != 0 {
@@ -64,11 +64,15 @@ func (g *guard) checkRequest(c *gin.Context) {
 	}
 	h := c.Writer.Header()
 	h.Set("X-Content-Type-Options", "nosniff")
-	if g.Base != nil && g.Base.Scheme == "https" { // RFC 6797: a browser that was here once never asks without encryption again
+	if g.Base != nil &&
+		g.Base.Scheme == "https" { // RFC 6797: a browser that was here once never asks without encryption again
 		h.Set("Strict-Transport-Security", "max-age=31536000")
 	}
 	if !strings.HasPrefix(c.Request.URL.Path, "/assets/") { // these are for what is a page, or may be taken for one
-		h.Set("Content-Security-Policy", "default-src 'self'; script-src 'self' 'wasm-unsafe-eval'; img-src 'self' data:; media-src 'self' data:; style-src 'self' 'unsafe-inline'; frame-ancestors 'none'; base-uri 'none'; form-action 'self'")
+		h.Set(
+			"Content-Security-Policy",
+			"default-src 'self'; script-src 'self' 'wasm-unsafe-eval'; img-src 'self' data:; media-src 'self' data:; style-src 'self' 'unsafe-inline'; frame-ancestors 'none'; base-uri 'none'; form-action 'self'",
+		)
 		h.Set("X-Frame-Options", "DENY")
 		h.Set("Referrer-Policy", "no-referrer")
 	}
@@ -97,9 +101,9 @@ func (g *guard) checkRequest(c *gin.Context) {
 	c.Next()
 }
 
-// elsewhere tells a question of another site's page, which is refused before it costs anything. Browsers tell it of what
-// comes from a page by Sec-Fetch-Site (W3C Fetch Metadata), but not on a plain local network; there the Referer does,
-// which our own pages never send.
+// elsewhere tells a question of another site's page, which is refused before it costs anything. Browsers tell it of
+// what comes from a page by Sec-Fetch-Site (W3C Fetch Metadata), but not on a plain local network; there the Referer
+// does, which our own pages never send.
 func elsewhere(r *http.Request) bool {
 	if !strings.HasPrefix(r.URL.Path, "/api/") {
 		return false
@@ -129,7 +133,8 @@ func (g *guard) ours(host string) bool {
 		return false
 	}
 	own, err := os.Hostname()
-	return strings.EqualFold(name, certificates.Name) || ip != nil || err == nil && (strings.EqualFold(name, own) || strings.EqualFold(name, own+".local"))
+	return strings.EqualFold(name, certificates.Name) || ip != nil ||
+		err == nil && (strings.EqualFold(name, own) || strings.EqualFold(name, own+".local"))
 }
 
 // hostname is a host without its port.
@@ -180,11 +185,17 @@ func (g *guard) device(c *gin.Context) (string, error) {
 	return device, err
 }
 
-// giveCookie lets the browser keep the token, out of reach of scripts and of other sites. It goes back encrypted only, where it came so:
-// on a local network there may be no certificate.
+// giveCookie lets the browser keep the token, out of reach of scripts and of other sites. It goes back encrypted only,
+// where it came so: on a local network there may be no certificate.
 func (g *guard) giveCookie(c *gin.Context, token string, seconds int) {
 	http.SetCookie(c.Writer, &http.Cookie{
-		Name: cookieName, Value: token, Path: "/", MaxAge: seconds, HttpOnly: true, Secure: g.secure(c.Request), SameSite: http.SameSiteStrictMode,
+		Name:     cookieName,
+		Value:    token,
+		Path:     "/",
+		MaxAge:   seconds,
+		HttpOnly: true,
+		Secure:   g.secure(c.Request),
+		SameSite: http.SameSiteStrictMode,
 	})
 }
 
@@ -237,13 +248,20 @@ func (g *guard) enter(c *gin.Context, in contract.SignIn) (contract.Session, err
 		return contract.Session{}, err
 	}
 	http.SetCookie(c.Writer, &http.Cookie{
-		Name: markName, Value: mark, Path: "/api/session", MaxAge: markTime, HttpOnly: true, Secure: g.secure(c.Request), SameSite: http.SameSiteStrictMode,
+		Name:     markName,
+		Value:    mark,
+		Path:     "/api/session",
+		MaxAge:   markTime,
+		HttpOnly: true,
+		Secure:   g.secure(c.Request),
+		SameSite: http.SameSiteStrictMode,
 	})
 	device, _, err := g.desk.Access.SignedIn(token)
 	return contract.Session{Needed: true, SignedIn: true, Device: device}, err
 }
 
-// guesser is whose wrong guesses count together, and how many are forgiven. A device that gave the passcode before is known.
+// guesser is whose wrong guesses count together, and how many are forgiven. A device that gave the passcode before is
+// known.
 func (g *guard) guesser(c *gin.Context) (string, *guesses) {
 	if mark, err := c.Cookie(markName); err == nil {
 		if device, is := g.desk.Access.IsMarked(mark); is {

@@ -82,12 +82,26 @@ func (d device) signIn(name string) contract.Session {
 
 func TestOnTheLocalNetworkOnlyTheRoomIsOpen(t *testing.T) {
 	server, routes := lan(t)
-	open := []string{"/api/clock", "/api/sounds/:sum", "/api/session", "/api/certificate", "/api/certificate/file", "/api/rooms/:name", "/api/rooms/:name/stream", "/api/rooms/:name/answers"}
+	open := []string{
+		"/api/clock",
+		"/api/sounds/:sum",
+		"/api/session",
+		"/api/certificate",
+		"/api/certificate/file",
+		"/api/rooms/:name",
+		"/api/rooms/:name/stream",
+		"/api/rooms/:name/answers",
+	}
 	stranger := newDevice(t, server)
 	closed := 0
 	for _, route := range routes {
 		var problem contract.Problem
-		status, _ := stranger.call(route.Method, strings.NewReplacer(":id", "1", ":name", "x").Replace(route.Path), "{}", &problem)
+		status, _ := stranger.call(
+			route.Method,
+			strings.NewReplacer(":id", "1", ":name", "x").Replace(route.Path),
+			"{}",
+			&problem,
+		)
 		if slices.Contains(open, route.Path) {
 			assert.NotEqual(t, 401, status, route.Path)
 			continue

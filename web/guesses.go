@@ -82,8 +82,8 @@ func (g *guesses) guess(of string, right func() (bool, error)) (bool, error) {
 	return false, nil
 }
 
-// pass is what a phone keeps that has come in with the room's code, so that wrong guesses from behind the same address do
-// not keep it out. It holds until the program ends.
+// pass is what a phone keeps that has come in with the room's code, so that wrong guesses from behind the same address
+// do not keep it out. It holds until the program ends.
 type pass struct{ secret []byte }
 
 const passName = "room"
@@ -106,5 +106,14 @@ func (p pass) has(c *gin.Context, code string) bool {
 }
 
 func (p pass) give(c *gin.Context, code string) {
-	http.SetCookie(c.Writer, &http.Cookie{Name: passName, Value: p.of(code), Path: "/api/rooms/", HttpOnly: true, SameSite: http.SameSiteStrictMode})
+	http.SetCookie(
+		c.Writer,
+		&http.Cookie{
+			Name:     passName,
+			Value:    p.of(code),
+			Path:     "/api/rooms/",
+			HttpOnly: true,
+			SameSite: http.SameSiteStrictMode,
+		},
+	)
 }

@@ -157,7 +157,11 @@ func (s server) clock(c *gin.Context) {
 // roomCode tells how the room's screen is opened from where the application is reached.
 func (s server) roomCode(c *gin.Context) (contract.RoomCode, error) {
 	code, err := s.desk.Audience.RoomCode()
-	return contract.RoomCode{Code: code, Address: s.roomAddress(c.Request, "/room/"+code), OnlyHere: s.options.Reach == ThisMachine}, err
+	return contract.RoomCode{
+		Code:     code,
+		Address:  s.roomAddress(c.Request, "/room/"+code),
+		OnlyHere: s.options.Reach == ThisMachine,
+	}, err
 }
 
 // seenFromOutside is the address that another device would open: not the loopback address, if there is one that
@@ -182,7 +186,8 @@ func Addresses() []string {
 	}
 	var list []string
 	for _, address := range all {
-		if network, ok := address.(*net.IPNet); ok && network.IP.To4() != nil && !network.IP.IsLoopback() && !network.IP.IsLinkLocalUnicast() {
+		if network, ok := address.(*net.IPNet); ok && network.IP.To4() != nil && !network.IP.IsLoopback() &&
+			!network.IP.IsLinkLocalUnicast() {
 			list = append(list, network.IP.String())
 		}
 	}

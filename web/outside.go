@@ -24,8 +24,8 @@ type Options struct {
 	Trusted []netip.Prefix
 	// Publish is where proxies take what they tell the room's screens.
 	Publish []*url.URL
-	// Authority is what devices can trust it by; with it the teacher's side is at the port SecurePort by TLS, and the room's pages stay
-	// at PlainPort without: people who come to a class install nothing. nil where there is none.
+	// Authority is what devices can trust it by; with it the teacher's side is at the port SecurePort by TLS, and the
+	// room's pages stay at PlainPort without: people who come to a class install nothing. nil where there is none.
 	Authority             *certificates.Authority
 	PlainPort, SecurePort string
 }
@@ -46,7 +46,8 @@ func (o *Options) askedFrom(r *http.Request) string {
 	return of
 }
 
-// oneForAll tells that everybody seems to come from the same address, that of a proxy whose word is not taken for who asks.
+// oneForAll tells that everybody seems to come from the same address, that of a proxy whose word is not taken for who
+// asks.
 func (o *Options) oneForAll() bool { return o.Base != nil && len(o.Trusted) == 0 }
 
 func (o *Options) trusts(of string) bool {
@@ -60,9 +61,23 @@ func (o *Options) secure(r *http.Request) bool {
 }
 
 // forEverybody is what is served without encryption where the teacher's side has it: the room, and the way to the rest.
-var forEverybody = []string{"/room/", "/room.html", "/assets/", "/api/rooms/", "/api/sounds/", "/api/clock", "/api/certificate", "/certificate", "/lantern.svg", "/icon-", "/favicon.ico", "/manifest.webmanifest"}
+var forEverybody = []string{
+	"/room/",
+	"/room.html",
+	"/assets/",
+	"/api/rooms/",
+	"/api/sounds/",
+	"/api/clock",
+	"/api/certificate",
+	"/certificate",
+	"/lantern.svg",
+	"/icon-",
+	"/favicon.ico",
+	"/manifest.webmanifest",
+}
 
-// kept tells whether a request may be answered without encryption. Where it may not, it is led to the page that says how it goes on.
+// kept tells whether a request may be answered without encryption. Where it may not, it is led to the page that says
+// how it goes on.
 func (o *Options) kept(c *gin.Context) bool {
 	path := c.Request.URL.Path
 	if o.SecurePort == "" || o.secure(c.Request) || isLoopback(addressOf(c.Request.RemoteAddr)) {
@@ -107,9 +122,16 @@ func (s server) roomAddress(r *http.Request, page string) string {
 func (s server) certificate(c *gin.Context) (contract.Certificate, error) {
 	o := &s.options
 	if o.Authority == nil {
-		return contract.Certificate{}, studio.Fail(studio.ErrNotFound, "This machine was started without a certificate of its own.")
+		return contract.Certificate{}, studio.Fail(
+			studio.ErrNotFound,
+			"This machine was started without a certificate of its own.",
+		)
 	}
-	return contract.Certificate{Fingerprint: o.Authority.Fingerprint(), Address: o.secureAddress(c.Request), Secure: c.Request.TLS != nil}, nil
+	return contract.Certificate{
+		Fingerprint: o.Authority.Fingerprint(),
+		Address:     o.secureAddress(c.Request),
+		Secure:      c.Request.TLS != nil,
+	}, nil
 }
 
 // certificateFile is the authority as devices install it.

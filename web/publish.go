@@ -23,8 +23,9 @@ const (
 	publishStill = 30 * time.Second
 )
 
-// Publish tells a reverse proxy of every change of the room until the context ends; the proxy tells all screens that listen there,
-// so that thousands of them are one connection here (docs/scale.md). The room's code is added to the address.
+// Publish tells a reverse proxy of every change of the room until the context ends; the proxy tells all screens that
+// listen there, so that thousands of them are one connection here (docs/scale.md). The room's code is added to the
+// address.
 func Publish(ctx context.Context, d *desk.Desk, to *url.URL) {
 	code, err := d.Audience.RoomCode()
 	if err != nil {
@@ -74,7 +75,12 @@ func publishNow(ctx context.Context, line *line, address string) (listening int,
 	}
 	ctx, cancel := context.WithTimeout(ctx, patience)
 	defer cancel()
-	request, err := http.NewRequestWithContext(ctx, http.MethodPost, address, strings.NewReader(base64.StdEncoding.EncodeToString(news.gzip)))
+	request, err := http.NewRequestWithContext(
+		ctx,
+		http.MethodPost,
+		address,
+		strings.NewReader(base64.StdEncoding.EncodeToString(news.gzip)),
+	)
 	if err != nil {
 		return 0, err
 	}

@@ -39,7 +39,12 @@ type shapeKey struct{}
 
 func bodyOf(info gin.RouteInfo) reflect.Type {
 	var shape reflect.Type
-	request, err := http.NewRequestWithContext(context.WithValue(context.Background(), shapeKey{}, &shape), info.Method, info.Path, nil)
+	request, err := http.NewRequestWithContext(
+		context.WithValue(context.Background(), shapeKey{}, &shape),
+		info.Method,
+		info.Path,
+		nil,
+	)
 	if err == nil {
 		info.HandlerFunc(&gin.Context{Request: request})
 	}

@@ -12,8 +12,8 @@ import (
 	"github.com/gin-gonic/gin"
 )
 
-// stuck is how long a screen may hold up those after it: what it is sent goes into a buffer of the system that takes dozens of
-// events, so that one which waits has not read for long. It comes back by itself, and gets everything then.
+// stuck is how long a screen may hold up those after it: what it is sent goes into a buffer of the system that takes
+// dozens of events, so that one which waits has not read for long. It comes back by itself, and gets everything then.
 const stuck = 20 * time.Millisecond
 
 // screens is the room's screens of a line, which are written to directly. Thousands of them would otherwise each hold a
@@ -29,8 +29,8 @@ type screen struct {
 	net.Conn
 }
 
-// serve has the line tell the screen of the request until it goes away, or sends anything: it has nothing to say. left is called
-// then. It returns at once, and false where the connection cannot be taken over and nothing was done.
+// serve has the line tell the screen of the request until it goes away, or sends anything: it has nothing to say. left
+// is called then. It returns at once, and false where the connection cannot be taken over and nothing was done.
 func (l *line) serve(c *gin.Context, left func()) bool {
 	if c.Request.ProtoMajor != 1 { // one connection of several streams
 		return false

@@ -103,7 +103,8 @@ func TestAnImportThatTakesTooLongChangesNothing(t *testing.T) {
 	require.NoError(t, s.Close())
 }
 
-// Pages that are open do not keep the server from ending: the room's, a lead screen's, and connections that ask nothing.
+// Pages that are open do not keep the server from ending: the room's, a lead screen's, and connections that ask
+// nothing.
 func TestStreamsEndWithTheServer(t *testing.T) {
 	address, server := realServer(t)
 	at := "http://" + address + "/api"

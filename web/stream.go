@@ -67,8 +67,9 @@ func (s server) room(c *gin.Context) {
 	c.Data(http.StatusOK, "application/json; charset=utf-8", news.json)
 }
 
-// packed is what screens get, in the forms in which it is sent. An hour of rounds is 30 kB of JSON as a score writes its
-// lists, and packed 2 kB, for phones that share a room's network. An event is a line of text: so there it is gzip in base64.
+// packed is what screens get, in the forms in which it is sent. An hour of rounds is 30 kB of JSON as a score writes
+// its lists, and packed 2 kB, for phones that share a room's network. An event is a line of text: so there it is gzip
+// in base64.
 type packed struct {
 	json, gzip, event []byte
 	over              bool // nothing more will come
@@ -100,8 +101,8 @@ func pack(name string, shape any, over bool) (packed, error) {
 	return packed{plain, small.Bytes(), event, over}, nil
 }
 
-// events sends what a line tells, at once and after each change, until the screen goes away, nothing more will come, or who
-// watches has no right to any more.
+// events sends what a line tells, at once and after each change, until the screen goes away, nothing more will come, or
+// who watches has no right to any more.
 func events(c *gin.Context, line *line, signedOut <-chan struct{}, may func() bool) {
 	told := line.newest()
 	news, err := line.now()

@@ -24,10 +24,18 @@ func taught(t *testing.T, at string) (group, class int64) {
 	var g contract.Group
 	require.Equal(t, 200, call(t, "POST", at+"/groups", `{"name": "Lunch", "weekday": -1}`, &g))
 	var plan contract.Plan
-	require.Equal(t, 200, call(t, "POST", at+"/plans", fmt.Sprintf(`{"group_id": %d, "document": %s}`, g.ID, document), &plan))
+	require.Equal(
+		t,
+		200,
+		call(t, "POST", at+"/plans", fmt.Sprintf(`{"group_id": %d, "document": %s}`, g.ID, document), &plan),
+	)
 	var score contract.Score
 	require.Equal(t, 200, call(t, "POST", at+"/classes", fmt.Sprintf(`{"plan_id": %d}`, plan.ID), &score))
-	require.Equal(t, 200, call(t, "POST", fmt.Sprintf("%s/classes/%d/adjustments", at, score.ClassID), `{"key": "b", "do": "end"}`, nil))
+	require.Equal(
+		t,
+		200,
+		call(t, "POST", fmt.Sprintf("%s/classes/%d/adjustments", at, score.ClassID), `{"key": "b", "do": "end"}`, nil),
+	)
 	return g.ID, score.ClassID
 }
 
@@ -36,18 +44,36 @@ func TestDeletingAndBringingBack(t *testing.T) {
 	group, class := taught(t, at)
 	var goes contract.Deletion
 	require.Equal(t, 200, call(t, "GET", fmt.Sprintf("%s/groups/%d/deletion", at, group), "", &goes))
-	assert.Equal(t, contract.Deletion{Goes: fact.New("goes.plans", "plans", 1).Pointer(), Classes: fact.New("goes.classes", "classes", 1).Pointer(), Days: 30}, goes)
+	assert.Equal(
+		t,
+		contract.Deletion{
+			Goes:    fact.New("goes.plans", "plans", 1).Pointer(),
+			Classes: fact.New("goes.classes", "classes", 1).Pointer(),
+			Days:    30,
+		},
+		goes,
+	)
 	var list contract.DeletedList
 	require.Equal(t, 200, call(t, "DELETE", fmt.Sprintf("%s/groups/%d?classes=true", at, group), "{}", &list))
 	assert.Len(t, list.Deleted, 1)
-	assert.Equal(t, 404, call(t, "GET", fmt.Sprintf("%s/classes/%d/record", at, class), "", nil), "its classes went with it")
+	assert.Equal(
+		t,
+		404,
+		call(t, "GET", fmt.Sprintf("%s/classes/%d/record", at, class), "", nil),
+		"its classes went with it",
+	)
 	require.Equal(t, 200, call(t, "POST", fmt.Sprintf("%s/deleted/group/%d/back", at, group), "{}", &list))
 	assert.Empty(t, list.Deleted)
 	assert.Equal(t, 200, call(t, "GET", fmt.Sprintf("%s/classes/%d/record", at, class), "", nil))
 
 	require.Equal(t, 200, call(t, "DELETE", fmt.Sprintf("%s/groups/%d", at, group), "{}", nil))
 	var record contract.Record
-	require.Equal(t, 200, call(t, "GET", fmt.Sprintf("%s/classes/%d/record", at, class), "", &record), "not asked for, they stay")
+	require.Equal(
+		t,
+		200,
+		call(t, "GET", fmt.Sprintf("%s/classes/%d/record", at, class), "", &record),
+		"not asked for, they stay",
+	)
 	assert.Equal(t, "Lunch (deleted)", record.Class.Group.Name)
 	require.Equal(t, 200, call(t, "GET", at+"/deleted", "", &list))
 	assert.Equal(t, "Lunch", list.Deleted[0].Name)

@@ -20,7 +20,11 @@ func TestEverythingIsTakenToAnotherMachine(t *testing.T) {
 	response, err := http.Get(here + "/export")
 	require.NoError(t, err)
 	defer response.Body.Close()
-	assert.Regexp(t, `^attachment; filename=vast-lantern-\d{4}-\d\d-\d\d\.json$`, response.Header.Get("Content-Disposition"))
+	assert.Regexp(
+		t,
+		`^attachment; filename=vast-lantern-\d{4}-\d\d-\d\d\.json$`,
+		response.Header.Get("Content-Disposition"),
+	)
 	file := text(t, response)
 
 	var would contract.Imported
@@ -39,7 +43,11 @@ func TestEverythingIsTakenToAnotherMachine(t *testing.T) {
 	var problem contract.Problem
 	require.Equal(t, 409, call(t, "POST", there+"/import?apply=true", file, &problem))
 	assert.Contains(t, language.English().Text(problem.Say), "being led")
-	require.Equal(t, 200, call(t, "POST", fmt.Sprintf("%s/classes/%d/adjustments", there, score.ClassID), `{"key": "e", "do": "end"}`, nil))
+	require.Equal(
+		t,
+		200,
+		call(t, "POST", fmt.Sprintf("%s/classes/%d/adjustments", there, score.ClassID), `{"key": "e", "do": "end"}`, nil),
+	)
 
 	require.Equal(t, 200, call(t, "POST", there+"/import?apply=true", file, &would))
 	assert.True(t, would.Done)
@@ -50,7 +58,11 @@ func TestEverythingIsTakenToAnotherMachine(t *testing.T) {
 	assert.False(t, would.Changes, "it is the same already")
 
 	require.Equal(t, 422, call(t, "POST", there+"/import", `{"format": "something else"}`, &problem))
-	assert.Contains(t, language.English().Text(problem.Say), "Nothing was changed: this is not a file that lantern export wrote")
+	assert.Contains(
+		t,
+		language.English().Text(problem.Say),
+		"Nothing was changed: this is not a file that lantern export wrote",
+	)
 	require.Equal(t, 422, call(t, "POST", there+"/import", file[:len(file)/2], &problem))
 	assert.Contains(t, language.English().Text(problem.Say), "not all of it")
 }

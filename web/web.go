@@ -46,8 +46,8 @@ type Application struct {
 	feed *feed
 }
 
-// Wait waits for what requests have begun: their answers, and what goes on after them. To be called when nothing is served any
-// more, and when the context of Handler has ended if it is not to be long.
+// Wait waits for what requests have begun: their answers, and what goes on after them. To be called when nothing is
+// served any more, and when the context of Handler has ended if it is not to be long.
 func (a *Application) Wait() {
 	a.work.group.Wait()
 	a.feed.following.Wait()
@@ -59,7 +59,8 @@ type work struct {
 	group sync.WaitGroup
 }
 
-// Handler is the whole application. What takes long is given up where the context ends: an import, and what lists need of it.
+// Handler is the whole application. What takes long is given up where the context ends: an import, and what lists need
+// of it.
 func Handler(ctx context.Context, d *desk.Desk, options Options) (*Application, error) {
 	front, err := fs.Sub(dist, "dist")
 	if err != nil {
@@ -105,9 +106,13 @@ func (s server) public(api *gin.RouterGroup) {
 	api.DELETE("/session", answer(s.guard.leave))
 	api.GET("/rooms/:name", s.guard.room, s.room)
 	api.GET("/rooms/:name/stream", s.guard.room, s.roomStream)
-	api.POST("/rooms/:name/answers", s.guard.room, body(func(c *gin.Context, in contract.RoomAnswer) (contract.RoomAnswered, error) {
-		return s.desk.Audience.Answer(c.Param("name"), in)
-	}))
+	api.POST(
+		"/rooms/:name/answers",
+		s.guard.room,
+		body(func(c *gin.Context, in contract.RoomAnswer) (contract.RoomAnswered, error) {
+			return s.desk.Audience.Answer(c.Param("name"), in)
+		}),
+	)
 	// A recording is asked for by the sum of its sound, which only what is played tells.
 	api.GET("/sounds/:sum", download(func(c *gin.Context) (studio.File, error) {
 		file, err := s.desk.Voices.Sound(c.Param("sum"))
@@ -128,7 +133,10 @@ func (s server) today(api *gin.RouterGroup) {
 
 func (s server) library(api *gin.RouterGroup) {
 	library := s.desk.Library
-	api.GET("/practices", answer(func(c *gin.Context) (contract.Book, error) { return library.Practices(number(c.Query("group"))) }))
+	api.GET(
+		"/practices",
+		answer(func(c *gin.Context) (contract.Book, error) { return library.Practices(number(c.Query("group"))) }),
+	)
 	api.GET("/practices/:name/sample", named(library.Sample))
 	api.GET("/practices/:name/file", named(library.OwnPractice))
 	api.DELETE("/practices/:name", named(library.RemovePractice))
@@ -142,20 +150,35 @@ func (s server) library(api *gin.RouterGroup) {
 		return library.DraftPractice(in.Text), nil
 	}))
 	api.GET("/groups", answer(func(*gin.Context) (contract.Groups, error) { return library.Groups() }))
-	api.POST("/groups", body(func(_ *gin.Context, in contract.Group) (contract.Group, error) { return library.SaveGroup(in) }))
+	api.POST(
+		"/groups",
+		body(func(_ *gin.Context, in contract.Group) (contract.Group, error) { return library.SaveGroup(in) }),
+	)
 	api.GET("/settings", answer(func(*gin.Context) (contract.Settings, error) { return library.Settings() }))
-	api.PUT("/settings", body(func(_ *gin.Context, in contract.Settings) (contract.Settings, error) { return library.SaveSettings(in) }))
+	api.PUT(
+		"/settings",
+		body(func(_ *gin.Context, in contract.Settings) (contract.Settings, error) { return library.SaveSettings(in) }),
+	)
 }
 
 func (s server) plans(api *gin.RouterGroup) {
 	plans := s.desk.Plans
 	api.GET("/templates", answer(func(*gin.Context) ([]contract.Template, error) { return plans.Templates() }))
 	api.POST("/draft", body(func(_ *gin.Context, in contract.Draft) (contract.Drafted, error) { return plans.Draft(in) }))
-	api.POST("/typed", body(func(_ *gin.Context, in contract.Typed) (contract.TypedRead, error) { return plans.ReadTyped(in) }))
-	api.GET("/phrases", answer(func(c *gin.Context) (contract.Phrases, error) { return plans.Phrases(c.Query("practice")) }))
+	api.POST(
+		"/typed",
+		body(func(_ *gin.Context, in contract.Typed) (contract.TypedRead, error) { return plans.ReadTyped(in) }),
+	)
+	api.GET(
+		"/phrases",
+		answer(func(c *gin.Context) (contract.Phrases, error) { return plans.Phrases(c.Query("practice")) }),
+	)
 	api.GET("/groups/:id/last", withID(plans.LastTime))
 	api.POST("/plans/:id/move", bodyWithID(plans.Move))
-	api.GET("/plans/:id/substitute", download(func(c *gin.Context) (studio.File, error) { return plans.Substitute(id(c)) }))
+	api.GET(
+		"/plans/:id/substitute",
+		download(func(c *gin.Context) (studio.File, error) { return plans.Substitute(id(c)) }),
+	)
 	api.GET("/plans/:id/text", withID(plans.Text))
 	api.GET("/plans", answer(func(c *gin.Context) (contract.PlansFound, error) {
 		return plans.Find(c.Query("words"), int(number(c.Query("skip"))))
@@ -163,12 +186,21 @@ func (s server) plans(api *gin.RouterGroup) {
 	api.POST("/plans", body(func(_ *gin.Context, in contract.PlanSave) (contract.Plan, error) {
 		return plans.Add(in.Document, in.GroupID)
 	}))
-	api.POST("/plans/begin", body(func(_ *gin.Context, in contract.Begin) (contract.Plan, error) { return plans.Begin(in) }))
-	api.POST("/plans/import", body(func(_ *gin.Context, in contract.PlanText) (contract.Plan, error) { return plans.Import(in) }))
+	api.POST(
+		"/plans/begin",
+		body(func(_ *gin.Context, in contract.Begin) (contract.Plan, error) { return plans.Begin(in) }),
+	)
+	api.POST(
+		"/plans/import",
+		body(func(_ *gin.Context, in contract.PlanText) (contract.Plan, error) { return plans.Import(in) }),
+	)
 	api.GET("/plans/:id", withID(plans.Plan))
 	api.PUT("/plans/:id", bodyWithID(plans.Save))
 	api.GET("/plans/:id/file", download(func(c *gin.Context) (studio.File, error) { return plans.File(id(c)) }))
-	api.GET("/plans/:id/sheet/:form", download(func(c *gin.Context) (studio.File, error) { return plans.Sheet(id(c), c.Param("form")) }))
+	api.GET(
+		"/plans/:id/sheet/:form",
+		download(func(c *gin.Context) (studio.File, error) { return plans.Sheet(id(c), c.Param("form")) }),
+	)
 	api.GET("/plans/:id/calendar", download(func(c *gin.Context) (studio.File, error) { return plans.Calendar(id(c)) }))
 	api.GET("/calendar", download(func(*gin.Context) (studio.File, error) { return plans.Calendar(0) }))
 }
@@ -185,7 +217,10 @@ func (s server) classes(api *gin.RouterGroup) {
 		return classes.Adjust(id(c), in)
 	}))
 	api.POST("/classes/:id/would", bodyWithID(classes.Would))
-	api.GET("/classes/:id/gap", answer(func(c *gin.Context) (contract.Gap, error) { return classes.Gap(id(c), number(c.Query("from_ms"))) }))
+	api.GET(
+		"/classes/:id/gap",
+		answer(func(c *gin.Context) (contract.Gap, error) { return classes.Gap(id(c), number(c.Query("from_ms"))) }),
+	)
 	api.POST("/classes/:id/again", body(func(c *gin.Context, in contract.TakeAgain) (contract.Adjusted, error) {
 		in.Origin = c.GetString(deviceKey)
 		return classes.TakeAgain(id(c), in)
@@ -207,10 +242,19 @@ func (s server) records(api *gin.RouterGroup) {
 	api.GET("/classes/file", download(searched(records.RecordsFile)))
 	api.GET("/classes/:id/record", withID(records.Record))
 	api.POST("/classes/:id/remarks", bodyWithID(records.AddRemark))
-	api.GET("/classes/:id/sheet/:form", download(func(c *gin.Context) (studio.File, error) { return records.TaughtSheet(id(c), c.Param("form")) }))
-	api.GET("/classes/:id/table", download(func(c *gin.Context) (studio.File, error) { return records.RecordTable(id(c)) }))
+	api.GET(
+		"/classes/:id/sheet/:form",
+		download(func(c *gin.Context) (studio.File, error) { return records.TaughtSheet(id(c), c.Param("form")) }),
+	)
+	api.GET(
+		"/classes/:id/table",
+		download(func(c *gin.Context) (studio.File, error) { return records.RecordTable(id(c)) }),
+	)
 	api.GET("/classes/:id/file", download(func(c *gin.Context) (studio.File, error) { return records.RecordFile(id(c)) }))
-	api.GET("/summary", answer(func(c *gin.Context) (contract.Summary, error) { return records.Summary(int(number(c.Query("year")))) }))
+	api.GET(
+		"/summary",
+		answer(func(c *gin.Context) (contract.Summary, error) { return records.Summary(int(number(c.Query("year")))) }),
+	)
 	api.GET("/groups/:id/course", withID(records.GroupCourse))
 }
 
@@ -241,8 +285,14 @@ func (s server) rehearsals(api *gin.RouterGroup) {
 		return rehearse.Expected(id(c), c.Query("room"))
 	}))
 	api.GET("/rehearsals", answer(func(*gin.Context) (contract.Rehearsals, error) { return rehearse.All() }))
-	api.POST("/rehearsals", body(func(_ *gin.Context, in contract.Rehearse) (contract.Rehearsing, error) { return rehearse.Begin(in) }))
-	api.GET("/rehearsals/:id", answer(func(c *gin.Context) (contract.Rehearsing, error) { return rehearse.At(id(c), number(c.Query("at_ms"))) }))
+	api.POST(
+		"/rehearsals",
+		body(func(_ *gin.Context, in contract.Rehearse) (contract.Rehearsing, error) { return rehearse.Begin(in) }),
+	)
+	api.GET(
+		"/rehearsals/:id",
+		answer(func(c *gin.Context) (contract.Rehearsing, error) { return rehearse.At(id(c), number(c.Query("at_ms"))) }),
+	)
 	api.POST("/rehearsals/:id/came", bodyWithID(rehearse.Came))
 	api.POST("/rehearsals/:id/adjustments", bodyWithID(rehearse.Adjust))
 	api.POST("/rehearsals/:id/seen", bodyWithID(rehearse.Saw))
@@ -261,16 +311,25 @@ func (s server) programmes(api *gin.RouterGroup) {
 	api.GET("/programmes/:id", withID(programmes.Sheet))
 	api.PUT("/programmes/:id", bodyWithID(programmes.Save))
 	api.POST("/programmes/:id/shift", withID(programmes.Shift))
-	api.GET("/programmes/:id/files", download(func(c *gin.Context) (studio.File, error) { return programmes.Files(id(c)) }))
+	api.GET(
+		"/programmes/:id/files",
+		download(func(c *gin.Context) (studio.File, error) { return programmes.Files(id(c)) }),
+	)
 }
 
 func (s server) voices(api *gin.RouterGroup) {
 	voices := s.desk.Voices
 	api.GET("/voices", answer(func(*gin.Context) (contract.Voices, error) { return voices.All() }))
-	api.POST("/voices", body(func(_ *gin.Context, in contract.VoiceName) (contract.VoiceSheet, error) { return voices.Add(in) }))
+	api.POST(
+		"/voices",
+		body(func(_ *gin.Context, in contract.VoiceName) (contract.VoiceSheet, error) { return voices.Add(in) }),
+	)
 	api.GET("/voices/:id", withID(voices.Sheet))
 	api.PUT("/voices/:id", bodyWithID(voices.Rename))
-	api.POST("/voices/:id/words", bodyWithID(func(id int64, in contract.VoiceRecording) (contract.VoiceSheet, error) { return voices.Record(id, in) }))
+	api.POST(
+		"/voices/:id/words",
+		bodyWithID(func(id int64, in contract.VoiceRecording) (contract.VoiceSheet, error) { return voices.Record(id, in) }),
+	)
 	api.POST("/voices/:id/back", bodyWithID(voices.TakeBack))
 }
 
@@ -283,11 +342,17 @@ func (s server) deleted(api *gin.RouterGroup) {
 		api.DELETE(path, answer(func(c *gin.Context) (contract.DeletedList, error) {
 			return transfer.Delete(kind, id(c), c.Query("classes") == "true")
 		}))
-		api.GET(path+"/deletion", answer(func(c *gin.Context) (contract.Deletion, error) { return transfer.Deletion(kind, id(c)) }))
+		api.GET(
+			path+"/deletion",
+			answer(func(c *gin.Context) (contract.Deletion, error) { return transfer.Deletion(kind, id(c)) }),
+		)
 	}
 	api.GET("/export", download(func(*gin.Context) (studio.File, error) { return transfer.File() }))
 	api.POST("/import", telling(reflect.TypeFor[contract.Export](), answer(s.bringIn)))
-	api.GET("/import", answer(func(*gin.Context) (contract.ImportProgress, error) { return s.desk.Transfer.Progress(), nil }))
+	api.GET(
+		"/import",
+		answer(func(*gin.Context) (contract.ImportProgress, error) { return s.desk.Transfer.Progress(), nil }),
+	)
 	api.GET("/deleted", answer(func(*gin.Context) (contract.DeletedList, error) { return transfer.Deleted() }))
 	api.POST("/deleted/:kind/:id/back", answer(func(c *gin.Context) (contract.DeletedList, error) {
 		return transfer.BringBack(c.Param("kind"), id(c))
@@ -297,8 +362,8 @@ func (s server) deleted(api *gin.RouterGroup) {
 // unchanging has browsers keep what never changes under its name.
 func unchanging(c *gin.Context) { c.Header("Cache-Control", "public, max-age=31536000, immutable") }
 
-// types is what the front end consists of. A system can know other types for these, Windows by what was installed on it, and browsers
-// would refuse a script that is called text.
+// types is what the front end consists of. A system can know other types for these, Windows by what was installed on
+// it, and browsers would refuse a script that is called text.
 var types = map[string]string{
 	".js": "text/javascript; charset=utf-8", ".css": "text/css; charset=utf-8", ".html": "text/html; charset=utf-8", ".svg": "image/svg+xml", ".png": "image/png",
 	".webp": "image/webp", ".woff2": "font/woff2", ".wasm": "application/wasm", ".webmanifest": "application/manifest+json",
@@ -346,8 +411,13 @@ var logging = gin.LoggerWithConfig(gin.LoggerConfig{Output: os.Stderr, Skip: fun
 }})
 
 // packing packs what is worth it, but for what is packed already: streams, the room, pictures and fonts.
-var packing = gzip.Gzip(gzip.DefaultCompression,
-	gzip.WithExcludedPathsRegexs([]string{`/stream$`, `^/api/rooms/`}), gzip.WithExcludedExtensions([]string{".png", ".woff2"}))
+var packing = gzip.Gzip(
+	gzip.DefaultCompression,
+	gzip.WithExcludedPathsRegexs(
+		[]string{`/stream$`, `^/api/rooms/`},
+	),
+	gzip.WithExcludedExtensions([]string{".png", ".woff2"}),
+)
 
 // problem is the one place that turns errors into status codes.
 func problem(c *gin.Context, err error) {

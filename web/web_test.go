@@ -57,7 +57,17 @@ func TestFromPlanToRecord(t *testing.T) {
 	var plan contract.Plan
 	require.Equal(t, 200, call(t, "POST", at+"/plans", `{"document": `+document+`}`, &plan))
 	var drafted contract.Drafted
-	require.Equal(t, 200, call(t, "POST", at+"/draft", `{"document": `+document+`, "change": {"do": "short", "passage": 1, "text": "4:8 x2"}}`, &drafted))
+	require.Equal(
+		t,
+		200,
+		call(
+			t,
+			"POST",
+			at+"/draft",
+			`{"document": `+document+`, "change": {"do": "short", "passage": 1, "text": "4:8 x2"}}`,
+			&drafted,
+		),
+	)
 	assert.Equal(t, "4:8", drafted.Summary.Passages[0].Counts)
 	save, err := json.Marshal(contract.PlanSave{Revision: 1, Document: drafted.Document})
 	require.NoError(t, err)
@@ -88,7 +98,12 @@ func TestErrorsSayWhatIsWrong(t *testing.T) {
 	at := serve(t).URL + "/api"
 	wrong := strings.Replace(document, "4:4", "4:x", 1)
 	var plan contract.Plan
-	require.Equal(t, 200, call(t, "POST", at+"/plans", `{"document": `+wrong+`}`, &plan), "kept, since it is being written")
+	require.Equal(
+		t,
+		200,
+		call(t, "POST", at+"/plans", `{"document": `+wrong+`}`, &plan),
+		"kept, since it is being written",
+	)
 	for _, c := range []struct {
 		method, path, in string
 		status           int
@@ -186,7 +201,11 @@ func TestTheClockExchange(t *testing.T) {
 func TestPressesOfTwoScreensAtOnce(t *testing.T) {
 	at := serve(t).URL + "/api"
 	var plan contract.Plan
-	require.Equal(t, 200, call(t, "POST", at+"/plans", `{"document": `+strings.Replace(document, `"rounds": 3`, `"rounds": 100`, 1)+`}`, &plan))
+	require.Equal(
+		t,
+		200,
+		call(t, "POST", at+"/plans", `{"document": `+strings.Replace(document, `"rounds": 3`, `"rounds": 100`, 1)+`}`, &plan),
+	)
 	var score contract.Score
 	require.Equal(t, 200, call(t, "POST", at+"/classes", fmt.Sprintf(`{"plan_id": %d}`, plan.ID), &score))
 	class := fmt.Sprintf("%s/classes/%d", at, score.ClassID)
@@ -217,8 +236,8 @@ func TestPressesOfTwoScreensAtOnce(t *testing.T) {
 	}
 }
 
-// The room's page, asked just before and just after, tells what was changed meanwhile: what was made a moment ago is kept for
-// many screens that come in at once, and for nobody else.
+// The room's page, asked just before and just after, tells what was changed meanwhile: what was made a moment ago is
+// kept for many screens that come in at once, and for nobody else.
 func TestTheRoomTellsWhatWasJustSaved(t *testing.T) {
 	server := serve(t)
 	d := newDevice(t, server)
@@ -228,7 +247,12 @@ func TestTheRoomTellsWhatWasJustSaved(t *testing.T) {
 	for saved, bring := range []string{"a blanket", "two blankets"} {
 		d.call("GET", "/api/rooms/"+code.Code, "", &room)
 		require.NotEqual(t, bring, room.Bring)
-		status, _ := d.call("PUT", "/api/settings", fmt.Sprintf(`{"schools": {}, "language": "en", "own_words": {}, "bring": %q, "revision": %d}`, bring, saved), nil)
+		status, _ := d.call(
+			"PUT",
+			"/api/settings",
+			fmt.Sprintf(`{"schools": {}, "language": "en", "own_words": {}, "bring": %q, "revision": %d}`, bring, saved),
+			nil,
+		)
 		require.Equal(t, 200, status)
 		d.call("GET", "/api/rooms/"+code.Code, "", &room)
 		assert.Equal(t, bring, room.Bring)

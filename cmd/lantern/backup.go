@@ -59,7 +59,13 @@ func restoreCommand() *cobra.Command {
 				if !incomplete.Newest.IsZero() {
 					newest = "its newest class began " + incomplete.Newest.Local().Format("2 Jan 2006 15:04")
 				}
-				return fmt.Errorf("%s was not restored, and nothing was changed: %w. It has %s; %s. If that is all there should be, add --incomplete-too", args[0], err, inWords(incomplete.Counts), newest)
+				return fmt.Errorf(
+					"%s was not restored, and nothing was changed: %w. It has %s; %s. If that is all there should be, add --incomplete-too",
+					args[0],
+					err,
+					inWords(incomplete.Counts),
+					newest,
+				)
 			case err != nil:
 				return fmt.Errorf("%s was not restored, and nothing was changed: %w", args[0], err)
 			}
@@ -80,7 +86,8 @@ func restoreCommand() *cobra.Command {
 		},
 	}
 	cmd.Flags().StringVar(&data, "data", defaultData, "the data file")
-	cmd.Flags().BoolVar(&incompleteToo, "incomplete-too", false, "restore also a plain copy of a data file in use, in which what was stored last may be missing")
+	cmd.Flags().
+		BoolVar(&incompleteToo, "incomplete-too", false, "restore also a plain copy of a data file in use, in which what was stored last may be missing")
 	return cmd
 }
 

@@ -56,12 +56,24 @@ func TestCommandsThatWriteAreRefusedWhileTheFileIsInUse(t *testing.T) {
 		{"serve", "--data", data, "--port", "0"}, {"demo", "--data", data, "--port", "0"}, {"passcode", "--data", data}, {"restore", other, "--data", data}, {"import", file, "--data", data},
 	} {
 		if args[0] == "restore" || args[0] == "import" {
-			_, errs, code := run(t, "", map[string]string{"restore": "backup", "import": "export"}[args[0]], args[1], "--data", data)
+			_, errs, code := run(
+				t,
+				"",
+				map[string]string{"restore": "backup", "import": "export"}[args[0]],
+				args[1],
+				"--data",
+				data,
+			)
 			require.Zero(t, code, "to read it is open: %s", errs)
 		}
 		_, errs, code := run(t, "warm lamp oil\n", args...)
 		assert.Equal(t, 1, code, args[0])
-		assert.Regexp(t, `in use by lantern serve \(process \d+, since .*\), at http://127\.0\.0\.1:7777: end that program first`, errs, args[0])
+		assert.Regexp(
+			t,
+			`in use by lantern serve \(process \d+, since .*\), at http://127\.0\.0\.1:7777: end that program first`,
+			errs,
+			args[0],
+		)
 	}
 }
 

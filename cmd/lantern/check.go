@@ -90,7 +90,11 @@ func numbers(p *plan.Passage) string {
 		parts = append(parts, "true ratio "+f.TrueRatio)
 	}
 	if f.LongestHold.Sign() > 0 {
-		parts = append(parts, fmt.Sprintf("longest hold %s s", seconds(f.LongestHold)), clock(f.HeldFull.Add(f.HeldEmpty))+" in holds")
+		parts = append(
+			parts,
+			fmt.Sprintf("longest hold %s s", seconds(f.LongestHold)),
+			clock(f.HeldFull.Add(f.HeldEmpty))+" in holds",
+		)
 	}
 	return ": " + strings.Join(parts, ", ")
 }

@@ -36,13 +36,21 @@ func openAt(cmd *cobra.Command, path, who string, usual bool) (*store.Store, err
 	}
 	out, opened := cmd.ErrOrStderr(), st.Opened()
 	if opened.Made && !usual {
-		fmt.Fprintf(out, "There was no data file %s: a new one was made. If your classes are in another one, name it with --data.\n", st.Path())
+		fmt.Fprintf(
+			out,
+			"There was no data file %s: a new one was made. If your classes are in another one, name it with --data.\n",
+			st.Path(),
+		)
 	}
 	if opened.Copied != "" {
 		fmt.Fprintf(out, "The data file was brought to a new form. As it was before it is kept: %s\n", opened.Copied)
 	}
 	if opened.Incomplete {
-		fmt.Fprintf(out, "The data file %s looks like a copy of one in use, without the journal (-wal) beside it: the last classes may be missing in it.\n", st.Path())
+		fmt.Fprintf(
+			out,
+			"The data file %s looks like a copy of one in use, without the journal (-wal) beside it: the last classes may be missing in it.\n",
+			st.Path(),
+		)
 	}
 	return st, nil
 }

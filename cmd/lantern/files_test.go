@@ -48,7 +48,8 @@ func TestSheetCommand(t *testing.T) {
 	require.Equal(t, 0, code, errs)
 	rows, err := csv.NewReader(strings.NewReader(out)).ReadAll()
 	require.NoError(t, err)
-	// Header, talk, free; four of the lead-in; six rounds of 32; breaths of 12, 12 and 15, a free step; own pace, recall; free.
+	// Header, talk, free; four of the lead-in; six rounds of 32; breaths of 12, 12 and 15, a free step; own pace, recall;
+	// free.
 	assert.Len(t, rows, 1+2+4+6*32+12+12+15+1+2+1)
 	assert.Equal(t, []string{"120000", "1111", "3", "nadi-shodhana", "setup"}, rows[3][:5], "one count at 54 is 1111.1 ms")
 	again, _, code := run(t, lunch, "sheet", "-")
@@ -68,7 +69,11 @@ func TestReplayCommand(t *testing.T) {
 		{"at_ms": 700, "do": "end"}`
 	out, errs, code := run(t, script, "replay", file(t, lunch), "-")
 	assert.Equal(t, 0, code)
-	assert.Equal(t, "at_ms,dur_ms,passage,practice,stage,round,breath,phase,through,count,of,part,say,kept\n0,700,1,,talk,0,0,talk,,1,1,,,yes\n", out)
+	assert.Equal(
+		t,
+		"at_ms,dur_ms,passage,practice,stage,round,breath,phase,through,count,of,part,say,kept\n0,700,1,,talk,0,0,talk,,1,1,,,yes\n",
+		out,
+	)
 	assert.Regexp(t, `(?m)^late by \d+ ms$`, errs)
 	assert.Contains(t, errs, "refused at 500 ms: release: no hold in progress\n")
 	out, _, code = run(t, `{"at_ms": 0, "do": "end"}`, "replay", file(t, lunch), "-")
@@ -87,7 +92,12 @@ func TestCuesCommand(t *testing.T) {
 	rows, err := csv.NewReader(strings.NewReader(out)).ReadAll()
 	require.NoError(t, err)
 	assert.Equal(t, []string{"at_ms", "until_ms", "passage", "stage", "round", "who", "kind", "text"}, rows[0])
-	assert.Contains(t, rows, []string{"36000", "40000", "1", "round", "2", "all", "line", `soft, "easy"`}, "at the first exhale of round 2")
+	assert.Contains(
+		t,
+		rows,
+		[]string{"36000", "40000", "1", "round", "2", "all", "line", `soft, "easy"`},
+		"at the first exhale of round 2",
+	)
 	asJSON, _, _ := run(t, mixed, "cues", "-", "--format", "json")
 	var objects []struct {
 		At    int64  `json:"at_ms"`
@@ -184,8 +194,13 @@ func TestCheckCommand(t *testing.T) {
 		assert.Contains(t, out, line)
 	}
 	// 4:16:8 with the word on a beat of its own really runs 5:17:9: the rules of pacing give this example.
-	out, _, _ = run(t, `{"format": "vast-lantern-plan", "version": 1, "slot_min": 1, "starts_at": "2026-03-02T20:30:00+01:00", "passages": [
-		{"type": "practice", "practice": "nadi-shodhana", "counts": "4:16:8", "word": "before"}, {"type": "practice", "practice": "kapalabhati"}]}`, "check", "-")
+	out, _, _ = run(
+		t,
+		`{"format": "vast-lantern-plan", "version": 1, "slot_min": 1, "starts_at": "2026-03-02T20:30:00+01:00", "passages": [
+		{"type": "practice", "practice": "nadi-shodhana", "counts": "4:16:8", "word": "before"}, {"type": "practice", "practice": "kapalabhati"}]}`,
+		"check",
+		"-",
+	)
 	for _, line := range []string{"true ratio 5:17:9", "too long", "Let the room settle", "Close with 50 s or more of rest", "Put a breath without holds before", "not taught late in the evening"} {
 		assert.Contains(t, out, line)
 	}

@@ -45,7 +45,23 @@ func rootCommand() *cobra.Command {
 	}
 	s.flags(root)
 	cobra.MousetrapHelpText = "" // on Windows a double click is how it is started
-	root.AddCommand(serveCommand(), demoCommand(), passcodeCommand(), backupCommand(), restoreCommand(), exportCommand(), importCommand(), sheetCommand(), replayCommand(), cuesCommand(), checkCommand(), planCommand(), homeCommand(), rehearseCommand(), healthCommand())
+	root.AddCommand(
+		serveCommand(),
+		demoCommand(),
+		passcodeCommand(),
+		backupCommand(),
+		restoreCommand(),
+		exportCommand(),
+		importCommand(),
+		sheetCommand(),
+		replayCommand(),
+		cuesCommand(),
+		checkCommand(),
+		planCommand(),
+		homeCommand(),
+		rehearseCommand(),
+		healthCommand(),
+	)
 	return root
 }
 

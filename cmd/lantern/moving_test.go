@@ -14,7 +14,10 @@ import (
 
 func TestExportAndImport(t *testing.T) {
 	folder := t.TempDir()
-	data, file, other := filepath.Join(folder, "x.db"), filepath.Join(folder, "all.json"), filepath.Join(folder, "new", "y.db")
+	data, file, other := filepath.Join(folder, "x.db"), filepath.Join(
+		folder,
+		"all.json",
+	), filepath.Join(folder, "new", "y.db")
 	_, errs, code := run(t, "", "export", file, "--data", data)
 	assert.Equal(t, 1, code)
 	assert.Contains(t, errs, "no data file")
@@ -51,7 +54,15 @@ func TestExportAndImport(t *testing.T) {
 	require.Zero(t, code, errs)
 	assert.Contains(t, out, "Nothing is to be changed.")
 
-	_, errs, code = run(t, strings.Replace(string(written), "beginners", "wizards", 1), "import", "-", "--yes", "--data", other)
+	_, errs, code = run(
+		t,
+		strings.Replace(string(written), "beginners", "wizards", 1),
+		"import",
+		"-",
+		"--yes",
+		"--data",
+		other,
+	)
 	assert.Equal(t, 2, code)
 	assert.Contains(t, errs, "group 1: Level: given “wizards”")
 	assert.Contains(t, errs, "Nothing was changed.")

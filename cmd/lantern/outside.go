@@ -32,14 +32,20 @@ type outside struct {
 }
 
 func (o *outside) flags(cmd *cobra.Command) {
-	cmd.Flags().BoolVar(&o.tls, "tls", false, "with --lan: encrypt the teacher's side by a certificate authority of your own, which your devices install from the page /certificate; the room's pages stay as they are")
+	cmd.Flags().
+		BoolVar(&o.tls, "tls", false, "with --lan: encrypt the teacher's side by a certificate authority of your own, which your devices install from the page /certificate; the room's pages stay as they are")
 	cmd.Flags().IntVar(&o.tlsPort, "tls-port", 0, "the port of the encrypted side (default the one after --port)")
-	cmd.Flags().StringVar(&o.cert, "cert", "", "with --lan: a certificate that devices trust already, as PEM; everything is encrypted by it")
+	cmd.Flags().
+		StringVar(&o.cert, "cert", "", "with --lan: a certificate that devices trust already, as PEM; everything is encrypted by it")
 	cmd.Flags().StringVar(&o.key, "key", "", "the key of --cert, as PEM")
-	cmd.Flags().StringVar(&o.base, "base-url", "", "the address under which a reverse proxy hands it on, as https://lantern.example.org")
-	cmd.Flags().StringSliceVar(&o.trusted, "trusted-proxy", nil, "an address or a network of proxies whose X-Forwarded-For tells who asks")
-	cmd.Flags().StringSliceVar(&o.publish, "publish-to", nil, "where a reverse proxy takes what it tells the room's screens, as http://127.0.0.1:8080/publish")
-	cmd.Flags().BoolVar(&o.noName, "no-name", false, "with --lan: do not answer to "+certificates.Name+" on the local network")
+	cmd.Flags().
+		StringVar(&o.base, "base-url", "", "the address under which a reverse proxy hands it on, as https://lantern.example.org")
+	cmd.Flags().
+		StringSliceVar(&o.trusted, "trusted-proxy", nil, "an address or a network of proxies whose X-Forwarded-For tells who asks")
+	cmd.Flags().
+		StringSliceVar(&o.publish, "publish-to", nil, "where a reverse proxy takes what it tells the room's screens, as http://127.0.0.1:8080/publish")
+	cmd.Flags().
+		BoolVar(&o.noName, "no-name", false, "with --lan: do not answer to "+certificates.Name+" on the local network")
 }
 
 func (o *outside) options(data string, lan bool) (*web.Options, error) {
@@ -61,22 +67,33 @@ func (o *outside) options(data string, lan bool) (*web.Options, error) {
 	}
 	if o.base != "" {
 		base, err := url.Parse(o.base)
-		if err != nil || base.Scheme != "http" && base.Scheme != "https" || base.Hostname() == "" || base.Path != "" && base.Path != "/" || base.RawQuery != "" {
-			return nil, fmt.Errorf("--base-url: given %q, allowed: http or https, a host, perhaps a port, and no path, as https://lantern.example.org", o.base)
+		if err != nil || base.Scheme != "http" && base.Scheme != "https" || base.Hostname() == "" ||
+			base.Path != "" && base.Path != "/" ||
+			base.RawQuery != "" {
+			return nil, fmt.Errorf(
+				"--base-url: given %q, allowed: http or https, a host, perhaps a port, and no path, as https://lantern.example.org",
+				o.base,
+			)
 		}
 		options.Base = base
 	}
 	for _, text := range o.trusted {
 		prefix, err := prefixOf(text)
 		if err != nil {
-			return nil, fmt.Errorf("--trusted-proxy: given %q, allowed: an address or a network, as 127.0.0.1 or 10.0.0.0/8", text)
+			return nil, fmt.Errorf(
+				"--trusted-proxy: given %q, allowed: an address or a network, as 127.0.0.1 or 10.0.0.0/8",
+				text,
+			)
 		}
 		options.Trusted = append(options.Trusted, prefix)
 	}
 	for _, text := range o.publish {
 		to, err := url.Parse(text)
 		if err != nil || to.Scheme != "http" && to.Scheme != "https" || to.Hostname() == "" {
-			return nil, fmt.Errorf("--publish-to: given %q, allowed: an address of a proxy, as http://127.0.0.1:8080/publish", text)
+			return nil, fmt.Errorf(
+				"--publish-to: given %q, allowed: an address of a proxy, as http://127.0.0.1:8080/publish",
+				text,
+			)
 		}
 		options.Publish = append(options.Publish, to)
 	}
@@ -123,8 +140,8 @@ func (o *outside) securePort(plain int) int {
 	return plain + 1
 }
 
-// announce answers to the machine's name on the local network (RFC 6762), so that an address that was written down holds when the
-// machine's number is another one. It gives how to stop. Without it everything works by number.
+// announce answers to the machine's name on the local network (RFC 6762), so that an address that was written down
+// holds when the machine's number is another one. It gives how to stop. Without it everything works by number.
 func (o *outside) announce(lan bool, options *web.Options, tell io.Writer) (stop func()) {
 	stop = func() {}
 	if !lan || o.noName {
@@ -155,5 +172,13 @@ func named(port string, addresses []string) (*mdns.MDNSService, error) {
 	for _, address := range addresses {
 		ips = append(ips, net.ParseIP(address))
 	}
-	return mdns.NewMDNSService("Vast Lantern", "_http._tcp", "local.", certificates.Name+".", number, ips, []string{"path=/"})
+	return mdns.NewMDNSService(
+		"Vast Lantern",
+		"_http._tcp",
+		"local.",
+		certificates.Name+".",
+		number,
+		ips,
+		[]string{"path=/"},
+	)
 }

@@ -25,7 +25,11 @@ func planCommand() *cobra.Command {
 		Args: cobra.ExactArgs(1),
 		RunE: func(cmd *cobra.Command, args []string) error {
 			if _, known := words.Languages[language]; !known {
-				return fmt.Errorf("--language: given %q, allowed: %s", language, strings.Join(slices.Sorted(maps.Keys(words.Languages)), ", "))
+				return fmt.Errorf(
+					"--language: given %q, allowed: %s",
+					language,
+					strings.Join(slices.Sorted(maps.Keys(words.Languages)), ", "),
+				)
 			}
 			var doc plan.Document
 			err := readFile(cmd, args[0], func(r io.Reader) error {

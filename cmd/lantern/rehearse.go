@@ -84,9 +84,26 @@ func writeExpected(w io.Writer, p *plan.Plan, room rehearsal.Room, list []rehear
 		case e.High == 0:
 			fmt.Fprintf(&text, "passage %d, %s: easy for all %d\n", e.Passage, name, e.People)
 		case e.Low == e.High:
-			fmt.Fprintf(&text, "passage %d, %s: from round %d %d of %d beyond what is easy\n", e.Passage, name, e.FromRound, e.High, e.People)
+			fmt.Fprintf(
+				&text,
+				"passage %d, %s: from round %d %d of %d beyond what is easy\n",
+				e.Passage,
+				name,
+				e.FromRound,
+				e.High,
+				e.People,
+			)
 		default:
-			fmt.Fprintf(&text, "passage %d, %s: from round %d %d to %d of %d beyond what is easy\n", e.Passage, name, e.FromRound, e.Low, e.High, e.People)
+			fmt.Fprintf(
+				&text,
+				"passage %d, %s: from round %d %d to %d of %d beyond what is easy\n",
+				e.Passage,
+				name,
+				e.FromRound,
+				e.Low,
+				e.High,
+				e.People,
+			)
 		}
 	}
 	_, err := io.WriteString(w, text.String())

@@ -43,11 +43,14 @@ type serving struct {
 func (s *serving) flags(cmd *cobra.Command, data string) {
 	cmd.Flags().StringVar(&s.data, "data", data, "the data file; it is made where there is none")
 	cmd.Flags().IntVar(&s.port, "port", 7777, "the port; where it is taken, another one is")
-	cmd.Flags().BoolVar(&s.lan, "lan", false, "open it to the local network: the room's pages to whoever has the code, the rest to whoever has the passcode")
+	cmd.Flags().
+		BoolVar(&s.lan, "lan", false, "open it to the local network: the room's pages to whoever has the code, the rest to whoever has the passcode")
 	s.outside.flags(cmd)
 	cmd.Flags().BoolVar(&s.verbose, "verbose", false, "write a line for every request; else only for those that failed")
-	cmd.Flags().Float64Var(&s.clockRate, "clock-rate", 1, "for try-outs: seconds on the application's clock for each real second, 1 to 100")
-	cmd.Flags().StringVar(&s.clockFrom, "clock-from", "", "for try-outs: the RFC 3339 time from which the clock runs at its rate (default now)")
+	cmd.Flags().
+		Float64Var(&s.clockRate, "clock-rate", 1, "for try-outs: seconds on the application's clock for each real second, 1 to 100")
+	cmd.Flags().
+		StringVar(&s.clockFrom, "clock-from", "", "for try-outs: the RFC 3339 time from which the clock runs at its rate (default now)")
 }
 
 func (s *serving) clock() (*studio.Clock, error) {
@@ -58,7 +61,10 @@ func (s *serving) clock() (*studio.Clock, error) {
 	if s.clockFrom != "" {
 		var err error
 		if from, err = time.Parse(time.RFC3339Nano, s.clockFrom); err != nil || from.After(time.Now()) {
-			return nil, fmt.Errorf("--clock-from: given %q, allowed: a date and time that is past, as 2026-03-02T18:30:00+01:00", s.clockFrom)
+			return nil, fmt.Errorf(
+				"--clock-from: given %q, allowed: a date and time that is past, as 2026-03-02T18:30:00+01:00",
+				s.clockFrom,
+			)
 		}
 	}
 	if s.clockRate == 1 {
@@ -182,7 +188,10 @@ func (s *serving) options(application *desk.Desk) (*web.Options, error) {
 	}
 	set, err := application.Access.HasPasscode()
 	if err == nil && !set {
-		err = fmt.Errorf("this opens the application to others, and for that it needs a passcode. Set one first: lantern passcode --data %s", s.data)
+		err = fmt.Errorf(
+			"this opens the application to others, and for that it needs a passcode. Set one first: lantern passcode --data %s",
+			s.data,
+		)
 	}
 	return options, err
 }
@@ -194,19 +203,35 @@ func (s *serving) printAddresses(out io.Writer, options *web.Options) {
 	case options.Base != nil:
 		fmt.Fprintf(out, "Behind a proxy, with the passcode: %s\n", options.Base)
 		if len(options.Trusted) == 0 {
-			fmt.Fprintln(out, "Warning: all requests seem to come from the proxy, so wrong passcodes count for everybody together. Name the proxy with --trusted-proxy.")
+			fmt.Fprintln(
+				out,
+				"Warning: all requests seem to come from the proxy, so wrong passcodes count for everybody together. Name the proxy with --trusted-proxy.",
+			)
 		}
 	case options.Authority != nil:
 		for _, host := range append([]string{certificates.Name}, web.Addresses()...) {
 			if ip := net.ParseIP(host); ip == nil || options.Authority.VouchesFor(ip) {
-				fmt.Fprintf(out, "On the local network, with the passcode: https://%s\n", net.JoinHostPort(host, options.SecurePort))
+				fmt.Fprintf(
+					out,
+					"On the local network, with the passcode: https://%s\n",
+					net.JoinHostPort(host, options.SecurePort),
+				)
 			}
 		}
-		fmt.Fprintf(out, "A device of yours trusts this machine after http://%s/certificate was opened on it\n", net.JoinHostPort(certificates.Name, options.PlainPort))
+		fmt.Fprintf(
+			out,
+			"A device of yours trusts this machine after http://%s/certificate was opened on it\n",
+			net.JoinHostPort(certificates.Name, options.PlainPort),
+		)
 		fmt.Fprintf(out, "SHA-256 of what it installs: %s\n", options.Authority.Fingerprint())
 	case s.lan:
 		for _, address := range web.Addresses() {
-			fmt.Fprintf(out, "On the local network, with the passcode: %s://%s\n", scheme, net.JoinHostPort(address, options.PlainPort))
+			fmt.Fprintf(
+				out,
+				"On the local network, with the passcode: %s://%s\n",
+				scheme,
+				net.JoinHostPort(address, options.PlainPort),
+			)
 		}
 	}
 	fmt.Fprintln(out, "Ctrl-C ends it.")
@@ -228,12 +253,12 @@ type entrance struct {
 	tls *tls.Config
 }
 
-// garbage is how much memory may be used beyond what is needed, in percent of it, before it is looked for what is not needed
-// any more. An adjustment leaves 3 MB behind, and with little in use a collection would fall into every third.
+// garbage is how much memory may be used beyond what is needed, in percent of it, before it is looked for what is not
+// needed any more. An adjustment leaves 3 MB behind, and with little in use a collection would fall into every third.
 const garbage = 200
 
-// stopTime is how long an answer may take after the program was told to end: long enough for most imports. What is given up after
-// it changes nothing.
+// stopTime is how long an answer may take after the program was told to end: long enough for most imports. What is
+// given up after it changes nothing.
 const stopTime = 15 * time.Second
 
 // serveUntil serves until the context ends, or one of the entrances fails. What was asked before the end is answered.

@@ -18,8 +18,8 @@ import (
 	"vastlantern/studio"
 )
 
-// starting is the program started without a command, as by a double click: it serves with its data where the system keeps such data,
-// and opens the browser.
+// starting is the program started without a command, as by a double click: it serves with its data where the system
+// keeps such data, and opens the browser.
 type starting struct {
 	serving
 	noBrowser bool

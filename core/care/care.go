@@ -41,8 +41,8 @@ func Of(p *plan.Passage) []Caution {
 	return append(append(strong, mild...), Everyone)
 }
 
-// caution is the caution of an aspect in full, from the same table that answers for a group. inLane says that a gentler lane is planned
-// that does without.
+// caution is the caution of an aspect in full, from the same table that answers for a group. inLane says that a gentler
+// lane is planned that does without.
 func (a aspect) caution(name Aspect, inLane bool) fact.Fact {
 	var parts []fact.Fact
 	switch leave, careful := len(a.leave) > 0, len(a.careful) > 0; {

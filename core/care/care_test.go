@@ -18,7 +18,9 @@ import (
 
 func passage(t *testing.T, text string) (plan.Fields, *plan.Passage) {
 	t.Helper()
-	doc, p, err := sheet.ReadPlan(strings.NewReader(`{"format": "vast-lantern-plan", "version": 1, "tempo": 60, "passages": [` + text + `]}`))
+	doc, p, err := sheet.ReadPlan(
+		strings.NewReader(`{"format": "vast-lantern-plan", "version": 1, "tempo": 60, "passages": [` + text + `]}`),
+	)
 	require.NoError(t, err)
 	return doc.Passages()[0], &p.Passages[0]
 }
@@ -82,11 +84,22 @@ func TestTheGentlerLaneIsForThoseWhoLeaveSomethingOut(t *testing.T) {
 		found := care.For(p, who)
 		require.Len(t, found, 1, c.passage)
 		assert.Equal(t, c.do, found[0].Do, c.passage)
-		assert.Equal(t, c.do == care.Carefully, strings.Contains(language.English().Text(found[0].Say), "high blood pressure (2 people). They take the gentler lane."), found[0].Say)
+		assert.Equal(
+			t,
+			c.do == care.Carefully,
+			strings.Contains(
+				language.English().Text(found[0].Say),
+				"high blood pressure (2 people). They take the gentler lane.",
+			),
+			found[0].Say,
+		)
 		assert.Equal(t, c.do != care.Carefully, care.AsksForGentle(p, who), c.passage)
 	}
 	late := care.Room{Late: true}
-	_, p := passage(t, `{"type": "practice", "practice": "kapalabhati", "strokes": 30, "rounds": 3, "rest_between": 30, "beside": "3:3"}`)
+	_, p := passage(
+		t,
+		`{"type": "practice", "practice": "kapalabhati", "strokes": 30, "rounds": 3, "rest_between": 30, "beside": "3:3"}`,
+	)
 	assert.Equal(t, care.LeaveOut, care.For(p, late)[0].Do, "late is late for both lanes")
 }
 
@@ -107,7 +120,12 @@ func TestCautionsSayWhichLaneThereIs(t *testing.T) {
 		assert.Equal(t, c.caution == there, strings.Contains(text, "lane"), text)
 		found := care.For(p, pregnant)[0]
 		assert.Contains(t, language.English().Text(found.Instead), c.finding, c.passage)
-		assert.Equal(t, c.finding == offered, strings.Contains(language.English().Text(found.Instead), offered), found.Instead)
+		assert.Equal(
+			t,
+			c.finding == offered,
+			strings.Contains(language.English().Text(found.Instead), offered),
+			found.Instead,
+		)
 	}
 	_, narrowed := passage(t, of("digital-control"))
 	assert.Contains(t, language.English().Text(care.Of(narrowed)[0].Say), "Narrowing the nostrils", "both are open")
@@ -182,7 +200,12 @@ func TestAgeHourAndSchool(t *testing.T) {
 	assert.Equal(t, []string{"leave-out: strokes"}, find(of("kapalabhati"), care.Room{Late: true}))
 	assert.Equal(t, []string{"leave-out: sun"}, find(of("surya-bhedana"), care.Room{Late: true}))
 	assert.Empty(t, find(of("chandra-bhedana"), care.Room{Late: true}))
-	assert.Equal(t, []string{"carefully: partner"}, find(of("partner-breath"), care.Room{}), "everybody is asked before touching")
+	assert.Equal(
+		t,
+		[]string{"carefully: partner"},
+		find(of("partner-breath"), care.Room{}),
+		"everybody is asked before touching",
+	)
 
 	pressure := care.Room{Present: map[care.Condition]int{care.HighBloodPressure: 2}}
 	assert.Equal(t, []string{"leave-out: strokes"}, find(of("kapalabhati"), pressure))
@@ -223,6 +246,13 @@ func TestGentleVariants(t *testing.T) {
 		assert.Equal(t, want, fmt.Sprintf("%s %s %s", gentle.Practice.ID, gentle.Measure.Counts, length))
 		assert.Empty(t, care.For(&gentle, care.Room{Present: map[care.Condition]int{care.Pregnancy: 1}}), text)
 		round := gentle.RoundSpan(gentle.Measure).Float()
-		assert.InDelta(t, p.PlannedLength().Float(), gentle.PlannedLength().Float(), max(round, 15_000), "%s: within a round", text)
+		assert.InDelta(
+			t,
+			p.PlannedLength().Float(),
+			gentle.PlannedLength().Float(),
+			max(round, 15_000),
+			"%s: within a round",
+			text,
+		)
 	}
 }

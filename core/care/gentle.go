@@ -9,7 +9,12 @@ import (
 )
 
 // replaced are the practices whose gentle variant is another practice.
-var replaced = map[Aspect]string{Strokes: "belly-breath", Joy: "counted-breath", Sun: "nadi-shodhana", Moon: "nadi-shodhana"}
+var replaced = map[Aspect]string{
+	Strokes: "belly-breath",
+	Joy:     "counted-breath",
+	Sun:     "nadi-shodhana",
+	Moon:    "nadi-shodhana",
+}
 
 // gentler tells what softens the passage: another practice, or the same without holds.
 func gentler(p *plan.Passage) (practice string, withoutHolds bool) {

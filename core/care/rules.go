@@ -33,7 +33,8 @@ const (
 	Carefully Do = "carefully"
 )
 
-// aspect is what is told of an aspect. Its name, and what people do meanwhile with whom it is left out, are messages by its id.
+// aspect is what is told of an aspect. Its name, and what people do meanwhile with whom it is left out, are messages by
+// its id.
 type aspect struct {
 	strong  bool // to be read before the practice is led
 	late    bool // not late in the evening

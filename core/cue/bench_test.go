@@ -7,7 +7,8 @@ import (
 	"vastlantern/core/cue"
 )
 
-// BenchmarkCues is the cues of a class of an hour (3,520 counts), and those after one more adjustment when there were 200.
+// BenchmarkCues is the cues of a class of an hour (3,520 counts), and those after one more adjustment when there were
+// 200.
 func BenchmarkCues(b *testing.B) {
 	p := read(b, nadi("4:4:8", 110, ""))
 	b.Run("sheet", func(b *testing.B) {

@@ -85,7 +85,17 @@ func (f *fold) callsOf(runs []run, i int) []Cue {
 	}
 	end := endOf(runs, i+1)
 	add := func(kind Kind, at, until int64) {
-		list = append(list, Cue{At: at, Until: min(until, end), Who: plan.ForAll, Kind: kind, Text: f.plan.Words.Text(string(kind)), key: int64(i)})
+		list = append(
+			list,
+			Cue{
+				At:    at,
+				Until: min(until, end),
+				Who:   plan.ForAll,
+				Kind:  kind,
+				Text:  f.plan.Words.Text(string(kind)),
+				key:   int64(i),
+			},
+		)
 	}
 	all := roundsOf(runs, i+1)
 	became := f.becameLast(runs, i, all)
@@ -97,7 +107,8 @@ func (f *fold) callsOf(runs []run, i int) []Cue {
 		start := runs[last].At
 		add(Last, f.beforeLast(runs, last, total), min(runs[last].end, start+calling))
 	}
-	if one, began := all.starts[1]; p.Led() && total >= halvesFrom && there && began && f.state.length(runs[one].At, all.ends[total]) >= halvesLonger {
+	if one, began := all.starts[1]; p.Led() && total >= halvesFrom && there && began &&
+		f.state.length(runs[one].At, all.ends[total]) >= halvesLonger {
 		if half, comes := all.starts[total/2+1]; comes {
 			add(Half, runs[half].At, min(runs[half].end, runs[half].At+calling))
 		}
@@ -122,8 +133,8 @@ func (f *fold) callsOf(runs []run, i int) []Cue {
 	return list
 }
 
-// becameLast is the run with which a round begins that becomes the last as it starts; -1 where there is none. Once it has begun, it
-// is the last as long as the total says so.
+// becameLast is the run with which a round begins that becomes the last as it starts; -1 where there is none. Once it
+// has begun, it is the last as long as the total says so.
 func (f *fold) becameLast(runs []run, i int, all rounds) int {
 	for number, first := range all.starts {
 		if runs[first].BecameLast && (runs[first].At > f.from || f.state.totals[i].Total == number) {
@@ -145,7 +156,10 @@ func (f *fold) byHand(i int) bool {
 // callsLast tells whether the last round was being called already when things came to stand as they do: once it has
 // begun, it is not called any more.
 func (f *fold) callsLast(passage int) bool {
-	return slices.ContainsFunc(f.cues, func(c Cue) bool { return c.Kind == Last && c.key == int64(passage) && c.At < f.from && c.lasts(f.from) })
+	return slices.ContainsFunc(
+		f.cues,
+		func(c Cue) bool { return c.Kind == Last && c.key == int64(passage) && c.At < f.from && c.lasts(f.from) },
+	)
 }
 
 // beforeLast is when the call of the last round begins, which begins in that run.
@@ -211,8 +225,8 @@ func (f *fold) timed(runs []run, i int, all rounds, total int) (from, to int64, 
 	return from, to, there
 }
 
-// prompts is those of each practice, over and over: with rests and pauses, and with every third round where there are no
-// rests. One is left out where a call or a line for the teacher is there.
+// prompts is those of each practice, over and over: with rests and pauses, and with every third round where there are
+// no rests. One is left out where a call or a line for the teacher is there.
 func (f *fold) prompts(runs []run, calls, lines []Cue) []Cue {
 	var list []Cue
 	passage, number := 0, 0
@@ -221,7 +235,8 @@ func (f *fold) prompts(runs []run, calls, lines []Cue) []Cue {
 			passage, number = r.Passage, 0
 		}
 		p := &f.plan.Passages[r.Passage-1]
-		if p.Type != plan.Practice || len(p.Practice.Prompts) == 0 || !promptWith(runs, i, p, f.state.totals[r.Passage-1].Total) {
+		if p.Type != plan.Practice || len(p.Practice.Prompts) == 0 ||
+			!promptWith(runs, i, p, f.state.totals[r.Passage-1].Total) {
 			continue
 		}
 		prompt, next := nextPrompt(p, r.Stage, number)
@@ -239,10 +254,16 @@ func (f *fold) prompts(runs []run, calls, lines []Cue) []Cue {
 	return list
 }
 
-// nextPrompt is the next prompt from a number on that is for the passage and the stage, and the number after it. What is not for it is
-// passed over; empty where none is.
+// nextPrompt is the next prompt from a number on that is for the passage and the stage, and the number after it. What
+// is not for it is passed over; empty where none is.
 func nextPrompt(p *plan.Passage, stage pace.Stage, number int) (text string, next int) {
-	values := map[string]string{"zone": p.Zone, "attention": p.Attention, "width": p.Aperture.Width(), "airway": string(p.Airway), "stage": string(stage)}
+	values := map[string]string{
+		"zone":      p.Zone,
+		"attention": p.Attention,
+		"width":     p.Aperture.Width(),
+		"airway":    string(p.Airway),
+		"stage":     string(stage),
+	}
 	prompts := p.Practice.Prompts
 	for i := range prompts {
 		if one := prompts[(number+i)%len(prompts)]; one.Fits(values) {
@@ -252,8 +273,8 @@ func nextPrompt(p *plan.Passage, stage pace.Stage, number int) (text string, nex
 	return "", number
 }
 
-// promptWith tells whether a prompt comes with the run; total is the passage's rounds as they stand. After the last round nothing
-// follows for which it could be said.
+// promptWith tells whether a prompt comes with the run; total is the passage's rounds as they stand. After the last
+// round nothing follows for which it could be said.
 func promptWith(runs []run, i int, p *plan.Passage, total int) bool {
 	r := runs[i]
 	switch {

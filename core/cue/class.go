@@ -216,8 +216,16 @@ func (f *fold) gaveLast(t int64, before *state) {
 	row := s.rows[i]
 	passage := row.Passage - 1
 	total := s.totals[passage].Total
-	if row.Stage == pace.Round && row.Kept && row.Round == total && total < before.totals[passage].Total && !row.BecameLast {
-		given := Cue{At: t, Until: t + calling, Who: plan.ForAll, Kind: Last, Text: f.plan.Words.Text(string(Last)), key: int64(passage)}
+	if row.Stage == pace.Round && row.Kept && row.Round == total && total < before.totals[passage].Total &&
+		!row.BecameLast {
+		given := Cue{
+			At:    t,
+			Until: t + calling,
+			Who:   plan.ForAll,
+			Kind:  Last,
+			Text:  f.plan.Words.Text(string(Last)),
+			key:   int64(passage),
+		}
 		f.given = append(f.given, event{given, passage, total})
 	}
 }

@@ -1,10 +1,10 @@
-// Package cue computes what is shown and said in a class, to whom and when (cues.md): what is done now and next, what the
-// hand does, the calls, the practice's prompts and the teacher's own lines. Screens, voice, cards and files show these
-// and make up none.
+// Package cue computes what is shown and said in a class, to whom and when (cues.md): what is done now and next, what
+// the hand does, the calls, the practice's prompts and the teacher's own lines. Screens, voice, cards and files show
+// these and make up none.
 //
 // Cues follow from how things stand. With every adjustment they stand differently: what was shown stays, and from that
-// moment on the cues of the new timeline hold (class.go). The cues of one timeline are made in runs.go, hand.go, calls.go
-// and lines.go.
+// moment on the cues of the new timeline hold (class.go). The cues of one timeline are made in runs.go, hand.go,
+// calls.go and lines.go.
 package cue
 
 import (

@@ -20,7 +20,11 @@ import (
 
 // read is a plan at 60 counts a minute, where a count is a second.
 func read(t require.TestingT, passages ...string) *plan.Plan {
-	_, p, err := sheet.ReadPlan(strings.NewReader(`{"format": "vast-lantern-plan", "version": 1, "tempo": 60, "passages": [` + strings.Join(passages, ",") + `]}`))
+	_, p, err := sheet.ReadPlan(
+		strings.NewReader(
+			`{"format": "vast-lantern-plan", "version": 1, "tempo": 60, "passages": [` + strings.Join(passages, ",") + `]}`,
+		),
+	)
 	require.NoError(t, err)
 	return p
 }
@@ -58,11 +62,21 @@ func short(cues []cue.Cue, kinds ...cue.Kind) []string {
 }
 
 func counted(counts string, rounds int, more string) string {
-	return fmt.Sprintf(`{"type": "practice", "practice": "counted-breath", "counts": %q, "rounds": %d, "lead_in": 0%s}`, counts, rounds, more)
+	return fmt.Sprintf(
+		`{"type": "practice", "practice": "counted-breath", "counts": %q, "rounds": %d, "lead_in": 0%s}`,
+		counts,
+		rounds,
+		more,
+	)
 }
 
 func nadi(counts string, rounds int, more string) string {
-	return fmt.Sprintf(`{"type": "practice", "practice": "nadi-shodhana", "counts": %q, "rounds": %d%s}`, counts, rounds, more)
+	return fmt.Sprintf(
+		`{"type": "practice", "practice": "nadi-shodhana", "counts": %q, "rounds": %d%s}`,
+		counts,
+		rounds,
+		more,
+	)
 }
 
 const (
@@ -112,12 +126,23 @@ func TestNextFollowsAdjustments(t *testing.T) {
 	p := read(t, counted("4:8:4", 2, ""))
 	assert.Equal(t, []string{"0-1.5 next: hold, 8", "1.5-4 next: hold, 6", "4-10 next: exhale, 4"},
 		short(cue.Replay(p, script(t, `1500 counts "to": [4, 6, 4, 0]`), cue.Main), cue.Next)[:3])
-	assert.Equal(t, []string{"0-1 now: inhale", "1-open now: natural breath"}, short(cue.Replay(p, script(t, `1000 pause`), cue.Main), cue.Now))
-	assert.Equal(t, []string{"0-1 next: hold, 8", "1-open next: inhale, 4"}, short(cue.Replay(p, script(t, `1000 pause`), cue.Main), cue.Next))
+	assert.Equal(
+		t,
+		[]string{"0-1 now: inhale", "1-open now: natural breath"},
+		short(cue.Replay(p, script(t, `1000 pause`), cue.Main), cue.Now),
+	)
+	assert.Equal(
+		t,
+		[]string{"0-1 next: hold, 8", "1-open next: inhale, 4"},
+		short(cue.Replay(p, script(t, `1000 pause`), cue.Main), cue.Next),
+	)
 	waits := read(t, `{"type": "talk", "title": "Seat", "seconds": 10, "wait": true}`, counted("4:4", 1, ""))
 	assert.Equal(t, []string{"0-open next: Counted breath: inhale, 4"}, short(cue.Replay(waits, nil, cue.Main), cue.Next))
-	assert.Equal(t, []string{"0-25 next: Counted breath: inhale, 4", "25-29 next: exhale, 4", "29-33 next: the end of the class"},
-		short(cue.Replay(waits, script(t, `25000 advance`), cue.Main), cue.Next))
+	assert.Equal(
+		t,
+		[]string{"0-25 next: Counted breath: inhale, 4", "25-29 next: exhale, 4", "29-33 next: the end of the class"},
+		short(cue.Replay(waits, script(t, `25000 advance`), cue.Main), cue.Next),
+	)
 }
 
 func TestTheHand(t *testing.T) {
@@ -197,8 +222,18 @@ func TestPrompts(t *testing.T) {
 	require.Len(t, every, 2, "with the last breath of each third round")
 	assert.Contains(t, every[0], "20-24 prompt: ")
 	assert.Contains(t, every[1], "44-48 prompt: ")
-	assert.Len(t, short(cue.Sheet(read(t, counted("4:4", 7, "")), cue.Main), cue.Prompt), 1, "with the sixth of seven the last one is called")
-	assert.Len(t, short(cue.Sheet(read(t, counted("4:4", 6, "")), cue.Main), cue.Prompt), 1, "nothing follows the sixth of six")
+	assert.Len(
+		t,
+		short(cue.Sheet(read(t, counted("4:4", 7, "")), cue.Main), cue.Prompt),
+		1,
+		"with the sixth of seven the last one is called",
+	)
+	assert.Len(
+		t,
+		short(cue.Sheet(read(t, counted("4:4", 6, "")), cue.Main), cue.Prompt),
+		1,
+		"nothing follows the sixth of six",
+	)
 	texts := func(fields string) (list []string) {
 		p := read(t, `{"type": "practice", "practice": `+fields+`, "rounds": 5, "lead_in": 0, "rest_between": 10}`)
 		for _, c := range cue.Sheet(p, cue.Main) {
@@ -209,11 +244,28 @@ func TestPrompts(t *testing.T) {
 		return list
 	}
 	moves := "The breath moves the hand, not the hand the breath."
-	assert.Equal(t, []string{"The hand on the chest may sleep.", moves, "Let the belly go on the exhale."}, texts(`"belly-breath", "attention": "front"`))
-	assert.Equal(t, []string{moves, "Into the low back.", moves}, texts(`"belly-breath", "attention": "back"`), "and over again")
-	assert.Equal(t, []string{"The ribs open to the sides.", "Soft jaw, long neck.", "The ribs open to the sides."}, texts(`"three-part-breath", "zone": "ribs"`))
+	assert.Equal(
+		t,
+		[]string{"The hand on the chest may sleep.", moves, "Let the belly go on the exhale."},
+		texts(`"belly-breath", "attention": "front"`),
+	)
+	assert.Equal(
+		t,
+		[]string{moves, "Into the low back.", moves},
+		texts(`"belly-breath", "attention": "back"`),
+		"and over again",
+	)
+	assert.Equal(
+		t,
+		[]string{"The ribs open to the sides.", "Soft jaw, long neck.", "The ribs open to the sides."},
+		texts(`"three-part-breath", "zone": "ribs"`),
+	)
 	assert.NotContains(t, texts(`"digital-control"`), "Narrow, not closed.")
-	assert.Contains(t, texts(`"digital-control", "aperture": {"inhale": "wide", "exhale": "narrow"}`), "Narrow, not closed.")
+	assert.Contains(
+		t,
+		texts(`"digital-control", "aperture": {"inhale": "wide", "exhale": "narrow"}`),
+		"Narrow, not closed.",
+	)
 	withRests := short(cue.Sheet(read(t, counted("4:4", 3, `, "rest_between": 20`)), cue.Main), cue.Prompt)
 	require.Len(t, withRests, 1, "the second rest has the call of the last round")
 	assert.Contains(t, withRests[0], "8-28 prompt: ")
@@ -269,36 +321,90 @@ func TestLines(t *testing.T) {
 		}
 		assert.Equal(t, c.want, short(cues, cue.Line), c.name)
 	}
-	p := read(t, lines(counted("2:2", 2, ""), `{"text": "a", "round": 3}, {"text": "b", "phase": "hold"}, {"text": "c"}`), talk)
+	p := read(
+		t,
+		lines(counted("2:2", 2, ""), `{"text": "a", "round": 3}, {"text": "b", "phase": "hold"}, {"text": "c"}`),
+		talk,
+	)
 	advice := cue.Advise(p)
 	require.Len(t, advice, 2, "the third has its place")
-	assert.Equal(t, [][2]any{{1, `The line “a” fits nowhere in this passage.`}, {1, `The line “b” fits nowhere in this passage.`}},
-		[][2]any{{advice[0].Passage, language.English().Text(advice[0].Say)}, {advice[1].Passage, language.English().Text(advice[1].Say)}})
-	older := read(t, counted("2:2", 2, `, "rest_between": 10, "prompts": [{"round": 2, "text": "a"}, {"rest": 1, "text": "b"}, {"second": 5, "text": "c"}]`))
-	assert.Equal(t, []string{"2-14 line: b", "3-13 line: c", "12-18 line: a"}, short(cue.Sheet(older, cue.Main), cue.Line), "prompts are the older form")
+	assert.Equal(
+		t,
+		[][2]any{{1, `The line “a” fits nowhere in this passage.`}, {1, `The line “b” fits nowhere in this passage.`}},
+		[][2]any{
+			{advice[0].Passage, language.English().Text(advice[0].Say)},
+			{advice[1].Passage, language.English().Text(advice[1].Say)},
+		},
+	)
+	older := read(
+		t,
+		counted(
+			"2:2",
+			2,
+			`, "rest_between": 10, "prompts": [{"round": 2, "text": "a"}, {"rest": 1, "text": "b"}, {"second": 5, "text": "c"}]`,
+		),
+	)
+	assert.Equal(
+		t,
+		[]string{"2-14 line: b", "3-13 line: c", "12-18 line: a"},
+		short(cue.Sheet(older, cue.Main), cue.Line),
+		"prompts are the older form",
+	)
 }
 
 func TestTheLaneBeside(t *testing.T) {
 	p := read(t, counted("4:8:4", 1, `, "beside": "breathe"`))
-	assert.Equal(t, []string{"0-4 now: inhale", "4-8 now: natural breath", "8-12 now: inhale", "12-16 now: exhale"}, short(cue.Sheet(p, cue.Beside), cue.Now))
-	assert.Equal(t, []string{"0-4 next: natural breath, 0:04", "4-8 next: inhale, 4", "8-12 next: exhale, 4", "12-16 next: the end of the class"}, short(cue.Sheet(p, cue.Beside), cue.Next))
+	assert.Equal(
+		t,
+		[]string{"0-4 now: inhale", "4-8 now: natural breath", "8-12 now: inhale", "12-16 now: exhale"},
+		short(cue.Sheet(p, cue.Beside), cue.Now),
+	)
+	assert.Equal(
+		t,
+		[]string{
+			"0-4 next: natural breath, 0:04",
+			"4-8 next: inhale, 4",
+			"8-12 next: exhale, 4",
+			"12-16 next: the end of the class",
+		},
+		short(cue.Sheet(p, cue.Beside), cue.Next),
+	)
 }
 
 // Past cues never change, but for their end where an adjustment ended them early.
 func TestThePastOfCuesStays(t *testing.T) {
 	rapid.Check(t, func(t *rapid.T) {
 		n := func(low, high int) int { return rapid.IntRange(low, high).Draw(t, "n") }
-		p := read(t, talk,
-			nadi(fmt.Sprintf("%d:%d:%d", n(1, 5), n(0, 6), n(1, 6)), n(1, 8), fmt.Sprintf(`, "rest_between": %d, "rest_lead_in": %d, "lines": [{"text": "x", "phase": "exhale", "round": 2}, {"text": "y", "second": %d}]`, n(0, 12), n(0, 3), n(0, 40))),
-			fmt.Sprintf(`{"type": "practice", "practice": "kapalabhati", "strokes": %d, "rounds": 3, "rest_wait": %t}`, n(1, 20), n(0, 1) == 1),
-			`{"type": "practice", "practice": "chandra-bhedana", "pace": "own", "minutes": 1.5}`, rest)
+		p := read(
+			t,
+			talk,
+			nadi(
+				fmt.Sprintf("%d:%d:%d", n(1, 5), n(0, 6), n(1, 6)),
+				n(1, 8),
+				fmt.Sprintf(
+					`, "rest_between": %d, "rest_lead_in": %d, "lines": [{"text": "x", "phase": "exhale", "round": 2}, {"text": "y", "second": %d}]`,
+					n(0, 12),
+					n(0, 3),
+					n(0, 40),
+				),
+			),
+			fmt.Sprintf(
+				`{"type": "practice", "practice": "kapalabhati", "strokes": %d, "rounds": 3, "rest_wait": %t}`,
+				n(1, 20),
+				n(0, 1) == 1,
+			),
+			`{"type": "practice", "practice": "chandra-bhedana", "pace": "own", "minutes": 1.5}`,
+			rest,
+		)
 		lane := cue.Lane(n(0, 1) == 1)
 		class, at := cue.Begin(p, lane), 0
 		var made []pace.Adjustment
 		for range n(0, 15) {
 			at += rapid.SampledFrom([]int{0, 1, 700, 3000, 12_345, 30_000}).Draw(t, "gap")
 			do := rapid.SampledFrom([]string{"pause", "resume", "advance", "again", "last-round", `rounds "by": 1`, `rounds "by": -1`, "drop-holds", "close", "next", "undo",
-				fmt.Sprintf(`tempo "to": %d`, n(40, 90)), fmt.Sprintf(`counts "to": [%d, %d, %d, 0]`, n(1, 5), n(0, 5), n(1, 6)), `beside "to": "breathe"`}).Draw(t, "do")
+				fmt.Sprintf(`tempo "to": %d`, n(40, 90)),
+				fmt.Sprintf(`counts "to": [%d, %d, %d, 0]`, n(1, 5), n(0, 5), n(1, 6)), `beside "to": "breathe"`}).
+				Draw(t, "do")
 			before := class.Cues()
 			class.Adjust(script(t, fmt.Sprintf("%d %s", at, do))[0])
 			after := class.Cues()
@@ -311,7 +417,8 @@ func TestThePastOfCuesStays(t *testing.T) {
 					if over {
 						return d == c
 					}
-					return d.At == c.At && d.Kind == c.Kind && d.Text == c.Text && d.Who == c.Who && (d.Until == cue.Open || d.Until >= int64(at))
+					return d.At == c.At && d.Kind == c.Kind && d.Text == c.Text && d.Who == c.Who &&
+						(d.Until == cue.Open || d.Until >= int64(at))
 				}), "%v is gone after %s at %d", c, do, at)
 			}
 			made = append(made, script(t, fmt.Sprintf("%d %s", at, do))[0])
@@ -328,8 +435,8 @@ func TestThePastOfCuesStays(t *testing.T) {
 	})
 }
 
-// promised holds what is to come from a moment on against the rows that are to come: no last call before a round that is not
-// the last, no side of the hand but that of the breath, no line outside its place.
+// promised holds what is to come from a moment on against the rows that are to come: no last call before a round that
+// is not the last, no side of the hand but that of the breath, no line outside its place.
 func promised(t *rapid.T, p *plan.Plan, timeline pace.Timeline, cues []cue.Cue, from int64) {
 	for _, c := range cues {
 		if c.At < from {
@@ -388,16 +495,41 @@ func TestFingersCloseTheOtherSide(t *testing.T) {
 	assert.Equal(t, []string{
 		"lead both: ", "inhale left: right", "hold : both", "exhale right: left", "inhale right: left", "hold : both", "exhale left: right",
 	}, fingersOf(read(t, `{"type": "practice", "practice": "nadi-shodhana", "counts": "2:2:2", "rounds": 1}`)))
-	assert.Equal(t, []string{"inhale right: left", "still : left", "exhale right: left", "still : left"},
-		fingersOf(read(t, `{"type": "practice", "practice": "single-nostril", "side": "right", "counts": "2:2", "rounds": 1, "lead_in": 0, "natural_pause": 1}`)))
-	assert.Equal(t, []string{"inhale both: narrow", "exhale both: "},
-		fingersOf(read(t, `{"type": "practice", "practice": "digital-control", "counts": "2:2", "rounds": 1, "lead_in": 0, "aperture": {"inhale": "narrow", "exhale": "wide"}}`)))
-	assert.Equal(t, []string{"inhale both: ", "hold : "}, fingersOf(read(t, counted("2:2:2", 1, "")))[:2], "no hand is needed")
+	assert.Equal(
+		t,
+		[]string{"inhale right: left", "still : left", "exhale right: left", "still : left"},
+		fingersOf(
+			read(
+				t,
+				`{"type": "practice", "practice": "single-nostril", "side": "right", "counts": "2:2", "rounds": 1, "lead_in": 0, "natural_pause": 1}`,
+			),
+		),
+	)
+	assert.Equal(
+		t,
+		[]string{"inhale both: narrow", "exhale both: "},
+		fingersOf(
+			read(
+				t,
+				`{"type": "practice", "practice": "digital-control", "counts": "2:2", "rounds": 1, "lead_in": 0, "aperture": {"inhale": "narrow", "exhale": "wide"}}`,
+			),
+		),
+	)
+	assert.Equal(
+		t,
+		[]string{"inhale both: ", "hold : "},
+		fingersOf(read(t, counted("2:2:2", 1, "")))[:2],
+		"no hand is needed",
+	)
 }
 
 // The hand's cue tells which side it comes to close, and when it comes down, for a drawing of it.
 func TestTheHandsCueTellsTheFingers(t *testing.T) {
-	p := read(t, `{"type": "practice", "practice": "nadi-shodhana", "counts": "4:4", "rounds": 1, "side": "right"}`, `{"type": "free", "seconds": 60}`)
+	p := read(
+		t,
+		`{"type": "practice", "practice": "nadi-shodhana", "counts": "4:4", "rounds": 1, "side": "right"}`,
+		`{"type": "free", "seconds": 60}`,
+	)
 	var fingers []cue.Fingers
 	for _, c := range cue.Sheet(p, cue.Main) {
 		if c.Kind == cue.Hand {

@@ -9,7 +9,8 @@ import (
 // Fingers is what the fingers do at the nose, for a drawing of it.
 type Fingers string
 
-// What fingers can do. That both nostrils are closed in a hold between one-sided breaths is common practice, with no source.
+// What fingers can do. That both nostrils are closed in a hold between one-sided breaths is common practice, with no
+// source.
 const (
 	NoFingers  Fingers = ""
 	CloseLeft  Fingers = "left"

@@ -92,8 +92,8 @@ func (f *fold) stretches(runs []run) []stretch {
 	return list
 }
 
-// raise is when the hand comes up for a stretch: at the end of what comes before it. Where that waits, or nothing comes before, at
-// own pace it comes up as the stretch begins.
+// raise is when the hand comes up for a stretch: at the end of what comes before it. Where that waits, or nothing comes
+// before, at own pace it comes up as the stretch begins.
 func (f *fold) raise(runs []run, s stretch) (at, until int64, there bool) {
 	start := runs[s.first].At
 	if s.first > 0 {
@@ -181,8 +181,8 @@ var (
 	out = map[breath.Through]string{breath.Left: words.OutLeft, breath.Right: words.OutRight}
 )
 
-// Pattern is what is breathed at own pace, in one line: the sides where the hand is at the nose ("in left, out right; in
-// right, out left"), elsewhere each phase of a round with its counts ("inhale 4, hold 4, exhale 4").
+// Pattern is what is breathed at own pace, in one line: the sides where the hand is at the nose ("in left, out right;
+// in right, out left"), elsewhere each phase of a round with its counts ("inhale 4, hold 4, exhale 4").
 func Pattern(p *plan.Passage, round []pace.Row, of *plan.Plan) string {
 	if handAtNose(p) {
 		return sides(p, of.Words)

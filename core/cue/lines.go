@@ -29,7 +29,10 @@ func (f *fold) lines(rows []pace.Row) []Cue {
 	var list []Cue
 	f.eachLine(rows, func(line *plan.Line, number int64, places []place) {
 		for _, s := range joined(places, line.Ahead.Times(1000).Round()) {
-			list = append(list, Cue{At: s.at, Until: s.until, Who: line.Who, Kind: Line, Text: line.Text, Say: line.Say, key: number})
+			list = append(
+				list,
+				Cue{At: s.at, Until: s.until, Who: line.Who, Kind: Line, Text: line.Text, Say: line.Say, key: number},
+			)
 		}
 	})
 	return list
@@ -67,8 +70,8 @@ func (f *fold) eachLine(rows []pace.Row, do func(line *plan.Line, number int64, 
 	}
 }
 
-// joined gives each place its time ahead; what is still there when the next comes goes on. Where what comes before waits for the
-// teacher, nobody knows when the place begins: the line is there as long as the waiting.
+// joined gives each place its time ahead; what is still there when the next comes goes on. Where what comes before
+// waits for the teacher, nobody knows when the place begins: the line is there as long as the waiting.
 func joined(places []place, ahead int64) []span {
 	var list []span
 	for _, s := range places {
@@ -85,7 +88,8 @@ func joined(places []place, ahead int64) []span {
 	return list
 }
 
-// placesOf is the places of a line in the rows of its passage, from start to end; total is the passage's rounds as they stand.
+// placesOf is the places of a line in the rows of its passage, from start to end; total is the passage's rounds as they
+// stand.
 func placesOf(line *plan.Line, rows []pace.Row, start, end, total int) []place {
 	if line.Second.Sign() >= 0 {
 		return secondsOf(line, rows[start:end])
@@ -186,8 +190,8 @@ func secondsOf(line *plan.Line, rows []pace.Row) []place {
 	}
 }
 
-// Advise tells the lines of a plan that fit nowhere in their passage: its stage, round, breath or phase is not in the plan
-// as written, or its second comes after the end (cues.md section 3).
+// Advise tells the lines of a plan that fit nowhere in their passage: its stage, round, breath or phase is not in the
+// plan as written, or its second comes after the end (cues.md section 3).
 func Advise(p *plan.Plan) (list []plan.Advice) {
 	if !slices.ContainsFunc(p.Passages, func(one plan.Passage) bool { return len(one.Lines) > 0 }) {
 		return nil

@@ -38,9 +38,11 @@ func (f *fold) runsOf(rows []pace.Row) []run {
 
 // begins tells whether a row is the first of a run.
 func begins(before, row *pace.Row) bool {
-	alone := row.Phase == breath.Free && row.Breath == 0 && row.Stage != pace.Round // each free step, pause, piece of own pace
+	alone := row.Phase == breath.Free && row.Breath == 0 &&
+		row.Stage != pace.Round // each free step, pause, piece of own pace
 	return alone || row.Starts || row.Passage != before.Passage || row.Stage != before.Stage || row.Round != before.Round || row.Breath != before.Breath ||
-		row.Phase != before.Phase || row.Through != before.Through || row.Part != before.Part || row.Kept != before.Kept ||
+		row.Phase != before.Phase || row.Through != before.Through || row.Part != before.Part ||
+		row.Kept != before.Kept ||
 		row.Count <= before.Count && row.Phase != breath.Free
 }
 
@@ -48,7 +50,17 @@ func begins(before, row *pace.Row) bool {
 func (f *fold) nowAndNext(runs []run) []Cue {
 	list := make([]Cue, 0, 2*len(runs)+len(runs)/4) // the others are few
 	for i, r := range runs {
-		now := Cue{At: r.At, Until: r.end, Passage: r.Passage, Stage: r.Stage, Round: r.Round, Who: plan.ForAll, Kind: Now, Text: r.text, key: r.At}
+		now := Cue{
+			At:      r.At,
+			Until:   r.end,
+			Passage: r.Passage,
+			Stage:   r.Stage,
+			Round:   r.Round,
+			Who:     plan.ForAll,
+			Kind:    Now,
+			Text:    r.text,
+			key:     r.At,
+		}
 		next := now
 		next.Kind, next.Text = Next, f.following(runs, i)
 		list = append(list, now, next)
@@ -85,7 +97,8 @@ func (f *fold) following(runs []run, i int) string {
 
 // passedOver tells what is not named of another passage: beat, lead-in and free steps.
 func passedOver(r run) bool {
-	return r.Stage == pace.Setup || (r.Stage == pace.Opening || r.Stage == pace.Closing) && r.Phase == breath.Free && r.Breath == 0
+	return r.Stage == pace.Setup ||
+		(r.Stage == pace.Opening || r.Stage == pace.Closing) && r.Phase == breath.Free && r.Breath == 0
 }
 
 // measured is what is done in a run, with its counts or its length.
@@ -129,8 +142,8 @@ func (f *fold) words(r *pace.Row) string {
 	return word
 }
 
-// Words is what is done in a row: the word, the side as it is said or through the mouth, and the zone, the movement, the width
-// or where attention goes. What there is not is empty.
+// Words is what is done in a row: the word, the side as it is said or through the mouth, and the zone, the movement,
+// the width or where attention goes. What there is not is empty.
 func Words(r *pace.Row, of *plan.Plan) (word, side, part string) {
 	w, p := of.Words, &of.Passages[r.Passage-1]
 	switch r.Stage {

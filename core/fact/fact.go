@@ -21,8 +21,8 @@ type Fact struct {
 // Args are the arguments of a message by name: an int, float64 or string, a Fact, or a []Fact.
 type Args map[string]any
 
-// New is a fact with arguments, which alternate between name and value, as in log/slog. A value that is none of the types
-// of Args is kept as its text. New panics where a name is missing: that is a mistake in the program.
+// New is a fact with arguments, which alternate between name and value, as in log/slog. A value that is none of the
+// types of Args is kept as its text. New panics where a name is missing: that is a mistake in the program.
 func New(id string, args ...any) Fact {
 	if len(args)%2 != 0 {
 		panic(fmt.Sprintf("fact %s: a name or a value is missing in %v", id, args))

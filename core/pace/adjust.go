@@ -9,16 +9,17 @@ import (
 
 // Adjustment is one live adjustment. At is in whole milliseconds from the start of the class.
 type Adjustment struct {
-	At       int64
-	Do       Verb
-	To       breath.Exact // tempo: counts or strokes a minute; rounds, strokes: the new number; finish-by: the deadline, milliseconds
-	Counts   [4]int       // counts: inhale, hold, exhale, empty hold
-	Relative bool         // rounds: By is given and not To
-	By       int          // rounds: this many more or less
-	Carry    bool         // tempo: scale later counted passages too; drop-holds, restore-holds: later passages too
-	Text     string       // note; beside: breathe, a:c or none; by-hand: all or none
-	Phases   []string     // by-hand: the phases, where they are listed
-	See      string       // signal
+	At int64
+	Do Verb
+	// tempo: counts or strokes a minute; rounds, strokes: the new number; finish-by: the deadline, milliseconds
+	To       breath.Exact
+	Counts   [4]int   // counts: inhale, hold, exhale, empty hold
+	Relative bool     // rounds: By is given and not To
+	By       int      // rounds: this many more or less
+	Carry    bool     // tempo: scale later counted passages too; drop-holds, restore-holds: later passages too
+	Text     string   // note; beside: breathe, a:c or none; by-hand: all or none
+	Phases   []string // by-hand: the phases, where they are listed
+	See      string   // signal
 }
 
 // When tells from when on an accepted adjustment acts.

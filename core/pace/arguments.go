@@ -4,8 +4,8 @@ import (
 	"vastlantern/core/breath"
 )
 
-// Argument is one value that comes with an adjustment: its name in a script, what it is, and where it goes. A value of the
-// wrong kind makes a script invalid; one that is out of range is refused when the adjustment is made.
+// Argument is one value that comes with an adjustment: its name in a script, what it is, and where it goes. A value of
+// the wrong kind makes a script invalid; one that is out of range is refused when the adjustment is made.
 type Argument struct {
 	Name string
 	Kind ArgumentKind
@@ -32,10 +32,18 @@ const (
 
 var (
 	toNumber = Argument{Name: "to", Kind: Number, Set: func(a *Adjustment, v any) { a.To = v.(breath.Exact) }, get: number}
-	toWhole  = Argument{Name: "to", Kind: Whole, Set: setTo, get: func(a *Adjustment) any { return unless(a.Relative, a.To.Round()) }}
+	toWhole  = Argument{
+		Name: "to",
+		Kind: Whole,
+		Set:  setTo,
+		get:  func(a *Adjustment) any { return unless(a.Relative, a.To.Round()) },
+	}
 	deadline = Argument{Name: "to_ms", Kind: Whole, Set: setTo, get: func(a *Adjustment) any { return a.To.Round() }}
 	toCounts = Argument{
-		Name: "to", Kind: FourWholes, Set: func(a *Adjustment, v any) { a.Counts = v.([4]int) }, get: func(a *Adjustment) any { return a.Counts },
+		Name: "to",
+		Kind: FourWholes,
+		Set:  func(a *Adjustment, v any) { a.Counts = v.([4]int) },
+		get:  func(a *Adjustment) any { return a.Counts },
 	}
 	toText   = Argument{Name: "to", Kind: Text, Set: setText, get: given}
 	toPhases = Argument{Name: "to", Kind: TextOrList, Set: setWords, get: func(a *Adjustment) any {
@@ -46,9 +54,17 @@ var (
 	}}
 	wholeRounds = Argument{Name: "rounds", Kind: Whole, Set: setTo, get: func(a *Adjustment) any { return a.To.Round() }}
 	text        = Argument{Name: "text", Kind: Text, Set: setText, get: given}
-	see         = Argument{Name: "see", Kind: Text, Set: func(a *Adjustment, v any) { a.See = v.(string) }, get: func(a *Adjustment) any { return a.See }}
-	carry       = Argument{
-		Name: "carry", Kind: Flag, Set: func(a *Adjustment, v any) { a.Carry = v.(bool) }, get: func(a *Adjustment) any { return unless(!a.Carry, true) },
+	see         = Argument{
+		Name: "see",
+		Kind: Text,
+		Set:  func(a *Adjustment, v any) { a.See = v.(string) },
+		get:  func(a *Adjustment) any { return a.See },
+	}
+	carry = Argument{
+		Name: "carry",
+		Kind: Flag,
+		Set:  func(a *Adjustment, v any) { a.Carry = v.(bool) },
+		get:  func(a *Adjustment) any { return unless(!a.Carry, true) },
 	}
 	byOrTo = Argument{Name: "by", Kind: Whole, Or: &toWhole, Set: func(a *Adjustment, v any) {
 		a.Relative, a.By = true, int(v.(int64))

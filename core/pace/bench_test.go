@@ -15,7 +15,13 @@ import (
 
 // long is a class of minutes at 60 counts a minute, one count a row.
 func long(b *testing.B, minutes int) *plan.Plan {
-	p := read(b, fmt.Sprintf(`{"type": "practice", "practice": "counted-breath", "counts": "4:4:4:3", "rounds": %d, "lead_in": 0}`, minutes*4))
+	p := read(
+		b,
+		fmt.Sprintf(
+			`{"type": "practice", "practice": "counted-breath", "counts": "4:4:4:3", "rounds": %d, "lead_in": 0}`,
+			minutes*4,
+		),
+	)
 	require.Len(b, pace.Sheet(p).Rows, minutes*60)
 	return p
 }
@@ -41,8 +47,22 @@ func BenchmarkSheet(b *testing.B) {
 	})
 	records := make([][]string, len(tl.Rows))
 	for i, row := range tl.Rows {
-		records[i] = []string{fmt.Sprint(row.At), fmt.Sprint(row.Dur), fmt.Sprint(row.Passage), row.Practice, string(row.Stage), fmt.Sprint(row.Round),
-			fmt.Sprint(row.Breath), string(row.Phase), string(row.Through), fmt.Sprint(row.Count), fmt.Sprint(row.Of), row.Part, row.Say, "yes"}
+		records[i] = []string{
+			fmt.Sprint(row.At),
+			fmt.Sprint(row.Dur),
+			fmt.Sprint(row.Passage),
+			row.Practice,
+			string(row.Stage),
+			fmt.Sprint(row.Round),
+			fmt.Sprint(row.Breath),
+			string(row.Phase),
+			string(row.Through),
+			fmt.Sprint(row.Count),
+			fmt.Sprint(row.Of),
+			row.Part,
+			row.Say,
+			"yes",
+		}
 	}
 	b.Run("encoding-csv-alone/5400-counts", func(b *testing.B) {
 		for b.Loop() {
@@ -77,16 +97,32 @@ func BenchmarkAdjust(b *testing.B) {
 	})
 }
 
-// BenchmarkPreviews tells what sixteen controls of the lead screen would do, at a phase in the middle of 88 minutes (5,280 counts)
-// with 200 changes of tempo before it.
+// BenchmarkPreviews tells what sixteen controls of the lead screen would do, at a phase in the middle of 88 minutes
+// (5,280 counts) with 200 changes of tempo before it.
 func BenchmarkPreviews(b *testing.B) {
 	class := pace.Begin(long(b, 88))
 	for i := range 200 {
 		class.Adjust(script(b, fmt.Sprintf(`%d tempo "to": %d.%d`, i*13_000, 40+i%21, i%10))[0])
 	}
-	wants := script(b, `0 tempo "to": 48`, `0 tempo "to": 52`, `0 rounds "by": 1`, `0 rounds "by": -1`, `0 last-round`, `0 again`, `0 release`,
-		`0 drop-holds`, `0 restore-holds`, `0 counts "to": [4, 4, 6, 3]`, `0 pause`, `0 close`, `0 next`, `0 by-hand "to": "all"`,
-		`0 finish-by "to_ms": 5000000`, `0 undo`)
+	wants := script(
+		b,
+		`0 tempo "to": 48`,
+		`0 tempo "to": 52`,
+		`0 rounds "by": 1`,
+		`0 rounds "by": -1`,
+		`0 last-round`,
+		`0 again`,
+		`0 release`,
+		`0 drop-holds`,
+		`0 restore-holds`,
+		`0 counts "to": [4, 4, 6, 3]`,
+		`0 pause`,
+		`0 close`,
+		`0 next`,
+		`0 by-hand "to": "all"`,
+		`0 finish-by "to_ms": 5000000`,
+		`0 undo`,
+	)
 	b.ReportAllocs()
 	for b.Loop() {
 		class.Previews(2_700_000, wants)

@@ -114,7 +114,8 @@ func TestByHandAdjusted(t *testing.T) {
 	}
 }
 
-// The rounds of a passage in minutes follow the hand: a slower one leaves fewer, and the last one that was announced stays the last.
+// The rounds of a passage in minutes follow the hand: a slower one leaves fewer, and the last one that was announced
+// stays the last.
 func TestMinutesByHand(t *testing.T) {
 	p := read(t, byHand("counted-breath", "5:5", `, "minutes": 1, "by_hand": "all"`)) // six rounds of ten seconds
 	total := func(lines ...string) int {
@@ -127,7 +128,21 @@ func TestMinutesByHand(t *testing.T) {
 	assert.Equal(t, 6, total())
 	assert.Equal(t, 6, total("4000 advance", "10000 advance"), "as planned")
 	assert.Equal(t, 5, total("9000 advance", "18000 advance"), "18 s are gone, and four of ten still fit")
-	assert.Equal(t, 9, total("1000 advance", "2000 advance", "3000 advance", "4000 advance", "5000 advance", "6000 advance", "7000 advance", "8000 advance"), "a quick hand has time for more")
+	assert.Equal(
+		t,
+		9,
+		total(
+			"1000 advance",
+			"2000 advance",
+			"3000 advance",
+			"4000 advance",
+			"5000 advance",
+			"6000 advance",
+			"7000 advance",
+			"8000 advance",
+		),
+		"a quick hand has time for more",
+	)
 	assert.Equal(t, 6, total("9000 advance", `10000 rounds "to": 6`, "18000 advance"), "the teacher's number stays")
 	short := read(t, byHand("counted-breath", "5:5", `, "minutes": 0.5, "by_hand": "all"`)) // three rounds
 	class := pace.Begin(short)
@@ -201,9 +216,29 @@ func TestHoldsOfLaterPassages(t *testing.T) {
 	assert.Equal(t, 6, count())
 	assert.Equal(t, 4, count("0 drop-holds"), "this practice")
 	assert.Equal(t, 0, count(`0 drop-holds "carry": true`), "the rest of the class")
-	assert.Equal(t, 2, count(`0 drop-holds "carry": true`, `3500 restore-holds "carry": true`), "from the passage after this one")
-	assert.Equal(t, 0, count(`0 drop-holds "carry": true`, `100 restore-holds`), "only this passage, whose round has begun")
-	_, answers := pace.Replay(p, script(t, `0 drop-holds "carry": true`, `100 restore-holds`, `200 restore-holds`, `300 restore-holds "carry": true`, `400 restore-holds "carry": true`))
+	assert.Equal(
+		t,
+		2,
+		count(`0 drop-holds "carry": true`, `3500 restore-holds "carry": true`),
+		"from the passage after this one",
+	)
+	assert.Equal(
+		t,
+		0,
+		count(`0 drop-holds "carry": true`, `100 restore-holds`),
+		"only this passage, whose round has begun",
+	)
+	_, answers := pace.Replay(
+		p,
+		script(
+			t,
+			`0 drop-holds "carry": true`,
+			`100 restore-holds`,
+			`200 restore-holds`,
+			`300 restore-holds "carry": true`,
+			`400 restore-holds "carry": true`,
+		),
+	)
 	assert.Equal(t, []string{"200 restore-holds", "400 restore-holds"}, refused(answers))
 	minutes := read(t, held, byHand("counted-breath", "1:2:1", `, "minutes": 0.2`))
 	class := pace.Begin(minutes)
@@ -219,9 +254,31 @@ func TestBeatsInGroupsAndSyllablesInHolds(t *testing.T) {
 		}
 		return said
 	}
-	assert.Equal(t, []string{"one", "two", "three", "one", "two", "inhale", "exhale"}, say(byHand("counted-breath", "1:1", `, "rounds": 1, "count_in": 5, "count_in_by": 3`)))
-	assert.Equal(t, []string{"inhale", "", "sa", "ta", "exhale", "", "inhale", "two", "exhale"},
-		say(byHand("counted-breath", "2:2:2", `, "rounds": 1, "voice": "hold-syllables", "syllables": ["sa", "ta"], "closing": [{"breaths": 1, "counts": "2:1"}]`)))
-	assert.Equal(t, []string{"inhale", "", "hold", "sa", "ta", "exhale", ""},
-		say(byHand("counted-breath", "1:2:1", `, "rounds": 1, "voice": "hold-syllables", "syllables": ["sa", "ta"], "word": "before"`)))
+	assert.Equal(
+		t,
+		[]string{"one", "two", "three", "one", "two", "inhale", "exhale"},
+		say(byHand("counted-breath", "1:1", `, "rounds": 1, "count_in": 5, "count_in_by": 3`)),
+	)
+	assert.Equal(
+		t,
+		[]string{"inhale", "", "sa", "ta", "exhale", "", "inhale", "two", "exhale"},
+		say(
+			byHand(
+				"counted-breath",
+				"2:2:2",
+				`, "rounds": 1, "voice": "hold-syllables", "syllables": ["sa", "ta"], "closing": [{"breaths": 1, "counts": "2:1"}]`,
+			),
+		),
+	)
+	assert.Equal(
+		t,
+		[]string{"inhale", "", "hold", "sa", "ta", "exhale", ""},
+		say(
+			byHand(
+				"counted-breath",
+				"1:2:1",
+				`, "rounds": 1, "voice": "hold-syllables", "syllables": ["sa", "ta"], "word": "before"`,
+			),
+		),
+	)
 }

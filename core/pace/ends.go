@@ -2,8 +2,8 @@ package pace
 
 import "vastlantern/core/breath"
 
-// advance is the verb "advance": it ends what is not counted, and what waits. In a pause it is "resume". An open phase of which
-// nothing is done yet goes on: it was pressed for the one before.
+// advance is the verb "advance": it ends what is not counted, and what waits. In a pause it is "resume". An open phase
+// of which nothing is done yet goes on: it was pressed for the one before.
 func (m *machine) advance(a Adjustment) (Answer, error) {
 	if m.stage == Pause {
 		return m.endPause(a)

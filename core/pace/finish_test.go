@@ -120,11 +120,16 @@ func TestWould(t *testing.T) {
 	assert.Equal(t, []string{"60", "30"}, []string{answer.Before.Tempo.String(), answer.After.Tempo.String()})
 }
 
-// What an adjustment changed beyond its passage is in its answer: rounds that an end on time took, and later passages that
-// have another tempo for it.
+// What an adjustment changed beyond its passage is in its answer: rounds that an end on time took, and later passages
+// that have another tempo for it.
 func TestAnswersTellWhatElseChanged(t *testing.T) {
 	const even = `{"type": "practice", "practice": "counted-breath", "counts": "5:5", "rounds": 6, "lead_in": 0}`
-	p := read(t, even, even, `{"type": "practice", "practice": "kapalabhati", "strokes": 10, "rate": 60, "rounds": 1, "lead_in": 0}`)
+	p := read(
+		t,
+		even,
+		even,
+		`{"type": "practice", "practice": "kapalabhati", "strokes": 10, "rate": 60, "rounds": 1, "lead_in": 0}`,
+	)
 	class := pace.Begin(p)
 	kept := class.Adjust(pace.Adjustment{At: 500, Do: pace.FinishBy, To: breath.Int(500_000)})
 	assert.Equal(t, 0, kept.Fewer, "nothing to do")

@@ -112,8 +112,8 @@ func (m *machine) beginRound() {
 	}
 }
 
-// afterPause goes on with what was paused: a lead-in leads to it, but for a stretch at own pace, which has the time that
-// was left of it, and its recall, which starts over.
+// afterPause goes on with what was paused: a lead-in leads to it, but for a stretch at own pace, which has the time
+// that was left of it, and its recall, which starts over.
 func (m *machine) afterPause() {
 	switch m.leads {
 	case Own:

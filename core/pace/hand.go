@@ -45,8 +45,8 @@ func (m *machine) open() {
 	m.count = ph.First()
 }
 
-// refitByHand keeps the minutes of a passage whose round begins with a phase by hand: the breath of the rounds before decides how
-// many more there are. A round that was announced as the last stays the last.
+// refitByHand keeps the minutes of a passage whose round begins with a phase by hand: the breath of the rounds before
+// decides how many more there are. A round that was announced as the last stays the last.
 func (m *machine) refitByHand() {
 	p, l := m.here(), m.inForce()
 	if !p.ByMinutes() || l.pinned || l.byHand == 0 || m.round >= l.total {
@@ -66,8 +66,8 @@ func (m *machine) refitByHand() {
 // handRounds is over how many rounds the tempo of the hand is measured.
 const handRounds = 3
 
-// breathed is the tempo at which inhales and exhales by hand were breathed in the last kept rounds that have one, in counts a
-// minute; 0 where no kept round has one.
+// breathed is the tempo at which inhales and exhales by hand were breathed in the last kept rounds that have one, in
+// counts a minute; 0 where no kept round has one.
 func (m *machine) breathed() int {
 	counts, took, rounds, number := 0, int64(0), 0, 0
 	for i := len(m.rows) - 1; i >= 0 && m.rows[i].Passage == m.passage+1; i-- {

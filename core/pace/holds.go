@@ -60,8 +60,8 @@ func (m *machine) heldFor(full, empty int) int {
 }
 
 // dropHolds is the verb "drop-holds": no holds in the rest of the passage, opening and closing included. One in
-// progress ends with its row, an open one at t. What they were for the next round is remembered. Carried, later passages begin
-// without holds too.
+// progress ends with its row, an open one at t. What they were for the next round is remembered. Carried, later
+// passages begin without holds too.
 func (m *machine) dropHolds(a Adjustment) (Answer, error) {
 	answer := Answer{}
 	if a.Carry {
@@ -181,7 +181,8 @@ func (m *machine) ease(full, empty int) {
 	}
 }
 
-// flatten takes the holds out of the rest of an opening or a closing; one that is counted and in progress ends with its row.
+// flatten takes the holds out of the rest of an opening or a closing; one that is counted and in progress ends with its
+// row.
 func (m *machine) flatten() {
 	if m.unit[m.phase].Kind.Held() && !m.openHold() {
 		m.recount(m.count)

@@ -110,8 +110,10 @@ func TestHoldsAreEasedNowAndBuiltLater(t *testing.T) {
 
 // Rows that have begun keep their of; those that follow show the new length: 5 of 16, then 6 of 8.
 func TestOfShowsTheNewLength(t *testing.T) {
-	tl, _ := pace.Replay(read(t, `{"type": "practice", "practice": "counted-breath", "counts": "1:16:1", "rounds": 1, "lead_in": 0}`),
-		script(t, `5500 counts "to": [1, 8, 1, 0]`))
+	tl, _ := pace.Replay(
+		read(t, `{"type": "practice", "practice": "counted-breath", "counts": "1:16:1", "rounds": 1, "lead_in": 0}`),
+		script(t, `5500 counts "to": [1, 8, 1, 0]`),
+	)
 	require.Len(t, tl.Rows, 10)
 	assert.Equal(t, []int{5, 16}, []int{tl.Rows[5].Count, tl.Rows[5].Of})
 	assert.Equal(t, []int{6, 8}, []int{tl.Rows[6].Count, tl.Rows[6].Of})

@@ -11,8 +11,8 @@ import (
 	"vastlantern/core/pace"
 )
 
-// inShort writes the lane of the rounds, one letter and count a row: i1 o2 for inhale and exhale, with l, r or nothing for
-// the side; . for free.
+// inShort writes the lane of the rounds, one letter and count a row: i1 o2 for inhale and exhale, with l, r or nothing
+// for the side; . for free.
 func inShort(tl pace.Timeline) string {
 	var words []string
 	for _, row := range tl.Rows {
@@ -37,7 +37,12 @@ func inShort(tl pace.Timeline) string {
 // The lane as pacing.md section 6 has it. At 60 counts a minute a count is a second.
 func TestWhatStandsBeside(t *testing.T) {
 	counted := func(counts string, rounds int, more string) string {
-		return fmt.Sprintf(`{"type": "practice", "practice": "counted-breath", "counts": %q, "rounds": %d, "lead_in": 0%s}`, counts, rounds, more)
+		return fmt.Sprintf(
+			`{"type": "practice", "practice": "counted-breath", "counts": %q, "rounds": %d, "lead_in": 0%s}`,
+			counts,
+			rounds,
+			more,
+		)
 	}
 	for _, c := range []struct {
 		name    string
@@ -100,6 +105,22 @@ func TestWhatCannotStandBeside(t *testing.T) {
 // The lane too stays as it was: what has been breathed beside is not taken back.
 func TestUndoOfWhatStandsBeside(t *testing.T) {
 	held := `{"type": "practice", "practice": "counted-breath", "counts": "2:6:2", "rounds": 2, "lead_in": 4}`
-	_, answers := pace.Replay(read(t, held), script(t, `500 beside "to": "breathe"`, `3500 undo`, `3600 beside "to": "breathe"`, `5000 undo`, `5500 beside "to": "breathe"`, `8500 undo`))
-	assert.Equal(t, []string{"8500 undo"}, refused(answers), "in the lead-in and the inhale both lanes are the same; in the hold they are not")
+	_, answers := pace.Replay(
+		read(t, held),
+		script(
+			t,
+			`500 beside "to": "breathe"`,
+			`3500 undo`,
+			`3600 beside "to": "breathe"`,
+			`5000 undo`,
+			`5500 beside "to": "breathe"`,
+			`8500 undo`,
+		),
+	)
+	assert.Equal(
+		t,
+		[]string{"8500 undo"},
+		refused(answers),
+		"in the lead-in and the inhale both lanes are the same; in the hold they are not",
+	)
 }

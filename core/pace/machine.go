@@ -155,8 +155,8 @@ func (m *machine) run() {
 	}
 }
 
-// leap stands in the last row of the phase in progress. Rows that nobody asks for need not be made one by one: those of a
-// phase are equally long, unless the tempo was changed in the one in progress.
+// leap stands in the last row of the phase in progress. Rows that nobody asks for need not be made one by one: those of
+// a phase are equally long, unless the tempo was changed in the one in progress.
 func (m *machine) leap() {
 	ph := &m.unit[m.phase]
 	if left := ph.Counts - m.count; left > 0 && !ph.Timed && m.tempo == m.tempoOf(ph) {
@@ -177,7 +177,8 @@ func (m *machine) projectedEnd(t breath.Exact) breath.Exact {
 	if m.over {
 		return m.at()
 	}
-	// Counted from where the row began: after many changes of tempo that is a fraction of many digits, what follows is not.
+	// Counted from where the row began: after many changes of tempo that is a fraction of many digits, what follows is
+	// not.
 	began := m.at()
 	c := m.copyWithoutRows()
 	c.stand(breath.Exact{}, m.rowEnd(t).Sub(began), breath.Exact{})
@@ -349,15 +350,27 @@ func (m *machine) printed(ph *practice.Phase) {
 // goesOn tells whether the row in progress shares with the one before it of the same phase.
 func (m *machine) goesOn(ph *practice.Phase) bool {
 	before := m.row.Shared
-	return before != nil && before.Stage == m.stage && before.Of == ph.Counts && before.Tempo == m.tempo && before.Beside == m.inForce().beside
+	return before != nil && before.Stage == m.stage && before.Of == ph.Counts && before.Tempo == m.tempo &&
+		before.Beside == m.inForce().beside
 }
 
 // shared is what the rows of the phase share from here on.
 func (m *machine) shared(ph *practice.Phase) Shared {
 	with := Shared{
-		Passage: m.passage + 1, Stage: m.stage, Breath: ph.Breath, Phase: ph.Kind, Through: ph.Through, Of: ph.Counts, Kept: true,
-		Tempo: m.tempo, Open: ph.Waits, Planned: ph.Planned, PlannedBeat: ph.Beat, Text: ph.Text, Beside: m.inForce().beside,
-		Verbs: m.met(),
+		Passage:     m.passage + 1,
+		Stage:       m.stage,
+		Breath:      ph.Breath,
+		Phase:       ph.Kind,
+		Through:     ph.Through,
+		Of:          ph.Counts,
+		Kept:        true,
+		Tempo:       m.tempo,
+		Open:        ph.Waits,
+		Planned:     ph.Planned,
+		PlannedBeat: ph.Beat,
+		Text:        ph.Text,
+		Beside:      m.inForce().beside,
+		Verbs:       m.met(),
 	}
 	if p := m.here(); p.Practice != nil {
 		with.Practice = p.Practice.ID

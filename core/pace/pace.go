@@ -1,11 +1,10 @@
-// Package pace is the conductor: a plan and the adjustments made so far give the timeline of a class, every row of
-// it, past and to come. It knows no clock and no storage; the same input gives the same rows (pacing.md section 2).
+// Package pace is the conductor: a plan and the adjustments made so far give the timeline of a class, every row of it,
+// past and to come. It knows no clock and no storage; the same input gives the same rows (pacing.md section 2).
 //
-// A class is a machine that stands in one row (machine.go) and moves on row by row in the order of a class
-// (follow.go). An adjustment first moves the machine to the row that it meets, then changes what the machine stands
-// in. verbs.go has the table of where each adjustment is met; what each does stands in tempo.go, minutes.go,
-// rounds.go, holds.go, strokes.go, pause.go, lane.go, ends.go, finish.go and undo.go. What will happen is found by running a
-// copy.
+// A class is a machine that stands in one row (machine.go) and moves on row by row in the order of a class (follow.go).
+// An adjustment first moves the machine to the row that it meets, then changes what the machine stands in. verbs.go has
+// the table of where each adjustment is met; what each does stands in tempo.go, minutes.go, rounds.go, holds.go,
+// strokes.go, pause.go, lane.go, ends.go, finish.go and undo.go. What will happen is found by running a copy.
 package pace
 
 import (
@@ -33,8 +32,8 @@ func (c *Class) Copy() *Class {
 	return &Class{now: c.now.copy(), done: slices.Clip(c.done), timeline: c.timeline}
 }
 
-// Next is the same class for the one who goes on leading it: what is done is shared, so that hundreds of adjustments are not
-// copied with each one more. This one must not be adjusted any more.
+// Next is the same class for the one who goes on leading it: what is done is shared, so that hundreds of adjustments
+// are not copied with each one more. This one must not be adjusted any more.
 func (c *Class) Next() *Class {
 	next := *c
 	next.now.live = slices.Clone(c.now.live)
@@ -48,8 +47,8 @@ func Sheet(p *plan.Plan) Timeline {
 	return m.timeline()
 }
 
-// OneRound is a round of a passage, counted from 0, at the measure: from 0 and with nothing around it, also of one at own pace.
-// Nothing can be adjusted in it.
+// OneRound is a round of a passage, counted from 0, at the measure: from 0 and with nothing around it, also of one at
+// own pace. Nothing can be adjusted in it.
 func OneRound(p *plan.Plan, passage int, m plan.Measure) []Row {
 	main, _ := oneRound(p, passage, m, plan.Beside{})
 	return main

@@ -15,7 +15,10 @@ import (
 
 // read is a plan at 60 counts a minute, where a count is a second.
 func read(t require.TestingT, passages ...string) *plan.Plan {
-	text := fmt.Sprintf(`{"format": "vast-lantern-plan", "version": 1, "tempo": 60, "passages": [%s]}`, strings.Join(passages, ","))
+	text := fmt.Sprintf(
+		`{"format": "vast-lantern-plan", "version": 1, "tempo": 60, "passages": [%s]}`,
+		strings.Join(passages, ","),
+	)
 	_, p, err := sheet.ReadPlan(strings.NewReader(text))
 	require.NoError(t, err)
 	return p
@@ -139,7 +142,10 @@ func TestSheet(t *testing.T) {
 
 // The text's own example: at 53 a minute the second row starts at 1132.075..., so t = 1132 still meets the first.
 func TestAnAdjustmentIsComparedWithExactPositions(t *testing.T) {
-	p := read(t, `{"type": "practice", "practice": "counted-breath", "counts": "4:4", "rounds": 1, "lead_in": 0, "tempo": 53}`)
+	p := read(
+		t,
+		`{"type": "practice", "practice": "counted-breath", "counts": "4:4", "rounds": 1, "lead_in": 0, "tempo": 53}`,
+	)
 	tl, _ := pace.Replay(p, script(t, `1132 tempo "to": 60`))
 	assert.EqualValues(t, 1132, tl.Rows[1].At)
 	assert.EqualValues(t, 1000, tl.Rows[1].Dur, "the second row is the next one")
@@ -317,20 +323,70 @@ func TestSay(t *testing.T) {
 		return all
 	}
 	base := `{"type": "practice", "practice": "nadi-shodhana", "rounds": 1, "lead_in": 0, "counts": "2:3:2"`
-	assert.Equal(t, []string{"inhale left", "two", "hold", "two", "three", "exhale right", "two", "inhale right", "two", "hold", "two", "three", "exhale left", "two"},
-		say(base+`}`))
+	assert.Equal(
+		t,
+		[]string{
+			"inhale left",
+			"two",
+			"hold",
+			"two",
+			"three",
+			"exhale right",
+			"two",
+			"inhale right",
+			"two",
+			"hold",
+			"two",
+			"three",
+			"exhale left",
+			"two",
+		},
+		say(base+`}`),
+	)
 	assert.Equal(t, []string{"exhale right", "one"}, say(base + `, "voice": "updown"}`)[5:7])
-	assert.Equal(t, []string{"sa", "na", "sa", "na", "sa"}, say(base + `, "voice": "syllables", "syllables": ["sa", "na"]}`)[:5], "the first count too")
-	assert.Equal(t, []string{"inhale left", "", "hold", "two", "three", "exhale right", ""}, say(base + `, "voice": "holds"}`)[:7])
+	assert.Equal(
+		t,
+		[]string{"sa", "na", "sa", "na", "sa"},
+		say(base + `, "voice": "syllables", "syllables": ["sa", "na"]}`)[:5],
+		"the first count too",
+	)
+	assert.Equal(
+		t,
+		[]string{"inhale left", "", "hold", "two", "three", "exhale right", ""},
+		say(base + `, "voice": "holds"}`)[:7],
+	)
 	assert.Equal(t, []string{"inhale left", "one", "two", "hold", "one"}, say(base + `, "word": "before"}`)[:5])
 	assert.Equal(t, strings.Repeat(",", 13), strings.Join(say(base+`, "voice": "silent"}`), ","))
 	assert.Equal(t, []string{"inhale, belly", "ribs", "chest", "exhale, chest", "ribs", "belly"},
 		say(`{"type": "practice", "practice": "three-part-breath", "rounds": 1, "lead_in": 0, "counts": "3:3"}`))
-	assert.Equal(t, []string{"inhale, forward", "to the side", "up", "exhale through the mouth"}, say(`{"type": "practice", "practice": "breath-of-joy", "rounds": 1, "lead_in": 0}`))
-	assert.Equal(t, "out,,,,,,,,,ten,,", strings.Join(say(`{"type": "practice", "practice": "kapalabhati", "strokes": 12, "rounds": 1, "lead_in": 0}`), ","))
-	assert.Equal(t, []string{"exhale", "two", "three", "four"}, say(`{"type": "practice", "practice": "nadi-shodhana", "rounds": 1}`)[:4], "what the hand does is a cue")
-	assert.Equal(t, []string{"exhale", "two", "three", "four"}, say(`{"type": "practice", "practice": "ujjayi", "rounds": 1}`)[:4])
-	assert.Equal(t, []string{"at your own pace", "finish the round"}, say(`{"type": "practice", "practice": "nadi-shodhana", "side": "right", "pace": "own"}`))
-	faded := say(`{"type": "practice", "practice": "counted-breath", "rounds": 3, "lead_in": 0, "counts": "2:2", "fade": {"words_after": 1, "silent_after": 2}}`)
+	assert.Equal(
+		t,
+		[]string{"inhale, forward", "to the side", "up", "exhale through the mouth"},
+		say(`{"type": "practice", "practice": "breath-of-joy", "rounds": 1, "lead_in": 0}`),
+	)
+	assert.Equal(
+		t,
+		"out,,,,,,,,,ten,,",
+		strings.Join(say(`{"type": "practice", "practice": "kapalabhati", "strokes": 12, "rounds": 1, "lead_in": 0}`), ","),
+	)
+	assert.Equal(
+		t,
+		[]string{"exhale", "two", "three", "four"},
+		say(`{"type": "practice", "practice": "nadi-shodhana", "rounds": 1}`)[:4],
+		"what the hand does is a cue",
+	)
+	assert.Equal(
+		t,
+		[]string{"exhale", "two", "three", "four"},
+		say(`{"type": "practice", "practice": "ujjayi", "rounds": 1}`)[:4],
+	)
+	assert.Equal(
+		t,
+		[]string{"at your own pace", "finish the round"},
+		say(`{"type": "practice", "practice": "nadi-shodhana", "side": "right", "pace": "own"}`),
+	)
+	faded := say(
+		`{"type": "practice", "practice": "counted-breath", "rounds": 3, "lead_in": 0, "counts": "2:2", "fade": {"words_after": 1, "silent_after": 2}}`,
+	)
 	assert.Equal(t, []string{"inhale", "two", "exhale", "two", "inhale", "", "exhale", "", "", "", "", ""}, faded)
 }

@@ -64,8 +64,8 @@ func (m *machine) again(a Adjustment) (Answer, error) {
 // mostRecalled is the most rounds that people are called back with.
 const mostRecalled = 20
 
-// callBack is the verb "recall": a stretch at own pace ends, and people are called back with so many rounds still to breathe, as they
-// would be led at the counts and tempo in force.
+// callBack is the verb "recall": a stretch at own pace ends, and people are called back with so many rounds still to
+// breathe, as they would be led at the counts and tempo in force.
 func (m *machine) callBack(a Adjustment) (Answer, error) {
 	rounds, whole := a.To.Whole()
 	if !whole || rounds < 1 || rounds > mostRecalled {

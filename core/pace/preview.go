@@ -2,8 +2,8 @@ package pace
 
 import "vastlantern/core/breath"
 
-// Preview is what an adjustment would do: the answer to it, and the end of the class without and with it in milliseconds (what
-// waits is taken as EndAt takes it).
+// Preview is what an adjustment would do: the answer to it, and the end of the class without and with it in
+// milliseconds (what waits is taken as EndAt takes it).
 type Preview struct {
 	Answer     Answer
 	EndWithout int64
@@ -11,9 +11,9 @@ type Preview struct {
 	Fewer      int // rounds that the class would have less, in all passages; below 0 for more
 }
 
-// Previews tells what each of the adjustments would do if it alone were made at t, in milliseconds from the start of the class.
-// It changes nothing. A lead screen asks this of all its controls at each phase, so the rows of the class are made up to t once
-// for all of them, and none after it.
+// Previews tells what each of the adjustments would do if it alone were made at t, in milliseconds from the start of
+// the class. It changes nothing. A lead screen asks this of all its controls at each phase, so the rows of the class
+// are made up to t once for all of them, and none after it.
 func (c *Class) Previews(t int64, wants []Adjustment) []Preview {
 	base := c.Copy()
 	base.now.runTo(t)

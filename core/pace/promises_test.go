@@ -60,24 +60,55 @@ func drawKind(t *rapid.T, p *practice.Practice) string {
 		if p.TakesField("zone") {
 			least = practice.LeastZoned
 		}
-		text += fmt.Sprintf(`, "counts": %q`, drawCounts(t, least)) + maybe(t, `"word": "before"`) + maybe(t, `"natural_pause": 0.35`)
+		text += fmt.Sprintf(
+			`, "counts": %q`,
+			drawCounts(t, least),
+		) + maybe(
+			t,
+			`"word": "before"`,
+		) + maybe(
+			t,
+			`"natural_pause": 0.35`,
+		)
 	}
 	if p.Kind == practice.Counted || p.Kind == practice.Fixed {
-		text += maybe(t, fmt.Sprintf(`"tempo": %d.%02d`, rapid.IntRange(20, 119).Draw(t, "tempo"), rapid.IntRange(0, 99).Draw(t, "hundredths")))
+		text += maybe(
+			t,
+			fmt.Sprintf(
+				`"tempo": %d.%02d`,
+				rapid.IntRange(20, 119).Draw(t, "tempo"),
+				rapid.IntRange(0, 99).Draw(t, "hundredths"),
+			),
+		)
 	}
 	return text
 }
 
 func drawLength(t *rapid.T, p *practice.Practice) string {
-	minutes := fmt.Sprintf(`, "minutes": %d.%d`, rapid.IntRange(0, 2).Draw(t, "minutes"), rapid.IntRange(1, 9).Draw(t, "tenths"))
+	minutes := fmt.Sprintf(
+		`, "minutes": %d.%d`,
+		rapid.IntRange(0, 2).Draw(t, "minutes"),
+		rapid.IntRange(1, 9).Draw(t, "tenths"),
+	)
 	if rapid.Bool().Draw(t, "beside") {
 		minutes += `, "beside": "breathe"`
 	}
 	byHand := ""
 	if p.Kind == practice.Counted && rapid.Bool().Draw(t, "by hand") {
-		byHand = `, "by_hand": ` + rapid.SampledFrom(hands[:5:5]).Filter(func(hand string) bool { return hand != `"none"` }).Draw(t, "hand")
+		byHand = `, "by_hand": ` + rapid.SampledFrom(hands[:5:5]).
+			Filter(func(hand string) bool { return hand != `"none"` }).
+			Draw(t, "hand")
 	}
-	rests := maybe(t, `"rest_lead_in": 2`) + maybe(t, fmt.Sprintf(`"rest_between": %d`, rapid.IntRange(0, 9).Draw(t, "rest"))) + maybe(t, `"rest_wait": true`)
+	rests := maybe(
+		t,
+		`"rest_lead_in": 2`,
+	) + maybe(
+		t,
+		fmt.Sprintf(`"rest_between": %d`, rapid.IntRange(0, 9).Draw(t, "rest")),
+	) + maybe(
+		t,
+		`"rest_wait": true`,
+	)
 	switch length := rapid.IntRange(0, 4).Draw(t, "length"); {
 	case length == 0:
 		own := `, "pace": "own"` + maybe(t, `"recall": 0`)
@@ -92,8 +123,30 @@ func drawLength(t *rapid.T, p *practice.Practice) string {
 }
 
 // likely are the verbs that scripts draw from: those that come often more than once, the end of it all not.
-var likely = append(pace.Verbs(), pace.ToTempo, pace.ToTempo, pace.ToCounts, pace.DropHolds, pace.RestoreHolds, pace.Release, pace.Rounds, pace.ToPause,
-	pace.ToHand, pace.ToHand, pace.ToRecall, pace.ToBeside, pace.ToBeside, pace.Resume, pace.Resume, pace.Advance, pace.Advance, pace.ToStrokes, pace.Enough, pace.Undo, pace.Undo)
+var likely = append(
+	pace.Verbs(),
+	pace.ToTempo,
+	pace.ToTempo,
+	pace.ToCounts,
+	pace.DropHolds,
+	pace.RestoreHolds,
+	pace.Release,
+	pace.Rounds,
+	pace.ToPause,
+	pace.ToHand,
+	pace.ToHand,
+	pace.ToRecall,
+	pace.ToBeside,
+	pace.ToBeside,
+	pace.Resume,
+	pace.Resume,
+	pace.Advance,
+	pace.Advance,
+	pace.ToStrokes,
+	pace.Enough,
+	pace.Undo,
+	pace.Undo,
+)
 
 // hands is what can be led by hand.
 var hands = []string{`"all"`, `"none"`, `["inhale", "exhale"]`, `["hold"]`, `["exhale", "empty", "exhale"]`, `[]`}
@@ -178,8 +231,8 @@ func TestPromises(t *testing.T) {
 	})
 }
 
-// endOf is where the class ends by its rows, to a millisecond: a wait is rounded by itself. A wait that is past its planned end
-// at that time may leave fewer rounds than are shown to follow it.
+// endOf is where the class ends by its rows, to a millisecond: a wait is rounded by itself. A wait that is past its
+// planned end at that time may leave fewer rounds than are shown to follow it.
 func endOf(class *pace.Class, at int64) (end int64, known bool) {
 	tl := class.Timeline()
 	if !tl.Open {
@@ -218,14 +271,18 @@ func promises(t *rapid.T, p *plan.Plan, tl pace.Timeline) {
 	}
 }
 
-// beside tells what holds of the lane: the same times, never a hold, and where the sides alternate left and right in whole
-// pairs.
+// beside tells what holds of the lane: the same times, never a hold, and where the sides alternate left and right in
+// whole pairs.
 func beside(t *rapid.T, p *plan.Plan, tl pace.Timeline) {
 	lane := tl.Lane(p)
 	assert.Len(t, lane.Rows, len(tl.Rows))
 	for i, row := range lane.Rows {
 		main := tl.Rows[i]
-		assert.Equal(t, []any{main.At, main.Dur, main.Stage, main.Round, main.Kept}, []any{row.At, row.Dur, row.Stage, row.Round, row.Kept})
+		assert.Equal(
+			t,
+			[]any{main.At, main.Dur, main.Stage, main.Round, main.Kept},
+			[]any{row.At, row.Dur, row.Stage, row.Round, row.Kept},
+		)
 		assert.Empty(t, row.Say)
 		if !row.Beside.None() && row.Stage != pace.Pause {
 			assert.False(t, row.Phase.Held(), "never a hold")
@@ -257,7 +314,8 @@ func shorterThroughout(rows []pace.Row) bool {
 // cutShort tells whether a breath of the lane fell away: then what was pressed has made the round shorter.
 func cutShort(rows []pace.Row) bool {
 	for i, row := range rows[1:] {
-		if before := rows[i]; before.Phase != breath.Free && row.Phase == breath.Free && !(before.Phase == breath.Exhale && before.Count == before.Of) {
+		if before := rows[i]; before.Phase != breath.Free && row.Phase == breath.Free &&
+			!(before.Phase == breath.Exhale && before.Count == before.Of) {
 			return true
 		}
 	}
@@ -317,7 +375,23 @@ func pastStays(t *rapid.T, before, after pace.Timeline, at int64) {
 
 // inPast is what stays of a row: a round is known to be abandoned only when it is, and what could be pressed is over.
 func inPast(r pace.Row) string {
-	return fmt.Sprint(r.At, r.Dur, r.Passage, r.Practice, r.Stage, r.Round, r.Breath, r.Phase, r.Through, r.Count, r.Of, r.Part, r.Say, r.Starts, r.Open)
+	return fmt.Sprint(
+		r.At,
+		r.Dur,
+		r.Passage,
+		r.Practice,
+		r.Stage,
+		r.Round,
+		r.Breath,
+		r.Phase,
+		r.Through,
+		r.Count,
+		r.Of,
+		r.Part,
+		r.Say,
+		r.Starts,
+		r.Open,
+	)
 }
 
 func holdGrowsNot(t *rapid.T, before, after pace.Timeline, at int64) {

@@ -33,13 +33,14 @@ type Row struct {
 	Say   string
 
 	// Not in the cue sheet:
-	Starts     bool // the first row of a round, also of one that starts over
-	BecameLast bool // a round begins here that became the last as it started: a hand slower than planned left no time for more
+	Starts bool // the first row of a round, also of one that starts over
+	// a round begins here that became the last as it started: a hand slower than planned left no time for more
+	BecameLast bool
 	lane       laneMark
 }
 
-// Shared is what the rows of a phase share, unless an adjustment came between them. It is never changed, only replaced: a class
-// of an hour has thousands of rows, which are copied at every press.
+// Shared is what the rows of a phase share, unless an adjustment came between them. It is never changed, only replaced:
+// a class of an hour has thousands of rows, which are copied at every press.
 type Shared struct {
 	Passage  int // from 1
 	Practice string
@@ -94,7 +95,8 @@ func (r Row) End() int64 {
 // Follows tells whether the row is the next count of the phase that the row before it belongs to.
 func (r *Row) Follows(before *Row) bool {
 	return r.Count == before.Count+1 && r.Phase == before.Phase && r.Breath == before.Breath && r.Passage == before.Passage &&
-		r.Stage == before.Stage && r.Round == before.Round && r.Kept == before.Kept
+		r.Stage == before.Stage && r.Round == before.Round &&
+		r.Kept == before.Kept
 }
 
 // same tells whether two rows are the same but for what is said: that costs no time and is no part of what an
@@ -102,7 +104,8 @@ func (r *Row) Follows(before *Row) bool {
 func (r *Row) same(other *Row) bool {
 	a, b := *r.Shared, *other.Shared
 	a.Verbs, a.Tempo, a.Beside, a.Planned, a.PlannedBeat = b.Verbs, b.Tempo, b.Beside, b.Planned, b.PlannedBeat
-	return a == b && r.At == other.At && r.Dur == other.Dur && r.Count == other.Count && r.Part == other.Part && r.Starts == other.Starts
+	return a == b && r.At == other.At && r.Dur == other.Dur && r.Count == other.Count && r.Part == other.Part &&
+		r.Starts == other.Starts
 }
 
 // Timeline is the rows of a class. Open says that the last row waits for the teacher and has no end yet; otherwise

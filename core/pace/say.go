@@ -82,8 +82,8 @@ func (m *machine) voice(p *plan.Passage) plan.Voice {
 // with no source).
 const tens = 10
 
-// sayCount is what is said at a count; own is the practice's own word for the phase, if it has one, which says by itself
-// that the mouth breathes.
+// sayCount is what is said at a count; own is the practice's own word for the phase, if it has one, which says by
+// itself that the mouth breathes.
 func sayCount(p *plan.Passage, w *words.Words, voice plan.Voice, ph *practice.Phase, count int, own string) string {
 	if voice == plan.Silent {
 		return ""
@@ -92,7 +92,8 @@ func sayCount(p *plan.Passage, w *words.Words, voice plan.Voice, ph *practice.Ph
 	if ph.Parts != nil {
 		part = w.Text(ph.Part(count))
 	}
-	if syllables := voice == plan.Syllables || voice == plan.HoldSyllables && ph.Kind.Held(); syllables && count > 0 && !ph.Waits {
+	if syllables := voice == plan.Syllables || voice == plan.HoldSyllables && ph.Kind.Held(); syllables && count > 0 &&
+		!ph.Waits {
 		return p.Syllables[(count-1)%len(p.Syllables)]
 	}
 	if count == ph.First() {

@@ -1,7 +1,7 @@
 package pace
 
-// Stands tells of each answer whether its adjustment stands: accepted, and not taken back since. Notes and signals do; what took
-// something back does not.
+// Stands tells of each answer whether its adjustment stands: accepted, and not taken back since. Notes and signals do;
+// what took something back does not.
 func Stands(answers []Answer) []bool {
 	var changes []int // those that can be taken back, the latest last
 	stands := make([]bool, len(answers))
@@ -34,8 +34,8 @@ func Standing(answers []Answer) []Answer {
 	return list
 }
 
-// Changes tells whether an adjustment that stands changed how the class was led: notes and signals do not, nor what goes on from
-// what waited.
+// Changes tells whether an adjustment that stands changed how the class was led: notes and signals do not, nor what
+// goes on from what waited.
 func (a *Answer) Changes() bool { return ruleOf(a.Do).effect == changesClass }
 
 // Ease is whether an adjustment asked less of the room.
@@ -69,7 +69,8 @@ func fewerStrokesEase(a *Answer) Ease {
 
 func fewerCountsEase(a *Answer) Ease {
 	before, after := a.Before.Counts, a.After.Counts
-	if after.Inhale < before.Inhale || after.Hold < before.Hold || after.Exhale < before.Exhale || after.Empty < before.Empty {
+	if after.Inhale < before.Inhale || after.Hold < before.Hold || after.Exhale < before.Exhale ||
+		after.Empty < before.Empty {
 		return Eases
 	}
 	return EasesNothing

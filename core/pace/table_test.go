@@ -71,7 +71,10 @@ func TestWhereEachVerbIsMet(t *testing.T) {
 			pace.ToTempo: ` "to": 61`, pace.ToCounts: ` "to": [3, 1, 3, 0]`, pace.Rounds: ` "by": 1`, pace.ToStrokes: ` "to": 9`,
 			pace.FinishBy: ` "to_ms": 999999`, pace.ToBeside: ` "to": "breathe"`, pace.ToHand: ` "to": "all"`, pace.ToRecall: ` "rounds": 2`, pace.Note: ` "text": "x"`, pace.Signal: ` "see": "x"`,
 		}
-		met := slices.DeleteFunc(strings.Fields(c.accepted+" "+everywhere), func(v string) bool { return slices.Contains(strings.Fields(c.refuses), v) })
+		met := slices.DeleteFunc(
+			strings.Fields(c.accepted+" "+everywhere),
+			func(v string) bool { return slices.Contains(strings.Fields(c.refuses), v) },
+		)
 		for _, verb := range pace.Verbs() {
 			class := pace.Begin(read(t, c.passage, talk))
 			for _, a := range script(t, c.before...) {
@@ -84,7 +87,15 @@ func TestWhereEachVerbIsMet(t *testing.T) {
 				class.Adjust(script(t, fmt.Sprintf(`%d finish-by "to_ms": 999999`, c.at))[0])
 			}
 			answer := class.Adjust(script(t, fmt.Sprintf("%d %s%s", c.at, verb, takes[verb]))[0])
-			assert.Equal(t, slices.Contains(met, string(verb)), answer.Refused.None(), "%s in %s: %s", verb, c.place, answer.Refused)
+			assert.Equal(
+				t,
+				slices.Contains(met, string(verb)),
+				answer.Refused.None(),
+				"%s in %s: %s",
+				verb,
+				c.place,
+				answer.Refused,
+			)
 		}
 	}
 }

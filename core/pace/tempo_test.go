@@ -105,10 +105,22 @@ func TestMinutesAreKeptThroughCountsAndHolds(t *testing.T) {
 // studies, about 0.1 Hz); 4:16:8 alternate nostril is 56 s at 60 (common practice, with no source).
 func TestTradeValuesInTheSheet(t *testing.T) {
 	ends := func(text string) int64 { return pace.Sheet(read(t, text)).End }
-	assert.EqualValues(t, 60_000, ends(`{"type": "practice", "practice": "counted-breath", "counts": "5:5", "rounds": 6, "lead_in": 0}`))
-	assert.EqualValues(t, 56_000, ends(`{"type": "practice", "practice": "nadi-shodhana", "counts": "4:16:8", "rounds": 1, "lead_in": 0}`))
+	assert.EqualValues(
+		t,
+		60_000,
+		ends(`{"type": "practice", "practice": "counted-breath", "counts": "5:5", "rounds": 6, "lead_in": 0}`),
+	)
+	assert.EqualValues(
+		t,
+		56_000,
+		ends(`{"type": "practice", "practice": "nadi-shodhana", "counts": "4:16:8", "rounds": 1, "lead_in": 0}`),
+	)
 	assert.EqualValues(t, 60_000, ends(`{"type": "free", "breaths": 10}`))
 	// 10,000 counts at 53 a minute end where arithmetic says: 600000000/53 ms.
-	assert.EqualValues(t, 11_320_755, ends(`{"type": "practice", "practice": "counted-breath", "counts": "5:5", "rounds": 999, "tempo": 53, "lead_in": 0,
-		"closing": [{"breaths": 1, "counts": "5:5"}]}`))
+	assert.EqualValues(
+		t,
+		11_320_755,
+		ends(`{"type": "practice", "practice": "counted-breath", "counts": "5:5", "rounds": 999, "tempo": 53, "lead_in": 0,
+		"closing": [{"breaths": 1, "counts": "5:5"}]}`),
+	)
 }

@@ -107,7 +107,9 @@ func (m *machine) laneSince(parted bookmark, begun bool) []Row {
 
 // sameLane tells whether two rows of a lane show the same.
 func (r Row) sameLane(other Row) bool {
-	return r.Phase == other.Phase && r.Through == other.Through && r.Breath == other.Breath && r.Count == other.Count && r.Of == other.Of && r.Part == other.Part
+	return r.Phase == other.Phase && r.Through == other.Through && r.Breath == other.Breath && r.Count == other.Count &&
+		r.Of == other.Of &&
+		r.Part == other.Part
 }
 
 // inRound tells whether a round is in progress, a waiting one of strokes too.

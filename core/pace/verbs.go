@@ -102,11 +102,18 @@ func (v Verb) Places() []string {
 
 // places has the stages that are one place; setup and pause depend on what they lead to.
 var places = map[Stage]place{
-	Talk: inTalk, Free: inFree, Opening: inOpening, Round: inRound, Rest: inRest, Own: inOwn, Recall: inRecall, Closing: inClosing,
+	Talk:    inTalk,
+	Free:    inFree,
+	Opening: inOpening,
+	Round:   inRound,
+	Rest:    inRest,
+	Own:     inOwn,
+	Recall:  inRecall,
+	Closing: inClosing,
 }
 
-// rule is everything that is said of a verb: the table "where each verb is accepted" of pacing.md section 4 and what the
-// verb does there. Refusals are ids of messages.
+// rule is everything that is said of a verb: the table "where each verb is accepted" of pacing.md section 4 and what
+// the verb does there. Refusals are ids of messages.
 type rule struct {
 	verb  Verb
 	takes []Argument
@@ -153,20 +160,58 @@ func init() { // not a literal: the rules refer to the machine, whose methods re
 	const noRoundsToCome, noHoldsHere = "refused.no-rounds-to-come", "refused.no-holds-here"
 	counted := ofKind(practice.Counted, "refused.practice-not-counted")
 	rules = []rule{
-		{verb: ToTempo, takes: []Argument{toNumber, carry}, where: beforeClose | atClosing, otherwise: "refused.nothing-counted", passage: notAtOwnPace,
-			do: (*machine).setTempo, eases: slowerMayEase, did: didTempo},
+		{
+			verb:      ToTempo,
+			takes:     []Argument{toNumber, carry},
+			where:     beforeClose | atClosing,
+			otherwise: "refused.nothing-counted",
+			passage:   notAtOwnPace,
+			do:        (*machine).setTempo,
+			eases:     slowerMayEase,
+			did:       didTempo,
+		},
 		{verb: Release, where: inOpening | inRound | inClosing, otherwise: "refused.no-hold", moment: inHold,
 			do: (*machine).release, eases: always},
-		{verb: ToCounts, takes: []Argument{toCounts}, where: beforeClose | atOwnPace, otherwise: "refused.no-breath-to-come", passage: counted,
-			do: (*machine).setCounts, eases: fewerCountsEase, did: didCounts},
+		{
+			verb:      ToCounts,
+			takes:     []Argument{toCounts},
+			where:     beforeClose | atOwnPace,
+			otherwise: "refused.no-breath-to-come",
+			passage:   counted,
+			do:        (*machine).setCounts,
+			eases:     fewerCountsEase,
+			did:       didCounts,
+		},
 		{verb: DropHolds, takes: []Argument{carry}, where: beforeClose | atOwnPace | atClosing, otherwise: noHoldsHere,
 			do: (*machine).dropHolds, eases: always, did: didHolds},
-		{verb: RestoreHolds, takes: []Argument{carry}, where: beforeClose | atOwnPace | atClosing, otherwise: noHoldsHere, moment: haveDropped,
-			do: (*machine).restoreHolds, did: didHolds, relief: NoRelief},
-		{verb: ToBeside, takes: []Argument{toText}, where: beforeClose | atClosing, otherwise: "refused.nothing-led", passage: notAtOwnPace,
-			do: (*machine).setBeside, did: didBeside},
-		{verb: ToHand, takes: []Argument{toPhases}, where: beforeClose | atClosing, otherwise: "refused.nothing-counted", passage: ledAndCounted,
-			do: (*machine).setByHand, did: didHand},
+		{
+			verb:      RestoreHolds,
+			takes:     []Argument{carry},
+			where:     beforeClose | atOwnPace | atClosing,
+			otherwise: noHoldsHere,
+			moment:    haveDropped,
+			do:        (*machine).restoreHolds,
+			did:       didHolds,
+			relief:    NoRelief,
+		},
+		{
+			verb:      ToBeside,
+			takes:     []Argument{toText},
+			where:     beforeClose | atClosing,
+			otherwise: "refused.nothing-led",
+			passage:   notAtOwnPace,
+			do:        (*machine).setBeside,
+			did:       didBeside,
+		},
+		{
+			verb:      ToHand,
+			takes:     []Argument{toPhases},
+			where:     beforeClose | atClosing,
+			otherwise: "refused.nothing-counted",
+			passage:   ledAndCounted,
+			do:        (*machine).setByHand,
+			did:       didHand,
+		},
 		{verb: ToRecall, takes: []Argument{wholeRounds}, where: inOwn, otherwise: "refused.no-own-pace", passage: counted,
 			do: (*machine).callBack, did: didRecall, relief: ByEnding},
 		{verb: Rounds, takes: []Argument{byOrTo}, where: beforeClose, otherwise: noRoundsToCome, passage: severalRounds,
@@ -177,11 +222,23 @@ func init() { // not a literal: the rules refer to the machine, whose methods re
 			do: (*machine).again, relief: NoRelief},
 		{verb: Enough, where: inRound | inPause, otherwise: "refused.no-strokes-in-progress", moment: strokesBegun,
 			do: (*machine).enough, eases: always},
-		{verb: ToStrokes, takes: []Argument{toWhole}, where: beforeClose | atOwnPace | atClosing, otherwise: "refused.no-strokes-here",
-			passage: ofKind(practice.Strokes, "refused.practice-without-strokes"),
-			do:      (*machine).setStrokes, eases: fewerStrokesEase, did: didStrokes},
-		{verb: ToPause, where: inSetup | inOpening | inRound | inRest | inClosing | inSetupOfClosing | inOwn | inRecall, otherwise: "refused.breathing-freely",
-			do: (*machine).pause, eases: perhaps},
+		{
+			verb:      ToStrokes,
+			takes:     []Argument{toWhole},
+			where:     beforeClose | atOwnPace | atClosing,
+			otherwise: "refused.no-strokes-here",
+			passage:   ofKind(practice.Strokes, "refused.practice-without-strokes"),
+			do:        (*machine).setStrokes,
+			eases:     fewerStrokesEase,
+			did:       didStrokes,
+		},
+		{
+			verb:      ToPause,
+			where:     inSetup | inOpening | inRound | inRest | inClosing | inSetupOfClosing | inOwn | inRecall,
+			otherwise: "refused.breathing-freely",
+			do:        (*machine).pause,
+			eases:     perhaps,
+		},
 		{verb: Resume, where: inPause | inPauseOfClosing | inPauseOfOwn, otherwise: "refused.no-pause",
 			do: (*machine).endPause, effect: goesOn, relief: NoRelief},
 		{verb: Advance, where: anywhere, moment: notCounted,

@@ -42,14 +42,17 @@ const (
 	longestBye = 120_000 // of talk after it, which is a goodbye
 )
 
-// Advise is the advice on a plan for a group of the level, one of practice.Levels or empty: first of the whole, then passage
-// by passage.
+// Advise is the advice on a plan for a group of the level, one of practice.Levels or empty: first of the whole, then
+// passage by passage.
 func (p *Plan) Advise(level string) []Advice {
 	var list []Advice
 	if p.Slot.Sign() > 0 {
 		if over := p.Length().Sub(p.Slot.Times(60_000)); over.Sign() > 0 {
-			list = append(list, Advice{0, fact.New("advice.over-slot", "over", SpokenTime(breath.Int(over.Div(breath.Int(1000)).Round()*1000))),
-				p.whatIsOver(), nil})
+			list = append(
+				list,
+				Advice{0, fact.New("advice.over-slot", "over", SpokenTime(breath.Int(over.Div(breath.Int(1000)).Round()*1000))),
+					p.whatIsOver(), nil},
+			)
 		}
 	}
 	if n := len(p.Passages); n > 0 {
@@ -63,9 +66,17 @@ func (p *Plan) Advise(level string) []Advice {
 			if least.Less(breath.Int(fullRest)) {
 				added = seconds
 			}
-			list = append(list, Advice{n, fact.New("advice.close-with-rest", "seconds", int(seconds.Floor())), fact.New("advice.close-with-rest.why"), func(d Document) {
-				d.Insert(p.lastDoing()+1, NewStretch(Free, "Rest", added))
-			}})
+			list = append(
+				list,
+				Advice{
+					n,
+					fact.New("advice.close-with-rest", "seconds", int(seconds.Floor())),
+					fact.New("advice.close-with-rest.why"),
+					func(d Document) {
+						d.Insert(p.lastDoing()+1, NewStretch(Free, "Rest", added))
+					},
+				},
+			)
 		}
 	}
 	return slices.Concat(list, p.adviseOnOrder(), p.adviseOnAmounts(level), p.adviseOnLanes())
@@ -95,8 +106,8 @@ func (p *Plan) lastDoing() int {
 	return last
 }
 
-// quietEnd is how long nobody has anything to do at the end, in milliseconds: free breathing, and what is not counted in the
-// closing of the practice before it. A goodbye may follow.
+// quietEnd is how long nobody has anything to do at the end, in milliseconds: free breathing, and what is not counted
+// in the closing of the practice before it. A goodbye may follow.
 func (p *Plan) quietEnd() breath.Exact {
 	last := len(p.Passages) - 1
 	for talk := (breath.Exact{}); last >= 0 && p.Passages[last].Type == Talk; last-- {
@@ -140,9 +151,17 @@ func (p *Plan) adviseOnAmounts(level string) []Advice {
 		if most.Rounds > 0 {
 			if rounds := passage.TotalRounds(passage.Measure); passage.HasRounds() && rounds > most.Rounds && !told[of] {
 				told[of] = true
-				list = append(list, Advice{i + 1, fact.New("advice.fewer-rounds", "name", passage.Name(), "most", most.Rounds, "planned", rounds), whyAmount(level), func(d Document) {
-					d.Passages()[i].SetRounds(most.Rounds)
-				}})
+				list = append(
+					list,
+					Advice{
+						i + 1,
+						fact.New("advice.fewer-rounds", "name", passage.Name(), "most", most.Rounds, "planned", rounds),
+						whyAmount(level),
+						func(d Document) {
+							d.Passages()[i].SetRounds(most.Rounds)
+						},
+					},
+				)
 			}
 			continue
 		}
@@ -154,7 +173,23 @@ func (p *Plan) adviseOnAmounts(level string) []Advice {
 		taken[of] = before.Add(span)
 		if limit := breath.Int(int64(most.Minutes) * 60_000); limit.Less(taken[of]) && !told[of] {
 			told[of] = true
-			list = append(list, Advice{i + 1, fact.New("advice.less-time", "name", passage.Practice.Name, "most", most.Minutes, "planned", SpokenTime(taken[of])), whyAmount(level), passage.shortened(i, limit.Sub(before))})
+			list = append(
+				list,
+				Advice{
+					i + 1,
+					fact.New(
+						"advice.less-time",
+						"name",
+						passage.Practice.Name,
+						"most",
+						most.Minutes,
+						"planned",
+						SpokenTime(taken[of]),
+					),
+					whyAmount(level),
+					passage.shortened(i, limit.Sub(before)),
+				},
+			)
 		}
 	}
 	return list
@@ -180,7 +215,8 @@ func whyAmount(level string) fact.Fact {
 	return fact.New("advice.amount.usual")
 }
 
-// shortestBreath is how long a breath of the gentler lane takes at least, in milliseconds, before check reports it (pacing.md section 6).
+// shortestBreath is how long a breath of the gentler lane takes at least, in milliseconds, before check reports it
+// (pacing.md section 6).
 const shortestBreath = 4000
 
 func (p *Plan) adviseOnLanes() []Advice {
@@ -190,11 +226,27 @@ func (p *Plan) adviseOnLanes() []Advice {
 		counts := passage.Beside.Inhale + passage.Beside.Exhale
 		switch {
 		case passage.Beside.Breathe && !passage.Holds():
-			list = append(list, Advice{i + 1, fact.New("advice.lane-without-hold", "name", passage.Name()), fact.New("advice.lane-without-hold.why"), func(d Document) {
-				delete(d.Passages()[i].values, "beside")
-			}})
+			list = append(
+				list,
+				Advice{
+					i + 1,
+					fact.New("advice.lane-without-hold", "name", passage.Name()),
+					fact.New("advice.lane-without-hold.why"),
+					func(d Document) {
+						delete(d.Passages()[i].values, "beside")
+					},
+				},
+			)
 		case passage.Beside.Shorter() && passage.rowLength().Times(counts).Less(breath.Int(shortestBreath)):
-			list = append(list, Advice{i + 1, fact.New("advice.lane-too-short", "name", passage.Name()), fact.New("advice.lane-too-short.why"), nil})
+			list = append(
+				list,
+				Advice{
+					i + 1,
+					fact.New("advice.lane-too-short", "name", passage.Name()),
+					fact.New("advice.lane-too-short.why"),
+					nil,
+				},
+			)
 		}
 	}
 	return list
@@ -246,26 +298,50 @@ func (p *Plan) adviseOnOrder() []Advice {
 	}
 	var list []Advice
 	if held.first > 0 {
-		list = append(list, Advice{held.first, fact.New("advice.holds-first", "name", held.names[0]), fact.New("advice.holds-first.why"), func(d Document) {
-			even := NewFields("counted-breath")
-			even.SetCounts(breath.Counts{Inhale: 4, Exhale: 4})
-			even.SetRounds(6)
-			d.Insert(held.first, even)
-		}})
+		list = append(
+			list,
+			Advice{
+				held.first,
+				fact.New("advice.holds-first", "name", held.names[0]),
+				fact.New("advice.holds-first.why"),
+				func(d Document) {
+					even := NewFields("counted-breath")
+					even.SetCounts(breath.Counts{Inhale: 4, Exhale: 4})
+					even.SetRounds(6)
+					d.Insert(held.first, even)
+				},
+			},
+		)
 	}
 	if tooLate.first > 0 {
-		list = append(list, Advice{tooLate.first, fact.New("advice.too-late", "names", fact.Names(tooLate.names)), fact.New("advice.too-late.why"), func(d Document) {
-			d.KeepOnly(func(number int) bool { return !slices.Contains(tooLate.numbers, number) })
-		}})
+		list = append(
+			list,
+			Advice{
+				tooLate.first,
+				fact.New("advice.too-late", "names", fact.Names(tooLate.names)),
+				fact.New("advice.too-late.why"),
+				func(d Document) {
+					d.KeepOnly(func(number int) bool { return !slices.Contains(tooLate.numbers, number) })
+				},
+			},
+		)
 	}
 	if tooWarm.first > 0 {
-		list = append(list, Advice{tooWarm.first, fact.New("advice.warm-first", "names", fact.Names(tooWarm.names), "before", before), fact.New("advice.warm-first.why"), func(d Document) {
-			all := d.Passages()
-			d.KeepOnly(func(number int) bool { return !slices.Contains(tooWarm.numbers, number) })
-			for i, number := range tooWarm.numbers {
-				d.Insert(beforeNumber+i, all[number-1])
-			}
-		}})
+		list = append(
+			list,
+			Advice{
+				tooWarm.first,
+				fact.New("advice.warm-first", "names", fact.Names(tooWarm.names), "before", before),
+				fact.New("advice.warm-first.why"),
+				func(d Document) {
+					all := d.Passages()
+					d.KeepOnly(func(number int) bool { return !slices.Contains(tooWarm.numbers, number) })
+					for i, number := range tooWarm.numbers {
+						d.Insert(beforeNumber+i, all[number-1])
+					}
+				},
+			},
+		)
 	}
 	slices.SortStableFunc(list, func(a, b Advice) int { return a.Passage - b.Passage })
 	return list

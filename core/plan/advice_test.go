@@ -48,7 +48,10 @@ func TestAdvice(t *testing.T) {
 		{"rounds", "", []string{settle, `{"type": "practice", "practice": "sigh", "rounds": 7}`, rest}, []string{"2 Take fewer rounds of Sighing out: 6 at most, not 7."}, ""},
 		{"too long", `"slot_min": 2, `, []string{settle, rest}, []string{"0 The plan is 1 min longer"}, ""},
 	} {
-		doc := parse(t, `{"format": "vast-lantern-plan", "version": 1, `+c.head+`"passages": [`+strings.Join(c.passages, ",")+`]}`)
+		doc := parse(
+			t,
+			`{"format": "vast-lantern-plan", "version": 1, `+c.head+`"passages": [`+strings.Join(c.passages, ",")+`]}`,
+		)
 		p, err := Read(doc)
 		require.NoError(t, err, c.name)
 		advice := p.Advise(c.level)

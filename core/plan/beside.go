@@ -10,8 +10,8 @@ import (
 	"vastlantern/core/practice"
 )
 
-// Beside is what those who do not hold, or who breathe shorter, do beside the others in the same time (pacing.md section
-// 6): nothing else, breathe through the holds, or a shorter breath over and over.
+// Beside is what those who do not hold, or who breathe shorter, do beside the others in the same time (pacing.md
+// section 6): nothing else, breathe through the holds, or a shorter breath over and over.
 type Beside struct {
 	Breathe        bool
 	Inhale, Exhale int // counts of a shorter breath, 0 for none
@@ -68,8 +68,8 @@ func RowsOf(phases []practice.Phase) (rows int) {
 	return rows
 }
 
-// RunsOn tells whether a shorter breath beside the passage goes on from round to round: where a round is only a few rows
-// and no rest stands between two.
+// RunsOn tells whether a shorter breath beside the passage goes on from round to round: where a round is only a few
+// rows and no rest stands between two.
 func (p *Passage) RunsOn() bool { return p.Is(practice.Fixed) && !p.HasRests() }
 
 // NeededBeside is how many rows one start of it needs: one breath, or two where the sides alternate.
@@ -125,20 +125,20 @@ type LaneOffer struct {
 	Left      int          // counts of a round that no breath of it takes
 }
 
-// UsualLaneLimit is how many breaths a minute the gentler lane takes at most where the school does not say (common practice): a lane
-// that breathes faster than the class would wake up those who should be spared.
+// UsualLaneLimit is how many breaths a minute the gentler lane takes at most where the school does not say (common
+// practice): a lane that breathes faster than the class would wake up those who should be spared.
 const UsualLaneLimit = 10
 
-// The shorter breaths that are offered: none slower than adults settle at who attend to their breath, 8 to 14 s (common practice),
-// so that it is gentle.
+// The shorter breaths that are offered: none slower than adults settle at who attend to their breath, 8 to 14 s (common
+// practice), so that it is gentle.
 const (
 	longestBreath = 12_000 // milliseconds
 	mostOffers    = 4
 )
 
-// LaneOffers is what could stand beside the rounds of the passage at the measure, at most at so many breaths a minute, 0 for the usual
-// limit: breathe through the holds, where there are some, and shorter breaths that leave the fewest counts of the round over, those
-// closest to the main breath first. It is empty at own pace.
+// LaneOffers is what could stand beside the rounds of the passage at the measure, at most at so many breaths a minute,
+// 0 for the usual limit: breathe through the holds, where there are some, and shorter breaths that leave the fewest
+// counts of the round over, those closest to the main breath first. It is empty at own pace.
 func (p *Passage) LaneOffers(m Measure, limit int) []LaneOffer {
 	if !p.Led() {
 		return nil

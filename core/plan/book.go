@@ -43,7 +43,10 @@ func (o reader) ownPractices() book {
 		}
 		p, err := practice.ReadOwn(text) // JSON is YAML
 		if err != nil {
-			*o.errs = append(*o.errs, FieldError{Field: where, Given: shown(entry.fields["id"]), Allowed: fact.New("allowed.whole-practice", "why", err)})
+			*o.errs = append(
+				*o.errs,
+				FieldError{Field: where, Given: shown(entry.fields["id"]), Allowed: fact.New("allowed.whole-practice", "why", err)},
+			)
 			continue
 		}
 		own = append(own, p)

@@ -3,9 +3,9 @@ package plan
 import "vastlantern/core/breath"
 
 // AdvisedRounds is the most rounds that are proposed for a passage, from 0, in a group of the level (one of
-// practice.Levels, or empty where it is not known): what the practice's bounds leave it, where a class has several passages
-// of the practice in proportion to how long they are planned, and never fewer than are planned. It is of no use for
-// passages without rounds.
+// practice.Levels, or empty where it is not known): what the practice's bounds leave it, where a class has several
+// passages of the practice in proportion to how long they are planned, and never fewer than are planned. It is of no
+// use for passages without rounds.
 func (p *Plan) AdvisedRounds(passage int, level string) int {
 	one := &p.Passages[passage]
 	return max(one.TotalRounds(one.Measure), p.advised(passage, level))

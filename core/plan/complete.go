@@ -14,8 +14,8 @@ type Completion struct {
 // mostCompletions is how many are offered.
 const mostCompletions = 8
 
-// Complete is how the line may go on: names that begin as its last words do, and words that can be said of what it names.
-// Where the line ends with a space, there are none.
+// Complete is how the line may go on: names that begin as its last words do, and words that can be said of what it
+// names. Where the line ends with a space, there are none.
 func (n *Names) Complete(line string) []Completion {
 	all := tokens(line, n.language)
 	if len(all) == 0 || len(all) > mostWords || strings.TrimRight(line, " \t") != line || all[len(all)-1].quoted {

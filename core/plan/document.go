@@ -18,8 +18,8 @@ import (
 type object map[string]any
 
 // Document is a plan as its file has it: what is stored, edited and written back. A Plan is what it means. It keeps the
-// fields that nobody knows, and values that are wrong, so that nothing typed is lost. It is changed by its methods only;
-// a copy of the value is the same document, as with a map.
+// fields that nobody knows, and values that are wrong, so that nothing typed is lost. It is changed by its methods
+// only; a copy of the value is the same document, as with a map.
 type Document struct{ fields object }
 
 // NewDocument is a plan without passages.
@@ -186,7 +186,8 @@ func (d Document) SetMark(m Mark) {
 	}
 }
 
-// MarkIn is the mark of a document that is not read otherwise, as when many are looked through; empty where there is none.
+// MarkIn is the mark of a document that is not read otherwise, as when many are looked through; empty where there is
+// none.
 func MarkIn(document []byte) Mark {
 	var marked struct {
 		Programme Mark `json:"programme"`

@@ -13,15 +13,41 @@ import (
 	"pgregory.net/rapid"
 )
 
-// pieces are what a line can say, %d a number; each number, and each word to the right, is somewhere in what was understood.
+// pieces are what a line can say, %d a number; each number, and each word to the right, is somewhere in what was
+// understood.
 var pieces = [][2]string{
-	{"x%d", ""}, {"%d rounds", ""}, {"%d times", ""}, {"%d:%d", ""}, {"%d:%d:%d", ""}, {"inhale %d hold %d exhale %d", ""}, {"in %d out %d", ""},
-	{"hold %d", ""}, {"@%d", ""}, {"tempo %d", ""}, {"%d min", ""}, {"for %d minutes", ""}, {"%d strokes", ""}, {"left", "left"}, {"right", "right"},
-	{"own pace", "own"}, {"own", "own"}, {"rest %d", ""}, {"lead in %d", ""}, {"count in %d", ""}, {"silent", "silent"}, {"words only", "words"},
-	{"exhale first", "exhale"}, {"beside breathe", "breathe"}, {"try out", "(trial|try out)"}, {"keep", "keep"}, {"wait", "(rest_)?wait"}, {"%d breaths", ""}, {"recall %d", ""},
+	{
+		"x%d",
+		"",
+	}, {"%d rounds", ""}, {"%d times", ""}, {"%d:%d", ""}, {"%d:%d:%d", ""}, {"inhale %d hold %d exhale %d", ""}, {"in %d out %d", ""},
+	{
+		"hold %d",
+		"",
+	}, {"@%d", ""}, {"tempo %d", ""}, {"%d min", ""}, {"for %d minutes", ""}, {"%d strokes", ""}, {"left", "left"}, {"right", "right"},
+	{
+		"own pace",
+		"own",
+	}, {"own", "own"}, {"rest %d", ""}, {"lead in %d", ""}, {"count in %d", ""}, {"silent", "silent"}, {"words only", "words"},
+	{
+		"exhale first",
+		"exhale",
+	}, {"beside breathe", "breathe"}, {"try out", "(trial|try out)"}, {"keep", "keep"}, {"wait", "(rest_)?wait"}, {"%d breaths", ""}, {"recall %d", ""},
 }
 
-var saidNames = []string{"", "nadi", "counted breath", "square", "belly breath", "left nostril", "kapalabhati", "sit", "rest", "ujjayi", "open holds", "talk"}
+var saidNames = []string{
+	"",
+	"nadi",
+	"counted breath",
+	"square",
+	"belly breath",
+	"left nostril",
+	"kapalabhati",
+	"sit",
+	"rest",
+	"ujjayi",
+	"open holds",
+	"talk",
+}
 
 // Nothing that was typed disappears: it is somewhere in what was understood, or the line is refused.
 func TestNothingThatIsTypedIsDropped(t *testing.T) {

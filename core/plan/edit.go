@@ -11,8 +11,8 @@ import (
 	"vastlantern/core/practice"
 )
 
-// SetCount plans the passage, which is p, with so many counts of one of its phases, of a counted practice, or so many seconds,
-// of an open one. An error says that there is no such phase; whether the number is allowed is for Read to say.
+// SetCount plans the passage, which is p, with so many counts of one of its phases, of a counted practice, or so many
+// seconds, of an open one. An error says that there is no such phase; whether the number is allowed is for Read to say.
 func (f Fields) SetCount(p *Passage, phase breath.Phase, n int) error {
 	roles := map[breath.Phase]int{breath.Inhale: 0, breath.Hold: 1, breath.Exhale: 2, breath.Empty: 3}
 	role, ok := roles[phase]
@@ -35,8 +35,8 @@ func (f Fields) SetCount(p *Passage, phase breath.Phase, n int) error {
 	return fact.New("plan.no-counts-of-phase", "name", p.Name(), "phase", phase)
 }
 
-// RetitlePreset sees to it that a passage whose title is the name of a preset of its practice, as square breath, does not keep
-// it when it is another breath now: it takes the name of the preset that it has become, or none.
+// RetitlePreset sees to it that a passage whose title is the name of a preset of its practice, as square breath, does
+// not keep it when it is another breath now: it takes the name of the preset that it has become, or none.
 func (f Fields) RetitlePreset(own ...*practice.Practice) {
 	title, _ := f.values["title"].(string)
 	p := book(own).find(f.Practice())
@@ -48,7 +48,8 @@ func (f Fields) RetitlePreset(own ...*practice.Practice) {
 		counts = p.Counts
 	}
 	for _, preset := range p.Presets {
-		if !strings.EqualFold(preset.Name, title) || preset.With["counts"] == nil || alikeCounts(preset.With["counts"], counts) {
+		if !strings.EqualFold(preset.Name, title) || preset.With["counts"] == nil ||
+			alikeCounts(preset.With["counts"], counts) {
 			continue
 		}
 		delete(f.values, "title")

@@ -7,9 +7,9 @@ import (
 	"vastlantern/core/breath"
 )
 
-// field is what is known of one field of a passage (formats.md, plan file): to which passages it belongs, how it is read and checked,
-// how a screen asks for it, and how a typed line says it. The message "label.<name>" is what it is called. How a line is
-// understood is the grammar (forms.go); its place in Passage is plan.go.
+// field is what is known of one field of a passage (formats.md, plan file): to which passages it belongs, how it is
+// read and checked, how a screen asks for it, and how a typed line says it. The message "label.<name>" is what it is
+// called. How a line is understood is the grammar (forms.go); its place in Passage is plan.go.
 type field struct {
 	name string
 	on   place
@@ -26,8 +26,8 @@ type field struct {
 	twin string
 }
 
-// fieldTable is all fields of a passage but those that it always has (type, title, script), in the order in which they are read and
-// errors are told: later ones depend on those before.
+// fieldTable is all fields of a passage but those that it always has (type, title, script), in the order in which they
+// are read and errors are told: later ones depend on those before.
 var fieldTable []field
 
 var (
@@ -63,9 +63,14 @@ func init() { // not a literal: reading a passage refers to the table
 		{name: "side", on: onSome, once: true, say: sayValue("side", "%v"),
 			read:   func(p *Passage, o reader) { p.Side = choice(o, "side", breath.Left, breath.Right) },
 			offers: oneOf(AboutBreath, "left", "right")},
-		{name: "entry", on: onSome, once: true, say: sayChoice("entry", map[string]string{"exhale": "exhale first", "inhale": "inhale first"}),
+		{
+			name:   "entry",
+			on:     onSome,
+			once:   true,
+			say:    sayChoice("entry", map[string]string{"exhale": "exhale first", "inhale": "inhale first"}),
 			read:   func(p *Passage, o reader) { p.ExhaleFirst = choice(o, "entry", "inhale", "exhale") == "exhale" },
-			offers: oneOf(AboutBreath, "inhale", "exhale")},
+			offers: oneOf(AboutBreath, "inhale", "exhale"),
+		},
 		{name: "airway", on: onSome, once: true, say: sayChoice("airway", map[string]string{
 			"mouth": "through the mouth", "out-mouth": "out through the mouth", "in-mouth": "in through the mouth", "nose": "through the nose",
 		}),
@@ -122,8 +127,16 @@ func init() { // not a literal: reading a passage refers to the table
 				offer.Default = strconv.Itoa(p.Practice.Rest)
 				return !p.OwnPace // there are no rounds to rest between
 			}},
-		{name: "rest_breaths", on: onPractice, once: true, twin: "rest_between", say: sayValue("rest_breaths", "rest %v breaths"),
-			read: readRestBreaths, offers: []Offer{{About: AboutAround, Unit: "breaths", Default: "none"}}, offered: notAtOwnPace},
+		{
+			name:    "rest_breaths",
+			on:      onPractice,
+			once:    true,
+			twin:    "rest_between",
+			say:     sayValue("rest_breaths", "rest %v breaths"),
+			read:    readRestBreaths,
+			offers:  []Offer{{About: AboutAround, Unit: "breaths", Default: "none"}},
+			offered: notAtOwnPace,
+		},
 		{name: "rest_wait", on: onPractice, say: sayFlag("rest_wait", "rests wait"),
 			read:   func(p *Passage, o reader) { p.RestWait = o.flag("rest_wait") },
 			offers: []Offer{{About: AboutAround, Flag: true}}, offered: notAtOwnPace},
@@ -135,9 +148,14 @@ func init() { // not a literal: reading a passage refers to the table
 				p.NaturalPause = seconds(o.number("natural_pause", limits{high: 3}, breath.Exact{}))
 			},
 			offers: []Offer{{About: AboutBreath, Unit: "s", Default: "0"}}},
-		{name: "word", on: onCounted, once: true, say: sayChoice("word", map[string]string{"before": "word before", "on": "word on"}),
+		{
+			name:   "word",
+			on:     onCounted,
+			once:   true,
+			say:    sayChoice("word", map[string]string{"before": "word before", "on": "word on"}),
 			read:   func(p *Passage, o reader) { p.WordBefore = choice(o, "word", "on", "before") == "before" },
-			offers: oneOf(AboutVoice, "on", "before")},
+			offers: oneOf(AboutVoice, "on", "before"),
+		},
 		{name: "recall", on: onOwn, once: true, say: sayValue("recall", "recall %v"),
 			read:   func(p *Passage, o reader) { p.Recall = seconds(o.number("recall", limits{high: 120}, p.usualRecall())) },
 			offers: []Offer{{About: AboutAround, Unit: "s"}},

@@ -13,10 +13,9 @@ import (
 	"vastlantern/core/practice"
 )
 
-// form is one way to say something of a passage in a line. Words of its pattern stand for themselves, alternatives are parted
-// by |, what ends in ? may be missing, and the capital ones stand for: N a number, COUNTS as 4:4:8, TIME as 2 min or 1m30s,
-// WORDS all up to the next
-// comma, LIST counts one after the other, PHASES phases one after the other.
+// form is one way to say something of a passage in a line. Words of its pattern stand for themselves, alternatives are
+// parted by |, what ends in ? may be missing, and the capital ones stand for: N a number, COUNTS as 4:4:8, TIME as 2
+// min or 1m30s, WORDS all up to the next comma, LIST counts one after the other, PHASES phases one after the other.
 type form struct {
 	pattern string
 	on      func(of subject) bool
@@ -106,11 +105,16 @@ func secondsOf(found matched) json.Number {
 	return json.Number(found.seconds.String())
 }
 
-// forms is the grammar of what is said of a passage, beside its name. At each place the longest that fits is taken; of two as
-// long the first. docs/manual/typing.md has it for teachers.
+// forms is the grammar of what is said of a passage, beside its name. At each place the longest that fits is taken; of
+// two as long the first. docs/manual/typing.md has it for teachers.
 var forms = []form{
 	// Counts, and the length of a round.
-	{pattern: "COUNTS", on: subject.counted, basic: true, set: func(of subject, found matched) { of.f["counts"] = found.counts }},
+	{
+		pattern: "COUNTS",
+		on:      subject.counted,
+		basic:   true,
+		set:     func(of subject, found matched) { of.f["counts"] = found.counts },
+	},
 	{pattern: "COUNTS", on: subject.open, basic: true, set: func(of subject, found matched) {
 		lengths := []any{}
 		for term := range strings.SplitSeq(found.counts, ":") {
@@ -165,12 +169,25 @@ var forms = []form{
 	}},
 	{pattern: "until WORDS", on: subject.stretch, set: setFlag("wait")},
 	{pattern: "wait|waits", on: subject.stretch, set: setFlag("wait")},
-	{pattern: "at? their? own pace|tempo?", on: subject.practice, basic: true, set: func(of subject, _ matched) { of.f["pace"] = "own" }},
+	{
+		pattern: "at? their? own pace|tempo?",
+		on:      subject.practice,
+		basic:   true,
+		set:     func(of subject, _ matched) { of.f["pace"] = "own" },
+	},
 
-	{pattern: "choice|choose of|from? LIST", on: subject.counted, set: func(of subject, found matched) { of.f["choices"] = found.list }},
+	{
+		pattern: "choice|choose of|from? LIST",
+		on:      subject.counted,
+		set:     func(of subject, found matched) { of.f["choices"] = found.list },
+	},
 	{pattern: "by hand", on: subject.counted, set: setWord("by_hand", "all")},
 	{pattern: "my breath", on: subject.counted, set: setWord("by_hand", "all")},
-	{pattern: "by hand PHASES", on: subject.counted, set: func(of subject, found matched) { of.f["by_hand"] = found.list }},
+	{
+		pattern: "by hand PHASES",
+		on:      subject.counted,
+		set:     func(of subject, found matched) { of.f["by_hand"] = found.list },
+	},
 
 	// How fast.
 	{pattern: "@|tempo N", on: isPaced, basic: true, set: setTempo},
@@ -181,7 +198,11 @@ var forms = []form{
 	{pattern: "left|right", on: takes("side"), basic: true, set: setWhole("side")},
 	{pattern: "exhale|out first", on: takes("entry"), set: setWord("entry", "exhale")},
 	{pattern: "inhale|in first", on: takes("entry"), set: setWord("entry", "inhale")},
-	{pattern: "inhale|in left|right first", on: takes("entry"), set: func(of subject, found matched) { of.f["side"] = found.words[1] }},
+	{
+		pattern: "inhale|in left|right first",
+		on:      takes("entry"),
+		set:     func(of subject, found matched) { of.f["side"] = found.words[1] },
+	},
 	{pattern: "by|through? the? mouth", on: takes("airway"), set: setWord("airway", "mouth")},
 	{pattern: "by|through? the? nose", on: takes("airway"), set: setWord("airway", "nose")},
 	{pattern: "exhale|out by|through? the? mouth", on: takes("airway"), set: setWord("airway", "out-mouth")},
@@ -194,7 +215,11 @@ var forms = []form{
 	{pattern: "belly|ribs|chest", on: takes("zone"), set: setWhole("zone")},
 	{pattern: "all zones?", on: takes("zone"), set: setWord("zone", "all")},
 	{pattern: "stacked", on: takes("zone"), set: setWord("zone", "all")},
-	{pattern: "the? front|sides", on: takes("attention"), set: func(of subject, found matched) { of.f["attention"] = found.words[len(found.words)-1] }},
+	{
+		pattern: "the? front|sides",
+		on:      takes("attention"),
+		set:     func(of subject, found matched) { of.f["attention"] = found.words[len(found.words)-1] },
+	},
 	{pattern: "the? low? back", on: takes("attention"), set: setWord("attention", "back")},
 	{pattern: "all? round", on: takes("attention"), set: setWord("attention", "round")},
 
@@ -206,8 +231,16 @@ var forms = []form{
 	{pattern: "silent|silently", on: subject.practice, set: setWord("voice", string(Silent))},
 	{pattern: "syllables|saying|mantra in holds WORDS", on: subject.practice, set: setSyllables(HoldSyllables)},
 	{pattern: "syllables|saying|mantra WORDS", on: subject.practice, set: setSyllables(Syllables)},
-	{pattern: "words after N", on: subject.practice, set: func(of subject, found matched) { of.fade("words_after", found) }},
-	{pattern: "silent after N", on: subject.practice, set: func(of subject, found matched) { of.fade("silent_after", found) }},
+	{
+		pattern: "words after N",
+		on:      subject.practice,
+		set:     func(of subject, found matched) { of.fade("words_after", found) },
+	},
+	{
+		pattern: "silent after N",
+		on:      subject.practice,
+		set:     func(of subject, found matched) { of.fade("silent_after", found) },
+	},
 	{pattern: "word before", on: subject.counted, set: setWord("word", "before")},
 	{pattern: "word on", on: subject.counted, set: setWord("word", "on")},
 
@@ -219,20 +252,40 @@ var forms = []form{
 	{pattern: "count in by N", on: subject.practice, set: setNumber("count_in_by")},
 	{pattern: "lead in N", on: subject.practice, set: setNumber("lead_in")},
 	{pattern: "no lead in", on: subject.practice, set: func(of subject, _ matched) { of.f["lead_in"] = json.Number("0") }},
-	{pattern: "rest|rests N", on: subject.practice, set: func(of subject, found matched) { of.f["rest_between"] = secondsOf(found) }},
+	{
+		pattern: "rest|rests N",
+		on:      subject.practice,
+		set:     func(of subject, found matched) { of.f["rest_between"] = secondsOf(found) },
+	},
 	{pattern: "rest|rests N breaths|breath", on: subject.practice, set: func(of subject, found matched) {
 		of.give("rest_breaths", numeral(found.numbers[0]), "rest_between")
 	}},
-	{pattern: "rest|rests for? TIME", on: subject.practice, set: func(of subject, found matched) { of.f["rest_between"] = secondsOf(found) }},
-	{pattern: "TIME rest|rests", on: subject.practice, set: func(of subject, found matched) { of.f["rest_between"] = secondsOf(found) }},
+	{
+		pattern: "rest|rests for? TIME",
+		on:      subject.practice,
+		set:     func(of subject, found matched) { of.f["rest_between"] = secondsOf(found) },
+	},
+	{
+		pattern: "TIME rest|rests",
+		on:      subject.practice,
+		set:     func(of subject, found matched) { of.f["rest_between"] = secondsOf(found) },
+	},
 	{pattern: "rest|rests wait|waits", on: subject.practice, set: setFlag("rest_wait")},
 	{pattern: "rest|rests until WORDS", on: subject.practice, set: setFlag("rest_wait")},
 	{pattern: "rest|rests lead in N", on: subject.practice, set: setNumber("rest_lead_in")},
 	{pattern: "pause|pauses N", on: subject.counted, set: setNumber("natural_pause")},
 	{pattern: "recall N", on: subject.practice, set: setNumber("recall")},
-	{pattern: "recall TIME", on: subject.practice, set: func(of subject, found matched) { of.f["recall"] = secondsOf(found) }},
+	{
+		pattern: "recall TIME",
+		on:      subject.practice,
+		set:     func(of subject, found matched) { of.f["recall"] = secondsOf(found) },
+	},
 	{pattern: "beside breathe", on: subject.practice, set: setWord("beside", "breathe")},
-	{pattern: "beside COUNTS", on: subject.practice, set: func(of subject, found matched) { of.f["beside"] = found.counts }},
+	{
+		pattern: "beside COUNTS",
+		on:      subject.practice,
+		set:     func(of subject, found matched) { of.f["beside"] = found.counts },
+	},
 	{pattern: "trial|try|tryout", on: subject.practice, set: setFlag("trial")},
 	{pattern: "try out", on: subject.practice, set: setFlag("trial")},
 	{pattern: "keep|kept", on: func(subject) bool { return true }, set: setFlag("keep")},
@@ -284,7 +337,34 @@ func whole(digits string) int {
 }
 
 // fillers say nothing by themselves, and may stand anywhere.
-var fillers = []string{"a", "an", "the", "of", "for", "and", "with", "on", "to", "at", "by", "through", "their", "each", "side", "first", "nostril", "from", "starting", "start", "please", "it", "ratio", "counts", ",", "in"}
+var fillers = []string{
+	"a",
+	"an",
+	"the",
+	"of",
+	"for",
+	"and",
+	"with",
+	"on",
+	"to",
+	"at",
+	"by",
+	"through",
+	"their",
+	"each",
+	"side",
+	"first",
+	"nostril",
+	"from",
+	"starting",
+	"start",
+	"please",
+	"it",
+	"ratio",
+	"counts",
+	",",
+	"in",
+}
 
 // match tells how many tokens from i on the pattern takes, and what it found; 0 where it does not fit.
 func match(pattern string, of subject, list []token, i int) (n int, found matched) {
@@ -478,7 +558,8 @@ func (of subject) say(list []token, skip func(i int) bool, basicOnly bool) (h he
 	return h
 }
 
-// saidOnce is what a line has said of a passage, and at which of its words. To say it again would drop what was said before.
+// saidOnce is what a line has said of a passage, and at which of its words. To say it again would drop what was said
+// before.
 type saidOnce struct {
 	fields map[string]int
 	phases [4]bool // that have counts: inhale, hold, exhale, empty hold
@@ -507,14 +588,17 @@ func (said *saidOnce) take(of subject, words []token, at int, set func()) (refus
 			continue
 		}
 		for _, other := range []string{field, twinOf(field)} {
-			if _, twice := said.fields[other]; twice && !(other == field && fmt.Sprint(before[field]) == fmt.Sprint(of.f[field])) {
+			if _, twice := said.fields[other]; twice &&
+				!(other == field && fmt.Sprint(before[field]) == fmt.Sprint(of.f[field])) {
 				return fact.New("line.field-twice", "field", fact.New("field."+other))
 			}
 		}
 		said.fields[field] = at
 	}
-	whole := slices.ContainsFunc(words, func(t token) bool { return isCounts(t.text) }) && !slices.Contains([]string{"beside", "choice", "choose"}, words[0].key)
-	part := slices.Contains(phaseWords, words[0].key) && slices.ContainsFunc(words, func(t token) bool { return t.number() != "" })
+	whole := slices.ContainsFunc(words, func(t token) bool { return isCounts(t.text) }) &&
+		!slices.Contains([]string{"beside", "choice", "choose"}, words[0].key)
+	part := slices.Contains(phaseWords, words[0].key) &&
+		slices.ContainsFunc(words, func(t token) bool { return t.number() != "" })
 	if !whole && !part || !of.counted() {
 		return fact.Fact{}
 	}

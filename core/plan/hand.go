@@ -48,8 +48,8 @@ func (h Hand) String() string {
 	return strings.Join(words, " ")
 }
 
-// HandOf is the phases of a list; false for an empty list or a phase that cannot be by hand. To name one twice is to name it
-// once.
+// HandOf is the phases of a list; false for an empty list or a phase that cannot be by hand. To name one twice is to
+// name it once.
 func HandOf(phases []string) (h Hand, ok bool) {
 	for _, phase := range phases {
 		i := slices.Index(handPhases, breath.Phase(phase))

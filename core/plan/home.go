@@ -2,12 +2,13 @@ package plan
 
 import "vastlantern/core/breath"
 
-// restAlone is the rest between rounds, in seconds, where in class it lasted until the teacher went on: common practice, with
-// no source.
+// restAlone is the rest between rounds, in seconds, where in class it lasted until the teacher went on: common
+// practice, with no source.
 const restAlone = 30
 
-// Alone is the passage p of these fields as it is practised by oneself: led by its counts, no try-out, its rests of their own
-// length without waiting for anybody, and where it was at own pace in rounds. Call it before its length is set.
+// Alone is the passage p of these fields as it is practised by oneself: led by its counts, no try-out, its rests of
+// their own length without waiting for anybody, and where it was at own pace in rounds. Call it before its length is
+// set.
 func (f Fields) Alone(p *Passage) Fields {
 	alone := f.Clone()
 	for _, field := range []string{"trial", "keep", "script", "rest_wait"} {
@@ -27,8 +28,8 @@ func (f Fields) Alone(p *Passage) Fields {
 	return alone
 }
 
-// Only makes a plan of one passage of the document, with the tempo, the words and the own practices that it is led with, and
-// nothing of the class around it.
+// Only makes a plan of one passage of the document, with the tempo, the words and the own practices that it is led
+// with, and nothing of the class around it.
 func (d Document) Only(passage Fields, title string) {
 	for _, field := range []string{"starts_at", "slot_min", "course", "programme", "intent", "about"} {
 		delete(d.fields, field)

@@ -22,8 +22,8 @@ func (p *Passage) AfterRest() []practice.Phase {
 	return counted(breath.Lead, breath.Both, p.RestLeadIn)
 }
 
-// BetweenSpan is the planned length of what stands between two rounds, in milliseconds: the rest, and the lead-in to the
-// next round at the tempo of the measure.
+// BetweenSpan is the planned length of what stands between two rounds, in milliseconds: the rest, and the lead-in to
+// the next round at the tempo of the measure.
 func (p *Passage) BetweenSpan(m Measure) breath.Exact {
 	return p.RestBetween.Add(Span(p.AfterRest(), p.TempoAround(m)))
 }
@@ -45,9 +45,23 @@ func (p *Passage) Opening() []practice.Phase {
 	for _, step := range p.OpeningSteps {
 		number += step.Breaths
 	}
-	return append(phases,
-		practice.Phase{Kind: breath.Inhale, Through: breath.Both, Breath: number, Counts: p.Measure.Counts.Inhale, Word: p.WordBefore},
-		practice.Phase{Kind: breath.Exhale, Through: p.Side, Breath: number, Counts: p.Measure.Counts.Exhale, Word: p.WordBefore})
+	return append(
+		phases,
+		practice.Phase{
+			Kind:    breath.Inhale,
+			Through: breath.Both,
+			Breath:  number,
+			Counts:  p.Measure.Counts.Inhale,
+			Word:    p.WordBefore,
+		},
+		practice.Phase{
+			Kind:    breath.Exhale,
+			Through: p.Side,
+			Breath:  number,
+			Counts:  p.Measure.Counts.Exhale,
+			Word:    p.WordBefore,
+		},
+	)
 }
 
 // Closing is the closing's steps.
@@ -83,7 +97,13 @@ func (p *Passage) steps(steps []Step) []practice.Phase {
 // Round is one round at the measure.
 func (p *Passage) Round(m Measure) []practice.Phase {
 	return p.Practice.Round(practice.Setting{
-		Counts: m.Counts, Strokes: m.Strokes, Open: p.Open, Start: p.Side, Airway: p.Airway, Zone: p.Zone, Aperture: p.Aperture,
+		Counts:     m.Counts,
+		Strokes:    m.Strokes,
+		Open:       p.Open,
+		Start:      p.Side,
+		Airway:     p.Airway,
+		Zone:       p.Zone,
+		Aperture:   p.Aperture,
 		WordBefore: p.WordBefore, NaturalPause: p.NaturalPause,
 	})
 }
@@ -91,8 +111,8 @@ func (p *Passage) Round(m Measure) []practice.Phase {
 // RoundSpan is the planned length of one round at the measure, in milliseconds.
 func (p *Passage) RoundSpan(m Measure) breath.Exact { return Span(p.Round(m), m.Tempo) }
 
-// TempoAround is the tempo of beat, lead-in, opening and closing while the rounds run at the measure: theirs in a counted
-// practice, the plan's in others (pacing.md section 3).
+// TempoAround is the tempo of beat, lead-in, opening and closing while the rounds run at the measure: theirs in a
+// counted practice, the plan's in others (pacing.md section 3).
 func (p *Passage) TempoAround(m Measure) breath.Exact {
 	if p.Is(practice.Counted) {
 		return m.Tempo
@@ -161,7 +181,9 @@ func (p *Plan) Rows() int {
 			rows += passage.CountIn + passage.LeadIn + count(passage.Opening()) + count(passage.Closing())
 		}
 		if passage.Led() {
-			rows += passage.TotalRounds(passage.Measure) * (1 + count(passage.AfterRest()) + count(passage.Round(passage.Measure)))
+			rows += passage.TotalRounds(
+				passage.Measure,
+			) * (1 + count(passage.AfterRest()) + count(passage.Round(passage.Measure)))
 		}
 	}
 	return rows

@@ -37,9 +37,9 @@ func (e *LineError) Error() string { return e.Tell().Error() }
 // mostWords is the longest line that is read: what is longer was pasted by mistake.
 const mostWords = 120
 
-// Read reads a line as a teacher writes it: what it is, how much of it, and how, in any order; "then" and more of it is another
-// passage. "even breath, 3 rounds", "square x3", "sit 2 min", "nadi 4:4 5 min own", "belly 4:4 x8 then 8:8 x4". A practice of
-// which nothing else is said comes as its whole course. The error is a LineError.
+// Read reads a line as a teacher writes it: what it is, how much of it, and how, in any order; "then" and more of it is
+// another passage. "even breath, 3 rounds", "square x3", "sit 2 min", "nadi 4:4 5 min own", "belly 4:4 x8 then 8:8 x4".
+// A practice of which nothing else is said comes as its whole course. The error is a LineError.
 func (n *Names) Read(line string) ([]Fields, error) {
 	readings, err := n.Understand(line)
 	return FieldsIn(readings), err
@@ -87,7 +87,8 @@ func (n *Names) readPart(list []token, last *entry) ([]Reading, *entry, error) {
 	found := n.hits(list, false)
 	var first error
 	unclear := map[[2]int]float64{} // where a word could be more than one thing, as well as anything
-	if last != nil && last.p != nil && !slices.ContainsFunc(found, func(h hit) bool { return h.share > almost && h.entry.p == nil }) {
+	if last != nil && last.p != nil &&
+		!slices.ContainsFunc(found, func(h hit) bool { return h.share > almost && h.entry.p == nil }) {
 		if read, err := n.readAs(list, hit{entry: last}); err == nil {
 			return read, last, nil
 		}
@@ -194,8 +195,8 @@ func (n *Names) readAs(list []token, h hit) ([]Reading, error) {
 	return []Reading{{Fields: f, Said: said}}, nil
 }
 
-// alikeCounts tells whether two breaths go by the same name: each phase is there in both, and as long as the inhale, longer or
-// shorter in both.
+// alikeCounts tells whether two breaths go by the same name: each phase is there in both, and as long as the inhale,
+// longer or shorter in both.
 func alikeCounts(a, b any) bool {
 	if a == b {
 		return true
@@ -227,8 +228,8 @@ func (of subject) take(with map[string]any) error {
 	return nil
 }
 
-// read reads a talk or free breathing. What is not its length is its title, or, of a talk, what the teacher wants to say: its title is
-// for the room, so it must be in quotation marks or marked "(room)".
+// read reads a talk or free breathing. What is not its length is its title, or, of a talk, what the teacher wants to
+// say: its title is for the room, so it must be in quotation marks or marked "(room)".
 func (h hit) read(list []token, skip func(int) bool) ([]Reading, error) {
 	e := h.entry
 	f := NewStretch(e.kind, e.title, breath.Int(defaultTalk))
@@ -279,7 +280,12 @@ func (h hit) wordsIn(list []token, left []int) (text string, forRoom bool, err e
 		// Words follow the name that they belong to, and a slip of the finger is no reason to take the rest for them.
 		rounds := list[i].text == "x" || list[i].text == "@"
 		if rounds || isCounts(list[i].text) || h.weight <= slipped || i < h.from {
-			return "", false, &LineError{At: list[i].at, End: list[i].end, Given: list[i].given, Why: subject{object{}, nil}.expects()}
+			return "", false, &LineError{
+				At:    list[i].at,
+				End:   list[i].end,
+				Given: list[i].given,
+				Why:   subject{object{}, nil}.expects(),
+			}
 		}
 		if i > 0 && list[i].at == list[i-1].at && slices.Contains(left, i-1) {
 			continue // two tokens of one word
@@ -295,7 +301,9 @@ func (h hit) wordsIn(list []token, left []int) (text string, forRoom bool, err e
 // ambiguous tells whether something else fits as well as the hit.
 func ambiguous(found []hit, h hit) bool {
 	return slices.ContainsFunc(found, func(other hit) bool {
-		return other.entry != h.entry && other.from == h.from && other.to == h.to && rank(other) == rank(h) && other.share > h.share*0.7 && !sameThing(other.entry, h.entry)
+		return other.entry != h.entry && other.from == h.from && other.to == h.to && rank(other) == rank(h) &&
+			other.share > h.share*0.7 &&
+			!sameThing(other.entry, h.entry)
 	})
 }
 
@@ -305,12 +313,19 @@ func sameThing(a, b *entry) bool { return a.p != nil && a.p == b.p && (a.with ==
 func couldBe(list []token, found []hit, h hit) error {
 	var names []string
 	for _, other := range found {
-		if other.from == h.from && other.to == h.to && rank(other) == rank(h) && !slices.Contains(names, lower(other.entry.name)) {
+		if other.from == h.from && other.to == h.to && rank(other) == rank(h) &&
+			!slices.Contains(names, lower(other.entry.name)) {
 			names = append(names, lower(other.entry.name))
 		}
 	}
 	given := list[h.from].given
-	return &LineError{At: list[h.from].at, End: list[h.to-1].end, Given: given, Why: fact.New("line.ambiguous"), Nearest: names[:min(3, len(names))]}
+	return &LineError{
+		At:      list[h.from].at,
+		End:     list[h.to-1].end,
+		Given:   given,
+		Why:     fact.New("line.ambiguous"),
+		Nearest: names[:min(3, len(names))],
+	}
 }
 
 func lower(name string) string { return strings.ToLower(name[:1]) + name[1:] }
@@ -318,10 +333,22 @@ func lower(name string) string { return strings.ToLower(name[:1]) + name[1:] }
 // notUnderstood says what is expected in the place of a word, and what is nearest to it.
 func notUnderstood(of subject, t token) error {
 	if !t.refused.None() {
-		return &LineError{At: t.at, End: t.end, Given: t.given, Why: fact.New("line.word-refused", "given", t.given, "why", t.refused), Refused: true}
+		return &LineError{
+			At:      t.at,
+			End:     t.end,
+			Given:   t.given,
+			Why:     fact.New("line.word-refused", "given", t.given, "why", t.refused),
+			Refused: true,
+		}
 	}
 	if known(t.key) {
-		return &LineError{At: t.at, End: t.end, Given: t.given, Why: fact.New("line.not-here", "given", t.given, "expects", of.expects()), Refused: true}
+		return &LineError{
+			At:      t.at,
+			End:     t.end,
+			Given:   t.given,
+			Why:     fact.New("line.not-here", "given", t.given, "expects", of.expects()),
+			Refused: true,
+		}
 	}
 	return &LineError{At: t.at, End: t.end, Given: t.given, Why: of.expects(), Nearest: nearest(t.text, of.words())}
 }
@@ -356,10 +383,17 @@ func (of subject) expects() fact.Fact {
 // unnamed is the error of a line that names nothing.
 func (n *Names) unnamed(list []token) error {
 	for _, t := range list {
-		if t.quoted || t.number() != "" || slices.Contains(fillers, t.key) || isCounts(t.text) || t.text == "x" || t.text == "@" {
+		if t.quoted || t.number() != "" || slices.Contains(fillers, t.key) || isCounts(t.text) || t.text == "x" ||
+			t.text == "@" {
 			continue
 		}
-		return &LineError{At: t.at, End: t.end, Given: t.given, Why: fact.New("line.no-such-name"), Nearest: n.nearestNames(t.text)}
+		return &LineError{
+			At:      t.at,
+			End:     t.end,
+			Given:   t.given,
+			Why:     fact.New("line.no-such-name"),
+			Nearest: n.nearestNames(t.text),
+		}
 	}
 	return &LineError{Why: fact.New("line.name-it")}
 }
@@ -414,11 +448,23 @@ func nearest(word string, among []string) []string {
 
 // covered are the fields that the short way of writing a passage stands for. The text is the whole of them: a
 // field that it does not name goes back to its default.
-var covered = []string{"counts", "rounds", "minutes", "tempo", "side", "pace", "seconds", "breaths", "strokes", "rate", "open_seconds"}
+var covered = []string{
+	"counts",
+	"rounds",
+	"minutes",
+	"tempo",
+	"side",
+	"pace",
+	"seconds",
+	"breaths",
+	"strokes",
+	"rate",
+	"open_seconds",
+}
 
-// Shorten rewrites a passage from the short way of writing it, "4:4:8 x6 @50": counts, rounds or a time, tempo, side and own
-// pace, as Names.Read takes them. The error, a LineError, says which word was not understood; whether the values are allowed
-// is for Read to say.
+// Shorten rewrites a passage from the short way of writing it, "4:4:8 x6 @50": counts, rounds or a time, tempo, side
+// and own pace, as Names.Read takes them. The error, a LineError, says which word was not understood; whether the
+// values are allowed is for Read to say.
 func Shorten(f Fields, text string, own ...*practice.Practice) (Fields, error) {
 	next := maps.Clone(f.values)
 	for _, field := range covered {
@@ -427,8 +473,8 @@ func Shorten(f Fields, text string, own ...*practice.Practice) (Fields, error) {
 	return f.said(next, text, true, own)
 }
 
-// Restate changes what the text says of a passage and leaves all else as it is: "30 strokes", "10 min", "words only". Errors are
-// those of Shorten.
+// Restate changes what the text says of a passage and leaves all else as it is: "30 strokes", "10 min", "words only".
+// Errors are those of Shorten.
 func (f Fields) Restate(text string, own ...*practice.Practice) (Fields, error) {
 	return f.said(maps.Clone(f.values), text, false, own)
 }

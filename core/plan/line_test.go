@@ -77,11 +77,17 @@ func TestWhatIsWrittenOutIsReadBack(t *testing.T) {
 			d.Append(passages...)
 		}
 	}
-	d.fields["title"], d.fields["slot_min"], d.fields["tempo"], d.fields["intent"] = "All of it", n("600"), n("60"), "settle"
+	d.fields["title"], d.fields["slot_min"], d.fields["tempo"], d.fields["intent"] = "All of it", n("600"), n(
+		"60",
+	), "settle"
 	d.SetStart(time.Date(2026, 12, 1, 18, 30, 0, 0, time.FixedZone("", 3600)))
 	last := d.Passages()[0]
 	last.values["closing"] = []any{
-		map[string]any{"breaths": n("2"), "counts": "4:5:6", "airway": "mouth"}, map[string]any{"breaths": n("1"), "airway": "out-mouth"},
+		map[string]any{
+			"breaths": n("2"),
+			"counts":  "4:5:6",
+			"airway":  "mouth",
+		}, map[string]any{"breaths": n("1"), "airway": "out-mouth"},
 		map[string]any{"seconds": n("30"), "text": "hand down, notice"},
 	}
 	last.values["script"] = "As it is, for a while."
@@ -145,7 +151,10 @@ rest 2 min
 	assert.Equal(t, ForAll, p.Passages[1].Lines[1].Who)
 	assert.Empty(t, p.Passages[2].ClosingSteps)
 
-	_, err = names.FromText("# Wrong\nslot much\n  stray: words\neven 4:4 x6\n  r3 hodl: root lock\njuggling\neven x4\n  closing: soon\n", time.UTC)
+	_, err = names.FromText(
+		"# Wrong\nslot much\n  stray: words\neven 4:4 x6\n  r3 hodl: root lock\njuggling\neven x4\n  closing: soon\n",
+		time.UTC,
+	)
 	var errs TextErrors
 	require.ErrorAs(t, err, &errs)
 	lines := make([]int, len(errs))
@@ -283,7 +292,14 @@ func TestPresets(t *testing.T) {
 				_, err = One(passages[0])
 				assert.NoError(t, err, name)
 				for field, value := range preset.With {
-					assert.EqualValues(t, mustFields(t, map[string]any{field: value}).values[field], passages[0].values[field], "%s: %s", name, field)
+					assert.EqualValues(
+						t,
+						mustFields(t, map[string]any{field: value}).values[field],
+						passages[0].values[field],
+						"%s: %s",
+						name,
+						field,
+					)
 				}
 			}
 		}

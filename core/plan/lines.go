@@ -41,8 +41,8 @@ const (
 	longestLine = 500 // characters
 )
 
-// defaultAhead is how many seconds before its place a line begins that does not say: the teacher reads it first, the room is to
-// see it when it holds (cues.md section 5).
+// defaultAhead is how many seconds before its place a line begins that does not say: the teacher reads it first, the
+// room is to see it when it holds (cues.md section 5).
 func defaultAhead(who Who) breath.Exact {
 	if who == ForTeacher {
 		return breath.Int(2)
@@ -52,9 +52,19 @@ func defaultAhead(who Who) breath.Exact {
 
 var (
 	lineStages = []string{"round", "talk", "free", "setup", "opening", "rest", "own", "recall", "closing"}
-	linePhases = []breath.Phase{breath.Inhale, breath.Hold, breath.Exhale, breath.Empty, breath.Still, breath.Stroke, breath.Free, breath.Beat, breath.Lead}
-	lineSides  = []breath.Through{breath.Left, breath.Right, breath.Both, breath.Mouth}
-	lineParts  = []string{"belly", "ribs", "chest", "forward", "side", "up", "wide", "narrow"}
+	linePhases = []breath.Phase{
+		breath.Inhale,
+		breath.Hold,
+		breath.Exhale,
+		breath.Empty,
+		breath.Still,
+		breath.Stroke,
+		breath.Free,
+		breath.Beat,
+		breath.Lead,
+	}
+	lineSides = []breath.Through{breath.Left, breath.Right, breath.Both, breath.Mouth}
+	lineParts = []string{"belly", "ribs", "chest", "forward", "side", "up", "wide", "narrow"}
 )
 
 // UsualStage is where a line of the passage stands that does not say.
@@ -71,14 +81,29 @@ func (p *Passage) UsualStage() string {
 func (p *Passage) readLines(o reader) {
 	entries := o.objects("lines")
 	if len(entries) > mostLines {
-		*o.errs = append(*o.errs, FieldError{Passage: o.passage, Name: o.name, Field: o.prefix + "lines", Given: strconv.Itoa(len(entries)), Allowed: fact.New("allowed.up-to", "most", mostLines)})
+		*o.errs = append(
+			*o.errs,
+			FieldError{
+				Passage: o.passage,
+				Name:    o.name,
+				Field:   o.prefix + "lines",
+				Given:   strconv.Itoa(len(entries)),
+				Allowed: fact.New("allowed.up-to", "most", mostLines),
+			},
+		)
 		return
 	}
 	for _, entry := range entries {
 		p.Lines = append(p.Lines, p.readLine(entry))
 	}
 	for _, prompt := range p.Prompts { // the older form
-		line := Line{Text: prompt.Text, Stage: p.UsualStage(), Second: prompt.Second, Ahead: defaultAhead(ForTeacher), Who: ForTeacher}
+		line := Line{
+			Text:   prompt.Text,
+			Stage:  p.UsualStage(),
+			Second: prompt.Second,
+			Ahead:  defaultAhead(ForTeacher),
+			Who:    ForTeacher,
+		}
 		switch {
 		case prompt.Round > 0:
 			line.Stage, line.First, line.Last = "round", prompt.Round, prompt.Round

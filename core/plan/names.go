@@ -45,18 +45,39 @@ var stretches = []struct {
 	stretch
 	names map[string][]string
 }{
-	{stretch{Talk, "", false}, map[string][]string{"": {"talk", "speak", "explain"}, "de": {"ansage", "rede", "reden", "erklären"}}},
-	{stretch{Talk, "Welcome", true}, map[string][]string{"": {"welcome", "introduction"}, "de": {"begrüßung", "einführung"}}},
+	{
+		stretch{Talk, "", false},
+		map[string][]string{"": {"talk", "speak", "explain"}, "de": {"ansage", "rede", "reden", "erklären"}},
+	},
+	{
+		stretch{Talk, "Welcome", true},
+		map[string][]string{"": {"welcome", "introduction"}, "de": {"begrüßung", "einführung"}},
+	},
 	{stretch{Talk, "Goodbye", true}, map[string][]string{"": {"goodbye", "farewell"}, "de": {"abschied"}}},
 	{stretch{Talk, "Questions", true}, map[string][]string{"": {"questions"}, "de": {"fragen"}}},
 	{stretch{Free, "Rest", false}, map[string][]string{"": {"rest", "lying rest"}, "de": {"ruhe", "ausruhen"}}},
-	{stretch{Free, "", false}, map[string][]string{"": {"free", "natural breath", "breathe naturally", "natural breathing", "free breathing"}, "de": {"natürlicher atem", "freier atem"}}},
+	{
+		stretch{Free, "", false},
+		map[string][]string{
+			"":   {"free", "natural breath", "breathe naturally", "natural breathing", "free breathing"},
+			"de": {"natürlicher atem", "freier atem"},
+		},
+	},
 	{stretch{Free, "Quiet", true}, map[string][]string{"": {"quiet", "silence", "stillness"}, "de": {"stille"}}},
 	{stretch{Free, "Sit", true}, map[string][]string{"": {"sit", "sitting"}, "de": {"sitzen"}}},
 	{stretch{Free, "Notice", true}, map[string][]string{"": {"notice", "feel"}, "de": {"spüren", "nachspüren"}}},
-	{stretch{Free, "Meditation", true}, map[string][]string{"": {"meditation", "meditate"}, "de": {"meditation", "meditieren"}}},
-	{stretch{Free, "Lying down", true}, map[string][]string{"": {"lie", "lying", "savasana", "shavasana"}, "de": {"liegen", "savasana"}}},
-	{stretch{Free, "Postures", true}, map[string][]string{"": {"postures", "asana", "asanas", "movement"}, "de": {"haltungen", "asana", "bewegung"}}},
+	{
+		stretch{Free, "Meditation", true},
+		map[string][]string{"": {"meditation", "meditate"}, "de": {"meditation", "meditieren"}},
+	},
+	{
+		stretch{Free, "Lying down", true},
+		map[string][]string{"": {"lie", "lying", "savasana", "shavasana"}, "de": {"liegen", "savasana"}},
+	},
+	{
+		stretch{Free, "Postures", true},
+		map[string][]string{"": {"postures", "asana", "asanas", "movement"}, "de": {"haltungen", "asana", "bewegung"}},
+	},
 }
 
 // Template is a class or a part of one that is added by its name.
@@ -147,8 +168,8 @@ func (e *entry) call(names ...string) {
 	}
 }
 
-// likeness tells how well the words of a line fit the name, in any order: how much of what was said is in it, and how much of
-// the name was said, 0 to 1. 0 says that some word does not belong.
+// likeness tells how well the words of a line fit the name, in any order: how much of what was said is in it, and how
+// much of the name was said, 0 to 1. 0 says that some word does not belong.
 func (c callName) likeness(said []token, unfinished bool) (weight, share float64) {
 	used := make([]bool, len(c.words))
 	for i, word := range said {
@@ -182,8 +203,8 @@ func (c callName) likeness(said []token, unfinished bool) (weight, share float64
 	return weight, share / c.sum
 }
 
-// alike tells how far a word is another one: 1 the same, less for the beginning of it and for a slip of the finger, 0 for
-// neither.
+// alike tells how far a word is another one: 1 the same, less for the beginning of it and for a slip of the finger, 0
+// for neither.
 func alike(word, name string, unfinished bool) float64 {
 	least := 3
 	if unfinished {
@@ -216,14 +237,18 @@ func mostSlips(word string) int {
 	return 2
 }
 
-// slips counts what has to be changed in one word to make it the other: a letter more, less or another, or two neighbours
-// swapped (the optimal string alignment distance). It is math.MaxInt where the lengths alone make it more than most.
+// slips counts what has to be changed in one word to make it the other: a letter more, less or another, or two
+// neighbours swapped (the optimal string alignment distance). It is math.MaxInt where the lengths alone make it more
+// than most.
 func slips(a, b string, most int) int {
 	if d := len(a) - len(b); d > most || d < -most {
 		return math.MaxInt
 	}
 	width := len(b) + 1
-	cells := make([]int, 3*width) // the row in progress and the two above it: every name of the book is compared with every word
+	cells := make(
+		[]int,
+		3*width,
+	) // the row in progress and the two above it: every name of the book is compared with every word
 	above2, above, row := cells[:width], cells[width:2*width], cells[2*width:]
 	for j := range above {
 		above[j] = j
@@ -258,7 +283,8 @@ type hit struct {
 	weight, share float64
 }
 
-// hits is everything that the tokens may call by name, the likeliest first. unfinished says that the last word may go on.
+// hits is everything that the tokens may call by name, the likeliest first. unfinished says that the last word may go
+// on.
 func (n *Names) hits(list []token, unfinished bool) []hit {
 	var found []hit
 	for from := range list {
@@ -268,7 +294,9 @@ func (n *Names) hits(list []token, unfinished bool) []hit {
 				break
 			}
 			said := list[from:to]
-			if weight := commonWords[list[from].text]; weight > 0 && weight < 0.2 && list[from].text != strings.TrimSuffix(practice.OwnPrefix, "-") && len(said) > 1 {
+			if weight := commonWords[list[from].text]; weight > 0 && weight < 0.2 &&
+				list[from].text != strings.TrimSuffix(practice.OwnPrefix, "-") &&
+				len(said) > 1 {
 				continue // a name does not begin with "of"; the id of an own practice begins with "own"
 			}
 			for i := range n.entries {

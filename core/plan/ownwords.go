@@ -42,10 +42,10 @@ var (
 	lastOption  = regexp.MustCompile(`\s*\(([^)]*)\)$`)
 )
 
-// SetOwnWords gives the passage its own words from text, one line each: the place, a colon and the words. "r3 hold: root lock",
-// "every inhale: fill from below", "1:30: half of it is done", "rounds 2-4, exhale (room, aloud): softly", "last round, left inhale: let
-// it fade", "1:00 every 30 s: soften". The places are those of cues.md section 3. The error is a TextErrors; the passage is as it was
-// then.
+// SetOwnWords gives the passage its own words from text, one line each: the place, a colon and the words. "r3 hold:
+// root lock", "every inhale: fill from below", "1:30: half of it is done", "rounds 2-4, exhale (room, aloud): softly",
+// "last round, left inhale: let it fade", "1:00 every 30 s: soften". The places are those of cues.md section 3. The
+// error is a TextErrors; the passage is as it was then.
 func (f Fields) SetOwnWords(text string) error {
 	var errs TextErrors
 	list := []any{}
@@ -85,19 +85,23 @@ func ownWords(line string) (map[string]any, error) {
 		}
 	}
 	fields["text"] = textOf(fields, strings.TrimSpace(words))
-	said := strings.FieldsFunc(fold(optionWords.ReplaceAllString(place, " ")), func(r rune) bool { return r == ' ' || r == ',' || r == '\t' })
+	said := strings.FieldsFunc(
+		fold(optionWords.ReplaceAllString(place, " ")),
+		func(r rune) bool { return r == ' ' || r == ',' || r == '\t' },
+	)
 	if err := setPlace(fields, line, said); err != nil {
 		return nil, err
 	}
 	return fields, nil
 }
 
-// textOf is the words without the options in brackets that begin or end them, which it sets. Brackets with anything else in them are
-// words.
+// textOf is the words without the options in brackets that begin or end them, which it sets. Brackets with anything
+// else in them are words.
 func textOf(fields map[string]any, words string) string {
 	for _, form := range []*regexp.Regexp{firstOption, lastOption} {
 		option := form.FindStringSubmatch(words)
-		if option == nil || strings.TrimSpace(option[1]) == "" || len(option[0]) == len(words) || setOptions(map[string]any{}, option[1]) != nil {
+		if option == nil || strings.TrimSpace(option[1]) == "" || len(option[0]) == len(words) ||
+			setOptions(map[string]any{}, option[1]) != nil {
 			continue
 		}
 		_ = setOptions(fields, option[1]) // it was possible just now
@@ -140,17 +144,46 @@ func setOption(fields map[string]any, words []string) error {
 }
 
 // smallPlaceWords say nothing of a place by themselves.
-var smallPlaceWords = []string{"the", "in", "at", "of", "on", "by", "through", "from", "then", "and", "round", "rounds", "breaths"}
+var smallPlaceWords = []string{
+	"the",
+	"in",
+	"at",
+	"of",
+	"on",
+	"by",
+	"through",
+	"from",
+	"then",
+	"and",
+	"round",
+	"rounds",
+	"breaths",
+}
 
 // placeWords is what single words of a place set.
 var placeWords = map[string][2]string{
-	"inhale": {"phase", "inhale"}, "inhales": {"phase", "inhale"}, "exhale": {"phase", "exhale"}, "exhales": {"phase", "exhale"}, "out": {"phase", "exhale"},
-	"hold": {"phase", "hold"}, "holds": {"phase", "hold"}, "empty": {"phase", "empty"}, "stroke": {"phase", "stroke"}, "strokes": {"phase", "stroke"},
-	"still": {"phase", "still"}, "pause": {"phase", "still"}, "pauses": {"phase", "still"}, "beat": {"phase", "beat"}, "lead": {"phase", "lead"},
-	"talk": {"stage", "talk"}, "free": {"stage", "free"}, "setup": {"stage", "setup"}, "opening": {"stage", "opening"}, "rest": {"stage", "rest"},
+	"inhale": {
+		"phase",
+		"inhale",
+	}, "inhales": {"phase", "inhale"}, "exhale": {"phase", "exhale"}, "exhales": {"phase", "exhale"}, "out": {"phase", "exhale"},
+	"hold": {
+		"phase",
+		"hold",
+	}, "holds": {"phase", "hold"}, "empty": {"phase", "empty"}, "stroke": {"phase", "stroke"}, "strokes": {"phase", "stroke"},
+	"still": {
+		"phase",
+		"still",
+	}, "pause": {"phase", "still"}, "pauses": {"phase", "still"}, "beat": {"phase", "beat"}, "lead": {"phase", "lead"},
+	"talk": {
+		"stage",
+		"talk",
+	}, "free": {"stage", "free"}, "setup": {"stage", "setup"}, "opening": {"stage", "opening"}, "rest": {"stage", "rest"},
 	"rests": {"stage", "rest"}, "own": {"stage", "own"}, "recall": {"stage", "recall"}, "closing": {"stage", "closing"},
 	"left": {"through", "left"}, "right": {"through", "right"}, "both": {"through", "both"}, "mouth": {"through", "mouth"},
-	"belly": {"part", "belly"}, "ribs": {"part", "ribs"}, "chest": {"part", "chest"}, "forward": {"part", "forward"}, "side": {"part", "side"},
+	"belly": {
+		"part",
+		"belly",
+	}, "ribs": {"part", "ribs"}, "chest": {"part", "chest"}, "forward": {"part", "forward"}, "side": {"part", "side"},
 	"up": {"part", "up"}, "wide": {"part", "wide"}, "narrow": {"part", "narrow"}, "last": {"round", "last"},
 }
 
@@ -160,7 +193,11 @@ func setPlace(fields map[string]any, line string, said []string) error {
 	for i := 0; i < len(said); {
 		taken, err := setOnePlace(fields, said[i:])
 		if err == nil && taken == 0 {
-			err = &LineError{Given: said[i], Why: fact.New("own-words.place"), Nearest: nearest(said[i], slices.Sorted(maps.Keys(placeWords)))}
+			err = &LineError{
+				Given:   said[i],
+				Why:     fact.New("own-words.place"),
+				Nearest: nearest(said[i], slices.Sorted(maps.Keys(placeWords))),
+			}
 		}
 		if wrong := AsLineError(err); wrong != nil {
 			at := max(0, strings.Index(fold(line), said[i]))
@@ -172,9 +209,18 @@ func setPlace(fields map[string]any, line string, said []string) error {
 		}
 		i += taken
 	}
-	if each != "" && fields["round"] != nil && fields["phase"] == nil && fields["breath"] == nil && fields["through"] == nil && fields["part"] == nil && fields["stage"] == nil {
+	if each != "" && fields["round"] != nil && fields["phase"] == nil && fields["breath"] == nil &&
+		fields["through"] == nil &&
+		fields["part"] == nil &&
+		fields["stage"] == nil {
 		at := max(0, strings.Index(fold(line), each))
-		return &LineError{At: at, End: at + len(each), Given: each, Why: fact.New("own-words.every-what", "word", each), Refused: true}
+		return &LineError{
+			At:      at,
+			End:     at + len(each),
+			Given:   each,
+			Why:     fact.New("own-words.every-what", "word", each),
+			Refused: true,
+		}
 	}
 	return nil
 }
@@ -183,7 +229,10 @@ func setPlace(fields map[string]any, line string, said []string) error {
 func setOnePlace(fields map[string]any, said []string) (taken int, err error) {
 	set := func(field string, value any, taken int) (int, error) {
 		if was, twice := fields[field]; twice && fmt.Sprint(was) != fmt.Sprint(value) {
-			return 0, &LineError{Why: fact.New("own-words.another", "word", said[0], "what", fact.New("own-words.what."+field)), Refused: true}
+			return 0, &LineError{
+				Why:     fact.New("own-words.another", "word", said[0], "what", fact.New("own-words.what."+field)),
+				Refused: true,
+			}
 		}
 		fields[field] = value
 		return taken, nil
@@ -277,7 +326,8 @@ func placeTime(said []string) (seconds json.Number, taken int) {
 		return json.Number(breath.Int(int64(60 * whole(parts[1]))).Add(rest).String()), 1
 	}
 	text, taken := said[0], 1
-	if len(said) > 1 && numberForm.MatchString(text) && (slices.Contains(secondWords, said[1]) || slices.Contains(minuteWords, said[1])) {
+	if len(said) > 1 && numberForm.MatchString(text) &&
+		(slices.Contains(secondWords, said[1]) || slices.Contains(minuteWords, said[1])) {
 		text, taken = text+said[1][:1], 2
 	}
 	parts := timePlace.FindStringSubmatch(text)

@@ -25,10 +25,12 @@ var (
 		return p.Type == Practice && (p.Practice == nil || p.Practice.Kind == practice.Counted)
 	}}
 	onTempo = place{"allowed.only-counted-fixed", func(p *Passage, _ string) bool {
-		return p.Type == Practice && (p.Practice == nil || p.Practice.Kind == practice.Counted || p.Practice.Kind == practice.Fixed)
+		return p.Type == Practice &&
+			(p.Practice == nil || p.Practice.Kind == practice.Counted || p.Practice.Kind == practice.Fixed)
 	}}
 	onSeveral = place{"allowed.only-led-rounds-own", func(p *Passage, _ string) bool {
-		return p.Type == Practice && (p.Practice == nil || p.Practice.Kind == practice.Counted || p.Led() && !p.Practice.FillsMinutes())
+		return p.Type == Practice &&
+			(p.Practice == nil || p.Practice.Kind == practice.Counted || p.Led() && !p.Practice.FillsMinutes())
 	}}
 	onLedCounted = place{"allowed.only-led-counted", func(p *Passage, _ string) bool {
 		return p.Led() && (p.Practice == nil || p.Practice.Kind == practice.Counted)

@@ -145,7 +145,8 @@ func (p *Passage) KeepsMinutes() bool {
 	return p.ByMinutes() || p.Led() && p.Practice.FillsMinutes()
 }
 
-// OwnSpan is how long a stretch at own pace lasts, in milliseconds: its minutes, or its rounds as they would be led, as planned.
+// OwnSpan is how long a stretch at own pace lasts, in milliseconds: its minutes, or its rounds as they would be led, as
+// planned.
 func (p *Passage) OwnSpan() breath.Exact {
 	if p.Rounds > 0 && p.Is(practice.Counted) {
 		return p.RoundSpan(p.Measure).Times(p.Rounds)

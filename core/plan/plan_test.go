@@ -98,7 +98,10 @@ func TestRoundsWithinAgreesWithTrying(t *testing.T) {
 }
 
 func TestFigures(t *testing.T) {
-	f := one(t, object{"type": "practice", "practice": "nadi-shodhana", "counts": "4:16:8", "rounds": n("3"), "word": "before"}).Figures()
+	f := one(
+		t,
+		object{"type": "practice", "practice": "nadi-shodhana", "counts": "4:16:8", "rounds": n("3"), "word": "before"},
+	).Figures()
 	assert.Equal(t, "5:17:9", f.TrueRatio, "pacing.md section 3 gives this example")
 	assert.EqualValues(t, 17_000, f.LongestHold.Round())
 	assert.EqualValues(t, 3*2*17_000, f.HeldFull.Round())
@@ -181,9 +184,16 @@ func TestSplittingAPassage(t *testing.T) {
 		p, err := Read(doc)
 		require.NoError(t, err)
 		require.NoError(t, doc.Split(p, 2))
-		assert.Equal(t, parse(t, `{"format": "vast-lantern-plan", "version": 1, "passages": [{"type": "talk"}, `+c.first+`, `+c.second+`]}`), doc)
+		assert.Equal(
+			t,
+			parse(t, `{"format": "vast-lantern-plan", "version": 1, "passages": [{"type": "talk"}, `+c.first+`, `+c.second+`]}`),
+			doc,
+		)
 	}
-	doc := parse(t, `{"format": "vast-lantern-plan", "version": 1, "passages": [{"type": "practice", "practice": "ujjayi", "rounds": 1}, {"type": "practice", "practice": "panting-breath"}, 7]}`)
+	doc := parse(
+		t,
+		`{"format": "vast-lantern-plan", "version": 1, "passages": [{"type": "practice", "practice": "ujjayi", "rounds": 1}, {"type": "practice", "practice": "panting-breath"}, 7]}`,
+	)
 	p, _ := Read(doc)
 	for number, says := range map[int]string{0: "no passage", 1: "one round", 2: "one round", 3: "no passage", 4: "no passage"} {
 		assert.Contains(t, language.English().Error(doc.Split(p, number)), says)

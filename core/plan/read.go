@@ -17,16 +17,16 @@ const (
 	Version = 1
 )
 
-// The bounds of a whole class: the first two are those of formats.md. The third keeps what is computed of a class small: its
-// rows are the counts of its cue sheet, and twelve hours of them at the fastest tempo would take gigabytes.
+// The bounds of a whole class: the first two are those of formats.md. The third keeps what is computed of a class
+// small: its rows are the counts of its cue sheet, and twelve hours of them at the fastest tempo would take gigabytes.
 const (
 	MostPassages = 200
 	MostHours    = 12
 	MaxRows      = 100_000
 )
 
-// InCalendar tells whether a time is one that can be stored and read again, in any zone: forms of dates with four digits for
-// the year end with 9999, in UTC too, and nobody plans a class for then.
+// InCalendar tells whether a time is one that can be stored and read again, in any zone: forms of dates with four
+// digits for the year end with 9999, in UTC too, and nobody plans a class for then.
 func InCalendar(at time.Time) bool {
 	year := at.UTC().Year()
 	return 1970 <= year && year <= 2200
@@ -98,13 +98,23 @@ func readWith(d Document, more book) (*Plan, error) {
 		o.fail("passages", "allowed.passages")
 	}
 	if len(list) > MostPassages {
-		errs = append(errs, FieldError{Field: "passages", Given: fmt.Sprint(len(list)), Allowed: fact.New("allowed.up-to", "most", MostPassages)})
+		errs = append(
+			errs,
+			FieldError{
+				Field:   "passages",
+				Given:   fmt.Sprint(len(list)),
+				Allowed: fact.New("allowed.up-to", "most", MostPassages),
+			},
+		)
 		return p, errs // none of them is read: so many errors help nobody
 	}
 	for i, entry := range list {
 		fields, ok := entry.(map[string]any)
 		if !ok {
-			errs = append(errs, FieldError{Passage: i + 1, Field: "passage", Given: shown(entry), Allowed: fact.New("allowed.object")})
+			errs = append(
+				errs,
+				FieldError{Passage: i + 1, Field: "passage", Given: shown(entry), Allowed: fact.New("allowed.object")},
+			)
 			p.Passages = append(p.Passages, Passage{Type: Talk}) // the others keep their numbers
 			continue
 		}
@@ -130,12 +140,16 @@ func (p *Plan) tooLong() (errs Errors) {
 	}
 	if rows := p.Rows(); rows > MaxRows {
 		errs = append(errs, FieldError{
-			Field: "passages", Total: fact.New("given.counts-in-all", "counts", rows), Allowed: fact.New("allowed.rows", "most", MaxRows),
+			Field:   "passages",
+			Total:   fact.New("given.counts-in-all", "counts", rows),
+			Allowed: fact.New("allowed.rows", "most", MaxRows),
 		})
 	}
 	if shown := p.LinesShown(); shown > MaxShown {
 		errs = append(errs, FieldError{
-			Field: "lines", Total: fact.New("given.words-in-all", "times", shown), Allowed: fact.New("allowed.shown", "most", MaxShown),
+			Field:   "lines",
+			Total:   fact.New("given.words-in-all", "times", shown),
+			Allowed: fact.New("allowed.shown", "most", MaxShown),
 		})
 	}
 	return errs
@@ -217,9 +231,15 @@ func Course(p *practice.Practice) ([]Fields, error) {
 }
 
 // unknownPractice stands for one that is not in the catalogue.
-var unknownPractice = &practice.Practice{Kind: practice.Counted, Counts: "4:4", Rounds: 1, Airway: breath.ByNose, Figure: []practice.Step{
-	{Phase: breath.Inhale, Counts: "a", Through: "airway"}, {Phase: breath.Exhale, Counts: "c", Through: "airway"},
-}}
+var unknownPractice = &practice.Practice{
+	Kind:   practice.Counted,
+	Counts: "4:4",
+	Rounds: 1,
+	Airway: breath.ByNose,
+	Figure: []practice.Step{
+		{Phase: breath.Inhale, Counts: "a", Through: "airway"}, {Phase: breath.Exhale, Counts: "c", Through: "airway"},
+	},
+}
 
 func seconds(x breath.Exact) breath.Exact { return x.Times(1000) }
 
@@ -385,8 +405,8 @@ func (p *Passage) readVoice(o reader) {
 	}
 }
 
-// usualRecall is how long people are called back where the plan says nothing, in seconds: one round as it would be led, in whole
-// seconds, and at least fifteen (pacing.md section 8).
+// usualRecall is how long people are called back where the plan says nothing, in seconds: one round as it would be led,
+// in whole seconds, and at least fifteen (pacing.md section 8).
 func (p *Passage) usualRecall() breath.Exact {
 	least := breath.Int(leastRecall)
 	if !p.OwnPace || !p.Is(practice.Counted) {

@@ -33,7 +33,10 @@ func (o reader) failWith(field string, allowed fact.Fact) {
 	if value, there := o.fields[field]; there {
 		given = shown(value)
 	}
-	*o.errs = append(*o.errs, FieldError{Passage: o.passage, Name: o.name, Field: o.prefix + field, Given: given, Allowed: allowed})
+	*o.errs = append(
+		*o.errs,
+		FieldError{Passage: o.passage, Name: o.name, Field: o.prefix + field, Given: given, Allowed: allowed},
+	)
 }
 
 // limits is a range of exact numbers.

@@ -33,10 +33,22 @@ type Fact struct {
 }
 
 // alwaysTold are the fields that are told of a passage also where its line does not say them.
-var alwaysTold = []string{"practice", "counts", "strokes", "rate", "open_seconds", "breaths", "seconds", "minutes", "rounds", "side", "script"}
+var alwaysTold = []string{
+	"practice",
+	"counts",
+	"strokes",
+	"rate",
+	"open_seconds",
+	"breaths",
+	"seconds",
+	"minutes",
+	"rounds",
+	"side",
+	"script",
+}
 
-// Facts is what was understood, with what was assumed that a teacher would want to know: how it is breathed, how long, how fast strokes
-// come, on which side it starts. p is the passage that the reading became.
+// Facts is what was understood, with what was assumed that a teacher would want to know: how it is breathed, how long,
+// how fast strokes come, on which side it starts. p is the passage that the reading became.
 func (r Reading) Facts(p *Passage) []Fact {
 	var facts []Fact
 	add := func(field, value string) {

@@ -4,8 +4,8 @@ import (
 	"vastlantern/core/breath"
 )
 
-// MaxShown is how often all lines of a class can be shown: each time is a cue that every screen is sent. A class of twelve hours with
-// a hundred lines on each of its breaths would have millions.
+// MaxShown is how often all lines of a class can be shown: each time is a cue that every screen is sent. A class of
+// twelve hours with a hundred lines on each of its breaths would have millions.
 const MaxShown = 100_000
 
 // LinesShown is about how often the lines of the plan are shown, each place and each time counted.
@@ -31,7 +31,8 @@ func (p *Plan) LinesShown() int {
 	return shown
 }
 
-// shown is about how often the line is shown in a passage of so many rounds, each of so many breaths, that lasts so many milliseconds.
+// shown is about how often the line is shown in a passage of so many rounds, each of so many breaths, that lasts so
+// many milliseconds.
 func (l *Line) shown(rounds, breaths int, length breath.Exact) int {
 	switch {
 	case l.Every.Sign() > 0:

@@ -10,7 +10,8 @@ import (
 )
 
 // split makes two passages of one: half of the rounds, or of the time, in each, the first with the opening and the
-// second with the closing. Prompts and lines go where their moment goes. One round and what is timed by its strokes is refused.
+// second with the closing. Prompts and lines go where their moment goes. One round and what is timed by its strokes is
+// refused.
 func (f Fields) split(p *Passage) (first, second Fields, err error) {
 	first, second = f.Clone(), f.Clone()
 	if p.Type != Practice {
@@ -83,8 +84,8 @@ func splitPrompts(first, second Fields, before int, p *Passage) {
 	first.values["prompts"], second.values["prompts"] = early, late
 }
 
-// splitLines shares out the teacher's own words: those of a round, a rest or a second go with it, those of the opening to
-// the first, those of the closing to the second, and what is for every one to both.
+// splitLines shares out the teacher's own words: those of a round, a rest or a second go with it, those of the opening
+// to the first, those of the closing to the second, and what is for every one to both.
 func splitLines(first, second Fields, before int, p *Passage) {
 	list, _ := first.values["lines"].([]any)
 	if len(list) == 0 {

@@ -13,9 +13,9 @@ var (
 	notInhale = []string{"count", "lead", "numbers", "narrow"}
 )
 
-// spoken puts counts in the place of a breath that is spoken, phase by phase in its order: "inhale 6 hold 4 exhale 6", "in 4 out 4",
-// "in 4, hold 4, out 4, hold 4". What is not said is not held. A part of a breath, as "hold 8", is left as it is: it changes a
-// practice that is named.
+// spoken puts counts in the place of a breath that is spoken, phase by phase in its order: "inhale 6 hold 4 exhale 6",
+// "in 4 out 4", "in 4, hold 4, out 4, hold 4". What is not said is not held. A part of a breath, as "hold 8", is left
+// as it is: it changes a practice that is named.
 func spoken(line string, list []token) []token {
 	var all []token
 	for i := 0; i < len(list); {
@@ -86,7 +86,8 @@ func partAt(list []token, at int, words ...string) (number string, next int) {
 		return "", at
 	}
 	next = at + 1
-	if key(at) == "hold" && key(next) == "empty" && slices.Contains(words, "empty") || key(at) == "empty" && key(next) == "hold" {
+	if key(at) == "hold" && key(next) == "empty" && slices.Contains(words, "empty") ||
+		key(at) == "empty" && key(next) == "hold" {
 		next++
 	}
 	for slices.Contains(withinPart, key(next)) {

@@ -27,7 +27,11 @@ type Figures struct {
 func (p *Passage) Figures() Figures {
 	round := p.Round(p.Measure)
 	tempo := p.Measure.Tempo
-	f := Figures{Round: Span(round, tempo), TrueRatio: p.TrueRatio(), CountSeconds: breath.CountLength(tempo).Div(breath.Int(1000))}
+	f := Figures{
+		Round:        Span(round, tempo),
+		TrueRatio:    p.TrueRatio(),
+		CountSeconds: breath.CountLength(tempo).Div(breath.Int(1000)),
+	}
 	breaths := 0
 	for _, ph := range round {
 		breaths = max(breaths, ph.Breath)
@@ -132,8 +136,8 @@ func (p *Passage) Short(f Fields) string {
 	return strings.Join(words, " ")
 }
 
-// Says is what tells the passage from others beyond its title and what Short writes, in a few words each: "through the mouth",
-// "narrow in", "beside 4:4". What is usual has none.
+// Says is what tells the passage from others beyond its title and what Short writes, in a few words each: "through the
+// mouth", "narrow in", "beside 4:4". What is usual has none.
 func (p *Passage) Says(f Fields) []string {
 	words := []string{}
 	for _, name := range lineOrder {

@@ -16,7 +16,9 @@ import (
 
 func document(t *testing.T, passages string) (plan.Document, *plan.Plan) {
 	t.Helper()
-	doc, p, err := sheet.ReadPlan(strings.NewReader(`{"format": "vast-lantern-plan", "version": 1, "tempo": 60, "passages": [` + passages + `]}`))
+	doc, p, err := sheet.ReadPlan(
+		strings.NewReader(`{"format": "vast-lantern-plan", "version": 1, "tempo": 60, "passages": [` + passages + `]}`),
+	)
 	require.NoError(t, err)
 	return doc, p
 }
@@ -29,7 +31,14 @@ func field(doc plan.Document, passage int, name string) string {
 }
 
 func TestTalksAreLengthenedToFiveSeconds(t *testing.T) {
-	doc, p := document(t, `{"type": "talk", "seconds": 60}, {"type": "talk", "seconds": 61, "keep": true}, {"type": "free", "seconds": 30}, {"type": "talk", "seconds": 1}`)
+	doc, p := document(
+		t,
+		`{"type": "talk", "seconds": 60}, {"type": "talk", "seconds": 61, "keep": true}, {"type": "free", "seconds": 30}, {"type": "talk", "seconds": 1}`,
+	)
 	doc.LengthenTalks(p, breath.Ratio(143, 100))
-	assert.Equal(t, []string{"85", "61", "30", "5"}, []string{field(doc, 1, "seconds"), field(doc, 2, "seconds"), field(doc, 3, "seconds"), field(doc, 4, "seconds")})
+	assert.Equal(
+		t,
+		[]string{"85", "61", "30", "5"},
+		[]string{field(doc, 1, "seconds"), field(doc, 2, "seconds"), field(doc, 3, "seconds"), field(doc, 4, "seconds")},
+	)
 }

@@ -14,9 +14,9 @@ import (
 	"vastlantern/core/fact"
 )
 
-// FromText reads a whole class from plain text: a first line "# title", then what holds for all of it (slot 40, tempo 50,
-// starts 2026-12-01 18:30, for before sleep), then passages as ReadLines takes them. Times are those of the place. The error
-// is a TextErrors with every line that is wrong.
+// FromText reads a whole class from plain text: a first line "# title", then what holds for all of it (slot 40, tempo
+// 50, starts 2026-12-01 18:30, for before sleep), then passages as ReadLines takes them. Times are those of the place.
+// The error is a TextErrors with every line that is wrong.
 func (n *Names) FromText(text string, place *time.Location) (Document, error) {
 	d := NewDocument()
 	var errs TextErrors
@@ -55,7 +55,13 @@ func (n *Names) FromText(text string, place *time.Location) (Document, error) {
 			if e.Passage > 0 && e.Passage <= len(readings) {
 				line = first + readings[e.Passage-1].Line
 			}
-			errs = append(errs, TextError{line, &LineError{Given: e.Given, Why: fact.New("line.field-allowed", "field", e.Field, "allowed", e.Allowed)}})
+			errs = append(
+				errs,
+				TextError{
+					line,
+					&LineError{Given: e.Given, Why: fact.New("line.field-allowed", "field", e.Field, "allowed", e.Allowed)},
+				},
+			)
 		}
 	}
 	if len(errs) > 0 {
@@ -64,8 +70,9 @@ func (n *Names) FromText(text string, place *time.Location) (Document, error) {
 	return d, nil
 }
 
-// ReadLines reads passages from lines, each as Understand takes it. Lines that begin with a space belong to the passage above: its own words by their place, and script:, opening: and closing:. Empty lines, and
-// those that begin with #, say nothing. Every line that is wrong is told.
+// ReadLines reads passages from lines, each as Understand takes it. Lines that begin with a space belong to the passage
+// above: its own words by their place, and script:, opening: and closing:. Empty lines, and those that begin with #,
+// say nothing. Every line that is wrong is told.
 func (n *Names) ReadLines(text string) (passages []Reading, errs TextErrors) {
 	var below []string // own words of the passage above, and an empty one for each other line since it
 	fail := func(line int, err error) { errs = append(errs, TextError{line, err}) }
@@ -177,8 +184,9 @@ func (f Fields) setPart(key, text string) (taken bool, err error) {
 	return true, nil
 }
 
-// steps reads the steps of an opening or a closing, which a semicolon or a comma parts: "2 breaths, 30 s hand down, notice". What is
-// no step by itself belongs to the words of the step before it; words in quotation marks are never parted.
+// steps reads the steps of an opening or a closing, which a semicolon or a comma parts: "2 breaths, 30 s hand down,
+// notice". What is no step by itself belongs to the words of the step before it; words in quotation marks are never
+// parted.
 func steps(text string) ([]any, error) {
 	list := []any{}
 	said, between := "", "" // the last step as it was written, and the marks since
@@ -268,9 +276,20 @@ func step(text string) (map[string]any, error) {
 }
 
 // saidHead are the fields of a plan that its text says, or that are of no use elsewhere: the advice that was put away.
-var saidHead = []string{"format", "version", "title", "slot_min", "tempo", "starts_at", "intent", "passages", "dismissed"}
+var saidHead = []string{
+	"format",
+	"version",
+	"title",
+	"slot_min",
+	"tempo",
+	"starts_at",
+	"intent",
+	"passages",
+	"dismissed",
+}
 
-// ToText writes the document, whose plan is p, as FromText reads it. left names what the text does not say, as "field room".
+// ToText writes the document, whose plan is p, as FromText reads it. left names what the text does not say, as "field
+// room".
 func (n *Names) ToText(d Document, p *Plan) (text string, left []string) {
 	var b strings.Builder
 	if p.Title != "" {
@@ -382,7 +401,8 @@ func stepsText(steps []Step) string {
 	return strings.Join(list, "; ")
 }
 
-// stepWords is the words of a step as steps reads them: in quotation marks where they would be taken for more than one step.
+// stepWords is the words of a step as steps reads them: in quotation marks where they would be taken for more than one
+// step.
 func stepWords(text string) string {
 	text = oneLine(text)
 	if again, err := steps("1 s " + text); err == nil && len(again) == 1 && again[0].(map[string]any)["text"] == text {

@@ -78,7 +78,10 @@ func tokens(line string, language string) []token {
 			list = append(list, token{text: string(r), key: string(r), given: string(r), at: at, end: at + size})
 			at += size
 		default:
-			length := strings.IndexFunc(line[at:], func(r rune) bool { return unicode.IsSpace(r) || strings.ContainsRune(",;"+openQuotes, r) })
+			length := strings.IndexFunc(
+				line[at:],
+				func(r rune) bool { return unicode.IsSpace(r) || strings.ContainsRune(",;"+openQuotes, r) },
+			)
 			if length < 0 {
 				length = len(line) - at
 			}
@@ -110,8 +113,52 @@ func quoted(line string) (text string, length int) {
 
 // accents are the letters of Sanskrit, as it is written in Latin letters, and of German without their marks.
 var accents = strings.NewReplacer(
-	"ā", "a", "ī", "i", "ū", "u", "ṛ", "ri", "ś", "sh", "ṣ", "sh", "ṇ", "n", "ṭ", "t", "ḍ", "d", "ḥ", "h", "ñ", "n", "ṅ", "n", "ṃ", "m", "ṁ", "m",
-	"ä", "a", "ö", "o", "ü", "u", "ß", "ss", "é", "e", "è", "e", "×", "x", "–", "-", "’", "'",
+	"ā",
+	"a",
+	"ī",
+	"i",
+	"ū",
+	"u",
+	"ṛ",
+	"ri",
+	"ś",
+	"sh",
+	"ṣ",
+	"sh",
+	"ṇ",
+	"n",
+	"ṭ",
+	"t",
+	"ḍ",
+	"d",
+	"ḥ",
+	"h",
+	"ñ",
+	"n",
+	"ṅ",
+	"n",
+	"ṃ",
+	"m",
+	"ṁ",
+	"m",
+	"ä",
+	"a",
+	"ö",
+	"o",
+	"ü",
+	"u",
+	"ß",
+	"ss",
+	"é",
+	"e",
+	"è",
+	"e",
+	"×",
+	"x",
+	"–",
+	"-",
+	"’",
+	"'",
 )
 
 func fold(text string) string { return accents.Replace(strings.ToLower(text)) }

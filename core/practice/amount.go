@@ -12,8 +12,8 @@ type Amount struct {
 }
 
 // Bounds is how much of a practice is usual in one class, which is the most for beginners, and the most of all, for
-// experienced groups (handbook.md section 4, common practice with no source). What is proposed stays within; a teacher may
-// write more.
+// experienced groups (handbook.md section 4, common practice with no source). What is proposed stays within; a teacher
+// may write more.
 type Bounds struct {
 	With  With   `yaml:"with"`
 	Usual Amount `yaml:"usual"`
@@ -66,7 +66,19 @@ func (b Bounds) check() error {
 		given Amount
 	}{{"usual", b.Usual}, {"most", b.Most}} {
 		if (n.given.Rounds < 1) == (n.given.Minutes < 1) || n.given.Rounds > mostRounds || n.given.Minutes > mostMinutes {
-			return fact.New("practice.bounds", "field", n.field, "rounds", n.given.Rounds, "minutes", n.given.Minutes, "mostRounds", mostRounds, "mostMinutes", mostMinutes)
+			return fact.New(
+				"practice.bounds",
+				"field",
+				n.field,
+				"rounds",
+				n.given.Rounds,
+				"minutes",
+				n.given.Minutes,
+				"mostRounds",
+				mostRounds,
+				"mostMinutes",
+				mostMinutes,
+			)
 		}
 	}
 	return nil

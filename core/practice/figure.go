@@ -83,8 +83,8 @@ func (p Phase) Span(tempo breath.Exact) breath.Exact {
 	return breath.CountLength(tempo).Times(p.Counts + 1 - p.First())
 }
 
-// ByHand is the phase as one that lasts until the teacher goes on, in one row. Its planned length is that at the tempo; withPart
-// keeps its part.
+// ByHand is the phase as one that lasts until the teacher goes on, in one row. Its planned length is that at the tempo;
+// withPart keeps its part.
 func (p Phase) ByHand(tempo breath.Exact, withPart bool) Phase {
 	open := p
 	open.Timed, open.Waits, open.Length = true, true, p.Span(tempo)

@@ -80,7 +80,9 @@ func TestEveryFileOfTheCatalogueIsRead(t *testing.T) {
 		}
 		assert.Same(t, p, Find(p.ID))
 		assert.NotEmpty(t, File(p.ID), "the file is named by its id: %s", p.ID)
-		round := p.Round(Setting{Counts: breath.Counts{Inhale: 4, Exhale: 4}, Strokes: 1, Start: breath.Left, Airway: p.Airway})
+		round := p.Round(
+			Setting{Counts: breath.Counts{Inhale: 4, Exhale: 4}, Strokes: 1, Start: breath.Left, Airway: p.Airway},
+		)
 		assert.Contains(t, []breath.Phase{breath.Inhale, breath.Stroke}, round[0].Kind, p.ID)
 	}
 	assert.Nil(t, Find("no such practice"))
@@ -126,7 +128,11 @@ func TestFigures(t *testing.T) {
 }
 
 func TestRoundLeavesOutPhasesOfNoCounts(t *testing.T) {
-	set := Setting{Counts: breath.Counts{Inhale: 4, Hold: 2, Exhale: 6}, Airway: breath.ByNose, NaturalPause: breath.Int(500)}
+	set := Setting{
+		Counts:       breath.Counts{Inhale: 4, Hold: 2, Exhale: 6},
+		Airway:       breath.ByNose,
+		NaturalPause: breath.Int(500),
+	}
 	var kinds []breath.Phase
 	for _, ph := range Find("counted-breath").Round(set) {
 		kinds = append(kinds, ph.Kind)
@@ -170,7 +176,12 @@ func TestZones(t *testing.T) {
 	assert.Empty(t, three[1].Part(1), "a hold has no part")
 	assert.Equal(t, []string{"chest", "ribs", "belly", "belly"}, three[2].Parts, "empty from above")
 	one := Find("three-part-breath").Round(Setting{Counts: breath.Counts{Inhale: 2, Exhale: 2}, Zone: "ribs"})
-	assert.Equal(t, []string{"ribs", "ribs", "ribs"}, []string{one[0].Part(0), one[0].Part(1), one[1].Part(2)}, "also of the word's own beat")
+	assert.Equal(
+		t,
+		[]string{"ribs", "ribs", "ribs"},
+		[]string{one[0].Part(0), one[0].Part(1), one[1].Part(2)},
+		"also of the word's own beat",
+	)
 }
 
 func TestPartsStrokesAndOpenPhases(t *testing.T) {
@@ -178,7 +189,9 @@ func TestPartsStrokesAndOpenPhases(t *testing.T) {
 	assert.Equal(t, []string{"forward", "side", "up"}, []string{joy[0].Part(1), joy[0].Part(2), joy[0].Part(3)})
 	assert.Equal(t, []int{3, 1}, []int{joy[0].Counts, joy[1].Counts})
 
-	narrow := Find("digital-control").Round(Setting{Counts: breath.Counts{Inhale: 5, Exhale: 5}, Aperture: Aperture{"narrow", "wide"}})
+	narrow := Find(
+		"digital-control",
+	).Round(Setting{Counts: breath.Counts{Inhale: 5, Exhale: 5}, Aperture: Aperture{"narrow", "wide"}})
 	assert.Equal(t, []string{"narrow", "wide"}, []string{narrow[0].Part(1), narrow[1].Part(5)})
 
 	for airway, through := range map[breath.Airway]breath.Through{breath.ByNose: breath.Both, breath.OutByMouth: breath.Mouth, breath.ByMouth: breath.Mouth} {
@@ -235,7 +248,19 @@ func TestHostileFiles(t *testing.T) {
 	good := "id: own-x\nname: X\nkind: counted\nairway: nose\ncounts: \"4:4\"\nrounds: 1\nfigure:\n  - {phase: inhale, counts: a, through: airway}\n"
 	bomb := "a: &a [x, x, x, x, x, x, x, x, x]\n"
 	for i := range 8 {
-		bomb += fmt.Sprintf("%c: &%c [*%c, *%c, *%c, *%c, *%c, *%c, *%c, *%c]\n", 'b'+i, 'b'+i, 'a'+i, 'a'+i, 'a'+i, 'a'+i, 'a'+i, 'a'+i, 'a'+i, 'a'+i)
+		bomb += fmt.Sprintf(
+			"%c: &%c [*%c, *%c, *%c, *%c, *%c, *%c, *%c, *%c]\n",
+			'b'+i,
+			'b'+i,
+			'a'+i,
+			'a'+i,
+			'a'+i,
+			'a'+i,
+			'a'+i,
+			'a'+i,
+			'a'+i,
+			'a'+i,
+		)
 	}
 	for name, c := range map[string]struct{ text, says string }{
 		"aliases that explode":     {bomb, "anchors and aliases"},

@@ -8,8 +8,9 @@ import (
 	"vastlantern/core/fact"
 )
 
-// Prompt is something short to say between rounds, and for what it is (cues.md section 5). In a file it is a text, with what it is
-// for in square brackets at its end: "Into the sides. [attention sides]", "Narrow, not closed. [width narrow]".
+// Prompt is something short to say between rounds, and for what it is (cues.md section 5). In a file it is a text, with
+// what it is for in square brackets at its end: "Into the sides. [attention sides]", "Narrow, not closed. [width
+// narrow]".
 type Prompt struct {
 	Text string
 	For  map[string][]string // by field of PromptFields, the values that it is for
@@ -17,7 +18,12 @@ type Prompt struct {
 
 // PromptFields is what a prompt can be for, with the values of each.
 var PromptFields = map[string][]string{
-	"zone": {"all", "belly", "ribs", "chest"}, "attention": {"front", "sides", "back", "round"}, "width": {"wide", "narrow"},
+	"zone": {
+		"all",
+		"belly",
+		"ribs",
+		"chest",
+	}, "attention": {"front", "sides", "back", "round"}, "width": {"wide", "narrow"},
 	"airway": {"nose", "out-mouth", "in-mouth", "mouth"}, "stage": {"round", "rest", "pause"},
 }
 
@@ -37,7 +43,15 @@ func ParsePrompt(text string) (Prompt, error) {
 		}
 		for _, value := range words[1:] {
 			if !slices.Contains(PromptFields[words[0]], value) {
-				return p, fact.New("practice.prompt-value", "given", value, "field", words[0], "allowed", strings.Join(PromptFields[words[0]], ", "))
+				return p, fact.New(
+					"practice.prompt-value",
+					"given",
+					value,
+					"field",
+					words[0],
+					"allowed",
+					strings.Join(PromptFields[words[0]], ", "),
+				)
 			}
 		}
 		p.For[words[0]] = words[1:]
@@ -45,7 +59,8 @@ func ParsePrompt(text string) (Prompt, error) {
 	return p, nil
 }
 
-// Fits tells whether the prompt is for what has these values, by field. A field that has no value fits nothing that asks for it.
+// Fits tells whether the prompt is for what has these values, by field. A field that has no value fits nothing that
+// asks for it.
 func (p Prompt) Fits(values map[string]string) bool {
 	for field, allowed := range p.For {
 		if !slices.Contains(allowed, values[field]) {

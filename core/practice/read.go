@@ -56,9 +56,10 @@ func Read(data []byte) (*Practice, error) {
 	return p, nil
 }
 
-// tooDeep is the first line, from 1, in which lists and objects are nested deeper than any practice needs; 0 where none is. The
-// reader of YAML takes gigabytes for 50,000 brackets in a row, so this looks at the text alone, before it is read: at brackets
-// that are open, whether in quotes or not, at how far a line is indented, and at the dashes that begin it.
+// tooDeep is the first line, from 1, in which lists and objects are nested deeper than any practice needs; 0 where none
+// is. The reader of YAML takes gigabytes for 50,000 brackets in a row, so this looks at the text alone, before it is
+// read: at brackets that are open, whether in quotes or not, at how far a line is indented, and at the dashes that
+// begin it.
 func tooDeep(data []byte) (line int) {
 	open := 0
 	for number, text := range bytes.Split(data, []byte("\n")) {
@@ -160,12 +161,23 @@ func (p *Practice) checkWords() error {
 		return fact.New("practice.level", "given", p.Level, "allowed", Levels)
 	}
 	for phase := range p.Words {
-		if !slices.Contains([]breath.Phase{breath.Inhale, breath.Hold, breath.Exhale, breath.Empty, breath.Stroke}, breath.Phase(phase)) {
+		if !slices.Contains(
+			[]breath.Phase{breath.Inhale, breath.Hold, breath.Exhale, breath.Empty, breath.Stroke},
+			breath.Phase(phase),
+		) {
 			return fact.New("practice.words", "given", phase)
 		}
 	}
-	texts := slices.Concat([]string{p.ID, p.Name, p.Term, p.About, p.Seat, p.Hands, p.Eyes, p.Locks, p.Gentler, p.Harder, p.Finish},
-		p.Also, p.How, p.PromptTexts(), p.Watch, p.Schools, slices.Collect(maps.Values(p.Words)), p.Called.all())
+	texts := slices.Concat(
+		[]string{p.ID, p.Name, p.Term, p.About, p.Seat, p.Hands, p.Eyes, p.Locks, p.Gentler, p.Harder, p.Finish},
+		p.Also,
+		p.How,
+		p.PromptTexts(),
+		p.Watch,
+		p.Schools,
+		slices.Collect(maps.Values(p.Words)),
+		p.Called.all(),
+	)
 	for _, preset := range p.Presets {
 		if preset.Name == "" {
 			return fact.New("practice.preset-name")
@@ -210,7 +222,12 @@ func (p *Practice) checkKind() error {
 }
 
 // roles are what the counts of a figure may be called in each kind, besides plain numbers.
-var roles = map[Kind][]string{Counted: {"a", "b", "c", "d"}, Open: {"a", "b", "c", "d"}, Strokes: {"strokes"}, Fixed: {}}
+var roles = map[Kind][]string{
+	Counted: {"a", "b", "c", "d"},
+	Open:    {"a", "b", "c", "d"},
+	Strokes: {"strokes"},
+	Fixed:   {},
+}
 
 // partRoles are what the parts of a phase may be called, besides their own words.
 var partRoles = []string{"zones up", "zones down", "aperture"}
@@ -233,7 +250,8 @@ func (s Step) check(kind Kind) error {
 		return fact.New("practice.through", "given", s.Through, "phase", s.Phase, "allowed", ways)
 	}
 	n, err := strconv.Atoi(s.Counts)
-	if !slices.Contains(roles[kind], s.Counts) && (err != nil || n < 1 || n > breath.MostCounts || kind == Open || kind == Strokes) {
+	if !slices.Contains(roles[kind], s.Counts) &&
+		(err != nil || n < 1 || n > breath.MostCounts || kind == Open || kind == Strokes) {
 		return fact.New("practice.phase-counts", "given", s.Counts, "allowed", roles[kind], "most", breath.MostCounts)
 	}
 	role := len(s.Parts) == 1 && slices.Contains(partRoles, s.Parts[0])

@@ -15,10 +15,15 @@ type Made struct {
 	Why      fact.Fact // why it is lower; none where it is not
 }
 
-// Make makes the class of a step, from 0. base gives the class that the programme was begun with, each time anew; names is what a
-// typed line can call by name. The slot is never overrun by growth: where it would be, the highest step that fits is taken, and
-// this is said. The error says which step cannot be read, and why.
-func (p *Programme) Make(step int, base func() (plan.Document, error), names *plan.Names, own ...*practice.Practice) (Made, error) {
+// Make makes the class of a step, from 0. base gives the class that the programme was begun with, each time anew; names
+// is what a typed line can call by name. The slot is never overrun by growth: where it would be, the highest step that
+// fits is taken, and this is said. The error says which step cannot be read, and why.
+func (p *Programme) Make(
+	step int,
+	base func() (plan.Document, error),
+	names *plan.Names,
+	own ...*practice.Practice,
+) (Made, error) {
 	why := fact.Fact{}
 	for at := step; at >= 0; at-- {
 		doc, err := base()

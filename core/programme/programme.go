@@ -1,5 +1,6 @@
-// Package programme is what a group follows over weeks or months (handbook.md section 9): step after step, when to go on, and what
-// happens after a class that was missed or eased. Like a class it is computed: where a group is follows from what it was taught.
+// Package programme is what a group follows over weeks or months (handbook.md section 9): step after step, when to go
+// on, and what happens after a class that was missed or eased. Like a class it is computed: where a group is follows
+// from what it was taught.
 package programme
 
 import (
@@ -59,8 +60,8 @@ const (
 	longestStep = 200
 )
 
-// Check is what is wrong with a programme: what, where, and what is allowed. Whether a step can be read is seen when its
-// class is made.
+// Check is what is wrong with a programme: what, where, and what is allowed. Whether a step can be read is seen when
+// its class is made.
 func (p *Programme) Check() (wrong []fact.Fact) {
 	say := func(id string, args ...any) { wrong = append(wrong, fact.New(id, args...)) }
 	within := func(id string, n, least, most int, args ...any) {
@@ -122,7 +123,8 @@ type Place struct {
 	Why   fact.Fact
 }
 
-// Follow is at which step each of the classes stood, in the order of their times, and where the group stands after them.
+// Follow is at which step each of the classes stood, in the order of their times, and where the group stands after
+// them.
 func (p *Programme) Follow(classes []Class) (steps []int, at Place) {
 	at.Why = fact.New("standing.begins")
 	for _, class := range classes {

@@ -16,8 +16,16 @@ import (
 )
 
 func ExampleProgramme_Follow() {
-	strokes := programme.Programme{Steps: []programme.Step{{Says: "20 strokes"}, {Says: "25 strokes"}}, By: programme.Led, Times: 2, Missed: programme.Wait, Eased: programme.Back}
-	_, at := strokes.Follow([]programme.Class{{Outcome: programme.Planned}, {Outcome: programme.Planned}, {Outcome: programme.Eased}})
+	strokes := programme.Programme{
+		Steps:  []programme.Step{{Says: "20 strokes"}, {Says: "25 strokes"}},
+		By:     programme.Led,
+		Times:  2,
+		Missed: programme.Wait,
+		Eased:  programme.Back,
+	}
+	_, at := strokes.Follow(
+		[]programme.Class{{Outcome: programme.Planned}, {Outcome: programme.Planned}, {Outcome: programme.Eased}},
+	)
 	fmt.Println(at.Step+1, language.English().Text(at.Why))
 	// Output: 1 The last class was eased: back to step 1.
 }
@@ -42,7 +50,13 @@ func steps(n, classes int) (list []programme.Step) {
 
 // Where a group is follows from how its classes went, case by case.
 func TestWhereAGroupStands(t *testing.T) {
-	led := programme.Programme{Steps: steps(3, 1), By: programme.Led, Times: 3, Missed: programme.Wait, Eased: programme.Back}
+	led := programme.Programme{
+		Steps:  steps(3, 1),
+		By:     programme.Led,
+		Times:  3,
+		Missed: programme.Wait,
+		Eased:  programme.Back,
+	}
 	date := programme.Programme{Steps: steps(3, 2), By: programme.Date, Missed: programme.Wait, Eased: programme.Wait}
 	back := programme.Programme{Steps: steps(3, 2), By: programme.Date, Missed: programme.Back, Eased: programme.Back}
 	on := programme.Programme{Steps: steps(3, 2), By: programme.Date, Missed: programme.On, Eased: programme.Wait}
@@ -74,7 +88,12 @@ func TestWhereAGroupStands(t *testing.T) {
 	} {
 		stood, at := c.of.Follow(classes(c.went))
 		assert.Equal(t, c.stood, stood, c.went)
-		assert.Equal(t, []any{c.step, c.times, c.over, c.why}, []any{at.Step, at.Times, at.Over, language.English().Text(at.Why)}, c.went)
+		assert.Equal(
+			t,
+			[]any{c.step, c.times, c.over, c.why},
+			[]any{at.Step, at.Times, at.Over, language.English().Text(at.Why)},
+			c.went,
+		)
 	}
 	_, at := led.Follow(classes("pp"))
 	assert.Equal(t, []int{0, 1, 1, 1, 2}, led.Coming(at, 5))
@@ -85,7 +104,11 @@ func names() *plan.Names { return plan.NewNames("en", nil) }
 
 func base(passages string) func() (plan.Document, error) {
 	return func() (plan.Document, error) {
-		return sheet.ReadDocument(strings.NewReader(`{"format": "vast-lantern-plan", "version": 1, "tempo": 60, "slot_min": 12, "passages": [` + passages + `]}`))
+		return sheet.ReadDocument(
+			strings.NewReader(
+				`{"format": "vast-lantern-plan", "version": 1, "tempo": 60, "slot_min": 12, "passages": [` + passages + `]}`,
+			),
+		)
 	}
 }
 
@@ -100,7 +123,11 @@ func TestEveryTemplateCanBeMade(t *testing.T) {
 			practiceID = "kapalabhati"
 		}
 		long := func() (plan.Document, error) {
-			return sheet.ReadDocument(strings.NewReader(`{"format": "vast-lantern-plan", "version": 1, "tempo": 60, "passages": [{"type": "practice", "practice": "` + practiceID + `"}]}`))
+			return sheet.ReadDocument(
+				strings.NewReader(
+					`{"format": "vast-lantern-plan", "version": 1, "tempo": 60, "passages": [{"type": "practice", "practice": "` + practiceID + `"}]}`,
+				),
+			)
 		}
 		said := map[string]bool{}
 		for step := range of.Steps {
@@ -118,7 +145,16 @@ func TestEveryTemplateCanBeMade(t *testing.T) {
 
 // Growth never overruns the slot or the ceiling: the highest step that fits is taken, and it is said.
 func TestTheSlotIsNeverOverrun(t *testing.T) {
-	of := programme.Programme{Name: "Longer", Passage: 2, Steps: []programme.Step{{Says: "5 min"}, {Says: "8 min"}, {Says: "15 min"}, {Says: "20 min"}}, By: programme.Led, Times: 1, Days: 7, Missed: programme.Wait, Eased: programme.Wait}
+	of := programme.Programme{
+		Name:    "Longer",
+		Passage: 2,
+		Steps:   []programme.Step{{Says: "5 min"}, {Says: "8 min"}, {Says: "15 min"}, {Says: "20 min"}},
+		By:      programme.Led,
+		Times:   1,
+		Days:    7,
+		Missed:  programme.Wait,
+		Eased:   programme.Wait,
+	}
 	class := base(`{"type": "talk", "seconds": 120}, {"type": "practice", "practice": "counted-breath", "counts": "5:5"}`)
 	made, err := of.Make(3, class, names())
 	require.NoError(t, err)
@@ -129,14 +165,28 @@ func TestTheSlotIsNeverOverrun(t *testing.T) {
 	made, err = of.Make(1, class, names())
 	require.NoError(t, err)
 	assert.Equal(t, 0, made.Step)
-	assert.Equal(t, "Step 2 would take more than the ceiling of 6 minutes: it stays below.", language.English().Text(made.Why))
-	made, err = of.Make(0, base(`{"type": "talk", "seconds": 700}, {"type": "practice", "practice": "counted-breath"}`), names())
+	assert.Equal(
+		t,
+		"Step 2 would take more than the ceiling of 6 minutes: it stays below.",
+		language.English().Text(made.Why),
+	)
+	made, err = of.Make(
+		0,
+		base(`{"type": "talk", "seconds": 700}, {"type": "practice", "practice": "counted-breath"}`),
+		names(),
+	)
 	require.NoError(t, err)
-	assert.Equal(t, "Step 1 would overrun the slot: make the slot longer, or the step shorter.", language.English().Text(made.Why))
+	assert.Equal(
+		t,
+		"Step 1 would overrun the slot: make the slot longer, or the step shorter.",
+		language.English().Text(made.Why),
+	)
 }
 
 func TestAStepSaysWhatItChangesAndLeavesAllElse(t *testing.T) {
-	class := base(`{"type": "practice", "practice": "nadi-shodhana", "counts": "4:4", "rounds": 3, "tempo": 50, "voice": "words"}`)
+	class := base(
+		`{"type": "practice", "practice": "nadi-shodhana", "counts": "4:4", "rounds": 3, "tempo": 50, "voice": "words"}`,
+	)
 	for says, want := range map[string]string{
 		"4:4:8 x6":              `"practice":"nadi-shodhana","counts":"4:4:8","tempo":50,"rounds":6,"voice":"words"`,
 		"silent":                `"practice":"nadi-shodhana","counts":"4:4","tempo":50,"rounds":3,"voice":"silent"`,

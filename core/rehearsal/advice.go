@@ -73,8 +73,8 @@ func (r *Review) gravest(is func(*Moment) bool) string {
 	return ""
 }
 
-// ToAct is the middle of the seconds from what could be seen to the adjustment that met it, and whether there was any. Attention that
-// is away for a while is no part of it: one word brings it back.
+// ToAct is the middle of the seconds from what could be seen to the adjustment that met it, and whether there was any.
+// Attention that is away for a while is no part of it: one word brings it back.
 func (r *Review) ToAct() (seconds float64, any bool) {
 	var all []int64
 	for _, m := range r.Moments {

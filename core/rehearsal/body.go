@@ -30,7 +30,8 @@ type Point struct {
 	Beside  bool
 }
 
-// Act is what somebody does from a moment on until the next act. A breath that moves is done at Until, which may be before the next.
+// Act is what somebody does from a moment on until the next act. A breath that moves is done at Until, which may be
+// before the next.
 type Act struct {
 	At, Until int64
 	Do        Doing
@@ -80,8 +81,8 @@ type body struct {
 	course    Course
 }
 
-// Follow has a person follow the class: who is their place in the room, latecomer whether it is the one who comes late. watched is
-// whether it is to be known what is seen when.
+// Follow has a person follow the class: who is their place in the room, latecomer whether it is the one who comes late.
+// watched is whether it is to be known what is seen when.
 func (c *Class) Follow(p *Person, who int, seed int64, watched, latecomer bool) Course {
 	b := &body{
 		Person: p, who: int64(who), seed: seed, watched: watched, happens: &c.happens, count: 1,
@@ -118,7 +119,12 @@ const (
 )
 
 func (b *body) arrive(at int64) {
-	b.course.Acts = append(b.course.Acts, Act{At: 0, Until: at, Do: Absent}, Act{At: at, Until: at + walks, Do: Comes}, Act{At: at + walks, Until: at + walks, Do: Natural})
+	b.course.Acts = append(
+		b.course.Acts,
+		Act{At: 0, Until: at, Do: Absent},
+		Act{At: at, Until: at + walks, Do: Comes},
+		Act{At: at + walks, Until: at + walks, Do: Natural},
+	)
 	b.course.Signs = append(b.course.Signs, Sign{ID: Interrupted, At: at, Until: at + noticed})
 }
 
@@ -139,8 +145,8 @@ func resting(kind breath.Phase) bool { return kind == breath.Free || kind == bre
 // nearlyAll is the Limit from which on one pushes through.
 const nearlyAll = 0.95
 
-// takesLane tells whether one breathes the gentler way: from when it begins to strain, until the passage is over. Those who push
-// through never do.
+// takesLane tells whether one breathes the gentler way: from when it begins to strain, until the passage is over. Those
+// who push through never do.
 func (b *body) takesLane(passage int) bool {
 	if b.Limit < nearlyAll && b.strain >= Visible/2 {
 		b.lane = passage
@@ -218,7 +224,8 @@ const strokesWeigh = 0.2
 // slope is strain that grows from a second of a phase on, by so much a second.
 type slope struct{ from, rate float64 }
 
-// asks is how a phase strains, how far it is beyond what is easy, and what is seen of that. Rates do not fall from slope to slope.
+// asks is how a phase strains, how far it is beyond what is easy, and what is seen of that. Rates do not fall from
+// slope to slope.
 func (b *body) asks(p *part) (slopes []slope, of Load) {
 	seconds := p.seconds()
 	of = Load{At: p.from, Until: p.to, Passage: p.passage, Round: p.round, Held: p.kind.Held()}
@@ -300,8 +307,8 @@ func (b *body) whole(p *part, of Load) Load {
 	return of
 }
 
-// grow has strain grow along slopes, and gives the second from which on there is something to be seen of it while it grows, -1 for
-// none.
+// grow has strain grow along slopes, and gives the second from which on there is something to be seen of it while it
+// grows, -1 for none.
 func (b *body) grow(p *part, slopes []slope, beside bool) (seen float64) {
 	seen = -1
 	for i, s := range slopes {
@@ -338,7 +345,16 @@ const (
 	long  = 15_000
 )
 
-var lasts = map[string]int64{Gasp: short, Rushed: short, Early: short, Late: short, Strokes: while, Tight: while, Unwell: long, Restless: long}
+var lasts = map[string]int64{
+	Gasp:     short,
+	Rushed:   short,
+	Early:    short,
+	Late:     short,
+	Strokes:  while,
+	Tight:    while,
+	Unwell:   long,
+	Restless: long,
+}
 
 // show has a sign be seen, if chance has it so. number tells the signs of a phase apart.
 func (b *body) show(p *part, id string, number int64, at int64, likely float64) bool {
@@ -353,8 +369,8 @@ func (b *body) chance(p *part, number int64) float64 {
 	return chance(b.seed, b.who, int64(p.passage), int64(p.round), int64(p.number), number)
 }
 
-// begins is what is to be seen when a phase begins: of what was before it. Below Visible nothing is seen of strain; of some people
-// little.
+// begins is what is to be seen when a phase begins: of what was before it. Below Visible nothing is seen of strain; of
+// some people little.
 func (b *body) begins(p *part) map[string]bool {
 	seen := map[string]bool{}
 	if b.strain >= Visible {

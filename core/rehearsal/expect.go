@@ -7,10 +7,12 @@ import (
 	"vastlantern/core/plan"
 )
 
-// Expectation is for how many people of a room a passage is beyond what is easy, over many seeds. It is a model, not a measurement.
+// Expectation is for how many people of a room a passage is beyond what is easy, over many seeds. It is a model, not a
+// measurement.
 type Expectation struct {
-	Passage   int // from 1
-	FromRound int // the round in which it first comes to half of those rooms in which it comes to anybody; 0 where it comes to nobody
+	Passage int // from 1
+	// the round in which it first comes to half of those rooms in which it comes to anybody; 0 where it comes to nobody
+	FromRound int
 	People    int // in the room
 	Low       int // of those beyond ease: a tenth of the rooms has no more
 	Median    int
@@ -53,7 +55,14 @@ func Expect(p *plan.Plan, room Room, seeds int) []Expectation {
 	for i := range list {
 		slices.Sort(beyond[i])
 		slices.Sort(first[i])
-		list[i] = Expectation{Passage: i + 1, People: room.Size(), Low: at(beyond[i], 10), Median: at(beyond[i], 50), High: at(beyond[i], 90), FromRound: at(first[i], 50)}
+		list[i] = Expectation{
+			Passage:   i + 1,
+			People:    room.Size(),
+			Low:       at(beyond[i], 10),
+			Median:    at(beyond[i], 50),
+			High:      at(beyond[i], 90),
+			FromRound: at(first[i], 50),
+		}
 	}
 	return list
 }

@@ -9,8 +9,8 @@ import (
 	"vastlantern/core/plan"
 )
 
-// Sign is something that is to be seen of somebody for a while: one of the signals of core/room, by its id. Times are milliseconds
-// from the start of the class.
+// Sign is something that is to be seen of somebody for a while: one of the signals of core/room, by its id. Times are
+// milliseconds from the start of the class.
 type Sign struct {
 	ID        string
 	At, Until int64
@@ -122,7 +122,16 @@ func partsOf(rows []pace.Row, now int64) []part {
 			parts[n-1].counts++
 		} else {
 			parts = append(parts, part{
-				from: row.At, to: end, kind: row.Phase, through: row.Through, passage: row.Passage, round: row.Round, breath: row.Breath, number: n, counts: 1, tempo: tempo,
+				from:    row.At,
+				to:      end,
+				kind:    row.Phase,
+				through: row.Through,
+				passage: row.Passage,
+				round:   row.Round,
+				breath:  row.Breath,
+				number:  n,
+				counts:  1,
+				tempo:   tempo,
 			})
 		}
 	}

@@ -1,9 +1,10 @@
-// Package rehearsal is a room to practise on (handbook.md section 10): simulated people who follow a class, and what is to be seen of
-// them. It is a model for training, made of plausible parts; it predicts nobody's body. docs/rehearsal.md tells its limits.
+// Package rehearsal is a room to practise on (handbook.md section 10): simulated people who follow a class, and what is
+// to be seen of them. It is a model for training, made of plausible parts; it predicts nobody's body. docs/rehearsal.md
+// tells its limits.
 //
-// What people do is a function of the timeline and a seed: there is no clock, and no chance but the seed's. Chance is asked for by
-// what happens (which person, which breath), never in an order, so that nothing that is pressed changes the past, nor whether
-// somebody is distracted later.
+// What people do is a function of the timeline and a seed: there is no clock, and no chance but the seed's. Chance is
+// asked for by what happens (which person, which breath), never in an order, so that nothing that is pressed changes
+// the past, nor whether somebody is distracted later.
 package rehearsal
 
 import (
@@ -13,7 +14,9 @@ import (
 
 // Person is one simulated person. Lengths are in seconds. Where no source is named the figure is a guess.
 type Person struct {
-	Comfort float64 // a comfortable breath in and out, without its holds, once attended to: 8 to 14 s (common practice; resting adults breathe 12 to 20 times a minute)
+	// a comfortable breath in and out, without its holds, once attended to: 8 to 14 s (common practice; resting adults
+	// breathe 12 to 20 times a minute)
+	Comfort float64
 	Reach   float64 // how many times Comfort a breath may last before it strains, 1.2 to 2
 	Full    float64 // a full hold that stays easy: newcomers 2 to 6 s, practised 10 to 25 (common practice)
 	Empty   float64 // an empty hold that stays easy: newcomers 0 to 3 s, practised 5 to 12 (common practice)

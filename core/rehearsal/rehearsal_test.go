@@ -27,18 +27,36 @@ type TB interface {
 
 func read(t TB, passages string) *plan.Plan {
 	t.Helper()
-	_, p, err := sheet.ReadPlan(strings.NewReader(`{"format": "vast-lantern-plan", "version": 1, "tempo": 60, "passages": [` + passages + `]}`))
+	_, p, err := sheet.ReadPlan(
+		strings.NewReader(`{"format": "vast-lantern-plan", "version": 1, "tempo": 60, "passages": [` + passages + `]}`),
+	)
 	require.NoError(t, err)
 	return p
 }
 
 func counted(counts string, rounds int, more string) string {
-	return fmt.Sprintf(`{"type": "practice", "practice": "counted-breath", "counts": %q, "rounds": %d, "lead_in": 0%s}`, counts, rounds, more)
+	return fmt.Sprintf(
+		`{"type": "practice", "practice": "counted-breath", "counts": %q, "rounds": %d, "lead_in": 0%s}`,
+		counts,
+		rounds,
+		more,
+	)
 }
 
 // newcomer is one for whom all is new, without chance.
 func newcomer() *rehearsal.Person {
-	return &rehearsal.Person{Comfort: 10, Reach: 1.3, Full: 4, Empty: 2, Strokes: 20, Rate: 60, Growth: 0.05, Fade: 20, Limit: 0.8, Shows: 1}
+	return &rehearsal.Person{
+		Comfort: 10,
+		Reach:   1.3,
+		Full:    4,
+		Empty:   2,
+		Strokes: 20,
+		Rate:    60,
+		Growth:  0.05,
+		Fade:    20,
+		Limit:   0.8,
+		Shows:   1,
+	}
 }
 
 func follow(t TB, p *rehearsal.Person, passages string) rehearsal.Course {
@@ -65,11 +83,15 @@ func TestOnePerson(t *testing.T) {
 		signs    []string
 	}{
 		{counted("4:4", 6, ""), 0, nil},
-		{counted("4:4:4", 1, ""), 0, nil},                                                                 // a hold of four is easy
-		{counted("3:6:3", 1, ""), 0.10, nil},                                                              // two seconds beyond: seen of nobody yet
-		{counted("3:6:3", 2, ""), 0.20, []string{rehearsal.Rushed}},                                       // and again
-		{counted("3:0:3:3", 4, ""), 0.30, []string{rehearsal.Gasp}},                                       // an empty hold is harder
-		{counted("8:8", 3, ""), 0.225, []string{rehearsal.Early}},                                         // three seconds longer than it can be followed
+		// a hold of four is easy
+		{counted("4:4:4", 1, ""), 0, nil},
+		// two seconds beyond: seen of nobody yet
+		{counted("3:6:3", 1, ""), 0.10, nil},
+		{counted("3:6:3", 2, ""), 0.20, []string{rehearsal.Rushed}}, // and again
+		// an empty hold is harder
+		{counted("3:0:3:3", 4, ""), 0.30, []string{rehearsal.Gasp}},
+		// three seconds longer than it can be followed
+		{counted("8:8", 3, ""), 0.225, []string{rehearsal.Early}},
 		{counted("4:16:8", 2, ""), 0.8, []string{rehearsal.Rushed, rehearsal.Tight}},                      // and one stops
 		{counted("3:6:3", 2, "") + `, {"type": "free", "seconds": 20}`, 0.10, []string{rehearsal.Rushed}}, // natural breath halves it
 		{counted("3:6:3", 2, "") + "," + counted("4:4", 10, ""), 0.2 * 0.6648, []string{rehearsal.Rushed}},
@@ -147,7 +169,12 @@ func anyone(t *rapid.T) (rehearsal.Person, int, int64) {
 func TestEasingNeverRaisesStrain(t *testing.T) {
 	rapid.Check(t, func(t *rapid.T) {
 		person, who, seed := anyone(t)
-		in, hold, out := rapid.IntRange(2, 8).Draw(t, "in"), rapid.IntRange(0, 20).Draw(t, "hold"), rapid.IntRange(2, 12).Draw(t, "out")
+		in, hold, out := rapid.IntRange(2, 8).
+			Draw(t, "in"),
+			rapid.IntRange(0, 20).
+				Draw(t, "hold"),
+			rapid.IntRange(2, 12).
+				Draw(t, "out")
 		rounds := rapid.IntRange(2, 12).Draw(t, "rounds")
 		of := read(t, counted(fmt.Sprintf("%d:%d:%d", in, hold, out), rounds, ""))
 		led := pace.Begin(of)
@@ -174,8 +201,13 @@ func TestThePastNeverChanges(t *testing.T) {
 		`{"type": "practice", "practice": "kapalabhati", "strokes": 40, "rounds": 3, "rate": 80}`,
 	}
 	presses := []pace.Adjustment{
-		{Do: pace.ToPause}, {Do: pace.DropHolds}, {Do: pace.Release}, {Do: pace.LastRound}, {Do: pace.Enough}, {Do: pace.Next}, {Do: pace.Again}, {Do: pace.Close},
-		{Do: pace.ToTempo, To: breath.Int(45)}, {Do: pace.ToTempo, To: breath.Int(75)}, {Do: pace.ToCounts, Counts: [4]int{3, 2, 4, 0}}, {Do: pace.ToBeside, Text: "breathe"},
+		{
+			Do: pace.ToPause,
+		}, {Do: pace.DropHolds}, {Do: pace.Release}, {Do: pace.LastRound}, {Do: pace.Enough}, {Do: pace.Next}, {Do: pace.Again}, {Do: pace.Close},
+		{
+			Do: pace.ToTempo,
+			To: breath.Int(45),
+		}, {Do: pace.ToTempo, To: breath.Int(75)}, {Do: pace.ToCounts, Counts: [4]int{3, 2, 4, 0}}, {Do: pace.ToBeside, Text: "breathe"},
 		{Do: pace.ToStrokes, To: breath.Int(60)},
 	}
 	rapid.Check(t, func(t *rapid.T) {
@@ -228,7 +260,13 @@ func doing(acts []rehearsal.Act, at int64) []string {
 func TestStrainAndWhatIsSeenOfIt(t *testing.T) {
 	rapid.Check(t, func(t *rapid.T) {
 		person, who, seed := anyone(t)
-		counts := fmt.Sprintf("%d:%d:%d:%d", rapid.IntRange(2, 8).Draw(t, "in"), rapid.IntRange(0, 16).Draw(t, "hold"), rapid.IntRange(2, 10).Draw(t, "out"), rapid.IntRange(0, 6).Draw(t, "empty"))
+		counts := fmt.Sprintf(
+			"%d:%d:%d:%d",
+			rapid.IntRange(2, 8).Draw(t, "in"),
+			rapid.IntRange(0, 16).Draw(t, "hold"),
+			rapid.IntRange(2, 10).Draw(t, "out"),
+			rapid.IntRange(0, 6).Draw(t, "empty"),
+		)
 		of := read(t, counted(counts, rapid.IntRange(1, 10).Draw(t, "rounds"), "")+`, {"type": "free", "seconds": 30}`)
 		course := rehearsal.Of(pace.Sheet(of), of, rehearsal.Happens{}).Follow(&person, who, seed, true, false)
 		again := rehearsal.Of(pace.Sheet(of), of, rehearsal.Happens{}).Follow(&person, who, seed, true, false)
@@ -253,7 +291,8 @@ func TestStrainAndWhatIsSeenOfIt(t *testing.T) {
 	})
 }
 
-// A hold that is too long for newcomers is called what it is before anybody has to hold it; the same is easy for the practised.
+// A hold that is too long for newcomers is called what it is before anybody has to hold it; the same is easy for the
+// practised.
 func TestAPlanAgainstARoom(t *testing.T) {
 	of := read(t, counted("4:4", 6, "")+`, {"type": "free", "seconds": 60},`+counted("4:16:8", 6, ""))
 	newcomers, err := rehearsal.Find("newcomers")
@@ -277,14 +316,32 @@ func ExampleExpect() {
 		{"type": "practice", "practice": "counted-breath", "counts": "4:16:8", "rounds": 6}]}`))
 	newcomers, _ := rehearsal.Find("newcomers")
 	for _, e := range rehearsal.Expect(p, newcomers, 50) {
-		fmt.Printf("passage %d from round %d: %d to %d of %d beyond an easy breath\n", e.Passage, e.FromRound, e.Low, e.High, e.People)
+		fmt.Printf(
+			"passage %d from round %d: %d to %d of %d beyond an easy breath\n",
+			e.Passage,
+			e.FromRound,
+			e.Low,
+			e.High,
+			e.People,
+		)
 	}
 	// Output: passage 1 from round 1: 14 to 14 of 14 beyond an easy breath
 }
 
 // 200 rooms of fourteen follow a class of forty minutes.
 func BenchmarkExpect(b *testing.B) {
-	of := read(b, counted("4:4", 60, "")+`, {"type": "free", "seconds": 60},`+counted("4:4:8", 45, "")+`, {"type": "free", "seconds": 120},`+counted("5:5", 90, ""))
+	of := read(
+		b,
+		counted("4:4", 60, "")+`, {"type": "free", "seconds": 60},`+counted(
+			"4:4:8",
+			45,
+			"",
+		)+`, {"type": "free", "seconds": 120},`+counted(
+			"5:5",
+			90,
+			"",
+		),
+	)
 	newcomers, err := rehearsal.Find("newcomers")
 	require.NoError(b, err)
 	for b.Loop() {

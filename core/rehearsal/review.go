@@ -9,7 +9,8 @@ import (
 	"vastlantern/core/plan"
 )
 
-// Review is what is to be learned of a class that was led with a simulated room. Times are milliseconds from its start; -1 is never.
+// Review is what is to be learned of a class that was led with a simulated room. Times are milliseconds from its start;
+// -1 is never.
 type Review struct {
 	Courses []Course // of each of the people
 	Shown   []Shown  // what was to be seen of each, in the order of time
@@ -91,7 +92,11 @@ const (
 func (l *Led) Review() Review {
 	timeline, answers := pace.Replay(l.Plan, l.Script)
 	class := Of(timeline, l.Plan, l.happens(answers))
-	r := Review{Courses: l.follow(class, true), End: min(l.Now, timeline.End), Over: !timeline.Open && l.Now >= timeline.End}
+	r := Review{
+		Courses: l.follow(class, true),
+		End:     min(l.Now, timeline.End),
+		Over:    !timeline.Open && l.Now >= timeline.End,
+	}
 	if timeline.Open {
 		r.End = l.Now
 	}
@@ -151,7 +156,21 @@ func (r *Review) shown(who int, class *Class, took []pace.Answer) {
 			list[at].Until, list[at].Times = max(list[at].Until, sign.Until), list[at].Times+1
 			continue
 		}
-		r.Shown = append(r.Shown, Shown{Who: who, ID: sign.ID, At: sign.At, Until: sign.Until, Times: 1, Passage: sign.Passage, Round: sign.Round, Named: -1, Met: -1, Pressed: -1})
+		r.Shown = append(
+			r.Shown,
+			Shown{
+				Who:     who,
+				ID:      sign.ID,
+				At:      sign.At,
+				Until:   sign.Until,
+				Times:   1,
+				Passage: sign.Passage,
+				Round:   sign.Round,
+				Named:   -1,
+				Met:     -1,
+				Pressed: -1,
+			},
+		)
 	}
 	for i := first; i < len(r.Shown); i++ {
 		s := &r.Shown[i]
@@ -177,7 +196,8 @@ func namedAt(took []pace.Answer, id string, from, to int64) int64 {
 	return -1
 }
 
-// answers tells whether an adjustment can have met what was to be seen; rested is where what met it was natural breath for all.
+// answers tells whether an adjustment can have met what was to be seen; rested is where what met it was natural breath
+// for all.
 func answers(id string, a *pace.Answer, rested bool) bool {
 	switch {
 	case a.Do == pace.Signal:
@@ -188,8 +208,8 @@ func answers(id string, a *pace.Answer, rested bool) bool {
 	return a.Do.Relief() == pace.Relieves
 }
 
-// met is when the cause of something was met, or was over: a hold or a breath that was shorter by half a second at least, natural
-// breath for all, strain that is no longer to be seen. rested is where it was natural breath.
+// met is when the cause of something was met, or was over: a hold or a breath that was shorter by half a second at
+// least, natural breath for all, strain that is no longer to be seen. rested is where it was natural breath.
 func (r *Review) met(s *Shown, class *Class) (at int64, rested bool) {
 	course := &r.Courses[s.Who]
 	rest := within(class.rest(s.At), r.End)

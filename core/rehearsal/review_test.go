@@ -15,13 +15,30 @@ import (
 
 // practised is one for whom all of this is easy.
 func practised() rehearsal.Person {
-	return rehearsal.Person{Comfort: 14, Reach: 2, Full: 25, Empty: 12, Strokes: 80, Rate: 110, Growth: 0.02, Fade: 10, Limit: 0.9, Shows: 1}
+	return rehearsal.Person{
+		Comfort: 14,
+		Reach:   2,
+		Full:    25,
+		Empty:   12,
+		Strokes: 80,
+		Rate:    110,
+		Growth:  0.02,
+		Fade:    10,
+		Limit:   0.9,
+		Shows:   1,
+	}
 }
 
 // back leads a plan with one newcomer and some who are practised, presses, and looks back.
 func back(t *testing.T, passages string, others int, script ...pace.Adjustment) rehearsal.Review {
 	t.Helper()
-	led := rehearsal.Led{Plan: read(t, passages), Script: script, People: []rehearsal.Person{*newcomer()}, Seed: 1, Now: 3_600_000}
+	led := rehearsal.Led{
+		Plan:   read(t, passages),
+		Script: script,
+		People: []rehearsal.Person{*newcomer()},
+		Seed:   1,
+		Now:    3_600_000,
+	}
 	for range others {
 		led.People = append(led.People, practised())
 	}
@@ -44,7 +61,8 @@ func shorter(at int64, counts ...int) pace.Adjustment {
 	return pace.Adjustment{At: at, Do: pace.ToCounts, Counts: [4]int(counts)}
 }
 
-// A newcomer holds four seconds with ease and gets eight: that is to be seen with the first exhale, and faces are tight in the third round.
+// A newcomer holds four seconds with ease and gets eight: that is to be seen with the first exhale, and faces are tight
+// in the third round.
 func TestWhatWasSeenSaidAndMet(t *testing.T) {
 	held := counted("4:8:4", 8, "") + `, {"type": "free", "seconds": 30}`
 	for _, c := range []struct {
@@ -101,8 +119,12 @@ func TestWhatWasEasedWithoutNeed(t *testing.T) {
 // Somebody comes in: natural breath for all is the answer, and nobody's ease is in the way of it.
 func TestALatecomer(t *testing.T) {
 	led := rehearsal.Led{
-		Plan: read(t, counted("4:4", 16, "")), People: []rehearsal.Person{practised(), practised(), practised()}, Seed: 1, Now: 3_600_000, Latecomer: 40_000,
-		Script: []pace.Adjustment{{At: 45_000, Do: pace.ToPause}, {At: 70_000, Do: pace.Resume}},
+		Plan:      read(t, counted("4:4", 16, "")),
+		People:    []rehearsal.Person{practised(), practised(), practised()},
+		Seed:      1,
+		Now:       3_600_000,
+		Latecomer: 40_000,
+		Script:    []pace.Adjustment{{At: 45_000, Do: pace.ToPause}, {At: 70_000, Do: pace.Resume}},
 	}
 	r := led.Review()
 	require.NotEmpty(t, r.Moments)
@@ -125,7 +147,12 @@ func TestALatecomer(t *testing.T) {
 
 // Who is unwell asks for natural breath for all, before anything else.
 func TestSomebodyIsUnwell(t *testing.T) {
-	led := rehearsal.Led{Plan: read(t, counted("4:12:4", 8, "")), People: []rehearsal.Person{*newcomer(), practised()}, Seed: 1, Now: 3_600_000}
+	led := rehearsal.Led{
+		Plan:   read(t, counted("4:12:4", 8, "")),
+		People: []rehearsal.Person{*newcomer(), practised()},
+		Seed:   1,
+		Now:    3_600_000,
+	}
 	led.People[0].Dizzy, led.People[0].Limit = 1, 1
 	at := int64(-1)
 	idle := led.Review()

@@ -83,9 +83,21 @@ func (r Room) Seat(seed int64) []Person {
 				return bounds[0] + (bounds[1]-bounds[0])*chance(seed, 0, who, what)
 			}
 			people = append(people, Person{
-				Comfort: within(kind.Comfort), Reach: within(kind.Reach), Full: within(kind.Full), Empty: within(kind.Empty), Strokes: within(kind.Strokes),
-				Rate: within(kind.Rate), Growth: within(kind.Growth), Fade: within(kind.Fade), Limit: within(kind.Limit), Keeps: within(kind.Keeps),
-				Wanders: within(kind.Wanders), Mixes: within(kind.Mixes), Shows: within(kind.Shows), Dizzy: within(kind.Dizzy), Blocked: kind.Blocked,
+				Comfort: within(kind.Comfort),
+				Reach:   within(kind.Reach),
+				Full:    within(kind.Full),
+				Empty:   within(kind.Empty),
+				Strokes: within(kind.Strokes),
+				Rate:    within(kind.Rate),
+				Growth:  within(kind.Growth),
+				Fade:    within(kind.Fade),
+				Limit:   within(kind.Limit),
+				Keeps:   within(kind.Keeps),
+				Wanders: within(kind.Wanders),
+				Mixes:   within(kind.Mixes),
+				Shows:   within(kind.Shows),
+				Dizzy:   within(kind.Dizzy),
+				Blocked: kind.Blocked,
 			})
 		}
 	}

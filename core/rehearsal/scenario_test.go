@@ -34,7 +34,8 @@ func (th *teacher) look(now int64, propose bool) {
 	th.Now = now
 	for _, course := range th.Courses() {
 		for _, sign := range course.Signs {
-			if now < sign.At+reacts || now >= sign.At+reacts+step || now-th.handled[sign.ID] < 40_000 && th.handled[sign.ID] > 0 {
+			if now < sign.At+reacts || now >= sign.At+reacts+step ||
+				now-th.handled[sign.ID] < 40_000 && th.handled[sign.ID] > 0 {
 				continue
 			}
 			th.handled[sign.ID] = now
@@ -92,8 +93,8 @@ func leads(t *testing.T, level *rehearsal.Level, acts bool) (*rehearsal.Review, 
 	return &review, level.Reached(&review, 0)
 }
 
-// Each level shows what is to be learned in it to somebody who only watches, and is reached by somebody who looks, says what is seen
-// and takes what is proposed.
+// Each level shows what is to be learned in it to somebody who only watches, and is reached by somebody who looks, says
+// what is seen and takes what is proposed.
 func TestEveryLevelCanBeLearned(t *testing.T) {
 	list, err := rehearsal.Scenarios()
 	require.NoError(t, err)
@@ -127,10 +128,27 @@ func TestEveryLevelCanBeLearned(t *testing.T) {
 func told(r *rehearsal.Review) string {
 	text := ""
 	for _, m := range r.Moments {
-		text += fmt.Sprintf("%6.1f %s of %d, few %v, named %d, pressed %d by %s\n", float64(m.At)/1000, m.ID, len(m.People), m.Few, m.Named, m.Pressed, m.By)
+		text += fmt.Sprintf(
+			"%6.1f %s of %d, few %v, named %d, pressed %d by %s\n",
+			float64(m.At)/1000,
+			m.ID,
+			len(m.People),
+			m.Few,
+			m.Named,
+			m.Pressed,
+			m.By,
+		)
 	}
 	for _, e := range r.Eased {
 		text += fmt.Sprintf("%6.1f %s: %d strained, %d at ease\n", float64(e.At)/1000, e.Do, e.Strained, e.AtEase)
 	}
-	return text + fmt.Sprintf("end %d late %d rest %d of %d over %v; %s", r.End, r.Late, r.Rest, r.Planned, r.Over, r.Next.Says)
+	return text + fmt.Sprintf(
+		"end %d late %d rest %d of %d over %v; %s",
+		r.End,
+		r.Late,
+		r.Rest,
+		r.Planned,
+		r.Over,
+		r.Next.Says,
+	)
 }

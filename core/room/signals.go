@@ -54,8 +54,8 @@ type Scene struct {
 type Proposal struct {
 	Do  []pace.Adjustment // without their moment
 	Say fact.Fact
-	// Lane is what is there for some, so that not everybody is eased: the gentler lane, where it can be opened here. Its Do is
-	// empty where there is none.
+	// Lane is what is there for some, so that not everybody is eased: the gentler lane, where it can be opened here. Its
+	// Do is empty where there is none.
 	Lane pace.Adjustment
 }
 
@@ -142,8 +142,8 @@ func (s Scene) counts(c breath.Counts, say fact.Fact) Proposal {
 	return s.propose(say, pace.Adjustment{Do: pace.ToCounts, Counts: [4]int{c.Inhale, c.Hold, c.Exhale, c.Empty}})
 }
 
-// from tells from when on a shorter phase acts: still in this breath, in a later breath of the round, or with the next round.
-// Where nothing of the kind comes any more, there is nothing to press for.
+// from tells from when on a shorter phase acts: still in this breath, in a later breath of the round, or with the next
+// round. Where nothing of the kind comes any more, there is nothing to press for.
 func (s Scene) from(kinds ...breath.Phase) (when fact.Fact, comes bool) {
 	for _, ph := range s.Now.Ahead {
 		if !slices.Contains(kinds, ph.Kind) {
@@ -173,7 +173,10 @@ func gasp(s Scene) Proposal {
 		return s.propose(fact.New("propose.no-holds"), pace.Adjustment{Do: pace.DropHolds})
 	case was == 0 && c.Exhale > 1 && s.Passage.Is(practice.Counted):
 		c.Exhale--
-		return s.counts(c, fact.New("propose.exhale", "before", c.Exhale+1, "after", c.Exhale, "when", fact.New("when.next-round")))
+		return s.counts(
+			c,
+			fact.New("propose.exhale", "before", c.Exhale+1, "after", c.Exhale, "when", fact.New("when.next-round")),
+		)
 	case was == 0:
 		return only("propose.softer")
 	case s.Before > 0:
@@ -227,12 +230,18 @@ func (s Scene) noHolds() Proposal {
 
 func early(s Scene) Proposal {
 	to := Faster(s.Passage, s.Now.Next.Tempo)
-	return s.propose(fact.New("propose.faster", "before", s.Now.Next.Tempo, "after", to), pace.Adjustment{Do: pace.ToTempo, To: to})
+	return s.propose(
+		fact.New("propose.faster", "before", s.Now.Next.Tempo, "after", to),
+		pace.Adjustment{Do: pace.ToTempo, To: to},
+	)
 }
 
 func late(s Scene) Proposal {
 	to := Slower(s.Passage, s.Now.Next.Tempo)
-	return s.propose(fact.New("propose.slower", "before", s.Now.Next.Tempo, "after", to), pace.Adjustment{Do: pace.ToTempo, To: to})
+	return s.propose(
+		fact.New("propose.slower", "before", s.Now.Next.Tempo, "after", to),
+		pace.Adjustment{Do: pace.ToTempo, To: to},
+	)
 }
 
 // tight: no holds; where there are none, a count less in and out, but no fewer than two.
@@ -262,7 +271,10 @@ func restless(s Scene) Proposal {
 	if s.Now.Next.Total <= s.Now.Round {
 		return only("propose.say-numbers")
 	}
-	return s.propose(fact.New("propose.fewer-rounds", "rounds", s.Now.Next.Total-1), pace.Adjustment{Do: pace.Rounds, Relative: true, By: -1})
+	return s.propose(
+		fact.New("propose.fewer-rounds", "rounds", s.Now.Next.Total-1),
+		pace.Adjustment{Do: pace.Rounds, Relative: true, By: -1},
+	)
 }
 
 // strokesApart: the round ends with this stroke and is kept; the next ones have a quarter fewer.

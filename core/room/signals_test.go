@@ -19,7 +19,9 @@ import (
 // scene is a class at 60 counts a minute, at t.
 func scene(t *testing.T, passage string, at int64, before int) (room.Scene, *pace.Class) {
 	t.Helper()
-	_, p, err := sheet.ReadPlan(strings.NewReader(`{"format": "vast-lantern-plan", "version": 1, "tempo": 60, "passages": [` + passage + `]}`))
+	_, p, err := sheet.ReadPlan(
+		strings.NewReader(`{"format": "vast-lantern-plan", "version": 1, "tempo": 60, "passages": [` + passage + `]}`),
+	)
 	require.NoError(t, err)
 	class := pace.Begin(p)
 	return room.Scene{Now: class.At(at), Passage: &p.Passages[0], Before: before, SlotEnd: 60_000}, class
@@ -46,7 +48,10 @@ func done(p room.Proposal) string {
 // source).
 func TestProposals(t *testing.T) {
 	held := func(counts string) string {
-		return fmt.Sprintf(`{"type": "practice", "practice": "counted-breath", "counts": %q, "rounds": 4, "lead_in": 0}`, counts)
+		return fmt.Sprintf(
+			`{"type": "practice", "practice": "counted-breath", "counts": %q, "rounds": 4, "lead_in": 0}`,
+			counts,
+		)
 	}
 	const strokes = `{"type": "practice", "practice": "kapalabhati", "strokes": 20, "rounds": 3, "lead_in": 0}`
 	const open = `{"type": "practice", "practice": "open-holds", "lead_in": 0}`
@@ -126,7 +131,12 @@ func TestSomeOfTheRoom(t *testing.T) {
 }
 
 func TestProposalsRestOnWhatIsInForce(t *testing.T) {
-	s, class := scene(t, `{"type": "practice", "practice": "counted-breath", "counts": "4:8:8", "rounds": 4, "lead_in": 0}`, 500, 0)
+	s, class := scene(
+		t,
+		`{"type": "practice", "practice": "counted-breath", "counts": "4:8:8", "rounds": 4, "lead_in": 0}`,
+		500,
+		0,
+	)
 	class.Adjust(pace.Adjustment{At: 500, Do: pace.ToCounts, Counts: [4]int{4, 4, 8, 0}})
 	s.Now = class.At(600)
 	p, err := room.Propose("rushed", s)
@@ -134,8 +144,8 @@ func TestProposalsRestOnWhatIsInForce(t *testing.T) {
 	assert.Equal(t, "hold 4 to 3, from this breath", language.English().Text(p.Say))
 }
 
-// What this breath cannot have any more is offered for the next breath or the next round, and in the last round for another
-// time.
+// What this breath cannot have any more is offered for the next breath or the next round, and in the last round for
+// another time.
 func TestProposalsNeverPromiseWhatIsOver(t *testing.T) {
 	const held = `{"type": "practice", "practice": "counted-breath", "counts": "4:8:8", "rounds": 2, "lead_in": 0}`
 	const sides = `{"type": "practice", "practice": "nadi-shodhana", "counts": "4:8:8", "rounds": 2, "lead_in": 0}`

@@ -44,7 +44,10 @@ func Taps(at []int64) (Beat, error) {
 		return first.Less(away.Times(3))
 	})
 	return Beat{
-		Interval: median(kept), Spread: breath.Ratio(kept[len(kept)-1]-kept[0], 2), Used: len(kept), Aside: len(intervals) - len(kept),
+		Interval: median(kept),
+		Spread:   breath.Ratio(kept[len(kept)-1]-kept[0], 2),
+		Used:     len(kept),
+		Aside:    len(intervals) - len(kept),
 	}, nil
 }
 

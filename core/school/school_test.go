@@ -93,7 +93,11 @@ func TestWhatIsShown(t *testing.T) {
 	assert.NotContains(t, nadi, "Palms down.", "the hand is at the nose")
 	ujjayi := choices.Shown(practice.Find("ujjayi"))
 	assert.Equal(t, []string{"Palms down.", "Eyes closed.", "Chin level.", "Practised at a set time and place."}, ujjayi)
-	assert.Contains(t, Choices{"holding": "alone"}.Shown(practice.Find("segmented-breath")), "Holds are taught one to one, not in class.")
+	assert.Contains(
+		t,
+		Choices{"holding": "alone"}.Shown(practice.Find("segmented-breath")),
+		"Holds are taught one to one, not in class.",
+	)
 }
 
 // Beside a new passage with holds others breathe through them, where the school wants it; beside one without, nothing.

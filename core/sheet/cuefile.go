@@ -24,7 +24,16 @@ func WriteCues(w io.Writer, cues []cue.Cue) error {
 		if c.Until != cue.Open {
 			until = strconv.FormatInt(c.Until, 10)
 		}
-		record := []string{strconv.FormatInt(c.At, 10), until, strconv.Itoa(c.Passage), string(c.Stage), strconv.Itoa(c.Round), string(c.Who), string(c.Kind), c.Text}
+		record := []string{
+			strconv.FormatInt(c.At, 10),
+			until,
+			strconv.Itoa(c.Passage),
+			string(c.Stage),
+			strconv.Itoa(c.Round),
+			string(c.Who),
+			string(c.Kind),
+			c.Text,
+		}
 		if err := out.Write(record); err != nil {
 			return err
 		}

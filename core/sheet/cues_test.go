@@ -47,7 +47,11 @@ func TestSheetsAreReadBack(t *testing.T) {
 	require.NoError(t, WriteCSV(&text, tl))
 	records, err := csv.NewReader(&text).ReadAll()
 	require.NoError(t, err)
-	assert.Equal(t, "at_ms,dur_ms,passage,practice,stage,round,breath,phase,through,count,of,part,say,kept", strings.Join(records[0], ","))
+	assert.Equal(
+		t,
+		"at_ms,dur_ms,passage,practice,stage,round,breath,phase,through,count,of,part,say,kept",
+		strings.Join(records[0], ","),
+	)
 	require.Len(t, records, len(tl.Rows)+1)
 	var objects []map[string]any
 	text.Reset()
@@ -175,7 +179,9 @@ func FuzzReadScript(f *testing.F) {
 	} {
 		f.Add(seed)
 	}
-	_, p, err := readText(head + `"passages": [{"type": "practice", "practice": "kapalabhati", "minutes": 1}, {"type": "practice", "practice": "segmented-breath", "minutes": 1}]}`)
+	_, p, err := readText(
+		head + `"passages": [{"type": "practice", "practice": "kapalabhati", "minutes": 1}, {"type": "practice", "practice": "segmented-breath", "minutes": 1}]}`,
+	)
 	if err != nil {
 		f.Fatal(err)
 	}

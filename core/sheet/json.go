@@ -6,8 +6,8 @@ import (
 	"strconv"
 )
 
-// MostDepth is how deep objects and lists of a plan file may be nested. The plan itself needs five; the rest is room for
-// what other programs keep in it. Deeper nesting would cost memory out of all proportion to the file.
+// MostDepth is how deep objects and lists of a plan file may be nested. The plan itself needs five; the rest is room
+// for what other programs keep in it. Deeper nesting would cost memory out of all proportion to the file.
 const MostDepth = 100
 
 // Depth is how deep objects and lists are nested in a JSON text, whether or not it is right JSON otherwise.
@@ -40,8 +40,8 @@ func endOfString(text []byte, start int) int {
 	return len(text)
 }
 
-// ControlCharacter is the first control character that a string of a JSON text stands for, other than a tab or the end of
-// a line, as U+0000; empty where there is none. Such characters cannot be shown, and some cannot be stored.
+// ControlCharacter is the first control character that a string of a JSON text stands for, other than a tab or the end
+// of a line, as U+0000; empty where there is none. Such characters cannot be shown, and some cannot be stored.
 func ControlCharacter(text []byte) string {
 	for i := 0; i < len(text); i++ {
 		if text[i] != '\\' {

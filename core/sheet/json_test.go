@@ -34,7 +34,10 @@ func TestControlCharacter(t *testing.T) {
 
 func TestANestOfBracketsIsNoPlan(t *testing.T) {
 	deep := func(n int) string {
-		return `{"format": "vast-lantern-plan", "version": 1, "passages": [], "x": ` + strings.Repeat("[", n) + strings.Repeat("]", n) + "}"
+		return `{"format": "vast-lantern-plan", "version": 1, "passages": [], "x": ` + strings.Repeat(
+			"[",
+			n,
+		) + strings.Repeat("]", n) + "}"
 	}
 	_, _, err := ReadPlan(strings.NewReader(deep(MostDepth - 1)))
 	assert.NoError(t, err)

@@ -90,7 +90,12 @@ func TestEveryErrorIsReportedWithPassageFieldGivenAndAllowed(t *testing.T) {
 	}
 	assert.Contains(t, language.English().Error(err), `passage 2 (juggling), practice: given "juggling"`)
 	assert.Contains(t, language.English().Error(err), `passage 3 (Sides), counts: given "4:x"`)
-	assert.Contains(t, language.English().Error(err), `passage 2 (juggling), count_in: given 41`, "fields are checked though the practice is unknown")
+	assert.Contains(
+		t,
+		language.English().Error(err),
+		`passage 2 (juggling), count_in: given 41`,
+		"fields are checked though the practice is unknown",
+	)
 }
 
 func TestTheBoundsOfAClass(t *testing.T) {
@@ -104,17 +109,26 @@ func TestTheBoundsOfAClass(t *testing.T) {
 	require.Contains(t, language.English().Error(err), "up to 200")
 }
 
-// What is beyond the bounds is told beside other errors too, and none of it is computed: 400 such passages are gigabytes of rows.
+// What is beyond the bounds is told beside other errors too, and none of it is computed: 400 such passages are
+// gigabytes of rows.
 func TestNothingIsComputedBeyondTheBounds(t *testing.T) {
 	const passage = `{"type": "practice", "practice": "nadi-shodhana", "counts": "4:4:8", "rounds": 999},`
 	for many, want := range map[int]string{400: "up to 200", 50: "12 hours"} {
-		_, p, err := readText(head + `"slot_min": "soon", "passages": [` + strings.Repeat(passage, many-1) + strings.TrimSuffix(passage, ",") + `]}`)
+		_, p, err := readText(
+			head + `"slot_min": "soon", "passages": [` + strings.Repeat(
+				passage,
+				many-1,
+			) + strings.TrimSuffix(passage, ",") + `]}`,
+		)
 		require.Contains(t, language.English().Error(err), "slot_min")
 		require.Contains(t, language.English().Error(err), want)
 		require.NotNil(t, p)
 		assert.Empty(t, p.Passages)
 	}
-	strokes := strings.Repeat(`{"type": "practice", "practice": "kapalabhati", "strokes": 500, "rate": 140, "rounds": 40, "rest_between": 1, "lead_in": 0},`, 5)
+	strokes := strings.Repeat(
+		`{"type": "practice", "practice": "kapalabhati", "strokes": 500, "rate": 140, "rounds": 40, "rest_between": 1, "lead_in": 0},`,
+		5,
+	)
 	_, p, err := readText(head + `"passages": [` + strings.TrimSuffix(strokes, ",") + `]}`)
 	require.Contains(t, language.English().Error(err), "up to 100000 counts and strokes")
 	assert.NotContains(t, language.English().Error(err), "12 hours")

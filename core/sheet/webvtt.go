@@ -29,7 +29,14 @@ func WriteVTT(w io.Writer, t pace.Timeline) error {
 			continue
 		}
 		number++
-		fmt.Fprintf(out, "\n%d\n%s --> %s\n%s\n", number, stamp(first.At), stamp(last.End()), escape.Replace(caption(first, last)))
+		fmt.Fprintf(
+			out,
+			"\n%d\n%s --> %s\n%s\n",
+			number,
+			stamp(first.At),
+			stamp(last.End()),
+			escape.Replace(caption(first, last)),
+		)
 	}
 	return out.Flush()
 }

@@ -27,7 +27,18 @@ func TestRecordTellsWhatStoodBeside(t *testing.T) {
 	}
 	lanes := r.Passages[0].Lanes
 	require.Len(t, lanes, 2)
-	assert.Equal(t, []any{"4:4", int64(32_000), int64(32_000), 4, 2, 2}, []any{lanes[0].Beside.String(), lanes[0].At, lanes[0].Length, lanes[0].Breaths, lanes[0].LeftInhales, lanes[0].RightInhales})
+	assert.Equal(
+		t,
+		[]any{"4:4", int64(32_000), int64(32_000), 4, 2, 2},
+		[]any{
+			lanes[0].Beside.String(),
+			lanes[0].At,
+			lanes[0].Length,
+			lanes[0].Breaths,
+			lanes[0].LeftInhales,
+			lanes[0].RightInhales,
+		},
+	)
 	assert.Equal(t, "7.5", lanes[0].PerMinute.String())
 	assert.Equal(t, []any{"breathe", int64(96_000), 2}, []any{lanes[1].Beside.String(), lanes[1].At, lanes[1].Breaths})
 	assert.Equal(t, plan.Beside{Breathe: true}, r.Passages[0].Beside, "in force at the end")
@@ -35,13 +46,17 @@ func TestRecordTellsWhatStoodBeside(t *testing.T) {
 
 	long := taught.Of(read(t, nadi("2:4:2", 3, `, "lead_in": 0, "beside": "breathe"`)), nil, 3_600_000)
 	assert.Equal(t, 2*6, long.Passages[0].Lanes[0].Breaths, "a long hold ends with a fresh inhale")
-	begun := taught.Of(read(t, nadi("4:4:8", 3, `, "lead_in": 0`)), []pace.Adjustment{{At: 1_500, Do: pace.ToBeside, Text: "breathe"}}, 15_000)
+	begun := taught.Of(
+		read(t, nadi("4:4:8", 3, `, "lead_in": 0`)),
+		[]pace.Adjustment{{At: 1_500, Do: pace.ToBeside, Text: "breathe"}},
+		15_000,
+	)
 	assert.Zero(t, begun.Passages[0].Lanes[0].Breaths, "the inhale was the main lane's when it began")
 	assert.Empty(t, taught.Of(read(t, nadi("4:4:8", 3, "")), nil, 3_600_000).Passages[0].Lanes)
 }
 
-// What those who breathed told speaks against a step up (handbook.md section 9): a quarter or more "too much"; and many on
-// the gentler lane.
+// What those who breathed told speaks against a step up (handbook.md section 9): a quarter or more "too much"; and many
+// on the gentler lane.
 func TestWhatWasToldSpeaksAgainstAStep(t *testing.T) {
 	for _, c := range []struct {
 		name string

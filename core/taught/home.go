@@ -10,8 +10,8 @@ import (
 	"vastlantern/core/plan"
 )
 
-// Home is how much of a practice goes home, and how it is to be done there (handbook.md section 9). What it is a plan of one
-// passage tells.
+// Home is how much of a practice goes home, and how it is to be done there (handbook.md section 9). What it is a plan
+// of one passage tells.
 type Home struct {
 	Minutes  int    // a day
 	Pieces   int    // in which they are taken
@@ -70,8 +70,8 @@ func (h Home) Amount() fact.Fact {
 // Piece is how long one piece is, in milliseconds.
 func (h Home) Piece() breath.Exact { return breath.Ratio(int64(h.Minutes)*60_000, int64(h.Pieces)) }
 
-// Rounds is how many whole rounds of the passage come nearest to a piece, with the rests between them and with what stands
-// before and after; at least one.
+// Rounds is how many whole rounds of the passage come nearest to a piece, with the rests between them and with what
+// stands before and after; at least one.
 func (h Home) Rounds(p *plan.Passage) int {
 	between := p.BetweenSpan(p.Measure)
 	each := p.RoundSpan(p.Measure).Add(between)
@@ -82,8 +82,8 @@ func (h Home) Rounds(p *plan.Passage) int {
 	return int(min(max(h.Piece().Add(between).Sub(around).Div(each).Round(), 1), plan.MostRounds))
 }
 
-// Plan makes of the document, whose plan is p, a plan of the passage of the number alone, as one piece of it is practised at
-// home: at these counts or strokes and this tempo, where they are given.
+// Plan makes of the document, whose plan is p, a plan of the passage of the number alone, as one piece of it is
+// practised at home: at these counts or strokes and this tempo, where they are given.
 func (h Home) Plan(doc plan.Document, p *plan.Plan, number int, at Next) error {
 	in := &p.Passages[number-1]
 	fields := doc.Passages()[number-1].Alone(in)
@@ -105,16 +105,17 @@ func (h Home) Plan(doc plan.Document, p *plan.Plan, number int, at Next) error {
 	return nil
 }
 
-// UsualHome is what is proposed of a passage that lasts so long in class, in milliseconds: as much a day, in whole minutes,
-// for a week.
+// UsualHome is what is proposed of a passage that lasts so long in class, in milliseconds: as much a day, in whole
+// minutes, for a week.
 func UsualHome(length int64) Home {
 	const least, most = 3, 10 // the first months of handbook.md section 9
 	return Home{Minutes: int(min(max((length+30_000)/60_000, least), most)), Pieces: 1, Days: 7}
 }
 
-// CanGoHome is the passages of a class that can go home, by their numbers, the one that was the point of the class first: of the figure
-// on which it stayed longest at a stretch the longest passage, which is never a try-out; of several as long the one that asks for
-// most, and rather the last. Practices that settle come last. lengths is how long each passage was led, in milliseconds.
+// CanGoHome is the passages of a class that can go home, by their numbers, the one that was the point of the class
+// first: of the figure on which it stayed longest at a stretch the longest passage, which is never a try-out; of
+// several as long the one that asks for most, and rather the last. Practices that settle come last. lengths is how long
+// each passage was led, in milliseconds.
 func CanGoHome(p *plan.Plan, lengths []int64) []int {
 	type figure struct{ practice, pattern string }
 	type candidate struct {
@@ -131,7 +132,10 @@ func CanGoHome(p *plan.Plan, lengths []int64) []int {
 		if one.Practice == nil || one.Trial || lengths[i] == 0 {
 			continue
 		}
-		list = append(list, candidate{number: i + 1, settling: one.Practice.Settling, length: lengths[i], held: one.Figures().LongestHold})
+		list = append(
+			list,
+			candidate{number: i + 1, settling: one.Practice.Settling, length: lengths[i], held: one.Figures().LongestHold},
+		)
 	}
 	for from := 0; from < len(list); {
 		to, stay := from, int64(0)

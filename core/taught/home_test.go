@@ -18,7 +18,9 @@ import (
 )
 
 func square(counts string, rounds int, more string) string {
-	return `{"type": "practice", "practice": "counted-breath", "counts": "` + counts + `", "rounds": ` + string(rune('0'+rounds)) + more + `}`
+	return `{"type": "practice", "practice": "counted-breath", "counts": "` + counts + `", "rounds": ` + string(
+		rune('0'+rounds),
+	) + more + `}`
 }
 
 // What goes home is what was the point of the class: never its try-out, nor the first of a course.
@@ -62,12 +64,26 @@ func TestHowMuchGoesHome(t *testing.T) {
 		assert.Equal(t, c.amount, language.English().Text(c.home.Amount()))
 		assert.Equal(t, c.rounds, c.home.Rounds(&read(t, nadi("4:4:8", 3, "")).Passages[0]), c.amount)
 	}
-	rests := read(t, `{"type": "practice", "practice": "kapalabhati", "strokes": 30, "rate": 60, "rounds": 3, "rest_between": 20}`)
-	assert.Equal(t, 4, taught.Home{Minutes: 3, Pieces: 1}.Rounds(&rests.Passages[0]), "four times 30 s and three rests are 180 s")
+	rests := read(
+		t,
+		`{"type": "practice", "practice": "kapalabhati", "strokes": 30, "rate": 60, "rounds": 3, "rest_between": 20}`,
+	)
+	assert.Equal(
+		t,
+		4,
+		taught.Home{Minutes: 3, Pieces: 1}.Rounds(&rests.Passages[0]),
+		"four times 30 s and three rests are 180 s",
+	)
 	assert.Equal(t, taught.Home{Minutes: 3, Pieces: 1, Days: 7}, taught.UsualHome(20_000))
 	assert.Equal(t, taught.Home{Minutes: 7, Pieces: 1, Days: 7}, taught.UsualHome(415_000))
 	assert.Equal(t, 10, taught.UsualHome(3_600_000).Minutes)
-	wrong := taught.Home{Minutes: 31, Pieces: 0, Days: 91, When: string(make([]rune, 61)), Sentence: string(make([]rune, 301))}.Check()
+	wrong := taught.Home{
+		Minutes:  31,
+		Pieces:   0,
+		Days:     91,
+		When:     string(make([]rune, 61)),
+		Sentence: string(make([]rune, 301)),
+	}.Check()
 	assert.Len(t, wrong, 5)
 	assert.Contains(t, language.English().Text(wrong[0]), "given 31, allowed: 1 to 30")
 }
@@ -93,11 +109,18 @@ func TestAHomePracticeIsAPlanOfOnePassage(t *testing.T) {
 		require.NoError(t, err, string(text))
 		require.Len(t, home.Passages, 1)
 		one := home.Passages[0]
-		assert.Equal(t, []any{c.counts, c.rounds, true, false, ""}, []any{one.Measure.Counts.String(), one.TotalRounds(one.Measure), one.Led(), one.Trial, one.Script})
+		assert.Equal(
+			t,
+			[]any{c.counts, c.rounds, true, false, ""},
+			[]any{one.Measure.Counts.String(), one.TotalRounds(one.Measure), one.Led(), one.Trial, one.Script},
+		)
 		assert.Equal(t, "Alternate nostril breath", home.Title)
 		assert.Zero(t, home.Slot.Sign())
 	}
-	waiting, w := document(t, `{"type": "practice", "practice": "kapalabhati", "strokes": 30, "rate": 60, "rounds": 3, "rest_between": 0, "rest_wait": true}`)
+	waiting, w := document(
+		t,
+		`{"type": "practice", "practice": "kapalabhati", "strokes": 30, "rate": 60, "rounds": 3, "rest_between": 0, "rest_wait": true}`,
+	)
 	require.NoError(t, taught.Home{Minutes: 3, Pieces: 1}.Plan(waiting, w, 1, taught.Next{}))
 	rests, err := json.Marshal(waiting)
 	require.NoError(t, err)
@@ -112,7 +135,14 @@ func TestAHomePracticeIsAPlanOfOnePassage(t *testing.T) {
 
 func document(t *testing.T, passages ...string) (plan.Document, *plan.Plan) {
 	t.Helper()
-	doc, p, err := sheet.ReadPlan(strings.NewReader(`{"format": "vast-lantern-plan", "version": 1, "tempo": 60, "slot_min": 20, "passages": [` + strings.Join(passages, ",") + `]}`))
+	doc, p, err := sheet.ReadPlan(
+		strings.NewReader(
+			`{"format": "vast-lantern-plan", "version": 1, "tempo": 60, "slot_min": 20, "passages": [` + strings.Join(
+				passages,
+				",",
+			) + `]}`,
+		),
+	)
 	require.NoError(t, err)
 	return doc, p
 }

@@ -104,8 +104,8 @@ func (h *History) Add(r Record) {
 	h.latest = led
 }
 
-// mainFigure is the passage of a class that stands for a practice which was led in several: of the figure on which the class stayed
-// longest at a stretch, one that was eased, else the longest, the last of several as long.
+// mainFigure is the passage of a class that stands for a practice which was led in several: of the figure on which the
+// class stayed longest at a stretch, one that was eased, else the longest, the last of several as long.
 func mainFigure(passages []Passage) Passage {
 	stay := make([]int64, len(passages))
 	for from := 0; from < len(passages); {
@@ -119,15 +119,19 @@ func mainFigure(passages []Passage) Passage {
 	}
 	best := 0
 	for i, p := range passages {
-		if cmp.Or(cmp.Compare(stay[i], stay[best]), later(p.Eased, passages[best].Eased), cmp.Compare(p.Length, passages[best].Length)) >= 0 {
+		if cmp.Or(
+			cmp.Compare(stay[i], stay[best]),
+			later(p.Eased, passages[best].Eased),
+			cmp.Compare(p.Length, passages[best].Length),
+		) >= 0 {
 			best = i
 		}
 	}
 	return passages[best]
 }
 
-// lastTime is what was led of the practice of a passage that was planned in the last class with it: the same figure where there was
-// one, else the main one.
+// lastTime is what was led of the practice of a passage that was planned in the last class with it: the same figure
+// where there was one, else the main one.
 func (h *History) lastTime(p *plan.Passage) (last Passage, known bool) {
 	past := h.past[p.Practice.ID]
 	if len(past) == 0 {
@@ -155,11 +159,21 @@ func (h *History) Advise(p *plan.Plan) []plan.Advice {
 			climbing = append(climbing, passage.Name())
 		}
 		if len(steps) > 0 && !h.told.None() {
-			list = append(list, plan.Advice{Passage: i + 1, Say: fact.New("advice.step-after-unrest", "name", passage.Name(), "unrest", h.told), Why: fact.New("advice.step-after-unrest.why")})
+			list = append(
+				list,
+				plan.Advice{
+					Passage: i + 1,
+					Say:     fact.New("advice.step-after-unrest", "name", passage.Name(), "unrest", h.told),
+					Why:     fact.New("advice.step-after-unrest.why"),
+				},
+			)
 		}
 		if len(steps) > 1 {
-			list = append(list, plan.Advice{Passage: i + 1, Say: fact.New("advice.several-steps", "name", passage.Name(), "steps", steps),
-				Why: fact.New("advice.several-steps.why")})
+			list = append(
+				list,
+				plan.Advice{Passage: i + 1, Say: fact.New("advice.several-steps", "name", passage.Name(), "steps", steps),
+					Why: fact.New("advice.several-steps.why")},
+			)
 		}
 		if rung := Rung(passage.Measure.Counts); h.counted && passage.Is(practice.Counted) && rung > h.highest+1 {
 			list = append(list, plan.Advice{Passage: i + 1, Say: fact.New("advice.ratio", "name", passage.Name()),
@@ -205,8 +219,8 @@ const (
 	worthSaying = 15 // per cent
 )
 
-// Talks is how many times their planned length the group's talks usually take, the median of the last ones that ran to their end, and
-// of how many; 0 where too few are known or the plan is about right.
+// Talks is how many times their planned length the group's talks usually take, the median of the last ones that ran to
+// their end, and of how many; 0 where too few are known or the plan is about right.
 func (h *History) Talks() (times breath.Exact, of int) {
 	latest := h.talks[max(0, len(h.talks)-latestTalks):]
 	if len(latest) < fewestTalks {

@@ -30,13 +30,22 @@ func TestRungs(t *testing.T) {
 
 func read(t *testing.T, passages ...string) *plan.Plan {
 	t.Helper()
-	_, p, err := sheet.ReadPlan(strings.NewReader(`{"format": "vast-lantern-plan", "version": 1, "tempo": 60, "passages": [` + strings.Join(passages, ",") + `]}`))
+	_, p, err := sheet.ReadPlan(
+		strings.NewReader(
+			`{"format": "vast-lantern-plan", "version": 1, "tempo": 60, "passages": [` + strings.Join(passages, ",") + `]}`,
+		),
+	)
 	require.NoError(t, err)
 	return p
 }
 
 func nadi(counts string, rounds int, more string) string {
-	return fmt.Sprintf(`{"type": "practice", "practice": "nadi-shodhana", "counts": %q, "rounds": %d%s}`, counts, rounds, more)
+	return fmt.Sprintf(
+		`{"type": "practice", "practice": "nadi-shodhana", "counts": %q, "rounds": %d%s}`,
+		counts,
+		rounds,
+		more,
+	)
 }
 
 func TestWhatTheGroupsPastSays(t *testing.T) {

@@ -65,7 +65,12 @@ func (h *History) Next(practice string) (Next, bool) {
 		return Next{}, false
 	}
 	last := past[len(past)-1]
-	next := Next{Counts: last.Counts, Strokes: last.Strokes, Tempo: last.TempoEnd, Rounds: max(last.Rounds, last.PlannedRounds)}
+	next := Next{
+		Counts:  last.Counts,
+		Strokes: last.Strokes,
+		Tempo:   last.TempoEnd,
+		Rounds:  max(last.Rounds, last.PlannedRounds),
+	}
 	n := steady(past)
 	next.BasedOn = max(n, 1)
 	switch {
@@ -95,8 +100,9 @@ func (h *History) Next(practice string) (Next, bool) {
 	return next, true
 }
 
-// For is what a planned passage should be next time. It is Next where the passage is the main figure of its practice, one step from it
-// or far above it; another figure of the class stays as it is planned. False where nothing is proposed.
+// For is what a planned passage should be next time. It is Next where the passage is the main figure of its practice,
+// one step from it or far above it; another figure of the class stays as it is planned. False where nothing is
+// proposed.
 func (h *History) For(p *plan.Passage) (Next, bool) {
 	next, known := h.Next(p.Practice.ID)
 	if !known {
@@ -119,14 +125,16 @@ func (h *History) For(p *plan.Passage) (Next, bool) {
 	if oneStep(planned, next.Counts) {
 		return next, true
 	}
-	next.Back = Rung(planned) > Rung(next.Counts) || Rung(planned) == Rung(next.Counts) && planned.Inhale > next.Counts.Inhale
+	next.Back = Rung(planned) > Rung(next.Counts) ||
+		Rung(planned) == Rung(next.Counts) && planned.Inhale > next.Counts.Inhale
 	if next.Back {
 		next.Why = fact.New("next.far-above", "why", next.Why)
 	}
 	return next, next.Back
 }
 
-// oneStep tells whether two breaths are at most a step from each other: the next base count of the same ratio, or the next rung.
+// oneStep tells whether two breaths are at most a step from each other: the next base count of the same ratio, or the
+// next rung.
 func oneStep(a, b breath.Counts) bool {
 	if a.Scaled(b.Inhale) == b || b.Scaled(a.Inhale) == a {
 		low, high := min(a.Inhale, b.Inhale), max(a.Inhale, b.Inhale)
@@ -151,8 +159,9 @@ func (n *Next) length(last Passage) int64 {
 	return round.Times(n.Rounds).Round()
 }
 
-// climber is the practice whose turn it is to take a step up: that of a programme, else of those of the last class that were led as planned often
-// enough, the one that has waited longest; if none was, of all practices. Empty where there is none.
+// climber is the practice whose turn it is to take a step up: that of a programme, else of those of the last class that
+// were led as planned often enough, the one that has waited longest; if none was, of all practices. Empty where there
+// is none.
 func (h *History) climber() string {
 	for practice := range h.guides {
 		if len(h.past[practice]) > 0 {
@@ -185,7 +194,8 @@ func steady(past []Passage) (n int) {
 	last := past[len(past)-1]
 	for i := len(past) - 1; i >= 0; i-- {
 		p := past[i]
-		if p.Eased || p.Rounds < p.PlannedRounds || p.Counts != last.Counts || p.Strokes != last.Strokes || p.Rounds != last.Rounds {
+		if p.Eased || p.Rounds < p.PlannedRounds || p.Counts != last.Counts || p.Strokes != last.Strokes ||
+			p.Rounds != last.Rounds {
 			break
 		}
 		n++
@@ -194,8 +204,9 @@ func steady(past []Passage) (n int) {
 }
 
 // climb takes one step up: rounds up to five minutes, then the base count, then the ratio from a smaller base. Of
-// strokes some more a round; of what has neither counts nor strokes, a round. What is advised in one class for the level
-// ends the growth of rounds and strokes, and counts grow within it, in fewer rounds. False where there is no step to take.
+// strokes some more a round; of what has neither counts nor strokes, a round. What is advised in one class for the
+// level ends the growth of rounds and strokes, and counts grow within it, in fewer rounds. False where there is no step
+// to take.
 func (n *Next) climb(last Passage, level string) bool {
 	before := *n
 	switch more := min(max(last.Rounds+1, last.Rounds*6/5), n.within(last, level)); { // a fifth more where there are many

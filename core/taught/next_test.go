@@ -104,16 +104,27 @@ func TestNextTimeStaysWithinWhatIsAdvised(t *testing.T) {
 	}
 }
 
-// What is proposed follows the figure on which the class stayed longest, and a planned passage of another one stays as it is.
+// What is proposed follows the figure on which the class stayed longest, and a planned passage of another one stays as
+// it is.
 func TestNextTimeFollowsTheMainFigure(t *testing.T) {
 	const whole = 3_600_000
-	class := []string{square("4:4:4:4", 2, ""), `{"type": "practice", "practice": "counted-breath", "counts": "4:4:4:4", "pace": "own", "minutes": 2}`, square("4:4:4:4", 1, ""), square("4:2:8", 1, "")}
+	class := []string{
+		square("4:4:4:4", 2, ""),
+		`{"type": "practice", "practice": "counted-breath", "counts": "4:4:4:4", "pace": "own", "minutes": 2}`,
+		square("4:4:4:4", 1, ""),
+		square("4:2:8", 1, ""),
+	}
 	var h taught.History
 	h.Add(taught.Of(read(t, class...), nil, whole))
 	next, known := h.Next("counted-breath")
 	require.True(t, known)
 	assert.Equal(t, "4:4:4:4, 2 rounds", language.English().Text(next.Words()), "not the last, 4:2:8 x1")
-	assert.Contains(t, language.English().Text(next.Why), "Led as planned once", "a class counts once, however many passages it had")
+	assert.Contains(
+		t,
+		language.English().Text(next.Why),
+		"Led as planned once",
+		"a class counts once, however many passages it had",
+	)
 	for passage, want := range map[string]string{
 		square("4:4:4:4", 2, ""): "4:4:4:4, 2 rounds",
 		square("5:5:5:5", 2, ""): "4:4:4:4, 2 rounds", // one step back
@@ -148,7 +159,12 @@ func TestNextTimeGoesOnAtTheTempoThatItEndedWith(t *testing.T) {
 	next.Apply(fields, &p.Passages[0])
 	text, err := fields.MarshalJSON()
 	require.NoError(t, err)
-	assert.JSONEq(t, `{"type": "practice", "practice": "nadi-shodhana", "tempo": 48}`, string(text), "what stays as it is is not written")
+	assert.JSONEq(
+		t,
+		`{"type": "practice", "practice": "nadi-shodhana", "tempo": 48}`,
+		string(text),
+		"what stays as it is is not written",
+	)
 }
 
 // What is advised tells its tempo and how long it takes, whatever the last class was planned with.
@@ -177,20 +193,35 @@ func TestNextTimeTellsHowLongItTakes(t *testing.T) {
 
 // A passage planned in minutes that was led slower and in fewer rounds is planned again so, and strokes as they ended.
 func TestPlannedAgainAsTaught(t *testing.T) {
-	p := read(t, `{"type": "practice", "practice": "counted-breath", "counts": "4:4", "minutes": 2, "lead_in": 0}`,
-		`{"type": "practice", "practice": "kapalabhati", "strokes": 30, "rounds": 2, "lead_in": 0, "closing": []}`, nadi("4:4", 3, ""))
+	p := read(
+		t,
+		`{"type": "practice", "practice": "counted-breath", "counts": "4:4", "minutes": 2, "lead_in": 0}`,
+		`{"type": "practice", "practice": "kapalabhati", "strokes": 30, "rounds": 2, "lead_in": 0, "closing": []}`,
+		nadi("4:4", 3, ""),
+	)
 	r := taught.Of(p, []pace.Adjustment{
 		{At: 1_000, Do: pace.ToTempo, To: breath.Int(50)}, {At: 20_000, Do: pace.LastRound},
 		{At: 40_000, Do: pace.ToStrokes, To: breath.Int(20)}, {At: 200_000, Do: pace.End},
 	}, 3_600_000)
 	var doc plan.Document
-	require.NoError(t, json.Unmarshal([]byte(`{"passages": [{"type": "practice", "practice": "counted-breath", "counts": "4:4", "minutes": 2},
-		{"type": "practice", "practice": "kapalabhati", "strokes": 30, "rounds": 2}, {}]}`), &doc))
+	require.NoError(
+		t,
+		json.Unmarshal(
+			[]byte(`{"passages": [{"type": "practice", "practice": "counted-breath", "counts": "4:4", "minutes": 2},
+		{"type": "practice", "practice": "kapalabhati", "strokes": 30, "rounds": 2}, {}]}`),
+			&doc,
+		),
+	)
 	r.Plan(doc, p)
 	text, err := doc.MarshalJSON()
 	require.NoError(t, err)
-	assert.JSONEq(t, `{"passages": [{"type": "practice", "practice": "counted-breath", "counts": "4:4", "rounds": 3, "tempo": 50},
-		{"type": "practice", "practice": "kapalabhati", "strokes": 20, "rounds": 2}, {}]}`, string(text), "the rounds that were kept, not those that the minutes hold")
+	assert.JSONEq(
+		t,
+		`{"passages": [{"type": "practice", "practice": "counted-breath", "counts": "4:4", "rounds": 3, "tempo": 50},
+		{"type": "practice", "practice": "kapalabhati", "strokes": 20, "rounds": 2}, {}]}`,
+		string(text),
+		"the rounds that were kept, not those that the minutes hold",
+	)
 	var h taught.History
 	h.Add(r)
 	next, _ := h.Next("kapalabhati")
@@ -217,7 +248,10 @@ func TestOnlyOneThingClimbs(t *testing.T) {
 		add(nil, other, counted)
 	}
 	says("counted-breath", "Led as planned 4 times in a row: one step up, 4:4, 6 rounds.")
-	says("ujjayi", "3 times in a row, but only one practice progresses at a time, and Counted breath is first: the same again.")
+	says(
+		"ujjayi",
+		"3 times in a row, but only one practice progresses at a time, and Counted breath is first: the same again.",
+	)
 
 	add([]pace.Adjustment{{At: 1_000, Do: pace.ToCounts, Counts: [4]int{3, 0, 4, 0}}}, other, counted)
 	says("ujjayi", "eased last time")
@@ -243,7 +277,11 @@ func TestTwoPracticesThatClimbInOneClassAreSaid(t *testing.T) {
 		advice := h.Advise(rounds(c.a, c.b))
 		require.Len(t, advice, c.advice, "%d and %d rounds", c.a, c.b)
 		if c.advice > 0 {
-			assert.Contains(t, language.English().Text(advice[0].Say), "Alternate nostril breath and Sighing out each take a step up")
+			assert.Contains(
+				t,
+				language.English().Text(advice[0].Say),
+				"Alternate nostril breath and Sighing out each take a step up",
+			)
 			assert.Zero(t, advice[0].Passage)
 		}
 	}

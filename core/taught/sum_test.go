@@ -34,9 +34,15 @@ func TestSum(t *testing.T) {
 func TestSumsJoin(t *testing.T) {
 	passage := rapid.Custom(func(t *rapid.T) Passage {
 		return Passage{
-			Type: rapid.SampledFrom([]plan.Type{plan.Talk, plan.Practice, plan.Free}).Draw(t, "type"), Practice: rapid.SampledFrom([]string{"", "sigh", "ujjayi"}).Draw(t, "practice"),
-			Name: rapid.SampledFrom([]string{"Sighs", "Ocean breath"}).Draw(t, "name"), Length: rapid.Int64Range(0, 100_000).Draw(t, "length"),
-			Rounds: rapid.IntRange(0, 20).Draw(t, "rounds"), OwnPace: rapid.Bool().Draw(t, "own pace"), Trial: rapid.Bool().Draw(t, "trial"),
+			Type: rapid.SampledFrom([]plan.Type{plan.Talk, plan.Practice, plan.Free}).
+				Draw(t, "type"),
+			Practice: rapid.SampledFrom([]string{"", "sigh", "ujjayi"}).Draw(t, "practice"),
+			Name: rapid.SampledFrom([]string{"Sighs", "Ocean breath"}).
+				Draw(t, "name"),
+			Length: rapid.Int64Range(0, 100_000).Draw(t, "length"),
+			Rounds: rapid.IntRange(0, 20).
+				Draw(t, "rounds"),
+			OwnPace: rapid.Bool().Draw(t, "own pace"), Trial: rapid.Bool().Draw(t, "trial"),
 		}
 	})
 	rapid.Check(t, func(t *rapid.T) {
@@ -54,10 +60,30 @@ func TestSumsJoin(t *testing.T) {
 
 func TestTotalsLeaveOutWhatNobodyCounted(t *testing.T) {
 	r := Record{Passages: []Passage{
-		{Rounds: 6, PlannedRounds: 8, LongestHold: 8000, HeldFull: 48_000, HeldEmpty: 12_000, LeftInhales: 6, RightInhales: 5},
+		{
+			Rounds:        6,
+			PlannedRounds: 8,
+			LongestHold:   8000,
+			HeldFull:      48_000,
+			HeldEmpty:     12_000,
+			LeftInhales:   6,
+			RightInhales:  5,
+		},
 		{Rounds: 3, PlannedRounds: 3, LongestHold: 4000, HeldFull: 12_000, LeftInhales: 1, RightInhales: 2},
 		{Rounds: 9, PlannedRounds: 9, LongestHold: 16_000, HeldFull: 99_000, Trial: true},
 		{Rounds: 5, PlannedRounds: 5, LongestHold: 20_000, OwnPace: true},
 	}}
-	assert.Equal(t, Totals{PlannedRounds: 11, Rounds: 9, LongestHold: 8000, HeldFull: 60_000, HeldEmpty: 12_000, LeftInhales: 7, RightInhales: 7}, r.Totals())
+	assert.Equal(
+		t,
+		Totals{
+			PlannedRounds: 11,
+			Rounds:        9,
+			LongestHold:   8000,
+			HeldFull:      60_000,
+			HeldEmpty:     12_000,
+			LeftInhales:   7,
+			RightInhales:  7,
+		},
+		r.Totals(),
+	)
 }

@@ -58,8 +58,8 @@ func TestRecordOfALedClass(t *testing.T) {
 	assert.EqualValues(t, 60_000, r.Passages[2].PlannedAt)
 }
 
-// Strokes and open phases are told as they were done, round by round; how a passage was breathed and said, with it; and each
-// adjustment where it was met.
+// Strokes and open phases are told as they were done, round by round; how a passage was breathed and said, with it; and
+// each adjustment where it was met.
 func TestRecordTellsWhatWasDone(t *testing.T) {
 	strokes := `{"type": "practice", "practice": "kapalabhati", "strokes": 20, "rate": 60, "rounds": 3, "rest_between": 10, "lead_in": 0, "opening": [], "closing": [], "airway": "mouth", "voice": "words"}`
 	p := read(t, strokes, `{"type": "practice", "practice": "open-holds", "minutes": 3, "lead_in": 0, "closing": []}`)
@@ -79,19 +79,34 @@ func TestRecordTellsWhatWasDone(t *testing.T) {
 	kapalabhati, open := r.Passages[0], r.Passages[1]
 	assert.Equal(t, []taught.LedRound{{Strokes: 10}, {Strokes: 20}, {Strokes: 12}}, kapalabhati.Done)
 	assert.Equal(t, []any{breath.ByMouth, plan.Words}, []any{kapalabhati.Airway, kapalabhati.Voice})
-	assert.Empty(t, kapalabhati.Zone+kapalabhati.Attention+kapalabhati.Aperture.Inhale, "what the practice has no choice of")
-	assert.Equal(t, []taught.LedRound{{Inhale: 3_000, Hold: 12_000, Exhale: 6_000, Empty: 2_000}}, open.Done, "the round that was broken off is none")
+	assert.Empty(
+		t,
+		kapalabhati.Zone+kapalabhati.Attention+kapalabhati.Aperture.Inhale,
+		"what the practice has no choice of",
+	)
+	assert.Equal(
+		t,
+		[]taught.LedRound{{Inhale: 3_000, Hold: 12_000, Exhale: 6_000, Empty: 2_000}},
+		open.Done,
+		"the round that was broken off is none",
+	)
 	note := r.Answers[3]
 	assert.Equal(t, []any{pace.Round, 3}, []any{note.Stage, note.Round})
 	assert.Equal(t, []any{pace.Pause, 0}, []any{r.Answers[2].Stage, r.Answers[2].Round})
 
-	sides := taught.Of(read(t, nadi("2:2", 3, `, "lead_in": 0`)), []pace.Adjustment{{At: 13_000, Do: pace.ToTempo, To: breath.Int(50)}}, 200_000)
+	sides := taught.Of(
+		read(t, nadi("2:2", 3, `, "lead_in": 0`)),
+		[]pace.Adjustment{{At: 13_000, Do: pace.ToTempo, To: breath.Int(50)}},
+		200_000,
+	)
 	assert.Equal(t, []int{2, 2}, []int{sides.Answers[0].Round, sides.Answers[0].Breath}, "round 2, second breath")
 	assert.Empty(t, sides.Passages[0].Done, "what is counted is told by its counts")
 }
 
 func TestRecordOfAClassThatWaits(t *testing.T) {
-	_, p, err := sheet.ReadPlan(strings.NewReader(`{"format": "vast-lantern-plan", "version": 1, "passages": [{"type": "talk", "wait": true}]}`))
+	_, p, err := sheet.ReadPlan(
+		strings.NewReader(`{"format": "vast-lantern-plan", "version": 1, "passages": [{"type": "talk", "wait": true}]}`),
+	)
 	require.NoError(t, err)
 	r := taught.Of(p, nil, 90_000)
 	assert.EqualValues(t, 90_000, r.Taught)

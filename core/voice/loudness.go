@@ -11,8 +11,9 @@ const (
 	offset       = -0.691 // dB: the K-weighting of a sine of 997 Hz, taken back
 )
 
-// Loudness is the integrated loudness of one channel in LUFS, as ITU-R BS.1770-5 (annex 1) and EBU R 128 measure it: silence is
-// -Inf. What is shorter than one block of 400 ms, as many words are, is measured as one block of its own length.
+// Loudness is the integrated loudness of one channel in LUFS, as ITU-R BS.1770-5 (annex 1) and EBU R 128 measure it:
+// silence is -Inf. What is shorter than one block of 400 ms, as many words are, is measured as one block of its own
+// length.
 func Loudness(samples []float64, rate int) float64 {
 	weighted := kWeighted(samples, rate)
 	size, step := int(blockSeconds*float64(rate)), int(blockStep*float64(rate))
@@ -75,8 +76,8 @@ func kWeighted(samples []float64, rate int) []float64 {
 	return highPass(rate).over(headShelf(rate).over(samples))
 }
 
-// The standard gives the coefficients at 48 kHz only. These are the analogue filters from which they come, so that other rates
-// have theirs; a test holds them against the table of the standard.
+// The standard gives the coefficients at 48 kHz only. These are the analogue filters from which they come, so that
+// other rates have theirs; a test holds them against the table of the standard.
 
 func headShelf(rate int) biquad {
 	const frequency, gain, quality, bend = 1681.974450955533, 3.999843853973347, 0.7071752369554196, 0.4996667741545416

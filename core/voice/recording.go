@@ -45,8 +45,8 @@ const (
 	softest  = -60.0 // dB of full scale: a window must be louder to be a voice
 )
 
-// Ready trims a recording of one channel to what is spoken and brings it to Target. It is ErrRate, ErrLong or ErrSilent where
-// that cannot be done.
+// Ready trims a recording of one channel to what is spoken and brings it to Target. It is ErrRate, ErrLong or ErrSilent
+// where that cannot be done.
 func Ready(samples []float64, rate int) (Recording, error) {
 	switch {
 	case rate < LowestRate || rate > HighestRate:

@@ -47,8 +47,8 @@ func sine(rate int, parts ...part) (samples []float64) {
 	return samples
 }
 
-// The signals of EBU Tech 3341 (version 4, table 1, cases 1 to 5; from memory) are the same on two channels; one of them alone is 3.01 LU
-// less. They are to be met within 0.1 LU.
+// The signals of EBU Tech 3341 (version 4, table 1, cases 1 to 5; from memory) are the same on two channels; one of
+// them alone is 3.01 LU less. They are to be met within 0.1 LU.
 func TestLoudnessOfTheStandardsSignals(t *testing.T) {
 	const one, within = 3.01, 0.1
 	for _, rate := range []int{24_000, 48_000} {
@@ -68,7 +68,8 @@ func TestLoudnessOfTheStandardsSignals(t *testing.T) {
 			assert.InDelta(t, signal.want-one, Loudness(sine(rate, signal.parts...), rate), within, "case %s at %d", name, rate)
 		}
 	}
-	// The reference of BS.1770-5: 997 Hz at full scale on one channel is -3.01 LKFS; 1 kHz is the same within its tolerance.
+	// The reference of BS.1770-5: 997 Hz at full scale on one channel is -3.01 LKFS; 1 kHz is the same within its
+	// tolerance.
 	assert.InDelta(t, -one, Loudness(sine(48_000, part{0, 5}), 48_000), within)
 	assert.InDelta(t, -one, Loudness(sine(48_000, part{0, 0.2}), 48_000), within, "shorter than a block")
 	assert.True(t, math.IsInf(Loudness(nil, 48_000), -1))
@@ -138,7 +139,16 @@ func TestTheListIsWhatTheTableSays(t *testing.T) {
 		assert.NotContains(t, of, Plain(w.Text("hold")+" "+w.Text("left")), "%s: what its pieces say already", tag)
 		assert.NotContains(t, of, Plain(w.Text(words.EndOfClass)), "%s: it is shown, never said", tag)
 		// Each key of the table is recorded or is never said.
-		shownOnly := map[string]bool{"still": true, "beat": true, "lead": true, "talk": true, words.EndOfClass: true, words.WithHolds: true, words.Through: true, words.Shorter: true}
+		shownOnly := map[string]bool{
+			"still":          true,
+			"beat":           true,
+			"lead":           true,
+			"talk":           true,
+			words.EndOfClass: true,
+			words.WithHolds:  true,
+			words.Through:    true,
+			words.Shorter:    true,
+		}
 		for _, key := range words.Keys() {
 			assert.Equal(t, !shownOnly[key], of[Plain(w.Text(key))] != "" || w.Text(key) == w.Text("exhale"), "%s: %s", tag, key)
 		}
@@ -149,7 +159,10 @@ func TestTheListIsWhatTheTableSays(t *testing.T) {
 func TestPiecesAreTheText(t *testing.T) {
 	rapid.Check(t, func(t *rapid.T) {
 		word := rapid.SampledFrom([]string{"in", "out", "left", "right", "hold"})
-		text := strings.Join(rapid.SliceOfN(word, 1, 8).Draw(t, "text"), rapid.SampledFrom([]string{" ", ", ", " – "}).Draw(t, "between"))
+		text := strings.Join(
+			rapid.SliceOfN(word, 1, 8).Draw(t, "text"),
+			rapid.SampledFrom([]string{" ", ", ", " – "}).Draw(t, "between"),
+		)
 		phrases := map[string]bool{}
 		for _, phrase := range rapid.SliceOfN(rapid.SliceOfN(word, 1, 3), 0, 8).Draw(t, "recorded") {
 			phrases[strings.Join(phrase, " ")] = true

@@ -1,5 +1,5 @@
-// Package voice is a teacher's own voice: which words it takes, how a recording is made ready, and of which recordings a text is
-// made.
+// Package voice is a teacher's own voice: which words it takes, how a recording is made ready, and of which recordings
+// a text is made.
 package voice
 
 import (
@@ -38,10 +38,28 @@ var keys = []struct {
 	kind Kind
 	keys []string
 }{
-	{Breath, []string{"inhale", "exhale", "hold", "empty", "stroke", "mouth", words.Natural, words.Resting, words.OwnPace}},
+	{
+		Breath,
+		[]string{"inhale", "exhale", "hold", "empty", "stroke", "mouth", words.Natural, words.Resting, words.OwnPace},
+	},
 	{Sides, []string{"left", "right", words.ShutLeft, words.ShutRight, words.BothNarrow}},
 	{Calls, []string{"last", "half", "minute", "half-minute"}},
-	{Hand, []string{words.HandUp, words.Then, words.HandDown, words.Finish, words.InLeft, words.OutLeft, words.InRight, words.OutRight, words.EndLeft, words.EndRight, words.Others}},
+	{
+		Hand,
+		[]string{
+			words.HandUp,
+			words.Then,
+			words.HandDown,
+			words.Finish,
+			words.InLeft,
+			words.OutLeft,
+			words.InRight,
+			words.OutRight,
+			words.EndLeft,
+			words.EndRight,
+			words.Others,
+		},
+	},
 	{Zones, []string{
 		"belly", "ribs", "chest", "forward", "side", "up", "wide", "narrow",
 		words.ChantOm, words.Attention + "front", words.Attention + "sides", words.Attention + "back", words.Attention + "round",
@@ -53,8 +71,8 @@ const (
 	mostTens   = 120
 )
 
-// List is what a teacher records in the language of the table: its words as this school says them, the numbers, the names of
-// practices, and what else is said in these plans: own lines, syllables. A text stands once.
+// List is what a teacher records in the language of the table: its words as this school says them, the numbers, the
+// names of practices, and what else is said in these plans: own lines, syllables. A text stands once.
 func List(w *words.Words, practices, said []string) []Word {
 	var list []Word
 	known := map[string]bool{}

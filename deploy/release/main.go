@@ -1,5 +1,5 @@
-// Command release builds the program for every system that it is given to, each as an archive with the licences of what ships inside,
-// and their checksums. The front end must have been built. No C compiler is needed.
+// Command release builds the program for every system that it is given to, each as an archive with the licences of what
+// ships inside, and their checksums. The front end must have been built. No C compiler is needed.
 package main
 
 import (
@@ -22,7 +22,10 @@ import (
 type target struct{ system, processor string }
 
 var targets = []target{
-	{"linux", "amd64"}, {"linux", "arm64"}, {"darwin", "amd64"}, {"darwin", "arm64"}, {"windows", "amd64"}, {"windows", "arm64"},
+	{
+		"linux",
+		"amd64",
+	}, {"linux", "arm64"}, {"darwin", "amd64"}, {"darwin", "arm64"}, {"windows", "amd64"}, {"windows", "arm64"},
 }
 
 // called is what a system is called by the people who use it.
@@ -103,7 +106,18 @@ func build(t target, version string) ([]byte, error) {
 		}
 		defer remove()
 	}
-	cmd := exec.Command("go", "build", "-tags", "nomsgpack", "-trimpath", "-ldflags", "-s -w -X main.version="+version, "-o", path, "./cmd/lantern")
+	cmd := exec.Command(
+		"go",
+		"build",
+		"-tags",
+		"nomsgpack",
+		"-trimpath",
+		"-ldflags",
+		"-s -w -X main.version="+version,
+		"-o",
+		path,
+		"./cmd/lantern",
+	)
 	cmd.Env = append(os.Environ(), "CGO_ENABLED=0", "GOOS="+t.system, "GOARCH="+t.processor)
 	cmd.Stderr = os.Stderr
 	if err := cmd.Run(); err != nil {
@@ -114,8 +128,22 @@ func build(t target, version string) ([]byte, error) {
 
 // icon lays beside the program what gives it an icon and a name on Windows.
 func icon(processor, version string) (remove func(), err error) {
-	cmd := exec.Command("go", "run", "github.com/tc-hib/go-winres@v0.3.3", "make", "--in", "deploy/winres.json", "--out", "cmd/lantern/rsrc", "--arch", processor,
-		"--product-version", version, "--file-version", version)
+	cmd := exec.Command(
+		"go",
+		"run",
+		"github.com/tc-hib/go-winres@v0.3.3",
+		"make",
+		"--in",
+		"deploy/winres.json",
+		"--out",
+		"cmd/lantern/rsrc",
+		"--arch",
+		processor,
+		"--product-version",
+		version,
+		"--file-version",
+		version,
+	)
 	cmd.Stderr = os.Stderr
 	made := "cmd/lantern/rsrc_windows_" + processor + ".syso"
 	return func() { _ = os.Remove(made) }, cmd.Run()

@@ -1,5 +1,6 @@
-// Command bench runs the benchmarks and writes one table of them into docs/performance.md, each beside what it is compared with in
-// the same run. With -check it writes nothing, and fails where a ratio is over 1.3 times the one in the table, twice.
+// Command bench runs the benchmarks and writes one table of them into docs/performance.md, each beside what it is
+// compared with in the same run. With -check it writes nothing, and fails where a ratio is over 1.3 times the one in
+// the table, twice.
 package main
 
 import (
@@ -31,21 +32,75 @@ const (
 )
 
 var rows = []row{
-	{"compiling a class of 90 minutes (5,400 counts)", "BenchmarkSheet/compile/5400-counts", "`encoding/csv` writing the same rows", csv, time},
-	{"of four hours (14,400 counts)", "BenchmarkSheet/compile/14400-counts", "that of 90 minutes; 2.67 is linear", "BenchmarkSheet/compile/5400-counts", time},
-	{"an adjustment in the middle of 90 minutes, after 200 changes of tempo", "BenchmarkAdjust/answer", "`encoding/csv` writing the rows of it", csv, time},
+	{
+		"compiling a class of 90 minutes (5,400 counts)",
+		"BenchmarkSheet/compile/5400-counts",
+		"`encoding/csv` writing the same rows",
+		csv,
+		time,
+	},
+	{
+		"of four hours (14,400 counts)",
+		"BenchmarkSheet/compile/14400-counts",
+		"that of 90 minutes; 2.67 is linear",
+		"BenchmarkSheet/compile/5400-counts",
+		time,
+	},
+	{
+		"an adjustment in the middle of 90 minutes, after 200 changes of tempo",
+		"BenchmarkAdjust/answer",
+		"`encoding/csv` writing the rows of it",
+		csv,
+		time,
+	},
 	{"the same, with the whole timeline after it", "BenchmarkAdjust/answer-and-timeline", "the same", csv, time},
-	{"what sixteen keys would do, at a phase in the middle of 88 minutes (5,280 counts)", "BenchmarkPreviews", "the same", csv, time},
+	{
+		"what sixteen keys would do, at a phase in the middle of 88 minutes (5,280 counts)",
+		"BenchmarkPreviews",
+		"the same",
+		csv,
+		time,
+	},
 	{"the cues of an hour (3,520 counts) on one lane, with its timeline", "BenchmarkCues/sheet", "the same", csv, time},
 	{"the same after one more adjustment, when there were 200", "BenchmarkCues/adjust", "the same", csv, time},
 	{"what 200 rooms of fourteen would do in forty minutes", "BenchmarkExpect", "the same", csv, time},
-	{"a change of tempo in an hour's class after 200 others, from the request to the scores of the lead screen and the room, stored", "BenchmarkAnAdjustmentOfAnHour/tempo", "packing the room's score as JSON", json, time},
+	{
+		"a change of tempo in an hour's class after 200 others, from the request to the scores of the lead screen and the room, stored",
+		"BenchmarkAnAdjustmentOfAnHour/tempo",
+		"packing the room's score as JSON",
+		json,
+		time,
+	},
 	{"another number of rounds", "BenchmarkAnAdjustmentOfAnHour/rounds", "the same", json, time},
-	{"`lantern sheet` as a whole process, 5,400 counts", "BenchmarkSheetProcess/5400-counts", "540 counts: most of it is the start", "BenchmarkSheetProcess/540-counts", time},
-	{"ten years: the list of classes, its first fifty, p95", "BenchmarkYears/10/list", "one year", "BenchmarkYears/1/list", p95},
+	{
+		"`lantern sheet` as a whole process, 5,400 counts",
+		"BenchmarkSheetProcess/5400-counts",
+		"540 counts: most of it is the start",
+		"BenchmarkSheetProcess/540-counts",
+		time,
+	},
+	{
+		"ten years: the list of classes, its first fifty, p95",
+		"BenchmarkYears/10/list",
+		"one year",
+		"BenchmarkYears/1/list",
+		p95,
+	},
 	{"its last fifty", "BenchmarkYears/10/last_page", "one year", "BenchmarkYears/1/last_page", p95},
-	{"a search by group, practice, easing and words", "BenchmarkYears/10/search", "one year", "BenchmarkYears/1/search", p95},
-	{"a group's course and next time, not asked for before", "BenchmarkYears/10/course,_not_known_yet", "one year", "BenchmarkYears/1/course,_not_known_yet", p95},
+	{
+		"a search by group, practice, easing and words",
+		"BenchmarkYears/10/search",
+		"one year",
+		"BenchmarkYears/1/search",
+		p95,
+	},
+	{
+		"a group's course and next time, not asked for before",
+		"BenchmarkYears/10/course,_not_known_yet",
+		"one year",
+		"BenchmarkYears/1/course,_not_known_yet",
+		p95,
+	},
 	{"the same course, asked for again", "BenchmarkYears/10/course", "one year", "BenchmarkYears/1/course", p95},
 	{"Today", "BenchmarkYears/10/today", "one year", "BenchmarkYears/1/today", p95},
 	{"Today beside 100,000 plans", "BenchmarkManyPlans/today", "ten years without them", "BenchmarkYears/10/today", p95},
@@ -120,12 +175,33 @@ func namesOf(suspected []row) string {
 // line is what a benchmark prints: its name, how often it ran, and figures with their units.
 var line = regexp.MustCompile(`^(Benchmark\S+?)(?:-\d+)?\s+\d+\s+(.*)$`)
 
-// figures is what was measured, by benchmark and unit: the least of all times, since what else the machine does only adds to it.
+// figures is what was measured, by benchmark and unit: the least of all times, since what else the machine does only
+// adds to it.
 type figures map[string]map[string]float64
 
 // measure runs the benchmarks of a pattern three times, one package after the other.
 func (f figures) measure(pattern string) error {
-	cmd := exec.Command("go", "test", "-p", "1", "-tags", "nomsgpack", "-run", "^$", "-bench", pattern, "-count", "3", "-benchtime", "500ms", "-timeout", "60m", "./core/...", "./studio/...", "./e2e")
+	cmd := exec.Command(
+		"go",
+		"test",
+		"-p",
+		"1",
+		"-tags",
+		"nomsgpack",
+		"-run",
+		"^$",
+		"-bench",
+		pattern,
+		"-count",
+		"3",
+		"-benchtime",
+		"500ms",
+		"-timeout",
+		"60m",
+		"./core/...",
+		"./studio/...",
+		"./e2e",
+	)
 	cmd.Stderr = os.Stderr
 	out, err := cmd.Output()
 	if err != nil {
@@ -168,7 +244,15 @@ func tableOf(measured figures) (table string, ratios map[string]float64, err err
 			return "", nil, fmt.Errorf("two rows are called %q", r.what)
 		}
 		ratios[r.what] = one / other
-		fmt.Fprintf(&text, "| %s | %s | %s | %s | %.2f |\n", r.what, took(one, r.unit), r.beside, took(other, r.unit), one/other)
+		fmt.Fprintf(
+			&text,
+			"| %s | %s | %s | %s | %.2f |\n",
+			r.what,
+			took(one, r.unit),
+			r.beside,
+			took(other, r.unit),
+			one/other,
+		)
 	}
 	return text.String(), ratios, nil
 }

@@ -33,13 +33,30 @@ func startFirefox() (engine, error) {
 	}
 	f := &firefox{profile: profile}
 	place := filepath.Join(profile, "speaker")
-	f.speaker = exec.Command("pulseaudio", "-n", "--daemonize=no", "--exit-idle-time=-1", "--use-pid-file=no", "--load=module-null-sink", "--load=module-native-protocol-unix auth-anonymous=1 socket="+place)
+	f.speaker = exec.Command(
+		"pulseaudio",
+		"-n",
+		"--daemonize=no",
+		"--exit-idle-time=-1",
+		"--use-pid-file=no",
+		"--load=module-null-sink",
+		"--load=module-native-protocol-unix auth-anonymous=1 socket="+place,
+	)
 	f.speaker.Env = append(os.Environ(), "HOME="+profile, "XDG_RUNTIME_DIR="+profile)
 	if err := f.speaker.Start(); err != nil {
 		f.Close()
 		return nil, fmt.Errorf("pulseaudio: %w (make engines installs what this needs)", err)
 	}
-	f.cmd = exec.Command("firefox-esr", "--headless", "--no-remote", "--profile", profile, "--remote-debugging-port", "0", "about:blank")
+	f.cmd = exec.Command(
+		"firefox-esr",
+		"--headless",
+		"--no-remote",
+		"--profile",
+		profile,
+		"--remote-debugging-port",
+		"0",
+		"about:blank",
+	)
 	f.cmd.Env = append(os.Environ(), "HOME="+profile, "PULSE_SERVER=unix:"+place)
 	out, err := f.cmd.StderrPipe()
 	if err != nil {
@@ -125,7 +142,11 @@ func (f *firefox) Open(address string, width, height int) error {
 	if err := f.call("browsingContext.setViewport", size, nil); err != nil {
 		return err
 	}
-	return f.call("browsingContext.navigate", map[string]any{"context": f.context, "url": address, "wait": "complete"}, nil)
+	return f.call(
+		"browsingContext.navigate",
+		map[string]any{"context": f.context, "url": address, "wait": "complete"},
+		nil,
+	)
 }
 
 func (f *firefox) Eval(script string) (string, error) {

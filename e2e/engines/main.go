@@ -1,5 +1,5 @@
-// Command engines leads a class, joins the room, plans and reads a record in WebKit and in Firefox, at the size of a tablet and of a
-// phone: most tablets have the one, some laptops the other, and the browser tests drive Chromium only.
+// Command engines leads a class, joins the room, plans and reads a record in WebKit and in Firefox, at the size of a
+// tablet and of a phone: most tablets have the one, some laptops the other, and the browser tests drive Chromium only.
 package main
 
 import (
@@ -114,7 +114,9 @@ func (t *trial) see(selector, pattern string) error {
 	want := regexp.MustCompile(pattern)
 	last := ""
 	for until := time.Now().Add(patience); time.Now().Before(until); time.Sleep(50 * time.Millisecond) {
-		text, err := t.Eval(fmt.Sprintf(`[...document.querySelectorAll(%q)].map((e) => e.innerText || e.value || "").join("\n")`, selector))
+		text, err := t.Eval(
+			fmt.Sprintf(`[...document.querySelectorAll(%q)].map((e) => e.innerText || e.value || "").join("\n")`, selector),
+		)
 		if err != nil {
 			return err
 		}
@@ -176,18 +178,23 @@ func (t *trial) presses(selector, pattern string) func() error {
 func (t *trial) sounds() error {
 	return first(
 		func() error {
-			_, err := t.Eval(`(window.contexts = [], window.AudioContext = class extends AudioContext { constructor(...a) { super(...a); window.contexts.push(this); } }, 1)`)
+			_, err := t.Eval(
+				`(window.contexts = [], window.AudioContext = class extends AudioContext { constructor(...a) { super(...a); window.contexts.push(this); } }, 1)`,
+			)
 			return err
 		},
 		t.presses("button", "^ ?sound$"),
 		t.presses("#sound-on", ""),
 		func() error {
 			for until := time.Now().Add(patience); time.Now().Before(until); time.Sleep(100 * time.Millisecond) {
-				if text, err := t.Eval(`window.contexts.some((c) => c.state === "running" && c.currentTime > 0.2)`); err != nil || text == "true" {
+				if text, err := t.Eval(`window.contexts.some((c) => c.state === "running" && c.currentTime > 0.2)`); err != nil ||
+					text == "true" {
 					return err
 				}
 			}
-			states, _ := t.Eval(`document.querySelector("#sound-on").checked + " " + window.contexts.map((c) => c.state + " " + c.currentTime)`)
+			states, _ := t.Eval(
+				`document.querySelector("#sound-on").checked + " " + window.contexts.map((c) => c.state + " " + c.currentTime)`,
+			)
 			return fmt.Errorf("nothing sounds: %s", states)
 		},
 	)
@@ -246,7 +253,11 @@ func (t *trial) room() error {
 	do := func(key, verb string) func() error {
 		return func() error {
 			var done contract.Adjusted
-			return t.program.Post(fmt.Sprintf("/api/classes/%d/adjustments", running.ClassID), fmt.Sprintf(`{"key": %q, "do": %q}`, key, verb), &done)
+			return t.program.Post(
+				fmt.Sprintf("/api/classes/%d/adjustments", running.ClassID),
+				fmt.Sprintf(`{"key": %q, "do": %q}`, key, verb),
+				&done,
+			)
 		}
 	}
 	const word = `[data-testid="word"]`

@@ -31,7 +31,13 @@ func startWebkit() (engine, error) {
 	}
 	w := &webkit{display: display, at: "http://" + address + "/session"}
 	w.driver = exec.Command("WebKitWebDriver", "--host=127.0.0.1", "--port="+address[len("127.0.0.1:"):])
-	w.driver.Env = append(os.Environ(), "DISPLAY=:97", "WEBKIT_DISABLE_COMPOSITING_MODE=1", "LIBGL_ALWAYS_SOFTWARE=1", "GDK_BACKEND=x11")
+	w.driver.Env = append(
+		os.Environ(),
+		"DISPLAY=:97",
+		"WEBKIT_DISABLE_COMPOSITING_MODE=1",
+		"LIBGL_ALWAYS_SOFTWARE=1",
+		"GDK_BACKEND=x11",
+	)
 	w.driver.Stderr = io.Discard // of a desktop that is not there
 	if err := w.driver.Start(); err != nil {
 		w.Close()
@@ -101,7 +107,12 @@ func (w *webkit) Open(address string, width, height int) error {
 }
 
 func (w *webkit) Eval(script string) (text string, err error) {
-	err = w.call(http.MethodPost, "/execute/sync", map[string]any{"script": "return String(" + script + ")", "args": []any{}}, &text)
+	err = w.call(
+		http.MethodPost,
+		"/execute/sync",
+		map[string]any{"script": "return String(" + script + ")", "args": []any{}},
+		&text,
+	)
 	return text, err
 }
 

@@ -26,8 +26,8 @@ type event struct {
 	Output  string
 }
 
-// Read reads events to their end. Lines that are none, as of a build that failed, go to rest. A test that began and never
-// ended, since its process did, has failed.
+// Read reads events to their end. Lines that are none, as of a build that failed, go to rest. A test that began and
+// never ended, since its process did, has failed.
 func Read(from io.Reader, rest io.Writer) ([]Result, error) {
 	var results []Result
 	output, running := map[string]*strings.Builder{}, map[string]Result{}

@@ -27,7 +27,11 @@ import (
 func main() {
 	screens := flag.Int("screens", 500, "how many room screens join")
 	presses := flag.Int("adjustments", 200, "how many adjustments are made")
-	proxy := flag.Bool("proxy", false, "in the place of the bare server, the program behind nginx, which tells the screens")
+	proxy := flag.Bool(
+		"proxy",
+		false,
+		"in the place of the bare server, the program behind nginx, which tells the screens",
+	)
 	bare := flag.Bool("bare", false, "be the server that only broadcasts")
 	flag.Parse()
 	if *bare {
@@ -88,7 +92,15 @@ func besideProxy(screens, presses int) error {
 		return err
 	}
 	_, port, _ := net.SplitHostPort(address)
-	program, err := stage.Start("serve", "--data", filepath.Join(data, "lantern.db"), "--port", port, "--publish-to", proxy.Publish)
+	program, err := stage.Start(
+		"serve",
+		"--data",
+		filepath.Join(data, "lantern.db"),
+		"--port",
+		port,
+		"--publish-to",
+		proxy.Publish,
+	)
 	if err != nil {
 		return err
 	}
@@ -109,7 +121,12 @@ func besideProxy(screens, presses int) error {
 	if err != nil {
 		return err
 	}
-	fmt.Printf("%d screens, %d changes of tempo in an hour's class; behind the proxy the program itself took at most %.0f MB\n", screens, presses, mostMemory(program.Process()))
+	fmt.Printf(
+		"%d screens, %d changes of tempo in an hour's class; behind the proxy the program itself took at most %.0f MB\n",
+		screens,
+		presses,
+		mostMemory(program.Process()),
+	)
 	first.tell()
 	second.tell()
 	fmt.Printf("p99 through the proxy is %.2f times that without\n", second.at(0.99)/first.at(0.99))
@@ -141,7 +158,13 @@ func besideBare(screens, presses int) error {
 	for _, event := range events {
 		bytes += len(event)
 	}
-	fmt.Printf("%d screens, %d changes of tempo in an hour's class, %d bytes each, beside a message of %d\n", screens, presses, bytes/len(events), len(message))
+	fmt.Printf(
+		"%d screens, %d changes of tempo in an hour's class, %d bytes each, beside a message of %d\n",
+		screens,
+		presses,
+		bytes/len(events),
+		len(message),
+	)
 	first.tell()
 	second.tell()
 	fmt.Printf("p99 of lantern is %.2f times that of the bare server\n", first.at(0.99)/second.at(0.99))

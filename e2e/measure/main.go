@@ -83,7 +83,12 @@ func run(counts int) error {
 }
 
 // two measures a lead screen with its sound, and a room screen, at the same time.
-func two(open func(path string, width, height int) (*rod.Page, error), lead, room string, counts int, loaded bool) error {
+func two(
+	open func(path string, width, height int) (*rod.Page, error),
+	lead, room string,
+	counts int,
+	loaded bool,
+) error {
 	var pages []*rod.Page
 	for _, path := range []string{lead, room} {
 		page, err := open(path, 1280, 800)
@@ -166,8 +171,8 @@ func begin(page *rod.Page) error {
 // busy takes the page's time, as another script would.
 const busy = `() => { setInterval(() => { const until = performance.now() + 12; while (performance.now() < until); }, 50); }`
 
-// sounds notes when everything that is played begins to be heard, in ms since 1970: by what the device tells of itself once it
-// was heard, and not by what was known when it was scheduled.
+// sounds notes when everything that is played begins to be heard, in ms since 1970: by what the device tells of itself
+// once it was heard, and not by what was known when it was scheduled.
 const sounds = `() => {
 	window.onsets = [];
 	const start = AudioScheduledSourceNode.prototype.start;
@@ -224,12 +229,18 @@ func smooth(browser *stage.Browser, address string) error {
 		for _, f := range seen.Frames {
 			all += f
 		}
-		fmt.Printf("  at 1/%.0f of the speed: %.1f frames a second, tasks of over 50 ms: %v\n", slower, float64(len(seen.Frames))/all*1000, seen.Long)
+		fmt.Printf(
+			"  at 1/%.0f of the speed: %.1f frames a second, tasks of over 50 ms: %v\n",
+			slower,
+			float64(len(seen.Frames))/all*1000,
+			seen.Long,
+		)
 	}
 	return nil
 }
 
-// shown is when each count was shown, by when it was due, and when sounds were heard; all in ms since 1970 on the machine's clock.
+// shown is when each count was shown, by when it was due, and when sounds were heard; all in ms since 1970 on the
+// machine's clock.
 func shown(page *rod.Page, counts int) (times map[float64]float64, onsets []float64, err error) {
 	if err := page.Wait(rod.Eval(fmt.Sprintf(`() => window.lanternShown.length > %d`, counts))); err != nil {
 		return nil, nil, err

@@ -116,7 +116,8 @@ func run(folder, small string) error {
 	return p.lead(evening)
 }
 
-// rehearse takes the picture of a rehearsal in which somebody gasps, and gives the number of one of the demo's that is over.
+// rehearse takes the picture of a rehearsal in which somebody gasps, and gives the number of one of the demo's that is
+// over.
 func (p photographer) rehearse() (over int64, err error) {
 	var all contract.Rehearsals
 	if err := p.program.Get("/api/rehearsals", &all); err != nil {
@@ -168,7 +169,10 @@ func (p photographer) takeSmall(name, path, ready string) error {
 		return err
 	}
 	quality := 72
-	picture, err := page.Screenshot(false, &proto.PageCaptureScreenshot{Format: proto.PageCaptureScreenshotFormatWebp, Quality: &quality})
+	picture, err := page.Screenshot(
+		false,
+		&proto.PageCaptureScreenshot{Format: proto.PageCaptureScreenshotFormatWebp, Quality: &quality},
+	)
 	if err != nil {
 		return err
 	}
@@ -192,7 +196,9 @@ func (p photographer) take(name, path, ready string, width, height int) error {
 	if _, err := page.ElementR("body", ready); err != nil {
 		return err
 	}
-	drawn := rod.Eval(`() => !document.body.innerText.includes("Drawing …") && [...document.querySelectorAll(".plot")].every((plot) => plot.querySelector("svg circle"))`)
+	drawn := rod.Eval(
+		`() => !document.body.innerText.includes("Drawing …") && [...document.querySelectorAll(".plot")].every((plot) => plot.querySelector("svg circle"))`,
+	)
 	if err := page.Wait(drawn); err != nil {
 		return err
 	}

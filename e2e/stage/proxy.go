@@ -22,8 +22,8 @@ type Proxy struct {
 	cmd     *exec.Cmd
 }
 
-// NewProxy finds ports for a proxy and writes its configuration; upstream is the host and port of the program that it will
-// stand before.
+// NewProxy finds ports for a proxy and writes its configuration; upstream is the host and port of the program that it
+// will stand before.
 func NewProxy(folder, upstream string) (*Proxy, error) {
 	_, file, _, _ := runtime.Caller(0)
 	text, err := os.ReadFile(filepath.Join(filepath.Dir(file), "..", "..", "deploy", "nginx.conf"))
@@ -108,12 +108,13 @@ func (p *Proxy) Processes() []int {
 	return all
 }
 
-// lastPort is the last one that FreeAddress has given, or where it begins to look: a process looks at a place of its own. It gives
-// every second one, since a program with --tls takes the next one too.
+// lastPort is the last one that FreeAddress has given, or where it begins to look: a process looks at a place of its
+// own. It gives every second one, since a program with --tls takes the next one too.
 var lastPort = atomic.Int32{}
 
-// FreeAddress is an address of this machine on which nobody listens. Its port lies below those from which the system takes
-// the ports of outgoing connections (from 32768 on), so that a program that ends finds it free when it starts again.
+// FreeAddress is an address of this machine on which nobody listens. Its port lies below those from which the system
+// takes the ports of outgoing connections (from 32768 on), so that a program that ends finds it free when it starts
+// again.
 func FreeAddress() (string, error) {
 	const from, below = 20_000, 32_000
 	lastPort.CompareAndSwap(0, int32(os.Getpid()*97%(below-from)))

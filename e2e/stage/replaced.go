@@ -16,8 +16,8 @@ var replacedMessages = []string{
 	"Could not compute box model", "Node does not have a layout object",
 }
 
-// Replaced tells whether the error only says that the page was loaded anew, or drawn anew, while something looked at it: not
-// a failure, but a reason to look again.
+// Replaced tells whether the error only says that the page was loaded anew, or drawn anew, while something looked at
+// it: not a failure, but a reason to look again.
 func Replaced(err error) bool {
 	var gone *rod.ObjectNotFoundError
 	var covered *rod.CoveredError

@@ -191,13 +191,13 @@ type Browser struct {
 	launched *launcher.Launcher
 }
 
-// Name is a host name that the program answers to when it is open to the network. Every browser of the stage finds it on
-// the loopback interface, so a page opened under it is plain http from elsewhere to the browser, which then gives it no
-// secure context, while nothing leaves this machine.
+// Name is a host name that the program answers to when it is open to the network. Every browser of the stage finds it
+// on the loopback interface, so a page opened under it is plain http from elsewhere to the browser, which then gives it
+// no secure context, while nothing leaves this machine.
 const Name = certificates.Name
 
-// Open starts Chromium, with flags besides, each NAME or NAME=VALUE. It is the one that Debian builds without windows: each
-// context of the other one opens a window that nobody sees, and takes twice the time.
+// Open starts Chromium, with flags besides, each NAME or NAME=VALUE. It is the one that Debian builds without windows:
+// each context of the other one opens a window that nobody sees, and takes twice the time.
 func Open(more ...string) (*Browser, error) {
 	l := launcher.New().Bin("/usr/bin/chromium-headless-shell").NoSandbox(true).Leakless(true)
 	for _, flag := range []flags.Flag{
@@ -233,7 +233,12 @@ func (b *Browser) Close() {
 
 // Page opens an address in a window of the size, with a context of its own: of two tabs of one context the one
 // behind gets no frames.
-func (b *Browser) Page(url string, width, height int, patience time.Duration, cookies ...*http.Cookie) (*rod.Page, error) {
+func (b *Browser) Page(
+	url string,
+	width, height int,
+	patience time.Duration,
+	cookies ...*http.Cookie,
+) (*rod.Page, error) {
 	context, err := b.Incognito()
 	if err != nil {
 		return nil, err
@@ -241,15 +246,21 @@ func (b *Browser) Page(url string, width, height int, patience time.Duration, co
 	return Tab(context, url, width, height, patience, cookies...)
 }
 
-// pollInterval looks again after 50 to 130 ms. Rod's own rhythm ends at a look a second, which beats with a class of two counts
-// at 60: what is there for half of each second would never be seen.
+// pollInterval looks again after 50 to 130 ms. Rod's own rhythm ends at a look a second, which beats with a class of
+// two counts at 60: what is there for half of each second would never be seen.
 func pollInterval() utils.Sleeper {
 	return utils.BackoffSleeper(50*time.Millisecond, 130*time.Millisecond, nil)
 }
 
-// Tab opens an address in a context of a browser: several tabs of one context share what a browser shares. The page can be
-// used for as long as patience, or without a limit where patience is 0 and the caller bounds each wait.
-func Tab(context *rod.Browser, url string, width, height int, patience time.Duration, cookies ...*http.Cookie) (*rod.Page, error) {
+// Tab opens an address in a context of a browser: several tabs of one context share what a browser shares. The page can
+// be used for as long as patience, or without a limit where patience is 0 and the caller bounds each wait.
+func Tab(
+	context *rod.Browser,
+	url string,
+	width, height int,
+	patience time.Duration,
+	cookies ...*http.Cookie,
+) (*rod.Page, error) {
 	page, err := context.Page(proto.TargetCreateTarget{URL: "about:blank"})
 	if err != nil {
 		return nil, err
@@ -263,18 +274,21 @@ func Tab(context *rod.Browser, url string, width, height int, patience time.Dura
 			return nil, err
 		}
 	}
-	if err := (proto.EmulationSetLocaleOverride{Locale: "en-GB"}).Call(page); err != nil { // dates and times follow the region
+	// dates and times follow the region
+	if err := (proto.EmulationSetLocaleOverride{Locale: "en-GB"}).Call(page); err != nil {
 		return nil, err
 	}
-	err = page.SetViewport(&proto.EmulationSetDeviceMetricsOverride{Width: width, Height: height, DeviceScaleFactor: 1, Mobile: width < 760})
+	err = page.SetViewport(
+		&proto.EmulationSetDeviceMetricsOverride{Width: width, Height: height, DeviceScaleFactor: 1, Mobile: width < 760},
+	)
 	if err != nil {
 		return nil, err
 	}
 	return page, page.Navigate(url)
 }
 
-// OnFreshData serves an empty data file in a folder of its own, with the caution for everyone read, and opens a browser. end
-// stops both and removes the folder.
+// OnFreshData serves an empty data file in a folder of its own, with the caution for everyone read, and opens a
+// browser. end stops both and removes the folder.
 func OnFreshData(args ...string) (program *Program, browser *Browser, end func(), err error) {
 	data, err := os.MkdirTemp("", "stage")
 	if err != nil {

@@ -1,5 +1,5 @@
-// Steady runs the browser tests again and again, every second time beside two busy processes, and counts what fails: a test
-// that fails by chance is worse than none.
+// Steady runs the browser tests again and again, every second time beside two busy processes, and counts what fails: a
+// test that fails by chance is worse than none.
 package main
 
 import (
@@ -72,7 +72,14 @@ func steady(runs int, only string) (failed int, err error) {
 			}
 		}
 		failed += now
-		fmt.Printf("| %d | %s | %.0f | %d | %d |\n", i+1, map[bool]string{true: "two busy processes", false: ""}[beside > 0], took.Seconds(), tests, now)
+		fmt.Printf(
+			"| %d | %s | %.0f | %d | %d |\n",
+			i+1,
+			map[bool]string{true: "two busy processes", false: ""}[beside > 0],
+			took.Seconds(),
+			tests,
+			now,
+		)
 	}
 	if failed == 0 {
 		fmt.Printf("\nNo test failed in %d runs.\n", runs)
@@ -107,7 +114,17 @@ func once(program, only string, beside int) (results []events.Result, took time.
 			_ = busy.Wait()
 		}()
 	}
-	tests := exec.Command("go", "tool", "test2json", "-p", "e2e", program, "-test.v=test2json", "-test.timeout=60m", "-test.run="+only)
+	tests := exec.Command(
+		"go",
+		"tool",
+		"test2json",
+		"-p",
+		"e2e",
+		program,
+		"-test.v=test2json",
+		"-test.timeout=60m",
+		"-test.run="+only,
+	)
 	tests.Dir = "e2e"
 	stage.EndWithParent(tests)
 	out, err := tests.StdoutPipe()

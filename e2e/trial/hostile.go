@@ -30,11 +30,17 @@ const (
 // routes is every question of the API, as its router has them, and those of pages.
 func routes() ([]web.Route, error) {
 	all, err := web.Routes()
-	return append(all, web.Route{Method: "GET", Path: "/"}, web.Route{Method: "GET", Path: "/assets/*file"}, web.Route{Method: "GET", Path: "/api/*nothing"}), err
+	return append(
+		all,
+		web.Route{Method: "GET", Path: "/"},
+		web.Route{Method: "GET", Path: "/assets/*file"},
+		web.Route{Method: "GET", Path: "/api/*nothing"},
+	), err
 }
 
-// hostile sends requests of every wrong form, of strangers and of somebody who is signed in, while a class is led. None of
-// them may cause an error of ours or be waited for longer than most, and the class is led on. The program has 512 MB to do it with.
+// hostile sends requests of every wrong form, of strangers and of somebody who is signed in, while a class is led. None
+// of them may cause an error of ours or be waited for longer than most, and the class is led on. The program has 512 MB
+// to do it with.
 func hostile(folder string, requests int, most time.Duration, random *rand.Rand) (string, error) {
 	data := filepath.Join(folder, "hostile.db")
 	if err := stage.SetPasscode(data, passcode); err != nil {
@@ -93,8 +99,17 @@ func hostile(folder string, requests int, most time.Duration, random *rand.Rand)
 	if err == nil && end > mostHeld {
 		err = fmt.Errorf("it holds %.0f MB at the end, at most %d are allowed", end, mostHeld)
 	}
-	return fmt.Sprintf("%d requests of %d routes, answered %v, the slowest after %v, %d connections cut; %d presses were answered meanwhile and are there; memory %.0f MB after a quarter, %.0f MB at the end",
-		requests, len(all), h.statuses, h.longest.Round(time.Millisecond), h.cut, presses, warm, end), err
+	return fmt.Sprintf(
+		"%d requests of %d routes, answered %v, the slowest after %v, %d connections cut; %d presses were answered meanwhile and are there; memory %.0f MB after a quarter, %.0f MB at the end",
+		requests,
+		len(all),
+		h.statuses,
+		h.longest.Round(time.Millisecond),
+		h.cut,
+		presses,
+		warm,
+		end,
+	), err
 }
 
 // leader leads classes, presses all the time, and notes what was answered.
@@ -122,7 +137,11 @@ func (l *leader) lead(ctx context.Context) {
 		}
 		text := fmt.Sprintf("leader %d", len(l.acknowledged[class]))
 		var done contract.Adjusted
-		if l.program.Post(fmt.Sprintf("/api/classes/%d/adjustments", class), fmt.Sprintf(`{"key": %q, "do": "note", "text": %q}`, text, text), &done) != nil {
+		if l.program.Post(
+			fmt.Sprintf("/api/classes/%d/adjustments", class),
+			fmt.Sprintf(`{"key": %q, "do": "note", "text": %q}`, text, text),
+			&done,
+		) != nil {
 			class = 0 // somebody who was signed in has ended it
 			continue
 		}
@@ -209,7 +228,10 @@ func (h *attack) one(random *rand.Rand) {
 		request.Header.Set("Content-Type", "application/json")
 	}
 	if random.IntN(8) == 0 {
-		request.Header.Set([]string{"Origin", "Referer", "Sec-Fetch-Site", "Cookie", "Accept-Encoding", "Content-Type"}[random.IntN(6)], []string{"http://elsewhere.example", "cross-site", "lantern=x", "gzip", "null", "text/html"}[random.IntN(6)])
+		request.Header.Set(
+			[]string{"Origin", "Referer", "Sec-Fetch-Site", "Cookie", "Accept-Encoding", "Content-Type"}[random.IntN(6)],
+			[]string{"http://elsewhere.example", "cross-site", "lantern=x", "gzip", "null", "text/html"}[random.IntN(6)],
+		)
 	}
 	if random.IntN(10) == 0 {
 		request.Host = []string{"elsewhere.example", "localhost:1", "127.0.0.1", "[::1]", "x y"}[random.IntN(5)]
@@ -262,7 +284,23 @@ func (h *attack) late(began time.Time, asked string) {
 }
 
 // queries is what addresses can ask besides.
-var queries = []string{"words", "from", "to", "skip", "group", "group_id", "practice", "year", "at_ms", "from_ms", "room", "classes", "voice", "apply", "eased"}
+var queries = []string{
+	"words",
+	"from",
+	"to",
+	"skip",
+	"group",
+	"group_id",
+	"practice",
+	"year",
+	"at_ms",
+	"from_ms",
+	"room",
+	"classes",
+	"voice",
+	"apply",
+	"eased",
+}
 
 // address is a path of the router with something in the place of each parameter, and perhaps a query.
 func address(pattern string, random *rand.Rand) string {
@@ -277,7 +315,13 @@ func address(pattern string, random *rand.Rand) string {
 	}
 	path := strings.Join(parts, "/")
 	for n := range random.IntN(3) {
-		path += []string{"?", "&"}[min(n, 1)] + pick(random, queries...) + "=" + strings.ReplaceAll(pick(random, pick(random, words...), pick(random, numbers...), pick(random, moments...)), "%", "~")
+		path += []string{"?", "&"}[min(n, 1)] + pick(
+			random,
+			queries...) + "=" + strings.ReplaceAll(
+			pick(random, pick(random, words...), pick(random, numbers...), pick(random, moments...)),
+			"%",
+			"~",
+		)
 	}
 	return path
 }
@@ -290,7 +334,9 @@ func (h *attack) raw(random *rand.Rand) {
 		return
 	}
 	defer connection.Close()
-	text := []byte("POST /api/plans HTTP/1.1\r\nHost: 127.0.0.1\r\nContent-Type: application/json\r\nContent-Length: 1000000\r\n\r\n{\"document\":")
+	text := []byte(
+		"POST /api/plans HTTP/1.1\r\nHost: 127.0.0.1\r\nContent-Type: application/json\r\nContent-Length: 1000000\r\n\r\n{\"document\":",
+	)
 	for range 3 {
 		text[random.IntN(len(text))] = byte(random.IntN(256))
 	}

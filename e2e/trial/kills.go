@@ -21,8 +21,8 @@ import (
 	"vastlantern/studio/contract"
 )
 
-// killing kills the program at random moments of leading and saving, of import, backup, restore and of bringing a file of
-// an earlier form up to date. What was acknowledged is there afterwards; what was begun is whole or not at all.
+// killing kills the program at random moments of leading and saving, of import, backup, restore and of bringing a file
+// of an earlier form up to date. What was acknowledged is there afterwards; what was begun is whole or not at all.
 func killing(folder string, kills int, random *rand.Rand) (string, error) {
 	binary, err := stage.Binary()
 	if err != nil {
@@ -49,8 +49,15 @@ func killing(folder string, kills int, random *rand.Rand) (string, error) {
 			return "", fmt.Errorf("kill %d, %s: %w", i+1, kind.name, err)
 		}
 	}
-	return fmt.Sprintf("%d kills %v, %d commands were cut short and %d had ended before, %d acknowledged presses and %d saves, nothing lost",
-		kills, tried, k.cut, k.whole, len(server.acknowledged), server.saves), nil
+	return fmt.Sprintf(
+		"%d kills %v, %d commands were cut short and %d had ended before, %d acknowledged presses and %d saves, nothing lost",
+		kills,
+		tried,
+		k.cut,
+		k.whole,
+		len(server.acknowledged),
+		server.saves,
+	), nil
 }
 
 // killer kills commands on data files.
@@ -304,7 +311,11 @@ func (l *ledClass) killed(number int, random *rand.Rand) error {
 			for i := 0; ; i++ {
 				key := fmt.Sprintf("%d.%d.%d", number, screen, i)
 				var done contract.Adjusted
-				if l.program.Post(fmt.Sprintf("/api/classes/%d/adjustments", l.score.ClassID), fmt.Sprintf(`{"key": %q, "do": "note", "text": %q}`, key, key), &done) != nil {
+				if l.program.Post(
+					fmt.Sprintf("/api/classes/%d/adjustments", l.score.ClassID),
+					fmt.Sprintf(`{"key": %q, "do": "note", "text": %q}`, key, key),
+					&done,
+				) != nil {
 					return // it was killed
 				}
 				mutex.Lock()
@@ -318,7 +329,12 @@ func (l *ledClass) killed(number int, random *rand.Rand) error {
 	screens.Go(func() {
 		for {
 			onItsWay = fmt.Sprintf("save %d", l.saves+1)
-			body, _ := json.Marshal(contract.PlanSave{Revision: saved.Revision, Document: []byte(strings.Replace(string(saved.Document), saved.Summary.Title, onItsWay, 1))})
+			body, _ := json.Marshal(
+				contract.PlanSave{
+					Revision: saved.Revision,
+					Document: []byte(strings.Replace(string(saved.Document), saved.Summary.Title, onItsWay, 1)),
+				},
+			)
 			var next contract.Plan
 			if l.program.Put(fmt.Sprintf("/api/plans/%d", saved.ID), string(body), &next) != nil {
 				return

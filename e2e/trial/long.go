@@ -18,10 +18,18 @@ import (
 
 const rate = 100 // times the speed
 
-// long leads a class at a hundred times the speed before many screens of the room. It is bent all the time; every screen
-// is told of every change, what was answered is in the record, and memory does not grow.
+// long leads a class at a hundred times the speed before many screens of the room. It is bent all the time; every
+// screen is told of every change, what was answered is in the record, and memory does not grow.
 func long(folder string, screens int, length time.Duration) (string, error) {
-	program, err := stage.Start("serve", "--data", filepath.Join(folder, "long.db"), "--port", "0", "--clock-rate", fmt.Sprint(rate))
+	program, err := stage.Start(
+		"serve",
+		"--data",
+		filepath.Join(folder, "long.db"),
+		"--port",
+		"0",
+		"--clock-rate",
+		fmt.Sprint(rate),
+	)
 	if err != nil {
 		return "", err
 	}
@@ -30,7 +38,13 @@ func long(folder string, screens int, length time.Duration) (string, error) {
 	rounds := int(length.Seconds()) * tempo / 60 / counts
 	passages := []string{}
 	for left := rounds; left > 0; left -= 900 {
-		passages = append(passages, fmt.Sprintf(`{"type": "practice", "practice": "nadi-shodhana", "counts": "4:4", "lead_in": 0, "rounds": %d}`, min(left, 900)))
+		passages = append(
+			passages,
+			fmt.Sprintf(
+				`{"type": "practice", "practice": "nadi-shodhana", "counts": "4:4", "lead_in": 0, "rounds": %d}`,
+				min(left, 900),
+			),
+		)
 	}
 	var plan contract.Plan
 	if err := program.Post("/api/plans", fmt.Sprintf(`{"document": {"format": "vast-lantern-plan", "version": 1, "title": "Long", "tempo": %d, "passages": [%s]}}`, tempo, strings.Join(passages, ",")), &plan); err != nil {
@@ -54,7 +68,11 @@ func long(folder string, screens int, length time.Duration) (string, error) {
 	for {
 		var done contract.Adjusted
 		tempo := 58 + presses%4
-		err := program.Post(fmt.Sprintf("/api/classes/%d/adjustments", score.ClassID), fmt.Sprintf(`{"key": "p%d", "do": "tempo", "to": %d}`, presses, tempo), &done)
+		err := program.Post(
+			fmt.Sprintf("/api/classes/%d/adjustments", score.ClassID),
+			fmt.Sprintf(`{"key": "p%d", "do": "tempo", "to": %d}`, presses, tempo),
+			&done,
+		)
 		if err != nil {
 			break // it is over
 		}
@@ -78,7 +96,14 @@ func long(folder string, screens int, length time.Duration) (string, error) {
 	if err := room.told(presses, 30*time.Second); err != nil {
 		return "", err
 	}
-	return fmt.Sprintf("%d screens, a class of %s with %d adjustments; memory %.0f MB when all had joined, %.0f MB at the end", screens, time.Duration(record.TaughtMS)*time.Millisecond, presses, joined, end), nil
+	return fmt.Sprintf(
+		"%d screens, a class of %s with %d adjustments; memory %.0f MB when all had joined, %.0f MB at the end",
+		screens,
+		time.Duration(record.TaughtMS)*time.Millisecond,
+		presses,
+		joined,
+		end,
+	), nil
 }
 
 // audience is screens of the room.

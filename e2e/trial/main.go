@@ -1,5 +1,6 @@
-// Command trial tries what must never be lost: it kills the program at random moments of everything that it writes, sends
-// it hostile requests, and leads a long class before many screens. Each ends with an error where something was lost.
+// Command trial tries what must never be lost: it kills the program at random moments of everything that it writes,
+// sends it hostile requests, and leads a long class before many screens. Each ends with an error where something was
+// lost.
 package main
 
 import (

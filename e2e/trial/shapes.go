@@ -155,7 +155,17 @@ func text(field string, random *rand.Rand) string {
 	case 0:
 		return `"` + strings.Repeat("y", 1<<(4+random.IntN(16))) + `"`
 	case 1:
-		return pick(random, `"\u0000"`, `"\ud800"`, "\"\xff\xfe\"", `"\uFEFFx"`, `"ｆｕｌｌ"`, "\"\xc0\xaf\"", "\"\u200b\"", `"é"`)
+		return pick(
+			random,
+			`"\u0000"`,
+			`"\ud800"`,
+			"\"\xff\xfe\"",
+			`"\uFEFFx"`,
+			`"ｆｕｌｌ"`,
+			"\"\xc0\xaf\"",
+			"\"\u200b\"",
+			`"é"`,
+		)
 	case 2, 3, 4:
 		return quoted(pick(random, moments...))
 	case 5, 6, 7:
@@ -185,7 +195,12 @@ func practiceFile(random *rand.Rand) string {
 	case 2: // aliases of aliases
 		bomb := "a0: &a0 [x, x, x, x, x, x, x, x, x]\n"
 		for i := range 9 {
-			bomb += fmt.Sprintf("a%d: &a%d [%s]\n", i+1, i+1, strings.TrimSuffix(strings.Repeat(fmt.Sprintf("*a%d, ", i), 9), ", "))
+			bomb += fmt.Sprintf(
+				"a%d: &a%d [%s]\n",
+				i+1,
+				i+1,
+				strings.TrimSuffix(strings.Repeat(fmt.Sprintf("*a%d, ", i), 9), ", "),
+			)
 		}
 		return bomb
 	case 3:
@@ -221,7 +236,9 @@ func sound(random *rand.Rand) []byte {
 	format = binary.LittleEndian.AppendUint16(format, []uint16{16, 16, 8, 0, 65535}[random.IntN(5)])
 	body := append([]byte("WAVE"), chunk("fmt ", format)...)
 	for range random.IntN(3) {
-		body = append(body, chunk(pick(random, "LIST", "smpl", "cue ", "fact", "id3 "), samples[:random.IntN(len(samples))])...)
+		body = append(
+			body,
+			chunk(pick(random, "LIST", "smpl", "cue ", "fact", "id3 "), samples[:random.IntN(len(samples))])...)
 	}
 	body = append(body, chunk("data", samples)...)
 	return append(binary.LittleEndian.AppendUint32([]byte("RIFF"), size(uint32(len(body)))), body...)
@@ -234,6 +251,11 @@ func document(random *rand.Rand) string {
 	for range many(random, 1) / 4 {
 		passages = append(passages, strings.Replace(passage, "6", pick(random, numbers...), 1))
 	}
-	return fmt.Sprintf(`{"format": "vast-lantern-plan", "version": 1, "title": %s, "tempo": %s, "slot_min": 25, "starts_at": %q, "passages": [%s]}`,
-		text("", random), pick(random, "60", "50", pick(random, numbers...)), pick(random, moments...), strings.Join(passages, ","))
+	return fmt.Sprintf(
+		`{"format": "vast-lantern-plan", "version": 1, "title": %s, "tempo": %s, "slot_min": 25, "starts_at": %q, "passages": [%s]}`,
+		text("", random),
+		pick(random, "60", "50", pick(random, numbers...)),
+		pick(random, moments...),
+		strings.Join(passages, ","),
+	)
 }

@@ -58,8 +58,8 @@ func (a *Access) SetPasscode(passcode string) error {
 	})
 }
 
-// Mark is what a device that gave the passcode keeps for later, so that wrong guesses of others do not keep it waiting. It
-// lets nobody in. Another passcode ends it.
+// Mark is what a device that gave the passcode keeps for later, so that wrong guesses of others do not keep it waiting.
+// It lets nobody in. Another passcode ends it.
 func (a *Access) Mark() (string, error) {
 	hash, err := a.studio.Store.Setting(passcodeName)
 	id := rand.Text()
@@ -111,7 +111,10 @@ func deviceName(given string) string {
 
 func (a *Access) keepSession(token, device string) error {
 	now := a.studio.Now()
-	return a.studio.Store.SaveSession(store.Session{TokenHash: hashOf(token), Device: device, ExpiresAt: now.Add(SessionTime)}, now)
+	return a.studio.Store.SaveSession(
+		store.Session{TokenHash: hashOf(token), Device: device, ExpiresAt: now.Add(SessionTime)},
+		now,
+	)
 }
 
 // hashOf is what is stored of a token. It is long and random, so that a quick hash is enough.
@@ -120,8 +123,8 @@ func hashOf(token string) string {
 	return hex.EncodeToString(sum[:])
 }
 
-// SignedIn is the name of the device that keeps the token; renewed says that its time was made longer. studio.ErrNotFound
-// says that nobody keeps it, or not any more.
+// SignedIn is the name of the device that keeps the token; renewed says that its time was made longer.
+// studio.ErrNotFound says that nobody keeps it, or not any more.
 func (a *Access) SignedIn(token string) (device string, renewed bool, err error) {
 	now := a.studio.Now()
 	session, err := a.studio.Store.Session(hashOf(token), now)

@@ -199,8 +199,8 @@ const (
 	longestBallot  = 64
 )
 
-// ballots is the answers of the class that is asked about that were counted, by what their pages made up. They are held in
-// memory only: where an answer is sent again because its receipt was lost, it counts once.
+// ballots is the answers of the class that is asked about that were counted, by what their pages made up. They are held
+// in memory only: where an answer is sent again because its receipt was lost, it counts once.
 type ballots struct {
 	mutex sync.Mutex
 	class int64

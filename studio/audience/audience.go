@@ -131,8 +131,8 @@ func noRoom(code string) error {
 	return studio.Fail(studio.ErrNotFound, "missing.room-code", "code", code)
 }
 
-// waiting is what the room shows while none is led: what comes, when, and what to bring. Where the data file cannot be read
-// just now, it waits with nothing to tell.
+// waiting is what the room shows while none is led: what comes, when, and what to bring. Where the data file cannot be
+// read just now, it waits with nothing to tell.
 func (a *Audience) waiting() (contract.Room, error) {
 	room, err := a.quiet()
 	if !studio.FileProblem(err).None() {

@@ -25,10 +25,17 @@ func room(t *testing.T, ask bool) (*desktest.Desk, string) {
 	return d, code
 }
 
-func answers(d *desktest.Desk, t *testing.T, code string) func(class int64, how contract.How, lane, ballot string) (contract.RoomAnswered, error) {
+func answers(
+	d *desktest.Desk,
+	t *testing.T,
+	code string,
+) func(class int64, how contract.How, lane, ballot string) (contract.RoomAnswered, error) {
 	return func(class int64, how contract.How, lane, ballot string) (contract.RoomAnswered, error) {
 		t.Helper()
-		return d.Audience.Answer(code, contract.RoomAnswer{ClassID: class, How: how, Lane: lane, Ballot: fmt.Sprintf("%16s", ballot)})
+		return d.Audience.Answer(
+			code,
+			contract.RoomAnswer{ClassID: class, How: how, Lane: lane, Ballot: fmt.Sprintf("%16s", ballot)},
+		)
 	}
 }
 
@@ -52,7 +59,12 @@ func TestTheRoomIsAskedAfterAClass(t *testing.T) {
 	require.NoError(t, err)
 	require.NotNil(t, shown.Asked)
 	assert.Equal(t, []any{class, true}, []any{shown.Asked.ClassID, shown.Asked.Lanes})
-	assert.Equal(t, contract.Millis(d.Time)+29*60_000+59_000, shown.Asked.UntilMS, "half an hour from its end, a second ago")
+	assert.Equal(
+		t,
+		contract.Millis(d.Time)+29*60_000+59_000,
+		shown.Asked.UntilMS,
+		"half an hour from its end, a second ago",
+	)
 
 	answer := answers(d, t, code)
 	done, err := answer(class, contract.TooMuch, "beside", "a")
@@ -72,7 +84,14 @@ func TestTheRoomIsAskedAfterAClass(t *testing.T) {
 	record, err := d.Records.Record(class)
 	require.NoError(t, err)
 	assert.Equal(t, contract.Told{
-		Easy: 1, Right: 1, TooMuch: 1, Main: 1, Beside: 1, Most: 3, UntilMS: shown.Asked.UntilMS, Unready: fact.New("unrest.too-much", "some", 1, "of", 3).Pointer(),
+		Easy:    1,
+		Right:   1,
+		TooMuch: 1,
+		Main:    1,
+		Beside:  1,
+		Most:    3,
+		UntilMS: shown.Asked.UntilMS,
+		Unready: fact.New("unrest.too-much", "some", 1, "of", 3).Pointer(),
 	}, record.Told)
 	require.Len(t, record.Passages[0].Lanes, 1)
 	past, err := d.Records.History(0)
@@ -88,7 +107,10 @@ func TestTheRoomIsAskedAfterAClass(t *testing.T) {
 		_, err := d.Audience.Answer(code, wrong)
 		assert.ErrorIs(t, err, studio.ErrInvalid, name)
 	}
-	_, err = d.Audience.Answer("NOBODY", contract.RoomAnswer{ClassID: class, How: contract.Easy, Ballot: "0123456789abcdef"})
+	_, err = d.Audience.Answer(
+		"NOBODY",
+		contract.RoomAnswer{ClassID: class, How: contract.Easy, Ballot: "0123456789abcdef"},
+	)
 	assert.ErrorIs(t, err, studio.ErrNotFound)
 }
 

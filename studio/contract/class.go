@@ -207,7 +207,8 @@ type ScorePassage struct {
 	Signs      []string    `json:"signs"`        // the signals that can be seen in it; not told to the room
 	// LinesFor is for whom it has lines of the teacher's own.
 	LinesFor []plan.Who `json:"lines_for"`
-	// LaneNames is what its two lanes are called as they are in force, each by what is done in it; empty where it has one only.
+	// LaneNames is what its two lanes are called as they are in force, each by what is done in it; empty where it has one
+	// only.
 	LaneNames LaneNames `json:"lane_names"`
 	// OwnRound is a round of what is breathed at own pace, from 0, and Pattern the same in one line; empty elsewhere.
 	OwnRound []ScorePhase `json:"own_round"`

@@ -2,8 +2,8 @@ package contract
 
 import "vastlantern/core/pace"
 
-// Control is a key of the lead screen: what it is pressed for, and the letter that it has where the teacher chose none. Its texts
-// are the messages "control.<id>" on the button and "control.<id>.card" on the card of keys.
+// Control is a key of the lead screen: what it is pressed for, and the letter that it has where the teacher chose none.
+// Its texts are the messages "control.<id>" on the button and "control.<id>.card" on the card of keys.
 type Control struct {
 	ID string `json:"id"`
 	// Key is a letter or digit under the left hand, in lower case.
@@ -29,8 +29,8 @@ const (
 	ClassControls ControlGroup = "class"
 )
 
-// Controls is all keys of the lead screen, in the order of the card of keys. The screens have the same list, made from this one.
-// Natural breath is always on the space bar.
+// Controls is all keys of the lead screen, in the order of the card of keys. The screens have the same list, made from
+// this one. Natural breath is always on the space bar.
 var Controls = []Control{
 	{ID: "slower", Key: "q", Verbs: []pace.Verb{pace.ToTempo}, Group: TempoControls, Pedal: true},
 	{ID: "faster", Key: "w", Verbs: []pace.Verb{pace.ToTempo}, Group: TempoControls, Pedal: true},

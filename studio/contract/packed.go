@@ -7,16 +7,16 @@ import (
 	"vastlantern/core/fact"
 )
 
-// Packing is the lists of a Score as they cross the wire: what is there many times stands once. An hour of rounds is 230 kB
-// when each phase and each cue is written out, and 30 kB so, of which 2 kB are left by gzip: as little as only what an
-// adjustment has changed would be, and no screen has to have anything to read it (docs/decisions/21).
+// Packing is the lists of a Score as they cross the wire: what is there many times stands once. An hour of rounds is
+// 230 kB when each phase and each cue is written out, and 30 kB so, of which 2 kB are left by gzip: as little as only
+// what an adjustment has changed would be, and no screen has to have anything to read it (docs/decisions/21).
 type Packing struct {
-	// Moments is the times of the lists, in milliseconds, in the order in which they are needed first: each as the step from the
-	// one before.
+	// Moments is the times of the lists, in milliseconds, in the order in which they are needed first: each as the step
+	// from the one before.
 	Moments Column `json:"moments"`
-	// Times is where in Moments each time is, as the step from the time before: of phases, lane, wait, cues, lane_cues, spoken,
-	// lane_spoken, in this order. Of a phase it is the time of its first count; those of the others, and its end, follow in
-	// Moments. Of a cue it is its beginning, then its end.
+	// Times is where in Moments each time is, as the step from the time before: of phases, lane, wait, cues, lane_cues,
+	// spoken, lane_spoken, in this order. Of a phase it is the time of its first count; those of the others, and its end,
+	// follow in Moments. Of a cue it is its beginning, then its end.
 	Times Column `json:"times"`
 
 	Looks []ScorePhase `json:"looks"` // the phases that differ, without round, breath and times
@@ -32,8 +32,8 @@ type Packing struct {
 	LaneSpoken Column       `json:"lane_spoken"`
 }
 
-// PackedPhases is a list of phases: of each its place in Looks, and the steps of round and breath from those of the phase
-// before, from 0 on.
+// PackedPhases is a list of phases: of each its place in Looks, and the steps of round and breath from those of the
+// phase before, from 0 on.
 type PackedPhases struct {
 	Looks   Column `json:"looks"`
 	Rounds  Column `json:"rounds"`
@@ -55,7 +55,8 @@ type packedScore struct {
 // MarshalJSON packs the lists.
 func (s Score) MarshalJSON() ([]byte, error) { return json.Marshal(s.packed()) }
 
-// Sent is what is written of a score, for json.Marshal: the same that it writes of the score itself, without reading it over.
+// Sent is what is written of a score, for json.Marshal: the same that it writes of the score itself, without reading it
+// over.
 func (s Score) Sent() any { return s.packed() }
 
 // Sent is the same for a room.
@@ -166,7 +167,8 @@ func (p *packing) row(ph *ScorePhase) int {
 	if last := len(p.Moments) - 1; last >= 0 && p.Moments[last] == first { // most follow the one before
 		at, found = last, true
 	}
-	if end := at + len(ph.AtMS); found && end < len(p.Moments) && slices.Equal(p.Moments[at:end], ph.AtMS) && p.Moments[end] == ph.EndMS {
+	if end := at + len(ph.AtMS); found && end < len(p.Moments) && slices.Equal(p.Moments[at:end], ph.AtMS) &&
+		p.Moments[end] == ph.EndMS {
 		return at
 	}
 	if !found || at != len(p.Moments)-1 || len(ph.AtMS) == 0 {
@@ -209,7 +211,8 @@ func looksLike(a, b *ScorePhase) bool {
 	return a.Passage == b.Passage && a.Practice == b.Practice && a.Stage == b.Stage && a.Kind == b.Kind && a.Through == b.Through &&
 		a.First == b.First && a.Of == b.Of && a.Starts == b.Starts && a.Kept == b.Kept && a.Word == b.Word && a.Side == b.Side &&
 		a.Fingers == b.Fingers && a.Open == b.Open && slices.Equal(a.Says, b.Says) && slices.Equal(a.Shows, b.Shows) &&
-		slices.Equal(a.Parts, b.Parts) && slices.Equal(a.Verbs, b.Verbs)
+		slices.Equal(a.Parts, b.Parts) &&
+		slices.Equal(a.Verbs, b.Verbs)
 }
 
 func (p *packing) cues(list []Cue, known map[Cue]int64) Column {

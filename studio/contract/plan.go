@@ -176,7 +176,8 @@ type PassageSummary struct {
 	Lines         []OwnLine    `json:"lines"`                        // the same, as they are understood
 }
 
-// OwnLine is a line of the teacher's own words and the place where it comes. What does not matter for the place is empty or 0.
+// OwnLine is a line of the teacher's own words and the place where it comes. What does not matter for the place is
+// empty or 0.
 type OwnLine struct {
 	Text      string   `json:"text"`
 	Stage     string   `json:"stage"` // where it is not the usual one of the passage
@@ -200,8 +201,19 @@ func OwnLinesOf(p *plan.Passage) []OwnLine {
 	for i := range p.Lines {
 		l := &p.Lines[i]
 		one := OwnLine{
-			Text: l.Text, First: l.First, Last: l.Last, LastRound: l.LastRound, Breath: l.Breath, Phase: string(l.Phase), Through: string(l.Through),
-			Part: l.Part, SecondMS: -1, EveryMS: l.Every.Times(1000).Round(), AheadMS: l.Ahead.Times(1000).Round(), Who: l.Who, Say: l.Say,
+			Text:      l.Text,
+			First:     l.First,
+			Last:      l.Last,
+			LastRound: l.LastRound,
+			Breath:    l.Breath,
+			Phase:     string(l.Phase),
+			Through:   string(l.Through),
+			Part:      l.Part,
+			SecondMS:  -1,
+			EveryMS:   l.Every.Times(1000).Round(),
+			AheadMS:   l.Ahead.Times(1000).Round(),
+			Who:       l.Who,
+			Say:       l.Say,
 		}
 		if l.Stage != p.UsualStage() {
 			one.Stage = l.Stage
@@ -251,8 +263,9 @@ type TypedPassage struct {
 	Facts   []TypedFact    `json:"facts"`
 }
 
-// TypedFact is one thing that was understood of a line: a field of the plan file, and its value. Of rounds, minutes, seconds, breaths,
-// strokes, rate, counts, open_seconds, side, practice and script it is the bare value, of others as a line says it.
+// TypedFact is one thing that was understood of a line: a field of the plan file, and its value. Of rounds, minutes,
+// seconds, breaths, strokes, rate, counts, open_seconds, side, practice and script it is the bare value, of others as a
+// line says it.
 type TypedFact struct {
 	Field   string `json:"field"`
 	Value   string `json:"value"`

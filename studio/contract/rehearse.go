@@ -114,7 +114,8 @@ type Rehearse struct {
 	Seed     int64  `json:"seed,omitempty"`    // of the room; 0 for one by chance
 }
 
-// Rehearsing is a rehearsal as it is led: its score, and what the people of its room do. Times are milliseconds from its start.
+// Rehearsing is a rehearsal as it is led: its score, and what the people of its room do. Times are milliseconds from
+// its start.
 type Rehearsing struct {
 	ID      int64     `json:"id"`
 	Score   Score     `json:"score"`

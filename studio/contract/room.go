@@ -16,8 +16,18 @@ func (s Score) ForTheRoom() Score {
 	for i, p := range s.Passages {
 		passages[i] = ScorePassage{
 			Name: p.Name, Type: p.Type, Rounds: p.Rounds, StartMS: p.StartMS, EndMS: p.EndMS, Counts: p.Counts, Tempo: p.Tempo,
-			Cautions: []Caution{}, Findings: []Finding{}, Steps: []fact.Fact{}, Lanes: []LaneOffer{}, Signs: []string{}, InForce: InForce{Beside: p.InForce.Beside}, OwnRound: silent(p.OwnRound), Pattern: p.Pattern, HandAtNose: p.HandAtNose, Timed: p.Timed, LaneNames: p.LaneNames,
-			LinesFor: slices.DeleteFunc(slices.Clone(p.LinesFor), func(w plan.Who) bool { return w == plan.ForTeacher }),
+			Cautions:   []Caution{},
+			Findings:   []Finding{},
+			Steps:      []fact.Fact{},
+			Lanes:      []LaneOffer{},
+			Signs:      []string{},
+			InForce:    InForce{Beside: p.InForce.Beside},
+			OwnRound:   silent(p.OwnRound),
+			Pattern:    p.Pattern,
+			HandAtNose: p.HandAtNose,
+			Timed:      p.Timed,
+			LaneNames:  p.LaneNames,
+			LinesFor:   slices.DeleteFunc(slices.Clone(p.LinesFor), func(w plan.Who) bool { return w == plan.ForTeacher }),
 		}
 	}
 	s.Passages, s.Phases, s.Lane = passages, silent(s.Phases), silent(s.Lane)

@@ -54,7 +54,10 @@ func FieldErrorsOf(err error) []FieldError {
 	fields := []FieldError{}
 	if errors.As(err, &errs) {
 		for _, e := range errs {
-			fields = append(fields, FieldError{Passage: e.Passage, Field: e.Field, Given: e.Given, Allowed: e.Allowed, Say: e.Tell()})
+			fields = append(
+				fields,
+				FieldError{Passage: e.Passage, Field: e.Field, Given: e.Given, Allowed: e.Allowed, Say: e.Tell()},
+			)
 		}
 	}
 	return fields
@@ -111,8 +114,14 @@ func AdjustOf(a pace.Adjustment) (Adjust, error) {
 // AnswerOf is the answer to an adjustment.
 func AnswerOf(a pace.Answer) Answer {
 	return Answer{
-		AtMS: a.At, Do: a.Do, Refused: a.Refused.Pointer(), Did: a.Did(), When: a.When, Before: InForceOf(a.Before), After: InForceOf(a.After),
-		Undone: a.Undone, LateMS: a.Late, Text: a.Text, See: a.See,
+		AtMS:    a.At,
+		Do:      a.Do,
+		Refused: a.Refused.Pointer(),
+		Did:     a.Did(),
+		When:    a.When,
+		Before:  InForceOf(a.Before),
+		After:   InForceOf(a.After),
+		Undone:  a.Undone, LateMS: a.Late, Text: a.Text, See: a.See,
 	}
 }
 
@@ -150,9 +159,19 @@ func PhasesOf(rows []pace.Row, p *plan.Plan) []ScorePhase {
 		word, side, _ := cue.Words(row, p)
 		list = append(list, ScorePhase{
 			Passage: row.Passage, Practice: row.Practice, Stage: row.Stage, Round: row.Round, Breath: row.Breath,
-			Kind: row.Phase, Through: row.Through, First: row.Count, Starts: row.Starts, Open: row.Open, Word: word, Side: side, Fingers: fingers,
-			AtMS: at[first:end:end], Says: says[first:end:end], Shows: shows[first:end:end], Parts: partsOf(rows[first:end], p),
-			Of: last.Of, Kept: last.Kept, EndMS: last.End(), Verbs: verbs(last.Verbs, met),
+			Kind:    row.Phase,
+			Through: row.Through,
+			First:   row.Count,
+			Starts:  row.Starts,
+			Open:    row.Open,
+			Word:    word,
+			Side:    side,
+			Fingers: fingers,
+			AtMS:    at[first:end:end],
+			Says:    says[first:end:end],
+			Shows:   shows[first:end:end],
+			Parts:   partsOf(rows[first:end], p),
+			Of:      last.Of, Kept: last.Kept, EndMS: last.End(), Verbs: verbs(last.Verbs, met),
 		})
 		first = end
 	}
@@ -173,8 +192,8 @@ func partsOf(rows []pace.Row, p *plan.Plan) (parts []string) {
 	return parts
 }
 
-// LaneSpokenOf is what one voice for the whole room can say to those on the gentler lane: when a breath of theirs starts while
-// the others do something else.
+// LaneSpokenOf is what one voice for the whole room can say to those on the gentler lane: when a breath of theirs
+// starts while the others do something else.
 func LaneSpokenOf(main, lane []ScorePhase, w *words.Words) []Spoken {
 	list := []Spoken{}
 	k := 0
@@ -196,7 +215,10 @@ func CuesOf(all []cue.Cue, at int64, kinds ...cue.Kind) []Cue {
 	list := make([]Cue, 0, len(all))
 	for _, c := range all {
 		if (c.Until == cue.Open || c.Until > at) && (len(kinds) == 0 || slices.Contains(kinds, c.Kind)) {
-			list = append(list, Cue{AtMS: c.At, UntilMS: c.Until, Passage: c.Passage, Kind: c.Kind, Who: c.Who, Text: c.Text, Fingers: c.Fingers})
+			list = append(
+				list,
+				Cue{AtMS: c.At, UntilMS: c.Until, Passage: c.Passage, Kind: c.Kind, Who: c.Who, Text: c.Text, Fingers: c.Fingers},
+			)
 		}
 	}
 	return list

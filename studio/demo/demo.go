@@ -57,8 +57,9 @@ type press struct {
 	do      contract.Adjust
 }
 
-// Load brings the scenario into the store: once the groups, their past, some rehearsals and a recorded voice, and, whenever no class is to come, the
-// plans for the next days. Now is the time on the application's clock, in the place where it is shown.
+// Load brings the scenario into the store: once the groups, their past, some rehearsals and a recorded voice, and,
+// whenever no class is to come, the plans for the next days. Now is the time on the application's clock, in the place
+// where it is shown.
 func Load(s *store.Store, now time.Time) error {
 	upcoming, err := anyToCome(s, now)
 	if err != nil || upcoming {
@@ -221,7 +222,11 @@ func (l lesson) teach(s *store.Store, group int64) error {
 		return err
 	}
 	for i, press := range l.pressed {
-		clock = started.Add(time.Duration(score.Passages[press.passage-1].StartMS)*time.Millisecond + time.Duration(press.after*float64(time.Second)))
+		clock = started.Add(
+			time.Duration(score.Passages[press.passage-1].StartMS)*time.Millisecond + time.Duration(
+				press.after*float64(time.Second),
+			),
+		)
 		press.do.Key = fmt.Sprintf("demo %d", i+1)
 		done, err := past.Classes.Adjust(score.ClassID, press.do)
 		if err != nil {

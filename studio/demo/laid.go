@@ -58,8 +58,8 @@ func State(d *desk.Desk) (contract.DemoData, error) {
 	return state, err
 }
 
-// Lay lays the groups of the demo, their past and their next plans into the data file of the desk, beside what is there. Its
-// voice does not speak unless it is chosen.
+// Lay lays the groups of the demo, their past and their next plans into the data file of the desk, beside what is
+// there. Its voice does not speak unless it is chosen.
 func Lay(d *desk.Desk) (contract.DemoData, error) {
 	err := d.Classes.WhileNothingBegins(func(running *studio.Class) error {
 		if running != nil {
@@ -90,8 +90,8 @@ func Lay(d *desk.Desk) (contract.DemoData, error) {
 	return State(d)
 }
 
-// Remove removes the groups of the demo with their plans and classes, its rehearsals and its voice. They can be brought back for 30 days, as all that is
-// deleted.
+// Remove removes the groups of the demo with their plans and classes, its rehearsals and its voice. They can be brought
+// back for 30 days, as all that is deleted.
 func Remove(d *desk.Desk) (contract.DemoData, error) {
 	there, err := laid(d.Store)
 	if err != nil {

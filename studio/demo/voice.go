@@ -30,8 +30,8 @@ const (
 	voiceSetting = "demo voice"
 )
 
-// layVoice records the demo's voice of the words that read returns, unless it is there. With speaks it is the one that speaks, where
-// none does.
+// layVoice records the demo's voice of the words that read returns, unless it is there. With speaks it is the one that
+// speaks, where none does.
 func layVoice(d *desk.Desk, speaks bool, read func() ([]contract.VoiceRecording, error)) error {
 	if id, err := laidVoice(d.Store); err != nil || id != 0 {
 		return err

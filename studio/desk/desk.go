@@ -67,8 +67,8 @@ func of(s *studio.Studio) *Desk {
 	return d
 }
 
-// Keep does what nobody asks for, until the context ends: it looks after the class in progress, removes what was deleted
-// long ago, and has the lists and the programmes follow what has changed.
+// Keep does what nobody asks for, until the context ends: it looks after the class in progress, removes what was
+// deleted long ago, and has the lists and the programmes follow what has changed.
 func (d *Desk) Keep(ctx context.Context) {
 	var working sync.WaitGroup
 	working.Go(func() { d.keepLists(ctx) })

@@ -17,8 +17,8 @@ import (
 // edit saves what a screen typed over the revision that it knows, and returns the revision that is stored then.
 type edit func(typed string, revision int64) (int64, error)
 
-// Two screens have opened the same thing. What one saves is not overwritten by the other, which is told that it was changed
-// and can save once it has seen the newer revision.
+// Two screens have opened the same thing. What one saves is not overwritten by the other, which is told that it was
+// changed and can save once it has seen the newer revision.
 func TestTwoScreensNeverOverwriteEachOther(t *testing.T) {
 	for kind, open := range map[string]func(*testing.T, *desktest.Desk) (edit, int64){
 		"group": groupEdit, "settings": settingsEdit, "own practice": practiceEdit, "programme": programmeEdit, "plan": planEdit,
@@ -90,7 +90,12 @@ func planEdit(_ *testing.T, d *desktest.Desk) (edit, int64) {
 
 func programmeEdit(t *testing.T, d *desktest.Desk) (edit, int64) {
 	d.WithGroup(nil)
-	plan, err := d.Plans.Add([]byte(`{"format": "vast-lantern-plan", "version": 1, "starts_at": "2026-03-02T18:30:00Z", "passages": [`+desktest.Rounds+`]}`), 1)
+	plan, err := d.Plans.Add(
+		[]byte(
+			`{"format": "vast-lantern-plan", "version": 1, "starts_at": "2026-03-02T18:30:00Z", "passages": [`+desktest.Rounds+`]}`,
+		),
+		1,
+	)
 	require.NoError(t, err)
 	grows := programme.Programme{
 		Name: "Grows", Passage: 1, By: programme.Led, Times: 1, Days: 7, Missed: programme.Wait, Eased: programme.Wait,
@@ -108,7 +113,10 @@ func programmeEdit(t *testing.T, d *desktest.Desk) (edit, int64) {
 
 func homeEdit(t *testing.T, d *desktest.Desk) (edit, int64) {
 	_, class := d.TaughtOnce()
-	given, err := d.Homes.GiveFromClass(class, contract.HomeGive{Passage: 1, HomeAmount: contract.HomeAmount{Minutes: 5, Pieces: 1}})
+	given, err := d.Homes.GiveFromClass(
+		class,
+		contract.HomeGive{Passage: 1, HomeAmount: contract.HomeAmount{Minutes: 5, Pieces: 1}},
+	)
 	require.NoError(t, err)
 	home := given.Given[0]
 	answers := map[string]string{"11": "hardly", "12": "every-day"}

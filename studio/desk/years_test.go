@@ -51,7 +51,9 @@ func fill(b *testing.B, path string, years int, now time.Time) {
 		b.Fatal(err)
 	}
 	random := rand.New(rand.NewPCG(7, 7))
-	class, err := tx.Prepare(`INSERT INTO classes (id, group_id, started_at, ended_at, document, uid) VALUES (?, ?, ?, ?, ?, lower(hex(randomblob(16))))`)
+	class, err := tx.Prepare(
+		`INSERT INTO classes (id, group_id, started_at, ended_at, document, uid) VALUES (?, ?, ?, ?, ?, lower(hex(randomblob(16))))`,
+	)
 	if err != nil {
 		b.Fatal(err)
 	}
@@ -62,8 +64,12 @@ func fill(b *testing.B, path string, years int, now time.Time) {
 	weeks := years * 52
 	for i := range weeks * 10 {
 		start := now.AddDate(0, 0, -7*(weeks-i/10)).Add(time.Duration(i%10) * 2 * time.Hour)
-		document := fmt.Sprintf(`{"format": "vast-lantern-plan", "version": 1, "title": "Class %d", "tempo": 48, "passages": [{"type": "talk", "seconds": 120}, %s, %s, {"type": "free", "seconds": 300}]}`,
-			i+1, yearly[random.IntN(len(yearly))], yearly[random.IntN(len(yearly))])
+		document := fmt.Sprintf(
+			`{"format": "vast-lantern-plan", "version": 1, "title": "Class %d", "tempo": 48, "passages": [{"type": "talk", "seconds": 120}, %s, %s, {"type": "free", "seconds": 300}]}`,
+			i+1,
+			yearly[random.IntN(len(yearly))],
+			yearly[random.IntN(len(yearly))],
+		)
 		const form = "2006-01-02 15:04:05.999"
 		if _, err := class.Exec(i+1, i%10+1, start.UTC().Format(form), start.UTC().Add(time.Hour).Format(form), document); err != nil {
 			b.Fatal(err)
@@ -118,7 +124,11 @@ func imported(b *testing.B, file []byte, now time.Time) string {
 	if err := in.Apply(b.Context()); err != nil {
 		b.Fatal(err)
 	}
-	return fmt.Sprintf("read in %v, imported in %v", read.Round(time.Millisecond), time.Since(began).Round(time.Millisecond))
+	return fmt.Sprintf(
+		"read in %v, imported in %v",
+		read.Round(time.Millisecond),
+		time.Since(began).Round(time.Millisecond),
+	)
 }
 
 func BenchmarkYears(b *testing.B) {

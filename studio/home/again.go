@@ -18,8 +18,8 @@ var answers = []string{"every-day", "now-and-then", "hardly", contract.HomeTooMu
 
 func answerName(answer string) fact.Fact { return fact.New("home-answer." + cmp.Or(answer, "none")) }
 
-// OfGroup is what a group was given, with what to ask about when it comes again: what was not answered yet, and was given
-// some days ago.
+// OfGroup is what a group was given, with what to ask about when it comes again: what was not answered yet, and was
+// given some days ago.
 func (h *Homes) OfGroup(group int64) (contract.HomesOfGroup, error) {
 	stored, err := h.studio.Store.HomesOfGroup(group, mostBefore)
 	of := contract.HomesOfGroup{Homes: h.cards(stored), Ask: []int64{}, Answers: answers}
@@ -40,7 +40,8 @@ func (h *Homes) OfClass(class store.Class) ([]contract.Home, error) {
 	return h.cards(stored), err
 }
 
-// Answer notes how it was at home, in the place of the answer of one revision; an empty answer takes back what was noted.
+// Answer notes how it was at home, in the place of the answer of one revision; an empty answer takes back what was
+// noted.
 func (h *Homes) Answer(id int64, in contract.HomeAnswer) (contract.HomesOfGroup, error) {
 	if in.Answer != "" && !slices.Contains(answers, in.Answer) {
 		return contract.HomesOfGroup{}, studio.Fail(studio.ErrInvalid, "home.answer", "allowed", strings.Join(answers, ", "))
@@ -51,7 +52,9 @@ func (h *Homes) Answer(id int64, in contract.HomeAnswer) (contract.HomesOfGroup,
 	}
 	if errors.Is(err, store.ErrTaken) {
 		if stored, err = h.studio.Store.Home(id); err == nil && stored.Answer != in.Answer {
-			return contract.HomesOfGroup{}, studio.ChangedMeanwhile(fact.New("changed.home-answer", "there", answerName(stored.Answer), "yours", answerName(in.Answer)))
+			return contract.HomesOfGroup{}, studio.ChangedMeanwhile(
+				fact.New("changed.home-answer", "there", answerName(stored.Answer), "yours", answerName(in.Answer)),
+			)
 		}
 	}
 	if err != nil {

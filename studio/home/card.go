@@ -40,9 +40,21 @@ func card(s store.Home) (contract.Home, *plan.Plan, error) {
 	}
 	one, amount := &p.Passages[0], amountStored(s)
 	return contract.Home{
-		ID: s.ID, ClassID: s.ClassID, PlanID: s.PlanID, GivenMS: contract.Millis(s.GivenAt), Name: one.Name(), Says: pieceInWords(one), Amount: text(amount.Amount()),
-		Plays: plays(one), Answer: s.Answer, Revision: s.Revision,
-		HomeAmount: contract.HomeAmount{Minutes: amount.Minutes, Pieces: amount.Pieces, Days: amount.Days, When: amount.When, Sentence: amount.Sentence},
+		ID:      s.ID,
+		ClassID: s.ClassID,
+		PlanID:  s.PlanID,
+		GivenMS: contract.Millis(s.GivenAt),
+		Name:    one.Name(),
+		Says:    pieceInWords(one),
+		Amount:  text(amount.Amount()),
+		Plays:   plays(one), Answer: s.Answer, Revision: s.Revision,
+		HomeAmount: contract.HomeAmount{
+			Minutes:  amount.Minutes,
+			Pieces:   amount.Pieces,
+			Days:     amount.Days,
+			When:     amount.When,
+			Sentence: amount.Sentence,
+		},
 	}, p, nil
 }
 
@@ -51,7 +63,11 @@ func plays(p *plan.Passage) bool { return !p.Is(practice.Open) }
 
 // pieceInWords is one piece: "4:2:7, 12 rounds at 60, about 3 min".
 func pieceInWords(p *plan.Passage) string {
-	pattern, rounds := fact.New("name", "name", p.Pattern()), fact.New("measure.rounds", "rounds", p.TotalRounds(p.Measure))
+	pattern, rounds := fact.New("name", "name", p.Pattern()), fact.New(
+		"measure.rounds",
+		"rounds",
+		p.TotalRounds(p.Measure),
+	)
 	words := pattern
 	switch {
 	case p.HasRounds() && p.Pattern() != "":
@@ -114,8 +130,15 @@ func (h *Homes) planTitle(id int64) (string, error) {
 func sheetOf(home contract.Home, p *plan.Plan, from string) contract.HomeSheet {
 	one := &p.Passages[0]
 	s := contract.HomeSheet{
-		Home: home, From: from, Term: one.Practice.Term, How: append([]string{}, one.Practice.How...), Opening: texts(contract.StepsOf(one.OpeningSteps)),
-		Closing: texts(contract.StepsOf(one.ClosingSteps)), Beside: besideInWords(one.Beside), Cautions: []string{}, Stop: text(care.Everyone.Say),
+		Home:     home,
+		From:     from,
+		Term:     one.Practice.Term,
+		How:      append([]string{}, one.Practice.How...),
+		Opening:  texts(contract.StepsOf(one.OpeningSteps)),
+		Closing:  texts(contract.StepsOf(one.ClosingSteps)),
+		Beside:   besideInWords(one.Beside),
+		Cautions: []string{},
+		Stop:     text(care.Everyone.Say),
 	}
 	for _, c := range care.Of(one) {
 		if c.ID != care.EveryoneID {

@@ -66,12 +66,17 @@ func (h *Homes) give(from source, in contract.HomeGive) (contract.HomeOffer, err
 	if err := sheet.WritePlan(&document, from.doc); err != nil {
 		return contract.HomeOffer{}, err
 	}
-	if _, _, err := sheet.ReadPlan(bytes.NewReader(document.Bytes())); err != nil { // what cannot be read again is not stored
+	// what cannot be read again is not stored
+	if _, _, err := sheet.ReadPlan(bytes.NewReader(document.Bytes())); err != nil {
 		return contract.HomeOffer{}, studio.FailInPlan(err, "home.not-like-this")
 	}
 	_, err := h.studio.Store.AddHome(store.Home{
-		ClassID: from.classID, PlanID: from.planID, GroupID: from.group, GivenAt: h.studio.Now().Truncate(time.Second), Document: document.Bytes(),
-		Minutes: amount.Minutes, Pieces: amount.Pieces, Days: amount.Days, When: amount.When, Sentence: amount.Sentence,
+		ClassID:  from.classID,
+		PlanID:   from.planID,
+		GroupID:  from.group,
+		GivenAt:  h.studio.Now().Truncate(time.Second),
+		Document: document.Bytes(),
+		Minutes:  amount.Minutes, Pieces: amount.Pieces, Days: amount.Days, When: amount.When, Sentence: amount.Sentence,
 	})
 	if err != nil {
 		return contract.HomeOffer{}, err
@@ -103,7 +108,13 @@ func overrule(at *taught.Next, in contract.HomeGive, p *plan.Passage) error {
 }
 
 func amountOf(a contract.HomeAmount) taught.Home {
-	return taught.Home{Minutes: a.Minutes, Pieces: a.Pieces, Days: a.Days, When: strings.TrimSpace(a.When), Sentence: strings.TrimSpace(a.Sentence)}
+	return taught.Home{
+		Minutes:  a.Minutes,
+		Pieces:   a.Pieces,
+		Days:     a.Days,
+		When:     strings.TrimSpace(a.When),
+		Sentence: strings.TrimSpace(a.Sentence),
+	}
 }
 
 func amountStored(s store.Home) taught.Home {

@@ -44,7 +44,15 @@ func New(s *studio.Studio, l Library, c Classes) *Homes { return &Homes{s, l, c}
 
 // whens is when in the day, to choose from: common practice, with no source.
 func whens() []string {
-	return texts([]fact.Fact{fact.New("when.morning"), fact.New("when.before-lunch"), fact.New("when.evening"), fact.New("when.before-sleep"), fact.New("when.waiting")})
+	return texts(
+		[]fact.Fact{
+			fact.New("when.morning"),
+			fact.New("when.before-lunch"),
+			fact.New("when.evening"),
+			fact.New("when.before-sleep"),
+			fact.New("when.waiting"),
+		},
+	)
 }
 
 // source is where a home practice comes from: a plan, or a class that was led from it.
@@ -78,7 +86,14 @@ func (h *Homes) ofPlan(id int64) (source, error) {
 	if err != nil {
 		return source{}, studio.FailInPlan(err, "home.plan-wrong")
 	}
-	from := source{doc: doc, plan: p, planID: id, group: stored.GroupID, lengths: make([]int64, len(p.Passages)), last: make([]taught.Next, len(p.Passages))}
+	from := source{
+		doc:     doc,
+		plan:    p,
+		planID:  id,
+		group:   stored.GroupID,
+		lengths: make([]int64, len(p.Passages)),
+		last:    make([]taught.Next, len(p.Passages)),
+	}
 	for i := range p.Passages {
 		from.lengths[i] = p.Passages[i].PlannedLength().Round()
 	}
@@ -132,7 +147,14 @@ func (h *Homes) OfferFromClass(id int64) (contract.HomeOffer, error) {
 const mostBefore = 10
 
 func (h *Homes) offer(from source) (contract.HomeOffer, error) {
-	offer := contract.HomeOffer{Title: from.plan.Title, PlanID: from.planID, ClassID: from.classID, Passages: []contract.HomePassage{}, Whens: whens(), Before: []contract.Home{}}
+	offer := contract.HomeOffer{
+		Title:    from.plan.Title,
+		PlanID:   from.planID,
+		ClassID:  from.classID,
+		Passages: []contract.HomePassage{},
+		Whens:    whens(),
+		Before:   []contract.Home{},
+	}
 	for _, number := range taught.CanGoHome(from.plan, from.lengths) {
 		offer.Passages = append(offer.Passages, homePassage(from, number))
 	}
@@ -174,7 +196,12 @@ func homePassage(from source, number int) contract.HomePassage {
 	if last.Tempo.Sign() > 0 {
 		m.Tempo = last.Tempo
 	}
-	one := contract.HomePassage{Passage: number, Name: p.Name(), Says: p.Headline(), Usual: contract.HomeAmount{Minutes: usual.Minutes, Pieces: usual.Pieces, Days: usual.Days}}
+	one := contract.HomePassage{
+		Passage: number,
+		Name:    p.Name(),
+		Says:    p.Headline(),
+		Usual:   contract.HomeAmount{Minutes: usual.Minutes, Pieces: usual.Pieces, Days: usual.Days},
+	}
 	if p.Is(practice.Counted) {
 		one.Counts = m.Counts.String()
 	}

@@ -53,13 +53,46 @@ func TestWhatGoesHomeFromAClass(t *testing.T) {
 	require.NoError(t, err)
 	require.Len(t, offer.Passages, 2, "not the try-out")
 	point := offer.Passages[0]
-	assert.Equal(t, contract.HomePassage{Passage: 3, Name: "Long out", Says: "Long out 4:2:7 ×6", Counts: "4:2:7", Tempo: 60, Usual: contract.HomeAmount{Minutes: 3, Pieces: 1, Days: 7}}, point)
+	assert.Equal(
+		t,
+		contract.HomePassage{
+			Passage: 3,
+			Name:    "Long out",
+			Says:    "Long out 4:2:7 ×6",
+			Counts:  "4:2:7",
+			Tempo:   60,
+			Usual:   contract.HomeAmount{Minutes: 3, Pieces: 1, Days: 7},
+		},
+		point,
+	)
 
-	offer, err = d.Homes.GiveFromClass(id, contract.HomeGive{Passage: 3, HomeAmount: contract.HomeAmount{Minutes: 10, Pieces: 2, Days: 7, When: " in the morning ", Sentence: "As lightly as here."}})
+	offer, err = d.Homes.GiveFromClass(
+		id,
+		contract.HomeGive{
+			Passage: 3,
+			HomeAmount: contract.HomeAmount{
+				Minutes:  10,
+				Pieces:   2,
+				Days:     7,
+				When:     " in the morning ",
+				Sentence: "As lightly as here.",
+			},
+		},
+	)
 	require.NoError(t, err)
 	require.Len(t, offer.Given, 1)
 	given := offer.Given[0]
-	assert.Equal(t, []any{"Long out", "4:2:7, 23 rounds at 60, about 5 min", "10 minutes a day, in 2 pieces, for 7 days, in the morning", true, id}, []any{given.Name, given.Says, given.Amount, given.Plays, given.ClassID})
+	assert.Equal(
+		t,
+		[]any{
+			"Long out",
+			"4:2:7, 23 rounds at 60, about 5 min",
+			"10 minutes a day, in 2 pieces, for 7 days, in the morning",
+			true,
+			id,
+		},
+		[]any{given.Name, given.Says, given.Amount, given.Plays, given.ClassID},
+	)
 	record, err := d.Records.Record(id)
 	require.NoError(t, err)
 	assert.Equal(t, offer.Given, record.Homes, "it stands in the record")
@@ -144,7 +177,10 @@ func TestAskedAboutWhenTheGroupComesAgain(t *testing.T) {
 	assert.Empty(t, of.Ask)
 	assert.Equal(t, "now-and-then", of.Homes[0].Answer)
 
-	_, err = d.Homes.Answer(of.Homes[0].ID, contract.HomeAnswer{Answer: contract.HomeTooMuch, Revision: of.Homes[0].Revision})
+	_, err = d.Homes.Answer(
+		of.Homes[0].ID,
+		contract.HomeAnswer{Answer: contract.HomeTooMuch, Revision: of.Homes[0].Revision},
+	)
 	require.NoError(t, err)
 	record, err := d.Records.Record(id)
 	require.NoError(t, err)
@@ -159,12 +195,20 @@ func TestAskedAboutWhenTheGroupComesAgain(t *testing.T) {
 	amount.Minutes = 12
 	offer, err = d.Homes.GiveFromPlan(p.ID, contract.HomeGive{Again: offer.Before[0].ID, HomeAmount: amount})
 	require.NoError(t, err)
-	assert.Equal(t, "4:2:7, 55 rounds at 60, about 12 min", offer.Given[0].Says, "what was given then, and not what is planned now")
+	assert.Equal(
+		t,
+		"4:2:7, 55 rounds at 60, about 12 min",
+		offer.Given[0].Says,
+		"what was given then, and not what is planned now",
+	)
 
 	young := desktest.New(t)
 	young.Import(d.Export())
 	assert.Equal(t, d.Export(), young.Export(), "all of it moves to another machine")
-	_, err = d.Homes.Answer(offer.Given[0].ID, contract.HomeAnswer{Answer: of.Answers[0], Revision: offer.Given[0].Revision})
+	_, err = d.Homes.Answer(
+		offer.Given[0].ID,
+		contract.HomeAnswer{Answer: of.Answers[0], Revision: offer.Given[0].Revision},
+	)
 	require.NoError(t, err)
 	assert.Contains(t, desktest.Lines(young.Import(d.Export())), "home practice changed: Long out")
 	assert.Equal(t, d.Export(), young.Export())
@@ -213,7 +257,12 @@ func TestThePageAgreesWithTheSheet(t *testing.T) {
 			alone.Passages()[0].SetRounds(n)
 			written, err := json.Marshal(alone)
 			require.NoError(t, err)
-			written = bytes.Replace(written, []byte(`"rest_wait":true`), []byte(`"rest_wait":false`), 1) // at home nothing waits for a teacher
+			written = bytes.Replace(
+				written,
+				[]byte(`"rest_wait":true`),
+				[]byte(`"rest_wait":false`),
+				1,
+			) // at home nothing waits for a teacher
 			_, one, err := sheet.ReadPlan(bytes.NewReader(written))
 			require.NoError(t, err)
 			tl := pace.Sheet(one)
@@ -229,13 +278,19 @@ func TestThePageAgreesWithTheSheet(t *testing.T) {
 		}
 		assert.Equal(t, c.rounds, rounds)
 	}
-	doc, p, err := sheet.ReadPlan(strings.NewReader(`{"format": "vast-lantern-plan", "version": 1, "passages": [{"type": "practice", "practice": "open-holds", "minutes": 3}, {"type": "talk", "seconds": 5}]}`))
+	doc, p, err := sheet.ReadPlan(
+		strings.NewReader(
+			`{"format": "vast-lantern-plan", "version": 1, "passages": [{"type": "practice", "practice": "open-holds", "minutes": 3}, {"type": "talk", "seconds": 5}]}`,
+		),
+	)
 	require.NoError(t, err)
 	_, err = home.PageOf([]byte(template), doc, p, 1, lead.PlanScore)
 	assert.Contains(t, language.English().Error(err), "wait for a teacher")
 	_, err = home.PageOf([]byte(template), doc, p, 2, lead.PlanScore)
 	assert.Error(t, err)
-	doc, p, err = sheet.ReadPlan(strings.NewReader(`{"format": "vast-lantern-plan", "version": 1, "passages": [` + target + `]}`))
+	doc, p, err = sheet.ReadPlan(
+		strings.NewReader(`{"format": "vast-lantern-plan", "version": 1, "passages": [` + target + `]}`),
+	)
 	require.NoError(t, err)
 	_, err = home.PageOf([]byte("no place"), doc, p, 1, lead.PlanScore)
 	assert.Contains(t, language.English().Error(err), "make build")
@@ -247,7 +302,11 @@ func agrees(t *testing.T, rows []pace.Row, phases []contract.ScorePhase) {
 	for _, phase := range phases {
 		for i, at := range phase.AtMS {
 			row := rows[next]
-			require.Equal(t, []any{row.At, row.Count, row.Phase, row.Through, row.Round}, []any{at, phase.First + i, phase.Kind, phase.Through, phase.Round})
+			require.Equal(
+				t,
+				[]any{row.At, row.Count, row.Phase, row.Through, row.Round},
+				[]any{at, phase.First + i, phase.Kind, phase.Through, phase.Round},
+			)
 			next++
 		}
 	}
@@ -261,7 +320,11 @@ func TestTheBuiltPage(t *testing.T) {
 		t.Skip("the front end is not built")
 	}
 	require.NoError(t, err)
-	doc, p, err := sheet.ReadPlan(strings.NewReader(`{"format": "vast-lantern-plan", "version": 1, "passages": [{"type": "practice", "practice": "nadi-shodhana", "counts": "4:4:8", "rounds": 20, "beside": "4:4"}]}`))
+	doc, p, err := sheet.ReadPlan(
+		strings.NewReader(
+			`{"format": "vast-lantern-plan", "version": 1, "passages": [{"type": "practice", "practice": "nadi-shodhana", "counts": "4:4:8", "rounds": 20, "beside": "4:4"}]}`,
+		),
+	)
 	require.NoError(t, err)
 	page, err := home.PageOf(built, doc, p, 1, lead.PlanScore)
 	require.NoError(t, err)
@@ -276,7 +339,10 @@ func TestADamagedHomePractice(t *testing.T) {
 	d := desktest.New(t)
 	group, id := class(t, d)
 	for range 2 {
-		_, err := d.Homes.GiveFromClass(id, contract.HomeGive{Passage: 3, HomeAmount: contract.HomeAmount{Minutes: 5, Pieces: 1}})
+		_, err := d.Homes.GiveFromClass(
+			id,
+			contract.HomeGive{Passage: 3, HomeAmount: contract.HomeAmount{Minutes: 5, Pieces: 1}},
+		)
 		require.NoError(t, err)
 	}
 	d.Exec("UPDATE homes SET document = '{\"format\"' WHERE id = 1")

@@ -20,8 +20,8 @@ import (
 // score is the whole of a plan as it is played without this program.
 type score func(p *plan.Plan, fingers string) (contract.Score, error)
 
-// Page is a home practice as one file that plays by itself. The template is the page as it was built, without a practice. With voice,
-// the place of the recordings is left for whoever puts them in.
+// Page is a home practice as one file that plays by itself. The template is the page as it was built, without a
+// practice. With voice, the place of the recordings is left for whoever puts them in.
 func (h *Homes) Page(id int64, template []byte, voice bool) (studio.File, error) {
 	stored, err := h.studio.Store.Home(id)
 	if err != nil {
@@ -74,7 +74,13 @@ func cannotPlay(home contract.Home) error {
 }
 
 // PageOf is the page of a passage of a plan, by its number from 1, in as many rounds as it is planned.
-func PageOf(template []byte, doc plan.Document, p *plan.Plan, number int, of func(p *plan.Plan, fingers string) contract.Score) ([]byte, error) {
+func PageOf(
+	template []byte,
+	doc plan.Document,
+	p *plan.Plan,
+	number int,
+	of func(p *plan.Plan, fingers string) contract.Score,
+) ([]byte, error) {
 	if number < 1 || number > len(p.Passages) || p.Passages[number-1].Practice == nil {
 		return nil, fact.New("home.no-practice", "passage", number)
 	}
@@ -96,7 +102,13 @@ func PageOf(template []byte, doc plan.Document, p *plan.Plan, number int, of fun
 		return nil, err
 	}
 	home := contract.Home{Name: one.Name(), Says: pieceInWords(&alone.Passages[0]), Plays: plays(&alone.Passages[0])}
-	return page(bytes.Replace(template, recordings, nil, 1), sheetOf(home, alone, from), document, "", func(p *plan.Plan, fingers string) (contract.Score, error) { return of(p, fingers), nil })
+	return page(
+		bytes.Replace(template, recordings, nil, 1),
+		sheetOf(home, alone, from),
+		document,
+		"",
+		func(p *plan.Plan, fingers string) (contract.Score, error) { return of(p, fingers), nil },
+	)
 }
 
 func page(template []byte, s contract.HomeSheet, document []byte, fingers string, of score) ([]byte, error) {
@@ -160,7 +172,10 @@ func pageData(s contract.HomeSheet, document []byte, fingers string, of score) (
 		if err != nil {
 			return data, err
 		}
-		data.Choices = append(data.Choices, contract.HomeChoice{Says: pieceInWords(&p.Passages[0]), Score: score.ForTheRoom()})
+		data.Choices = append(
+			data.Choices,
+			contract.HomeChoice{Says: pieceInWords(&p.Passages[0]), Score: score.ForTheRoom()},
+		)
 	}
 	return data, nil
 }
@@ -188,7 +203,8 @@ func amounts(p *plan.Passage) []choice {
 	if p.Practice.FillsMinutes() {
 		var list []choice
 		for _, halves := range []int64{1, 2, 3, 4} {
-			if minutes := p.Minutes.Mul(breath.Ratio(halves, 2)); halves == 2 || !breath.Int(taught.MostHomeMinutes).Less(minutes) {
+			if minutes := p.Minutes.Mul(breath.Ratio(halves, 2)); halves == 2 ||
+				!breath.Int(taught.MostHomeMinutes).Less(minutes) {
 				list = append(list, choice{minutes: minutes, given: halves == 2})
 			}
 		}

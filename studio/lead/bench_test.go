@@ -21,7 +21,12 @@ func BenchmarkAnAdjustmentOfAnHour(b *testing.B) {
 	defer s.Close()
 	now := time.Date(2026, 3, 2, 18, 30, 0, 0, time.UTC)
 	d := desk.WithTime(s, func() time.Time { return now }, 1)
-	plan, err := d.Plans.Add([]byte(`{"format": "vast-lantern-plan", "version": 1, "tempo": 60, "passages": [{"type": "practice", "practice": "nadi-shodhana", "counts": "4:4:8", "rounds": 110}]}`), 0)
+	plan, err := d.Plans.Add(
+		[]byte(
+			`{"format": "vast-lantern-plan", "version": 1, "tempo": 60, "passages": [{"type": "practice", "practice": "nadi-shodhana", "counts": "4:4:8", "rounds": 110}]}`,
+		),
+		0,
+	)
 	if err != nil {
 		b.Fatal(err)
 	}

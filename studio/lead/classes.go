@@ -55,8 +55,8 @@ func New(s *studio.Studio, l Library, p Plans, v Voices) *Classes {
 	return &Classes{studio: s, library: l, plans: p, voices: v, mainCues: newLiveCues(), laneCues: newLiveCues()}
 }
 
-// WhileNothingBegins does something that must not meet a class as it begins or is adjusted; running is the class that is
-// being led, or nil.
+// WhileNothingBegins does something that must not meet a class as it begins or is adjusted; running is the class that
+// is being led, or nil.
 func (c *Classes) WhileNothingBegins(work func(running *studio.Class) error) error {
 	c.leading.Lock()
 	defer c.leading.Unlock()

@@ -34,9 +34,9 @@ func plain(t require.TestingT, s contract.Score) string {
 	return string(text)
 }
 
-// Whatever is led and pressed, a score is the same after it has crossed the wire, for the teacher and for the room; and the
-// class that is held in memory, to which each adjustment is added as it comes, is the one that a restart reads from the data
-// file, adjustment after adjustment from the beginning.
+// Whatever is led and pressed, a score is the same after it has crossed the wire, for the teacher and for the room; and
+// the class that is held in memory, to which each adjustment is added as it comes, is the one that a restart reads from
+// the data file, adjustment after adjustment from the beginning.
 func TestAScoreCrossesTheWireAndARestart(t *testing.T) {
 	d := desktest.New(t)
 	code, err := d.Audience.RoomCode()
@@ -116,6 +116,12 @@ func TestListsThatDoNotBelongTogetherAreRefused(t *testing.T) {
 		assert.Error(t, json.Unmarshal([]byte(`{"packed_lists": `+packed+`}`), &score), packed)
 	}
 	var score contract.Score
-	assert.NoError(t, json.Unmarshal([]byte(`{"packed_lists": {"moments": [1, 1], "times": [0, 1], "cues": [{}], "main_cues": [0]}}`), &score))
+	assert.NoError(
+		t,
+		json.Unmarshal(
+			[]byte(`{"packed_lists": {"moments": [1, 1], "times": [0, 1], "cues": [{}], "main_cues": [0]}}`),
+			&score,
+		),
+	)
 	assert.Equal(t, []contract.Cue{{AtMS: 1, UntilMS: 2}}, score.Cues)
 }

@@ -12,8 +12,8 @@ import (
 	"vastlantern/studio"
 )
 
-// liveCues is the cues of the class in progress, on one lane. They follow adjustment by adjustment: from the start of a class
-// with hundreds of them they would take a second.
+// liveCues is the cues of the class in progress, on one lane. They follow adjustment by adjustment: from the start of a
+// class with hundreds of them they would take a second.
 type liveCues struct {
 	mutex    sync.Mutex
 	class    int64
@@ -23,7 +23,8 @@ type liveCues struct {
 	tried *lru.Cache[[sha256.Size]byte, triedCues] // of classes that are not stored, by their plans
 }
 
-// triedCues is the cues of a try-out or a rehearsal as far as it was asked for. The next press asks for the same and one more.
+// triedCues is the cues of a try-out or a rehearsal as far as it was asked for. The next press asks for the same and
+// one more.
 type triedCues struct {
 	script []pace.Adjustment
 	cues   *cue.Class
@@ -72,7 +73,8 @@ func (live *liveCues) ofTried(l *studio.Class, lane cue.Lane) *cue.Class {
 // known is how far the cues of a class that is not stored are known: nothing where it was adjusted differently.
 func (live *liveCues) known(document []byte, script []pace.Adjustment) triedCues {
 	known, there := live.tried.Get(sha256.Sum256(document))
-	if !there || len(known.script) > len(script) || !slices.EqualFunc(known.script, script[:len(known.script)], pace.Adjustment.Same) {
+	if !there || len(known.script) > len(script) ||
+		!slices.EqualFunc(known.script, script[:len(known.script)], pace.Adjustment.Same) {
 		return triedCues{}
 	}
 	return triedCues{known.script, known.cues.Copy()}

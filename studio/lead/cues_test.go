@@ -17,13 +17,16 @@ func taps(n int) []contract.Tried {
 	var script []contract.Tried
 	for i := range n {
 		tempo := float64(60 + i%2)
-		script = append(script, contract.Tried{AtMS: int64(5000 + 500*i), Adjust: contract.Adjust{Key: fmt.Sprint(i), Do: "tempo", To: &tempo}})
+		script = append(
+			script,
+			contract.Tried{AtMS: int64(5000 + 500*i), Adjust: contract.Adjust{Key: fmt.Sprint(i), Do: "tempo", To: &tempo}},
+		)
 	}
 	return script
 }
 
-// A try-out asks for the same adjustments and one more with each press: it is followed from where it was, and is what it is from the
-// start.
+// A try-out asks for the same adjustments and one more with each press: it is followed from where it was, and is what
+// it is from the start.
 func TestATryOutIsFollowedPressByPress(t *testing.T) {
 	d, fresh := desktest.New(t), desktest.New(t)
 	p, q := d.AddPlan(desktest.Rounds), fresh.AddPlan(desktest.Rounds)
@@ -48,7 +51,8 @@ func TestATryOutIsFollowedPressByPress(t *testing.T) {
 	assert.Equal(t, other, undone)
 }
 
-// One request does not ask for the work of thousands: a long class with hundreds of adjustments that is not known is begun again.
+// One request does not ask for the work of thousands: a long class with hundreds of adjustments that is not known is
+// begun again.
 func TestATryOutIsNoMoreWorkThanAPress(t *testing.T) {
 	d := desktest.New(t)
 	p := d.AddPlan(`{"type": "practice", "practice": "nadi-shodhana", "counts": "4:4:8", "rounds": 600, "tempo": 100}`)

@@ -24,7 +24,15 @@ func TestAfterAGapTheRoundIsTakenAgain(t *testing.T) {
 	d, class := lost(t)
 	gap, err := d.Classes.Gap(class, 12_000)
 	require.NoError(t, err)
-	assert.Equal(t, contract.Gap{Away: fact.New("gap.round", "name", "Alternate nostril breath", "round", 2), Now: fact.New("gap.after-end"), Again: true}, gap)
+	assert.Equal(
+		t,
+		contract.Gap{
+			Away:  fact.New("gap.round", "name", "Alternate nostril breath", "round", 2),
+			Now:   fact.New("gap.after-end"),
+			Again: true,
+		},
+		gap,
+	)
 
 	done, err := d.Classes.TakeAgain(class, contract.TakeAgain{Key: "k", FromMS: 12_000})
 	require.NoError(t, err)
@@ -54,14 +62,24 @@ func TestWhatCannotBeTakenAgain(t *testing.T) {
 	_, err = d.Classes.TakeAgain(99, contract.TakeAgain{Key: "k"})
 	assert.ErrorIs(t, err, studio.ErrNotFound)
 
-	score, err := d.Classes.Begin(contract.Lead{PlanID: d.AddPlan(`{"type": "talk", "title": "Hello", "seconds": 60},` + desktest.Rounds).ID})
+	score, err := d.Classes.Begin(
+		contract.Lead{PlanID: d.AddPlan(`{"type": "talk", "title": "Hello", "seconds": 60},` + desktest.Rounds).ID},
+	)
 	require.NoError(t, err)
 	_, err = d.Classes.TakeAgain(class, contract.TakeAgain{Key: "k", FromMS: 12_000})
 	assert.ErrorIs(t, err, studio.ErrConflict, "another class runs")
 	d.Pass(75)
 	gap, err := d.Classes.Gap(score.ClassID, 30_000)
 	require.NoError(t, err)
-	assert.Equal(t, contract.Gap{Away: fact.New("name", "name", "Hello"), Now: fact.New("gap.round", "name", "Alternate nostril breath", "round", 2)}, gap, "in a talk nothing is counted")
+	assert.Equal(
+		t,
+		contract.Gap{
+			Away: fact.New("name", "name", "Hello"),
+			Now:  fact.New("gap.round", "name", "Alternate nostril breath", "round", 2),
+		},
+		gap,
+		"in a talk nothing is counted",
+	)
 	d.Do(score.ClassID, "pause")
 	d.Pass(1)
 	_, err = d.Classes.TakeAgain(score.ClassID, contract.TakeAgain{Key: "k", FromMS: 63_000})

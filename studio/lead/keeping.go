@@ -18,8 +18,9 @@ const (
 	noteTimeEvery = 5 * time.Second
 )
 
-// Keep looks after what nobody asks for, until the context ends: what could not be stored is stored, a class that came to
-// its end is noted as over, and how far the clock is stands in the data file. Nothing of what is taught depends on it.
+// Keep looks after what nobody asks for, until the context ends: what could not be stored is stored, a class that came
+// to its end is noted as over, and how far the clock is stands in the data file. Nothing of what is taught depends on
+// it.
 func (c *Classes) Keep(ctx context.Context) {
 	tick := time.NewTicker(everySecond)
 	defer tick.Stop()
@@ -68,8 +69,8 @@ func (c *Classes) NoteTime() error {
 	return nil // the class goes on without
 }
 
-// Resume goes on at the time at which the class in progress is: a system clock that was set back meanwhile does not take
-// it back. To be called before anything is served.
+// Resume goes on at the time at which the class in progress is: a system clock that was set back meanwhile does not
+// take it back. To be called before anything is served.
 func (c *Classes) Resume() error {
 	if _, err := c.samplePlan(); err != nil {
 		return err

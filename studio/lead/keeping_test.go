@@ -39,7 +39,10 @@ func TestTimeOfAClassNeverRunsBackwards(t *testing.T) {
 			return d, func() { require.NoError(t, st.Close()) }
 		}
 		d, stop := start()
-		plan, err := d.Plans.Add([]byte(`{"format": "vast-lantern-plan", "version": 1, "passages": [{"type": "talk", "wait": true}]}`), 0)
+		plan, err := d.Plans.Add(
+			[]byte(`{"format": "vast-lantern-plan", "version": 1, "passages": [{"type": "talk", "wait": true}]}`),
+			0,
+		)
 		require.NoError(t, err)
 		score, err := d.Classes.Begin(contract.Lead{PlanID: plan.ID})
 		require.NoError(t, err)
@@ -65,7 +68,14 @@ func TestTimeOfAClassNeverRunsBackwards(t *testing.T) {
 		}
 		assert.InDelta(t, want, after.At(d.Now()), float64(c.within.Milliseconds()), name)
 		pass(30 * time.Second)
-		assert.InDelta(t, want+30_000, after.At(d.Now()), float64(c.within.Milliseconds()), "%s: it does not stand still", name)
+		assert.InDelta(
+			t,
+			want+30_000,
+			after.At(d.Now()),
+			float64(c.within.Milliseconds()),
+			"%s: it does not stand still",
+			name,
+		)
 
 		_, err = d.Classes.Adjust(score.ClassID, contract.Adjust{Key: "k", Do: "end"})
 		require.NoError(t, err)

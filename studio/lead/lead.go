@@ -1,5 +1,5 @@
-// Package lead is where a class is led: it begins, is adjusted, and ends; what was seen in the room and what was tapped;
-// and the score from which every screen plays it.
+// Package lead is where a class is led: it begins, is adjusted, and ends; what was seen in the room and what was
+// tapped; and the score from which every screen plays it.
 package lead
 
 import (
@@ -40,7 +40,10 @@ func (c *Classes) begin(want contract.Lead) (contract.Score, error) {
 	c.studio.SetClock() // nothing runs that a corrected clock could move
 	class := store.Class{
 		// Whole milliseconds, as adjustments count from it.
-		PlanID: planned.ID, GroupID: planned.GroupID, StartedAt: c.studio.Now().Truncate(time.Millisecond), Document: document,
+		PlanID:       planned.ID,
+		GroupID:      planned.GroupID,
+		StartedAt:    c.studio.Now().Truncate(time.Millisecond),
+		Document:     document,
 		Acknowledged: want.Acknowledged,
 	}
 	l, err := studio.ReadClass(class, nil) // what cannot be read again is not stored
@@ -78,7 +81,11 @@ func (c *Classes) endRunning(end bool) error {
 	if !end {
 		return studio.FailRunning(running, "class.running-go-back")
 	}
-	_, err = c.adjust(running, running.At(c.studio.Now()), contract.Adjust{Key: fmt.Sprintf("end-for-another-%d", c.studio.Now().UnixNano()), Do: pace.End})
+	_, err = c.adjust(
+		running,
+		running.At(c.studio.Now()),
+		contract.Adjust{Key: fmt.Sprintf("end-for-another-%d", c.studio.Now().UnixNano()), Do: pace.End},
+	)
 	c.studio.Notify(running.Stored.ID)
 	if err == nil && running.Unstored > 0 {
 		return studio.Fail(studio.ErrConflict, "lead.earlier-not-stored", "why", running.WhyUnstored)
@@ -131,8 +138,8 @@ func (c *Classes) RunningScore() (*contract.Score, error) {
 const tooLate = 5 * time.Second
 
 // Adjust makes a live adjustment, now. It is stored before it is answered, refused ones too; where it cannot be stored
-// just now the class goes on with it all the same, and the score says what is not stored. A press that was made too long
-// ago is refused, but for a note or what was seen, which is kept with its moment.
+// just now the class goes on with it all the same, and the score says what is not stored. A press that was made too
+// long ago is refused, but for a note or what was seen, which is kept with its moment.
 func (c *Classes) Adjust(id int64, want contract.Adjust) (contract.Adjusted, error) {
 	c.leading.Lock()
 	defer c.leading.Unlock()

@@ -14,8 +14,8 @@ import (
 )
 
 // live is the class in progress as it is held in memory: its plan, its start and everything that was pressed, also what
-// could not be stored yet. It is replaced whole, never changed, so that whoever reads it needs no lock. Only this program
-// writes to the data file, so that it holds.
+// could not be stored yet. It is replaced whole, never changed, so that whoever reads it needs no lock. Only this
+// program writes to the data file, so that it holds.
 type live struct {
 	stored   store.Class
 	rows     []store.Adjustment
@@ -147,8 +147,8 @@ func (c *Classes) keep(class *live, row store.Adjustment) (*live, error) {
 	return next, nil
 }
 
-// storeHeld stores what could not be stored before: adjustments, and the end of a class. What cannot be stored yet stays
-// in memory, without an error.
+// storeHeld stores what could not be stored before: adjustments, and the end of a class. What cannot be stored yet
+// stays in memory, without an error.
 func (c *Classes) storeHeld() error {
 	c.storing.Lock()
 	defer c.storing.Unlock()
@@ -196,8 +196,8 @@ func (c *Classes) storeHeld() error {
 	return nil
 }
 
-// alreadyStored is the held rows that are in the data file after all: a write can reach the disk although its answer was
-// an error.
+// alreadyStored is the held rows that are in the data file after all: a write can reach the disk although its answer
+// was an error.
 func (c *Classes) alreadyStored(class *live) ([]store.Adjustment, error) {
 	there, err := c.studio.Store.Adjustments(class.stored.ID)
 	if err != nil {
@@ -249,8 +249,8 @@ func (c *Classes) reopen(stored store.Class) error {
 	return err
 }
 
-// Settle does what is due when a class has come to its end by itself: it is noted as over and worked out for the lists; a
-// sample that is over is removed.
+// Settle does what is due when a class has come to its end by itself: it is noted as over and worked out for the lists;
+// a sample that is over is removed.
 func (c *Classes) Settle() error {
 	if err := c.storeHeld(); err != nil {
 		return err

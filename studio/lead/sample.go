@@ -22,7 +22,8 @@ var sampleText string
 // sampleName is the setting that says which plan is the sample's, so that it is removed also after a crash.
 const sampleName = "sample"
 
-// sample is the class that somebody tries the program with, and its plan: real while it is led, and gone when it is over.
+// sample is the class that somebody tries the program with, and its plan: real while it is led, and gone when it is
+// over.
 type sample struct {
 	Plan int64 `json:"plan"`
 	last *live // it as it ended, for the screens that still show it

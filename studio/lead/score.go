@@ -38,7 +38,8 @@ type scored struct {
 // sameMoment is for how long a score is that of the moment, in milliseconds.
 const sameMoment = 50
 
-// score shapes the timeline from the stage in progress on. What is in its lists is not to be changed: others have it too.
+// score shapes the timeline from the stage in progress on. What is in its lists is not to be changed: others have it
+// too.
 func (c *Classes) score(l *studio.Class) (contract.Score, error) {
 	of := scored{l.Stored.ID, len(l.Script), l.Unstored, l.WhyUnstored.ID, !l.Stored.EndedAt.IsZero(), c.studio.Changes()}
 	at := l.At(c.studio.Now())
@@ -67,8 +68,8 @@ func (c *Classes) scoreAt(l *studio.Class, at int64) (contract.Score, error) {
 	return score, nil
 }
 
-// PlanScore is the whole of a plan as it is played without this program: from 0, with nobody there that is known. fingers is
-// the way of the fingers at the nose.
+// PlanScore is the whole of a plan as it is played without this program: from 0, with nobody there that is known.
+// fingers is the way of the fingers at the nose.
 func PlanScore(p *plan.Plan, fingers string) contract.Score {
 	cues := func(l *studio.Class, lane cue.Lane) *cue.Class { return cue.Begin(l.Plan, lane) }
 	score := shape(studio.BeginClass(store.Class{}, p), &people{fingers: fingers}, 0, cues, cues)
@@ -114,7 +115,11 @@ func shape(l *studio.Class, here *people, at int64, mainCues, laneCues cuesOf) c
 	if tl.Open {
 		ahead := l.Led.Ahead()
 		score.EndMS = l.Led.EndAt(at)
-		score.Wait = &contract.Wait{PlannedEndMS: ahead.PlannedEnd, Phases: contract.PhasesOf(ahead.Then.Rows, l.Plan), LengthMS: ahead.Then.End}
+		score.Wait = &contract.Wait{
+			PlannedEndMS: ahead.PlannedEnd,
+			Phases:       contract.PhasesOf(ahead.Then.Rows, l.Plan),
+			LengthMS:     ahead.Then.End,
+		}
 	}
 	score.Passages = passages(l, tl, score.Wait, here.asks)
 	cues := mainCues(l, cue.Main)
@@ -133,9 +138,9 @@ func shape(l *studio.Class, here *people, at int64, mainCues, laneCues cuesOf) c
 // cuesOf is the cues of a class on a lane.
 type cuesOf func(l *studio.Class, lane cue.Lane) *cue.Class
 
-// who is there: the group of a class, what care asks of it, how its fingers lie at the nose, and whose voice speaks. It is read
-// once and kept until any of it has changed. Where the data file cannot be read just now, it is what was read last of a class
-// that is led, which goes on with it.
+// who is there: the group of a class, what care asks of it, how its fingers lie at the nose, and whose voice speaks. It
+// is read once and kept until any of it has changed. Where the data file cannot be read just now, it is what was read
+// last of a class that is led, which goes on with it.
 func (c *Classes) who(class store.Class, language string) (*people, error) {
 	last := c.people.Load()
 	known := last != nil && last.class == class.ID
@@ -269,7 +274,10 @@ func passages(l *studio.Class, tl pace.Timeline, wait *contract.Wait, who care.R
 		p, inForce := &l.Plan.Passages[i], now[i]
 		list[i] = contract.ScorePassage{
 			Name: p.Name(), Type: p.Type, Script: p.Script, StartMS: -1, EndMS: -1, Rounds: inForce.Total,
-			Lanes: contract.LanesOf(p, inForce.Measure, who.Rules.LaneLimit), Tempo: inForce.Tempo.Float(), Slower: room.Slower(p, inForce.Tempo).Float(), Faster: room.Faster(p, inForce.Tempo).Float(),
+			Lanes:    contract.LanesOf(p, inForce.Measure, who.Rules.LaneLimit),
+			Tempo:    inForce.Tempo.Float(),
+			Slower:   room.Slower(p, inForce.Tempo).Float(),
+			Faster:   room.Faster(p, inForce.Tempo).Float(),
 			Cautions: contract.CautionsOf(p), Findings: contract.FindingsOf(p, who), Steps: contract.StepsOf(p.ClosingSteps),
 			InForce: contract.InForceOf(inForce), LaneNames: contract.LaneNamesOf(l.Plan.Words, p, inForce.Beside),
 		}

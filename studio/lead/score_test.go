@@ -33,7 +33,9 @@ func TestTheScoreBeginsWithTheRoundInProgress(t *testing.T) {
 
 func TestWhatWaitsIsShownWithWhatFollows(t *testing.T) {
 	d := desktest.New(t)
-	score, err := d.Classes.Begin(contract.Lead{PlanID: d.AddPlan(`{"type": "talk", "seconds": 20, "wait": true},` + desktest.Rounds).ID})
+	score, err := d.Classes.Begin(
+		contract.Lead{PlanID: d.AddPlan(`{"type": "talk", "seconds": 20, "wait": true},` + desktest.Rounds).ID},
+	)
 	require.NoError(t, err)
 	require.NotNil(t, score.Wait)
 	assert.EqualValues(t, -1, score.Phases[0].EndMS)
@@ -51,8 +53,10 @@ func TestWhatWaitsIsShownWithWhatFollows(t *testing.T) {
 // A screen shows what the core computed, on both lanes; none makes up a cue.
 func TestTheScoreCarriesWhatIsShownAndSaid(t *testing.T) {
 	d := desktest.New(t)
-	stored := d.AddPlan(`{"type": "practice", "practice": "nadi-shodhana", "counts": "4:4:4", "rounds": 3, "side": "left", "beside": "breathe",
-		"lines": [{"text": "soft jaw", "round": 2, "who": "all", "say": true}, {"text": "mine", "round": 2}, {"text": "for me alone", "round": 3, "say": true}]}`)
+	stored := d.AddPlan(
+		`{"type": "practice", "practice": "nadi-shodhana", "counts": "4:4:4", "rounds": 3, "side": "left", "beside": "breathe",
+		"lines": [{"text": "soft jaw", "round": 2, "who": "all", "say": true}, {"text": "mine", "round": 2}, {"text": "for me alone", "round": 3, "say": true}]}`,
+	)
 	score, err := d.Classes.Begin(contract.Lead{PlanID: stored.ID, Acknowledged: contract.StrongCautions(stored)})
 	require.NoError(t, err)
 	shown := func(cues []contract.Cue) (list []string) {
@@ -68,8 +72,17 @@ func TestTheScoreCarriesWhatIsShownAndSaid(t *testing.T) {
 	assert.NotContains(t, strings.Join(beside, "\n"), "hold")
 	assert.NotEmpty(t, score.Lane)
 	assert.Equal(t, score.EndMS, score.Lane[len(score.Lane)-1].EndMS, "both lanes end together")
-	assert.Equal(t, []contract.Spoken{{AtMS: 0, Who: plan.ForAll, Text: "hand up, then close the right"}, {AtMS: 28_000, Who: plan.ForAll, Text: "soft jaw"}, {AtMS: 48_000, Who: plan.ForAll, Text: "one more, the last"}, {AtMS: 52_000, Who: plan.ForTeacher, Text: "for me alone"}},
-		score.Spoken, "the hand, the calls, and of the lines those that are to be said, when their place begins")
+	assert.Equal(
+		t,
+		[]contract.Spoken{
+			{AtMS: 0, Who: plan.ForAll, Text: "hand up, then close the right"},
+			{AtMS: 28_000, Who: plan.ForAll, Text: "soft jaw"},
+			{AtMS: 48_000, Who: plan.ForAll, Text: "one more, the last"},
+			{AtMS: 52_000, Who: plan.ForTeacher, Text: "for me alone"},
+		},
+		score.Spoken,
+		"the hand, the calls, and of the lines those that are to be said, when their place begins",
+	)
 
 	code, err := d.Audience.RoomCode()
 	require.NoError(t, err)
@@ -98,11 +111,20 @@ func TestTheScoreCarriesWhatIsShownAndSaid(t *testing.T) {
 // One voice for both lanes tells the others when a breath of theirs starts that is not everybody's.
 func TestTheOthersAreTold(t *testing.T) {
 	d := desktest.New(t)
-	stored := d.AddPlan(`{"type": "practice", "practice": "counted-breath", "counts": "4:8:6", "rounds": 2, "lead_in": 0, "beside": "breathe"}`)
+	stored := d.AddPlan(
+		`{"type": "practice", "practice": "counted-breath", "counts": "4:8:6", "rounds": 2, "lead_in": 0, "beside": "breathe"}`,
+	)
 	score, err := d.Classes.Begin(contract.Lead{PlanID: stored.ID, Acknowledged: contract.StrongCautions(stored)})
 	require.NoError(t, err)
-	assert.Equal(t, []contract.Spoken{{AtMS: 8000, Who: plan.ForAll, Text: "others, inhale"}, {AtMS: 26_000, Who: plan.ForAll, Text: "others, inhale"}}, score.LaneSpoken,
-		"the fresh inhale at the end of a long hold; inhale and exhale together are everybody's")
+	assert.Equal(
+		t,
+		[]contract.Spoken{
+			{AtMS: 8000, Who: plan.ForAll, Text: "others, inhale"},
+			{AtMS: 26_000, Who: plan.ForAll, Text: "others, inhale"},
+		},
+		score.LaneSpoken,
+		"the fresh inhale at the end of a long hold; inhale and exhale together are everybody's",
+	)
 	d.Do(score.ClassID, "end")
 	alone := d.AddPlan(`{"type": "practice", "practice": "counted-breath", "counts": "4:8:6", "rounds": 2}`)
 	score, err = d.Classes.Begin(contract.Lead{PlanID: alone.ID, Acknowledged: contract.StrongCautions(alone)})
@@ -113,16 +135,27 @@ func TestTheOthersAreTold(t *testing.T) {
 // The lanes of a passage are called by what is done in each, as they are in force.
 func TestTheNamesOfTheLanes(t *testing.T) {
 	d := desktest.New(t)
-	p := d.AddPlan(desktest.Rounds + `, {"type": "practice", "practice": "counted-breath", "counts": "4:4:4", "rounds": 3, "beside": "breathe"}`)
+	p := d.AddPlan(
+		desktest.Rounds + `, {"type": "practice", "practice": "counted-breath", "counts": "4:4:4", "rounds": 3, "beside": "breathe"}`,
+	)
 	score, err := d.Classes.Begin(contract.Lead{PlanID: p.ID, Acknowledged: contract.StrongCautions(p)})
 	require.NoError(t, err)
 	assert.Equal(t, contract.LaneNames{}, score.Passages[0].LaneNames)
-	assert.Equal(t, contract.LaneNames{Main: "with the holds 4:4:4", Beside: "through the holds"}, score.Passages[1].LaneNames)
+	assert.Equal(
+		t,
+		contract.LaneNames{Main: "with the holds 4:4:4", Beside: "through the holds"},
+		score.Passages[1].LaneNames,
+	)
 	beside := "1:1"
 	d.Pass(4)
 	done, err := d.Classes.Adjust(score.ClassID, contract.Adjust{Key: "lane", Do: "beside", To: beside})
 	require.NoError(t, err)
 	require.Empty(t, done.Answer.Refused)
 	assert.Equal(t, contract.LaneNames{Main: "2:2", Beside: "shorter breath 1:1"}, done.Score.Passages[0].LaneNames)
-	assert.Equal(t, done.Score.Passages[0].LaneNames, done.Score.ForTheRoom().Passages[0].LaneNames, "the room has them too")
+	assert.Equal(
+		t,
+		done.Score.Passages[0].LaneNames,
+		done.Score.ForTheRoom().Passages[0].LaneNames,
+		"the room has them too",
+	)
 }

@@ -14,7 +14,9 @@ import (
 
 func TestWhatWasSeenIsProposedTakenAndRecorded(t *testing.T) {
 	d := desktest.New(t)
-	plan := d.AddPlan(`{"type": "practice", "practice": "counted-breath", "counts": "4:8:8", "rounds": 4, "lead_in": 0}, {"type": "talk"}`)
+	plan := d.AddPlan(
+		`{"type": "practice", "practice": "counted-breath", "counts": "4:8:8", "rounds": 4, "lead_in": 0}, {"type": "talk"}`,
+	)
 	score, err := d.Classes.Begin(contract.Lead{PlanID: plan.ID, Acknowledged: contract.StrongCautions(plan)})
 	require.NoError(t, err)
 	d.Pass(5)
@@ -46,7 +48,9 @@ func TestWhatWasSeenIsProposedTakenAndRecorded(t *testing.T) {
 
 func TestTapsOfTheRoom(t *testing.T) {
 	d := desktest.New(t)
-	plan := d.AddPlan(`{"type": "practice", "practice": "counted-breath", "counts": "4:6", "rounds": 4, "lead_in": 0}, {"type": "talk"}`)
+	plan := d.AddPlan(
+		`{"type": "practice", "practice": "counted-breath", "counts": "4:6", "rounds": 4, "lead_in": 0}, {"type": "talk"}`,
+	)
 	score, err := d.Classes.Begin(contract.Lead{PlanID: plan.ID})
 	require.NoError(t, err)
 	tapped, err := d.Classes.Tapped(score.ClassID, contract.Taps{AtMS: []int64{0, 1200, 2400}})

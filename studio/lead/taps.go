@@ -29,7 +29,12 @@ func (c *Classes) TappedIn(l *studio.Class, at int64, taps contract.Taps) (contr
 	if errors.Is(err, room.ErrTaps) {
 		return contract.Tapped{}, studio.Fail(studio.ErrInvalid, "taps.twice")
 	}
-	tapped := contract.Tapped{IntervalMS: beat.Interval.Float(), SpreadMS: beat.Spread.Float(), Used: beat.Used, Aside: beat.Aside}
+	tapped := contract.Tapped{
+		IntervalMS: beat.Interval.Float(),
+		SpreadMS:   beat.Spread.Float(),
+		Used:       beat.Used,
+		Aside:      beat.Aside,
+	}
 	now := l.Led.At(at)
 	if now.Passage > 0 && now.Met.Has(pace.ToTempo) {
 		measure := now.Next.Measure

@@ -11,8 +11,8 @@ import (
 // mostTried is how many adjustments a try-out may have.
 const mostTried = 1000
 
-// mostWork is how many rows are gone through for a try-out that is not known: a second or less. Who presses one key after the other
-// asks for one adjustment at a time.
+// mostWork is how many rows are gone through for a try-out that is not known: a second or less. Who presses one key
+// after the other asks for one adjustment at a time.
 const mostWork = 1_000_000
 
 // Try plays a plan with adjustments and keeps nothing: the score is that of a class which is so far. Its times are

@@ -15,7 +15,10 @@ func TestTryingAPlanOutKeepsNothing(t *testing.T) {
 	d := desktest.New(t)
 	p := d.AddPlan(desktest.Rounds)
 	one := 1
-	script := []contract.Tried{{AtMS: 3000, Adjust: contract.Adjust{Do: "rounds", By: &one}}, {AtMS: 2000, Adjust: contract.Adjust{Do: "pause"}}}
+	script := []contract.Tried{
+		{AtMS: 3000, Adjust: contract.Adjust{Do: "rounds", By: &one}},
+		{AtMS: 2000, Adjust: contract.Adjust{Do: "pause"}},
+	}
 	tried, err := d.Classes.Try(p.ID, contract.Try{Script: script, AtMS: 2000})
 	require.NoError(t, err)
 	assert.Zero(t, tried.StartedMS)

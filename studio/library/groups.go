@@ -19,7 +19,10 @@ import (
 func shapeGroup(g store.Group) *contract.Group {
 	return &contract.Group{
 		ID: g.ID, Name: g.Name, Level: g.Level, Size: g.Size, Weekday: g.Weekday, Weektime: g.Weektime, Under16: g.Under16,
-		Conditions: contract.OrEmpty(g.Conditions), Schools: contract.OrEmpty(g.Schools), Notes: g.Notes, Revision: g.Revision,
+		Conditions: contract.OrEmpty(g.Conditions),
+		Schools:    contract.OrEmpty(g.Schools),
+		Notes:      g.Notes,
+		Revision:   g.Revision,
 	}
 }
 
@@ -52,7 +55,11 @@ func (l *Library) Groups() (contract.Groups, error) {
 	if err != nil {
 		return contract.Groups{}, err
 	}
-	list := contract.Groups{Groups: contract.GroupsByName(all), Levels: practice.Levels, Conditions: []contract.Condition{}}
+	list := contract.Groups{
+		Groups:     contract.GroupsByName(all),
+		Levels:     practice.Levels,
+		Conditions: []contract.Condition{},
+	}
 	for _, c := range care.Conditions {
 		list.Conditions = append(list.Conditions, contract.Condition{ID: string(c), Name: c.Name()})
 	}
@@ -66,8 +73,8 @@ const (
 	mostNotes  = 10_000 // bytes
 )
 
-// SaveGroup stores a group in the place of its revision, a new one where its id is 0. The same save may come twice, where
-// the answer to the first was lost.
+// SaveGroup stores a group in the place of its revision, a new one where its id is 0. The same save may come twice,
+// where the answer to the first was lost.
 func (l *Library) SaveGroup(g contract.Group) (contract.Group, error) {
 	row, err := l.CheckGroup(g)
 	if err != nil {
@@ -96,7 +103,13 @@ func sameGroup(a, b contract.Group) bool {
 // CheckGroup is a group as it is stored, without what says nothing, or what is wrong in it.
 func (*Library) CheckGroup(g contract.Group) (store.Group, error) {
 	row := store.Group{
-		ID: g.ID, Name: strings.TrimSpace(g.Name), Level: g.Level, Size: g.Size, Weekday: g.Weekday, Weektime: g.Weektime, Under16: g.Under16,
+		ID:         g.ID,
+		Name:       strings.TrimSpace(g.Name),
+		Level:      g.Level,
+		Size:       g.Size,
+		Weekday:    g.Weekday,
+		Weektime:   g.Weektime,
+		Under16:    g.Under16,
 		Conditions: maps.Clone(g.Conditions), Schools: g.Schools, Notes: g.Notes, Revision: g.Revision,
 	}
 	maps.DeleteFunc(row.Conditions, func(_ string, n int) bool { return n == 0 })

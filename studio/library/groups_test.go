@@ -29,12 +29,24 @@ func TestAGroupIsWarnedAtEachPlace(t *testing.T) {
 	require.Len(t, passage.Findings, 1, "in the plan, as it is typed")
 	assert.Contains(t, desktest.Words(passage.Findings[0].Say), "pregnancy")
 	assert.True(t, passage.Gentler)
-	soft, err := d.Plans.Draft(contract.Draft{Document: desktest.Document(desktest.Holds), GroupID: g.ID, Change: &contract.Change{Do: contract.ChangeGentle, Passage: 1}})
+	soft, err := d.Plans.Draft(
+		contract.Draft{
+			Document: desktest.Document(desktest.Holds),
+			GroupID:  g.ID,
+			Change:   &contract.Change{Do: contract.ChangeGentle, Passage: 1},
+		},
+	)
 	require.NoError(t, err)
 	assert.Empty(t, soft.Summary.Passages[0].Findings, "the gentle variant needs no warning")
 	assert.Equal(t, "Alternate nostril breath without holds", desktest.Words(soft.Changed))
 	assert.Equal(t, "4:8", soft.Summary.Passages[0].Counts)
-	again, err := d.Plans.Draft(contract.Draft{Document: soft.Document, GroupID: g.ID, Change: &contract.Change{Do: contract.ChangeGentle, Passage: 1}})
+	again, err := d.Plans.Draft(
+		contract.Draft{
+			Document: soft.Document,
+			GroupID:  g.ID,
+			Change:   &contract.Change{Do: contract.ChangeGentle, Passage: 1},
+		},
+	)
 	require.NoError(t, err)
 	assert.Contains(t, desktest.Words(again.Problem), "no gentler variant")
 

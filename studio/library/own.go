@@ -21,7 +21,8 @@ import (
 	"vastlantern/studio/contract"
 )
 
-// OwnPractices is the teacher's own practices. One that can no longer be read is left out: its file is still there to mend.
+// OwnPractices is the teacher's own practices. One that can no longer be read is left out: its file is still there to
+// mend.
 func (l *Library) OwnPractices() ([]*practice.Practice, error) {
 	stored, err := l.studio.Store.Practices()
 	var list []*practice.Practice
@@ -104,7 +105,10 @@ func (l *Library) CopyPractice(id, name string) (contract.PracticeFile, error) {
 
 // freeID makes an id of the name that is not taken yet.
 func (l *Library) freeID(name string) (string, error) {
-	stem := practice.OwnPrefix + cmp.Or(strings.Trim(notInIDs.ReplaceAllString(strings.ToLower(name), "-"), "-"), "practice")
+	stem := practice.OwnPrefix + cmp.Or(
+		strings.Trim(notInIDs.ReplaceAllString(strings.ToLower(name), "-"), "-"),
+		"practice",
+	)
 	stored, err := l.studio.Store.Practices()
 	taken := func(id string) bool {
 		return slices.ContainsFunc(stored, func(p store.Practice) bool { return p.ID == id })
@@ -130,7 +134,17 @@ func readOwn(text string) (*practice.Practice, error) {
 		if _, err := plan.One(fields, p); err != nil {
 			var errs plan.Errors
 			errors.As(err, &errs)
-			return nil, fact.New("own.course-wrong", "passage", i+1, "field", errs[0].Field, "given", errs[0].Given, "allowed", errs[0].Allowed)
+			return nil, fact.New(
+				"own.course-wrong",
+				"passage",
+				i+1,
+				"field",
+				errs[0].Field,
+				"given",
+				errs[0].Given,
+				"allowed",
+				errs[0].Allowed,
+			)
 		}
 	}
 	if _, err := plan.One(plan.NewFields(p.ID), p); err != nil {
@@ -151,7 +165,8 @@ func (l *Library) DraftPractice(text string) contract.PracticeDrafted {
 	return contract.PracticeDrafted{Page: &page, Sample: &score}
 }
 
-// firstLine is what an error tells; of one of the YAML reader the first line, without the colours and the excerpt that it adds.
+// firstLine is what an error tells; of one of the YAML reader the first line, without the colours and the excerpt that
+// it adds.
 func firstLine(err error) fact.Fact {
 	told := fact.Of(err)
 	if told.ID == fact.Plain {
@@ -161,8 +176,8 @@ func firstLine(err error) fact.Fact {
 	return told
 }
 
-// SavePractice stores an own practice from its file, in YAML or JSON, in the place of its revision. The same save may come
-// twice, where the answer to the first was lost.
+// SavePractice stores an own practice from its file, in YAML or JSON, in the place of its revision. The same save may
+// come twice, where the answer to the first was lost.
 func (l *Library) SavePractice(in contract.PracticeText) (contract.PracticeFile, error) {
 	text := in.Text
 	p, err := readOwn(text)
@@ -179,7 +194,9 @@ func (l *Library) SavePractice(in contract.PracticeText) (contract.PracticeFile,
 			return contract.PracticeFile{}, err
 		}
 	}
-	saved, err := l.studio.Store.SavePractice(store.Practice{ID: p.ID, Document: file, Revision: in.Revision, UpdatedAt: l.studio.Now()})
+	saved, err := l.studio.Store.SavePractice(
+		store.Practice{ID: p.ID, Document: file, Revision: in.Revision, UpdatedAt: l.studio.Now()},
+	)
 	switch {
 	case errors.Is(err, store.ErrTaken):
 		there, unread := l.OwnPractice(p.ID)

@@ -35,7 +35,12 @@ func (l *Library) Practices(group int64) (contract.Book, error) {
 	if err != nil {
 		return contract.Book{}, err
 	}
-	book := contract.Book{Practices: []contract.Practice{}, Intents: practice.Intents, Levels: practice.Levels, General: care.Everyone.Say}
+	book := contract.Book{
+		Practices: []contract.Practice{},
+		Intents:   practice.Intents,
+		Levels:    practice.Levels,
+		General:   care.Everyone.Say,
+	}
 	for _, p := range slices.Concat(own, practice.Catalogue()) {
 		page := page(p, room)
 		page.Shown = choices.Shown(p)
@@ -49,11 +54,35 @@ func page(p *practice.Practice, room care.Room) contract.Practice {
 	passage := plan.Of(p)
 	figures := passage.Figures()
 	page := contract.Practice{
-		ID: p.ID, Name: p.Name, Term: p.Term, Kind: string(p.Kind), Own: strings.HasPrefix(p.ID, practice.OwnPrefix), From: p.From,
-		About: p.About, Also: texts(p.Also), Intents: texts(p.Intents), Level: p.Level, Seat: p.Seat, Hands: p.Hands, Eyes: p.Eyes, Locks: p.Locks,
-		How: texts(p.How), Prompts: texts(p.PromptTexts()), Watch: texts(p.Watch), Gentler: p.Gentler, Harder: p.Harder, Finish: p.Finish, Schools: texts(p.Schools),
-		Pattern: passage.Pattern(), Usual: passage.Headline(), RoundMS: figures.Round.Round(), PerMinute: figures.PerMinute.Float(),
-		Holds: passage.Measure.Counts.Holds(), Cautions: contract.CautionsOf(&passage), Findings: contract.FindingsOf(&passage, room), Course: []string{},
+		ID:        p.ID,
+		Name:      p.Name,
+		Term:      p.Term,
+		Kind:      string(p.Kind),
+		Own:       strings.HasPrefix(p.ID, practice.OwnPrefix),
+		From:      p.From,
+		About:     p.About,
+		Also:      texts(p.Also),
+		Intents:   texts(p.Intents),
+		Level:     p.Level,
+		Seat:      p.Seat,
+		Hands:     p.Hands,
+		Eyes:      p.Eyes,
+		Locks:     p.Locks,
+		How:       texts(p.How),
+		Prompts:   texts(p.PromptTexts()),
+		Watch:     texts(p.Watch),
+		Gentler:   p.Gentler,
+		Harder:    p.Harder,
+		Finish:    p.Finish,
+		Schools:   texts(p.Schools),
+		Pattern:   passage.Pattern(),
+		Usual:     passage.Headline(),
+		RoundMS:   figures.Round.Round(),
+		PerMinute: figures.PerMinute.Float(),
+		Holds:     passage.Measure.Counts.Holds(),
+		Cautions:  contract.CautionsOf(&passage),
+		Findings:  contract.FindingsOf(&passage, room),
+		Course:    []string{},
 	}
 	course, err := plan.Course(p)
 	if err != nil {
@@ -102,8 +131,17 @@ func sample(p *practice.Practice) contract.Score {
 	tl := pace.Sheet(one)
 	return contract.Score{
 		Title: p.Name, Phases: contract.PhasesOf(tl.Rows, one), Lane: []contract.ScorePhase{}, EndMS: tl.End,
-		Passages: []contract.ScorePassage{{Name: p.Name, Rounds: passage.Rounds, Cautions: []contract.Caution{}, Findings: []contract.Finding{}, Steps: []fact.Fact{}, Lanes: []contract.LaneOffer{}}},
-		Cues:     []contract.Cue{}, LaneCues: []contract.Cue{}, Spoken: []contract.Spoken{}, LaneSpoken: []contract.Spoken{},
+		Passages: []contract.ScorePassage{
+			{
+				Name:     p.Name,
+				Rounds:   passage.Rounds,
+				Cautions: []contract.Caution{},
+				Findings: []contract.Finding{},
+				Steps:    []fact.Fact{},
+				Lanes:    []contract.LaneOffer{},
+			},
+		},
+		Cues: []contract.Cue{}, LaneCues: []contract.Cue{}, Spoken: []contract.Spoken{}, LaneSpoken: []contract.Spoken{},
 	}
 }
 

@@ -34,7 +34,9 @@ func TestAPracticeOfOnesOwn(t *testing.T) {
 	assert.ErrorIs(t, err, studio.ErrInvalid)
 
 	short := "own-sun-slowly x3"
-	planned, err := d.Plans.Draft(contract.Draft{Document: desktest.Document(""), Change: &contract.Change{Do: contract.ChangeAdd, Text: short}})
+	planned, err := d.Plans.Draft(
+		contract.Draft{Document: desktest.Document(""), Change: &contract.Change{Do: contract.ChangeAdd, Text: short}},
+	)
 	require.NoError(t, err)
 	require.Empty(t, planned.Problem)
 	plan, err := d.Plans.Add(planned.Document, 0)
@@ -64,13 +66,17 @@ func TestEveryPracticeIsPlannedAndLed(t *testing.T) {
 	require.NoError(t, err)
 	for _, p := range book.Practices {
 		line := p.ID
-		drafted, err := d.Plans.Draft(contract.Draft{Document: desktest.Document(""), Change: &contract.Change{Do: contract.ChangeAdd, Text: line}})
+		drafted, err := d.Plans.Draft(
+			contract.Draft{Document: desktest.Document(""), Change: &contract.Change{Do: contract.ChangeAdd, Text: line}},
+		)
 		require.NoError(t, err, p.ID)
 		require.Empty(t, drafted.Problem, p.ID)
 		assert.Len(t, drafted.Summary.Passages, len(p.Course), p.ID)
 		plan, err := d.Plans.Add(drafted.Document, 0)
 		require.NoError(t, err, p.ID)
-		score, err := d.Classes.Begin(contract.Lead{PlanID: plan.ID, EndRunning: true, Acknowledged: contract.StrongCautions(plan)})
+		score, err := d.Classes.Begin(
+			contract.Lead{PlanID: plan.ID, EndRunning: true, Acknowledged: contract.StrongCautions(plan)},
+		)
 		require.NoError(t, err, p.ID)
 		require.NotEmpty(t, score.Phases, p.ID)
 		for _, strand := range score.Phases {

@@ -48,8 +48,8 @@ func (l *Library) Settings() (contract.Settings, error) {
 	return settings, nil
 }
 
-// InForce is what the teacher has chosen, or what holds where nothing is or where it cannot be read: what can be chosen anew keeps
-// nobody from leading.
+// InForce is what the teacher has chosen, or what holds where nothing is or where it cannot be read: what can be chosen
+// anew keeps nobody from leading.
 func (l *Library) InForce() (contract.Choices, error) {
 	chosen, err := l.Chosen()
 	if err == nil {
@@ -102,8 +102,8 @@ func questions() []contract.Question {
 	return list
 }
 
-// SaveSettings stores what the teacher has chosen, in the place of its revision. Keys that are left out stay as they are.
-// The same save may come twice, where the answer to the first was lost.
+// SaveSettings stores what the teacher has chosen, in the place of its revision. Keys that are left out stay as they
+// are. The same save may come twice, where the answer to the first was lost.
 func (l *Library) SaveSettings(in contract.Settings) (contract.Settings, error) {
 	if in.Keys.Letters == nil && in.Keys.Remote == nil {
 		now, err := l.InForce()
@@ -113,8 +113,13 @@ func (l *Library) SaveSettings(in contract.Settings) (contract.Settings, error) 
 		in.Keys = *now.Keys
 	}
 	chosen, err := l.CheckChoices(contract.Choices{
-		Schools: contract.OrEmpty(in.Schools), Language: in.Language, OwnWords: contract.OrEmpty(in.OwnWords), CareRead: in.CareRead, Bring: in.Bring, AskAfter: in.AskAfter,
-		Voice: in.Voice, Keys: &in.Keys,
+		Schools:  contract.OrEmpty(in.Schools),
+		Language: in.Language,
+		OwnWords: contract.OrEmpty(in.OwnWords),
+		CareRead: in.CareRead,
+		Bring:    in.Bring,
+		AskAfter: in.AskAfter,
+		Voice:    in.Voice, Keys: &in.Keys,
 	})
 	if err != nil {
 		return in, err
@@ -148,7 +153,14 @@ func (*Library) SaveChoices(st *store.Store, chosen contract.Choices) error {
 // CheckChoices returns what is stored of what was chosen, or what is wrong with it.
 func (*Library) CheckChoices(in contract.Choices) (contract.Choices, error) {
 	if words.Languages[in.Language] == nil {
-		return in, studio.Fail(studio.ErrInvalid, "language.unknown", "given", in.Language, "allowed", slices.Sorted(maps.Keys(words.Languages)))
+		return in, studio.Fail(
+			studio.ErrInvalid,
+			"language.unknown",
+			"given",
+			in.Language,
+			"allowed",
+			slices.Sorted(maps.Keys(words.Languages)),
+		)
 	}
 	if err := school.Choices(in.Schools).Check(); err != nil {
 		return in, studio.Fail(studio.ErrInvalid, "group.school", "why", err)
@@ -166,7 +178,9 @@ func (*Library) CheckChoices(in contract.Choices) (contract.Choices, error) {
 		return in, studio.Fail(studio.ErrInvalid, "school.bring", "given", utf8.RuneCountInString(in.Bring), "most", longest)
 	}
 	const longestUID = 100
-	if len(in.Voice) > longestUID { // whether it is there is seen when it is to speak: it may come with the same file, later
+	if len(
+		in.Voice,
+	) > longestUID { // whether it is there is seen when it is to speak: it may come with the same file, later
 		return in, studio.Fail(studio.ErrInvalid, "school.voice", "given", len(in.Voice), "most", longestUID)
 	}
 	maps.DeleteFunc(in.OwnWords, func(_, text string) bool { return text == "" })

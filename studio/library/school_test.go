@@ -23,10 +23,18 @@ func TestTheSchoolIsPlannedCuedShownAndCaredFor(t *testing.T) {
 	g := d.WithGroup(func(g *contract.Group) { g.Schools = map[string]string{"start": "exhale"} })
 
 	short := "nadi 4:4 x2"
-	planned, err := d.Plans.Draft(contract.Draft{Document: desktest.Document(""), Change: &contract.Change{Do: contract.ChangeAdd, Text: short}})
+	planned, err := d.Plans.Draft(
+		contract.Draft{Document: desktest.Document(""), Change: &contract.Change{Do: contract.ChangeAdd, Text: short}},
+	)
 	require.NoError(t, err)
 	assert.Contains(t, string(planned.Document), `"side": "right"`)
-	differs, err := d.Plans.Draft(contract.Draft{Document: desktest.Document(""), Change: &contract.Change{Do: contract.ChangeAdd, Text: short}, GroupID: g.ID})
+	differs, err := d.Plans.Draft(
+		contract.Draft{
+			Document: desktest.Document(""),
+			Change:   &contract.Change{Do: contract.ChangeAdd, Text: short},
+			GroupID:  g.ID,
+		},
+	)
 	require.NoError(t, err)
 	assert.Contains(t, string(differs.Document), `"entry": "exhale"`, "where the group differs")
 	assert.NotContains(t, string(differs.Document), `"side"`)
@@ -80,7 +88,15 @@ func TestTheSchoolIsPlannedCuedShownAndCaredFor(t *testing.T) {
 // What pedals meant before there was more to choose is kept, and a form that knows nothing of keys changes none.
 func TestPedalsOfOlderFilesAreKept(t *testing.T) {
 	d := desktest.New(t)
-	require.NoError(t, d.Store.SaveSetting("teacher", []byte(`{"schools": {}, "language": "en", "own_words": {}, "care_read": true, "pedal_down": "last", "pedal_up": "slower"}`)))
+	require.NoError(
+		t,
+		d.Store.SaveSetting(
+			"teacher",
+			[]byte(
+				`{"schools": {}, "language": "en", "own_words": {}, "care_read": true, "pedal_down": "last", "pedal_up": "slower"}`,
+			),
+		),
+	)
 	settings, err := d.Library.Settings()
 	require.NoError(t, err)
 	assert.Equal(t, []contract.RemoteKey{
@@ -90,7 +106,9 @@ func TestPedalsOfOlderFilesAreKept(t *testing.T) {
 	kept, err := d.Library.SaveSettings(contract.Settings{Revision: 1, Language: "en", CareRead: true})
 	require.NoError(t, err)
 	assert.Equal(t, settings.Keys, kept.Keys)
-	none, err := d.Library.SaveSettings(contract.Settings{Revision: 2, Language: "en", Keys: contract.Keys{Remote: []contract.RemoteKey{}}})
+	none, err := d.Library.SaveSettings(
+		contract.Settings{Revision: 2, Language: "en", Keys: contract.Keys{Remote: []contract.RemoteKey{}}},
+	)
 	require.NoError(t, err)
 	assert.Empty(t, none.Keys.Remote, "who wants no pedal has none")
 }

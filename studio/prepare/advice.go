@@ -66,7 +66,10 @@ func forNext(doc plan.Document, p *plan.Plan, h *taught.History) []contract.Advi
 		}
 		if say, why := advised(fields.Clone(), &p.Passages[i], h); !say.None() {
 			told[p.Passages[i].Practice] = true
-			advice = append(advice, contract.Advice{Passage: i + 1, Key: say.Error(), Say: say, Why: why, Do: contract.ChangeAdvised})
+			advice = append(
+				advice,
+				contract.Advice{Passage: i + 1, Key: say.Error(), Say: say, Why: why, Do: contract.ChangeAdvised},
+			)
 		}
 	}
 	return advice
@@ -116,11 +119,14 @@ func (ps *Plans) advice(doc plan.Document, p *plan.Plan, group *contract.Group) 
 // talksAdvice is how long the group's own talks really take.
 func talksAdvice(p *plan.Plan, h *taught.History) []contract.Advice {
 	times, of := h.Talks()
-	if of == 0 || !slices.ContainsFunc(p.Passages, func(one plan.Passage) bool { return one.Type == plan.Talk && !one.Keep }) {
+	if of == 0 ||
+		!slices.ContainsFunc(p.Passages, func(one plan.Passage) bool { return one.Type == plan.Talk && !one.Keep }) {
 		return nil
 	}
 	say := fact.New("advice.talks", "times", tenth(times))
-	return []contract.Advice{{Key: say.Error(), Say: say, Why: fact.New("advice.talks.why", "of", of), Do: contract.ChangeTalks}}
+	return []contract.Advice{
+		{Key: say.Error(), Say: say, Why: fact.New("advice.talks.why", "of", of), Do: contract.ChangeTalks},
+	}
 }
 
 func tenth(x breath.Exact) string { return strconv.FormatFloat(x.Float(), 'f', 1, 64) }

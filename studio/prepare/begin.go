@@ -30,7 +30,10 @@ func (ps *Plans) Templates() ([]contract.Template, error) {
 			return nil, err
 		}
 		list = append(list, contract.Template{
-			ID: strings.TrimSuffix(file.Name(), ".plan.json"), Title: p.Title, About: doc.TakeAbout(), LengthMS: p.Length().Round(),
+			ID:       strings.TrimSuffix(file.Name(), ".plan.json"),
+			Title:    p.Title,
+			About:    doc.TakeAbout(),
+			LengthMS: p.Length().Round(),
 		})
 	}
 	return list, nil
@@ -39,7 +42,12 @@ func (ps *Plans) Templates() ([]contract.Template, error) {
 func template(name string) (plan.Document, *plan.Plan, error) {
 	text, err := templates.ReadFile(path.Join("templates", name))
 	if err != nil {
-		return plan.Document{}, nil, studio.Fail(studio.ErrNotFound, "missing.template", "template", strings.TrimSuffix(name, ".plan.json"))
+		return plan.Document{}, nil, studio.Fail(
+			studio.ErrNotFound,
+			"missing.template",
+			"template",
+			strings.TrimSuffix(name, ".plan.json"),
+		)
 	}
 	return sheet.ReadPlan(bytes.NewReader(text))
 }

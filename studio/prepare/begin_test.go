@@ -28,7 +28,13 @@ func TestEveryTemplateCanBeLed(t *testing.T) {
 		assert.Equal(t, one.LengthMS, p.Summary.LengthMS)
 		assert.GreaterOrEqual(t, p.Summary.SpareMS, int64(0), one.ID)
 		assert.Empty(t, p.Summary.Advice, one.ID)
-		assert.InDelta(t, float64(time.Date(2026, 3, 2, 18, 30, 0, 0, time.UTC).UnixMilli()), *p.Summary.StartsMS, 0, "this Monday, still to come")
+		assert.InDelta(
+			t,
+			float64(time.Date(2026, 3, 2, 18, 30, 0, 0, time.UTC).UnixMilli()),
+			*p.Summary.StartsMS,
+			0,
+			"this Monday, still to come",
+		)
 	}
 	_, err = d.Plans.Begin(contract.Begin{Template: "../demo"})
 	assert.ErrorIs(t, err, studio.ErrNotFound)
@@ -38,9 +44,14 @@ func TestAgainAsPlannedOrAsTaught(t *testing.T) {
 	d := desktest.New(t)
 	g, err := d.Library.SaveGroup(contract.Group{Name: "Monday", Weekday: 1, Weektime: "11:00"})
 	require.NoError(t, err)
-	p, err := d.Plans.Import(contract.PlanText{GroupID: g.ID, Text: `{"format": "vast-lantern-plan", "version": 1, "title": "Lunch", "tempo": 60, "passages": [
+	p, err := d.Plans.Import(
+		contract.PlanText{
+			GroupID: g.ID,
+			Text: `{"format": "vast-lantern-plan", "version": 1, "title": "Lunch", "tempo": 60, "passages": [
 		{"type": "practice", "practice": "nadi-shodhana", "counts": "2:2:2", "rounds": 3, "lead_in": 0},
-		{"type": "free", "seconds": 60}, {"type": "practice", "practice": "ujjayi", "rounds": 2}]}`})
+		{"type": "free", "seconds": 60}, {"type": "practice", "practice": "ujjayi", "rounds": 2}]}`,
+		},
+	)
 	require.NoError(t, err)
 	score, err := d.Classes.Begin(contract.Lead{PlanID: p.ID, Acknowledged: contract.StrongCautions(p)})
 	require.NoError(t, err)
@@ -59,7 +70,13 @@ func TestAgainAsPlannedOrAsTaught(t *testing.T) {
 	assert.Equal(t, "2:2:2 x3", planned.Summary.Passages[0].Short)
 	assert.Len(t, planned.Summary.Passages, 3)
 	assert.Equal(t, g.ID, planned.Group.ID)
-	assert.InDelta(t, float64(time.Date(2026, 3, 9, 11, 0, 0, 0, time.UTC).UnixMilli()), *planned.Summary.StartsMS, 0, "the next Monday")
+	assert.InDelta(
+		t,
+		float64(time.Date(2026, 3, 9, 11, 0, 0, 0, time.UTC).UnixMilli()),
+		*planned.Summary.StartsMS,
+		0,
+		"the next Monday",
+	)
 	taught, err := d.Plans.Begin(contract.Begin{ClassID: score.ClassID, How: "taught"})
 	require.NoError(t, err)
 	assert.Equal(t, "2:2 x4 @50", taught.Summary.Passages[0].Short)

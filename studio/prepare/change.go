@@ -46,7 +46,12 @@ func (ps *Plans) Draft(d contract.Draft) (contract.Drafted, error) {
 
 // change makes one change in a document, whose plan is p, and tells it. The error says why it cannot be; the
 // document is as it was then.
-func (ps *Plans) change(doc plan.Document, p *plan.Plan, group *contract.Group, c contract.Change) (words fact.Fact, err error) {
+func (ps *Plans) change(
+	doc plan.Document,
+	p *plan.Plan,
+	group *contract.Group,
+	c contract.Change,
+) (words fact.Fact, err error) {
 	if tooLong(doc, p) && !slices.Contains(onePassage, c.Do) {
 		return words, fact.New("plan.too-long-to-change")
 	}
@@ -191,7 +196,12 @@ func soften(doc plan.Document, p *plan.Plan, number int) (words fact.Fact, err e
 }
 
 // asAdvised plans a passage as the group's record advises.
-func (ps *Plans) asAdvised(doc plan.Document, number int, p *plan.Passage, group *contract.Group) (words fact.Fact, err error) {
+func (ps *Plans) asAdvised(
+	doc plan.Document,
+	number int,
+	p *plan.Passage,
+	group *contract.Group,
+) (words fact.Fact, err error) {
 	nothing := fact.New("change.nothing-advised")
 	if group == nil {
 		return words, nothing
@@ -212,7 +222,8 @@ func (ps *Plans) asAdvised(doc plan.Document, number int, p *plan.Passage, group
 	return words, nil
 }
 
-// lengthenTalks makes the talks of a plan as long as they usually take with its group, to five seconds; those that are kept stay.
+// lengthenTalks makes the talks of a plan as long as they usually take with its group, to five seconds; those that are
+// kept stay.
 func (ps *Plans) lengthenTalks(doc plan.Document, p *plan.Plan, group *contract.Group) (words fact.Fact, err error) {
 	if group == nil {
 		return words, fact.New("change.choose-group")

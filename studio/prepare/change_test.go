@@ -48,10 +48,22 @@ func TestFittingADraft(t *testing.T) {
 	fitted := draft(evening, contract.Draft{Change: &contract.Change{Do: contract.ChangeFit}})
 	assert.Empty(t, fitted.Problem)
 	assert.Equal(t, 75, fitted.Summary.Passages[1].Rounds, "ten minutes of an even breath at most")
-	assert.Equal(t, "fitted to the slot, with 7 min to spare: more of a practice is not advised in one class", desktest.Words(fitted.Changed))
-	assert.Equal(t, []contract.Addition{{Passage: 1 + 1, Rounds: 15, LengthMS: 120_000}, {LengthMS: 540_000}}, draft(evening, contract.Draft{}).Summary.Additions)
+	assert.Equal(
+		t,
+		"fitted to the slot, with 7 min to spare: more of a practice is not advised in one class",
+		desktest.Words(fitted.Changed),
+	)
+	assert.Equal(
+		t,
+		[]contract.Addition{{Passage: 1 + 1, Rounds: 15, LengthMS: 120_000}, {LengthMS: 540_000}},
+		draft(evening, contract.Draft{}).Summary.Additions,
+	)
 	short := strings.Replace(evening, `"slot_min": 20`, `"slot_min": 3`, 1)
-	assert.Contains(t, desktest.Words(draft(short, contract.Draft{Change: &contract.Change{Do: contract.ChangeFit}}).Problem), "still 8 s too long")
+	assert.Contains(
+		t,
+		desktest.Words(draft(short, contract.Draft{Change: &contract.Change{Do: contract.ChangeFit}}).Problem),
+		"still 8 s too long",
+	)
 
 	more := draft(evening, contract.Draft{Change: &contract.Change{Do: contract.ChangeRounds, Passage: 2, Rounds: 5}})
 	assert.Equal(t, 65, more.Summary.Passages[1].Rounds)
@@ -59,24 +71,63 @@ func TestFittingADraft(t *testing.T) {
 	assert.EqualValues(t, 150_000, rest.Summary.Passages[2].LengthMS, "the rest that is there becomes longer")
 
 	end := int64(300_000)
-	assert.Equal(t, 30, draft(evening, contract.Draft{Change: &contract.Change{Do: contract.ChangeRoundsToEnd, Passage: 2, EndMS: end}}).Summary.Passages[1].Rounds)
+	assert.Equal(
+		t,
+		30,
+		draft(evening, contract.Draft{Change: &contract.Change{Do: contract.ChangeRoundsToEnd, Passage: 2, EndMS: end}}).Summary.Passages[1].Rounds,
+	)
 	end = 299_000
-	assert.Contains(t, desktest.Words(draft(evening, contract.Draft{Change: &contract.Change{Do: contract.ChangeTempoToEnd, Passage: 2, EndMS: end}}).Problem), "at tempo 120, the fastest")
+	assert.Contains(
+		t,
+		desktest.Words(
+			draft(
+				evening,
+				contract.Draft{Change: &contract.Change{Do: contract.ChangeTempoToEnd, Passage: 2, EndMS: end}},
+			).Problem,
+		),
+		"at tempo 120, the fastest",
+	)
 	end = 301_000
-	assert.Equal(t, "tempo 119.51", desktest.Words(draft(evening, contract.Draft{Change: &contract.Change{Do: contract.ChangeTempoToEnd, Passage: 2, EndMS: end}}).Changed))
-	assert.Contains(t, desktest.Words(draft(evening, contract.Draft{Change: &contract.Change{Do: contract.ChangeTempoToEnd, Passage: 1, EndMS: end}}).Problem), "no rounds")
+	assert.Equal(
+		t,
+		"tempo 119.51",
+		desktest.Words(
+			draft(
+				evening,
+				contract.Draft{Change: &contract.Change{Do: contract.ChangeTempoToEnd, Passage: 2, EndMS: end}},
+			).Changed,
+		),
+	)
+	assert.Contains(
+		t,
+		desktest.Words(
+			draft(
+				evening,
+				contract.Draft{Change: &contract.Change{Do: contract.ChangeTempoToEnd, Passage: 1, EndMS: end}},
+			).Problem,
+		),
+		"no rounds",
+	)
 
 	split := draft(evening, contract.Draft{Change: &contract.Change{Do: contract.ChangeSplit, Passage: 2}})
 	require.Len(t, split.Summary.Passages, 4)
 	assert.Equal(t, 30, split.Summary.Passages[2].Rounds)
-	assert.Contains(t, desktest.Words(draft(evening, contract.Draft{Change: &contract.Change{Do: contract.ChangeSplit, Passage: 9}}).Problem), "no passage 9")
+	assert.Contains(
+		t,
+		desktest.Words(
+			draft(evening, contract.Draft{Change: &contract.Change{Do: contract.ChangeSplit, Passage: 9}}).Problem,
+		),
+		"no passage 9",
+	)
 }
 
 func TestDraftsFollowEachChange(t *testing.T) {
 	d := desktest.New(t)
 	plan := d.AddPlan(desktest.Rounds)
 	short := "4:4:8 x6 @50"
-	got, err := d.Plans.Draft(contract.Draft{Document: plan.Document, Change: &contract.Change{Do: contract.ChangeShort, Passage: 1, Text: short}})
+	got, err := d.Plans.Draft(
+		contract.Draft{Document: plan.Document, Change: &contract.Change{Do: contract.ChangeShort, Passage: 1, Text: short}},
+	)
 	require.NoError(t, err)
 	p := got.Summary.Passages[0]
 	assert.Equal(t, []any{"4:4:8", 6, int64(38_400), short}, []any{p.Counts, p.Rounds, p.RoundMS, p.Short})
@@ -85,13 +136,17 @@ func TestDraftsFollowEachChange(t *testing.T) {
 	assert.EqualValues(t, 120_000-got.Summary.LengthMS, got.Summary.SpareMS)
 
 	wrong := "4:4:8 y6"
-	got, err = d.Plans.Draft(contract.Draft{Document: plan.Document, Change: &contract.Change{Do: contract.ChangeShort, Passage: 1, Text: wrong}})
+	got, err = d.Plans.Draft(
+		contract.Draft{Document: plan.Document, Change: &contract.Change{Do: contract.ChangeShort, Passage: 1, Text: wrong}},
+	)
 	require.NoError(t, err)
 	assert.Contains(t, desktest.Words(got.Problem), "y6")
 	assert.JSONEq(t, string(plan.Document), string(got.Document), "nothing is lost")
 
 	add := "rest 2m"
-	got, err = d.Plans.Draft(contract.Draft{Document: plan.Document, Change: &contract.Change{Do: contract.ChangeAdd, Text: add}})
+	got, err = d.Plans.Draft(
+		contract.Draft{Document: plan.Document, Change: &contract.Change{Do: contract.ChangeAdd, Text: add}},
+	)
 	require.NoError(t, err)
 	assert.Equal(t, "Rest", got.Summary.Passages[1].Name)
 }

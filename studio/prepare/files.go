@@ -22,11 +22,15 @@ func (ps *Plans) File(id int64) (studio.File, error) {
 	if err != nil {
 		return studio.File{}, studio.Missing(err, store.KindPlan, id)
 	}
-	return studio.File{Name: studio.FileName(stored.Title) + ".plan.json", Type: "application/json", Data: stored.Document}, nil
+	return studio.File{
+		Name: studio.FileName(stored.Title) + ".plan.json",
+		Type: "application/json",
+		Data: stored.Document,
+	}, nil
 }
 
-// Import stores a plan file that was written elsewhere, or a class that is written as plain text. What is wrong in its fields is shown where it is edited;
-// what is no plan file at all is refused.
+// Import stores a plan file that was written elsewhere, or a class that is written as plain text. What is wrong in its
+// fields is shown where it is edited; what is no plan file at all is refused.
 func (ps *Plans) Import(in contract.PlanText) (contract.Plan, error) {
 	if strings.HasPrefix(strings.TrimSpace(in.Text), "{") {
 		doc, err := sheet.ReadDocument(strings.NewReader(in.Text))

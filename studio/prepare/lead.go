@@ -14,7 +14,11 @@ import (
 
 // ToLead is a stored plan as it will be led: with the words and the own practices of this day, the passages softer, and
 // if wanted fitted into what is left of its slot. The stored plan stays as it is.
-func (ps *Plans) ToLead(id int64, fitted bool, softer []int) (stored store.Plan, document []byte, p *plan.Plan, err error) {
+func (ps *Plans) ToLead(
+	id int64,
+	fitted bool,
+	softer []int,
+) (stored store.Plan, document []byte, p *plan.Plan, err error) {
 	if stored, err = ps.studio.Store.Plan(id); err != nil {
 		return stored, nil, nil, studio.Missing(err, store.KindPlan, id)
 	}
@@ -57,7 +61,9 @@ func (ps *Plans) late(doc plan.Document, p *plan.Plan, level string) error {
 	if p.Slot.Sign() == 0 || p.StartsAt.IsZero() {
 		return studio.Fail(studio.ErrInvalid, "plan.no-end")
 	}
-	left := p.StartsAt.Add(time.Duration(p.Slot.Times(60_000).Round()) * time.Millisecond).Sub(ps.studio.Now()).Truncate(time.Second)
+	left := p.StartsAt.Add(time.Duration(p.Slot.Times(60_000).Round()) * time.Millisecond).
+		Sub(ps.studio.Now()).
+		Truncate(time.Second)
 	if left < time.Minute {
 		return studio.Fail(studio.ErrInvalid, "plan.time-passed")
 	}

@@ -16,8 +16,8 @@ const (
 	mostPhrases = 12
 )
 
-// Phrases is what a teacher may want to say again: own words of the newest plans, those with the practice first, then what the
-// practice suggests. The practice is an id; empty for talks and rests.
+// Phrases is what a teacher may want to say again: own words of the newest plans, those with the practice first, then
+// what the practice suggests. The practice is an id; empty for talks and rests.
 func (ps *Plans) Phrases(id string) (contract.Phrases, error) {
 	plans, err := ps.studio.Store.NewestPlans(phrasePlans)
 	if err != nil {

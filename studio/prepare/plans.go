@@ -40,7 +40,12 @@ func (ps *Plans) shapePlan(stored store.Plan) (contract.Plan, error) {
 	group := groups[stored.GroupID]
 	summary, err := ps.summary(doc, group)
 	return contract.Plan{
-		ID: stored.ID, Revision: stored.Revision, Group: group, Document: stored.Document, Summary: summary, Groups: contract.GroupsByName(groups),
+		ID:       stored.ID,
+		Revision: stored.Revision,
+		Group:    group,
+		Document: stored.Document,
+		Summary:  summary,
+		Groups:   contract.GroupsByName(groups),
 	}, err
 }
 
@@ -75,7 +80,8 @@ func (ps *Plans) Save(id int64, save contract.PlanSave) (contract.Plan, error) {
 	mine.ID, mine.Revision = id, save.Revision
 	stored, err := ps.studio.Store.SavePlan(mine)
 	if errors.Is(err, store.ErrTaken) {
-		if there, err := ps.studio.Store.Plan(id); err == nil && there.GroupID == mine.GroupID && bytes.Equal(there.Document, mine.Document) {
+		if there, err := ps.studio.Store.Plan(id); err == nil && there.GroupID == mine.GroupID &&
+			bytes.Equal(there.Document, mine.Document) {
 			return ps.shapePlan(there)
 		}
 	}
@@ -122,7 +128,13 @@ func (ps *Plans) toStore(document []byte, group int64) (store.Plan, error) {
 	if _, err := sheet.ReadDocument(bytes.NewReader(text)); err != nil {
 		return store.Plan{}, studio.Fail(studio.ErrInvalid, "plan.not-readable-again", "why", err)
 	}
-	return store.Plan{GroupID: group, Title: p.Title, StartsAt: p.StartsAt, Document: text, UpdatedAt: ps.studio.Now()}, nil
+	return store.Plan{
+		GroupID:   group,
+		Title:     p.Title,
+		StartsAt:  p.StartsAt,
+		Document:  text,
+		UpdatedAt: ps.studio.Now(),
+	}, nil
 }
 
 // ToStore is a document as a plan of the group, with what it is led with; errors are those of Add.
@@ -146,11 +158,20 @@ func (ps *Plans) summary(doc plan.Document, group *contract.Group) (contract.Pla
 		return contract.PlanSummary{}, err
 	}
 	shape := contract.PlanSummary{
-		Title: p.Title, LengthMS: p.Length().Round(), SlotMS: p.Slot.Times(60_000).Round(), StartsMS: contract.Moment(p.StartsAt),
-		Passages: []contract.PassageSummary{}, Errors: contract.FieldErrorsOf(wrong), Strong: contract.StrongOf(p), Additions: []contract.Addition{},
+		Title:     p.Title,
+		LengthMS:  p.Length().Round(),
+		SlotMS:    p.Slot.Times(60_000).Round(),
+		StartsMS:  contract.Moment(p.StartsAt),
+		Passages:  []contract.PassageSummary{},
+		Errors:    contract.FieldErrorsOf(wrong),
+		Strong:    contract.StrongOf(p),
+		Additions: []contract.Addition{},
 	}
 	for _, a := range fit.Additions(p, level(group)) {
-		shape.Additions = append(shape.Additions, contract.Addition{Passage: a.Passage, Rounds: a.Rounds, LengthMS: a.Length.Round()})
+		shape.Additions = append(
+			shape.Additions,
+			contract.Addition{Passage: a.Passage, Rounds: a.Rounds, LengthMS: a.Length.Round()},
+		)
 	}
 	if shape.Advice, err = ps.advice(doc, p, group); err != nil {
 		return contract.PlanSummary{}, err
@@ -183,8 +204,19 @@ func level(group *contract.Group) string {
 
 func passageSummary(p *plan.Passage, who care.Room) contract.PassageSummary {
 	shape := contract.PassageSummary{
-		Name: p.Name(), Type: p.Type, OwnPace: p.OwnPace, Cautions: contract.CautionsOf(p), Findings: contract.FindingsOf(p, who), Offers: contract.OffersOf(p),
-		Opening: contract.StepsOf(p.OpeningSteps), Closing: contract.StepsOf(p.ClosingSteps), OwnWords: p.OwnWords(), Lines: contract.OwnLinesOf(p), Roles: contract.RolesOf(p), Lanes: contract.LanesOf(p, p.Measure, who.Rules.LaneLimit), Beside: contract.BesideOf(p.Beside),
+		Name:     p.Name(),
+		Type:     p.Type,
+		OwnPace:  p.OwnPace,
+		Cautions: contract.CautionsOf(p),
+		Findings: contract.FindingsOf(p, who),
+		Offers:   contract.OffersOf(p),
+		Opening:  contract.StepsOf(p.OpeningSteps),
+		Closing:  contract.StepsOf(p.ClosingSteps),
+		OwnWords: p.OwnWords(),
+		Lines:    contract.OwnLinesOf(p),
+		Roles:    contract.RolesOf(p),
+		Lanes:    contract.LanesOf(p, p.Measure, who.Rules.LaneLimit),
+		Beside:   contract.BesideOf(p.Beside),
 	}
 	if p.Practice == nil {
 		return shape
@@ -221,7 +253,13 @@ func laneRoundOf(p *plan.Plan, passage int) []contract.ScorePhase {
 
 // Card is a plan in a list.
 func (*Plans) Card(stored store.Plan, groups map[int64]*contract.Group) contract.PlanCard {
-	card := contract.PlanCard{ID: stored.ID, Title: stored.Title, Group: groups[stored.GroupID], StartsMS: contract.Moment(stored.StartsAt), Passages: []string{}}
+	card := contract.PlanCard{
+		ID:       stored.ID,
+		Title:    stored.Title,
+		Group:    groups[stored.GroupID],
+		StartsMS: contract.Moment(stored.StartsAt),
+		Passages: []string{},
+	}
 	_, p, err := sheet.ReadPlan(bytes.NewReader(stored.Document))
 	card.Wrong = err != nil
 	if p != nil {
@@ -242,7 +280,14 @@ const (
 // Find is the plans that have all of the words in their titles, those changed last first, after so many.
 func (ps *Plans) Find(words string, skip int) (contract.PlansFound, error) {
 	if len(words) > longestFind {
-		return contract.PlansFound{}, studio.Fail(studio.ErrInvalid, "find.too-long", "given", len(words), "most", longestFind)
+		return contract.PlansFound{}, studio.Fail(
+			studio.ErrInvalid,
+			"find.too-long",
+			"given",
+			len(words),
+			"most",
+			longestFind,
+		)
 	}
 	groups, err := ps.library.GroupsByID()
 	if err != nil {
@@ -256,7 +301,8 @@ func (ps *Plans) Find(words string, skip int) (contract.PlansFound, error) {
 	return found, err
 }
 
-// Upcoming is the next class that is planned for a time and not led yet, as everybody may know it; nil where there is none.
+// Upcoming is the next class that is planned for a time and not led yet, as everybody may know it; nil where there is
+// none.
 func (ps *Plans) Upcoming() (*contract.Upcoming, error) {
 	const enough = 2 // of which at most one was begun
 	plans, err := ps.studio.Store.PlansFrom(ps.studio.Now().Add(-studio.Late), enough)

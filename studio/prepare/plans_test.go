@@ -25,9 +25,26 @@ func TestWhatIsStoredCanBeRead(t *testing.T) {
 		return err
 	}
 	list := strings.Repeat("0,", 300_000) // 600 kB, and with its line ends over 1 MiB
-	assert.Contains(t, language.English().Error(save(`{"format": "vast-lantern-plan", "version": 1, "passages": [], "x": [`+list+`0]}`)), "could not be read again")
-	assert.ErrorIs(t, save(`{"format": "vast-lantern-plan", "version": 1, "passages": [], "x": `+strings.Repeat("[", 9900)+strings.Repeat("]", 9900)+`}`), studio.ErrInvalid)
-	assert.ErrorIs(t, save(`{"format": "vast-lantern-plan", "version": 1, "passages": [], "title": "`+strings.Repeat("x", 301)+`"}`), studio.ErrInvalid)
+	assert.Contains(
+		t,
+		language.English().Error(save(`{"format": "vast-lantern-plan", "version": 1, "passages": [], "x": [`+list+`0]}`)),
+		"could not be read again",
+	)
+	assert.ErrorIs(
+		t,
+		save(
+			`{"format": "vast-lantern-plan", "version": 1, "passages": [], "x": `+strings.Repeat(
+				"[",
+				9900,
+			)+strings.Repeat("]", 9900)+`}`,
+		),
+		studio.ErrInvalid,
+	)
+	assert.ErrorIs(
+		t,
+		save(`{"format": "vast-lantern-plan", "version": 1, "passages": [], "title": "`+strings.Repeat("x", 301)+`"}`),
+		studio.ErrInvalid,
+	)
 
 	class := d.Start(plan)
 	long, words := strings.Repeat("x", 3000), "hands tire"
@@ -44,7 +61,9 @@ func TestWhatIsStoredCanBeRead(t *testing.T) {
 
 func TestAPlanWithErrorsIsKeptButNotLed(t *testing.T) {
 	d := desktest.New(t)
-	plan := d.AddPlan(`{"type": "practice", "practice": "nadi-shodhana", "counts": "4:"}, {"type": "practice", "practice": "none", "minutes": 2}, 7`)
+	plan := d.AddPlan(
+		`{"type": "practice", "practice": "nadi-shodhana", "counts": "4:"}, {"type": "practice", "practice": "none", "minutes": 2}, 7`,
+	)
 	require.Len(t, plan.Summary.Errors, 3)
 	require.Len(t, plan.Summary.Passages, 3)
 	_, err := d.Classes.Begin(contract.Lead{PlanID: plan.ID})
@@ -58,7 +77,8 @@ func TestAPlanWithErrorsIsKeptButNotLed(t *testing.T) {
 	assert.ErrorIs(t, err, studio.ErrNotFound)
 }
 
-// A plan that is longer than a class can be opens as what is wrong with it, costs nothing, and is mended passage by passage.
+// A plan that is longer than a class can be opens as what is wrong with it, costs nothing, and is mended passage by
+// passage.
 func TestAPlanBeyondTheBoundsIsMended(t *testing.T) {
 	d := desktest.New(t)
 	long := `{"type": "practice", "practice": "nadi-shodhana", "counts": "4:4:8", "rounds": 999}`
@@ -79,18 +99,28 @@ func TestAPlanBeyondTheBoundsIsMended(t *testing.T) {
 	for _, whole := range contract.ChangeKinds {
 		draft(contract.Change{Do: whole, Passage: 2}) // nothing falls over
 	}
-	assert.Contains(t, desktest.Words(draft(contract.Change{Do: contract.ChangeFit}).Problem), "delete or shorten passages first")
+	assert.Contains(
+		t,
+		desktest.Words(draft(contract.Change{Do: contract.ChangeFit}).Problem),
+		"delete or shorten passages first",
+	)
 	mended := draft(contract.Change{Do: contract.ChangeShort, Passage: 2, Text: "4:4:8 x3"})
 	assert.Empty(t, mended.Problem)
 	assert.Empty(t, mended.Summary.Errors)
 	assert.Len(t, mended.Summary.Passages, 2)
 }
 
-// A time that could not be read again is refused where it is typed and where a class is moved, and one that is stored is mended.
+// A time that could not be read again is refused where it is typed and where a class is moved, and one that is stored
+// is mended.
 func TestTimesOutsideTheCalendar(t *testing.T) {
 	d := desktest.New(t)
 	for _, at := range []string{"9999-12-31T23:59:59-12:00", "2201-01-01T00:00:00Z", "1969-12-31T23:59:59Z"} {
-		document := strings.Replace(string(desktest.Document(desktest.Rounds)), `"tempo"`, `"starts_at": "`+at+`", "tempo"`, 1)
+		document := strings.Replace(
+			string(desktest.Document(desktest.Rounds)),
+			`"tempo"`,
+			`"starts_at": "`+at+`", "tempo"`,
+			1,
+		)
 		stored, err := d.Plans.Add([]byte(document), 0)
 		require.NoError(t, err, at)
 		require.Len(t, stored.Summary.Errors, 1, at)

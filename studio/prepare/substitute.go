@@ -42,8 +42,8 @@ type substitutePassage struct {
 	Words          []string
 }
 
-// Substitute is a plan as one page that needs nothing else: the running order with all that is said, how each practice is
-// led, what to take care of with this group, and the class as text.
+// Substitute is a plan as one page that needs nothing else: the running order with all that is said, how each practice
+// is led, what to take care of with this group, and the class as text.
 func (ps *Plans) Substitute(id int64) (studio.File, error) {
 	stored, err := ps.studio.Store.Plan(id)
 	if err != nil {
@@ -88,14 +88,21 @@ func (ps *Plans) Substitute(id int64) (studio.File, error) {
 			}
 		}
 		for _, f := range contract.FindingsOf(one, who) {
-			if line := text(fact.New("hand-over.finding", "name", one.Name(), "do", fact.New("do."+string(f.Do)), "finding", f.Say)); !slices.Contains(page.Mind, line) {
+			if line := text(fact.New("hand-over.finding", "name", one.Name(), "do", fact.New("do."+string(f.Do)), "finding", f.Say)); !slices.Contains(
+				page.Mind,
+				line,
+			) {
 				page.Mind = append(page.Mind, line)
 			}
 		}
 	}
 	var out bytes.Buffer
 	err = substitutePage.Execute(&out, page)
-	return studio.File{Name: studio.FileName(stored.Title) + "-substitute.html", Type: "text/html; charset=utf-8", Data: out.Bytes()}, err
+	return studio.File{
+		Name: studio.FileName(stored.Title) + "-substitute.html",
+		Type: "text/html; charset=utf-8",
+		Data: out.Bytes(),
+	}, err
 }
 
 func substituteOf(p *plan.Passage, f plan.Fields, at string) substitutePassage {

@@ -35,7 +35,8 @@ func (ps *Plans) Names() (*plan.Names, error) {
 	return plan.NewNames(ps.library.Language(), own, list...), nil
 }
 
-// typed reads lines as a teacher types them, with the ways of the school filled in. The error names every line that is wrong.
+// typed reads lines as a teacher types them, with the ways of the school filled in. The error names every line that is
+// wrong.
 func (ps *Plans) typed(text string, group *contract.Group) ([]plan.Fields, error) {
 	names, err := ps.Names()
 	if err != nil {
@@ -181,7 +182,9 @@ func (ps *Plans) wouldBe(readings []plan.Reading, group *contract.Group) ([]cont
 	}
 	if len(summary.Errors) > 0 {
 		wrong := summary.Errors[0]
-		return list, &plan.LineError{Why: fact.New("typed.not-allowed", "field", wrong.Field, "given", wrong.Given, "allowed", wrong.Allowed)}
+		return list, &plan.LineError{
+			Why: fact.New("typed.not-allowed", "field", wrong.Field, "given", wrong.Given, "allowed", wrong.Allowed),
+		}
 	}
 	return list, nil
 }

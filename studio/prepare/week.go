@@ -26,7 +26,12 @@ func (ps *Plans) Move(id int64, move contract.MovePlan) (contract.PlanCard, erro
 	}
 	at := time.UnixMilli(int64(move.StartsMS)).In(ps.studio.Now().Location())
 	if !plan.InCalendar(at) {
-		return contract.PlanCard{}, studio.Fail(studio.ErrInvalid, "plan.move-outside", "allowed", fact.New("allowed.calendar"))
+		return contract.PlanCard{}, studio.Fail(
+			studio.ErrInvalid,
+			"plan.move-outside",
+			"allowed",
+			fact.New("allowed.calendar"),
+		)
 	}
 	doc.SetStart(at)
 	text, err := written(doc)

@@ -44,13 +44,27 @@ func TestLastTime(t *testing.T) {
 	last, err := d.Plans.LastTime(g.ID)
 	require.NoError(t, err)
 	assert.Equal(t, score.ClassID, last.ClassID)
-	assert.Equal(t, contract.LastPassage{Name: "Even breath", Practice: "counted-breath", Short: "4:4 x3", Says: []string{}}, last.Passages[0], "as it was taught")
+	assert.Equal(
+		t,
+		contract.LastPassage{Name: "Even breath", Practice: "counted-breath", Short: "4:4 x3", Says: []string{}},
+		last.Passages[0],
+		"as it was taught",
+	)
 }
 
 // A substitute has the order, the words, what to take care of, and the class to read in.
 func TestASubstituteHasEverything(t *testing.T) {
 	d := desktest.New(t)
-	g, err := d.Library.SaveGroup(contract.Group{Name: "Monday", Level: "beginners", Size: 9, Weekday: -1, Conditions: map[string]int{"pregnancy": 1}, Notes: "The key is <at> the desk."})
+	g, err := d.Library.SaveGroup(
+		contract.Group{
+			Name:       "Monday",
+			Level:      "beginners",
+			Size:       9,
+			Weekday:    -1,
+			Conditions: map[string]int{"pregnancy": 1},
+			Notes:      "The key is <at> the desk.",
+		},
+	)
 	require.NoError(t, err)
 	text := "# Monday\nslot 20\nstarts 2026-03-02 18:30\ntalk 1 min \"Arrive\"\n  script: Sit & settle.\nsquare x3\n  r2 hold: soft jaw\nrest 2 min\n"
 	p, err := d.Plans.Import(contract.PlanText{Text: text, GroupID: g.ID})
@@ -72,9 +86,22 @@ func TestReadingWhatIsTyped(t *testing.T) {
 	even := read.Lines[0].Passages[0]
 	assert.Equal(t, "Even breath", even.Summary.Name)
 	assert.NotEmpty(t, even.Summary.Round)
-	assert.Equal(t, []contract.TypedFact{{Field: "practice", Value: "Counted breath"}, {Field: "counts", Value: "4:4"}, {Field: "rounds", Value: "6"}}, even.Facts)
+	assert.Equal(
+		t,
+		[]contract.TypedFact{
+			{Field: "practice", Value: "Counted breath"},
+			{Field: "counts", Value: "4:4"},
+			{Field: "rounds", Value: "6"},
+		},
+		even.Facts,
+	)
 	assert.Contains(t, desktest.Words(read.Lines[1].Problem.Say), "hodl")
-	assert.Equal(t, []int{0, 5}, []int{read.Lines[2].Problem.From, read.Lines[2].Problem.To}, "in UTF-16, as a browser counts")
+	assert.Equal(
+		t,
+		[]int{0, 5},
+		[]int{read.Lines[2].Problem.From, read.Lines[2].Problem.To},
+		"in UTF-16, as a browser counts",
+	)
 	assert.Equal(t, "square breath", read.Completions[0].Line)
 	_, err = d.Library.CopyPractice("counted-breath", "Lake breath")
 	require.NoError(t, err)
@@ -83,8 +110,17 @@ func TestReadingWhatIsTyped(t *testing.T) {
 	assert.Equal(t, "Lake breath 4:4 ×5", read.Completions[0].Says, "the teacher's own practices too")
 	read, err = d.Plans.ReadTyped(contract.Typed{Text: "nadi 5:5\nnadi x3 x4"})
 	require.NoError(t, err)
-	assert.Equal(t, contract.TypedFact{Field: "rounds", Value: "6", Assumed: true}, read.Lines[0].Passages[0].Facts[2], "what the line does not say is marked")
-	assert.Equal(t, "x4: the number of rounds was given before: leave one of the two out", desktest.Words(read.Lines[1].Problem.Say))
+	assert.Equal(
+		t,
+		contract.TypedFact{Field: "rounds", Value: "6", Assumed: true},
+		read.Lines[0].Passages[0].Facts[2],
+		"what the line does not say is marked",
+	)
+	assert.Equal(
+		t,
+		"x4: the number of rounds was given before: leave one of the two out",
+		desktest.Words(read.Lines[1].Problem.Say),
+	)
 	wrong, err := d.Plans.ReadTyped(contract.Typed{Text: "even x3000"})
 	require.NoError(t, err)
 	assert.Contains(t, desktest.Words(wrong.Lines[0].Problem.Say), "3000")
@@ -92,7 +128,9 @@ func TestReadingWhatIsTyped(t *testing.T) {
 
 func TestPhrases(t *testing.T) {
 	d := desktest.New(t)
-	_, err := d.Plans.Import(contract.PlanText{Text: "# A\neven x6\n  r3 exhale: like mist over water\nnadi x3\n  r1: elbow low\n"})
+	_, err := d.Plans.Import(
+		contract.PlanText{Text: "# A\neven x6\n  r3 exhale: like mist over water\nnadi x3\n  r1: elbow low\n"},
+	)
 	require.NoError(t, err)
 	phrases, err := d.Plans.Phrases("counted-breath")
 	require.NoError(t, err)

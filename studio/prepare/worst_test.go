@@ -22,8 +22,8 @@ import (
 	"vastlantern/studio/desk/desktest"
 )
 
-// worstPlans is the longest plans that are accepted: of each practice, in one passage or in very many, plain or with all that costs
-// something: a gentler lane, lines of the teacher's own, counts that are said.
+// worstPlans is the longest plans that are accepted: of each practice, in one passage or in very many, plain or with
+// all that costs something: a gentler lane, lines of the teacher's own, counts that are said.
 func worstPlans() map[string][]byte {
 	const lines = `, "lines": [{"text": "soft", "say": true, "stage": "round"}]`
 	worst := map[string][]byte{}
@@ -32,7 +32,12 @@ func worstPlans() map[string][]byte {
 			for with, fields := range map[string]string{"plain": "", "lane": `, "beside": "breathe"`, "lines": lines, "said": `, "voice": "counts"`} {
 				document := func(rounds int) []byte {
 					one := fmt.Sprintf(`{"type": "practice", "practice": %q, "rounds": %d%s}`, p.ID, rounds, fields)
-					return []byte(`{"format": "vast-lantern-plan", "version": 1, "tempo": 120, "passages": [` + strings.Repeat(one+",", passages-1) + one + `]}`)
+					return []byte(
+						`{"format": "vast-lantern-plan", "version": 1, "tempo": 120, "passages": [` + strings.Repeat(
+							one+",",
+							passages-1,
+						) + one + `]}`,
+					)
 				}
 				tooMany := sort.Search(plan.MostRounds, func(i int) bool { return read(document(i+1)) == nil })
 				if tooMany > 0 {
@@ -53,8 +58,8 @@ func read(document []byte) *plan.Plan {
 	return p
 }
 
-// What is computed of a plan is rows and what is made of them: no plan that is accepted has more of them than it says, and none says
-// more than is allowed.
+// What is computed of a plan is rows and what is made of them: no plan that is accepted has more of them than it says,
+// and none says more than is allowed.
 func TestNoPlanHasMoreRowsThanAreAllowed(t *testing.T) {
 	most := 0
 	for name, document := range worstPlans() {
@@ -69,8 +74,8 @@ func TestNoPlanHasMoreRowsThanAreAllowed(t *testing.T) {
 	assert.Greater(t, most, plan.MaxRows*9/10, "the search comes near to what is allowed")
 }
 
-// The longest plans: sheet, cues of both lanes, advice and summary of each are to take less than a second, and less than 200 MB of
-// memory at once. What is allocated one after the other is told too.
+// The longest plans: sheet, cues of both lanes, advice and summary of each are to take less than a second, and less
+// than 200 MB of memory at once. What is allocated one after the other is told too.
 func BenchmarkWorstPlan(b *testing.B) {
 	d := desktest.New(b)
 	worst := worstPlans()

@@ -25,8 +25,8 @@ const (
 	daysAhead   = 14
 )
 
-// FollowAll has what comes of every programme follow what was taught. What cannot be done is written down and tried again with the
-// next class; it keeps nobody from leading.
+// FollowAll has what comes of every programme follow what was taught. What cannot be done is written down and tried
+// again with the next class; it keeps nobody from leading.
 func (ps *Programmes) FollowAll() {
 	all, err := ps.studio.Store.Programmes()
 	groups, missing := ps.library.GroupsByID()
@@ -41,8 +41,8 @@ func (ps *Programmes) FollowAll() {
 	}
 }
 
-// follow makes the coming plans of a programme, and those that were made for another step anew. What a teacher has changed since is
-// left as it is, and so is what is being led.
+// follow makes the coming plans of a programme, and those that were made for another step anew. What a teacher has
+// changed since is left as it is, and so is what is being led.
 func (ps *Programmes) follow(id int64) error {
 	ps.following.Lock()
 	defer ps.following.Unlock()
@@ -58,7 +58,8 @@ func (ps *Programmes) follow(id int64) error {
 			continue
 		}
 		ahead++
-		if c.changed || plan.MarkIn(c.plan.Document).Step == c.step+1 && sumOf(c.plan.Document) == ps.sumOfStep(&now, c.step) {
+		if c.changed ||
+			plan.MarkIn(c.plan.Document).Step == c.step+1 && sumOf(c.plan.Document) == ps.sumOfStep(&now, c.step) {
 			continue
 		}
 		_, p, err := sheet.ReadPlan(bytes.NewReader(c.plan.Document))
@@ -129,12 +130,12 @@ func (ps *Programmes) more(now *standing, ahead, number int) (rows []store.Plan,
 	return rows, nil
 }
 
-// later is so many days later at the same time of day by the clock on the wall, also where summer begins between: in the zone of the
-// program, as a class that is moved has it.
+// later is so many days later at the same time of day by the clock on the wall, also where summer begins between: in
+// the zone of the program, as a class that is moved has it.
 func later(at time.Time, days int) time.Time { return at.In(time.Local).AddDate(0, 0, days) }
 
-// Adopt has the courses of files from before there were programmes be programmes: what grew from class to class is their steps. A
-// course keeps its name as its uid, so that it is adopted once.
+// Adopt has the courses of files from before there were programmes be programmes: what grew from class to class is
+// their steps. A course keeps its name as its uid, so that it is adopted once.
 func (ps *Programmes) Adopt() error {
 	plans, err := ps.studio.Store.PlansInCourses()
 	if err != nil {
@@ -153,7 +154,10 @@ func (ps *Programmes) Adopt() error {
 }
 
 func (ps *Programmes) adopt(name string, all []store.Plan) error {
-	slices.SortFunc(all, func(a, b store.Plan) int { return plan.CourseIn(a.Document).Class - plan.CourseIn(b.Document).Class })
+	slices.SortFunc(
+		all,
+		func(a, b store.Plan) int { return plan.CourseIn(a.Document).Class - plan.CourseIn(b.Document).Class },
+	)
 	docs := make([]plan.Document, len(all))
 	short := make([][]string, len(all)) // of each passage
 	led := 1
@@ -172,7 +176,12 @@ func (ps *Programmes) adopt(name string, all []store.Plan) error {
 	}
 	passage := grows(short, led)
 	of := programme.Programme{
-		Name: all[0].Title, Passage: passage, By: programme.Date, Days: max(plan.CourseIn(all[0].Document).Days, 1), Missed: programme.Wait, Eased: programme.Wait,
+		Name:    all[0].Title,
+		Passage: passage,
+		By:      programme.Date,
+		Days:    max(plan.CourseIn(all[0].Document).Days, 1),
+		Missed:  programme.Wait,
+		Eased:   programme.Wait,
 	}
 	if of.Name == "" {
 		of.Name = "Course"
@@ -210,7 +219,9 @@ func (ps *Programmes) adopt(name string, all []store.Plan) error {
 			if err != nil {
 				return err
 			}
-			docs[i].SetMark(plan.Mark{Programme: name, Class: plan.CourseIn(one.Document).Class, Step: steps[i], Made: sumOf(text)})
+			docs[i].SetMark(
+				plan.Mark{Programme: name, Class: plan.CourseIn(one.Document).Class, Step: steps[i], Made: sumOf(text)},
+			)
 			next, err := ps.plans.ToStore(docs[i], one.GroupID)
 			if err != nil {
 				return err
@@ -261,5 +272,9 @@ func (ps *Programmes) Files(id int64) (studio.File, error) {
 		}
 	}
 	err = writer.Close()
-	return studio.File{Name: studio.FileName(now.programme.Name) + "-plans.zip", Type: "application/zip", Data: archive.Bytes()}, err
+	return studio.File{
+		Name: studio.FileName(now.programme.Name) + "-plans.zip",
+		Type: "application/zip",
+		Data: archive.Bytes(),
+	}, err
 }

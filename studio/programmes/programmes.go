@@ -1,4 +1,5 @@
-// Package programmes is what groups follow over weeks: where each stands, the plans that come, and why it moved or waited.
+// Package programmes is what groups follow over weeks: where each stands, the plans that come, and why it moved or
+// waited.
 package programmes
 
 import (
@@ -47,8 +48,8 @@ type Plans interface {
 
 // Record is what is asked of what was taught.
 type Record interface {
-	// Since is the records of the classes of a group that began then or later and are over, by their number; of all groups where
-	// it is 0.
+	// Since is the records of the classes of a group that began then or later and are over, by their number; of all groups
+	// where it is 0.
 	Since(group int64, from time.Time) (map[int64]taught.Record, error)
 }
 
@@ -63,7 +64,8 @@ func New(s *studio.Studio, l Library, p Plans, r Record) *Programmes {
 	return ps
 }
 
-// ofProgramme tells whether a class was led of a programme, or of a course from before there were any: of no other does one follow.
+// ofProgramme tells whether a class was led of a programme, or of a course from before there were any: of no other does
+// one follow.
 func ofProgramme(document []byte) bool {
 	return plan.MarkIn(document).Programme != "" || plan.CourseIn(document).Name != ""
 }
@@ -76,7 +78,10 @@ func (ps *Programmes) Offer(planID int64) (contract.ProgrammeOffer, error) {
 		return offer, studio.Missing(err, store.KindPlan, planID)
 	}
 	for _, t := range programme.Templates() {
-		offer.Templates = append(offer.Templates, contract.ProgrammeTemplate{ID: t.ID, About: t.About, Programme: t.Programme, Counts: t.Counts, Strokes: t.Strokes})
+		offer.Templates = append(
+			offer.Templates,
+			contract.ProgrammeTemplate{ID: t.ID, About: t.About, Programme: t.Programme, Counts: t.Counts, Strokes: t.Strokes},
+		)
 	}
 	offer.Begins = !stored.StartsAt.IsZero()
 	offer.Passages, err = ps.passages(stored.Document, stored.GroupID)
@@ -92,7 +97,16 @@ func (ps *Programmes) passages(document []byte, group int64) ([]contract.Program
 	}
 	for i, fields := range doc.Passages() {
 		if one := &p.Passages[i]; one.Practice != nil && !one.Trial {
-			list = append(list, contract.ProgrammePassage{Passage: i + 1, Name: one.Name(), Says: one.Short(fields), Counts: one.Is(practice.Counted), Strokes: one.Is(practice.Strokes)})
+			list = append(
+				list,
+				contract.ProgrammePassage{
+					Passage: i + 1,
+					Name:    one.Name(),
+					Says:    one.Short(fields),
+					Counts:  one.Is(practice.Counted),
+					Strokes: one.Is(practice.Strokes),
+				},
+			)
 		}
 	}
 	return list, nil
@@ -338,8 +352,12 @@ func (ps *Programmes) Guides(group int64) ([]taught.Guide, error) {
 			why = fact.New("guide.step-lower", append(args, "lower", made.Why)...)
 		}
 		list = append(list, taught.Guide{Practice: p.Practice.ID, Next: taught.Next{
-			Counts: p.Measure.Counts, Strokes: p.Measure.Strokes, Tempo: p.Measure.Tempo, Rounds: p.TotalRounds(p.Measure), Why: why,
-			Length: p.RoundSpan(p.Measure).Times(p.TotalRounds(p.Measure)).Round(),
+			Counts:  p.Measure.Counts,
+			Strokes: p.Measure.Strokes,
+			Tempo:   p.Measure.Tempo,
+			Rounds:  p.TotalRounds(p.Measure),
+			Why:     why,
+			Length:  p.RoundSpan(p.Measure).Times(p.TotalRounds(p.Measure)).Round(),
 		}})
 	}
 	return list, nil

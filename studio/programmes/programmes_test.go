@@ -24,8 +24,13 @@ import (
 // rounds is a programme of three steps, a week apart.
 func rounds() programme.Programme {
 	return programme.Programme{
-		Name: "More rounds", Passage: 1, Steps: []programme.Step{{Says: "x3", Classes: 1}, {Says: "x4", Classes: 1}, {Says: "x5", Classes: 1}}, By: programme.Led, Times: 2, Days: 7,
-		Missed: programme.Wait, Eased: programme.Back,
+		Name:    "More rounds",
+		Passage: 1,
+		Steps:   []programme.Step{{Says: "x3", Classes: 1}, {Says: "x4", Classes: 1}, {Says: "x5", Classes: 1}},
+		By:      programme.Led,
+		Times:   2,
+		Days:    7,
+		Missed:  programme.Wait, Eased: programme.Back,
 	}
 }
 
@@ -35,8 +40,11 @@ func begun(t *testing.T, of programme.Programme) (*desktest.Desk, contract.Progr
 	d := desktest.New(t)
 	group, err := d.Library.AddGroup("Lunch", "beginners", 12)
 	require.NoError(t, err)
-	document := fmt.Sprintf(`{"format": "vast-lantern-plan", "version": 1, "title": "Lunch", "tempo": 60, "slot_min": 30, "starts_at": %q, "passages": [%s]}`,
-		d.Time.Add(time.Hour).Format(time.RFC3339), desktest.Rounds)
+	document := fmt.Sprintf(
+		`{"format": "vast-lantern-plan", "version": 1, "title": "Lunch", "tempo": 60, "slot_min": 30, "starts_at": %q, "passages": [%s]}`,
+		d.Time.Add(time.Hour).Format(time.RFC3339),
+		desktest.Rounds,
+	)
 	p, err := d.Plans.Add([]byte(document), group.ID)
 	require.NoError(t, err)
 	s, err := d.Programmes.Begin(p.ID, of)
@@ -94,8 +102,8 @@ func roundsOf(t *testing.T, d *desktest.Desk, c contract.ProgrammeClass) int {
 	return p.Summary.Passages[0].Rounds
 }
 
-// A group follows a programme: it goes on when it was led as planned, steps back when it had to be eased, waits when nobody came,
-// and the plans that come follow; next time says so.
+// A group follows a programme: it goes on when it was led as planned, steps back when it had to be eased, waits when
+// nobody came, and the plans that come follow; next time says so.
 func TestAProgrammeIsFollowed(t *testing.T) {
 	d, s := begun(t, rounds())
 	assert.Equal(t, "x3 x3 x4 x4", coming(s))
@@ -213,9 +221,22 @@ func TestACourseBecomesAProgramme(t *testing.T) {
 	group, err := d.Library.AddGroup("Lunch", "beginners", 12)
 	require.NoError(t, err)
 	for i, rounds := range []int{3, 4, 4, 5} {
-		document := fmt.Sprintf(`{"format": "vast-lantern-plan", "version": 1, "title": "Lunch", "tempo": 60, "starts_at": %q, "course": {"name": "7-abc", "class": %d, "of": 4, "days": 7}, "passages": [
-			{"type": "talk", "seconds": 30}, {"type": "practice", "practice": "nadi-shodhana", "counts": "2:2", "rounds": %d, "lead_in": 0}]}`, d.Time.AddDate(0, 0, 7*i+1).Format(time.RFC3339), i+1, rounds)
-		_, err := d.Store.AddPlan(store.Plan{GroupID: group.ID, Title: "Lunch", StartsAt: d.Time.AddDate(0, 0, 7*i+1), Document: []byte(document), UpdatedAt: d.Time})
+		document := fmt.Sprintf(
+			`{"format": "vast-lantern-plan", "version": 1, "title": "Lunch", "tempo": 60, "starts_at": %q, "course": {"name": "7-abc", "class": %d, "of": 4, "days": 7}, "passages": [
+			{"type": "talk", "seconds": 30}, {"type": "practice", "practice": "nadi-shodhana", "counts": "2:2", "rounds": %d, "lead_in": 0}]}`,
+			d.Time.AddDate(0, 0, 7*i+1).Format(time.RFC3339),
+			i+1,
+			rounds,
+		)
+		_, err := d.Store.AddPlan(
+			store.Plan{
+				GroupID:   group.ID,
+				Title:     "Lunch",
+				StartsAt:  d.Time.AddDate(0, 0, 7*i+1),
+				Document:  []byte(document),
+				UpdatedAt: d.Time,
+			},
+		)
 		require.NoError(t, err)
 	}
 	before, err := d.Store.Plans()
@@ -227,7 +248,11 @@ func TestACourseBecomesAProgramme(t *testing.T) {
 	require.NoError(t, err)
 	assert.Equal(t, "Lunch", s.Programme.Name)
 	assert.Equal(t, 2, s.Programme.Passage)
-	assert.Equal(t, []int{1, 2, 1}, []int{s.Programme.Steps[0].Classes, s.Programme.Steps[1].Classes, s.Programme.Steps[2].Classes})
+	assert.Equal(
+		t,
+		[]int{1, 2, 1},
+		[]int{s.Programme.Steps[0].Classes, s.Programme.Steps[1].Classes, s.Programme.Steps[2].Classes},
+	)
 	require.Len(t, s.Classes, 4)
 	after, err := d.Store.Plans()
 	require.NoError(t, err)
@@ -271,8 +296,8 @@ func TestAProgrammeMoves(t *testing.T) {
 	assert.NoError(t, err)
 }
 
-// A weekly class stays at its time of day where the clocks are changed between, also where its plan is written in another zone, as a
-// browser may.
+// A weekly class stays at its time of day where the clocks are changed between, also where its plan is written in
+// another zone, as a browser may.
 func TestAClassStaysAtItsTimeOfDay(t *testing.T) {
 	berlin, err := time.LoadLocation("Europe/Berlin")
 	require.NoError(t, err)

@@ -83,7 +83,8 @@ func (m *making) plan(step int, starts time.Time, number int) (store.Plan, error
 	return m.room.plans.ToStore(doc, m.row.GroupID)
 }
 
-// sumOf is what tells whether a teacher has changed a class: all of it but when it begins, what it is led with, and the mark.
+// sumOf is what tells whether a teacher has changed a class: all of it but when it begins, what it is led with, and the
+// mark.
 func sumOf(document []byte) string {
 	var fields map[string]any
 	if json.Unmarshal(document, &fields) != nil {
@@ -173,7 +174,13 @@ func (ps *Programmes) standingOf(row store.Programme) (standing, error) {
 		if done[plans[i].ID] || plans[i].StartsAt.IsZero() {
 			continue
 		}
-		one := class{number: mark.Class, plan: &plans[i], at: plans[i].StartsAt, state: contract.StateComing, changed: sumOf(plans[i].Document) != mark.Made}
+		one := class{
+			number:  mark.Class,
+			plan:    &plans[i],
+			at:      plans[i].StartsAt,
+			state:   contract.StateComing,
+			changed: sumOf(plans[i].Document) != mark.Made,
+		}
 		if one.at.Add(missedAfter).Before(ps.studio.Now()) {
 			one.state = contract.StateMissed
 		}
@@ -239,14 +246,25 @@ func (ps *Programmes) Sheet(id int64) (contract.ProgrammeSheet, error) {
 	}
 	s := contract.ProgrammeSheet{
 		Card: contract.ProgrammeCard{
-			ID: id, Name: now.programme.Name, Group: groups[now.row.GroupID], Step: now.at.Step + 1, Steps: len(now.programme.Steps), Says: now.programme.Steps[now.at.Step].Says,
-			Why: now.at.Why, Over: now.at.Over,
+			ID:    id,
+			Name:  now.programme.Name,
+			Group: groups[now.row.GroupID],
+			Step:  now.at.Step + 1,
+			Steps: len(now.programme.Steps),
+			Says:  now.programme.Steps[now.at.Step].Says,
+			Why:   now.at.Why, Over: now.at.Over,
 		},
 		Revision: now.row.Revision, Programme: now.programme, Classes: []contract.ProgrammeClass{}, Planned: []int{},
 	}
 	for _, c := range now.classes {
 		one := contract.ProgrammeClass{
-			Number: c.number, ClassID: c.id, StartsMS: contract.Millis(c.at), Step: c.step + 1, Says: now.programme.Steps[c.step].Says, State: c.state, Changed: c.changed,
+			Number:   c.number,
+			ClassID:  c.id,
+			StartsMS: contract.Millis(c.at),
+			Step:     c.step + 1,
+			Says:     now.programme.Steps[c.step].Says,
+			State:    c.state,
+			Changed:  c.changed,
 		}
 		if c.plan != nil {
 			one.PlanID = c.plan.ID

@@ -55,7 +55,8 @@ func (r *Records) digestBatch() (more bool, err error) {
 	return len(ids) == batch, err
 }
 
-// digestOne works out one class after it has changed. Where that fails the class is as it was, and the next start does it.
+// digestOne works out one class after it has changed. Where that fails the class is as it was, and the next start does
+// it.
 func (r *Records) digestOne(stored store.Class) {
 	d, err := r.digest(stored.ID)
 	if err == nil {
@@ -77,7 +78,14 @@ func (r *Records) digest(class int64) (store.Digest, error) {
 	}
 	now := r.studio.Now()
 	record := taught.Of(l.Plan, l.Script, l.At(now))
-	d := store.Digest{ClassID: class, Over: !l.Running(now), Title: l.Plan.Title, LengthMS: record.Taught, Headlines: []string{}, Practices: []string{}}
+	d := store.Digest{
+		ClassID:   class,
+		Over:      !l.Running(now),
+		Title:     l.Plan.Title,
+		LengthMS:  record.Taught,
+		Headlines: []string{},
+		Practices: []string{},
+	}
 	words := []string{l.Plan.Title}
 	for i := range l.Plan.Passages {
 		passage := &l.Plan.Passages[i]

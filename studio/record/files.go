@@ -101,7 +101,16 @@ func (r *Records) recordsFile(name string, classes []int64) (studio.File, error)
 			return studio.File{}, err
 		}
 		file.Classes = append(file.Classes, contract.RecordOfClass{
-			Class: one.Class, PlannedMS: one.PlannedMS, TaughtMS: one.TaughtMS, Passages: one.Passages, Totals: one.Totals, Marks: one.Marks, Remarks: one.Remarks, Curve: one.Curve, Told: one.Told, Homes: one.Homes,
+			Class:        one.Class,
+			PlannedMS:    one.PlannedMS,
+			TaughtMS:     one.TaughtMS,
+			Passages:     one.Passages,
+			Totals:       one.Totals,
+			Marks:        one.Marks,
+			Remarks:      one.Remarks,
+			Curve:        one.Curve,
+			Told:         one.Told,
+			Homes:        one.Homes,
 			Acknowledged: one.Acknowledged, Plan: class.Stored.Document,
 		})
 	}
@@ -136,7 +145,10 @@ func (r *Records) RecordsTable(want contract.Search) (studio.File, error) {
 	classes := make([]tableClass, len(list))
 	for i, one := range list {
 		classes[i] = tableClass{stored: one.Class, title: one.Digest.Title}
-		err := errors.Join(json.Unmarshal(one.Digest.Record, &classes[i].passages), json.Unmarshal(one.Digest.Told, &classes[i].told))
+		err := errors.Join(
+			json.Unmarshal(one.Digest.Record, &classes[i].passages),
+			json.Unmarshal(one.Digest.Told, &classes[i].told),
+		)
 		if err != nil {
 			r.studio.NoteDamage(store.KindClass, one.Class.ID, err) // its row stays empty
 		}
@@ -179,11 +191,34 @@ func (r *Records) recordTable(name string, classes []tableClass) (studio.File, e
 		start := c.stored.StartedAt.In(r.studio.Now().Location()).Format(time.RFC3339)
 		for i := range c.passages {
 			p := recordPassage(c.passages[i])
-			row := []string{start, c.title, group, lastRemark(remarks, remarkPeople), lastRemark(remarks, remarkMood), strconv.Itoa(i + 1), p.Name, p.Practice, p.Counts, p.CountsEnd}
+			row := []string{
+				start,
+				c.title,
+				group,
+				lastRemark(remarks, remarkPeople),
+				lastRemark(remarks, remarkMood),
+				strconv.Itoa(i + 1),
+				p.Name,
+				p.Practice,
+				p.Counts,
+				p.CountsEnd,
+			}
 			for _, value := range []any{p.OwnPace, p.Trial, p.PlannedLengthMS, p.LengthMS, p.PlannedRounds, p.Rounds, p.Abandoned, p.PlannedTempo, p.TempoStart, p.TempoEnd, p.TempoMean, p.PerMinute, p.LongestHoldMS, p.HeldFullMS, p.HeldEmptyMS, p.LeftInhales, p.RightInhales, p.Eased} {
 				row = append(row, fmt.Sprint(value))
 			}
-			row = append(row, doneInCell(p.Done), p.Airway, p.Zone, p.Attention, p.InhaleWidth, p.ExhaleWidth, p.Voice, p.Beside, lanesInCell(p.Lanes), lastRemark(remarks, remarkGentler))
+			row = append(
+				row,
+				doneInCell(p.Done),
+				p.Airway,
+				p.Zone,
+				p.Attention,
+				p.InhaleWidth,
+				p.ExhaleWidth,
+				p.Voice,
+				p.Beside,
+				lanesInCell(p.Lanes),
+				lastRemark(remarks, remarkGentler),
+			)
 			for _, n := range []int{c.told.Easy, c.told.Right, c.told.TooMuch, c.told.Main, c.told.Beside} {
 				row = append(row, strconv.Itoa(n))
 			}

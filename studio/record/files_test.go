@@ -84,7 +84,11 @@ func TestTheFilesOfARecord(t *testing.T) {
 	d.Pass(200)
 	cues, err = d.Records.TaughtSheet(other.ClassID, "vtt")
 	require.NoError(t, err)
-	_, p, err := sheet.ReadPlan(strings.NewReader(`{"format": "vast-lantern-plan", "version": 1, "tempo": 60, "passages": [` + desktest.Rounds + `]}`))
+	_, p, err := sheet.ReadPlan(
+		strings.NewReader(
+			`{"format": "vast-lantern-plan", "version": 1, "tempo": 60, "passages": [` + desktest.Rounds + `]}`,
+		),
+	)
 	require.NoError(t, err)
 	var want bytes.Buffer
 	require.NoError(t, sheet.WriteVTT(&want, pace.Sheet(p)))
@@ -147,14 +151,21 @@ func TestARangeOfDaysAsFiles(t *testing.T) {
 
 func TestATableHoldsNoFormulas(t *testing.T) {
 	d := desktest.New(t)
-	plan, err := d.Plans.Add([]byte(`{"format": "vast-lantern-plan", "version": 1, "title": "=1+1", "passages": [{"type": "talk", "title": "@home", "seconds": 10}]}`), 0)
+	plan, err := d.Plans.Add(
+		[]byte(
+			`{"format": "vast-lantern-plan", "version": 1, "title": "=1+1", "passages": [{"type": "talk", "title": "@home", "seconds": 10}]}`,
+		),
+		0,
+	)
 	require.NoError(t, err)
 	table, err := d.Records.RecordTable(d.Start(plan))
 	require.NoError(t, err)
 	assert.Contains(t, string(table.Data), ",'=1+1,")
 	assert.Contains(t, string(table.Data), ",'@home,")
 
-	sung := d.AddPlan(`{"type": "practice", "practice": "counted-breath", "voice": "syllables", "syllables": ["=HYPERLINK(1)", "ma"], "rounds": 1}`)
+	sung := d.AddPlan(
+		`{"type": "practice", "practice": "counted-breath", "voice": "syllables", "syllables": ["=HYPERLINK(1)", "ma"], "rounds": 1}`,
+	)
 	cues, err := d.Plans.Sheet(sung.ID, "csv")
 	require.NoError(t, err)
 	assert.Contains(t, string(cues.Data), ",'=HYPERLINK(1),")

@@ -43,8 +43,12 @@ func (r *Records) Find(want contract.Search) (contract.Found, error) {
 	}
 	for _, one := range list {
 		card := contract.ClassCard{
-			ID: one.Class.ID, Title: one.Digest.Title, Group: groups[one.GroupID], StartedMS: contract.Millis(one.StartedAt), LengthMS: one.Digest.LengthMS,
-			Passages: one.Digest.Headlines, Eased: one.Digest.Eased,
+			ID:        one.Class.ID,
+			Title:     one.Digest.Title,
+			Group:     groups[one.GroupID],
+			StartedMS: contract.Millis(one.StartedAt),
+			LengthMS:  one.Digest.LengthMS,
+			Passages:  one.Digest.Headlines, Eased: one.Digest.Eased,
 		}
 		if running != nil && running.Stored.ID == card.ID {
 			card.Running, card.LengthMS = true, running.At(r.studio.Now())

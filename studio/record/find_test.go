@@ -20,7 +20,10 @@ func TestFindingClasses(t *testing.T) {
 	require.NoError(t, err)
 	lead := func(passages string, group int64) int64 {
 		t.Helper()
-		p, err := d.Plans.Add([]byte(`{"format": "vast-lantern-plan", "version": 1, "title": "Lunch", "tempo": 60, "passages": [`+passages+`]}`), group)
+		p, err := d.Plans.Add(
+			[]byte(`{"format": "vast-lantern-plan", "version": 1, "title": "Lunch", "tempo": 60, "passages": [`+passages+`]}`),
+			group,
+		)
 		require.NoError(t, err)
 		score, err := d.Classes.Begin(contract.Lead{PlanID: p.ID, Acknowledged: contract.StrongCautions(p)})
 		require.NoError(t, err)
@@ -94,7 +97,9 @@ func TestALongListSaysWhatIsMissing(t *testing.T) {
 	plan := d.AddPlan(`{"type": "talk", "seconds": 10}`)
 	const classes = 450
 	for range classes {
-		_, err := d.Store.AddClass(store.Class{PlanID: plan.ID, StartedAt: d.Time, EndedAt: d.Time.Add(10 * time.Second), Document: plan.Document})
+		_, err := d.Store.AddClass(
+			store.Class{PlanID: plan.ID, StartedAt: d.Time, EndedAt: d.Time.Add(10 * time.Second), Document: plan.Document},
+		)
 		require.NoError(t, err)
 	}
 	found, err := d.Records.Find(contract.Search{})

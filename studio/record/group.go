@@ -40,7 +40,12 @@ func (r *Records) GroupCourse(group int64) (contract.GroupCourse, error) {
 			}
 			one := found[p.Practice]
 			if one == nil {
-				one = &contract.PracticeCourse{Practice: p.Practice, Name: book[p.Practice], Points: []contract.CoursePoint{}, BasedOn: []int64{}}
+				one = &contract.PracticeCourse{
+					Practice: p.Practice,
+					Name:     book[p.Practice],
+					Points:   []contract.CoursePoint{},
+					BasedOn:  []int64{},
+				}
 				if one.Name == "" { // an own one that was removed since
 					one.Name = p.Name
 				}
@@ -56,7 +61,10 @@ func (r *Records) GroupCourse(group int64) (contract.GroupCourse, error) {
 		course.Practices = append(course.Practices, *one)
 	}
 	slices.SortFunc(course.Practices, func(a, b contract.PracticeCourse) int { // what was taught last first
-		return cmp.Or(cmp.Compare(b.Points[len(b.Points)-1].StartedMS, a.Points[len(a.Points)-1].StartedMS), cmp.Compare(a.Name, b.Name))
+		return cmp.Or(
+			cmp.Compare(b.Points[len(b.Points)-1].StartedMS, a.Points[len(a.Points)-1].StartedMS),
+			cmp.Compare(a.Name, b.Name),
+		)
 	})
 	for id, name := range book {
 		if found[id] == nil {
@@ -69,8 +77,12 @@ func (r *Records) GroupCourse(group int64) (contract.GroupCourse, error) {
 
 func point(class pastClass, p taught.Passage) contract.CoursePoint {
 	at := contract.CoursePoint{
-		ClassID: class.stored.ID, StartedMS: contract.Millis(class.stored.StartedAt), Counts: p.Pattern, Rounds: p.Rounds, Planned: p.PlannedRounds,
-		Tempo: shown(p.TempoMean.Float()), LengthMS: p.Length, HeldMS: p.HeldFull + p.HeldEmpty, Eased: p.Eased,
+		ClassID:   class.stored.ID,
+		StartedMS: contract.Millis(class.stored.StartedAt),
+		Counts:    p.Pattern,
+		Rounds:    p.Rounds,
+		Planned:   p.PlannedRounds,
+		Tempo:     shown(p.TempoMean.Float()), LengthMS: p.Length, HeldMS: p.HeldFull + p.HeldEmpty, Eased: p.Eased,
 	}
 	if p.Counts.Inhale > 0 {
 		at.Counts, at.Breath, at.Rung = p.Counts.String(), p.Counts.Total(), taught.Rung(p.Counts)+1

@@ -22,7 +22,15 @@ func TestTheCourseOfAGroup(t *testing.T) {
 	assert.Len(t, course.Never, 17)
 	var ids []int64
 	for i, counts := range []string{"4:4", "4:4", "4:4", "4:4:4"} {
-		p, err := d.Plans.Add([]byte(fmt.Sprintf(`{"format": "vast-lantern-plan", "version": 1, "tempo": 60, "passages": [{"type": "practice", "practice": "counted-breath", "counts": %q, "rounds": 5, "lead_in": 0}, {"type": "practice", "practice": "sigh", "pace": "own", "minutes": 1}]}`, counts)), g.ID)
+		p, err := d.Plans.Add(
+			[]byte(
+				fmt.Sprintf(
+					`{"format": "vast-lantern-plan", "version": 1, "tempo": 60, "passages": [{"type": "practice", "practice": "counted-breath", "counts": %q, "rounds": 5, "lead_in": 0}, {"type": "practice", "practice": "sigh", "pace": "own", "minutes": 1}]}`,
+					counts,
+				),
+			),
+			g.ID,
+		)
 		require.NoError(t, err)
 		score, err := d.Classes.Begin(contract.Lead{PlanID: p.ID, Acknowledged: contract.StrongCautions(p)})
 		require.NoError(t, err)

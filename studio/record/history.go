@@ -39,15 +39,16 @@ func (r *Records) History(group int64) (*taught.History, error) {
 	return &p.history, nil
 }
 
-// Since is the records of the classes of a group that began then or later and are over, by their number; of all groups where it is
-// 0.
+// Since is the records of the classes of a group that began then or later and are over, by their number; of all groups
+// where it is 0.
 func (r *Records) Since(group int64, from time.Time) (map[int64]taught.Record, error) {
 	const most = 1000 // of a programme of sixty steps
 	classes, err := r.find(store.Search{Group: group, From: from, Over: true, Records: true, Most: most})
 	records := map[int64]taught.Record{}
 	for _, listed := range classes {
 		var record taught.Record
-		if json.Unmarshal(listed.Digest.Record, &record.Passages) != nil || json.Unmarshal(listed.Digest.Told, &record.Told) != nil {
+		if json.Unmarshal(listed.Digest.Record, &record.Passages) != nil ||
+			json.Unmarshal(listed.Digest.Told, &record.Told) != nil {
 			continue // it is told where the past is read
 		}
 		records[listed.Class.ID] = record

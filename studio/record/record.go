@@ -1,5 +1,5 @@
-// Package record is what was taught: the record of each class and what was added to it, lists and searches, a group over
-// the weeks, a year, and the files of all this.
+// Package record is what was taught: the record of each class and what was added to it, lists and searches, a group
+// over the weeks, a year, and the files of all this.
 package record
 
 import (
@@ -92,7 +92,13 @@ func (r *Records) Record(id int64) (contract.Record, error) {
 	if err != nil {
 		return contract.Record{}, err
 	}
-	record := contract.Record{Class: r.classCard(l, groups), PlanID: l.Stored.PlanID, Passages: []contract.RecordPassage{}, Marks: []contract.Mark{}, Acknowledged: append([]string{}, l.Stored.Acknowledged...)}
+	record := contract.Record{
+		Class:        r.classCard(l, groups),
+		PlanID:       l.Stored.PlanID,
+		Passages:     []contract.RecordPassage{},
+		Marks:        []contract.Mark{},
+		Acknowledged: append([]string{}, l.Stored.Acknowledged...),
+	}
 	if _, err := r.studio.Store.Plan(record.PlanID); err != nil {
 		record.PlanID = 0
 	}
@@ -114,13 +120,22 @@ func (r *Records) Record(id int64) (contract.Record, error) {
 	}
 	t := of.Totals()
 	record.Totals = contract.RecordTotals{
-		PlannedRounds: t.PlannedRounds, Rounds: t.Rounds, LongestHoldMS: t.LongestHold, HeldFullMS: t.HeldFull, HeldEmptyMS: t.HeldEmpty,
-		LeftInhales: t.LeftInhales, RightInhales: t.RightInhales,
+		PlannedRounds: t.PlannedRounds,
+		Rounds:        t.Rounds,
+		LongestHoldMS: t.LongestHold,
+		HeldFullMS:    t.HeldFull,
+		HeldEmptyMS:   t.HeldEmpty,
+		LeftInhales:   t.LeftInhales, RightInhales: t.RightInhales,
 	}
 	stands := pace.Stands(of.Answers)
 	for i, answer := range of.Answers {
 		record.Marks = append(record.Marks, contract.Mark{
-			Answer: l.Answer(i + 1), Kind: markKind(&answer, stands[i]), Passage: answer.Passage, Stage: string(answer.Stage), Round: answer.Round, Breath: answer.Breath,
+			Answer:  l.Answer(i + 1),
+			Kind:    markKind(&answer, stands[i]),
+			Passage: answer.Passage,
+			Stage:   string(answer.Stage),
+			Round:   answer.Round,
+			Breath:  answer.Breath,
 		})
 	}
 	return record, nil
@@ -149,7 +164,10 @@ func curve(rows []pace.Row) []contract.CurvePoint {
 			continue
 		}
 		if row.Starts {
-			list = append(list, contract.CurvePoint{AtMS: row.At, Passage: row.Passage, Tempo: shown(row.Tempo.Float()), Kept: row.Kept})
+			list = append(
+				list,
+				contract.CurvePoint{AtMS: row.At, Passage: row.Passage, Tempo: shown(row.Tempo.Float()), Kept: row.Kept},
+			)
 		}
 		if n := len(list); n > 0 {
 			list[n-1].EndMS = row.End()
@@ -164,21 +182,46 @@ func curve(rows []pace.Row) []contract.CurvePoint {
 func recordPassage(p taught.Passage) contract.RecordPassage {
 	done := []contract.LedRound{}
 	for _, d := range p.Done {
-		done = append(done, contract.LedRound{Strokes: d.Strokes, InhaleMS: d.Inhale, HoldMS: d.Hold, ExhaleMS: d.Exhale, EmptyMS: d.Empty})
+		done = append(
+			done,
+			contract.LedRound{Strokes: d.Strokes, InhaleMS: d.Inhale, HoldMS: d.Hold, ExhaleMS: d.Exhale, EmptyMS: d.Empty},
+		)
 	}
 	lanes := []contract.LedLane{}
 	for _, l := range p.Lanes {
-		lanes = append(lanes, contract.LedLane{Beside: l.Beside.String(), AtMS: l.At, LengthMS: l.Length, Breaths: l.Breaths, PerMinute: shown(l.PerMinute.Float()), LeftInhales: l.LeftInhales, RightInhales: l.RightInhales})
+		lanes = append(
+			lanes,
+			contract.LedLane{
+				Beside:       l.Beside.String(),
+				AtMS:         l.At,
+				LengthMS:     l.Length,
+				Breaths:      l.Breaths,
+				PerMinute:    shown(l.PerMinute.Float()),
+				LeftInhales:  l.LeftInhales,
+				RightInhales: l.RightInhales,
+			},
+		)
 	}
 	return contract.RecordPassage{
 		Name: p.Name, Practice: p.Practice, Counts: p.Pattern, OwnPace: p.OwnPace, Trial: p.Trial,
 		PlannedAtMS: p.PlannedAt, PlannedLengthMS: p.PlannedLength, AtMS: p.At, LengthMS: p.Length,
 		PlannedRounds: p.PlannedRounds, Rounds: p.Rounds, Abandoned: p.Abandoned,
-		PlannedTempo: shown(p.PlannedTempo.Float()), TempoStart: shown(p.TempoStart.Float()), TempoEnd: shown(p.TempoEnd.Float()),
-		TempoMean: shown(p.TempoMean.Float()), PerMinute: shown(p.PerMinute.Float()),
-		LongestHoldMS: p.LongestHold, HeldFullMS: p.HeldFull, HeldEmptyMS: p.HeldEmpty, LeftInhales: p.LeftInhales, RightInhales: p.RightInhales,
-		Eased: p.Eased, CountsEnd: countsEnd(p), Beside: p.Beside.String(), Lanes: lanes, Done: done,
-		Airway: string(p.Airway), Zone: p.Zone, Attention: p.Attention, InhaleWidth: p.Aperture.Inhale, ExhaleWidth: p.Aperture.Exhale, Voice: string(p.Voice),
+		PlannedTempo: shown(p.PlannedTempo.Float()),
+		TempoStart:   shown(p.TempoStart.Float()),
+		TempoEnd:     shown(p.TempoEnd.Float()),
+		TempoMean:    shown(p.TempoMean.Float()), PerMinute: shown(p.PerMinute.Float()),
+		LongestHoldMS: p.LongestHold,
+		HeldFullMS:    p.HeldFull,
+		HeldEmptyMS:   p.HeldEmpty,
+		LeftInhales:   p.LeftInhales,
+		RightInhales:  p.RightInhales,
+		Eased:         p.Eased, CountsEnd: countsEnd(p), Beside: p.Beside.String(), Lanes: lanes, Done: done,
+		Airway:      string(p.Airway),
+		Zone:        p.Zone,
+		Attention:   p.Attention,
+		InhaleWidth: p.Aperture.Inhale,
+		ExhaleWidth: p.Aperture.Exhale,
+		Voice:       string(p.Voice),
 	}
 }
 

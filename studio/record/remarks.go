@@ -56,8 +56,8 @@ func (r *Records) AddRemarks(class int64, all ...contract.RemarkAdd) error {
 	return nil
 }
 
-// add adds one. Of most kinds the newest counts: it is added in the place of the one that the screen showed, so that of two
-// screens none hides what the other said. The same may come twice, where the answer to the first was lost.
+// add adds one. Of most kinds the newest counts: it is added in the place of the one that the screen showed, so that of
+// two screens none hides what the other said. The same may come twice, where the answer to the first was lost.
 func (r *Records) add(class int64, add contract.RemarkAdd) error {
 	remark := store.Remark{At: r.studio.Now(), Kind: add.Kind, Text: strings.TrimSpace(add.Text)}
 	if add.Kind == remarkNote || add.Kind == remarkCorrection {

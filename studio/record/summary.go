@@ -19,7 +19,12 @@ func (r *Records) Summary(year int) (contract.Summary, error) {
 	if year == 0 {
 		year = r.studio.Now().Year()
 	}
-	summary := contract.Summary{Year: year, Practices: []contract.PracticeSum{}, Groups: []contract.GroupSum{}, Months: []contract.MonthSum{}}
+	summary := contract.Summary{
+		Year:      year,
+		Practices: []contract.PracticeSum{},
+		Groups:    []contract.GroupSum{},
+		Months:    []contract.MonthSum{},
+	}
 	if err := r.allDigested(); err != nil {
 		return summary, err
 	}
@@ -73,7 +78,13 @@ func (r *Records) Summary(year int) (contract.Summary, error) {
 	summary.Classes, summary.TaughtMS, summary.TalksMS, summary.FreeMS = sum.Classes, sum.Taught, sum.Talks, sum.Free
 	for _, p := range sum.Practices {
 		summary.Practices = append(summary.Practices, contract.PracticeSum{
-			Practice: p.Practice, Name: cmp.Or(book[p.Practice], p.Name), Classes: p.Classes, Rounds: p.Rounds, LedMS: p.Led, OwnPaceMS: p.OwnPace, TrialMS: p.Trial,
+			Practice:  p.Practice,
+			Name:      cmp.Or(book[p.Practice], p.Name),
+			Classes:   p.Classes,
+			Rounds:    p.Rounds,
+			LedMS:     p.Led,
+			OwnPaceMS: p.OwnPace,
+			TrialMS:   p.Trial,
 		})
 	}
 	for id, g := range byGroup {

@@ -15,7 +15,13 @@ func (r *Records) toldOf(class store.Class) (contract.Told, error) {
 	until, sums, err := r.studio.AskedUntil(class)
 	known, toldErr := r.told(class.ID)
 	told := contract.Told{
-		Easy: sums.Easy, Right: sums.Right, TooMuch: sums.TooMuch, Main: sums.Main, Beside: sums.Beside, Most: sums.Most, Unready: known.Unready().Pointer(),
+		Easy:    sums.Easy,
+		Right:   sums.Right,
+		TooMuch: sums.TooMuch,
+		Main:    sums.Main,
+		Beside:  sums.Beside,
+		Most:    sums.Most,
+		Unready: known.Unready().Pointer(),
 	}
 	if !until.IsZero() {
 		told.UntilMS = contract.Millis(until)
@@ -23,8 +29,8 @@ func (r *Records) toldOf(class store.Class) (contract.Told, error) {
 	return told, errors.Join(err, toldErr)
 }
 
-// told is what is known of those who breathed in a class: what was answered afterwards, what the teacher counted, and how it
-// was at home.
+// told is what is known of those who breathed in a class: what was answered afterwards, what the teacher counted, and
+// how it was at home.
 func (r *Records) told(class int64) (taught.Told, error) {
 	answers, err := r.studio.Store.Answers(class)
 	if err != nil && !errors.Is(err, store.ErrNotFound) {
@@ -34,7 +40,13 @@ func (r *Records) told(class int64) (taught.Told, error) {
 	if err != nil {
 		return taught.Told{}, err
 	}
-	told := taught.Told{Easy: answers.Easy, Right: answers.Right, TooMuch: answers.TooMuch, Main: answers.Main, Beside: answers.Beside}
+	told := taught.Told{
+		Easy:    answers.Easy,
+		Right:   answers.Right,
+		TooMuch: answers.TooMuch,
+		Main:    answers.Main,
+		Beside:  answers.Beside,
+	}
 	told.Attended, _ = strconv.Atoi(lastRemark(remarks, remarkPeople)) // nobody counted where there is none
 	homes, err := r.studio.Store.HomesOfClass(class, 0)
 	told.HomeTooMuch = slices.ContainsFunc(homes, func(h store.Home) bool { return h.Answer == contract.HomeTooMuch })

@@ -76,7 +76,9 @@ func (r *Rehearse) Begin(want contract.Rehearse) (contract.Rehearsing, error) {
 		return contract.Rehearsing{}, err
 	}
 	now := r.studio.Now()
-	stored, err := r.studio.Store.AddRehearsal(store.Rehearsal{StartedAt: now, UpdatedAt: now, Document: document, Setting: settings, Script: []byte("[]")})
+	stored, err := r.studio.Store.AddRehearsal(
+		store.Rehearsal{StartedAt: now, UpdatedAt: now, Document: document, Setting: settings, Script: []byte("[]")},
+	)
 	if err != nil {
 		return contract.Rehearsing{}, err
 	}
@@ -230,7 +232,17 @@ func (r *Rehearse) now(l *led, at int64) (contract.Rehearsing, error) {
 	}
 	score.ClassID = -l.stored.ID // of no class
 	score.Over = !l.stored.EndedAt.IsZero()
-	now := contract.Rehearsing{ID: l.stored.ID, Score: score, Level: l.Level, Room: l.room.Title, AtMS: at, UntilMS: at + ahead, People: []contract.Watched{}, Looks: l.stored.Looks, Limits: limits}
+	now := contract.Rehearsing{
+		ID:      l.stored.ID,
+		Score:   score,
+		Level:   l.Level,
+		Room:    l.room.Title,
+		AtMS:    at,
+		UntilMS: at + ahead,
+		People:  []contract.Watched{},
+		Looks:   l.stored.Looks,
+		Limits:  limits,
+	}
 	if l.task != nil {
 		task := scenario(l.task)
 		now.Task = &task
@@ -250,13 +262,20 @@ const behind = 30_000 // ms of what was, for signs that are still to be seen
 // watched is what is to be seen of somebody from a moment on.
 func watched(c *rehearsal.Course, p *rehearsal.Person, at int64) contract.Watched {
 	const ofComfort = 0.45 // of a breath that is attended to is one that is not: a guess
-	w := contract.Watched{BreathMS: int64(ofComfort * 1000 * p.Comfort), Acts: []contract.WatchedAct{}, Signs: []contract.WatchedSign{}}
+	w := contract.Watched{
+		BreathMS: int64(ofComfort * 1000 * p.Comfort),
+		Acts:     []contract.WatchedAct{},
+		Signs:    []contract.WatchedSign{},
+	}
 	for i, act := range c.Acts {
 		over := i+1 < len(c.Acts) && c.Acts[i+1].At <= at
 		if over || act.At > at+ahead {
 			continue
 		}
-		w.Acts = append(w.Acts, contract.WatchedAct{AtMS: act.At, UntilMS: act.Until, Do: act.Do, Through: act.Through, Counts: act.Counts})
+		w.Acts = append(
+			w.Acts,
+			contract.WatchedAct{AtMS: act.At, UntilMS: act.Until, Do: act.Do, Through: act.Through, Counts: act.Counts},
+		)
 	}
 	for _, sign := range c.Signs {
 		if sign.Until > at-behind && sign.At < at+ahead {
@@ -366,7 +385,8 @@ func (r *Rehearse) Tapped(id int64, taps contract.Taps) (contract.Tapped, error)
 	return r.leading.TappedIn(l.class, l.moment(at), taps)
 }
 
-// Came notes how far a rehearsal is, so that it can be taken up there again, and whether the covered count was looked at.
+// Came notes how far a rehearsal is, so that it can be taken up there again, and whether the covered count was looked
+// at.
 func (r *Rehearse) Came(id int64, to contract.RehearsalMoment) (contract.Rehearsing, error) {
 	r.pressing.Lock()
 	defer r.pressing.Unlock()

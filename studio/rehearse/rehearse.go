@@ -44,7 +44,12 @@ var limits = fact.New("rehearsal.limits")
 
 // Expected is where rooms of that kind would be strained by a stored plan, and what would make it easier.
 func (r *Rehearse) Expected(planID int64, room string) (contract.Expected, error) {
-	shape := contract.Expected{Rooms: []contract.SimulatedRoom{}, Room: room, Passages: []contract.ExpectedPassage{}, Limits: limits}
+	shape := contract.Expected{
+		Rooms:    []contract.SimulatedRoom{},
+		Room:     room,
+		Passages: []contract.ExpectedPassage{},
+		Limits:   limits,
+	}
 	var err error
 	if shape.Rooms, err = simulatedRooms(); err != nil {
 		return shape, err
@@ -58,7 +63,13 @@ func (r *Rehearse) Expected(planID int64, room string) (contract.Expected, error
 		return shape, err
 	}
 	for _, e := range rehearsal.Expect(p, of, seeds) {
-		one := contract.ExpectedPassage{FromRound: e.FromRound, Low: e.Low, Median: e.Median, High: e.High, Ways: []contract.ExpectedEase{}}
+		one := contract.ExpectedPassage{
+			FromRound: e.FromRound,
+			Low:       e.Low,
+			Median:    e.Median,
+			High:      e.High,
+			Ways:      []contract.ExpectedEase{},
+		}
 		if e.High > 0 {
 			if one.Ways, err = r.ways(planID, p, e.Passage, of); err != nil {
 				return shape, err
@@ -94,7 +105,8 @@ func (r *Rehearse) plan(id int64, change func(plan.Document)) (doc plan.Document
 	return doc, p, nil
 }
 
-// laneLimit is how many breaths a minute the gentler lane takes at most with the group of a stored plan; 0 for the usual limit.
+// laneLimit is how many breaths a minute the gentler lane takes at most with the group of a stored plan; 0 for the
+// usual limit.
 func (r *Rehearse) laneLimit(id int64) (int, error) {
 	stored, err := r.studio.Store.Plan(id)
 	if err != nil {

@@ -17,7 +17,9 @@ import (
 // A hold that is too long for newcomers is called so on the plan, with what would make it easier.
 func TestAPlanAgainstARoom(t *testing.T) {
 	d := desktest.New(t)
-	p := d.AddPlan(`{"type": "practice", "practice": "counted-breath", "counts": "4:4", "rounds": 3}, {"type": "practice", "practice": "counted-breath", "counts": "4:8:8", "rounds": 6}`)
+	p := d.AddPlan(
+		`{"type": "practice", "practice": "counted-breath", "counts": "4:4", "rounds": 3}, {"type": "practice", "practice": "counted-breath", "counts": "4:8:8", "rounds": 6}`,
+	)
 	e, err := d.Rehearse.Expected(p.ID, "newcomers")
 	require.NoError(t, err)
 	require.Len(t, e.Passages, 2)
@@ -41,8 +43,8 @@ func TestAPlanAgainstARoom(t *testing.T) {
 
 func pressed(at float64) *float64 { return &at }
 
-// A task is led, said and eased; what came of it stands in its own list and in no record of classes; it goes to another machine and
-// back, and is deleted and brought back.
+// A task is led, said and eased; what came of it stands in its own list and in no record of classes; it goes to another
+// machine and back, and is deleted and brought back.
 func TestATaskIsRehearsed(t *testing.T) {
 	d := desktest.New(t)
 	all, err := d.Rehearse.All()
@@ -149,7 +151,9 @@ func TestATaskIsRehearsed(t *testing.T) {
 // A plan is rehearsed with any room, from any of its passages; nothing of the plan changes.
 func TestAPlanIsRehearsedFromAPassage(t *testing.T) {
 	d := desktest.New(t)
-	p := d.AddPlan(`{"type": "practice", "practice": "counted-breath", "counts": "4:4", "rounds": 3}, {"type": "practice", "practice": "nadi-shodhana", "counts": "4:4", "rounds": 6}`)
+	p := d.AddPlan(
+		`{"type": "practice", "practice": "counted-breath", "counts": "4:4", "rounds": 3}, {"type": "practice", "practice": "nadi-shodhana", "counts": "4:4", "rounds": 6}`,
+	)
 	now, err := d.Rehearse.Begin(contract.Rehearse{PlanID: p.ID, Room: "mixed-evening", Passage: 2, Seed: 3})
 	require.NoError(t, err)
 	require.Len(t, now.Score.Passages, 1)

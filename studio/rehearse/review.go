@@ -17,7 +17,12 @@ import (
 
 // All is what can be rehearsed, and what was.
 func (r *Rehearse) All() (contract.Rehearsals, error) {
-	all := contract.Rehearsals{Scenarios: []contract.Scenario{}, Plans: []contract.RehearsalPlan{}, Done: []contract.Rehearsal{}, Limits: limits}
+	all := contract.Rehearsals{
+		Scenarios: []contract.Scenario{},
+		Plans:     []contract.RehearsalPlan{},
+		Done:      []contract.Rehearsal{},
+		Limits:    limits,
+	}
 	var err error
 	if all.Rooms, err = simulatedRooms(); err != nil {
 		return all, err
@@ -106,7 +111,14 @@ func simulatedRooms() ([]contract.SimulatedRoom, error) {
 }
 
 func scenario(s *rehearsal.Scenario) contract.Scenario {
-	one := contract.Scenario{Name: s.Name, Title: s.Title, Learn: s.Learn, Task: s.Task, Away: s.Away, Levels: []contract.ScenarioLevel{}}
+	one := contract.Scenario{
+		Name:   s.Name,
+		Title:  s.Title,
+		Learn:  s.Learn,
+		Task:   s.Task,
+		Away:   s.Away,
+		Levels: []contract.ScenarioLevel{},
+	}
 	for i := range s.Levels {
 		level := contract.ScenarioLevel{Says: s.Levels[i].Says, Aims: []fact.Fact{}}
 		for _, aim := range s.Levels[i].Aims {
@@ -155,7 +167,14 @@ func entry(row store.Rehearsal) (contract.Rehearsal, error) {
 		return contract.Rehearsal{}, err
 	}
 	one := contract.Rehearsal{
-		ID: row.ID, Title: p.Title, Scenario: set.Scenario, Level: set.Level, Room: room.Title, StartedMS: contract.Millis(row.StartedAt), AtMS: row.AtMS, Over: !row.EndedAt.IsZero(),
+		ID:        row.ID,
+		Title:     p.Title,
+		Scenario:  set.Scenario,
+		Level:     set.Level,
+		Room:      room.Title,
+		StartedMS: contract.Millis(row.StartedAt),
+		AtMS:      row.AtMS,
+		Over:      !row.EndedAt.IsZero(),
 	}
 	if one.Over {
 		one.Digest = &contract.RehearsalDigest{}
@@ -209,9 +228,18 @@ func (r *Rehearse) review(l *led) (contract.RehearsalReview, error) {
 	}
 	back := m.Review()
 	review := contract.RehearsalReview{
-		EndMS: back.End, SlotMS: l.class.Plan.Slot.Times(60_000).Round(), LateMS: back.Late, RestMS: back.Rest, PlannedMS: back.Planned, Passages: []contract.ReviewPassage{},
-		People: []contract.ReviewPerson{}, Moments: []contract.ReviewMoment{}, Said: []contract.ReviewSaid{}, Eased: []contract.ReviewEased{}, Pressed: []contract.ReviewPress{},
-		Aims: []contract.ReviewAim{}, Looks: l.stored.Looks, Visible: rehearsal.Visible, Limits: limits,
+		EndMS:     back.End,
+		SlotMS:    l.class.Plan.Slot.Times(60_000).Round(),
+		LateMS:    back.Late,
+		RestMS:    back.Rest,
+		PlannedMS: back.Planned,
+		Passages:  []contract.ReviewPassage{},
+		People:    []contract.ReviewPerson{},
+		Moments:   []contract.ReviewMoment{},
+		Said:      []contract.ReviewSaid{},
+		Eased:     []contract.ReviewEased{},
+		Pressed:   []contract.ReviewPress{},
+		Aims:      []contract.ReviewAim{}, Looks: l.stored.Looks, Visible: rehearsal.Visible, Limits: limits,
 	}
 	if l.task != nil {
 		task := scenario(l.task)
@@ -226,7 +254,15 @@ func (r *Rehearse) review(l *led) (contract.RehearsalReview, error) {
 	}
 	for _, one := range back.Moments {
 		review.Moments = append(review.Moments, contract.ReviewMoment{
-			ID: one.ID, AtMS: one.At, UntilMS: one.Until, People: len(one.People), Few: one.Few, NamedMS: one.Named, PressedMS: one.Pressed, By: string(one.By), Missed: one.Missed(),
+			ID:        one.ID,
+			AtMS:      one.At,
+			UntilMS:   one.Until,
+			People:    len(one.People),
+			Few:       one.Few,
+			NamedMS:   one.Named,
+			PressedMS: one.Pressed,
+			By:        string(one.By),
+			Missed:    one.Missed(),
 		})
 	}
 	for _, one := range back.Said {
@@ -235,7 +271,17 @@ func (r *Rehearse) review(l *led) (contract.RehearsalReview, error) {
 		})
 	}
 	for _, one := range back.Eased {
-		review.Eased = append(review.Eased, contract.ReviewEased{AtMS: one.At, Do: one.Do, Strained: one.Strained, AtEase: one.AtEase, Lane: one.Lane, Needless: one.Needless()})
+		review.Eased = append(
+			review.Eased,
+			contract.ReviewEased{
+				AtMS:     one.At,
+				Do:       one.Do,
+				Strained: one.Strained,
+				AtEase:   one.AtEase,
+				Lane:     one.Lane,
+				Needless: one.Needless(),
+			},
+		)
 	}
 	for _, a := range l.class.Answers {
 		if a.Refused.None() && !a.Do.Remarks() {
@@ -259,7 +305,13 @@ func withDigest(row store.Rehearsal, d *contract.RehearsalDigest) store.Rehearsa
 
 func digest(back *rehearsal.Review, review *contract.RehearsalReview) *contract.RehearsalDigest {
 	d := &contract.RehearsalDigest{
-		People: len(back.Courses), ToSee: back.ToSee(), Missed: back.MissedCount(), Needless: back.NeedlessCount(), ToActMS: -1, Aims: len(review.Aims), Next: back.Next.Says.Pointer(),
+		People:   len(back.Courses),
+		ToSee:    back.ToSee(),
+		Missed:   back.MissedCount(),
+		Needless: back.NeedlessCount(),
+		ToActMS:  -1,
+		Aims:     len(review.Aims),
+		Next:     back.Next.Says.Pointer(),
 	}
 	if seconds, any := back.ToAct(); any {
 		d.ToActMS = seconds * 1000
@@ -283,7 +335,10 @@ func passages(review *contract.RehearsalReview, class *studio.Class) {
 	for _, row := range class.Led.Timeline().Rows {
 		if row.Passage != last && row.At <= review.EndMS {
 			last = row.Passage
-			review.Passages = append(review.Passages, contract.ReviewPassage{Name: class.Plan.Passages[last-1].Name(), AtMS: row.At})
+			review.Passages = append(
+				review.Passages,
+				contract.ReviewPassage{Name: class.Plan.Passages[last-1].Name(), AtMS: row.At},
+			)
 		}
 	}
 }
@@ -291,19 +346,37 @@ func passages(review *contract.RehearsalReview, class *studio.Class) {
 func person(back *rehearsal.Review, m *rehearsal.Led, who int) contract.ReviewPerson {
 	course, p := &back.Courses[who], &m.People[who]
 	one := contract.ReviewPerson{
-		Strain: []contract.ReviewPoint{}, Limit: p.Limit, Blocked: p.Blocked, Breaths: course.Breaths, Followed: course.Followed, Holds: back.Held[who].Held, Exceeded: back.Held[who].Exceeded,
-		Wrong: course.Wrong, Latecomer: m.Latecomer > 0 && who == len(m.People)-1, Shown: []contract.ReviewShown{},
+		Strain:   []contract.ReviewPoint{},
+		Limit:    p.Limit,
+		Blocked:  p.Blocked,
+		Breaths:  course.Breaths,
+		Followed: course.Followed,
+		Holds:    back.Held[who].Held,
+		Exceeded: back.Held[who].Exceeded,
+		Wrong:    course.Wrong, Latecomer: m.Latecomer > 0 && who == len(m.People)-1, Shown: []contract.ReviewShown{},
 	}
 	for i, point := range course.Points {
 		one.Highest = max(one.Highest, point.Strain)
-		flat := i > 0 && i+1 < len(course.Points) && course.Points[i-1].Strain == point.Strain && course.Points[i+1].Strain == point.Strain
+		flat := i > 0 && i+1 < len(course.Points) && course.Points[i-1].Strain == point.Strain &&
+			course.Points[i+1].Strain == point.Strain
 		if !flat {
 			one.Strain = append(one.Strain, contract.ReviewPoint{AtMS: point.At, Strain: point.Strain})
 		}
 	}
 	for _, s := range back.Shown {
 		if s.Who == who {
-			one.Shown = append(one.Shown, contract.ReviewShown{ID: s.ID, AtMS: s.At, UntilMS: s.Until, Times: s.Times, NamedMS: s.Named, MetMS: s.Met, By: string(s.By)})
+			one.Shown = append(
+				one.Shown,
+				contract.ReviewShown{
+					ID:      s.ID,
+					AtMS:    s.At,
+					UntilMS: s.Until,
+					Times:   s.Times,
+					NamedMS: s.Named,
+					MetMS:   s.Met,
+					By:      string(s.By),
+				},
+			)
 		}
 	}
 	return one

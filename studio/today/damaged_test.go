@@ -73,7 +73,8 @@ func TestDamagedEntriesAreLeftOutAndNamed(t *testing.T) {
 	require.NoError(t, err)
 }
 
-// One row that cannot be read is left out and named; every list, the export and the clearing away of what was deleted work.
+// One row that cannot be read is left out and named; every list, the export and the clearing away of what was deleted
+// work.
 func TestOneDamagedRowStopsNothingElse(t *testing.T) {
 	for says, damage := range map[string]struct{ statement, named string }{
 		"sums of answers":          {"UPDATE answers SET easy = 'many' WHERE class_id = (SELECT min(class_id) FROM answers)", "answers "},

@@ -1,5 +1,5 @@
-// Package today puts together what the first screen shows: the next plan, what was taught last, and what is to be known of
-// the data file.
+// Package today puts together what the first screen shows: the next plan, what was taught last, and what is to be known
+// of the data file.
 package today
 
 import (
@@ -46,7 +46,11 @@ func New(s *studio.Studio, l Library, p Plans, r Records) *Today { return &Today
 func (t *Today) Show() contract.Today {
 	now := t.studio.Now()
 	today := contract.Today{
-		NowMS: contract.Millis(now), Plans: []contract.PlanCard{}, Advice: []contract.Advice{}, Taught: []contract.ClassCard{}, Failed: []contract.Failed{},
+		NowMS:  contract.Millis(now),
+		Plans:  []contract.PlanCard{},
+		Advice: []contract.Advice{},
+		Taught: []contract.ClassCard{},
+		Failed: []contract.Failed{},
 	}
 	part := func(name string, err error) {
 		if err != nil {
@@ -63,7 +67,8 @@ func (t *Today) Show() contract.Today {
 	part("taught", err)
 	today.Taught = found.Classes
 	for _, card := range today.Taught {
-		if today.Next != nil && today.Next.Group != nil && card.Group != nil && card.Group.ID == today.Next.Group.ID && !card.Running {
+		if today.Next != nil && today.Next.Group != nil && card.Group != nil && card.Group.ID == today.Next.Group.ID &&
+			!card.Running {
 			record, err := t.records.Record(card.ID)
 			part("last", err)
 			if err == nil {
@@ -75,7 +80,11 @@ func (t *Today) Show() contract.Today {
 	today.Damaged, err = t.damaged()
 	part("taught", err)
 	opened := t.studio.Store.Opened()
-	today.File = contract.DataFile{Path: t.studio.Store.Path(), Made: opened.Made && today.Next == nil && len(today.Plans) == 0, Incomplete: opened.Incomplete}
+	today.File = contract.DataFile{
+		Path:       t.studio.Store.Path(),
+		Made:       opened.Made && today.Next == nil && len(today.Plans) == 0,
+		Incomplete: opened.Incomplete,
+	}
 	return today
 }
 

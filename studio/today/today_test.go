@@ -22,7 +22,10 @@ func TestAPartOfTodayFailsByItself(t *testing.T) {
 	require.NoError(t, err)
 	taught := d.Start(d.AddPlan(desktest.Rounds))
 	d.Pass(600)
-	next := fmt.Sprintf(`{"format": "vast-lantern-plan", "version": 1, "title": "Next", "starts_at": %q, "passages": [], "slot_min": "60 min"}`, d.Time.Add(time.Hour).Format(time.RFC3339))
+	next := fmt.Sprintf(
+		`{"format": "vast-lantern-plan", "version": 1, "title": "Next", "starts_at": %q, "passages": [], "slot_min": "60 min"}`,
+		d.Time.Add(time.Hour).Format(time.RFC3339),
+	)
 	half, err := d.Plans.Add([]byte(next), g.ID)
 	require.NoError(t, err)
 	none, err := d.Plans.Add([]byte(next), 0)
@@ -63,7 +66,9 @@ func TestTodayKnowsNextAndLast(t *testing.T) {
 	require.NoError(t, err)
 	at := func(hours int) contract.Plan {
 		doc, err := json.Marshal(map[string]any{"format": "vast-lantern-plan", "version": 1, "title": fmt.Sprint(hours),
-			"starts_at": d.Time.Add(time.Duration(hours) * time.Hour).Format(time.RFC3339), "passages": []any{map[string]any{"type": "talk", "seconds": 60}}})
+			"starts_at": d.Time.Add(time.Duration(hours) * time.Hour).
+				Format(time.RFC3339),
+			"passages": []any{map[string]any{"type": "talk", "seconds": 60}}})
 		require.NoError(t, err)
 		p, err := d.Plans.Add(doc, g.ID)
 		require.NoError(t, err)

@@ -16,12 +16,16 @@ import (
 func (tr *Transfer) File() (studio.File, error) {
 	var text bytes.Buffer
 	err := tr.Export(&text)
-	return studio.File{Name: "vast-lantern-" + tr.studio.Now().Local().Format(time.DateOnly) + ".json", Type: "application/json", Data: text.Bytes()}, err
+	return studio.File{
+		Name: "vast-lantern-" + tr.studio.Now().Local().Format(time.DateOnly) + ".json",
+		Type: "application/json",
+		Data: text.Bytes(),
+	}, err
 }
 
-// BringIn tells what a file that Export has written would change here and, with apply, changes all of it or nothing. Before anything is
-// changed a copy of the data file is kept beside it. While a class is led nothing is brought in. Where the context ends first, nothing is changed. size is that of the file in
-// bytes, 0 or less where it is not known.
+// BringIn tells what a file that Export has written would change here and, with apply, changes all of it or nothing.
+// Before anything is changed a copy of the data file is kept beside it. While a class is led nothing is brought in.
+// Where the context ends first, nothing is changed. size is that of the file in bytes, 0 or less where it is not known.
 func (tr *Transfer) BringIn(ctx context.Context, r io.Reader, size int64, apply bool) (contract.Imported, error) {
 	tr.progress.of.Store(max(0, size))
 	defer tr.progress.note(contract.ImportProgress{})

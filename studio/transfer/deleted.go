@@ -62,15 +62,16 @@ func both(one, other fact.Fact) fact.Fact {
 	return fact.New("goes.both", "one", one, "other", other)
 }
 
-// Delete puts a group, a plan, a class, a voice, a programme or a rehearsal away; with a group its plans, and its classes where they are
-// to go too. It can be brought back for 30 days. A class that is being led is not deleted.
+// Delete puts a group, a plan, a class, a voice, a programme or a rehearsal away; with a group its plans, and its
+// classes where they are to go too. It can be brought back for 30 days. A class that is being led is not deleted.
 func (tr *Transfer) Delete(kind string, id int64, classes bool) (contract.DeletedList, error) {
 	t, err := thing(kind, id)
 	if err != nil {
 		return contract.DeletedList{}, err
 	}
 	err = tr.classes.WhileNothingBegins(func(running *studio.Class) error {
-		if running != nil && (t.Kind == store.KindClass && id == running.Stored.ID || t.Kind == store.KindGroup && id == running.Stored.GroupID) {
+		if running != nil &&
+			(t.Kind == store.KindClass && id == running.Stored.ID || t.Kind == store.KindGroup && id == running.Stored.GroupID) {
 			return studio.FailRunning(running, "class.running")
 		}
 		if err := tr.Purge(); err != nil {

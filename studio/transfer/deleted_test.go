@@ -19,7 +19,15 @@ func TestWhatGoesWithADeletionIsSaid(t *testing.T) {
 	group, class := d.TaughtOnce()
 	says, err := d.Transfer.Deletion("group", group.ID)
 	require.NoError(t, err)
-	assert.Equal(t, contract.Deletion{Goes: fact.New("goes.plans", "plans", 1).Pointer(), Classes: fact.New("goes.classes", "classes", 1).Pointer(), Days: 30}, says)
+	assert.Equal(
+		t,
+		contract.Deletion{
+			Goes:    fact.New("goes.plans", "plans", 1).Pointer(),
+			Classes: fact.New("goes.classes", "classes", 1).Pointer(),
+			Days:    30,
+		},
+		says,
+	)
 	says, err = d.Transfer.Deletion("class", class)
 	require.NoError(t, err)
 	assert.Equal(t, "1 adjustment and 1 remark", desktest.Words(says.Goes))
@@ -81,7 +89,10 @@ func TestAClassThatIsBeingLedIsNotDeleted(t *testing.T) {
 	group, err := d.Library.AddGroup("Lunch", "beginners", 12)
 	require.NoError(t, err)
 	plan := d.AddPlan(desktest.Rounds)
-	plan, err = d.Plans.Save(plan.ID, contract.PlanSave{Revision: plan.Revision, Document: plan.Document, GroupID: group.ID})
+	plan, err = d.Plans.Save(
+		plan.ID,
+		contract.PlanSave{Revision: plan.Revision, Document: plan.Document, GroupID: group.ID},
+	)
 	require.NoError(t, err)
 	class := d.Start(plan)
 	for kind, id := range map[string]int64{"class": class, "group": group.ID} {

@@ -123,7 +123,10 @@ func (tr *Transfer) everything() (contract.Export, error) {
 		return all.Export, err
 	}
 	for _, d := range tr.studio.Store.Damage() {
-		all.Damaged = append(all.Damaged, contract.ExportDamaged{Kind: string(d.Kind), ID: d.ID, Name: d.Name, Why: language.English().Text(d.Why)})
+		all.Damaged = append(
+			all.Damaged,
+			contract.ExportDamaged{Kind: string(d.Kind), ID: d.ID, Name: d.Name, Why: language.English().Text(d.Why)},
+		)
 	}
 	return all.Export, nil
 }
@@ -147,11 +150,21 @@ func (tr *Transfer) class(all *here, c *store.Class) (*contract.ExportClass, err
 		return nil, nil
 	}
 	one := &contract.ExportClass{
-		UID: c.UID, Group: all.groups[c.GroupID], Plan: all.plans[c.PlanID], StartedAt: c.StartedAt.UTC(), EndedAt: ifAny(c.EndedAt), DeletedAt: ifAny(c.DeletedAt),
-		Acknowledged: append([]string{}, c.Acknowledged...), Document: compact(c.Document), Adjustments: []contract.ExportAdjustment{}, Remarks: []contract.ExportRemark{},
+		UID:       c.UID,
+		Group:     all.groups[c.GroupID],
+		Plan:      all.plans[c.PlanID],
+		StartedAt: c.StartedAt.UTC(),
+		EndedAt:   ifAny(c.EndedAt),
+		DeletedAt: ifAny(c.DeletedAt),
+		Acknowledged: append(
+			[]string{},
+			c.Acknowledged...), Document: compact(c.Document), Adjustments: []contract.ExportAdjustment{}, Remarks: []contract.ExportRemark{},
 	}
 	for _, a := range adjustments {
-		one.Adjustments = append(one.Adjustments, contract.ExportAdjustment{Key: a.Key, Origin: a.Origin, Line: compact(a.Body)})
+		one.Adjustments = append(
+			one.Adjustments,
+			contract.ExportAdjustment{Key: a.Key, Origin: a.Origin, Line: compact(a.Body)},
+		)
 	}
 	remarks, err := tr.studio.Store.Remarks(c.ID)
 	if err != nil {
@@ -164,12 +177,16 @@ func (tr *Transfer) class(all *here, c *store.Class) (*contract.ExportClass, err
 	return one, err
 }
 
-// allButClasses is what there is but for what is in the classes, of which there are many, and what was given after them.
+// allButClasses is what there is but for what is in the classes, of which there are many, and what was given after
+// them.
 func (tr *Transfer) allButClasses() (all here, err error) {
 	all.groups, all.plans, all.classUID = map[int64]string{}, map[int64]string{}, map[int64]string{}
 	all.Export = contract.Export{
-		Format: contract.ExportFormat, Version: exportVersion, Practices: []contract.ExportPractice{}, Groups: []contract.ExportGroup{},
-		Plans: []contract.ExportPlan{}, Classes: []contract.ExportClass{},
+		Format:    contract.ExportFormat,
+		Version:   exportVersion,
+		Practices: []contract.ExportPractice{},
+		Groups:    []contract.ExportGroup{},
+		Plans:     []contract.ExportPlan{}, Classes: []contract.ExportClass{},
 	}
 	chosen, err := tr.library.Chosen()
 	switch {
@@ -188,7 +205,10 @@ func (tr *Transfer) allButClasses() (all here, err error) {
 			tr.studio.Store.NoteDamage(store.Damaged{Kind: store.KindPractice, Name: p.ID, Why: fact.Of(err)})
 			continue
 		}
-		all.Practices = append(all.Practices, contract.ExportPractice{ID: p.ID, UpdatedAt: p.UpdatedAt, File: string(p.Document)})
+		all.Practices = append(
+			all.Practices,
+			contract.ExportPractice{ID: p.ID, UpdatedAt: p.UpdatedAt, File: string(p.Document)},
+		)
 	}
 	groups, err := tr.studio.Store.EveryGroup()
 	if err != nil {
@@ -198,8 +218,18 @@ func (tr *Transfer) allButClasses() (all here, err error) {
 	for _, g := range groups {
 		all.groups[g.ID] = g.UID
 		all.Groups = append(all.Groups, contract.ExportGroup{
-			UID: g.UID, UpdatedAt: g.UpdatedAt, DeletedAt: ifAny(g.DeletedAt), Name: g.Name, Level: g.Level, Size: g.Size, Weekday: g.Weekday, Weektime: g.Weektime,
-			Under16: g.Under16, Conditions: contract.OrEmpty(g.Conditions), Schools: contract.OrEmpty(g.Schools), Notes: g.Notes,
+			UID:        g.UID,
+			UpdatedAt:  g.UpdatedAt,
+			DeletedAt:  ifAny(g.DeletedAt),
+			Name:       g.Name,
+			Level:      g.Level,
+			Size:       g.Size,
+			Weekday:    g.Weekday,
+			Weektime:   g.Weektime,
+			Under16:    g.Under16,
+			Conditions: contract.OrEmpty(g.Conditions),
+			Schools:    contract.OrEmpty(g.Schools),
+			Notes:      g.Notes,
 		})
 	}
 	plans, err := tr.studio.Store.EveryPlan()
@@ -213,7 +243,11 @@ func (tr *Transfer) allButClasses() (all here, err error) {
 		}
 		all.plans[p.ID] = p.UID
 		all.Plans = append(all.Plans, contract.ExportPlan{
-			UID: p.UID, Group: all.groups[p.GroupID], UpdatedAt: p.UpdatedAt, DeletedAt: ifAny(p.DeletedAt), Document: compact(p.Document),
+			UID:       p.UID,
+			Group:     all.groups[p.GroupID],
+			UpdatedAt: p.UpdatedAt,
+			DeletedAt: ifAny(p.DeletedAt),
+			Document:  compact(p.Document),
 		})
 	}
 	if all.stored, err = tr.studio.Store.EveryClass(); err != nil {
@@ -245,8 +279,19 @@ func (tr *Transfer) homes(all *here) ([]contract.ExportHome, error) {
 			continue
 		}
 		list = append(list, contract.ExportHome{
-			UID: h.UID, Class: all.classUID[h.ClassID], Plan: all.plans[h.PlanID], Group: all.groups[h.GroupID], GivenAt: h.GivenAt, Document: compact(h.Document),
-			Minutes: h.Minutes, Pieces: h.Pieces, Days: h.Days, When: h.When, Sentence: h.Sentence, Answer: h.Answer, AnsweredAt: ifAny(h.AnsweredAt),
+			UID:        h.UID,
+			Class:      all.classUID[h.ClassID],
+			Plan:       all.plans[h.PlanID],
+			Group:      all.groups[h.GroupID],
+			GivenAt:    h.GivenAt,
+			Document:   compact(h.Document),
+			Minutes:    h.Minutes,
+			Pieces:     h.Pieces,
+			Days:       h.Days,
+			When:       h.When,
+			Sentence:   h.Sentence,
+			Answer:     h.Answer,
+			AnsweredAt: ifAny(h.AnsweredAt),
 		})
 	}
 	return list, err
@@ -262,7 +307,12 @@ func (tr *Transfer) programmes(groups map[int64]string) ([]contract.ExportProgra
 			continue
 		}
 		list = append(list, contract.ExportProgramme{
-			UID: p.UID, Group: groups[p.GroupID], UpdatedAt: p.UpdatedAt, DeletedAt: ifAny(p.DeletedAt), Programme: compact(p.Programme), Base: compact(p.Base),
+			UID:       p.UID,
+			Group:     groups[p.GroupID],
+			UpdatedAt: p.UpdatedAt,
+			DeletedAt: ifAny(p.DeletedAt),
+			Programme: compact(p.Programme),
+			Base:      compact(p.Base),
 		})
 	}
 	return list, err
@@ -284,9 +334,26 @@ func (tr *Transfer) voices() ([]contract.ExportVoice, error) {
 		if err != nil {
 			return nil, err
 		}
-		one := contract.ExportVoice{UID: v.UID, Name: v.Name, Language: v.Language, UpdatedAt: v.UpdatedAt, DeletedAt: ifAny(v.DeletedAt), Words: []contract.ExportRecording{}}
+		one := contract.ExportVoice{
+			UID:       v.UID,
+			Name:      v.Name,
+			Language:  v.Language,
+			UpdatedAt: v.UpdatedAt,
+			DeletedAt: ifAny(v.DeletedAt),
+			Words:     []contract.ExportRecording{},
+		}
 		for _, r := range sounds {
-			one.Words = append(one.Words, contract.ExportRecording{Text: r.Text, MadeAt: r.MadeAt, Was: r.Was, Gain: r.Gain, Clipped: r.Clipped, Sound: r.Sound})
+			one.Words = append(
+				one.Words,
+				contract.ExportRecording{
+					Text:    r.Text,
+					MadeAt:  r.MadeAt,
+					Was:     r.Was,
+					Gain:    r.Gain,
+					Clipped: r.Clipped,
+					Sound:   r.Sound,
+				},
+			)
 		}
 		list = append(list, one)
 	}
@@ -299,7 +366,14 @@ func (tr *Transfer) answers(class int64) (*contract.ExportAnswers, error) {
 	if errors.Is(err, store.ErrNotFound) {
 		return nil, nil
 	}
-	return &contract.ExportAnswers{Most: a.Most, Easy: a.Easy, Right: a.Right, TooMuch: a.TooMuch, Main: a.Main, Beside: a.Beside}, err
+	return &contract.ExportAnswers{
+		Most:    a.Most,
+		Easy:    a.Easy,
+		Right:   a.Right,
+		TooMuch: a.TooMuch,
+		Main:    a.Main,
+		Beside:  a.Beside,
+	}, err
 }
 
 func ifAny(t time.Time) *time.Time {

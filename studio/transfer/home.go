@@ -10,8 +10,8 @@ import (
 	"vastlantern/studio/contract"
 )
 
-// home is what is done with a home practice of the file, beside the classes of both sides. It is never edited, but for how it
-// was: of two answers the later one counts.
+// home is what is done with a home practice of the file, beside the classes of both sides. It is never edited, but for
+// how it was: of two answers the later one counts.
 func (i *Import) home(there *here, in []fileClass) func(*contract.ExportHome, contract.ExportHome) error {
 	classes := map[string]bool{"": true}
 	for _, uid := range there.classUID {
@@ -31,7 +31,9 @@ func (i *Import) home(there *here, in []fileClass) func(*contract.ExportHome, co
 		if err != nil {
 			return fact.Wrap(err, "entry.plan-unreadable", "why", err)
 		}
-		if wrong := (taught.Home{Minutes: in.Minutes, Pieces: in.Pieces, Days: in.Days, When: in.When, Sentence: in.Sentence}).Check(); len(wrong) > 0 {
+		if wrong := (taught.Home{Minutes: in.Minutes, Pieces: in.Pieces, Days: in.Days, When: in.When, Sentence: in.Sentence}).Check(); len(
+			wrong,
+		) > 0 {
 			return wrong[0]
 		}
 		change := Change{Kind: "home", Name: named(titled(p.Title, in.GivenAt)), Does: doesAdd}
@@ -62,8 +64,19 @@ func (i *Import) addHome(st *store.Store, in contract.ExportHome, document []byt
 		}
 	}
 	_, err := st.AddHome(store.Home{
-		UID: in.UID, ClassID: class, PlanID: i.plans[in.Plan], GroupID: i.groups[in.Group], GivenAt: in.GivenAt, Document: document,
-		Minutes: in.Minutes, Pieces: in.Pieces, Days: in.Days, When: in.When, Sentence: in.Sentence, Answer: answerID(in.Answer), AnsweredAt: orZero(in.AnsweredAt),
+		UID:        in.UID,
+		ClassID:    class,
+		PlanID:     i.plans[in.Plan],
+		GroupID:    i.groups[in.Group],
+		GivenAt:    in.GivenAt,
+		Document:   document,
+		Minutes:    in.Minutes,
+		Pieces:     in.Pieces,
+		Days:       in.Days,
+		When:       in.When,
+		Sentence:   in.Sentence,
+		Answer:     answerID(in.Answer),
+		AnsweredAt: orZero(in.AnsweredAt),
 	})
 	return err
 }

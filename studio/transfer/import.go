@@ -67,7 +67,13 @@ func (tr *Transfer) ReadImport(r io.Reader) (*Import, error) {
 	if err != nil {
 		return nil, err
 	}
-	i := &Import{transfer: tr, groups: map[string]int64{}, plans: map[string]int64{}, voices: map[string]int64{}, rehearsals: map[string]int64{}}
+	i := &Import{
+		transfer:   tr,
+		groups:     map[string]int64{},
+		plans:      map[string]int64{},
+		voices:     map[string]int64{},
+		rehearsals: map[string]int64{},
+	}
 	if err := i.know(tr.studio.Store); err != nil {
 		return nil, err
 	}
@@ -86,10 +92,24 @@ func (tr *Transfer) ReadImport(r io.Reader) (*Import, error) {
 	if here.Homes, err = tr.homes(&here); err != nil {
 		return nil, err
 	}
-	err = firstOf(slices.Concat(wrong, more,
+	err = firstOf(slices.Concat(
+		wrong,
+		more,
 		each(i.home(&here, in.classes), "home", here.Homes, in.Homes, func(h contract.ExportHome) string { return h.UID }),
-		each(i.programme, "programme", here.Programmes, in.Programmes, func(p contract.ExportProgramme) string { return p.UID }),
-		each(i.rehearsal, "rehearsal", here.Rehearsals, in.Rehearsals, func(r contract.ExportRehearsal) string { return r.UID }),
+		each(
+			i.programme,
+			"programme",
+			here.Programmes,
+			in.Programmes,
+			func(p contract.ExportProgramme) string { return p.UID },
+		),
+		each(
+			i.rehearsal,
+			"rehearsal",
+			here.Rehearsals,
+			in.Rehearsals,
+			func(r contract.ExportRehearsal) string { return r.UID },
+		),
 		each(i.voice, "voice", here.Voices, in.Voices, func(v contract.ExportVoice) string { return v.UID }),
 	))
 	return i, err
@@ -264,7 +284,9 @@ func (i *Import) Apply(ctx context.Context) error {
 					return fact.Wrap(err, "import.given-up")
 				}
 				<-ready
-				i.transfer.progress.note(contract.ImportProgress{Stage: contract.ImportWriting, Done: int64(n), Of: int64(len(i.steps))})
+				i.transfer.progress.note(
+					contract.ImportProgress{Stage: contract.ImportWriting, Done: int64(n), Of: int64(len(i.steps))},
+				)
 				if err := step.do(st); err != nil {
 					return fact.Wrap(err, "import.step", "step", n+1, "of", len(i.steps), "why", err)
 				}
@@ -305,7 +327,10 @@ func (i *Import) Lines() []fact.Fact {
 	}
 	for _, of := range kinds {
 		if more := sums[of] - shown; more > 0 {
-			lines = append(lines, fact.New("import.more", "thing", studio.Thing(of.kind), "does", fact.New("import.does."+of.does), "more", more))
+			lines = append(
+				lines,
+				fact.New("import.more", "thing", studio.Thing(of.kind), "does", fact.New("import.does."+of.does), "more", more),
+			)
 		}
 	}
 	return append(lines, fact.New("import.same", "same", i.Same))

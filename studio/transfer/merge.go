@@ -63,8 +63,14 @@ func (i *Import) group(here *contract.ExportGroup, in contract.ExportGroup) erro
 		i.groups[in.UID] = 0 // known from when it is stored; also where it is wrong, which is told once
 	}
 	row, err := i.transfer.library.CheckGroup(contract.Group{
-		Name: in.Name, Level: practice.ID(in.Level), Size: in.Size, Weekday: in.Weekday, Weektime: in.Weektime, Under16: in.Under16, Conditions: in.Conditions,
-		Schools: in.Schools, Notes: in.Notes,
+		Name:       in.Name,
+		Level:      practice.ID(in.Level),
+		Size:       in.Size,
+		Weekday:    in.Weekday,
+		Weektime:   in.Weektime,
+		Under16:    in.Under16,
+		Conditions: in.Conditions,
+		Schools:    in.Schools, Notes: in.Notes,
 	})
 	if err != nil {
 		return err
@@ -78,7 +84,12 @@ func (i *Import) group(here *contract.ExportGroup, in contract.ExportGroup) erro
 			return err
 		})
 	}
-	change.Does, change.What = does(here, in, changedAt(here.UpdatedAt, here.DeletedAt), changedAt(in.UpdatedAt, in.DeletedAt))
+	change.Does, change.What = does(
+		here,
+		in,
+		changedAt(here.UpdatedAt, here.DeletedAt),
+		changedAt(in.UpdatedAt, in.DeletedAt),
+	)
 	return i.replace(change, here.DeletedAt, in.DeletedAt, func(st *store.Store) error { return st.PutGroup(row) })
 }
 
@@ -122,7 +133,14 @@ func (i *Import) plan(here *contract.ExportPlan, in contract.ExportPlan) error {
 	if p == nil {
 		return err
 	}
-	row := store.Plan{Title: p.Title, StartsAt: p.StartsAt, Document: document, UpdatedAt: in.UpdatedAt, UID: in.UID, DeletedAt: orZero(in.DeletedAt)}
+	row := store.Plan{
+		Title:     p.Title,
+		StartsAt:  p.StartsAt,
+		Document:  document,
+		UpdatedAt: in.UpdatedAt,
+		UID:       in.UID,
+		DeletedAt: orZero(in.DeletedAt),
+	}
 	change := Change{Kind: "plan", Name: named(titled(row.Title, row.StartsAt)), Does: doesAdd}
 	if here == nil {
 		return i.put(change, func(st *store.Store) error {
@@ -132,7 +150,12 @@ func (i *Import) plan(here *contract.ExportPlan, in contract.ExportPlan) error {
 			return err
 		})
 	}
-	change.Does, change.What = does(here, in, changedAt(here.UpdatedAt, here.DeletedAt), changedAt(in.UpdatedAt, in.DeletedAt))
+	change.Does, change.What = does(
+		here,
+		in,
+		changedAt(here.UpdatedAt, here.DeletedAt),
+		changedAt(in.UpdatedAt, in.DeletedAt),
+	)
 	return i.replace(change, here.DeletedAt, in.DeletedAt, func(st *store.Store) error {
 		row.GroupID = i.groups[in.Group]
 		return st.PutPlan(row)
@@ -215,8 +238,13 @@ func (i *Import) addClass(in *fileClass) step {
 				return unread
 			}
 			added, err := st.AddClass(store.Class{
-				PlanID: i.plans[in.Plan], GroupID: i.groups[in.Group], StartedAt: in.StartedAt, EndedAt: in.ended, Document: document, Acknowledged: in.Acknowledged,
-				UID: in.UID, DeletedAt: orZero(in.DeletedAt),
+				PlanID:       i.plans[in.Plan],
+				GroupID:      i.groups[in.Group],
+				StartedAt:    in.StartedAt,
+				EndedAt:      in.ended,
+				Document:     document,
+				Acknowledged: in.Acknowledged,
+				UID:          in.UID, DeletedAt: orZero(in.DeletedAt),
 			})
 			if err != nil {
 				return err
@@ -230,8 +258,8 @@ func (i *Import) addClass(in *fileClass) step {
 	}
 }
 
-// endOf is when a class of the file came to its end. One that was in progress when the file was written is over here: at
-// the end of its plan as it stood, or with the last that was pressed where it waited for the teacher.
+// endOf is when a class of the file came to its end. One that was in progress when the file was written is over here:
+// at the end of its plan as it stood, or with the last that was pressed where it waited for the teacher.
 func endOf(in contract.ExportClass, document []byte) (time.Time, error) {
 	if in.EndedAt != nil {
 		return in.EndedAt.UTC(), nil
@@ -260,7 +288,8 @@ func (i *Import) longer(change Change, here *contract.ExportClass, file *fileCla
 	ended := file.ended
 	both := min(len(here.Adjustments), len(in.Adjustments))
 	for n := range both {
-		if one, other := &here.Adjustments[n], &in.Adjustments[n]; one.Key != other.Key || one.Origin != other.Origin || !sameJSON(one.Line, other.Line) {
+		if one, other := &here.Adjustments[n], &in.Adjustments[n]; one.Key != other.Key || one.Origin != other.Origin ||
+			!sameJSON(one.Line, other.Line) {
 			return fact.New("entry.led-differently", "name", change.Name, "number", n+1)
 		}
 	}
@@ -369,5 +398,8 @@ func putAnswers(st *store.Store, class int64, a *contract.ExportAnswers) error {
 	if a == nil {
 		return nil
 	}
-	return st.PutAnswers(class, store.Answers{Most: a.Most, Easy: a.Easy, Right: a.Right, TooMuch: a.TooMuch, Main: a.Main, Beside: a.Beside})
+	return st.PutAnswers(
+		class,
+		store.Answers{Most: a.Most, Easy: a.Easy, Right: a.Right, TooMuch: a.TooMuch, Main: a.Main, Beside: a.Beside},
+	)
 }

@@ -23,8 +23,8 @@ import (
 	"vastlantern/studio/contract"
 )
 
-// reading is a file of everything while it is read: thing by thing, on every processor, since one of ten years has half a
-// million adjustments.
+// reading is a file of everything while it is read: thing by thing, on every processor, since one of ten years has half
+// a million adjustments.
 type reading struct {
 	schemas *jsonschema.Compiler
 	things  chan func() // to be read
@@ -42,7 +42,8 @@ type file struct {
 	classes         []fileClass
 }
 
-// fileClass is a class of the file: checked, and kept as it stands there, since ten years of them would take half a gigabyte.
+// fileClass is a class of the file: checked, and kept as it stands there, since ten years of them would take half a
+// gigabyte.
 type fileClass struct {
 	contract.ExportClass // without adjustments and document
 	text                 json.RawMessage
@@ -122,7 +123,10 @@ func (read *reading) rest(rest map[string]any, in *contract.Export) error {
 	if err := form.Validate(rest); err != nil {
 		wrong = places("", err)
 	}
-	slices.SortFunc(read.wrong, func(a, b wrongThing) int { return cmp.Or(cmp.Compare(a.list, b.list), cmp.Compare(a.index, b.index)) })
+	slices.SortFunc(
+		read.wrong,
+		func(a, b wrongThing) int { return cmp.Or(cmp.Compare(a.list, b.list), cmp.Compare(a.index, b.index)) },
+	)
 	for _, one := range read.wrong {
 		wrong = append(wrong, places(fmt.Sprintf("/%s/%d", one.list, one.index), one.err)...)
 	}
@@ -177,8 +181,8 @@ func exportSchemas() (*jsonschema.Compiler, error) {
 	return compiler, compiler.AddResource(exportURN, document)
 }
 
-// isTime tells why a value is not a time that can be stored and read again (RFC 3339, 1970 to 2200). The zero time is one that
-// is not known.
+// isTime tells why a value is not a time that can be stored and read again (RFC 3339, 1970 to 2200). The zero time is
+// one that is not known.
 func isTime(value any) error {
 	text, isText := value.(string)
 	if !isText {
@@ -186,7 +190,9 @@ func isTime(value any) error {
 	}
 	at, err := time.Parse(time.RFC3339, text)
 	if err == nil && !at.IsZero() && !plan.InCalendar(at) {
-		err = errors.New(language.English().Text(fact.New("allowed.only", "what", fact.New("allowed.calendar")))) // the library puts it into a text of its own
+		err = errors.New(
+			language.English().Text(fact.New("allowed.only", "what", fact.New("allowed.calendar"))),
+		) // the library puts it into a text of its own
 	}
 	return err
 }
@@ -299,7 +305,8 @@ func list[T any](read *reading, file *json.Decoder, name string, into *[]T, sche
 	return notJSON(err)
 }
 
-// readThing reads one thing of a list. What goes wrong in it is told of the thing: it runs beside a class that may be led.
+// readThing reads one thing of a list. What goes wrong in it is told of the thing: it runs beside a class that may be
+// led.
 func readThing(form *jsonschema.Schema, text []byte, into any) (err error) {
 	defer func() {
 		if wrong := recover(); wrong != nil {

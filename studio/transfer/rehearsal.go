@@ -27,8 +27,14 @@ func (tr *Transfer) rehearsals() ([]contract.ExportRehearsal, error) {
 			continue
 		}
 		one := contract.ExportRehearsal{
-			UID: r.UID, StartedAt: r.StartedAt, UpdatedAt: r.UpdatedAt, EndedAt: ifAny(r.EndedAt), DeletedAt: ifAny(r.DeletedAt), AtMS: r.AtMS, Looks: r.Looks,
-			Setting: compact(r.Setting), Script: compact(r.Script), Document: compact(r.Document),
+			UID:       r.UID,
+			StartedAt: r.StartedAt,
+			UpdatedAt: r.UpdatedAt,
+			EndedAt:   ifAny(r.EndedAt),
+			DeletedAt: ifAny(r.DeletedAt),
+			AtMS:      r.AtMS,
+			Looks:     r.Looks,
+			Setting:   compact(r.Setting), Script: compact(r.Script), Document: compact(r.Document),
 		}
 		if len(r.Digest) > 0 {
 			one.Digest = compact(r.Digest)
@@ -45,8 +51,14 @@ func (i *Import) rehearsal(here *contract.ExportRehearsal, in contract.ExportReh
 		return fact.Wrap(err, "entry.plan-unreadable", "why", err)
 	}
 	row := store.Rehearsal{
-		UID: in.UID, StartedAt: in.StartedAt, UpdatedAt: in.UpdatedAt, EndedAt: orZero(in.EndedAt), DeletedAt: orZero(in.DeletedAt), AtMS: in.AtMS, Looks: in.Looks,
-		Setting: compact(in.Setting), Script: compact(in.Script), Document: document,
+		UID:       in.UID,
+		StartedAt: in.StartedAt,
+		UpdatedAt: in.UpdatedAt,
+		EndedAt:   orZero(in.EndedAt),
+		DeletedAt: orZero(in.DeletedAt),
+		AtMS:      in.AtMS,
+		Looks:     in.Looks,
+		Setting:   compact(in.Setting), Script: compact(in.Script), Document: document,
 	}
 	if len(in.Digest) > 0 {
 		row.Digest = compact(in.Digest)
@@ -59,6 +71,11 @@ func (i *Import) rehearsal(here *contract.ExportRehearsal, in contract.ExportReh
 		})
 	}
 	row.ID = i.rehearsals[in.UID]
-	change.Does, change.What = does(here, in, changedAt(here.UpdatedAt, here.DeletedAt), changedAt(in.UpdatedAt, in.DeletedAt))
+	change.Does, change.What = does(
+		here,
+		in,
+		changedAt(here.UpdatedAt, here.DeletedAt),
+		changedAt(in.UpdatedAt, in.DeletedAt),
+	)
 	return i.replace(change, here.DeletedAt, in.DeletedAt, func(st *store.Store) error { return st.SaveRehearsal(row) })
 }

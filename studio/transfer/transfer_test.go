@@ -21,7 +21,15 @@ func TestEverythingMovesToANewMachineByteForByte(t *testing.T) {
 	old, young := desktest.NewFilled(t), desktest.New(t)
 	before, err := old.Library.Settings()
 	require.NoError(t, err)
-	_, err = old.Library.SaveSettings(contract.Settings{Revision: before.Revision, Language: "de", Schools: map[string]string{"eyes": "tenth"}, OwnWords: map[string]string{"hold": "halten & <warten>"}, CareRead: true})
+	_, err = old.Library.SaveSettings(
+		contract.Settings{
+			Revision: before.Revision,
+			Language: "de",
+			Schools:  map[string]string{"eyes": "tenth"},
+			OwnWords: map[string]string{"hold": "halten & <warten>"},
+			CareRead: true,
+		},
+	)
 	require.NoError(t, err)
 	_, err = old.Library.CopyPractice("nadi-shodhana", "My own way")
 	require.NoError(t, err)
@@ -51,7 +59,8 @@ func TestEverythingMovesToANewMachineByteForByte(t *testing.T) {
 	assert.False(t, again.Changing(), desktest.Lines(again))
 }
 
-// A time that could not be written again is refused where it comes in, with its place; one that is stored all the same is left out.
+// A time that could not be written again is refused where it comes in, with its place; one that is stored all the same
+// is left out.
 func TestTimesOutsideTheCalendar(t *testing.T) {
 	old := desktest.NewFilled(t)
 	var export contract.Export
@@ -193,13 +202,21 @@ func TestAClassThatWasLedDifferentlyIsNotMixed(t *testing.T) {
 	assert.Contains(t, language.English().Error(err), "was led differently on the two machines from adjustment 2 on")
 
 	third := desktest.New(t)
-	third.Import(strings.Replace(longer, longer[strings.Index(longer, `,{"key"`):strings.Index(longer, `],"remarks"`)], "", 1))
+	third.Import(
+		strings.Replace(longer, longer[strings.Index(longer, `,{"key"`):strings.Index(longer, `],"remarks"`)], "", 1),
+	)
 	read := third.Import(longer)
 	assert.Contains(t, desktest.Lines(read), "(1 adjustment)")
 	assert.Equal(t, longer, third.Export())
 
-	_, err = desktest.New(t).Transfer.ReadImport(strings.NewReader(strings.Replace(longer, `"at_ms":4000`, `"at_ms":2999`, 1)))
-	assert.Contains(t, language.English().Error(err), "adjustment 2: its at_ms is 2999, before the 3000 of the previous one: times never go back")
+	_, err = desktest.New(t).Transfer.ReadImport(
+		strings.NewReader(strings.Replace(longer, `"at_ms":4000`, `"at_ms":2999`, 1)),
+	)
+	assert.Contains(
+		t,
+		language.English().Error(err),
+		"adjustment 2: its at_ms is 2999, before the 3000 of the previous one: times never go back",
+	)
 }
 
 func TestAClassInProgressMoves(t *testing.T) {

@@ -12,8 +12,8 @@ import (
 	"vastlantern/studio/contract"
 )
 
-// voice is what is done with a recorded voice of the file. Of its name and whether it is deleted the form that was changed last
-// counts; of each word the recording that was made last.
+// voice is what is done with a recorded voice of the file. Of its name and whether it is deleted the form that was
+// changed last counts; of each word the recording that was made last.
 func (i *Import) voice(here *contract.ExportVoice, in contract.ExportVoice) error {
 	if words.Languages[in.Language] == nil {
 		return fact.New("entry.language", "language", in.Language)
@@ -32,12 +32,22 @@ func (i *Import) voice(here *contract.ExportVoice, in contract.ExportVoice) erro
 			return fact.New("entry.word-silent", "number", n+1)
 		}
 		rows[n] = store.Recording{
-			Plain: plain, Text: word.Text, Sum: studio.SumOf(word.Sound), MadeAt: word.MadeAt, Seconds: float64(len(samples)) / float64(rate),
-			Was: word.Was, Gain: word.Gain, Clipped: word.Clipped, Sound: word.Sound,
+			Plain:   plain,
+			Text:    word.Text,
+			Sum:     studio.SumOf(word.Sound),
+			MadeAt:  word.MadeAt,
+			Seconds: float64(len(samples)) / float64(rate),
+			Was:     word.Was, Gain: word.Gain, Clipped: word.Clipped, Sound: word.Sound,
 		}
 	}
 	change := Change{Kind: "voice", Name: named(in.Name), Does: doesAdd}
-	row := store.Voice{UID: in.UID, Name: in.Name, Language: in.Language, UpdatedAt: in.UpdatedAt, DeletedAt: orZero(in.DeletedAt)}
+	row := store.Voice{
+		UID:       in.UID,
+		Name:      in.Name,
+		Language:  in.Language,
+		UpdatedAt: in.UpdatedAt,
+		DeletedAt: orZero(in.DeletedAt),
+	}
 	if here == nil {
 		return i.put(change, func(st *store.Store) error {
 			added, err := st.AddVoice(row)

@@ -1,5 +1,5 @@
-// Package voices is the recorded voices: whose there are, what is recorded and what is missing, and which of them speaks in a
-// class.
+// Package voices is the recorded voices: whose there are, what is recorded and what is missing, and which of them
+// speaks in a class.
 package voices
 
 import (
@@ -43,7 +43,11 @@ func (v *Voices) All() (contract.Voices, error) {
 	if err != nil {
 		return contract.Voices{}, err
 	}
-	list := contract.Voices{Voices: []contract.VoiceCard{}, Languages: slices.Sorted(maps.Keys(words.Languages)), Language: chosen.Language}
+	list := contract.Voices{
+		Voices:    []contract.VoiceCard{},
+		Languages: slices.Sorted(maps.Keys(words.Languages)),
+		Language:  chosen.Language,
+	}
 	stored, err := v.studio.Store.Voices()
 	if err != nil {
 		return list, err
@@ -76,11 +80,21 @@ func (v *Voices) Sheet(id int64) (contract.VoiceSheet, error) {
 
 func (v *Voices) sheet(of store.Voice, chosen contract.Choices) (contract.VoiceSheet, error) {
 	s := contract.VoiceSheet{
-		Voice: contract.VoiceCard{ID: of.ID, UID: of.UID, Name: of.Name, Language: of.Language, Speaks: of.UID == chosen.Voice},
+		Voice: contract.VoiceCard{
+			ID:       of.ID,
+			UID:      of.UID,
+			Name:     of.Name,
+			Language: of.Language,
+			Speaks:   of.UID == chosen.Voice,
+		},
 		Words: []contract.VoiceWord{}, Target: voice.Target, Longest: voice.Longest,
 	}
 	if words.Languages[of.Language] == nil {
-		return s, v.studio.OrDamaged(studio.Unreadable(fact.New("entry.language", "language", of.Language)), store.KindVoice, of.ID)
+		return s, v.studio.OrDamaged(
+			studio.Unreadable(fact.New("entry.language", "language", of.Language)),
+			store.KindVoice,
+			of.ID,
+		)
 	}
 	recorded, err := v.studio.Store.Recordings(of.ID)
 	if err != nil {
@@ -140,8 +154,8 @@ func practiceNames() []string {
 // saidPlans is how many plans are asked for what is said in them.
 const saidPlans = 500
 
-// saidInPlans is the own lines that the voice says, and the syllables, in the plans of a language: of those that were changed last,
-// since of ten thousands most are over.
+// saidInPlans is the own lines that the voice says, and the syllables, in the plans of a language: of those that were
+// changed last, since of ten thousands most are over.
 func (v *Voices) saidInPlans(language string) ([]string, error) {
 	stored, err := v.studio.Store.NewestPlans(saidPlans)
 	if err != nil {
@@ -184,7 +198,14 @@ func (v *Voices) Add(in contract.VoiceName) (contract.VoiceSheet, error) {
 		return contract.VoiceSheet{}, err
 	}
 	if words.Languages[in.Language] == nil {
-		return contract.VoiceSheet{}, studio.Fail(studio.ErrInvalid, "language.unknown", "given", in.Language, "allowed", slices.Sorted(maps.Keys(words.Languages)))
+		return contract.VoiceSheet{}, studio.Fail(
+			studio.ErrInvalid,
+			"language.unknown",
+			"given",
+			in.Language,
+			"allowed",
+			slices.Sorted(maps.Keys(words.Languages)),
+		)
 	}
 	added, err := v.studio.Store.AddVoice(store.Voice{Name: name, Language: in.Language, UpdatedAt: v.studio.Now()})
 	if err != nil {
@@ -221,7 +242,8 @@ func (v *Voices) Rename(id int64, in contract.VoiceName) (contract.VoiceSheet, e
 
 const longestText = 500 // characters, as a line of a plan
 
-// Record takes recordings of words, makes them ready and keeps them. The one before of each can be had back with TakeBack.
+// Record takes recordings of words, makes them ready and keeps them. The one before of each can be had back with
+// TakeBack.
 func (v *Voices) Record(id int64, all ...contract.VoiceRecording) (contract.VoiceSheet, error) {
 	stored, err := v.studio.Store.Voice(id)
 	if err != nil {
@@ -253,7 +275,14 @@ func (v *Voices) record(id int64, in contract.VoiceRecording) error {
 		return err
 	}
 	_, err = v.studio.Store.AddRecording(store.Recording{
-		VoiceID: id, Plain: plain, Text: strings.TrimSpace(in.Text), Sum: studio.SumOf(sound), MadeAt: v.studio.Now(), Seconds: ready.Seconds(), Was: ready.Was, Gain: ready.Gain,
+		VoiceID: id,
+		Plain:   plain,
+		Text:    strings.TrimSpace(in.Text),
+		Sum:     studio.SumOf(sound),
+		MadeAt:  v.studio.Now(),
+		Seconds: ready.Seconds(),
+		Was:     ready.Was,
+		Gain:    ready.Gain,
 		Clipped: ready.Clipped, Sound: sound,
 	})
 	return err
@@ -292,7 +321,8 @@ func (v *Voices) Sound(sum string) (studio.File, error) {
 	return studio.File{Name: sum[:min(len(sum), 12)] + ".wav", Type: "audio/wav", Data: sound}, err
 }
 
-// Speaking is what the recorded voice that speaks in classes of a language makes of texts; nil where the browser's own speaks.
+// Speaking is what the recorded voice that speaks in classes of a language makes of texts; nil where the browser's own
+// speaks.
 func (v *Voices) Speaking(language string) (func(texts []string) *contract.Speaker, error) {
 	chosen, err := v.library.InForce()
 	if err != nil || chosen.Voice == "" {
@@ -314,8 +344,8 @@ func (v *Voices) Speaking(language string) (func(texts []string) *contract.Speak
 	return func(texts []string) *contract.Speaker { return speaker(stored[i].Name, sums, texts) }, err
 }
 
-// speaker is how a voice, which has recordings by their plain text, says the texts: those that are made of them, and what is
-// missing, the shortest first.
+// speaker is how a voice, which has recordings by their plain text, says the texts: those that are made of them, and
+// what is missing, the shortest first.
 func speaker(name string, sums map[string]string, texts []string) *contract.Speaker {
 	speaker := &contract.Speaker{Name: name, Said: map[string][]string{}, Missing: []string{}}
 	recorded := func(plain string) bool { return sums[plain] != "" }
@@ -332,7 +362,10 @@ func speaker(name string, sums map[string]string, texts []string) *contract.Spea
 			speaker.Said[text] = append(speaker.Said[text], sums[piece])
 		}
 	}
-	slices.SortFunc(speaker.Missing, func(a, b string) int { return cmp.Or(cmp.Compare(len(a), len(b)), cmp.Compare(a, b)) })
+	slices.SortFunc(
+		speaker.Missing,
+		func(a, b string) int { return cmp.Or(cmp.Compare(len(a), len(b)), cmp.Compare(a, b)) },
+	)
 	speaker.Missing = slices.Compact(speaker.Missing)
 	return speaker
 }

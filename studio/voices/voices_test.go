@@ -57,7 +57,11 @@ func TestAWordIsRecordedAndTakenBack(t *testing.T) {
 	in := wav.NewDecoder(bytes.NewReader(file.Data))
 	buffer, err := in.FullPCMBuffer()
 	require.NoError(t, err)
-	assert.Equal(t, []int{1, 24_000, 16}, []int{buffer.Format.NumChannels, buffer.Format.SampleRate, buffer.SourceBitDepth})
+	assert.Equal(
+		t,
+		[]int{1, 24_000, 16},
+		[]int{buffer.Format.NumChannels, buffer.Format.SampleRate, buffer.SourceBitDepth},
+	)
 	samples := make([]float64, len(buffer.Data))
 	for i, s := range buffer.Data {
 		samples[i] = float64(s) / (1 << 15)
@@ -104,10 +108,13 @@ func TestWhatCannotBeRecordedSaysWhy(t *testing.T) {
 	}
 }
 
-// The voice that was chosen speaks in classes of its language; own lines that are said are on its list; what is missing is told.
+// The voice that was chosen speaks in classes of its language; own lines that are said are on its list; what is missing
+// is told.
 func TestTheChosenVoiceSpeaks(t *testing.T) {
 	d := desktest.New(t)
-	own := d.AddPlan(`{"type": "practice", "practice": "counted-breath", "counts": "2:2", "rounds": 2, "lead_in": 0, "lines": [{"text": "Fill from below", "phase": "inhale", "say": true}]}`)
+	own := d.AddPlan(
+		`{"type": "practice", "practice": "counted-breath", "counts": "2:2", "rounds": 2, "lead_in": 0, "lines": [{"text": "Fill from below", "phase": "inhale", "say": true}]}`,
+	)
 	ilse, err := d.Voices.Add(contract.VoiceName{Name: "Ilse", Language: "en"})
 	require.NoError(t, err)
 	assert.Nil(t, recorded(ilse, "Fill from below"))

@@ -1,6 +1,6 @@
-// Package certificates makes a certificate authority of the teacher's own, and certificates of it for the names and addresses of this
-// machine. Devices on which the authority is installed trust this machine, and nothing else because of it: it can vouch only for
-// private addresses and for names that end in .local (RFC 5280, section 4.2.1.10).
+// Package certificates makes a certificate authority of the teacher's own, and certificates of it for the names and
+// addresses of this machine. Devices on which the authority is installed trust this machine, and nothing else because
+// of it: it can vouch only for private addresses and for names that end in .local (RFC 5280, section 4.2.1.10).
 package certificates
 
 import (
@@ -42,9 +42,9 @@ type Authority struct {
 	made  *tls.Certificate // for the addresses that were there when it was made
 }
 
-// Own is the authority that is kept under a name, which is made where there is none: NAME.authority.pem for devices, and
-// NAME.authority-key.pem, which nobody but its owner can read. Where only the certificate is lost, another one is made of the
-// key: devices that have the authority installed go by its name and its key.
+// Own is the authority that is kept under a name, which is made where there is none: NAME.authority.pem for devices,
+// and NAME.authority-key.pem, which nobody but its owner can read. Where only the certificate is lost, another one is
+// made of the key: devices that have the authority installed go by its name and its key.
 func Own(name string, now func() time.Time) (*Authority, error) {
 	certificate, key := name+".authority.pem", name+".authority-key.pem"
 	if err := tighten(key); err != nil {
@@ -57,7 +57,12 @@ func Own(name string, now func() time.Time) (*Authority, error) {
 			err = a.write(certificate, key)
 		}
 	case err == nil && now().After(a.certificate.NotAfter):
-		return nil, fmt.Errorf("%s ended on %s: remove it and %s, and a new one is made, which devices have to install", certificate, a.certificate.NotAfter.Format(time.DateOnly), key)
+		return nil, fmt.Errorf(
+			"%s ended on %s: remove it and %s, and a new one is made, which devices have to install",
+			certificate,
+			a.certificate.NotAfter.Format(time.DateOnly),
+			key,
+		)
 	}
 	if err != nil {
 		return nil, err
@@ -94,7 +99,10 @@ func renew(keyPath string, now time.Time) (*Authority, error) {
 	if err != nil {
 		return nil, err
 	}
-	wrong := fmt.Errorf("%s is no key of a certificate authority that lantern has made: restore it, or remove it, and a new authority is made, which devices have to install", keyPath)
+	wrong := fmt.Errorf(
+		"%s is no key of a certificate authority that lantern has made: restore it, or remove it, and a new authority is made, which devices have to install",
+		keyPath,
+	)
 	block, _ := pem.Decode(text)
 	if block == nil {
 		return nil, wrong
@@ -128,8 +136,9 @@ func create(key *ecdsa.PrivateKey, now time.Time) (*Authority, error) {
 		host = "this machine"
 	}
 	of := &x509.Certificate{
-		SerialNumber: serial(), Subject: pkix.Name{CommonName: "Vast Lantern on " + host, Organization: []string{"Vast Lantern"}},
-		NotBefore: now.Add(-before), NotAfter: now.AddDate(authorityYears, 0, 0),
+		SerialNumber: serial(),
+		Subject:      pkix.Name{CommonName: "Vast Lantern on " + host, Organization: []string{"Vast Lantern"}},
+		NotBefore:    now.Add(-before), NotAfter: now.AddDate(authorityYears, 0, 0),
 		IsCA: true, BasicConstraintsValid: true, MaxPathLenZero: true, KeyUsage: x509.KeyUsageCertSign | x509.KeyUsageCRLSign,
 		PermittedDNSDomainsCritical: true, PermittedDNSDomains: domains(), PermittedIPRanges: private(),
 	}
@@ -198,7 +207,8 @@ func (a *Authority) Fingerprint() string {
 	return strings.Join(pairs, ":")
 }
 
-// Config serves with a certificate for this machine. Where it has got another address since, another certificate is made.
+// Config serves with a certificate for this machine. Where it has got another address since, another certificate is
+// made.
 func (a *Authority) Config() *tls.Config {
 	return &tls.Config{MinVersion: tls.VersionTLS12, GetCertificate: a.get}
 }
@@ -206,8 +216,8 @@ func (a *Authority) Config() *tls.Config {
 func (a *Authority) get(hello *tls.ClientHelloInfo) (*tls.Certificate, error) {
 	a.mutex.Lock()
 	defer a.mutex.Unlock()
-	// By the address that was reached, and not by the name that is asked for: anybody can ask for any, and each certificate
-	// costs a key.
+	// By the address that was reached, and not by the name that is asked for: anybody can ask for any, and each
+	// certificate costs a key.
 	at := net.ParseIP(hostOf(hello.Conn.LocalAddr()))
 	now := a.now()
 	moved := func() bool { return at != nil && a.VouchesFor(at) && a.made.Leaf.VerifyHostname(at.String()) != nil }
@@ -237,8 +247,14 @@ func (a *Authority) make(now time.Time) (*tls.Certificate, error) {
 	}
 	names, addresses := Names(), a.addresses()
 	of := &x509.Certificate{
-		SerialNumber: serial(), Subject: pkix.Name{CommonName: "Vast Lantern"}, NotBefore: now.Add(-before), NotAfter: now.AddDate(0, 0, certificateDays),
-		KeyUsage: x509.KeyUsageDigitalSignature, ExtKeyUsage: []x509.ExtKeyUsage{x509.ExtKeyUsageServerAuth}, DNSNames: names, IPAddresses: addresses,
+		SerialNumber: serial(),
+		Subject:      pkix.Name{CommonName: "Vast Lantern"},
+		NotBefore:    now.Add(-before),
+		NotAfter:     now.AddDate(0, 0, certificateDays),
+		KeyUsage:     x509.KeyUsageDigitalSignature,
+		ExtKeyUsage:  []x509.ExtKeyUsage{x509.ExtKeyUsageServerAuth},
+		DNSNames:     names,
+		IPAddresses:  addresses,
 	}
 	der, err := x509.CreateCertificate(rand.Reader, of, a.certificate, &key.PublicKey, a.key)
 	if err != nil {
@@ -280,8 +296,11 @@ func (a *Authority) addresses() []net.IP {
 	return list
 }
 
-// VouchesFor tells whether an address is one of a local network, for which the authority can vouch. Some networks have others: there the
-// machine is trusted by its name only.
+// VouchesFor tells whether an address is one of a local network, for which the authority can vouch. Some networks have
+// others: there the machine is trusted by its name only.
 func (a *Authority) VouchesFor(ip net.IP) bool {
-	return slices.ContainsFunc(a.certificate.PermittedIPRanges, func(permitted *net.IPNet) bool { return permitted.Contains(ip) })
+	return slices.ContainsFunc(
+		a.certificate.PermittedIPRanges,
+		func(permitted *net.IPNet) bool { return permitted.Contains(ip) },
+	)
 }

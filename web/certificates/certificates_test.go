@@ -33,7 +33,11 @@ func get(t *testing.T, a *certificates.Authority, name string, trusted []byte) e
 	t.Helper()
 	listener, err := tls.Listen("tcp", "127.0.0.1:0", a.Config())
 	require.NoError(t, err)
-	server := http.Server{Handler: http.HandlerFunc(func(w http.ResponseWriter, _ *http.Request) { _, _ = w.Write([]byte("lit")) }), ReadHeaderTimeout: time.Second, ErrorLog: log.New(io.Discard, "", 0)}
+	server := http.Server{
+		Handler:           http.HandlerFunc(func(w http.ResponseWriter, _ *http.Request) { _, _ = w.Write([]byte("lit")) }),
+		ReadHeaderTimeout: time.Second,
+		ErrorLog:          log.New(io.Discard, "", 0),
+	}
 	go func() { _ = server.Serve(listener) }()
 	defer server.Close()
 	pool := x509.NewCertPool()
@@ -41,7 +45,9 @@ func get(t *testing.T, a *certificates.Authority, name string, trusted []byte) e
 	dial := func(_ context.Context, network, _ string) (net.Conn, error) {
 		return net.Dial(network, listener.Addr().String())
 	}
-	client := http.Client{Transport: &http.Transport{TLSClientConfig: &tls.Config{RootCAs: pool, ServerName: name}, DialContext: dial}}
+	client := http.Client{
+		Transport: &http.Transport{TLSClientConfig: &tls.Config{RootCAs: pool, ServerName: name}, DialContext: dial},
+	}
 	response, err := client.Get("https://" + name)
 	if err != nil {
 		return err
@@ -50,7 +56,8 @@ func get(t *testing.T, a *certificates.Authority, name string, trusted []byte) e
 	return nil
 }
 
-// A device that has installed the authority trusts this machine by its names and addresses; it is the same after the next start.
+// A device that has installed the authority trusts this machine by its names and addresses; it is the same after the
+// next start.
 func TestADeviceTrustsThisMachine(t *testing.T) {
 	name := filepath.Join(t.TempDir(), "lantern.db")
 	a := own(t, name)
@@ -106,7 +113,8 @@ func TestFilesThatAreWrong(t *testing.T) {
 	require.Contains(t, language.English().Error(err), "ended on")
 }
 
-// A key that others can read is taken from them, and with the key alone the authority is still the one that devices trust.
+// A key that others can read is taken from them, and with the key alone the authority is still the one that devices
+// trust.
 func TestTheKeyIsKept(t *testing.T) {
 	name := filepath.Join(t.TempDir(), "lantern.db")
 	first := own(t, name)
@@ -125,7 +133,11 @@ func TestTheKeyIsKept(t *testing.T) {
 	after, err := os.ReadFile(key)
 	require.NoError(t, err)
 	assert.Equal(t, string(before), string(after))
-	require.NoError(t, get(t, again, "localhost", first.PEM()), "a device that has the first certificate installed trusts it")
+	require.NoError(
+		t,
+		get(t, again, "localhost", first.PEM()),
+		"a device that has the first certificate installed trusts it",
+	)
 
 	require.NoError(t, os.Remove(name+".authority.pem"))
 	require.NoError(t, os.WriteFile(key, []byte("no key"), 0o600))

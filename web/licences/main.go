@@ -1,5 +1,5 @@
-// Command licences collects the licences of everything that ships inside the program: the Go modules of the built binary
-// and the packages of the front end. It reads what is on this machine only, and writes to standard output.
+// Command licences collects the licences of everything that ships inside the program: the Go modules of the built
+// binary and the packages of the front end. It reads what is on this machine only, and writes to standard output.
 package main
 
 import (
@@ -100,7 +100,10 @@ func packagesOf(ui string) ([]shipped, error) {
 
 // write writes every licence once, under all that ship under it.
 func write(w io.Writer, all []shipped) error {
-	slices.SortStableFunc(all, func(a, b shipped) int { return cmp.Compare(strings.ToLower(a.name), strings.ToLower(b.name)) })
+	slices.SortStableFunc(
+		all,
+		func(a, b shipped) int { return cmp.Compare(strings.ToLower(a.name), strings.ToLower(b.name)) },
+	)
 	var order []string
 	under := map[string][]string{}
 	for _, one := range all {
@@ -130,7 +133,8 @@ func licenceIn(folder string) (string, error) {
 	var parts []string
 	for _, entry := range entries {
 		name := strings.ToUpper(entry.Name())
-		if entry.IsDir() || !strings.HasPrefix(name, "LICEN") && !strings.HasPrefix(name, "COPYING") && !strings.HasPrefix(name, "NOTICE") {
+		if entry.IsDir() ||
+			!strings.HasPrefix(name, "LICEN") && !strings.HasPrefix(name, "COPYING") && !strings.HasPrefix(name, "NOTICE") {
 			continue
 		}
 		text, err := os.ReadFile(filepath.Join(folder, entry.Name()))
@@ -143,7 +147,9 @@ func licenceIn(folder string) (string, error) {
 		return strings.Join(parts, "\n\n"), nil
 	}
 	var pack struct{ License string }
-	if about, err := os.ReadFile(filepath.Join(folder, "package.json")); err == nil && json.Unmarshal(about, &pack) == nil && pack.License != "" {
+	if about, err := os.ReadFile(filepath.Join(folder, "package.json")); err == nil &&
+		json.Unmarshal(about, &pack) == nil &&
+		pack.License != "" {
 		return "Licence: " + pack.License, nil
 	}
 	return "", errors.New("no licence was found")

@@ -28,15 +28,15 @@ type fitted struct {
 	most    int          // rounds that are proposed at most
 }
 
-// To chooses rounds for the passages that are led in rounds or for minutes and not kept, so that the plan is no
-// longer than the time in milliseconds and as near as possible to the planned proportions, for a group of the level (one of
+// To chooses rounds for the passages that are led in rounds or for minutes and not kept, so that the plan is no longer
+// than the time in milliseconds and as near as possible to the planned proportions, for a group of the level (one of
 // practice.Levels, or empty).
 //
-// What is optimised: the rounds are whole, at least 1 and at most what is advised for the practice or planned already, the
-// plan is not too long, and the sum over the passages of the squares of (rounds - ideal) x length of a round is the least
-// that there is; the ideal is the planned rounds times the one factor that would fill the time exactly, or, where that is
-// beyond what is advised, just that, and the others share what is left. Of two choices that are equally near, the
-// longer one, and then the one with more rounds in the earlier passages.
+// What is optimised: the rounds are whole, at least 1 and at most what is advised for the practice or planned already,
+// the plan is not too long, and the sum over the passages of the squares of (rounds - ideal) x length of a round is the
+// least that there is; the ideal is the planned rounds times the one factor that would fill the time exactly, or, where
+// that is beyond what is advised, just that, and the others share what is left. Of two choices that are equally near,
+// the longer one, and then the one with more rounds in the earlier passages.
 func To(p *plan.Plan, time breath.Exact, level string) Fit {
 	fit := Fit{Rounds: make([]int, len(p.Passages)), Exact: true}
 	var free []fitted
@@ -46,7 +46,11 @@ func To(p *plan.Plan, time breath.Exact, level string) Fit {
 		if passage.Keep || !passage.HasRounds() {
 			continue
 		}
-		one := fitted{passage: i, round: passage.RoundSpan(passage.Measure).Add(passage.BetweenSpan(passage.Measure)), most: p.AdvisedRounds(i, level)}
+		one := fitted{
+			passage: i,
+			round:   passage.RoundSpan(passage.Measure).Add(passage.BetweenSpan(passage.Measure)),
+			most:    p.AdvisedRounds(i, level),
+		}
 		one.planned = breath.Int(int64(passage.TotalRounds(passage.Measure)))
 		planned = planned.Add(one.round.Mul(one.planned))
 		free = append(free, one)
@@ -70,8 +74,8 @@ func To(p *plan.Plan, time breath.Exact, level string) Fit {
 	return fit
 }
 
-// share gives each passage its ideal: the planned rounds times one factor, so that all fill the time, but none more than is
-// advised for it.
+// share gives each passage its ideal: the planned rounds times one factor, so that all fill the time, but none more
+// than is advised for it.
 func share(free []fitted, time breath.Exact) {
 	full := make([]bool, len(free))
 	for again := true; again; {
@@ -153,11 +157,15 @@ func (s *search) choose(place int, taken, off breath.Exact) {
 		return
 	}
 	f := s.free[s.order[place]]
-	most := min(bounded(s.within.Sub(taken).Sub(s.least[place+1]).Div(f.round).Floor()), f.most) // the others get one each at least
+	most := min(
+		bounded(s.within.Sub(taken).Sub(s.least[place+1]).Div(f.round).Floor()),
+		f.most,
+	) // the others get one each at least
 	try := func(rounds int) bool {
 		s.looked++
 		next := off.Add(f.off(rounds))
-		if s.looked > mostChoices && s.best != nil || s.best != nil && s.bestOff.Less(next.Add(s.bound(place+1, taken.Add(f.round.Times(rounds))))) {
+		if s.looked > mostChoices && s.best != nil ||
+			s.best != nil && s.bestOff.Less(next.Add(s.bound(place+1, taken.Add(f.round.Times(rounds))))) {
 			return false
 		}
 		s.rounds[s.order[place]] = rounds

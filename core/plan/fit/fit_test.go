@@ -57,7 +57,8 @@ func bruteForce(p *plan.Plan, time breath.Exact, most int) (best []int) {
 		if within.Less(taken) {
 			return
 		}
-		better := best == nil || off.Less(bestOff) || off.Equal(bestOff) && (bestTaken.Less(taken) || bestTaken.Equal(taken) && slices.Compare(rounds, best) > 0)
+		better := best == nil || off.Less(bestOff) ||
+			off.Equal(bestOff) && (bestTaken.Less(taken) || bestTaken.Equal(taken) && slices.Compare(rounds, best) > 0)
 		if better {
 			best, bestOff, bestTaken = append([]int{}, rounds...), off, taken
 		}
@@ -73,9 +74,21 @@ func TestFittingFindsTheNearestChoiceThereIs(t *testing.T) {
 		n := rapid.IntRange(1, 3).Draw(t, "passages")
 		passages := []string{`{"type": "talk", "seconds": 60}`}
 		for i := range n { // a practice each, and less time than is advised for any
-			passages = append(passages, fmt.Sprintf(`{"type": "practice", "practice": "%s", "counts": "%d:%d", "rounds": %d, "tempo": %d, "rest_between": %d, "rest_lead_in": %d, "keep": %t}`, []string{"counted-breath", "ujjayi", "partner-breath"}[i],
-				rapid.IntRange(1, 9).Draw(t, "in"), rapid.IntRange(1, 9).Draw(t, "out"), rapid.IntRange(1, 5).Draw(t, "rounds"),
-				rapid.IntRange(40, 70).Draw(t, "tempo"), rapid.SampledFrom([]int{0, 0, 20}).Draw(t, "rest"), rapid.IntRange(0, 3).Draw(t, "rest lead-in"), rapid.IntRange(0, 5).Draw(t, "keep") == 0))
+			passages = append(
+				passages,
+				fmt.Sprintf(
+					`{"type": "practice", "practice": "%s", "counts": "%d:%d", "rounds": %d, "tempo": %d, "rest_between": %d, "rest_lead_in": %d, "keep": %t}`,
+					[]string{"counted-breath", "ujjayi", "partner-breath"}[i],
+					rapid.IntRange(1, 9).Draw(t, "in"),
+					rapid.IntRange(1, 9).Draw(t, "out"),
+					rapid.IntRange(1, 5).Draw(t, "rounds"),
+					rapid.IntRange(40, 70).
+						Draw(t, "tempo"),
+					rapid.SampledFrom([]int{0, 0, 20}).Draw(t, "rest"),
+					rapid.IntRange(0, 3).Draw(t, "rest lead-in"),
+					rapid.IntRange(0, 5).Draw(t, "keep") == 0,
+				),
+			)
 		}
 		_, p := parse(t, `{"format": "vast-lantern-plan", "version": 1, "passages": [`+strings.Join(passages, ",")+`]}`)
 		time := breath.Int(int64(rapid.IntRange(60, 300).Draw(t, "seconds")) * 1000)
@@ -134,7 +147,11 @@ func TestFitKeepsProportions(t *testing.T) {
 // How much of a practice is proposed: handbook.md section 4, common practice with no source.
 func TestNothingIsProposedBeyondWhatIsAdvised(t *testing.T) {
 	even := func(rounds int, more string) string {
-		return fmt.Sprintf(`{"type": "practice", "practice": "counted-breath", "counts": "5:5", "rounds": %d, "lead_in": 0%s}`, rounds, more)
+		return fmt.Sprintf(
+			`{"type": "practice", "practice": "counted-breath", "counts": "5:5", "rounds": %d, "lead_in": 0%s}`,
+			rounds,
+			more,
+		)
 	}
 	const rest, sighs = `{"type": "free", "seconds": 60}`, `{"type": "practice", "practice": "sigh", "rounds": 2, "lead_in": 0}`
 	for _, c := range []struct {
@@ -151,7 +168,15 @@ func TestNothingIsProposedBeyondWhatIsAdvised(t *testing.T) {
 		{"rests count", []string{even(6, `, "rest_between": 10, "rest_lead_in": 0`)}, "", []int{30}},
 		{"sighs are told by rounds", []string{sighs, even(1, "")}, "", []int{6, 60}},
 	} {
-		_, p := parse(t, `{"format": "vast-lantern-plan", "version": 1, "tempo": 60, "slot_min": 60, "passages": [`+strings.Replace(strings.Join(c.passages, ","), `"counts": "5:5", "rounds": 6, "lead_in": 0, "counts"`, `"rounds": 6, "lead_in": 0, "counts"`, 1)+`]}`)
+		_, p := parse(
+			t,
+			`{"format": "vast-lantern-plan", "version": 1, "tempo": 60, "slot_min": 60, "passages": [`+strings.Replace(
+				strings.Join(c.passages, ","),
+				`"counts": "5:5", "rounds": 6, "lead_in": 0, "counts"`,
+				`"rounds": 6, "lead_in": 0, "counts"`,
+				1,
+			)+`]}`,
+		)
 		assert.Equal(t, c.rounds, To(p, minutes(60), c.level).Rounds, c.name)
 		for _, a := range Additions(p, c.level) {
 			if a.Passage > 0 {
@@ -165,7 +190,16 @@ func TestNothingIsProposedBeyondWhatIsAdvised(t *testing.T) {
 func TestManyPassagesAreFittedInTime(t *testing.T) {
 	var passages []string
 	for i := range 200 {
-		passages = append(passages, fmt.Sprintf(`{"type": "practice", "practice": "counted-breath", "counts": "%d:%d", "rounds": %d, "tempo": %d}`, 2+i%5, 3+i%7, 1+i%4, 40+i%31))
+		passages = append(
+			passages,
+			fmt.Sprintf(
+				`{"type": "practice", "practice": "counted-breath", "counts": "%d:%d", "rounds": %d, "tempo": %d}`,
+				2+i%5,
+				3+i%7,
+				1+i%4,
+				40+i%31,
+			),
+		)
 	}
 	_, p := parse(t, `{"format": "vast-lantern-plan", "version": 1, "passages": [`+strings.Join(passages, ",")+`]}`)
 	time := p.Length().Times(2).Div(breath.Int(3))

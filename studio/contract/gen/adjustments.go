@@ -36,7 +36,17 @@ func adjustments() []byte {
 			as = "going on"
 		}
 		relief := map[pace.Relief]string{pace.Relieves: "yes", pace.ByEnding: "by natural breath", pace.NoRelief: "no"}[v.Relief()]
-		fmt.Fprintf(&out, "| `%s`: %s | %s | %s | %s | %s | %s |\n", v, language.English().Text(v.Name()), taken(v), keys(v), where, relief, as)
+		fmt.Fprintf(
+			&out,
+			"| `%s`: %s | %s | %s | %s | %s | %s |\n",
+			v,
+			language.English().Text(v.Name()),
+			taken(v),
+			keys(v),
+			where,
+			relief,
+			as,
+		)
 	}
 	return out.Bytes()
 }

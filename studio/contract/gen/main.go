@@ -1,5 +1,5 @@
-// Command gen writes what the screens have from the contract: the JSON Schema from which their TypeScript is made, and the keys of the
-// lead screen. It also writes the JSON Schemas of the files that leave the application.
+// Command gen writes what the screens have from the contract: the JSON Schema from which their TypeScript is made, and
+// the keys of the lead screen. It also writes the JSON Schemas of the files that leave the application.
 package main
 
 import (
@@ -114,25 +114,66 @@ type all struct {
 
 // words is the types of the core that are one of some words, so that the screens know which.
 var words = map[reflect.Type][]any{
-	reflect.TypeFor[pace.Stage]():              {pace.Talk, pace.Free, pace.Setup, pace.Opening, pace.Round, pace.Rest, pace.Pause, pace.Own, pace.Recall, pace.Closing},
-	reflect.TypeFor[pace.When]():               {"", pace.Now, pace.NextCount, pace.AfterHold, pace.NextRound, pace.Never},
-	reflect.TypeFor[cue.Kind]():                cueKinds(),
-	reflect.TypeFor[plan.Who]():                {plan.ForTeacher, plan.ForRoom, plan.ForAll},
-	reflect.TypeFor[pace.Verb]():               verbs(),
-	reflect.TypeFor[breath.Phase]():            {breath.Inhale, breath.Hold, breath.Exhale, breath.Empty, breath.Still, breath.Stroke, breath.Beat, breath.Lead, breath.Free, breath.Talk},
-	reflect.TypeFor[breath.Through]():          {breath.None, breath.Left, breath.Right, breath.Both, breath.Mouth},
-	reflect.TypeFor[plan.Type]():               {plan.Talk, plan.Free, plan.Practice},
-	reflect.TypeFor[plan.About]():              {plan.AboutBreath, plan.AboutVoice, plan.AboutAround, plan.AboutLane, plan.AboutClass},
-	reflect.TypeFor[programme.By]():            {programme.Date, programme.Led},
-	reflect.TypeFor[programme.Then]():          {programme.Wait, programme.Back, programme.On},
-	reflect.TypeFor[contract.ProgrammeState](): {contract.StatePlanned, contract.StateEased, contract.StateTooMuch, contract.StateMissed, contract.StateRunning, contract.StateComing},
-	reflect.TypeFor[rehearsal.Doing]():         doings(),
-	reflect.TypeFor[voice.Kind]():              voiceKinds(),
-	reflect.TypeFor[contract.ImportStage]():    {"", contract.ImportReading, contract.ImportWriting},
-	reflect.TypeFor[contract.How]():            {contract.Easy, contract.Right, contract.TooMuch},
-	reflect.TypeFor[contract.ChangeKind]():     kinds(),
-	reflect.TypeFor[contract.MarkKind]():       {contract.MarkChange, contract.MarkRemark, contract.MarkGoingOn, contract.MarkTakenBack, contract.MarkRefused},
-	reflect.TypeFor[care.Do]():                 {care.LeaveOut, care.Gentle, care.Carefully},
+	reflect.TypeFor[pace.Stage](): {
+		pace.Talk,
+		pace.Free,
+		pace.Setup,
+		pace.Opening,
+		pace.Round,
+		pace.Rest,
+		pace.Pause,
+		pace.Own,
+		pace.Recall,
+		pace.Closing,
+	},
+	reflect.TypeFor[pace.When](): {"", pace.Now, pace.NextCount, pace.AfterHold, pace.NextRound, pace.Never},
+	reflect.TypeFor[cue.Kind]():  cueKinds(),
+	reflect.TypeFor[plan.Who]():  {plan.ForTeacher, plan.ForRoom, plan.ForAll},
+	reflect.TypeFor[pace.Verb](): verbs(),
+	reflect.TypeFor[breath.Phase](): {
+		breath.Inhale,
+		breath.Hold,
+		breath.Exhale,
+		breath.Empty,
+		breath.Still,
+		breath.Stroke,
+		breath.Beat,
+		breath.Lead,
+		breath.Free,
+		breath.Talk,
+	},
+	reflect.TypeFor[breath.Through](): {breath.None, breath.Left, breath.Right, breath.Both, breath.Mouth},
+	reflect.TypeFor[plan.Type]():      {plan.Talk, plan.Free, plan.Practice},
+	reflect.TypeFor[plan.About](): {
+		plan.AboutBreath,
+		plan.AboutVoice,
+		plan.AboutAround,
+		plan.AboutLane,
+		plan.AboutClass,
+	},
+	reflect.TypeFor[programme.By]():   {programme.Date, programme.Led},
+	reflect.TypeFor[programme.Then](): {programme.Wait, programme.Back, programme.On},
+	reflect.TypeFor[contract.ProgrammeState](): {
+		contract.StatePlanned,
+		contract.StateEased,
+		contract.StateTooMuch,
+		contract.StateMissed,
+		contract.StateRunning,
+		contract.StateComing,
+	},
+	reflect.TypeFor[rehearsal.Doing]():      doings(),
+	reflect.TypeFor[voice.Kind]():           voiceKinds(),
+	reflect.TypeFor[contract.ImportStage](): {"", contract.ImportReading, contract.ImportWriting},
+	reflect.TypeFor[contract.How]():         {contract.Easy, contract.Right, contract.TooMuch},
+	reflect.TypeFor[contract.ChangeKind]():  kinds(),
+	reflect.TypeFor[contract.MarkKind](): {
+		contract.MarkChange,
+		contract.MarkRemark,
+		contract.MarkGoingOn,
+		contract.MarkTakenBack,
+		contract.MarkRefused,
+	},
+	reflect.TypeFor[care.Do](): {care.LeaveOut, care.Gentle, care.Carefully},
 }
 
 func cueKinds() []any {

@@ -104,14 +104,25 @@ func (d *Desk) Pass(seconds float64) {
 
 // AddPlan stores a plan called Lunch with a slot of two minutes.
 func (d *Desk) AddPlan(passages string) contract.Plan {
-	p, err := d.Plans.Add([]byte(`{"format": "vast-lantern-plan", "version": 1, "title": "Lunch", "tempo": 60, "slot_min": 2, "passages": [`+passages+`]}`), 0)
+	p, err := d.Plans.Add(
+		[]byte(
+			`{"format": "vast-lantern-plan", "version": 1, "title": "Lunch", "tempo": 60, "slot_min": 2, "passages": [`+passages+`]}`,
+		),
+		0,
+	)
 	require.NoError(d.t, err)
 	return p
 }
 
 // WithGroup stores a group in which somebody is pregnant, changed as wanted.
 func (d *Desk) WithGroup(change func(*contract.Group)) contract.Group {
-	g := contract.Group{Name: "Lunch", Level: "beginners", Weekday: 1, Weektime: "12:30", Conditions: map[string]int{"pregnancy": 1}}
+	g := contract.Group{
+		Name:       "Lunch",
+		Level:      "beginners",
+		Weekday:    1,
+		Weektime:   "12:30",
+		Conditions: map[string]int{"pregnancy": 1},
+	}
 	if change != nil {
 		change(&g)
 	}
@@ -140,7 +151,10 @@ func (d *Desk) TaughtOnce() (group contract.Group, class int64) {
 	group, err := d.Library.AddGroup("Lunch", "beginners", 12)
 	require.NoError(d.t, err)
 	plan := d.AddPlan(Rounds)
-	plan, err = d.Plans.Save(plan.ID, contract.PlanSave{Revision: plan.Revision, Document: plan.Document, GroupID: group.ID})
+	plan, err = d.Plans.Save(
+		plan.ID,
+		contract.PlanSave{Revision: plan.Revision, Document: plan.Document, GroupID: group.ID},
+	)
 	require.NoError(d.t, err)
 	class = d.Start(plan)
 	d.Pass(20)
