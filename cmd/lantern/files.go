@@ -63,7 +63,7 @@ func replayCommand() *cobra.Command {
 				return err
 			}
 			timeline, answers := pace.Replay(p, script)
-			reportRefused(cmd, answers)
+			reportAnswers(cmd, answers)
 			timeline, err = onLane(lane, timeline, p)
 			if err != nil {
 				return err
@@ -104,7 +104,7 @@ func cuesCommand() *cobra.Command {
 				return err
 			}
 			_, answers := pace.Replay(p, script)
-			reportRefused(cmd, answers)
+			reportAnswers(cmd, answers)
 			return write(cmd.OutOrStdout(), cue.Replay(p, script, lane == "beside"))
 		},
 	}
@@ -123,14 +123,18 @@ func readBoth(cmd *cobra.Command, planFile, scriptFile string) (*plan.Plan, []pa
 	return p, script, errors.Join(planErr, scriptErr)
 }
 
-// reportRefused tells what was refused, and how late the class will be, on standard error.
-func reportRefused(cmd *cobra.Command, answers []pace.Answer) {
+// reportAnswers tells what was refused, how late the class will be, and the tempo of the teacher's breath, on standard
+// error (pacing.md sections 4 and 7).
+func reportAnswers(cmd *cobra.Command, answers []pace.Answer) {
 	for _, answer := range answers {
 		if !answer.Refused.None() {
 			fmt.Fprintf(cmd.ErrOrStderr(), "refused at %d ms: %s: %s\n", answer.At, answer.Do, text(answer.Refused))
 		}
 		if answer.Late > 0 {
 			fmt.Fprintf(cmd.ErrOrStderr(), "late by %d ms\n", answer.Late)
+		}
+		if answer.Breathed > 0 {
+			fmt.Fprintf(cmd.ErrOrStderr(), "breathed at %d\n", answer.Breathed)
 		}
 	}
 }

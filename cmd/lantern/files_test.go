@@ -81,6 +81,19 @@ func TestReplayCommand(t *testing.T) {
 	assert.Len(t, strings.Split(strings.TrimSpace(out), "\n"), 1, "a class ended at 0 is a header line only")
 }
 
+// Two rounds of 4:6 by hand, planned at 60: the first inhale took 5 s and its exhale 7, so that ten counts took twelve seconds.
+func TestReplayTellsTheTempoOfTheHand(t *testing.T) {
+	plan := `{"format": "vast-lantern-plan", "version": 1, "tempo": 60, "passages": [
+		{"type": "practice", "practice": "counted-breath", "counts": "4:6", "rounds": 2, "lead_in": 0, "by_hand": "all"}]}`
+	script := `{"at_ms": 5000, "do": "advance"}
+		{"at_ms": 12000, "do": "advance"}
+		{"at_ms": 13000, "do": "by-hand", "to": "none"}`
+	out, errs, code := run(t, script, "replay", file(t, plan), "-")
+	assert.Equal(t, 0, code)
+	assert.Equal(t, "breathed at 50\n", errs)
+	assert.Contains(t, out, "5000,7000,1,counted-breath,round,1,1,exhale,both,1,1,,exhale,yes\n")
+}
+
 // A class with strong breaths, holds and its own words: what every command is asked to read.
 const mixed = `{"format": "vast-lantern-plan", "version": 1, "tempo": 60, "passages": [
 	{"type": "practice", "practice": "nadi-shodhana", "counts": "4:4:4", "rounds": 3, "side": "left", "beside": "breathe",
