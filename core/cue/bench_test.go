@@ -5,6 +5,7 @@ import (
 	"testing"
 
 	"vastlantern/core/cue"
+	"vastlantern/core/pace"
 )
 
 // BenchmarkCues is the cues of a class of an hour (3,520 counts), and those after one more adjustment when there were
@@ -30,4 +31,30 @@ func BenchmarkCues(b *testing.B) {
 			adjust()
 		}
 	})
+}
+
+// BenchmarkByHand is a press of a class that is led by hand, with its cues, when there were 2,000: 90 minutes.
+func BenchmarkByHand(b *testing.B) {
+	p := read(b, `{"type": "practice", "practice": "nadi-shodhana", "counts": "4:8", "rounds": 600, "by_hand": "all"}`)
+	for b.Loop() {
+		b.StopTimer()
+		led, cues, at := pace.Begin(p), cue.Begin(p, cue.Main), int64(20_000)
+		press := func() {
+			led = led.Next()
+			answer := led.Adjust(pace.Adjustment{At: at, Do: pace.Advance})
+			if !answer.Refused.None() {
+				b.Fatal(answer.Refused)
+			}
+			cues.Follow(led.Copy(), answer)
+			at += 2700
+		}
+		for range 2000 {
+			press()
+		}
+		b.StartTimer()
+		for range 100 {
+			press()
+		}
+	}
+	b.ReportMetric(float64(b.Elapsed().Nanoseconds())/float64(b.N)/100/1e6, "press-ms")
 }

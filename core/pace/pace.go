@@ -88,7 +88,9 @@ func Replay(p *plan.Plan, script []Adjustment) (Timeline, []Answer) {
 func (c *Class) Timeline() Timeline {
 	if c.timeline == nil {
 		m := c.now.copy()
-		m.rows = slices.Grow(m.rows, max(0, m.plan.Rows()-len(m.rows)))
+		if m.over || m.inForce().byHand == 0 { // else it stops at the next phase that waits
+			m.rows = slices.Grow(m.rows, max(0, m.plan.Rows()-len(m.rows)))
+		}
 		m.run()
 		tl := m.timeline()
 		tl.Rows = slices.Clip(tl.Rows)
