@@ -95,7 +95,7 @@ func openLocked(path string, held *lock) (*Store, error) {
 	if err := s.markOpen(); err != nil {
 		return nil, errors.Join(fmt.Errorf("%s: %w", path, err), s.disconnect())
 	}
-	// After all changes of form: a connection of before would not know the new columns.
+	// After all changes of form: an earlier connection would not know the new columns.
 	reading, err := connectToRead(path)
 	if err != nil {
 		return nil, errors.Join(err, s.disconnect())
@@ -125,15 +125,15 @@ func OpenToRead(path string) (*Store, error) {
 	return s, nil
 }
 
-// rests is what a program that was killed can leave beside a data file.
-var rests = []string{".new", ".restoring"}
+// leftovers are files that a killed program can leave beside a data file.
+var leftovers = []string{".new", ".restoring"}
 
 func removeRests(path string) {
 	copies, _ := filepath.Glob(path + ".before-*.part") // a name that is no pattern has none
 	for _, part := range copies {
 		os.Remove(part)
 	}
-	for _, rest := range rests {
+	for _, rest := range leftovers {
 		for _, journal := range []string{"", "-wal", "-shm", "-journal"} {
 			os.Remove(path + rest + journal)
 		}

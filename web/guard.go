@@ -101,9 +101,9 @@ func (g *guard) checkRequest(c *gin.Context) {
 	c.Next()
 }
 
-// elsewhere tells a question of another site's page, which is refused before it costs anything. Browsers tell it of
-// what comes from a page by Sec-Fetch-Site (W3C Fetch Metadata), but not on a plain local network; there the Referer
-// does, which our own pages never send.
+// elsewhere detects cross-site requests, which are refused before they cost anything. Browsers mark what comes from a
+// page with Sec-Fetch-Site (W3C Fetch Metadata), but not on a plain local network; there the Referer tells, which our
+// own pages never send.
 func elsewhere(r *http.Request) bool {
 	if !strings.HasPrefix(r.URL.Path, "/api/") {
 		return false

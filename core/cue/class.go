@@ -109,7 +109,7 @@ func (f *fold) stand(t int64, s state) {
 	f.gaveLast(t, &before)
 
 	var was []Cue // there at t
-	fresh, past := f.asItStands(), 0
+	fresh, past := f.currentCues(), 0
 	for i := range f.cues {
 		if f.cues[i].At < t {
 			past++
@@ -148,8 +148,8 @@ func (f *fold) stand(t int64, s state) {
 	f.cues = slices.DeleteFunc(kept, func(c Cue) bool { return c.Until != Open && c.Until <= c.At })
 }
 
-// asItStands is the cues of the state, from its beginning to its end.
-func (f *fold) asItStands() []Cue {
+// currentCues is the cues of the state, from its beginning to its end.
+func (f *fold) currentCues() []Cue {
 	s := &f.state
 	rows := s.rows
 	if f.lane == Beside {

@@ -31,8 +31,8 @@ func (m *machine) setTotal(a Adjustment, to int) (Answer, error) {
 	l := m.inForce()
 	follows := m.here().ByMinutes() && !l.pinned
 	switch {
-	case to > plan.MostRounds && to > l.total:
-		return refuse("refused.too-many-rounds", "given", to, "most", plan.MostRounds)
+	case to > plan.MaxRounds && to > l.total:
+		return refuse("refused.too-many-rounds", "given", to, "most", plan.MaxRounds)
 	case to == l.total && !follows:
 		return refuse("refused.rounds-already", "rounds", to)
 	}

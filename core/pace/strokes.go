@@ -12,8 +12,8 @@ func (m *machine) setStrokes(a Adjustment) (Answer, error) {
 	l := m.inForce()
 	n, whole := a.To.Whole()
 	switch fills := m.here().Practice.FillsMinutes(); {
-	case !whole || n < 1 || n > plan.MostStrokes:
-		return refuse("refused.strokes-outside", "given", a.To, "most", plan.MostStrokes)
+	case !whole || n < 1 || n > plan.MaxStrokes:
+		return refuse("refused.strokes-outside", "given", a.To, "most", plan.MaxStrokes)
 	case fills && n > l.Strokes:
 		return refuse("refused.strokes-over-minutes", "given", n, "most", l.Strokes)
 	case fills:

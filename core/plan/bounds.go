@@ -25,7 +25,7 @@ func (p *Plan) advised(passage int, level string) int {
 		}
 	}
 	share := breath.Int(int64(most.Minutes) * 60_000).Mul(one.RoundsSpan()).Div(all)
-	return min(RoundsWithin(share, one.RoundSpan(one.Measure), one.BetweenSpan(one.Measure)), MostRounds)
+	return min(RoundsWithin(share, one.RoundSpan(one.Measure), one.BetweenSpan(one.Measure)), MaxRounds)
 }
 
 // RoundsSpan is how long the rounds of the passage take as planned, with what stands between them, in milliseconds.

@@ -78,5 +78,5 @@ func (f Fields) fill(p *Passage) {
 		return
 	}
 	more := left.Div(soft.RoundSpan(soft.Measure).Add(soft.BetweenSpan(soft.Measure))).Round()
-	f.SetRounds(int(min(MostRounds, max(1, 1+more))))
+	f.SetRounds(int(min(MaxRounds, max(1, 1+more))))
 }

@@ -118,10 +118,10 @@ func TestATextThatIsTooLong(t *testing.T) {
 	var wrong TextErrors
 	require.ErrorAs(t, err, &wrong)
 	require.Len(t, wrong, 1)
-	assert.Equal(t, 1+MostPassages+1, wrong[0].Line)
+	assert.Equal(t, 1+MaxPassages+1, wrong[0].Line)
 	assert.Contains(t, language.English().Error(err), "up to 200 passages")
 	passages, _ := names.ReadLines(strings.Repeat("even breath 4:4 x6; rest 1 min\n", 5000))
-	assert.LessOrEqual(t, len(passages), MostPassages+2)
+	assert.LessOrEqual(t, len(passages), MaxPassages+2)
 }
 
 func TestAClassFromText(t *testing.T) {

@@ -128,7 +128,7 @@ func (p *Passage) readLine(o reader) Line {
 	if !line.LastRound {
 		line.First, line.Last = o.rounds()
 	}
-	line.Breath = o.whole("breath", limits{low: 1, high: MostRounds}, 0)
+	line.Breath = o.whole("breath", limits{low: 1, high: MaxRounds}, 0)
 	if o.has("phase") {
 		line.Phase = choice(o, "phase", linePhases...)
 	}
@@ -183,10 +183,10 @@ func (o reader) rounds() (first, last int) {
 		}
 		return 0, 0
 	case []any:
-		if terms, ok := wholes(value); ok && len(terms) == 2 && 1 <= terms[0] && terms[0] <= terms[1] && terms[1] <= MostRounds {
+		if terms, ok := wholes(value); ok && len(terms) == 2 && 1 <= terms[0] && terms[0] <= terms[1] && terms[1] <= MaxRounds {
 			return terms[0], terms[1]
 		}
-		o.fail("round", "allowed.line-span", "most", MostRounds)
+		o.fail("round", "allowed.line-span", "most", MaxRounds)
 		return 0, 0
 	}
 	if _, isText := o.fields["round"].(string); isText {

@@ -20,9 +20,9 @@ const (
 // The bounds of a whole class: the first two are those of formats.md. The third keeps what is computed of a class
 // small: its rows are the counts of its cue sheet, and twelve hours of them at the fastest tempo would take gigabytes.
 const (
-	MostPassages = 200
-	MostHours    = 12
-	MaxRows      = 100_000
+	MaxPassages = 200
+	MaxHours    = 12
+	MaxRows     = 100_000
 )
 
 // InCalendar tells whether a time is one that can be stored and read again, in any zone: forms of dates with four
@@ -46,17 +46,17 @@ var (
 	slotLimits    = limits{high: 24 * 60, above: true}
 	secondsLimits = limits{low: 1, high: 7200}
 	breathsLimits = limits{low: 1, high: 200}
-	roundsLimits  = limits{low: 1, high: MostRounds}
+	roundsLimits  = limits{low: 1, high: MaxRounds}
 	minutesLimits = limits{high: 180, above: true}
 	rateLimits    = limits{low: breath.SlowestRate, high: breath.FastestRate}
-	strokesLimits = limits{low: 1, high: MostStrokes}
+	strokesLimits = limits{low: 1, high: MaxStrokes}
 	openLimits    = limits{low: 1, high: 120}
 )
 
 // The bounds of a passage, planned or led.
 const (
-	MostRounds  = 999
-	MostStrokes = 500 // a round
+	MaxRounds  = 999
+	MaxStrokes = 500 // a round
 )
 
 // Read takes a plan as its file has it and fills in the defaults. The error, if any, is an Errors with everything
@@ -97,13 +97,13 @@ func readWith(d Document, more book) (*Plan, error) {
 	if !ok {
 		o.fail("passages", "allowed.passages")
 	}
-	if len(list) > MostPassages {
+	if len(list) > MaxPassages {
 		errs = append(
 			errs,
 			FieldError{
 				Field:   "passages",
 				Given:   fmt.Sprint(len(list)),
-				Allowed: fact.New("allowed.up-to", "most", MostPassages),
+				Allowed: fact.New("allowed.up-to", "most", MaxPassages),
 			},
 		)
 		return p, errs // none of them is read: so many errors help nobody
@@ -132,10 +132,10 @@ func readWith(d Document, more book) (*Plan, error) {
 
 // tooLong is what of the plan is beyond the bounds of a whole class, also where other things are wrong.
 func (p *Plan) tooLong() (errs Errors) {
-	if longest := breath.Int(MostHours * 3600_000); longest.Less(p.Length()) {
+	if longest := breath.Int(MaxHours * 3600_000); longest.Less(p.Length()) {
 		errs = append(errs, FieldError{
 			Field: "passages", Total: fact.New("given.minutes-in-all", "minutes", p.Length().Div(breath.Int(60_000))),
-			Allowed: fact.New("allowed.hours", "most", MostHours),
+			Allowed: fact.New("allowed.hours", "most", MaxHours),
 		})
 	}
 	if rows := p.Rows(); rows > MaxRows {
@@ -387,8 +387,8 @@ func (p *Passage) readVoice(o reader) {
 			o.fail("fade", "allowed.fade")
 		}
 		f := reader{fields, o.passage, o.name, "fade: ", o.errs}
-		p.Fade.WordsAfter = f.whole("words_after", limits{high: MostRounds}, -1)
-		p.Fade.SilentAfter = f.whole("silent_after", limits{high: MostRounds}, -1)
+		p.Fade.WordsAfter = f.whole("words_after", limits{high: MaxRounds}, -1)
+		p.Fade.SilentAfter = f.whole("silent_after", limits{high: MaxRounds}, -1)
 	}
 	if value, there := o.fields["syllables"]; there {
 		list, ok := value.([]any)

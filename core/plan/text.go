@@ -114,8 +114,8 @@ func (n *Names) ReadLines(text string) (passages []Reading, errs TextErrors) {
 			continue
 		}
 		finish(i)
-		if read++; read > MostPassages || len(passages) > MostPassages {
-			fail(i+1, &LineError{Why: fact.New("line.too-many-passages", "most", MostPassages)})
+		if read++; read > MaxPassages || len(passages) > MaxPassages {
+			fail(i+1, &LineError{Why: fact.New("line.too-many-passages", "most", MaxPassages)})
 			break
 		}
 		added, err := n.Understand(trimmed)

@@ -79,7 +79,7 @@ func (h Home) Rounds(p *plan.Passage) int {
 		return 1
 	}
 	around := p.PlannedLength().Add(between).Sub(each.Times(p.TotalRounds(p.Measure)))
-	return int(min(max(h.Piece().Add(between).Sub(around).Div(each).Round(), 1), plan.MostRounds))
+	return int(min(max(h.Piece().Add(between).Sub(around).Div(each).Round(), 1), plan.MaxRounds))
 }
 
 // Plan makes of the document, whose plan is p, a plan of the passage of the number alone, as one piece of it is

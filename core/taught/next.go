@@ -211,7 +211,7 @@ func (n *Next) climb(last Passage, level string) bool {
 	before := *n
 	switch more := min(max(last.Rounds+1, last.Rounds*6/5), n.within(last, level)); { // a fifth more where there are many
 	case last.Strokes > 0:
-		n.Strokes = min(last.Strokes+moreStrokes, plan.MostStrokes)
+		n.Strokes = min(last.Strokes+moreStrokes, plan.MaxStrokes)
 		if n.within(last, level) < n.Rounds {
 			n.Strokes = before.Strokes
 		}
@@ -242,7 +242,7 @@ func (n *Next) within(last Passage, level string) int {
 	one := *n
 	one.Rounds = 1
 	if round := one.length(last); round > 0 {
-		return int(min(max(int64(most.Minutes)*60_000/round, 1), plan.MostRounds))
+		return int(min(max(int64(most.Minutes)*60_000/round, 1), plan.MaxRounds))
 	}
 	return n.Rounds
 }

@@ -63,6 +63,10 @@ var rows = []row{
 	},
 	{"the cues of an hour (3,520 counts) on one lane, with its timeline", "BenchmarkCues/sheet", "the same", csv, time},
 	{"the same after one more adjustment, when there were 200", "BenchmarkCues/adjust", "the same", csv, time},
+	{
+		"a press of a class that is led by hand, with its cues, when there were 2,000", "BenchmarkByHand",
+		"the same", csv, time,
+	},
 	{"what 200 rooms of fourteen would do in forty minutes", "BenchmarkExpect", "the same", csv, time},
 	{
 		"a change of tempo in an hour's class after 200 others, from the request to the scores of the lead screen and the room, stored",

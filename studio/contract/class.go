@@ -58,7 +58,7 @@ type Score struct {
 	Left       Ways           `json:"left"`
 	Right      Ways           `json:"right"`
 	Speaker    *Speaker       `json:"speaker" jsonschema:"nullable"` // the recorded voice; null where the browser's own speaks
-	Sample     bool           `json:"sample"`                        // to try the program with: nothing of it is kept
+	Sample     bool           `json:"sample"`                        // to try the program with; it is not saved
 	FingersBy  string         `json:"fingers_by"`                    // the way of the fingers at the nose that the school takes
 }
 

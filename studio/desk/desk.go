@@ -77,22 +77,22 @@ func (d *Desk) Keep(ctx context.Context) {
 	working.Wait()
 }
 
-// often is how often programmes look for classes that were missed.
-const often = 10 * time.Minute
+// followInterval is how often programmes look for classes that were missed.
+const followInterval = 10 * time.Minute
 
 func (d *Desk) keepProgrammes(ctx context.Context) {
 	for {
 		select {
 		case <-ctx.Done():
 			return
-		case <-time.After(often):
+		case <-time.After(followInterval):
 			d.Programmes.FollowAll()
 		}
 	}
 }
 
-// again is how long is waited where the data file is held by another program, or the disk is full.
-const again = 10 * time.Second
+// retryDelay is how long to wait where the data file is held by another program, or the disk is full.
+const retryDelay = 10 * time.Second
 
 func (d *Desk) keepLists(ctx context.Context) {
 	for {
@@ -104,7 +104,7 @@ func (d *Desk) keepLists(ctx context.Context) {
 		select {
 		case <-ctx.Done():
 			return
-		case <-time.After(again):
+		case <-time.After(retryDelay):
 		}
 	}
 }

@@ -216,7 +216,7 @@ func amounts(p *plan.Passage) []choice {
 	slices.Sort(counts)
 	var list []choice
 	for _, n := range slices.Compact(counts) {
-		if n == given || n <= plan.MostRounds && !breath.Int(mostAtOnce).Less(each.Times(n)) {
+		if n == given || n <= plan.MaxRounds && !breath.Int(mostAtOnce).Less(each.Times(n)) {
 			list = append(list, choice{rounds: n, given: n == given})
 		}
 	}

@@ -29,7 +29,7 @@ type sample struct {
 	last *live // it as it ended, for the screens that still show it
 }
 
-// BeginSample begins the sample class, as any other class is begun. Nothing of it is kept.
+// BeginSample begins the sample class, as any other class is begun. It is not saved.
 func (c *Classes) BeginSample() (contract.Score, error) {
 	c.leading.Lock() // until it runs: a sample that does not is removed
 	defer c.leading.Unlock()

@@ -73,7 +73,7 @@ func (ps *Plans) fill(passages []plan.Fields, group *contract.Group) error {
 }
 
 // mostTyped is how many lines are read while they are typed.
-const mostTyped = plan.MostPassages
+const mostTyped = plan.MaxPassages
 
 // ReadTyped tells what lines would be, while they are typed.
 func (ps *Plans) ReadTyped(in contract.Typed) (contract.TypedRead, error) {

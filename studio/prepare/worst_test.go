@@ -28,7 +28,7 @@ func worstPlans() map[string][]byte {
 	const lines = `, "lines": [{"text": "soft", "say": true, "stage": "round"}]`
 	worst := map[string][]byte{}
 	for _, p := range practice.Catalogue() {
-		for _, passages := range []int{1, plan.MostPassages} {
+		for _, passages := range []int{1, plan.MaxPassages} {
 			for with, fields := range map[string]string{"plain": "", "lane": `, "beside": "breathe"`, "lines": lines, "said": `, "voice": "counts"`} {
 				document := func(rounds int) []byte {
 					one := fmt.Sprintf(`{"type": "practice", "practice": %q, "rounds": %d%s}`, p.ID, rounds, fields)
@@ -39,7 +39,7 @@ func worstPlans() map[string][]byte {
 						) + one + `]}`,
 					)
 				}
-				tooMany := sort.Search(plan.MostRounds, func(i int) bool { return read(document(i+1)) == nil })
+				tooMany := sort.Search(plan.MaxRounds, func(i int) bool { return read(document(i+1)) == nil })
 				if tooMany > 0 {
 					worst[fmt.Sprintf("%s, %d passages, %s", p.ID, passages, with)] = document(tooMany)
 				}

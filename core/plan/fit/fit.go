@@ -141,7 +141,7 @@ func (s *search) run() {
 // nearest is the whole number of rounds that is nearest to the ideal.
 func (f fitted) nearest() int { return min(bounded(f.ideal.Add(breath.Ratio(1, 2)).Floor()), f.most) }
 
-func bounded(rounds int64) int { return int(min(max(rounds, 1), plan.MostRounds)) }
+func bounded(rounds int64) int { return int(min(max(rounds, 1), plan.MaxRounds)) }
 
 // off is the square of how far that many rounds are from the ideal, in milliseconds.
 func (f fitted) off(rounds int) breath.Exact {

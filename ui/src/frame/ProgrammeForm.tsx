@@ -68,7 +68,7 @@ export function ProgrammeForm({ programme, passages, onChange }: Props) {
           >
             <option value="wait">it waits</option>
             <option value="back">one step back</option>
-            <option value="on">it goes on</option>
+            <option value="on">move to the next step</option>
           </Form.Select>
         </Form.Group>
         <Form.Group controlId="programme-eased">

@@ -51,7 +51,7 @@ export type Edited<Shape> = {
 };
 
 /**
- * useEdited is what is being typed over something that is stored, and outlives the page: who goes elsewhere and comes back finds
+ * useEdited is what is being typed over something that is stored, and survives navigation: who leaves the page and comes back finds
  * it. The name tells what is typed. The same read once more, or something newer where nothing was typed, changes nothing for who
  * types. Where another screen changed it meanwhile the draft takes over what was changed only there; what was typed here stays, and
  * both are told, to choose from.

@@ -26,7 +26,7 @@ export function Welcome({ newPlan }: { newPlan: ReactNode }) {
               <Icon of={playFill} /> Lead a sample class
             </Button>
             <p>
-              Two minutes, with the real keys and a real room page. Nothing of it is kept.
+              Two minutes, with the real keys and a real room page. It is not saved.
               {sample.isPending && " It begins …"}
             </p>
             {sample.isError && <ErrorAlert error={sample.error} />}
