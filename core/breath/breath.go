@@ -29,6 +29,15 @@ const (
 // Held tells whether p is a retention, full or empty.
 func (p Phase) Held() bool { return p == Hold || p == Empty }
 
+// Moves tells whether it is a breath in or out.
+func (p Phase) Moves() bool { return p == Inhale || p == Exhale }
+
+// Led tells whether it is part of a figure or leads to one: everything but talks and free breathing.
+func (p Phase) Led() bool { return p != Talk && p != Free }
+
+// Counted tells whether its time is told in counts: natural pauses and what is not led have none.
+func (p Phase) Counted() bool { return p.Led() && p != Still }
+
 // Through is where the air goes: a nostril, both, or the mouth. Left and right are the breather's own.
 type Through string
 

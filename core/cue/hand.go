@@ -42,7 +42,7 @@ func (f *fold) narrows(r run) bool {
 	if r.Stage != pace.Round || !p.Practice.TakesField("aperture") || p.Aperture.Width() != "narrow" {
 		return false
 	}
-	return r.Phase == breath.Inhale || r.Phase == breath.Exhale || f.between(r)
+	return r.Phase.Moves() || f.between(r)
 }
 
 // between tells whether a run is what comes between the breaths of a stretch.
@@ -98,7 +98,7 @@ func (f *fold) raise(runs []run, s stretch) (at, until int64, there bool) {
 	start := runs[s.first].At
 	if s.first > 0 {
 		switch before := runs[s.first-1]; {
-		case before.Open && before.Phase != breath.Free && before.Phase != breath.Talk:
+		case before.Open && before.Phase.Led():
 			return before.At, start, true
 		case !before.Open:
 			return max(before.At, start-raising), start, true

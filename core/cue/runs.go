@@ -103,8 +103,7 @@ func passedOver(r run) bool {
 
 // measured is what is done in a run, with its counts or its length.
 func (f *fold) measured(r run) string {
-	switch r.Phase {
-	case breath.Free, breath.Talk, breath.Still:
+	if !r.Phase.Counted() {
 		return withTime(r.text, r)
 	}
 	if r.Open { // it lasts as long as it takes
@@ -181,7 +180,7 @@ func Words(r *pace.Row, of *plan.Plan) (word, side, part string) {
 func Large(r *pace.Row, p *plan.Plan) string {
 	passage := &p.Passages[r.Passage-1]
 	switch {
-	case r.Count == 0 || r.Open || r.Phase == breath.Free || r.Phase == breath.Talk || r.Phase == breath.Still:
+	case r.Count == 0 || r.Open || !r.Phase.Counted():
 		return ""
 	case r.Phase == breath.Beat || r.Phase == breath.Lead || r.Phase == breath.Stroke:
 	case passage.Voice == plan.Syllables:

@@ -9,7 +9,7 @@ func (m *machine) advance(a Adjustment) (Answer, error) {
 		return m.endPause(a)
 	}
 	ph := &m.unit[m.phase]
-	if at := breath.Int(a.At); ph.Waits && ph.Kind != breath.Talk && ph.Kind != breath.Free && !m.at().Less(at) {
+	if at := breath.Int(a.At); ph.Waits && ph.Kind.Led() && !m.at().Less(at) {
 		return refuse("refused.nothing-done")
 	}
 	m.skip(breath.Int(a.At))

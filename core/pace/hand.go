@@ -72,8 +72,7 @@ func (m *machine) breathed() int {
 	counts, took, rounds, number := 0, int64(0), 0, 0
 	for i := len(m.rows) - 1; i >= 0 && m.rows[i].Passage == m.passage+1; i-- {
 		row := &m.rows[i]
-		moves := row.Phase == breath.Inhale || row.Phase == breath.Exhale
-		if row.Stage != Round || !row.Kept || row.Planned == 0 || !moves || m.inRound() && row.Round == m.round {
+		if row.Stage != Round || !row.Kept || row.Planned == 0 || !row.Phase.Moves() || m.inRound() && row.Round == m.round {
 			continue
 		}
 		if row.Round != number {

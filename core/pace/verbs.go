@@ -4,7 +4,6 @@ import (
 	"slices"
 	"strings"
 
-	"vastlantern/core/breath"
 	"vastlantern/core/fact"
 	"vastlantern/core/practice"
 )
@@ -320,7 +319,7 @@ func haveDropped(m *machine) string {
 // notCounted is against advance where a count is running: it ends stretches of time, and open phases.
 func notCounted(m *machine) string {
 	ph := &m.unit[m.phase]
-	if ph.Kind != breath.Talk && ph.Kind != breath.Free && !ph.Waits {
+	if ph.Kind.Led() && !ph.Waits {
 		return "refused.count-running"
 	}
 	return ""

@@ -201,7 +201,7 @@ func LaneSpokenOf(main, lane []ScorePhase, w *words.Words) []Spoken {
 		for k+1 < len(main) && main[k+1].AtMS[0] <= ph.AtMS[0] {
 			k++
 		}
-		breathes := ph.Kind == breath.Inhale || ph.Kind == breath.Exhale
+		breathes := ph.Kind.Moves()
 		if ph.Stage != pace.Round || !breathes || main[k].Kind == ph.Kind && main[k].AtMS[0] == ph.AtMS[0] {
 			continue
 		}
