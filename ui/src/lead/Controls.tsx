@@ -73,7 +73,7 @@ export function Controls(props: Props) {
                 <button type="button" className="key reach" aria-pressed={!carry} onClick={onCarry}>
                   <KeyName of={letterOf("here", keys)} />
                   <span className="name">{carry ? "Later too" : "Only here"}</span>
-                  <span className="effect">tempo, holds</span>
+                  <span className="effect long">tempo, holds</span>
                 </button>
               )}
             </div>

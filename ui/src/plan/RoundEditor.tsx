@@ -28,7 +28,7 @@ export function RoundEditor({ edit, summary, onAsk }: Props) {
   const fields = useRef(new Map<string, HTMLInputElement>());
   const id = useId();
   const { round, roles } = summary;
-  const open = round.some((phase) => phase.open) || summary.counts.endsWith(" s");
+  const inSeconds = summary.counts.endsWith(" s"); // of a practice without counts; by hand there are counts all the same
   const setCount = async (role: Role, counts: number) => {
     if (!Number.isInteger(counts) || counts < 0) return;
     const next = { phase: role.phase, counts };
@@ -89,7 +89,7 @@ export function RoundEditor({ edit, summary, onAsk }: Props) {
               >
                 +
               </Button>
-              <span className="unit">{open ? "s" : ""}</span>
+              <span className="unit">{inSeconds ? "s" : ""}</span>
             </div>
           ))}
         {problem !== "" && <p className="wrong">{problem}</p>}
