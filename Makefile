@@ -100,7 +100,7 @@ measure: build chromium ## how true the counts are that screens show, in real ti
 # Each reader of what people write, and the promises of the core. FUZZ is how much each reader is tried: a number of inputs (x),
 # since a time can be over on a slow machine before the first of them.
 FUZZ = 2000x
-READERS = ./studio:FuzzReadWave ./core/practice:FuzzRead ./core/sheet:FuzzReadPlan ./core/sheet:FuzzReadScript ./core/plan:FuzzLine
+READERS = ./studio:FuzzReadWave ./core/practice:FuzzRead ./core/sheet:FuzzReadPlan ./core/sheet:FuzzReadScript ./core/plan/line:FuzzLine
 
 readers:
 	for reader in $(READERS); do go test $(TAGS) $${reader%:*} -run '^$$' -fuzz "^$${reader#*:}\$$" -fuzztime $(FUZZ) -fuzzminimizetime 100x || exit 1; done

@@ -33,6 +33,7 @@ var rooms = map[string][]string{
 	"core/words":          {"core/breath"},
 	"core/plan":           {"core/fact", "core/breath", "core/practice", "core/words"},
 	"core/plan/fit":       {"core/breath", "core/plan"},
+	"core/plan/line":      {"core/fact", "core/breath", "core/practice", "core/plan"},
 	"core/school":         {"core/fact", "core/breath", "core/practice", "core/plan"},
 	"core/pace":           {"core/fact", "core/breath", "core/practice", "core/plan", "core/words"},
 	"core/cue":            {"core/fact", "core/breath", "core/practice", "core/plan", "core/pace", "core/words"},
@@ -40,7 +41,7 @@ var rooms = map[string][]string{
 	"core/room":           {"core/fact", "core/breath", "core/practice", "core/plan", "core/pace"},
 	"core/taught":         {"core/fact", "core/breath", "core/practice", "core/plan", "core/pace"},
 	"core/voice":          {"core/fact", "core/breath", "core/words"},
-	"core/programme":      {"core/fact", "core/breath", "core/practice", "core/plan"},
+	"core/programme":      {"core/fact", "core/breath", "core/practice", "core/plan", "core/plan/line"},
 	"core/rehearsal":      {"core/fact", "core/breath", "core/plan", "core/pace"},
 	"core/sheet":          {"core/fact", "core/breath", "core/practice", "core/plan", "core/pace", "core/cue"},
 	"language":            {"core/fact"},
@@ -211,11 +212,11 @@ var sentence = regexp.MustCompile(`[A-Za-z]{2,}[,;:.]? +[A-Za-z(%]`)
 // withSentences is where English stands all the same, and why.
 var withSentences = map[string]string{
 	"core/words":               "what is said in class, per language",
-	"core/plan/forms.go":       "the grammar of typed lines",
+	"core/plan/line/forms.go":  "the grammar of typed lines",
 	"core/plan/field.go":       "how typed lines say a field",
 	"core/plan/say.go":         "how typed lines say a field",
-	"core/plan/names.go":       "what things are called in typed lines",
-	"core/plan/text.go":        "typed lines as they are written",
+	"core/plan/line/names.go":  "what things are called in typed lines",
+	"core/plan/line/text.go":   "typed lines as they are written",
 	"core/programme/templates": "names and steps of a teacher's own programmes",
 	"studio/demo":              "invented groups, plans and notes",
 	"studio/contract/gen":      "a tool",
@@ -406,4 +407,20 @@ func literal(e ast.Expr) string {
 		return ""
 	}
 	return text
+}
+
+// Fields of a plan are read and set by their names in core/plan and in its grammar only: everybody else asks for what they
+// mean, or for a change that has a name (docs/decisions/13).
+func TestFieldsAreReachedByNameInThePlanOnly(t *testing.T) {
+	byName := regexp.MustCompile(`\.Values\(\)\[`)
+	for _, folder := range []string{"core", "studio", "web", "cmd"} {
+		require.NoError(t, filepath.WalkDir(folder, func(name string, d fs.DirEntry, err error) error {
+			if err != nil || d.IsDir() || !strings.HasSuffix(name, ".go") || strings.HasPrefix(name, "core/plan/") {
+				return err
+			}
+			text, err := os.ReadFile(name)
+			assert.False(t, byName.Match(text), name)
+			return err
+		}))
+	}
 }

@@ -11,6 +11,7 @@ import (
 	"github.com/spf13/cobra"
 
 	"vastlantern/core/plan"
+	"vastlantern/core/plan/line"
 	"vastlantern/core/sheet"
 	"vastlantern/core/words"
 )
@@ -35,7 +36,7 @@ func planCommand() *cobra.Command {
 			err := readFile(cmd, args[0], func(r io.Reader) error {
 				text, err := io.ReadAll(io.LimitReader(r, sheet.MostPlanBytes))
 				if err == nil {
-					doc, err = plan.NewNames(language, nil).FromText(string(text), time.Local)
+					doc, err = line.NewNames(language, nil).FromText(string(text), time.Local)
 				}
 				return err
 			})

@@ -3,7 +3,6 @@ package plan
 import (
 	"strings"
 	"testing"
-	"time"
 
 	"vastlantern/language"
 
@@ -59,36 +58,6 @@ func TestAdvice(t *testing.T) {
 		for i, a := range advice {
 			assert.Contains(t, string(rune('0'+a.Passage))+" "+language.English().Text(a.Say), c.says[i], c.name)
 			assert.NotEmpty(t, language.English().Text(a.Why))
-		}
-	}
-}
-
-// What is advised and can be made so is not advised again.
-func TestApplyingAdvice(t *testing.T) {
-	names := NewNames("en", nil)
-	for _, text := range []string{
-		"even 4:4 x6\nrest 2 min", "talk\neven 4:4 x6\ntalk 30 s goodbye", "talk\nsquare x3\neven x4\nrest 2 min", "talk\nnadi 4:4 x6\nkapalabhati x2\npanting\nrest 2 min",
-		"starts 2026-03-02 21:00\ntalk\nkapalabhati x2\neven x6\nrest 2 min", "talk\nsighs x8\nsighs x9\nrest 2 min", "talk\neven 5:5 x90\nrest 2 min", "talk\neven 9 min\nujjayi own 30 min\nrest 2 min",
-		"talk\neven 4:4 x6 beside breathe\nrest 2 min",
-	} {
-		d, err := names.FromText(text, time.UTC)
-		require.NoError(t, err, text)
-		p, err := Read(d)
-		require.NoError(t, err, text)
-		advice := p.Advise("")
-		require.NotEmpty(t, advice, text)
-		for _, a := range advice {
-			if !a.CanApply() {
-				continue
-			}
-			again, err := names.FromText(text, time.UTC)
-			require.NoError(t, err)
-			a.Apply(again)
-			q, err := Read(again)
-			require.NoError(t, err, "%s: %s", text, a.Say)
-			for _, b := range q.Advise("") {
-				assert.NotEqual(t, a.Say, b.Say, text)
-			}
 		}
 	}
 }

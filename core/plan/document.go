@@ -22,6 +22,9 @@ type object map[string]any
 // only; a copy of the value is the same document, as with a map.
 type Document struct{ fields object }
 
+// Values is the fields of the plan by their names. What is set there is set in the document.
+func (d Document) Values() map[string]any { return d.fields }
+
 // NewDocument is a plan without passages.
 func NewDocument() Document {
 	return Document{object{"format": Format, "version": json.Number(strconv.Itoa(Version)), "passages": []any{}}}
@@ -74,7 +77,7 @@ func (d Document) Passages() []Fields {
 // Passage is the passage of the number, from 1. The error says that there is none, or that it is no object.
 func (d Document) Passage(number int) (Fields, error) {
 	passages := d.Passages()
-	if number < 1 || number > len(passages) || passages[number-1].broken() {
+	if number < 1 || number > len(passages) || passages[number-1].Broken() {
 		return Fields{}, fact.New("plan.no-passage", "passage", number)
 	}
 	return passages[number-1], nil

@@ -4,7 +4,6 @@ import (
 	"encoding/json"
 	"slices"
 	"strconv"
-	"strings"
 
 	"vastlantern/core/breath"
 	"vastlantern/core/fact"
@@ -33,33 +32,6 @@ func (f Fields) SetCount(p *Passage, phase breath.Phase, n int) error {
 		return nil
 	}
 	return fact.New("plan.no-counts-of-phase", "name", p.Name(), "phase", phase)
-}
-
-// RetitlePreset sees to it that a passage whose title is the name of a preset of its practice, as square breath, does
-// not keep it when it is another breath now: it takes the name of the preset that it has become, or none.
-func (f Fields) RetitlePreset(own ...*practice.Practice) {
-	title, _ := f.values["title"].(string)
-	p := book(own).find(f.Practice())
-	if title == "" || p == nil {
-		return
-	}
-	counts, _ := f.values["counts"].(string)
-	if counts == "" {
-		counts = p.Counts
-	}
-	for _, preset := range p.Presets {
-		if !strings.EqualFold(preset.Name, title) || preset.With["counts"] == nil ||
-			alikeCounts(preset.With["counts"], counts) {
-			continue
-		}
-		delete(f.values, "title")
-		for _, other := range p.Presets {
-			if other.With["counts"] == counts {
-				f.values["title"] = capital(other.Name)
-			}
-		}
-		return
-	}
 }
 
 // Role is one of the counts of a passage that a teacher chooses: those of its inhales, for instance.

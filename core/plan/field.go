@@ -31,12 +31,14 @@ type field struct {
 var fieldTable []field
 
 var (
-	fieldNamed     = map[string]*field{}
-	saidOnceFields []string // sorted; the message "field.<name>" is what each is called in an error
+	fieldNamed = map[string]*field{}
+	// SaidOnce is the fields that a line can say only once, sorted. The message "field.<name>" is what each is called
+	// in an error.
+	SaidOnce []string
 )
 
-// twinOf is the field that says the same as this one in another way; empty for none.
-func twinOf(name string) string {
+// TwinOf is the field that says the same as this one in another way; empty for none.
+func TwinOf(name string) string {
 	if f := fieldNamed[name]; f != nil {
 		return f.twin
 	}
@@ -99,7 +101,7 @@ func init() { // not a literal: reading a passage refers to the table
 		{name: "tempo", on: onTempo, say: sayValue("tempo", "@%v"), once: true},
 		{name: "strokes", on: onSome, say: sayValue("strokes", "%v strokes"), once: true},
 		{name: "rate", on: onSome, say: sayValue("rate", "@%v"), once: true},
-		{name: "open_seconds", on: onSome, say: sayOf("open_seconds", (*Passage).openShort), once: true},
+		{name: "open_seconds", on: onSome, say: sayOf("open_seconds", (*Passage).OpenShort), once: true},
 
 		// What is around it.
 		{name: "count_in", on: onPractice, once: true, say: sayValue("count_in", "count-in %v"),
@@ -203,10 +205,10 @@ func init() { // not a literal: reading a passage refers to the table
 	}
 	for _, f := range fieldTable {
 		if f.once {
-			saidOnceFields = append(saidOnceFields, f.name)
+			SaidOnce = append(SaidOnce, f.name)
 		}
 	}
-	slices.Sort(saidOnceFields)
+	slices.Sort(SaidOnce)
 	for _, name := range lineOrder {
 		if fieldNamed[name] == nil || fieldNamed[name].say == nil {
 			panic("core/plan: " + name + " cannot be said in a line") // a slip in this table
@@ -243,4 +245,33 @@ func usualAirwayFirst(p *Passage, offer *Offer) bool {
 	others := slices.DeleteFunc(slices.Clone(offer.Choices), func(word string) bool { return word == usual })
 	offer.Choices = append([]string{usual}, others...)
 	return true
+}
+
+// Saying is a field as a line says it.
+type Saying struct{ Field, Text string }
+
+// Sayings is the fields of a passage in the order in which a line says them; the text is empty where a field is not
+// there, or what is usual.
+func Sayings(f Fields, p *Passage) []Saying {
+	list := make([]Saying, len(lineOrder))
+	for i, name := range lineOrder {
+		list[i] = Saying{name, fieldNamed[name].say(f, p)}
+	}
+	return list
+}
+
+// InShort are the fields that the short way of writing a passage stands for. The text is the whole of them: a
+// field that it does not name goes back to its default.
+var InShort = []string{
+	"counts",
+	"rounds",
+	"minutes",
+	"tempo",
+	"side",
+	"pace",
+	"seconds",
+	"breaths",
+	"strokes",
+	"rate",
+	"open_seconds",
 }

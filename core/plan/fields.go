@@ -43,6 +43,12 @@ func FieldsOf(values map[string]any) (Fields, error) {
 	return Fields{fields}, err
 }
 
+// FieldsWith is a passage with these fields, which belong to it.
+func FieldsWith(values map[string]any) Fields { return Fields{values} }
+
+// Values is the fields by their names. What is set there is set in the passage.
+func (f Fields) Values() map[string]any { return f.values }
+
 // UnmarshalJSON reads one passage.
 func (f *Fields) UnmarshalJSON(text []byte) (err error) {
 	f.values, err = readObject(text)
@@ -52,8 +58,8 @@ func (f *Fields) UnmarshalJSON(text []byte) (err error) {
 // MarshalJSON writes the passage with its fields in a steady order.
 func (f Fields) MarshalJSON() ([]byte, error) { return f.values.MarshalJSON() }
 
-// broken tells whether there is no object, but something else in the file.
-func (f Fields) broken() bool { return f.values == nil }
+// Broken tells whether there is no object, but something else in the file.
+func (f Fields) Broken() bool { return f.values == nil }
 
 // Clone is a passage that belongs to no document.
 func (f Fields) Clone() Fields { return Fields{maps.Clone(f.values)} }

@@ -41,9 +41,9 @@ const (
 	longestLine = 500 // characters
 )
 
-// defaultAhead is how many seconds before its place a line begins that does not say: the teacher reads it first, the
+// DefaultAhead is how many seconds before its place a line begins that does not say: the teacher reads it first, the
 // room is to see it when it holds (cues.md section 5).
-func defaultAhead(who Who) breath.Exact {
+func DefaultAhead(who Who) breath.Exact {
 	if who == ForTeacher {
 		return breath.Int(2)
 	}
@@ -101,7 +101,7 @@ func (p *Passage) readLines(o reader) {
 			Text:   prompt.Text,
 			Stage:  p.UsualStage(),
 			Second: prompt.Second,
-			Ahead:  defaultAhead(ForTeacher),
+			Ahead:  DefaultAhead(ForTeacher),
 			Who:    ForTeacher,
 		}
 		switch {
@@ -141,7 +141,7 @@ func (p *Passage) readLine(o reader) Line {
 	line.Second = o.number("second", limits{high: 7200}, breath.Int(-1))
 	line.Every = o.number("every", limits{low: 10, high: 600}, breath.Exact{})
 	line.Who = choice(o, "who", ForTeacher, ForRoom, ForAll)
-	line.Ahead = o.number("ahead", limits{high: 10}, defaultAhead(line.Who))
+	line.Ahead = o.number("ahead", limits{high: 10}, DefaultAhead(line.Who))
 	line.Say = o.flag("say")
 	allowed := func(field, message string, stages ...string) {
 		if !o.has(field) {

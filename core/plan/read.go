@@ -34,7 +34,7 @@ func InCalendar(at time.Time) bool {
 
 const (
 	defaultTempo      = 50
-	defaultTalk       = 60 // seconds
+	DefaultTalk       = 60 // seconds
 	naturalBreath     = 6  // seconds: how long one breath of a free passage is planned
 	defaultLeadIn     = 4
 	leastRecall       = 15 // seconds, where the plan says nothing
@@ -61,10 +61,10 @@ const (
 
 // Read takes a plan as its file has it and fills in the defaults. The error, if any, is an Errors with everything
 // that is wrong; the plan that comes with it has defaults in the place of what is wrong, and must not be led.
-func Read(d Document) (*Plan, error) { return readWith(d, nil) }
+func Read(d Document) (*Plan, error) { return ReadWith(d) }
 
-// readWith is Read with practices that the document need not carry.
-func readWith(d Document, more book) (*Plan, error) {
+// ReadWith is Read with practices that the document need not carry.
+func ReadWith(d Document, more ...*practice.Practice) (*Plan, error) {
 	var errs Errors
 	doc := d.fields
 	o := reader{fields: doc, errs: &errs}
@@ -245,7 +245,7 @@ func seconds(x breath.Exact) breath.Exact { return x.Times(1000) }
 
 func (p *Passage) readStretch(o reader) {
 	p.Wait = o.flag("wait")
-	p.Length = seconds(o.number("seconds", secondsLimits, breath.Int(defaultTalk)))
+	p.Length = seconds(o.number("seconds", secondsLimits, breath.Int(DefaultTalk)))
 	if p.Type != Free {
 		return
 	}

@@ -88,12 +88,12 @@ func (p *Passage) Pattern() string {
 	case practice.Strokes:
 		return fmt.Sprintf("%d strokes", p.Measure.Strokes)
 	case practice.Open:
-		return p.openShort() + " s"
+		return p.OpenShort() + " s"
 	}
 	return ""
 }
 
-func (p *Passage) openShort() string {
+func (p *Passage) OpenShort() string {
 	terms := make([]string, len(p.Open))
 	for i, length := range p.Open {
 		terms[i] = length.Div(breath.Int(1000)).String()
@@ -115,7 +115,7 @@ func (p *Passage) Short(f Fields) string {
 	case p.Is(practice.Counted):
 		words = append(words, p.Measure.Counts.String())
 	case p.Is(practice.Open):
-		words = append(words, p.openShort())
+		words = append(words, p.OpenShort())
 	case p.Practice.TakesField("strokes"):
 		words = append(words, fmt.Sprintf("%dst", p.Measure.Strokes))
 	}
@@ -141,7 +141,7 @@ func (p *Passage) Short(f Fields) string {
 func (p *Passage) Says(f Fields) []string {
 	words := []string{}
 	for _, name := range lineOrder {
-		if slices.Contains(covered, name) {
+		if slices.Contains(InShort, name) {
 			continue
 		}
 		if word := strings.TrimSuffix(fieldNamed[name].say(f, p), ","); word != "" {

@@ -4,6 +4,7 @@ import (
 	"vastlantern/core/breath"
 	"vastlantern/core/fact"
 	"vastlantern/core/plan"
+	"vastlantern/core/plan/line"
 	"vastlantern/core/practice"
 )
 
@@ -21,7 +22,7 @@ type Made struct {
 func (p *Programme) Make(
 	step int,
 	base func() (plan.Document, error),
-	names *plan.Names,
+	names *line.Names,
 	own ...*practice.Practice,
 ) (Made, error) {
 	why := fact.Fact{}
@@ -64,14 +65,14 @@ func (p *Programme) overruns(read *plan.Plan) string {
 }
 
 // set has the passage be as the step says: the short way of writing it, or a line that names another practice.
-func (p *Programme) set(doc plan.Document, step int, names *plan.Names, own ...*practice.Practice) error {
+func (p *Programme) set(doc plan.Document, step int, names *line.Names, own ...*practice.Practice) error {
 	fields, err := doc.Passage(p.Passage)
 	if err != nil {
 		return err
 	}
 	says := p.Steps[step].Says
 	if fields.IsPractice() {
-		if next, err := fields.Restate(says, own...); err == nil {
+		if next, err := line.Restate(fields, says, own...); err == nil {
 			doc.Replace(p.Passage, next)
 			return nil
 		}

@@ -5,6 +5,8 @@ import (
 	"strings"
 	"testing"
 
+	"vastlantern/core/plan/line"
+
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
@@ -100,7 +102,7 @@ func TestWhereAGroupStands(t *testing.T) {
 	assert.Equal(t, []int{0, 0, 1, 1, 2, 2}, date.Coming(programme.Place{}, 99), "it comes to its end")
 }
 
-func names() *plan.Names { return plan.NewNames("en", nil) }
+func names() *line.Names { return line.NewNames("en", nil) }
 
 func base(passages string) func() (plan.Document, error) {
 	return func() (plan.Document, error) {

@@ -5,6 +5,8 @@ import (
 	"maps"
 	"testing"
 
+	"vastlantern/core/plan/line"
+
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
@@ -103,7 +105,7 @@ func TestWhatIsShown(t *testing.T) {
 // Beside a new passage with holds others breathe through them, where the school wants it; beside one without, nothing.
 func TestALaneBesideHolds(t *testing.T) {
 	always := Choices{"lane": "always"}
-	names := plan.NewNames("en", nil)
+	names := line.NewNames("en", nil)
 	for line, want := range map[string]string{"square x3": "breathe", "nadi 4:4:8 x6 beside 4:4": "4:4", "even x3": "none", "open holds x2": "breathe", "nadi 4:4:4 own 2 min": "none", "rest 2 min": "none"} {
 		f, err := names.Read(line)
 		require.NoError(t, err)

@@ -13,7 +13,7 @@ import (
 	"time"
 
 	"vastlantern/core/fact"
-	"vastlantern/core/plan"
+	"vastlantern/core/plan/line"
 	"vastlantern/core/programme"
 	"vastlantern/core/sheet"
 	"vastlantern/store"
@@ -166,7 +166,7 @@ func (g group) plan(d *desk.Desk, id int64, w week, at time.Time) (contract.Plan
 	doc.SetStart(at)
 	passages := doc.Passages()
 	for number, short := range w.changes {
-		changed, err := plan.Shorten(passages[number-1], short)
+		changed, err := line.Shorten(passages[number-1], short)
 		if err != nil {
 			return contract.Plan{}, err
 		}

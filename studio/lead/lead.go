@@ -225,7 +225,7 @@ func (c *Classes) adjust(l *studio.Class, at int64, want contract.Adjust) (int, 
 	if number := l.Known(want.Key); number > 0 {
 		return number, nil
 	}
-	body, err := line(at, want)
+	body, err := scriptLine(at, want)
 	if err != nil {
 		return 0, err
 	}
@@ -257,8 +257,8 @@ func (c *Classes) adjust(l *studio.Class, at int64, want contract.Adjust) (int, 
 	return number, nil
 }
 
-// line is an adjustment as a line of a script.
-func line(at int64, want contract.Adjust) ([]byte, error) {
+// scriptLine is an adjustment as a line of a script.
+func scriptLine(at int64, want contract.Adjust) ([]byte, error) {
 	want.PressedMS = nil // it has become the time
 	return json.Marshal(struct {
 		At int64 `json:"at_ms"`

@@ -7,7 +7,7 @@ import (
 	"errors"
 	"time"
 
-	"vastlantern/core/plan"
+	"vastlantern/core/plan/line"
 	"vastlantern/core/sheet"
 	"vastlantern/store"
 	"vastlantern/studio"
@@ -42,7 +42,7 @@ func (c *Classes) BeginSample() (contract.Score, error) {
 	if err := c.removeSample(); err != nil {
 		return contract.Score{}, err
 	}
-	doc, err := plan.NewNames("en", nil).FromText(sampleText, time.UTC)
+	doc, err := line.NewNames("en", nil).FromText(sampleText, time.UTC)
 	if err != nil {
 		return contract.Score{}, err
 	}

@@ -56,7 +56,7 @@ func (c *Classes) Adjustment(at int64, want contract.Adjust) (pace.Adjustment, e
 	if err := within(want); err != nil {
 		return pace.Adjustment{}, err
 	}
-	body, err := line(at, want)
+	body, err := scriptLine(at, want)
 	if err != nil {
 		return pace.Adjustment{}, err
 	}

@@ -9,6 +9,7 @@ import (
 	"vastlantern/core/fact"
 	"vastlantern/core/plan"
 	"vastlantern/core/plan/fit"
+	"vastlantern/core/plan/line"
 	"vastlantern/core/practice"
 	"vastlantern/core/sheet"
 	"vastlantern/studio"
@@ -86,7 +87,7 @@ func (ps *Plans) change(
 	case contract.ChangeCount:
 		return words, ps.setCount(fields, passage, c)
 	case contract.ChangeOwnWords:
-		return words, fields.SetOwnWords(c.Text)
+		return words, line.SetOwnWords(fields, c.Text)
 	case contract.ChangeGentle:
 		return soften(doc, p, c.Passage)
 	case contract.ChangeAdvised:
@@ -160,9 +161,9 @@ func (ps *Plans) shorten(doc plan.Document, number int, text string) error {
 	if err != nil {
 		return err
 	}
-	changed, err := plan.Shorten(fields, text, own...)
+	changed, err := line.Shorten(fields, text, own...)
 	if err == nil {
-		changed.RetitlePreset(own...)
+		line.RetitlePreset(changed, own...)
 		doc.Replace(number, changed)
 	}
 	return err
@@ -177,7 +178,7 @@ func (ps *Plans) setCount(fields plan.Fields, p *plan.Passage, c contract.Change
 	if err := fields.SetCount(p, c.Phase, c.Counts); err != nil {
 		return err
 	}
-	fields.RetitlePreset(own...)
+	line.RetitlePreset(fields, own...)
 	return nil
 }
 

@@ -12,6 +12,7 @@ import (
 	"vastlantern/core/pace"
 	"vastlantern/core/plan"
 	"vastlantern/core/plan/fit"
+	"vastlantern/core/plan/line"
 	"vastlantern/core/practice"
 	"vastlantern/core/sheet"
 	"vastlantern/store"
@@ -212,7 +213,7 @@ func passageSummary(p *plan.Passage, who care.Room) contract.PassageSummary {
 		Offers:   contract.OffersOf(p),
 		Opening:  contract.StepsOf(p.OpeningSteps),
 		Closing:  contract.StepsOf(p.ClosingSteps),
-		OwnWords: p.OwnWords(),
+		OwnWords: line.OwnWords(p),
 		Lines:    contract.OwnLinesOf(p),
 		Roles:    contract.RolesOf(p),
 		Lanes:    contract.LanesOf(p, p.Measure, who.Rules.LaneLimit),

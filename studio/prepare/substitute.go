@@ -13,6 +13,7 @@ import (
 	"vastlantern/core/care"
 	"vastlantern/core/fact"
 	"vastlantern/core/plan"
+	"vastlantern/core/plan/line"
 	"vastlantern/core/practice"
 	"vastlantern/core/sheet"
 	"vastlantern/language"
@@ -114,7 +115,7 @@ func substituteOf(p *plan.Passage, f plan.Fields, at string) substitutePassage {
 		}
 		shape.What = strings.Join(append(what, text(fact.New("hand-over.in-all", "length", shape.What))), ", ")
 	}
-	for _, words := range []string{p.Script, stepsInWords("hand-over.opening", p.OpeningSteps), p.OwnWords(), stepsInWords("hand-over.closing", p.ClosingSteps)} {
+	for _, words := range []string{p.Script, stepsInWords("hand-over.opening", p.OpeningSteps), line.OwnWords(p), stepsInWords("hand-over.closing", p.ClosingSteps)} {
 		for line := range strings.SplitSeq(words, "\n") {
 			if strings.TrimSpace(line) != "" {
 				shape.Words = append(shape.Words, line)

@@ -7,6 +7,7 @@ import (
 
 	"vastlantern/core/fact"
 	"vastlantern/core/plan"
+	"vastlantern/core/plan/line"
 	"vastlantern/core/practice"
 	"vastlantern/core/sheet"
 	"vastlantern/store"
@@ -15,7 +16,7 @@ import (
 )
 
 // Names is everything that a typed line can call by name: practices, the teacher's own too, and our templates.
-func (ps *Plans) Names() (*plan.Names, error) {
+func (ps *Plans) Names() (*line.Names, error) {
 	own, err := ps.library.OwnPractices()
 	if err != nil {
 		return nil, err
@@ -24,15 +25,15 @@ func (ps *Plans) Names() (*plan.Names, error) {
 	if err != nil {
 		return nil, err
 	}
-	list := make([]plan.Template, 0, len(files))
+	list := make([]line.Template, 0, len(files))
 	for _, file := range files {
 		doc, p, err := template(file.Name())
 		if err != nil {
 			return nil, err
 		}
-		list = append(list, plan.Template{Name: p.Title, Passages: doc.Passages()})
+		list = append(list, line.Template{Name: p.Title, Passages: doc.Passages()})
 	}
-	return plan.NewNames(ps.library.Language(), own, list...), nil
+	return line.NewNames(ps.library.Language(), own, list...), nil
 }
 
 // typed reads lines as a teacher types them, with the ways of the school filled in. The error names every line that is
@@ -43,7 +44,7 @@ func (ps *Plans) typed(text string, group *contract.Group) ([]plan.Fields, error
 		return nil, err
 	}
 	readings, wrong := names.ReadLines(text)
-	passages := plan.FieldsIn(readings)
+	passages := line.FieldsIn(readings)
 	switch {
 	case len(wrong) > 0 && !strings.Contains(strings.TrimSpace(text), "\n"):
 		return nil, wrong[0].Err // there is only one
@@ -91,15 +92,15 @@ func (ps *Plans) ReadTyped(in contract.Typed) (contract.TypedRead, error) {
 		return out, studio.Fail(studio.ErrInvalid, "typed.too-many", "given", len(lines), "most", mostTyped)
 	}
 	readings, wrong := names.ReadLines(in.Text)
-	if err := ps.fill(plan.FieldsIn(readings), group); err != nil {
+	if err := ps.fill(line.FieldsIn(readings), group); err != nil {
 		return out, err
 	}
-	for i, line := range lines {
-		if strings.TrimSpace(line) == "" {
+	for i, typed := range lines {
+		if strings.TrimSpace(typed) == "" {
 			continue
 		}
 		one := contract.TypedLine{Line: i + 1, Passages: []contract.TypedPassage{}}
-		var here []plan.Reading
+		var here []line.Reading
 		for _, r := range readings {
 			if r.Line == i+1 {
 				here = append(here, r)
@@ -110,7 +111,7 @@ func (ps *Plans) ReadTyped(in contract.Typed) (contract.TypedRead, error) {
 			one.Passages, err = ps.wouldBe(here, group)
 		}
 		if err != nil {
-			if one.Problem = problemOf(line, err); one.Problem == nil {
+			if one.Problem = problemOf(typed, err); one.Problem == nil {
 				return out, err
 			}
 		}
@@ -147,9 +148,9 @@ func saysOf(passages []plan.Fields, own []*practice.Practice) string {
 }
 
 // errorIn is what is wrong in a line, from 1; nil where nothing is.
-func errorIn(wrong plan.TextErrors, line int) error {
+func errorIn(wrong line.TextErrors, number int) error {
 	for _, e := range wrong {
-		if e.Line == line {
+		if e.Line == number {
 			return e.Err
 		}
 	}
@@ -157,10 +158,10 @@ func errorIn(wrong plan.TextErrors, line int) error {
 }
 
 // wouldBe is what was understood of a line, and what it amounts to in a plan of the group.
-func (ps *Plans) wouldBe(readings []plan.Reading, group *contract.Group) ([]contract.TypedPassage, error) {
+func (ps *Plans) wouldBe(readings []line.Reading, group *contract.Group) ([]contract.TypedPassage, error) {
 	list := []contract.TypedPassage{}
 	doc := plan.NewDocument()
-	doc.Append(plan.FieldsIn(readings)...)
+	doc.Append(line.FieldsIn(readings)...)
 	summary, err := ps.summary(doc, group)
 	if err != nil {
 		return list, err
@@ -182,7 +183,7 @@ func (ps *Plans) wouldBe(readings []plan.Reading, group *contract.Group) ([]cont
 	}
 	if len(summary.Errors) > 0 {
 		wrong := summary.Errors[0]
-		return list, &plan.LineError{
+		return list, &line.LineError{
 			Why: fact.New("typed.not-allowed", "field", wrong.Field, "given", wrong.Given, "allowed", wrong.Allowed),
 		}
 	}
@@ -190,12 +191,12 @@ func (ps *Plans) wouldBe(readings []plan.Reading, group *contract.Group) ([]cont
 }
 
 // problemOf is what is wrong in a line; nil for another error.
-func problemOf(line string, err error) *contract.LineProblem {
-	e := plan.AsLineError(err)
+func problemOf(typed string, err error) *contract.LineProblem {
+	e := line.AsLineError(err)
 	if e == nil {
 		return nil
 	}
-	units := func(bytes int) int { return len(utf16.Encode([]rune(line[:min(bytes, len(line))]))) }
+	units := func(bytes int) int { return len(utf16.Encode([]rune(typed[:min(bytes, len(typed))]))) }
 	say := e.Why
 	if e.Given != "" && !e.Refused {
 		say = fact.New("line.not-understood", "given", e.Given, "why", e.Why)

@@ -13,6 +13,7 @@ import (
 
 	"vastlantern/core/fact"
 	"vastlantern/core/plan"
+	"vastlantern/core/plan/line"
 	"vastlantern/core/practice"
 	"vastlantern/core/programme"
 	"vastlantern/core/sheet"
@@ -41,7 +42,7 @@ type Library interface {
 
 // Plans is what is asked of the room where plans are made.
 type Plans interface {
-	Names() (*plan.Names, error)
+	Names() (*line.Names, error)
 	ToStore(doc plan.Document, group int64) (store.Plan, error)
 	File(id int64) (studio.File, error)
 }

@@ -10,6 +10,7 @@ import (
 
 	"vastlantern/core/fact"
 	"vastlantern/core/plan"
+	"vastlantern/core/plan/line"
 	"vastlantern/core/practice"
 	"vastlantern/core/programme"
 	"vastlantern/core/sheet"
@@ -25,7 +26,7 @@ type making struct {
 	row       store.Programme
 	programme programme.Programme
 	made      map[int]programme.Made
-	names     *plan.Names
+	names     *line.Names
 	own       []*practice.Practice
 	group     *contract.Group
 }

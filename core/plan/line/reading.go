@@ -1,4 +1,4 @@
-package plan
+package line
 
 import (
 	"fmt"
@@ -6,19 +6,20 @@ import (
 	"strings"
 
 	"vastlantern/core/breath"
+	"vastlantern/core/plan"
 	"vastlantern/core/practice"
 )
 
 // Reading is a passage as a typed line was understood.
 type Reading struct {
-	Fields Fields
+	Fields plan.Fields
 	Said   []string // the fields that the line gave by its words or its name; whatever else there is was assumed
 	Line   int      // of the text, from 1; 0 for a line alone
 }
 
 // FieldsIn is the passages of readings.
-func FieldsIn(readings []Reading) []Fields {
-	var list []Fields
+func FieldsIn(readings []Reading) []plan.Fields {
+	var list []plan.Fields
 	for _, one := range readings {
 		list = append(list, one.Fields)
 	}
@@ -49,7 +50,7 @@ var alwaysTold = []string{
 
 // Facts is what was understood, with what was assumed that a teacher would want to know: how it is breathed, how long,
 // how fast strokes come, on which side it starts. p is the passage that the reading became.
-func (r Reading) Facts(p *Passage) []Fact {
+func (r Reading) Facts(p *plan.Passage) []Fact {
 	var facts []Fact
 	add := func(field, value string) {
 		said := slices.Contains(r.Said, field)
@@ -57,7 +58,7 @@ func (r Reading) Facts(p *Passage) []Fact {
 			facts = append(facts, Fact{field, value, !said})
 		}
 	}
-	if p.Type == Practice {
+	if p.Type == plan.Practice {
 		add("practice", p.Practice.Name)
 		switch p.Practice.Kind {
 		case practice.Counted:
@@ -68,28 +69,28 @@ func (r Reading) Facts(p *Passage) []Fact {
 			}
 			add("rate", p.Measure.Tempo.String())
 		case practice.Open:
-			add("open_seconds", p.openShort())
+			add("open_seconds", p.OpenShort())
 		}
 	}
 	switch {
-	case p.Type == Free && r.Fields.values["breaths"] != nil:
-		add("breaths", fmt.Sprint(r.Fields.values["breaths"]))
-	case p.Type != Practice:
+	case p.Type == plan.Free && r.Fields.Values()["breaths"] != nil:
+		add("breaths", fmt.Sprint(r.Fields.Values()["breaths"]))
+	case p.Type != plan.Practice:
 		add("seconds", p.Length.Div(breath.Int(1000)).String())
 	case p.KeepsMinutes() || p.OwnPace && p.Rounds == 0:
 		add("minutes", p.Minutes.String())
 	default:
 		add("rounds", fmt.Sprint(p.Rounds))
 	}
-	if p.Type == Practice && p.Practice.TakesField("side") {
+	if p.Type == plan.Practice && p.Practice.TakesField("side") {
 		add("side", string(p.Side))
 	}
-	for _, name := range lineOrder {
-		if !slices.Contains(alwaysTold, name) {
-			add(name, strings.TrimSuffix(fieldNamed[name].say(r.Fields, p), ","))
+	for _, said := range plan.Sayings(r.Fields, p) {
+		if !slices.Contains(alwaysTold, said.Field) {
+			add(said.Field, strings.TrimSuffix(said.Text, ","))
 		}
 	}
-	if p.Type == Talk {
+	if p.Type == plan.Talk {
 		add("script", p.Script)
 	}
 	return facts

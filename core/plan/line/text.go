@@ -1,4 +1,4 @@
-package plan
+package line
 
 import (
 	"encoding/json"
@@ -12,13 +12,14 @@ import (
 
 	"vastlantern/core/breath"
 	"vastlantern/core/fact"
+	"vastlantern/core/plan"
 )
 
 // FromText reads a whole class from plain text: a first line "# title", then what holds for all of it (slot 40, tempo
 // 50, starts 2026-12-01 18:30, for before sleep), then passages as ReadLines takes them. Times are those of the place.
 // The error is a TextErrors with every line that is wrong.
-func (n *Names) FromText(text string, place *time.Location) (Document, error) {
-	d := NewDocument()
+func (n *Names) FromText(text string, place *time.Location) (plan.Document, error) {
+	d := plan.NewDocument()
 	var errs TextErrors
 	lines := strings.Split(strings.ReplaceAll(text, "\r\n", "\n"), "\n")
 	headLines := map[string]int{}
@@ -29,12 +30,12 @@ func (n *Names) FromText(text string, place *time.Location) (Document, error) {
 			continue
 		}
 		if trimmed[0] == '#' {
-			if title := strings.TrimSpace(strings.TrimLeft(trimmed, "#")); title != "" && d.fields["title"] == nil {
-				d.fields["title"] = title
+			if title := strings.TrimSpace(strings.TrimLeft(trimmed, "#")); title != "" && d.Values()["title"] == nil {
+				d.Values()["title"] = title
 			}
 			continue
 		}
-		field, err := d.setHead(trimmed, place)
+		field, err := setHead(d, trimmed, place)
 		if field == "" {
 			break
 		}
@@ -48,8 +49,8 @@ func (n *Names) FromText(text string, place *time.Location) (Document, error) {
 		errs = append(errs, TextError{first + e.Line, e.Err})
 	}
 	d.Append(FieldsIn(readings)...)
-	var refused Errors
-	if _, err := readWith(d, n.own); len(errs) == 0 && errors.As(err, &refused) {
+	var refused plan.Errors
+	if _, err := plan.ReadWith(d, n.own...); len(errs) == 0 && errors.As(err, &refused) {
 		for _, e := range refused {
 			line := headLines[e.Field]
 			if e.Passage > 0 && e.Passage <= len(readings) {
@@ -82,7 +83,7 @@ func (n *Names) ReadLines(text string) (passages []Reading, errs TextErrors) {
 			return
 		}
 		var wrong TextErrors
-		if err := passages[len(passages)-1].Fields.SetOwnWords(strings.Join(below, "\n")); errors.As(err, &wrong) {
+		if err := SetOwnWords(passages[len(passages)-1].Fields, strings.Join(below, "\n")); errors.As(err, &wrong) {
 			for _, e := range wrong {
 				fail(before-len(below)+e.Line, e.Err)
 			}
@@ -103,7 +104,7 @@ func (n *Names) ReadLines(text string) (passages []Reading, errs TextErrors) {
 			continue
 		case inside:
 			key, rest, _ := strings.Cut(trimmed, ":")
-			taken, err := passages[len(passages)-1].Fields.setPart(fold(key), strings.TrimSpace(rest))
+			taken, err := setPart(passages[len(passages)-1].Fields, fold(key), strings.TrimSpace(rest))
 			if err != nil {
 				fail(i+1, err)
 			}
@@ -114,14 +115,14 @@ func (n *Names) ReadLines(text string) (passages []Reading, errs TextErrors) {
 			continue
 		}
 		finish(i)
-		if read++; read > MaxPassages || len(passages) > MaxPassages {
-			fail(i+1, &LineError{Why: fact.New("line.too-many-passages", "most", MaxPassages)})
+		if read++; read > plan.MaxPassages || len(passages) > plan.MaxPassages {
+			fail(i+1, &LineError{Why: fact.New("line.too-many-passages", "most", plan.MaxPassages)})
 			break
 		}
 		added, err := n.Understand(trimmed)
 		if err != nil {
 			fail(i+1, err)
-			added = []Reading{{Fields: NewStretch(Talk, "", breath.Int(defaultTalk))}} // for the lines below it
+			added = []Reading{{Fields: plan.NewStretch(plan.Talk, "", breath.Int(plan.DefaultTalk))}} // for the lines below it
 		}
 		for _, one := range added {
 			one.Line = i + 1
@@ -134,7 +135,7 @@ func (n *Names) ReadLines(text string) (passages []Reading, errs TextErrors) {
 }
 
 // setHead reads a line of what holds for the whole class, and tells which field it sets; none where it is no such line.
-func (d Document) setHead(line string, place *time.Location) (field string, err error) {
+func setHead(d plan.Document, line string, place *time.Location) (field string, err error) {
 	key, rest, _ := strings.Cut(line, " ")
 	rest = strings.TrimSpace(rest)
 	switch fold(strings.TrimSuffix(key, ":")) {
@@ -144,7 +145,7 @@ func (d Document) setHead(line string, place *time.Location) (field string, err 
 		if !numberForm.MatchString(number) {
 			return field, &LineError{Given: rest, Why: fact.New("line.head-number")}
 		}
-		d.fields[field] = numeral(number)
+		d.Values()[field] = numeral(number)
 		return field, nil
 	case "starts":
 		for _, form := range []string{time.RFC3339, "2006-01-02 15:04", "2006-01-02T15:04"} {
@@ -155,32 +156,32 @@ func (d Document) setHead(line string, place *time.Location) (field string, err 
 		}
 		return "starts_at", &LineError{Given: rest, Why: fact.New("line.head-date")}
 	case "for":
-		d.fields["intent"] = rest
+		d.Values()["intent"] = rest
 		return "intent", nil
 	}
 	return "", nil
 }
 
 // setPart sets a part of the passage that has a name of its own, and tells whether it is one.
-func (f Fields) setPart(key, text string) (taken bool, err error) {
+func setPart(f plan.Fields, key, text string) (taken bool, err error) {
 	switch {
 	case key == "script":
-		if said, _ := f.values["script"].(string); said != "" { // in the line of the passage
+		if said, _ := f.Values()["script"].(string); said != "" { // in the line of the passage
 			text = said + "\n" + text
 		}
-		f.values["script"] = text
+		f.Values()["script"] = text
 		return true, nil
 	case key != "opening" && key != "closing":
 		return false, nil
 	case text == "none":
-		delete(f.values, key)
+		delete(f.Values(), key)
 		return true, nil
 	}
 	steps, err := steps(text)
 	if err != nil {
 		return true, err
 	}
-	f.values[key] = steps
+	f.Values()[key] = steps
 	return true, nil
 }
 
@@ -290,16 +291,16 @@ var saidHead = []string{
 
 // ToText writes the document, whose plan is p, as FromText reads it. left names what the text does not say, as "field
 // room".
-func (n *Names) ToText(d Document, p *Plan) (text string, left []string) {
+func (n *Names) ToText(d plan.Document, p *plan.Plan) (text string, left []string) {
 	var b strings.Builder
 	if p.Title != "" {
 		fmt.Fprintf(&b, "# %s\n", oneLine(p.Title))
 	}
 	if p.Slot.Sign() > 0 {
-		fmt.Fprintf(&b, "slot %v\n", d.fields["slot_min"])
+		fmt.Fprintf(&b, "slot %v\n", d.Values()["slot_min"])
 	}
-	if d.fields["tempo"] != nil {
-		fmt.Fprintf(&b, "tempo %v\n", d.fields["tempo"])
+	if d.Values()["tempo"] != nil {
+		fmt.Fprintf(&b, "tempo %v\n", d.Values()["tempo"])
 	}
 	if !p.StartsAt.IsZero() {
 		fmt.Fprintf(&b, "starts %s\n", p.StartsAt.Format(time.RFC3339))
@@ -307,14 +308,14 @@ func (n *Names) ToText(d Document, p *Plan) (text string, left []string) {
 	if p.Intent != "" {
 		fmt.Fprintf(&b, "for %s\n", oneLine(p.Intent))
 	}
-	for _, field := range slices.Sorted(maps.Keys(d.fields)) {
+	for _, field := range slices.Sorted(maps.Keys(d.Values())) {
 		if !slices.Contains(saidHead, field) {
 			left = append(left, field)
 		}
 	}
 	b.WriteByte('\n')
 	for i, f := range d.Passages() {
-		if i >= len(p.Passages) || f.broken() {
+		if i >= len(p.Passages) || f.Broken() {
 			continue
 		}
 		line, below, unsaid := n.toLine(f, &p.Passages[i])
@@ -330,13 +331,13 @@ func (n *Names) ToText(d Document, p *Plan) (text string, left []string) {
 }
 
 // toLine is a passage as Read takes it, what stands below it, and the fields that neither says.
-func (n *Names) toLine(f Fields, p *Passage) (line string, below, unsaid []string) {
+func (n *Names) toLine(f plan.Fields, p *plan.Passage) (line string, below, unsaid []string) {
 	words := []string{n.callOf(f, p)}
 	known := []string{"type", "practice", "script", "opening", "closing", "lines", "prompts"}
-	for _, name := range lineOrder {
-		known = append(known, name)
-		if word := fieldNamed[name].say(f, p); word != "" {
-			words = append(words, word)
+	for _, said := range plan.Sayings(f, p) {
+		known = append(known, said.Field)
+		if said.Text != "" {
+			words = append(words, said.Text)
 		}
 	}
 	if known = append(known, "title"); p.Title != "" {
@@ -349,19 +350,19 @@ func (n *Names) toLine(f Fields, p *Passage) (line string, below, unsaid []strin
 	again, _ := n.Read(line)
 	for _, part := range []struct {
 		field string
-		steps []Step
+		steps []plan.Step
 	}{{"opening", p.OpeningSteps}, {"closing", p.ClosingSteps}} {
 		switch {
 		case len(part.steps) > 0:
 			below = append(below, part.field+": "+stepsText(part.steps))
-		case len(again) == 1 && again[0].values[part.field] != nil: // what a practice brings along is not wanted
+		case len(again) == 1 && again[0].Values()[part.field] != nil: // what a practice brings along is not wanted
 			below = append(below, part.field+": none")
 		}
 	}
-	if own := p.OwnWords(); own != "" {
+	if own := OwnWords(p); own != "" {
 		below = append(below, strings.Split(own, "\n")...)
 	}
-	for _, field := range slices.Sorted(maps.Keys(f.values)) {
+	for _, field := range slices.Sorted(maps.Keys(f.Values())) {
 		if !slices.Contains(known, field) {
 			unsaid = append(unsaid, field)
 		}
@@ -370,11 +371,11 @@ func (n *Names) toLine(f Fields, p *Passage) (line string, below, unsaid []strin
 }
 
 // callOf is what the passage is called in a line: the plainest name that is understood as it.
-func (n *Names) callOf(f Fields, p *Passage) string {
+func (n *Names) callOf(f plan.Fields, p *plan.Passage) string {
 	switch {
-	case p.Type == Talk:
+	case p.Type == plan.Talk:
 		return "talk"
-	case p.Type == Free:
+	case p.Type == plan.Free:
 		return "free"
 	}
 	if read, err := n.Read(p.Practice.Name); err == nil && read[0].Practice() == f.Practice() {
@@ -383,7 +384,7 @@ func (n *Names) callOf(f Fields, p *Passage) string {
 	return p.Practice.ID
 }
 
-func stepsText(steps []Step) string {
+func stepsText(steps []plan.Step) string {
 	list := make([]string, len(steps))
 	for i, s := range steps {
 		if s.Breaths == 0 {

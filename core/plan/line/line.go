@@ -1,4 +1,6 @@
-package plan
+// Package line reads what a teacher types: one passage a line, in the words of the trade and in any order, a whole class
+// as text, and the teacher's own words below a passage. It writes them too. docs/decisions/14 says how a line is read.
+package line
 
 import (
 	"errors"
@@ -8,6 +10,7 @@ import (
 
 	"vastlantern/core/breath"
 	"vastlantern/core/fact"
+	"vastlantern/core/plan"
 	"vastlantern/core/practice"
 )
 
@@ -40,7 +43,7 @@ const mostWords = 120
 // Read reads a line as a teacher writes it: what it is, how much of it, and how, in any order; "then" and more of it is
 // another passage. "even breath, 3 rounds", "square x3", "sit 2 min", "nadi 4:4 5 min own", "belly 4:4 x8 then 8:8 x4".
 // A practice of which nothing else is said comes as its whole course. The error is a LineError.
-func (n *Names) Read(line string) ([]Fields, error) {
+func (n *Names) Read(line string) ([]plan.Fields, error) {
 	readings, err := n.Understand(line)
 	return FieldsIn(readings), err
 }
@@ -145,7 +148,7 @@ func (n *Names) readAs(list []token, h hit) ([]Reading, error) {
 		var all []Reading
 		for _, f := range h.entry.passages {
 			one := f.Clone()
-			all = append(all, Reading{Fields: one, Said: append(slices.Sorted(maps.Keys(one.values)), alwaysTold...)})
+			all = append(all, Reading{Fields: one, Said: append(slices.Sorted(maps.Keys(one.Values())), alwaysTold...)})
 		}
 		return all, nil
 	}
@@ -158,7 +161,7 @@ func (n *Names) readAs(list []token, h hit) ([]Reading, error) {
 			alone = false
 		}
 	}
-	course, err := Course(h.entry.p)
+	course, err := plan.Course(h.entry.p)
 	if err != nil {
 		return nil, err
 	}
@@ -169,11 +172,11 @@ func (n *Names) readAs(list []token, h hit) ([]Reading, error) {
 		}
 		return all, nil
 	}
-	f := NewFields(h.entry.p.ID)
+	f := plan.NewFields(h.entry.p.ID)
 	if len(course) == 1 {
 		f = course[0]
 	}
-	of := subject{f.values, h.entry.p}
+	of := subject{f.Values(), h.entry.p}
 	if err := of.take(h.entry.with); err != nil {
 		return nil, err
 	}
@@ -216,7 +219,7 @@ func alikeCounts(a, b any) bool {
 
 // take gives the passage the fields of a preset.
 func (of subject) take(with map[string]any) error {
-	preset, err := FieldsOf(with)
+	preset, err := plan.FieldsOf(with)
 	if err != nil {
 		return err
 	}
@@ -224,7 +227,7 @@ func (of subject) take(with map[string]any) error {
 		delete(of.f, "rounds")
 		delete(of.f, "minutes")
 	}
-	maps.Copy(of.f, preset.values)
+	maps.Copy(of.f, preset.Values())
 	return nil
 }
 
@@ -232,8 +235,8 @@ func (of subject) take(with map[string]any) error {
 // say: its title is for the room, so it must be in quotation marks or marked "(room)".
 func (h hit) read(list []token, skip func(int) bool) ([]Reading, error) {
 	e := h.entry
-	f := NewStretch(e.kind, e.title, breath.Int(defaultTalk))
-	of := subject{f.values, nil}
+	f := plan.NewStretch(e.kind, e.title, breath.Int(plan.DefaultTalk))
+	of := subject{f.Values(), nil}
 	heard := of.say(list, skip, false)
 	if i := slices.IndexFunc(list, func(t token) bool { return !t.refused.None() }); i >= 0 {
 		return nil, notUnderstood(of, list[i])
@@ -244,7 +247,7 @@ func (h hit) read(list []token, skip func(int) bool) ([]Reading, error) {
 	}
 	quoted := slices.ContainsFunc(list, func(t token) bool { return t.quoted })
 	field := "title"
-	if quoted || e.kind == Talk && !forRoom {
+	if quoted || e.kind == plan.Talk && !forRoom {
 		field = "script"
 	}
 	if text != "" {
@@ -284,7 +287,7 @@ func (h hit) wordsIn(list []token, left []int) (text string, forRoom bool, err e
 				At:    list[i].at,
 				End:   list[i].end,
 				Given: list[i].given,
-				Why:   subject{object{}, nil}.expects(),
+				Why:   subject{map[string]any{}, nil}.expects(),
 			}
 		}
 		if i > 0 && list[i].at == list[i-1].at && slices.Contains(left, i-1) {
@@ -446,46 +449,28 @@ func nearest(word string, among []string) []string {
 	return found[:min(3, len(found))]
 }
 
-// covered are the fields that the short way of writing a passage stands for. The text is the whole of them: a
-// field that it does not name goes back to its default.
-var covered = []string{
-	"counts",
-	"rounds",
-	"minutes",
-	"tempo",
-	"side",
-	"pace",
-	"seconds",
-	"breaths",
-	"strokes",
-	"rate",
-	"open_seconds",
-}
-
 // Shorten rewrites a passage from the short way of writing it, "4:4:8 x6 @50": counts, rounds or a time, tempo, side
 // and own pace, as Names.Read takes them. The error, a LineError, says which word was not understood; whether the
 // values are allowed is for Read to say.
-func Shorten(f Fields, text string, own ...*practice.Practice) (Fields, error) {
-	next := maps.Clone(f.values)
-	for _, field := range covered {
+func Shorten(f plan.Fields, text string, own ...*practice.Practice) (plan.Fields, error) {
+	next := maps.Clone(f.Values())
+	for _, field := range plan.InShort {
 		delete(next, field)
 	}
-	return f.said(next, text, true, own)
+	return said(f, next, text, true, own)
 }
 
 // Restate changes what the text says of a passage and leaves all else as it is: "30 strokes", "10 min", "words only".
 // Errors are those of Shorten.
-func (f Fields) Restate(text string, own ...*practice.Practice) (Fields, error) {
-	return f.said(maps.Clone(f.values), text, false, own)
+func Restate(f plan.Fields, text string, own ...*practice.Practice) (plan.Fields, error) {
+	return said(f, maps.Clone(f.Values()), text, false, own)
 }
 
 // said is the fields with what a text says of them; basic is only the short way of writing a passage.
-func (f Fields) said(next map[string]any, text string, basic bool, own []*practice.Practice) (Fields, error) {
+func said(f plan.Fields, next map[string]any, text string, basic bool, own []*practice.Practice) (plan.Fields, error) {
 	of := subject{f: next}
 	if f.IsPractice() {
-		if of.p = book(own).find(f.Practice()); of.p == nil {
-			of.p = unknownPractice
-		}
+		of.p = plan.PracticeOf(f, own)
 	}
 	list := spoken(text, tokens(text, ""))
 	heard := of.say(list, func(int) bool { return false }, basic)
@@ -496,7 +481,7 @@ func (f Fields) said(next map[string]any, text string, basic bool, own []*practi
 		}
 		return f, &LineError{At: t.at, End: t.end, Given: t.given, Why: of.expects()}
 	}
-	return Fields{next}, nil
+	return plan.FieldsWith(next), nil
 }
 
 // AsLineError is the LineError that an error is, or nil.

@@ -1,4 +1,4 @@
-package plan
+package line
 
 import (
 	"cmp"
@@ -6,13 +6,14 @@ import (
 	"slices"
 	"strings"
 
+	"vastlantern/core/plan"
 	"vastlantern/core/practice"
 )
 
 // Names is everything that a line can call by its name: practices, their presets, talks and rests, and templates.
 type Names struct {
 	language string
-	own      book
+	own      []*practice.Practice
 	entries  []entry
 }
 
@@ -23,12 +24,12 @@ type entry struct {
 	p     *practice.Practice
 	with  map[string]any // of a preset
 	stretch
-	passages []Fields // of a template, which comes as it is
+	passages []plan.Fields // of a template, which comes as it is
 }
 
 // stretch is a talk or a rest that a line can ask for.
 type stretch struct {
-	kind  Type
+	kind  plan.Type
 	title string // that it gets; empty for none
 	joins bool   // words that follow are added to the title, not in its place
 }
@@ -46,36 +47,36 @@ var stretches = []struct {
 	names map[string][]string
 }{
 	{
-		stretch{Talk, "", false},
+		stretch{plan.Talk, "", false},
 		map[string][]string{"": {"talk", "speak", "explain"}, "de": {"ansage", "rede", "reden", "erklären"}},
 	},
 	{
-		stretch{Talk, "Welcome", true},
+		stretch{plan.Talk, "Welcome", true},
 		map[string][]string{"": {"welcome", "introduction"}, "de": {"begrüßung", "einführung"}},
 	},
-	{stretch{Talk, "Goodbye", true}, map[string][]string{"": {"goodbye", "farewell"}, "de": {"abschied"}}},
-	{stretch{Talk, "Questions", true}, map[string][]string{"": {"questions"}, "de": {"fragen"}}},
-	{stretch{Free, "Rest", false}, map[string][]string{"": {"rest", "lying rest"}, "de": {"ruhe", "ausruhen"}}},
+	{stretch{plan.Talk, "Goodbye", true}, map[string][]string{"": {"goodbye", "farewell"}, "de": {"abschied"}}},
+	{stretch{plan.Talk, "Questions", true}, map[string][]string{"": {"questions"}, "de": {"fragen"}}},
+	{stretch{plan.Free, "Rest", false}, map[string][]string{"": {"rest", "lying rest"}, "de": {"ruhe", "ausruhen"}}},
 	{
-		stretch{Free, "", false},
+		stretch{plan.Free, "", false},
 		map[string][]string{
 			"":   {"free", "natural breath", "breathe naturally", "natural breathing", "free breathing"},
 			"de": {"natürlicher atem", "freier atem"},
 		},
 	},
-	{stretch{Free, "Quiet", true}, map[string][]string{"": {"quiet", "silence", "stillness"}, "de": {"stille"}}},
-	{stretch{Free, "Sit", true}, map[string][]string{"": {"sit", "sitting"}, "de": {"sitzen"}}},
-	{stretch{Free, "Notice", true}, map[string][]string{"": {"notice", "feel"}, "de": {"spüren", "nachspüren"}}},
+	{stretch{plan.Free, "Quiet", true}, map[string][]string{"": {"quiet", "silence", "stillness"}, "de": {"stille"}}},
+	{stretch{plan.Free, "Sit", true}, map[string][]string{"": {"sit", "sitting"}, "de": {"sitzen"}}},
+	{stretch{plan.Free, "Notice", true}, map[string][]string{"": {"notice", "feel"}, "de": {"spüren", "nachspüren"}}},
 	{
-		stretch{Free, "Meditation", true},
+		stretch{plan.Free, "Meditation", true},
 		map[string][]string{"": {"meditation", "meditate"}, "de": {"meditation", "meditieren"}},
 	},
 	{
-		stretch{Free, "Lying down", true},
+		stretch{plan.Free, "Lying down", true},
 		map[string][]string{"": {"lie", "lying", "savasana", "shavasana"}, "de": {"liegen", "savasana"}},
 	},
 	{
-		stretch{Free, "Postures", true},
+		stretch{plan.Free, "Postures", true},
 		map[string][]string{"": {"postures", "asana", "asanas", "movement"}, "de": {"haltungen", "asana", "bewegung"}},
 	},
 }
@@ -83,7 +84,7 @@ var stretches = []struct {
 // Template is a class or a part of one that is added by its name.
 type Template struct {
 	Name     string
-	Passages []Fields
+	Passages []plan.Fields
 }
 
 // NewNames is the names in English and in the language, one of words.Languages, with a teacher's own practices.
@@ -93,7 +94,7 @@ func NewNames(language string, own []*practice.Practice, templates ...Template) 
 		names := slices.Concat(s.names[""], s.names[language])
 		e := entry{name: s.title, stretch: s.stretch}
 		if e.name == "" {
-			e.name = map[Type]string{Talk: "Talk", Free: "Natural breath"}[s.kind]
+			e.name = map[plan.Type]string{plan.Talk: "Talk", plan.Free: "Natural breath"}[s.kind]
 		}
 		e.call(names...)
 		n.entries = append(n.entries, e)
@@ -337,4 +338,31 @@ func rank(h hit) float64 {
 		r += 0.5
 	}
 	return r
+}
+
+// RetitlePreset sees to it that a passage whose title is the name of a preset of its practice, as square breath, does
+// not keep it when it is another breath now: it takes the name of the preset that it has become, or none.
+func RetitlePreset(f plan.Fields, own ...*practice.Practice) {
+	title, _ := f.Values()["title"].(string)
+	p := plan.PracticeOf(f, own)
+	if title == "" || p == nil {
+		return
+	}
+	counts, _ := f.Values()["counts"].(string)
+	if counts == "" {
+		counts = p.Counts
+	}
+	for _, preset := range p.Presets {
+		if !strings.EqualFold(preset.Name, title) || preset.With["counts"] == nil ||
+			alikeCounts(preset.With["counts"], counts) {
+			continue
+		}
+		delete(f.Values(), "title")
+		for _, other := range p.Presets {
+			if other.With["counts"] == counts {
+				f.Values()["title"] = capital(other.Name)
+			}
+		}
+		return
+	}
 }

@@ -1,4 +1,4 @@
-package plan
+package line
 
 import (
 	"encoding/json"
@@ -11,6 +11,7 @@ import (
 
 	"vastlantern/core/breath"
 	"vastlantern/core/fact"
+	"vastlantern/core/plan"
 )
 
 // TextError is what is wrong in one line of a text, from 1.
@@ -46,7 +47,7 @@ var (
 // root lock", "every inhale: fill from below", "1:30: half of it is done", "rounds 2-4, exhale (room, aloud): softly",
 // "last round, left inhale: let it fade", "1:00 every 30 s: soften". The places are those of cues.md section 3. The
 // error is a TextErrors; the passage is as it was then.
-func (f Fields) SetOwnWords(text string) error {
+func SetOwnWords(f plan.Fields, text string) error {
 	var errs TextErrors
 	list := []any{}
 	for i, line := range strings.Split(text, "\n") {
@@ -63,10 +64,10 @@ func (f Fields) SetOwnWords(text string) error {
 	if len(errs) > 0 {
 		return errs
 	}
-	delete(f.values, "lines")
-	delete(f.values, "prompts") // the older form, which OwnWords writes as lines
+	delete(f.Values(), "lines")
+	delete(f.Values(), "prompts") // the older form, which OwnWords writes as lines
 	if len(list) > 0 {
-		f.values["lines"] = list
+		f.Values()["lines"] = list
 	}
 	return nil
 }
@@ -125,7 +126,7 @@ func setOption(fields map[string]any, words []string) error {
 	case words[0] == "room" || words[0] == "all" || words[0] == "teacher":
 		fields["who"] = words[0]
 	case words[0] == "everybody" || words[0] == "everyone":
-		fields["who"] = string(ForAll)
+		fields["who"] = string(plan.ForAll)
 	case words[0] == "aloud" || words[0] == "said":
 		fields["say"] = true
 	case slices.Contains(words, "ahead"):
@@ -345,17 +346,18 @@ func placeTime(said []string) (seconds json.Number, taken int) {
 }
 
 // OwnWords is the passage's own words as SetOwnWords reads them; p is the passage.
-func (p *Passage) OwnWords() string {
+func OwnWords(p *plan.Passage) string {
 	var text strings.Builder
 	for i := range p.Lines {
-		fmt.Fprintf(&text, "%s: %s\n", p.Lines[i].place(p), oneLine(p.Lines[i].Text))
+		fmt.Fprintf(&text, "%s: %s\n", placeOf(&p.Lines[i], p), oneLine(p.Lines[i].Text))
 	}
 	return strings.TrimSuffix(text.String(), "\n")
 }
 
 func oneLine(text string) string { return strings.Join(strings.Fields(text), " ") }
 
-func (l *Line) place(p *Passage) string {
+// placeOf is where a line of the teacher's own is said, as SetOwnWords reads it.
+func placeOf(l *plan.Line, p *plan.Passage) string {
 	var words []string
 	if l.Stage != p.UsualStage() {
 		words = append(words, l.Stage)
@@ -397,13 +399,13 @@ func (l *Line) place(p *Passage) string {
 		words = append([]string{"throughout"}, words...) // "closing: 2 breaths" is what stands there
 	}
 	var options []string
-	if l.Who != ForTeacher {
+	if l.Who != plan.ForTeacher {
 		options = append(options, string(l.Who))
 	}
 	if l.Say {
 		options = append(options, "aloud")
 	}
-	if !l.Ahead.Equal(defaultAhead(l.Who)) {
+	if !l.Ahead.Equal(plan.DefaultAhead(l.Who)) {
 		options = append(options, l.Ahead.String()+" s ahead")
 	}
 	if len(options) > 0 {

@@ -1,4 +1,4 @@
-package plan
+package line
 
 import (
 	"encoding/json"
@@ -10,6 +10,7 @@ import (
 
 	"vastlantern/core/breath"
 	"vastlantern/core/fact"
+	"vastlantern/core/plan"
 	"vastlantern/core/practice"
 )
 
@@ -26,7 +27,7 @@ type form struct {
 
 // subject is the passage that a line speaks of.
 type subject struct {
-	f object
+	f map[string]any
 	p *practice.Practice // nil for talks and free breathing
 }
 
@@ -45,7 +46,7 @@ func (of subject) is(kinds ...practice.Kind) bool {
 }
 func (of subject) practice() bool { return of.p != nil }
 func (of subject) stretch() bool  { return of.p == nil }
-func (of subject) free() bool     { return of.p == nil && of.f["type"] == string(Free) }
+func (of subject) free() bool     { return of.p == nil && of.f["type"] == string(plan.Free) }
 func (of subject) counted() bool  { return of.is(practice.Counted) }
 func (of subject) strokes() bool  { return of.is(practice.Strokes) }
 func (of subject) open() bool     { return of.is(practice.Open) }
@@ -224,13 +225,13 @@ var forms = []form{
 	{pattern: "all? round", on: takes("attention"), set: setWord("attention", "round")},
 
 	// What is said.
-	{pattern: "words only?", on: subject.practice, set: setWord("voice", string(Words))},
-	{pattern: "numbers up?", on: subject.practice, set: setWord("voice", string(Numbers))},
-	{pattern: "up and? down", on: subject.practice, set: setWord("voice", string(UpDown))},
-	{pattern: "numbers in|only in? holds", on: subject.practice, set: setWord("voice", string(HoldsOnly))},
-	{pattern: "silent|silently", on: subject.practice, set: setWord("voice", string(Silent))},
-	{pattern: "syllables|saying|mantra in holds WORDS", on: subject.practice, set: setSyllables(HoldSyllables)},
-	{pattern: "syllables|saying|mantra WORDS", on: subject.practice, set: setSyllables(Syllables)},
+	{pattern: "words only?", on: subject.practice, set: setWord("voice", string(plan.Words))},
+	{pattern: "numbers up?", on: subject.practice, set: setWord("voice", string(plan.Numbers))},
+	{pattern: "up and? down", on: subject.practice, set: setWord("voice", string(plan.UpDown))},
+	{pattern: "numbers in|only in? holds", on: subject.practice, set: setWord("voice", string(plan.HoldsOnly))},
+	{pattern: "silent|silently", on: subject.practice, set: setWord("voice", string(plan.Silent))},
+	{pattern: "syllables|saying|mantra in holds WORDS", on: subject.practice, set: setSyllables(plan.HoldSyllables)},
+	{pattern: "syllables|saying|mantra WORDS", on: subject.practice, set: setSyllables(plan.Syllables)},
 	{
 		pattern: "words after N",
 		on:      subject.practice,
@@ -291,7 +292,7 @@ var forms = []form{
 	{pattern: "keep|kept", on: func(subject) bool { return true }, set: setFlag("keep")},
 }
 
-func setSyllables(voice Voice) func(subject, matched) {
+func setSyllables(voice plan.Voice) func(subject, matched) {
 	return func(of subject, found matched) {
 		of.f["voice"] = string(voice)
 		syllables := []any{}
@@ -414,7 +415,7 @@ func matchOne(element string, of subject, list []token, at int, found *matched) 
 		return n
 	case "PHASES":
 		n := 0
-		for at+n < len(list) && slices.Contains(handPhases, breath.Phase(list[at+n].key)) {
+		for at+n < len(list) && slices.Contains(plan.AllByHand.Phases(), breath.Phase(list[at+n].key)) {
 			found.list = append(found.list, list[at+n].key)
 			n++
 		}
@@ -571,23 +572,23 @@ var phaseWords = []string{"inhale", "in", "hold", "exhale", "out", "empty"}
 // take has a form set what it sets with these words, or tells why it cannot be so: what it sets was said before.
 func (said *saidOnce) take(of subject, words []token, at int, set func()) (refused fact.Fact) {
 	before := maps.Clone(of.f)
-	for _, field := range saidOnceFields { // so that it shows which of them are set, though it be to what they were
+	for _, field := range plan.SaidOnce { // so that it shows which of them are set, though it be to what they were
 		delete(of.f, field)
 	}
 	set()
 	for field, value := range of.f {
-		if !slices.Contains(saidOnceFields, field) && fmt.Sprint(before[field]) != fmt.Sprint(value) {
+		if !slices.Contains(plan.SaidOnce, field) && fmt.Sprint(before[field]) != fmt.Sprint(value) {
 			said.fields[field] = at
 		}
 	}
-	for _, field := range saidOnceFields {
+	for _, field := range plan.SaidOnce {
 		if of.f[field] == nil {
-			if value, was := before[field]; was && (twinOf(field) == "" || of.f[twinOf(field)] == nil) {
+			if value, was := before[field]; was && (plan.TwinOf(field) == "" || of.f[plan.TwinOf(field)] == nil) {
 				of.f[field] = value
 			}
 			continue
 		}
-		for _, other := range []string{field, twinOf(field)} {
+		for _, other := range []string{field, plan.TwinOf(field)} {
 			if _, twice := said.fields[other]; twice &&
 				!(other == field && fmt.Sprint(before[field]) == fmt.Sprint(of.f[field])) {
 				return fact.New("line.field-twice", "field", fact.New("field."+other))

@@ -1,4 +1,4 @@
-package plan
+package line
 
 import (
 	"encoding/json"
@@ -11,27 +11,28 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"vastlantern/core/fact"
+	"vastlantern/core/plan"
 	"vastlantern/core/practice"
 	"vastlantern/language"
 )
 
 // said is a line of the table and what it becomes: passages, or the word that is not understood.
-type said struct {
+type typedLine struct {
 	line    string
 	becomes []string
 }
 
-func typed(t *testing.T, name string) []said {
+func typed(t *testing.T, name string) []typedLine {
 	text, err := os.ReadFile("testdata/" + name)
 	require.NoError(t, err)
-	var list []said
+	var list []typedLine
 	for line := range strings.Lines(string(text)) {
 		line = strings.TrimSuffix(line, "\n")
 		if result, found := strings.CutPrefix(line, "\t"); found {
 			list[len(list)-1].becomes = append(list[len(list)-1].becomes, result)
 			continue
 		}
-		list = append(list, said{line: line})
+		list = append(list, typedLine{line: line})
 	}
 	return list
 }
@@ -57,7 +58,7 @@ func TestTypedLines(t *testing.T) {
 				}
 			}
 			for _, f := range passages {
-				p, err := One(f)
+				p, err := plan.One(f)
 				require.NoError(t, err, l.line)
 				text, err := json.Marshal(f)
 				require.NoError(t, err)
@@ -71,18 +72,18 @@ func TestTypedLines(t *testing.T) {
 // What is written out is read back as the same passage.
 func TestWhatIsWrittenOutIsReadBack(t *testing.T) {
 	names := NewNames("en", nil)
-	d := NewDocument()
+	d := plan.NewDocument()
 	for _, l := range typed(t, "lines.txt") {
 		if passages, err := names.Read(l.line); err == nil && len(d.Passages()) < 190 {
 			d.Append(passages...)
 		}
 	}
-	d.fields["title"], d.fields["slot_min"], d.fields["tempo"], d.fields["intent"] = "All of it", n("600"), n(
+	d.Values()["title"], d.Values()["slot_min"], d.Values()["tempo"], d.Values()["intent"] = "All of it", n("600"), n(
 		"60",
 	), "settle"
 	d.SetStart(time.Date(2026, 12, 1, 18, 30, 0, 0, time.FixedZone("", 3600)))
 	last := d.Passages()[0]
-	last.values["closing"] = []any{
+	last.Values()["closing"] = []any{
 		map[string]any{
 			"breaths": n("2"),
 			"counts":  "4:5:6",
@@ -90,15 +91,15 @@ func TestWhatIsWrittenOutIsReadBack(t *testing.T) {
 		}, map[string]any{"breaths": n("1"), "airway": "out-mouth"},
 		map[string]any{"seconds": n("30"), "text": "hand down, notice"},
 	}
-	last.values["script"] = "As it is, for a while."
-	require.NoError(t, last.SetOwnWords("r3 hold: root lock\nclosing b2 exhale (all): softly"))
-	p, err := Read(d)
+	last.Values()["script"] = "As it is, for a while."
+	require.NoError(t, SetOwnWords(last, "r3 hold: root lock\nclosing b2 exhale (all): softly"))
+	p, err := plan.Read(d)
 	require.NoError(t, err)
 	text, left := names.ToText(d, p)
 	assert.Empty(t, left)
 	again, err := names.FromText(text, time.UTC)
 	require.NoError(t, err, text)
-	q, err := Read(again)
+	q, err := plan.Read(again)
 	require.NoError(t, err)
 	require.Len(t, q.Passages, len(p.Passages))
 	for i := range p.Passages {
@@ -106,7 +107,7 @@ func TestWhatIsWrittenOutIsReadBack(t *testing.T) {
 	}
 	assert.True(t, p.StartsAt.Equal(q.StartsAt))
 	assert.Equal(t, []any{p.Title, p.Intent, p.Slot, p.Tempo}, []any{q.Title, q.Intent, q.Slot, q.Tempo})
-	d.fields["room"] = "upstairs"
+	d.Values()["room"] = "upstairs"
 	_, left = names.ToText(d, p)
 	assert.Equal(t, []string{"room"}, left, "it is said what the text leaves out")
 }
@@ -118,10 +119,10 @@ func TestATextThatIsTooLong(t *testing.T) {
 	var wrong TextErrors
 	require.ErrorAs(t, err, &wrong)
 	require.Len(t, wrong, 1)
-	assert.Equal(t, 1+MaxPassages+1, wrong[0].Line)
+	assert.Equal(t, 1+plan.MaxPassages+1, wrong[0].Line)
 	assert.Contains(t, language.English().Error(err), "up to 200 passages")
 	passages, _ := names.ReadLines(strings.Repeat("even breath 4:4 x6; rest 1 min\n", 5000))
-	assert.LessOrEqual(t, len(passages), MaxPassages+2)
+	assert.LessOrEqual(t, len(passages), plan.MaxPassages+2)
 }
 
 func TestAClassFromText(t *testing.T) {
@@ -142,13 +143,13 @@ nadi 4:4 x6
 rest 2 min
 `, time.FixedZone("", 3600))
 	require.NoError(t, err)
-	p, err := Read(d)
+	p, err := plan.Read(d)
 	require.NoError(t, err)
 	assert.Equal(t, "Before the exam", p.Title)
 	assert.Equal(t, "2026-12-01T18:30:00+01:00", p.StartsAt.Format(time.RFC3339))
 	require.Len(t, p.Passages, 4)
 	assert.Equal(t, "let it go", p.Passages[1].Lines[1].Text)
-	assert.Equal(t, ForAll, p.Passages[1].Lines[1].Who)
+	assert.Equal(t, plan.ForAll, p.Passages[1].Lines[1].Who)
 	assert.Empty(t, p.Passages[2].ClosingSteps)
 
 	_, err = names.FromText(
@@ -167,13 +168,13 @@ rest 2 min
 
 // The class that the manual shows is read as it stands there.
 func TestTheManualsClass(t *testing.T) {
-	manual, err := os.ReadFile("../../docs/manual/typing.md")
+	manual, err := os.ReadFile("../../../docs/manual/typing.md")
 	require.NoError(t, err)
 	blocks := strings.Split(string(manual), "```")
 	require.Len(t, blocks, 3)
 	d, err := NewNames("en", nil).FromText(blocks[1], time.UTC)
 	require.NoError(t, err)
-	p, err := Read(d)
+	p, err := plan.Read(d)
 	require.NoError(t, err)
 	assert.Equal(t, "Before the exam", p.Title)
 	require.Len(t, p.Passages, 4)
@@ -209,30 +210,30 @@ func TestOwnWords(t *testing.T) {
 	} {
 		f, err := names.Read("nadi 4:4:4 x6")
 		require.NoError(t, err)
-		err = f[0].SetOwnWords(text)
+		err = SetOwnWords(f[0], text)
 		if want == "" {
 			require.Error(t, err, text)
 			continue
 		}
 		require.NoError(t, err, text)
-		list := f[0].values["lines"].([]any)
+		list := f[0].Values()["lines"].([]any)
 		got, err := json.Marshal(list[0])
 		require.NoError(t, err)
 		assert.JSONEq(t, want, string(got), text)
-		p, err := One(f[0])
+		p, err := plan.One(f[0])
 		require.NoError(t, err, text)
 		again := f[0].Clone()
-		require.NoError(t, again.SetOwnWords(p.OwnWords()))
-		q, err := One(again)
+		require.NoError(t, SetOwnWords(again, OwnWords(&p)))
+		q, err := plan.One(again)
 		require.NoError(t, err)
-		assert.Equal(t, p.Lines, q.Lines, "written %q", p.OwnWords())
+		assert.Equal(t, p.Lines, q.Lines, "written %q", OwnWords(&p))
 	}
-	f := NewFields("ujjayi")
-	err := f.SetOwnWords("r3 hold: root lock\nsomewhere: this\nno colon\nr1 (loudly): that")
+	f := plan.NewFields("ujjayi")
+	err := SetOwnWords(f, "r3 hold: root lock\nsomewhere: this\nno colon\nr1 (loudly): that")
 	var errs TextErrors
 	require.ErrorAs(t, err, &errs)
 	assert.Len(t, errs, 3)
-	assert.Nil(t, f.values["lines"], "nothing is taken of a text that is wrong")
+	assert.Nil(t, f.Values()["lines"], "nothing is taken of a text that is wrong")
 	for text, says := range map[string]string{
 		"r1 every: x":        "line 1: every: of what? Leave it out, or write what comes in this round, for example r1 every exhale",
 		"r1 r2: x":           "line 1: r2: this line already has another round",
@@ -240,7 +241,7 @@ func TestOwnWords(t *testing.T) {
 		"last hald: x":       "line 1: “hald” is not understood: " + language.English().Text(fact.New("own-words.place")) + ". Do you mean hold?",
 		"every 30 s 1:00: x": "line 1: 1:00: this line already has another time",
 	} {
-		assert.Equal(t, says, language.English().Error(f.SetOwnWords(text)), text)
+		assert.Equal(t, says, language.English().Error(SetOwnWords(f, text)), text)
 	}
 }
 
@@ -258,23 +259,23 @@ func TestSteps(t *testing.T) {
 		"2 breaths, softly":                     "write breaths such as",
 		";":                                     "write breaths such as",
 	} {
-		f := NewFields("ujjayi")
-		taken, err := f.setPart("closing", text)
+		f := plan.NewFields("ujjayi")
+		taken, err := setPart(f, "closing", text)
 		require.True(t, taken)
 		if want[0] != '[' {
 			require.Contains(t, language.English().Error(err), want, text)
 			continue
 		}
 		require.NoError(t, err, text)
-		got, err := json.Marshal(f.values["closing"])
+		got, err := json.Marshal(f.Values()["closing"])
 		require.NoError(t, err)
 		assert.JSONEq(t, want, string(got), text)
-		p, err := One(f)
+		p, err := plan.One(f)
 		require.NoError(t, err, text)
-		again := NewFields("ujjayi")
-		_, err = again.setPart("closing", stepsText(p.ClosingSteps))
+		again := plan.NewFields("ujjayi")
+		_, err = setPart(again, "closing", stepsText(p.ClosingSteps))
 		require.NoError(t, err, stepsText(p.ClosingSteps))
-		q, err := One(again)
+		q, err := plan.One(again)
 		require.NoError(t, err)
 		assert.Equal(t, p.ClosingSteps, q.ClosingSteps, "written %q", stepsText(p.ClosingSteps))
 	}
@@ -289,13 +290,13 @@ func TestPresets(t *testing.T) {
 				passages, err := names.Read(name)
 				require.NoError(t, err, name)
 				assert.Equal(t, p.ID, passages[0].Practice(), name)
-				_, err = One(passages[0])
+				_, err = plan.One(passages[0])
 				assert.NoError(t, err, name)
 				for field, value := range preset.With {
 					assert.EqualValues(
 						t,
-						mustFields(t, map[string]any{field: value}).values[field],
-						passages[0].values[field],
+						mustFields(t, map[string]any{field: value}).Values()[field],
+						passages[0].Values()[field],
 						"%s: %s",
 						name,
 						field,
@@ -311,8 +312,8 @@ func TestPresets(t *testing.T) {
 	}
 }
 
-func mustFields(t *testing.T, values map[string]any) Fields {
-	f, err := FieldsOf(values)
+func mustFields(t *testing.T, values map[string]any) plan.Fields {
+	f, err := plan.FieldsOf(values)
 	require.NoError(t, err)
 	return f
 }
@@ -372,9 +373,9 @@ func FuzzLine(f *testing.F) {
 			}
 			return
 		}
-		d := NewDocument()
+		d := plan.NewDocument()
 		d.Append(passages...)
-		p, err := Read(d)
+		p, err := plan.Read(d)
 		if err != nil {
 			return // understood, but out of range: that is for Read to say
 		}
@@ -383,7 +384,7 @@ func FuzzLine(f *testing.F) {
 		if err != nil {
 			t.Fatalf("%q is written %q, which is not read: %v", line, written, err)
 		}
-		if q, err := Read(again); err != nil || len(q.Passages) != len(p.Passages) || !q.Length().Equal(p.Length()) {
+		if q, err := plan.Read(again); err != nil || len(q.Passages) != len(p.Passages) || !q.Length().Equal(p.Length()) {
 			t.Fatalf("%q is written %q, which is another class: %v", line, written, err)
 		}
 	})

@@ -1,4 +1,4 @@
-package plan
+package line
 
 import (
 	"encoding/json"
@@ -7,10 +7,10 @@ import (
 	"strings"
 	"testing"
 
-	"vastlantern/language"
-
 	"github.com/stretchr/testify/assert"
 	"pgregory.net/rapid"
+
+	"vastlantern/language"
 )
 
 // pieces are what a line can say, %d a number; each number, and each word to the right, is somewhere in what was

@@ -1,4 +1,4 @@
-package plan
+package line
 
 import (
 	"fmt"
@@ -7,11 +7,13 @@ import (
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
+
+	"vastlantern/core/plan"
 )
 
 // What was understood of a line names what it said, and marks (*) what was assumed.
 func TestFactsOfALine(t *testing.T) {
-	names := NewNames("en", nil, Template{Name: "Evening quiet", Passages: []Fields{NewFields("ujjayi")}})
+	names := NewNames("en", nil, Template{Name: "Evening quiet", Passages: []plan.Fields{plan.NewFields("ujjayi")}})
 	for line, want := range map[string]string{
 		"nadi 4:4:8":                    "practice Alternate nostril breath, counts 4:4:8, rounds 6*, side left*",
 		"nadi x4 right":                 "practice Alternate nostril breath, counts 4:4*, rounds 4, side right",
@@ -33,7 +35,7 @@ func TestFactsOfALine(t *testing.T) {
 		require.NoError(t, err, line)
 		var got []string
 		for _, r := range readings {
-			p, err := One(r.Fields)
+			p, err := plan.One(r.Fields)
 			require.NoError(t, err, line)
 			var facts []string
 			for _, f := range r.Facts(&p) {
