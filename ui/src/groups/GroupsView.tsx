@@ -1,3 +1,4 @@
+import { Conditions } from "./Conditions";
 import { groupsQuery, settingsQuery, todayQuery } from "../wire/queries";
 import "./groups.css";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
@@ -228,38 +229,11 @@ function GroupForm({ start, all }: { start: Group; all: Groups }) {
           />
         </Col>
       </Row>
-      <fieldset className="conditions mt-3">
-        <legend>In the room: how many, never who</legend>
-        {all.conditions.map((c) => {
-          const n = group.conditions[c.id] ?? 0;
-          const put = (count: number) => {
-            const conditions = { ...group.conditions, [c.id]: count };
-            if (count === 0) delete conditions[c.id];
-            set({ conditions });
-          };
-          return (
-            <div key={c.id} className={n > 0 ? "present" : ""}>
-              <Form.Check
-                id={`has-${c.id}`}
-                label={text(c.name)}
-                checked={n > 0}
-                onChange={(e) => put(e.target.checked ? 1 : 0)}
-              />
-              {n > 0 && (
-                <Form.Control
-                  type="number"
-                  size="sm"
-                  min={1}
-                  max={999}
-                  aria-label={`How many: ${text(c.name)}`}
-                  value={n}
-                  onChange={(e) => put(Math.max(1, Number(e.target.value)))}
-                />
-              )}
-            </div>
-          );
-        })}
-      </fieldset>
+      <Conditions
+        all={all.conditions}
+        here={group.conditions}
+        onChange={(conditions) => set({ conditions })}
+      />
       <Form.Group className="mt-3" controlId="group-notes">
         <Form.Label>Notes</Form.Label>
         <Form.Control

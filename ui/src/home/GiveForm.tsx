@@ -63,45 +63,7 @@ export function GiveForm({ offer, give, pending, error }: Props) {
         submit();
       }}
     >
-      <fieldset>
-        <legend>What goes home</legend>
-        {offer.passages.map((p, i) => (
-          <Form.Check
-            key={p.passage}
-            type="radio"
-            name="what"
-            id={`passage-${p.passage}`}
-            checked={chosen.passage === p.passage && chosen.again === 0}
-            onChange={() => choose({ passage: p.passage, again: 0 })}
-            label={
-              <>
-                {p.says}
-                {i === 0 && <small> · the point of the class</small>}
-              </>
-            }
-          />
-        ))}
-        {offer.before.map((home) => (
-          <Form.Check
-            key={`again-${home.id}`}
-            type="radio"
-            name="what"
-            id={`again-${home.id}`}
-            checked={chosen.again === home.id}
-            onChange={() => choose({ passage: 0, again: home.id })}
-            label={
-              <>
-                once more: {home.name} {home.says}
-                <small>
-                  {" "}
-                  · given {shortDay(home.given_ms)}
-                  {home.answer !== "" && `, ${wordOf("home-answer", home.answer)}`}
-                </small>
-              </>
-            }
-          />
-        ))}
-      </fieldset>
+      <WhatGoesHome offer={offer} chosen={chosen} choose={choose} />
       <div className="amounts">
         {one && one.counts !== "" && (
           <Field id="counts" label="Counts">
@@ -178,6 +140,53 @@ export function GiveForm({ offer, give, pending, error }: Props) {
       </Button>
       <p className="text-secondary mt-2">Cautions and when to stop are always included.</p>
     </Form>
+  );
+}
+
+type WhatProps = { offer: HomeOffer; chosen: Chosen; choose: (next: Chosen) => void };
+
+/** WhatGoesHome is the passages of the class, the one that was its point first, and what was given before. */
+function WhatGoesHome({ offer, chosen, choose }: WhatProps) {
+  return (
+    <fieldset>
+      <legend>What goes home</legend>
+      {offer.passages.map((p, i) => (
+        <Form.Check
+          key={p.passage}
+          type="radio"
+          name="what"
+          id={`passage-${p.passage}`}
+          checked={chosen.passage === p.passage && chosen.again === 0}
+          onChange={() => choose({ passage: p.passage, again: 0 })}
+          label={
+            <>
+              {p.says}
+              {i === 0 && <small> · the point of the class</small>}
+            </>
+          }
+        />
+      ))}
+      {offer.before.map((home) => (
+        <Form.Check
+          key={`again-${home.id}`}
+          type="radio"
+          name="what"
+          id={`again-${home.id}`}
+          checked={chosen.again === home.id}
+          onChange={() => choose({ passage: 0, again: home.id })}
+          label={
+            <>
+              once more: {home.name} {home.says}
+              <small>
+                {" "}
+                · given {shortDay(home.given_ms)}
+                {home.answer !== "" && `, ${wordOf("home-answer", home.answer)}`}
+              </small>
+            </>
+          }
+        />
+      ))}
+    </fieldset>
   );
 }
 

@@ -1,7 +1,8 @@
-import { useEffect, useState } from "react";
+import { keepPreviousData, useQuery } from "@tanstack/react-query";
+import { useState } from "react";
 import { Button, Form } from "react-bootstrap";
 import { now } from "../player/clock";
-import type { Adjust, Tapped } from "../wire/contract";
+import type { Adjust } from "../wire/contract";
 import { number } from "../player/format";
 import type { Asks } from "./desk";
 import { Pad } from "./Pad";
@@ -13,16 +14,14 @@ type Props = { asks: Asks; onAdjust: (press: Omit<Adjust, "key">) => void; onClo
 export function TapPad({ asks, onAdjust, onClose }: Props) {
   const [taps, setTaps] = useState<number[]>([]);
   const [breaths, setBreaths] = useState(false);
-  const [tapped, setTapped] = useState<Tapped | null>(null);
-  useEffect(() => {
-    if (taps.length < 2) return;
-    const abort = new AbortController();
-    asks
-      .tapped({ at_ms: taps, breaths }, abort.signal)
-      .then(setTapped)
-      .catch(() => undefined); // the next tap asks again
-    return () => abort.abort();
-  }, [asks, taps, breaths]);
+  const { data: tapped = null } = useQuery({
+    queryKey: ["tapped", taps, breaths],
+    queryFn: ({ signal }) => asks.tapped({ at_ms: taps, breaths }, signal),
+    enabled: taps.length >= 2,
+    placeholderData: keepPreviousData,
+    retry: false, // the next tap asks again
+    gcTime: 0,
+  });
 
   const tap = () => setTaps((old) => [...old.slice(-99), Math.round(now())]);
   const ready = tapped !== null && tapped.tempo > 0;

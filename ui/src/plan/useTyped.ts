@@ -1,5 +1,5 @@
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
-import { useEffect, useState } from "react";
+import { useSettled } from "../frame/useSettled";
 import { post } from "../wire/api";
 import type { TypedRead } from "../wire/contract";
 
@@ -7,11 +7,7 @@ const pause = 100; // ms without a letter after which the lines are read
 
 /** useTyped is what typed lines would be, as the application reads them; of the text as it was a moment ago. */
 export function useTyped(text: string, group: number): TypedRead | undefined {
-  const [asked, setAsked] = useState(text);
-  useEffect(() => {
-    const timer = setTimeout(() => setAsked(text), pause);
-    return () => clearTimeout(timer);
-  }, [text]);
+  const asked = useSettled(text, pause);
   const typed = useQuery({
     queryKey: ["typed", asked, group],
     queryFn: () => post<TypedRead>("/typed", { text: asked, group_id: group }),

@@ -1,3 +1,5 @@
+import { MoreCare, PhaseWords } from "./OwnParts";
+import { useDraft } from "./useDraft";
 import { practiceFileQuery } from "./queries";
 import "../player/lamps.css";
 import "./practices.css";
@@ -5,14 +7,14 @@ import { EditedNotice } from "../frame/EditedNotice";
 import { text } from "../frame/fields";
 import { useEdited } from "../frame/useEdited";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
-import { useEffect, useState } from "react";
+import { useState } from "react";
 import { Alert, Button, Col, Form, Row } from "react-bootstrap";
 import { Link, useNavigate, useParams } from "react-router";
 import { Failed, post, remove } from "../wire/api";
 import { readAgain } from "../wire/changed";
 import type { Path } from "../frame/merge";
 import { Cautions } from "../frame/care";
-import type { Done, PracticeDrafted, PracticeFile } from "../wire/contract";
+import type { Done, PracticeFile } from "../wire/contract";
 import { Shell } from "../frame/Shell";
 import { ErrorAlert } from "../frame/ErrorAlert";
 import { Loading } from "../frame/Loading";
@@ -52,7 +54,6 @@ function Edit({ stored }: { stored: Stored }) {
   const edited = useEdited(stored, `practice ${text(start.id)}`);
   const { draft, changed } = edited;
   const { doc } = draft;
-  const [sure, setSure] = useState(false);
   const navigate = useNavigate();
   const queries = useQueryClient();
   const set = (field: string, value: unknown) => {
@@ -121,27 +122,14 @@ function Edit({ stored }: { stored: Stored }) {
   );
   return (
     <>
-      <div className="d-flex justify-content-between align-items-center mb-2">
-        <h1>{text(doc.name) || "A practice of your own"}</h1>
-        <div className="d-flex gap-2">
-          <Button variant="outline-danger" onClick={() => (sure ? drop.mutate() : setSure(true))}>
-            {sure ? "Remove it for good" : "Remove"}
-          </Button>
-          <Link
-            className="btn btn-outline-secondary"
-            to={`/practices/${text(doc.id)}`}
-            onClick={edited.leave}
-          >
-            {changed ? "Discard changes" : "Back"}
-          </Link>
-          <Button
-            disabled={!changed || drafted?.problem !== null || store.isPending}
-            onClick={() => store.mutate(draft.revision)}
-          >
-            Save practice
-          </Button>
-        </div>
-      </div>
+      <EditorHead
+        doc={doc}
+        changed={changed}
+        ready={changed && drafted?.problem === null && !store.isPending}
+        onRemove={() => drop.mutate()}
+        onLeave={edited.leave}
+        onSave={() => store.mutate(draft.revision)}
+      />
       {drop.isError && <ErrorAlert error={drop.error} />}
       <EditedNotice what="this practice" error={store.error} edited={edited} nameOf={practiceField} />
       {removed && (
@@ -203,95 +191,39 @@ function Edit({ stored }: { stored: Stored }) {
   );
 }
 
+type HeadProps = {
+  doc: PracticeDoc;
+  changed: boolean;
+  ready: boolean; // it can be saved
+  onRemove: () => void;
+  onLeave: () => void;
+  onSave: () => void;
+};
+
+/** EditorHead is the name of the practice, and what is done with all of it. */
+function EditorHead({ doc, changed, ready, onRemove, onLeave, onSave }: HeadProps) {
+  const [sure, setSure] = useState(false);
+  return (
+    <div className="d-flex justify-content-between align-items-center mb-2">
+      <h1>{text(doc.name) || "A practice of your own"}</h1>
+      <div className="d-flex gap-2">
+        <Button variant="outline-danger" onClick={() => (sure ? onRemove() : setSure(true))}>
+          {sure ? "Remove it for good" : "Remove"}
+        </Button>
+        <Link className="btn btn-outline-secondary" to={`/practices/${text(doc.id)}`} onClick={onLeave}>
+          {changed ? "Discard changes" : "Back"}
+        </Link>
+        <Button disabled={!ready} onClick={onSave}>
+          Save practice
+        </Button>
+      </div>
+    </div>
+  );
+}
+
 /** practiceField is what a field of a practice is called; null for one that nobody types. */
 function practiceField([, field = "", part]: Path): string | null {
   const name = field.charAt(0).toUpperCase() + field.slice(1).replaceAll("_", " ");
   if (field === "words") return `Word for ${part}`;
   return field === "id" || field === "from" || field === "" ? null : name;
-}
-
-/** useDraft asks what the practice means, a moment after each change. */
-function useDraft(doc: PracticeDoc): PracticeDrafted | null {
-  const [drafted, setDrafted] = useState<PracticeDrafted | null>(null);
-  useEffect(() => {
-    const abort = new AbortController();
-    const timer = setTimeout(() => {
-      post<PracticeDrafted>("/practices/draft", { text: JSON.stringify(doc) }, abort.signal)
-        .then((answer) =>
-          setDrafted((old) => ({
-            ...answer,
-            page: answer.page ?? old?.page ?? null,
-            sample: answer.sample ?? old?.sample ?? null,
-          })),
-        )
-        .catch(() => undefined); // what is typed stays; storing it tells what is wrong
-    }, 300);
-    return () => {
-      clearTimeout(timer);
-      abort.abort();
-    };
-  }, [doc]);
-  return drafted;
-}
-
-const phases = ["inhale", "hold", "exhale", "empty", "stroke"];
-
-function PhaseWords(props: {
-  words: { [phase: string]: string };
-  onChange: (words: { [phase: string]: string }) => void;
-}) {
-  return (
-    <fieldset className="mb-2">
-      <legend>Cue words, where they are not the usual ones</legend>
-      <div className="d-flex flex-wrap gap-2">
-        {phases.map((phase) => (
-          <Form.Control
-            key={phase}
-            className="w-auto"
-            aria-label={`Word for ${phase}`}
-            placeholder={phase}
-            value={props.words[phase] ?? ""}
-            onChange={(e) => {
-              const next = { ...props.words, [phase]: e.target.value };
-              if (e.target.value === "") delete next[phase];
-              props.onChange(next);
-            }}
-          />
-        ))}
-      </div>
-    </fieldset>
-  );
-}
-
-const aspects: [string, string][] = [
-  ["strokes", "strokes and panting"],
-  ["locks", "locks"],
-  ["joy", "swinging and bending"],
-  ["one-sided", "one nostril at a time"],
-  ["sun", "warming, as sun breath"],
-  ["moon", "cooling, as moon breath"],
-  ["partner", "partner work"],
-];
-
-/** MoreCare adds cautions; those that the practice came with stay. */
-function MoreCare(props: { base: PracticeDoc; doc: PracticeDoc; onChange: (care: string[]) => void }) {
-  const list = (doc: PracticeDoc) => (Array.isArray(doc.care) ? doc.care.map(text) : []);
-  const fixed = props.base.from ? list(props.base) : [];
-  const now = list(props.doc);
-  return (
-    <fieldset className="mb-2">
-      <legend>Cautions to add</legend>
-      {aspects.map(([id, name]) => (
-        <Form.Check
-          inline
-          key={id}
-          id={`care-${id}`}
-          label={name}
-          disabled={fixed.includes(id)}
-          checked={now.includes(id)}
-          onChange={(e) => props.onChange(e.target.checked ? [...now, id] : now.filter((c) => c !== id))}
-        />
-      ))}
-    </fieldset>
-  );
 }

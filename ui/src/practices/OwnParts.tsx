@@ -1,0 +1,66 @@
+import { Form } from "react-bootstrap";
+import { text } from "../frame/fields";
+import type { PracticeDoc } from "./OwnEditor";
+
+const phases = ["inhale", "hold", "exhale", "empty", "stroke"];
+
+/** PhaseWords gives phases words of the practice's own. */
+export function PhaseWords(props: {
+  words: { [phase: string]: string };
+  onChange: (words: { [phase: string]: string }) => void;
+}) {
+  return (
+    <fieldset className="mb-2">
+      <legend>Cue words, where they are not the usual ones</legend>
+      <div className="d-flex flex-wrap gap-2">
+        {phases.map((phase) => (
+          <Form.Control
+            key={phase}
+            className="w-auto"
+            aria-label={`Word for ${phase}`}
+            placeholder={phase}
+            value={props.words[phase] ?? ""}
+            onChange={(e) => {
+              const next = { ...props.words, [phase]: e.target.value };
+              if (e.target.value === "") delete next[phase];
+              props.onChange(next);
+            }}
+          />
+        ))}
+      </div>
+    </fieldset>
+  );
+}
+
+const aspects: [string, string][] = [
+  ["strokes", "strokes and panting"],
+  ["locks", "locks"],
+  ["joy", "swinging and bending"],
+  ["one-sided", "one nostril at a time"],
+  ["sun", "warming, as sun breath"],
+  ["moon", "cooling, as moon breath"],
+  ["partner", "partner work"],
+];
+
+/** MoreCare adds cautions; those that the practice came with stay. */
+export function MoreCare(props: { base: PracticeDoc; doc: PracticeDoc; onChange: (care: string[]) => void }) {
+  const list = (doc: PracticeDoc) => (Array.isArray(doc.care) ? doc.care.map(text) : []);
+  const fixed = props.base.from ? list(props.base) : [];
+  const now = list(props.doc);
+  return (
+    <fieldset className="mb-2">
+      <legend>Cautions to add</legend>
+      {aspects.map(([id, name]) => (
+        <Form.Check
+          inline
+          key={id}
+          id={`care-${id}`}
+          label={name}
+          disabled={fixed.includes(id)}
+          checked={now.includes(id)}
+          onChange={(e) => props.onChange(e.target.checked ? [...now, id] : now.filter((c) => c !== id))}
+        />
+      ))}
+    </fieldset>
+  );
+}
