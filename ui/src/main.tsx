@@ -5,11 +5,11 @@ import { StrictMode } from "react";
 import { createRoot } from "react-dom/client";
 import { createBrowserRouter, type RouteObject } from "react-router";
 import { RouterProvider } from "react-router/dom";
-import { Loading } from "./frame/Loading";
-import { NotFound } from "./frame/NotFound";
-import { RequireSignIn } from "./frame/RequireSignIn";
-import { Framed } from "./frame/ReturnToClass";
-import { ScreenStopped } from "./frame/ScreenStopped";
+import { Loading } from "./frame/shell/Loading";
+import { NotFound } from "./frame/shell/NotFound";
+import { RequireSignIn } from "./frame/shell/RequireSignIn";
+import { Framed } from "./frame/shell/ReturnToClass";
+import { ScreenStopped } from "./frame/shell/ScreenStopped";
 import { keepTime } from "./player/clock";
 
 type Views = { [name: string]: unknown };
@@ -28,7 +28,7 @@ const router = createBrowserRouter([
     errorElement: <ScreenStopped />,
     hydrateFallbackElement: <Loading what="Opening" />,
     children: [
-      view("/certificate", () => import("./frame/CertificateView"), "CertificateView"),
+      view("/certificate", () => import("./frame/shell/CertificateView"), "CertificateView"),
       {
         element: <RequireSignIn />,
         children: [

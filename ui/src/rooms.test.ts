@@ -13,19 +13,28 @@ const all = Object.keys(served);
 
 /** What stands outside: the manual, which is shown as it is, and the catalogue of messages. */
 const outside = ["docs", "language"];
+/** What is made of the program for the screens, as the list of keys. */
+const made = "ui";
 
 /** What only tests import. */
 const forTests = (path: string) => (path.includes(".test.") ? ["test"] : []);
 
 const roomOf = (path: string) => /^\.\/([a-z]+)\//.exec(path)?.[1] ?? "";
 
+/** roomImported is the room, or the folder outside, of what a file imports. */
+function roomImported(from: string, imported: string): string {
+  const parts = new URL(imported, `file:///ui/src/${from}`).pathname.split("/").slice(1);
+  if (parts[0] !== "ui") return parts[0]!; // outside the screens
+  return parts[1] === "src" && parts.length > 3 ? parts[2]! : "ui"; // a file of all of them
+}
+
 test.each(Object.entries(files).filter(([path]) => roomOf(path) !== ""))(
   "%s imports one way",
   (path, text) => {
     const room = roomOf(path);
-    const allowed = [room, ...(served[room] ?? [...all, ...outside]), ...forTests(path)];
-    for (const [, imported] of text.matchAll(/(?:from|import\(?) ?"(?:\.\.\/)+([a-z]+)\//g))
-      expect(allowed).toContain(imported);
+    const allowed = [room, made, ...(served[room] ?? [...all, ...outside]), ...forTests(path)];
+    for (const [, imported] of text.matchAll(/(?:from|import\(?) ?"(\.{1,2}\/[^"]+)"/g))
+      expect(allowed).toContain(roomImported(path, imported!));
   },
 );
 

@@ -1,8 +1,8 @@
 import { programmesQuery } from "./queries";
 import { useQuery } from "@tanstack/react-query";
 import { Link } from "react-router";
-import { DeletedLately } from "../frame/BringBack";
-import { ErrorAlert } from "../frame/ErrorAlert";
+import { DeletedLately } from "../frame/dialogs/BringBack";
+import { ErrorAlert } from "../frame/shell/ErrorAlert";
 import { text } from "../language/text";
 
 /** Programmes is what a group follows over weeks. */

@@ -1,6 +1,6 @@
 import "./help.css";
 import { Link } from "react-router";
-import { Shell } from "../frame/Shell";
+import { Shell } from "../frame/shell/Shell";
 import licences from "./licences.txt?raw";
 
 /** LicencesView is the licences of everything that ships inside the program, as `make licences` collects them. */

@@ -1,6 +1,6 @@
 import { useState } from "react";
 import { Button, Form } from "react-bootstrap";
-import { ErrorAlert } from "../frame/ErrorAlert";
+import { ErrorAlert } from "../frame/shell/ErrorAlert";
 import { shortDay } from "../player/format";
 import type { HomeAmount, HomeGive, HomeOffer } from "../wire/contract";
 import { wordOf } from "../language/text";

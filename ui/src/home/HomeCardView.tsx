@@ -1,11 +1,11 @@
 import { homeSheetQuery } from "./queries";
-import "../frame/paper.css";
+import "../frame/paper/paper.css";
 import "./home.css";
 import { useQuery } from "@tanstack/react-query";
 import { useParams } from "react-router";
-import { ErrorAlert } from "../frame/ErrorAlert";
-import { Loading } from "../frame/Loading";
-import { Paper } from "../frame/Paper";
+import { ErrorAlert } from "../frame/shell/ErrorAlert";
+import { Loading } from "../frame/shell/Loading";
+import { Paper } from "../frame/paper/Paper";
 
 /** HomeCardView is what one takes home on paper: how it goes, how much, and when to stop. It promises nothing. */
 export function HomeCardView() {

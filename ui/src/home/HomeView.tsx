@@ -6,10 +6,10 @@ import { Alert } from "react-bootstrap";
 import { Link, useLocation, useParams } from "react-router";
 import { post, remove } from "../wire/api";
 import type { Done, Home, HomeGive, HomeOffer } from "../wire/contract";
-import { Shell } from "../frame/Shell";
-import { ErrorAlert } from "../frame/ErrorAlert";
-import { Loading } from "../frame/Loading";
-import { Given } from "../frame/Given";
+import { Shell } from "../frame/shell/Shell";
+import { ErrorAlert } from "../frame/shell/ErrorAlert";
+import { Loading } from "../frame/shell/Loading";
+import { Given } from "../frame/dialogs/Given";
 import { GiveForm } from "./GiveForm";
 
 const PageDialog = lazy(async () => ({ default: (await import("./PageDialog")).PageDialog }));

@@ -4,7 +4,7 @@ import { useState } from "react";
 import { Button } from "react-bootstrap";
 import { post } from "../wire/api";
 import type { Adjusted, Score } from "../wire/contract";
-import { ErrorAlert } from "../frame/ErrorAlert";
+import { ErrorAlert } from "../frame/shell/ErrorAlert";
 import { newKey } from "../wire/key";
 import { classTime } from "../player/usePlace";
 import { clock } from "../player/format";

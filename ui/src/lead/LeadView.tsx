@@ -1,8 +1,8 @@
 import { useMemo } from "react";
 import { useParams } from "react-router";
-import { ErrorAlert } from "../frame/ErrorAlert";
-import { Loading } from "../frame/Loading";
-import { Shell } from "../frame/Shell";
+import { ErrorAlert } from "../frame/shell/ErrorAlert";
+import { Loading } from "../frame/shell/Loading";
+import { Shell } from "../frame/shell/Shell";
 import { useScore } from "../player/useScore";
 import { deskOf } from "./desk";
 import { Leading } from "./Leading";

@@ -5,7 +5,7 @@ import { useQuery } from "@tanstack/react-query";
 import { type ReactNode, useCallback, useState } from "react";
 import { useBlocker } from "react-router";
 import { usualKeys } from "../frame/keys/letters";
-import { useLight } from "../frame/light";
+import { useLight } from "../frame/shell/light";
 import { LaneLine } from "../player/LaneLine";
 import { Stage } from "../player/Stage";
 import { useSound } from "../player/sound/useSound";

@@ -1,5 +1,5 @@
 import { Button } from "react-bootstrap";
-import { Cautions, Findings } from "../frame/care";
+import { Cautions, Findings } from "../frame/care/care";
 import type { Adjust, ScorePassage } from "../wire/contract";
 import { SignSettings } from "../player/sound/SignSettings";
 import { SoundSettings } from "../player/sound/SoundCard";

@@ -1,10 +1,10 @@
 import "./remote.css";
 import { type PointerEvent, useCallback, useEffect, useRef } from "react";
 import { Link, useParams } from "react-router";
-import { ErrorAlert } from "../frame/ErrorAlert";
-import { useLight } from "../frame/light";
-import { Loading } from "../frame/Loading";
-import { Shell } from "../frame/Shell";
+import { ErrorAlert } from "../frame/shell/ErrorAlert";
+import { useLight } from "../frame/shell/light";
+import { Loading } from "../frame/shell/Loading";
+import { Shell } from "../frame/shell/Shell";
 import { now } from "../player/clock";
 import { countShown } from "../player/phases";
 import { felt } from "../player/sound/signs";

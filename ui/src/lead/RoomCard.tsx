@@ -1,6 +1,6 @@
 import { roomCodeQuery } from "./queries";
 import { useQuery } from "@tanstack/react-query";
-import { ErrorAlert } from "../frame/ErrorAlert";
+import { ErrorAlert } from "../frame/shell/ErrorAlert";
 import { Pad } from "./Pad";
 
 /** RoomCard is how a second screen, a projector or a shared window joins: a short address, and a QR code of it. */

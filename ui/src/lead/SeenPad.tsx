@@ -3,7 +3,7 @@ import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { Button } from "react-bootstrap";
 import type { Adjust, Proposed, Signal } from "../wire/contract";
-import { ErrorAlert } from "../frame/ErrorAlert";
+import { ErrorAlert } from "../frame/shell/ErrorAlert";
 import type { Asks } from "./desk";
 import { Pad } from "./Pad";
 import { useAccepts, usePadKeys } from "./usePadKeys";

@@ -1,5 +1,5 @@
 import { useLayoutEffect, useRef } from "react";
-import { isTyping } from "../frame/fields";
+import { isTyping } from "../frame/editing/fields";
 
 /** Whether the space bar presses a button of a pad that somebody went to with the Tab key. */
 function pressesButton({ key, target }: KeyboardEvent): boolean {

@@ -2,7 +2,7 @@ import { Fragment, type KeyboardEvent, useId, useRef, useState } from "react";
 import { Button, Form, InputGroup } from "react-bootstrap";
 import type { LineProblem, TypedLine, TypedPassage } from "../wire/contract";
 import { assumedMark, factText } from "../language/en/typed";
-import { useEdited } from "../frame/useEdited";
+import { useEdited } from "../frame/editing/useEdited";
 import { clock } from "../player/format";
 import { RoundSheet } from "../player/RoundSheet";
 import { OwnLines } from "./OwnLines";

@@ -1,7 +1,7 @@
 import signpost from "bootstrap-icons/icons/signpost.svg?raw";
 import { useEffect } from "react";
 import { Alert, Button } from "react-bootstrap";
-import { Icon } from "../frame/Icon";
+import { Icon } from "../frame/shell/Icon";
 import type { Advice as Piece } from "../wire/contract";
 import type { Editor } from "./usePlanEditor";
 import { text } from "../language/text";

@@ -2,9 +2,9 @@ import { programmeOfferQuery } from "./queries";
 import { useMutation, useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { Button, Form, Modal } from "react-bootstrap";
-import { ErrorAlert } from "../frame/ErrorAlert";
-import { Loading } from "../frame/Loading";
-import { ProgrammeForm } from "../frame/ProgrammeForm";
+import { ErrorAlert } from "../frame/shell/ErrorAlert";
+import { Loading } from "../frame/shell/Loading";
+import { ProgrammeForm } from "../frame/editing/ProgrammeForm";
 import { post } from "../wire/api";
 import type { Programme, ProgrammeOffer, ProgrammeSheet } from "../wire/contract";
 

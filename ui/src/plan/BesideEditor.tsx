@@ -1,7 +1,7 @@
 import { useState } from "react";
 import { Form } from "react-bootstrap";
-import { text } from "../frame/fields";
-import { type Edit, set } from "../frame/Steps";
+import { text } from "../frame/editing/fields";
+import { type Edit, set } from "../frame/editing/Steps";
 import type { PassageSummary } from "../wire/contract";
 import { BeatSheet } from "./BeatSheet";
 import { text as say } from "../language/text";

@@ -3,13 +3,13 @@ import "./plan.css";
 import { useQuery } from "@tanstack/react-query";
 import { useParams } from "react-router";
 import type { PassageSummary } from "../wire/contract";
-import { ErrorAlert } from "../frame/ErrorAlert";
-import { Loading } from "../frame/Loading";
+import { ErrorAlert } from "../frame/shell/ErrorAlert";
+import { Loading } from "../frame/shell/Loading";
 import { clock, day, number, plural, timeOfDay } from "../player/format";
-import { text } from "../frame/fields";
-import { Paper } from "../frame/Paper";
+import { text } from "../frame/editing/fields";
+import { Paper } from "../frame/paper/Paper";
 import type { PassageDoc, PlanDoc } from "../wire/plan";
-import "../frame/paper.css";
+import "../frame/paper/paper.css";
 import { text as say, wordOf } from "../language/text";
 
 function usePlan() {

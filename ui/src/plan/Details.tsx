@@ -1,13 +1,13 @@
 import type { ReactNode } from "react";
 import { Form } from "react-bootstrap";
 import type { Change, Offer, PassageSummary } from "../wire/contract";
-import { numberOrText, text } from "../frame/fields";
+import { numberOrText, text } from "../frame/editing/fields";
 import { BesideEditor } from "./BesideEditor";
 import { EndAt } from "./EndAt";
 import { nameOf } from "./identity";
 import { OwnWords } from "./OwnWords";
 import { RoundEditor } from "./RoundEditor";
-import { type Edit, set, Steps } from "../frame/Steps";
+import { type Edit, set, Steps } from "../frame/editing/Steps";
 import { text as say, wordOf } from "../language/text";
 
 type Props = Edit & {

@@ -2,7 +2,7 @@ import { useState } from "react";
 import { Dropdown } from "react-bootstrap";
 import { useNavigate } from "react-router";
 import type { PlanSummary } from "../wire/contract";
-import { DeleteCard } from "../frame/DeleteCard";
+import { DeleteCard } from "../frame/dialogs/DeleteCard";
 import { BeginProgramme } from "./BeginProgramme";
 
 type Props = { id: number; title: string; summary: PlanSummary; save: () => Promise<void> };

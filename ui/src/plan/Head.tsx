@@ -3,8 +3,8 @@ import arrowCounterclockwise from "bootstrap-icons/icons/arrow-counterclockwise.
 import playFill from "bootstrap-icons/icons/play-fill.svg?raw";
 import { Button, Col, Form, InputGroup, Row } from "react-bootstrap";
 import { useNavigate } from "react-router";
-import { Icon } from "../frame/Icon";
-import { numberOrText, text } from "../frame/fields";
+import { Icon } from "../frame/shell/Icon";
+import { numberOrText, text } from "../frame/editing/fields";
 import type { Plan } from "../wire/contract";
 import { FilesMenu } from "./FilesMenu";
 import { Saved } from "./Saved";

@@ -9,11 +9,11 @@ import { CSS } from "@dnd-kit/utilities";
 import { useState } from "react";
 import { Button, Form } from "react-bootstrap";
 import type { Change, FieldError, PassageSummary } from "../wire/contract";
-import { Icon } from "../frame/Icon";
-import { Findings } from "../frame/care";
+import { Icon } from "../frame/shell/Icon";
+import { Findings } from "../frame/care/care";
 import { clock, number, timeOfDay } from "../player/format";
 import { Details } from "./Details";
-import { text } from "../frame/fields";
+import { text } from "../frame/editing/fields";
 import type { PassageDoc } from "../wire/plan";
 import { text as say } from "../language/text";
 

@@ -16,7 +16,7 @@ import {
 } from "@dnd-kit/sortable";
 import { useState } from "react";
 import type { PassageDoc } from "../wire/plan";
-import { Filled } from "../frame/Filled";
+import { Filled } from "../frame/shell/Filled";
 import filled from "../frame/filled/plan.webp";
 import { carry, nameOf } from "./identity";
 import { PassageRow } from "./PassageRow";

@@ -5,16 +5,16 @@ import { lazy, Suspense, useState } from "react";
 import { Alert } from "react-bootstrap";
 import { useParams } from "react-router";
 import type { Plan } from "../wire/contract";
-import { Shell } from "../frame/Shell";
-import { ErrorAlert } from "../frame/ErrorAlert";
-import { Loading } from "../frame/Loading";
+import { Shell } from "../frame/shell/Shell";
+import { ErrorAlert } from "../frame/shell/ErrorAlert";
+import { Loading } from "../frame/shell/Loading";
 import { AddPassage } from "./AddPassage";
 import { Advice } from "./Advice";
 import { ProgrammeStrip } from "./ProgrammeStrip";
 import { Strain } from "./Strain";
 import { FitBar } from "./FitBar";
 import { Head } from "./Head";
-import { AskHome } from "../frame/AskHome";
+import { AskHome } from "../frame/dialogs/AskHome";
 import { LastTime } from "./LastTime";
 import { Passages } from "./Passages";
 import { TimeBar } from "./TimeBar";
@@ -22,7 +22,9 @@ import { usePlanEditor } from "./usePlanEditor";
 import { useUndoKeys } from "./useUndoKeys";
 import { text } from "../language/text";
 
-const BeforeLeading = lazy(async () => ({ default: (await import("../frame/BeforeLeading")).BeforeLeading }));
+const BeforeLeading = lazy(async () => ({
+  default: (await import("../frame/dialogs/BeforeLeading")).BeforeLeading,
+}));
 
 export function PlanView() {
   const id = Number(useParams().id);

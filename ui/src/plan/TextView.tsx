@@ -1,12 +1,12 @@
 import { planTextQuery } from "./queries";
-import "../frame/paper.css";
+import "../frame/paper/paper.css";
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { Button } from "react-bootstrap";
 import { useParams } from "react-router";
-import { ErrorAlert } from "../frame/ErrorAlert";
-import { Loading } from "../frame/Loading";
-import { Paper } from "../frame/Paper";
+import { ErrorAlert } from "../frame/shell/ErrorAlert";
+import { Loading } from "../frame/shell/Loading";
+import { Paper } from "../frame/paper/Paper";
 
 /** TextView is a plan as plain text, one line a passage: to be kept, sent, changed and read in again. */
 export function TextView() {

@@ -1,5 +1,5 @@
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
-import { useSettled } from "../frame/useSettled";
+import { useSettled } from "../frame/editing/useSettled";
 import { post } from "../wire/api";
 import type { TypedRead } from "../wire/contract";
 

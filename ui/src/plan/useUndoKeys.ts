@@ -1,5 +1,5 @@
 import { useEffect } from "react";
-import { isTyping } from "../frame/fields";
+import { isTyping } from "../frame/editing/fields";
 import type { Editor } from "./usePlanEditor";
 
 /** useUndoKeys undoes and does again where no field is being typed in, which has its own. */

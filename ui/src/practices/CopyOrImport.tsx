@@ -5,7 +5,7 @@ import { useNavigate } from "react-router";
 import { get, post } from "../wire/api";
 import { wasChanged } from "../wire/changed";
 import type { Practice, PracticeFile } from "../wire/contract";
-import { ErrorAlert } from "../frame/ErrorAlert";
+import { ErrorAlert } from "../frame/shell/ErrorAlert";
 
 /** CopyOrImport begins a practice of the teacher's own: as a copy of the one that is open, or from a file. */
 export function CopyOrImport({ practice }: { practice: Practice | undefined }) {

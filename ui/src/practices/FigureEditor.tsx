@@ -1,8 +1,8 @@
 import chevronUp from "bootstrap-icons/icons/chevron-up.svg?raw";
 import trash from "bootstrap-icons/icons/trash.svg?raw";
 import { Button, Form } from "react-bootstrap";
-import { text } from "../frame/fields";
-import { Icon } from "../frame/Icon";
+import { text } from "../frame/editing/fields";
+import { Icon } from "../frame/shell/Icon";
 
 export type StepDoc = { phase?: string; counts?: unknown; through?: string; parts?: string[] };
 

@@ -1,5 +1,5 @@
 import { Form } from "react-bootstrap";
-import { text } from "../frame/fields";
+import { text } from "../frame/editing/fields";
 import type { PracticeDoc } from "./OwnEditor";
 
 const phases = ["inhale", "hold", "exhale", "empty", "stroke"];

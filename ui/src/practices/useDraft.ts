@@ -1,6 +1,6 @@
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
-import { useSettled } from "../frame/useSettled";
+import { useSettled } from "../frame/editing/useSettled";
 import { post } from "../wire/api";
 import type { PracticeDrafted } from "../wire/contract";
 

@@ -2,7 +2,7 @@ import volumeMute from "bootstrap-icons/icons/volume-mute.svg?raw";
 import volumeUp from "bootstrap-icons/icons/volume-up.svg?raw";
 import { lazy, type ReactNode, Suspense, useState } from "react";
 import { Button } from "react-bootstrap";
-import { Icon } from "../frame/Icon";
+import { Icon } from "../frame/shell/Icon";
 import type { Sides } from "../player/phases";
 import { Stage } from "../player/Stage";
 import { useSound } from "../player/sound/useSound";

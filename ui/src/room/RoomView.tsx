@@ -1,6 +1,6 @@
 import { lazy, Suspense, useEffect, useMemo, useState } from "react";
 import { Button } from "react-bootstrap";
-import { Loading } from "../frame/Loading";
+import { Loading } from "../frame/shell/Loading";
 import { hasLane, type Lane, laneScore } from "../player/lane";
 import type { Sides } from "../player/phases";
 import { usePlace } from "../player/usePlace";
@@ -20,7 +20,7 @@ const Asking = lazy(async () => ({ default: (await import("./Asking")).Asking })
 const LaneChoice = lazy(async () => ({ default: (await import("./Lanes")).LaneChoice }));
 const LaneStage = lazy(async () => ({ default: (await import("./Lanes")).LaneStage }));
 const ErrorAlert = lazy(
-  async () => (await styles(), { default: (await import("../frame/ErrorAlert")).ErrorAlert }),
+  async () => (await styles(), { default: (await import("../frame/shell/ErrorAlert")).ErrorAlert }),
 );
 
 /** RoomView is for everybody: word, side, count and lamps, and nothing that could be pressed to change the class. */

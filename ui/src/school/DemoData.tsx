@@ -3,7 +3,7 @@ import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { Button } from "react-bootstrap";
 import { post, remove } from "../wire/api";
 import type { DemoData as Demo } from "../wire/contract";
-import { ErrorAlert } from "../frame/ErrorAlert";
+import { ErrorAlert } from "../frame/shell/ErrorAlert";
 
 /** DemoData lays invented groups with a few weeks of classes beside one's own, to look around in, and takes them out again. */
 export function DemoData() {

@@ -5,8 +5,8 @@ import { Button, Form } from "react-bootstrap";
 import { post } from "../wire/api";
 import { readAgain } from "../wire/changed";
 import type { Record, RemarkAdd } from "../wire/contract";
-import { ErrorAlert } from "../frame/ErrorAlert";
-import { useEdited } from "../frame/useEdited";
+import { ErrorAlert } from "../frame/shell/ErrorAlert";
+import { useEdited } from "../frame/editing/useEdited";
 import { day, timeOfDay } from "../player/format";
 import { wordOf } from "../language/text";
 

@@ -6,11 +6,11 @@ import { Button, ButtonGroup, Form } from "react-bootstrap";
 import { Link, useParams } from "react-router";
 import { now } from "../player/clock";
 import type { Summary } from "../wire/contract";
-import { Paper } from "../frame/Paper";
-import { ErrorAlert } from "../frame/ErrorAlert";
-import { Loading } from "../frame/Loading";
+import { Paper } from "../frame/paper/Paper";
+import { ErrorAlert } from "../frame/shell/ErrorAlert";
+import { Loading } from "../frame/shell/Loading";
 import { plural } from "../player/format";
-import "../frame/paper.css";
+import "../frame/paper/paper.css";
 
 /** SummaryView is what was taught in a year on one page, for a studio or a training school. */
 export function SummaryView() {

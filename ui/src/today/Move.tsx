@@ -4,7 +4,7 @@ import { useState } from "react";
 import { Button, Form } from "react-bootstrap";
 import { post } from "../wire/api";
 import type { PlanCard } from "../wire/contract";
-import { ErrorAlert } from "../frame/ErrorAlert";
+import { ErrorAlert } from "../frame/shell/ErrorAlert";
 import { localInput } from "../player/days";
 
 /** Move chooses another time for a class: a day on or back, or any. */

@@ -1,8 +1,8 @@
 import { templatesQuery } from "./queries";
 import { useQuery } from "@tanstack/react-query";
 import { ListGroup, Modal } from "react-bootstrap";
-import { ErrorAlert } from "../frame/ErrorAlert";
-import { Loading } from "../frame/Loading";
+import { ErrorAlert } from "../frame/shell/ErrorAlert";
+import { Loading } from "../frame/shell/Loading";
 import { minutes } from "../player/format";
 
 type Props = { onChoose: (template: string) => void; onClose: () => void };

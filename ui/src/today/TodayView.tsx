@@ -5,14 +5,14 @@ import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { lazy, Suspense, useRef, useState } from "react";
 import { Button, ButtonGroup, Card, Col, Row } from "react-bootstrap";
 import { Link, useNavigate } from "react-router";
-import { Icon } from "../frame/Icon";
+import { Icon } from "../frame/shell/Icon";
 import { post } from "../wire/api";
 import type { Advice, Begin, ClassCard, Plan, PlanCard, Record, Today } from "../wire/contract";
-import { DeletedLately } from "../frame/BringBack";
-import { Shell } from "../frame/Shell";
-import { ErrorAlert } from "../frame/ErrorAlert";
-import { Message } from "../frame/Message";
-import { Loading } from "../frame/Loading";
+import { DeletedLately } from "../frame/dialogs/BringBack";
+import { Shell } from "../frame/shell/Shell";
+import { ErrorAlert } from "../frame/shell/ErrorAlert";
+import { Message } from "../frame/shell/Message";
+import { Loading } from "../frame/shell/Loading";
 import { atMidnight } from "../player/days";
 import { clock, day, minutes, timeOfDay } from "../player/format";
 import { PlanLinks } from "./PlanLinks";
@@ -20,10 +20,12 @@ import { text, wordOf } from "../language/text";
 
 const TemplatesCard = lazy(async () => ({ default: (await import("./TemplatesCard")).TemplatesCard }));
 const FindPlan = lazy(async () => ({ default: (await import("./FindPlan")).FindPlan }));
-const AskHome = lazy(async () => ({ default: (await import("../frame/AskHome")).AskHome }));
+const AskHome = lazy(async () => ({ default: (await import("../frame/dialogs/AskHome")).AskHome }));
 const Welcome = lazy(async () => ({ default: (await import("./Welcome")).Welcome }));
 const Week = lazy(async () => ({ default: (await import("./Week")).Week }));
-const BeforeLeading = lazy(async () => ({ default: (await import("../frame/BeforeLeading")).BeforeLeading }));
+const BeforeLeading = lazy(async () => ({
+  default: (await import("../frame/dialogs/BeforeLeading")).BeforeLeading,
+}));
 
 export function TodayView() {
   const today = useQuery(todayQuery);

@@ -3,8 +3,8 @@ import { useMutation } from "@tanstack/react-query";
 import type { ReactNode } from "react";
 import { Button, Card } from "react-bootstrap";
 import { Link, useNavigate } from "react-router";
-import { ErrorAlert } from "../frame/ErrorAlert";
-import { Icon } from "../frame/Icon";
+import { ErrorAlert } from "../frame/shell/ErrorAlert";
+import { Icon } from "../frame/shell/Icon";
 import { post } from "../wire/api";
 import type { Score } from "../wire/contract";
 

@@ -1,6 +1,6 @@
 import { useState } from "react";
 import { Button, Form } from "react-bootstrap";
-import { Progress } from "../frame/Progress";
+import { Progress } from "../frame/shell/Progress";
 import type { VoiceWord } from "../wire/contract";
 import { wordOf } from "./sounds";
 import { failureText } from "../language/text";

@@ -1,7 +1,7 @@
 import { useCallback, useLayoutEffect, useRef } from "react";
 import { Alert, Button } from "react-bootstrap";
-import { ErrorAlert } from "../frame/ErrorAlert";
-import { Progress } from "../frame/Progress";
+import { ErrorAlert } from "../frame/shell/ErrorAlert";
+import { Progress } from "../frame/shell/Progress";
 import type { VoiceWord } from "../wire/contract";
 import { useRecorder } from "./useRecorder";
 

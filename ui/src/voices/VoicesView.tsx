@@ -4,14 +4,14 @@ import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { Button, Card, Form } from "react-bootstrap";
 import { Link, useNavigate } from "react-router";
-import { DeletedLately } from "../frame/BringBack";
-import { ErrorAlert } from "../frame/ErrorAlert";
-import { Loading } from "../frame/Loading";
-import { Shell } from "../frame/Shell";
+import { DeletedLately } from "../frame/dialogs/BringBack";
+import { ErrorAlert } from "../frame/shell/ErrorAlert";
+import { Loading } from "../frame/shell/Loading";
+import { Shell } from "../frame/shell/Shell";
 import { post } from "../wire/api";
 import { changeSettings } from "../wire/changed";
 import type { VoiceName, Voices, VoiceSheet } from "../wire/contract";
-import { languageName } from "../frame/languageName";
+import { languageName } from "../frame/shell/languageName";
 
 /** VoicesView is the recorded voices: whose there are, and which one speaks. */
 export function VoicesView() {

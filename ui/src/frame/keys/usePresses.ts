@@ -1,5 +1,5 @@
 import { useEffect, useLayoutEffect, useRef } from "react";
-import { isTyping } from "../fields";
+import { isTyping } from "../editing/fields";
 import { isPlain } from "./plain";
 import { Presses, type Way } from "./presses";
 

@@ -1,7 +1,7 @@
 import "./steps.css";
 import { Button, Form } from "react-bootstrap";
 import { numberOrText, text } from "./fields";
-import type { PassageDoc } from "../wire/plan";
+import type { PassageDoc } from "../../wire/plan";
 
 export type Edit = { doc: PassageDoc; onChange: (doc: PassageDoc) => void };
 

@@ -1,11 +1,11 @@
-import { settingsQuery } from "../wire/queries";
+import { settingsQuery } from "../../wire/queries";
 import heartPulse from "bootstrap-icons/icons/heart-pulse.svg?raw";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { lazy, Suspense, useState } from "react";
 import { Button } from "react-bootstrap";
-import { changeSettings } from "../wire/changed";
-import { Icon } from "./Icon";
-import { text } from "../language/text";
+import { changeSettings } from "../../wire/changed";
+import { Icon } from "../shell/Icon";
+import { text } from "../../language/text";
 
 const GeneralCareCard = lazy(async () => ({ default: (await import("./GeneralCareCard")).GeneralCareCard }));
 

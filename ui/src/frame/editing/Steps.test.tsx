@@ -1,8 +1,8 @@
 // @vitest-environment jsdom
 import { fireEvent, screen } from "@testing-library/react";
 import { expect, test, vi } from "vitest";
-import { page } from "../test/page";
-import type { PassageDoc } from "../wire/plan";
+import { page } from "../../test/page";
+import type { PassageDoc } from "../../wire/plan";
 import { Steps } from "./Steps";
 
 const doc: PassageDoc = {

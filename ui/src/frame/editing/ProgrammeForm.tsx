@@ -1,7 +1,7 @@
 import "./programme.css";
 import { Button, Form } from "react-bootstrap";
-import { plural } from "../player/format";
-import type { Programme, ProgrammePassage, Step } from "../wire/contract";
+import { plural } from "../../player/format";
+import type { Programme, ProgrammePassage, Step } from "../../wire/contract";
 
 type Props = {
   programme: Programme;

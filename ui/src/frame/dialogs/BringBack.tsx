@@ -1,12 +1,12 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { Button } from "react-bootstrap";
-import { Message } from "./Message";
-import { get, post } from "../wire/api";
-import type { Deleted, DeletedList } from "../wire/contract";
-import { day, shortDay } from "../player/format";
+import { Message } from "../shell/Message";
+import { get, post } from "../../wire/api";
+import type { Deleted, DeletedList } from "../../wire/contract";
+import { day, shortDay } from "../../player/format";
 import { allDeleted, justDeleted, type Kind } from "./deleting";
-import { ErrorAlert } from "./ErrorAlert";
-import { failureText } from "../language/text";
+import { ErrorAlert } from "../shell/ErrorAlert";
+import { failureText } from "../../language/text";
 
 function useBringBack() {
   const queries = useQueryClient();

@@ -1,4 +1,4 @@
-import { certificateQuery } from "./queries";
+import { certificateQuery } from "../queries";
 import { useQuery } from "@tanstack/react-query";
 import { ErrorAlert } from "./ErrorAlert";
 import { Loading } from "./Loading";

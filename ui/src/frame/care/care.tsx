@@ -2,9 +2,9 @@ import warning from "bootstrap-icons/icons/exclamation-triangle.svg?raw";
 import feather from "bootstrap-icons/icons/feather.svg?raw";
 import info from "bootstrap-icons/icons/info-circle.svg?raw";
 import octagon from "bootstrap-icons/icons/x-octagon.svg?raw";
-import { Icon } from "./Icon";
-import type { Caution, Finding } from "../wire/contract";
-import { text, wordOf } from "../language/text";
+import { Icon } from "../shell/Icon";
+import type { Caution, Finding } from "../../wire/contract";
+import { text, wordOf } from "../../language/text";
 
 /** Cautions of a practice, whoever is in the room: strong ones first. */
 export function Cautions({ list }: { list: Caution[] }) {

@@ -1,10 +1,10 @@
-import { sessionQuery } from "../wire/queries";
+import { sessionQuery } from "../../wire/queries";
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { Button, Form, Modal } from "react-bootstrap";
-import { post } from "../wire/api";
-import type { Session } from "../wire/contract";
-import { again } from "../wire/stream";
+import { post } from "../../wire/api";
+import type { Session } from "../../wire/contract";
+import { again } from "../../wire/stream";
 import { ErrorAlert } from "./ErrorAlert";
 import { Message } from "./Message";
 

@@ -1,4 +1,4 @@
-import { runningQuery } from "../wire/queries";
+import { runningQuery } from "../../wire/queries";
 import { useQuery } from "@tanstack/react-query";
 import { Container } from "react-bootstrap";
 import { Link, Outlet } from "react-router";

@@ -4,9 +4,9 @@ import sun from "bootstrap-icons/icons/sun.svg?raw";
 import type { ReactNode } from "react";
 import { Button, Container } from "react-bootstrap";
 import { Link, NavLink } from "react-router";
-import { GeneralCare } from "./GeneralCare";
+import { GeneralCare } from "../care/GeneralCare";
 import { Icon } from "./Icon";
-import { JustDeleted } from "./BringBack";
+import { JustDeleted } from "../dialogs/BringBack";
 import { useLight } from "./light";
 
 const views = [

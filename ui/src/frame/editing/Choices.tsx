@@ -1,6 +1,6 @@
 import "./choices.css";
 import { Form } from "react-bootstrap";
-import type { Question } from "../wire/contract";
+import type { Question } from "../../wire/contract";
 
 type Ways = { [question: string]: string };
 

@@ -1,6 +1,6 @@
 import { useState } from "react";
 import { Form } from "react-bootstrap";
-import { readTimeOfDay, weekly } from "../player/format";
+import { readTimeOfDay, weekly } from "../../player/format";
 
 type Props = { value: string; onChange: (time: string) => void };
 

@@ -1,15 +1,15 @@
-import { runningQuery, todayQuery } from "../wire/queries";
-import { beforeLeadingQuery } from "./queries";
+import { runningQuery, todayQuery } from "../../wire/queries";
+import { beforeLeadingQuery } from "../queries";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
 import { Button, Modal } from "react-bootstrap";
 import { useNavigate } from "react-router";
-import { Failed, post } from "../wire/api";
-import { Cautions as General, Findings } from "./care";
-import type { Draft, Drafted, Plan, Score } from "../wire/contract";
-import { ErrorAlert } from "./ErrorAlert";
-import { Loading } from "./Loading";
-import { text } from "../language/text";
+import { Failed, post } from "../../wire/api";
+import { Cautions as General, Findings } from "../care/care";
+import type { Draft, Drafted, Plan, Score } from "../../wire/contract";
+import { ErrorAlert } from "../shell/ErrorAlert";
+import { Loading } from "../shell/Loading";
+import { text } from "../../language/text";
 
 type Props = { plan: number; fit?: boolean; onClose: () => void };
 

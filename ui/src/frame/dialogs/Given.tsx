@@ -2,9 +2,9 @@ import "./given.css";
 import { useState } from "react";
 import { Button, Card } from "react-bootstrap";
 import { Link } from "react-router";
-import { day } from "../player/format";
-import type { Home } from "../wire/contract";
-import { wordOf } from "../language/text";
+import { day } from "../../player/format";
+import type { Home } from "../../wire/contract";
+import { wordOf } from "../../language/text";
 
 type Props = {
   given: Home[];

@@ -1,6 +1,6 @@
 import { Alert, Button, Form, Table } from "react-bootstrap";
-import { wasChanged } from "../wire/changed";
-import { ErrorAlert } from "./ErrorAlert";
+import { wasChanged } from "../../wire/changed";
+import { ErrorAlert } from "../shell/ErrorAlert";
 import { text } from "./fields";
 import { at, type Difference, type Path } from "./merge";
 import type { Edited } from "./useEdited";

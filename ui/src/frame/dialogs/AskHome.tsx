@@ -1,11 +1,11 @@
 import "./given.css";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { Button } from "react-bootstrap";
-import { day } from "../player/format";
-import { get, post } from "../wire/api";
-import { readAgain, wasChanged } from "../wire/changed";
-import type { Home, HomeAnswer, HomesOfGroup } from "../wire/contract";
-import { failureText, wordOf } from "../language/text";
+import { day } from "../../player/format";
+import { get, post } from "../../wire/api";
+import { readAgain, wasChanged } from "../../wire/changed";
+import type { Home, HomeAnswer, HomesOfGroup } from "../../wire/contract";
+import { failureText, wordOf } from "../../language/text";
 
 /** AskHome asks, when a group comes again, how it was with what it was given to do at home. */
 export function AskHome({ group }: { group: number }) {

@@ -1,8 +1,8 @@
-import { sessionQuery } from "../wire/queries";
+import { sessionQuery } from "../../wire/queries";
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { lazy, Suspense, useEffect, useState } from "react";
 import { Outlet } from "react-router";
-import { signedOut } from "../wire/api";
+import { signedOut } from "../../wire/api";
 import { ErrorAlert } from "./ErrorAlert";
 import { Loading } from "./Loading";
 

@@ -1,6 +1,6 @@
 import { Button } from "react-bootstrap";
 import { Message } from "./Message";
-import { failureText } from "../language/text";
+import { failureText } from "../../language/text";
 
 /** ErrorAlert tells what went wrong, and offers to try again where that can help. */
 export function ErrorAlert({ error, retry }: { error: Error; retry?: () => void }) {

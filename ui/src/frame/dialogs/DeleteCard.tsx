@@ -1,14 +1,14 @@
-import { deletionQuery } from "./queries";
+import { deletionQuery } from "../queries";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { Button, Form, Modal } from "react-bootstrap";
 import { useNavigate } from "react-router";
-import { remove } from "../wire/api";
-import type { DeletedList } from "../wire/contract";
-import { ErrorAlert } from "./ErrorAlert";
-import { Loading } from "./Loading";
+import { remove } from "../../wire/api";
+import type { DeletedList } from "../../wire/contract";
+import { ErrorAlert } from "../shell/ErrorAlert";
+import { Loading } from "../shell/Loading";
 import { justDeleted, type Kind } from "./deleting";
-import { text } from "../language/text";
+import { text } from "../../language/text";
 
 const addresses = {
   group: "groups",
