@@ -83,8 +83,8 @@ export function GroupsView() {
             {gone && (
               <Alert variant="warning">
                 {open
-                  ? "This group was deleted on another screen. What you have typed is still here: to save it, bring the group back first, under Recently deleted."
-                  : "There is no such group. One that was deleted lately can be brought back under Recently deleted."}
+                  ? "This group was deleted on another screen. What you have typed is still here: to save it, restore the group first, under Recently deleted."
+                  : "There is no such group. A group that was deleted lately can be restored under Recently deleted."}
               </Alert>
             )}
             {groups.data.groups.length === 0 && !open && (

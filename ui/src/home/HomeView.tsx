@@ -34,7 +34,7 @@ export function HomeView() {
   });
   return (
     <Shell view={ofClass ? "taught" : "plan"}>
-      {offer.isPending && <Loading what="Looking at what can go home" />}
+      {offer.isPending && <Loading what="Loading what can go home" />}
       {offer.isError && <ErrorAlert error={offer.error} retry={() => void offer.refetch()} />}
       {offer.data && (
         <>

@@ -32,7 +32,7 @@ export function PageDialog({ home, onClose }: { home: Home; onClose: () => void 
         <Modal.Title id="voicepage">{home.name}, with your voice</Modal.Title>
       </Modal.Header>
       <Modal.Body>
-        {voice.isPending && <Loading what="Looking at what is recorded" />}
+        {voice.isPending && <Loading what="Loading the recordings" />}
         {voice.isError && <ErrorAlert error={voice.error} retry={() => void voice.refetch()} />}
         {voice.data?.name === "" && (
           <p className="mb-0">

@@ -42,7 +42,7 @@ export function GapCard({ score, from, take, onClose }: Props) {
         <dl className="gap">
           <dt>It was at</dt>
           <dd>{text(gap.data.away)}</dd>
-          <dt>By the clock it is at</dt>
+          <dt>Now it is at</dt>
           <dd>{text(gap.data.now)}</dd>
         </dl>
       )}

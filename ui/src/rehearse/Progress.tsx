@@ -52,8 +52,8 @@ export default function Progress({ list }: { list: Rehearsal[] }) {
   return (
     <div className="progressplot">
       {chart("seen", "Signs noticed or answered (%)", [0, 100])}
-      {chart("act", "Seconds from a sign to what met it", [0, "auto"])}
-      {chart("needless", "Eased, and nobody had need of it", [0, "auto"])}
+      {chart("act", "Seconds from a sign to your answer", [0, "auto"])}
+      {chart("needless", "Eased without need", [0, "auto"])}
     </div>
   );
 }

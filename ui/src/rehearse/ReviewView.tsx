@@ -154,7 +154,7 @@ function whatCame(m: ReviewMoment): string {
 }
 
 function Moments({ list }: { list: ReviewMoment[] }) {
-  if (list.length === 0) return <p>There was nothing to be seen: the room was at ease.</p>;
+  if (list.length === 0) return <p>No signs to notice: the room was at ease.</p>;
   return (
     <Table size="sm" responsive className="moments">
       <thead>

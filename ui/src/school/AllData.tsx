@@ -37,7 +37,7 @@ export function AllData() {
         </a>
       </p>
       <Form.Group controlId="import-file">
-        <Form.Label>Bring in what another machine has exported</Form.Label>
+        <Form.Label>Import what another machine exported</Form.Label>
         <Form.Control
           ref={chosen}
           type="file"

@@ -384,7 +384,7 @@ function Recent({ classes, now }: { classes: ClassCard[]; now: number }) {
     <section>
       <h2>Taught recently</h2>
       {classes.length === 0 && (
-        <p className="text-secondary">Nothing yet. A class that was led is recorded by itself.</p>
+        <p className="text-secondary">Nothing yet. Every class that you lead is recorded automatically.</p>
       )}
       <div className="list-group">
         {classes.map((c) => (

@@ -23,7 +23,7 @@ export function VoiceView() {
   const sheet = useQuery(voiceQuery(id));
   return (
     <Shell view="school">
-      {sheet.isPending && <Loading what="Looking at what is recorded" />}
+      {sheet.isPending && <Loading what="Loading the recordings" />}
       {sheet.isError && <ErrorAlert error={sheet.error} retry={() => void sheet.refetch()} />}
       {sheet.data && <Voice key={id} sheet={sheet.data} />}
     </Shell>

@@ -24,7 +24,7 @@ export function VoicesView() {
         take home. What is not recorded is left to the browser&apos;s voice or to the tones, and this is said
         beforehand. Recordings stay on this machine, in its backups and in what you export.
       </p>
-      {voices.isPending && <Loading what="Looking for recorded voices" />}
+      {voices.isPending && <Loading what="Loading recorded voices" />}
       {voices.isError && <ErrorAlert error={voices.error} retry={() => void voices.refetch()} />}
       {voices.data && <List voices={voices.data} onChanged={() => void voices.refetch()} />}
       <DeletedLately kinds={["voice"]} />
@@ -99,7 +99,7 @@ function New({ voices, onMade }: { voices: Voices; onMade: (uid: string) => void
         make.mutate();
       }}
     >
-      <h2>{voices.voices.length === 0 ? "Begin with yours" : "Another voice, as of a substitute"}</h2>
+      <h2>{voices.voices.length === 0 ? "Begin with yours" : "Another voice, for example a substitute’s"}</h2>
       {make.isError && <ErrorAlert error={make.error} />}
       <div className="d-flex flex-wrap gap-2 align-items-end">
         <Form.Group controlId="whose-voice">

@@ -42,7 +42,7 @@ export function DeleteCard({ kind, id, name, to, onClose }: Props) {
         <Modal.Title id="delete">Delete {name || "this"}?</Modal.Title>
       </Modal.Header>
       <Modal.Body>
-        {goes.isPending && <Loading what="Checking what goes with it" />}
+        {goes.isPending && <Loading what="Checking what it also deletes" />}
         {goes.isError && <ErrorAlert error={goes.error} retry={() => void goes.refetch()} />}
         {go.isError && <ErrorAlert error={go.error} />}
         {goes.data && (
