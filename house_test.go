@@ -424,3 +424,65 @@ func TestFieldsAreReachedByNameInThePlanOnly(t *testing.T) {
 		}))
 	}
 }
+
+// whereBreathsDiffer are the files that tell the phases of a breath apart, each by a rule of its own. Everything else
+// asks core/breath what is so of a phase, or goes by its lists. A new phase is to be looked at here.
+var whereBreathsDiffer = []string{
+	"core/cue/hand.go",       // the hand goes by in and out
+	"core/cue/runs.go",       // what is said of which phase
+	"core/pace/lane.go",      // the breath of the gentler lane
+	"core/pace/say.go",       // the words
+	"core/practice/read.go",  // which ways the air can go
+	"core/rehearsal/body.go", // what breathing does to a person
+	"core/taught/taught.go",  // strokes, and holds that are full or empty
+	"ui/src/lead/people/posture.ts",
+}
+
+func TestFewFilesTellThePhasesApart(t *testing.T) {
+	found := map[string]map[string]bool{}
+	see := func(file, phase string) {
+		if found[file] == nil {
+			found[file] = map[string]bool{}
+		}
+		found[file][phase] = true
+	}
+	figure := map[string]bool{"Inhale": true, "Hold": true, "Exhale": true, "Empty": true, "Stroke": true}
+	for name, file := range source(t, ".") {
+		phase := func(e ast.Expr) {
+			s, ok := e.(*ast.SelectorExpr)
+			if !ok || !figure[s.Sel.Name] {
+				return
+			}
+			if of, ok := s.X.(*ast.Ident); ok && of.Name == "breath" {
+				see(name, s.Sel.Name)
+			}
+		}
+		ast.Inspect(file, func(n ast.Node) bool {
+			switch n := n.(type) {
+			case *ast.BinaryExpr:
+				if n.Op == token.EQL || n.Op == token.NEQ {
+					phase(n.X)
+					phase(n.Y)
+				}
+			case *ast.CaseClause:
+				for _, e := range n.List {
+					phase(e)
+				}
+			}
+			return true
+		})
+	}
+	screens := regexp.MustCompile(`(?:===|!==|case) "(inhale|hold|exhale|empty|stroke)"`)
+	require.NoError(t, filepath.WalkDir("ui/src", func(name string, d fs.DirEntry, err error) error {
+		if err != nil || d.IsDir() || strings.Contains(name, ".test.") {
+			return err
+		}
+		text, err := os.ReadFile(name)
+		for _, m := range screens.FindAllSubmatch(text, -1) {
+			see(filepath.ToSlash(name), string(m[1]))
+		}
+		return err
+	}))
+	maps.DeleteFunc(found, func(_ string, phases map[string]bool) bool { return len(phases) < 2 })
+	assert.Equal(t, whereBreathsDiffer, slices.Sorted(maps.Keys(found)))
+}

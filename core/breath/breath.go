@@ -3,6 +3,7 @@ package breath
 
 import (
 	"fmt"
+	"slices"
 	"strconv"
 	"strings"
 
@@ -26,11 +27,33 @@ const (
 	Talk   Phase = "talk"
 )
 
+// The phases by what they are. A new phase stands in Phases, and in each of the others that it belongs to.
+var (
+	// Phases are all of them.
+	Phases = []Phase{Inhale, Hold, Exhale, Empty, Still, Stroke, Free, Beat, Lead, Talk}
+
+	// OfABreath are the four parts of a breath in the order of counts: 4:16:8:4 is theirs, and a, b, c and d in a
+	// figure. They are also what can be by hand (pacing.md section 7).
+	OfABreath = []Phase{Inhale, Hold, Exhale, Empty}
+
+	// OfAFigure are those that a figure is made of, and that a practice can give a word of its own.
+	OfAFigure = []Phase{Inhale, Hold, Exhale, Empty, Stroke}
+
+	// Moving are the breaths in and out.
+	Moving = []Phase{Inhale, Exhale}
+)
+
+// Role is which of the four counts of a breath are the phase's, from 0; -1 for a phase without any.
+func (p Phase) Role() int { return slices.Index(OfABreath, p) }
+
 // Held tells whether p is a retention, full or empty.
 func (p Phase) Held() bool { return p == Hold || p == Empty }
 
 // Moves tells whether it is a breath in or out.
-func (p Phase) Moves() bool { return p == Inhale || p == Exhale }
+func (p Phase) Moves() bool { return slices.Contains(Moving, p) }
+
+// Begins tells whether a breath begins with it.
+func (p Phase) Begins() bool { return p == Inhale }
 
 // Led tells whether it is part of a figure or leads to one: everything but talks and free breathing.
 func (p Phase) Led() bool { return p != Talk && p != Free }
@@ -71,6 +94,17 @@ const (
 	InByMouth  Airway = "in-mouth"
 	ByMouth    Airway = "mouth"
 )
+
+// Of is the way of the phase; a stroke is an exhale.
+func (a Airway) Of(p Phase) Through {
+	switch {
+	case p == Inhale:
+		return a.In()
+	case p.Held():
+		return None
+	}
+	return a.Out()
+}
 
 // In is the way of the inhale.
 func (a Airway) In() Through {
@@ -154,6 +188,9 @@ func (c Counts) Flat() Counts { return Counts{Inhale: c.Inhale, Exhale: c.Exhale
 
 // Holds tells whether there is a hold, full or empty.
 func (c Counts) Holds() bool { return c.Hold > 0 || c.Empty > 0 }
+
+// Four is the counts in the order of OfABreath.
+func (c Counts) Four() [4]int { return [4]int{c.Inhale, c.Hold, c.Exhale, c.Empty} }
 
 // Total is the number of counts in one breath.
 func (c Counts) Total() int { return c.Inhale + c.Hold + c.Exhale + c.Empty }

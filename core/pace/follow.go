@@ -71,17 +71,17 @@ func (m *machine) begin(stage Stage) {
 	case Round:
 		m.beginRound()
 	case Rest:
-		rest := practice.Stretch(breath.Free, p.RestBetween)
+		rest := practice.Free(p.RestBetween)
 		rest.Waits = p.RestWait
 		m.enter(Rest, []practice.Phase{rest})
 	case Own:
-		m.enter(Own, []practice.Phase{practice.Stretch(breath.Free, p.OwnSpan())})
+		m.enter(Own, []practice.Phase{practice.Free(p.OwnSpan())})
 	case Recall:
 		length := p.Recall
 		if m.recall.Sign() > 0 {
 			length = m.recall
 		}
-		m.enter(Recall, []practice.Phase{practice.Stretch(breath.Free, length)})
+		m.enter(Recall, []practice.Phase{practice.Free(length)})
 	case Closing:
 		m.holds.closingBegun = true
 		m.holds.closingFlat = m.holds.closingFlat || m.holds.dropped
@@ -118,7 +118,7 @@ func (m *machine) afterPause() {
 	switch m.leads {
 	case Own:
 		if m.ownLeft.Sign() > 0 {
-			m.enter(Own, []practice.Phase{practice.Stretch(breath.Free, m.ownLeft)})
+			m.enter(Own, []practice.Phase{practice.Free(m.ownLeft)})
 			return
 		}
 		m.leadIn() // paused before it began

@@ -99,7 +99,7 @@ type lanes struct {
 
 // read turns a row of the main lane into that of the lane beside.
 func (l *lanes) read(row *Row) {
-	if row.Phase == breath.Inhale {
+	if row.Phase.Begins() {
 		l.inhale = *row.Shared
 	}
 	if row.Stage != Round || row.lane.anew {

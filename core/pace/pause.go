@@ -34,7 +34,7 @@ func (m *machine) pause(a Adjustment) (Answer, error) {
 	default:
 		m.leads = m.stage
 	}
-	free := practice.Stretch(breath.Free, breath.Exact{})
+	free := practice.Free(breath.Exact{})
 	free.Waits = true
 	m.enter(Pause, []practice.Phase{free})
 	m.settle()

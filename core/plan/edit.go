@@ -13,10 +13,9 @@ import (
 // SetCount plans the passage, which is p, with so many counts of one of its phases, of a counted practice, or so many
 // seconds, of an open one. An error says that there is no such phase; whether the number is allowed is for Read to say.
 func (f Fields) SetCount(p *Passage, phase breath.Phase, n int) error {
-	roles := map[breath.Phase]int{breath.Inhale: 0, breath.Hold: 1, breath.Exhale: 2, breath.Empty: 3}
-	role, ok := roles[phase]
+	role := phase.Role()
 	switch {
-	case !ok || p.Type != Practice:
+	case role < 0 || p.Type != Practice:
 	case p.Is(practice.Counted):
 		c := p.Measure.Counts
 		*[]*int{&c.Inhale, &c.Hold, &c.Exhale, &c.Empty}[role] = n
@@ -47,7 +46,7 @@ func (p *Passage) Roles() []Role {
 	}
 	c := p.Measure.Counts
 	var roles []Role
-	for i, n := range []int{c.Inhale, c.Hold, c.Exhale, c.Empty} {
+	for i, n := range c.Four() {
 		step := slices.IndexFunc(p.Practice.Figure, func(s practice.Step) bool { return s.Counts == string(rune('a'+i)) })
 		if step < 0 {
 			continue

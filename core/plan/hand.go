@@ -11,7 +11,7 @@ import (
 type Hand uint8
 
 // handPhases are the phases that can be by hand, each a bit in this order.
-var handPhases = []breath.Phase{breath.Inhale, breath.Hold, breath.Exhale, breath.Empty}
+var handPhases = breath.OfABreath
 
 // AllByHand is every phase by hand. The zero Hand is none.
 const AllByHand Hand = 1<<4 - 1

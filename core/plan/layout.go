@@ -72,21 +72,17 @@ func (p *Passage) steps(steps []Step) []practice.Phase {
 	number := 0
 	for _, step := range steps {
 		if step.Breaths == 0 {
-			free := practice.Stretch(breath.Free, step.Length)
+			free := practice.Free(step.Length)
 			free.Text = step.Text
 			phases = append(phases, free)
 		}
 		for range step.Breaths {
 			number++
-			for _, ph := range []practice.Phase{
-				{Kind: breath.Inhale, Through: step.Airway.In(), Counts: step.Counts.Inhale},
-				{Kind: breath.Hold, Counts: step.Counts.Hold},
-				{Kind: breath.Exhale, Through: step.Airway.Out(), Counts: step.Counts.Exhale},
-				{Kind: breath.Empty, Counts: step.Counts.Empty},
-			} {
-				if ph.Counts > 0 {
-					ph.Breath, ph.Word = number, p.WordBefore
-					phases = append(phases, ph)
+			for role, counts := range step.Counts.Four() {
+				if kind := breath.OfABreath[role]; counts > 0 {
+					phases = append(phases, practice.Phase{
+						Kind: kind, Through: step.Airway.Of(kind), Breath: number, Counts: counts, Word: p.WordBefore,
+					})
 				}
 			}
 		}

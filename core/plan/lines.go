@@ -1,6 +1,7 @@
 package plan
 
 import (
+	"slices"
 	"strconv"
 	"unicode/utf8"
 
@@ -52,19 +53,9 @@ func DefaultAhead(who Who) breath.Exact {
 
 var (
 	lineStages = []string{"round", "talk", "free", "setup", "opening", "rest", "own", "recall", "closing"}
-	linePhases = []breath.Phase{
-		breath.Inhale,
-		breath.Hold,
-		breath.Exhale,
-		breath.Empty,
-		breath.Still,
-		breath.Stroke,
-		breath.Free,
-		breath.Beat,
-		breath.Lead,
-	}
-	lineSides = []breath.Through{breath.Left, breath.Right, breath.Both, breath.Mouth}
-	lineParts = []string{"belly", "ribs", "chest", "forward", "side", "up", "wide", "narrow"}
+	linePhases = slices.DeleteFunc(slices.Clone(breath.Phases), func(p breath.Phase) bool { return p == breath.Talk })
+	lineSides  = []breath.Through{breath.Left, breath.Right, breath.Both, breath.Mouth}
+	lineParts  = []string{"belly", "ribs", "chest", "forward", "side", "up", "wide", "narrow"}
 )
 
 // UsualStage is where a line of the passage stands that does not say.

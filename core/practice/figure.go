@@ -96,6 +96,9 @@ func (p Phase) ByHand(tempo breath.Exact, withPart bool) Phase {
 	return open
 }
 
+// Free is a stretch of natural breath. The length is in milliseconds.
+func Free(length breath.Exact) Phase { return Stretch(breath.Free, length) }
+
 // Stretch is a phase of one row that is measured in time. The length is in milliseconds.
 func Stretch(kind breath.Phase, length breath.Exact) Phase {
 	return Phase{Kind: kind, Counts: 1, Timed: true, Length: length}
@@ -107,7 +110,7 @@ func (p *Practice) Round(s Setting) []Phase {
 	phases := make([]Phase, 0, len(p.Figure)+2)
 	breaths := 0
 	for i, step := range p.Figure {
-		if step.Phase == breath.Inhale {
+		if step.Phase.Begins() {
 			breaths++
 		}
 		if counts := step.counts(s); counts > 0 {
@@ -138,7 +141,7 @@ func (s Step) counts(set Setting) int {
 		return set.Strokes
 	}
 	if role := s.role(); role >= 0 {
-		return [4]int{set.Counts.Inhale, set.Counts.Hold, set.Counts.Exhale, set.Counts.Empty}[role]
+		return set.Counts.Four()[role]
 	}
 	n, _ := strconv.Atoi(s.Counts) // checked when the practice was read
 	return n
@@ -147,10 +150,7 @@ func (s Step) counts(set Setting) int {
 func (s Step) through(set Setting) breath.Through {
 	switch s.Through {
 	case "airway":
-		if s.Phase == breath.Inhale {
-			return set.Airway.In()
-		}
-		return set.Airway.Out() // a stroke is an exhale
+		return set.Airway.Of(s.Phase)
 	case "start":
 		return set.Start
 	case "other":
@@ -174,7 +174,7 @@ func (s Step) parts(set Setting, counts int) []string {
 		}
 		return zones
 	case "aperture":
-		if s.Phase == breath.Inhale {
+		if s.Phase.Begins() {
 			return []string{set.Aperture.Inhale}
 		}
 		return []string{set.Aperture.Exhale}

@@ -161,10 +161,7 @@ func (p *Practice) checkWords() error {
 		return fact.New("practice.level", "given", p.Level, "allowed", Levels)
 	}
 	for phase := range p.Words {
-		if !slices.Contains(
-			[]breath.Phase{breath.Inhale, breath.Hold, breath.Exhale, breath.Empty, breath.Stroke},
-			breath.Phase(phase),
-		) {
+		if !slices.Contains(breath.OfAFigure, breath.Phase(phase)) {
 			return fact.New("practice.words", "given", phase)
 		}
 	}

@@ -103,7 +103,7 @@ func sameStretch(a, b *pace.Row) bool {
 
 // goesOn tells whether a row is one count more of a part. Strokes at another rate are another part.
 func goesOn(p *part, row *pace.Row, tempo float64) bool {
-	return row.Phase == p.kind && row.Breath == p.breath && row.Through == p.through && row.Phase != breath.Free &&
+	return row.Phase == p.kind && row.Breath == p.breath && row.Through == p.through && row.Phase.Led() &&
 		(row.Phase != breath.Stroke || tempo == p.tempo)
 }
 
@@ -140,7 +140,7 @@ func partsOf(rows []pace.Row, now int64) []part {
 		p := &parts[i]
 		p.first = i == 0 || parts[i-1].last
 		moved = moved && !p.first || !p.kind.Held()
-		p.last = moved && (i+1 == len(parts) || parts[i+1].breath != p.breath || parts[i+1].kind == breath.Inhale)
+		p.last = moved && (i+1 == len(parts) || parts[i+1].breath != p.breath || parts[i+1].kind.Begins())
 	}
 	for i := range slices.Backward(parts) {
 		p := &parts[i]

@@ -40,7 +40,7 @@ func (r *Record) addLanes(rows []pace.Row) {
 			continue
 		}
 		kept += row.Dur
-		if row.Phase == breath.Inhale && (fresh && row.Count <= 1 || !fresh && startsPhase(rows[i-1], row)) {
+		if row.Phase.Begins() && (fresh && row.Count <= 1 || !fresh && startsPhase(rows[i-1], row)) {
 			lane.inhale(row.Through)
 		}
 		if kept > 0 {

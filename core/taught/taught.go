@@ -65,8 +65,8 @@ type Passage struct {
 
 // LedRound is a round as it was done: its strokes, or how long each of its open phases lasted, in milliseconds.
 type LedRound struct {
-	Strokes                     int
-	Inhale, Hold, Exhale, Empty int64
+	Strokes int
+	Lasted  [4]int64 // in the order of breath.OfABreath
 }
 
 // Totals is what the led passages of a class come to, without try-outs and own pace.
@@ -257,7 +257,7 @@ func (t *tally) phase(p *Passage, row pace.Row) {
 			p.Abandoned++
 		}
 	}
-	if row.Stage == pace.Round && row.Phase == breath.Inhale && row.Kept {
+	if row.Stage == pace.Round && row.Phase.Begins() && row.Kept {
 		t.breaths++
 		switch row.Through {
 		case breath.Left:
@@ -269,17 +269,10 @@ func (t *tally) phase(p *Passage, row pace.Row) {
 }
 
 func (d *LedRound) add(row pace.Row) {
-	switch row.Phase {
-	case breath.Stroke:
+	if role := row.Phase.Role(); role >= 0 {
+		d.Lasted[role] += row.Dur
+	} else if row.Phase == breath.Stroke {
 		d.Strokes++ // one that was cut by a pause is done (pacing.md section 4)
-	case breath.Inhale:
-		d.Inhale += row.Dur
-	case breath.Hold:
-		d.Hold += row.Dur
-	case breath.Exhale:
-		d.Exhale += row.Dur
-	case breath.Empty:
-		d.Empty += row.Dur
 	}
 }
 

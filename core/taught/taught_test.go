@@ -86,7 +86,7 @@ func TestRecordTellsWhatWasDone(t *testing.T) {
 	)
 	assert.Equal(
 		t,
-		[]taught.LedRound{{Inhale: 3_000, Hold: 12_000, Exhale: 6_000, Empty: 2_000}},
+		[]taught.LedRound{{Lasted: [4]int64{3_000, 12_000, 6_000, 2_000}}},
 		open.Done,
 		"the round that was broken off is none",
 	)

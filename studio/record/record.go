@@ -184,7 +184,9 @@ func recordPassage(p taught.Passage) contract.RecordPassage {
 	for _, d := range p.Done {
 		done = append(
 			done,
-			contract.LedRound{Strokes: d.Strokes, InhaleMS: d.Inhale, HoldMS: d.Hold, ExhaleMS: d.Exhale, EmptyMS: d.Empty},
+			contract.LedRound{
+				Strokes: d.Strokes, InhaleMS: d.Lasted[0], HoldMS: d.Lasted[1], ExhaleMS: d.Lasted[2], EmptyMS: d.Lasted[3],
+			},
 		)
 	}
 	lanes := []contract.LedLane{}

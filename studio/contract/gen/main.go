@@ -1,5 +1,5 @@
-// Command gen writes what the screens have from the contract: the JSON Schema from which their TypeScript is made, and
-// the keys of the lead screen. It also writes the JSON Schemas of the files that leave the application.
+// Command gen writes what the screens have from the contract: the JSON Schema from which their TypeScript is made, the
+// keys of the lead screen, and the lists of phases. It also writes the JSON Schemas of the files that leave the application.
 package main
 
 import (
@@ -126,22 +126,11 @@ var words = map[reflect.Type][]any{
 		pace.Recall,
 		pace.Closing,
 	},
-	reflect.TypeFor[pace.When](): {"", pace.Now, pace.NextCount, pace.AfterHold, pace.NextRound, pace.Never},
-	reflect.TypeFor[cue.Kind]():  cueKinds(),
-	reflect.TypeFor[plan.Who]():  {plan.ForTeacher, plan.ForRoom, plan.ForAll},
-	reflect.TypeFor[pace.Verb](): verbs(),
-	reflect.TypeFor[breath.Phase](): {
-		breath.Inhale,
-		breath.Hold,
-		breath.Exhale,
-		breath.Empty,
-		breath.Still,
-		breath.Stroke,
-		breath.Beat,
-		breath.Lead,
-		breath.Free,
-		breath.Talk,
-	},
+	reflect.TypeFor[pace.When]():      {"", pace.Now, pace.NextCount, pace.AfterHold, pace.NextRound, pace.Never},
+	reflect.TypeFor[cue.Kind]():       anyOf(cue.Kinds),
+	reflect.TypeFor[plan.Who]():       {plan.ForTeacher, plan.ForRoom, plan.ForAll},
+	reflect.TypeFor[pace.Verb]():      anyOf(pace.Verbs()),
+	reflect.TypeFor[breath.Phase]():   anyOf(breath.Phases),
 	reflect.TypeFor[breath.Through](): {breath.None, breath.Left, breath.Right, breath.Both, breath.Mouth},
 	reflect.TypeFor[plan.Type]():      {plan.Talk, plan.Free, plan.Practice},
 	reflect.TypeFor[plan.About](): {
@@ -162,7 +151,7 @@ var words = map[reflect.Type][]any{
 		contract.StateComing,
 	},
 	reflect.TypeFor[rehearsal.Doing]():      doings(),
-	reflect.TypeFor[voice.Kind]():           voiceKinds(),
+	reflect.TypeFor[voice.Kind]():           anyOf(voice.Kinds),
 	reflect.TypeFor[contract.ImportStage](): {"", contract.ImportReading, contract.ImportWriting},
 	reflect.TypeFor[contract.How]():         {contract.Easy, contract.Right, contract.TooMuch},
 	reflect.TypeFor[contract.ChangeKind]():  kinds(),
@@ -176,44 +165,23 @@ var words = map[reflect.Type][]any{
 	reflect.TypeFor[care.Do](): {care.LeaveOut, care.Gentle, care.Carefully},
 }
 
-func cueKinds() []any {
-	var list []any
-	for _, kind := range cue.Kinds {
-		list = append(list, kind)
-	}
-	return list
-}
-
 func doings() []any {
 	list := []any{rehearsal.Natural, rehearsal.Absent, rehearsal.Comes}
-	for _, phase := range []breath.Phase{breath.Inhale, breath.Hold, breath.Exhale, breath.Empty, breath.Stroke} {
+	for _, phase := range breath.OfAFigure {
 		list = append(list, rehearsal.Doing(phase))
 	}
 	return list
 }
 
-func voiceKinds() []any {
-	var list []any
-	for _, kind := range voice.Kinds {
-		list = append(list, kind)
-	}
-	return list
-}
+// kinds are those of a change; advice may have none.
+func kinds() []any { return append([]any{""}, anyOf(contract.ChangeKinds)...) }
 
-func kinds() []any {
-	list := []any{""} // advice may have none
-	for _, kind := range contract.ChangeKinds {
-		list = append(list, kind)
+func anyOf[T any](list []T) []any {
+	out := make([]any, len(list))
+	for i, one := range list {
+		out[i] = one
 	}
-	return list
-}
-
-func verbs() []any {
-	var list []any
-	for _, verb := range pace.Verbs() {
-		list = append(list, verb)
-	}
-	return list
+	return out
 }
 
 // asWords gives such a type its words, and the arguments of a fact any value.
@@ -253,10 +221,20 @@ func made() (map[string][]byte, error) {
 		}
 		out[one.path] = append(text, '\n')
 	}
-	controls, err := json.MarshalIndent(contract.Controls, "", "  ")
-	out["ui/controls.json"] = append(controls, '\n')
+	for path, value := range map[string]any{
+		"ui/controls.json": contract.Controls,
+		"ui/phases.json": map[string][]breath.Phase{
+			"ofABreath": breath.OfABreath, "ofAFigure": breath.OfAFigure, "moving": breath.Moving,
+		},
+	} {
+		text, err := json.MarshalIndent(value, "", "  ")
+		if err != nil {
+			return nil, err
+		}
+		out[path] = append(text, '\n')
+	}
 	out["docs/adjustments.md"] = adjustments()
-	return out, err
+	return out, nil
 }
 
 func write() error {

@@ -1,5 +1,6 @@
 import { useState } from "react";
 import { Button, Form } from "react-bootstrap";
+import phases from "../../phases.json";
 import type { Adjust, ScorePassage } from "../wire/contract";
 import { Pad } from "./Pad";
 
@@ -9,8 +10,6 @@ type Props = {
   onAdjust: (press: Omit<Adjust, "key">) => void;
   onClose: () => void;
 };
-
-const names = ["inhale", "hold", "exhale", "empty"];
 
 /** CountsPad gives the rounds other counts, or other strokes. Shorter holds act at once, all else with the next round. */
 export function CountsPad({ passage, verbs, onAdjust, onClose }: Props) {
@@ -45,7 +44,9 @@ export function CountsPad({ passage, verbs, onAdjust, onClose }: Props) {
         <div className="fourcounts">
           {strokesHere
             ? field("strokes", strokes, setStrokes, true)
-            : names.map((name, i) => field(name, counts[i]!, (n) => setCounts(counts.with(i, n)), i === 0))}
+            : phases.ofABreath.map((name, i) =>
+                field(name, counts[i]!, (n) => setCounts(counts.with(i, n)), i === 0),
+              )}
         </div>
         <p className="text-secondary mb-0">
           <kbd>Enter</kbd> applies. What is shorter in a hold acts from this breath, all else from the next

@@ -2,7 +2,7 @@ import type { Cue, Score, ScorePassage, ScorePhase } from "../wire/contract";
 import { Hand } from "./Hand";
 import { LampSheet } from "./LampSheet";
 import { clock } from "./format";
-import { countShown, partWord, type Sides, sideSaid } from "./phases";
+import { countShown, isStretch, partWord, type Sides, sideSaid } from "./phases";
 import { type Place, useSeconds } from "./usePlace";
 import { textOf, useShown } from "./useShown";
 import { useFonts, widthOf } from "./widthOf";
@@ -148,7 +148,7 @@ function Saying({ score, place, side, shown, passage }: SayingProps) {
   const phase = place.phase!;
   const besides = [side, partWord(place)].filter(Boolean).join(" ");
   const count = countShown(place);
-  const timed = phase.kind === "free" || phase.kind === "still" || phase.open || ofStrokes(phase, passage);
+  const timed = isStretch(phase) || ofStrokes(phase, passage);
   const hand = shown.find((c) => c.kind === "hand")?.fingers ?? phase.fingers;
   return (
     <div className="saying">

@@ -11,7 +11,12 @@ export function sideSaid(score: Score, phase: ScorePhase, sides: Sides): string 
 
 /** Whether the phase is a single stretch of time and not counts. */
 export function isStretch(phase: ScorePhase): boolean {
-  return ["talk", "free", "still"].includes(phase.kind) || phase.open;
+  return isUncounted(phase) || phase.open;
+}
+
+/** Whether the phase is talk, natural breath or a natural pause. */
+export function isUncounted(phase: ScorePhase): boolean {
+  return ["talk", "free", "still"].includes(phase.kind);
 }
 
 /** The part of the running count: a zone, a movement, an aperture; nothing where there is none. */

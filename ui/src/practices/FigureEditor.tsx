@@ -1,6 +1,7 @@
 import chevronUp from "bootstrap-icons/icons/chevron-up.svg?raw";
 import trash from "bootstrap-icons/icons/trash.svg?raw";
 import { Button, Form } from "react-bootstrap";
+import known from "../../phases.json";
 import { text } from "../frame/editing/fields";
 import { Icon } from "../frame/shell/Icon";
 
@@ -8,12 +9,10 @@ export type StepDoc = { phase?: string; counts?: unknown; through?: string; part
 
 type Props = { kind: string; steps: StepDoc[]; onChange: (steps: StepDoc[]) => void };
 
-const phases: [string, string][] = [
-  ["inhale", "inhale"],
-  ["hold", "hold"],
-  ["exhale", "exhale"],
-  ["empty", "hold empty"],
-];
+const phases = known.ofABreath.map((phase): [string, string] => [
+  phase,
+  phase === "empty" ? "hold empty" : phase,
+]);
 const ways: [string, string][] = [
   ["airway", "as planned"],
   ["both", "both nostrils"],
@@ -23,21 +22,21 @@ const ways: [string, string][] = [
   ["other", "other side"],
   ["mouth", "mouth"],
 ];
-const roles: [string, string][] = [
-  ["a", "as inhale (a)"],
-  ["b", "as hold (b)"],
-  ["c", "as exhale (c)"],
-  ["d", "as empty (d)"],
-];
-const roleOf: { [phase: string]: string } = { inhale: "a", hold: "b", exhale: "c", empty: "d" };
+/** roleOf is the letter of a phase's counts in a figure: a of the inhale to d of the empty hold. */
+const roleOf = (phase: string) => "abcd"[known.ofABreath.indexOf(phase)];
+const roles = known.ofABreath.map((phase): [string, string] => [
+  roleOf(phase)!,
+  `as ${phase} (${roleOf(phase)})`,
+]);
+const moves = (phase?: string) => known.moving.includes(phase ?? "");
 
 /** FigureEditor builds one round out of phases: what, how long, which way the air goes, and what each count is called. */
 export function FigureEditor({ kind, steps, onChange }: Props) {
   if (kind === "strokes") return <p className="text-secondary">One round is one set of strokes.</p>;
   const change = (i: number, part: Partial<StepDoc>) => {
     const next = { ...steps[i], ...part };
-    if (next.phase === "hold" || next.phase === "empty") delete next.through;
-    else next.through ??= "airway";
+    if (moves(next.phase)) next.through ??= "airway";
+    else delete next.through;
     if (next.parts?.length === 0) delete next.parts;
     onChange(steps.with(i, next));
   };
@@ -57,7 +56,7 @@ export function FigureEditor({ kind, steps, onChange }: Props) {
               label={`Phase ${i + 1}`}
               value={step.phase ?? ""}
               words={phases}
-              onChange={(phase) => change(i, { phase, counts: roleOf[phase] })}
+              onChange={(phase) => change(i, { phase, counts: roleOf(phase) })}
             />
             {kind === "open" ? (
               <span className="text-secondary">until you go on</span>
@@ -69,7 +68,7 @@ export function FigureEditor({ kind, steps, onChange }: Props) {
                 onChange={(counts) => change(i, { counts })}
               />
             )}
-            {step.phase === "inhale" || step.phase === "exhale" ? (
+            {moves(step.phase) ? (
               <Pick
                 label={`Airway of phase ${i + 1}`}
                 value={step.through ?? ""}
@@ -115,7 +114,10 @@ export function FigureEditor({ kind, steps, onChange }: Props) {
         variant="link"
         size="sm"
         onClick={() =>
-          onChange([...steps, { phase: "inhale", counts: kind === "fixed" ? 4 : "a", through: "airway" }])
+          onChange([
+            ...steps,
+            { phase: known.ofABreath[0], counts: kind === "fixed" ? 4 : "a", through: "airway" },
+          ])
         }
       >
         + phase

@@ -1,8 +1,7 @@
 import { Form } from "react-bootstrap";
+import phases from "../../phases.json";
 import { text } from "../frame/editing/fields";
 import type { PracticeDoc } from "./OwnEditor";
-
-const phases = ["inhale", "hold", "exhale", "empty", "stroke"];
 
 /** PhaseWords gives phases words of the practice's own. */
 export function PhaseWords(props: {
@@ -13,7 +12,7 @@ export function PhaseWords(props: {
     <fieldset className="mb-2">
       <legend>Cue words, where they are not the usual ones</legend>
       <div className="d-flex flex-wrap gap-2">
-        {phases.map((phase) => (
+        {phases.ofAFigure.map((phase) => (
           <Form.Control
             key={phase}
             className="w-auto"

@@ -324,7 +324,7 @@ export interface InForce {
   four: [number, number, number, number];
   strokes: number;
   beside: string;
-  by_hand: ("inhale" | "hold" | "exhale" | "empty" | "still" | "stroke" | "beat" | "lead" | "free" | "talk")[];
+  by_hand: ("inhale" | "hold" | "exhale" | "empty" | "still" | "stroke" | "free" | "beat" | "lead" | "talk")[];
 }
 export interface Remark {
   id: number;
@@ -486,7 +486,7 @@ export interface ScorePhase {
   stage: "talk" | "free" | "setup" | "opening" | "round" | "rest" | "pause" | "own" | "recall" | "closing";
   round: number;
   breath: number;
-  kind: "inhale" | "hold" | "exhale" | "empty" | "still" | "stroke" | "beat" | "lead" | "free" | "talk";
+  kind: "inhale" | "hold" | "exhale" | "empty" | "still" | "stroke" | "free" | "beat" | "lead" | "talk";
   through: "" | "left" | "right" | "both" | "mouth";
   first: number;
   of: number;
@@ -532,7 +532,7 @@ export interface LaneOffer {
   says: Fact;
 }
 export interface Role {
-  phase: "inhale" | "hold" | "exhale" | "empty" | "still" | "stroke" | "beat" | "lead" | "free" | "talk";
+  phase: "inhale" | "hold" | "exhale" | "empty" | "still" | "stroke" | "free" | "beat" | "lead" | "talk";
   counts: number;
 }
 export interface OwnLine {
@@ -677,7 +677,7 @@ export interface Change {
     | "own-words";
   passage?: number;
   text?: string;
-  phase?: "inhale" | "hold" | "exhale" | "empty" | "still" | "stroke" | "beat" | "lead" | "free" | "talk";
+  phase?: "inhale" | "hold" | "exhale" | "empty" | "still" | "stroke" | "free" | "beat" | "lead" | "talk";
   counts?: number;
   rounds?: number;
   end_ms?: number;
@@ -1030,7 +1030,7 @@ export interface RoomAnswered {
 export interface Signal {
   id: string;
   name: Fact;
-  with: ("inhale" | "hold" | "exhale" | "empty" | "still" | "stroke" | "beat" | "lead" | "free" | "talk")[];
+  with: ("inhale" | "hold" | "exhale" | "empty" | "still" | "stroke" | "free" | "beat" | "lead" | "talk")[];
 }
 export interface Saw {
   key: string;

@@ -1,4 +1,5 @@
 import type { ScorePhase } from "../../wire/contract";
+import { isUncounted } from "../phases";
 
 /** Tone is one sound of a class: when, how long, from which pitch to which, on which side. Times are of the class, ms. */
 export type Tone = {
@@ -32,7 +33,7 @@ export const underVoice = 0.5;
 /** tonesOf is what is heard of the phases: a glide for each phase, a tick for each count, two before a change of nostril. */
 export function tonesOf(phases: ScorePhase[]): Tone[] {
   return phases.flatMap((phase, i) => {
-    if (phase.end_ms < 0 || phase.kind === "talk" || phase.kind === "free" || phase.kind === "still") {
+    if (phase.end_ms < 0 || isUncounted(phase)) {
       return phase.stage === "recall" ? [callBack(phase)] : [];
     }
     const pan = panOf[phase.through] ?? 0;
