@@ -7,6 +7,7 @@ import type { Adjusted, Score } from "../wire/contract";
 import { ErrorAlert } from "../frame/shell/ErrorAlert";
 import { newKey } from "../wire/key";
 import { classTime } from "../player/usePlace";
+import { useClock } from "../player/clock";
 import { clock } from "../player/format";
 import { Pad } from "./Pad";
 import { useAccepts, usePadKeys } from "./usePadKeys";
@@ -17,7 +18,8 @@ type Props = { score: Score; from: number; take: (score: Score) => void; onClose
 /** GapCard asks after a stretch in which this screen did not show the count: go on at the clock, or take it again. */
 export function GapCard({ score, from, take, onClose }: Props) {
   const [key] = useState(newKey);
-  const [away] = useState(() => classTime(score) - from);
+  const time = useClock();
+  const [away] = useState(() => classTime(score, time) - from);
   const [error, setError] = useState<Error | null>(null);
   const gap = useQuery(gapQuery(score.class_id, from));
   const again = () => {

@@ -6,8 +6,8 @@ import { Link, useNavigate, useParams } from "react-router";
 import { ErrorAlert } from "../frame/shell/ErrorAlert";
 import { Loading } from "../frame/shell/Loading";
 import { Shell } from "../frame/shell/Shell";
-import { now, tryAt } from "../player/clock";
-import { clock } from "../player/format";
+import { ClockContext, type PageClock, trialClock, useClock } from "../player/clock";
+import { clock as shown } from "../player/format";
 import { usePlace } from "../player/usePlace";
 import { post } from "../wire/api";
 import type {
@@ -32,9 +32,14 @@ const paces = [1, 2, 3, 4];
 export function RehearsalView() {
   const id = Number(useParams().id);
   const [begun, setBegun] = useState<Rehearsing | null>(null);
+  const [clock, setClock] = useState<PageClock | null>(null);
   const first = useQuery(rehearsingQuery(id));
-  useEffect(() => () => tryAt(null), []);
-  if (begun) return <Rehearsal key={id} first={begun} />;
+  if (begun && clock)
+    return (
+      <ClockContext value={clock}>
+        <Rehearsal key={id} first={begun} onPace={(rate) => setClock(trialClock(clock.now(), rate))} />
+      </ClockContext>
+    );
   return (
     <Shell view="lead-wait">
       {first.error && <ErrorAlert error={first.error} retry={() => void first.refetch()} />}
@@ -43,7 +48,7 @@ export function RehearsalView() {
         <Before
           room={first.data}
           onBegin={() => {
-            tryAt({ time: first.data.at_ms, rate: 1 }); // before anything that is drawn asks what time it is
+            setClock(trialClock(first.data.at_ms, 1));
             setBegun(first.data);
           }}
         />
@@ -88,7 +93,7 @@ function Before({ room, onBegin }: { room: Rehearsing; onBegin: () => void }) {
       )}
       {!task && <p>Look at the room, say what you see, ease or do not. The keys are those of a class.</p>}
       <Button size="lg" onClick={onBegin} autoFocus>
-        {room.at_ms > 0 ? `Go on from ${clock(room.at_ms)}` : "Begin"}
+        {room.at_ms > 0 ? `Go on from ${shown(room.at_ms)}` : "Begin"}
       </Button>{" "}
       <Link className="btn btn-lg btn-outline-secondary" to="/rehearse">
         Not now
@@ -102,10 +107,10 @@ function Before({ room, onBegin }: { room: Rehearsing; onBegin: () => void }) {
 
 const every = 8000; // ms in real time after which it is noted how far the rehearsal is
 
-function Rehearsal({ first }: { first: Rehearsing }) {
+function Rehearsal({ first, onPace }: { first: Rehearsing; onPace: (rate: number) => void }) {
   const { id } = first;
+  const clock = useClock();
   const [room, setRoom] = useState(first);
-  const [pace, setPace] = useState(1);
   const [uncovered, setUncovered] = useState(false);
   const [heard, setHeard] = useState(false);
   const [error, setError] = useState<Error | null>(null);
@@ -125,30 +130,25 @@ function Rehearsal({ first }: { first: Rehearsing }) {
       return same ? { ...next, score: old.score } : next; // what is drawn of a score is drawn on
     });
   }, []);
-  const desk = useMemo<Desk>(() => deskOf(id, take), [id, take]);
+  const desk = useMemo<Desk>(() => deskOf(id, clock, take), [id, clock, take]);
 
-  const change = (next: number) => {
-    tryAt({ time: now(), rate: next });
-    setPace(next);
-    setRoom({ ...room, score: { ...room.score } }); // what is drawn runs at the new pace
-  };
   const end = useCallback(async () => {
     try {
-      await post<RehearsalReview>(`/rehearsals/${id}/end`, { at_ms: Math.floor(now()) });
+      await post<RehearsalReview>(`/rehearsals/${id}/end`, { at_ms: Math.floor(clock.now()) });
       await queries.invalidateQueries({ queryKey: ["rehearsals"] });
       await navigate(`/rehearse/${id}`);
     } catch (failed) {
       setError(failed as Error);
     }
-  }, [id, navigate, queries]);
+  }, [id, clock, navigate, queries]);
   useEffect(() => {
     const note = () =>
-      void post<Rehearsing>(`/rehearsals/${id}/came`, { at_ms: Math.floor(now()) }).then(take, () => {
+      void post<Rehearsing>(`/rehearsals/${id}/came`, { at_ms: Math.floor(clock.now()) }).then(take, () => {
         // the room breathes on for two minutes; it is asked for again
       });
     const timer = setInterval(note, every);
     return () => clearInterval(timer);
-  }, [id, take]);
+  }, [id, clock, take]);
   const { over } = place;
   useEffect(() => {
     if (over) void Promise.resolve().then(end);
@@ -156,7 +156,7 @@ function Rehearsal({ first }: { first: Rehearsing }) {
   const look = () => {
     setUncovered(!uncovered);
     if (!uncovered)
-      void post<Rehearsing>(`/rehearsals/${id}/came`, { at_ms: Math.floor(now()), looked: true }).then(
+      void post<Rehearsing>(`/rehearsals/${id}/came`, { at_ms: Math.floor(clock.now()), looked: true }).then(
         take,
         () => setUncovered(false), // it would not be counted
       );
@@ -176,7 +176,7 @@ function Rehearsal({ first }: { first: Rehearsing }) {
       {error && <ErrorAlert error={error} retry={() => void end()} />}
       <div className="trying">
         <span title={text(room.limits)}>A model for training</span>
-        <Speeds label="Pace" speeds={paces} speed={pace} onChange={change} />
+        <Speeds label="Pace" speeds={paces} speed={clock.rate()} onChange={onPace} />
         {room.task?.away && uncovered && (
           <Button size="sm" variant="outline-secondary" onClick={look}>
             Cover the count
@@ -199,21 +199,21 @@ function Rehearsal({ first }: { first: Rehearsing }) {
 }
 
 /** deskOf is the desk of a rehearsal. */
-function deskOf(id: number, take: (room: Rehearsing) => void): Desk {
+function deskOf(id: number, clock: PageClock, take: (room: Rehearsing) => void): Desk {
   const path = `/rehearsals/${id}`;
   return {
     send: async (pressed, onSlow) => {
-      const timed = { ...pressed, pressed_ms: Math.floor(now()) };
+      const timed = { ...pressed, pressed_ms: Math.floor(clock.now()) };
       take((await press<RehearsalAdjusted>(`${path}/adjustments`, timed, { onSlow })).now);
     },
     asks: {
       would: (presses) =>
         post<Preview[]>(`${path}/would`, {
-          at_ms: Math.floor(now()),
+          at_ms: Math.floor(clock.now()),
           do: presses.map((one) => ({ ...one, key: "" })),
         }),
       saw: async (see, onSlow) => {
-        const timed = { see, pressed_ms: Math.floor(now()) };
+        const timed = { see, pressed_ms: Math.floor(clock.now()) };
         const answer = await press<RehearsalProposed>(`${path}/seen`, timed, { onSlow, keep: true });
         take(answer.now);
         return answer.proposed;
@@ -237,6 +237,7 @@ function Covered({ onLook }: { onLook: () => void }) {
 
 /** useRoomSound lets the room be heard: what sounds of it is made in the browser. */
 function useRoomSound(room: Rehearsing, on: boolean): void {
+  const clock = useClock();
   const context = useRef<AudioContext>(undefined);
   const sounded = useRef(new Set<string>());
   useEffect(() => {
@@ -245,7 +246,7 @@ function useRoomSound(room: Rehearsing, on: boolean): void {
     const audio = context.current;
     void audio.resume();
     const look = () => {
-      const at = now();
+      const at = clock.now();
       room.people.forEach((person, place) => {
         for (const sign of person.signs) {
           const name = `${place} ${sign.id} ${sign.at_ms}`;
@@ -260,6 +261,6 @@ function useRoomSound(room: Rehearsing, on: boolean): void {
       clearInterval(timer);
       void audio.suspend();
     };
-  }, [room, on]);
+  }, [room, clock, on]);
   useEffect(() => () => void context.current?.close(), []);
 }

@@ -1,7 +1,7 @@
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { Button, Form } from "react-bootstrap";
-import { now } from "../player/clock";
+import { useClock } from "../player/clock";
 import type { Adjust } from "../wire/contract";
 import { number } from "../player/format";
 import type { Asks } from "./desk";
@@ -12,6 +12,7 @@ type Props = { asks: Asks; onAdjust: (press: Omit<Adjust, "key">) => void; onClo
 
 /** TapPad: tap the room's counts or its inhales, see the tempo and its spread, take it with one key. */
 export function TapPad({ asks, onAdjust, onClose }: Props) {
+  const clock = useClock();
   const [taps, setTaps] = useState<number[]>([]);
   const [breaths, setBreaths] = useState(false);
   const { data: tapped = null } = useQuery({
@@ -23,7 +24,7 @@ export function TapPad({ asks, onAdjust, onClose }: Props) {
     gcTime: 0,
   });
 
-  const tap = () => setTaps((old) => [...old.slice(-99), Math.round(now())]);
+  const tap = () => setTaps((old) => [...old.slice(-99), Math.round(clock.now())]);
   const ready = tapped !== null && tapped.tempo > 0;
   const accept = () => {
     if (ready) onAdjust({ do: "tempo", to: tapped.tempo });

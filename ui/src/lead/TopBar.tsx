@@ -9,7 +9,7 @@ import { Button } from "react-bootstrap";
 import { Link } from "react-router";
 import type { Score } from "../wire/contract";
 import { Icon } from "../frame/shell/Icon";
-import { rate } from "../player/clock";
+import { useClock } from "../player/clock";
 import type { Light } from "../frame/shell/light";
 import { type Place, useSeconds } from "../player/usePlace";
 import { clock, momentOf } from "../player/format";
@@ -35,6 +35,7 @@ function endOf(score: Score, seconds: number): number {
 }
 
 export function TopBar({ score, place, connected, light, onLight, onKeys, onRoom, sounds, onSound }: Props) {
+  const time = useClock();
   const seconds = useSeconds(score);
   const end = endOf(score, seconds);
   const spare = score.slot_ms - end;
@@ -67,9 +68,9 @@ export function TopBar({ score, place, connected, light, onLight, onKeys, onRoom
             <small>{late ? "late" : "to spare"}</small> {clock(Math.abs(spare))}
           </span>
         )}
-        {rate() !== 1 && (
+        {time.rate() !== 1 && (
           <span>
-            <small>clock</small> ×{rate()}
+            <small>clock</small> ×{time.rate()}
           </span>
         )}
       </span>

@@ -1,9 +1,9 @@
 import { useQuery } from "@tanstack/react-query";
-import { useEffect, useMemo, useRef, useState } from "react";
+import { useMemo, useRef, useState } from "react";
 import { Button } from "react-bootstrap";
 import { Link, useParams } from "react-router";
 import { post } from "../wire/api";
-import { now, tryAt } from "../player/clock";
+import { ClockContext, type PageClock, trialClock } from "../player/clock";
 import type { Score, Try } from "../wire/contract";
 import { Shell } from "../frame/shell/Shell";
 import { ErrorAlert } from "../frame/shell/ErrorAlert";
@@ -23,14 +23,12 @@ export function TryView() {
     queryKey: ["try", id, run],
     queryFn: async () => {
       const score = await post<Score>(`/plans/${id}/try`, { script: [], at_ms: 0 } satisfies Try);
-      tryAt({ time: 0, rate: usual }); // before anything that is drawn asks what time it is
-      return score;
+      return { score, clock: trialClock(0, usual) }; // it runs from when the score is there
     },
     staleTime: Infinity,
     gcTime: 0,
   });
-  useEffect(() => () => tryAt(null), []);
-  if (first.data) return <Trying key={run} id={id} first={first.data} onAgain={() => setRun(run + 1)} />;
+  if (first.data) return <Trying key={run} id={id} {...first.data} onAgain={() => setRun(run + 1)} />;
   return (
     <Shell view="lead-wait">
       {first.error ? <ErrorAlert error={first.error} /> : <Loading what="Preparing the try-out" />}
@@ -39,38 +37,42 @@ export function TryView() {
   );
 }
 
-function Trying({ id, first, onAgain }: { id: number; first: Score; onAgain: () => void }) {
-  const [score, setScore] = useState(first);
-  const [speed, setSpeed] = useState(usual);
+type Trying = { id: number; score: Score; clock: PageClock; onAgain: () => void };
+
+function Trying({ id, onAgain, ...first }: Trying) {
+  const [score, setScore] = useState(first.score);
+  const [clock, setClock] = useState(first.clock);
   const script = useRef<Try["script"]>([]);
-  const change = (next: number) => {
-    tryAt({ time: now(), rate: next });
-    setSpeed(next);
-    setScore({ ...score }); // what is drawn runs at the new speed
-  };
   const desk = useMemo<Desk>(
     () => ({
       send: async (press) => {
-        const at_ms = Math.max(0, Math.floor(now()));
+        const at_ms = Math.max(0, Math.floor(clock.now()));
         const next = [...script.current, { at_ms, adjust: { ...press, key: "" } }];
         script.current = next;
         setScore(await post<Score>(`/plans/${id}/try`, { script: next, at_ms }));
       },
     }),
-    [id],
+    [id, clock],
   );
   return (
-    <Leading score={score} connected take={setScore} desk={desk} live={false}>
-      <div className="trying">
-        <span>Trying it out: nothing is recorded.</span>
-        <Speeds label="Speed" speeds={speeds} speed={speed} onChange={change} />
-        <Button size="sm" variant="outline-secondary" onClick={onAgain}>
-          From the start
-        </Button>
-        <Link className="btn btn-sm btn-outline-secondary" to={`/plan/${id}`}>
-          Back to the plan
-        </Link>
-      </div>
-    </Leading>
+    <ClockContext value={clock}>
+      <Leading score={score} connected take={setScore} desk={desk} live={false}>
+        <div className="trying">
+          <span>Trying it out: nothing is recorded.</span>
+          <Speeds
+            label="Speed"
+            speeds={speeds}
+            speed={clock.rate()}
+            onChange={(rate) => setClock(trialClock(clock.now(), rate))}
+          />
+          <Button size="sm" variant="outline-secondary" onClick={onAgain}>
+            From the start
+          </Button>
+          <Link className="btn btn-sm btn-outline-secondary" to={`/plan/${id}`}>
+            Back to the plan
+          </Link>
+        </div>
+      </Leading>
+    </ClockContext>
   );
 }

@@ -1,5 +1,5 @@
 import { useEffect, useState } from "react";
-import { inReal } from "../player/clock";
+import { useClock } from "../player/clock";
 import type { Score } from "../wire/contract";
 import { classTime, type Place } from "../player/usePlace";
 
@@ -33,18 +33,19 @@ export function useGap(
   place: Place,
   live: boolean,
 ): { from: number | null; settle: () => void } {
+  const clock = useClock();
   const [from, setFrom] = useState<number | null>(() => {
     const seen = live ? lastSeen(score) : null;
-    return seen !== null && inReal(classTime(score) - seen) > tooLong ? seen : null;
+    return seen !== null && clock.inReal(classTime(score, clock) - seen) > tooLong ? seen : null;
   });
   useEffect(() => {
     if (!live) return;
     const look = () => {
-      const at = classTime(score);
+      const at = classTime(score, clock);
       const seen = lastSeen(score);
-      if (seen !== null && inReal(at - seen) > tooLong) setFrom((old) => old ?? seen);
+      if (seen !== null && clock.inReal(at - seen) > tooLong) setFrom((old) => old ?? seen);
       if (place.over) {
-        if (seen !== null && inReal(at - seen) <= tooLong) forget(); // it was seen to its end: there is nothing to ask later
+        if (seen !== null && clock.inReal(at - seen) <= tooLong) forget(); // it was seen to its end: there is nothing to ask later
         return;
       }
       localStorage.setItem(stored, JSON.stringify({ class: score.class_id, at } satisfies Seen));
@@ -52,7 +53,7 @@ export function useGap(
     look();
     const timer = setInterval(look, every);
     return () => clearInterval(timer);
-  }, [score, place.over, live]);
+  }, [score, clock, place.over, live]);
   // Where the class waits for the teacher since before the gap, nothing was missed.
   const waited =
     from !== null && place.phase !== null && place.phase.end_ms < 0 && place.phase.at_ms[0]! <= from;

@@ -1,5 +1,5 @@
 import { type CSSProperties, memo } from "react";
-import { inReal } from "./clock";
+import { type PageClock, useClock } from "./clock";
 import type { Score, ScorePhase } from "../wire/contract";
 import { clock } from "./format";
 import { fitLamps, groupsOf, isWord, longestLabel, sizeOf } from "./lampFit";
@@ -102,7 +102,8 @@ type LampProps = { phase: ScorePhase; n: number; when: When; score: Score };
 
 /** Lamp is one count. The running one changes smoothly for as long as the count lasts. */
 const Lamp = memo(function Lamp({ phase, n, when, score }: LampProps) {
-  const run = when === "now" ? running(phase, n, score) : undefined;
+  const clock = useClock();
+  const run = when === "now" ? running(phase, n, score, clock) : undefined;
   return (
     <span className={`lamp ${when} ${isWord(phase, n) ? "word" : ""}`}>
       <span className="pane">
@@ -116,12 +117,12 @@ const Lamp = memo(function Lamp({ phase, n, when, score }: LampProps) {
 });
 
 /** running times the smooth change of a lamp: as long as its count, begun as long ago as the count has run. */
-function running(phase: ScorePhase, n: number, score: Score): CSSProperties {
+function running(phase: ScorePhase, n: number, score: Score, clock: PageClock): CSSProperties {
   const from = phase.at_ms[n]!;
   const end = phase.at_ms[n + 1] ?? phase.end_ms;
   const to = end < 0 ? (score.wait?.planned_end_ms ?? from) : end; // an open phase fills as planned, then stays
-  const gone = Math.max(0, classTime(score) - from);
-  return { animationDuration: `${inReal(to - from)}ms`, animationDelay: `${-inReal(gone)}ms` };
+  const gone = Math.max(0, classTime(score, clock) - from);
+  return { animationDuration: `${clock.inReal(to - from)}ms`, animationDelay: `${-clock.inReal(gone)}ms` };
 }
 
 /** Embers stand for a stretch that nobody counts. */

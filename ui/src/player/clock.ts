@@ -1,3 +1,4 @@
+import { createContext, useContext } from "react";
 import { get } from "../wire/api";
 import type { Clock } from "../wire/contract";
 
@@ -25,30 +26,38 @@ function at(local: number): number {
   return showed + passed + paid;
 }
 
-/** A clock of this page alone, for trying a plan out: it showed `time` at `local` and runs at `rate`. */
-type TrialClock = { local: number; time: number; rate: number };
-
-let trial: TrialClock | null = null;
-
-/** tryAt sets a clock of this page alone to the time, at the rate; null goes back to the application's. */
-export function tryAt(clock: { time: number; rate: number } | null): void {
-  trial = clock && { local: performance.now(), ...clock };
-}
-
-/** now is the time on the application's clock, in ms since 1970; in a try-out, of the class. */
+/** now is the time on the application's clock, in ms since 1970. */
 export function now(): number {
-  if (trial) return trial.time + (performance.now() - trial.local) * trial.rate;
   return at(performance.now());
 }
 
-/** inReal turns a stretch of the clock into real milliseconds. */
-export function inReal(ms: number): number {
-  return ms / rate();
+/** PageClock is what a score is played on. */
+export type PageClock = {
+  /** ms since 1970; on a trial clock, from the start of the class */
+  now: () => number;
+  /** how many of its milliseconds pass in a real one */
+  rate: () => number;
+  /** turns a stretch of the clock into real milliseconds */
+  inReal: (ms: number) => number;
+};
+
+/** application is the clock of the application, which all screens share. */
+export const application: PageClock = { now, rate: () => best.rate, inReal: (ms) => ms / best.rate };
+
+/** trialClock is a clock of one view alone, for trying a plan out: it shows the time now, and runs at the rate. */
+export function trialClock(time: number, rate: number): PageClock {
+  const local = performance.now();
+  return {
+    now: () => time + (performance.now() - local) * rate,
+    rate: () => rate,
+    inReal: (ms) => ms / rate,
+  };
 }
 
-export function rate(): number {
-  return trial?.rate ?? best.rate;
-}
+/** ClockContext is the clock that a view plays on: the application's, unless the view brings one of its own. */
+export const ClockContext = createContext(application);
+
+export const useClock = (): PageClock => useContext(ClockContext);
 
 /** take follows a better reading from now on: little by little, or at once where too much is owed. */
 function take(reading: Reading): void {

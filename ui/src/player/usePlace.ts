@@ -1,5 +1,5 @@
 import { useEffect, useLayoutEffect, useState } from "react";
-import { inReal, now, rate } from "./clock";
+import { type PageClock, useClock } from "./clock";
 import { frameBegan, half, inThisFrame, keepDrawn } from "./frames";
 import type { Score, ScorePhase } from "../wire/contract";
 
@@ -16,9 +16,9 @@ export type Place = {
   over: boolean;
 };
 
-/** classTime is how far the class is, in ms. */
-export function classTime(score: Score): number {
-  return now() - score.started_ms;
+/** classTime is how far the class is on the clock, in ms. */
+export function classTime(score: Score, clock: PageClock): number {
+  return clock.now() - score.started_ms;
 }
 
 export function locate(score: Score, at: number): Place {
@@ -41,19 +41,20 @@ export function until(place: Place): number {
  * does, and at once when the score is replaced.
  */
 export function usePlace(score: Score): Place {
-  const [found, setFound] = useState(() => find(score));
+  const clock = useClock();
+  const [found, setFound] = useState(() => find(score, clock));
   // A place of the score before points at phases that may be gone: it must not be drawn even once.
-  const current = found.score === score ? found : find(score);
+  const current = found.score === score ? found : find(score, clock);
   if (current !== found) setFound(current);
   useEffect(() => {
     let shown: Found | null = null;
     return keepDrawn((ahead) => {
-      const next = find(score, ahead);
+      const next = find(score, clock, ahead);
       if (!shown || !same(shown, next)) inThisFrame(() => setFound((old) => (same(old, next) ? old : next)));
       shown = next;
-      return inReal(until(next.place) - next.place.at);
+      return clock.inReal(until(next.place) - next.place.at);
     });
-  }, [score]);
+  }, [score, clock]);
   useLayoutEffect(() => measure(current), [current]);
   return current.place;
 }
@@ -81,12 +82,12 @@ function measure({ score, place }: Found): void {
 type Found = { score: Score; place: Place };
 
 /** drawnTime is how far the class will be in so many ms, when what is found now is seen. */
-export function drawnTime(score: Score, ahead = half()): number {
-  return classTime(score) + ahead * rate();
+export function drawnTime(score: Score, clock: PageClock, ahead = half()): number {
+  return classTime(score, clock) + ahead * clock.rate();
 }
 
-function find(score: Score, ahead?: number): Found {
-  return { score, place: locate(score, drawnTime(score, ahead)) };
+function find(score: Score, clock: PageClock, ahead?: number): Found {
+  return { score, place: locate(score, drawnTime(score, clock, ahead)) };
 }
 
 function same(a: Found, b: Found): boolean {
@@ -100,10 +101,11 @@ function same(a: Found, b: Found): boolean {
 
 /** useSeconds is the class's time in whole seconds, for what is shown as a clock. */
 export function useSeconds(score: Score): number {
-  const [seconds, setSeconds] = useState(() => Math.floor(classTime(score) / 1000));
+  const clock = useClock();
+  const [seconds, setSeconds] = useState(() => Math.floor(classTime(score, clock) / 1000));
   useEffect(() => {
-    const timer = setInterval(() => setSeconds(Math.floor(classTime(score) / 1000)), 200);
+    const timer = setInterval(() => setSeconds(Math.floor(classTime(score, clock) / 1000)), 200);
     return () => clearInterval(timer);
-  }, [score]);
+  }, [score, clock]);
   return seconds;
 }

@@ -1,6 +1,6 @@
 import { useEffect, useState } from "react";
 import type { Cue, Score } from "../wire/contract";
-import { inReal } from "./clock";
+import { useClock } from "./clock";
 import { inThisFrame, keepDrawn } from "./frames";
 import { drawnTime, type Place, until } from "./usePlace";
 
@@ -30,23 +30,24 @@ function find(score: Score, at: number): Found {
  * of the count that is shown there: word and next never come from two readings of the clock.
  */
 export function useShown(score: Score, place?: Place): Cue[] {
-  const [found, setFound] = useState(() => find(score, drawnTime(score)));
+  const clock = useClock();
+  const [found, setFound] = useState(() => find(score, drawnTime(score, clock)));
   // Cues of the score before may be gone: they must not be drawn even once.
-  const current = found.score === score ? found : find(score, drawnTime(score));
+  const current = found.score === score ? found : find(score, drawnTime(score, clock));
   if (current !== found) setFound(current);
   useEffect(() => {
     let shown: Cue[] | null = null;
     return keepDrawn((ahead) => {
-      const at = drawnTime(score, ahead);
+      const at = drawnTime(score, clock, ahead);
       const list = shownAt(score, at);
       if (!shown || !same(shown, list))
         inThisFrame(() =>
           setFound((old) => (same(old.list, list) && old.score === score ? old : { score, at, list })),
         );
       shown = list;
-      return inReal(changes(score, at) - at);
+      return clock.inReal(changes(score, at) - at);
     });
-  }, [score]);
+  }, [score, clock]);
   if (!place?.phase) return current.list;
   const at = Math.min(Math.max(current.at, place.at), until(place) - 1);
   return at === current.at ? current.list : shownAt(score, at);

@@ -1,5 +1,5 @@
 import { useEffect, useMemo, useState } from "react";
-import { inReal, now } from "../player/clock";
+import { useClock } from "../player/clock";
 import type { Score } from "../wire/contract";
 import { countShown, isStretch, partWord } from "../player/phases";
 import { LampSheet } from "../player/LampSheet";
@@ -7,13 +7,14 @@ import { usePlace } from "../player/usePlace";
 
 /** Sample plays a few rounds silently, over and over. */
 export function Sample({ score }: { score: Score }) {
-  const [started, setStarted] = useState(() => now());
+  const clock = useClock();
+  const [started, setStarted] = useState(() => clock.now());
   const playing = useMemo(() => ({ ...score, started_ms: started }), [score, started]);
   const place = usePlace(playing);
   useEffect(() => {
-    const timer = setTimeout(() => setStarted(now()), inReal(score.end_ms));
+    const timer = setTimeout(() => setStarted(clock.now()), clock.inReal(score.end_ms));
     return () => clearTimeout(timer);
-  }, [started, score.end_ms]);
+  }, [started, score.end_ms, clock]);
   return (
     <figure className="sample" aria-label="The lamp sheet of the practice, playing silently">
       <figcaption aria-hidden>

@@ -6,6 +6,7 @@ import { Icon } from "../frame/shell/Icon";
 import type { Sides } from "../player/phases";
 import { Stage } from "../player/Stage";
 import { useSound } from "../player/sound/useSound";
+import { useClock } from "../player/clock";
 import { classTime, type Place, usePlace } from "../player/usePlace";
 import type { Score } from "../wire/contract";
 
@@ -67,7 +68,8 @@ export function Playing({ score, lamps, sides, called, above, beside }: PlayingP
 
 /** useComingIn tells whether somebody came in the middle of a round and should wait for the next inhale. */
 function useComingIn(score: Score, place: Place): boolean {
-  const [came] = useState(() => classTime(score));
+  const clock = useClock();
+  const [came] = useState(() => classTime(score, clock));
   const [joined, setJoined] = useState(false);
   const begins = (place.phase?.at_ms[0] ?? 0) >= came;
   const fresh = begins && (place.phase?.kind === "inhale" || place.phase?.stage !== "round");

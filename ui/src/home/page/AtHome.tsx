@@ -1,5 +1,5 @@
 import { useCallback, useLayoutEffect, useMemo, useState } from "react";
-import { now, tryAt } from "../../player/clock";
+import { application, ClockContext, trialClock, useClock } from "../../player/clock";
 import { laneScore } from "../../player/lane";
 import type { Lane } from "../../player/lane";
 import { useSound } from "../../player/sound/useSound";
@@ -12,8 +12,19 @@ import { Playing } from "./Playing";
 /** What is going on: it is read first, then played; it rests in natural breath at any moment; and it comes to its end. */
 type State = { is: "reading" | "playing" | "done" } | { is: "resting"; at: number };
 
-/** AtHome is one practice, by oneself. */
+/** AtHome is one practice, by oneself, on a clock of its own. */
 export function AtHome({ page }: { page: HomePage }) {
+  const [clock, setClock] = useState(application);
+  const play = useCallback((at: number) => setClock(trialClock(at, 1)), []);
+  return (
+    <ClockContext value={clock}>
+      <OneByOneself page={page} onPlay={play} />
+    </ClockContext>
+  );
+}
+
+function OneByOneself({ page, onPlay }: { page: HomePage; onPlay: (at: number) => void }) {
+  const clock = useClock();
   const [choice, setChoice] = useState(page.given);
   const [lane, setLane] = useState<Lane>("main");
   const [state, setState] = useState<State>({ is: "reading" });
@@ -28,11 +39,14 @@ export function AtHome({ page }: { page: HomePage }) {
   const over = state.is === "playing" && place.over;
   if (over) setState({ is: "done" });
 
-  const play = useCallback((at: number) => {
-    tryAt({ time: at, rate: 1 });
-    setState({ is: "playing" });
-  }, []);
-  const rest = useCallback(() => setState({ is: "resting", at: roundAt(led, now()) }), [led]);
+  const play = useCallback(
+    (at: number) => {
+      onPlay(at);
+      setState({ is: "playing" });
+    },
+    [onPlay],
+  );
+  const rest = useCallback(() => setState({ is: "resting", at: roundAt(led, clock.now()) }), [led, clock]);
   const stop = useCallback(() => setState({ is: "reading" }), []);
   const resting = state.is === "resting" ? state.at : null;
   // In the same moment as the drawing: a key pressed on what is seen must mean what is seen.

@@ -1,6 +1,6 @@
 import "./people.css";
 import { useEffect, useRef, useState } from "react";
-import { rate } from "../../player/clock";
+import { type PageClock, useClock } from "../../player/clock";
 import { drawnTime } from "../../player/usePlace";
 import type { Score, Watched } from "../../wire/contract";
 import { draw, tintsOf } from "./draw";
@@ -15,8 +15,9 @@ const stepped = 500; // ms between two drawings where motion is unwanted
 /** People is the room: each at their place, breathing as they do. */
 export function People({ people, score }: Props) {
   const canvas = useRef<HTMLCanvasElement>(null);
-  const now = useRef({ people, score });
-  useEffect(() => void (now.current = { people, score }), [people, score]);
+  const clock = useClock();
+  const now = useRef({ people, score, clock });
+  useEffect(() => void (now.current = { people, score, clock }), [people, score, clock]);
   useEffect(() => {
     const c = canvas.current?.getContext("2d");
     if (!c) return;
@@ -31,7 +32,7 @@ export function People({ people, score }: Props) {
 }
 
 /** animate draws the room with each frame, until it is stopped. */
-function animate(c: CanvasRenderingContext2D, now: () => Props): () => void {
+function animate(c: CanvasRenderingContext2D, now: () => Props & { clock: PageClock }): () => void {
   const { canvas } = c;
   const calm = matchMedia("(prefers-reduced-motion: reduce)");
   const style = getComputedStyle(canvas);
@@ -41,7 +42,7 @@ function animate(c: CanvasRenderingContext2D, now: () => Props): () => void {
   const paint = (time: number) => {
     frame = requestAnimationFrame(paint);
     if (calm.matches && time - last < stepped) return;
-    const { people, score } = now();
+    const { people, score, clock } = now();
     const dense = devicePixelRatio;
     const width = canvas.clientWidth;
     const height = canvas.clientHeight;
@@ -50,9 +51,9 @@ function animate(c: CanvasRenderingContext2D, now: () => Props): () => void {
       canvas.width = Math.round(width * dense);
       canvas.height = Math.round(height * dense);
     }
-    const step = calm.matches ? 1 : 1 - Math.exp(-((time - last) * rate()) / smooth);
+    const step = calm.matches ? 1 : 1 - Math.exp(-((time - last) * clock.rate()) / smooth);
     last = time;
-    const at = drawnTime(score);
+    const at = drawnTime(score, clock);
     const line = style.getPropertyValue("--figure-line");
     const mat = style.getPropertyValue("--figure-mat");
     const { places } = layout(people.length, width, height);
@@ -74,16 +75,17 @@ const every = 500; // ms
 
 /** InWords tells the room to who does not see it: how people look, not what it is called. */
 function InWords({ people, score }: Props) {
+  const clock = useClock();
   const [words, setWords] = useState<string[]>([]);
   useEffect(() => {
     const look = () => {
-      const at = drawnTime(score);
+      const at = drawnTime(score, clock);
       setWords(people.map((person, i) => inWords(postureAt(person, at, i))));
     };
     look();
     const timer = setInterval(look, every);
     return () => clearInterval(timer);
-  }, [people, score]);
+  }, [people, score, clock]);
   return (
     <ol className="visually-hidden" aria-label="Each at their place">
       {words.map((text, i) => (

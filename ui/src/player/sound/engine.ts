@@ -1,5 +1,5 @@
 import type { Score } from "../../wire/contract";
-import { inReal } from "../clock";
+import type { PageClock } from "../clock";
 import { classTime } from "../usePlace";
 import type { Choice } from "./choice";
 import { heardIn } from "./heard";
@@ -30,21 +30,22 @@ export function playTones(
   audio: AudioContext,
   to: AudioNode,
   score: Score,
+  clock: PageClock,
   choice: Pick<Choice, "tones" | "ticks" | "mono" | "swap">,
   own: boolean,
 ): () => void {
   const tones = tonesOf(score.phases).filter((t) => (isTick(t) ? choice.ticks : choice.tones));
   const scheduled = new Map<Tone, AudioScheduledSourceNode>();
   const stop = repeat(() => {
-    const now = classTime(score);
+    const now = classTime(score, clock);
     for (const tone of tones) {
-      const wait = inReal(tone.at - now);
+      const wait = clock.inReal(tone.at - now);
       if (wait > ahead || scheduled.has(tone)) continue;
       const heard = wait < 0 ? rest(tone, now) : tone;
       if (!heard) continue;
       const at = heardIn(audio, wait);
       const under = own ? { ...heard, loud: heard.loud * underVoice } : heard;
-      scheduled.set(tone, play(audio, to, under, at, inReal(heard.length) / 1000, choice));
+      scheduled.set(tone, play(audio, to, under, at, clock.inReal(heard.length) / 1000, choice));
     }
   });
   return () => {
@@ -61,14 +62,15 @@ export function playSigns(
   audio: AudioContext,
   to: AudioNode,
   score: Score,
+  clock: PageClock,
   choice: Pick<Choice, "ear" | "vibrate">,
 ): () => void {
   const stops: (() => void)[] = [];
   const stop = repeat(() => {
-    const now = classTime(score);
+    const now = classTime(score, clock);
     for (const { at, which } of signsOf(score)) {
       const name = `${score.class_id} ${at} ${which}`;
-      const wait = inReal(at - now);
+      const wait = clock.inReal(at - now);
       if (wait < -belated || wait > ahead || given.has(name)) continue;
       const begin = heardIn(audio, wait);
       const sources = sign(audio, to, which, choice.ear, begin);

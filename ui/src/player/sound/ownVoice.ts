@@ -1,7 +1,7 @@
 import { heardIn } from "./heard";
 import type { Score } from "../../wire/contract";
 import { soundOf } from "../../wire/sounds";
-import { inReal } from "../clock";
+import type { PageClock } from "../clock";
 import { classTime } from "../usePlace";
 import { heard, utterances, type Wanted } from "./saying";
 
@@ -93,6 +93,7 @@ export function speak(
   context: AudioContext,
   to: AudioNode,
   score: Score,
+  clock: PageClock,
   wanted: Wanted,
   view: string,
 ): () => void {
@@ -103,7 +104,7 @@ export function speak(
     void voiceOf(context, score).then((voice) => {
       if (over) return;
       stop?.();
-      stop = schedule(context, to, score, wanted, view, voice);
+      stop = schedule(context, to, score, clock, wanted, view, voice);
       if (!voice.whole) timer = setTimeout(begin, again);
     });
   begin();
@@ -119,22 +120,23 @@ function schedule(
   context: AudioContext,
   to: AudioNode,
   score: Score,
+  clock: PageClock,
   wanted: Wanted,
   view: string,
   voice: Voice,
 ): () => void {
-  const inClass = 1000 / inReal(1); // ms of the class in a second
+  const inClass = 1000 / clock.inReal(1); // ms of the class in a second
   const list = heard(utterances(score, wanted, view), (text) => voice.lengthOf(text) * inClass);
   const stops: (() => void)[] = [];
   const look = () => {
-    const now = classTime(score);
+    const now = classTime(score, clock);
     for (const { at, text, kind, until } of list) {
-      const wait = inReal(at - now);
+      const wait = clock.inReal(at - now);
       const name = `${score.class_id} ${at} ${text}`;
       if (wait > ahead) break;
       if (wait < -late[kind] || said.has(name)) continue;
       const begin = heardIn(context, wait);
-      const sources = voice.say(context, to, text, begin, inReal(until - at) / 1000);
+      const sources = voice.say(context, to, text, begin, clock.inReal(until - at) / 1000);
       said.set(name, begin);
       stops.push(() => {
         if (context.currentTime >= begin) return; // what was begun is said to its end

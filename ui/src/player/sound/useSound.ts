@@ -1,6 +1,7 @@
 import type { Choice } from "./choice";
 import { useEffect, useRef, useState } from "react";
 import type { Score } from "../../wire/contract";
+import { useClock } from "../clock";
 import type { Place } from "../usePlace";
 import type { Sign } from "./signs";
 import type { Tone } from "./tones";
@@ -43,6 +44,7 @@ Object.assign(window, { lanternSound: load });
  * scheduled and has not begun.
  */
 export function useSound(view: string, score: Score, place: Place) {
+  const clock = useClock();
   const [choice, setChoice] = useState(() => stored(view));
   const [engine, setEngine] = useState<Engine>();
   const context = useRef<AudioContext>(undefined);
@@ -80,16 +82,16 @@ export function useSound(view: string, score: Score, place: Place) {
   }, [on, engine]);
   useEffect(() => {
     if (on && engine && context.current && out.current)
-      return engine.playTones(context.current, out.current, score, { tones, ticks, mono, swap }, own);
-  }, [on, engine, own, tones, ticks, mono, swap, score]);
+      return engine.playTones(context.current, out.current, score, clock, { tones, ticks, mono, swap }, own);
+  }, [on, engine, own, tones, ticks, mono, swap, score, clock]);
   useEffect(() => {
     if (view === "lead" && on && signs && engine && context.current && out.current)
-      return engine.playSigns(context.current, out.current, score, { ear, vibrate });
-  }, [view, on, engine, signs, ear, vibrate, score]);
+      return engine.playSigns(context.current, out.current, score, clock, { ear, vibrate });
+  }, [view, on, engine, signs, ear, vibrate, score, clock]);
   useEffect(() => {
     if (own && engine && context.current && out.current)
-      return engine.speak(context.current, out.current, score, { voice, others }, view);
-  }, [view, engine, own, voice, others, score]);
+      return engine.speak(context.current, out.current, score, clock, { voice, others }, view);
+  }, [view, engine, own, voice, others, score, clock]);
   useEffect(() => () => void context.current?.close(), []);
 
   /** check lets one side be heard, before class. */

@@ -1,6 +1,6 @@
 import { useEffect, useRef, useState } from "react";
 import type { Score, Spoken } from "../../wire/contract";
-import { inReal } from "../clock";
+import { useClock } from "../clock";
 import { classTime, type Place } from "../usePlace";
 import type { Choice } from "./choice";
 import { spokenTo } from "./spoken";
@@ -59,6 +59,7 @@ const late = 1000; // ms after which it is not said any more
  * device be felt, where wanted.
  */
 export function useSpoken(view: string, score: Score, place: Place, choice: Choice): void {
+  const clock = useClock();
   const { on, voice, volume, vibrate, others, whose } = choice;
   const { phase, count } = place;
   const text = phase?.says[count] ?? "";
@@ -88,7 +89,7 @@ export function useSpoken(view: string, score: Score, place: Place, choice: Choi
     let timer: ReturnType<typeof setTimeout>;
     const spoken = spokenTo(score, others).filter((s) => !recorded?.[s.text]);
     const look = () => {
-      const at = classTime(score);
+      const at = classTime(score, clock);
       const due = dueAt(spoken, view, at);
       if (due !== "" && due !== last.current) {
         besides.current = true;
@@ -96,11 +97,11 @@ export function useSpoken(view: string, score: Score, place: Place, choice: Choi
       }
       last.current = due;
       const next = spoken.find((s) => s.at_ms > at)?.at_ms ?? Infinity;
-      timer = setTimeout(look, Math.max(1, Math.min(every, inReal(next - at))));
+      timer = setTimeout(look, Math.max(1, Math.min(every, clock.inReal(next - at))));
     };
     look();
     return () => clearTimeout(timer);
-  }, [view, mute, volume, language, score, others, recorded]);
+  }, [view, mute, volume, language, score, clock, others, recorded]);
   useEffect(() => {
     if (on && vibrate && canVibrate && pattern) navigator.vibrate(pattern);
   }, [on, vibrate, pattern, which]);
