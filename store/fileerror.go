@@ -53,8 +53,9 @@ func translateError(err error) error {
 	return err
 }
 
-// interrupted tells that a question was given up because its time had run out.
+// interrupted tells that a question was given up: its time had run out, or nobody waits for it.
 func interrupted(err error) bool {
 	var e *driver.Error
-	return errors.Is(err, context.DeadlineExceeded) || errors.As(err, &e) && e.Code()&0xff == interrupt
+	return errors.Is(err, context.DeadlineExceeded) || errors.Is(err, context.Canceled) ||
+		errors.As(err, &e) && e.Code()&0xff == interrupt
 }

@@ -2,6 +2,7 @@
 package store
 
 import (
+	"context"
 	"embed"
 	"errors"
 	"time"
@@ -39,6 +40,15 @@ func plainly(err error) error {
 		return ErrTaken
 	}
 	return translateError(err)
+}
+
+// With is the store for the work of a context. What only reads stops when the context ends. What writes is finished: a
+// phone that goes away in the middle of a press must not take it back.
+func (s *Store) With(ctx context.Context) *Store {
+	with := *s
+	with.db = s.db.WithContext(context.WithoutCancel(ctx))
+	with.read = s.read.WithContext(ctx)
+	return &with
 }
 
 // InTransaction runs the work whole or not at all.

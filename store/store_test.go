@@ -2,6 +2,7 @@ package store
 
 import (
 	"cmp"
+	"context"
 	"database/sql"
 	"fmt"
 	"os"
@@ -86,6 +87,26 @@ func TestAnAdjustmentIsKeptOnce(t *testing.T) {
 	assert.ErrorIs(t, s.AddAdjustments(c.ID, Adjustment{Number: 2, Key: "k"}), ErrTaken)
 	assert.ErrorIs(t, s.AddAdjustments(c.ID, Adjustment{Number: 1, Key: "other"}), ErrTaken)
 	assert.ErrorIs(t, s.AddAdjustments(99, Adjustment{Number: 1, Key: "k"}), ErrNotFound, "no such class")
+}
+
+// A context that has ended stops what reads, which does not make of the data something damaged; a change is finished.
+func TestAContextThatHasEnded(t *testing.T) {
+	s := open(t, filepath.Join(t.TempDir(), "x.db"))
+	p, err := s.AddPlan(Plan{Title: "Lunch", Document: []byte(`{}`)})
+	require.NoError(t, err)
+	ended, end := context.WithCancel(t.Context())
+	end()
+	_, err = s.With(ended).Plan(p.ID)
+	require.ErrorIs(t, err, context.Canceled)
+	_, err = s.With(ended).Groups()
+	require.ErrorIs(t, err, context.Canceled)
+	assert.Empty(t, s.Damage())
+	p.Title = "Noon"
+	_, err = s.With(ended).SavePlan(p)
+	require.NoError(t, err)
+	stored, err := s.Plan(p.ID)
+	require.NoError(t, err)
+	assert.Equal(t, "Noon", stored.Title)
 }
 
 func TestATransactionIsWholeOrNotAtAll(t *testing.T) {

@@ -3,6 +3,7 @@
 package studio
 
 import (
+	"context"
 	"sync"
 	"sync/atomic"
 	"time"
@@ -22,7 +23,7 @@ type Studio struct {
 	watching sync.Mutex
 	watchers map[int64]map[chan struct{}]bool // by class
 	changes  atomic.Int64
-	onClass  []func(store.Class)
+	onClass  []func(context.Context, store.Class)
 }
 
 // New is a studio on the store and the clock.
@@ -139,11 +140,13 @@ func (s *Studio) wake(all ...int64) {
 
 // OnClass has the function called whenever what is stored of a class has changed but for one more adjustment: it began,
 // it ended, something was added to its record. To be called before anything is served.
-func (s *Studio) OnClass(changed func(store.Class)) { s.onClass = append(s.onClass, changed) }
+func (s *Studio) OnClass(changed func(context.Context, store.Class)) {
+	s.onClass = append(s.onClass, changed)
+}
 
 // ClassChanged calls them.
-func (s *Studio) ClassChanged(class store.Class) {
+func (s *Studio) ClassChanged(ctx context.Context, class store.Class) {
 	for _, changed := range s.onClass {
-		changed(class)
+		changed(ctx, class)
 	}
 }

@@ -1,6 +1,7 @@
 package web
 
 import (
+	"context"
 	"fmt"
 	"log/slog"
 	"maps"
@@ -18,6 +19,7 @@ import (
 
 // feed makes what screens are told once for all of them.
 type feed struct {
+	ctx  context.Context // of the application: what is made is for all screens, and no one request
 	desk *desk.Desk
 
 	// writes counts the requests that may have changed anything, as a plan or what to bring: the room's page tells of the
@@ -30,7 +32,9 @@ type feed struct {
 	lines map[any]*line // by class, or the room's code
 }
 
-func newFeed(d *desk.Desk) *feed { return &feed{desk: d, lines: map[any]*line{}} }
+func newFeed(ctx context.Context, d *desk.Desk) *feed {
+	return &feed{ctx: ctx, desk: d, lines: map[any]*line{}}
+}
 
 // notesWrites counts a request that may change something once it has.
 func (f *feed) notesWrites(c *gin.Context) {
@@ -81,7 +85,7 @@ const mostLines = 8
 // class is the line of a class.
 func (f *feed) class(id int64) *line {
 	return f.of(id, func() (packed, error) {
-		score, err := f.desk.Classes.Score(id)
+		score, err := f.desk.Classes.Score(f.ctx, id)
 		if err != nil {
 			return packed{}, err
 		}
@@ -92,7 +96,7 @@ func (f *feed) class(id int64) *line {
 // room is the line of the room: of whatever class is led.
 func (f *feed) room(code string) *line {
 	return f.of(strings.ToUpper(code), func() (packed, error) {
-		room, err := f.desk.Audience.Room(code)
+		room, err := f.desk.Audience.Room(f.ctx, code)
 		if err != nil {
 			return packed{}, err
 		}

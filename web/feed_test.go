@@ -22,7 +22,7 @@ func TestWhatGoesWrongInALineIsAnError(t *testing.T) {
 	d := desk.New(s, studio.NewClock())
 	var wrong atomic.Bool
 	wrong.Store(true)
-	f := newFeed(d)
+	f := newFeed(t.Context(), d)
 	line, leave := f.of("a line", func() (packed, error) {
 		if wrong.Load() {
 			panic("a row too far")

@@ -178,7 +178,7 @@ func (g *guard) device(c *gin.Context) (string, error) {
 	if err != nil {
 		return "", studio.ErrNotFound
 	}
-	device, renewed, err := g.desk.Access.SignedIn(token)
+	device, renewed, err := g.desk.Access.SignedIn(contextOf(c), token)
 	if renewed {
 		g.giveCookie(c, token, int(access.SessionTime.Seconds()))
 	}
@@ -208,7 +208,7 @@ func (g *guard) stillIn(c *gin.Context) bool {
 	if err != nil {
 		return false
 	}
-	_, err = g.desk.Access.Device(token)
+	_, err = g.desk.Access.Device(contextOf(c), token)
 	return !errors.Is(err, studio.ErrNotFound) // where the data file cannot be read, nobody is cut off
 }
 
@@ -235,7 +235,7 @@ func (g *guard) enter(c *gin.Context, in contract.SignIn) (contract.Session, err
 		g.signing.Lock()
 		defer g.signing.Unlock()
 	}
-	token, err := g.desk.Access.SignIn(in.Passcode, in.Device)
+	token, err := g.desk.Access.SignIn(contextOf(c), in.Passcode, in.Device)
 	if errors.Is(err, access.ErrPasscode) {
 		return contract.Session{}, invalid("web.passcode")
 	}
@@ -243,7 +243,7 @@ func (g *guard) enter(c *gin.Context, in contract.SignIn) (contract.Session, err
 		return contract.Session{}, err
 	}
 	g.giveCookie(c, token, int(access.SessionTime.Seconds()))
-	mark, err := g.desk.Access.Mark()
+	mark, err := g.desk.Access.Mark(contextOf(c))
 	if err != nil {
 		return contract.Session{}, err
 	}
@@ -256,7 +256,7 @@ func (g *guard) enter(c *gin.Context, in contract.SignIn) (contract.Session, err
 		Secure:   g.secure(c.Request),
 		SameSite: http.SameSiteStrictMode,
 	})
-	device, _, err := g.desk.Access.SignedIn(token)
+	device, _, err := g.desk.Access.SignedIn(contextOf(c), token)
 	return contract.Session{Needed: true, SignedIn: true, Device: device}, err
 }
 
@@ -264,7 +264,7 @@ func (g *guard) enter(c *gin.Context, in contract.SignIn) (contract.Session, err
 // known.
 func (g *guard) guesser(c *gin.Context) (string, *guesses) {
 	if mark, err := c.Cookie(markName); err == nil {
-		if device, is := g.desk.Access.IsMarked(mark); is {
+		if device, is := g.desk.Access.IsMarked(contextOf(c), mark); is {
 			return "device " + device, g.signIn
 		}
 	}
@@ -276,7 +276,7 @@ func (g *guard) guesser(c *gin.Context) (string, *guesses) {
 
 func (g *guard) leave(c *gin.Context) (contract.Session, error) {
 	if token, err := c.Cookie(cookieName); err == nil {
-		if err := g.desk.Access.SignOut(token); err != nil {
+		if err := g.desk.Access.SignOut(contextOf(c), token); err != nil {
 			return contract.Session{}, err
 		}
 	}
@@ -294,7 +294,7 @@ func (g *guard) room(c *gin.Context) {
 	if g.oneForAll() {
 		guesses = g.codesOfAll
 	}
-	right, err := guesses.guess(g.askedFrom(c.Request), func() (bool, error) { return g.desk.Audience.IsRoom(code) })
+	right, err := guesses.guess(g.askedFrom(c.Request), func() (bool, error) { return g.desk.Audience.IsRoom(contextOf(c), code) })
 	switch {
 	case err != nil:
 		problem(c, err)

@@ -36,7 +36,7 @@ func reached(t *testing.T, options web.Options) (*httptest.Server, gin.RoutesInf
 	s, err := store.Open(filepath.Join(t.TempDir(), "x.db"), "a test")
 	require.NoError(t, err)
 	application := desk.New(s, studio.NewClock())
-	require.NoError(t, application.Access.SetPasscode(passcode))
+	require.NoError(t, application.Access.SetPasscode(t.Context(), passcode))
 	handler, err := web.Handler(t.Context(), application, options)
 	require.NoError(t, err)
 	server := httptest.NewServer(handler)

@@ -1,6 +1,7 @@
 package web
 
 import (
+	"context"
 	"encoding/json"
 	"errors"
 	"io"
@@ -21,6 +22,15 @@ import (
 	"vastlantern/studio"
 	"vastlantern/studio/contract"
 )
+
+// contextOf is the context of what a request asks. What only asks stops with the request; what changes something is
+// finished, though the phone that pressed goes away.
+func contextOf(c *gin.Context) context.Context {
+	if c.Request.Method == http.MethodGet || c.Request.Method == http.MethodHead {
+		return c.Request.Context()
+	}
+	return context.WithoutCancel(c.Request.Context())
+}
 
 // answer encodes what the studio says.
 func answer[Out any](ask func(*gin.Context) (Out, error)) gin.HandlerFunc {
@@ -98,7 +108,7 @@ func tell(id string, args ...any) contract.Problem {
 }
 
 // searched decodes a search of taught classes for ask.
-func searched[Out any](ask func(contract.Search) (Out, error)) func(*gin.Context) (Out, error) {
+func searched[Out any](ask func(context.Context, contract.Search) (Out, error)) func(*gin.Context) (Out, error) {
 	return func(c *gin.Context) (Out, error) {
 		var search contract.Search
 		for _, values := range c.Request.URL.Query() {
@@ -113,7 +123,7 @@ func searched[Out any](ask func(contract.Search) (Out, error)) func(*gin.Context
 			var none Out
 			return none, unreadable(err)
 		}
-		return ask(search)
+		return ask(contextOf(c), search)
 	}
 }
 
@@ -124,16 +134,16 @@ func unreadable(err error) error {
 	return invalid("web.not-json", "why", err)
 }
 
-func withID[Out any](ask func(int64) (Out, error)) gin.HandlerFunc {
-	return answer(func(c *gin.Context) (Out, error) { return ask(id(c)) })
+func withID[Out any](ask func(context.Context, int64) (Out, error)) gin.HandlerFunc {
+	return answer(func(c *gin.Context) (Out, error) { return ask(contextOf(c), id(c)) })
 }
 
-func bodyWithID[In, Out any](ask func(int64, In) (Out, error)) gin.HandlerFunc {
-	return body(func(c *gin.Context, in In) (Out, error) { return ask(id(c), in) })
+func bodyWithID[In, Out any](ask func(context.Context, int64, In) (Out, error)) gin.HandlerFunc {
+	return body(func(c *gin.Context, in In) (Out, error) { return ask(contextOf(c), id(c), in) })
 }
 
-func named[Out any](ask func(string) (Out, error)) gin.HandlerFunc {
-	return answer(func(c *gin.Context) (Out, error) { return ask(c.Param("name")) })
+func named[Out any](ask func(context.Context, string) (Out, error)) gin.HandlerFunc {
+	return answer(func(c *gin.Context) (Out, error) { return ask(contextOf(c), c.Param("name")) })
 }
 
 // id is the number in the address.
@@ -156,7 +166,7 @@ func (s server) clock(c *gin.Context) {
 
 // roomCode tells how the room's screen is opened from where the application is reached.
 func (s server) roomCode(c *gin.Context) (contract.RoomCode, error) {
-	code, err := s.desk.Audience.RoomCode()
+	code, err := s.desk.Audience.RoomCode(contextOf(c))
 	return contract.RoomCode{
 		Code:     code,
 		Address:  s.roomAddress(c.Request, "/room/"+code),

@@ -27,18 +27,18 @@ const (
 // listen there, so that thousands of them are one connection here (docs/scale.md). The room's code is added to the
 // address.
 func Publish(ctx context.Context, d *desk.Desk, to *url.URL) {
-	code, err := d.Audience.RoomCode()
+	code, err := d.Audience.RoomCode(ctx)
 	if err != nil {
 		slog.Error("nothing is published", "error", err)
 		return
 	}
-	feed := newFeed(d)
+	feed := newFeed(ctx, d)
 	defer feed.following.Wait()
 	line, leave := feed.room(code).join()
 	defer leave()
 	address := to.JoinPath(code).String()
 	shown := to.Redacted() // a log is read by more people than the password and the room's code are for
-	screens := d.Audience.Behind()
+	screens := d.Audience.Behind(ctx)
 	defer screens(0)
 	var failed string
 	for {

@@ -43,7 +43,7 @@ func (s server) roomStream(c *gin.Context) {
 		problem(c, err)
 		return
 	}
-	leaveRoom := s.desk.Audience.Join()
+	leaveRoom := s.desk.Audience.Join(contextOf(c))
 	left := func() { leaveRoom(); leave() }
 	if !line.serve(c, left) {
 		defer left()

@@ -71,7 +71,7 @@ func Handler(ctx context.Context, d *desk.Desk, options Options) (*Application, 
 	g := newGuard(d, &options)
 	working := &work{ctx: ctx}
 	router.Use(working.tracked, logging, gin.Recovery(), g.checkRequest, packing)
-	s := server{d, options, newFeed(d), g, working}
+	s := server{d, options, newFeed(ctx, d), g, working}
 	router.Use(s.feed.notesWrites)
 	s.public(router.Group("/api"))
 	teacher := router.Group("/api", g.teacher)
@@ -110,12 +110,12 @@ func (s server) public(api *gin.RouterGroup) {
 		"/rooms/:name/answers",
 		s.guard.room,
 		body(func(c *gin.Context, in contract.RoomAnswer) (contract.RoomAnswered, error) {
-			return s.desk.Audience.Answer(c.Param("name"), in)
+			return s.desk.Audience.Answer(contextOf(c), c.Param("name"), in)
 		}),
 	)
 	// A recording is asked for by the sum of its sound, which only what is played tells.
 	api.GET("/sounds/:sum", download(func(c *gin.Context) (studio.File, error) {
-		file, err := s.desk.Voices.Sound(c.Param("sum"))
+		file, err := s.desk.Voices.Sound(contextOf(c), c.Param("sum"))
 		if err == nil {
 			unchanging(c)
 		}
@@ -124,111 +124,127 @@ func (s server) public(api *gin.RouterGroup) {
 }
 
 func (s server) today(api *gin.RouterGroup) {
-	api.GET("/today", answer(func(*gin.Context) (contract.Today, error) { return s.desk.Today.Show(), nil }))
-	api.GET("/demo", answer(func(*gin.Context) (contract.DemoData, error) { return demo.State(s.desk) }))
-	api.POST("/demo", answer(func(*gin.Context) (contract.DemoData, error) { return demo.Lay(s.desk) }))
-	api.DELETE("/demo", answer(func(*gin.Context) (contract.DemoData, error) { return demo.Remove(s.desk) }))
-	api.GET("/running", answer(func(*gin.Context) (contract.Running, error) { return s.desk.Classes.Running() }))
+	api.GET("/today", answer(func(c *gin.Context) (contract.Today, error) { return s.desk.Today.Show(contextOf(c)), nil }))
+	api.GET("/demo", answer(func(c *gin.Context) (contract.DemoData, error) { return demo.State(s.desk) }))
+	api.POST("/demo", answer(func(c *gin.Context) (contract.DemoData, error) { return demo.Lay(contextOf(c), s.desk) }))
+	api.DELETE("/demo", answer(func(c *gin.Context) (contract.DemoData, error) { return demo.Remove(contextOf(c), s.desk) }))
+	api.GET("/running", answer(func(c *gin.Context) (contract.Running, error) { return s.desk.Classes.Running(contextOf(c)) }))
 }
 
 func (s server) library(api *gin.RouterGroup) {
 	library := s.desk.Library
 	api.GET(
 		"/practices",
-		answer(func(c *gin.Context) (contract.Book, error) { return library.Practices(number(c.Query("group"))) }),
+		answer(func(c *gin.Context) (contract.Book, error) {
+			return library.Practices(contextOf(c), number(c.Query("group")))
+		}),
 	)
 	api.GET("/practices/:name/sample", named(library.Sample))
 	api.GET("/practices/:name/file", named(library.OwnPractice))
 	api.DELETE("/practices/:name", named(library.RemovePractice))
-	api.POST("/practices", body(func(_ *gin.Context, in contract.PracticeText) (contract.PracticeFile, error) {
-		return library.SavePractice(in)
+	api.POST("/practices", body(func(c *gin.Context, in contract.PracticeText) (contract.PracticeFile, error) {
+		return library.SavePractice(contextOf(c), in)
 	}))
-	api.POST("/practices/copy", body(func(_ *gin.Context, in contract.PracticeCopy) (contract.PracticeFile, error) {
-		return library.CopyPractice(in.ID, in.Name)
+	api.POST("/practices/copy", body(func(c *gin.Context, in contract.PracticeCopy) (contract.PracticeFile, error) {
+		return library.CopyPractice(contextOf(c), in.ID, in.Name)
 	}))
-	api.POST("/practices/draft", body(func(_ *gin.Context, in contract.PracticeText) (contract.PracticeDrafted, error) {
+	api.POST("/practices/draft", body(func(c *gin.Context, in contract.PracticeText) (contract.PracticeDrafted, error) {
 		return library.DraftPractice(in.Text), nil
 	}))
-	api.GET("/groups", answer(func(*gin.Context) (contract.Groups, error) { return library.Groups() }))
+	api.GET("/groups", answer(func(c *gin.Context) (contract.Groups, error) { return library.Groups(contextOf(c)) }))
 	api.POST(
 		"/groups",
-		body(func(_ *gin.Context, in contract.Group) (contract.Group, error) { return library.SaveGroup(in) }),
+		body(func(c *gin.Context, in contract.Group) (contract.Group, error) {
+			return library.SaveGroup(contextOf(c), in)
+		}),
 	)
-	api.GET("/settings", answer(func(*gin.Context) (contract.Settings, error) { return library.Settings() }))
+	api.GET("/settings", answer(func(c *gin.Context) (contract.Settings, error) { return library.Settings(contextOf(c)) }))
 	api.PUT(
 		"/settings",
-		body(func(_ *gin.Context, in contract.Settings) (contract.Settings, error) { return library.SaveSettings(in) }),
+		body(func(c *gin.Context, in contract.Settings) (contract.Settings, error) {
+			return library.SaveSettings(contextOf(c), in)
+		}),
 	)
 }
 
 func (s server) plans(api *gin.RouterGroup) {
 	plans := s.desk.Plans
-	api.GET("/templates", answer(func(*gin.Context) ([]contract.Template, error) { return plans.Templates() }))
-	api.POST("/draft", body(func(_ *gin.Context, in contract.Draft) (contract.Drafted, error) { return plans.Draft(in) }))
+	api.GET("/templates", answer(func(c *gin.Context) ([]contract.Template, error) { return plans.Templates() }))
+	api.POST("/draft", body(func(c *gin.Context, in contract.Draft) (contract.Drafted, error) {
+		return plans.Draft(contextOf(c), in)
+	}))
 	api.POST(
 		"/typed",
-		body(func(_ *gin.Context, in contract.Typed) (contract.TypedRead, error) { return plans.ReadTyped(in) }),
+		body(func(c *gin.Context, in contract.Typed) (contract.TypedRead, error) {
+			return plans.ReadTyped(contextOf(c), in)
+		}),
 	)
 	api.GET(
 		"/phrases",
-		answer(func(c *gin.Context) (contract.Phrases, error) { return plans.Phrases(c.Query("practice")) }),
+		answer(func(c *gin.Context) (contract.Phrases, error) {
+			return plans.Phrases(contextOf(c), c.Query("practice"))
+		}),
 	)
 	api.GET("/groups/:id/last", withID(plans.LastTime))
 	api.POST("/plans/:id/move", bodyWithID(plans.Move))
 	api.GET(
 		"/plans/:id/substitute",
-		download(func(c *gin.Context) (studio.File, error) { return plans.Substitute(id(c)) }),
+		download(func(c *gin.Context) (studio.File, error) { return plans.Substitute(contextOf(c), id(c)) }),
 	)
 	api.GET("/plans/:id/text", withID(plans.Text))
 	api.GET("/plans", answer(func(c *gin.Context) (contract.PlansFound, error) {
-		return plans.Find(c.Query("words"), int(number(c.Query("skip"))))
+		return plans.Find(contextOf(c), c.Query("words"), int(number(c.Query("skip"))))
 	}))
-	api.POST("/plans", body(func(_ *gin.Context, in contract.PlanSave) (contract.Plan, error) {
-		return plans.Add(in.Document, in.GroupID)
+	api.POST("/plans", body(func(c *gin.Context, in contract.PlanSave) (contract.Plan, error) {
+		return plans.Add(contextOf(c), in.Document, in.GroupID)
 	}))
 	api.POST(
 		"/plans/begin",
-		body(func(_ *gin.Context, in contract.Begin) (contract.Plan, error) { return plans.Begin(in) }),
+		body(func(c *gin.Context, in contract.Begin) (contract.Plan, error) { return plans.Begin(contextOf(c), in) }),
 	)
 	api.POST(
 		"/plans/import",
-		body(func(_ *gin.Context, in contract.PlanText) (contract.Plan, error) { return plans.Import(in) }),
+		body(func(c *gin.Context, in contract.PlanText) (contract.Plan, error) {
+			return plans.Import(contextOf(c), in)
+		}),
 	)
 	api.GET("/plans/:id", withID(plans.Plan))
 	api.PUT("/plans/:id", bodyWithID(plans.Save))
-	api.GET("/plans/:id/file", download(func(c *gin.Context) (studio.File, error) { return plans.File(id(c)) }))
+	api.GET("/plans/:id/file", download(func(c *gin.Context) (studio.File, error) { return plans.File(contextOf(c), id(c)) }))
 	api.GET(
 		"/plans/:id/sheet/:form",
-		download(func(c *gin.Context) (studio.File, error) { return plans.Sheet(id(c), c.Param("form")) }),
+		download(func(c *gin.Context) (studio.File, error) { return plans.Sheet(contextOf(c), id(c), c.Param("form")) }),
 	)
-	api.GET("/plans/:id/calendar", download(func(c *gin.Context) (studio.File, error) { return plans.Calendar(id(c)) }))
-	api.GET("/calendar", download(func(*gin.Context) (studio.File, error) { return plans.Calendar(0) }))
+	api.GET("/plans/:id/calendar", download(func(c *gin.Context) (studio.File, error) { return plans.Calendar(contextOf(c), id(c)) }))
+	api.GET("/calendar", download(func(c *gin.Context) (studio.File, error) { return plans.Calendar(contextOf(c), 0) }))
 }
 
 func (s server) classes(api *gin.RouterGroup) {
 	classes := s.desk.Classes
-	api.POST("/sample", answer(func(*gin.Context) (contract.Score, error) { return classes.BeginSample() }))
+	api.POST("/sample", answer(func(c *gin.Context) (contract.Score, error) { return classes.BeginSample(contextOf(c)) }))
 	api.POST("/plans/:id/try", bodyWithID(classes.Try))
-	api.POST("/classes", body(func(_ *gin.Context, in contract.Lead) (contract.Score, error) { return classes.Begin(in) }))
+	api.POST("/classes", body(func(c *gin.Context, in contract.Lead) (contract.Score, error) { return classes.Begin(contextOf(c), in) }))
 	api.GET("/classes/:id/score", withID(classes.Score))
 	api.GET("/classes/:id/stream", s.stream)
 	api.POST("/classes/:id/adjustments", body(func(c *gin.Context, in contract.Adjust) (contract.Adjusted, error) {
 		in.Origin = c.GetString(deviceKey)
-		return classes.Adjust(id(c), in)
+		return classes.Adjust(contextOf(c), id(c), in)
 	}))
 	api.POST("/classes/:id/would", bodyWithID(classes.Would))
 	api.GET(
 		"/classes/:id/gap",
-		answer(func(c *gin.Context) (contract.Gap, error) { return classes.Gap(id(c), number(c.Query("from_ms"))) }),
+		answer(func(c *gin.Context) (contract.Gap, error) {
+			return classes.Gap(contextOf(c), id(c), number(c.Query("from_ms")))
+		}),
 	)
 	api.POST("/classes/:id/again", body(func(c *gin.Context, in contract.TakeAgain) (contract.Adjusted, error) {
 		in.Origin = c.GetString(deviceKey)
-		return classes.TakeAgain(id(c), in)
+		return classes.TakeAgain(contextOf(c), id(c), in)
 	}))
-	api.GET("/signals", answer(func(*gin.Context) ([]contract.Signal, error) { return classes.Signals(), nil }))
+	api.GET("/signals", answer(func(c *gin.Context) ([]contract.Signal, error) { return classes.Signals(), nil }))
 	api.POST("/classes/:id/seen", body(func(c *gin.Context, in contract.Saw) (contract.Proposed, error) {
 		in.Origin = c.GetString(deviceKey)
-		return classes.Saw(id(c), in)
+		return classes.Saw(contextOf(c), id(c), in)
 	}))
 	api.POST("/classes/:id/taps", bodyWithID(classes.Tapped))
 	api.GET("/room", answer(s.roomCode))
@@ -244,16 +260,20 @@ func (s server) records(api *gin.RouterGroup) {
 	api.POST("/classes/:id/remarks", bodyWithID(records.AddRemark))
 	api.GET(
 		"/classes/:id/sheet/:form",
-		download(func(c *gin.Context) (studio.File, error) { return records.TaughtSheet(id(c), c.Param("form")) }),
+		download(func(c *gin.Context) (studio.File, error) {
+			return records.TaughtSheet(contextOf(c), id(c), c.Param("form"))
+		}),
 	)
 	api.GET(
 		"/classes/:id/table",
-		download(func(c *gin.Context) (studio.File, error) { return records.RecordTable(id(c)) }),
+		download(func(c *gin.Context) (studio.File, error) { return records.RecordTable(contextOf(c), id(c)) }),
 	)
-	api.GET("/classes/:id/file", download(func(c *gin.Context) (studio.File, error) { return records.RecordFile(id(c)) }))
+	api.GET("/classes/:id/file", download(func(c *gin.Context) (studio.File, error) { return records.RecordFile(contextOf(c), id(c)) }))
 	api.GET(
 		"/summary",
-		answer(func(c *gin.Context) (contract.Summary, error) { return records.Summary(int(number(c.Query("year")))) }),
+		answer(func(c *gin.Context) (contract.Summary, error) {
+			return records.Summary(contextOf(c), int(number(c.Query("year"))))
+		}),
 	)
 	api.GET("/groups/:id/course", withID(records.GroupCourse))
 }
@@ -275,23 +295,27 @@ func (s server) homes(api *gin.RouterGroup) {
 		if err != nil {
 			return studio.File{}, err
 		}
-		return homes.Page(id(c), template, c.Query("voice") == "true")
+		return homes.Page(contextOf(c), id(c), template, c.Query("voice") == "true")
 	}))
 }
 
 func (s server) rehearsals(api *gin.RouterGroup) {
 	rehearse := s.desk.Rehearse
 	api.GET("/plans/:id/expected", answer(func(c *gin.Context) (contract.Expected, error) {
-		return rehearse.Expected(id(c), c.Query("room"))
+		return rehearse.Expected(contextOf(c), id(c), c.Query("room"))
 	}))
-	api.GET("/rehearsals", answer(func(*gin.Context) (contract.Rehearsals, error) { return rehearse.All() }))
+	api.GET("/rehearsals", answer(func(c *gin.Context) (contract.Rehearsals, error) { return rehearse.All(contextOf(c)) }))
 	api.POST(
 		"/rehearsals",
-		body(func(_ *gin.Context, in contract.Rehearse) (contract.Rehearsing, error) { return rehearse.Begin(in) }),
+		body(func(c *gin.Context, in contract.Rehearse) (contract.Rehearsing, error) {
+			return rehearse.Begin(contextOf(c), in)
+		}),
 	)
 	api.GET(
 		"/rehearsals/:id",
-		answer(func(c *gin.Context) (contract.Rehearsing, error) { return rehearse.At(id(c), number(c.Query("at_ms"))) }),
+		answer(func(c *gin.Context) (contract.Rehearsing, error) {
+			return rehearse.At(contextOf(c), id(c), number(c.Query("at_ms")))
+		}),
 	)
 	api.POST("/rehearsals/:id/came", bodyWithID(rehearse.Came))
 	api.POST("/rehearsals/:id/adjustments", bodyWithID(rehearse.Adjust))
@@ -313,22 +337,26 @@ func (s server) programmes(api *gin.RouterGroup) {
 	api.POST("/programmes/:id/shift", withID(programmes.Shift))
 	api.GET(
 		"/programmes/:id/files",
-		download(func(c *gin.Context) (studio.File, error) { return programmes.Files(id(c)) }),
+		download(func(c *gin.Context) (studio.File, error) { return programmes.Files(contextOf(c), id(c)) }),
 	)
 }
 
 func (s server) voices(api *gin.RouterGroup) {
 	voices := s.desk.Voices
-	api.GET("/voices", answer(func(*gin.Context) (contract.Voices, error) { return voices.All() }))
+	api.GET("/voices", answer(func(c *gin.Context) (contract.Voices, error) { return voices.All(contextOf(c)) }))
 	api.POST(
 		"/voices",
-		body(func(_ *gin.Context, in contract.VoiceName) (contract.VoiceSheet, error) { return voices.Add(in) }),
+		body(func(c *gin.Context, in contract.VoiceName) (contract.VoiceSheet, error) {
+			return voices.Add(contextOf(c), in)
+		}),
 	)
 	api.GET("/voices/:id", withID(voices.Sheet))
 	api.PUT("/voices/:id", bodyWithID(voices.Rename))
 	api.POST(
 		"/voices/:id/words",
-		bodyWithID(func(id int64, in contract.VoiceRecording) (contract.VoiceSheet, error) { return voices.Record(id, in) }),
+		bodyWithID(func(ctx context.Context, id int64, in contract.VoiceRecording) (contract.VoiceSheet, error) {
+			return voices.Record(ctx, id, in)
+		}),
 	)
 	api.POST("/voices/:id/back", bodyWithID(voices.TakeBack))
 }
@@ -340,22 +368,22 @@ func (s server) deleted(api *gin.RouterGroup) {
 	transfer := s.desk.Transfer
 	for kind, path := range map[string]string{"group": "/groups/:id", "plan": "/plans/:id", "class": "/classes/:id", "voice": "/voices/:id", "programme": "/programmes/:id", "rehearsal": "/rehearsals/:id"} {
 		api.DELETE(path, answer(func(c *gin.Context) (contract.DeletedList, error) {
-			return transfer.Delete(kind, id(c), c.Query("classes") == "true")
+			return transfer.Delete(contextOf(c), kind, id(c), c.Query("classes") == "true")
 		}))
 		api.GET(
 			path+"/deletion",
-			answer(func(c *gin.Context) (contract.Deletion, error) { return transfer.Deletion(kind, id(c)) }),
+			answer(func(c *gin.Context) (contract.Deletion, error) { return transfer.Deletion(contextOf(c), kind, id(c)) }),
 		)
 	}
-	api.GET("/export", download(func(*gin.Context) (studio.File, error) { return transfer.File() }))
+	api.GET("/export", download(func(c *gin.Context) (studio.File, error) { return transfer.File(contextOf(c)) }))
 	api.POST("/import", telling(reflect.TypeFor[contract.Export](), answer(s.bringIn)))
 	api.GET(
 		"/import",
-		answer(func(*gin.Context) (contract.ImportProgress, error) { return s.desk.Transfer.Progress(), nil }),
+		answer(func(c *gin.Context) (contract.ImportProgress, error) { return s.desk.Transfer.Progress(), nil }),
 	)
-	api.GET("/deleted", answer(func(*gin.Context) (contract.DeletedList, error) { return transfer.Deleted() }))
+	api.GET("/deleted", answer(func(c *gin.Context) (contract.DeletedList, error) { return transfer.Deleted(contextOf(c)) }))
 	api.POST("/deleted/:kind/:id/back", answer(func(c *gin.Context) (contract.DeletedList, error) {
-		return transfer.BringBack(c.Param("kind"), id(c))
+		return transfer.BringBack(contextOf(c), c.Param("kind"), id(c))
 	}))
 }
 
@@ -432,6 +460,8 @@ func problem(c *gin.Context, err error) {
 	case errors.As(err, &tooMany):
 		c.Header("Retry-After", strconv.Itoa(tooMany.seconds))
 		c.JSON(http.StatusTooManyRequests, contract.Problem{Say: fact.Of(err)})
+	case contextOf(c).Err() != nil:
+		c.Abort() // nobody is there to be told
 	case errors.Is(err, os.ErrDeadlineExceeded):
 		c.JSON(http.StatusRequestTimeout, tell("web.timeout"))
 	case !studio.FileProblem(err).None():

@@ -30,7 +30,7 @@ func exportCommand() *cobra.Command {
 			defer st.Close()
 			s := desk.WithTime(st, time.Now, 1)
 			if args[0] == "-" {
-				return s.Transfer.Export(cmd.OutOrStdout())
+				return s.Transfer.Export(cmd.Context(), cmd.OutOrStdout())
 			}
 			file, err := os.OpenFile(args[0], os.O_CREATE|os.O_EXCL|os.O_WRONLY, 0o600)
 			if errors.Is(err, os.ErrExist) {
@@ -40,7 +40,7 @@ func exportCommand() *cobra.Command {
 				return err
 			}
 			fmt.Fprintln(cmd.ErrOrStderr(), "Writing …") // years of classes take a while
-			if err := errors.Join(s.Transfer.Export(file), file.Sync(), file.Close()); err != nil {
+			if err := errors.Join(s.Transfer.Export(cmd.Context(), file), file.Sync(), file.Close()); err != nil {
 				return errors.Join(fmt.Errorf("the file could not be written: %w", err), os.Remove(args[0]))
 			}
 			counts, err := st.Count()
@@ -93,7 +93,7 @@ func importCommand() *cobra.Command {
 			}
 			defer st.Close()
 			fmt.Fprintln(cmd.ErrOrStderr(), "Reading …") // years of classes take a while
-			read, err := desk.WithTime(st, time.Now, 1).Transfer.ReadImport(in)
+			read, err := desk.WithTime(st, time.Now, 1).Transfer.ReadImport(cmd.Context(), in)
 			if err != nil {
 				fmt.Fprintln(cmd.ErrOrStderr(), errorText(err))
 				fmt.Fprintln(cmd.ErrOrStderr(), "Nothing was changed.")

@@ -31,7 +31,7 @@ func passcodeCommand() *cobra.Command {
 				return err
 			}
 			defer st.Close()
-			if err := desk.New(st, studio.NewClock()).Access.SetPasscode(strings.TrimRight(line, "\r\n")); err != nil {
+			if err := desk.New(st, studio.NewClock()).Access.SetPasscode(cmd.Context(), strings.TrimRight(line, "\r\n")); err != nil {
 				return err
 			}
 			fmt.Fprintln(cmd.OutOrStdout(), "The passcode is set.")

@@ -97,7 +97,7 @@ func demoCommand() *cobra.Command {
 		Long:  "Serves the application with an invented teacher's groups, plans and taught classes, in a data file of its own.",
 		Args:  cobra.NoArgs,
 		RunE: func(cmd *cobra.Command, _ []string) error {
-			return s.run(cmd, func(st *store.Store, clock *studio.Clock) error { return demo.Load(st, clock.Now()) })
+			return s.run(cmd, func(st *store.Store, clock *studio.Clock) error { return demo.Load(cmd.Context(), st, clock.Now()) })
 		},
 	}
 	s.flags(cmd, demoData)
@@ -124,11 +124,11 @@ func (s *serving) run(cmd *cobra.Command, prepare func(*store.Store, *studio.Clo
 	st.KeepReserve()
 	application := desk.New(st, clock)
 	if s.clockFrom == "" {
-		if err := application.Classes.Resume(); err != nil {
+		if err := application.Classes.Resume(cmd.Context()); err != nil {
 			return err
 		}
 	}
-	options, err := s.options(application)
+	options, err := s.options(cmd.Context(), application)
 	if err != nil {
 		return err
 	}
@@ -181,12 +181,12 @@ func (s *serving) run(cmd *cobra.Command, prepare func(*store.Store, *studio.Clo
 }
 
 // options is from where and how the application will be reached. Nobody opens it to others without a passcode.
-func (s *serving) options(application *desk.Desk) (*web.Options, error) {
+func (s *serving) options(ctx context.Context, application *desk.Desk) (*web.Options, error) {
 	options, err := s.outside.options(s.data, s.lan)
 	if err != nil || options.Reach == web.ThisMachine {
 		return options, err
 	}
-	set, err := application.Access.HasPasscode()
+	set, err := application.Access.HasPasscode(ctx)
 	if err == nil && !set {
 		err = fmt.Errorf(
 			"this opens the application to others, and for that it needs a passcode. Set one first: lantern passcode --data %s",

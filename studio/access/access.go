@@ -2,6 +2,7 @@
 package access
 
 import (
+	"context"
 	"crypto/hmac"
 	"crypto/rand"
 	"crypto/sha256"
@@ -41,7 +42,7 @@ const longestDevice = 40 // letters of a device's name
 var ErrPasscode = fact.New("passcode.wrong")
 
 // SetPasscode sets what the teacher's side asks for on the local network, and signs every device out.
-func (a *Access) SetPasscode(passcode string) error {
+func (a *Access) SetPasscode(ctx context.Context, passcode string) error {
 	if n := len(passcode); n < shortestPasscode || n > longestPasscode || strings.TrimSpace(passcode) != passcode {
 		return studio.Fail(studio.ErrInvalid, "passcode.length", "least", shortestPasscode, "most", longestPasscode)
 	}
@@ -50,7 +51,7 @@ func (a *Access) SetPasscode(passcode string) error {
 		return err
 	}
 	defer a.studio.NotifySessions()
-	return a.studio.Store.InTransaction(func(st *store.Store) error {
+	return a.studio.Store.With(ctx).InTransaction(func(st *store.Store) error {
 		if err := st.EndSessions(); err != nil {
 			return err
 		}
@@ -60,15 +61,15 @@ func (a *Access) SetPasscode(passcode string) error {
 
 // Mark is what a device that gave the passcode keeps for later, so that wrong guesses of others do not keep it waiting.
 // It lets nobody in. Another passcode ends it.
-func (a *Access) Mark() (string, error) {
-	hash, err := a.studio.Store.Setting(passcodeName)
+func (a *Access) Mark(ctx context.Context) (string, error) {
+	hash, err := a.studio.Store.With(ctx).Setting(passcodeName)
 	id := rand.Text()
 	return id + "." + seal(hash, id), err
 }
 
 // IsMarked is the device that keeps a mark, and whether the mark is one of ours.
-func (a *Access) IsMarked(mark string) (device string, is bool) {
-	hash, err := a.studio.Store.Setting(passcodeName)
+func (a *Access) IsMarked(ctx context.Context, mark string) (device string, is bool) {
+	hash, err := a.studio.Store.With(ctx).Setting(passcodeName)
 	id, sum, _ := strings.Cut(mark, ".")
 	return id, err == nil && hmac.Equal([]byte(sum), []byte(seal(hash, id)))
 }
@@ -80,8 +81,8 @@ func seal(passcodeHash []byte, id string) string {
 }
 
 // HasPasscode tells whether one is set.
-func (a *Access) HasPasscode() (bool, error) {
-	_, err := a.studio.Store.Setting(passcodeName)
+func (a *Access) HasPasscode(ctx context.Context) (bool, error) {
+	_, err := a.studio.Store.With(ctx).Setting(passcodeName)
 	if errors.Is(err, store.ErrNotFound) {
 		return false, nil
 	}
@@ -89,8 +90,8 @@ func (a *Access) HasPasscode() (bool, error) {
 }
 
 // SignIn lets a device in, which keeps the token. ErrPasscode says that the passcode is wrong.
-func (a *Access) SignIn(passcode, device string) (token string, err error) {
-	hash, err := a.studio.Store.Setting(passcodeName)
+func (a *Access) SignIn(ctx context.Context, passcode, device string) (token string, err error) {
+	hash, err := a.studio.Store.With(ctx).Setting(passcodeName)
 	if err != nil {
 		return "", err
 	}
@@ -98,7 +99,7 @@ func (a *Access) SignIn(passcode, device string) (token string, err error) {
 		return "", ErrPasscode
 	}
 	token = rand.Text()
-	return token, a.keepSession(token, deviceName(device))
+	return token, a.keepSession(ctx, token, deviceName(device))
 }
 
 func deviceName(given string) string {
@@ -109,9 +110,9 @@ func deviceName(given string) string {
 	return string(letters[:min(len(letters), longestDevice)])
 }
 
-func (a *Access) keepSession(token, device string) error {
+func (a *Access) keepSession(ctx context.Context, token, device string) error {
 	now := a.studio.Now()
-	return a.studio.Store.SaveSession(
+	return a.studio.Store.With(ctx).SaveSession(
 		store.Session{TokenHash: hashOf(token), Device: device, ExpiresAt: now.Add(SessionTime)},
 		now,
 	)
@@ -125,9 +126,9 @@ func hashOf(token string) string {
 
 // SignedIn is the name of the device that keeps the token; renewed says that its time was made longer.
 // studio.ErrNotFound says that nobody keeps it, or not any more.
-func (a *Access) SignedIn(token string) (device string, renewed bool, err error) {
+func (a *Access) SignedIn(ctx context.Context, token string) (device string, renewed bool, err error) {
 	now := a.studio.Now()
-	session, err := a.studio.Store.Session(hashOf(token), now)
+	session, err := a.studio.Store.With(ctx).Session(hashOf(token), now)
 	if errors.Is(err, store.ErrNotFound) {
 		return "", false, studio.ErrNotFound
 	}
@@ -137,7 +138,7 @@ func (a *Access) SignedIn(token string) (device string, renewed bool, err error)
 	if session.ExpiresAt.Sub(now) > SessionTime-time.Hour {
 		return session.Device, false, nil
 	}
-	if err := a.keepSession(token, session.Device); err != nil {
+	if err := a.keepSession(ctx, token, session.Device); err != nil {
 		if !studio.FileProblem(err).None() { // it holds as it is: nobody is shut out because the disk is full
 			return session.Device, false, nil
 		}
@@ -147,8 +148,8 @@ func (a *Access) SignedIn(token string) (device string, renewed bool, err error)
 }
 
 // Device is the name of the device that keeps the token, or studio.ErrNotFound. Its time is not made longer.
-func (a *Access) Device(token string) (string, error) {
-	session, err := a.studio.Store.Session(hashOf(token), a.studio.Now())
+func (a *Access) Device(ctx context.Context, token string) (string, error) {
+	session, err := a.studio.Store.With(ctx).Session(hashOf(token), a.studio.Now())
 	if errors.Is(err, store.ErrNotFound) {
 		return "", studio.ErrNotFound
 	}
@@ -156,7 +157,7 @@ func (a *Access) Device(token string) (string, error) {
 }
 
 // SignOut forgets the device that keeps the token.
-func (a *Access) SignOut(token string) error {
+func (a *Access) SignOut(ctx context.Context, token string) error {
 	defer a.studio.NotifySessions()
-	return a.studio.Store.EndSession(hashOf(token))
+	return a.studio.Store.With(ctx).EndSession(hashOf(token))
 }

@@ -1,6 +1,7 @@
 package audience
 
 import (
+	"context"
 	"errors"
 	"log/slog"
 	"slices"
@@ -22,8 +23,8 @@ type phones struct {
 }
 
 // Join notes that a screen shows the room, until it leaves.
-func (a *Audience) Join() (leave func()) {
-	running, err := a.classes.Running()
+func (a *Audience) Join(ctx context.Context) (leave func()) {
+	running, err := a.classes.Running(ctx)
 	a.phones.mutex.Lock()
 	defer a.phones.mutex.Unlock()
 	a.phones.open++
@@ -38,10 +39,10 @@ func (a *Audience) Join() (leave func()) {
 }
 
 // Behind notes screens that a proxy has, of which it tells how many there are: the function that is returned is told.
-func (a *Audience) Behind() (are func(screens int)) {
+func (a *Audience) Behind(ctx context.Context) (are func(screens int)) {
 	known := 0
 	return func(screens int) {
-		running, err := a.classes.Running()
+		running, err := a.classes.Running(ctx)
 		a.phones.mutex.Lock()
 		defer a.phones.mutex.Unlock()
 		a.phones.open += screens - known
@@ -53,12 +54,12 @@ func (a *Audience) Behind() (are func(screens int)) {
 }
 
 // classChanged begins to count with a class, and asks when it has come to its end.
-func (a *Audience) classChanged(class store.Class) {
+func (a *Audience) classChanged(ctx context.Context, class store.Class) {
 	if class.EndedAt.IsZero() {
 		a.phones.begin(class.ID)
 		return
 	}
-	newest, err := a.studio.Store.NewestClass()
+	newest, err := a.studio.Store.With(ctx).NewestClass()
 	if err == nil && newest != class.ID { // something was added to an older record
 		return
 	}
@@ -66,9 +67,9 @@ func (a *Audience) classChanged(class store.Class) {
 	if most == 0 {
 		return
 	}
-	chosen, chosenErr := a.library.InForce()
+	chosen, chosenErr := a.library.InForce(ctx)
 	if err = errors.Join(err, chosenErr); err == nil && chosen.AskAfter {
-		err = a.studio.Store.Ask(class.ID, most)
+		err = a.studio.Store.With(ctx).Ask(class.ID, most)
 	}
 	if err != nil { // nobody is asked then
 		slog.Error("nobody is asked how the class was", "class", class.ID, "error", err)
@@ -92,22 +93,22 @@ func (p *phones) end() (most int) {
 }
 
 // asked is the last class, where those who breathed may say how it was; else nil.
-func (a *Audience) asked() (*contract.Asked, error) {
-	class, until, err := a.askedAbout()
+func (a *Audience) asked(ctx context.Context) (*contract.Asked, error) {
+	class, until, err := a.askedAbout(ctx)
 	if err != nil || until.IsZero() {
 		return nil, err
 	}
-	lanes, err := a.hadLanes(class)
+	lanes, err := a.hadLanes(ctx, class)
 	return &contract.Asked{ClassID: class.ID, UntilMS: contract.Millis(until), Lanes: lanes}, err
 }
 
 // askedAbout is the last class, and until when it is asked about: the zero time where nobody is asked.
-func (a *Audience) askedAbout() (class store.Class, until time.Time, err error) {
-	newest, err := a.studio.Store.NewestClass()
+func (a *Audience) askedAbout(ctx context.Context) (class store.Class, until time.Time, err error) {
+	newest, err := a.studio.Store.With(ctx).NewestClass()
 	if err != nil || newest == 0 {
 		return class, until, err
 	}
-	class, err = a.studio.Store.Class(newest)
+	class, err = a.studio.Store.With(ctx).Class(newest)
 	var unreadable *store.UnreadableError
 	if errors.Is(err, store.ErrNotFound) || errors.As(err, &unreadable) { // it was deleted, or cannot be read
 		return class, until, nil
@@ -115,13 +116,13 @@ func (a *Audience) askedAbout() (class store.Class, until time.Time, err error) 
 	if err != nil {
 		return class, until, err
 	}
-	until, _, err = a.studio.AskedUntil(class)
+	until, _, err = a.studio.AskedUntil(ctx, class)
 	return class, until, err
 }
 
 // hadLanes tells whether a gentler lane stood beside at any moment of the class.
-func (a *Audience) hadLanes(class store.Class) (bool, error) {
-	led, err := a.classes.Open(class.ID)
+func (a *Audience) hadLanes(ctx context.Context, class store.Class) (bool, error) {
+	led, err := a.classes.Open(ctx, class.ID)
 	if err != nil {
 		return false, err
 	}
@@ -135,8 +136,8 @@ const (
 )
 
 // Answer counts what one who breathed says of the last class. Sums are kept, and nothing of who sent it.
-func (a *Audience) Answer(code string, in contract.RoomAnswer) (contract.RoomAnswered, error) {
-	if is, err := a.IsRoom(code); err != nil || !is {
+func (a *Audience) Answer(ctx context.Context, code string, in contract.RoomAnswer) (contract.RoomAnswered, error) {
+	if is, err := a.IsRoom(ctx, code); err != nil || !is {
 		if err == nil {
 			err = noRoom(code)
 		}
@@ -146,14 +147,14 @@ func (a *Audience) Answer(code string, in contract.RoomAnswer) (contract.RoomAns
 	if err != nil {
 		return contract.RoomAnswered{}, err
 	}
-	class, until, err := a.askedAbout()
+	class, until, err := a.askedAbout(ctx)
 	if err != nil {
 		return contract.RoomAnswered{}, err
 	}
 	if until.IsZero() || class.ID != in.ClassID {
 		return contract.RoomAnswered{}, studio.Fail(studio.ErrConflict, "asked.over")
 	}
-	counted, err := a.counted.once(in, func() error { return a.studio.Store.AddAnswer(in.ClassID, one) })
+	counted, err := a.counted.once(in, func() error { return a.studio.Store.With(ctx).AddAnswer(in.ClassID, one) })
 	if errors.Is(err, store.ErrFull) {
 		return contract.RoomAnswered{}, nil
 	}
@@ -161,7 +162,7 @@ func (a *Audience) Answer(code string, in contract.RoomAnswer) (contract.RoomAns
 		return contract.RoomAnswered{}, studio.Missing(err, store.KindClass, in.ClassID)
 	}
 	if counted {
-		a.studio.ClassChanged(class)
+		a.studio.ClassChanged(ctx, class)
 		a.studio.NoteChange() // nobody is woken up: as many would be as have answered
 	}
 	return contract.RoomAnswered{Counted: true}, nil

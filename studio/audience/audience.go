@@ -3,6 +3,7 @@
 package audience
 
 import (
+	"context"
 	"crypto/rand"
 	"errors"
 	"strings"
@@ -31,22 +32,22 @@ type Audience struct {
 // Classes is what the audience asks of the class that is led.
 type Classes interface {
 	// RunningScore is its score, nil where none is led.
-	RunningScore() (*contract.Score, error)
+	RunningScore(context.Context) (*contract.Score, error)
 	// Open is a class with everything that was pressed.
-	Open(id int64) (*studio.Class, error)
+	Open(ctx context.Context, id int64) (*studio.Class, error)
 	// Running is which class that is.
-	Running() (contract.Running, error)
+	Running(context.Context) (contract.Running, error)
 }
 
 // Plans is what the audience asks of the room where plans are made.
 type Plans interface {
 	// Upcoming is the next class that is planned for a time, nil where there is none.
-	Upcoming() (*contract.Upcoming, error)
+	Upcoming(context.Context) (*contract.Upcoming, error)
 }
 
 // Library is what the audience asks of what the teacher has chosen.
 type Library interface {
-	InForce() (contract.Choices, error)
+	InForce(context.Context) (contract.Choices, error)
 }
 
 // New is the room of a studio.
@@ -65,10 +66,10 @@ const codeLength = 5
 
 // RoomCode is the short code that joins this teacher's room. It stays the same, so that an address that was shared
 // once is good for every class.
-func (a *Audience) RoomCode() (string, error) {
+func (a *Audience) RoomCode(ctx context.Context) (string, error) {
 	a.making.Lock()
 	defer a.making.Unlock()
-	code, err := a.knownCode()
+	code, err := a.knownCode(ctx)
 	if err != nil || code != "" {
 		return code, err
 	}
@@ -77,19 +78,19 @@ func (a *Audience) RoomCode() (string, error) {
 	for i, b := range random {
 		random[i] = letters[int(b)%len(letters)]
 	}
-	if err := a.studio.Store.SaveSetting(roomCodeName, random); err != nil {
+	if err := a.studio.Store.With(ctx).SaveSetting(roomCodeName, random); err != nil {
 		return "", err
 	}
-	return a.knownCode()
+	return a.knownCode(ctx)
 }
 
 // knownCode is the room's code, empty where there is none yet. It never changes, so that it is read once: screens join
 // also while the data file cannot be read.
-func (a *Audience) knownCode() (string, error) {
+func (a *Audience) knownCode(ctx context.Context) (string, error) {
 	if code := a.code.Load(); code != nil {
 		return *code, nil
 	}
-	value, err := a.studio.Store.Setting(roomCodeName)
+	value, err := a.studio.Store.With(ctx).Setting(roomCodeName)
 	if errors.Is(err, store.ErrNotFound) {
 		return "", nil
 	}
@@ -102,26 +103,26 @@ func (a *Audience) knownCode() (string, error) {
 }
 
 // IsRoom tells whether the code is the room's.
-func (a *Audience) IsRoom(code string) (bool, error) {
-	known, err := a.knownCode()
+func (a *Audience) IsRoom(ctx context.Context, code string) (bool, error) {
+	known, err := a.knownCode(ctx)
 	return known != "" && strings.EqualFold(known, code), err
 }
 
 // Room is what a room screen shows: the class that is led, without what is only for the teacher, or nothing yet.
-func (a *Audience) Room(code string) (contract.Room, error) {
-	is, err := a.IsRoom(code)
+func (a *Audience) Room(ctx context.Context, code string) (contract.Room, error) {
+	is, err := a.IsRoom(ctx, code)
 	if err != nil {
 		return contract.Room{}, err
 	}
 	if !is {
 		return contract.Room{}, noRoom(code)
 	}
-	score, err := a.classes.RunningScore()
+	score, err := a.classes.RunningScore(ctx)
 	if err != nil {
 		return contract.Room{}, err
 	}
 	if score == nil {
-		return a.waiting()
+		return a.waiting(ctx)
 	}
 	public := score.ForTheRoom()
 	return contract.Room{Score: &public}, nil
@@ -133,23 +134,23 @@ func noRoom(code string) error {
 
 // waiting is what the room shows while none is led: what comes, when, and what to bring. Where the data file cannot be
 // read just now, it waits with nothing to tell.
-func (a *Audience) waiting() (contract.Room, error) {
-	room, err := a.quiet()
+func (a *Audience) waiting(ctx context.Context) (contract.Room, error) {
+	room, err := a.quiet(ctx)
 	if !studio.FileProblem(err).None() {
 		return contract.Room{}, nil
 	}
 	return room, err
 }
 
-func (a *Audience) quiet() (contract.Room, error) {
-	next, err := a.plans.Upcoming()
+func (a *Audience) quiet(ctx context.Context) (contract.Room, error) {
+	next, err := a.plans.Upcoming(ctx)
 	if err != nil {
 		return contract.Room{}, err
 	}
-	chosen, err := a.library.InForce()
+	chosen, err := a.library.InForce(ctx)
 	if err != nil {
 		return contract.Room{}, err
 	}
-	asked, err := a.asked()
+	asked, err := a.asked(ctx)
 	return contract.Room{Next: next, Bring: chosen.Bring, Asked: asked}, err
 }

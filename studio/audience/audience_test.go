@@ -18,9 +18,9 @@ const mixed = `{"type": "practice", "practice": "nadi-shodhana", "counts": "4:4:
 // room is a desk whose room is asked, with its code.
 func room(t *testing.T, ask bool) (*desktest.Desk, string) {
 	d := desktest.New(t)
-	_, err := d.Library.SaveSettings(contract.Settings{Language: "en", AskAfter: ask})
+	_, err := d.Library.SaveSettings(t.Context(), contract.Settings{Language: "en", AskAfter: ask})
 	require.NoError(t, err)
-	code, err := d.Audience.RoomCode()
+	code, err := d.Audience.RoomCode(t.Context())
 	require.NoError(t, err)
 	return d, code
 }
@@ -33,6 +33,7 @@ func answers(
 	return func(class int64, how contract.How, lane, ballot string) (contract.RoomAnswered, error) {
 		t.Helper()
 		return d.Audience.Answer(
+			t.Context(),
 			code,
 			contract.RoomAnswer{ClassID: class, How: how, Lane: lane, Ballot: fmt.Sprintf("%16s", ballot)},
 		)
@@ -43,10 +44,10 @@ func answers(
 func lead(d *desktest.Desk, t *testing.T, passages string, phones int) int64 {
 	t.Helper()
 	p := d.AddPlan(passages)
-	score, err := d.Classes.Begin(contract.Lead{PlanID: p.ID, Acknowledged: contract.StrongCautions(p)})
+	score, err := d.Classes.Begin(t.Context(), contract.Lead{PlanID: p.ID, Acknowledged: contract.StrongCautions(p)})
 	require.NoError(t, err)
 	for range phones {
-		defer d.Audience.Join()()
+		defer d.Audience.Join(t.Context())()
 	}
 	d.Pass(65)
 	return score.ClassID
@@ -55,7 +56,7 @@ func lead(d *desktest.Desk, t *testing.T, passages string, phones int) int64 {
 func TestTheRoomIsAskedAfterAClass(t *testing.T) {
 	d, code := room(t, true)
 	class := lead(d, t, mixed, 3)
-	shown, err := d.Audience.Room(code)
+	shown, err := d.Audience.Room(t.Context(), code)
 	require.NoError(t, err)
 	require.NotNil(t, shown.Asked)
 	assert.Equal(t, []any{class, true}, []any{shown.Asked.ClassID, shown.Asked.Lanes})
@@ -81,7 +82,7 @@ func TestTheRoomIsAskedAfterAClass(t *testing.T) {
 	require.NoError(t, err)
 	assert.False(t, done.Counted, "there were three phones")
 
-	record, err := d.Records.Record(class)
+	record, err := d.Records.Record(t.Context(), class)
 	require.NoError(t, err)
 	assert.Equal(t, contract.Told{
 		Easy:    1,
@@ -94,7 +95,7 @@ func TestTheRoomIsAskedAfterAClass(t *testing.T) {
 		Unready: fact.New("unrest.too-much", "some", 1, "of", 3).Pointer(),
 	}, record.Told)
 	require.Len(t, record.Passages[0].Lanes, 1)
-	past, err := d.Records.History(0)
+	past, err := d.Records.History(t.Context(), 0)
 	require.NoError(t, err)
 	_, known := past.Next("nadi-shodhana")
 	assert.True(t, known)
@@ -104,10 +105,11 @@ func TestTheRoomIsAskedAfterAClass(t *testing.T) {
 		"no such lane":   {ClassID: class, How: contract.Easy, Lane: "left", Ballot: "0123456789abcdef"},
 		"no ballot":      {ClassID: class, How: contract.Easy},
 	} {
-		_, err := d.Audience.Answer(code, wrong)
+		_, err := d.Audience.Answer(t.Context(), code, wrong)
 		assert.ErrorIs(t, err, studio.ErrInvalid, name)
 	}
 	_, err = d.Audience.Answer(
+		t.Context(),
 		"NOBODY",
 		contract.RoomAnswer{ClassID: class, How: contract.Easy, Ballot: "0123456789abcdef"},
 	)
@@ -117,7 +119,7 @@ func TestTheRoomIsAskedAfterAClass(t *testing.T) {
 func TestWhenTheRoomIsNotAsked(t *testing.T) {
 	asked := func(d *desktest.Desk, code string) *contract.Asked {
 		t.Helper()
-		shown, err := d.Audience.Room(code)
+		shown, err := d.Audience.Room(t.Context(), code)
 		require.NoError(t, err)
 		return shown.Asked
 	}
@@ -127,7 +129,7 @@ func TestWhenTheRoomIsNotAsked(t *testing.T) {
 
 	empty, code := room(t, true)
 	lead(empty, t, mixed, 0)
-	leave := empty.Audience.Join() // who comes afterwards did not breathe here
+	leave := empty.Audience.Join(t.Context()) // who comes afterwards did not breathe here
 	assert.Nil(t, asked(empty, code), "no phone was there")
 	leave()
 
@@ -141,7 +143,7 @@ func TestWhenTheRoomIsNotAsked(t *testing.T) {
 	require.Equal(t, second, asked(d, code).ClassID)
 	_, err := answers(d, t, code)(first, contract.Easy, "", "a")
 	assert.ErrorIs(t, err, studio.ErrConflict, "only the last class")
-	_, err = d.Records.AddRemark(first, contract.RemarkAdd{Kind: "gentler", Text: "2"})
+	_, err = d.Records.AddRemark(t.Context(), first, contract.RemarkAdd{Kind: "gentler", Text: "2"})
 	require.NoError(t, err)
 	d.Pass(29 * 60)
 	assert.NotNil(t, asked(d, code))
@@ -149,7 +151,7 @@ func TestWhenTheRoomIsNotAsked(t *testing.T) {
 	assert.Nil(t, asked(d, code), "half an hour is over")
 	_, err = answers(d, t, code)(second, contract.Easy, "", "b")
 	assert.ErrorIs(t, err, studio.ErrConflict)
-	record, err := d.Records.Record(second)
+	record, err := d.Records.Record(t.Context(), second)
 	require.NoError(t, err)
 	assert.Equal(t, contract.Told{Most: 1}, record.Told)
 }
@@ -159,21 +161,21 @@ func TestPhonesAreCountedWhileAClassIsLed(t *testing.T) {
 	d, code := room(t, true)
 	older := lead(d, t, desktest.Rounds, 1)
 	p := d.AddPlan(desktest.Rounds)
-	score, err := d.Classes.Begin(contract.Lead{PlanID: p.ID})
+	score, err := d.Classes.Begin(t.Context(), contract.Lead{PlanID: p.ID})
 	require.NoError(t, err)
-	one, two := d.Audience.Join(), d.Audience.Join()
+	one, two := d.Audience.Join(t.Context()), d.Audience.Join(t.Context())
 	one()
 	one() // once is enough
-	_, err = d.Records.AddRemark(older, contract.RemarkAdd{Kind: "people", Text: "5"})
+	_, err = d.Records.AddRemark(t.Context(), older, contract.RemarkAdd{Kind: "people", Text: "5"})
 	require.NoError(t, err)
 	two()
-	three := d.Audience.Join()
+	three := d.Audience.Join(t.Context())
 	defer three()
 	d.Pass(120)
-	shown, err := d.Audience.Room(code)
+	shown, err := d.Audience.Room(t.Context(), code)
 	require.NoError(t, err)
 	require.NotNil(t, shown.Asked)
-	record, err := d.Records.Record(score.ClassID)
+	record, err := d.Records.Record(t.Context(), score.ClassID)
 	require.NoError(t, err)
 	assert.Equal(t, 2, record.Told.Most, "two at once, three in all")
 }

@@ -5,6 +5,7 @@ package demo
 
 import (
 	"bytes"
+	"context"
 	"embed"
 	"encoding/json"
 	"fmt"
@@ -60,7 +61,7 @@ type press struct {
 // Load brings the scenario into the store: once the groups, their past, some rehearsals and a recorded voice, and,
 // whenever no class is to come, the plans for the next days. Now is the time on the application's clock, in the place
 // where it is shown.
-func Load(s *store.Store, now time.Time) error {
+func Load(ctx context.Context, s *store.Store, now time.Time) error {
 	upcoming, err := anyToCome(s, now)
 	if err != nil || upcoming {
 		return err
@@ -81,24 +82,24 @@ func Load(s *store.Store, now time.Time) error {
 		defer reading.Wait()
 		reading.Go(func() { words() })
 	}
-	if err := load(s, now, ids); err != nil {
+	if err := load(ctx, s, now, ids); err != nil {
 		return err
 	}
-	if err := layRehearsals(s, now); err != nil {
+	if err := layRehearsals(ctx, s, now); err != nil {
 		return err
 	}
-	return layVoice(desk.WithTime(s, func() time.Time { return now }, 1), true, words)
+	return layVoice(ctx, desk.WithTime(s, func() time.Time { return now }, 1), true, words)
 }
 
 // load brings what is missing; ids is the groups that are there, by their names, and all of them after it.
-func load(s *store.Store, now time.Time, ids map[string]int64) error {
+func load(ctx context.Context, s *store.Store, now time.Time, ids map[string]int64) error {
 	at := desk.WithTime(s, func() time.Time { return now }, 1)
 	var past []lesson
 	for _, g := range groups {
 		next, last := g.next(now), len(g.weeks)-1
 		known := ids[g.name] != 0
 		if ids[g.name] == 0 {
-			added, err := at.Library.SaveGroup(contract.Group{
+			added, err := at.Library.SaveGroup(ctx, contract.Group{
 				Name: g.name, Level: g.level, Size: g.size, Under16: g.under16, Conditions: g.conditions, Notes: g.notes,
 				Weekday: int(next.Weekday()), Weektime: next.Format("15:04"),
 			})
@@ -116,7 +117,7 @@ func load(s *store.Store, now time.Time, ids map[string]int64) error {
 		if g.programme != nil && !known { // it is made with the class before
 			continue
 		}
-		if _, err := g.plan(at, ids[g.name], g.weeks[last], next); err != nil {
+		if _, err := g.plan(ctx, at, ids[g.name], g.weeks[last], next); err != nil {
 			return fact.Wrap(err, "demo.next-plan", "group", g.name, "why", err)
 		}
 	}
@@ -126,7 +127,7 @@ func load(s *store.Store, now time.Time, ids map[string]int64) error {
 	// In the order of time, since only one class is led at once.
 	slices.SortFunc(past, func(a, b lesson) int { return a.at.Compare(b.at) })
 	for _, l := range past {
-		if err := l.teach(s, ids[l.name]); err != nil {
+		if err := l.teach(ctx, s, ids[l.name]); err != nil {
 			return fmt.Errorf("%s, %s: %w", l.name, l.at.Format(time.DateOnly), err)
 		}
 	}
@@ -154,7 +155,7 @@ func (g group) next(now time.Time) time.Time {
 	return midnight.AddDate(0, 0, g.inDays).Add(g.at)
 }
 
-func (g group) plan(d *desk.Desk, id int64, w week, at time.Time) (contract.Plan, error) {
+func (g group) plan(ctx context.Context, d *desk.Desk, id int64, w week, at time.Time) (contract.Plan, error) {
 	text, err := plans.ReadFile("plans/" + g.file + ".plan.json")
 	if err != nil {
 		return contract.Plan{}, err
@@ -176,48 +177,48 @@ func (g group) plan(d *desk.Desk, id int64, w week, at time.Time) (contract.Plan
 	if err != nil {
 		return contract.Plan{}, err
 	}
-	return d.Plans.Add(document, id)
+	return d.Plans.Add(ctx, document, id)
 }
 
 // planned is the plan of the class: one of its own, or that of the programme.
-func (l lesson) planned(past *desk.Desk, group int64) (contract.Plan, error) {
+func (l lesson) planned(ctx context.Context, past *desk.Desk, group int64) (contract.Plan, error) {
 	if l.programme == nil || l.number <= l.from {
-		p, err := l.plan(past, group, l.week, l.at)
+		p, err := l.plan(ctx, past, group, l.week, l.at)
 		if err != nil || l.programme == nil || l.number < l.from {
 			return p, err
 		}
-		if _, err := past.Programmes.Begin(p.ID, *l.programme); err != nil {
+		if _, err := past.Programmes.Begin(ctx, p.ID, *l.programme); err != nil {
 			return p, err
 		}
-		return past.Plans.Plan(p.ID)
+		return past.Plans.Plan(ctx, p.ID)
 	}
-	followed, err := past.Programmes.OfGroup(group)
+	followed, err := past.Programmes.OfGroup(ctx, group)
 	if err != nil || len(followed) == 0 {
 		return contract.Plan{}, fact.Wrap(err, "demo.no-programme", "why", err)
 	}
-	s, err := past.Programmes.Sheet(followed[0].ID)
+	s, err := past.Programmes.Sheet(ctx, followed[0].ID)
 	if err != nil {
 		return contract.Plan{}, err
 	}
 	for _, c := range s.Classes {
 		if c.State == contract.StateComing {
-			return past.Plans.Plan(c.PlanID)
+			return past.Plans.Plan(ctx, c.PlanID)
 		}
 	}
 	return contract.Plan{}, fact.New("demo.programme-empty", "name", followed[0].Name)
 }
 
 // teach leads the class, a few minutes after its planned start.
-func (l lesson) teach(s *store.Store, group int64) error {
+func (l lesson) teach(ctx context.Context, s *store.Store, group int64) error {
 	clock := l.at.Add(-time.Hour)
 	past := desk.WithTime(s, func() time.Time { return clock }, 1)
-	p, err := l.planned(past, group)
+	p, err := l.planned(ctx, past, group)
 	if err != nil {
 		return err
 	}
 	started := l.at.Add(time.Duration(40+13*l.size) * time.Second / 2)
 	clock = started
-	score, err := past.Classes.Begin(contract.Lead{PlanID: p.ID, Acknowledged: contract.StrongCautions(p)})
+	score, err := past.Classes.Begin(ctx, contract.Lead{PlanID: p.ID, Acknowledged: contract.StrongCautions(p)})
 	if err != nil {
 		return err
 	}
@@ -228,14 +229,14 @@ func (l lesson) teach(s *store.Store, group int64) error {
 			),
 		)
 		press.do.Key = fmt.Sprintf("demo %d", i+1)
-		done, err := past.Classes.Adjust(score.ClassID, press.do)
+		done, err := past.Classes.Adjust(ctx, score.ClassID, press.do)
 		if err != nil {
 			return err
 		}
 		score = done.Score
 	}
 	clock = started.Add(2 * time.Hour)
-	if err := past.Classes.Settle(); err != nil {
+	if err := past.Classes.Settle(ctx); err != nil {
 		return err
 	}
 	if l.told.Most > 0 {
@@ -244,15 +245,15 @@ func (l lesson) teach(s *store.Store, group int64) error {
 		}
 	}
 	if l.home != nil {
-		offer, err := past.Homes.GiveFromClass(score.ClassID, *l.home)
+		offer, err := past.Homes.GiveFromClass(ctx, score.ClassID, *l.home)
 		if err != nil {
 			return err
 		}
 		if l.atHome != "" {
-			if _, err := past.Homes.Answer(offer.Given[0].ID, contract.HomeAnswer{Answer: l.atHome, Revision: offer.Given[0].Revision}); err != nil {
+			if _, err := past.Homes.Answer(ctx, offer.Given[0].ID, contract.HomeAnswer{Answer: l.atHome, Revision: offer.Given[0].Revision}); err != nil {
 				return err
 			}
 		}
 	}
-	return past.Records.AddRemarks(score.ClassID, l.after...)
+	return past.Records.AddRemarks(ctx, score.ClassID, l.after...)
 }

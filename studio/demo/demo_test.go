@@ -19,14 +19,14 @@ func TestTheDemoDataIsAWholeScenario(t *testing.T) {
 	require.NoError(t, err)
 	defer s.Close()
 	now := time.Date(2026, 3, 2, 11, 20, 0, 0, time.UTC)
-	require.NoError(t, demo.Load(s, now))
-	require.NoError(t, demo.Load(s, now), "a second start adds nothing")
+	require.NoError(t, demo.Load(t.Context(), s, now))
+	require.NoError(t, demo.Load(t.Context(), s, now), "a second start adds nothing")
 
 	at := desk.WithTime(s, func() time.Time { return now }, 1)
-	today := at.Today.Show()
+	today := at.Today.Show(t.Context())
 	require.Empty(t, today.Failed)
 	require.NotNil(t, today.Next)
-	running, err := at.Classes.Running()
+	running, err := at.Classes.Running(t.Context())
 	require.NoError(t, err)
 	assert.Zero(t, running)
 	assert.Len(t, today.Plans, 6, "three, and three of a programme")
@@ -35,7 +35,7 @@ func TestTheDemoDataIsAWholeScenario(t *testing.T) {
 	require.NotNil(t, today.Last)
 	for _, card := range today.Taught {
 		assert.False(t, card.Running, card.Title)
-		record, err := at.Records.Record(card.ID)
+		record, err := at.Records.Record(t.Context(), card.ID)
 		require.NoError(t, err)
 		assert.Equal(t, record.TaughtMS, card.LengthMS)
 		assert.NotEmpty(t, record.Marks)
@@ -44,11 +44,11 @@ func TestTheDemoDataIsAWholeScenario(t *testing.T) {
 	}
 
 	// The story is in the numbers: one group climbs, one was eased back, one is irregular.
-	groups, err := at.Library.Groups()
+	groups, err := at.Library.Groups(t.Context())
 	require.NoError(t, err)
 	story := map[string]contract.GroupCourse{}
 	for _, g := range groups.Groups {
-		story[g.Name], err = at.Records.GroupCourse(g.ID)
+		story[g.Name], err = at.Records.GroupCourse(t.Context(), g.ID)
 		require.NoError(t, err)
 	}
 	points := func(group string) (list []contract.CoursePoint) {
@@ -75,8 +75,8 @@ func TestTheDemoDataIsAWholeScenario(t *testing.T) {
 	assert.Equal(t, 5, story["Sunday drop-in, Fellgard"].Classes)
 	assert.Equal(t, 8, story["Class 10b, Ostrand School"].Classes)
 
-	require.NoError(t, demo.Load(s, now.AddDate(0, 0, 9)), "once all plans are past")
-	today = desk.WithTime(s, func() time.Time { return now.AddDate(0, 0, 9) }, 1).Today.Show()
+	require.NoError(t, demo.Load(t.Context(), s, now.AddDate(0, 0, 9)), "once all plans are past")
+	today = desk.WithTime(s, func() time.Time { return now.AddDate(0, 0, 9) }, 1).Today.Show(t.Context())
 	require.Empty(t, today.Failed)
 	assert.NotNil(t, today.Next, "there is a week to come again")
 	assert.Len(t, today.Taught, 29)

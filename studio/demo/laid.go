@@ -60,8 +60,8 @@ func State(d *desk.Desk) (contract.DemoData, error) {
 
 // Lay lays the groups of the demo, their past and their next plans into the data file of the desk, beside what is
 // there. Its voice does not speak unless it is chosen.
-func Lay(d *desk.Desk) (contract.DemoData, error) {
-	err := d.Classes.WhileNothingBegins(func(running *studio.Class) error {
+func Lay(ctx context.Context, d *desk.Desk) (contract.DemoData, error) {
+	err := d.Classes.WhileNothingBegins(ctx, func(running *studio.Class) error {
 		if running != nil {
 			return studio.FailRunning(running, "class.running")
 		}
@@ -72,19 +72,19 @@ func Lay(d *desk.Desk) (contract.DemoData, error) {
 		if len(there) > 0 {
 			return studio.Fail(studio.ErrConflict, "demo.already")
 		}
-		if err := load(d.Store, d.Now(), map[string]int64{}); err != nil {
+		if err := load(ctx, d.Store, d.Now(), map[string]int64{}); err != nil {
 			return err
 		}
-		if err := layRehearsals(d.Store, d.Now()); err != nil {
+		if err := layRehearsals(ctx, d.Store, d.Now()); err != nil {
 			return err
 		}
-		return layVoice(d, false, readWords)
+		return layVoice(ctx, d, false, readWords)
 	})
 	if err != nil {
 		return contract.DemoData{}, err
 	}
 	d.NotifyAll()
-	if err := d.Prepare(context.Background()); err != nil {
+	if err := d.Prepare(ctx); err != nil {
 		return contract.DemoData{}, err
 	}
 	return State(d)
@@ -92,13 +92,13 @@ func Lay(d *desk.Desk) (contract.DemoData, error) {
 
 // Remove removes the groups of the demo with their plans and classes, its rehearsals and its voice. They can be brought
 // back for 30 days, as all that is deleted.
-func Remove(d *desk.Desk) (contract.DemoData, error) {
+func Remove(ctx context.Context, d *desk.Desk) (contract.DemoData, error) {
 	there, err := laid(d.Store)
 	if err != nil {
 		return contract.DemoData{}, err
 	}
 	for _, g := range there {
-		if _, err := d.Transfer.Delete(string(store.KindGroup), g.ID, true); err != nil {
+		if _, err := d.Transfer.Delete(ctx, string(store.KindGroup), g.ID, true); err != nil {
 			return contract.DemoData{}, err
 		}
 	}
@@ -107,14 +107,14 @@ func Remove(d *desk.Desk) (contract.DemoData, error) {
 		return contract.DemoData{}, err
 	}
 	for _, id := range ids {
-		if _, err := d.Transfer.Delete(string(store.KindRehearsal), id, false); err != nil {
+		if _, err := d.Transfer.Delete(ctx, string(store.KindRehearsal), id, false); err != nil {
 			return contract.DemoData{}, err
 		}
 	}
 	if id, err := laidVoice(d.Store); err != nil {
 		return contract.DemoData{}, err
 	} else if id != 0 {
-		if _, err := d.Transfer.Delete(string(store.KindVoice), id, false); err != nil {
+		if _, err := d.Transfer.Delete(ctx, string(store.KindVoice), id, false); err != nil {
 			return contract.DemoData{}, err
 		}
 	}

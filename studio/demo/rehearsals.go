@@ -1,6 +1,7 @@
 package demo
 
 import (
+	"context"
 	"encoding/json"
 	"errors"
 	"fmt"
@@ -42,14 +43,14 @@ var rehearsals = []rehearsed{
 const rehearsalsSetting = "demo rehearsals"
 
 // layRehearsals has the teacher of the demo rehearse, unless some of that is there.
-func layRehearsals(s *store.Store, now time.Time) error {
+func layRehearsals(ctx context.Context, s *store.Store, now time.Time) error {
 	ids, err := laidRehearsals(s)
 	if err != nil || len(ids) > 0 {
 		return err
 	}
 	for i, r := range rehearsals {
 		at := now.AddDate(0, 0, -r.daysAgo).Add(time.Duration(i) * 20 * time.Minute)
-		id, err := r.lead(desk.WithTime(s, func() time.Time { return at }, 1))
+		id, err := r.lead(ctx, desk.WithTime(s, func() time.Time { return at }, 1))
 		if err != nil {
 			return fact.Wrap(err, "demo.rehearsal", "task", r.scenario, "why", err)
 		}
@@ -64,8 +65,8 @@ func layRehearsals(s *store.Store, now time.Time) error {
 
 const reaction = 1500 // ms from what is said to what is taken
 
-func (r rehearsed) lead(d *desk.Desk) (id int64, err error) {
-	begun, err := d.Rehearse.Begin(contract.Rehearse{Scenario: r.scenario, Level: r.level})
+func (r rehearsed) lead(ctx context.Context, d *desk.Desk) (id int64, err error) {
+	begun, err := d.Rehearse.Begin(ctx, contract.Rehearse{Scenario: r.scenario, Level: r.level})
 	if err != nil {
 		return 0, err
 	}
@@ -73,12 +74,12 @@ func (r rehearsed) lead(d *desk.Desk) (id int64, err error) {
 	press := func(at float64, do contract.Adjust) error {
 		keys++
 		do.Key, do.PressedMS = fmt.Sprint("demo ", keys), &at
-		_, err := d.Rehearse.Adjust(begun.ID, do)
+		_, err := d.Rehearse.Adjust(ctx, begun.ID, do)
 		return err
 	}
 	for i, one := range r.saw {
 		at := one.at * 1000
-		seen, err := d.Rehearse.Saw(begun.ID, contract.Saw{Key: fmt.Sprint("seen ", i), See: one.see, PressedMS: &at})
+		seen, err := d.Rehearse.Saw(ctx, begun.ID, contract.Saw{Key: fmt.Sprint("seen ", i), See: one.see, PressedMS: &at})
 		if err != nil {
 			return 0, err
 		}
@@ -97,7 +98,7 @@ func (r rehearsed) lead(d *desk.Desk) (id int64, err error) {
 		}
 	}
 	const beyond = 3_600_000 // ms: to its own end
-	_, err = d.Rehearse.End(begun.ID, contract.RehearsalMoment{AtMS: beyond})
+	_, err = d.Rehearse.End(ctx, begun.ID, contract.RehearsalMoment{AtMS: beyond})
 	return begun.ID, err
 }
 

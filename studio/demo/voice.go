@@ -2,6 +2,7 @@ package demo
 
 import (
 	"bytes"
+	"context"
 	"embed"
 	"encoding/binary"
 	"encoding/json"
@@ -32,11 +33,11 @@ const (
 
 // layVoice records the demo's voice of the words that read returns, unless it is there. With speaks it is the one that
 // speaks, where none does.
-func layVoice(d *desk.Desk, speaks bool, read func() ([]contract.VoiceRecording, error)) error {
+func layVoice(ctx context.Context, d *desk.Desk, speaks bool, read func() ([]contract.VoiceRecording, error)) error {
 	if id, err := laidVoice(d.Store); err != nil || id != 0 {
 		return err
 	}
-	sheet, err := d.Voices.Add(contract.VoiceName{Name: voiceName, Language: "en"})
+	sheet, err := d.Voices.Add(ctx, contract.VoiceName{Name: voiceName, Language: "en"})
 	if err != nil {
 		return err
 	}
@@ -44,22 +45,22 @@ func layVoice(d *desk.Desk, speaks bool, read func() ([]contract.VoiceRecording,
 	if err != nil {
 		return err
 	}
-	if err := d.Store.SaveSetting(voiceSetting, value); err != nil {
+	if err := d.Store.With(ctx).SaveSetting(voiceSetting, value); err != nil {
 		return err
 	}
 	all, err := read()
 	if err != nil {
 		return fact.Wrap(err, "demo.words", "why", err)
 	}
-	if _, err := d.Voices.Record(sheet.Voice.ID, all...); err != nil {
+	if _, err := d.Voices.Record(ctx, sheet.Voice.ID, all...); err != nil {
 		return err
 	}
-	settings, err := d.Library.Settings()
+	settings, err := d.Library.Settings(ctx)
 	if err != nil || !speaks || settings.Voice != "" {
 		return err
 	}
 	settings.Voice = sheet.Voice.UID
-	_, err = d.Library.SaveSettings(settings)
+	_, err = d.Library.SaveSettings(ctx, settings)
 	return err
 }
 

@@ -86,7 +86,7 @@ func (d *Desk) keepProgrammes(ctx context.Context) {
 		case <-ctx.Done():
 			return
 		case <-time.After(followInterval):
-			d.Programmes.FollowAll()
+			d.Programmes.FollowAll(ctx)
 		}
 	}
 }
@@ -112,15 +112,15 @@ func (d *Desk) keepLists(ctx context.Context) {
 // Prepare does at the start what nobody waits for: it removes for good what was deleted long ago, and works out what
 // lists need of the classes that have changed.
 func (d *Desk) Prepare(ctx context.Context) error {
-	if err := d.Transfer.Purge(); err != nil {
+	if err := d.Transfer.Purge(ctx); err != nil {
 		return err
 	}
 	if err := d.Records.KeepLists(ctx); err != nil {
 		return err
 	}
-	if err := d.Programmes.Adopt(); err != nil { // a course that cannot be read stays a course
+	if err := d.Programmes.Adopt(ctx); err != nil { // a course that cannot be read stays a course
 		slog.Error("courses are not programmes yet", "error", err)
 	}
-	d.Programmes.FollowAll()
+	d.Programmes.FollowAll(ctx)
 	return nil
 }

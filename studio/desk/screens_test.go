@@ -48,42 +48,42 @@ func TestTwoScreensNeverOverwriteEachOther(t *testing.T) {
 	}
 }
 
-func groupEdit(_ *testing.T, d *desktest.Desk) (edit, int64) {
+func groupEdit(t *testing.T, d *desktest.Desk) (edit, int64) {
 	group := d.WithGroup(nil)
 	return func(typed string, revision int64) (int64, error) {
 		g := group
 		g.Notes, g.Revision = typed, revision
-		saved, err := d.Library.SaveGroup(g)
+		saved, err := d.Library.SaveGroup(t.Context(), g)
 		return saved.Revision, err
 	}, group.Revision
 }
 
 func settingsEdit(t *testing.T, d *desktest.Desk) (edit, int64) {
-	settings, err := d.Library.Settings()
+	settings, err := d.Library.Settings(t.Context())
 	require.NoError(t, err)
 	return func(typed string, revision int64) (int64, error) {
 		s := settings
 		s.Bring, s.Revision = typed, revision
-		saved, err := d.Library.SaveSettings(s)
+		saved, err := d.Library.SaveSettings(t.Context(), s)
 		return saved.Revision, err
 	}, settings.Revision
 }
 
 func practiceEdit(t *testing.T, d *desktest.Desk) (edit, int64) {
-	practice, err := d.Library.CopyPractice("ujjayi", "Slow waves")
+	practice, err := d.Library.CopyPractice(t.Context(), "ujjayi", "Slow waves")
 	require.NoError(t, err)
 	return func(typed string, revision int64) (int64, error) {
 		text := strings.Replace(practice.Text, "name: Slow waves", "name: Slow waves "+typed, 1)
-		saved, err := d.Library.SavePractice(contract.PracticeText{Text: text, Revision: revision})
+		saved, err := d.Library.SavePractice(t.Context(), contract.PracticeText{Text: text, Revision: revision})
 		return saved.Revision, err
 	}, practice.Revision
 }
 
-func planEdit(_ *testing.T, d *desktest.Desk) (edit, int64) {
+func planEdit(t *testing.T, d *desktest.Desk) (edit, int64) {
 	plan := d.AddPlan(desktest.Rounds)
 	return func(typed string, revision int64) (int64, error) {
 		document := strings.Replace(string(plan.Document), "Lunch", typed, 1)
-		saved, err := d.Plans.Save(plan.ID, contract.PlanSave{Revision: revision, Document: []byte(document)})
+		saved, err := d.Plans.Save(t.Context(), plan.ID, contract.PlanSave{Revision: revision, Document: []byte(document)})
 		return saved.Revision, err
 	}, plan.Revision
 }
@@ -91,6 +91,7 @@ func planEdit(_ *testing.T, d *desktest.Desk) (edit, int64) {
 func programmeEdit(t *testing.T, d *desktest.Desk) (edit, int64) {
 	d.WithGroup(nil)
 	plan, err := d.Plans.Add(
+		t.Context(),
 		[]byte(
 			`{"format": "vast-lantern-plan", "version": 1, "starts_at": "2026-03-02T18:30:00Z", "passages": [`+desktest.Rounds+`]}`,
 		),
@@ -101,12 +102,12 @@ func programmeEdit(t *testing.T, d *desktest.Desk) (edit, int64) {
 		Name: "Grows", Passage: 1, By: programme.Led, Times: 1, Days: 7, Missed: programme.Wait, Eased: programme.Wait,
 		Steps: []programme.Step{{Says: "x3"}, {Says: "x4"}},
 	}
-	sheet, err := d.Programmes.Begin(plan.ID, grows)
+	sheet, err := d.Programmes.Begin(t.Context(), plan.ID, grows)
 	require.NoError(t, err)
 	return func(typed string, revision int64) (int64, error) {
 		p := grows
 		p.Name = typed
-		saved, err := d.Programmes.Save(sheet.Card.ID, contract.ProgrammeSave{Revision: revision, Programme: p})
+		saved, err := d.Programmes.Save(t.Context(), sheet.Card.ID, contract.ProgrammeSave{Revision: revision, Programme: p})
 		return saved.Revision, err
 	}, sheet.Revision
 }
@@ -114,6 +115,7 @@ func programmeEdit(t *testing.T, d *desktest.Desk) (edit, int64) {
 func homeEdit(t *testing.T, d *desktest.Desk) (edit, int64) {
 	_, class := d.TaughtOnce()
 	given, err := d.Homes.GiveFromClass(
+		t.Context(),
 		class,
 		contract.HomeGive{Passage: 1, HomeAmount: contract.HomeAmount{Minutes: 5, Pieces: 1}},
 	)
@@ -121,7 +123,7 @@ func homeEdit(t *testing.T, d *desktest.Desk) (edit, int64) {
 	home := given.Given[0]
 	answers := map[string]string{"11": "hardly", "12": "every-day"}
 	return func(typed string, revision int64) (int64, error) {
-		of, err := d.Homes.Answer(home.ID, contract.HomeAnswer{Answer: answers[typed], Revision: revision})
+		of, err := d.Homes.Answer(t.Context(), home.ID, contract.HomeAnswer{Answer: answers[typed], Revision: revision})
 		if err != nil {
 			return 0, err
 		}
@@ -131,11 +133,11 @@ func homeEdit(t *testing.T, d *desktest.Desk) (edit, int64) {
 
 func remarkEdit(t *testing.T, d *desktest.Desk) (edit, int64) {
 	_, class := d.TaughtOnce()
-	first, err := d.Records.AddRemark(class, contract.RemarkAdd{Kind: "gentler", Text: "2"})
+	first, err := d.Records.AddRemark(t.Context(), class, contract.RemarkAdd{Kind: "gentler", Text: "2"})
 	require.NoError(t, err)
 	newest := func(r contract.Record) int64 { return r.Remarks[len(r.Remarks)-1].ID }
 	return func(typed string, known int64) (int64, error) {
-		record, err := d.Records.AddRemark(class, contract.RemarkAdd{Kind: "gentler", Text: typed, Newest: known})
+		record, err := d.Records.AddRemark(t.Context(), class, contract.RemarkAdd{Kind: "gentler", Text: typed, Newest: known})
 		if err != nil {
 			return 0, err
 		}
@@ -148,26 +150,26 @@ func TestNotesOfTwoScreensStandBesideEachOther(t *testing.T) {
 	d := desktest.New(t)
 	_, class := d.TaughtOnce()
 	for _, text := range []string{"cold feet", "a warm room"} {
-		_, err := d.Records.AddRemark(class, contract.RemarkAdd{Kind: "note", Text: text})
+		_, err := d.Records.AddRemark(t.Context(), class, contract.RemarkAdd{Kind: "note", Text: text})
 		require.NoError(t, err)
 	}
-	record, err := d.Records.Record(class)
+	record, err := d.Records.Record(t.Context(), class)
 	require.NoError(t, err)
 	assert.Len(t, record.Remarks, 3)
 }
 
 func TestAnImportedPracticeReplacesNoneByItself(t *testing.T) {
 	d := desktest.New(t)
-	practice, err := d.Library.CopyPractice("ujjayi", "Slow waves")
+	practice, err := d.Library.CopyPractice(t.Context(), "ujjayi", "Slow waves")
 	require.NoError(t, err)
 	changed := strings.Replace(practice.Text, "name: Slow waves", "name: Other waves", 1)
-	_, err = d.Library.SavePractice(contract.PracticeText{Text: changed})
+	_, err = d.Library.SavePractice(t.Context(), contract.PracticeText{Text: changed})
 	require.ErrorIs(t, err, studio.ErrConflict)
 	assert.Contains(t, desktest.Words(err), `you already have a practice “own-slow-waves”`)
-	_, err = d.Library.RemovePractice("own-slow-waves")
+	_, err = d.Library.RemovePractice(t.Context(), "own-slow-waves")
 	require.NoError(t, err)
-	_, err = d.Library.SavePractice(contract.PracticeText{Text: changed, Revision: practice.Revision})
+	_, err = d.Library.SavePractice(t.Context(), contract.PracticeText{Text: changed, Revision: practice.Revision})
 	require.ErrorIs(t, err, studio.ErrNotFound, "it was removed meanwhile")
-	_, err = d.Library.SavePractice(contract.PracticeText{Text: changed})
+	_, err = d.Library.SavePractice(t.Context(), contract.PracticeText{Text: changed})
 	assert.NoError(t, err, "and can be added again")
 }

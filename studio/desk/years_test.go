@@ -116,7 +116,7 @@ func imported(b *testing.B, file []byte, now time.Time) string {
 	}
 	defer s.Close()
 	began := time.Now()
-	in, err := desk.WithTime(s, func() time.Time { return now }, 1).Transfer.ReadImport(bytes.NewReader(file))
+	in, err := desk.WithTime(s, func() time.Time { return now }, 1).Transfer.ReadImport(b.Context(), bytes.NewReader(file))
 	if err != nil {
 		b.Fatal(err)
 	}
@@ -148,7 +148,7 @@ func BenchmarkYears(b *testing.B) {
 		b.Logf("%d years: digested in %v", years, time.Since(began).Round(time.Millisecond))
 		began = time.Now()
 		var export bytes.Buffer
-		if err := d.Transfer.Export(&export); err != nil {
+		if err := d.Transfer.Export(b.Context(), &export); err != nil {
 			b.Fatal(err)
 		}
 		b.Logf("%d years: exported in %v, %d MB", years, time.Since(began).Round(time.Millisecond), export.Len()>>20)
@@ -157,19 +157,22 @@ func BenchmarkYears(b *testing.B) {
 			name string
 			ask  func(i int) error
 		}{
-			{"list", func(int) error { _, err := d.Records.Find(contract.Search{}); return err }},
-			{"last page", func(int) error { _, err := d.Records.Find(contract.Search{Skip: years*520 - 50}); return err }},
+			{"list", func(int) error { _, err := d.Records.Find(b.Context(), contract.Search{}); return err }},
+			{"last page", func(int) error {
+				_, err := d.Records.Find(b.Context(), contract.Search{Skip: years*520 - 50})
+				return err
+			}},
 			{"search", func(i int) error {
-				_, err := d.Records.Find(contract.Search{GroupID: int64(i%10 + 1), Practice: "nadi-shodhana", Words: "hands tire", Eased: true})
+				_, err := d.Records.Find(b.Context(), contract.Search{GroupID: int64(i%10 + 1), Practice: "nadi-shodhana", Words: "hands tire", Eased: true})
 				return err
 			}},
 			{"course, not known yet", func(i int) error {
-				_, err := desk.WithTime(s, func() time.Time { return now }, 1).Records.GroupCourse(int64(i%10 + 1))
+				_, err := desk.WithTime(s, func() time.Time { return now }, 1).Records.GroupCourse(b.Context(), int64(i%10+1))
 				return err
 			}},
-			{"course", func(i int) error { _, err := d.Records.GroupCourse(int64(i%10 + 1)); return err }},
-			{"summary", func(int) error { _, err := d.Records.Summary(2035); return err }},
-			{"today", func(int) error { d.Today.Show(); return nil }},
+			{"course", func(i int) error { _, err := d.Records.GroupCourse(b.Context(), int64(i%10+1)); return err }},
+			{"summary", func(int) error { _, err := d.Records.Summary(b.Context(), 2035); return err }},
+			{"today", func(int) error { d.Today.Show(b.Context()); return nil }},
 		} {
 			asking(b, fmt.Sprintf("%d/%s", years, one.name), one.ask)
 		}
@@ -209,27 +212,27 @@ func BenchmarkManyPlans(b *testing.B) {
 	if err := d.Prepare(b.Context()); err != nil {
 		b.Fatal(err)
 	}
-	if _, err := d.Voices.Add(contract.VoiceName{Name: "Anna", Language: "en"}); err != nil {
+	if _, err := d.Voices.Add(b.Context(), contract.VoiceName{Name: "Anna", Language: "en"}); err != nil {
 		b.Fatal(err)
 	}
 	steps := programme.Programme{
 		Name: "Grows", Passage: 2, By: programme.Led, Times: 1, Days: 7, Missed: programme.Wait, Eased: programme.Wait,
 		Steps: []programme.Step{{Says: "4:6 5 min"}, {Says: "4:6 6 min"}},
 	}
-	if _, err := d.Programmes.Begin(1, steps); err != nil {
+	if _, err := d.Programmes.Begin(b.Context(), 1, steps); err != nil {
 		b.Fatal(err)
 	}
 	for _, one := range []struct {
 		name string
 		ask  func(i int) error
 	}{
-		{"today", func(int) error { d.Today.Show(); return nil }},
-		{"room", func(int) error { _, err := d.Plans.Upcoming(); return err }},
-		{"voices", func(int) error { _, err := d.Voices.All(); return err }},
-		{"find a plan", func(i int) error { _, err := d.Plans.Find(fmt.Sprint("Plan ", i%90), 0); return err }},
-		{"phrases", func(int) error { _, err := d.Plans.Phrases("nadi-shodhana"); return err }},
-		{"rehearsals", func(int) error { _, err := d.Rehearse.All(); return err }},
-		{"a programme", func(int) error { _, err := d.Programmes.Sheet(1); return err }},
+		{"today", func(int) error { d.Today.Show(b.Context()); return nil }},
+		{"room", func(int) error { _, err := d.Plans.Upcoming(b.Context()); return err }},
+		{"voices", func(int) error { _, err := d.Voices.All(b.Context()); return err }},
+		{"find a plan", func(i int) error { _, err := d.Plans.Find(b.Context(), fmt.Sprint("Plan ", i%90), 0); return err }},
+		{"phrases", func(int) error { _, err := d.Plans.Phrases(b.Context(), "nadi-shodhana"); return err }},
+		{"rehearsals", func(int) error { _, err := d.Rehearse.All(b.Context()); return err }},
+		{"a programme", func(int) error { _, err := d.Programmes.Sheet(b.Context(), 1); return err }},
 	} {
 		asking(b, one.name, one.ask)
 	}

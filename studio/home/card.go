@@ -2,6 +2,7 @@ package home
 
 import (
 	"bytes"
+	"context"
 	"errors"
 	"math"
 
@@ -99,8 +100,8 @@ func texts(facts []fact.Fact) []string {
 }
 
 // Sheet is a home practice with what its paper says.
-func (h *Homes) Sheet(id int64) (contract.HomeSheet, error) {
-	stored, err := h.studio.Store.Home(id)
+func (h *Homes) Sheet(ctx context.Context, id int64) (contract.HomeSheet, error) {
+	stored, err := h.studio.Store.With(ctx).Home(id)
 	if err != nil {
 		return contract.HomeSheet{}, studio.Missing(err, store.KindHome, id)
 	}
@@ -110,17 +111,17 @@ func (h *Homes) Sheet(id int64) (contract.HomeSheet, error) {
 	}
 	from := ""
 	if stored.ClassID != 0 {
-		if class, err := h.classes.Open(stored.ClassID); err == nil {
+		if class, err := h.classes.Open(ctx, stored.ClassID); err == nil {
 			from = class.Plan.Title
 		}
-	} else if from, err = h.planTitle(stored.PlanID); err != nil {
+	} else if from, err = h.planTitle(ctx, stored.PlanID); err != nil {
 		return contract.HomeSheet{}, err
 	}
 	return sheetOf(home, p, from), nil
 }
 
-func (h *Homes) planTitle(id int64) (string, error) {
-	stored, err := h.studio.Store.Plan(id)
+func (h *Homes) planTitle(ctx context.Context, id int64) (string, error) {
+	stored, err := h.studio.Store.With(ctx).Plan(id)
 	if errors.Is(err, store.ErrNotFound) {
 		return "", nil
 	}

@@ -2,6 +2,7 @@ package home
 
 import (
 	"bytes"
+	"context"
 	"slices"
 	"strconv"
 	"strings"
@@ -18,24 +19,24 @@ import (
 )
 
 // GiveFromPlan gives something to do at home with a plan.
-func (h *Homes) GiveFromPlan(id int64, in contract.HomeGive) (contract.HomeOffer, error) {
-	from, err := h.ofPlan(id)
+func (h *Homes) GiveFromPlan(ctx context.Context, id int64, in contract.HomeGive) (contract.HomeOffer, error) {
+	from, err := h.ofPlan(ctx, id)
 	if err != nil {
 		return contract.HomeOffer{}, err
 	}
-	return h.give(from, in)
+	return h.give(ctx, from, in)
 }
 
 // GiveFromClass gives something to do at home after a class, or in it.
-func (h *Homes) GiveFromClass(id int64, in contract.HomeGive) (contract.HomeOffer, error) {
-	from, err := h.ofClass(id)
+func (h *Homes) GiveFromClass(ctx context.Context, id int64, in contract.HomeGive) (contract.HomeOffer, error) {
+	from, err := h.ofClass(ctx, id)
 	if err != nil {
 		return contract.HomeOffer{}, err
 	}
-	return h.give(from, in)
+	return h.give(ctx, from, in)
 }
 
-func (h *Homes) give(from source, in contract.HomeGive) (contract.HomeOffer, error) {
+func (h *Homes) give(ctx context.Context, from source, in contract.HomeGive) (contract.HomeOffer, error) {
 	amount := amountOf(in.HomeAmount)
 	if wrong := amount.Check(); len(wrong) > 0 {
 		return contract.HomeOffer{}, studio.FailAll(wrong)
@@ -43,7 +44,7 @@ func (h *Homes) give(from source, in contract.HomeGive) (contract.HomeOffer, err
 	number, at := in.Passage, taught.Next{}
 	switch {
 	case in.Again != 0:
-		earlier, err := h.studio.Store.Home(in.Again)
+		earlier, err := h.studio.Store.With(ctx).Home(in.Again)
 		if err != nil {
 			return contract.HomeOffer{}, studio.Missing(err, store.KindHome, in.Again)
 		}
@@ -70,7 +71,7 @@ func (h *Homes) give(from source, in contract.HomeGive) (contract.HomeOffer, err
 	if _, _, err := sheet.ReadPlan(bytes.NewReader(document.Bytes())); err != nil {
 		return contract.HomeOffer{}, studio.FailInPlan(err, "home.not-like-this")
 	}
-	_, err := h.studio.Store.AddHome(store.Home{
+	_, err := h.studio.Store.With(ctx).AddHome(store.Home{
 		ClassID:  from.classID,
 		PlanID:   from.planID,
 		GroupID:  from.group,
@@ -83,9 +84,9 @@ func (h *Homes) give(from source, in contract.HomeGive) (contract.HomeOffer, err
 	}
 	h.studio.NoteChange()
 	if from.classID != 0 {
-		return h.OfferFromClass(from.classID)
+		return h.OfferFromClass(ctx, from.classID)
 	}
-	return h.OfferFromPlan(from.planID)
+	return h.OfferFromPlan(ctx, from.planID)
 }
 
 // overrule takes the counts and the tempo that were chosen, where they were.

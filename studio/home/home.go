@@ -4,6 +4,7 @@ package home
 
 import (
 	"bytes"
+	"context"
 	"errors"
 	"math"
 	"slices"
@@ -27,16 +28,16 @@ type Homes struct {
 
 // Library is what is asked of the school.
 type Library interface {
-	Group(id int64) (*contract.Group, error)
-	AttachTeacherSettings(doc plan.Document, group *contract.Group) error
-	FingersOf(group *contract.Group) (string, error)
+	Group(ctx context.Context, id int64) (*contract.Group, error)
+	AttachTeacherSettings(ctx context.Context, doc plan.Document, group *contract.Group) error
+	FingersOf(ctx context.Context, group *contract.Group) (string, error)
 }
 
 // Classes is what is asked of the room where classes are led.
 type Classes interface {
-	Open(id int64) (*studio.Class, error)
+	Open(ctx context.Context, id int64) (*studio.Class, error)
 	// PlanScore is the whole of a plan as it is played without this program.
-	PlanScore(p *plan.Plan, fingers string) (contract.Score, error)
+	PlanScore(ctx context.Context, p *plan.Plan, fingers string) (contract.Score, error)
 }
 
 // New is the room of a studio.
@@ -66,8 +67,8 @@ type source struct {
 	group   int64
 }
 
-func (h *Homes) ofPlan(id int64) (source, error) {
-	stored, err := h.studio.Store.Plan(id)
+func (h *Homes) ofPlan(ctx context.Context, id int64) (source, error) {
+	stored, err := h.studio.Store.With(ctx).Plan(id)
 	if err != nil {
 		return source{}, studio.Missing(err, store.KindPlan, id)
 	}
@@ -75,11 +76,11 @@ func (h *Homes) ofPlan(id int64) (source, error) {
 	if err != nil {
 		return source{}, err
 	}
-	group, err := h.library.Group(stored.GroupID)
+	group, err := h.library.Group(ctx, stored.GroupID)
 	if err != nil {
 		return source{}, err
 	}
-	if err := h.library.AttachTeacherSettings(doc, group); err != nil {
+	if err := h.library.AttachTeacherSettings(ctx, doc, group); err != nil {
 		return source{}, err
 	}
 	p, err := plan.Read(doc)
@@ -100,8 +101,8 @@ func (h *Homes) ofPlan(id int64) (source, error) {
 	return from, nil
 }
 
-func (h *Homes) ofClass(id int64) (source, error) {
-	class, err := h.classes.Open(id)
+func (h *Homes) ofClass(ctx context.Context, id int64) (source, error) {
+	class, err := h.classes.Open(ctx, id)
 	if err != nil {
 		return source{}, err
 	}
@@ -111,7 +112,7 @@ func (h *Homes) ofClass(id int64) (source, error) {
 	}
 	record := taught.Of(p, class.Script, class.At(h.studio.Now()))
 	from := source{doc: doc, plan: p, classID: id, planID: class.Stored.PlanID, group: class.Stored.GroupID}
-	if _, err := h.studio.Store.Plan(from.planID); errors.Is(err, store.ErrNotFound) {
+	if _, err := h.studio.Store.With(ctx).Plan(from.planID); errors.Is(err, store.ErrNotFound) {
 		from.planID = 0
 	}
 	for i, was := range record.Passages {
@@ -126,27 +127,27 @@ func (h *Homes) ofClass(id int64) (source, error) {
 }
 
 // OfferFromPlan is what can go home from a plan.
-func (h *Homes) OfferFromPlan(id int64) (contract.HomeOffer, error) {
-	from, err := h.ofPlan(id)
+func (h *Homes) OfferFromPlan(ctx context.Context, id int64) (contract.HomeOffer, error) {
+	from, err := h.ofPlan(ctx, id)
 	if err != nil {
 		return contract.HomeOffer{}, err
 	}
-	return h.offer(from)
+	return h.offer(ctx, from)
 }
 
 // OfferFromClass is what can go home from a class, as it was led.
-func (h *Homes) OfferFromClass(id int64) (contract.HomeOffer, error) {
-	from, err := h.ofClass(id)
+func (h *Homes) OfferFromClass(ctx context.Context, id int64) (contract.HomeOffer, error) {
+	from, err := h.ofClass(ctx, id)
 	if err != nil {
 		return contract.HomeOffer{}, err
 	}
-	return h.offer(from)
+	return h.offer(ctx, from)
 }
 
 // mostBefore is how many earlier ones are offered again.
 const mostBefore = 10
 
-func (h *Homes) offer(from source) (contract.HomeOffer, error) {
+func (h *Homes) offer(ctx context.Context, from source) (contract.HomeOffer, error) {
 	offer := contract.HomeOffer{
 		Title:    from.plan.Title,
 		PlanID:   from.planID,
@@ -158,7 +159,7 @@ func (h *Homes) offer(from source) (contract.HomeOffer, error) {
 	for _, number := range taught.CanGoHome(from.plan, from.lengths) {
 		offer.Passages = append(offer.Passages, homePassage(from, number))
 	}
-	given, err := h.given(from)
+	given, err := h.given(ctx, from)
 	if err != nil {
 		return offer, err
 	}
@@ -166,7 +167,7 @@ func (h *Homes) offer(from source) (contract.HomeOffer, error) {
 	if from.group == 0 {
 		return offer, nil
 	}
-	before, err := h.studio.Store.HomesOfGroup(from.group, mostBefore)
+	before, err := h.studio.Store.With(ctx).HomesOfGroup(from.group, mostBefore)
 	before = slices.DeleteFunc(before, func(b store.Home) bool {
 		return slices.ContainsFunc(given, func(g store.Home) bool { return g.ID == b.ID })
 	})
@@ -175,11 +176,11 @@ func (h *Homes) offer(from source) (contract.HomeOffer, error) {
 }
 
 // given is what was given from there.
-func (h *Homes) given(from source) ([]store.Home, error) {
+func (h *Homes) given(ctx context.Context, from source) ([]store.Home, error) {
 	if from.classID == 0 {
-		return h.studio.Store.HomesOfPlan(from.planID)
+		return h.studio.Store.With(ctx).HomesOfPlan(from.planID)
 	}
-	return h.studio.Store.HomesOfClass(from.classID, from.planID)
+	return h.studio.Store.With(ctx).HomesOfClass(from.classID, from.planID)
 }
 
 // homePassage is a passage as it would go home: as it was at the end.

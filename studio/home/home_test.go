@@ -31,12 +31,12 @@ const (
 // class is a class of a group on 4:2:7, led to its end but for what was pressed.
 func class(t *testing.T, d *desktest.Desk, press ...string) (group, class int64) {
 	t.Helper()
-	g, err := d.Library.SaveGroup(contract.Group{Name: "Monday", Weekday: -1})
+	g, err := d.Library.SaveGroup(t.Context(), contract.Group{Name: "Monday", Weekday: -1})
 	require.NoError(t, err)
 	p := d.AddPlan(trial + "," + even + "," + target)
-	p, err = d.Plans.Save(p.ID, contract.PlanSave{Revision: p.Revision, Document: p.Document, GroupID: g.ID})
+	p, err = d.Plans.Save(t.Context(), p.ID, contract.PlanSave{Revision: p.Revision, Document: p.Document, GroupID: g.ID})
 	require.NoError(t, err)
-	score, err := d.Classes.Begin(contract.Lead{PlanID: p.ID, Acknowledged: contract.StrongCautions(p)})
+	score, err := d.Classes.Begin(t.Context(), contract.Lead{PlanID: p.ID, Acknowledged: contract.StrongCautions(p)})
 	require.NoError(t, err)
 	d.Pass(50) // in the second round of 4:2:7
 	for _, do := range press {
@@ -49,7 +49,7 @@ func class(t *testing.T, d *desktest.Desk, press ...string) (group, class int64)
 func TestWhatGoesHomeFromAClass(t *testing.T) {
 	d := desktest.New(t)
 	_, id := class(t, d)
-	offer, err := d.Homes.OfferFromClass(id)
+	offer, err := d.Homes.OfferFromClass(t.Context(), id)
 	require.NoError(t, err)
 	require.Len(t, offer.Passages, 2, "not the try-out")
 	point := offer.Passages[0]
@@ -67,6 +67,7 @@ func TestWhatGoesHomeFromAClass(t *testing.T) {
 	)
 
 	offer, err = d.Homes.GiveFromClass(
+		t.Context(),
 		id,
 		contract.HomeGive{
 			Passage: 3,
@@ -93,20 +94,20 @@ func TestWhatGoesHomeFromAClass(t *testing.T) {
 		},
 		[]any{given.Name, given.Says, given.Amount, given.Plays, given.ClassID},
 	)
-	record, err := d.Records.Record(id)
+	record, err := d.Records.Record(t.Context(), id)
 	require.NoError(t, err)
 	assert.Equal(t, offer.Given, record.Homes, "it stands in the record")
 
-	s, err := d.Homes.Sheet(given.ID)
+	s, err := d.Homes.Sheet(t.Context(), given.ID)
 	require.NoError(t, err)
 	assert.Equal(t, "Lunch", s.From)
 	assert.NotEmpty(t, s.How)
 	assert.Contains(t, desktest.Words(strings.Join(s.Cautions, " ")), "Holding the breath: leave it out with")
 	assert.Contains(t, s.Stop, "Stop and breathe naturally when dizzy")
 
-	_, err = d.Homes.TakeBack(given.ID)
+	_, err = d.Homes.TakeBack(t.Context(), given.ID)
 	require.NoError(t, err)
-	_, err = d.Homes.Sheet(given.ID)
+	_, err = d.Homes.Sheet(t.Context(), given.ID)
 	assert.ErrorIs(t, err, studio.ErrNotFound)
 }
 
@@ -114,7 +115,7 @@ func TestWhatGoesHomeFromAClass(t *testing.T) {
 func TestItGoesHomeAsItWasLed(t *testing.T) {
 	d := desktest.New(t)
 	_, id := class(t, d, "drop-holds")
-	offer, err := d.Homes.OfferFromClass(id)
+	offer, err := d.Homes.OfferFromClass(t.Context(), id)
 	require.NoError(t, err)
 	assert.Equal(t, "4:7", offer.Passages[0].Counts)
 	for _, c := range []struct {
@@ -126,7 +127,7 @@ func TestItGoesHomeAsItWasLed(t *testing.T) {
 		{contract.HomeGive{Passage: 2}, "4:4, 23 rounds at 60, about 3 min"},
 	} {
 		c.give.HomeAmount = contract.HomeAmount{Minutes: 3, Pieces: 1}
-		offer, err := d.Homes.GiveFromClass(id, c.give)
+		offer, err := d.Homes.GiveFromClass(t.Context(), id, c.give)
 		require.NoError(t, err)
 		assert.Equal(t, c.says, offer.Given[0].Says)
 	}
@@ -143,15 +144,15 @@ func TestWhatCannotGoHome(t *testing.T) {
 		`Counts: given “4-4”`:                        {Passage: 3, Counts: "4-4", HomeAmount: right},
 		"It cannot go home like this":                {Passage: 3, Tempo: 3000, HomeAmount: right},
 	} {
-		_, err := d.Homes.GiveFromClass(id, give)
+		_, err := d.Homes.GiveFromClass(t.Context(), id, give)
 		assert.ErrorIs(t, err, studio.ErrInvalid, says)
 		assert.Contains(t, language.English().Error(err), says)
 	}
-	_, err := d.Homes.GiveFromClass(id, contract.HomeGive{Again: 99, HomeAmount: right})
+	_, err := d.Homes.GiveFromClass(t.Context(), id, contract.HomeGive{Again: 99, HomeAmount: right})
 	assert.ErrorIs(t, err, studio.ErrNotFound)
-	_, err = d.Homes.OfferFromPlan(99)
+	_, err = d.Homes.OfferFromPlan(t.Context(), 99)
 	assert.ErrorIs(t, err, studio.ErrNotFound)
-	offer, err := d.Homes.OfferFromClass(id)
+	offer, err := d.Homes.OfferFromClass(t.Context(), id)
 	require.NoError(t, err)
 	assert.Empty(t, offer.Given, "nothing of this was stored")
 }
@@ -161,39 +162,40 @@ func TestAskedAboutWhenTheGroupComesAgain(t *testing.T) {
 	d := desktest.New(t)
 	group, id := class(t, d)
 	amount := contract.HomeAmount{Minutes: 10, Pieces: 1, Days: 7}
-	_, err := d.Homes.GiveFromClass(id, contract.HomeGive{Passage: 3, HomeAmount: amount})
+	_, err := d.Homes.GiveFromClass(t.Context(), id, contract.HomeGive{Passage: 3, HomeAmount: amount})
 	require.NoError(t, err)
-	of, err := d.Homes.OfGroup(group)
+	of, err := d.Homes.OfGroup(t.Context(), group)
 	require.NoError(t, err)
 	assert.Empty(t, of.Ask, "not in the class in which it was given")
 	d.Pass(7 * 24 * 3600)
-	of, err = d.Homes.OfGroup(group)
+	of, err = d.Homes.OfGroup(t.Context(), group)
 	require.NoError(t, err)
 	require.Equal(t, []int64{of.Homes[0].ID}, of.Ask)
-	_, err = d.Homes.Answer(of.Ask[0], contract.HomeAnswer{Answer: "great"})
+	_, err = d.Homes.Answer(t.Context(), of.Ask[0], contract.HomeAnswer{Answer: "great"})
 	assert.ErrorIs(t, err, studio.ErrInvalid)
-	of, err = d.Homes.Answer(of.Ask[0], contract.HomeAnswer{Answer: of.Answers[1], Revision: of.Homes[0].Revision})
+	of, err = d.Homes.Answer(t.Context(), of.Ask[0], contract.HomeAnswer{Answer: of.Answers[1], Revision: of.Homes[0].Revision})
 	require.NoError(t, err)
 	assert.Empty(t, of.Ask)
 	assert.Equal(t, "now-and-then", of.Homes[0].Answer)
 
 	_, err = d.Homes.Answer(
+		t.Context(),
 		of.Homes[0].ID,
 		contract.HomeAnswer{Answer: contract.HomeTooMuch, Revision: of.Homes[0].Revision},
 	)
 	require.NoError(t, err)
-	record, err := d.Records.Record(id)
+	record, err := d.Records.Record(t.Context(), id)
 	require.NoError(t, err)
 	assert.Contains(t, desktest.Words(record.Told.Unready), "for home was too much", "it counts for next time")
 
 	p := d.AddPlan(even)
-	p, err = d.Plans.Save(p.ID, contract.PlanSave{Revision: p.Revision, Document: p.Document, GroupID: group})
+	p, err = d.Plans.Save(t.Context(), p.ID, contract.PlanSave{Revision: p.Revision, Document: p.Document, GroupID: group})
 	require.NoError(t, err)
-	offer, err := d.Homes.OfferFromPlan(p.ID)
+	offer, err := d.Homes.OfferFromPlan(t.Context(), p.ID)
 	require.NoError(t, err)
 	require.Len(t, offer.Before, 1)
 	amount.Minutes = 12
-	offer, err = d.Homes.GiveFromPlan(p.ID, contract.HomeGive{Again: offer.Before[0].ID, HomeAmount: amount})
+	offer, err = d.Homes.GiveFromPlan(t.Context(), p.ID, contract.HomeGive{Again: offer.Before[0].ID, HomeAmount: amount})
 	require.NoError(t, err)
 	assert.Equal(
 		t,
@@ -206,6 +208,7 @@ func TestAskedAboutWhenTheGroupComesAgain(t *testing.T) {
 	young.Import(d.Export())
 	assert.Equal(t, d.Export(), young.Export(), "all of it moves to another machine")
 	_, err = d.Homes.Answer(
+		t.Context(),
 		offer.Given[0].ID,
 		contract.HomeAnswer{Answer: of.Answers[0], Revision: offer.Given[0].Revision},
 	)
@@ -340,16 +343,17 @@ func TestADamagedHomePractice(t *testing.T) {
 	group, id := class(t, d)
 	for range 2 {
 		_, err := d.Homes.GiveFromClass(
+			t.Context(),
 			id,
 			contract.HomeGive{Passage: 3, HomeAmount: contract.HomeAmount{Minutes: 5, Pieces: 1}},
 		)
 		require.NoError(t, err)
 	}
 	d.Exec("UPDATE homes SET document = '{\"format\"' WHERE id = 1")
-	of, err := d.Homes.OfGroup(group)
+	of, err := d.Homes.OfGroup(t.Context(), group)
 	require.NoError(t, err)
 	assert.Len(t, of.Homes, 1)
-	_, err = d.Homes.Sheet(1)
+	_, err = d.Homes.Sheet(t.Context(), 1)
 	assert.ErrorIs(t, err, studio.ErrDamaged)
 	assert.Contains(t, language.English().Error(err), "The entry of this home practice")
 	var export contract.Export
@@ -357,8 +361,8 @@ func TestADamagedHomePractice(t *testing.T) {
 	assert.Len(t, export.Homes, 1)
 	require.Len(t, export.Damaged, 1)
 	assert.Equal(t, "home", export.Damaged[0].Kind)
-	_, err = d.Homes.TakeBack(1)
+	_, err = d.Homes.TakeBack(t.Context(), 1)
 	require.NoError(t, err)
-	_, err = d.Homes.TakeBack(1)
+	_, err = d.Homes.TakeBack(t.Context(), 1)
 	assert.ErrorIs(t, err, studio.ErrNotFound)
 }

@@ -3,6 +3,7 @@ package home
 import (
 	"bytes"
 	"compress/gzip"
+	"context"
 	"encoding/base64"
 	"encoding/json"
 	"slices"
@@ -22,39 +23,40 @@ type score func(p *plan.Plan, fingers string) (contract.Score, error)
 
 // Page is a home practice as one file that plays by itself. The template is the page as it was built, without a
 // practice. With voice, the place of the recordings is left for whoever puts them in.
-func (h *Homes) Page(id int64, template []byte, voice bool) (studio.File, error) {
-	stored, err := h.studio.Store.Home(id)
+func (h *Homes) Page(ctx context.Context, id int64, template []byte, voice bool) (studio.File, error) {
+	stored, err := h.studio.Store.With(ctx).Home(id)
 	if err != nil {
 		return studio.File{}, studio.Missing(err, store.KindHome, id)
 	}
-	s, err := h.Sheet(id)
+	s, err := h.Sheet(ctx, id)
 	if err != nil {
 		return studio.File{}, err
 	}
-	group, err := h.library.Group(stored.GroupID)
+	group, err := h.library.Group(ctx, stored.GroupID)
 	if err != nil {
 		return studio.File{}, err
 	}
-	fingers, err := h.library.FingersOf(group)
+	fingers, err := h.library.FingersOf(ctx, group)
 	if err != nil {
 		return studio.File{}, err
 	}
-	score := h.classes.PlanScore
 	if !voice {
 		template = bytes.Replace(template, recordings, nil, 1)
-		score = func(p *plan.Plan, fingers string) (contract.Score, error) {
-			s, err := h.classes.PlanScore(p, fingers)
+	}
+	score := func(p *plan.Plan, fingers string) (contract.Score, error) {
+		s, err := h.classes.PlanScore(ctx, p, fingers)
+		if !voice {
 			s.Speaker = nil
-			return s, err
 		}
+		return s, err
 	}
 	data, err := page(template, s, stored.Document, fingers, score)
 	return studio.File{Name: studio.FileName(s.Home.Name) + ".html", Type: "text/html; charset=utf-8", Data: data}, err
 }
 
 // Score is one piece of a home practice, from 0, as it is heard.
-func (h *Homes) Score(id int64) (contract.Score, error) {
-	stored, err := h.studio.Store.Home(id)
+func (h *Homes) Score(ctx context.Context, id int64) (contract.Score, error) {
+	stored, err := h.studio.Store.With(ctx).Home(id)
 	if err != nil {
 		return contract.Score{}, studio.Missing(err, store.KindHome, id)
 	}
@@ -65,7 +67,7 @@ func (h *Homes) Score(id int64) (contract.Score, error) {
 	if !home.Plays {
 		return contract.Score{}, cannotPlay(home)
 	}
-	score, err := h.classes.PlanScore(p, "")
+	score, err := h.classes.PlanScore(ctx, p, "")
 	return score.ForTheRoom(), err
 }
 
@@ -120,17 +122,19 @@ func page(template []byte, s contract.HomeSheet, document []byte, fingers string
 }
 
 // Recordings is what the recorded voice says in the page of a home practice.
-func (h *Homes) Recordings(id int64) (contract.HomeRecordings, error) {
+func (h *Homes) Recordings(ctx context.Context, id int64) (contract.HomeRecordings, error) {
 	list := contract.HomeRecordings{Sums: []string{}, Missing: []string{}}
-	stored, err := h.studio.Store.Home(id)
+	stored, err := h.studio.Store.With(ctx).Home(id)
 	if err != nil {
 		return list, studio.Missing(err, store.KindHome, id)
 	}
-	s, err := h.Sheet(id)
+	s, err := h.Sheet(ctx, id)
 	if err != nil {
 		return list, err
 	}
-	data, err := pageData(s, stored.Document, "", h.classes.PlanScore)
+	data, err := pageData(s, stored.Document, "", func(p *plan.Plan, fingers string) (contract.Score, error) {
+		return h.classes.PlanScore(ctx, p, fingers)
+	})
 	for _, choice := range data.Choices {
 		if speaker := choice.Score.Speaker; speaker != nil {
 			list.Name = speaker.Name

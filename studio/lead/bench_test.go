@@ -22,6 +22,7 @@ func BenchmarkAnAdjustmentOfAnHour(b *testing.B) {
 	now := time.Date(2026, 3, 2, 18, 30, 0, 0, time.UTC)
 	d := desk.WithTime(s, func() time.Time { return now }, 1)
 	plan, err := d.Plans.Add(
+		b.Context(),
 		[]byte(
 			`{"format": "vast-lantern-plan", "version": 1, "tempo": 60, "passages": [{"type": "practice", "practice": "nadi-shodhana", "counts": "4:4:8", "rounds": 110}]}`,
 		),
@@ -30,11 +31,11 @@ func BenchmarkAnAdjustmentOfAnHour(b *testing.B) {
 	if err != nil {
 		b.Fatal(err)
 	}
-	score, err := d.Classes.Begin(contract.Lead{PlanID: plan.ID, Acknowledged: contract.StrongCautions(plan)})
+	score, err := d.Classes.Begin(b.Context(), contract.Lead{PlanID: plan.ID, Acknowledged: contract.StrongCautions(plan)})
 	if err != nil {
 		b.Fatal(err)
 	}
-	code, err := d.Audience.RoomCode()
+	code, err := d.Audience.RoomCode(b.Context())
 	if err != nil {
 		b.Fatal(err)
 	}
@@ -43,10 +44,10 @@ func BenchmarkAnAdjustmentOfAnHour(b *testing.B) {
 	adjust := func(do pace.Verb, to float64) {
 		now = now.Add(100 * time.Millisecond)
 		pressed++
-		if _, err := d.Classes.Adjust(score.ClassID, contract.Adjust{Key: fmt.Sprint(pressed), Do: do, To: &to}); err != nil {
+		if _, err := d.Classes.Adjust(b.Context(), score.ClassID, contract.Adjust{Key: fmt.Sprint(pressed), Do: do, To: &to}); err != nil {
 			b.Fatal(err)
 		}
-		if room, err = d.Audience.Room(code); err != nil {
+		if room, err = d.Audience.Room(b.Context(), code); err != nil {
 			b.Fatal(err)
 		}
 	}

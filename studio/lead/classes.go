@@ -1,6 +1,7 @@
 package lead
 
 import (
+	"context"
 	"sync"
 	"sync/atomic"
 	"time"
@@ -32,22 +33,22 @@ type Classes struct {
 
 // Library is what leading asks of the groups.
 type Library interface {
-	EveryGroupByID() (map[int64]*contract.Group, error)
+	EveryGroupByID(context.Context) (map[int64]*contract.Group, error)
 	// ChoicesFor is the ways of the school, with those of the group in place.
-	ChoicesFor(group *contract.Group) (school.Choices, error)
-	CareFor(*contract.Group, time.Time) (care.Room, error)
+	ChoicesFor(ctx context.Context, group *contract.Group) (school.Choices, error)
+	CareFor(context.Context, *contract.Group, time.Time) (care.Room, error)
 }
 
 // Plans is what leading asks of the room where plans are made.
 type Plans interface {
-	ToLead(id int64, fitted bool, softer []int) (stored store.Plan, document []byte, p *plan.Plan, err error)
-	Add(document []byte, group int64) (contract.Plan, error)
+	ToLead(ctx context.Context, id int64, fitted bool, softer []int) (stored store.Plan, document []byte, p *plan.Plan, err error)
+	Add(ctx context.Context, document []byte, group int64) (contract.Plan, error)
 }
 
 // Voices is what leading asks of the recorded voices.
 type Voices interface {
 	// Speaking is what the voice that speaks in a language makes of texts: nil where the browser's own does.
-	Speaking(language string) (func(texts []string) *contract.Speaker, error)
+	Speaking(ctx context.Context, language string) (func(texts []string) *contract.Speaker, error)
 }
 
 // New is the room of a studio.
@@ -57,10 +58,10 @@ func New(s *studio.Studio, l Library, p Plans, v Voices) *Classes {
 
 // WhileNothingBegins does something that must not meet a class as it begins or is adjusted; running is the class that
 // is being led, or nil.
-func (c *Classes) WhileNothingBegins(work func(running *studio.Class) error) error {
+func (c *Classes) WhileNothingBegins(ctx context.Context, work func(running *studio.Class) error) error {
 	c.leading.Lock()
 	defer c.leading.Unlock()
-	running, err := c.InProgress()
+	running, err := c.InProgress(ctx)
 	if err != nil {
 		return err
 	}

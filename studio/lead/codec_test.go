@@ -52,12 +52,12 @@ func TestTheCasesOfTheScreensAreNotStale(t *testing.T) {
 	} {
 		d := desktest.New(t)
 		stored := d.AddPlan(one.passages)
-		score, err := d.Classes.Begin(contract.Lead{PlanID: stored.ID, Acknowledged: contract.StrongCautions(stored)})
+		score, err := d.Classes.Begin(t.Context(), contract.Lead{PlanID: stored.ID, Acknowledged: contract.StrongCautions(stored)})
 		require.NoError(t, err, one.name)
 		for i, press := range one.presses {
 			d.Pass(1.5)
 			press.Key = string(rune('a' + i))
-			done, err := d.Classes.Adjust(score.ClassID, press)
+			done, err := d.Classes.Adjust(t.Context(), score.ClassID, press)
 			require.NoError(t, err, one.name)
 			require.Nil(t, done.Answer.Refused, one.name)
 			score = done.Score

@@ -39,13 +39,13 @@ func plain(t require.TestingT, s contract.Score) string {
 // the data file, adjustment after adjustment from the beginning.
 func TestAScoreCrossesTheWireAndARestart(t *testing.T) {
 	d := desktest.New(t)
-	code, err := d.Audience.RoomCode()
+	code, err := d.Audience.RoomCode(t.Context())
 	require.NoError(t, err)
 	pressed := 0
 	rapid.Check(t, func(r *rapid.T) {
 		led := rapid.SliceOfN(rapid.SampledFrom(passages), 1, 4).Draw(r, "passages")
 		p := d.AddPlan(strings.Join(led, ", "))
-		score, err := d.Classes.Begin(contract.Lead{PlanID: p.ID, EndRunning: true, Acknowledged: contract.StrongCautions(p)})
+		score, err := d.Classes.Begin(t.Context(), contract.Lead{PlanID: p.ID, EndRunning: true, Acknowledged: contract.StrongCautions(p)})
 		require.NoError(r, err)
 		id := score.ClassID
 		for range rapid.IntRange(0, 12).Draw(r, "presses") {
@@ -67,14 +67,14 @@ func TestAScoreCrossesTheWireAndARestart(t *testing.T) {
 				to := rapid.SampledFrom([]string{"none", "breathe", "2:2"}).Draw(r, "beside")
 				want.To = to
 			}
-			_, err := d.Classes.Adjust(id, want)
+			_, err := d.Classes.Adjust(t.Context(), id, want)
 			if err != nil && strings.Contains(err.Error(), "lead.over") {
 				break
 			}
 			require.NoError(r, err)
-			score, err := d.Classes.Score(id)
+			score, err := d.Classes.Score(t.Context(), id)
 			require.NoError(r, err)
-			room, err := d.Audience.Room(code)
+			room, err := d.Audience.Room(t.Context(), code)
 			require.NoError(r, err)
 			crosses(r, score)
 			if room.Score != nil {
@@ -82,7 +82,7 @@ func TestAScoreCrossesTheWireAndARestart(t *testing.T) {
 			}
 			if rapid.IntRange(0, 3).Draw(r, "restart") == 0 {
 				d.Reopen()
-				again, err := d.Classes.Score(id)
+				again, err := d.Classes.Score(t.Context(), id)
 				require.NoError(r, err)
 				assert.Equal(r, plain(r, score), plain(r, again))
 			}

@@ -33,20 +33,20 @@ func TestATryOutIsFollowedPressByPress(t *testing.T) {
 	script := taps(30)
 	for n := range script {
 		step := contract.Try{Script: script[:n+1], AtMS: script[n].AtMS}
-		followed, err := d.Classes.Try(p.ID, step)
+		followed, err := d.Classes.Try(t.Context(), p.ID, step)
 		require.NoError(t, err)
 		if n%10 == 9 {
-			anew, err := fresh.Classes.Try(q.ID, step)
+			anew, err := fresh.Classes.Try(t.Context(), q.ID, step)
 			require.NoError(t, err)
 			assert.Equal(t, anew, followed, "press %d", n+1)
 		}
 	}
-	undone, err := d.Classes.Try(p.ID, contract.Try{Script: script[:3], AtMS: script[2].AtMS})
+	undone, err := d.Classes.Try(t.Context(), p.ID, contract.Try{Script: script[:3], AtMS: script[2].AtMS})
 	require.NoError(t, err, "another way than before")
-	anew, err := desktest.New(t).Classes.Try(1, contract.Try{})
+	anew, err := desktest.New(t).Classes.Try(t.Context(), 1, contract.Try{})
 	assert.ErrorIs(t, err, studio.ErrNotFound)
 	assert.Empty(t, anew.Phases)
-	other, err := fresh.Classes.Try(q.ID, contract.Try{Script: script[:3], AtMS: script[2].AtMS})
+	other, err := fresh.Classes.Try(t.Context(), q.ID, contract.Try{Script: script[:3], AtMS: script[2].AtMS})
 	require.NoError(t, err)
 	assert.Equal(t, other, undone)
 }
@@ -57,11 +57,11 @@ func TestATryOutIsNoMoreWorkThanAPress(t *testing.T) {
 	d := desktest.New(t)
 	p := d.AddPlan(`{"type": "practice", "practice": "nadi-shodhana", "counts": "4:4:8", "rounds": 600, "tempo": 100}`)
 	script := taps(80)
-	_, err := d.Classes.Try(p.ID, contract.Try{Script: script})
+	_, err := d.Classes.Try(t.Context(), p.ID, contract.Try{Script: script})
 	require.ErrorIs(t, err, studio.ErrInvalid)
 	assert.Contains(t, desktest.Words(err), "begin it again")
 	for n := 40; n <= 80; n += 40 {
-		_, err := d.Classes.Try(p.ID, contract.Try{Script: script[:n]})
+		_, err := d.Classes.Try(t.Context(), p.ID, contract.Try{Script: script[:n]})
 		require.NoError(t, err, "what is known is not done again")
 	}
 }

@@ -1,6 +1,7 @@
 package lead
 
 import (
+	"context"
 	"time"
 
 	"vastlantern/core/fact"
@@ -11,8 +12,8 @@ import (
 
 // Gap tells what to do about a stretch that began at that time of the class and in which no screen of the teacher's
 // showed the count: the lid was closed, the program or the browser had ended.
-func (c *Classes) Gap(id, from int64) (contract.Gap, error) {
-	l, err := c.Open(id)
+func (c *Classes) Gap(ctx context.Context, id, from int64) (contract.Gap, error) {
+	l, err := c.Open(ctx, id)
 	if err != nil {
 		return contract.Gap{}, err
 	}
@@ -47,19 +48,19 @@ func where(l *studio.Class, at int64) fact.Fact {
 
 // TakeAgain takes a round again that was lost from sight: everybody breathed naturally from then until now, and what
 // was in progress then starts over. The record has it as such a pause.
-func (c *Classes) TakeAgain(id int64, want contract.TakeAgain) (contract.Adjusted, error) {
+func (c *Classes) TakeAgain(ctx context.Context, id int64, want contract.TakeAgain) (contract.Adjusted, error) {
 	c.leading.Lock()
 	defer c.leading.Unlock()
-	l, err := c.Open(id)
+	l, err := c.Open(ctx, id)
 	if err != nil {
 		return contract.Adjusted{}, err
 	}
 	if number := l.Known(want.Key); number > 0 {
-		return c.adjusted(l, number)
+		return c.adjusted(ctx, l, number)
 	}
 	over := !l.Stored.EndedAt.IsZero() // it may have come to its end by the clock, unseen
 	if over {
-		newest, err := c.studio.Store.NewestClass()
+		newest, err := c.studio.Store.With(ctx).NewestClass()
 		if err != nil {
 			return contract.Adjusted{}, err
 		}
@@ -74,17 +75,17 @@ func (c *Classes) TakeAgain(id int64, want contract.TakeAgain) (contract.Adjuste
 		return contract.Adjusted{}, studio.Fail(studio.ErrConflict, "gap.cannot-again")
 	}
 	if over {
-		if err := c.reopen(l.Stored); err != nil {
+		if err := c.reopen(ctx, l.Stored); err != nil {
 			return contract.Adjusted{}, err
 		}
 	}
 	// The pause first: if all ends between the two, the class stands in natural breath and waits.
-	if _, err := c.adjust(l, from, contract.Adjust{Key: want.Key + "-lost", Do: pace.ToPause, Origin: want.Origin}); err != nil {
+	if _, err := c.adjust(ctx, l, from, contract.Adjust{Key: want.Key + "-lost", Do: pace.ToPause, Origin: want.Origin}); err != nil {
 		return contract.Adjusted{}, err
 	}
-	number, err := c.adjust(l, at, contract.Adjust{Key: want.Key, Do: pace.Resume, Origin: want.Origin})
+	number, err := c.adjust(ctx, l, at, contract.Adjust{Key: want.Key, Do: pace.Resume, Origin: want.Origin})
 	if err != nil {
 		return contract.Adjusted{}, err
 	}
-	return c.adjusted(l, number)
+	return c.adjusted(ctx, l, number)
 }

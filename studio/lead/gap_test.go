@@ -14,7 +14,7 @@ import (
 
 func lost(t *testing.T) (*desktest.Desk, int64) {
 	d := desktest.New(t)
-	score, err := d.Classes.Begin(contract.Lead{PlanID: d.AddPlan(desktest.Rounds).ID})
+	score, err := d.Classes.Begin(t.Context(), contract.Lead{PlanID: d.AddPlan(desktest.Rounds).ID})
 	require.NoError(t, err)
 	d.Pass(600)
 	return d, score.ClassID
@@ -22,7 +22,7 @@ func lost(t *testing.T) (*desktest.Desk, int64) {
 
 func TestAfterAGapTheRoundIsTakenAgain(t *testing.T) {
 	d, class := lost(t)
-	gap, err := d.Classes.Gap(class, 12_000)
+	gap, err := d.Classes.Gap(t.Context(), class, 12_000)
 	require.NoError(t, err)
 	assert.Equal(
 		t,
@@ -34,7 +34,7 @@ func TestAfterAGapTheRoundIsTakenAgain(t *testing.T) {
 		gap,
 	)
 
-	done, err := d.Classes.TakeAgain(class, contract.TakeAgain{Key: "k", FromMS: 12_000})
+	done, err := d.Classes.TakeAgain(t.Context(), class, contract.TakeAgain{Key: "k", FromMS: 12_000})
 	require.NoError(t, err)
 	assert.EqualValues(t, "resume", done.Answer.Do)
 	assert.Empty(t, done.Answer.Refused)
@@ -44,10 +44,10 @@ func TestAfterAGapTheRoundIsTakenAgain(t *testing.T) {
 	assert.Equal(t, []int64{600_000, 601_000}, first.AtMS)
 	assert.Equal(t, 2, done.Score.Phases[1].Round, "the same round")
 
-	again, err := d.Classes.TakeAgain(class, contract.TakeAgain{Key: "k", FromMS: 12_000})
+	again, err := d.Classes.TakeAgain(t.Context(), class, contract.TakeAgain{Key: "k", FromMS: 12_000})
 	require.NoError(t, err)
 	assert.Equal(t, done.Answer, again.Answer, "sent twice, done once")
-	record, err := d.Records.Record(class)
+	record, err := d.Records.Record(t.Context(), class)
 	require.NoError(t, err)
 	assert.Len(t, record.Marks, 2)
 	assert.Equal(t, 1, record.Passages[0].Abandoned)
@@ -55,21 +55,22 @@ func TestAfterAGapTheRoundIsTakenAgain(t *testing.T) {
 
 func TestWhatCannotBeTakenAgain(t *testing.T) {
 	d, class := lost(t)
-	_, err := d.Classes.TakeAgain(class, contract.TakeAgain{Key: "k", FromMS: 700_000})
+	_, err := d.Classes.TakeAgain(t.Context(), class, contract.TakeAgain{Key: "k", FromMS: 700_000})
 	assert.ErrorIs(t, err, studio.ErrConflict, "it is not that late yet")
-	_, err = d.Classes.Gap(99, 0)
+	_, err = d.Classes.Gap(t.Context(), 99, 0)
 	assert.ErrorIs(t, err, studio.ErrNotFound)
-	_, err = d.Classes.TakeAgain(99, contract.TakeAgain{Key: "k"})
+	_, err = d.Classes.TakeAgain(t.Context(), 99, contract.TakeAgain{Key: "k"})
 	assert.ErrorIs(t, err, studio.ErrNotFound)
 
 	score, err := d.Classes.Begin(
+		t.Context(),
 		contract.Lead{PlanID: d.AddPlan(`{"type": "talk", "title": "Hello", "seconds": 60},` + desktest.Rounds).ID},
 	)
 	require.NoError(t, err)
-	_, err = d.Classes.TakeAgain(class, contract.TakeAgain{Key: "k", FromMS: 12_000})
+	_, err = d.Classes.TakeAgain(t.Context(), class, contract.TakeAgain{Key: "k", FromMS: 12_000})
 	assert.ErrorIs(t, err, studio.ErrConflict, "another class runs")
 	d.Pass(75)
-	gap, err := d.Classes.Gap(score.ClassID, 30_000)
+	gap, err := d.Classes.Gap(t.Context(), score.ClassID, 30_000)
 	require.NoError(t, err)
 	assert.Equal(
 		t,
@@ -82,6 +83,6 @@ func TestWhatCannotBeTakenAgain(t *testing.T) {
 	)
 	d.Do(score.ClassID, "pause")
 	d.Pass(1)
-	_, err = d.Classes.TakeAgain(score.ClassID, contract.TakeAgain{Key: "k", FromMS: 63_000})
+	_, err = d.Classes.TakeAgain(t.Context(), score.ClassID, contract.TakeAgain{Key: "k", FromMS: 63_000})
 	assert.ErrorIs(t, err, studio.ErrConflict, "it was adjusted since")
 }

@@ -32,9 +32,9 @@ func (c *Classes) Keep(ctx context.Context) {
 			return
 		case <-tick.C:
 		}
-		err := c.Settle()
+		err := c.Settle(ctx)
 		if err == nil && time.Since(noted) >= noteTimeEvery {
-			noted, err = time.Now(), c.NoteTime()
+			noted, err = time.Now(), c.NoteTime(ctx)
 		}
 		now := ""
 		if err != nil {
@@ -50,8 +50,8 @@ func (c *Classes) Keep(ctx context.Context) {
 const clockName = "clock"
 
 // NoteTime notes how far the clock is while a class is in progress.
-func (c *Classes) NoteTime() error {
-	class, err := c.current()
+func (c *Classes) NoteTime(ctx context.Context) error {
+	class, err := c.current(ctx)
 	if err != nil || class == nil {
 		return err
 	}
@@ -63,7 +63,7 @@ func (c *Classes) NoteTime() error {
 	if err != nil {
 		return err
 	}
-	if err := c.studio.Store.SavePassing(clockName, value); studio.FileProblem(err).None() {
+	if err := c.studio.Store.With(ctx).SavePassing(clockName, value); studio.FileProblem(err).None() {
 		return err
 	}
 	return nil // the class goes on without
@@ -71,15 +71,15 @@ func (c *Classes) NoteTime() error {
 
 // Resume goes on at the time at which the class in progress is: a system clock that was set back meanwhile does not
 // take it back. To be called before anything is served.
-func (c *Classes) Resume() error {
-	if _, err := c.samplePlan(); err != nil {
+func (c *Classes) Resume(ctx context.Context) error {
+	if _, err := c.samplePlan(ctx); err != nil {
 		return err
 	}
-	class, err := c.current()
+	class, err := c.current(ctx)
 	if err != nil || class == nil {
 		return err
 	}
-	value, err := c.studio.Store.Setting(clockName)
+	value, err := c.studio.Store.With(ctx).Setting(clockName)
 	if errors.Is(err, store.ErrNotFound) {
 		return nil
 	}

@@ -35,21 +35,22 @@ func TestTimeOfAClassNeverRunsBackwards(t *testing.T) {
 			require.NoError(t, err)
 			clock := studio.NewClockOf(1, func() time.Time { return day }, func() time.Duration { return up }, boot)
 			d := desk.New(st, clock)
-			require.NoError(t, d.Classes.Resume())
+			require.NoError(t, d.Classes.Resume(t.Context()))
 			return d, func() { require.NoError(t, st.Close()) }
 		}
 		d, stop := start()
 		plan, err := d.Plans.Add(
+			t.Context(),
 			[]byte(`{"format": "vast-lantern-plan", "version": 1, "passages": [{"type": "talk", "wait": true}]}`),
 			0,
 		)
 		require.NoError(t, err)
-		score, err := d.Classes.Begin(contract.Lead{PlanID: plan.ID})
+		score, err := d.Classes.Begin(t.Context(), contract.Lead{PlanID: plan.ID})
 		require.NoError(t, err)
 		pass(10 * time.Minute)
-		require.NoError(t, d.Classes.NoteTime())
+		require.NoError(t, d.Classes.NoteTime(t.Context()))
 		pass(2 * time.Second)
-		before, err := d.Classes.Open(score.ClassID)
+		before, err := d.Classes.Open(t.Context(), score.ClassID)
 		require.NoError(t, err)
 		reached := before.At(d.Now())
 		stop()
@@ -60,7 +61,7 @@ func TestTimeOfAClassNeverRunsBackwards(t *testing.T) {
 			up, boot = time.Second, "second"
 		}
 		d, stop = start()
-		after, err := d.Classes.Open(score.ClassID)
+		after, err := d.Classes.Open(t.Context(), score.ClassID)
 		require.NoError(t, err)
 		want := reached + 60_000
 		if c.reboot && c.set < 0 {
@@ -77,7 +78,7 @@ func TestTimeOfAClassNeverRunsBackwards(t *testing.T) {
 			name,
 		)
 
-		_, err = d.Classes.Adjust(score.ClassID, contract.Adjust{Key: "k", Do: "end"})
+		_, err = d.Classes.Adjust(t.Context(), score.ClassID, contract.Adjust{Key: "k", Do: "end"})
 		require.NoError(t, err)
 		assert.Equal(t, day, d.Now(), "%s: between classes it is the time of day", name)
 		stop()

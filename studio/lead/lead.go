@@ -3,6 +3,7 @@
 package lead
 
 import (
+	"context"
 	"encoding/json"
 	"fmt"
 	"math"
@@ -19,22 +20,22 @@ import (
 )
 
 // Begin starts a class from a plan, now. Only one class runs at a time.
-func (c *Classes) Begin(want contract.Lead) (contract.Score, error) {
+func (c *Classes) Begin(ctx context.Context, want contract.Lead) (contract.Score, error) {
 	c.leading.Lock()
 	defer c.leading.Unlock()
-	return c.begin(want)
+	return c.begin(ctx, want)
 }
 
 // begin is Begin for whoever holds c.leading.
-func (c *Classes) begin(want contract.Lead) (contract.Score, error) {
-	planned, document, p, err := c.plans.ToLead(want.PlanID, want.Fit, want.Gentle)
+func (c *Classes) begin(ctx context.Context, want contract.Lead) (contract.Score, error) {
+	planned, document, p, err := c.plans.ToLead(ctx, want.PlanID, want.Fit, want.Gentle)
 	if err != nil {
 		return contract.Score{}, err
 	}
 	if unread := unacknowledged(p, want.Acknowledged); len(unread) > 0 {
 		return contract.Score{}, studio.Fail(studio.ErrInvalid, "lead.read-first", "cautions", unread)
 	}
-	if err := c.endRunning(want.EndRunning); err != nil {
+	if err := c.endRunning(ctx, want.EndRunning); err != nil {
 		return contract.Score{}, err
 	}
 	c.studio.SetClock() // nothing runs that a corrected clock could move
@@ -50,15 +51,15 @@ func (c *Classes) begin(want contract.Lead) (contract.Score, error) {
 	if err != nil {
 		return contract.Score{}, studio.Fail(studio.ErrInvalid, "lead.plan-wrong", "why", err)
 	}
-	if l.Stored, err = c.studio.Store.BeginClass(class); err != nil {
+	if l.Stored, err = c.studio.Store.With(ctx).BeginClass(class); err != nil {
 		return contract.Score{}, err
 	}
 	c.setLive(&live{stored: l.Stored, led: l.Copy()})
-	c.studio.ClassChanged(l.Stored)
-	if err := c.NoteTime(); err != nil {
+	c.studio.ClassChanged(ctx, l.Stored)
+	if err := c.NoteTime(ctx); err != nil {
 		return contract.Score{}, err
 	}
-	return c.notifyWithScore(l)
+	return c.notifyWithScore(ctx, l)
 }
 
 // unacknowledged is the strong cautions of the plan that nobody said were read.
@@ -73,8 +74,8 @@ func unacknowledged(p *plan.Plan, read []string) []fact.Fact {
 }
 
 // endRunning sees to it that no class is running, by ending it if that is wanted.
-func (c *Classes) endRunning(end bool) error {
-	running, err := c.InProgress()
+func (c *Classes) endRunning(ctx context.Context, end bool) error {
+	running, err := c.InProgress(ctx)
 	if err != nil || running == nil {
 		return err
 	}
@@ -82,6 +83,7 @@ func (c *Classes) endRunning(end bool) error {
 		return studio.FailRunning(running, "class.running-go-back")
 	}
 	_, err = c.adjust(
+		ctx,
 		running,
 		running.At(c.studio.Now()),
 		contract.Adjust{Key: fmt.Sprintf("end-for-another-%d", c.studio.Now().UnixNano()), Do: pace.End},
@@ -94,8 +96,8 @@ func (c *Classes) endRunning(end bool) error {
 }
 
 // InProgress is the class that is being led, or nil.
-func (c *Classes) InProgress() (*studio.Class, error) {
-	class, err := c.current()
+func (c *Classes) InProgress(ctx context.Context) (*studio.Class, error) {
+	class, err := c.current(ctx)
 	if err != nil || class == nil {
 		return nil, err
 	}
@@ -107,8 +109,8 @@ func (c *Classes) InProgress() (*studio.Class, error) {
 }
 
 // Running is the class that is being led, for the way back to it; it asks the data file for nothing.
-func (c *Classes) Running() (contract.Running, error) {
-	l, err := c.InProgress()
+func (c *Classes) Running(ctx context.Context) (contract.Running, error) {
+	l, err := c.InProgress(ctx)
 	if err != nil || l == nil {
 		return contract.Running{}, err
 	}
@@ -116,21 +118,21 @@ func (c *Classes) Running() (contract.Running, error) {
 }
 
 // Score is the timeline of a class as it stands.
-func (c *Classes) Score(id int64) (contract.Score, error) {
-	l, err := c.Open(id)
+func (c *Classes) Score(ctx context.Context, id int64) (contract.Score, error) {
+	l, err := c.Open(ctx, id)
 	if err != nil {
 		return contract.Score{}, err
 	}
-	return c.score(l)
+	return c.score(ctx, l)
 }
 
 // RunningScore is the score of the class that is being led, nil where none is.
-func (c *Classes) RunningScore() (*contract.Score, error) {
-	l, err := c.InProgress()
+func (c *Classes) RunningScore(ctx context.Context) (*contract.Score, error) {
+	l, err := c.InProgress(ctx)
 	if err != nil || l == nil {
 		return nil, err
 	}
-	score, err := c.score(l)
+	score, err := c.score(ctx, l)
 	return &score, err
 }
 
@@ -140,25 +142,25 @@ const tooLate = 5 * time.Second
 // Adjust makes a live adjustment, now. It is stored before it is answered, refused ones too; where it cannot be stored
 // just now the class goes on with it all the same, and the score says what is not stored. A press that was made too
 // long ago is refused, but for a note or what was seen, which is kept with its moment.
-func (c *Classes) Adjust(id int64, want contract.Adjust) (contract.Adjusted, error) {
+func (c *Classes) Adjust(ctx context.Context, id int64, want contract.Adjust) (contract.Adjusted, error) {
 	c.leading.Lock()
 	defer c.leading.Unlock()
-	l, err := c.Open(id)
+	l, err := c.Open(ctx, id)
 	if err != nil {
 		return contract.Adjusted{}, err
 	}
 	if number := l.Known(want.Key); number > 0 {
-		return c.adjusted(l, number) // sent twice: the first answer holds
+		return c.adjusted(ctx, l, number) // sent twice: the first answer holds
 	}
 	at, err := c.moment(l, want)
 	if err != nil {
 		return contract.Adjusted{}, err
 	}
-	number, err := c.adjust(l, at, want)
+	number, err := c.adjust(ctx, l, at, want)
 	if err != nil {
 		return contract.Adjusted{}, err
 	}
-	return c.adjusted(l, number)
+	return c.adjusted(ctx, l, number)
 }
 
 // moment is the time of the class at which a press acts, or why it does not.
@@ -181,8 +183,8 @@ func (c *Classes) moment(l *studio.Class, want contract.Adjust) (int64, error) {
 	return at, nil
 }
 
-func (c *Classes) adjusted(l *studio.Class, number int) (contract.Adjusted, error) {
-	score, err := c.notifyWithScore(l)
+func (c *Classes) adjusted(ctx context.Context, l *studio.Class, number int) (contract.Adjusted, error) {
+	score, err := c.notifyWithScore(ctx, l)
 	return contract.Adjusted{Answer: l.Answer(number), Score: score}, err
 }
 
@@ -215,7 +217,7 @@ func toBytes(to any) int {
 
 // adjust folds one adjustment more into the class in progress, at that time of it, and returns its number. The caller
 // notifies, and holds c.leading.
-func (c *Classes) adjust(l *studio.Class, at int64, want contract.Adjust) (int, error) {
+func (c *Classes) adjust(ctx context.Context, l *studio.Class, at int64, want contract.Adjust) (int, error) {
 	if want.Key == "" {
 		return 0, studio.Fail(studio.ErrInvalid, "lead.needs-key")
 	}
@@ -233,26 +235,26 @@ func (c *Classes) adjust(l *studio.Class, at int64, want contract.Adjust) (int, 
 	if err != nil {
 		return 0, studio.Fail(studio.ErrInvalid, "lead.not-adjustment", "why", err)
 	}
-	class, err := c.current()
+	class, err := c.current(ctx)
 	if err != nil {
 		return 0, err
 	}
 	number := len(l.Sent) + 1
 	row := store.Adjustment{Number: number, Key: want.Key, Body: body, Origin: want.Origin}
 	if class == nil || class.stored.ID != l.Stored.ID { // a remark that comes late
-		if err := c.studio.Store.AddAdjustments(l.Stored.ID, row); err != nil {
+		if err := c.studio.Store.With(ctx).AddAdjustments(l.Stored.ID, row); err != nil {
 			return 0, err
 		}
 		l.Add(studio.Sent{Key: want.Key, Because: want.Because, Origin: want.Origin}, a)
-		c.studio.ClassChanged(l.Stored)
+		c.studio.ClassChanged(ctx, l.Stored)
 		return number, nil
 	}
-	if class, err = c.keep(class, row); err != nil {
+	if class, err = c.keep(ctx, class, row); err != nil {
 		return 0, err
 	}
 	*l = *class.read()
 	if !l.Running(c.studio.Now()) && class.stored.EndedAt.IsZero() {
-		l.Stored.EndedAt = c.finish(class, l.Led.Timeline().End)
+		l.Stored.EndedAt = c.finish(ctx, class, l.Led.Timeline().End)
 	}
 	return number, nil
 }
@@ -267,9 +269,9 @@ func scriptLine(at int64, want contract.Adjust) ([]byte, error) {
 }
 
 // notifyWithScore tells every screen of a change, and returns the score after it.
-func (c *Classes) notifyWithScore(l *studio.Class) (contract.Score, error) {
+func (c *Classes) notifyWithScore(ctx context.Context, l *studio.Class) (contract.Score, error) {
 	c.studio.NoteChange()
-	score, err := c.score(l) // for all of them, who find it ready
+	score, err := c.score(ctx, l) // for all of them, who find it ready
 	c.studio.Wake(l.Stored.ID)
 	return score, err
 }

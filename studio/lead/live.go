@@ -1,6 +1,7 @@
 package lead
 
 import (
+	"context"
 	"errors"
 	"log/slog"
 	"slices"
@@ -33,13 +34,13 @@ type liveClass struct {
 }
 
 // current is the class in progress, or nil. One that cannot be read is none: it is told of as damaged.
-func (c *Classes) current() (*live, error) {
+func (c *Classes) current(ctx context.Context) (*live, error) {
 	c.live.mutex.Lock()
 	defer c.live.mutex.Unlock()
 	if c.live.loaded {
 		return c.live.class, nil
 	}
-	class, err := c.loadLive()
+	class, err := c.loadLive(ctx)
 	if err != nil {
 		return nil, err
 	}
@@ -47,8 +48,8 @@ func (c *Classes) current() (*live, error) {
 	return class, nil
 }
 
-func (c *Classes) loadLive() (*live, error) {
-	stored, err := c.studio.Store.InProgress()
+func (c *Classes) loadLive(ctx context.Context) (*live, error) {
+	stored, err := c.studio.Store.With(ctx).InProgress()
 	var unreadable *store.UnreadableError
 	switch {
 	case errors.Is(err, store.ErrNotFound), errors.As(err, &unreadable):
@@ -58,7 +59,7 @@ func (c *Classes) loadLive() (*live, error) {
 	case !stored.DeletedAt.IsZero():
 		return nil, nil
 	}
-	rows, err := c.studio.Store.Adjustments(stored.ID)
+	rows, err := c.studio.Store.With(ctx).Adjustments(stored.ID)
 	if err != nil {
 		return nil, err
 	}
@@ -84,19 +85,19 @@ func (c *Classes) setLive(class *live) {
 }
 
 // Open is a class with everything that was pressed, also what is not in the data file yet.
-func (c *Classes) Open(id int64) (*studio.Class, error) {
-	current, err := c.current()
+func (c *Classes) Open(ctx context.Context, id int64) (*studio.Class, error) {
+	current, err := c.current(ctx)
 	if err == nil && current != nil && current.stored.ID == id {
 		return current.read(), nil
 	}
 	if ended := c.endedSample(id); ended != nil {
 		return ended.read(), nil
 	}
-	stored, err := c.studio.Store.Class(id)
+	stored, err := c.studio.Store.With(ctx).Class(id)
 	if err != nil {
 		return nil, c.studio.OrDamaged(studio.Missing(err, store.KindClass, id), store.KindClass, id)
 	}
-	rows, err := c.studio.Store.Adjustments(stored.ID)
+	rows, err := c.studio.Store.With(ctx).Adjustments(stored.ID)
 	if err != nil {
 		return nil, err
 	}
@@ -124,7 +125,7 @@ func (l *live) with(row store.Adjustment) (*live, error) {
 
 // keep adds a row to the class in progress and stores it, or keeps it in memory where that is not possible just now.
 // Whoever calls it holds c.leading.
-func (c *Classes) keep(class *live, row store.Adjustment) (*live, error) {
+func (c *Classes) keep(ctx context.Context, class *live, row store.Adjustment) (*live, error) {
 	next, err := class.with(row)
 	if err != nil { // what cannot be read again is not stored
 		return class, err
@@ -133,7 +134,7 @@ func (c *Classes) keep(class *live, row store.Adjustment) (*live, error) {
 	case class.unstored > 0: // in their order
 		next.unstored++
 	default:
-		err = c.studio.Store.AddAdjustments(class.stored.ID, row)
+		err = c.studio.Store.With(ctx).AddAdjustments(class.stored.ID, row)
 		switch {
 		case !studio.FileProblem(err).None():
 			next.unstored, next.why = 1, studio.FileProblem(err)
@@ -149,24 +150,24 @@ func (c *Classes) keep(class *live, row store.Adjustment) (*live, error) {
 
 // storeHeld stores what could not be stored before: adjustments, and the end of a class. What cannot be stored yet
 // stays in memory, without an error.
-func (c *Classes) storeHeld() error {
+func (c *Classes) storeHeld(ctx context.Context) error {
 	c.storing.Lock()
 	defer c.storing.Unlock()
-	class, err := c.current()
+	class, err := c.current(ctx)
 	if err != nil || class == nil || class.unstored == 0 && !class.end {
 		return err
 	}
 	held := class.rows[len(class.rows)-class.unstored:]
-	err = c.studio.Store.AddAdjustments(class.stored.ID, held...) // presses need not wait for it
+	err = c.studio.Store.With(ctx).AddAdjustments(class.stored.ID, held...) // presses need not wait for it
 	if errors.Is(err, store.ErrTaken) {
-		held, err = c.alreadyStored(class)
+		held, err = c.alreadyStored(ctx, class)
 	}
 	if err == nil && class.end {
-		err = c.studio.Store.EndClass(class.stored.ID, class.stored.EndedAt)
+		err = c.studio.Store.With(ctx).EndClass(class.stored.ID, class.stored.EndedAt)
 	}
 	c.leading.Lock()
 	defer c.leading.Unlock()
-	now, currentErr := c.current()
+	now, currentErr := c.current(ctx)
 	if currentErr != nil || now == nil || now.stored.ID != class.stored.ID {
 		return currentErr
 	}
@@ -190,7 +191,7 @@ func (c *Classes) storeHeld() error {
 	c.setLive(&next)
 	if next.unstored == 0 && !next.stored.EndedAt.IsZero() && !next.end {
 		c.setLive(nil)
-		c.studio.ClassChanged(next.stored)
+		c.studio.ClassChanged(ctx, next.stored)
 	}
 	c.studio.Notify(next.stored.ID)
 	return nil
@@ -198,8 +199,8 @@ func (c *Classes) storeHeld() error {
 
 // alreadyStored is the held rows that are in the data file after all: a write can reach the disk although its answer
 // was an error.
-func (c *Classes) alreadyStored(class *live) ([]store.Adjustment, error) {
-	there, err := c.studio.Store.Adjustments(class.stored.ID)
+func (c *Classes) alreadyStored(ctx context.Context, class *live) ([]store.Adjustment, error) {
+	there, err := c.studio.Store.With(ctx).Adjustments(class.stored.ID)
 	if err != nil {
 		return nil, err
 	}
@@ -211,7 +212,7 @@ func (c *Classes) alreadyStored(class *live) ([]store.Adjustment, error) {
 }
 
 // finish ends the class in progress at that time of it, and returns the moment. Whoever calls it holds c.leading.
-func (c *Classes) finish(class *live, at int64) time.Time {
+func (c *Classes) finish(ctx context.Context, class *live, at int64) time.Time {
 	next := *class
 	next.stored.EndedAt = next.stored.StartedAt.Add(time.Duration(at) * time.Millisecond)
 	next.end = true
@@ -219,11 +220,11 @@ func (c *Classes) finish(class *live, at int64) time.Time {
 	if isSample {
 		c.sample.Store(&sample{next.stored.PlanID, &next})
 	}
-	if next.unstored == 0 && c.studio.Store.EndClass(next.stored.ID, next.stored.EndedAt) == nil {
+	if next.unstored == 0 && c.studio.Store.With(ctx).EndClass(next.stored.ID, next.stored.EndedAt) == nil {
 		c.setLive(nil)
 		if !isSample {
-			c.studio.ClassChanged(next.stored)
-		} else if err := c.removeSample(); err != nil { // else Settle does it
+			c.studio.ClassChanged(ctx, next.stored)
+		} else if err := c.removeSample(ctx); err != nil { // else Settle does it
 			slog.Error("the sample class is not removed yet", "error", err)
 		}
 	} else {
@@ -234,11 +235,11 @@ func (c *Classes) finish(class *live, at int64) time.Time {
 }
 
 // reopen takes back that a class was noted as over. Whoever calls it holds c.leading.
-func (c *Classes) reopen(stored store.Class) error {
-	if err := c.studio.Store.EndClass(stored.ID, time.Time{}); err != nil {
+func (c *Classes) reopen(ctx context.Context, stored store.Class) error {
+	if err := c.studio.Store.With(ctx).EndClass(stored.ID, time.Time{}); err != nil {
 		return err
 	}
-	rows, err := c.studio.Store.Adjustments(stored.ID)
+	rows, err := c.studio.Store.With(ctx).Adjustments(stored.ID)
 	if err != nil {
 		return err
 	}
@@ -251,15 +252,15 @@ func (c *Classes) reopen(stored store.Class) error {
 
 // Settle does what is due when a class has come to its end by itself: it is noted as over and worked out for the lists;
 // a sample that is over is removed.
-func (c *Classes) Settle() error {
-	if err := c.storeHeld(); err != nil {
+func (c *Classes) Settle(ctx context.Context) error {
+	if err := c.storeHeld(ctx); err != nil {
 		return err
 	}
 	c.leading.Lock()
 	defer c.leading.Unlock()
-	class, err := c.current()
+	class, err := c.current(ctx)
 	if err == nil && class == nil {
-		return c.removeSample()
+		return c.removeSample(ctx)
 	}
 	if err != nil || !class.stored.EndedAt.IsZero() {
 		return err
@@ -268,7 +269,7 @@ func (c *Classes) Settle() error {
 	if l.Running(c.studio.Now()) {
 		return nil
 	}
-	c.finish(class, l.Led.Timeline().End)
+	c.finish(ctx, class, l.Led.Timeline().End)
 	c.studio.Notify(class.stored.ID)
 	return nil
 }

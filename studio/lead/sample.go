@@ -2,6 +2,7 @@ package lead
 
 import (
 	"bytes"
+	"context"
 	_ "embed"
 	"encoding/json"
 	"errors"
@@ -30,16 +31,16 @@ type sample struct {
 }
 
 // BeginSample begins the sample class, as any other class is begun. It is not saved.
-func (c *Classes) BeginSample() (contract.Score, error) {
+func (c *Classes) BeginSample(ctx context.Context) (contract.Score, error) {
 	c.leading.Lock() // until it runs: a sample that does not is removed
 	defer c.leading.Unlock()
-	if running, err := c.InProgress(); err != nil || running != nil {
+	if running, err := c.InProgress(ctx); err != nil || running != nil {
 		if err == nil {
 			err = studio.FailRunning(running, "class.running-go-back")
 		}
 		return contract.Score{}, err
 	}
-	if err := c.removeSample(); err != nil {
+	if err := c.removeSample(ctx); err != nil {
 		return contract.Score{}, err
 	}
 	doc, err := line.NewNames("en", nil).FromText(sampleText, time.UTC)
@@ -50,27 +51,27 @@ func (c *Classes) BeginSample() (contract.Score, error) {
 	if err := sheet.WritePlan(&text, doc); err != nil {
 		return contract.Score{}, err
 	}
-	planned, err := c.plans.Add(text.Bytes(), 0)
+	planned, err := c.plans.Add(ctx, text.Bytes(), 0)
 	if err != nil {
 		return contract.Score{}, err
 	}
 	value, err := json.Marshal(sample{Plan: planned.ID})
 	if err == nil {
-		err = c.studio.Store.SaveSetting(sampleName, value)
+		err = c.studio.Store.With(ctx).SaveSetting(sampleName, value)
 	}
 	if err != nil {
 		return contract.Score{}, err
 	}
 	c.sample.Store(&sample{Plan: planned.ID})
-	return c.begin(contract.Lead{PlanID: planned.ID, Acknowledged: contract.StrongCautions(planned)})
+	return c.begin(ctx, contract.Lead{PlanID: planned.ID, Acknowledged: contract.StrongCautions(planned)})
 }
 
 // samplePlan is the plan of the sample, 0 where there is none.
-func (c *Classes) samplePlan() (int64, error) {
+func (c *Classes) samplePlan(ctx context.Context) (int64, error) {
 	if known := c.sample.Load(); known != nil {
 		return known.Plan, nil
 	}
-	value, err := c.studio.Store.Setting(sampleName)
+	value, err := c.studio.Store.With(ctx).Setting(sampleName)
 	if errors.Is(err, store.ErrNotFound) {
 		c.sample.Store(&sample{})
 		return 0, nil
@@ -87,15 +88,15 @@ func (c *Classes) samplePlan() (int64, error) {
 }
 
 // removeSample removes the sample for good, where it is not being led. Whoever still shows it is answered from memory.
-func (c *Classes) removeSample() error {
-	id, err := c.samplePlan()
+func (c *Classes) removeSample(ctx context.Context) error {
+	id, err := c.samplePlan(ctx)
 	if err != nil || id == 0 {
 		return err
 	}
-	if err := c.studio.Store.RemovePlanAndClasses(id); err != nil {
+	if err := c.studio.Store.With(ctx).RemovePlanAndClasses(id); err != nil {
 		return err
 	}
-	if err := c.studio.Store.SaveSetting(sampleName, []byte(`{"plan": 0}`)); err != nil {
+	if err := c.studio.Store.With(ctx).SaveSetting(sampleName, []byte(`{"plan": 0}`)); err != nil {
 		return err
 	}
 	c.sample.Store(&sample{last: c.sample.Load().last})

@@ -1,6 +1,7 @@
 package lead
 
 import (
+	"context"
 	"slices"
 	"sync"
 
@@ -40,7 +41,7 @@ const sameMoment = 50
 
 // score shapes the timeline from the stage in progress on. What is in its lists is not to be changed: others have it
 // too.
-func (c *Classes) score(l *studio.Class) (contract.Score, error) {
+func (c *Classes) score(ctx context.Context, l *studio.Class) (contract.Score, error) {
 	of := scored{l.Stored.ID, len(l.Script), l.Unstored, l.WhyUnstored.ID, !l.Stored.EndedAt.IsZero(), c.studio.Changes()}
 	at := l.At(c.studio.Now())
 	c.newest.mutex.Lock()
@@ -48,15 +49,15 @@ func (c *Classes) score(l *studio.Class) (contract.Score, error) {
 	if age := at - c.newest.at; of == c.newest.of && age >= 0 && float64(age) <= sameMoment*c.studio.Rate() {
 		return c.newest.score, nil
 	}
-	score, err := c.scoreAt(l, at)
+	score, err := c.scoreAt(ctx, l, at)
 	if err == nil {
 		c.newest.of, c.newest.at, c.newest.score = of, at, score
 	}
 	return score, err
 }
 
-func (c *Classes) scoreAt(l *studio.Class, at int64) (contract.Score, error) {
-	here, err := c.who(l.Stored, l.Plan.Words.Tag)
+func (c *Classes) scoreAt(ctx context.Context, l *studio.Class, at int64) (contract.Score, error) {
+	here, err := c.who(ctx, l.Stored, l.Plan.Words.Tag)
 	if err != nil {
 		return contract.Score{}, err
 	}
@@ -78,9 +79,9 @@ func PlanScore(p *plan.Plan, fingers string) contract.Score {
 }
 
 // PlanScore is the function of the same name with the recorded voice that speaks, for the rooms of the studio.
-func (c *Classes) PlanScore(p *plan.Plan, fingers string) (contract.Score, error) {
+func (c *Classes) PlanScore(ctx context.Context, p *plan.Plan, fingers string) (contract.Score, error) {
 	score := PlanScore(p, fingers)
-	says, err := c.voices.Speaking(p.Words.Tag)
+	says, err := c.voices.Speaking(ctx, p.Words.Tag)
 	if says != nil {
 		score.Speaker = says(texts(&score))
 	}
@@ -141,15 +142,15 @@ type cuesOf func(l *studio.Class, lane cue.Lane) *cue.Class
 // who is there: the group of a class, what care asks of it, how its fingers lie at the nose, and whose voice speaks. It
 // is read once and kept until any of it has changed. Where the data file cannot be read just now, it is what was read
 // last of a class that is led, which goes on with it.
-func (c *Classes) who(class store.Class, language string) (*people, error) {
+func (c *Classes) who(ctx context.Context, class store.Class, language string) (*people, error) {
 	last := c.people.Load()
 	known := last != nil && last.class == class.ID
-	settled := c.studio.Store.Settled()
+	settled := c.studio.Store.With(ctx).Settled()
 	if known && last.settled == settled && last.language == language {
 		return last, nil
 	}
 	here := &people{class: class.ID, language: language, settled: settled}
-	switch err := c.read(here, class); {
+	switch err := c.read(ctx, here, class); {
 	case err == nil:
 		c.people.Store(here)
 		return here, nil
@@ -160,21 +161,21 @@ func (c *Classes) who(class store.Class, language string) (*people, error) {
 	}
 }
 
-func (c *Classes) read(here *people, class store.Class) error {
-	groups, err := c.library.EveryGroupByID()
+func (c *Classes) read(ctx context.Context, here *people, class store.Class) error {
+	groups, err := c.library.EveryGroupByID(ctx)
 	if err != nil {
 		return err
 	}
 	here.group = groups[class.GroupID]
-	if here.asks, err = c.library.CareFor(here.group, class.StartedAt); err != nil {
+	if here.asks, err = c.library.CareFor(ctx, here.group, class.StartedAt); err != nil {
 		return err
 	}
-	choices, err := c.library.ChoicesFor(here.group)
+	choices, err := c.library.ChoicesFor(ctx, here.group)
 	if err != nil {
 		return err
 	}
 	here.fingers = choices.Way("fingers").ID
-	here.says, err = c.voices.Speaking(here.language)
+	here.says, err = c.voices.Speaking(ctx, here.language)
 	return err
 }
 

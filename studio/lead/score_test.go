@@ -16,11 +16,11 @@ import (
 
 func TestTheScoreBeginsWithTheRoundInProgress(t *testing.T) {
 	d := desktest.New(t)
-	score, err := d.Classes.Begin(contract.Lead{PlanID: d.AddPlan(desktest.Rounds).ID})
+	score, err := d.Classes.Begin(t.Context(), contract.Lead{PlanID: d.AddPlan(desktest.Rounds).ID})
 	require.NoError(t, err)
 	assert.EqualValues(t, "setup", score.Phases[0].Stage)
 	d.Pass(2 + 8 + 5)
-	score, err = d.Classes.Score(score.ClassID)
+	score, err = d.Classes.Score(t.Context(), score.ClassID)
 	require.NoError(t, err)
 	first := score.Phases[0]
 	assert.EqualValues(t, []any{pace.Round, 2, int64(10_000)}, []any{first.Stage, first.Round, first.AtMS[0]})
@@ -34,6 +34,7 @@ func TestTheScoreBeginsWithTheRoundInProgress(t *testing.T) {
 func TestWhatWaitsIsShownWithWhatFollows(t *testing.T) {
 	d := desktest.New(t)
 	score, err := d.Classes.Begin(
+		t.Context(),
 		contract.Lead{PlanID: d.AddPlan(`{"type": "talk", "seconds": 20, "wait": true},` + desktest.Rounds).ID},
 	)
 	require.NoError(t, err)
@@ -44,7 +45,7 @@ func TestWhatWaitsIsShownWithWhatFollows(t *testing.T) {
 	assert.EqualValues(t, 50_000, score.EndMS)
 	assert.EqualValues(t, 20_000, score.Passages[1].StartMS)
 	d.Pass(25)
-	score, err = d.Classes.Score(score.ClassID)
+	score, err = d.Classes.Score(t.Context(), score.ClassID)
 	require.NoError(t, err)
 	assert.EqualValues(t, 55_000, score.EndMS, "later than planned by now")
 	assert.EqualValues(t, 25_000, d.Do(score.ClassID, "advance").Score.Phases[0].AtMS[0])
@@ -57,7 +58,7 @@ func TestTheScoreCarriesWhatIsShownAndSaid(t *testing.T) {
 		`{"type": "practice", "practice": "nadi-shodhana", "counts": "4:4:4", "rounds": 3, "side": "left", "beside": "breathe",
 		"lines": [{"text": "soft jaw", "round": 2, "who": "all", "say": true}, {"text": "mine", "round": 2}, {"text": "for me alone", "round": 3, "say": true}]}`,
 	)
-	score, err := d.Classes.Begin(contract.Lead{PlanID: stored.ID, Acknowledged: contract.StrongCautions(stored)})
+	score, err := d.Classes.Begin(t.Context(), contract.Lead{PlanID: stored.ID, Acknowledged: contract.StrongCautions(stored)})
 	require.NoError(t, err)
 	shown := func(cues []contract.Cue) (list []string) {
 		for _, c := range cues {
@@ -84,26 +85,26 @@ func TestTheScoreCarriesWhatIsShownAndSaid(t *testing.T) {
 		"the hand, the calls, and of the lines those that are to be said, when their place begins",
 	)
 
-	code, err := d.Audience.RoomCode()
+	code, err := d.Audience.RoomCode(t.Context())
 	require.NoError(t, err)
-	room, err := d.Audience.Room(code)
+	room, err := d.Audience.Room(t.Context(), code)
 	require.NoError(t, err)
 	require.NotNil(t, room.Score)
 	assert.Len(t, room.Score.Spoken, len(score.Spoken)-1, "no room's screen says what is for the teacher")
 	d.Pass(40)
 	after := d.Do(score.ClassID, "last-round").Score
 	assert.Contains(t, shown(after.Cues), "40000 last one more, the last", "at once")
-	score, err = d.Classes.Score(score.ClassID)
+	score, err = d.Classes.Score(t.Context(), score.ClassID)
 	require.NoError(t, err)
 	assert.Equal(t, after.Cues, score.Cues, "the same for every screen")
-	room, err = d.Audience.Room(code)
+	room, err = d.Audience.Room(t.Context(), code)
 	require.NoError(t, err)
 	require.NotNil(t, room.Score)
 	for _, c := range room.Score.Cues {
 		assert.NotEqual(t, "teacher", c.Who, "the room does not see what is for the teacher")
 	}
 	d.Reopen()
-	again, err := d.Classes.Score(score.ClassID)
+	again, err := d.Classes.Score(t.Context(), score.ClassID)
 	require.NoError(t, err)
 	assert.Equal(t, score.Cues, again.Cues, "and the same after the machine was started again")
 }
@@ -114,7 +115,7 @@ func TestTheOthersAreTold(t *testing.T) {
 	stored := d.AddPlan(
 		`{"type": "practice", "practice": "counted-breath", "counts": "4:8:6", "rounds": 2, "lead_in": 0, "beside": "breathe"}`,
 	)
-	score, err := d.Classes.Begin(contract.Lead{PlanID: stored.ID, Acknowledged: contract.StrongCautions(stored)})
+	score, err := d.Classes.Begin(t.Context(), contract.Lead{PlanID: stored.ID, Acknowledged: contract.StrongCautions(stored)})
 	require.NoError(t, err)
 	assert.Equal(
 		t,
@@ -127,7 +128,7 @@ func TestTheOthersAreTold(t *testing.T) {
 	)
 	d.Do(score.ClassID, "end")
 	alone := d.AddPlan(`{"type": "practice", "practice": "counted-breath", "counts": "4:8:6", "rounds": 2}`)
-	score, err = d.Classes.Begin(contract.Lead{PlanID: alone.ID, Acknowledged: contract.StrongCautions(alone)})
+	score, err = d.Classes.Begin(t.Context(), contract.Lead{PlanID: alone.ID, Acknowledged: contract.StrongCautions(alone)})
 	require.NoError(t, err)
 	assert.Empty(t, score.LaneSpoken)
 }
@@ -138,7 +139,7 @@ func TestTheNamesOfTheLanes(t *testing.T) {
 	p := d.AddPlan(
 		desktest.Rounds + `, {"type": "practice", "practice": "counted-breath", "counts": "4:4:4", "rounds": 3, "beside": "breathe"}`,
 	)
-	score, err := d.Classes.Begin(contract.Lead{PlanID: p.ID, Acknowledged: contract.StrongCautions(p)})
+	score, err := d.Classes.Begin(t.Context(), contract.Lead{PlanID: p.ID, Acknowledged: contract.StrongCautions(p)})
 	require.NoError(t, err)
 	assert.Equal(t, contract.LaneNames{}, score.Passages[0].LaneNames)
 	assert.Equal(
@@ -148,7 +149,7 @@ func TestTheNamesOfTheLanes(t *testing.T) {
 	)
 	beside := "1:1"
 	d.Pass(4)
-	done, err := d.Classes.Adjust(score.ClassID, contract.Adjust{Key: "lane", Do: "beside", To: beside})
+	done, err := d.Classes.Adjust(t.Context(), score.ClassID, contract.Adjust{Key: "lane", Do: "beside", To: beside})
 	require.NoError(t, err)
 	require.Empty(t, done.Answer.Refused)
 	assert.Equal(t, contract.LaneNames{Main: "2:2", Beside: "shorter breath 1:1"}, done.Score.Passages[0].LaneNames)

@@ -1,6 +1,7 @@
 package lead
 
 import (
+	"context"
 	"vastlantern/core/breath"
 	"vastlantern/core/pace"
 	"vastlantern/core/room"
@@ -18,10 +19,10 @@ func (c *Classes) Signals() []contract.Signal {
 }
 
 // Saw records what was seen in a class, and proposes what to do about it.
-func (c *Classes) Saw(id int64, saw contract.Saw) (contract.Proposed, error) {
+func (c *Classes) Saw(ctx context.Context, id int64, saw contract.Saw) (contract.Proposed, error) {
 	c.leading.Lock()
 	defer c.leading.Unlock()
-	l, err := c.Open(id)
+	l, err := c.Open(ctx, id)
 	if err != nil {
 		return contract.Proposed{}, err
 	}
@@ -35,10 +36,10 @@ func (c *Classes) Saw(id int64, saw contract.Saw) (contract.Proposed, error) {
 	if err != nil {
 		return contract.Proposed{}, err
 	}
-	if _, err := c.adjust(l, moment, press); err != nil {
+	if _, err := c.adjust(ctx, l, moment, press); err != nil {
 		return contract.Proposed{}, err
 	}
-	proposed.Score, err = c.notifyWithScore(l)
+	proposed.Score, err = c.notifyWithScore(ctx, l)
 	return proposed, err
 }
 

@@ -1,6 +1,7 @@
 package lead
 
 import (
+	"context"
 	"errors"
 
 	"vastlantern/core/breath"
@@ -11,8 +12,8 @@ import (
 )
 
 // Tapped tells the room's own pace from taps, and the tempo at which the class would be as quick.
-func (c *Classes) Tapped(id int64, taps contract.Taps) (contract.Tapped, error) {
-	l, err := c.Open(id)
+func (c *Classes) Tapped(ctx context.Context, id int64, taps contract.Taps) (contract.Tapped, error) {
+	l, err := c.Open(ctx, id)
 	if err != nil {
 		return contract.Tapped{}, err
 	}

@@ -1,6 +1,7 @@
 package lead
 
 import (
+	"context"
 	"vastlantern/core/pace"
 	"vastlantern/core/sheet"
 	"vastlantern/store"
@@ -17,11 +18,11 @@ const mostWork = 1_000_000
 
 // Try plays a plan with adjustments and keeps nothing: the score is that of a class which is so far. Its times are
 // those of the class, from 0. The answer is to the last adjustment.
-func (c *Classes) Try(plan int64, try contract.Try) (contract.Score, error) {
+func (c *Classes) Try(ctx context.Context, plan int64, try contract.Try) (contract.Score, error) {
 	if len(try.Script) > mostTried {
 		return contract.Score{}, studio.Fail(studio.ErrInvalid, "try.too-many", "given", len(try.Script))
 	}
-	stored, document, p, err := c.plans.ToLead(plan, false, nil)
+	stored, document, p, err := c.plans.ToLead(ctx, plan, false, nil)
 	if err != nil {
 		return contract.Score{}, err
 	}
@@ -41,12 +42,12 @@ func (c *Classes) Try(plan int64, try contract.Try) (contract.Score, error) {
 	for i, a := range script {
 		l.Add(studio.Sent{Because: try.Script[i].Adjust.Because}, a)
 	}
-	return c.ScoreOf(l, max(before, try.AtMS))
+	return c.ScoreOf(ctx, l, max(before, try.AtMS))
 }
 
 // ScoreOf is the score of a class that is not stored, so far. Its times are those of the class, from 0.
-func (c *Classes) ScoreOf(l *studio.Class, at int64) (contract.Score, error) {
-	score, err := c.scoreAt(l, at)
+func (c *Classes) ScoreOf(ctx context.Context, l *studio.Class, at int64) (contract.Score, error) {
+	score, err := c.scoreAt(ctx, l, at)
 	score.StartedMS = 0
 	return score, err
 }

@@ -1,14 +1,15 @@
 package lead
 
 import (
+	"context"
 	"vastlantern/core/pace"
 	"vastlantern/studio"
 	"vastlantern/studio/contract"
 )
 
 // Would tells what each of the adjustments would do if it were made now.
-func (c *Classes) Would(id int64, wants []contract.Adjust) ([]contract.Preview, error) {
-	l, err := c.Open(id)
+func (c *Classes) Would(ctx context.Context, id int64, wants []contract.Adjust) ([]contract.Preview, error) {
+	l, err := c.Open(ctx, id)
 	if err != nil {
 		return nil, err
 	}

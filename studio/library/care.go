@@ -1,6 +1,7 @@
 package library
 
 import (
+	"context"
 	"time"
 
 	"vastlantern/core/care"
@@ -9,8 +10,8 @@ import (
 )
 
 // CareFor is who and when a plan is for, as the rules of care ask.
-func (l *Library) CareFor(group *contract.Group, at time.Time) (care.Room, error) {
-	choices, err := l.ChoicesFor(group)
+func (l *Library) CareFor(ctx context.Context, group *contract.Group, at time.Time) (care.Room, error) {
+	choices, err := l.ChoicesFor(ctx, group)
 	room := care.Room{
 		Present: map[care.Condition]int{}, Late: plan.Late(at),
 		Rules: care.Rules{

@@ -1,6 +1,7 @@
 package library
 
 import (
+	"context"
 	"errors"
 	"maps"
 	"reflect"
@@ -27,8 +28,8 @@ func shapeGroup(g store.Group) *contract.Group {
 }
 
 // GroupsByID is all groups, as screens see them.
-func (l *Library) GroupsByID() (map[int64]*contract.Group, error) {
-	list, err := l.studio.Store.Groups()
+func (l *Library) GroupsByID(ctx context.Context) (map[int64]*contract.Group, error) {
+	list, err := l.studio.Store.With(ctx).Groups()
 	groups := make(map[int64]*contract.Group, len(list))
 	for _, g := range list {
 		groups[g.ID] = shapeGroup(g)
@@ -37,8 +38,8 @@ func (l *Library) GroupsByID() (map[int64]*contract.Group, error) {
 }
 
 // EveryGroupByID is GroupsByID with those that were deleted, which say so: a class that was taught keeps its group.
-func (l *Library) EveryGroupByID() (map[int64]*contract.Group, error) {
-	list, err := l.studio.Store.EveryGroup()
+func (l *Library) EveryGroupByID(ctx context.Context) (map[int64]*contract.Group, error) {
+	list, err := l.studio.Store.With(ctx).EveryGroup()
 	groups := make(map[int64]*contract.Group, len(list))
 	for _, g := range list {
 		groups[g.ID] = shapeGroup(g)
@@ -50,8 +51,8 @@ func (l *Library) EveryGroupByID() (map[int64]*contract.Group, error) {
 }
 
 // Groups is the groups by name, and what a form of one has to ask.
-func (l *Library) Groups() (contract.Groups, error) {
-	all, err := l.GroupsByID()
+func (l *Library) Groups(ctx context.Context) (contract.Groups, error) {
+	all, err := l.GroupsByID(ctx)
 	if err != nil {
 		return contract.Groups{}, err
 	}
@@ -75,19 +76,19 @@ const (
 
 // SaveGroup stores a group in the place of its revision, a new one where its id is 0. The same save may come twice,
 // where the answer to the first was lost.
-func (l *Library) SaveGroup(g contract.Group) (contract.Group, error) {
+func (l *Library) SaveGroup(ctx context.Context, g contract.Group) (contract.Group, error) {
 	row, err := l.CheckGroup(g)
 	if err != nil {
 		return g, err
 	}
 	row.UpdatedAt = l.studio.Now()
 	if g.ID == 0 {
-		added, err := l.studio.Store.AddGroup(row)
+		added, err := l.studio.Store.With(ctx).AddGroup(row)
 		return *shapeGroup(added), err
 	}
-	saved, err := l.studio.Store.SaveGroup(row)
+	saved, err := l.studio.Store.With(ctx).SaveGroup(row)
 	if errors.Is(err, store.ErrTaken) {
-		if there, err := l.Group(g.ID); err == nil && sameGroup(*there, *shapeGroup(row)) {
+		if there, err := l.Group(ctx, g.ID); err == nil && sameGroup(*there, *shapeGroup(row)) {
 			return *there, nil
 		}
 	}
@@ -144,16 +145,16 @@ func checkGroup(g store.Group) error {
 }
 
 // AddGroup stores a new group.
-func (l *Library) AddGroup(name, level string, size int) (contract.Group, error) {
-	return l.SaveGroup(contract.Group{Name: name, Level: level, Size: size, Weekday: -1})
+func (l *Library) AddGroup(ctx context.Context, name, level string, size int) (contract.Group, error) {
+	return l.SaveGroup(ctx, contract.Group{Name: name, Level: level, Size: size, Weekday: -1})
 }
 
 // Group is the group with the id, nil for 0.
-func (l *Library) Group(id int64) (*contract.Group, error) {
+func (l *Library) Group(ctx context.Context, id int64) (*contract.Group, error) {
 	if id == 0 {
 		return nil, nil
 	}
-	groups, err := l.GroupsByID()
+	groups, err := l.GroupsByID(ctx)
 	if err == nil && groups[id] == nil {
 		err = studio.Missing(store.ErrNotFound, store.KindGroup, id)
 	}

@@ -15,7 +15,7 @@ import (
 func TestAGroupIsWarnedAtEachPlace(t *testing.T) {
 	d := desktest.New(t)
 	g := d.WithGroup(nil)
-	book, err := d.Library.Practices(g.ID)
+	book, err := d.Library.Practices(t.Context(), g.ID)
 	require.NoError(t, err)
 	for _, p := range book.Practices {
 		if p.ID == "segmented-breath" { // has holds by itself
@@ -23,13 +23,14 @@ func TestAGroupIsWarnedAtEachPlace(t *testing.T) {
 		}
 	}
 
-	drafted, err := d.Plans.Draft(contract.Draft{Document: desktest.Document(desktest.Holds), GroupID: g.ID})
+	drafted, err := d.Plans.Draft(t.Context(), contract.Draft{Document: desktest.Document(desktest.Holds), GroupID: g.ID})
 	require.NoError(t, err)
 	passage := drafted.Summary.Passages[0]
 	require.Len(t, passage.Findings, 1, "in the plan, as it is typed")
 	assert.Contains(t, desktest.Words(passage.Findings[0].Say), "pregnancy")
 	assert.True(t, passage.Gentler)
 	soft, err := d.Plans.Draft(
+		t.Context(),
 		contract.Draft{
 			Document: desktest.Document(desktest.Holds),
 			GroupID:  g.ID,
@@ -41,6 +42,7 @@ func TestAGroupIsWarnedAtEachPlace(t *testing.T) {
 	assert.Equal(t, "Alternate nostril breath without holds", desktest.Words(soft.Changed))
 	assert.Equal(t, "4:8", soft.Summary.Passages[0].Counts)
 	again, err := d.Plans.Draft(
+		t.Context(),
 		contract.Draft{
 			Document: soft.Document,
 			GroupID:  g.ID,
@@ -50,18 +52,18 @@ func TestAGroupIsWarnedAtEachPlace(t *testing.T) {
 	require.NoError(t, err)
 	assert.Contains(t, desktest.Words(again.Problem), "no gentler variant")
 
-	plan, err := d.Plans.Add(desktest.Document(desktest.Holds), g.ID)
+	plan, err := d.Plans.Add(t.Context(), desktest.Document(desktest.Holds), g.ID)
 	require.NoError(t, err)
-	_, err = d.Classes.Begin(contract.Lead{PlanID: plan.ID})
+	_, err = d.Classes.Begin(t.Context(), contract.Lead{PlanID: plan.ID})
 	require.ErrorIs(t, err, studio.ErrInvalid, "before leading: strong cautions must be acknowledged")
 	assert.Contains(t, desktest.Words(err), "Holding the breath")
-	score, err := d.Classes.Begin(contract.Lead{PlanID: plan.ID, Acknowledged: contract.StrongCautions(plan)})
+	score, err := d.Classes.Begin(t.Context(), contract.Lead{PlanID: plan.ID, Acknowledged: contract.StrongCautions(plan)})
 	require.NoError(t, err)
 	assert.EqualValues(t, "leave-out", score.Passages[0].Findings[0].Do, "while leading")
-	record, err := d.Records.Record(score.ClassID)
+	record, err := d.Records.Record(t.Context(), score.ClassID)
 	require.NoError(t, err)
 	assert.Equal(t, contract.StrongCautions(plan), record.Acknowledged, "it is recorded that they were read")
-	nobody, err := d.Plans.Draft(contract.Draft{Document: desktest.Document(desktest.Holds)})
+	nobody, err := d.Plans.Draft(t.Context(), contract.Draft{Document: desktest.Document(desktest.Holds)})
 	require.NoError(t, err)
 	assert.Empty(t, nobody.Summary.Passages[0].Findings)
 }
@@ -70,9 +72,9 @@ func TestGroupsAreChecked(t *testing.T) {
 	d := desktest.New(t)
 	g := d.WithGroup(nil)
 	g.Size, g.Notes = 12, "by the window"
-	g, err := d.Library.SaveGroup(g)
+	g, err := d.Library.SaveGroup(t.Context(), g)
 	require.NoError(t, err)
-	groups, err := d.Library.Groups()
+	groups, err := d.Library.Groups(t.Context())
 	require.NoError(t, err)
 	assert.Equal(t, []contract.Group{g}, groups.Groups)
 	for says, change := range map[string]func(*contract.Group){
@@ -87,11 +89,11 @@ func TestGroupsAreChecked(t *testing.T) {
 	} {
 		bad := g
 		change(&bad)
-		_, err := d.Library.SaveGroup(bad)
+		_, err := d.Library.SaveGroup(t.Context(), bad)
 		require.ErrorIs(t, err, studio.ErrInvalid)
 		assert.Contains(t, desktest.Words(err), says)
 	}
 	g.ID = 99
-	_, err = d.Library.SaveGroup(g)
+	_, err = d.Library.SaveGroup(t.Context(), g)
 	assert.ErrorIs(t, err, studio.ErrNotFound)
 }

@@ -3,6 +3,7 @@ package library
 import (
 	"bytes"
 	"cmp"
+	"context"
 	"encoding/json"
 	"errors"
 	"fmt"
@@ -23,8 +24,8 @@ import (
 
 // OwnPractices is the teacher's own practices. One that can no longer be read is left out: its file is still there to
 // mend.
-func (l *Library) OwnPractices() ([]*practice.Practice, error) {
-	stored, err := l.studio.Store.Practices()
+func (l *Library) OwnPractices(ctx context.Context) ([]*practice.Practice, error) {
+	stored, err := l.studio.Store.With(ctx).Practices()
 	var list []*practice.Practice
 	for _, p := range stored {
 		if read, err := practice.ReadOwn(p.Document); err == nil {
@@ -47,8 +48,8 @@ func asObject(file []byte) (map[string]any, error) {
 }
 
 // OwnPractice is the file of a practice, to be changed: of the catalogue's, the beginning of an own one.
-func (l *Library) OwnPractice(id string) (contract.PracticeFile, error) {
-	stored, err := l.studio.Store.Practices()
+func (l *Library) OwnPractice(ctx context.Context, id string) (contract.PracticeFile, error) {
+	stored, err := l.studio.Store.With(ctx).Practices()
 	if err != nil {
 		return contract.PracticeFile{}, err
 	}
@@ -76,8 +77,8 @@ func practiceFile(text []byte, revision int64) (contract.PracticeFile, error) {
 var notInIDs = regexp.MustCompile(`[^a-z0-9]+`)
 
 // CopyPractice begins an own practice as a copy of another.
-func (l *Library) CopyPractice(id, name string) (contract.PracticeFile, error) {
-	file, err := l.OwnPractice(id)
+func (l *Library) CopyPractice(ctx context.Context, id, name string) (contract.PracticeFile, error) {
+	file, err := l.OwnPractice(ctx, id)
 	if err != nil {
 		return file, err
 	}
@@ -93,23 +94,23 @@ func (l *Library) CopyPractice(id, name string) (contract.PracticeFile, error) {
 		object["from"] = id
 	}
 	object["name"] = name
-	if object["id"], err = l.freeID(name); err != nil {
+	if object["id"], err = l.freeID(ctx, name); err != nil {
 		return file, err
 	}
 	text, err := json.Marshal(object)
 	if err != nil {
 		return file, err
 	}
-	return l.SavePractice(contract.PracticeText{Text: string(text)})
+	return l.SavePractice(ctx, contract.PracticeText{Text: string(text)})
 }
 
 // freeID makes an id of the name that is not taken yet.
-func (l *Library) freeID(name string) (string, error) {
+func (l *Library) freeID(ctx context.Context, name string) (string, error) {
 	stem := practice.OwnPrefix + cmp.Or(
 		strings.Trim(notInIDs.ReplaceAllString(strings.ToLower(name), "-"), "-"),
 		"practice",
 	)
-	stored, err := l.studio.Store.Practices()
+	stored, err := l.studio.Store.With(ctx).Practices()
 	taken := func(id string) bool {
 		return slices.ContainsFunc(stored, func(p store.Practice) bool { return p.ID == id })
 	}
@@ -178,7 +179,7 @@ func firstLine(err error) fact.Fact {
 
 // SavePractice stores an own practice from its file, in YAML or JSON, in the place of its revision. The same save may
 // come twice, where the answer to the first was lost.
-func (l *Library) SavePractice(in contract.PracticeText) (contract.PracticeFile, error) {
+func (l *Library) SavePractice(ctx context.Context, in contract.PracticeText) (contract.PracticeFile, error) {
 	text := in.Text
 	p, err := readOwn(text)
 	if err != nil {
@@ -194,12 +195,12 @@ func (l *Library) SavePractice(in contract.PracticeText) (contract.PracticeFile,
 			return contract.PracticeFile{}, err
 		}
 	}
-	saved, err := l.studio.Store.SavePractice(
+	saved, err := l.studio.Store.With(ctx).SavePractice(
 		store.Practice{ID: p.ID, Document: file, Revision: in.Revision, UpdatedAt: l.studio.Now()},
 	)
 	switch {
 	case errors.Is(err, store.ErrTaken):
-		there, unread := l.OwnPractice(p.ID)
+		there, unread := l.OwnPractice(ctx, p.ID)
 		if unread == nil && there.Text == string(file) {
 			return there, nil
 		}
@@ -254,8 +255,8 @@ func plainNumbers(value any) any {
 }
 
 // RemovePractice takes an own practice out of the book. Plans and classes that use it carry their own copy.
-func (l *Library) RemovePractice(id string) (contract.Done, error) {
-	err := l.studio.Store.RemovePractice(id)
+func (l *Library) RemovePractice(ctx context.Context, id string) (contract.Done, error) {
+	err := l.studio.Store.With(ctx).RemovePractice(id)
 	if errors.Is(err, store.ErrNotFound) {
 		return contract.Done{}, studio.Fail(studio.ErrNotFound, "missing.own-practice", "practice", id)
 	}

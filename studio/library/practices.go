@@ -2,6 +2,7 @@ package library
 
 import (
 	"cmp"
+	"context"
 	"slices"
 	"strings"
 	"time"
@@ -18,20 +19,20 @@ import (
 )
 
 // Practices is the practice book: the catalogue, and the teacher's own.
-func (l *Library) Practices(group int64) (contract.Book, error) {
-	own, err := l.OwnPractices()
+func (l *Library) Practices(ctx context.Context, group int64) (contract.Book, error) {
+	own, err := l.OwnPractices(ctx)
 	if err != nil {
 		return contract.Book{}, err
 	}
-	g, err := l.Group(group)
+	g, err := l.Group(ctx, group)
 	if err != nil {
 		return contract.Book{}, err
 	}
-	choices, err := l.ChoicesFor(g)
+	choices, err := l.ChoicesFor(ctx, g)
 	if err != nil {
 		return contract.Book{}, err
 	}
-	room, err := l.CareFor(g, time.Time{}) // the hour of reading is not that of teaching
+	room, err := l.CareFor(ctx, g, time.Time{}) // the hour of reading is not that of teaching
 	if err != nil {
 		return contract.Book{}, err
 	}
@@ -108,8 +109,8 @@ func courseInWords(fields plan.Fields, p *plan.Passage) string {
 func texts(list []string) []string { return append([]string{}, list...) }
 
 // Sample is two rounds of the practice, for its lamp sheet to play silently on its page.
-func (l *Library) Sample(id string) (contract.Score, error) {
-	own, err := l.OwnPractices()
+func (l *Library) Sample(ctx context.Context, id string) (contract.Score, error) {
+	own, err := l.OwnPractices(ctx)
 	if err != nil {
 		return contract.Score{}, err
 	}
@@ -146,8 +147,8 @@ func sample(p *practice.Practice) contract.Score {
 }
 
 // PracticeNames is the names of all practices, by id.
-func (l *Library) PracticeNames() (map[string]string, error) {
-	own, err := l.OwnPractices()
+func (l *Library) PracticeNames(ctx context.Context) (map[string]string, error) {
+	own, err := l.OwnPractices(ctx)
 	names := map[string]string{}
 	for _, p := range slices.Concat(own, practice.Catalogue()) {
 		names[p.ID] = p.Name

@@ -2,6 +2,7 @@ package library
 
 import (
 	"bytes"
+	"context"
 	"encoding/json"
 	"errors"
 	"maps"
@@ -24,12 +25,12 @@ import (
 const settingsName = "teacher"
 
 // Settings is what the teacher has chosen, with what there is to choose from.
-func (l *Library) Settings() (contract.Settings, error) {
-	_, revision, err := l.studio.Store.SettingAt(settingsName) // before the rest: a save in between makes it old, not lost
+func (l *Library) Settings(ctx context.Context) (contract.Settings, error) {
+	_, revision, err := l.studio.Store.With(ctx).SettingAt(settingsName) // before the rest: a save in between makes it old, not lost
 	if err != nil && !errors.Is(err, store.ErrNotFound) {
 		return contract.Settings{}, err
 	}
-	now, err := l.InForce()
+	now, err := l.InForce(ctx)
 	settings := contract.Settings{
 		Revision: revision,
 		Schools:  now.Schools, Language: now.Language, OwnWords: now.OwnWords, CareRead: now.CareRead,
@@ -50,8 +51,8 @@ func (l *Library) Settings() (contract.Settings, error) {
 
 // InForce is what the teacher has chosen, or what holds where nothing is or where it cannot be read: what can be chosen
 // anew keeps nobody from leading.
-func (l *Library) InForce() (contract.Choices, error) {
-	chosen, err := l.Chosen()
+func (l *Library) InForce(ctx context.Context) (contract.Choices, error) {
+	chosen, err := l.Chosen(ctx)
 	if err == nil {
 		return chosen, nil
 	}
@@ -63,8 +64,8 @@ func (l *Library) InForce() (contract.Choices, error) {
 }
 
 // Language is the one that the teacher has chosen, as a tag; English where none is, or it cannot be read.
-func (l *Library) Language() string {
-	chosen, err := l.Chosen()
+func (l *Library) Language(ctx context.Context) string {
+	chosen, err := l.Chosen(ctx)
 	if err != nil || chosen.Language == "" {
 		return "en"
 	}
@@ -72,8 +73,8 @@ func (l *Library) Language() string {
 }
 
 // Chosen is what the teacher has chosen, as it is stored, or store.ErrNotFound.
-func (l *Library) Chosen() (contract.Choices, error) {
-	value, err := l.studio.Store.Setting(settingsName)
+func (l *Library) Chosen(ctx context.Context) (contract.Choices, error) {
+	value, err := l.studio.Store.With(ctx).Setting(settingsName)
 	if err != nil {
 		return contract.Choices{}, err
 	}
@@ -83,7 +84,7 @@ func (l *Library) Chosen() (contract.Choices, error) {
 		stored, err = l.CheckChoices(stored)
 	}
 	if err != nil {
-		l.studio.Store.NoteDamage(store.Damaged{Kind: store.KindSetting, Name: settingsName, Why: fact.Of(err)})
+		l.studio.Store.With(ctx).NoteDamage(store.Damaged{Kind: store.KindSetting, Name: settingsName, Why: fact.Of(err)})
 		return contract.Choices{}, studio.Fail(studio.ErrDamaged, "school.unreadable", "why", err)
 	}
 	stored.Schools, stored.OwnWords = contract.OrEmpty(stored.Schools), contract.OrEmpty(stored.OwnWords)
@@ -104,9 +105,9 @@ func questions() []contract.Question {
 
 // SaveSettings stores what the teacher has chosen, in the place of its revision. Keys that are left out stay as they
 // are. The same save may come twice, where the answer to the first was lost.
-func (l *Library) SaveSettings(in contract.Settings) (contract.Settings, error) {
+func (l *Library) SaveSettings(ctx context.Context, in contract.Settings) (contract.Settings, error) {
 	if in.Keys.Letters == nil && in.Keys.Remote == nil {
-		now, err := l.InForce()
+		now, err := l.InForce(ctx)
 		if err != nil {
 			return in, err
 		}
@@ -128,17 +129,17 @@ func (l *Library) SaveSettings(in contract.Settings) (contract.Settings, error) 
 	if err != nil {
 		return in, err
 	}
-	err = l.studio.Store.ReplaceSetting(settingsName, value, in.Revision)
+	err = l.studio.Store.With(ctx).ReplaceSetting(settingsName, value, in.Revision)
 	if errors.Is(err, store.ErrTaken) {
-		if there, unread := l.studio.Store.Setting(settingsName); unread == nil && bytes.Equal(there, value) {
-			return l.Settings()
+		if there, unread := l.studio.Store.With(ctx).Setting(settingsName); unread == nil && bytes.Equal(there, value) {
+			return l.Settings(ctx)
 		}
 		return in, studio.FailChanged("settings")
 	}
 	if err != nil {
 		return in, err
 	}
-	return l.Settings()
+	return l.Settings(ctx)
 }
 
 // SaveChoices stores what was chosen and checked, in the place of what is there.
@@ -193,8 +194,8 @@ func (*Library) CheckChoices(in contract.Choices) (contract.Choices, error) {
 }
 
 // ChoicesFor is the teacher's school, with the group's own ways in place where it differs.
-func (l *Library) ChoicesFor(group *contract.Group) (school.Choices, error) {
-	now, err := l.InForce()
+func (l *Library) ChoicesFor(ctx context.Context, group *contract.Group) (school.Choices, error) {
+	now, err := l.InForce(ctx)
 	choices := school.Choices(now.Schools)
 	if group != nil {
 		choices = choices.With(group.Schools)
@@ -203,25 +204,25 @@ func (l *Library) ChoicesFor(group *contract.Group) (school.Choices, error) {
 }
 
 // FingersOf is how the fingers lie at the nose in a group, as its school has it.
-func (l *Library) FingersOf(group *contract.Group) (string, error) {
-	choices, err := l.ChoicesFor(group)
+func (l *Library) FingersOf(ctx context.Context, group *contract.Group) (string, error) {
+	choices, err := l.ChoicesFor(ctx, group)
 	return choices.Way("fingers").ID, err
 }
 
 // AttachTeacherSettings gives a document what it is led with: the words of the teacher's school and language, and the
 // teacher's own practices that it uses. They travel with the plan, and a class of the past keeps those that it was led
 // with.
-func (l *Library) AttachTeacherSettings(doc plan.Document, group *contract.Group) error {
-	now, err := l.InForce()
+func (l *Library) AttachTeacherSettings(ctx context.Context, doc plan.Document, group *contract.Group) error {
+	now, err := l.InForce(ctx)
 	if err != nil {
 		return err
 	}
-	choices, err := l.ChoicesFor(group)
+	choices, err := l.ChoicesFor(ctx, group)
 	if err != nil {
 		return err
 	}
 	doc.SetWords(plan.Said{Language: now.Language, Sides: choices.Way("sides").Sides, Own: now.OwnWords})
-	stored, err := l.studio.Store.Practices()
+	stored, err := l.studio.Store.With(ctx).Practices()
 	if err != nil {
 		return err
 	}

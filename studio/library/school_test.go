@@ -14,21 +14,23 @@ import (
 
 func TestTheSchoolIsPlannedCuedShownAndCaredFor(t *testing.T) {
 	d := desktest.New(t)
-	settings, err := d.Library.Settings()
+	settings, err := d.Library.Settings(t.Context())
 	require.NoError(t, err)
 	settings.Schools = map[string]string{"start": "right", "sides": "hand", "palms": "down", "pressure": "slow"}
 	settings.OwnWords = map[string]string{"inhale": "breathe in", "hold": ""}
-	settings, err = d.Library.SaveSettings(settings)
+	settings, err = d.Library.SaveSettings(t.Context(), settings)
 	require.NoError(t, err)
 	g := d.WithGroup(func(g *contract.Group) { g.Schools = map[string]string{"start": "exhale"} })
 
 	short := "nadi 4:4 x2"
 	planned, err := d.Plans.Draft(
+		t.Context(),
 		contract.Draft{Document: desktest.Document(""), Change: &contract.Change{Do: contract.ChangeAdd, Text: short}},
 	)
 	require.NoError(t, err)
 	assert.Contains(t, string(planned.Document), `"side": "right"`)
 	differs, err := d.Plans.Draft(
+		t.Context(),
 		contract.Draft{
 			Document: desktest.Document(""),
 			Change:   &contract.Change{Do: contract.ChangeAdd, Text: short},
@@ -39,25 +41,25 @@ func TestTheSchoolIsPlannedCuedShownAndCaredFor(t *testing.T) {
 	assert.Contains(t, string(differs.Document), `"entry": "exhale"`, "where the group differs")
 	assert.NotContains(t, string(differs.Document), `"side"`)
 
-	plan, err := d.Plans.Add(planned.Document, 0)
+	plan, err := d.Plans.Add(t.Context(), planned.Document, 0)
 	require.NoError(t, err)
-	score, err := d.Classes.Begin(contract.Lead{PlanID: plan.ID})
+	score, err := d.Classes.Begin(t.Context(), contract.Lead{PlanID: plan.ID})
 	require.NoError(t, err)
 	inhale := score.Phases[1]
 	assert.Equal(t, []string{"breathe in", "close the left"}, []string{inhale.Word, inhale.Side})
 	assert.Equal(t, "breathe in close the left", inhale.Says[0])
 
 	settings.OwnWords, settings.Language = map[string]string{}, "de"
-	_, err = d.Library.SaveSettings(settings)
+	_, err = d.Library.SaveSettings(t.Context(), settings)
 	require.NoError(t, err)
-	still, err := d.Classes.Score(score.ClassID)
+	still, err := d.Classes.Score(t.Context(), score.ClassID)
 	require.NoError(t, err)
 	assert.Equal(t, score.Phases, still.Phases, "a class keeps the words that it was led with")
-	german, err := d.Classes.Begin(contract.Lead{PlanID: plan.ID, EndRunning: true})
+	german, err := d.Classes.Begin(t.Context(), contract.Lead{PlanID: plan.ID, EndRunning: true})
 	require.NoError(t, err)
 	assert.Equal(t, "ein links schließen", german.Phases[1].Says[0])
 
-	book, err := d.Library.Practices(0)
+	book, err := d.Library.Practices(t.Context(), 0)
 	require.NoError(t, err)
 	for _, p := range book.Practices {
 		if p.ID == "ujjayi" {
@@ -80,7 +82,7 @@ func TestTheSchoolIsPlannedCuedShownAndCaredFor(t *testing.T) {
 	} {
 		bad := settings
 		change(&bad)
-		_, err := d.Library.SaveSettings(bad)
+		_, err := d.Library.SaveSettings(t.Context(), bad)
 		assert.Contains(t, language.English().Error(err), says)
 	}
 }
@@ -97,16 +99,17 @@ func TestPedalsOfOlderFilesAreKept(t *testing.T) {
 			),
 		),
 	)
-	settings, err := d.Library.Settings()
+	settings, err := d.Library.Settings(t.Context())
 	require.NoError(t, err)
 	assert.Equal(t, []contract.RemoteKey{
 		{Key: "PageDown", Press: contract.Short, Means: "last"}, {Key: "PageDown", Press: contract.Long, Means: "pause"},
 		{Key: "PageDown", Press: contract.Double, Means: "pause"}, {Key: "PageUp", Press: contract.Short, Means: "slower"},
 	}, settings.Keys.Remote)
-	kept, err := d.Library.SaveSettings(contract.Settings{Revision: 1, Language: "en", CareRead: true})
+	kept, err := d.Library.SaveSettings(t.Context(), contract.Settings{Revision: 1, Language: "en", CareRead: true})
 	require.NoError(t, err)
 	assert.Equal(t, settings.Keys, kept.Keys)
 	none, err := d.Library.SaveSettings(
+		t.Context(),
 		contract.Settings{Revision: 2, Language: "en", Keys: contract.Keys{Remote: []contract.RemoteKey{}}},
 	)
 	require.NoError(t, err)

@@ -2,6 +2,7 @@ package prepare
 
 import (
 	"bytes"
+	"context"
 	"slices"
 	"strconv"
 
@@ -77,7 +78,7 @@ func forNext(doc plan.Document, p *plan.Plan, h *taught.History) []contract.Advi
 
 // Advised is what the record of its group advises for a stored plan. A plan that is half written has advice for what is
 // right in it.
-func (ps *Plans) Advised(stored store.Plan, group *contract.Group) ([]contract.Advice, error) {
+func (ps *Plans) Advised(ctx context.Context, stored store.Plan, group *contract.Group) ([]contract.Advice, error) {
 	none := []contract.Advice{}
 	if group == nil {
 		return none, nil
@@ -86,7 +87,7 @@ func (ps *Plans) Advised(stored store.Plan, group *contract.Group) ([]contract.A
 	if p == nil {
 		return none, ps.studio.OrDamaged(studio.Unreadable(err), store.KindPlan, stored.ID)
 	}
-	h, err := ps.past.History(group.ID)
+	h, err := ps.past.History(ctx, group.ID)
 	if err != nil {
 		return none, err
 	}
@@ -95,11 +96,11 @@ func (ps *Plans) Advised(stored store.Plan, group *contract.Group) ([]contract.A
 
 // advice is what is to be said of a plan: of its order and length, against the group's own past, and of how long talks
 // really take.
-func (ps *Plans) advice(doc plan.Document, p *plan.Plan, group *contract.Group) ([]contract.Advice, error) {
+func (ps *Plans) advice(ctx context.Context, doc plan.Document, p *plan.Plan, group *contract.Group) ([]contract.Advice, error) {
 	all := append(p.Advise(level(group)), cue.Advise(p)...)
 	list, last := []contract.Advice{}, []contract.Advice{}
 	if group != nil {
-		h, err := ps.past.History(group.ID)
+		h, err := ps.past.History(ctx, group.ID)
 		if err != nil {
 			return nil, err
 		}

@@ -15,11 +15,12 @@ import (
 
 func TestAdviceFromTheGroupsPast(t *testing.T) {
 	d := desktest.New(t)
-	g, err := d.Library.SaveGroup(contract.Group{Name: "Monday", Weekday: -1})
+	g, err := d.Library.SaveGroup(t.Context(), contract.Group{Name: "Monday", Weekday: -1})
 	require.NoError(t, err)
 	class := func(passages string) contract.Plan {
 		t.Helper()
 		p, err := d.Plans.Add(
+			t.Context(),
 			[]byte(
 				`{"format": "vast-lantern-plan", "version": 1, "tempo": 60, "passages": [{"type": "talk", "seconds": 60, "wait": true}, `+passages+`, {"type": "free", "seconds": 60}]}`,
 			),
@@ -38,7 +39,7 @@ func TestAdviceFromTheGroupsPast(t *testing.T) {
 	easy := class(`{"type": "practice", "practice": "nadi-shodhana", "counts": "4:4", "rounds": 2}`)
 	assert.Empty(t, says(easy))
 	for range 5 {
-		score, err := d.Classes.Begin(contract.Lead{PlanID: easy.ID, EndRunning: true})
+		score, err := d.Classes.Begin(t.Context(), contract.Lead{PlanID: easy.ID, EndRunning: true})
 		require.NoError(t, err)
 		d.Pass(90)
 		d.Do(score.ClassID, "advance")
@@ -51,6 +52,7 @@ func TestAdviceFromTheGroupsPast(t *testing.T) {
 	assert.Contains(t, says(hard), "not been prepared")
 	assert.Contains(t, says(hard), "Talks with this group usually take 1.5 times what is planned for them.|talks")
 	drafted, err := d.Plans.Draft(
+		t.Context(),
 		contract.Draft{Document: hard.Document, GroupID: g.ID, Change: &contract.Change{Do: contract.ChangeTalks}},
 	)
 	require.NoError(t, err)
@@ -63,6 +65,7 @@ func TestAdviceFromTheGroupsPast(t *testing.T) {
 		"led as planned five times",
 	)
 	drafted, err = d.Plans.Draft(
+		t.Context(),
 		contract.Draft{
 			Document: hard.Document,
 			GroupID:  g.ID,
@@ -72,6 +75,7 @@ func TestAdviceFromTheGroupsPast(t *testing.T) {
 	require.NoError(t, err)
 	assert.Equal(t, "4:4 x3", drafted.Summary.Passages[2].Short)
 	drafted, err = d.Plans.Draft(
+		t.Context(),
 		contract.Draft{
 			Document: hard.Document,
 			GroupID:  g.ID,
@@ -82,11 +86,12 @@ func TestAdviceFromTheGroupsPast(t *testing.T) {
 	assert.Contains(t, desktest.Words(drafted.Problem), "advises nothing else")
 	starts := d.Time.Add(time.Hour).Format(time.RFC3339)
 	_, err = d.Plans.Add(
+		t.Context(),
 		[]byte(strings.Replace(string(hard.Document), `"version"`, fmt.Sprintf(`"starts_at": %q, "version"`, starts), 1)),
 		g.ID,
 	)
 	require.NoError(t, err)
-	today := d.Today.Show()
+	today := d.Today.Show(t.Context())
 	require.Empty(t, today.Failed)
 	require.Len(t, today.Advice, 1)
 	assert.Contains(
@@ -106,14 +111,14 @@ func TestAdviceFromTheGroupsPast(t *testing.T) {
 			)
 		}
 	}
-	second, err := d.Library.SaveGroup(contract.Group{Name: "Without a class", Weekday: -1})
+	second, err := d.Library.SaveGroup(t.Context(), contract.Group{Name: "Without a class", Weekday: -1})
 	require.NoError(t, err)
-	none, err := d.Plans.Draft(contract.Draft{Document: hard.Document, GroupID: second.ID})
+	none, err := d.Plans.Draft(t.Context(), contract.Draft{Document: hard.Document, GroupID: second.ID})
 	require.NoError(t, err)
 	for _, a := range none.Summary.Advice {
 		assert.NotContains(t, a.Say, "Talks", "of another group's classes nothing follows")
 	}
-	other, err := d.Plans.Add(hard.Document, 0)
+	other, err := d.Plans.Add(t.Context(), hard.Document, 0)
 	require.NoError(t, err)
 	assert.NotContains(t, says(other), "step up", "of no group nothing is known")
 }

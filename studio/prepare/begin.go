@@ -2,6 +2,7 @@ package prepare
 
 import (
 	"bytes"
+	"context"
 	"embed"
 	"path"
 	"strings"
@@ -53,19 +54,19 @@ func template(name string) (plan.Document, *plan.Plan, error) {
 }
 
 // Begin makes a new plan from a template, or from a class that was led, for the group's next time.
-func (ps *Plans) Begin(want contract.Begin) (contract.Plan, error) {
+func (ps *Plans) Begin(ctx context.Context, want contract.Begin) (contract.Plan, error) {
 	var doc plan.Document
 	var err error
 	if want.ClassID == 0 {
 		doc, _, err = template(want.Template + ".plan.json")
 	} else {
-		doc, want.GroupID, err = ps.again(want)
+		doc, want.GroupID, err = ps.again(ctx, want)
 	}
 	if err != nil {
 		return contract.Plan{}, err
 	}
 	doc.TakeAbout()
-	group, err := ps.library.Group(want.GroupID)
+	group, err := ps.library.Group(ctx, want.GroupID)
 	if err != nil {
 		return contract.Plan{}, err
 	}
@@ -74,12 +75,12 @@ func (ps *Plans) Begin(want contract.Begin) (contract.Plan, error) {
 	if err != nil {
 		return contract.Plan{}, err
 	}
-	return ps.Add(text, want.GroupID)
+	return ps.Add(ctx, text, want.GroupID)
 }
 
 // again is the plan of a class that was led, as planned or as taught.
-func (ps *Plans) again(want contract.Begin) (plan.Document, int64, error) {
-	class, err := ps.past.Class(want.ClassID)
+func (ps *Plans) again(ctx context.Context, want contract.Begin) (plan.Document, int64, error) {
+	class, err := ps.past.Class(ctx, want.ClassID)
 	if err != nil {
 		return plan.Document{}, 0, err
 	}
@@ -97,7 +98,7 @@ func (ps *Plans) again(want contract.Begin) (plan.Document, int64, error) {
 	case "taught":
 		taught.Of(class.Plan, class.Script, class.At(ps.studio.Now())).Plan(doc, class.Plan)
 	case "advised":
-		h, err := ps.past.History(group)
+		h, err := ps.past.History(ctx, group)
 		if err != nil {
 			return doc, 0, err
 		}

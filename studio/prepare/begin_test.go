@@ -18,10 +18,10 @@ func TestEveryTemplateCanBeLed(t *testing.T) {
 	list, err := d.Plans.Templates()
 	require.NoError(t, err)
 	require.Len(t, list, 5)
-	g, err := d.Library.SaveGroup(contract.Group{Name: "Monday", Weekday: 1, Weektime: "18:30"})
+	g, err := d.Library.SaveGroup(t.Context(), contract.Group{Name: "Monday", Weekday: 1, Weektime: "18:30"})
 	require.NoError(t, err)
 	for _, one := range list {
-		p, err := d.Plans.Begin(contract.Begin{Template: one.ID, GroupID: g.ID})
+		p, err := d.Plans.Begin(t.Context(), contract.Begin{Template: one.ID, GroupID: g.ID})
 		require.NoError(t, err)
 		assert.Empty(t, p.Summary.Errors, one.ID)
 		assert.NotEmpty(t, one.About)
@@ -36,15 +36,16 @@ func TestEveryTemplateCanBeLed(t *testing.T) {
 			"this Monday, still to come",
 		)
 	}
-	_, err = d.Plans.Begin(contract.Begin{Template: "../demo"})
+	_, err = d.Plans.Begin(t.Context(), contract.Begin{Template: "../demo"})
 	assert.ErrorIs(t, err, studio.ErrNotFound)
 }
 
 func TestAgainAsPlannedOrAsTaught(t *testing.T) {
 	d := desktest.New(t)
-	g, err := d.Library.SaveGroup(contract.Group{Name: "Monday", Weekday: 1, Weektime: "11:00"})
+	g, err := d.Library.SaveGroup(t.Context(), contract.Group{Name: "Monday", Weekday: 1, Weektime: "11:00"})
 	require.NoError(t, err)
 	p, err := d.Plans.Import(
+		t.Context(),
 		contract.PlanText{
 			GroupID: g.ID,
 			Text: `{"format": "vast-lantern-plan", "version": 1, "title": "Lunch", "tempo": 60, "passages": [
@@ -53,19 +54,19 @@ func TestAgainAsPlannedOrAsTaught(t *testing.T) {
 		},
 	)
 	require.NoError(t, err)
-	score, err := d.Classes.Begin(contract.Lead{PlanID: p.ID, Acknowledged: contract.StrongCautions(p)})
+	score, err := d.Classes.Begin(t.Context(), contract.Lead{PlanID: p.ID, Acknowledged: contract.StrongCautions(p)})
 	require.NoError(t, err)
 	d.Pass(1)
 	slower, one := 50.0, 1
 	for i, a := range []contract.Adjust{{Do: "tempo", To: &slower}, {Do: "rounds", By: &one}, {Do: "drop-holds"}} {
 		a.Key = fmt.Sprintf("change %d", i)
-		_, err := d.Classes.Adjust(score.ClassID, a)
+		_, err := d.Classes.Adjust(t.Context(), score.ClassID, a)
 		require.NoError(t, err)
 	}
 	d.Pass(60)
 	d.Do(score.ClassID, "end")
 
-	planned, err := d.Plans.Begin(contract.Begin{ClassID: score.ClassID})
+	planned, err := d.Plans.Begin(t.Context(), contract.Begin{ClassID: score.ClassID})
 	require.NoError(t, err)
 	assert.Equal(t, "2:2:2 x3", planned.Summary.Passages[0].Short)
 	assert.Len(t, planned.Summary.Passages, 3)
@@ -77,30 +78,30 @@ func TestAgainAsPlannedOrAsTaught(t *testing.T) {
 		0,
 		"the next Monday",
 	)
-	taught, err := d.Plans.Begin(contract.Begin{ClassID: score.ClassID, How: "taught"})
+	taught, err := d.Plans.Begin(t.Context(), contract.Begin{ClassID: score.ClassID, How: "taught"})
 	require.NoError(t, err)
 	assert.Equal(t, "2:2 x4 @50", taught.Summary.Passages[0].Short)
 	assert.Len(t, taught.Summary.Passages, 2, "what was not reached is left out")
-	advised, err := d.Plans.Begin(contract.Begin{ClassID: score.ClassID, How: "advised"})
+	advised, err := d.Plans.Begin(t.Context(), contract.Begin{ClassID: score.ClassID, How: "advised"})
 	require.NoError(t, err)
 	assert.Equal(t, "2:2 x4 @50", advised.Summary.Passages[0].Short, "eased: from where it ended")
 	assert.Len(t, advised.Summary.Passages, 3)
-	_, err = d.Plans.Begin(contract.Begin{ClassID: score.ClassID, How: "somehow"})
+	_, err = d.Plans.Begin(t.Context(), contract.Begin{ClassID: score.ClassID, How: "somehow"})
 	assert.ErrorIs(t, err, studio.ErrInvalid)
-	_, err = d.Plans.Begin(contract.Begin{ClassID: 99})
+	_, err = d.Plans.Begin(t.Context(), contract.Begin{ClassID: 99})
 	assert.ErrorIs(t, err, studio.ErrNotFound)
 }
 
 func TestAClassIsLedGentlerThanItsPlan(t *testing.T) {
 	d := desktest.New(t)
 	p := d.AddPlan(`{"type": "practice", "practice": "nadi-shodhana", "counts": "4:4:8", "rounds": 3}`)
-	score, err := d.Classes.Begin(contract.Lead{PlanID: p.ID, Gentle: []int{1}})
+	score, err := d.Classes.Begin(t.Context(), contract.Lead{PlanID: p.ID, Gentle: []int{1}})
 	require.NoError(t, err, "what is not led any more need not be read")
 	assert.Equal(t, "4:8", score.Passages[0].Counts)
-	again, err := d.Plans.Plan(p.ID)
+	again, err := d.Plans.Plan(t.Context(), p.ID)
 	require.NoError(t, err)
 	assert.Equal(t, p.Revision, again.Revision)
 	assert.Equal(t, "4:4:8", again.Summary.Passages[0].Counts)
-	_, err = d.Classes.Begin(contract.Lead{PlanID: p.ID, Gentle: []int{2}, EndRunning: true})
+	_, err = d.Classes.Begin(t.Context(), contract.Lead{PlanID: p.ID, Gentle: []int{2}, EndRunning: true})
 	assert.ErrorIs(t, err, studio.ErrInvalid)
 }

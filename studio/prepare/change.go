@@ -2,6 +2,7 @@ package prepare
 
 import (
 	"bytes"
+	"context"
 	"slices"
 
 	"vastlantern/core/breath"
@@ -17,28 +18,28 @@ import (
 )
 
 // Draft tells what a document means while it is being written, after one change that the core makes.
-func (ps *Plans) Draft(d contract.Draft) (contract.Drafted, error) {
+func (ps *Plans) Draft(ctx context.Context, d contract.Draft) (contract.Drafted, error) {
 	doc, err := sheet.ReadDocument(bytes.NewReader(d.Document))
 	if err != nil {
 		return contract.Drafted{}, studio.Fail(studio.ErrInvalid, "file.not-plan", "why", err)
 	}
-	group, err := ps.library.Group(d.GroupID)
+	group, err := ps.library.Group(ctx, d.GroupID)
 	if err != nil {
 		return contract.Drafted{}, err
 	}
-	p, err := ps.read(doc, group)
+	p, err := ps.read(ctx, doc, group)
 	if p == nil {
 		return contract.Drafted{}, err
 	}
 	drafted := contract.Drafted{}
 	if d.Change != nil {
-		changed, err := ps.change(doc, p, group, *d.Change)
+		changed, err := ps.change(ctx, doc, p, group, *d.Change)
 		drafted.Changed = changed.Pointer()
 		if err != nil {
 			drafted.Problem = fact.Of(err).Pointer()
 		}
 	}
-	if drafted.Summary, err = ps.summary(doc, group); err != nil {
+	if drafted.Summary, err = ps.summary(ctx, doc, group); err != nil {
 		return drafted, err
 	}
 	drafted.Document, err = written(doc)
@@ -47,7 +48,7 @@ func (ps *Plans) Draft(d contract.Draft) (contract.Drafted, error) {
 
 // change makes one change in a document, whose plan is p, and tells it. The error says why it cannot be; the
 // document is as it was then.
-func (ps *Plans) change(
+func (ps *Plans) change(ctx context.Context,
 	doc plan.Document,
 	p *plan.Plan,
 	group *contract.Group,
@@ -58,13 +59,13 @@ func (ps *Plans) change(
 	}
 	switch c.Do {
 	case contract.ChangeAdd:
-		return words, ps.add(doc, c.Text, group)
+		return words, ps.add(ctx, doc, c.Text, group)
 	case contract.ChangeFit:
 		return fitToSlot(doc, p, level(group))
 	case contract.ChangeApply:
 		return words, applyAdvice(doc, p, level(group), c.Text)
 	case contract.ChangeTalks:
-		return ps.lengthenTalks(doc, p, group)
+		return ps.lengthenTalks(ctx, doc, p, group)
 	case contract.ChangeRest:
 		if doc.LengthenRest(c.LengthMS / 1000) {
 			return fact.New("change.longer-rest"), nil
@@ -77,21 +78,21 @@ func (ps *Plans) change(
 	if err != nil {
 		return words, err
 	}
-	passage, err := ps.passageOf(p, fields, c.Passage)
+	passage, err := ps.passageOf(ctx, p, fields, c.Passage)
 	if err != nil {
 		return words, err
 	}
 	switch c.Do {
 	case contract.ChangeShort:
-		return words, ps.shorten(doc, c.Passage, c.Text)
+		return words, ps.shorten(ctx, doc, c.Passage, c.Text)
 	case contract.ChangeCount:
-		return words, ps.setCount(fields, passage, c)
+		return words, ps.setCount(ctx, fields, passage, c)
 	case contract.ChangeOwnWords:
 		return words, line.SetOwnWords(fields, c.Text)
 	case contract.ChangeGentle:
 		return soften(doc, p, c.Passage)
 	case contract.ChangeAdvised:
-		return ps.asAdvised(doc, c.Passage, passage, group)
+		return ps.asAdvised(ctx, doc, c.Passage, passage, group)
 	}
 	if !passage.HasRounds() {
 		return words, fact.New("change.no-rounds", "name", passage.Name())
@@ -130,11 +131,11 @@ var onePassage = []contract.ChangeKind{
 func tooLong(doc plan.Document, p *plan.Plan) bool { return len(p.Passages) < len(doc.Passages()) }
 
 // passageOf is a passage of the plan, from 1; where the plan is too long it is read by itself.
-func (ps *Plans) passageOf(p *plan.Plan, fields plan.Fields, number int) (*plan.Passage, error) {
+func (ps *Plans) passageOf(ctx context.Context, p *plan.Plan, fields plan.Fields, number int) (*plan.Passage, error) {
 	if number <= len(p.Passages) {
 		return &p.Passages[number-1], nil
 	}
-	own, err := ps.library.OwnPractices()
+	own, err := ps.library.OwnPractices(ctx)
 	if err != nil {
 		return nil, err
 	}
@@ -143,8 +144,8 @@ func (ps *Plans) passageOf(p *plan.Plan, fields plan.Fields, number int) (*plan.
 }
 
 // add adds what is typed, one line or several: passages, or the whole course of a practice, as the school has it.
-func (ps *Plans) add(doc plan.Document, text string, group *contract.Group) error {
-	added, err := ps.typed(text, group)
+func (ps *Plans) add(ctx context.Context, doc plan.Document, text string, group *contract.Group) error {
+	added, err := ps.typed(ctx, text, group)
 	if err == nil {
 		doc.Append(added...)
 	}
@@ -152,8 +153,8 @@ func (ps *Plans) add(doc plan.Document, text string, group *contract.Group) erro
 }
 
 // shorten rewrites a passage the short way.
-func (ps *Plans) shorten(doc plan.Document, number int, text string) error {
-	own, err := ps.library.OwnPractices()
+func (ps *Plans) shorten(ctx context.Context, doc plan.Document, number int, text string) error {
+	own, err := ps.library.OwnPractices(ctx)
 	if err != nil {
 		return err
 	}
@@ -170,8 +171,8 @@ func (ps *Plans) shorten(doc plan.Document, number int, text string) error {
 }
 
 // setCount changes the counts of one phase.
-func (ps *Plans) setCount(fields plan.Fields, p *plan.Passage, c contract.Change) error {
-	own, err := ps.library.OwnPractices()
+func (ps *Plans) setCount(ctx context.Context, fields plan.Fields, p *plan.Passage, c contract.Change) error {
+	own, err := ps.library.OwnPractices(ctx)
 	if err != nil {
 		return err
 	}
@@ -197,7 +198,7 @@ func soften(doc plan.Document, p *plan.Plan, number int) (words fact.Fact, err e
 }
 
 // asAdvised plans a passage as the group's record advises.
-func (ps *Plans) asAdvised(
+func (ps *Plans) asAdvised(ctx context.Context,
 	doc plan.Document,
 	number int,
 	p *plan.Passage,
@@ -207,7 +208,7 @@ func (ps *Plans) asAdvised(
 	if group == nil {
 		return words, nothing
 	}
-	h, err := ps.past.History(group.ID)
+	h, err := ps.past.History(ctx, group.ID)
 	if err != nil {
 		return words, err
 	}
@@ -225,11 +226,11 @@ func (ps *Plans) asAdvised(
 
 // lengthenTalks makes the talks of a plan as long as they usually take with its group, to five seconds; those that are
 // kept stay.
-func (ps *Plans) lengthenTalks(doc plan.Document, p *plan.Plan, group *contract.Group) (words fact.Fact, err error) {
+func (ps *Plans) lengthenTalks(ctx context.Context, doc plan.Document, p *plan.Plan, group *contract.Group) (words fact.Fact, err error) {
 	if group == nil {
 		return words, fact.New("change.choose-group")
 	}
-	h, err := ps.past.History(group.ID)
+	h, err := ps.past.History(ctx, group.ID)
 	if err != nil {
 		return words, err
 	}

@@ -16,23 +16,23 @@ import (
 
 func TestALateClassIsFittedToItsEnd(t *testing.T) {
 	d := desktest.New(t)
-	p, err := d.Plans.Import(contract.PlanText{Text: evening})
+	p, err := d.Plans.Import(t.Context(), contract.PlanText{Text: evening})
 	require.NoError(t, err)
 	d.Time = time.Date(2026, 3, 2, 17, 40, 0, 0, time.UTC) // ten minutes late: ten are left
-	score, err := d.Classes.Begin(contract.Lead{PlanID: p.ID, Fit: true})
+	score, err := d.Classes.Begin(t.Context(), contract.Lead{PlanID: p.ID, Fit: true})
 	require.NoError(t, err)
 	assert.Equal(t, 52, score.Passages[1].Rounds, "60 + 52 x 8 + 120 s = 596 s")
 	assert.EqualValues(t, 596_000, score.EndMS)
 	assert.EqualValues(t, 600_000, score.SlotMS, "to spare and late are told against the real end")
-	stored, err := d.Plans.Plan(p.ID)
+	stored, err := d.Plans.Plan(t.Context(), p.ID)
 	require.NoError(t, err)
 	assert.Equal(t, 60, stored.Summary.Passages[1].Rounds, "the plan stays as it is")
 	d.Do(score.ClassID, "end")
 
 	d.Time = d.Time.Add(10 * time.Minute)
-	_, err = d.Classes.Begin(contract.Lead{PlanID: p.ID, Fit: true})
+	_, err = d.Classes.Begin(t.Context(), contract.Lead{PlanID: p.ID, Fit: true})
 	assert.ErrorIs(t, err, studio.ErrInvalid, "its time is over")
-	_, err = d.Classes.Begin(contract.Lead{PlanID: d.AddPlan(desktest.Rounds).ID, Fit: true})
+	_, err = d.Classes.Begin(t.Context(), contract.Lead{PlanID: d.AddPlan(desktest.Rounds).ID, Fit: true})
 	assert.ErrorIs(t, err, studio.ErrInvalid, "it has no time")
 }
 
@@ -41,7 +41,7 @@ func TestFittingADraft(t *testing.T) {
 	draft := func(document string, change contract.Draft) contract.Drafted {
 		t.Helper()
 		change.Document = json.RawMessage(document)
-		drafted, err := d.Plans.Draft(change)
+		drafted, err := d.Plans.Draft(t.Context(), change)
 		require.NoError(t, err)
 		return drafted
 	}
@@ -126,6 +126,7 @@ func TestDraftsFollowEachChange(t *testing.T) {
 	plan := d.AddPlan(desktest.Rounds)
 	short := "4:4:8 x6 @50"
 	got, err := d.Plans.Draft(
+		t.Context(),
 		contract.Draft{Document: plan.Document, Change: &contract.Change{Do: contract.ChangeShort, Passage: 1, Text: short}},
 	)
 	require.NoError(t, err)
@@ -137,6 +138,7 @@ func TestDraftsFollowEachChange(t *testing.T) {
 
 	wrong := "4:4:8 y6"
 	got, err = d.Plans.Draft(
+		t.Context(),
 		contract.Draft{Document: plan.Document, Change: &contract.Change{Do: contract.ChangeShort, Passage: 1, Text: wrong}},
 	)
 	require.NoError(t, err)
@@ -145,6 +147,7 @@ func TestDraftsFollowEachChange(t *testing.T) {
 
 	add := "rest 2m"
 	got, err = d.Plans.Draft(
+		t.Context(),
 		contract.Draft{Document: plan.Document, Change: &contract.Change{Do: contract.ChangeAdd, Text: add}},
 	)
 	require.NoError(t, err)

@@ -2,6 +2,7 @@ package prepare
 
 import (
 	"bytes"
+	"context"
 	"fmt"
 	"strings"
 	"time"
@@ -17,8 +18,8 @@ import (
 )
 
 // File is a plan as the file that every command reads.
-func (ps *Plans) File(id int64) (studio.File, error) {
-	stored, err := ps.studio.Store.Plan(id)
+func (ps *Plans) File(ctx context.Context, id int64) (studio.File, error) {
+	stored, err := ps.studio.Store.With(ctx).Plan(id)
 	if err != nil {
 		return studio.File{}, studio.Missing(err, store.KindPlan, id)
 	}
@@ -31,7 +32,7 @@ func (ps *Plans) File(id int64) (studio.File, error) {
 
 // Import stores a plan file that was written elsewhere, or a class that is written as plain text. What is wrong in its
 // fields is shown where it is edited; what is no plan file at all is refused.
-func (ps *Plans) Import(in contract.PlanText) (contract.Plan, error) {
+func (ps *Plans) Import(ctx context.Context, in contract.PlanText) (contract.Plan, error) {
 	if strings.HasPrefix(strings.TrimSpace(in.Text), "{") {
 		doc, err := sheet.ReadDocument(strings.NewReader(in.Text))
 		if err != nil {
@@ -42,9 +43,9 @@ func (ps *Plans) Import(in contract.PlanText) (contract.Plan, error) {
 		if err != nil {
 			return contract.Plan{}, err
 		}
-		return ps.Add(text, in.GroupID)
+		return ps.Add(ctx, text, in.GroupID)
 	}
-	names, err := ps.Names()
+	names, err := ps.Names(ctx)
 	if err != nil {
 		return contract.Plan{}, err
 	}
@@ -56,12 +57,12 @@ func (ps *Plans) Import(in contract.PlanText) (contract.Plan, error) {
 	if err != nil {
 		return contract.Plan{}, err
 	}
-	return ps.Add(text, in.GroupID)
+	return ps.Add(ctx, text, in.GroupID)
 }
 
 // Sheet is the cue sheet of a plan as written, in the form: csv, json or vtt.
-func (ps *Plans) Sheet(id int64, form string) (studio.File, error) {
-	stored, err := ps.studio.Store.Plan(id)
+func (ps *Plans) Sheet(ctx context.Context, id int64, form string) (studio.File, error) {
+	stored, err := ps.studio.Store.With(ctx).Plan(id)
 	if err != nil {
 		return studio.File{}, studio.Missing(err, store.KindPlan, id)
 	}
@@ -73,12 +74,12 @@ func (ps *Plans) Sheet(id int64, form string) (studio.File, error) {
 }
 
 // Calendar is the plans that have a time, as an iCalendar file (RFC 5545); of one plan where id is not 0.
-func (ps *Plans) Calendar(id int64) (studio.File, error) {
-	all, err := ps.studio.Store.Plans()
+func (ps *Plans) Calendar(ctx context.Context, id int64) (studio.File, error) {
+	all, err := ps.studio.Store.With(ctx).Plans()
 	if err != nil {
 		return studio.File{}, err
 	}
-	groups, err := ps.library.GroupsByID()
+	groups, err := ps.library.GroupsByID(ctx)
 	if err != nil {
 		return studio.File{}, err
 	}

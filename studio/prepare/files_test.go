@@ -23,33 +23,33 @@ const evening = `{"format": "vast-lantern-plan", "version": 1, "title": "Evening
 
 func TestPlanFilesInAndOut(t *testing.T) {
 	d := desktest.New(t)
-	p, err := d.Plans.Import(contract.PlanText{Text: evening})
+	p, err := d.Plans.Import(t.Context(), contract.PlanText{Text: evening})
 	require.NoError(t, err)
-	file, err := d.Plans.File(p.ID)
+	file, err := d.Plans.File(t.Context(), p.ID)
 	require.NoError(t, err)
 	assert.Equal(t, "evening-quiet-warm.plan.json", file.Name)
 	assert.JSONEq(t, evening, string(file.Data), "what nobody knows is kept")
-	again, err := d.Plans.Import(contract.PlanText{Text: string(file.Data)})
+	again, err := d.Plans.Import(t.Context(), contract.PlanText{Text: string(file.Data)})
 	require.NoError(t, err)
 	assert.Equal(t, p.Summary, again.Summary)
 
-	wrong, err := d.Plans.Import(contract.PlanText{Text: strings.Replace(evening, `"4:4"`, `"4:x"`, 1)})
+	wrong, err := d.Plans.Import(t.Context(), contract.PlanText{Text: strings.Replace(evening, `"4:4"`, `"4:x"`, 1)})
 	require.NoError(t, err, "kept, to be mended where it is edited")
 	assert.Len(t, wrong.Summary.Errors, 1)
-	_, err = d.Plans.Sheet(wrong.ID, "csv")
+	_, err = d.Plans.Sheet(t.Context(), wrong.ID, "csv")
 	assert.ErrorIs(t, err, studio.ErrInvalid)
-	_, err = d.Plans.Import(contract.PlanText{Text: "{\n\"format\": 1,\n}"})
+	_, err = d.Plans.Import(t.Context(), contract.PlanText{Text: "{\n\"format\": 1,\n}"})
 	require.ErrorIs(t, err, studio.ErrInvalid)
 	assert.Contains(t, language.English().Error(err), "line 3")
-	_, err = d.Plans.File(99)
+	_, err = d.Plans.File(t.Context(), 99)
 	assert.ErrorIs(t, err, studio.ErrNotFound)
 }
 
 func TestCueSheetsAreThoseOfTheFile(t *testing.T) {
 	d := desktest.New(t)
-	stored, err := d.Plans.Import(contract.PlanText{Text: evening})
+	stored, err := d.Plans.Import(t.Context(), contract.PlanText{Text: evening})
 	require.NoError(t, err)
-	exported, err := d.Plans.File(stored.ID)
+	exported, err := d.Plans.File(t.Context(), stored.ID)
 	require.NoError(t, err)
 	_, p, err := sheet.ReadPlan(bytes.NewReader(exported.Data))
 	require.NoError(t, err)
@@ -60,26 +60,26 @@ func TestCueSheetsAreThoseOfTheFile(t *testing.T) {
 	require.NoError(t, sheet.WriteVTT(&vtt, tl))
 	require.NoError(t, sheet.WriteJSON(&text, tl))
 	for form, want := range map[string][]byte{"csv": csv.Bytes(), "vtt": vtt.Bytes(), "json": text.Bytes()} {
-		file, err := d.Plans.Sheet(stored.ID, form)
+		file, err := d.Plans.Sheet(t.Context(), stored.ID, form)
 		require.NoError(t, err)
 		assert.Equal(t, string(want), string(file.Data))
 		assert.Equal(t, "evening-quiet-warm."+form, file.Name)
 	}
-	_, err = d.Plans.Sheet(stored.ID, "pdf")
+	_, err = d.Plans.Sheet(t.Context(), stored.ID, "pdf")
 	assert.ErrorIs(t, err, studio.ErrNotFound)
 }
 
 func TestTheCalendarIsReadBack(t *testing.T) {
 	d := desktest.New(t)
-	_, err := d.Plans.Calendar(0)
+	_, err := d.Plans.Calendar(t.Context(), 0)
 	assert.ErrorIs(t, err, studio.ErrNotFound, "nothing has a time")
-	g, err := d.Library.SaveGroup(contract.Group{Name: "Aldersee", Weekday: -1})
+	g, err := d.Library.SaveGroup(t.Context(), contract.Group{Name: "Aldersee", Weekday: -1})
 	require.NoError(t, err)
-	p, err := d.Plans.Import(contract.PlanText{Text: evening, GroupID: g.ID})
+	p, err := d.Plans.Import(t.Context(), contract.PlanText{Text: evening, GroupID: g.ID})
 	require.NoError(t, err)
 	d.AddPlan(desktest.Rounds) // has no time, and is in no calendar
 	for _, id := range []int64{0, p.ID} {
-		file, err := d.Plans.Calendar(id)
+		file, err := d.Plans.Calendar(t.Context(), id)
 		require.NoError(t, err)
 		calendar, err := ical.NewDecoder(bytes.NewReader(file.Data)).Decode()
 		require.NoError(t, err)

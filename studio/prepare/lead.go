@@ -2,6 +2,7 @@ package prepare
 
 import (
 	"bytes"
+	"context"
 	"time"
 
 	"vastlantern/core/breath"
@@ -14,23 +15,23 @@ import (
 
 // ToLead is a stored plan as it will be led: with the words and the own practices of this day, the passages softer, and
 // if wanted fitted into what is left of its slot. The stored plan stays as it is.
-func (ps *Plans) ToLead(
+func (ps *Plans) ToLead(ctx context.Context,
 	id int64,
 	fitted bool,
 	softer []int,
 ) (stored store.Plan, document []byte, p *plan.Plan, err error) {
-	if stored, err = ps.studio.Store.Plan(id); err != nil {
+	if stored, err = ps.studio.Store.With(ctx).Plan(id); err != nil {
 		return stored, nil, nil, studio.Missing(err, store.KindPlan, id)
 	}
 	doc, err := sheet.ReadDocument(bytes.NewReader(stored.Document))
 	if err != nil {
 		return stored, nil, nil, err
 	}
-	group, err := ps.library.Group(stored.GroupID)
+	group, err := ps.library.Group(ctx, stored.GroupID)
 	if err != nil {
 		return stored, nil, nil, err
 	}
-	p, err = ps.read(doc, group)
+	p, err = ps.read(ctx, doc, group)
 	switch {
 	case p == nil:
 		return stored, nil, nil, err

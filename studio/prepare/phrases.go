@@ -2,6 +2,7 @@ package prepare
 
 import (
 	"bytes"
+	"context"
 	"slices"
 
 	"vastlantern/core/plan"
@@ -18,8 +19,8 @@ const (
 
 // Phrases is what a teacher may want to say again: own words of the newest plans, those with the practice first, then
 // what the practice suggests. The practice is an id; empty for talks and rests.
-func (ps *Plans) Phrases(id string) (contract.Phrases, error) {
-	plans, err := ps.studio.Store.NewestPlans(phrasePlans)
+func (ps *Plans) Phrases(ctx context.Context, id string) (contract.Phrases, error) {
+	plans, err := ps.studio.Store.With(ctx).NewestPlans(phrasePlans)
 	if err != nil {
 		return contract.Phrases{}, err
 	}
@@ -40,7 +41,7 @@ func (ps *Plans) Phrases(id string) (contract.Phrases, error) {
 			}
 		}
 	}
-	own, err := ps.library.OwnPractices()
+	own, err := ps.library.OwnPractices(ctx)
 	if err != nil {
 		return contract.Phrases{}, err
 	}

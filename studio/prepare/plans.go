@@ -2,6 +2,7 @@ package prepare
 
 import (
 	"bytes"
+	"context"
 	"errors"
 	"slices"
 	"strings"
@@ -21,16 +22,16 @@ import (
 )
 
 // Plan is a stored plan with its numbers.
-func (ps *Plans) Plan(id int64) (contract.Plan, error) {
-	stored, err := ps.studio.Store.Plan(id)
+func (ps *Plans) Plan(ctx context.Context, id int64) (contract.Plan, error) {
+	stored, err := ps.studio.Store.With(ctx).Plan(id)
 	if err != nil {
 		return contract.Plan{}, ps.studio.OrDamaged(studio.Missing(err, store.KindPlan, id), store.KindPlan, id)
 	}
-	return ps.shapePlan(stored)
+	return ps.shapePlan(ctx, stored)
 }
 
-func (ps *Plans) shapePlan(stored store.Plan) (contract.Plan, error) {
-	groups, err := ps.library.GroupsByID()
+func (ps *Plans) shapePlan(ctx context.Context, stored store.Plan) (contract.Plan, error) {
+	groups, err := ps.library.GroupsByID(ctx)
 	if err != nil {
 		return contract.Plan{}, err
 	}
@@ -39,7 +40,7 @@ func (ps *Plans) shapePlan(stored store.Plan) (contract.Plan, error) {
 		return contract.Plan{}, ps.studio.OrDamaged(studio.Unreadable(err), store.KindPlan, stored.ID)
 	}
 	group := groups[stored.GroupID]
-	summary, err := ps.summary(doc, group)
+	summary, err := ps.summary(ctx, doc, group)
 	return contract.Plan{
 		ID:       stored.ID,
 		Revision: stored.Revision,
@@ -51,8 +52,8 @@ func (ps *Plans) shapePlan(stored store.Plan) (contract.Plan, error) {
 }
 
 // read gives the document what it is led with, for the group, and reads it. The plan is there also where it has errors.
-func (ps *Plans) read(doc plan.Document, group *contract.Group) (*plan.Plan, error) {
-	if err := ps.library.AttachTeacherSettings(doc, group); err != nil {
+func (ps *Plans) read(ctx context.Context, doc plan.Document, group *contract.Group) (*plan.Plan, error) {
+	if err := ps.library.AttachTeacherSettings(ctx, doc, group); err != nil {
 		return nil, err
 	}
 	return plan.Read(doc)
@@ -60,36 +61,36 @@ func (ps *Plans) read(doc plan.Document, group *contract.Group) (*plan.Plan, err
 
 // Add stores a new plan. A document with errors in its fields is stored too: it is being written, and cannot be
 // led until they are mended. What is no plan document at all is refused.
-func (ps *Plans) Add(document []byte, group int64) (contract.Plan, error) {
-	stored, err := ps.toStore(document, group)
+func (ps *Plans) Add(ctx context.Context, document []byte, group int64) (contract.Plan, error) {
+	stored, err := ps.toStore(ctx, document, group)
 	if err != nil {
 		return contract.Plan{}, err
 	}
-	if stored, err = ps.studio.Store.AddPlan(stored); err != nil {
+	if stored, err = ps.studio.Store.With(ctx).AddPlan(stored); err != nil {
 		return contract.Plan{}, studio.Missing(err, store.KindGroup, group)
 	}
-	return ps.shapePlan(stored)
+	return ps.shapePlan(ctx, stored)
 }
 
 // Save stores the document in the place of the revision that it was made from. The same save may come twice, where
 // the answer to the first was lost: it is stored once.
-func (ps *Plans) Save(id int64, save contract.PlanSave) (contract.Plan, error) {
-	mine, err := ps.toStore(save.Document, save.GroupID)
+func (ps *Plans) Save(ctx context.Context, id int64, save contract.PlanSave) (contract.Plan, error) {
+	mine, err := ps.toStore(ctx, save.Document, save.GroupID)
 	if err != nil {
 		return contract.Plan{}, err
 	}
 	mine.ID, mine.Revision = id, save.Revision
-	stored, err := ps.studio.Store.SavePlan(mine)
+	stored, err := ps.studio.Store.With(ctx).SavePlan(mine)
 	if errors.Is(err, store.ErrTaken) {
-		if there, err := ps.studio.Store.Plan(id); err == nil && there.GroupID == mine.GroupID &&
+		if there, err := ps.studio.Store.With(ctx).Plan(id); err == nil && there.GroupID == mine.GroupID &&
 			bytes.Equal(there.Document, mine.Document) {
-			return ps.shapePlan(there)
+			return ps.shapePlan(ctx, there)
 		}
 	}
 	if err != nil {
 		return contract.Plan{}, studio.Replaced(err, store.KindPlan, id)
 	}
-	return ps.shapePlan(stored)
+	return ps.shapePlan(ctx, stored)
 }
 
 // written is the document as a plan file.
@@ -102,16 +103,16 @@ func written(doc plan.Document) ([]byte, error) {
 const longestTitle = 300 // bytes
 
 // toStore is a document as it is stored. What could not be read again is refused.
-func (ps *Plans) toStore(document []byte, group int64) (store.Plan, error) {
+func (ps *Plans) toStore(ctx context.Context, document []byte, group int64) (store.Plan, error) {
 	doc, err := sheet.ReadDocument(bytes.NewReader(document))
 	if err != nil {
 		return store.Plan{}, studio.Fail(studio.ErrInvalid, "file.not-plan", "why", err)
 	}
-	g, err := ps.library.Group(group)
+	g, err := ps.library.Group(ctx, group)
 	if err != nil {
 		return store.Plan{}, err
 	}
-	p, err := ps.read(doc, g)
+	p, err := ps.read(ctx, doc, g)
 	if p == nil {
 		return store.Plan{}, err
 	}
@@ -139,22 +140,22 @@ func (ps *Plans) toStore(document []byte, group int64) (store.Plan, error) {
 }
 
 // ToStore is a document as a plan of the group, with what it is led with; errors are those of Add.
-func (ps *Plans) ToStore(doc plan.Document, group int64) (store.Plan, error) {
+func (ps *Plans) ToStore(ctx context.Context, doc plan.Document, group int64) (store.Plan, error) {
 	text, err := written(doc)
 	if err != nil {
 		return store.Plan{}, err
 	}
-	return ps.toStore(text, group)
+	return ps.toStore(ctx, text, group)
 }
 
 // summary is the numbers of a document for the group. Passages that are wrong have those of the defaults in the place
 // of what is wrong.
-func (ps *Plans) summary(doc plan.Document, group *contract.Group) (contract.PlanSummary, error) {
-	p, wrong := ps.read(doc, group)
+func (ps *Plans) summary(ctx context.Context, doc plan.Document, group *contract.Group) (contract.PlanSummary, error) {
+	p, wrong := ps.read(ctx, doc, group)
 	if p == nil {
 		return contract.PlanSummary{}, wrong
 	}
-	who, err := ps.library.CareFor(group, p.StartsAt)
+	who, err := ps.library.CareFor(ctx, group, p.StartsAt)
 	if err != nil {
 		return contract.PlanSummary{}, err
 	}
@@ -174,7 +175,7 @@ func (ps *Plans) summary(doc plan.Document, group *contract.Group) (contract.Pla
 			contract.Addition{Passage: a.Passage, Rounds: a.Rounds, LengthMS: a.Length.Round()},
 		)
 	}
-	if shape.Advice, err = ps.advice(doc, p, group); err != nil {
+	if shape.Advice, err = ps.advice(ctx, doc, p, group); err != nil {
 		return contract.PlanSummary{}, err
 	}
 	if shape.SlotMS > 0 {
@@ -279,7 +280,7 @@ const (
 )
 
 // Find is the plans that have all of the words in their titles, those changed last first, after so many.
-func (ps *Plans) Find(words string, skip int) (contract.PlansFound, error) {
+func (ps *Plans) Find(ctx context.Context, words string, skip int) (contract.PlansFound, error) {
 	if len(words) > longestFind {
 		return contract.PlansFound{}, studio.Fail(
 			studio.ErrInvalid,
@@ -290,11 +291,11 @@ func (ps *Plans) Find(words string, skip int) (contract.PlansFound, error) {
 			longestFind,
 		)
 	}
-	groups, err := ps.library.GroupsByID()
+	groups, err := ps.library.GroupsByID(ctx)
 	if err != nil {
 		return contract.PlansFound{}, err
 	}
-	stored, more, err := ps.studio.Store.PlansTitled(strings.Fields(words), max(skip, 0), mostFound)
+	stored, more, err := ps.studio.Store.With(ctx).PlansTitled(strings.Fields(words), max(skip, 0), mostFound)
 	found := contract.PlansFound{Plans: []contract.PlanCard{}, More: more}
 	for _, one := range stored {
 		found.Plans = append(found.Plans, ps.Card(one, groups))
@@ -304,13 +305,13 @@ func (ps *Plans) Find(words string, skip int) (contract.PlansFound, error) {
 
 // Upcoming is the next class that is planned for a time and not led yet, as everybody may know it; nil where there is
 // none.
-func (ps *Plans) Upcoming() (*contract.Upcoming, error) {
+func (ps *Plans) Upcoming(ctx context.Context) (*contract.Upcoming, error) {
 	const enough = 2 // of which at most one was begun
-	plans, err := ps.studio.Store.PlansFrom(ps.studio.Now().Add(-studio.Late), enough)
+	plans, err := ps.studio.Store.With(ctx).PlansFrom(ps.studio.Now().Add(-studio.Late), enough)
 	if err != nil {
 		return nil, err
 	}
-	led, err := ps.newest()
+	led, err := ps.newest(ctx)
 	if err != nil {
 		return nil, err
 	}
@@ -340,13 +341,13 @@ func upcoming(stored store.Plan) *contract.Upcoming {
 }
 
 // newest is the class that was begun last; an empty one where there was none.
-func (ps *Plans) newest() (store.Class, error) {
-	id, err := ps.studio.Store.NewestClass()
+func (ps *Plans) newest(ctx context.Context) (store.Class, error) {
+	id, err := ps.studio.Store.With(ctx).NewestClass()
 	if errors.Is(err, store.ErrNotFound) || id == 0 && err == nil {
 		return store.Class{}, nil
 	}
 	if err != nil {
 		return store.Class{}, err
 	}
-	return ps.studio.Store.Class(id)
+	return ps.studio.Store.With(ctx).Class(id)
 }

@@ -21,7 +21,7 @@ func TestWhatIsStoredCanBeRead(t *testing.T) {
 	d := desktest.New(t)
 	plan := d.AddPlan(desktest.Rounds)
 	save := func(document string) error {
-		_, err := d.Plans.Save(plan.ID, contract.PlanSave{Revision: plan.Revision, Document: json.RawMessage(document)})
+		_, err := d.Plans.Save(t.Context(), plan.ID, contract.PlanSave{Revision: plan.Revision, Document: json.RawMessage(document)})
 		return err
 	}
 	list := strings.Repeat("0,", 300_000) // 600 kB, and with its line ends over 1 MiB
@@ -51,10 +51,10 @@ func TestWhatIsStoredCanBeRead(t *testing.T) {
 	for name, want := range map[string]contract.Adjust{
 		"a key": {Key: long, Do: "pause"}, "a verb": {Key: "k", Do: pace.Verb(long)}, "a note": {Key: "k", Do: "note", Text: &long}, "what was seen": {Key: "k", Do: "note", Text: &words, Because: long},
 	} {
-		_, err := d.Classes.Adjust(class, want)
+		_, err := d.Classes.Adjust(t.Context(), class, want)
 		assert.ErrorIs(t, err, studio.ErrInvalid, name)
 	}
-	again, err := d.Plans.Plan(plan.ID)
+	again, err := d.Plans.Plan(t.Context(), plan.ID)
 	require.NoError(t, err)
 	assert.Equal(t, plan.Document, again.Document)
 }
@@ -66,14 +66,14 @@ func TestAPlanWithErrorsIsKeptButNotLed(t *testing.T) {
 	)
 	require.Len(t, plan.Summary.Errors, 3)
 	require.Len(t, plan.Summary.Passages, 3)
-	_, err := d.Classes.Begin(contract.Lead{PlanID: plan.ID})
+	_, err := d.Classes.Begin(t.Context(), contract.Lead{PlanID: plan.ID})
 	assert.ErrorIs(t, err, studio.ErrInvalid)
 	empty := d.AddPlan("")
-	_, err = d.Classes.Begin(contract.Lead{PlanID: empty.ID})
+	_, err = d.Classes.Begin(t.Context(), contract.Lead{PlanID: empty.ID})
 	assert.ErrorIs(t, err, studio.ErrInvalid)
-	_, err = d.Plans.Add([]byte("not a plan"), 0)
+	_, err = d.Plans.Add(t.Context(), []byte("not a plan"), 0)
 	assert.ErrorIs(t, err, studio.ErrInvalid)
-	_, err = d.Classes.Begin(contract.Lead{PlanID: 99})
+	_, err = d.Classes.Begin(t.Context(), contract.Lead{PlanID: 99})
 	assert.ErrorIs(t, err, studio.ErrNotFound)
 }
 
@@ -86,13 +86,13 @@ func TestAPlanBeyondTheBoundsIsMended(t *testing.T) {
 	require.NotEmpty(t, stored.Summary.Errors)
 	assert.Contains(t, desktest.Words(stored.Summary.Errors[0].Allowed), "12 hours")
 	assert.Empty(t, stored.Summary.Passages)
-	opened, err := d.Plans.Plan(stored.ID)
+	opened, err := d.Plans.Plan(t.Context(), stored.ID)
 	require.NoError(t, err)
 	assert.Equal(t, stored.Summary.Errors, opened.Summary.Errors)
 
 	draft := func(change contract.Change) contract.Drafted {
 		t.Helper()
-		drafted, err := d.Plans.Draft(contract.Draft{Document: opened.Document, Change: &change})
+		drafted, err := d.Plans.Draft(t.Context(), contract.Draft{Document: opened.Document, Change: &change})
 		require.NoError(t, err)
 		return drafted
 	}
@@ -121,21 +121,21 @@ func TestTimesOutsideTheCalendar(t *testing.T) {
 			`"starts_at": "`+at+`", "tempo"`,
 			1,
 		)
-		stored, err := d.Plans.Add([]byte(document), 0)
+		stored, err := d.Plans.Add(t.Context(), []byte(document), 0)
 		require.NoError(t, err, at)
 		require.Len(t, stored.Summary.Errors, 1, at)
 		assert.Equal(t, "a time from 1970 to 2200", desktest.Words(stored.Summary.Errors[0].Allowed))
-		_, err = d.Plans.Plan(stored.ID)
+		_, err = d.Plans.Plan(t.Context(), stored.ID)
 		require.NoError(t, err, "it opens")
-		_, err = d.Plans.Move(stored.ID, contract.MovePlan{StartsMS: 1_900_000_000_000})
+		_, err = d.Plans.Move(t.Context(), stored.ID, contract.MovePlan{StartsMS: 1_900_000_000_000})
 		require.NoError(t, err, "and is mended")
 	}
 	stored := d.AddPlan(desktest.Rounds)
 	for _, ms := range []float64{253402300800000, 7_289_654_400_001, -1, 1e300} {
-		_, err := d.Plans.Move(stored.ID, contract.MovePlan{StartsMS: ms})
+		_, err := d.Plans.Move(t.Context(), stored.ID, contract.MovePlan{StartsMS: ms})
 		assert.ErrorIs(t, err, studio.ErrInvalid, "%g", ms)
 	}
-	opened, err := d.Plans.Plan(stored.ID)
+	opened, err := d.Plans.Plan(t.Context(), stored.ID)
 	require.NoError(t, err)
 	assert.Empty(t, opened.Summary.Errors)
 }
@@ -143,24 +143,24 @@ func TestTimesOutsideTheCalendar(t *testing.T) {
 func TestTwoWindowsDoNotOverwriteEachOther(t *testing.T) {
 	d := desktest.New(t)
 	plan := d.AddPlan(desktest.Rounds)
-	_, err := d.Plans.Save(plan.ID, contract.PlanSave{Revision: 1, Document: plan.Document})
+	_, err := d.Plans.Save(t.Context(), plan.ID, contract.PlanSave{Revision: 1, Document: plan.Document})
 	require.NoError(t, err)
-	again, err := d.Plans.Save(plan.ID, contract.PlanSave{Revision: 1, Document: plan.Document})
+	again, err := d.Plans.Save(t.Context(), plan.ID, contract.PlanSave{Revision: 1, Document: plan.Document})
 	require.NoError(t, err, "the same save, whose answer was lost")
 	assert.EqualValues(t, 2, again.Revision)
 	other := bytes.Replace(plan.Document, []byte(`"passages"`), []byte(`"title": "Theirs", "passages"`), 1)
-	_, err = d.Plans.Save(plan.ID, contract.PlanSave{Revision: 1, Document: other})
+	_, err = d.Plans.Save(t.Context(), plan.ID, contract.PlanSave{Revision: 1, Document: other})
 	assert.ErrorIs(t, err, studio.ErrConflict)
-	_, err = d.Plans.Save(77, contract.PlanSave{Revision: 1, Document: plan.Document})
+	_, err = d.Plans.Save(t.Context(), 77, contract.PlanSave{Revision: 1, Document: plan.Document})
 	assert.ErrorIs(t, err, studio.ErrNotFound)
 }
 
 func TestWordsToLookForAreBounded(t *testing.T) {
 	d := desktest.New(t)
 	d.AddPlan(desktest.Rounds)
-	found, err := d.Plans.Find("lunch", 0)
+	found, err := d.Plans.Find(t.Context(), "lunch", 0)
 	require.NoError(t, err)
 	assert.Len(t, found.Plans, 1)
-	_, err = d.Plans.Find(strings.Repeat("x ", 50_000), 0)
+	_, err = d.Plans.Find(t.Context(), strings.Repeat("x ", 50_000), 0)
 	assert.ErrorIs(t, err, studio.ErrInvalid, "each word is a condition of the search")
 }

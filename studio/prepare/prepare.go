@@ -3,6 +3,7 @@
 package prepare
 
 import (
+	"context"
 	"time"
 
 	"vastlantern/core/care"
@@ -23,22 +24,22 @@ type Plans struct {
 
 // Library is what planning asks of the practice book, the groups and the school.
 type Library interface {
-	GroupsByID() (map[int64]*contract.Group, error)
-	Group(id int64) (*contract.Group, error)
-	ChoicesFor(*contract.Group) (school.Choices, error)
-	CareFor(*contract.Group, time.Time) (care.Room, error)
-	OwnPractices() ([]*practice.Practice, error)
-	AttachTeacherSettings(plan.Document, *contract.Group) error
-	Language() string
+	GroupsByID(context.Context) (map[int64]*contract.Group, error)
+	Group(ctx context.Context, id int64) (*contract.Group, error)
+	ChoicesFor(context.Context, *contract.Group) (school.Choices, error)
+	CareFor(context.Context, *contract.Group, time.Time) (care.Room, error)
+	OwnPractices(context.Context) ([]*practice.Practice, error)
+	AttachTeacherSettings(context.Context, plan.Document, *contract.Group) error
+	Language(context.Context) string
 }
 
 // Past is what planning asks of the record.
 type Past interface {
-	Class(id int64) (*studio.Class, error)
+	Class(ctx context.Context, id int64) (*studio.Class, error)
 	// History is what a group was taught; of all groups together where it is 0.
-	History(group int64) (*taught.History, error)
+	History(ctx context.Context, group int64) (*taught.History, error)
 	// Last is the class that a group was taught last, 0 where there was none.
-	Last(group int64) (int64, error)
+	Last(ctx context.Context, group int64) (int64, error)
 }
 
 // New is the room of a studio. Before anything is planned it is given the past.

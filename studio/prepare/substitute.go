@@ -2,6 +2,7 @@ package prepare
 
 import (
 	"bytes"
+	"context"
 	_ "embed"
 	"fmt"
 	html "html/template"
@@ -45,8 +46,8 @@ type substitutePassage struct {
 
 // Substitute is a plan as one page that needs nothing else: the running order with all that is said, how each practice
 // is led, what to take care of with this group, and the class as text.
-func (ps *Plans) Substitute(id int64) (studio.File, error) {
-	stored, err := ps.studio.Store.Plan(id)
+func (ps *Plans) Substitute(ctx context.Context, id int64) (studio.File, error) {
+	stored, err := ps.studio.Store.With(ctx).Plan(id)
 	if err != nil {
 		return studio.File{}, studio.Missing(err, store.KindPlan, id)
 	}
@@ -54,15 +55,15 @@ func (ps *Plans) Substitute(id int64) (studio.File, error) {
 	if err != nil {
 		return studio.File{}, studio.FailInPlan(err, "plan.cannot-hand-over-yet")
 	}
-	group, err := ps.library.Group(stored.GroupID)
+	group, err := ps.library.Group(ctx, stored.GroupID)
 	if err != nil {
 		return studio.File{}, err
 	}
-	who, err := ps.library.CareFor(group, p.StartsAt)
+	who, err := ps.library.CareFor(ctx, group, p.StartsAt)
 	if err != nil {
 		return studio.File{}, err
 	}
-	names, err := ps.Names()
+	names, err := ps.Names(ctx)
 	if err != nil {
 		return studio.File{}, err
 	}

@@ -2,6 +2,7 @@ package prepare
 
 import (
 	"bytes"
+	"context"
 	"strings"
 	"unicode/utf16"
 
@@ -16,8 +17,8 @@ import (
 )
 
 // Names is everything that a typed line can call by name: practices, the teacher's own too, and our templates.
-func (ps *Plans) Names() (*line.Names, error) {
-	own, err := ps.library.OwnPractices()
+func (ps *Plans) Names(ctx context.Context) (*line.Names, error) {
+	own, err := ps.library.OwnPractices(ctx)
 	if err != nil {
 		return nil, err
 	}
@@ -33,13 +34,13 @@ func (ps *Plans) Names() (*line.Names, error) {
 		}
 		list = append(list, line.Template{Name: p.Title, Passages: doc.Passages()})
 	}
-	return line.NewNames(ps.library.Language(), own, list...), nil
+	return line.NewNames(ps.library.Language(ctx), own, list...), nil
 }
 
 // typed reads lines as a teacher types them, with the ways of the school filled in. The error names every line that is
 // wrong.
-func (ps *Plans) typed(text string, group *contract.Group) ([]plan.Fields, error) {
-	names, err := ps.Names()
+func (ps *Plans) typed(ctx context.Context, text string, group *contract.Group) ([]plan.Fields, error) {
+	names, err := ps.Names(ctx)
 	if err != nil {
 		return nil, err
 	}
@@ -54,16 +55,16 @@ func (ps *Plans) typed(text string, group *contract.Group) ([]plan.Fields, error
 		_, err := names.Read("")
 		return nil, err
 	}
-	return passages, ps.fill(passages, group)
+	return passages, ps.fill(ctx, passages, group)
 }
 
 // fill fills the ways of the school into passages that do not say otherwise.
-func (ps *Plans) fill(passages []plan.Fields, group *contract.Group) error {
-	choices, err := ps.library.ChoicesFor(group)
+func (ps *Plans) fill(ctx context.Context, passages []plan.Fields, group *contract.Group) error {
+	choices, err := ps.library.ChoicesFor(ctx, group)
 	if err != nil {
 		return err
 	}
-	own, err := ps.library.OwnPractices()
+	own, err := ps.library.OwnPractices(ctx)
 	if err != nil {
 		return err
 	}
@@ -77,12 +78,12 @@ func (ps *Plans) fill(passages []plan.Fields, group *contract.Group) error {
 const mostTyped = plan.MaxPassages
 
 // ReadTyped tells what lines would be, while they are typed.
-func (ps *Plans) ReadTyped(in contract.Typed) (contract.TypedRead, error) {
-	names, err := ps.Names()
+func (ps *Plans) ReadTyped(ctx context.Context, in contract.Typed) (contract.TypedRead, error) {
+	names, err := ps.Names(ctx)
 	if err != nil {
 		return contract.TypedRead{}, err
 	}
-	group, err := ps.library.Group(in.GroupID)
+	group, err := ps.library.Group(ctx, in.GroupID)
 	if err != nil {
 		return contract.TypedRead{}, err
 	}
@@ -92,7 +93,7 @@ func (ps *Plans) ReadTyped(in contract.Typed) (contract.TypedRead, error) {
 		return out, studio.Fail(studio.ErrInvalid, "typed.too-many", "given", len(lines), "most", mostTyped)
 	}
 	readings, wrong := names.ReadLines(in.Text)
-	if err := ps.fill(line.FieldsIn(readings), group); err != nil {
+	if err := ps.fill(ctx, line.FieldsIn(readings), group); err != nil {
 		return out, err
 	}
 	for i, typed := range lines {
@@ -108,7 +109,7 @@ func (ps *Plans) ReadTyped(in contract.Typed) (contract.TypedRead, error) {
 		}
 		err := errorIn(wrong, i+1)
 		if err == nil {
-			one.Passages, err = ps.wouldBe(here, group)
+			one.Passages, err = ps.wouldBe(ctx, here, group)
 		}
 		if err != nil {
 			if one.Problem = problemOf(typed, err); one.Problem == nil {
@@ -119,7 +120,7 @@ func (ps *Plans) ReadTyped(in contract.Typed) (contract.TypedRead, error) {
 			out.Lines = append(out.Lines, one)
 		}
 	}
-	own, err := ps.library.OwnPractices()
+	own, err := ps.library.OwnPractices(ctx)
 	if err != nil {
 		return out, err
 	}
@@ -158,15 +159,15 @@ func errorIn(wrong line.TextErrors, number int) error {
 }
 
 // wouldBe is what was understood of a line, and what it amounts to in a plan of the group.
-func (ps *Plans) wouldBe(readings []line.Reading, group *contract.Group) ([]contract.TypedPassage, error) {
+func (ps *Plans) wouldBe(ctx context.Context, readings []line.Reading, group *contract.Group) ([]contract.TypedPassage, error) {
 	list := []contract.TypedPassage{}
 	doc := plan.NewDocument()
 	doc.Append(line.FieldsIn(readings)...)
-	summary, err := ps.summary(doc, group)
+	summary, err := ps.summary(ctx, doc, group)
 	if err != nil {
 		return list, err
 	}
-	own, err := ps.library.OwnPractices()
+	own, err := ps.library.OwnPractices(ctx)
 	if err != nil {
 		return list, err
 	}
@@ -205,8 +206,8 @@ func problemOf(typed string, err error) *contract.LineProblem {
 }
 
 // Text is a plan as plain text.
-func (ps *Plans) Text(id int64) (contract.PlainText, error) {
-	stored, err := ps.studio.Store.Plan(id)
+func (ps *Plans) Text(ctx context.Context, id int64) (contract.PlainText, error) {
+	stored, err := ps.studio.Store.With(ctx).Plan(id)
 	if err != nil {
 		return contract.PlainText{}, studio.Missing(err, store.KindPlan, id)
 	}
@@ -214,7 +215,7 @@ func (ps *Plans) Text(id int64) (contract.PlainText, error) {
 	if err != nil {
 		return contract.PlainText{}, studio.Fail(studio.ErrInvalid, "plan.no-text-yet")
 	}
-	names, err := ps.Names()
+	names, err := ps.Names(ctx)
 	if err != nil {
 		return contract.PlainText{}, err
 	}

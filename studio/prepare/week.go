@@ -2,6 +2,7 @@ package prepare
 
 import (
 	"bytes"
+	"context"
 	"errors"
 	"time"
 
@@ -15,8 +16,8 @@ import (
 )
 
 // Move plans a stored plan for another time, in the zone of the program.
-func (ps *Plans) Move(id int64, move contract.MovePlan) (contract.PlanCard, error) {
-	stored, err := ps.studio.Store.Plan(id)
+func (ps *Plans) Move(ctx context.Context, id int64, move contract.MovePlan) (contract.PlanCard, error) {
+	stored, err := ps.studio.Store.With(ctx).Plan(id)
 	if err != nil {
 		return contract.PlanCard{}, studio.Missing(err, store.KindPlan, id)
 	}
@@ -39,21 +40,21 @@ func (ps *Plans) Move(id int64, move contract.MovePlan) (contract.PlanCard, erro
 		return contract.PlanCard{}, err
 	}
 	stored.Document, stored.StartsAt, stored.UpdatedAt = text, at, ps.studio.Now()
-	if stored, err = ps.studio.Store.SavePlan(stored); err != nil {
+	if stored, err = ps.studio.Store.With(ctx).SavePlan(stored); err != nil {
 		return contract.PlanCard{}, changedElsewhere(err)
 	}
-	groups, err := ps.library.GroupsByID()
+	groups, err := ps.library.GroupsByID(ctx)
 	return ps.Card(stored, groups), err
 }
 
 // LastTime is what a group was taught last, passage by passage as it was; it has no class where there was none.
-func (ps *Plans) LastTime(group int64) (contract.LastTime, error) {
+func (ps *Plans) LastTime(ctx context.Context, group int64) (contract.LastTime, error) {
 	last := contract.LastTime{Passages: []contract.LastPassage{}}
-	id, err := ps.past.Last(group)
+	id, err := ps.past.Last(ctx, group)
 	if err != nil || id == 0 {
 		return last, err
 	}
-	class, err := ps.past.Class(id)
+	class, err := ps.past.Class(ctx, id)
 	if err != nil {
 		return last, err
 	}

@@ -16,32 +16,32 @@ func TestMovingAClass(t *testing.T) {
 	d := desktest.New(t)
 	p := d.AddPlan(desktest.Rounds)
 	to := d.Time.Add(26 * time.Hour)
-	card, err := d.Plans.Move(p.ID, contract.MovePlan{StartsMS: float64(to.UnixMilli())})
+	card, err := d.Plans.Move(t.Context(), p.ID, contract.MovePlan{StartsMS: float64(to.UnixMilli())})
 	require.NoError(t, err)
 	assert.InDelta(t, float64(to.UnixMilli()), *card.StartsMS, 1)
-	stored, err := d.Plans.Plan(p.ID)
+	stored, err := d.Plans.Plan(t.Context(), p.ID)
 	require.NoError(t, err)
 	assert.Contains(t, string(stored.Document), "2026-03-03T14:00:00Z")
 	assert.Greater(t, stored.Revision, p.Revision, "a window that has it open is told")
-	_, err = d.Plans.Move(99, contract.MovePlan{})
+	_, err = d.Plans.Move(t.Context(), 99, contract.MovePlan{})
 	assert.ErrorIs(t, err, studio.ErrNotFound)
 }
 
 func TestLastTime(t *testing.T) {
 	d := desktest.New(t)
-	g, err := d.Library.SaveGroup(contract.Group{Name: "Monday", Level: "beginners", Size: 9, Weekday: -1})
+	g, err := d.Library.SaveGroup(t.Context(), contract.Group{Name: "Monday", Level: "beginners", Size: 9, Weekday: -1})
 	require.NoError(t, err)
-	none, err := d.Plans.LastTime(g.ID)
+	none, err := d.Plans.LastTime(t.Context(), g.ID)
 	require.NoError(t, err)
 	assert.Zero(t, none.ClassID)
-	p, err := d.Plans.Import(contract.PlanText{Text: "# Monday\ntempo 60\neven 4:4 x6\nrest 10 s\n", GroupID: g.ID})
+	p, err := d.Plans.Import(t.Context(), contract.PlanText{Text: "# Monday\ntempo 60\neven 4:4 x6\nrest 10 s\n", GroupID: g.ID})
 	require.NoError(t, err)
-	score, err := d.Classes.Begin(contract.Lead{PlanID: p.ID})
+	score, err := d.Classes.Begin(t.Context(), contract.Lead{PlanID: p.ID})
 	require.NoError(t, err)
 	d.Pass(20)
 	d.Do(score.ClassID, "last-round")
 	d.Pass(60)
-	last, err := d.Plans.LastTime(g.ID)
+	last, err := d.Plans.LastTime(t.Context(), g.ID)
 	require.NoError(t, err)
 	assert.Equal(t, score.ClassID, last.ClassID)
 	assert.Equal(
@@ -56,6 +56,7 @@ func TestLastTime(t *testing.T) {
 func TestASubstituteHasEverything(t *testing.T) {
 	d := desktest.New(t)
 	g, err := d.Library.SaveGroup(
+		t.Context(),
 		contract.Group{
 			Name:       "Monday",
 			Level:      "beginners",
@@ -67,9 +68,9 @@ func TestASubstituteHasEverything(t *testing.T) {
 	)
 	require.NoError(t, err)
 	text := "# Monday\nslot 20\nstarts 2026-03-02 18:30\ntalk 1 min \"Arrive\"\n  script: Sit & settle.\nsquare x3\n  r2 hold: soft jaw\nrest 2 min\n"
-	p, err := d.Plans.Import(contract.PlanText{Text: text, GroupID: g.ID})
+	p, err := d.Plans.Import(t.Context(), contract.PlanText{Text: text, GroupID: g.ID})
 	require.NoError(t, err)
-	file, err := d.Plans.Substitute(p.ID)
+	file, err := d.Plans.Substitute(t.Context(), p.ID)
 	require.NoError(t, err)
 	page := string(file.Data)
 	for _, there := range []string{"Monday 2 March 2026", "18:31:00", "Square breath", "4:4:4:4 x3", "r2 hold: soft jaw", "Sit &amp; settle.", "The key is &lt;at&gt; the desk.", "pregnancy", "Holding the breath", "slot 20"} {
@@ -80,7 +81,7 @@ func TestASubstituteHasEverything(t *testing.T) {
 
 func TestReadingWhatIsTyped(t *testing.T) {
 	d := desktest.New(t)
-	read, err := d.Plans.ReadTyped(contract.Typed{Text: "even x6\n  r3 hodl: jaw\nschön hodl 4\nsqua"})
+	read, err := d.Plans.ReadTyped(t.Context(), contract.Typed{Text: "even x6\n  r3 hodl: jaw\nschön hodl 4\nsqua"})
 	require.NoError(t, err)
 	require.Len(t, read.Lines, 4)
 	even := read.Lines[0].Passages[0]
@@ -103,12 +104,12 @@ func TestReadingWhatIsTyped(t *testing.T) {
 		"in UTF-16, as a browser counts",
 	)
 	assert.Equal(t, "square breath", read.Completions[0].Line)
-	_, err = d.Library.CopyPractice("counted-breath", "Lake breath")
+	_, err = d.Library.CopyPractice(t.Context(), "counted-breath", "Lake breath")
 	require.NoError(t, err)
-	read, err = d.Plans.ReadTyped(contract.Typed{Text: "lake"})
+	read, err = d.Plans.ReadTyped(t.Context(), contract.Typed{Text: "lake"})
 	require.NoError(t, err)
 	assert.Equal(t, "Lake breath 4:4 ×5", read.Completions[0].Says, "the teacher's own practices too")
-	read, err = d.Plans.ReadTyped(contract.Typed{Text: "nadi 5:5\nnadi x3 x4"})
+	read, err = d.Plans.ReadTyped(t.Context(), contract.Typed{Text: "nadi 5:5\nnadi x3 x4"})
 	require.NoError(t, err)
 	assert.Equal(
 		t,
@@ -121,7 +122,7 @@ func TestReadingWhatIsTyped(t *testing.T) {
 		"x4: the number of rounds was given before: leave one of the two out",
 		desktest.Words(read.Lines[1].Problem.Say),
 	)
-	wrong, err := d.Plans.ReadTyped(contract.Typed{Text: "even x3000"})
+	wrong, err := d.Plans.ReadTyped(t.Context(), contract.Typed{Text: "even x3000"})
 	require.NoError(t, err)
 	assert.Contains(t, desktest.Words(wrong.Lines[0].Problem.Say), "3000")
 }
@@ -129,10 +130,11 @@ func TestReadingWhatIsTyped(t *testing.T) {
 func TestPhrases(t *testing.T) {
 	d := desktest.New(t)
 	_, err := d.Plans.Import(
+		t.Context(),
 		contract.PlanText{Text: "# A\neven x6\n  r3 exhale: like mist over water\nnadi x3\n  r1: elbow low\n"},
 	)
 	require.NoError(t, err)
-	phrases, err := d.Plans.Phrases("counted-breath")
+	phrases, err := d.Plans.Phrases(t.Context(), "counted-breath")
 	require.NoError(t, err)
 	assert.Equal(t, "like mist over water", phrases.Phrases[0], "the same practice first")
 	assert.Contains(t, phrases.Phrases, "Soft jaw, soft belly.", "what the practice suggests")

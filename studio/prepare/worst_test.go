@@ -93,7 +93,7 @@ func BenchmarkWorstPlan(b *testing.B) {
 			pace.Sheet(p)
 			cue.Begin(p, cue.Main).Cues()
 			cue.Begin(p, cue.Beside).Cues()
-			if _, err := d.Plans.Draft(contract.Draft{Document: document}); err != nil {
+			if _, err := d.Plans.Draft(b.Context(), contract.Draft{Document: document}); err != nil {
 				b.Fatal(name, err)
 			}
 			took := time.Since(began)

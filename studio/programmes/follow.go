@@ -3,6 +3,7 @@ package programmes
 import (
 	"archive/zip"
 	"bytes"
+	"context"
 	"encoding/json"
 	"errors"
 	"fmt"
@@ -27,13 +28,13 @@ const (
 
 // FollowAll has what comes of every programme follow what was taught. What cannot be done is written down and tried
 // again with the next class; it keeps nobody from leading.
-func (ps *Programmes) FollowAll() {
-	all, err := ps.studio.Store.Programmes()
-	groups, missing := ps.library.GroupsByID()
+func (ps *Programmes) FollowAll(ctx context.Context) {
+	all, err := ps.studio.Store.With(ctx).Programmes()
+	groups, missing := ps.library.GroupsByID(ctx)
 	err = errors.Join(err, missing)
 	for _, one := range all {
 		if one.GroupID == 0 || groups[one.GroupID] != nil { // else its group was deleted
-			err = errors.Join(err, ps.follow(one.ID))
+			err = errors.Join(err, ps.follow(ctx, one.ID))
 		}
 	}
 	if err != nil {
@@ -43,10 +44,10 @@ func (ps *Programmes) FollowAll() {
 
 // follow makes the coming plans of a programme, and those that were made for another step anew. What a teacher has
 // changed since is left as it is, and so is what is being led.
-func (ps *Programmes) follow(id int64) error {
+func (ps *Programmes) follow(ctx context.Context, id int64) error {
 	ps.following.Lock()
 	defer ps.following.Unlock()
-	now, err := ps.standing(id)
+	now, err := ps.standing(ctx, id)
 	if err != nil {
 		return err
 	}
@@ -59,25 +60,25 @@ func (ps *Programmes) follow(id int64) error {
 		}
 		ahead++
 		if c.changed ||
-			plan.MarkIn(c.plan.Document).Step == c.step+1 && sumOf(c.plan.Document) == ps.sumOfStep(&now, c.step) {
+			plan.MarkIn(c.plan.Document).Step == c.step+1 && sumOf(c.plan.Document) == ps.sumOfStep(ctx, &now, c.step) {
 			continue
 		}
 		_, p, err := sheet.ReadPlan(bytes.NewReader(c.plan.Document))
 		if p == nil {
 			return err
 		}
-		row, err := now.making.plan(c.step, p.StartsAt, c.number)
+		row, err := now.making.plan(ctx, c.step, p.StartsAt, c.number)
 		if err != nil {
 			return err
 		}
 		row.ID, row.Revision = c.plan.ID, c.plan.Revision
 		rows = append(rows, row)
 	}
-	more, err := ps.more(&now, ahead, number)
+	more, err := ps.more(ctx, &now, ahead, number)
 	if err != nil {
 		return err
 	}
-	return ps.studio.Store.InTransaction(func(st *store.Store) error {
+	return ps.studio.Store.With(ctx).InTransaction(func(st *store.Store) error {
 		for _, row := range rows {
 			if _, err := st.SavePlan(row); err != nil && !errors.Is(err, store.ErrTaken) { // the next time
 				return err
@@ -92,8 +93,8 @@ func (ps *Programmes) follow(id int64) error {
 	})
 }
 
-func (ps *Programmes) sumOfStep(now *standing, step int) string {
-	made, err := now.making.class(step)
+func (ps *Programmes) sumOfStep(ctx context.Context, now *standing, step int) string {
+	made, err := now.making.class(ctx, step)
 	if err != nil {
 		return ""
 	}
@@ -105,7 +106,7 @@ func (ps *Programmes) sumOfStep(now *standing, step int) string {
 }
 
 // more is the plans that are not made yet, of a programme that has so many to come.
-func (ps *Programmes) more(now *standing, ahead, number int) (rows []store.Plan, err error) {
+func (ps *Programmes) more(ctx context.Context, now *standing, ahead, number int) (rows []store.Plan, err error) {
 	if len(now.classes) == 0 { // its first plan is gone
 		return nil, nil
 	}
@@ -120,7 +121,7 @@ func (ps *Programmes) more(now *standing, ahead, number int) (rows []store.Plan,
 			continue
 		}
 		number++
-		row, err := now.making.plan(now.coming[ahead], last, number)
+		row, err := now.making.plan(ctx, now.coming[ahead], last, number)
 		if err != nil {
 			return nil, err
 		}
@@ -136,8 +137,8 @@ func later(at time.Time, days int) time.Time { return at.In(time.Local).AddDate(
 
 // Adopt has the courses of files from before there were programmes be programmes: what grew from class to class is
 // their steps. A course keeps its name as its uid, so that it is adopted once.
-func (ps *Programmes) Adopt() error {
-	plans, err := ps.studio.Store.PlansInCourses()
+func (ps *Programmes) Adopt(ctx context.Context) error {
+	plans, err := ps.studio.Store.With(ctx).PlansInCourses()
 	if err != nil {
 		return err
 	}
@@ -148,12 +149,12 @@ func (ps *Programmes) Adopt() error {
 	}
 	var failed error
 	for name, all := range courses {
-		failed = errors.Join(failed, ps.adopt(name, all))
+		failed = errors.Join(failed, ps.adopt(ctx, name, all))
 	}
 	return failed
 }
 
-func (ps *Programmes) adopt(name string, all []store.Plan) error {
+func (ps *Programmes) adopt(ctx context.Context, name string, all []store.Plan) error {
 	slices.SortFunc(
 		all,
 		func(a, b store.Plan) int { return plan.CourseIn(a.Document).Class - plan.CourseIn(b.Document).Class },
@@ -162,7 +163,7 @@ func (ps *Programmes) adopt(name string, all []store.Plan) error {
 	short := make([][]string, len(all)) // of each passage
 	led := 1
 	for i, one := range all {
-		doc, p, err := ps.read(one.Document, one.GroupID)
+		doc, p, err := ps.read(ctx, one.Document, one.GroupID)
 		if err != nil {
 			return fact.Wrap(err, "programme.course-class", "course", name, "class", i+1, "why", err)
 		}
@@ -201,17 +202,17 @@ func (ps *Programmes) adopt(name string, all []store.Plan) error {
 	if err != nil {
 		return err
 	}
-	row, err := ps.checked(store.Programme{UID: name, GroupID: all[0].GroupID, Base: base}, of)
+	row, err := ps.checked(ctx, store.Programme{UID: name, GroupID: all[0].GroupID, Base: base}, of)
 	if err != nil {
 		return err
 	}
 	making := ps.making(row, of)
-	return ps.studio.Store.InTransaction(func(st *store.Store) error {
+	return ps.studio.Store.With(ctx).InTransaction(func(st *store.Store) error {
 		if _, err := st.AddProgramme(row); err != nil {
 			return err
 		}
 		for i, one := range all {
-			made, err := making.class(steps[i] - 1)
+			made, err := making.class(ctx, steps[i]-1)
 			if err != nil {
 				return err
 			}
@@ -222,7 +223,7 @@ func (ps *Programmes) adopt(name string, all []store.Plan) error {
 			docs[i].SetMark(
 				plan.Mark{Programme: name, Class: plan.CourseIn(one.Document).Class, Step: steps[i], Made: sumOf(text)},
 			)
-			next, err := ps.plans.ToStore(docs[i], one.GroupID)
+			next, err := ps.plans.ToStore(ctx, docs[i], one.GroupID)
 			if err != nil {
 				return err
 			}
@@ -248,8 +249,8 @@ func grows(short [][]string, otherwise int) int {
 }
 
 // Files is all plans of a programme in one archive, to hand it to a substitute.
-func (ps *Programmes) Files(id int64) (studio.File, error) {
-	now, err := ps.standing(id)
+func (ps *Programmes) Files(ctx context.Context, id int64) (studio.File, error) {
+	now, err := ps.standing(ctx, id)
 	if err != nil {
 		return studio.File{}, err
 	}
@@ -259,7 +260,7 @@ func (ps *Programmes) Files(id int64) (studio.File, error) {
 		if c.plan == nil {
 			continue
 		}
-		file, err := ps.plans.File(c.plan.ID)
+		file, err := ps.plans.File(ctx, c.plan.ID)
 		if err != nil {
 			return studio.File{}, err
 		}

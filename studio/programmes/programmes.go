@@ -4,6 +4,7 @@ package programmes
 
 import (
 	"bytes"
+	"context"
 	"encoding/json"
 	"errors"
 	"log/slog"
@@ -34,32 +35,32 @@ type Programmes struct {
 
 // Library is what is asked of the practice book and the groups.
 type Library interface {
-	GroupsByID() (map[int64]*contract.Group, error)
-	Group(id int64) (*contract.Group, error)
-	OwnPractices() ([]*practice.Practice, error)
-	AttachTeacherSettings(doc plan.Document, group *contract.Group) error
+	GroupsByID(context.Context) (map[int64]*contract.Group, error)
+	Group(ctx context.Context, id int64) (*contract.Group, error)
+	OwnPractices(context.Context) ([]*practice.Practice, error)
+	AttachTeacherSettings(ctx context.Context, doc plan.Document, group *contract.Group) error
 }
 
 // Plans is what is asked of the room where plans are made.
 type Plans interface {
-	Names() (*line.Names, error)
-	ToStore(doc plan.Document, group int64) (store.Plan, error)
-	File(id int64) (studio.File, error)
+	Names(context.Context) (*line.Names, error)
+	ToStore(ctx context.Context, doc plan.Document, group int64) (store.Plan, error)
+	File(ctx context.Context, id int64) (studio.File, error)
 }
 
 // Record is what is asked of what was taught.
 type Record interface {
 	// Since is the records of the classes of a group that began then or later and are over, by their number; of all groups
 	// where it is 0.
-	Since(group int64, from time.Time) (map[int64]taught.Record, error)
+	Since(ctx context.Context, group int64, from time.Time) (map[int64]taught.Record, error)
 }
 
 // New is the room of a studio. When a class has come to its end, the programmes follow.
 func New(s *studio.Studio, l Library, p Plans, r Record) *Programmes {
 	ps := &Programmes{studio: s, library: l, plans: p, record: r}
-	s.OnClass(func(class store.Class) {
+	s.OnClass(func(ctx context.Context, class store.Class) {
 		if !class.EndedAt.IsZero() && ofProgramme(class.Document) {
-			ps.FollowAll()
+			ps.FollowAll(ctx)
 		}
 	})
 	return ps
@@ -72,9 +73,9 @@ func ofProgramme(document []byte) bool {
 }
 
 // Offer is what a programme can be begun with from a plan.
-func (ps *Programmes) Offer(planID int64) (contract.ProgrammeOffer, error) {
+func (ps *Programmes) Offer(ctx context.Context, planID int64) (contract.ProgrammeOffer, error) {
 	offer := contract.ProgrammeOffer{Templates: []contract.ProgrammeTemplate{}}
-	stored, err := ps.studio.Store.Plan(planID)
+	stored, err := ps.studio.Store.With(ctx).Plan(planID)
 	if err != nil {
 		return offer, studio.Missing(err, store.KindPlan, planID)
 	}
@@ -85,14 +86,14 @@ func (ps *Programmes) Offer(planID int64) (contract.ProgrammeOffer, error) {
 		)
 	}
 	offer.Begins = !stored.StartsAt.IsZero()
-	offer.Passages, err = ps.passages(stored.Document, stored.GroupID)
+	offer.Passages, err = ps.passages(ctx, stored.Document, stored.GroupID)
 	return offer, err
 }
 
 // passages is the practices of a class.
-func (ps *Programmes) passages(document []byte, group int64) ([]contract.ProgrammePassage, error) {
+func (ps *Programmes) passages(ctx context.Context, document []byte, group int64) ([]contract.ProgrammePassage, error) {
 	list := []contract.ProgrammePassage{}
-	doc, p, err := ps.read(document, group)
+	doc, p, err := ps.read(ctx, document, group)
 	if err != nil {
 		return list, err
 	}
@@ -113,16 +114,16 @@ func (ps *Programmes) passages(document []byte, group int64) ([]contract.Program
 	return list, nil
 }
 
-func (ps *Programmes) read(document []byte, group int64) (plan.Document, *plan.Plan, error) {
+func (ps *Programmes) read(ctx context.Context, document []byte, group int64) (plan.Document, *plan.Plan, error) {
 	doc, err := sheet.ReadDocument(bytes.NewReader(document))
 	if err != nil {
 		return doc, nil, studio.Unreadable(err)
 	}
-	g, err := ps.library.Group(group)
+	g, err := ps.library.Group(ctx, group)
 	if err != nil {
 		return doc, nil, err
 	}
-	if err := ps.library.AttachTeacherSettings(doc, g); err != nil {
+	if err := ps.library.AttachTeacherSettings(ctx, doc, g); err != nil {
 		return doc, nil, err
 	}
 	p, err := plan.Read(doc)
@@ -133,13 +134,13 @@ func (ps *Programmes) read(document []byte, group int64) (plan.Document, *plan.P
 }
 
 // Begin has the group of a plan follow a programme: the plan is its first class, and those that come are made.
-func (ps *Programmes) Begin(planID int64, want programme.Programme) (contract.ProgrammeSheet, error) {
-	stored, err := ps.studio.Store.Plan(planID)
+func (ps *Programmes) Begin(ctx context.Context, planID int64, want programme.Programme) (contract.ProgrammeSheet, error) {
+	stored, err := ps.studio.Store.With(ctx).Plan(planID)
 	if err != nil {
 		return contract.ProgrammeSheet{}, studio.Missing(err, store.KindPlan, planID)
 	}
 	if mark := plan.MarkIn(stored.Document); mark.Programme != "" {
-		of, err := ps.of(mark.Programme)
+		of, err := ps.of(ctx, mark.Programme)
 		if err != nil {
 			return contract.ProgrammeSheet{}, err
 		}
@@ -153,7 +154,7 @@ func (ps *Programmes) Begin(planID int64, want programme.Programme) (contract.Pr
 	if stored.StartsAt.Add(missedAfter).Before(ps.studio.Now()) {
 		return contract.ProgrammeSheet{}, studio.Fail(studio.ErrInvalid, "programme.day-over")
 	}
-	doc, p, err := ps.read(stored.Document, stored.GroupID)
+	doc, p, err := ps.read(ctx, stored.Document, stored.GroupID)
 	if err != nil {
 		return contract.ProgrammeSheet{}, err
 	}
@@ -162,15 +163,15 @@ func (ps *Programmes) Begin(planID int64, want programme.Programme) (contract.Pr
 	if err != nil {
 		return contract.ProgrammeSheet{}, err
 	}
-	row, err := ps.checked(store.Programme{GroupID: stored.GroupID, Base: base}, want)
+	row, err := ps.checked(ctx, store.Programme{GroupID: stored.GroupID, Base: base}, want)
 	if err != nil {
 		return contract.ProgrammeSheet{}, err
 	}
-	err = ps.studio.Store.InTransaction(func(st *store.Store) error {
+	err = ps.studio.Store.With(ctx).InTransaction(func(st *store.Store) error {
 		if row, err = st.AddProgramme(row); err != nil {
 			return err
 		}
-		first, err := ps.making(row, want).plan(0, p.StartsAt, 1) // in the zone that it was written in
+		first, err := ps.making(row, want).plan(ctx, 0, p.StartsAt, 1) // in the zone that it was written in
 		if err != nil {
 			return err
 		}
@@ -181,7 +182,7 @@ func (ps *Programmes) Begin(planID int64, want programme.Programme) (contract.Pr
 	if err != nil {
 		return contract.ProgrammeSheet{}, changedElsewhere(err)
 	}
-	return ps.moved(row.ID)
+	return ps.moved(ctx, row.ID)
 }
 
 // changedElsewhere tells that a plan was changed meanwhile.
@@ -193,8 +194,8 @@ func changedElsewhere(err error) error {
 }
 
 // of is the programme of a uid; one without a number where it is gone or there is none.
-func (ps *Programmes) of(uid string) (store.Programme, error) {
-	all, err := ps.studio.Store.Programmes()
+func (ps *Programmes) of(ctx context.Context, uid string) (store.Programme, error) {
+	all, err := ps.studio.Store.With(ctx).Programmes()
 	for _, one := range all {
 		if uid != "" && one.UID == uid {
 			return one, nil
@@ -204,14 +205,14 @@ func (ps *Programmes) of(uid string) (store.Programme, error) {
 }
 
 // checked is a programme as it is stored, if each of its steps can be made.
-func (ps *Programmes) checked(row store.Programme, want programme.Programme) (store.Programme, error) {
+func (ps *Programmes) checked(ctx context.Context, row store.Programme, want programme.Programme) (store.Programme, error) {
 	want.Name = strings.TrimSpace(want.Name)
 	if wrong := want.Check(); len(wrong) > 0 {
 		return row, studio.FailAll(wrong)
 	}
 	making := ps.making(row, want)
 	for step := range want.Steps {
-		if _, err := making.class(step); err != nil {
+		if _, err := making.class(ctx, step); err != nil {
 			return row, studio.Fail(studio.ErrInvalid, "programme.step-wrong", "why", err)
 		}
 	}
@@ -222,43 +223,43 @@ func (ps *Programmes) checked(row store.Programme, want programme.Programme) (st
 
 // Save changes a programme in the place of its revision; what comes follows. The same save may come twice, where the
 // answer to the first was lost.
-func (ps *Programmes) Save(id int64, save contract.ProgrammeSave) (contract.ProgrammeSheet, error) {
-	stored, err := ps.studio.Store.Programme(id)
+func (ps *Programmes) Save(ctx context.Context, id int64, save contract.ProgrammeSave) (contract.ProgrammeSheet, error) {
+	stored, err := ps.studio.Store.With(ctx).Programme(id)
 	if err != nil {
 		return contract.ProgrammeSheet{}, studio.Missing(err, store.KindProgramme, id)
 	}
 	there := stored
-	if stored, err = ps.checked(stored, save.Programme); err != nil {
+	if stored, err = ps.checked(ctx, stored, save.Programme); err != nil {
 		return contract.ProgrammeSheet{}, err
 	}
 	stored.Revision = save.Revision
-	err = ps.studio.Store.SaveProgramme(stored)
+	err = ps.studio.Store.With(ctx).SaveProgramme(stored)
 	if errors.Is(err, store.ErrTaken) && bytes.Equal(there.Programme, stored.Programme) {
-		return ps.Sheet(id)
+		return ps.Sheet(ctx, id)
 	}
 	if err != nil {
 		return contract.ProgrammeSheet{}, studio.Replaced(err, store.KindProgramme, id)
 	}
-	return ps.moved(id)
+	return ps.moved(ctx, id)
 }
 
 // moved is a programme after something changed: what comes follows.
-func (ps *Programmes) moved(id int64) (contract.ProgrammeSheet, error) {
-	if err := ps.follow(id); err != nil {
+func (ps *Programmes) moved(ctx context.Context, id int64) (contract.ProgrammeSheet, error) {
+	if err := ps.follow(ctx, id); err != nil {
 		return contract.ProgrammeSheet{}, err
 	}
 	ps.studio.NoteChange()
 	ps.studio.NotifyAll()
-	return ps.Sheet(id)
+	return ps.Sheet(ctx, id)
 }
 
 // Shift moves what comes of a programme by the days between two classes: nobody comes on that day.
-func (ps *Programmes) Shift(id int64) (contract.ProgrammeSheet, error) {
-	now, err := ps.standing(id)
+func (ps *Programmes) Shift(ctx context.Context, id int64) (contract.ProgrammeSheet, error) {
+	now, err := ps.standing(ctx, id)
 	if err != nil {
 		return contract.ProgrammeSheet{}, err
 	}
-	err = ps.studio.Store.InTransaction(func(st *store.Store) error {
+	err = ps.studio.Store.With(ctx).InTransaction(func(st *store.Store) error {
 		for _, class := range now.classes {
 			if class.state != contract.StateComing {
 				continue
@@ -268,7 +269,7 @@ func (ps *Programmes) Shift(id int64) (contract.ProgrammeSheet, error) {
 				return err
 			}
 			doc.SetStart(later(p.StartsAt, now.programme.Days))
-			row, err := ps.plans.ToStore(doc, class.plan.GroupID)
+			row, err := ps.plans.ToStore(ctx, doc, class.plan.GroupID)
 			if err != nil {
 				return err
 			}
@@ -282,18 +283,18 @@ func (ps *Programmes) Shift(id int64) (contract.ProgrammeSheet, error) {
 	if err != nil {
 		return contract.ProgrammeSheet{}, changedElsewhere(err)
 	}
-	return ps.moved(id)
+	return ps.moved(ctx, id)
 }
 
 // OfGroup is the programmes of a group, those that are over last.
-func (ps *Programmes) OfGroup(group int64) ([]contract.ProgrammeCard, error) {
-	all, err := ps.studio.Store.Programmes()
+func (ps *Programmes) OfGroup(ctx context.Context, group int64) ([]contract.ProgrammeCard, error) {
+	all, err := ps.studio.Store.With(ctx).Programmes()
 	going, over := []contract.ProgrammeCard{}, []contract.ProgrammeCard{}
 	for _, one := range all {
 		if one.GroupID != group {
 			continue
 		}
-		s, err := ps.Sheet(one.ID)
+		s, err := ps.Sheet(ctx, one.ID)
 		if err != nil {
 			return going, err
 		}
@@ -307,23 +308,23 @@ func (ps *Programmes) OfGroup(group int64) ([]contract.ProgrammeCard, error) {
 }
 
 // OfPlan is the programme that a plan is a class of.
-func (ps *Programmes) OfPlan(planID int64) (contract.ProgrammeOfPlan, error) {
-	stored, err := ps.studio.Store.Plan(planID)
+func (ps *Programmes) OfPlan(ctx context.Context, planID int64) (contract.ProgrammeOfPlan, error) {
+	stored, err := ps.studio.Store.With(ctx).Plan(planID)
 	if err != nil {
 		return contract.ProgrammeOfPlan{}, studio.Missing(err, store.KindPlan, planID)
 	}
 	mark := plan.MarkIn(stored.Document)
-	of, err := ps.of(mark.Programme)
+	of, err := ps.of(ctx, mark.Programme)
 	if err != nil || of.ID == 0 {
 		return contract.ProgrammeOfPlan{}, err
 	}
-	s, err := ps.Sheet(of.ID)
+	s, err := ps.Sheet(ctx, of.ID)
 	return contract.ProgrammeOfPlan{Sheet: &s, Number: mark.Class}, err
 }
 
 // Guides is what the programmes of a group ask for next time.
-func (ps *Programmes) Guides(group int64) ([]taught.Guide, error) {
-	all, err := ps.studio.Store.Programmes()
+func (ps *Programmes) Guides(ctx context.Context, group int64) ([]taught.Guide, error) {
+	all, err := ps.studio.Store.With(ctx).Programmes()
 	if err != nil {
 		return nil, err
 	}
@@ -332,14 +333,14 @@ func (ps *Programmes) Guides(group int64) ([]taught.Guide, error) {
 		if one.GroupID != group || group == 0 {
 			continue
 		}
-		now, err := ps.standingOf(one)
+		now, err := ps.standingOf(ctx, one)
 		if err != nil || now.at.Over {
 			if err != nil { // one that cannot be read keeps nobody from planning
 				slog.Warn("a programme is left out", "programme", one.ID, "error", err)
 			}
 			continue
 		}
-		made, err := now.making.class(now.at.Step)
+		made, err := now.making.class(ctx, now.at.Step)
 		if err != nil {
 			continue
 		}

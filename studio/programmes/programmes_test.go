@@ -38,16 +38,16 @@ func rounds() programme.Programme {
 func begun(t *testing.T, of programme.Programme) (*desktest.Desk, contract.ProgrammeSheet) {
 	t.Helper()
 	d := desktest.New(t)
-	group, err := d.Library.AddGroup("Lunch", "beginners", 12)
+	group, err := d.Library.AddGroup(t.Context(), "Lunch", "beginners", 12)
 	require.NoError(t, err)
 	document := fmt.Sprintf(
 		`{"format": "vast-lantern-plan", "version": 1, "title": "Lunch", "tempo": 60, "slot_min": 30, "starts_at": %q, "passages": [%s]}`,
 		d.Time.Add(time.Hour).Format(time.RFC3339),
 		desktest.Rounds,
 	)
-	p, err := d.Plans.Add([]byte(document), group.ID)
+	p, err := d.Plans.Add(t.Context(), []byte(document), group.ID)
 	require.NoError(t, err)
-	s, err := d.Programmes.Begin(p.ID, of)
+	s, err := d.Programmes.Begin(t.Context(), p.ID, of)
 	require.NoError(t, err)
 	return d, s
 }
@@ -67,11 +67,11 @@ func next(t *testing.T, s contract.ProgrammeSheet) contract.ProgrammeClass {
 // teach leads the next class at its time, to its end or cut short.
 func teach(t *testing.T, d *desktest.Desk, short bool) contract.ProgrammeSheet {
 	t.Helper()
-	s, err := d.Programmes.Sheet(1)
+	s, err := d.Programmes.Sheet(t.Context(), 1)
 	require.NoError(t, err)
 	coming := next(t, s)
 	d.Time = time.UnixMilli(int64(coming.StartsMS)).UTC()
-	p, err := d.Plans.Plan(coming.PlanID)
+	p, err := d.Plans.Plan(t.Context(), coming.PlanID)
 	require.NoError(t, err)
 	class := d.Start(p)
 	if short {
@@ -79,7 +79,7 @@ func teach(t *testing.T, d *desktest.Desk, short bool) contract.ProgrammeSheet {
 		d.Do(class, "end")
 	}
 	d.Pass(600)
-	s, err = d.Programmes.Sheet(1)
+	s, err = d.Programmes.Sheet(t.Context(), 1)
 	require.NoError(t, err)
 	return s
 }
@@ -97,7 +97,7 @@ func coming(s contract.ProgrammeSheet) string {
 
 func roundsOf(t *testing.T, d *desktest.Desk, c contract.ProgrammeClass) int {
 	t.Helper()
-	p, err := d.Plans.Plan(c.PlanID)
+	p, err := d.Plans.Plan(t.Context(), c.PlanID)
 	require.NoError(t, err)
 	return p.Summary.Passages[0].Rounds
 }
@@ -116,12 +116,12 @@ func TestAProgrammeIsFollowed(t *testing.T) {
 	assert.Equal(t, 2, s.Card.Step)
 	assert.Equal(t, "Step 1 is done: on to step 2.", desktest.Words(s.Card.Why))
 
-	course, err := d.Records.GroupCourse(1)
+	course, err := d.Records.GroupCourse(t.Context(), 1)
 	require.NoError(t, err)
 	require.Len(t, course.Practices, 1)
 	assert.Equal(t, "More rounds, step 2 of 3. Step 1 is done: on to step 2.", desktest.Words(course.Practices[0].Why))
 	assert.Contains(t, desktest.Words(course.Practices[0].Next), "4 rounds")
-	p, err := d.Plans.Plan(next(t, s).PlanID)
+	p, err := d.Plans.Plan(t.Context(), next(t, s).PlanID)
 	require.NoError(t, err)
 	for _, advice := range p.Summary.Advice {
 		assert.NotEqual(t, contract.ChangeAdvised, advice.Do, "the plan has it already: %s", advice.Say)
@@ -134,8 +134,8 @@ func TestAProgrammeIsFollowed(t *testing.T) {
 	assert.Equal(t, 3, roundsOf(t, d, next(t, s)), "the plan that was made for more was made anew")
 
 	d.Time = time.UnixMilli(int64(next(t, s).StartsMS)).UTC().Add(13 * time.Hour) // nobody came
-	d.Programmes.FollowAll()
-	s, err = d.Programmes.Sheet(1)
+	d.Programmes.FollowAll(t.Context())
+	s, err = d.Programmes.Sheet(t.Context(), 1)
 	require.NoError(t, err)
 	assert.Equal(t, contract.StateMissed, s.Classes[3].State)
 	assert.Equal(t, "The last class was missed: it waits at step 1.", desktest.Words(s.Card.Why))
@@ -155,18 +155,18 @@ func TestAProgrammeIsFollowed(t *testing.T) {
 func TestAChangedClassIsLeftAsItIs(t *testing.T) {
 	d, s := begun(t, rounds())
 	second := s.Classes[1]
-	p, err := d.Plans.Plan(second.PlanID)
+	p, err := d.Plans.Plan(t.Context(), second.PlanID)
 	require.NoError(t, err)
 	changed := strings.Replace(string(p.Document), `"rounds": 3`, `"rounds": 7`, 1)
 	require.NotEqual(t, string(p.Document), changed)
-	_, err = d.Plans.Save(p.ID, contract.PlanSave{Revision: p.Revision, Document: json.RawMessage(changed), GroupID: 1})
+	_, err = d.Plans.Save(t.Context(), p.ID, contract.PlanSave{Revision: p.Revision, Document: json.RawMessage(changed), GroupID: 1})
 	require.NoError(t, err)
-	s, err = d.Programmes.Sheet(1)
+	s, err = d.Programmes.Sheet(t.Context(), 1)
 	require.NoError(t, err)
 	assert.True(t, s.Classes[1].Changed)
 	of := rounds()
 	of.Steps[0].Says = "x2"
-	s, err = d.Programmes.Save(1, contract.ProgrammeSave{Revision: s.Revision, Programme: of})
+	s, err = d.Programmes.Save(t.Context(), 1, contract.ProgrammeSave{Revision: s.Revision, Programme: of})
 	require.NoError(t, err)
 	assert.Equal(t, 7, roundsOf(t, d, s.Classes[1]))
 	assert.Equal(t, 2, roundsOf(t, d, s.Classes[0]), "what was not changed follows")
@@ -175,11 +175,11 @@ func TestAChangedClassIsLeftAsItIs(t *testing.T) {
 	assert.Equal(t, 2, s.Card.Step, "led as planned, whatever was planned")
 
 	before := next(t, s).StartsMS
-	s, err = d.Programmes.Shift(1)
+	s, err = d.Programmes.Shift(t.Context(), 1)
 	require.NoError(t, err)
 	assert.InDelta(t, before+7*24*3_600_000, next(t, s).StartsMS, 1)
 
-	file, err := d.Programmes.Files(1)
+	file, err := d.Programmes.Files(t.Context(), 1)
 	require.NoError(t, err)
 	archive, err := zip.NewReader(bytes.NewReader(file.Data), int64(len(file.Data)))
 	require.NoError(t, err)
@@ -188,29 +188,29 @@ func TestAChangedClassIsLeftAsItIs(t *testing.T) {
 
 func TestWhatCannotBeAProgramme(t *testing.T) {
 	d, s := begun(t, rounds())
-	_, err := d.Programmes.Begin(s.Classes[0].PlanID, rounds())
+	_, err := d.Programmes.Begin(t.Context(), s.Classes[0].PlanID, rounds())
 	require.ErrorIs(t, err, studio.ErrConflict)
 	timeless := d.AddPlan(desktest.Rounds)
-	_, err = d.Programmes.Begin(timeless.ID, rounds())
+	_, err = d.Programmes.Begin(t.Context(), timeless.ID, rounds())
 	assert.Contains(t, language.English().Error(err), "Give the first class a time")
-	_, err = d.Plans.Move(timeless.ID, contract.MovePlan{StartsMS: contract.Millis(d.Time.AddDate(0, 0, -2))})
+	_, err = d.Plans.Move(t.Context(), timeless.ID, contract.MovePlan{StartsMS: contract.Millis(d.Time.AddDate(0, 0, -2))})
 	require.NoError(t, err)
-	_, err = d.Programmes.Begin(timeless.ID, rounds())
+	_, err = d.Programmes.Begin(t.Context(), timeless.ID, rounds())
 	assert.Contains(t, language.English().Error(err), "day of this class is over")
 	for says, want := range map[string]string{"x3 purple": "Step 2", "4:4:frog": "Step 2", "x0": "Step 2"} {
 		of := rounds()
 		of.Steps[1].Says = says
-		_, err = d.Programmes.Save(1, contract.ProgrammeSave{Revision: s.Revision, Programme: of})
+		_, err = d.Programmes.Save(t.Context(), 1, contract.ProgrammeSave{Revision: s.Revision, Programme: of})
 		require.ErrorIs(t, err, studio.ErrInvalid, says)
 		assert.Contains(t, language.English().Error(err), want, says)
 	}
 	of := rounds()
 	of.Days = 0
-	_, err = d.Programmes.Save(1, contract.ProgrammeSave{Revision: s.Revision, Programme: of})
+	_, err = d.Programmes.Save(t.Context(), 1, contract.ProgrammeSave{Revision: s.Revision, Programme: of})
 	assert.Contains(t, language.English().Error(err), "Days between two classes")
-	_, err = d.Programmes.Sheet(99)
+	_, err = d.Programmes.Sheet(t.Context(), 99)
 	assert.ErrorIs(t, err, studio.ErrNotFound)
-	none, err := d.Programmes.OfPlan(timeless.ID)
+	none, err := d.Programmes.OfPlan(t.Context(), timeless.ID)
 	require.NoError(t, err)
 	assert.Nil(t, none.Sheet)
 }
@@ -218,7 +218,7 @@ func TestWhatCannotBeAProgramme(t *testing.T) {
 // A course of an earlier version becomes a programme once: its plans are the classes, and what grew are the steps.
 func TestACourseBecomesAProgramme(t *testing.T) {
 	d := desktest.New(t)
-	group, err := d.Library.AddGroup("Lunch", "beginners", 12)
+	group, err := d.Library.AddGroup(t.Context(), "Lunch", "beginners", 12)
 	require.NoError(t, err)
 	for i, rounds := range []int{3, 4, 4, 5} {
 		document := fmt.Sprintf(
@@ -244,7 +244,7 @@ func TestACourseBecomesAProgramme(t *testing.T) {
 	for range 2 {
 		require.NoError(t, d.Prepare(t.Context()))
 	}
-	s, err := d.Programmes.Sheet(1)
+	s, err := d.Programmes.Sheet(t.Context(), 1)
 	require.NoError(t, err)
 	assert.Equal(t, "Lunch", s.Programme.Name)
 	assert.Equal(t, 2, s.Programme.Passage)
@@ -267,7 +267,7 @@ func TestACourseBecomesAProgramme(t *testing.T) {
 
 func roundsOfPassage(t *testing.T, d *desktest.Desk, c contract.ProgrammeClass, passage int) int {
 	t.Helper()
-	p, err := d.Plans.Plan(c.PlanID)
+	p, err := d.Plans.Plan(t.Context(), c.PlanID)
 	require.NoError(t, err)
 	return p.Summary.Passages[passage].Rounds
 }
@@ -279,20 +279,20 @@ func TestAProgrammeMoves(t *testing.T) {
 	away := desktest.New(t)
 	away.Time = here.Time
 	away.Import(here.Export())
-	there, err := away.Programmes.Sheet(1)
+	there, err := away.Programmes.Sheet(t.Context(), 1)
 	require.NoError(t, err)
 	assert.Equal(t, s.Card.Why, there.Card.Why)
 	assert.Equal(t, len(s.Classes), len(there.Classes))
 	assert.Equal(t, here.Export(), away.Export())
-	_, err = away.Transfer.Delete("programme", 1, false)
+	_, err = away.Transfer.Delete(t.Context(), "programme", 1, false)
 	require.NoError(t, err)
-	_, err = away.Programmes.Sheet(1)
+	_, err = away.Programmes.Sheet(t.Context(), 1)
 	require.ErrorIs(t, err, studio.ErrNotFound)
-	_, err = away.Plans.Plan(next(t, there).PlanID)
+	_, err = away.Plans.Plan(t.Context(), next(t, there).PlanID)
 	require.NoError(t, err, "its plans stay")
-	_, err = away.Transfer.BringBack("programme", 1)
+	_, err = away.Transfer.BringBack(t.Context(), "programme", 1)
 	require.NoError(t, err)
-	_, err = away.Programmes.Sheet(1)
+	_, err = away.Programmes.Sheet(t.Context(), 1)
 	assert.NoError(t, err)
 }
 

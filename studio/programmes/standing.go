@@ -2,6 +2,7 @@ package programmes
 
 import (
 	"bytes"
+	"context"
 	"crypto/sha256"
 	"encoding/hex"
 	"encoding/json"
@@ -36,17 +37,17 @@ func (ps *Programmes) making(row store.Programme, of programme.Programme) *makin
 }
 
 // class is the class of a step, from 0.
-func (m *making) class(step int) (programme.Made, error) {
+func (m *making) class(ctx context.Context, step int) (programme.Made, error) {
 	if made, there := m.made[step]; there {
 		return made, nil
 	}
 	if m.names == nil {
 		var err error
-		if m.names, err = m.room.plans.Names(); err == nil {
-			m.own, err = m.room.library.OwnPractices()
+		if m.names, err = m.room.plans.Names(ctx); err == nil {
+			m.own, err = m.room.library.OwnPractices(ctx)
 		}
 		if err == nil {
-			m.group, err = m.room.library.Group(m.row.GroupID)
+			m.group, err = m.room.library.Group(ctx, m.row.GroupID)
 		}
 		if err != nil {
 			return programme.Made{}, err
@@ -55,7 +56,7 @@ func (m *making) class(step int) (programme.Made, error) {
 	made, err := m.programme.Make(step, func() (plan.Document, error) {
 		doc, err := sheet.ReadDocument(bytes.NewReader(m.row.Base))
 		if err == nil {
-			err = m.room.library.AttachTeacherSettings(doc, m.group)
+			err = m.room.library.AttachTeacherSettings(ctx, doc, m.group)
 		}
 		return doc, err
 	}, m.names, m.own...)
@@ -66,8 +67,8 @@ func (m *making) class(step int) (programme.Made, error) {
 }
 
 // plan is the class of a step as a plan that begins then.
-func (m *making) plan(step int, starts time.Time, number int) (store.Plan, error) {
-	made, err := m.class(step)
+func (m *making) plan(ctx context.Context, step int, starts time.Time, number int) (store.Plan, error) {
+	made, err := m.class(ctx, step)
 	if err != nil {
 		return store.Plan{}, err
 	}
@@ -81,7 +82,7 @@ func (m *making) plan(step int, starts time.Time, number int) (store.Plan, error
 	}
 	doc.SetStart(starts)
 	doc.SetMark(plan.Mark{Programme: m.row.UID, Class: number, Step: step + 1, Made: sumOf(text)})
-	return m.room.plans.ToStore(doc, m.row.GroupID)
+	return m.room.plans.ToStore(ctx, doc, m.row.GroupID)
 }
 
 // sumOf is what tells whether a teacher has changed a class: all of it but when it begins, what it is led with, and the
@@ -124,35 +125,35 @@ type standing struct {
 	coming    []int // the steps of what comes, if all is led as planned
 }
 
-func (ps *Programmes) standing(id int64) (standing, error) {
-	row, err := ps.studio.Store.Programme(id)
+func (ps *Programmes) standing(ctx context.Context, id int64) (standing, error) {
+	row, err := ps.studio.Store.With(ctx).Programme(id)
 	if err != nil {
 		return standing{}, studio.Missing(err, store.KindProgramme, id)
 	}
-	return ps.standingOf(row)
+	return ps.standingOf(ctx, row)
 }
 
 // missedAfter is how long after its start a class that nobody led was missed: on the same day it may still be led.
 const missedAfter = 12 * time.Hour
 
-func (ps *Programmes) standingOf(row store.Programme) (standing, error) {
+func (ps *Programmes) standingOf(ctx context.Context, row store.Programme) (standing, error) {
 	now := standing{row: row}
 	if err := json.Unmarshal(row.Programme, &now.programme); err != nil {
 		ps.studio.NoteDamage(store.KindProgramme, row.ID, err)
 		return now, studio.Fail(studio.ErrDamaged, "programme.unreadable", "why", err)
 	}
 	now.making = ps.making(row, now.programme)
-	plans, err := ps.studio.Store.PlansOfProgramme(row.UID)
+	plans, err := ps.studio.Store.With(ctx).PlansOfProgramme(row.UID)
 	if err != nil {
 		return now, err
 	}
-	led, err := ps.studio.Store.ClassesOfProgramme(row.UID)
+	led, err := ps.studio.Store.With(ctx).ClassesOfProgramme(row.UID)
 	if err != nil {
 		return now, err
 	}
 	records := map[int64]taught.Record{}
 	if len(led) > 0 {
-		if records, err = ps.record.Since(row.GroupID, led[0].StartedAt); err != nil {
+		if records, err = ps.record.Since(ctx, row.GroupID, led[0].StartedAt); err != nil {
 			return now, err
 		}
 	}
@@ -236,12 +237,12 @@ func (s *standing) follow() {
 }
 
 // Sheet is a programme over time.
-func (ps *Programmes) Sheet(id int64) (contract.ProgrammeSheet, error) {
-	now, err := ps.standing(id)
+func (ps *Programmes) Sheet(ctx context.Context, id int64) (contract.ProgrammeSheet, error) {
+	now, err := ps.standing(ctx, id)
 	if err != nil {
 		return contract.ProgrammeSheet{}, err
 	}
-	groups, err := ps.library.GroupsByID()
+	groups, err := ps.library.GroupsByID(ctx)
 	if err != nil {
 		return contract.ProgrammeSheet{}, err
 	}
@@ -271,7 +272,7 @@ func (ps *Programmes) Sheet(id int64) (contract.ProgrammeSheet, error) {
 			one.PlanID = c.plan.ID
 		}
 		if c.state == contract.StateComing {
-			made, err := now.making.class(c.step)
+			made, err := now.making.class(ctx, c.step)
 			if err != nil {
 				return s, studio.Fail(studio.ErrInvalid, "programme.step-wrong", "why", err)
 			}
@@ -282,6 +283,6 @@ func (ps *Programmes) Sheet(id int64) (contract.ProgrammeSheet, error) {
 	for _, step := range now.programme.Coming(programme.Place{}, max(len(now.classes), 1)) {
 		s.Planned = append(s.Planned, step+1)
 	}
-	s.Passages, err = ps.passages(now.row.Base, now.row.GroupID)
+	s.Passages, err = ps.passages(ctx, now.row.Base, now.row.GroupID)
 	return s, err
 }

@@ -22,7 +22,7 @@ const batch = 200
 func (r *Records) KeepLists(ctx context.Context) error {
 	for more := true; more && ctx.Err() == nil; {
 		var err error
-		if more, err = r.digestBatch(); err != nil {
+		if more, err = r.digestBatch(ctx); err != nil {
 			return err
 		}
 	}
@@ -30,20 +30,20 @@ func (r *Records) KeepLists(ctx context.Context) error {
 }
 
 // digestBatch tells whether there may be more.
-func (r *Records) digestBatch() (more bool, err error) {
+func (r *Records) digestBatch(ctx context.Context) (more bool, err error) {
 	r.digesting.Lock()
 	defer r.digesting.Unlock()
-	ids, err := r.studio.Store.Undigested(batch)
+	ids, err := r.studio.Store.With(ctx).Undigested(batch)
 	if err != nil || len(ids) == 0 {
 		return false, err
 	}
 	digests := make([]store.Digest, len(ids))
 	for i, id := range ids {
-		if digests[i], err = r.digest(id); err != nil {
+		if digests[i], err = r.digest(ctx, id); err != nil {
 			return false, err
 		}
 	}
-	err = r.studio.Store.InTransaction(func(st *store.Store) error { // one write to the disk for all of them
+	err = r.studio.Store.With(ctx).InTransaction(func(st *store.Store) error { // one write to the disk for all of them
 		for _, d := range digests {
 			if err := st.SaveDigest(d); err != nil {
 				return err
@@ -57,10 +57,10 @@ func (r *Records) digestBatch() (more bool, err error) {
 
 // digestOne works out one class after it has changed. Where that fails the class is as it was, and the next start does
 // it.
-func (r *Records) digestOne(stored store.Class) {
-	d, err := r.digest(stored.ID)
+func (r *Records) digestOne(ctx context.Context, stored store.Class) {
+	d, err := r.digest(ctx, stored.ID)
 	if err == nil {
-		err = r.studio.Store.SaveDigest(d)
+		err = r.studio.Store.With(ctx).SaveDigest(d)
 	}
 	if err != nil {
 		slog.Error("a class is not in the lists yet", "class", stored.ID, "error", err)
@@ -68,8 +68,8 @@ func (r *Records) digestOne(stored store.Class) {
 }
 
 // digest is what lists need of a class. One that cannot be read has a digest that says so.
-func (r *Records) digest(class int64) (store.Digest, error) {
-	l, err := r.classes.Open(class)
+func (r *Records) digest(ctx context.Context, class int64) (store.Digest, error) {
+	l, err := r.classes.Open(ctx, class)
 	if errors.Is(err, studio.ErrDamaged) {
 		return store.Digest{ClassID: class, Over: true, Damaged: err.Error()}, nil
 	}
@@ -101,14 +101,14 @@ func (r *Records) digest(class int64) (store.Digest, error) {
 			words = append(words, a.Text)
 		}
 	}
-	remarks, err := r.studio.Store.Remarks(class)
+	remarks, err := r.studio.Store.With(ctx).Remarks(class)
 	for _, r := range remarks {
 		words = append(words, r.Text)
 	}
 	if err != nil {
 		return d, err
 	}
-	told, err := r.told(class)
+	told, err := r.told(ctx, class)
 	if err != nil {
 		return d, err
 	}

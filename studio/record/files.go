@@ -2,6 +2,7 @@ package record
 
 import (
 	"bytes"
+	"context"
 	"encoding/csv"
 	"encoding/json"
 	"errors"
@@ -22,8 +23,8 @@ const recordsVersion = 1
 const mostClassesInFile = 5200
 
 // chosen is the classes that are asked for, the newest first, with what was taught in them.
-func (r *Records) chosen(want contract.Search) ([]store.Listed, error) {
-	if err := r.allDigested(); err != nil {
+func (r *Records) chosen(ctx context.Context, want contract.Search) ([]store.Listed, error) {
+	if err := r.allDigested(ctx); err != nil {
 		return nil, err
 	}
 	search, err := r.search(want)
@@ -31,7 +32,7 @@ func (r *Records) chosen(want contract.Search) ([]store.Listed, error) {
 		return nil, err
 	}
 	search.Records, search.Most = true, mostClassesInFile+1
-	list, err := r.find(search)
+	list, err := r.find(ctx, search)
 	switch {
 	case err != nil:
 		return nil, err
@@ -44,8 +45,8 @@ func (r *Records) chosen(want contract.Search) ([]store.Listed, error) {
 }
 
 // allDigested tells where classes would be missing in a sum or a file, because they have not been worked out yet.
-func (r *Records) allDigested() error {
-	left, err := r.studio.Store.WithoutDigest()
+func (r *Records) allDigested(ctx context.Context) error {
+	left, err := r.studio.Store.With(ctx).WithoutDigest()
 	if err == nil && left > 0 {
 		err = studio.Fail(studio.ErrConflict, "records.preparing", "left", left)
 	}
@@ -65,17 +66,17 @@ func rangeName(want contract.Search) string {
 }
 
 // RecordFile is the whole record of one class as JSON, in the shape of contract.Records.
-func (r *Records) RecordFile(class int64) (studio.File, error) {
-	l, err := r.classes.Open(class)
+func (r *Records) RecordFile(ctx context.Context, class int64) (studio.File, error) {
+	l, err := r.classes.Open(ctx, class)
 	if err != nil {
 		return studio.File{}, err
 	}
-	return r.recordsFile(l.FileName(), []int64{class})
+	return r.recordsFile(ctx, l.FileName(), []int64{class})
 }
 
 // RecordsFile is the same for all classes that are asked for.
-func (r *Records) RecordsFile(want contract.Search) (studio.File, error) {
-	list, err := r.chosen(want)
+func (r *Records) RecordsFile(ctx context.Context, want contract.Search) (studio.File, error) {
+	list, err := r.chosen(ctx, want)
 	if err != nil {
 		return studio.File{}, err
 	}
@@ -83,20 +84,20 @@ func (r *Records) RecordsFile(want contract.Search) (studio.File, error) {
 	for i, one := range list {
 		ids[i] = one.Class.ID
 	}
-	return r.recordsFile(rangeName(want), ids)
+	return r.recordsFile(ctx, rangeName(want), ids)
 }
 
-func (r *Records) recordsFile(name string, classes []int64) (studio.File, error) {
+func (r *Records) recordsFile(ctx context.Context, name string, classes []int64) (studio.File, error) {
 	file := contract.Records{Format: contract.RecordsFormat, Version: recordsVersion, Classes: []contract.RecordOfClass{}}
 	for _, id := range classes {
-		one, err := r.Record(id)
+		one, err := r.Record(ctx, id)
 		if errors.Is(err, studio.ErrDamaged) && len(classes) > 1 {
 			continue
 		}
 		if err != nil {
 			return studio.File{}, err
 		}
-		class, err := r.classes.Open(id) // which need not be in the data file: a sample class is not
+		class, err := r.classes.Open(ctx, id) // which need not be in the data file: a sample class is not
 		if err != nil {
 			return studio.File{}, err
 		}
@@ -123,22 +124,22 @@ func (r *Records) recordsFile(name string, classes []int64) (studio.File, error)
 }
 
 // RecordTable is the record of one class as CSV (RFC 4180), one row a passage.
-func (r *Records) RecordTable(class int64) (studio.File, error) {
-	l, err := r.classes.Open(class)
+func (r *Records) RecordTable(ctx context.Context, class int64) (studio.File, error) {
+	l, err := r.classes.Open(ctx, class)
 	if err != nil {
 		return studio.File{}, err
 	}
-	told, err := r.told(class)
+	told, err := r.told(ctx, class)
 	if err != nil {
 		return studio.File{}, err
 	}
 	of := taught.Of(l.Plan, l.Script, l.At(r.studio.Now()))
-	return r.recordTable(l.FileName(), []tableClass{{l.Stored, l.Plan.Title, of.Passages, told}})
+	return r.recordTable(ctx, l.FileName(), []tableClass{{l.Stored, l.Plan.Title, of.Passages, told}})
 }
 
 // RecordsTable is the same for all classes that are asked for.
-func (r *Records) RecordsTable(want contract.Search) (studio.File, error) {
-	list, err := r.chosen(want)
+func (r *Records) RecordsTable(ctx context.Context, want contract.Search) (studio.File, error) {
+	list, err := r.chosen(ctx, want)
 	if err != nil {
 		return studio.File{}, err
 	}
@@ -153,7 +154,7 @@ func (r *Records) RecordsTable(want contract.Search) (studio.File, error) {
 			r.studio.NoteDamage(store.KindClass, one.Class.ID, err) // its row stays empty
 		}
 	}
-	return r.recordTable(rangeName(want), classes)
+	return r.recordTable(ctx, rangeName(want), classes)
 }
 
 type tableClass struct {
@@ -171,8 +172,8 @@ var columns = []string{
 	"lanes", "gentler", "easy", "right", "too_much", "told_main", "told_beside",
 }
 
-func (r *Records) recordTable(name string, classes []tableClass) (studio.File, error) {
-	groups, err := r.library.EveryGroupByID()
+func (r *Records) recordTable(ctx context.Context, name string, classes []tableClass) (studio.File, error) {
+	groups, err := r.library.EveryGroupByID(ctx)
 	if err != nil {
 		return studio.File{}, err
 	}
@@ -180,7 +181,7 @@ func (r *Records) recordTable(name string, classes []tableClass) (studio.File, e
 	table := csv.NewWriter(&text)
 	rows := [][]string{columns}
 	for _, c := range classes {
-		remarks, err := r.studio.Store.Remarks(c.stored.ID)
+		remarks, err := r.studio.Store.With(ctx).Remarks(c.stored.ID)
 		if err != nil {
 			return studio.File{}, err
 		}

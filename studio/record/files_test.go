@@ -2,18 +2,19 @@ package record_test
 
 import (
 	"bytes"
+	"context"
 	"encoding/csv"
 	"encoding/json"
 	"fmt"
 	"strings"
 	"testing"
 	"time"
+	"vastlantern/core/sheet"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
 	"vastlantern/core/pace"
-	"vastlantern/core/sheet"
 	"vastlantern/store"
 	"vastlantern/studio"
 	"vastlantern/studio/contract"
@@ -22,12 +23,12 @@ import (
 
 func TestTheFilesOfARecord(t *testing.T) {
 	d := desktest.New(t)
-	score, err := d.Classes.Begin(contract.Lead{PlanID: d.AddPlan(desktest.Rounds).ID})
+	score, err := d.Classes.Begin(t.Context(), contract.Lead{PlanID: d.AddPlan(desktest.Rounds).ID})
 	require.NoError(t, err)
 	d.Pass(11)
 	d.Do(score.ClassID, "again")
 	d.Pass(100)
-	record, err := d.Records.Record(score.ClassID)
+	record, err := d.Records.Record(t.Context(), score.ClassID)
 	require.NoError(t, err)
 
 	// A round of 8 s from 2 s; the second, from 10 s, was abandoned at 11 s and began again after the lead-in of 2 s.
@@ -37,7 +38,7 @@ func TestTheFilesOfARecord(t *testing.T) {
 	}
 	assert.Equal(t, []string{"2000: 60 4 true", "10000: 60 1 false", "13000: 60 4 true", "21000: 60 4 true"}, curve)
 
-	table, err := d.Records.RecordTable(score.ClassID)
+	table, err := d.Records.RecordTable(t.Context(), score.ClassID)
 	require.NoError(t, err)
 	rows, err := csv.NewReader(bytes.NewReader(table.Data)).ReadAll()
 	require.NoError(t, err)
@@ -48,7 +49,7 @@ func TestTheFilesOfARecord(t *testing.T) {
 			assert.Equal(t, fmt.Sprint(want), rows[1][i], column)
 		}
 	}
-	whole, err := d.Records.RecordFile(score.ClassID)
+	whole, err := d.Records.RecordFile(t.Context(), score.ClassID)
 	require.NoError(t, err)
 	var again contract.Records
 	require.NoError(t, json.Unmarshal(whole.Data, &again))
@@ -57,7 +58,7 @@ func TestTheFilesOfARecord(t *testing.T) {
 	assert.Equal(t, record.Marks, again.Classes[0].Marks)
 	assert.Equal(t, "2026-03-02-lunch.records.json", whole.Name)
 
-	cues, err := d.Records.TaughtSheet(score.ClassID, "csv")
+	cues, err := d.Records.TaughtSheet(t.Context(), score.ClassID, "csv")
 	require.NoError(t, err)
 	rows, err = csv.NewReader(bytes.NewReader(cues.Data)).ReadAll()
 	require.NoError(t, err)
@@ -72,17 +73,20 @@ func TestTheFilesOfARecord(t *testing.T) {
 	}
 	assert.Len(t, kept, record.Passages[0].Rounds)
 	assert.Equal(t, record.Passages[0].LeftInhales, left)
-	_, err = d.Records.TaughtSheet(score.ClassID, "doc")
+	_, err = d.Records.TaughtSheet(t.Context(), score.ClassID, "doc")
 	assert.ErrorIs(t, err, studio.ErrNotFound)
-	for _, ask := range []func(int64) (studio.File, error){d.Records.RecordTable, d.Records.RecordFile, func(id int64) (studio.File, error) { return d.Records.TaughtSheet(id, "csv") }} {
-		_, err = ask(99)
+	taughtSheet := func(ctx context.Context, id int64) (studio.File, error) { return d.Records.TaughtSheet(ctx, id, "csv") }
+	for _, ask := range []func(context.Context, int64) (studio.File, error){
+		d.Records.RecordTable, d.Records.RecordFile, taughtSheet,
+	} {
+		_, err = ask(t.Context(), 99)
 		assert.ErrorIs(t, err, studio.ErrNotFound)
 	}
 	// The cue sheet of a class that was not adjusted is that of its plan.
-	other, err := d.Classes.Begin(contract.Lead{PlanID: d.AddPlan(desktest.Rounds).ID})
+	other, err := d.Classes.Begin(t.Context(), contract.Lead{PlanID: d.AddPlan(desktest.Rounds).ID})
 	require.NoError(t, err)
 	d.Pass(200)
-	cues, err = d.Records.TaughtSheet(other.ClassID, "vtt")
+	cues, err = d.Records.TaughtSheet(t.Context(), other.ClassID, "vtt")
 	require.NoError(t, err)
 	_, p, err := sheet.ReadPlan(
 		strings.NewReader(
@@ -98,15 +102,15 @@ func TestTheFilesOfARecord(t *testing.T) {
 func TestARangeOfDaysAsFiles(t *testing.T) {
 	d := desktest.NewFilled(t)
 	want := contract.Search{From: "2026-02-01", To: "2026-02-15"}
-	found, err := d.Records.Find(want)
+	found, err := d.Records.Find(t.Context(), want)
 	require.NoError(t, err)
 	require.Greater(t, len(found.Classes), 4)
-	file, err := d.Records.RecordsFile(want)
+	file, err := d.Records.RecordsFile(t.Context(), want)
 	require.NoError(t, err)
 	assert.Equal(t, "taught-from-2026-02-01-to-2026-02-15.records.json", file.Name)
 	var whole contract.Records
 	require.NoError(t, json.Unmarshal(file.Data, &whole))
-	table, err := d.Records.RecordsTable(want)
+	table, err := d.Records.RecordsTable(t.Context(), want)
 	require.NoError(t, err)
 	rows, err := csv.NewReader(bytes.NewReader(table.Data)).ReadAll()
 	require.NoError(t, err)
@@ -116,7 +120,7 @@ func TestARangeOfDaysAsFiles(t *testing.T) {
 	}
 	next := 1
 	for i, card := range found.Classes {
-		record, err := d.Records.Record(card.ID)
+		record, err := d.Records.Record(t.Context(), card.ID)
 		require.NoError(t, err)
 		assert.Equal(t, record.Passages, whole.Classes[i].Passages)
 		assert.Equal(t, record.Marks, whole.Classes[i].Marks)
@@ -141,10 +145,12 @@ func TestARangeOfDaysAsFiles(t *testing.T) {
 	}
 	assert.Len(t, rows, next)
 
-	for _, ask := range []func(contract.Search) (studio.File, error){d.Records.RecordsFile, d.Records.RecordsTable} {
-		_, err := ask(contract.Search{From: "2031-01-01"})
+	for _, ask := range []func(context.Context, contract.Search) (studio.File, error){
+		d.Records.RecordsFile, d.Records.RecordsTable,
+	} {
+		_, err := ask(t.Context(), contract.Search{From: "2031-01-01"})
 		assert.ErrorIs(t, err, studio.ErrNotFound)
-		_, err = ask(contract.Search{From: "soon"})
+		_, err = ask(t.Context(), contract.Search{From: "soon"})
 		assert.ErrorIs(t, err, studio.ErrInvalid)
 	}
 }
@@ -152,13 +158,14 @@ func TestARangeOfDaysAsFiles(t *testing.T) {
 func TestATableHoldsNoFormulas(t *testing.T) {
 	d := desktest.New(t)
 	plan, err := d.Plans.Add(
+		t.Context(),
 		[]byte(
 			`{"format": "vast-lantern-plan", "version": 1, "title": "=1+1", "passages": [{"type": "talk", "title": "@home", "seconds": 10}]}`,
 		),
 		0,
 	)
 	require.NoError(t, err)
-	table, err := d.Records.RecordTable(d.Start(plan))
+	table, err := d.Records.RecordTable(t.Context(), d.Start(plan))
 	require.NoError(t, err)
 	assert.Contains(t, string(table.Data), ",'=1+1,")
 	assert.Contains(t, string(table.Data), ",'@home,")
@@ -166,7 +173,7 @@ func TestATableHoldsNoFormulas(t *testing.T) {
 	sung := d.AddPlan(
 		`{"type": "practice", "practice": "counted-breath", "voice": "syllables", "syllables": ["=HYPERLINK(1)", "ma"], "rounds": 1}`,
 	)
-	cues, err := d.Plans.Sheet(sung.ID, "csv")
+	cues, err := d.Plans.Sheet(t.Context(), sung.ID, "csv")
 	require.NoError(t, err)
 	assert.Contains(t, string(cues.Data), ",'=HYPERLINK(1),")
 	assert.NotContains(t, string(cues.Data), ",=HYPERLINK(1),")
@@ -175,16 +182,16 @@ func TestATableHoldsNoFormulas(t *testing.T) {
 // A sample class that has ended is held in memory alone, for the screen that shows it: its file is made of that.
 func TestTheFileOfAClassThatIsNotInTheDataFile(t *testing.T) {
 	d := desktest.New(t)
-	score, err := d.Classes.BeginSample()
+	score, err := d.Classes.BeginSample(t.Context())
 	require.NoError(t, err)
 	d.Pass(20)
 	d.Do(score.ClassID, "end")
-	require.NoError(t, d.Classes.Settle())
+	require.NoError(t, d.Classes.Settle(t.Context()))
 	_, err = d.Store.Class(score.ClassID)
 	require.ErrorIs(t, err, store.ErrNotFound)
-	file, err := d.Records.RecordFile(score.ClassID)
+	file, err := d.Records.RecordFile(t.Context(), score.ClassID)
 	require.NoError(t, err)
 	assert.Contains(t, string(file.Data), `"vast-lantern-plan"`)
-	_, err = d.Records.RecordFile(score.ClassID + 100)
+	_, err = d.Records.RecordFile(t.Context(), score.ClassID+100)
 	assert.ErrorIs(t, err, studio.ErrNotFound)
 }

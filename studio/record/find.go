@@ -2,6 +2,7 @@ package record
 
 import (
 	"context"
+	"errors"
 	"strings"
 	"time"
 
@@ -14,18 +15,18 @@ import (
 const shownClasses = 50
 
 // Find is the classes that are asked for, the newest first.
-func (r *Records) Find(want contract.Search) (contract.Found, error) {
+func (r *Records) Find(ctx context.Context, want contract.Search) (contract.Found, error) {
 	found := contract.Found{Classes: []contract.ClassCard{}}
-	left, err := r.studio.Store.WithoutDigest()
+	left, err := r.studio.Store.With(ctx).WithoutDigest()
 	if err != nil {
 		return found, err
 	}
 	found.Preparing = left
-	running, err := r.classes.InProgress()
+	running, err := r.classes.InProgress(ctx)
 	if err != nil {
 		return found, err
 	}
-	groups, err := r.library.EveryGroupByID()
+	groups, err := r.library.EveryGroupByID(ctx)
 	if err != nil {
 		return found, err
 	}
@@ -34,7 +35,7 @@ func (r *Records) Find(want contract.Search) (contract.Found, error) {
 		return found, err
 	}
 	search.Skip, search.Most = max(0, want.Skip), shownClasses+1
-	list, err := r.find(search)
+	list, err := r.find(ctx, search)
 	if err != nil {
 		return found, err
 	}
@@ -67,11 +68,11 @@ const (
 )
 
 // find is a search that is given up where it takes too long.
-func (r *Records) find(search store.Search) ([]store.Listed, error) {
-	ctx, cancel := context.WithTimeout(context.Background(), searchTime)
+func (r *Records) find(ctx context.Context, search store.Search) ([]store.Listed, error) {
+	ctx, cancel := context.WithTimeout(ctx, searchTime)
 	defer cancel()
-	list, err := r.studio.Store.Find(ctx, search)
-	if ctx.Err() != nil && err != nil {
+	list, err := r.studio.Store.With(ctx).Find(ctx, search)
+	if errors.Is(ctx.Err(), context.DeadlineExceeded) && err != nil {
 		return nil, studio.Fail(studio.ErrInvalid, "records.slow")
 	}
 	return list, err

@@ -16,22 +16,23 @@ import (
 
 func TestFindingClasses(t *testing.T) {
 	d := desktest.New(t)
-	g, err := d.Library.SaveGroup(contract.Group{Name: "Monday", Weekday: -1})
+	g, err := d.Library.SaveGroup(t.Context(), contract.Group{Name: "Monday", Weekday: -1})
 	require.NoError(t, err)
 	lead := func(passages string, group int64) int64 {
 		t.Helper()
 		p, err := d.Plans.Add(
+			t.Context(),
 			[]byte(`{"format": "vast-lantern-plan", "version": 1, "title": "Lunch", "tempo": 60, "passages": [`+passages+`]}`),
 			group,
 		)
 		require.NoError(t, err)
-		score, err := d.Classes.Begin(contract.Lead{PlanID: p.ID, Acknowledged: contract.StrongCautions(p)})
+		score, err := d.Classes.Begin(t.Context(), contract.Lead{PlanID: p.ID, Acknowledged: contract.StrongCautions(p)})
 		require.NoError(t, err)
 		return score.ClassID
 	}
 	first := lead(desktest.Rounds, 0)
 	note := "hands tire"
-	_, err = d.Classes.Adjust(first, contract.Adjust{Key: "n", Do: "note", Text: &note})
+	_, err = d.Classes.Adjust(t.Context(), first, contract.Adjust{Key: "n", Do: "note", Text: &note})
 	require.NoError(t, err)
 	d.Pass(24 * 3600)
 	second := lead(`{"type": "practice", "practice": "counted-breath", "counts": "4:4:4", "rounds": 3}`, g.ID)
@@ -39,7 +40,7 @@ func TestFindingClasses(t *testing.T) {
 	d.Do(second, "drop-holds")
 	d.Pass(24 * 3600)
 	third := lead(`{"type": "practice", "practice": "sigh", "rounds": 3}`, g.ID)
-	_, err = d.Records.AddRemark(first, contract.RemarkAdd{Kind: "note", Text: "A warm room"})
+	_, err = d.Records.AddRemark(t.Context(), first, contract.RemarkAdd{Kind: "note", Text: "A warm room"})
 	require.NoError(t, err)
 	for name, c := range map[string]struct {
 		search contract.Search
@@ -55,7 +56,7 @@ func TestFindingClasses(t *testing.T) {
 		"days":     {contract.Search{From: "2026-03-03", To: "2026-03-03"}, []int64{second}},
 		"nothing":  {contract.Search{Words: "zebra"}, nil},
 	} {
-		found, err := d.Records.Find(c.search)
+		found, err := d.Records.Find(t.Context(), c.search)
 		require.NoError(t, err, name)
 		var ids []int64
 		for _, card := range found.Classes {
@@ -65,11 +66,11 @@ func TestFindingClasses(t *testing.T) {
 		assert.Equal(t, c.ids, ids, name)
 		assert.False(t, found.More)
 	}
-	_, err = d.Records.Find(contract.Search{From: "yesterday"})
+	_, err = d.Records.Find(t.Context(), contract.Search{From: "yesterday"})
 	assert.ErrorIs(t, err, studio.ErrInvalid)
 	d.Do(third, "end")
 	d.Reopen()
-	found, err := d.Records.Find(contract.Search{})
+	found, err := d.Records.Find(t.Context(), contract.Search{})
 	require.NoError(t, err)
 	assert.False(t, found.Classes[0].Running)
 }
@@ -78,15 +79,15 @@ func TestALongListComesInParts(t *testing.T) {
 	d := desktest.New(t)
 	p := d.AddPlan(desktest.Rounds)
 	for range 53 {
-		_, err := d.Classes.Begin(contract.Lead{PlanID: p.ID, EndRunning: true})
+		_, err := d.Classes.Begin(t.Context(), contract.Lead{PlanID: p.ID, EndRunning: true})
 		require.NoError(t, err)
 		d.Pass(60)
 	}
-	found, err := d.Records.Find(contract.Search{})
+	found, err := d.Records.Find(t.Context(), contract.Search{})
 	require.NoError(t, err)
 	assert.Len(t, found.Classes, 50)
 	assert.True(t, found.More)
-	found, err = d.Records.Find(contract.Search{Skip: 50})
+	found, err = d.Records.Find(t.Context(), contract.Search{Skip: 50})
 	require.NoError(t, err)
 	assert.Len(t, found.Classes, 3)
 	assert.False(t, found.More)
@@ -102,21 +103,21 @@ func TestALongListSaysWhatIsMissing(t *testing.T) {
 		)
 		require.NoError(t, err)
 	}
-	found, err := d.Records.Find(contract.Search{})
+	found, err := d.Records.Find(t.Context(), contract.Search{})
 	require.NoError(t, err)
 	assert.Empty(t, found.Classes)
 	assert.EqualValues(t, classes, found.Preparing)
-	_, err = d.Records.Summary(2026)
+	_, err = d.Records.Summary(t.Context(), 2026)
 	assert.Contains(t, language.English().Error(err), "450 classes are still being prepared")
-	_, err = d.Records.RecordsTable(contract.Search{})
+	_, err = d.Records.RecordsTable(t.Context(), contract.Search{})
 	assert.ErrorIs(t, err, studio.ErrConflict)
 
 	require.NoError(t, d.Prepare(t.Context()))
-	found, err = d.Records.Find(contract.Search{})
+	found, err = d.Records.Find(t.Context(), contract.Search{})
 	require.NoError(t, err)
 	assert.Len(t, found.Classes, 50)
 	assert.Zero(t, found.Preparing)
-	sum, err := d.Records.Summary(2026)
+	sum, err := d.Records.Summary(t.Context(), 2026)
 	require.NoError(t, err)
 	assert.Equal(t, classes, sum.Classes)
 }

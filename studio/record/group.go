@@ -2,6 +2,7 @@ package record
 
 import (
 	"cmp"
+	"context"
 	"slices"
 
 	"vastlantern/core/taught"
@@ -10,19 +11,19 @@ import (
 )
 
 // GroupCourse is what a group was taught over the weeks, practice by practice, and what the record advises next.
-func (r *Records) GroupCourse(group int64) (contract.GroupCourse, error) {
+func (r *Records) GroupCourse(ctx context.Context, group int64) (contract.GroupCourse, error) {
 	course := contract.GroupCourse{Practices: []contract.PracticeCourse{}, Never: []string{}}
-	if g, err := r.library.Group(group); err != nil || g == nil {
+	if g, err := r.library.Group(ctx, group); err != nil || g == nil {
 		if err == nil {
 			err = studio.Fail(studio.ErrNotFound, "missing.group", "id", group)
 		}
 		return course, err
 	}
-	past, err := r.past(group)
+	past, err := r.past(ctx, group)
 	if err != nil {
 		return course, err
 	}
-	book, err := r.library.PracticeNames()
+	book, err := r.library.PracticeNames(ctx)
 	if err != nil {
 		return course, err
 	}

@@ -14,15 +14,16 @@ import (
 
 func TestTheCourseOfAGroup(t *testing.T) {
 	d := desktest.New(t)
-	g, err := d.Library.SaveGroup(contract.Group{Name: "Monday", Weekday: -1})
+	g, err := d.Library.SaveGroup(t.Context(), contract.Group{Name: "Monday", Weekday: -1})
 	require.NoError(t, err)
-	course, err := d.Records.GroupCourse(g.ID)
+	course, err := d.Records.GroupCourse(t.Context(), g.ID)
 	require.NoError(t, err)
 	assert.Zero(t, course.Classes)
 	assert.Len(t, course.Never, 17)
 	var ids []int64
 	for i, counts := range []string{"4:4", "4:4", "4:4", "4:4:4"} {
 		p, err := d.Plans.Add(
+			t.Context(),
 			[]byte(
 				fmt.Sprintf(
 					`{"format": "vast-lantern-plan", "version": 1, "tempo": 60, "passages": [{"type": "practice", "practice": "counted-breath", "counts": %q, "rounds": 5, "lead_in": 0}, {"type": "practice", "practice": "sigh", "pace": "own", "minutes": 1}]}`,
@@ -32,19 +33,19 @@ func TestTheCourseOfAGroup(t *testing.T) {
 			g.ID,
 		)
 		require.NoError(t, err)
-		score, err := d.Classes.Begin(contract.Lead{PlanID: p.ID, Acknowledged: contract.StrongCautions(p)})
+		score, err := d.Classes.Begin(t.Context(), contract.Lead{PlanID: p.ID, Acknowledged: contract.StrongCautions(p)})
 		require.NoError(t, err)
 		ids = append(ids, score.ClassID)
 		d.Pass(5)
 		if i == 3 {
 			d.Do(score.ClassID, "drop-holds")
 		}
-		running, err := d.Records.GroupCourse(g.ID)
+		running, err := d.Records.GroupCourse(t.Context(), g.ID)
 		require.NoError(t, err)
 		assert.Equal(t, i, running.Classes, "one that is led does not count yet")
 		d.Pass(7 * 24 * 3600)
 	}
-	course, err = d.Records.GroupCourse(g.ID)
+	course, err = d.Records.GroupCourse(t.Context(), g.ID)
 	require.NoError(t, err)
 	assert.Equal(t, 4, course.Classes)
 	assert.Zero(t, course.Streak, "the last one was eased")
@@ -62,6 +63,6 @@ func TestTheCourseOfAGroup(t *testing.T) {
 	assert.Equal(t, ids[3:], counted.BasedOn)
 	assert.Empty(t, course.Practices[1].Next, "at own pace nothing is counted")
 	assert.EqualValues(t, 0, course.Practices[1].Points[0].Rounds)
-	_, err = d.Records.GroupCourse(99)
+	_, err = d.Records.GroupCourse(t.Context(), 99)
 	assert.ErrorIs(t, err, studio.ErrNotFound)
 }

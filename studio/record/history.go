@@ -1,6 +1,7 @@
 package record
 
 import (
+	"context"
 	"encoding/json"
 	"slices"
 	"time"
@@ -31,8 +32,8 @@ type pasts struct {
 }
 
 // History is what a group has been taught; all groups together where it is 0.
-func (r *Records) History(group int64) (*taught.History, error) {
-	p, err := r.past(group)
+func (r *Records) History(ctx context.Context, group int64) (*taught.History, error) {
+	p, err := r.past(ctx, group)
 	if err != nil {
 		return nil, err
 	}
@@ -41,9 +42,9 @@ func (r *Records) History(group int64) (*taught.History, error) {
 
 // Since is the records of the classes of a group that began then or later and are over, by their number; of all groups
 // where it is 0.
-func (r *Records) Since(group int64, from time.Time) (map[int64]taught.Record, error) {
+func (r *Records) Since(ctx context.Context, group int64, from time.Time) (map[int64]taught.Record, error) {
 	const most = 1000 // of a programme of sixty steps
-	classes, err := r.find(store.Search{Group: group, From: from, Over: true, Records: true, Most: most})
+	classes, err := r.find(ctx, store.Search{Group: group, From: from, Over: true, Records: true, Most: most})
 	records := map[int64]taught.Record{}
 	for _, listed := range classes {
 		var record taught.Record
@@ -57,8 +58,8 @@ func (r *Records) Since(group int64, from time.Time) (map[int64]taught.Record, e
 }
 
 // Last is the class that a group was taught last and that is over, 0 where there was none.
-func (r *Records) Last(group int64) (int64, error) {
-	p, err := r.past(group)
+func (r *Records) Last(ctx context.Context, group int64) (int64, error) {
+	p, err := r.past(ctx, group)
 	if err != nil || len(p.classes) == 0 {
 		return 0, err
 	}
@@ -66,7 +67,7 @@ func (r *Records) Last(group int64) (int64, error) {
 }
 
 // past is the classes of a group that are over.
-func (r *Records) past(group int64) (*past, error) {
+func (r *Records) past(ctx context.Context, group int64) (*past, error) {
 	r.remembering.Lock()
 	defer r.remembering.Unlock()
 	if changes := r.studio.Changes(); r.pasts.byGroup == nil || r.pasts.changes != changes {
@@ -75,11 +76,11 @@ func (r *Records) past(group int64) (*past, error) {
 	if known := r.pasts.byGroup[group]; known != nil {
 		return known, nil
 	}
-	classes, err := r.find(store.Search{Group: group, Over: true, Records: true, Most: remembered})
+	classes, err := r.find(ctx, store.Search{Group: group, Over: true, Records: true, Most: remembered})
 	if err != nil {
 		return nil, err
 	}
-	of, err := r.library.Group(group)
+	of, err := r.library.Group(ctx, group)
 	if err != nil {
 		return nil, err
 	}
@@ -100,7 +101,7 @@ func (r *Records) past(group int64) (*past, error) {
 		p.classes = append(p.classes, pastClass{listed.Class, record})
 		p.history.Add(record)
 	}
-	guides, err := r.programmes.Guides(group)
+	guides, err := r.programmes.Guides(ctx, group)
 	if err != nil {
 		return nil, err
 	}

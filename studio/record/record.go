@@ -3,6 +3,7 @@
 package record
 
 import (
+	"context"
 	"math"
 	"sync"
 
@@ -30,26 +31,26 @@ type Records struct {
 
 // Library is what the record asks of the practice book and the groups.
 type Library interface {
-	Group(id int64) (*contract.Group, error)
-	EveryGroupByID() (map[int64]*contract.Group, error)
-	PracticeNames() (map[string]string, error)
+	Group(ctx context.Context, id int64) (*contract.Group, error)
+	EveryGroupByID(context.Context) (map[int64]*contract.Group, error)
+	PracticeNames(context.Context) (map[string]string, error)
 }
 
 // Classes is what the record asks of the room where classes are led.
 type Classes interface {
-	Open(id int64) (*studio.Class, error)
-	InProgress() (*studio.Class, error)
+	Open(ctx context.Context, id int64) (*studio.Class, error)
+	InProgress(context.Context) (*studio.Class, error)
 }
 
 // Homes is what the record asks of what was given to do at home.
 type Homes interface {
-	OfClass(class store.Class) ([]contract.Home, error)
+	OfClass(ctx context.Context, class store.Class) ([]contract.Home, error)
 }
 
 // Programmes is what the record asks of what groups follow.
 type Programmes interface {
 	// Guides is what the programmes of a group ask for next time.
-	Guides(group int64) ([]taught.Guide, error)
+	Guides(ctx context.Context, group int64) ([]taught.Guide, error)
 }
 
 // SetProgrammes gives the room what groups follow, which follows from what was taught.
@@ -63,7 +64,9 @@ func New(s *studio.Studio, l Library, c Classes, h Homes) *Records {
 }
 
 // Class is a class with everything that was pressed.
-func (r *Records) Class(id int64) (*studio.Class, error) { return r.classes.Open(id) }
+func (r *Records) Class(ctx context.Context, id int64) (*studio.Class, error) {
+	return r.classes.Open(ctx, id)
+}
 
 func (r *Records) classCard(l *studio.Class, groups map[int64]*contract.Group) contract.ClassCard {
 	now := r.studio.Now()
@@ -83,12 +86,12 @@ func (r *Records) classCard(l *studio.Class, groups map[int64]*contract.Group) c
 }
 
 // Record is what was taught in a class; of one that is running, as far as it is.
-func (r *Records) Record(id int64) (contract.Record, error) {
-	l, err := r.classes.Open(id)
+func (r *Records) Record(ctx context.Context, id int64) (contract.Record, error) {
+	l, err := r.classes.Open(ctx, id)
 	if err != nil {
 		return contract.Record{}, err
 	}
-	groups, err := r.library.EveryGroupByID()
+	groups, err := r.library.EveryGroupByID(ctx)
 	if err != nil {
 		return contract.Record{}, err
 	}
@@ -99,17 +102,17 @@ func (r *Records) Record(id int64) (contract.Record, error) {
 		Marks:        []contract.Mark{},
 		Acknowledged: append([]string{}, l.Stored.Acknowledged...),
 	}
-	if _, err := r.studio.Store.Plan(record.PlanID); err != nil {
+	if _, err := r.studio.Store.With(ctx).Plan(record.PlanID); err != nil {
 		record.PlanID = 0
 	}
-	if record.Remarks, err = r.remarks(id); err != nil {
+	if record.Remarks, err = r.remarks(ctx, id); err != nil {
 		return contract.Record{}, err
 	}
 	record.Moods = moods
-	if record.Told, err = r.toldOf(l.Stored); err != nil {
+	if record.Told, err = r.toldOf(ctx, l.Stored); err != nil {
 		return contract.Record{}, err
 	}
-	if record.Homes, err = r.homes.OfClass(l.Stored); err != nil {
+	if record.Homes, err = r.homes.OfClass(ctx, l.Stored); err != nil {
 		return contract.Record{}, err
 	}
 	record.Curve = curve(taught.Until(l.Led.Timeline(), l.At(r.studio.Now())).Rows)
@@ -239,8 +242,8 @@ func countsEnd(p taught.Passage) string {
 func shown(x float64) float64 { return math.Round(x*100) / 100 }
 
 // TaughtSheet is the cue sheet of what was taught, so far where the class is running.
-func (r *Records) TaughtSheet(class int64, form string) (studio.File, error) {
-	l, err := r.classes.Open(class)
+func (r *Records) TaughtSheet(ctx context.Context, class int64, form string) (studio.File, error) {
+	l, err := r.classes.Open(ctx, class)
 	if err != nil {
 		return studio.File{}, err
 	}

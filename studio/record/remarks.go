@@ -1,6 +1,7 @@
 package record
 
 import (
+	"context"
 	"errors"
 	"slices"
 	"strconv"
@@ -27,15 +28,15 @@ var moods = []string{"settled", "bright", "tired", "restless", "strained"}
 const longestRemark = 2000 // bytes
 
 // AddRemark adds something to a record, with its time. The record itself is never edited.
-func (r *Records) AddRemark(class int64, add contract.RemarkAdd) (contract.Record, error) {
-	if err := r.AddRemarks(class, add); err != nil {
+func (r *Records) AddRemark(ctx context.Context, class int64, add contract.RemarkAdd) (contract.Record, error) {
+	if err := r.AddRemarks(ctx, class, add); err != nil {
 		return contract.Record{}, err
 	}
-	return r.Record(class)
+	return r.Record(ctx, class)
 }
 
 // AddRemarks adds several things in their order. Where one of them is wrong none is added.
-func (r *Records) AddRemarks(class int64, all ...contract.RemarkAdd) error {
+func (r *Records) AddRemarks(ctx context.Context, class int64, all ...contract.RemarkAdd) error {
 	if len(all) == 0 {
 		return nil
 	}
@@ -45,12 +46,12 @@ func (r *Records) AddRemarks(class int64, all ...contract.RemarkAdd) error {
 		}
 	}
 	for _, add := range all {
-		if err := r.add(class, add); err != nil {
+		if err := r.add(ctx, class, add); err != nil {
 			return err
 		}
 	}
-	if stored, err := r.studio.Store.Class(class); err == nil {
-		r.studio.ClassChanged(stored)
+	if stored, err := r.studio.Store.With(ctx).Class(class); err == nil {
+		r.studio.ClassChanged(ctx, stored)
 	}
 	r.studio.NotifyAll()
 	return nil
@@ -58,16 +59,16 @@ func (r *Records) AddRemarks(class int64, all ...contract.RemarkAdd) error {
 
 // add adds one. Of most kinds the newest counts: it is added in the place of the one that the screen showed, so that of
 // two screens none hides what the other said. The same may come twice, where the answer to the first was lost.
-func (r *Records) add(class int64, add contract.RemarkAdd) error {
+func (r *Records) add(ctx context.Context, class int64, add contract.RemarkAdd) error {
 	remark := store.Remark{At: r.studio.Now(), Kind: add.Kind, Text: strings.TrimSpace(add.Text)}
 	if add.Kind == remarkNote || add.Kind == remarkCorrection {
-		return studio.Missing(r.studio.Store.AddRemark(class, remark), store.KindClass, class)
+		return studio.Missing(r.studio.Store.With(ctx).AddRemark(class, remark), store.KindClass, class)
 	}
-	err := r.studio.Store.ReplaceRemark(class, remark, add.Newest)
+	err := r.studio.Store.With(ctx).ReplaceRemark(class, remark, add.Newest)
 	if !errors.Is(err, store.ErrTaken) {
 		return studio.Missing(err, store.KindClass, class)
 	}
-	there, err := r.studio.Store.Remarks(class)
+	there, err := r.studio.Store.With(ctx).Remarks(class)
 	if err != nil {
 		return err
 	}
@@ -106,8 +107,8 @@ func check(add contract.RemarkAdd) error {
 }
 
 // remarks is what was added to a record.
-func (r *Records) remarks(class int64) ([]contract.Remark, error) {
-	stored, err := r.studio.Store.Remarks(class)
+func (r *Records) remarks(ctx context.Context, class int64) ([]contract.Remark, error) {
+	stored, err := r.studio.Store.With(ctx).Remarks(class)
 	list := []contract.Remark{}
 	for _, one := range stored {
 		list = append(list, contract.Remark{ID: one.ID, AtMS: contract.Millis(one.At), Kind: one.Kind, Text: one.Text})

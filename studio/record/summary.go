@@ -2,6 +2,7 @@ package record
 
 import (
 	"cmp"
+	"context"
 	"encoding/json"
 	"slices"
 	"strconv"
@@ -14,7 +15,7 @@ import (
 
 // Summary is what was taught in a year, for a studio or a training school; 0 is the year of the clock. A class that is
 // being led is not in it yet.
-func (r *Records) Summary(year int) (contract.Summary, error) {
+func (r *Records) Summary(ctx context.Context, year int) (contract.Summary, error) {
 	zone := r.studio.Now().Location()
 	if year == 0 {
 		year = r.studio.Now().Year()
@@ -25,23 +26,23 @@ func (r *Records) Summary(year int) (contract.Summary, error) {
 		Groups:    []contract.GroupSum{},
 		Months:    []contract.MonthSum{},
 	}
-	if err := r.allDigested(); err != nil {
+	if err := r.allDigested(ctx); err != nil {
 		return summary, err
 	}
 	from, to := time.Date(year, time.January, 1, 0, 0, 0, 0, zone), time.Date(year+1, time.January, 1, 0, 0, 0, 0, zone)
-	list, err := r.find(store.Search{From: from, To: to, Over: true, Sums: true, Most: mostClassesInFile})
+	list, err := r.find(ctx, store.Search{From: from, To: to, Over: true, Sums: true, Most: mostClassesInFile})
 	if err != nil {
 		return summary, err
 	}
-	groups, err := r.library.EveryGroupByID()
+	groups, err := r.library.EveryGroupByID(ctx)
 	if err != nil {
 		return summary, err
 	}
-	book, err := r.library.PracticeNames()
+	book, err := r.library.PracticeNames(ctx)
 	if err != nil {
 		return summary, err
 	}
-	there, err := r.studio.Store.NewestRemarks(remarkPeople, from, to)
+	there, err := r.studio.Store.With(ctx).NewestRemarks(remarkPeople, from, to)
 	if err != nil {
 		return summary, err
 	}

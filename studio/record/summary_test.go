@@ -12,16 +12,16 @@ import (
 
 func TestAYearsSummary(t *testing.T) {
 	d := desktest.NewFilled(t)
-	summary, err := d.Records.Summary(0)
+	summary, err := d.Records.Summary(t.Context(), 0)
 	require.NoError(t, err)
 	assert.Equal(t, 2026, summary.Year)
-	found, err := d.Records.Find(contract.Search{From: "2026-01-01", To: "2026-12-31"})
+	found, err := d.Records.Find(t.Context(), contract.Search{From: "2026-01-01", To: "2026-12-31"})
 	require.NoError(t, err)
 	assert.Equal(t, len(found.Classes), summary.Classes)
 	var taught, talks, months, groups int64
 	led, rounds := map[string]int64{}, map[string]int{}
 	for _, card := range found.Classes {
-		record, err := d.Records.Record(card.ID)
+		record, err := d.Records.Record(t.Context(), card.ID)
 		require.NoError(t, err)
 		taught += record.TaughtMS
 		for _, p := range record.Passages {
@@ -50,7 +50,7 @@ func TestAYearsSummary(t *testing.T) {
 	}
 	assert.Equal(t, []int64{taught, taught}, []int64{months, groups})
 
-	empty, err := d.Records.Summary(2019)
+	empty, err := d.Records.Summary(t.Context(), 2019)
 	require.NoError(t, err)
 	assert.Zero(t, empty.Classes)
 }

@@ -1,6 +1,7 @@
 package record
 
 import (
+	"context"
 	"errors"
 	"slices"
 	"strconv"
@@ -11,9 +12,9 @@ import (
 )
 
 // toldOf is told for a screen, with until when more can come.
-func (r *Records) toldOf(class store.Class) (contract.Told, error) {
-	until, sums, err := r.studio.AskedUntil(class)
-	known, toldErr := r.told(class.ID)
+func (r *Records) toldOf(ctx context.Context, class store.Class) (contract.Told, error) {
+	until, sums, err := r.studio.AskedUntil(ctx, class)
+	known, toldErr := r.told(ctx, class.ID)
 	told := contract.Told{
 		Easy:    sums.Easy,
 		Right:   sums.Right,
@@ -31,12 +32,12 @@ func (r *Records) toldOf(class store.Class) (contract.Told, error) {
 
 // told is what is known of those who breathed in a class: what was answered afterwards, what the teacher counted, and
 // how it was at home.
-func (r *Records) told(class int64) (taught.Told, error) {
-	answers, err := r.studio.Store.Answers(class)
+func (r *Records) told(ctx context.Context, class int64) (taught.Told, error) {
+	answers, err := r.studio.Store.With(ctx).Answers(class)
 	if err != nil && !errors.Is(err, store.ErrNotFound) {
 		return taught.Told{}, err
 	}
-	remarks, err := r.studio.Store.Remarks(class)
+	remarks, err := r.studio.Store.With(ctx).Remarks(class)
 	if err != nil {
 		return taught.Told{}, err
 	}
@@ -48,7 +49,7 @@ func (r *Records) told(class int64) (taught.Told, error) {
 		Beside:  answers.Beside,
 	}
 	told.Attended, _ = strconv.Atoi(lastRemark(remarks, remarkPeople)) // nobody counted where there is none
-	homes, err := r.studio.Store.HomesOfClass(class, 0)
+	homes, err := r.studio.Store.With(ctx).HomesOfClass(class, 0)
 	told.HomeTooMuch = slices.ContainsFunc(homes, func(h store.Home) bool { return h.Answer == contract.HomeTooMuch })
 	told.Gentler, _ = strconv.Atoi(lastRemark(remarks, remarkGentler))
 	return told, err

@@ -2,6 +2,7 @@ package rehearse
 
 import (
 	"bytes"
+	"context"
 	"encoding/json"
 	"math/rand/v2"
 	"slices"
@@ -18,7 +19,7 @@ import (
 
 // Leading is what is asked of the room that leads classes: a rehearsal is led as a class is, by the same rules.
 type Leading interface {
-	ScoreOf(l *studio.Class, at int64) (contract.Score, error)
+	ScoreOf(ctx context.Context, l *studio.Class, at int64) (contract.Score, error)
 	Adjustment(at int64, want contract.Adjust) (pace.Adjustment, error)
 	WouldIn(l *studio.Class, at int64, wants []contract.Adjust) ([]contract.Preview, error)
 	ProposedIn(l *studio.Class, at int64, see string) (contract.Proposed, error)
@@ -50,15 +51,15 @@ const (
 )
 
 // Begin begins a rehearsal, which stands in its own list and in no record of classes.
-func (r *Rehearse) Begin(want contract.Rehearse) (contract.Rehearsing, error) {
+func (r *Rehearse) Begin(ctx context.Context, want contract.Rehearse) (contract.Rehearsing, error) {
 	set := setting{want.Scenario, want.Level, want.Room, want.Seed}
 	var document []byte
 	var err error
 	switch {
 	case want.Scenario != "":
-		document, err = r.beginTask(&set)
+		document, err = r.beginTask(ctx, &set)
 	case want.PlanID > 0:
-		document, err = r.beginPlan(want.PlanID, want.Passage)
+		document, err = r.beginPlan(ctx, want.PlanID, want.Passage)
 	default:
 		err = studio.Fail(studio.ErrInvalid, "rehearsal.choose")
 	}
@@ -76,17 +77,17 @@ func (r *Rehearse) Begin(want contract.Rehearse) (contract.Rehearsing, error) {
 		return contract.Rehearsing{}, err
 	}
 	now := r.studio.Now()
-	stored, err := r.studio.Store.AddRehearsal(
+	stored, err := r.studio.Store.With(ctx).AddRehearsal(
 		store.Rehearsal{StartedAt: now, UpdatedAt: now, Document: document, Setting: settings, Script: []byte("[]")},
 	)
 	if err != nil {
 		return contract.Rehearsing{}, err
 	}
-	return r.At(stored.ID, 0)
+	return r.At(ctx, stored.ID, 0)
 }
 
 // beginTask is the plan of a task. The task chooses the room, and its people unless they are asked to be others.
-func (r *Rehearse) beginTask(set *setting) ([]byte, error) {
+func (r *Rehearse) beginTask(ctx context.Context, set *setting) ([]byte, error) {
 	scenario, level, err := rehearsal.FindScenario(set.Scenario, set.Level)
 	if err != nil {
 		return nil, studio.Fail(studio.ErrInvalid, "rehearsal.wrong", "why", err)
@@ -103,15 +104,15 @@ func (r *Rehearse) beginTask(set *setting) ([]byte, error) {
 	if err != nil {
 		return nil, err
 	}
-	if err := r.library.AttachTeacherSettings(doc, nil); err != nil {
+	if err := r.library.AttachTeacherSettings(ctx, doc, nil); err != nil {
 		return nil, err
 	}
 	return written(doc)
 }
 
 // beginPlan is a stored plan as it is led, from a passage on.
-func (r *Rehearse) beginPlan(id int64, from int) ([]byte, error) {
-	doc, p, err := r.plan(id, nil)
+func (r *Rehearse) beginPlan(ctx context.Context, id int64, from int) ([]byte, error) {
+	doc, p, err := r.plan(ctx, id, nil)
 	if err != nil {
 		return nil, err
 	}
@@ -145,8 +146,8 @@ func written(doc plan.Document) ([]byte, error) {
 }
 
 // open reads a rehearsal.
-func (r *Rehearse) open(id int64) (*led, error) {
-	stored, err := r.studio.Store.Rehearsal(id)
+func (r *Rehearse) open(ctx context.Context, id int64) (*led, error) {
+	stored, err := r.studio.Store.With(ctx).Rehearsal(id)
 	if err != nil {
 		return nil, studio.Missing(err, store.KindRehearsal, id)
 	}
@@ -214,19 +215,19 @@ func (l *led) model(at int64) (*rehearsal.Led, error) {
 func (l *led) moment(at int64) int64 { return max(0, at, l.class.LastPress()) }
 
 // At is a rehearsal as it stands at a moment of it.
-func (r *Rehearse) At(id, at int64) (contract.Rehearsing, error) {
-	l, err := r.open(id)
+func (r *Rehearse) At(ctx context.Context, id, at int64) (contract.Rehearsing, error) {
+	l, err := r.open(ctx, id)
 	if err != nil {
 		return contract.Rehearsing{}, err
 	}
-	return r.now(l, l.moment(max(at, l.stored.AtMS)))
+	return r.now(ctx, l, l.moment(max(at, l.stored.AtMS)))
 }
 
 // ahead is for how long it is told what people do, in milliseconds; a screen asks again before.
 const ahead = 150_000
 
-func (r *Rehearse) now(l *led, at int64) (contract.Rehearsing, error) {
-	score, err := r.leading.ScoreOf(l.class, at)
+func (r *Rehearse) now(ctx context.Context, l *led, at int64) (contract.Rehearsing, error) {
+	score, err := r.leading.ScoreOf(ctx, l.class, at)
 	if err != nil {
 		return contract.Rehearsing{}, err
 	}
@@ -287,7 +288,7 @@ func watched(c *rehearsal.Course, p *rehearsal.Person, at int64) contract.Watche
 }
 
 // press adds what was pressed, unless it was added already, and stores it.
-func (r *Rehearse) press(l *led, want contract.Adjust) (number int, err error) {
+func (r *Rehearse) press(ctx context.Context, l *led, want contract.Adjust) (number int, err error) {
 	if want.Key == "" {
 		return 0, studio.Fail(studio.ErrInvalid, "lead.needs-key")
 	}
@@ -311,39 +312,39 @@ func (r *Rehearse) press(l *led, want contract.Adjust) (number int, err error) {
 	}
 	l.script = append(l.script, tried)
 	l.stored.AtMS = max(l.stored.AtMS, tried.AtMS)
-	return len(l.script), r.save(l)
+	return len(l.script), r.save(ctx, l)
 }
 
-func (r *Rehearse) save(l *led) error {
+func (r *Rehearse) save(ctx context.Context, l *led) error {
 	script, err := json.Marshal(l.script)
 	if err != nil {
 		return err
 	}
 	l.stored.Script, l.stored.UpdatedAt = script, r.studio.Now()
-	return studio.Missing(r.studio.Store.SaveRehearsal(l.stored), store.KindRehearsal, l.stored.ID)
+	return studio.Missing(r.studio.Store.With(ctx).SaveRehearsal(l.stored), store.KindRehearsal, l.stored.ID)
 }
 
 // Adjust makes an adjustment in a rehearsal.
-func (r *Rehearse) Adjust(id int64, want contract.Adjust) (contract.RehearsalAdjusted, error) {
+func (r *Rehearse) Adjust(ctx context.Context, id int64, want contract.Adjust) (contract.RehearsalAdjusted, error) {
 	r.pressing.Lock()
 	defer r.pressing.Unlock()
-	l, err := r.open(id)
+	l, err := r.open(ctx, id)
 	if err != nil {
 		return contract.RehearsalAdjusted{}, err
 	}
-	number, err := r.press(l, want)
+	number, err := r.press(ctx, l, want)
 	if err != nil {
 		return contract.RehearsalAdjusted{}, err
 	}
-	now, err := r.now(l, l.stored.AtMS)
+	now, err := r.now(ctx, l, l.stored.AtMS)
 	return contract.RehearsalAdjusted{Answer: l.class.Answer(number), Now: now}, err
 }
 
 // Saw says what was seen in a rehearsal, and proposes what to do about it.
-func (r *Rehearse) Saw(id int64, saw contract.Saw) (contract.RehearsalProposed, error) {
+func (r *Rehearse) Saw(ctx context.Context, id int64, saw contract.Saw) (contract.RehearsalProposed, error) {
 	r.pressing.Lock()
 	defer r.pressing.Unlock()
-	l, err := r.open(id)
+	l, err := r.open(ctx, id)
 	if err != nil {
 		return contract.RehearsalProposed{}, err
 	}
@@ -355,17 +356,17 @@ func (r *Rehearse) Saw(id int64, saw contract.Saw) (contract.RehearsalProposed, 
 	if err != nil {
 		return contract.RehearsalProposed{}, err
 	}
-	if _, err := r.press(l, contract.Adjust{Key: saw.Key, Do: pace.Signal, See: &saw.See, PressedMS: saw.PressedMS}); err != nil {
+	if _, err := r.press(ctx, l, contract.Adjust{Key: saw.Key, Do: pace.Signal, See: &saw.See, PressedMS: saw.PressedMS}); err != nil {
 		return contract.RehearsalProposed{}, err
 	}
-	now, err := r.now(l, l.stored.AtMS)
+	now, err := r.now(ctx, l, l.stored.AtMS)
 	proposed.Score = now.Score
 	return contract.RehearsalProposed{Proposed: proposed, Now: now}, err
 }
 
 // Would tells what each of the adjustments would do if it were made at a moment of a rehearsal.
-func (r *Rehearse) Would(id int64, want contract.RehearsalWould) ([]contract.Preview, error) {
-	l, err := r.open(id)
+func (r *Rehearse) Would(ctx context.Context, id int64, want contract.RehearsalWould) ([]contract.Preview, error) {
+	l, err := r.open(ctx, id)
 	if err != nil {
 		return nil, err
 	}
@@ -373,8 +374,8 @@ func (r *Rehearse) Would(id int64, want contract.RehearsalWould) ([]contract.Pre
 }
 
 // Tapped tells the pace of taps in a rehearsal, and the tempo at which it would be as quick.
-func (r *Rehearse) Tapped(id int64, taps contract.Taps) (contract.Tapped, error) {
-	l, err := r.open(id)
+func (r *Rehearse) Tapped(ctx context.Context, id int64, taps contract.Taps) (contract.Tapped, error) {
+	l, err := r.open(ctx, id)
 	if err != nil {
 		return contract.Tapped{}, err
 	}
@@ -387,10 +388,10 @@ func (r *Rehearse) Tapped(id int64, taps contract.Taps) (contract.Tapped, error)
 
 // Came notes how far a rehearsal is, so that it can be taken up there again, and whether the covered count was looked
 // at.
-func (r *Rehearse) Came(id int64, to contract.RehearsalMoment) (contract.Rehearsing, error) {
+func (r *Rehearse) Came(ctx context.Context, id int64, to contract.RehearsalMoment) (contract.Rehearsing, error) {
 	r.pressing.Lock()
 	defer r.pressing.Unlock()
-	l, err := r.open(id)
+	l, err := r.open(ctx, id)
 	if err != nil {
 		return contract.Rehearsing{}, err
 	}
@@ -400,9 +401,9 @@ func (r *Rehearse) Came(id int64, to contract.RehearsalMoment) (contract.Rehears
 		if to.Looked {
 			l.stored.Looks++
 		}
-		if err := r.save(l); err != nil {
+		if err := r.save(ctx, l); err != nil {
 			return contract.Rehearsing{}, err
 		}
 	}
-	return r.now(l, at)
+	return r.now(ctx, l, at)
 }

@@ -3,6 +3,7 @@ package rehearse
 
 import (
 	"bytes"
+	"context"
 	"sync"
 	"time"
 
@@ -27,9 +28,9 @@ type Rehearse struct {
 
 // Library is what is asked of the school.
 type Library interface {
-	Group(id int64) (*contract.Group, error)
-	AttachTeacherSettings(doc plan.Document, group *contract.Group) error
-	CareFor(*contract.Group, time.Time) (care.Room, error)
+	Group(ctx context.Context, id int64) (*contract.Group, error)
+	AttachTeacherSettings(ctx context.Context, doc plan.Document, group *contract.Group) error
+	CareFor(context.Context, *contract.Group, time.Time) (care.Room, error)
 }
 
 // New is the room of a studio.
@@ -43,7 +44,7 @@ const seeds = 200
 var limits = fact.New("rehearsal.limits")
 
 // Expected is where rooms of that kind would be strained by a stored plan, and what would make it easier.
-func (r *Rehearse) Expected(planID int64, room string) (contract.Expected, error) {
+func (r *Rehearse) Expected(ctx context.Context, planID int64, room string) (contract.Expected, error) {
 	shape := contract.Expected{
 		Rooms:    []contract.SimulatedRoom{},
 		Room:     room,
@@ -58,7 +59,7 @@ func (r *Rehearse) Expected(planID int64, room string) (contract.Expected, error
 	if err != nil {
 		return shape, studio.Fail(studio.ErrNotFound, "rehearsal.wrong", "why", err)
 	}
-	_, p, err := r.plan(planID, nil)
+	_, p, err := r.plan(ctx, planID, nil)
 	if err != nil {
 		return shape, err
 	}
@@ -71,7 +72,7 @@ func (r *Rehearse) Expected(planID int64, room string) (contract.Expected, error
 			Ways:      []contract.ExpectedEase{},
 		}
 		if e.High > 0 {
-			if one.Ways, err = r.ways(planID, p, e.Passage, of); err != nil {
+			if one.Ways, err = r.ways(ctx, planID, p, e.Passage, of); err != nil {
 				return shape, err
 			}
 		}
@@ -81,19 +82,19 @@ func (r *Rehearse) Expected(planID int64, room string) (contract.Expected, error
 }
 
 // plan is a stored plan as it is led, with a passage changed if wanted.
-func (r *Rehearse) plan(id int64, change func(plan.Document)) (doc plan.Document, p *plan.Plan, err error) {
-	stored, err := r.studio.Store.Plan(id)
+func (r *Rehearse) plan(ctx context.Context, id int64, change func(plan.Document)) (doc plan.Document, p *plan.Plan, err error) {
+	stored, err := r.studio.Store.With(ctx).Plan(id)
 	if err != nil {
 		return doc, nil, studio.Missing(err, store.KindPlan, id)
 	}
 	if doc, err = sheet.ReadDocument(bytes.NewReader(stored.Document)); err != nil {
 		return doc, nil, studio.Unreadable(err)
 	}
-	group, err := r.library.Group(stored.GroupID)
+	group, err := r.library.Group(ctx, stored.GroupID)
 	if err != nil {
 		return doc, nil, err
 	}
-	if err := r.library.AttachTeacherSettings(doc, group); err != nil {
+	if err := r.library.AttachTeacherSettings(ctx, doc, group); err != nil {
 		return doc, nil, err
 	}
 	if change != nil {
@@ -107,28 +108,28 @@ func (r *Rehearse) plan(id int64, change func(plan.Document)) (doc plan.Document
 
 // laneLimit is how many breaths a minute the gentler lane takes at most with the group of a stored plan; 0 for the
 // usual limit.
-func (r *Rehearse) laneLimit(id int64) (int, error) {
-	stored, err := r.studio.Store.Plan(id)
+func (r *Rehearse) laneLimit(ctx context.Context, id int64) (int, error) {
+	stored, err := r.studio.Store.With(ctx).Plan(id)
 	if err != nil {
 		return 0, studio.Missing(err, store.KindPlan, id)
 	}
-	group, err := r.library.Group(stored.GroupID)
+	group, err := r.library.Group(ctx, stored.GroupID)
 	if err != nil {
 		return 0, err
 	}
-	who, err := r.library.CareFor(group, time.Time{})
+	who, err := r.library.CareFor(ctx, group, time.Time{})
 	return who.Rules.LaneLimit, err
 }
 
 // ways is what a gentler lane, and a quarter less of the holds, would make of a passage, from 1.
-func (r *Rehearse) ways(id int64, p *plan.Plan, number int, of rehearsal.Room) ([]contract.ExpectedEase, error) {
+func (r *Rehearse) ways(ctx context.Context, id int64, p *plan.Plan, number int, of rehearsal.Room) ([]contract.ExpectedEase, error) {
 	list := []contract.ExpectedEase{}
 	one := &p.Passages[number-1]
 	if !one.Led() {
 		return list, nil
 	}
 	try := func(says fact.Fact, change func(plan.Fields)) error {
-		_, eased, err := r.plan(id, func(doc plan.Document) {
+		_, eased, err := r.plan(ctx, id, func(doc plan.Document) {
 			if fields, err := doc.Passage(number); err == nil {
 				change(fields)
 			}
@@ -140,7 +141,7 @@ func (r *Rehearse) ways(id int64, p *plan.Plan, number int, of rehearsal.Room) (
 		list = append(list, contract.ExpectedEase{Says: says, Low: e.Low, Median: e.Median, High: e.High})
 		return nil
 	}
-	limit, err := r.laneLimit(id)
+	limit, err := r.laneLimit(ctx, id)
 	if err != nil {
 		return list, err
 	}

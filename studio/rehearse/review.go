@@ -2,6 +2,7 @@ package rehearse
 
 import (
 	"bytes"
+	"context"
 	"encoding/json"
 	"log/slog"
 	"slices"
@@ -16,7 +17,7 @@ import (
 )
 
 // All is what can be rehearsed, and what was.
-func (r *Rehearse) All() (contract.Rehearsals, error) {
+func (r *Rehearse) All(ctx context.Context) (contract.Rehearsals, error) {
 	all := contract.Rehearsals{
 		Scenarios: []contract.Scenario{},
 		Plans:     []contract.RehearsalPlan{},
@@ -40,10 +41,10 @@ func (r *Rehearse) All() (contract.Rehearsals, error) {
 		}
 		all.Scenarios = append(all.Scenarios, one)
 	}
-	if all.Plans, err = r.plans(); err != nil {
+	if all.Plans, err = r.plans(ctx); err != nil {
 		return all, err
 	}
-	stored, err := r.studio.Store.Rehearsals()
+	stored, err := r.studio.Store.With(ctx).Rehearsals()
 	if err != nil {
 		return all, err
 	}
@@ -65,13 +66,13 @@ const (
 )
 
 // plans is those that come, that were lately, and that have no time.
-func (r *Rehearse) plans() ([]contract.RehearsalPlan, error) {
+func (r *Rehearse) plans(ctx context.Context) ([]contract.RehearsalPlan, error) {
 	list := []contract.RehearsalPlan{}
-	coming, err := r.studio.Store.PlansFrom(r.studio.Now().Add(-lately), mostPlans)
+	coming, err := r.studio.Store.With(ctx).PlansFrom(r.studio.Now().Add(-lately), mostPlans)
 	if err != nil {
 		return list, err
 	}
-	timeless, err := r.studio.Store.PlansWithoutTime(mostPlans - len(coming))
+	timeless, err := r.studio.Store.With(ctx).PlansWithoutTime(mostPlans - len(coming))
 	for _, row := range slices.Concat(coming, timeless) {
 		_, p, err := sheet.ReadPlan(bytes.NewReader(row.Document))
 		if err != nil || len(p.Passages) == 0 {
@@ -184,10 +185,10 @@ func entry(row store.Rehearsal) (contract.Rehearsal, error) {
 }
 
 // End ends a rehearsal where it is, and looks back on it. One that has ended stays as it is.
-func (r *Rehearse) End(id int64, to contract.RehearsalMoment) (contract.RehearsalReview, error) {
+func (r *Rehearse) End(ctx context.Context, id int64, to contract.RehearsalMoment) (contract.RehearsalReview, error) {
 	r.pressing.Lock()
 	defer r.pressing.Unlock()
-	l, err := r.open(id)
+	l, err := r.open(ctx, id)
 	if err != nil {
 		return contract.RehearsalReview{}, err
 	}
@@ -206,12 +207,12 @@ func (r *Rehearse) End(id int64, to contract.RehearsalMoment) (contract.Rehearsa
 	if l.stored.Digest, err = json.Marshal(review.Digest); err != nil {
 		return review, err
 	}
-	return review, r.save(l)
+	return review, r.save(ctx, l)
 }
 
 // Review looks back on a rehearsal that has ended.
-func (r *Rehearse) Review(id int64) (contract.RehearsalReview, error) {
-	l, err := r.open(id)
+func (r *Rehearse) Review(ctx context.Context, id int64) (contract.RehearsalReview, error) {
+	l, err := r.open(ctx, id)
 	if err != nil {
 		return contract.RehearsalReview{}, err
 	}

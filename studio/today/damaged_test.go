@@ -18,7 +18,7 @@ import (
 
 func TestDamagedEntriesAreLeftOutAndNamed(t *testing.T) {
 	d := desktest.New(t)
-	g, err := d.Library.AddGroup("Lunch", "beginners", 12)
+	g, err := d.Library.AddGroup(t.Context(), "Lunch", "beginners", 12)
 	require.NoError(t, err)
 	plan := d.AddPlan(desktest.Rounds)
 	damaged := d.Start(plan)
@@ -32,30 +32,30 @@ func TestDamagedEntriesAreLeftOutAndNamed(t *testing.T) {
 	d.Exec("INSERT INTO practices (id, document, updated_at) VALUES ('own-x', 'id: [', '2026-03-02 12:00:00')")
 	d.Reopen()
 	require.NoError(t, d.Prepare(t.Context()))
-	found, err := d.Records.Find(contract.Search{})
+	found, err := d.Records.Find(t.Context(), contract.Search{})
 	require.NoError(t, err)
 	require.Len(t, found.Classes, 1)
 	assert.Equal(t, whole, found.Classes[0].ID)
 	assert.Zero(t, found.Preparing)
-	_, err = d.Records.Record(damaged)
+	_, err = d.Records.Record(t.Context(), damaged)
 	assert.ErrorIs(t, err, studio.ErrDamaged)
 	assert.Contains(t, language.English().Error(err), "lantern restore")
-	sum, err := d.Records.Summary(0)
+	sum, err := d.Records.Summary(t.Context(), 0)
 	require.NoError(t, err)
 	assert.Equal(t, 1, sum.Classes)
-	_, err = d.Records.RecordsFile(contract.Search{})
+	_, err = d.Records.RecordsFile(t.Context(), contract.Search{})
 	require.NoError(t, err)
-	_, err = d.Library.Practices(g.ID)
+	_, err = d.Library.Practices(t.Context(), g.ID)
 	require.NoError(t, err)
 	d.Start(plan)
 	var names []string
-	for _, entry := range d.Today.Show().Damaged {
+	for _, entry := range d.Today.Show(t.Context()).Damaged {
 		names = append(names, entry.Name)
 	}
 	assert.Equal(t, []string{fmt.Sprintf("class %d", damaged), "setting teacher"}, names)
 
 	var file bytes.Buffer
-	require.NoError(t, d.Transfer.Export(&file))
+	require.NoError(t, d.Transfer.Export(t.Context(), &file))
 	desktest.FitsSchema(t, "export.schema.json", file.Bytes())
 	var export contract.Export
 	require.NoError(t, json.Unmarshal(file.Bytes(), &export))
@@ -64,12 +64,12 @@ func TestDamagedEntriesAreLeftOutAndNamed(t *testing.T) {
 	assert.Equal(t, "own-x", export.Damaged[1].Name)
 	other := desktest.New(t)
 	other.Import(file.String())
-	here, err := other.Records.Find(contract.Search{})
+	here, err := other.Records.Find(t.Context(), contract.Search{})
 	require.NoError(t, err)
 	assert.Len(t, here.Classes, 2)
-	_, err = d.Transfer.Delete("class", damaged, false)
+	_, err = d.Transfer.Delete(t.Context(), "class", damaged, false)
 	require.NoError(t, err)
-	_, err = d.Transfer.Deleted()
+	_, err = d.Transfer.Deleted(t.Context())
 	require.NoError(t, err)
 }
 
@@ -90,23 +90,23 @@ func TestOneDamagedRowStopsNothingElse(t *testing.T) {
 			d.Exec(damage.statement)
 			d.Reopen()
 			require.NoError(t, d.Prepare(t.Context()))
-			require.NoError(t, d.Transfer.Purge())
-			_, err := d.Transfer.Deleted()
+			require.NoError(t, d.Transfer.Purge(t.Context()))
+			_, err := d.Transfer.Deleted(t.Context())
 			require.NoError(t, err)
-			_, err = d.Voices.All()
+			_, err = d.Voices.All(t.Context())
 			require.NoError(t, err)
-			_, err = d.Rehearse.All()
+			_, err = d.Rehearse.All(t.Context())
 			require.NoError(t, err)
-			found, err := d.Records.Find(contract.Search{})
+			found, err := d.Records.Find(t.Context(), contract.Search{})
 			require.NoError(t, err)
 			for _, class := range found.Classes {
-				_, err := d.Records.Record(class.ID)
+				_, err := d.Records.Record(t.Context(), class.ID)
 				require.NoError(t, err)
 			}
 			var export contract.Export
 			require.NoError(t, json.Unmarshal([]byte(d.Export()), &export))
 			require.Len(t, export.Damaged, 1)
-			names := d.Today.Show().Damaged
+			names := d.Today.Show(t.Context()).Damaged
 			require.Len(t, names, 1)
 			assert.Contains(t, names[0].Name, damage.named)
 		})

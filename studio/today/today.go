@@ -3,6 +3,7 @@
 package today
 
 import (
+	"context"
 	"fmt"
 	"slices"
 	"time"
@@ -23,19 +24,19 @@ type Today struct {
 
 // Library is what is asked of the groups.
 type Library interface {
-	GroupsByID() (map[int64]*contract.Group, error)
+	GroupsByID(context.Context) (map[int64]*contract.Group, error)
 }
 
 // Plans is what is asked of the room where plans are made.
 type Plans interface {
 	Card(store.Plan, map[int64]*contract.Group) contract.PlanCard
-	Advised(store.Plan, *contract.Group) ([]contract.Advice, error)
+	Advised(context.Context, store.Plan, *contract.Group) ([]contract.Advice, error)
 }
 
 // Records is what is asked of the record.
 type Records interface {
-	Find(contract.Search) (contract.Found, error)
-	Record(id int64) (contract.Record, error)
+	Find(context.Context, contract.Search) (contract.Found, error)
+	Record(ctx context.Context, id int64) (contract.Record, error)
 }
 
 // New is the room of a studio.
@@ -43,7 +44,7 @@ func New(s *studio.Studio, l Library, p Plans, r Records) *Today { return &Today
 
 // Show is what the first screen shows. Each part fails by itself: one that cannot be put together takes nothing else
 // with it.
-func (t *Today) Show() contract.Today {
+func (t *Today) Show(ctx context.Context) contract.Today {
 	now := t.studio.Now()
 	today := contract.Today{
 		NowMS:  contract.Millis(now),
@@ -57,19 +58,19 @@ func (t *Today) Show() contract.Today {
 			today.Failed = append(today.Failed, contract.Failed{Part: name, Say: fact.Of(err)})
 		}
 	}
-	next, err := t.plansOfToday(&today, now)
+	next, err := t.plansOfToday(ctx, &today, now)
 	part("plans", err)
 	if next != nil {
-		today.Advice, err = t.plans.Advised(*next, today.Next.Group)
+		today.Advice, err = t.plans.Advised(ctx, *next, today.Next.Group)
 		part("advice", err)
 	}
-	found, err := t.records.Find(contract.Search{})
+	found, err := t.records.Find(ctx, contract.Search{})
 	part("taught", err)
 	today.Taught = found.Classes
 	for _, card := range today.Taught {
 		if today.Next != nil && today.Next.Group != nil && card.Group != nil && card.Group.ID == today.Next.Group.ID &&
 			!card.Running {
-			record, err := t.records.Record(card.ID)
+			record, err := t.records.Record(ctx, card.ID)
 			part("last", err)
 			if err == nil {
 				today.Last = &record
@@ -77,7 +78,7 @@ func (t *Today) Show() contract.Today {
 			break
 		}
 	}
-	today.Damaged, err = t.damaged()
+	today.Damaged, err = t.damaged(ctx)
 	part("taught", err)
 	opened := t.studio.Store.Opened()
 	today.File = contract.DataFile{
@@ -95,8 +96,8 @@ const (
 )
 
 // plansOfToday fills in the next plan by the clock, which it returns, and the others to come.
-func (t *Today) plansOfToday(today *contract.Today, now time.Time) (next *store.Plan, err error) {
-	groups, err := t.library.GroupsByID()
+func (t *Today) plansOfToday(ctx context.Context, today *contract.Today, now time.Time) (next *store.Plan, err error) {
+	groups, err := t.library.GroupsByID(ctx)
 	if err != nil {
 		return nil, err
 	}
@@ -126,14 +127,14 @@ func (t *Today) plansOfToday(today *contract.Today, now time.Time) (next *store.
 }
 
 // damaged is the entries that cannot be read: those that were met since the start, and those that lists leave out.
-func (t *Today) damaged() ([]contract.Entry, error) {
+func (t *Today) damaged(ctx context.Context) ([]contract.Entry, error) {
 	list := []contract.Entry{}
-	classes, err := t.studio.Store.DamagedClasses()
+	classes, err := t.studio.Store.With(ctx).DamagedClasses()
 	if err != nil {
 		return list, err
 	}
 	for _, d := range classes {
-		t.studio.Store.NoteDamage(d)
+		t.studio.Store.With(ctx).NoteDamage(d)
 	}
 	for _, d := range t.studio.Store.Damage() {
 		name := string(d.Kind)

@@ -13,9 +13,9 @@ import (
 )
 
 // File is everything as one file, named by the day.
-func (tr *Transfer) File() (studio.File, error) {
+func (tr *Transfer) File(ctx context.Context) (studio.File, error) {
 	var text bytes.Buffer
-	err := tr.Export(&text)
+	err := tr.Export(ctx, &text)
 	return studio.File{
 		Name: "vast-lantern-" + tr.studio.Now().Local().Format(time.DateOnly) + ".json",
 		Type: "application/json",
@@ -29,7 +29,7 @@ func (tr *Transfer) File() (studio.File, error) {
 func (tr *Transfer) BringIn(ctx context.Context, r io.Reader, size int64, apply bool) (contract.Imported, error) {
 	tr.progress.of.Store(max(0, size))
 	defer tr.progress.note(contract.ImportProgress{})
-	read, err := tr.ReadImport(r)
+	read, err := tr.ReadImport(ctx, r)
 	if err != nil {
 		return contract.Imported{}, studio.Fail(studio.ErrInvalid, "import.nothing-changed", "why", err)
 	}
@@ -37,7 +37,7 @@ func (tr *Transfer) BringIn(ctx context.Context, r io.Reader, size int64, apply 
 	if !apply || !would.Changes {
 		return would, nil
 	}
-	err = tr.classes.WhileNothingBegins(func(running *studio.Class) error {
+	err = tr.classes.WhileNothingBegins(ctx, func(running *studio.Class) error {
 		if running != nil {
 			return studio.FailRunning(running, "class.running")
 		}
@@ -47,7 +47,7 @@ func (tr *Transfer) BringIn(ctx context.Context, r io.Reader, size int64, apply 
 		return would, err
 	}
 	would.Kept = store.Beside(tr.studio.Store.Path(), "", time.Now())
-	if err := tr.studio.Store.Backup(would.Kept); err != nil {
+	if err := tr.studio.Store.With(ctx).Backup(would.Kept); err != nil {
 		return would, fact.Wrap(err, "import.no-copy", "why", err)
 	}
 	if err := read.Apply(ctx); err != nil {

@@ -1,6 +1,7 @@
 package transfer
 
 import (
+	"context"
 	"time"
 
 	"vastlantern/core/fact"
@@ -22,12 +23,12 @@ func thing(kind string, id int64) (store.Thing, error) {
 }
 
 // Deletion tells what would go with a group, a plan, a class, a voice, a programme or a rehearsal if it were deleted.
-func (tr *Transfer) Deletion(kind string, id int64) (contract.Deletion, error) {
+func (tr *Transfer) Deletion(ctx context.Context, kind string, id int64) (contract.Deletion, error) {
 	t, err := thing(kind, id)
 	if err != nil {
 		return contract.Deletion{}, err
 	}
-	goes, err := tr.studio.Store.Going(t)
+	goes, err := tr.studio.Store.With(ctx).Going(t)
 	if err != nil {
 		return contract.Deletion{}, studio.Missing(err, t.Kind, id)
 	}
@@ -64,51 +65,53 @@ func both(one, other fact.Fact) fact.Fact {
 
 // Delete puts a group, a plan, a class, a voice, a programme or a rehearsal away; with a group its plans, and its
 // classes where they are to go too. It can be brought back for 30 days. A class that is being led is not deleted.
-func (tr *Transfer) Delete(kind string, id int64, classes bool) (contract.DeletedList, error) {
+func (tr *Transfer) Delete(ctx context.Context, kind string, id int64, classes bool) (contract.DeletedList, error) {
 	t, err := thing(kind, id)
 	if err != nil {
 		return contract.DeletedList{}, err
 	}
-	err = tr.classes.WhileNothingBegins(func(running *studio.Class) error {
+	err = tr.classes.WhileNothingBegins(ctx, func(running *studio.Class) error {
 		if running != nil &&
 			(t.Kind == store.KindClass && id == running.Stored.ID || t.Kind == store.KindGroup && id == running.Stored.GroupID) {
 			return studio.FailRunning(running, "class.running")
 		}
-		if err := tr.Purge(); err != nil {
+		if err := tr.Purge(ctx); err != nil {
 			return err
 		}
-		return studio.Missing(tr.studio.Store.Delete(t, classes, tr.studio.Now()), t.Kind, id)
+		return studio.Missing(tr.studio.Store.With(ctx).Delete(t, classes, tr.studio.Now()), t.Kind, id)
 	})
 	if err != nil {
 		return contract.DeletedList{}, err
 	}
 	tr.studio.NotifyAll()
-	return tr.Deleted()
+	return tr.Deleted(ctx)
 }
 
 // BringBack brings back what was deleted, and what went with it.
-func (tr *Transfer) BringBack(kind string, id int64) (contract.DeletedList, error) {
+func (tr *Transfer) BringBack(ctx context.Context, kind string, id int64) (contract.DeletedList, error) {
 	t, err := thing(kind, id)
 	if err != nil {
 		return contract.DeletedList{}, err
 	}
-	if err := tr.Purge(); err != nil {
+	if err := tr.Purge(ctx); err != nil {
 		return contract.DeletedList{}, err
 	}
-	if err := tr.studio.Store.BringBack(t, tr.studio.Now()); err != nil {
+	if err := tr.studio.Store.With(ctx).BringBack(t, tr.studio.Now()); err != nil {
 		return contract.DeletedList{}, studio.MissingDeleted(err, t.Kind, id)
 	}
 	tr.studio.NotifyAll()
-	return tr.Deleted()
+	return tr.Deleted(ctx)
 }
 
 // Purge removes for good what cannot be brought back any more. It writes, so that looking does not call it.
-func (tr *Transfer) Purge() error { return tr.studio.Store.Purge(tr.studio.Now().Add(-kept)) }
+func (tr *Transfer) Purge(ctx context.Context) error {
+	return tr.studio.Store.With(ctx).Purge(tr.studio.Now().Add(-kept))
+}
 
 // Deleted is what can be brought back, the latest first.
-func (tr *Transfer) Deleted() (contract.DeletedList, error) {
+func (tr *Transfer) Deleted(ctx context.Context) (contract.DeletedList, error) {
 	list := contract.DeletedList{Deleted: []contract.Deleted{}}
-	all, err := tr.studio.Store.Deleted()
+	all, err := tr.studio.Store.With(ctx).Deleted()
 	for _, d := range all {
 		if d.At.Before(tr.studio.Now().Add(-kept)) {
 			continue

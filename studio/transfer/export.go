@@ -4,6 +4,7 @@ package transfer
 import (
 	"bytes"
 	"cmp"
+	"context"
 	"encoding/json"
 	"errors"
 	"io"
@@ -30,7 +31,7 @@ type Transfer struct {
 
 // Library is what moving asks of what is chosen, the own practices and the groups: whether it is right.
 type Library interface {
-	Chosen() (contract.Choices, error)
+	Chosen(context.Context) (contract.Choices, error)
 	CheckChoices(contract.Choices) (contract.Choices, error)
 	SaveChoices(*store.Store, contract.Choices) error
 	CheckPractice(file string) (id, name string, err error)
@@ -39,7 +40,7 @@ type Library interface {
 
 // Classes is what moving asks of the room where classes are led.
 type Classes interface {
-	WhileNothingBegins(func(running *studio.Class) error) error
+	WhileNothingBegins(context.Context, func(running *studio.Class) error) error
 }
 
 // New is the room of a studio.
@@ -50,8 +51,8 @@ func New(s *studio.Studio, l Library, c Classes) *Transfer {
 const exportVersion = 1
 
 // Export writes everything that the teacher has, one thing a line. The same content is the same file.
-func (tr *Transfer) Export(w io.Writer) error {
-	all, err := tr.everything()
+func (tr *Transfer) Export(ctx context.Context, w io.Writer) error {
+	all, err := tr.everything(ctx)
 	if err != nil {
 		return err
 	}
@@ -105,13 +106,13 @@ func lines[T any](item func(string, any) error, text *bytes.Buffer, name string,
 }
 
 // everything is what there is, in the shape of the file.
-func (tr *Transfer) everything() (contract.Export, error) {
-	all, err := tr.allButClasses()
+func (tr *Transfer) everything(ctx context.Context) (contract.Export, error) {
+	all, err := tr.allButClasses(ctx)
 	if err != nil {
 		return all.Export, err
 	}
 	for i := range all.stored {
-		one, err := tr.class(&all, &all.stored[i])
+		one, err := tr.class(ctx, &all, &all.stored[i])
 		if err != nil {
 			return all.Export, err
 		}
@@ -119,7 +120,7 @@ func (tr *Transfer) everything() (contract.Export, error) {
 			all.Classes = append(all.Classes, *one)
 		}
 	}
-	if all.Homes, err = tr.homes(&all); err != nil {
+	if all.Homes, err = tr.homes(ctx, &all); err != nil {
 		return all.Export, err
 	}
 	for _, d := range tr.studio.Store.Damage() {
@@ -139,8 +140,8 @@ type here struct {
 }
 
 // class is a class in the shape of the file; nil where it cannot be read.
-func (tr *Transfer) class(all *here, c *store.Class) (*contract.ExportClass, error) {
-	adjustments, err := tr.studio.Store.Adjustments(c.ID)
+func (tr *Transfer) class(ctx context.Context, all *here, c *store.Class) (*contract.ExportClass, error) {
+	adjustments, err := tr.studio.Store.With(ctx).Adjustments(c.ID)
 	if err != nil {
 		return nil, err
 	}
@@ -166,20 +167,20 @@ func (tr *Transfer) class(all *here, c *store.Class) (*contract.ExportClass, err
 			contract.ExportAdjustment{Key: a.Key, Origin: a.Origin, Line: compact(a.Body)},
 		)
 	}
-	remarks, err := tr.studio.Store.Remarks(c.ID)
+	remarks, err := tr.studio.Store.With(ctx).Remarks(c.ID)
 	if err != nil {
 		return nil, err
 	}
 	for _, r := range remarks {
 		one.Remarks = append(one.Remarks, contract.ExportRemark{At: r.At, Kind: r.Kind, Text: r.Text})
 	}
-	one.Answers, err = tr.answers(c.ID)
+	one.Answers, err = tr.answers(ctx, c.ID)
 	return one, err
 }
 
 // allButClasses is what there is but for what is in the classes, of which there are many, and what was given after
 // them.
-func (tr *Transfer) allButClasses() (all here, err error) {
+func (tr *Transfer) allButClasses(ctx context.Context) (all here, err error) {
 	all.groups, all.plans, all.classUID = map[int64]string{}, map[int64]string{}, map[int64]string{}
 	all.Export = contract.Export{
 		Format:    contract.ExportFormat,
@@ -188,7 +189,7 @@ func (tr *Transfer) allButClasses() (all here, err error) {
 		Groups:    []contract.ExportGroup{},
 		Plans:     []contract.ExportPlan{}, Classes: []contract.ExportClass{},
 	}
-	chosen, err := tr.library.Chosen()
+	chosen, err := tr.library.Chosen(ctx)
 	switch {
 	case errors.Is(err, store.ErrNotFound), errors.Is(err, studio.ErrDamaged): // the latter is named below
 	case err != nil:
@@ -196,13 +197,13 @@ func (tr *Transfer) allButClasses() (all here, err error) {
 	default:
 		all.Choices = &chosen
 	}
-	practices, err := tr.studio.Store.Practices()
+	practices, err := tr.studio.Store.With(ctx).Practices()
 	if err != nil {
 		return all, err
 	}
 	for _, p := range practices {
 		if _, err := practice.ReadOwn(p.Document); err != nil {
-			tr.studio.Store.NoteDamage(store.Damaged{Kind: store.KindPractice, Name: p.ID, Why: fact.Of(err)})
+			tr.studio.Store.With(ctx).NoteDamage(store.Damaged{Kind: store.KindPractice, Name: p.ID, Why: fact.Of(err)})
 			continue
 		}
 		all.Practices = append(
@@ -210,7 +211,7 @@ func (tr *Transfer) allButClasses() (all here, err error) {
 			contract.ExportPractice{ID: p.ID, UpdatedAt: p.UpdatedAt, File: string(p.Document)},
 		)
 	}
-	groups, err := tr.studio.Store.EveryGroup()
+	groups, err := tr.studio.Store.With(ctx).EveryGroup()
 	if err != nil {
 		return all, err
 	}
@@ -232,7 +233,7 @@ func (tr *Transfer) allButClasses() (all here, err error) {
 			Notes:      g.Notes,
 		})
 	}
-	plans, err := tr.studio.Store.EveryPlan()
+	plans, err := tr.studio.Store.With(ctx).EveryPlan()
 	if err != nil {
 		return all, err
 	}
@@ -250,25 +251,25 @@ func (tr *Transfer) allButClasses() (all here, err error) {
 			Document:  compact(p.Document),
 		})
 	}
-	if all.stored, err = tr.studio.Store.EveryClass(); err != nil {
+	if all.stored, err = tr.studio.Store.With(ctx).EveryClass(); err != nil {
 		return all, err
 	}
 	for _, c := range all.stored {
 		all.classUID[c.ID] = c.UID
 	}
-	if all.Voices, err = tr.voices(); err != nil {
+	if all.Voices, err = tr.voices(ctx); err != nil {
 		return all, err
 	}
-	if all.Programmes, err = tr.programmes(all.groups); err != nil {
+	if all.Programmes, err = tr.programmes(ctx, all.groups); err != nil {
 		return all, err
 	}
-	all.Rehearsals, err = tr.rehearsals()
+	all.Rehearsals, err = tr.rehearsals(ctx)
 	return all, err
 }
 
 // homes is what was given to do at home. What belongs to a class that cannot be read is left out with it.
-func (tr *Transfer) homes(all *here) ([]contract.ExportHome, error) {
-	stored, err := tr.studio.Store.EveryHome()
+func (tr *Transfer) homes(ctx context.Context, all *here) ([]contract.ExportHome, error) {
+	stored, err := tr.studio.Store.With(ctx).EveryHome()
 	var list []contract.ExportHome
 	for _, h := range stored {
 		if h.ClassID != 0 && all.classUID[h.ClassID] == "" {
@@ -298,8 +299,8 @@ func (tr *Transfer) homes(all *here) ([]contract.ExportHome, error) {
 }
 
 // programmes is what groups follow.
-func (tr *Transfer) programmes(groups map[int64]string) ([]contract.ExportProgramme, error) {
-	stored, err := tr.studio.Store.EveryProgramme()
+func (tr *Transfer) programmes(ctx context.Context, groups map[int64]string) ([]contract.ExportProgramme, error) {
+	stored, err := tr.studio.Store.With(ctx).EveryProgramme()
 	var list []contract.ExportProgramme
 	for _, p := range stored {
 		if _, err := sheet.ReadDocument(bytes.NewReader(p.Base)); err != nil || !json.Valid(p.Programme) {
@@ -319,8 +320,8 @@ func (tr *Transfer) programmes(groups map[int64]string) ([]contract.ExportProgra
 }
 
 // voices is every recorded voice with its words.
-func (tr *Transfer) voices() ([]contract.ExportVoice, error) {
-	stored, err := tr.studio.Store.EveryVoice()
+func (tr *Transfer) voices(ctx context.Context) ([]contract.ExportVoice, error) {
+	stored, err := tr.studio.Store.With(ctx).EveryVoice()
 	if err != nil {
 		return nil, err
 	}
@@ -330,7 +331,7 @@ func (tr *Transfer) voices() ([]contract.ExportVoice, error) {
 			tr.studio.NoteDamage(store.KindVoice, v.ID, fact.New("entry.language", "language", v.Language))
 			continue
 		}
-		sounds, err := tr.studio.Store.Sounds(v.ID)
+		sounds, err := tr.studio.Store.With(ctx).Sounds(v.ID)
 		if err != nil {
 			return nil, err
 		}
@@ -361,8 +362,8 @@ func (tr *Transfer) voices() ([]contract.ExportVoice, error) {
 }
 
 // answers is what was answered after a class, nil where nobody was asked.
-func (tr *Transfer) answers(class int64) (*contract.ExportAnswers, error) {
-	a, err := tr.studio.Store.Answers(class)
+func (tr *Transfer) answers(ctx context.Context, class int64) (*contract.ExportAnswers, error) {
+	a, err := tr.studio.Store.With(ctx).Answers(class)
 	if errors.Is(err, store.ErrNotFound) {
 		return nil, nil
 	}

@@ -58,12 +58,12 @@ const stepsAhead = 32
 // ReadImport reads a file that Export has written, here or on another machine, and works out what it would change. Of
 // what is on both sides the younger form counts; a class, which is never edited, only becomes longer. Errors say where
 // the file is wrong.
-func (tr *Transfer) ReadImport(r io.Reader) (*Import, error) {
+func (tr *Transfer) ReadImport(ctx context.Context, r io.Reader) (*Import, error) {
 	in, err := readExport(r, &tr.progress)
 	if err != nil {
 		return nil, err
 	}
-	here, err := tr.allButClasses()
+	here, err := tr.allButClasses(ctx)
 	if err != nil {
 		return nil, err
 	}
@@ -85,11 +85,11 @@ func (tr *Transfer) ReadImport(r io.Reader) (*Import, error) {
 		each(i.group, "group", here.Groups, in.Groups, func(g contract.ExportGroup) string { return g.UID }),
 		each(i.plan, "plan", here.Plans, in.Plans, func(p contract.ExportPlan) string { return p.UID }),
 	)
-	more, err := i.classes(&here, in.classes)
+	more, err := i.classes(ctx, &here, in.classes)
 	if err != nil {
 		return nil, err
 	}
-	if here.Homes, err = tr.homes(&here); err != nil {
+	if here.Homes, err = tr.homes(ctx, &here); err != nil {
 		return nil, err
 	}
 	err = firstOf(slices.Concat(
@@ -116,7 +116,7 @@ func (tr *Transfer) ReadImport(r io.Reader) (*Import, error) {
 }
 
 // classes holds every class of the file against the one here, which is read for it: there may be thousands.
-func (i *Import) classes(here *here, in []fileClass) (wrong []error, err error) {
+func (i *Import) classes(ctx context.Context, here *here, in []fileClass) (wrong []error, err error) {
 	known, seen := map[string]*store.Class{}, map[string]bool{}
 	for n := range here.stored {
 		known[here.stored[n].UID] = &here.stored[n]
@@ -125,7 +125,7 @@ func (i *Import) classes(here *here, in []fileClass) (wrong []error, err error) 
 		one := &in[n]
 		var there *contract.ExportClass
 		if stored := known[one.UID]; stored != nil {
-			if there, err = i.transfer.class(here, stored); err != nil {
+			if there, err = i.transfer.class(ctx, here, stored); err != nil {
 				return nil, err
 			}
 		}
@@ -261,7 +261,7 @@ func (i *Import) Changing() bool { return len(i.steps) > 0 }
 
 // Apply makes the changes, all of them or none; none where the context ends first.
 func (i *Import) Apply(ctx context.Context) error {
-	return i.transfer.classes.WhileNothingBegins(func(*studio.Class) error {
+	return i.transfer.classes.WhileNothingBegins(ctx, func(*studio.Class) error {
 		ready, over := make(chan bool, stepsAhead), make(chan bool)
 		var ahead sync.WaitGroup
 		defer ahead.Wait()
@@ -278,7 +278,7 @@ func (i *Import) Apply(ctx context.Context) error {
 				}
 			}
 		})
-		err := i.transfer.studio.Store.InTransaction(func(st *store.Store) error {
+		err := i.transfer.studio.Store.With(ctx).InTransaction(func(st *store.Store) error {
 			for n, step := range i.steps {
 				if err := ctx.Err(); err != nil {
 					return fact.Wrap(err, "import.given-up")

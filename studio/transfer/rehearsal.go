@@ -3,6 +3,7 @@ package transfer
 import (
 	"bytes"
 	"cmp"
+	"context"
 	"encoding/json"
 
 	"vastlantern/core/fact"
@@ -12,8 +13,8 @@ import (
 )
 
 // rehearsals is what was led with simulated rooms.
-func (tr *Transfer) rehearsals() ([]contract.ExportRehearsal, error) {
-	stored, err := tr.studio.Store.EveryRehearsal()
+func (tr *Transfer) rehearsals(ctx context.Context) ([]contract.ExportRehearsal, error) {
+	stored, err := tr.studio.Store.With(ctx).EveryRehearsal()
 	var list []contract.ExportRehearsal
 	for _, r := range stored {
 		_, err := sheet.ReadDocument(bytes.NewReader(r.Document))

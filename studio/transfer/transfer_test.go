@@ -19,9 +19,10 @@ import (
 
 func TestEverythingMovesToANewMachineByteForByte(t *testing.T) {
 	old, young := desktest.NewFilled(t), desktest.New(t)
-	before, err := old.Library.Settings()
+	before, err := old.Library.Settings(t.Context())
 	require.NoError(t, err)
 	_, err = old.Library.SaveSettings(
+		t.Context(),
 		contract.Settings{
 			Revision: before.Revision,
 			Language: "de",
@@ -31,9 +32,9 @@ func TestEverythingMovesToANewMachineByteForByte(t *testing.T) {
 		},
 	)
 	require.NoError(t, err)
-	_, err = old.Library.CopyPractice("nadi-shodhana", "My own way")
+	_, err = old.Library.CopyPractice(t.Context(), "nadi-shodhana", "My own way")
 	require.NoError(t, err)
-	_, err = old.Transfer.Delete("class", 3, false)
+	_, err = old.Transfer.Delete(t.Context(), "class", 3, false)
 	require.NoError(t, err)
 	file := old.Export()
 	require.Greater(t, strings.Count(file, "\n"), 50)
@@ -42,19 +43,19 @@ func TestEverythingMovesToANewMachineByteForByte(t *testing.T) {
 	read := young.Import(file)
 	assert.Zero(t, read.Same)
 	assert.Equal(t, file, young.Export())
-	settings, err := young.Library.Settings()
+	settings, err := young.Library.Settings(t.Context())
 	require.NoError(t, err)
 	assert.Equal(t, "halten & <warten>", settings.OwnWords["hold"])
-	here, err := old.Records.Record(2)
+	here, err := old.Records.Record(t.Context(), 2)
 	require.NoError(t, err)
-	there, err := young.Records.Record(2)
+	there, err := young.Records.Record(t.Context(), 2)
 	require.NoError(t, err)
 	assert.Equal(t, here, there, "a record is computed of the same")
-	list, err := young.Transfer.Deleted()
+	list, err := young.Transfer.Deleted(t.Context())
 	require.NoError(t, err)
 	assert.Len(t, list.Deleted, 1, "and can be brought back there")
 
-	again, err := young.Transfer.ReadImport(strings.NewReader(file))
+	again, err := young.Transfer.ReadImport(t.Context(), strings.NewReader(file))
 	require.NoError(t, err)
 	assert.False(t, again.Changing(), desktest.Lines(again))
 }
@@ -77,7 +78,7 @@ func TestTimesOutsideTheCalendar(t *testing.T) {
 			change(&changed, at)
 			text, err := json.Marshal(changed)
 			require.NoError(t, err)
-			_, err = old.Transfer.ReadImport(bytes.NewReader(text))
+			_, err = old.Transfer.ReadImport(t.Context(), bytes.NewReader(text))
 			require.Contains(t, language.English().Error(err), says)
 			assert.Contains(t, language.English().Error(err), "a time from 1970 to 2200")
 		}
@@ -86,10 +87,10 @@ func TestTimesOutsideTheCalendar(t *testing.T) {
 	old.Exec("DELETE FROM digests")
 	old.Reopen()
 	require.NoError(t, old.Prepare(t.Context()))
-	found, err := old.Records.Find(contract.Search{})
+	found, err := old.Records.Find(t.Context(), contract.Search{})
 	require.NoError(t, err)
 	assert.Zero(t, found.Preparing, "it does not keep the lists waiting")
-	_, err = old.Records.Record(1)
+	_, err = old.Records.Record(t.Context(), 1)
 	require.ErrorIs(t, err, studio.ErrDamaged)
 	assert.Contains(t, err.Error(), "2500")
 	var rest contract.Export
@@ -105,24 +106,24 @@ func TestOfTwoMachinesTheYoungerFormCounts(t *testing.T) {
 	away.Pass(7200)
 	group := func(d *desktest.Desk, n int) contract.Group {
 		t.Helper()
-		groups, err := d.Library.Groups()
+		groups, err := d.Library.Groups(t.Context())
 		require.NoError(t, err)
 		return groups.Groups[n]
 	}
 	save := func(d *desktest.Desk, g contract.Group, notes string) {
 		t.Helper()
 		g.Notes = notes
-		_, err := d.Library.SaveGroup(g)
+		_, err := d.Library.SaveGroup(t.Context(), g)
 		require.NoError(t, err)
 	}
 	save(home, group(home, 0), "changed at home")
 	save(away, group(away, 0), "changed away, later")
 	save(home, group(home, 1), "changed at home only")
-	_, err := away.Library.AddGroup("New away", "beginners", 3)
+	_, err := away.Library.AddGroup(t.Context(), "New away", "beginners", 3)
 	require.NoError(t, err)
-	_, err = away.Transfer.Delete("plan", 1, false)
+	_, err = away.Transfer.Delete(t.Context(), "plan", 1, false)
 	require.NoError(t, err)
-	_, err = away.Records.AddRemark(1, contract.RemarkAdd{Kind: "note", Text: "seen away"})
+	_, err = away.Records.AddRemark(t.Context(), 1, contract.RemarkAdd{Kind: "note", Text: "seen away"})
 	require.NoError(t, err)
 	plan := away.AddPlan(desktest.Rounds)
 	class := away.Start(plan)
@@ -140,19 +141,19 @@ func TestOfTwoMachinesTheYoungerFormCounts(t *testing.T) {
 	}
 	assert.Equal(t, "changed away, later", group(home, 0).Notes)
 	assert.Equal(t, "changed at home only", group(home, 1).Notes)
-	record, err := home.Records.Record(1)
+	record, err := home.Records.Record(t.Context(), 1)
 	require.NoError(t, err)
 	assert.Equal(t, "seen away", record.Remarks[len(record.Remarks)-1].Text)
-	found, err := home.Records.Find(contract.Search{})
+	found, err := home.Records.Find(t.Context(), contract.Search{})
 	require.NoError(t, err)
 	assert.Equal(t, "Lunch", found.Classes[0].Title)
 
 	home.Pass(7200)
-	_, err = home.Transfer.BringBack("plan", 1)
+	_, err = home.Transfer.BringBack(t.Context(), "plan", 1)
 	require.NoError(t, err)
 	assert.Contains(t, desktest.Words(desktest.Lines(away.Import(home.Export()))), "plan restored: ")
 	assert.Equal(t, "changed at home only", group(away, 1).Notes)
-	back, err := away.Transfer.ReadImport(strings.NewReader(home.Export()))
+	back, err := away.Transfer.ReadImport(t.Context(), strings.NewReader(home.Export()))
 	require.NoError(t, err)
 	assert.False(t, back.Changing(), "both are the same now")
 }
@@ -179,10 +180,10 @@ func TestAnImportIsWholeOrNotAtAll(t *testing.T) {
 	} {
 		require.Contains(t, file, one.from, name)
 		young := desktest.New(t)
-		_, err := young.Transfer.ReadImport(strings.NewReader(strings.Replace(file, one.from, one.to, 1)))
+		_, err := young.Transfer.ReadImport(t.Context(), strings.NewReader(strings.Replace(file, one.from, one.to, 1)))
 		require.Error(t, err, name)
 		assert.Contains(t, language.English().Error(err), one.says, name)
-		groups, err := young.Library.Groups()
+		groups, err := young.Library.Groups(t.Context())
 		require.NoError(t, err)
 		assert.Empty(t, groups.Groups, name)
 	}
@@ -198,7 +199,7 @@ func TestAClassThatWasLedDifferentlyIsNotMixed(t *testing.T) {
 	home.Do(class, "end")
 	longer := home.Export()
 	away.Import(strings.Replace(longer, `"do":"end"`, `"do":"resume"`, 1))
-	_, err := away.Transfer.ReadImport(strings.NewReader(longer))
+	_, err := away.Transfer.ReadImport(t.Context(), strings.NewReader(longer))
 	assert.Contains(t, language.English().Error(err), "was led differently on the two machines from adjustment 2 on")
 
 	third := desktest.New(t)
@@ -210,6 +211,7 @@ func TestAClassThatWasLedDifferentlyIsNotMixed(t *testing.T) {
 	assert.Equal(t, longer, third.Export())
 
 	_, err = desktest.New(t).Transfer.ReadImport(
+		t.Context(),
 		strings.NewReader(strings.Replace(longer, `"at_ms":4000`, `"at_ms":2999`, 1)),
 	)
 	assert.Contains(
@@ -226,26 +228,26 @@ func TestAClassInProgressMoves(t *testing.T) {
 	home.Do(class, "advance")
 	home.Pass(4)
 	away.Import(home.Export())
-	running, err := away.Classes.Running()
+	running, err := away.Classes.Running(t.Context())
 	require.NoError(t, err)
 	assert.Zero(t, running, "it is led there, not here")
-	there, err := away.Records.Record(1)
+	there, err := away.Records.Record(t.Context(), 1)
 	require.NoError(t, err)
 	assert.False(t, there.Class.Running)
 	assert.EqualValues(t, 33_000, there.TaughtMS, "to the end of its plan")
 	home.Do(class, "end")
 	read := away.Import(home.Export())
 	assert.Contains(t, desktest.Lines(read), "1 adjustment")
-	here, err := home.Records.Record(class)
+	here, err := home.Records.Record(t.Context(), class)
 	require.NoError(t, err)
-	there, err = away.Records.Record(1)
+	there, err = away.Records.Record(t.Context(), 1)
 	require.NoError(t, err)
 	assert.Equal(t, here.TaughtMS, there.TaughtMS)
 }
 
 func TestFilesFitTheirSchemas(t *testing.T) {
 	d := desktest.NewFilled(t)
-	file, err := d.Records.RecordsFile(contract.Search{})
+	file, err := d.Records.RecordsFile(t.Context(), contract.Search{})
 	require.NoError(t, err)
 	desktest.FitsSchema(t, "records.schema.json", file.Data)
 	desktest.FitsSchema(t, "export.schema.json", []byte(d.Export()))
@@ -268,7 +270,7 @@ func (e *endsAfter) Err() error {
 func TestAnImportThatIsGivenUp(t *testing.T) {
 	file, young := desktest.NewFilled(t).Export(), desktest.New(t)
 	before := young.Export()
-	read, err := young.Transfer.ReadImport(strings.NewReader(file))
+	read, err := young.Transfer.ReadImport(t.Context(), strings.NewReader(file))
 	require.NoError(t, err)
 	require.ErrorIs(t, read.Apply(&endsAfter{t.Context(), 3}), context.Canceled)
 	assert.Equal(t, before, young.Export())

@@ -5,6 +5,7 @@ package voices
 import (
 	"bytes"
 	"cmp"
+	"context"
 	"errors"
 	"maps"
 	"slices"
@@ -30,16 +31,16 @@ type Voices struct {
 
 // Library is what is asked of the school.
 type Library interface {
-	InForce() (contract.Choices, error)
-	AttachTeacherSettings(doc plan.Document, group *contract.Group) error
+	InForce(context.Context) (contract.Choices, error)
+	AttachTeacherSettings(ctx context.Context, doc plan.Document, group *contract.Group) error
 }
 
 // New is the room of a studio.
 func New(s *studio.Studio, l Library) *Voices { return &Voices{s, l} }
 
 // All is every voice, and how much of it is recorded.
-func (v *Voices) All() (contract.Voices, error) {
-	chosen, err := v.library.InForce()
+func (v *Voices) All(ctx context.Context) (contract.Voices, error) {
+	chosen, err := v.library.InForce(ctx)
 	if err != nil {
 		return contract.Voices{}, err
 	}
@@ -48,12 +49,12 @@ func (v *Voices) All() (contract.Voices, error) {
 		Languages: slices.Sorted(maps.Keys(words.Languages)),
 		Language:  chosen.Language,
 	}
-	stored, err := v.studio.Store.Voices()
+	stored, err := v.studio.Store.With(ctx).Voices()
 	if err != nil {
 		return list, err
 	}
 	for _, one := range stored {
-		s, err := v.sheet(one, chosen)
+		s, err := v.sheet(ctx, one, chosen)
 		if errors.Is(err, studio.ErrDamaged) { // noted
 			continue
 		}
@@ -66,19 +67,19 @@ func (v *Voices) All() (contract.Voices, error) {
 }
 
 // Sheet is a voice with all that is to be recorded.
-func (v *Voices) Sheet(id int64) (contract.VoiceSheet, error) {
-	chosen, err := v.library.InForce()
+func (v *Voices) Sheet(ctx context.Context, id int64) (contract.VoiceSheet, error) {
+	chosen, err := v.library.InForce(ctx)
 	if err != nil {
 		return contract.VoiceSheet{}, err
 	}
-	stored, err := v.studio.Store.Voice(id)
+	stored, err := v.studio.Store.With(ctx).Voice(id)
 	if err != nil {
 		return contract.VoiceSheet{}, v.studio.OrDamaged(studio.Missing(err, store.KindVoice, id), store.KindVoice, id)
 	}
-	return v.sheet(stored, chosen)
+	return v.sheet(ctx, stored, chosen)
 }
 
-func (v *Voices) sheet(of store.Voice, chosen contract.Choices) (contract.VoiceSheet, error) {
+func (v *Voices) sheet(ctx context.Context, of store.Voice, chosen contract.Choices) (contract.VoiceSheet, error) {
 	s := contract.VoiceSheet{
 		Voice: contract.VoiceCard{
 			ID:       of.ID,
@@ -96,7 +97,7 @@ func (v *Voices) sheet(of store.Voice, chosen contract.Choices) (contract.VoiceS
 			of.ID,
 		)
 	}
-	recorded, err := v.studio.Store.Recordings(of.ID)
+	recorded, err := v.studio.Store.With(ctx).Recordings(of.ID)
 	if err != nil {
 		return s, err
 	}
@@ -104,7 +105,7 @@ func (v *Voices) sheet(of store.Voice, chosen contract.Choices) (contract.VoiceS
 	for _, r := range recorded {
 		byText[r.Plain] = &contract.VoiceRecorded{Sum: r.Sum, Seconds: r.Seconds, Gain: r.Gain, Clipped: r.Clipped}
 	}
-	said, err := v.saidInPlans(of.Language)
+	said, err := v.saidInPlans(ctx, of.Language)
 	if err != nil {
 		return s, err
 	}
@@ -156,8 +157,8 @@ const saidPlans = 500
 
 // saidInPlans is the own lines that the voice says, and the syllables, in the plans of a language: of those that were
 // changed last, since of ten thousands most are over.
-func (v *Voices) saidInPlans(language string) ([]string, error) {
-	stored, err := v.studio.Store.NewestPlans(saidPlans)
+func (v *Voices) saidInPlans(ctx context.Context, language string) ([]string, error) {
+	stored, err := v.studio.Store.With(ctx).NewestPlans(saidPlans)
 	if err != nil {
 		return nil, err
 	}
@@ -167,7 +168,7 @@ func (v *Voices) saidInPlans(language string) ([]string, error) {
 		if err != nil {
 			continue // it is told where it is opened
 		}
-		if err := v.library.AttachTeacherSettings(doc, nil); err != nil {
+		if err := v.library.AttachTeacherSettings(ctx, doc, nil); err != nil {
 			return nil, err
 		}
 		p, err := plan.Read(doc)
@@ -192,7 +193,7 @@ func (v *Voices) saidInPlans(language string) ([]string, error) {
 const longestName = 60 // characters
 
 // Add makes a new voice.
-func (v *Voices) Add(in contract.VoiceName) (contract.VoiceSheet, error) {
+func (v *Voices) Add(ctx context.Context, in contract.VoiceName) (contract.VoiceSheet, error) {
 	name, err := checkName(in.Name)
 	if err != nil {
 		return contract.VoiceSheet{}, err
@@ -207,11 +208,11 @@ func (v *Voices) Add(in contract.VoiceName) (contract.VoiceSheet, error) {
 			slices.Sorted(maps.Keys(words.Languages)),
 		)
 	}
-	added, err := v.studio.Store.AddVoice(store.Voice{Name: name, Language: in.Language, UpdatedAt: v.studio.Now()})
+	added, err := v.studio.Store.With(ctx).AddVoice(store.Voice{Name: name, Language: in.Language, UpdatedAt: v.studio.Now()})
 	if err != nil {
 		return contract.VoiceSheet{}, err
 	}
-	return v.Sheet(added.ID)
+	return v.Sheet(ctx, added.ID)
 }
 
 func checkName(name string) (string, error) {
@@ -223,41 +224,41 @@ func checkName(name string) (string, error) {
 }
 
 // Rename names a voice anew.
-func (v *Voices) Rename(id int64, in contract.VoiceName) (contract.VoiceSheet, error) {
+func (v *Voices) Rename(ctx context.Context, id int64, in contract.VoiceName) (contract.VoiceSheet, error) {
 	name, err := checkName(in.Name)
 	if err != nil {
 		return contract.VoiceSheet{}, err
 	}
-	stored, err := v.studio.Store.Voice(id)
+	stored, err := v.studio.Store.With(ctx).Voice(id)
 	if err != nil {
 		return contract.VoiceSheet{}, studio.Missing(err, store.KindVoice, id)
 	}
 	stored.Name, stored.UpdatedAt = name, v.studio.Now()
-	if err := v.studio.Store.SaveVoice(stored); err != nil {
+	if err := v.studio.Store.With(ctx).SaveVoice(stored); err != nil {
 		return contract.VoiceSheet{}, err
 	}
 	v.studio.NotifyAll()
-	return v.Sheet(id)
+	return v.Sheet(ctx, id)
 }
 
 const longestText = 500 // characters, as a line of a plan
 
 // Record takes recordings of words, makes them ready and keeps them. The one before of each can be had back with
 // TakeBack.
-func (v *Voices) Record(id int64, all ...contract.VoiceRecording) (contract.VoiceSheet, error) {
-	stored, err := v.studio.Store.Voice(id)
+func (v *Voices) Record(ctx context.Context, id int64, all ...contract.VoiceRecording) (contract.VoiceSheet, error) {
+	stored, err := v.studio.Store.With(ctx).Voice(id)
 	if err != nil {
 		return contract.VoiceSheet{}, studio.Missing(err, store.KindVoice, id)
 	}
 	for _, one := range all {
-		if err := v.record(id, one); err != nil {
+		if err := v.record(ctx, id, one); err != nil {
 			return contract.VoiceSheet{}, err
 		}
 	}
-	return v.changed(stored)
+	return v.changed(ctx, stored)
 }
 
-func (v *Voices) record(id int64, in contract.VoiceRecording) error {
+func (v *Voices) record(ctx context.Context, id int64, in contract.VoiceRecording) error {
 	plain := voice.Plain(in.Text)
 	if plain == "" || utf8.RuneCountInString(in.Text) > longestText {
 		return studio.Fail(studio.ErrInvalid, "recording.text", "most", longestText)
@@ -274,7 +275,7 @@ func (v *Voices) record(id int64, in contract.VoiceRecording) error {
 	if err != nil {
 		return err
 	}
-	_, err = v.studio.Store.AddRecording(store.Recording{
+	_, err = v.studio.Store.With(ctx).AddRecording(store.Recording{
 		VoiceID: id,
 		Plain:   plain,
 		Text:    strings.TrimSpace(in.Text),
@@ -289,32 +290,32 @@ func (v *Voices) record(id int64, in contract.VoiceRecording) error {
 }
 
 // TakeBack removes the newest recording of a word; the one before, where there is one, counts again.
-func (v *Voices) TakeBack(id int64, in contract.VoiceText) (contract.VoiceSheet, error) {
-	stored, err := v.studio.Store.Voice(id)
+func (v *Voices) TakeBack(ctx context.Context, id int64, in contract.VoiceText) (contract.VoiceSheet, error) {
+	stored, err := v.studio.Store.With(ctx).Voice(id)
 	if err != nil {
 		return contract.VoiceSheet{}, studio.Missing(err, store.KindVoice, id)
 	}
-	if err := v.studio.Store.RemoveRecording(id, voice.Plain(in.Text)); errors.Is(err, store.ErrNotFound) {
+	if err := v.studio.Store.With(ctx).RemoveRecording(id, voice.Plain(in.Text)); errors.Is(err, store.ErrNotFound) {
 		return contract.VoiceSheet{}, studio.Fail(studio.ErrNotFound, "recording.missing", "text", in.Text)
 	} else if err != nil {
 		return contract.VoiceSheet{}, err
 	}
-	return v.changed(stored)
+	return v.changed(ctx, stored)
 }
 
 // changed notes that a voice is another, and tells the screens.
-func (v *Voices) changed(stored store.Voice) (contract.VoiceSheet, error) {
+func (v *Voices) changed(ctx context.Context, stored store.Voice) (contract.VoiceSheet, error) {
 	stored.UpdatedAt = v.studio.Now()
-	if err := v.studio.Store.SaveVoice(stored); err != nil {
+	if err := v.studio.Store.With(ctx).SaveVoice(stored); err != nil {
 		return contract.VoiceSheet{}, err
 	}
 	v.studio.NotifyAll()
-	return v.Sheet(stored.ID)
+	return v.Sheet(ctx, stored.ID)
 }
 
 // Sound is a recording by its sum.
-func (v *Voices) Sound(sum string) (studio.File, error) {
-	sound, err := v.studio.Store.Sound(sum)
+func (v *Voices) Sound(ctx context.Context, sum string) (studio.File, error) {
+	sound, err := v.studio.Store.With(ctx).Sound(sum)
 	if errors.Is(err, store.ErrNotFound) {
 		return studio.File{}, studio.Fail(studio.ErrNotFound, "recording.gone")
 	}
@@ -323,12 +324,12 @@ func (v *Voices) Sound(sum string) (studio.File, error) {
 
 // Speaking is what the recorded voice that speaks in classes of a language makes of texts; nil where the browser's own
 // speaks.
-func (v *Voices) Speaking(language string) (func(texts []string) *contract.Speaker, error) {
-	chosen, err := v.library.InForce()
+func (v *Voices) Speaking(ctx context.Context, language string) (func(texts []string) *contract.Speaker, error) {
+	chosen, err := v.library.InForce(ctx)
 	if err != nil || chosen.Voice == "" {
 		return nil, err
 	}
-	stored, err := v.studio.Store.Voices()
+	stored, err := v.studio.Store.With(ctx).Voices()
 	if err != nil {
 		return nil, err
 	}
@@ -336,7 +337,7 @@ func (v *Voices) Speaking(language string) (func(texts []string) *contract.Speak
 	if i < 0 {
 		return nil, nil
 	}
-	recorded, err := v.studio.Store.Recordings(stored[i].ID)
+	recorded, err := v.studio.Store.With(ctx).Recordings(stored[i].ID)
 	sums := map[string]string{}
 	for _, r := range recorded {
 		sums[r.Plain] = r.Sum

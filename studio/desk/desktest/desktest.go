@@ -3,6 +3,7 @@ package desktest
 
 import (
 	"bytes"
+	"context"
 	"database/sql"
 	"encoding/json"
 	"errors"
@@ -76,7 +77,7 @@ var filled = sync.OnceValues(func() ([]byte, error) {
 	if err != nil {
 		return nil, err
 	}
-	if err := errors.Join(demo.Load(s, start), s.Close()); err != nil {
+	if err := errors.Join(demo.Load(context.Background(), s, start), s.Close()); err != nil {
 		return nil, err
 	}
 	return os.ReadFile(path)
@@ -99,12 +100,13 @@ func (d *Desk) Reopen() {
 // Pass lets seconds pass, in which the program does what is due.
 func (d *Desk) Pass(seconds float64) {
 	d.Time = d.Time.Add(time.Duration(seconds * float64(time.Second)))
-	require.NoError(d.t, d.Classes.Settle()) // as the program does every second
+	require.NoError(d.t, d.Classes.Settle(d.t.Context())) // as the program does every second
 }
 
 // AddPlan stores a plan called Lunch with a slot of two minutes.
 func (d *Desk) AddPlan(passages string) contract.Plan {
 	p, err := d.Plans.Add(
+		d.t.Context(),
 		[]byte(
 			`{"format": "vast-lantern-plan", "version": 1, "title": "Lunch", "tempo": 60, "slot_min": 2, "passages": [`+passages+`]}`,
 		),
@@ -126,14 +128,14 @@ func (d *Desk) WithGroup(change func(*contract.Group)) contract.Group {
 	if change != nil {
 		change(&g)
 	}
-	stored, err := d.Library.SaveGroup(g)
+	stored, err := d.Library.SaveGroup(d.t.Context(), g)
 	require.NoError(d.t, err)
 	return stored
 }
 
 // Start leads the plan and returns the class.
 func (d *Desk) Start(plan contract.Plan) int64 {
-	score, err := d.Classes.Begin(contract.Lead{PlanID: plan.ID})
+	score, err := d.Classes.Begin(d.t.Context(), contract.Lead{PlanID: plan.ID})
 	require.NoError(d.t, err)
 	return score.ClassID
 }
@@ -141,17 +143,18 @@ func (d *Desk) Start(plan contract.Plan) int64 {
 // Do makes an adjustment that takes no value.
 func (d *Desk) Do(class int64, do string) contract.Adjusted {
 	d.sent++
-	a, err := d.Classes.Adjust(class, contract.Adjust{Key: fmt.Sprintf("test %d", d.sent), Do: pace.Verb(do)})
+	a, err := d.Classes.Adjust(d.t.Context(), class, contract.Adjust{Key: fmt.Sprintf("test %d", d.sent), Do: pace.Verb(do)})
 	require.NoError(d.t, err)
 	return a
 }
 
 // TaughtOnce is a group with a class that was led and ended, and had a remark.
 func (d *Desk) TaughtOnce() (group contract.Group, class int64) {
-	group, err := d.Library.AddGroup("Lunch", "beginners", 12)
+	group, err := d.Library.AddGroup(d.t.Context(), "Lunch", "beginners", 12)
 	require.NoError(d.t, err)
 	plan := d.AddPlan(Rounds)
 	plan, err = d.Plans.Save(
+		d.t.Context(),
 		plan.ID,
 		contract.PlanSave{Revision: plan.Revision, Document: plan.Document, GroupID: group.ID},
 	)
@@ -159,7 +162,7 @@ func (d *Desk) TaughtOnce() (group contract.Group, class int64) {
 	class = d.Start(plan)
 	d.Pass(20)
 	d.Do(class, "end")
-	_, err = d.Records.AddRemark(class, contract.RemarkAdd{Kind: "people", Text: "11"})
+	_, err = d.Records.AddRemark(d.t.Context(), class, contract.RemarkAdd{Kind: "people", Text: "11"})
 	require.NoError(d.t, err)
 	return group, class
 }
@@ -167,13 +170,13 @@ func (d *Desk) TaughtOnce() (group contract.Group, class int64) {
 // Export is everything, as a file.
 func (d *Desk) Export() string {
 	var text bytes.Buffer
-	require.NoError(d.t, d.Transfer.Export(&text))
+	require.NoError(d.t, d.Transfer.Export(d.t.Context(), &text))
 	return text.String()
 }
 
 // Import brings in a file of everything.
 func (d *Desk) Import(file string) *transfer.Import {
-	read, err := d.Transfer.ReadImport(strings.NewReader(file))
+	read, err := d.Transfer.ReadImport(d.t.Context(), strings.NewReader(file))
 	require.NoError(d.t, err)
 	require.NoError(d.t, read.Apply(d.t.Context()))
 	require.NoError(d.t, d.Prepare(d.t.Context())) // as the next start does
