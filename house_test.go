@@ -3,6 +3,7 @@ package vastlantern
 import (
 	"go/ast"
 	"go/parser"
+	"go/scanner"
 	"go/token"
 	"io/fs"
 	"maps"
@@ -14,6 +15,7 @@ import (
 	"strconv"
 	"strings"
 	"testing"
+	"unicode/utf8"
 
 	"vastlantern/language"
 
@@ -226,8 +228,10 @@ var withSentences = map[string]string{
 // notSentences are words that a person does not read as a sentence: names that a plan or a device begins with, and
 // parts of formats of others.
 var notSentences = []string{
-	"Seat and spine", "Natural breath", "another device", "%v, my way", "Vast Lantern", "validation failed", "not found", "zones up", "zones down",
-	"tens of strokes", "room code", "%s.yaml: %v", "practices %d", "argument %s: %s", "fact %s: a name or a value is missing in %v",
+	"Seat and spine", "Natural breath", "another device", "%v, my way", "Vast Lantern", "validation failed", "not found",
+	"zones up", "zones down",
+	"tens of strokes", "room code", "%s.yaml: %v", "practices %d", "argument %s: %s",
+	"fact %s: a name or a value is missing in %v",
 	"text/html; charset=utf-8", "text/calendar; charset=utf-8", "text/csv; charset=utf-8", "text/vtt; charset=utf-8",
 }
 
@@ -409,7 +413,8 @@ func literal(e ast.Expr) string {
 	return text
 }
 
-// Fields of a plan are read and set by their names in core/plan and in its grammar only: everybody else asks for what they
+// Fields of a plan are read and set by their names in core/plan and in its grammar only: everybody else asks for what
+// they
 // mean, or for a change that has a name (docs/decisions/13).
 func TestFieldsAreReachedByNameInThePlanOnly(t *testing.T) {
 	byName := regexp.MustCompile(`\.Values\(\)\[`)
@@ -485,4 +490,42 @@ func TestFewFilesTellThePhasesApart(t *testing.T) {
 	}))
 	maps.DeleteFunc(found, func(_ string, phases map[string]bool) bool { return len(phases) < 2 })
 	assert.Equal(t, whereBreathsDiffer, slices.Sorted(maps.Keys(found)))
+}
+
+// Lines of Go are no longer than 120 characters, but for text that goes over several lines and what an example prints.
+func TestLinesAreShort(t *testing.T) {
+	err := filepath.WalkDir(".", func(name string, d fs.DirEntry, err error) error {
+		switch {
+		case err != nil:
+			return err
+		case d.IsDir() && slices.Contains([]string{".git", "ui"}, name):
+			return filepath.SkipDir
+		case !strings.HasSuffix(name, ".go"):
+			return nil
+		}
+		text, err := os.ReadFile(name)
+		require.NoError(t, err)
+		set := token.NewFileSet()
+		file := set.AddFile(name, -1, len(text))
+		var tokens scanner.Scanner
+		tokens.Init(file, text, nil, 0)
+		inText := map[int]bool{}
+		for at, kind, lit := tokens.Scan(); kind != token.EOF; at, kind, lit = tokens.Scan() {
+			if kind == token.STRING && strings.Contains(lit, "\n") {
+				first := file.Line(at)
+				for n := range strings.Count(lit, "\n") + 1 {
+					inText[first+n] = true
+				}
+			}
+		}
+		printed := false
+		for i, line := range strings.Split(string(text), "\n") {
+			printed = strings.Contains(line, "// Output:") || printed && strings.HasPrefix(strings.TrimSpace(line), "//")
+			if utf8.RuneCountInString(line) > 120 && !inText[i+1] && !printed {
+				t.Errorf("%s:%d is longer than 120 characters", name, i+1)
+			}
+		}
+		return nil
+	})
+	require.NoError(t, err)
 }

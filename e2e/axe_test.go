@@ -126,7 +126,8 @@ func TestEveryViewIsAccessible(t *testing.T) {
 	for _, panel := range []struct {
 		key   input.Key
 		title string
-	}{{input.Digit1, "What do you see"}, {input.Digit2, "Tap the room"}, {input.KeyB, "Note"}, {input.KeyT, "Cautions"}, {input.ShiftLeft, ""}} {
+	}{{input.Digit1, "What do you see"}, {input.Digit2, "Tap the room"}, {input.KeyB, "Note"}, {input.KeyT, "Cautions"},
+		{input.ShiftLeft, ""}} {
 		if panel.title == "" {
 			th.tap(lead, `button[aria-label="Keys"]`, ".")
 			panel.title = "Keys"
@@ -138,7 +139,8 @@ func TestEveryViewIsAccessible(t *testing.T) {
 		th.press(lead, input.Escape)
 		th.closed(lead)
 	}
-	for _, button := range []struct{ label, title string }{{"Sound", "Sound of this screen"}, {"The room's screen", "The room"}} {
+	for _, button := range []struct{ label, title string }{{"Sound", "Sound of this screen"},
+		{"The room's screen", "The room"}} {
 		th.tap(lead, fmt.Sprintf("button[aria-label=%q]", button.label), "")
 		th.open(lead, button.title)
 		th.accessible(lead, "lead: "+button.title)

@@ -63,7 +63,8 @@ func TestSigningInUnencryptedIsWarnedOfOnce(t *testing.T) {
 	th.signIn(page)
 	th.eval(
 		page,
-		`() => fetch("/api/session", { method: "DELETE", headers: { "Content-Type": "application/json" }, body: "{}" }).then(() => true)`,
+		`() => fetch("/api/session", { method: "DELETE", headers: { "Content-Type": "application/json" }, body: "{}" `+
+			`}).then(() => true)`,
 	)
 	th.reload(page)
 	th.see(page, ".modal label", "Teacher's passcode")

@@ -85,13 +85,16 @@ func TestTwoScreensChangeTheSameThing(t *testing.T) {
 			fmt.Sprintf("/groups/%d", group.ID), "#group-notes", "bring water", "bring a mat",
 			tick("#has-asthma"), `document.querySelector("#has-asthma").checked`, "^Save$",
 		},
-		"settings": {"/school", "#bring", "a chair", "two blankets", tick("#ask-after"), `document.querySelector("#ask-after").checked`, "^Save$"},
+		"settings": {"/school", "#bring", "a chair", "two blankets", tick("#ask-after"),
+			`document.querySelector("#ask-after").checked`, "^Save$"},
 		"keys": {
-			"/keys", `[aria-label="Key for: Slower"]`, "y", "z", tick("#no-letters"), `document.querySelector("#no-letters").checked`, "^Save$",
+			"/keys", `[aria-label="Key for: Slower"]`, "y", "z", tick("#no-letters"),
+			`document.querySelector("#no-letters").checked`, "^Save$",
 		},
 		"an own practice": {
 			"/practices/own-mine/edit", "#hands", "on the belly", "in the lap",
-			func(page *screen) { th.fill(page, "#seat", "on a bench") }, `document.querySelector("#seat").value === "on a bench"`, "^Save practice$",
+			func(page *screen) { th.fill(page, "#seat", "on a bench") },
+			`document.querySelector("#seat").value === "on a bench"`, "^Save practice$",
 		},
 	} {
 		t.Run(kind, func(t *testing.T) {
@@ -359,7 +362,8 @@ func TestWhatIsTypedOutlivesThePage(t *testing.T) {
 			&contract.Adjusted{},
 		),
 	)
-	for _, typed := range [][2]string{{"/plan/1", "#add"}, {fmt.Sprintf("/taught/%d", score.ClassID), `[aria-label="Note or correction"]`}} {
+	for _, typed := range [][2]string{{"/plan/1", "#add"}, {fmt.Sprintf("/taught/%d", score.ClassID),
+		`[aria-label="Note or correction"]`}} {
 		path, field := typed[0], typed[1]
 		th.visit(page, th.at+path)
 		th.write(page, field, "talk about")

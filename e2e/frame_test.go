@@ -48,7 +48,8 @@ func TestTheWayBackIsOnEveryPage(t *testing.T) {
 		th.program.Post(
 			"/api/plans",
 			fmt.Sprintf(
-				`{"document": {"format": "vast-lantern-plan", "version": 1, "title": "Half written", "slot_min": "60 min", "starts_at": %q, "passages": [{"type": "talk"}]}}`,
+				`{"document": {"format": "vast-lantern-plan", "version": 1, "title": "Half written", "slot_min": "60 min", `+
+					`"starts_at": %q, "passages": [{"type": "talk"}]}}`,
 				starts,
 			),
 			&half,
@@ -56,7 +57,8 @@ func TestTheWayBackIsOnEveryPage(t *testing.T) {
 	)
 	score := th.begin(held)
 	page := th.page("/api/clock")
-	for _, path := range []string{"/", fmt.Sprintf("/plan/%d", half.ID), "/plan/1/card", "/plan/1/home", "/try/2", "/practices", "/groups", "/school", "/taught", "/taught/99", "/taught/year/2026", "/nowhere"} {
+	for _, path := range []string{"/", fmt.Sprintf("/plan/%d", half.ID), "/plan/1/card", "/plan/1/home", "/try/2",
+		"/practices", "/groups", "/school", "/taught", "/taught/99", "/taught/year/2026", "/nowhere"} {
 		th.visit(page, th.at+path)
 		th.see(page, ".running", "By keys is being led")
 	}

@@ -45,7 +45,8 @@ func TestOnePedalLeadsAClass(t *testing.T) {
 	th := open(t)
 	defer th.recovered()
 	page, score := th.lead(
-		`{"type": "talk", "title": "Arriving", "seconds": 30, "wait": true},` + held + `, {"type": "talk", "title": "What changed", "seconds": 30, "wait": true}`,
+		`{"type": "talk", "title": "Arriving", "seconds": 30, "wait": true},` + held +
+			`, {"type": "talk", "title": "What changed", "seconds": 30, "wait": true}`,
 	)
 	word := `[data-testid="word"]`
 	pedal := func(presses int) {
@@ -186,7 +187,8 @@ func TestAClassByHand(t *testing.T) {
 	th := openAt(t, 8)
 	defer th.recovered()
 	page, score := th.lead(
-		`{"type": "practice", "practice": "counted-breath", "counts": "4:4:6", "rounds": 40, "lead_in": 0, "by_hand": ["inhale", "exhale"]}`,
+		`{"type": "practice", "practice": "counted-breath", "counts": "4:4:6", "rounds": 40, "lead_in": 0, "by_hand": ` +
+			`["inhale", "exhale"]}`,
 	)
 	word := func(is string) { t.Helper(); th.see(page, `[data-testid="word"]`, is) }
 	word("inhale")

@@ -73,7 +73,8 @@ func TestTheSoundThatGoesHome(t *testing.T) {
 	th := open(t)
 	defer th.recovered()
 	var plan contract.Plan
-	const document = `{"format": "vast-lantern-plan", "version": 1, "tempo": 53, "passages": [{"type": "practice", "practice": "nadi-shodhana", "counts": "2:2", "rounds": %d, "closing": []}]}`
+	const document = `{"format": "vast-lantern-plan", "version": 1, "tempo": 53, "passages": [{"type": "practice", ` +
+		`"practice": "nadi-shodhana", "counts": "2:2", "rounds": %d, "closing": []}]}`
 	require.NoError(t, th.program.Post("/api/plans", `{"document": `+fmt.Sprintf(document, 20)+`}`, &plan))
 	var offer contract.HomeOffer
 	require.NoError(

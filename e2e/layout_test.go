@@ -82,19 +82,23 @@ func TestTheStageFitsEveryScreen(t *testing.T) {
 	var code contract.RoomCode
 	require.NoError(t, th.program.Get("/api/room", &code))
 	lead, room := th.page("/api/clock"), th.page("/api/clock")
-	line := `"lines": [{"text": "Fill from below, as water fills a jar, and let the ribs open to both sides like the pages of a book.", "who": "all"}]`
+	line := `"lines": [{"text": "Fill from below, as water fills a jar, and let the ribs open to both sides like the ` +
+		`pages of a book.", "who": "all"}]`
 	for _, passage := range []string{
-		`"type": "practice", "practice": "nadi-shodhana", "counts": "4:16:8", "rounds": 60, "script": "Shoulders low.", ` + line,
+		`"type": "practice", "practice": "nadi-shodhana", "counts": "4:16:8", "rounds": 60, "script": "Shoulders low.", ` +
+			line,
 		`"type": "practice", "practice": "nadi-shodhana", "counts": "4:16:8", "rounds": 60, "beside": "breathe"`,
 		`"type": "practice", "practice": "three-part-breath", "counts": "9:12", "rounds": 60`,
 		`"type": "practice", "practice": "segmented-breath", "rounds": 60`,
 		`"type": "practice", "practice": "kapalabhati", "strokes": 90, "rounds": 30`,
 		`"type": "practice", "practice": "breath-of-joy", "rounds": 200`,
-		`"type": "practice", "practice": "digital-control", "counts": "12:12", "rounds": 60, "aperture": {"inhale": "narrow", "exhale": "wide"}`,
+		`"type": "practice", "practice": "digital-control", "counts": "12:12", "rounds": 60, "aperture": {"inhale": ` +
+			`"narrow", "exhale": "wide"}`,
 		`"type": "practice", "practice": "sigh", "rounds": 60`,
 		`"type": "practice", "practice": "nadi-shodhana", "counts": "4:4:4", "pace": "own", "minutes": 30`,
 		`"type": "practice", "practice": "open-holds", "rounds": 9`,
-		`"type": "talk", "seconds": 600, "script": "` + strings.Repeat("Let the hands rest, and feel the weight of the sit bones. ", 6) + `"`,
+		`"type": "talk", "seconds": 600, "script": "` +
+			strings.Repeat("Let the hands rest, and feel the weight of the sit bones. ", 6) + `"`,
 		`"type": "free", "seconds": 600`,
 	} {
 		if !strings.Contains(passage, "talk") && !strings.Contains(passage, "free") {
@@ -132,7 +136,8 @@ func TestTheRunningOrderFollows(t *testing.T) {
 		passages = append(
 			passages,
 			fmt.Sprintf(
-				`{"type": "practice", "practice": "digital-control", "title": "A set with quite a long name, number %d", "rounds": 60, "lead_in": 0, "aperture": {"inhale": "narrow", "exhale": "wide"}}`,
+				`{"type": "practice", "practice": "digital-control", "title": "A set with quite a long name, number %d", `+
+					`"rounds": 60, "lead_in": 0, "aperture": {"inhale": "narrow", "exhale": "wide"}}`,
 				i,
 			),
 		)
@@ -151,12 +156,14 @@ func TestTheRunningOrderFollows(t *testing.T) {
 	th.see(page, ".orderlist .here", `number 12[^]*set 13 of 14, narrow in`)
 	th.until(
 		page,
-		`(() => { const box = document.querySelector(".orderlist .here").getBoundingClientRect(); return box.top > 0 && box.bottom < innerHeight; })()`,
+		`(() => { const box = document.querySelector(".orderlist .here").getBoundingClientRect(); return box.top > 0 && `+
+			`box.bottom < innerHeight; })()`,
 	)
 	require.Equal(
 		t,
 		0,
-		th.eval(page, `() => document.querySelector(".orderlist").scrollWidth - document.querySelector(".orderlist").clientWidth`).
+		th.eval(page, `() => document.querySelector(".orderlist").scrollWidth - `+
+			`document.querySelector(".orderlist").clientWidth`).
 			Int(),
 		"no title is cut",
 	)

@@ -26,7 +26,8 @@ func (th *theater) begin(passages string) (score contract.Score) {
 		th.program.Post(
 			"/api/plans",
 			fmt.Sprintf(
-				`{"document": {"format": "vast-lantern-plan", "version": 1, "title": "By keys", "tempo": 60, "slot_min": 40, "passages": [%s]}}`,
+				`{"document": {"format": "vast-lantern-plan", "version": 1, "title": "By keys", "tempo": 60, "slot_min": 40, `+
+					`"passages": [%s]}}`,
 				passages,
 			),
 			&plan,
@@ -45,7 +46,8 @@ func (th *theater) lead(passages string) (*screen, contract.Score) {
 	return page, score
 }
 
-const held = `{"type": "practice", "practice": "counted-breath", "counts": "4:48:8", "rounds": 40, "lead_in": 0}` // more than a slow machine gets through in a test
+// more than a slow machine gets through in a test
+const held = `{"type": "practice", "practice": "counted-breath", "counts": "4:48:8", "rounds": 40, "lead_in": 0}`
 
 // Each adjustment by its key, told in words, in a class that is led with the keyboard alone.
 func TestEachAdjustmentByItsKey(t *testing.T) {
@@ -243,7 +245,8 @@ func TestASecondDeviceSignsInAndLeads(t *testing.T) {
 
 	th.eval(
 		phone,
-		`() => fetch("/api/session", { method: "DELETE", headers: { "Content-Type": "application/json" }, body: "{}" }).then(() => true)`,
+		`() => fetch("/api/session", { method: "DELETE", headers: { "Content-Type": "application/json" }, body: "{}" `+
+			`}).then(() => true)`,
 	)
 	th.press(phone, input.KeyS)
 	th.open(phone, "Vast Lantern")

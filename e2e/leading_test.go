@@ -17,9 +17,11 @@ func (th *theater) open(page *screen, title string) {
 	th.see(page, "#pad-title, .modal-title", title)
 	th.until(
 		page,
-		`document.querySelector(".pad, .modal.show") && document.getAnimations().every((a) => !a.effect?.target?.closest?.(".modal, .modal-backdrop"))`,
+		`document.querySelector(".pad, .modal.show") && document.getAnimations().every((a) => `+
+			`!a.effect?.target?.closest?.(".modal, .modal-backdrop"))`,
 	)
-	squeezed := th.eval(page, `() => [...document.querySelectorAll(".pad > *")].filter((e) => e.scrollHeight > e.clientHeight + 1 && getComputedStyle(e).overflowY === "visible").map((e) => e.innerText).join("; ")`).
+	squeezed := th.eval(page, `() => [...document.querySelectorAll(".pad > *")].filter((e) => e.scrollHeight > `+
+		`e.clientHeight + 1 && getComputedStyle(e).overflowY === "visible").map((e) => e.innerText).join("; ")`).
 		Str()
 	if squeezed != "" {
 		th.fail(page, "%s: squeezed: %s", title, squeezed)

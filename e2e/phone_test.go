@@ -45,9 +45,13 @@ func TestEveryViewFitsAPhoneAndATablet(t *testing.T) {
 	)
 	page := th.phone("/api/clock")
 	for path, ready := range map[string]string{
-		"/": "Taught recently", fmt.Sprintf("/plan/%d", plan.ID): "^Saved$", "/practices": "Alternate nostril", "/practices/ujjayi": "Watch for",
-		fmt.Sprintf("/groups/%d", group.ID): "1 class", "/taught": "A class with", fmt.Sprintf("/taught/%d", score.ClassID): "1 adjustment", "/school": "Your own words",
-		fmt.Sprintf("/plan/%d/home", plan.ID): ".", "/practices/own-mine/edit": "Cautions to add", "/rehearse": "See the gasp", "/keys": "Slower", "/voices": "Whose voice", "/help": ".", "/no/such/page": "Go to today",
+		"/": "Taught recently", fmt.Sprintf("/plan/%d", plan.ID): "^Saved$", "/practices": "Alternate nostril",
+		"/practices/ujjayi":                 "Watch for",
+		fmt.Sprintf("/groups/%d", group.ID): "1 class", "/taught": "A class with",
+		fmt.Sprintf("/taught/%d", score.ClassID): "1 adjustment", "/school": "Your own words",
+		fmt.Sprintf("/plan/%d/home", plan.ID): ".", "/practices/own-mine/edit": "Cautions to add",
+		"/rehearse": "See the gasp", "/keys": "Slower", "/voices": "Whose voice", "/help": ".",
+		"/no/such/page": "Go to today",
 	} {
 		th.resize(page, 390, 844)
 		th.visit(page, th.at+path)
@@ -61,7 +65,8 @@ func TestEveryViewFitsAPhoneAndATablet(t *testing.T) {
 			if !th.holds(page, settles, fmt.Sprintf("document.documentElement.scrollWidth === %d", size[0])) {
 				assert.Empty(
 					t,
-					th.eval(page, `(width) => [...document.querySelectorAll("body *")].filter((e) => e.getBoundingClientRect().right > width).map((e) => e.tagName + "." + e.className).join("; ")`, size[0]).
+					th.eval(page, `(width) => [...document.querySelectorAll("body *")].filter((e) => `+
+						`e.getBoundingClientRect().right > width).map((e) => e.tagName + "." + e.className).join("; ")`, size[0]).
 						Str(),
 					"%s at %v",
 					path,

@@ -247,7 +247,8 @@ func TestCardsAreOnePage(t *testing.T) {
 				i,
 				strings.Repeat("Both sit bones on the cushion. ", 6),
 			),
-			`{"type": "practice", "practice": "nadi-shodhana", "counts": "4:4:8", "rounds": 3, "prompts": [{"round": 2, "text": "softer"}], "closing": [{"breaths": 2, "counts": "4:4"}]}`,
+			`{"type": "practice", "practice": "nadi-shodhana", "counts": "4:4:8", "rounds": 3, "prompts": [{"round": 2, `+
+				`"text": "softer"}], "closing": [{"breaths": 2, "counts": "4:4"}]}`,
 		)
 	}
 	var plan contract.Plan
@@ -275,7 +276,8 @@ func TestCardsAreOnePage(t *testing.T) {
 			&offer,
 		),
 	)
-	for _, card := range []struct{ path, ready string }{{fmt.Sprintf("/plan/%d/card", plan.ID), "Part 13"}, {fmt.Sprintf("/home/%d", offer.Given[0].ID), "When to stop"}} {
+	for _, card := range []struct{ path, ready string }{{fmt.Sprintf("/plan/%d/card", plan.ID), "Part 13"},
+		{fmt.Sprintf("/home/%d", offer.Given[0].ID), "When to stop"}} {
 		page := th.page(card.path)
 		for _, paper := range []string{"A4", "Letter"} {
 			th.see(page, ".paper", card.ready)
@@ -438,7 +440,8 @@ func TestWhatIsHalfTypedIsKept(t *testing.T) {
 	)
 	page := th.page(fmt.Sprintf("/plan/%d", plan.ID))
 	th.names(page, "Seat", "", "Rest")
-	const half = `[...document.querySelectorAll(".passage .short")].map((field) => field.value).findIndex((text) => text === "4:6 y3")`
+	const half = `[...document.querySelectorAll(".passage .short")].map((field) => field.value).findIndex((text) => ` +
+		`text === "4:6 y3")`
 	th.see(page, ".passage", "3 rounds")
 	th.fill(page, ".passage:nth-child(2) .short", "4:6 y3")
 	th.see(page, ".wrong", "y3")

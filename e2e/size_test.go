@@ -48,7 +48,8 @@ func TestWhatAPageLoads(t *testing.T) {
 		// A font is asked for when a text needs it, which is a moment after the text is there.
 		th.until(
 			page,
-			`document.fonts.check("700 20px 'Atkinson Hyperlegible'") && [...document.fonts].every((font) => font.status !== "loading")`,
+			`document.fonts.check("700 20px 'Atkinson Hyperlegible'") && [...document.fonts].every((font) => font.status !== `+
+				`"loading")`,
 		)
 		mutex.Lock()
 		all, list := 0.0, ""

@@ -27,7 +27,8 @@ func TestWhatWasTaughtIsFoundAgain(t *testing.T) {
 			th.program.Post(
 				"/api/plans",
 				fmt.Sprintf(
-					`{"document": {"format": "vast-lantern-plan", "version": 1, "title": %q, "passages": [{"type": "practice", "practice": %q, "rounds": 40}]}}`,
+					`{"document": {"format": "vast-lantern-plan", "version": 1, "title": %q, "passages": [{"type": "practice", `+
+						`"practice": %q, "rounds": 40}]}}`,
 					title,
 					practice,
 				),

@@ -25,7 +25,8 @@ func TestEveryKindIsTypedIntoAPlan(t *testing.T) {
 			t,
 			th.program.Post(
 				"/api/plans",
-				`{"document": {"format": "vast-lantern-plan", "version": 1, "title": "New class", "tempo": 60, "slot_min": 30, "passages": []}}`,
+				`{"document": {"format": "vast-lantern-plan", "version": 1, "title": "New class", "tempo": 60, "slot_min": 30, `+
+					`"passages": []}}`,
 				&plan,
 			),
 		)

@@ -36,7 +36,8 @@ func TestAFactWithoutAMessageIsShownAsItIs(t *testing.T) {
 }
 
 func TestMessagesThatCannotBeRead(t *testing.T) {
-	for _, text := range []string{"{", "a { b", "} too many", "{n, plural, one {#}}", "{n, number}", "{n, select, other {x}", "{n, plural, other {x"} {
+	for _, text := range []string{"{", "a { b", "} too many", "{n, plural, one {#}}", "{n, number}",
+		"{n, select, other {x}", "{n, plural, other {x"} {
 		_, err := parse(text)
 		assert.Error(t, err, text)
 	}

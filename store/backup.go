@@ -90,7 +90,8 @@ type IncompleteError struct {
 }
 
 func (e *IncompleteError) Error() string {
-	return "it may be incomplete: it looks like a plain copy of a data file in use, without the journal (-wal) that stood beside it"
+	return "it may be incomplete: it looks like a plain copy of a data file in use, without the journal (-wal) that " +
+		"stood beside it"
 }
 
 // Restore puts a backup into the place of the data file, once it was checked and brought to the present form. What was
@@ -175,7 +176,8 @@ func prepareBackup(backup, fresh string, incompleteToo bool) error {
 // what is stored later, and no migrations that this version does not know.
 func (s *Store) asWritten() error {
 	var acting int64
-	if err := s.db.Raw("SELECT count(*) FROM sqlite_master WHERE type IN ('trigger', 'view')").Scan(&acting).Error; err != nil {
+	actors := s.db.Raw("SELECT count(*) FROM sqlite_master WHERE type IN ('trigger', 'view')")
+	if err := actors.Scan(&acting).Error; err != nil {
 		return err
 	}
 	if acting > 0 {

@@ -81,7 +81,8 @@ func TestWhatIsKeptBesideOverwritesNothing(t *testing.T) {
 		_, err := Restore(withGroups(fmt.Sprintf("%d.db", i), 2+i), path, at, false)
 		require.NoError(t, err)
 	}
-	for name, groups := range map[string]int64{"x.db.before-2026-03-02-183000": 1, "x.db.before-2026-03-02-183000-2": 2, "x.db.before-2026-03-02-183000-3": 3, "x.db": 4} {
+	for name, groups := range map[string]int64{"x.db.before-2026-03-02-183000": 1, "x.db.before-2026-03-02-183000-2": 2,
+		"x.db.before-2026-03-02-183000-3": 3, "x.db": 4} {
 		counts, err := open(t, filepath.Join(folder, name)).Count()
 		require.NoError(t, err)
 		assert.Equal(t, groups, counts.Groups, name)

@@ -83,7 +83,8 @@ func (s *Store) Going(t Thing) (g Going, err error) {
 		{s.goes(t), &g.Classes},
 		{s.read.Model(&adjustmentRow{}).Where("class_id IN (?)", s.goes(t)), &g.Adjustments},
 		{s.read.Model(&remarkRow{}).Where("class_id IN (?)", s.goes(t)), &g.Remarks},
-		{s.read.Model(&recordingRow{}).Where("? AND voice_id = ?", t.Kind == KindVoice, t.ID).Distinct("plain"), &g.Recordings},
+		{s.read.Model(&recordingRow{}).Where("? AND voice_id = ?", t.Kind == KindVoice, t.ID).Distinct("plain"),
+			&g.Recordings},
 	} {
 		if err := count.of.Count(count.n).Error; err != nil {
 			return g, plainly(err)
@@ -227,7 +228,9 @@ func (s *Store) Purge(before time.Time) error {
 			"DELETE FROM programmes WHERE " + gone,
 			"DELETE FROM rehearsals WHERE " + gone,
 			"DELETE FROM programmes WHERE group_id IN (SELECT id FROM groups WHERE " + gone + ")",
-			"DELETE FROM groups WHERE " + gone + " AND id NOT IN (SELECT group_id FROM plans WHERE group_id IS NOT NULL UNION SELECT group_id FROM classes WHERE group_id IS NOT NULL UNION SELECT group_id FROM homes WHERE group_id IS NOT NULL)",
+			"DELETE FROM groups WHERE " + gone + " AND id NOT IN (SELECT group_id FROM plans WHERE group_id IS NOT NULL UNION " +
+				"SELECT group_id FROM classes WHERE group_id IS NOT NULL UNION SELECT group_id FROM homes WHERE group_id IS NOT " +
+				"NULL)",
 			"UPDATE groups SET conditions = '{}', schools = '{}', notes = '', under16 = 0 WHERE " + gone,
 		} {
 			if err := db.Exec(statement, before).Error; err != nil {

@@ -20,8 +20,9 @@ const (
 
 // fileErrors is the messages of what can be wrong with the file and the disk, by SQLite's primary result codes.
 var fileErrors = map[int]string{
-	5: "store.locked", 8: "store.read-only", 10: "store.disk", damagedFile: "store.damaged", fullDisk: "store.full", cannotOpen: "store.cannot-open",
-	26: "store.not-data",
+	5: "store.locked", 8: "store.read-only", 10: "store.disk", damagedFile: "store.damaged", fullDisk: "store.full",
+	cannotOpen: "store.cannot-open",
+	26:         "store.not-data",
 }
 
 // cannotOpenFile says that the data file cannot be opened.

@@ -47,13 +47,15 @@ func readHeader(path string) (header, error) {
 	switch {
 	case n == 0 && errors.Is(err, io.EOF):
 		return header{}, fmt.Errorf(
-			"%s is empty, as after a copy that was interrupted (%w). Remove it to begin anew, or restore a backup with lantern restore",
+			"%s is empty, as after a copy that was interrupted (%w). Remove it to begin anew, or restore a backup with "+
+				"lantern restore",
 			path,
 			ErrDamaged,
 		)
 	case !bytes.HasPrefix(b[:n], []byte("SQLite format 3\x00")):
 		return header{}, fmt.Errorf(
-			"%s is no data file of this application: name another one with --data, or restore a backup with lantern restore (%w)",
+			"%s is no data file of this application: name another one with --data, or restore a backup with "+
+				"lantern restore (%w)",
 			path,
 			ErrDamaged,
 		)
@@ -115,7 +117,8 @@ func newestForm() (uint32, error) {
 // id are known by them.
 func ours(db *gorm.DB) error {
 	var found int64
-	err := db.Raw("SELECT count(*) FROM sqlite_master WHERE type = 'table' AND name IN ('goose_db_version', 'classes', 'adjustments')").
+	err := db.Raw("SELECT count(*) FROM sqlite_master WHERE type = 'table' AND name IN ('goose_db_version', 'classes', " +
+		"'adjustments')").
 		Scan(&found).
 		Error
 	if err == nil && found < 3 {

@@ -63,7 +63,8 @@ func openLocked(path string, held *lock) (*Store, error) {
 	if !exists(path) {
 		if size(path+"-wal") > 0 {
 			return nil, fmt.Errorf(
-				"%s is missing, but its journal %s-wal is there: bring the file back beside it, or restore a backup with lantern restore",
+				"%s is missing, but its journal %s-wal is there: bring the file back beside it, or restore a backup with lantern "+
+					"restore",
 				path,
 				path,
 			)

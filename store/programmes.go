@@ -95,8 +95,9 @@ func (s *Store) SaveProgramme(p Programme) error {
 // course.
 const (
 	// as its indexes
-	programmeOf = "iif(json_valid(document), coalesce(json_extract(document, '$.programme.uid'), json_extract(document, '$.course.name')), NULL)"
-	classOf     = "coalesce(json_extract(document, '$.programme.class'), json_extract(document, '$.course.class'))"
+	programmeOf = "iif(json_valid(document), coalesce(json_extract(document, '$.programme.uid'), json_extract(document, " +
+		"'$.course.name')), NULL)"
+	classOf = "coalesce(json_extract(document, '$.programme.class'), json_extract(document, '$.course.class'))"
 )
 
 // PlansOfProgramme is the plans of a programme in the order of their times.

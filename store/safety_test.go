@@ -260,11 +260,12 @@ func TestADamagedEntryIsLeftOut(t *testing.T) {
 		breaks  string
 		damaged Thing
 	}{
-		"a group's conditions":  {"UPDATE groups SET conditions = '{' WHERE id = 2", Thing{KindGroup, 2}},
-		"a plan's start":        {"UPDATE plans SET starts_at = 'soon' WHERE id = 2", Thing{KindPlan, 2}},
-		"a class's start":       {"UPDATE classes SET started_at = 'then' WHERE id = 2", Thing{KindClass, 2}},
-		"a digest's headlines":  {"UPDATE digests SET headlines = '[' WHERE class_id = 2", Thing{KindClass, 2}},
-		"a class no JSON":       {"UPDATE classes SET document = 'x', deleted_at = '2026-03-02 18:30:00' WHERE id = 2", Thing{}},
+		"a group's conditions": {"UPDATE groups SET conditions = '{' WHERE id = 2", Thing{KindGroup, 2}},
+		"a plan's start":       {"UPDATE plans SET starts_at = 'soon' WHERE id = 2", Thing{KindPlan, 2}},
+		"a class's start":      {"UPDATE classes SET started_at = 'then' WHERE id = 2", Thing{KindClass, 2}},
+		"a digest's headlines": {"UPDATE digests SET headlines = '[' WHERE class_id = 2", Thing{KindClass, 2}},
+		"a class no JSON": {"UPDATE classes SET document = 'x', deleted_at = '2026-03-02 18:30:00' WHERE id = 2",
+			Thing{}},
 		"a digest that says so": {"UPDATE digests SET damaged = 'no JSON' WHERE class_id = 2", Thing{}},
 	} {
 		s := open(t, filepath.Join(t.TempDir(), "x.db"))

@@ -55,7 +55,8 @@ func TestWhatIsStoredIsThereAfterReopening(t *testing.T) {
 
 func TestTheFileIsKeptSafely(t *testing.T) {
 	s := open(t, filepath.Join(t.TempDir(), "x.db"))
-	for pragma, want := range map[string]string{"journal_mode": "wal", "foreign_keys": "1", "busy_timeout": "2000", "synchronous": "2"} {
+	for pragma, want := range map[string]string{"journal_mode": "wal", "foreign_keys": "1", "busy_timeout": "2000",
+		"synchronous": "2"} {
 		var got string
 		require.NoError(t, s.db.Raw("PRAGMA "+pragma).Scan(&got).Error)
 		assert.Equal(t, want, got, pragma)
@@ -182,7 +183,8 @@ func TestGroupsPracticesAndSettings(t *testing.T) {
 	assert.ErrorIs(t, err, ErrNotFound)
 
 	at := time.Date(2026, 3, 2, 18, 30, 0, 0, time.UTC)
-	for _, p := range []Practice{{"own-b", []byte("one"), 0, at}, {"own-a", []byte("two"), 0, at}, {"own-b", []byte("three"), 1, at}} {
+	for _, p := range []Practice{{"own-b", []byte("one"), 0, at}, {"own-a", []byte("two"), 0, at},
+		{"own-b", []byte("three"), 1, at}} {
 		_, err = s.SavePractice(p)
 		require.NoError(t, err)
 	}
@@ -359,7 +361,8 @@ func TestFilesOfEarlierFormsAreBroughtUpToDate(t *testing.T) {
 		require.NoError(t, err)
 		for _, statement := range []string{
 			`INSERT INTO groups (name, level, size) VALUES ('Lunch', 'beginners', 12)`,
-			`INSERT INTO plans (group_id, revision, title, document, updated_at) VALUES (1, 1, 'Monday', '{}', '2026-03-02 18:30:00')`,
+			`INSERT INTO plans (group_id, revision, title, document, updated_at) VALUES (1, 1, 'Monday', '{}', '2026-03-02 ` +
+				`18:30:00')`,
 			`INSERT INTO classes (plan_id, group_id, started_at, document) VALUES (1, 1, '2026-03-02 18:30:00.123', '{}')`,
 			`INSERT INTO adjustments (class_id, number, key, body) VALUES (1, 1, 'k', '{"do": "pause"}')`,
 		} {

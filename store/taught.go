@@ -122,7 +122,8 @@ func (s *Store) Remarks(class int64) ([]Remark, error) {
 // one where it was taken back.
 func (s *Store) NewestRemarks(kind string, from, to time.Time) (map[int64]string, error) {
 	var rows []remarkRow
-	err := s.read.Where("kind = ? AND class_id IN (SELECT id FROM classes WHERE started_at >= ? AND started_at < ? AND deleted_at IS NULL)", kind, from.UTC(), to.UTC()).
+	err := s.read.Where("kind = ? AND class_id IN (SELECT id FROM classes WHERE started_at >= ? AND started_at < ? AND "+
+		"deleted_at IS NULL)", kind, from.UTC(), to.UTC()).
 		Order("id").
 		Find(&rows).
 		Error
@@ -222,7 +223,8 @@ func (s *Store) DamagedClasses() ([]Damaged, error) {
 // Find is the classes that are asked for, the newest first. Classes without a digest and damaged ones are not found. A
 // search that takes longer than the context allows is given up.
 func (s *Store) Find(ctx context.Context, search Search) ([]Listed, error) {
-	columns := "classes.id, classes.plan_id, classes.group_id, classes.started_at, over, title, length_ms, headlines, practices, eased"
+	columns := "classes.id, classes.plan_id, classes.group_id, classes.started_at, over, title, length_ms, headlines, " +
+		"practices, eased"
 	if search.Records {
 		columns += ", record, told"
 	}

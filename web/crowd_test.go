@@ -190,12 +190,18 @@ func TestRequestsOfAnInsaneForm(t *testing.T) {
 	for name, c := range map[string]struct {
 		method, path, in, says string
 	}{
-		"brackets":           {"POST", "/plans", `{"document": {"format": "vast-lantern-plan", "version": 1, "passages": [], "x": ` + deep + `}}`, "nested 9902 deep"},
-		"a character":        {"POST", "/groups", `{"name": "Lunch\u0000hour", "weekday": -1}`, "U+0000"},
-		"one in a plan text": {"POST", "/plans/import", `{"text": "{\"format\": \"vast-lantern-plan\", \"version\": 1, \"title\": \"\\u0007\", \"passages\": []}"}`, "U+0007"},
-		"a long title":       {"POST", "/plans", `{"document": {"format": "vast-lantern-plan", "version": 1, "passages": [], "title": "` + long + `"}}`, "at most 300 characters"},
-		"many words":         {"GET", "/classes?words=" + strings.ReplaceAll(long[:2000], " ", "+"), "", "at most 20 words"},
-		"a character in it":  {"GET", "/classes?words=%00", "", "cannot be shown"},
+		"brackets": {"POST", "/plans",
+			`{"document": {"format": "vast-lantern-plan", "version": 1, "passages": [], "x": ` + deep + `}}`,
+			"nested 9902 deep"},
+		"a character": {"POST", "/groups", `{"name": "Lunch\u0000hour", "weekday": -1}`, "U+0000"},
+		"one in a plan text": {"POST", "/plans/import",
+			`{"text": "{\"format\": \"vast-lantern-plan\", \"version\": 1, \"title\": \"\\u0007\", \"passages\": []}"}`,
+			"U+0007"},
+		"a long title": {"POST", "/plans",
+			`{"document": {"format": "vast-lantern-plan", "version": 1, "passages": [], "title": "` + long + `"}}`,
+			"at most 300 characters"},
+		"many words":        {"GET", "/classes?words=" + strings.ReplaceAll(long[:2000], " ", "+"), "", "at most 20 words"},
+		"a character in it": {"GET", "/classes?words=%00", "", "cannot be shown"},
 	} {
 		var problem contract.Problem
 		assert.Equal(t, 422, call(t, c.method, at+c.path, c.in, &problem), name)
@@ -232,9 +238,11 @@ func TestABodyThatNeverComes(t *testing.T) {
 	to := real(t)
 	var open []net.Conn
 	for _, request := range []string{
-		"GET /api/clock", "GET /room/NOBODY", "HEAD /", "OPTIONS /api/plans", "DELETE /api/session", "PUT /nowhere", "POST /api/plans", "PATCH /api/plans/1",
+		"GET /api/clock", "GET /room/NOBODY", "HEAD /", "OPTIONS /api/plans", "DELETE /api/session", "PUT /nowhere",
+		"POST /api/plans", "PATCH /api/plans/1",
 	} {
-		for _, more := range []string{"Host: localhost", "Host: elsewhere.example", "Host: localhost\r\nContent-Type: application/json", "Host: localhost\r\nSec-Fetch-Site: cross-site"} {
+		for _, more := range []string{"Host: localhost", "Host: elsewhere.example",
+			"Host: localhost\r\nContent-Type: application/json", "Host: localhost\r\nSec-Fetch-Site: cross-site"} {
 			for _, length := range []string{"Content-Length: 100000", "Transfer-Encoding: chunked"} {
 				c, err := from("127.0.0.1", to)
 				require.NoError(t, err)

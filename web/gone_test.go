@@ -39,7 +39,8 @@ func TestWhoGoesAwayStopsReadingButNotAPress(t *testing.T) {
 	}
 
 	assert.Empty(t, ask(http.MethodGet, "/api/groups", "").Body.String(), "nothing was read")
-	press := ask(http.MethodPost, fmt.Sprintf("/api/classes/%d/adjustments", class), `{"key": "a", "do": "note", "text": "late"}`)
+	press := ask(http.MethodPost, fmt.Sprintf("/api/classes/%d/adjustments", class),
+		`{"key": "a", "do": "note", "text": "late"}`)
 	assert.Equal(t, http.StatusOK, press.Code, press.Body)
 	stored, err := d.Store.Adjustments(class)
 	require.NoError(t, err)

@@ -71,7 +71,8 @@ func (g *guard) checkRequest(c *gin.Context) {
 	if !strings.HasPrefix(c.Request.URL.Path, "/assets/") { // these are for what is a page, or may be taken for one
 		h.Set(
 			"Content-Security-Policy",
-			"default-src 'self'; script-src 'self' 'wasm-unsafe-eval'; img-src 'self' data:; media-src 'self' data:; style-src 'self' 'unsafe-inline'; frame-ancestors 'none'; base-uri 'none'; form-action 'self'",
+			"default-src 'self'; script-src 'self' 'wasm-unsafe-eval'; img-src 'self' data:; media-src 'self' data:; "+
+				"style-src 'self' 'unsafe-inline'; frame-ancestors 'none'; base-uri 'none'; form-action 'self'",
 		)
 		h.Set("X-Frame-Options", "DENY")
 		h.Set("Referrer-Policy", "no-referrer")
@@ -294,7 +295,10 @@ func (g *guard) room(c *gin.Context) {
 	if g.oneForAll() {
 		guesses = g.codesOfAll
 	}
-	right, err := guesses.guess(g.askedFrom(c.Request), func() (bool, error) { return g.desk.Audience.IsRoom(contextOf(c), code) })
+	right, err := guesses.guess(g.askedFrom(c.Request), func() (bool, error) {
+		return g.desk.Audience.IsRoom(contextOf(c),
+			code)
+	})
 	switch {
 	case err != nil:
 		problem(c, err)

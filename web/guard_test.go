@@ -189,7 +189,8 @@ func TestPasscodesAreNotFoundByTrying(t *testing.T) {
 func TestOnTheNetworkTheMachineIsCalledByNumberOrByItsOwnName(t *testing.T) {
 	server, _ := lan(t)
 	port := server.URL[strings.LastIndex(server.URL, ":"):]
-	for host, served := range map[string]bool{"192.168.7.20" + port: true, "[fe80::1]" + port: true, "localhost": true, "elsewhere.example" + port: false} {
+	for host, served := range map[string]bool{"192.168.7.20" + port: true, "[fe80::1]" + port: true, "localhost": true,
+		"elsewhere.example" + port: false} {
 		request, err := http.NewRequest("GET", server.URL+"/api/session", nil)
 		require.NoError(t, err)
 		request.Host = host

@@ -45,7 +45,8 @@ func text(t *testing.T, r *http.Response) string {
 // Where a proxy encrypts, browsers are told to come back encrypted only; on a plain network they could not come back at
 // all.
 func TestBrowsersComeBackEncryptedBehindAProxyThatEncrypts(t *testing.T) {
-	for address, want := range map[string]string{"https://lantern.example.org": "max-age=31536000", "http://lantern.example.org": ""} {
+	for address, want := range map[string]string{"https://lantern.example.org": "max-age=31536000",
+		"http://lantern.example.org": ""} {
 		base, err := url.Parse(address)
 		require.NoError(t, err)
 		server, _ := reached(t, web.Options{Reach: web.LocalNetwork, Base: base})
@@ -237,7 +238,8 @@ func TestTheTeachersSideIsEncrypted(t *testing.T) {
 // What the front end consists of has the types that browsers ask for, whatever the system takes them for.
 func TestTheTypesOfTheFrontEnd(t *testing.T) {
 	server, _ := lan(t)
-	for path, kind := range map[string]string{"/manifest.webmanifest": "application/manifest+json", "/lantern.svg": "image/svg+xml", "/icon-192.png": "image/png"} {
+	for path, kind := range map[string]string{"/manifest.webmanifest": "application/manifest+json",
+		"/lantern.svg": "image/svg+xml", "/icon-192.png": "image/png"} {
 		response := asked(server.Config.Handler, "GET", "http://127.0.0.1"+path, "127.0.0.1:1", "", nil)
 		assert.Equal(t, http.StatusOK, response.StatusCode, path)
 		assert.Equal(t, kind, response.Header.Get("Content-Type"), path)

@@ -43,7 +43,8 @@ func served(t *testing.T, l *line, before func()) (conn net.Conn, reads *bufio.R
 
 func lineOf(t *testing.T, says func() string) *line {
 	t.Helper()
-	return newFeed(t.Context(), desktest.New(t).Desk).of("x", func() (packed, error) { return packed{event: []byte(says())}, nil }, nil)
+	return newFeed(t.Context(), desktest.New(t).Desk).of("x",
+		func() (packed, error) { return packed{event: []byte(says())}, nil }, nil)
 }
 
 // What changes while a screen comes in reaches it: it is told after it was added, and not what was true before.

@@ -104,7 +104,8 @@ func TestTheFilesOfASearch(t *testing.T) {
 	at := serve(t).URL + "/api"
 	taught(t, at)
 	taught(t, at)
-	for query, rows := range map[string]int{"": 2, "?practice=nadi-shodhana": 2, "?words=lunch": 2, "?from=2001-01-01": 2} {
+	for query, rows := range map[string]int{"": 2, "?practice=nadi-shodhana": 2, "?words=lunch": 2,
+		"?from=2001-01-01": 2} {
 		name, text := fetch(t, at+"/classes/table"+query)
 		table, err := csv.NewReader(strings.NewReader(text)).ReadAll()
 		require.NoError(t, err)

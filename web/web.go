@@ -127,8 +127,14 @@ func (s server) today(api *gin.RouterGroup) {
 	api.GET("/today", answer(func(c *gin.Context) (contract.Today, error) { return s.desk.Today.Show(contextOf(c)), nil }))
 	api.GET("/demo", answer(func(c *gin.Context) (contract.DemoData, error) { return demo.State(s.desk) }))
 	api.POST("/demo", answer(func(c *gin.Context) (contract.DemoData, error) { return demo.Lay(contextOf(c), s.desk) }))
-	api.DELETE("/demo", answer(func(c *gin.Context) (contract.DemoData, error) { return demo.Remove(contextOf(c), s.desk) }))
-	api.GET("/running", answer(func(c *gin.Context) (contract.Running, error) { return s.desk.Classes.Running(contextOf(c)) }))
+	api.DELETE("/demo", answer(func(c *gin.Context) (contract.DemoData, error) {
+		return demo.Remove(contextOf(c),
+			s.desk)
+	}))
+	api.GET("/running", answer(func(c *gin.Context) (contract.Running,
+		error) {
+		return s.desk.Classes.Running(contextOf(c))
+	}))
 }
 
 func (s server) library(api *gin.RouterGroup) {
@@ -210,12 +216,16 @@ func (s server) plans(api *gin.RouterGroup) {
 	)
 	api.GET("/plans/:id", withID(plans.Plan))
 	api.PUT("/plans/:id", bodyWithID(plans.Save))
-	api.GET("/plans/:id/file", download(func(c *gin.Context) (studio.File, error) { return plans.File(contextOf(c), id(c)) }))
+	api.GET("/plans/:id/file", download(func(c *gin.Context) (studio.File, error) {
+		return plans.File(contextOf(c),
+			id(c))
+	}))
 	api.GET(
 		"/plans/:id/sheet/:form",
 		download(func(c *gin.Context) (studio.File, error) { return plans.Sheet(contextOf(c), id(c), c.Param("form")) }),
 	)
-	api.GET("/plans/:id/calendar", download(func(c *gin.Context) (studio.File, error) { return plans.Calendar(contextOf(c), id(c)) }))
+	api.GET("/plans/:id/calendar",
+		download(func(c *gin.Context) (studio.File, error) { return plans.Calendar(contextOf(c), id(c)) }))
 	api.GET("/calendar", download(func(c *gin.Context) (studio.File, error) { return plans.Calendar(contextOf(c), 0) }))
 }
 
@@ -223,7 +233,10 @@ func (s server) classes(api *gin.RouterGroup) {
 	classes := s.desk.Classes
 	api.POST("/sample", answer(func(c *gin.Context) (contract.Score, error) { return classes.BeginSample(contextOf(c)) }))
 	api.POST("/plans/:id/try", bodyWithID(classes.Try))
-	api.POST("/classes", body(func(c *gin.Context, in contract.Lead) (contract.Score, error) { return classes.Begin(contextOf(c), in) }))
+	api.POST("/classes", body(func(c *gin.Context, in contract.Lead) (contract.Score,
+		error) {
+		return classes.Begin(contextOf(c), in)
+	}))
 	api.GET("/classes/:id/score", withID(classes.Score))
 	api.GET("/classes/:id/stream", s.stream)
 	api.POST("/classes/:id/adjustments", body(func(c *gin.Context, in contract.Adjust) (contract.Adjusted, error) {
@@ -268,7 +281,10 @@ func (s server) records(api *gin.RouterGroup) {
 		"/classes/:id/table",
 		download(func(c *gin.Context) (studio.File, error) { return records.RecordTable(contextOf(c), id(c)) }),
 	)
-	api.GET("/classes/:id/file", download(func(c *gin.Context) (studio.File, error) { return records.RecordFile(contextOf(c), id(c)) }))
+	api.GET("/classes/:id/file", download(func(c *gin.Context) (studio.File,
+		error) {
+		return records.RecordFile(contextOf(c), id(c))
+	}))
 	api.GET(
 		"/summary",
 		answer(func(c *gin.Context) (contract.Summary, error) {
@@ -366,7 +382,8 @@ func HomeTemplate() ([]byte, error) { return fs.ReadFile(dist, "dist/home.html")
 
 func (s server) deleted(api *gin.RouterGroup) {
 	transfer := s.desk.Transfer
-	for kind, path := range map[string]string{"group": "/groups/:id", "plan": "/plans/:id", "class": "/classes/:id", "voice": "/voices/:id", "programme": "/programmes/:id", "rehearsal": "/rehearsals/:id"} {
+	for kind, path := range map[string]string{"group": "/groups/:id", "plan": "/plans/:id", "class": "/classes/:id",
+		"voice": "/voices/:id", "programme": "/programmes/:id", "rehearsal": "/rehearsals/:id"} {
 		api.DELETE(path, answer(func(c *gin.Context) (contract.DeletedList, error) {
 			return transfer.Delete(contextOf(c), kind, id(c), c.Query("classes") == "true")
 		}))
@@ -381,7 +398,10 @@ func (s server) deleted(api *gin.RouterGroup) {
 		"/import",
 		answer(func(c *gin.Context) (contract.ImportProgress, error) { return s.desk.Transfer.Progress(), nil }),
 	)
-	api.GET("/deleted", answer(func(c *gin.Context) (contract.DeletedList, error) { return transfer.Deleted(contextOf(c)) }))
+	api.GET("/deleted", answer(func(c *gin.Context) (contract.DeletedList,
+		error) {
+		return transfer.Deleted(contextOf(c))
+	}))
 	api.POST("/deleted/:kind/:id/back", answer(func(c *gin.Context) (contract.DeletedList, error) {
 		return transfer.BringBack(contextOf(c), c.Param("kind"), id(c))
 	}))
@@ -393,8 +413,10 @@ func unchanging(c *gin.Context) { c.Header("Cache-Control", "public, max-age=315
 // types is what the front end consists of. A system can know other types for these, Windows by what was installed on
 // it, and browsers would refuse a script that is called text.
 var types = map[string]string{
-	".js": "text/javascript; charset=utf-8", ".css": "text/css; charset=utf-8", ".html": "text/html; charset=utf-8", ".svg": "image/svg+xml", ".png": "image/png",
-	".webp": "image/webp", ".woff2": "font/woff2", ".wasm": "application/wasm", ".webmanifest": "application/manifest+json",
+	".js": "text/javascript; charset=utf-8", ".css": "text/css; charset=utf-8", ".html": "text/html; charset=utf-8",
+	".svg": "image/svg+xml", ".png": "image/png",
+	".webp": "image/webp", ".woff2": "font/woff2", ".wasm": "application/wasm",
+	".webmanifest": "application/manifest+json",
 }
 
 // pages answers what is no question of the API with the built front end.

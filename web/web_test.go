@@ -272,8 +272,9 @@ func TestRoutesTellWhatTheyRead(t *testing.T) {
 		}
 	}
 	for route, body := range map[string]string{
-		"PUT /api/plans/:id": "contract.PlanSave", "POST /api/groups": "contract.Group", "POST /api/classes/:id/would": "[]contract.Adjust",
-		"POST /api/import": "contract.Export", "POST /api/sample": "",
+		"PUT /api/plans/:id": "contract.PlanSave", "POST /api/groups": "contract.Group",
+		"POST /api/classes/:id/would": "[]contract.Adjust",
+		"POST /api/import":            "contract.Export", "POST /api/sample": "",
 	} {
 		told, there := bodies[route]
 		assert.True(t, there, route)

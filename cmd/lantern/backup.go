@@ -15,8 +15,9 @@ func backupCommand() *cobra.Command {
 	cmd := &cobra.Command{
 		Use:   "backup FILE",
 		Short: "Copy the data file, also while a class is led",
-		Long:  "Writes a consistent copy of the data file to FILE, which must not be there yet. The application may run meanwhile.",
-		Args:  cobra.ExactArgs(1),
+		Long: "Writes a consistent copy of the data file to FILE, which must not be there yet. The application may run " +
+			"meanwhile.",
+		Args: cobra.ExactArgs(1),
 		RunE: func(cmd *cobra.Command, args []string) error {
 			if err := thereIs(data); err != nil {
 				return err
@@ -47,8 +48,10 @@ func restoreCommand() *cobra.Command {
 	cmd := &cobra.Command{
 		Use:   "restore FILE",
 		Short: "Put a backup into the place of the data file",
-		Long: "Checks the backup, brings it to the present form and puts it into the place of the data file. What was there is kept beside it. The application must not be running on it. " +
-			"A backup that looks like a plain copy of a data file in use is refused, because what was stored last may be missing in it; --incomplete-too takes it all the same.",
+		Long: "Checks the backup, brings it to the present form and puts it into the place of the data file. What was " +
+			"there is kept beside it. The application must not be running on it. " +
+			"A backup that looks like a plain copy of a data file in use is refused, because what was stored last may be " +
+			"missing in it; --incomplete-too takes it all the same.",
 		Args: cobra.ExactArgs(1),
 		RunE: func(cmd *cobra.Command, args []string) error {
 			kept, err := store.Restore(args[0], data, time.Now(), incompleteToo)
@@ -60,7 +63,8 @@ func restoreCommand() *cobra.Command {
 					newest = "its newest class began " + incomplete.Newest.Local().Format("2 Jan 2006 15:04")
 				}
 				return fmt.Errorf(
-					"%s was not restored, and nothing was changed: %w. It has %s; %s. If that is all there should be, add --incomplete-too",
+					"%s was not restored, and nothing was changed: %w. It has %s; %s. If that is all there should be, add "+
+						"--incomplete-too",
 					args[0],
 					err,
 					inWords(incomplete.Counts),
@@ -87,7 +91,8 @@ func restoreCommand() *cobra.Command {
 	}
 	cmd.Flags().StringVar(&data, "data", defaultData, "the data file")
 	cmd.Flags().
-		BoolVar(&incompleteToo, "incomplete-too", false, "restore also a plain copy of a data file in use, in which what was stored last may be missing")
+		BoolVar(&incompleteToo, "incomplete-too", false,
+			"restore also a plain copy of a data file in use, in which what was stored last may be missing")
 	return cmd
 }
 

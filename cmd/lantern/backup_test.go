@@ -53,7 +53,8 @@ func TestCommandsThatWriteAreRefusedWhileTheFileIsInUse(t *testing.T) {
 	st.ServedAt("http://127.0.0.1:7777")
 	file := filepath.Join(folder, "all.json")
 	for _, args := range [][]string{
-		{"serve", "--data", data, "--port", "0"}, {"demo", "--data", data, "--port", "0"}, {"passcode", "--data", data}, {"restore", other, "--data", data}, {"import", file, "--data", data},
+		{"serve", "--data", data, "--port", "0"}, {"demo", "--data", data, "--port", "0"}, {"passcode", "--data", data},
+		{"restore", other, "--data", data}, {"import", file, "--data", data},
 	} {
 		if args[0] == "restore" || args[0] == "import" {
 			_, errs, code := run(

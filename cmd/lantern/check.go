@@ -17,7 +17,8 @@ func checkCommand() *cobra.Command {
 	return &cobra.Command{
 		Use:   "check PLAN",
 		Short: "Print length against slot, true ratios, cautions and order advice",
-		Long: "Prints what a plan amounts to: its length against its slot, each passage with its rounds, breath rate and true ratio, the cautions, " +
+		Long: "Prints what a plan amounts to: its length against its slot, each passage with its rounds, breath rate and " +
+			"true ratio, the cautions, " +
 			"and advice on the order. Advice and cautions do not change the exit code.\n\n" + filesHelp,
 		Args: cobra.ExactArgs(1),
 		RunE: func(cmd *cobra.Command, args []string) error {

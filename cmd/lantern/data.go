@@ -48,7 +48,8 @@ func openAt(cmd *cobra.Command, path, who string, usual bool) (*store.Store, err
 	if opened.Incomplete {
 		fmt.Fprintf(
 			out,
-			"The data file %s looks like a copy of one in use, without the journal (-wal) beside it: the last classes may be missing in it.\n",
+			"The data file %s looks like a copy of one in use, without the journal (-wal) beside it: the last classes may be "+
+				"missing in it.\n",
 			st.Path(),
 		)
 	}

@@ -15,15 +15,17 @@ import (
 	"vastlantern/core/sheet"
 )
 
-const filesHelp = "A file named - is standard input. Where a file is wrong, every error is printed on standard error and the exit code is 2."
+const filesHelp = "A file named - is standard input. Where a file is wrong, every error is printed on standard error " +
+	"and the exit code is 2."
 
 func sheetCommand() *cobra.Command {
 	var format, lane string
 	cmd := &cobra.Command{
 		Use:   "sheet PLAN",
 		Short: "Print the cue sheet of a plan as written",
-		Long:  "Prints the cue sheet of a plan as written: one row a count. What waits is taken at its planned length.\n\n" + filesHelp,
-		Args:  cobra.ExactArgs(1),
+		Long: "Prints the cue sheet of a plan as written: one row a count. What waits is taken at its planned length.\n\n" +
+			filesHelp,
+		Args: cobra.ExactArgs(1),
 		RunE: func(cmd *cobra.Command, args []string) error {
 			write, err := writer(format)
 			if err != nil {
@@ -50,8 +52,10 @@ func replayCommand() *cobra.Command {
 	cmd := &cobra.Command{
 		Use:   "replay PLAN SCRIPT",
 		Short: "Play a plan with an adjustment script and print what was taught",
-		Long: "Plays a plan with an adjustment script on a simulated clock, without waiting, and prints the cue sheet of what was taught.\n" +
-			"Refused adjustments, and how late a finish-by will end all the same, are told on standard error and do not change the exit code.\n\n" + filesHelp,
+		Long: "Plays a plan with an adjustment script on a simulated clock, without waiting, and prints the cue sheet of " +
+			"what was taught.\n" +
+			"Refused adjustments, and how late a finish-by will end all the same, are told on standard error and do not " +
+			"change the exit code.\n\n" + filesHelp,
 		Args: cobra.ExactArgs(2),
 		RunE: func(cmd *cobra.Command, args []string) error {
 			write, err := writer(format)
@@ -81,11 +85,13 @@ func cuesCommand() *cobra.Command {
 	cmd := &cobra.Command{
 		Use:   "cues PLAN [SCRIPT]",
 		Short: "Print what is shown and said, when and to whom",
-		Long: "Prints the cues of a plan, or of what was taught with an adjustment script: what is done now and next, what the hand does, the calls, prompts and the teacher's own lines.\n" +
+		Long: "Prints the cues of a plan, or of what was taught with an adjustment script: what is done now and next, what " +
+			"the hand does, the calls, prompts and the teacher's own lines.\n" +
 			"Without a script what waits is taken at its planned length.\n\n" + filesHelp,
 		Args: cobra.RangeArgs(1, 2),
 		RunE: func(cmd *cobra.Command, args []string) error {
-			write, known := map[string]func(io.Writer, []cue.Cue) error{"csv": sheet.WriteCues, "json": sheet.WriteCuesJSON}[format]
+			writers := map[string]func(io.Writer, []cue.Cue) error{"csv": sheet.WriteCues, "json": sheet.WriteCuesJSON}
+			write, known := writers[format]
 			if !known {
 				return fmt.Errorf("--format: given %q, allowed: csv, json", format)
 			}

@@ -71,7 +71,8 @@ func TestReplayCommand(t *testing.T) {
 	assert.Equal(t, 0, code)
 	assert.Equal(
 		t,
-		"at_ms,dur_ms,passage,practice,stage,round,breath,phase,through,count,of,part,say,kept\n0,700,1,,talk,0,0,talk,,1,1,,,yes\n",
+		"at_ms,dur_ms,passage,practice,stage,round,breath,phase,through,count,of,part,say,kept\n0,700,1,,talk,0,0,talk,,1,"+
+			"1,,,yes\n",
 		out,
 	)
 	assert.Regexp(t, `(?m)^late by \d+ ms$`, errs)
@@ -81,7 +82,8 @@ func TestReplayCommand(t *testing.T) {
 	assert.Len(t, strings.Split(strings.TrimSpace(out), "\n"), 1, "a class ended at 0 is a header line only")
 }
 
-// Two rounds of 4:6 by hand, planned at 60: the first inhale took 5 s and its exhale 7, so that ten counts took twelve seconds.
+// Two rounds of 4:6 by hand, planned at 60: the first inhale took 5 s and its exhale 7, so that ten counts took
+// twelve seconds.
 func TestReplayTellsTheTempoOfTheHand(t *testing.T) {
 	plan := `{"format": "vast-lantern-plan", "version": 1, "tempo": 60, "passages": [
 		{"type": "practice", "practice": "counted-breath", "counts": "4:6", "rounds": 2, "lead_in": 0, "by_hand": "all"}]}`
@@ -133,7 +135,8 @@ func TestCuesCommand(t *testing.T) {
 		assert.Regexp(t, `^\d+,1000,1,`, row, "nothing stays when the class has ended")
 	}
 	for _, c := range []struct{ args, says string }{
-		{"--format vtt", `--format: given "vtt", allowed: csv, json`}, {"--lane left", `--lane: given "left", allowed: beside`},
+		{"--format vtt", `--format: given "vtt", allowed: csv, json`},
+		{"--lane left", `--lane: given "left", allowed: beside`},
 	} {
 		_, errs, code := run(t, mixed, append([]string{"cues", "-"}, strings.Fields(c.args)...)...)
 		assert.Equal(t, 1, code)
@@ -173,7 +176,8 @@ func TestTheLaneOfFiles(t *testing.T) {
 }
 
 func TestWrongFiles(t *testing.T) {
-	wrong := `{"format": "vast-lantern-plan", "version": 1, "passages": [{"type": "talk", "seconds": 0}, {"type": "practice", "practice": "kapalabhati", "rate": 7, "counts": "4:4"}]}`
+	wrong := `{"format": "vast-lantern-plan", "version": 1, "passages": [{"type": "talk", "seconds": 0}, {"type": ` +
+		`"practice", "practice": "kapalabhati", "rate": 7, "counts": "4:4"}]}`
 	for _, command := range []string{"sheet", "check"} {
 		out, errs, code := run(t, wrong, command, "-")
 		assert.Equal(t, 2, code)
@@ -199,7 +203,8 @@ func TestCheckCommand(t *testing.T) {
 	require.Equal(t, 0, code, errs)
 	for _, line := range []string{
 		"11:06 planned of 25:00, 13:54 to spare",
-		"Alternate nostril breath: 4:4:8, 6 rounds of 35.556 s, 3.375 breaths a minute, true ratio 4:4:8, longest hold 5.556 s",
+		"Alternate nostril breath: 4:4:8, 6 rounds of 35.556 s, 3.375 breaths a minute, true ratio 4:4:8, longest hold " +
+			"5.556 s",
 		"- passage 3: Holding the breath: leave it out with pregnancy",
 		"- passage 4 (Sun breath): Move Sun breath before Alternate nostril breath.",
 		"ask a doctor or another licensed professional",
@@ -214,7 +219,8 @@ func TestCheckCommand(t *testing.T) {
 		"check",
 		"-",
 	)
-	for _, line := range []string{"true ratio 5:17:9", "too long", "Let the room settle", "Close with 50 s or more of rest", "Put a breath without holds before", "not taught late in the evening"} {
+	for _, line := range []string{"true ratio 5:17:9", "too long", "Let the room settle",
+		"Close with 50 s or more of rest", "Put a breath without holds before", "not taught late in the evening"} {
 		assert.Contains(t, out, line)
 	}
 }

@@ -17,7 +17,8 @@ func homeCommand() *cobra.Command {
 	cmd := &cobra.Command{
 		Use:   "home PLAN --passage N",
 		Short: "Print a practice of a plan as one page that plays by itself",
-		Long: "Prints a practice of a plan as one HTML file that plays by itself, without this program and without a network: its counts, lamps, tones and words, with a choice of how much. " +
+		Long: "Prints a practice of a plan as one HTML file that plays by itself, without this program and without a " +
+			"network: its counts, lamps, tones and words, with a choice of how much. " +
 			"A practice at own pace is led by its counts, in as many rounds as fit its minutes.\n\n" + filesHelp,
 		Args: cobra.ExactArgs(1),
 		RunE: func(cmd *cobra.Command, args []string) error {

@@ -36,7 +36,8 @@ func rootCommand() *cobra.Command {
 		Use:   "lantern",
 		Short: "Paces live group classes of breath work and keeps the record of what was taught",
 		Long: "Paces live group classes of breath work and keeps the record of what was taught.\n\n" +
-			"Without a command, as by a double click, it serves the application on this machine, keeps its data where the system keeps such data, and opens the browser. Where it is open already, the browser goes there.",
+			"Without a command, as by a double click, it serves the application on this machine, keeps its data where the " +
+			"system keeps such data, and opens the browser. Where it is open already, the browser goes there.",
 		Version:       version,
 		Args:          cobra.NoArgs,
 		SilenceUsage:  true,

@@ -20,8 +20,10 @@ func exportCommand() *cobra.Command {
 	cmd := &cobra.Command{
 		Use:   "export FILE",
 		Short: "Write everything to one JSON file, for another machine",
-		Long:  "Writes what was chosen, the own practices, groups, plans and all taught classes to FILE, which must not be there yet (- is standard output). A passcode and signed-in devices stay on this machine. The application may run meanwhile.",
-		Args:  cobra.ExactArgs(1),
+		Long: "Writes what was chosen, the own practices, groups, plans and all taught classes to FILE, which must not be " +
+			"there yet (- is standard output). A passcode and signed-in devices stay on this machine. The application may run " +
+			"meanwhile.",
+		Args: cobra.ExactArgs(1),
 		RunE: func(cmd *cobra.Command, args []string) error {
 			st, err := openToExport(data)
 			if err != nil {
@@ -74,7 +76,9 @@ func importCommand() *cobra.Command {
 	cmd := &cobra.Command{
 		Use:   "import FILE",
 		Short: "Bring in what another machine has exported",
-		Long: "Shows what FILE (- is standard input, with --yes) would change here, asks, and then changes all of it or nothing. What is the same on both machines stays; of what differs the younger form counts; a taught class only becomes longer. " +
+		Long: "Shows what FILE (- is standard input, with --yes) would change here, asks, and then changes all of it or " +
+			"nothing. What is the same on both machines stays; of what differs the younger form counts; a taught class only " +
+			"becomes longer. " +
 			"Before anything is changed a copy of the data file is kept beside it. The application must not be running on it.",
 		Args: cobra.ExactArgs(1),
 		RunE: func(cmd *cobra.Command, args []string) error {

@@ -33,17 +33,22 @@ type outside struct {
 
 func (o *outside) flags(cmd *cobra.Command) {
 	cmd.Flags().
-		BoolVar(&o.tls, "tls", false, "with --lan: encrypt the teacher's side by a certificate authority of your own, which your devices install from the page /certificate; the room's pages stay as they are")
+		BoolVar(&o.tls, "tls", false, "with --lan: encrypt the teacher's side by a certificate authority of your own, "+
+			"which your devices install from the page /certificate; the room's pages stay as they are")
 	cmd.Flags().IntVar(&o.tlsPort, "tls-port", 0, "the port of the encrypted side (default the one after --port)")
 	cmd.Flags().
-		StringVar(&o.cert, "cert", "", "with --lan: a certificate that devices trust already, as PEM; everything is encrypted by it")
+		StringVar(&o.cert, "cert", "",
+			"with --lan: a certificate that devices trust already, as PEM; everything is encrypted by it")
 	cmd.Flags().StringVar(&o.key, "key", "", "the key of --cert, as PEM")
 	cmd.Flags().
-		StringVar(&o.base, "base-url", "", "the address under which a reverse proxy hands it on, as https://lantern.example.org")
+		StringVar(&o.base, "base-url", "",
+			"the address under which a reverse proxy hands it on, as https://lantern.example.org")
 	cmd.Flags().
-		StringSliceVar(&o.trusted, "trusted-proxy", nil, "an address or a network of proxies whose X-Forwarded-For tells who asks")
+		StringSliceVar(&o.trusted, "trusted-proxy", nil,
+			"an address or a network of proxies whose X-Forwarded-For tells who asks")
 	cmd.Flags().
-		StringSliceVar(&o.publish, "publish-to", nil, "where a reverse proxy takes what it tells the room's screens, as http://127.0.0.1:8080/publish")
+		StringSliceVar(&o.publish, "publish-to", nil,
+			"where a reverse proxy takes what it tells the room's screens, as http://127.0.0.1:8080/publish")
 	cmd.Flags().
 		BoolVar(&o.noName, "no-name", false, "with --lan: do not answer to "+certificates.Name+" on the local network")
 }

@@ -18,8 +18,9 @@ func passcodeCommand() *cobra.Command {
 	cmd := &cobra.Command{
 		Use:   "passcode",
 		Short: "Set what the teacher's side asks for with serve --lan",
-		Long:  "Reads a passcode of 8 to 72 characters from standard input and sets it. Only a hash of it is kept. Every device that was signed in has to sign in again. The application must not be running on the data file.",
-		Args:  cobra.NoArgs,
+		Long: "Reads a passcode of 8 to 72 characters from standard input and sets it. Only a hash of it is kept. Every " +
+			"device that was signed in has to sign in again. The application must not be running on the data file.",
+		Args: cobra.NoArgs,
 		RunE: func(cmd *cobra.Command, _ []string) error {
 			fmt.Fprint(cmd.ErrOrStderr(), "New passcode: ")
 			line, err := bufio.NewReader(io.LimitReader(cmd.InOrStdin(), 1000)).ReadString('\n')
@@ -31,7 +32,8 @@ func passcodeCommand() *cobra.Command {
 				return err
 			}
 			defer st.Close()
-			if err := desk.New(st, studio.NewClock()).Access.SetPasscode(cmd.Context(), strings.TrimRight(line, "\r\n")); err != nil {
+			access := desk.New(st, studio.NewClock()).Access
+			if err := access.SetPasscode(cmd.Context(), strings.TrimRight(line, "\r\n")); err != nil {
 				return err
 			}
 			fmt.Fprintln(cmd.OutOrStdout(), "The passcode is set.")

@@ -21,8 +21,10 @@ func planCommand() *cobra.Command {
 	cmd := &cobra.Command{
 		Use:   "plan TEXT",
 		Short: "Print the plan file of a class that is written as plain text",
-		Long: "Reads a class that is written as plain text, one line a passage, and prints its plan file. The first line is # and the title; then may stand slot 40, tempo 50, " +
-			"starts 2026-12-01 18:30 and for before sleep. Lines that begin with a space belong to the passage above: its own words as r3 hold: root lock, and script:, opening: and closing:.\n\n" + filesHelp,
+		Long: "Reads a class that is written as plain text, one line a passage, and prints its plan file. The first line " +
+			"is # and the title; then may stand slot 40, tempo 50, " +
+			"starts 2026-12-01 18:30 and for before sleep. Lines that begin with a space belong to the passage above: its own " +
+			"words as r3 hold: root lock, and script:, opening: and closing:.\n\n" + filesHelp,
 		Args: cobra.ExactArgs(1),
 		RunE: func(cmd *cobra.Command, args []string) error {
 			if _, known := words.Languages[language]; !known {

@@ -8,7 +8,8 @@ import (
 )
 
 func TestPlanCommand(t *testing.T) {
-	text := "# Before the exam\nslot 25\nstarts 2026-12-01 18:30\n\ntalk 1 min\neven breath 4:4 x6\n  r3 exhale: half of it\nrest 2 min\n"
+	text := "# Before the exam\nslot 25\nstarts 2026-12-01 18:30\n\ntalk 1 min\neven breath 4:4 x6\n  r3 exhale: half " +
+		"of it\nrest 2 min\n"
 	out, errs, code := run(t, text, "plan", "-")
 	require.Equal(t, 0, code, errs)
 	again, errs, code := run(t, out, "sheet", "-")

@@ -22,7 +22,8 @@ func rehearseCommand() *cobra.Command {
 	cmd := &cobra.Command{
 		Use:   "rehearse PLAN --room NAME",
 		Short: "Tell where a simulated room would be strained by a plan",
-		Long: "Has many simulated rooms of one kind follow a plan as written, and prints for each passage how many people would be beyond what is easy, " +
+		Long: "Has many simulated rooms of one kind follow a plan as written, and prints for each passage how many people " +
+			"would be beyond what is easy, " +
 			"and from which round on. It is a model for training, not a measurement: it predicts nobody's body.\n\n" + filesHelp,
 		Args: func(cmd *cobra.Command, args []string) error {
 			if list {
@@ -34,7 +35,8 @@ func rehearseCommand() *cobra.Command {
 			if list {
 				return writeRooms(cmd.OutOrStdout())
 			}
-			write, known := map[string]func(io.Writer, *plan.Plan, rehearsal.Room, []rehearsal.Expectation) error{"text": writeExpected, "json": writeExpectedJSON}[format]
+			type writer func(io.Writer, *plan.Plan, rehearsal.Room, []rehearsal.Expectation) error
+			write, known := map[string]writer{"text": writeExpected, "json": writeExpectedJSON}[format]
 			if !known {
 				return fmt.Errorf("--format: given %q, allowed: text, json", format)
 			}

@@ -44,13 +44,16 @@ func (s *serving) flags(cmd *cobra.Command, data string) {
 	cmd.Flags().StringVar(&s.data, "data", data, "the data file; it is made where there is none")
 	cmd.Flags().IntVar(&s.port, "port", 7777, "the port; where it is taken, another one is")
 	cmd.Flags().
-		BoolVar(&s.lan, "lan", false, "open it to the local network: the room's pages to whoever has the code, the rest to whoever has the passcode")
+		BoolVar(&s.lan, "lan", false, "open it to the local network: the room's pages to whoever has the code, the rest to "+
+			"whoever has the passcode")
 	s.outside.flags(cmd)
 	cmd.Flags().BoolVar(&s.verbose, "verbose", false, "write a line for every request; else only for those that failed")
 	cmd.Flags().
-		Float64Var(&s.clockRate, "clock-rate", 1, "for try-outs: seconds on the application's clock for each real second, 1 to 100")
+		Float64Var(&s.clockRate, "clock-rate", 1,
+			"for try-outs: seconds on the application's clock for each real second, 1 to 100")
 	cmd.Flags().
-		StringVar(&s.clockFrom, "clock-from", "", "for try-outs: the RFC 3339 time from which the clock runs at its rate (default now)")
+		StringVar(&s.clockFrom, "clock-from", "",
+			"for try-outs: the RFC 3339 time from which the clock runs at its rate (default now)")
 }
 
 func (s *serving) clock() (*studio.Clock, error) {
@@ -78,8 +81,11 @@ func serveCommand() *cobra.Command {
 	cmd := &cobra.Command{
 		Use:   "serve",
 		Short: "Serve the application on this machine",
-		Long: "Serves the application on this machine only, and prints its address. Ends on Ctrl-C; a class that is being led can be picked up after the next start.\n\n" +
-			"With --lan it is open to the local network: phones and a second screen can show the room, and a device that signs in with the passcode can lead. What is sent is not encrypted, so use a network of your own, or --tls, which docs/serving.md explains. Set the passcode first: lantern passcode.",
+		Long: "Serves the application on this machine only, and prints its address. Ends on Ctrl-C; a class that is being " +
+			"led can be picked up after the next start.\n\n" +
+			"With --lan it is open to the local network: phones and a second screen can show the room, and a device that " +
+			"signs in with the passcode can lead. What is sent is not encrypted, so use a network of your own, or --tls, " +
+			"which docs/serving.md explains. Set the passcode first: lantern passcode.",
 		Args: cobra.NoArgs,
 		RunE: func(cmd *cobra.Command, _ []string) error {
 			return s.run(cmd, func(*store.Store, *studio.Clock) error { return nil })
@@ -94,10 +100,13 @@ func demoCommand() *cobra.Command {
 	cmd := &cobra.Command{
 		Use:   "demo",
 		Short: "Serve the application with invented demo data",
-		Long:  "Serves the application with an invented teacher's groups, plans and taught classes, in a data file of its own.",
-		Args:  cobra.NoArgs,
+		Long: "Serves the application with an invented teacher's groups, plans and taught classes, in a data file of its " +
+			"own.",
+		Args: cobra.NoArgs,
 		RunE: func(cmd *cobra.Command, _ []string) error {
-			return s.run(cmd, func(st *store.Store, clock *studio.Clock) error { return demo.Load(cmd.Context(), st, clock.Now()) })
+			return s.run(cmd, func(st *store.Store, clock *studio.Clock) error {
+				return demo.Load(cmd.Context(), st, clock.Now())
+			})
 		},
 	}
 	s.flags(cmd, demoData)
@@ -205,7 +214,8 @@ func (s *serving) printAddresses(out io.Writer, options *web.Options) {
 		if len(options.Trusted) == 0 {
 			fmt.Fprintln(
 				out,
-				"Warning: all requests seem to come from the proxy, so wrong passcodes count for everybody together. Name the proxy with --trusted-proxy.",
+				"Warning: all requests seem to come from the proxy, so wrong passcodes count for everybody together. Name the "+
+					"proxy with --trusted-proxy.",
 			)
 		}
 	case options.Authority != nil:

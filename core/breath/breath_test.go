@@ -17,7 +17,8 @@ func TestParseExactKeepsWhatIsWritten(t *testing.T) {
 		require.NoError(t, err, text)
 		assert.True(t, got.Equal(want), "%s is %s", text, got)
 	}
-	for _, text := range []string{"", "a", "1/3", "1_000", "0x10", "1e999999999", "1e", "Inf", "NaN", "1234567890123456789012345678901234567890123"} {
+	for _, text := range []string{"", "a", "1/3", "1_000", "0x10", "1e999999999", "1e", "Inf", "NaN",
+		"1234567890123456789012345678901234567890123"} {
 		_, err := ParseExact(text)
 		assert.ErrorIs(t, err, ErrNumber, text)
 	}
@@ -72,7 +73,8 @@ func TestExactAgreesWithBig(t *testing.T) {
 
 func TestParseCounts(t *testing.T) {
 	for text, want := range map[string]Counts{
-		"4:8": {4, 0, 8, 0}, "4:4:8": {4, 4, 8, 0}, "4:4:4:4": {4, 4, 4, 4}, "60:120:60:120": {60, 120, 60, 120}, "4:0:6": {4, 0, 6, 0},
+		"4:8": {4, 0, 8, 0}, "4:4:8": {4, 4, 8, 0}, "4:4:4:4": {4, 4, 4, 4}, "60:120:60:120": {60, 120, 60, 120},
+		"4:0:6": {4, 0, 6, 0},
 	} {
 		got, err := ParseCounts(text)
 		require.NoError(t, err, text)
@@ -81,7 +83,8 @@ func TestParseCounts(t *testing.T) {
 		require.NoError(t, err)
 		assert.Equal(t, want, again, "its own writing is read back")
 	}
-	for _, text := range []string{"", "4", "4:", "0:4", "4:0", "61:4", "4:121:4", "4:4:4:4:4", "4:-1:4", "+4:4", "4.5:4", "four:four", "0004:4"} {
+	for _, text := range []string{"", "4", "4:", "0:4", "4:0", "61:4", "4:121:4", "4:4:4:4:4", "4:-1:4", "+4:4", "4.5:4",
+		"four:four", "0004:4"} {
 		_, err := ParseCounts(text)
 		assert.ErrorIs(t, err, ErrCounts, text)
 	}

@@ -43,12 +43,14 @@ func TestEveryCautionThatAPracticeNamesIsThere(t *testing.T) {
 func TestStrongCautions(t *testing.T) {
 	for text, strong := range map[string]int{
 		`{"type": "talk"}`: 0,
-		`{"type": "practice", "practice": "counted-breath", "counts": "4:4"}`:                                                0,
-		`{"type": "practice", "practice": "counted-breath", "counts": "4:4:4"}`:                                              1,
-		`{"type": "practice", "practice": "counted-breath", "counts": "4:0:4:1"}`:                                            1,
-		`{"type": "practice", "practice": "nadi-shodhana", "counts": "4:4", "closing": [{"breaths": 1, "counts": "4:2:4"}]}`: 1,
-		`{"type": "practice", "practice": "segmented-breath", "counts": "4:4:4:4"}`:                                          2,
-		of("surya-bhedana"): 1, of("chandra-bhedana"): 1, of("kapalabhati"): 1, of("panting-breath"): 1, of("breath-of-joy"): 1, of("open-holds"): 3,
+		`{"type": "practice", "practice": "counted-breath", "counts": "4:4"}`:     0,
+		`{"type": "practice", "practice": "counted-breath", "counts": "4:4:4"}`:   1,
+		`{"type": "practice", "practice": "counted-breath", "counts": "4:0:4:1"}`: 1,
+		`{"type": "practice", "practice": "nadi-shodhana", "counts": "4:4", ` +
+			`"closing": [{"breaths": 1, "counts": "4:2:4"}]}`: 1,
+		`{"type": "practice", "practice": "segmented-breath", "counts": "4:4:4:4"}`: 2,
+		of("surya-bhedana"): 1, of("chandra-bhedana"): 1, of("kapalabhati"): 1, of("panting-breath"): 1,
+		of("breath-of-joy"): 1, of("open-holds"): 3,
 		of("partner-breath"): 0, of("nadi-shodhana"): 0,
 	} {
 		_, p := passage(t, text)
@@ -76,8 +78,10 @@ func TestTheGentlerLaneIsForThoseWhoLeaveSomethingOut(t *testing.T) {
 		{`{"type": "practice", "practice": "counted-breath", "counts": "4:4:4"}`, care.LeaveOut},
 		{`{"type": "practice", "practice": "counted-breath", "counts": "4:4:4", "beside": "breathe"}`, care.Carefully},
 		{`{"type": "practice", "practice": "counted-breath", "counts": "4:4:4", "beside": "3:3"}`, care.Carefully},
-		{`{"type": "practice", "practice": "kapalabhati", "strokes": 30, "rounds": 3, "rest_between": 30, "opening": [], "closing": [], "beside": "3:3"}`, care.Carefully},
-		{`{"type": "practice", "practice": "kapalabhati", "strokes": 30, "rounds": 3, "rest_between": 30, "opening": [], "closing": [], "beside": "breathe"}`, care.LeaveOut},
+		{`{"type": "practice", "practice": "kapalabhati", "strokes": 30, "rounds": 3, "rest_between": 30, "opening": [], ` +
+			`"closing": [], "beside": "3:3"}`, care.Carefully},
+		{`{"type": "practice", "practice": "kapalabhati", "strokes": 30, "rounds": 3, "rest_between": 30, "opening": [], ` +
+			`"closing": [], "beside": "breathe"}`, care.LeaveOut},
 	} {
 		_, p := passage(t, c.passage)
 		who := care.Room{Present: map[care.Condition]int{care.HighBloodPressure: 2}}
@@ -108,11 +112,15 @@ func TestCautionsSayWhichLaneThereIs(t *testing.T) {
 	pregnant := care.Room{Present: map[care.Condition]int{care.Pregnancy: 1}}
 	const there, offered = "The gentler lane does without", "A gentler lane can be added"
 	for _, c := range []struct{ passage, caution, finding string }{
-		{`{"type": "practice", "practice": "counted-breath", "counts": "4:4:4"}`, "Breathe the same breath without the hold.", offered},
+		{`{"type": "practice", "practice": "counted-breath", "counts": "4:4:4"}`, "Breathe the same breath without the hold.",
+			offered},
 		{`{"type": "practice", "practice": "counted-breath", "counts": "4:4:4", "beside": "breathe"}`, there, "gentler lane"},
-		{`{"type": "practice", "practice": "counted-breath", "counts": "4:4:4", "pace": "own"}`, "Breathe the same breath without the hold.", ""},
-		{`{"type": "practice", "practice": "kapalabhati", "strokes": 24, "rounds": 3, "opening": [], "closing": []}`, "Belly breath in the meantime.", offered},
-		{`{"type": "practice", "practice": "kapalabhati", "strokes": 24, "rounds": 3, "opening": [], "closing": [], "beside": "4:4"}`, there, "gentler lane"},
+		{`{"type": "practice", "practice": "counted-breath", "counts": "4:4:4", "pace": "own"}`,
+			"Breathe the same breath without the hold.", ""},
+		{`{"type": "practice", "practice": "kapalabhati", "strokes": 24, "rounds": 3, "opening": [], "closing": []}`,
+			"Belly breath in the meantime.", offered},
+		{`{"type": "practice", "practice": "kapalabhati", "strokes": 24, "rounds": 3, "opening": [], "closing": [], ` +
+			`"beside": "4:4"}`, there, "gentler lane"},
 	} {
 		_, p := passage(t, c.passage)
 		text := language.English().Text(care.Of(p)[0].Say)
@@ -134,11 +142,14 @@ func TestCautionsSayWhichLaneThereIs(t *testing.T) {
 // Every cell of the table of cautions: what is left out, and what is done carefully, with what. The table is common
 // practice of the trade, with no source; it is written down here a second time, from the trade and not from the rules.
 func TestTheTableOfCautions(t *testing.T) {
-	const noHoldsNoStrokes = "pregnancy high-blood-pressure heart-disease glaucoma epilepsy recent-surgery detached-retina lung-disease reflux asthma "
+	const noHoldsNoStrokes = "pregnancy high-blood-pressure heart-disease glaucoma epilepsy recent-surgery " +
+		"detached-retina lung-disease reflux asthma "
 	for _, row := range []struct{ passage, leaveOut, carefully string }{
 		{`{"type": "practice", "practice": "counted-breath", "counts": "4:4:4"}`, noHoldsNoStrokes + "newcomers", ""},
-		{`{"type": "practice", "practice": "counted-breath", "counts": "4:0:4:4"}`, noHoldsNoStrokes + "newcomers panic low-blood-pressure", ""},
-		{`{"type": "practice", "practice": "ujjayi", "closing": [{"breaths": 1, "counts": "4:4:4"}]}`, noHoldsNoStrokes + "newcomers", ""},
+		{`{"type": "practice", "practice": "counted-breath", "counts": "4:0:4:4"}`, noHoldsNoStrokes +
+			"newcomers panic low-blood-pressure", ""},
+		{`{"type": "practice", "practice": "ujjayi", "closing": [{"breaths": 1, "counts": "4:4:4"}]}`, noHoldsNoStrokes +
+			"newcomers", ""},
 		{of("kapalabhati"), noHoldsNoStrokes + "hernia ulcer nosebleed vertigo", "menstruation"},
 		{of("panting-breath"), noHoldsNoStrokes + "hernia ulcer nosebleed vertigo", "menstruation"},
 		{of("breath-of-joy"), "back-or-knee vertigo detached-retina high-blood-pressure", ""},
@@ -193,7 +204,8 @@ func TestAgeHourAndSchool(t *testing.T) {
 		}
 		return list
 	}
-	equal, longer := `{"type": "practice", "practice": "counted-breath", "counts": "4:4:4"}`, `{"type": "practice", "practice": "counted-breath", "counts": "4:5:4"}`
+	equal, longer := `{"type": "practice", "practice": "counted-breath", "counts": "4:4:4"}`,
+		`{"type": "practice", "practice": "counted-breath", "counts": "4:5:4"}`
 	assert.Empty(t, find(equal, care.Room{Under16: true}), "equal holds are allowed under 16")
 	assert.Equal(t, []string{"gentle-variant: full-hold"}, find(longer, care.Room{Under16: true}))
 	assert.Equal(t, []string{"gentle-variant: full-hold"}, find(of("open-holds"), care.Room{Under16: true})[:1])
@@ -221,9 +233,12 @@ func TestAgeHourAndSchool(t *testing.T) {
 // The gentle variant is of nearly equal length, and nothing in it is left out for anybody who is pregnant.
 func TestGentleVariants(t *testing.T) {
 	for text, want := range map[string]string{
-		`{"type": "practice", "practice": "nadi-shodhana", "counts": "4:4:8", "rounds": 6, "side": "right"}`:                                    "nadi-shodhana 4:8 ×8",
-		`{"type": "practice", "practice": "counted-breath", "counts": "4:4:4:4", "minutes": 3, "closing": [{"breaths": 2, "counts": "4:4:4"}]}`: "counted-breath 4:4 ×23",
-		of("kapalabhati"): "belly-breath 4:4 ×15", of("panting-breath"): "belly-breath 4:4 ×8", of("breath-of-joy"): "counted-breath 4:4 ×7",
+		`{"type": "practice", "practice": "nadi-shodhana", "counts": "4:4:8", ` +
+			`"rounds": 6, "side": "right"}`: "nadi-shodhana 4:8 ×8",
+		`{"type": "practice", "practice": "counted-breath", "counts": "4:4:4:4", "minutes": 3, "closing": [{"breaths": 2, ` +
+			`"counts": "4:4:4"}]}`: "counted-breath 4:4 ×23",
+		of("kapalabhati"): "belly-breath 4:4 ×15", of("panting-breath"): "belly-breath 4:4 ×8",
+		of("breath-of-joy"): "counted-breath 4:4 ×7",
 		of("surya-bhedana"): "nadi-shodhana 4:4 ×5", of("chandra-bhedana"): "nadi-shodhana 4:4 ×5",
 		of("open-holds"): "counted-breath 4:4 own",
 		`{"type": "practice", "practice": "segmented-breath", "pace": "own", "minutes": 4}`: "segmented-breath 4:4 own",

@@ -38,7 +38,8 @@ const (
 
 // Conditions is every condition, in the order in which a form lists them.
 var Conditions = []Condition{
-	Newcomers, Pregnancy, HighBloodPressure, LowBloodPressure, HeartDisease, Glaucoma, DetachedRetina, Epilepsy, Asthma, LungDisease,
+	Newcomers, Pregnancy, HighBloodPressure, LowBloodPressure, HeartDisease, Glaucoma, DetachedRetina, Epilepsy, Asthma,
+	LungDisease,
 	RecentSurgery, Hernia, Ulcer, Reflux, Vertigo, Panic, BackOrKnee, Cold, ChestCold, Fever, Nosebleed, Menstruation,
 }
 

@@ -58,7 +58,8 @@ func (a Aspect) instead() fact.Fact {
 
 // always are the conditions with which there are no holds and no strokes of any kind.
 var always = []Condition{
-	Pregnancy, HighBloodPressure, HeartDisease, Glaucoma, DetachedRetina, Epilepsy, RecentSurgery, LungDisease, Reflux, Asthma,
+	Pregnancy, HighBloodPressure, HeartDisease, Glaucoma, DetachedRetina, Epilepsy, RecentSurgery, LungDisease, Reflux,
+	Asthma,
 }
 
 func and(list []Condition, more ...Condition) []Condition {

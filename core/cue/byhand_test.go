@@ -19,15 +19,22 @@ func TestCuesByHand(t *testing.T) {
 	}{
 		{"now has no number", counted("4:4", 1, `, "by_hand": "all"`), []string{"5000 advance", "12000 advance"}, cue.Now,
 			[]string{"0-5 now: inhale", "5-12 now: exhale"}},
-		{"next names the phase without counts", counted("4:4", 1, `, "by_hand": ["exhale"]`), []string{"12000 advance"}, cue.Next,
+		{"next names the phase without counts", counted("4:4", 1, `, "by_hand": ["exhale"]`), []string{"12000 advance"},
+			cue.Next,
 			[]string{"0-4 next: exhale", "4-12 next: the end of the class"}},
 		{"the last round is called with the last phase before it", counted("4:4", 2, `, "by_hand": "all"`),
-			[]string{"5000 advance", "12000 advance", "18000 advance", "25000 advance"}, cue.Last, []string{"5-18 last: one more, the last"}},
-		{"no minutes while the hand decides", minutes("4:4", `"minutes": 4, "by_hand": "all"`), []string{"5000 advance"}, cue.Minute, []string{}},
-		{"minutes where it does not", minutes("4:4", `"minutes": 4, "by_hand": ["hold"]`), nil, cue.Minute, []string{"180-186 minute: one minute left"}},
+			[]string{"5000 advance", "12000 advance", "18000 advance", "25000 advance"}, cue.Last,
+			[]string{"5-18 last: one more, the last"}},
+		{"no minutes while the hand decides", minutes("4:4", `"minutes": 4, "by_hand": "all"`), []string{"5000 advance"},
+			cue.Minute, []string{}},
+		{"minutes where it does not", minutes("4:4", `"minutes": 4, "by_hand": ["hold"]`), nil, cue.Minute,
+			[]string{"180-186 minute: one minute left"}},
 		{"a round that becomes the last as it starts", minutes("5:5", `"minutes": 0.5, "by_hand": "all"`),
-			[]string{"9000 advance", "19000 advance", "20000 advance", "21000 advance"}, cue.Last, []string{"19-21 last: one more, the last"}},
-		{"at own pace in rounds the length counts", `{"type": "practice", "practice": "counted-breath", "counts": "5:5", "pace": "own", "rounds": 18, "tempo": 60, "recall": 0}`, nil, cue.Minute,
+			[]string{"9000 advance", "19000 advance", "20000 advance", "21000 advance"}, cue.Last,
+			[]string{"19-21 last: one more, the last"}},
+		{"at own pace in rounds the length counts",
+			`{"type": "practice", "practice": "counted-breath", "counts": "5:5", "pace": "own", "rounds": 18, "tempo": 60, ` +
+				`"recall": 0}`, nil, cue.Minute,
 			[]string{"120-126 minute: one minute left"}},
 	} {
 		p := read(t, c.passage)

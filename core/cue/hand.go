@@ -58,7 +58,8 @@ func (f *fold) stretchAt(runs []run, i int) (stretch, bool) {
 	case f.handNeeded(r) && oneSided(r):
 		s.closes = r.Through.Other()
 	case f.handNeeded(r) && r.Stage == pace.Own:
-		s.kind, s.closes = ownPace, f.plan.Passages[r.Passage-1].Round(f.plan.Passages[r.Passage-1].Measure)[0].Through.Other()
+		p := &f.plan.Passages[r.Passage-1]
+		s.kind, s.closes = ownPace, p.Round(p.Measure)[0].Through.Other()
 		return s, true
 	case f.narrows(r):
 		s.kind = narrowed

@@ -40,7 +40,8 @@ func (f *fold) runsOf(rows []pace.Row) []run {
 func begins(before, row *pace.Row) bool {
 	alone := row.Phase == breath.Free && row.Breath == 0 &&
 		row.Stage != pace.Round // each free step, pause, piece of own pace
-	return alone || row.Starts || row.Passage != before.Passage || row.Stage != before.Stage || row.Round != before.Round || row.Breath != before.Breath ||
+	return alone || row.Starts || row.Passage != before.Passage || row.Stage != before.Stage ||
+		row.Round != before.Round || row.Breath != before.Breath ||
 		row.Phase != before.Phase || row.Through != before.Through || row.Part != before.Part ||
 		row.Kept != before.Kept ||
 		row.Count <= before.Count && row.Phase != breath.Free

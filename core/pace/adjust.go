@@ -72,8 +72,8 @@ func (c *Class) Adjust(a Adjustment) Answer {
 		answer.Refused = fact.Of(err)
 		return answer
 	}
-	answer.When, answer.Undone, answer.Late, answer.Fewer, answer.Carried = done.When, done.Undone, done.Late, done.Fewer, done.Carried
-	answer.Breathed = done.Breathed
+	answer.When, answer.Undone, answer.Late = done.When, done.Undone, done.Late
+	answer.Fewer, answer.Carried, answer.Breathed = done.Fewer, done.Carried, done.Breathed
 	if answer.When == "" {
 		answer.When = Now
 	}

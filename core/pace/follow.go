@@ -140,7 +140,8 @@ func (m *machine) nextPassage() {
 		return
 	}
 	p := m.here()
-	m.round, m.begun, m.current, m.spent, m.since, m.ownLeft, m.recall = 1, 0, round{}, breath.Exact{}, breath.Exact{}, breath.Exact{}, breath.Exact{}
+	m.round, m.begun, m.current = 1, 0, round{}
+	m.spent, m.since, m.ownLeft, m.recall = breath.Exact{}, breath.Exact{}, breath.Exact{}, breath.Exact{}
 	m.holds = holds{dropped: m.inForce().dropped, remembered: m.inForce().remembered}
 	switch p.Type {
 	case plan.Talk, plan.Free:

@@ -105,7 +105,8 @@ type holds struct {
 func start(p *plan.Plan, led bool) machine {
 	m := machine{plan: p, led: led, live: make([]live, len(p.Passages)), passage: -1, rows: make([]Row, 0, p.Rows())}
 	for i := range p.Passages {
-		m.live[i].Measure, m.live[i].beside, m.live[i].byHand = p.Passages[i].Measure, p.Passages[i].Beside, p.Passages[i].ByHand
+		m.live[i].Measure, m.live[i].beside, m.live[i].byHand = p.Passages[i].Measure, p.Passages[i].Beside,
+			p.Passages[i].ByHand
 		if p.Passages[i].Led() {
 			m.live[i].total = p.Passages[i].TotalRounds(p.Passages[i].Measure)
 		}

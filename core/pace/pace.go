@@ -132,8 +132,9 @@ func (c *Class) Ahead() *Wait {
 	}
 	wait := &Wait{PlannedEnd: m.end().Round()}
 	m.led, m.rows, m.first = false, nil, 0
-	m.current.shown = m.stage == Round                      // a round that waits has begun
-	m.since = m.since.Sub(m.end())                          // what counts against the passage's minutes began so much before
+	m.current.shown = m.stage == Round // a round that waits has begun
+	// what counts against the passage's minutes began so much before
+	m.since = m.since.Sub(m.end())
 	m.stand(breath.Exact{}, breath.Exact{}, breath.Exact{}) // the wait is over here, and leaves no row
 	m.run()
 	wait.Then = m.timeline()

@@ -94,7 +94,8 @@ func (r Row) End() int64 {
 
 // Follows tells whether the row is the next count of the phase that the row before it belongs to.
 func (r *Row) Follows(before *Row) bool {
-	return r.Count == before.Count+1 && r.Phase == before.Phase && r.Breath == before.Breath && r.Passage == before.Passage &&
+	return r.Count == before.Count+1 && r.Phase == before.Phase && r.Breath == before.Breath &&
+		r.Passage == before.Passage &&
 		r.Stage == before.Stage && r.Round == before.Round &&
 		r.Kept == before.Kept
 }

@@ -16,7 +16,8 @@ func TestWhichAdjustmentsStand(t *testing.T) {
 	var answers []pace.Answer
 	for _, a := range []pace.Adjustment{
 		{At: 100, Do: pace.ToTempo, To: breath.Int(50)}, {At: 200, Do: pace.Release}, {At: 300, Do: pace.Note, Text: "quiet"},
-		{At: 400, Do: pace.DropHolds}, {At: 500, Do: pace.Undo}, {At: 600, Do: pace.Undo}, {At: 700, Do: pace.Undo}, {At: 800, Do: pace.LastRound},
+		{At: 400, Do: pace.DropHolds}, {At: 500, Do: pace.Undo}, {At: 600, Do: pace.Undo}, {At: 700, Do: pace.Undo},
+		{At: 800, Do: pace.LastRound},
 	} {
 		answers = append(answers, class.Adjust(a))
 	}

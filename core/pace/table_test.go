@@ -23,7 +23,8 @@ func TestWhereEachVerbIsMet(t *testing.T) {
 	)
 	counted := `{"type": "practice", "practice": "counted-breath", "counts": "2:2:2", "rounds": 3, "count_in": 2, "lead_in": 2, "rest_between": 5,
 		"opening": [{"breaths": 1, "counts": "2:2:2"}, {"seconds": 5}], "closing": [{"breaths": 1, "counts": "2:2:2"}, {"seconds": 5}]}`
-	strokes := `{"type": "practice", "practice": "kapalabhati", "strokes": 10, "rounds": 3, "lead_in": 2, "rest_between": 5}`
+	strokes := `{"type": "practice", "practice": "kapalabhati", "strokes": 10, "rounds": 3, "lead_in": 2, ` +
+		`"rest_between": 5}`
 	panting := `{"type": "practice", "practice": "panting-breath", "lead_in": 2}`
 	own := `{"type": "practice", "practice": "nadi-shodhana", "pace": "own", "minutes": 1, "lead_in": 2}`
 	open := `{"type": "practice", "practice": "open-holds", "lead_in": 2}`
@@ -50,16 +51,21 @@ func TestWhereEachVerbIsMet(t *testing.T) {
 		{"closing", counted, []string{"15500 close"}, 16_000, atClosing + " pause", "strokes"},
 		{"closing, in a hold", counted, []string{"15500 close"}, 18_000, atClosing + " pause release", "strokes"},
 		{"closing, in a free step", counted, []string{"15500 close"}, 22_000, atClosing + " pause advance", "strokes"},
-		{"pause before the closing", counted, []string{"15500 close", "16000 pause"}, 17_000, atClosing + " resume advance", "strokes"},
-		{"lead-in before the closing", counted, []string{"15500 close", "16000 pause", "17000 resume"}, 17_500, atClosing + " pause", "strokes"},
+		{"pause before the closing", counted, []string{"15500 close", "16000 pause"}, 17_000, atClosing + " resume advance",
+			"strokes"},
+		{"lead-in before the closing", counted, []string{"15500 close", "16000 pause", "17000 resume"}, 17_500,
+			atClosing + " pause", "strokes"},
 		{"lead-in of strokes", strokes, nil, 1000, leadIn, "counts by-hand"},
 		{"round of strokes", strokes, nil, 4000, leadIn + " again enough", "counts by-hand"},
-		{"pause of strokes", strokes, []string{"4000 pause"}, 5000, leadIn + " resume advance enough", "counts pause by-hand"},
+		{"pause of strokes", strokes, []string{"4000 pause"}, 5000, leadIn + " resume advance enough",
+			"counts pause by-hand"},
 		{"lead-in after a pause of strokes", strokes, []string{"4000 pause", "5000 resume"}, 5500, leadIn, "counts by-hand"},
 		{"panting", panting, nil, 4000, leadIn + " again enough", "counts rounds last-round by-hand"},
-		{"lead-in after a rest", strings.Replace(counted, `"rest_between"`, `"rest_lead_in": 2, "rest_between"`, 1), nil, 27_000, leadIn, "strokes"},
+		{"lead-in after a rest", strings.Replace(counted, `"rest_between"`, `"rest_lead_in": 2, "rest_between"`, 1), nil,
+			27_000, leadIn, "strokes"},
 		{"lead-in to own pace", own, nil, 1000, leadIn, "tempo rounds last-round strokes beside by-hand"},
-		{"pause of that lead-in", own, []string{"1000 pause"}, 2000, leadIn + " resume advance", "tempo rounds last-round strokes beside pause by-hand"},
+		{"pause of that lead-in", own, []string{"1000 pause"}, 2000, leadIn + " resume advance",
+			"tempo rounds last-round strokes beside pause by-hand"},
 		{"own pace", own, nil, 4000, ownPace + " recall", "strokes"},
 		{"pause of own pace", own, []string{"4000 pause"}, 5000, ownPace + " resume", "strokes pause"},
 		{"recall", own, nil, 64_000, ownPace, "strokes"},
@@ -69,7 +75,8 @@ func TestWhereEachVerbIsMet(t *testing.T) {
 	} {
 		takes := map[pace.Verb]string{
 			pace.ToTempo: ` "to": 61`, pace.ToCounts: ` "to": [3, 1, 3, 0]`, pace.Rounds: ` "by": 1`, pace.ToStrokes: ` "to": 9`,
-			pace.FinishBy: ` "to_ms": 999999`, pace.ToBeside: ` "to": "breathe"`, pace.ToHand: ` "to": "all"`, pace.ToRecall: ` "rounds": 2`, pace.Note: ` "text": "x"`, pace.Signal: ` "see": "x"`,
+			pace.FinishBy: ` "to_ms": 999999`, pace.ToBeside: ` "to": "breathe"`, pace.ToHand: ` "to": "all"`,
+			pace.ToRecall: ` "rounds": 2`, pace.Note: ` "text": "x"`, pace.Signal: ` "see": "x"`,
 		}
 		met := slices.DeleteFunc(
 			strings.Fields(c.accepted+" "+everywhere),

@@ -58,15 +58,20 @@ func TestWhatATempoChanges(t *testing.T) {
 		end                   int64
 	}{
 		{"counted: lead-in, opening and closing too",
-			`{"type": "practice", "practice": "counted-breath", "counts": "1:1", "rounds": 1, "lead_in": 2, ` + steps + `}`, `500 tempo "to": 30`, 1000 + 2000 + 3*4000},
+			`{"type": "practice", "practice": "counted-breath", "counts": "1:1", "rounds": 1, "lead_in": 2, ` + steps + `}`,
+			`500 tempo "to": 30`, 1000 + 2000 + 3*4000},
 		{"joy: its rounds only",
-			`{"type": "practice", "practice": "breath-of-joy", "tempo": 60, "rounds": 1, "lead_in": 2, ` + steps + `}`, `500 tempo "to": 30`, 2000 + 2000 + 8000 + 2000},
+			`{"type": "practice", "practice": "breath-of-joy", "tempo": 60, "rounds": 1, "lead_in": 2, ` + steps + `}`,
+			`500 tempo "to": 30`, 2000 + 2000 + 8000 + 2000},
 		{"strokes: their rate only",
-			`{"type": "practice", "practice": "kapalabhati", "strokes": 4, "rounds": 1, "lead_in": 2, ` + steps + `}`, `500 tempo "to": 30`, 2000 + 2000 + 8000 + 2000},
+			`{"type": "practice", "practice": "kapalabhati", "strokes": 4, "rounds": 1, "lead_in": 2, ` + steps + `}`,
+			`500 tempo "to": 30`, 2000 + 2000 + 8000 + 2000},
 		{"a natural pause is not counted",
-			`{"type": "practice", "practice": "counted-breath", "counts": "1:1", "rounds": 1, "lead_in": 0, "natural_pause": 1}`, `500 tempo "to": 30`, 1000 + 1000 + 2000 + 1000},
+			`{"type": "practice", "practice": "counted-breath", "counts": "1:1", "rounds": 1, "lead_in": 0, "natural_pause": 1}`,
+			`500 tempo "to": 30`, 1000 + 1000 + 2000 + 1000},
 		{"a rest is not either",
-			`{"type": "practice", "practice": "counted-breath", "counts": "1:1", "rounds": 2, "lead_in": 0, "rest_between": 5}`, `3000 tempo "to": 30`, 2000 + 5000 + 4000},
+			`{"type": "practice", "practice": "counted-breath", "counts": "1:1", "rounds": 2, "lead_in": 0, "rest_between": 5}`,
+			`3000 tempo "to": 30`, 2000 + 5000 + 4000},
 	} {
 		tl, answers := pace.Replay(read(t, c.passage), script(t, c.script))
 		require.Empty(t, refused(answers), c.name)
@@ -88,8 +93,10 @@ func TestMinutesAreKeptThroughCountsAndHolds(t *testing.T) {
 		{"dropped in the third hold: 16 s + 5 s, then 9 of 4 s", []string{`18500 drop-holds`}, 12, 16_000 + 5000 + 36_000},
 		{"restored: 4 s, then 7 of 8 s", []string{`500 drop-holds`, `600 restore-holds`}, 8, 60_000},
 		{"longer counts from the next round: 8 s, then 4 of 12 s", []string{`500 counts "to": [4, 4, 4, 0]`}, 5, 56_000},
-		{"the same counts change nothing", []string{`500 release`, `2500 release`, `3500 counts "to": [2, 4, 2, 0]`}, 7, 52_500},
-		{"a release changes no total, the next change of value counts it", []string{`2500 release`, `3500 counts "to": [2, 4, 3, 0]`}, 7, 4500 + 6*9000},
+		{"the same counts change nothing", []string{`500 release`, `2500 release`, `3500 counts "to": [2, 4, 2, 0]`}, 7,
+			52_500},
+		{"a release changes no total, the next change of value counts it",
+			[]string{`2500 release`, `3500 counts "to": [2, 4, 3, 0]`}, 7, 4500 + 6*9000},
 	} {
 		tl, _ := pace.Replay(read(t, held), script(t, c.script...))
 		rounds := 0

@@ -83,7 +83,8 @@ func (m *machine) place() place {
 
 // placeNames is the places as documents name them, in the order of their bits.
 var placeNames = []string{
-	"talk", "free", "setup", "opening", "round", "rest", "pause", "own", "recall", "closing", "setup-of-closing", "pause-of-closing",
+	"talk", "free", "setup", "opening", "round", "rest", "pause", "own", "recall", "closing", "setup-of-closing",
+	"pause-of-closing",
 	"pause-of-own",
 }
 

@@ -177,7 +177,8 @@ type Mark struct {
 	Programme string `json:"uid"`
 	Class     int    `json:"class"` // from 1
 	Step      int    `json:"step"`  // from 1, when it was made
-	Made      string `json:"made"`  // the sum of the plan as the programme has made it: what a teacher changed since is left as it is
+	// the sum of the plan as the programme has made it: what a teacher changed since is left as it is
+	Made string `json:"made"`
 }
 
 // SetMark has the plan be a class of a programme; one without a programme takes it out.

@@ -11,7 +11,8 @@ import (
 // Errors tell passage, field, what was given and what is allowed; all of them at once.
 func ExampleRead() {
 	var doc plan.Document
-	if err := json.Unmarshal([]byte(`{"format": "vast-lantern-plan", "passages": [{"type": "talk", "seconds": "long"}]}`), &doc); err != nil {
+	if err := json.Unmarshal([]byte(`{"format": "vast-lantern-plan", "passages": [{"type": "talk", "seconds": "long"}]}`),
+		&doc); err != nil {
 		panic(err)
 	}
 	_, err := plan.Read(doc)

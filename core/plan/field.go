@@ -74,7 +74,8 @@ func init() { // not a literal: reading a passage refers to the table
 			offers: oneOf(AboutBreath, "inhale", "exhale"),
 		},
 		{name: "airway", on: onSome, once: true, say: sayChoice("airway", map[string]string{
-			"mouth": "through the mouth", "out-mouth": "out through the mouth", "in-mouth": "in through the mouth", "nose": "through the nose",
+			"mouth": "through the mouth", "out-mouth": "out through the mouth", "in-mouth": "in through the mouth",
+			"nose": "through the nose",
 		}),
 			read:    func(p *Passage, o reader) { p.Airway = o.airway(p.Practice.Airway) },
 			offers:  oneOf(AboutBreath, "nose", "out-mouth", "in-mouth", "mouth"),
@@ -173,7 +174,8 @@ func init() { // not a literal: reading a passage refers to the table
 
 		// How it is said.
 		{name: "voice", on: onPractice, once: true, read: (*Passage).readVoice, say: sayChoice("voice", map[string]string{
-			"numbers": "numbers up", "updown": "up and down", "words": "words only", "holds": "numbers in holds", "silent": "silent",
+			"numbers": "numbers up", "updown": "up and down", "words": "words only", "holds": "numbers in holds",
+			"silent": "silent",
 		}),
 			offers: oneOf(AboutVoice, Numbers, UpDown, Syllables, Words, HoldsOnly, HoldSyllables, Silent)},
 		{name: "syllables", on: onPractice, say: saySyllables,
@@ -218,14 +220,17 @@ func init() { // not a literal: reading a passage refers to the table
 
 // offerOrder is the order in which a screen asks, among the fields that are about the same.
 var offerOrder = []string{
-	"side", "entry", "airway", "zone", "attention", "aperture", "natural_pause", "by_hand", "choices", "voice", "syllables", "word", "fade", "count_in", "count_in_by",
+	"side", "entry", "airway", "zone", "attention", "aperture", "natural_pause", "by_hand", "choices", "voice",
+	"syllables", "word", "fade", "count_in", "count_in_by",
 	"lead_in", "rest_between", "rest_breaths", "rest_wait", "rest_lead_in", "recall", "beside", "wait", "keep", "trial",
 }
 
 // lineOrder is the order in which a line says fields.
 var lineOrder = []string{
-	"counts", "open_seconds", "pace", "rounds", "minutes", "strokes", "tempo", "rate", "breaths", "seconds", "by_hand", "choices", "wait", "side", "entry",
-	"airway", "zone", "attention", "aperture", "voice", "syllables", "fade", "word", "count_in", "count_in_by", "lead_in", "rest_between", "rest_breaths",
+	"counts", "open_seconds", "pace", "rounds", "minutes", "strokes", "tempo", "rate", "breaths", "seconds", "by_hand",
+	"choices", "wait", "side", "entry",
+	"airway", "zone", "attention", "aperture", "voice", "syllables", "fade", "word", "count_in", "count_in_by", "lead_in",
+	"rest_between", "rest_breaths",
 	"rest_wait", "rest_lead_in", "natural_pause", "recall", "beside", "trial", "keep",
 }
 

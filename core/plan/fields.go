@@ -136,7 +136,8 @@ func (f Fields) SetTempo(p *Passage, tempo breath.Exact) {
 
 // fieldOrder is the order in which fields are written: as formats.md lists them, then all others by name.
 var fieldOrder = []string{
-	"format", "version", "type", "practice", "title", "starts_at", "slot_min", "intent", "pace", "counts", "tempo", "rounds",
+	"format", "version", "type", "practice", "title", "starts_at", "slot_min", "intent", "pace", "counts", "tempo",
+	"rounds",
 	"minutes", "seconds", "breaths", "wait", "side", "entry",
 }
 

@@ -174,7 +174,8 @@ func (o reader) rounds() (first, last int) {
 		}
 		return 0, 0
 	case []any:
-		if terms, ok := wholes(value); ok && len(terms) == 2 && 1 <= terms[0] && terms[0] <= terms[1] && terms[1] <= MaxRounds {
+		if terms, ok := wholes(value); ok && len(terms) == 2 && 1 <= terms[0] && terms[0] <= terms[1] &&
+			terms[1] <= MaxRounds {
 			return terms[0], terms[1]
 		}
 		o.fail("round", "allowed.line-span", "most", MaxRounds)

@@ -46,17 +46,27 @@ func TestPlannedLengths(t *testing.T) {
 		{"a pause after each exhale", nadi(object{"natural_pause": n("1.5")}), 4 + 6*(32+3)},
 		{"rests between, none after the last", nadi(object{"rest_between": n("10")}), 4 + 6*32 + 5*10},
 		{"closing: planned a:c, own counts, free", nadi(object{"closing": []any{
-			map[string]any{"breaths": n("2")}, map[string]any{"breaths": n("1"), "counts": "4:5:6"}, map[string]any{"seconds": n("30")},
+			map[string]any{"breaths": n("2")}, map[string]any{"breaths": n("1"), "counts": "4:5:6"},
+			map[string]any{"seconds": n("30")},
 		}}), 4 + 6*32 + 24 + 15 + 30},
-		{"minutes: only whole rounds", object{"type": "practice", "practice": "nadi-shodhana", "counts": "4:4:8", "minutes": n("3")}, 4 + 5*32},
-		{"minutes: at least one round", object{"type": "practice", "practice": "nadi-shodhana", "counts": "4:4:8", "minutes": n("0.1")}, 4 + 32},
-		{"own pace with recall and no lead-in", object{"type": "practice", "practice": "surya-bhedana", "pace": "own", "minutes": n("2")}, 135},
-		{"three rounds of twenty strokes at 60, with rests of 30", object{"type": "practice", "practice": "kapalabhati"}, 4 + 3*20 + 2*30},
-		{"strokes that fit into minutes with their rests", object{"type": "practice", "practice": "kapalabhati", "minutes": n("1.9")}, 4 + 2*20 + 30},
-		{"one round of the strokes that a minute holds at 90", object{"type": "practice", "practice": "panting-breath"}, 4 + 60},
-		{"open phases as planned, as many rounds of 30 as fit", object{"type": "practice", "practice": "open-holds", "minutes": n("2.4")}, 4 + 4*30},
-		{"steps where the practice has no counts: 4:4", object{"type": "practice", "practice": "kapalabhati", "rounds": n("1"), "closing": []any{map[string]any{"breaths": n("1")}}}, 4 + 20 + 8},
-		{"own pace of a practice of strokes", object{"type": "practice", "practice": "kapalabhati", "pace": "own", "minutes": n("5")}, 315},
+		{"minutes: only whole rounds", object{"type": "practice", "practice": "nadi-shodhana", "counts": "4:4:8",
+			"minutes": n("3")}, 4 + 5*32},
+		{"minutes: at least one round", object{"type": "practice", "practice": "nadi-shodhana", "counts": "4:4:8",
+			"minutes": n("0.1")}, 4 + 32},
+		{"own pace with recall and no lead-in", object{"type": "practice", "practice": "surya-bhedana", "pace": "own",
+			"minutes": n("2")}, 135},
+		{"three rounds of twenty strokes at 60, with rests of 30", object{"type": "practice", "practice": "kapalabhati"},
+			4 + 3*20 + 2*30},
+		{"strokes that fit into minutes with their rests", object{"type": "practice", "practice": "kapalabhati",
+			"minutes": n("1.9")}, 4 + 2*20 + 30},
+		{"one round of the strokes that a minute holds at 90", object{"type": "practice", "practice": "panting-breath"},
+			4 + 60},
+		{"open phases as planned, as many rounds of 30 as fit", object{"type": "practice", "practice": "open-holds",
+			"minutes": n("2.4")}, 4 + 4*30},
+		{"steps where the practice has no counts: 4:4", object{"type": "practice", "practice": "kapalabhati",
+			"rounds": n("1"), "closing": []any{map[string]any{"breaths": n("1")}}}, 4 + 20 + 8},
+		{"own pace of a practice of strokes", object{"type": "practice", "practice": "kapalabhati", "pace": "own",
+			"minutes": n("5")}, 315},
 	} {
 		assert.Equal(t, c.seconds*1000, one(t, c.doc).PlannedLength().Round(), c.name)
 	}
@@ -116,21 +126,28 @@ func TestFigures(t *testing.T) {
 func TestSplittingAPassage(t *testing.T) {
 	for _, c := range []struct{ passage, first, second string }{
 		{`{"type": "talk", "seconds": 75}`, `{"type": "talk", "seconds": 37.5}`, `{"type": "talk", "seconds": 37.5}`},
-		{`{"type": "free", "breaths": 10, "script": "look"}`, `{"type": "free", "seconds": 30, "script": "look"}`, `{"type": "free", "seconds": 30}`},
-		{`{"type": "practice", "practice": "nadi-shodhana", "rounds": 5, "prompts": [{"round": 2, "text": "a"}, {"round": 4, "text": "b"}]}`,
+		{`{"type": "free", "breaths": 10, "script": "look"}`, `{"type": "free", "seconds": 30, "script": "look"}`,
+			`{"type": "free", "seconds": 30}`},
+		{`{"type": "practice", "practice": "nadi-shodhana", "rounds": 5, "prompts": [{"round": 2, "text": "a"}, {"round": ` +
+			`4, "text": "b"}]}`,
 			`{"type": "practice", "practice": "nadi-shodhana", "rounds": 3, "prompts": [{"round": 2, "text": "a"}]}`,
 			`{"type": "practice", "practice": "nadi-shodhana", "rounds": 2, "prompts": [{"round": 1, "text": "b"}]}`},
 		{`{"type": "practice", "practice": "counted-breath", "pace": "own", "minutes": 3, "closing": [{"breaths": 1}]}`,
 			`{"type": "practice", "practice": "counted-breath", "pace": "own", "minutes": 1.5, "closing": []}`,
 			`{"type": "practice", "practice": "counted-breath", "pace": "own", "minutes": 1.5, "closing": [{"breaths": 1}]}`},
-		{`{"type": "practice", "practice": "ujjayi", "rounds": 5, "lines": [{"text": "a", "round": [2, 5]}, {"text": "b"}, {"text": "c", "stage": "closing"}, {"text": "d", "stage": "opening"}, {"text": "e", "round": 4}, {"text": "f", "round": "last"}]}`,
-			`{"type": "practice", "practice": "ujjayi", "rounds": 3, "lines": [{"text": "a", "round": [2, 3]}, {"text": "b"}, {"text": "d", "stage": "opening"}]}`,
-			`{"type": "practice", "practice": "ujjayi", "rounds": 2, "lines": [{"text": "a", "round": [1, 2]}, {"text": "b"}, {"text": "c", "stage": "closing"}, {"text": "e", "round": 1}, {"text": "f", "round": "last"}]}`},
+		{`{"type": "practice", "practice": "ujjayi", "rounds": 5, "lines": [{"text": "a", "round": [2, 5]}, {"text": "b"}, ` +
+			`{"text": "c", "stage": "closing"}, {"text": "d", "stage": "opening"}, {"text": "e", "round": 4}, {"text": "f", ` +
+			`"round": "last"}]}`,
+			`{"type": "practice", "practice": "ujjayi", "rounds": 3, "lines": [{"text": "a", "round": [2, 3]}, {"text": "b"}, ` +
+				`{"text": "d", "stage": "opening"}]}`,
+			`{"type": "practice", "practice": "ujjayi", "rounds": 2, "lines": [{"text": "a", "round": [1, 2]}, {"text": "b"}, ` +
+				`{"text": "c", "stage": "closing"}, {"text": "e", "round": 1}, {"text": "f", "round": "last"}]}`},
 		{`{"type": "talk", "seconds": 60, "lines": [{"text": "a", "second": 5, "every": 10}]}`,
 			`{"type": "talk", "seconds": 30, "lines": [{"text": "a", "second": 5, "every": 10}]}`,
 			`{"type": "talk", "seconds": 30, "lines": [{"text": "a", "second": 5, "every": 10}]}`},
 		{`{"type": "talk", "seconds": 60, "lines": [{"text": "a", "second": 10}, {"text": "b", "second": 45}]}`,
-			`{"type": "talk", "seconds": 30, "lines": [{"text": "a", "second": 10}]}`, `{"type": "talk", "seconds": 30, "lines": [{"text": "b", "second": 15}]}`},
+			`{"type": "talk", "seconds": 30, "lines": [{"text": "a", "second": 10}]}`,
+			`{"type": "talk", "seconds": 30, "lines": [{"text": "b", "second": 15}]}`},
 	} {
 		doc := parse(t, `{"format": "vast-lantern-plan", "version": 1, "passages": [{"type": "talk"}, `+c.passage+`]}`)
 		p, err := Read(doc)
@@ -144,10 +161,12 @@ func TestSplittingAPassage(t *testing.T) {
 	}
 	doc := parse(
 		t,
-		`{"format": "vast-lantern-plan", "version": 1, "passages": [{"type": "practice", "practice": "ujjayi", "rounds": 1}, {"type": "practice", "practice": "panting-breath"}, 7]}`,
+		`{"format": "vast-lantern-plan", "version": 1, "passages": [{"type": "practice", "practice": "ujjayi", "rounds": `+
+			`1}, {"type": "practice", "practice": "panting-breath"}, 7]}`,
 	)
 	p, _ := Read(doc)
-	for number, says := range map[int]string{0: "no passage", 1: "one round", 2: "one round", 3: "no passage", 4: "no passage"} {
+	for number, says := range map[int]string{0: "no passage", 1: "one round", 2: "one round", 3: "no passage",
+		4: "no passage"} {
 		assert.Contains(t, language.English().Error(doc.Split(p, number)), says)
 	}
 	assert.Len(t, doc.Passages(), 3, "nothing was changed")

@@ -80,7 +80,8 @@ func sayWidths(f Fields, p *Passage) string {
 		return ""
 	}
 	return map[practice.Aperture]string{
-		{Inhale: "narrow", Exhale: "wide"}: "narrow in", {Inhale: "wide", Exhale: "narrow"}: "narrow out", {Inhale: "narrow", Exhale: "narrow"}: "narrow both",
+		{Inhale: "narrow", Exhale: "wide"}: "narrow in", {Inhale: "wide", Exhale: "narrow"}: "narrow out",
+		{Inhale: "narrow", Exhale: "narrow"}: "narrow both",
 	}[p.Aperture]
 }
 

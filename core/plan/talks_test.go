@@ -33,7 +33,8 @@ func field(doc plan.Document, passage int, name string) string {
 func TestTalksAreLengthenedToFiveSeconds(t *testing.T) {
 	doc, p := document(
 		t,
-		`{"type": "talk", "seconds": 60}, {"type": "talk", "seconds": 61, "keep": true}, {"type": "free", "seconds": 30}, {"type": "talk", "seconds": 1}`,
+		`{"type": "talk", "seconds": 60}, {"type": "talk", "seconds": 61, "keep": true}, {"type": "free", "seconds": 30}, `+
+			`{"type": "talk", "seconds": 1}`,
 	)
 	doc.LengthenTalks(p, breath.Ratio(143, 100))
 	assert.Equal(

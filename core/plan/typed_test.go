@@ -17,8 +17,10 @@ import (
 func TestApplyingAdvice(t *testing.T) {
 	names := line.NewNames("en", nil)
 	for _, text := range []string{
-		"even 4:4 x6\nrest 2 min", "talk\neven 4:4 x6\ntalk 30 s goodbye", "talk\nsquare x3\neven x4\nrest 2 min", "talk\nnadi 4:4 x6\nkapalabhati x2\npanting\nrest 2 min",
-		"starts 2026-03-02 21:00\ntalk\nkapalabhati x2\neven x6\nrest 2 min", "talk\nsighs x8\nsighs x9\nrest 2 min", "talk\neven 5:5 x90\nrest 2 min", "talk\neven 9 min\nujjayi own 30 min\nrest 2 min",
+		"even 4:4 x6\nrest 2 min", "talk\neven 4:4 x6\ntalk 30 s goodbye", "talk\nsquare x3\neven x4\nrest 2 min",
+		"talk\nnadi 4:4 x6\nkapalabhati x2\npanting\nrest 2 min",
+		"starts 2026-03-02 21:00\ntalk\nkapalabhati x2\neven x6\nrest 2 min", "talk\nsighs x8\nsighs x9\nrest 2 min",
+		"talk\neven 5:5 x90\nrest 2 min", "talk\neven 9 min\nujjayi own 30 min\nrest 2 min",
 		"talk\neven 4:4 x6 beside breathe\nrest 2 min",
 	} {
 		d, err := names.FromText(text, time.UTC)

@@ -81,19 +81,21 @@ const (
 
 // Practice is one entry of the catalogue.
 type Practice struct {
-	ID       string            `yaml:"id"`
-	Name     string            `yaml:"name"`
-	Term     string            `yaml:"term"` // the Sanskrit term, where a teacher would use one
-	Kind     Kind              `yaml:"kind"`
-	Takes    []string          `yaml:"takes"`  // fields of a plan's passage beyond those of its kind
-	Airway   breath.Airway     `yaml:"airway"` // of its rounds where the figure says so, and of its opening and closing
-	Figure   []Step            `yaml:"figure"`
-	TaughtAs Effect            `yaml:"taught_as"`
-	Settling bool              `yaml:"settling"` // prepares or closes a class: it is not climbed, and seldom the point of a class
-	From     string            `yaml:"from"`     // of a teacher's own: the practice that it was made from
-	Words    map[string]string `yaml:"words"`    // said in place of the table's, by phase
-	Care     []string          `yaml:"care"`     // the aspects of core/care that it has beyond holds, which follow from its counts
-	Entry    `yaml:",inline"`
+	ID       string        `yaml:"id"`
+	Name     string        `yaml:"name"`
+	Term     string        `yaml:"term"` // the Sanskrit term, where a teacher would use one
+	Kind     Kind          `yaml:"kind"`
+	Takes    []string      `yaml:"takes"`  // fields of a plan's passage beyond those of its kind
+	Airway   breath.Airway `yaml:"airway"` // of its rounds where the figure says so, and of its opening and closing
+	Figure   []Step        `yaml:"figure"`
+	TaughtAs Effect        `yaml:"taught_as"`
+	// prepares or closes a class: it is not climbed, and seldom the point of a class
+	Settling bool              `yaml:"settling"`
+	From     string            `yaml:"from"`  // of a teacher's own: the practice that it was made from
+	Words    map[string]string `yaml:"words"` // said in place of the table's, by phase
+	// the aspects of core/care that it has beyond holds, which follow from its counts
+	Care  []string `yaml:"care"`
+	Entry `yaml:",inline"`
 
 	// What a plan's passage has where it gives nothing:
 	Counts  string `yaml:"counts"`       // counted practices

@@ -36,11 +36,13 @@ func waysOf(p *Practice) []map[string]string {
 
 func TestPromptsOfAFile(t *testing.T) {
 	for text, want := range map[string]Prompt{
-		"Soft jaw.":                              {Text: "Soft jaw."},
-		"Into the sides. [attention sides]":      {Text: "Into the sides.", For: map[string][]string{"attention": {"sides"}}},
-		"Float. [zone all chest, stage rest]":    {Text: "Float.", For: map[string][]string{"zone": {"all", "chest"}, "stage": {"rest"}}},
-		"Say [softly] what you see.":             {Text: "Say [softly] what you see."},
-		"Narrow, not closed. [ width   narrow ]": {Text: "Narrow, not closed.", For: map[string][]string{"width": {"narrow"}}},
+		"Soft jaw.":                         {Text: "Soft jaw."},
+		"Into the sides. [attention sides]": {Text: "Into the sides.", For: map[string][]string{"attention": {"sides"}}},
+		"Float. [zone all chest, stage rest]": {Text: "Float.", For: map[string][]string{"zone": {"all", "chest"},
+			"stage": {"rest"}}},
+		"Say [softly] what you see.": {Text: "Say [softly] what you see."},
+		"Narrow, not closed. [ width   narrow ]": {Text: "Narrow, not closed.",
+			For: map[string][]string{"width": {"narrow"}}},
 	} {
 		got, err := ParsePrompt(text)
 		require.NoError(t, err, text)
@@ -164,7 +166,8 @@ func TestCountsOfARound(t *testing.T) {
 // The three zones are taught as about 60, 30 and 10 percent (common practice, with no source); how whole counts are
 // shared, with these examples, is in pacing.md section 3.
 func TestZones(t *testing.T) {
-	for n, want := range map[int][3]int{3: {1, 1, 1}, 4: {2, 1, 1}, 5: {3, 1, 1}, 6: {3, 2, 1}, 10: {6, 3, 1}, 13: {8, 4, 1}, 60: {36, 18, 6}} {
+	for n, want := range map[int][3]int{3: {1, 1, 1}, 4: {2, 1, 1}, 5: {3, 1, 1}, 6: {3, 2, 1}, 10: {6, 3, 1},
+		13: {8, 4, 1}, 60: {36, 18, 6}} {
 		got := [3]int{}
 		for _, zone := range Zones(n) {
 			got[map[string]int{"belly": 0, "ribs": 1, "chest": 2}[zone]]++
@@ -194,7 +197,8 @@ func TestPartsStrokesAndOpenPhases(t *testing.T) {
 	).Round(Setting{Counts: breath.Counts{Inhale: 5, Exhale: 5}, Aperture: Aperture{"narrow", "wide"}})
 	assert.Equal(t, []string{"narrow", "wide"}, []string{narrow[0].Part(1), narrow[1].Part(5)})
 
-	for airway, through := range map[breath.Airway]breath.Through{breath.ByNose: breath.Both, breath.OutByMouth: breath.Mouth, breath.ByMouth: breath.Mouth} {
+	for airway, through := range map[breath.Airway]breath.Through{breath.ByNose: breath.Both,
+		breath.OutByMouth: breath.Mouth, breath.ByMouth: breath.Mouth} {
 		strokes := Find("kapalabhati").Round(Setting{Strokes: 20, Airway: airway})
 		assert.Equal(t, []Phase{{Kind: breath.Stroke, Through: through, Counts: 20}}, strokes, "a stroke is an exhale")
 	}
@@ -209,13 +213,15 @@ func TestPartsStrokesAndOpenPhases(t *testing.T) {
 }
 
 func TestReadTellsWhatIsWrong(t *testing.T) {
-	good := "id: x\nname: X\nkind: counted\nairway: nose\ncounts: \"4:4\"\nrounds: 1\nfigure:\n  - {phase: inhale, counts: a, through: airway}\n"
+	good := "id: x\nname: X\nkind: counted\nairway: nose\ncounts: \"4:4\"\nrounds: 1\nfigure:\n  - {phase: inhale, " +
+		"counts: a, through: airway}\n"
 	_, err := Read([]byte(good))
 	require.NoError(t, err)
 	for name, c := range map[string]struct{ text, says string }{
-		"no figure":           {"id: x\nname: X\nkind: counted\nairway: nose\n", "figure"},
-		"unknown field":       {good + "colour: red\n", "colour"},
-		"wrong counts":        {"id: x\nname: X\nkind: counted\nairway: nose\ncounts: \"0:4\"\nrounds: 1\nfigure: [{phase: hold, counts: b}]\n", "0:4"},
+		"no figure":     {"id: x\nname: X\nkind: counted\nairway: nose\n", "figure"},
+		"unknown field": {good + "colour: red\n", "colour"},
+		"wrong counts": {"id: x\nname: X\nkind: counted\nairway: nose\ncounts: \"0:4\"\nrounds: 1\nfigure: [{phase: " +
+			"hold, counts: b}]\n", "0:4"},
 		"hold with side":      {good + "  - {phase: hold, counts: b, through: left}\n", "phase 2"},
 		"unknown phase":       {good + "  - {phase: hum, counts: b}\n", "hum"},
 		"unknown role":        {good + "  - {phase: hold, counts: z}\n", "z"},
@@ -225,8 +231,9 @@ func TestReadTellsWhatIsWrong(t *testing.T) {
 		"no rate":             {strings.Replace(good, "kind: counted", "kind: strokes", 1), "rate"},
 		"no open lengths":     {strings.Replace(good, "kind: counted", "kind: open", 1), "open_seconds"},
 		"rounds and minutes":  {good + "minutes: 2\n", "one of them"},
-		"no rounds":           {"id: x\nname: X\nkind: counted\nairway: nose\ncounts: \"4:4\"\nfigure: [{phase: hold, counts: b}]\n", "rounds"},
-		"not YAML":            {"id: [", ""},
+		"no rounds": {"id: x\nname: X\nkind: counted\nairway: nose\ncounts: \"4:4\"\nfigure: [{phase: hold, " +
+			"counts: b}]\n", "rounds"},
+		"not YAML": {"id: [", ""},
 	} {
 		_, err := Read([]byte(c.text))
 		require.Error(t, err, name)
@@ -245,7 +252,8 @@ func staircase(steps int) string {
 }
 
 func TestHostileFiles(t *testing.T) {
-	good := "id: own-x\nname: X\nkind: counted\nairway: nose\ncounts: \"4:4\"\nrounds: 1\nfigure:\n  - {phase: inhale, counts: a, through: airway}\n"
+	good := "id: own-x\nname: X\nkind: counted\nairway: nose\ncounts: \"4:4\"\nrounds: 1\nfigure:\n  - {phase: inhale, " +
+		"counts: a, through: airway}\n"
 	bomb := "a: &a [x, x, x, x, x, x, x, x, x]\n"
 	for i := range 8 {
 		bomb += fmt.Sprintf(
@@ -263,19 +271,21 @@ func TestHostileFiles(t *testing.T) {
 		)
 	}
 	for name, c := range map[string]struct{ text, says string }{
-		"aliases that explode":     {bomb, "anchors and aliases"},
-		"a merge":                  {good + "<<: {rounds: 3}\n", ""},
-		"too large":                {good + "about: " + strings.Repeat("x", MostBytes), "64 KiB"},
-		"a long text":              {good + "about: " + strings.Repeat("x", 3000) + "\n", "3000 bytes"},
-		"many texts":               {good + "how: [" + strings.Repeat("a, ", 500) + "b]\n", "texts"},
-		"a huge number":            {strings.Replace(good, "rounds: 1", "rounds: 99999999999999999999", 1), ""},
-		"a million rounds":         {strings.Replace(good, "rounds: 1", "rounds: 1000000", 1), "0 to 999"},
-		"a wrong type":             {strings.Replace(good, "rounds: 1", "rounds: [1]", 1), ""},
-		"a figure of a thousand":   {strings.Replace(good, "figure:", "figure:"+strings.Repeat("\n  - {phase: hold, counts: b}", 1000), 1), "1 to 40"},
-		"deep lists":               {"id: " + strings.Repeat("[", 50_000), "line 1: lists and objects are nested"},
-		"deep objects":             {good + "how: " + strings.Repeat("{a: ", 14_000), "line 9: lists and objects are nested"},
-		"deep objects, by lines":   {good + "how: " + strings.Repeat("{a:\n", 12_000), "nested more than 32 deep"},
-		"deep dashes":              {good + "how:\n  " + strings.Repeat("- ", 30_000) + "x", "line 10: lists and objects are nested"},
+		"aliases that explode": {bomb, "anchors and aliases"},
+		"a merge":              {good + "<<: {rounds: 3}\n", ""},
+		"too large":            {good + "about: " + strings.Repeat("x", MostBytes), "64 KiB"},
+		"a long text":          {good + "about: " + strings.Repeat("x", 3000) + "\n", "3000 bytes"},
+		"many texts":           {good + "how: [" + strings.Repeat("a, ", 500) + "b]\n", "texts"},
+		"a huge number":        {strings.Replace(good, "rounds: 1", "rounds: 99999999999999999999", 1), ""},
+		"a million rounds":     {strings.Replace(good, "rounds: 1", "rounds: 1000000", 1), "0 to 999"},
+		"a wrong type":         {strings.Replace(good, "rounds: 1", "rounds: [1]", 1), ""},
+		"a figure of a thousand": {strings.Replace(good, "figure:",
+			"figure:"+strings.Repeat("\n  - {phase: hold, counts: b}", 1000), 1), "1 to 40"},
+		"deep lists":             {"id: " + strings.Repeat("[", 50_000), "line 1: lists and objects are nested"},
+		"deep objects":           {good + "how: " + strings.Repeat("{a: ", 14_000), "line 9: lists and objects are nested"},
+		"deep objects, by lines": {good + "how: " + strings.Repeat("{a:\n", 12_000), "nested more than 32 deep"},
+		"deep dashes": {good + "how:\n  " + strings.Repeat("- ", 30_000) + "x",
+			"line 10: lists and objects are nested"},
 		"deep keys":                {good + "how:\n" + staircase(350), "nested more than 32 deep"},
 		"less careful than before": {good + "from: kapalabhati\ncare: []\n", "not remove any"},
 		"from nowhere":             {good + "from: juggling\n", "juggling"},
@@ -305,7 +315,8 @@ func FuzzRead(f *testing.F) {
 		if err != nil {
 			return
 		}
-		for _, ph := range p.Round(Setting{Counts: breath.Counts{Inhale: 3, Hold: 1, Exhale: 3, Empty: 1}, Strokes: 1, Zone: "all", Airway: p.Airway}) {
+		for _, ph := range p.Round(Setting{Counts: breath.Counts{Inhale: 3, Hold: 1, Exhale: 3, Empty: 1}, Strokes: 1,
+			Zone: "all", Airway: p.Airway}) {
 			if ph.Counts < 1 || ph.Counts > breath.MostHoldCounts {
 				t.Fatalf("a phase of %d counts", ph.Counts)
 			}

@@ -65,7 +65,8 @@ func tooDeep(data []byte) (line int) {
 	for number, text := range bytes.Split(data, []byte("\n")) {
 		content := bytes.TrimLeft(text, " ")
 		indented, dashes := len(text)-len(content), 0
-		for len(content) > 1 && (content[0] == '-' || content[0] == '?' || content[0] == ':') && (content[1] == ' ' || content[1] == '\t') {
+		for len(content) > 1 && (content[0] == '-' || content[0] == '?' || content[0] == ':') &&
+			(content[1] == ' ' || content[1] == '\t') {
 			dashes++
 			content = bytes.TrimLeft(content[1:], " \t")
 		}
@@ -114,8 +115,10 @@ func (p *Practice) check() error {
 		field            string
 		given, low, most int
 	}{
-		{"rounds", p.Rounds, 0, mostRounds}, {"minutes", p.Minutes, 0, mostMinutes}, {"strokes", p.Strokes, 0, mostStrokes}, {"rest", p.Rest, 0, mostRest},
-		{"figure", len(p.Figure), 1, mostPhases}, {"course", len(p.Course), 0, mostTexts}, {"bounds", len(p.Bounds), 0, mostTexts},
+		{"rounds", p.Rounds, 0, mostRounds}, {"minutes", p.Minutes, 0, mostMinutes}, {"strokes", p.Strokes, 0, mostStrokes},
+		{"rest", p.Rest, 0, mostRest},
+		{"figure", len(p.Figure), 1, mostPhases}, {"course", len(p.Course), 0, mostTexts},
+		{"bounds", len(p.Bounds), 0, mostTexts},
 		{"presets", len(p.Presets), 0, mostTexts},
 	} {
 		if n.given < n.low || n.given > n.most {

@@ -77,7 +77,8 @@ func TestWhereAGroupStands(t *testing.T) {
 		{led, "ppmp", []int{0, 0, 0, 0}, 0, 1, false, "Led as planned once; it moves on after 3 in a row."},
 		{led, "pppe", []int{0, 0, 0, 1}, 0, 0, false, "The last class was eased: back to step 1."},
 		{led, "e", []int{0}, 0, 0, false, "The last class was eased: it waits at step 1."},
-		{led, "pppt", []int{0, 0, 0, 1}, 1, 0, false, "In the last class for 3 of the 10 who answered it was too much: it waits at step 2."},
+		{led, "pppt", []int{0, 0, 0, 1}, 1, 0, false,
+			"In the last class for 3 of the 10 who answered it was too much: it waits at step 2."},
 		{led, "ppppppppp", []int{0, 0, 0, 1, 1, 1, 2, 2, 2}, 2, 3, true, "The last step is done: it stays there."},
 		{led, "pppppppppp", []int{0, 0, 0, 1, 1, 1, 2, 2, 2, 2}, 2, 3, true, "The last step is done: it stays there."},
 		{led, "pppppppppe", []int{0, 0, 0, 1, 1, 1, 2, 2, 2, 2}, 1, 0, false, "The last class was eased: back to step 2."},
@@ -127,7 +128,8 @@ func TestEveryTemplateCanBeMade(t *testing.T) {
 		long := func() (plan.Document, error) {
 			return sheet.ReadDocument(
 				strings.NewReader(
-					`{"format": "vast-lantern-plan", "version": 1, "tempo": 60, "passages": [{"type": "practice", "practice": "` + practiceID + `"}]}`,
+					`{"format": "vast-lantern-plan", "version": 1, "tempo": 60, "passages": [{"type": "practice", "practice": "` +
+						practiceID + `"}]}`,
 				),
 			)
 		}
@@ -210,8 +212,10 @@ func TestAStepSaysWhatItChangesAndLeavesAllElse(t *testing.T) {
 }
 
 func TestWhatIsWrongWithAProgramme(t *testing.T) {
-	wrong := (&programme.Programme{By: "whim", Times: 0, Days: 99, Missed: "ignore", Eased: "on", Ceiling: -1, Steps: []programme.Step{{}}}).Check()
-	for i, want := range []string{"name has 0", "Days between", "ceiling", "not by", "missed class", "eased class", "Step 1 is empty"} {
+	wrong := (&programme.Programme{By: "whim", Times: 0, Days: 99, Missed: "ignore", Eased: "on", Ceiling: -1,
+		Steps: []programme.Step{{}}}).Check()
+	for i, want := range []string{"name has 0", "Days between", "ceiling", "not by", "missed class", "eased class",
+		"Step 1 is empty"} {
 		require.Greater(t, len(wrong), i)
 		assert.Contains(t, language.English().Text(wrong[i]), want)
 	}

@@ -15,17 +15,20 @@ type Template struct {
 func Templates() []Template {
 	return []Template{
 		{ID: "first-month", About: "Five minutes, then six, eight and ten, two classes each.", Programme: Programme{
-			Name: "A first month", Steps: each(2, "5 min", "6 min", "8 min", "10 min"), By: Date, Days: 3, Missed: Wait, Eased: Wait, Ceiling: 30}},
+			Name: "A first month", Steps: each(2, "5 min", "6 min", "8 min", "10 min"), By: Date, Days: 3, Missed: Wait,
+			Eased: Wait, Ceiling: 30}},
 		{
 			ID:    "three-months",
 			About: "Five minutes in the first month, seven to ten in the second, fifteen in the third; never more than thirty.",
 			Programme: Programme{
-				Name: "Three months", Steps: append(each(4, "5 min"), append(each(2, "7 min", "10 min"), each(4, "15 min")...)...), By: Date, Days: 7, Missed: Wait, Eased: Back, Ceiling: 30},
+				Name: "Three months", Steps: append(each(4, "5 min"), append(each(2, "7 min", "10 min"), each(4, "15 min")...)...),
+				By: Date, Days: 7, Missed: Wait, Eased: Back, Ceiling: 30},
 		},
 		{ID: "seven-days", About: "One new thing a day for a week, each by itself.", Programme: Programme{
-			Name:  "Seven days",
-			Steps: each(1, "belly breath 5 min", "counted breath 4:4 x15", "counted breath 4:6 x12", "three-part breath x8", "ocean breath x12", "alternate nostril 4:4 x8", "moon breath x8"),
-			By:    Date, Days: 1, Missed: Wait, Eased: Wait}},
+			Name: "Seven days",
+			Steps: each(1, "belly breath 5 min", "counted breath 4:4 x15", "counted breath 4:6 x12", "three-part breath x8",
+				"ocean breath x12", "alternate nostril 4:4 x8", "moon breath x8"),
+			By: Date, Days: 1, Missed: Wait, Eased: Wait}},
 		{
 			ID:    "forty-days",
 			About: "One practice for forty days, eleven minutes a day; a day that is missed is added.",
@@ -44,10 +47,12 @@ func Templates() []Template {
 			About:  "From 1:1 to 1:4:2, one rung after the other, each led as planned three times.",
 			Counts: true,
 			Programme: Programme{
-				Name: "The ladder of ratios", Steps: each(1, "4:4 x8", "4:8 x8", "4:4:4 x8", "4:4:8 x8", "4:8:8 x6", "4:12:8 x6", "4:16:8 x5"), By: Led, Times: 3, Days: 7, Missed: Wait, Eased: Back},
+				Name: "The ladder of ratios", Steps: each(1, "4:4 x8", "4:8 x8", "4:4:4 x8", "4:4:8 x8", "4:8:8 x6", "4:12:8 x6",
+					"4:16:8 x5"), By: Led, Times: 3, Days: 7, Missed: Wait, Eased: Back},
 		},
 		{ID: "to-silence", About: "From numbers to words to silence, the count the same.", Counts: true, Programme: Programme{
-			Name: "From numbers to silence", Steps: each(1, "numbers", "words only", "silent"), By: Led, Times: 3, Days: 7, Missed: Wait, Eased: Back}},
+			Name: "From numbers to silence", Steps: each(1, "numbers", "words only", "silent"), By: Led, Times: 3, Days: 7,
+			Missed: Wait, Eased: Back}},
 	}
 }
 

@@ -36,7 +36,9 @@ func (r *Review) advice() Advice {
 			return Advice{fact.New("practise.mistaken", "look", look(s.Else[0])), s.Else[0]}
 		}
 	}
-	if id := r.gravest(func(m *Moment) bool { return !m.Few && OfStrain(m.ID) && m.Named >= 0 && m.Pressed < 0 }); id != "" {
+	if id := r.gravest(func(m *Moment) bool {
+		return !m.Few && OfStrain(m.ID) && m.Named >= 0 && m.Pressed < 0
+	}); id != "" {
 		return Advice{fact.New("practise.cause"), id}
 	}
 	if needless := r.NeedlessCount(); needless > 0 {

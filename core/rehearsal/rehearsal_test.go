@@ -92,10 +92,12 @@ func TestOnePerson(t *testing.T) {
 		{counted("3:0:3:3", 4, ""), 0.30, []string{rehearsal.Gasp}},
 		// three seconds longer than it can be followed
 		{counted("8:8", 3, ""), 0.225, []string{rehearsal.Early}},
-		{counted("4:16:8", 2, ""), 0.8, []string{rehearsal.Rushed, rehearsal.Tight}},                      // and one stops
-		{counted("3:6:3", 2, "") + `, {"type": "free", "seconds": 20}`, 0.10, []string{rehearsal.Rushed}}, // natural breath halves it
+		{counted("4:16:8", 2, ""), 0.8, []string{rehearsal.Rushed, rehearsal.Tight}}, // and one stops
+		// natural breath halves it
+		{counted("3:6:3", 2, "") + `, {"type": "free", "seconds": 20}`, 0.10, []string{rehearsal.Rushed}},
 		{counted("3:6:3", 2, "") + "," + counted("4:4", 10, ""), 0.2 * 0.6648, []string{rehearsal.Rushed}},
-		{`{"type": "practice", "practice": "kapalabhati", "strokes": 30, "rounds": 1, "rate": 60, "closing": []}`, 0.1, nil}, // ten strokes too many
+		// ten strokes too many
+		{`{"type": "practice", "practice": "kapalabhati", "strokes": 30, "rounds": 1, "rate": 60, "closing": []}`, 0.1, nil},
 	} {
 		course := follow(t, newcomer(), c.passages)
 		assert.InDelta(t, c.strain, last(course), 0.005, c.passages)
@@ -147,7 +149,8 @@ func TestTheRoomsAreRead(t *testing.T) {
 
 // Every sign is one that the pad of the lead screen has.
 func TestSignsAreThoseOfThePad(t *testing.T) {
-	for _, id := range []string{rehearsal.Gasp, rehearsal.Rushed, rehearsal.Early, rehearsal.Late, rehearsal.Tight, rehearsal.Restless, rehearsal.Strokes, rehearsal.Unwell} {
+	for _, id := range []string{rehearsal.Gasp, rehearsal.Rushed, rehearsal.Early, rehearsal.Late, rehearsal.Tight,
+		rehearsal.Restless, rehearsal.Strokes, rehearsal.Unwell} {
 		found := false
 		for _, seen := range room.Signals {
 			found = found || seen.ID == id
@@ -203,11 +206,13 @@ func TestThePastNeverChanges(t *testing.T) {
 	presses := []pace.Adjustment{
 		{
 			Do: pace.ToPause,
-		}, {Do: pace.DropHolds}, {Do: pace.Release}, {Do: pace.LastRound}, {Do: pace.Enough}, {Do: pace.Next}, {Do: pace.Again}, {Do: pace.Close},
+		}, {Do: pace.DropHolds}, {Do: pace.Release}, {Do: pace.LastRound}, {Do: pace.Enough}, {Do: pace.Next},
+		{Do: pace.Again}, {Do: pace.Close},
 		{
 			Do: pace.ToTempo,
 			To: breath.Int(45),
-		}, {Do: pace.ToTempo, To: breath.Int(75)}, {Do: pace.ToCounts, Counts: [4]int{3, 2, 4, 0}}, {Do: pace.ToBeside, Text: "breathe"},
+		}, {Do: pace.ToTempo, To: breath.Int(75)}, {Do: pace.ToCounts, Counts: [4]int{3, 2, 4, 0}},
+		{Do: pace.ToBeside, Text: "breathe"},
 		{Do: pace.ToStrokes, To: breath.Int(60)},
 	}
 	rapid.Check(t, func(t *rapid.T) {

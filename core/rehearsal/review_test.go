@@ -71,15 +71,19 @@ func TestWhatWasSeenSaidAndMet(t *testing.T) {
 		shown  []string
 		next   string
 	}{
-		{"nothing is done", nil, []string{"rushed 12000, said -1,  -1, missed true", "tight 32000, said -1,  -1, missed true"}, "falls out"},
+		{"nothing is done", nil, []string{"rushed 12000, said -1,  -1, missed true",
+			"tight 32000, said -1,  -1, missed true"}, "falls out"},
 		{"said, and nothing done", []pace.Adjustment{saw(15_000, rehearsal.Rushed)},
 			[]string{"rushed 12000, said 15000,  -1, missed false", "tight 32000, said -1,  -1, missed true"}, "shoulders"},
 		{"said and met", []pace.Adjustment{saw(15_000, rehearsal.Rushed), shorter(16_000, 4, 4, 4, 0)},
 			[]string{"rushed 12000, said 15000, counts 16000, missed false"}, "more people were eased"},
-		{"met without a word", []pace.Adjustment{shorter(14_000, 4, 4, 4, 0)}, []string{"rushed 12000, said -1, counts 14000, missed false"}, "more people were eased"},
-		{"only the rounds fewer", []pace.Adjustment{saw(15_000, rehearsal.Rushed), {At: 16_000, Do: pace.Rounds, By: -2, Relative: true}},
+		{"met without a word", []pace.Adjustment{shorter(14_000, 4, 4, 4, 0)},
+			[]string{"rushed 12000, said -1, counts 14000, missed false"}, "more people were eased"},
+		{"only the rounds fewer", []pace.Adjustment{saw(15_000, rehearsal.Rushed), {At: 16_000, Do: pace.Rounds, By: -2,
+			Relative: true}},
 			[]string{"rushed 12000, said 15000,  -1, missed false", "tight 32000, said -1,  -1, missed true"}, "shoulders"},
-		{"a gentler lane for those who want it", []pace.Adjustment{saw(15_000, rehearsal.Rushed), {At: 15_500, Do: pace.ToBeside, Text: "breathe"}},
+		{"a gentler lane for those who want it", []pace.Adjustment{saw(15_000, rehearsal.Rushed),
+			{At: 15_500, Do: pace.ToBeside, Text: "breathe"}},
 			[]string{"rushed 12000, said 15000, beside 15500, missed false"}, "Nothing was missed"},
 		{"taken for something else", []pace.Adjustment{saw(15_000, rehearsal.Gasp), shorter(16_000, 4, 4, 4, 0)},
 			[]string{"rushed 12000, said -1, counts 16000, missed false"}, "one thing for another"},

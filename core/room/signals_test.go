@@ -226,12 +226,17 @@ func TestTempoOfTaps(t *testing.T) {
 	breath, err := room.Taps([]int64{0, 14_000, 28_000})
 	require.NoError(t, err)
 	for passage, want := range map[string][2]string{
-		`{"type": "practice", "practice": "counted-breath", "counts": "4:6"}`:                     {"50", "43"}, // ten counts in 14 s
-		`{"type": "practice", "practice": "nadi-shodhana", "counts": "4:6"}`:                      {"50", "43"}, // a breath, not a round
-		`{"type": "practice", "practice": "counted-breath", "counts": "4:6", "word": "before"}`:   {"50", "51"}, // twelve
-		`{"type": "practice", "practice": "counted-breath", "counts": "4:6", "natural_pause": 1}`: {"50", "50"}, // ten in 12 s
-		`{"type": "practice", "practice": "counted-breath", "counts": "1:1"}`:                     {"50", "20"}, // not below the range
-		`{"type": "practice", "practice": "kapalabhati"}`:                                         {"50", "30"}, // strokes have no breaths
+		// ten counts in 14 s
+		`{"type": "practice", "practice": "counted-breath", "counts": "4:6"}`: {"50", "43"},
+		// a breath, not a round
+		`{"type": "practice", "practice": "nadi-shodhana", "counts": "4:6"}`:                    {"50", "43"},
+		`{"type": "practice", "practice": "counted-breath", "counts": "4:6", "word": "before"}`: {"50", "51"}, // twelve
+		// ten in 12 s
+		`{"type": "practice", "practice": "counted-breath", "counts": "4:6", "natural_pause": 1}`: {"50", "50"},
+		// not below the range
+		`{"type": "practice", "practice": "counted-breath", "counts": "1:1"}`: {"50", "20"},
+		// strokes have no breaths
+		`{"type": "practice", "practice": "kapalabhati"}`: {"50", "30"},
 	} {
 		s, _ := scene(t, passage, 0, 0)
 		assert.Equal(t, want[0], beat.Tempo(s.Passage, s.Passage.Measure, false).String(), passage)
@@ -244,12 +249,16 @@ func TestWhatAPassageCanShow(t *testing.T) {
 	const always = "restless interrupted unwell backs settled clock"
 	for passage, want := range map[string]string{
 		`"type": "talk"`: always,
-		`"type": "practice", "practice": "counted-breath", "counts": "4:4"`:                                                "gasp early late tight belly pressure " + always,
-		`"type": "practice", "practice": "counted-breath", "counts": "4:4:4"`:                                              "gasp rushed early late tight belly pressure " + always,
-		`"type": "practice", "practice": "kapalabhati"`:                                                                    "early late tight strokes pressure " + always,
-		`"type": "practice", "practice": "nadi-shodhana", "counts": "4:4", "pace": "own"`:                                  "gasp tight belly pinched pressure " + always,
-		`"type": "practice", "practice": "digital-control", "aperture": {"inhale": "wide", "exhale": "narrow"}`:            "gasp early late tight belly pinched pressure " + always,
-		`"type": "practice", "practice": "digital-control", "aperture": {"inhale": "wide", "exhale": "wide"}, "rounds": 2`: "gasp early late tight belly pressure " + always,
+		`"type": "practice", "practice": "counted-breath", "counts": "4:4"`: "gasp early late tight belly pressure " + always,
+		`"type": "practice", "practice": "counted-breath", "counts": ` +
+			`"4:4:4"`: "gasp rushed early late tight belly pressure " + always,
+		`"type": "practice", "practice": "kapalabhati"`: "early late tight strokes pressure " + always,
+		`"type": "practice", "practice": "nadi-shodhana", "counts": "4:4", ` +
+			`"pace": "own"`: "gasp tight belly pinched pressure " + always,
+		`"type": "practice", "practice": "digital-control", "aperture": ` +
+			`{"inhale": "wide", "exhale": "narrow"}`: "gasp early late tight belly pinched pressure " + always,
+		`"type": "practice", "practice": "digital-control", "aperture": ` +
+			`{"inhale": "wide", "exhale": "wide"}, "rounds": 2`: "gasp early late tight belly pressure " + always,
 	} {
 		s, _ := scene(t, "{"+passage+"}", 0, 0)
 		var got []string

@@ -58,20 +58,29 @@ func TestWhatIsPlanned(t *testing.T) {
 		sets    map[string]any
 	}{
 		{"nothing chosen, nothing set", nil, practiceDoc("nadi-shodhana", nil), map[string]any{}},
-		{"the starting side, with how it starts", Choices{"start": "right"}, practiceDoc("nadi-shodhana", nil), map[string]any{"side": "right", "entry": "inhale"}},
-		{"the side also of one-sided breath", Choices{"start": "right"}, practiceDoc("single-nostril", nil), map[string]any{"side": "right"}},
+		{"the starting side, with how it starts", Choices{"start": "right"}, practiceDoc("nadi-shodhana", nil),
+			map[string]any{"side": "right", "entry": "inhale"}},
+		{"the side also of one-sided breath", Choices{"start": "right"}, practiceDoc("single-nostril", nil),
+			map[string]any{"side": "right"}},
 		{"not where there are no sides", Choices{"start": "right"}, practiceDoc("ujjayi", nil), map[string]any{}},
-		{"what the passage says itself stays", Choices{"start": "right"}, practiceDoc("single-nostril", map[string]any{"side": "left"}), map[string]any{}},
+		{"what the passage says itself stays", Choices{"start": "right"},
+			practiceDoc("single-nostril", map[string]any{"side": "left"}), map[string]any{}},
 		{"exhale first", Choices{"start": "exhale"}, practiceDoc("nadi-shodhana", nil), map[string]any{"entry": "exhale"}},
 		{"the word before", Choices{"word": "before"}, practiceDoc("ujjayi", nil), map[string]any{"word": "before"}},
 		{"not with strokes", Choices{"word": "before"}, practiceDoc("kapalabhati", nil), map[string]any{}},
-		{"counting", Choices{"counting": "fading"}, practiceDoc("kapalabhati", nil), map[string]any{"fade": map[string]any{"words_after": json.Number("3"), "silent_after": json.Number("6")}}},
-		{"a natural pause", Choices{"pauses": "natural"}, practiceDoc("ujjayi", nil), map[string]any{"natural_pause": json.Number("1")}},
-		{"a double exhale in alternate nostril breath", Choices{"exhale": "double"}, practiceDoc("nadi-shodhana", nil), map[string]any{"counts": "4:8"}},
+		{"counting", Choices{"counting": "fading"}, practiceDoc("kapalabhati", nil),
+			map[string]any{"fade": map[string]any{"words_after": json.Number("3"), "silent_after": json.Number("6")}}},
+		{"a natural pause", Choices{"pauses": "natural"}, practiceDoc("ujjayi", nil),
+			map[string]any{"natural_pause": json.Number("1")}},
+		{"a double exhale in alternate nostril breath", Choices{"exhale": "double"}, practiceDoc("nadi-shodhana", nil),
+			map[string]any{"counts": "4:8"}},
 		{"and only there", Choices{"exhale": "double"}, practiceDoc("ujjayi", nil), map[string]any{}},
-		{"by minutes: ten breaths of 12 s", Choices{"length": "minutes"}, practiceDoc("ujjayi", nil), map[string]any{"minutes": json.Number("2")}},
-		{"not where rounds are given", Choices{"length": "minutes"}, practiceDoc("ujjayi", map[string]any{"rounds": json.Number("3")}), map[string]any{}},
-		{"not at own pace", Choices{"length": "minutes"}, practiceDoc("ujjayi", map[string]any{"pace": "own"}), map[string]any{}},
+		{"by minutes: ten breaths of 12 s", Choices{"length": "minutes"}, practiceDoc("ujjayi", nil),
+			map[string]any{"minutes": json.Number("2")}},
+		{"not where rounds are given", Choices{"length": "minutes"},
+			practiceDoc("ujjayi", map[string]any{"rounds": json.Number("3")}), map[string]any{}},
+		{"not at own pace", Choices{"length": "minutes"}, practiceDoc("ujjayi", map[string]any{"pace": "own"}),
+			map[string]any{}},
 		{"talks stay as they are", Choices{"counting": "words"}, map[string]any{"type": "talk"}, map[string]any{}},
 	} {
 		passage, err := plan.FieldsOf(c.doc)
@@ -106,7 +115,8 @@ func TestWhatIsShown(t *testing.T) {
 func TestALaneBesideHolds(t *testing.T) {
 	always := Choices{"lane": "always"}
 	names := line.NewNames("en", nil)
-	for line, want := range map[string]string{"square x3": "breathe", "nadi 4:4:8 x6 beside 4:4": "4:4", "even x3": "none", "open holds x2": "breathe", "nadi 4:4:4 own 2 min": "none", "rest 2 min": "none"} {
+	for line, want := range map[string]string{"square x3": "breathe", "nadi 4:4:8 x6 beside 4:4": "4:4", "even x3": "none",
+		"open holds x2": "breathe", "nadi 4:4:4 own 2 min": "none", "rest 2 min": "none"} {
 		f, err := names.Read(line)
 		require.NoError(t, err)
 		always.Fill(f[0])

@@ -12,7 +12,8 @@ import (
 
 // columns is the header line of a cue sheet.
 var columns = []string{
-	"at_ms", "dur_ms", "passage", "practice", "stage", "round", "breath", "phase", "through", "count", "of", "part", "say", "kept",
+	"at_ms", "dur_ms", "passage", "practice", "stage", "round", "breath", "phase", "through", "count", "of", "part", "say",
+	"kept",
 }
 
 // WriteCSV writes a cue sheet as RFC 4180 CSV.

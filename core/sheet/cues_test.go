@@ -141,8 +141,10 @@ func FuzzReadPlan(f *testing.F) {
 	for _, seed := range []string{
 		head + `"passages": []}`,
 		head + `"tempo": 47.35, "passages": [{"type": "talk", "wait": true}, {"type": "free", "breaths": 3}]}`,
-		head + `"passages": [{"type": "practice", "practice": "nadi-shodhana", "counts": [4, 4, 8, 0], "minutes": 3, "entry": "exhale", "fade": {"words_after": 1}}]}`,
-		head + `"passages": [{"type": "practice", "practice": "open-holds", "open_seconds": [1, 2, 3, 4], "opening": [{"breaths": 2}, {"seconds": 3}]}]}`,
+		head + `"passages": [{"type": "practice", "practice": "nadi-shodhana", "counts": [4, 4, 8, 0], "minutes": 3, ` +
+			`"entry": "exhale", "fade": {"words_after": 1}}]}`,
+		head + `"passages": [{"type": "practice", "practice": "open-holds", "open_seconds": [1, 2, 3, 4], "opening": ` +
+			`[{"breaths": 2}, {"seconds": 3}]}]}`,
 		head + `"passages": [{"type": "practice", "practice": "panting-breath", "rate": 139.9, "minutes": 0.01}]}`,
 		head + `"passages": [{"type": "practice", "practice": "three-part-breath", "zone": "all", "counts": "3:3"}]}`,
 		`{"format": "vast-lantern-plan", "version": 1e0, "passages": [{}, null, 7]}`,
@@ -174,13 +176,15 @@ func FuzzReadPlan(f *testing.F) {
 func FuzzReadScript(f *testing.F) {
 	for _, seed := range []string{
 		`{"at_ms": 30200, "do": "tempo", "to": 50, "carry": true}`, `{"at_ms": 41000, "do": "counts", "to": [4, 4, 6, 0]}`,
-		`{"at_ms": 60000, "do": "finish-by", "to_ms": 900000}`, `{"at_ms": 0, "do": "rounds", "by": -1}` + "\n\n" + `{"at_ms": 0, "do": "end"}`,
+		`{"at_ms": 60000, "do": "finish-by", "to_ms": 900000}`, `{"at_ms": 0, "do": "rounds", "by": -1}` + "\n\n" +
+			`{"at_ms": 0, "do": "end"}`,
 		`{"at_ms": 1e3, "do": "strokes", "to": 12}`, `{"at_ms": 5, "do": "signal", "see": "a gasp"}`, `{}`, `[]`,
 	} {
 		f.Add(seed)
 	}
 	_, p, err := readText(
-		head + `"passages": [{"type": "practice", "practice": "kapalabhati", "minutes": 1}, {"type": "practice", "practice": "segmented-breath", "minutes": 1}]}`,
+		head + `"passages": [{"type": "practice", "practice": "kapalabhati", "minutes": 1}, {"type": "practice", ` +
+			`"practice": "segmented-breath", "minutes": 1}]}`,
 	)
 	if err != nil {
 		f.Fatal(err)

@@ -17,7 +17,8 @@ func ExampleDepth() {
 
 func TestDepth(t *testing.T) {
 	for text, want := range map[string]int{
-		"": 0, "7": 0, "{}": 1, `[[1], {"a": [2]}]`: 3, `"[" [`: 1, `"\\" [`: 1, `"\"[" `: 0, `"[`: 0, strings.Repeat("[", 9900): 9900,
+		"": 0, "7": 0, "{}": 1, `[[1], {"a": [2]}]`: 3, `"[" [`: 1, `"\\" [`: 1, `"\"[" `: 0, `"[`: 0,
+		strings.Repeat("[", 9900): 9900,
 	} {
 		assert.Equal(t, want, Depth([]byte(text)), "%.20s", text)
 	}
@@ -25,7 +26,8 @@ func TestDepth(t *testing.T) {
 
 func TestControlCharacter(t *testing.T) {
 	for text, want := range map[string]string{
-		`{"title": "Evening"}`: "", `"a\u0000b"`: "U+0000", `"\\u0000"`: "", `"\\\u0007"`: "U+0007", `"\u000a\n\t\u0009"`: "", `"\u001F"`: "U+001F",
+		`{"title": "Evening"}`: "", `"a\u0000b"`: "U+0000", `"\\u0000"`: "", `"\\\u0007"`: "U+0007", `"\u000a\n\t\u0009"`: "",
+		`"\u001F"`: "U+001F",
 		`"\u0041"`: "", `"\u00`: "", `"\`: "",
 	} {
 		assert.Equal(t, want, ControlCharacter([]byte(text)), text)

@@ -70,7 +70,8 @@ func TestEveryErrorIsReportedWithPassageFieldGivenAndAllowed(t *testing.T) {
 		`plan, slot_min: given "25", allowed: a number, over 0, up to 1440`,
 		`plan, starts_at: given "tomorrow", allowed: a date and time such as 2026-03-02T18:30:00+01:00 (RFC 3339)`,
 		`passage 1 (talk), seconds: given 0.5, allowed: a number, 1 to 7200`,
-		`passage 1 (talk), rounds: given 3, allowed: only on led practices of several rounds and on counted practices at own pace; others have minutes`,
+		`passage 1 (talk), rounds: given 3, allowed: only on led practices of several rounds and on counted practices at ` +
+			`own pace; others have minutes`,
 		`passage 1 (talk), wait: given "yes", allowed: true or false`,
 		`passage 3 (Sides), rounds: given 0, allowed: either rounds or minutes, not both`,
 		`passage 3 (Sides), airway: given "nose", allowed: only on practices that take it`,
@@ -126,7 +127,8 @@ func TestNothingIsComputedBeyondTheBounds(t *testing.T) {
 		assert.Empty(t, p.Passages)
 	}
 	strokes := strings.Repeat(
-		`{"type": "practice", "practice": "kapalabhati", "strokes": 500, "rate": 140, "rounds": 40, "rest_between": 1, "lead_in": 0},`,
+		`{"type": "practice", "practice": "kapalabhati", "strokes": 500, "rate": 140, "rounds": 40, "rest_between": 1, `+
+			`"lead_in": 0},`,
 		5,
 	)
 	_, p, err := readText(head + `"passages": [` + strings.TrimSuffix(strokes, ",") + `]}`)
@@ -152,9 +154,12 @@ func TestReadScript(t *testing.T) {
 
 func TestEveryWrongLineOfAScriptIsNamed(t *testing.T) {
 	lines := []string{
-		`not json`, `{"do": "pause"}`, `{"at_ms": -1, "do": "pause"}`, `{"at_ms": 1.5, "do": "pause"}`, `{"at_ms": 5, "do": "fly"}`,
-		`{"at_ms": 5}`, `{"at_ms": 5, "do": "tempo"}`, `{"at_ms": 5, "do": "tempo", "to": "50"}`, `{"at_ms": 5, "do": "rounds"}`,
-		`{"at_ms": 5, "do": "rounds", "to": 2.5}`, `{"at_ms": 5, "do": "note"}`, `{"at_ms": 50, "do": "pause"}`, `{"at_ms": 49, "do": "resume"}`,
+		`not json`, `{"do": "pause"}`, `{"at_ms": -1, "do": "pause"}`, `{"at_ms": 1.5, "do": "pause"}`,
+		`{"at_ms": 5, "do": "fly"}`,
+		`{"at_ms": 5}`, `{"at_ms": 5, "do": "tempo"}`, `{"at_ms": 5, "do": "tempo", "to": "50"}`,
+		`{"at_ms": 5, "do": "rounds"}`,
+		`{"at_ms": 5, "do": "rounds", "to": 2.5}`, `{"at_ms": 5, "do": "note"}`, `{"at_ms": 50, "do": "pause"}`,
+		`{"at_ms": 49, "do": "resume"}`,
 	}
 	_, err := ReadScript(strings.NewReader(strings.Join(lines, "\n")))
 	var errs ScriptErrors

@@ -64,9 +64,11 @@ func TestWhatWasToldSpeaksAgainstAStep(t *testing.T) {
 		why  string // empty: a step is taken
 	}{
 		{"nobody told anything", taught.Told{}, ""},
-		{"a quarter too much", taught.Told{Easy: 3, Right: 3, TooMuch: 2}, "but for 2 of the 8 who answered it was too much last time: the same again"},
+		{"a quarter too much", taught.Told{Easy: 3, Right: 3, TooMuch: 2},
+			"but for 2 of the 8 who answered it was too much last time: the same again"},
 		{"less than a quarter", taught.Told{Easy: 3, Right: 4, TooMuch: 2}, ""},
-		{"a third beside, as phones told", taught.Told{Right: 9, Main: 6, Beside: 3}, "but 3 of 9 took the gentler lane last time"},
+		{"a third beside, as phones told", taught.Told{Right: 9, Main: 6, Beside: 3},
+			"but 3 of 9 took the gentler lane last time"},
 		{"less than a third beside", taught.Told{Right: 9, Main: 7, Beside: 3}, ""},
 		{"as the teacher counted, whatever the phones told", taught.Told{Main: 1, Beside: 4, Attended: 14, Gentler: 4}, ""},
 		{"a third, as counted", taught.Told{Attended: 12, Gentler: 4}, "4 of 12 took the gentler lane"},

@@ -35,7 +35,8 @@ func (h Home) Check() (wrong []fact.Fact) {
 		message            string
 		given, least, most int
 	}{
-		{"home.minutes", h.Minutes, 1, MostHomeMinutes}, {"home.pieces", h.Pieces, 1, MostHomePieces}, {"home.days", h.Days, 0, MostHomeDays},
+		{"home.minutes", h.Minutes, 1, MostHomeMinutes}, {"home.pieces", h.Pieces, 1, MostHomePieces},
+		{"home.days", h.Days, 0, MostHomeDays},
 	} {
 		if of.given < of.least || of.given > of.most {
 			wrong = append(wrong, fact.New(of.message, "given", of.given, "least", of.least, "most", of.most))

@@ -31,12 +31,17 @@ func TestWhatGoesHome(t *testing.T) {
 		passages []string
 		order    []int
 	}{
-		{"a class on 4:2:7", []string{square("4:4", 3, `, "trial": true`), square("4:4", 9, ""), square("4:2:6", 9, ""), square("4:2:7", 9, "")}, []int{4, 3, 2}},
-		{"counts that go back at the end", []string{square("4:4", 9, ""), square("4:2:7", 9, ""), square("4:4", 9, "")}, []int{2, 3, 1}},
-		{"the main figure, not the last", []string{square("4:4:4:4", 2, ""), square("4:4:4:4", 1, ""), square("4:2:8", 3, "")}, []int{1, 2, 3}},
-		{"the practice that took longest", []string{square("4:4", 4, ""), nadi("4:4:8", 6, ""), `{"type": "free", "seconds": 600}`}, []int{2, 1}},
+		{"a class on 4:2:7", []string{square("4:4", 3, `, "trial": true`), square("4:4", 9, ""), square("4:2:6", 9, ""),
+			square("4:2:7", 9, "")}, []int{4, 3, 2}},
+		{"counts that go back at the end", []string{square("4:4", 9, ""), square("4:2:7", 9, ""), square("4:4", 9, "")},
+			[]int{2, 3, 1}},
+		{"the main figure, not the last", []string{square("4:4:4:4", 2, ""), square("4:4:4:4", 1, ""),
+			square("4:2:8", 3, "")}, []int{1, 2, 3}},
+		{"the practice that took longest", []string{square("4:4", 4, ""), nadi("4:4:8", 6, ""),
+			`{"type": "free", "seconds": 600}`}, []int{2, 1}},
 		{"what settles comes last", []string{sigh, sigh, square("4:4", 1, "")}, []int{3, 2, 1}},
-		{"at own pace too", []string{nadi("4:4", 1, ""), `{"type": "practice", "practice": "nadi-shodhana", "pace": "own", "minutes": 5}`}, []int{2, 1}},
+		{"at own pace too", []string{nadi("4:4", 1, ""),
+			`{"type": "practice", "practice": "nadi-shodhana", "pace": "own", "minutes": 5}`}, []int{2, 1}},
 		{"no practice", []string{`{"type": "talk", "seconds": 60}`}, []int{}},
 	} {
 		p := read(t, c.passages...)
@@ -57,7 +62,8 @@ func TestHowMuchGoesHome(t *testing.T) {
 		rounds int // of nadi 4:4:8 at 60, 32 s each
 	}{
 		{taught.Home{Minutes: 10, Pieces: 1, Days: 7}, "10 minutes a day, for 7 days", 19},
-		{taught.Home{Minutes: 10, Pieces: 5, Days: 1, When: "while waiting"}, "10 minutes a day, in 5 pieces, for 1 day, while waiting", 4},
+		{taught.Home{Minutes: 10, Pieces: 5, Days: 1, When: "while waiting"},
+			"10 minutes a day, in 5 pieces, for 1 day, while waiting", 4},
 		{taught.Home{Minutes: 1, Pieces: 10}, "1 minute a day, in 10 pieces", 1},
 	} {
 		assert.Empty(t, c.home.Check())
@@ -90,7 +96,8 @@ func TestHowMuchGoesHome(t *testing.T) {
 
 // What goes home is a plan of one passage, as it is practised there: led, no try-out, in as many rounds as fit a piece.
 func TestAHomePracticeIsAPlanOfOnePassage(t *testing.T) {
-	own := `{"type": "practice", "practice": "nadi-shodhana", "pace": "own", "minutes": 5, "counts": "4:4:8", "beside": "breathe"}`
+	own := `{"type": "practice", "practice": "nadi-shodhana", "pace": "own", "minutes": 5, "counts": "4:4:8", "beside": ` +
+		`"breathe"}`
 	for _, c := range []struct {
 		passage string
 		at      taught.Next
@@ -119,7 +126,8 @@ func TestAHomePracticeIsAPlanOfOnePassage(t *testing.T) {
 	}
 	waiting, w := document(
 		t,
-		`{"type": "practice", "practice": "kapalabhati", "strokes": 30, "rate": 60, "rounds": 3, "rest_between": 0, "rest_wait": true}`,
+		`{"type": "practice", "practice": "kapalabhati", "strokes": 30, "rate": 60, "rounds": 3, "rest_between": 0, `+
+			`"rest_wait": true}`,
 	)
 	require.NoError(t, taught.Home{Minutes: 3, Pieces: 1}.Plan(waiting, w, 1, taught.Next{}))
 	rests, err := json.Marshal(waiting)

@@ -18,7 +18,8 @@ import (
 // The rules of next time, case by case (handbook.md sections 4 and 8).
 func TestNextTime(t *testing.T) {
 	const whole = 3_600_000
-	kapalabhati := `{"type": "practice", "practice": "kapalabhati", "strokes": 30, "rounds": 3, "rest_between": 30, "lead_in": 0}`
+	kapalabhati := `{"type": "practice", "practice": "kapalabhati", "strokes": 30, "rounds": 3, "rest_between": 30, ` +
+		`"lead_in": 0}`
 	same := func(passage string, times int) (list []string) {
 		for range times {
 			list = append(list, passage)
@@ -36,20 +37,34 @@ func TestNextTime(t *testing.T) {
 		{"never led", nil, nil, "nadi-shodhana", "", ""},
 		{"once", same(nadi("4:4", 3, ""), 1), nil, "nadi-shodhana", "4:4 x3", "Led as planned once: the same again"},
 		{"twice", same(nadi("4:4", 3, ""), 2), nil, "nadi-shodhana", "4:4 x3", "Led as planned 2 times in a row"},
-		{"three times, not yet long", same(nadi("4:4", 3, ""), 3), nil, "nadi-shodhana", "4:4 x4", "one step up, 4:4, 4 rounds"},
+		{"three times, not yet long", same(nadi("4:4", 3, ""), 3), nil, "nadi-shodhana", "4:4 x4",
+			"one step up, 4:4, 4 rounds"},
 		{"of many rounds a fifth", same(nadi("4:4", 15, ""), 3), nil, "nadi-shodhana", "4:4 x18", "one step up"},
-		{"five minutes: the base count", same(nadi("4:4:8", 10, ""), 3), nil, "nadi-shodhana", "5:5:10 x10", "one step up, 5:5:10, 10 rounds"},
-		{"base six: the next rung", same(nadi("6:6", 13, ""), 3), nil, "nadi-shodhana", "4:8 x13", "one step up, 4:8, 13 rounds"},
-		{"at the top of the ladder: the base count", same(nadi("6:24:12", 4, ""), 3), nil, "nadi-shodhana", "8:32:16 x4", "one step up"},
-		{"other counts before do not count", append(same(nadi("4:4", 3, ""), 2), nadi("5:5", 3, "")), nil, "nadi-shodhana", "5:5 x3", "once"},
-		{"holds dropped", same(nadi("4:4:8", 10, ", \"lead_in\": 0"), 3), []pace.Adjustment{{At: 70_000, Do: pace.DropHolds}}, "nadi-shodhana", "4:8 x10", "eased last time: start from where it ended, 4:8, 10 rounds"},
-		{"a hold released", same(nadi("4:4:8", 3, ", \"lead_in\": 0"), 3), []pace.Adjustment{{At: 5_000, Do: pace.Release}}, "nadi-shodhana", "4:4:8 x3", "eased last time"},
-		{"counts lowered", same(nadi("5:5:10", 3, ", \"lead_in\": 0"), 3), []pace.Adjustment{{At: 1_000, Do: pace.ToCounts, Counts: [4]int{4, 4, 8, 0}}}, "nadi-shodhana", "4:4:8 x3", "eased last time"},
-		{"counts raised is no easing", same(nadi("4:4:8", 3, ", \"lead_in\": 0"), 1), []pace.Adjustment{{At: 1_000, Do: pace.ToCounts, Counts: [4]int{5, 5, 10, 0}}}, "nadi-shodhana", "5:5:10 x3", "once"},
-		{"fewer rounds", same(nadi("4:4", 6, ", \"lead_in\": 0"), 3), []pace.Adjustment{{At: 20_000, Do: pace.LastRound}}, "nadi-shodhana", "4:4 x6", "2 of 6 rounds were led last time: the same again"},
+		{"five minutes: the base count", same(nadi("4:4:8", 10, ""), 3), nil, "nadi-shodhana", "5:5:10 x10",
+			"one step up, 5:5:10, 10 rounds"},
+		{"base six: the next rung", same(nadi("6:6", 13, ""), 3), nil, "nadi-shodhana", "4:8 x13",
+			"one step up, 4:8, 13 rounds"},
+		{"at the top of the ladder: the base count", same(nadi("6:24:12", 4, ""), 3), nil, "nadi-shodhana", "8:32:16 x4",
+			"one step up"},
+		{"other counts before do not count", append(same(nadi("4:4", 3, ""), 2), nadi("5:5", 3, "")), nil, "nadi-shodhana",
+			"5:5 x3", "once"},
+		{"holds dropped", same(nadi("4:4:8", 10, ", \"lead_in\": 0"), 3), []pace.Adjustment{{At: 70_000, Do: pace.DropHolds}},
+			"nadi-shodhana", "4:8 x10", "eased last time: start from where it ended, 4:8, 10 rounds"},
+		{"a hold released", same(nadi("4:4:8", 3, ", \"lead_in\": 0"), 3), []pace.Adjustment{{At: 5_000, Do: pace.Release}},
+			"nadi-shodhana", "4:4:8 x3", "eased last time"},
+		{"counts lowered", same(nadi("5:5:10", 3, ", \"lead_in\": 0"), 3),
+			[]pace.Adjustment{{At: 1_000, Do: pace.ToCounts, Counts: [4]int{4, 4, 8, 0}}}, "nadi-shodhana", "4:4:8 x3",
+			"eased last time"},
+		{"counts raised is no easing", same(nadi("4:4:8", 3, ", \"lead_in\": 0"), 1),
+			[]pace.Adjustment{{At: 1_000, Do: pace.ToCounts, Counts: [4]int{5, 5, 10, 0}}}, "nadi-shodhana", "5:5:10 x3",
+			"once"},
+		{"fewer rounds", same(nadi("4:4", 6, ", \"lead_in\": 0"), 3), []pace.Adjustment{{At: 20_000, Do: pace.LastRound}},
+			"nadi-shodhana", "4:4 x6", "2 of 6 rounds were led last time: the same again"},
 		{"strokes", same(kapalabhati, 3), nil, "kapalabhati", "35 st x3", "one step up, 35 strokes, 3 rounds"},
-		{"enough", same(kapalabhati, 3), []pace.Adjustment{{At: 5_000, Do: pace.Enough}}, "kapalabhati", "30 st x3", "eased last time"},
-		{"enough in the last round: as done", same(kapalabhati, 3), []pace.Adjustment{{At: 127_500, Do: pace.Enough}}, "kapalabhati", "8 st x3", "start from where it ended, 8 strokes"},
+		{"enough", same(kapalabhati, 3), []pace.Adjustment{{At: 5_000, Do: pace.Enough}}, "kapalabhati", "30 st x3",
+			"eased last time"},
+		{"enough in the last round: as done", same(kapalabhati, 3), []pace.Adjustment{{At: 127_500, Do: pace.Enough}},
+			"kapalabhati", "8 st x3", "start from where it ended, 8 strokes"},
 		{"a try-out says nothing", same(nadi("4:4", 3, ", \"trial\": true"), 3), nil, "nadi-shodhana", "", ""},
 	} {
 		var h taught.History
@@ -76,11 +91,15 @@ func TestNextTime(t *testing.T) {
 // What is advised in one class (handbook.md section 4, common practice with no source) ends growth.
 func TestNextTimeStaysWithinWhatIsAdvised(t *testing.T) {
 	for _, c := range []struct{ passage, level, next, why string }{
-		{`{"type": "practice", "practice": "breath-of-joy", "rounds": 20}`, "", "0:0 x20", "more is not advised in one class"},
-		{`{"type": "practice", "practice": "breath-of-joy", "rounds": 12}`, "beginners", "0:0 x12", "more is not advised in one class"},
+		{`{"type": "practice", "practice": "breath-of-joy", "rounds": 20}`, "", "0:0 x20",
+			"more is not advised in one class"},
+		{`{"type": "practice", "practice": "breath-of-joy", "rounds": 12}`, "beginners", "0:0 x12",
+			"more is not advised in one class"},
 		{`{"type": "practice", "practice": "sigh", "rounds": 6}`, "", "4:6 x6", "settling practices do not progress"},
-		{`{"type": "practice", "practice": "belly-breath", "rounds": 6}`, "experienced", "4:4 x6", "settling practices do not progress"},
-		{`{"type": "practice", "practice": "kapalabhati", "strokes": 30, "rounds": 5, "rest_between": 30}`, "", "30 st x5", "more is not advised"},
+		{`{"type": "practice", "practice": "belly-breath", "rounds": 6}`, "experienced", "4:4 x6",
+			"settling practices do not progress"},
+		{`{"type": "practice", "practice": "kapalabhati", "strokes": 30, "rounds": 5, "rest_between": 30}`, "", "30 st x5",
+			"more is not advised"},
 		{nadi("4:4", 11, ""), "beginners", "5:5 x9", "one step up"}, // three minutes at 60
 		{nadi("4:4", 11, ""), "some practice", "4:4 x13", "one step up"},
 	} {
@@ -176,10 +195,13 @@ func TestNextTimeTellsHowLongItTakes(t *testing.T) {
 	}{
 		// six rounds of two breaths of eight counts, at the plan's 60 a minute
 		{nadi("4:4", 6, `, "lead_in": 0`), nil, "4:4, 6 rounds at 60, about 2 min"},
-		{nadi("4:4", 6, `, "lead_in": 0`), []pace.Adjustment{{At: 1_000, Do: pace.ToTempo, To: breath.Int(40)}}, "4:4, 6 rounds at 40, about 2 min"},
-		{nadi("4:4:8", 6, `, "lead_in": 0`), []pace.Adjustment{{At: 1_000, Do: pace.ToCounts, Counts: [4]int{4, 0, 4, 0}}}, "4:4, 6 rounds at 60, about 2 min"},
+		{nadi("4:4", 6, `, "lead_in": 0`), []pace.Adjustment{{At: 1_000, Do: pace.ToTempo, To: breath.Int(40)}},
+			"4:4, 6 rounds at 40, about 2 min"},
+		{nadi("4:4:8", 6, `, "lead_in": 0`), []pace.Adjustment{{At: 1_000, Do: pace.ToCounts, Counts: [4]int{4, 0, 4, 0}}},
+			"4:4, 6 rounds at 60, about 2 min"},
 		{nadi("4:4", 3, `, "lead_in": 0`), nil, "4:4, 3 rounds at 60, about 48 s"},
-		{`{"type": "practice", "practice": "kapalabhati", "strokes": 30, "rounds": 3, "rest_between": 30, "lead_in": 0}`, nil, "30 strokes, 3 rounds at 60, about 3 min"},
+		{`{"type": "practice", "practice": "kapalabhati", "strokes": 30, "rounds": 3, "rest_between": 30, "lead_in": 0}`, nil,
+			"30 strokes, 3 rounds at 60, about 3 min"},
 	} {
 		var h taught.History
 		h.Add(taught.Of(read(t, c.passage), c.script, 3_600_000))

@@ -61,7 +61,8 @@ func TestRecordOfALedClass(t *testing.T) {
 // Strokes and open phases are told as they were done, round by round; how a passage was breathed and said, with it; and
 // each adjustment where it was met.
 func TestRecordTellsWhatWasDone(t *testing.T) {
-	strokes := `{"type": "practice", "practice": "kapalabhati", "strokes": 20, "rate": 60, "rounds": 3, "rest_between": 10, "lead_in": 0, "opening": [], "closing": [], "airway": "mouth", "voice": "words"}`
+	strokes := `{"type": "practice", "practice": "kapalabhati", "strokes": 20, "rate": 60, "rounds": 3, "rest_between": ` +
+		`10, "lead_in": 0, "opening": [], "closing": [], "airway": "mouth", "voice": "words"}`
 	p := read(t, strokes, `{"type": "practice", "practice": "open-holds", "minutes": 3, "lead_in": 0, "closing": []}`)
 	r := taught.Of(p, []pace.Adjustment{
 		{At: 9_500, Do: pace.Enough},              // in the tenth stroke of round 1

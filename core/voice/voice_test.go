@@ -27,7 +27,8 @@ func TestTheFiltersAreThoseOfTheStandard(t *testing.T) {
 	const close = 1e-6
 	shelf, pass := headShelf(48_000), highPass(48_000)
 	for _, pair := range [][2]float64{
-		{1.53512485958697, shelf.b0}, {-2.69169618940638, shelf.b1}, {1.19839281085285, shelf.b2}, {-1.69065929318241, shelf.a1}, {0.73248077421585, shelf.a2},
+		{1.53512485958697, shelf.b0}, {-2.69169618940638, shelf.b1}, {1.19839281085285, shelf.b2},
+		{-1.69065929318241, shelf.a1}, {0.73248077421585, shelf.a2},
 		{1, pass.b0}, {-2, pass.b1}, {1, pass.b2}, {-1.99004745483398, pass.a1}, {0.99007225036621, pass.a2},
 	} {
 		assert.InDelta(t, pair[0], pair[1], close)

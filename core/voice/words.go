@@ -62,7 +62,8 @@ var keys = []struct {
 	},
 	{Zones, []string{
 		"belly", "ribs", "chest", "forward", "side", "up", "wide", "narrow",
-		words.ChantOm, words.Attention + "front", words.Attention + "sides", words.Attention + "back", words.Attention + "round",
+		words.ChantOm, words.Attention + "front", words.Attention + "sides", words.Attention + "back",
+		words.Attention + "round",
 	}},
 }
 

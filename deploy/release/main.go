@@ -170,7 +170,8 @@ func packTar(out io.Writer, name string, files []file) error {
 	}
 	archive := tar.NewWriter(packed)
 	for _, f := range files {
-		if err := archive.WriteHeader(&tar.Header{Name: name + "/" + f.name, Mode: f.mode, Size: int64(len(f.data)), ModTime: made, Format: tar.FormatPAX}); err != nil {
+		if err := archive.WriteHeader(&tar.Header{Name: name + "/" + f.name, Mode: f.mode, Size: int64(len(f.data)),
+			ModTime: made, Format: tar.FormatPAX}); err != nil {
 			return err
 		}
 		if _, err := archive.Write(f.data); err != nil {

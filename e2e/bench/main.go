@@ -69,7 +69,8 @@ var rows = []row{
 	},
 	{"what 200 rooms of fourteen would do in forty minutes", "BenchmarkExpect", "the same", csv, time},
 	{
-		"a change of tempo in an hour's class after 200 others, from the request to the scores of the lead screen and the room, stored",
+		"a change of tempo in an hour's class after 200 others, from the request to the scores of the lead screen and the " +
+			"room, stored",
 		"BenchmarkAnAdjustmentOfAnHour/tempo",
 		"packing the room's score as JSON",
 		json,

@@ -90,7 +90,8 @@ func try(start func() (engine, error)) error {
 		what string
 		do   func() error
 	}{
-		{"plan on a tablet", t.plan}, {"lead on a tablet, with sound", t.lead}, {"the room on a phone, with sound", t.room}, {"read the record on a tablet", t.record},
+		{"plan on a tablet", t.plan}, {"lead on a tablet, with sound", t.lead}, {"the room on a phone, with sound", t.room},
+		{"read the record on a tablet", t.record},
 	} {
 		if err := part.do(); err != nil {
 			shown, _ := browser.Eval("document.body.innerText")
@@ -179,7 +180,8 @@ func (t *trial) sounds() error {
 	return first(
 		func() error {
 			_, err := t.Eval(
-				`(window.contexts = [], window.AudioContext = class extends AudioContext { constructor(...a) { super(...a); window.contexts.push(this); } }, 1)`,
+				`(window.contexts = [], window.AudioContext = class extends AudioContext { constructor(...a) { super(...a); ` +
+					`window.contexts.push(this); } }, 1)`,
 			)
 			return err
 		},

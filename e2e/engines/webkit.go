@@ -100,7 +100,8 @@ func (w *webkit) call(method, path string, in, out any) error {
 func (w *webkit) Name() string { return "WebKit" }
 
 func (w *webkit) Open(address string, width, height int) error {
-	if err := w.call(http.MethodPost, "/window/rect", map[string]int{"x": 0, "y": 0, "width": width, "height": height}, nil); err != nil {
+	if err := w.call(http.MethodPost, "/window/rect", map[string]int{"x": 0, "y": 0, "width": width, "height": height},
+		nil); err != nil {
 		return err
 	}
 	return w.call(http.MethodPost, "/url", map[string]string{"url": address}, nil)

@@ -169,7 +169,8 @@ func begin(page *rod.Page) error {
 }
 
 // busy takes the page's time, as another script would.
-const busy = `() => { setInterval(() => { const until = performance.now() + 12; while (performance.now() < until); }, 50); }`
+const busy = `() => { setInterval(() => { const until = performance.now() + 12; while (performance.now() < until); ` +
+	`}, 50); }`
 
 // sounds notes when everything that is played begins to be heard, in ms since 1970: by what the device tells of itself
 // once it was heard, and not by what was known when it was scheduled.

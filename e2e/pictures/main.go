@@ -53,7 +53,8 @@ func run(folder, small string) error {
 	if err := program.ReadCare(); err != nil {
 		return err
 	}
-	if err := program.Post("/api/practices/copy", `{"id": "counted-breath", "name": "Three steps and a rest"}`, &contract.PracticeFile{}); err != nil {
+	if err := program.Post("/api/practices/copy", `{"id": "counted-breath", "name": "Three steps and a rest"}`,
+		&contract.PracticeFile{}); err != nil {
 		return err
 	}
 	var code contract.RoomCode
@@ -107,7 +108,8 @@ func run(folder, small string) error {
 		}
 	}
 	for _, v := range []struct{ name, path, ready string }{
-		{"groups", fmt.Sprintf("/groups/%d", evening.Group.ID), "Next time[^]*Never taught"}, {"taught", "/taught", "Aldersee"}, {"plan", fmt.Sprintf("/plan/%d", evening.ID), "Saved"},
+		{"groups", fmt.Sprintf("/groups/%d", evening.Group.ID), "Next time[^]*Never taught"},
+		{"taught", "/taught", "Aldersee"}, {"plan", fmt.Sprintf("/plan/%d", evening.ID), "Saved"},
 	} {
 		if err := p.takeSmall(v.name, v.path, v.ready); err != nil {
 			return fmt.Errorf("%s, small: %w", v.name, err)
@@ -162,7 +164,8 @@ func (p photographer) takeSmall(name, path, ready string) error {
 		return err
 	}
 	defer page.Close()
-	if err := (proto.EmulationSetDeviceMetricsOverride{Width: 1280, Height: 800, DeviceScaleFactor: 0.5}).Call(page); err != nil {
+	if err := (proto.EmulationSetDeviceMetricsOverride{Width: 1280, Height: 800,
+		DeviceScaleFactor: 0.5}).Call(page); err != nil {
 		return err
 	}
 	if _, err := page.ElementR("body", ready); err != nil {
@@ -197,7 +200,8 @@ func (p photographer) take(name, path, ready string, width, height int) error {
 		return err
 	}
 	drawn := rod.Eval(
-		`() => !document.body.innerText.includes("Drawing …") && [...document.querySelectorAll(".plot")].every((plot) => plot.querySelector("svg circle"))`,
+		`() => !document.body.innerText.includes("Drawing …") && [...document.querySelectorAll(".plot")].every((plot) => ` +
+			`plot.querySelector("svg circle"))`,
 	)
 	if err := page.Wait(drawn); err != nil {
 		return err
@@ -260,7 +264,8 @@ func (p photographer) room() error {
 	for _, v := range []struct {
 		name, phase   string
 		width, height int
-	}{{"room", "hold", 1280, 800}, {"room-phone", `exhale\s*right`, 390, 844}, {"room-large", `inhale\s*left`, 1920, 1080}} {
+	}{{"room", "hold", 1280, 800}, {"room-phone", `exhale\s*right`, 390, 844}, {"room-large", `inhale\s*left`, 1920,
+		1080}} {
 		page, err := p.browser.Page(p.program.URL+"/room/"+code.Code, v.width, v.height, patience)
 		if err != nil {
 			return err

@@ -11,7 +11,8 @@ import (
 // replacedMessages are parts of what Chromium says when a page or a node goes away while it is looked at. The protocol
 // has no numbers for them: all are of code -32000.
 var replacedMessages = []string{
-	"navigated or closed", "context was destroyed", "Cannot find context", "Could not find object", "Promise was collected",
+	"navigated or closed", "context was destroyed", "Cannot find context", "Could not find object",
+	"Promise was collected",
 	"Not attached to an active page", "detached", "does not belong to the document", "No node", "Could not find node",
 	"Could not compute box model", "Node does not have a layout object",
 }

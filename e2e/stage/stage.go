@@ -201,7 +201,8 @@ const Name = certificates.Name
 func Open(more ...string) (*Browser, error) {
 	l := launcher.New().Bin("/usr/bin/chromium-headless-shell").NoSandbox(true).Leakless(true)
 	for _, flag := range []flags.Flag{
-		"disable-gpu", "disable-quic", "no-first-run", "disable-background-networking", "disable-component-update", "disable-sync", "disable-dev-shm-usage",
+		"disable-gpu", "disable-quic", "no-first-run", "disable-background-networking", "disable-component-update",
+		"disable-sync", "disable-dev-shm-usage",
 		"use-fake-ui-for-media-stream", "use-fake-device-for-media-stream", // a microphone that beeps once a second
 	} {
 		l.Set(flag)
@@ -270,7 +271,8 @@ func Tab(
 		page = page.Timeout(patience)
 	}
 	for _, cookie := range cookies {
-		if err := page.SetCookies([]*proto.NetworkCookieParam{{Name: cookie.Name, Value: cookie.Value, URL: url, Path: cookie.Path, HTTPOnly: true}}); err != nil {
+		if err := page.SetCookies([]*proto.NetworkCookieParam{{Name: cookie.Name, Value: cookie.Value, URL: url,
+			Path: cookie.Path, HTTPOnly: true}}); err != nil {
 			return nil, err
 		}
 	}

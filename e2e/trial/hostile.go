@@ -100,7 +100,8 @@ func hostile(folder string, requests int, most time.Duration, random *rand.Rand)
 		err = fmt.Errorf("it holds %.0f MB at the end, at most %d are allowed", end, mostHeld)
 	}
 	return fmt.Sprintf(
-		"%d requests of %d routes, answered %v, the slowest after %v, %d connections cut; %d presses were answered meanwhile and are there; memory %.0f MB after a quarter, %.0f MB at the end",
+		"%d requests of %d routes, answered %v, the slowest after %v, %d connections cut; %d presses were answered "+
+			"meanwhile and are there; memory %.0f MB after a quarter, %.0f MB at the end",
 		requests,
 		len(all),
 		h.statuses,
@@ -121,7 +122,9 @@ type leader struct {
 
 func (l *leader) lead(ctx context.Context) {
 	var plan contract.Plan
-	if l.err = l.program.Post("/api/plans", `{"document": {"format": "vast-lantern-plan", "version": 1, "title": "Led all the time", "passages": [{"type": "practice", "practice": "counted-breath", "counts": "60:60", "rounds": 200}]}}`, &plan); l.err != nil {
+	if l.err = l.program.Post("/api/plans",
+		`{"document": {"format": "vast-lantern-plan", "version": 1, "title": "Led all the time", "passages": [{"type": `+
+			`"practice", "practice": "counted-breath", "counts": "60:60", "rounds": 200}]}}`, &plan); l.err != nil {
 		return
 	}
 	for class := int64(0); ctx.Err() == nil; time.Sleep(20 * time.Millisecond) {
@@ -189,12 +192,14 @@ type attack struct {
 var methods = []string{"GET", "GET", "GET", "POST", "POST", "PUT", "DELETE", "PATCH", "HEAD", "OPTIONS"}
 
 var words = []string{
-	"", "csv", "vtt", "json", "ujjayi", "own-x", "group", "plan", "class", "..", "%2e%2e%2f", "%00", "%ff", "'", "\"", "a'; DROP TABLE plans; --", "<script>", "ABCDE", "2026-02-31", strings.Repeat("x", 5000), "💡", "%F0%9F",
+	"", "csv", "vtt", "json", "ujjayi", "own-x", "group", "plan", "class", "..", "%2e%2e%2f", "%00", "%ff", "'", "\"",
+	"a'; DROP TABLE plans; --", "<script>", "ABCDE", "2026-02-31", strings.Repeat("x", 5000), "💡", "%F0%9F",
 }
 
 // values take the place of a part of a body.
 var values = []string{
-	"null", "-1", "0", "1e400", "9223372036854775808", "1.5", `""`, `"\u0000"`, `"\ud800"`, "[]", "{}", "true", `"` + strings.Repeat("y", 3000) + `"`, strings.Repeat("[", 500), strings.Repeat(`{"a":`, 2000), "\xff", `"4:4:4:4:4"`,
+	"null", "-1", "0", "1e400", "9223372036854775808", "1.5", `""`, `"\u0000"`, `"\ud800"`, "[]", "{}", "true",
+	`"` + strings.Repeat("y", 3000) + `"`, strings.Repeat("[", 500), strings.Repeat(`{"a":`, 2000), "\xff", `"4:4:4:4:4"`,
 }
 
 func (h *attack) one(random *rand.Rand) {
@@ -335,7 +340,8 @@ func (h *attack) raw(random *rand.Rand) {
 	}
 	defer connection.Close()
 	text := []byte(
-		"POST /api/plans HTTP/1.1\r\nHost: 127.0.0.1\r\nContent-Type: application/json\r\nContent-Length: 1000000\r\n\r\n{\"document\":",
+		"POST /api/plans HTTP/1.1\r\nHost: 127.0.0.1\r\nContent-Type: application/json\r\nContent-Length: " +
+			"1000000\r\n\r\n{\"document\":",
 	)
 	for range 3 {
 		text[random.IntN(len(text))] = byte(random.IntN(256))

@@ -42,7 +42,8 @@ func killing(folder string, kills int, random *rand.Rand) (string, error) {
 		kinds := []struct {
 			name string
 			run  func() error
-		}{{"leading and saving", func() error { return server.killed(i, random) }}, {"importing", k.importing}, {"backing up", k.backup}, {"restoring", k.restore}, {"migrating", k.migrate}}
+		}{{"leading and saving", func() error { return server.killed(i, random) }}, {"importing", k.importing},
+			{"backing up", k.backup}, {"restoring", k.restore}, {"migrating", k.migrate}}
 		kind := kinds[i%len(kinds)]
 		tried[kind.name]++
 		if err := kind.run(); err != nil {
@@ -260,10 +261,15 @@ func olderForm(path string) error {
 	}
 	defer db.Close()
 	for _, statement := range []string{ // the newest first, to before the sixth
-		"DROP INDEX classes_of_programme", "DROP INDEX plans_of_programme", "DROP INDEX plans_by_change", "DROP INDEX plans_without_time", "DROP INDEX plans_coming",
+		"DROP INDEX classes_of_programme", "DROP INDEX plans_of_programme", "DROP INDEX plans_by_change",
+		"DROP INDEX plans_without_time", "DROP INDEX plans_coming",
 		"CREATE INDEX plans_by_start ON plans (starts_at)",
-		"ALTER TABLE groups DROP COLUMN revision", "ALTER TABLE practices DROP COLUMN revision", "ALTER TABLE settings DROP COLUMN revision",
-		"ALTER TABLE digests DROP COLUMN sum", "DROP TABLE rehearsals", "DROP TABLE programmes", "DROP TABLE recordings", "DROP TABLE voices", "DROP TABLE homes", "DROP TABLE answers", "ALTER TABLE digests DROP COLUMN told", "ALTER TABLE digests DROP COLUMN damaged", "DROP INDEX classes_in_progress", "ALTER TABLE classes DROP COLUMN ended_at",
+		"ALTER TABLE groups DROP COLUMN revision", "ALTER TABLE practices DROP COLUMN revision",
+		"ALTER TABLE settings DROP COLUMN revision",
+		"ALTER TABLE digests DROP COLUMN sum", "DROP TABLE rehearsals", "DROP TABLE programmes", "DROP TABLE recordings",
+		"DROP TABLE voices", "DROP TABLE homes", "DROP TABLE answers", "ALTER TABLE digests DROP COLUMN told",
+		"ALTER TABLE digests DROP COLUMN damaged", "DROP INDEX classes_in_progress",
+		"ALTER TABLE classes DROP COLUMN ended_at",
 		"DELETE FROM goose_db_version WHERE version_id >= 6", "PRAGMA user_version = 0", "PRAGMA application_id = 0",
 	} {
 		if _, err := db.Exec(statement); err != nil {
@@ -288,7 +294,8 @@ func newLedClass(data string) (*ledClass, error) {
 	if err := l.start(); err != nil {
 		return nil, err
 	}
-	const document = `{"document": {"format": "vast-lantern-plan", "version": 1, "title": "save 0", "passages": [{"type": "practice", "practice": "counted-breath", "counts": "60:60", "rounds": 200}]}}`
+	const document = `{"document": {"format": "vast-lantern-plan", "version": 1, "title": "save 0", "passages": ` +
+		`[{"type": "practice", "practice": "counted-breath", "counts": "60:60", "rounds": 200}]}}`
 	if err := l.program.Post("/api/plans", document, &l.plan); err != nil {
 		return nil, err
 	}

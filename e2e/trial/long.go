@@ -47,7 +47,9 @@ func long(folder string, screens int, length time.Duration) (string, error) {
 		)
 	}
 	var plan contract.Plan
-	if err := program.Post("/api/plans", fmt.Sprintf(`{"document": {"format": "vast-lantern-plan", "version": 1, "title": "Long", "tempo": %d, "passages": [%s]}}`, tempo, strings.Join(passages, ",")), &plan); err != nil {
+	if err := program.Post("/api/plans",
+		fmt.Sprintf(`{"document": {"format": "vast-lantern-plan", "version": 1, "title": "Long", "tempo": %d, "passages": `+
+			`[%s]}}`, tempo, strings.Join(passages, ",")), &plan); err != nil {
 		return "", err
 	}
 	var score contract.Score

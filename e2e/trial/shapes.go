@@ -132,13 +132,15 @@ func pick(random *rand.Rand, of ...string) string { return of[random.IntN(len(of
 
 // numbers is of every size; those of three digits and more are moments and lengths, too.
 var numbers = []string{
-	"0", "1", "2", "3", "-1", "7", "60", "0.5", "1.5", "-0.0", "999", "1000", "60000", "900000", "43200000", "1764547200000", "253402300800000", "7289654400001",
+	"0", "1", "2", "3", "-1", "7", "60", "0.5", "1.5", "-0.0", "999", "1000", "60000", "900000", "43200000",
+	"1764547200000", "253402300800000", "7289654400001",
 	"9007199254740993", "9223372036854775807", "9223372036854775808", "1e300", "1e400", "1e-400",
 }
 
 // moments is times of day and dates, of this calendar and beyond it.
 var moments = []string{
-	"2026-12-01T18:30:00+01:00", "9999-12-31T23:59:59-12:00", "1969-12-31T23:59:59Z", "2201-01-01T00:00:00Z", "-0001-01-01T00:00:00Z", "2026-02-31", "18:30", "25:00", "2026-12-01T18:30:00.000000000000001Z",
+	"2026-12-01T18:30:00+01:00", "9999-12-31T23:59:59-12:00", "1969-12-31T23:59:59Z", "2201-01-01T00:00:00Z",
+	"-0001-01-01T00:00:00Z", "2026-02-31", "18:30", "25:00", "2026-12-01T18:30:00.000000000000001Z",
 }
 
 // text is a text for a field of that name, as JSON.
@@ -181,12 +183,15 @@ func quoted(text string) string {
 
 // lines is what is typed.
 var lines = []string{
-	"nadi 4:4:8 x6", "# Monday\ntempo 60\nalternate nostril 4:4:8 x160 no lead-in\n", "rest 2 min", strings.Repeat("talk\n", 300), strings.Repeat("4:4 ", 300), "4:4:8 x999999999", strings.Repeat("(", 2000), "counted breath 4:4 x9 " + strings.Repeat("; ", 500),
+	"nadi 4:4:8 x6", "# Monday\ntempo 60\nalternate nostril 4:4:8 x160 no lead-in\n", "rest 2 min",
+	strings.Repeat("talk\n", 300), strings.Repeat("4:4 ", 300), "4:4:8 x999999999", strings.Repeat("(", 2000),
+	"counted breath 4:4 x9 " + strings.Repeat("; ", 500),
 }
 
 // practiceFile is the file of a practice in YAML, whole or made to be hard to read.
 func practiceFile(random *rand.Rand) string {
-	const good = "id: own-x\nname: X\nkind: counted\nairway: nose\ncounts: 4:6\nrounds: 6\nabout: x\nfigure:\n- {phase: inhale, through: both, counts: a}\n- {phase: exhale, through: both, counts: c}\n"
+	const good = "id: own-x\nname: X\nkind: counted\nairway: nose\ncounts: 4:6\nrounds: 6\nabout: x\nfigure:\n- {phase: " +
+		"inhale, through: both, counts: a}\n- {phase: exhale, through: both, counts: c}\n"
 	switch random.IntN(8) {
 	case 0:
 		return strings.Repeat("[", 1<<random.IntN(17))
@@ -246,13 +251,15 @@ func sound(random *rand.Rand) []byte {
 
 // document is a plan, or what takes the place of one.
 func document(random *rand.Rand) string {
-	const passage = `{"type": "practice", "practice": "nadi-shodhana", "counts": "4:4:8", "rounds": 6, "closing": [{"breaths": 2}]}`
+	const passage = `{"type": "practice", "practice": "nadi-shodhana", "counts": "4:4:8", "rounds": 6, "closing": ` +
+		`[{"breaths": 2}]}`
 	passages := []string{`{"type": "talk", "wait": true}`}
 	for range many(random, 1) / 4 {
 		passages = append(passages, strings.Replace(passage, "6", pick(random, numbers...), 1))
 	}
 	return fmt.Sprintf(
-		`{"format": "vast-lantern-plan", "version": 1, "title": %s, "tempo": %s, "slot_min": 25, "starts_at": %q, "passages": [%s]}`,
+		`{"format": "vast-lantern-plan", "version": 1, "title": %s, "tempo": %s, "slot_min": 25, "starts_at": %q, `+
+			`"passages": [%s]}`,
 		text("", random),
 		pick(random, "60", "50", pick(random, numbers...)),
 		pick(random, moments...),

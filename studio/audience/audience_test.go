@@ -13,7 +13,8 @@ import (
 	"vastlantern/studio/desk/desktest"
 )
 
-const mixed = `{"type": "practice", "practice": "nadi-shodhana", "counts": "4:4:8", "rounds": 2, "lead_in": 0, "closing": [], "beside": "breathe"}`
+const mixed = `{"type": "practice", "practice": "nadi-shodhana", "counts": "4:4:8", "rounds": 2, "lead_in": 0, ` +
+	`"closing": [], "beside": "breathe"}`
 
 // room is a desk whose room is asked, with its code.
 func room(t *testing.T, ask bool) (*desktest.Desk, string) {

@@ -53,7 +53,8 @@ type PracticeFile struct {
 	Text     string          `json:"text"`
 	Document json.RawMessage `json:"document"`
 	Problem  *fact.Fact      `json:"problem" jsonschema:"nullable"` // why Text is no document
-	Revision int64           `json:"revision"`                      // a save names the one that it changes; 0 for a practice of the catalogue
+	// a save names the one that it changes; 0 for a practice of the catalogue
+	Revision int64 `json:"revision"`
 }
 
 // PracticeText sends the file of a practice, in YAML or JSON.

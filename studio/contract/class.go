@@ -36,19 +36,22 @@ type Tried struct {
 // Score is the timeline of a class from the stage in progress on: all that a screen needs to play it by itself
 // until the next adjustment.
 type Score struct {
-	ClassID    int64          `json:"class_id"`
-	Revision   int            `json:"revision"` // the number of adjustments so far, refused ones too
-	Title      string         `json:"title"`
-	Group      *Group         `json:"group" jsonschema:"nullable"`
-	StartedMS  float64        `json:"started_ms"`                 // of the clock
-	SlotMS     int64          `json:"slot_ms"`                    // 0 where none is set
-	Over       bool           `json:"over"`                       // the class has come to its end; nothing more will change
-	Phases     []ScorePhase   `json:"phases"`                     // the last has no end where Wait is there
-	Lane       []ScorePhase   `json:"lane"`                       // the gentler lane over the same time; empty where nothing stands beside
-	Wait       *Wait          `json:"wait" jsonschema:"nullable"` // what follows the last phase, which waits for the teacher
-	EndMS      int64          `json:"end_ms"`                     // of the class; what waits taken at its planned end
-	Cues       []Cue          `json:"cues"`                       // from a moment ago on
-	LaneCues   []Cue          `json:"lane_cues"`                  // now, next and hand of the gentler lane
+	ClassID   int64   `json:"class_id"`
+	Revision  int     `json:"revision"` // the number of adjustments so far, refused ones too
+	Title     string  `json:"title"`
+	Group     *Group  `json:"group" jsonschema:"nullable"`
+	StartedMS float64 `json:"started_ms"` // of the clock
+	SlotMS    int64   `json:"slot_ms"`    // 0 where none is set
+	// the class has come to its end; nothing more will change
+	Over   bool         `json:"over"`
+	Phases []ScorePhase `json:"phases"` // the last has no end where Wait is there
+	// the gentler lane over the same time; empty where nothing stands beside
+	Lane []ScorePhase `json:"lane"`
+	// what follows the last phase, which waits for the teacher
+	Wait       *Wait          `json:"wait" jsonschema:"nullable"`
+	EndMS      int64          `json:"end_ms"`    // of the class; what waits taken at its planned end
+	Cues       []Cue          `json:"cues"`      // from a moment ago on
+	LaneCues   []Cue          `json:"lane_cues"` // now, next and hand of the gentler lane
 	Spoken     []Spoken       `json:"spoken"`
 	LaneSpoken []Spoken       `json:"lane_spoken"` // to those on the gentler lane, where one voice speaks to both
 	Passages   []ScorePassage `json:"passages"`
@@ -57,9 +60,11 @@ type Score struct {
 	Language   string         `json:"language"` // of what is said, a BCP 47 tag
 	Left       Ways           `json:"left"`
 	Right      Ways           `json:"right"`
-	Speaker    *Speaker       `json:"speaker" jsonschema:"nullable"` // the recorded voice; null where the browser's own speaks
-	Sample     bool           `json:"sample"`                        // to try the program with; it is not saved
-	FingersBy  string         `json:"fingers_by"`                    // the way of the fingers at the nose that the school takes
+	// the recorded voice; null where the browser's own speaks
+	Speaker *Speaker `json:"speaker" jsonschema:"nullable"`
+	Sample  bool     `json:"sample"` // to try the program with; it is not saved
+	// the way of the fingers at the nose that the school takes
+	FingersBy string `json:"fingers_by"`
 }
 
 // Ways is both ways in which a side can be said: ScorePhase.Side is the one that the class takes, and a participant may
@@ -125,8 +130,9 @@ const (
 type RoomAnswer struct {
 	ClassID int64  `json:"class_id"`
 	How     How    `json:"how"`
-	Lane    string `json:"lane"`   // which lane was taken, main or beside; empty where it is not told
-	Ballot  string `json:"ballot"` // made up by the page for this one answer, so that it counts once where it is sent again
+	Lane    string `json:"lane"` // which lane was taken, main or beside; empty where it is not told
+	// made up by the page for this one answer, so that it counts once where it is sent again
+	Ballot string `json:"ballot"`
 }
 
 // RoomAnswered is what the page gets for it.
@@ -166,12 +172,13 @@ type ScorePhase struct {
 	Shows    []string       `json:"shows"`  // large at each count: the number, counting down, a syllable
 	Starts   bool           `json:"starts"` // a round begins here
 	Kept     bool           `json:"kept"`
-	Parts    []string       `json:"parts,omitempty"` // of each count, as it is said: belly, ribs, chest; forward, side, up; wide, narrow
-	Word     string         `json:"word"`            // for what is done, in the words of the class
-	Side     string         `json:"side"`            // as it is said; empty where both nostrils breathe
-	Fingers  cue.Fingers    `json:"fingers"`         // what the fingers do at the nose; empty where the hand is down
-	Open     bool           `json:"open"`            // lasts until the teacher goes on
-	Verbs    []pace.Verb    `json:"verbs,omitempty"` // the adjustments that are met here; not told to the room
+	// of each count, as it is said: belly, ribs, chest; forward, side, up; wide, narrow
+	Parts   []string    `json:"parts,omitempty"`
+	Word    string      `json:"word"`            // for what is done, in the words of the class
+	Side    string      `json:"side"`            // as it is said; empty where both nostrils breathe
+	Fingers cue.Fingers `json:"fingers"`         // what the fingers do at the nose; empty where the hand is down
+	Open    bool        `json:"open"`            // lasts until the teacher goes on
+	Verbs   []pace.Verb `json:"verbs,omitempty"` // the adjustments that are met here; not told to the room
 }
 
 // LaneNames is what two lanes are called: no lane is the lesser.
@@ -192,19 +199,21 @@ type ScorePassage struct {
 	Rounds   int       `json:"rounds"` // the total in force, 0 where there are none
 	Counts   string    `json:"counts"`
 	// Distinct is what tells it from its like: the side, the width, set 2 of 4.
-	Distinct   []fact.Fact `json:"distinct"`
-	Tempo      float64     `json:"tempo"` // counts a minute in force
-	Slower     float64     `json:"slower"`
-	Faster     float64     `json:"faster"`
-	Cautions   []Caution   `json:"cautions"`
-	Findings   []Finding   `json:"findings"` // for the class's group and hour
-	InForce    InForce     `json:"in_force"`
-	Lanes      []LaneOffer `json:"lanes"`        // what could stand beside it as it is in force, the gentlest first; not told to the room
+	Distinct []fact.Fact `json:"distinct"`
+	Tempo    float64     `json:"tempo"` // counts a minute in force
+	Slower   float64     `json:"slower"`
+	Faster   float64     `json:"faster"`
+	Cautions []Caution   `json:"cautions"`
+	Findings []Finding   `json:"findings"` // for the class's group and hour
+	InForce  InForce     `json:"in_force"`
+	// what could stand beside it as it is in force, the gentlest first; not told to the room
+	Lanes      []LaneOffer `json:"lanes"`
 	Steps      []fact.Fact `json:"steps"`        // the closing
 	Carries    int         `json:"carries"`      // later passages that a change of its tempo can be carried to
 	HandAtNose bool        `json:"hand_at_nose"` // it closes or narrows nostrils with the fingers
-	Timed      bool        `json:"timed"`        // one round of as many strokes as its minutes hold: its time is shown, not their number
-	Signs      []string    `json:"signs"`        // the signals that can be seen in it; not told to the room
+	// one round of as many strokes as its minutes hold: its time is shown, not their number
+	Timed bool     `json:"timed"`
+	Signs []string `json:"signs"` // the signals that can be seen in it; not told to the room
 	// LinesFor is for whom it has lines of the teacher's own.
 	LinesFor []plan.Who `json:"lines_for"`
 	// LaneNames is what its two lanes are called as they are in force, each by what is done in it; empty where it has one
@@ -261,16 +270,17 @@ type Answer struct {
 	AtMS    int64      `json:"at_ms"`
 	Do      pace.Verb  `json:"do"`
 	Refused *fact.Fact `json:"refused" jsonschema:"nullable"` // the reason; null where it was accepted
-	Did     fact.Fact  `json:"did"`                           // what it did, and from when on, or that it was refused and why
-	When    pace.When  `json:"when"`                          // from when on it acts
-	Before  InForce    `json:"before"`                        // in the passage that it was met in
-	After   InForce    `json:"after"`
-	Undone  pace.Verb  `json:"undone,omitempty"` // the verb that an undo took back
-	LateMS  int64      `json:"late_ms"`          // how far beyond its deadline a finish-by could not help ending
-	Text    string     `json:"text"`             // of a note
-	See     string     `json:"see"`              // of a signal, its id
-	Because string     `json:"because"`          // the id of what was seen and led to this
-	Origin  string     `json:"origin"`           // the device that it was made on; empty where nobody has to sign in
+	// what it did, and from when on, or that it was refused and why
+	Did     fact.Fact `json:"did"`
+	When    pace.When `json:"when"`   // from when on it acts
+	Before  InForce   `json:"before"` // in the passage that it was met in
+	After   InForce   `json:"after"`
+	Undone  pace.Verb `json:"undone,omitempty"` // the verb that an undo took back
+	LateMS  int64     `json:"late_ms"`          // how far beyond its deadline a finish-by could not help ending
+	Text    string    `json:"text"`             // of a note
+	See     string    `json:"see"`              // of a signal, its id
+	Because string    `json:"because"`          // the id of what was seen and led to this
+	Origin  string    `json:"origin"`           // the device that it was made on; empty where nobody has to sign in
 }
 
 // Preview is what an adjustment would do if it were made now.

@@ -44,16 +44,17 @@ type DemoData struct {
 
 // Today is what the first screen shows.
 type Today struct {
-	NowMS   float64     `json:"now_ms"`
-	Next    *PlanCard   `json:"next" jsonschema:"nullable"` // the next by the clock
-	Last    *Record     `json:"last" jsonschema:"nullable"` // what was taught last to the next plan's group
-	Advice  []Advice    `json:"advice"`                     // what the group's record advises for the next plan
-	Plans   []PlanCard  `json:"plans"`                      // others to come, and those without a time: the first of each
-	More    int64       `json:"more"`                       // how many more of these there are
-	Taught  []ClassCard `json:"taught"`                     // the last few classes
-	Failed  []Failed    `json:"failed"`                     // the parts that are missing, each for its own reason
-	Damaged []Entry     `json:"damaged"`                    // entries of the data file that cannot be read and are left out
-	File    DataFile    `json:"file"`
+	NowMS  float64     `json:"now_ms"`
+	Next   *PlanCard   `json:"next" jsonschema:"nullable"` // the next by the clock
+	Last   *Record     `json:"last" jsonschema:"nullable"` // what was taught last to the next plan's group
+	Advice []Advice    `json:"advice"`                     // what the group's record advises for the next plan
+	Plans  []PlanCard  `json:"plans"`                      // others to come, and those without a time: the first of each
+	More   int64       `json:"more"`                       // how many more of these there are
+	Taught []ClassCard `json:"taught"`                     // the last few classes
+	Failed []Failed    `json:"failed"`                     // the parts that are missing, each for its own reason
+	// entries of the data file that cannot be read and are left out
+	Damaged []Entry  `json:"damaged"`
+	File    DataFile `json:"file"`
 }
 
 // PlansFound is plans that were looked for by their titles, those changed last first.
@@ -120,7 +121,8 @@ type Search struct {
 
 // Found is the classes that were asked for.
 type Found struct {
-	Classes   []ClassCard `json:"classes"`
-	More      bool        `json:"more"`      // there are more to ask for, with Skip
-	Preparing int64       `json:"preparing"` // how many are still being worked out, as after an update, and are not in the list yet
+	Classes []ClassCard `json:"classes"`
+	More    bool        `json:"more"` // there are more to ask for, with Skip
+	// how many are still being worked out, as after an update, and are not in the list yet
+	Preparing int64 `json:"preparing"`
 }

@@ -14,10 +14,11 @@ type GroupCourse struct {
 type PracticeCourse struct {
 	Practice string        `json:"practice"`
 	Name     string        `json:"name"`
-	Points   []CoursePoint `json:"points"`                     // the oldest first
-	Next     *fact.Fact    `json:"next" jsonschema:"nullable"` // what next time, in short; null where it was never led in rounds
-	Why      *fact.Fact    `json:"why" jsonschema:"nullable"`
-	BasedOn  []int64       `json:"based_on"` // on these classes
+	Points   []CoursePoint `json:"points"` // the oldest first
+	// what next time, in short; null where it was never led in rounds
+	Next    *fact.Fact `json:"next" jsonschema:"nullable"`
+	Why     *fact.Fact `json:"why" jsonschema:"nullable"`
+	BasedOn []int64    `json:"based_on"` // on these classes
 }
 
 // CoursePoint is a practice in one class. What it has none of is 0.

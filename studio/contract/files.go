@@ -43,14 +43,17 @@ type Export struct {
 
 // Choices is what the teacher has chosen for all groups, as it is stored too.
 type Choices struct {
-	Schools  map[string]string `json:"schools"`             // the way for each question on which schools differ, by the question's id
-	Language string            `json:"language"`            // of what is said, as en
-	OwnWords map[string]string `json:"own_words"`           // what is said in the place of the words of the language
-	CareRead bool              `json:"care_read"`           // the caution for everyone was read
-	Bring    string            `json:"bring,omitempty"`     // what people are asked to bring, on the room's page before a class
-	AskAfter bool              `json:"ask_after,omitempty"` // the room's page asks after a class how it was
-	Voice    string            `json:"voice,omitempty"`     // the uid of the recorded voice that speaks in classes of its language
-	Keys     *Keys             `json:"keys,omitempty"`
+	// the way for each question on which schools differ, by the question's id
+	Schools  map[string]string `json:"schools"`
+	Language string            `json:"language"`  // of what is said, as en
+	OwnWords map[string]string `json:"own_words"` // what is said in the place of the words of the language
+	CareRead bool              `json:"care_read"` // the caution for everyone was read
+	// what people are asked to bring, on the room's page before a class
+	Bring    string `json:"bring,omitempty"`
+	AskAfter bool   `json:"ask_after,omitempty"` // the room's page asks after a class how it was
+	// the uid of the recorded voice that speaks in classes of its language
+	Voice string `json:"voice,omitempty"`
+	Keys  *Keys  `json:"keys,omitempty"`
 	// PedalDown and PedalUp are of files from before there were Keys: what Page Down and Page Up mean.
 	PedalDown string `json:"pedal_down,omitempty"`
 	PedalUp   string `json:"pedal_up,omitempty"`
@@ -123,9 +126,10 @@ type ExportPlan struct {
 // ExportClass is a class that was taught: its plan as it was led, its start and its adjustments, of which all else is
 // computed, and what was added to its record.
 type ExportClass struct {
-	UID          string             `json:"uid" jsonschema:"minLength=1"` // the same on every machine
-	Group        string             `json:"group"`                        // the group's uid, empty for none
-	Plan         string             `json:"plan"`                         // the uid of the plan that it was led from, empty where it is gone
+	UID   string `json:"uid" jsonschema:"minLength=1"` // the same on every machine
+	Group string `json:"group"`                        // the group's uid, empty for none
+	// the uid of the plan that it was led from, empty where it is gone
+	Plan         string             `json:"plan"`
 	StartedAt    time.Time          `json:"started_at"`
 	EndedAt      *time.Time         `json:"ended_at,omitempty"` // missing while it is in progress
 	DeletedAt    *time.Time         `json:"deleted_at,omitempty"`
@@ -155,10 +159,11 @@ type ExportAnswers struct {
 
 // ExportHome is a practice that was given to do at home.
 type ExportHome struct {
-	UID        string          `json:"uid" jsonschema:"minLength=1"` // the same on every machine
-	Class      string          `json:"class"`                        // the uid of the class it was given in, empty where it was given with a plan
-	Plan       string          `json:"plan"`                         // the plan's uid, empty where it is gone
-	Group      string          `json:"group"`                        // the group's uid, empty for none
+	UID string `json:"uid" jsonschema:"minLength=1"` // the same on every machine
+	// the uid of the class it was given in, empty where it was given with a plan
+	Class      string          `json:"class"`
+	Plan       string          `json:"plan"`  // the plan's uid, empty where it is gone
+	Group      string          `json:"group"` // the group's uid, empty for none
 	GivenAt    time.Time       `json:"given_at"`
 	Document   json.RawMessage `json:"document" jsonschema:"type=object"` // a plan file of one passage
 	Minutes    int             `json:"minutes"`                           // a day
@@ -177,7 +182,8 @@ type ExportProgramme struct {
 	UpdatedAt time.Time       `json:"updated_at"`
 	DeletedAt *time.Time      `json:"deleted_at,omitempty"`
 	Programme json.RawMessage `json:"programme" jsonschema:"type=object"` // its steps, and when it goes on
-	Base      json.RawMessage `json:"base" jsonschema:"type=object"`      // the plan file of the class with which it was begun
+	// the plan file of the class with which it was begun
+	Base json.RawMessage `json:"base" jsonschema:"type=object"`
 }
 
 // ExportRehearsal is a plan that was led with a simulated room.
@@ -232,17 +238,18 @@ type Records struct {
 // RecordOfClass is one class: its record as the screen shows it, and the plan that it was led from. Times of the
 // adjustments, passages and rounds are milliseconds from the start of the class.
 type RecordOfClass struct {
-	Class        ClassCard       `json:"class"`
-	PlannedMS    int64           `json:"planned_ms"`
-	TaughtMS     int64           `json:"taught_ms"` // so far, where it is running
-	Passages     []RecordPassage `json:"passages"`
-	Totals       RecordTotals    `json:"totals"`
-	Marks        []Mark          `json:"marks"`                         // the adjustments, and what became of each
-	Remarks      []Remark        `json:"remarks"`                       // added afterwards, in the order they were
-	Curve        []CurvePoint    `json:"curve"`                         // of the rounds as they were led
-	Told         Told            `json:"told"`                          // by those who breathed
-	Homes        []Home          `json:"homes"`                         // what was given to do at home
-	Acknowledged []string        `json:"acknowledged"`                  // the strong cautions that were read before the class was led
+	Class     ClassCard       `json:"class"`
+	PlannedMS int64           `json:"planned_ms"`
+	TaughtMS  int64           `json:"taught_ms"` // so far, where it is running
+	Passages  []RecordPassage `json:"passages"`
+	Totals    RecordTotals    `json:"totals"`
+	Marks     []Mark          `json:"marks"`   // the adjustments, and what became of each
+	Remarks   []Remark        `json:"remarks"` // added afterwards, in the order they were
+	Curve     []CurvePoint    `json:"curve"`   // of the rounds as they were led
+	Told      Told            `json:"told"`    // by those who breathed
+	Homes     []Home          `json:"homes"`   // what was given to do at home
+	// the strong cautions that were read before the class was led
+	Acknowledged []string        `json:"acknowledged"`
 	Plan         json.RawMessage `json:"plan" jsonschema:"type=object"` // the plan file as it was led
 }
 

@@ -208,8 +208,10 @@ func (p *packing) look(ph *ScorePhase) int64 {
 
 // looksLike tells whether two phases differ in round, breath and times only.
 func looksLike(a, b *ScorePhase) bool {
-	return a.Passage == b.Passage && a.Practice == b.Practice && a.Stage == b.Stage && a.Kind == b.Kind && a.Through == b.Through &&
-		a.First == b.First && a.Of == b.Of && a.Starts == b.Starts && a.Kept == b.Kept && a.Word == b.Word && a.Side == b.Side &&
+	return a.Passage == b.Passage && a.Practice == b.Practice && a.Stage == b.Stage && a.Kind == b.Kind &&
+		a.Through == b.Through &&
+		a.First == b.First && a.Of == b.Of && a.Starts == b.Starts && a.Kept == b.Kept && a.Word == b.Word &&
+		a.Side == b.Side &&
 		a.Fingers == b.Fingers && a.Open == b.Open && slices.Equal(a.Says, b.Says) && slices.Equal(a.Shows, b.Shows) &&
 		slices.Equal(a.Parts, b.Parts) &&
 		slices.Equal(a.Verbs, b.Verbs)

@@ -52,20 +52,21 @@ type Advice struct {
 
 // Settings is what the teacher has chosen. Questions, Languages and Words are there to choose from, and not stored.
 type Settings struct {
-	Schools   map[string]string `json:"schools"`  // the way chosen for each question; absent for the first
-	Language  string            `json:"language"` // of what is said, a BCP 47 tag
-	OwnWords  map[string]string `json:"own_words"`
-	CareRead  bool              `json:"care_read"` // the caution for everyone was read once
-	Bring     string            `json:"bring"`     // what people are asked to bring, on the room's page before a class
-	AskAfter  bool              `json:"ask_after"` // the room's page asks after a class how it was
-	Voice     string            `json:"voice"`     // the uid of the recorded voice that speaks; empty for the browser's own
-	Keys      Keys              `json:"keys"`
-	Revision  int64             `json:"revision"` // a save names the one that it changes
-	Meanings  []Means           `json:"meanings,omitempty"`
-	Questions []Question        `json:"questions,omitempty"`
-	Languages []string          `json:"languages,omitempty"`
-	Words     []Word            `json:"words,omitempty"`  // of the language
-	General   fact.Fact         `json:"general,omitzero"` // the caution for everyone
+	Schools  map[string]string `json:"schools"`  // the way chosen for each question; absent for the first
+	Language string            `json:"language"` // of what is said, a BCP 47 tag
+	OwnWords map[string]string `json:"own_words"`
+	CareRead bool              `json:"care_read"` // the caution for everyone was read once
+	Bring    string            `json:"bring"`     // what people are asked to bring, on the room's page before a class
+	AskAfter bool              `json:"ask_after"` // the room's page asks after a class how it was
+	// the uid of the recorded voice that speaks; empty for the browser's own
+	Voice     string     `json:"voice"`
+	Keys      Keys       `json:"keys"`
+	Revision  int64      `json:"revision"` // a save names the one that it changes
+	Meanings  []Means    `json:"meanings,omitempty"`
+	Questions []Question `json:"questions,omitempty"`
+	Languages []string   `json:"languages,omitempty"`
+	Words     []Word     `json:"words,omitempty"`  // of the language
+	General   fact.Fact  `json:"general,omitzero"` // the caution for everyone
 }
 
 // Question is one thing that schools do in different ways; the first is the default.

@@ -77,7 +77,8 @@ const (
 
 // ChangeKinds is all of them.
 var ChangeKinds = []ChangeKind{
-	ChangeAdd, ChangeShort, ChangeGentle, ChangeAdvised, ChangeSplit, ChangeRounds, ChangeRoundsToEnd, ChangeTempoToEnd, ChangeFit, ChangeRest, ChangeTalks,
+	ChangeAdd, ChangeShort, ChangeGentle, ChangeAdvised, ChangeSplit, ChangeRounds, ChangeRoundsToEnd, ChangeTempoToEnd,
+	ChangeFit, ChangeRest, ChangeTalks,
 	ChangeApply, ChangeCount, ChangeOwnWords,
 }
 
@@ -143,37 +144,41 @@ type Offer struct {
 
 // PassageSummary is the numbers of one passage.
 type PassageSummary struct {
-	Name          string       `json:"name"`
-	Type          plan.Type    `json:"type"`
-	Practice      string       `json:"practice"`
-	Term          string       `json:"term"`
-	Offers        []Offer      `json:"offers"` // the fields that it can be given
-	Short         string       `json:"short"`  // as Draft takes it
-	Says          []string     `json:"says"`   // what tells it from others beyond this
-	StartMS       int64        `json:"start_ms"`
-	LengthMS      int64        `json:"length_ms"`
-	Rounds        int          `json:"rounds"` // 0 where there are none
-	RoundMS       int64        `json:"round_ms"`
-	PerMinute     float64      `json:"per_minute"` // breaths
-	Counts        string       `json:"counts"`
-	TrueRatio     string       `json:"true_ratio"` // as it really runs with the words' own beats
-	LongestHoldMS int64        `json:"longest_hold_ms"`
-	HeldMS        int64        `json:"held_ms"`  // in all holds
-	CountMS       float64      `json:"count_ms"` // one count or stroke; 0 where nothing is counted
-	Opening       []fact.Fact  `json:"opening"`  // its steps
-	Closing       []fact.Fact  `json:"closing"`
-	OwnPace       bool         `json:"own_pace"`
-	Cautions      []Caution    `json:"cautions"`
-	Findings      []Finding    `json:"findings"`                     // for the plan's group and hour
-	Gentler       bool         `json:"gentler"`                      // there is a gentle variant to take
-	Soften        bool         `json:"soften"`                       // and for this group it should be taken
-	Round         []ScorePhase `json:"round"`                        // the phases of one, from 0; empty where there are none
-	Lanes         []LaneOffer  `json:"lanes"`                        // what could stand beside it, the gentlest first
-	Beside        *fact.Fact   `json:"beside" jsonschema:"nullable"` // the gentler lane; null where there is none
-	LaneRound     []ScorePhase `json:"lane_round"`                   // the round as those breathe it who take what stands beside; empty where nothing does
-	Roles         []Role       `json:"roles"`                        // its counts that can be chosen; empty where there are none
-	OwnWords      string       `json:"own_words"`                    // the teacher's own, a line each, as ChangeOwnWords takes them
-	Lines         []OwnLine    `json:"lines"`                        // the same, as they are understood
+	Name          string      `json:"name"`
+	Type          plan.Type   `json:"type"`
+	Practice      string      `json:"practice"`
+	Term          string      `json:"term"`
+	Offers        []Offer     `json:"offers"` // the fields that it can be given
+	Short         string      `json:"short"`  // as Draft takes it
+	Says          []string    `json:"says"`   // what tells it from others beyond this
+	StartMS       int64       `json:"start_ms"`
+	LengthMS      int64       `json:"length_ms"`
+	Rounds        int         `json:"rounds"` // 0 where there are none
+	RoundMS       int64       `json:"round_ms"`
+	PerMinute     float64     `json:"per_minute"` // breaths
+	Counts        string      `json:"counts"`
+	TrueRatio     string      `json:"true_ratio"` // as it really runs with the words' own beats
+	LongestHoldMS int64       `json:"longest_hold_ms"`
+	HeldMS        int64       `json:"held_ms"`  // in all holds
+	CountMS       float64     `json:"count_ms"` // one count or stroke; 0 where nothing is counted
+	Opening       []fact.Fact `json:"opening"`  // its steps
+	Closing       []fact.Fact `json:"closing"`
+	OwnPace       bool        `json:"own_pace"`
+	Cautions      []Caution   `json:"cautions"`
+	Findings      []Finding   `json:"findings"` // for the plan's group and hour
+	Gentler       bool        `json:"gentler"`  // there is a gentle variant to take
+	Soften        bool        `json:"soften"`   // and for this group it should be taken
+	// the phases of one, from 0; empty where there are none
+	Round  []ScorePhase `json:"round"`
+	Lanes  []LaneOffer  `json:"lanes"`                        // what could stand beside it, the gentlest first
+	Beside *fact.Fact   `json:"beside" jsonschema:"nullable"` // the gentler lane; null where there is none
+	// the round as those breathe it who take what stands beside; empty where nothing does
+	LaneRound []ScorePhase `json:"lane_round"`
+	// its counts that can be chosen; empty where there are none
+	Roles []Role `json:"roles"`
+	// the teacher's own, a line each, as ChangeOwnWords takes them
+	OwnWords string    `json:"own_words"`
+	Lines    []OwnLine `json:"lines"` // the same, as they are understood
 }
 
 // OwnLine is a line of the teacher's own words and the place where it comes. What does not matter for the place is

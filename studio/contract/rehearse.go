@@ -93,12 +93,13 @@ type Rehearsal struct {
 
 // RehearsalDigest is what came of a rehearsal, in few numbers.
 type RehearsalDigest struct {
-	People   int        `json:"people"`
-	ToSee    int        `json:"to_see"` // how many things were to be seen
-	Missed   int        `json:"missed"`
-	Needless int        `json:"needless"`  // how often all were eased and nobody had need of it
-	ToActMS  float64    `json:"to_act_ms"` // the middle of the times from what could be seen to what met it; -1 where nothing was met
-	Strained int        `json:"strained"`  // how many came to where strain is to be seen
+	People   int `json:"people"`
+	ToSee    int `json:"to_see"` // how many things were to be seen
+	Missed   int `json:"missed"`
+	Needless int `json:"needless"` // how often all were eased and nobody had need of it
+	// the middle of the times from what could be seen to what met it; -1 where nothing was met
+	ToActMS  float64    `json:"to_act_ms"`
+	Strained int        `json:"strained"` // how many came to where strain is to be seen
 	Aims     int        `json:"aims"`
 	Reached  int        `json:"reached"`                    // of the aims
 	Next     *fact.Fact `json:"next" jsonschema:"nullable"` // the one thing to practise next

@@ -250,7 +250,8 @@ func (l lesson) teach(ctx context.Context, s *store.Store, group int64) error {
 			return err
 		}
 		if l.atHome != "" {
-			if _, err := past.Homes.Answer(ctx, offer.Given[0].ID, contract.HomeAnswer{Answer: l.atHome, Revision: offer.Given[0].Revision}); err != nil {
+			if _, err := past.Homes.Answer(ctx, offer.Given[0].ID, contract.HomeAnswer{Answer: l.atHome,
+				Revision: offer.Given[0].Revision}); err != nil {
 				return err
 			}
 		}

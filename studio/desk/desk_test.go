@@ -26,8 +26,12 @@ func TestReadingWritesNothing(t *testing.T) {
 		assert.Empty(t, today.Failed)
 		assert.Len(t, today.Taught, 1)
 		for name, err := range map[string]error{
-			"record": second(d.Records.Record(t.Context(), class)), "course": second(d.Records.GroupCourse(t.Context(), g.ID)), "summary": second(d.Records.Summary(t.Context(), 0)), "list": second(d.Records.Find(t.Context(), contract.Search{Words: "lunch"})),
-			"plan": second(d.Plans.Plan(t.Context(), plan.ID)), "deleted": second(d.Transfer.Deleted(t.Context())), "settings": second(d.Library.Settings(t.Context())), "practices": second(d.Library.Practices(t.Context(), g.ID)), "export": d.Transfer.Export(t.Context(), &bytes.Buffer{}),
+			"record": second(d.Records.Record(t.Context(), class)), "course": second(d.Records.GroupCourse(t.Context(), g.ID)),
+			"summary": second(d.Records.Summary(t.Context(), 0)),
+			"list":    second(d.Records.Find(t.Context(), contract.Search{Words: "lunch"})),
+			"plan":    second(d.Plans.Plan(t.Context(), plan.ID)), "deleted": second(d.Transfer.Deleted(t.Context())),
+			"settings": second(d.Library.Settings(t.Context())), "practices": second(d.Library.Practices(t.Context(), g.ID)),
+			"export": d.Transfer.Export(t.Context(), &bytes.Buffer{}),
 		} {
 			assert.NoError(t, err, name)
 		}

@@ -21,7 +21,8 @@ type edit func(typed string, revision int64) (int64, error)
 // changed and can save once it has seen the newer revision.
 func TestTwoScreensNeverOverwriteEachOther(t *testing.T) {
 	for kind, open := range map[string]func(*testing.T, *desktest.Desk) (edit, int64){
-		"group": groupEdit, "settings": settingsEdit, "own practice": practiceEdit, "programme": programmeEdit, "plan": planEdit,
+		"group": groupEdit, "settings": settingsEdit, "own practice": practiceEdit, "programme": programmeEdit,
+		"plan":          planEdit,
 		"home practice": homeEdit, "remark": remarkEdit,
 	} {
 		t.Run(kind, func(t *testing.T) {
@@ -93,7 +94,8 @@ func programmeEdit(t *testing.T, d *desktest.Desk) (edit, int64) {
 	plan, err := d.Plans.Add(
 		t.Context(),
 		[]byte(
-			`{"format": "vast-lantern-plan", "version": 1, "starts_at": "2026-03-02T18:30:00Z", "passages": [`+desktest.Rounds+`]}`,
+			`{"format": "vast-lantern-plan", "version": 1, "starts_at": "2026-03-02T18:30:00Z", "passages": [`+desktest.Rounds+
+				`]}`,
 		),
 		1,
 	)
@@ -137,7 +139,8 @@ func remarkEdit(t *testing.T, d *desktest.Desk) (edit, int64) {
 	require.NoError(t, err)
 	newest := func(r contract.Record) int64 { return r.Remarks[len(r.Remarks)-1].ID }
 	return func(typed string, known int64) (int64, error) {
-		record, err := d.Records.AddRemark(t.Context(), class, contract.RemarkAdd{Kind: "gentler", Text: typed, Newest: known})
+		record, err := d.Records.AddRemark(t.Context(), class, contract.RemarkAdd{Kind: "gentler", Text: typed,
+			Newest: known})
 		if err != nil {
 			return 0, err
 		}

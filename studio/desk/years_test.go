@@ -18,7 +18,8 @@ import (
 
 var yearly = []string{
 	`{"type": "practice", "practice": "counted-breath", "counts": "4:6", "minutes": 4}`,
-	`{"type": "practice", "practice": "nadi-shodhana", "counts": "4:4:8", "rounds": 8, "closing": [{"breaths": 2, "counts": "4:4"}]}`,
+	`{"type": "practice", "practice": "nadi-shodhana", "counts": "4:4:8", "rounds": 8, "closing": [{"breaths": 2, ` +
+		`"counts": "4:4"}]}`,
 	`{"type": "practice", "practice": "ujjayi", "counts": "5:5", "rounds": 10}`,
 	`{"type": "practice", "practice": "sigh", "rounds": 3}`,
 	`{"type": "practice", "practice": "kapalabhati", "strokes": 30, "rounds": 3, "rest_between": 30}`,
@@ -26,7 +27,8 @@ var yearly = []string{
 
 var pressedOften = []string{
 	`"do": "tempo", "to": 46`, `"do": "tempo", "to": 50`, `"do": "rounds", "by": 1`, `"do": "rounds", "by": -1`,
-	`"do": "note", "text": "hands tire"`, `"do": "note", "text": "settled, faces soft"`, `"do": "signal", "see": "rushed"`, `"do": "release"`,
+	`"do": "note", "text": "hands tire"`, `"do": "note", "text": "settled, faces soft"`, `"do": "signal", "see": "rushed"`,
+	`"do": "release"`,
 }
 
 func fill(b *testing.B, path string, years int, now time.Time) {
@@ -36,7 +38,8 @@ func fill(b *testing.B, path string, years int, now time.Time) {
 		b.Fatal(err)
 	}
 	for g := range 10 {
-		if _, err := s.AddGroup(store.Group{Name: fmt.Sprintf("Group %d", g+1), Weekday: g % 7, Weektime: "18:30"}); err != nil {
+		if _, err := s.AddGroup(store.Group{Name: fmt.Sprintf("Group %d", g+1), Weekday: g % 7,
+			Weektime: "18:30"}); err != nil {
 			b.Fatal(err)
 		}
 	}
@@ -52,7 +55,8 @@ func fill(b *testing.B, path string, years int, now time.Time) {
 	}
 	random := rand.New(rand.NewPCG(7, 7))
 	class, err := tx.Prepare(
-		`INSERT INTO classes (id, group_id, started_at, ended_at, document, uid) VALUES (?, ?, ?, ?, ?, lower(hex(randomblob(16))))`,
+		`INSERT INTO classes (id, group_id, started_at, ended_at, document, uid) VALUES (?, ?, ?, ?, ?, ` +
+			`lower(hex(randomblob(16))))`,
 	)
 	if err != nil {
 		b.Fatal(err)
@@ -65,13 +69,15 @@ func fill(b *testing.B, path string, years int, now time.Time) {
 	for i := range weeks * 10 {
 		start := now.AddDate(0, 0, -7*(weeks-i/10)).Add(time.Duration(i%10) * 2 * time.Hour)
 		document := fmt.Sprintf(
-			`{"format": "vast-lantern-plan", "version": 1, "title": "Class %d", "tempo": 48, "passages": [{"type": "talk", "seconds": 120}, %s, %s, {"type": "free", "seconds": 300}]}`,
+			`{"format": "vast-lantern-plan", "version": 1, "title": "Class %d", "tempo": 48, "passages": [{"type": "talk", `+
+				`"seconds": 120}, %s, %s, {"type": "free", "seconds": 300}]}`,
 			i+1,
 			yearly[random.IntN(len(yearly))],
 			yearly[random.IntN(len(yearly))],
 		)
 		const form = "2006-01-02 15:04:05.999"
-		if _, err := class.Exec(i+1, i%10+1, start.UTC().Format(form), start.UTC().Add(time.Hour).Format(form), document); err != nil {
+		if _, err := class.Exec(i+1, i%10+1, start.UTC().Format(form), start.UTC().Add(time.Hour).Format(form),
+			document); err != nil {
 			b.Fatal(err)
 		}
 		at := 0
@@ -163,7 +169,8 @@ func BenchmarkYears(b *testing.B) {
 				return err
 			}},
 			{"search", func(i int) error {
-				_, err := d.Records.Find(b.Context(), contract.Search{GroupID: int64(i%10 + 1), Practice: "nadi-shodhana", Words: "hands tire", Eased: true})
+				_, err := d.Records.Find(b.Context(), contract.Search{GroupID: int64(i%10 + 1), Practice: "nadi-shodhana",
+					Words: "hands tire", Eased: true})
 				return err
 			}},
 			{"course, not known yet", func(i int) error {

@@ -23,9 +23,11 @@ import (
 )
 
 const (
-	trial  = `{"type": "practice", "practice": "counted-breath", "counts": "4:4", "rounds": 2, "lead_in": 0, "trial": true}`
+	trial = `{"type": "practice", "practice": "counted-breath", "counts": "4:4", "rounds": 2, "lead_in": 0, "trial": ` +
+		`true}`
 	even   = `{"type": "practice", "practice": "counted-breath", "counts": "4:4", "rounds": 3, "lead_in": 0}`
-	target = `{"type": "practice", "practice": "counted-breath", "title": "Long out", "counts": "4:2:7", "rounds": 6, "lead_in": 0}`
+	target = `{"type": "practice", "practice": "counted-breath", "title": "Long out", "counts": "4:2:7", "rounds": 6, ` +
+		`"lead_in": 0}`
 )
 
 // class is a class of a group on 4:2:7, led to its end but for what was pressed.
@@ -173,7 +175,8 @@ func TestAskedAboutWhenTheGroupComesAgain(t *testing.T) {
 	require.Equal(t, []int64{of.Homes[0].ID}, of.Ask)
 	_, err = d.Homes.Answer(t.Context(), of.Ask[0], contract.HomeAnswer{Answer: "great"})
 	assert.ErrorIs(t, err, studio.ErrInvalid)
-	of, err = d.Homes.Answer(t.Context(), of.Ask[0], contract.HomeAnswer{Answer: of.Answers[1], Revision: of.Homes[0].Revision})
+	of, err = d.Homes.Answer(t.Context(), of.Ask[0], contract.HomeAnswer{Answer: of.Answers[1],
+		Revision: of.Homes[0].Revision})
 	require.NoError(t, err)
 	assert.Empty(t, of.Ask)
 	assert.Equal(t, "now-and-then", of.Homes[0].Answer)
@@ -239,11 +242,14 @@ func TestThePageAgreesWithTheSheet(t *testing.T) {
 		rounds  []int
 	}{
 		{target, []int{1, 3, 6, 9, 12}},
-		{`{"type": "practice", "practice": "nadi-shodhana", "counts": "4:4:8", "rounds": 40, "beside": "breathe", "closing": [{"breaths": 2}]}`, []int{1, 20, 40}},
+		{`{"type": "practice", "practice": "nadi-shodhana", "counts": "4:4:8", "rounds": 40, "beside": "breathe", ` +
+			`"closing": [{"breaths": 2}]}`, []int{1, 20, 40}},
 		{kapalabhati, []int{1, 2, 3, 5, 6}},
-		{strings.Replace(kapalabhati, `"rest_between": 20`, `"rest_between": 20, "rest_wait": true`, 1), []int{1, 2, 3, 5, 6}},
+		{strings.Replace(kapalabhati, `"rest_between": 20`, `"rest_between": 20, "rest_wait": true`, 1),
+			[]int{1, 2, 3, 5, 6}},
 	} {
-		text := `{"format": "vast-lantern-plan", "version": 1, "tempo": 60, "passages": [{"type": "talk", "seconds": 5}, ` + c.passage + `]}`
+		text := `{"format": "vast-lantern-plan", "version": 1, "tempo": 60, "passages": [{"type": "talk", "seconds": 5}, ` +
+			c.passage + `]}`
 		doc, p, err := sheet.ReadPlan(strings.NewReader(text))
 		require.NoError(t, err)
 		page, err := home.PageOf([]byte(template), doc, p, 2, lead.PlanScore)
@@ -283,7 +289,8 @@ func TestThePageAgreesWithTheSheet(t *testing.T) {
 	}
 	doc, p, err := sheet.ReadPlan(
 		strings.NewReader(
-			`{"format": "vast-lantern-plan", "version": 1, "passages": [{"type": "practice", "practice": "open-holds", "minutes": 3}, {"type": "talk", "seconds": 5}]}`,
+			`{"format": "vast-lantern-plan", "version": 1, "passages": [{"type": "practice", "practice": "open-holds", ` +
+				`"minutes": 3}, {"type": "talk", "seconds": 5}]}`,
 		),
 	)
 	require.NoError(t, err)
@@ -325,7 +332,8 @@ func TestTheBuiltPage(t *testing.T) {
 	require.NoError(t, err)
 	doc, p, err := sheet.ReadPlan(
 		strings.NewReader(
-			`{"format": "vast-lantern-plan", "version": 1, "passages": [{"type": "practice", "practice": "nadi-shodhana", "counts": "4:4:8", "rounds": 20, "beside": "4:4"}]}`,
+			`{"format": "vast-lantern-plan", "version": 1, "passages": [{"type": "practice", "practice": "nadi-shodhana", ` +
+				`"counts": "4:4:8", "rounds": 20, "beside": "4:4"}]}`,
 		),
 	)
 	require.NoError(t, err)

@@ -24,7 +24,8 @@ func BenchmarkAnAdjustmentOfAnHour(b *testing.B) {
 	plan, err := d.Plans.Add(
 		b.Context(),
 		[]byte(
-			`{"format": "vast-lantern-plan", "version": 1, "tempo": 60, "passages": [{"type": "practice", "practice": "nadi-shodhana", "counts": "4:4:8", "rounds": 110}]}`,
+			`{"format": "vast-lantern-plan", "version": 1, "tempo": 60, "passages": [{"type": "practice", "practice": `+
+				`"nadi-shodhana", "counts": "4:4:8", "rounds": 110}]}`,
 		),
 		0,
 	)
@@ -44,7 +45,8 @@ func BenchmarkAnAdjustmentOfAnHour(b *testing.B) {
 	adjust := func(do pace.Verb, to float64) {
 		now = now.Add(100 * time.Millisecond)
 		pressed++
-		if _, err := d.Classes.Adjust(b.Context(), score.ClassID, contract.Adjust{Key: fmt.Sprint(pressed), Do: do, To: &to}); err != nil {
+		if _, err := d.Classes.Adjust(b.Context(), score.ClassID, contract.Adjust{Key: fmt.Sprint(pressed), Do: do,
+			To: &to}); err != nil {
 			b.Fatal(err)
 		}
 		if room, err = d.Audience.Room(b.Context(), code); err != nil {

@@ -41,7 +41,8 @@ type Library interface {
 
 // Plans is what leading asks of the room where plans are made.
 type Plans interface {
-	ToLead(ctx context.Context, id int64, fitted bool, softer []int) (stored store.Plan, document []byte, p *plan.Plan, err error)
+	ToLead(ctx context.Context, id int64, fitted bool, softer []int) (stored store.Plan, document []byte, p *plan.Plan,
+		err error)
 	Add(ctx context.Context, document []byte, group int64) (contract.Plan, error)
 }
 

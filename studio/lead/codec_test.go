@@ -52,7 +52,8 @@ func TestTheCasesOfTheScreensAreNotStale(t *testing.T) {
 	} {
 		d := desktest.New(t)
 		stored := d.AddPlan(one.passages)
-		score, err := d.Classes.Begin(t.Context(), contract.Lead{PlanID: stored.ID, Acknowledged: contract.StrongCautions(stored)})
+		score, err := d.Classes.Begin(t.Context(), contract.Lead{PlanID: stored.ID,
+			Acknowledged: contract.StrongCautions(stored)})
 		require.NoError(t, err, one.name)
 		for i, press := range one.presses {
 			d.Pass(1.5)

@@ -19,7 +19,8 @@ var passages = []string{
 	`{"type": "talk", "title": "Sit", "seconds": 11}`,
 	`{"type": "talk", "seconds": 7, "wait": true}`,
 	`{"type": "free", "breaths": 2}`,
-	`{"type": "practice", "practice": "nadi-shodhana", "counts": "4:4:8", "rounds": 3, "beside": "breathe", "lines": [{"text": "soft", "round": 2, "say": true}]}`,
+	`{"type": "practice", "practice": "nadi-shodhana", "counts": "4:4:8", "rounds": 3, "beside": "breathe", "lines": ` +
+		`[{"text": "soft", "round": 2, "say": true}]}`,
 	`{"type": "practice", "practice": "counted-breath", "counts": "4:0:6", "rounds": 4, "tempo": 53.7, "beside": "2:3"}`,
 	`{"type": "practice", "practice": "kapalabhati", "strokes": 12, "rounds": 3, "rest_between": 9}`,
 	`{"type": "practice", "practice": "three-part-breath", "counts": "6:6", "rounds": 2, "count_in": 3}`,
@@ -45,14 +46,16 @@ func TestAScoreCrossesTheWireAndARestart(t *testing.T) {
 	rapid.Check(t, func(r *rapid.T) {
 		led := rapid.SliceOfN(rapid.SampledFrom(passages), 1, 4).Draw(r, "passages")
 		p := d.AddPlan(strings.Join(led, ", "))
-		score, err := d.Classes.Begin(t.Context(), contract.Lead{PlanID: p.ID, EndRunning: true, Acknowledged: contract.StrongCautions(p)})
+		score, err := d.Classes.Begin(t.Context(), contract.Lead{PlanID: p.ID, EndRunning: true,
+			Acknowledged: contract.StrongCautions(p)})
 		require.NoError(r, err)
 		id := score.ClassID
 		for range rapid.IntRange(0, 12).Draw(r, "presses") {
 			d.Pass(rapid.Float64Range(0, 20).Draw(r, "seconds"))
 			pressed++
 			want := contract.Adjust{Key: fmt.Sprint("crossing ", pressed), Do: pace.Verb(rapid.SampledFrom([]string{
-				"tempo", "rounds", "pause", "resume", "again", "drop-holds", "restore-holds", "undo", "last-round", "enough", "release", "next", "advance", "note", "beside",
+				"tempo", "rounds", "pause", "resume", "again", "drop-holds", "restore-holds", "undo", "last-round", "enough",
+				"release", "next", "advance", "note", "beside",
 			}).Draw(r, "do"))}
 			switch want.Do {
 			case "tempo":
@@ -105,9 +108,11 @@ func crosses(r *rapid.T, score contract.Score) {
 func TestListsThatDoNotBelongTogetherAreRefused(t *testing.T) {
 	for _, packed := range []string{
 		`{"moments": [1], "times": [0], "looks": [], "phases": {"looks": [0], "rounds": [0], "breaths": [0]}}`,
-		`{"moments": [1, 1], "times": [0], "looks": [{"says": ["1"]}], "phases": {"looks": [-1], "rounds": [0], "breaths": [0]}}`,
+		`{"moments": [1, 1], "times": [0], "looks": [{"says": ["1"]}], "phases": {"looks": [-1], "rounds": [0], "breaths": ` +
+			`[0]}}`,
 		`{"moments": [1], "times": [0], "looks": [{"says": ["1"]}], "phases": {"looks": [0], "rounds": [0], "breaths": [0]}}`,
-		`{"moments": [1, 1], "times": [0], "looks": [{"says": ["1"]}], "phases": {"looks": [0], "rounds": [], "breaths": [0]}}`,
+		`{"moments": [1, 1], "times": [0], "looks": [{"says": ["1"]}], "phases": {"looks": [0], "rounds": [], "breaths": ` +
+			`[0]}}`,
 		`{"moments": [1, 1], "times": [-1], "cues": [{}], "main_cues": [0]}`,
 		`{"moments": [1, 1], "times": [0, 1], "cues": [{}], "main_cues": [1]}`,
 		`{"moments": [1], "times": [], "says": [{}], "spoken": [0]}`,

@@ -80,7 +80,8 @@ func (c *Classes) TakeAgain(ctx context.Context, id int64, want contract.TakeAga
 		}
 	}
 	// The pause first: if all ends between the two, the class stands in natural breath and waits.
-	if _, err := c.adjust(ctx, l, from, contract.Adjust{Key: want.Key + "-lost", Do: pace.ToPause, Origin: want.Origin}); err != nil {
+	if _, err := c.adjust(ctx, l, from, contract.Adjust{Key: want.Key + "-lost", Do: pace.ToPause,
+		Origin: want.Origin}); err != nil {
 		return contract.Adjusted{}, err
 	}
 	number, err := c.adjust(ctx, l, at, contract.Adjust{Key: want.Key, Do: pace.Resume, Origin: want.Origin})

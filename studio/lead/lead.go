@@ -198,7 +198,8 @@ const (
 // within refuses what is too long to be kept.
 func within(want contract.Adjust) error {
 	switch {
-	case len(want.Key) > longestKey || len(want.Do) > longestLabel || len(want.Because) > longestLabel || want.See != nil && len(*want.See) > longestLabel || toBytes(want.To) > longestLabel:
+	case len(want.Key) > longestKey || len(want.Do) > longestLabel || len(want.Because) > longestLabel ||
+		want.See != nil && len(*want.See) > longestLabel || toBytes(want.To) > longestLabel:
 		return studio.Fail(studio.ErrInvalid, "lead.too-long", "key", longestKey, "label", longestLabel)
 	case want.Text != nil && len(*want.Text) > longestNote:
 		return studio.Fail(studio.ErrInvalid, "lead.note-long", "most", longestNote)

@@ -101,14 +101,16 @@ func TestAPressThatComesTooLate(t *testing.T) {
 	assert.Equal(t, done.Answer, again.Answer, "what was answered once is answered again, however late")
 
 	words, seen := "hands tire", "restless"
-	note, err := d.Classes.Adjust(t.Context(), class, contract.Adjust{Key: "note", Do: "note", Text: &words, PressedMS: ago(20)})
+	note, err := d.Classes.Adjust(t.Context(), class, contract.Adjust{Key: "note", Do: "note", Text: &words,
+		PressedMS: ago(20)})
 	require.NoError(t, err)
 	assert.EqualValues(t, 30_000, note.Answer.AtMS, "the moment of the press")
 	early, err := d.Classes.Saw(t.Context(), class, contract.Saw{Key: "seen", See: seen, PressedMS: ago(45)})
 	require.NoError(t, err)
 	assert.EqualValues(t, 30_000, early.Score.Answer.AtMS, "but times never fall")
 	d.Pass(1)
-	_, err = d.Classes.Adjust(t.Context(), class, contract.Adjust{Key: "ahead", Do: "note", Text: &words, PressedMS: ago(-10)})
+	_, err = d.Classes.Adjust(t.Context(), class, contract.Adjust{Key: "ahead", Do: "note", Text: &words,
+		PressedMS: ago(-10)})
 	require.NoError(t, err)
 }
 
@@ -125,7 +127,8 @@ func TestAClassThatIsOverTakesNoMorePresses(t *testing.T) {
 		assert.ErrorIs(t, err, studio.ErrConflict, want.Do)
 		assert.Contains(t, language.English().Error(err), "This class is over", want.Do)
 	}
-	_, err := d.Classes.Adjust(t.Context(), class, contract.Adjust{Key: "c", Do: "note", Text: &words, PressedMS: &pressed})
+	_, err := d.Classes.Adjust(t.Context(), class, contract.Adjust{Key: "c", Do: "note", Text: &words,
+		PressedMS: &pressed})
 	require.NoError(t, err, "a note that was pressed before and arrives after")
 	record, err := d.Records.Record(t.Context(), class)
 	require.NoError(t, err)
@@ -141,7 +144,8 @@ func TestALateNoteOfAClassThatRanOut(t *testing.T) {
 	pressed := float64(d.Time.UnixMilli()) + 12_000
 	d.Pass(600)
 	words := "hands tire"
-	done, err := d.Classes.Adjust(t.Context(), class, contract.Adjust{Key: "late", Do: "note", Text: &words, PressedMS: &pressed})
+	done, err := d.Classes.Adjust(t.Context(), class, contract.Adjust{Key: "late", Do: "note", Text: &words,
+		PressedMS: &pressed})
 	require.NoError(t, err)
 	assert.EqualValues(t, 12_000, done.Answer.AtMS)
 	assert.Empty(t, done.Answer.Refused)

@@ -58,7 +58,8 @@ func TestTheScoreCarriesWhatIsShownAndSaid(t *testing.T) {
 		`{"type": "practice", "practice": "nadi-shodhana", "counts": "4:4:4", "rounds": 3, "side": "left", "beside": "breathe",
 		"lines": [{"text": "soft jaw", "round": 2, "who": "all", "say": true}, {"text": "mine", "round": 2}, {"text": "for me alone", "round": 3, "say": true}]}`,
 	)
-	score, err := d.Classes.Begin(t.Context(), contract.Lead{PlanID: stored.ID, Acknowledged: contract.StrongCautions(stored)})
+	score, err := d.Classes.Begin(t.Context(), contract.Lead{PlanID: stored.ID,
+		Acknowledged: contract.StrongCautions(stored)})
 	require.NoError(t, err)
 	shown := func(cues []contract.Cue) (list []string) {
 		for _, c := range cues {
@@ -113,9 +114,11 @@ func TestTheScoreCarriesWhatIsShownAndSaid(t *testing.T) {
 func TestTheOthersAreTold(t *testing.T) {
 	d := desktest.New(t)
 	stored := d.AddPlan(
-		`{"type": "practice", "practice": "counted-breath", "counts": "4:8:6", "rounds": 2, "lead_in": 0, "beside": "breathe"}`,
+		`{"type": "practice", "practice": "counted-breath", "counts": "4:8:6", "rounds": 2, "lead_in": 0, "beside": ` +
+			`"breathe"}`,
 	)
-	score, err := d.Classes.Begin(t.Context(), contract.Lead{PlanID: stored.ID, Acknowledged: contract.StrongCautions(stored)})
+	score, err := d.Classes.Begin(t.Context(), contract.Lead{PlanID: stored.ID,
+		Acknowledged: contract.StrongCautions(stored)})
 	require.NoError(t, err)
 	assert.Equal(
 		t,
@@ -128,7 +131,8 @@ func TestTheOthersAreTold(t *testing.T) {
 	)
 	d.Do(score.ClassID, "end")
 	alone := d.AddPlan(`{"type": "practice", "practice": "counted-breath", "counts": "4:8:6", "rounds": 2}`)
-	score, err = d.Classes.Begin(t.Context(), contract.Lead{PlanID: alone.ID, Acknowledged: contract.StrongCautions(alone)})
+	score, err = d.Classes.Begin(t.Context(),
+		contract.Lead{PlanID: alone.ID, Acknowledged: contract.StrongCautions(alone)})
 	require.NoError(t, err)
 	assert.Empty(t, score.LaneSpoken)
 }
@@ -137,7 +141,8 @@ func TestTheOthersAreTold(t *testing.T) {
 func TestTheNamesOfTheLanes(t *testing.T) {
 	d := desktest.New(t)
 	p := d.AddPlan(
-		desktest.Rounds + `, {"type": "practice", "practice": "counted-breath", "counts": "4:4:4", "rounds": 3, "beside": "breathe"}`,
+		desktest.Rounds + `, {"type": "practice", "practice": "counted-breath", "counts": "4:4:4", "rounds": 3, "beside": ` +
+			`"breathe"}`,
 	)
 	score, err := d.Classes.Begin(t.Context(), contract.Lead{PlanID: p.ID, Acknowledged: contract.StrongCautions(p)})
 	require.NoError(t, err)

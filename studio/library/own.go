@@ -218,8 +218,10 @@ func (l *Library) SavePractice(ctx context.Context, in contract.PracticeText) (c
 
 // fileOrder is the order of the fields in a practice's file.
 var fileOrder = []string{
-	"id", "name", "term", "also", "from", "kind", "takes", "taught_as", "airway", "counts", "rounds", "minutes", "tempo", "strokes", "rate", "rest",
-	"open_seconds", "figure", "about", "intents", "level", "seat", "hands", "eyes", "locks", "how", "words", "prompts", "watch", "gentler", "harder",
+	"id", "name", "term", "also", "from", "kind", "takes", "taught_as", "airway", "counts", "rounds", "minutes", "tempo",
+	"strokes", "rate", "rest",
+	"open_seconds", "figure", "about", "intents", "level", "seat", "hands", "eyes", "locks", "how", "words", "prompts",
+	"watch", "gentler", "harder",
 	"finish", "course", "schools", "care",
 }
 

@@ -26,7 +26,8 @@ const settingsName = "teacher"
 
 // Settings is what the teacher has chosen, with what there is to choose from.
 func (l *Library) Settings(ctx context.Context) (contract.Settings, error) {
-	_, revision, err := l.studio.Store.With(ctx).SettingAt(settingsName) // before the rest: a save in between makes it old, not lost
+	// before the rest: a save in between makes it old, not lost
+	_, revision, err := l.studio.Store.With(ctx).SettingAt(settingsName)
 	if err != nil && !errors.Is(err, store.ErrNotFound) {
 		return contract.Settings{}, err
 	}

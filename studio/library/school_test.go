@@ -75,7 +75,8 @@ func TestTheSchoolIsPlannedCuedShownAndCaredFor(t *testing.T) {
 			s.Keys.Remote = []contract.RemoteKey{{Key: "PageDown", Press: contract.Long, Means: "dance"}}
 		},
 		"is there twice": func(s *contract.Settings) {
-			s.Keys.Remote = []contract.RemoteKey{{Key: "F5", Press: contract.Short, Means: "pause"}, {Key: "F5", Press: contract.Short, Means: "last"}}
+			s.Keys.Remote = []contract.RemoteKey{{Key: "F5", Press: contract.Short, Means: "pause"},
+				{Key: "F5", Press: contract.Short, Means: "last"}}
 		},
 		"What to bring": func(s *contract.Settings) { s.Bring = strings.Repeat("a", 301) },
 		"Words":         func(s *contract.Settings) { s.OwnWords = map[string]string{"nonsense": "x"} },

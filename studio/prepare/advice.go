@@ -96,7 +96,8 @@ func (ps *Plans) Advised(ctx context.Context, stored store.Plan, group *contract
 
 // advice is what is to be said of a plan: of its order and length, against the group's own past, and of how long talks
 // really take.
-func (ps *Plans) advice(ctx context.Context, doc plan.Document, p *plan.Plan, group *contract.Group) ([]contract.Advice, error) {
+func (ps *Plans) advice(ctx context.Context, doc plan.Document, p *plan.Plan, group *contract.Group) ([]contract.Advice,
+	error) {
 	all := append(p.Advise(level(group)), cue.Advise(p)...)
 	list, last := []contract.Advice{}, []contract.Advice{}
 	if group != nil {

@@ -22,7 +22,8 @@ func TestAdviceFromTheGroupsPast(t *testing.T) {
 		p, err := d.Plans.Add(
 			t.Context(),
 			[]byte(
-				`{"format": "vast-lantern-plan", "version": 1, "tempo": 60, "passages": [{"type": "talk", "seconds": 60, "wait": true}, `+passages+`, {"type": "free", "seconds": 60}]}`,
+				`{"format": "vast-lantern-plan", "version": 1, "tempo": 60, "passages": [{"type": "talk", "seconds": 60, "wait": `+
+					`true}, `+passages+`, {"type": "free", "seconds": 60}]}`,
 			),
 			g.ID,
 		)
@@ -46,7 +47,8 @@ func TestAdviceFromTheGroupsPast(t *testing.T) {
 		d.Pass(200)
 	}
 	hard := class(
-		`{"type": "practice", "practice": "counted-breath", "counts": "4:4", "rounds": 2}, {"type": "practice", "practice": "nadi-shodhana", "counts": "5:10:10", "rounds": 6}`,
+		`{"type": "practice", "practice": "counted-breath", "counts": "4:4", "rounds": 2}, {"type": "practice", ` +
+			`"practice": "nadi-shodhana", "counts": "5:10:10", "rounds": 6}`,
 	)
 	assert.Contains(t, says(hard), "more than one step up")
 	assert.Contains(t, says(hard), "not been prepared")

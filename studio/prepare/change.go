@@ -226,7 +226,8 @@ func (ps *Plans) asAdvised(ctx context.Context,
 
 // lengthenTalks makes the talks of a plan as long as they usually take with its group, to five seconds; those that are
 // kept stay.
-func (ps *Plans) lengthenTalks(ctx context.Context, doc plan.Document, p *plan.Plan, group *contract.Group) (words fact.Fact, err error) {
+func (ps *Plans) lengthenTalks(ctx context.Context, doc plan.Document, p *plan.Plan,
+	group *contract.Group) (words fact.Fact, err error) {
 	if group == nil {
 		return words, fact.New("change.choose-group")
 	}

@@ -74,7 +74,8 @@ func TestFittingADraft(t *testing.T) {
 	assert.Equal(
 		t,
 		30,
-		draft(evening, contract.Draft{Change: &contract.Change{Do: contract.ChangeRoundsToEnd, Passage: 2, EndMS: end}}).Summary.Passages[1].Rounds,
+		draft(evening, contract.Draft{Change: &contract.Change{Do: contract.ChangeRoundsToEnd, Passage: 2,
+			EndMS: end}}).Summary.Passages[1].Rounds,
 	)
 	end = 299_000
 	assert.Contains(

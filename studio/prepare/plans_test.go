@@ -21,7 +21,8 @@ func TestWhatIsStoredCanBeRead(t *testing.T) {
 	d := desktest.New(t)
 	plan := d.AddPlan(desktest.Rounds)
 	save := func(document string) error {
-		_, err := d.Plans.Save(t.Context(), plan.ID, contract.PlanSave{Revision: plan.Revision, Document: json.RawMessage(document)})
+		_, err := d.Plans.Save(t.Context(), plan.ID, contract.PlanSave{Revision: plan.Revision,
+			Document: json.RawMessage(document)})
 		return err
 	}
 	list := strings.Repeat("0,", 300_000) // 600 kB, and with its line ends over 1 MiB
@@ -49,7 +50,8 @@ func TestWhatIsStoredCanBeRead(t *testing.T) {
 	class := d.Start(plan)
 	long, words := strings.Repeat("x", 3000), "hands tire"
 	for name, want := range map[string]contract.Adjust{
-		"a key": {Key: long, Do: "pause"}, "a verb": {Key: "k", Do: pace.Verb(long)}, "a note": {Key: "k", Do: "note", Text: &long}, "what was seen": {Key: "k", Do: "note", Text: &words, Because: long},
+		"a key": {Key: long, Do: "pause"}, "a verb": {Key: "k", Do: pace.Verb(long)}, "a note": {Key: "k", Do: "note",
+			Text: &long}, "what was seen": {Key: "k", Do: "note", Text: &words, Because: long},
 	} {
 		_, err := d.Classes.Adjust(t.Context(), class, want)
 		assert.ErrorIs(t, err, studio.ErrInvalid, name)
@@ -62,7 +64,8 @@ func TestWhatIsStoredCanBeRead(t *testing.T) {
 func TestAPlanWithErrorsIsKeptButNotLed(t *testing.T) {
 	d := desktest.New(t)
 	plan := d.AddPlan(
-		`{"type": "practice", "practice": "nadi-shodhana", "counts": "4:"}, {"type": "practice", "practice": "none", "minutes": 2}, 7`,
+		`{"type": "practice", "practice": "nadi-shodhana", "counts": "4:"}, {"type": "practice", "practice": "none", ` +
+			`"minutes": 2}, 7`,
 	)
 	require.Len(t, plan.Summary.Errors, 3)
 	require.Len(t, plan.Summary.Passages, 3)

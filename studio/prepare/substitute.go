@@ -90,7 +90,8 @@ func (ps *Plans) Substitute(ctx context.Context, id int64) (studio.File, error) 
 			}
 		}
 		for _, f := range contract.FindingsOf(one, who) {
-			if line := text(fact.New("hand-over.finding", "name", one.Name(), "do", fact.New("do."+string(f.Do)), "finding", f.Say)); !slices.Contains(
+			if line := text(fact.New("hand-over.finding", "name", one.Name(), "do", fact.New("do."+string(f.Do)), "finding",
+				f.Say)); !slices.Contains(
 				page.Mind,
 				line,
 			) {
@@ -116,7 +117,8 @@ func substituteOf(p *plan.Passage, f plan.Fields, at string) substitutePassage {
 		}
 		shape.What = strings.Join(append(what, text(fact.New("hand-over.in-all", "length", shape.What))), ", ")
 	}
-	for _, words := range []string{p.Script, stepsInWords("hand-over.opening", p.OpeningSteps), line.OwnWords(p), stepsInWords("hand-over.closing", p.ClosingSteps)} {
+	for _, words := range []string{p.Script, stepsInWords("hand-over.opening", p.OpeningSteps), line.OwnWords(p),
+		stepsInWords("hand-over.closing", p.ClosingSteps)} {
 		for line := range strings.SplitSeq(words, "\n") {
 			if strings.TrimSpace(line) != "" {
 				shape.Words = append(shape.Words, line)

@@ -159,7 +159,8 @@ func errorIn(wrong line.TextErrors, number int) error {
 }
 
 // wouldBe is what was understood of a line, and what it amounts to in a plan of the group.
-func (ps *Plans) wouldBe(ctx context.Context, readings []line.Reading, group *contract.Group) ([]contract.TypedPassage, error) {
+func (ps *Plans) wouldBe(ctx context.Context, readings []line.Reading, group *contract.Group) ([]contract.TypedPassage,
+	error) {
 	list := []contract.TypedPassage{}
 	doc := plan.NewDocument()
 	doc.Append(line.FieldsIn(readings)...)

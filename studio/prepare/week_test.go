@@ -34,7 +34,8 @@ func TestLastTime(t *testing.T) {
 	none, err := d.Plans.LastTime(t.Context(), g.ID)
 	require.NoError(t, err)
 	assert.Zero(t, none.ClassID)
-	p, err := d.Plans.Import(t.Context(), contract.PlanText{Text: "# Monday\ntempo 60\neven 4:4 x6\nrest 10 s\n", GroupID: g.ID})
+	p, err := d.Plans.Import(t.Context(), contract.PlanText{Text: "# Monday\ntempo 60\neven 4:4 x6\nrest 10 s\n",
+		GroupID: g.ID})
 	require.NoError(t, err)
 	score, err := d.Classes.Begin(t.Context(), contract.Lead{PlanID: p.ID})
 	require.NoError(t, err)
@@ -67,13 +68,15 @@ func TestASubstituteHasEverything(t *testing.T) {
 		},
 	)
 	require.NoError(t, err)
-	text := "# Monday\nslot 20\nstarts 2026-03-02 18:30\ntalk 1 min \"Arrive\"\n  script: Sit & settle.\nsquare x3\n  r2 hold: soft jaw\nrest 2 min\n"
+	text := "# Monday\nslot 20\nstarts 2026-03-02 18:30\ntalk 1 min \"Arrive\"\n  script: Sit & settle.\nsquare x3\n  " +
+		"r2 hold: soft jaw\nrest 2 min\n"
 	p, err := d.Plans.Import(t.Context(), contract.PlanText{Text: text, GroupID: g.ID})
 	require.NoError(t, err)
 	file, err := d.Plans.Substitute(t.Context(), p.ID)
 	require.NoError(t, err)
 	page := string(file.Data)
-	for _, there := range []string{"Monday 2 March 2026", "18:31:00", "Square breath", "4:4:4:4 x3", "r2 hold: soft jaw", "Sit &amp; settle.", "The key is &lt;at&gt; the desk.", "pregnancy", "Holding the breath", "slot 20"} {
+	for _, there := range []string{"Monday 2 March 2026", "18:31:00", "Square breath", "4:4:4:4 x3", "r2 hold: soft jaw",
+		"Sit &amp; settle.", "The key is &lt;at&gt; the desk.", "pregnancy", "Holding the breath", "slot 20"} {
 		assert.Contains(t, page, there)
 	}
 	assert.NotContains(t, page, "http", "it asks nobody for anything")

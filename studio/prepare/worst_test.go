@@ -29,7 +29,8 @@ func worstPlans() map[string][]byte {
 	worst := map[string][]byte{}
 	for _, p := range practice.Catalogue() {
 		for _, passages := range []int{1, plan.MaxPassages} {
-			for with, fields := range map[string]string{"plain": "", "lane": `, "beside": "breathe"`, "lines": lines, "said": `, "voice": "counts"`} {
+			for with, fields := range map[string]string{"plain": "", "lane": `, "beside": "breathe"`, "lines": lines,
+				"said": `, "voice": "counts"`} {
 				document := func(rounds int) []byte {
 					one := fmt.Sprintf(`{"type": "practice", "practice": %q, "rounds": %d%s}`, p.ID, rounds, fields)
 					return []byte(

@@ -134,7 +134,8 @@ func (ps *Programmes) read(ctx context.Context, document []byte, group int64) (p
 }
 
 // Begin has the group of a plan follow a programme: the plan is its first class, and those that come are made.
-func (ps *Programmes) Begin(ctx context.Context, planID int64, want programme.Programme) (contract.ProgrammeSheet, error) {
+func (ps *Programmes) Begin(ctx context.Context, planID int64, want programme.Programme) (contract.ProgrammeSheet,
+	error) {
 	stored, err := ps.studio.Store.With(ctx).Plan(planID)
 	if err != nil {
 		return contract.ProgrammeSheet{}, studio.Missing(err, store.KindPlan, planID)
@@ -205,7 +206,8 @@ func (ps *Programmes) of(ctx context.Context, uid string) (store.Programme, erro
 }
 
 // checked is a programme as it is stored, if each of its steps can be made.
-func (ps *Programmes) checked(ctx context.Context, row store.Programme, want programme.Programme) (store.Programme, error) {
+func (ps *Programmes) checked(ctx context.Context, row store.Programme, want programme.Programme) (store.Programme,
+	error) {
 	want.Name = strings.TrimSpace(want.Name)
 	if wrong := want.Check(); len(wrong) > 0 {
 		return row, studio.FailAll(wrong)
@@ -223,7 +225,8 @@ func (ps *Programmes) checked(ctx context.Context, row store.Programme, want pro
 
 // Save changes a programme in the place of its revision; what comes follows. The same save may come twice, where the
 // answer to the first was lost.
-func (ps *Programmes) Save(ctx context.Context, id int64, save contract.ProgrammeSave) (contract.ProgrammeSheet, error) {
+func (ps *Programmes) Save(ctx context.Context, id int64, save contract.ProgrammeSave) (contract.ProgrammeSheet,
+	error) {
 	stored, err := ps.studio.Store.With(ctx).Programme(id)
 	if err != nil {
 		return contract.ProgrammeSheet{}, studio.Missing(err, store.KindProgramme, id)

@@ -41,7 +41,8 @@ func begun(t *testing.T, of programme.Programme) (*desktest.Desk, contract.Progr
 	group, err := d.Library.AddGroup(t.Context(), "Lunch", "beginners", 12)
 	require.NoError(t, err)
 	document := fmt.Sprintf(
-		`{"format": "vast-lantern-plan", "version": 1, "title": "Lunch", "tempo": 60, "slot_min": 30, "starts_at": %q, "passages": [%s]}`,
+		`{"format": "vast-lantern-plan", "version": 1, "title": "Lunch", "tempo": 60, "slot_min": 30, "starts_at": %q, `+
+			`"passages": [%s]}`,
 		d.Time.Add(time.Hour).Format(time.RFC3339),
 		desktest.Rounds,
 	)
@@ -159,7 +160,8 @@ func TestAChangedClassIsLeftAsItIs(t *testing.T) {
 	require.NoError(t, err)
 	changed := strings.Replace(string(p.Document), `"rounds": 3`, `"rounds": 7`, 1)
 	require.NotEqual(t, string(p.Document), changed)
-	_, err = d.Plans.Save(t.Context(), p.ID, contract.PlanSave{Revision: p.Revision, Document: json.RawMessage(changed), GroupID: 1})
+	_, err = d.Plans.Save(t.Context(), p.ID, contract.PlanSave{Revision: p.Revision, Document: json.RawMessage(changed),
+		GroupID: 1})
 	require.NoError(t, err)
 	s, err = d.Programmes.Sheet(t.Context(), 1)
 	require.NoError(t, err)

@@ -166,9 +166,12 @@ type tableClass struct {
 
 // columns is the table's, as docs/record-files.md tells.
 var columns = []string{
-	"class_start", "class", "group", "people", "took", "passage", "name", "practice", "counts", "counts_end", "own_pace", "trial", "planned_ms", "taught_ms",
-	"planned_rounds", "rounds", "abandoned", "planned_tempo", "tempo_start", "tempo_end", "tempo_mean", "breaths_per_minute", "longest_hold_ms",
-	"held_full_ms", "held_empty_ms", "left_inhales", "right_inhales", "eased", "done", "airway", "zone", "attention", "inhale_width", "exhale_width", "voice", "beside",
+	"class_start", "class", "group", "people", "took", "passage", "name", "practice", "counts", "counts_end", "own_pace",
+	"trial", "planned_ms", "taught_ms",
+	"planned_rounds", "rounds", "abandoned", "planned_tempo", "tempo_start", "tempo_end", "tempo_mean",
+	"breaths_per_minute", "longest_hold_ms",
+	"held_full_ms", "held_empty_ms", "left_inhales", "right_inhales", "eased", "done", "airway", "zone", "attention",
+	"inhale_width", "exhale_width", "voice", "beside",
 	"lanes", "gentler", "easy", "right", "too_much", "told_main", "told_beside",
 }
 
@@ -204,7 +207,9 @@ func (r *Records) recordTable(ctx context.Context, name string, classes []tableC
 				p.Counts,
 				p.CountsEnd,
 			}
-			for _, value := range []any{p.OwnPace, p.Trial, p.PlannedLengthMS, p.LengthMS, p.PlannedRounds, p.Rounds, p.Abandoned, p.PlannedTempo, p.TempoStart, p.TempoEnd, p.TempoMean, p.PerMinute, p.LongestHoldMS, p.HeldFullMS, p.HeldEmptyMS, p.LeftInhales, p.RightInhales, p.Eased} {
+			for _, value := range []any{p.OwnPace, p.Trial, p.PlannedLengthMS, p.LengthMS, p.PlannedRounds, p.Rounds,
+				p.Abandoned, p.PlannedTempo, p.TempoStart, p.TempoEnd, p.TempoMean, p.PerMinute, p.LongestHoldMS, p.HeldFullMS,
+				p.HeldEmptyMS, p.LeftInhales, p.RightInhales, p.Eased} {
 				row = append(row, fmt.Sprint(value))
 			}
 			row = append(

@@ -44,7 +44,8 @@ func TestTheFilesOfARecord(t *testing.T) {
 	require.NoError(t, err)
 	require.Len(t, rows, 2)
 	for i, column := range rows[0] {
-		want, known := map[string]any{"rounds": record.Passages[0].Rounds, "abandoned": 1, "left_inhales": record.Passages[0].LeftInhales, "taught_ms": record.Passages[0].LengthMS, "counts": "2:2"}[column]
+		want, known := map[string]any{"rounds": record.Passages[0].Rounds, "abandoned": 1,
+			"left_inhales": record.Passages[0].LeftInhales, "taught_ms": record.Passages[0].LengthMS, "counts": "2:2"}[column]
 		if known {
 			assert.Equal(t, fmt.Sprint(want), rows[1][i], column)
 		}
@@ -75,7 +76,10 @@ func TestTheFilesOfARecord(t *testing.T) {
 	assert.Equal(t, record.Passages[0].LeftInhales, left)
 	_, err = d.Records.TaughtSheet(t.Context(), score.ClassID, "doc")
 	assert.ErrorIs(t, err, studio.ErrNotFound)
-	taughtSheet := func(ctx context.Context, id int64) (studio.File, error) { return d.Records.TaughtSheet(ctx, id, "csv") }
+	taughtSheet := func(ctx context.Context, id int64) (studio.File, error) {
+		return d.Records.TaughtSheet(ctx, id,
+			"csv")
+	}
 	for _, ask := range []func(context.Context, int64) (studio.File, error){
 		d.Records.RecordTable, d.Records.RecordFile, taughtSheet,
 	} {
@@ -130,8 +134,10 @@ func TestARangeOfDaysAsFiles(t *testing.T) {
 			row := rows[next]
 			next++
 			for name, value := range map[string]any{
-				"class": card.Title, "group": card.Group.Name, "class_start": time.UnixMilli(int64(card.StartedMS)).UTC().Format(time.RFC3339), "passage": n + 1,
-				"name": p.Name, "counts": p.Counts, "counts_end": p.CountsEnd, "taught_ms": p.LengthMS, "rounds": p.Rounds, "tempo_mean": p.TempoMean,
+				"class": card.Title, "group": card.Group.Name,
+				"class_start": time.UnixMilli(int64(card.StartedMS)).UTC().Format(time.RFC3339), "passage": n + 1,
+				"name": p.Name, "counts": p.Counts, "counts_end": p.CountsEnd, "taught_ms": p.LengthMS, "rounds": p.Rounds,
+				"tempo_mean":      p.TempoMean,
 				"longest_hold_ms": p.LongestHoldMS, "held_full_ms": p.HeldFullMS, "right_inhales": p.RightInhales, "eased": p.Eased,
 			} {
 				assert.Equal(t, fmt.Sprint(value), row[column[name]], "%s of passage %d of class %d", name, n+1, card.ID)
@@ -160,7 +166,8 @@ func TestATableHoldsNoFormulas(t *testing.T) {
 	plan, err := d.Plans.Add(
 		t.Context(),
 		[]byte(
-			`{"format": "vast-lantern-plan", "version": 1, "title": "=1+1", "passages": [{"type": "talk", "title": "@home", "seconds": 10}]}`,
+			`{"format": "vast-lantern-plan", "version": 1, "title": "=1+1", "passages": [{"type": "talk", "title": "@home", `+
+				`"seconds": 10}]}`,
 		),
 		0,
 	)
@@ -171,7 +178,8 @@ func TestATableHoldsNoFormulas(t *testing.T) {
 	assert.Contains(t, string(table.Data), ",'@home,")
 
 	sung := d.AddPlan(
-		`{"type": "practice", "practice": "counted-breath", "voice": "syllables", "syllables": ["=HYPERLINK(1)", "ma"], "rounds": 1}`,
+		`{"type": "practice", "practice": "counted-breath", "voice": "syllables", "syllables": ["=HYPERLINK(1)", "ma"], ` +
+			`"rounds": 1}`,
 	)
 	cues, err := d.Plans.Sheet(t.Context(), sung.ID, "csv")
 	require.NoError(t, err)

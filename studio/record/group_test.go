@@ -26,7 +26,9 @@ func TestTheCourseOfAGroup(t *testing.T) {
 			t.Context(),
 			[]byte(
 				fmt.Sprintf(
-					`{"format": "vast-lantern-plan", "version": 1, "tempo": 60, "passages": [{"type": "practice", "practice": "counted-breath", "counts": %q, "rounds": 5, "lead_in": 0}, {"type": "practice", "practice": "sigh", "pace": "own", "minutes": 1}]}`,
+					`{"format": "vast-lantern-plan", "version": 1, "tempo": 60, "passages": [{"type": "practice", "practice": `+
+						`"counted-breath", "counts": %q, "rounds": 5, "lead_in": 0}, {"type": "practice", "practice": "sigh", "pace": `+
+						`"own", "minutes": 1}]}`,
 					counts,
 				),
 			),

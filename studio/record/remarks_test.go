@@ -19,7 +19,8 @@ func TestRemarksStandBesideTheRecord(t *testing.T) {
 	d.Pass(100)
 	before, err := d.Records.Record(t.Context(), score.ClassID)
 	require.NoError(t, err)
-	for _, r := range []contract.RemarkAdd{{Kind: "people", Text: " 9 "}, {Kind: "took", Text: "settled"}, {Kind: "note", Text: "cold feet"}, {Kind: "correction", Text: "two rounds were led by voice"}} {
+	for _, r := range []contract.RemarkAdd{{Kind: "people", Text: " 9 "}, {Kind: "took", Text: "settled"},
+		{Kind: "note", Text: "cold feet"}, {Kind: "correction", Text: "two rounds were led by voice"}} {
 		_, err = d.Records.AddRemark(t.Context(), score.ClassID, r)
 		require.NoError(t, err)
 		d.Pass(1)
@@ -31,7 +32,9 @@ func TestRemarksStandBesideTheRecord(t *testing.T) {
 	assert.InDelta(t, 1000, after.Remarks[1].AtMS-after.Remarks[0].AtMS, 0)
 	after.Remarks = before.Remarks
 	assert.Equal(t, before, after, "what happened stays what it was")
-	for _, wrong := range []contract.RemarkAdd{{Kind: "people", Text: "many"}, {Kind: "people", Text: "-1"}, {Kind: "took", Text: "great"}, {Kind: "note", Text: " "}, {Kind: "note", Text: strings.Repeat("x", 2001)}, {Kind: "score", Text: "5"}} {
+	for _, wrong := range []contract.RemarkAdd{{Kind: "people", Text: "many"}, {Kind: "people", Text: "-1"},
+		{Kind: "took", Text: "great"}, {Kind: "note", Text: " "}, {Kind: "note", Text: strings.Repeat("x", 2001)},
+		{Kind: "score", Text: "5"}} {
 		_, err = d.Records.AddRemark(t.Context(), score.ClassID, wrong)
 		assert.ErrorIs(t, err, studio.ErrInvalid, wrong)
 	}

@@ -356,7 +356,8 @@ func (r *Rehearse) Saw(ctx context.Context, id int64, saw contract.Saw) (contrac
 	if err != nil {
 		return contract.RehearsalProposed{}, err
 	}
-	if _, err := r.press(ctx, l, contract.Adjust{Key: saw.Key, Do: pace.Signal, See: &saw.See, PressedMS: saw.PressedMS}); err != nil {
+	if _, err := r.press(ctx, l, contract.Adjust{Key: saw.Key, Do: pace.Signal, See: &saw.See,
+		PressedMS: saw.PressedMS}); err != nil {
 		return contract.RehearsalProposed{}, err
 	}
 	now, err := r.now(ctx, l, l.stored.AtMS)

@@ -82,7 +82,8 @@ func (r *Rehearse) Expected(ctx context.Context, planID int64, room string) (con
 }
 
 // plan is a stored plan as it is led, with a passage changed if wanted.
-func (r *Rehearse) plan(ctx context.Context, id int64, change func(plan.Document)) (doc plan.Document, p *plan.Plan, err error) {
+func (r *Rehearse) plan(ctx context.Context, id int64, change func(plan.Document)) (doc plan.Document, p *plan.Plan,
+	err error) {
 	stored, err := r.studio.Store.With(ctx).Plan(id)
 	if err != nil {
 		return doc, nil, studio.Missing(err, store.KindPlan, id)
@@ -122,7 +123,8 @@ func (r *Rehearse) laneLimit(ctx context.Context, id int64) (int, error) {
 }
 
 // ways is what a gentler lane, and a quarter less of the holds, would make of a passage, from 1.
-func (r *Rehearse) ways(ctx context.Context, id int64, p *plan.Plan, number int, of rehearsal.Room) ([]contract.ExpectedEase, error) {
+func (r *Rehearse) ways(ctx context.Context, id int64, p *plan.Plan, number int,
+	of rehearsal.Room) ([]contract.ExpectedEase, error) {
 	list := []contract.ExpectedEase{}
 	one := &p.Passages[number-1]
 	if !one.Led() {

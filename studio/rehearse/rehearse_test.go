@@ -18,7 +18,8 @@ import (
 func TestAPlanAgainstARoom(t *testing.T) {
 	d := desktest.New(t)
 	p := d.AddPlan(
-		`{"type": "practice", "practice": "counted-breath", "counts": "4:4", "rounds": 3}, {"type": "practice", "practice": "counted-breath", "counts": "4:8:8", "rounds": 6}`,
+		`{"type": "practice", "practice": "counted-breath", "counts": "4:4", "rounds": 3}, {"type": "practice", ` +
+			`"practice": "counted-breath", "counts": "4:8:8", "rounds": 6}`,
 	)
 	e, err := d.Rehearse.Expected(t.Context(), p.ID, "newcomers")
 	require.NoError(t, err)
@@ -93,7 +94,8 @@ func TestATaskIsRehearsed(t *testing.T) {
 		assert.Empty(t, adjusted.Answer.Refused)
 		assert.Equal(t, gasp+5000, adjusted.Now.AtMS)
 	}
-	tapped, err := d.Rehearse.Tapped(t.Context(), now.ID, contract.Taps{AtMS: []int64{gasp + 6000, gasp + 7000, gasp + 8000}})
+	tapped, err := d.Rehearse.Tapped(t.Context(), now.ID,
+		contract.Taps{AtMS: []int64{gasp + 6000, gasp + 7000, gasp + 8000}})
 	require.NoError(t, err)
 	assert.InDelta(t, 60, tapped.Tempo, 0.01)
 	came, err := d.Rehearse.Came(t.Context(), now.ID, contract.RehearsalMoment{AtMS: gasp + 20_000, Looked: true})
@@ -152,7 +154,8 @@ func TestATaskIsRehearsed(t *testing.T) {
 func TestAPlanIsRehearsedFromAPassage(t *testing.T) {
 	d := desktest.New(t)
 	p := d.AddPlan(
-		`{"type": "practice", "practice": "counted-breath", "counts": "4:4", "rounds": 3}, {"type": "practice", "practice": "nadi-shodhana", "counts": "4:4", "rounds": 6}`,
+		`{"type": "practice", "practice": "counted-breath", "counts": "4:4", "rounds": 3}, {"type": "practice", ` +
+			`"practice": "nadi-shodhana", "counts": "4:4", "rounds": 6}`,
 	)
 	now, err := d.Rehearse.Begin(t.Context(), contract.Rehearse{PlanID: p.ID, Room: "mixed-evening", Passage: 2, Seed: 3})
 	require.NoError(t, err)
@@ -162,7 +165,8 @@ func TestAPlanIsRehearsedFromAPassage(t *testing.T) {
 	stored, err := d.Plans.Plan(t.Context(), p.ID)
 	require.NoError(t, err)
 	assert.Equal(t, p.Revision, stored.Revision)
-	other, err := d.Rehearse.Begin(t.Context(), contract.Rehearse{PlanID: p.ID, Room: "mixed-evening", Passage: 2, Seed: 3})
+	other, err := d.Rehearse.Begin(t.Context(), contract.Rehearse{PlanID: p.ID, Room: "mixed-evening", Passage: 2,
+		Seed: 3})
 	require.NoError(t, err)
 	assert.Equal(t, now.People, other.People, "the same seed, the same room")
 

@@ -77,13 +77,16 @@ func TestDamagedEntriesAreLeftOutAndNamed(t *testing.T) {
 // work.
 func TestOneDamagedRowStopsNothingElse(t *testing.T) {
 	for says, damage := range map[string]struct{ statement, named string }{
-		"sums of answers":          {"UPDATE answers SET easy = 'many' WHERE class_id = (SELECT min(class_id) FROM answers)", "answers "},
-		"what a rehearsal came to": {"UPDATE rehearsals SET digest = '{' WHERE id = (SELECT min(id) FROM rehearsals)", "rehearsal "},
-		"a language of a voice":    {"UPDATE voices SET language = 'xx'", "voice 1"},
-		"when a plan went":         {"UPDATE plans SET deleted_at = 'yesterday' WHERE id = 1", "plan 1"},
-		"when a class went":        {"UPDATE classes SET deleted_at = '' WHERE id = 1", "class 1"},
-		"when a group went":        {"UPDATE groups SET deleted_at = 'x' WHERE id = 1", "group 1"},
-		"when a rehearsal began":   {"UPDATE rehearsals SET started_at = 'soon', deleted_at = '2026-03-01 12:00:00' WHERE id = (SELECT min(id) FROM rehearsals)", "rehearsal "},
+		"sums of answers": {"UPDATE answers SET easy = 'many' WHERE class_id = (SELECT min(class_id) FROM answers)",
+			"answers "},
+		"what a rehearsal came to": {"UPDATE rehearsals SET digest = '{' WHERE id = (SELECT min(id) FROM rehearsals)",
+			"rehearsal "},
+		"a language of a voice": {"UPDATE voices SET language = 'xx'", "voice 1"},
+		"when a plan went":      {"UPDATE plans SET deleted_at = 'yesterday' WHERE id = 1", "plan 1"},
+		"when a class went":     {"UPDATE classes SET deleted_at = '' WHERE id = 1", "class 1"},
+		"when a group went":     {"UPDATE groups SET deleted_at = 'x' WHERE id = 1", "group 1"},
+		"when a rehearsal began": {"UPDATE rehearsals SET started_at = 'soon', deleted_at = '2026-03-01 12:00:00' WHERE " +
+			"id = (SELECT min(id) FROM rehearsals)", "rehearsal "},
 	} {
 		t.Run(says, func(t *testing.T) {
 			d := desktest.NewFilled(t)

@@ -23,7 +23,8 @@ func TestAPartOfTodayFailsByItself(t *testing.T) {
 	taught := d.Start(d.AddPlan(desktest.Rounds))
 	d.Pass(600)
 	next := fmt.Sprintf(
-		`{"format": "vast-lantern-plan", "version": 1, "title": "Next", "starts_at": %q, "passages": [], "slot_min": "60 min"}`,
+		`{"format": "vast-lantern-plan", "version": 1, "title": "Next", "starts_at": %q, "passages": [], "slot_min": "60 `+
+			`min"}`,
 		d.Time.Add(time.Hour).Format(time.RFC3339),
 	)
 	half, err := d.Plans.Add(t.Context(), []byte(next), g.ID)

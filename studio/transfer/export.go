@@ -159,7 +159,8 @@ func (tr *Transfer) class(ctx context.Context, all *here, c *store.Class) (*cont
 		DeletedAt: ifAny(c.DeletedAt),
 		Acknowledged: append(
 			[]string{},
-			c.Acknowledged...), Document: compact(c.Document), Adjustments: []contract.ExportAdjustment{}, Remarks: []contract.ExportRemark{},
+			c.Acknowledged...), Document: compact(c.Document), Adjustments: []contract.ExportAdjustment{},
+		Remarks: []contract.ExportRemark{},
 	}
 	for _, a := range adjustments {
 		one.Adjustments = append(

@@ -31,7 +31,8 @@ func (i *Import) home(there *here, in []fileClass) func(*contract.ExportHome, co
 		if err != nil {
 			return fact.Wrap(err, "entry.plan-unreadable", "why", err)
 		}
-		if wrong := (taught.Home{Minutes: in.Minutes, Pieces: in.Pieces, Days: in.Days, When: in.When, Sentence: in.Sentence}).Check(); len(
+		if wrong := (taught.Home{Minutes: in.Minutes, Pieces: in.Pieces, Days: in.Days, When: in.When,
+			Sentence: in.Sentence}).Check(); len(
 			wrong,
 		) > 0 {
 			return wrong[0]

@@ -72,7 +72,8 @@ func TestTimesOutsideTheCalendar(t *testing.T) {
 		"/groups/0/updated_at":   func(e *contract.Export, at time.Time) { e.Groups[0].UpdatedAt = at },
 		"/rehearsals/0/ended_at": func(e *contract.Export, at time.Time) { e.Rehearsals[0].EndedAt = &at },
 	} {
-		for _, at := range []time.Time{time.Date(2201, 1, 1, 0, 0, 0, 0, time.UTC), time.Date(1969, 12, 31, 23, 0, 0, 0, time.UTC)} {
+		for _, at := range []time.Time{time.Date(2201, 1, 1, 0, 0, 0, 0, time.UTC), time.Date(1969, 12, 31, 23, 0, 0, 0,
+			time.UTC)} {
 			var changed contract.Export
 			require.NoError(t, json.Unmarshal([]byte(old.Export()), &changed))
 			change(&changed, at)
@@ -175,7 +176,8 @@ func TestAnImportIsWholeOrNotAtAll(t *testing.T) {
 		"a group that is not":  {`"group":"`, `"group":"x`, "is not in the file"},
 		"no adjustment":        {`"do":"`, `"do":"un`, "adjustment"},
 		"a level that is none": {`"level":"beginners"`, `"level":"wizards"`, `given “wizards”`},
-		"a practice that is none": {`"practices": [`, `"practices": [{"id": "own-x", "updated_at": "2026-03-02T12:00:00Z", "file": "id: ["}`,
+		"a practice that is none": {`"practices": [`,
+			`"practices": [{"id": "own-x", "updated_at": "2026-03-02T12:00:00Z", "file": "id: ["}`,
 			"practice 1"},
 	} {
 		require.Contains(t, file, one.from, name)

@@ -208,7 +208,8 @@ func (v *Voices) Add(ctx context.Context, in contract.VoiceName) (contract.Voice
 			slices.Sorted(maps.Keys(words.Languages)),
 		)
 	}
-	added, err := v.studio.Store.With(ctx).AddVoice(store.Voice{Name: name, Language: in.Language, UpdatedAt: v.studio.Now()})
+	added, err := v.studio.Store.With(ctx).AddVoice(store.Voice{Name: name, Language: in.Language,
+		UpdatedAt: v.studio.Now()})
 	if err != nil {
 		return contract.VoiceSheet{}, err
 	}

@@ -113,7 +113,8 @@ func TestWhatCannotBeRecordedSaysWhy(t *testing.T) {
 func TestTheChosenVoiceSpeaks(t *testing.T) {
 	d := desktest.New(t)
 	own := d.AddPlan(
-		`{"type": "practice", "practice": "counted-breath", "counts": "2:2", "rounds": 2, "lead_in": 0, "lines": [{"text": "Fill from below", "phase": "inhale", "say": true}]}`,
+		`{"type": "practice", "practice": "counted-breath", "counts": "2:2", "rounds": 2, "lead_in": 0, "lines": [{"text": ` +
+			`"Fill from below", "phase": "inhale", "say": true}]}`,
 	)
 	ilse, err := d.Voices.Add(t.Context(), contract.VoiceName{Name: "Ilse", Language: "en"})
 	require.NoError(t, err)

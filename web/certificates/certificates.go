@@ -100,7 +100,8 @@ func renew(keyPath string, now time.Time) (*Authority, error) {
 		return nil, err
 	}
 	wrong := fmt.Errorf(
-		"%s is no key of a certificate authority that lantern has made: restore it, or remove it, and a new authority is made, which devices have to install",
+		"%s is no key of a certificate authority that lantern has made: restore it, or remove it, and a new authority is "+
+			"made, which devices have to install",
 		keyPath,
 	)
 	block, _ := pem.Decode(text)
@@ -162,7 +163,8 @@ func domains() []string {
 // private is the addresses of local networks and of the machine itself (RFC 1918, 3927, 4193, 4291).
 func private() []*net.IPNet {
 	var list []*net.IPNet
-	for _, text := range []string{"10.0.0.0/8", "172.16.0.0/12", "192.168.0.0/16", "169.254.0.0/16", "127.0.0.0/8", "fc00::/7", "fe80::/10", "::1/128"} {
+	for _, text := range []string{"10.0.0.0/8", "172.16.0.0/12", "192.168.0.0/16", "169.254.0.0/16", "127.0.0.0/8",
+		"fc00::/7", "fe80::/10", "::1/128"} {
 		_, network, err := net.ParseCIDR(text)
 		if err != nil {
 			panic(err) // they are written above

@@ -233,7 +233,8 @@ func Additions(p *plan.Plan, level string) []Addition {
 			continue
 		}
 		round := passage.RoundSpan(passage.Measure).Add(passage.BetweenSpan(passage.Measure))
-		if more := min(int(spare.Div(round).Floor()), p.AdvisedRounds(i, level)-passage.TotalRounds(passage.Measure)); more > 0 {
+		if more := min(int(spare.Div(round).Floor()),
+			p.AdvisedRounds(i, level)-passage.TotalRounds(passage.Measure)); more > 0 {
 			list = append(list, Addition{i + 1, more, round.Times(more)})
 		}
 	}

@@ -77,7 +77,8 @@ func TestFittingFindsTheNearestChoiceThereIs(t *testing.T) {
 			passages = append(
 				passages,
 				fmt.Sprintf(
-					`{"type": "practice", "practice": "%s", "counts": "%d:%d", "rounds": %d, "tempo": %d, "rest_between": %d, "rest_lead_in": %d, "keep": %t}`,
+					`{"type": "practice", "practice": "%s", "counts": "%d:%d", "rounds": %d, "tempo": %d, "rest_between": %d, `+
+						`"rest_lead_in": %d, "keep": %t}`,
 					[]string{"counted-breath", "ujjayi", "partner-breath"}[i],
 					rapid.IntRange(1, 9).Draw(t, "in"),
 					rapid.IntRange(1, 9).Draw(t, "out"),
@@ -153,7 +154,8 @@ func TestNothingIsProposedBeyondWhatIsAdvised(t *testing.T) {
 			more,
 		)
 	}
-	const rest, sighs = `{"type": "free", "seconds": 60}`, `{"type": "practice", "practice": "sigh", "rounds": 2, "lead_in": 0}`
+	const rest, sighs = `{"type": "free", "seconds": 60}`,
+		`{"type": "practice", "practice": "sigh", "rounds": 2, "lead_in": 0}`
 	for _, c := range []struct {
 		name     string
 		passages []string

@@ -19,19 +19,23 @@ var pieces = [][2]string{
 	{
 		"x%d",
 		"",
-	}, {"%d rounds", ""}, {"%d times", ""}, {"%d:%d", ""}, {"%d:%d:%d", ""}, {"inhale %d hold %d exhale %d", ""}, {"in %d out %d", ""},
+	}, {"%d rounds", ""}, {"%d times", ""}, {"%d:%d", ""}, {"%d:%d:%d", ""}, {"inhale %d hold %d exhale %d", ""},
+	{"in %d out %d", ""},
 	{
 		"hold %d",
 		"",
-	}, {"@%d", ""}, {"tempo %d", ""}, {"%d min", ""}, {"for %d minutes", ""}, {"%d strokes", ""}, {"left", "left"}, {"right", "right"},
+	}, {"@%d", ""}, {"tempo %d", ""}, {"%d min", ""}, {"for %d minutes", ""}, {"%d strokes", ""}, {"left", "left"},
+	{"right", "right"},
 	{
 		"own pace",
 		"own",
-	}, {"own", "own"}, {"rest %d", ""}, {"lead in %d", ""}, {"count in %d", ""}, {"silent", "silent"}, {"words only", "words"},
+	}, {"own", "own"}, {"rest %d", ""}, {"lead in %d", ""}, {"count in %d", ""}, {"silent", "silent"},
+	{"words only", "words"},
 	{
 		"exhale first",
 		"exhale",
-	}, {"beside breathe", "breathe"}, {"try out", "(trial|try out)"}, {"keep", "keep"}, {"wait", "(rest_)?wait"}, {"%d breaths", ""}, {"recall %d", ""},
+	}, {"beside breathe", "breathe"}, {"try out", "(trial|try out)"}, {"keep", "keep"}, {"wait", "(rest_)?wait"},
+	{"%d breaths", ""}, {"recall %d", ""},
 }
 
 var saidNames = []string{
@@ -90,12 +94,13 @@ func TestNothingThatIsTypedIsDropped(t *testing.T) {
 func TestWhyAWordIsRefused(t *testing.T) {
 	names := NewNames("en", nil)
 	for line, says := range map[string]string{
-		"kapalabhati own 7 rounds":         "7: own pace has no rounds: write how long it lasts, for example 3 min",
-		"nadi 4:4 x6 x8":                   "x8: the number of rounds was given before: leave one of the two out",
-		"nadi x6 3 min":                    "3: the number of rounds was given before: leave one of the two out",
-		"nadi 4:4 5:5":                     "5:5: counts were given before: leave one of the two out",
-		"left right":                       "Left nostril is on the left: leave one of the two sides out",
-		"belly breath 4:5 x5 exhale first": `“exhale” cannot go here: write counts such as 4:4:8, rounds such as x6 or a time such as 3 min, a tempo such as @50, left, right or own pace`,
+		"kapalabhati own 7 rounds": "7: own pace has no rounds: write how long it lasts, for example 3 min",
+		"nadi 4:4 x6 x8":           "x8: the number of rounds was given before: leave one of the two out",
+		"nadi x6 3 min":            "3: the number of rounds was given before: leave one of the two out",
+		"nadi 4:4 5:5":             "5:5: counts were given before: leave one of the two out",
+		"left right":               "Left nostril is on the left: leave one of the two sides out",
+		"belly breath 4:5 x5 exhale first": `“exhale” cannot go here: write counts such as 4:4:8, rounds such as x6 or a ` +
+			`time such as 3 min, a tempo such as @50, left, right or own pace`,
 	} {
 		_, err := names.Read(line)
 		assert.Equal(t, says, language.English().Error(err), line)

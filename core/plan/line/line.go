@@ -1,5 +1,6 @@
-// Package line reads what a teacher types: one passage a line, in the words of the trade and in any order, a whole class
-// as text, and the teacher's own words below a passage. It writes them too. docs/decisions/14 says how a line is read.
+// Package line reads what a teacher types: one passage a line, in the words of the trade and in any order, a whole
+// class as text, and the teacher's own words below a passage. It writes them too. docs/decisions/14 says how a line is
+// read.
 package line
 
 import (

@@ -184,29 +184,32 @@ func TestTheManualsClass(t *testing.T) {
 func TestOwnWords(t *testing.T) {
 	names := NewNames("en", nil)
 	for text, want := range map[string]string{
-		"r3 hold: root lock":                           `{"phase":"hold","round":3,"text":"root lock"}`,
-		"every inhale: fill from below":                `{"phase":"inhale","text":"fill from below"}`,
-		"1:30: half of it is done":                     `{"second":90,"text":"half of it is done"}`,
-		"rounds 2-4, exhale (room, aloud): softly":     `{"phase":"exhale","round":[2,4],"say":true,"text":"softly","who":"room"}`,
-		"round 2 breath 1: the left side":              `{"breath":1,"round":2,"text":"the left side"}`,
-		"r2 b2 inhale (4 s ahead): now the other side": `{"ahead":4,"breath":2,"phase":"inhale","round":2,"text":"now the other side"}`,
-		"rest 1: notice":                               `{"round":1,"stage":"rest","text":"notice"}`,
-		"throughout closing: let go":                   `{"stage":"closing","text":"let go"}`,
-		"90s: half":                                    `{"second":90,"text":"half"}`,
-		"throughout: light: as a feather":              `{"text":"light: as a feather"}`,
-		"last: let it fade":                            `{"round":"last","text":"let it fade"}`,
-		"last round, left inhale (aloud): slow":        `{"round":"last","phase":"inhale","through":"left","say":true,"text":"slow"}`,
-		"every pause: nothing to do":                   `{"phase":"still","text":"nothing to do"}`,
-		"exhale through the right: soften":             `{"phase":"exhale","through":"right","text":"soften"}`,
-		"closing, through the mouth: sigh":             `{"stage":"closing","through":"mouth","text":"sigh"}`,
-		"1:00 every 30 s: soften the jaw":              `{"second":60,"every":30,"text":"soften the jaw"}`,
-		"every 2 min: how is it":                       `{"second":120,"every":120,"text":"how is it"}`,
-		"every inhale: fill from below (aloud, room)":  `{"phase":"inhale","say":true,"who":"room","text":"fill from below"}`,
-		"r1: (aloud) begin":                            `{"round":1,"say":true,"text":"begin"}`,
-		"r1: begin (softly)":                           `{"round":1,"text":"begin (softly)"}`,
-		"r1 every exhale: let go":                      `{"round":1,"phase":"exhale","text":"let go"}`,
-		"rest before the last: one more":               "",
-		"r1 hold empty: wait":                          `{"round":1,"phase":"empty","text":"wait"}`,
+		"r3 hold: root lock":            `{"phase":"hold","round":3,"text":"root lock"}`,
+		"every inhale: fill from below": `{"phase":"inhale","text":"fill from below"}`,
+		"1:30: half of it is done":      `{"second":90,"text":"half of it is done"}`,
+		"rounds 2-4, exhale (room, aloud): softly": `{"phase":"exhale","round":[2,4],"say":true,"text":"softly",` +
+			`"who":"room"}`,
+		"round 2 breath 1: the left side": `{"breath":1,"round":2,"text":"the left side"}`,
+		"r2 b2 inhale (4 s ahead): now the other side": `{"ahead":4,"breath":2,"phase":"inhale","round":2,"text":"now the ` +
+			`other side"}`,
+		"rest 1: notice":                  `{"round":1,"stage":"rest","text":"notice"}`,
+		"throughout closing: let go":      `{"stage":"closing","text":"let go"}`,
+		"90s: half":                       `{"second":90,"text":"half"}`,
+		"throughout: light: as a feather": `{"text":"light: as a feather"}`,
+		"last: let it fade":               `{"round":"last","text":"let it fade"}`,
+		"last round, left inhale (aloud): slow": `{"round":"last","phase":"inhale","through":"left","say":true,` +
+			`"text":"slow"}`,
+		"every pause: nothing to do":                  `{"phase":"still","text":"nothing to do"}`,
+		"exhale through the right: soften":            `{"phase":"exhale","through":"right","text":"soften"}`,
+		"closing, through the mouth: sigh":            `{"stage":"closing","through":"mouth","text":"sigh"}`,
+		"1:00 every 30 s: soften the jaw":             `{"second":60,"every":30,"text":"soften the jaw"}`,
+		"every 2 min: how is it":                      `{"second":120,"every":120,"text":"how is it"}`,
+		"every inhale: fill from below (aloud, room)": `{"phase":"inhale","say":true,"who":"room","text":"fill from below"}`,
+		"r1: (aloud) begin":                           `{"round":1,"say":true,"text":"begin"}`,
+		"r1: begin (softly)":                          `{"round":1,"text":"begin (softly)"}`,
+		"r1 every exhale: let go":                     `{"round":1,"phase":"exhale","text":"let go"}`,
+		"rest before the last: one more":              "",
+		"r1 hold empty: wait":                         `{"round":1,"phase":"empty","text":"wait"}`,
 	} {
 		f, err := names.Read("nadi 4:4:4 x6")
 		require.NoError(t, err)
@@ -235,17 +238,20 @@ func TestOwnWords(t *testing.T) {
 	assert.Len(t, errs, 3)
 	assert.Nil(t, f.Values()["lines"], "nothing is taken of a text that is wrong")
 	for text, says := range map[string]string{
-		"r1 every: x":        "line 1: every: of what? Leave it out, or write what comes in this round, for example r1 every exhale",
-		"r1 r2: x":           "line 1: r2: this line already has another round",
-		"inhale, exhale: x":  "line 1: exhale: this line already has another phase",
-		"last hald: x":       "line 1: “hald” is not understood: " + language.English().Text(fact.New("own-words.place")) + ". Do you mean hold?",
+		"r1 every: x": "line 1: every: of what? Leave it out, or write what comes in this round, for example r1 " +
+			"every exhale",
+		"r1 r2: x":          "line 1: r2: this line already has another round",
+		"inhale, exhale: x": "line 1: exhale: this line already has another phase",
+		"last hald: x": "line 1: “hald” is not understood: " + language.English().Text(fact.New("own-words.place")) +
+			". Do you mean hold?",
 		"every 30 s 1:00: x": "line 1: 1:00: this line already has another time",
 	} {
 		assert.Equal(t, says, language.English().Error(SetOwnWords(f, text)), text)
 	}
 }
 
-// What is no step by itself belongs to the step before it: nothing in an opening or a closing needs a comma to be right.
+// What is no step by itself belongs to the step before it: nothing in an opening or a closing needs a comma to be
+// right.
 func TestSteps(t *testing.T) {
 	for text, want := range map[string]string{
 		"30 s hand down; notice":                `[{"seconds":30,"text":"hand down; notice"}]`,
@@ -324,7 +330,8 @@ func TestNamesOfATeachersOwn(t *testing.T) {
 	evening, err := NewNames("en", nil).Read("even 4:6 x4 then rest 2 min")
 	require.NoError(t, err)
 	names := NewNames("en", []*practice.Practice{&own}, Template{"Evening quiet", evening})
-	for line, want := range map[string][]string{"harbour 4:4 x3": {"own-harbour"}, "dusk": {"own-harbour"}, "evening quiet": {"counted-breath", ""}} {
+	for line, want := range map[string][]string{"harbour 4:4 x3": {"own-harbour"}, "dusk": {"own-harbour"},
+		"evening quiet": {"counted-breath", ""}} {
 		passages, err := names.Read(line)
 		require.NoError(t, err, line)
 		var ids []string

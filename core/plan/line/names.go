@@ -140,7 +140,8 @@ func withoutNotes(term string) string {
 
 // Words that many names have say little, and need not be there.
 var commonWords = map[string]float64{
-	"breath": 0.2, "breathe": 0.2, "breathing": 0.2, "the": 0.05, "of": 0.05, "a": 0.05, "with": 0.05, "to": 0.05, "in": 0.05, "own": 0.05, "and": 0.05, "mit": 0.05, "der": 0.05, "atem": 0.2, "atmung": 0.2, "out": 0.1,
+	"breath": 0.2, "breathe": 0.2, "breathing": 0.2, "the": 0.05, "of": 0.05, "a": 0.05, "with": 0.05, "to": 0.05,
+	"in": 0.05, "own": 0.05, "and": 0.05, "mit": 0.05, "der": 0.05, "atem": 0.2, "atmung": 0.2, "out": 0.1,
 }
 
 // sayLittle are words that may stand in a name without belonging to it.

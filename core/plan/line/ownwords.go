@@ -166,11 +166,13 @@ var placeWords = map[string][2]string{
 	"inhale": {
 		"phase",
 		"inhale",
-	}, "inhales": {"phase", "inhale"}, "exhale": {"phase", "exhale"}, "exhales": {"phase", "exhale"}, "out": {"phase", "exhale"},
+	}, "inhales": {"phase", "inhale"}, "exhale": {"phase", "exhale"}, "exhales": {"phase", "exhale"},
+	"out": {"phase", "exhale"},
 	"hold": {
 		"phase",
 		"hold",
-	}, "holds": {"phase", "hold"}, "empty": {"phase", "empty"}, "stroke": {"phase", "stroke"}, "strokes": {"phase", "stroke"},
+	}, "holds": {"phase", "hold"}, "empty": {"phase", "empty"}, "stroke": {"phase", "stroke"},
+	"strokes": {"phase", "stroke"},
 	"still": {
 		"phase",
 		"still",

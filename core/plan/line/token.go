@@ -166,15 +166,24 @@ func fold(text string) string { return accents.Replace(strings.ToLower(text)) }
 // english is the words of other languages for those of the forms, by language.
 var english = map[string]map[string]string{
 	"de": {
-		"runde": "round", "runden": "rounds", "mal": "times", "minute": "minute", "minuten": "minutes", "sekunde": "second", "sekunden": "seconds", "sek": "sec",
-		"links": "left", "rechts": "right", "eigen": "own", "eigenes": "own", "eigenem": "own", "dann": "then", "danach": "then", "bei": "at", "stosse": "strokes", "stoss": "strokes",
-		"atemzuge": "breaths", "atemzug": "breath", "ohne": "without", "kein": "no", "keine": "no", "halten": "hold", "kurzem": "short", "kurzes": "short", "mund": "mouth", "nase": "nose",
-		"warten": "wait", "wartet": "wait", "bis": "until", "bauch": "belly", "rippen": "ribs", "brust": "chest", "behalten": "keep", "probe": "trial", "versuch": "trial",
-		"pause": "rest", "pausen": "rests", "worte": "words", "nur": "only", "schweigend": "silent", "lautlos": "silent", "eng": "narrow", "weit": "wide", "ein": "in", "einatmen": "inhale",
-		"aus": "out", "ausatmen": "exhale", "beide": "both", "beides": "both", "auf": "up", "ab": "down", "zahlen": "numbers", "zuerst": "first", "von": "from", "fur": "for", "mit": "with",
-		"und": "and", "der": "the", "die": "the", "das": "the", "den": "the", "dem": "the", "durch": "by", "je": "each", "halbe": "half", "eine": "a", "einer": "a", "eins": "one", "zwei": "two", "drei": "three",
-		"vier": "four", "funf": "five", "sechs": "six", "sieben": "seven", "acht": "eight", "neun": "nine", "zehn": "ten", "elf": "eleven", "zwolf": "twelve", "zwanzig": "twenty",
-		"dreissig": "thirty", "vorn": "front", "seiten": "sides", "rucken": "back", "rundum": "round", "daneben": "beside", "silben": "syllables", "leer": "empty", "pro": "per",
+		"runde": "round", "runden": "rounds", "mal": "times", "minute": "minute", "minuten": "minutes", "sekunde": "second",
+		"sekunden": "seconds", "sek": "sec",
+		"links": "left", "rechts": "right", "eigen": "own", "eigenes": "own", "eigenem": "own", "dann": "then",
+		"danach": "then", "bei": "at", "stosse": "strokes", "stoss": "strokes",
+		"atemzuge": "breaths", "atemzug": "breath", "ohne": "without", "kein": "no", "keine": "no", "halten": "hold",
+		"kurzem": "short", "kurzes": "short", "mund": "mouth", "nase": "nose",
+		"warten": "wait", "wartet": "wait", "bis": "until", "bauch": "belly", "rippen": "ribs", "brust": "chest",
+		"behalten": "keep", "probe": "trial", "versuch": "trial",
+		"pause": "rest", "pausen": "rests", "worte": "words", "nur": "only", "schweigend": "silent", "lautlos": "silent",
+		"eng": "narrow", "weit": "wide", "ein": "in", "einatmen": "inhale",
+		"aus": "out", "ausatmen": "exhale", "beide": "both", "beides": "both", "auf": "up", "ab": "down", "zahlen": "numbers",
+		"zuerst": "first", "von": "from", "fur": "for", "mit": "with",
+		"und": "and", "der": "the", "die": "the", "das": "the", "den": "the", "dem": "the", "durch": "by", "je": "each",
+		"halbe": "half", "eine": "a", "einer": "a", "eins": "one", "zwei": "two", "drei": "three",
+		"vier": "four", "funf": "five", "sechs": "six", "sieben": "seven", "acht": "eight", "neun": "nine", "zehn": "ten",
+		"elf": "eleven", "zwolf": "twelve", "zwanzig": "twenty",
+		"dreissig": "thirty", "vorn": "front", "seiten": "sides", "rucken": "back", "rundum": "round", "daneben": "beside",
+		"silben": "syllables", "leer": "empty", "pro": "per",
 	},
 }
 
@@ -186,7 +195,8 @@ func inEnglish(word, language string) string {
 }
 
 var numberWords = map[string]string{
-	"one": "1", "two": "2", "three": "3", "four": "4", "five": "5", "six": "6", "seven": "7", "eight": "8", "nine": "9", "ten": "10", "eleven": "11", "twelve": "12",
+	"one": "1", "two": "2", "three": "3", "four": "4", "five": "5", "six": "6", "seven": "7", "eight": "8", "nine": "9",
+	"ten": "10", "eleven": "11", "twelve": "12",
 	"fifteen": "15", "twenty": "20", "thirty": "30", "forty": "40", "fifty": "50", "sixty": "60",
 }
 

@@ -35,7 +35,8 @@ func adjustments() []byte {
 		case v.GoesOn():
 			as = "going on"
 		}
-		relief := map[pace.Relief]string{pace.Relieves: "yes", pace.ByEnding: "by natural breath", pace.NoRelief: "no"}[v.Relief()]
+		relief := map[pace.Relief]string{pace.Relieves: "yes", pace.ByEnding: "by natural breath",
+			pace.NoRelief: "no"}[v.Relief()]
 		fmt.Fprintf(
 			&out,
 			"| `%s`: %s | %s | %s | %s | %s | %s |\n",

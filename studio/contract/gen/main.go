@@ -1,5 +1,6 @@
 // Command gen writes what the screens have from the contract: the JSON Schema from which their TypeScript is made, the
-// keys of the lead screen, and the lists of phases. It also writes the JSON Schemas of the files that leave the application.
+// keys of the lead screen, and the lists of phases. It also writes the JSON Schemas of the files that leave the
+// application.
 package main
 
 import (

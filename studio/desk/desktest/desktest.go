@@ -28,8 +28,9 @@ import (
 
 // Rounds and Holds are passages: three short rounds with a closing; and holds, which are cautioned of.
 const (
-	Rounds = `{"type": "practice", "practice": "nadi-shodhana", "counts": "2:2", "rounds": 3, "lead_in": 2, "closing": [{"breaths": 1}]}`
-	Holds  = `{"type": "practice", "practice": "nadi-shodhana", "counts": "4:4:8", "rounds": 6, "lead_in": 0}`
+	Rounds = `{"type": "practice", "practice": "nadi-shodhana", "counts": "2:2", "rounds": 3, "lead_in": 2, "closing": ` +
+		`[{"breaths": 1}]}`
+	Holds = `{"type": "practice", "practice": "nadi-shodhana", "counts": "4:4:8", "rounds": 6, "lead_in": 0}`
 )
 
 // Document is a plan file of these passages at 60 counts a minute, where a count is a second.
@@ -108,7 +109,8 @@ func (d *Desk) AddPlan(passages string) contract.Plan {
 	p, err := d.Plans.Add(
 		d.t.Context(),
 		[]byte(
-			`{"format": "vast-lantern-plan", "version": 1, "title": "Lunch", "tempo": 60, "slot_min": 2, "passages": [`+passages+`]}`,
+			`{"format": "vast-lantern-plan", "version": 1, "title": "Lunch", "tempo": 60, "slot_min": 2, "passages": [`+passages+
+				`]}`,
 		),
 		0,
 	)
@@ -143,7 +145,8 @@ func (d *Desk) Start(plan contract.Plan) int64 {
 // Do makes an adjustment that takes no value.
 func (d *Desk) Do(class int64, do string) contract.Adjusted {
 	d.sent++
-	a, err := d.Classes.Adjust(d.t.Context(), class, contract.Adjust{Key: fmt.Sprintf("test %d", d.sent), Do: pace.Verb(do)})
+	a, err := d.Classes.Adjust(d.t.Context(), class, contract.Adjust{Key: fmt.Sprintf("test %d", d.sent),
+		Do: pace.Verb(do)})
 	require.NoError(d.t, err)
 	return a
 }
