@@ -70,7 +70,7 @@ func Handler(ctx context.Context, d *desk.Desk, options Options) (*Application, 
 	router := gin.New()
 	g := newGuard(d, &options)
 	working := &work{ctx: ctx}
-	router.Use(working.tracked, logging, gin.Recovery(), g.checkRequest, packing)
+	router.Use(working.tracked, logging, gin.Recovery(), g.checkRequest, packing())
 	s := server{d, options, newFeed(ctx, d), g, working}
 	router.Use(s.feed.notesWrites)
 	s.public(router.Group("/api"))
@@ -460,14 +460,19 @@ var logging = gin.LoggerWithConfig(gin.LoggerConfig{Output: os.Stderr, Skip: fun
 	return c.Writer.Status() < http.StatusInternalServerError && !slog.Default().Enabled(c, slog.LevelDebug)
 }})
 
-// packing packs what is worth it, but for what is packed already: streams, the room, pictures and fonts.
-var packing = gzip.Gzip(
-	gzip.DefaultCompression,
-	gzip.WithExcludedPathsRegexs(
-		[]string{`/stream$`, `^/api/rooms/`},
-	),
-	gzip.WithExcludedExtensions([]string{".png", ".woff2"}),
-)
+// packing packs what is worth it, but for what is packed already: streams, the room, pictures and fonts. Answers are
+// packed quickly: that of a press would otherwise take longer than all that the press does.
+func packing() gin.HandlerFunc {
+	answers := gzip.Gzip(gzip.BestSpeed, gzip.WithExcludedPathsRegexs([]string{`/stream$`, `^/api/rooms/`}))
+	pages := gzip.Gzip(gzip.DefaultCompression, gzip.WithExcludedExtensions([]string{".png", ".woff2"}))
+	return func(c *gin.Context) {
+		if strings.HasPrefix(c.Request.URL.Path, "/api/") {
+			answers(c)
+		} else {
+			pages(c)
+		}
+	}
+}
 
 // problem is the one place that turns errors into status codes.
 func problem(c *gin.Context, err error) {

@@ -2,6 +2,7 @@ package cue
 
 import (
 	"cmp"
+	"iter"
 	"slices"
 	"sort"
 
@@ -43,6 +44,12 @@ func (c *Class) Follow(led *pace.Class, answer pace.Answer) {
 
 // Cues is every cue, past and to come as things stand.
 func (c *Class) Cues() []Cue { return c.sorted() }
+
+// All is Cues one by one, for who takes only some of them. What is pointed at stays as it is.
+func (c *Class) All() iter.Seq[*Cue] { return c.inOrder() }
+
+// Len is how many there are.
+func (c *Class) Len() int { return len(c.cues) }
 
 // far is the time of what comes after something that waits: nobody knows when that is.
 const far = int64(1) << 50
@@ -116,16 +123,17 @@ func (f *fold) stand(t int64, s state) {
 		}
 	}
 	kept := make([]Cue, 0, past+len(fresh))
-	for _, c := range f.cues {
-		switch {
-		case c.lasts(t) && c.At < t:
-			was = append(was, c)
-		case c.At < t:
-			kept = append(kept, c)
+	for i := range f.cues {
+		switch c := &f.cues[i]; {
+		case c.At >= t:
+		case c.lasts(t):
+			was = append(was, *c)
+		default:
+			kept = append(kept, *c)
 		}
 	}
 	for _, c := range was {
-		i := slices.IndexFunc(fresh, func(d Cue) bool { return d.same(c) && d.lasts(t) })
+		i := slices.IndexFunc(fresh, func(d Cue) bool { return d.same(&c) && d.lasts(t) })
 		if i < 0 {
 			c.Until = t
 			kept = append(kept, c)
@@ -135,15 +143,16 @@ func (f *fold) stand(t int64, s state) {
 		kept = append(kept, c)
 		fresh = slices.Delete(fresh, i, i+1)
 	}
-	for _, d := range fresh {
+	for i := range fresh {
+		d := &fresh[i]
 		if d.Until != Open && d.Until <= t {
 			continue
 		}
 		if d.At < t {
 			d.At = t
-			f.place(&d)
+			f.place(d)
 		}
-		kept = append(kept, d)
+		kept = append(kept, *d)
 	}
 	f.cues = slices.DeleteFunc(kept, func(c Cue) bool { return c.Until != Open && c.Until <= c.At })
 }
@@ -168,17 +177,18 @@ func (f *fold) currentCues() []Cue {
 	list = append(list, f.prompts(main, calls, lines)...)
 	list = append(list, calls...)
 	sure := list[:0]
-	for _, c := range list {
+	for i := range list {
+		c := &list[i]
 		if c.At > far/2 || c.At >= s.end {
 			continue
 		}
 		if c.Until > far/2 {
 			c.Until = Open
 		}
-		if c.Kind != Now && c.Kind != Next {
-			f.place(&c)
+		if !c.Kind.doing() {
+			f.place(c)
 		}
-		sure = append(sure, c)
+		sure = append(sure, *c)
 	}
 	return sure
 }

@@ -9,6 +9,7 @@ package cue
 
 import (
 	"cmp"
+	"iter"
 	"slices"
 
 	"vastlantern/core/pace"
@@ -53,11 +54,14 @@ type Cue struct {
 	key int64 // what tells it from others of its kind and text: of now and next where the run begins, of a line its number
 }
 
+// doing tells whether it is what is done, or what follows it.
+func (k Kind) doing() bool { return k == Now || k == Next }
+
 // lasts tells whether the cue is there at t.
-func (c Cue) lasts(t int64) bool { return c.At <= t && (c.Until == Open || t < c.Until) }
+func (c *Cue) lasts(t int64) bool { return c.At <= t && (c.Until == Open || t < c.Until) }
 
 // same tells whether two cues are one that goes on.
-func (c Cue) same(other Cue) bool {
+func (c *Cue) same(other *Cue) bool {
 	return c.Kind == other.Kind && c.Text == other.Text && c.Who == other.Who && c.key == other.key
 }
 
@@ -88,37 +92,54 @@ func Replay(p *plan.Plan, script []pace.Adjustment, lane Lane) []Cue {
 }
 
 func (f *fold) sorted() []Cue {
-	order := func(a, b Cue) int {
-		if a.At != b.At {
-			return cmp.Compare(a.At, b.At)
-		}
-		return cmp.Compare(slices.Index(Kinds, a.Kind), slices.Index(Kinds, b.Kind))
-	}
-	doing := func(c Cue) bool { return c.Kind == Now || c.Kind == Next }
-	var others []Cue
-	inOrder, before := true, Cue{}
-	for _, c := range f.cues { // nearly all are now and next, and stand in order
-		if !doing(c) {
-			others = append(others, c)
-			continue
-		}
-		inOrder, before = inOrder && order(before, c) <= 0, c
-	}
-	if !inOrder {
-		list := slices.Clone(f.cues)
-		slices.SortStableFunc(list, order)
-		return list
-	}
-	slices.SortStableFunc(others, order)
 	list := make([]Cue, 0, len(f.cues))
-	for _, c := range f.cues {
-		if !doing(c) {
-			continue
-		}
-		for len(others) > 0 && order(others[0], c) < 0 {
-			list, others = append(list, others[0]), others[1:]
-		}
-		list = append(list, c)
+	for c := range f.inOrder() {
+		list = append(list, *c)
 	}
-	return append(list, others...)
+	return list
+}
+
+// before is the order of cues: by time, and at the same time by kind.
+func before(a, b *Cue) int {
+	if a.At != b.At {
+		return cmp.Compare(a.At, b.At)
+	}
+	return cmp.Compare(slices.Index(Kinds, a.Kind), slices.Index(Kinds, b.Kind))
+}
+
+// inOrder is the cues in their order. Nearly all are now and next, and stand in it already: only the others are sorted.
+func (f *fold) inOrder() iter.Seq[*Cue] {
+	var doing, others []*Cue
+	doing = make([]*Cue, 0, len(f.cues))
+	for i := range f.cues {
+		if c := &f.cues[i]; c.Kind.doing() {
+			doing = append(doing, c)
+		} else {
+			others = append(others, c)
+		}
+	}
+	for _, list := range [][]*Cue{doing, others} {
+		if !slices.IsSortedFunc(list, before) {
+			slices.SortStableFunc(list, before)
+		}
+	}
+	return func(yield func(*Cue) bool) {
+		rest := others
+		for _, c := range doing {
+			for len(rest) > 0 && before(rest[0], c) < 0 {
+				if !yield(rest[0]) {
+					return
+				}
+				rest = rest[1:]
+			}
+			if !yield(c) {
+				return
+			}
+		}
+		for _, c := range rest {
+			if !yield(c) {
+				return
+			}
+		}
+	}
 }

@@ -3,6 +3,7 @@ package cue
 import (
 	"cmp"
 	"fmt"
+	"slices"
 	"strconv"
 
 	"vastlantern/core/breath"
@@ -47,10 +48,16 @@ func begins(before, row *pace.Row) bool {
 		row.Count <= before.Count && row.Phase != breath.Free
 }
 
-// nowAndNext is what is done, and over the same time what follows it.
+// nowAndNext is what is done from now on, and over the same time what follows it.
 func (f *fold) nowAndNext(runs []run) []Cue {
-	list := make([]Cue, 0, 2*len(runs)+len(runs)/4) // the others are few
-	for i, r := range runs {
+	first := slices.IndexFunc(runs, func(r run) bool { return r.end > f.from })
+	if first < 0 {
+		return nil
+	}
+	ahead := len(runs) - first
+	list := make([]Cue, 0, 2*ahead+ahead/4) // the others are few
+	for i := first; i < len(runs); i++ {
+		r := &runs[i]
 		now := Cue{
 			At:      r.At,
 			Until:   r.end,

@@ -210,10 +210,10 @@ func LaneSpokenOf(main, lane []ScorePhase, w *words.Words) []Spoken {
 	return list
 }
 
-// CuesOf is those cues that are there at some time from at on.
-func CuesOf(all []cue.Cue, at int64, kinds ...cue.Kind) []Cue {
-	list := make([]Cue, 0, len(all))
-	for _, c := range all {
+// CuesOf is those cues of a class that are there at some time from at on.
+func CuesOf(class *cue.Class, at int64, kinds ...cue.Kind) []Cue {
+	list := make([]Cue, 0, class.Len())
+	for c := range class.All() {
 		if (c.Until == cue.Open || c.Until > at) && (len(kinds) == 0 || slices.Contains(kinds, c.Kind)) {
 			list = append(
 				list,

@@ -124,10 +124,10 @@ func shape(l *studio.Class, here *people, at int64, mainCues, laneCues cuesOf) c
 	}
 	score.Passages = passages(l, tl, score.Wait, here.asks)
 	cues := mainCues(l, cue.Main)
-	score.Cues, score.Spoken = contract.CuesOf(cues.Cues(), at), spoken(cues.Spoken(), at)
+	score.Cues, score.Spoken = contract.CuesOf(cues, at), spoken(cues.Spoken(), at)
 	score.LaneCues, score.LaneSpoken = []contract.Cue{}, contract.LaneSpokenOf(score.Phases, score.Lane, l.Plan.Words)
 	if len(score.Lane) > 0 {
-		score.LaneCues = contract.CuesOf(laneCues(l, cue.Beside).Cues(), at, cue.Now, cue.Next, cue.Hand)
+		score.LaneCues = contract.CuesOf(laneCues(l, cue.Beside), at, cue.Now, cue.Next, cue.Hand)
 	}
 	if n := len(l.Answers); n > 0 {
 		answer := l.Answer(n)
