@@ -182,7 +182,7 @@ export function Leading({ score, connected, take, desk, live, beside, covered, c
           <Over score={score} live={live} />
         ) : (
           <>
-            <div className="stagebox">{covered || <Stage score={score} place={place} />}</div>
+            <div className="stagebox">{covered || <Stage score={score} place={place} leads />}</div>
             {!covered && <LaneLine score={score} />}
             {beside}
             <p className={`answer ${message?.refused ? "refused" : ""}`} role="status">

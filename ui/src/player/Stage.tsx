@@ -17,20 +17,22 @@ type Props = {
   aside?: string;
   /** what stands in the place of the passage's name: that of a lane beside */
   called?: string;
+  /** whether the seconds of a phase by hand are shown: they are for who leads */
+  leads?: boolean;
 };
 
 /**
  * Stage is what is led by: the word, the side and the count, what the hand does, what comes next, what is to be said, and the
  * lamps. It shows the cues of the core and makes up none. The lead screen and the room have the same.
  */
-export function Stage({ score, place, sides = "class", lamps = true, aside, called }: Props) {
+export function Stage({ score, place, sides = "class", lamps = true, aside, called, leads = false }: Props) {
   useFonts();
   const shown = useShown(score, place);
   const { phase } = place;
   if (!phase) return null;
   const planned = score.passages[phase.passage - 1]!;
   const passage = called === undefined ? planned : { ...planned, name: called };
-  const parts = { score, place, phase, passage, shown, sides, lamps, aside };
+  const parts = { score, place, phase, passage, shown, sides, lamps, aside, leads };
   if (phase.kind === "talk") return <Talk {...parts} />;
   if (phase.stage === "own") return <OwnPace {...parts} />;
   return <Led {...parts} />;
@@ -44,12 +46,12 @@ type Parts = Required<Omit<Props, "aside" | "called">> & {
 };
 
 /** Led is what is counted, and the free breath around it. */
-function Led({ score, place, phase, passage, shown, sides, lamps, aside }: Parts) {
+function Led({ score, place, phase, passage, shown, sides, lamps, aside, leads }: Parts) {
   const spoken = lines(shown);
   const roomy = passage.script !== "" ? "worded scripted" : passage.lines_for.length > 0 ? "worded" : "";
   return (
     <section
-      className={`stage led ${phase.through || "none"} ${ofStrokes(phase, passage) ? "bytime" : ""} ${roomy}`}
+      className={`stage led ${phase.through || "none"} ${ofStrokes(phase, passage) ? "bytime" : ""} ${byHand(phase, passage) ? "byhand" : ""} ${roomy}`}
       aria-label="Now"
       {...read(score, place)}
     >
@@ -60,6 +62,7 @@ function Led({ score, place, phase, passage, shown, sides, lamps, aside }: Parts
         side={sideSaid(score, phase, sides)}
         shown={shown}
         passage={passage}
+        leads={leads}
       />
       <Besides shown={shown} />
       <Words lines={spoken} script={passage.script} most={0.5} />
@@ -71,6 +74,11 @@ function Led({ score, place, phase, passage, shown, sides, lamps, aside }: Parts
 /** ofStrokes tells whether strokes fill the minutes of a passage: there the time that is left says more than their number. */
 function ofStrokes(phase: ScorePhase, passage: ScorePassage): boolean {
   return passage.timed && phase.kind === "stroke";
+}
+
+/** byHand tells whether a phase lasts until the teacher, who leads by breathing, goes on. */
+function byHand(phase: ScorePhase, passage: ScorePassage): boolean {
+  return phase.open && passage.in_force.by_hand.includes(phase.kind);
 }
 
 /** In a talk the teacher's words are the largest text. */
@@ -141,10 +149,20 @@ function Where({ name, aside, word = false }: { name: string; aside: string; wor
   );
 }
 
-type SayingProps = { score: Score; place: Place; side: string; shown: Cue[]; passage: ScorePassage };
+type SayingProps = {
+  score: Score;
+  place: Place;
+  side: string;
+  shown: Cue[];
+  passage: ScorePassage;
+  leads: boolean;
+};
 
-/** Saying is the word, the side and the count, as large as there is room for; of what is not counted it is the time. */
-function Saying({ score, place, side, shown, passage }: SayingProps) {
+/**
+ * Saying is the word, the side and the count, as large as there is room for; of what is not counted it is the time. A phase
+ * by hand has no number: only who leads sees its seconds.
+ */
+function Saying({ score, place, side, shown, passage, leads }: SayingProps) {
   const phase = place.phase!;
   const besides = [side, partWord(place)].filter(Boolean).join(" ");
   const count = countShown(place);
@@ -165,13 +183,15 @@ function Saying({ score, place, side, shown, passage }: SayingProps) {
         )}
       </p>
       <Hand fingers={hand} way={score.fingers_by} atNose={passage.hand_at_nose} />
-      <p
-        className={timed ? "count time" : "count"}
-        data-testid="count"
-        style={fitted(timed ? "00:00" : widthOf(count) > widthOf("00") ? count : "00")}
-      >
-        {timed ? <Time score={score} place={place} /> : count}
-      </p>
+      {(leads || !byHand(phase, passage)) && (
+        <p
+          className={timed ? "count time" : "count"}
+          data-testid="count"
+          style={fitted(timed ? "00:00" : widthOf(count) > widthOf("00") ? count : "00")}
+        >
+          {timed ? <Time score={score} place={place} /> : count}
+        </p>
+      )}
     </div>
   );
 }
@@ -180,6 +200,8 @@ function Saying({ score, place, side, shown, passage }: SayingProps) {
 function Time({ score, place }: { score: Score; place: Place }) {
   const at = useSeconds(score) * 1000;
   const phase = place.phase!;
+  if (byHand(phase, score.passages[phase.passage - 1]!))
+    return <>{Math.floor((at - phase.at_ms[0]!) / 1000)}</>;
   return <>{phase.end_ms < 0 ? clock(at - phase.at_ms[0]!) : clock(phase.end_ms - at)}</>;
 }
 
