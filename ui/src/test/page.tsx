@@ -2,7 +2,7 @@ import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
 import { cleanup, render } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
 import type { ReactElement } from "react";
-import { MemoryRouter } from "react-router";
+import { MemoryRouter, Route, Routes } from "react-router";
 import { vi } from "vitest";
 
 /** Asked is what a page asked of the application, and what it sent. */
@@ -11,8 +11,11 @@ export type Asked = { method: string; path: string; body: unknown };
 /** Answers is what the application answers, by method and path. */
 export type Answers = { [question: string]: unknown };
 
+/** At is the address of a view, and its path with the names of what stands in it: /taught/7 and /taught/:id. */
+export type At = { address: string; path: string };
+
 /** page shows a component as a page would, with an application that gives these answers, and notes what was asked of it. */
-export function page(element: ReactElement, answers: Answers = {}) {
+export function page(element: ReactElement, answers: Answers = {}, at: At = { address: "/", path: "/" }) {
   cleanup();
   const asked: Asked[] = [];
   vi.stubGlobal("fetch", (url: string, init: RequestInit) => {
@@ -27,7 +30,12 @@ export function page(element: ReactElement, answers: Answers = {}) {
   const queries = new QueryClient({ defaultOptions: { queries: { retry: false } } });
   const shown = (of: ReactElement) => (
     <QueryClientProvider client={queries}>
-      <MemoryRouter>{of}</MemoryRouter>
+      <MemoryRouter initialEntries={[at.address]}>
+        <Routes>
+          <Route path={at.path} element={of} />
+          <Route path="*" element={null} />
+        </Routes>
+      </MemoryRouter>
     </QueryClientProvider>
   );
   const rendered = render(shown(element));
