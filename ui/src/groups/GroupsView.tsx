@@ -67,7 +67,7 @@ export function GroupsView() {
               </Link>
             </div>
             {groups.data.groups.length === 0 && (
-              <p>No group yet. A group keeps the care that it needs, and its classes.</p>
+              <p>No group yet. A group remembers its cautions and its classes.</p>
             )}
             <ListGroup as="nav" aria-label="Groups">
               {groups.data.groups.map((g) => (
@@ -90,7 +90,7 @@ export function GroupsView() {
             {groups.data.groups.length === 0 && !open && (
               <Filled
                 picture={filled}
-                says="A group with what to take care of, and how each practice has grown with it over the weeks. This one is invented: School can lay it in."
+                says="A group with its cautions, and how each practice has grown over the weeks. This one is invented; you can add it on the School page."
               />
             )}
             {open && <GroupForm key={open.id} start={open} all={groups.data} />}

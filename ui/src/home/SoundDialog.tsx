@@ -118,7 +118,7 @@ export function SoundDialog({ home, onClose }: { home: Home; onClose: () => void
         )}
         {make.isSuccess && done === 1 && (
           <p role="status" className="mt-3 mb-0">
-            It is made, and saved where your browser saves files.
+            The file is ready, in your browser's downloads.
           </p>
         )}
         {make.isError && <ErrorAlert error={make.error} />}

@@ -82,7 +82,7 @@ function Edit({ stored }: { stored: Settings }) {
         <h2>Letters</h2>
         <p className="text-secondary">
           While a class is led. Natural breath is always on the space bar, and this card on the question mark.
-          A letter that is taken changes places.
+          If a letter is already in use, the two keys swap.
         </p>
         <Form.Check
           type="switch"

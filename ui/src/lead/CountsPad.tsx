@@ -49,8 +49,7 @@ export function CountsPad({ passage, verbs, onAdjust, onClose }: Props) {
               )}
         </div>
         <p className="text-secondary mb-0">
-          <kbd>Enter</kbd> applies. What is shorter in a hold acts from this breath, all else from the next
-          round.
+          <kbd>Enter</kbd> applies. A shorter hold acts from this breath, everything else from the next round.
         </p>
         <footer>
           <Button type="submit" size="lg">

@@ -60,7 +60,7 @@ export function GapCard({ score, from, take, onClose }: Props) {
       </footer>
       {gap.data?.again && (
         <p className="text-secondary mb-0">
-          Repeated, the time in between counts as natural breath, and the end of the class moves.
+          If you repeat it, the time in between counts as natural breath and the class ends later.
         </p>
       )}
     </Pad>

@@ -56,7 +56,7 @@ export function Passages({ editor }: { editor: Editor }) {
               </p>
               <Filled
                 picture={filled}
-                says="Passages from top to bottom, against the minutes that you have: each is changed in its row."
+                says="Passages from top to bottom, with the time you have. Change each one in its row."
               />
             </div>
           )}

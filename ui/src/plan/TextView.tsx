@@ -21,7 +21,7 @@ export function TextView() {
       await navigator.clipboard.writeText(text);
       setCopied("Copied.");
     } catch {
-      setCopied("This browser does not let pages copy: mark the text and copy it.");
+      setCopied("This browser does not let a page copy text: select the text and copy it yourself.");
     }
   };
   return (

@@ -48,5 +48,5 @@ test("an answer that did not arrive is asked for again, and counts once", async 
 test("who answers after as many as there were phones is told so", async () => {
   const { user } = page(<Asking code="ABCDE" asked={asked(false)} />, { [question]: { counted: false } });
   await user.click(way("easy"));
-  expect((await screen.findByRole("status")).textContent).toContain("this one is not counted");
+  expect((await screen.findByRole("status")).textContent).toContain("this answer is not counted");
 });

@@ -39,7 +39,9 @@ export function Asking({ code, asked }: { code: string; asked: Asked }) {
   };
   if (state.is === "counted") return <p role="status">Thank you, your answer was received.</p>;
   if (state.is === "full")
-    return <p role="status">As many have answered as there were phones here: this one is not counted.</p>;
+    return (
+      <p role="status">Every phone that was here has answered already, so this answer is not counted.</p>
+    );
   return (
     <section className="asking" aria-labelledby="asking">
       <h2 id="asking">How was it for you?</h2>
@@ -73,8 +75,7 @@ export function Asking({ code, asked }: { code: string; asked: Asked }) {
       </div>
       {state.is === "failed" && <p role="alert">{state.why} It was not counted: touch again.</p>}
       <p className="small">
-        Only how many say so is kept: no name, and nothing of this phone. Whoever does not want to answer need
-        not.
+        Only the number of answers is kept: no name, and nothing about this phone. You do not have to answer.
       </p>
     </section>
   );

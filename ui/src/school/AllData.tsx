@@ -57,9 +57,7 @@ export function AllData() {
       {would.data && file && !done && (
         <>
           <p className="mt-3 mb-1">
-            {would.data.changes
-              ? "It would change this, all of it or nothing:"
-              : "There is nothing to change:"}
+            {would.data.changes ? "It would make these changes, all or none:" : "There is nothing to change:"}
           </p>
           <ul>
             {would.data.lines.map((line, i) => (

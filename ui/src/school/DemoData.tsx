@@ -31,7 +31,7 @@ export function DemoData() {
           disabled={change.isPending || !demo.data}
           onClick={() => change.mutate(true)}
         >
-          {change.isPending ? "Laying in the demo data …" : "Lay in the demo data"}
+          {change.isPending ? "Adding the demo data …" : "Add the demo data"}
         </Button>
       ) : (
         <Button variant="outline-danger" disabled={change.isPending} onClick={() => change.mutate(false)}>

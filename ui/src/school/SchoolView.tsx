@@ -107,7 +107,7 @@ function Edit({ start }: { start: Answers }) {
       />
       <h2 className="mt-4">Before a class</h2>
       <Form.Group controlId="bring" className="mb-3">
-        <Form.Label>What people should bring, as the room's page says it while it waits</Form.Label>
+        <Form.Label>What people should bring (the room's page shows it before class)</Form.Label>
         <Form.Control
           placeholder="a cushion, a blanket, a handkerchief"
           maxLength={300}
@@ -121,7 +121,7 @@ function Edit({ start }: { start: Answers }) {
         className="mb-3"
         checked={settings.ask_after}
         onChange={(e) => set({ ask_after: e.target.checked })}
-        label="The room's page asks for half an hour how it was: easy, right, too much. Only sums are kept; they stand in the record and speak for next time."
+        label="For half an hour after class the room's page asks how it was: easy, right or too much. Only totals are kept. They appear in the record and count towards next time."
       />
       <p>
         <Link to="/keys">Keys, pedals and remotes</Link> have a page of their own.

@@ -64,10 +64,7 @@ export function TaughtView() {
         </p>
       )}
       {classes.data && list.length === 0 && search === "" && (
-        <Filled
-          picture={filled}
-          says="Every class, what was planned and what was taught, to search, to compare and to export."
-        />
+        <Filled picture={filled} says="Every class as planned and as taught. Search, compare and export." />
       )}
       {list.length > 0 && (
         <Table hover responsive>

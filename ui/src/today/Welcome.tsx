@@ -40,8 +40,8 @@ export function Welcome({ newPlan }: { newPlan: ReactNode }) {
               Begin with a group
             </Link>
             <p>
-              Say who comes, how many, and what to take care of. Its plans begin with it, and its record grows
-              from class to class.
+              Say who comes, how many, and what to take care of. Its plans start from these answers, and its
+              record grows with each class.
             </p>
           </li>
         </ol>

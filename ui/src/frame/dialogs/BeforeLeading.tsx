@@ -105,7 +105,7 @@ function ForTheGroup({ plan, onSoften, softening }: CautionsProps) {
       ))}
       {softer && (
         <Button variant="outline-primary" className="mt-2" disabled={softening} onClick={onSoften}>
-          <kbd>G</kbd> Use the gentle variants of what is to be left out
+          <kbd>G</kbd> Use the gentle variants
         </Button>
       )}
     </section>

@@ -59,8 +59,8 @@ export function DeleteCard({ kind, id, name, to, onClose }: Props) {
                 />
                 <p className="text-secondary">
                   {classes
-                    ? "What was taught is then in no list and in no summary of a year."
-                    : "Otherwise what was taught stays in the record, with the group's name."}
+                    ? "These classes then disappear from every list and yearly summary."
+                    : "Otherwise the taught classes stay in the record, under the group's name."}
                 </p>
               </>
             )}

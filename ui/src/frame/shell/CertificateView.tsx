@@ -54,7 +54,11 @@ export function CertificateView() {
             machine is installed on it. <b>Install it on devices of your own only</b>: people who come to a
             class open the room&apos;s page, which needs none.
           </p>
-          {data.secure && <Message variant="light">This page came encrypted: it is installed here.</Message>}
+          {data.secure && (
+            <Message variant="light">
+              This page arrived encrypted: the certificate is installed on this device.
+            </Message>
+          )}
           <p>
             <a className="btn btn-primary btn-lg" href="/api/certificate/file">
               1. Load the certificate

@@ -27,5 +27,5 @@ async function open(): Promise<void> {
 
 open().catch(() => {
   root.innerHTML =
-    "<main><h1>This page cannot be opened here.</h1><p>The browser is too old, or the file did not arrive whole. Open it in a browser of the last years, or ask for it again.</p></main>";
+    "<main><h1>This page cannot be opened here.</h1><p>The browser is too old, or the file is incomplete. Open it in a newer browser, or ask for the file again.</p></main>";
 });

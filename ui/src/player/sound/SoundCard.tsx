@@ -134,7 +134,7 @@ function Whose({ sound, speaker, browser }: { sound: Sound; speaker: Speaker; br
       {choice.whose !== "browser" && (
         <Form.Text>
           {missing.length === 0
-            ? "All that is said from here on is recorded."
+            ? "Everything said from here on is recorded."
             : `Not recorded: ${missing.slice(0, told).join("; ")}${missing.length > told ? ` and ${missing.length - told} more` : ""}. For that ${instead}.`}
         </Form.Text>
       )}
