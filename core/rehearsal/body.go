@@ -20,6 +20,8 @@ type Course struct {
 	// Breaths is how many were led while the person was there, and Followed how many of them the person breathed.
 	Breaths, Followed int
 	Wrong             int // nostrils that were mixed up
+	// Hurried is when phases by hand began that were over before the person was done, in milliseconds.
+	Hurried []int64
 }
 
 // Point is strain at a moment, whether one follows, and on which lane.
@@ -77,6 +79,7 @@ type body struct {
 	moved     float64 // seconds that this breath has moved, those through a blocked nostril weighted
 	long      float64 // seconds of it beyond what is easy
 	hard      bool    // something of this breath was too much
+	behind    int64   // until when one breathes what was led before
 	watched   bool
 	course    Course
 }
@@ -409,6 +412,26 @@ const (
 	findsOver = 1500 // ms until a nostril that was mixed up is changed
 )
 
+// How a breath is shared between in and out, how short somebody follows one who leads by breathing, as a share of a
+// comfortable breath, and from how many seconds on it can be seen that somebody is behind. Guesses.
+const (
+	shareIn    = 0.45
+	follows    = 0.6
+	seenBehind = 0.5
+)
+
+// hurried is for how many seconds one still breathes when a phase by hand is over; 0 where it lasted long enough.
+func (b *body) hurried(p *part) float64 {
+	if !p.byHand {
+		return 0
+	}
+	share := 1 - shareIn
+	if p.kind.Begins() {
+		share = shareIn
+	}
+	return max(0, follows*share*b.Comfort-p.seconds())
+}
+
 // does is how a phase is breathed.
 func (b *body) does(p *part, of Load, slopes []slope, signs map[string]bool) {
 	keeps := 1.0
@@ -418,6 +441,7 @@ func (b *body) does(p *part, of Load, slopes []slope, signs map[string]bool) {
 	drifts := keeps * b.Keeps * normal(b.seed, b.who, int64(p.passage), int64(p.round), int64(p.number), 9)
 	off := min(most, math.Abs(drifts)) // nobody knows a cue before it comes
 	act := Act{At: p.at(off), Until: p.at(p.seconds() + off), Do: Doing(p.kind), Through: p.through, Counts: p.counts}
+	act.At, act.Until = max(act.At, b.behind), max(act.Until, b.behind)
 	switch {
 	case signs[Gasp] || signs[Rushed]:
 		act.Until = min(act.Until, act.At+1000)
@@ -425,6 +449,12 @@ func (b *body) does(p *part, of Load, slopes []slope, signs map[string]bool) {
 		act.Until = min(act.Until, act.At+int64(1000*max(2, slopes[0].from)))
 	}
 	late := p.kind == breath.Inhale && drifts > b.count
+	if hurried := b.hurried(p); hurried > 0 {
+		act.Until += int64(1000 * hurried)
+		b.behind = act.Until
+		b.course.Hurried = append(b.course.Hurried, p.from)
+		late = late || hurried > seenBehind
+	}
 	one := p.through == breath.Left || p.through == breath.Right
 	if one && b.through == p.through.Other() && b.chance(p, 11) < keeps*b.Mixes/max(b.count, 0.5) {
 		b.course.Wrong++

@@ -46,6 +46,7 @@ type part struct {
 	tempo          float64 // counts or strokes a minute
 	first, last    bool    // of its breath
 	moved          bool    // no part of its breath moves any more after it
+	byHand         bool    // it lasted as long as the teacher breathed, and is over
 }
 
 func (p *part) seconds() float64 { return float64(p.to-p.from) / 1000 }
@@ -113,7 +114,8 @@ func partsOf(rows []pace.Row, now int64) []part {
 	for i := range rows {
 		row := &rows[i]
 		end := row.End()
-		if end < 0 {
+		over := end >= 0
+		if !over {
 			end = max(row.At, now)
 		}
 		tempo := row.Tempo.Float()
@@ -132,6 +134,7 @@ func partsOf(rows []pace.Row, now int64) []part {
 				number:  n,
 				counts:  1,
 				tempo:   tempo,
+				byHand:  row.Open && row.Phase.Moves() && over,
 			})
 		}
 	}

@@ -44,6 +44,7 @@ type Aim struct {
 	Missed   *int   `yaml:"missed"`   // so many things are missed at most
 	Needless *int   `yaml:"needless"` // so often at most it is made easier for nobody
 	Looks    *int   `yaml:"looks"`    // so often at most the covered count is looked at
+	Hurried  *int   `yaml:"hurried"`  // so many phases at most are over before half of the room is done
 	OnTime   bool   `yaml:"on-time"`
 	Rest     bool   `yaml:"rest"` // the rest at the end is as long as planned
 }
@@ -125,6 +126,8 @@ func (a Aim) Says() fact.Fact {
 		return fact.New("aim.needless", "times", *a.Needless)
 	case a.Looks != nil:
 		return fact.New("aim.looks", "times", *a.Looks)
+	case a.Hurried != nil:
+		return fact.New("aim.hurried", "times", *a.Hurried)
 	case a.OnTime:
 		return fact.New("aim.on-time")
 	}
@@ -161,6 +164,8 @@ func (a Aim) reached(r *Review, looks int) bool {
 		return r.NeedlessCount() <= *a.Needless
 	case a.Looks != nil:
 		return looks <= *a.Looks
+	case a.Hurried != nil:
+		return r.Over && r.HurriedCount() <= *a.Hurried
 	case a.OnTime:
 		return r.Over && r.Late <= 0
 	}
@@ -186,6 +191,22 @@ func (r *Review) first(id string, is func(*Moment) bool) bool {
 func (r *Review) MissedCount() (n int) {
 	for i := range r.Moments {
 		if r.Moments[i].Missed() {
+			n++
+		}
+	}
+	return n
+}
+
+// HurriedCount is how many phases by hand were over before half of the room was done.
+func (r *Review) HurriedCount() (n int) {
+	behind := map[int64]int{}
+	for i := range r.Courses {
+		for _, at := range r.Courses[i].Hurried {
+			behind[at]++
+		}
+	}
+	for _, people := range behind {
+		if 2*people >= len(r.Courses) {
 			n++
 		}
 	}

@@ -56,8 +56,30 @@ func (th *teacher) look(now int64, propose bool) {
 	}
 }
 
+// breathe goes on where the teacher's breath is over, which takes so many milliseconds in or out.
+func (th *teacher) breathe(now, takes int64) {
+	timeline := th.class.Timeline()
+	if !timeline.Open {
+		return
+	}
+	last := timeline.Rows[len(timeline.Rows)-1]
+	if last.Phase.Moves() && now >= last.At+takes {
+		th.press(pace.Adjustment{At: now, Do: pace.Advance})
+	}
+}
+
+// unhurried is how long a breath in or out takes a teacher who waits for the room, in milliseconds.
+const unhurried = 5000
+
 // leads goes through a whole level. Without acts nobody does anything.
 func leads(t *testing.T, level *rehearsal.Level, acts bool) (*rehearsal.Review, []rehearsal.Reached) {
+	t.Helper()
+	return leadsBreathing(t, level, acts, unhurried)
+}
+
+func leadsBreathing(
+	t *testing.T, level *rehearsal.Level, acts bool, takes int64,
+) (*rehearsal.Review, []rehearsal.Reached) {
 	t.Helper()
 	document, err := level.Document("a task")
 	require.NoError(t, err)
@@ -72,6 +94,7 @@ func leads(t *testing.T, level *rehearsal.Level, acts bool) (*rehearsal.Review, 
 	now := int64(0)
 	for ; acts && th.class.At(now).Passage > 0; now += step {
 		th.look(now, true)
+		th.breathe(now, takes)
 		if th.paused > 0 && now > th.paused+25_000 {
 			th.press(pace.Adjustment{At: now, Do: pace.Resume})
 			th.paused = 0
@@ -98,7 +121,7 @@ func leads(t *testing.T, level *rehearsal.Level, acts bool) (*rehearsal.Review, 
 func TestEveryLevelCanBeLearned(t *testing.T) {
 	list, err := rehearsal.Scenarios()
 	require.NoError(t, err)
-	require.Len(t, list, 9)
+	require.Len(t, list, 10)
 	for _, scenario := range list {
 		require.Len(t, scenario.Levels, 3, scenario.Name)
 		for i := range scenario.Levels {
@@ -122,6 +145,30 @@ func TestEveryLevelCanBeLearned(t *testing.T) {
 				}
 			})
 		}
+	}
+}
+
+// Who leads by breathing and hurries has a room that is behind, and sees it.
+func TestAHurriedBreathLeavesTheRoomBehind(t *testing.T) {
+	for number := 1; number <= 3; number++ {
+		_, level, err := rehearsal.FindScenario("by-breath", number)
+		require.NoError(t, err)
+		hurried, reached := leadsBreathing(t, &level, true, 1500)
+		assert.Greater(t, hurried.HurriedCount(), 8, "level %d", number)
+		assert.False(t, reached[0].Done, reached[0].Says)
+		patient, _ := leadsBreathing(t, &level, true, unhurried)
+		assert.Zero(t, patient.HurriedCount())
+		behind := func(r *rehearsal.Review) (signs int) {
+			for _, course := range r.Courses {
+				for _, sign := range course.Signs {
+					if sign.ID == rehearsal.Late {
+						signs++
+					}
+				}
+			}
+			return signs
+		}
+		assert.Greater(t, behind(hurried), 2*behind(patient), "to be seen by who is late")
 	}
 }
 

@@ -50,7 +50,7 @@ func TestATaskIsRehearsed(t *testing.T) {
 	d := desktest.New(t)
 	all, err := d.Rehearse.All(t.Context())
 	require.NoError(t, err)
-	require.Len(t, all.Scenarios, 9)
+	require.Len(t, all.Scenarios, 10)
 	assert.Empty(t, all.Done)
 	assert.Equal(t, "See the gasp", all.Scenarios[0].Title)
 	assert.Equal(t, 14, all.Scenarios[0].Levels[0].People)

@@ -198,11 +198,11 @@ function Saying({ score, place, side, shown, passage, leads }: SayingProps) {
 
 /** A stretch shows the time that is left, or, where it waits for the teacher, how long it has lasted. */
 function Time({ score, place }: { score: Score; place: Place }) {
-  const at = useSeconds(score) * 1000;
   const phase = place.phase!;
-  if (byHand(phase, score.passages[phase.passage - 1]!))
-    return <>{Math.floor((at - phase.at_ms[0]!) / 1000)}</>;
-  return <>{phase.end_ms < 0 ? clock(at - phase.at_ms[0]!) : clock(phase.end_ms - at)}</>;
+  const lasted = Math.max(0, useSeconds(score, phase.at_ms[0])); // what was just begun may be seen a moment before
+  const at = useSeconds(score) * 1000;
+  if (byHand(phase, score.passages[phase.passage - 1]!)) return <>{lasted}</>;
+  return <>{phase.end_ms < 0 ? clock(lasted * 1000) : clock(phase.end_ms - at)}</>;
 }
 
 /** Besides is what comes next, what the hand comes to do, and the calls. It has its place also where there are none. */

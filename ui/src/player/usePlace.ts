@@ -99,13 +99,23 @@ function same(a: Found, b: Found): boolean {
   );
 }
 
-/** useSeconds is the class's time in whole seconds, for what is shown as a clock. */
-export function useSeconds(score: Score): number {
+/** useSeconds is the class's time in whole seconds since a moment of it, in ms, for what is shown as a clock. */
+export function useSeconds(score: Score, since = 0): number {
   const clock = useClock();
-  const [seconds, setSeconds] = useState(() => Math.floor(classTime(score, clock) / 1000));
+  const [shown, setShown] = useState(() => ({ since, seconds: secondsSince(score, clock, since) }));
+  const current = shown.since === since ? shown : { since, seconds: secondsSince(score, clock, since) };
+  if (current !== shown) setShown(current);
   useEffect(() => {
-    const timer = setInterval(() => setSeconds(Math.floor(classTime(score, clock) / 1000)), 200);
+    const look = () => {
+      const seconds = secondsSince(score, clock, since);
+      setShown((old) => (old.since === since && old.seconds === seconds ? old : { since, seconds }));
+    };
+    const timer = setInterval(look, 200);
     return () => clearInterval(timer);
-  }, [score, clock]);
-  return seconds;
+  }, [score, clock, since]);
+  return current.seconds;
+}
+
+function secondsSince(score: Score, clock: PageClock, since: number): number {
+  return Math.floor((classTime(score, clock) - since) / 1000);
 }
