@@ -208,4 +208,12 @@ func TestAClassByHand(t *testing.T) {
 	th.press(page, input.KeyH)
 	th.see(page, ".answer", "by hand from the next phase")
 	assert.Equal(t, []string{"advance", "advance", "by-hand", "advance", "by-hand"}, th.marks(score.ClassID))
+
+	// The record tells what was breathed, and one press plans it so.
+	th.press(page, input.KeyX)
+	th.press(page, input.KeyX)
+	th.visit(page, fmt.Sprintf("%s/taught/%d", th.at, score.ClassID))
+	th.see(page, ".byhands", `you breathed [\d.]+ : 4 : [\d.]+ s in 2 breaths, as counts 4:4:6 at \d+`)
+	th.click(page, "button", "Plan it at the tempo you breathed")
+	th.see(page, ".passage", `by hand`)
 }

@@ -195,6 +195,28 @@ func TestTheTempoOfTheHand(t *testing.T) {
 	assert.Equal(t, 20, answers[2].Breathed, "within the range of a tempo")
 }
 
+// It is offered from the third kept round on, while something is by hand.
+func TestTheTempoOfTheHandIsOffered(t *testing.T) {
+	class := pace.Begin(read(t, byHand("counted-breath", "4:4", `, "rounds": 9, "by_hand": "all"`)))
+	press := func(text string) {
+		t.Helper()
+		for _, a := range script(t, text) {
+			require.True(t, class.Adjust(a).Refused.None(), text)
+		}
+	}
+	for at := 6_000; at <= 30_000; at += 6_000 { // phases of six seconds: two and a half rounds
+		press(fmt.Sprintf("%d advance", at))
+		assert.Zero(t, class.HandTempo(), at)
+	}
+	press("36000 advance")
+	assert.Equal(t, 40, class.HandTempo(), "24 counts in 36 s")
+	press("38000 advance")
+	press("40000 advance")
+	assert.Equal(t, 51, class.HandTempo(), "of the last three rounds: 24 counts in 28 s")
+	press(`41000 by-hand "to": "none"`)
+	assert.Zero(t, class.HandTempo())
+}
+
 // Own pace in rounds, and being called back (pacing.md section 8).
 func TestOwnPaceInRounds(t *testing.T) {
 	own := func(more string) string {

@@ -26,7 +26,7 @@ func (m *machine) setByHand(a Adjustment) (Answer, error) {
 	}
 	answer := Answer{When: NextPhase}
 	if hand == 0 {
-		answer.Breathed = m.breathed()
+		answer.Breathed, _ = m.breathed()
 	}
 	l.byHand = hand
 	return answer, nil
@@ -66,10 +66,24 @@ func (m *machine) refitByHand() {
 // handRounds is over how many rounds the tempo of the hand is measured.
 const handRounds = 3
 
+// HandTempo is the tempo at which the teacher has breathed by hand in the passage in progress, in counts a minute
+// (pacing.md
+// section 7); 0 until three rounds of it were kept, and where nothing is by hand any more.
+func (c *Class) HandTempo() int {
+	m := &c.now
+	if m.over || m.inForce().byHand == 0 {
+		return 0
+	}
+	if tempo, rounds := m.breathed(); rounds == handRounds {
+		return tempo
+	}
+	return 0
+}
+
 // breathed is the tempo at which inhales and exhales by hand were breathed in the last kept rounds that have one, in
-// counts a minute; 0 where no kept round has one.
-func (m *machine) breathed() int {
-	counts, took, rounds, number := 0, int64(0), 0, 0
+// counts a minute, and how many rounds these are; 0 where no kept round has one.
+func (m *machine) breathed() (tempo, rounds int) {
+	counts, took, number := 0, int64(0), 0
 	for i := len(m.rows) - 1; i >= 0 && m.rows[i].Passage == m.passage+1; i-- {
 		row := &m.rows[i]
 		if row.Stage != Round || !row.Kept || row.Planned == 0 || !row.Phase.Moves() || m.inRound() && row.Round == m.round {
@@ -85,8 +99,8 @@ func (m *machine) breathed() int {
 		took += row.Dur
 	}
 	if took == 0 {
-		return 0
+		return 0, rounds
 	}
-	tempo := breath.Int(60_000).Times(counts).Div(breath.Int(took)).Round()
-	return int(min(max(tempo, breath.SlowestTempo), breath.FastestTempo))
+	exact := breath.Int(60_000).Times(counts).Div(breath.Int(took)).Round()
+	return int(min(max(exact, breath.SlowestTempo), breath.FastestTempo)), rounds
 }

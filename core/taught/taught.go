@@ -54,6 +54,7 @@ type Passage struct {
 	Beside        plan.Beside // the gentler lane in force at the end
 	Lanes         []Lane      // the gentler lanes that stood beside, one after the other
 	Done          []LedRound  // of strokes and of open practices, each kept round
+	Breaths       []LedBreath // that were led by hand, at least in part, in kept rounds
 
 	// How it was breathed and said; empty where the practice has no choice of it.
 	Airway    breath.Airway
@@ -61,6 +62,9 @@ type Passage struct {
 	Attention string
 	Aperture  practice.Aperture
 	Voice     plan.Voice
+
+	handCounts int   // of inhales and exhales by hand, as planned
+	handTook   int64 // ms, what they took
 }
 
 // LedRound is a round as it was done: its strokes, or how long each of its open phases lasted, in milliseconds.
@@ -223,6 +227,7 @@ func (p *Passage) add(rows []pace.Row, kind practice.Kind) {
 		}
 		t.row(p, row)
 	}
+	p.onlyByHand()
 	if t.counted > 0 {
 		p.TempoMean = t.weighted.Div(breath.Int(t.counted))
 	}
@@ -293,6 +298,8 @@ func (t *tally) row(p *Passage, row pace.Row) {
 		t.kept += row.Dur
 		if t.done {
 			p.Done[len(p.Done)-1].add(row)
+		} else {
+			p.breathe(row)
 		}
 	}
 	if row.Tempo.Sign() > 0 {

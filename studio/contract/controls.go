@@ -34,6 +34,7 @@ const (
 var Controls = []Control{
 	{ID: "slower", Key: "q", Verbs: []pace.Verb{pace.ToTempo}, Group: TempoControls, Pedal: true},
 	{ID: "faster", Key: "w", Verbs: []pace.Verb{pace.ToTempo}, Group: TempoControls, Pedal: true},
+	{ID: "breathed", Key: "n", Verbs: []pace.Verb{pace.ToTempo}, Group: TempoControls, Pedal: true},
 	{ID: "hand", Key: "h", Verbs: []pace.Verb{pace.ToHand}, Pedal: true},
 	{ID: "release", Key: "e", Verbs: []pace.Verb{pace.Enough, pace.Release}, Group: HoldControls, Pedal: true},
 	{ID: "holds", Key: "g", Verbs: []pace.Verb{pace.RestoreHolds, pace.DropHolds}, Group: HoldControls, Pedal: true},

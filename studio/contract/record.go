@@ -60,12 +60,28 @@ type RecordPassage struct {
 	Beside          string     `json:"beside"`     // the gentler lane in force at the end: breathe, a:c or none
 	Lanes           []LedLane  `json:"lanes"`      // the gentler lanes that stood beside, one after the other
 	Done            []LedRound `json:"done"`       // of strokes and of open practices, each kept round
-	Airway          string     `json:"airway"`     // empty where the practice has no choice of it, as all that follow
-	Zone            string     `json:"zone"`
-	Attention       string     `json:"attention"`
-	InhaleWidth     string     `json:"inhale_width"`
-	ExhaleWidth     string     `json:"exhale_width"`
-	Voice           string     `json:"voice"`
+	// the breaths of kept rounds that were led by hand, at least in part
+	Breaths []LedBreath `json:"breaths"`
+	// how long the phases of these were on average, in ms: inhale, hold, exhale, empty hold
+	MeanBreathMS [4]int64 `json:"mean_breath_ms"`
+	// at which inhales and exhales by hand were breathed, in counts a minute; 0 where none was
+	HandTempo   int    `json:"hand_tempo"`
+	Airway      string `json:"airway"` // empty where the practice has no choice of it, as all that follow
+	Zone        string `json:"zone"`
+	Attention   string `json:"attention"`
+	InhaleWidth string `json:"inhale_width"`
+	ExhaleWidth string `json:"exhale_width"`
+	Voice       string `json:"voice"`
+}
+
+// LedBreath is a breath as it was led by hand: how long its phases lasted, in ms, those that were counted too.
+type LedBreath struct {
+	AtMS     int64 `json:"at_ms"`
+	Round    int   `json:"round"`
+	InhaleMS int64 `json:"inhale_ms"`
+	HoldMS   int64 `json:"hold_ms"`
+	ExhaleMS int64 `json:"exhale_ms"`
+	EmptyMS  int64 `json:"empty_ms"`
 }
 
 // LedLane is one stretch in which a gentler lane stood beside. Nothing is held in it.

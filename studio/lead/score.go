@@ -299,6 +299,9 @@ func passages(l *studio.Class, tl pace.Timeline, wait *contract.Wait, who care.R
 			counted++
 		}
 	}
+	if n := len(tl.Rows); n > 0 {
+		list[tl.Rows[n-1].Passage-1].HandTempo = l.Led.HandTempo()
+	}
 	reach := func(passage int, from, to int64) {
 		if list[passage-1].StartMS < 0 {
 			list[passage-1].StartMS = from

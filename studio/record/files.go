@@ -173,6 +173,7 @@ var columns = []string{
 	"held_full_ms", "held_empty_ms", "left_inhales", "right_inhales", "eased", "done", "airway", "zone", "attention",
 	"inhale_width", "exhale_width", "voice", "beside",
 	"lanes", "gentler", "easy", "right", "too_much", "told_main", "told_beside",
+	"hand_tempo", "by_hand",
 }
 
 func (r *Records) recordTable(ctx context.Context, name string, classes []tableClass) (studio.File, error) {
@@ -228,6 +229,7 @@ func (r *Records) recordTable(ctx context.Context, name string, classes []tableC
 			for _, n := range []int{c.told.Easy, c.told.Right, c.told.TooMuch, c.told.Main, c.told.Beside} {
 				row = append(row, strconv.Itoa(n))
 			}
+			row = append(row, strconv.Itoa(p.HandTempo), breathsInCell(p.Breaths))
 			rows = append(rows, row)
 		}
 	}
@@ -248,13 +250,26 @@ func doneInCell(done []contract.LedRound) string {
 			rounds = append(rounds, strconv.Itoa(d.Strokes))
 			continue
 		}
-		var phases []string
-		for _, ms := range []int64{d.InhaleMS, d.HoldMS, d.ExhaleMS, d.EmptyMS} {
-			phases = append(phases, strconv.FormatFloat(float64(ms)/1000, 'f', -1, 64))
-		}
-		rounds = append(rounds, strings.Join(phases, "/"))
+		rounds = append(rounds, inSeconds(d.InhaleMS, d.HoldMS, d.ExhaleMS, d.EmptyMS))
 	}
 	return strings.Join(rounds, " ")
+}
+
+// breathsInCell is the breaths that were led by hand: "4.2/0/6.1/0" seconds of each phase.
+func breathsInCell(breaths []contract.LedBreath) string {
+	list := make([]string, len(breaths))
+	for i, b := range breaths {
+		list[i] = inSeconds(b.InhaleMS, b.HoldMS, b.ExhaleMS, b.EmptyMS)
+	}
+	return strings.Join(list, " ")
+}
+
+func inSeconds(phases ...int64) string {
+	list := make([]string, len(phases))
+	for i, ms := range phases {
+		list[i] = strconv.FormatFloat(float64(ms)/1000, 'f', -1, 64)
+	}
+	return strings.Join(list, "/")
 }
 
 // lanesInCell is the gentler lanes that stood beside: "4:4/32000/64000/8", when each was opened and for how long in

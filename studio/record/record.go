@@ -192,6 +192,13 @@ func recordPassage(p taught.Passage) contract.RecordPassage {
 			},
 		)
 	}
+	breaths := []contract.LedBreath{}
+	for _, b := range p.Breaths {
+		breaths = append(breaths, contract.LedBreath{
+			AtMS: b.At, Round: b.Round,
+			InhaleMS: b.Lasted[0], HoldMS: b.Lasted[1], ExhaleMS: b.Lasted[2], EmptyMS: b.Lasted[3],
+		})
+	}
 	lanes := []contract.LedLane{}
 	for _, l := range p.Lanes {
 		lanes = append(
@@ -221,6 +228,7 @@ func recordPassage(p taught.Passage) contract.RecordPassage {
 		LeftInhales:   p.LeftInhales,
 		RightInhales:  p.RightInhales,
 		Eased:         p.Eased, CountsEnd: countsEnd(p), Beside: p.Beside.String(), Lanes: lanes, Done: done,
+		Breaths: breaths, MeanBreathMS: p.MeanBreath(), HandTempo: p.HandTempo(),
 		Airway:      string(p.Airway),
 		Zone:        p.Zone,
 		Attention:   p.Attention,

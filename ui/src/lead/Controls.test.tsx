@@ -17,6 +17,7 @@ const passage = {
   tempo: 50,
   slower: 48,
   faster: 52,
+  hand_tempo: 0,
   rounds: 6,
   carries: 1,
   lanes: [{ beside: "breathe", says: { id: "lane.breathe" } }],
@@ -34,7 +35,7 @@ type Change = {
 
 /** lead shows the keys where the class is, and tells what was pressed. */
 function lead({ where = {}, armed = "", would = new Map(), carry = null, asks = true }: Change = {}) {
-  const at: Where = { phase, passage, slot: 0, later: usualLater, keys: undefined, ...where };
+  const at: Where = { phase, passage, slot: 0, later: usualLater, recall: 2, keys: undefined, ...where };
   const pressed = vi.fn<(control: Control) => void>();
   const opened = vi.fn();
   const carried = vi.fn();
@@ -139,4 +140,17 @@ test("the lane is opened as it is offered, and closed when it is there", async (
   expect(pressed.mock.lastCall?.[0].press).toEqual({ do: "beside", to: "breathe" });
   lead({ where: { ...at, passage: { ...passage, lanes: [] } } });
   expect(key(/Gentler lane/).getAttribute("aria-disabled")).toBe("true");
+});
+
+test("the tempo that was breathed is offered once it is known, and is not the one in force", async () => {
+  lead();
+  expect(screen.queryByRole("button", { name: /As I breathe/ })).toBeNull();
+  lead({ where: { passage: { ...passage, hand_tempo: 50 } } });
+  expect(screen.queryByRole("button", { name: /As I breathe/ })).toBeNull();
+  const { user, pressed } = lead({ where: { passage: { ...passage, hand_tempo: 43 } } });
+  expect(key(/As I breathe/).textContent).toBe("NAs I breathe50 → 43 ");
+  await user.click(key(/As I breathe/));
+  expect(pressed).toHaveBeenCalledWith(
+    expect.objectContaining({ id: "breathed", press: { do: "tempo", to: 43, carry: true } }),
+  );
 });

@@ -24,6 +24,7 @@ import {
   type Press,
   toggled,
   usualLater,
+  usualRecall,
 } from "./adjustments";
 import { GapCard } from "./GapCard";
 import { withPreview } from "./effects";
@@ -83,6 +84,7 @@ export function Leading({ score, connected, take, desk, live, beside, covered, c
   useSignals();
 
   const [later, setLater] = useState(usualLater);
+  const [recall, setRecall] = useState(usualRecall);
 
   const adjust = useCallback(
     async (press: Press) => {
@@ -98,7 +100,7 @@ export function Leading({ score, connected, take, desk, live, beside, covered, c
 
   const passage = phase ? score.passages[phase.passage - 1] : undefined;
   const keys = settings?.keys ?? usualKeys;
-  const at = phase && passage ? { phase, passage, slot: score.slot_ms, later, keys } : null;
+  const at = phase && passage ? { phase, passage, slot: score.slot_ms, later, recall, keys } : null;
   const plain = at ? controls(at) : [];
   const breath = phase ? natural(phase) : null;
   const on = at ? goOn(at) : null;
@@ -120,7 +122,8 @@ export function Leading({ score, connected, take, desk, live, beside, covered, c
       return;
     }
     arm("");
-    void adjust(control.press);
+    if (control.chooses === undefined) void adjust(control.press);
+    else if (control.met) setRecall(control.chooses);
   };
 
   const asking = leaving.state === "blocked" ? "leave" : gap.from !== null ? "gap" : "";

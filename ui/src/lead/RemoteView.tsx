@@ -15,7 +15,7 @@ import { useScore } from "../player/useScore";
 import { textOf, useShown } from "../player/useShown";
 import type { Adjusted, Score } from "../wire/contract";
 import { press } from "../wire/press";
-import { goOn, natural, type Press, usualLater } from "./adjustments";
+import { goOn, natural, type Press, usualLater, usualRecall } from "./adjustments";
 import { useMessage } from "./useMessage";
 import { failureText, wordOf } from "../language/text";
 
@@ -68,7 +68,7 @@ function Remote({ score, connected, take }: Props) {
         </Link>
       </main>
     );
-  const on = goOn({ phase, passage, slot: 0, later: usualLater, keys: undefined });
+  const on = goOn({ phase, passage, slot: 0, later: usualLater, recall: usualRecall, keys: undefined });
   const breath = natural(phase);
   const tempo = (to: number) => void send({ do: "tempo", to, carry: true });
   return (

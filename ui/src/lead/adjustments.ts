@@ -16,6 +16,8 @@ export type Control = {
   press: Press;
   met: boolean; // whether it would be accepted where the class is now
   twice: boolean; // must be pressed twice, since it cannot be taken back
+  hidden: boolean; // there is nothing that it could offer
+  chooses?: number; // it does nothing yet: with how many rounds people will be called back
 };
 
 /** met tells whether the adjustment would be accepted in the phase. */
@@ -30,6 +32,7 @@ export type Where = {
   passage: ScorePassage;
   slot: number; // ms from the start of the class; 0 where none is set
   later: Later;
+  recall: number; // with how many rounds people are called back from own pace
   keys: Keys | undefined;
 };
 
@@ -41,7 +44,14 @@ export const usualLater: Later = { tempo: true, holds: false };
 export const toggled = ({ tempo }: Later): Later => ({ tempo: !tempo, holds: !tempo });
 
 /** Asked is what a control asks for where the class is: with another name than its own, if it does something else there. */
-type Asked = { press: Press; effect?: string; name?: string; off?: boolean };
+type Asked = {
+  press: Press;
+  effect?: string;
+  name?: string;
+  off?: boolean;
+  hidden?: boolean;
+  chooses?: number;
+};
 
 const effect = (id: string, args?: { [name: string]: unknown }) => text({ id: `effect.${id}`, args });
 const words = (id: string) => text({ id: `control.${id}` });
@@ -55,13 +65,34 @@ const total = ({ passage }: Where, by: number): Asked => ({
   effect: passage.rounds > 0 ? effect("rounds", { from: passage.rounds, to: passage.rounds + by }) : "",
 });
 
-/** How many rounds are called back at own pace: one to hear that the end comes, and one to end with. */
-const calledBack = 2;
+/** How many rounds people are called back with, until another number is chosen: one to hear that the end comes, and one to end with. */
+export const usualRecall = 2;
+const mostRecall = 20;
+
+/** recalled is calling back with so many rounds: how many, and on which side they end. */
+const recalled = (rounds: number, { passage }: Where) => ({
+  press: { do: "recall", rounds } as Press,
+  effect: effect("recall", {
+    rounds,
+    side: passage.own_round.findLast((p) => p.side !== "")?.side ?? "none",
+  }),
+});
+
+/** chosen is a key that chooses another number of rounds, at own pace; elsewhere it is the total that changes. */
+const chosen = (at: Where, by: number): Asked | null => {
+  if (!met(at.phase, "recall")) return null;
+  const rounds = at.recall + by;
+  return { ...recalled(rounds, at), chooses: rounds, off: rounds < 1 || rounds > mostRecall };
+};
 
 /** asks is what each control asks for, by its id. What it does is its verb's; this is what comes with it, and how it is named. */
 const asks: { [id: string]: (at: Where, verb: Adjust["do"]) => Asked } = {
   slower: (at) => tempo(at, at.passage.slower),
   faster: (at) => tempo(at, at.passage.faster),
+  breathed: (at) => ({
+    ...tempo(at, at.passage.hand_tempo),
+    hidden: at.passage.hand_tempo === 0 || at.passage.hand_tempo === at.passage.tempo,
+  }),
   hand: ({ passage }) =>
     passage.in_force.by_hand.length > 0
       ? { press: { do: "by-hand", to: "none" }, name: words("to-beat"), effect: effect("to-beat") }
@@ -78,18 +109,16 @@ const asks: { [id: string]: (at: Where, verb: Adjust["do"]) => Asked } = {
   },
   again: () => ({ press: { do: "again" }, effect: effect("again") }),
   fewer: (at) => {
+    const choice = chosen(at, -1);
+    if (choice) return choice;
     const off = at.passage.rounds <= Math.max(1, at.phase.round);
     return { ...total(at, -1), off, ...(off && { effect: "" }) };
   },
-  more: (at) => total(at, 1),
-  last: ({ phase, passage }, verb) =>
+  more: (at) => chosen(at, 1) ?? total(at, 1),
+  last: (at, verb) =>
     verb === "recall"
-      ? {
-          press: { do: "recall", rounds: calledBack },
-          name: words("recall"),
-          effect: effect("recall", { rounds: calledBack }),
-        }
-      : { press: { do: "last-round" }, effect: lastRound(phase, passage.rounds) },
+      ? { ...recalled(at.recall, at), name: words("recall") }
+      : { press: { do: "last-round" }, effect: lastRound(at.phase, at.passage.rounds) },
   "go-on": (_, verb) =>
     verb === "resume"
       ? { press: { do: "resume" }, name: words("resume"), effect: effect("resume") }
@@ -126,7 +155,7 @@ const asks: { [id: string]: (at: Where, verb: Adjust["do"]) => Asked } = {
 function control(one: Keyed, at: Where): Control {
   const verbs = one.verbs ?? [];
   const verb = verbs.find((v) => met(at.phase, v)) ?? verbs.at(-1)!;
-  const { press, name, effect, off } = asks[one.id]!(at, verb);
+  const { press, name, effect, off, hidden = false, chooses } = asks[one.id]!(at, verb);
   return {
     id: one.id,
     key: letterOf(one.id, at.keys),
@@ -134,7 +163,9 @@ function control(one: Keyed, at: Where): Control {
     effect: effect ?? "",
     press,
     twice: one.twice ?? false,
-    met: met(at.phase, press.do) && !off,
+    met: met(at.phase, press.do) && !off && !hidden,
+    hidden,
+    chooses,
   };
 }
 
@@ -148,7 +179,10 @@ const controlOf = (id: string, at: Where) =>
 export function controls(at: Where): Group[] {
   return ["tempo", "hold", "rounds", "class"].map((group) => ({
     name: text({ id: `controls.${group}` }),
-    controls: keyed.filter((one) => one.group === group).map((one) => control(one, at)),
+    controls: keyed
+      .filter((one) => one.group === group)
+      .map((one) => control(one, at))
+      .filter((one) => !one.hidden),
   }));
 }
 
@@ -170,6 +204,7 @@ export function natural(phase: ScorePhase): Control {
     press: { do: "pause" },
     met: met(phase, "pause"),
     twice: false,
+    hidden: false,
   };
 }
 

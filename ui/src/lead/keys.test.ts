@@ -19,9 +19,10 @@ const passage = {
   rounds: 6,
   carries: 1,
   lanes: [],
+  own_round: [],
   in_force: { by_hand: [] },
 } as unknown as ScorePassage;
-const at = { phase, passage, slot: 0, later: usualLater, keys: usual };
+const at = { phase, passage, slot: 0, later: usualLater, recall: 2, keys: usual };
 
 function keyboard(change: Partial<Keyboard> = {}): Keyboard {
   const keys = change.keys ?? usual;
@@ -154,6 +155,22 @@ test("at own pace the key of the last round calls back", () => {
     press: { do: "recall", rounds: 2 },
     met: true,
   });
+});
+
+test("at own pace fewer and more choose how many rounds are called back, and say where they end", () => {
+  const own = { ...phase, stage: "own", verbs: ["recall"] } as ScorePhase;
+  const alternate = {
+    ...passage,
+    own_round: [{ side: "left" }, { side: "" }, { side: "right" }],
+  } as ScorePassage;
+  const here = { phase: own, passage: alternate };
+  expect(control("last", here).effect).toBe("2 more, end right");
+  expect(control("more", here)).toMatchObject({ chooses: 3, effect: "3 more, end right", met: true });
+  expect(control("fewer", here)).toMatchObject({ chooses: 1, effect: "one more, end right", met: true });
+  expect(control("fewer", { ...here, recall: 1 }).met).toBe(false);
+  expect(control("more", { ...here, recall: 20 }).met).toBe(false);
+  expect(control("last", { ...here, recall: 5 }).press).toEqual({ do: "recall", rounds: 5 });
+  expect(control("more", {}).chooses).toBeUndefined();
 });
 
 test.each([

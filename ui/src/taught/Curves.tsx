@@ -4,16 +4,16 @@ import { clock } from "../player/format";
 
 const axis = { fill: "currentColor", fontSize: 12 };
 
-/** Curves is tempo and counts of the rounds that were kept, on the time of the class. */
+/** Curves is tempo and counts of the rounds that were kept and counted, on the time of the class. */
 export default function Curves({ record }: { record: Record }) {
-  const kept = record.curve.filter((point) => point.kept);
+  // What was led by hand has no tempo, and is told breath by breath (ByHand).
+  const kept = record.curve.filter((point) => point.kept && point.tempo > 0);
   // Between two passages the line is broken: what is between was not counted.
   const data = kept.flatMap((point, i) => {
     const before = kept[i - 1];
-    const shown = { ...point, tempo: point.tempo > 0 ? point.tempo : null };
     return before && before.passage !== point.passage
-      ? [{ ...point, at_ms: point.at_ms - 1, tempo: null, counts: null }, shown]
-      : [shown];
+      ? [{ ...point, at_ms: point.at_ms - 1, tempo: null, counts: null }, point]
+      : [point];
   });
   const chart = (key: "tempo" | "counts", name: string) => (
     <div className="curve" role="img" aria-label={`${name}: ${inWords(kept, key)}`}>

@@ -28,6 +28,9 @@ const passage = (change: Partial<RecordPassage> = {}) =>
     left_inhales: 0,
     right_inhales: 0,
     done: [],
+    breaths: [],
+    mean_breath_ms: [0, 0, 0, 0],
+    hand_tempo: 0,
     lanes: [],
     ...change,
   }) as unknown as RecordPassage;

@@ -18,7 +18,9 @@ import { Told } from "./Told";
 import { TwoBars } from "./TwoBars";
 import { text, wordOf } from "../language/text";
 
-const Curves = lazy(() => import("./Curves")); // with the large library that draws it
+// With the large library that draws them.
+const Curves = lazy(() => import("./Curves"));
+const ByHand = lazy(() => import("./ByHand"));
 
 export function RecordView() {
   const id = Number(useParams().id);
@@ -96,9 +98,14 @@ function Page({ record }: { record: Record }) {
           </Link>
         </section>
       )}
-      {record.curve.length > 0 && (
+      {record.curve.some((point) => point.kept && point.tempo > 0) && (
         <Suspense fallback={<Loading what="Drawing" />}>
           <Curves record={record} />
+        </Suspense>
+      )}
+      {record.passages.some((p) => p.breaths.length > 0) && (
+        <Suspense fallback={<Loading what="Drawing" />}>
+          <ByHand record={record} />
         </Suspense>
       )}
       <Passages record={record} />
@@ -317,6 +324,7 @@ function Held({ p }: { p: RecordPassage | RecordTotals }) {
 }
 
 function tempo(p: RecordPassage): string {
+  if (p.hand_tempo > 0) return `by hand, at ${p.hand_tempo}`;
   if (p.tempo_start === 0) return "";
   if (p.tempo_start === p.tempo_end && p.tempo_mean === p.tempo_start) return String(p.tempo_start);
   return `${p.tempo_start} → ${p.tempo_end}, mean ${number(p.tempo_mean)}`;

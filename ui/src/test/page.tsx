@@ -1,9 +1,12 @@
 import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
-import { cleanup, render } from "@testing-library/react";
+import { cleanup, configure, render } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
 import type { ReactElement } from "react";
 import { MemoryRouter, Route, Routes } from "react-router";
 import { vi } from "vitest";
+
+// A busy machine takes its time: what is waited for comes, or the test is wrong.
+configure({ asyncUtilTimeout: 20_000 });
 
 /** Asked is what a page asked of the application, and what it sent. */
 export type Asked = { method: string; path: string; body: unknown };

@@ -1,13 +1,14 @@
+import { useBegin } from "../frame/editing/useBegin";
 import { todayQuery } from "../wire/queries";
 import "./today.css";
 import playFill from "bootstrap-icons/icons/play-fill.svg?raw";
-import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useMutation, useQuery } from "@tanstack/react-query";
 import { lazy, Suspense, useRef, useState } from "react";
 import { Button, ButtonGroup, Card, Col, Row } from "react-bootstrap";
 import { Link, useNavigate } from "react-router";
 import { Icon } from "../frame/shell/Icon";
 import { post } from "../wire/api";
-import type { Advice, Begin, ClassCard, Plan, PlanCard, Record, Today } from "../wire/contract";
+import type { Advice, ClassCard, Plan, PlanCard, Record, Today } from "../wire/contract";
 import { DeletedLately } from "../frame/dialogs/BringBack";
 import { Shell } from "../frame/shell/Shell";
 import { ErrorAlert } from "../frame/shell/ErrorAlert";
@@ -215,25 +216,6 @@ function NothingNext() {
       </Card.Body>
     </Card>
   );
-}
-
-/** useBegin makes a new plan and opens it. */
-function useBegin() {
-  const navigate = useNavigate();
-  const queries = useQueryClient();
-  return useMutation({
-    mutationFn: (from: Begin | null) =>
-      from
-        ? post<Plan>("/plans/begin", from)
-        : post<Plan>("/plans", {
-            group_id: 0,
-            document: { format: "vast-lantern-plan", version: 1, title: "New class", passages: [] },
-          }),
-    onSuccess: (plan) => {
-      void queries.invalidateQueries({ queryKey: todayQuery.queryKey });
-      void navigate(`/plan/${plan.id}`);
-    },
-  });
 }
 
 /** NewPlan begins with nothing, or with a template. */

@@ -211,6 +211,13 @@ export interface RecordPassage {
   beside: string;
   lanes: LedLane[];
   done: LedRound[];
+  breaths: LedBreath[];
+  /**
+   * @minItems 4
+   * @maxItems 4
+   */
+  mean_breath_ms: [number, number, number, number];
+  hand_tempo: number;
   airway: string;
   zone: string;
   attention: string;
@@ -229,6 +236,14 @@ export interface LedLane {
 }
 export interface LedRound {
   strokes: number;
+  inhale_ms: number;
+  hold_ms: number;
+  exhale_ms: number;
+  empty_ms: number;
+}
+export interface LedBreath {
+  at_ms: number;
+  round: number;
   inhale_ms: number;
   hold_ms: number;
   exhale_ms: number;
@@ -813,6 +828,7 @@ export interface ScorePassage {
   carries: number;
   hand_at_nose: boolean;
   timed: boolean;
+  hand_tempo: number;
   signs: string[];
   lines_for: ("teacher" | "room" | "all")[];
   lane_names: LaneNames;
