@@ -82,6 +82,17 @@ func (of subject) give(field string, value any, others ...string) {
 	}
 }
 
+func setByHand(of subject, found matched) { of.f["by_hand"] = found.list }
+
+// setHeldByCount has the teacher's breath set the pace of in and out, while holds are counted: to the number, if there is
+// one.
+func setHeldByCount(of subject, found matched) {
+	of.f["by_hand"] = []any{string(breath.Inhale), string(breath.Exhale)}
+	if len(found.numbers) > 0 {
+		of.setCounts(func(c *breath.Counts) { c.Hold = whole(found.numbers[0]) })
+	}
+}
+
 func setWord(field, word string) func(subject, matched) {
 	return func(of subject, _ matched) { of.f[field] = word }
 }
@@ -184,11 +195,13 @@ var forms = []form{
 	},
 	{pattern: "by hand", on: subject.counted, set: setWord("by_hand", "all")},
 	{pattern: "my breath", on: subject.counted, set: setWord("by_hand", "all")},
-	{
-		pattern: "by hand PHASES",
-		on:      subject.counted,
-		set:     func(of subject, found matched) { of.f["by_hand"] = found.list },
-	},
+	{pattern: "no|without counting|counts", on: subject.counted, set: setWord("by_hand", "all")},
+	{pattern: "not counted", on: subject.counted, set: setWord("by_hand", "all")},
+	{pattern: "by hand PHASES", on: subject.counted, set: setByHand},
+	{pattern: "PHASES by|my hand|breath", on: subject.counted, set: setByHand},
+	{pattern: "by|my hand|breath ,? hold N counted", on: subject.counted, set: setHeldByCount},
+	{pattern: "hold N counted ,? by|my hand|breath", on: subject.counted, set: setHeldByCount},
+	{pattern: "by|my hand|breath ,? hold|holds counted", on: subject.counted, set: setHeldByCount},
 
 	// How fast.
 	{pattern: "@|tempo N", on: isPaced, basic: true, set: setTempo},
@@ -415,9 +428,17 @@ func matchOne(element string, of subject, list []token, at int, found *matched) 
 		return n
 	case "PHASES":
 		n := 0
-		for at+n < len(list) && slices.Contains(plan.AllByHand.Phases(), breath.Phase(list[at+n].key)) {
-			found.list = append(found.list, list[at+n].key)
-			n++
+		for next := at; next < len(list); next++ {
+			word := list[next].key
+			if n > 0 && (word == "and" || word == ",") && next == at+n {
+				continue
+			}
+			phase := strings.TrimSuffix(word, "s") // inhales too
+			if !slices.Contains(plan.AllByHand.Phases(), breath.Phase(phase)) {
+				break
+			}
+			found.list = append(found.list, phase)
+			n = next + 1 - at
 		}
 		return n
 	case "WORDS":

@@ -7,6 +7,7 @@ import { Shell } from "../frame/shell/Shell";
 import firstClass from "../../../docs/manual/first-class.md?raw";
 import home from "../../../docs/manual/home.md?raw";
 import keys from "../../../docs/manual/keys.md?raw";
+import byHand from "../../../docs/manual/by-hand.md?raw";
 import mixed from "../../../docs/manual/mixed-rooms.md?raw";
 import screens from "../../../docs/manual/screens.md?raw";
 import typing from "../../../docs/manual/typing.md?raw";
@@ -22,6 +23,7 @@ const pages: { [name: string]: string } = {
   typing,
   views,
   keys,
+  "by-hand": byHand,
   "mixed-rooms": mixed,
   home,
   programmes,
