@@ -200,6 +200,8 @@ func TestAClassByHand(t *testing.T) {
 	th.see(page, "button.key", `To the beat`)
 	th.press(page, input.KeyH)
 	th.see(page, ".answer", `counted again from the next phase; you breathed at \d+`)
+	// A second press within 300 ms would not count: three seconds of the class are more.
+	th.until(page, `Number(document.querySelector("[data-testid=count]").textContent) >= 3`)
 	th.press(page, input.KeyF)
 	word("hold")
 	word("exhale")
@@ -216,4 +218,50 @@ func TestAClassByHand(t *testing.T) {
 	th.see(page, ".byhands", `you breathed [\d.]+ : 4 : [\d.]+ s in 2 breaths, as counts 4:4:6 at \d+`)
 	th.click(page, "button", "Plan it at the tempo you breathed")
 	th.see(page, ".passage", `by hand`)
+}
+
+// By hand the word changes with the press, before the application has answered, and goes back where it refuses. A
+// touch on the stage goes on too, and of presses that come close together the first counts.
+func TestTheWordChangesWithThePress(t *testing.T) {
+	th := open(t)
+	defer th.recovered()
+	page, score := th.lead(
+		`{"type": "practice", "practice": "counted-breath", "counts": "4:6", "rounds": 40, "lead_in": 0, "by_hand": "all"}`,
+	)
+	word := func(is string) { t.Helper(); th.see(page, `[data-testid="word"]`, is) }
+	begun := func() { t.Helper(); th.until(page, `document.querySelector("[data-testid=count]").textContent >= "1"`) }
+	word("inhale")
+	begun()
+	th.eval(page, `() => {
+		const asked = window.fetch;
+		window.fetch = (url, init) => !url.endsWith("/adjustments") ? asked(url, init) : new Promise((answer) => {
+			window.release = () => answer(asked(url, init));
+			window.refuse = () => answer(Response.json({ say: { id: "web.nothing-here" } }, { status: 422 }));
+		});
+	}`)
+	th.press(page, input.KeyF)
+	word("exhale")
+	assert.Empty(t, th.marks(score.ClassID), "nothing has arrived")
+	th.eval(page, `() => window.release()`)
+	th.see(page, ".answer", "going on")
+	word("exhale")
+
+	begun()
+	th.press(page, input.KeyF)
+	word("inhale")
+	th.eval(page, `() => window.refuse()`)
+	word("exhale")
+	assert.Equal(t, []string{"advance"}, th.marks(score.ClassID))
+
+	th.reload(page)
+	word("exhale")
+	begun()
+	th.eval(page, `() => {
+		const stage = document.querySelector(".stagebox");
+		stage.click();
+		stage.click();
+	}`)
+	word("inhale")
+	th.until(page, `document.querySelector(".stage").dataset.revision === "2"`)
+	assert.Equal(t, []string{"advance", "advance"}, th.marks(score.ClassID))
 }

@@ -212,11 +212,11 @@ type ScorePassage struct {
 	Carries    int         `json:"carries"`      // later passages that a change of its tempo can be carried to
 	HandAtNose bool        `json:"hand_at_nose"` // it closes or narrows nostrils with the fingers
 	// one round of as many strokes as its minutes hold: its time is shown, not their number
-	Timed bool     `json:"timed"`
+	Timed bool `json:"timed"`
 	// HandTempo is the tempo at which the teacher has breathed by hand in the last three rounds; 0 where it is not known,
 	// and where the class is not there. Not told to the room.
 	HandTempo int      `json:"hand_tempo"`
-	Signs []string `json:"signs"` // the signals that can be seen in it; not told to the room
+	Signs     []string `json:"signs"` // the signals that can be seen in it; not told to the room
 	// LinesFor is for whom it has lines of the teacher's own.
 	LinesFor []plan.Who `json:"lines_for"`
 	// LaneNames is what its two lanes are called as they are in force, each by what is done in it; empty where it has one

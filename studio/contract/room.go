@@ -21,7 +21,7 @@ func (s Score) ForTheRoom() Score {
 			Steps:      []fact.Fact{},
 			Lanes:      []LaneOffer{},
 			Signs:      []string{},
-			InForce:    InForce{Beside: p.InForce.Beside, ByHand: p.InForce.ByHand},
+			InForce:    InForce{Beside: p.InForce.Beside},
 			OwnRound:   silent(p.OwnRound),
 			Pattern:    p.Pattern,
 			HandAtNose: p.HandAtNose,

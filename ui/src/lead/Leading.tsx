@@ -7,9 +7,10 @@ import { useBlocker } from "react-router";
 import { usualKeys } from "../frame/keys/letters";
 import { useLight } from "../frame/shell/light";
 import { LaneLine } from "../player/LaneLine";
+import { useClock } from "../player/clock";
 import { Stage } from "../player/Stage";
 import { useSound } from "../player/sound/useSound";
-import { usePlace } from "../player/usePlace";
+import { classTime, usePlace } from "../player/usePlace";
 import { awakeWords, useAwake } from "../player/useAwake";
 import type { Score } from "../wire/contract";
 import { Controls } from "./Controls";
@@ -26,6 +27,7 @@ import {
   usualLater,
   usualRecall,
 } from "./adjustments";
+import { advanced, Once } from "./ahead";
 import { GapCard } from "./GapCard";
 import { withPreview } from "./effects";
 import { type Meaning, meaningOf, remoteMeaning, waysOf } from "./keys";
@@ -61,7 +63,10 @@ type Props = {
 };
 
 /** Leading is the lead screen of a class, or of a plan that is tried out. */
-export function Leading({ score, connected, take, desk, live, beside, covered, children }: Props) {
+export function Leading({ score: given, connected, take, desk, live, beside, covered, children }: Props) {
+  const clock = useClock();
+  const [ahead, setAhead] = useState<{ of: Score; score: Score } | null>(null);
+  const score = ahead?.of === given ? ahead.score : given;
   const [light, changeLight] = useLight("lead", "night");
   const place = usePlace(score);
   const { phase } = place;
@@ -84,6 +89,7 @@ export function Leading({ score, connected, take, desk, live, beside, covered, c
   useSignals();
 
   const [later, setLater] = useState(usualLater);
+  const [once] = useState(() => new Once());
   const [recall, setRecall] = useState(usualRecall);
 
   const adjust = useCallback(
@@ -92,6 +98,7 @@ export function Leading({ score, connected, take, desk, live, beside, covered, c
         const reaching = press.do === "tempo" ? { carry: later.tempo, ...press } : press;
         await desk.send(reaching, (words) => say(`${wordOf("verb", press.do)}: ${words}`));
       } catch (error) {
+        setAhead(null);
         say(failureText(error));
       }
     },
@@ -122,6 +129,11 @@ export function Leading({ score, connected, take, desk, live, beside, covered, c
       return;
     }
     arm("");
+    if (control.press.do === "advance" && phase?.open) {
+      if (!once.counts(performance.now())) return;
+      const next = control.met ? advanced(score, classTime(score, clock)) : null;
+      if (next) setAhead({ of: given, score: next }); // the word changes at once; the answer puts it right
+    }
     if (control.chooses === undefined) void adjust(control.press);
     else if (control.met) setRecall(control.chooses);
   };
@@ -140,6 +152,9 @@ export function Leading({ score, connected, take, desk, live, beside, covered, c
   useKeys((event) => waysOf(event.key, keys).length === 0 && follow(meaningOf(event, keyboard)));
   usePresses({
     wants: (key) => waysOf(key, keys),
+    atOnce: (key) =>
+      phase?.open === true &&
+      keys.remote.some((r) => r.key === key && r.press === "short" && r.means === "go-on"),
     pressed: (key, way) => void follow(remoteMeaning(key, way, keyboard)),
   });
 
@@ -185,7 +200,13 @@ export function Leading({ score, connected, take, desk, live, beside, covered, c
           <Over score={score} live={live} />
         ) : (
           <>
-            <div className="stagebox">{covered || <Stage score={score} place={place} leads />}</div>
+            <div
+              role="presentation"
+              className="stagebox"
+              onClick={phase?.open && on ? () => pressControl(on) : undefined}
+            >
+              {covered || <Stage score={score} place={place} leads />}
+            </div>
             {!covered && <LaneLine score={score} />}
             {beside}
             <p className={`answer ${message?.refused ? "refused" : ""}`} role="status">

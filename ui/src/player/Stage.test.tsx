@@ -3,7 +3,7 @@ import { screen } from "@testing-library/react";
 import { expect, test, vi } from "vitest";
 import { page } from "../test/page";
 import { aPassage, aPhase, aScore } from "../test/score";
-import type { Cue, Score, ScorePassage, ScorePhase } from "../wire/contract";
+import type { Cue, Score, ScorePhase } from "../wire/contract";
 import { ClockContext, type PageClock } from "./clock";
 import { Stage } from "./Stage";
 import { locate } from "./usePlace";
@@ -74,11 +74,8 @@ test("cues stand in their places while they last", () => {
 
 const waiting = (change: Partial<ScorePhase> = {}) =>
   aPhase({ at_ms: [0], end_ms: -1, of: 1, open: true, shows: [""], ...change });
-const handled = (by_hand: ScorePassage["in_force"]["by_hand"]) =>
-  aPassage({ in_force: { ...aPassage().in_force, by_hand } });
-
 test("a phase by hand has no number in the room, and small seconds for who leads", () => {
-  const score = aScore([waiting()], { passages: [handled(["inhale", "exhale"])] });
+  const score = aScore([waiting()]);
   const room = stage(score, 5300);
   expect(screen.queryByTestId("count")).toBeNull();
   expect(room.container.querySelector(".stage")!.className).toContain("byhand");
@@ -87,7 +84,7 @@ test("a phase by hand has no number in the room, and small seconds for who leads
 });
 
 test("an open hold that is not by hand shows how long it has lasted, to everybody", () => {
-  stage(aScore([waiting({ kind: "hold", word: "hold" })]), 65_000);
+  stage(aScore([waiting({ kind: "hold", word: "hold" })], { passages: [aPassage({ tempo: 0 })] }), 65_000);
   expect(shown("count")).toBe("1:05");
 });
 

@@ -76,9 +76,12 @@ function ofStrokes(phase: ScorePhase, passage: ScorePassage): boolean {
   return passage.timed && phase.kind === "stroke";
 }
 
-/** byHand tells whether a phase lasts until the teacher, who leads by breathing, goes on. */
+/**
+ * byHand tells whether a phase lasts until the teacher, who leads by breathing, goes on: one of a practice with a tempo, which
+ * open holds do not have. What is in force may be the beat again, from the next phase on.
+ */
 function byHand(phase: ScorePhase, passage: ScorePassage): boolean {
-  return phase.open && passage.in_force.by_hand.includes(phase.kind);
+  return phase.open && passage.tempo > 0;
 }
 
 /** In a talk the teacher's words are the largest text. */

@@ -34,6 +34,7 @@ export function aPassage(change: Partial<ScorePassage> = {}): ScorePassage {
     type: "practice",
     practice: "counted-breath",
     rounds: 6,
+    tempo: 60,
     script: "",
     pattern: "",
     hand_at_nose: "",

@@ -67,3 +67,24 @@ test("a pedal that only ever tells that it goes down is heard all the same", () 
   vi.advanceTimersByTime(5000);
   expect(told).toEqual(["PageDown short", "PageDown short"]);
 });
+
+test("where it cannot wait a short press is told as it goes down, and a long one as well", () => {
+  const told: string[] = [];
+  const presses = new Presses(
+    () => ["short", "long", "double"],
+    (_, way) => told.push(way),
+    () => true,
+  );
+  presses.press("PageDown");
+  expect(told).toEqual(["short"]);
+  presses.release("PageDown");
+  vi.advanceTimersByTime(longAfter);
+  expect(told.splice(0)).toEqual(["short"]);
+
+  presses.press("PageDown");
+  presses.release("PageDown");
+  presses.press("PageDown");
+  expect(told.splice(0)).toEqual(["short", "short"]); // two are no double press
+  vi.advanceTimersByTime(longAfter);
+  expect(told.splice(0)).toEqual(["long"]); // the second is still held down
+});

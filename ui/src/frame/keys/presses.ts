@@ -7,7 +7,8 @@ export const doubleWithin = 320; // ms between the end of one press and the next
 
 /**
  * Presses tells how a pedal or a key of a remote is pressed: short, long or twice. wants is the ways that mean something for
- * the key; a short press is told at once where neither of the others does.
+ * the key; a short press is told at once where neither of the others does. atOnce has it told at once all the same: who leads
+ * by breathing cannot wait for whether a second press comes. A long press is then told as well, two are two short ones.
  */
 export class Presses {
   private down = "";
@@ -18,12 +19,14 @@ export class Presses {
   constructor(
     private readonly wants: (key: string) => Way[],
     private readonly tell: (key: string, way: Way) => void,
+    private readonly atOnce: (key: string) => boolean = () => false,
   ) {}
 
   /** press is a key that goes down; true where it means anything. */
   press(key: string): boolean {
     const ways = this.wants(key);
     if (ways.length === 0) return false;
+    if (this.atOnce(key)) return this.pressAtOnce(key, ways);
     const twice = this.waiting?.key === key;
     this.finish(!twice);
     clearTimeout(this.held);
@@ -36,6 +39,16 @@ export class Presses {
       // Where a long press means nothing, it is a short one, also of a pedal that never tells of its end.
       this.held = setTimeout(() => this.hold(key, ways.includes("long") ? "long" : "short"), longAfter);
     }
+    return true;
+  }
+
+  private pressAtOnce(key: string, ways: Way[]): true {
+    this.finish(true);
+    clearTimeout(this.held);
+    this.down = key;
+    this.told = true;
+    this.tell(key, "short");
+    if (ways.includes("long")) this.held = setTimeout(() => this.hold(key, "long"), longAfter);
     return true;
   }
 

@@ -6,6 +6,8 @@ import { Presses, type Way } from "./presses";
 type Heard = {
   /** the ways of pressing the key that mean something */
   wants: (key: string) => Way[];
+  /** whether a short press of the key is told as it goes down, though it can be pressed in other ways */
+  atOnce?: (key: string) => boolean;
   pressed: (key: string, way: Way) => void;
 };
 
@@ -19,6 +21,7 @@ export function usePresses(heard: Heard) {
     const presses = new Presses(
       (key) => latest.current.wants(key),
       (key, way) => latest.current.pressed(key, way),
+      (key) => latest.current.atOnce?.(key) ?? false,
     );
     const down = (event: KeyboardEvent) => {
       if (isTyping(event.target) && event.key.length === 1) return;
