@@ -197,6 +197,10 @@ func TestAClassByHand(t *testing.T) {
 	word("exhale")
 	th.pedal(page, 1)
 	word("inhale")
+	// The lamp fills in the planned time, four seconds, and stays lit.
+	th.until(page, `Number(document.querySelector("[data-testid=count]").textContent) >= 5`)
+	th.until(page, `/^(none|matrix\(1, 0, 0, 1, 0, 0\))$/.test(getComputedStyle(document.querySelector(".lamp.now `+
+		`.light")).transform)`)
 	th.see(page, "button.key", `To the beat`)
 	th.press(page, input.KeyH)
 	th.see(page, ".answer", `counted again from the next phase; you breathed at \d+`)

@@ -27,7 +27,7 @@ func saved(t *testing.T, th *theater, page *screen) []byte {
 		URL.createObjectURL = (blob) => { window.made = blob; return "data:,"; };
 	}`)
 	th.click(page, ".modal button", "Make the file")
-	th.see(page, ".modal [role=status]", "It is made")
+	th.see(page, ".modal [role=status]", "is ready")
 	text := th.eval(page, `async () => {
 		const bytes = new Uint8Array(await window.made.arrayBuffer());
 		let text = "";

@@ -257,7 +257,7 @@ func TestTheRecordedVoiceGoesHome(t *testing.T) {
 	}`)
 	th.see(page, ".modal", "recordings of Ilse")
 	th.click(page, ".modal button", "Make the page")
-	th.see(page, ".modal [role=status]", "It is made")
+	th.see(page, ".modal [role=status]", "is ready")
 	html := th.eval(page, "() => window.made.text()").Str()
 	assert.Less(t, len(html), 250_000)
 	path := filepath.Join(t.TempDir(), "home.html")

@@ -225,6 +225,8 @@ type ScorePassage struct {
 	// OwnRound is a round of what is breathed at own pace, from 0, and Pattern the same in one line; empty elsewhere.
 	OwnRound []ScorePhase `json:"own_round"`
 	Pattern  string       `json:"pattern"`
+	// Choices is the counts of which each person takes one at own pace; empty where there is no choice.
+	Choices []string `json:"choices"`
 }
 
 // Adjust makes a live adjustment. Key is the sender's own name for it: the same key again changes nothing and gets

@@ -24,6 +24,7 @@ func (s Score) ForTheRoom() Score {
 			InForce:    InForce{Beside: p.InForce.Beside},
 			OwnRound:   silent(p.OwnRound),
 			Pattern:    p.Pattern,
+			Choices:    p.Choices,
 			HandAtNose: p.HandAtNose,
 			Timed:      p.Timed,
 			LaneNames:  p.LaneNames,

@@ -292,6 +292,10 @@ func passages(l *studio.Class, tl pace.Timeline, wait *contract.Wait, who care.R
 		list[i].Distinct, list[i].HandAtNose, list[i].LinesFor = l.Plan.Distinctions(i), cue.HandAtNose(p), linesFor(p)
 		list[i].Signs = signsOf(p, inForce.Measure)
 		list[i].OwnRound, list[i].Pattern = ownRound(l.Plan, i, inForce.Measure)
+		list[i].Choices = []string{}
+		for _, counts := range p.Choices {
+			list[i].Choices = append(list[i].Choices, counts.String())
+		}
 	}
 	for i, counted := len(list)-1, 0; i >= 0; i-- {
 		if l.Plan.Passages[i].Is(practice.Counted) {

@@ -84,7 +84,8 @@ func (of subject) give(field string, value any, others ...string) {
 
 func setByHand(of subject, found matched) { of.f["by_hand"] = found.list }
 
-// setHeldByCount has the teacher's breath set the pace of in and out, while holds are counted: to the number, if there is
+// setHeldByCount has the teacher's breath set the pace of in and out, while holds are counted: to the number, if
+// there is
 // one.
 func setHeldByCount(of subject, found matched) {
 	of.f["by_hand"] = []any{string(breath.Inhale), string(breath.Exhale)}

@@ -59,7 +59,7 @@ export function PageDialog({ home, onClose }: { home: Home; onClose: () => void 
         )}
         {made && (
           <p role="status" className="mb-0">
-            It is made, {Math.round(made.page.size / 1000)} kB, and saved where your browser saves files.
+            The page is ready ({Math.round(made.page.size / 1000)} kB), in your browser's downloads.
             {made.tight && " The voice was made smaller, so that it can be sent."}
             {made.page.size >= mostBytes && " Some services for messages take no more than 250 kB."}
           </p>

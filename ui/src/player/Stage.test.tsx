@@ -145,6 +145,26 @@ test("at own pace the pattern is large, one choice a line", () => {
   expect(container.querySelector(".timed")!.textContent).toBe("4:00");
 });
 
+test("at own pace the choices stand beside each other", () => {
+  const own = aPhase({
+    kind: "free",
+    stage: "own",
+    at_ms: [0],
+    end_ms: 300_000,
+    shows: [""],
+    word: "at your own pace",
+  });
+  const choices = ["4:4", "4:4:4", "4:4:8"];
+  const { container } = stage(
+    aScore([own], { passages: [aPassage({ pattern: "in left, out right", choices })] }),
+    0,
+  );
+  expect([...container.querySelectorAll(".pattern .line")].map((line) => line.textContent)).toEqual([
+    "in left, out right",
+    "4:4 or 4:4:4 or 4:4:8",
+  ]);
+});
+
 test("there is nothing to show where no phase is in progress", () => {
   const { container } = stage(aScore([aPhase()]), 9000);
   expect(container.querySelector(".stage")).toBeNull();

@@ -119,7 +119,11 @@ function OwnPace({ score, place, phase, passage, shown, sides, lamps, aside }: P
           <Time score={score} place={place} />
         </p>
       </div>
-      <Words lines={passage.pattern.split("; ")} script="" pattern />
+      <Words
+        lines={[...passage.pattern.split("; "), passage.choices.join(" or ")].filter(Boolean)}
+        script=""
+        pattern
+      />
       <Besides shown={shown.filter((c) => c.kind !== "hand")} />
       <Words lines={lines(shown)} script={passage.script} />
       {lamps && <LampSheet score={score} place={place} sides={sides} unlit={passage.own_round} />}

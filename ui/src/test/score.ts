@@ -37,6 +37,7 @@ export function aPassage(change: Partial<ScorePassage> = {}): ScorePassage {
     tempo: 60,
     script: "",
     pattern: "",
+    choices: [],
     hand_at_nose: "",
     timed: false,
     lines_for: [],

@@ -834,6 +834,7 @@ export interface ScorePassage {
   lane_names: LaneNames;
   own_round: ScorePhase[];
   pattern: string;
+  choices: string[];
 }
 export interface LaneNames {
   main: string;
