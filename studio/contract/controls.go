@@ -49,6 +49,7 @@ var Controls = []Control{
 	{ID: "finish", Key: "3", Verbs: []pace.Verb{pace.FinishBy}, Group: ClassControls},
 	{ID: "end", Key: "x", Verbs: []pace.Verb{pace.End}, Group: ClassControls, Twice: true},
 	{ID: "here", Key: "5"},
+	{ID: "few", Key: "9"},
 	{ID: "lane", Key: "6", Verbs: []pace.Verb{pace.ToBeside}, Pedal: true},
 	{ID: "seen", Key: "1"},
 	{ID: "tap", Key: "2"},

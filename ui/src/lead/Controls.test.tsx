@@ -26,6 +26,7 @@ const passage = {
 } as unknown as ScorePassage;
 
 type Change = {
+  few?: boolean;
   where?: Partial<Where>;
   armed?: string;
   would?: Map<string, Preview>;
@@ -34,11 +35,19 @@ type Change = {
 };
 
 /** lead shows the keys where the class is, and tells what was pressed. */
-function lead({ where = {}, armed = "", would = new Map(), carry = null, asks = true }: Change = {}) {
+function lead({
+  where = {},
+  armed = "",
+  would = new Map(),
+  carry = null,
+  asks = true,
+  few = false,
+}: Change = {}) {
   const at: Where = { phase, passage, slot: 0, later: usualLater, recall: 2, keys: undefined, ...where };
   const pressed = vi.fn<(control: Control) => void>();
   const opened = vi.fn();
   const carried = vi.fn();
+  const fewer = vi.fn();
   const shown = page(
     <Controls
       groups={controls(at)}
@@ -53,13 +62,15 @@ function lead({ where = {}, armed = "", would = new Map(), carry = null, asks = 
       keys={undefined}
       carry={carry}
       onCarry={carried}
+      few={few}
+      onFew={fewer}
       onPress={pressed}
       onPanel={opened}
     >
       {null}
     </Controls>,
   );
-  return { ...shown, pressed, opened, carried };
+  return { ...shown, pressed, opened, carried, fewer };
 }
 
 const key = (name: RegExp) => screen.getByRole("button", { name });
@@ -153,4 +164,25 @@ test("the tempo that was breathed is offered once it is known, and is not the on
   expect(pressed).toHaveBeenCalledWith(
     expect.objectContaining({ id: "breathed", press: { do: "tempo", to: 43, carry: true } }),
   );
+});
+
+const named = () => screen.getAllByRole("button").map((button) => button.querySelector(".name")!.textContent);
+
+test("few keys are those that a hand needs, and one brings all of them", async () => {
+  const { user, fewer } = lead({ few: true });
+  expect(named()).toEqual(["Natural breath", "Go on", "My breath", "Undo", "All keys"]);
+  await user.click(key(/All keys/));
+  expect(fewer).toHaveBeenCalledOnce();
+});
+
+test("few keys have what fits the phase", () => {
+  const held = { ...phase, kind: "hold", verbs: ["release", "undo"] } as ScorePhase;
+  lead({ few: true, where: { phase: held } });
+  expect(named()).toContain("Release");
+  const own = { ...phase, stage: "own", verbs: ["recall"] } as ScorePhase;
+  lead({
+    few: true,
+    where: { phase: own, passage: { ...passage, own_round: [] } as unknown as ScorePassage },
+  });
+  expect(named()).toContain("Call back");
 });

@@ -2,6 +2,7 @@ import type { ReactNode } from "react";
 import { Link } from "react-router";
 import type { Preview } from "../wire/contract";
 import { moves } from "./moves";
+import { fewOf } from "./fewKeys";
 import { type Panel, panelsOf } from "./panelKeys";
 import { type Control, type Group, keyName } from "./adjustments";
 import { type Keys, letterOf } from "../frame/keys/letters";
@@ -22,6 +23,9 @@ type Props = {
   /** whether a change of tempo reaches later passages; null where there are none that it could */
   carry: boolean | null;
   onCarry: () => void;
+  /** whether only the keys that a hand needs are shown */
+  few: boolean;
+  onFew: () => void;
   /** what was opened in the place of all keys but natural breath and going on */
   children: ReactNode;
   onPress: (control: Control) => void;
@@ -43,6 +47,8 @@ export function Controls(props: Props) {
     keys,
     carry,
     onCarry,
+    few,
+    onFew,
     children,
     onPress,
     onPanel,
@@ -66,32 +72,44 @@ export function Controls(props: Props) {
       </div>
       <div className="below">
         <div className="others" inert={Boolean(children)}>
-          {groups.map((group) => (
-            <div className="group" role="group" aria-label={group.name} key={group.name}>
-              {group.controls.map((control) => key(control, control.id === "finish" ? "wide" : ""))}
-              {group.name === "Tempo" && carry !== null && (
-                <button type="button" className="key reach" aria-pressed={!carry} onClick={onCarry}>
-                  <KeyName of={letterOf("here", keys)} />
-                  <span className="name">{carry ? "Later too" : "Only here"}</span>
-                  <span className="effect long">tempo, holds</span>
+          {few && (
+            <div className="group" role="group" aria-label="Few keys">
+              {fewOf(groups).map((control) => key(control))}
+              <button type="button" className="key" onClick={onFew}>
+                <KeyName of={letterOf("few", keys)} />
+                <span className="name">All keys</span>
+              </button>
+            </div>
+          )}
+          {!few &&
+            groups.map((group) => (
+              <div className="group" role="group" aria-label={group.name} key={group.name}>
+                {group.controls.map((control) => key(control, control.id === "finish" ? "wide" : ""))}
+                {group.name === "Tempo" && carry !== null && (
+                  <button type="button" className="key reach" aria-pressed={!carry} onClick={onCarry}>
+                    <KeyName of={letterOf("here", keys)} />
+                    <span className="name">{carry ? "Later too" : "Only here"}</span>
+                    <span className="effect long">tempo, holds</span>
+                  </button>
+                )}
+              </div>
+            ))}
+          {!few && (
+            <div className="group panels" role="group" aria-label="More">
+              {key(lane, "lanekey")}
+              {panelsOf(asks, keys).map((p) => (
+                <button key={p.panel} type="button" className="key" onClick={() => onPanel(p.panel)}>
+                  <KeyName of={p.key} />
+                  <span className="name">{p.name}</span>
                 </button>
+              ))}
+              {lap !== null && (
+                <Link className="key lap" to={`/remote/${lap}`}>
+                  <span className="name">Phone remote</span>
+                </Link>
               )}
             </div>
-          ))}
-          <div className="group panels" role="group" aria-label="More">
-            {key(lane, "lanekey")}
-            {panelsOf(asks, keys).map((p) => (
-              <button key={p.panel} type="button" className="key" onClick={() => onPanel(p.panel)}>
-                <KeyName of={p.key} />
-                <span className="name">{p.name}</span>
-              </button>
-            ))}
-            {lap !== null && (
-              <Link className="key lap" to={`/remote/${lap}`}>
-                <span className="name">Phone remote</span>
-              </Link>
-            )}
-          </div>
+          )}
         </div>
         {children}
       </div>

@@ -28,6 +28,7 @@ import {
   usualRecall,
 } from "./adjustments";
 import { advanced, Once } from "./ahead";
+import { useFewKeys } from "./fewKeys";
 import { GapCard } from "./GapCard";
 import { withPreview } from "./effects";
 import { type Meaning, meaningOf, remoteMeaning, waysOf } from "./keys";
@@ -89,6 +90,7 @@ export function Leading({ score: given, connected, take, desk, live, beside, cov
   useSignals();
 
   const [later, setLater] = useState(usualLater);
+  const [few, changeFew] = useFewKeys();
   const [once] = useState(() => new Once());
   const [recall, setRecall] = useState(usualRecall);
 
@@ -143,6 +145,7 @@ export function Leading({ score: given, connected, take, desk, live, beside, cov
   const follow = (meaning: Meaning) => {
     if (!meaning) return false;
     if (meaning === "reach") setLater(toggled);
+    else if (meaning === "few") changeFew();
     else if ("control" in meaning) {
       setPanel("");
       pressControl(meaning.control);
@@ -175,6 +178,8 @@ export function Leading({ score: given, connected, take, desk, live, beside, cov
           verbs={phase?.verbs ?? []}
           desk={desk}
           sound={sound}
+          few={few}
+          onFew={changeFew}
           onAdjust={adjust}
           onClose={closePanel}
         />
@@ -230,6 +235,8 @@ export function Leading({ score: given, connected, take, desk, live, beside, cov
           keys={keys}
           carry={passage && passage.carries > 0 && passage.tempo > 0 ? later.tempo : null}
           onCarry={() => setLater(toggled)}
+          few={few}
+          onFew={changeFew}
           onPress={pressControl}
           onPanel={setPanel}
         >

@@ -21,6 +21,8 @@ type Props = {
   verbs: Adjust["do"][];
   desk: Desk;
   sound: Sound;
+  few: boolean;
+  onFew: () => void;
   onAdjust: (press: Omit<Adjust, "key">) => Promise<void>;
   onClose: () => void;
 };
@@ -29,7 +31,7 @@ export function Panels(props: Props) {
   const { panel, passage, phase, verbs, desk, sound, onAdjust, onClose } = props;
   switch (panel) {
     case "keys":
-      return <KeyCard onClose={onClose} />;
+      return <KeyCard few={props.few} onFew={props.onFew} onClose={onClose} />;
     case "sound":
       return (
         <Pad title="Sound of this screen" onClose={onClose}>

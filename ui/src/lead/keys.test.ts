@@ -45,7 +45,7 @@ function does(key: string, change: Partial<Keyboard> = {}, held: Partial<Pressed
 
 function inWords(meaning: Meaning): string {
   if (!meaning) return "";
-  if (meaning === "reach") return meaning;
+  if (meaning === "reach" || meaning === "few") return meaning;
   return "control" in meaning ? meaning.control.id : meaning.opens;
 }
 
@@ -58,6 +58,7 @@ test.each([
   ["1", "seen"],
   ["?", "keys"],
   ["5", "reach"],
+  ["9", "few"],
   ["y", ""],
 ])("the key %s means %s", (key, id) => {
   expect(does(key)).toBe(id);
@@ -112,7 +113,9 @@ test("in strokes the pedal that releases a hold means enough", () => {
   const keys: Keys = { ...usual, remote: [{ key: "PageUp", press: "short", means: "release" }] };
   const there = keyboard({ keys, controls: groups.flatMap((g) => g.controls) });
   const meaning = remoteMeaning("PageUp", "short", there);
-  expect(meaning !== null && meaning !== "reach" && "control" in meaning && meaning.control).toMatchObject({
+  expect(
+    meaning !== null && typeof meaning !== "string" && "control" in meaning && meaning.control,
+  ).toMatchObject({
     name: "Enough",
     press: { do: "enough" },
   });

@@ -13,7 +13,7 @@ export type Keyboard = {
 };
 
 /** Meaning is what a key does: a control that is pressed, a panel that opens, or where a change of tempo reaches. */
-export type Meaning = { control: Control } | { opens: Panel } | "reach" | null;
+export type Meaning = { control: Control } | { opens: Panel } | "reach" | "few" | null;
 
 /** meaningOf is what a key of the keyboard means; null for nothing, so that the browser has it. */
 export function meaningOf(pressed: Pressed, at: Keyboard): Meaning {
@@ -23,6 +23,7 @@ export function meaningOf(pressed: Pressed, at: Keyboard): Meaning {
   const control = at.controls.find((c) => c.key !== "" && c.key === key);
   if (control) return { control };
   if (key === letterOf("here", at.keys)) return "reach";
+  if (key === letterOf("few", at.keys)) return "few";
   const opens = panelsOf(at.asks, at.keys).find((p) => p.key === key)?.panel;
   return opens ? { opens } : null;
 }

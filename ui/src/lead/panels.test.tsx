@@ -201,7 +201,7 @@ test("the card of keys has the keys as they were chosen", async () => {
     },
     meanings: [{ id: "pause", says: { id: "control.pause.card" } }],
   };
-  page(<KeyCard onClose={vi.fn()} />, { "GET /settings": chosen });
+  page(<KeyCard few={false} onFew={() => undefined} onClose={vi.fn()} />, { "GET /settings": chosen });
   const row = (await screen.findByText("Y")).closest("tr")!;
   expect(row.textContent).toBe("YSlower");
   expect(screen.getByText("Page Down, long").closest("tr")!.textContent).toContain("Natural breath");
