@@ -1,5 +1,5 @@
 import "./remote.css";
-import { type PointerEvent, useCallback, useEffect, useRef } from "react";
+import { type PointerEvent, useCallback, useEffect, useRef, useState } from "react";
 import { Link, useParams } from "react-router";
 import { ErrorAlert } from "../frame/shell/ErrorAlert";
 import { useLight } from "../frame/shell/light";
@@ -15,6 +15,7 @@ import { useScore } from "../player/useScore";
 import { textOf, useShown } from "../player/useShown";
 import type { Adjusted, Score } from "../wire/contract";
 import { press } from "../wire/press";
+import { Once } from "./ahead";
 import { goOn, natural, type Press, usualLater, usualRecall } from "./adjustments";
 import { useMessage } from "./useMessage";
 import { failureText, wordOf } from "../language/text";
@@ -42,6 +43,7 @@ function Remote({ score, connected, take }: Props) {
   const shown = useShown(score, place);
   const { message, say } = useMessage(score, phase?.passage ?? 0);
   const awake = useAwake(!place.over);
+  const [once] = useState(() => new Once()); // a finger that slips goes on once
   useFelt(score);
   const send = useCallback(
     async (asked: Press) => {
@@ -77,7 +79,9 @@ function Remote({ score, connected, take }: Props) {
         name={on.name}
         says={on.effect}
         off={!on.met}
-        onTouch={() => void send(on.press)}
+        onTouch={() => {
+          if (!phase.open || once.counts(performance.now())) void send(on.press);
+        }}
         onLeft={() => tempo(passage.slower)}
         onRight={() => tempo(passage.faster)}
       />
