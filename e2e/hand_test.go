@@ -227,8 +227,10 @@ func TestAClassByHand(t *testing.T) {
 // By hand the word changes with the press, before the application has answered, and goes back where it refuses. A
 // touch on the stage goes on too, and of presses that come close together the first counts.
 func TestTheWordChangesWithThePress(t *testing.T) {
-	th := open(t)
-	defer th.recovered()
+	onBothAddressesAt(t, 1, theWordChangesWithThePress)
+}
+
+func theWordChangesWithThePress(t *testing.T, th *theater) {
 	page, score := th.lead(
 		`{"type": "practice", "practice": "counted-breath", "counts": "4:6", "rounds": 40, "lead_in": 0, "by_hand": "all"}`,
 	)
@@ -268,4 +270,14 @@ func TestTheWordChangesWithThePress(t *testing.T) {
 	word("inhale")
 	th.until(page, `document.querySelector(".stage").dataset.revision === "2"`)
 	assert.Equal(t, []string{"advance", "advance"}, th.marks(score.ClassID))
+
+	// The server dies, and comes back: what was pressed meanwhile is shown at once and carried out once.
+	begun()
+	th.program.Kill()
+	th.press(page, input.KeyF)
+	word("exhale")
+	th.restart()
+	th.until(page, `document.querySelector(".stage").dataset.revision === "3"`)
+	word("exhale")
+	assert.Equal(t, []string{"advance", "advance", "advance"}, th.marks(score.ClassID))
 }
