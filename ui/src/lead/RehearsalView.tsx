@@ -1,4 +1,5 @@
 import { rehearsingQuery } from "./queries";
+import { rehearsalsQuery } from "../wire/queries";
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { Button } from "react-bootstrap";
@@ -135,7 +136,7 @@ function Rehearsal({ first, onPace }: { first: Rehearsing; onPace: (rate: number
   const end = useCallback(async () => {
     try {
       await post<RehearsalReview>(`/rehearsals/${id}/end`, { at_ms: Math.floor(clock.now()) });
-      await queries.invalidateQueries({ queryKey: ["rehearsals"] });
+      await queries.invalidateQueries({ queryKey: rehearsalsQuery.queryKey });
       await navigate(`/rehearse/${id}`);
     } catch (failed) {
       setError(failed as Error);

@@ -1,4 +1,4 @@
-import { rehearsalsQuery } from "./queries";
+import { rehearsalsQuery } from "../wire/queries";
 import "./rehearse.css";
 import { useMutation, useQuery } from "@tanstack/react-query";
 import { lazy, Suspense, useState } from "react";

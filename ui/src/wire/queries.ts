@@ -1,6 +1,6 @@
 import { queryOptions } from "@tanstack/react-query";
 import { get } from "./api";
-import type { Book, Groups, Running, Session, Settings, Today } from "./contract";
+import type { Book, Groups, Rehearsals, Running, Session, Settings, Today } from "./contract";
 
 // What several views ask of the application, each with its key. An answer is found, replaced and asked for anew by the same key everywhere.
 
@@ -23,3 +23,8 @@ export const groupsQuery = queryOptions({ queryKey: ["groups"], queryFn: () => g
 
 export const practicesQuery = (group: number) =>
   queryOptions({ queryKey: ["practices", group], queryFn: () => get<Book>(`/practices?group=${group}`) });
+
+export const rehearsalsQuery = queryOptions({
+  queryKey: ["rehearsals"],
+  queryFn: () => get<Rehearsals>("/rehearsals"),
+});
