@@ -492,6 +492,30 @@ func TestFewFilesTellThePhasesApart(t *testing.T) {
 	assert.Equal(t, whereBreathsDiffer, slices.Sorted(maps.Keys(found)))
 }
 
+// A kind of practice is named by itself where one is made from a file; everything else asks what a kind has
+// (core/practice/kind.go), so that a new kind is a row of that table.
+func TestFewFilesTellTheKindsApart(t *testing.T) {
+	kinds := map[string]bool{"Counted": true, "Strokes": true, "Fixed": true, "Open": true}
+	found := map[string]map[string]bool{}
+	for name, file := range source(t, ".") {
+		ast.Inspect(file, func(n ast.Node) bool {
+			s, ok := n.(*ast.SelectorExpr)
+			if !ok || !kinds[s.Sel.Name] {
+				return true
+			}
+			if of, ok := s.X.(*ast.Ident); ok && of.Name == "practice" {
+				if found[name] == nil {
+					found[name] = map[string]bool{}
+				}
+				found[name][s.Sel.Name] = true
+			}
+			return true
+		})
+	}
+	maps.DeleteFunc(found, func(_ string, kinds map[string]bool) bool { return len(kinds) < 2 })
+	assert.Equal(t, []string{"core/plan/read.go"}, slices.Sorted(maps.Keys(found)))
+}
+
 // Lines of Go are no longer than 120 characters, but for text that goes over several lines and what an example prints.
 func TestLinesAreShort(t *testing.T) {
 	err := filepath.WalkDir(".", func(name string, d fs.DirEntry, err error) error {

@@ -7,7 +7,6 @@ import (
 
 	"vastlantern/core/fact"
 	"vastlantern/core/plan"
-	"vastlantern/core/practice"
 )
 
 // Caution is one thing to be careful about, whoever is in the room.
@@ -210,7 +209,7 @@ const slowStrokes = 60
 
 // beyondEqual tells whether a hold of the rounds is longer than the inhale.
 func beyondEqual(p *plan.Passage) bool {
-	if p.Is(practice.Open) {
+	if p.HasOpenPhases() {
 		return p.Open[0].Less(p.Open[1]) || p.Open[0].Less(p.Open[3])
 	}
 	c := p.Measure.Counts

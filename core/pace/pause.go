@@ -11,7 +11,7 @@ import (
 func (m *machine) pause(a Adjustment) (Answer, error) {
 	at := breath.Int(a.At)
 	switch {
-	case m.stage == Round && m.here().Is(practice.Strokes):
+	case m.stage == Round && m.here().CountsStrokes():
 		m.current.paused, m.current.done = true, m.count
 		if !m.at().Less(at) { // nothing of the stroke in progress is done
 			m.current.done--

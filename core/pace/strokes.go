@@ -3,7 +3,6 @@ package pace
 import (
 	"vastlantern/core/breath"
 	"vastlantern/core/plan"
-	"vastlantern/core/practice"
 )
 
 // setStrokes is the verb "strokes": the number from the next round that starts or starts over. Fewer also counts for
@@ -44,7 +43,7 @@ func (m *machine) setCurrentStrokes(n int) {
 
 func strokesBegun(m *machine) string {
 	switch {
-	case !m.here().Is(practice.Strokes):
+	case !m.here().CountsStrokes():
 		return "refused.practice-without-strokes"
 	case m.stage == Pause && (!m.current.paused || m.current.done == 0):
 		return "refused.no-stroke-done"

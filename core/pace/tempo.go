@@ -3,7 +3,6 @@ package pace
 import (
 	"vastlantern/core/breath"
 	"vastlantern/core/plan"
-	"vastlantern/core/practice"
 )
 
 // setTempo is the verb "tempo": from the next row on, but a hold in progress is never made longer, so a tempo
@@ -12,14 +11,14 @@ import (
 func (m *machine) setTempo(a Adjustment) (Answer, error) {
 	p, l := m.here(), m.inForce()
 	slowest, fastest, outside := breath.SlowestTempo, breath.FastestTempo, "refused.tempo-outside"
-	if p.Is(practice.Strokes) {
+	if p.CountsStrokes() {
 		slowest, fastest, outside = breath.SlowestRate, breath.FastestRate, "refused.rate-outside"
 	}
 	if a.To.Less(breath.Int(int64(slowest))) || breath.Int(int64(fastest)).Less(a.To) {
 		return refuse(outside, "given", a.To, "least", slowest, "most", fastest)
 	}
 	before := l.Tempo
-	if a.To.Equal(before) || p.Is(practice.Open) {
+	if a.To.Equal(before) || p.HasOpenPhases() {
 		return Answer{When: Never}, nil
 	}
 	answer := Answer{When: NextCount}
@@ -31,7 +30,7 @@ func (m *machine) setTempo(a Adjustment) (Answer, error) {
 		}
 	}
 	l.Tempo = a.To
-	if a.Carry && p.Is(practice.Counted) {
+	if a.Carry && p.TakesCounts() {
 		answer.Carried = m.carry(a.To.Div(before))
 	}
 	m.refitStrokes()
@@ -41,7 +40,7 @@ func (m *machine) setTempo(a Adjustment) (Answer, error) {
 }
 
 // runsAtRoundTempo tells whether the stage in progress follows the tempo of the rounds.
-func (m *machine) runsAtRoundTempo() bool { return m.stage == Round || m.here().Is(practice.Counted) }
+func (m *machine) runsAtRoundTempo() bool { return m.stage == Round || m.here().TakesCounts() }
 
 // carry scales the tempo of the later counted passages, those at own pace too, and keeps it within the range. A
 // passage planned in minutes gets the rounds that then fit. It returns how many passages have another tempo for it.
@@ -49,7 +48,7 @@ func (m *machine) carry(by breath.Exact) int {
 	passages := 0
 	for i := m.passage + 1; i < len(m.live); i++ {
 		p, l := &m.plan.Passages[i], &m.live[i]
-		if !p.Is(practice.Counted) {
+		if !p.TakesCounts() {
 			continue
 		}
 		tempo := within(l.Tempo.Mul(by), breath.SlowestTempo, breath.FastestTempo)

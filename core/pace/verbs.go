@@ -5,7 +5,7 @@ import (
 	"strings"
 
 	"vastlantern/core/fact"
-	"vastlantern/core/practice"
+	"vastlantern/core/plan"
 )
 
 // Verb is what an adjustment does (pacing.md section 4).
@@ -158,7 +158,7 @@ var rules []rule
 
 func init() { // not a literal: the rules refer to the machine, whose methods refer to the table
 	const noRoundsToCome, noHoldsHere = "refused.no-rounds-to-come", "refused.no-holds-here"
-	counted := ofKind(practice.Counted, "refused.practice-not-counted")
+	counted := ofKind((*plan.Passage).TakesCounts, "refused.practice-not-counted")
 	rules = []rule{
 		{
 			verb:      ToTempo,
@@ -227,7 +227,7 @@ func init() { // not a literal: the rules refer to the machine, whose methods re
 			takes:     []Argument{toWhole},
 			where:     beforeClose | atOwnPace | atClosing,
 			otherwise: "refused.no-strokes-here",
-			passage:   ofKind(practice.Strokes, "refused.practice-without-strokes"),
+			passage:   ofKind((*plan.Passage).CountsStrokes, "refused.practice-without-strokes"),
 			do:        (*machine).setStrokes,
 			eases:     fewerStrokesEase,
 			did:       didStrokes,
@@ -284,7 +284,7 @@ func ledAndCounted(m *machine) string {
 	if why := notAtOwnPace(m); why != "" {
 		return why
 	}
-	return ofKind(practice.Counted, "refused.practice-not-counted")(m)
+	return ofKind((*plan.Passage).TakesCounts, "refused.practice-not-counted")(m)
 }
 
 func severalRounds(m *machine) string {
@@ -294,9 +294,9 @@ func severalRounds(m *machine) string {
 	return notAtOwnPace(m)
 }
 
-func ofKind(kind practice.Kind, otherwise string) func(*machine) string {
+func ofKind(is func(*plan.Passage) bool, otherwise string) func(*machine) string {
 	return func(m *machine) string {
-		if m.here().Is(kind) {
+		if is(m.here()) {
 			return ""
 		}
 		return otherwise

@@ -70,7 +70,7 @@ func RowsOf(phases []practice.Phase) (rows int) {
 
 // RunsOn tells whether a shorter breath beside the passage goes on from round to round: where a round is only a few
 // rows and no rest stands between two.
-func (p *Passage) RunsOn() bool { return p.Is(practice.Fixed) && !p.HasRests() }
+func (p *Passage) RunsOn() bool { return p.HasFixedCounts() && !p.HasRests() }
 
 // NeededBeside is how many rows one start of it needs: one breath, or two where the sides alternate.
 func (p *Passage) NeededBeside(b Beside) int {
@@ -86,7 +86,7 @@ func (p *Passage) AgainstBeside(b Beside, rows int) fact.Fact {
 	switch needed := p.NeededBeside(b); {
 	case !b.Shorter():
 		return fact.Fact{}
-	case p.Is(practice.Open):
+	case p.HasOpenPhases():
 		return fact.New("lane.not-with-open-phases")
 	case p.NaturalPause.Sign() > 0:
 		return fact.New("lane.not-with-natural-pause")
@@ -164,7 +164,7 @@ func (p *Passage) LaneOffers(m Measure, limit int) []LaneOffer {
 		if span.Less(shortest) {
 			continue
 		}
-		if breath.Int(longestBreath).Less(span) || p.Is(practice.Counted) && breaths > 0 && counts*breaths >= rows {
+		if breath.Int(longestBreath).Less(span) || p.TakesCounts() && breaths > 0 && counts*breaths >= rows {
 			break // as long as the breath that it should be gentler than
 		}
 		b := Beside{Inhale: counts / 2, Exhale: counts - counts/2}

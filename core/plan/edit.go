@@ -16,12 +16,12 @@ func (f Fields) SetCount(p *Passage, phase breath.Phase, n int) error {
 	role := phase.Role()
 	switch {
 	case role < 0 || p.Type != Practice:
-	case p.Is(practice.Counted):
+	case p.TakesCounts():
 		c := p.Measure.Counts
 		*[]*int{&c.Inhale, &c.Hold, &c.Exhale, &c.Empty}[role] = n
 		f.SetCounts(c)
 		return nil
-	case p.Is(practice.Open):
+	case p.HasOpenPhases():
 		lengths := make([]any, len(p.Open))
 		for i, length := range p.Open {
 			lengths[i] = json.Number(length.Div(breath.Int(1000)).String())
@@ -51,7 +51,7 @@ func (p *Passage) Roles() []Role {
 		if step < 0 {
 			continue
 		}
-		if p.Is(practice.Open) {
+		if p.HasOpenPhases() {
 			n = int(p.Open[i].Div(breath.Int(1000)).Floor())
 		}
 		roles = append(roles, Role{p.Practice.Figure[step].Phase, n})

@@ -4,7 +4,6 @@ import (
 	"maps"
 
 	"vastlantern/core/breath"
-	"vastlantern/core/practice"
 )
 
 // InPlaceOf is a passage of the practice with the id that stands for the passage p of these fields: as nearly of the
@@ -25,10 +24,10 @@ func (f Fields) InPlaceOf(p *Passage, id string) Fields {
 func (f Fields) WithoutHolds(p *Passage) Fields {
 	next := f.Clone()
 	switch {
-	case p.Is(practice.Open):
+	case p.HasOpenPhases():
 		next = NewFields("counted-breath")
 		next.values["pace"] = "own"
-	case p.Is(practice.Counted):
+	case p.TakesCounts():
 		next.SetCounts(p.Measure.Counts.Flat())
 	}
 	for _, steps := range []string{"opening", "closing"} {

@@ -110,7 +110,7 @@ func (p *Passage) RoundSpan(m Measure) breath.Exact { return Span(p.Round(m), m.
 // TempoAround is the tempo of beat, lead-in, opening and closing while the rounds run at the measure: theirs in a
 // counted practice, the plan's in others (pacing.md section 3).
 func (p *Passage) TempoAround(m Measure) breath.Exact {
-	if p.Is(practice.Counted) {
+	if p.TakesCounts() {
 		return m.Tempo
 	}
 	return p.PlanTempo

@@ -2,8 +2,6 @@ package plan
 
 import (
 	"slices"
-
-	"vastlantern/core/practice"
 )
 
 // place tells to which passages a field belongs: as a rule, and as the message that says so.
@@ -22,21 +20,21 @@ var (
 	onFree     = place{"allowed.only-free", func(p *Passage, _ string) bool { return p.Type == Free }}
 	onPractice = place{"allowed.only-practice", func(p *Passage, _ string) bool { return p.Type == Practice }}
 	onCounted  = place{"allowed.only-counted", func(p *Passage, _ string) bool {
-		return p.Type == Practice && (p.Practice == nil || p.Practice.Kind == practice.Counted)
+		return p.Type == Practice && (p.Practice == nil || p.Practice.Kind.TakesCounts())
 	}}
 	onTempo = place{"allowed.only-counted-fixed", func(p *Passage, _ string) bool {
 		return p.Type == Practice &&
-			(p.Practice == nil || p.Practice.Kind == practice.Counted || p.Practice.Kind == practice.Fixed)
+			(p.Practice == nil || p.Practice.Kind.HasTempo())
 	}}
 	onSeveral = place{"allowed.only-led-rounds-own", func(p *Passage, _ string) bool {
 		return p.Type == Practice &&
-			(p.Practice == nil || p.Practice.Kind == practice.Counted || p.Led() && !p.Practice.FillsMinutes())
+			(p.Practice == nil || p.Practice.Kind.TakesCounts() || p.Led() && !p.Practice.FillsMinutes())
 	}}
 	onLedCounted = place{"allowed.only-led-counted", func(p *Passage, _ string) bool {
-		return p.Led() && (p.Practice == nil || p.Practice.Kind == practice.Counted)
+		return p.Led() && (p.Practice == nil || p.Practice.Kind.TakesCounts())
 	}}
 	onOwnCounted = place{"allowed.only-own-counted", func(p *Passage, _ string) bool {
-		return p.Type == Practice && p.OwnPace && (p.Practice == nil || p.Practice.Kind == practice.Counted)
+		return p.Type == Practice && p.OwnPace && (p.Practice == nil || p.Practice.Kind.TakesCounts())
 	}}
 	onRounds = place{"allowed.only-led", func(p *Passage, _ string) bool { return p.Led() }}
 	onOwn    = place{"allowed.only-own", func(p *Passage, _ string) bool { return p.Type == Practice && p.OwnPace }}

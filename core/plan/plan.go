@@ -148,7 +148,7 @@ func (p *Passage) KeepsMinutes() bool {
 // OwnSpan is how long a stretch at own pace lasts, in milliseconds: its minutes, or its rounds as they would be led, as
 // planned.
 func (p *Passage) OwnSpan() breath.Exact {
-	if p.Rounds > 0 && p.Is(practice.Counted) {
+	if p.Rounds > 0 && p.TakesCounts() {
 		return p.RoundSpan(p.Measure).Times(p.Rounds)
 	}
 	return p.Millis()
@@ -166,5 +166,16 @@ func (p *Passage) TempoLimits() (slowest, fastest int64) {
 	return tempoLimits.low, tempoLimits.high
 }
 
-// Is tells whether the passage is a practice of the kind.
-func (p *Passage) Is(kind practice.Kind) bool { return p.Type == Practice && p.Practice.Kind == kind }
+// TakesCounts tells whether the passage is a practice that it gives counts.
+func (p *Passage) TakesCounts() bool { return p.Type == Practice && p.Practice.Kind.TakesCounts() }
+
+// CountsStrokes tells whether the passage is a practice of strokes.
+func (p *Passage) CountsStrokes() bool { return p.Type == Practice && p.Practice.Kind.CountsStrokes() }
+
+// HasOpenPhases tells whether the passage is a practice whose every phase waits.
+func (p *Passage) HasOpenPhases() bool { return p.Type == Practice && p.Practice.Kind.HasOpenPhases() }
+
+// HasFixedCounts tells whether the passage is a practice whose counts it does not change.
+func (p *Passage) HasFixedCounts() bool {
+	return p.Type == Practice && p.Practice.Kind.HasFixedCounts()
+}

@@ -371,7 +371,7 @@ func (p *Passage) readSteps(o reader, field string) []Step {
 
 // stepCounts is what a step of breaths has where it gives no counts: the passage's inhale and exhale, or 4:4.
 func (p *Passage) stepCounts() breath.Counts {
-	if p.Is(practice.Counted) {
+	if p.TakesCounts() {
 		return p.Measure.Counts.Flat()
 	}
 	return breath.Counts{Inhale: 4, Exhale: 4}
@@ -409,7 +409,7 @@ func (p *Passage) readVoice(o reader) {
 // in whole seconds, and at least fifteen (pacing.md section 8).
 func (p *Passage) usualRecall() breath.Exact {
 	least := breath.Int(leastRecall)
-	if !p.OwnPace || !p.Is(practice.Counted) {
+	if !p.OwnPace || !p.TakesCounts() {
 		return least
 	}
 	return breath.Max(least, breath.Int(-p.RoundSpan(p.Measure).Div(breath.Int(-1000)).Floor()))

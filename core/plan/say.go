@@ -45,7 +45,7 @@ func sayOf(field string, say func(p *Passage) string) func(Fields, *Passage) str
 }
 
 func sayCounts(_ Fields, p *Passage) string {
-	if p.Is(practice.Counted) {
+	if p.TakesCounts() {
 		return p.Measure.Counts.String()
 	}
 	return ""

@@ -65,7 +65,7 @@ func (f *Figures) hold(phases []practice.Phase, times int, tempo breath.Exact) {
 // TrueRatio is the counts as they really run: with the cue word on a beat of its own, 4:16:8 runs 5:17:9 (pacing.md
 // section 3). It is empty where the practice has no counts.
 func (p *Passage) TrueRatio() string {
-	if !p.Is(practice.Counted) {
+	if !p.TakesCounts() {
 		return ""
 	}
 	c := p.Measure.Counts
@@ -82,12 +82,12 @@ func (p *Passage) TrueRatio() string {
 // Pattern is what one round is made of, in short: counts as 4:4:8, strokes as 20 strokes, the seconds of open phases
 // as 6:10:8:6 s, or nothing where the practice says it all.
 func (p *Passage) Pattern() string {
-	switch p.Practice.Kind {
-	case practice.Counted:
+	switch {
+	case p.TakesCounts():
 		return p.Measure.Counts.String()
-	case practice.Strokes:
+	case p.CountsStrokes():
 		return fmt.Sprintf("%d strokes", p.Measure.Strokes)
-	case practice.Open:
+	case p.HasOpenPhases():
 		return p.OpenShort() + " s"
 	}
 	return ""
@@ -112,9 +112,9 @@ func (p *Passage) Short(f Fields) string {
 	}
 	var words []string
 	switch {
-	case p.Is(practice.Counted):
+	case p.TakesCounts():
 		words = append(words, p.Measure.Counts.String())
-	case p.Is(practice.Open):
+	case p.HasOpenPhases():
 		words = append(words, p.OpenShort())
 	case p.Practice.TakesField("strokes"):
 		words = append(words, fmt.Sprintf("%dst", p.Measure.Strokes))

@@ -118,7 +118,7 @@ func (p *Practice) Round(s Setting) []Phase {
 				Kind: step.Phase, Through: step.through(s), Breath: breaths, Counts: counts, Parts: step.parts(s, counts),
 				Word: s.WordBefore, Place: 2 * i,
 			}
-			if p.Kind == Open {
+			if p.Kind.HasOpenPhases() {
 				ph.Timed, ph.Waits, ph.Length = true, true, s.Open[step.role()]
 			}
 			phases = append(phases, ph)
@@ -134,7 +134,7 @@ func (p *Practice) Round(s Setting) []Phase {
 }
 
 // role is which of a:b:c:d the step's counts are, from 0; -1 where they are none of these.
-func (s Step) role() int { return slices.Index(roles[Counted], s.Counts) }
+func (s Step) role() int { return slices.Index(fourRoles, s.Counts) }
 
 func (s Step) counts(set Setting) int {
 	if s.Counts == "strokes" {

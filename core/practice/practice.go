@@ -17,17 +17,6 @@ import (
 	"vastlantern/core/breath"
 )
 
-// Kind tells how a practice is timed (pacing.md section 1).
-type Kind string
-
-// The kinds.
-const (
-	Counted Kind = "counted" // phases of counts, at a tempo
-	Strokes Kind = "strokes" // strokes, at a rate
-	Fixed   Kind = "fixed"   // phases of counts that no plan changes
-	Open    Kind = "open"    // phases that last until somebody goes on
-)
-
 // Entry is what the practice book says of a practice, in plain words. Nothing in it promises health.
 type Entry struct {
 	About   string           `yaml:"about"`
@@ -114,7 +103,7 @@ type Practice struct {
 func (p *Practice) TakesField(field string) bool { return slices.Contains(p.Takes, field) }
 
 // FillsMinutes tells whether the practice is one round of as many strokes as its minutes hold.
-func (p *Practice) FillsMinutes() bool { return p.Kind == Strokes && p.Strokes == 0 }
+func (p *Practice) FillsMinutes() bool { return p.Kind.CountsStrokes() && p.Strokes == 0 }
 
 // Sided tells whether the practice breathes through one nostril at a time, so that a hand is needed.
 func (p *Practice) Sided() bool {

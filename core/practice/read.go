@@ -221,14 +221,6 @@ func (p *Practice) checkKind() error {
 	return nil
 }
 
-// roles are what the counts of a figure may be called in each kind, besides plain numbers.
-var roles = map[Kind][]string{
-	Counted: {"a", "b", "c", "d"},
-	Open:    {"a", "b", "c", "d"},
-	Strokes: {"strokes"},
-	Fixed:   {},
-}
-
 // partRoles are what the parts of a phase may be called, besides their own words.
 var partRoles = []string{"zones up", "zones down", "aperture"}
 
@@ -243,16 +235,16 @@ func (s Step) check(kind Kind) error {
 	default:
 		return fact.New("practice.phase", "given", s.Phase)
 	}
-	if (s.Phase == breath.Stroke) != (kind == Strokes) {
+	if (s.Phase == breath.Stroke) != kind.CountsStrokes() {
 		return fact.New("practice.phase-of-kind", "given", s.Phase)
 	}
 	if !slices.Contains(ways, s.Through) {
 		return fact.New("practice.through", "given", s.Through, "phase", s.Phase, "allowed", ways)
 	}
 	n, err := strconv.Atoi(s.Counts)
-	if !slices.Contains(roles[kind], s.Counts) &&
-		(err != nil || n < 1 || n > breath.MostCounts || kind == Open || kind == Strokes) {
-		return fact.New("practice.phase-counts", "given", s.Counts, "allowed", roles[kind], "most", breath.MostCounts)
+	roles := natures[kind].roles
+	if !slices.Contains(roles, s.Counts) && (err != nil || n < 1 || n > breath.MostCounts || !natures[kind].numbers) {
+		return fact.New("practice.phase-counts", "given", s.Counts, "allowed", roles, "most", breath.MostCounts)
 	}
 	role := len(s.Parts) == 1 && slices.Contains(partRoles, s.Parts[0])
 	if len(s.Parts) > 0 && !role && (n == 0 || len(s.Parts) != n) {

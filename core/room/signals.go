@@ -30,12 +30,12 @@ func (s Seen) With() []breath.Phase { return s.with }
 func led(p *plan.Passage, _ plan.Measure) bool       { return p.Led() }
 func practised(p *plan.Passage, _ plan.Measure) bool { return p.Type == plan.Practice }
 func breathed(p *plan.Passage, _ plan.Measure) bool {
-	return p.Type == plan.Practice && !p.Is(practice.Strokes)
+	return p.Type == plan.Practice && !p.CountsStrokes()
 }
 func held(p *plan.Passage, m plan.Measure) bool {
-	return p.Is(practice.Open) || p.Is(practice.Counted) && m.Counts.Hold > 0
+	return p.HasOpenPhases() || p.TakesCounts() && m.Counts.Hold > 0
 }
-func stroked(p *plan.Passage, _ plan.Measure) bool { return p.Is(practice.Strokes) }
+func stroked(p *plan.Passage, _ plan.Measure) bool { return p.CountsStrokes() }
 func atTheNose(p *plan.Passage, _ plan.Measure) bool {
 	return p.Type == plan.Practice && (p.Practice.Sided() || p.Aperture.Width() == "narrow")
 }
@@ -167,11 +167,11 @@ func gasp(s Scene) Proposal {
 	was := c.Empty
 	when, comes := s.from(breath.Empty)
 	switch {
-	case s.Passage.Is(practice.Open) && was > 0:
+	case s.Passage.HasOpenPhases() && was > 0:
 		return s.shorterOpen()
-	case !s.Passage.Is(practice.Counted) && was > 0:
+	case !s.Passage.TakesCounts() && was > 0:
 		return s.propose(fact.New("propose.no-holds"), pace.Adjustment{Do: pace.DropHolds})
-	case was == 0 && c.Exhale > 1 && s.Passage.Is(practice.Counted):
+	case was == 0 && c.Exhale > 1 && s.Passage.TakesCounts():
 		c.Exhale--
 		return s.counts(
 			c,
@@ -206,7 +206,7 @@ func rushed(s Scene) Proposal {
 	if c.Hold == 0 {
 		return only("propose.slow-exhale")
 	}
-	if s.Before > 0 || !s.Passage.Is(practice.Counted) {
+	if s.Before > 0 || !s.Passage.TakesCounts() {
 		return s.noHolds()
 	}
 	was := c.Hold
@@ -250,7 +250,7 @@ func tight(s Scene) Proposal {
 	if c.Holds() || s.Now.Counts.Holds() {
 		return s.noHolds()
 	}
-	if !s.Passage.Is(practice.Counted) || min(c.Inhale, c.Exhale) <= leastCounts(s.Passage) {
+	if !s.Passage.TakesCounts() || min(c.Inhale, c.Exhale) <= leastCounts(s.Passage) {
 		return only("propose.shoulders")
 	}
 	before := c
@@ -279,7 +279,7 @@ func restless(s Scene) Proposal {
 
 // strokesApart: the round ends with this stroke and is kept; the next ones have a quarter fewer.
 func strokesApart(s Scene) Proposal {
-	if !s.Passage.Is(practice.Strokes) {
+	if !s.Passage.CountsStrokes() {
 		return only("propose.no-strokes")
 	}
 	n := s.Now.Next.Strokes

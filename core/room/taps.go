@@ -6,7 +6,6 @@ import (
 	"vastlantern/core/breath"
 	"vastlantern/core/fact"
 	"vastlantern/core/plan"
-	"vastlantern/core/practice"
 )
 
 // Beat is the room's own pace, from what was tapped.
@@ -61,7 +60,7 @@ func median(sorted []int64) breath.Exact {
 // breath of the counts in force, takes as long as the room takes.
 func (b Beat) Tempo(p *plan.Passage, m plan.Measure, breaths bool) breath.Exact {
 	counts, still := 1, breath.Exact{}
-	if breaths && !p.Is(practice.Strokes) {
+	if breaths && !p.CountsStrokes() {
 		counts = 0
 		for _, ph := range p.Round(m) {
 			switch {

@@ -4,7 +4,6 @@ package room
 import (
 	"vastlantern/core/breath"
 	"vastlantern/core/plan"
-	"vastlantern/core/practice"
 )
 
 // step is how far one press moves the tempo: a twenty-fifth of it, in whole counts a minute and at least one. Small
@@ -26,7 +25,7 @@ func Faster(p *plan.Passage, tempo breath.Exact) breath.Exact {
 }
 
 func bounds(p *plan.Passage) (slowest, fastest breath.Exact) {
-	if p.Is(practice.Strokes) {
+	if p.CountsStrokes() {
 		return breath.Int(breath.SlowestRate), breath.Int(breath.FastestRate)
 	}
 	return breath.Int(breath.SlowestTempo), breath.Int(breath.FastestTempo)

@@ -117,7 +117,7 @@ func (c Choices) Shown(p *practice.Practice) []string {
 	if p.Sided() || p.TakesField("aperture") {
 		questions = []string{"fingers", "eyes", "chin", "mirrored"}
 	}
-	if counts, err := breath.ParseCounts(p.Counts); p.Kind == practice.Open || err == nil && counts.Holds() {
+	if counts, err := breath.ParseCounts(p.Counts); p.Kind.HasOpenPhases() || err == nil && counts.Holds() {
 		questions = append(questions, "newcomers", "holding")
 	}
 	var lines []string

@@ -7,7 +7,6 @@ import (
 	"vastlantern/core/breath"
 	"vastlantern/core/fact"
 	"vastlantern/core/plan"
-	"vastlantern/core/practice"
 )
 
 // Ladder is the rungs that ratios are climbed by, inhale : hold : exhale as multiples of the inhale (handbook.md
@@ -175,7 +174,7 @@ func (h *History) Advise(p *plan.Plan) []plan.Advice {
 					Why: fact.New("advice.several-steps.why")},
 			)
 		}
-		if rung := Rung(passage.Measure.Counts); h.counted && passage.Is(practice.Counted) && rung > h.highest+1 {
+		if rung := Rung(passage.Measure.Counts); h.counted && passage.TakesCounts() && rung > h.highest+1 {
 			list = append(list, plan.Advice{Passage: i + 1, Say: fact.New("advice.ratio", "name", passage.Name()),
 				Why: fact.New("advice.ratio.why", "highest", rungName(h.highest), "next", rungName(h.highest+1))})
 		}
@@ -194,7 +193,7 @@ func (h *History) steps(p *plan.Passage) []fact.Fact {
 		return nil
 	}
 	var steps []fact.Fact
-	if p.Is(practice.Counted) {
+	if p.TakesCounts() {
 		if c := p.Measure.Counts; c.Inhale > last.Counts.Inhale {
 			steps = append(steps, fact.New("step.counts", "before", last.Counts, "after", c))
 		}

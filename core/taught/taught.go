@@ -116,10 +116,10 @@ func Of(p *plan.Plan, script []pace.Adjustment, at int64) Record {
 	for i, led := range class.Passages() {
 		r.Passages[i] = blank(&p.Passages[i])
 		r.Passages[i].Beside = led.Beside
-		if p.Passages[i].Is(practice.Counted) {
+		if p.Passages[i].TakesCounts() {
 			r.Passages[i].PlannedCounts, r.Passages[i].Counts = p.Passages[i].Measure.Counts, led.Counts
 		}
-		if p.Passages[i].Is(practice.Strokes) {
+		if p.Passages[i].CountsStrokes() {
 			r.Passages[i].Strokes = led.Strokes
 		}
 	}
@@ -220,7 +220,7 @@ func blank(p *plan.Passage) Passage {
 func (p *Passage) add(rows []pace.Row, kind practice.Kind) {
 	p.At = rows[0].At
 	p.Length = rows[len(rows)-1].End() - p.At
-	t := tally{done: kind == practice.Strokes || kind == practice.Open}
+	t := tally{done: kind.CountsStrokes() || kind.HasOpenPhases()}
 	for i, row := range rows {
 		if i == 0 || startsPhase(rows[i-1], row) {
 			t.phase(p, row)

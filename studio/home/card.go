@@ -9,7 +9,6 @@ import (
 	"vastlantern/core/care"
 	"vastlantern/core/fact"
 	"vastlantern/core/plan"
-	"vastlantern/core/practice"
 	"vastlantern/core/sheet"
 	"vastlantern/language"
 	"vastlantern/store"
@@ -60,7 +59,7 @@ func card(s store.Home) (contract.Home, *plan.Plan, error) {
 }
 
 // plays tells whether nothing in the passage waits for a teacher.
-func plays(p *plan.Passage) bool { return !p.Is(practice.Open) }
+func plays(p *plan.Passage) bool { return !p.HasOpenPhases() }
 
 // pieceInWords is one piece: "4:2:7, 12 rounds at 60, about 3 min".
 func pieceInWords(p *plan.Passage) string {
@@ -76,7 +75,7 @@ func pieceInWords(p *plan.Passage) string {
 	case p.HasRounds():
 		words = rounds
 	}
-	if !p.Is(practice.Open) {
+	if !p.HasOpenPhases() {
 		words = fact.New("measure.at-tempo", "measure", words, "tempo", math.Round(p.Measure.Tempo.Float()*10)/10)
 	}
 	const minute = 60_000

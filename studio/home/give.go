@@ -10,7 +10,6 @@ import (
 
 	"vastlantern/core/breath"
 	"vastlantern/core/plan"
-	"vastlantern/core/practice"
 	"vastlantern/core/sheet"
 	"vastlantern/core/taught"
 	"vastlantern/store"
@@ -93,7 +92,7 @@ func (h *Homes) give(ctx context.Context, from source, in contract.HomeGive) (co
 func overrule(at *taught.Next, in contract.HomeGive, p *plan.Passage) error {
 	if in.Counts != "" {
 		counts, err := breath.ParseCounts(in.Counts)
-		if err != nil || !p.Is(practice.Counted) {
+		if err != nil || !p.TakesCounts() {
 			return studio.Fail(studio.ErrInvalid, "home.counts", "given", in.Counts)
 		}
 		at.Counts = counts

@@ -11,7 +11,6 @@ import (
 
 	"vastlantern/core/fact"
 	"vastlantern/core/plan"
-	"vastlantern/core/practice"
 	"vastlantern/core/sheet"
 	"vastlantern/core/taught"
 	"vastlantern/store"
@@ -203,10 +202,10 @@ func homePassage(from source, number int) contract.HomePassage {
 		Says:    p.Headline(),
 		Usual:   contract.HomeAmount{Minutes: usual.Minutes, Pieces: usual.Pieces, Days: usual.Days},
 	}
-	if p.Is(practice.Counted) {
+	if p.TakesCounts() {
 		one.Counts = m.Counts.String()
 	}
-	if !p.Is(practice.Open) {
+	if !p.HasOpenPhases() {
 		one.Tempo = math.Round(m.Tempo.Float()*10) / 10
 	}
 	return one

@@ -10,7 +10,6 @@ import (
 	"vastlantern/core/cue"
 	"vastlantern/core/pace"
 	"vastlantern/core/plan"
-	"vastlantern/core/practice"
 	"vastlantern/core/room"
 	"vastlantern/core/words"
 	"vastlantern/store"
@@ -282,7 +281,7 @@ func passages(l *studio.Class, tl pace.Timeline, wait *contract.Wait, who care.R
 			Cautions: contract.CautionsOf(p), Findings: contract.FindingsOf(p, who), Steps: contract.StepsOf(p.ClosingSteps),
 			InForce: contract.InForceOf(inForce), LaneNames: contract.LaneNamesOf(l.Plan.Words, p, inForce.Beside),
 		}
-		if p.Is(practice.Open) { // has no tempo to change
+		if p.HasOpenPhases() { // has no tempo to change
 			list[i].Tempo = 0
 		}
 		if p.Practice != nil {
@@ -298,7 +297,7 @@ func passages(l *studio.Class, tl pace.Timeline, wait *contract.Wait, who care.R
 		}
 	}
 	for i, counted := len(list)-1, 0; i >= 0; i-- {
-		if l.Plan.Passages[i].Is(practice.Counted) {
+		if l.Plan.Passages[i].TakesCounts() {
 			list[i].Carries = counted
 			counted++
 		}

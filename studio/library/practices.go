@@ -125,7 +125,7 @@ func (l *Library) Sample(ctx context.Context, id string) (contract.Score, error)
 func sample(p *practice.Practice) contract.Score {
 	passage := plan.Of(p)
 	passage.LeadIn, passage.RestBetween, passage.Minutes, passage.Rounds = 0, breath.Exact{}, breath.Exact{}, 2
-	if p.Kind == practice.Strokes { // one round shows them all
+	if p.Kind.CountsStrokes() { // one round shows them all
 		passage.Rounds = 1
 	}
 	one := &plan.Plan{Words: &words.English, Passages: []plan.Passage{passage}}

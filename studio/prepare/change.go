@@ -11,7 +11,6 @@ import (
 	"vastlantern/core/plan"
 	"vastlantern/core/plan/fit"
 	"vastlantern/core/plan/line"
-	"vastlantern/core/practice"
 	"vastlantern/core/sheet"
 	"vastlantern/studio"
 	"vastlantern/studio/contract"
@@ -109,7 +108,7 @@ func (ps *Plans) change(ctx context.Context,
 		fields.SetRounds(rounds)
 		return fact.New("change.rounds", "rounds", rounds), nil
 	case contract.ChangeTempoToEnd:
-		if passage.Is(practice.Open) {
+		if passage.HasOpenPhases() {
 			return words, fact.New("change.no-tempo", "name", passage.Name())
 		}
 		tempo, fits := fit.TempoToEnd(p, c.Passage-1, breath.Int(c.EndMS))

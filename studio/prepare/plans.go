@@ -14,7 +14,6 @@ import (
 	"vastlantern/core/plan"
 	"vastlantern/core/plan/fit"
 	"vastlantern/core/plan/line"
-	"vastlantern/core/practice"
 	"vastlantern/core/sheet"
 	"vastlantern/store"
 	"vastlantern/studio"
@@ -228,7 +227,7 @@ func passageSummary(p *plan.Passage, who care.Room) contract.PassageSummary {
 	shape.Soften = shape.Gentler && care.AsksForGentle(p, who)
 	shape.Practice, shape.Term, shape.Counts, shape.TrueRatio = p.Practice.ID, p.Practice.Term, p.Pattern(), f.TrueRatio
 	shape.Rounds, shape.RoundMS, shape.PerMinute = f.Rounds, f.Round.Round(), f.PerMinute.Float()
-	if !p.Is(practice.Open) {
+	if !p.HasOpenPhases() {
 		shape.CountMS = breath.CountLength(p.Measure.Tempo).Float()
 	}
 	shape.LongestHoldMS, shape.HeldMS = f.LongestHold.Round(), f.HeldFull.Add(f.HeldEmpty).Round()

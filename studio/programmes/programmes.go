@@ -105,8 +105,8 @@ func (ps *Programmes) passages(ctx context.Context, document []byte, group int64
 					Passage: i + 1,
 					Name:    one.Name(),
 					Says:    one.Short(fields),
-					Counts:  one.Is(practice.Counted),
-					Strokes: one.Is(practice.Strokes),
+					Counts:  one.TakesCounts(),
+					Strokes: one.CountsStrokes(),
 				},
 			)
 		}

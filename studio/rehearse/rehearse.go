@@ -10,7 +10,6 @@ import (
 	"vastlantern/core/care"
 	"vastlantern/core/fact"
 	"vastlantern/core/plan"
-	"vastlantern/core/practice"
 	"vastlantern/core/rehearsal"
 	"vastlantern/core/sheet"
 	"vastlantern/store"
@@ -156,7 +155,7 @@ func (r *Rehearse) ways(ctx context.Context, id int64, p *plan.Plan, number int,
 			return list, err
 		}
 	}
-	if c := one.Measure.Counts; one.Is(practice.Counted) && c.Hold+c.Empty > 0 {
+	if c := one.Measure.Counts; one.TakesCounts() && c.Hold+c.Empty > 0 {
 		less := c
 		less.Hold, less.Empty = c.Hold-(c.Hold+3)/4, c.Empty-(c.Empty+3)/4
 		if err := try(fact.New("ease.counts", "counts", less), func(f plan.Fields) { f.SetCounts(less) }); err != nil {

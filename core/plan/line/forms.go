@@ -41,21 +41,18 @@ type matched struct {
 	list    []any  // the LIST, or the PHASES
 }
 
-func (of subject) is(kinds ...practice.Kind) bool {
-	return of.p != nil && slices.Contains(kinds, of.p.Kind)
-}
 func (of subject) practice() bool { return of.p != nil }
 func (of subject) stretch() bool  { return of.p == nil }
 func (of subject) free() bool     { return of.p == nil && of.f["type"] == string(plan.Free) }
-func (of subject) counted() bool  { return of.is(practice.Counted) }
-func (of subject) strokes() bool  { return of.is(practice.Strokes) }
-func (of subject) open() bool     { return of.is(practice.Open) }
+func (of subject) counted() bool  { return of.p != nil && of.p.Kind.TakesCounts() }
+func (of subject) strokes() bool  { return of.p != nil && of.p.Kind.CountsStrokes() }
+func (of subject) open() bool     { return of.p != nil && of.p.Kind.HasOpenPhases() }
 func takes(field string) func(subject) bool {
 	return func(of subject) bool { return of.p != nil && of.p.TakesField(field) }
 }
 
 // oneBreath tells whether a round of it is one breath, so that breaths are rounds.
-func (of subject) oneBreath() bool { return of.is(practice.Counted) && !of.p.Alternates() }
+func (of subject) oneBreath() bool { return of.counted() && !of.p.Alternates() }
 
 // setCounts puts a number in the place of one of the counts of the passage.
 func (of subject) setCounts(change func(*breath.Counts)) {
@@ -320,7 +317,7 @@ func setSyllables(voice plan.Voice) func(subject, matched) {
 func setRounds(of subject, found matched) { of.give("rounds", numeral(found.numbers[0]), "minutes") }
 
 // isPaced tells whether the passage has a tempo or a rate of its own.
-func isPaced(of subject) bool { return of.is(practice.Counted, practice.Fixed, practice.Strokes) }
+func isPaced(of subject) bool { return of.p != nil && of.p.Kind.HasBeat() }
 
 func setTempo(of subject, found matched) {
 	field := "tempo"

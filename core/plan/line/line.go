@@ -378,7 +378,7 @@ func (of subject) expects() fact.Fact {
 		return fact.New("expects.strokes")
 	case of.open():
 		return fact.New("expects.open")
-	case of.is(practice.Fixed):
+	case of.p != nil && of.p.Kind.HasFixedCounts():
 		return fact.New("expects.fixed")
 	}
 	return fact.New("expects.counted")

@@ -7,7 +7,6 @@ import (
 
 	"vastlantern/core/breath"
 	"vastlantern/core/plan"
-	"vastlantern/core/practice"
 )
 
 // Reading is a passage as a typed line was understood.
@@ -60,15 +59,15 @@ func (r Reading) Facts(p *plan.Passage) []Fact {
 	}
 	if p.Type == plan.Practice {
 		add("practice", p.Practice.Name)
-		switch p.Practice.Kind {
-		case practice.Counted:
+		switch {
+		case p.TakesCounts():
 			add("counts", p.Measure.Counts.String())
-		case practice.Strokes:
+		case p.CountsStrokes():
 			if p.Practice.TakesField("strokes") {
 				add("strokes", fmt.Sprint(p.Measure.Strokes))
 			}
 			add("rate", p.Measure.Tempo.String())
-		case practice.Open:
+		case p.HasOpenPhases():
 			add("open_seconds", p.OpenShort())
 		}
 	}
