@@ -127,7 +127,7 @@ var rooms = map[string][]string{
 	},
 }
 
-// source is every file of Go below the folder but tests, parsed.
+// source returns every file of Go below the folder but tests, parsed.
 func source(t *testing.T, folder string) map[string]*ast.File {
 	t.Helper()
 	files, set := map[string]*ast.File{}, token.NewFileSet()
@@ -158,7 +158,7 @@ func imports(t *testing.T, file *ast.File) []string {
 	return names
 }
 
-// within tells whether the folder is one of the rooms, or inside one.
+// within reports whether the folder is one of the rooms, or inside one.
 func within(folder string, rooms []string) bool {
 	return slices.ContainsFunc(
 		rooms,
@@ -516,7 +516,8 @@ func TestFewFilesTellTheKindsApart(t *testing.T) {
 	assert.Equal(t, []string{"core/plan/read.go"}, slices.Sorted(maps.Keys(found)))
 }
 
-// Lines of Go are no longer than 120 characters, but for text that goes over several lines and what an example prints.
+// Lines of Go are no longer than 120 characters, except for text that goes over several lines and what an example
+// prints.
 func TestLinesAreShort(t *testing.T) {
 	err := filepath.WalkDir(".", func(name string, d fs.DirEntry, err error) error {
 		switch {

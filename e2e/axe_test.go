@@ -48,7 +48,7 @@ func (th *theater) accessible(page *screen, name string) {
 	}
 }
 
-// Every view, and everything that stands before the lead screen, by the rules of axe-core.
+// Every view, and everything that is before the lead screen, by the rules of axe-core.
 func TestEveryViewIsAccessible(t *testing.T) {
 	t.Parallel()
 	program, err := stage.Start("demo", "--data", filepath.Join(t.TempDir(), "demo.db"), "--port", "0")

@@ -9,7 +9,7 @@ import (
 	"vastlantern/e2e/stage"
 )
 
-// onTheNetwork is a program that others reach.
+// onTheNetwork returns a program that others reach.
 func onTheNetwork(t *testing.T, flags ...string) *theater {
 	return openWith(t, clockRate, func(th *theater) {
 		require.NoError(t, stage.SetPasscode(th.data, passcode))

@@ -57,7 +57,7 @@ func TestAClassFromPlanToRecordByKeyboard(t *testing.T) {
 	th.noted(
 		page,
 		"closing",
-	) // a press at the end of a round may be answered after it: the record tells which was the last
+	) // a press at the end of a round may be answered after it: the record reports which was the last
 	th.see(page, `[data-testid="word"]`, "What changed")
 	th.end(page)
 	th.press(page, input.Enter)
@@ -80,7 +80,7 @@ func TestAClassFromPlanToRecordByKeyboard(t *testing.T) {
 
 func oneLine(text string) string { return strings.Join(strings.Fields(text), " ") }
 
-// coreSays is the record of the first passage that the core alone makes of the stored plan and the adjustments.
+// coreSays returns the record of the first passage that the core alone makes of the stored plan and the adjustments.
 func coreSays(t *testing.T, th *theater, id int64, record contract.Record) taught.Passage {
 	p := storedPlan(t, th, id)
 	var script []pace.Adjustment

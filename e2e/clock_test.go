@@ -50,7 +50,7 @@ func (th *theater) showedTheRows(page *screen, rows []pace.Row, started float64)
 	require.NoError(th, th.eval(page, "() => watched").Unmarshal(&watched))
 	require.NotEmpty(th, watched.Shown)
 	first, last := watched.Shown[0].At, watched.Shown[len(watched.Shown)-1].At
-	const enough = 12 // frames in which a count is shown: a fifth of a second where nothing else is to be done
+	const enough = 12 // frames in which a count is shown: a fifth of a second if nothing else is to be done
 	counted := 0
 	for _, row := range rows {
 		if row.Stage != pace.Round || row.Count == 0 || row.Phase == breath.Free || float64(row.At) < first ||
@@ -72,7 +72,7 @@ func (th *theater) showedTheRows(page *screen, rows []pace.Row, started float64)
 	assert.Greater(th, counted, 12)
 }
 
-// within is how many of the moments lie from one to another.
+// within returns how many of the moments lie from one to another.
 func within(moments []float64, from, to float64) (n int) {
 	for _, at := range moments {
 		if at >= from && at < to {

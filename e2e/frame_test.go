@@ -37,7 +37,7 @@ func manyTabsOfOneBrowser(t *testing.T, th *theater) {
 	th.see(last, ".answer", "41 rounds instead of 40")
 }
 
-// The way back to the class stands on every page, also where something else of the page fails.
+// The way back to the class is on every page, also where something else of the page fails.
 func TestTheWayBackIsOnEveryPage(t *testing.T) {
 	th := open(t)
 	defer th.recovered()

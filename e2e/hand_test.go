@@ -13,7 +13,7 @@ import (
 	"vastlantern/studio/contract"
 )
 
-// marks is what was adjusted in a class, verb by verb.
+// marks returns what was adjusted in a class, verb by verb.
 func (th *theater) marks(class int64) []string {
 	th.Helper()
 	var record contract.Record
@@ -215,7 +215,7 @@ func TestAClassByHand(t *testing.T) {
 	th.see(page, ".answer", "by hand from the next phase")
 	assert.Equal(t, []string{"advance", "advance", "by-hand", "advance", "by-hand"}, th.marks(score.ClassID))
 
-	// The record tells what was breathed, and one press plans it so.
+	// The record reports what was breathed, and one press plans it so.
 	th.press(page, input.KeyX)
 	th.press(page, input.KeyX)
 	th.visit(page, fmt.Sprintf("%s/taught/%d", th.at, score.ClassID))

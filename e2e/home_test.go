@@ -24,8 +24,8 @@ import (
 	"vastlantern/studio/contract"
 )
 
-// A class ends and what was the point of it goes home with one key: it stands in the record, on paper, and as a page;
-// and when the group comes again it is asked about.
+// A class ends and what was the point of it goes home with one key: it is in the record, on paper, and as a page; and
+// when the group comes again it is asked about.
 func TestSomethingForHome(t *testing.T) {
 	th := open(t)
 	defer th.recovered()

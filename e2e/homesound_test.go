@@ -19,7 +19,7 @@ import (
 	"vastlantern/studio/contract"
 )
 
-// saved is the file that a page makes when the button is pressed, in place of saving it.
+// saved returns the file that a page makes when the button is pressed, in place of saving it.
 func saved(t *testing.T, th *theater, page *screen) []byte {
 	t.Helper()
 	th.eval(page, `() => {
@@ -39,7 +39,7 @@ func saved(t *testing.T, th *theater, page *screen) []byte {
 	return file
 }
 
-// onsets is where sound begins after silence, in milliseconds, and in which channel it is louder.
+// onsets returns where sound begins after silence, in milliseconds, and in which channel it is louder.
 func onsets(left, right []float64, rate int) (at []float64, sides []string) {
 	const threshold = 0.004
 	quiet := rate

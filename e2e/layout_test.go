@@ -11,7 +11,7 @@ import (
 	"vastlantern/studio/contract"
 )
 
-// misplaced measures the boxes of what is led by: what is not in its place, empty where all is.
+// misplaced measures the boxes of what is led by: what is not in its place, empty if all is.
 const misplaced = `() => {
 	const wrong = [];
 	const slack = 1.5; // px

@@ -205,7 +205,7 @@ func afterAGapTheTeacherIsAsked(t *testing.T, th *theater) {
 	}
 }
 
-// clock is the time on the application's clock.
+// clock returns the time on the application's clock.
 func (th *theater) clock() float64 {
 	th.Helper()
 	var clock contract.Clock

@@ -10,8 +10,8 @@ import (
 	"vastlantern/studio/contract"
 )
 
-// open waits until a dialog stands there without moving any more, and nothing in the pad is squeezed so that lines lie
-// over each other; closed, until there is none.
+// open waits until a dialog is there without moving any more, and nothing in the pad is squeezed so that lines lie over
+// each other; closed, until there is none.
 func (th *theater) open(page *screen, title string) {
 	th.Helper()
 	th.see(page, "#pad-title, .modal-title", title)

@@ -30,5 +30,5 @@ func TestMain(m *testing.M) {
 	os.Exit(code)
 }
 
-// stack is where a panic came from.
+// stack returns where a panic came from.
 func stack() []byte { return debug.Stack() }

@@ -21,7 +21,7 @@ import (
 	"vastlantern/studio/contract"
 )
 
-// add types a passage into the field below the running order, and waits until it stands there.
+// add types a passage into the field below the running order, and waits until it is there.
 func (th *theater) add(page *screen, text, name string) {
 	th.Helper()
 	th.write(page, "#add", text)

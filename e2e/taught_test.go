@@ -15,7 +15,7 @@ import (
 	"vastlantern/studio/contract"
 )
 
-// A class is found by what was done and by what was noted; what is added to its record stands beside it.
+// A class is found by what was done and by what was noted; what is added to its record is beside it.
 func TestWhatWasTaughtIsFoundAgain(t *testing.T) {
 	th := open(t)
 	defer th.recovered()

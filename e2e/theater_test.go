@@ -191,7 +191,7 @@ func (th *theater) opened(url string, width, height int, cookies ...*http.Cookie
 	return th.tabOf(th.context(), url, width, height, cookies...)
 }
 
-// context is one of the browser's, with storage and a session of its own.
+// context returns one of the browser's, with storage and a session of its own.
 func (th *theater) context() *rod.Browser {
 	th.Helper()
 	context, err := th.browser.Incognito()
@@ -218,7 +218,7 @@ func (th *theater) fail(page *screen, format string, args ...any) {
 	th.Fatalf("%s\nthe page %s", fmt.Sprintf(format, args...), th.shown(page))
 }
 
-// shown is the page's address and text, and where its picture is.
+// shown returns the page's address and text, and where its picture is.
 func (th *theater) shown(page *screen) string {
 	tab := page.tab.Timeout(20 * time.Second)
 	text := "cannot be read"
@@ -258,7 +258,7 @@ func (th *theater) steadily(page *screen, what string, do func(*rod.Page) error)
 		case !stage.Replaced(err):
 			th.fail(page, "%s: %v", what, err)
 		}
-		time.Sleep(20 * time.Millisecond) // it is being replaced just now
+		time.Sleep(20 * time.Millisecond) // it is being replaced at the moment
 	}
 }
 
@@ -311,13 +311,13 @@ func (th *theater) act(page *screen, selector, pattern, js string) gson.JSON {
 	return value
 }
 
-// read is the text of the element in the moment when it matches.
+// read returns the text of the element in the moment when it matches.
 func (th *theater) read(page *screen, selector, pattern string) string {
 	th.Helper()
 	return th.act(page, selector, pattern, "(e) => e.innerText").Str()
 }
 
-// value is what stands in a field.
+// value returns what is in a field.
 func (th *theater) value(page *screen, selector string) string {
 	th.Helper()
 	return th.act(page, selector, "", "(e) => e.value").Str()
@@ -335,13 +335,13 @@ func (th *theater) tap(page *screen, selector, pattern string) {
 	th.act(page, selector, pattern, "(e) => e.click()")
 }
 
-// count is how many elements there are now.
+// count returns how many elements there are now.
 func (th *theater) count(page *screen, selector string) int {
 	th.Helper()
 	return th.eval(page, "(selector) => document.querySelectorAll(selector).length", selector).Int()
 }
 
-// eval is what a function of the page returns.
+// eval returns what a function of the page returns.
 func (th *theater) eval(page *screen, js string, args ...any) gson.JSON {
 	th.Helper()
 	var value gson.JSON
@@ -363,7 +363,7 @@ func (th *theater) until(page *screen, js string) {
 	}
 }
 
-// holds tells whether the expression becomes true within the time.
+// holds reports whether the expression becomes true within the time.
 func (th *theater) holds(page *screen, within time.Duration, js string) bool {
 	th.Helper()
 	ends := time.Now().Add(within)
@@ -381,7 +381,7 @@ func (th *theater) holds(page *screen, within time.Duration, js string) bool {
 		case !stage.Replaced(err):
 			th.fail(page, "%s: %v", js, err)
 		}
-		time.Sleep(20 * time.Millisecond) // it is being replaced just now
+		time.Sleep(20 * time.Millisecond) // it is being replaced at the moment
 	}
 }
 
@@ -410,7 +410,7 @@ func (th *theater) click(page *screen, selector, pattern string) {
 	})
 }
 
-// fill puts the text into a field in the place of what stands there.
+// fill puts the text into a field in the place of what is there.
 func (th *theater) fill(page *screen, selector, text string) {
 	th.Helper()
 	th.on(page, selector, "", func(e *rod.Element) error {
@@ -421,7 +421,7 @@ func (th *theater) fill(page *screen, selector, text string) {
 	})
 }
 
-// write adds the text to what stands in a field.
+// write adds the text to what is in a field.
 func (th *theater) write(page *screen, selector, text string) {
 	th.Helper()
 	th.on(page, selector, "", func(e *rod.Element) error { return e.Input(text) })
@@ -477,7 +477,7 @@ func (th *theater) back(page *screen) {
 	th.steadily(page, "going back", func(tab *rod.Page) error { return tab.NavigateBack() })
 }
 
-// address is where the page is.
+// address returns where the page is.
 func (th *theater) address(page *screen) string {
 	th.Helper()
 	return th.eval(page, "() => location.href").Str()
@@ -490,7 +490,7 @@ func (th *theater) onNewDocument(page *screen, js string) {
 	require.NoError(th, err)
 }
 
-// box is where an element is, in px.
+// box returns where an element is, in px.
 func (th *theater) box(page *screen, selector string) *proto.DOMRect {
 	th.Helper()
 	var box *proto.DOMRect

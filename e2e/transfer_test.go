@@ -8,7 +8,7 @@ import (
 	"github.com/stretchr/testify/require"
 )
 
-// What one machine exports is brought in on another from the School screen: what it would change is read before.
+// What one machine exports is imported on another from the School screen: what it would change is read before.
 func TestEverythingIsBroughtInFromTheScreen(t *testing.T) {
 	th := open(t)
 	defer th.recovered()

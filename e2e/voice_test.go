@@ -21,7 +21,7 @@ import (
 	"vastlantern/studio/contract"
 )
 
-// word is a sound that stands for a word: a tone of so many seconds, which begins at once.
+// word returns a sound that stands for a word: a tone of so many seconds, which begins at once.
 func word(t *testing.T, pitch, seconds float64) []byte {
 	t.Helper()
 	const rate = 24_000
@@ -114,7 +114,7 @@ func TestATeacherRecordsTheWords(t *testing.T) {
 }
 
 // listening notes each recording that is played, and when it is heard by what the device tells, in ms of the page's
-// clock (Web Audio API, getOutputTimestamp). The audio clock of a machine without a loudspeaker may stand still for a
+// clock (Web Audio API, getOutputTimestamp). The audio clock of a machine without a loudspeaker may be still for a
 // while, so a moment of it alone says nothing; and how late this is asked makes no difference.
 const listening = `(() => {
 	window.heard = [];
@@ -132,7 +132,7 @@ const listening = `(() => {
 const tooLate = 150
 
 // heardOnCounts waits until so many recordings were played, and sees that each is on a count, so many ms apart. On a
-// busy machine one may be missing or late within what is allowed, and the audio clock may stand still for a while: it
+// busy machine one may be missing or late within what is allowed, and the audio clock may be still for a while: it
 // tells no time then.
 func heardOnCounts(t *testing.T, th *theater, page *screen, count float64) {
 	t.Helper()

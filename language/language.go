@@ -1,5 +1,5 @@
-// Package language makes sentences of facts, for the commands and for the pages and files that are handed out. The
-// screens make theirs from the same catalogue, en.json (ui/src/language).
+// Package language turns facts into sentences, for the commands and for the pages and files that are handed out. The
+// screens use the same catalogue, en.json (ui/src/language).
 package language
 
 import (
@@ -47,7 +47,7 @@ func read(data []byte) (*Catalogue, error) {
 	return c, errors.Join(errs...)
 }
 
-// Text is the fact in words. One that the catalogue does not have is shown as it is, so that nothing is lost.
+// Text returns the fact in words. One that the catalogue does not have is shown as it is, so that nothing is lost.
 func (c *Catalogue) Text(f fact.Fact) string {
 	if f.None() {
 		return ""
@@ -61,7 +61,7 @@ func (c *Catalogue) Text(f fact.Fact) string {
 	return text.String()
 }
 
-// Error is an error in words: what it tells, and what those who wrapped it said around it.
+// Error returns an error in words: what it tells, and what those who wrapped it said around it.
 func (c *Catalogue) Error(err error) string {
 	var teller fact.Teller
 	if err == nil {
@@ -73,10 +73,10 @@ func (c *Catalogue) Error(err error) string {
 	return strings.Replace(err.Error(), teller.Error(), c.Text(teller.Tell()), 1)
 }
 
-// IDs is every message that there is, sorted.
+// IDs returns every message that there is, sorted.
 func (c *Catalogue) IDs() []string { return slices.Sorted(maps.Keys(c.messages)) }
 
-// Args is the names of the arguments that the message fills in, sorted.
+// Args returns the names of the arguments that the message fills in, sorted.
 func (c *Catalogue) Args(id string) []string {
 	names := map[string]bool{}
 	c.messages[id].names(names)

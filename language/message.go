@@ -42,7 +42,7 @@ func (a argument) write(c *Catalogue, to *strings.Builder, args fact.Args, _ str
 	to.WriteString(c.value(args[a.name]))
 }
 
-// separators stand between all of a list; any other word stands before its last, after commas.
+// separators stand between all of a list; any other word is before its last, after commas.
 var separators = map[string]string{"comma": ", ", "space": " ", "newline": "\n"}
 
 func (l list) write(c *Catalogue, to *strings.Builder, args fact.Args, _ string) {
@@ -142,7 +142,7 @@ func (p *parser) message(inside bool) (message, error) {
 	return m, nil
 }
 
-// place reads what stands in braces.
+// place reads what is in braces.
 func (p *parser) place() (piece, error) {
 	i := strings.IndexAny(p.rest[1:], "{}")
 	if i < 0 {
@@ -195,7 +195,7 @@ func (p *parser) cases(ch choice) (piece, error) {
 	}
 }
 
-// value is one argument as it stands in a text.
+// value returns one argument as it is in a text.
 func (c *Catalogue) value(arg any) string {
 	switch arg := arg.(type) {
 	case nil:

@@ -7,17 +7,17 @@ import (
 	"gorm.io/gorm/clause"
 )
 
-// Answers is what those who breathed answered after a class: sums, and nothing of who answered, from where or when.
+// Answers holds the sums of what people answered after a class. Who answered, from where or when is not stored.
 type Answers struct {
 	Most                 int // no more are taken
 	Easy, Right, TooMuch int
 	Main, Beside         int // of these, those who told which lane they took
 }
 
-// Given is how many answers there are.
+// Given returns the number of answers.
 func (a Answers) Given() int { return a.Easy + a.Right + a.TooMuch }
 
-// add is the sums with one more.
+// add returns the sums with one more answer.
 func (a Answers) add(more Answers) Answers {
 	return Answers{
 		a.Most,
@@ -29,7 +29,7 @@ func (a Answers) add(more Answers) Answers {
 	}
 }
 
-// ErrFull says that as many answers are there as are taken.
+// ErrFull means that no more answers are accepted.
 var ErrFull = errors.New("no more answers are taken")
 
 type answersRow struct {
@@ -49,8 +49,8 @@ func (s *Store) Ask(class int64, most int) error {
 	return plainly(s.db.Clauses(clause.OnConflict{DoNothing: true}).Create(&answersRow{ClassID: class, Most: most}).Error)
 }
 
-// Answers is the sums of a class, or ErrNotFound where nobody was asked. Sums that cannot be read are noted, and then
-// nobody was asked: they are no reason to do without the class.
+// Answers returns the sums of a class, or ErrNotFound where nobody was asked. Sums that cannot be read are noted, and
+// then nobody was asked: they are no reason to do without the class.
 func (s *Store) Answers(class int64) (Answers, error) {
 	var row answersRow
 	err := s.unreadable(KindAnswers, class, s.read.Take(&row, class).Error)

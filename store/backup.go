@@ -32,7 +32,7 @@ func (s *Store) Backup(path string) error {
 	return putInPlace(beside, path)
 }
 
-// putInPlace renames a file that is whole, so that after a crash there is it or what was there before.
+// putInPlace renames a complete file, so that a crash leaves either it or the file before it.
 func putInPlace(beside, path string) error {
 	file, err := os.OpenFile(beside, os.O_RDWR, 0)
 	if err != nil {
@@ -49,10 +49,10 @@ func putInPlace(beside, path string) error {
 	return nil
 }
 
-// Counts is how much there is in a store.
+// Counts holds the number of rows of each kind.
 type Counts struct{ Groups, Plans, Classes, Adjustments int64 }
 
-// Count tells how much there is.
+// Count counts the rows of each kind.
 func (s *Store) Count() (c Counts, err error) {
 	for _, one := range []struct {
 		model any
@@ -65,8 +65,8 @@ func (s *Store) Count() (c Counts, err error) {
 	return c, nil
 }
 
-// check tells whether the pages of the file are whole. How is quick_check, or integrity_check, which is slower and also
-// looks whether indexes and tables agree and whether all that is referred to is there.
+// check reports whether the pages of the file are whole. How is quick_check, or integrity_check, which is slower and
+// also looks whether indexes and tables agree and whether all that is referred to is there.
 func (s *Store) check(how string) error {
 	var says string
 	if err := s.db.Raw("PRAGMA " + how).Row().Scan(&says); err != nil || says != "ok" {
@@ -86,7 +86,7 @@ func (s *Store) check(how string) error {
 // may be missing in it.
 type IncompleteError struct {
 	Counts Counts
-	Newest time.Time // the start of its newest class, zero where it has none
+	Newest time.Time // the start of its newest class, zero if it has none
 }
 
 func (e *IncompleteError) Error() string {
@@ -95,9 +95,9 @@ func (e *IncompleteError) Error() string {
 }
 
 // Restore puts a backup into the place of the data file, once it was checked and brought to the present form. What was
-// there is kept beside it, under the name that is returned; empty where nothing was. Whenever it is interrupted, the
-// old file or the new one is in its place. A backup that may be incomplete is refused with an IncompleteError unless
-// that is allowed.
+// there is kept beside it, under the name that is returned; empty if nothing was. Whenever it is interrupted, the old
+// file or the new one is in its place. A backup that may be incomplete is refused with an IncompleteError unless that
+// is allowed.
 func Restore(backup, path string, now time.Time, incompleteToo bool) (kept string, err error) {
 	path, err = canonical(path)
 	if err != nil {
@@ -172,7 +172,7 @@ func prepareBackup(backup, fresh string, incompleteToo bool) error {
 	return translateError(err)
 }
 
-// asWritten tells whether the file is as this application writes it: it has no triggers or views, which would act on
+// asWritten reports whether the file is as this application writes it: it has no triggers or views, which would act on
 // what is stored later, and no migrations that this version does not know.
 func (s *Store) asWritten() error {
 	var acting int64
@@ -220,8 +220,8 @@ func (s *Store) incomplete() error {
 	return e
 }
 
-// Beside is a name beside the data file for what is kept of it before something else takes its place. It says when that
-// was, with a word before it such as "update-" where there is one, and is the name of no file yet.
+// Beside returns a name beside the data file for what is kept of it before something else takes its place. It says when
+// that was, with a word before it such as "update-" where there is one, and is the name of no file yet.
 func Beside(path, word string, now time.Time) string {
 	first := path + ".before-" + word + now.Format("2006-01-02-150405")
 	name := first

@@ -48,10 +48,10 @@ func (d *damage) note(of Damaged) {
 	d.met[entry{of.Kind, of.ID, of.Name}] = of.Why
 }
 
-// NoteDamage remembers an entry that cannot be read.
+// NoteDamage records an entry that cannot be read.
 func (s *Store) NoteDamage(of Damaged) { s.damage.note(of) }
 
-// Damage is the damaged entries that were met so far, by kind and number.
+// Damage returns the damaged entries that were met so far, by kind and number.
 func (s *Store) Damage() []Damaged {
 	s.damage.mutex.Lock()
 	defer s.damage.mutex.Unlock()
@@ -105,13 +105,13 @@ func readable[Row row](s *Store, kind Kind, column string, query *gorm.DB) ([]Ro
 	return rows, nil
 }
 
-// row is a row of a table with moments.
+// row is a table row with times.
 type row interface {
 	number() int64
 	moments() []time.Time
 }
 
-// outside tells why a row cannot be written again: one of its times is outside the calendar.
+// outside reports why a row cannot be written again: one of its times is outside the calendar.
 func outside(of row) error {
 	for _, at := range of.moments() {
 		if !at.IsZero() && !plan.InCalendar(at) {
@@ -145,7 +145,7 @@ func (s *Store) unreadable(kind Kind, id int64, err error) error {
 	return &UnreadableError{err}
 }
 
-// UnreadableError says that one entry of the data file is damaged.
+// UnreadableError means that one entry of the data file is damaged.
 type UnreadableError struct{ err error }
 
 func (e *UnreadableError) Error() string { return e.err.Error() }

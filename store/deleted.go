@@ -47,11 +47,11 @@ func (t Thing) row() any {
 	return &classRow{}
 }
 
-// Going is what goes with a deletion: the plans and classes of a group, what was pressed and remarked in classes, and
+// Going is what a deletion includes: the plans and classes of a group, what was pressed and remarked in classes, and
 // the recordings of a voice.
 type Going struct{ Plans, Classes, Adjustments, Remarks, Recordings int64 }
 
-// Deleted is something that was deleted by itself, and can still be brought back.
+// Deleted is something that was deleted by itself and can still be restored.
 type Deleted struct {
 	Thing
 	Name      string
@@ -59,7 +59,7 @@ type Deleted struct {
 	StartedAt time.Time // of a class or a rehearsal
 }
 
-// goes is the classes that go with a thing: itself, or those of a group.
+// goes returns the classes that go with a thing: itself, or those of a group.
 func (s *Store) goes(t Thing) *gorm.DB {
 	switch t.Kind {
 	case KindGroup:
@@ -70,7 +70,7 @@ func (s *Store) goes(t Thing) *gorm.DB {
 	return s.read.Model(&classRow{}).Select("id").Where("FALSE")
 }
 
-// Going tells what goes with a thing, a group's classes among it, or ErrNotFound.
+// Going returns what deleting a thing includes, with a group's classes. The error is ErrNotFound.
 func (s *Store) Going(t Thing) (g Going, err error) {
 	if err := s.read.Select("id").First(t.row(), t.ID).Error; err != nil {
 		return g, plainly(err)
@@ -119,8 +119,8 @@ func orNotFound(done *gorm.DB) error {
 	return done.Error
 }
 
-// BringBack brings back what was deleted, and what went with it. A plan or class whose group was deleted later comes
-// back with no group. ErrNotFound says that it is not there any more.
+// BringBack restores what was deleted, and what was deleted with it. A plan or class whose group was deleted later
+// comes back with no group. ErrNotFound says that it is no longer there.
 func (s *Store) BringBack(t Thing, now time.Time) error {
 	return s.transaction(func(db *gorm.DB) error {
 		db = db.Unscoped().Session(&gorm.Session{})
@@ -173,7 +173,7 @@ func (l *lenient) Scan(value any) error {
 // Value is here because GORM asks for it of every type that scans; it is only read.
 func (l lenient) Value() (driver.Value, error) { return l.Time, nil }
 
-// Deleted is what can be brought back, the latest first; not what went with something else. What cannot be read is
+// Deleted returns what can be brought back, the latest first; not what went with something else. What cannot be read is
 // noted and left out.
 func (s *Store) Deleted() ([]Deleted, error) {
 	var rows []struct {

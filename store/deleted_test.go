@@ -11,7 +11,7 @@ import (
 
 var monday = time.Date(2026, 3, 2, 18, 30, 0, 0, time.UTC)
 
-// taughtGroup is a group with a plan and a class, in which something was pressed and remarked.
+// taughtGroup returns a group with a plan and a class, in which something was pressed and remarked.
 func taughtGroup(t *testing.T, s *Store) (group, plan, class int64) {
 	t.Helper()
 	g, err := s.AddGroup(Group{Name: "Evening", Notes: "by the window", Conditions: map[string]int{"asthma": 1}})
@@ -26,7 +26,8 @@ func taughtGroup(t *testing.T, s *Store) (group, plan, class int64) {
 	return g.ID, p.ID, c.ID
 }
 
-// there is how many groups, plans and classes are shown; a class in a list counts as one that is found by its number.
+// there returns how many groups, plans and classes are shown; a class in a list counts as one that is found by its
+// number.
 func there(t *testing.T, s *Store) [3]int {
 	t.Helper()
 	groups, err := s.Groups()

@@ -36,7 +36,7 @@ type FileError struct {
 
 func (t *FileError) Error() string { return fmt.Sprintf("%s (%v)", t.Say, t.err) }
 
-// Tell is what is wrong and what to do.
+// Tell returns what is wrong and what to do.
 func (t *FileError) Tell() fact.Fact { return t.Say }
 
 // Unwrap is the driver's error.

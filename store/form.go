@@ -107,14 +107,14 @@ func examine(path string) (header, error) {
 	return h, nil
 }
 
-// newestForm is the number of the last migration.
+// newestForm returns the number of the last migration.
 func newestForm() (uint32, error) {
 	files, err := migrations.ReadDir("migrations")
 	return uint32(len(files)), err
 }
 
-// ours tells whether the tables are those of a data file of this application. Files of before there was an application
-// id are known by them.
+// ours reports whether the tables are those of a data file of this application. Files of before there was an
+// application id are known by them.
 func ours(db *gorm.DB) error {
 	var found int64
 	err := db.Raw("SELECT count(*) FROM sqlite_master WHERE type = 'table' AND name IN ('goose_db_version', 'classes', " +
@@ -130,7 +130,7 @@ func ours(db *gorm.DB) error {
 	return err
 }
 
-// size is a file's, 0 where it is not there.
+// size returns the size of a file, 0 if it is not there.
 func size(path string) int64 {
 	info, err := os.Stat(path)
 	if err != nil {

@@ -11,17 +11,17 @@ import (
 type Home struct {
 	ID         int64
 	UID        string // the same on every machine; given by the store where it is empty
-	ClassID    int64  // 0 where it was given with a plan, before any class
-	PlanID     int64  // 0 where the plan is gone
+	ClassID    int64  // 0 if it was given with a plan, before any class
+	PlanID     int64  // 0 if the plan is gone
 	GroupID    int64
 	GivenAt    time.Time
 	Document   []byte
 	Minutes    int // a day
 	Pieces     int
-	Days       int    // 0 where they are left open
+	Days       int    // 0 if they are left open
 	When       string // in the day
 	Sentence   string
-	Answer     string // how it was; empty where that is not known
+	Answer     string // how it was; empty if that is not known
 	AnsweredAt time.Time
 	Revision   int64 // one more with each answer
 }
@@ -100,7 +100,7 @@ func (s *Store) Home(id int64) (Home, error) {
 	return row.home(), plainly(err)
 }
 
-// HomeOf is the one of the uid, or ErrNotFound.
+// HomeOf returns the one of the uid, or ErrNotFound.
 func (s *Store) HomeOf(uid string) (Home, error) {
 	var row homeRow
 	err := s.read.Take(&row, "uid = ?", uid).Error
@@ -129,22 +129,22 @@ func (s *Store) there() *gorm.DB {
 		Order("given_at DESC, id DESC")
 }
 
-// HomesOfGroup is what the group was given, the latest first, at most so many.
+// HomesOfGroup returns what the group was given, the latest first, at most so many.
 func (s *Store) HomesOfGroup(group int64, most int) ([]Home, error) {
 	return s.homes(s.there().Where("group_id = ?", group).Limit(most))
 }
 
-// HomesOfClass is what was given in the class, or with its plan before any class.
+// HomesOfClass returns what was given in the class, or with its plan before any class.
 func (s *Store) HomesOfClass(class, plan int64) ([]Home, error) {
 	return s.homes(s.there().Where("class_id = ? OR class_id IS NULL AND plan_id = ?", class, reference(plan)))
 }
 
-// HomesOfPlan is what was given with the plan.
+// HomesOfPlan returns what was given with the plan.
 func (s *Store) HomesOfPlan(plan int64) ([]Home, error) {
 	return s.homes(s.there().Where("plan_id = ?", plan))
 }
 
-// EveryHome is all that was ever given, in the order in which it was.
+// EveryHome returns all that was ever given, in the order in which it was.
 func (s *Store) EveryHome() ([]Home, error) { return s.homes(s.read.Order("id")) }
 
 func (s *Store) homes(query *gorm.DB) ([]Home, error) {

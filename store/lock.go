@@ -16,7 +16,7 @@ import (
 // InUseError says that another program holds the data file.
 type InUseError struct {
 	Path   string
-	Holder string // who holds it, as that program wrote it down; empty where it could not be read
+	Holder string // who holds it, as that program wrote it down; empty if it could not be read
 }
 
 func (e *InUseError) Error() string {
@@ -29,13 +29,13 @@ func (e *InUseError) Error() string {
 
 const servedAt = ", at "
 
-// Address is where the holder serves the application, empty where it does not, or not yet.
+// Address returns where the holder serves the application, empty if it does not, or not yet.
 func (e *InUseError) Address() string {
 	_, address, _ := strings.Cut(e.Holder, servedAt)
 	return address
 }
 
-// Holder is who holds the data file just now, as far as it can be read.
+// Holder returns who holds the data file at the moment, as far as it can be read.
 func Holder(path string) *InUseError { return &InUseError{path, holder(path)} }
 
 // lock is the right to write to one data file. The operating system gives it back when the process ends, however it
@@ -50,7 +50,7 @@ type lock struct {
 // can read it.
 const holderAt = 1
 
-// lockFor is the lock file of a data file.
+// lockFor returns the lock file of a data file.
 func lockFor(path string) string { return path + ".lock" }
 
 // takeLock takes the right to write to the data file, or returns an InUseError that says who has it.
@@ -126,7 +126,7 @@ func (l *lock) release() error {
 	return errors.Join(l.letGo(), l.file.Unlock())
 }
 
-// holder is who holds the lock, as far as it can be read.
+// holder returns who holds the lock, as far as it can be read.
 func holder(path string) string {
 	file, err := os.Open(lockFor(path))
 	if err != nil {
@@ -138,7 +138,7 @@ func holder(path string) string {
 	return strings.TrimSpace(strings.ToValidUTF8(string(text[:n]), "?"))
 }
 
-// canonical is the one name of a data file, whatever links lead to it: two names must not have two locks.
+// canonical returns the one name of a data file, whatever links lead to it: two names must not have two locks.
 func canonical(path string) (string, error) {
 	path, err := filepath.Abs(path)
 	if err != nil {

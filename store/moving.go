@@ -2,10 +2,10 @@ package store
 
 import "gorm.io/gorm"
 
-// EveryPlan is all plans in the order in which they were made, those too that were deleted.
+// EveryPlan returns all plans in the order in which they were made, those too that were deleted.
 func (s *Store) EveryPlan() ([]Plan, error) { return s.plans(s.read.Unscoped().Order("id")) }
 
-// EveryClass is all classes in the order in which they were made, those too that were deleted.
+// EveryClass returns all classes in the order in which they were made, those too that were deleted.
 func (s *Store) EveryClass() ([]Class, error) { return s.classes(s.read.Unscoped().Order("id")) }
 
 // PutGroup stores a group in the place of the one with its uid, whether that is deleted or not.
@@ -26,7 +26,7 @@ func (s *Store) PutProgramme(p Programme) error {
 	return s.put(&programmeRow{}, p.UID, &row)
 }
 
-// ClassOf is the number of the class with the uid, whether it is deleted or not, or ErrNotFound.
+// ClassOf returns the number of the class with the uid, whether it is deleted or not, or ErrNotFound.
 func (s *Store) ClassOf(uid string) (int64, error) {
 	var row classRow
 	err := s.read.Unscoped().Select("id").First(&row, "uid = ?", uid).Error

@@ -22,8 +22,8 @@ import (
 // Opened is what was found and done when the file was opened.
 type Opened struct {
 	Made   bool   // there was no file of the name: a new one was made
-	Copied string // the copy that was made before the file was brought to a new form; empty where none was needed
-	// it looks like a copy of a file in use, without what stood in its journal: the last classes may be missing
+	Copied string // the copy that was made before the file was brought to a new form; empty if none was needed
+	// it looks like a copy of a file in use, without what was in its journal: the last classes may be missing
 	Incomplete bool
 }
 
@@ -33,7 +33,7 @@ const openName = "open"
 // How long a write waits for another program that holds the file, in milliseconds. A class that is led waits for it.
 const busyMS = 2000
 
-// Open opens the file to read and write, creates it where there is none, and brings it to the present form, of which it
+// Open opens the file to read and write, creates it if there is none, and brings it to the present form, of which it
 // first makes a copy. It refuses a file that another program has open with an InUseError that names it; who is how this
 // program is named to others.
 func Open(path, who string) (*Store, error) {
@@ -252,7 +252,7 @@ func (s *Store) ready() error {
 	return s.mark()
 }
 
-// behind tells whether there are migrations to make.
+// behind reports whether there are migrations to make.
 func (s *Store) behind() (bool, error) {
 	p, err := s.provider()
 	if err != nil {
@@ -320,13 +320,13 @@ func provider(pool *sql.DB) (*goose.Provider, error) {
 	return goose.NewProvider(goose.DialectSQLite3, pool, files)
 }
 
-// Opened is what was found and done when the file was opened.
+// Opened returns what was found and done when the file was opened.
 func (s *Store) Opened() Opened { return s.opened }
 
-// Path is the file, by its one name.
+// Path returns the file, by its one name.
 func (s *Store) Path() string { return s.path }
 
-// ServedAt adds to what others are told of who holds the file at which address it is served.
+// ServedAt adds to what others are notified of who holds the file at which address it is served.
 func (s *Store) ServedAt(address string) { s.lock.write(s.lock.who + servedAt + address) }
 
 // Close closes the file, notes in it that it is whole, and lets others have it.

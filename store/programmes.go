@@ -16,7 +16,7 @@ type Programme struct {
 	Base      []byte // the plan file of the class with which it was begun
 	Revision  int64  // one more with each save
 	UpdatedAt time.Time
-	DeletedAt time.Time // zero where it is not
+	DeletedAt time.Time // zero if it is not
 }
 
 type programmeRow struct {
@@ -51,7 +51,7 @@ func toProgrammeRow(p Programme) programmeRow {
 	}
 }
 
-// Programmes is all programmes in the order in which they were begun.
+// Programmes returns all programmes in the order in which they were begun.
 func (s *Store) Programmes() ([]Programme, error) { return s.programmes(s.read.Order("id")) }
 
 // EveryProgramme is Programmes with those that were deleted.
@@ -68,7 +68,7 @@ func (s *Store) programmes(query *gorm.DB) ([]Programme, error) {
 	return list, err
 }
 
-// Programme is one programme, or ErrNotFound.
+// Programme returns one programme, or ErrNotFound.
 func (s *Store) Programme(id int64) (Programme, error) {
 	var row programmeRow
 	err := s.read.Take(&row, id).Error
@@ -100,12 +100,12 @@ const (
 	classOf = "coalesce(json_extract(document, '$.programme.class'), json_extract(document, '$.course.class'))"
 )
 
-// PlansOfProgramme is the plans of a programme in the order of their times.
+// PlansOfProgramme returns the plans of a programme in the order of their times.
 func (s *Store) PlansOfProgramme(uid string) ([]Plan, error) {
 	return s.plans(s.read.Where(programmeOf+" = ?", uid).Order("starts_at IS NULL, starts_at, id"))
 }
 
-// PlansInCourses is the plans of courses, as they were made before there were programmes.
+// PlansInCourses returns the plans of courses, as they were made before there were programmes.
 func (s *Store) PlansInCourses() ([]Plan, error) {
 	return s.plans(s.read.Where("json_valid(document) AND json_extract(document, '$.course.name') <> ''").Order("id"))
 }
@@ -118,7 +118,7 @@ type ProgrammeClass struct {
 	Over       bool
 }
 
-// ClassesOfProgramme is the classes that were led of a programme, the oldest first.
+// ClassesOfProgramme returns the classes that were led of a programme, the oldest first.
 func (s *Store) ClassesOfProgramme(uid string) ([]ProgrammeClass, error) {
 	var rows []struct {
 		ID, PlanID sql.NullInt64

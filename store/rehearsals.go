@@ -14,7 +14,7 @@ type Rehearsal struct {
 	StartedAt time.Time
 	UpdatedAt time.Time
 	EndedAt   time.Time // zero while it goes on
-	DeletedAt time.Time // zero where it is not
+	DeletedAt time.Time // zero if it is not
 	Document  []byte    // the plan file that is led
 	Setting   []byte    // JSON: the room, the seed, the task and its level
 	Script    []byte    // JSON: what was pressed, and when
@@ -80,12 +80,12 @@ func toRehearsalRow(r Rehearsal) rehearsalRow {
 	}
 }
 
-// Rehearsals is all rehearsals, the latest first.
+// Rehearsals returns all rehearsals, the latest first.
 func (s *Store) Rehearsals() ([]Rehearsal, error) {
 	return s.rehearsals(s.read.Order("started_at DESC, id DESC"))
 }
 
-// EveryRehearsal is all rehearsals with those that were deleted, the oldest first.
+// EveryRehearsal returns all rehearsals with those that were deleted, the oldest first.
 func (s *Store) EveryRehearsal() ([]Rehearsal, error) {
 	return s.rehearsals(s.read.Unscoped().Order("id"))
 }
@@ -99,7 +99,7 @@ func (s *Store) rehearsals(query *gorm.DB) ([]Rehearsal, error) {
 	return list, err
 }
 
-// Rehearsal is one rehearsal, or ErrNotFound.
+// Rehearsal returns one rehearsal, or ErrNotFound.
 func (s *Store) Rehearsal(id int64) (Rehearsal, error) {
 	var row rehearsalRow
 	err := s.read.Take(&row, id).Error

@@ -14,8 +14,8 @@ const reserveSize = 4 << 20
 
 func (s *Store) reservePath() string { return s.path + ".reserve" }
 
-// KeepReserve keeps a little room on the disk, to be given up when the disk is full. Where there is none to be had,
-// there is no reserve, which is no error.
+// KeepReserve keeps a little room on the disk, to be given up when the disk is full. If there is none to be had, there
+// is no reserve, which is no error.
 func (s *Store) KeepReserve() {
 	if size(s.reservePath()) == reserveSize {
 		return

@@ -5,8 +5,8 @@ import (
 	"gorm.io/gorm/clause"
 )
 
-// save stores a row in the place of the revision that it was made from, but for some columns. The row carries the next
-// revision. ErrTaken says that another save came first, ErrNotFound that the row is gone.
+// save stores a row in the place of the revision that it was made from, except for some columns. The row carries the
+// next revision. ErrTaken says that another save came first, ErrNotFound that the row is gone.
 func save(find *gorm.DB, revision int64, row any, but ...string) error {
 	find = find.Session(&gorm.Session{}) // it is asked twice
 	return saved(find, find.Where("revision = ?", revision).Select("*").Omit(but...).Updates(row))

@@ -102,7 +102,7 @@ func reference(id int64) sql.NullInt64 { return sql.NullInt64{Int64: id, Valid: 
 
 func moment(t time.Time) sql.NullTime { return sql.NullTime{Time: t.UTC(), Valid: !t.IsZero()} }
 
-// timeOf is the moment, zero where there is none.
+// timeOf returns the moment, zero if there is none.
 func timeOf(t sql.NullTime) time.Time {
 	if !t.Valid {
 		return time.Time{}
@@ -110,7 +110,7 @@ func timeOf(t sql.NullTime) time.Time {
 	return t.Time.UTC()
 }
 
-// named is the uid, a new one where there is none yet.
+// named returns the uid, a new one if there is none yet.
 func named(uid string) string {
 	if uid != "" {
 		return uid
@@ -170,10 +170,10 @@ func toGroupRow(g Group) groupRow {
 	}
 }
 
-// Groups is all groups by name.
+// Groups returns all groups by name.
 func (s *Store) Groups() ([]Group, error) { return s.groups(s.read.Order("name")) }
 
-// EveryGroup is all groups by name, those too that were deleted.
+// EveryGroup returns all groups by name, those too that were deleted.
 func (s *Store) EveryGroup() ([]Group, error) { return s.groups(s.read.Unscoped().Order("name")) }
 
 func (s *Store) groups(query *gorm.DB) ([]Group, error) {
@@ -202,7 +202,7 @@ func (s *Store) SaveGroup(g Group) (Group, error) {
 	return row.group(), err
 }
 
-// Practices is the teacher's own practices by id, each as its file.
+// Practices returns the teacher's own practices by id, each as its file.
 func (s *Store) Practices() ([]Practice, error) {
 	var rows []practiceRow
 	err := s.read.Order("id").Find(&rows).Error
@@ -238,13 +238,13 @@ func (s *Store) RemovePractice(id string) error {
 	return plainly(removed.Error)
 }
 
-// Setting is what was stored under the name as JSON, or ErrNotFound.
+// Setting returns what was stored under the name as JSON, or ErrNotFound.
 func (s *Store) Setting(name string) ([]byte, error) {
 	value, _, err := s.SettingAt(name)
 	return value, err
 }
 
-// SettingAt is a Setting with its revision.
+// SettingAt returns a Setting with its revision.
 func (s *Store) SettingAt(name string) (value []byte, revision int64, err error) {
 	var row settingRow
 	err = s.read.First(&row, "name = ?", name).Error
@@ -256,7 +256,7 @@ func (s *Store) SaveSetting(name string, value []byte) error {
 	return s.inPlace("name", &settingRow{name, string(value), 1}, "value")
 }
 
-// ReplaceSetting stores JSON under the name in the place of one revision, 0 where there is none yet. ErrTaken says that
+// ReplaceSetting stores JSON under the name in the place of one revision, 0 if there is none yet. ErrTaken says that
 // somebody stored something there before.
 func (s *Store) ReplaceSetting(name string, value []byte, revision int64) error {
 	row := settingRow{name, string(value), revision + 1}
@@ -266,7 +266,7 @@ func (s *Store) ReplaceSetting(name string, value []byte, revision int64) error 
 	return save(s.db.Model(&settingRow{}).Where("name = ?", name), revision, &row, "name")
 }
 
-// Plans is all plans, those with a time first in the order of their times.
+// Plans returns all plans, those with a time first in the order of their times.
 func (s *Store) Plans() ([]Plan, error) {
 	return s.plans(s.read.Order("starts_at IS NULL, starts_at, id"))
 }
@@ -280,7 +280,7 @@ func (s *Store) plans(query *gorm.DB) ([]Plan, error) {
 	return list, err
 }
 
-// Plan is one plan, or ErrNotFound.
+// Plan returns one plan, or ErrNotFound.
 func (s *Store) Plan(id int64) (Plan, error) {
 	var row planRow
 	err := s.read.First(&row, id).Error
@@ -314,14 +314,14 @@ func (s *Store) SavePlan(p Plan) (Plan, error) {
 	return row.plan(), err
 }
 
-// InProgress is the class that has not come to its end, or ErrNotFound. It may have been deleted since.
+// InProgress returns the class that has not come to its end, or ErrNotFound. It may have been deleted since.
 func (s *Store) InProgress() (Class, error) {
 	var row classRow
 	err := s.read.Unscoped().Where("ended_at IS NULL").Order("id DESC").Take(&row).Error
 	return row.class(), found(s, KindClass, row.ID, row, err)
 }
 
-// NewestClass is the number of the class that was begun last, 0 where there is none.
+// NewestClass returns the number of the class that was begun last, 0 if there is none.
 func (s *Store) NewestClass() (id int64, err error) {
 	err = s.read.Unscoped().Model(&classRow{}).Select("coalesce(max(id), 0)").Scan(&id).Error
 	return id, plainly(err)
@@ -346,7 +346,7 @@ func (s *Store) classes(query *gorm.DB) ([]Class, error) {
 	return list, err
 }
 
-// Class is one class, or ErrNotFound.
+// Class returns one class, or ErrNotFound.
 func (s *Store) Class(id int64) (Class, error) {
 	var row classRow
 	err := s.read.First(&row, id).Error
@@ -383,7 +383,7 @@ func (s *Store) BeginClass(c Class) (begun Class, err error) {
 	return begun, err
 }
 
-// Adjustments is the adjustments of a class in the order they were made.
+// Adjustments returns the adjustments of a class in the order they were made.
 func (s *Store) Adjustments(class int64) ([]Adjustment, error) {
 	var rows []adjustmentRow
 	err := s.read.Where("class_id = ?", class).Order("number").Find(&rows).Error

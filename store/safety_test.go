@@ -182,7 +182,7 @@ func TestFilesThatAreNotOursOrNotWhole(t *testing.T) {
 	assert.Contains(t, language.English().Error(err), "is missing, but its journal")
 }
 
-// A plain copy of a file in use lacks what stood in its journal.
+// A plain copy of a file in use lacks what was in its journal.
 func TestACopyWithoutItsJournal(t *testing.T) {
 	folder := t.TempDir()
 	path, plain, target := filepath.Join(folder, "x.db"), filepath.Join(folder, "copy.db"), filepath.Join(folder, "y.db")

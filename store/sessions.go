@@ -10,7 +10,7 @@ type sessionRow struct {
 
 func (sessionRow) TableName() string { return "sessions" }
 
-// Session is the device of the hash, if its time has not run out: else ErrNotFound.
+// Session returns the device of the hash, if its time has not run out: else ErrNotFound.
 func (s *Store) Session(tokenHash string, now time.Time) (Session, error) {
 	var row sessionRow
 	err := s.read.First(&row, "token_hash = ? AND expires_at > ?", tokenHash, now.UTC()).Error

@@ -15,7 +15,7 @@ type Store struct {
 	db     *gorm.DB // the one connection that writes
 	read   *gorm.DB // those that read, which nobody who writes keeps waiting
 	path   string
-	lock   *lock // nil where it was opened only to read
+	lock   *lock // nil if it was opened only to read
 	damage *damage
 	opened Opened
 
@@ -42,8 +42,8 @@ func plainly(err error) error {
 	return translateError(err)
 }
 
-// With is the store for the work of a context. What only reads stops when the context ends. What writes is finished: a
-// phone that goes away in the middle of a press must not take it back.
+// With returns the store for the work of a context. What only reads stops when the context ends. What writes is
+// finished: a phone that goes away in the middle of a press must not take it back.
 func (s *Store) With(ctx context.Context) *Store {
 	with := *s
 	with.db = s.db.WithContext(context.WithoutCancel(ctx))
@@ -63,8 +63,8 @@ type Group struct {
 	ID         int64
 	Name       string
 	Level      string
-	Size       int               // usual number of people, 0 where not known
-	Weekday    int               // of its weekly class, 0 is Sunday; -1 where there is none
+	Size       int               // usual number of people, 0 if not known
+	Weekday    int               // of its weekly class, 0 is Sunday; -1 if there is none
 	Weektime   string            // of its weekly class, as 18:30
 	Under16    bool              // there are people under 16
 	Conditions map[string]int    // how many people have each condition, never who
@@ -73,7 +73,7 @@ type Group struct {
 	Revision   int64  // one more with each save
 	UID        string // the same on every machine; given by the store where it is empty
 	UpdatedAt  time.Time
-	DeletedAt  time.Time // zero where it is not deleted
+	DeletedAt  time.Time // zero if it is not deleted
 }
 
 // Practice is a teacher's own practice, as its file.
@@ -87,10 +87,10 @@ type Practice struct {
 // Plan is a stored class plan. Document is the plan file as it was written.
 type Plan struct {
 	ID        int64
-	GroupID   int64 // 0 where none
+	GroupID   int64 // 0 if none
 	Revision  int64 // one more with each save
 	Title     string
-	StartsAt  time.Time // zero where none
+	StartsAt  time.Time // zero if none
 	Document  []byte
 	UpdatedAt time.Time
 	UID       string // as a group's
@@ -100,7 +100,7 @@ type Plan struct {
 // Class is a class that was or is being led.
 type Class struct {
 	ID           int64
-	PlanID       int64 // 0 where the plan is gone
+	PlanID       int64 // 0 if the plan is gone
 	GroupID      int64
 	StartedAt    time.Time
 	EndedAt      time.Time // zero while it is in progress
@@ -116,7 +116,7 @@ type Adjustment struct {
 	Number int // from 1
 	Key    string
 	Body   []byte // a line of an adjustment script
-	Origin string // the device; empty where nobody had to sign in
+	Origin string // the device; empty if nobody had to sign in
 }
 
 // Session is a device that was signed in. TokenHash is of what the device keeps, which is stored nowhere else.

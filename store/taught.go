@@ -107,7 +107,7 @@ func (r listedRow) moments() []time.Time { return []time.Time{r.StartedAt} }
 
 func (listedRow) TableName() string { return "classes" }
 
-// Remarks is what was added to the record of a class, in order.
+// Remarks returns what was added to the record of a class, in order.
 func (s *Store) Remarks(class int64) ([]Remark, error) {
 	var rows []remarkRow
 	err := s.read.Where("class_id = ?", class).Order("id").Find(&rows).Error
@@ -118,8 +118,8 @@ func (s *Store) Remarks(class int64) ([]Remark, error) {
 	return list, plainly(err)
 }
 
-// NewestRemarks is the text of the newest remark of a kind, by class, of the classes that began in that time: an empty
-// one where it was taken back.
+// NewestRemarks returns the text of the newest remark of a kind, by class, of the classes that began in that time: an
+// empty one where it was taken back.
 func (s *Store) NewestRemarks(kind string, from, to time.Time) (map[int64]string, error) {
 	var rows []remarkRow
 	err := s.read.Where("kind = ? AND class_id IN (SELECT id FROM classes WHERE started_at >= ? AND started_at < ? AND "+
@@ -141,8 +141,8 @@ func (s *Store) AddRemark(class int64, r Remark) error {
 	})
 }
 
-// ReplaceRemark adds what takes the place of the newest remark of its kind, whose id is newest, or 0 where there is
-// none. ErrTaken says that there is a newer one.
+// ReplaceRemark adds what takes the place of the newest remark of its kind, whose id is newest, or 0 if there is none.
+// ErrTaken says that there is a newer one.
 func (s *Store) ReplaceRemark(class int64, r Remark, newest int64) error {
 	return s.changing(class, func(db *gorm.DB) error {
 		var id int64
@@ -190,8 +190,8 @@ func (s *Store) SaveDigest(d Digest) error {
 	return plainly(s.db.Clauses(clause.OnConflict{UpdateAll: true}).Create(&row).Error)
 }
 
-// Undigested is the numbers of the classes that have come to their end and whose digest is missing or of before, at
-// most so many; those too that cannot be read, whose digest says so.
+// Undigested returns the numbers of the classes that have come to their end and whose digest is missing or of before,
+// at most so many; those too that cannot be read, whose digest says so.
 func (s *Store) Undigested(most int) (ids []int64, err error) {
 	err = s.read.Model(&classRow{}).
 		Where("ended_at IS NOT NULL AND id NOT IN (SELECT class_id FROM digests WHERE over = 1)").
@@ -202,14 +202,14 @@ func (s *Store) Undigested(most int) (ids []int64, err error) {
 	return ids, plainly(err)
 }
 
-// WithoutDigest is how many classes are not in lists yet.
+// WithoutDigest returns how many classes are not in lists yet.
 func (s *Store) WithoutDigest() (n int64, err error) {
 	// There is no digest without its class: two counts need not look for each of thousands.
 	err = s.read.Raw("SELECT (SELECT count(*) FROM classes) - (SELECT count(*) FROM digests)").Scan(&n).Error
 	return n, plainly(err)
 }
 
-// DamagedClasses is the classes that cannot be read, as their digests say.
+// DamagedClasses returns the classes that cannot be read, as their digests say.
 func (s *Store) DamagedClasses() ([]Damaged, error) {
 	var rows []digestRow
 	err := s.read.Where("damaged <> ''").Order("class_id").Find(&rows).Error
@@ -220,8 +220,8 @@ func (s *Store) DamagedClasses() ([]Damaged, error) {
 	return list, plainly(err)
 }
 
-// Find is the classes that are asked for, the newest first. Classes without a digest and damaged ones are not found. A
-// search that takes longer than the context allows is given up.
+// Find returns the classes that are asked for, the newest first. Classes without a digest and damaged ones are not
+// found. A search that takes longer than the context allows is given up.
 func (s *Store) Find(ctx context.Context, search Search) ([]Listed, error) {
 	columns := "classes.id, classes.plan_id, classes.group_id, classes.started_at, over, title, length_ms, headlines, " +
 		"practices, eased"

@@ -14,7 +14,7 @@ type Voice struct {
 	Name      string
 	Language  string // BCP 47
 	UpdatedAt time.Time
-	DeletedAt time.Time // zero where it is not
+	DeletedAt time.Time // zero if it is not
 }
 
 // Recording is a word of a voice. Sound is there only where it is asked for.
@@ -59,10 +59,10 @@ func (r voiceRow) voice() Voice {
 	return Voice{r.ID, r.UID, r.Name, r.Language, r.UpdatedAt.UTC(), timeOf(sql.NullTime(r.DeletedAt))}
 }
 
-// Voices is all voices by name.
+// Voices returns all voices by name.
 func (s *Store) Voices() ([]Voice, error) { return s.voices(s.read.Order("name, id")) }
 
-// EveryVoice is all voices in the order in which they were made, those too that were deleted.
+// EveryVoice returns all voices in the order in which they were made, those too that were deleted.
 func (s *Store) EveryVoice() ([]Voice, error) { return s.voices(s.read.Unscoped().Order("id")) }
 
 func (s *Store) voices(query *gorm.DB) ([]Voice, error) {
@@ -74,7 +74,7 @@ func (s *Store) voices(query *gorm.DB) ([]Voice, error) {
 	return list, err
 }
 
-// Voice is one voice, or ErrNotFound.
+// Voice returns one voice, or ErrNotFound.
 func (s *Store) Voice(id int64) (Voice, error) {
 	var row voiceRow
 	err := s.read.Take(&row, id).Error
@@ -136,7 +136,7 @@ func (s *Store) RemoveRecording(voice int64, plain string) error {
 	return plainly(removed.Error)
 }
 
-// Recordings is those of a voice that count, the newest of each word, without their sound.
+// Recordings returns those of a voice that count, the newest of each word, without their sound.
 func (s *Store) Recordings(voice int64) ([]Recording, error) {
 	return s.recordings(s.newest(voice).Select(soundless))
 }
@@ -158,7 +158,7 @@ func (s *Store) recordings(query *gorm.DB) ([]Recording, error) {
 	return list, err
 }
 
-// Sound is a recording by the sum of its sound, or ErrNotFound.
+// Sound returns a recording by the sum of its sound, or ErrNotFound.
 func (s *Store) Sound(sum string) ([]byte, error) {
 	var row recordingRow
 	err := s.read.Select("sound").Where("sum = ?", sum).Take(&row).Error

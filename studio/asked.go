@@ -11,7 +11,7 @@ import (
 // AskedFor is how long after its end a class is asked about on the room's page.
 const AskedFor = 30 * time.Minute
 
-// AskedUntil is until when those who breathed may say how the class was, and the sums so far; the zero time where
+// AskedUntil returns until when those who breathed may say how the class was, and the sums so far; the zero time where
 // nobody is asked, or not any more: it is over for too long, or another one has begun since.
 func (s *Studio) AskedUntil(ctx context.Context, class store.Class) (until time.Time, sums store.Answers, err error) {
 	sums, err = s.Store.With(ctx).Answers(class.ID)

@@ -35,12 +35,12 @@ type Sent struct {
 	Origin  string // the device
 }
 
-// BeginClass is a class of the plan without adjustments.
+// BeginClass returns a class of the plan without adjustments.
 func BeginClass(stored store.Class, p *plan.Plan) *Class {
 	return &Class{Stored: stored, Plan: p, Led: pace.Begin(p)}
 }
 
-// ReadClass is a class as it is stored. An error is one that OrDamaged takes for a damaged entry.
+// ReadClass returns a class as it is stored. An error is one that OrDamaged takes for a damaged entry.
 func ReadClass(stored store.Class, rows []store.Adjustment) (*Class, error) {
 	_, p, err := sheet.ReadPlan(bytes.NewReader(stored.Document))
 	if err != nil {
@@ -65,7 +65,7 @@ func (c *Class) AddStored(a store.Adjustment) error {
 	return nil
 }
 
-// because is what was seen and led to the adjustment, as its line has it.
+// because returns what was seen and led to the adjustment, as its line has it.
 func because(body []byte) string {
 	var line struct {
 		Because string `json:"because"`
@@ -76,7 +76,7 @@ func because(body []byte) string {
 	return line.Because
 }
 
-// Copy is the same class, to which adjustments can be added without changing this one.
+// Copy returns the same class, to which adjustments can be added without changing this one.
 func (c *Class) Copy() *Class {
 	copied := *c
 	copied.Script, copied.Sent, copied.Answers, copied.Led = slices.Clip(c.Script), slices.Clip(
@@ -85,8 +85,8 @@ func (c *Class) Copy() *Class {
 	return &copied
 }
 
-// Next is the same class for the one who goes on leading it, which shares what is done. This one must not be added to
-// any more.
+// Next returns the same class for the one who goes on leading it, which shares what is done. This one must not be added
+// to any more.
 func (c *Class) Next() *Class {
 	next := *c
 	next.Led = c.Led.Next()
@@ -100,8 +100,8 @@ func (c *Class) Add(from Sent, a pace.Adjustment) {
 	c.Script = append(c.Script, a)
 }
 
-// At is how far the class is at the time, in milliseconds; never before its last adjustment, since times never fall.
-// One that is over is at its end.
+// At returns how far the class is at the time, in milliseconds; never before its last adjustment, since times never
+// fall. One that is over is at its end.
 func (c *Class) At(now time.Time) int64 {
 	if !c.Stored.EndedAt.IsZero() { // whatever the clock says, which may have been set since
 		now = c.Stored.EndedAt
@@ -109,7 +109,7 @@ func (c *Class) At(now time.Time) int64 {
 	return max(0, now.Sub(c.Stored.StartedAt).Milliseconds(), c.LastPress())
 }
 
-// LastPress is the time of the last adjustment, 0 where there is none.
+// LastPress returns the time of the last adjustment, 0 if there is none.
 func (c *Class) LastPress() int64 {
 	if n := len(c.Script); n > 0 {
 		return c.Script[n-1].At
@@ -117,24 +117,24 @@ func (c *Class) LastPress() int64 {
 	return 0
 }
 
-// Running tells whether the class has not come to its end.
+// Running reports whether the class has not come to its end.
 func (c *Class) Running(now time.Time) bool {
 	return c.Stored.EndedAt.IsZero() && c.Led.At(c.At(now)).Passage > 0
 }
 
-// Known is the number of the adjustment that was sent under the key, 0 where none was.
+// Known returns the number of the adjustment that was sent under the key, 0 if none was.
 func (c *Class) Known(key string) int {
 	return slices.IndexFunc(c.Sent, func(s Sent) bool { return s.Key == key }) + 1
 }
 
-// Answer is the answer to the adjustment of the number, from 1, with what is known of it besides.
+// Answer returns the answer to the adjustment of the number, from 1, with what is known of it besides.
 func (c *Class) Answer(number int) contract.Answer {
 	answer := contract.AnswerOf(c.Answers[number-1])
 	answer.Number, answer.Because, answer.Origin = number, c.Sent[number-1].Because, c.Sent[number-1].Origin
 	return answer
 }
 
-// FileName is the day and the title of the class.
+// FileName returns the day and the title of the class.
 func (c *Class) FileName() string {
 	return c.Stored.StartedAt.Local().Format(time.DateOnly) + "-" + FileName(c.Plan.Title)
 }

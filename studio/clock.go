@@ -19,7 +19,7 @@ type Clock struct {
 	at    time.Duration // at this uptime
 }
 
-// NewClock is the clock of real classes.
+// NewClock returns the clock of real classes.
 func NewClock() *Clock { return NewClockOf(1, time.Now, uptime, bootID()) }
 
 // NewQuickClock showed real time at the moment, which is past, and has run at the rate since, in seconds a second. Two
@@ -32,20 +32,20 @@ func NewQuickClock(moment time.Time, rate float64) *Clock {
 	return c
 }
 
-// NewClockOf is a clock on these sources: the time of day, which may be set at any moment, and an uptime that runs
-// evenly; boot names what the uptime counts from, empty where that is not known.
+// NewClockOf returns a clock on these sources: the time of day, which may be set at any moment, and an uptime that runs
+// evenly; boot names what the uptime counts from, empty if that is not known.
 func NewClockOf(rate float64, wall func() time.Time, uptime func() time.Duration, boot string) *Clock {
 	return &Clock{rate: rate, wall: wall, uptime: uptime, boot: boot, from: wall().Round(0), at: uptime()}
 }
 
-// Now is the time on the clock.
+// Now returns the time on the clock.
 func (c *Clock) Now() time.Time {
 	c.mutex.Lock()
 	defer c.mutex.Unlock()
 	return c.from.Add(time.Duration(float64(c.uptime()-c.at) * c.rate))
 }
 
-// Rate is how many of its seconds pass in one.
+// Rate returns how many of its seconds pass in one.
 func (c *Clock) Rate() float64 { return c.rate }
 
 // Set takes the time of day anew, which may have been corrected. For moments in which no class runs. A clock that
@@ -61,11 +61,11 @@ func (c *Clock) Set() {
 // Mark is what a clock showed at a moment, for a clock of the next start.
 type Mark struct {
 	At     time.Time     `json:"at"`
-	Boot   string        `json:"boot"`   // the start of the machine that Uptime belongs to; empty where that is not known
+	Boot   string        `json:"boot"`   // the start of the machine that Uptime belongs to; empty if that is not known
 	Uptime time.Duration `json:"uptime"` // when it showed At
 }
 
-// Mark is what the clock shows now.
+// Mark returns what the clock shows now.
 func (c *Clock) Mark() Mark {
 	c.mutex.Lock()
 	defer c.mutex.Unlock()

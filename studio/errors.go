@@ -25,24 +25,24 @@ type Failure struct {
 
 func (f *Failure) Error() string { return f.Problem.Say.Error() }
 
-// Tell is what a person should be told.
+// Tell returns what a person should be told.
 func (f *Failure) Tell() fact.Fact { return f.Problem.Say }
 
 // Unwrap makes errors.Is find the kind.
 func (f *Failure) Unwrap() error { return f.Kind }
 
-// Fail is a Failure of a kind; its message has the arguments, as fact.New takes them.
+// Fail returns a Failure of a kind; its message has the arguments, as fact.New takes them.
 func Fail(kind error, id string, args ...any) *Failure { return FailWith(kind, fact.New(id, args...)) }
 
-// FailWith is a Failure that tells a fact.
+// FailWith returns a Failure that tells a fact.
 func FailWith(kind error, say fact.Fact) *Failure {
 	return &Failure{kind, contract.Problem{Say: say}}
 }
 
-// FailAll is a Failure of several things that are wrong.
+// FailAll returns a Failure of several things that are wrong.
 func FailAll(wrong []fact.Fact) *Failure { return Fail(ErrInvalid, "several", "list", wrong) }
 
-// FailInPlan is a Failure of a plan that is not right, with each of its errors.
+// FailInPlan returns a Failure of a plan that is not right, with each of its errors.
 func FailInPlan(wrong error, id string) *Failure {
 	return &Failure{ErrInvalid, contract.Problem{Say: fact.New(id), Fields: contract.FieldErrorsOf(wrong)}}
 }
@@ -55,7 +55,7 @@ func FailRunning(running *Class, id string) *Failure {
 	}
 }
 
-// Thing is what a kind of entry is called, by the message "thing.<kind>".
+// Thing returns what a kind of entry is called, by the message "thing.<kind>".
 func Thing(kind store.Kind) fact.Fact { return fact.New("thing." + string(kind)) }
 
 // Missing turns the store's ErrNotFound into a failure that says what is not there.
@@ -91,7 +91,7 @@ func ChangedMeanwhile(say fact.Fact) *Failure {
 	return &Failure{ErrConflict, contract.Problem{Say: say, Changed: true}}
 }
 
-// FileProblem is what to tell a person of an error of the data file or the disk; none where it is none.
+// FileProblem returns what to tell a person of an error of the data file or the disk; none if it is none.
 func FileProblem(err error) fact.Fact {
 	var fileError *store.FileError
 	if !errors.As(err, &fileError) {
@@ -131,7 +131,7 @@ func (s *Studio) NoteDamage(kind store.Kind, id int64, err error) {
 	s.Store.NoteDamage(store.Damaged{Kind: kind, ID: id, Why: fact.Of(err)})
 }
 
-// IsInPlan tells whether an error is of the fields of a plan.
+// IsInPlan reports whether an error is of the fields of a plan.
 func IsInPlan(err error) bool {
 	var errs plan.Errors
 	return errors.As(err, &errs)

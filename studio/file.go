@@ -12,7 +12,7 @@ type File struct {
 	Data []byte
 }
 
-// FileName is a title as a file's name on any system.
+// FileName returns a title as a file's name on any system.
 func FileName(title string) string {
 	name := strings.Map(func(r rune) rune {
 		if unicode.IsLetter(r) || unicode.IsDigit(r) {

@@ -20,7 +20,7 @@ var sheets = map[string]struct {
 	"vtt":  {"text/vtt; charset=utf-8", sheet.WriteVTT},
 }
 
-// SheetFile is a cue sheet in the form: csv, json or vtt. The name is without its ending.
+// SheetFile returns a cue sheet in the form: csv, json or vtt. The name is without its ending.
 func SheetFile(name, form string, t pace.Timeline) (File, error) {
 	as, known := sheets[form]
 	if !known {
@@ -41,7 +41,8 @@ func writeForSpreadsheets(w io.Writer, t pace.Timeline) error {
 	return sheet.WriteCSV(w, t)
 }
 
-// PlainCell is a cell that no spreadsheet takes for a formula (common practice, as OWASP's "CSV Injection" advises).
+// PlainCell returns a cell that no spreadsheet takes for a formula (common practice, as OWASP's "CSV Injection"
+// advises).
 func PlainCell(cell string) string {
 	if cell != "" && strings.ContainsRune("=+-@\t\r", rune(cell[0])) {
 		return "'" + cell

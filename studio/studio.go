@@ -1,5 +1,5 @@
-// Package studio is what the rooms of the application share: the data file, the clock, the errors that a person is
-// told, and who is told of changes. Each job is a room of its own below this folder; package desk puts them together.
+// Package studio holds what the rooms of the application share: the data file, the clock, the errors shown to people,
+// and who is notified of changes. Each job has its own room below this folder; package desk puts them together.
 package studio
 
 import (
@@ -18,7 +18,7 @@ type Studio struct {
 
 	now   func() time.Time
 	rate  float64
-	clock *Clock // nil where the time is a function's
+	clock *Clock // nil if the time is a function's
 
 	watching sync.Mutex
 	watchers map[int64]map[chan struct{}]bool // by class
@@ -26,14 +26,14 @@ type Studio struct {
 	onClass  []func(context.Context, store.Class)
 }
 
-// New is a studio on the store and the clock.
+// New returns a studio on the store and the clock.
 func New(s *store.Store, c *Clock) *Studio {
 	studio := WithTime(s, c.Now, c.Rate())
 	studio.clock = c
 	return studio
 }
 
-// WithTime is a studio whose clock is the function, as for demo data that was taught weeks ago.
+// WithTime returns a studio whose clock is the function, as for demo data that was taught weeks ago.
 func WithTime(s *store.Store, now func() time.Time, rate float64) *Studio {
 	return &Studio{Store: s, now: now, rate: rate, watchers: map[int64]map[chan struct{}]bool{}}
 }
@@ -41,13 +41,13 @@ func WithTime(s *store.Store, now func() time.Time, rate float64) *Studio {
 // Late is how long after its planned start a class still counts as the next one: teachers begin late.
 const Late = 30 * time.Minute
 
-// Now is the time on the application's clock.
+// Now returns the time on the application's clock.
 func (s *Studio) Now() time.Time { return s.now() }
 
-// Rate is how many seconds of the application's clock pass in a real one.
+// Rate returns how many seconds of the application's clock pass in a real one.
 func (s *Studio) Rate() float64 { return s.rate }
 
-// ClockAnswer is one half of a clock exchange; received is when the question came.
+// ClockAnswer returns one half of a clock exchange; received is when the question came.
 func (s *Studio) ClockAnswer(received time.Time) contract.Clock {
 	return contract.Clock{ReceivedMS: contract.Millis(received), SentMS: contract.Millis(s.now()), Rate: s.rate}
 }
@@ -59,7 +59,7 @@ func (s *Studio) SetClock() {
 	}
 }
 
-// MarkClock is what the clock shows, for the next start; false where the time is a function's.
+// MarkClock returns what the clock shows, for the next start; false if the time is a function's.
 func (s *Studio) MarkClock() (Mark, bool) {
 	if s.clock == nil {
 		return Mark{}, false
@@ -138,8 +138,8 @@ func (s *Studio) wake(all ...int64) {
 	}
 }
 
-// OnClass has the function called whenever what is stored of a class has changed but for one more adjustment: it began,
-// it ended, something was added to its record. To be called before anything is served.
+// OnClass has the function called whenever what is stored of a class has changed except for one more adjustment: it
+// began, it ended, something was added to its record. To be called before anything is served.
 func (s *Studio) OnClass(changed func(context.Context, store.Class)) {
 	s.onClass = append(s.onClass, changed)
 }

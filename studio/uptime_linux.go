@@ -18,7 +18,7 @@ func uptime() time.Duration {
 	return time.Duration(t.Nano())
 }
 
-// bootID names the start of the machine from which uptime counts (random(4)); empty where it is not known.
+// bootID names the start of the machine from which uptime counts (random(4)); empty if it is not known.
 func bootID() string {
 	id, err := os.ReadFile("/proc/sys/kernel/random/boot_id")
 	if err != nil {

@@ -8,5 +8,5 @@ import "time"
 // the teacher is asked after the gap as after any other.
 func uptime() time.Duration { return time.Since(started) }
 
-// bootID is empty: uptime counts from the start of the program.
+// bootID returns empty: uptime counts from the start of the program.
 func bootID() string { return "" }

@@ -25,7 +25,7 @@ const (
 	maxSeconds = 60
 )
 
-// ReadWave is the samples of a RIFF WAVE file, from -1 to 1, its channels mixed, and how many there are a second.
+// ReadWave returns the samples of a RIFF WAVE file, from -1 to 1, its channels mixed, and how many there are a second.
 func ReadWave(file []byte) (samples []float64, rate int, err error) {
 	plain, err := plainWave(file)
 	if err != nil {
@@ -53,9 +53,9 @@ func ReadWave(file []byte) (samples []float64, rate int, err error) {
 	return samples, int(in.SampleRate), nil
 }
 
-// plainWave is the file with its format and its samples only. The library allocates what a chunk claims to hold before
-// it reads it, so every size is held against the file first, and chunks that are not needed, as LIST, smpl and cue, do
-// not reach it (Microsoft and IBM, Multimedia Programming Interface and Data Specifications 1.0, 1991).
+// plainWave returns the file with its format and its samples only. The library allocates what a chunk claims to hold
+// before it reads it, so every size is held against the file first, and chunks that are not needed, as LIST, smpl and
+// cue, do not reach it (Microsoft and IBM, Multimedia Programming Interface and Data Specifications 1.0, 1991).
 func plainWave(file []byte) ([]byte, error) {
 	const header, chunkHeader, formatSize = 12, 8, 16
 	if len(file) < header || string(file[:4]) != "RIFF" || string(file[8:12]) != "WAVE" {
@@ -93,7 +93,7 @@ func plainWave(file []byte) ([]byte, error) {
 	return plain.Bytes(), nil
 }
 
-// isPlain tells whether a format is one that is read, for so many bytes of samples.
+// isPlain reports whether a format is one that is read, for so many bytes of samples.
 func isPlain(format []byte, length int) bool {
 	field := func(at int) int { return int(binary.LittleEndian.Uint16(format[at:])) }
 	channels, rate, bits := field(2), int(binary.LittleEndian.Uint32(format[4:])), field(14)
@@ -112,7 +112,7 @@ func isPlain(format []byte, length int) bool {
 
 const bits = 16 // of what is kept
 
-// WriteWave is a recording as it is kept.
+// WriteWave returns a recording as it is kept.
 func WriteWave(r voice.Recording) ([]byte, error) {
 	data := make([]int, len(r.Samples))
 	for i, s := range r.Samples {
@@ -126,7 +126,7 @@ func WriteWave(r voice.Recording) ([]byte, error) {
 	return file.data, errors.Join(err, out.Close())
 }
 
-// SumOf is what a sound is asked for by.
+// SumOf returns what a sound is asked for by.
 func SumOf(sound []byte) string {
 	sum := sha256.Sum256(sound)
 	return hex.EncodeToString(sum[:16]) // long enough that nobody guesses it, short enough for every message

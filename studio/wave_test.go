@@ -12,7 +12,7 @@ import (
 	"vastlantern/core/voice"
 )
 
-// tone is a recording of a tenth of a second as a file.
+// tone returns a recording of a tenth of a second as a file.
 func tone(t *testing.T) []byte {
 	t.Helper()
 	r := voice.Recording{Rate: 24_000, Samples: make([]float64, 2400)}
@@ -24,7 +24,7 @@ func tone(t *testing.T) []byte {
 	return file
 }
 
-// chunk is a chunk that claims to hold so much.
+// chunk returns a chunk that claims to hold so much.
 func chunk(id string, claims uint32, content string) []byte {
 	return append(binary.LittleEndian.AppendUint32([]byte(id), claims), content...)
 }

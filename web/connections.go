@@ -23,8 +23,8 @@ const (
 	mostHeader = 32 << 10 // bytes
 )
 
-// Bounds of open connections. A phone that shows the room has one or two, and a class of a hundred behind one address
-// of a wireless network still comes in.
+// Bounds of open connections. A room phone has one or two, and a class of a hundred behind one wireless address still
+// fits.
 const (
 	mostOpen     = 6000
 	mostFrom     = 300
@@ -32,8 +32,8 @@ const (
 	mostTeachers = 64  // addresses that are remembered as the teacher's
 )
 
-// NewServer is a server for the handler that nobody keeps busy by being slow or by opening connections.
-// Proxies that are trusted bring many people each: their connections are bounded only together.
+// NewServer returns a server for the handler that slow clients and many connections cannot block. Proxies that are
+// trusted bring many people each: their connections are bounded only together.
 func NewServer(handler http.Handler, options Options) *Server {
 	c := &connections{
 		trusts:   options.trusts,
@@ -65,7 +65,7 @@ func NewServer(handler http.Handler, options Options) *Server {
 	return s
 }
 
-// underneath is the connection that is counted, below its encryption; nil in tests that have none.
+// underneath returns the connection that is counted, below its encryption; nil in tests that have none.
 func underneath(open net.Conn) *connection {
 	if encrypted, ok := open.(*tls.Conn); ok {
 		open = encrypted.NetConn()
@@ -91,8 +91,8 @@ func (s *Server) ServeTLS(listener net.Listener, config *tls.Config) error {
 	return s.http.Serve(tls.NewListener(&bounded{listener, s.connections}, config))
 }
 
-// Shutdown lets nobody in any more, ends the streams, and waits until what was asked is answered, or the context ends;
-// what is not answered then is cut off.
+// Shutdown accepts no more connections, ends the streams, and waits until open requests are answered or the context
+// ends. It cuts off the rest.
 func (s *Server) Shutdown(ctx context.Context) error {
 	err := s.http.Shutdown(ctx)
 	if err != nil {
@@ -101,7 +101,7 @@ func (s *Server) Shutdown(ctx context.Context) error {
 	return err
 }
 
-// Close ends it. Streams stay open as long as their screens, so they are cut.
+// Close stops the server. Streams stay open as long as their screens, so it cuts them.
 func (s *Server) Close() error {
 	err := s.http.Close()
 	s.connections.closeTaken()
@@ -113,14 +113,14 @@ type (
 	closingKey    struct{}
 )
 
-// closing is closed when the server of a request is to end; nil in tests that have none.
+// closing returns the channel that is closed when the server stops; nil in tests without one.
 func closing(r *http.Request) <-chan struct{} {
 	to, _ := r.Context().Value(closingKey{}).(chan struct{})
 	return to
 }
 
-// connections counts the open connections and closes those that wait, the oldest of the busiest address first, where
-// there are too many: whoever asks something at once is never the one.
+// connections counts the open connections. If there are too many it closes idle ones, the oldest of the busiest address
+// first; a connection that sends its request at once is never closed.
 type connections struct {
 	mutex          sync.Mutex
 	open           int
@@ -165,7 +165,7 @@ func (b *bounded) Accept() (net.Conn, error) {
 	}
 }
 
-// admit makes room for a connection, or returns nil where there is none.
+// admit makes room for a connection, or returns nil if there is none.
 func (c *connections) admit(open net.Conn) *connection {
 	of := addressOf(open.RemoteAddr().String())
 	own := isLoopback(of)
@@ -208,7 +208,7 @@ func (c *connections) admit(open net.Conn) *connection {
 	}
 }
 
-// busiest is the address with the most connections that wait.
+// busiest returns the address with the most idle connections.
 func (c *connections) busiest() *address {
 	var most *address
 	for _, one := range c.from {
@@ -219,7 +219,7 @@ func (c *connections) busiest() *address {
 	return most
 }
 
-// waits notes that a connection waits for its next question.
+// waits notes that a connection is idle.
 func (c *connections) waits(one *connection) {
 	c.mutex.Lock()
 	defer c.mutex.Unlock()
@@ -228,7 +228,7 @@ func (c *connections) waits(one *connection) {
 	}
 }
 
-// asks notes that a question has come, which is answered before its connection is closed to make room.
+// asks notes that a request has arrived. It is answered before its connection may be closed.
 func (c *connections) asks(one *connection) {
 	c.mutex.Lock()
 	defer c.mutex.Unlock()
@@ -238,14 +238,14 @@ func (c *connections) asks(one *connection) {
 	}
 }
 
-// takeOver notes that a connection is written to directly from here on.
+// takeOver notes that a connection is now written to directly.
 func (c *connections) takeOver(one *connection) {
 	c.mutex.Lock()
 	defer c.mutex.Unlock()
 	c.taken[one] = true
 }
 
-// closeWaiting closes those that have asked nothing yet, or wait for the next question.
+// closeWaiting closes the idle connections.
 func (c *connections) closeWaiting() {
 	c.mutex.Lock()
 	var waiting []*connection
@@ -260,7 +260,7 @@ func (c *connections) closeWaiting() {
 	}
 }
 
-// closeTaken closes those that were taken over, which the server does not know any more.
+// closeTaken closes the connections that were taken over, which the server no longer tracks.
 func (c *connections) closeTaken() {
 	c.mutex.Lock()
 	taken := slices.Collect(maps.Keys(c.taken))
@@ -300,14 +300,14 @@ func (one *connection) Close() error {
 	return one.Conn.Close()
 }
 
-// connectionOf is the connection of a request, nil in tests that have none.
+// connectionOf returns the connection of a request, nil in tests that have none.
 func connectionOf(r *http.Request) *connection {
 	one, _ := r.Context().Value(connectionKey{}).(*connection)
 	return one
 }
 
-// addressOf is from where something comes, without its port: a number, or of IPv6 the network, since one machine has as
-// many numbers there as it likes.
+// addressOf returns from where something comes, without its port: a number, or of IPv6 the network, since one machine
+// has as many numbers there as it likes.
 func addressOf(remote string) string {
 	ip := net.ParseIP(hostname(remote))
 	if ip == nil {

@@ -25,7 +25,7 @@ import (
 	"vastlantern/web"
 )
 
-// real is the application behind its real server, on an address of this machine.
+// real returns the application behind its real server, on an address of this machine.
 func real(t *testing.T) string {
 	address, _ := realServer(t)
 	return address
@@ -209,7 +209,7 @@ func TestRequestsOfAnInsaneForm(t *testing.T) {
 	}
 }
 
-// A room's screen is told of what changes, and its stream ends with the program.
+// A room's screen is notified of what changes, and its stream ends with the program.
 func TestARoomsStreamEndsWithTheProgram(t *testing.T) {
 	address, server := realServer(t)
 	at := "http://" + address + "/api"

@@ -17,7 +17,7 @@ import (
 	"vastlantern/studio/desk"
 )
 
-// feed makes what screens are told once for all of them.
+// feed encodes each change once for all screens.
 type feed struct {
 	ctx  context.Context // of the application: what is made is for all screens, and no one request
 	desk *desk.Desk
@@ -44,7 +44,7 @@ func (f *feed) notesWrites(c *gin.Context) {
 	}
 }
 
-// line is what the screens of one address are told.
+// line is the stream for the screens of one address.
 type line struct {
 	desk  *desk.Desk
 	feed  *feed
@@ -65,16 +65,16 @@ type line struct {
 	screens screens
 }
 
-// version is what may have changed when it is another one.
+// version identifies the state that an edition shows.
 type version struct{ changes, writes int64 }
 
-// edition is what was told last.
+// edition is the newest message of a line.
 type edition struct {
 	packed
 	replaced chan struct{} // is closed when there is another
 }
 
-// fresh is how long what was made serves those who come in: a class goes on, and can end, without a change.
+// fresh is how long an edition is served to new screens: a class moves on, and can end, without a change.
 const fresh = time.Second
 
 const roomEvent = "room"
@@ -82,7 +82,7 @@ const roomEvent = "room"
 // mostLines is how many lines are kept of those that nobody listens to; one class is led at a time.
 const mostLines = 8
 
-// class is the line of a class.
+// class returns the line of a class.
 func (f *feed) class(id int64) *line {
 	return f.of(id, func() (packed, error) {
 		score, err := f.desk.Classes.Score(f.ctx, id)
@@ -93,7 +93,7 @@ func (f *feed) class(id int64) *line {
 	}, func() (<-chan struct{}, func()) { return f.desk.Watch(id) })
 }
 
-// room is the line of the room: of whatever class is led.
+// room returns the line of the room: of whatever class is led.
 func (f *feed) room(code string) *line {
 	return f.of(strings.ToUpper(code), func() (packed, error) {
 		room, err := f.desk.Audience.Room(f.ctx, code)
@@ -119,8 +119,7 @@ func (f *feed) of(key any, make func() (packed, error), watch func() (<-chan str
 	return one
 }
 
-// now is what there is to be told to who comes in. What goes wrong in it is an error and no end of the program: nobody
-// who answers a request stands around it where all screens are told.
+// now returns the edition for a new screen. It recovers from panics: no HTTP handler would catch them here.
 func (l *line) now() (news packed, err error) {
 	l.mutex.Lock()
 	defer l.mutex.Unlock()
@@ -141,10 +140,10 @@ func (l *line) now() (news packed, err error) {
 	return news, nil
 }
 
-// newest is what was told last.
+// newest returns the latest edition.
 func (l *line) newest() *edition { return l.told.Load() }
 
-// tell tells all who listen, at once.
+// tell sends an edition to all listeners.
 func (l *line) tell(news packed) {
 	before := l.told.Swap(&edition{news, make(chan struct{})})
 	if before != nil {
@@ -153,7 +152,7 @@ func (l *line) tell(news packed) {
 	l.screens.tell(news.event)
 }
 
-// join listens to the line, until the function that is returned is called.
+// join adds a listener. The returned function removes it.
 func (l *line) join() (joined *line, leave func()) {
 	l.joining.Lock()
 	defer l.joining.Unlock()
@@ -172,14 +171,14 @@ func (l *line) join() (joined *line, leave func()) {
 	}
 }
 
-// idle tells whether nobody listens.
+// idle reports whether there are no listeners.
 func (l *line) idle() bool {
 	l.joining.Lock()
 	defer l.joining.Unlock()
 	return l.listeners == 0
 }
 
-// follow tells of every change, once for all who listen.
+// follow sends every change, encoded once for all listeners.
 func (l *line) follow(changed <-chan struct{}, stop func(), done <-chan struct{}) {
 	defer stop()
 	beat := time.NewTicker(heartbeat)

@@ -29,7 +29,7 @@ const (
 	LocalNetwork
 )
 
-// guard decides who comes in, and to what.
+// guard decides which requests are allowed.
 type guard struct {
 	desk *desk.Desk
 	*Options
@@ -54,7 +54,7 @@ func newGuard(s *desk.Desk, options *Options) *guard {
 }
 
 // checkRequest keeps other sites out: what changes something must come from our own pages, and our pages load nothing
-// from elsewhere and stand in nobody's frame.
+// from elsewhere and may not be framed.
 func (g *guard) checkRequest(c *gin.Context) {
 	control := http.NewResponseController(c.Writer)
 	if c.Request.ContentLength != 0 {
@@ -119,7 +119,7 @@ func elsewhere(r *http.Request) bool {
 	return true
 }
 
-// ours tells whether a request was meant for this machine. A foreign name that points here is an attack on the
+// ours reports whether a request is meant for this machine. A foreign name that points here is an attack on the
 // browser's rule of same origin; a number cannot be such a name.
 func (g *guard) ours(host string) bool {
 	name := hostname(host)
@@ -138,7 +138,7 @@ func (g *guard) ours(host string) bool {
 		err == nil && (strings.EqualFold(name, own) || strings.EqualFold(name, own+".local"))
 }
 
-// hostname is a host without its port.
+// hostname returns a host without its port.
 func hostname(host string) string {
 	if name, _, err := net.SplitHostPort(host); err == nil {
 		host = name
@@ -153,7 +153,7 @@ const (
 	deviceKey  = "device"
 )
 
-// teacher lets only the teacher's devices on, and notes which one it is.
+// teacher admits only the teacher's devices, and notes which one it is.
 func (g *guard) teacher(c *gin.Context) {
 	if g.Reach == ThisMachine {
 		return
@@ -173,7 +173,7 @@ func (g *guard) teacher(c *gin.Context) {
 	}
 }
 
-// device is the name of the device that asks. What is used stays signed in.
+// device returns the name of the requesting device. A device in use stays signed in.
 func (g *guard) device(c *gin.Context) (string, error) {
 	token, err := c.Cookie(cookieName)
 	if err != nil {
@@ -200,7 +200,7 @@ func (g *guard) giveCookie(c *gin.Context, token string, seconds int) {
 	})
 }
 
-// stillIn tells whether who has a stream open may keep it.
+// stillIn reports whether a device may keep its stream open.
 func (g *guard) stillIn(c *gin.Context) bool {
 	if g.Reach == ThisMachine {
 		return true
@@ -261,8 +261,8 @@ func (g *guard) enter(c *gin.Context, in contract.SignIn) (contract.Session, err
 	return contract.Session{Needed: true, SignedIn: true, Device: device}, err
 }
 
-// guesser is whose wrong guesses count together, and how many are forgiven. A device that gave the passcode before is
-// known.
+// guesser returns whose wrong guesses count together, and how many are forgiven. A device that gave the passcode before
+// is known.
 func (g *guard) guesser(c *gin.Context) (string, *guesses) {
 	if mark, err := c.Cookie(markName); err == nil {
 		if device, is := g.desk.Access.IsMarked(contextOf(c), mark); is {

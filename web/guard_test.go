@@ -25,7 +25,7 @@ import (
 
 const passcode = "warm lamp oil"
 
-// lan is the application as the local network sees it, and its routes.
+// lan returns the application as the local network sees it, and its routes.
 func lan(t *testing.T) (*httptest.Server, gin.RoutesInfo) {
 	t.Helper()
 	return reached(t, web.Options{Reach: web.LocalNetwork})

@@ -23,8 +23,8 @@ import (
 	"vastlantern/studio/contract"
 )
 
-// contextOf is the context of what a request asks. What only asks stops with the request; what changes something is
-// finished, though the phone that pressed goes away.
+// contextOf returns the context of what a request asks. What only asks stops with the request; what changes something
+// is finished, though the phone that pressed goes away.
 func contextOf(c *gin.Context) context.Context {
 	if c.Request.Method == http.MethodGet || c.Request.Method == http.MethodHead {
 		return c.Request.Context()
@@ -45,7 +45,7 @@ func answer[Out any](ask func(*gin.Context) (Out, error)) gin.HandlerFunc {
 	})
 }
 
-// sent is what is written of an answer, which may know better than json does.
+// sent returns what is written of an answer, which may know better than json does.
 func sent(out any) any {
 	if special, is := out.(interface{ Sent() any }); is {
 		return special.Sent()
@@ -102,7 +102,7 @@ func decode(c *gin.Context, in any) error {
 
 func invalid(id string, args ...any) error { return studio.Fail(studio.ErrInvalid, id, args...) }
 
-// tell is a problem that is only a message.
+// tell returns a problem that is only a message.
 func tell(id string, args ...any) contract.Problem {
 	return contract.Problem{Say: fact.New(id, args...)}
 }
@@ -146,10 +146,10 @@ func named[Out any](ask func(context.Context, string) (Out, error)) gin.HandlerF
 	return answer(func(c *gin.Context) (Out, error) { return ask(contextOf(c), c.Param("name")) })
 }
 
-// id is the number in the address.
+// id returns the number in the address.
 func id(c *gin.Context) int64 { return number(c.Param("id")) }
 
-// number is the text as an id; what is no number is nobody's.
+// number returns the text as an id; what is no number is nobody's.
 func number(text string) int64 {
 	n, err := strconv.ParseInt(text, 10, 64)
 	if err != nil {
@@ -164,7 +164,7 @@ func (s server) clock(c *gin.Context) {
 	c.JSON(http.StatusOK, s.desk.ClockAnswer(received))
 }
 
-// roomCode tells how the room's screen is opened from where the application is reached.
+// roomCode reports how the room's screen is opened from where the application is reached.
 func (s server) roomCode(c *gin.Context) (contract.RoomCode, error) {
 	code, err := s.desk.Audience.RoomCode(contextOf(c))
 	return contract.RoomCode{
@@ -174,7 +174,7 @@ func (s server) roomCode(c *gin.Context) (contract.RoomCode, error) {
 	}, err
 }
 
-// seenFromOutside is the address that another device would open: not the loopback address, if there is one that
+// seenFromOutside returns the address that another device would open: not the loopback address, if there is one that
 // others reach.
 func (s server) seenFromOutside(host string) string {
 	name, port, err := net.SplitHostPort(host)
@@ -188,7 +188,7 @@ func (s server) seenFromOutside(host string) string {
 	return host
 }
 
-// Addresses is the machine's own addresses on its networks, in the version of numbers that people can read out.
+// Addresses returns the machine's own addresses on its networks, in the version of numbers that people can read out.
 func Addresses() []string {
 	all, err := net.InterfaceAddrs()
 	if err != nil {

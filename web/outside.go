@@ -18,19 +18,19 @@ import (
 // Options is from where and how the application is reached.
 type Options struct {
 	Reach Reach
-	// Base is the address under which a proxy hands it on; nil where none does.
+	// Base is the address under which a proxy hands it on; nil if none does.
 	Base *url.URL
 	// Trusted is the proxies whose word is taken for who asks, by the header X-Forwarded-For.
 	Trusted []netip.Prefix
 	// Publish is where proxies take what they tell the room's screens.
 	Publish []*url.URL
 	// Authority is what devices can trust it by; with it the teacher's side is at the port SecurePort by TLS, and the
-	// room's pages stay at PlainPort without: people who come to a class install nothing. nil where there is none.
+	// room's pages stay at PlainPort without: people who come to a class install nothing. nil if there is none.
 	Authority             *certificates.Authority
 	PlainPort, SecurePort string
 }
 
-// askedFrom is from where a request comes: the address that a trusted proxy names, else that of the connection.
+// askedFrom returns from where a request comes: the address that a trusted proxy names, else that of the connection.
 func (o *Options) askedFrom(r *http.Request) string {
 	of := addressOf(r.RemoteAddr)
 	hops := strings.Split(strings.Join(r.Header.Values("X-Forwarded-For"), ","), ",")
@@ -55,7 +55,7 @@ func (o *Options) trusts(of string) bool {
 	return err == nil && slices.ContainsFunc(o.Trusted, func(p netip.Prefix) bool { return p.Contains(ip.Unmap()) })
 }
 
-// secure tells whether what is sent for a request is encrypted on its way.
+// secure reports whether what is sent for a request is encrypted on its way.
 func (o *Options) secure(r *http.Request) bool {
 	return r.TLS != nil || o.Base != nil && o.Base.Scheme == "https"
 }
@@ -76,7 +76,7 @@ var forEverybody = []string{
 	"/manifest.webmanifest",
 }
 
-// kept tells whether a request may be answered without encryption. Where it may not, it is led to the page that says
+// kept reports whether a request may be answered without encryption. Where it may not, it is led to the page that says
 // how it goes on.
 func (o *Options) kept(c *gin.Context) bool {
 	path := c.Request.URL.Path
@@ -95,7 +95,8 @@ func (o *Options) kept(c *gin.Context) bool {
 	return false
 }
 
-// secureAddress is where the teacher's side is, by the name under which it is asked, or by one that can be trusted.
+// secureAddress returns where the teacher's side is, by the name under which it is asked, or by one that can be
+// trusted.
 func (o *Options) secureAddress(r *http.Request) string {
 	host := hostname(r.Host)
 	if ip := net.ParseIP(host); ip != nil && !o.Authority.VouchesFor(ip) {
@@ -104,7 +105,7 @@ func (o *Options) secureAddress(r *http.Request) string {
 	return "https://" + net.JoinHostPort(host, o.SecurePort)
 }
 
-// roomAddress is how another device opens a page of the room.
+// roomAddress returns how another device opens a page of the room.
 func (s server) roomAddress(r *http.Request, page string) string {
 	o := &s.options
 	switch {
@@ -118,7 +119,7 @@ func (s server) roomAddress(r *http.Request, page string) string {
 	return "http://" + s.seenFromOutside(r.Host) + page
 }
 
-// certificate tells how a device comes to trust this machine.
+// certificate reports how a device comes to trust this machine.
 func (s server) certificate(c *gin.Context) (contract.Certificate, error) {
 	o := &s.options
 	if o.Authority == nil {

@@ -16,7 +16,7 @@ const (
 	quietZone    = 4 // squares of white around it (ISO/IEC 18004)
 )
 
-// qrPicture is a QR code of the text as PNG.
+// qrPicture returns a QR code of the text as PNG.
 func qrPicture(text string) ([]byte, error) {
 	code, err := qr.Encode(text, qr.M, qr.Auto)
 	if err != nil {

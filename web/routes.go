@@ -14,10 +14,10 @@ import (
 type Route struct {
 	Method string
 	Path   string       // as the router has it: /api/plans/:id
-	Body   reflect.Type // of the JSON that it reads; nil where it reads none
+	Body   reflect.Type // of the JSON that it reads; nil if it reads none
 }
 
-// Routes is every route of the application, for those who try all of them.
+// Routes returns every route of the application, for those who try all of them.
 func Routes() ([]Route, error) {
 	handler, err := Handler(context.Background(), &desk.Desk{}, Options{}) // nothing is asked of it
 	if err != nil {
@@ -51,7 +51,7 @@ func bodyOf(info gin.RouteInfo) reflect.Type {
 	return shape
 }
 
-// telling is a handler that can tell what it reads.
+// telling returns a handler that can tell what it reads.
 func telling(shape reflect.Type, act gin.HandlerFunc) gin.HandlerFunc {
 	return func(c *gin.Context) {
 		if place, asked := c.Request.Context().Value(shapeKey{}).(*reflect.Type); asked {

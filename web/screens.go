@@ -30,7 +30,7 @@ type screen struct {
 }
 
 // serve has the line tell the screen of the request until it goes away, or sends anything: it has nothing to say. left
-// is called then. It returns at once, and false where the connection cannot be taken over and nothing was done.
+// is called then. It returns at once, and false if the connection cannot be taken over and nothing was done.
 func (l *line) serve(c *gin.Context, left func()) bool {
 	if c.Request.ProtoMajor != 1 { // one connection of several streams
 		return false

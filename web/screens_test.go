@@ -17,7 +17,7 @@ import (
 	"vastlantern/studio/desk/desktest"
 )
 
-// served is a screen of a line on a connection of its own, as it reads from it, and when it has left.
+// served returns a screen of a line on a connection of its own, as it reads from it, and when it has left.
 func served(t *testing.T, l *line, before func()) (conn net.Conn, reads *bufio.Reader, left chan bool) {
 	t.Helper()
 	left = make(chan bool, 1)

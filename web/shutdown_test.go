@@ -21,7 +21,7 @@ import (
 	"vastlantern/web"
 )
 
-// importing is an application that reads a file which stops in the middle, and what becomes of the request.
+// importing returns an application that reads a file which stops in the middle, and what becomes of the request.
 func importing(t *testing.T) (s *store.Store, server *web.Server, end func(), rest func(), answered chan string) {
 	t.Helper()
 	full := desktest.New(t)

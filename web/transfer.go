@@ -18,8 +18,8 @@ const (
 	importPath = "/api/import"
 )
 
-// bringIn tells what a file would change and, with apply=true, changes it; it takes longer than other questions, and is
-// larger.
+// bringIn reports what a file would change and, with apply=true, changes it; it takes longer than other questions, and
+// is larger.
 func (s server) bringIn(c *gin.Context) (contract.Imported, error) {
 	control := http.NewResponseController(c.Writer)
 	_ = control.SetWriteDeadline(time.Now().Add(importTime)) // a test's writer may have none
@@ -31,8 +31,8 @@ func (s server) bringIn(c *gin.Context) (contract.Imported, error) {
 	return done, err
 }
 
-// prepare works out what lists need of what was brought in, which takes longer than anybody waits; the list of classes
-// tells how far it is.
+// prepare works out what lists need of what was imported, which takes longer than anybody waits; the list of classes
+// reports how far it is.
 func (s server) prepare(ctx context.Context) {
 	defer func() { // a class may be led meanwhile
 		if wrong := recover(); wrong != nil {
@@ -44,7 +44,7 @@ func (s server) prepare(ctx context.Context) {
 	}
 }
 
-// mostOf is how much of a request's body is read.
+// mostOf returns how much of a request's body is read.
 func mostOf(path string) int64 {
 	if path == importPath {
 		return mostImport

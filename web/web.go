@@ -59,8 +59,8 @@ type work struct {
 	group sync.WaitGroup
 }
 
-// Handler is the whole application. What takes long is given up where the context ends: an import, and what lists need
-// of it.
+// Handler returns the whole application. What takes long is given up where the context ends: an import, and what lists
+// need of it.
 func Handler(ctx context.Context, d *desk.Desk, options Options) (*Application, error) {
 	front, err := fs.Sub(dist, "dist")
 	if err != nil {
@@ -377,7 +377,7 @@ func (s server) voices(api *gin.RouterGroup) {
 	api.POST("/voices/:id/back", bodyWithID(voices.TakeBack))
 }
 
-// HomeTemplate is the page that plays a practice, without one.
+// HomeTemplate returns the page that plays a practice, without one.
 func HomeTemplate() ([]byte, error) { return fs.ReadFile(dist, "dist/home.html") }
 
 func (s server) deleted(api *gin.RouterGroup) {
@@ -460,7 +460,7 @@ var logging = gin.LoggerWithConfig(gin.LoggerConfig{Output: os.Stderr, Skip: fun
 	return c.Writer.Status() < http.StatusInternalServerError && !slog.Default().Enabled(c, slog.LevelDebug)
 }})
 
-// packing packs what is worth it, but for what is packed already: streams, the room, pictures and fonts. Answers are
+// packing packs what is worth it, except for what is packed already: streams, the room, pictures and fonts. Answers are
 // packed quickly: that of a press would otherwise take longer than all that the press does.
 func packing() gin.HandlerFunc {
 	answers := gzip.Gzip(gzip.BestSpeed, gzip.WithExcludedPathsRegexs([]string{`/stream$`, `^/api/rooms/`}))

@@ -236,7 +236,7 @@ func TestPressesOfTwoScreensAtOnce(t *testing.T) {
 	}
 }
 
-// The room's page, asked just before and just after, tells what was changed meanwhile: what was made a moment ago is
+// The room's page, asked just before and just after, reports what was changed meanwhile: what was made a moment ago is
 // kept for many screens that come in at once, and for nobody else.
 func TestTheRoomTellsWhatWasJustSaved(t *testing.T) {
 	server := serve(t)
@@ -259,7 +259,7 @@ func TestTheRoomTellsWhatWasJustSaved(t *testing.T) {
 	}
 }
 
-// Each route that changes something tells what it reads, so that a new one is tried without anybody listing it.
+// Each route that changes something reports what it reads, so that a new one is tried without anybody listing it.
 func TestRoutesTellWhatTheyRead(t *testing.T) {
 	routes, err := web.Routes()
 	require.NoError(t, err)

@@ -66,7 +66,7 @@ func against(p *plan.Plan) string {
 	return fmt.Sprintf("%s planned of %s, %s to spare", clock(length), clock(slot), clock(slot.Sub(length)))
 }
 
-// numbers is a practice passage in figures, and what is told of the others.
+// numbers returns a practice passage in figures, and what is said of the others.
 func numbers(p *plan.Passage) string {
 	if p.Type != plan.Practice {
 		if p.Wait {
@@ -100,7 +100,7 @@ func numbers(p *plan.Passage) string {
 	return ": " + strings.Join(parts, ", ")
 }
 
-// cautions is each caution of the plan once, with the passages that it belongs to.
+// cautions returns each caution of the plan once, with the passages that it belongs to.
 func cautions(p *plan.Plan) []string {
 	passages := map[string][]string{}
 	var order []string

@@ -9,13 +9,13 @@ import (
 	"vastlantern/store"
 )
 
-// defaultData is the data file where none is named.
+// defaultData is the data file if none is named.
 const defaultData = "data/lantern.db"
 
 // demoData is the data file of the demo.
 const demoData = "data/demo.db"
 
-// thereIs tells where there is no data file of the name.
+// thereIs reports if there is no data file of the name.
 func thereIs(path string) error {
 	if _, err := os.Stat(path); err != nil {
 		return fmt.Errorf("there is no data file %s: name it with --data", path)
@@ -23,12 +23,12 @@ func thereIs(path string) error {
 	return nil
 }
 
-// openToChange opens the data file, which is made where there is none, and says what was found and done.
+// openToChange opens the data file, which is made if there is none, and says what was found and done.
 func openToChange(cmd *cobra.Command, path, who string) (*store.Store, error) {
 	return openAt(cmd, path, who, path == demoData) // which is made anew wherever it is not
 }
 
-// openAt is openToChange; usual is where nothing is said of a new file, since it stands where it is expected.
+// openAt returns openToChange; usual is whether the file is in its usual place, where a new one needs no message.
 func openAt(cmd *cobra.Command, path, who string, usual bool) (*store.Store, error) {
 	st, err := store.Open(path, who)
 	if err != nil {

@@ -129,8 +129,8 @@ func readBoth(cmd *cobra.Command, planFile, scriptFile string) (*plan.Plan, []pa
 	return p, script, errors.Join(planErr, scriptErr)
 }
 
-// reportAnswers tells what was refused, how late the class will be, and the tempo of the teacher's breath, on standard
-// error (pacing.md sections 4 and 7).
+// reportAnswers reports what was refused, how late the class will be, and the tempo of the teacher's breath, on
+// standard error (pacing.md sections 4 and 7).
 func reportAnswers(cmd *cobra.Command, answers []pace.Answer) {
 	for _, answer := range answers {
 		if !answer.Refused.None() {
@@ -147,7 +147,7 @@ func reportAnswers(cmd *cobra.Command, answers []pace.Answer) {
 
 const laneHelp = "beside: the gentler lane in the same time"
 
-// onLane is the timeline as the lane has it.
+// onLane returns the timeline as the lane has it.
 func onLane(lane string, t pace.Timeline, p *plan.Plan) (pace.Timeline, error) {
 	switch lane {
 	case "":

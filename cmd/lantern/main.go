@@ -66,13 +66,13 @@ func rootCommand() *cobra.Command {
 	return root
 }
 
-// text is a fact in words.
+// text returns a fact in words.
 func text(f fact.Fact) string { return language.English().Text(f) }
 
-// errorText is an error in words.
+// errorText returns an error in words.
 func errorText(err error) string { return language.English().Error(err) }
 
-// exitCode tells what went wrong, if anything did, and is what the program ends with.
+// exitCode reports what went wrong, if anything did, and is what the program ends with.
 func exitCode(err error, tell io.Writer) int {
 	switch {
 	case err == nil:

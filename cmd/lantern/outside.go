@@ -126,7 +126,7 @@ func prefixOf(text string) (netip.Prefix, error) {
 	return netip.ParsePrefix(text)
 }
 
-// scheme is that of the address on this machine.
+// scheme returns that of the address on this machine.
 func (o *outside) scheme() string {
 	if o.cert != "" {
 		return "https"
@@ -134,7 +134,7 @@ func (o *outside) scheme() string {
 	return "http"
 }
 
-// securePort is the port of the encrypted side beside a plain one; 0 for any.
+// securePort returns the port of the encrypted side beside a plain one; 0 for any.
 func (o *outside) securePort(plain int) int {
 	switch {
 	case o.tlsPort != 0:
@@ -167,7 +167,7 @@ func (o *outside) announce(lan bool, options *web.Options, tell io.Writer) (stop
 	return stop
 }
 
-// named is what is answered to who asks for the machine's name, or for pages on the local network.
+// named returns what is answered to who asks for the machine's name, or for pages on the local network.
 func named(port string, addresses []string) (*mdns.MDNSService, error) {
 	number, err := strconv.Atoi(port)
 	if err != nil {

@@ -37,7 +37,7 @@ type serving struct {
 	clockFrom string
 	outside   outside
 	usual     bool                 // the data file is where the system keeps such data
-	ready     func(address string) // is told when it answers; nil where nobody is
+	ready     func(address string) // is told when it answers; nil if nobody is
 }
 
 func (s *serving) flags(cmd *cobra.Command, data string) {
@@ -189,7 +189,7 @@ func (s *serving) run(cmd *cobra.Command, prepare func(*store.Store, *studio.Clo
 	return err
 }
 
-// options is from where and how the application will be reached. Nobody opens it to others without a passcode.
+// options returns from where and how the application will be reached. Nobody opens it to others without a passcode.
 func (s *serving) options(ctx context.Context, application *desk.Desk) (*web.Options, error) {
 	options, err := s.outside.options(s.data, s.lan)
 	if err != nil || options.Reach == web.ThisMachine {
@@ -263,8 +263,8 @@ type entrance struct {
 	tls *tls.Config
 }
 
-// garbage is how much memory may be used beyond what is needed, in percent of it, before it is looked for what is not
-// needed any more. An adjustment leaves 3 MB behind, and with little in use a collection would fall into every third.
+// garbage is the garbage-collection target (GOGC): how much may be allocated beyond what is live, in percent. An
+// adjustment allocates 3 MB, and with a small heap every third one would start a collection.
 const garbage = 200
 
 // stopTime is how long an answer may take after the program was told to end: long enough for most imports. What is

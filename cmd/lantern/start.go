@@ -32,7 +32,7 @@ func (s *starting) flags(cmd *cobra.Command) {
 	cmd.Flags().BoolVar(&s.noBrowser, "no-browser", false, "do not open the browser")
 }
 
-// usualData is the data file where the system keeps the data of programs for this user. Its folder is made.
+// usualData returns the data file where the system keeps the data of programs for this user. Its folder is made.
 func usualData() (string, error) { return xdg.DataFile(filepath.Join("vast-lantern", "lantern.db")) }
 
 // openBrowser opens an address in the browser that the person uses.
@@ -84,7 +84,7 @@ const (
 	answersFor = time.Second
 )
 
-// elsewhere is the address of the program that holds the data file, if it answers there.
+// elsewhere returns the address of the program that holds the data file, if it answers there.
 func (s *starting) elsewhere(ctx context.Context, inUse *store.InUseError) string {
 	for until := time.Now().Add(patience); time.Now().Before(until); time.Sleep(lookAgain) {
 		if address := inUse.Address(); address != "" && answers(ctx, address) == nil {
@@ -95,7 +95,7 @@ func (s *starting) elsewhere(ctx context.Context, inUse *store.InUseError) strin
 	return ""
 }
 
-// answers tells whether the application answers at an address.
+// answers reports whether the application answers at an address.
 func answers(ctx context.Context, address string) error {
 	ctx, cancel := context.WithTimeout(ctx, answersFor)
 	defer cancel()

@@ -13,7 +13,8 @@ import (
 	"github.com/stretchr/testify/require"
 )
 
-// started runs the program as a double click does, but for the port, and tells which address the browser was sent to.
+// started runs the program as a double click does, except for the port, and reports which address the browser was sent
+// to.
 func started(ctx context.Context, data string, opened chan<- string) (string, error) {
 	s := starting{serving: serving{data: data, port: 0, clockRate: 1}, open: func(address string) error {
 		opened <- address

@@ -27,7 +27,7 @@ const (
 	Talk   Phase = "talk"
 )
 
-// The phases by what they are. A new phase stands in Phases, and in each of the others that it belongs to.
+// The phases by what they are. A new phase is in Phases, and in each of the others that it belongs to.
 var (
 	// Phases are all of them.
 	Phases = []Phase{Inhale, Hold, Exhale, Empty, Still, Stroke, Free, Beat, Lead, Talk}
@@ -43,22 +43,22 @@ var (
 	Moving = []Phase{Inhale, Exhale}
 )
 
-// Role is which of the four counts of a breath are the phase's, from 0; -1 for a phase without any.
+// Role returns which of the four counts of a breath are the phase's, from 0; -1 for a phase without any.
 func (p Phase) Role() int { return slices.Index(OfABreath, p) }
 
-// Held tells whether p is a retention, full or empty.
+// Held reports whether p is a retention, full or empty.
 func (p Phase) Held() bool { return p == Hold || p == Empty }
 
-// Moves tells whether it is a breath in or out.
+// Moves reports whether it is a breath in or out.
 func (p Phase) Moves() bool { return slices.Contains(Moving, p) }
 
-// Begins tells whether a breath begins with it.
+// Begins reports whether a breath begins with it.
 func (p Phase) Begins() bool { return p == Inhale }
 
-// Led tells whether it is part of a figure or leads to one: everything but talks and free breathing.
+// Led reports whether it is part of a figure or leads to one: everything but talks and free breathing.
 func (p Phase) Led() bool { return p != Talk && p != Free }
 
-// Counted tells whether its time is told in counts: natural pauses and what is not led have none.
+// Counted reports whether its time is told in counts: natural pauses and what is not led have none.
 func (p Phase) Counted() bool { return p.Led() && p != Still }
 
 // Through is where the air goes: a nostril, both, or the mouth. Left and right are the breather's own.
@@ -73,7 +73,7 @@ const (
 	Mouth Through = "mouth"
 )
 
-// Other is the other nostril; ways that are no single nostril stay as they are.
+// Other returns the other nostril; ways that are no single nostril stay as they are.
 func (t Through) Other() Through {
 	switch t {
 	case Left:
@@ -95,7 +95,7 @@ const (
 	ByMouth    Airway = "mouth"
 )
 
-// Of is the way of the phase; a stroke is an exhale.
+// Of returns the way of the phase; a stroke is an exhale.
 func (a Airway) Of(p Phase) Through {
 	switch {
 	case p == Inhale:
@@ -106,7 +106,7 @@ func (a Airway) Of(p Phase) Through {
 	return a.Out()
 }
 
-// In is the way of the inhale.
+// In returns the way of the inhale.
 func (a Airway) In() Through {
 	if a == ByMouth || a == InByMouth {
 		return Mouth
@@ -114,7 +114,7 @@ func (a Airway) In() Through {
 	return Both
 }
 
-// Out is the way of the exhale.
+// Out returns the way of the exhale.
 func (a Airway) Out() Through {
 	if a == ByNose || a == InByMouth {
 		return Both
@@ -128,7 +128,7 @@ const (
 	SlowestRate, FastestRate   = 30, 140
 )
 
-// CountLength is the length of one count in milliseconds, 60000/tempo exactly. The tempo is in counts a minute.
+// CountLength returns the length of one count in milliseconds, 60000/tempo exactly. The tempo is in counts a minute.
 func CountLength(tempo Exact) Exact { return Int(60000).Div(tempo) }
 
 // Counts are the counts of one breath: inhale, hold, exhale, empty hold.
@@ -140,7 +140,7 @@ const (
 	MostHoldCounts = 120
 )
 
-// ErrCounts tells how counts are written.
+// ErrCounts reports how counts are written.
 var ErrCounts = fact.New("counts.form")
 
 // NewCounts takes two terms a:c, three a:b:c or four a:b:c:d, and checks their range.
@@ -177,22 +177,22 @@ func ParseCounts(text string) (Counts, error) {
 	return NewCounts(terms...)
 }
 
-// Scaled is the counts with another inhale and the same ratio, each term to the nearest whole count.
+// Scaled returns the counts with another inhale and the same ratio, each term to the nearest whole count.
 func (c Counts) Scaled(inhale int) Counts {
 	times := func(n int) int { return (n*inhale + c.Inhale/2) / c.Inhale }
 	return Counts{Inhale: inhale, Hold: times(c.Hold), Exhale: times(c.Exhale), Empty: times(c.Empty)}
 }
 
-// Flat is the same inhale and exhale without holds.
+// Flat returns the same inhale and exhale without holds.
 func (c Counts) Flat() Counts { return Counts{Inhale: c.Inhale, Exhale: c.Exhale} }
 
-// Holds tells whether there is a hold, full or empty.
+// Holds reports whether there is a hold, full or empty.
 func (c Counts) Holds() bool { return c.Hold > 0 || c.Empty > 0 }
 
-// Four is the counts in the order of OfABreath.
+// Four returns the counts in the order of OfABreath.
 func (c Counts) Four() [4]int { return [4]int{c.Inhale, c.Hold, c.Exhale, c.Empty} }
 
-// Total is the number of counts in one breath.
+// Total returns the number of counts in one breath.
 func (c Counts) Total() int { return c.Inhale + c.Hold + c.Exhale + c.Empty }
 
 // String writes the shortest form: 4:8, 4:4:8 or 4:4:8:2.

@@ -21,10 +21,10 @@ type Exact struct {
 	big       *big.Rat
 }
 
-// Int is the whole number n.
+// Int returns the whole number n.
 func Int(n int64) Exact { return Exact{num: n} }
 
-// Ratio is n/d, for d other than 0.
+// Ratio returns n/d, for d other than 0.
 func Ratio(n, d int64) Exact { return Int(n).Div(Int(d)) }
 
 // ErrNumber is what ParseExact returns for text that is not a decimal number of a sensible size.
@@ -67,7 +67,7 @@ func (x Exact) rat() *big.Rat {
 	return big.NewRat(x.num, x.den())
 }
 
-// times multiplies two words and tells whether the product still fits into one.
+// times multiplies two words and reports whether the product still fits into one.
 func times(a, b int64) (int64, bool) {
 	high, low := bits.Mul64(magnitude(a), magnitude(b))
 	if high != 0 || low > 1<<63-1 {
@@ -101,7 +101,7 @@ func gcd(a, b int64) int64 {
 	return a
 }
 
-// Add is x + y.
+// Add returns x + y.
 func (x Exact) Add(y Exact) Exact {
 	if x.big == nil && y.big == nil {
 		if x.less == y.less {
@@ -130,10 +130,10 @@ func (x Exact) Neg() Exact {
 	return Exact{num: -x.num, less: x.less}
 }
 
-// Sub is x - y.
+// Sub returns x - y.
 func (x Exact) Sub(y Exact) Exact { return x.Add(y.Neg()) }
 
-// Mul is x times y.
+// Mul returns x times y.
 func (x Exact) Mul(y Exact) Exact {
 	if x.big == nil && y.big == nil {
 		across, back := gcd(x.num, y.den()), gcd(y.num, x.den())
@@ -146,10 +146,10 @@ func (x Exact) Mul(y Exact) Exact {
 	return fromRat(new(big.Rat).Mul(x.rat(), y.rat()))
 }
 
-// Times is x taken n times.
+// Times returns x taken n times.
 func (x Exact) Times(n int) Exact { return x.Mul(Int(int64(n))) }
 
-// Div is x divided by y; y must not be 0.
+// Div returns x divided by y; y must not be 0.
 func (x Exact) Div(y Exact) Exact {
 	if y.big == nil && y.num != 0 {
 		inverse := Exact{num: y.den(), less: y.num - 1}
@@ -179,16 +179,16 @@ func (x Exact) Cmp(y Exact) int {
 	return x.rat().Cmp(y.rat())
 }
 
-// Less tells whether x < y.
+// Less reports whether x < y.
 func (x Exact) Less(y Exact) bool { return x.Cmp(y) < 0 }
 
-// Equal tells whether x and y are the same number.
+// Equal reports whether x and y are the same number.
 func (x Exact) Equal(y Exact) bool { return x.Cmp(y) == 0 }
 
 // Sign is -1, 0 or +1.
 func (x Exact) Sign() int { return x.Cmp(Exact{}) }
 
-// Floor is the largest whole number that is not above x. Values beyond an int64 are not expected: a class is
+// Floor returns the largest whole number that is not above x. Values beyond an int64 are not expected: a class is
 // bounded to hours.
 func (x Exact) Floor() int64 {
 	if x.big == nil {
@@ -202,7 +202,7 @@ func (x Exact) Floor() int64 {
 	return new(big.Int).Div(x.big.Num(), x.big.Denom()).Int64()
 }
 
-// Round is x rounded half up to a whole number, the one rounding that pacing.md section 2 allows.
+// Round returns x rounded half up to a whole number, the one rounding that pacing.md section 2 allows.
 func (x Exact) Round() int64 {
 	const safe = 1 << 60 // twice of it and once more fit into a word
 	if x.big == nil && x.num > -safe && x.num < safe && x.less < safe {
@@ -217,7 +217,7 @@ func (x Exact) Whole() (int, bool) {
 	return int(n), Int(n).Equal(x)
 }
 
-// Float is the nearest float64, for plots and screens only.
+// Float returns the nearest float64, for plots and screens only.
 func (x Exact) Float() float64 {
 	f, _ := x.rat().Float64()
 	return f
@@ -229,7 +229,7 @@ func (x Exact) String() string {
 	return strings.TrimSuffix(strings.TrimRight(text, "0"), ".")
 }
 
-// Max is the greater of x and y.
+// Max returns the greater of x and y.
 func Max(x, y Exact) Exact {
 	if x.Less(y) {
 		return y
@@ -237,7 +237,7 @@ func Max(x, y Exact) Exact {
 	return x
 }
 
-// Min is the smaller of x and y.
+// Min returns the smaller of x and y.
 func Min(x, y Exact) Exact {
 	if y.Less(x) {
 		return y

@@ -10,7 +10,8 @@ type Pulse struct {
 	whole, part, num, den int64
 }
 
-// NewPulse is a pulse whose count 0 begins at from and whose counts last step, both in milliseconds, step not below 0.
+// NewPulse returns a pulse whose count 0 begins at from and whose counts last step, both in milliseconds, step not
+// below 0.
 func NewPulse(from, step Exact) Pulse {
 	p := Pulse{from: from, step: step}
 	if step.big != nil {
@@ -22,7 +23,7 @@ func NewPulse(from, step Exact) Pulse {
 	return p
 }
 
-// At is where count n begins.
+// At returns where count n begins.
 func (p *Pulse) At(n int) Exact {
 	if n == 0 {
 		return p.from
@@ -30,7 +31,7 @@ func (p *Pulse) At(n int) Exact {
 	return p.from.Add(p.step.Times(n))
 }
 
-// Round is where count n begins in whole milliseconds, rounded half up.
+// Round returns where count n begins in whole milliseconds, rounded half up.
 func (p *Pulse) Round(n int) int64 {
 	if p.den != 0 {
 		if run, ok := times(int64(n), p.num); ok {
@@ -42,14 +43,14 @@ func (p *Pulse) Round(n int) int64 {
 	return p.At(n).Round()
 }
 
-// Reached tells whether the whole millisecond t is at the beginning of count n or after it.
+// Reached reports whether the whole millisecond t is at the beginning of count n or after it.
 func (p *Pulse) Reached(t int64, n int) bool {
-	// The exact position is within half a millisecond of the rounded one, so only there it must be looked at.
+	// The exact position is within half a millisecond of the rounded one, so only there it must be checked.
 	if shown := p.Round(n); t != shown {
 		return t > shown
 	}
 	return !Int(t).Less(p.At(n))
 }
 
-// Still tells whether the counts have no length.
+// Still reports whether the counts have no length.
 func (p *Pulse) Still() bool { return p.step.Sign() == 0 }

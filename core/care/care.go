@@ -22,7 +22,7 @@ const EveryoneID = "everyone"
 // Everyone is the caution that belongs to every practice.
 var Everyone = Caution{ID: EveryoneID, Say: fact.New("caution.everyone")}
 
-// Of is the cautions of the passage as planned, strong ones first; none for talks and free breathing.
+// Of returns the cautions of the passage as planned, strong ones first; none for talks and free breathing.
 func Of(p *plan.Passage) []Caution {
 	if p.Practice == nil {
 		return nil
@@ -40,8 +40,8 @@ func Of(p *plan.Passage) []Caution {
 	return append(append(strong, mild...), Everyone)
 }
 
-// caution is the caution of an aspect in full, from the same table that answers for a group. inLane says that a gentler
-// lane is planned that does without.
+// caution returns the caution of an aspect in full, from the same table that answers for a group. inLane says that a
+// gentler lane is planned that does without.
 func (a aspect) caution(name Aspect, inLane bool) fact.Fact {
 	var parts []fact.Fact
 	switch leave, careful := len(a.leave) > 0, len(a.careful) > 0; {
@@ -97,13 +97,13 @@ type Rules struct {
 // Finding is what the rules say of one passage for one room.
 type Finding struct {
 	Aspect  Aspect
-	With    Condition // empty where it is for the age or the hour
+	With    Condition // empty if it is for the age or the hour
 	Do      Do
 	Say     fact.Fact // what and why
 	Instead fact.Fact // the alternative
 }
 
-// For is what the rules say of the passage for the room, the heaviest first.
+// For returns what the rules say of the passage for the room, the heaviest first.
 func For(p *plan.Passage, room Room) []Finding {
 	var list []Finding
 	for _, name := range Aspects(p) {
@@ -124,7 +124,7 @@ func For(p *plan.Passage, room Room) []Finding {
 	return list
 }
 
-// freeBeside tells whether those who take what stands beside the passage do without the aspect.
+// freeBeside reports whether those who take what runs beside the passage do without the aspect.
 func freeBeside(p *plan.Passage, name Aspect) bool {
 	switch name {
 	case FullHold, EmptyHold:
@@ -135,7 +135,7 @@ func freeBeside(p *plan.Passage, name Aspect) bool {
 	return false
 }
 
-// laneHelps tells whether a gentler lane could be planned that does without the aspect.
+// laneHelps reports whether a gentler lane could be planned that does without the aspect.
 func laneHelps(p *plan.Passage, name Aspect, limit int) bool {
 	return p.Beside.None() && slices.ContainsFunc(p.LaneOffers(p.Measure, limit), func(o plan.LaneOffer) bool {
 		with := *p
@@ -207,7 +207,7 @@ func (a aspect) findings(name Aspect, p *plan.Passage, room Room) []Finding {
 // slowStrokes is the rate that still counts as slow, in strokes a minute (common practice, with no source).
 const slowStrokes = 60
 
-// beyondEqual tells whether a hold of the rounds is longer than the inhale.
+// beyondEqual reports whether a hold of the rounds is longer than the inhale.
 func beyondEqual(p *plan.Passage) bool {
 	if p.HasOpenPhases() {
 		return p.Open[0].Less(p.Open[1]) || p.Open[0].Less(p.Open[3])

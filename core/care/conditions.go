@@ -43,8 +43,8 @@ var Conditions = []Condition{
 	RecentSurgery, Hernia, Ulcer, Reflux, Vertigo, Panic, BackOrKnee, Cold, ChestCold, Fever, Nosebleed, Menstruation,
 }
 
-// Known tells whether the rules know the condition.
+// Known reports whether the rules know the condition.
 func (c Condition) Known() bool { return slices.Contains(Conditions, c) }
 
-// Name is the condition as people say it.
+// Name returns the condition as people say it.
 func (c Condition) Name() fact.Fact { return fact.New("condition." + string(c)) }

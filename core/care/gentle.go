@@ -16,7 +16,7 @@ var replaced = map[Aspect]string{
 	Moon:    "nadi-shodhana",
 }
 
-// gentler tells what softens the passage: another practice, or the same without holds.
+// gentler reports what softens the passage: another practice, or the same without holds.
 func gentler(p *plan.Passage) (practice string, withoutHolds bool) {
 	for _, name := range Aspects(p) {
 		switch {
@@ -29,20 +29,20 @@ func gentler(p *plan.Passage) (practice string, withoutHolds bool) {
 	return practice, withoutHolds
 }
 
-// HasGentle tells whether the passage has a gentle variant.
+// HasGentle reports whether the passage has a gentle variant.
 func HasGentle(p *plan.Passage) bool {
 	practice, withoutHolds := gentler(p)
 	return practice != "" || withoutHolds
 }
 
-// AsksForGentle tells whether the passage should not be led as it is for these people: it is left out, or softened.
+// AsksForGentle reports whether the passage should not be led as it is for these people: it is left out, or softened.
 func AsksForGentle(p *plan.Passage, who Room) bool {
 	return slices.ContainsFunc(For(p, who), func(f Finding) bool { return f.Do != Carefully })
 }
 
-// GentleOf is the gentle variant of the passage p, which has these fields, of as nearly the same length as whole rounds
-// allow: without holds, or as the practice that runs beside it. It returns its fields and the change; none where there
-// is nothing to soften.
+// GentleOf returns the gentle variant of the passage p, which has these fields, of as nearly the same length as whole
+// rounds allow: without holds, or as the practice that runs beside it. It returns its fields and the change; none if
+// there is nothing to soften.
 func GentleOf(fields plan.Fields, p *plan.Passage) (plan.Fields, fact.Fact) {
 	id, withoutHolds := gentler(p)
 	switch {

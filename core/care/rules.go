@@ -33,8 +33,8 @@ const (
 	Carefully Do = "carefully"
 )
 
-// aspect is what is told of an aspect. Its name, and what people do meanwhile with whom it is left out, are messages by
-// its id.
+// aspect describes an aspect. Its name, and what people do meanwhile with whom it is left out, are
+// messages by its id.
 type aspect struct {
 	strong  bool // to be read before the practice is led
 	late    bool // not late in the evening
@@ -43,7 +43,7 @@ type aspect struct {
 	careful []Condition
 }
 
-// Name is the aspect as the beginning of a sentence.
+// Name returns the aspect as the beginning of a sentence.
 func (a Aspect) Name() fact.Fact { return fact.New("aspect." + string(a)) }
 
 func (a Aspect) late() fact.Fact { return fact.New("late." + string(a)) }
@@ -83,8 +83,8 @@ var aspects = map[Aspect]aspect{
 	Partner:  {more: true},
 }
 
-// Aspects is what about the passage asks for care: the practice's own, and holds where its counts have them, in its
-// opening and closing too.
+// Aspects returns what about the passage asks for care: the practice's own, and holds where its counts have them, in
+// its opening and closing too.
 func Aspects(p *plan.Passage) []Aspect {
 	if p.Practice == nil {
 		return nil
@@ -105,7 +105,7 @@ func Aspects(p *plan.Passage) []Aspect {
 	return append(list, OfPractice(p.Practice)...)
 }
 
-// OfPractice is what about the practice asks for care, whatever its counts.
+// OfPractice returns what about the practice asks for care, whatever its counts.
 func OfPractice(p *practice.Practice) []Aspect {
 	var list []Aspect
 	for _, name := range p.Care {
@@ -114,5 +114,5 @@ func OfPractice(p *practice.Practice) []Aspect {
 	return list
 }
 
-// Known tells whether there is such an aspect for the catalogue to name.
+// Known reports whether there is such an aspect for the catalogue to name.
 func Known(name string) bool { _, known := aspects[Aspect(name)]; return known }

@@ -18,10 +18,10 @@ const (
 	halfMinFrom   = 60_000
 	minuteLeft    = 60_000
 	halfMinLeft   = 30_000
-	everyNthRound = 3 // where there are no rests a prompt comes with each third round
+	everyNthRound = 3 // if there are no rests a prompt comes with each third round
 )
 
-// rounds is the rounds of a passage as they stand: by number, those that are kept.
+// rounds holds the kept rounds of a passage by number.
 type rounds struct {
 	starts map[int]int   // the run in which it begins
 	ends   map[int]int64 // where it ends
@@ -43,7 +43,7 @@ func roundsOf(runs []run, passage int) rounds {
 	return r
 }
 
-// calls is the last round, half way, and a minute and half a minute before the end, in every passage.
+// calls returns the last round, half way, and a minute and half a minute before the end, in every passage.
 func (f *fold) calls(runs []run) []Cue {
 	var list []Cue
 	for i := range f.plan.Passages {
@@ -61,7 +61,7 @@ func (f *fold) calls(runs []run) []Cue {
 	return list
 }
 
-// endOf is where the last run of a passage ends.
+// endOf returns where the last run of a passage ends.
 func endOf(runs []run, passage int) int64 {
 	from, to := ofPassage(runs, passage)
 	if from == to {
@@ -70,7 +70,7 @@ func endOf(runs []run, passage int) int64 {
 	return runs[to-1].end
 }
 
-// ofPassage is where the runs of a passage begin and end. A class never goes back to an earlier passage.
+// ofPassage returns where the runs of a passage begin and end. A class never goes back to an earlier passage.
 func ofPassage(runs []run, passage int) (from, to int) {
 	from = sort.Search(len(runs), func(i int) bool { return runs[i].Passage >= passage })
 	return from, from + sort.Search(len(runs)-from, func(i int) bool { return runs[from+i].Passage > passage })
@@ -133,7 +133,7 @@ func (f *fold) callsOf(runs []run, i int) []Cue {
 	return list
 }
 
-// becameLast is the run with which a round begins that becomes the last as it starts; -1 where there is none. Once it
+// becameLast returns the run with which a round begins that becomes the last as it starts; -1 if there is none. Once it
 // has begun, it is the last as long as the total says so.
 func (f *fold) becameLast(runs []run, i int, all rounds) int {
 	for number, first := range all.starts {
@@ -144,7 +144,7 @@ func (f *fold) becameLast(runs []run, i int, all rounds) int {
 	return -1
 }
 
-// byHand tells whether a phase of the passage's rounds waits for the teacher, as things stand.
+// byHand reports whether a phase of the passage's rounds waits for the teacher, at this point.
 func (f *fold) byHand(i int) bool {
 	p, now := &f.plan.Passages[i], f.state.totals[i]
 	if now.ByHand == 0 || !p.Led() {
@@ -153,8 +153,8 @@ func (f *fold) byHand(i int) bool {
 	return slices.ContainsFunc(p.Round(now.Measure), func(ph practice.Phase) bool { return now.ByHand.Has(ph.Kind) })
 }
 
-// callsLast tells whether the last round was being called already when things came to stand as they do: once it has
-// begun, it is not called any more.
+// callsLast reports whether the last round was being called already when things came to stand as they do: once it has
+// begun, it is no longer called.
 func (f *fold) callsLast(passage int) bool {
 	return slices.ContainsFunc(
 		f.cues,
@@ -162,7 +162,7 @@ func (f *fold) callsLast(passage int) bool {
 	)
 }
 
-// beforeLast is when the call of the last round begins, which begins in that run.
+// beforeLast returns when the call of the last round begins, which begins in that run.
 func (f *fold) beforeLast(runs []run, last, total int) int64 {
 	start := runs[last].At
 	passage := runs[last].Passage
@@ -204,7 +204,7 @@ func (f *fold) beforeLast(runs []run, last, total int) int64 {
 	return max(at, start-calling)
 }
 
-// timed is from where to where the rounds of a passage last, or its stretch at own pace, as they stand.
+// timed returns from where to where the rounds of a passage last, or its stretch at own pace, as they are.
 func (f *fold) timed(runs []run, i int, all rounds, total int) (from, to int64, there bool) {
 	if f.plan.Passages[i].Led() {
 		one, began := all.starts[1]
@@ -225,7 +225,7 @@ func (f *fold) timed(runs []run, i int, all rounds, total int) (from, to int64, 
 	return from, to, there
 }
 
-// prompts is those of each practice, over and over: with rests and pauses, and with every third round where there are
+// prompts returns those of each practice, over and over: with rests and pauses, and with every third round if there are
 // no rests. One is left out where a call or a line for the teacher is there.
 func (f *fold) prompts(runs []run, calls, lines []Cue) []Cue {
 	var list []Cue
@@ -254,8 +254,8 @@ func (f *fold) prompts(runs []run, calls, lines []Cue) []Cue {
 	return list
 }
 
-// nextPrompt is the next prompt from a number on that is for the passage and the stage, and the number after it. What
-// is not for it is passed over; empty where none is.
+// nextPrompt returns the next prompt from a number on that is for the passage and the stage, and the number after it.
+// What is not for it is passed over; empty if none is.
 func nextPrompt(p *plan.Passage, stage pace.Stage, number int) (text string, next int) {
 	values := map[string]string{
 		"zone":      p.Zone,
@@ -273,8 +273,8 @@ func nextPrompt(p *plan.Passage, stage pace.Stage, number int) (text string, nex
 	return "", number
 }
 
-// promptWith tells whether a prompt comes with the run; total is the passage's rounds as they stand. After the last
-// round nothing follows for which it could be said.
+// promptWith reports whether a prompt comes with the run; total is the passage's current rounds. After the last round
+// nothing follows for which it could be said.
 func promptWith(runs []run, i int, p *plan.Passage, total int) bool {
 	r := runs[i]
 	switch {

@@ -16,14 +16,14 @@ type Class struct {
 	fold
 }
 
-// Begin is the cues of a class at its start.
+// Begin returns the cues of a class at its start.
 func Begin(p *plan.Plan, lane Lane) *Class {
 	c := &Class{led: pace.Begin(p), fold: fold{plan: p, lane: lane}}
 	c.stand(0, c.state())
 	return c
 }
 
-// Copy is the same cues, which stay as they are when this class is adjusted.
+// Copy returns the same cues, which stay as they are when this class is adjusted.
 func (c *Class) Copy() *Class {
 	copied := *c
 	copied.led = c.led.Copy()
@@ -42,24 +42,24 @@ func (c *Class) Follow(led *pace.Class, answer pace.Answer) {
 	}
 }
 
-// Cues is every cue, past and to come as things stand.
+// Cues returns every cue, past and to come at this point.
 func (c *Class) Cues() []Cue { return c.sorted() }
 
 // All is Cues one by one, for who takes only some of them. What is pointed at stays as it is.
 func (c *Class) All() iter.Seq[*Cue] { return c.inOrder() }
 
-// Len is how many there are.
+// Len returns how many there are.
 func (c *Class) Len() int { return len(c.cues) }
 
 // far is the time of what comes after something that waits: nobody knows when that is.
 const far = int64(1) << 50
 
-// state is how a class stands: its rows, and behind one that waits those that will follow it.
+// state is the timeline of a class: its rows, and after one that waits those that will follow it.
 type state struct {
 	rows   []pace.Row
 	known  int   // how many of the rows have their time
 	wait   int64 // how long what waits is planned to last, from its start
-	end    int64 // of the class; beyond far where that is not known
+	end    int64 // of the class; beyond far if that is not known
 	totals []pace.Passage
 }
 
@@ -82,7 +82,7 @@ func (c *Class) state() state {
 	return s
 }
 
-// length is how long a stretch of the class takes, what waits in it as planned.
+// length returns how long a stretch of the class takes, what waits in it as planned.
 func (s *state) length(from, to int64) int64 {
 	if from < far && to >= far {
 		return to - far + s.rows[s.known-1].At + s.wait - from
@@ -108,7 +108,7 @@ type event struct {
 	total   int // holds as long as this is the passage's total; 0 for always
 }
 
-// stand has the class stand differently from t on.
+// stand replaces the state of the class from t on.
 func (f *fold) stand(t int64, s state) {
 	f.keepGiven(t)
 	before := f.state
@@ -157,7 +157,7 @@ func (f *fold) stand(t int64, s state) {
 	f.cues = slices.DeleteFunc(kept, func(c Cue) bool { return c.Until != Open && c.Until <= c.At })
 }
 
-// currentCues is the cues of the state, from its beginning to its end.
+// currentCues returns the cues of the state, from its beginning to its end.
 func (f *fold) currentCues() []Cue {
 	s := &f.state
 	rows := s.rows
@@ -247,8 +247,8 @@ type Spoken struct {
 	Text string
 }
 
-// Spoken is what the voice says as things stand: the hand, the calls, and the lines that are to be said, each when its
-// place begins. What waits has no time yet.
+// Spoken returns what the voice says at this point: the hand, the calls, and the lines that are to be said, each when
+// its place begins. What waits has no time yet.
 func (c *Class) Spoken() []Spoken {
 	var list []Spoken
 	for _, one := range c.cues {

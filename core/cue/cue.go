@@ -2,9 +2,8 @@
 // the hand does, the calls, the practice's prompts and the teacher's own lines. Screens, voice, cards and files show
 // these and make up none.
 //
-// Cues follow from how things stand. With every adjustment they stand differently: what was shown stays, and from that
-// moment on the cues of the new timeline hold (class.go). The cues of one timeline are made in runs.go, hand.go,
-// calls.go and lines.go.
+// Cues follow from the timeline. After an adjustment, what was shown stays, and from that moment on the cues of the new
+// timeline apply (class.go). The cues of one timeline are made in runs.go, hand.go, calls.go and lines.go.
 package cue
 
 import (
@@ -54,13 +53,13 @@ type Cue struct {
 	key int64 // what tells it from others of its kind and text: of now and next where the run begins, of a line its number
 }
 
-// doing tells whether it is what is done, or what follows it.
+// doing reports whether it is what is done, or what follows it.
 func (k Kind) doing() bool { return k == Now || k == Next }
 
-// lasts tells whether the cue is there at t.
+// lasts reports whether the cue is there at t.
 func (c *Cue) lasts(t int64) bool { return c.At <= t && (c.Until == Open || t < c.Until) }
 
-// same tells whether two cues are one that goes on.
+// same reports whether two cues are one that goes on.
 func (c *Cue) same(other *Cue) bool {
 	return c.Kind == other.Kind && c.Text == other.Text && c.Who == other.Who && c.key == other.key
 }
@@ -74,7 +73,7 @@ const (
 	Beside Lane = true
 )
 
-// Sheet is the cues of a plan as written. What waits is taken at its planned length.
+// Sheet returns the cues of a plan as written. What waits is taken at its planned length.
 func Sheet(p *plan.Plan, lane Lane) []Cue {
 	f := fold{plan: p, lane: lane}
 	tl := pace.Sheet(p)
@@ -82,7 +81,7 @@ func Sheet(p *plan.Plan, lane Lane) []Cue {
 	return f.sorted()
 }
 
-// Replay is the cues of a class that was led with the script.
+// Replay returns the cues of a class that was led with the script.
 func Replay(p *plan.Plan, script []pace.Adjustment, lane Lane) []Cue {
 	c := Begin(p, lane)
 	for _, a := range script {
@@ -99,7 +98,7 @@ func (f *fold) sorted() []Cue {
 	return list
 }
 
-// before is the order of cues: by time, and at the same time by kind.
+// before returns the order of cues: by time, and at the same time by kind.
 func before(a, b *Cue) int {
 	if a.At != b.At {
 		return cmp.Compare(a.At, b.At)
@@ -107,7 +106,8 @@ func before(a, b *Cue) int {
 	return cmp.Compare(slices.Index(Kinds, a.Kind), slices.Index(Kinds, b.Kind))
 }
 
-// inOrder is the cues in their order. Nearly all are now and next, and stand in it already: only the others are sorted.
+// inOrder returns the cues in their order. Nearly all are now and next, and stand in it already: only the others are
+// sorted.
 func (f *fold) inOrder() iter.Seq[*Cue] {
 	var doing, others []*Cue
 	doing = make([]*Cue, 0, len(f.cues))

@@ -18,7 +18,7 @@ import (
 	"vastlantern/language"
 )
 
-// read is a plan at 60 counts a minute, where a count is a second.
+// read returns a plan at 60 counts a minute, where a count is a second.
 func read(t require.TestingT, passages ...string) *plan.Plan {
 	_, p, err := sheet.ReadPlan(
 		strings.NewReader(
@@ -438,7 +438,7 @@ func TestTheLaneBeside(t *testing.T) {
 	)
 }
 
-// Past cues never change, but for their end where an adjustment ended them early.
+// Past cues never change, except for their end where an adjustment ended them early.
 func TestThePastOfCuesStays(t *testing.T) {
 	rapid.Check(t, func(t *rapid.T) {
 		n := func(low, high int) int { return rapid.IntRange(low, high).Draw(t, "n") }
@@ -545,7 +545,7 @@ func promised(t *rapid.T, p *plan.Plan, timeline pace.Timeline, cues []cue.Cue, 
 	}
 }
 
-// fingersOf is what the fingers do in each phase of a plan, in the breather's own left and right.
+// fingersOf returns what the fingers do in each phase of a plan, in the breather's own left and right.
 func fingersOf(p *plan.Plan) []string {
 	var list []string
 	var fingers cue.Fingers
@@ -595,7 +595,7 @@ func TestFingersCloseTheOtherSide(t *testing.T) {
 	)
 }
 
-// The hand's cue tells which side it comes to close, and when it comes down, for a drawing of it.
+// The hand's cue reports which side it comes to close, and when it comes down, for a drawing of it.
 func TestTheHandsCueTellsTheFingers(t *testing.T) {
 	p := read(
 		t,
@@ -611,7 +611,7 @@ func TestTheHandsCueTellsTheFingers(t *testing.T) {
 	assert.Equal(t, []cue.Fingers{cue.CloseLeft, cue.Lower}, fingers)
 }
 
-// At own pace the pattern stands in one line: the sides where the hand is at the nose, else the counts.
+// At own pace the pattern is in one line: the sides where the hand is at the nose, else the counts.
 func TestPatternAtOwnPace(t *testing.T) {
 	for passage, want := range map[string]string{
 		`"practice": "nadi-shodhana", "counts": "4:4:8"`:                    "in left, out right; in right, out left",

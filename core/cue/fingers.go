@@ -20,7 +20,7 @@ const (
 	Lower      Fingers = "down"   // the hand comes down
 )
 
-// FingersIn is what the fingers do in a row, after what they did in the row before it.
+// FingersIn returns what the fingers do in a row, after what they did in the row before it.
 func FingersIn(r *pace.Row, before Fingers, of *plan.Plan) Fingers {
 	p := &of.Passages[r.Passage-1]
 	switch {
@@ -43,7 +43,7 @@ func FingersIn(r *pace.Row, before Fingers, of *plan.Plan) Fingers {
 	return NoFingers
 }
 
-// closing is the fingers that close the side.
+// closing returns the fingers that close the side.
 func closing(side breath.Through) Fingers {
 	if side == breath.Left {
 		return CloseLeft
@@ -51,10 +51,10 @@ func closing(side breath.Through) Fingers {
 	return CloseRight
 }
 
-// HandAtNose tells whether a passage brings the hand to the nose: to close one nostril, or to narrow both.
+// HandAtNose reports whether a passage brings the hand to the nose: to close one nostril, or to narrow both.
 func HandAtNose(p *plan.Passage) bool {
 	return handAtNose(p) || p.Type == plan.Practice && p.Practice.TakesField("aperture")
 }
 
-// handAtNose tells whether the practice breathes through one nostril at a time.
+// handAtNose reports whether the practice breathes through one nostril at a time.
 func handAtNose(p *plan.Passage) bool { return p.Type == plan.Practice && p.Practice.Sided() }

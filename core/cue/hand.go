@@ -31,12 +31,12 @@ const (
 	narrowed                      // both nostrils, narrowed
 )
 
-// handNeeded tells whether the hand closes nostrils in the practice of a run.
+// handNeeded reports whether the hand closes nostrils in the practice of a run.
 func (f *fold) handNeeded(r run) bool { return handAtNose(&f.plan.Passages[r.Passage-1]) }
 
 func oneSided(r run) bool { return r.Through == breath.Left || r.Through == breath.Right }
 
-// narrows tells whether both nostrils are narrowed in a run.
+// narrows reports whether both nostrils are narrowed in a run.
 func (f *fold) narrows(r run) bool {
 	p := &f.plan.Passages[r.Passage-1]
 	if r.Stage != pace.Round || !p.Practice.TakesField("aperture") || p.Aperture.Width() != "narrow" {
@@ -45,12 +45,12 @@ func (f *fold) narrows(r run) bool {
 	return r.Phase.Moves() || f.between(r)
 }
 
-// between tells whether a run is what comes between the breaths of a stretch.
+// between reports whether a run is what comes between the breaths of a stretch.
 func (f *fold) between(r run) bool {
 	return r.Phase.Held() || r.Phase == breath.Still || f.lane == Beside && r.Stage == pace.Round && r.Phase == breath.Free
 }
 
-// stretchAt is the stretch that begins with a run; false where none does.
+// stretchAt returns the stretch that begins with a run; false if none does.
 func (f *fold) stretchAt(runs []run, i int) (stretch, bool) {
 	r := runs[i]
 	s := stretch{first: i, end: i + 1}
@@ -93,8 +93,8 @@ func (f *fold) stretches(runs []run) []stretch {
 	return list
 }
 
-// raise is when the hand comes up for a stretch: at the end of what comes before it. Where that waits, or nothing comes
-// before, at own pace it comes up as the stretch begins.
+// raise returns when the hand comes up for a stretch: at the end of what comes before it. Where that waits, or nothing
+// comes before, at own pace it comes up as the stretch begins.
 func (f *fold) raise(runs []run, s stretch) (at, until int64, there bool) {
 	start := runs[s.first].At
 	if s.first > 0 {
@@ -108,7 +108,7 @@ func (f *fold) raise(runs []run, s stretch) (at, until int64, there bool) {
 	return start, min(start+raising, runs[s.first].end), s.kind == ownPace
 }
 
-// hands is what the hand does: up before a stretch, down after it, and at own pace the pattern and where it ends.
+// hands returns what the hand does: up before a stretch, down after it, and at own pace the pattern and where it ends.
 func (f *fold) hands(runs []run) []Cue {
 	w := f.plan.Words
 	var list []Cue
@@ -182,8 +182,8 @@ var (
 	out = map[breath.Through]string{breath.Left: words.OutLeft, breath.Right: words.OutRight}
 )
 
-// Pattern is what is breathed at own pace, in one line: the sides where the hand is at the nose ("in left, out right;
-// in right, out left"), elsewhere each phase of a round with its counts ("inhale 4, hold 4, exhale 4").
+// Pattern returns what is breathed at own pace, in one line: the sides where the hand is at the nose ("in left, out
+// right; in right, out left"), elsewhere each phase of a round with its counts ("inhale 4, hold 4, exhale 4").
 func Pattern(p *plan.Passage, round []pace.Row, of *plan.Plan) string {
 	if handAtNose(p) {
 		return sides(p, of.Words)
@@ -204,7 +204,7 @@ func Pattern(p *plan.Passage, round []pace.Row, of *plan.Plan) string {
 	return strings.Join(slices.Compact(phases), ", ")
 }
 
-// sides is the sides of a round in one line.
+// sides returns the sides of a round in one line.
 func sides(p *plan.Passage, w *words.Words) string {
 	var breaths []string
 	for _, ph := range p.Round(p.Measure) {
@@ -218,7 +218,7 @@ func sides(p *plan.Passage, w *words.Words) string {
 	return strings.Join(slices.Compact(breaths), "; ")
 }
 
-// lastOut is where a round ends.
+// lastOut returns where a round ends.
 func (f *fold) lastOut(r run) string {
 	p := &f.plan.Passages[r.Passage-1]
 	var last breath.Through

@@ -24,7 +24,7 @@ type place struct {
 	since int64 // when that row began
 }
 
-// lines is the teacher's own words at their places (cues.md section 3).
+// lines returns the teacher's own words at their places (cues.md section 3).
 func (f *fold) lines(rows []pace.Row) []Cue {
 	var list []Cue
 	f.eachLine(rows, func(line *plan.Line, number int64, places []place) {
@@ -38,7 +38,7 @@ func (f *fold) lines(rows []pace.Row) []Cue {
 	return list
 }
 
-// saidPlaces is where the lines are said that the voice says.
+// saidPlaces returns where the lines are said that the voice says.
 func (f *fold) saidPlaces() []Spoken {
 	var list []Spoken
 	f.eachLine(f.state.rows, func(line *plan.Line, _ int64, places []place) {
@@ -88,8 +88,8 @@ func joined(places []place, ahead int64) []span {
 	return list
 }
 
-// placesOf is the places of a line in the rows of its passage, from start to end; total is the passage's rounds as they
-// stand.
+// placesOf returns the places of a line in the rows of its passage, from start to end; total is the passage's current
+// rounds.
 func placesOf(line *plan.Line, rows []pace.Row, start, end, total int) []place {
 	if line.Second.Sign() >= 0 {
 		return secondsOf(line, rows[start:end])
@@ -144,7 +144,7 @@ func belongs(line *plan.Line, row pace.Row, round, total int) bool {
 	return line.Phase == "" || row.Phase == line.Phase
 }
 
-// unbroken tells whether two rows that follow each other are of one place.
+// unbroken reports whether two rows that follow each other are of one place.
 func unbroken(line *plan.Line, before, row pace.Row) bool {
 	switch {
 	case row.Starts:
@@ -157,7 +157,7 @@ func unbroken(line *plan.Line, before, row pace.Row) bool {
 	return true
 }
 
-// secondsOf is where a line stands that comes at a second of its stage, or again and again from that second on.
+// secondsOf returns where a line stands that comes at a second of its stage, or again and again from that second on.
 func secondsOf(line *plan.Line, rows []pace.Row) []place {
 	first, last := -1, -1
 	for i, row := range rows {

@@ -37,7 +37,7 @@ func (f *fold) runsOf(rows []pace.Row) []run {
 	return runs
 }
 
-// begins tells whether a row is the first of a run.
+// begins reports whether a row is the first of a run.
 func begins(before, row *pace.Row) bool {
 	alone := row.Phase == breath.Free && row.Breath == 0 &&
 		row.Stage != pace.Round // each free step, pause, piece of own pace
@@ -48,7 +48,7 @@ func begins(before, row *pace.Row) bool {
 		row.Count <= before.Count && row.Phase != breath.Free
 }
 
-// nowAndNext is what is done from now on, and over the same time what follows it.
+// nowAndNext returns what is done from now on, and over the same time what follows it.
 func (f *fold) nowAndNext(runs []run) []Cue {
 	first := slices.IndexFunc(runs, func(r run) bool { return r.end > f.from })
 	if first < 0 {
@@ -76,7 +76,7 @@ func (f *fold) nowAndNext(runs []run) []Cue {
 	return list
 }
 
-// following is what comes after the run, in words.
+// following returns what comes after the run, in words.
 func (f *fold) following(runs []run, i int) string {
 	here := runs[i].Passage
 	i++
@@ -103,13 +103,13 @@ func (f *fold) following(runs []run, i int) string {
 	return name + ": " + f.measured(runs[i])
 }
 
-// passedOver tells what is not named of another passage: beat, lead-in and free steps.
+// passedOver reports what is not named of another passage: beat, lead-in and free steps.
 func passedOver(r run) bool {
 	return r.Stage == pace.Setup ||
 		(r.Stage == pace.Opening || r.Stage == pace.Closing) && r.Phase == breath.Free && r.Breath == 0
 }
 
-// measured is what is done in a run, with its counts or its length.
+// measured returns what is done in a run, with its counts or its length.
 func (f *fold) measured(r run) string {
 	if !r.Phase.Counted() {
 		return withTime(r.text, r)
@@ -120,7 +120,7 @@ func (f *fold) measured(r run) string {
 	return r.text + ", " + strconv.Itoa(r.rows)
 }
 
-// withTime is a text and the planned length of a run, where it has one.
+// withTime returns a text and the planned length of a run, where it has one.
 func withTime(text string, r run) string {
 	if length := clock(r); length != "" {
 		return text + ", " + length
@@ -128,7 +128,7 @@ func withTime(text string, r run) string {
 	return text
 }
 
-// clock is the planned length of a run in minutes and seconds; nothing where it has none.
+// clock returns the planned length of a run in minutes and seconds; nothing where it has none.
 func clock(r run) string {
 	seconds := (r.end - r.At + 500) / 1000
 	if seconds <= 0 || r.end >= far && r.At < far {
@@ -137,7 +137,7 @@ func clock(r run) string {
 	return fmt.Sprintf("%d:%02d", seconds/60, seconds%60)
 }
 
-// words is what is done in a row, with all that it needs: the side, the width, the zone, through the mouth.
+// words returns what is done in a row, with all that it needs: the side, the width, the zone, through the mouth.
 func (f *fold) words(r *pace.Row) string {
 	word, side, part := Words(r, f.plan)
 	if side != "" {
@@ -149,8 +149,8 @@ func (f *fold) words(r *pace.Row) string {
 	return word
 }
 
-// Words is what is done in a row: the word, the side as it is said or through the mouth, and the zone, the movement,
-// the width or where attention goes. What there is not is empty.
+// Words returns what is done in a row: the word, the side as it is said or through the mouth, and the zone, the
+// movement, the width or where attention goes. What there is not is empty.
 func Words(r *pace.Row, of *plan.Plan) (word, side, part string) {
 	w, p := of.Words, &of.Passages[r.Passage-1]
 	switch r.Stage {
@@ -182,7 +182,7 @@ func Words(r *pace.Row, of *plan.Plan) (word, side, part string) {
 	return word, side, part
 }
 
-// Large is what stands large for the count of a row: what is said, so that counting down is shown counting down and
+// Large returns what is large for the count of a row: what is said, so that counting down is shown counting down and
 // syllables as syllables; and the number where the voice is silent. Nothing for a word's own beat, and for what is not
 // counted.
 func Large(r *pace.Row, p *plan.Plan) string {

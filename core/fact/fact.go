@@ -1,5 +1,5 @@
-// Package fact holds what the core and the studio have to tell a person: an id and arguments, never a sentence. Package
-// language and ui/src/language make the sentence, from one catalogue of messages.
+// Package fact holds what the core and the studio report to a person: an id and arguments, never a sentence. Package
+// language and ui/src/language make the sentence from one catalogue of messages.
 package fact
 
 import (
@@ -21,8 +21,8 @@ type Fact struct {
 // Args are the arguments of a message by name: an int, float64 or string, a Fact, or a []Fact.
 type Args map[string]any
 
-// New is a fact with arguments, which alternate between name and value, as in log/slog. A value that is none of the
-// types of Args is kept as its text. New panics where a name is missing: that is a mistake in the program.
+// New returns a fact with arguments, which alternate between name and value, as in log/slog. A value that is none of
+// the types of Args is kept as its text. New panics where a name is missing: that is a mistake in the program.
 func New(id string, args ...any) Fact {
 	if len(args)%2 != 0 {
 		panic(fmt.Sprintf("fact %s: a name or a value is missing in %v", id, args))
@@ -54,10 +54,10 @@ func value(arg any) any {
 	return fmt.Sprint(arg)
 }
 
-// None tells whether there is nothing to tell.
+// None reports whether there is nothing to tell.
 func (f Fact) None() bool { return f.ID == "" }
 
-// Pointer is nil where there is nothing to tell: the form for a field that can be null.
+// Pointer returns nil if there is nothing to tell: the form for a field that can be null.
 func (f Fact) Pointer() *Fact {
 	if f.None() {
 		return nil
@@ -65,7 +65,7 @@ func (f Fact) Pointer() *Fact {
 	return &f
 }
 
-// Error is the fact for a log: the id and the arguments in the order of their names.
+// Error returns the fact for a log: the id and the arguments in the order of their names.
 func (f Fact) Error() string {
 	var text strings.Builder
 	text.WriteString(f.ID)
@@ -75,7 +75,7 @@ func (f Fact) Error() string {
 	return text.String()
 }
 
-// String is the same as Error, for facts among the arguments of others.
+// String returns the same as Error, for facts among the arguments of others.
 func (f Fact) String() string { return f.Error() }
 
 // Is makes errors.Is find a fact: by its id and arguments, or by its id alone where the target has no arguments.
@@ -96,7 +96,7 @@ type Teller interface {
 // Tell makes a Fact a Teller.
 func (f Fact) Tell() Fact { return f }
 
-// Of is what an error tells: its own fact, or its text as it comes. The zero Fact for nil.
+// Of returns what an error tells: its own fact, or its text as it comes. The zero Fact for nil.
 func Of(err error) Fact {
 	var teller Teller
 	switch {
@@ -108,7 +108,7 @@ func Of(err error) Fact {
 	return New(Plain, "text", err.Error())
 }
 
-// Text is the fact as it is stored, JSON; empty for none.
+// Text returns the fact as it is stored, JSON; empty for none.
 func (f Fact) Text() string {
 	if f.None() {
 		return ""
@@ -120,7 +120,7 @@ func (f Fact) Text() string {
 	return string(text)
 }
 
-// FromText is a fact as Text has it. A text of an earlier form is a fact that is that text.
+// FromText returns a fact as Text has it. A text of an earlier form is a fact that is that text.
 func FromText(text string) Fact {
 	var f Fact
 	if text == "" || json.Unmarshal([]byte(text), &f) == nil && !f.None() {
@@ -174,7 +174,7 @@ func (f *Fact) UnmarshalJSON(text []byte) error {
 	return json.Unmarshal(text, (*plain)(f))
 }
 
-// Lines is a fact of several lines, one for each error.
+// Lines returns a fact of several lines, one for each error.
 func Lines[E error](errs []E) Fact {
 	lines := make([]Fact, len(errs))
 	for i, err := range errs {
@@ -183,7 +183,7 @@ func Lines[E error](errs []E) Fact {
 	return New("error.lines", "lines", lines)
 }
 
-// Names is a list of names, for a message that joins them.
+// Names returns a list of names, for a message that joins them.
 func Names(names []string) []Fact {
 	list := make([]Fact, len(names))
 	for i, name := range names {
@@ -192,7 +192,7 @@ func Names(names []string) []Fact {
 	return list
 }
 
-// Clock is a time in milliseconds as minutes and seconds, 1:05.
+// Clock returns a time in milliseconds as minutes and seconds, 1:05.
 func Clock(ms int64) string {
 	seconds := (ms + 500) / 1000
 	return fmt.Sprintf("%d:%02d", seconds/60, seconds%60)

@@ -42,7 +42,7 @@ type Answer struct {
 	Passage  int // the one it was met in, from 1; 0 after the end of the class
 	Stage    Stage
 	Round    int // in progress, or just over in a rest; 0 outside rounds
-	Breath   int // in progress, from 1; 0 where none is counted
+	Breath   int // in progress, from 1; 0 if none is counted
 	When     When
 	Before   Passage // what was in force in that passage
 	After    Passage
@@ -50,7 +50,7 @@ type Answer struct {
 	Late     int64 // finish-by: how far the class will end after the deadline all the same, milliseconds
 	Fewer    int   // finish-by: rounds that it took, in all passages
 	Carried  int   // later passages that it changed too
-	Breathed int   // by-hand: the tempo that was breathed, counts a minute; 0 where that is not known
+	Breathed int   // by-hand: the tempo that was breathed, counts a minute; 0 if that is not known
 }
 
 // Adjust folds one adjustment into the class. Adjustments come in the order of their times. A refused one changes
@@ -114,7 +114,7 @@ func (c *Class) apply(a Adjustment) (Answer, error) {
 // remark records something and changes nothing.
 func (m *machine) remark(Adjustment) (Answer, error) { return Answer{When: Never}, nil }
 
-// Same tells whether two adjustments are the same.
+// Same reports whether two adjustments are the same.
 func (a Adjustment) Same(other Adjustment) bool {
 	return reflect.DeepEqual(a, other)
 }

@@ -13,7 +13,7 @@ type Argument struct {
 	Or *Argument
 	// Set keeps a value of the kind: a breath.Exact, int64, [4]int, string, bool or []string.
 	Set func(*Adjustment, any)
-	// get is the value as a script has it, nil where it does not come.
+	// get is the value as a script has it, nil if it does not come.
 	get func(*Adjustment) any
 }
 
@@ -95,7 +95,7 @@ func unless(not bool, value any) any {
 	return value
 }
 
-// Values is what comes with the adjustment, by the names in a script.
+// Values returns what comes with the adjustment, by the names in a script.
 func (a Adjustment) Values() map[string]any {
 	values := map[string]any{}
 	for _, arg := range a.Do.Takes() {

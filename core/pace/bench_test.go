@@ -13,7 +13,7 @@ import (
 	"vastlantern/core/sheet"
 )
 
-// long is a class of minutes at 60 counts a minute, one count a row.
+// long returns a class of minutes at 60 counts a minute, one count a row.
 func long(b *testing.B, minutes int) *plan.Plan {
 	p := read(
 		b,
@@ -97,7 +97,7 @@ func BenchmarkAdjust(b *testing.B) {
 	})
 }
 
-// BenchmarkPreviews tells what sixteen controls of the lead screen would do, at a phase in the middle of 88 minutes
+// BenchmarkPreviews reports what sixteen controls of the lead screen would do, at a phase in the middle of 88 minutes
 // (5,280 counts) with 200 changes of tempo before it.
 func BenchmarkPreviews(b *testing.B) {
 	class := pace.Begin(long(b, 88))

@@ -16,7 +16,7 @@ func byHand(practice, counts, more string) string {
 	return fmt.Sprintf(`{"type": "practice", "practice": %q, "counts": %q, "lead_in": 0%s}`, practice, counts, more)
 }
 
-// phases is rows in short: when, how long, which phase, of how many counts, and what is said.
+// phases returns rows in short: when, how long, which phase, of how many counts, and what is said.
 func phases(rows []pace.Row) []string {
 	var list []string
 	for _, r := range rows {
@@ -110,7 +110,7 @@ func TestByHandAdjusted(t *testing.T) {
 	for _, c := range []struct {
 		passage string
 		script  []string
-		last    string // why the last is refused; empty where it is accepted
+		last    string // why the last is refused; empty if it is accepted
 	}{
 		{plain, []string{`500 by-hand "to": []`}, "refused.by-hand-unknown"},
 		{plain, []string{`500 by-hand "to": ["inhale", "sigh"]`}, "refused.by-hand-unknown"},

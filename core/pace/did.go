@@ -5,7 +5,7 @@ import (
 	"vastlantern/core/plan"
 )
 
-// Did is what became of the adjustment, for the teacher: what it did and from when on, or why it was refused.
+// Did returns what became of the adjustment, for the teacher: what it did and from when on, or why it was refused.
 func (a *Answer) Did() fact.Fact {
 	if !a.Refused.None() {
 		return fact.New("did.refused", "verb", a.Do.Name(), "why", a.Refused)
@@ -16,7 +16,7 @@ func (a *Answer) Did() fact.Fact {
 	return fact.New("did." + string(a.Do))
 }
 
-// from is the moment from which it acts.
+// from returns the moment from which it acts.
 func (a *Answer) from() fact.Fact { return fact.New("from." + string(a.When)) }
 
 func didTempo(a *Answer) fact.Fact {

@@ -33,7 +33,7 @@ func (m *machine) finishBy(a Adjustment) (Answer, error) {
 	return answer, nil
 }
 
-// mostKept is the passage to take a round from, or -1.
+// mostKept returns the passage to take a round from, or -1.
 func (m *machine) mostKept() int {
 	best, bestTotal, bestPlanned := -1, 0, 1
 	for i := m.passage; i < len(m.live); i++ {
@@ -49,7 +49,7 @@ func (m *machine) mostKept() int {
 	return best
 }
 
-// leastRounds is the total that a passage cannot go below: one, or the round in progress (in a rest the one just
+// leastRounds returns the total that a passage cannot go below: one, or the round in progress (in a rest the one just
 // finished), and all where the closing has begun.
 func (m *machine) leastRounds(i int) int {
 	switch {
@@ -61,7 +61,7 @@ func (m *machine) leastRounds(i int) int {
 	return m.round
 }
 
-// saved is how much earlier the class ends with one round less in the passage, in milliseconds.
+// saved returns how much earlier the class ends with one round less in the passage, in milliseconds.
 func (m *machine) saved(i int, t breath.Exact) breath.Exact {
 	p := &m.plan.Passages[i]
 	round := p.RoundSpan(m.live[i].Measure)

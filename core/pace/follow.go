@@ -49,7 +49,7 @@ func (m *machine) spend(before breath.Exact) {
 	}
 }
 
-// body is what stands between opening and closing: rounds, or one stretch at own pace.
+// body returns what is between opening and closing: rounds, or one stretch at own pace.
 func (m *machine) body() Stage {
 	if m.here().OwnPace {
 		return Own
@@ -112,7 +112,7 @@ func (m *machine) beginRound() {
 	}
 }
 
-// afterPause goes on with what was paused: a lead-in leads to it, but for a stretch at own pace, which has the time
+// afterPause goes on with what was paused: a lead-in leads to it, except for a stretch at own pace, which has the time
 // that was left of it, and its recall, which starts over.
 func (m *machine) afterPause() {
 	switch m.leads {
@@ -132,7 +132,7 @@ func (m *machine) afterPause() {
 // leadIn gives a lead-in, at the tempo then in force, to what a pause belonged to. The beat is not repeated.
 func (m *machine) leadIn() { m.enter(Setup, m.here().Lead()) }
 
-// nextPassage stands at the beginning of the next passage, or at the end of the class.
+// nextPassage moves to the beginning of the next passage, or to the end of the class.
 func (m *machine) nextPassage() {
 	m.passage++
 	if m.passage >= len(m.plan.Passages) {

@@ -32,7 +32,7 @@ func (m *machine) setByHand(a Adjustment) (Answer, error) {
 	return answer, nil
 }
 
-// opens tells whether the phase is by hand, now that it starts.
+// opens reports whether the phase is by hand, now that it starts.
 func (m *machine) opens(ph *practice.Phase) bool {
 	return !ph.Timed && (m.stage == Opening || m.stage == Round || m.stage == Closing) && m.inForce().byHand.Has(ph.Kind)
 }
@@ -66,9 +66,8 @@ func (m *machine) refitByHand() {
 // handRounds is over how many rounds the tempo of the hand is measured.
 const handRounds = 3
 
-// HandTempo is the tempo at which the teacher has breathed by hand in the passage in progress, in counts a minute
-// (pacing.md
-// section 7); 0 until three rounds of it were kept, and where nothing is by hand any more.
+// HandTempo returns the tempo at which the teacher has breathed by hand in the passage in progress, in counts a minute
+// (pacing.md section 7); 0 until three rounds of it were kept, and if nothing is by hand any more.
 func (c *Class) HandTempo() int {
 	m := &c.now
 	if m.over || m.inForce().byHand == 0 {
@@ -80,8 +79,8 @@ func (c *Class) HandTempo() int {
 	return 0
 }
 
-// breathed is the tempo at which inhales and exhales by hand were breathed in the last kept rounds that have one, in
-// counts a minute, and how many rounds these are; 0 where no kept round has one.
+// breathed returns the tempo at which inhales and exhales by hand were breathed in the last kept rounds that have one,
+// in counts a minute, and how many rounds these are; 0 if no kept round has one.
 func (m *machine) breathed() (tempo, rounds int) {
 	counts, took, number := 0, int64(0), 0
 	for i := len(m.rows) - 1; i >= 0 && m.rows[i].Passage == m.passage+1; i-- {

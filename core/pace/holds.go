@@ -45,13 +45,13 @@ func (m *machine) setCounts(a Adjustment) (Answer, error) {
 	return Answer{When: Never}, nil
 }
 
-// openHold tells whether a hold that lasts until the teacher goes on is in progress.
+// openHold reports whether a hold that lasts until the teacher goes on is in progress.
 func (m *machine) openHold() bool {
 	ph := &m.unit[m.phase]
 	return ph.Waits && ph.Kind.Held()
 }
 
-// heldFor is which of the two lengths the hold in progress has.
+// heldFor returns which of the two lengths the hold in progress has.
 func (m *machine) heldFor(full, empty int) int {
 	if m.unit[m.phase].Kind == breath.Empty {
 		return empty
@@ -126,7 +126,7 @@ func (m *machine) setLater(i int, counts breath.Counts) {
 	}
 }
 
-// droppedLater tells whether a later passage would begin without holds.
+// droppedLater reports whether a later passage would begin without holds.
 func (m *machine) droppedLater() bool {
 	for i := m.passage + 1; i < len(m.live); i++ {
 		if m.live[i].dropped {
@@ -191,7 +191,7 @@ func (m *machine) flatten() {
 	m.unit = append(m.unit[:m.phase+1:m.phase+1], rest...)
 }
 
-// flat is the phases without holds, if that is wanted.
+// flat returns the phases without holds, if that is wanted.
 func flat(phases []practice.Phase, wanted bool) []practice.Phase {
 	if !wanted {
 		return phases

@@ -9,7 +9,7 @@ import (
 
 // laneMark is what a row has for the lane beside it, fixed when the row starts: the past of the lane never changes.
 type laneMark struct {
-	// rows to the end of the round as it stood then, this one included; only where a shorter breath is in force
+	// rows to the end of the round as it was then, this one included; only where a shorter breath is in force
 	left    int
 	anew    bool // a breath of the lane that was begun falls away
 	restart bool // and its breaths are counted from 1 again
@@ -35,8 +35,8 @@ func (m *machine) setBeside(a Adjustment) (Answer, error) {
 	return Answer{When: NextCount}, nil
 }
 
-// roundRows is how many rows a round has as it is now in force; where the lane runs on, what is left of the rounds, the
-// one in progress counted whole.
+// roundRows returns how many rows a round has as it is now in force; where the lane runs on, what is left of the
+// rounds, the one in progress counted whole.
 func (m *machine) roundRows() int {
 	rows := plan.RowsOf(m.here().Round(m.inForce().Measure))
 	switch {
@@ -48,8 +48,8 @@ func (m *machine) roundRows() int {
 	return rows * (m.inForce().total - m.round + 1)
 }
 
-// rowsLeft is how many rows there are from the one in progress, itself included, to where the lane's breath has to be
-// done.
+// rowsLeft returns how many rows there are from the one in progress, itself included, to where the lane's breath has to
+// be done.
 func (m *machine) rowsLeft() int {
 	rows := m.unit[m.phase].Counts - m.count + 1 + plan.RowsOf(m.unit[m.phase+1:])
 	if m.here().RunsOn() {
@@ -64,7 +64,7 @@ func (m *machine) askAnew() {
 	m.laneNext = false
 }
 
-// Lane is the second reading of the rows of a timeline: what those do who take what stands beside (pacing.md section
+// Lane returns the second reading of the rows of a timeline: what those do who take what runs beside (pacing.md section
 // 6). It has the times of the rows, and nothing is said.
 func (t Timeline) Lane(p *plan.Plan) Timeline {
 	t.Rows = laneOf(t.Rows, p)
@@ -175,7 +175,7 @@ func (l *lanes) shorter(row *Row, with *Shared) {
 	l.left--
 }
 
-// through is which way a breath of the lane goes.
+// through returns which way a breath of the lane goes.
 func (l *lanes) through(phase breath.Phase) breath.Through {
 	side := l.passage.Side
 	switch {

@@ -8,8 +8,8 @@ import (
 	"vastlantern/core/practice"
 )
 
-// machine stands in one row of a class. Copies are cheap and independent: what is shared is never changed in place,
-// only replaced (see copy).
+// machine is the state of a class at one row. Copies are cheap and independent: what is shared is never changed in
+// place, only replaced (see copy).
 type machine struct {
 	plan *plan.Plan
 	led  bool // what waits has no end; otherwise it ends as planned
@@ -17,7 +17,7 @@ type machine struct {
 
 	pulse breath.Pulse // the stretch of equal rows in which the row in progress stands
 	beat  int          // the row of it
-	tempo breath.Exact // that the pulse runs at, 0 where it is no counted one
+	tempo breath.Exact // that the pulse runs at, 0 if it is no counted one
 	row   Row          // the row in progress as it is printed, without its length
 
 	passage int    // from 0
@@ -57,7 +57,7 @@ type figure struct {
 	phases  []practice.Phase // never changed
 }
 
-// roundAt is one round at the measure.
+// roundAt returns one round at the measure.
 func (m *machine) roundAt(measure plan.Measure) []practice.Phase {
 	if m.figure.phases == nil || m.figure.passage != m.passage || m.figure.measure != measure {
 		m.figure = figure{m.passage, measure, m.here().Round(measure)}
@@ -123,7 +123,7 @@ func (m *machine) copy() machine {
 	return c
 }
 
-// copyWithoutRows is a copy that keeps no rows.
+// copyWithoutRows returns a copy that keeps no rows.
 func (m *machine) copyWithoutRows() machine {
 	c := m.copy()
 	c.rows, c.first, c.blind = nil, 0, true
@@ -133,8 +133,8 @@ func (m *machine) copyWithoutRows() machine {
 func (m *machine) here() *plan.Passage { return &m.plan.Passages[m.passage] }
 func (m *machine) inForce() *live      { return &m.live[m.passage] }
 
-// at is where the row in progress begins, or the end of the class. end is where it will end; of a row that waits it is
-// the planned end. Both are in milliseconds.
+// at returns where the row in progress begins, or the end of the class. end is where it will end; of a row that waits
+// it is the planned end. Both are in milliseconds.
 func (m *machine) at() breath.Exact  { return m.pulse.At(m.beat) }
 func (m *machine) end() breath.Exact { return m.pulse.At(m.beat + 1) }
 
@@ -143,7 +143,7 @@ func (m *machine) stand(at, step, tempo breath.Exact) {
 	m.pulse, m.beat, m.tempo = breath.NewPulse(at, step), 0, tempo
 }
 
-// waiting tells whether the row in progress has no end until somebody goes on.
+// waiting reports whether the row in progress has no end until somebody goes on.
 func (m *machine) waiting() bool { return m.led && !m.over && m.unit[m.phase].Waits }
 
 // run goes on to the end of the class, or to the first row that waits.
@@ -156,7 +156,7 @@ func (m *machine) run() {
 	}
 }
 
-// leap stands in the last row of the phase in progress. Rows that nobody asks for need not be made one by one: those of
+// leap moves to the last row of the phase in progress. Rows that nobody asks for need not be made one by one: those of
 // a phase are equally long, unless the tempo was changed in the one in progress.
 func (m *machine) leap() {
 	ph := &m.unit[m.phase]
@@ -173,7 +173,7 @@ func (m *machine) runTo(t int64) {
 	}
 }
 
-// projectedEnd is the end of the class if nothing were adjusted after t.
+// projectedEnd returns the end of the class if nothing were adjusted after t.
 func (m *machine) projectedEnd(t breath.Exact) breath.Exact {
 	if m.over {
 		return m.at()
@@ -189,7 +189,7 @@ func (m *machine) projectedEnd(t breath.Exact) breath.Exact {
 	return began.Add(c.at())
 }
 
-// rowEnd is where the row in progress ends; one that waits is taken to end at its planned end, or at t if that is
+// rowEnd returns where the row in progress ends; one that waits is taken to end at its planned end, or at t if that is
 // past.
 func (m *machine) rowEnd(t breath.Exact) breath.Exact {
 	if m.waiting() {
@@ -198,7 +198,7 @@ func (m *machine) rowEnd(t breath.Exact) breath.Exact {
 	return m.end()
 }
 
-// step finishes the row in progress and stands in the next.
+// step finishes the row in progress and moves to the next.
 func (m *machine) step() {
 	if !m.pulse.Still() {
 		m.print(m.pulse.Round(m.beat + 1))
@@ -220,7 +220,7 @@ func (m *machine) cut(t breath.Exact) {
 	m.stand(t, breath.Exact{}, breath.Exact{})
 }
 
-// skip ends the phase in progress at t and stands in the one after it.
+// skip ends the phase in progress at t and moves to the one after it.
 func (m *machine) skip(t breath.Exact) {
 	m.cut(t)
 	m.toPhase(m.phase + 1)
@@ -253,7 +253,7 @@ func (m *machine) toPhase(i int) {
 	}
 }
 
-// settle stands in the next row that is there: past phases that are done, empty stretches and finished stages.
+// settle moves to the next row that exists, past finished phases, empty stretches and finished stages.
 func (m *machine) settle() {
 	for !m.over {
 		if m.phase >= len(m.unit) {
@@ -281,7 +281,7 @@ func (m *machine) settle() {
 	}
 }
 
-// measure sees to it that the pulse is that of the phase.
+// measure makes sure that the pulse is that of the phase.
 func (m *machine) measure(ph *practice.Phase) {
 	if ph.Timed {
 		m.stand(m.at(), ph.Length, breath.Exact{})
@@ -293,7 +293,7 @@ func (m *machine) measure(ph *practice.Phase) {
 	}
 }
 
-// runsAt is the tempo that the stage in progress runs at: the rounds' own, or that of what is around them.
+// runsAt returns the tempo that the stage in progress runs at: the rounds' own, or that of what is around them.
 func (m *machine) runsAt() breath.Exact {
 	if m.stage == Round {
 		return m.inForce().Tempo
@@ -308,7 +308,7 @@ func (m *machine) tempoOf(ph *practice.Phase) breath.Exact {
 	return m.runsAt()
 }
 
-// rowLength is how long one row of the phase lasts from now on, in milliseconds.
+// rowLength returns how long one row of the phase lasts from now on, in milliseconds.
 func (m *machine) rowLength(ph *practice.Phase) breath.Exact {
 	if ph.Timed {
 		return ph.Length
@@ -316,7 +316,7 @@ func (m *machine) rowLength(ph *practice.Phase) breath.Exact {
 	return breath.CountLength(m.tempoOf(ph))
 }
 
-// unitEnd is where the stage in progress will end if the row in progress ends at the given time: the other rows as
+// unitEnd returns where the stage in progress will end if the row in progress ends at the given time: the other rows as
 // they will run from now on.
 func (m *machine) unitEnd(rowEnd breath.Exact) breath.Exact {
 	end := rowEnd
@@ -348,14 +348,14 @@ func (m *machine) printed(ph *practice.Phase) {
 	m.row = row
 }
 
-// goesOn tells whether the row in progress shares with the one before it of the same phase.
+// goesOn reports whether the row in progress shares with the one before it of the same phase.
 func (m *machine) goesOn(ph *practice.Phase) bool {
 	before := m.row.Shared
 	return before != nil && before.Stage == m.stage && before.Of == ph.Counts && before.Tempo == m.tempo &&
 		before.Beside == m.inForce().beside
 }
 
-// shared is what the rows of the phase share from here on.
+// shared returns what the rows of the phase share from here on.
 func (m *machine) shared(ph *practice.Phase) Shared {
 	with := Shared{
 		Passage:     m.passage + 1,
@@ -408,7 +408,7 @@ func (m *machine) abandon() {
 	m.row.share(with)
 }
 
-// timeline is the rows so far; where the machine waits, its row has no length.
+// timeline returns the rows so far; where the machine waits, its row has no length.
 func (m *machine) timeline() Timeline {
 	rows := slices.Clip(m.rows)
 	if m.over {

@@ -22,7 +22,7 @@ func (m *machine) refit(t, rowEnd breath.Exact) {
 	case m.stage == Round:
 		left = left.Sub(m.current.before).Sub(m.unitEnd(rowEnd).Sub(m.since))
 	case m.stage == Rest:
-		// The first further round needs no further rest: the one in progress stands before it.
+		// The first further round needs no further rest: the one in progress is before it.
 		left = left.Sub(rowEnd.Sub(m.since)).Add(p.RestBetween)
 	case m.current.paused:
 		strokesLeft := max(0, m.current.strokes-m.current.done)

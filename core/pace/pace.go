@@ -1,10 +1,10 @@
-// Package pace is the conductor: a plan and the adjustments made so far give the timeline of a class, every row of it,
-// past and to come. It knows no clock and no storage; the same input gives the same rows (pacing.md section 2).
+// Package pace computes the timeline of a class, every row of it, past and to come, from a plan and the adjustments so
+// far. It has no clock and no storage; the same input gives the same rows (pacing.md section 2).
 //
-// A class is a machine that stands in one row (machine.go) and moves on row by row in the order of a class (follow.go).
-// An adjustment first moves the machine to the row that it meets, then changes what the machine stands in. verbs.go has
-// the table of where each adjustment is met; what each does stands in tempo.go, minutes.go, rounds.go, holds.go,
-// strokes.go, pause.go, lane.go, ends.go, finish.go and undo.go. What will happen is found by running a copy.
+// A class is a state machine with one current row (machine.go); it moves on row by row in the order of a class
+// (follow.go). An adjustment first moves the machine to the row in progress at its time, then changes the state.
+// verbs.go has the table of where each adjustment is accepted; the rules are in tempo.go, minutes.go, rounds.go,
+// holds.go, strokes.go, pause.go, lane.go, ends.go, finish.go and undo.go. What will happen is found by running a copy.
 package pace
 
 import (
@@ -24,37 +24,37 @@ type Class struct {
 	timeline *Timeline // once it was asked for; never changed in place
 }
 
-// Begin is a class at its start, with nothing adjusted.
+// Begin returns a class at its start, with nothing adjusted.
 func Begin(p *plan.Plan) *Class { return &Class{now: start(p, true)} }
 
-// Copy is the same class, which can be adjusted without changing this one.
+// Copy returns the same class, which can be adjusted without changing this one.
 func (c *Class) Copy() *Class {
 	return &Class{now: c.now.copy(), done: slices.Clip(c.done), timeline: c.timeline}
 }
 
-// Next is the same class for the one who goes on leading it: what is done is shared, so that hundreds of adjustments
-// are not copied with each one more. This one must not be adjusted any more.
+// Next returns the same class for the one who goes on leading it: what is done is shared, so that hundreds of
+// adjustments are not copied with each one more. This one must not be adjusted any more.
 func (c *Class) Next() *Class {
 	next := *c
 	next.now.live = slices.Clone(c.now.live)
 	return &next
 }
 
-// Sheet is the timeline of the plan as written. What waits is taken at its planned length.
+// Sheet returns the timeline of the plan as written. What waits is taken at its planned length.
 func Sheet(p *plan.Plan) Timeline {
 	m := start(p, false)
 	m.run()
 	return m.timeline()
 }
 
-// OneRound is a round of a passage, counted from 0, at the measure: from 0 and with nothing around it, also of one at
-// own pace. Nothing can be adjusted in it.
+// OneRound returns a round of a passage, counted from 0, at the measure: from 0 and with nothing around it, also of one
+// at own pace. Nothing can be adjusted in it.
 func OneRound(p *plan.Plan, passage int, m plan.Measure) []Row {
 	main, _ := oneRound(p, passage, m, plan.Beside{})
 	return main
 }
 
-// OneLane is the same round as it is breathed by those who take what stands beside it.
+// OneLane returns the same round as it is breathed by those who take what runs beside it.
 func OneLane(p *plan.Plan, passage int, m plan.Measure, b plan.Beside) []Row {
 	_, lane := oneRound(p, passage, m, b)
 	return lane
@@ -73,7 +73,7 @@ func oneRound(p *plan.Plan, passage int, m plan.Measure, b plan.Beside) (main, l
 	return main, lane
 }
 
-// Replay is the timeline of what was taught, with the answer to each adjustment of the script.
+// Replay returns the timeline of what was taught, with the answer to each adjustment of the script.
 func Replay(p *plan.Plan, script []Adjustment) (Timeline, []Answer) {
 	class := Begin(p)
 	answers := make([]Answer, len(script))
@@ -83,7 +83,7 @@ func Replay(p *plan.Plan, script []Adjustment) (Timeline, []Answer) {
 	return class.Timeline(), answers
 }
 
-// Timeline is the class as it will run from here if nothing more is adjusted. It stops at the first row that waits
+// Timeline returns the class as it will run from here if nothing more is adjusted. It stops at the first row that waits
 // for the teacher. Its rows are not to be changed: who asks again gets the same.
 func (c *Class) Timeline() Timeline {
 	if c.timeline == nil {
@@ -102,12 +102,12 @@ func (c *Class) Timeline() Timeline {
 // Passage is what of one passage is in force.
 type Passage struct {
 	plan.Measure             // of the next round that starts; the tempo at once
-	Total        int         // rounds, 0 where there are none
+	Total        int         // rounds, 0 if there are none
 	Beside       plan.Beside // the gentler lane, from the next row on
 	ByHand       plan.Hand   // the phases that wait for the teacher, from the next one on
 }
 
-// Passages is what is in force in each passage of the plan.
+// Passages returns what is in force in each passage of the plan.
 func (c *Class) Passages() []Passage {
 	all := make([]Passage, len(c.now.live))
 	for i, l := range c.now.live {
@@ -123,7 +123,7 @@ type Wait struct {
 	Then       Timeline
 }
 
-// Ahead is what follows the row at which the timeline waits, as planned; nil where nothing waits.
+// Ahead returns what follows the row at which the timeline waits, as planned; nil if nothing waits.
 func (c *Class) Ahead() *Wait {
 	m := c.now.copy()
 	m.run()
@@ -159,7 +159,7 @@ func (*Class) inForceIn(m machine) Passage {
 	return Passage{l.Measure, l.total, l.beside, l.byHand}
 }
 
-// At is where the class is at t, in milliseconds.
+// At returns where the class is at t, in milliseconds.
 func (c *Class) At(t int64) Moment {
 	m := c.now.copyWithoutRows()
 	m.runTo(t)

@@ -13,7 +13,7 @@ import (
 	"vastlantern/core/sheet"
 )
 
-// read is a plan at 60 counts a minute, where a count is a second.
+// read returns a plan at 60 counts a minute, where a count is a second.
 func read(t require.TestingT, passages ...string) *plan.Plan {
 	text := fmt.Sprintf(
 		`{"format": "vast-lantern-plan", "version": 1, "tempo": 60, "passages": [%s]}`,

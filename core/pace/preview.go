@@ -11,7 +11,7 @@ type Preview struct {
 	Fewer      int // rounds that the class would have less, in all passages; below 0 for more
 }
 
-// Previews tells what each of the adjustments would do if it alone were made at t, in milliseconds from the start of
+// Previews reports what each of the adjustments would do if it alone were made at t, in milliseconds from the start of
 // the class. It changes nothing. A lead screen asks this of all its controls at each phase, so the rows of the class
 // are made up to t once for all of them, and none after it.
 func (c *Class) Previews(t int64, wants []Adjustment) []Preview {
@@ -32,7 +32,7 @@ func (c *Class) Previews(t int64, wants []Adjustment) []Preview {
 	return previews
 }
 
-// without is a copy that has what the verb needs to be answered: only undo looks at what was done.
+// without returns a copy that has what the verb needs to be answered: only undo looks at what was done.
 func (c *Class) without(verb Verb) *Class {
 	if verb == Undo {
 		return c.Copy()
@@ -42,7 +42,7 @@ func (c *Class) without(verb Verb) *Class {
 	return copied
 }
 
-// EndAt is when the class would end if nothing more were adjusted after t, in milliseconds: what waits is taken to
+// EndAt returns when the class would end if nothing more were adjusted after t, in milliseconds: what waits is taken to
 // end at its planned time, or at t if that is past, and a pause at t.
 func (c *Class) EndAt(t int64) int64 {
 	at := Class{now: c.now.copyWithoutRows()}

@@ -231,8 +231,8 @@ func TestPromises(t *testing.T) {
 	})
 }
 
-// endOf is where the class ends by its rows, to a millisecond: a wait is rounded by itself. A wait that is past its
-// planned end at that time may leave fewer rounds than are shown to follow it.
+// endOf returns where the class ends by its rows, to a millisecond: a wait is rounded by itself. A wait that is past
+// its planned end at that time may leave fewer rounds than are shown to follow it.
 func endOf(class *pace.Class, at int64) (end int64, known bool) {
 	tl := class.Timeline()
 	if !tl.Open {
@@ -271,7 +271,7 @@ func promises(t *rapid.T, p *plan.Plan, tl pace.Timeline) {
 	}
 }
 
-// beside tells what holds of the lane: the same times, never a hold, and where the sides alternate left and right in
+// beside reports what holds of the lane: the same times, never a hold, and where the sides alternate left and right in
 // whole pairs.
 func beside(t *rapid.T, p *plan.Plan, tl pace.Timeline) {
 	lane := tl.Lane(p)
@@ -311,7 +311,7 @@ func shorterThroughout(rows []pace.Row) bool {
 	return !slices.ContainsFunc(rows, func(r pace.Row) bool { return r.Beside != rows[0].Beside || !r.Beside.Shorter() })
 }
 
-// cutShort tells whether a breath of the lane fell away: then what was pressed has made the round shorter.
+// cutShort reports whether a breath of the lane fell away: then what was pressed has made the round shorter.
 func cutShort(rows []pace.Row) bool {
 	for i, row := range rows[1:] {
 		if before := rows[i]; before.Phase != breath.Free && row.Phase == breath.Free &&
@@ -323,7 +323,7 @@ func cutShort(rows []pace.Row) bool {
 	return last.Phase == breath.Inhale || last.Phase == breath.Exhale && last.Count < last.Of
 }
 
-// keptRounds is the rows of each kept round of a passage, without one in which an open sheet breaks off.
+// keptRounds returns the rows of each kept round of a passage, without one in which an open sheet breaks off.
 func keptRounds(tl pace.Timeline, passage int) [][]pace.Row {
 	var rounds [][]pace.Row
 	for _, row := range tl.Rows {
@@ -373,7 +373,8 @@ func pastStays(t *rapid.T, before, after pace.Timeline, at int64) {
 	}
 }
 
-// inPast is what stays of a row: a round is known to be abandoned only when it is, and what could be pressed is over.
+// inPast returns what stays of a row: a round is known to be abandoned only when it is, and what could be pressed is
+// over.
 func inPast(r pace.Row) string {
 	return fmt.Sprint(
 		r.At,
@@ -400,7 +401,7 @@ func holdGrowsNot(t *rapid.T, before, after pace.Timeline, at int64) {
 	}
 }
 
-// holdEnd is where the hold in progress at t ends, -1 if there is none.
+// holdEnd returns where the hold in progress at t ends, -1 if there is none.
 func holdEnd(tl pace.Timeline, t int64) int64 {
 	for i, row := range tl.Rows {
 		if !row.Phase.Held() || row.At > t || row.End() <= t {

@@ -53,13 +53,13 @@ type Shared struct {
 	Kept     bool // false in a round that was abandoned
 
 	// Not in the cue sheet:
-	Tempo       breath.Exact // counts or strokes a minute that the row runs at; 0 where it is not counted
+	Tempo       breath.Exact // counts or strokes a minute that the row runs at; 0 if it is not counted
 	Open        bool         // lasts until the teacher goes on
 	Planned     int          // of a phase by hand: the counts that it was planned with, without the beat of its word
 	PlannedBeat int          // 1 where its word would have had a beat of its own
 	Text        string       // what a free step is for
 	Verbs       VerbSet      // the adjustments that are met here
-	Beside      plan.Beside  // what stands beside the row, as it was in force when the row started
+	Beside      plan.Beside  // what runs beside the row, as it was in force when the row started
 }
 
 // share gives the row what it shares with others: a value that is there already, where it is the same.
@@ -84,7 +84,7 @@ func changed(rows []Row, change func(*Shared)) {
 	}
 }
 
-// End is where the row ends, -1 where that is not known.
+// End returns where the row ends, -1 if that is not known.
 func (r Row) End() int64 {
 	if r.Dur < 0 {
 		return -1
@@ -92,7 +92,7 @@ func (r Row) End() int64 {
 	return r.At + r.Dur
 }
 
-// Follows tells whether the row is the next count of the phase that the row before it belongs to.
+// Follows reports whether the row is the next count of the phase that the row before it belongs to.
 func (r *Row) Follows(before *Row) bool {
 	return r.Count == before.Count+1 && r.Phase == before.Phase && r.Breath == before.Breath &&
 		r.Passage == before.Passage &&
@@ -100,8 +100,8 @@ func (r *Row) Follows(before *Row) bool {
 		r.Kept == before.Kept
 }
 
-// same tells whether two rows are the same but for what is said: that costs no time and is no part of what an
-// adjustment does. What stands beside is compared by itself, as the lane shows it.
+// same reports whether two rows are the same except for what is said: that costs no time and is no part of what an
+// adjustment does. What is beside is compared by itself, as the lane shows it.
 func (r *Row) same(other *Row) bool {
 	a, b := *r.Shared, *other.Shared
 	a.Verbs, a.Tempo, a.Beside, a.Planned, a.PlannedBeat = b.Verbs, b.Tempo, b.Beside, b.Planned, b.PlannedBeat

@@ -9,8 +9,8 @@ import (
 	"vastlantern/core/words"
 )
 
-// say is what is said at the row in progress, by the passage's voice as far as it has faded: counts and the words of
-// phases only. The hand, calls and lines are cues (cues.md section 1).
+// say returns what is said at the row in progress, by the passage's voice as far as it has faded: counts and the words
+// of phases only. The hand, calls and lines are cues (cues.md section 1).
 func (m *machine) say(ph *practice.Phase) string {
 	p := m.here()
 	switch ph.Kind {
@@ -30,7 +30,7 @@ func (m *machine) say(ph *practice.Phase) string {
 	return sayCount(p, m.plan.Words, m.voice(p), ph, m.count, own)
 }
 
-// beatNumber is the count of the beat as it is said: in groups, where the plan has them.
+// beatNumber returns the count of the beat as it is said: in groups, where the plan has them.
 func (m *machine) beatNumber() int {
 	if by := m.here().CountInBy; by > 0 {
 		return (m.count-1)%by + 1
@@ -60,7 +60,7 @@ func (m *machine) sayLead() string {
 	return m.plan.Words.Number(m.count)
 }
 
-// voice is the passage's, or what it has faded to. Syllables belong to the rounds; around them numbers are said.
+// voice returns the passage's, or what it has faded to. Syllables belong to the rounds; around them numbers are said.
 func (m *machine) voice(p *plan.Passage) plan.Voice {
 	over := func(after int) bool { return m.stage == Round && after >= 0 && m.round > after }
 	switch {
@@ -82,7 +82,7 @@ func (m *machine) voice(p *plan.Passage) plan.Voice {
 // with no source).
 const tens = 10
 
-// sayCount is what is said at a count; own is the practice's own word for the phase, if it has one, which says by
+// sayCount returns what is said at a count; own is the practice's own word for the phase, if it has one, which says by
 // itself that the mouth breathes.
 func sayCount(p *plan.Passage, w *words.Words, voice plan.Voice, ph *practice.Phase, count int, own string) string {
 	if voice == plan.Silent {

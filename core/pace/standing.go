@@ -23,7 +23,7 @@ func Stands(answers []Answer) []bool {
 	return stands
 }
 
-// Standing is the answers whose adjustments stand.
+// Standing returns the answers whose adjustments stand.
 func Standing(answers []Answer) []Answer {
 	var list []Answer
 	for i, stands := range Stands(answers) {
@@ -34,7 +34,7 @@ func Standing(answers []Answer) []Answer {
 	return list
 }
 
-// Changes tells whether an adjustment that stands changed how the class was led: notes and signals do not, nor what
+// Changes reports whether an adjustment that stands changed how the class was led: notes and signals do not, nor what
 // goes on from what waited.
 func (a *Answer) Changes() bool { return ruleOf(a.Do).effect == changesClass }
 
@@ -48,7 +48,7 @@ const (
 	Eases
 )
 
-// Eases tells whether an accepted adjustment asked less of the room: shorter or no holds, fewer counts or strokes.
+// Eases reports whether an accepted adjustment asked less of the room: shorter or no holds, fewer counts or strokes.
 func (a *Answer) Eases() Ease {
 	r := ruleOf(a.Do)
 	if !a.Refused.None() || r == nil || r.eases == nil {
@@ -76,7 +76,7 @@ func fewerCountsEase(a *Answer) Ease {
 	return EasesNothing
 }
 
-// slowerMayEase is of a change of tempo: a slower one is easier to keep, a quicker one shorter.
+// slowerMayEase returns of a change of tempo: a slower one is easier to keep, a quicker one shorter.
 func slowerMayEase(a *Answer) Ease {
 	if a.After.Tempo.Equal(a.Before.Tempo) {
 		return EasesNothing

@@ -39,7 +39,7 @@ func (m *machine) setTempo(a Adjustment) (Answer, error) {
 	return answer, nil
 }
 
-// runsAtRoundTempo tells whether the stage in progress follows the tempo of the rounds.
+// runsAtRoundTempo reports whether the stage in progress follows the tempo of the rounds.
 func (m *machine) runsAtRoundTempo() bool { return m.stage == Round || m.here().TakesCounts() }
 
 // carry scales the tempo of the later counted passages, those at own pace too, and keeps it within the range. A

@@ -7,7 +7,7 @@ import (
 	"vastlantern/core/fact"
 )
 
-// taken is an accepted adjustment that undo can take back, with the machine as it stood before it.
+// taken is an accepted adjustment that undo can take back, with the machine as it was before it.
 type taken struct {
 	verb   Verb
 	before bookmark
@@ -42,7 +42,7 @@ func (c *Class) undo(a Adjustment) (Answer, error) {
 		return refuse("refused.undo-in-effect", "verb", fact.New("verb."+string(latest.verb)))
 	}
 	for i := latest.before.done; i < len(without.rows); i++ {
-		without.rows[i].Say = c.now.rows[i].Say // the same but for what was said, and that was said
+		without.rows[i].Say = c.now.rows[i].Say // the same except for what was said, and that was said
 	}
 	if c.now.at().Less(breath.Int(a.At)) {
 		without.row.Say = c.now.row.Say
@@ -51,7 +51,7 @@ func (c *Class) undo(a Adjustment) (Answer, error) {
 	return Answer{Undone: latest.verb}, nil
 }
 
-// stoodTheSame tells whether the class up to t, and the length of the row in progress, is the same in both machines,
+// stoodTheSame reports whether the class up to t, and the length of the row in progress, is the same in both machines,
 // which parted at the bookmark.
 func (m *machine) stoodTheSame(other *machine, parted bookmark, t breath.Exact) bool {
 	if other.over || len(m.rows) != len(other.rows) || !m.at().Equal(other.at()) || m.waiting() != other.waiting() {
@@ -82,7 +82,7 @@ func (m *machine) stoodTheSame(other *machine, parted bookmark, t breath.Exact) 
 	return slices.EqualFunc(m.laneSince(parted, begun), other.laneSince(parted, begun), Row.sameLane)
 }
 
-// lanedSince tells whether something stood beside a row from where the machines parted.
+// lanedSince reports whether something ran beside a row from where the machines parted.
 func (m *machine) lanedSince(parted bookmark) bool {
 	for i := parted.done; i < len(m.rows); i++ {
 		if !m.rows[i].Beside.None() {
@@ -92,7 +92,7 @@ func (m *machine) lanedSince(parted bookmark) bool {
 	return !m.row.Beside.None()
 }
 
-// laneSince is the lane of this passage from where the machines parted.
+// laneSince returns the lane of this passage from where the machines parted.
 func (m *machine) laneSince(parted bookmark, begun bool) []Row {
 	rows := slices.Clip(m.rows)
 	if begun {
@@ -105,12 +105,12 @@ func (m *machine) laneSince(parted bookmark, begun bool) []Row {
 	return laneOf(rows[first:], m.plan)[parted.done-first:]
 }
 
-// sameLane tells whether two rows of a lane show the same.
+// sameLane reports whether two rows of a lane show the same.
 func (r Row) sameLane(other Row) bool {
 	return r.Phase == other.Phase && r.Through == other.Through && r.Breath == other.Breath && r.Count == other.Count &&
 		r.Of == other.Of &&
 		r.Part == other.Part
 }
 
-// inRound tells whether a round is in progress, a waiting one of strokes too.
+// inRound reports whether a round is in progress, a waiting one of strokes too.
 func (m *machine) inRound() bool { return m.stage == Round || m.current.paused }

@@ -88,7 +88,7 @@ var placeNames = []string{
 	"pause-of-own",
 }
 
-// Places is where in a class the verb is accepted, if the practice and the moment allow it.
+// Places returns where in a class the verb is accepted, if the practice and the moment allow it.
 func (v Verb) Places() []string {
 	var list []string
 	r := ruleOf(v)
@@ -124,7 +124,7 @@ type rule struct {
 	passage, moment func(*machine) string
 	// do refuses what depends on the values given, before it changes anything
 	do func(*machine, Adjustment) (Answer, error)
-	// eases tells whether it asked less of the room; nil for never
+	// eases reports whether it asked less of the room; nil for never
 	eases func(*Answer) Ease
 	// did is what an accepted one did, in place of the message "did.<verb>"
 	did func(*Answer) fact.Fact
@@ -264,7 +264,7 @@ func init() { // not a literal: the rules refer to the machine, whose methods re
 	}
 }
 
-// ruleOf is the rule of a verb, nil where there is no such verb.
+// ruleOf returns the rule of a verb, nil if there is no such verb.
 func ruleOf(v Verb) *rule {
 	i, found := slices.BinarySearch(everyVerb, v)
 	if !found {
@@ -317,7 +317,7 @@ func haveDropped(m *machine) string {
 	return ""
 }
 
-// notCounted is against advance where a count is running: it ends stretches of time, and open phases.
+// notCounted returns against advance where a count is running: it ends stretches of time, and open phases.
 func notCounted(m *machine) string {
 	ph := &m.unit[m.phase]
 	if ph.Kind.Led() && !ph.Waits {
@@ -326,7 +326,7 @@ func notCounted(m *machine) string {
 	return ""
 }
 
-// against is the reason why the verb is refused at the row in progress whatever it brings, or none.
+// against returns the reason why the verb is refused at the row in progress whatever it brings, or none.
 func (m *machine) against(v Verb) fact.Fact {
 	r := ruleOf(v)
 	if r == nil {
@@ -412,16 +412,16 @@ func (s VerbSet) List() []Verb {
 	return list
 }
 
-// Has tells whether the verb is one of the set.
+// Has reports whether the verb is one of the set.
 func (s VerbSet) Has(verb Verb) bool {
 	i, found := slices.BinarySearch(everyVerb, verb)
 	return found && s&(1<<i) != 0
 }
 
-// Verbs is every verb there is, sorted.
+// Verbs returns every verb there is, sorted.
 func Verbs() []Verb { return slices.Clone(everyVerb) }
 
-// Takes is what comes with the verb.
+// Takes returns what comes with the verb.
 func (v Verb) Takes() []Argument {
 	if r := ruleOf(v); r != nil {
 		return r.takes
@@ -429,13 +429,13 @@ func (v Verb) Takes() []Argument {
 	return nil
 }
 
-// Remarks tells whether the verb only records something: a note, or what was seen.
+// Remarks reports whether the verb only records something: a note, or what was seen.
 func (v Verb) Remarks() bool {
 	r := ruleOf(v)
 	return r != nil && r.effect == onlyRemarks
 }
 
-// Relief is whether the verb can be what ended a strain.
+// Relief returns whether the verb can be what ended a strain.
 func (v Verb) Relief() Relief {
 	if r := ruleOf(v); r != nil {
 		return r.relief
@@ -443,13 +443,13 @@ func (v Verb) Relief() Relief {
 	return NoRelief
 }
 
-// GoesOn tells whether the verb only ends what waits.
+// GoesOn reports whether the verb only ends what waits.
 func (v Verb) GoesOn() bool {
 	r := ruleOf(v)
 	return r != nil && r.effect == goesOn
 }
 
-// Name is the message that names the verb.
+// Name returns the message that names the verb.
 func (v Verb) Name() fact.Fact { return fact.New("verb." + string(v)) }
 
 func refuse(id string, args ...any) (Answer, error) { return Answer{}, fact.New(id, args...) }

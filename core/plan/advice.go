@@ -14,13 +14,13 @@ type Advice struct {
 	Passage int // from 1; 0 for the plan as a whole
 	Say     fact.Fact
 	Why     fact.Fact
-	apply   func(Document) // makes it so; nil where that is for the teacher
+	apply   func(Document) // makes it so; nil if that is for the teacher
 }
 
 // Key names the advice in a plan that put it away: what it says, with its arguments.
 func (a Advice) Key() string { return a.Say.Error() }
 
-// CanApply tells whether Apply can make it so.
+// CanApply reports whether Apply can make it so.
 func (a Advice) CanApply() bool { return a.apply != nil }
 
 // Apply makes it so in the document that the advice is on.
@@ -42,8 +42,8 @@ const (
 	longestBye = 120_000 // of talk after it, which is a goodbye
 )
 
-// Advise is the advice on a plan for a group of the level, one of practice.Levels or empty: first of the whole, then
-// passage by passage.
+// Advise returns the advice on a plan for a group of the level, one of practice.Levels or empty: first of the whole,
+// then passage by passage.
 func (p *Plan) Advise(level string) []Advice {
 	var list []Advice
 	if p.Slot.Sign() > 0 {
@@ -82,14 +82,14 @@ func (p *Plan) Advise(level string) []Advice {
 	return slices.Concat(list, p.adviseOnOrder(), p.adviseOnAmounts(level), p.adviseOnLanes())
 }
 
-// leastRest is how long the quiet at the end should be at least, in milliseconds: whole tens of seconds.
+// leastRest returns how long the quiet at the end should be at least, in milliseconds: whole tens of seconds.
 func (p *Plan) leastRest() breath.Exact {
 	const ten = 10_000
 	tenth := breath.Int(ten).Times(int(p.Length().Div(breath.Int(10 * ten)).Floor()))
 	return breath.Max(breath.Int(shortRest), breath.Min(tenth, breath.Int(fullRest)))
 }
 
-// whatIsOver is where the time goes that a plan takes beyond its slot.
+// whatIsOver returns where the time goes that a plan takes beyond its slot.
 func (p *Plan) whatIsOver() fact.Fact {
 	if p.quietEnd().Sign() > 0 {
 		return fact.New("advice.over-slot.from-rest")
@@ -97,7 +97,7 @@ func (p *Plan) whatIsOver() fact.Fact {
 	return fact.New("advice.over-slot.late")
 }
 
-// lastDoing is the last passage, from 1, that is no talk: a goodbye comes after the rest.
+// lastDoing returns the last passage, from 1, that is no talk: a goodbye comes after the rest.
 func (p *Plan) lastDoing() int {
 	last := len(p.Passages)
 	for last > 0 && p.Passages[last-1].Type == Talk {
@@ -106,8 +106,8 @@ func (p *Plan) lastDoing() int {
 	return last
 }
 
-// quietEnd is how long nobody has anything to do at the end, in milliseconds: free breathing, and what is not counted
-// in the closing of the practice before it. A goodbye may follow.
+// quietEnd returns how long nobody has anything to do at the end, in milliseconds: free breathing, and what is not
+// counted in the closing of the practice before it. A goodbye may follow.
 func (p *Plan) quietEnd() breath.Exact {
 	last := len(p.Passages) - 1
 	for talk := (breath.Exact{}); last >= 0 && p.Passages[last].Type == Talk; last-- {
@@ -195,7 +195,7 @@ func (p *Plan) adviseOnAmounts(level string) []Advice {
 	return list
 }
 
-// shortened makes the passage of the index as long as the milliseconds allow; nil where nothing of it would be left.
+// shortened makes the passage of the index as long as the milliseconds allow; nil if nothing of it would be left.
 func (p *Passage) shortened(i int, left breath.Exact) func(Document) {
 	minutes := breath.Ratio(left.Div(breath.Int(6000)).Floor(), 10) // to a tenth
 	switch {
@@ -252,10 +252,10 @@ func (p *Plan) adviseOnLanes() []Advice {
 	return list
 }
 
-// rowLength is how long a count or a stroke of the rounds lasts as planned, in milliseconds.
+// rowLength returns how long a count or a stroke of the rounds lasts as planned, in milliseconds.
 func (p *Passage) rowLength() breath.Exact { return breath.CountLength(p.Measure.Tempo) }
 
-// Holds tells whether there is a hold anywhere in the passage.
+// Holds reports whether there is a hold anywhere in the passage.
 func (p *Passage) Holds() bool {
 	for _, ph := range slices.Concat(p.Opening(), p.Round(p.Measure), p.Closing()) {
 		if ph.Kind.Held() {
@@ -265,10 +265,10 @@ func (p *Passage) Holds() bool {
 	return false
 }
 
-// Late tells whether the time is late in the evening where it was written; no time is not.
+// Late reports whether the time is late in the evening where it was written; no time is not.
 func Late(at time.Time) bool { return !at.IsZero() && (at.Hour() >= lateFrom || at.Hour() < 4) }
 
-// adviseOnOrder tells what should stand elsewhere, each kind of hint once, with all the passages that it is for.
+// adviseOnOrder reports what should be elsewhere, each kind of hint once, with all the passages that it is for.
 func (p *Plan) adviseOnOrder() []Advice {
 	calmed, breathed := 0, false
 	late := Late(p.StartsAt)

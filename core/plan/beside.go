@@ -17,10 +17,10 @@ type Beside struct {
 	Inhale, Exhale int // counts of a shorter breath, 0 for none
 }
 
-// None tells whether nothing stands beside.
+// None reports whether nothing runs beside.
 func (b Beside) None() bool { return b == Beside{} }
 
-// Shorter tells whether it is a breath of its own.
+// Shorter reports whether it is a breath of its own.
 func (b Beside) Shorter() bool { return b.Inhale > 0 }
 
 // String writes it as plans and scripts have it: breathe, a:c or none.
@@ -34,7 +34,7 @@ func (b Beside) String() string {
 	return "none"
 }
 
-// Name is the lane for a person.
+// Name returns the lane for a person.
 func (b Beside) Name() fact.Fact {
 	switch {
 	case b.None():
@@ -60,7 +60,7 @@ func ParseBeside(text string) (b Beside, ok bool) {
 	return Beside{Inhale: c.Inhale, Exhale: c.Exhale}, true
 }
 
-// RowsOf is how many rows the phases have, one a count.
+// RowsOf returns how many rows the phases have, one a count.
 func RowsOf(phases []practice.Phase) (rows int) {
 	for _, ph := range phases {
 		rows += ph.Counts + 1 - ph.First()
@@ -68,11 +68,11 @@ func RowsOf(phases []practice.Phase) (rows int) {
 	return rows
 }
 
-// RunsOn tells whether a shorter breath beside the passage goes on from round to round: where a round is only a few
-// rows and no rest stands between two.
+// RunsOn reports whether a shorter breath beside the passage goes on from round to round: where a round is only a few
+// rows and no rest is between two.
 func (p *Passage) RunsOn() bool { return p.HasFixedCounts() && !p.HasRests() }
 
-// NeededBeside is how many rows one start of it needs: one breath, or two where the sides alternate.
+// NeededBeside returns how many rows one start of it needs: one breath, or two where the sides alternate.
 func (p *Passage) NeededBeside(b Beside) int {
 	if p.Practice.Alternates() {
 		return 2 * (b.Inhale + b.Exhale)
@@ -80,7 +80,7 @@ func (p *Passage) NeededBeside(b Beside) int {
 	return b.Inhale + b.Exhale
 }
 
-// AgainstBeside is why the shorter breath does not go with the passage, whose rounds have so many rows; none where it
+// AgainstBeside returns why the shorter breath does not go with the passage, whose rounds have so many rows; none if it
 // does.
 func (p *Passage) AgainstBeside(b Beside, rows int) fact.Fact {
 	switch needed := p.NeededBeside(b); {
@@ -118,7 +118,7 @@ func (p *Passage) readBeside(o reader) {
 	p.Beside = b
 }
 
-// LaneOffer is something that could stand beside a passage.
+// LaneOffer is something that could run beside a passage.
 type LaneOffer struct {
 	Beside    Beside
 	PerMinute breath.Exact // breaths of a shorter breath
@@ -136,9 +136,9 @@ const (
 	mostOffers    = 4
 )
 
-// LaneOffers is what could stand beside the rounds of the passage at the measure, at most at so many breaths a minute,
-// 0 for the usual limit: breathe through the holds, where there are some, and shorter breaths that leave the fewest
-// counts of the round over, those closest to the main breath first. It is empty at own pace.
+// LaneOffers returns what could run beside the rounds of the passage at the measure, at most at so many breaths a
+// minute, 0 for the usual limit: breathe through the holds, where there are some, and shorter breaths that leave the
+// fewest counts of the round over, those closest to the main breath first. It is empty at own pace.
 func (p *Passage) LaneOffers(m Measure, limit int) []LaneOffer {
 	if !p.Led() {
 		return nil

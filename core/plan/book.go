@@ -96,7 +96,7 @@ func (o reader) words() *words.Words {
 	return words.Languages[language].With(own, byHand)
 }
 
-// PracticeOf is the practice of a passage, one of the teacher's own too. One that is not known is counted.
+// PracticeOf returns the practice of a passage, one of the teacher's own too. One that is not known is counted.
 func PracticeOf(f Fields, own []*practice.Practice) *practice.Practice {
 	if p := book(own).find(f.Practice()); p != nil {
 		return p

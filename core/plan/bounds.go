@@ -2,8 +2,8 @@ package plan
 
 import "vastlantern/core/breath"
 
-// AdvisedRounds is the most rounds that are proposed for a passage, from 0, in a group of the level (one of
-// practice.Levels, or empty where it is not known): what the practice's bounds leave it, where a class has several
+// AdvisedRounds returns the most rounds that are proposed for a passage, from 0, in a group of the level (one of
+// practice.Levels, or empty if it is not known): what the practice's bounds leave it, where a class has several
 // passages of the practice in proportion to how long they are planned, and never fewer than are planned. It is of no
 // use for passages without rounds.
 func (p *Plan) AdvisedRounds(passage int, level string) int {
@@ -11,7 +11,7 @@ func (p *Plan) AdvisedRounds(passage int, level string) int {
 	return max(one.TotalRounds(one.Measure), p.advised(passage, level))
 }
 
-// advised is how many rounds the practice's bounds leave the passage, also where more are planned; at least one.
+// advised returns how many rounds the practice's bounds leave the passage, also where more are planned; at least one.
 func (p *Plan) advised(passage int, level string) int {
 	one := &p.Passages[passage]
 	most := one.Practice.Bounds.Of(one.Measure.Counts).For(level)
@@ -28,7 +28,7 @@ func (p *Plan) advised(passage int, level string) int {
 	return min(RoundsWithin(share, one.RoundSpan(one.Measure), one.BetweenSpan(one.Measure)), MaxRounds)
 }
 
-// RoundsSpan is how long the rounds of the passage take as planned, with what stands between them, in milliseconds.
+// RoundsSpan returns how long the rounds of the passage take as planned, with what is between them, in milliseconds.
 func (p *Passage) RoundsSpan() breath.Exact {
 	rounds := p.TotalRounds(p.Measure)
 	return p.RoundSpan(p.Measure).Times(rounds).Add(p.BetweenSpan(p.Measure).Times(rounds - 1))

@@ -5,10 +5,10 @@ import (
 	"vastlantern/core/fact"
 )
 
-// Distinctions is what tells a practice passage from its like in a running order, each in a few words: the side, the
-// zone, the width, the way of the air, own pace, and which set it is ("set 2 of 4") where the practice comes more than
-// once in the plan. Counts, rounds and tempo are not named: they may be adjusted while the class is led. It is empty
-// for a talk and free breath.
+// Distinctions returns what tells a practice passage from its like in a running order, each in a few words: the side,
+// the zone, the width, the way of the air, own pace, and which set it is ("set 2 of 4") where the practice comes more
+// than once in the plan. Counts, rounds and tempo are not named: they may be adjusted while the class is led. It is
+// empty for a talk and free breath.
 func (p *Plan) Distinctions(passage int) []fact.Fact {
 	list := []fact.Fact{}
 	here := &p.Passages[passage]

@@ -22,10 +22,10 @@ type object map[string]any
 // only; a copy of the value is the same document, as with a map.
 type Document struct{ fields object }
 
-// Values is the fields of the plan by their names. What is set there is set in the document.
+// Values returns the fields of the plan by their names. What is set there is set in the document.
 func (d Document) Values() map[string]any { return d.fields }
 
-// NewDocument is a plan without passages.
+// NewDocument returns a plan without passages.
 func NewDocument() Document {
 	return Document{object{"format": Format, "version": json.Number(strconv.Itoa(Version)), "passages": []any{}}}
 }
@@ -62,8 +62,8 @@ func readObject(text []byte) (object, error) {
 	return fields, nil
 }
 
-// Passages is the passages in order. One that is no object in the file is there too, so that all keep their numbers; it
-// cannot be changed.
+// Passages returns the passages in order. One that is no object in the file is there too, so that all keep their
+// numbers; it cannot be changed.
 func (d Document) Passages() []Fields {
 	list, _ := d.fields["passages"].([]any)
 	passages := make([]Fields, len(list))
@@ -74,7 +74,7 @@ func (d Document) Passages() []Fields {
 	return passages
 }
 
-// Passage is the passage of the number, from 1. The error says that there is none, or that it is no object.
+// Passage returns the passage of the number, from 1. The error says that there is none, or that it is no object.
 func (d Document) Passage(number int) (Fields, error) {
 	passages := d.Passages()
 	if number < 1 || number > len(passages) || passages[number-1].Broken() {
@@ -135,7 +135,7 @@ func (d Document) Split(p *Plan, number int) error {
 }
 
 // LengthenRest gives the end of the plan more natural breath, in whole seconds: the last passage, if it is one that is
-// timed, or one more. It tells whether there was one.
+// timed, or one more. It reports whether there was one.
 func (d Document) LengthenRest(seconds int64) (longer bool) {
 	passages := d.Passages()
 	if n := len(passages); n > 0 {
@@ -190,7 +190,7 @@ func (d Document) SetMark(m Mark) {
 	}
 }
 
-// MarkIn is the mark of a document that is not read otherwise, as when many are looked through; empty where there is
+// MarkIn returns the mark of a document that is not read otherwise, as when many are looked through; empty if there is
 // none.
 func MarkIn(document []byte) Mark {
 	var marked struct {
@@ -209,7 +209,7 @@ type OldCourse struct {
 	Days  int    `json:"days"`
 }
 
-// CourseIn is the course of a document; its Name is empty where it belongs to none.
+// CourseIn returns the course of a document; its Name is empty if it belongs to none.
 func CourseIn(document []byte) OldCourse {
 	var marked struct {
 		Course OldCourse `json:"course"`

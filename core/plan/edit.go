@@ -36,10 +36,11 @@ func (f Fields) SetCount(p *Passage, phase breath.Phase, n int) error {
 // Role is one of the counts of a passage that a teacher chooses: those of its inhales, for instance.
 type Role struct {
 	Phase  breath.Phase
-	Counts int // or seconds, of an open practice; 0 where the phase is left out
+	Counts int // or seconds, of an open practice; 0 if the phase is left out
 }
 
-// Roles is the counts of the passage that can be chosen, in the order of the round; none where the practice fixes them.
+// Roles returns the counts of the passage that can be chosen, in the order of the round; none if the practice fixes
+// them.
 func (p *Passage) Roles() []Role {
 	if p.Type != Practice {
 		return nil

@@ -8,12 +8,12 @@ import (
 	"vastlantern/core/fact"
 )
 
-// FieldError tells one thing that is wrong in a plan: where it stands, what was given and what is allowed.
+// FieldError tells one thing that is wrong in a plan: where it is, what was given and what is allowed.
 type FieldError struct {
 	Passage int       // from 1; 0 for the plan itself
 	Name    string    // the passage's title, practice or type, for people
 	Field   string    // as written in the file; steps as "closing 2: counts"
-	Given   string    // as JSON; empty where nothing was given
+	Given   string    // as JSON; empty if nothing was given
 	Total   fact.Fact // in place of Given, where a sum is too large
 	Allowed fact.Fact
 }
@@ -46,7 +46,7 @@ func (e Errors) Tell() fact.Fact { return fact.Lines(e) }
 
 func (e Errors) Error() string { return e.Tell().Error() }
 
-// shown is a value as the file has it, short enough for one line of an error.
+// shown returns a value as the file has it, short enough for one line of an error.
 func shown(value any) string {
 	text, err := json.Marshal(value)
 	if err != nil {

@@ -15,11 +15,11 @@ type field struct {
 	on   place
 	// read reads it, and what it excludes; nil for what is read with another field, or before all of them.
 	read func(*Passage, reader)
-	// offers is how a screen asks for it, one for each part of an object; none for what screens ask in a way of their own.
+	// offers is how a screen asks for it, one for each part of an object; none for what screens ask in their own way.
 	offers []Offer
-	// offered changes an offer for the passage, or tells that it is none for it; nil for one that is always as it stands.
+	// offered changes an offer for the passage, or tells that it is none for it; nil for one that is always as it is.
 	offered func(*Passage, *Offer) bool
-	// say is the field in a line; empty where it is not there, or what is usual. nil for what a line cannot say.
+	// say is the field in a line; empty if it is not there, or what is usual. nil for what a line cannot say.
 	say func(Fields, *Passage) string
 	// once tells that a line can say it only once; twin is the field that says the same in another way.
 	once bool
@@ -37,7 +37,7 @@ var (
 	SaidOnce []string
 )
 
-// TwinOf is the field that says the same as this one in another way; empty for none.
+// TwinOf returns the field that says the same as this one in another way; empty for none.
 func TwinOf(name string) string {
 	if f := fieldNamed[name]; f != nil {
 		return f.twin
@@ -186,7 +186,7 @@ func init() { // not a literal: reading a passage refers to the table
 				{Field: "fade.words_after", About: AboutVoice, Unit: "rounds", Default: "never"},
 				{Field: "fade.silent_after", About: AboutVoice, Unit: "rounds", Default: "never"},
 			},
-			offered: notAtOwnPace}, // where nothing is counted aloud
+			offered: notAtOwnPace}, // if nothing is counted aloud
 		{name: "prompts", on: onPractice, read: (*Passage).readPrompts},
 
 		// Beside it, and by hand.
@@ -234,7 +234,7 @@ var lineOrder = []string{
 	"rest_wait", "rest_lead_in", "natural_pause", "recall", "beside", "trial", "keep",
 }
 
-// oneOf is the offer of a choice, the usual word first.
+// oneOf returns the offer of a choice, the usual word first.
 func oneOf[T ~string](about About, all ...T) []Offer {
 	list := make([]string, len(all))
 	for i, word := range all {
@@ -255,7 +255,7 @@ func usualAirwayFirst(p *Passage, offer *Offer) bool {
 // Saying is a field as a line says it.
 type Saying struct{ Field, Text string }
 
-// Sayings is the fields of a passage in the order in which a line says them; the text is empty where a field is not
+// Sayings returns the fields of a passage in the order in which a line says them; the text is empty if a field is not
 // there, or what is usual.
 func Sayings(f Fields, p *Passage) []Saying {
 	list := make([]Saying, len(lineOrder))

@@ -15,12 +15,12 @@ import (
 // does, and belongs to the document that it comes from: what is set in it is set there.
 type Fields struct{ values object }
 
-// NewFields is a passage of the practice with nothing else given.
+// NewFields returns a passage of the practice with nothing else given.
 func NewFields(practice string) Fields {
 	return Fields{object{"type": string(Practice), "practice": practice}}
 }
 
-// NewStretch is a talk or a free passage of so many seconds; the title may be empty.
+// NewStretch returns a talk or a free passage of so many seconds; the title may be empty.
 func NewStretch(kind Type, title string, seconds breath.Exact) Fields {
 	f := Fields{object{"type": string(kind)}}
 	if title != "" {
@@ -30,7 +30,7 @@ func NewStretch(kind Type, title string, seconds breath.Exact) Fields {
 	return f
 }
 
-// FieldsOf is the fields of a passage, or some of them, as a file of data has them.
+// FieldsOf returns the fields of a passage, or some of them, as a file of data has them.
 func FieldsOf(values map[string]any) (Fields, error) {
 	if len(values) == 0 {
 		return Fields{object{}}, nil
@@ -43,10 +43,10 @@ func FieldsOf(values map[string]any) (Fields, error) {
 	return Fields{fields}, err
 }
 
-// FieldsWith is a passage with these fields, which belong to it.
+// FieldsWith returns a passage with these fields, which belong to it.
 func FieldsWith(values map[string]any) Fields { return Fields{values} }
 
-// Values is the fields by their names. What is set there is set in the passage.
+// Values returns the fields by their names. What is set there is set in the passage.
 func (f Fields) Values() map[string]any { return f.values }
 
 // UnmarshalJSON reads one passage.
@@ -58,27 +58,28 @@ func (f *Fields) UnmarshalJSON(text []byte) (err error) {
 // MarshalJSON writes the passage with its fields in a steady order.
 func (f Fields) MarshalJSON() ([]byte, error) { return f.values.MarshalJSON() }
 
-// Broken tells whether there is no object, but something else in the file.
+// Broken reports whether there is no object, but something else in the file.
 func (f Fields) Broken() bool { return f.values == nil }
 
-// Clone is a passage that belongs to no document.
+// Clone returns a passage that belongs to no document.
 func (f Fields) Clone() Fields { return Fields{maps.Clone(f.values)} }
 
-// Practice is the id of the practice that is given; empty where none is.
+// Practice returns the id of the practice that is given; empty if none is.
 func (f Fields) Practice() string {
 	id, _ := f.values["practice"].(string)
 	return id
 }
 
-// IsPractice tells whether it is a passage of a practice.
+// IsPractice reports whether it is a passage of a practice.
 func (f Fields) IsPractice() bool { return f.values["type"] == string(Practice) }
 
-// GivesLength tells whether it is given how long the passage is: rounds, minutes, or own pace.
+// GivesLength reports whether it is given how long the passage is: rounds, minutes, or own pace.
 func (f Fields) GivesLength() bool {
 	return f.values["rounds"] != nil || f.values["minutes"] != nil || f.values["pace"] == "own"
 }
 
-// Variant is what tells the passage from others of its practice: the zone, the side, and the widths if they are given.
+// Variant returns what tells the passage from others of its practice: the zone, the side, and the widths if they are
+// given.
 func (f Fields) Variant() (words []string, widths bool) {
 	for _, field := range []string{"zone", "side"} {
 		if word, ok := f.values[field].(string); ok {

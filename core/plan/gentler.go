@@ -6,8 +6,8 @@ import (
 	"vastlantern/core/breath"
 )
 
-// InPlaceOf is a passage of the practice with the id that stands for the passage p of these fields: as nearly of the
-// same length as whole rounds allow, with its script and its pace.
+// InPlaceOf returns a passage of the practice with the id that stands for the passage p of these fields: as nearly of
+// the same length as whole rounds allow, with its script and its pace.
 func (f Fields) InPlaceOf(p *Passage, id string) Fields {
 	next := NewFields(id)
 	for _, kept := range []string{"keep", "script", "trial", "pace", "lead_in"} {
@@ -19,8 +19,8 @@ func (f Fields) InPlaceOf(p *Passage, id string) Fields {
 	return next
 }
 
-// WithoutHolds is the passage p of these fields without holds, as nearly of the same length as whole rounds allow. What
-// has no counts becomes an even breath at own pace.
+// WithoutHolds returns the passage p of these fields without holds, as nearly of the same length as whole rounds allow.
+// What has no counts becomes an even breath at own pace.
 func (f Fields) WithoutHolds(p *Passage) Fields {
 	next := f.Clone()
 	switch {

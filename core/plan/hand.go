@@ -16,13 +16,13 @@ var handPhases = breath.OfABreath
 // AllByHand is every phase by hand. The zero Hand is none.
 const AllByHand Hand = 1<<4 - 1
 
-// Has tells whether the phase is by hand.
+// Has reports whether the phase is by hand.
 func (h Hand) Has(kind breath.Phase) bool {
 	i := slices.Index(handPhases, kind)
 	return i >= 0 && h&(1<<i) != 0
 }
 
-// Phases is the phases that are by hand, in the order of a breath.
+// Phases returns the phases that are by hand, in the order of a breath.
 func (h Hand) Phases() []breath.Phase {
 	var list []breath.Phase
 	for _, kind := range handPhases {
@@ -33,7 +33,7 @@ func (h Hand) Phases() []breath.Phase {
 	return list
 }
 
-// String is as an adjustment has it: all, none, or the phases with a space between.
+// String returns as an adjustment has it: all, none, or the phases with a space between.
 func (h Hand) String() string {
 	switch h {
 	case 0:
@@ -48,8 +48,8 @@ func (h Hand) String() string {
 	return strings.Join(words, " ")
 }
 
-// HandOf is the phases of a list; false for an empty list or a phase that cannot be by hand. To name one twice is to
-// name it once.
+// HandOf returns the phases of a list; false for an empty list or a phase that cannot be by hand. To name one twice is
+// to name it once.
 func HandOf(phases []string) (h Hand, ok bool) {
 	for _, phase := range phases {
 		i := slices.Index(handPhases, breath.Phase(phase))

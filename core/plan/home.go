@@ -6,8 +6,8 @@ import "vastlantern/core/breath"
 // practice, with no source.
 const restAlone = 30
 
-// Alone is the passage p of these fields as it is practised by oneself: led by its counts, no try-out, its rests of
-// their own length without waiting for anybody, and where it was at own pace in rounds. Call it before its length is
+// Alone returns the passage p of these fields as it is practised by oneself: led by its counts, no try-out, its rests
+// of their own length without waiting for anybody, and where it was at own pace in rounds. Call it before its length is
 // set.
 func (f Fields) Alone(p *Passage) Fields {
 	alone := f.Clone()

@@ -5,16 +5,16 @@ import (
 	"vastlantern/core/practice"
 )
 
-// Beat is the count-in, while breathing goes on as it likes: no phases where it has no counts.
+// Beat returns the count-in, while breathing goes on as it likes: no phases where it has no counts.
 func (p *Passage) Beat() []practice.Phase { return counted(breath.Beat, breath.None, p.CountIn) }
 
-// Lead is the lead-in: lungs emptied, hand raised.
+// Lead returns the lead-in: lungs emptied, hand raised.
 func (p *Passage) Lead() []practice.Phase { return counted(breath.Lead, breath.Both, p.LeadIn) }
 
-// HasRests tells whether there is a rest between two rounds, also one of no planned length that waits.
+// HasRests reports whether there is a rest between two rounds, also one of no planned length that waits.
 func (p *Passage) HasRests() bool { return p.RestBetween.Sign() > 0 || p.RestWait }
 
-// AfterRest is the lead-in between a rest and the next round; no phases where there are no rests.
+// AfterRest returns the lead-in between a rest and the next round; no phases if there are no rests.
 func (p *Passage) AfterRest() []practice.Phase {
 	if !p.HasRests() {
 		return nil
@@ -22,7 +22,7 @@ func (p *Passage) AfterRest() []practice.Phase {
 	return counted(breath.Lead, breath.Both, p.RestLeadIn)
 }
 
-// BetweenSpan is the planned length of what stands between two rounds, in milliseconds: the rest, and the lead-in to
+// BetweenSpan returns the planned length of what is between two rounds, in milliseconds: the rest, and the lead-in to
 // the next round at the tempo of the measure.
 func (p *Passage) BetweenSpan(m Measure) breath.Exact {
 	return p.RestBetween.Add(Span(p.AfterRest(), p.TempoAround(m)))
@@ -35,7 +35,7 @@ func counted(kind breath.Phase, through breath.Through, counts int) []practice.P
 	return []practice.Phase{{Kind: kind, Through: through, Counts: counts}}
 }
 
-// Opening is the opening's steps, and the breath that entry "exhale" adds: in by both, out by the starting side.
+// Opening returns the opening's steps, and the breath that entry "exhale" adds: in by both, out by the starting side.
 func (p *Passage) Opening() []practice.Phase {
 	phases := p.steps(p.OpeningSteps)
 	if !p.ExhaleFirst {
@@ -64,7 +64,7 @@ func (p *Passage) Opening() []practice.Phase {
 	)
 }
 
-// Closing is the closing's steps.
+// Closing returns the closing's steps.
 func (p *Passage) Closing() []practice.Phase { return p.steps(p.ClosingSteps) }
 
 func (p *Passage) steps(steps []Step) []practice.Phase {
@@ -90,7 +90,7 @@ func (p *Passage) steps(steps []Step) []practice.Phase {
 	return phases
 }
 
-// Round is one round at the measure.
+// Round returns one round at the measure.
 func (p *Passage) Round(m Measure) []practice.Phase {
 	return p.Practice.Round(practice.Setting{
 		Counts:     m.Counts,
@@ -104,10 +104,10 @@ func (p *Passage) Round(m Measure) []practice.Phase {
 	})
 }
 
-// RoundSpan is the planned length of one round at the measure, in milliseconds.
+// RoundSpan returns the planned length of one round at the measure, in milliseconds.
 func (p *Passage) RoundSpan(m Measure) breath.Exact { return Span(p.Round(m), m.Tempo) }
 
-// TempoAround is the tempo of beat, lead-in, opening and closing while the rounds run at the measure: theirs in a
+// TempoAround returns the tempo of beat, lead-in, opening and closing while the rounds run at the measure: theirs in a
 // counted practice, the plan's in others (pacing.md section 3).
 func (p *Passage) TempoAround(m Measure) breath.Exact {
 	if p.TakesCounts() {
@@ -116,7 +116,7 @@ func (p *Passage) TempoAround(m Measure) breath.Exact {
 	return p.PlanTempo
 }
 
-// Span is the planned length of the phases in milliseconds at the tempo.
+// Span returns the planned length of the phases in milliseconds at the tempo.
 func Span(phases []practice.Phase, tempo breath.Exact) breath.Exact {
 	var span breath.Exact
 	for _, ph := range phases {
@@ -125,13 +125,13 @@ func Span(phases []practice.Phase, tempo breath.Exact) breath.Exact {
 	return span
 }
 
-// RoundsWithin is the most rounds that fit into the time, and at least one: the largest r with
-// r x round + (r-1) x rest <= within (pacing.md section 3). All are in milliseconds.
+// RoundsWithin returns the most rounds that fit into the time, and at least one: the largest r with r x round + (r-1) x
+// rest <= within (pacing.md section 3). All are in milliseconds.
 func RoundsWithin(within, round, rest breath.Exact) int {
 	return int(max(1, within.Add(rest).Div(round.Add(rest)).Floor()))
 }
 
-// TotalRounds is how many rounds the passage has at the measure, as planned.
+// TotalRounds returns how many rounds the passage has at the measure, as planned.
 func (p *Passage) TotalRounds(m Measure) int {
 	if !p.ByMinutes() {
 		return p.Rounds
@@ -139,15 +139,15 @@ func (p *Passage) TotalRounds(m Measure) int {
 	return RoundsWithin(p.Millis(), p.RoundSpan(m), p.RestBetween)
 }
 
-// Millis is the planned minutes in milliseconds.
+// Millis returns the planned minutes in milliseconds.
 func (p *Passage) Millis() breath.Exact { return p.Minutes.Times(60_000) }
 
-// StrokesWithin is the most strokes at the rate that fit into the time in milliseconds.
+// StrokesWithin returns the most strokes at the rate that fit into the time in milliseconds.
 func StrokesWithin(within, rate breath.Exact) int {
 	return int(max(0, within.Div(breath.CountLength(rate)).Floor()))
 }
 
-// PlannedLength is the length of the passage as planned, in milliseconds.
+// PlannedLength returns the length of the passage as planned, in milliseconds.
 func (p *Passage) PlannedLength() breath.Exact {
 	if p.Type != Practice {
 		return p.Length
@@ -161,7 +161,7 @@ func (p *Passage) PlannedLength() breath.Exact {
 	return around.Add(p.RoundSpan(p.Measure).Times(rounds)).Add(p.BetweenSpan(p.Measure).Times(rounds - 1))
 }
 
-// Rows is about how many rows the cue sheet of the plan has, one a count.
+// Rows returns about how many rows the cue sheet of the plan has, one a count.
 func (p *Plan) Rows() int {
 	count := func(phases []practice.Phase) (rows int) {
 		for _, ph := range phases {
@@ -185,7 +185,7 @@ func (p *Plan) Rows() int {
 	return rows
 }
 
-// Length is the length of the class as planned, in milliseconds; what waits counts as planned.
+// Length returns the length of the class as planned, in milliseconds; what waits counts as planned.
 func (p *Plan) Length() breath.Exact {
 	var length breath.Exact
 	for i := range p.Passages {

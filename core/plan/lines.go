@@ -30,7 +30,7 @@ type Line struct {
 	Through     breath.Through // empty for all of the place
 	Part        string         // a zone, a movement or a width; empty for all of the place
 	Second      breath.Exact   // from the first row of the stage; less than 0 for none
-	Every       breath.Exact   // seconds after which it comes again; 0 where it comes once
+	Every       breath.Exact   // seconds after which it comes again; 0 if it comes once
 	Ahead       breath.Exact   // seconds before its place begins
 	Who         Who
 	Say         bool
@@ -42,8 +42,8 @@ const (
 	longestLine = 500 // characters
 )
 
-// DefaultAhead is how many seconds before its place a line begins that does not say: the teacher reads it first, the
-// room is to see it when it holds (cues.md section 5).
+// DefaultAhead returns how many seconds before its place a line begins that does not say: the teacher reads it first,
+// the room is to see it when it holds (cues.md section 5).
 func DefaultAhead(who Who) breath.Exact {
 	if who == ForTeacher {
 		return breath.Int(2)
@@ -58,7 +58,7 @@ var (
 	lineParts  = []string{"belly", "ribs", "chest", "forward", "side", "up", "wide", "narrow"}
 )
 
-// UsualStage is where a line of the passage stands that does not say.
+// UsualStage returns where a line of the passage stands that does not say.
 func (p *Passage) UsualStage() string {
 	switch {
 	case p.Type != Practice:

@@ -7,7 +7,7 @@ type About string
 const (
 	AboutBreath About = "breath" // what is breathed
 	AboutVoice  About = "voice"  // how it is said
-	AboutAround About = "around" // what stands before, between and after
+	AboutAround About = "around" // what is before, between and after
 	AboutLane   About = "lane"   // what others do beside it
 	AboutClass  About = "class"  // its place in the class
 )
@@ -17,14 +17,14 @@ const (
 type Offer struct {
 	Field   string
 	About   About
-	Choices []string // the words that it takes, the default first; none where it is a number, a text or a flag
+	Choices []string // the words that it takes, the default first; none if it is a number, a text or a flag
 	Flag    bool     // true or false
 	Text    bool     // words, parted by spaces
 	Unit    string   // of a number: counts, s or rounds
 	Default string   // of a number
 }
 
-// Offers is the fields that the passage can be given, in the order in which a teacher is asked.
+// Offers returns the fields that the passage can be given, in the order in which a teacher is asked.
 func (p *Passage) Offers() []Offer {
 	var list []Offer
 	for _, name := range offerOrder {

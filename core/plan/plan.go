@@ -14,8 +14,8 @@ import (
 type Plan struct {
 	Title    string
 	Intent   string
-	Slot     breath.Exact // minutes the class has; 0 where none is set
-	StartsAt time.Time    // zero where none is set
+	Slot     breath.Exact // minutes the class has; 0 if none is set
+	StartsAt time.Time    // zero if none is set
 	Tempo    breath.Exact // counts a minute
 	Words    *words.Words // what is said while it is led
 	Passages []Passage
@@ -75,8 +75,8 @@ type Passage struct {
 	OwnPace      bool
 	Measure      Measure      // of its rounds, as planned
 	PlanTempo    breath.Exact // counts a minute of what is around the rounds, where these are no counted ones
-	Rounds       int          // 0 where the rounds are worked out from the minutes
-	Minutes      breath.Exact // 0 where it is planned in rounds
+	Rounds       int          // 0 if the rounds are worked out from the minutes
+	Minutes      breath.Exact // 0 if it is planned in rounds
 	Side         breath.Through
 	ExhaleFirst  bool // entry "exhale": one breath more before round 1
 	Airway       breath.Airway
@@ -120,7 +120,7 @@ type Step struct {
 	Text    string
 }
 
-// Name is what a running order shows: the title, else the practice's name.
+// Name returns what a running order shows: the title, else the practice's name.
 func (p *Passage) Name() string {
 	switch {
 	case p.Title != "":
@@ -133,20 +133,20 @@ func (p *Passage) Name() string {
 	return "Natural breath"
 }
 
-// Led tells whether the passage is a practice with rounds, and not one at own pace.
+// Led reports whether the passage is a practice with rounds, and not one at own pace.
 func (p *Passage) Led() bool { return p.Type == Practice && !p.OwnPace }
 
-// ByMinutes tells whether the rounds of the passage are worked out from its minutes.
+// ByMinutes reports whether the rounds of the passage are worked out from its minutes.
 func (p *Passage) ByMinutes() bool { return p.Led() && p.Rounds == 0 }
 
-// KeepsMinutes tells whether the passage is led for its minutes: in as many rounds, or in one round of as many strokes,
-// as they hold.
+// KeepsMinutes reports whether the passage is led for its minutes: in as many rounds, or in one round of as many
+// strokes, as they hold.
 func (p *Passage) KeepsMinutes() bool {
 	return p.ByMinutes() || p.Led() && p.Practice.FillsMinutes()
 }
 
-// OwnSpan is how long a stretch at own pace lasts, in milliseconds: its minutes, or its rounds as they would be led, as
-// planned.
+// OwnSpan returns how long a stretch at own pace lasts, in milliseconds: its minutes, or its rounds as they would be
+// led, as planned.
 func (p *Passage) OwnSpan() breath.Exact {
 	if p.Rounds > 0 && p.TakesCounts() {
 		return p.RoundSpan(p.Measure).Times(p.Rounds)
@@ -154,11 +154,12 @@ func (p *Passage) OwnSpan() breath.Exact {
 	return p.Millis()
 }
 
-// HasRounds tells whether the passage has rounds that can be chosen: not at own pace, nor where one round fills its
+// HasRounds reports whether the passage has rounds that can be chosen: not at own pace, nor where one round fills its
 // minutes.
 func (p *Passage) HasRounds() bool { return p.Led() && !p.Practice.FillsMinutes() }
 
-// TempoLimits is the slowest and the fastest tempo that the passage can be planned at, in counts or strokes a minute.
+// TempoLimits returns the slowest and the fastest tempo that the passage can be planned at, in counts or strokes a
+// minute.
 func (p *Passage) TempoLimits() (slowest, fastest int64) {
 	if p.Practice.TakesField("rate") {
 		return rateLimits.low, rateLimits.high
@@ -166,16 +167,16 @@ func (p *Passage) TempoLimits() (slowest, fastest int64) {
 	return tempoLimits.low, tempoLimits.high
 }
 
-// TakesCounts tells whether the passage is a practice that it gives counts.
+// TakesCounts reports whether the passage is a practice that it gives counts.
 func (p *Passage) TakesCounts() bool { return p.Type == Practice && p.Practice.Kind.TakesCounts() }
 
-// CountsStrokes tells whether the passage is a practice of strokes.
+// CountsStrokes reports whether the passage is a practice of strokes.
 func (p *Passage) CountsStrokes() bool { return p.Type == Practice && p.Practice.Kind.CountsStrokes() }
 
-// HasOpenPhases tells whether the passage is a practice whose every phase waits.
+// HasOpenPhases reports whether the passage is a practice whose every phase waits.
 func (p *Passage) HasOpenPhases() bool { return p.Type == Practice && p.Practice.Kind.HasOpenPhases() }
 
-// HasFixedCounts tells whether the passage is a practice whose counts it does not change.
+// HasFixedCounts reports whether the passage is a practice whose counts it does not change.
 func (p *Passage) HasFixedCounts() bool {
 	return p.Type == Practice && p.Practice.Kind.HasFixedCounts()
 }

@@ -172,7 +172,7 @@ func TestSplittingAPassage(t *testing.T) {
 	assert.Len(t, doc.Passages(), 3, "nothing was changed")
 }
 
-// parse is a plan file.
+// parse returns a plan file.
 func parse(t testing.TB, text string) (doc Document) {
 	require.NoError(t, json.Unmarshal([]byte(text), &doc))
 	return doc

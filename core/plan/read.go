@@ -25,7 +25,7 @@ const (
 	MaxRows     = 100_000
 )
 
-// InCalendar tells whether a time is one that can be stored and read again, in any zone: forms of dates with four
+// InCalendar reports whether a time is one that can be stored and read again, in any zone: forms of dates with four
 // digits for the year end with 9999, in UTC too, and nobody plans a class for then.
 func InCalendar(at time.Time) bool {
 	year := at.UTC().Year()
@@ -130,7 +130,7 @@ func ReadWith(d Document, more ...*practice.Practice) (*Plan, error) {
 	return p, nil
 }
 
-// tooLong is what of the plan is beyond the bounds of a whole class, also where other things are wrong.
+// tooLong returns what of the plan is beyond the bounds of a whole class, also where other things are wrong.
 func (p *Plan) tooLong() (errs Errors) {
 	if longest := breath.Int(MaxHours * 3600_000); longest.Less(p.Length()) {
 		errs = append(errs, FieldError{
@@ -195,7 +195,7 @@ func readPassage(doc object, number int, planTempo breath.Exact, own book, errs 
 	return p
 }
 
-// Of is the passage of the practice with nothing given, at the tempo of a plan that gives none.
+// Of returns the passage of the practice with nothing given, at the tempo of a plan that gives none.
 func Of(p *practice.Practice) Passage {
 	passage, _ := One(NewFields(p.ID), p) // right for every practice that was read
 	return passage
@@ -216,7 +216,7 @@ func OneAt(tempo breath.Exact, f Fields, own ...*practice.Practice) (Passage, er
 	return p, nil
 }
 
-// Course is the passages that planning inserts for the practice.
+// Course returns the passages that planning inserts for the practice.
 func Course(p *practice.Practice) ([]Fields, error) {
 	var course []Fields
 	for _, values := range p.Course {
@@ -269,7 +269,7 @@ func (p *Passage) readPractice(o reader, planTempo breath.Exact) {
 	}
 }
 
-// usualLeadIn is the counts of the lead-in where the plan says nothing.
+// usualLeadIn returns the counts of the lead-in where the plan says nothing.
 func (p *Passage) usualLeadIn() int {
 	if p.OwnPace {
 		return 0
@@ -332,7 +332,7 @@ func (p *Passage) readMeasure(o reader) {
 	}
 }
 
-// checkZones sees to it that three zones have counts to share.
+// checkZones makes sure that three zones have counts to share.
 func (p *Passage) checkZones(o reader) {
 	least := min(p.Measure.Counts.Inhale, p.Measure.Counts.Exhale)
 	if p.SharesZones() && least < practice.LeastZoned {
@@ -340,7 +340,7 @@ func (p *Passage) checkZones(o reader) {
 	}
 }
 
-// SharesZones tells whether the counts of the passage are shared out over the three zones.
+// SharesZones reports whether the counts of the passage are shared out over the three zones.
 func (p *Passage) SharesZones() bool { return p.Practice.TakesField("zone") && p.Zone == "all" }
 
 func (p *Passage) readSteps(o reader, field string) []Step {
@@ -369,7 +369,7 @@ func (p *Passage) readSteps(o reader, field string) []Step {
 	return steps
 }
 
-// stepCounts is what a step of breaths has where it gives no counts: the passage's inhale and exhale, or 4:4.
+// stepCounts returns what a step of breaths has where it gives no counts: the passage's inhale and exhale, or 4:4.
 func (p *Passage) stepCounts() breath.Counts {
 	if p.TakesCounts() {
 		return p.Measure.Counts.Flat()
@@ -405,8 +405,8 @@ func (p *Passage) readVoice(o reader) {
 	}
 }
 
-// usualRecall is how long people are called back where the plan says nothing, in seconds: one round as it would be led,
-// in whole seconds, and at least fifteen (pacing.md section 8).
+// usualRecall returns how long people are called back where the plan says nothing, in seconds: one round as it would be
+// led, in whole seconds, and at least fifteen (pacing.md section 8).
 func (p *Passage) usualRecall() breath.Exact {
 	least := breath.Int(leastRecall)
 	if !p.OwnPace || !p.TakesCounts() {

@@ -23,7 +23,7 @@ type reader struct {
 
 func (o reader) has(field string) bool { _, there := o.fields[field]; return there }
 
-// fail reports a field: allowed is the message that says what may stand there.
+// fail reports a field: allowed is the message that says what may be there.
 func (o reader) fail(field, allowed string, args ...any) {
 	o.failWith(field, fact.New(allowed, args...))
 }

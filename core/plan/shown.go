@@ -8,7 +8,7 @@ import (
 // twelve hours with a hundred lines on each of its breaths would have millions.
 const MaxShown = 100_000
 
-// LinesShown is about how often the lines of the plan are shown, each place and each time counted.
+// LinesShown returns about how often the lines of the plan are shown, each place and each time counted.
 func (p *Plan) LinesShown() int {
 	shown := 0
 	for i := range p.Passages {
@@ -31,8 +31,8 @@ func (p *Plan) LinesShown() int {
 	return shown
 }
 
-// shown is about how often the line is shown in a passage of so many rounds, each of so many breaths, that lasts so
-// many milliseconds.
+// shown returns about how often the line is shown in a passage of so many rounds, each of so many breaths, that lasts
+// so many milliseconds.
 func (l *Line) shown(rounds, breaths int, length breath.Exact) int {
 	switch {
 	case l.Every.Sign() > 0:

@@ -108,7 +108,7 @@ func splitLines(first, second Fields, before int, p *Passage) {
 	first.values["lines"], second.values["lines"] = early, late
 }
 
-// firstHalf is how long a first half is that is timed, in seconds; 0 for one of rounds.
+// firstHalf returns how long a first half is that is timed, in seconds; 0 for one of rounds.
 func (f Fields) firstHalf() breath.Exact {
 	for field, seconds := range map[string]int{"seconds": 1, "minutes": 60} {
 		if number, ok := f.values[field].(json.Number); ok {
@@ -120,8 +120,8 @@ func (f Fields) firstHalf() breath.Exact {
 	return breath.Exact{}
 }
 
-// parted is the line as it stands in each of the two passages, the first of them with the rounds up to one, or with the
-// seconds up to half; nil where it does not belong.
+// parted returns the line in each of the two passages, the first of them with the rounds up to one, or with the seconds
+// up to half; nil if it does not belong.
 func (l *Line) parted(fields map[string]any, before int, half breath.Exact) (inFirst, inSecond map[string]any) {
 	number := func(text string) json.Number { return json.Number(text) }
 	switch {

@@ -22,7 +22,7 @@ type Figures struct {
 	CountSeconds breath.Exact
 }
 
-// Figures are the numbers of the passage; those of rounds are zero at own pace, and those of breaths where strokes
+// Figures returns the numbers of the passage; those of rounds are zero at own pace, and those of breaths where strokes
 // are counted. Only for practice passages.
 func (p *Passage) Figures() Figures {
 	round := p.Round(p.Measure)
@@ -62,8 +62,8 @@ func (f *Figures) hold(phases []practice.Phase, times int, tempo breath.Exact) {
 	}
 }
 
-// TrueRatio is the counts as they really run: with the cue word on a beat of its own, 4:16:8 runs 5:17:9 (pacing.md
-// section 3). It is empty where the practice has no counts.
+// TrueRatio returns the counts as they really run: with the cue word on a beat of its own, 4:16:8 runs 5:17:9
+// (pacing.md section 3). It is empty if the practice has no counts.
 func (p *Passage) TrueRatio() string {
 	if !p.TakesCounts() {
 		return ""
@@ -79,8 +79,8 @@ func (p *Passage) TrueRatio() string {
 	return c.String()
 }
 
-// Pattern is what one round is made of, in short: counts as 4:4:8, strokes as 20 strokes, the seconds of open phases
-// as 6:10:8:6 s, or nothing where the practice says it all.
+// Pattern returns what one round is made of, in short: counts as 4:4:8, strokes as 20 strokes, the seconds of open
+// phases as 6:10:8:6 s, or nothing where the practice says it all.
 func (p *Passage) Pattern() string {
 	switch {
 	case p.TakesCounts():
@@ -136,8 +136,8 @@ func (p *Passage) Short(f Fields) string {
 	return strings.Join(words, " ")
 }
 
-// Says is what tells the passage from others beyond its title and what Short writes, in a few words each: "through the
-// mouth", "narrow in", "beside 4:4". What is usual has none.
+// Says returns what tells the passage from others beyond its title and what Short writes, in a few words each: "through
+// the mouth", "narrow in", "beside 4:4". What is usual has none.
 func (p *Passage) Says(f Fields) []string {
 	words := []string{}
 	for _, name := range lineOrder {
@@ -151,7 +151,7 @@ func (p *Passage) Says(f Fields) []string {
 	return words
 }
 
-// Headline is the passage in a few words, as "Alternate nostril breath 4:4:8 ×6".
+// Headline returns the passage in a few words, as "Alternate nostril breath 4:4:8 ×6".
 func (p *Passage) Headline() string {
 	if p.Practice == nil {
 		return p.Name()

@@ -45,7 +45,7 @@ func TestApplyingAdvice(t *testing.T) {
 	}
 }
 
-// What is offered beside a passage fits its round in whole counts, is gentler, and stands in the order of ease.
+// What is offered beside a passage fits its round in whole counts, is gentler, and is in the order of ease.
 func TestWhatIsOfferedBeside(t *testing.T) {
 	names := line.NewNames("en", nil)
 	for typed, want := range map[string]string{
@@ -94,7 +94,7 @@ func TestWhatIsOfferedBeside(t *testing.T) {
 	}
 }
 
-// adviceOn is what is advised for a class of one passage.
+// adviceOn returns what is advised for a class of one passage.
 func adviceOn(p plan.Passage) []string {
 	var says []string
 	one := plan.Plan{Passages: []plan.Passage{p}}

@@ -36,7 +36,7 @@ type AllBounds []Bounds
 // without is the bounds of a practice that gives none: those of an even breath.
 var without = Bounds{Usual: Amount{Minutes: 3}, Most: Amount{Minutes: 10}}
 
-// Of is the bounds for these counts: the last that hold for them.
+// Of returns the bounds for these counts: the last that hold for them.
 func (all AllBounds) Of(c breath.Counts) Bounds {
 	bounds := without
 	for _, one := range all {
@@ -47,7 +47,7 @@ func (all AllBounds) Of(c breath.Counts) Bounds {
 	return bounds
 }
 
-// For is the most for a group of the level; for one that is not known it is the most of all.
+// For returns the most for a group of the level; for one that is not known it is the most of all.
 func (b Bounds) For(level string) Amount {
 	if level == Levels[0] {
 		return b.Usual

@@ -20,7 +20,7 @@ type Step struct {
 
 // Setting is what a passage fills into the roles of a figure.
 type Setting struct {
-	Counts       breath.Counts // of an open practice 1, or 0 where the phase is left out
+	Counts       breath.Counts // of an open practice 1, or 0 if the phase is left out
 	Strokes      int
 	Open         [4]breath.Exact // planned lengths of the phases of an open practice, milliseconds
 	Start        breath.Through
@@ -34,7 +34,7 @@ type Setting struct {
 // Aperture is how far the fingers leave the nostrils open, "wide" or "narrow".
 type Aperture struct{ Inhale, Exhale string }
 
-// Width is narrow where the inhale or the exhale is, else wide.
+// Width returns narrow where the inhale or the exhale is, else wide.
 func (a Aperture) Width() string {
 	if a.Inhale == "narrow" || a.Exhale == "narrow" {
 		return "narrow"
@@ -46,7 +46,7 @@ func (a Aperture) Width() string {
 type Phase struct {
 	Kind    breath.Phase
 	Through breath.Through
-	Breath  int          // within the round, the opening or the closing; 0 where none is counted
+	Breath  int          // within the round, the opening or the closing; 0 if none is counted
 	Counts  int          // 1 for a stretch of time
 	Word    bool         // has a beat for its word before count 1
 	Timed   bool         // lasts Length, not counts
@@ -55,11 +55,11 @@ type Phase struct {
 	Planned int          // of a phase by hand: the counts that it is planned with; 0 elsewhere
 	Beat    int          // of a phase by hand: 1 where its word would have a beat of its own
 	Text    string       // what a free stretch is for
-	Parts   []string     // of each count, or one for all; nil where there are none
+	Parts   []string     // of each count, or one for all; nil if there are none
 	Place   int          // where in the figure: even numbers for its steps, odd ones for the stillness after them
 }
 
-// First is the number of the phase's first row: 0 where its word has a beat of its own, else 1.
+// First returns the number of the phase's first row: 0 if its word has a beat of its own, else 1.
 func (p Phase) First() int {
 	if p.Word {
 		return 0
@@ -67,7 +67,7 @@ func (p Phase) First() int {
 	return 1
 }
 
-// Part is the part of the count; a word's own beat has that of count 1.
+// Part returns the part of the count; a word's own beat has that of count 1.
 func (p Phase) Part(count int) string {
 	if len(p.Parts) == 0 {
 		return ""
@@ -75,7 +75,7 @@ func (p Phase) Part(count int) string {
 	return p.Parts[min(max(count, 1), len(p.Parts))-1]
 }
 
-// Span is the planned length of the phase in milliseconds at the tempo.
+// Span returns the planned length of the phase in milliseconds at the tempo.
 func (p Phase) Span(tempo breath.Exact) breath.Exact {
 	if p.Timed {
 		return p.Length
@@ -83,8 +83,8 @@ func (p Phase) Span(tempo breath.Exact) breath.Exact {
 	return breath.CountLength(tempo).Times(p.Counts + 1 - p.First())
 }
 
-// ByHand is the phase as one that lasts until the teacher goes on, in one row. Its planned length is that at the tempo;
-// withPart keeps its part.
+// ByHand returns the phase as one that lasts until the teacher goes on, in one row. Its planned length is that at the
+// tempo; withPart keeps its part.
 func (p Phase) ByHand(tempo breath.Exact, withPart bool) Phase {
 	open := p
 	open.Timed, open.Waits, open.Length = true, true, p.Span(tempo)
@@ -96,10 +96,10 @@ func (p Phase) ByHand(tempo breath.Exact, withPart bool) Phase {
 	return open
 }
 
-// Free is a stretch of natural breath. The length is in milliseconds.
+// Free returns a stretch of natural breath. The length is in milliseconds.
 func Free(length breath.Exact) Phase { return Stretch(breath.Free, length) }
 
-// Stretch is a phase of one row that is measured in time. The length is in milliseconds.
+// Stretch returns a phase of one row that is measured in time. The length is in milliseconds.
 func Stretch(kind breath.Phase, length breath.Exact) Phase {
 	return Phase{Kind: kind, Counts: 1, Timed: true, Length: length}
 }
@@ -133,7 +133,7 @@ func (p *Practice) Round(s Setting) []Phase {
 	return phases
 }
 
-// role is which of a:b:c:d the step's counts are, from 0; -1 where they are none of these.
+// role returns which of a:b:c:d the step's counts are, from 0; -1 where they are none of these.
 func (s Step) role() int { return slices.Index(fourRoles, s.Counts) }
 
 func (s Step) counts(set Setting) int {
@@ -192,7 +192,7 @@ var zones = [3]struct {
 // LeastZoned is the least number of counts that three zones can share.
 const LeastZoned = len(zones)
 
-// Zones is the zone of each of n counts, from below: each zone gets one, and every further count goes to the zone
+// Zones returns the zone of each of n counts, from below: each zone gets one, and every further count goes to the zone
 // that is furthest below its share, the lower first where two are equal (pacing.md section 3).
 func Zones(n int) []string {
 	has := [3]int{1, 1, 1}

@@ -1,7 +1,7 @@
 package practice
 
-// Kind tells how a practice is timed (pacing.md section 1). The rest of the program asks a kind what it has, not which
-// it is.
+// Kind reports how a practice is timed (pacing.md section 1). The rest of the program asks a kind what it has, not
+// which it is.
 type Kind string
 
 // The kinds.
@@ -31,20 +31,20 @@ var natures = map[Kind]nature{
 	Open:    {roles: fourRoles, open: true},
 }
 
-// TakesCounts tells whether a passage gives the practice its counts.
+// TakesCounts reports whether a passage gives the practice its counts.
 func (k Kind) TakesCounts() bool { return natures[k].counts }
 
-// CountsStrokes tells whether the rounds of the practice are strokes, at a rate.
+// CountsStrokes reports whether the rounds of the practice are strokes, at a rate.
 func (k Kind) CountsStrokes() bool { return natures[k].strokes }
 
-// HasOpenPhases tells whether the phases of the practice wait until somebody goes on, so that it has no tempo.
+// HasOpenPhases reports whether the phases of the practice wait until somebody goes on, so that it has no tempo.
 func (k Kind) HasOpenPhases() bool { return natures[k].open }
 
-// HasFixedCounts tells whether the practice has counts, at a tempo, that no passage changes.
+// HasFixedCounts reports whether the practice has counts, at a tempo, that no passage changes.
 func (k Kind) HasFixedCounts() bool { return k.HasTempo() && !k.TakesCounts() }
 
-// HasTempo tells whether the practice runs at a tempo of counts a minute.
+// HasTempo reports whether the practice runs at a tempo of counts a minute.
 func (k Kind) HasTempo() bool { return natures[k].numbers }
 
-// HasBeat tells whether the practice runs at a tempo or at a rate of strokes.
+// HasBeat reports whether the practice runs at a tempo or at a rate of strokes.
 func (k Kind) HasBeat() bool { return !k.HasOpenPhases() }

@@ -22,7 +22,7 @@ func ReadOwn(data []byte) (*Practice, error) {
 	return p, p.checkCare()
 }
 
-// checkCare sees to it that a teacher's own practice is no less careful than the one it was made from.
+// checkCare makes sure that a teacher's own practice is no less careful than the one it was made from.
 func (p *Practice) checkCare() error {
 	if p.From == "" {
 		return nil

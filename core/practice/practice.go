@@ -28,7 +28,7 @@ type Entry struct {
 	Seat    string           `yaml:"seat"`
 	Hands   string           `yaml:"hands"`
 	Eyes    string           `yaml:"eyes"`
-	Locks   string           `yaml:"locks"` // empty where no school uses them
+	Locks   string           `yaml:"locks"` // empty if no school uses them
 	How     []string         `yaml:"how"`
 	Prompts []Prompt         `yaml:"prompts"` // short things to say between rounds
 	Watch   []string         `yaml:"watch"`   // what is watched for
@@ -42,7 +42,7 @@ type Entry struct {
 // Called is names by the BCP 47 tag of their language.
 type Called map[string][]string
 
-// Preset is a way of a practice that teachers call by a name of its own, as square breath.
+// Preset is a way of a practice that teachers call by its own name, as square breath.
 type Preset struct {
 	Name   string         `yaml:"name"`
 	Also   []string       `yaml:"also"`
@@ -56,7 +56,7 @@ var Intents = []string{"settle", "wake-up", "before-sleep", "before-an-exam", "b
 // Levels of a group or a practice, the easiest first.
 var Levels = []string{"beginners", "some-practice", "experienced"}
 
-// ID is a word of a list as it is written today: earlier files write "some practice".
+// ID returns a word of a list as it is written today: earlier files write "some practice".
 func ID(word string) string { return strings.ReplaceAll(word, " ", "-") }
 
 // Effect is what a practice is taught as, where that bears on its place in a class.
@@ -91,7 +91,7 @@ type Practice struct {
 	Rounds  int    `yaml:"rounds"`       // or
 	Minutes int    `yaml:"minutes"`      //
 	Tempo   int    `yaml:"tempo"`        // counts a minute; 0 for the plan's
-	Strokes int    `yaml:"strokes"`      // a round; 0 where the strokes are those that fit into the minutes
+	Strokes int    `yaml:"strokes"`      // a round; 0 if the strokes are those that fit into the minutes
 	Rate    int    `yaml:"rate"`         // strokes a minute
 	Rest    int    `yaml:"rest"`         // seconds between rounds
 	Seconds []int  `yaml:"open_seconds"` // of the four phases of an open practice
@@ -99,23 +99,23 @@ type Practice struct {
 	Bounds AllBounds `yaml:"bounds"` // those for some counts after those for all
 }
 
-// TakesField tells whether a plan's passage of this practice may carry the field beyond those of its kind.
+// TakesField reports whether a plan's passage of this practice may carry the field beyond those of its kind.
 func (p *Practice) TakesField(field string) bool { return slices.Contains(p.Takes, field) }
 
-// FillsMinutes tells whether the practice is one round of as many strokes as its minutes hold.
+// FillsMinutes reports whether the practice is one round of as many strokes as its minutes hold.
 func (p *Practice) FillsMinutes() bool { return p.Kind.CountsStrokes() && p.Strokes == 0 }
 
-// Sided tells whether the practice breathes through one nostril at a time, so that a hand is needed.
+// Sided reports whether the practice breathes through one nostril at a time, so that a hand is needed.
 func (p *Practice) Sided() bool {
 	return slices.ContainsFunc(p.Figure, func(s Step) bool {
 		return slices.Contains([]string{"start", "other", string(breath.Left), string(breath.Right)}, s.Through)
 	})
 }
 
-// Alternates tells whether the sides of the practice change places from breath to breath.
+// Alternates reports whether the sides of the practice change places from breath to breath.
 func (p *Practice) Alternates() bool { return p.TakesField("entry") }
 
-// OneSided tells whether the practice breathes in and out by the side that the passage chooses.
+// OneSided reports whether the practice breathes in and out by the side that the passage chooses.
 func (p *Practice) OneSided() bool { return p.TakesField("side") && !p.Alternates() }
 
 //go:embed catalogue/*.yaml
@@ -134,7 +134,7 @@ var Catalogue = sync.OnceValue(func() []*Practice {
 	return practices
 })
 
-// File is the catalogue's file of the practice, which is named by its id; nil where there is none.
+// File returns the catalogue's file of the practice, which is named by its id; nil if there is none.
 func File(id string) []byte {
 	data, err := files.ReadFile("catalogue/" + id + ".yaml")
 	if err != nil {
@@ -146,9 +146,9 @@ func File(id string) []byte {
 // found is the practices that were looked for, by id.
 var found sync.Map
 
-// Find is the practice of the catalogue with the id, or nil. Each file is read when it is first asked for: a command
-// that needs one practice does not read them all. A broken file is a defect of the program, so it panics with the
-// file's name and position, and a test reads every file.
+// Find returns the practice of the catalogue with the id, or nil. Each file is read when it is first asked for: a
+// command that needs one practice does not read them all. A broken file is a defect of the program, so it panics with
+// the file's name and position, and a test reads every file.
 func Find(id string) *Practice {
 	if p, known := found.Load(id); known {
 		return p.(*Practice)

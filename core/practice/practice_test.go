@@ -12,7 +12,7 @@ import (
 	"vastlantern/language"
 )
 
-// waysOf is the ways of a practice that a prompt can be for.
+// waysOf returns the ways of a practice that a prompt can be for.
 func waysOf(p *Practice) []map[string]string {
 	ways := []map[string]string{{}}
 	for field, takes := range map[string]string{"zone": "zone", "attention": "attention", "width": "aperture"} {

@@ -59,7 +59,7 @@ func ParsePrompt(text string) (Prompt, error) {
 	return p, nil
 }
 
-// Fits tells whether the prompt is for what has these values, by field. A field that has no value fits nothing that
+// Fits reports whether the prompt is for what has these values, by field. A field that has no value fits nothing that
 // asks for it.
 func (p Prompt) Fits(values map[string]string) bool {
 	for field, allowed := range p.For {
@@ -81,7 +81,7 @@ func (p *Prompt) UnmarshalYAML(unmarshal func(any) error) error {
 	return err
 }
 
-// PromptTexts is what the prompts say.
+// PromptTexts returns what the prompts say.
 func (p *Practice) PromptTexts() []string {
 	var texts []string
 	for _, prompt := range p.Prompts {

@@ -56,9 +56,9 @@ func Read(data []byte) (*Practice, error) {
 	return p, nil
 }
 
-// tooDeep is the first line, from 1, in which lists and objects are nested deeper than any practice needs; 0 where none
-// is. The reader of YAML takes gigabytes for 50,000 brackets in a row, so this looks at the text alone, before it is
-// read: at brackets that are open, whether in quotes or not, at how far a line is indented, and at the dashes that
+// tooDeep returns the first line, from 1, in which lists and objects are nested deeper than any practice needs; 0 if
+// none is. The reader of YAML takes gigabytes for 50,000 brackets in a row, so this looks at the text alone, before it
+// is read: at brackets that are open, whether in quotes or not, at how far a line is indented, and at the dashes that
 // begin it.
 func tooDeep(data []byte) (line int) {
 	open := 0

@@ -13,7 +13,7 @@ type Made struct {
 	Document plan.Document
 	Plan     *plan.Plan
 	Step     int       // that it has: a lower one where its own would overrun the slot or the ceiling
-	Why      fact.Fact // why it is lower; none where it is not
+	Why      fact.Fact // why it is lower; none if it is not
 }
 
 // Make makes the class of a step, from 0. base gives the class that the programme was begun with, each time anew; names
@@ -52,7 +52,7 @@ func (p *Programme) Make(
 	return Made{}, fact.New("programme.no-step", "step", step+1)
 }
 
-// overruns tells what a class with the passage would be longer than, its slot or its ceiling; empty where it fits.
+// overruns reports what a class with the passage would be longer than, its slot or its ceiling; empty if it fits.
 func (p *Programme) overruns(read *plan.Plan) string {
 	const minute = 60_000
 	if p.Ceiling > 0 && breath.Int(int64(p.Ceiling)*minute).Less(read.Passages[p.Passage-1].PlannedLength()) {

@@ -1,6 +1,5 @@
-// Package programme is what a group follows over weeks or months (handbook.md section 9): step after step, when to go
-// on, and what happens after a class that was missed or eased. Like a class it is computed: where a group is follows
-// from what it was taught.
+// Package programme computes what a group follows over weeks or months (handbook.md section 9): its steps, when to move
+// on, and what happens after a missed or eased class. Where a group is follows from what it was taught.
 package programme
 
 import (
@@ -60,8 +59,8 @@ const (
 	longestStep = 200
 )
 
-// Check is what is wrong with a programme: what, where, and what is allowed. Whether a step can be read is seen when
-// its class is made.
+// Check returns what is wrong with a programme: what, where, and what is allowed. Whether a step can be read is seen
+// when its class is made.
 func (p *Programme) Check() (wrong []fact.Fact) {
 	say := func(id string, args ...any) { wrong = append(wrong, fact.New(id, args...)) }
 	within := func(id string, n, least, most int, args ...any) {
@@ -115,7 +114,7 @@ type Class struct {
 	Why     fact.Fact // of TooMuch: what those who breathed said, as a clause
 }
 
-// Place is where a group stands.
+// Place is where a group is.
 type Place struct {
 	Step  int  // from 0, that of the next class
 	Times int  // so often it was led as planned in a row, or of Date, so many classes of it were held
@@ -123,7 +122,7 @@ type Place struct {
 	Why   fact.Fact
 }
 
-// Follow is at which step each of the classes stood, in the order of their times, and where the group stands after
+// Follow returns at which step each of the classes stood, in the order of their times, and where the group is after
 // them.
 func (p *Programme) Follow(classes []Class) (steps []int, at Place) {
 	at.Why = fact.New("standing.begins")
@@ -134,7 +133,7 @@ func (p *Programme) Follow(classes []Class) (steps []int, at Place) {
 	return steps, at
 }
 
-// after is where a group stands after one more class.
+// after returns where a group is after one more class.
 func (p *Programme) after(at Place, class Class) Place {
 	then, because := Wait, fact.Fact{}
 	switch class.Outcome {
@@ -163,7 +162,7 @@ func (p *Programme) after(at Place, class Class) Place {
 	return at
 }
 
-// led is where a group stands after a class that was led as planned.
+// led returns where a group is after a class that was led as planned.
 func (p *Programme) led(at Place) Place {
 	if at.Over {
 		return at
@@ -186,7 +185,8 @@ func (p *Programme) led(at Place) Place {
 	return at
 }
 
-// Coming is the steps of the next so many classes if each is led as planned. Once the last step is done there are none.
+// Coming returns the steps of the next so many classes if each is led as planned. Once the last step is done there are
+// none.
 func (p *Programme) Coming(at Place, most int) (steps []int) {
 	for len(steps) < most && !at.Over {
 		steps = append(steps, at.Step)

@@ -11,7 +11,7 @@ type Template struct {
 	Strokes   bool // it needs a practice of strokes
 }
 
-// Templates is all of them.
+// Templates returns all of them.
 func Templates() []Template {
 	return []Template{
 		{ID: "first-month", About: "Five minutes, then six, eight and ten, two classes each.", Programme: Programme{
@@ -63,7 +63,7 @@ func each(classes int, says ...string) (steps []Step) {
 	return steps
 }
 
-// strokes is the numbers of handbook.md section 9.
+// strokes returns the numbers of handbook.md section 9.
 func strokes() (steps []Step) {
 	for n := 20; n <= 60; n += 5 {
 		steps = append(steps, Step{strconv.Itoa(n) + " strokes", 1})

@@ -11,14 +11,14 @@ import (
 // Advice is the one thing to practise next.
 type Advice struct {
 	Says fact.Fact
-	// About is what it is about, as in Moment; empty where it is about no sign.
+	// About is what it is about, as in Moment; empty if it is about no sign.
 	About string
 }
 
-// look is what to look for, by sign.
+// look returns what to look for, by sign.
 func look(id string) fact.Fact { return fact.New("look." + id) }
 
-// advice is what to practise next: the gravest first.
+// advice returns what to practise next: the gravest first.
 func (r *Review) advice() Advice {
 	for i := range r.Moments {
 		if m := &r.Moments[i]; m.ID == Unwell && (m.By != pace.ToPause || m.Pressed > m.At+tookWell) {
@@ -63,7 +63,7 @@ func (r *Review) advice() Advice {
 
 const slow = 45 // s from a sign to the adjustment that met it
 
-// gravest is the gravest of what a condition holds for, empty for nothing.
+// gravest returns the gravest of what a condition holds for, empty for nothing.
 func (r *Review) gravest(is func(*Moment) bool) string {
 	for _, id := range []string{Unwell, Gasp, Rushed, Strokes, Tight, Early, Interrupted, Late, Restless} {
 		for i := range r.Moments {
@@ -75,8 +75,8 @@ func (r *Review) gravest(is func(*Moment) bool) string {
 	return ""
 }
 
-// ToAct is the middle of the seconds from what could be seen to the adjustment that met it, and whether there was any.
-// Attention that is away for a while is no part of it: one word brings it back.
+// ToAct returns the middle of the seconds from what could be seen to the adjustment that met it, and whether there was
+// any. Attention that is away for a while is no part of it: one word brings it back.
 func (r *Review) ToAct() (seconds float64, any bool) {
 	var all []int64
 	for _, m := range r.Moments {

@@ -11,7 +11,7 @@ import (
 // Course is how a class went for one person. What comes after Highest and First is there only where somebody watches.
 type Course struct {
 	Highest []float64 // the most strain in each passage
-	First   []int     // of each passage, the round in which strain first came to Visible; 0 where it did not
+	First   []int     // of each passage, the round in which strain first came to Visible; 0 if it did not
 
 	Signs  []Sign
 	Points []Point // strain over time, straight from one to the next
@@ -37,7 +37,7 @@ type Point struct {
 type Act struct {
 	At, Until int64
 	Do        Doing
-	Through   breath.Through // which way the air goes; it tells where the hand is
+	Through   breath.Through // which way the air goes; it reports where the hand is
 	Counts    int            // strokes
 }
 
@@ -54,8 +54,8 @@ const (
 // Load is what a phase asked of somebody.
 type Load struct {
 	At, Until int64
-	Sign      string  // that it is the cause of, when it is too much; empty where it can be of none
-	Beyond    float64 // seconds beyond what is easy, strokes beyond for strokes; 0 where it was easy
+	Sign      string  // that it is the cause of, when it is too much; empty if it can be of none
+	Beyond    float64 // seconds beyond what is easy, strokes beyond for strokes; 0 if it was easy
 	Held      bool    // a hold
 	Passage   int
 	Round     int
@@ -131,7 +131,7 @@ func (b *body) arrive(at int64) {
 	b.course.Signs = append(b.course.Signs, Sign{ID: Interrupted, At: at, Until: at + noticed})
 }
 
-// joins tells whether a latecomer breathes with the others: after the first natural breath of all, or after a while.
+// joins reports whether a latecomer breathes with the others: after the first natural breath of all, or after a while.
 func (b *body) joins(parts []part, arrived int64) bool {
 	if b.rested || len(parts) == 0 {
 		return b.rested
@@ -142,14 +142,14 @@ func (b *body) joins(parts []part, arrived int64) bool {
 	return first.from >= arrived+settles || b.rested && first.from >= seated
 }
 
-// resting tells whether nothing is led in a phase.
+// resting reports whether nothing is led in a phase.
 func resting(kind breath.Phase) bool { return kind == breath.Free || kind == breath.Talk }
 
 // nearlyAll is the Limit from which on one pushes through.
 const nearlyAll = 0.95
 
-// takesLane tells whether one breathes the gentler way: from when it begins to strain, until the passage is over. Those
-// who push through never do.
+// takesLane reports whether one breathes the gentler way: from when it begins to strain, until the passage is over.
+// Those who push through never do.
 func (b *body) takesLane(passage int) bool {
 	if b.Limit < nearlyAll && b.strain >= Visible/2 {
 		b.lane = passage
@@ -227,7 +227,7 @@ const strokesWeigh = 0.2
 // slope is strain that grows from a second of a phase on, by so much a second.
 type slope struct{ from, rate float64 }
 
-// asks is how a phase strains, how far it is beyond what is easy, and what is seen of that. Rates do not fall from
+// asks returns how a phase strains, how far it is beyond what is easy, and what is seen of that. Rates do not fall from
 // slope to slope.
 func (b *body) asks(p *part) (slopes []slope, of Load) {
 	seconds := p.seconds()
@@ -296,7 +296,7 @@ func (b *body) load(p *part, beside bool) {
 	}
 }
 
-// whole is a load with that of the whole breath at its end: a breath is too long as a whole.
+// whole returns a load with that of the whole breath at its end: a breath is too long as a whole.
 func (b *body) whole(p *part, of Load) Load {
 	if of.Sign != Early {
 		return of
@@ -372,8 +372,8 @@ func (b *body) chance(p *part, number int64) float64 {
 	return chance(b.seed, b.who, int64(p.passage), int64(p.round), int64(p.number), number)
 }
 
-// begins is what is to be seen when a phase begins: of what was before it. Below Visible nothing is seen of strain; of
-// some people little.
+// begins returns what is to be seen when a phase begins: of what was before it. Below Visible nothing is seen of
+// strain; of some people little.
 func (b *body) begins(p *part) map[string]bool {
 	seen := map[string]bool{}
 	if b.strain >= Visible {
@@ -395,7 +395,7 @@ func (b *body) begins(p *part) map[string]bool {
 
 const attentionLasts = 60_000 // ms after the teacher spoke to it: a guess
 
-// attentive tells whether the teacher spoke to the attention of all a short while ago.
+// attentive reports whether the teacher spoke to the attention of all a short while ago.
 func (b *body) attentive(at int64) bool {
 	for _, prompt := range b.happens.Prompts {
 		if prompt <= at && at < prompt+attentionLasts {
@@ -420,7 +420,7 @@ const (
 	seenBehind = 0.5
 )
 
-// hurried is for how many seconds one still breathes when a phase by hand is over; 0 where it lasted long enough.
+// hurried is for how many seconds one still breathes when a phase by hand is over; 0 if it lasted long enough.
 func (b *body) hurried(p *part) float64 {
 	if !p.byHand {
 		return 0
@@ -495,7 +495,8 @@ func (b *body) restless(p *part, at int64) {
 	}
 }
 
-// StrainAt is the strain at a moment, in milliseconds from the start of the class. Between points it goes straight.
+// StrainAt returns the strain at a moment, in milliseconds from the start of the class. Between points it goes
+// straight.
 func (c *Course) StrainAt(at int64) float64 {
 	next, _ := slices.BinarySearchFunc(c.Points, at, func(p Point, at int64) int { return cmp.Compare(p.At, at) })
 	switch {

@@ -11,7 +11,7 @@ import (
 // measurement.
 type Expectation struct {
 	Passage int // from 1
-	// the round in which it first comes to half of those rooms in which it comes to anybody; 0 where it comes to nobody
+	// the round in which it first comes to half of those rooms in which it comes to anybody; 0 if it comes to nobody
 	FromRound int
 	People    int // in the room
 	Low       int // of those beyond ease: a tenth of the rooms has no more
@@ -67,7 +67,7 @@ func Expect(p *plan.Plan, room Room, seeds int) []Expectation {
 	return list
 }
 
-// at is a percentile of a sorted list by the nearest rank, 0 of an empty one.
+// at returns a percentile of a sorted list by the nearest rank, 0 of an empty one.
 func at(sorted []int, percent int) int {
 	if len(sorted) == 0 {
 		return 0

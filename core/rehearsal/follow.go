@@ -32,7 +32,7 @@ const (
 	Interrupted = "interrupted" // somebody comes in
 )
 
-// OfStrain tells whether a sign is one of strain; the others are of attention.
+// OfStrain reports whether a sign is one of strain; the others are of attention.
 func OfStrain(id string) bool { return id != Late && id != Restless && id != Interrupted }
 
 // part is one phase of a class as it is breathed.
@@ -51,10 +51,10 @@ type part struct {
 
 func (p *part) seconds() float64 { return float64(p.to-p.from) / 1000 }
 
-// at is a moment of the part, so many seconds after its beginning.
+// at returns a moment of the part, so many seconds after its beginning.
 func (p *part) at(seconds float64) int64 { return p.from + int64(math.Round(seconds*1000)) }
 
-// stretch is a round, or what stands between: on the main lane, and on the gentler one where there is one.
+// stretch is a round, or what is between: on the main lane, and on the gentler one where there is one.
 type stretch struct{ main, lane []part }
 
 // Class is a timeline as people follow it.
@@ -74,7 +74,7 @@ type Happens struct {
 	Now int64
 }
 
-// Of is a timeline to be followed.
+// Of returns a timeline to be followed.
 func Of(tl pace.Timeline, p *plan.Plan, happens Happens) *Class {
 	c := &Class{passages: len(p.Passages), happens: happens}
 	lane := tl.Lane(p).Rows
@@ -102,7 +102,7 @@ func sameStretch(a, b *pace.Row) bool {
 	return a.Passage == b.Passage && a.Stage == b.Stage && a.Round == b.Round && a.Kept == b.Kept
 }
 
-// goesOn tells whether a row is one count more of a part. Strokes at another rate are another part.
+// goesOn reports whether a row is one count more of a part. Strokes at another rate are another part.
 func goesOn(p *part, row *pace.Row, tempo float64) bool {
 	return row.Phase == p.kind && row.Breath == p.breath && row.Through == p.through && row.Phase.Led() &&
 		(row.Phase != breath.Stroke || tempo == p.tempo)

@@ -13,11 +13,11 @@ type Led struct {
 	Script    []pace.Adjustment
 	People    []Person
 	Seed      int64
-	Latecomer int64 // when the last of the people comes in, in milliseconds from the start; 0 where all are there
+	Latecomer int64 // when the last of the people comes in, in milliseconds from the start; 0 if all are there
 	Now       int64 // how far the class is, milliseconds
 }
 
-// Courses is how the class goes for each of the people, as it will if nothing more is pressed.
+// Courses returns how the class goes for each of the people, as it will if nothing more is pressed.
 func (l *Led) Courses() []Course {
 	timeline, answers := pace.Replay(l.Plan, l.Script)
 	return l.follow(Of(timeline, l.Plan, l.happens(answers)), true)
@@ -41,7 +41,7 @@ func (l *Led) follow(class *Class, watched bool) []Course {
 	return courses
 }
 
-// without is how the class would have gone without one of the adjustments, by its place in the script.
+// without returns how the class would have gone without one of the adjustments, by its place in the script.
 func (l *Led) without(i int) []Course {
 	timeline, answers := pace.Replay(l.Plan, slices.Delete(slices.Clone(l.Script), i, i+1))
 	return l.follow(Of(timeline, l.Plan, l.happens(answers)), false)

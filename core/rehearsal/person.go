@@ -1,10 +1,10 @@
-// Package rehearsal is a room to practise on (handbook.md section 10): simulated people who follow a class, and what is
-// to be seen of them. It is a model for training, made of plausible parts; it predicts nobody's body. docs/rehearsal.md
-// tells its limits.
+// Package rehearsal simulates a group to practise on (handbook.md section 10): people who follow a class, and the signs
+// they show. It is a model for training, made of plausible parts; it does not predict anybody's body. docs/rehearsal.md
+// describes its limits.
 //
-// What people do is a function of the timeline and a seed: there is no clock, and no chance but the seed's. Chance is
-// asked for by what happens (which person, which breath), never in an order, so that nothing that is pressed changes
-// the past, nor whether somebody is distracted later.
+// What people do is a function of the timeline and a seed; there is no clock and no other source of chance. Random
+// values are keyed by event (which person, which breath), never drawn in sequence, so that a press changes neither the
+// past nor whether somebody is distracted later.
 package rehearsal
 
 import (
@@ -43,7 +43,7 @@ const (
 	easesABreath   = 0.96 // of the strain is left after a breath that was at ease
 )
 
-// chance is a number from 0 up to 1 for something that happens to somebody: always the same for the same seed.
+// chance returns a number from 0 up to 1 for something that happens to somebody: always the same for the same seed.
 func chance(seed int64, what ...int64) float64 {
 	h := fnv.New64a()
 	var bytes [8]byte
@@ -60,7 +60,7 @@ func chance(seed int64, what ...int64) float64 {
 	return float64(x>>11) / (1 << 53)
 }
 
-// normal is a chance with a mean of 0 and a standard deviation of 1.
+// normal returns a chance with a mean of 0 and a standard deviation of 1.
 func normal(seed int64, what ...int64) float64 {
 	u := chance(seed, append(what, 1)...)
 	v := chance(seed, append(what, 2)...)

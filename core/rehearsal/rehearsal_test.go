@@ -43,7 +43,7 @@ func counted(counts string, rounds int, more string) string {
 	)
 }
 
-// newcomer is one for whom all is new, without chance.
+// newcomer returns one for whom all is new, without chance.
 func newcomer() *rehearsal.Person {
 	return &rehearsal.Person{
 		Comfort: 10,
@@ -250,7 +250,7 @@ func until(signs []rehearsal.Sign, at int64) []rehearsal.Sign {
 	return list
 }
 
-// doing is what was begun before a moment.
+// doing returns what was begun before a moment.
 func doing(acts []rehearsal.Act, at int64) []string {
 	list := []string{}
 	for _, act := range acts {

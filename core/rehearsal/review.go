@@ -16,14 +16,14 @@ type Review struct {
 	Shown   []Shown  // what was to be seen of each, in the order of time
 	Moments []Moment // what was to be seen in the room, in the order of time
 	Said    []Said   // what was said to be seen
-	Eased   []Eased  // what was made easier for all, but for natural breath where something asked for it
+	Eased   []Eased  // what was made easier for all, except for natural breath where something asked for it
 	Held    []Holds  // of each of the people
 	End     int64    // of the class, or how far it came
 	Over    bool     // it came to its end
-	Late    int64    // how far beyond the slot it ended, less than 0 for within it; 0 where there is no slot
+	Late    int64    // how far beyond the slot it ended, less than 0 for within it; 0 if there is no slot
 	Slot    bool
 	Rest    int64 // of the natural breath at the end, as it was
-	Planned int64 // as it was planned; 0 where the plan ends with something else
+	Planned int64 // as it was planned; 0 if the plan ends with something else
 	Next    Advice
 }
 
@@ -37,7 +37,7 @@ type Shown struct {
 	Round     int       // the first
 	Named     int64     // when it was said on the pad
 	Met       int64     // when its cause was met, or was over
-	By        pace.Verb // the adjustment that met it; empty where it passed
+	By        pace.Verb // the adjustment that met it; empty if it passed
 	Pressed   int64     // when that was pressed
 }
 
@@ -52,7 +52,7 @@ type Moment struct {
 	By        pace.Verb
 }
 
-// Missed tells whether something was there to be seen, and neither said nor met.
+// Missed reports whether something was there to be seen, and neither said nor met.
 func (m *Moment) Missed() bool { return !m.Few && m.Named < 0 && m.Pressed < 0 }
 
 // Said is what was said to be seen, and whether it was there.
@@ -70,10 +70,10 @@ type Eased struct {
 	Do       pace.Verb
 	Strained int  // how many it was too much for then, or would have become too much for in this passage
 	AtEase   int  // how many had no need of it
-	Lane     bool // whether a gentler lane stood beside, or could have
+	Lane     bool // whether a gentler lane ran beside, or could have
 }
 
-// Needless tells whether nobody had any need of it.
+// Needless reports whether nobody had any need of it.
 func (e *Eased) Needless() bool { return e.Strained == 0 }
 
 // Holds is how many holds somebody held, and how many were too long.
@@ -196,8 +196,8 @@ func namedAt(took []pace.Answer, id string, from, to int64) int64 {
 	return -1
 }
 
-// answers tells whether an adjustment can have met what was to be seen; rested is where what met it was natural breath
-// for all.
+// answers reports whether an adjustment can have met what was to be seen; rested is where what met it was natural
+// breath for all.
 func answers(id string, a *pace.Answer, rested bool) bool {
 	switch {
 	case a.Do == pace.Signal:
@@ -208,7 +208,7 @@ func answers(id string, a *pace.Answer, rested bool) bool {
 	return a.Do.Relief() == pace.Relieves
 }
 
-// met is when the cause of something was met, or was over: a hold or a breath that was shorter by half a second at
+// met returns when the cause of something was met, or was over: a hold or a breath that was shorter by half a second at
 // least, natural breath for all, strain that is no longer to be seen. rested is where it was natural breath.
 func (r *Review) met(s *Shown, class *Class) (at int64, rested bool) {
 	course := &r.Courses[s.Who]
@@ -262,7 +262,7 @@ func within(at, end int64) int64 {
 	return at
 }
 
-// attended is when the teacher spoke to attention that was away, or led more slowly, or let all breathe.
+// attended returns when the teacher spoke to attention that was away, or led more slowly, or let all breathe.
 func (r *Review) attended(s *Shown, class *Class) int64 {
 	if s.Named >= 0 {
 		return s.Named
@@ -276,7 +276,7 @@ func (r *Review) attended(s *Shown, class *Class) int64 {
 	return -1
 }
 
-// rest is when all breathe freely from a moment on, -1 for never.
+// rest returns when all breathe freely from a moment on, -1 for never.
 func (c *Class) rest(from int64) int64 {
 	for _, one := range c.stretches {
 		for i := range one.main {
@@ -288,7 +288,7 @@ func (c *Class) rest(from int64) int64 {
 	return -1
 }
 
-// slowed is when counts became longer, -1 where they did not.
+// slowed returns when counts became longer, -1 where they did not.
 func (c *Class) slowed(from, to int64) int64 {
 	tempo := 0.0
 	for _, one := range c.stretches {
@@ -365,7 +365,7 @@ func (r *Review) said(took []pace.Answer) {
 	}
 }
 
-// asksForRest tells whether something was there that natural breath for all is the answer to, whoever is at ease.
+// asksForRest reports whether something was there that natural breath for all is the answer to, whoever is at ease.
 func (r *Review) asksForRest(at int64) bool {
 	return slices.ContainsFunc(r.Shown, func(s Shown) bool {
 		return (s.ID == Unwell || s.ID == Interrupted) && at >= s.At && at <= s.Until+apart
@@ -395,7 +395,7 @@ func (l *Led) laneThere(a *pace.Answer) bool {
 	return p.Led() && (!a.Before.Beside.None() || len(p.LaneOffers(a.Before.Measure, 0)) > 0)
 }
 
-// shows tells whether there was something to be seen of somebody at a moment, or shortly before.
+// shows reports whether there was something to be seen of somebody at a moment, or shortly before.
 func (r *Review) shows(who int, at int64) bool {
 	return slices.ContainsFunc(r.Shown, func(s Shown) bool { return s.Who == who && at >= s.At && at <= s.Until+grace })
 }

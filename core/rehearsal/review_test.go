@@ -13,7 +13,7 @@ import (
 	"vastlantern/language"
 )
 
-// practised is one for whom all of this is easy.
+// practised returns one for whom all of this is easy.
 func practised() rehearsal.Person {
 	return rehearsal.Person{
 		Comfort: 14,
@@ -45,7 +45,7 @@ func back(t *testing.T, passages string, others int, script ...pace.Adjustment) 
 	return led.Review()
 }
 
-// inShort is what there was to be seen and what came of it, one a line.
+// inShort returns what there was to be seen and what came of it, one a line.
 func inShort(r rehearsal.Review) (list []string) {
 	for _, m := range r.Moments {
 		list = append(list, fmt.Sprintf("%s %d, said %d, %s %d, missed %v", m.ID, m.At, m.Named, m.By, m.Pressed, m.Missed()))

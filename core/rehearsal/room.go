@@ -40,14 +40,14 @@ type Kind struct {
 	Blocked string     `yaml:"blocked"`
 }
 
-// Rooms is all rooms, by name.
+// Rooms returns all rooms, by name.
 func Rooms() ([]Room, error) { return rooms() }
 
 var rooms = sync.OnceValues(func() ([]Room, error) {
 	return readFolder(files, "rooms", func(r *Room, name string) { r.Name = name })
 })
 
-// Find is the room of a name. The error lists those that there are.
+// Find returns the room of a name. The error lists those that there are.
 func Find(name string) (Room, error) {
 	rooms, err := Rooms()
 	if err != nil {
@@ -64,7 +64,7 @@ func Find(name string) (Room, error) {
 	return rooms[i], nil
 }
 
-// Size is how many people are in the room.
+// Size returns how many people are in the room.
 func (r Room) Size() (n int) {
 	for _, kind := range r.People {
 		n += kind.Count

@@ -49,7 +49,7 @@ type Aim struct {
 	Rest     bool   `yaml:"rest"` // the rest at the end is as long as planned
 }
 
-// Scenarios is all scenarios, in the order in which they are learned.
+// Scenarios returns all scenarios, in the order in which they are learned.
 func Scenarios() ([]Scenario, error) { return scenarios() }
 
 var scenarios = sync.OnceValues(func() ([]Scenario, error) {
@@ -58,7 +58,7 @@ var scenarios = sync.OnceValues(func() ([]Scenario, error) {
 	return list, err
 })
 
-// FindScenario is the scenario of a name, and its level from 1.
+// FindScenario returns the scenario of a name, and its level from 1.
 func FindScenario(name string, level int) (Scenario, Level, error) {
 	list, err := Scenarios()
 	if err != nil {
@@ -72,7 +72,7 @@ func FindScenario(name string, level int) (Scenario, Level, error) {
 	return Scenario{}, Level{}, fact.New("rehearsal.no-task", "task", name, "level", level)
 }
 
-// Document is the plan of a level, as a plan file has it.
+// Document returns the plan of a level, as a plan file has it.
 func (l *Level) Document(title string) ([]byte, error) {
 	document := map[string]any{"format": "vast-lantern-plan", "version": 1, "title": title}
 	for name, value := range l.Plan {
@@ -107,7 +107,7 @@ func (l *Level) Reached(r *Review, looks int) []Reached {
 	return list
 }
 
-// Says is what is to be reached.
+// Says returns what is to be reached.
 func (a Aim) Says() fact.Fact {
 	switch {
 	case a.Seen != "":
@@ -134,7 +134,7 @@ func (a Aim) Says() fact.Fact {
 	return fact.New("aim.rest")
 }
 
-// reached tells whether it was reached. What somebody did not let come to it is reached too.
+// reached reports whether it was reached. What somebody did not let come to it is reached too.
 func (a Aim) reached(r *Review, looks int) bool {
 	switch {
 	case a.Seen != "" && !OfStrain(a.Seen) && r.Over && r.never(a.Seen): // it did not come to it
@@ -172,12 +172,12 @@ func (a Aim) reached(r *Review, looks int) bool {
 	return r.Over && r.Rest >= r.Planned
 }
 
-// never tells whether nothing of a kind was there, but in a few.
+// never reports whether nothing of a kind was there, but in a few.
 func (r *Review) never(id string) bool {
 	return !slices.ContainsFunc(r.Moments, func(m Moment) bool { return m.ID == id && !m.Few })
 }
 
-// first tells whether something holds for the first moment of its kind that is not of a few only.
+// first reports whether something holds for the first moment of its kind that is not of a few only.
 func (r *Review) first(id string, is func(*Moment) bool) bool {
 	for i := range r.Moments {
 		if m := &r.Moments[i]; m.ID == id && !m.Few {
@@ -187,7 +187,7 @@ func (r *Review) first(id string, is func(*Moment) bool) bool {
 	return false
 }
 
-// MissedCount is how many things were missed.
+// MissedCount returns how many things were missed.
 func (r *Review) MissedCount() (n int) {
 	for i := range r.Moments {
 		if r.Moments[i].Missed() {
@@ -197,7 +197,7 @@ func (r *Review) MissedCount() (n int) {
 	return n
 }
 
-// HurriedCount is how many phases by hand were over before half of the room was done.
+// HurriedCount returns how many phases by hand were over before half of the room was done.
 func (r *Review) HurriedCount() (n int) {
 	behind := map[int64]int{}
 	for i := range r.Courses {
@@ -213,7 +213,7 @@ func (r *Review) HurriedCount() (n int) {
 	return n
 }
 
-// NeedlessCount is how often it was made easier where nobody had need of it.
+// NeedlessCount returns how often it was made easier where nobody had need of it.
 func (r *Review) NeedlessCount() (n int) {
 	for i := range r.Eased {
 		if r.Eased[i].Needless() {
@@ -223,7 +223,7 @@ func (r *Review) NeedlessCount() (n int) {
 	return n
 }
 
-// ToSee is how many things were to be seen.
+// ToSee returns how many things were to be seen.
 func (r *Review) ToSee() (n int) {
 	for _, m := range r.Moments {
 		if !m.Few {

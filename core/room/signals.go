@@ -18,13 +18,13 @@ type Seen struct {
 	with []breath.Phase                             // the phases in which it shows; empty for any
 }
 
-// Name is it in few words, as on a button.
+// Name returns it in few words, as on a button.
 func (s Seen) Name() fact.Fact { return fact.New("signal." + s.ID) }
 
-// Fits tells whether a passage can show it, with the measure that is in force in it.
+// Fits reports whether a passage can show it, with the measure that is in force in it.
 func (s Seen) Fits(p *plan.Passage, m plan.Measure) bool { return s.can == nil || s.can(p, m) }
 
-// With is the phases in which it shows; empty for any.
+// With returns the phases in which it shows; empty for any.
 func (s Seen) With() []breath.Phase { return s.with }
 
 func led(p *plan.Passage, _ plan.Measure) bool       { return p.Led() }
@@ -45,7 +45,7 @@ type Scene struct {
 	Now     pace.Moment
 	Passage *plan.Passage // nil once the class is over
 	Before  int           // how often the same was seen in this passage before
-	SlotEnd int64         // of the class's slot, milliseconds from its start; 0 where it has none
+	SlotEnd int64         // of the class's slot, milliseconds from its start; 0 if it has none
 	// LaneLimit is how many breaths a minute the gentler lane takes at most; 0 for the usual limit.
 	LaneLimit int
 }
@@ -54,8 +54,8 @@ type Scene struct {
 type Proposal struct {
 	Do  []pace.Adjustment // without their moment
 	Say fact.Fact
-	// Lane is what is there for some, so that not everybody is eased: the gentler lane, where it can be opened here. Its
-	// Do is empty where there is none.
+	// Lane is what is there for some, so that not everybody is eased: the gentler lane, where it can be opened here.
+	// Its Do is empty if there is none.
 	Lane pace.Adjustment
 }
 
@@ -86,7 +86,7 @@ var Signals = []Seen{
 	{"clock", finish, nil, nil},
 }
 
-// Propose is what to do about what was seen.
+// Propose returns what to do about what was seen.
 func Propose(id string, s Scene) (Proposal, error) {
 	for _, seen := range Signals {
 		if seen.ID != id {
@@ -116,7 +116,7 @@ func (s Scene) lane() pace.Adjustment {
 	return pace.Adjustment{Do: pace.ToBeside, Text: offers[0].Beside.String()}
 }
 
-// only is a proposal with nothing to press.
+// only returns a proposal with nothing to press.
 func only(id string, args ...any) Proposal { return Proposal{Say: fact.New(id, args...)} }
 
 func prompt(id string) func(Scene) Proposal {
@@ -160,8 +160,8 @@ func (s Scene) from(kinds ...breath.Phase) (when fact.Fact, comes bool) {
 	return fact.New("when.next-round"), true
 }
 
-// gasp: the empty hold was too long. One count less, two where it is five or more; nothing of it when it happens
-// again. Where there is none, the exhale was.
+// gasp: the empty hold was too long. One count less, two where it is five or more; nothing of it when it happens again.
+// If there is none, the exhale was.
 func gasp(s Scene) Proposal {
 	c := s.Now.Counts
 	was := c.Empty
@@ -193,7 +193,8 @@ func gasp(s Scene) Proposal {
 	return s.counts(c, say)
 }
 
-// shorterOpen is about an empty hold that lasts until the teacher goes on: nothing can be pressed for it beforehand.
+// shorterOpen returns about an empty hold that lasts until the teacher goes on: nothing can be pressed for it
+// beforehand.
 func (s Scene) shorterOpen() Proposal {
 	planned := s.Passage.Open[3].Div(breath.Int(1000))
 	shorter := max(1, planned.Times(3).Div(breath.Int(4)).Floor()) // a quarter less, as of a full hold
@@ -244,7 +245,7 @@ func late(s Scene) Proposal {
 	)
 }
 
-// tight: no holds; where there are none, a count less in and out, but no fewer than two.
+// tight: no holds; if there are none, a count less in and out, but no fewer than two.
 func tight(s Scene) Proposal {
 	c := s.Now.Next.Counts
 	if c.Holds() || s.Now.Counts.Holds() {
@@ -259,7 +260,7 @@ func tight(s Scene) Proposal {
 	return s.counts(c, fact.New("propose.counts", "before", before, "after", c, "when", fact.New("when.next-round")))
 }
 
-// leastCounts is the fewest counts of an inhale or an exhale that are proposed.
+// leastCounts returns the fewest counts of an inhale or an exhale that are proposed.
 func leastCounts(p *plan.Passage) int {
 	if p.SharesZones() {
 		return practice.LeastZoned

@@ -16,7 +16,7 @@ import (
 	"vastlantern/language"
 )
 
-// scene is a class at 60 counts a minute, at t.
+// scene returns a class at 60 counts a minute, at t.
 func scene(t *testing.T, passage string, at int64, before int) (room.Scene, *pace.Class) {
 	t.Helper()
 	_, p, err := sheet.ReadPlan(
@@ -144,7 +144,7 @@ func TestProposalsRestOnWhatIsInForce(t *testing.T) {
 	assert.Equal(t, "hold 4 to 3, from this breath", language.English().Text(p.Say))
 }
 
-// What this breath cannot have any more is offered for the next breath or the next round, and in the last round for
+// What this breath can no longer have is offered for the next breath or the next round, and in the last round for
 // another time.
 func TestProposalsNeverPromiseWhatIsOver(t *testing.T) {
 	const held = `{"type": "practice", "practice": "counted-breath", "counts": "4:8:8", "rounds": 2, "lead_in": 0}`

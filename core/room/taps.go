@@ -56,8 +56,8 @@ func median(sorted []int64) breath.Exact {
 	return breath.Ratio(sorted[(n-1)/2]+sorted[n/2], 2)
 }
 
-// Tempo is the tempo, whole and within the range of the passage, at which one count, or where breaths were tapped one
-// breath of the counts in force, takes as long as the room takes.
+// Tempo returns the tempo, whole and within the range of the passage, at which one count, or where breaths were tapped
+// one breath of the counts in force, takes as long as the room takes.
 func (b Beat) Tempo(p *plan.Passage, m plan.Measure, breaths bool) breath.Exact {
 	counts, still := 1, breath.Exact{}
 	if breaths && !p.CountsStrokes() {

@@ -1,5 +1,5 @@
-// Package school holds the questions on which schools differ, and what each way changes: what is planned, what is
-// cued, what is shown, and what is cared for. The questions are data; the first way of each is the default.
+// Package school holds the questions on which schools differ, and what each answer changes: planning, cues, screens and
+// care. The questions are data; the first answer of each is the default.
 package school
 
 import (
@@ -66,7 +66,7 @@ var Questions = sync.OnceValue(func() []Question {
 // Choices is the way chosen for each question; a question that is not in it is answered with its first way.
 type Choices map[string]string
 
-// Check tells which choice is none, as an error that says what is allowed.
+// Check reports which choice is none, as an error that says what is allowed.
 func (c Choices) Check() error {
 	for _, id := range slices.Sorted(maps.Keys(c)) {
 		i := slices.IndexFunc(Questions(), func(q Question) bool { return q.ID == id })
@@ -85,7 +85,7 @@ func (c Choices) Check() error {
 	return nil
 }
 
-// With is the choices with those of a group in their place where it differs.
+// With returns the choices with those of a group in their place where it differs.
 func (c Choices) With(group Choices) Choices {
 	all := maps.Clone(c)
 	if all == nil {
@@ -95,7 +95,7 @@ func (c Choices) With(group Choices) Choices {
 	return all
 }
 
-// Way is the answer to the question.
+// Way returns the answer to the question.
 func (c Choices) Way(question string) Way {
 	for _, q := range Questions() {
 		if q.ID != question {
@@ -111,7 +111,7 @@ func (c Choices) Way(question string) Way {
 	return Way{}
 }
 
-// Shown is the lines that the choices show beside a practice.
+// Shown returns the lines that the choices show beside a practice.
 func (c Choices) Shown(p *practice.Practice) []string {
 	questions := []string{"palms", "eyes", "chin"}
 	if p.Sided() || p.TakesField("aperture") {
@@ -153,7 +153,7 @@ func (c Choices) Fill(passage plan.Fields, own ...*practice.Practice) {
 	}
 }
 
-// alternates tells whether the passage is of a practice in which the sides alternate.
+// alternates reports whether the passage is of a practice in which the sides alternate.
 func alternates(passage plan.Fields) bool {
 	p := practice.Find(passage.Practice())
 	return p != nil && p.TakesField("entry")

@@ -13,7 +13,7 @@ import (
 // cueColumns is the header line of the cues (cues.md section 1).
 var cueColumns = []string{"at_ms", "until_ms", "passage", "stage", "round", "who", "kind", "text"}
 
-// WriteCues writes cues as RFC 4180 CSV; until_ms is empty where the end is not known.
+// WriteCues writes cues as RFC 4180 CSV; until_ms is empty if the end is not known.
 func WriteCues(w io.Writer, cues []cue.Cue) error {
 	out := csv.NewWriter(w)
 	if err := out.Write(cueColumns); err != nil {
@@ -54,7 +54,7 @@ type cueLine struct {
 	Text    string `json:"text"`
 }
 
-// WriteCuesJSON writes cues as an array of objects, one a line; until_ms is null where the end is not known.
+// WriteCuesJSON writes cues as an array of objects, one a line; until_ms is null if the end is not known.
 func WriteCuesJSON(w io.Writer, cues []cue.Cue) error {
 	out := bufio.NewWriter(w)
 	out.WriteString("[")

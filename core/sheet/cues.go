@@ -66,7 +66,7 @@ type sheetLine struct {
 	Kept     string `json:"kept"`
 }
 
-// WriteJSON writes a cue sheet as an array of objects, one a line; dur_ms is null where the end is not known.
+// WriteJSON writes a cue sheet as an array of objects, one a line; dur_ms is null if the end is not known.
 func WriteJSON(w io.Writer, t pace.Timeline) error {
 	out := bufio.NewWriter(w)
 	out.WriteString("[")

@@ -18,8 +18,8 @@ import (
 	"vastlantern/core/plan"
 )
 
-// taught is a class in which much happens: text with every mark that a format must escape, a hold that is eased in its
-// middle, a round that is abandoned, strokes that wait, and at last a talk that nobody ends.
+// taught returns a class in which much happens: text with every mark that a format must escape, a hold that is eased in
+// its middle, a round that is abandoned, strokes that wait, and at last a talk that nobody ends.
 func taught(t *testing.T) pace.Timeline {
 	_, p, err := readText(head + `"tempo": 53, "passages": [
 		{"type": "practice", "practice": "nadi-shodhana", "counts": "2:8:2", "rounds": 2, "closing": [{"seconds": 3, "text": "say \"A & B <c>\", --> then\nrest"}]},

@@ -10,7 +10,7 @@ import (
 // for what other programs keep in it. Deeper nesting would cost memory out of all proportion to the file.
 const MostDepth = 100
 
-// Depth is how deep objects and lists are nested in a JSON text, whether or not it is right JSON otherwise.
+// Depth returns how deep objects and lists are nested in a JSON text, whether or not it is right JSON otherwise.
 func Depth(text []byte) int {
 	depth, deepest := 0, 0
 	for i := 0; i < len(text); i++ {
@@ -27,7 +27,7 @@ func Depth(text []byte) int {
 	return deepest
 }
 
-// endOfString is where the string that begins at the place ends; the end of the text where it does not.
+// endOfString returns where the string that begins at the place ends; the end of the text where it does not.
 func endOfString(text []byte, start int) int {
 	for i := start + 1; i < len(text); i++ {
 		switch text[i] {
@@ -40,8 +40,8 @@ func endOfString(text []byte, start int) int {
 	return len(text)
 }
 
-// ControlCharacter is the first control character that a string of a JSON text stands for, other than a tab or the end
-// of a line, as U+0000; empty where there is none. Such characters cannot be shown, and some cannot be stored.
+// ControlCharacter returns the first control character that a string of a JSON text stands for, other than a tab or the
+// end of a line, as U+0000; empty if there is none. Such characters cannot be shown, and some cannot be stored.
 func ControlCharacter(text []byte) string {
 	for i := 0; i < len(text); i++ {
 		if text[i] != '\\' {

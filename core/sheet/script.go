@@ -177,7 +177,7 @@ func wholeNumber(value any) (int64, bool) {
 	return int64(n), ok
 }
 
-// textOrList is a text, or a list of texts.
+// textOrList returns a text, or a list of texts.
 func textOrList(value any) (any, bool) {
 	list, isList := value.([]any)
 	if !isList {

@@ -41,7 +41,7 @@ func WriteVTT(w io.Writer, t pace.Timeline) error {
 	return out.Flush()
 }
 
-// caption is what a cue shows: "inhale left, 4".
+// caption returns what a cue shows: "inhale left, 4".
 func caption(first, last pace.Row) string {
 	text := first.Say
 	if text == "" {

@@ -20,7 +20,7 @@ func (r Record) Plan(doc plan.Document, p *plan.Plan) {
 	doc.KeepOnly(func(number int) bool { return r.Passages[number-1].Length > 0 })
 }
 
-// AsPlanned tells whether all rounds of a class were led and nothing was eased.
+// AsPlanned reports whether all rounds of a class were led and nothing was eased.
 func (r Record) AsPlanned() bool {
 	for _, p := range r.Passages {
 		if p.Eased || p.Rounds < p.PlannedRounds {

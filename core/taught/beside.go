@@ -6,7 +6,7 @@ import (
 	"vastlantern/core/plan"
 )
 
-// Lane is one stretch of a passage in which a gentler lane stood beside. Nothing is held in it (pacing.md section 6).
+// Lane is one stretch of a passage in which a gentler lane ran beside. Nothing is held in it (pacing.md section 6).
 // Times are milliseconds.
 type Lane struct {
 	Beside       plan.Beside
@@ -18,7 +18,7 @@ type Lane struct {
 	RightInhales int
 }
 
-// addLanes tells what those breathed who took what stood beside, from the rows of the lane.
+// addLanes reports what those breathed who took what ran beside, from the rows of the lane.
 func (r *Record) addLanes(rows []pace.Row) {
 	var lane *Lane
 	var kept int64

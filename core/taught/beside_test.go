@@ -12,9 +12,9 @@ import (
 	"vastlantern/language"
 )
 
-// What stood beside is told with when it was opened and closed, and with what was breathed in it.
+// What was beside is told with when it was opened and closed, and with what was breathed in it.
 func TestRecordTellsWhatStoodBeside(t *testing.T) {
-	// Rounds of 32 s. From 32 s on the others breathe 4:4, four times a round; from 64 s nothing stands beside, and from
+	// Rounds of 32 s. From 32 s on the others breathe 4:4, four times a round; from 64 s nothing runs beside, and from
 	// 96 s, at a hold of 4 counts, they breathe through it. The round from 96 s is the last.
 	p := read(t, nadi("4:4:8", 4, `, "lead_in": 0`))
 	r := taught.Of(p, []pace.Adjustment{

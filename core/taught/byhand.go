@@ -42,8 +42,8 @@ func (p *Passage) onlyByHand() {
 	p.Breaths = slices.DeleteFunc(p.Breaths, func(b LedBreath) bool { return !b.byHand })
 }
 
-// HandTempo is the tempo at which inhales and exhales by hand were breathed in all kept rounds, in counts a minute,
-// rounded half up and within the range of a tempo; 0 where none was by hand.
+// HandTempo returns the tempo at which inhales and exhales by hand were breathed in all kept rounds, in counts a
+// minute, rounded half up and within the range of a tempo; 0 if none was by hand.
 func (p *Passage) HandTempo() int {
 	if p.handTook == 0 {
 		return 0
@@ -52,8 +52,8 @@ func (p *Passage) HandTempo() int {
 	return int(min(max(tempo, breath.SlowestTempo), breath.FastestTempo))
 }
 
-// MeanBreath is how long the phases of a breath by hand were on average, in milliseconds rounded half up, in the order
-// of breath.OfABreath; all 0 where no breath was.
+// MeanBreath returns how long the phases of a breath by hand were on average, in milliseconds rounded half up, in the
+// order of breath.OfABreath; all 0 if no breath was.
 func (p *Passage) MeanBreath() (mean [4]int64) {
 	for role := range mean {
 		sum := int64(0)

@@ -15,8 +15,8 @@ import (
 type Home struct {
 	Minutes  int    // a day
 	Pieces   int    // in which they are taken
-	Days     int    // 0 where they are left open
-	When     string // in the day; empty where it does not matter
+	Days     int    // 0 if they are left open
+	When     string // in the day; empty if it does not matter
 	Sentence string // of the teacher's own
 }
 
@@ -29,7 +29,7 @@ const (
 	longestSentence = 300
 )
 
-// Check is what is wrong with it; empty where nothing is.
+// Check returns what is wrong with it; empty if nothing is.
 func (h Home) Check() (wrong []fact.Fact) {
 	for _, of := range []struct {
 		message            string
@@ -53,7 +53,7 @@ func (h Home) Check() (wrong []fact.Fact) {
 	return wrong
 }
 
-// Amount is it as a teacher says it: "10 minutes a day, in 5 pieces, for 7 days, in the morning".
+// Amount returns it as a teacher says it: "10 minutes a day, in 5 pieces, for 7 days, in the morning".
 func (h Home) Amount() fact.Fact {
 	parts := []fact.Fact{fact.New("home.a-day", "minutes", h.Minutes)}
 	if h.Pieces > 1 {
@@ -68,11 +68,11 @@ func (h Home) Amount() fact.Fact {
 	return fact.New("home.amount", "parts", parts)
 }
 
-// Piece is how long one piece is, in milliseconds.
+// Piece returns how long one piece is, in milliseconds.
 func (h Home) Piece() breath.Exact { return breath.Ratio(int64(h.Minutes)*60_000, int64(h.Pieces)) }
 
-// Rounds is how many whole rounds of the passage come nearest to a piece, with the rests between them and with what
-// stands before and after; at least one.
+// Rounds returns how many whole rounds of the passage come nearest to a piece, with the rests between them and with
+// what is before and after; at least one.
 func (h Home) Rounds(p *plan.Passage) int {
 	between := p.BetweenSpan(p.Measure)
 	each := p.RoundSpan(p.Measure).Add(between)
@@ -106,14 +106,14 @@ func (h Home) Plan(doc plan.Document, p *plan.Plan, number int, at Next) error {
 	return nil
 }
 
-// UsualHome is what is proposed of a passage that lasts so long in class, in milliseconds: as much a day, in whole
+// UsualHome returns what is proposed of a passage that lasts so long in class, in milliseconds: as much a day, in whole
 // minutes, for a week.
 func UsualHome(length int64) Home {
 	const least, most = 3, 10 // the first months of handbook.md section 9
 	return Home{Minutes: int(min(max((length+30_000)/60_000, least), most)), Pieces: 1, Days: 7}
 }
 
-// CanGoHome is the passages of a class that can go home, by their numbers, the one that was the point of the class
+// CanGoHome returns the passages of a class that can go home, by their numbers, the one that was the point of the class
 // first: of the figure on which it stayed longest at a stretch the longest passage, which is never a try-out; of
 // several as long the one that asks for most, and rather the last. Practices that settle come last. lengths is how long
 // each passage was led, in milliseconds.

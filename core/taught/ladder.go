@@ -23,7 +23,7 @@ var Ladder = []breath.Counts{
 
 const afterTriple = 3 // the rung above 1:1:1, on which the square stands
 
-// Rung is the lowest rung that asks for as much as the counts do, from 0; one above the ladder where none does.
+// Rung returns the lowest rung that asks for as much as the counts do, from 0; one above the ladder if none does.
 func Rung(c breath.Counts) int {
 	rung := slices.IndexFunc(Ladder, func(r breath.Counts) bool {
 		return c.Hold <= r.Hold*c.Inhale && c.Exhale <= r.Exhale*c.Inhale
@@ -37,7 +37,7 @@ func Rung(c breath.Counts) int {
 	return rung
 }
 
-// rungName is a rung as a teacher says it.
+// rungName returns a rung as a teacher says it.
 func rungName(rung int) fact.Fact {
 	if rung >= len(Ladder) {
 		return fact.New("rung.above")
@@ -47,7 +47,7 @@ func rungName(rung int) fact.Fact {
 
 // History is what a group has been taught, as far as the next class depends on it.
 type History struct {
-	Level   string               // of the group, one of practice.Levels; empty where it is not known
+	Level   string               // of the group, one of practice.Levels; empty if it is not known
 	past    map[string][]Passage // by practice, of each class its main figure, the latest last
 	newest  map[string][]Passage // by practice, everything that was led of it in the last class with it
 	highest int                  // the rung that was reached in kept rounds, of any counted practice
@@ -57,7 +57,7 @@ type History struct {
 	calm    int                  // how many classes in a row, up to the last, had nothing eased and a room that was ready
 	unrest  fact.Fact            // why the last one that was not so was not, as a clause
 	guides  map[string]Next      // what a programme asks for, by practice
-	told    fact.Fact            // why those who breathed in the last class are not ready for a step; none where they are
+	told    fact.Fact            // why those who breathed in the last class are not ready for a step; none if they are
 }
 
 // Add takes a class into account; classes come in the order of their times.
@@ -103,8 +103,8 @@ func (h *History) Add(r Record) {
 	h.latest = led
 }
 
-// mainFigure is the passage of a class that stands for a practice which was led in several: of the figure on which the
-// class stayed longest at a stretch, one that was eased, else the longest, the last of several as long.
+// mainFigure returns the passage of a class that stands for a practice which was led in several: of the figure on which
+// the class stayed longest at a stretch, one that was eased, else the longest, the last of several as long.
 func mainFigure(passages []Passage) Passage {
 	stay := make([]int64, len(passages))
 	for from := 0; from < len(passages); {
@@ -129,8 +129,8 @@ func mainFigure(passages []Passage) Passage {
 	return passages[best]
 }
 
-// lastTime is what was led of the practice of a passage that was planned in the last class with it: the same figure
-// where there was one, else the main one.
+// lastTime returns what was led of the practice of a passage that was planned in the last class with it: the same
+// figure where there was one, else the main one.
 func (h *History) lastTime(p *plan.Passage) (last Passage, known bool) {
 	past := h.past[p.Practice.ID]
 	if len(past) == 0 {
@@ -144,7 +144,8 @@ func (h *History) lastTime(p *plan.Passage) (last Passage, known bool) {
 	return past[len(past)-1], true
 }
 
-// Advise is what the group's own past says of a plan: one step at a time, and no rung left out. It forbids nothing.
+// Advise returns what the group's own past says of a plan: one step at a time, and no rung left out. It forbids
+// nothing.
 func (h *History) Advise(p *plan.Plan) []plan.Advice {
 	var list []plan.Advice
 	var climbing []string
@@ -186,7 +187,7 @@ func (h *History) Advise(p *plan.Plan) []plan.Advice {
 	return list
 }
 
-// steps is what grows in a passage against the last time.
+// steps returns what grows in a passage against the last time.
 func (h *History) steps(p *plan.Passage) []fact.Fact {
 	last, known := h.lastTime(p)
 	if !known {
@@ -218,8 +219,8 @@ const (
 	worthSaying = 15 // per cent
 )
 
-// Talks is how many times their planned length the group's talks usually take, the median of the last ones that ran to
-// their end, and of how many; 0 where too few are known or the plan is about right.
+// Talks returns how many times their planned length the group's talks usually take, the median of the last ones that
+// ran to their end, and of how many; 0 if too few are known or the plan is about right.
 func (h *History) Talks() (times breath.Exact, of int) {
 	latest := h.talks[max(0, len(h.talks)-latestTalks):]
 	if len(latest) < fewestTalks {

@@ -15,7 +15,7 @@ import (
 type Next struct {
 	Counts  breath.Counts // of counted practices
 	Strokes int           // of strokes
-	Tempo   breath.Exact  // 0 where nothing is counted
+	Tempo   breath.Exact  // 0 if nothing is counted
 	Rounds  int
 	Length  int64 // of the rounds, about, in milliseconds: without what comes before and after them
 	Why     fact.Fact
@@ -54,7 +54,7 @@ func (h *History) Follow(g Guide) {
 	h.guides[g.Practice] = g.Next
 }
 
-// Next is what the practice should be next time; false where the group was never led in it.
+// Next returns what the practice should be next time; false if the group was never led in it.
 func (h *History) Next(practice string) (Next, bool) {
 	if guided, there := h.guides[practice]; there {
 		guided.BasedOn = 1
@@ -100,8 +100,8 @@ func (h *History) Next(practice string) (Next, bool) {
 	return next, true
 }
 
-// For is what a planned passage should be next time. It is Next where the passage is the main figure of its practice,
-// one step from it or far above it; another figure of the class stays as it is planned. False where nothing is
+// For returns what a planned passage should be next time. It is Next where the passage is the main figure of its
+// practice, one step from it or far above it; another figure of the class stays as it is planned. False if nothing is
 // proposed.
 func (h *History) For(p *plan.Passage) (Next, bool) {
 	next, known := h.Next(p.Practice.ID)
@@ -133,7 +133,7 @@ func (h *History) For(p *plan.Passage) (Next, bool) {
 	return next, next.Back
 }
 
-// oneStep tells whether two breaths are at most a step from each other: the next base count of the same ratio, or the
+// oneStep reports whether two breaths are at most a step from each other: the next base count of the same ratio, or the
 // next rung.
 func oneStep(a, b breath.Counts) bool {
 	if a.Scaled(b.Inhale) == b || b.Scaled(a.Inhale) == a {
@@ -144,7 +144,7 @@ func oneStep(a, b breath.Counts) bool {
 	return a.Empty == 0 && b.Empty == 0 && -1 <= apart && apart <= 1 && apart != 0
 }
 
-// length is how long the rounds will take: as a planned round did, at the new tempo and with the new counts.
+// length returns how long the rounds will take: as a planned round did, at the new tempo and with the new counts.
 func (n *Next) length(last Passage) int64 {
 	round := breath.Int(last.Round)
 	if last.PlannedTempo.Sign() > 0 && n.Tempo.Sign() > 0 {
@@ -159,8 +159,8 @@ func (n *Next) length(last Passage) int64 {
 	return round.Times(n.Rounds).Round()
 }
 
-// climber is the practice whose turn it is to take a step up: that of a programme, else of those of the last class that
-// were led as planned often enough, the one that has waited longest; if none was, of all practices. Empty where there
+// climber returns the practice whose turn it is to take a step up: that of a programme, else of those of the last class
+// that were led as planned often enough, the one that has waited longest; if none was, of all practices. Empty if there
 // is none.
 func (h *History) climber() string {
 	for practice := range h.guides {
@@ -171,7 +171,7 @@ func (h *History) climber() string {
 	return cmp.Or(h.longest(h.latest), h.longest(slices.Sorted(maps.Keys(h.past))))
 }
 
-// longest is which of the practices was led as planned most often in a row, and often enough.
+// longest returns which of the practices was led as planned most often in a row, and often enough.
 func (h *History) longest(practices []string) (who string) {
 	most := streak - 1
 	for _, practice := range practices {
@@ -183,13 +183,13 @@ func (h *History) longest(practices []string) (who string) {
 	return who
 }
 
-// called is the practice's name as it was led last.
+// called returns the practice's name as it was led last.
 func (h *History) called(practice string) string {
 	past := h.past[practice]
 	return past[len(past)-1].Name
 }
 
-// steady is how many classes, the latest last, were led as planned, each with what the last one had.
+// steady returns how many classes, the latest last, were led as planned, each with what the last one had.
 func steady(past []Passage) (n int) {
 	last := past[len(past)-1]
 	for i := len(past) - 1; i >= 0; i-- {
@@ -205,8 +205,8 @@ func steady(past []Passage) (n int) {
 
 // climb takes one step up: rounds up to five minutes, then the base count, then the ratio from a smaller base. Of
 // strokes some more a round; of what has neither counts nor strokes, a round. What is advised in one class for the
-// level ends the growth of rounds and strokes, and counts grow within it, in fewer rounds. False where there is no step
-// to take.
+// level ends the growth of rounds and strokes, and counts grow within it, in fewer rounds. False if there is no step to
+// take.
 func (n *Next) climb(last Passage, level string) bool {
 	before := *n
 	switch more := min(max(last.Rounds+1, last.Rounds*6/5), n.within(last, level)); { // a fifth more where there are many
@@ -233,7 +233,7 @@ func (n *Next) climb(last Passage, level string) bool {
 	return n.Counts != before.Counts || n.Rounds != before.Rounds || n.Strokes != before.Strokes
 }
 
-// within is how many rounds are advised in one class with the counts and strokes of next time.
+// within returns how many rounds are advised in one class with the counts and strokes of next time.
 func (n *Next) within(last Passage, level string) int {
 	most := last.Bounds.Of(n.Counts).For(level)
 	if most.Rounds > 0 {
@@ -247,7 +247,7 @@ func (n *Next) within(last Passage, level string) int {
 	return n.Rounds
 }
 
-// above is the next base count.
+// above returns the next base count.
 func above(inhale int) int {
 	for _, base := range bases {
 		if base > inhale {
@@ -257,7 +257,7 @@ func above(inhale int) int {
 	return inhale + 1
 }
 
-// Words is the measure as a teacher says it: "4:4:8, 6 rounds".
+// Words returns the measure as a teacher says it: "4:4:8, 6 rounds".
 func (n *Next) Words() fact.Fact {
 	switch {
 	case n.Strokes > 0:

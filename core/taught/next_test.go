@@ -147,7 +147,7 @@ func TestNextTimeFollowsTheMainFigure(t *testing.T) {
 	for passage, want := range map[string]string{
 		square("4:4:4:4", 2, ""): "4:4:4:4, 2 rounds",
 		square("5:5:5:5", 2, ""): "4:4:4:4, 2 rounds", // one step back
-		square("4:2:8", 1, ""):   "",                  // it stood beside it
+		square("4:2:8", 1, ""):   "",                  // it was beside it
 		square("4:4", 6, ""):     "",                  // far from it
 		square("8:8:8:8", 2, ""): "4:4:4:4, 2 rounds", // far above it
 	} {

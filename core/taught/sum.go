@@ -28,7 +28,7 @@ type PracticeSum struct {
 	Trial    int64
 }
 
-// All is all time of the practice.
+// All returns all time of the practice.
 func (p *PracticeSum) All() int64 { return p.Led + p.OwnPace + p.Trial }
 
 // Add adds a class of so many milliseconds. Classes are added from the oldest on.
@@ -67,7 +67,7 @@ func (s *Sum) Join(later Sum) {
 	}
 }
 
-// of is the sum of a practice.
+// of returns the sum of a practice.
 func (s *Sum) of(practice string) *PracticeSum {
 	i := slices.IndexFunc(s.Practices, func(one PracticeSum) bool { return one.Practice == practice })
 	if i < 0 {

@@ -1,5 +1,5 @@
-// Package taught is the record of a class: what was planned beside what was taught, computed from the plan and the
-// adjustments and from nothing else. It is what happened, not what was planned.
+// Package taught computes the record of a class, what was planned beside what was taught, from the plan and the
+// adjustments and from nothing else.
 package taught
 
 import (
@@ -36,12 +36,12 @@ type Passage struct {
 	Type          plan.Type
 	PlannedCounts breath.Counts // of counted practices
 	Counts        breath.Counts // in force at the end: what the next round would have been
-	Strokes       int           // a round, in force at the end; 0 where none are counted
+	Strokes       int           // a round, in force at the end; 0 if none are counted
 	Eased         bool          // something was made easier for the room: shorter or no holds, fewer counts or strokes
 	CutShort      bool          // it was left for the next, or with the end of the class, before it was over
-	Round         int64         // the planned length of a round and what stands between two, milliseconds
+	Round         int64         // the planned length of a round and what is between two, milliseconds
 	Bounds        practice.AllBounds
-	PlannedTempo  breath.Exact // counts a minute; all tempos are of the rounds, 0 where none was counted
+	PlannedTempo  breath.Exact // counts a minute; all tempos are of the rounds, 0 if none was counted
 	TempoStart    breath.Exact
 	TempoEnd      breath.Exact
 	TempoMean     breath.Exact // weighted by time
@@ -52,11 +52,11 @@ type Passage struct {
 	LeftInhales   int // in kept rounds
 	RightInhales  int
 	Beside        plan.Beside // the gentler lane in force at the end
-	Lanes         []Lane      // the gentler lanes that stood beside, one after the other
+	Lanes         []Lane      // the gentler lanes that ran beside, one after the other
 	Done          []LedRound  // of strokes and of open practices, each kept round
 	Breaths       []LedBreath // that were led by hand, at least in part, in kept rounds
 
-	// How it was breathed and said; empty where the practice has no choice of it.
+	// How it was breathed and said; empty if the practice has no choice of it.
 	Airway    breath.Airway
 	Zone      string
 	Attention string
@@ -101,7 +101,7 @@ func (r *Record) Totals() (t Totals) {
 	return t
 }
 
-// Of is the record of a class led from the plan with the adjustments, as far as the time at, in milliseconds from
+// Of returns the record of a class led from the plan with the adjustments, as far as the time at, in milliseconds from
 // its start. A class that was over by then is recorded whole. A round in progress does not count yet.
 func Of(p *plan.Plan, script []pace.Adjustment, at int64) Record {
 	class := pace.Begin(p)
@@ -160,7 +160,7 @@ func Of(p *plan.Plan, script []pace.Adjustment, at int64) Record {
 	return r
 }
 
-// Until is the timeline as far as the time, in milliseconds; a class that was over by then is whole.
+// Until returns the timeline as far as the time, in milliseconds; a class that was over by then is whole.
 func Until(tl pace.Timeline, at int64) pace.Timeline {
 	if !tl.Open && tl.End <= at {
 		return tl
@@ -178,7 +178,7 @@ func Until(tl pace.Timeline, at int64) pace.Timeline {
 	return cut
 }
 
-// breaksOff tells whether the first n rows, as far as the time at, end inside a kept round.
+// breaksOff reports whether the first n rows, as far as the time at, end inside a kept round.
 func breaksOff(tl pace.Timeline, n int, at int64) bool {
 	last := tl.Rows[n-1]
 	if last.Stage != pace.Round || !last.Kept {

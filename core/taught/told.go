@@ -3,7 +3,7 @@ package taught
 import "vastlantern/core/fact"
 
 // Told is what is known of those who breathed: sums, never who (handbook.md section 9). Attended and Gentler are as the
-// teacher counted, and 0 where nobody did.
+// teacher counted, and 0 if nobody did.
 type Told struct {
 	Easy, Right, TooMuch int  // what was answered on the phones afterwards
 	Main, Beside         int  // of these, those who told which lane they took
@@ -12,11 +12,12 @@ type Told struct {
 	HomeTooMuch          bool // what was given to do at home was too much
 }
 
-// Answered is how many told how it was.
+// Answered returns how many told how it was.
 func (t Told) Answered() int { return t.Easy + t.Right + t.TooMuch }
 
-// Unready is why a room is not ready for a step, as a clause; none where nothing speaks against one. A quarter or more
-// for whom it was too much is the handbook's; a third or more on the gentler lane is common practice with no source.
+// Unready returns why a room is not ready for a step, as a clause; none if nothing speaks against one. A quarter or
+// more for whom it was too much is the handbook's; a third or more on the gentler lane is common practice with no
+// source.
 func (t Told) Unready() fact.Fact {
 	if of := t.Answered(); t.TooMuch > 0 && 4*t.TooMuch >= of {
 		return fact.New("unrest.too-much", "some", t.TooMuch, "of", of)
@@ -30,8 +31,8 @@ func (t Told) Unready() fact.Fact {
 	return fact.Fact{}
 }
 
-// TookBeside is how many took the gentler lane, and of how many: as the teacher counted, else as the phones told. 0 of
-// 0 where nobody knows.
+// TookBeside returns how many took the gentler lane, and of how many: as the teacher counted, else as the phones told.
+// 0 of 0 if nobody knows.
 func (t Told) TookBeside() (took, of int) {
 	if t.Gentler > 0 && t.Attended >= t.Gentler {
 		return t.Gentler, t.Attended

@@ -11,8 +11,8 @@ const (
 	offset       = -0.691 // dB: the K-weighting of a sine of 997 Hz, taken back
 )
 
-// Loudness is the integrated loudness of one channel in LUFS, as ITU-R BS.1770-5 (annex 1) and EBU R 128 measure it:
-// silence is -Inf. What is shorter than one block of 400 ms, as many words are, is measured as one block of its own
+// Loudness returns the integrated loudness of one channel in LUFS, as ITU-R BS.1770-5 (annex 1) and EBU R 128 measure
+// it: silence is -Inf. What is shorter than one block of 400 ms, as many words are, is measured as one block of its own
 // length.
 func Loudness(samples []float64, rate int) float64 {
 	weighted := kWeighted(samples, rate)
@@ -71,7 +71,7 @@ func (f biquad) over(samples []float64) []float64 {
 	return out
 }
 
-// kWeighted is the two stages of the K-weighting: a shelf for what a head does to a sound, and a high pass.
+// kWeighted returns the two stages of the K-weighting: a shelf for what a head does to a sound, and a high pass.
 func kWeighted(samples []float64, rate int) []float64 {
 	return highPass(rate).over(headShelf(rate).over(samples))
 }

@@ -5,7 +5,7 @@ import (
 	"unicode"
 )
 
-// Plain is a text as it is recorded and looked up: small letters and single spaces, without what is not spoken.
+// Plain returns a text as it is recorded and looked up: small letters and single spaces, without what is not spoken.
 func Plain(text string) string { return strings.Join(spokenWords(text), " ") }
 
 func spokenWords(text string) []string {
@@ -14,9 +14,9 @@ func spokenWords(text string) []string {
 	})
 }
 
-// Pieces is the recordings of which a text is made, in their order and as few as there can be: "hand up, then close the
-// left" of "hand up", "then" and "close the left". It is nil where a word of it was not recorded: two voices in one
-// sentence would be worse than the other voice. recorded tells of a Plain text whether it was.
+// Pieces returns the recordings of which a text is made, in their order and as few as there can be: "hand up, then
+// close the left" of "hand up", "then" and "close the left". It is nil if a word of it was not recorded: two voices in
+// one sentence would be worse than the other voice. recorded tells of a Plain text whether it was.
 func Pieces(text string, recorded func(plain string) bool) []string {
 	said := spokenWords(text)
 	best := make([][]string, len(said)+1) // of the first so many words

@@ -32,7 +32,7 @@ type Recording struct {
 	Clipped bool      // the microphone was too loud: it may sound harsh
 }
 
-// Seconds is how long it lasts.
+// Seconds returns how long it lasts.
 func (r Recording) Seconds() float64 { return float64(len(r.Samples)) / float64(r.Rate) }
 
 const (
@@ -77,7 +77,7 @@ func Ready(samples []float64, rate int) (Recording, error) {
 	return r, nil
 }
 
-// spoken is from where to where somebody speaks; nothing where nobody does.
+// spoken returns from where to where somebody speaks; nothing where nobody does.
 func spoken(samples []float64, rate int) (from, to int) {
 	size := max(int(window*float64(rate)), 1)
 	levels := make([]float64, 0, len(samples)/size)

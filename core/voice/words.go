@@ -72,8 +72,8 @@ const (
 	mostTens   = 120
 )
 
-// List is what a teacher records in the language of the table: its words as this school says them, the numbers, the
-// names of practices, and what else is said in these plans: own lines, syllables. A text stands once.
+// List returns what a teacher records in the language of the table: its words as this school says them, the numbers,
+// the names of practices, and what else is said in these plans: own lines, syllables. A text is once.
 func List(w *words.Words, practices, said []string) []Word {
 	var list []Word
 	known := map[string]bool{}

@@ -1,5 +1,5 @@
-// Package words is the table of what is said while a class is led. A teacher's own words, or another language, are
-// another table of the same keys.
+// Package words holds what is said while a class is led. A teacher's own words, or another language, are another table
+// with the same keys.
 package words
 
 import (
@@ -161,10 +161,10 @@ var German = Words{
 // Languages is the tables that ship, by their language tags (BCP 47).
 var Languages = map[string]*Words{"en": &English, "de": &German}
 
-// Keys is every key, sorted.
+// Keys returns every key, sorted.
 func Keys() []string { return slices.Sorted(maps.Keys(English.Texts)) }
 
-// With is the table with some texts replaced by the teacher's own.
+// With returns the table with some texts replaced by the teacher's own.
 func (w *Words) With(own map[string]string, byHand bool) *Words {
 	if len(own) == 0 && !byHand {
 		return w
@@ -174,10 +174,10 @@ func (w *Words) With(own map[string]string, byHand bool) *Words {
 	return &Words{w.Tag, texts, w.Numbers, byHand}
 }
 
-// Text is what is said for the key; nothing where there is no such key.
+// Text returns what is said for the key; nothing if there is no such key.
 func (w *Words) Text(key string) string { return w.Texts[key] }
 
-// Own is a practice's own word, in the language of the table where it is one of the catalogue's.
+// Own returns a practice's own word, in the language of the table where it is one of the catalogue's.
 func (w *Words) Own(word string) string {
 	if said := w.Texts[word]; said != "" {
 		return said
@@ -185,7 +185,7 @@ func (w *Words) Own(word string) string {
 	return word
 }
 
-// Number is a number as it is said.
+// Number returns a number as it is said.
 func (w *Words) Number(n int) string {
 	if n < len(w.Numbers) {
 		return w.Numbers[n]
@@ -193,8 +193,8 @@ func (w *Words) Number(n int) string {
 	return strconv.Itoa(n)
 }
 
-// Side is what is said of the way the air goes: the side, or what the hand does for it; nothing where both nostrils
-// breathe.
+// Side returns what is said of the way the air goes: the side, or what the hand does for it; nothing where both
+// nostrils breathe.
 func (w *Words) Side(t breath.Through) string {
 	if w.ByHand && (t == breath.Left || t == breath.Right) {
 		return w.Hand(t)

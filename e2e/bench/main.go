@@ -165,7 +165,7 @@ func run(check bool) error {
 	return told
 }
 
-// namesOf is a pattern for the benchmarks of these rows.
+// namesOf returns a pattern for the benchmarks of these rows.
 func namesOf(suspected []row) string {
 	var names []string
 	for _, r := range suspected {
@@ -269,7 +269,7 @@ func took(figure float64, unit string) string {
 	return strconv.FormatFloat(figure, 'g', 3, 64) + " ms"
 }
 
-// worseThan is the rows whose ratio has become worse than in the table, and an error that tells them.
+// worseThan returns the rows whose ratio has become worse than in the table, and an error that tells them.
 func worseThan(table string, ratios map[string]float64) (worst []row, told error) {
 	was := map[string]float64{}
 	for text := range strings.Lines(table) {

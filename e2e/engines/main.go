@@ -30,7 +30,7 @@ type engine interface {
 	Close()
 }
 
-// touch is the actions of one touch (WebDriver, section 17).
+// touch returns the actions of one touch (WebDriver, section 17).
 func touch(x, y int, by string) []any {
 	return []any{map[string]any{
 		"type": "pointer", "id": "finger", "parameters": map[string]string{"pointerType": by},
@@ -43,7 +43,7 @@ func touch(x, y int, by string) []any {
 	}}
 }
 
-// typed is the actions of typing a text, and Enter.
+// typed returns the actions of typing a text, and Enter.
 func typed(text string) []any {
 	var keys []any
 	for _, key := range append([]rune(text), '\uE007') {

@@ -1,6 +1,6 @@
-// Command kinds leads every kind of class to its end, by the keyboard alone and by one pedal alone, and tells what the
-// lead screen showed at the moment that is hardest to lead. It ends with an error where a class was not led to its end,
-// a press was refused, or the moment never came.
+// Command kinds leads every kind of class to its end, by the keyboard alone and by one pedal alone, and reports what
+// the lead screen showed at the moment that is hardest to lead. It ends with an error where a class was not led to its
+// end, a press was refused, or the moment never came.
 package main
 
 import (

@@ -1,4 +1,4 @@
-// Command load tells what many room screens cost. It starts the program, joins the screens, leads a class with
+// Command load reports what many room screens cost. It starts the program, joins the screens, leads a class with
 // adjustments and measures how long each takes to arrive everywhere; then it does the same with a server that only
 // broadcasts a message of 3 kB to as many connections.
 package main
@@ -49,7 +49,7 @@ func main() {
 // aimed is how long an adjustment is to be at most, in bytes.
 const aimed = 3000
 
-// alone is the program with screens that listen to it.
+// alone returns the program with screens that listen to it.
 func alone(screens, presses int) (result, [][]byte, error) {
 	data, err := os.MkdirTemp("", "load")
 	if err != nil {
@@ -328,7 +328,7 @@ func (r result) tell() {
 		r.name, r.at(0.5), r.at(0.99), r.at(1), r.megabytes, r.seconds, r.lasted)
 }
 
-// processor is the seconds of processor that a process has taken, of Linux's /proc (proc(5)): fields 14 and 15, in
+// processor returns the seconds of processor that a process has taken, of Linux's /proc (proc(5)): fields 14 and 15, in
 // hundredths.
 func processor(process int) float64 {
 	text, err := os.ReadFile(fmt.Sprintf("/proc/%d/stat", process))
@@ -342,7 +342,7 @@ func processor(process int) float64 {
 	return (user + system) / 100
 }
 
-// mostMemory is the most that a process has held, in MB.
+// mostMemory returns the most that a process has held, in MB.
 func mostMemory(process int) float64 {
 	text, err := os.ReadFile(fmt.Sprintf("/proc/%d/status", process))
 	if err != nil {

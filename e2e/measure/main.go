@@ -1,4 +1,4 @@
-// Command measure tells how true the screens are: it leads a class in real time on a lead screen and a room screen in
+// Command measure reports how true the screens are: it leads a class in real time on a lead screen and a room screen in
 // Chromium, and compares when each count was due with when the frame that shows it began.
 package main
 
@@ -204,7 +204,7 @@ const watched = `(ms) => new Promise((done) => {
 	requestAnimationFrame(frame);
 })`
 
-// smooth tells how the room's page runs on a phone: at the speed of this machine, and four times as slow.
+// smooth reports how the room's page runs on a phone: at the speed of this machine, and four times as slow.
 func smooth(browser *stage.Browser, address string) error {
 	page, err := browser.Page(address, 390, 844, 2*time.Minute)
 	if err != nil {
@@ -240,7 +240,7 @@ func smooth(browser *stage.Browser, address string) error {
 	return nil
 }
 
-// shown is when each count was shown, by when it was due, and when sounds were heard; all in ms since 1970 on the
+// shown returns when each count was shown, by when it was due, and when sounds were heard; all in ms since 1970 on the
 // machine's clock.
 func shown(page *rod.Page, counts int) (times map[float64]float64, onsets []float64, err error) {
 	if err := page.Wait(rod.Eval(fmt.Sprintf(`() => window.lanternShown.length > %d`, counts))); err != nil {

@@ -8,7 +8,7 @@ type Kind struct {
 	When    string // a pattern of what the lead screen shows then
 }
 
-// File is the kind as a whole class, in plain text.
+// File returns the kind as a whole class, in plain text.
 func (k Kind) File() string { return "# " + k.Name + "\ntempo 60\nslot 30\n\n" + k.Text + "\n" }
 
 // Kinds is classes as practitioners plan them, each short: what is wanted is every change of what is said and done.

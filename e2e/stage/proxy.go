@@ -23,7 +23,7 @@ type Proxy struct {
 }
 
 // NewProxy finds ports for a proxy and writes its configuration; upstream is the host and port of the program that it
-// will stand before.
+// will be before.
 func NewProxy(folder, upstream string) (*Proxy, error) {
 	_, file, _, _ := runtime.Caller(0)
 	text, err := os.ReadFile(filepath.Join(filepath.Dir(file), "..", "..", "deploy", "nginx.conf"))
@@ -92,7 +92,7 @@ func (p *Proxy) Stop() {
 	}
 }
 
-// Processes is the numbers of it and its workers.
+// Processes returns the numbers of it and its workers.
 func (p *Proxy) Processes() []int {
 	all := []int{p.cmd.Process.Pid}
 	text, err := os.ReadFile(fmt.Sprintf("/proc/%d/task/%d/children", all[0], all[0]))
@@ -112,9 +112,9 @@ func (p *Proxy) Processes() []int {
 // own. It gives every second one, since a program with --tls takes the next one too.
 var lastPort = atomic.Int32{}
 
-// FreeAddress is an address of this machine on which nobody listens. Its port lies below those from which the system
-// takes the ports of outgoing connections (from 32768 on), so that a program that ends finds it free when it starts
-// again.
+// FreeAddress returns an address of this machine on which nobody listens. Its port lies below those from which the
+// system takes the ports of outgoing connections (from 32768 on), so that a program that ends finds it free when it
+// starts again.
 func FreeAddress() (string, error) {
 	const from, below = 20_000, 32_000
 	lastPort.CompareAndSwap(0, int32(os.Getpid()*97%(below-from)))

@@ -17,7 +17,7 @@ var replacedMessages = []string{
 	"Could not compute box model", "Node does not have a layout object",
 }
 
-// Replaced tells whether the error only says that the page was loaded anew, or drawn anew, while something looked at
+// Replaced reports whether the error only says that the page was loaded anew, or drawn anew, while something looked at
 // it: not a failure, but a reason to look again.
 func Replaced(err error) bool {
 	var gone *rod.ObjectNotFoundError

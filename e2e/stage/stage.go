@@ -33,7 +33,7 @@ type Program struct {
 	cmd     *exec.Cmd
 }
 
-// Binary is the program that make build has built.
+// Binary returns the program that make build has built.
 func Binary() (string, error) {
 	_, file, _, _ := runtime.Caller(0)
 	path := filepath.Join(filepath.Dir(file), "..", "..", "bin", "lantern")
@@ -93,12 +93,12 @@ func (p *Program) Kill() {
 	}
 }
 
-// Named is the program's address under Name: what another machine would open, but on the loopback interface.
+// Named returns the program's address under Name: what another machine would open, but on the loopback interface.
 func (p *Program) Named() string {
 	return "http://" + Name + p.URL[strings.LastIndex(p.URL, ":"):]
 }
 
-// Process is its number.
+// Process returns its number.
 func (p *Program) Process() int { return p.cmd.Process.Pid }
 
 // SignIn signs in with the passcode, for every request that follows and for the pages of a browser that get Cookies.
@@ -142,7 +142,7 @@ func (p *Program) call(method, path, body string, out any) error {
 	return decode(response, err, out)
 }
 
-// ReadCare says that the caution for everyone was read, which else stands before every view at the first start.
+// ReadCare says that the caution for everyone was read, which else is before every view at the first start.
 func (p *Program) ReadCare() error {
 	return p.ChangeSettings(func(s *contract.Settings) { s.CareRead = true })
 }

@@ -42,7 +42,7 @@ func main() {
 	}
 }
 
-// slow is the tests of a package that take a share of its time worth knowing.
+// slow returns the tests of a package that take a share of its time worth knowing.
 func slow(results []events.Result, of events.Result) string {
 	var list []string
 	for _, r := range results {

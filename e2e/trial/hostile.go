@@ -27,7 +27,7 @@ const (
 	mostHeld   = 300       // MB
 )
 
-// routes is every question of the API, as its router has them, and those of pages.
+// routes returns every question of the API, as its router has them, and those of pages.
 func routes() ([]web.Route, error) {
 	all, err := web.Routes()
 	return append(
@@ -307,7 +307,7 @@ var queries = []string{
 	"eased",
 }
 
-// address is a path of the router with something in the place of each parameter, and perhaps a query.
+// address returns a path of the router with something in the place of each parameter, and perhaps a query.
 func address(pattern string, random *rand.Rand) string {
 	parts := strings.Split(pattern, "/")
 	for i, part := range parts {

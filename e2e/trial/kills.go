@@ -114,7 +114,7 @@ func (k *killer) export(name string) (string, error) {
 	return out.String(), nil
 }
 
-// fresh is a data file as before.db is, closed.
+// fresh returns a data file as before.db is, closed.
 func (k *killer) fresh() (string, error) {
 	for _, rest := range []string{"-wal", "-shm", ".lock", ".reserve"} {
 		os.Remove(k.path("tried.db" + rest))
@@ -153,7 +153,7 @@ func (k *killer) kill(args ...string) error {
 	return nil
 }
 
-// wholeOrNot tells whether a data file is as it was before or after.
+// wholeOrNot reports whether a data file is as it was before or after.
 func (k *killer) wholeOrNot(name string) error {
 	now, err := k.export(name)
 	if err == nil && now != k.before && now != k.after {
@@ -173,7 +173,7 @@ func (k *killer) importing() error {
 	return k.sameThings("tried.db")
 }
 
-// sameThings compares what an import was killed in: what it has brought in has the numbers of this file, so that it is
+// sameThings compares what an import was killed in: what it has imported has the numbers of this file, so that it is
 // compared by what the export says of groups.
 func (k *killer) sameThings(name string) error {
 	now, err := k.export(name)

@@ -19,7 +19,7 @@ import (
 const rate = 100 // times the speed
 
 // long leads a class at a hundred times the speed before many screens of the room. It is bent all the time; every
-// screen is told of every change, what was answered is in the record, and memory does not grow.
+// screen is notified of every change, what was answered is in the record, and memory does not grow.
 func long(folder string, screens int, length time.Duration) (string, error) {
 	program, err := stage.Start(
 		"serve",
@@ -165,7 +165,7 @@ func (a *audience) leave() {
 	a.reading.Wait()
 }
 
-// memory is what a process holds, in MB, of Linux's /proc (proc(5)).
+// memory returns what a process holds, in MB, of Linux's /proc (proc(5)).
 func memory(process int) float64 {
 	text, err := os.ReadFile(fmt.Sprintf("/proc/%d/status", process))
 	if err != nil {

@@ -44,7 +44,7 @@ func readShapes() (*shapes, error) {
 	return s, nil
 }
 
-// root is the folder of the project, from here or from a test.
+// root returns the folder of the project, from here or from a test.
 func root() string {
 	for folder := "."; ; folder = filepath.Join(folder, "..") {
 		if _, err := os.Stat(filepath.Join(folder, "go.mod")); err == nil || len(folder) > 40 {
@@ -53,7 +53,7 @@ func root() string {
 	}
 }
 
-// of is a body for what a route reads.
+// of returns a body for what a route reads.
 func (s *shapes) of(body reflect.Type, random *rand.Rand) string {
 	if body == nil {
 		return pick(random, "", "{}", "null", "[1]")
@@ -68,7 +68,7 @@ func (s *shapes) of(body reflect.Type, random *rand.Rand) string {
 	return s.value(body.Name(), map[string]any{"$ref": "#/$defs/" + body.Name()}, random, 0)
 }
 
-// many is how many items a list has: mostly few, now and then very many where it is not within another.
+// many returns how many items a list has: mostly few, now and then very many where it is not within another.
 func many(random *rand.Rand, depth int) int {
 	if depth <= 1 && random.IntN(40) == 0 {
 		return 500 + random.IntN(2000)
@@ -76,7 +76,7 @@ func many(random *rand.Rand, depth int) int {
 	return random.IntN(4)
 }
 
-// value is a value of a field of that name, as JSON.
+// value returns a value of a field of that name, as JSON.
 func (s *shapes) value(field string, schema any, random *rand.Rand, depth int) string {
 	if random.IntN(25) == 0 {
 		return pick(random, values...)
@@ -143,7 +143,7 @@ var moments = []string{
 	"-0001-01-01T00:00:00Z", "2026-02-31", "18:30", "25:00", "2026-12-01T18:30:00.000000000000001Z",
 }
 
-// text is a text for a field of that name, as JSON.
+// text returns a text for a field of that name, as JSON.
 func text(field string, random *rand.Rand) string {
 	switch {
 	case field == "sound":
@@ -188,7 +188,7 @@ var lines = []string{
 	"counted breath 4:4 x9 " + strings.Repeat("; ", 500),
 }
 
-// practiceFile is the file of a practice in YAML, whole or made to be hard to read.
+// practiceFile returns the file of a practice in YAML, whole or made to be hard to read.
 func practiceFile(random *rand.Rand) string {
 	const good = "id: own-x\nname: X\nkind: counted\nairway: nose\ncounts: 4:6\nrounds: 6\nabout: x\nfigure:\n- {phase: " +
 		"inhale, through: both, counts: a}\n- {phase: exhale, through: both, counts: c}\n"
@@ -217,7 +217,7 @@ func practiceFile(random *rand.Rand) string {
 	return good[:cut] + pick(random, values...) + good[min(len(good), cut+random.IntN(20)):]
 }
 
-// sound is a WAV file whose chunks lie about their sizes.
+// sound returns a WAV file whose chunks lie about their sizes.
 func sound(random *rand.Rand) []byte {
 	size := func(true uint32) uint32 {
 		if random.IntN(3) > 0 {
@@ -249,7 +249,7 @@ func sound(random *rand.Rand) []byte {
 	return append(binary.LittleEndian.AppendUint32([]byte("RIFF"), size(uint32(len(body)))), body...)
 }
 
-// document is a plan, or what takes the place of one.
+// document returns a plan, or what takes the place of one.
 func document(random *rand.Rand) string {
 	const passage = `{"type": "practice", "practice": "nadi-shodhana", "counts": "4:4:8", "rounds": 6, "closing": ` +
 		`[{"breaths": 2}]}`

@@ -1,4 +1,4 @@
-// Package access is who may lead from another device: the passcode, and the devices that are signed in.
+// Package access decides who may lead from another device: the passcode, and the devices that are signed in.
 package access
 
 import (
@@ -21,7 +21,7 @@ import (
 // Access is the room.
 type Access struct{ studio *studio.Studio }
 
-// New is the room of a studio.
+// New returns the room of a studio.
 func New(s *studio.Studio) *Access { return &Access{s} }
 
 const passcodeName = "passcode"
@@ -59,15 +59,15 @@ func (a *Access) SetPasscode(ctx context.Context, passcode string) error {
 	})
 }
 
-// Mark is what a device that gave the passcode keeps for later, so that wrong guesses of others do not keep it waiting.
-// It lets nobody in. Another passcode ends it.
+// Mark returns what a device that gave the passcode keeps for later, so that wrong guesses of others do not keep it
+// waiting. It lets nobody in. Another passcode ends it.
 func (a *Access) Mark(ctx context.Context) (string, error) {
 	hash, err := a.studio.Store.With(ctx).Setting(passcodeName)
 	id := rand.Text()
 	return id + "." + seal(hash, id), err
 }
 
-// IsMarked is the device that keeps a mark, and whether the mark is one of ours.
+// IsMarked returns the device that keeps a mark, and whether the mark is one of ours.
 func (a *Access) IsMarked(ctx context.Context, mark string) (device string, is bool) {
 	hash, err := a.studio.Store.With(ctx).Setting(passcodeName)
 	id, sum, _ := strings.Cut(mark, ".")
@@ -80,7 +80,7 @@ func seal(passcodeHash []byte, id string) string {
 	return hex.EncodeToString(mac.Sum(nil))
 }
 
-// HasPasscode tells whether one is set.
+// HasPasscode reports whether one is set.
 func (a *Access) HasPasscode(ctx context.Context) (bool, error) {
 	_, err := a.studio.Store.With(ctx).Setting(passcodeName)
 	if errors.Is(err, store.ErrNotFound) {
@@ -118,13 +118,13 @@ func (a *Access) keepSession(ctx context.Context, token, device string) error {
 	)
 }
 
-// hashOf is what is stored of a token. It is long and random, so that a quick hash is enough.
+// hashOf returns what is stored of a token. It is long and random, so that a quick hash is enough.
 func hashOf(token string) string {
 	sum := sha256.Sum256([]byte(token))
 	return hex.EncodeToString(sum[:])
 }
 
-// SignedIn is the name of the device that keeps the token; renewed says that its time was made longer.
+// SignedIn returns the name of the device that keeps the token; renewed says that its time was made longer.
 // studio.ErrNotFound says that nobody keeps it, or not any more.
 func (a *Access) SignedIn(ctx context.Context, token string) (device string, renewed bool, err error) {
 	now := a.studio.Now()
@@ -147,7 +147,7 @@ func (a *Access) SignedIn(ctx context.Context, token string) (device string, ren
 	return session.Device, true, nil
 }
 
-// Device is the name of the device that keeps the token, or studio.ErrNotFound. Its time is not made longer.
+// Device returns the name of the device that keeps the token, or studio.ErrNotFound. Its time is not made longer.
 func (a *Access) Device(ctx context.Context, token string) (string, error) {
 	session, err := a.studio.Store.With(ctx).Session(hashOf(token), a.studio.Now())
 	if errors.Is(err, store.ErrNotFound) {

@@ -38,7 +38,7 @@ func (a *Audience) Join(ctx context.Context) (leave func()) {
 	})
 }
 
-// Behind notes screens that a proxy has, of which it tells how many there are: the function that is returned is told.
+// Behind notes screens that a proxy has, of which it reports how many there are: the function that is returned is told.
 func (a *Audience) Behind(ctx context.Context) (are func(screens int)) {
 	known := 0
 	return func(screens int) {
@@ -84,7 +84,7 @@ func (p *phones) begin(class int64) {
 	}
 }
 
-// end is how many there were at once.
+// end returns how many there were at once.
 func (p *phones) end() (most int) {
 	p.mutex.Lock()
 	defer p.mutex.Unlock()
@@ -92,7 +92,7 @@ func (p *phones) end() (most int) {
 	return most
 }
 
-// asked is the last class, where those who breathed may say how it was; else nil.
+// asked returns the last class, where those who breathed may say how it was; else nil.
 func (a *Audience) asked(ctx context.Context) (*contract.Asked, error) {
 	class, until, err := a.askedAbout(ctx)
 	if err != nil || until.IsZero() {
@@ -102,7 +102,7 @@ func (a *Audience) asked(ctx context.Context) (*contract.Asked, error) {
 	return &contract.Asked{ClassID: class.ID, UntilMS: contract.Millis(until), Lanes: lanes}, err
 }
 
-// askedAbout is the last class, and until when it is asked about: the zero time where nobody is asked.
+// askedAbout returns the last class, and until when it is asked about: the zero time where nobody is asked.
 func (a *Audience) askedAbout(ctx context.Context) (class store.Class, until time.Time, err error) {
 	newest, err := a.studio.Store.With(ctx).NewestClass()
 	if err != nil || newest == 0 {
@@ -120,7 +120,7 @@ func (a *Audience) askedAbout(ctx context.Context) (class store.Class, until tim
 	return class, until, err
 }
 
-// hadLanes tells whether a gentler lane stood beside at any moment of the class.
+// hadLanes reports whether a gentler lane ran beside at any moment of the class.
 func (a *Audience) hadLanes(ctx context.Context, class store.Class) (bool, error) {
 	led, err := a.classes.Open(ctx, class.ID)
 	if err != nil {
@@ -168,7 +168,7 @@ func (a *Audience) Answer(ctx context.Context, code string, in contract.RoomAnsw
 	return contract.RoomAnswered{Counted: true}, nil
 }
 
-// sums is what one answer adds, or what is wrong with it.
+// sums returns what one answer adds, or what is wrong with it.
 func sums(in contract.RoomAnswer) (one store.Answers, err error) {
 	switch in.How {
 	case contract.Easy:
@@ -208,7 +208,7 @@ type ballots struct {
 	seen  []string
 }
 
-// once counts an answer that was not counted yet, and tells whether it did.
+// once counts an answer that was not counted yet, and reports whether it did.
 func (b *ballots) once(in contract.RoomAnswer, count func() error) (bool, error) {
 	b.mutex.Lock()
 	defer b.mutex.Unlock()

@@ -1,5 +1,5 @@
-// Package audience is what the people in the room get on their phones and on the large screen: the code that joins it,
-// and the class that is led.
+// Package audience serves the people in the room, on their phones and on the large screen: the code that joins a class,
+// and the class in progress.
 package audience
 
 import (
@@ -31,7 +31,7 @@ type Audience struct {
 
 // Classes is what the audience asks of the class that is led.
 type Classes interface {
-	// RunningScore is its score, nil where none is led.
+	// RunningScore is its score, nil if none is led.
 	RunningScore(context.Context) (*contract.Score, error)
 	// Open is a class with everything that was pressed.
 	Open(ctx context.Context, id int64) (*studio.Class, error)
@@ -41,7 +41,7 @@ type Classes interface {
 
 // Plans is what the audience asks of the room where plans are made.
 type Plans interface {
-	// Upcoming is the next class that is planned for a time, nil where there is none.
+	// Upcoming is the next class that is planned for a time, nil if there is none.
 	Upcoming(context.Context) (*contract.Upcoming, error)
 }
 
@@ -50,7 +50,7 @@ type Library interface {
 	InForce(context.Context) (contract.Choices, error)
 }
 
-// New is the room of a studio.
+// New returns the room of a studio.
 func New(s *studio.Studio, c Classes, p Plans, l Library) *Audience {
 	a := &Audience{studio: s, classes: c, plans: p, library: l}
 	s.OnClass(a.classChanged)
@@ -64,7 +64,7 @@ const letters = "ABCDEFGHJKLMNPRSTUVWXYZ"
 
 const codeLength = 5
 
-// RoomCode is the short code that joins this teacher's room. It stays the same, so that an address that was shared
+// RoomCode returns the short code that joins this teacher's room. It stays the same, so that an address that was shared
 // once is good for every class.
 func (a *Audience) RoomCode(ctx context.Context) (string, error) {
 	a.making.Lock()
@@ -84,8 +84,8 @@ func (a *Audience) RoomCode(ctx context.Context) (string, error) {
 	return a.knownCode(ctx)
 }
 
-// knownCode is the room's code, empty where there is none yet. It never changes, so that it is read once: screens join
-// also while the data file cannot be read.
+// knownCode returns the room's code, empty if there is none yet. It never changes, so that it is read once: screens
+// join also while the data file cannot be read.
 func (a *Audience) knownCode(ctx context.Context) (string, error) {
 	if code := a.code.Load(); code != nil {
 		return *code, nil
@@ -102,13 +102,13 @@ func (a *Audience) knownCode(ctx context.Context) (string, error) {
 	return code, nil
 }
 
-// IsRoom tells whether the code is the room's.
+// IsRoom reports whether the code is the room's.
 func (a *Audience) IsRoom(ctx context.Context, code string) (bool, error) {
 	known, err := a.knownCode(ctx)
 	return known != "" && strings.EqualFold(known, code), err
 }
 
-// Room is what a room screen shows: the class that is led, without what is only for the teacher, or nothing yet.
+// Room returns what a room screen shows: the class that is led, without what is only for the teacher, or nothing yet.
 func (a *Audience) Room(ctx context.Context, code string) (contract.Room, error) {
 	is, err := a.IsRoom(ctx, code)
 	if err != nil {
@@ -132,8 +132,8 @@ func noRoom(code string) error {
 	return studio.Fail(studio.ErrNotFound, "missing.room-code", "code", code)
 }
 
-// waiting is what the room shows while none is led: what comes, when, and what to bring. Where the data file cannot be
-// read just now, it waits with nothing to tell.
+// waiting returns what the room shows while none is led: what comes, when, and what to bring. Where the data file
+// cannot be read at the moment, it waits with nothing to tell.
 func (a *Audience) waiting(ctx context.Context) (contract.Room, error) {
 	room, err := a.quiet(ctx)
 	if !studio.FileProblem(err).None() {

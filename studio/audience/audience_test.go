@@ -16,7 +16,7 @@ import (
 const mixed = `{"type": "practice", "practice": "nadi-shodhana", "counts": "4:4:8", "rounds": 2, "lead_in": 0, ` +
 	`"closing": [], "beside": "breathe"}`
 
-// room is a desk whose room is asked, with its code.
+// room returns a desk whose room is asked, with its code.
 func room(t *testing.T, ask bool) (*desktest.Desk, string) {
 	d := desktest.New(t)
 	_, err := d.Library.SaveSettings(t.Context(), contract.Settings{Language: "en", AskAfter: ask})

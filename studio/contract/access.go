@@ -1,6 +1,6 @@
 package contract
 
-// Session tells whether this device may come to the teacher's side.
+// Session reports whether this device may come to the teacher's side.
 type Session struct {
 	Needed   bool   `json:"needed"` // whether anybody has to sign in
 	SignedIn bool   `json:"signed_in"`
@@ -10,7 +10,7 @@ type Session struct {
 // SignIn asks to let a device in.
 type SignIn struct {
 	Passcode string `json:"passcode"`
-	Device   string `json:"device"` // as it will stand beside what is adjusted on it
+	Device   string `json:"device"` // as it will run beside what is adjusted on it
 }
 
 // Certificate is how a device comes to trust the machine that serves.

@@ -40,7 +40,7 @@ type Practice struct {
 	Shown     []string  `json:"shown"`   // what the chosen school adds
 	Course    []string  `json:"course"`  // what planning inserts, in words
 	Pattern   string    `json:"pattern"` // one round in short
-	Usual     string    `json:"usual"`   // as it is planned where nothing is said
+	Usual     string    `json:"usual"`   // as it is planned if nothing is said
 	RoundMS   int64     `json:"round_ms"`
 	PerMinute float64   `json:"per_minute"` // breaths
 	Holds     bool      `json:"holds"`
@@ -69,7 +69,7 @@ type PracticeCopy struct {
 	Name string `json:"name"`
 }
 
-// PracticeDrafted tells what a file means while it is being written: a page and a sample, or a problem.
+// PracticeDrafted reports what a file means while it is being written: a page and a sample, or a problem.
 type PracticeDrafted struct {
 	Page    *Practice  `json:"page" jsonschema:"nullable"`
 	Sample  *Score     `json:"sample" jsonschema:"nullable"`

@@ -41,11 +41,11 @@ type Score struct {
 	Title     string  `json:"title"`
 	Group     *Group  `json:"group" jsonschema:"nullable"`
 	StartedMS float64 `json:"started_ms"` // of the clock
-	SlotMS    int64   `json:"slot_ms"`    // 0 where none is set
+	SlotMS    int64   `json:"slot_ms"`    // 0 if none is set
 	// the class has come to its end; nothing more will change
 	Over   bool         `json:"over"`
 	Phases []ScorePhase `json:"phases"` // the last has no end where Wait is there
-	// the gentler lane over the same time; empty where nothing stands beside
+	// the gentler lane over the same time; empty if nothing runs beside
 	Lane []ScorePhase `json:"lane"`
 	// what follows the last phase, which waits for the teacher
 	Wait       *Wait          `json:"wait" jsonschema:"nullable"`
@@ -60,7 +60,7 @@ type Score struct {
 	Language   string         `json:"language"` // of what is said, a BCP 47 tag
 	Left       Ways           `json:"left"`
 	Right      Ways           `json:"right"`
-	// the recorded voice; null where the browser's own speaks
+	// the recorded voice; null if the browser's own speaks
 	Speaker *Speaker `json:"speaker" jsonschema:"nullable"`
 	Sample  bool     `json:"sample"` // to try the program with; it is not saved
 	// the way of the fingers at the nose that the school takes
@@ -101,7 +101,7 @@ type RoomCode struct {
 	OnlyHere bool   `json:"only_here"` // no other device reaches it
 }
 
-// Room is what a room screen shows: the class that is led, without what is only for the teacher; null where none is.
+// Room is what a room screen shows: the class that is led, without what is only for the teacher; null if none is.
 type Room struct {
 	Score *Score    `json:"score" jsonschema:"nullable"`
 	Next  *Upcoming `json:"next" jsonschema:"nullable"`  // while none is led
@@ -113,7 +113,7 @@ type Room struct {
 type Asked struct {
 	ClassID int64   `json:"class_id"`
 	UntilMS float64 `json:"until_ms"`
-	Lanes   bool    `json:"lanes"` // a gentler lane stood beside
+	Lanes   bool    `json:"lanes"` // a gentler lane ran beside
 }
 
 // How is what a class can have been for one who breathed.
@@ -130,14 +130,14 @@ const (
 type RoomAnswer struct {
 	ClassID int64  `json:"class_id"`
 	How     How    `json:"how"`
-	Lane    string `json:"lane"` // which lane was taken, main or beside; empty where it is not told
+	Lane    string `json:"lane"` // which lane was taken, main or beside; empty if it is not told
 	// made up by the page for this one answer, so that it counts once where it is sent again
 	Ballot string `json:"ballot"`
 }
 
 // RoomAnswered is what the page gets for it.
 type RoomAnswered struct {
-	Counted bool `json:"counted"` // false where as many have answered as there were phones
+	Counted bool `json:"counted"` // false if as many have answered as there were phones
 }
 
 // Upcoming is the next class, as everybody may know it.
@@ -148,7 +148,7 @@ type Upcoming struct {
 	Passages []string `json:"passages"` // the names of what will be practised, each once
 }
 
-// Wait tells what comes after a phase that has no end yet.
+// Wait reports what comes after a phase that has no end yet.
 type Wait struct {
 	PlannedEndMS int64        `json:"planned_end_ms"`
 	Phases       []ScorePhase `json:"phases"` // timed from the end of the wait
@@ -175,8 +175,8 @@ type ScorePhase struct {
 	// of each count, as it is said: belly, ribs, chest; forward, side, up; wide, narrow
 	Parts   []string    `json:"parts,omitempty"`
 	Word    string      `json:"word"`            // for what is done, in the words of the class
-	Side    string      `json:"side"`            // as it is said; empty where both nostrils breathe
-	Fingers cue.Fingers `json:"fingers"`         // what the fingers do at the nose; empty where the hand is down
+	Side    string      `json:"side"`            // as it is said; empty if both nostrils breathe
+	Fingers cue.Fingers `json:"fingers"`         // what the fingers do at the nose; empty if the hand is down
 	Open    bool        `json:"open"`            // lasts until the teacher goes on
 	Verbs   []pace.Verb `json:"verbs,omitempty"` // the adjustments that are met here; not told to the room
 }
@@ -187,7 +187,7 @@ type LaneNames struct {
 	Beside string `json:"beside"`
 }
 
-// ScorePassage is a passage of the running order as it stands.
+// ScorePassage is a passage of the running order at this point.
 type ScorePassage struct {
 	Name     string    `json:"name"`
 	Type     plan.Type `json:"type"`
@@ -196,7 +196,7 @@ type ScorePassage struct {
 	Script   string    `json:"script"`
 	StartMS  int64     `json:"start_ms"` // as it was or will be
 	EndMS    int64     `json:"end_ms"`
-	Rounds   int       `json:"rounds"` // the total in force, 0 where there are none
+	Rounds   int       `json:"rounds"` // the total in force, 0 if there are none
 	Counts   string    `json:"counts"`
 	// Distinct is what tells it from its like: the side, the width, set 2 of 4.
 	Distinct []fact.Fact `json:"distinct"`
@@ -206,26 +206,26 @@ type ScorePassage struct {
 	Cautions []Caution   `json:"cautions"`
 	Findings []Finding   `json:"findings"` // for the class's group and hour
 	InForce  InForce     `json:"in_force"`
-	// what could stand beside it as it is in force, the gentlest first; not told to the room
+	// what could run beside it as it is in force, the gentlest first; not told to the room
 	Lanes      []LaneOffer `json:"lanes"`
 	Steps      []fact.Fact `json:"steps"`        // the closing
 	Carries    int         `json:"carries"`      // later passages that a change of its tempo can be carried to
 	HandAtNose bool        `json:"hand_at_nose"` // it closes or narrows nostrils with the fingers
 	// one round of as many strokes as its minutes hold: its time is shown, not their number
 	Timed bool `json:"timed"`
-	// HandTempo is the tempo at which the teacher has breathed by hand in the last three rounds; 0 where it is not known,
+	// HandTempo is the tempo at which the teacher has breathed by hand in the last three rounds; 0 if it is not known,
 	// and where the class is not there. Not told to the room.
 	HandTempo int      `json:"hand_tempo"`
 	Signs     []string `json:"signs"` // the signals that can be seen in it; not told to the room
 	// LinesFor is for whom it has lines of the teacher's own.
 	LinesFor []plan.Who `json:"lines_for"`
-	// LaneNames is what its two lanes are called as they are in force, each by what is done in it; empty where it has one
+	// LaneNames is what its two lanes are called as they are in force, each by what is done in it; empty if it has one
 	// only.
 	LaneNames LaneNames `json:"lane_names"`
 	// OwnRound is a round of what is breathed at own pace, from 0, and Pattern the same in one line; empty elsewhere.
 	OwnRound []ScorePhase `json:"own_round"`
 	Pattern  string       `json:"pattern"`
-	// Choices is the counts of which each person takes one at own pace; empty where there is no choice.
+	// Choices is the counts of which each person takes one at own pace; empty if there is no choice.
 	Choices []string `json:"choices"`
 }
 
@@ -243,8 +243,8 @@ type Adjust struct {
 	Carry   bool    `json:"carry,omitempty"`
 	Text    *string `json:"text,omitempty"`
 	See     *string `json:"see,omitempty"`
-	// PressedMS is the moment of the press on the application's clock, where the sender knows it: what comes too late does
-	// not act any more, and a note or what was seen gets its moment.
+	// PressedMS is the moment of the press on the application's clock, where the sender knows it: what comes too late
+	// does no longer act, and a note or what was seen gets its moment.
 	PressedMS *float64 `json:"pressed_ms,omitempty"`
 	Origin    string   `json:"-"` // the device, which the door knows
 }
@@ -263,7 +263,7 @@ type UnstoredPress struct {
 	Do     pace.Verb `json:"do"`
 }
 
-// Running is the class that is being led, for the way back to it; ClassID is 0 where none is.
+// Running is the class that is being led, for the way back to it; ClassID is 0 if none is.
 type Running struct {
 	ClassID int64  `json:"class_id"`
 	Title   string `json:"title"`
@@ -274,7 +274,7 @@ type Answer struct {
 	Number  int        `json:"number"` // within the class, from 1
 	AtMS    int64      `json:"at_ms"`
 	Do      pace.Verb  `json:"do"`
-	Refused *fact.Fact `json:"refused" jsonschema:"nullable"` // the reason; null where it was accepted
+	Refused *fact.Fact `json:"refused" jsonschema:"nullable"` // the reason; null if it was accepted
 	// what it did, and from when on, or that it was refused and why
 	Did     fact.Fact `json:"did"`
 	When    pace.When `json:"when"`   // from when on it acts
@@ -285,7 +285,7 @@ type Answer struct {
 	Text    string    `json:"text"`             // of a note
 	See     string    `json:"see"`              // of a signal, its id
 	Because string    `json:"because"`          // the id of what was seen and led to this
-	Origin  string    `json:"origin"`           // the device that it was made on; empty where nobody has to sign in
+	Origin  string    `json:"origin"`           // the device that it was made on; empty if nobody has to sign in
 }
 
 // Preview is what an adjustment would do if it were made now.
@@ -327,7 +327,7 @@ type Saw struct {
 	Origin    string   `json:"-"`
 }
 
-// Proposed is what to do about what was seen: adjustments to send as they are but for their keys, or only words.
+// Proposed is what to do about what was seen: adjustments to send as they are except for their keys, or only words.
 type Proposed struct {
 	Score Score     `json:"score"`
 	Say   fact.Fact `json:"say"`
@@ -348,7 +348,7 @@ type Tapped struct {
 	SpreadMS   float64 `json:"spread_ms"`
 	Used       int     `json:"used"`
 	Aside      int     `json:"aside"`
-	Tempo      float64 `json:"tempo"` // at which the class would be as quick as the room; 0 where nothing is counted
+	Tempo      float64 `json:"tempo"` // at which the class would be as quick as the room; 0 if nothing is counted
 }
 
 // InForce is what is in force in a passage: the tempo at once, all else from the next round on.

@@ -14,7 +14,7 @@ type Clock struct {
 	Rate       float64 `json:"rate"` // 1, or more where the application was started for try-outs
 }
 
-// Problem is every error answer. Say tells what is wrong and what to do.
+// Problem is every error answer. Say reports what is wrong and what to do.
 type Problem struct {
 	Say     fact.Fact    `json:"say"`
 	Fields  []FieldError `json:"fields,omitempty"`   // what is wrong in a plan
@@ -72,7 +72,7 @@ type Failed struct {
 // Entry is an entry of the data file. Name says of what kind it is, and which.
 type Entry struct {
 	Kind string    `json:"kind"`
-	ID   int64     `json:"id"` // 0 where it has none
+	ID   int64     `json:"id"` // 0 if it has none
 	Name string    `json:"name"`
 	Why  fact.Fact `json:"why"`
 }
@@ -89,9 +89,9 @@ type PlanCard struct {
 	ID       int64    `json:"id"`
 	Title    string   `json:"title"`
 	Group    *Group   `json:"group" jsonschema:"nullable"`
-	StartsMS *float64 `json:"starts_ms" jsonschema:"nullable"` // null where no time is set
+	StartsMS *float64 `json:"starts_ms" jsonschema:"nullable"` // null if no time is set
 	LengthMS int64    `json:"length_ms"`
-	SlotMS   int64    `json:"slot_ms"` // 0 where none is set
+	SlotMS   int64    `json:"slot_ms"` // 0 if none is set
 	Passages []string `json:"passages"`
 	Wrong    bool     `json:"wrong"` // has errors and cannot be led yet
 }

@@ -14,7 +14,7 @@ type Control struct {
 	Group ControlGroup `json:"group,omitempty"`
 	// Twice is for what cannot be taken back: it has to be pressed twice.
 	Twice bool `json:"twice,omitempty"`
-	// Pedal tells whether a pedal or a key of a remote can be given it.
+	// Pedal reports whether a pedal or a key of a remote can be given it.
 	Pedal bool `json:"pedal,omitempty"`
 }
 

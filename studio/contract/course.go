@@ -15,7 +15,7 @@ type PracticeCourse struct {
 	Practice string        `json:"practice"`
 	Name     string        `json:"name"`
 	Points   []CoursePoint `json:"points"` // the oldest first
-	// what next time, in short; null where it was never led in rounds
+	// what next time, in short; null if it was never led in rounds
 	Next    *fact.Fact `json:"next" jsonschema:"nullable"`
 	Why     *fact.Fact `json:"why" jsonschema:"nullable"`
 	BasedOn []int64    `json:"based_on"` // on these classes

@@ -4,7 +4,7 @@ import "vastlantern/core/fact"
 
 // Deletion is what goes with something that is deleted, to be said before.
 type Deletion struct {
-	Goes    *fact.Fact `json:"goes" jsonschema:"nullable"`    // goes with it always; null where nothing does
+	Goes    *fact.Fact `json:"goes" jsonschema:"nullable"`    // goes with it always; null if nothing does
 	Classes *fact.Fact `json:"classes" jsonschema:"nullable"` // of a group: goes with it if that is wanted
 	Days    int        `json:"days"`                          // for which it can be brought back
 }

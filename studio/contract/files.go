@@ -27,7 +27,7 @@ const (
 type Export struct {
 	Format    string           `json:"format" jsonschema:"enum=vast-lantern-export"`
 	Version   int              `json:"version" jsonschema:"enum=1"`
-	Choices   *Choices         `json:"choices,omitempty"` // missing where nothing was chosen
+	Choices   *Choices         `json:"choices,omitempty"` // missing if nothing was chosen
 	Practices []ExportPractice `json:"practices"`
 	Groups    []ExportGroup    `json:"groups"`
 	Plans     []ExportPlan     `json:"plans"`
@@ -86,7 +86,7 @@ const (
 // ExportDamaged is an entry that could not be read and is missing in the file.
 type ExportDamaged struct {
 	Kind string `json:"kind"` // group, plan, class, practice, setting, home practice
-	ID   int64  `json:"id"`   // its number on the machine that wrote the file; 0 where it has none
+	ID   int64  `json:"id"`   // its number on the machine that wrote the file; 0 if it has none
 	Name string `json:"name,omitempty"`
 	Why  string `json:"why"`
 }
@@ -105,7 +105,7 @@ type ExportGroup struct {
 	DeletedAt  *time.Time        `json:"deleted_at,omitempty"`
 	Name       string            `json:"name"`
 	Level      string            `json:"level"`
-	Size       int               `json:"size"`       // usual number of people, 0 where not known
+	Size       int               `json:"size"`       // usual number of people, 0 if not known
 	Weekday    int               `json:"weekday"`    // of its weekly class, 0 is Sunday; -1 for none
 	Weektime   string            `json:"weektime"`   // as 18:30
 	Under16    bool              `json:"under16"`    // there are people under 16
@@ -128,7 +128,7 @@ type ExportPlan struct {
 type ExportClass struct {
 	UID   string `json:"uid" jsonschema:"minLength=1"` // the same on every machine
 	Group string `json:"group"`                        // the group's uid, empty for none
-	// the uid of the plan that it was led from, empty where it is gone
+	// the uid of the plan that it was led from, empty if it is gone
 	Plan         string             `json:"plan"`
 	StartedAt    time.Time          `json:"started_at"`
 	EndedAt      *time.Time         `json:"ended_at,omitempty"` // missing while it is in progress
@@ -160,18 +160,18 @@ type ExportAnswers struct {
 // ExportHome is a practice that was given to do at home.
 type ExportHome struct {
 	UID string `json:"uid" jsonschema:"minLength=1"` // the same on every machine
-	// the uid of the class it was given in, empty where it was given with a plan
+	// the uid of the class it was given in, empty if it was given with a plan
 	Class      string          `json:"class"`
-	Plan       string          `json:"plan"`  // the plan's uid, empty where it is gone
+	Plan       string          `json:"plan"`  // the plan's uid, empty if it is gone
 	Group      string          `json:"group"` // the group's uid, empty for none
 	GivenAt    time.Time       `json:"given_at"`
 	Document   json.RawMessage `json:"document" jsonschema:"type=object"` // a plan file of one passage
 	Minutes    int             `json:"minutes"`                           // a day
 	Pieces     int             `json:"pieces"`
-	Days       int             `json:"days"` // 0 where they are left open
+	Days       int             `json:"days"` // 0 if they are left open
 	When       string          `json:"when"` // in the day
 	Sentence   string          `json:"sentence"`
-	Answer     string          `json:"answer"` // how it was; empty where that is not known
+	Answer     string          `json:"answer"` // how it was; empty if that is not known
 	AnsweredAt *time.Time      `json:"answered_at,omitempty"`
 }
 
@@ -253,10 +253,10 @@ type RecordOfClass struct {
 	Plan         json.RawMessage `json:"plan" jsonschema:"type=object"` // the plan file as it was led
 }
 
-// ImportStage is what is done with a file that is brought in.
+// ImportStage is what is done with a file that is imported.
 type ImportStage string
 
-// The stages. While nothing is brought in it is empty.
+// The stages. While nothing is imported it is empty.
 const (
 	ImportReading ImportStage = "reading" // its bytes
 	ImportWriting ImportStage = "writing" // its changes
@@ -266,7 +266,7 @@ const (
 type ImportProgress struct {
 	Stage ImportStage `json:"stage"`
 	Done  int64       `json:"done"`
-	Of    int64       `json:"of"` // 0 where it is not known
+	Of    int64       `json:"of"` // 0 if it is not known
 }
 
 // Imported is what a file of everything would change here, or has changed.

@@ -7,9 +7,9 @@ import (
 	"vastlantern/core/fact"
 )
 
-// Packing is the lists of a Score as they cross the wire: what is there many times stands once. An hour of rounds is
-// 230 kB when each phase and each cue is written out, and 30 kB so, of which 2 kB are left by gzip: as little as only
-// what an adjustment has changed would be, and no screen has to have anything to read it (docs/decisions/21).
+// Packing is the lists of a Score as they cross the wire: what is there many times is once. An hour of rounds is 230 kB
+// when each phase and each cue is written out, and 30 kB so, of which 2 kB are left by gzip: as little as only what an
+// adjustment has changed would be, and no screen has to have anything to read it (docs/decisions/21).
 type Packing struct {
 	// Moments is the times of the lists, in milliseconds, in the order in which they are needed first: each as the step
 	// from the one before.
@@ -55,11 +55,11 @@ type packedScore struct {
 // MarshalJSON packs the lists.
 func (s Score) MarshalJSON() ([]byte, error) { return json.Marshal(s.packed()) }
 
-// Sent is what is written of a score, for json.Marshal: the same that it writes of the score itself, without reading it
-// over.
+// Sent returns what is written of a score, for json.Marshal: the same that it writes of the score itself, without
+// reading it over.
 func (s Score) Sent() any { return s.packed() }
 
-// Sent is the same for a room.
+// Sent returns the same for a room.
 func (r Room) Sent() any {
 	sent := struct {
 		Room
@@ -71,7 +71,7 @@ func (r Room) Sent() any {
 	return sent
 }
 
-// Sent is the same for the answer to an adjustment.
+// Sent returns the same for the answer to an adjustment.
 func (a Adjusted) Sent() any {
 	return struct {
 		Adjusted
@@ -134,7 +134,7 @@ func (p *packing) time(at int) {
 	p.at = at
 }
 
-// moment is where a time is.
+// moment returns where a time is.
 func (p *packing) moment(t int64) int {
 	at, found := p.known[t]
 	if !found {
@@ -157,7 +157,7 @@ func (p *packing) phases(list []ScorePhase) PackedPhases {
 	return packed
 }
 
-// row is where the counts of a phase and its end stand in Moments, one after the other.
+// row returns where the counts of a phase and its end stand in Moments, one after the other.
 func (p *packing) row(ph *ScorePhase) int {
 	first := ph.EndMS
 	if len(ph.AtMS) > 0 {
@@ -187,7 +187,7 @@ type look struct {
 	said               string // at the first count
 }
 
-// look is where the look of a phase stands.
+// look returns where the look of a phase stands.
 func (p *packing) look(ph *ScorePhase) int64 {
 	key := look{ph.Passage, ph.First, ph.Of, string(ph.Kind), ph.Word, ph.Side, len(ph.Verbs), ""}
 	if len(ph.Says) > 0 {
@@ -206,7 +206,7 @@ func (p *packing) look(ph *ScorePhase) int64 {
 	return i
 }
 
-// looksLike tells whether two phases differ in round, breath and times only.
+// looksLike reports whether two phases differ in round, breath and times only.
 func looksLike(a, b *ScorePhase) bool {
 	return a.Passage == b.Passage && a.Practice == b.Practice && a.Stage == b.Stage && a.Kind == b.Kind &&
 		a.Through == b.Through &&
@@ -238,7 +238,7 @@ func (p *packing) spoken(list []Spoken, known map[Spoken]int64) Column {
 	return packed
 }
 
-// once is where the value stands in the list of all, which gets each once.
+// once returns where the value is in the list of all, which gets each once.
 func once[V comparable](v V, all *[]V, known map[V]int64) int64 {
 	i, found := known[v]
 	if !found {
@@ -275,7 +275,7 @@ func (u *unpacking) unpack(s *Score) {
 	s.Spoken, s.LaneSpoken = u.spoken(p.Spoken), u.spoken(p.LaneSpoken)
 }
 
-// time is the next time, with so many moments that follow it.
+// time returns the next time, with so many moments that follow it.
 func (u *unpacking) time(more int) []int64 {
 	if u.read < len(u.packing.Times) {
 		u.at += int(u.packing.Times[u.read])

@@ -10,7 +10,7 @@ type Group struct {
 	ID         int64             `json:"id"` // 0 for a new one
 	Name       string            `json:"name"`
 	Level      string            `json:"level"`
-	Size       int               `json:"size"`       // usual number of people, 0 where not known
+	Size       int               `json:"size"`       // usual number of people, 0 if not known
 	Weekday    int               `json:"weekday"`    // of its weekly class, 0 is Sunday; -1 for none
 	Weektime   string            `json:"weektime"`   // as 18:30
 	Under16    bool              `json:"under16"`    // there are people under 16
@@ -46,7 +46,7 @@ type Advice struct {
 	Key     string    `json:"key"`     // by which it is put away and applied
 	Say     fact.Fact `json:"say"`
 	Why     fact.Fact `json:"why"`
-	// Do is the change that the core can make about it; empty where it is for the teacher to change.
+	// Do is the change that the core can make about it; empty if it is for the teacher to change.
 	Do ChangeKind `json:"do"`
 }
 

@@ -114,8 +114,8 @@ type Drafted struct {
 type PlanSummary struct {
 	Title     string           `json:"title"`
 	LengthMS  int64            `json:"length_ms"`
-	SlotMS    int64            `json:"slot_ms"`  // 0 where none is set
-	SpareMS   int64            `json:"spare_ms"` // below 0 where the plan is too long
+	SlotMS    int64            `json:"slot_ms"`  // 0 if none is set
+	SpareMS   int64            `json:"spare_ms"` // below 0 if the plan is too long
 	StartsMS  *float64         `json:"starts_ms" jsonschema:"nullable"`
 	Passages  []PassageSummary `json:"passages"`
 	Errors    []FieldError     `json:"errors"`
@@ -153,14 +153,14 @@ type PassageSummary struct {
 	Says          []string    `json:"says"`   // what tells it from others beyond this
 	StartMS       int64       `json:"start_ms"`
 	LengthMS      int64       `json:"length_ms"`
-	Rounds        int         `json:"rounds"` // 0 where there are none
+	Rounds        int         `json:"rounds"` // 0 if there are none
 	RoundMS       int64       `json:"round_ms"`
 	PerMinute     float64     `json:"per_minute"` // breaths
 	Counts        string      `json:"counts"`
 	TrueRatio     string      `json:"true_ratio"` // as it really runs with the words' own beats
 	LongestHoldMS int64       `json:"longest_hold_ms"`
 	HeldMS        int64       `json:"held_ms"`  // in all holds
-	CountMS       float64     `json:"count_ms"` // one count or stroke; 0 where nothing is counted
+	CountMS       float64     `json:"count_ms"` // one count or stroke; 0 if nothing is counted
 	Opening       []fact.Fact `json:"opening"`  // its steps
 	Closing       []fact.Fact `json:"closing"`
 	OwnPace       bool        `json:"own_pace"`
@@ -168,13 +168,13 @@ type PassageSummary struct {
 	Findings      []Finding   `json:"findings"` // for the plan's group and hour
 	Gentler       bool        `json:"gentler"`  // there is a gentle variant to take
 	Soften        bool        `json:"soften"`   // and for this group it should be taken
-	// the phases of one, from 0; empty where there are none
+	// the phases of one, from 0; empty if there are none
 	Round  []ScorePhase `json:"round"`
-	Lanes  []LaneOffer  `json:"lanes"`                        // what could stand beside it, the gentlest first
-	Beside *fact.Fact   `json:"beside" jsonschema:"nullable"` // the gentler lane; null where there is none
-	// the round as those breathe it who take what stands beside; empty where nothing does
+	Lanes  []LaneOffer  `json:"lanes"`                        // what could run beside it, the gentlest first
+	Beside *fact.Fact   `json:"beside" jsonschema:"nullable"` // the gentler lane; null if there is none
+	// the round as those breathe it who take what runs beside; empty if nothing does
 	LaneRound []ScorePhase `json:"lane_round"`
-	// its counts that can be chosen; empty where there are none
+	// its counts that can be chosen; empty if there are none
 	Roles []Role `json:"roles"`
 	// the teacher's own, a line each, as ChangeOwnWords takes them
 	OwnWords string    `json:"own_words"`
@@ -193,14 +193,14 @@ type OwnLine struct {
 	Phase     string   `json:"phase"`
 	Through   string   `json:"through"`
 	Part      string   `json:"part"`
-	SecondMS  int64    `json:"second_ms"` // below 0 where it is not timed
-	EveryMS   int64    `json:"every_ms"`  // 0 where it comes once
+	SecondMS  int64    `json:"second_ms"` // below 0 if it is not timed
+	EveryMS   int64    `json:"every_ms"`  // 0 if it comes once
 	AheadMS   int64    `json:"ahead_ms"`
 	Who       plan.Who `json:"who"`
 	Say       bool     `json:"say"`
 }
 
-// OwnLinesOf is the lines of a passage.
+// OwnLinesOf returns the lines of a passage.
 func OwnLinesOf(p *plan.Passage) []OwnLine {
 	list := []OwnLine{}
 	for i := range p.Lines {
@@ -231,7 +231,7 @@ func OwnLinesOf(p *plan.Passage) []OwnLine {
 	return list
 }
 
-// LaneOffer is something that could stand beside a passage.
+// LaneOffer is something that could run beside a passage.
 type LaneOffer struct {
 	Beside string    `json:"beside"` // breathe, or a:c
 	Says   fact.Fact `json:"says"`
@@ -303,7 +303,7 @@ type MovePlan struct {
 
 // LastTime is what a group was taught last.
 type LastTime struct {
-	ClassID   int64         `json:"class_id"` // 0 where there was none
+	ClassID   int64         `json:"class_id"` // 0 if there was none
 	Title     string        `json:"title"`
 	StartedMS float64       `json:"started_ms"`
 	Passages  []LastPassage `json:"passages"`

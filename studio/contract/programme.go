@@ -30,7 +30,7 @@ type ProgrammePassage struct {
 	Strokes bool   `json:"strokes"`
 }
 
-// ProgrammeCard is a programme, and where its group stands.
+// ProgrammeCard is a programme, and where its group is.
 type ProgrammeCard struct {
 	ID    int64     `json:"id"`
 	Name  string    `json:"name"`
@@ -38,7 +38,7 @@ type ProgrammeCard struct {
 	Step  int       `json:"step"` // of the next class, from 1
 	Steps int       `json:"steps"`
 	Says  string    `json:"says"` // what the step asks for
-	Why   fact.Fact `json:"why"`  // it stands there
+	Why   fact.Fact `json:"why"`  // it is there
 	Over  bool      `json:"over"` // the last step is done
 }
 
@@ -76,8 +76,8 @@ const (
 // ProgrammeClass is one class of a programme.
 type ProgrammeClass struct {
 	Number   int            `json:"number"`
-	PlanID   int64          `json:"plan_id"`  // 0 where it is gone
-	ClassID  int64          `json:"class_id"` // 0 where it was not led
+	PlanID   int64          `json:"plan_id"`  // 0 if it is gone
+	ClassID  int64          `json:"class_id"` // 0 if it was not led
 	StartsMS float64        `json:"starts_ms"`
 	Step     int            `json:"step"` // from 1
 	Says     string         `json:"says"`
@@ -86,7 +86,7 @@ type ProgrammeClass struct {
 	Why      *fact.Fact     `json:"why" jsonschema:"nullable"` // it stays below its step
 }
 
-// ProgrammeOfPlan is the programme that a plan is a class of; null where it is of none.
+// ProgrammeOfPlan is the programme that a plan is a class of; null if it is of none.
 type ProgrammeOfPlan struct {
 	Sheet  *ProgrammeSheet `json:"sheet" jsonschema:"nullable"`
 	Number int             `json:"number"`

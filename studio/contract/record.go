@@ -5,7 +5,7 @@ import "vastlantern/core/fact"
 // Record is what was taught in one class.
 type Record struct {
 	Class     ClassCard       `json:"class"`
-	PlanID    int64           `json:"plan_id"` // 0 where the plan is gone
+	PlanID    int64           `json:"plan_id"` // 0 if the plan is gone
 	PlannedMS int64           `json:"planned_ms"`
 	TaughtMS  int64           `json:"taught_ms"` // so far, where it is running
 	Passages  []RecordPassage `json:"passages"`
@@ -58,15 +58,15 @@ type RecordPassage struct {
 	Eased           bool       `json:"eased"`
 	CountsEnd       string     `json:"counts_end"` // in force at the end, where others than planned
 	Beside          string     `json:"beside"`     // the gentler lane in force at the end: breathe, a:c or none
-	Lanes           []LedLane  `json:"lanes"`      // the gentler lanes that stood beside, one after the other
+	Lanes           []LedLane  `json:"lanes"`      // the gentler lanes that ran beside, one after the other
 	Done            []LedRound `json:"done"`       // of strokes and of open practices, each kept round
 	// the breaths of kept rounds that were led by hand, at least in part
 	Breaths []LedBreath `json:"breaths"`
 	// how long the phases of these were on average, in ms: inhale, hold, exhale, empty hold
 	MeanBreathMS [4]int64 `json:"mean_breath_ms"`
-	// at which inhales and exhales by hand were breathed, in counts a minute; 0 where none was
+	// at which inhales and exhales by hand were breathed, in counts a minute; 0 if none was
 	HandTempo   int    `json:"hand_tempo"`
-	Airway      string `json:"airway"` // empty where the practice has no choice of it, as all that follow
+	Airway      string `json:"airway"` // empty if the practice has no choice of it, as all that follow
 	Zone        string `json:"zone"`
 	Attention   string `json:"attention"`
 	InhaleWidth string `json:"inhale_width"`
@@ -84,7 +84,7 @@ type LedBreath struct {
 	EmptyMS  int64 `json:"empty_ms"`
 }
 
-// LedLane is one stretch in which a gentler lane stood beside. Nothing is held in it.
+// LedLane is one stretch in which a gentler lane ran beside. Nothing is held in it.
 type LedLane struct {
 	Beside       string  `json:"beside"` // breathe or a:c
 	AtMS         int64   `json:"at_ms"`
@@ -95,7 +95,7 @@ type LedLane struct {
 	RightInhales int     `json:"right_inhales"`
 }
 
-// Told is what those who breathed told: sums, never who. Most is how many answers are taken, 0 where nobody was asked.
+// Told is what those who breathed told: sums, never who. Most is how many answers are taken, 0 if nobody was asked.
 type Told struct {
 	Easy    int `json:"easy"`
 	Right   int `json:"right"`
@@ -105,7 +105,7 @@ type Told struct {
 	Most    int `json:"most"`
 	// UntilMS is until when answers are taken; 0 once they are not.
 	UntilMS float64 `json:"until_ms"`
-	// Unready is why the room is not ready for a step, as a clause; null where nothing that was told speaks against one.
+	// Unready is why the room is not ready for a step, as a clause; null if nothing that was told speaks against one.
 	Unready *fact.Fact `json:"unready" jsonschema:"nullable"`
 }
 
@@ -123,7 +123,7 @@ type CurvePoint struct {
 	AtMS    int64   `json:"at_ms"`
 	EndMS   int64   `json:"end_ms"`
 	Passage int     `json:"passage"` // from 1
-	Tempo   float64 `json:"tempo"`   // at its beginning; 0 where nothing is counted
+	Tempo   float64 `json:"tempo"`   // at its beginning; 0 if nothing is counted
 	Counts  int     `json:"counts"`  // of its first breath, or its strokes, as led
 	Kept    bool    `json:"kept"`
 }
@@ -141,7 +141,7 @@ type Remark struct {
 type RemarkAdd struct {
 	Kind string `json:"kind"`
 	Text string `json:"text"`
-	// Newest is the id of the remark of this kind in whose place it comes, 0 where there was none. Notes and corrections
+	// Newest is the id of the remark of this kind in whose place it comes, 0 if there was none. Notes and corrections
 	// stand beside each other and need none.
 	Newest int64 `json:"newest"`
 }
@@ -165,5 +165,5 @@ type Mark struct {
 	Passage int      `json:"passage"` // from 1, 0 after the end
 	Stage   string   `json:"stage"`   // where in it
 	Round   int      `json:"round"`   // in progress, or just over in a rest; 0 outside rounds
-	Breath  int      `json:"breath"`  // in progress, from 1; 0 where none is counted
+	Breath  int      `json:"breath"`  // in progress, from 1; 0 if none is counted
 }

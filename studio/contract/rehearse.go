@@ -25,7 +25,7 @@ type SimulatedRoom struct {
 
 // ExpectedPassage is for how many people a passage is beyond what is easy.
 type ExpectedPassage struct {
-	FromRound int            `json:"from_round"` // 0 where it is easy for all
+	FromRound int            `json:"from_round"` // 0 if it is easy for all
 	Low       int            `json:"low"`        // a tenth of the rooms has no more
 	Median    int            `json:"median"`
 	High      int            `json:"high"` // nine tenths have no more
@@ -53,7 +53,7 @@ type Rehearsals struct {
 type RehearsalPlan struct {
 	ID       int64    `json:"id"`
 	Title    string   `json:"title"`
-	StartsMS float64  `json:"starts_ms"` // 0 where it has no time
+	StartsMS float64  `json:"starts_ms"` // 0 if it has no time
 	Passages []string `json:"passages"`  // their names
 }
 
@@ -82,7 +82,7 @@ type ScenarioLevel struct {
 type Rehearsal struct {
 	ID        int64            `json:"id"`
 	Title     string           `json:"title"`
-	Scenario  string           `json:"scenario"` // its name; empty where a plan was rehearsed freely
+	Scenario  string           `json:"scenario"` // its name; empty if a plan was rehearsed freely
 	Level     int              `json:"level"`
 	Room      string           `json:"room"` // its title
 	StartedMS float64          `json:"started_ms"`
@@ -97,7 +97,7 @@ type RehearsalDigest struct {
 	ToSee    int `json:"to_see"` // how many things were to be seen
 	Missed   int `json:"missed"`
 	Needless int `json:"needless"` // how often all were eased and nobody had need of it
-	// the middle of the times from what could be seen to what met it; -1 where nothing was met
+	// the middle of the times from what could be seen to what met it; -1 if nothing was met
 	ToActMS  float64    `json:"to_act_ms"`
 	Strained int        `json:"strained"` // how many came to where strain is to be seen
 	Aims     int        `json:"aims"`
@@ -120,7 +120,7 @@ type Rehearse struct {
 type Rehearsing struct {
 	ID      int64     `json:"id"`
 	Score   Score     `json:"score"`
-	Task    *Scenario `json:"task" jsonschema:"nullable"` // null where a plan is rehearsed freely
+	Task    *Scenario `json:"task" jsonschema:"nullable"` // null if a plan is rehearsed freely
 	Level   int       `json:"level"`
 	Room    string    `json:"room"`     // its title
 	AtMS    int64     `json:"at_ms"`    // how far it came
@@ -185,7 +185,7 @@ type RehearsalReview struct {
 	SlotMS    int64            `json:"slot_ms"`
 	LateMS    int64            `json:"late_ms"`    // beyond the slot, less than 0 for within it
 	RestMS    int64            `json:"rest_ms"`    // of the natural breath at the end, as it was
-	PlannedMS int64            `json:"planned_ms"` // of it, 0 where there is none
+	PlannedMS int64            `json:"planned_ms"` // of it, 0 if there is none
 	Passages  []ReviewPassage  `json:"passages"`
 	People    []ReviewPerson   `json:"people"`
 	Moments   []ReviewMoment   `json:"moments"`
@@ -234,7 +234,7 @@ type ReviewShown struct {
 	Times   int    `json:"times"`
 	NamedMS int64  `json:"named_ms"`
 	MetMS   int64  `json:"met_ms"` // when its cause was met, or was over
-	By      string `json:"by"`     // the adjustment that met it; empty where it passed by itself
+	By      string `json:"by"`     // the adjustment that met it; empty if it passed by itself
 }
 
 // ReviewMoment is something that was to be seen in the room for a while.
@@ -265,7 +265,7 @@ type ReviewEased struct {
 	Do       pace.Verb `json:"do"`
 	Strained int       `json:"strained"` // how many had need of it
 	AtEase   int       `json:"at_ease"`
-	Lane     bool      `json:"lane"` // a gentler lane stood beside, or could have
+	Lane     bool      `json:"lane"` // a gentler lane ran beside, or could have
 	Needless bool      `json:"needless"`
 }
 

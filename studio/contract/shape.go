@@ -18,10 +18,10 @@ import (
 	"vastlantern/core/words"
 )
 
-// Millis is a time as screens have it.
+// Millis returns a time as screens have it.
 func Millis(t time.Time) float64 { return float64(t.UnixMicro()) / 1000 }
 
-// Moment is a time that may not be set: nil where it is not.
+// Moment returns a time that may not be set: nil if it is not.
 func Moment(t time.Time) *float64 {
 	if t.IsZero() {
 		return nil
@@ -30,7 +30,7 @@ func Moment(t time.Time) *float64 {
 	return &ms
 }
 
-// OrEmpty is the map, which no screen gets as null.
+// OrEmpty returns the map, which no screen gets as null.
 func OrEmpty[K comparable, V any](m map[K]V) map[K]V {
 	if m == nil {
 		return map[K]V{}
@@ -38,7 +38,7 @@ func OrEmpty[K comparable, V any](m map[K]V) map[K]V {
 	return m
 }
 
-// GroupsByName is the groups in the order of their names.
+// GroupsByName returns the groups in the order of their names.
 func GroupsByName(groups map[int64]*Group) []Group {
 	list := []Group{}
 	for _, g := range groups {
@@ -48,7 +48,7 @@ func GroupsByName(groups map[int64]*Group) []Group {
 	return list
 }
 
-// FieldErrorsOf is what is wrong in a plan.
+// FieldErrorsOf returns what is wrong in a plan.
 func FieldErrorsOf(err error) []FieldError {
 	var errs plan.Errors
 	fields := []FieldError{}
@@ -63,7 +63,7 @@ func FieldErrorsOf(err error) []FieldError {
 	return fields
 }
 
-// CautionsOf is the cautions of a passage.
+// CautionsOf returns the cautions of a passage.
 func CautionsOf(p *plan.Passage) []Caution {
 	list := []Caution{}
 	for _, c := range care.Of(p) {
@@ -72,7 +72,7 @@ func CautionsOf(p *plan.Passage) []Caution {
 	return list
 }
 
-// FindingsOf is what care asks of a passage for these people.
+// FindingsOf returns what care asks of a passage for these people.
 func FindingsOf(p *plan.Passage, who care.Room) []Finding {
 	list := []Finding{}
 	for _, f := range care.For(p, who) {
@@ -81,7 +81,7 @@ func FindingsOf(p *plan.Passage, who care.Room) []Finding {
 	return list
 }
 
-// StepsOf is the steps of an opening or a closing.
+// StepsOf returns the steps of an opening or a closing.
 func StepsOf(steps []plan.Step) []fact.Fact {
 	list := []fact.Fact{}
 	for _, step := range steps {
@@ -101,7 +101,7 @@ func stepOf(step plan.Step) fact.Fact {
 	return fact.New("step.natural", "seconds", seconds)
 }
 
-// AdjustOf is an adjustment as a screen sends it, without its key.
+// AdjustOf returns an adjustment as a screen sends it, without its key.
 func AdjustOf(a pace.Adjustment) (Adjust, error) {
 	of := Adjust{Do: a.Do}
 	text, err := json.Marshal(a.Values())
@@ -111,7 +111,7 @@ func AdjustOf(a pace.Adjustment) (Adjust, error) {
 	return of, json.Unmarshal(text, &of)
 }
 
-// AnswerOf is the answer to an adjustment.
+// AnswerOf returns the answer to an adjustment.
 func AnswerOf(a pace.Answer) Answer {
 	return Answer{
 		AtMS:    a.At,
@@ -125,7 +125,7 @@ func AnswerOf(a pace.Answer) Answer {
 	}
 }
 
-// InForceOf is what is in force in a passage.
+// InForceOf returns what is in force in a passage.
 func InForceOf(p pace.Passage) InForce {
 	return InForce{
 		Tempo: p.Tempo.Float(), Rounds: p.Total, Counts: p.Counts.String(),
@@ -178,7 +178,7 @@ func PhasesOf(rows []pace.Row, p *plan.Plan) []ScorePhase {
 	return list
 }
 
-// partsOf is the parts of a phase's counts, as they are said.
+// partsOf returns the parts of a phase's counts, as they are said.
 func partsOf(rows []pace.Row, p *plan.Plan) (parts []string) {
 	part := ""
 	for i := range rows {
@@ -192,7 +192,7 @@ func partsOf(rows []pace.Row, p *plan.Plan) (parts []string) {
 	return parts
 }
 
-// LaneSpokenOf is what one voice for the whole room can say to those on the gentler lane: when a breath of theirs
+// LaneSpokenOf returns what one voice for the whole room can say to those on the gentler lane: when a breath of theirs
 // starts while the others do something else.
 func LaneSpokenOf(main, lane []ScorePhase, w *words.Words) []Spoken {
 	list := []Spoken{}
@@ -210,7 +210,7 @@ func LaneSpokenOf(main, lane []ScorePhase, w *words.Words) []Spoken {
 	return list
 }
 
-// CuesOf is those cues of a class that are there at some time from at on.
+// CuesOf returns those cues of a class that are there at some time from at on.
 func CuesOf(class *cue.Class, at int64, kinds ...cue.Kind) []Cue {
 	list := make([]Cue, 0, class.Len())
 	for c := range class.All() {
@@ -233,7 +233,7 @@ func verbs(set pace.VerbSet, known map[pace.VerbSet][]pace.Verb) []pace.Verb {
 	return list
 }
 
-// OffersOf is the fields that a passage can be given.
+// OffersOf returns the fields that a passage can be given.
 func OffersOf(p *plan.Passage) []Offer {
 	list := []Offer{}
 	for _, o := range p.Offers() {
@@ -242,7 +242,7 @@ func OffersOf(p *plan.Passage) []Offer {
 	return list
 }
 
-// RolesOf is the counts of a passage that can be chosen.
+// RolesOf returns the counts of a passage that can be chosen.
 func RolesOf(p *plan.Passage) []Role {
 	list := []Role{}
 	for _, r := range p.Roles() {
@@ -251,7 +251,7 @@ func RolesOf(p *plan.Passage) []Role {
 	return list
 }
 
-// LanesOf is what could stand beside a passage at a measure, at most at so many breaths a minute.
+// LanesOf returns what could run beside a passage at a measure, at most at so many breaths a minute.
 func LanesOf(p *plan.Passage, m plan.Measure, limit int) []LaneOffer {
 	list := []LaneOffer{}
 	for _, o := range p.LaneOffers(m, limit) {
@@ -264,7 +264,7 @@ func LanesOf(p *plan.Passage, m plan.Measure, limit int) []LaneOffer {
 	return list
 }
 
-// BesideOf is what those do who take the gentler lane; null where there is none.
+// BesideOf returns what those do who take the gentler lane; null if there is none.
 func BesideOf(b plan.Beside) *fact.Fact {
 	if b.None() {
 		return nil
@@ -273,7 +273,7 @@ func BesideOf(b plan.Beside) *fact.Fact {
 	return &name
 }
 
-// LaneNamesOf is what the lanes of a passage are called where b stands beside it.
+// LaneNamesOf returns what the lanes of a passage are called where b is beside it.
 func LaneNamesOf(w *words.Words, p *plan.Passage, b plan.Beside) LaneNames {
 	switch {
 	case b.Breathe:
@@ -284,7 +284,7 @@ func LaneNamesOf(w *words.Words, p *plan.Passage, b plan.Beside) LaneNames {
 	return LaneNames{}
 }
 
-// StrongOf is the strong cautions of a plan, each once.
+// StrongOf returns the strong cautions of a plan, each once.
 func StrongOf(p *plan.Plan) []StrongCaution {
 	list := []StrongCaution{}
 	for i := range p.Passages {
@@ -305,7 +305,7 @@ func StrongOf(p *plan.Plan) []StrongCaution {
 	return list
 }
 
-// StrongCautions is the texts that must be acknowledged before the plan is led.
+// StrongCautions returns the texts that must be acknowledged before the plan is led.
 func StrongCautions(p Plan) []string {
 	texts := []string{}
 	for _, c := range p.Summary.Strong {

@@ -28,7 +28,7 @@ type GroupSum struct {
 	Name     string  `json:"name"` // empty for classes of no group
 	Classes  int     `json:"classes"`
 	TaughtMS int64   `json:"taught_ms"`
-	People   float64 `json:"people"` // the mean of the classes where it was noted; 0 where it never was
+	People   float64 `json:"people"` // the mean of the classes where it was noted; 0 if it never was
 }
 
 // MonthSum is one month in a summary.

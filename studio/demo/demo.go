@@ -48,7 +48,7 @@ type week struct {
 	after   []contract.RemarkAdd
 	told    store.Answers // on the room's page; of nothing where nobody was asked
 	home    *contract.HomeGive
-	atHome  string // how it was at home, asked a week later; empty where it was not
+	atHome  string // how it was at home, asked a week later; empty if it was not
 }
 
 // press is an adjustment some seconds into a passage.
@@ -180,7 +180,7 @@ func (g group) plan(ctx context.Context, d *desk.Desk, id int64, w week, at time
 	return d.Plans.Add(ctx, document, id)
 }
 
-// planned is the plan of the class: one of its own, or that of the programme.
+// planned returns the plan of the class: one of its own, or that of the programme.
 func (l lesson) planned(ctx context.Context, past *desk.Desk, group int64) (contract.Plan, error) {
 	if l.programme == nil || l.number <= l.from {
 		p, err := l.plan(ctx, past, group, l.week, l.at)

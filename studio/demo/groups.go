@@ -13,7 +13,7 @@ import (
 // changes is what was changed in a group's plan for one week: by passage, the short way.
 type changes = map[int]string
 
-// at is an adjustment some seconds into a passage.
+// at returns an adjustment some seconds into a passage.
 func at(passage int, after float64, do contract.Adjust) press { return press{passage, after, do} }
 
 func on() contract.Adjust                 { return contract.Adjust{Do: "advance"} }
@@ -25,7 +25,8 @@ func carried(value float64) contract.Adjust {
 	return contract.Adjust{Do: "tempo", To: &value, Carry: true}
 }
 
-// taught is a class of the past: what was changed in its plan, what was pressed, how many came and how the room was.
+// taught returns a class of the past: what was changed in its plan, what was pressed, how many came and how the room
+// was.
 func taught(plan changes, people int, mood string, pressed ...press) week {
 	return week{
 		changes: plan,
@@ -34,7 +35,7 @@ func taught(plan changes, people int, mood string, pressed ...press) week {
 	}
 }
 
-// mixed is a class of the past with a gentler lane beside: how many took it, as was counted, and what the room
+// mixed returns a class of the past with a gentler lane beside: how many took it, as was counted, and what the room
 // answered.
 func (w week) mixed(gentler int, told store.Answers) week {
 	w.after = append(w.after, contract.RemarkAdd{Kind: "gentler", Text: strconv.Itoa(gentler)})
@@ -42,7 +43,7 @@ func (w week) mixed(gentler int, told store.Answers) week {
 	return w
 }
 
-// withHome is a class after which something went home: a passage, how much of it, and how it was.
+// withHome returns a class after which something went home: a passage, how much of it, and how it was.
 func (w week) withHome(passage, minutes, pieces, days int, when, sentence, answer string) week {
 	w.home = &contract.HomeGive{
 		Passage:    passage,

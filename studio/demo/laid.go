@@ -28,7 +28,7 @@ func noteLaid(s *store.Store, ids map[string]int64) error {
 	return s.SaveSetting(setting, value)
 }
 
-// laid is the groups of the demo that are in the data file.
+// laid returns the groups of the demo that are in the data file.
 func laid(s *store.Store) ([]store.Group, error) {
 	value, err := s.Setting(setting)
 	if errors.Is(err, store.ErrNotFound) {
@@ -45,7 +45,7 @@ func laid(s *store.Store) ([]store.Group, error) {
 	return slices.DeleteFunc(known, func(g store.Group) bool { return !slices.Contains(ids, g.ID) }), err
 }
 
-// State tells what of the demo is in the data file of the desk.
+// State reports what of the demo is in the data file of the desk.
 func State(d *desk.Desk) (contract.DemoData, error) {
 	there, err := laid(d.Store)
 	state := contract.DemoData{Groups: []string{}, Offered: []string{}}

@@ -102,7 +102,7 @@ func (r rehearsed) lead(ctx context.Context, d *desk.Desk) (id int64, err error)
 	return begun.ID, err
 }
 
-// laidRehearsals is those of the demo that are there.
+// laidRehearsals returns those of the demo that are there.
 func laidRehearsals(s *store.Store) ([]int64, error) {
 	value, err := s.Setting(rehearsalsSetting)
 	if errors.Is(err, store.ErrNotFound) {

@@ -32,7 +32,7 @@ const (
 )
 
 // layVoice records the demo's voice of the words that read returns, unless it is there. With speaks it is the one that
-// speaks, where none does.
+// speaks, if none does.
 func layVoice(ctx context.Context, d *desk.Desk, speaks bool, read func() ([]contract.VoiceRecording, error)) error {
 	if id, err := laidVoice(d.Store); err != nil || id != 0 {
 		return err
@@ -83,7 +83,7 @@ func readWords() ([]contract.VoiceRecording, error) {
 	return all, errors.Join(wrong...)
 }
 
-// laidVoice is the number of the demo's voice, 0 where it is not there.
+// laidVoice returns the number of the demo's voice, 0 if it is not there.
 func laidVoice(s *store.Store) (id int64, err error) {
 	value, err := s.Setting(voiceSetting)
 	if errors.Is(err, store.ErrNotFound) {
@@ -98,7 +98,7 @@ func laidVoice(s *store.Store) (id int64, err error) {
 	return id, err
 }
 
-// spoken is a word as a microphone would send it.
+// spoken returns a word as a microphone would send it.
 func spoken(name string) ([]byte, error) {
 	file, err := words.ReadFile("voice/" + name)
 	if err != nil {

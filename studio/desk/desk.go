@@ -1,5 +1,5 @@
-// Package desk is the studio put together: every room on one data file and one clock. It is what a teacher sits at, and
-// what the web, the commands and the tests work with.
+// Package desk puts the studio together: every room on one data file and one clock. The web, the commands and the tests
+// work with it.
 package desk
 
 import (
@@ -42,10 +42,10 @@ type Desk struct {
 	Access     *access.Access
 }
 
-// New is a desk on the store and the clock.
+// New returns a desk on the store and the clock.
 func New(s *store.Store, c *studio.Clock) *Desk { return of(studio.New(s, c)) }
 
-// WithTime is a desk whose clock is the function, as for demo data that was taught weeks ago.
+// WithTime returns a desk whose clock is the function, as for demo data that was taught weeks ago.
 func WithTime(s *store.Store, now func() time.Time, rate float64) *Desk {
 	return of(studio.WithTime(s, now, rate))
 }

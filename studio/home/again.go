@@ -19,8 +19,8 @@ var answers = []string{"every-day", "now-and-then", "hardly", contract.HomeTooMu
 
 func answerName(answer string) fact.Fact { return fact.New("home-answer." + cmp.Or(answer, "none")) }
 
-// OfGroup is what a group was given, with what to ask about when it comes again: what was not answered yet, and was
-// given some days ago.
+// OfGroup returns what a group was given, with what to ask about when it comes again: what was not answered yet, and
+// was given some days ago.
 func (h *Homes) OfGroup(ctx context.Context, group int64) (contract.HomesOfGroup, error) {
 	stored, err := h.studio.Store.With(ctx).HomesOfGroup(group, mostBefore)
 	of := contract.HomesOfGroup{Homes: h.cards(stored), Ask: []int64{}, Answers: answers}
@@ -35,7 +35,7 @@ func (h *Homes) OfGroup(ctx context.Context, group int64) (contract.HomesOfGroup
 // soonest is how long after it was given a home practice is asked about: not in the class in which it was.
 const soonest = 12 * time.Hour
 
-// OfClass is what was given in a class, or with its plan before it.
+// OfClass returns what was given in a class, or with its plan before it.
 func (h *Homes) OfClass(ctx context.Context, class store.Class) ([]contract.Home, error) {
 	stored, err := h.studio.Store.With(ctx).HomesOfClass(class.ID, class.PlanID)
 	return h.cards(stored), err

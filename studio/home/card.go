@@ -58,10 +58,10 @@ func card(s store.Home) (contract.Home, *plan.Plan, error) {
 	}, p, nil
 }
 
-// plays tells whether nothing in the passage waits for a teacher.
+// plays reports whether nothing in the passage waits for a teacher.
 func plays(p *plan.Passage) bool { return !p.HasOpenPhases() }
 
-// pieceInWords is one piece: "4:2:7, 12 rounds at 60, about 3 min".
+// pieceInWords returns one piece: "4:2:7, 12 rounds at 60, about 3 min".
 func pieceInWords(p *plan.Passage) string {
 	pattern, rounds := fact.New("name", "name", p.Pattern()), fact.New(
 		"measure.rounds",
@@ -87,7 +87,7 @@ func pieceInWords(p *plan.Passage) string {
 	return text(words)
 }
 
-// text is a fact as it stands on what is handed out.
+// text renders a fact for what is handed out.
 func text(f fact.Fact) string { return language.English().Text(f) }
 
 func texts(facts []fact.Fact) []string {
@@ -98,7 +98,7 @@ func texts(facts []fact.Fact) []string {
 	return list
 }
 
-// Sheet is a home practice with what its paper says.
+// Sheet returns a home practice with what its paper says.
 func (h *Homes) Sheet(ctx context.Context, id int64) (contract.HomeSheet, error) {
 	stored, err := h.studio.Store.With(ctx).Home(id)
 	if err != nil {
@@ -148,7 +148,7 @@ func sheetOf(home contract.Home, p *plan.Plan, from string) contract.HomeSheet {
 	return s
 }
 
-// besideInWords is what those do who take the gentler lane; empty where there is none.
+// besideInWords returns what those do who take the gentler lane; empty if there is none.
 func besideInWords(b plan.Beside) string {
 	if b.None() {
 		return ""

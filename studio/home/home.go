@@ -1,5 +1,5 @@
-// Package home is what people take home from a class: which practice, how much of it, on paper, as a page that plays by
-// itself; and how it was, when they come again.
+// Package home makes home practice: which practice and how much, on paper or as a page that plays by itself, and how it
+// went.
 package home
 
 import (
@@ -39,10 +39,10 @@ type Classes interface {
 	PlanScore(ctx context.Context, p *plan.Plan, fingers string) (contract.Score, error)
 }
 
-// New is the room of a studio.
+// New returns the room of a studio.
 func New(s *studio.Studio, l Library, c Classes) *Homes { return &Homes{s, l, c} }
 
-// whens is when in the day, to choose from: common practice, with no source.
+// whens returns when in the day, to choose from: common practice, with no source.
 func whens() []string {
 	return texts(
 		[]fact.Fact{
@@ -125,7 +125,7 @@ func (h *Homes) ofClass(ctx context.Context, id int64) (source, error) {
 	return from, nil
 }
 
-// OfferFromPlan is what can go home from a plan.
+// OfferFromPlan returns what can go home from a plan.
 func (h *Homes) OfferFromPlan(ctx context.Context, id int64) (contract.HomeOffer, error) {
 	from, err := h.ofPlan(ctx, id)
 	if err != nil {
@@ -134,7 +134,7 @@ func (h *Homes) OfferFromPlan(ctx context.Context, id int64) (contract.HomeOffer
 	return h.offer(ctx, from)
 }
 
-// OfferFromClass is what can go home from a class, as it was led.
+// OfferFromClass returns what can go home from a class, as it was led.
 func (h *Homes) OfferFromClass(ctx context.Context, id int64) (contract.HomeOffer, error) {
 	from, err := h.ofClass(ctx, id)
 	if err != nil {
@@ -174,7 +174,7 @@ func (h *Homes) offer(ctx context.Context, from source) (contract.HomeOffer, err
 	return offer, err
 }
 
-// given is what was given from there.
+// given returns what was given from there.
 func (h *Homes) given(ctx context.Context, from source) ([]store.Home, error) {
 	if from.classID == 0 {
 		return h.studio.Store.With(ctx).HomesOfPlan(from.planID)
@@ -182,7 +182,7 @@ func (h *Homes) given(ctx context.Context, from source) ([]store.Home, error) {
 	return h.studio.Store.With(ctx).HomesOfClass(from.classID, from.planID)
 }
 
-// homePassage is a passage as it would go home: as it was at the end.
+// homePassage returns a passage as it would go home: as it was at the end.
 func homePassage(from source, number int) contract.HomePassage {
 	p, last := &from.plan.Passages[number-1], from.last[number-1]
 	usual := taught.UsualHome(from.lengths[number-1])

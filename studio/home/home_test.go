@@ -30,7 +30,7 @@ const (
 		`"lead_in": 0}`
 )
 
-// class is a class of a group on 4:2:7, led to its end but for what was pressed.
+// class returns a class of a group on 4:2:7, led to its end except for what was pressed.
 func class(t *testing.T, d *desktest.Desk, press ...string) (group, class int64) {
 	t.Helper()
 	g, err := d.Library.SaveGroup(t.Context(), contract.Group{Name: "Monday", Weekday: -1})
@@ -222,7 +222,7 @@ func TestAskedAboutWhenTheGroupComesAgain(t *testing.T) {
 
 const template = "<script>PRACTICE-GOES-HERE</script>"
 
-// inPage is what a page was made of.
+// inPage returns what a page was made of.
 func inPage(t *testing.T, page []byte) (data contract.HomePage) {
 	t.Helper()
 	packed := strings.TrimSuffix(strings.TrimPrefix(string(page), "<script>"), "</script>")

@@ -21,7 +21,7 @@ import (
 // score is the whole of a plan as it is played without this program.
 type score func(p *plan.Plan, fingers string) (contract.Score, error)
 
-// Page is a home practice as one file that plays by itself. The template is the page as it was built, without a
+// Page returns a home practice as one file that plays by itself. The template is the page as it was built, without a
 // practice. With voice, the place of the recordings is left for whoever puts them in.
 func (h *Homes) Page(ctx context.Context, id int64, template []byte, voice bool) (studio.File, error) {
 	stored, err := h.studio.Store.With(ctx).Home(id)
@@ -54,7 +54,7 @@ func (h *Homes) Page(ctx context.Context, id int64, template []byte, voice bool)
 	return studio.File{Name: studio.FileName(s.Home.Name) + ".html", Type: "text/html; charset=utf-8", Data: data}, err
 }
 
-// Score is one piece of a home practice, from 0, as it is heard.
+// Score returns one piece of a home practice, from 0, as it is heard.
 func (h *Homes) Score(ctx context.Context, id int64) (contract.Score, error) {
 	stored, err := h.studio.Store.With(ctx).Home(id)
 	if err != nil {
@@ -75,7 +75,7 @@ func cannotPlay(home contract.Home) error {
 	return studio.Fail(studio.ErrInvalid, "home.open-phases", "name", home.Name)
 }
 
-// PageOf is the page of a passage of a plan, by its number from 1, in as many rounds as it is planned.
+// PageOf returns the page of a passage of a plan, by its number from 1, in as many rounds as it is planned.
 func PageOf(
 	template []byte,
 	doc plan.Document,
@@ -121,7 +121,7 @@ func page(template []byte, s contract.HomeSheet, document []byte, fingers string
 	return filled(template, data)
 }
 
-// Recordings is what the recorded voice says in the page of a home practice.
+// Recordings returns what the recorded voice says in the page of a home practice.
 func (h *Homes) Recordings(ctx context.Context, id int64) (contract.HomeRecordings, error) {
 	list := contract.HomeRecordings{Sums: []string{}, Missing: []string{}}
 	stored, err := h.studio.Store.With(ctx).Home(id)
@@ -202,7 +202,7 @@ func (c choice) set(fields plan.Fields) {
 // mostAtOnce is how long the longest choice may take, in milliseconds: the ceiling of handbook.md section 9.
 const mostAtOnce = taught.MostHomeMinutes * 60_000
 
-// amounts is how much there is to choose from: as it was given, less and more.
+// amounts returns how much there is to choose from: as it was given, less and more.
 func amounts(p *plan.Passage) []choice {
 	if p.Practice.FillsMinutes() {
 		var list []choice

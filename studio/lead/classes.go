@@ -14,7 +14,7 @@ import (
 	"vastlantern/studio/contract"
 )
 
-// Classes is the room.
+// Classes leads classes.
 type Classes struct {
 	studio  *studio.Studio
 	library Library
@@ -31,7 +31,7 @@ type Classes struct {
 	newest             newestScore
 }
 
-// Library is what leading asks of the groups.
+// Library is what leading needs from the groups.
 type Library interface {
 	EveryGroupByID(context.Context) (map[int64]*contract.Group, error)
 	// ChoicesFor is the ways of the school, with those of the group in place.
@@ -39,26 +39,26 @@ type Library interface {
 	CareFor(context.Context, *contract.Group, time.Time) (care.Room, error)
 }
 
-// Plans is what leading asks of the room where plans are made.
+// Plans is what leading needs from planning.
 type Plans interface {
 	ToLead(ctx context.Context, id int64, fitted bool, softer []int) (stored store.Plan, document []byte, p *plan.Plan,
 		err error)
 	Add(ctx context.Context, document []byte, group int64) (contract.Plan, error)
 }
 
-// Voices is what leading asks of the recorded voices.
+// Voices is what leading needs from the recorded voices.
 type Voices interface {
-	// Speaking is what the voice that speaks in a language makes of texts: nil where the browser's own does.
+	// Speaking is what the voice that speaks in a language makes of texts: nil if the browser's own does.
 	Speaking(ctx context.Context, language string) (func(texts []string) *contract.Speaker, error)
 }
 
-// New is the room of a studio.
+// New returns the room of a studio.
 func New(s *studio.Studio, l Library, p Plans, v Voices) *Classes {
 	return &Classes{studio: s, library: l, plans: p, voices: v, mainCues: newLiveCues(), laneCues: newLiveCues()}
 }
 
-// WhileNothingBegins does something that must not meet a class as it begins or is adjusted; running is the class that
-// is being led, or nil.
+// WhileNothingBegins runs work that must not overlap with a class beginning or being adjusted. running is the class in
+// progress, or nil.
 func (c *Classes) WhileNothingBegins(ctx context.Context, work func(running *studio.Class) error) error {
 	c.leading.Lock()
 	defer c.leading.Unlock()

@@ -18,7 +18,7 @@ var update = flag.Bool("update", false, "write the files that hold the screens t
 // codecCases is read by ui/src/wire/score.test.ts too: what is sent of each score, and its lists as they are meant.
 const codecCases = "../../ui/score.cases.json"
 
-// lists is what a score packs.
+// lists holds the packed lists of a score.
 type lists struct {
 	Phases     []contract.ScorePhase `json:"phases"`
 	Lane       []contract.ScorePhase `json:"lane"`

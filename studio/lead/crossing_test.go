@@ -27,7 +27,7 @@ var passages = []string{
 	`{"type": "practice", "practice": "nadi-shodhana", "counts": "3:0:6", "minutes": 2, "pace": "own"}`,
 }
 
-// plain is a score as it is written where nothing is packed.
+// plain returns the unpacked form of a score.
 func plain(t require.TestingT, s contract.Score) string {
 	type bare contract.Score
 	text, err := json.Marshal(bare(s))

@@ -30,7 +30,7 @@ type triedCues struct {
 	cues   *cue.Class
 }
 
-// mostTries is how many try-outs and rehearsals are followed at once.
+// mostTries is the number of try-outs and rehearsals followed at once.
 const mostTries = 8
 
 func newLiveCues() *liveCues {
@@ -41,7 +41,7 @@ func newLiveCues() *liveCues {
 	return &liveCues{tried: tried}
 }
 
-// of is the cues of a class as it stands.
+// of returns the cues of a class at this point.
 func (live *liveCues) of(l *studio.Class, lane cue.Lane) *cue.Class {
 	switch {
 	case !l.Stored.EndedAt.IsZero():
@@ -70,7 +70,7 @@ func (live *liveCues) ofTried(l *studio.Class, lane cue.Lane) *cue.Class {
 	return cues
 }
 
-// known is how far the cues of a class that is not stored are known: nothing where it was adjusted differently.
+// known returns how far the cues of a class that is not stored are known: nothing where it was adjusted differently.
 func (live *liveCues) known(document []byte, script []pace.Adjustment) triedCues {
 	known, there := live.tried.Get(sha256.Sum256(document))
 	if !there || len(known.script) > len(script) ||
@@ -80,7 +80,7 @@ func (live *liveCues) known(document []byte, script []pace.Adjustment) triedCues
 	return triedCues{known.script, known.cues.Copy()}
 }
 
-// follow makes the adjustments that are new. The last of them brings the class to where it stands, which is known.
+// follow makes the adjustments that are new. The last of them brings the class to where it is, which is known.
 func follow(cues *cue.Class, l *studio.Class, adjusted int) *cue.Class {
 	for i := adjusted; i < len(l.Script); i++ {
 		if i+1 < len(l.Script) {

@@ -12,7 +12,7 @@ import (
 	"vastlantern/studio/desk/desktest"
 )
 
-// taps is a script of as many changes of tempo, half a second apart.
+// taps returns a script of as many changes of tempo, half a second apart.
 func taps(n int) []contract.Tried {
 	var script []contract.Tried
 	for i := range n {

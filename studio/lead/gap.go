@@ -10,7 +10,7 @@ import (
 	"vastlantern/studio/contract"
 )
 
-// Gap tells what to do about a stretch that began at that time of the class and in which no screen of the teacher's
+// Gap reports what to do about a stretch that began at that time of the class and in which no screen of the teacher's
 // showed the count: the lid was closed, the program or the browser had ended.
 func (c *Classes) Gap(ctx context.Context, id, from int64) (contract.Gap, error) {
 	l, err := c.Open(ctx, id)
@@ -22,8 +22,8 @@ func (c *Classes) Gap(ctx context.Context, id, from int64) (contract.Gap, error)
 	return contract.Gap{Away: where(l, from), Now: where(l, at), Again: again}, nil
 }
 
-// lost is where in the class a gap begins that can be taken back: at its first moment, if the class could be paused
-// there and nobody has adjusted it since.
+// lost returns where in the class a gap begins that can be taken back: at its first moment, if the class could be
+// paused there and nobody has adjusted it since.
 func lost(l *studio.Class, from, at int64) (int64, bool) {
 	from = max(0, from)
 	if n := len(l.Script); from >= at || n > 0 && from < l.Script[n-1].At {
@@ -33,7 +33,7 @@ func lost(l *studio.Class, from, at int64) (int64, bool) {
 	return from, moment.Passage > 0 && moment.Met.Has(pace.ToPause)
 }
 
-// where is a moment of the class.
+// where returns a moment of the class.
 func where(l *studio.Class, at int64) fact.Fact {
 	moment := l.Led.At(max(0, at))
 	if moment.Passage == 0 {
@@ -46,8 +46,8 @@ func where(l *studio.Class, at int64) fact.Fact {
 	return fact.New("name", "name", name)
 }
 
-// TakeAgain takes a round again that was lost from sight: everybody breathed naturally from then until now, and what
-// was in progress then starts over. The record has it as such a pause.
+// TakeAgain repeats a round that no screen showed: the time from then until now becomes a pause with natural breath,
+// and the round starts over. The record has it as such a pause.
 func (c *Classes) TakeAgain(ctx context.Context, id int64, want contract.TakeAgain) (contract.Adjusted, error) {
 	c.leading.Lock()
 	defer c.leading.Unlock()
@@ -79,7 +79,7 @@ func (c *Classes) TakeAgain(ctx context.Context, id int64, want contract.TakeAga
 			return contract.Adjusted{}, err
 		}
 	}
-	// The pause first: if all ends between the two, the class stands in natural breath and waits.
+	// The pause first: if all ends between the two, the class is in natural breath and waits.
 	if _, err := c.adjust(ctx, l, from, contract.Adjust{Key: want.Key + "-lost", Do: pace.ToPause,
 		Origin: want.Origin}); err != nil {
 		return contract.Adjusted{}, err

@@ -18,9 +18,8 @@ const (
 	noteTimeEvery = 5 * time.Second
 )
 
-// Keep looks after what nobody asks for, until the context ends: what could not be stored is stored, a class that came
-// to its end is noted as over, and how far the clock is stands in the data file. Nothing of what is taught depends on
-// it.
+// Keep does background work until the context ends: it stores what could not be stored before, marks a class that has
+// ended, and saves the clock's time. The timeline does not depend on it.
 func (c *Classes) Keep(ctx context.Context) {
 	tick := time.NewTicker(everySecond)
 	defer tick.Stop()
@@ -49,7 +48,7 @@ func (c *Classes) Keep(ctx context.Context) {
 
 const clockName = "clock"
 
-// NoteTime notes how far the clock is while a class is in progress.
+// NoteTime saves the clock's time while a class is in progress.
 func (c *Classes) NoteTime(ctx context.Context) error {
 	class, err := c.current(ctx)
 	if err != nil || class == nil {

@@ -65,7 +65,7 @@ func TestTimeOfAClassNeverRunsBackwards(t *testing.T) {
 		require.NoError(t, err)
 		want := reached + 60_000
 		if c.reboot && c.set < 0 {
-			want = reached // nothing tells how long it was down
+			want = reached // nothing reports how long it was down
 		}
 		assert.InDelta(t, want, after.At(d.Now()), float64(c.within.Milliseconds()), name)
 		pass(30 * time.Second)

@@ -1,5 +1,5 @@
-// Package lead is where a class is led: it begins, is adjusted, and ends; what was seen in the room and what was
-// tapped; and the score from which every screen plays it.
+// Package lead leads a class: beginning, adjusting and ending it, signs and taps, and the score from which every screen
+// plays it.
 package lead
 
 import (
@@ -19,7 +19,7 @@ import (
 	"vastlantern/studio/contract"
 )
 
-// Begin starts a class from a plan, now. Only one class runs at a time.
+// Begin starts a class from a plan now. Only one class runs at a time.
 func (c *Classes) Begin(ctx context.Context, want contract.Lead) (contract.Score, error) {
 	c.leading.Lock()
 	defer c.leading.Unlock()
@@ -62,7 +62,7 @@ func (c *Classes) begin(ctx context.Context, want contract.Lead) (contract.Score
 	return c.notifyWithScore(ctx, l)
 }
 
-// unacknowledged is the strong cautions of the plan that nobody said were read.
+// unacknowledged returns the strong cautions of the plan that nobody said were read.
 func unacknowledged(p *plan.Plan, read []string) []fact.Fact {
 	var missing []fact.Fact
 	for _, c := range contract.StrongOf(p) {
@@ -73,7 +73,7 @@ func unacknowledged(p *plan.Plan, read []string) []fact.Fact {
 	return missing
 }
 
-// endRunning sees to it that no class is running, by ending it if that is wanted.
+// endRunning makes sure that no class is running, by ending it if that is wanted.
 func (c *Classes) endRunning(ctx context.Context, end bool) error {
 	running, err := c.InProgress(ctx)
 	if err != nil || running == nil {
@@ -95,7 +95,7 @@ func (c *Classes) endRunning(ctx context.Context, end bool) error {
 	return err
 }
 
-// InProgress is the class that is being led, or nil.
+// InProgress returns the class in progress, or nil.
 func (c *Classes) InProgress(ctx context.Context) (*studio.Class, error) {
 	class, err := c.current(ctx)
 	if err != nil || class == nil {
@@ -108,7 +108,7 @@ func (c *Classes) InProgress(ctx context.Context) (*studio.Class, error) {
 	return l, nil
 }
 
-// Running is the class that is being led, for the way back to it; it asks the data file for nothing.
+// Running returns a link to the class in progress. It does not read the data file.
 func (c *Classes) Running(ctx context.Context) (contract.Running, error) {
 	l, err := c.InProgress(ctx)
 	if err != nil || l == nil {
@@ -117,7 +117,7 @@ func (c *Classes) Running(ctx context.Context) (contract.Running, error) {
 	return contract.Running{ClassID: l.Stored.ID, Title: l.Plan.Title}, nil
 }
 
-// Score is the timeline of a class as it stands.
+// Score returns the timeline of a class at this point.
 func (c *Classes) Score(ctx context.Context, id int64) (contract.Score, error) {
 	l, err := c.Open(ctx, id)
 	if err != nil {
@@ -126,7 +126,7 @@ func (c *Classes) Score(ctx context.Context, id int64) (contract.Score, error) {
 	return c.score(ctx, l)
 }
 
-// RunningScore is the score of the class that is being led, nil where none is.
+// RunningScore returns the score of the class that is being led, nil if none is.
 func (c *Classes) RunningScore(ctx context.Context) (*contract.Score, error) {
 	l, err := c.InProgress(ctx)
 	if err != nil || l == nil {
@@ -140,8 +140,8 @@ func (c *Classes) RunningScore(ctx context.Context) (*contract.Score, error) {
 const tooLate = 5 * time.Second
 
 // Adjust makes a live adjustment, now. It is stored before it is answered, refused ones too; where it cannot be stored
-// just now the class goes on with it all the same, and the score says what is not stored. A press that was made too
-// long ago is refused, but for a note or what was seen, which is kept with its moment.
+// at the moment the class goes on with it all the same, and the score says what is not stored. A press that was made
+// too long ago is refused, except for a note or what was seen, which is kept with its moment.
 func (c *Classes) Adjust(ctx context.Context, id int64, want contract.Adjust) (contract.Adjusted, error) {
 	c.leading.Lock()
 	defer c.leading.Unlock()
@@ -163,7 +163,7 @@ func (c *Classes) Adjust(ctx context.Context, id int64, want contract.Adjust) (c
 	return c.adjusted(ctx, l, number)
 }
 
-// moment is the time of the class at which a press acts, or why it does not.
+// moment returns the time of the class at which a press acts, or why it does not.
 func (c *Classes) moment(l *studio.Class, want contract.Adjust) (int64, error) {
 	now := c.studio.Now()
 	at := l.At(now)
@@ -207,7 +207,7 @@ func within(want contract.Adjust) error {
 	return nil
 }
 
-// toBytes is how long what an adjustment is set to is as JSON; what cannot be JSON is too long for any bound.
+// toBytes returns how long what an adjustment is set to is as JSON; what cannot be JSON is too long for any bound.
 func toBytes(to any) int {
 	text, err := json.Marshal(to)
 	if err != nil {
@@ -260,7 +260,7 @@ func (c *Classes) adjust(ctx context.Context, l *studio.Class, at int64, want co
 	return number, nil
 }
 
-// scriptLine is an adjustment as a line of a script.
+// scriptLine returns an adjustment as a line of a script.
 func scriptLine(at int64, want contract.Adjust) ([]byte, error) {
 	want.PressedMS = nil // it has become the time
 	return json.Marshal(struct {

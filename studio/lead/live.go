@@ -33,7 +33,7 @@ type liveClass struct {
 	class  *live
 }
 
-// current is the class in progress, or nil. One that cannot be read is none: it is told of as damaged.
+// current returns the class in progress, or nil. One that cannot be read is none: it is reported as damaged.
 func (c *Classes) current(ctx context.Context) (*live, error) {
 	c.live.mutex.Lock()
 	defer c.live.mutex.Unlock()
@@ -71,7 +71,7 @@ func (c *Classes) loadLive(ctx context.Context) (*live, error) {
 	return class, nil
 }
 
-// liveOf is the class as it is stored.
+// liveOf returns the class as it is stored.
 func liveOf(stored store.Class, rows []store.Adjustment) (*live, error) {
 	led, err := studio.ReadClass(stored, rows)
 	return &live{stored: stored, rows: rows, led: led}, err
@@ -84,7 +84,7 @@ func (c *Classes) setLive(class *live) {
 	c.live.class, c.live.loaded = class, true
 }
 
-// Open is a class with everything that was pressed, also what is not in the data file yet.
+// Open returns a class with everything that was pressed, also what is not in the data file yet.
 func (c *Classes) Open(ctx context.Context, id int64) (*studio.Class, error) {
 	current, err := c.current(ctx)
 	if err == nil && current != nil && current.stored.ID == id {
@@ -105,14 +105,14 @@ func (c *Classes) Open(ctx context.Context, id int64) (*studio.Class, error) {
 	return class, c.studio.OrDamaged(err, store.KindClass, stored.ID)
 }
 
-// read is the class with everything that was pressed.
+// read returns the class with everything that was pressed.
 func (l *live) read() *studio.Class {
 	class := l.led.Copy()
 	class.Stored, class.Unstored, class.WhyUnstored = l.stored, l.unstored, l.why
 	return class
 }
 
-// with is the class with the row made too.
+// with returns the class with the row made too.
 func (l *live) with(row store.Adjustment) (*live, error) {
 	next := *l
 	next.rows, next.led = append(slices.Clip(l.rows), row), l.led.Next()
@@ -123,8 +123,8 @@ func (l *live) with(row store.Adjustment) (*live, error) {
 	return &next, nil
 }
 
-// keep adds a row to the class in progress and stores it, or keeps it in memory where that is not possible just now.
-// Whoever calls it holds c.leading.
+// keep adds a row to the class in progress and stores it, or keeps it in memory where that is not possible at the
+// moment. Whoever calls it holds c.leading.
 func (c *Classes) keep(ctx context.Context, class *live, row store.Adjustment) (*live, error) {
 	next, err := class.with(row)
 	if err != nil { // what cannot be read again is not stored
@@ -197,8 +197,8 @@ func (c *Classes) storeHeld(ctx context.Context) error {
 	return nil
 }
 
-// alreadyStored is the held rows that are in the data file after all: a write can reach the disk although its answer
-// was an error.
+// alreadyStored returns the held rows that are in the data file after all: a write can reach the disk although its
+// answer was an error.
 func (c *Classes) alreadyStored(ctx context.Context, class *live) ([]store.Adjustment, error) {
 	there, err := c.studio.Store.With(ctx).Adjustments(class.stored.ID)
 	if err != nil {
@@ -274,7 +274,7 @@ func (c *Classes) Settle(ctx context.Context) error {
 	return nil
 }
 
-// notStored tells what was pressed in the class and is not in the data file yet.
+// notStored reports what was pressed in the class and is not in the data file yet.
 func notStored(l *studio.Class) *contract.Unstored {
 	if l.Unstored == 0 {
 		return nil

@@ -66,7 +66,7 @@ func (c *Classes) BeginSample(ctx context.Context) (contract.Score, error) {
 	return c.begin(ctx, contract.Lead{PlanID: planned.ID, Acknowledged: contract.StrongCautions(planned)})
 }
 
-// samplePlan is the plan of the sample, 0 where there is none.
+// samplePlan returns the plan of the sample, 0 if there is none.
 func (c *Classes) samplePlan(ctx context.Context) (int64, error) {
 	if known := c.sample.Load(); known != nil {
 		return known.Plan, nil
@@ -104,13 +104,13 @@ func (c *Classes) removeSample(ctx context.Context) error {
 	return nil
 }
 
-// isSample tells whether a class of the plan is the sample.
+// isSample reports whether a class of the plan is the sample.
 func (c *Classes) isSample(plan int64) bool {
 	known := c.sample.Load()
 	return known != nil && known.Plan != 0 && known.Plan == plan
 }
 
-// endedSample is the sample that was led last, if the number is its class; else nil.
+// endedSample returns the sample that was led last, if the number is its class; else nil.
 func (c *Classes) endedSample(id int64) *live {
 	if known := c.sample.Load(); known != nil && known.last != nil && known.last.stored.ID == id {
 		return known.last

@@ -68,7 +68,7 @@ func (c *Classes) scoreAt(ctx context.Context, l *studio.Class, at int64) (contr
 	return score, nil
 }
 
-// PlanScore is the whole of a plan as it is played without this program: from 0, with nobody there that is known.
+// PlanScore returns the whole of a plan as it is played without this program: from 0, with nobody there that is known.
 // fingers is the way of the fingers at the nose.
 func PlanScore(p *plan.Plan, fingers string) contract.Score {
 	cues := func(l *studio.Class, lane cue.Lane) *cue.Class { return cue.Begin(l.Plan, lane) }
@@ -77,7 +77,7 @@ func PlanScore(p *plan.Plan, fingers string) contract.Score {
 	return score
 }
 
-// PlanScore is the function of the same name with the recorded voice that speaks, for the rooms of the studio.
+// PlanScore returns the function of the same name with the recorded voice that speaks, for the rooms of the studio.
 func (c *Classes) PlanScore(ctx context.Context, p *plan.Plan, fingers string) (contract.Score, error) {
 	score := PlanScore(p, fingers)
 	says, err := c.voices.Speaking(ctx, p.Words.Tag)
@@ -87,7 +87,7 @@ func (c *Classes) PlanScore(ctx context.Context, p *plan.Plan, fingers string) (
 	return score, err
 }
 
-// texts is all that is said in a score.
+// texts returns all that is said in a score.
 func texts(score *contract.Score) []string {
 	var list []string
 	phases := slices.Concat(score.Phases, score.Lane)
@@ -138,9 +138,9 @@ func shape(l *studio.Class, here *people, at int64, mainCues, laneCues cuesOf) c
 // cuesOf is the cues of a class on a lane.
 type cuesOf func(l *studio.Class, lane cue.Lane) *cue.Class
 
-// who is there: the group of a class, what care asks of it, how its fingers lie at the nose, and whose voice speaks. It
-// is read once and kept until any of it has changed. Where the data file cannot be read just now, it is what was read
-// last of a class that is led, which goes on with it.
+// who returns there: the group of a class, what care asks of it, how its fingers lie at the nose, and whose voice
+// speaks. It is read once and kept until any of it has changed. Where the data file cannot be read at the moment, it is
+// what was read last of a class that is led, which goes on with it.
 func (c *Classes) who(ctx context.Context, class store.Class, language string) (*people, error) {
 	last := c.people.Load()
 	known := last != nil && last.class == class.ID
@@ -187,14 +187,14 @@ type people struct {
 	group   *contract.Group
 	asks    care.Room
 	fingers string
-	says    func(texts []string) *contract.Speaker // nil where the browser's own voice speaks
+	says    func(texts []string) *contract.Speaker // nil if the browser's own voice speaks
 }
 
 func ways(w *words.Words, side breath.Through) contract.Ways {
 	return contract.Ways{Named: w.Named(side), Hand: w.Hand(side)}
 }
 
-// laneOf is the gentler lane from the stage in progress on, if there is one from there on.
+// laneOf returns the gentler lane from the stage in progress on, if there is one from there on.
 func laneOf(tl pace.Timeline, at int64, p *plan.Plan) []contract.ScorePhase {
 	for i := range fromStage(tl.Rows, at) {
 		if row := &tl.Rows[len(tl.Rows)-1-i]; !row.Beside.None() {
@@ -224,7 +224,7 @@ func sameStage(a, b pace.Row) bool {
 	return a.Passage == b.Passage && a.Stage == b.Stage && a.Round == b.Round && a.Kept == b.Kept
 }
 
-// spoken is what the voice still has to say.
+// spoken returns what the voice still has to say.
 func spoken(all []cue.Spoken, at int64) []contract.Spoken {
 	list := []contract.Spoken{}
 	for _, s := range all {
@@ -246,7 +246,7 @@ func linesFor(p *plan.Passage) []plan.Who {
 	return list
 }
 
-// signsOf is the signals that can be seen in a passage, with the measure in force.
+// signsOf returns the signals that can be seen in a passage, with the measure in force.
 func signsOf(p *plan.Passage, m plan.Measure) []string {
 	list := []string{}
 	for _, seen := range room.Signals {
@@ -257,7 +257,7 @@ func signsOf(p *plan.Passage, m plan.Measure) []string {
 	return list
 }
 
-// ownRound is a round of what a passage breathes at own pace, as it is in force, and its pattern in one line.
+// ownRound returns a round of what a passage breathes at own pace, as it is in force, and its pattern in one line.
 func ownRound(p *plan.Plan, passage int, m plan.Measure) ([]contract.ScorePhase, string) {
 	if own := &p.Passages[passage]; own.OwnPace {
 		rows := pace.OneRound(p, passage, m)
@@ -266,7 +266,8 @@ func ownRound(p *plan.Plan, passage int, m plan.Measure) ([]contract.ScorePhase,
 	return []contract.ScorePhase{}, ""
 }
 
-// passages is the running order as it stands: when each passage began or will, what waits taken as planned.
+// passages returns the running order at this point: when each passage began or will begin. What waits counts as
+// planned.
 func passages(l *studio.Class, tl pace.Timeline, wait *contract.Wait, who care.Room) []contract.ScorePassage {
 	now := l.Led.Passages()
 	list := make([]contract.ScorePassage, len(l.Plan.Passages))

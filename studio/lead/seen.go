@@ -9,7 +9,7 @@ import (
 	"vastlantern/studio/contract"
 )
 
-// Signals is what can be seen in a room, in the order of the pad.
+// Signals returns what can be seen in a room, in the order of the pad.
 func (c *Classes) Signals() []contract.Signal {
 	list := make([]contract.Signal, 0, len(room.Signals))
 	for _, seen := range room.Signals {
@@ -43,7 +43,7 @@ func (c *Classes) Saw(ctx context.Context, id int64, saw contract.Saw) (contract
 	return proposed, err
 }
 
-// ProposedIn is what to do about what is seen in a class at a time of it. It has no score.
+// ProposedIn returns what to do about what is seen in a class at a time of it. It has no score.
 func (c *Classes) ProposedIn(l *studio.Class, at int64, see string) (contract.Proposed, error) {
 	scene := room.Scene{Now: l.Led.At(at), SlotEnd: l.Plan.Slot.Times(60_000).Round()}
 	if scene.Now.Passage > 0 {
@@ -71,7 +71,7 @@ func (c *Classes) ProposedIn(l *studio.Class, at int64, see string) (contract.Pr
 	return proposed, err
 }
 
-// asAdjusts is adjustments as a screen sends them.
+// asAdjusts returns adjustments as a screen sends them.
 func asAdjusts(do []pace.Adjustment, because string) ([]contract.Adjust, error) {
 	list := []contract.Adjust{}
 	for _, a := range do {

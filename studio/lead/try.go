@@ -45,14 +45,14 @@ func (c *Classes) Try(ctx context.Context, plan int64, try contract.Try) (contra
 	return c.ScoreOf(ctx, l, max(before, try.AtMS))
 }
 
-// ScoreOf is the score of a class that is not stored, so far. Its times are those of the class, from 0.
+// ScoreOf returns the score of a class that is not stored, so far. Its times are those of the class, from 0.
 func (c *Classes) ScoreOf(ctx context.Context, l *studio.Class, at int64) (contract.Score, error) {
 	score, err := c.scoreAt(ctx, l, at)
 	score.StartedMS = 0
 	return score, err
 }
 
-// Adjustment is what a screen sends, as a class takes it at a time of it.
+// Adjustment returns what a screen sends, as a class takes it at a time of it.
 func (c *Classes) Adjustment(at int64, want contract.Adjust) (pace.Adjustment, error) {
 	if err := within(want); err != nil {
 		return pace.Adjustment{}, err

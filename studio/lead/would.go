@@ -7,7 +7,7 @@ import (
 	"vastlantern/studio/contract"
 )
 
-// Would tells what each of the adjustments would do if it were made now.
+// Would reports what each of the adjustments would do if it were made now.
 func (c *Classes) Would(ctx context.Context, id int64, wants []contract.Adjust) ([]contract.Preview, error) {
 	l, err := c.Open(ctx, id)
 	if err != nil {

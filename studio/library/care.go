@@ -9,7 +9,7 @@ import (
 	"vastlantern/studio/contract"
 )
 
-// CareFor is who and when a plan is for, as the rules of care ask.
+// CareFor returns who and when a plan is for, as the rules of care ask.
 func (l *Library) CareFor(ctx context.Context, group *contract.Group, at time.Time) (care.Room, error) {
 	choices, err := l.ChoicesFor(ctx, group)
 	room := care.Room{

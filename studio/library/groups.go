@@ -27,7 +27,7 @@ func shapeGroup(g store.Group) *contract.Group {
 	}
 }
 
-// GroupsByID is all groups, as screens see them.
+// GroupsByID returns all groups, as screens see them.
 func (l *Library) GroupsByID(ctx context.Context) (map[int64]*contract.Group, error) {
 	list, err := l.studio.Store.With(ctx).Groups()
 	groups := make(map[int64]*contract.Group, len(list))
@@ -50,7 +50,7 @@ func (l *Library) EveryGroupByID(ctx context.Context) (map[int64]*contract.Group
 	return groups, err
 }
 
-// Groups is the groups by name, and what a form of one has to ask.
+// Groups returns the groups by name, and what a form of one has to ask.
 func (l *Library) Groups(ctx context.Context) (contract.Groups, error) {
 	all, err := l.GroupsByID(ctx)
 	if err != nil {
@@ -95,13 +95,13 @@ func (l *Library) SaveGroup(ctx context.Context, g contract.Group) (contract.Gro
 	return *shapeGroup(saved), studio.Replaced(err, store.KindGroup, g.ID)
 }
 
-// sameGroup tells whether two groups are the same but for their revisions.
+// sameGroup reports whether two groups are the same except for their revisions.
 func sameGroup(a, b contract.Group) bool {
 	a.Revision = b.Revision
 	return reflect.DeepEqual(a, b)
 }
 
-// CheckGroup is a group as it is stored, without what says nothing, or what is wrong in it.
+// CheckGroup returns a group as it is stored, without what says nothing, or what is wrong in it.
 func (*Library) CheckGroup(g contract.Group) (store.Group, error) {
 	row := store.Group{
 		ID:         g.ID,
@@ -149,7 +149,7 @@ func (l *Library) AddGroup(ctx context.Context, name, level string, size int) (c
 	return l.SaveGroup(ctx, contract.Group{Name: name, Level: level, Size: size, Weekday: -1})
 }
 
-// Group is the group with the id, nil for 0.
+// Group returns the group with the id, nil for 0.
 func (l *Library) Group(ctx context.Context, id int64) (*contract.Group, error) {
 	if id == 0 {
 		return nil, nil

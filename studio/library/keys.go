@@ -27,9 +27,9 @@ func meaning(control string) contract.Means {
 	return contract.Means{ID: control, Says: fact.New("control." + control + ".card")}
 }
 
-// usualKeys is what pedals mean where nothing was chosen: one pedal is enough to lead a whole class, with a short press
-// to go on, and a long one or two for natural breath. down and up are what was chosen for Page Down and Page Up before
-// there was more to choose.
+// usualKeys returns what pedals mean if nothing was chosen: one pedal is enough to lead a whole class, with a short
+// press to go on, and a long one or two for natural breath. down and up are what was chosen for Page Down and Page Up
+// before there was more to choose.
 func usualKeys(down, up string) contract.Keys {
 	return contract.Keys{Letters: map[string]string{}, Remote: []contract.RemoteKey{
 		{Key: "PageDown", Press: contract.Short, Means: cmp.Or(down, "go-on")},
@@ -47,7 +47,7 @@ var (
 
 const mostKeys = 60
 
-// checkKeys tells what is wrong with the keys, and fills in what is not there.
+// checkKeys reports what is wrong with the keys, and fills in what is not there.
 func checkKeys(k *contract.Keys) error {
 	k.Letters = contract.OrEmpty(k.Letters)
 	k.Remote = append([]contract.RemoteKey{}, k.Remote...)

@@ -1,5 +1,4 @@
-// Package library is what a teacher works with: the practice book and own practices, the groups, the school, and what
-// care asks for a group.
+// Package library holds the practice book and own practices, the groups, the school, and the care for a group.
 package library
 
 import "vastlantern/studio"
@@ -7,5 +6,5 @@ import "vastlantern/studio"
 // Library is the room.
 type Library struct{ studio *studio.Studio }
 
-// New is the library of a studio.
+// New returns the library of a studio.
 func New(s *studio.Studio) *Library { return &Library{s} }

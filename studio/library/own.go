@@ -22,8 +22,8 @@ import (
 	"vastlantern/studio/contract"
 )
 
-// OwnPractices is the teacher's own practices. One that can no longer be read is left out: its file is still there to
-// mend.
+// OwnPractices returns the teacher's own practices. One that can no longer be read is left out: its file is still there
+// to mend.
 func (l *Library) OwnPractices(ctx context.Context) ([]*practice.Practice, error) {
 	stored, err := l.studio.Store.With(ctx).Practices()
 	var list []*practice.Practice
@@ -35,7 +35,7 @@ func (l *Library) OwnPractices(ctx context.Context) ([]*practice.Practice, error
 	return list, err
 }
 
-// asObject is a practice's file as an object of JSON.
+// asObject returns a practice's file as an object of JSON.
 func asObject(file []byte) (map[string]any, error) {
 	text, err := yaml.YAMLToJSON(file)
 	if err != nil {
@@ -47,7 +47,7 @@ func asObject(file []byte) (map[string]any, error) {
 	return object, decoder.Decode(&object)
 }
 
-// OwnPractice is the file of a practice, to be changed: of the catalogue's, the beginning of an own one.
+// OwnPractice returns the file of a practice, to be changed: of the catalogue's, the beginning of an own one.
 func (l *Library) OwnPractice(ctx context.Context, id string) (contract.PracticeFile, error) {
 	stored, err := l.studio.Store.With(ctx).Practices()
 	if err != nil {
@@ -154,7 +154,7 @@ func readOwn(text string) (*practice.Practice, error) {
 	return p, nil
 }
 
-// DraftPractice tells what the file of an own practice means while it is being written.
+// DraftPractice reports what the file of an own practice means while it is being written.
 func (l *Library) DraftPractice(text string) contract.PracticeDrafted {
 	p, err := readOwn(text)
 	if err != nil {
@@ -166,8 +166,8 @@ func (l *Library) DraftPractice(text string) contract.PracticeDrafted {
 	return contract.PracticeDrafted{Page: &page, Sample: &score}
 }
 
-// firstLine is what an error tells; of one of the YAML reader the first line, without the colours and the excerpt that
-// it adds.
+// firstLine returns what an error tells; of one of the YAML reader the first line, without the colours and the excerpt
+// that it adds.
 func firstLine(err error) fact.Fact {
 	told := fact.Of(err)
 	if told.ID == fact.Plain {
@@ -265,7 +265,7 @@ func (l *Library) RemovePractice(ctx context.Context, id string) (contract.Done,
 	return contract.Done{Say: fact.New("done.practice-removed")}, err
 }
 
-// CheckPractice is the id and the name of an own practice from its file, or what is wrong in it.
+// CheckPractice returns the id and the name of an own practice from its file, or what is wrong in it.
 func (*Library) CheckPractice(file string) (id, name string, err error) {
 	p, err := readOwn(file)
 	if err != nil {

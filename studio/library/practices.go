@@ -18,7 +18,7 @@ import (
 	"vastlantern/studio/contract"
 )
 
-// Practices is the practice book: the catalogue, and the teacher's own.
+// Practices returns the practice book: the catalogue, and the teacher's own.
 func (l *Library) Practices(ctx context.Context, group int64) (contract.Book, error) {
 	own, err := l.OwnPractices(ctx)
 	if err != nil {
@@ -97,7 +97,7 @@ func page(p *practice.Practice, room care.Room) contract.Practice {
 	return page
 }
 
-// courseInWords is one passage of a course, with what tells it from the others: "chest 6:6 ×3".
+// courseInWords returns one passage of a course, with what tells it from the others: "chest 6:6 ×3".
 func courseInWords(fields plan.Fields, p *plan.Passage) string {
 	words, widths := fields.Variant()
 	if widths {
@@ -108,7 +108,7 @@ func courseInWords(fields plan.Fields, p *plan.Passage) string {
 
 func texts(list []string) []string { return append([]string{}, list...) }
 
-// Sample is two rounds of the practice, for its lamp sheet to play silently on its page.
+// Sample returns two rounds of the practice, for its lamp sheet to play silently on its page.
 func (l *Library) Sample(ctx context.Context, id string) (contract.Score, error) {
 	own, err := l.OwnPractices(ctx)
 	if err != nil {
@@ -146,7 +146,7 @@ func sample(p *practice.Practice) contract.Score {
 	}
 }
 
-// PracticeNames is the names of all practices, by id.
+// PracticeNames returns the names of all practices, by id.
 func (l *Library) PracticeNames(ctx context.Context) (map[string]string, error) {
 	own, err := l.OwnPractices(ctx)
 	names := map[string]string{}

@@ -24,7 +24,7 @@ import (
 
 const settingsName = "teacher"
 
-// Settings is what the teacher has chosen, with what there is to choose from.
+// Settings returns what the teacher has chosen, with what there is to choose from.
 func (l *Library) Settings(ctx context.Context) (contract.Settings, error) {
 	// before the rest: a save in between makes it old, not lost
 	_, revision, err := l.studio.Store.With(ctx).SettingAt(settingsName)
@@ -50,8 +50,8 @@ func (l *Library) Settings(ctx context.Context) (contract.Settings, error) {
 	return settings, nil
 }
 
-// InForce is what the teacher has chosen, or what holds where nothing is or where it cannot be read: what can be chosen
-// anew keeps nobody from leading.
+// InForce returns what the teacher has chosen, or what holds if nothing is or where it cannot be read: what can be
+// chosen anew keeps nobody from leading.
 func (l *Library) InForce(ctx context.Context) (contract.Choices, error) {
 	chosen, err := l.Chosen(ctx)
 	if err == nil {
@@ -64,7 +64,7 @@ func (l *Library) InForce(ctx context.Context) (contract.Choices, error) {
 	return contract.Choices{Schools: map[string]string{}, Language: "en", OwnWords: map[string]string{}, Keys: &keys}, err
 }
 
-// Language is the one that the teacher has chosen, as a tag; English where none is, or it cannot be read.
+// Language returns the one that the teacher has chosen, as a tag; English if none is, or it cannot be read.
 func (l *Library) Language(ctx context.Context) string {
 	chosen, err := l.Chosen(ctx)
 	if err != nil || chosen.Language == "" {
@@ -73,7 +73,7 @@ func (l *Library) Language(ctx context.Context) string {
 	return chosen.Language
 }
 
-// Chosen is what the teacher has chosen, as it is stored, or store.ErrNotFound.
+// Chosen returns what the teacher has chosen, as it is stored, or store.ErrNotFound.
 func (l *Library) Chosen(ctx context.Context) (contract.Choices, error) {
 	value, err := l.studio.Store.With(ctx).Setting(settingsName)
 	if err != nil {
@@ -194,7 +194,7 @@ func (*Library) CheckChoices(in contract.Choices) (contract.Choices, error) {
 	return in, nil
 }
 
-// ChoicesFor is the teacher's school, with the group's own ways in place where it differs.
+// ChoicesFor returns the teacher's school, with the group's own ways in place where it differs.
 func (l *Library) ChoicesFor(ctx context.Context, group *contract.Group) (school.Choices, error) {
 	now, err := l.InForce(ctx)
 	choices := school.Choices(now.Schools)
@@ -204,7 +204,7 @@ func (l *Library) ChoicesFor(ctx context.Context, group *contract.Group) (school
 	return choices, err
 }
 
-// FingersOf is how the fingers lie at the nose in a group, as its school has it.
+// FingersOf returns how the fingers lie at the nose in a group, as its school has it.
 func (l *Library) FingersOf(ctx context.Context, group *contract.Group) (string, error) {
 	choices, err := l.ChoicesFor(ctx, group)
 	return choices.Way("fingers").ID, err

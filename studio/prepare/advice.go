@@ -18,8 +18,7 @@ import (
 	"vastlantern/studio/contract"
 )
 
-// advised plans a passage as the group's record advises, and tells what and why; none where there is nothing to
-// change.
+// advised plans a passage as the group's record advises, and reports what and why; none if there is nothing to change.
 func advised(fields plan.Fields, p *plan.Passage, h *taught.History) (say, why fact.Fact) {
 	if !p.Led() || p.Trial {
 		return say, why
@@ -53,8 +52,8 @@ func advised(fields plan.Fields, p *plan.Passage, h *taught.History) (say, why f
 	return fact.New("advice.as-advised", "name", p.Name(), "after", after, "before", before), next.Why
 }
 
-// forNext is what the group's record advises for the passages of a plan.
-// Of several passages of a practice only the first has it: one thing is changed at a time.
+// forNext returns what the group's record advises for the passages of a plan. Of several passages of a practice only
+// the first has it: one thing is changed at a time.
 func forNext(doc plan.Document, p *plan.Plan, h *taught.History) []contract.Advice {
 	advice := []contract.Advice{}
 	if tooLong(doc, p) {
@@ -76,8 +75,8 @@ func forNext(doc plan.Document, p *plan.Plan, h *taught.History) []contract.Advi
 	return advice
 }
 
-// Advised is what the record of its group advises for a stored plan. A plan that is half written has advice for what is
-// right in it.
+// Advised returns what the record of its group advises for a stored plan. A plan that is half written has advice for
+// what is right in it.
 func (ps *Plans) Advised(ctx context.Context, stored store.Plan, group *contract.Group) ([]contract.Advice, error) {
 	none := []contract.Advice{}
 	if group == nil {
@@ -94,7 +93,7 @@ func (ps *Plans) Advised(ctx context.Context, stored store.Plan, group *contract
 	return forNext(doc, p, h), nil
 }
 
-// advice is what is to be said of a plan: of its order and length, against the group's own past, and of how long talks
+// advice returns the advice on a plan: of its order and length, against the group's own past, and of how long talks
 // really take.
 func (ps *Plans) advice(ctx context.Context, doc plan.Document, p *plan.Plan, group *contract.Group) ([]contract.Advice,
 	error) {
@@ -118,7 +117,7 @@ func (ps *Plans) advice(ctx context.Context, doc plan.Document, p *plan.Plan, gr
 	return append(list, last...), nil
 }
 
-// talksAdvice is how long the group's own talks really take.
+// talksAdvice returns how long the group's own talks really take.
 func talksAdvice(p *plan.Plan, h *taught.History) []contract.Advice {
 	times, of := h.Talks()
 	if of == 0 ||

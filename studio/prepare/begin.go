@@ -18,7 +18,7 @@ import (
 //go:embed templates/*.plan.json
 var templates embed.FS
 
-// Templates is the plans of ours to begin with.
+// Templates returns the plans that come with the application.
 func (ps *Plans) Templates() ([]contract.Template, error) {
 	files, err := templates.ReadDir("templates")
 	if err != nil {
@@ -78,7 +78,7 @@ func (ps *Plans) Begin(ctx context.Context, want contract.Begin) (contract.Plan,
 	return ps.Add(ctx, text, want.GroupID)
 }
 
-// again is the plan of a class that was led, as planned or as taught.
+// again returns the plan of a past class, as planned or as taught.
 func (ps *Plans) again(ctx context.Context, want contract.Begin) (plan.Document, int64, error) {
 	class, err := ps.past.Class(ctx, want.ClassID)
 	if err != nil {
@@ -111,7 +111,7 @@ func (ps *Plans) again(ctx context.Context, want contract.Begin) (plan.Document,
 	return doc, group, nil
 }
 
-// nextTime is when the group's weekly class is next; zero where it has none.
+// nextTime returns when the group's weekly class is next; zero if it has none.
 func nextTime(group *contract.Group, now time.Time) time.Time {
 	if group == nil || group.Weekday < 0 {
 		return time.Time{}

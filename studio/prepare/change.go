@@ -16,7 +16,7 @@ import (
 	"vastlantern/studio/contract"
 )
 
-// Draft tells what a document means while it is being written, after one change that the core makes.
+// Draft reports what a document means while it is being written, after one change that the core makes.
 func (ps *Plans) Draft(ctx context.Context, d contract.Draft) (contract.Drafted, error) {
 	doc, err := sheet.ReadDocument(bytes.NewReader(d.Document))
 	if err != nil {
@@ -126,10 +126,10 @@ var onePassage = []contract.ChangeKind{
 	contract.ChangeShort, contract.ChangeCount, contract.ChangeOwnWords, contract.ChangeRounds,
 }
 
-// tooLong tells whether the plan is longer than a class can be, so that its passages were not computed (plan.Read).
+// tooLong reports whether the plan is longer than a class can be, so that its passages were not computed (plan.Read).
 func tooLong(doc plan.Document, p *plan.Plan) bool { return len(p.Passages) < len(doc.Passages()) }
 
-// passageOf is a passage of the plan, from 1; where the plan is too long it is read by itself.
+// passageOf returns a passage of the plan, from 1; where the plan is too long it is read by itself.
 func (ps *Plans) passageOf(ctx context.Context, p *plan.Plan, fields plan.Fields, number int) (*plan.Passage, error) {
 	if number <= len(p.Passages) {
 		return &p.Passages[number-1], nil

@@ -17,7 +17,7 @@ import (
 	"vastlantern/studio/contract"
 )
 
-// File is a plan as the file that every command reads.
+// File returns a plan in the file form that every command reads.
 func (ps *Plans) File(ctx context.Context, id int64) (studio.File, error) {
 	stored, err := ps.studio.Store.With(ctx).Plan(id)
 	if err != nil {
@@ -60,7 +60,7 @@ func (ps *Plans) Import(ctx context.Context, in contract.PlanText) (contract.Pla
 	return ps.Add(ctx, text, in.GroupID)
 }
 
-// Sheet is the cue sheet of a plan as written, in the form: csv, json or vtt.
+// Sheet returns the cue sheet of a plan as written, in the form: csv, json or vtt.
 func (ps *Plans) Sheet(ctx context.Context, id int64, form string) (studio.File, error) {
 	stored, err := ps.studio.Store.With(ctx).Plan(id)
 	if err != nil {
@@ -73,7 +73,7 @@ func (ps *Plans) Sheet(ctx context.Context, id int64, form string) (studio.File,
 	return studio.SheetFile(studio.FileName(stored.Title), form, pace.Sheet(p))
 }
 
-// Calendar is the plans that have a time, as an iCalendar file (RFC 5545); of one plan where id is not 0.
+// Calendar returns the plans that have a time, as an iCalendar file (RFC 5545); of one plan where id is not 0.
 func (ps *Plans) Calendar(ctx context.Context, id int64) (studio.File, error) {
 	all, err := ps.studio.Store.With(ctx).Plans()
 	if err != nil {

@@ -13,8 +13,8 @@ import (
 	"vastlantern/studio"
 )
 
-// ToLead is a stored plan as it will be led: with the words and the own practices of this day, the passages softer, and
-// if wanted fitted into what is left of its slot. The stored plan stays as it is.
+// ToLead returns a stored plan as it will be led: with the words and the own practices of this day, the passages
+// softer, and if wanted fitted into what is left of its slot. The stored plan stays as it is.
 func (ps *Plans) ToLead(ctx context.Context,
 	id int64,
 	fitted bool,

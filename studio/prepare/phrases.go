@@ -17,8 +17,8 @@ const (
 	mostPhrases = 12
 )
 
-// Phrases is what a teacher may want to say again: own words of the newest plans, those with the practice first, then
-// what the practice suggests. The practice is an id; empty for talks and rests.
+// Phrases returns what a teacher may want to say again: own words of the newest plans, those with the practice first,
+// then what the practice suggests. The practice is an id; empty for talks and rests.
 func (ps *Plans) Phrases(ctx context.Context, id string) (contract.Phrases, error) {
 	plans, err := ps.studio.Store.With(ctx).NewestPlans(phrasePlans)
 	if err != nil {

@@ -20,7 +20,7 @@ import (
 	"vastlantern/studio/contract"
 )
 
-// Plan is a stored plan with its numbers.
+// Plan returns a stored plan with its summary.
 func (ps *Plans) Plan(ctx context.Context, id int64) (contract.Plan, error) {
 	stored, err := ps.studio.Store.With(ctx).Plan(id)
 	if err != nil {
@@ -92,7 +92,7 @@ func (ps *Plans) Save(ctx context.Context, id int64, save contract.PlanSave) (co
 	return ps.shapePlan(ctx, stored)
 }
 
-// written is the document as a plan file.
+// written returns the document as a plan file.
 func written(doc plan.Document) ([]byte, error) {
 	var text bytes.Buffer
 	err := sheet.WritePlan(&text, doc)
@@ -101,7 +101,7 @@ func written(doc plan.Document) ([]byte, error) {
 
 const longestTitle = 300 // bytes
 
-// toStore is a document as it is stored. What could not be read again is refused.
+// toStore returns a document as it is stored. What could not be read again is refused.
 func (ps *Plans) toStore(ctx context.Context, document []byte, group int64) (store.Plan, error) {
 	doc, err := sheet.ReadDocument(bytes.NewReader(document))
 	if err != nil {
@@ -138,7 +138,7 @@ func (ps *Plans) toStore(ctx context.Context, document []byte, group int64) (sto
 	}, nil
 }
 
-// ToStore is a document as a plan of the group, with what it is led with; errors are those of Add.
+// ToStore returns a document as a plan of the group, with what it is led with; errors are those of Add.
 func (ps *Plans) ToStore(ctx context.Context, doc plan.Document, group int64) (store.Plan, error) {
 	text, err := written(doc)
 	if err != nil {
@@ -147,8 +147,7 @@ func (ps *Plans) ToStore(ctx context.Context, doc plan.Document, group int64) (s
 	return ps.toStore(ctx, text, group)
 }
 
-// summary is the numbers of a document for the group. Passages that are wrong have those of the defaults in the place
-// of what is wrong.
+// summary summarises a document for the group. Wrong fields count with their defaults.
 func (ps *Plans) summary(ctx context.Context, doc plan.Document, group *contract.Group) (contract.PlanSummary, error) {
 	p, wrong := ps.read(ctx, doc, group)
 	if p == nil {
@@ -195,7 +194,7 @@ func (ps *Plans) summary(ctx context.Context, doc plan.Document, group *contract
 	return shape, nil
 }
 
-// level is that of the group; empty where it is not known, or there is none.
+// level returns that of the group; empty if it is not known, or there is none.
 func level(group *contract.Group) string {
 	if group == nil {
 		return ""
@@ -234,7 +233,7 @@ func passageSummary(p *plan.Passage, who care.Room) contract.PassageSummary {
 	return shape
 }
 
-// roundOf is a round of a passage as it is drawn; empty where it has none.
+// roundOf returns a round of a passage as it is drawn; empty if it has none.
 func roundOf(p *plan.Plan, passage int) []contract.ScorePhase {
 	one := &p.Passages[passage]
 	if one.Type != plan.Practice {
@@ -243,7 +242,7 @@ func roundOf(p *plan.Plan, passage int) []contract.ScorePhase {
 	return contract.PhasesOf(pace.OneRound(p, passage, one.Measure), p)
 }
 
-// laneRoundOf is the same round in the gentler lane; empty where nothing stands beside.
+// laneRoundOf returns the same round in the gentler lane; empty if nothing runs beside.
 func laneRoundOf(p *plan.Plan, passage int) []contract.ScorePhase {
 	one := &p.Passages[passage]
 	if one.Type != plan.Practice || one.Beside.None() {
@@ -252,7 +251,7 @@ func laneRoundOf(p *plan.Plan, passage int) []contract.ScorePhase {
 	return contract.PhasesOf(pace.OneLane(p, passage, one.Measure, one.Beside), p)
 }
 
-// Card is a plan in a list.
+// Card returns a plan in a list.
 func (*Plans) Card(stored store.Plan, groups map[int64]*contract.Group) contract.PlanCard {
 	card := contract.PlanCard{
 		ID:       stored.ID,
@@ -278,7 +277,7 @@ const (
 	longestFind = 200 // bytes
 )
 
-// Find is the plans that have all of the words in their titles, those changed last first, after so many.
+// Find returns the plans that have all of the words in their titles, those changed last first, after so many.
 func (ps *Plans) Find(ctx context.Context, words string, skip int) (contract.PlansFound, error) {
 	if len(words) > longestFind {
 		return contract.PlansFound{}, studio.Fail(
@@ -302,7 +301,7 @@ func (ps *Plans) Find(ctx context.Context, words string, skip int) (contract.Pla
 	return found, err
 }
 
-// Upcoming is the next class that is planned for a time and not led yet, as everybody may know it; nil where there is
+// Upcoming returns the next class that is planned for a time and not led yet, as everybody may know it; nil if there is
 // none.
 func (ps *Plans) Upcoming(ctx context.Context) (*contract.Upcoming, error) {
 	const enough = 2 // of which at most one was begun
@@ -339,7 +338,7 @@ func upcoming(stored store.Plan) *contract.Upcoming {
 	return next
 }
 
-// newest is the class that was begun last; an empty one where there was none.
+// newest returns the class that was begun last; an empty one where there was none.
 func (ps *Plans) newest(ctx context.Context) (store.Class, error) {
 	id, err := ps.studio.Store.With(ctx).NewestClass()
 	if errors.Is(err, store.ErrNotFound) || id == 0 && err == nil {

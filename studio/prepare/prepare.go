@@ -1,5 +1,5 @@
-// Package prepare is where a class is planned: plans and their courses, what a change in one means, what the record
-// advises for it, and its files.
+// Package prepare plans classes: plans and their courses, the effect of a change, what the record advises, and plan
+// files.
 package prepare
 
 import (
@@ -22,7 +22,7 @@ type Plans struct {
 	past    Past
 }
 
-// Library is what planning asks of the practice book, the groups and the school.
+// Library is what planning needs from the practice book, the groups and the school.
 type Library interface {
 	GroupsByID(context.Context) (map[int64]*contract.Group, error)
 	Group(ctx context.Context, id int64) (*contract.Group, error)
@@ -33,16 +33,16 @@ type Library interface {
 	Language(context.Context) string
 }
 
-// Past is what planning asks of the record.
+// Past is what planning needs from the record.
 type Past interface {
 	Class(ctx context.Context, id int64) (*studio.Class, error)
 	// History is what a group was taught; of all groups together where it is 0.
 	History(ctx context.Context, group int64) (*taught.History, error)
-	// Last is the class that a group was taught last, 0 where there was none.
+	// Last is the class that a group was taught last, 0 if there was none.
 	Last(ctx context.Context, group int64) (int64, error)
 }
 
-// New is the room of a studio. Before anything is planned it is given the past.
+// New returns the room of a studio. Before anything is planned it is given the past.
 func New(s *studio.Studio, l Library) *Plans { return &Plans{studio: s, library: l} }
 
 // SetPast gives the room the record, which is made of classes that were planned here.

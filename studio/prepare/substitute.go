@@ -28,7 +28,7 @@ var substituteText string
 
 var substitutePage = html.Must(html.New("substitute").Parse(substituteText))
 
-// substitute is everything that somebody needs who leads a class in the teacher's place.
+// substitute holds everything that a substitute teacher needs.
 type substitute struct {
 	Title, When, Length, General string
 	Group                        *contract.Group
@@ -44,8 +44,8 @@ type substitutePassage struct {
 	Words          []string
 }
 
-// Substitute is a plan as one page that needs nothing else: the running order with all that is said, how each practice
-// is led, what to take care of with this group, and the class as text.
+// Substitute returns a plan as one page that needs nothing else: the running order with all that is said, how each
+// practice is led, what to take care of with this group, and the class as text.
 func (ps *Plans) Substitute(ctx context.Context, id int64) (studio.File, error) {
 	stored, err := ps.studio.Store.With(ctx).Plan(id)
 	if err != nil {
@@ -135,10 +135,10 @@ func stepsInWords(id string, steps []plan.Step) string {
 	return text(fact.New(id, "steps", contract.StepsOf(steps)))
 }
 
-// text is a fact as it stands on the page that is handed over.
+// text renders a fact for the substitute's page.
 func text(f fact.Fact) string { return language.English().Text(f) }
 
-// at is when a passage begins: by the clock where the class has a time, else from its start.
+// at returns when a passage begins: by the clock where the class has a time, else from its start.
 func at(starts time.Time, after breath.Exact) string {
 	seconds := after.Div(breath.Int(1000)).Round()
 	if starts.IsZero() {

@@ -16,7 +16,7 @@ import (
 	"vastlantern/studio/contract"
 )
 
-// Names is everything that a typed line can call by name: practices, the teacher's own too, and our templates.
+// Names returns everything that a typed line can call by name: practices, the teacher's own too, and our templates.
 func (ps *Plans) Names(ctx context.Context) (*line.Names, error) {
 	own, err := ps.library.OwnPractices(ctx)
 	if err != nil {
@@ -77,7 +77,7 @@ func (ps *Plans) fill(ctx context.Context, passages []plan.Fields, group *contra
 // mostTyped is how many lines are read while they are typed.
 const mostTyped = plan.MaxPassages
 
-// ReadTyped tells what lines would be, while they are typed.
+// ReadTyped reports what lines would be, while they are typed.
 func (ps *Plans) ReadTyped(ctx context.Context, in contract.Typed) (contract.TypedRead, error) {
 	names, err := ps.Names(ctx)
 	if err != nil {
@@ -137,7 +137,7 @@ func (ps *Plans) ReadTyped(ctx context.Context, in contract.Typed) (contract.Typ
 	return out, nil
 }
 
-// saysOf is passages in a few words.
+// saysOf returns passages in a few words.
 func saysOf(passages []plan.Fields, own []*practice.Practice) string {
 	words := make([]string, 0, len(passages))
 	for _, f := range passages {
@@ -148,7 +148,7 @@ func saysOf(passages []plan.Fields, own []*practice.Practice) string {
 	return strings.Join(words, ", ")
 }
 
-// errorIn is what is wrong in a line, from 1; nil where nothing is.
+// errorIn is what is wrong in a line, from 1; nil if nothing is.
 func errorIn(wrong line.TextErrors, number int) error {
 	for _, e := range wrong {
 		if e.Line == number {
@@ -158,7 +158,7 @@ func errorIn(wrong line.TextErrors, number int) error {
 	return nil
 }
 
-// wouldBe is what was understood of a line, and what it amounts to in a plan of the group.
+// wouldBe returns what was understood of a line, and what it amounts to in a plan of the group.
 func (ps *Plans) wouldBe(ctx context.Context, readings []line.Reading, group *contract.Group) ([]contract.TypedPassage,
 	error) {
 	list := []contract.TypedPassage{}
@@ -192,7 +192,7 @@ func (ps *Plans) wouldBe(ctx context.Context, readings []line.Reading, group *co
 	return list, nil
 }
 
-// problemOf is what is wrong in a line; nil for another error.
+// problemOf returns what is wrong in a line; nil for another error.
 func problemOf(typed string, err error) *contract.LineProblem {
 	e := line.AsLineError(err)
 	if e == nil {
@@ -206,7 +206,7 @@ func problemOf(typed string, err error) *contract.LineProblem {
 	return &contract.LineProblem{From: units(e.At), To: units(e.End), Say: say, Nearest: append([]string{}, e.Nearest...)}
 }
 
-// Text is a plan as plain text.
+// Text returns a plan as plain text.
 func (ps *Plans) Text(ctx context.Context, id int64) (contract.PlainText, error) {
 	stored, err := ps.studio.Store.With(ctx).Plan(id)
 	if err != nil {

@@ -47,7 +47,7 @@ func (ps *Plans) Move(ctx context.Context, id int64, move contract.MovePlan) (co
 	return ps.Card(stored, groups), err
 }
 
-// LastTime is what a group was taught last, passage by passage as it was; it has no class where there was none.
+// LastTime returns what a group was taught last, passage by passage as it was; it has no class where there was none.
 func (ps *Plans) LastTime(ctx context.Context, group int64) (contract.LastTime, error) {
 	last := contract.LastTime{Passages: []contract.LastPassage{}}
 	id, err := ps.past.Last(ctx, group)

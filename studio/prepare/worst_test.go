@@ -22,8 +22,8 @@ import (
 	"vastlantern/studio/desk/desktest"
 )
 
-// worstPlans is the longest plans that are accepted: of each practice, in one passage or in very many, plain or with
-// all that costs something: a gentler lane, lines of the teacher's own, counts that are said.
+// worstPlans returns the longest plans that are accepted: of each practice, in one passage or in very many, plain or
+// with all that costs something: a gentler lane, lines of the teacher's own, counts that are said.
 func worstPlans() map[string][]byte {
 	const lines = `, "lines": [{"text": "soft", "say": true, "stage": "round"}]`
 	worst := map[string][]byte{}
@@ -50,7 +50,7 @@ func worstPlans() map[string][]byte {
 	return worst
 }
 
-// read is the plan of a document, nil where it is not accepted.
+// read returns the plan of a document, nil if it is not accepted.
 func read(document []byte) *plan.Plan {
 	_, p, err := sheet.ReadPlan(bytes.NewReader(document))
 	if err != nil {

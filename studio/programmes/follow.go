@@ -105,7 +105,7 @@ func (ps *Programmes) sumOfStep(ctx context.Context, now *standing, step int) st
 	return sumOf(text)
 }
 
-// more is the plans that are not made yet, of a programme that has so many to come.
+// more returns the plans that are not made yet, of a programme that has so many to come.
 func (ps *Programmes) more(ctx context.Context, now *standing, ahead, number int) (rows []store.Plan, err error) {
 	if len(now.classes) == 0 { // its first plan is gone
 		return nil, nil
@@ -131,8 +131,8 @@ func (ps *Programmes) more(ctx context.Context, now *standing, ahead, number int
 	return rows, nil
 }
 
-// later is so many days later at the same time of day by the clock on the wall, also where summer begins between: in
-// the zone of the program, as a class that is moved has it.
+// later returns so many days later at the same time of day by the clock on the wall, also where summer begins between:
+// in the zone of the program, as a class that is moved has it.
 func later(at time.Time, days int) time.Time { return at.In(time.Local).AddDate(0, 0, days) }
 
 // Adopt has the courses of files from before there were programmes be programmes: what grew from class to class is
@@ -236,7 +236,7 @@ func (ps *Programmes) adopt(ctx context.Context, name string, all []store.Plan) 
 	})
 }
 
-// grows is the passage, from 1, that is not the same in all classes; the given one where all are.
+// grows returns the passage, from 1, that is not the same in all classes; the given one where all are.
 func grows(short [][]string, otherwise int) int {
 	for n := range short[0] {
 		for _, one := range short[1:] {
@@ -248,7 +248,7 @@ func grows(short [][]string, otherwise int) int {
 	return otherwise
 }
 
-// Files is all plans of a programme in one archive, to hand it to a substitute.
+// Files returns all plans of a programme in one archive, to hand it to a substitute.
 func (ps *Programmes) Files(ctx context.Context, id int64) (studio.File, error) {
 	now, err := ps.standing(ctx, id)
 	if err != nil {

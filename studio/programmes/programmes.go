@@ -1,5 +1,4 @@
-// Package programmes is what groups follow over weeks: where each stands, the plans that come, and why it moved or
-// waited.
+// Package programmes runs programmes over weeks: where each group is, its next plans, and why it moved or waited.
 package programmes
 
 import (
@@ -55,7 +54,7 @@ type Record interface {
 	Since(ctx context.Context, group int64, from time.Time) (map[int64]taught.Record, error)
 }
 
-// New is the room of a studio. When a class has come to its end, the programmes follow.
+// New returns the room of a studio. When a class has come to its end, the programmes follow.
 func New(s *studio.Studio, l Library, p Plans, r Record) *Programmes {
 	ps := &Programmes{studio: s, library: l, plans: p, record: r}
 	s.OnClass(func(ctx context.Context, class store.Class) {
@@ -66,13 +65,13 @@ func New(s *studio.Studio, l Library, p Plans, r Record) *Programmes {
 	return ps
 }
 
-// ofProgramme tells whether a class was led of a programme, or of a course from before there were any: of no other does
-// one follow.
+// ofProgramme reports whether a class was led of a programme, or of a course from before there were any: of no other
+// does one follow.
 func ofProgramme(document []byte) bool {
 	return plan.MarkIn(document).Programme != "" || plan.CourseIn(document).Name != ""
 }
 
-// Offer is what a programme can be begun with from a plan.
+// Offer returns what a programme can be begun with from a plan.
 func (ps *Programmes) Offer(ctx context.Context, planID int64) (contract.ProgrammeOffer, error) {
 	offer := contract.ProgrammeOffer{Templates: []contract.ProgrammeTemplate{}}
 	stored, err := ps.studio.Store.With(ctx).Plan(planID)
@@ -90,7 +89,7 @@ func (ps *Programmes) Offer(ctx context.Context, planID int64) (contract.Program
 	return offer, err
 }
 
-// passages is the practices of a class.
+// passages returns the practices of a class.
 func (ps *Programmes) passages(ctx context.Context, document []byte, group int64) ([]contract.ProgrammePassage, error) {
 	list := []contract.ProgrammePassage{}
 	doc, p, err := ps.read(ctx, document, group)
@@ -194,7 +193,7 @@ func changedElsewhere(err error) error {
 	return err
 }
 
-// of is the programme of a uid; one without a number where it is gone or there is none.
+// of returns the programme of a uid; one without a number where it is gone or there is none.
 func (ps *Programmes) of(ctx context.Context, uid string) (store.Programme, error) {
 	all, err := ps.studio.Store.With(ctx).Programmes()
 	for _, one := range all {
@@ -205,7 +204,7 @@ func (ps *Programmes) of(ctx context.Context, uid string) (store.Programme, erro
 	return store.Programme{}, err
 }
 
-// checked is a programme as it is stored, if each of its steps can be made.
+// checked returns a programme as it is stored, if each of its steps can be made.
 func (ps *Programmes) checked(ctx context.Context, row store.Programme, want programme.Programme) (store.Programme,
 	error) {
 	want.Name = strings.TrimSpace(want.Name)
@@ -246,7 +245,7 @@ func (ps *Programmes) Save(ctx context.Context, id int64, save contract.Programm
 	return ps.moved(ctx, id)
 }
 
-// moved is a programme after something changed: what comes follows.
+// moved returns a programme after something changed: what comes follows.
 func (ps *Programmes) moved(ctx context.Context, id int64) (contract.ProgrammeSheet, error) {
 	if err := ps.follow(ctx, id); err != nil {
 		return contract.ProgrammeSheet{}, err
@@ -289,7 +288,7 @@ func (ps *Programmes) Shift(ctx context.Context, id int64) (contract.ProgrammeSh
 	return ps.moved(ctx, id)
 }
 
-// OfGroup is the programmes of a group, those that are over last.
+// OfGroup returns the programmes of a group, those that are over last.
 func (ps *Programmes) OfGroup(ctx context.Context, group int64) ([]contract.ProgrammeCard, error) {
 	all, err := ps.studio.Store.With(ctx).Programmes()
 	going, over := []contract.ProgrammeCard{}, []contract.ProgrammeCard{}
@@ -310,7 +309,7 @@ func (ps *Programmes) OfGroup(ctx context.Context, group int64) ([]contract.Prog
 	return append(going, over...), err
 }
 
-// OfPlan is the programme that a plan is a class of.
+// OfPlan returns the programme that a plan is a class of.
 func (ps *Programmes) OfPlan(ctx context.Context, planID int64) (contract.ProgrammeOfPlan, error) {
 	stored, err := ps.studio.Store.With(ctx).Plan(planID)
 	if err != nil {
@@ -325,7 +324,7 @@ func (ps *Programmes) OfPlan(ctx context.Context, planID int64) (contract.Progra
 	return contract.ProgrammeOfPlan{Sheet: &s, Number: mark.Class}, err
 }
 
-// Guides is what the programmes of a group ask for next time.
+// Guides returns what the programmes of a group ask for next time.
 func (ps *Programmes) Guides(ctx context.Context, group int64) ([]taught.Guide, error) {
 	all, err := ps.studio.Store.With(ctx).Programmes()
 	if err != nil {

@@ -21,7 +21,7 @@ import (
 	"vastlantern/studio/desk/desktest"
 )
 
-// rounds is a programme of three steps, a week apart.
+// rounds returns a programme of three steps, a week apart.
 func rounds() programme.Programme {
 	return programme.Programme{
 		Name:    "More rounds",
@@ -34,7 +34,7 @@ func rounds() programme.Programme {
 	}
 }
 
-// begun is a group that has begun a programme with a class in an hour.
+// begun returns a group that has begun a programme with a class in an hour.
 func begun(t *testing.T, of programme.Programme) (*desktest.Desk, contract.ProgrammeSheet) {
 	t.Helper()
 	d := desktest.New(t)
@@ -53,7 +53,7 @@ func begun(t *testing.T, of programme.Programme) (*desktest.Desk, contract.Progr
 	return d, s
 }
 
-// next is the class that comes next.
+// next returns the class that comes next.
 func next(t *testing.T, s contract.ProgrammeSheet) contract.ProgrammeClass {
 	t.Helper()
 	for _, c := range s.Classes {
@@ -274,7 +274,7 @@ func roundsOfPassage(t *testing.T, d *desktest.Desk, c contract.ProgrammeClass, 
 	return p.Summary.Passages[passage].Rounds
 }
 
-// A programme moves to another machine with its plans and classes, and stands there where it stood here.
+// A programme moves to another machine with its plans and classes, and is there where it was here.
 func TestAProgrammeMoves(t *testing.T) {
 	here, _ := begun(t, rounds())
 	s := teach(t, here, false)

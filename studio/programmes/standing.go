@@ -36,7 +36,7 @@ func (ps *Programmes) making(row store.Programme, of programme.Programme) *makin
 	return &making{room: ps, row: row, programme: of, made: map[int]programme.Made{}}
 }
 
-// class is the class of a step, from 0.
+// class returns the class of a step, from 0.
 func (m *making) class(ctx context.Context, step int) (programme.Made, error) {
 	if made, there := m.made[step]; there {
 		return made, nil
@@ -66,7 +66,7 @@ func (m *making) class(ctx context.Context, step int) (programme.Made, error) {
 	return made, err
 }
 
-// plan is the class of a step as a plan that begins then.
+// plan returns the class of a step as a plan that begins then.
 func (m *making) plan(ctx context.Context, step int, starts time.Time, number int) (store.Plan, error) {
 	made, err := m.class(ctx, step)
 	if err != nil {
@@ -85,8 +85,8 @@ func (m *making) plan(ctx context.Context, step int, starts time.Time, number in
 	return m.room.plans.ToStore(ctx, doc, m.row.GroupID)
 }
 
-// sumOf is what tells whether a teacher has changed a class: all of it but when it begins, what it is led with, and the
-// mark.
+// sumOf returns what reports whether a teacher has changed a class: all of it but when it begins, what it is led with,
+// and the mark.
 func sumOf(document []byte) string {
 	var fields map[string]any
 	if json.Unmarshal(document, &fields) != nil {
@@ -106,7 +106,7 @@ func sumOf(document []byte) string {
 // class is a class of a programme that was, is or comes.
 type class struct {
 	number  int
-	plan    *store.Plan // nil where it is gone
+	plan    *store.Plan // nil if it is gone
 	id      int64       // of the class that was led
 	at      time.Time
 	state   contract.ProgrammeState
@@ -115,7 +115,7 @@ type class struct {
 	step    int // from 0
 }
 
-// standing is a programme and where its group stands.
+// standing is a programme and where its group is.
 type standing struct {
 	row       store.Programme
 	programme programme.Programme
@@ -193,7 +193,7 @@ func (ps *Programmes) standingOf(ctx context.Context, row store.Programme) (stan
 	return now, nil
 }
 
-// outcome is how a class went: by the passage that follows the steps.
+// outcome returns how a class went: by the passage that follows the steps.
 func (s *standing) outcome(record taught.Record) (state contract.ProgrammeState, why fact.Fact) {
 	passage := record.Passages[min(s.programme.Passage, len(record.Passages))-1]
 	switch told := record.Told.Unready(); {
@@ -236,7 +236,7 @@ func (s *standing) follow() {
 	}
 }
 
-// Sheet is a programme over time.
+// Sheet returns a programme over time.
 func (ps *Programmes) Sheet(ctx context.Context, id int64) (contract.ProgrammeSheet, error) {
 	now, err := ps.standing(ctx, id)
 	if err != nil {

@@ -29,7 +29,7 @@ func (r *Records) KeepLists(ctx context.Context) error {
 	return nil
 }
 
-// digestBatch tells whether there may be more.
+// digestBatch reports whether there may be more.
 func (r *Records) digestBatch(ctx context.Context) (more bool, err error) {
 	r.digesting.Lock()
 	defer r.digesting.Unlock()
@@ -67,7 +67,7 @@ func (r *Records) digestOne(ctx context.Context, stored store.Class) {
 	}
 }
 
-// digest is what lists need of a class. One that cannot be read has a digest that says so.
+// digest returns what lists need of a class. One that cannot be read has a digest that says so.
 func (r *Records) digest(ctx context.Context, class int64) (store.Digest, error) {
 	l, err := r.classes.Open(ctx, class)
 	if errors.Is(err, studio.ErrDamaged) {

@@ -22,7 +22,7 @@ const recordsVersion = 1
 // mostClassesInFile bounds a file of records: ten years of ten classes a week.
 const mostClassesInFile = 5200
 
-// chosen is the classes that are asked for, the newest first, with what was taught in them.
+// chosen returns the classes that are asked for, the newest first, with what was taught in them.
 func (r *Records) chosen(ctx context.Context, want contract.Search) ([]store.Listed, error) {
 	if err := r.allDigested(ctx); err != nil {
 		return nil, err
@@ -44,7 +44,7 @@ func (r *Records) chosen(ctx context.Context, want contract.Search) ([]store.Lis
 	return list, nil
 }
 
-// allDigested tells where classes would be missing in a sum or a file, because they have not been worked out yet.
+// allDigested reports where classes would be missing in a sum or a file, because they have not been worked out yet.
 func (r *Records) allDigested(ctx context.Context) error {
 	left, err := r.studio.Store.With(ctx).WithoutDigest()
 	if err == nil && left > 0 {
@@ -53,7 +53,7 @@ func (r *Records) allDigested(ctx context.Context) error {
 	return err
 }
 
-// rangeName is the name of a file of several classes.
+// rangeName returns the name of a file of several classes.
 func rangeName(want contract.Search) string {
 	name := "taught"
 	if want.From != "" {
@@ -65,7 +65,7 @@ func rangeName(want contract.Search) string {
 	return name
 }
 
-// RecordFile is the whole record of one class as JSON, in the shape of contract.Records.
+// RecordFile returns the whole record of one class as JSON, in the shape of contract.Records.
 func (r *Records) RecordFile(ctx context.Context, class int64) (studio.File, error) {
 	l, err := r.classes.Open(ctx, class)
 	if err != nil {
@@ -74,7 +74,7 @@ func (r *Records) RecordFile(ctx context.Context, class int64) (studio.File, err
 	return r.recordsFile(ctx, l.FileName(), []int64{class})
 }
 
-// RecordsFile is the same for all classes that are asked for.
+// RecordsFile returns the same for all classes that are asked for.
 func (r *Records) RecordsFile(ctx context.Context, want contract.Search) (studio.File, error) {
 	list, err := r.chosen(ctx, want)
 	if err != nil {
@@ -123,7 +123,7 @@ func (r *Records) recordsFile(ctx context.Context, name string, classes []int64)
 	return studio.File{Name: name + ".records.json", Type: "application/json", Data: text.Bytes()}, err
 }
 
-// RecordTable is the record of one class as CSV (RFC 4180), one row a passage.
+// RecordTable returns the record of one class as CSV (RFC 4180), one row a passage.
 func (r *Records) RecordTable(ctx context.Context, class int64) (studio.File, error) {
 	l, err := r.classes.Open(ctx, class)
 	if err != nil {
@@ -137,7 +137,7 @@ func (r *Records) RecordTable(ctx context.Context, class int64) (studio.File, er
 	return r.recordTable(ctx, l.FileName(), []tableClass{{l.Stored, l.Plan.Title, of.Passages, told}})
 }
 
-// RecordsTable is the same for all classes that are asked for.
+// RecordsTable returns the same for all classes that are asked for.
 func (r *Records) RecordsTable(ctx context.Context, want contract.Search) (studio.File, error) {
 	list, err := r.chosen(ctx, want)
 	if err != nil {
@@ -242,7 +242,7 @@ func (r *Records) recordTable(ctx context.Context, name string, classes []tableC
 	return studio.File{Name: name + ".csv", Type: "text/csv; charset=utf-8", Data: text.Bytes()}, err
 }
 
-// doneInCell is the rounds as they were done: "24 31 28" strokes, or "5/20/8/10" seconds of each open phase.
+// doneInCell returns the rounds as they were done: "24 31 28" strokes, or "5/20/8/10" seconds of each open phase.
 func doneInCell(done []contract.LedRound) string {
 	var rounds []string
 	for _, d := range done {
@@ -255,7 +255,7 @@ func doneInCell(done []contract.LedRound) string {
 	return strings.Join(rounds, " ")
 }
 
-// breathsInCell is the breaths that were led by hand: "4.2/0/6.1/0" seconds of each phase.
+// breathsInCell returns the breaths that were led by hand: "4.2/0/6.1/0" seconds of each phase.
 func breathsInCell(breaths []contract.LedBreath) string {
 	list := make([]string, len(breaths))
 	for i, b := range breaths {
@@ -272,7 +272,7 @@ func inSeconds(phases ...int64) string {
 	return strings.Join(list, "/")
 }
 
-// lanesInCell is the gentler lanes that stood beside: "4:4/32000/64000/8", when each was opened and for how long in
+// lanesInCell returns the gentler lanes that ran beside: "4:4/32000/64000/8", when each was opened and for how long in
 // milliseconds, and the breaths in it.
 func lanesInCell(lanes []contract.LedLane) string {
 	var cell []string
@@ -282,7 +282,7 @@ func lanesInCell(lanes []contract.LedLane) string {
 	return strings.Join(cell, " ")
 }
 
-// lastRemark is what was said of a kind last, which is what holds; empty where nothing was.
+// lastRemark returns what was said of a kind last, which is what holds; empty if nothing was.
 func lastRemark(remarks []store.Remark, kind string) (text string) {
 	for _, r := range remarks {
 		if r.Kind == kind {

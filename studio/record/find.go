@@ -14,7 +14,7 @@ import (
 // shownClasses is how many taught classes a list shows at once.
 const shownClasses = 50
 
-// Find is the classes that are asked for, the newest first.
+// Find returns the classes that are asked for, the newest first.
 func (r *Records) Find(ctx context.Context, want contract.Search) (contract.Found, error) {
 	found := contract.Found{Classes: []contract.ClassCard{}}
 	left, err := r.studio.Store.With(ctx).WithoutDigest()
@@ -67,7 +67,7 @@ const (
 	searchTime    = 2 * time.Second
 )
 
-// find is a search that is given up where it takes too long.
+// find returns a search that is given up where it takes too long.
 func (r *Records) find(ctx context.Context, search store.Search) ([]store.Listed, error) {
 	ctx, cancel := context.WithTimeout(ctx, searchTime)
 	defer cancel()
@@ -78,7 +78,7 @@ func (r *Records) find(ctx context.Context, search store.Search) ([]store.Listed
 	return list, err
 }
 
-// search is what is asked for, in the store's terms.
+// search returns what is asked for, in the store's terms.
 func (r *Records) search(want contract.Search) (search store.Search, err error) {
 	if len(want.Words) > longestSearch || len(strings.Fields(want.Words)) > mostWords || len(want.Practice) > longestID {
 		return search, studio.Fail(studio.ErrInvalid, "records.search-long", "words", mostWords, "most", longestSearch)
@@ -94,7 +94,7 @@ func (r *Records) search(want contract.Search) (search store.Search, err error) 
 	return search, err
 }
 
-// day is the beginning of a day, or of one some days later; zero for none.
+// day returns the beginning of a day, or of one some days later; zero for none.
 func day(text string, later int, zone *time.Location) (time.Time, error) {
 	if text == "" {
 		return time.Time{}, nil

@@ -10,7 +10,7 @@ import (
 	"vastlantern/studio/contract"
 )
 
-// GroupCourse is what a group was taught over the weeks, practice by practice, and what the record advises next.
+// GroupCourse returns what a group was taught over the weeks, practice by practice, and what the record advises next.
 func (r *Records) GroupCourse(ctx context.Context, group int64) (contract.GroupCourse, error) {
 	course := contract.GroupCourse{Practices: []contract.PracticeCourse{}, Never: []string{}}
 	if g, err := r.library.Group(ctx, group); err != nil || g == nil {
@@ -91,7 +91,7 @@ func point(class pastClass, p taught.Passage) contract.CoursePoint {
 	return at
 }
 
-// basedOn is the last classes in which the practice was led in rounds, so many.
+// basedOn returns the last classes in which the practice was led in rounds, so many.
 func basedOn(points []contract.CoursePoint, n int) []int64 {
 	list := []int64{}
 	for _, p := range slices.Backward(points) {

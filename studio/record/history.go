@@ -31,7 +31,7 @@ type pasts struct {
 	byGroup map[int64]*past
 }
 
-// History is what a group has been taught; all groups together where it is 0.
+// History returns what a group has been taught; all groups together where it is 0.
 func (r *Records) History(ctx context.Context, group int64) (*taught.History, error) {
 	p, err := r.past(ctx, group)
 	if err != nil {
@@ -40,8 +40,8 @@ func (r *Records) History(ctx context.Context, group int64) (*taught.History, er
 	return &p.history, nil
 }
 
-// Since is the records of the classes of a group that began then or later and are over, by their number; of all groups
-// where it is 0.
+// Since returns the records of the classes of a group that began then or later and are over, by their number; of all
+// groups where it is 0.
 func (r *Records) Since(ctx context.Context, group int64, from time.Time) (map[int64]taught.Record, error) {
 	const most = 1000 // of a programme of sixty steps
 	classes, err := r.find(ctx, store.Search{Group: group, From: from, Over: true, Records: true, Most: most})
@@ -57,7 +57,7 @@ func (r *Records) Since(ctx context.Context, group int64, from time.Time) (map[i
 	return records, err
 }
 
-// Last is the class that a group was taught last and that is over, 0 where there was none.
+// Last returns the class that a group was taught last and that is over, 0 if there was none.
 func (r *Records) Last(ctx context.Context, group int64) (int64, error) {
 	p, err := r.past(ctx, group)
 	if err != nil || len(p.classes) == 0 {
@@ -66,7 +66,7 @@ func (r *Records) Last(ctx context.Context, group int64) (int64, error) {
 	return p.classes[len(p.classes)-1].stored.ID, nil
 }
 
-// past is the classes of a group that are over.
+// past returns the classes of a group that are over.
 func (r *Records) past(ctx context.Context, group int64) (*past, error) {
 	r.remembering.Lock()
 	defer r.remembering.Unlock()

@@ -1,5 +1,5 @@
-// Package record is what was taught: the record of each class and what was added to it, lists and searches, a group
-// over the weeks, a year, and the files of all this.
+// Package record serves what was taught: the record of each class and what was added to it, lists and searches, a group
+// over the weeks, a year, and their files.
 package record
 
 import (
@@ -56,14 +56,14 @@ type Programmes interface {
 // SetProgrammes gives the room what groups follow, which follows from what was taught.
 func (r *Records) SetProgrammes(p Programmes) { r.programmes = p }
 
-// New is the room of a studio. What is kept of a class for the lists follows the class from then on.
+// New returns the room of a studio. What is kept of a class for the lists follows the class from then on.
 func New(s *studio.Studio, l Library, c Classes, h Homes) *Records {
 	r := &Records{studio: s, library: l, classes: c, homes: h}
 	s.OnClass(r.digestOne)
 	return r
 }
 
-// Class is a class with everything that was pressed.
+// Class returns a class with everything that was pressed.
 func (r *Records) Class(ctx context.Context, id int64) (*studio.Class, error) {
 	return r.classes.Open(ctx, id)
 }
@@ -85,7 +85,7 @@ func (r *Records) classCard(l *studio.Class, groups map[int64]*contract.Group) c
 	return card
 }
 
-// Record is what was taught in a class; of one that is running, as far as it is.
+// Record returns what was taught in a class; of one that is running, as far as it is.
 func (r *Records) Record(ctx context.Context, id int64) (contract.Record, error) {
 	l, err := r.classes.Open(ctx, id)
 	if err != nil {
@@ -144,7 +144,7 @@ func (r *Records) Record(ctx context.Context, id int64) (contract.Record, error)
 	return record, nil
 }
 
-// markKind tells what a press was in the record.
+// markKind reports what a press was in the record.
 func markKind(a *pace.Answer, stands bool) contract.MarkKind {
 	switch {
 	case !a.Refused.None():
@@ -159,7 +159,7 @@ func markKind(a *pace.Answer, stands bool) contract.MarkKind {
 	return contract.MarkTakenBack
 }
 
-// curve is the rounds as they were led: how quick and how long each was.
+// curve returns the rounds as they were led: how quick and how long each was.
 func curve(rows []pace.Row) []contract.CurvePoint {
 	list := []contract.CurvePoint{}
 	for _, row := range rows {
@@ -238,7 +238,7 @@ func recordPassage(p taught.Passage) contract.RecordPassage {
 	}
 }
 
-// countsEnd is the counts that were in force at the end, where they are not those that were planned.
+// countsEnd returns the counts that were in force at the end, where they are not those that were planned.
 func countsEnd(p taught.Passage) string {
 	if p.Counts == p.PlannedCounts {
 		return ""
@@ -249,7 +249,7 @@ func countsEnd(p taught.Passage) string {
 // shown rounds to hundredths: more digits of a tempo say nothing to anybody.
 func shown(x float64) float64 { return math.Round(x*100) / 100 }
 
-// TaughtSheet is the cue sheet of what was taught, so far where the class is running.
+// TaughtSheet returns the cue sheet of what was taught, so far where the class is running.
 func (r *Records) TaughtSheet(ctx context.Context, class int64, form string) (studio.File, error) {
 	l, err := r.classes.Open(ctx, class)
 	if err != nil {

@@ -84,7 +84,7 @@ func (r *Records) add(ctx context.Context, class int64, add contract.RemarkAdd) 
 	return studio.ChangedMeanwhile(fact.New("changed.remark", "there", newest.Text, "yours", remark.Text))
 }
 
-// check tells what is wrong with what is to be added.
+// check reports what is wrong with what is to be added.
 func check(add contract.RemarkAdd) error {
 	add.Text = strings.TrimSpace(add.Text)
 	switch add.Kind {
@@ -106,7 +106,7 @@ func check(add contract.RemarkAdd) error {
 	return nil
 }
 
-// remarks is what was added to a record.
+// remarks returns what was added to a record.
 func (r *Records) remarks(ctx context.Context, class int64) ([]contract.Remark, error) {
 	stored, err := r.studio.Store.With(ctx).Remarks(class)
 	list := []contract.Remark{}

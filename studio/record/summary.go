@@ -13,8 +13,8 @@ import (
 	"vastlantern/studio/contract"
 )
 
-// Summary is what was taught in a year, for a studio or a training school; 0 is the year of the clock. A class that is
-// being led is not in it yet.
+// Summary returns what was taught in a year, for a studio or a training school; 0 is the year of the clock. A class
+// that is being led is not in it yet.
 func (r *Records) Summary(ctx context.Context, year int) (contract.Summary, error) {
 	zone := r.studio.Now().Location()
 	if year == 0 {
@@ -103,7 +103,7 @@ func (r *Records) Summary(ctx context.Context, year int) (contract.Summary, erro
 	return summary, nil
 }
 
-// mean is rounded to tenths; 0 where there is nothing.
+// mean is rounded to tenths; 0 if there is nothing.
 func mean(list []int) float64 {
 	if len(list) == 0 {
 		return 0

@@ -30,8 +30,8 @@ func (r *Records) toldOf(ctx context.Context, class store.Class) (contract.Told,
 	return told, errors.Join(err, toldErr)
 }
 
-// told is what is known of those who breathed in a class: what was answered afterwards, what the teacher counted, and
-// how it was at home.
+// told returns what is known of those who breathed in a class: what was answered afterwards, what the teacher counted,
+// and how it was at home.
 func (r *Records) told(ctx context.Context, class int64) (taught.Told, error) {
 	answers, err := r.studio.Store.With(ctx).Answers(class)
 	if err != nil && !errors.Is(err, store.ErrNotFound) {
@@ -48,7 +48,7 @@ func (r *Records) told(ctx context.Context, class int64) (taught.Told, error) {
 		Main:    answers.Main,
 		Beside:  answers.Beside,
 	}
-	told.Attended, _ = strconv.Atoi(lastRemark(remarks, remarkPeople)) // nobody counted where there is none
+	told.Attended, _ = strconv.Atoi(lastRemark(remarks, remarkPeople)) // nobody counted if there is none
 	homes, err := r.studio.Store.With(ctx).HomesOfClass(class, 0)
 	told.HomeTooMuch = slices.ContainsFunc(homes, func(h store.Home) bool { return h.Answer == contract.HomeTooMuch })
 	told.Gentler, _ = strconv.Atoi(lastRemark(remarks, remarkGentler))

@@ -41,7 +41,7 @@ type led struct {
 	script []contract.Tried
 	class  *studio.Class
 	room   rehearsal.Room
-	task   *rehearsal.Scenario // nil where a plan is rehearsed freely
+	task   *rehearsal.Scenario // nil if a plan is rehearsed freely
 	level  *rehearsal.Level
 }
 
@@ -50,7 +50,7 @@ const (
 	chances     = 1 << 31 // seeds of rooms by chance
 )
 
-// Begin begins a rehearsal, which stands in its own list and in no record of classes.
+// Begin begins a rehearsal, which is in its own list and in no record of classes.
 func (r *Rehearse) Begin(ctx context.Context, want contract.Rehearse) (contract.Rehearsing, error) {
 	set := setting{want.Scenario, want.Level, want.Room, want.Seed}
 	var document []byte
@@ -86,7 +86,7 @@ func (r *Rehearse) Begin(ctx context.Context, want contract.Rehearse) (contract.
 	return r.At(ctx, stored.ID, 0)
 }
 
-// beginTask is the plan of a task. The task chooses the room, and its people unless they are asked to be others.
+// beginTask returns the plan of a task. The task chooses the room, and its people unless they are asked to be others.
 func (r *Rehearse) beginTask(ctx context.Context, set *setting) ([]byte, error) {
 	scenario, level, err := rehearsal.FindScenario(set.Scenario, set.Level)
 	if err != nil {
@@ -110,7 +110,7 @@ func (r *Rehearse) beginTask(ctx context.Context, set *setting) ([]byte, error) 
 	return written(doc)
 }
 
-// beginPlan is a stored plan as it is led, from a passage on.
+// beginPlan returns a stored plan as it is led, from a passage on.
 func (r *Rehearse) beginPlan(ctx context.Context, id int64, from int) ([]byte, error) {
 	doc, p, err := r.plan(ctx, id, nil)
 	if err != nil {
@@ -131,7 +131,8 @@ func (r *Rehearse) beginPlan(ctx context.Context, id int64, from int) ([]byte, e
 	return written(doc)
 }
 
-// startOf is when a passage begins as planned, in milliseconds; what waits for the teacher takes its planned length.
+// startOf returns when a passage begins as planned, in milliseconds; what waits for the teacher takes its planned
+// length.
 func startOf(p *plan.Plan, passage int) (at int64) {
 	for i := range p.Passages[:passage-1] {
 		at += p.Passages[i].PlannedLength().Round()
@@ -199,7 +200,7 @@ func (r *Rehearse) add(l *led, tried contract.Tried) error {
 	return nil
 }
 
-// model is the rehearsal as the model has it, at a moment.
+// model returns the rehearsal as the model has it, at a moment.
 func (l *led) model(at int64) (*rehearsal.Led, error) {
 	m := &rehearsal.Led{Plan: l.class.Plan, Script: l.class.Script, Seed: l.Seed, Now: at}
 	if l.level == nil {
@@ -211,10 +212,10 @@ func (l *led) model(at int64) (*rehearsal.Led, error) {
 	return m, err
 }
 
-// moment is the time of a rehearsal that a screen names: never before what was pressed last.
+// moment returns the time of a rehearsal that a screen names: never before what was pressed last.
 func (l *led) moment(at int64) int64 { return max(0, at, l.class.LastPress()) }
 
-// At is a rehearsal as it stands at a moment of it.
+// At returns a rehearsal as it is at a moment of it.
 func (r *Rehearse) At(ctx context.Context, id, at int64) (contract.Rehearsing, error) {
 	l, err := r.open(ctx, id)
 	if err != nil {
@@ -260,7 +261,7 @@ func (r *Rehearse) now(ctx context.Context, l *led, at int64) (contract.Rehearsi
 
 const behind = 30_000 // ms of what was, for signs that are still to be seen
 
-// watched is what is to be seen of somebody from a moment on.
+// watched returns what is to be seen of somebody from a moment on.
 func watched(c *rehearsal.Course, p *rehearsal.Person, at int64) contract.Watched {
 	const ofComfort = 0.45 // of a breath that is attended to is one that is not: a guess
 	w := contract.Watched{
@@ -365,7 +366,7 @@ func (r *Rehearse) Saw(ctx context.Context, id int64, saw contract.Saw) (contrac
 	return contract.RehearsalProposed{Proposed: proposed, Now: now}, err
 }
 
-// Would tells what each of the adjustments would do if it were made at a moment of a rehearsal.
+// Would reports what each of the adjustments would do if it were made at a moment of a rehearsal.
 func (r *Rehearse) Would(ctx context.Context, id int64, want contract.RehearsalWould) ([]contract.Preview, error) {
 	l, err := r.open(ctx, id)
 	if err != nil {

@@ -1,4 +1,4 @@
-// Package rehearse holds plans against simulated rooms, and has them led with one.
+// Package rehearse tries plans with simulated groups, and lets a teacher lead one.
 package rehearse
 
 import (
@@ -32,7 +32,7 @@ type Library interface {
 	CareFor(context.Context, *contract.Group, time.Time) (care.Room, error)
 }
 
-// New is the room of a studio.
+// New returns the room of a studio.
 func New(s *studio.Studio, l Library, c Leading) *Rehearse {
 	return &Rehearse{studio: s, library: l, leading: c}
 }
@@ -42,7 +42,7 @@ const seeds = 200
 // limits is what the model is not.
 var limits = fact.New("rehearsal.limits")
 
-// Expected is where rooms of that kind would be strained by a stored plan, and what would make it easier.
+// Expected returns where rooms of that kind would be strained by a stored plan, and what would make it easier.
 func (r *Rehearse) Expected(ctx context.Context, planID int64, room string) (contract.Expected, error) {
 	shape := contract.Expected{
 		Rooms:    []contract.SimulatedRoom{},
@@ -80,7 +80,7 @@ func (r *Rehearse) Expected(ctx context.Context, planID int64, room string) (con
 	return shape, nil
 }
 
-// plan is a stored plan as it is led, with a passage changed if wanted.
+// plan returns a stored plan as it is led, with a passage changed if wanted.
 func (r *Rehearse) plan(ctx context.Context, id int64, change func(plan.Document)) (doc plan.Document, p *plan.Plan,
 	err error) {
 	stored, err := r.studio.Store.With(ctx).Plan(id)
@@ -106,7 +106,7 @@ func (r *Rehearse) plan(ctx context.Context, id int64, change func(plan.Document
 	return doc, p, nil
 }
 
-// laneLimit is how many breaths a minute the gentler lane takes at most with the group of a stored plan; 0 for the
+// laneLimit returns how many breaths a minute the gentler lane takes at most with the group of a stored plan; 0 for the
 // usual limit.
 func (r *Rehearse) laneLimit(ctx context.Context, id int64) (int, error) {
 	stored, err := r.studio.Store.With(ctx).Plan(id)
@@ -121,7 +121,7 @@ func (r *Rehearse) laneLimit(ctx context.Context, id int64) (int, error) {
 	return who.Rules.LaneLimit, err
 }
 
-// ways is what a gentler lane, and a quarter less of the holds, would make of a passage, from 1.
+// ways returns what a gentler lane, and a quarter less of the holds, would make of a passage, from 1.
 func (r *Rehearse) ways(ctx context.Context, id int64, p *plan.Plan, number int,
 	of rehearsal.Room) ([]contract.ExpectedEase, error) {
 	list := []contract.ExpectedEase{}

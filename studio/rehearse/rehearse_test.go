@@ -44,7 +44,7 @@ func TestAPlanAgainstARoom(t *testing.T) {
 
 func pressed(at float64) *float64 { return &at }
 
-// A task is led, said and eased; what came of it stands in its own list and in no record of classes; it goes to another
+// A task is led, said and eased; what came of it is in its own list and in no record of classes; it goes to another
 // machine and back, and is deleted and brought back.
 func TestATaskIsRehearsed(t *testing.T) {
 	d := desktest.New(t)

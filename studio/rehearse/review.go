@@ -16,7 +16,7 @@ import (
 	"vastlantern/studio/contract"
 )
 
-// All is what can be rehearsed, and what was.
+// All returns what can be rehearsed, and what was.
 func (r *Rehearse) All(ctx context.Context) (contract.Rehearsals, error) {
 	all := contract.Rehearsals{
 		Scenarios: []contract.Scenario{},
@@ -65,7 +65,7 @@ const (
 	lately    = 14 * 24 * time.Hour
 )
 
-// plans is those that come, that were lately, and that have no time.
+// plans returns those that come, that were lately, and that have no time.
 func (r *Rehearse) plans(ctx context.Context) ([]contract.RehearsalPlan, error) {
 	list := []contract.RehearsalPlan{}
 	coming, err := r.studio.Store.With(ctx).PlansFrom(r.studio.Now().Add(-lately), mostPlans)
@@ -153,7 +153,7 @@ func fill(to *contract.ScenarioLevel, of *rehearsal.Scenario, number int) error 
 	return nil
 }
 
-// entry is a rehearsal as the list has it.
+// entry returns a rehearsal as the list has it.
 func entry(row store.Rehearsal) (contract.Rehearsal, error) {
 	var set setting
 	if err := json.Unmarshal(row.Setting, &set); err != nil {
@@ -294,7 +294,7 @@ func (r *Rehearse) review(l *led) (contract.RehearsalReview, error) {
 	return review, err
 }
 
-// withDigest is a rehearsal as it is stored with what came of it.
+// withDigest returns a rehearsal as it is stored with what came of it.
 func withDigest(row store.Rehearsal, d *contract.RehearsalDigest) store.Rehearsal {
 	text, err := json.Marshal(d)
 	if err != nil {

@@ -1,5 +1,5 @@
-// Package today puts together what the first screen shows: the next plan, what was taught last, and what is to be known
-// of the data file.
+// Package today collects what the first screen shows: the next plan, what was taught last, and the state of the data
+// file.
 package today
 
 import (
@@ -39,11 +39,11 @@ type Records interface {
 	Record(ctx context.Context, id int64) (contract.Record, error)
 }
 
-// New is the room of a studio.
+// New returns the room of a studio.
 func New(s *studio.Studio, l Library, p Plans, r Records) *Today { return &Today{s, l, p, r} }
 
-// Show is what the first screen shows. Each part fails by itself: one that cannot be put together takes nothing else
-// with it.
+// Show returns what the first screen shows. Each part fails by itself: one that cannot be put together takes nothing
+// else with it.
 func (t *Today) Show(ctx context.Context) contract.Today {
 	now := t.studio.Now()
 	today := contract.Today{
@@ -126,7 +126,7 @@ func (t *Today) plansOfToday(ctx context.Context, today *contract.Today, now tim
 	return next, err
 }
 
-// damaged is the entries that cannot be read: those that were met since the start, and those that lists leave out.
+// damaged returns the entries that cannot be read: those that were met since the start, and those that lists leave out.
 func (t *Today) damaged(ctx context.Context) ([]contract.Entry, error) {
 	list := []contract.Entry{}
 	classes, err := t.studio.Store.With(ctx).DamagedClasses()

@@ -12,7 +12,7 @@ import (
 	"vastlantern/studio/contract"
 )
 
-// File is everything as one file, named by the day.
+// File returns everything as one file, named by the day.
 func (tr *Transfer) File(ctx context.Context) (studio.File, error) {
 	var text bytes.Buffer
 	err := tr.Export(ctx, &text)
@@ -23,9 +23,9 @@ func (tr *Transfer) File(ctx context.Context) (studio.File, error) {
 	}, err
 }
 
-// BringIn tells what a file that Export has written would change here and, with apply, changes all of it or nothing.
-// Before anything is changed a copy of the data file is kept beside it. While a class is led nothing is brought in.
-// Where the context ends first, nothing is changed. size is that of the file in bytes, 0 or less where it is not known.
+// BringIn reports what a file that Export has written would change here and, with apply, changes all of it or nothing.
+// Before anything is changed a copy of the data file is kept beside it. While a class is led nothing is imported. Where
+// the context ends first, nothing is changed. size is that of the file in bytes, 0 or less where it is not known.
 func (tr *Transfer) BringIn(ctx context.Context, r io.Reader, size int64, apply bool) (contract.Imported, error) {
 	tr.progress.of.Store(max(0, size))
 	defer tr.progress.note(contract.ImportProgress{})

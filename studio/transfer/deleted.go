@@ -13,7 +13,7 @@ import (
 // kept is for how long what was deleted can be brought back.
 const kept = 30 * 24 * time.Hour
 
-// thing is what an address names.
+// thing returns what an address names.
 func thing(kind string, id int64) (store.Thing, error) {
 	switch k := store.Kind(kind); k {
 	case store.KindGroup, store.KindPlan, store.KindClass, store.KindVoice, store.KindProgramme, store.KindRehearsal:
@@ -22,7 +22,7 @@ func thing(kind string, id int64) (store.Thing, error) {
 	return store.Thing{}, studio.Fail(studio.ErrNotFound, "deleted.kind", "given", kind)
 }
 
-// Deletion tells what would go with a group, a plan, a class, a voice, a programme or a rehearsal if it were deleted.
+// Deletion reports what would go with a group, a plan, a class, a voice, a programme or a rehearsal if it were deleted.
 func (tr *Transfer) Deletion(ctx context.Context, kind string, id int64) (contract.Deletion, error) {
 	t, err := thing(kind, id)
 	if err != nil {
@@ -45,7 +45,7 @@ func (tr *Transfer) Deletion(ctx context.Context, kind string, id int64) (contra
 	return d, nil
 }
 
-// count is so many of something, by the message "goes.<what>"; none for 0.
+// count returns so many of something, by the message "goes.<what>"; none for 0.
 func count(what string, n int64) fact.Fact {
 	if n == 0 {
 		return fact.Fact{}
@@ -87,7 +87,7 @@ func (tr *Transfer) Delete(ctx context.Context, kind string, id int64, classes b
 	return tr.Deleted(ctx)
 }
 
-// BringBack brings back what was deleted, and what went with it.
+// BringBack restores what was deleted, and what was deleted with it.
 func (tr *Transfer) BringBack(ctx context.Context, kind string, id int64) (contract.DeletedList, error) {
 	t, err := thing(kind, id)
 	if err != nil {
@@ -108,7 +108,7 @@ func (tr *Transfer) Purge(ctx context.Context) error {
 	return tr.studio.Store.With(ctx).Purge(tr.studio.Now().Add(-kept))
 }
 
-// Deleted is what can be brought back, the latest first.
+// Deleted returns what can be brought back, the latest first.
 func (tr *Transfer) Deleted(ctx context.Context) (contract.DeletedList, error) {
 	list := contract.DeletedList{Deleted: []contract.Deleted{}}
 	all, err := tr.studio.Store.With(ctx).Deleted()

@@ -1,4 +1,4 @@
-// Package transfer is how everything moves: to a file and from it, away and back again.
+// Package transfer exports everything to a file, imports it, and deletes and restores.
 package transfer
 
 import (
@@ -43,7 +43,7 @@ type Classes interface {
 	WhileNothingBegins(context.Context, func(running *studio.Class) error) error
 }
 
-// New is the room of a studio.
+// New returns the room of a studio.
 func New(s *studio.Studio, l Library, c Classes) *Transfer {
 	return &Transfer{studio: s, library: l, classes: c}
 }
@@ -105,7 +105,7 @@ func lines[T any](item func(string, any) error, text *bytes.Buffer, name string,
 	return nil
 }
 
-// everything is what there is, in the shape of the file.
+// everything returns what there is, in the shape of the file.
 func (tr *Transfer) everything(ctx context.Context) (contract.Export, error) {
 	all, err := tr.allButClasses(ctx)
 	if err != nil {
@@ -139,7 +139,7 @@ type here struct {
 	groups, plans, classUID map[int64]string // uids by number, of classes those that can be read
 }
 
-// class is a class in the shape of the file; nil where it cannot be read.
+// class returns a class in the shape of the file; nil if it cannot be read.
 func (tr *Transfer) class(ctx context.Context, all *here, c *store.Class) (*contract.ExportClass, error) {
 	adjustments, err := tr.studio.Store.With(ctx).Adjustments(c.ID)
 	if err != nil {
@@ -179,8 +179,8 @@ func (tr *Transfer) class(ctx context.Context, all *here, c *store.Class) (*cont
 	return one, err
 }
 
-// allButClasses is what there is but for what is in the classes, of which there are many, and what was given after
-// them.
+// allButClasses returns what there is except for what is in the classes, of which there are many, and what was given
+// after them.
 func (tr *Transfer) allButClasses(ctx context.Context) (all here, err error) {
 	all.groups, all.plans, all.classUID = map[int64]string{}, map[int64]string{}, map[int64]string{}
 	all.Export = contract.Export{
@@ -268,7 +268,7 @@ func (tr *Transfer) allButClasses(ctx context.Context) (all here, err error) {
 	return all, err
 }
 
-// homes is what was given to do at home. What belongs to a class that cannot be read is left out with it.
+// homes returns what was given to do at home. What belongs to a class that cannot be read is left out with it.
 func (tr *Transfer) homes(ctx context.Context, all *here) ([]contract.ExportHome, error) {
 	stored, err := tr.studio.Store.With(ctx).EveryHome()
 	var list []contract.ExportHome
@@ -299,7 +299,7 @@ func (tr *Transfer) homes(ctx context.Context, all *here) ([]contract.ExportHome
 	return list, err
 }
 
-// programmes is what groups follow.
+// programmes returns what groups follow.
 func (tr *Transfer) programmes(ctx context.Context, groups map[int64]string) ([]contract.ExportProgramme, error) {
 	stored, err := tr.studio.Store.With(ctx).EveryProgramme()
 	var list []contract.ExportProgramme
@@ -320,7 +320,7 @@ func (tr *Transfer) programmes(ctx context.Context, groups map[int64]string) ([]
 	return list, err
 }
 
-// voices is every recorded voice with its words.
+// voices returns every recorded voice with its words.
 func (tr *Transfer) voices(ctx context.Context) ([]contract.ExportVoice, error) {
 	stored, err := tr.studio.Store.With(ctx).EveryVoice()
 	if err != nil {
@@ -362,7 +362,7 @@ func (tr *Transfer) voices(ctx context.Context) ([]contract.ExportVoice, error) 
 	return list, nil
 }
 
-// answers is what was answered after a class, nil where nobody was asked.
+// answers returns what was answered after a class, nil if nobody was asked.
 func (tr *Transfer) answers(ctx context.Context, class int64) (*contract.ExportAnswers, error) {
 	a, err := tr.studio.Store.With(ctx).Answers(class)
 	if errors.Is(err, store.ErrNotFound) {
@@ -385,7 +385,7 @@ func ifAny(t time.Time) *time.Time {
 	return &t
 }
 
-// orZero is ifAny the other way round.
+// orZero returns ifAny the other way round.
 func orZero(t *time.Time) time.Time {
 	if t == nil {
 		return time.Time{}

@@ -10,8 +10,8 @@ import (
 	"vastlantern/studio/contract"
 )
 
-// home is what is done with a home practice of the file, beside the classes of both sides. It is never edited, but for
-// how it was: of two answers the later one counts.
+// home returns what is done with a home practice of the file, beside the classes of both sides. It is never edited,
+// except for how it was: of two answers the later one counts.
 func (i *Import) home(there *here, in []fileClass) func(*contract.ExportHome, contract.ExportHome) error {
 	classes := map[string]bool{"": true}
 	for _, uid := range there.classUID {
@@ -82,5 +82,5 @@ func (i *Import) addHome(st *store.Store, in contract.ExportHome, document []byt
 	return err
 }
 
-// answerID is an answer as it is stored: earlier files write "now and then" and "it was too much".
+// answerID returns an answer as it is stored: earlier files write "now and then" and "it was too much".
 func answerID(answer string) string { return strings.TrimPrefix(practice.ID(answer), "it-was-") }

@@ -48,7 +48,7 @@ type Import struct {
 
 // step is how one change is made.
 type step struct {
-	ahead func() // is called before, while another one is stored; nil where there is nothing to do
+	ahead func() // is called before, while another one is stored; nil if there is nothing to do
 	do    func(*store.Store) error
 }
 
@@ -216,7 +216,7 @@ func (i *Import) put(change Change, do func(*store.Store) error) error {
 	return nil
 }
 
-// differing is the names of the fields in which two things differ, but not of the times.
+// differing returns the names of the fields in which two things differ, but not of the times.
 func differing(a, b any) []fact.Fact {
 	fields := func(value any) map[string]any {
 		text, _ := json.Marshal(value)
@@ -236,7 +236,7 @@ func differing(a, b any) []fact.Fact {
 	return fact.Names(slices.Sorted(maps.Keys(other)))
 }
 
-// does is what is done with a thing that is on both sides: the form that was changed last counts.
+// does returns what is done with a thing that is on both sides: the form that was changed last counts.
 func does[T any](here *T, in T, hereAt, inAt time.Time) (does string, what []fact.Fact) {
 	what = differing(*here, in)
 	switch {
@@ -248,7 +248,7 @@ func does[T any](here *T, in T, hereAt, inAt time.Time) (does string, what []fac
 	return doesChange, what
 }
 
-// changedAt is when a thing was changed or deleted last.
+// changedAt returns when a thing was changed or deleted last.
 func changedAt(updated time.Time, deleted *time.Time) time.Time {
 	if deleted != nil && deleted.After(updated) {
 		return *deleted
@@ -256,10 +256,10 @@ func changedAt(updated time.Time, deleted *time.Time) time.Time {
 	return updated
 }
 
-// Changing tells whether there is anything to change.
+// Changing reports whether there is anything to change.
 func (i *Import) Changing() bool { return len(i.steps) > 0 }
 
-// Apply makes the changes, all of them or none; none where the context ends first.
+// Apply makes the changes, all of them or none; none if the context ends first.
 func (i *Import) Apply(ctx context.Context) error {
 	return i.transfer.classes.WhileNothingBegins(ctx, func(*studio.Class) error {
 		ready, over := make(chan bool, stepsAhead), make(chan bool)
@@ -300,7 +300,7 @@ func (i *Import) Apply(ctx context.Context) error {
 	})
 }
 
-// Lines is a line for each change, but only the first of many alike.
+// Lines returns a line for each change, but only the first of many alike.
 func (i *Import) Lines() []fact.Fact {
 	const shown = 12 // of a kind
 	type alike struct {

@@ -162,7 +162,7 @@ func (i *Import) plan(here *contract.ExportPlan, in contract.ExportPlan) error {
 	})
 }
 
-// rewritten is a plan document as the application stores it. The plan is there also where its fields have errors.
+// rewritten returns a plan document as the application stores it. The plan is there also where its fields have errors.
 func rewritten(document []byte) ([]byte, *plan.Plan, error) {
 	doc, p, err := sheet.ReadPlan(bytes.NewReader(document))
 	if p == nil {
@@ -258,8 +258,8 @@ func (i *Import) addClass(in *fileClass) step {
 	}
 }
 
-// endOf is when a class of the file came to its end. One that was in progress when the file was written is over here:
-// at the end of its plan as it stood, or with the last that was pressed where it waited for the teacher.
+// endOf returns when a class of the file came to its end. One that was in progress when the file was written is over
+// here: at the end of its plan as it was, or with the last that was pressed where it waited for the teacher.
 func endOf(in contract.ExportClass, document []byte) (time.Time, error) {
 	if in.EndedAt != nil {
 		return in.EndedAt.UTC(), nil
@@ -355,7 +355,7 @@ func (i *Import) longer(change Change, here *contract.ExportClass, file *fileCla
 	})
 }
 
-// sameJSON tells whether two texts say the same; nearly all are equal to the letter.
+// sameJSON reports whether two texts say the same; nearly all are equal to the letter.
 func sameJSON(a, b []byte) bool {
 	if bytes.Equal(a, b) {
 		return true
@@ -373,7 +373,7 @@ func addRemarks(st *store.Store, class int64, remarks []contract.ExportRemark) e
 	return nil
 }
 
-// given is how many answers there are.
+// given returns how many answers there are.
 func given(a *contract.ExportAnswers) int {
 	if a == nil {
 		return 0

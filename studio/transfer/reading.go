@@ -42,7 +42,7 @@ type file struct {
 	classes         []fileClass
 }
 
-// fileClass is a class of the file: checked, and kept as it stands there, since ten years of them would take half a
+// fileClass is a class of the file: checked, and kept as it is there, since ten years of them would take half a
 // gigabyte.
 type fileClass struct {
 	contract.ExportClass // without adjustments and document
@@ -63,7 +63,7 @@ func (c *fileClass) UnmarshalJSON(text []byte) error {
 	return nil
 }
 
-// whole is the class with all that is in it.
+// whole returns the class with all that is in it.
 func (c *fileClass) whole() (whole contract.ExportClass, document []byte, rows []store.Adjustment, err error) {
 	if err := json.Unmarshal(c.text, &whole); err != nil {
 		return whole, nil, nil, err
@@ -113,7 +113,7 @@ func readExport(r io.Reader, tell *progress) (in *file, err error) {
 	return in, read.rest(rest, &in.Export)
 }
 
-// rest reads what is in no list, and tells what is wrong anywhere.
+// rest reads what is in no list, and reports what is wrong anywhere.
 func (read *reading) rest(rest map[string]any, in *contract.Export) error {
 	form, err := read.schemas.Compile(exportURN)
 	if err != nil {
@@ -151,7 +151,7 @@ func (read *reading) isWrong(one wrongThing) {
 	read.wrong = append(read.wrong, one)
 }
 
-// places is where something is wrong that stands at the place.
+// places returns where something is wrong that is at the place.
 func places(at string, err error) (wrong []error) {
 	for line := range strings.Lines(err.Error()) {
 		if line = strings.TrimSpace(line); strings.HasPrefix(line, "- at") && !strings.HasSuffix(line, "validation failed") {
@@ -181,7 +181,7 @@ func exportSchemas() (*jsonschema.Compiler, error) {
 	return compiler, compiler.AddResource(exportURN, document)
 }
 
-// isTime tells why a value is not a time that can be stored and read again (RFC 3339, 1970 to 2200). The zero time is
+// isTime reports why a value is not a time that can be stored and read again (RFC 3339, 1970 to 2200). The zero time is
 // one that is not known.
 func isTime(value any) error {
 	text, isText := value.(string)
@@ -305,7 +305,7 @@ func list[T any](read *reading, file *json.Decoder, name string, into *[]T, sche
 	return notJSON(err)
 }
 
-// readThing reads one thing of a list. What goes wrong in it is told of the thing: it runs beside a class that may be
+// readThing reads one thing of a list. What goes wrong is reported for that thing: it runs beside a class that may be
 // led.
 func readThing(form *jsonschema.Schema, text []byte, into any) (err error) {
 	defer func() {
@@ -323,9 +323,9 @@ func readThing(form *jsonschema.Schema, text []byte, into any) (err error) {
 	return json.Unmarshal(text, into)
 }
 
-// progress is how far the file that is brought in just now is.
+// progress is how far the file that is imported at the moment is.
 type progress struct {
-	of  atomic.Int64 // bytes that there are to read, 0 where that is not known
+	of  atomic.Int64 // bytes that there are to read, 0 if that is not known
 	now atomic.Pointer[contract.ImportProgress]
 }
 
@@ -336,7 +336,7 @@ func (p *progress) note(now contract.ImportProgress) {
 	p.now.Store(&now)
 }
 
-// Progress is how far a file is brought in just now.
+// Progress returns how far a file is imported at the moment.
 func (tr *Transfer) Progress() contract.ImportProgress {
 	if now := tr.progress.now.Load(); now != nil {
 		return *now

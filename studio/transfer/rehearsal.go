@@ -12,7 +12,7 @@ import (
 	"vastlantern/studio/contract"
 )
 
-// rehearsals is what was led with simulated rooms.
+// rehearsals returns what was led with simulated rooms.
 func (tr *Transfer) rehearsals(ctx context.Context) ([]contract.ExportRehearsal, error) {
 	stored, err := tr.studio.Store.With(ctx).EveryRehearsal()
 	var list []contract.ExportRehearsal

@@ -80,7 +80,7 @@ func (i *Import) voice(here *contract.ExportVoice, in contract.ExportVoice) erro
 	})
 }
 
-// youngerThan is the recordings of words that are not here, or that were made later than those here.
+// youngerThan returns the recordings of words that are not here, or that were made later than those here.
 func youngerThan(here []contract.ExportRecording, in []store.Recording) (list []store.Recording) {
 	made := map[string]time.Time{}
 	for _, word := range here {

@@ -1,5 +1,5 @@
-// Package voices is the recorded voices: whose there are, what is recorded and what is missing, and which of them
-// speaks in a class.
+// Package voices manages recorded voices: which there are, what is recorded and missing, and which one speaks in a
+// class.
 package voices
 
 import (
@@ -35,10 +35,10 @@ type Library interface {
 	AttachTeacherSettings(ctx context.Context, doc plan.Document, group *contract.Group) error
 }
 
-// New is the room of a studio.
+// New returns the room of a studio.
 func New(s *studio.Studio, l Library) *Voices { return &Voices{s, l} }
 
-// All is every voice, and how much of it is recorded.
+// All returns every voice, and how much of it is recorded.
 func (v *Voices) All(ctx context.Context) (contract.Voices, error) {
 	chosen, err := v.library.InForce(ctx)
 	if err != nil {
@@ -66,7 +66,7 @@ func (v *Voices) All(ctx context.Context) (contract.Voices, error) {
 	return list, nil
 }
 
-// Sheet is a voice with all that is to be recorded.
+// Sheet returns a voice with all that is to be recorded.
 func (v *Voices) Sheet(ctx context.Context, id int64) (contract.VoiceSheet, error) {
 	chosen, err := v.library.InForce(ctx)
 	if err != nil {
@@ -131,7 +131,7 @@ func (v *Voices) sheet(ctx context.Context, of store.Voice, chosen contract.Choi
 	return s, nil
 }
 
-// table is the words of a language, as this school says them.
+// table returns the words of a language, as this school says them.
 func table(language string, chosen contract.Choices) *words.Words {
 	w := words.Languages[language]
 	if language == chosen.Language {
@@ -140,7 +140,7 @@ func table(language string, chosen contract.Choices) *words.Words {
 	return w
 }
 
-// practiceNames is the names of the catalogue, and the practices' own words.
+// practiceNames returns the names of the catalogue, and the practices' own words.
 func practiceNames() []string {
 	var names, own []string
 	for _, p := range practice.Catalogue() {
@@ -155,8 +155,8 @@ func practiceNames() []string {
 // saidPlans is how many plans are asked for what is said in them.
 const saidPlans = 500
 
-// saidInPlans is the own lines that the voice says, and the syllables, in the plans of a language: of those that were
-// changed last, since of ten thousands most are over.
+// saidInPlans returns the own lines that the voice says, and the syllables, in the plans of a language: of those that
+// were changed last, since of ten thousands most are over.
 func (v *Voices) saidInPlans(ctx context.Context, language string) ([]string, error) {
 	stored, err := v.studio.Store.With(ctx).NewestPlans(saidPlans)
 	if err != nil {
@@ -314,7 +314,7 @@ func (v *Voices) changed(ctx context.Context, stored store.Voice) (contract.Voic
 	return v.Sheet(ctx, stored.ID)
 }
 
-// Sound is a recording by its sum.
+// Sound returns a recording by its sum.
 func (v *Voices) Sound(ctx context.Context, sum string) (studio.File, error) {
 	sound, err := v.studio.Store.With(ctx).Sound(sum)
 	if errors.Is(err, store.ErrNotFound) {
@@ -323,8 +323,8 @@ func (v *Voices) Sound(ctx context.Context, sum string) (studio.File, error) {
 	return studio.File{Name: sum[:min(len(sum), 12)] + ".wav", Type: "audio/wav", Data: sound}, err
 }
 
-// Speaking is what the recorded voice that speaks in classes of a language makes of texts; nil where the browser's own
-// speaks.
+// Speaking returns what the recorded voice that speaks in classes of a language makes of texts; nil if the browser's
+// own speaks.
 func (v *Voices) Speaking(ctx context.Context, language string) (func(texts []string) *contract.Speaker, error) {
 	chosen, err := v.library.InForce(ctx)
 	if err != nil || chosen.Voice == "" {
@@ -346,8 +346,8 @@ func (v *Voices) Speaking(ctx context.Context, language string) (func(texts []st
 	return func(texts []string) *contract.Speaker { return speaker(stored[i].Name, sums, texts) }, err
 }
 
-// speaker is how a voice, which has recordings by their plain text, says the texts: those that are made of them, and
-// what is missing, the shortest first.
+// speaker returns how a voice, which has recordings by their plain text, says the texts: those that are made of them,
+// and what is missing, the shortest first.
 func speaker(name string, sums map[string]string, texts []string) *contract.Speaker {
 	speaker := &contract.Speaker{Name: name, Said: map[string][]string{}, Missing: []string{}}
 	recorded := func(plain string) bool { return sums[plain] != "" }

@@ -17,7 +17,7 @@ import (
 	"vastlantern/studio/desk/desktest"
 )
 
-// spoken is something to be heard, in a file.
+// spoken returns something to be heard, in a file.
 func spoken(t *testing.T, pitch, seconds float64) []byte {
 	t.Helper()
 	r := voice.Recording{Rate: 24_000, Samples: make([]float64, int(24_000*seconds))}

@@ -42,7 +42,7 @@ type Authority struct {
 	made  *tls.Certificate // for the addresses that were there when it was made
 }
 
-// Own is the authority that is kept under a name, which is made where there is none: NAME.authority.pem for devices,
+// Own returns the authority that is kept under a name, which is made if there is none: NAME.authority.pem for devices,
 // and NAME.authority-key.pem, which nobody but its owner can read. Where only the certificate is lost, another one is
 // made of the key: devices that have the authority installed go by its name and its key.
 func Own(name string, now func() time.Time) (*Authority, error) {
@@ -86,7 +86,7 @@ func tighten(key string) error {
 	return nil
 }
 
-// renew makes an authority of the key that is kept, or of a new one where there is none.
+// renew makes an authority of the key that is kept, or of a new one if there is none.
 func renew(keyPath string, now time.Time) (*Authority, error) {
 	text, err := os.ReadFile(keyPath)
 	if errors.Is(err, fs.ErrNotExist) {
@@ -151,7 +151,7 @@ func create(key *ecdsa.PrivateKey, now time.Time) (*Authority, error) {
 	return &Authority{certificate: certificate, key: key}, err
 }
 
-// domains is the names that an authority can vouch for.
+// domains returns the names that an authority can vouch for.
 func domains() []string {
 	list := []string{"local", "localhost"}
 	if host, err := os.Hostname(); err == nil && !strings.Contains(host, ".") {
@@ -160,7 +160,7 @@ func domains() []string {
 	return list
 }
 
-// private is the addresses of local networks and of the machine itself (RFC 1918, 3927, 4193, 4291).
+// private returns the addresses of local networks and of the machine itself (RFC 1918, 3927, 4193, 4291).
 func private() []*net.IPNet {
 	var list []*net.IPNet
 	for _, text := range []string{"10.0.0.0/8", "172.16.0.0/12", "192.168.0.0/16", "169.254.0.0/16", "127.0.0.0/8",
@@ -193,12 +193,12 @@ func (a *Authority) write(certificatePath, keyPath string) error {
 	return os.WriteFile(certificatePath, a.PEM(), 0o644)
 }
 
-// PEM is the authority's certificate, as devices install it.
+// PEM returns the authority's certificate, as devices install it.
 func (a *Authority) PEM() []byte {
 	return pem.EncodeToMemory(&pem.Block{Type: "CERTIFICATE", Bytes: a.certificate.Raw})
 }
 
-// Fingerprint is the SHA-256 of the certificate, to be held against what a device shows.
+// Fingerprint returns the SHA-256 of the certificate, to be held against what a device shows.
 func (a *Authority) Fingerprint() string {
 	sum := sha256.Sum256(a.certificate.Raw)
 	text := strings.ToUpper(hex.EncodeToString(sum[:]))
@@ -269,7 +269,7 @@ func (a *Authority) make(now time.Time) (*tls.Certificate, error) {
 // Name is by what this machine is found on the local network, whatever its address.
 const Name = "lantern.local"
 
-// Names is the names by which this machine can be called on the local network.
+// Names returns the names by which this machine can be called on the local network.
 func Names() []string {
 	list := []string{"localhost", Name}
 	if host, err := os.Hostname(); err == nil && !strings.Contains(host, ".") {
@@ -279,7 +279,7 @@ func Names() []string {
 	return list
 }
 
-// addresses is the addresses of this machine for which the authority can vouch.
+// addresses returns the addresses of this machine for which the authority can vouch.
 func (a *Authority) addresses() []net.IP {
 	list := []net.IP{net.IPv4(127, 0, 0, 1), net.IPv6loopback}
 	all, err := net.InterfaceAddrs()
@@ -298,8 +298,8 @@ func (a *Authority) addresses() []net.IP {
 	return list
 }
 
-// VouchesFor tells whether an address is one of a local network, for which the authority can vouch. Some networks have
-// others: there the machine is trusted by its name only.
+// VouchesFor reports whether an address is one of a local network, for which the authority can vouch. Some networks
+// have others: there the machine is trusted by its name only.
 func (a *Authority) VouchesFor(ip net.IP) bool {
 	return slices.ContainsFunc(
 		a.certificate.PermittedIPRanges,

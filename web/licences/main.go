@@ -40,7 +40,7 @@ func main() {
 	}
 }
 
-// modulesOf is the Go modules in a built program, and Go itself.
+// modulesOf returns the Go modules in a built program, and Go itself.
 func modulesOf(binary string) ([]shipped, error) {
 	info, err := buildinfo.ReadFile(binary)
 	if err != nil {
@@ -68,7 +68,7 @@ func modulesOf(binary string) ([]shipped, error) {
 // inside is what is compiled into a package, under a licence that the package does not bring along.
 var inside = map[string]shipped{"wasm-media-encoders": {"LAME, inside wasm-media-encoders", "", "web/licences/lame"}}
 
-// packagesOf is the packages that the front end is built with, not the tools that build it.
+// packagesOf returns the packages that the front end is built with, not the tools that build it.
 func packagesOf(ui string) ([]shipped, error) {
 	command := exec.Command("npm", "ls", "--omit=dev", "--all", "--parseable")
 	command.Dir = ui
@@ -124,7 +124,7 @@ func write(w io.Writer, all []shipped) error {
 	return err
 }
 
-// licenceIn is the licence that stands in a folder, with its notices; where there is only the name of one, that name.
+// licenceIn returns the licence that is in a folder, with its notices; where there is only the name of one, that name.
 func licenceIn(folder string) (string, error) {
 	entries, err := os.ReadDir(folder)
 	if err != nil {

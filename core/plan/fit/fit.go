@@ -10,10 +10,10 @@ import (
 
 // Fit is how many rounds each passage gets so that the plan fits its time.
 type Fit struct {
-	Rounds []int        // by passage; 0 where the rounds are left as they are
+	Rounds []int        // by passage; 0 if the rounds are left as they are
 	Length breath.Exact // of the plan with them, milliseconds
-	Over   breath.Exact // what is too long all the same, with one round each; 0 where it fits
-	Exact  bool         // no choice is nearer; false where there were too many to look at all of them
+	Over   breath.Exact // what is too long all the same, with one round each; 0 if it fits
+	Exact  bool         // no choice is nearer; false if there were too many to look at all of them
 }
 
 // mostChoices bounds how many choices of rounds are looked at. Plans of some ten practices need a few hundred.
@@ -138,12 +138,12 @@ func (s *search) run() {
 	s.choose(0, breath.Exact{}, breath.Exact{})
 }
 
-// nearest is the whole number of rounds that is nearest to the ideal.
+// nearest returns the whole number of rounds that is nearest to the ideal.
 func (f fitted) nearest() int { return min(bounded(f.ideal.Add(breath.Ratio(1, 2)).Floor()), f.most) }
 
 func bounded(rounds int64) int { return int(min(max(rounds, 1), plan.MaxRounds)) }
 
-// off is the square of how far that many rounds are from the ideal, in milliseconds.
+// off returns the square of how far that many rounds are from the ideal, in milliseconds.
 func (f fitted) off(rounds int) breath.Exact {
 	d := breath.Int(int64(rounds)).Sub(f.ideal).Mul(f.round)
 	return d.Mul(d)
@@ -179,8 +179,8 @@ func (s *search) choose(place int, taken, off breath.Exact) {
 	}
 }
 
-// bound is what the passages from the place on are off at least. If they kept to their ideals they would take the rest
-// of the time and a bit more or less; what is more has to be saved by them, at best in equal parts.
+// bound returns what the passages from the place on are off at least. If they kept to their ideals they would take the
+// rest of the time and a bit more or less; what is more has to be saved by them, at best in equal parts.
 func (s *search) bound(place int, taken breath.Exact) breath.Exact {
 	var ideal breath.Exact
 	for _, i := range s.order[place:] {
@@ -218,9 +218,9 @@ type Addition struct {
 	Length  breath.Exact // milliseconds
 }
 
-// Additions is what fits into the time to spare of the slot, for a group of the level: for each passage that is led in
-// rounds and not kept, how many more, within what is advised for the practice; and last a rest, which is always good.
-// Nothing where no minute is to spare.
+// Additions returns what fits into the time to spare of the slot, for a group of the level: for each passage that is
+// led in rounds and not kept, how many more, within what is advised for the practice; and last a rest, which is always
+// good. Nothing where no minute is to spare.
 func Additions(p *plan.Plan, level string) []Addition {
 	spare := p.Slot.Times(60_000).Sub(p.Length())
 	if p.Slot.Sign() == 0 || spare.Less(breath.Int(60_000)) {
@@ -242,7 +242,7 @@ func Additions(p *plan.Plan, level string) []Addition {
 	return append(list, Addition{0, 0, whole})
 }
 
-// EndAt is where the passage, from 0, ends in the plan, in milliseconds.
+// EndAt returns where the passage, from 0, ends in the plan, in milliseconds.
 func EndAt(p *plan.Plan, passage int) breath.Exact {
 	var end breath.Exact
 	for i := range passage + 1 {
@@ -251,8 +251,8 @@ func EndAt(p *plan.Plan, passage int) breath.Exact {
 	return end
 }
 
-// RoundsToEnd is how many rounds the passage, from 0, can have and end by that time of the class, in milliseconds: at
-// least one, which may be too long.
+// RoundsToEnd returns how many rounds the passage, from 0, can have and end by that time of the class, in milliseconds:
+// at least one, which may be too long.
 func RoundsToEnd(p *plan.Plan, passage int, end breath.Exact) (rounds int, fits bool) {
 	one := p.Passages[passage]
 	round := one.RoundSpan(one.Measure).Add(one.BetweenSpan(one.Measure))
@@ -261,8 +261,8 @@ func RoundsToEnd(p *plan.Plan, passage int, end breath.Exact) (rounds int, fits 
 	return bounded(total), total >= 1
 }
 
-// TempoToEnd is the slowest tempo, in hundredths of a count a minute, at which the passage, from 0, ends by that time
-// of the class, in milliseconds. It is within what the field allows; fits is false where that is not quick enough.
+// TempoToEnd returns the slowest tempo, in hundredths of a count a minute, at which the passage, from 0, ends by that
+// time of the class, in milliseconds. It is within what the field allows; fits is false if that is not quick enough.
 func TempoToEnd(p *plan.Plan, passage int, end breath.Exact) (tempo breath.Exact, fits bool) {
 	before := EndAt(p, passage).Sub(p.Passages[passage].PlannedLength())
 	ends := func(hundredths int64) bool {

@@ -14,7 +14,7 @@ type Completion struct {
 // mostCompletions is how many are offered.
 const mostCompletions = 8
 
-// Complete is how the line may go on: names that begin as its last words do, and words that can be said of what it
+// Complete returns how the line may go on: names that begin as its last words do, and words that can be said of what it
 // names. Where the line ends with a space, there are none.
 func (n *Names) Complete(line string) []Completion {
 	all := tokens(line, n.language)
@@ -58,7 +58,7 @@ func (n *Names) Complete(line string) []Completion {
 	return found
 }
 
-// words are those that can be said of the passage.
+// words returns those that can be said of the passage.
 func (of subject) words() []string {
 	var words []string
 	for _, form := range forms {

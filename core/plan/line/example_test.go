@@ -22,7 +22,7 @@ func ExampleNames_Read() {
 	// {"type":"free","title":"Quiet","seconds":60}
 }
 
-// A word that is not understood is told with where it stands and what is nearest to it.
+// A word that is not understood is told with where it is and what is nearest to it.
 func ExampleLineError() {
 	_, err := line.NewNames("en", nil).Read("nadi hodl 4")
 	fmt.Println(language.English().Error(err))

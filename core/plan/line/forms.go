@@ -33,7 +33,7 @@ type subject struct {
 
 // matched is what a pattern found.
 type matched struct {
-	words   []string // the alternatives that stood there
+	words   []string // the alternatives that was there
 	numbers []string
 	counts  string
 	seconds breath.Exact
@@ -51,7 +51,7 @@ func takes(field string) func(subject) bool {
 	return func(of subject) bool { return of.p != nil && of.p.TakesField(field) }
 }
 
-// oneBreath tells whether a round of it is one breath, so that breaths are rounds.
+// oneBreath reports whether a round of it is one breath, so that breaths are rounds.
 func (of subject) oneBreath() bool { return of.counted() && !of.p.Alternates() }
 
 // setCounts puts a number in the place of one of the counts of the passage.
@@ -61,7 +61,7 @@ func (of subject) setCounts(change func(*breath.Counts)) {
 	of.f["counts"] = c.String()
 }
 
-// counts is those of the passage, or the practice's own.
+// counts returns those of the passage, or the practice's own.
 func (of subject) counts() breath.Counts {
 	text, _ := of.f["counts"].(string)
 	c, err := breath.ParseCounts(text)
@@ -256,7 +256,7 @@ var forms = []form{
 	{pattern: "word before", on: subject.counted, set: setWord("word", "before")},
 	{pattern: "word on", on: subject.counted, set: setWord("word", "on")},
 
-	// What stands before, between and beside.
+	// What is before, between and beside.
 	{pattern: "count in N", on: subject.practice, set: setNumber("count_in")},
 	{pattern: "count in N by N", on: subject.practice, set: func(of subject, found matched) {
 		of.f["count_in"], of.f["count_in_by"] = numeral(found.numbers[0]), numeral(found.numbers[1])
@@ -316,7 +316,7 @@ func setSyllables(voice plan.Voice) func(subject, matched) {
 
 func setRounds(of subject, found matched) { of.give("rounds", numeral(found.numbers[0]), "minutes") }
 
-// isPaced tells whether the passage has a tempo or a rate of its own.
+// isPaced reports whether the passage has a tempo or a rate of its own.
 func isPaced(of subject) bool { return of.p != nil && of.p.Kind.HasBeat() }
 
 func setTempo(of subject, found matched) {
@@ -348,7 +348,7 @@ func whole(digits string) int {
 	return n
 }
 
-// fillers say nothing by themselves, and may stand anywhere.
+// fillers say nothing by themselves, and may be anywhere.
 var fillers = []string{
 	"a",
 	"an",
@@ -378,7 +378,7 @@ var fillers = []string{
 	"in",
 }
 
-// match tells how many tokens from i on the pattern takes, and what it found; 0 where it does not fit.
+// match reports how many tokens from i on the pattern takes, and what it found; 0 if it does not fit.
 func match(pattern string, of subject, list []token, i int) (n int, found matched) {
 	at := i
 	for element := range strings.FieldsSeq(pattern) {
@@ -465,7 +465,7 @@ var (
 	secondWords = []string{"s", "sec", "secs", "second", "seconds"}
 )
 
-// timeAt reads a time: 2 min, 90 s, 1m30s, a minute, half a minute; 1:30 where there are no counts it could be.
+// timeAt reads a time: 2 min, 90 s, 1m30s, a minute, half a minute; 1:30 if there are no counts it could be.
 func timeAt(list []token, at int, clock bool) (seconds breath.Exact, n int) {
 	word := func(i int) string {
 		if at+i < len(list) && !list[at+i].quoted {
@@ -512,7 +512,7 @@ func timeAt(list []token, at int, clock bool) (seconds breath.Exact, n int) {
 	return x, 2
 }
 
-// numeral is a number as JSON writes it, without the leading zeros that people write.
+// numeral returns a number as JSON writes it, without the leading zeros that people write.
 func numeral(text string) json.Number {
 	text = strings.TrimLeft(text, "0")
 	if text == "" || text[0] == '.' {
@@ -588,7 +588,7 @@ type saidOnce struct {
 // phaseWords begin what gives one phase another count.
 var phaseWords = []string{"inhale", "in", "hold", "exhale", "out", "empty"}
 
-// take has a form set what it sets with these words, or tells why it cannot be so: what it sets was said before.
+// take has a form set what it sets with these words, or reports why it cannot be so: what it sets was said before.
 func (said *saidOnce) take(of subject, words []token, at int, set func()) (refused fact.Fact) {
 	before := maps.Clone(of.f)
 	for _, field := range plan.SaidOnce { // so that it shows which of them are set, though it be to what they were
@@ -638,7 +638,7 @@ func (said *saidOnce) take(of subject, words []token, at int, set func()) (refus
 	return fact.Fact{}
 }
 
-// phaseOf is the phase, from 0, to which words give counts.
+// phaseOf returns the phase, from 0, to which words give counts.
 func phaseOf(words []token) int {
 	if slices.ContainsFunc(words, func(t token) bool { return t.key == "empty" }) {
 		return 3
@@ -646,7 +646,7 @@ func phaseOf(words []token) int {
 	return map[string]int{"inhale": 0, "in": 0, "hold": 1, "exhale": 2, "out": 2}[words[0].key]
 }
 
-// phases is the counts of each phase.
+// phases returns the counts of each phase.
 func (of subject) phases() [4]int {
 	if !of.counted() {
 		return [4]int{}

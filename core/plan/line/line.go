@@ -24,7 +24,7 @@ type LineError struct {
 	Nearest []string  // what could have been meant
 }
 
-// Tell is what is wrong and what could have been meant.
+// Tell returns what is wrong and what could have been meant.
 func (e *LineError) Tell() fact.Fact {
 	text := e.Why
 	if e.Given != "" && !e.Refused {
@@ -49,7 +49,7 @@ func (n *Names) Read(line string) ([]plan.Fields, error) {
 	return FieldsIn(readings), err
 }
 
-// Understand is Read that also tells what the line gave, and so what is assumed.
+// Understand is Read that also reports what the line gave, and so what is assumed.
 func (n *Names) Understand(line string) ([]Reading, error) {
 	list := spoken(line, tokens(line, n.language))
 	if len(list) == 0 {
@@ -199,7 +199,7 @@ func (n *Names) readAs(list []token, h hit) ([]Reading, error) {
 	return []Reading{{Fields: f, Said: said}}, nil
 }
 
-// alikeCounts tells whether two breaths go by the same name: each phase is there in both, and as long as the inhale,
+// alikeCounts reports whether two breaths go by the same name: each phase is there in both, and as long as the inhale,
 // longer or shorter in both.
 func alikeCounts(a, b any) bool {
 	if a == b {
@@ -264,7 +264,7 @@ func (h hit) read(list []token, skip func(int) bool) ([]Reading, error) {
 // roomMarks are the words by which a teacher marks the words of a talk for the room.
 var roomMarks = []string{"(room)", "(all)"}
 
-// wordsIn is the words of those tokens, and whether they are marked for the room.
+// wordsIn returns the words of those tokens, and whether they are marked for the room.
 func (h hit) wordsIn(list []token, left []int) (text string, forRoom bool, err error) {
 	marked := func(i int) bool { return slices.Contains(roomMarks, list[i].key) }
 	forRoom = slices.ContainsFunc(left, marked)
@@ -302,7 +302,7 @@ func (h hit) wordsIn(list []token, left []int) (text string, forRoom bool, err e
 	return words.String(), forRoom, nil
 }
 
-// ambiguous tells whether something else fits as well as the hit.
+// ambiguous reports whether something else fits as well as the hit.
 func ambiguous(found []hit, h hit) bool {
 	return slices.ContainsFunc(found, func(other hit) bool {
 		return other.entry != h.entry && other.from == h.from && other.to == h.to && rank(other) == rank(h) &&
@@ -311,7 +311,7 @@ func ambiguous(found []hit, h hit) bool {
 	})
 }
 
-// sameThing tells whether one of two is a preset of the other: the practice itself is meant then.
+// sameThing reports whether one of two is a preset of the other: the practice itself is meant then.
 func sameThing(a, b *entry) bool { return a.p != nil && a.p == b.p && (a.with == nil || b.with == nil) }
 
 func couldBe(list []token, found []hit, h hit) error {
@@ -357,7 +357,7 @@ func notUnderstood(of subject, t token) error {
 	return &LineError{At: t.at, End: t.end, Given: t.given, Why: of.expects(), Nearest: nearest(t.text, of.words())}
 }
 
-// known tells whether a word is one of the grammar, so that it is not misspelt but in the wrong place.
+// known reports whether a word is one of the grammar, so that it is not misspelt but in the wrong place.
 func known(word string) bool {
 	return slices.ContainsFunc(forms, func(f form) bool {
 		for element := range strings.FieldsSeq(f.pattern) {
@@ -369,7 +369,7 @@ func known(word string) bool {
 	})
 }
 
-// expects is what can be said of the passage, in short.
+// expects returns what can be said of the passage, in short.
 func (of subject) expects() fact.Fact {
 	switch {
 	case of.p == nil:
@@ -402,7 +402,7 @@ func (n *Names) unnamed(list []token) error {
 	return &LineError{Why: fact.New("line.name-it")}
 }
 
-// nearestNames is what is called by words like this one.
+// nearestNames returns what is called by words like this one.
 func (n *Names) nearestNames(word string) []string {
 	type near struct {
 		name string
@@ -434,7 +434,7 @@ func (n *Names) nearestNames(word string) []string {
 	return names
 }
 
-// nearest is the words that are most like one, up to three.
+// nearest returns the words that are most like one, up to three.
 func nearest(word string, among []string) []string {
 	best := 3
 	var found []string
@@ -467,7 +467,7 @@ func Restate(f plan.Fields, text string, own ...*practice.Practice) (plan.Fields
 	return said(f, maps.Clone(f.Values()), text, false, own)
 }
 
-// said is the fields with what a text says of them; basic is only the short way of writing a passage.
+// said returns the fields with what a text says of them; basic is only the short way of writing a passage.
 func said(f plan.Fields, next map[string]any, text string, basic bool, own []*practice.Practice) (plan.Fields, error) {
 	of := subject{f: next}
 	if f.IsPractice() {
@@ -485,7 +485,7 @@ func said(f plan.Fields, next map[string]any, text string, basic bool, own []*pr
 	return plan.FieldsWith(next), nil
 }
 
-// AsLineError is the LineError that an error is, or nil.
+// AsLineError returns the LineError that an error is, or nil.
 func AsLineError(err error) *LineError {
 	var line *LineError
 	if errors.As(err, &line) {

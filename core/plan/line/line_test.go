@@ -166,7 +166,7 @@ rest 2 min
 	assert.Contains(t, language.English().Error(err), `line 5: “hodl” is not understood`)
 }
 
-// The class that the manual shows is read as it stands there.
+// The class that the manual shows is read as it is there.
 func TestTheManualsClass(t *testing.T) {
 	manual, err := os.ReadFile("../../../docs/manual/typing.md")
 	require.NoError(t, err)

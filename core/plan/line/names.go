@@ -87,7 +87,7 @@ type Template struct {
 	Passages []plan.Fields
 }
 
-// NewNames is the names in English and in the language, one of words.Languages, with a teacher's own practices.
+// NewNames returns the names in English and in the language, one of words.Languages, with a teacher's own practices.
 func NewNames(language string, own []*practice.Practice, templates ...Template) *Names {
 	n := &Names{language: language, own: own}
 	for _, s := range stretches {
@@ -127,7 +127,7 @@ func NewNames(language string, own []*practice.Practice, templates ...Template) 
 
 func capital(name string) string { return strings.ToUpper(name[:1]) + name[1:] }
 
-// withoutNotes takes out what stands in brackets.
+// withoutNotes takes out what is in brackets.
 func withoutNotes(term string) string {
 	for {
 		from, to := strings.Index(term, "("), strings.Index(term, ")")
@@ -144,7 +144,7 @@ var commonWords = map[string]float64{
 	"in": 0.05, "own": 0.05, "and": 0.05, "mit": 0.05, "der": 0.05, "atem": 0.2, "atmung": 0.2, "out": 0.1,
 }
 
-// sayLittle are words that may stand in a name without belonging to it.
+// sayLittle are words that may be in a name without belonging to it.
 var sayLittle = []string{"of", "the", "a", "with", "breath", "breathing", "atem", "atmung"}
 
 func (e *entry) call(names ...string) {
@@ -170,7 +170,7 @@ func (e *entry) call(names ...string) {
 	}
 }
 
-// likeness tells how well the words of a line fit the name, in any order: how much of what was said is in it, and how
+// likeness reports how well the words of a line fit the name, in any order: how much of what was said is in it, and how
 // much of the name was said, 0 to 1. 0 says that some word does not belong.
 func (c callName) likeness(said []token, unfinished bool) (weight, share float64) {
 	used := make([]bool, len(c.words))
@@ -205,7 +205,7 @@ func (c callName) likeness(said []token, unfinished bool) (weight, share float64
 	return weight, share / c.sum
 }
 
-// alike tells how far a word is another one: 1 the same, less for the beginning of it and for a slip of the finger, 0
+// alike reports how far a word is another one: 1 the same, less for the beginning of it and for a slip of the finger, 0
 // for neither.
 func alike(word, name string, unfinished bool) float64 {
 	least := 3
@@ -228,7 +228,7 @@ func alike(word, name string, unfinished bool) float64 {
 // slipped is how much a word counts that is written wrong.
 const slipped = 0.7
 
-// mostSlips is how many letters of a word may be wrong, missing, too many or swapped.
+// mostSlips returns how many letters of a word may be wrong, missing, too many or swapped.
 func mostSlips(word string) int {
 	switch n := len(word); {
 	case n < 3:
@@ -285,8 +285,8 @@ type hit struct {
 	weight, share float64
 }
 
-// hits is everything that the tokens may call by name, the likeliest first. unfinished says that the last word may go
-// on.
+// hits returns everything that the tokens may call by name, the likeliest first. unfinished says that the last word may
+// go on.
 func (n *Names) hits(list []token, unfinished bool) []hit {
 	var found []hit
 	for from := range list {
@@ -325,7 +325,7 @@ func (n *Names) hits(list []token, unfinished bool) []hit {
 	return found
 }
 
-// onlyPhases tells whether words are phases of a breath and counts, and nothing else.
+// onlyPhases reports whether words are phases of a breath and counts, and nothing else.
 func onlyPhases(said []token) bool {
 	return !slices.ContainsFunc(said, func(t token) bool {
 		return !slices.Contains(phaseWords, t.key) && t.number() == ""
@@ -341,7 +341,7 @@ func rank(h hit) float64 {
 	return r
 }
 
-// RetitlePreset sees to it that a passage whose title is the name of a preset of its practice, as square breath, does
+// RetitlePreset makes sure that a passage whose title is the name of a preset of its practice, as square breath, does
 // not keep it when it is another breath now: it takes the name of the preset that it has become, or none.
 func RetitlePreset(f plan.Fields, own ...*practice.Practice) {
 	title, _ := f.Values()["title"].(string)

@@ -96,8 +96,8 @@ func ownWords(line string) (map[string]any, error) {
 	return fields, nil
 }
 
-// textOf is the words without the options in brackets that begin or end them, which it sets. Brackets with anything
-// else in them are words.
+// textOf returns the words without the options in brackets that begin or end them, which it sets. Brackets with
+// anything else in them are words.
 func textOf(fields map[string]any, words string) string {
 	for _, form := range []*regexp.Regexp{firstOption, lastOption} {
 		option := form.FindStringSubmatch(words)
@@ -105,7 +105,7 @@ func textOf(fields map[string]any, words string) string {
 			setOptions(map[string]any{}, option[1]) != nil {
 			continue
 		}
-		_ = setOptions(fields, option[1]) // it was possible just now
+		_ = setOptions(fields, option[1]) // it was possible at the moment
 		words = form.ReplaceAllString(words, "")
 	}
 	return words
@@ -190,7 +190,7 @@ var placeWords = map[string][2]string{
 	"up": {"part", "up"}, "wide": {"part", "wide"}, "narrow": {"part", "narrow"}, "last": {"round", "last"},
 }
 
-// setPlace sets the place that the words tell; line is where they stand.
+// setPlace sets the place that the words tell; line is where they are.
 func setPlace(fields map[string]any, line string, said []string) error {
 	each := "" // the word for every one, until it is known of what
 	for i := 0; i < len(said); {
@@ -228,7 +228,7 @@ func setPlace(fields map[string]any, line string, said []string) error {
 	return nil
 }
 
-// setOnePlace sets what the first of the words tell, and says how many it took; none where they are not understood.
+// setOnePlace sets what the first of the words tell, and says how many it took; none if they are not understood.
 func setOnePlace(fields map[string]any, said []string) (taken int, err error) {
 	set := func(field string, value any, taken int) (int, error) {
 		if was, twice := fields[field]; twice && fmt.Sprint(was) != fmt.Sprint(value) {
@@ -302,7 +302,7 @@ func setOnePlace(fields map[string]any, said []string) (taken int, err error) {
 	return 0, nil
 }
 
-// roundSpan is a round or the first and the last of several, as a line has them; nil for other words.
+// roundSpan returns a round or the first and the last of several, as a line has them; nil for other words.
 func roundSpan(word string) any {
 	parts := roundPlace.FindStringSubmatch(word)
 	switch {
@@ -316,7 +316,7 @@ func roundSpan(word string) any {
 	return numeral(parts[1])
 }
 
-// placeTime reads a time, 1:30, 90s or 2 min, and how many words it took; none where there is no time.
+// placeTime reads a time, 1:30, 90s or 2 min, and how many words it took; none if there is no time.
 func placeTime(said []string) (seconds json.Number, taken int) {
 	if len(said) == 0 {
 		return "", 0
@@ -347,7 +347,7 @@ func placeTime(said []string) (seconds json.Number, taken int) {
 	return json.Number(amount.String()), taken
 }
 
-// OwnWords is the passage's own words as SetOwnWords reads them; p is the passage.
+// OwnWords returns the passage's own words as SetOwnWords reads them; p is the passage.
 func OwnWords(p *plan.Passage) string {
 	var text strings.Builder
 	for i := range p.Lines {
@@ -358,7 +358,7 @@ func OwnWords(p *plan.Passage) string {
 
 func oneLine(text string) string { return strings.Join(strings.Fields(text), " ") }
 
-// placeOf is where a line of the teacher's own is said, as SetOwnWords reads it.
+// placeOf returns where a line of the teacher's own is said, as SetOwnWords reads it.
 func placeOf(l *plan.Line, p *plan.Passage) string {
 	var words []string
 	if l.Stage != p.UsualStage() {

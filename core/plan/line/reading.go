@@ -16,7 +16,7 @@ type Reading struct {
 	Line   int      // of the text, from 1; 0 for a line alone
 }
 
-// FieldsIn is the passages of readings.
+// FieldsIn returns the passages of readings.
 func FieldsIn(readings []Reading) []plan.Fields {
 	var list []plan.Fields
 	for _, one := range readings {
@@ -32,7 +32,7 @@ type Fact struct {
 	Assumed bool   // the line did not say it
 }
 
-// alwaysTold are the fields that are told of a passage also where its line does not say them.
+// alwaysTold are the fields that are notified of a passage also where its line does not say them.
 var alwaysTold = []string{
 	"practice",
 	"counts",
@@ -47,8 +47,8 @@ var alwaysTold = []string{
 	"script",
 }
 
-// Facts is what was understood, with what was assumed that a teacher would want to know: how it is breathed, how long,
-// how fast strokes come, on which side it starts. p is the passage that the reading became.
+// Facts returns what was understood, with what was assumed that a teacher would want to know: how it is breathed, how
+// long, how fast strokes come, on which side it starts. p is the passage that the reading became.
 func (r Reading) Facts(p *plan.Passage) []Fact {
 	var facts []Fact
 	add := func(field, value string) {

@@ -5,11 +5,11 @@ import (
 	"strings"
 )
 
-// Words that may stand between the parts of a breath that is spoken, and within one of them.
+// Words that may be between the parts of a breath that is spoken, and within one of them.
 var (
 	betweenParts = []string{",", "and", "then"}
 	withinPart   = []string{"for", "to", "of", "a", "the"}
-	// What stands before "in" where it is no inhale: count in 4, lead in 3, narrow in.
+	// What is before "in" where it is no inhale: count in 4, lead in 3, narrow in.
 	notInhale = []string{"count", "lead", "numbers", "narrow"}
 )
 
@@ -32,7 +32,7 @@ func spoken(line string, list []token) []token {
 	return all
 }
 
-// breathAt reads a whole breath from i on, and where it ends; i where there is none.
+// breathAt reads a whole breath from i on, and where it ends; i if there is none.
 func breathAt(list []token, i int) (counts string, next int) {
 	if i > 0 && slices.Contains(notInhale, list[i-1].key) {
 		return "", i
@@ -62,7 +62,7 @@ func breathAt(list []token, i int) (counts string, next int) {
 	return strings.Join(terms, ":"), at
 }
 
-// laterPart is partAt after what may stand between two parts.
+// laterPart returns partAt after what may be between two parts.
 func laterPart(list []token, at int, words ...string) (number string, next int) {
 	from := at
 	for from < len(list) && !list[from].quoted && slices.Contains(betweenParts, list[from].key) {

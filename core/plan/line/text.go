@@ -134,7 +134,7 @@ func (n *Names) ReadLines(text string) (passages []Reading, errs TextErrors) {
 	return passages, errs
 }
 
-// setHead reads a line of what holds for the whole class, and tells which field it sets; none where it is no such line.
+// setHead reads a line of what holds for the whole class, and reports which field it sets; none if it is no such line.
 func setHead(d plan.Document, line string, place *time.Location) (field string, err error) {
 	key, rest, _ := strings.Cut(line, " ")
 	rest = strings.TrimSpace(rest)
@@ -162,7 +162,7 @@ func setHead(d plan.Document, line string, place *time.Location) (field string, 
 	return "", nil
 }
 
-// setPart sets a part of the passage that has a name of its own, and tells whether it is one.
+// setPart sets a part of the passage that has its own name, and reports whether it is one.
 func setPart(f plan.Fields, key, text string) (taken bool, err error) {
 	switch {
 	case key == "script":
@@ -226,7 +226,7 @@ func steps(text string) ([]any, error) {
 	return list, nil
 }
 
-// stepEnd is where the first part of the text ends: at a semicolon or a comma outside quotation marks.
+// stepEnd returns where the first part of the text ends: at a semicolon or a comma outside quotation marks.
 func stepEnd(text string) int {
 	for at := 0; at < len(text); {
 		r, size := utf8.DecodeRuneInString(text[at:])
@@ -330,7 +330,7 @@ func (n *Names) ToText(d plan.Document, p *plan.Plan) (text string, left []strin
 	return b.String(), left
 }
 
-// toLine is a passage as Read takes it, what stands below it, and the fields that neither says.
+// toLine returns a passage as Read takes it, what is below it, and the fields that neither says.
 func (n *Names) toLine(f plan.Fields, p *plan.Passage) (line string, below, unsaid []string) {
 	words := []string{n.callOf(f, p)}
 	known := []string{"type", "practice", "script", "opening", "closing", "lines", "prompts"}
@@ -370,7 +370,7 @@ func (n *Names) toLine(f plan.Fields, p *plan.Passage) (line string, below, unsa
 	return line, below, unsaid
 }
 
-// callOf is what the passage is called in a line: the plainest name that is understood as it.
+// callOf returns what the passage is called in a line: the plainest name that is understood as it.
 func (n *Names) callOf(f plan.Fields, p *plan.Passage) string {
 	switch {
 	case p.Type == plan.Talk:
@@ -402,8 +402,8 @@ func stepsText(steps []plan.Step) string {
 	return strings.Join(list, "; ")
 }
 
-// stepWords is the words of a step as steps reads them: in quotation marks where they would be taken for more than one
-// step.
+// stepWords returns the words of a step as steps reads them: in quotation marks where they would be taken for more than
+// one step.
 func stepWords(text string) string {
 	text = oneLine(text)
 	if again, err := steps("1 s " + text); err == nil && len(again) == 1 && again[0].(map[string]any)["text"] == text {

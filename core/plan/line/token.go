@@ -202,7 +202,7 @@ var numberWords = map[string]string{
 
 var numberForm = regexp.MustCompile(`^\d+(?:\.\d+)?$`)
 
-// number is the digits of a token that is a number, in digits or as a word; empty for others.
+// number returns the digits of a token that is a number, in digits or as a word; empty for others.
 func (t token) number() string {
 	switch {
 	case t.quoted:

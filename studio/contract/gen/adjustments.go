@@ -19,7 +19,7 @@ Made by "make types" from core/pace/verbs.go and studio/contract/controls.go. do
 | --- | --- | --- | --- | --- | --- |
 `
 
-// adjustments is a table of all verbs.
+// adjustments returns a table of all verbs.
 func adjustments() []byte {
 	var out bytes.Buffer
 	out.WriteString(aboutAdjustments)
@@ -52,7 +52,7 @@ func adjustments() []byte {
 	return out.Bytes()
 }
 
-// taken is the arguments of a verb.
+// taken returns the arguments of a verb.
 func taken(v pace.Verb) string {
 	var list []string
 	for _, a := range v.Takes() {
@@ -65,7 +65,7 @@ func taken(v pace.Verb) string {
 	return strings.Join(list, ", ")
 }
 
-// keys is where the verb has keys of its own on the lead screen.
+// keys returns where the verb has keys of its own on the lead screen.
 func keys(v pace.Verb) string {
 	if v == pace.ToPause {
 		return "Space"

@@ -174,7 +174,7 @@ func doings() []any {
 	return list
 }
 
-// kinds are those of a change; advice may have none.
+// kinds returns those of a change; advice may have none.
 func kinds() []any { return append([]any{""}, anyOf(contract.ChangeKinds)...) }
 
 func anyOf[T any](list []T) []any {
@@ -196,7 +196,7 @@ func asWords(t reflect.Type) *jsonschema.Schema {
 	return nil
 }
 
-// made is the files that are made of the structs, from the root of the project.
+// made returns the files that are made of the structs, from the root of the project.
 func made() (map[string][]byte, error) {
 	screens := jsonschema.Reflector{Anonymous: true, ExpandedStruct: true, Mapper: asWords}
 	// What leaves the application is documented by the comments of the structs.

@@ -33,7 +33,7 @@ const (
 	Holds = `{"type": "practice", "practice": "nadi-shodhana", "counts": "4:4:8", "rounds": 6, "lead_in": 0}`
 )
 
-// Document is a plan file of these passages at 60 counts a minute, where a count is a second.
+// Document returns a plan file of these passages at 60 counts a minute, where a count is a second.
 func Document(passages string) json.RawMessage {
 	return json.RawMessage(`{"format": "vast-lantern-plan", "version": 1, "tempo": 60, "passages": [` + passages + `]}`)
 }
@@ -47,14 +47,14 @@ type Desk struct {
 	sent int
 }
 
-// New is a desk with an empty data file, on a Monday at noon.
+// New returns a desk with an empty data file, on a Monday at noon.
 func New(t testing.TB) *Desk {
 	d := &Desk{t: t, Time: start, Path: filepath.Join(t.TempDir(), "x.db")}
 	d.Reopen()
 	return d
 }
 
-// NewFilled is a desk with the groups, plans and classes of the demo.
+// NewFilled returns a desk with the groups, plans and classes of the demo.
 func NewFilled(t testing.TB) *Desk {
 	d := New(t)
 	file, err := filled()
@@ -151,7 +151,7 @@ func (d *Desk) Do(class int64, do string) contract.Adjusted {
 	return a
 }
 
-// TaughtOnce is a group with a class that was led and ended, and had a remark.
+// TaughtOnce returns a group with a class that was led and ended, and had a remark.
 func (d *Desk) TaughtOnce() (group contract.Group, class int64) {
 	group, err := d.Library.AddGroup(d.t.Context(), "Lunch", "beginners", 12)
 	require.NoError(d.t, err)
@@ -170,14 +170,14 @@ func (d *Desk) TaughtOnce() (group contract.Group, class int64) {
 	return group, class
 }
 
-// Export is everything, as a file.
+// Export returns everything, as a file.
 func (d *Desk) Export() string {
 	var text bytes.Buffer
 	require.NoError(d.t, d.Transfer.Export(d.t.Context(), &text))
 	return text.String()
 }
 
-// Import brings in a file of everything.
+// Import imports a file of everything.
 func (d *Desk) Import(file string) *transfer.Import {
 	read, err := d.Transfer.ReadImport(d.t.Context(), strings.NewReader(file))
 	require.NoError(d.t, err)
@@ -186,7 +186,7 @@ func (d *Desk) Import(file string) *transfer.Import {
 	return read
 }
 
-// Other is a connection of another program to the data file.
+// Other returns a connection of another program to the data file.
 func (d *Desk) Other() *sql.DB {
 	db, err := sql.Open("sqlite", "file:"+d.Path+"?_txlock=immediate")
 	require.NoError(d.t, err)

@@ -8,7 +8,7 @@ import (
 	"vastlantern/studio/transfer"
 )
 
-// Words is a fact, a pointer to one or an error as a person reads it; empty for none.
+// Words returns a fact, a pointer to one or an error as a person reads it; empty for none.
 func Words(told any) string {
 	switch told := told.(type) {
 	case fact.Fact:
@@ -25,7 +25,7 @@ func Words(told any) string {
 	return ""
 }
 
-// Lines is what an import would change, as a person reads it.
+// Lines returns what an import would change, as a person reads it.
 func Lines(i *transfer.Import) string {
 	var lines []string
 	for _, line := range i.Lines() {

@@ -10,9 +10,9 @@ export type Press = Omit<Adjust, "key">;
 /** Control is one live control: its key, what it says and what it would do now. */
 export type Control = {
   id: string;
-  key: string; // as pressed, lower case; empty where it has none
+  key: string; // as pressed, lower case; empty if it has none
   name: string;
-  effect: string; // what it would do, in words; empty where the name says it
+  effect: string; // what it would do, in words; empty if the name says it
   press: Press;
   met: boolean; // whether it would be accepted where the class is now
   twice: boolean; // must be pressed twice, since it cannot be taken back
@@ -30,7 +30,7 @@ export type Group = { name: string; controls: Control[] };
 export type Where = {
   phase: ScorePhase;
   passage: ScorePassage;
-  slot: number; // ms from the start of the class; 0 where none is set
+  slot: number; // ms from the start of the class; 0 if none is set
   later: Later;
   recall: number; // with how many rounds people are called back from own pace
   keys: Keys | undefined;

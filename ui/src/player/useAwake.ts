@@ -29,7 +29,7 @@ function keepLock(): () => void {
     if (document.visibilityState !== "visible") return;
     navigator.wakeLock.request("screen").then(
       (granted) => (lock = granted),
-      () => undefined, // it may not be given just now: the class runs all the same
+      () => undefined, // it may not be given at the moment: the class runs all the same
     );
   };
   ask();

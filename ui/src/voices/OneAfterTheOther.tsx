@@ -30,7 +30,7 @@ export function OneAfterTheOther({
   onHear,
 }: Props) {
   const word = words[at];
-  const said = useRef(""); // what stood there when it began: another word may be chosen meanwhile
+  const said = useRef(""); // what was there when it began: another word may be chosen meanwhile
   const { none, starting, recording, level, start, stop } = useRecorder(longest, (sound) =>
     onRecorded(said.current, sound),
   );

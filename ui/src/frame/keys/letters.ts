@@ -48,6 +48,6 @@ export function withLetter(keys: Keys, id: string, key: string): Keys {
   );
   const letters: Keys["letters"] = { ...keys.letters, [id]: key };
   if (other) letters[other.id] = before;
-  for (const one of keyed) if (letters[one.id] === one.key) delete letters[one.id]; // as it is where nothing was chosen
+  for (const one of keyed) if (letters[one.id] === one.key) delete letters[one.id]; // as it is if nothing was chosen
   return { ...keys, letters };
 }

@@ -84,7 +84,7 @@ export async function voiceOf(context: BaseAudioContext, score: Score): Promise<
 
 const ahead = 1500; // ms scheduled ahead, in real time
 const every = 100;
-const late = { phase: 150, count: 80, call: 1000 }; // ms in real time after which it is not said any more
+const late = { phase: 150, count: 80, call: 1000 }; // ms in real time after which it is no longer said
 const again = 10_000; // ms after which what could not be had is asked for again
 const said = new Map<string, number>(); // what was said, or is about to be, and when by the audio clock
 

@@ -76,7 +76,7 @@ export function useSound(view: string, score: Score, place: Place) {
     let over = false;
     load().then(
       (loaded) => over || setEngine(loaded),
-      () => over || setChoice((now) => ({ ...now, on: false })), // it cannot be had just now: the switch says so
+      () => over || setChoice((now) => ({ ...now, on: false })), // it cannot be had at the moment: the switch says so
     );
     return () => void (over = true);
   }, [on, engine]);

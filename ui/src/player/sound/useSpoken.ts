@@ -52,7 +52,7 @@ export function sayAnswer(words: string, volume: number) {
   if (speech) say(speech, words, "en", volume * softly);
 }
 
-const late = 1000; // ms after which it is not said any more
+const late = 1000; // ms after which it is no longer said
 
 /**
  * useSpoken says the words of the class through the browser's own voice, but for what a recorded one says, and lets the
