@@ -521,3 +521,28 @@ func TestAPlanIsFoundAmongMany(t *testing.T) {
 	th.click(page, "[aria-label='Find a plan'] a", "Waves before sleep")
 	th.until(page, `location.pathname === "/plan/1"`)
 }
+
+// Who sets the pace of a passage is one row: the beat, the teacher's breath with the phases that wait, or each person.
+func TestWhoSetsThePace(t *testing.T) {
+	th := open(t)
+	defer th.recovered()
+	page := th.page("/")
+	th.click(page, "button", "New plan")
+	th.see(page, "span", "^Saved$")
+	th.add(page, "alternate nostril 4:4:8 x6", "Alternate nostril breath")
+	th.click(page, `[aria-label="More of Alternate nostril breath"]`, ".")
+	th.see(page, ".pacer input:checked + label", "the beat")
+	th.click(page, ".pacer label", "my breath")
+	th.see(page, ".roundeditor", "inhale left waits[^]*hold waits[^]*exhale right waits")
+	th.click(page, `[aria-label="Hold waits for me"]`, "")
+	th.see(page, ".roundeditor", "inhale left waits[^]*hold 4[^]*exhale right waits")
+	th.see(page, ".passage .numbers", "by hand inhale exhale")
+	th.click(page, ".pacer label", "each person")
+	th.see(page, ".passage .numbers", "own pace")
+	th.until(page, `document.querySelector(".passage .short").value.includes("own")`)
+	assert.Zero(t, th.count(page, ".roundeditor .beside"), "at own pace nothing waits for the teacher")
+	th.click(page, ".pacer label", "the beat")
+	th.see(page, ".roundeditor", "inhale left 4[^]*hold 4[^]*exhale right 8")
+	th.until(page, `document.querySelector(".passage .short").value.includes("x6")`)
+	th.accessible(page, "who sets the pace")
+}

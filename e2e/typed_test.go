@@ -133,7 +133,7 @@ func TestAPassageIsChangedByTheKeyboard(t *testing.T) {
 	require.NoError(t, page.tab.InsertText("\nr2 hodl: soft jaw"))
 	th.see(page, ".details .invalid-feedback", `line 2: “hodl” is not understood`)
 	for _, lines := range []int{0, 1} { // closed and opened again: what was not understood is there to be mended
-		th.tap(page, `[aria-label="More of Even breath with a hold"]`, ".")
+		th.tap(page, `[aria-label$=" of Even breath with a hold"][aria-expanded]`, ".")
 		th.until(page, fmt.Sprintf(`document.querySelectorAll(".ownwords").length === %d`, lines))
 	}
 	th.see(page, ".details .invalid-feedback", `line 2: “hodl” is not understood`)

@@ -193,8 +193,7 @@ func init() { // not a literal: reading a passage refers to the table
 		{name: "beside", on: onRounds, once: true, read: (*Passage).readBeside,
 			say:    sayOf("beside", func(p *Passage) string { return "beside " + p.Beside.String() }),
 			offers: oneOf(AboutLane, "none", "breathe"), offered: notAtOwnPace},
-		{name: "by_hand", on: onLedCounted, once: true, read: (*Passage).readByHand, say: sayOf("by_hand", sayByHand),
-			offers: oneOf(AboutBreath, "none", "all")},
+		{name: "by_hand", on: onLedCounted, once: true, read: (*Passage).readByHand, say: sayOf("by_hand", sayByHand)},
 	}
 	for i := range fieldTable {
 		f := &fieldTable[i]
@@ -220,7 +219,7 @@ func init() { // not a literal: reading a passage refers to the table
 
 // offerOrder is the order in which a screen asks, among the fields that are about the same.
 var offerOrder = []string{
-	"side", "entry", "airway", "zone", "attention", "aperture", "natural_pause", "by_hand", "choices", "voice",
+	"side", "entry", "airway", "zone", "attention", "aperture", "natural_pause", "choices", "voice",
 	"syllables", "word", "fade", "count_in", "count_in_by",
 	"lead_in", "rest_between", "rest_breaths", "rest_wait", "rest_lead_in", "recall", "beside", "wait", "keep", "trial",
 }

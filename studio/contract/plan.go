@@ -73,13 +73,14 @@ const (
 	ChangeApply       ChangeKind = "apply"         // what the advice says whose key is Text
 	ChangeCount       ChangeKind = "count"         // Counts of one Phase of the passage
 	ChangeOwnWords    ChangeKind = "own-words"     // the passage's own words from Text, a line each
+	ChangePacer       ChangeKind = "pacer"         // who sets the pace of the passage, and which phases wait
 )
 
 // ChangeKinds is all of them.
 var ChangeKinds = []ChangeKind{
 	ChangeAdd, ChangeShort, ChangeGentle, ChangeAdvised, ChangeSplit, ChangeRounds, ChangeRoundsToEnd, ChangeTempoToEnd,
 	ChangeFit, ChangeRest, ChangeTalks,
-	ChangeApply, ChangeCount, ChangeOwnWords,
+	ChangeApply, ChangeCount, ChangeOwnWords, ChangePacer,
 }
 
 // Change is one change that the core makes in a document. Which fields it has follows from what it does.
@@ -92,6 +93,9 @@ type Change struct {
 	Rounds   int          `json:"rounds,omitempty"`
 	EndMS    int64        `json:"end_ms,omitempty"`
 	LengthMS int64        `json:"length_ms,omitempty"`
+	Pacer    plan.Pacer   `json:"pacer,omitempty"`
+	// the phases that wait, where the pacer is the teacher; none means all
+	Waits []breath.Phase `json:"waits,omitempty"`
 }
 
 // Addition is something that the time to spare has room for: more rounds of a passage, from 1, or, for passage 0, a
@@ -176,6 +180,12 @@ type PassageSummary struct {
 	LaneRound []ScorePhase `json:"lane_round"`
 	// its counts that can be chosen; empty if there are none
 	Roles []Role `json:"roles"`
+	// who sets the pace, and who can; empty if it is not a practice
+	Pacer  plan.Pacer   `json:"pacer"`
+	Pacers []plan.Pacer `json:"pacers"`
+	// the phases that wait for the teacher, and those that can; empty if that cannot be chosen
+	Waits   []breath.Phase `json:"waits"`
+	CanWait []breath.Phase `json:"can_wait"`
 	// the teacher's own, a line each, as ChangeOwnWords takes them
 	OwnWords string    `json:"own_words"`
 	Lines    []OwnLine `json:"lines"` // the same, as they are understood

@@ -88,6 +88,8 @@ func (ps *Plans) change(ctx context.Context,
 		return words, ps.setCount(ctx, fields, passage, c)
 	case contract.ChangeOwnWords:
 		return words, line.SetOwnWords(fields, c.Text)
+	case contract.ChangePacer:
+		return setPacer(fields, passage, c)
 	case contract.ChangeGentle:
 		return soften(doc, p, c.Passage)
 	case contract.ChangeAdvised:
@@ -123,7 +125,7 @@ func (ps *Plans) change(ctx context.Context,
 
 // onePassage is the changes that need no more than the passage itself: with them a plan that is too long is mended.
 var onePassage = []contract.ChangeKind{
-	contract.ChangeShort, contract.ChangeCount, contract.ChangeOwnWords, contract.ChangeRounds,
+	contract.ChangeShort, contract.ChangeCount, contract.ChangeOwnWords, contract.ChangeRounds, contract.ChangePacer,
 }
 
 // tooLong reports whether the plan is longer than a class can be, so that its passages were not computed (plan.Read).
@@ -180,6 +182,19 @@ func (ps *Plans) setCount(ctx context.Context, fields plan.Fields, p *plan.Passa
 	}
 	line.RetitlePreset(fields, own...)
 	return nil
+}
+
+// setPacer changes who sets the pace of a passage, and tells what was removed for it.
+func setPacer(fields plan.Fields, p *plan.Passage, c contract.Change) (words fact.Fact, err error) {
+	removed, err := fields.SetPacer(p, c.Pacer, c.Waits)
+	if err != nil || len(removed) == 0 {
+		return words, err
+	}
+	names := make([]fact.Fact, len(removed))
+	for i, field := range removed {
+		names[i] = fact.New("field." + field)
+	}
+	return fact.New("change.removed-for-pacer", "fields", names, "pacer", fact.New("pacer."+string(c.Pacer))), nil
 }
 
 // soften puts the gentle variant in the place of a passage.

@@ -215,6 +215,10 @@ func passageSummary(p *plan.Passage, who care.Room) contract.PassageSummary {
 		OwnWords: line.OwnWords(p),
 		Lines:    contract.OwnLinesOf(p),
 		Roles:    contract.RolesOf(p),
+		Pacer:    p.Pacer(),
+		Pacers:   append([]plan.Pacer{}, p.Pacers()...),
+		Waits:    append([]breath.Phase{}, p.Waits()...),
+		CanWait:  append([]breath.Phase{}, p.CanWait()...),
 		Lanes:    contract.LanesOf(p, p.Measure, who.Rules.LaneLimit),
 		Beside:   contract.BesideOf(p.Beside),
 	}

@@ -6,6 +6,7 @@ import { BesideEditor } from "./BesideEditor";
 import { EndAt } from "./EndAt";
 import { nameOf } from "./identity";
 import { OwnWords } from "./OwnWords";
+import { PacerRow } from "./PacerRow";
 import { RoundEditor } from "./RoundEditor";
 import { type Edit, set, Steps } from "../frame/editing/Steps";
 import { text as say, wordOf } from "../language/text";
@@ -27,6 +28,7 @@ export function Details({ doc, summary, starts, onChange, onAsk }: Props) {
     <div className="details">
       {practice && summary && (
         <Section name="What is breathed">
+          <PacerRow summary={summary} onAsk={onAsk} />
           <RoundEditor edit={edit} summary={summary} onAsk={onAsk} />
           <div className="fields">{shown("breath")}</div>
           {summary.rounds > 0 && <EndAt summary={summary} starts={starts} onAsk={onAsk} />}
@@ -78,7 +80,7 @@ export function Details({ doc, summary, starts, onChange, onAsk }: Props) {
 function Section({ name, children }: { name: string; children: ReactNode }) {
   return (
     <section aria-label={name}>
-      <h3>{name}</h3>
+      <h2>{name}</h2>
       <div>{children}</div>
     </section>
   );

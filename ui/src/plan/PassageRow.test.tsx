@@ -32,6 +32,10 @@ const summary = {
   round: [],
   roles: [],
   offers: [],
+  pacer: "beat",
+  pacers: ["beat", "hand", "own"],
+  waits: [],
+  can_wait: ["inhale", "exhale"],
 } as unknown as PassageSummary;
 
 type Given = {

@@ -124,7 +124,7 @@ export function PassageRow(props: Props) {
             size="sm"
             aria-expanded={props.open}
             onClick={props.onToggle}
-            aria-label={`More of ${name}`}
+            aria-label={`${props.open ? "Less" : "More"} of ${name}`}
           >
             {props.open ? "less" : "more"}
           </Button>

@@ -27,7 +27,7 @@ export function RoundEditor({ edit, summary, onAsk }: Props) {
   const [pending, setPending] = useState<Role | null>(null); // asked for and not answered yet: keys may come quickly
   const fields = useRef(new Map<string, HTMLInputElement>());
   const id = useId();
-  const { round, roles } = summary;
+  const { round, roles, can_wait } = summary;
   const inSeconds = summary.counts.endsWith(" s"); // of a practice without counts; by hand there are counts all the same
   const setCount = async (role: Role, counts: number) => {
     if (!Number.isInteger(counts) || counts < 0) return;
@@ -38,11 +38,34 @@ export function RoundEditor({ edit, summary, onAsk }: Props) {
     setProblem(why);
     setPending((p) => (p === next ? null : p));
   };
+  const waits = (i: number) => {
+    const { kind } = round[i]!;
+    const first = round.findIndex((phase) => phase.kind === kind) === i; // one switch for all of a kind
+    if (!first || !can_wait.includes(kind)) return null;
+    const on = summary.waits.includes(kind);
+    return (
+      <Form.Check
+        className="beside"
+        type="switch"
+        id={`${id}-waits-${kind}`}
+        label="waits"
+        aria-label={`${names[kind]} waits for me`}
+        checked={on}
+        onChange={() => {
+          const next = on ? summary.waits.filter((phase) => phase !== kind) : [...summary.waits, kind];
+          void onAsk(
+            next.length === 0 ? { do: "pacer", pacer: "beat" } : { do: "pacer", pacer: "hand", waits: next },
+          ).then((why) => setProblem(why ?? ""));
+        }}
+      />
+    );
+  };
   return (
     <div className="roundeditor">
       <RoundSheet
         phases={round}
         lamp={13}
+        beside={summary.can_wait.length === 0 ? undefined : waits}
         onPhase={
           roles.length === 0
             ? undefined

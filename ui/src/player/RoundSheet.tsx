@@ -1,8 +1,9 @@
 import "./lamps.css";
 import "./roundSheet.css";
-import type { CSSProperties } from "react";
+import { type CSSProperties, Fragment, type ReactNode } from "react";
 import type { ScorePhase } from "../wire/contract";
 import { groupsOf, isWord } from "./lampFit";
+import { number } from "./format";
 import { isStretch } from "./phases";
 
 type Props = {
@@ -11,6 +12,8 @@ type Props = {
   lamp: number;
   /** makes a string a button; said with what it does */
   onPhase?: { chosen: number; choose: (i: number) => void };
+  /** what is drawn beside a string */
+  beside?: (i: number) => ReactNode;
 };
 
 /** The most lamps that are drawn of one phase: a round of strokes can have hundreds. */
@@ -20,33 +23,40 @@ const mostLamps = 60;
  * RoundSheet draws a round as it is planned: each count a lamp, each phase a string of them, hung on the side the air goes. It is
  * the lamp sheet at rest, and small.
  */
-export function RoundSheet({ phases, lamp, onPhase }: Props) {
+export function RoundSheet({ phases, lamp, onPhase, beside }: Props) {
   const style = { "--lamp-size": `${lamp}px`, "--label": "0.8rem" } as CSSProperties;
   return (
-    <div className="lampsheet planned" style={style}>
-      {phases.map((phase, i) => {
-        const name = `${phase.word} ${phase.side}`.trim();
-        const className = `string ahead ph-${phase.kind} ${phase.through || "none"}`;
-        if (!onPhase || phase.kind === "still")
-          return (
-            <div className={className} key={i}>
-              <Row phase={phase} name={name} />
-            </div>
-          );
-        return (
-          <button
-            type="button"
-            className={className}
-            key={i}
-            aria-pressed={onPhase.chosen === i}
-            aria-label={`Change ${name}, ${lengthOf(phase)}`}
-            onClick={() => onPhase.choose(i)}
-          >
-            <Row phase={phase} name={name} />
-          </button>
-        );
-      })}
+    <div className={`lampsheet planned ${beside ? "withbeside" : ""}`} style={style}>
+      {phases.map((phase, i) => (
+        <Fragment key={i}>
+          <RoundString phase={phase} i={i} onPhase={onPhase} />
+          {beside?.(i)}
+        </Fragment>
+      ))}
     </div>
+  );
+}
+
+/** RoundString is one phase of the round; a button where it can be chosen. */
+function RoundString({ phase, i, onPhase }: { phase: ScorePhase; i: number; onPhase: Props["onPhase"] }) {
+  const name = `${phase.word} ${phase.side}`.trim();
+  const className = `string ahead ph-${phase.kind} ${phase.through || "none"}`;
+  if (!onPhase || phase.kind === "still")
+    return (
+      <div className={className}>
+        <Row phase={phase} name={name} />
+      </div>
+    );
+  return (
+    <button
+      type="button"
+      className={className}
+      aria-pressed={onPhase.chosen === i}
+      aria-label={`Change ${name}, ${lengthOf(phase)}`}
+      onClick={() => onPhase.choose(i)}
+    >
+      <Row phase={phase} name={name} />
+    </button>
   );
 }
 
@@ -80,8 +90,10 @@ function Row({ phase, name }: { phase: ScorePhase; name: string }) {
   );
 }
 
-/** lengthOf is the counts of a phase, or its seconds where it has none. */
+/** lengthOf is the counts of a phase, or its seconds if it has none; those of a phase that waits are only planned. */
 function lengthOf(phase: ScorePhase): string {
-  if (isStretch(phase)) return `${(phase.end_ms - phase.at_ms[0]!) / 1000} s`;
+  const seconds = number((phase.end_ms - phase.at_ms[0]!) / 1000);
+  if (phase.open) return `waits, about ${seconds} s`;
+  if (isStretch(phase)) return `${seconds} s`;
   return String(phase.of);
 }

@@ -402,7 +402,8 @@ export interface Advice {
     | "talks"
     | "apply"
     | "count"
-    | "own-words";
+    | "own-words"
+    | "pacer";
 }
 export interface Failed {
   part: string;
@@ -473,6 +474,10 @@ export interface PassageSummary {
   beside: Fact | null;
   lane_round: ScorePhase[];
   roles: Role[];
+  pacer: string;
+  pacers: string[];
+  waits: ("inhale" | "hold" | "exhale" | "empty" | "still" | "stroke" | "free" | "beat" | "lead" | "talk")[];
+  can_wait: ("inhale" | "hold" | "exhale" | "empty" | "still" | "stroke" | "free" | "beat" | "lead" | "talk")[];
   own_words: string;
   lines: OwnLine[];
 }
@@ -689,7 +694,8 @@ export interface Change {
     | "talks"
     | "apply"
     | "count"
-    | "own-words";
+    | "own-words"
+    | "pacer";
   passage?: number;
   text?: string;
   phase?: "inhale" | "hold" | "exhale" | "empty" | "still" | "stroke" | "free" | "beat" | "lead" | "talk";
@@ -697,6 +703,8 @@ export interface Change {
   rounds?: number;
   end_ms?: number;
   length_ms?: number;
+  pacer?: string;
+  waits?: ("inhale" | "hold" | "exhale" | "empty" | "still" | "stroke" | "free" | "beat" | "lead" | "talk")[];
 }
 export interface Drafted {
   document: unknown;
