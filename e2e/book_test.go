@@ -98,3 +98,17 @@ func TestAGroupIsWarnedAtFourPlaces(t *testing.T) {
 	th.see(view, ".answer", "no holds from here on")
 	th.see(view, "button", "Holds back")
 }
+
+// The book says who can set the pace of a practice, and plans it so.
+func TestAPracticeIsPlannedByMyBreath(t *testing.T) {
+	th := open(t)
+	defer th.recovered()
+	page := th.page("/practices/three-part-breath")
+	th.see(page, ".facts", "pace: the beat, my breath, each person")
+	th.tap(page, `[aria-label="Who sets the pace"]`, "")
+	th.see(page, ".dropdown-menu.show", "Pace: my breath")
+	th.click(page, ".dropdown-item", "Pace: my breath")
+	th.see(page, "span", "^Saved$")
+	th.until(page, `document.querySelectorAll(".passage").length === [...document.querySelectorAll(".passage .says")].filter(
+		(says) => says.textContent === "by hand").length`)
+}

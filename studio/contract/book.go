@@ -4,6 +4,7 @@ import (
 	"encoding/json"
 
 	"vastlantern/core/fact"
+	"vastlantern/core/plan"
 )
 
 // Book is the practice book.
@@ -16,36 +17,38 @@ type Book struct {
 
 // Practice is an entry of the practice book.
 type Practice struct {
-	ID        string    `json:"id"`
-	Name      string    `json:"name"`
-	Term      string    `json:"term"`
-	Kind      string    `json:"kind"` // counted, strokes, fixed, open
-	Own       bool      `json:"own"`
-	From      string    `json:"from"` // of an own one: the practice that it was made from
-	About     string    `json:"about"`
-	Also      []string  `json:"also"`
-	Intents   []string  `json:"intents"`
-	Level     string    `json:"level"`
-	Seat      string    `json:"seat"`
-	Hands     string    `json:"hands"`
-	Eyes      string    `json:"eyes"`
-	Locks     string    `json:"locks"`
-	How       []string  `json:"how"`
-	Prompts   []string  `json:"prompts"`
-	Watch     []string  `json:"watch"`
-	Gentler   string    `json:"gentler"`
-	Harder    string    `json:"harder"`
-	Finish    string    `json:"finish"`
-	Schools   []string  `json:"schools"` // where they differ
-	Shown     []string  `json:"shown"`   // what the chosen school adds
-	Course    []string  `json:"course"`  // what planning inserts, in words
-	Pattern   string    `json:"pattern"` // one round in short
-	Usual     string    `json:"usual"`   // as it is planned if nothing is said
-	RoundMS   int64     `json:"round_ms"`
-	PerMinute float64   `json:"per_minute"` // breaths
-	Holds     bool      `json:"holds"`
-	Cautions  []Caution `json:"cautions"`
-	Findings  []Finding `json:"findings"` // for the group that was asked for
+	ID        string   `json:"id"`
+	Name      string   `json:"name"`
+	Term      string   `json:"term"`
+	Kind      string   `json:"kind"` // counted, strokes, fixed, open
+	Own       bool     `json:"own"`
+	From      string   `json:"from"` // of an own one: the practice that it was made from
+	About     string   `json:"about"`
+	Also      []string `json:"also"`
+	Intents   []string `json:"intents"`
+	Level     string   `json:"level"`
+	Seat      string   `json:"seat"`
+	Hands     string   `json:"hands"`
+	Eyes      string   `json:"eyes"`
+	Locks     string   `json:"locks"`
+	How       []string `json:"how"`
+	Prompts   []string `json:"prompts"`
+	Watch     []string `json:"watch"`
+	Gentler   string   `json:"gentler"`
+	Harder    string   `json:"harder"`
+	Finish    string   `json:"finish"`
+	Schools   []string `json:"schools"` // where they differ
+	Shown     []string `json:"shown"`   // what the chosen school adds
+	Course    []string `json:"course"`  // what planning inserts, in words
+	Pattern   string   `json:"pattern"` // one round in short
+	Usual     string   `json:"usual"`   // as it is planned if nothing is said
+	RoundMS   int64    `json:"round_ms"`
+	PerMinute float64  `json:"per_minute"` // breaths
+	Holds     bool     `json:"holds"`
+	// who can set its pace, the usual one first
+	Pacers   []plan.Pacer `json:"pacers"`
+	Cautions []Caution    `json:"cautions"`
+	Findings []Finding    `json:"findings"` // for the group that was asked for
 }
 
 // PracticeFile is the file of a practice, as text and as a document.

@@ -84,6 +84,7 @@ func page(p *practice.Practice, room care.Room) contract.Practice {
 		Cautions:  contract.CautionsOf(&passage),
 		Findings:  contract.FindingsOf(&passage, room),
 		Course:    []string{},
+		Pacers:    passage.Pacers(),
 	}
 	course, err := plan.Course(p)
 	if err != nil {

@@ -17,7 +17,7 @@ func TestEveryTemplateCanBeLed(t *testing.T) {
 	d := desktest.New(t)
 	list, err := d.Plans.Templates()
 	require.NoError(t, err)
-	require.Len(t, list, 5)
+	require.Len(t, list, 6)
 	g, err := d.Library.SaveGroup(t.Context(), contract.Group{Name: "Monday", Weekday: 1, Weektime: "18:30"})
 	require.NoError(t, err)
 	for _, one := range list {

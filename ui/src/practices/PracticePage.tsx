@@ -1,6 +1,6 @@
 import { sampleQuery } from "./queries";
 import { useMutation, useQuery } from "@tanstack/react-query";
-import { Button } from "react-bootstrap";
+import { Button, ButtonGroup, Dropdown } from "react-bootstrap";
 import { Link, useNavigate } from "react-router";
 import { post } from "../wire/api";
 import { Cautions, Findings } from "../frame/care/care";
@@ -54,6 +54,9 @@ export function PracticePage({ practice: p }: { practice: Practice }) {
             <b>{number(p.per_minute)}</b> breaths a min
           </span>
         )}
+        <span>
+          pace: <b>{p.pacers.map((pacer) => wordOf("pacer", pacer)).join(", ")}</b>
+        </span>
         {p.intents.length > 0 && <span>for {p.intents.map((id) => wordOf("intent", id)).join(", ")}</span>}
       </p>
       <div className="columns">
@@ -102,23 +105,45 @@ export function PracticePage({ practice: p }: { practice: Practice }) {
   );
 }
 
-/** PlanIt begins a plan with the practice's course: from there it is led. */
+/** PlanIt begins a plan with the practice's course, paced as usual or as the teacher chooses: from there it is led. */
 function PlanIt({ practice }: { practice: Practice }) {
   const navigate = useNavigate();
+  const [usual, ...others] = practice.pacers;
   const add = useMutation({
-    mutationFn: async () => {
+    mutationFn: async (pacer: Practice["pacers"][number] | undefined) => {
       const document = { format: "vast-lantern-plan", version: 1, title: practice.name, passages: [] };
       const draft: Draft = { document, group_id: 0, change: { do: "add", text: practice.id } };
-      const drafted = await post<Drafted>("/draft", draft);
+      let drafted = await post<Drafted>("/draft", draft);
+      if (pacer !== undefined && pacer !== usual)
+        for (let passage = 1; passage <= drafted.summary.passages.length; passage++)
+          drafted = await post<Drafted>("/draft", {
+            ...draft,
+            document: drafted.document,
+            change: { do: "pacer", passage, pacer },
+          });
       return post<Plan>("/plans", { revision: 0, group_id: 0, document: drafted.document });
     },
     onSuccess: (plan) => void navigate(`/plan/${plan.id}`),
   });
   return (
     <>
-      <Button disabled={add.isPending} onClick={() => add.mutate()}>
-        Plan it
-      </Button>
+      <Dropdown as={ButtonGroup} align="end">
+        <Button disabled={add.isPending} onClick={() => add.mutate(usual)}>
+          Plan it
+        </Button>
+        {others.length > 0 && (
+          <>
+            <Dropdown.Toggle split aria-label="Who sets the pace" disabled={add.isPending} />
+            <Dropdown.Menu>
+              {practice.pacers.map((pacer) => (
+                <Dropdown.Item key={pacer} as="button" onClick={() => add.mutate(pacer)}>
+                  Pace: {wordOf("pacer", pacer)}
+                </Dropdown.Item>
+              ))}
+            </Dropdown.Menu>
+          </>
+        )}
+      </Dropdown>
       {add.isError && <ErrorAlert error={add.error} />}
     </>
   );

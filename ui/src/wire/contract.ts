@@ -747,6 +747,7 @@ export interface Practice {
   round_ms: number;
   per_minute: number;
   holds: boolean;
+  pacers: string[];
   cautions: Caution[];
   findings: Finding[];
 }
