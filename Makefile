@@ -87,6 +87,7 @@ race: ## the race detector over what runs at the same time; it needs a C compile
 
 load: build ## many room screens: how long a change takes to arrive, beside a server that only broadcasts
 	for screens in 500 2000; do go run $(TAGS) ./e2e/load --screens $$screens || exit 1; done
+	for screens in 500 2000; do go run $(TAGS) ./e2e/load --hand --screens $$screens || exit 1; done
 
 scale: build chromium ## 5,000 screens, and 5,000 behind the reverse proxy of deploy/nginx.conf
 	go run $(TAGS) ./e2e/load --screens 5000 --proxy

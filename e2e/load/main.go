@@ -32,10 +32,17 @@ func main() {
 		false,
 		"in the place of the bare server, the program behind nginx, which tells the screens",
 	)
+	hand := flag.Bool("hand", false, "lead by hand instead: go on every two seconds for two minutes")
 	bare := flag.Bool("bare", false, "be the server that only broadcasts")
 	flag.Parse()
 	if *bare {
 		log.Fatal(serveBare())
+	}
+	if *hand {
+		if err := byHand(*screens); err != nil {
+			log.Fatal(err)
+		}
+		return
 	}
 	compare := besideBare
 	if *proxy {
@@ -49,6 +56,41 @@ func main() {
 // aimed is how long an adjustment is to be at most, in bytes.
 const aimed = 3000
 
+// The pace of leading by hand that is measured: a phase every two seconds for two minutes.
+const (
+	everyPhase = 2 * time.Second
+	phases     = 60
+)
+
+// byHand measures a class that is led by hand: each press ends a phase, and its word is wanted at once on all screens.
+func byHand(screens int) error {
+	data, err := os.MkdirTemp("", "load")
+	if err != nil {
+		return err
+	}
+	defer os.RemoveAll(data)
+	program, err := stage.Start("serve", "--data", filepath.Join(data, "lantern.db"), "--port", "0")
+	if err != nil {
+		return err
+	}
+	defer program.Kill()
+	class, err := begin(program, `, "by_hand": "all"`)
+	if err != nil {
+		return err
+	}
+	measured, _, err := trial{
+		name: "by hand", screens: screens, presses: phases, every: everyPhase, processes: []int{program.Process()},
+		stream: program.URL + "/api/rooms/" + class.code + "/stream",
+		press:  func(i int) error { return class.press(program, i, `"do": "advance"`) },
+	}.run()
+	if err != nil {
+		return err
+	}
+	fmt.Printf("%d screens, %d phases by hand, one every %v\n", screens, phases, everyPhase)
+	measured.tell()
+	return nil
+}
+
 // alone returns the program with screens that listen to it.
 func alone(screens, presses int) (result, [][]byte, error) {
 	data, err := os.MkdirTemp("", "load")
@@ -61,7 +103,7 @@ func alone(screens, presses int) (result, [][]byte, error) {
 		return result{}, nil, err
 	}
 	defer program.Kill()
-	class, err := begin(program)
+	class, err := begin(program, "")
 	if err != nil {
 		return result{}, nil, err
 	}
@@ -109,7 +151,7 @@ func besideProxy(screens, presses int) error {
 		return err
 	}
 	defer proxy.Stop()
-	class, err := begin(program)
+	class, err := begin(program, "")
 	if err != nil {
 		return err
 	}
@@ -177,10 +219,12 @@ type class struct {
 	code string
 }
 
-func begin(program *stage.Program) (class, error) {
+// begin starts a class of an hour; fields are more of its one passage.
+func begin(program *stage.Program, fields string) (class, error) {
 	var plan contract.Plan
-	if err := program.Post("/api/plans", `{"document": {"format": "vast-lantern-plan", "version": 1, "title": "An hour", "tempo": 60, "passages": [
-		{"type": "practice", "practice": "nadi-shodhana", "counts": "4:4:8", "rounds": 110}]}}`, &plan); err != nil {
+	document := `{"document": {"format": "vast-lantern-plan", "version": 1, "title": "An hour", "tempo": 60, "passages": [
+		{"type": "practice", "practice": "nadi-shodhana", "counts": "4:4:8", "lead_in": 0, "rounds": 110` + fields + `}]}}`
+	if err := program.Post("/api/plans", document, &plan); err != nil {
 		return class{}, err
 	}
 	var score contract.Score
@@ -193,7 +237,12 @@ func begin(program *stage.Program) (class, error) {
 }
 
 func (c class) adjust(program *stage.Program, i int) error {
-	body := fmt.Sprintf(`{"key": "load %d", "do": "tempo", "to": %.1f}`, i, 60+float64(i%20)/10)
+	return c.press(program, i, fmt.Sprintf(`"do": "tempo", "to": %.1f`, 60+float64(i%20)/10))
+}
+
+// press makes an adjustment.
+func (c class) press(program *stage.Program, i int, adjustment string) error {
+	body := fmt.Sprintf(`{"key": "load %d", %s}`, i, adjustment)
 	var done json.RawMessage // reading it would take the time in which the screens are told
 	if err := program.Post(fmt.Sprintf("/api/classes/%d/adjustments", c.id), body, &done); err != nil {
 		return err
@@ -208,6 +257,7 @@ func (c class) adjust(program *stage.Program, i int) error {
 type trial struct {
 	name             string
 	screens, presses int
+	every            time.Duration // from press to press; 0 for at once
 	processes        []int
 	stream           string
 	press            func(i int) error
@@ -271,6 +321,7 @@ func (t trial) run() (result, [][]byte, error) {
 	var events [][]byte
 	cpu, began := t.processor(), time.Now()
 	for i := range t.presses {
+		time.Sleep(time.Until(began.Add(time.Duration(i) * t.every)))
 		pressed := time.Now()
 		if err := t.press(i); err != nil {
 			return result{}, nil, err
