@@ -121,3 +121,33 @@ func theRoomFollowsTheClass(t *testing.T, th *theater) {
 	require.NoError(t, th.program.Get("/api/rooms/"+code.Code, &public))
 	assert.Nil(t, public.Score, "nothing is led any more")
 }
+
+// What carries the count on the room's screens is the plan's to say, and the passage's; the lead screen has it always.
+func TestNumbersAreHiddenInTheRoom(t *testing.T) {
+	th := open(t)
+	defer th.recovered()
+	page := th.page("/")
+	th.click(page, "button", "New plan")
+	th.see(page, "span", "^Saved$")
+	th.add(page, "counted 4:6 x40, lead-in 0", "Counted breath")
+	th.add(page, "counted 4:4 x40, lead-in 0, numbers hidden", "Counted breath")
+	th.pick(page, "#room-numbers", "lamps only")
+	th.see(page, ".says", "numbers hidden")
+	th.see(page, "span", "^Saved$")
+	th.click(page, "button", "Lead$")
+	th.click(page, ".modal button", "[Bb]egin$")
+	th.see(page, `[data-testid="count"]`, "[0-9]")
+	var code contract.RoomCode
+	require.NoError(t, th.program.Get("/api/room", &code))
+	room := th.page("/room/" + code.Code)
+	phone := th.phone("/room/" + code.Code)
+	th.see(room, `.stage [data-testid="word"]`, "inhale|exhale")
+	th.see(room, ".lampsheet", ".")
+	assert.Zero(t, th.count(room, `[data-testid="count"]`), "lamps carry the count")
+	th.see(phone, `.stage [data-testid="word"]`, "inhale|exhale")
+	th.twice(page, input.KeyV, `document.querySelector(".orderlist .past")`)
+	th.until(room, `!document.querySelector(".lampsheet")`)
+	th.see(room, `.stage [data-testid="word"]`, "inhale|exhale")
+	assert.Zero(t, th.count(room, `[data-testid="count"]`), "neither numbers nor lamps")
+	th.see(page, `[data-testid="count"]`, "[0-9]")
+}

@@ -22,7 +22,7 @@ const rendered = `async (score, channel) => {
 	const rate = 8000, seconds = 10;
 	const context = new OfflineAudioContext(2, rate * seconds, rate);
 	const { tonesOf, play } = await window.lanternSound();
-	for (const tone of tonesOf(score.phases)) {
+	for (const tone of tonesOf(score)) {
 		if (tone.length < 40 && tone.at < (seconds - 0.5) * 1000) play(context, context.destination, tone, tone.at / 1000, tone.length / 1000, channel);
 	}
 	const buffer = await context.startRendering();

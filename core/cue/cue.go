@@ -47,6 +47,7 @@ type Cue struct {
 	Who     plan.Who
 	Kind    Kind
 	Text    string
+	Bare    string  // of what comes next: Text without its counts or its length, for screens that show no numbers
 	Say     bool    // of a line: the voice says it
 	Fingers Fingers // of the hand: what it comes to do
 

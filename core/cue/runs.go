@@ -70,24 +70,26 @@ func (f *fold) nowAndNext(runs []run) []Cue {
 			key:     r.At,
 		}
 		next := now
-		next.Kind, next.Text = Next, f.following(runs, i)
+		next.Kind = Next
+		next.Text, next.Bare = f.following(runs, i)
 		list = append(list, now, next)
 	}
 	return list
 }
 
-// following returns what comes after the run, in words.
-func (f *fold) following(runs []run, i int) string {
+// following returns what comes after the run, in words, and the same without its counts or its length.
+func (f *fold) following(runs []run, i int) (text, bare string) {
 	here := runs[i].Passage
 	i++
 	for i < len(runs) && runs[i].Phase == breath.Still {
 		i++
 	}
 	if i == len(runs) {
-		return f.plan.Words.Text(words.EndOfClass)
+		text = f.plan.Words.Text(words.EndOfClass)
+		return text, text
 	}
 	if runs[i].Passage == here {
-		return f.measured(runs[i])
+		return f.measured(runs[i]), runs[i].text
 	}
 	passage := runs[i].Passage
 	name := f.plan.Passages[passage-1].Name()
@@ -96,11 +98,11 @@ func (f *fold) following(runs []run, i int) string {
 	}
 	switch {
 	case i == len(runs) || runs[i].Passage != passage:
-		return name
+		return name, name
 	case runs[i].Stage == pace.Talk || runs[i].Stage == pace.Free:
-		return withTime(name, runs[i])
+		return withTime(name, runs[i]), name
 	}
-	return name + ": " + f.measured(runs[i])
+	return name + ": " + f.measured(runs[i]), name + ": " + runs[i].text
 }
 
 // passedOver reports what is not named of another passage: beat, lead-in and free steps.

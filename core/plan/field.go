@@ -181,6 +181,11 @@ func init() { // not a literal: reading a passage refers to the table
 		{name: "syllables", on: onPractice, say: saySyllables,
 			offers:  []Offer{{About: AboutVoice, Text: true}},
 			offered: func(p *Passage, _ *Offer) bool { return p.Voice == Syllables || p.Voice == HoldSyllables }},
+		{name: "numbers", on: onPractice, once: true, read: func(p *Passage, o reader) { p.Numbers = o.screen() },
+			say: sayChoice("numbers", map[string]string{
+				"shown": "numbers shown", "lamps": "lamps only", "hidden": "numbers hidden",
+			}),
+			offers: []Offer{{About: AboutVoice, Choices: []string{"as planned", "shown", "lamps", "hidden"}}}},
 		{name: "fade", on: onPractice, say: sayOf("fade", sayFade),
 			offers: []Offer{
 				{Field: "fade.words_after", About: AboutVoice, Unit: "rounds", Default: "never"},
@@ -220,7 +225,7 @@ func init() { // not a literal: reading a passage refers to the table
 // offerOrder is the order in which a screen asks, among the fields that are about the same.
 var offerOrder = []string{
 	"side", "entry", "airway", "zone", "attention", "aperture", "natural_pause", "choices", "voice",
-	"syllables", "word", "fade", "count_in", "count_in_by",
+	"syllables", "word", "fade", "numbers", "count_in", "count_in_by",
 	"lead_in", "rest_between", "rest_breaths", "rest_wait", "rest_lead_in", "recall", "beside", "wait", "keep", "trial",
 }
 
@@ -228,7 +233,8 @@ var offerOrder = []string{
 var lineOrder = []string{
 	"counts", "open_seconds", "pace", "rounds", "minutes", "strokes", "tempo", "rate", "breaths", "seconds", "by_hand",
 	"choices", "wait", "side", "entry",
-	"airway", "zone", "attention", "aperture", "voice", "syllables", "fade", "word", "count_in", "count_in_by", "lead_in",
+	"airway", "zone", "attention", "aperture", "voice", "syllables", "fade", "word", "numbers",
+	"count_in", "count_in_by", "lead_in",
 	"rest_between", "rest_breaths",
 	"rest_wait", "rest_lead_in", "natural_pause", "recall", "beside", "trial", "keep",
 }

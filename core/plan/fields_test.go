@@ -57,6 +57,7 @@ func TestWhereEachFieldBelongs(t *testing.T) {
 		{"rounds", n("3"), "counted nadi single sun three belly fingers strokes joy open own-pace"},
 		{"by_hand", "all", "counted nadi single sun three belly fingers"},
 		{"choices", []any{"4:4", "4:4:8"}, "own-pace"},
+		{"numbers", "lamps", everyPractice},
 		{"rest_breaths", n("3"), everyPractice},
 		{"count_in_by", n("4"), everyPractice},
 		{"minutes", n("3"), everyPractice},

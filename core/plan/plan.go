@@ -18,8 +18,19 @@ type Plan struct {
 	StartsAt time.Time    // zero if none is set
 	Tempo    breath.Exact // counts a minute
 	Words    *words.Words // what is said while it is led
+	Numbers  Screen       // what carries the count on the room's screens
 	Passages []Passage
 }
+
+// Screen is what carries the count on the room's screens.
+type Screen string
+
+// What can carry the count.
+const (
+	WithNumbers Screen = "shown"  // numbers and lamps
+	WithLamps   Screen = "lamps"  // lamps only
+	WithNothing Screen = "hidden" // neither: word, side, hand and lines
+)
 
 // Type is what a passage is.
 type Type string
@@ -100,6 +111,7 @@ type Passage struct {
 	UsualVoice   bool            // the plan says nothing of the voice
 	WordBefore   bool
 	Voice        Voice
+	Numbers      Screen // that of the plan where the passage says nothing
 	Fade         Fade
 	Syllables    []string
 }

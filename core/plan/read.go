@@ -92,6 +92,7 @@ func ReadWith(d Document, more ...*practice.Practice) (*Plan, error) {
 		o.fail("starts_at", "allowed.date-time")
 	}
 	p.Words = o.words()
+	p.Numbers = o.screen()
 	book := append(o.ownPractices(), more...)
 	list, ok := doc["passages"].([]any)
 	if !ok {
@@ -118,7 +119,11 @@ func ReadWith(d Document, more ...*practice.Practice) (*Plan, error) {
 			p.Passages = append(p.Passages, Passage{Type: Talk}) // the others keep their numbers
 			continue
 		}
-		p.Passages = append(p.Passages, readPassage(fields, i+1, p.Tempo, book, &errs))
+		one := readPassage(fields, i+1, p.Tempo, book, &errs)
+		if fields["numbers"] == nil {
+			one.Numbers = p.Numbers
+		}
+		p.Passages = append(p.Passages, one)
 	}
 	if tooLong := p.tooLong(); len(tooLong) > 0 {
 		errs = append(errs, tooLong...)

@@ -240,3 +240,6 @@ func (o reader) objects(field string) []reader {
 	}
 	return objects
 }
+
+// screen reads what carries the count on the room's screens.
+func (o reader) screen() Screen { return choice(o, "numbers", WithNumbers, WithLamps, WithNothing) }

@@ -83,6 +83,8 @@ type Cue struct {
 	Kind    cue.Kind `json:"kind"`
 	Who     plan.Who `json:"who"`
 	Text    string   `json:"text"`
+	// Bare is of what comes next: Text without its counts or its length, where that differs.
+	Bare string `json:"bare,omitempty"`
 	// Fingers is of the hand: what it comes to do.
 	Fingers cue.Fingers `json:"fingers,omitempty"`
 }
@@ -211,6 +213,7 @@ type ScorePassage struct {
 	Steps      []fact.Fact `json:"steps"`        // the closing
 	Carries    int         `json:"carries"`      // later passages that a change of its tempo can be carried to
 	HandAtNose bool        `json:"hand_at_nose"` // it closes or narrows nostrils with the fingers
+	Numbers    plan.Screen `json:"numbers"`      // what carries the count on the room's screens; empty of a stretch
 	// one round of as many strokes as its minutes hold: its time is shown, not their number
 	Timed bool `json:"timed"`
 	// HandTempo is the tempo at which the teacher has breathed by hand in the last three rounds; 0 if it is not known,

@@ -26,6 +26,7 @@ func (s Score) ForTheRoom() Score {
 			Pattern:    p.Pattern,
 			Choices:    p.Choices,
 			HandAtNose: p.HandAtNose,
+			Numbers:    p.Numbers,
 			Timed:      p.Timed,
 			LaneNames:  p.LaneNames,
 			LinesFor:   slices.DeleteFunc(slices.Clone(p.LinesFor), func(w plan.Who) bool { return w == plan.ForTeacher }),

@@ -217,7 +217,10 @@ func CuesOf(class *cue.Class, at int64, kinds ...cue.Kind) []Cue {
 		if (c.Until == cue.Open || c.Until > at) && (len(kinds) == 0 || slices.Contains(kinds, c.Kind)) {
 			list = append(
 				list,
-				Cue{AtMS: c.At, UntilMS: c.Until, Passage: c.Passage, Kind: c.Kind, Who: c.Who, Text: c.Text, Fingers: c.Fingers},
+				Cue{
+					AtMS: c.At, UntilMS: c.Until, Passage: c.Passage, Kind: c.Kind, Who: c.Who, Text: c.Text,
+					Bare: unless(c.Bare, c.Text), Fingers: c.Fingers,
+				},
 			)
 		}
 	}
@@ -312,4 +315,12 @@ func StrongCautions(p Plan) []string {
 		texts = append(texts, c.ID)
 	}
 	return texts
+}
+
+// unless returns the text; empty if it is the other.
+func unless(text, other string) string {
+	if text == other {
+		return ""
+	}
+	return text
 }

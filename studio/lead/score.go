@@ -290,6 +290,7 @@ func passages(l *studio.Class, tl pace.Timeline, wait *contract.Wait, who care.R
 			list[i].Timed = p.Led() && p.Practice.FillsMinutes()
 		}
 		list[i].Distinct, list[i].HandAtNose, list[i].LinesFor = l.Plan.Distinctions(i), cue.HandAtNose(p), linesFor(p)
+		list[i].Numbers = p.Numbers
 		list[i].Signs = signsOf(p, inForce.Measure)
 		list[i].OwnRound, list[i].Pattern = ownRound(l.Plan, i, inForce.Measure)
 		list[i].Choices = []string{}

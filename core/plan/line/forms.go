@@ -253,6 +253,10 @@ var forms = []form{
 		on:      subject.practice,
 		set:     func(of subject, found matched) { of.fade("silent_after", found) },
 	},
+	{pattern: "lamps only?", on: subject.practice, set: setWord("numbers", string(plan.WithLamps))},
+	{pattern: "numbers shown", on: subject.practice, set: setWord("numbers", string(plan.WithNumbers))},
+	{pattern: "numbers hidden", on: subject.practice, set: setWord("numbers", string(plan.WithNothing))},
+	{pattern: "hide|without numbers", on: subject.practice, set: setWord("numbers", string(plan.WithNothing))},
 	{pattern: "word before", on: subject.counted, set: setWord("word", "before")},
 	{pattern: "word on", on: subject.counted, set: setWord("word", "on")},
 

@@ -155,6 +155,13 @@ func setHead(d plan.Document, line string, place *time.Location) (field string, 
 			}
 		}
 		return "starts_at", &LineError{Given: rest, Why: fact.New("line.head-date")}
+	case "numbers":
+		screen := plan.Screen(fold(strings.TrimSuffix(rest, " only")))
+		if !slices.Contains([]plan.Screen{plan.WithNumbers, plan.WithLamps, plan.WithNothing}, screen) {
+			return "numbers", &LineError{Given: rest, Why: fact.New("line.head-numbers")}
+		}
+		d.Values()["numbers"] = string(screen)
+		return "numbers", nil
 	case "for":
 		d.Values()["intent"] = rest
 		return "intent", nil
@@ -285,6 +292,7 @@ var saidHead = []string{
 	"tempo",
 	"starts_at",
 	"intent",
+	"numbers",
 	"passages",
 	"dismissed",
 }
@@ -307,6 +315,9 @@ func (n *Names) ToText(d plan.Document, p *plan.Plan) (text string, left []strin
 	}
 	if p.Intent != "" {
 		fmt.Fprintf(&b, "for %s\n", oneLine(p.Intent))
+	}
+	if d.Values()["numbers"] != nil {
+		fmt.Fprintf(&b, "numbers %s\n", p.Numbers)
 	}
 	for _, field := range slices.Sorted(maps.Keys(d.Values())) {
 		if !slices.Contains(saidHead, field) {

@@ -183,9 +183,9 @@ test("splitting, removing and opening are buttons with the name of the passage",
 
 const offers: Offer[] = [
   {
-    field: "by_hand",
+    field: "numbers",
     about: "breath",
-    choices: ["none", "all"],
+    choices: ["as planned", "lamps"],
     flag: false,
     text: false,
     unit: "",
@@ -216,10 +216,13 @@ const offers: Offer[] = [
 
 test("the details ask for what the application offers, and leave out what is usual", () => {
   const { changed } = row({ open: true, summary: { offers } });
-  const led = screen.getByLabelText("Led by");
-  expect([...led.querySelectorAll("option")].map((o) => o.textContent)).toEqual(["the beat", "my breath"]);
-  fireEvent.change(led, { target: { value: "all" } });
-  expect(changed).toHaveBeenLastCalledWith({ ...doc, by_hand: "all" });
+  const numbers = screen.getByLabelText("Numbers on the room's screens");
+  expect([...numbers.querySelectorAll("option")].map((o) => o.textContent)).toEqual([
+    "as the plan has it",
+    "lamps only",
+  ]);
+  fireEvent.change(numbers, { target: { value: "lamps" } });
+  expect(changed).toHaveBeenLastCalledWith({ ...doc, numbers: "lamps" });
   fireEvent.change(screen.getByLabelText("Nostrils, inhale"), { target: { value: "narrow" } });
   expect(changed).toHaveBeenLastCalledWith({ ...doc, aperture: { inhale: "narrow" } });
   fireEvent.change(screen.getByLabelText("Lead-in, counts"), { target: { value: "8" } });
@@ -231,8 +234,14 @@ test("the details ask for what the application offers, and leave out what is usu
 });
 
 test("a choice of before goes when the usual one is chosen", () => {
-  const { changed } = row({ open: true, summary: { offers }, doc: { ...doc, by_hand: "all", trial: true } });
-  fireEvent.change(screen.getByLabelText("Led by"), { target: { value: "none" } });
+  const { changed } = row({
+    open: true,
+    summary: { offers },
+    doc: { ...doc, numbers: "lamps", trial: true },
+  });
+  fireEvent.change(screen.getByLabelText("Numbers on the room's screens"), {
+    target: { value: "as planned" },
+  });
   expect(changed).toHaveBeenLastCalledWith({ ...doc, trial: true });
 });
 
@@ -251,4 +260,59 @@ test("syllables go with the voice that says them", () => {
   expect(changed).toHaveBeenLastCalledWith({ ...doc, voice: "syllables", syllables: ["om", "ah"] });
   fireEvent.change(screen.getByLabelText("Counting"), { target: { value: "silent" } });
   expect(changed).toHaveBeenLastCalledWith({ ...doc, voice: "silent" });
+});
+
+test("who sets the pace is asked of the application, with the phases that wait", async () => {
+  const round = [
+    {
+      kind: "inhale",
+      word: "inhale",
+      side: "",
+      through: "both",
+      at_ms: [0],
+      end_ms: 4800,
+      of: 4,
+      open: true,
+    },
+    {
+      kind: "exhale",
+      word: "exhale",
+      side: "",
+      through: "both",
+      at_ms: [4800],
+      end_ms: 12_000,
+      of: 6,
+      open: true,
+    },
+  ] as unknown as PassageSummary["round"];
+  const { asked, user } = row({
+    open: true,
+    summary: { round, pacer: "hand", waits: ["inhale", "exhale"], can_wait: ["inhale", "exhale"] },
+  });
+  await user.click(screen.getByLabelText("Inhale waits for me"));
+  expect(asked).toHaveBeenLastCalledWith({ do: "pacer", pacer: "hand", waits: ["exhale"] });
+  await user.click(screen.getByLabelText("each person"));
+  expect(asked).toHaveBeenLastCalledWith({ do: "pacer", pacer: "own" });
+  expect(screen.getByText("waits, about 4.8 s")).toBeTruthy();
+});
+
+test("the last phase that waited gives the pace back to the beat", async () => {
+  const round = [
+    {
+      kind: "inhale",
+      word: "inhale",
+      side: "",
+      through: "both",
+      at_ms: [0],
+      end_ms: 4800,
+      of: 4,
+      open: true,
+    },
+  ] as unknown as PassageSummary["round"];
+  const { asked, user } = row({
+    open: true,
+    summary: { round, pacer: "hand", waits: ["inhale"], can_wait: ["inhale"] },
+  });
+  await user.click(screen.getByLabelText("Inhale waits for me"));
+  expect(asked).toHaveBeenLastCalledWith({ do: "pacer", pacer: "beat" });
 });

@@ -17,6 +17,7 @@ import { Head } from "./Head";
 import { AskHome } from "../frame/dialogs/AskHome";
 import { LastTime } from "./LastTime";
 import { Passages } from "./Passages";
+import { RoomNumbers } from "./RoomNumbers";
 import { TimeBar } from "./TimeBar";
 import { usePlanEditor } from "./usePlanEditor";
 import { useUndoKeys } from "./useUndoKeys";
@@ -65,6 +66,7 @@ function EditPlan({ plan }: { plan: Plan }) {
             group={editor.group}
             onAdd={(text) => ask({ do: "add", text })}
           />
+          {document.passages.length > 0 && <RoomNumbers editor={editor} />}
         </div>
         <AskHome group={editor.group} />
         <LastTime editor={editor} />

@@ -5,6 +5,7 @@ import { page } from "../test/page";
 import { aPassage, aPhase, aScore } from "../test/score";
 import type { Cue, Score, ScorePhase } from "../wire/contract";
 import { ClockContext, type PageClock } from "./clock";
+import type { Carries } from "./carries";
 import { Stage } from "./Stage";
 import { locate } from "./usePlace";
 
@@ -15,10 +16,14 @@ vi.mock("./useBox", () => ({ useBox: () => [{ current: null }, { width: 800, hei
 /** still is a clock that stands at a moment of the class. */
 const still = (at: number): PageClock => ({ now: () => at, rate: () => 1, inReal: (ms) => ms });
 
-function stage(score: Score, at: number, props: { leads?: boolean; sides?: "named"; aside?: string } = {}) {
+function stage(
+  score: Score,
+  at: number,
+  props: { leads?: boolean; sides?: "named"; aside?: string; carries?: Carries } = {},
+) {
   return page(
     <ClockContext value={still(at)}>
-      <Stage score={score} place={locate(score, at)} lamps={false} {...props} />
+      <Stage score={score} place={locate(score, at)} carries="numbers" {...props} />
     </ClockContext>,
   );
 }
@@ -70,6 +75,22 @@ test("cues stand in their places while they last", () => {
   expect(container.querySelector(".call")!.textContent).toBe("last round");
   expect(screen.getByText("soft belly")).toBeTruthy();
   expect(screen.queryByText("over already")).toBeNull();
+});
+
+test("a plan, a passage or a screen can hide the numbers: what comes next has none either", () => {
+  const cues = [cue("next", "exhale, 4", { bare: "exhale" })];
+  const score = aScore([aPhase()], { cues, passages: [aPassage({ numbers: "lamps" })] });
+  const { container } = stage(score, 2000, { carries: "class" });
+  expect(screen.queryByTestId("count")).toBeNull();
+  expect(container.querySelector(".next")!.textContent).toBe("next exhale");
+  expect(container.querySelector(".lampsheet")).toBeTruthy();
+});
+
+test("a screen that hides numbers and lamps still shows the word", () => {
+  const { container } = stage(aScore([aPhase()]), 2000, { carries: "hidden" });
+  expect(shown("word").trim()).toBe("inhale");
+  expect(screen.queryByTestId("count")).toBeNull();
+  expect(container.querySelector(".lampsheet")).toBeNull();
 });
 
 const waiting = (change: Partial<ScorePhase> = {}) =>

@@ -1,6 +1,7 @@
 import type { Cue, Score, ScorePassage, ScorePhase } from "../wire/contract";
 import { Hand } from "./Hand";
 import { LampSheet } from "./LampSheet";
+import { type Carries, carried } from "./carries";
 import { clock } from "./format";
 import { countShown, isStretch, partWord, type Sides, sideSaid } from "./phases";
 import { type Place, useSeconds } from "./usePlace";
@@ -12,7 +13,8 @@ type Props = {
   score: Score;
   place: Place;
   sides?: Sides;
-  lamps?: boolean;
+  /** what shows the count */
+  carries?: Carries;
   /** what stands beside the passage's name, where it is not the round */
   aside?: string;
   /** what stands in the place of the passage's name: that of a lane beside */
@@ -25,14 +27,22 @@ type Props = {
  * Stage is what is led by: the word, the side and the count, what the hand does, what comes next, what is to be said, and the
  * lamps. It shows the cues of the core and makes up none. The lead screen and the room have the same.
  */
-export function Stage({ score, place, sides = "class", lamps = true, aside, called, leads = false }: Props) {
+export function Stage({
+  score,
+  place,
+  sides = "class",
+  carries = "both",
+  aside,
+  called,
+  leads = false,
+}: Props) {
   useFonts();
   const shown = useShown(score, place);
   const { phase } = place;
   if (!phase) return null;
   const planned = score.passages[phase.passage - 1]!;
   const passage = called === undefined ? planned : { ...planned, name: called };
-  const parts = { score, place, phase, passage, shown, sides, lamps, aside, leads };
+  const parts = { score, place, phase, passage, shown, sides, carries, aside, leads };
   if (phase.kind === "talk") return <Talk {...parts} />;
   if (phase.stage === "own") return <OwnPace {...parts} />;
   return <Led {...parts} />;
@@ -46,12 +56,13 @@ type Parts = Required<Omit<Props, "aside" | "called">> & {
 };
 
 /** Led is what is counted, and the free breath around it. */
-function Led({ score, place, phase, passage, shown, sides, lamps, aside, leads }: Parts) {
+function Led({ score, place, phase, passage, shown, sides, carries, aside, leads }: Parts) {
+  const { numbers, lamps } = carried(carries, passage);
   const spoken = lines(shown);
   const roomy = passage.script !== "" ? "worded scripted" : passage.lines_for.length > 0 ? "worded" : "";
   return (
     <section
-      className={`stage led ${phase.through || "none"} ${ofStrokes(phase, passage) ? "bytime" : ""} ${byHand(phase, passage) ? "byhand" : ""} ${roomy}`}
+      className={`stage led ${phase.through || "none"} ${ofStrokes(phase, passage) ? "bytime" : ""} ${byHand(phase, passage) || !numbers ? "byhand" : ""} ${roomy}`}
       aria-label="Now"
       {...read(score, place)}
     >
@@ -62,11 +73,13 @@ function Led({ score, place, phase, passage, shown, sides, lamps, aside, leads }
         side={sideSaid(score, phase, sides)}
         shown={shown}
         passage={passage}
-        leads={leads}
+        count={numbers && (leads || !byHand(phase, passage))}
       />
-      <Besides shown={shown} />
+      <Besides shown={shown} numbers={numbers} />
       <Words lines={spoken} script={passage.script} most={0.5} />
-      {lamps && !ofStrokes(phase, passage) && <LampSheet score={score} place={place} sides={sides} />}
+      {lamps && !(numbers && ofStrokes(phase, passage)) && (
+        <LampSheet score={score} place={place} sides={sides} />
+      )}
     </section>
   );
 }
@@ -107,7 +120,7 @@ function Talk({ score, place, phase, passage, shown, aside }: Parts) {
 }
 
 /** At own pace the pattern is large, and a round of it stands unlit. */
-function OwnPace({ score, place, phase, passage, shown, sides, lamps, aside }: Parts) {
+function OwnPace({ score, place, phase, passage, shown, sides, carries, aside }: Parts) {
   return (
     <section className="stage own none" aria-label="Now" {...read(score, place)}>
       <Where name={passage.name} aside={aside ?? ""} />
@@ -126,7 +139,9 @@ function OwnPace({ score, place, phase, passage, shown, sides, lamps, aside }: P
       />
       <Besides shown={shown.filter((c) => c.kind !== "hand")} />
       <Words lines={lines(shown)} script={passage.script} />
-      {lamps && <LampSheet score={score} place={place} sides={sides} unlit={passage.own_round} />}
+      {carried(carries, passage).lamps && (
+        <LampSheet score={score} place={place} sides={sides} unlit={passage.own_round} />
+      )}
     </section>
   );
 }
@@ -162,14 +177,15 @@ type SayingProps = {
   side: string;
   shown: Cue[];
   passage: ScorePassage;
-  leads: boolean;
+  /** whether the number, or the time, is shown */
+  count: boolean;
 };
 
 /**
  * Saying is the word, the side and the count, as large as there is room for; of what is not counted it is the time. A phase
- * by hand has no number: only who leads sees its seconds.
+ * by hand has no number: only the screen that leads shows its seconds.
  */
-function Saying({ score, place, side, shown, passage, leads }: SayingProps) {
+function Saying({ score, place, side, shown, passage, count: counted }: SayingProps) {
   const phase = place.phase!;
   const besides = [side, partWord(place)].filter(Boolean).join(" ");
   const count = countShown(place);
@@ -190,7 +206,7 @@ function Saying({ score, place, side, shown, passage, leads }: SayingProps) {
         )}
       </p>
       <Hand fingers={hand} way={score.fingers_by} atNose={passage.hand_at_nose} />
-      {(leads || !byHand(phase, passage)) && (
+      {counted && (
         <p
           className={timed ? "count time" : "count"}
           data-testid="count"
@@ -213,8 +229,9 @@ function Time({ score, place }: { score: Score; place: Place }) {
 }
 
 /** Besides is what comes next, what the hand comes to do, and the calls. It has its place also where there are none. */
-function Besides({ shown }: { shown: Cue[] }) {
-  const next = textOf(shown, "next").join("");
+function Besides({ shown, numbers = true }: { shown: Cue[]; numbers?: boolean }) {
+  const coming = shown.find((c) => c.kind === "next");
+  const next = (!numbers && coming?.bare) || (coming?.text ?? "");
   const hand = textOf(shown, "hand").join(", ");
   const call = textOf(shown, "last", "half", "minute", "half-minute").join(", ");
   return (

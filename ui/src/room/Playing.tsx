@@ -3,6 +3,7 @@ import volumeUp from "bootstrap-icons/icons/volume-up.svg?raw";
 import { lazy, type ReactNode, Suspense, useState } from "react";
 import { Button } from "react-bootstrap";
 import { Icon } from "../frame/shell/Icon";
+import type { Carries } from "../player/carries";
 import type { Sides } from "../player/phases";
 import { Stage } from "../player/Stage";
 import { useSound } from "../player/sound/useSound";
@@ -20,7 +21,7 @@ const SoundCard = lazy(
 
 export type PlayingProps = {
   score: Score;
-  lamps: boolean;
+  carries: Carries;
   sides: Sides;
   /** what the lane that is played is called, in the place of the passage's name */
   called?: string;
@@ -31,7 +32,7 @@ export type PlayingProps = {
 };
 
 /** Playing is the class, or a lane of it, for everybody: word, side, count and lamps, with its sound. */
-export function Playing({ score, lamps, sides, called, above, beside }: PlayingProps) {
+export function Playing({ score, carries, sides, called, above, beside }: PlayingProps) {
   const place = usePlace(score);
   const coming = useComingIn(score, place);
   const sound = useSound("room", score, place);
@@ -52,7 +53,7 @@ export function Playing({ score, lamps, sides, called, above, beside }: PlayingP
           score={score}
           place={place}
           sides={sides}
-          lamps={lamps}
+          carries={carries}
           called={called}
           aside={coming ? "join at the next inhale" : undefined}
         />

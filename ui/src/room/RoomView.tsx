@@ -2,11 +2,12 @@ import { lazy, Suspense, useEffect, useMemo, useState } from "react";
 import { Button } from "react-bootstrap";
 import { Loading } from "../frame/shell/Loading";
 import { hasLane, type Lane, laneScore } from "../player/lane";
+import type { Carries } from "../player/carries";
 import type { Sides } from "../player/phases";
 import { usePlace } from "../player/usePlace";
 import { awakeWords, useAwake } from "../player/useAwake";
 import { Dusk } from "./Dusk";
-import { useLook } from "./look";
+import { counts, useLook } from "./look";
 import { noteLane, noteShown, wasAnswered, wasShown } from "./part";
 import { Playing, type PlayingProps } from "./Playing";
 import type { Asked } from "../wire/contract";
@@ -27,17 +28,13 @@ const ErrorAlert = lazy(
 export function RoomView({ code }: { code: string }) {
   const { room, error, retry, connected } = useRoom(code);
   const [look, changeLook] = useLook();
-  const [lamps, setLamps] = useState(() => localStorage.getItem("room:lamps") !== "no");
+  const [carries, setCarries] = useState(storedCarries);
   const [sides, setSides] = useState(storedSides);
   const [card, setCard] = useState(false);
   const [seen, setSeen] = useState(false);
   if (room?.score && !seen) setSeen(true);
   const asked = useAsked(room?.asked ?? null);
   const awake = useAwake(true);
-  const toggle = () => {
-    localStorage.setItem("room:lamps", lamps ? "no" : "yes");
-    setLamps(!lamps);
-  };
   return (
     <div className="room">
       {look === "lanterns" && <Dusk score={room?.score ?? null} />}
@@ -51,7 +48,7 @@ export function RoomView({ code }: { code: string }) {
       )}
       {room &&
         (room.score ? (
-          <Class key={room.score.class_id} score={room.score} lamps={lamps} sides={sides} />
+          <Class key={room.score.class_id} score={room.score} carries={carries} sides={sides} />
         ) : (
           <Suspense>
             <Quiet ended={seen || asked !== null} next={room.next} bring={room.bring}>
@@ -70,8 +67,11 @@ export function RoomView({ code }: { code: string }) {
       <Suspense>
         {card && (
           <ScreenCard
-            lamps={lamps}
-            onLamps={toggle}
+            carries={carries}
+            onCarries={(next) => {
+              localStorage.setItem("room:count", next);
+              setCarries(next);
+            }}
             sides={sides}
             onSides={(next) => {
               localStorage.setItem("room:sides", next);
@@ -96,6 +96,12 @@ function useAsked(asked: Asked | null): Asked | null {
   const about = asked?.class_id ?? 0;
   const ask = useMemo(() => about !== 0 && wasShown(about) && !wasAnswered(about), [about]);
   return ask ? asked : null;
+}
+
+function storedCarries(): Carries {
+  const kept = localStorage.getItem("room:count");
+  if (kept !== null && kept in counts) return kept as Carries;
+  return localStorage.getItem("room:lamps") === "no" ? "numbers" : "class"; // as earlier versions kept it
 }
 
 function storedSides(): Sides {
@@ -143,7 +149,7 @@ function Class({ score, ...rest }: PlayingProps) {
         names &&
         both && (
           <Suspense>
-            <LaneStage score={score} sides={rest.sides} lamps={rest.lamps} />
+            <LaneStage score={score} sides={rest.sides} carries={rest.carries} />
           </Suspense>
         )
       }

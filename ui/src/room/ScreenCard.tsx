@@ -1,11 +1,12 @@
 import { Form, Modal } from "react-bootstrap";
+import type { Carries } from "../player/carries";
 import type { Sides } from "../player/phases";
 import { type Awake, awakeWords } from "../player/useAwake";
-import { type Look, looks } from "./look";
+import { counts, type Look, looks } from "./look";
 
 type Props = {
-  lamps: boolean;
-  onLamps: () => void;
+  carries: Carries;
+  onCarries: (carries: Carries) => void;
   sides: Sides;
   onSides: (sides: Sides) => void;
   look: Look;
@@ -15,14 +16,23 @@ type Props = {
 };
 
 /** ScreenCard is what somebody in the room chooses for the own screen; nobody else's changes. */
-export function ScreenCard({ lamps, onLamps, sides, onSides, look, onLook, awake, onClose }: Props) {
+export function ScreenCard({ carries, onCarries, sides, onSides, look, onLook, awake, onClose }: Props) {
   return (
     <Modal show centered onHide={onClose} aria-labelledby="screen">
       <Modal.Header closeButton>
         <Modal.Title id="screen">This screen</Modal.Title>
       </Modal.Header>
       <Modal.Body>
-        <Form.Check type="switch" id="lamps" label="Lamps" checked={lamps} onChange={onLamps} />
+        <Form.Group controlId="count">
+          <Form.Label>The count</Form.Label>
+          <Form.Select value={carries} onChange={(e) => onCarries(e.target.value as Carries)}>
+            {Object.entries(counts).map(([id, name]) => (
+              <option key={id} value={id}>
+                {name}
+              </option>
+            ))}
+          </Form.Select>
+        </Form.Group>
         <Form.Group controlId="look" className="mt-3">
           <Form.Label>Look</Form.Label>
           <Form.Select value={look} onChange={(e) => onLook(e.target.value as Look)}>

@@ -39,6 +39,7 @@ export function aPassage(change: Partial<ScorePassage> = {}): ScorePassage {
     pattern: "",
     choices: [],
     hand_at_nose: "",
+    numbers: "shown",
     timed: false,
     lines_for: [],
     own_round: [],

@@ -808,6 +808,7 @@ export interface Cue {
   kind: "now" | "next" | "hand" | "line" | "prompt" | "last" | "half" | "minute" | "half-minute";
   who: "teacher" | "room" | "all";
   text: string;
+  bare?: string;
   fingers?: string;
 }
 export interface Spoken {
@@ -836,6 +837,7 @@ export interface ScorePassage {
   steps: Fact[];
   carries: number;
   hand_at_nose: boolean;
+  numbers: string;
   timed: boolean;
   hand_tempo: number;
   signs: string[];

@@ -34,7 +34,7 @@ export function playTones(
   choice: Pick<Choice, "tones" | "ticks" | "mono" | "swap">,
   own: boolean,
 ): () => void {
-  const tones = tonesOf(score.phases).filter((t) => (isTick(t) ? choice.ticks : choice.tones));
+  const tones = tonesOf(score).filter((t) => (isTick(t) ? choice.ticks : choice.tones));
   const scheduled = new Map<Tone, AudioScheduledSourceNode>();
   const stop = repeat(() => {
     const now = classTime(score, clock);

@@ -30,7 +30,7 @@ const headroom = 0.8; // of the loudest, so that a voice and a tone together are
  * first and the last minute are faded, shorter ones of a short score.
  */
 export async function* render(score: Score, wanted: Wanted): AsyncGenerator<Piece> {
-  const tones = tonesOf(score.phases).filter((t) => (isTick(t) ? wanted.ticks : wanted.tones));
+  const tones = tonesOf(score).filter((t) => (isTick(t) ? wanted.ticks : wanted.tones));
   const signs = wanted.calls ? signsOf(score) : [];
   const channel = { mono: wanted.mono, swap: false };
   const speaks = wanted.voice !== "off" && score.speaker !== null;

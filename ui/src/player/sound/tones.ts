@@ -1,4 +1,4 @@
-import type { ScorePhase } from "../../wire/contract";
+import type { Score, ScorePhase } from "../../wire/contract";
 import { isUncounted } from "../phases";
 
 /** Tone is one sound of a class: when, how long, from which pitch to which, on which side. Times are of the class, ms. */
@@ -30,9 +30,15 @@ const panOf: { [through: string]: number } = { left: -1, right: 1 };
 /** underVoice is how much softer tones are where a recorded voice speaks: it is to be understood. */
 export const underVoice = 0.5;
 
-/** tonesOf is what is heard of the phases: a glide for each phase, a tick for each count, two before a change of nostril. */
-export function tonesOf(phases: ScorePhase[]): Tone[] {
+const longestRest = 120_000; // ms: a phase that waits is not forgotten for longer
+
+/**
+ * tonesOf is what is heard of a score: a glide for each phase, a tick for each count, two before a change of nostril. A phase
+ * that waits glides for its planned length, and then rests softly on the pitch that it has come to until the teacher goes on.
+ */
+export function tonesOf({ phases, wait }: Pick<Score, "phases" | "wait">): Tone[] {
   return phases.flatMap((phase, i) => {
+    if (phase.end_ms < 0 && wait && !isUncounted(phase)) return waiting(phase, wait.planned_end_ms);
     if (phase.end_ms < 0 || isUncounted(phase)) {
       return phase.stage === "recall" ? [callBack(phase)] : [];
     }
@@ -50,6 +56,19 @@ export function tonesOf(phases: ScorePhase[]): Tone[] {
     });
     return tones;
   });
+}
+
+function waiting(phase: ScorePhase, planned: number): Tone[] {
+  const pan = panOf[phase.through] ?? 0;
+  const at = phase.at_ms[0]!;
+  const [from, to] = glide[phase.kind] ?? [0, 0];
+  if (from === 0) return [tickAt(at, pan)];
+  const rests = Math.max(planned, at);
+  return [
+    { at, length: rests - at, from, to, pan, loud: 0.5 },
+    { at: rests, length: longestRest, from: to, to, pan, loud: 0.2 },
+    tickAt(at, pan),
+  ].filter((tone) => tone.length > 0);
 }
 
 function tickAt(at: number, pan: number): Tone {
