@@ -296,3 +296,33 @@ func TestALateAnswerKeepsNobodyOut(t *testing.T) {
 	th.closed(page)
 	th.see(page, "h1", ".")
 }
+
+// Own words of a talk in several parts are cards. The key that goes on turns them, on the lead screen and on the phone
+// remote, and the last one goes on.
+func TestOwnWordsAreCards(t *testing.T) {
+	th := open(t)
+	defer th.recovered()
+	page, score := th.lead(`{"type": "talk", "title": "Welcome", "seconds": 600, "wait": true, "script": ` +
+		`"Who is new today?\n---\nSit on the edge of the cushion.\nLet the knees be low.\n---\nClose the eyes."},` +
+		`{"type": "practice", "practice": "counted-breath", "counts": "4:4", "rounds": 60}`)
+	remote := th.page(fmt.Sprintf("/remote/%d", score.ClassID))
+	th.see(page, ".script", "^Who is new today")
+	th.see(page, ".cardturner", "card 1 of 3")
+	th.see(page, ".key", "Next card[^]*card 2 of 3")
+	th.press(page, input.KeyF)
+	th.see(page, ".script", "^Sit on the edge[^]*knees be low")
+	th.see(remote, ".area", "Next card[^]*card 3 of 3")
+	th.tap(page, `[aria-label="Card before"]`, ".")
+	th.see(page, ".script", "^Who is new today")
+	th.see(remote, ".area", "Next card[^]*card 2 of 3")
+	th.press(page, input.PageDown)
+	th.see(page, ".script", "^Sit on the edge")
+	th.see(remote, ".area", "Next card[^]*card 3 of 3")
+	th.focus(remote, ".area", "Next card")
+	th.press(remote, input.Enter)
+	th.see(page, ".script", "^Close the eyes")
+	th.see(page, ".key", "Go on")
+	th.press(page, input.KeyF)
+	th.see(page, `[data-testid="word"]`, "inhale|lead|count|[0-9]")
+	th.until(page, `!document.querySelector(".cardturner")`)
+}

@@ -243,6 +243,7 @@ func (s server) classes(api *gin.RouterGroup) {
 		in.Origin = c.GetString(deviceKey)
 		return classes.Adjust(contextOf(c), id(c), in)
 	}))
+	api.POST("/classes/:id/card", bodyWithID(classes.TurnCard))
 	api.POST("/classes/:id/would", bodyWithID(classes.Would))
 	api.GET(
 		"/classes/:id/gap",

@@ -63,6 +63,7 @@ type Score struct {
 	// the recorded voice; null if the browser's own speaks
 	Speaker *Speaker `json:"speaker" jsonschema:"nullable"`
 	Sample  bool     `json:"sample"` // to try the program with; it is not saved
+	CardUp  CardUp   `json:"card_up"`
 	// the way of the fingers at the nose that the school takes
 	FingersBy string `json:"fingers_by"`
 }
@@ -94,6 +95,12 @@ type Spoken struct {
 	AtMS int64    `json:"at_ms"`
 	Who  plan.Who `json:"who"`
 	Text string   `json:"text"`
+}
+
+// CardUp is the card of the teacher's own words that is up on the lead screens; passage 0 if none was turned.
+type CardUp struct {
+	Passage int `json:"passage"` // from 1
+	Card    int `json:"card"`    // from 0
 }
 
 // RoomCode is the short code that joins the room.
@@ -196,6 +203,7 @@ type ScorePassage struct {
 	Practice string    `json:"practice"`
 	Term     string    `json:"term"`
 	Script   string    `json:"script"`
+	Cards    []string  `json:"cards"`    // its parts, which are shown one after the other; empty if nothing is written
 	StartMS  int64     `json:"start_ms"` // as it was or will be
 	EndMS    int64     `json:"end_ms"`
 	Rounds   int       `json:"rounds"` // the total in force, 0 if there are none

@@ -9,13 +9,14 @@ import (
 
 // ForTheRoom leaves out what is only for the teacher: scripts, prompts, cautions, the group, what was pressed.
 func (s Score) ForTheRoom() Score {
-	s.Group, s.Answer, s.SlotMS, s.Unstored = nil, nil, 0, nil
+	s.Group, s.Answer, s.SlotMS, s.Unstored, s.CardUp = nil, nil, 0, nil, CardUp{}
 	s.Cues = slices.DeleteFunc(slices.Clone(s.Cues), func(c Cue) bool { return c.Who == plan.ForTeacher })
 	s.Spoken = slices.DeleteFunc(slices.Clone(s.Spoken), func(c Spoken) bool { return c.Who == plan.ForTeacher })
 	passages := make([]ScorePassage, len(s.Passages))
 	for i, p := range s.Passages {
 		passages[i] = ScorePassage{
 			Name: p.Name, Type: p.Type, Rounds: p.Rounds, StartMS: p.StartMS, EndMS: p.EndMS, Counts: p.Counts, Tempo: p.Tempo,
+			Cards:      []string{},
 			Cautions:   []Caution{},
 			Findings:   []Finding{},
 			Steps:      []fact.Fact{},

@@ -29,6 +29,7 @@ type Classes struct {
 
 	mainCues, laneCues *liveCues
 	newest             newestScore
+	cards              turned
 }
 
 // Library is what leading needs from the groups.

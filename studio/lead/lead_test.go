@@ -114,3 +114,32 @@ func TestScreensAreToldOfChanges(t *testing.T) {
 	d.Do(score.ClassID, "resume")
 	assert.Empty(t, changed)
 }
+
+func TestCardsAreTurnedOnEveryLeadScreen(t *testing.T) {
+	d := desktest.New(t)
+	class := d.Start(d.AddPlan(`{"type": "talk", "wait": true, "script": "one\n---\ntwo"},` + desktest.Rounds))
+	changed, stop := d.Watch(class)
+	defer stop()
+	before, err := d.Classes.Score(t.Context(), class)
+	require.NoError(t, err)
+	assert.Equal(t, []string{"one", "two"}, before.Passages[0].Cards)
+	assert.Empty(t, before.Passages[1].Cards)
+	assert.Zero(t, before.CardUp)
+	assert.Empty(t, before.ForTheRoom().Passages[0].Cards, "the words are the teacher's")
+
+	up := contract.CardUp{Passage: 1, Card: 1}
+	after, err := d.Classes.TurnCard(t.Context(), class, up)
+	require.NoError(t, err)
+	assert.Equal(t, up, after.CardUp)
+	<-changed
+	there, err := d.Classes.Score(t.Context(), class)
+	require.NoError(t, err)
+	assert.Equal(t, up, there.CardUp)
+	assert.Equal(t, before.Revision, there.Revision, "nothing of the class has changed")
+	assert.Zero(t, there.ForTheRoom().CardUp)
+
+	for _, none := range []contract.CardUp{{Passage: 1, Card: 2}, {Passage: 1, Card: -1}, {Passage: 2}, {Passage: 9}} {
+		_, err := d.Classes.TurnCard(t.Context(), class, none)
+		require.ErrorIs(t, err, studio.ErrInvalid)
+	}
+}

@@ -64,6 +64,7 @@ func (c *Classes) scoreAt(ctx context.Context, l *studio.Class, at int64) (contr
 	if here.says != nil {
 		score.Speaker = here.says(texts(&score))
 	}
+	score.CardUp = c.cards.of(l.Stored.ID)
 	score.Sample = c.isSample(l.Stored.PlanID) || c.endedSample(l.Stored.ID) != nil
 	return score, nil
 }
@@ -290,7 +291,7 @@ func passages(l *studio.Class, tl pace.Timeline, wait *contract.Wait, who care.R
 			list[i].Timed = p.Led() && p.Practice.FillsMinutes()
 		}
 		list[i].Distinct, list[i].HandAtNose, list[i].LinesFor = l.Plan.Distinctions(i), cue.HandAtNose(p), linesFor(p)
-		list[i].Numbers = p.Numbers
+		list[i].Numbers, list[i].Cards = p.Numbers, append([]string{}, p.Cards()...)
 		list[i].Signs = signsOf(p, inForce.Measure)
 		list[i].OwnRound, list[i].Pattern = ownRound(l.Plan, i, inForce.Measure)
 		list[i].Choices = []string{}

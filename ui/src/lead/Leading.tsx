@@ -12,7 +12,7 @@ import { Stage } from "../player/Stage";
 import { useSound } from "../player/sound/useSound";
 import { classTime, usePlace } from "../player/usePlace";
 import { awakeWords, useAwake } from "../player/useAwake";
-import type { Score } from "../wire/contract";
+import type { CardUp, Score } from "../wire/contract";
 import { Controls } from "./Controls";
 import type { Desk } from "./desk";
 import {
@@ -28,6 +28,8 @@ import {
   usualRecall,
 } from "./adjustments";
 import { advanced, Once } from "./ahead";
+import { another, cardsOf, turning } from "./cards";
+import { CardTurner } from "./CardTurner";
 import { useFewKeys } from "./fewKeys";
 import { GapCard } from "./GapCard";
 import { withPreview } from "./effects";
@@ -66,6 +68,7 @@ type Props = {
 /** Leading is the lead screen of a class, or of a plan that is tried out. */
 export function Leading({ score: given, connected, take, desk, live, beside, covered, children }: Props) {
   const clock = useClock();
+  const [turned, setTurned] = useState<CardUp>({ passage: 0, card: 0 }); // by this screen
   const [ahead, setAhead] = useState<{ of: Score; score: Score } | null>(null);
   const score = ahead?.of === given ? ahead.score : given;
   const [light, changeLight] = useLight("lead", "night");
@@ -112,11 +115,14 @@ export function Leading({ score: given, connected, take, desk, live, beside, cov
   const at = phase && passage ? { phase, passage, slot: score.slot_ms, later, recall, keys } : null;
   const plain = at ? controls(at) : [];
   const breath = phase ? natural(phase) : null;
-  const on = at ? goOn(at) : null;
+  const cards = cardsOf(score, phase ?? undefined, desk.turn ? score.card_up : turned);
+  const on = at ? turning(goOn(at), cards) : null;
   const lane = at ? laneOf(at) : null;
   const hand = at ? handOf(at) : null;
   const always = [on, breath, lane, hand].filter((control) => control !== null);
-  const would = useWould(score, place, [...plain.flatMap((g) => g.controls), ...always], desk.asks);
+  const previews = useWould(score, place, [...plain.flatMap((g) => g.controls), ...always], desk.asks);
+  // A card that is turned changes nothing of the class.
+  const would = another(cards, 1) ? new Map([...previews].filter(([id]) => id !== "go-on")) : previews;
   const groups = plain.map((group) => ({
     ...group,
     controls: group.controls.map((control) => withPreview(control, would.get(control.id), score)),
@@ -124,7 +130,16 @@ export function Leading({ score: given, connected, take, desk, live, beside, cov
   const all = [...groups.flatMap((g) => g.controls), ...always];
   useSigns(score, message, sound);
 
+  const turn = (to: CardUp) => {
+    setTurned(to);
+    if (!desk.turn) return;
+    setAhead({ of: given, score: { ...score, card_up: to } }); // here at once, also without the network
+    void desk.turn(to).catch((error: unknown) => say(failureText(error)));
+  };
+
   const pressControl = (control: Control) => {
+    const next = control.press.do === "advance" ? another(cards, 1) : null;
+    if (next) return turn(next);
     if (control.twice && armed !== control.id) {
       arm(control.id);
       say(`${control.name}: press again to do it`, false);
@@ -208,10 +223,11 @@ export function Leading({ score: given, connected, take, desk, live, beside, cov
             <div
               role="presentation"
               className="stagebox"
-              onClick={phase?.open && on ? () => pressControl(on) : undefined}
+              onClick={(phase?.open || another(cards, 1)) && on ? () => pressControl(on) : undefined}
             >
-              {covered || <Stage score={score} place={place} leads />}
+              {covered || <Stage score={score} place={place} script={cards?.text} leads />}
             </div>
+            {!covered && cards && <CardTurner cards={cards} onTurn={turn} />}
             {!covered && <LaneLine score={score} />}
             {beside}
             <p className={`answer ${message?.refused ? "refused" : ""}`} role="status">

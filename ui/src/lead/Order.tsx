@@ -40,7 +40,7 @@ export function Order({ score, place }: { score: Score; place: Place }) {
 /** detail is how much there is of a passage, what tells it from its like, and how the teacher's words in a talk begin. */
 function detail(p: ScorePassage): string {
   const length = p.start_ms >= 0 ? clock(p.end_ms - p.start_ms) : "";
-  const words = p.type === "talk" ? beginning(p.script) : "";
+  const words = p.type === "talk" ? beginning(p.cards.join(" · ")) : "";
   if (p.rounds === 0) return [length, ...p.distinct.map(text), words].filter(Boolean).join(", ");
   const tempo = p.tempo > 0 ? ` @${number(p.tempo)}` : "";
   return [`${p.counts} ×${p.rounds}${tempo}`.trim(), ...p.distinct.map(text)].filter(Boolean).join(", ");

@@ -14,8 +14,10 @@ import { usePlace } from "../player/usePlace";
 import { useScore } from "../player/useScore";
 import { textOf, useShown } from "../player/useShown";
 import type { Adjusted, Score } from "../wire/contract";
+import { post } from "../wire/api";
 import { press } from "../wire/press";
 import { Once } from "./ahead";
+import { another, cardsOf, turning } from "./cards";
 import { goOn, natural, type Press, usualLater, usualRecall } from "./adjustments";
 import { useMessage } from "./useMessage";
 import { failureText, wordOf } from "../language/text";
@@ -70,7 +72,19 @@ function Remote({ score, connected, take }: Props) {
         </Link>
       </main>
     );
-  const on = goOn({ phase, passage, slot: 0, later: usualLater, recall: usualRecall, keys: undefined });
+  const cards = cardsOf(score, phase, score.card_up);
+  const next = another(cards, 1);
+  const on = turning(
+    goOn({ phase, passage, slot: 0, later: usualLater, recall: usualRecall, keys: undefined }),
+    cards,
+  );
+  const forward = () => {
+    if (next)
+      void post<Score>(`/classes/${score.class_id}/card`, next)
+        .then(take)
+        .catch((failed: unknown) => say(failureText(failed)));
+    else if (!phase.open || once.counts(performance.now())) void send(on.press);
+  };
   const breath = natural(phase);
   const tempo = (to: number) => void send({ do: "tempo", to, carry: true });
   return (
@@ -79,9 +93,7 @@ function Remote({ score, connected, take }: Props) {
         name={on.name}
         says={on.effect}
         off={!on.met}
-        onTouch={() => {
-          if (!phase.open || once.counts(performance.now())) void send(on.press);
-        }}
+        onTouch={forward}
         onLeft={() => tempo(passage.slower)}
         onRight={() => tempo(passage.faster)}
       />

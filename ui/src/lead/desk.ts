@@ -1,5 +1,5 @@
 import { post } from "../wire/api";
-import type { Adjusted, Preview, Proposed, Score, Tapped, Taps } from "../wire/contract";
+import type { Adjusted, CardUp, Preview, Proposed, Score, Tapped, Taps } from "../wire/contract";
 import { press } from "../wire/press";
 import { now } from "../player/clock";
 import type { Press } from "./adjustments";
@@ -8,6 +8,8 @@ import type { Press } from "./adjustments";
 export type Desk = {
   /** makes an adjustment and takes the score after it; onSlow says what to tell while there is no answer */
   send: (press: Press, onSlow: (words: string) => void) => Promise<void>;
+  /** turns a card of the teacher's words on every lead screen; missing where there is only this one */
+  turn?: (to: CardUp) => Promise<void>;
   asks?: Asks;
 };
 
@@ -29,6 +31,7 @@ export function deskOf(id: number, take: (score: Score) => void): Desk {
       const timed = { ...pressed, pressed_ms: now() };
       take((await press<Adjusted>(`${path}/adjustments`, timed, { onSlow, keep })).score);
     },
+    turn: async (to) => take(await post<Score>(`${path}/card`, to)),
     asks: {
       would: (presses) => post<Preview[]>(`${path}/would`, presses),
       saw: async (see, onSlow) => {

@@ -55,6 +55,11 @@ export function Details({ doc, summary, starts, onChange, onAsk }: Props) {
             value={text(doc.script)}
             onChange={(e) => set(edit, "script", e.target.value)}
           />
+          {!practice && (
+            <Form.Text>
+              A line of three hyphens divides it into cards, which your go-on key turns; the last one goes on.
+            </Form.Text>
+          )}
         </Form.Group>
         {summary && <OwnWords name={nameOf(doc)} summary={summary} onAsk={onAsk} />}
       </Section>

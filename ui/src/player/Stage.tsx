@@ -19,6 +19,8 @@ type Props = {
   aside?: string;
   /** what stands in the place of the passage's name: that of a lane beside */
   called?: string;
+  /** what the teacher says, where it is one card of several and not all of it */
+  script?: string;
   /** whether the seconds of a phase by hand are shown: they are for who leads */
   leads?: boolean;
 };
@@ -34,6 +36,7 @@ export function Stage({
   carries = "both",
   aside,
   called,
+  script,
   leads = false,
 }: Props) {
   useFonts();
@@ -41,14 +44,14 @@ export function Stage({
   const { phase } = place;
   if (!phase) return null;
   const planned = score.passages[phase.passage - 1]!;
-  const passage = called === undefined ? planned : { ...planned, name: called };
+  const passage = { ...planned, name: called ?? planned.name, script: script ?? planned.script };
   const parts = { score, place, phase, passage, shown, sides, carries, aside, leads };
   if (phase.kind === "talk") return <Talk {...parts} />;
   if (phase.stage === "own") return <OwnPace {...parts} />;
   return <Led {...parts} />;
 }
 
-type Parts = Required<Omit<Props, "aside" | "called">> & {
+type Parts = Required<Omit<Props, "aside" | "called" | "script">> & {
   phase: ScorePhase;
   passage: ScorePassage;
   shown: Cue[];

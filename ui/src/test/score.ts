@@ -40,6 +40,7 @@ export function aPassage(change: Partial<ScorePassage> = {}): ScorePassage {
     choices: [],
     hand_at_nose: "",
     numbers: "shown",
+    cards: [],
     timed: false,
     lines_for: [],
     own_round: [],

@@ -794,6 +794,7 @@ export interface Score {
   right: Ways;
   speaker: Speaker | null;
   sample: boolean;
+  card_up: CardUp;
   fingers_by: string;
 }
 export interface Wait {
@@ -822,6 +823,7 @@ export interface ScorePassage {
   practice: string;
   term: string;
   script: string;
+  cards: string[];
   start_ms: number;
   end_ms: number;
   rounds: number;
@@ -893,6 +895,10 @@ export interface Speaker {
     [k: string]: string[];
   };
   missing: string[];
+}
+export interface CardUp {
+  passage: number;
+  card: number;
 }
 export interface Groups {
   groups: Group[];
