@@ -355,8 +355,8 @@ func (n *Names) toLine(f plan.Fields, p *plan.Passage) (line string, below, unsa
 		words = append(words, inQuotes(p.Title))
 	}
 	line = strings.Join(words, " ")
-	if p.Script != "" {
-		below = append(below, "script: "+oneLine(p.Script))
+	for row := range strings.Lines(strings.TrimSpace(p.Script)) { // each by itself: some divide it into cards
+		below = append(below, strings.TrimSpace("script: "+oneLine(row)))
 	}
 	again, _ := n.Read(line)
 	for _, part := range []struct {
