@@ -73,6 +73,11 @@ func (f Fields) SetPacer(p *Passage, by Pacer, waits []breath.Phase) (removed []
 		return nil, fact.New("plan.not-paced-so", "name", p.Name(), "pacer", fact.New("pacer."+string(by)))
 	}
 	length := p.PlannedLength()
+	if by == PacedByEach && !p.OwnPace {
+		f.SetAgain(p, true)
+	} else if by != PacedByEach {
+		f.SetAgain(p, false)
+	}
 	now := *p
 	now.OwnPace = by == PacedByEach
 	for _, field := range slices.Sorted(maps.Keys(f.values)) {

@@ -64,6 +64,22 @@ func TestPacers(t *testing.T) {
 			`"practice": "counted-breath", "counts": "4:6", "rounds": 7, "by_hand": "all"`, plan.PacedByEach, nil,
 			map[string]any{"pace": "own", "by_hand": nil, "rounds": json.Number("7")}, nil,
 		},
+		"each person, with what comes round again": {
+			`"practice": "nadi-shodhana", "rounds": 2, "lines": [{"text": "soft face"}]`, plan.PacedByEach, nil,
+			map[string]any{"pace": "own", "lines": []any{
+				map[string]any{"text": "soft face"},
+				map[string]any{
+					"text":   "Go on at your own pace. Tired arm: rest the elbow on the other hand.",
+					"second": json.Number("60"), "every": json.Number("60"), "who": "all",
+				},
+			}}, nil,
+		},
+		"back to the beat, with the own lines": {
+			`"practice": "kapalabhati", "pace": "own", "minutes": 2, "lines": [{"text": "soft face"},
+				{"text": "Go on. Tired: stop, watch, begin again.", "second": 40, "every": 40, "who": "all"}]`,
+			plan.PacedByBeat, nil,
+			map[string]any{"lines": []any{map[string]any{"text": "soft face"}}}, nil,
+		},
 		"each person, as long": {
 			`"practice": "kapalabhati", "strokes": 60, "rate": 60, "rounds": 2, "rest_between": 30`, plan.PacedByEach, nil,
 			map[string]any{"pace": "own", "rounds": nil, "minutes": json.Number("3")}, nil,

@@ -135,6 +135,9 @@ func TestSplittingAPassage(t *testing.T) {
 		{`{"type": "practice", "practice": "counted-breath", "pace": "own", "minutes": 3, "closing": [{"breaths": 1}]}`,
 			`{"type": "practice", "practice": "counted-breath", "pace": "own", "minutes": 1.5, "closing": []}`,
 			`{"type": "practice", "practice": "counted-breath", "pace": "own", "minutes": 1.5, "closing": [{"breaths": 1}]}`},
+		{`{"type": "practice", "practice": "nadi-shodhana", "pace": "own", "rounds": 5}`,
+			`{"type": "practice", "practice": "nadi-shodhana", "pace": "own", "rounds": 3}`,
+			`{"type": "practice", "practice": "nadi-shodhana", "pace": "own", "rounds": 2}`},
 		{`{"type": "practice", "practice": "ujjayi", "rounds": 5, "lines": [{"text": "a", "round": [2, 5]}, {"text": "b"}, ` +
 			`{"text": "c", "stage": "closing"}, {"text": "d", "stage": "opening"}, {"text": "e", "round": 4}, {"text": "f", ` +
 			`"round": "last"}]}`,

@@ -24,7 +24,7 @@ func (f Fields) split(p *Passage) (first, second Fields, err error) {
 	}
 	before := 0
 	switch {
-	case p.OwnPace:
+	case p.OwnPace && p.Rounds == 0:
 		halveTime(first, second, "minutes", p.Minutes)
 	case p.Practice.FillsMinutes() || p.TotalRounds(p.Measure) < 2:
 		return Fields{}, Fields{}, fact.New("plan.one-round-split", "name", p.Name())

@@ -120,6 +120,8 @@ func (p *Passage) Short(f Fields) string {
 		words = append(words, fmt.Sprintf("%dst", p.Measure.Strokes))
 	}
 	switch {
+	case p.OwnPace && p.Rounds > 0:
+		words = append(words, "own", fmt.Sprintf("x%d", p.Rounds))
 	case p.OwnPace:
 		words = append(words, "own", shortTime(p.Millis()))
 	case p.ByMinutes() || p.Practice.FillsMinutes():

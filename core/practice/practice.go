@@ -31,12 +31,19 @@ type Entry struct {
 	Locks   string           `yaml:"locks"` // empty if no school uses them
 	How     []string         `yaml:"how"`
 	Prompts []Prompt         `yaml:"prompts"` // short things to say between rounds
+	Again   []Again          `yaml:"again"`   // what helps to hear again and again at own pace
 	Watch   []string         `yaml:"watch"`   // what is watched for
 	Gentler string           `yaml:"gentler"`
 	Harder  string           `yaml:"harder"`
 	Finish  string           `yaml:"finish"`
 	Course  []map[string]any `yaml:"course"`  // the passages that planning inserts, as fields of a plan's passage
 	Schools []string         `yaml:"schools"` // where they differ
+}
+
+// Again is something that is said again and again while people breathe at their own pace.
+type Again struct {
+	Say   string `yaml:"say"`
+	Every int    `yaml:"every"` // seconds, 10 to 600
 }
 
 // Called is names by the BCP 47 tag of their language.

@@ -23,6 +23,8 @@ const (
 	mostPhases  = 40
 	mostTexts   = 30
 	mostText    = 2000 // bytes
+	leastAgain  = 10   // seconds from one time to the next, as of a line in a plan
+	mostAgain   = 600
 	mostRounds  = 999
 	mostMinutes = 180
 	mostStrokes = 500
@@ -136,6 +138,11 @@ func (p *Practice) check() error {
 	}
 	if err := p.checkKind(); err != nil {
 		return err
+	}
+	for _, again := range p.Again {
+		if again.Say == "" || len(again.Say) > mostText || again.Every < leastAgain || again.Every > mostAgain {
+			return fact.New("practice.again", "least", leastAgain, "most", mostAgain)
+		}
 	}
 	for i, bounds := range p.Bounds {
 		if err := bounds.check(); err != nil {

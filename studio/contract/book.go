@@ -33,6 +33,7 @@ type Practice struct {
 	Locks     string   `json:"locks"`
 	How       []string `json:"how"`
 	Prompts   []string `json:"prompts"`
+	Again     []string `json:"again"` // what comes round again at own pace
 	Watch     []string `json:"watch"`
 	Gentler   string   `json:"gentler"`
 	Harder    string   `json:"harder"`

@@ -74,6 +74,7 @@ const (
 	ChangeCount       ChangeKind = "count"         // Counts of one Phase of the passage
 	ChangeOwnWords    ChangeKind = "own-words"     // the passage's own words from Text, a line each
 	ChangePacer       ChangeKind = "pacer"         // who sets the pace of the passage, and which phases wait
+	ChangeAgain       ChangeKind = "again"         // the practice's lines that come round again, where Counts is 1
 )
 
 // ChangeKinds is all of them.
@@ -81,6 +82,7 @@ var ChangeKinds = []ChangeKind{
 	ChangeAdd, ChangeShort, ChangeGentle, ChangeAdvised, ChangeSplit, ChangeRounds, ChangeRoundsToEnd, ChangeTempoToEnd,
 	ChangeFit, ChangeRest, ChangeTalks,
 	ChangeApply, ChangeCount, ChangeOwnWords, ChangePacer,
+	ChangeAgain,
 }
 
 // Change is one change that the core makes in a document. Which fields it has follows from what it does.
@@ -186,6 +188,9 @@ type PassageSummary struct {
 	// the phases that wait for the teacher, and those that can; empty if that cannot be chosen
 	Waits   []breath.Phase `json:"waits"`
 	CanWait []breath.Phase `json:"can_wait"`
+	// what comes round again at own pace: what it says, and whether it does; empty if the practice has nothing
+	Again   []string `json:"again"`
+	AgainOn bool     `json:"again_on"`
 	// the teacher's own, a line each, as ChangeOwnWords takes them
 	OwnWords string    `json:"own_words"`
 	Lines    []OwnLine `json:"lines"` // the same, as they are understood

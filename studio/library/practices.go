@@ -72,6 +72,7 @@ func page(p *practice.Practice, room care.Room) contract.Practice {
 		How:       texts(p.How),
 		Prompts:   texts(p.PromptTexts()),
 		Watch:     texts(p.Watch),
+		Again:     again(p),
 		Gentler:   p.Gentler,
 		Harder:    p.Harder,
 		Finish:    p.Finish,
@@ -105,6 +106,14 @@ func courseInWords(fields plan.Fields, p *plan.Passage) string {
 		words = append(words, p.Aperture.Inhale+" / "+p.Aperture.Exhale+",")
 	}
 	return strings.Join(append(words, strings.TrimSpace(strings.TrimPrefix(p.Headline(), p.Name()))), " ")
+}
+
+func again(p *practice.Practice) []string {
+	list := []string{}
+	for _, one := range p.Again {
+		list = append(list, one.Say)
+	}
+	return list
 }
 
 func texts(list []string) []string { return append([]string{}, list...) }

@@ -88,6 +88,9 @@ func (ps *Plans) change(ctx context.Context,
 		return words, ps.setCount(ctx, fields, passage, c)
 	case contract.ChangeOwnWords:
 		return words, line.SetOwnWords(fields, c.Text)
+	case contract.ChangeAgain:
+		fields.SetAgain(passage, c.Counts == 1)
+		return words, nil
 	case contract.ChangePacer:
 		return setPacer(fields, passage, c)
 	case contract.ChangeGentle:
@@ -126,6 +129,7 @@ func (ps *Plans) change(ctx context.Context,
 // onePassage is the changes that need no more than the passage itself: with them a plan that is too long is mended.
 var onePassage = []contract.ChangeKind{
 	contract.ChangeShort, contract.ChangeCount, contract.ChangeOwnWords, contract.ChangeRounds, contract.ChangePacer,
+	contract.ChangeAgain,
 }
 
 // tooLong reports whether the plan is longer than a class can be, so that its passages were not computed (plan.Read).
@@ -147,10 +151,20 @@ func (ps *Plans) passageOf(ctx context.Context, p *plan.Plan, fields plan.Fields
 // add adds what is typed, one line or several: passages, or the whole course of a practice, as the school has it.
 func (ps *Plans) add(ctx context.Context, doc plan.Document, text string, group *contract.Group) error {
 	added, err := ps.typed(ctx, text, group)
-	if err == nil {
-		doc.Append(added...)
+	if err != nil {
+		return err
 	}
-	return err
+	own, err := ps.library.OwnPractices(ctx)
+	if err != nil {
+		return err
+	}
+	for _, fields := range added {
+		if p, err := plan.One(fields, own...); err == nil && p.OwnPace && len(p.Lines) == 0 {
+			fields.SetAgain(&p, true)
+		}
+	}
+	doc.Append(added...)
+	return nil
 }
 
 // shorten rewrites a passage the short way.

@@ -213,6 +213,7 @@ func passageSummary(p *plan.Passage, who care.Room) contract.PassageSummary {
 		Opening:  contract.StepsOf(p.OpeningSteps),
 		Closing:  contract.StepsOf(p.ClosingSteps),
 		OwnWords: line.OwnWords(p),
+		Again:    []string{},
 		Lines:    contract.OwnLinesOf(p),
 		Roles:    contract.RolesOf(p),
 		Pacer:    p.Pacer(),
@@ -226,6 +227,12 @@ func passageSummary(p *plan.Passage, who care.Room) contract.PassageSummary {
 		return shape
 	}
 	f := p.Figures()
+	if on, there := p.Again(); there {
+		shape.AgainOn = on
+		for _, again := range p.Practice.Again {
+			shape.Again = append(shape.Again, again.Say)
+		}
+	}
 	shape.Gentler = care.HasGentle(p)
 	shape.Soften = shape.Gentler && care.AsksForGentle(p, who)
 	shape.Practice, shape.Term, shape.Counts, shape.TrueRatio = p.Practice.ID, p.Practice.Term, p.Pattern(), f.TrueRatio

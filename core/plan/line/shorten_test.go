@@ -61,6 +61,7 @@ func TestShortIsReadBackAsTheSame(t *testing.T) {
 			"side": "right"},
 		{"type": "practice", "practice": "nadi-shodhana", "counts": "4:4", "minutes": n("2.5")},
 		{"type": "practice", "practice": "surya-bhedana", "counts": "4:6", "pace": "own", "minutes": n("2")},
+		{"type": "practice", "practice": "nadi-shodhana", "counts": "4:6", "pace": "own", "rounds": n("7")},
 		{"type": "practice", "practice": "kapalabhati", "strokes": n("30"), "rounds": n("3"), "rate": n("72")},
 		{"type": "practice", "practice": "open-holds", "open_seconds": []any{n("6"), n("10"), n("7.5"), n("6")},
 			"minutes": n("3")},

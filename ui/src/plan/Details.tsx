@@ -61,6 +61,15 @@ export function Details({ doc, summary, starts, onChange, onAsk }: Props) {
             </Form.Text>
           )}
         </Form.Group>
+        {summary && summary.again.length > 0 && (
+          <Form.Check
+            type="switch"
+            id={`again-${summary.start_ms}`}
+            label={`Again and again, for everybody: “${summary.again.join("” “")}”`}
+            checked={summary.again_on}
+            onChange={(e) => void onAsk({ do: "again", counts: e.target.checked ? 1 : 0 })}
+          />
+        )}
         {summary && <OwnWords name={nameOf(doc)} summary={summary} onAsk={onAsk} />}
       </Section>
       {about("lane").length > 0 && (

@@ -100,17 +100,23 @@ const LampString = memo(function LampString({ phase, label, when, count, score }
 
 type LampProps = { phase: ScorePhase; n: number; when: When; score: Score };
 
-/** Lamp is one count. The running one changes smoothly for as long as the count lasts. */
+/**
+ * Lamp is one count. The running one changes smoothly for as long as the count lasts. An open hold has a mark where its
+ * planned length ends, and what runs past it is told along on the other side of the mark.
+ */
 const Lamp = memo(function Lamp({ phase, n, when, score }: LampProps) {
   const clock = useClock();
   const run = when === "now" ? running(phase, n, score, clock) : undefined;
+  const marked = phase.open && score.passages[phase.passage - 1]?.tempo === 0;
   return (
     <span className={`lamp ${when} ${isWord(phase, n) ? "word" : ""}`}>
       <span className="pane">
         <span className="light" style={run} />
       </span>
-      <span className="notch">
+      <span className={marked ? "notch marked" : "notch"}>
         <span className="tally" style={run} />
+        {marked && <span className="mark" />}
+        {marked && when === "now" && <span className="over" style={runningOver(phase, score, clock)} />}
       </span>
     </span>
   );
@@ -123,6 +129,17 @@ function running(phase: ScorePhase, n: number, score: Score, clock: PageClock): 
   const to = end < 0 ? (score.wait?.planned_end_ms ?? from) : end; // an open phase fills as planned, then stays
   const gone = Math.max(0, classTime(score, clock) - from);
   return { animationDuration: `${clock.inReal(to - from)}ms`, animationDelay: `${-clock.inReal(gone)}ms` };
+}
+
+/** runningOver times what runs past the planned length: as long again as was planned. */
+function runningOver(phase: ScorePhase, score: Score, clock: PageClock): CSSProperties {
+  const from = phase.at_ms[0]!;
+  const planned = (score.wait?.planned_end_ms ?? from) - from;
+  const gone = Math.max(0, classTime(score, clock) - from);
+  return {
+    animationDuration: `${clock.inReal(planned)}ms`,
+    animationDelay: `${clock.inReal(planned - gone)}ms`,
+  };
 }
 
 /** Embers stand for a stretch that nobody counts. */

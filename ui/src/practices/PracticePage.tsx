@@ -81,6 +81,15 @@ export function PracticePage({ practice: p }: { practice: Practice }) {
             ))}
           </ul>
         </Part>
+        {p.again.length > 0 && (
+          <Part title="Again and again, at own pace">
+            <ul>
+              {p.again.map((line) => (
+                <li key={line}>“{line}”</li>
+              ))}
+            </ul>
+          </Part>
+        )}
         <Part title="Watch for">
           <ul>
             {p.watch.map((line) => (

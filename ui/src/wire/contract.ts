@@ -403,7 +403,8 @@ export interface Advice {
     | "apply"
     | "count"
     | "own-words"
-    | "pacer";
+    | "pacer"
+    | "again";
 }
 export interface Failed {
   part: string;
@@ -478,6 +479,8 @@ export interface PassageSummary {
   pacers: string[];
   waits: ("inhale" | "hold" | "exhale" | "empty" | "still" | "stroke" | "free" | "beat" | "lead" | "talk")[];
   can_wait: ("inhale" | "hold" | "exhale" | "empty" | "still" | "stroke" | "free" | "beat" | "lead" | "talk")[];
+  again: string[];
+  again_on: boolean;
   own_words: string;
   lines: OwnLine[];
 }
@@ -695,7 +698,8 @@ export interface Change {
     | "apply"
     | "count"
     | "own-words"
-    | "pacer";
+    | "pacer"
+    | "again";
   passage?: number;
   text?: string;
   phase?: "inhale" | "hold" | "exhale" | "empty" | "still" | "stroke" | "free" | "beat" | "lead" | "talk";
@@ -735,6 +739,7 @@ export interface Practice {
   locks: string;
   how: string[];
   prompts: string[];
+  again: string[];
   watch: string[];
   gentler: string;
   harder: string;
