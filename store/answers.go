@@ -2,6 +2,11 @@ package store
 
 import (
 	"errors"
+	"fmt"
+	"maps"
+	"slices"
+	"strconv"
+	"strings"
 
 	"gorm.io/gorm"
 	"gorm.io/gorm/clause"
@@ -12,6 +17,8 @@ type Answers struct {
 	Most                 int // no more are taken
 	Easy, Right, TooMuch int
 	Main, Beside         int // of these, those who told which lane they took
+	// Amounts are the rounds or strokes that people counted at own pace: by the number, how many told it.
+	Amounts map[int]int
 }
 
 // Given returns the number of answers.
@@ -26,7 +33,46 @@ func (a Answers) add(more Answers) Answers {
 		a.TooMuch + more.TooMuch,
 		a.Main + more.Main,
 		a.Beside + more.Beside,
+		addAmounts(a.Amounts, more.Amounts),
 	}
+}
+
+func addAmounts(a, b map[int]int) map[int]int {
+	sum := maps.Clone(a)
+	for amount, people := range b {
+		if sum == nil {
+			sum = map[int]int{}
+		}
+		sum[amount] += people
+	}
+	return sum
+}
+
+// amountsText writes amounts as they are stored: "60:2 110:1".
+func amountsText(amounts map[int]int) string {
+	var list []string
+	for _, amount := range slices.Sorted(maps.Keys(amounts)) {
+		list = append(list, fmt.Sprintf("%d:%d", amount, amounts[amount]))
+	}
+	return strings.Join(list, " ")
+}
+
+// amountsOf reads amounts as they are stored; what cannot be read is left out.
+func amountsOf(text string) map[int]int {
+	var amounts map[int]int
+	for one := range strings.FieldsSeq(text) {
+		number, people, _ := strings.Cut(one, ":")
+		amount, err := strconv.Atoi(number)
+		n, errPeople := strconv.Atoi(people)
+		if err != nil || errPeople != nil || n < 1 {
+			continue
+		}
+		if amounts == nil {
+			amounts = map[int]int{}
+		}
+		amounts[amount] += n
+	}
+	return amounts
 }
 
 // ErrFull means that no more answers are accepted.
@@ -40,6 +86,7 @@ type answersRow struct {
 	TooMuch int
 	Main    int
 	Beside  int
+	Amounts string
 }
 
 func (answersRow) TableName() string { return "answers" }
@@ -58,7 +105,9 @@ func (s *Store) Answers(class int64) (Answers, error) {
 	if errors.As(err, &damaged) {
 		err = ErrNotFound
 	}
-	return Answers{row.Most, row.Easy, row.Right, row.TooMuch, row.Main, row.Beside}, err
+	return Answers{
+		row.Most, row.Easy, row.Right, row.TooMuch, row.Main, row.Beside, amountsOf(row.Amounts),
+	}, err
 }
 
 // AddAnswer adds one answer to the sums of a class, or returns ErrNotFound where nobody was asked, and ErrFull.
@@ -78,5 +127,6 @@ func (s *Store) AddAnswer(class int64, one Answers) error {
 
 // PutAnswers stores the sums of a class, as from another machine.
 func (s *Store) PutAnswers(class int64, a Answers) error {
-	return plainly(s.db.Save(&answersRow{class, a.Most, a.Easy, a.Right, a.TooMuch, a.Main, a.Beside}).Error)
+	row := answersRow{class, a.Most, a.Easy, a.Right, a.TooMuch, a.Main, a.Beside, amountsText(a.Amounts)}
+	return plainly(s.db.Save(&row).Error)
 }

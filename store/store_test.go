@@ -485,14 +485,18 @@ func TestAnswers(t *testing.T) {
 	assert.ErrorIs(t, s.AddAnswer(class.ID, Answers{Easy: 1}), ErrNotFound, "nobody was asked")
 	assert.ErrorIs(t, s.Ask(99, 3), ErrNotFound)
 	require.NoError(t, s.Ask(class.ID, 3))
-	for _, one := range []Answers{{Easy: 1, Main: 1}, {TooMuch: 1, Beside: 1}, {Right: 1}} {
+	for _, one := range []Answers{
+		{Easy: 1, Main: 1, Amounts: map[int]int{110: 1}}, {TooMuch: 1, Beside: 1}, {Right: 1, Amounts: map[int]int{60: 1}},
+	} {
 		require.NoError(t, s.AddAnswer(class.ID, one))
 	}
 	require.NoError(t, s.Ask(class.ID, 300), "asked again: no more are taken all the same")
 	assert.ErrorIs(t, s.AddAnswer(class.ID, Answers{TooMuch: 1}), ErrFull)
 	sums, err := s.Answers(class.ID)
 	require.NoError(t, err)
-	assert.Equal(t, Answers{Most: 3, Easy: 1, Right: 1, TooMuch: 1, Main: 1, Beside: 1}, sums)
+	assert.Equal(t, Answers{
+		Most: 3, Easy: 1, Right: 1, TooMuch: 1, Main: 1, Beside: 1, Amounts: map[int]int{60: 1, 110: 1},
+	}, sums)
 	require.NoError(t, s.Delete(Thing{KindClass, class.ID}, false, now))
 	require.NoError(t, s.Purge(now.Add(time.Hour)))
 	_, err = s.Answers(class.ID)

@@ -9,6 +9,7 @@ import (
 	"time"
 
 	"vastlantern/core/pace"
+	"vastlantern/core/taught"
 	"vastlantern/store"
 	"vastlantern/studio"
 	"vastlantern/studio/contract"
@@ -98,8 +99,13 @@ func (a *Audience) asked(ctx context.Context) (*contract.Asked, error) {
 	if err != nil || until.IsZero() {
 		return nil, err
 	}
-	lanes, err := a.hadLanes(ctx, class)
-	return &contract.Asked{ClassID: class.ID, UntilMS: contract.Millis(until), Lanes: lanes}, err
+	led, err := a.classes.Open(ctx, class.ID)
+	if err != nil {
+		return nil, err
+	}
+	return &contract.Asked{
+		ClassID: class.ID, UntilMS: contract.Millis(until), Lanes: hadLanes(led), Counted: taught.CountedAlone(led.Plan),
+	}, nil
 }
 
 // askedAbout returns the last class, and until when it is asked about: the zero time where nobody is asked.
@@ -121,12 +127,8 @@ func (a *Audience) askedAbout(ctx context.Context) (class store.Class, until tim
 }
 
 // hadLanes reports whether a gentler lane ran beside at any moment of the class.
-func (a *Audience) hadLanes(ctx context.Context, class store.Class) (bool, error) {
-	led, err := a.classes.Open(ctx, class.ID)
-	if err != nil {
-		return false, err
-	}
-	return slices.ContainsFunc(led.Led.Timeline().Rows, func(row pace.Row) bool { return !row.Beside.None() }), nil
+func hadLanes(led *studio.Class) bool {
+	return slices.ContainsFunc(led.Led.Timeline().Rows, func(row pace.Row) bool { return !row.Beside.None() })
 }
 
 // The lanes that an answer can tell of.
@@ -188,6 +190,12 @@ func sums(in contract.RoomAnswer) (one store.Answers, err error) {
 		one.Beside = 1
 	default:
 		return one, studio.Fail(studio.ErrInvalid, "asked.lane", "given", in.Lane)
+	}
+	if in.Amount < 0 || in.Amount > contract.MostCounted {
+		return one, studio.Fail(studio.ErrInvalid, "asked.amount", "given", in.Amount, "most", contract.MostCounted)
+	}
+	if in.Amount > 0 {
+		one.Amounts = map[int]int{in.Amount: 1}
 	}
 	if len(in.Ballot) < shortestBallot || len(in.Ballot) > longestBallot {
 		return one, studio.Fail(studio.ErrInvalid, "asked.ballot", "least", shortestBallot, "most", longestBallot)

@@ -199,3 +199,41 @@ func TestAnswersMoveToAnotherMachine(t *testing.T) {
 	young.Import(older)
 	assert.Equal(t, d.Export(), young.Export(), "fewer change nothing")
 }
+
+// People who breathed alone may tell how many rounds or strokes they counted: sums, in the record and on other machines.
+func TestWhatWasCountedAloneIsTold(t *testing.T) {
+	d, code := room(t, true)
+	class := lead(d, t, `{"type": "practice", "practice": "kapalabhati", "pace": "own", "minutes": 1, "recall": 4}`, 4)
+	shown, err := d.Audience.Room(t.Context(), code)
+	require.NoError(t, err)
+	require.NotNil(t, shown.Asked)
+	assert.Equal(t, "strokes", shown.Asked.Counted)
+	for ballot, amount := range map[string]int{"a": 60, "b": 180, "c": 110, "d": 0} {
+		done, err := d.Audience.Answer(t.Context(), code, contract.RoomAnswer{
+			ClassID: class, How: contract.Right, Amount: amount, Ballot: fmt.Sprintf("%16s", ballot),
+		})
+		require.NoError(t, err)
+		assert.True(t, done.Counted)
+	}
+	record, err := d.Records.Record(t.Context(), class)
+	require.NoError(t, err)
+	assert.Equal(t, &contract.Counted{Of: "strokes", People: 3, Least: 60, Most: 180, Median: 110}, record.Told.Counted)
+	for _, wrong := range []int{-1, contract.MostCounted + 1} {
+		_, err := d.Audience.Answer(t.Context(), code, contract.RoomAnswer{
+			ClassID: class, How: contract.Easy, Amount: wrong, Ballot: "0123456789abcdef",
+		})
+		assert.ErrorIs(t, err, studio.ErrInvalid)
+	}
+	young := desktest.New(t)
+	young.Import(d.Export())
+	assert.Equal(t, d.Export(), young.Export())
+}
+
+func TestNothingIsCountedInAClassThatWasLed(t *testing.T) {
+	d, code := room(t, true)
+	lead(d, t, mixed, 2)
+	shown, err := d.Audience.Room(t.Context(), code)
+	require.NoError(t, err)
+	require.NotNil(t, shown.Asked)
+	assert.Empty(t, shown.Asked.Counted)
+}

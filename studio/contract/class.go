@@ -122,7 +122,8 @@ type Room struct {
 type Asked struct {
 	ClassID int64   `json:"class_id"`
 	UntilMS float64 `json:"until_ms"`
-	Lanes   bool    `json:"lanes"` // a gentler lane ran beside
+	Lanes   bool    `json:"lanes"`   // a gentler lane ran beside
+	Counted string  `json:"counted"` // what could be counted at own pace, rounds or strokes; empty for nothing
 }
 
 // How is what a class can have been for one who breathed.
@@ -135,11 +136,16 @@ const (
 	TooMuch How = "too-much"
 )
 
+// MostCounted is the most rounds or strokes that an answer can tell.
+const MostCounted = 5000
+
 // RoomAnswer is the only thing that a room page sends. It has nothing of who sent it.
 type RoomAnswer struct {
 	ClassID int64  `json:"class_id"`
 	How     How    `json:"how"`
 	Lane    string `json:"lane"` // which lane was taken, main or beside; empty if it is not told
+	// how many rounds or strokes were counted at own pace; 0 if it is not told
+	Amount int `json:"amount,omitempty"`
 	// made up by the page for this one answer, so that it counts once where it is sent again
 	Ballot string `json:"ballot"`
 }

@@ -155,6 +155,8 @@ type ExportAnswers struct {
 	TooMuch int `json:"too_much" jsonschema:"minimum=0"`
 	Main    int `json:"main" jsonschema:"minimum=0"`   // of these, those who told which lane they took
 	Beside  int `json:"beside" jsonschema:"minimum=0"` // the gentler one
+	// what people counted at own pace: by the number of rounds or strokes, how many told it
+	Amounts map[int]int `json:"amounts,omitempty"`
 }
 
 // ExportHome is a practice that was given to do at home.

@@ -103,10 +103,21 @@ type Told struct {
 	Main    int `json:"main"`   // of these, those who told which lane they took
 	Beside  int `json:"beside"` // the gentler one
 	Most    int `json:"most"`
+	// Counted is what people counted at own pace, rounds or strokes; null if nobody told it.
+	Counted *Counted `json:"counted" jsonschema:"nullable"`
 	// UntilMS is until when answers are taken; 0 once they are not.
 	UntilMS float64 `json:"until_ms"`
 	// Unready is why the room is not ready for a step, as a clause; null if nothing that was told speaks against one.
 	Unready *fact.Fact `json:"unready" jsonschema:"nullable"`
+}
+
+// Counted is what people counted while they breathed at own pace.
+type Counted struct {
+	Of     string  `json:"of"` // rounds or strokes
+	People int     `json:"people"`
+	Least  int     `json:"least"`
+	Most   int     `json:"most"`
+	Median float64 `json:"median"`
 }
 
 // LedRound is a round as it was done: its strokes, or how long its open phases lasted.

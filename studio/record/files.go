@@ -173,7 +173,16 @@ var columns = []string{
 	"held_full_ms", "held_empty_ms", "left_inhales", "right_inhales", "eased", "done", "airway", "zone", "attention",
 	"inhale_width", "exhale_width", "voice", "beside",
 	"lanes", "gentler", "easy", "right", "too_much", "told_main", "told_beside",
-	"hand_tempo", "by_hand",
+	"hand_tempo", "by_hand", "counted",
+}
+
+// countedInCell writes what people counted at own pace, and how many told each number: "60:2 110:1".
+func countedInCell(told taught.Told) string {
+	var list []string
+	for _, a := range told.Amounts {
+		list = append(list, fmt.Sprintf("%d:%d", a.Number, a.People))
+	}
+	return strings.Join(list, " ")
 }
 
 func (r *Records) recordTable(ctx context.Context, name string, classes []tableClass) (studio.File, error) {
@@ -229,7 +238,7 @@ func (r *Records) recordTable(ctx context.Context, name string, classes []tableC
 			for _, n := range []int{c.told.Easy, c.told.Right, c.told.TooMuch, c.told.Main, c.told.Beside} {
 				row = append(row, strconv.Itoa(n))
 			}
-			row = append(row, strconv.Itoa(p.HandTempo), breathsInCell(p.Breaths))
+			row = append(row, strconv.Itoa(p.HandTempo), breathsInCell(p.Breaths), countedInCell(c.told))
 			rows = append(rows, row)
 		}
 	}

@@ -109,7 +109,7 @@ func (r *Records) Record(ctx context.Context, id int64) (contract.Record, error)
 		return contract.Record{}, err
 	}
 	record.Moods = moods
-	if record.Told, err = r.toldOf(ctx, l.Stored); err != nil {
+	if record.Told, err = r.toldOf(ctx, l.Stored, l.Plan); err != nil {
 		return contract.Record{}, err
 	}
 	if record.Homes, err = r.homes.OfClass(ctx, l.Stored); err != nil {

@@ -375,6 +375,7 @@ func (tr *Transfer) answers(ctx context.Context, class int64) (*contract.ExportA
 		TooMuch: a.TooMuch,
 		Main:    a.Main,
 		Beside:  a.Beside,
+		Amounts: a.Amounts,
 	}, err
 }
 

@@ -388,6 +388,16 @@ func checkAnswers(a *contract.ExportAnswers) error {
 	if given(a) > a.Most {
 		return fact.New("entry.answers-over", "given", given(a), "most", a.Most)
 	}
+	people := 0
+	for amount, n := range a.Amounts {
+		if amount < 1 || amount > contract.MostCounted || n < 1 {
+			return fact.New("entry.amount", "given", amount, "most", contract.MostCounted)
+		}
+		people += n
+	}
+	if people > given(a) {
+		return fact.New("entry.amounts-over", "given", people, "most", given(a))
+	}
 	if a.Main+a.Beside > given(a) {
 		return fact.New("entry.lanes-over", "given", a.Main+a.Beside, "most", given(a))
 	}
@@ -400,6 +410,8 @@ func putAnswers(st *store.Store, class int64, a *contract.ExportAnswers) error {
 	}
 	return st.PutAnswers(
 		class,
-		store.Answers{Most: a.Most, Easy: a.Easy, Right: a.Right, TooMuch: a.TooMuch, Main: a.Main, Beside: a.Beside},
+		store.Answers{
+			Most: a.Most, Easy: a.Easy, Right: a.Right, TooMuch: a.TooMuch, Main: a.Main, Beside: a.Beside, Amounts: a.Amounts,
+		},
 	)
 }

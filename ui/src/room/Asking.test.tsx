@@ -5,7 +5,7 @@ import { page } from "../test/page";
 import type { Asked } from "../wire/contract";
 import { Asking } from "./Asking";
 
-const asked = (lanes: boolean): Asked => ({ class_id: 7, lanes }) as Asked;
+const asked = (lanes: boolean): Asked => ({ class_id: 7, lanes, until_ms: 0, counted: "" });
 const way = (name: string) => screen.getByRole("button", { name });
 const question = "POST /rooms/ABCDE/answers";
 
@@ -49,4 +49,24 @@ test("who answers after as many as there were phones is told so", async () => {
   const { user } = page(<Asking code="ABCDE" asked={asked(false)} />, { [question]: { counted: false } });
   await user.click(way("easy"));
   expect((await screen.findByRole("status")).textContent).toContain("this answer is not counted");
+});
+
+test("what was counted at own pace may be told, and only as a number", async () => {
+  const { user, asked: sent } = page(
+    <Asking code="ABCDE" asked={{ ...asked(false), counted: "strokes" }} />,
+    { [question]: { counted: true } },
+  );
+  await user.type(screen.getByLabelText(/How many strokes/), "1x10");
+  await user.click(way("easy"));
+  await screen.findByRole("status");
+  expect(sent[0]!.body).toMatchObject({ how: "easy", amount: 110 });
+});
+
+test("nothing is told of a count where the field stays empty", async () => {
+  const { user, asked: sent } = page(<Asking code="ABCDE" asked={{ ...asked(false), counted: "rounds" }} />, {
+    [question]: { counted: true },
+  });
+  await user.click(way("right"));
+  await screen.findByRole("status");
+  expect(sent[0]!.body).not.toHaveProperty("amount");
 });

@@ -20,6 +20,7 @@ type State = { is: "asking" | "sending" | "counted" | "full" } | { is: "failed";
 export function Asking({ code, asked }: { code: string; asked: Asked }) {
   const [lane, setLane] = useState(laneTaken);
   const [state, setState] = useState<State>({ is: "asking" });
+  const [amount, setAmount] = useState("");
   const ballot = useRef(newKey()); // the same where it is sent again
   const send = async (how: How) => {
     setState({ is: "sending" });
@@ -27,6 +28,7 @@ export function Asking({ code, asked }: { code: string; asked: Asked }) {
       class_id: asked.class_id,
       how,
       lane: asked.lanes ? lane : "",
+      ...(/^\d+$/.test(amount) && Number(amount) > 0 ? { amount: Number(amount) } : {}),
       ballot: ballot.current,
     };
     try {
@@ -60,6 +62,17 @@ export function Asking({ code, asked }: { code: string; asked: Asked }) {
           ))}
         </div>
       )}
+      {asked.counted !== "" && (
+        <label className="amount">
+          How many {asked.counted} did you count, if you did?
+          <input
+            inputMode="numeric"
+            maxLength={4}
+            value={amount}
+            onChange={(e) => setAmount(e.target.value.replace(/\D/g, ""))}
+          />
+        </label>
+      )}
       <div className="ways">
         {(Object.keys(ways) as How[]).map((how) => (
           <Button
@@ -75,7 +88,7 @@ export function Asking({ code, asked }: { code: string; asked: Asked }) {
       </div>
       {state.is === "failed" && <p role="alert">{state.why} It was not counted: touch again.</p>}
       <p className="small">
-        Only the number of answers is kept: no name, and nothing about this phone. You do not have to answer.
+        Only sums are stored: no name, and nothing about this phone. You do not have to answer.
       </p>
     </section>
   );

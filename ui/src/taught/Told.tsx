@@ -1,5 +1,5 @@
-import type { Told as Sums } from "../wire/contract";
-import { timeOfDay } from "../player/format";
+import type { Counted, Told as Sums } from "../wire/contract";
+import { number, timeOfDay } from "../player/format";
 import { text } from "../language/text";
 
 /** Told is what those who breathed said on the room's page: sums, never who. */
@@ -24,6 +24,7 @@ export function Told({ told }: { told: Sums }) {
           </div>
         ))}
       </dl>
+      {told.counted && <p className="mb-1">{counted(told.counted, all)}</p>}
       <p className="text-secondary">
         {all} of at most {told.most} answered
         {told.main + told.beside > 0 &&
@@ -33,4 +34,10 @@ export function Told({ told }: { told: Sums }) {
       </p>
     </section>
   );
+}
+
+/** counted is what people counted at own pace: "9 of 14 counted: 60 to 180 strokes, median 110". */
+function counted({ of, people, least, most, median }: Counted, all: number): string {
+  if (least === most) return `${people} of ${all} counted, ${of}: ${least}`;
+  return `${people} of ${all} counted: ${least} to ${most} ${of}, median ${number(median)}`;
 }

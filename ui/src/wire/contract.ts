@@ -362,8 +362,16 @@ export interface Told {
   main: number;
   beside: number;
   most: number;
+  counted: Counted | null;
   until_ms: number;
   unready: Fact | null;
+}
+export interface Counted {
+  of: string;
+  people: number;
+  least: number;
+  most: number;
+  median: number;
 }
 export interface Home {
   id: number;
@@ -987,11 +995,13 @@ export interface Asked {
   class_id: number;
   until_ms: number;
   lanes: boolean;
+  counted: string;
 }
 export interface RoomAnswer {
   class_id: number;
   how: "easy" | "right" | "too-much";
   lane: string;
+  amount?: number;
   ballot: string;
 }
 export interface HomeOffer {
