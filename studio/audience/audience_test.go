@@ -200,10 +200,11 @@ func TestAnswersMoveToAnotherMachine(t *testing.T) {
 	assert.Equal(t, d.Export(), young.Export(), "fewer change nothing")
 }
 
-// People who breathed alone may tell how many rounds or strokes they counted: sums, in the record and on other machines.
+// People who breathed alone may tell how many rounds or strokes they counted: sums, which go to other machines too.
 func TestWhatWasCountedAloneIsTold(t *testing.T) {
 	d, code := room(t, true)
-	class := lead(d, t, `{"type": "practice", "practice": "kapalabhati", "pace": "own", "minutes": 1, "recall": 4}`, 4)
+	alone := `{"type": "practice", "practice": "kapalabhati", "pace": "own", "minutes": 1, "recall": 4}`
+	class := lead(d, t, alone, 4)
 	shown, err := d.Audience.Room(t.Context(), code)
 	require.NoError(t, err)
 	require.NotNil(t, shown.Asked)
