@@ -11,11 +11,12 @@ import (
 
 // Record is what was taught in one class. Times are milliseconds from the start of the class.
 type Record struct {
-	Planned  int64 // the length of the plan
-	Taught   int64 // the length of the class, so far
-	Passages []Passage
-	Told     Told          // by those who breathed
-	Answers  []pace.Answer // every adjustment, refused ones too, in the order they were made
+	Planned   int64 // the length of the plan
+	Taught    int64 // the length of the class, so far
+	Passages  []Passage
+	Told      Told          // by those who breathed
+	Answers   []pace.Answer // every adjustment, refused ones too, in the order they were made
+	SeenAfter []SeenAfter   // signs beside the holds that waited
 }
 
 // Passage is one passage of a record. What was not reached has a taught length of 0.
@@ -151,6 +152,7 @@ func Of(p *plan.Plan, script []pace.Adjustment, at int64) Record {
 		r.Passages[number].add(taught.Rows[start:end], kind)
 		start = end
 	}
+	r.SeenAfter = seenAfter(taught.Rows, answers)
 	r.addLanes(Until(timeline.Lane(p), at).Rows)
 	if n := len(taught.Rows); n > 0 && breaksOff(timeline, n, at) {
 		last := &r.Passages[taught.Rows[n-1].Passage-1]

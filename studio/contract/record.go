@@ -1,6 +1,9 @@
 package contract
 
-import "vastlantern/core/fact"
+import (
+	"vastlantern/core/breath"
+	"vastlantern/core/fact"
+)
 
 // Record is what was taught in one class.
 type Record struct {
@@ -17,7 +20,8 @@ type Record struct {
 	Told      Told            `json:"told"`    // by those who breathed
 	Homes     []Home          `json:"homes"`   // what was given to do at home
 	// Acknowledged is the strong cautions that were read before the class was led.
-	Acknowledged []string `json:"acknowledged"`
+	Acknowledged []string    `json:"acknowledged"`
+	SeenAfter    []SeenAfter `json:"seen_after"` // signs beside the holds that waited
 }
 
 // RecordTotals is what the led passages come to, without try-outs and own pace.
@@ -82,6 +86,16 @@ type LedBreath struct {
 	HoldMS   int64 `json:"hold_ms"`
 	ExhaleMS int64 `json:"exhale_ms"`
 	EmptyMS  int64 `json:"empty_ms"`
+}
+
+// SeenAfter is a sign that was seen after holds that waited for the teacher.
+type SeenAfter struct {
+	Passage int          `json:"passage"` // from 1
+	Phase   breath.Phase `json:"phase"`   // hold or empty
+	Sign    fact.Fact    `json:"sign"`
+	Seen    int          `json:"seen"`  // after how many holds
+	Holds   int          `json:"holds"` // how many of the phase were as long
+	OverMS  int64        `json:"over_ms"`
 }
 
 // LedLane is one stretch in which a gentler lane ran beside. Nothing is held in it.

@@ -7,6 +7,7 @@ import (
 	"math"
 	"sync"
 
+	"vastlantern/core/fact"
 	"vastlantern/core/pace"
 	"vastlantern/core/plan"
 	"vastlantern/core/taught"
@@ -120,6 +121,12 @@ func (r *Records) Record(ctx context.Context, id int64) (contract.Record, error)
 	record.PlannedMS, record.TaughtMS = of.Planned, of.Taught
 	for _, p := range of.Passages {
 		record.Passages = append(record.Passages, recordPassage(p))
+	}
+	record.SeenAfter = []contract.SeenAfter{}
+	for _, s := range of.SeenAfter {
+		record.SeenAfter = append(record.SeenAfter, contract.SeenAfter{
+			Passage: s.Passage, Phase: s.Phase, Sign: fact.New("signal." + s.Sign), Seen: s.Seen, Holds: s.Holds, OverMS: s.Over,
+		})
 	}
 	t := of.Totals()
 	record.Totals = contract.RecordTotals{

@@ -57,6 +57,7 @@ function record(change: object = {}): Record {
     plan_id: 0,
     planned_ms: 300_000,
     taught_ms: 280_000,
+    seen_after: [],
     told: { asked: 0, answers: [] },
     remarks: [],
     moods: [],
@@ -131,8 +132,29 @@ test("a class without a change was led as planned; what else was pressed is put 
   const refused = mark("refused", { number: 2, refused: { id: "refused.nothing-to-undo" } });
   await view(record({ marks: [refused] }));
   expect(screen.getByText("Nothing was adjusted: led as planned.")).toBeTruthy();
-  expect(screen.getByText("Also pressed: 1, refused, going on or taken back").closest("details")!.open).toBe(
-    false,
+  expect(screen.getByText("Also pressed: 1, refused or taken back").closest("details")!.open).toBe(false);
+});
+
+test("a class by hand says how often it went on, and lists none of it", async () => {
+  const on = [1, 2, 3].map((number) => mark("going-on", { number, do: "advance" }));
+  await view(record({ marks: on }));
+  expect(screen.getByText("Go on was pressed 3 times.")).toBeTruthy();
+  expect(document.querySelector(".marks")).toBeNull();
+});
+
+test("signs are set beside the holds that they were seen after", async () => {
+  const seen = {
+    passage: 1,
+    phase: "empty" as const,
+    sign: { id: "signal.gasp" },
+    seen: 2,
+    holds: 5,
+    over_ms: 12_000,
+  };
+  await view(record({ seen_after: [seen] }));
+  expect(screen.getByRole("heading", { name: "Signs after long holds" })).toBeTruthy();
+  expect(screen.getByRole("listitem").textContent).toBe(
+    "Counted breath: after empty holds of 12 s or more a gasp on the inhale was seen, in 2 of 5",
   );
 });
 

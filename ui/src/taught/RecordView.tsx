@@ -17,6 +17,7 @@ import { Remarks } from "./Remarks";
 import { Told } from "./Told";
 import { TwoBars } from "./TwoBars";
 import { text, wordOf } from "../language/text";
+import { SeenAfter } from "./SeenAfter";
 
 // With the large library that draws them.
 const Curves = lazy(() => import("./Curves"));
@@ -109,6 +110,7 @@ function Page({ record }: { record: Record }) {
         </Suspense>
       )}
       <Passages record={record} />
+      <SeenAfter record={record} />
       <Marks record={record} />
       {record.acknowledged.length > 0 && (
         <details>
@@ -339,7 +341,8 @@ function held(p: RecordPassage | RecordTotals): string {
 /** Marks is what was changed and noted, and, put away, what else was pressed. */
 function Marks({ record }: { record: Record }) {
   const told = record.marks.filter((mark) => mark.kind === "change" || mark.kind === "remark");
-  const others = record.marks.filter((mark) => !told.includes(mark));
+  const goneOn = record.marks.filter((mark) => mark.kind === "going-on").length; // by hand one for each phase
+  const others = record.marks.filter((mark) => !told.includes(mark) && mark.kind !== "going-on");
   const changes = told.filter((mark) => mark.kind === "change").length;
   return (
     <>
@@ -349,9 +352,10 @@ function Marks({ record }: { record: Record }) {
         <h2>{plural(changes, "adjustment")}</h2>
       )}
       <MarkList record={record} marks={told} />
+      {goneOn > 0 && <p className="text-secondary mb-1">Go on was pressed {plural(goneOn, "time")}.</p>}
       {others.length > 0 && (
         <details className="mb-3">
-          <summary>Also pressed: {others.length}, refused, going on or taken back</summary>
+          <summary>Also pressed: {others.length}, refused or taken back</summary>
           <MarkList record={record} marks={others} />
         </details>
       )}

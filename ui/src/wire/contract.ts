@@ -172,6 +172,7 @@ export interface Record {
   told: Told;
   homes: Home[];
   acknowledged: string[];
+  seen_after: SeenAfter[];
 }
 export interface ClassCard {
   id: number;
@@ -389,6 +390,14 @@ export interface Home {
   days: number;
   when: string;
   sentence: string;
+}
+export interface SeenAfter {
+  passage: number;
+  phase: "inhale" | "hold" | "exhale" | "empty" | "still" | "stroke" | "free" | "beat" | "lead" | "talk";
+  sign: Fact;
+  seen: number;
+  holds: number;
+  over_ms: number;
 }
 export interface Advice {
   passage: number;
