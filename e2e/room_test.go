@@ -151,3 +151,37 @@ func TestNumbersAreHiddenInTheRoom(t *testing.T) {
 	assert.Zero(t, th.count(room, `[data-testid="count"]`), "neither numbers nor lamps")
 	th.see(page, `[data-testid="count"]`, "[0-9]")
 }
+
+// The hand is drawn where a practice needs it: two ways of the fingers where the plan leaves it to people, the place of
+// a hand on the body, thumb to fingertip with each syllable. The seal is a cue of its own.
+func TestTheHandIsDrawn(t *testing.T) {
+	th := openAt(t, 8)
+	defer th.recovered()
+	page := th.page("/")
+	th.click(page, "button", "New plan")
+	th.see(page, "span", "^Saved$")
+	th.add(page, "alternate nostril 4:4:8 x60, lead-in 0, seal", "Alternate nostril breath")
+	th.add(page, "belly breath 4:4 x60, the sides, lead-in 0", "Belly breath")
+	th.add(page, "breath in four steps x60, saying sa ta na ma, lead-in 0", "Breath in four steps")
+	th.pick(page, "#room-fingers", "between the brows")
+	th.pick(page, "#room-fingers-too", "Thumb with the little")
+	th.see(page, "span", "^Saved$")
+	th.click(page, "button", "Lead$")
+	th.click(page, ".modal button", "[Bb]egin$")
+	th.see(page, `[data-testid="count"]`, "[0-9]")
+	var code contract.RoomCode
+	require.NoError(t, th.program.Get("/api/room", &code))
+	room, phone := th.page("/room/"+code.Code), th.phone("/room/"+code.Code)
+	th.see(room, ".cues .hand", "^seal$")
+	th.see(phone, ".cues .hand", "^seal$")
+	assert.Equal(t, 2, th.count(room, ".pair .nose"), "each way has its drawing")
+	th.twice(page, input.KeyV, `document.querySelectorAll(".orderlist .past").length === 1`)
+	th.see(room, `.body[data-place="sides"]`, "")
+	th.twice(page, input.KeyV, `document.querySelectorAll(".orderlist .past").length === 2`)
+	for i, syllable := range []string{"sa", "ta", "na", "ma"} {
+		th.until(room, fmt.Sprintf(
+			`document.querySelector("[data-testid=count]")?.innerText === %q && document.querySelector('[data-finger="%d"]')`,
+			syllable, i,
+		))
+	}
+}

@@ -1,11 +1,14 @@
 package cue_test
 
 import (
+	"fmt"
+	"strings"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
 
 	"vastlantern/core/cue"
+	"vastlantern/core/plan"
 )
 
 // What is shown and said where phases wait for the teacher (cues.md section 5).
@@ -48,4 +51,24 @@ func TestCuesByHand(t *testing.T) {
 
 func minutes(counts, more string) string {
 	return `{"type": "practice", "practice": "counted-breath", "lead_in": 0, "counts": "` + counts + `", ` + more + `}`
+}
+
+// Sealing is a cue of its own where the plan asks for it: at holds after the inhale only.
+func TestTheSeal(t *testing.T) {
+	seals := func(passage string) (list []string) {
+		for _, c := range cue.Sheet(read(t, passage), cue.Main) {
+			if c.Kind == cue.Hand && c.Text == "seal" {
+				assert.Equal(t, cue.CloseBoth, c.Fingers)
+				assert.Equal(t, plan.ForAll, c.Who)
+				list = append(list, fmt.Sprintf("%d-%d", c.At, c.Until))
+			}
+		}
+		return list
+	}
+	sealed := `{"type": "practice", "practice": "nadi-shodhana", "counts": "4:4:4:4", "tempo": 60, "rounds": 1, ` +
+		`"lead_in": 0, "closing": [], "seal": true}`
+	assert.Equal(t, []string{"4000-6000", "20000-22000"}, seals(sealed), "not at the empty holds")
+	assert.Empty(t, seals(strings.Replace(sealed, `, "seal": true`, "", 1)))
+	assert.Equal(t, []string{"4000-5000", "14000-15000"}, seals(strings.Replace(sealed, "4:4:4:4", "4:1:5", 1)),
+		"a short hold ends it")
 }

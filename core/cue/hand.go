@@ -14,6 +14,7 @@ import (
 const (
 	raising  = 6000 // ms before a stretch in which the hand comes up
 	lowering = 6000 // ms after it in which the hand comes down
+	sealing  = 2000 // ms in which both nostrils are closed for a hold
 )
 
 // stretch is where the hand is at the nose: the runs from first to before last.
@@ -161,6 +162,10 @@ func (f *fold) hands(runs []run) []Cue {
 			continue
 		}
 		switch r.Stage {
+		case pace.Round:
+			if f.plan.Passages[r.Passage-1].Seal && r.Phase == breath.Hold {
+				add(r.At, min(r.end, r.At+sealing), w.Text(words.Seal), CloseBoth)
+			}
 		case pace.Own:
 			add(max(r.At, raised[i]), r.end, sides(&f.plan.Passages[r.Passage-1], w), NoFingers)
 		case pace.Recall:

@@ -198,6 +198,10 @@ func init() { // not a literal: reading a passage refers to the table
 		{name: "beside", on: onRounds, once: true, read: (*Passage).readBeside,
 			say:    sayOf("beside", func(p *Passage) string { return "beside " + p.Beside.String() }),
 			offers: oneOf(AboutLane, "none", "breathe"), offered: notAtOwnPace},
+		{name: "seal", on: onSided, say: sayFlag("seal", "seal"),
+			read:    func(p *Passage, o reader) { p.Seal = o.flag("seal") },
+			offers:  []Offer{{About: AboutBreath, Flag: true}},
+			offered: func(p *Passage, _ *Offer) bool { return p.Measure.Counts.Hold > 0 }},
 		{name: "by_hand", on: onLedCounted, once: true, read: (*Passage).readByHand, say: sayOf("by_hand", sayByHand)},
 	}
 	for i := range fieldTable {
@@ -224,7 +228,7 @@ func init() { // not a literal: reading a passage refers to the table
 
 // offerOrder is the order in which a screen asks, among the fields that are about the same.
 var offerOrder = []string{
-	"side", "entry", "airway", "zone", "attention", "aperture", "natural_pause", "choices", "voice",
+	"side", "entry", "seal", "airway", "zone", "attention", "aperture", "natural_pause", "choices", "voice",
 	"syllables", "word", "fade", "numbers", "count_in", "count_in_by",
 	"lead_in", "rest_between", "rest_breaths", "rest_wait", "rest_lead_in", "recall", "beside", "wait", "keep", "trial",
 }
@@ -232,7 +236,7 @@ var offerOrder = []string{
 // lineOrder is the order in which a line says fields.
 var lineOrder = []string{
 	"counts", "open_seconds", "pace", "rounds", "minutes", "strokes", "tempo", "rate", "breaths", "seconds", "by_hand",
-	"choices", "wait", "side", "entry",
+	"choices", "wait", "side", "entry", "seal",
 	"airway", "zone", "attention", "aperture", "voice", "syllables", "fade", "word", "numbers",
 	"count_in", "count_in_by", "lead_in",
 	"rest_between", "rest_breaths",

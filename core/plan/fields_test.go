@@ -58,6 +58,7 @@ func TestWhereEachFieldBelongs(t *testing.T) {
 		{"by_hand", "all", "counted nadi single sun three belly fingers"},
 		{"choices", []any{"4:4", "4:4:8"}, "own-pace"},
 		{"numbers", "lamps", everyPractice},
+		{"seal", true, "nadi single sun"},
 		{"rest_breaths", n("3"), everyPractice},
 		{"count_in_by", n("4"), everyPractice},
 		{"minutes", n("3"), everyPractice},

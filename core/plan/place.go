@@ -36,6 +36,9 @@ var (
 	onOwnCounted = place{"allowed.only-own-counted", func(p *Passage, _ string) bool {
 		return p.Type == Practice && p.OwnPace && (p.Practice == nil || p.Practice.Kind.TakesCounts())
 	}}
+	onSided = place{"allowed.only-sided", func(p *Passage, _ string) bool {
+		return p.Type == Practice && (p.Practice == nil || p.Practice.Sided())
+	}}
 	onRounds = place{"allowed.only-led", func(p *Passage, _ string) bool { return p.Led() }}
 	onOwn    = place{"allowed.only-own", func(p *Passage, _ string) bool { return p.Type == Practice && p.OwnPace }}
 )

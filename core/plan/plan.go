@@ -19,6 +19,7 @@ type Plan struct {
 	Tempo    breath.Exact // counts a minute
 	Words    *words.Words // what is said while it is led
 	Numbers  Screen       // what carries the count on the room's screens
+	Fingers  []string     // the ways of the fingers at the nose, one or two side by side; none for that of the school
 	Passages []Passage
 }
 
@@ -104,6 +105,7 @@ type Passage struct {
 	RestLeadIn   int             // counts after each rest
 	Beside       Beside          // the gentler lane
 	ByHand       Hand            // the phases that wait for the teacher
+	Seal         bool            // a hold after the inhale has a cue that closes both nostrils
 	Choices      []breath.Counts // at own pace: those that people choose from
 	CountInBy    int             // the beat is said in groups of so many; 0 for one after the other
 	NaturalPause breath.Exact    // milliseconds

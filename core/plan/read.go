@@ -93,6 +93,7 @@ func ReadWith(d Document, more ...*practice.Practice) (*Plan, error) {
 	}
 	p.Words = o.words()
 	p.Numbers = o.screen()
+	p.Fingers = o.fingers()
 	book := append(o.ownPractices(), more...)
 	list, ok := doc["passages"].([]any)
 	if !ok {

@@ -243,3 +243,20 @@ func (o reader) objects(field string) []reader {
 
 // screen reads what carries the count on the room's screens.
 func (o reader) screen() Screen { return choice(o, "numbers", WithNumbers, WithLamps, WithNothing) }
+
+// FingerWays are the ways of the fingers at the nose (core/school, question "fingers").
+var FingerWays = []string{"folded", "brows", "little", "both"}
+
+// fingers reads one way of the fingers at the nose, or two with a space between.
+func (o reader) fingers() []string {
+	if !o.has("fingers") {
+		return nil
+	}
+	ways := strings.Fields(o.text("fingers"))
+	wrong := func(way string) bool { return !slices.Contains(FingerWays, way) }
+	if len(ways) < 1 || len(ways) > 2 || slices.ContainsFunc(ways, wrong) || len(ways) == 2 && ways[0] == ways[1] {
+		o.fail("fingers", "allowed.fingers", "words", strings.Join(FingerWays, ", "))
+		return nil
+	}
+	return ways
+}

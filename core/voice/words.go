@@ -50,6 +50,7 @@ var keys = []struct {
 			words.HandUp,
 			words.Then,
 			words.HandDown,
+			words.Seal,
 			words.Finish,
 			words.InLeft,
 			words.OutLeft,

@@ -35,6 +35,7 @@ const (
 	InLeft     = "in left"
 	InRight    = "in right"
 	HandDown   = "hand down"
+	Seal       = "seal" // both nostrils, after the inhale
 	Then       = "then"
 	ChantOm    = "chant om"
 	EndOfClass = "end of class"
@@ -58,6 +59,7 @@ var English = Words{
 		Natural: "natural breath", Resting: "rest, natural breath", OwnPace: "at your own pace",
 		HandUp:              "hand up",
 		HandDown:            "hand down",
+		Seal:                "seal",
 		ShutLeft:            "close the left",
 		ShutRight:           "close the right",
 		BothNarrow:          "both sides narrow",
@@ -114,6 +116,7 @@ var German = Words{
 		Natural: "natürlich atmen", Resting: "Pause, natürlich atmen", OwnPace: "jeder im eigenen Tempo",
 		HandUp:              "Hand heben",
 		HandDown:            "Hand ablegen",
+		Seal:                "verschließen",
 		ShutLeft:            "links schließen",
 		ShutRight:           "rechts schließen",
 		BothNarrow:          "beide Seiten eng",

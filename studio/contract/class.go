@@ -64,7 +64,7 @@ type Score struct {
 	Speaker *Speaker `json:"speaker" jsonschema:"nullable"`
 	Sample  bool     `json:"sample"` // to try the program with; it is not saved
 	CardUp  CardUp   `json:"card_up"`
-	// the way of the fingers at the nose that the school takes
+	// the way of the fingers at the nose that the plan or the school takes; two with a space between stand side by side
 	FingersBy string `json:"fingers_by"`
 }
 
@@ -227,7 +227,11 @@ type ScorePassage struct {
 	Steps      []fact.Fact `json:"steps"`        // the closing
 	Carries    int         `json:"carries"`      // later passages that a change of its tempo can be carried to
 	HandAtNose bool        `json:"hand_at_nose"` // it closes or narrows nostrils with the fingers
-	Numbers    plan.Screen `json:"numbers"`      // what carries the count on the room's screens; empty of a stretch
+	// where a hand lies on the body: front, sides, back or round; belly, ribs, chest or all; empty if nowhere
+	HandPlace string `json:"hand_place"`
+	// the syllables that are said in the place of numbers, each with a fingertip at the thumb; empty if there are none
+	Syllables []string    `json:"syllables"`
+	Numbers   plan.Screen `json:"numbers"` // what carries the count on the room's screens; empty of a stretch
 	// one round of as many strokes as its minutes hold: its time is shown, not their number
 	Timed bool `json:"timed"`
 	// HandTempo is the tempo at which the teacher has breathed by hand in the last three rounds; 0 if it is not known,

@@ -28,6 +28,8 @@ func (s Score) ForTheRoom() Score {
 			Choices:    p.Choices,
 			HandAtNose: p.HandAtNose,
 			Numbers:    p.Numbers,
+			HandPlace:  p.HandPlace,
+			Syllables:  p.Syllables,
 			Timed:      p.Timed,
 			LaneNames:  p.LaneNames,
 			LinesFor:   slices.DeleteFunc(slices.Clone(p.LinesFor), func(w plan.Who) bool { return w == plan.ForTeacher }),

@@ -3,6 +3,7 @@ package lead
 import (
 	"context"
 	"slices"
+	"strings"
 	"sync"
 
 	"vastlantern/core/breath"
@@ -63,6 +64,9 @@ func (c *Classes) scoreAt(ctx context.Context, l *studio.Class, at int64) (contr
 	score := shape(l, here, at, c.mainCues.of, c.laneCues.of)
 	if here.says != nil {
 		score.Speaker = here.says(texts(&score))
+	}
+	if len(l.Plan.Fingers) > 0 { // a plan can differ from the school
+		score.FingersBy = strings.Join(l.Plan.Fingers, " ")
 	}
 	score.CardUp = c.cards.of(l.Stored.ID)
 	score.Sample = c.isSample(l.Stored.PlanID) || c.endedSample(l.Stored.ID) != nil
@@ -291,6 +295,7 @@ func passages(l *studio.Class, tl pace.Timeline, wait *contract.Wait, who care.R
 			list[i].Timed = p.Led() && p.Practice.FillsMinutes()
 		}
 		list[i].Distinct, list[i].HandAtNose, list[i].LinesFor = l.Plan.Distinctions(i), cue.HandAtNose(p), linesFor(p)
+		list[i].HandPlace, list[i].Syllables = handPlace(p), append([]string{}, p.Syllables...)
 		list[i].Numbers, list[i].Cards = p.Numbers, append([]string{}, p.Cards()...)
 		list[i].Signs = signsOf(p, inForce.Measure)
 		list[i].OwnRound, list[i].Pattern = ownRound(l.Plan, i, inForce.Measure)
@@ -327,4 +332,17 @@ func passages(l *studio.Class, tl pace.Timeline, wait *contract.Wait, who care.R
 		}
 	}
 	return list
+}
+
+// handPlace returns where a hand lies on the body in a passage, for a drawing of it; empty if it lies nowhere.
+func handPlace(p *plan.Passage) string {
+	switch {
+	case p.Type != plan.Practice:
+		return ""
+	case p.Practice.TakesField("attention"):
+		return p.Attention
+	case p.Practice.TakesField("zone"):
+		return p.Zone
+	}
+	return ""
 }

@@ -253,6 +253,8 @@ var forms = []form{
 		on:      subject.practice,
 		set:     func(of subject, found matched) { of.fade("silent_after", found) },
 	},
+	{pattern: "seal|sealed|sealing", on: func(of subject) bool { return of.p != nil && of.p.Sided() },
+		set: func(of subject, _ matched) { of.f["seal"] = true }},
 	{pattern: "lamps only?", on: subject.practice, set: setWord("numbers", string(plan.WithLamps))},
 	{pattern: "numbers shown", on: subject.practice, set: setWord("numbers", string(plan.WithNumbers))},
 	{pattern: "numbers hidden", on: subject.practice, set: setWord("numbers", string(plan.WithNothing))},

@@ -162,6 +162,9 @@ func setHead(d plan.Document, line string, place *time.Location) (field string, 
 		}
 		d.Values()["numbers"] = string(screen)
 		return "numbers", nil
+	case "fingers":
+		d.Values()["fingers"] = strings.Join(strings.Fields(strings.ReplaceAll(fold(rest), " or ", " ")), " ")
+		return "fingers", nil
 	case "for":
 		d.Values()["intent"] = rest
 		return "intent", nil
@@ -293,6 +296,7 @@ var saidHead = []string{
 	"starts_at",
 	"intent",
 	"numbers",
+	"fingers",
 	"passages",
 	"dismissed",
 }
@@ -318,6 +322,9 @@ func (n *Names) ToText(d plan.Document, p *plan.Plan) (text string, left []strin
 	}
 	if d.Values()["numbers"] != nil {
 		fmt.Fprintf(&b, "numbers %s\n", p.Numbers)
+	}
+	if d.Values()["fingers"] != nil {
+		fmt.Fprintf(&b, "fingers %s\n", strings.Join(p.Fingers, " or "))
 	}
 	for _, field := range slices.Sorted(maps.Keys(d.Values())) {
 		if !slices.Contains(saidHead, field) {

@@ -17,7 +17,7 @@ import { Head } from "./Head";
 import { AskHome } from "../frame/dialogs/AskHome";
 import { LastTime } from "./LastTime";
 import { Passages } from "./Passages";
-import { RoomNumbers } from "./RoomNumbers";
+import { InTheRoom } from "./InTheRoom";
 import { TimeBar } from "./TimeBar";
 import { usePlanEditor } from "./usePlanEditor";
 import { useUndoKeys } from "./useUndoKeys";
@@ -66,7 +66,7 @@ function EditPlan({ plan }: { plan: Plan }) {
             group={editor.group}
             onAdd={(text) => ask({ do: "add", text })}
           />
-          {document.passages.length > 0 && <RoomNumbers editor={editor} />}
+          {document.passages.length > 0 && <InTheRoom editor={editor} />}
         </div>
         <AskHome group={editor.group} />
         <LastTime editor={editor} />

@@ -3,7 +3,7 @@ import type { ScorePhase } from "../wire/contract";
 
 type Props = {
   fingers: ScorePhase["fingers"];
-  /** how the school holds the fingers: folded, brows, little or both */
+  /** how the fingers are held: folded, brows, little or both; two with a space between stand side by side */
   way: string;
   /** whether the practice has the hand at the nose at all */
   atNose: boolean;
@@ -15,15 +15,32 @@ type Props = {
  */
 export const Hand = memo(function Hand({ fingers, way, atNose }: Props) {
   if (!atNose) return null;
+  const raised = fingers !== "" && fingers !== "down";
+  const ways = way.split(" ");
+  return (
+    <svg
+      className={`hand-drawing ${raised ? "raised" : "lowered"} ${ways.length > 1 ? "pair" : ""}`}
+      viewBox={`0 0 ${ways.length > 1 ? 220 : 100} 112`}
+      aria-hidden
+    >
+      {ways.map((one, i) => (
+        <g key={one} transform={i > 0 ? "translate(112)" : undefined}>
+          <Nose fingers={fingers} way={one} />
+        </g>
+      ))}
+    </svg>
+  );
+});
+
+function Nose({ fingers, way }: Pick<Props, "fingers" | "way">) {
   const place = (closed: boolean) =>
     fingers === "narrow" ? "near" : closed || fingers === "both" ? "closing" : "open";
   const left = place(fingers === "left");
   const right = place(fingers === "right");
-  const raised = fingers !== "" && fingers !== "down";
   const ring = way !== "little";
   const little = way === "little" || way === "both";
   return (
-    <svg className={`hand-drawing ${raised ? "raised" : "lowered"}`} viewBox="0 0 100 112" aria-hidden>
+    <>
       <path
         className="nose"
         d="M45 8C44 32 41 45 35 55C30 64 33 72 40 72C44 72 46 75 50 76C54 75 56 72 60 72C67 72 70 64 65 55C59 45 56 32 55 8"
@@ -41,6 +58,6 @@ export const Hand = memo(function Hand({ fingers, way, atNose }: Props) {
         {ring && <path className={`finger ring ${left}`} d="M58 97C43 98 29 86 33.5 65" />}
         {little && <path className={`finger little ${left}`} d="M57 101C34 103 19 90 26.5 70" />}
       </g>
-    </svg>
+    </>
   );
-});
+}

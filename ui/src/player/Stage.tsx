@@ -1,8 +1,11 @@
 import type { Cue, Score, ScorePassage, ScorePhase } from "../wire/contract";
+import { Body, bodyPlace } from "./Body";
+import { Fingertips } from "./Fingertips";
 import { Hand } from "./Hand";
 import { LampSheet } from "./LampSheet";
 import { type Carries, carried } from "./carries";
 import { clock } from "./format";
+import { isWord } from "./lampFit";
 import { countShown, isStretch, partWord, type Sides, sideSaid } from "./phases";
 import { type Place, useSeconds } from "./usePlace";
 import { textOf, useShown } from "./useShown";
@@ -136,7 +139,11 @@ function OwnPace({ score, place, phase, passage, shown, sides, carries, aside }:
         </p>
       </div>
       <Words
-        lines={[...passage.pattern.split("; "), passage.choices.join(" or ")].filter(Boolean)}
+        lines={[
+          ...passage.pattern.split("; "),
+          passage.syllables.join(", "),
+          passage.choices.join(" or "),
+        ].filter(Boolean)}
         script=""
         pattern
       />
@@ -208,7 +215,7 @@ function Saying({ score, place, side, shown, passage, count: counted }: SayingPr
           </span>
         )}
       </p>
-      <Hand fingers={hand} way={score.fingers_by} atNose={passage.hand_at_nose} />
+      <Drawing place={place} passage={passage} fingers={hand} way={score.fingers_by} />
       {counted && (
         <p
           className={timed ? "count time" : "count"}
@@ -220,6 +227,25 @@ function Saying({ score, place, side, shown, passage, count: counted }: SayingPr
       )}
     </div>
   );
+}
+
+type DrawingProps = {
+  place: Place;
+  passage: ScorePassage;
+  fingers: ScorePhase["fingers"];
+  way: string;
+};
+
+/** Drawing is what the hand does: at the nose, fingertip to thumb with each syllable, or where it lies on the body. */
+function Drawing({ place, passage, fingers, way }: DrawingProps) {
+  if (passage.hand_at_nose) return <Hand fingers={fingers} way={way} atNose />;
+  if (passage.syllables.length > 0) {
+    const said = passage.syllables.includes(countShown(place));
+    const first = isWord(place.phase!, 0) ? 1 : 0; // a word's own beat has no syllable
+    return said ? <Fingertips finger={place.count - first} /> : null;
+  }
+  const lies = bodyPlace(passage.hand_place) ?? bodyPlace(partWord(place));
+  return lies && passage.hand_place !== "" ? <Body place={lies} /> : null;
 }
 
 /** A stretch shows the time that is left, or, where it waits for the teacher, how long it has lasted. */

@@ -41,6 +41,8 @@ export function aPassage(change: Partial<ScorePassage> = {}): ScorePassage {
     hand_at_nose: "",
     numbers: "shown",
     cards: [],
+    hand_place: "",
+    syllables: [],
     timed: false,
     lines_for: [],
     own_round: [],

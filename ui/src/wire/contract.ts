@@ -861,6 +861,8 @@ export interface ScorePassage {
   steps: Fact[];
   carries: number;
   hand_at_nose: boolean;
+  hand_place: string;
+  syllables: string[];
   numbers: string;
   timed: boolean;
   hand_tempo: number;

@@ -1,0 +1,98 @@
+import { useQuery } from "@tanstack/react-query";
+import { Form } from "react-bootstrap";
+import { text } from "../frame/editing/fields";
+import { wordOf } from "../language/text";
+import { settingsQuery } from "../wire/queries";
+import type { Editor } from "./usePlanEditor";
+
+const screens = ["shown", "lamps", "hidden"];
+const sides = ["left", "right"];
+
+/**
+ * InTheRoom is what holds for the whole class on the room's screens: what carries the count, and how the fingers lie at the nose
+ * where a practice needs them.
+ */
+export function InTheRoom({ editor }: { editor: Editor }) {
+  const handAtNose = editor.summary.passages.some((passage) =>
+    passage.round.some((phase) => sides.includes(phase.through)),
+  );
+  const set = (field: string, value: string) => {
+    const next = { ...editor.document, [field]: value };
+    if (value === "") delete next[field];
+    editor.change({ document: next });
+  };
+  return (
+    <div className="intheroom">
+      <Numbers given={text(editor.document.numbers)} onChange={(value) => set("numbers", value)} />
+      {handAtNose && (
+        <Fingers given={text(editor.document.fingers)} onChange={(value) => set("fingers", value)} />
+      )}
+    </div>
+  );
+}
+
+type FieldProps = { given: string; onChange: (value: string) => void };
+
+function Numbers({ given, onChange }: FieldProps) {
+  return (
+    <Form.Group controlId="room-numbers">
+      <Form.Label>{wordOf("label", "numbers")}</Form.Label>
+      <Form.Select
+        size="sm"
+        value={given || "shown"}
+        onChange={(e) => onChange(e.target.value === "shown" ? "" : e.target.value)}
+      >
+        {given !== "" && !screens.includes(given) && <option value={given}>{given}</option>}
+        {screens.map((screen) => (
+          <option key={screen} value={screen}>
+            {wordOf("label.numbers", screen)}
+          </option>
+        ))}
+      </Form.Select>
+    </Form.Group>
+  );
+}
+
+/** Fingers is the way of the fingers in this plan, or two ways side by side where it is left to people. */
+function Fingers({ given, onChange }: FieldProps) {
+  const { data: settings } = useQuery(settingsQuery);
+  const ways = settings?.questions?.find((question) => question.id === "fingers")?.ways ?? [];
+  const [first = "", second = ""] = given.split(" ");
+  const options = (without: string) =>
+    ways
+      .filter((way) => way.id !== without)
+      .map((way) => (
+        <option key={way.id} value={way.id}>
+          {way.says}
+        </option>
+      ));
+  return (
+    <>
+      <Form.Group controlId="room-fingers">
+        <Form.Label>{wordOf("label", "fingers")}</Form.Label>
+        <Form.Select
+          size="sm"
+          value={first}
+          onChange={(e) => onChange(e.target.value === "" ? "" : pair(e.target.value, second))}
+        >
+          <option value="">{wordOf("label.fingers", "school")}</option>
+          {options("")}
+        </Form.Select>
+      </Form.Group>
+      {first !== "" && (
+        <Form.Group controlId="room-fingers-too">
+          <Form.Label>{wordOf("label", "fingers-too")}</Form.Label>
+          <Form.Select size="sm" value={second} onChange={(e) => onChange(pair(first, e.target.value))}>
+            <option value="">{wordOf("label.fingers", "none")}</option>
+            {options(first)}
+          </Form.Select>
+        </Form.Group>
+      )}
+    </>
+  );
+}
+
+/** pair is one way, or two different ones with a space between. */
+function pair(first: string, second: string): string {
+  return second === "" || second === first ? first : `${first} ${second}`;
+}
