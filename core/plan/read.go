@@ -94,6 +94,9 @@ func ReadWith(d Document, more ...*practice.Practice) (*Plan, error) {
 	p.Words = o.words()
 	p.Numbers = o.screen()
 	p.Fingers = o.fingers()
+	if o.has("chin") {
+		p.Chin = choice(o, "chin", "level", "bowed")
+	}
 	book := append(o.ownPractices(), more...)
 	list, ok := doc["passages"].([]any)
 	if !ok {

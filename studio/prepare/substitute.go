@@ -6,6 +6,7 @@ import (
 	_ "embed"
 	"fmt"
 	html "html/template"
+	"maps"
 	"slices"
 	"strings"
 	"time"
@@ -16,6 +17,7 @@ import (
 	"vastlantern/core/plan"
 	"vastlantern/core/plan/line"
 	"vastlantern/core/practice"
+	"vastlantern/core/school"
 	"vastlantern/core/sheet"
 	"vastlantern/language"
 	"vastlantern/store"
@@ -33,6 +35,7 @@ type substitute struct {
 	Title, When, Length, General string
 	Group                        *contract.Group
 	Mind                         []string // what to take care of, for this group
+	Ways                         []string // how it is done here: fingers, chin, palms
 	Passages                     []substitutePassage
 	Practices                    []*practice.Practice
 	Cautions                     []string
@@ -75,6 +78,10 @@ func (ps *Plans) Substitute(ctx context.Context, id int64) (studio.File, error) 
 		page.When = p.StartsAt.Format("Monday 2 January 2006, 15:04")
 	}
 	page.Text, _ = names.ToText(doc, p)
+	choices, err := ps.library.ChoicesFor(ctx, group)
+	if err != nil {
+		return studio.File{}, err
+	}
 	fields := doc.Passages()
 	start := breath.Exact{}
 	for i := range p.Passages {
@@ -83,6 +90,11 @@ func (ps *Plans) Substitute(ctx context.Context, id int64) (studio.File, error) 
 		start = start.Add(one.PlannedLength())
 		if one.Practice != nil && !slices.Contains(page.Practices, one.Practice) {
 			page.Practices = append(page.Practices, one.Practice)
+			for _, way := range waysOf(choices, p, one.Practice) {
+				if !slices.Contains(page.Ways, way) {
+					page.Ways = append(page.Ways, way)
+				}
+			}
 		}
 		for _, c := range contract.CautionsOf(one) {
 			if say := text(c.Say); !slices.Contains(page.Cautions, say) && c.ID != care.EveryoneID {
@@ -106,6 +118,25 @@ func (ps *Plans) Substitute(ctx context.Context, id int64) (studio.File, error) 
 		Type: "text/html; charset=utf-8",
 		Data: out.Bytes(),
 	}, err
+}
+
+// waysOf returns how a practice is done in a class: as the school has it, but for what the plan has otherwise.
+func waysOf(choices school.Choices, p *plan.Plan, one *practice.Practice) []string {
+	here := maps.Clone(choices)
+	if here == nil {
+		here = school.Choices{}
+	}
+	if p.Chin != "" {
+		here["chin"] = p.Chin
+	}
+	if len(p.Fingers) > 0 {
+		here["fingers"] = p.Fingers[0]
+	}
+	ways := here.Shown(one)
+	if len(p.Fingers) > 1 && one.Sided() {
+		ways = append(ways, school.Choices{"fingers": p.Fingers[1]}.Way("fingers").Shows)
+	}
+	return ways
 }
 
 func substituteOf(p *plan.Passage, f plan.Fields, at string) substitutePassage {

@@ -165,6 +165,9 @@ func setHead(d plan.Document, line string, place *time.Location) (field string, 
 	case "fingers":
 		d.Values()["fingers"] = strings.Join(strings.Fields(strings.ReplaceAll(fold(rest), " or ", " ")), " ")
 		return "fingers", nil
+	case "chin":
+		d.Values()["chin"] = fold(rest)
+		return "chin", nil
 	case "for":
 		d.Values()["intent"] = rest
 		return "intent", nil
@@ -297,6 +300,7 @@ var saidHead = []string{
 	"intent",
 	"numbers",
 	"fingers",
+	"chin",
 	"passages",
 	"dismissed",
 }
@@ -322,6 +326,9 @@ func (n *Names) ToText(d plan.Document, p *plan.Plan) (text string, left []strin
 	}
 	if d.Values()["numbers"] != nil {
 		fmt.Fprintf(&b, "numbers %s\n", p.Numbers)
+	}
+	if p.Chin != "" {
+		fmt.Fprintf(&b, "chin %s\n", p.Chin)
 	}
 	if d.Values()["fingers"] != nil {
 		fmt.Fprintf(&b, "fingers %s\n", strings.Join(p.Fingers, " or "))

@@ -24,6 +24,8 @@ export function InTheRoom({ editor }: { editor: Editor }) {
   return (
     <div className="intheroom">
       <Numbers given={text(editor.document.numbers)} onChange={(value) => set("numbers", value)} />
+      <Ways question="chin" given={text(editor.document.chin)} onChange={(value) => set("chin", value)} />
+      <CueWord editor={editor} />
       {handAtNose && (
         <Fingers given={text(editor.document.fingers)} onChange={(value) => set("fingers", value)} />
       )}
@@ -46,6 +48,55 @@ function Numbers({ given, onChange }: FieldProps) {
         {screens.map((screen) => (
           <option key={screen} value={screen}>
             {wordOf("label.numbers", screen)}
+          </option>
+        ))}
+      </Form.Select>
+    </Form.Group>
+  );
+}
+
+/** Ways is one question of the school that this plan answers for itself. */
+function Ways({ question, given, onChange }: FieldProps & { question: string }) {
+  const { data: settings } = useQuery(settingsQuery);
+  const asked = settings?.questions?.find(({ id }) => id === question);
+  if (!asked) return null;
+  return (
+    <Form.Group controlId={`room-${question}`}>
+      <Form.Label>{asked.asks}</Form.Label>
+      <Form.Select size="sm" value={given} onChange={(e) => onChange(e.target.value)}>
+        <option value="">{wordOf("label.fingers", "school")}</option>
+        {asked.ways.map((way) => (
+          <option key={way.id} value={way.id}>
+            {way.says}
+          </option>
+        ))}
+      </Form.Select>
+    </Form.Group>
+  );
+}
+
+/** CueWord has the word of each phase on the first count or on a beat before it, in all passages that can. */
+function CueWord({ editor }: { editor: Editor }) {
+  const { passages } = editor.document;
+  const takes = (i: number) => editor.summary.passages[i]?.offers.some((offer) => offer.field === "word");
+  const words = passages.filter((_, i) => takes(i)).map((passage) => text(passage.word) || "on");
+  if (words.length === 0) return null;
+  const one = words.every((word) => word === words[0]) ? words[0]! : "";
+  const change = (word: string) =>
+    editor.change({
+      document: {
+        ...editor.document,
+        passages: passages.map((passage, i) => (takes(i) ? { ...passage, word } : passage)),
+      },
+    });
+  return (
+    <Form.Group controlId="room-word">
+      <Form.Label>{wordOf("label", "word")}</Form.Label>
+      <Form.Select size="sm" value={one} onChange={(e) => change(e.target.value)}>
+        {one === "" && <option value="">{wordOf("label.word", "differs")}</option>}
+        {["on", "before"].map((word) => (
+          <option key={word} value={word}>
+            {wordOf("label.word", word)}
           </option>
         ))}
       </Form.Select>
