@@ -53,7 +53,11 @@ func TestOwnBreathInEveryKind(t *testing.T) {
 			for _, by := range []string{"keyboard", "pedal", "remote"} {
 				var score contract.Score
 				require.NoError(t, th.program.Lead(number, &score))
-				leader := th.page(fmt.Sprintf("/%s/%d", map[bool]string{true: "remote", false: "lead"}[by == "remote"], score.ClassID))
+				view := "lead"
+				if by == "remote" {
+					view = "remote"
+				}
+				leader := th.page(fmt.Sprintf("/%s/%d", view, score.ClassID))
 				th.see(leader, `[data-testid="word"]`, ".")
 				waited := th.ownBreathToItsEnd(leader, phones, score, by)
 				verbs := th.marks(score.ClassID)
@@ -68,8 +72,8 @@ func TestOwnBreathInEveryKind(t *testing.T) {
 	}
 }
 
-// ownBreathToItsEnd goes on wherever the class waits, and from own pace, until the class is over. It returns how often a
-// phase waited, and sees that everybody is shown what came with each press.
+// ownBreathToItsEnd goes on wherever the class waits, and from own pace, until the class is over. It returns how often
+// a phase waited, and sees that everybody is shown what came with each press.
 func (th *theater) ownBreathToItsEnd(leader *screen, phones []*screen, began contract.Score, by string) (waited int) {
 	th.Helper()
 	press := map[string]func(){
