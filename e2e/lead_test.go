@@ -139,7 +139,10 @@ func eachAdjustmentByItsKey(t *testing.T, th *theater) {
 	th.see(page, "h2", "The class has ended")
 
 	var record contract.Record
-	require.NoError(t, th.program.Get(fmt.Sprintf("/api/classes/%d/record", score.ClassID), &record))
+	th.asked("the last press is recorded: it was shown before it was answered", func() bool {
+		require.NoError(t, th.program.Get(fmt.Sprintf("/api/classes/%d/record", score.ClassID), &record))
+		return len(record.Marks) > presses
+	})
 	assert.Len(t, record.Marks, presses+1)
 	for _, mark := range record.Marks {
 		if mark.Answer.Refused != nil {

@@ -25,7 +25,7 @@ func TestWhatAPageLoads(t *testing.T) {
 	for _, c := range []struct {
 		path, ready string
 		most        float64
-	}{{"/room/" + code.Code, "[data-testid=word]", 120_000}, {"/", "h1", 250_000}} {
+	}{{"/room/" + code.Code, "[data-testid=word]", 125_000}, {"/", "h1", 250_000}} {
 		page := th.page("/api/clock") // of the same origin, with nothing of the application in it
 		require.NoError(t, proto.NetworkEnable{}.Call(page.tab))
 		require.NoError(t, proto.NetworkSetCacheDisabled{CacheDisabled: true}.Call(page.tab))

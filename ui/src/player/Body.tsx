@@ -1,19 +1,11 @@
+import "./body.css";
 import { memo } from "react";
-
-/** Where a hand can lie on the body, or where the breath is felt. */
-const places = ["front", "belly", "ribs", "chest", "sides", "back", "round"] as const;
-export type BodyPlace = (typeof places)[number];
-
-/** bodyPlace is a place that can be drawn; null for any other word. */
-export function bodyPlace(word: string): BodyPlace | null {
-  return places.find((place) => place === word) ?? null;
-}
 
 /**
  * Body draws a seated torso and lights the place of the hand: the front of the belly, the ribs, the chest or both sides from the
  * front, the low back from behind, and all round as a band about the waist.
  */
-export const Body = memo(function Body({ place }: { place: BodyPlace }) {
+export const Body = memo(function Body({ place }: { place: string }) {
   return (
     <svg className="hand-drawing body" viewBox="0 0 100 112" aria-hidden data-place={place}>
       <circle className="outline" cx="50" cy="14" r="10" />

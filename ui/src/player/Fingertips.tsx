@@ -1,3 +1,4 @@
+import "./fingertips.css";
 import { memo } from "react";
 
 // The four fingers from the index finger on: the root, the tip when stretched, and where it meets the thumb when bent.

@@ -1,6 +1,5 @@
+import { lazy, Suspense } from "react";
 import type { Cue, Score, ScorePassage, ScorePhase } from "../wire/contract";
-import { Body, bodyPlace } from "./Body";
-import { Fingertips } from "./Fingertips";
 import { Hand } from "./Hand";
 import { LampSheet } from "./LampSheet";
 import { type Carries, carried } from "./carries";
@@ -229,6 +228,13 @@ function Saying({ score, place, side, shown, passage, count: counted }: SayingPr
   );
 }
 
+// Few practices have these drawings: they are loaded when they are needed.
+const Body = lazy(async () => ({ default: (await import("./Body")).Body }));
+const Fingertips = lazy(async () => ({ default: (await import("./Fingertips")).Fingertips }));
+
+/** Where a hand can lie on the body; "all" goes from zone to zone. */
+const bodyPlaces = ["front", "belly", "ribs", "chest", "sides", "back", "round"];
+
 type DrawingProps = {
   place: Place;
   passage: ScorePassage;
@@ -242,10 +248,21 @@ function Drawing({ place, passage, fingers, way }: DrawingProps) {
   if (passage.syllables.length > 0) {
     const said = passage.syllables.includes(countShown(place));
     const first = isWord(place.phase!, 0) ? 1 : 0; // a word's own beat has no syllable
-    return said ? <Fingertips finger={place.count - first} /> : null;
+    return (
+      said && (
+        <Suspense>
+          <Fingertips finger={place.count - first} />
+        </Suspense>
+      )
+    );
   }
-  const lies = bodyPlace(passage.hand_place) ?? bodyPlace(partWord(place));
-  return lies && passage.hand_place !== "" ? <Body place={lies} /> : null;
+  const lies = bodyPlaces.includes(passage.hand_place) ? passage.hand_place : partWord(place);
+  if (passage.hand_place === "" || !bodyPlaces.includes(lies)) return null;
+  return (
+    <Suspense>
+      <Body place={lies} />
+    </Suspense>
+  );
 }
 
 /** A stretch shows the time that is left, or, where it waits for the teacher, how long it has lasted. */

@@ -7,7 +7,7 @@ import type { Sides } from "../player/phases";
 import { usePlace } from "../player/usePlace";
 import { awakeWords, useAwake } from "../player/useAwake";
 import { Dusk } from "./Dusk";
-import { counts, useLook } from "./look";
+import { useLook } from "./look";
 import { noteLane, noteShown, wasAnswered, wasShown } from "./part";
 import { Playing, type PlayingProps } from "./Playing";
 import type { Asked } from "../wire/contract";
@@ -98,9 +98,11 @@ function useAsked(asked: Asked | null): Asked | null {
   return ask ? asked : null;
 }
 
+const choices = ["class", "both", "numbers", "lamps", "hidden"];
+
 function storedCarries(): Carries {
   const kept = localStorage.getItem("room:count");
-  if (kept !== null && kept in counts) return kept as Carries;
+  if (kept !== null && choices.includes(kept)) return kept as Carries;
   return localStorage.getItem("room:lamps") === "no" ? "numbers" : "class"; // as earlier versions kept it
 }
 

@@ -2,7 +2,16 @@ import { Form, Modal } from "react-bootstrap";
 import type { Carries } from "../player/carries";
 import type { Sides } from "../player/phases";
 import { type Awake, awakeWords } from "../player/useAwake";
-import { counts, type Look, looks } from "./look";
+import { type Look, looks } from "./look";
+
+/** counts is what a screen can show the count with, in the words of its choice. */
+const counts: { [carries in Carries]: string } = {
+  class: "as the class has it",
+  both: "numbers and lamps",
+  numbers: "numbers only",
+  lamps: "lamps only",
+  hidden: "neither: word, side and hand",
+};
 
 type Props = {
   carries: Carries;

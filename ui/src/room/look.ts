@@ -1,5 +1,4 @@
 import { useEffect, useState } from "react";
-import type { Carries } from "../player/carries";
 
 /** Look is how the room's screen looks: lanterns in the dark, paper by day, or plain, with as much contrast as there is. */
 export type Look = "lanterns" | "paper" | "plain";
@@ -8,15 +7,6 @@ export const looks: { [look in Look]: string } = {
   lanterns: "lanterns, for a dark room",
   paper: "paper, for a bright room",
   plain: "plain, with high contrast",
-};
-
-/** counts is what a screen can show the count with, in the words of its choice. */
-export const counts: { [carries in Carries]: string } = {
-  class: "as the class has it",
-  both: "numbers and lamps",
-  numbers: "numbers only",
-  lamps: "lamps only",
-  hidden: "neither: word, side and hand",
 };
 
 const key = "room:look";
