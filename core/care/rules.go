@@ -21,6 +21,8 @@ const (
 	Moon      Aspect = "moon"
 	Partner   Aspect = "partner"
 	Narrowed  Aspect = "narrowed"
+	Cooling   Aspect = "cooling"
+	Humming   Aspect = "humming"
 )
 
 // Do is what a rule says.
@@ -81,6 +83,8 @@ var aspects = map[Aspect]aspect{
 	Moon:     {strong: true, leave: []Condition{LowBloodPressure, ChestCold}},
 	Narrowed: {careful: []Condition{Cold}},
 	Partner:  {more: true},
+	Cooling:  {leave: []Condition{LowBloodPressure, ChestCold}, careful: []Condition{Cold, Asthma}},
+	Humming:  {more: true},
 }
 
 // Aspects returns what about the passage asks for care: the practice's own, and holds where its counts have them, in
