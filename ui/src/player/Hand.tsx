@@ -20,7 +20,7 @@ export const Hand = memo(function Hand({ fingers, way, atNose }: Props) {
   return (
     <svg
       className={`hand-drawing ${raised ? "raised" : "lowered"} ${ways.length > 1 ? "pair" : ""}`}
-      viewBox={`0 0 ${ways.length > 1 ? 220 : 100} 112`}
+      viewBox={`0 0 ${ways.length > 1 ? 220 : 108} 112`}
       aria-hidden
     >
       {ways.map((one, i) => (
