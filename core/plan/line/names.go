@@ -2,6 +2,7 @@ package line
 
 import (
 	"cmp"
+	"fmt"
 	"math"
 	"slices"
 	"strings"
@@ -360,8 +361,10 @@ func RetitlePreset(f plan.Fields, own ...*practice.Practice) {
 		}
 		delete(f.Values(), "title")
 		for _, other := range p.Presets {
-			if other.With["counts"] == counts {
+			tempo := other.With["tempo"]
+			if other.With["counts"] == counts && (tempo == nil || fmt.Sprint(tempo) == fmt.Sprint(f.Values()["tempo"])) {
 				f.Values()["title"] = capital(other.Name)
+				return
 			}
 		}
 		return
