@@ -58,3 +58,17 @@ func HandAtNose(p *plan.Passage) bool {
 
 // handAtNose reports whether the practice breathes through one nostril at a time.
 func handAtNose(p *plan.Passage) bool { return p.Type == plan.Practice && p.Practice.Sided() }
+
+// HandPlace returns where a hand lies on the body in a passage: front, sides, back or round in belly breath, and in
+// three-part breath belly, ribs, chest or all; empty if it lies nowhere (handbook.md section 3).
+func HandPlace(p *plan.Passage) string {
+	switch {
+	case p.Type != plan.Practice:
+		return ""
+	case p.Practice.TakesField("attention"):
+		return p.Attention
+	case p.Practice.TakesField("zone"):
+		return p.Zone
+	}
+	return ""
+}

@@ -65,9 +65,9 @@ func (p *Passage) Waits() []breath.Phase {
 }
 
 // SetPacer has the passage, which is p, paced by the beat, the teacher or each person. By the teacher, waits are the
-// phases that wait; none means all of them. The length stays as nearly as it can: rounds stay rounds, and what has no
-// rounds at own pace lasts as long as it did. It returns the fields that do not go with the new pace and were removed.
-// The error says that the passage cannot be paced so.
+// phases that wait; none means all of them. The length stays as nearly as it can: rounds stay rounds, minutes stay
+// minutes, and what has no rounds at own pace lasts as long as it did. It returns the fields that do not go with the
+// new pace and were removed. The error says that the passage cannot be paced so.
 func (f Fields) SetPacer(p *Passage, by Pacer, waits []breath.Phase) (removed []string, err error) {
 	if !slices.Contains(p.Pacers(), by) {
 		return nil, fact.New("plan.not-paced-so", "name", p.Name(), "pacer", fact.New("pacer."+string(by)))
@@ -95,6 +95,8 @@ func (f Fields) SetPacer(p *Passage, by Pacer, waits []breath.Phase) (removed []
 		f.values["pace"] = "own"
 		switch {
 		case p.OwnPace:
+		case p.ByMinutes():
+			f.SetMinutes(p.Minutes)
 		case p.TakesCounts():
 			f.SetRounds(p.TotalRounds(p.Measure))
 		default:

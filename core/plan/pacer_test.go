@@ -64,6 +64,10 @@ func TestPacers(t *testing.T) {
 			`"practice": "counted-breath", "counts": "4:6", "rounds": 7, "by_hand": "all"`, plan.PacedByEach, nil,
 			map[string]any{"pace": "own", "by_hand": nil, "rounds": json.Number("7")}, nil,
 		},
+		"each person, for as many minutes": {
+			`"practice": "counted-breath", "minutes": 3`, plan.PacedByEach, nil,
+			map[string]any{"pace": "own", "minutes": json.Number("3"), "rounds": nil}, nil,
+		},
 		"each person, with what comes round again": {
 			`"practice": "nadi-shodhana", "rounds": 2, "lines": [{"text": "soft face"}]`, plan.PacedByEach, nil,
 			map[string]any{"pace": "own", "lines": []any{

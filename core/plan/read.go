@@ -95,7 +95,7 @@ func ReadWith(d Document, more ...*practice.Practice) (*Plan, error) {
 	p.Numbers = o.screen()
 	p.Fingers = o.fingers()
 	if o.has("chin") {
-		p.Chin = choice(o, "chin", "level", "bowed")
+		p.Chin = choice(o, "chin", ChinWays...)
 	}
 	book := append(o.ownPractices(), more...)
 	list, ok := doc["passages"].([]any)

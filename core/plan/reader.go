@@ -247,6 +247,9 @@ func (o reader) screen() Screen { return choice(o, "numbers", WithNumbers, WithL
 // FingerWays are the ways of the fingers at the nose (core/school, question "fingers").
 var FingerWays = []string{"folded", "brows", "little", "both"}
 
+// ChinWays are the ways of the chin (core/school, question "chin").
+var ChinWays = []string{"level", "bowed"}
+
 // fingers reads one way of the fingers at the nose, or two with a space between.
 func (o reader) fingers() []string {
 	if !o.has("fingers") {

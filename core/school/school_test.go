@@ -125,3 +125,18 @@ func TestALaneBesideHolds(t *testing.T) {
 		assert.Equal(t, want, p.Beside.String(), line)
 	}
 }
+
+// What a plan can have otherwise than the school are the ways of the school's own questions.
+func TestThePlansWaysAreTheSchools(t *testing.T) {
+	for question, ways := range map[string][]string{"fingers": plan.FingerWays, "chin": plan.ChinWays} {
+		var ids []string
+		for _, q := range Questions() {
+			if q.ID == question {
+				for _, way := range q.Ways {
+					ids = append(ids, way.ID)
+				}
+			}
+		}
+		assert.Equal(t, ids, ways, question)
+	}
+}

@@ -27,11 +27,14 @@ func (t *turned) of(class int64) contract.CardUp {
 }
 
 // TurnCard shows a card of the teacher's own words for a talk or a rest on all lead screens. The error says that there
-// is no such card.
+// is no such card, or that the class is over.
 func (c *Classes) TurnCard(ctx context.Context, id int64, to contract.CardUp) (contract.Score, error) {
 	l, err := c.Open(ctx, id)
 	if err != nil {
 		return contract.Score{}, err
+	}
+	if !l.Stored.EndedAt.IsZero() { // it would turn back the card of the class in progress
+		return contract.Score{}, studio.Fail(studio.ErrConflict, "lead.over")
 	}
 	if to.Passage < 1 || to.Passage > len(l.Plan.Passages) || to.Card < 0 ||
 		to.Card >= len(l.Plan.Passages[to.Passage-1].Cards()) {

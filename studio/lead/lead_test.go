@@ -138,6 +138,11 @@ func TestCardsAreTurnedOnEveryLeadScreen(t *testing.T) {
 	assert.Equal(t, before.Revision, there.Revision, "nothing of the class has changed")
 	assert.Zero(t, there.ForTheRoom().CardUp)
 
+	defer func() { // last: a class that is over has no card up
+		d.Do(class, "end")
+		_, err := d.Classes.TurnCard(t.Context(), class, up)
+		require.ErrorIs(t, err, studio.ErrConflict)
+	}()
 	for _, none := range []contract.CardUp{{Passage: 1, Card: 2}, {Passage: 1, Card: -1}, {Passage: 2}, {Passage: 9}} {
 		_, err := d.Classes.TurnCard(t.Context(), class, none)
 		require.ErrorIs(t, err, studio.ErrInvalid)

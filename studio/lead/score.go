@@ -295,7 +295,7 @@ func passages(l *studio.Class, tl pace.Timeline, wait *contract.Wait, who care.R
 			list[i].Timed = p.Led() && p.Practice.FillsMinutes()
 		}
 		list[i].Distinct, list[i].HandAtNose, list[i].LinesFor = l.Plan.Distinctions(i), cue.HandAtNose(p), linesFor(p)
-		list[i].HandPlace, list[i].Syllables = handPlace(p), append([]string{}, p.Syllables...)
+		list[i].HandPlace, list[i].Syllables = cue.HandPlace(p), append([]string{}, p.Syllables...)
 		list[i].Numbers, list[i].Cards = p.Numbers, append([]string{}, p.Cards()...)
 		list[i].Signs = signsOf(p, inForce.Measure)
 		list[i].OwnRound, list[i].Pattern = ownRound(l.Plan, i, inForce.Measure)
@@ -332,17 +332,4 @@ func passages(l *studio.Class, tl pace.Timeline, wait *contract.Wait, who care.R
 		}
 	}
 	return list
-}
-
-// handPlace returns where a hand lies on the body in a passage, for a drawing of it; empty if it lies nowhere.
-func handPlace(p *plan.Passage) string {
-	switch {
-	case p.Type != plan.Practice:
-		return ""
-	case p.Practice.TakesField("attention"):
-		return p.Attention
-	case p.Practice.TakesField("zone"):
-		return p.Zone
-	}
-	return ""
 }

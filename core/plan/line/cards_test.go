@@ -11,6 +11,19 @@ import (
 	"vastlantern/core/plan/line"
 )
 
+// A line that begins as a heading of the class does is a passage where the rest is no value of it.
+func TestHeadsOfTheClassAreNoPassages(t *testing.T) {
+	names := line.NewNames("en", nil)
+	doc, err := names.FromText("chin bowed\nfingers brows or little\nnumbers lamps\nrest 2 min\n", time.UTC)
+	require.NoError(t, err)
+	assert.Equal(t, []any{"bowed", "brows little", "lamps"},
+		[]any{doc.Values()["chin"], doc.Values()["fingers"], doc.Values()["numbers"]})
+	assert.Len(t, doc.Passages(), 1)
+	doc, _ = names.FromText("chin to the chest 1 min\nfingers to the toes 1 min\nrest 2 min\n", time.UTC)
+	assert.Nil(t, doc.Values()["chin"])
+	assert.Nil(t, doc.Values()["fingers"])
+}
+
 // The words of a talk keep their lines as text, and with them its cards.
 func TestTextKeepsCards(t *testing.T) {
 	names := line.NewNames("en", nil)

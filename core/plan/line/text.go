@@ -163,9 +163,18 @@ func setHead(d plan.Document, line string, place *time.Location) (field string, 
 		d.Values()["numbers"] = string(screen)
 		return "numbers", nil
 	case "fingers":
-		d.Values()["fingers"] = strings.Join(strings.Fields(strings.ReplaceAll(fold(rest), " or ", " ")), " ")
+		ways := strings.Fields(strings.ReplaceAll(fold(rest), " or ", " "))
+		for _, way := range ways {
+			if !slices.Contains(plan.FingerWays, way) {
+				return "", nil // a passage, as "fingers to the toes 1 min"
+			}
+		}
+		d.Values()["fingers"] = strings.Join(ways, " ")
 		return "fingers", nil
 	case "chin":
+		if !slices.Contains(plan.ChinWays, fold(rest)) {
+			return "", nil // a passage, as "chin to the chest 1 min"
+		}
 		d.Values()["chin"] = fold(rest)
 		return "chin", nil
 	case "for":

@@ -14,7 +14,7 @@ export function CardTurner({ cards, onTurn }: { cards: Cards; onTurn: (to: CardU
   };
   return (
     <p className="cardturner">
-      {turn(-1, "Card before", "‹")}
+      {turn(-1, "Previous card", "‹")}
       <span>
         card {cards.card + 1} of {cards.of}
       </span>

@@ -139,7 +139,7 @@ export function Leading({ score: given, connected, take, desk, live, beside, cov
 
   const pressControl = (control: Control) => {
     const next = control.press.do === "advance" ? another(cards, 1) : null;
-    if (next) return turn(next);
+    if (next) return void (once.counts(performance.now()) && turn(next)); // a pedal that bounces turns one
     if (control.twice && armed !== control.id) {
       arm(control.id);
       say(`${control.name}: press again to do it`, false);

@@ -79,11 +79,12 @@ function Remote({ score, connected, take }: Props) {
     cards,
   );
   const forward = () => {
+    if ((next || phase.open) && !once.counts(performance.now())) return;
     if (next)
       void post<Score>(`/classes/${score.class_id}/card`, next)
         .then(take)
         .catch((failed: unknown) => say(failureText(failed)));
-    else if (!phase.open || once.counts(performance.now())) void send(on.press);
+    else void send(on.press);
   };
   const breath = natural(phase);
   const tempo = (to: number) => void send({ do: "tempo", to, carry: true });

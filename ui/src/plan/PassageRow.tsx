@@ -187,6 +187,7 @@ function Numbers({ summary, script }: { summary: PassageSummary | undefined; scr
         </span>
       )}
       {summary.own_pace && <span>own pace</span>}
+      {summary.again_on && <span>a line that comes round again</span>}
       {summary.per_minute > 0 && <span>{number(summary.per_minute)} breaths a min</span>}
       {summary.true_ratio !== "" && summary.true_ratio !== summary.counts && (
         <span className="attention">runs as {summary.true_ratio}</span>

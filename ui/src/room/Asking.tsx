@@ -64,7 +64,7 @@ export function Asking({ code, asked }: { code: string; asked: Asked }) {
       )}
       {asked.counted !== "" && (
         <label className="amount">
-          How many {asked.counted} did you count, if you did?
+          How many {asked.counted} did you count? (optional)
           <input
             inputMode="numeric"
             maxLength={4}
