@@ -7,6 +7,7 @@ import (
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
+	"pgregory.net/rapid"
 
 	"vastlantern/core/fact"
 	"vastlantern/core/pace"
@@ -180,6 +181,31 @@ func TestMinutesByHand(t *testing.T) {
 		require.Empty(t, class.Adjust(a).Refused)
 	}
 	assert.Equal(t, 2+1, class.Passages()[0].Total, "the third was the last before it started, and stays the last")
+}
+
+// A round that was the last when it began is the last until it ends, at whatever speed the hand goes.
+func TestTheLastRoundByHandStaysTheLast(t *testing.T) {
+	rapid.Check(t, func(t *rapid.T) {
+		n := func(low, high int) int { return rapid.IntRange(low, high).Draw(t, "n") }
+		class := pace.Begin(read(t, byHand(
+			rapid.SampledFrom([]string{"counted-breath", "nadi-shodhana"}).Draw(t, "practice"),
+			fmt.Sprintf("%d:%d:%d", n(1, 5), n(0, 4), n(1, 5)),
+			fmt.Sprintf(`, "minutes": 0.%d, "rest_between": %d, "by_hand": %s`, n(2, 9), n(0, 1)*n(0, 5),
+				rapid.SampledFrom([]string{`"all"`, `["inhale"]`, `["exhale", "inhale"]`}).Draw(t, "hand")),
+		)))
+		at, total := int64(0), 0
+		for range 60 {
+			at += int64(n(1, 5) * 300)
+			answer := class.Adjust(pace.Adjustment{At: at, Do: pace.Advance})
+			if answer.Stage != pace.Round {
+				continue
+			}
+			if answer.Round == total {
+				assert.Equal(t, total, answer.Before.Total, "round %d began as the last", total)
+			}
+			total = answer.Before.Total
+		}
+	})
 }
 
 // The tempo of the hand is that of the last three kept rounds (pacing.md section 7).
