@@ -454,7 +454,7 @@ func TestThePastOfCuesStays(t *testing.T) {
 					n(0, 12),
 					n(0, 3),
 					n(0, 40),
-				),
+				)+rapid.SampledFrom([]string{"", `, "by_hand": "all"`, `, "by_hand": ["exhale"]`}).Draw(t, "hand"),
 			),
 			fmt.Sprintf(
 				`{"type": "practice", "practice": "kapalabhati", "strokes": %d, "rounds": 3, "rest_wait": %t}`,
@@ -470,7 +470,8 @@ func TestThePastOfCuesStays(t *testing.T) {
 		for range n(0, 15) {
 			at += rapid.SampledFrom([]int{0, 1, 700, 3000, 12_345, 30_000}).Draw(t, "gap")
 			do := rapid.SampledFrom([]string{"pause", "resume", "advance", "again", "last-round", `rounds "by": 1`,
-				`rounds "by": -1`, "drop-holds", "close", "next", "undo",
+				`rounds "by": -1`, "drop-holds", "advance", "advance", `by-hand "to": "all"`, `by-hand "to": ["hold"]`,
+				`by-hand "to": "none"`, `recall "rounds": 2`, "close", "next", "undo",
 				fmt.Sprintf(`tempo "to": %d`, n(40, 90)),
 				fmt.Sprintf(`counts "to": [%d, %d, %d, 0]`, n(1, 5), n(0, 5), n(1, 6)), `beside "to": "breathe"`}).
 				Draw(t, "do")
