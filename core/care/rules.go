@@ -23,6 +23,7 @@ const (
 	Narrowed  Aspect = "narrowed"
 	Cooling   Aspect = "cooling"
 	Humming   Aspect = "humming"
+	Moving    Aspect = "moving"
 )
 
 // Do is what a rule says.
@@ -76,7 +77,7 @@ var aspects = map[Aspect]aspect{
 	Strokes: {
 		strong: true, leave: and(always, Hernia, Ulcer, Nosebleed, Vertigo), careful: []Condition{Menstruation}, late: true,
 	},
-	Locks:    {strong: true, leave: []Condition{Pregnancy, Hernia, HighBloodPressure, HeartDisease, Glaucoma}},
+	Locks:    {strong: true, leave: and(always, Newcomers, Hernia)},
 	Joy:      {strong: true, leave: []Condition{BackOrKnee, Vertigo, DetachedRetina, HighBloodPressure}},
 	OneSided: {careful: []Condition{Cold}},
 	Sun:      {strong: true, leave: []Condition{HighBloodPressure, Fever}, late: true},
@@ -85,6 +86,9 @@ var aspects = map[Aspect]aspect{
 	Partner:  {more: true},
 	Cooling:  {leave: []Condition{LowBloodPressure, ChestCold}, careful: []Condition{Cold, Asthma}},
 	Humming:  {more: true},
+	Moving: {careful: []Condition{
+		BackOrKnee, Vertigo, HighBloodPressure, Glaucoma, DetachedRetina, Pregnancy, RecentSurgery,
+	}},
 }
 
 // Aspects returns what about the passage asks for care: the practice's own, and holds where its counts have them, in

@@ -104,7 +104,7 @@ func (m *machine) beginRound() {
 		return
 	}
 	m.first = len(m.rows)
-	m.current = round{counts: next.Counts, strokes: next.Strokes}
+	m.current = round{counts: next.Counts, began: next.Counts, strokes: next.Strokes}
 	m.enter(Round, m.roundAt(next))
 	if m.begun < m.round {
 		m.begun = m.round

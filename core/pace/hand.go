@@ -1,6 +1,8 @@
 package pace
 
 import (
+	"slices"
+
 	"vastlantern/core/breath"
 	"vastlantern/core/plan"
 	"vastlantern/core/practice"
@@ -37,11 +39,22 @@ func (m *machine) opens(ph *practice.Phase) bool {
 	return !ph.Timed && (m.stage == Opening || m.stage == Round || m.stage == Closing) && m.inForce().byHand.Has(ph.Kind)
 }
 
+// changeWaits reports whether a change of sides that starts waits for the teacher: where any phase is by hand, people
+// take their time for it (docs/rules/figures.md, section 3).
+func (m *machine) changeWaits(ph *practice.Phase) bool {
+	return m.stage == Round && ph.Kind == breath.Free && !ph.Waits && m.inForce().byHand != 0
+}
+
+func (m *machine) waitForChange() {
+	m.unit = slices.Clone(m.unit)
+	m.unit[m.phase].Waits = true
+}
+
 // open makes the phase that starts one that lasts until the teacher goes on.
 func (m *machine) open() {
 	m.unit = append([]practice.Phase(nil), m.unit...)
 	ph := &m.unit[m.phase]
-	*ph = ph.ByHand(m.runsAt(), !m.here().SharesZones())
+	*ph = ph.ByHand(m.runsAt(ph), !m.here().SharesZones())
 	m.count = ph.First()
 }
 

@@ -19,8 +19,11 @@ func (m *machine) setCounts(a Adjustment) (Answer, error) {
 	if err != nil {
 		return refuse("refused.counts-outside", "given", a.Counts)
 	}
-	if m.here().SharesZones() && min(counts.Inhale, counts.Exhale) < practice.LeastZoned {
-		return refuse("refused.zones-need-counts", "least", practice.LeastZoned)
+	if least := m.here().LeastCounts(); min(counts.Inhale, counts.Exhale) < least {
+		if m.here().SharesZones() {
+			return refuse("refused.zones-need-counts", "least", least)
+		}
+		return refuse("refused.steps-need-counts", "least", least)
 	}
 	at := breath.Int(a.At)
 	full, empty := min(m.current.counts.Hold, counts.Hold), min(m.current.counts.Empty, counts.Empty)
@@ -165,7 +168,7 @@ func (m *machine) ease(full, empty int) {
 	}
 	m.current.counts.Hold, m.current.counts.Empty = full, empty
 	here := &m.unit[m.phase]
-	fresh := m.here().Round(plan.Measure{Counts: m.current.counts, Strokes: m.current.strokes})
+	fresh := m.here().RoundSince(plan.Measure{Counts: m.current.counts, Strokes: m.current.strokes}, m.current.began)
 	unit, reached := m.unit[:m.phase+1:m.phase+1], 0
 	for _, ph := range fresh {
 		switch {

@@ -6,6 +6,7 @@ import (
 	"vastlantern/core/breath"
 	"vastlantern/core/plan"
 	"vastlantern/core/practice"
+	"vastlantern/core/words"
 )
 
 // machine is the state of a class at one row. Copies are cheap and independent: what is shared is never changed in
@@ -89,6 +90,7 @@ type round struct {
 	shown   bool          // a row of it is done
 	paused  bool          // a round of strokes waits, in a pause or the lead-in after it, for those that are left
 	done    int           // strokes done before it was paused
+	began   breath.Counts // as it started
 	before  breath.Exact  // what it took before it was paused, milliseconds
 
 	becameLast bool // as it started
@@ -266,12 +268,16 @@ func (m *machine) settle() {
 			m.toPhase(m.phase + 1)
 			continue
 		}
+		if m.count == ph.First() && m.changeWaits(ph) {
+			m.waitForChange()
+			ph = &m.unit[m.phase]
+		}
 		if m.count == ph.First() && m.opens(ph) {
 			m.open()
 			ph = &m.unit[m.phase]
 		}
 		if ph.Kind.Held() && m.count == ph.First() {
-			m.hold = m.runsAt()
+			m.hold = m.runsAt(ph)
 		}
 		m.measure(ph)
 		if !m.blind {
@@ -294,9 +300,9 @@ func (m *machine) measure(ph *practice.Phase) {
 }
 
 // runsAt returns the tempo that the stage in progress runs at: the rounds' own, or that of what is around them.
-func (m *machine) runsAt() breath.Exact {
+func (m *machine) runsAt(ph *practice.Phase) breath.Exact {
 	if m.stage == Round {
-		return m.inForce().Tempo
+		return m.here().TempoIn(ph, m.inForce().Measure)
 	}
 	return m.here().TempoAround(m.inForce().Measure)
 }
@@ -305,7 +311,7 @@ func (m *machine) tempoOf(ph *practice.Phase) breath.Exact {
 	if ph.Kind.Held() && ph == &m.unit[m.phase] {
 		return m.hold
 	}
-	return m.runsAt()
+	return m.runsAt(ph)
 }
 
 // rowLength returns how long one row of the phase lasts from now on, in milliseconds.
@@ -378,6 +384,9 @@ func (m *machine) shared(ph *practice.Phase) Shared {
 	}
 	if m.stage == Round {
 		with.Round = m.round
+		if ph.Kind == breath.Free {
+			with.Text = m.plan.Words.Text(words.ChangeSides)
+		}
 	}
 	return with
 }

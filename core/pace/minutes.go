@@ -27,6 +27,9 @@ func (m *machine) refit(t, rowEnd breath.Exact) {
 	case m.current.paused:
 		strokesLeft := max(0, m.current.strokes-m.current.done)
 		left = left.Sub(m.current.before).Sub(breath.CountLength(l.Tempo).Times(strokesLeft))
+		for _, ph := range p.Round(l.Measure)[1:] {
+			left = left.Sub(ph.Span(p.TempoIn(&ph, l.Measure)))
+		}
 	default: // setup, opening, pause: the round to come is the one in progress
 		left = left.Sub(round)
 	}

@@ -13,7 +13,10 @@ func (m *machine) pause(a Adjustment) (Answer, error) {
 	switch {
 	case m.stage == Round && m.here().CountsStrokes():
 		m.current.paused, m.current.done = true, m.count
-		if !m.at().Less(at) { // nothing of the stroke in progress is done
+		switch {
+		case m.afterStrokes(): // the breath after them starts over
+			m.current.done = m.current.strokes
+		case !m.at().Less(at): // nothing of the stroke in progress is done
 			m.current.done--
 		}
 		if m.here().KeepsMinutes() {

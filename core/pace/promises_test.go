@@ -49,14 +49,15 @@ func drawKind(t *rapid.T, p *practice.Practice) string {
 	text := ""
 	for field, value := range map[string]string{
 		"side": `"right"`, "entry": `"exhale"`, "zone": `"ribs"`, "aperture": `{"inhale": "narrow"}`, "airway": `"in-mouth"`,
-		"strokes": "7", "rate": "61", "open_seconds": "[2, 3.5, 2, 1]",
+		"strokes": "7", "rate": "61", "open_seconds": "[2, 3.5, 2, 1]", "sides": `"left-right"`, "breaths": "2",
+		"after": `"2:3:1"`,
 	} {
 		if p.TakesField(field) {
 			text += maybe(t, fmt.Sprintf(`%q: %s`, field, value))
 		}
 	}
 	if p.Kind == practice.Counted {
-		least := 1
+		least := p.MostSteps()
 		if p.TakesField("zone") {
 			least = practice.LeastZoned
 		}
@@ -263,7 +264,8 @@ func promises(t *rapid.T, p *plan.Plan, tl pace.Timeline) {
 			if rows[len(rows)-1].Dur < 0 {
 				continue // the sheet breaks off in it
 			}
-			whole(t, rows)
+			whole(t, passage, rows)
+			sidesAlike(t, passage, rows)
 			if passage.Practice.ID == "nadi-shodhana" {
 				balanced(t, passage, rows)
 			}
@@ -338,13 +340,40 @@ func keptRounds(tl pace.Timeline, passage int) [][]pace.Row {
 	return rounds
 }
 
-// whole tells that in a kept round nothing but holds is shorter than was printed, strokes aside.
-func whole(t *rapid.T, rows []pace.Row) {
+// whole tells that in a kept round nothing but holds is shorter than was printed, strokes aside, and the breath after
+// them that a pause cut: it began anew, or was left out.
+func whole(t *rapid.T, p *plan.Passage, rows []pace.Row) {
 	for i, row := range rows {
+		if p.CountsStrokes() && (i+1 == len(rows) || rows[i+1].At != row.End()) {
+			continue
+		}
 		last := i+1 == len(rows) || !rows[i+1].Follows(&row)
 		if last && !row.Phase.Held() && row.Phase != breath.Stroke {
 			assert.Equal(t, row.Of, row.Count, "a kept round is whole")
 		}
+	}
+}
+
+// sidesAlike tells that both sides of the body are breathed alike in a kept round, but for the words and what holds
+// were cut short (docs/rules/figures.md section 3).
+func sidesAlike(t *rapid.T, p *plan.Passage, rows []pace.Row) {
+	if len(p.Sides) < 2 || p.Practice.Change == 0 {
+		return
+	}
+	var sides [2][]string
+	side := 0
+	for _, row := range rows {
+		switch {
+		case row.Phase == breath.Free:
+			side++
+		case !row.Phase.Held():
+			sides[side] = append(sides[side], fmt.Sprint(row.Phase, row.Count, row.Of > 0))
+		}
+	}
+	assert.Equal(t, 1, side, "one change of sides")
+	assert.Equal(t, len(sides[0]) > 0, len(sides[1]) > 0)
+	if !slices.ContainsFunc(rows, func(r pace.Row) bool { return r.Open }) {
+		assert.Equal(t, sides[0], sides[1])
 	}
 }
 

@@ -42,6 +42,8 @@ func (m *machine) sayFree(ph *practice.Phase) string {
 	switch {
 	case ph.Text != "":
 		return ph.Text
+	case m.stage == Round:
+		return m.plan.Words.Text(words.ChangeSides)
 	case m.stage == Recall:
 		return m.plan.Words.Text(words.Finish)
 	case m.stage == Rest:
@@ -90,7 +92,7 @@ func sayCount(p *plan.Passage, w *words.Words, voice plan.Voice, ph *practice.Ph
 	}
 	part := ""
 	if ph.Parts != nil {
-		part = w.Text(ph.Part(count))
+		part = w.Own(ph.Part(count))
 	}
 	if syllables := voice == plan.Syllables || voice == plan.HoldSyllables && ph.Kind.Held(); syllables && count > 0 &&
 		!ph.Waits {

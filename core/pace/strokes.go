@@ -23,7 +23,7 @@ func (m *machine) setStrokes(a Adjustment) (Answer, error) {
 		answer.When = Never
 	}
 	l.Strokes = n
-	if m.inRound() && n < m.current.strokes {
+	if m.inRound() && n < m.current.strokes && !m.afterStrokes() {
 		m.setCurrentStrokes(n)
 		answer.When = Now
 	}
@@ -41,10 +41,17 @@ func (m *machine) setCurrentStrokes(n int) {
 	}
 }
 
+// afterStrokes reports whether the breath after the strokes of a round is in progress.
+func (m *machine) afterStrokes() bool {
+	return m.stage == Round && m.here().CountsStrokes() && m.unit[m.phase].Kind != breath.Stroke
+}
+
 func strokesBegun(m *machine) string {
 	switch {
 	case !m.here().CountsStrokes():
 		return "refused.practice-without-strokes"
+	case m.afterStrokes():
+		return "refused.strokes-done"
 	case m.stage == Pause && (!m.current.paused || m.current.done == 0):
 		return "refused.no-stroke-done"
 	}

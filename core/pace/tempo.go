@@ -40,7 +40,9 @@ func (m *machine) setTempo(a Adjustment) (Answer, error) {
 }
 
 // runsAtRoundTempo reports whether the stage in progress follows the tempo of the rounds.
-func (m *machine) runsAtRoundTempo() bool { return m.stage == Round || m.here().TakesCounts() }
+func (m *machine) runsAtRoundTempo() bool {
+	return m.stage == Round && !m.afterStrokes() || m.here().TakesCounts()
+}
 
 // carry scales the tempo of the later counted passages, those at own pace too, and keeps it within the range. A
 // passage planned in minutes gets the rounds that then fit. It returns how many passages have another tempo for it.

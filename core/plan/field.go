@@ -54,8 +54,16 @@ func init() { // not a literal: reading a passage refers to the table
 		{name: "wait", on: onStretch, say: sayFlag("wait", "wait"),
 			offers: []Offer{{About: AboutClass, Flag: true}}},
 		{name: "keep", on: onAll, say: sayFlag("keep", "keep"), offers: []Offer{{About: AboutClass, Flag: true}}},
+		{name: "remark", on: onAll, read: nil},
+		{name: "check", on: onAll},
+		{name: "fill", on: onAll, say: sayFill, once: true},
+		{name: "fill_least", on: onAll, say: sayOf("fill_least", func(p *Passage) string {
+			return "at least " + p.FillLeast.Div(breath.Int(1000)).String() + " s"
+		}), once: true},
 		{name: "seconds", on: onStretch, say: saySeconds, once: true, twin: "breaths"},
-		{name: "breaths", on: onFree, say: sayValue("breaths", "%v breaths"), once: true, twin: "seconds"},
+		{name: "breaths", on: onBreaths, say: sayValue("breaths", "%v breaths"), once: true, twin: "seconds",
+			offers:  []Offer{{About: AboutBreath, Unit: "breaths"}},
+			offered: breathsOfASide},
 
 		// What a practice is: read before the others.
 		{name: "practice", on: onPractice},
@@ -85,6 +93,11 @@ func init() { // not a literal: reading a passage refers to the table
 		}),
 			read:   func(p *Passage, o reader) { p.Attention = choice(o, "attention", "front", "sides", "back", "round") },
 			offers: oneOf(AboutBreath, "front", "sides", "back", "round")},
+		{name: "sides", on: onSome, once: true, read: (*Passage).readSides, say: sayChoice("sides", map[string]string{
+			"right-left": "right then left", "left-right": "left then right", "right": "right side", "left": "left side",
+			"none": "no sides",
+		}),
+			offers: oneOf(AboutBreath, "right-left", "left-right", "right", "left", "none")},
 		{name: "rounds", on: onSeveral, read: (*Passage).readLength, say: sayRounds, once: true, twin: "minutes"},
 		{name: "minutes", on: onPractice, say: sayMinutes, once: true, twin: "rounds"},
 		{name: "zone", on: onSome, once: true, say: sayChoice("zone", map[string]string{
@@ -102,6 +115,8 @@ func init() { // not a literal: reading a passage refers to the table
 		{name: "tempo", on: onTempo, say: sayValue("tempo", "@%v"), once: true},
 		{name: "strokes", on: onSome, say: sayValue("strokes", "%v strokes"), once: true},
 		{name: "rate", on: onSome, say: sayValue("rate", "@%v"), once: true},
+		{name: "after", on: onSome, say: sayValue("after", "then %v"), once: true,
+			offers: []Offer{{About: AboutBreath, Text: true}}},
 		{name: "open_seconds", on: onSome, say: sayOf("open_seconds", (*Passage).OpenShort), once: true},
 
 		// What is around it.
@@ -228,14 +243,18 @@ func init() { // not a literal: reading a passage refers to the table
 
 // offerOrder is the order in which a screen asks, among the fields that are about the same.
 var offerOrder = []string{
-	"side", "entry", "seal", "airway", "zone", "attention", "aperture", "natural_pause", "choices", "voice",
+	"sides", "breaths", "side", "entry", "seal", "airway", "zone", "attention", "aperture", "after", "natural_pause",
+	"choices", "voice",
 	"syllables", "word", "fade", "numbers", "count_in", "count_in_by",
 	"lead_in", "rest_between", "rest_breaths", "rest_wait", "rest_lead_in", "recall", "beside", "wait", "keep", "trial",
 }
 
 // lineOrder is the order in which a line says fields.
 var lineOrder = []string{
-	"counts", "open_seconds", "pace", "rounds", "minutes", "strokes", "tempo", "rate", "breaths", "seconds", "by_hand",
+	"counts", "open_seconds", "pace", "fill", "fill_least", "rounds", "minutes", "strokes", "tempo", "rate", "after",
+	"breaths", "sides",
+	"seconds",
+	"by_hand",
 	"choices", "wait", "side", "entry", "seal",
 	"airway", "zone", "attention", "aperture", "voice", "syllables", "fade", "word", "numbers",
 	"count_in", "count_in_by", "lead_in",
@@ -250,6 +269,14 @@ func oneOf[T ~string](about About, all ...T) []Offer {
 		list[i] = string(word)
 	}
 	return []Offer{{About: about, Choices: list}}
+}
+
+func breathsOfASide(p *Passage, offer *Offer) bool {
+	if p.Type != Practice { // the row of a stretch has it in its short way
+		return false
+	}
+	offer.Default = strconv.Itoa(max(1, p.Practice.Breaths))
+	return true
 }
 
 func notAtOwnPace(p *Passage, _ *Offer) bool { return !p.OwnPace }

@@ -91,8 +91,15 @@ func (p *Passage) steps(steps []Step) []practice.Phase {
 }
 
 // Round returns one round at the measure.
-func (p *Passage) Round(m Measure) []practice.Phase {
+func (p *Passage) Round(m Measure) []practice.Phase { return p.RoundSince(m, m.Counts) }
+
+// RoundSince returns one round at the measure that began with these counts: what was then breathed in steps stays in
+// steps, also where the stops between them are gone by now.
+func (p *Passage) RoundSince(m Measure, began breath.Counts) []practice.Phase {
 	return p.Practice.Round(practice.Setting{
+		Stops:      began,
+		Breaths:    p.Breaths,
+		Sides:      p.Sides,
 		Counts:     m.Counts,
 		Strokes:    m.Strokes,
 		Open:       p.Open,
@@ -105,7 +112,22 @@ func (p *Passage) Round(m Measure) []practice.Phase {
 }
 
 // RoundSpan returns the planned length of one round at the measure, in milliseconds.
-func (p *Passage) RoundSpan(m Measure) breath.Exact { return Span(p.Round(m), m.Tempo) }
+func (p *Passage) RoundSpan(m Measure) breath.Exact {
+	var span breath.Exact
+	for _, ph := range p.Round(m) {
+		span = span.Add(ph.Span(p.TempoIn(&ph, m)))
+	}
+	return span
+}
+
+// TempoIn returns the tempo that a phase of a round runs at: strokes have their rate, and the breath after them the
+// plan's tempo (docs/rules/figures.md, section 2).
+func (p *Passage) TempoIn(ph *practice.Phase, m Measure) breath.Exact {
+	if p.CountsStrokes() && ph.Kind != breath.Stroke {
+		return p.PlanTempo
+	}
+	return m.Tempo
+}
 
 // TempoAround returns the tempo of beat, lead-in, opening and closing while the rounds run at the measure: theirs in a
 // counted practice, the plan's in others (pacing.md section 3).

@@ -15,9 +15,11 @@ var (
 	onSome = place{"allowed.only-some", func(p *Passage, field string) bool { // practices that name it in the catalogue
 		return p.Type == Practice && (p.Practice == nil || p.Practice.TakesField(field))
 	}}
-	onPlan     = place{"allowed.only-plan", func(*Passage, string) bool { return false }}
-	onStretch  = place{"allowed.only-talk-free", func(p *Passage, _ string) bool { return p.Type != Practice }}
-	onFree     = place{"allowed.only-free", func(p *Passage, _ string) bool { return p.Type == Free }}
+	onPlan    = place{"allowed.only-plan", func(*Passage, string) bool { return false }}
+	onStretch = place{"allowed.only-talk-free", func(p *Passage, _ string) bool { return p.Type != Practice }}
+	onBreaths = place{"allowed.only-breaths", func(p *Passage, field string) bool {
+		return p.Type == Free || onSome.holds(p, field)
+	}}
 	onPractice = place{"allowed.only-practice", func(p *Passage, _ string) bool { return p.Type == Practice }}
 	onCounted  = place{"allowed.only-counted", func(p *Passage, _ string) bool {
 		return p.Type == Practice && (p.Practice == nil || p.Practice.Kind.TakesCounts())

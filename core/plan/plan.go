@@ -58,6 +58,17 @@ const (
 	Silent        Voice = "silent"
 )
 
+// Check is why somebody should look at a passage that was typed.
+type Check string
+
+// Why: nothing; words were kept as a remark; the name is not in the practice book; it can be read in another way.
+const (
+	CheckNothing Check = "none"
+	CheckWords   Check = "words"
+	CheckName    Check = "name"
+	CheckReading Check = "reading"
+)
+
 // Fade tells after how many rounds the spoken counts become words, and the words silence; -1 is never.
 type Fade struct{ WordsAfter, SilentAfter int }
 
@@ -76,8 +87,14 @@ type Passage struct {
 	Script  string
 	Prompts []Prompt
 	Lines   []Line
-	Keep    bool // fitting to the clock leaves it alone
-	Trial   bool // a try-out, set apart in the record
+	Keep    bool   // fitting to the clock leaves it alone
+	Remark  string // what was typed of it and is nothing else
+	Check   Check  // what of it somebody should look at
+	// It lasts until the end of the slot ("end") or a time of day ("19:15"), and FillLeast milliseconds at least; empty
+	// for a length of its own (docs/rules/formats.md).
+	Fill      string
+	FillLeast breath.Exact
+	Trial     bool // a try-out, set apart in the record
 
 	// Talk and free passages.
 	Length breath.Exact // planned, milliseconds
@@ -93,9 +110,11 @@ type Passage struct {
 	Side         breath.Through
 	ExhaleFirst  bool // entry "exhale": one breath more before round 1
 	Airway       breath.Airway
-	Open         [4]breath.Exact // planned lengths of open phases, milliseconds
-	Zone         string          // of three-part breath
-	Attention    string          // of belly breath
+	Open         [4]breath.Exact  // planned lengths of open phases, milliseconds
+	Breaths      int              // on each side of the body, or of the body as a whole; 0 where the figure says it
+	Sides        []breath.Through // of the body, in the order in which a round breathes them; none for no sides
+	Zone         string           // of three-part breath
+	Attention    string           // of belly breath
 	Aperture     practice.Aperture
 	CountIn      int
 	LeadIn       int
@@ -122,7 +141,7 @@ type Passage struct {
 // Measure is what a round is breathed by, and what can be changed while it is led.
 type Measure struct {
 	Tempo   breath.Exact  // counts a minute, or strokes a minute
-	Counts  breath.Counts // of counted practices; of open ones 1 for each phase that is there
+	Counts  breath.Counts // of counted practices; of open ones 1 for each phase that is there; of strokes the breath after
 	Strokes int           // a round
 }
 
@@ -146,6 +165,14 @@ func (p *Passage) Name() string {
 		return "Talk"
 	}
 	return "Natural breath"
+}
+
+// ForTeacher returns what only the teacher reads while the passage runs: the script, and what was typed beside it.
+func (p *Passage) ForTeacher() string {
+	if p.Script != "" && p.Remark != "" {
+		return p.Script + "\n" + p.Remark
+	}
+	return p.Script + p.Remark
 }
 
 // Led reports whether the passage is a practice with rounds, and not one at own pace.

@@ -3,6 +3,7 @@ package plan
 import (
 	"encoding/json"
 	"fmt"
+	"regexp"
 	"strconv"
 	"time"
 
@@ -33,7 +34,7 @@ func InCalendar(at time.Time) bool {
 }
 
 const (
-	defaultTempo      = 50
+	DefaultTempo      = 50
 	DefaultTalk       = 60 // seconds
 	naturalBreath     = 6  // seconds: how long one breath of a free passage is planned
 	defaultLeadIn     = 4
@@ -78,7 +79,7 @@ func ReadWith(d Document, more ...*practice.Practice) (*Plan, error) {
 		Title:  o.text("title"),
 		Intent: o.text("intent"),
 		Slot:   o.number("slot_min", slotLimits, breath.Exact{}),
-		Tempo:  o.number("tempo", tempoLimits, breath.Int(defaultTempo)),
+		Tempo:  o.number("tempo", tempoLimits, breath.Int(DefaultTempo)),
 	}
 	if at := o.text("starts_at"); at != "" {
 		var err error
@@ -177,7 +178,11 @@ func readPassage(doc object, number int, planTempo breath.Exact, own book, errs 
 			break
 		}
 	}
-	p := Passage{Title: o.text("title"), Script: o.text("script"), Keep: o.flag("keep")}
+	p := Passage{
+		Title: o.text("title"), Script: o.text("script"), Keep: o.flag("keep"), Remark: o.text("remark"),
+		Check: choice(o, "check", CheckNothing, CheckWords, CheckName, CheckReading),
+	}
+	p.readFill(o)
 	if !o.has("type") {
 		o.fail("type", "allowed.type")
 	} else {
@@ -204,6 +209,21 @@ func readPassage(doc object, number int, planTempo breath.Exact, own book, errs 
 	return p
 }
 
+var clockOfDay = regexp.MustCompile(`^([01]?\d|2[0-3]):[0-5]\d$`)
+
+// readFill reads until when the passage lasts.
+func (p *Passage) readFill(o reader) {
+	p.Fill = o.text("fill")
+	if p.Fill != "" && p.Fill != FillToEnd && !clockOfDay.MatchString(p.Fill) {
+		o.fail("fill", "allowed.fill")
+		p.Fill = ""
+	}
+	p.FillLeast = seconds(o.number("fill_least", secondsLimits, breath.Exact{}))
+}
+
+// FillToEnd is the value of fill for a passage that lasts until the end of the slot.
+const FillToEnd = "end"
+
 // Of returns the passage of the practice with nothing given, at the tempo of a plan that gives none.
 func Of(p *practice.Practice) Passage {
 	passage, _ := One(NewFields(p.ID), p) // right for every practice that was read
@@ -212,7 +232,7 @@ func Of(p *practice.Practice) Passage {
 
 // One reads a passage by itself, at the tempo of a plan that gives none. The error is an Errors.
 func One(f Fields, own ...*practice.Practice) (Passage, error) {
-	return OneAt(breath.Int(defaultTempo), f, own...)
+	return OneAt(breath.Int(DefaultTempo), f, own...)
 }
 
 // OneAt is One in a plan of that tempo, in counts a minute.
@@ -322,7 +342,7 @@ func (p *Passage) readMeasure(o reader) {
 	case practice.Counted:
 		planned, _ := breath.ParseCounts(prac.Counts) // checked when the catalogue was read
 		p.Measure = Measure{Tempo: o.number("tempo", tempoLimits, p.PlanTempo), Counts: o.counts("counts", planned)}
-		p.checkZones(o)
+		p.checkShares(o)
 	case practice.Fixed:
 		tempo := p.PlanTempo
 		if prac.Tempo > 0 {
@@ -331,7 +351,9 @@ func (p *Passage) readMeasure(o reader) {
 		p.Measure = Measure{Tempo: o.number("tempo", tempoLimits, tempo)}
 	case practice.Strokes:
 		rate := o.number("rate", rateLimits, breath.Int(int64(prac.Rate)))
-		p.Measure = Measure{Tempo: rate, Strokes: o.whole("strokes", strokesLimits, prac.Strokes)}
+		p.Measure = Measure{
+			Tempo: rate, Strokes: o.whole("strokes", strokesLimits, prac.Strokes), Counts: o.after(prac.After),
+		}
 		if prac.FillsMinutes() {
 			p.Measure.Strokes = max(1, StrokesWithin(p.Millis(), rate))
 		}
@@ -341,11 +363,56 @@ func (p *Passage) readMeasure(o reader) {
 	}
 }
 
-// checkZones makes sure that three zones have counts to share.
-func (p *Passage) checkZones(o reader) {
-	least := min(p.Measure.Counts.Inhale, p.Measure.Counts.Exhale)
-	if p.SharesZones() && least < practice.LeastZoned {
-		o.fail("counts", "allowed.zones", "least", practice.LeastZoned)
+// after reads the counts of the breath after each round of strokes; "none" leaves it out.
+func (o reader) after(usual string) (counts breath.Counts) {
+	if text, there := o.fields["after"]; there {
+		usual, _ = text.(string)
+	}
+	if usual == "none" || usual == "" && !o.has("after") {
+		return counts
+	}
+	counts, err := breath.ParseCounts(usual)
+	if err != nil {
+		o.fail("after", "allowed.after")
+	}
+	return counts
+}
+
+// checkShares makes sure that three zones, or the steps of a phase, have counts to share.
+func (p *Passage) checkShares(o reader) {
+	switch least := p.LeastCounts(); {
+	case min(p.Measure.Counts.Inhale, p.Measure.Counts.Exhale) >= least:
+	case p.SharesZones():
+		o.fail("counts", "allowed.zones", "least", least)
+	default:
+		o.fail("counts", "allowed.steps", "least", least)
+	}
+}
+
+// LeastCounts returns the fewest counts that an inhale and an exhale of the passage need.
+func (p *Passage) LeastCounts() int {
+	if p.SharesZones() {
+		return practice.LeastZoned
+	}
+	return p.Practice.MostSteps()
+}
+
+// bodySides are the sides of the body that a round is breathed on, by the value of the field sides.
+var bodySides = map[string][]breath.Through{
+	"right-left": {breath.Right, breath.Left},
+	"left-right": {breath.Left, breath.Right},
+	"right":      {breath.Right},
+	"left":       {breath.Left},
+	"none":       nil,
+}
+
+// readSides reads on which sides of the body a round is breathed, and how many breaths on each.
+func (p *Passage) readSides(o reader) {
+	if p.Practice.TakesField("sides") {
+		p.Sides = bodySides[choice(o, "sides", "right-left", "left-right", "right", "left", "none")]
+	}
+	if p.Practice.TakesField("breaths") {
+		p.Breaths = o.whole("breaths", breathsLimits, max(1, p.Practice.Breaths))
 	}
 }
 
@@ -434,7 +501,7 @@ func (p *Passage) readChoices(o reader) {
 	for _, one := range list {
 		text, _ := one.(string)
 		counts, err := breath.ParseCounts(text)
-		if err != nil || p.SharesZones() && min(counts.Inhale, counts.Exhale) < practice.LeastZoned {
+		if err != nil || min(counts.Inhale, counts.Exhale) < p.LeastCounts() {
 			list = nil
 			break
 		}

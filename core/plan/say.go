@@ -120,3 +120,13 @@ func sayByHand(p *Passage) string {
 	}
 	return "by hand " + p.ByHand.String()
 }
+
+func sayFill(_ Fields, p *Passage) string {
+	switch p.Fill {
+	case "":
+		return ""
+	case FillToEnd:
+		return "till the end"
+	}
+	return "until " + p.Fill
+}

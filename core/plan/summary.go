@@ -86,7 +86,11 @@ func (p *Passage) Pattern() string {
 	case p.TakesCounts():
 		return p.Measure.Counts.String()
 	case p.CountsStrokes():
-		return fmt.Sprintf("%d strokes", p.Measure.Strokes)
+		strokes := fmt.Sprintf("%d strokes", p.Measure.Strokes)
+		if after := p.Measure.Counts; after.Inhale > 0 {
+			strokes += ", then " + after.String()
+		}
+		return strokes
 	case p.HasOpenPhases():
 		return p.OpenShort() + " s"
 	}

@@ -16,6 +16,13 @@ type Step struct {
 	Through string `yaml:"through"`
 	// Parts is "zones up" or "zones down" (the three zones share the counts), "aperture", or a word for each count.
 	Parts []string `yaml:"parts"`
+	// Steps is in how many steps a phase is breathed, with a hold of Stop ("b" or "d") after each but the last; 0 and 1
+	// are one breath without steps (docs/rules/figures.md, section 1).
+	Steps int    `yaml:"steps"`
+	Stop  string `yaml:"stop"`
+	// Move is what the body does in the phase: one text, or two for the right and the left side of the body
+	// (docs/rules/figures.md, section 3).
+	Move []string `yaml:"move"`
 }
 
 // Setting is what a passage fills into the roles of a figure.
@@ -29,6 +36,10 @@ type Setting struct {
 	Aperture     Aperture
 	WordBefore   bool         // each phase's word has a beat of its own, count 0
 	NaturalPause breath.Exact // milliseconds of stillness where a hold is 0
+
+	Stops   breath.Counts    // with stops of 0 in these counts, what is breathed in steps is one breath
+	Breaths int              // how often the figure is repeated on each side; 0 is once
+	Sides   []breath.Through // of the body, in order; empty for a figure that has none
 }
 
 // Aperture is how far the fingers leave the nostrils open, "wide" or "narrow".
@@ -104,33 +115,119 @@ func Stretch(kind breath.Phase, length breath.Exact) Phase {
 	return Phase{Kind: kind, Counts: 1, Timed: true, Length: length}
 }
 
-// Round lays out one round: the figure with the setting filled in. A phase of 0 counts is not there; with a
-// natural pause, stillness takes the place of each hold of 0.
+// Round lays out one round: the figure with the setting filled in, as often as it is repeated, on each side of the
+// body. A phase of 0 counts is not there; with a natural pause, stillness takes the place of each hold of 0.
 func (p *Practice) Round(s Setting) []Phase {
-	phases := make([]Phase, 0, len(p.Figure)+2)
-	breaths := 0
-	for i, step := range p.Figure {
-		if step.Phase.Begins() {
-			breaths++
+	l := layout{practice: p, set: s, place: -widest, phases: make([]Phase, 0, len(p.Figure)+2)}
+	sides := s.Sides
+	if len(sides) == 0 {
+		sides = []breath.Through{breath.None}
+	}
+	for i, side := range sides {
+		if i > 0 && p.Change > 0 {
+			l.place += widest
+			change := Free(breath.Int(int64(p.Change) * 1000))
+			change.Place = l.place
+			l.phases = append(l.phases, change)
 		}
-		if counts := step.counts(s); counts > 0 {
-			ph := Phase{
-				Kind: step.Phase, Through: step.through(s), Breath: breaths, Counts: counts, Parts: step.parts(s, counts),
-				Word: s.WordBefore, Place: 2 * i,
-			}
-			if p.Kind.HasOpenPhases() {
-				ph.Timed, ph.Waits, ph.Length = true, true, s.Open[step.role()]
-			}
-			phases = append(phases, ph)
-		}
-		held := i+1 < len(p.Figure) && p.Figure[i+1].Phase.Held() && p.Figure[i+1].counts(s) > 0
-		if !step.Phase.Held() && !held && s.NaturalPause.Sign() > 0 {
-			still := Stretch(breath.Still, s.NaturalPause)
-			still.Breath, still.Place = breaths, 2*i+1
-			phases = append(phases, still)
+		for range max(1, s.Breaths) {
+			l.figure(side)
 		}
 	}
-	return phases
+	return l.phases
+}
+
+// layout is a round that is being laid out.
+type layout struct {
+	practice *Practice
+	set      Setting
+	phases   []Phase
+	breaths  int
+	place    int // of the step of the figure that is laid out
+}
+
+// widest is how many places a step of a figure has room for: its steps, the stops between them, and stillness.
+const widest = 2*mostSteps + 2
+
+// figure lays the figure out once, on a side of the body.
+func (l *layout) figure(side breath.Through) {
+	figure, s := l.practice.Figure, l.set
+	for i, step := range figure {
+		l.place += widest
+		if step.begins(figure, i) {
+			l.breaths++
+		}
+		l.step(step, side)
+		var next Step
+		if i+1 < len(figure) {
+			next = figure[i+1]
+		}
+		held := next.Phase.Held() && next.counts(s) > 0
+		if !step.Phase.Held() && !held && next.Phase != step.Phase && s.NaturalPause.Sign() > 0 {
+			still := Stretch(breath.Still, s.NaturalPause)
+			still.Breath, still.Place = l.breaths, l.place+widest-1
+			l.phases = append(l.phases, still)
+		}
+	}
+}
+
+// begins reports whether step i of the figure is the first of a breath: an inhale, unless another inhale or a hold of
+// the same breath comes before it.
+func (s Step) begins(figure []Step, i int) bool {
+	return s.Phase.Begins() && (i == 0 || !figure[i-1].Phase.Begins() && figure[i-1].Phase != breath.Hold)
+}
+
+// step lays out one step of the figure: one phase, or as many as it has steps, with stops between them.
+func (l *layout) step(step Step, side breath.Through) {
+	s := l.set
+	counts := step.counts(s)
+	if counts == 0 {
+		return
+	}
+	ph := Phase{
+		Kind: step.Phase, Through: step.through(s), Breath: l.breaths, Counts: counts, Parts: step.parts(s, counts, side),
+		Word: s.WordBefore, Place: l.place,
+	}
+	if l.practice.Kind.HasOpenPhases() {
+		ph.Timed, ph.Waits, ph.Length = true, true, s.Open[step.role()]
+	}
+	stop := Step{Counts: step.Stop}
+	if step.Steps < 2 || stop.counts(Setting{Counts: s.Stops}) == 0 {
+		l.phases = append(l.phases, ph)
+		return
+	}
+	for k, share := range shares(counts, step.Steps) {
+		if length := stop.counts(s); k > 0 && length > 0 {
+			held := Phase{
+				Kind: breath.OfABreath[stop.role()], Breath: l.breaths, Counts: length, Word: s.WordBefore,
+				Place: l.place + 2*k - 1,
+			}
+			l.phases = append(l.phases, held)
+		}
+		ph.Counts, ph.Place = share, l.place+2*k
+		l.phases = append(l.phases, ph)
+	}
+}
+
+// shares shares counts over steps: alike, and what is left over to the first ones.
+func shares(counts, steps int) []int {
+	list := make([]int, steps)
+	for i := range list {
+		list[i] = counts / steps
+		if i < counts%steps {
+			list[i]++
+		}
+	}
+	return list
+}
+
+// MostSteps returns in how many steps the figure breathes a phase, which needs as many counts; 1 where it has no steps.
+func (p *Practice) MostSteps() int {
+	most := 1
+	for _, step := range p.Figure {
+		most = max(most, step.Steps)
+	}
+	return most
 }
 
 // role returns which of a:b:c:d the step's counts are, from 0; -1 where they are none of these.
@@ -159,8 +256,15 @@ func (s Step) through(set Setting) breath.Through {
 	return breath.Through(s.Through)
 }
 
-func (s Step) parts(set Setting, counts int) []string {
-	if len(s.Parts) == 0 {
+func (s Step) parts(set Setting, counts int, side breath.Through) []string {
+	switch {
+	case len(s.Move) == 2 && side == breath.Left:
+		return s.Move[1:]
+	case len(s.Move) == 2 && side == breath.None:
+		return nil
+	case len(s.Move) > 0:
+		return s.Move[:1]
+	case len(s.Parts) == 0:
 		return nil
 	}
 	switch s.Parts[0] {

@@ -26,7 +26,7 @@ var fourRoles = []string{"a", "b", "c", "d"}
 
 var natures = map[Kind]nature{
 	Counted: {roles: fourRoles, numbers: true, counts: true},
-	Strokes: {roles: []string{"strokes"}, strokes: true},
+	Strokes: {roles: append([]string{"strokes"}, fourRoles...), strokes: true},
 	Fixed:   {numbers: true},
 	Open:    {roles: fourRoles, open: true},
 }

@@ -84,6 +84,7 @@ type Practice struct {
 	Takes    []string      `yaml:"takes"`  // fields of a plan's passage beyond those of its kind
 	Airway   breath.Airway `yaml:"airway"` // of its rounds where the figure says so, and of its opening and closing
 	Figure   []Step        `yaml:"figure"`
+	Change   int           `yaml:"change"` // seconds between the two sides of the body, where a round has both
 	TaughtAs Effect        `yaml:"taught_as"`
 	// prepares or closes a class: it is not climbed, and seldom the point of a class
 	Settling bool              `yaml:"settling"`
@@ -99,6 +100,8 @@ type Practice struct {
 	Minutes int    `yaml:"minutes"`      //
 	Tempo   int    `yaml:"tempo"`        // counts a minute; 0 for the plan's
 	Strokes int    `yaml:"strokes"`      // a round; 0 if the strokes are those that fit into the minutes
+	After   string `yaml:"after"`        // counts of the breath after each round of strokes; empty for none
+	Breaths int    `yaml:"breaths"`      // on each side, where a plan's passage chooses how many
 	Rate    int    `yaml:"rate"`         // strokes a minute
 	Rest    int    `yaml:"rest"`         // seconds between rounds
 	Seconds []int  `yaml:"open_seconds"` // of the four phases of an open practice

@@ -20,7 +20,10 @@ const MostBytes = 64 << 10
 // The bounds of a practice, so that no file can make a class of a million rows. Those of rounds, minutes and strokes
 // are a plan's.
 const (
-	mostPhases  = 40
+	mostPhases  = 60
+	mostSteps   = 6  // of an inhale or an exhale
+	mostBreaths = 60 // of one side
+	mostMove    = 80 // bytes
 	mostTexts   = 30
 	mostText    = 2000 // bytes
 	leastAgain  = 10   // seconds from one time to the next, as of a line in a plan
@@ -30,6 +33,7 @@ const (
 	mostStrokes = 500
 	mostRest    = 600 // seconds
 	mostOpen    = 120 // seconds
+	mostChange  = 60  // seconds
 	maxDepth    = 32  // lists and objects in each other
 )
 
@@ -118,7 +122,7 @@ func (p *Practice) check() error {
 		given, low, most int
 	}{
 		{"rounds", p.Rounds, 0, mostRounds}, {"minutes", p.Minutes, 0, mostMinutes}, {"strokes", p.Strokes, 0, mostStrokes},
-		{"rest", p.Rest, 0, mostRest},
+		{"rest", p.Rest, 0, mostRest}, {"change", p.Change, 0, mostChange}, {"breaths", p.Breaths, 0, mostBreaths},
 		{"figure", len(p.Figure), 1, mostPhases}, {"course", len(p.Course), 0, mostTexts},
 		{"bounds", len(p.Bounds), 0, mostTexts},
 		{"presets", len(p.Presets), 0, mostTexts},
@@ -150,7 +154,11 @@ func (p *Practice) check() error {
 		}
 	}
 	for i, step := range p.Figure {
-		if err := step.check(p.Kind); err != nil {
+		err := step.check(p.Kind)
+		if err == nil {
+			err = step.checkMove(p.Kind)
+		}
+		if err != nil {
 			return fact.Wrap(err, "practice.phase-numbered", "number", i+1, "why", err)
 		}
 	}
@@ -183,13 +191,13 @@ func (p *Practice) checkWords() error {
 		p.Watch,
 		p.Schools,
 		slices.Collect(maps.Values(p.Words)),
-		p.Called.all(),
+		p.Called.All(),
 	)
 	for _, preset := range p.Presets {
 		if preset.Name == "" {
 			return fact.New("practice.preset-name")
 		}
-		texts = slices.Concat(texts, []string{preset.Name}, preset.Also, preset.Called.all())
+		texts = slices.Concat(texts, []string{preset.Name}, preset.Also, preset.Called.All())
 	}
 	if len(texts) > 11+8*mostTexts {
 		return fact.New("practice.too-many-texts", "given", len(texts), "most", mostTexts)
@@ -202,7 +210,8 @@ func (p *Practice) checkWords() error {
 	return nil
 }
 
-func (c Called) all() []string { return slices.Concat(slices.Collect(maps.Values(c))...) }
+// All returns the names in every language.
+func (c Called) All() []string { return slices.Concat(slices.Collect(maps.Values(c))...) }
 
 func (p *Practice) checkKind() error {
 	switch p.Kind {
@@ -216,6 +225,9 @@ func (p *Practice) checkKind() error {
 		}
 		if p.FillsMinutes() && p.Minutes == 0 {
 			return fact.New("practice.strokes")
+		}
+		if _, err := breath.ParseCounts(p.After); p.After != "" && err != nil {
+			return fact.Wrap(err, "practice.counts", "given", p.After, "allowed", err)
 		}
 	case Open:
 		if len(p.Seconds) != 4 || slices.Min(p.Seconds) < 1 || slices.Max(p.Seconds) > mostOpen {
@@ -242,7 +254,7 @@ func (s Step) check(kind Kind) error {
 	default:
 		return fact.New("practice.phase", "given", s.Phase)
 	}
-	if (s.Phase == breath.Stroke) != kind.CountsStrokes() {
+	if s.Phase == breath.Stroke && !kind.CountsStrokes() {
 		return fact.New("practice.phase-of-kind", "given", s.Phase)
 	}
 	if !slices.Contains(ways, s.Through) {
@@ -256,6 +268,27 @@ func (s Step) check(kind Kind) error {
 	role := len(s.Parts) == 1 && slices.Contains(partRoles, s.Parts[0])
 	if len(s.Parts) > 0 && !role && (n == 0 || len(s.Parts) != n) {
 		return fact.New("practice.parts", "given", s.Parts, "allowed", partRoles)
+	}
+	return nil
+}
+
+// checkMove checks the steps of a phase and the words of a movement.
+func (s Step) checkMove(kind Kind) error {
+	stop := Step{Counts: s.Stop}
+	breathes := s.Phase == breath.Inhale || s.Phase == breath.Exhale
+	switch {
+	case s.Steps == 0 && s.Stop == "":
+	case !kind.TakesCounts(), !breathes, s.Steps < 2, s.Steps > mostSteps, s.role() < 0,
+		stop.role() < 0, !breath.OfABreath[max(0, stop.role())].Held():
+		return fact.New("practice.steps", "given", s.Steps, "most", mostSteps)
+	}
+	if len(s.Move) > 2 || len(s.Move) > 0 && (!kind.TakesCounts() || len(s.Parts) > 0) {
+		return fact.New("practice.move", "given", s.Move, "most", mostMove)
+	}
+	for _, text := range s.Move {
+		if text == "" || len(text) > mostMove {
+			return fact.New("practice.move", "given", text, "most", mostMove)
+		}
 	}
 	return nil
 }

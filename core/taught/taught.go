@@ -249,12 +249,14 @@ type tally struct {
 	weighted breath.Exact // their tempo times their time
 	kept     int64        // time in kept rounds
 	breaths  int64        // in kept rounds
+	breath   int          // the last one that was counted in its round
 	done     bool         // what was done is told round by round
 }
 
 func (t *tally) phase(p *Passage, row pace.Row) {
 	t.hold = 0
 	if row.Starts {
+		t.breath = 0
 		if row.Kept {
 			p.Rounds++
 			if t.done {
@@ -264,7 +266,8 @@ func (t *tally) phase(p *Passage, row pace.Row) {
 			p.Abandoned++
 		}
 	}
-	if row.Stage == pace.Round && row.Phase.Begins() && row.Kept {
+	if row.Stage == pace.Round && row.Phase.Begins() && row.Kept && row.Breath != t.breath { // one in steps is one
+		t.breath = row.Breath
 		t.breaths++
 		switch row.Through {
 		case breath.Left:

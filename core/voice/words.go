@@ -49,6 +49,7 @@ var keys = []struct {
 		[]string{
 			words.HandUp,
 			words.Then,
+			words.ChangeSides,
 			words.HandDown,
 			words.Seal,
 			words.Finish,

@@ -37,13 +37,15 @@ const (
 	HandDown   = "hand down"
 	Seal       = "seal" // both nostrils, after the inhale
 	Then       = "then"
-	ChantOm    = "chant om"
-	EndOfClass = "end of class"
-	WithHolds  = "with holds"    // the lane of those who hold
-	Through    = "through holds" // the lane of those who breathe through the holds
-	Shorter    = "shorter"       // the lane of a shorter breath
-	Others     = "others"        // those on the gentler lane, where one voice speaks to both
-	Attention  = "attention "    // and front, sides, back or round
+	// between the two sides of the body
+	ChangeSides = "change sides"
+	ChantOm     = "chant om"
+	EndOfClass  = "end of class"
+	WithHolds   = "with holds"    // the lane of those who hold
+	Through     = "through holds" // the lane of those who breathe through the holds
+	Shorter     = "shorter"       // the lane of a shorter breath
+	Others      = "others"        // those on the gentler lane, where one voice speaks to both
+	Attention   = "attention "    // and front, sides, back or round
 )
 
 // English is the table that ships.
@@ -64,6 +66,7 @@ var English = Words{
 		ShutRight:           "close the right",
 		BothNarrow:          "both sides narrow",
 		Then:                "then",
+		ChangeSides:         "change sides",
 		Finish:              "finish the round",
 		InLeft:              "in left",
 		InRight:             "in right",
@@ -121,6 +124,7 @@ var German = Words{
 		ShutRight:           "rechts schließen",
 		BothNarrow:          "beide Seiten eng",
 		Then:                "dann",
+		ChangeSides:         "Seite wechseln",
 		Finish:              "die Runde beenden",
 		InLeft:              "links ein",
 		InRight:             "rechts ein",

@@ -77,6 +77,7 @@ func page(p *practice.Practice, room care.Room) contract.Practice {
 		Harder:    p.Harder,
 		Finish:    p.Finish,
 		Schools:   texts(p.Schools),
+		Texts:     classical(p.ID),
 		Pattern:   passage.Pattern(),
 		Usual:     passage.Headline(),
 		RoundMS:   figures.Round.Round(),
@@ -164,4 +165,17 @@ func (l *Library) PracticeNames(ctx context.Context) (map[string]string, error) 
 		names[p.ID] = p.Name
 	}
 	return names, err
+}
+
+// classical returns where the classical texts name the practice as one of their eight retentions.
+func classical(id string) []string {
+	list := []string{}
+	for _, text := range practice.Classical() {
+		for _, one := range text.Retentions {
+			if one.Practice == id {
+				list = append(list, text.Text+" "+one.Verses)
+			}
+		}
+	}
+	return list
 }

@@ -19,7 +19,7 @@ func TestTheCourseOfAGroup(t *testing.T) {
 	course, err := d.Records.GroupCourse(t.Context(), g.ID)
 	require.NoError(t, err)
 	assert.Zero(t, course.Classes)
-	assert.Len(t, course.Never, 21)
+	assert.Len(t, course.Never, 33)
 	var ids []int64
 	for i, counts := range []string{"4:4", "4:4", "4:4", "4:4:4"} {
 		p, err := d.Plans.Add(

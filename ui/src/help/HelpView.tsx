@@ -9,6 +9,7 @@ import home from "../../../docs/manual/home.md?raw";
 import keys from "../../../docs/manual/keys.md?raw";
 import byHand from "../../../docs/manual/by-hand.md?raw";
 import mixed from "../../../docs/manual/mixed-rooms.md?raw";
+import retentions from "../../../docs/manual/retentions.md?raw";
 import screens from "../../../docs/manual/screens.md?raw";
 import typing from "../../../docs/manual/typing.md?raw";
 import views from "../../../docs/manual/views.md?raw";
@@ -24,6 +25,7 @@ const pages: { [name: string]: string } = {
   views,
   keys,
   "by-hand": byHand,
+  retentions,
   "mixed-rooms": mixed,
   home,
   programmes,

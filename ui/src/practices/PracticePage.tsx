@@ -104,6 +104,14 @@ export function PracticePage({ practice: p }: { practice: Practice }) {
             <Line term="Closing" text={p.finish} />
             <Line term="Course" text={p.course.join(", then ")} />
             <Line term="Schools" text={p.schools.join(" ")} />
+            <Line
+              term="Texts"
+              text={
+                p.texts.length > 0
+                  ? `One of the eight retentions: ${p.texts.join(", ")} (verses from memory).`
+                  : ""
+              }
+            />
           </dl>
         </Part>
       </div>
