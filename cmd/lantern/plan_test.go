@@ -19,7 +19,7 @@ func TestPlanCommand(t *testing.T) {
 	require.Equal(t, 0, code, errs)
 	assert.Contains(t, cues, "half of it")
 
-	_, errs, code = run(t, "# Wrong\nslot 0\neven breath 4:4 x6\nevry breath\neven x3000\n  r1 hodl: lock\n", "plan", "-")
+	_, errs, code = run(t, "# Wrong\nslot 0\neven breath 4:4 x6\neven x3 x4\neven x3000\n  r1 hodl: lock\n", "plan", "-")
 	assert.Equal(t, 2, code)
 	for _, line := range []string{"line 4", "line 6"} {
 		assert.Contains(t, errs, line)

@@ -77,7 +77,7 @@ func (p *Programme) set(doc plan.Document, step int, names *line.Names, own ...*
 			return nil
 		}
 	}
-	named, err := names.Read(says)
+	named, err := names.Plainly(says)
 	if err != nil {
 		return err
 	}

@@ -39,6 +39,7 @@ type Practice struct {
 	Harder    string   `json:"harder"`
 	Finish    string   `json:"finish"`
 	Schools   []string `json:"schools"` // where they differ
+	Texts     []string `json:"texts"`   // the verses of the classical texts that name it as a retention
 	Shown     []string `json:"shown"`   // what the chosen school adds
 	Course    []string `json:"course"`  // what planning inserts, in words
 	Pattern   string   `json:"pattern"` // one round in short

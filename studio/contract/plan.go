@@ -194,6 +194,9 @@ type PassageSummary struct {
 	// the teacher's own, a line each, as ChangeOwnWords takes them
 	OwnWords string    `json:"own_words"`
 	Lines    []OwnLine `json:"lines"` // the same, as they are understood
+	// what was typed of it and is nothing else, and why somebody should look at it ("none" for nothing)
+	Remark string     `json:"remark"`
+	Check  plan.Check `json:"check"`
 }
 
 // OwnLine is a line of the teacher's own words and the place where it comes. What does not matter for the place is
@@ -281,6 +284,14 @@ type TypedLine struct {
 type TypedPassage struct {
 	Summary PassageSummary `json:"summary"`
 	Facts   []TypedFact    `json:"facts"`
+	Doubts  []TypedDoubt   `json:"doubts"`
+}
+
+// TypedDoubt is a piece of a line that was read all the same, and may be meant in another way: words that were kept as
+// a remark, a name that is not in the practice book, or a reading of several.
+type TypedDoubt struct {
+	Kind    string      `json:"kind"` // words, name or reading
+	Problem LineProblem `json:"problem"`
 }
 
 // TypedFact is one thing that was understood of a line: a field of the plan file, and its value. Of rounds, minutes,
@@ -296,6 +307,7 @@ type TypedFact struct {
 type LineProblem struct {
 	From    int       `json:"from"`
 	To      int       `json:"to"`
+	Given   string    `json:"given"`
 	Say     fact.Fact `json:"say"`
 	Nearest []string  `json:"nearest"` // what could be meant in its place
 }

@@ -279,7 +279,7 @@ func passages(l *studio.Class, tl pace.Timeline, wait *contract.Wait, who care.R
 	for i := range l.Plan.Passages {
 		p, inForce := &l.Plan.Passages[i], now[i]
 		list[i] = contract.ScorePassage{
-			Name: p.Name(), Type: p.Type, Script: p.Script, StartMS: -1, EndMS: -1, Rounds: inForce.Total,
+			Name: p.Name(), Type: p.Type, Script: p.ForTeacher(), StartMS: -1, EndMS: -1, Rounds: inForce.Total,
 			Lanes:    contract.LanesOf(p, inForce.Measure, who.Rules.LaneLimit),
 			Tempo:    inForce.Tempo.Float(),
 			Slower:   room.Slower(p, inForce.Tempo).Float(),

@@ -115,6 +115,9 @@ func (ps *Plans) toStore(ctx context.Context, document []byte, group int64) (sto
 	if p == nil {
 		return store.Plan{}, err
 	}
+	if err == nil {
+		doc.FillUp(p)
+	}
 	if len(p.Title) > longestTitle {
 		return store.Plan{}, studio.Fail(studio.ErrInvalid, "plan.title-long", "most", longestTitle)
 	}
@@ -215,6 +218,8 @@ func passageSummary(p *plan.Passage, who care.Room) contract.PassageSummary {
 		OwnWords: line.OwnWords(p),
 		Again:    []string{},
 		Lines:    contract.OwnLinesOf(p),
+		Remark:   p.Remark,
+		Check:    p.Check,
 		Roles:    contract.RolesOf(p),
 		Pacer:    p.Pacer(),
 		Pacers:   append([]plan.Pacer{}, p.Pacers()...),

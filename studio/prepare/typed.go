@@ -109,7 +109,7 @@ func (ps *Plans) ReadTyped(ctx context.Context, in contract.Typed) (contract.Typ
 		}
 		err := errorIn(wrong, i+1)
 		if err == nil {
-			one.Passages, err = ps.wouldBe(ctx, here, group)
+			one.Passages, err = ps.wouldBe(ctx, typed, here, group)
 		}
 		if err != nil {
 			if one.Problem = problemOf(typed, err); one.Problem == nil {
@@ -159,8 +159,8 @@ func errorIn(wrong line.TextErrors, number int) error {
 }
 
 // wouldBe returns what was understood of a line, and what it amounts to in a plan of the group.
-func (ps *Plans) wouldBe(ctx context.Context, readings []line.Reading, group *contract.Group) ([]contract.TypedPassage,
-	error) {
+func (ps *Plans) wouldBe(ctx context.Context, typed string, readings []line.Reading, group *contract.Group) (
+	[]contract.TypedPassage, error) {
 	list := []contract.TypedPassage{}
 	doc := plan.NewDocument()
 	doc.Append(line.FieldsIn(readings)...)
@@ -177,7 +177,12 @@ func (ps *Plans) wouldBe(ctx context.Context, readings []line.Reading, group *co
 		if err != nil || i >= len(summary.Passages) {
 			continue // one of the errors below
 		}
-		one := contract.TypedPassage{Summary: summary.Passages[i], Facts: []contract.TypedFact{}}
+		one := contract.TypedPassage{
+			Summary: summary.Passages[i], Facts: []contract.TypedFact{}, Doubts: []contract.TypedDoubt{},
+		}
+		for _, d := range r.Doubts {
+			one.Doubts = append(one.Doubts, contract.TypedDoubt{Kind: d.Kind, Problem: *problemOf(typed, &d.LineError)})
+		}
 		for _, f := range r.Facts(&p) {
 			one.Facts = append(one.Facts, contract.TypedFact{Field: f.Field, Value: f.Value, Assumed: f.Assumed})
 		}
@@ -203,7 +208,9 @@ func problemOf(typed string, err error) *contract.LineProblem {
 	if e.Given != "" && !e.Refused {
 		say = fact.New("line.not-understood", "given", e.Given, "why", e.Why)
 	}
-	return &contract.LineProblem{From: units(e.At), To: units(e.End), Say: say, Nearest: append([]string{}, e.Nearest...)}
+	return &contract.LineProblem{
+		From: units(e.At), To: units(e.End), Given: e.Given, Say: say, Nearest: append([]string{}, e.Nearest...),
+	}
 }
 
 // Text returns a plan as plain text.

@@ -100,10 +100,12 @@ func TestReadingWhatIsTyped(t *testing.T) {
 		even.Facts,
 	)
 	assert.Contains(t, desktest.Words(read.Lines[1].Problem.Say), "hodl")
+	doubt := read.Lines[2].Passages[0].Doubts[0]
+	assert.Equal(t, "name", doubt.Kind, "what is not in the practice book is a stretch, and marked")
 	assert.Equal(
 		t,
 		[]int{0, 5},
-		[]int{read.Lines[2].Problem.From, read.Lines[2].Problem.To},
+		[]int{doubt.Problem.From, doubt.Problem.To},
 		"in UTF-16, as a browser counts",
 	)
 	assert.Equal(t, "square breath", read.Completions[0].Line)

@@ -21,7 +21,7 @@ func (n *Names) Complete(line string) []Completion {
 	if len(all) == 0 || len(all) > mostWords || strings.TrimRight(line, " \t") != line || all[len(all)-1].quoted {
 		return nil
 	}
-	split := parts(all)
+	split := thenParts(all)
 	if len(split) == 0 {
 		return nil
 	}

@@ -22,9 +22,16 @@ func ExampleNames_Read() {
 	// {"type":"free","title":"Quiet","seconds":60}
 }
 
-// A word that is not understood is told with where it is and what is nearest to it.
+// What a line says twice is told with where it is.
 func ExampleLineError() {
-	_, err := line.NewNames("en", nil).Read("nadi hodl 4")
+	_, err := line.NewNames("en", nil).Read("nadi 4:4 x6 x8")
 	fmt.Println(language.English().Error(err))
-	// Output: “hodl” is not understood: write counts such as 4:4:8, rounds such as x6 or a time such as 3 min, a tempo such as @50, left, right or own pace. Do you mean hold?
+	// Output: x8: the number of rounds was given before: leave one of the two out
+}
+
+// A word that is not understood is kept as a remark, and told with what is nearest to it.
+func ExampleDoubt() {
+	read, _ := line.NewNames("en", nil).Understand("nadi 4:4 x6 lefft")
+	fmt.Println(read[0].Fields.Values()["remark"], read[0].Doubts[0].Nearest)
+	// Output: lefft [left]
 }

@@ -4,6 +4,7 @@ import (
 	"encoding/json"
 	"fmt"
 	"maps"
+	"regexp"
 	"slices"
 	"strconv"
 	"strings"
@@ -135,7 +136,7 @@ var forms = []form{
 	{pattern: "inhale|in N", on: subject.counted, set: func(of subject, found matched) {
 		of.setCounts(func(c *breath.Counts) { c.Inhale = whole(found.numbers[0]) })
 	}},
-	{pattern: "hold N", on: subject.counted, set: func(of subject, found matched) {
+	{pattern: "hold for? N", on: subject.counted, set: func(of subject, found matched) {
 		of.setCounts(func(c *breath.Counts) { c.Hold = whole(found.numbers[0]) })
 	}},
 	{pattern: "exhale|out N", on: subject.counted, set: func(of subject, found matched) {
@@ -153,21 +154,37 @@ var forms = []form{
 	{pattern: "short|small holds|hold", on: subject.counted, set: func(of subject, _ matched) {
 		of.setCounts(func(c *breath.Counts) { c.Hold = max(1, c.Inhale/2) })
 	}},
-	{pattern: "N strokes|stroke|st", on: takes("strokes"), basic: true, set: setNumber("strokes")},
+	{pattern: "N strokes|stroke|st|pumps|pump|pulls|blows|puffs", on: takes("strokes"), basic: true,
+		set: setNumber("strokes")},
 
 	// How long.
 	{pattern: "x N", on: subject.practice, basic: true, set: setRounds},
-	{pattern: "N x|times|rounds|round|sets", on: subject.practice, basic: true, set: setRounds},
-	{pattern: "N times|rounds of", on: subject.practice, set: setRounds},
+	{
+		pattern: "N x|times|rounds|round|sets|set|reps|rep|repetitions|cycles|cycle|goes|turns",
+		on:      subject.practice, basic: true, set: setRounds,
+	},
+	{pattern: "N times|rounds|sets|cycles of", on: subject.practice, set: setRounds},
+	{pattern: "N breaths|breath", on: takes("breaths"), set: setNumber("breaths")},
+	{pattern: "x N", on: subject.free, set: setBreaths},
+	{pattern: "N x|times|reps|rep|repetitions|rounds", on: subject.free, set: setBreaths},
 	{pattern: "N breaths|breath", on: subject.oneBreath, set: setRounds},
 	{pattern: "N x COUNTS", on: subject.counted, set: func(of subject, found matched) {
 		setRounds(of, found)
 		of.f["counts"] = found.counts
 	}},
-	{pattern: "N x|times N strokes?", on: takes("strokes"), set: func(of subject, found matched) {
-		setRounds(of, found)
-		of.f["strokes"] = numeral(found.numbers[1])
+	{pattern: "N x|times|rounds|sets of? N strokes|stroke|st|pumps|pulls", on: takes("strokes"), set: roundsOfStrokes},
+	{pattern: "N rounds|sets of N", on: takes("strokes"), set: roundsOfStrokes},
+	{pattern: "N each", on: takes("strokes"), set: setNumber("strokes")},
+	{pattern: "N rounds|sets zu je|each? N strokes?", on: takes("strokes"), set: roundsOfStrokes},
+	{pattern: "N x|times|rounds|sets of TIME", on: takes("strokes"), set: strokesFor},
+	{pattern: "N x|times|rounds|sets ,? TIME each", on: takes("strokes"), set: strokesFor},
+	{pattern: "N x|times|rounds|sets of TIME", on: subject.stretch, set: timesSeconds},
+	{pattern: "N x|times|rounds|sets ,? TIME each", on: subject.stretch, set: timesSeconds},
+	{pattern: "N deep|full|slow|big|easy|long breaths|breath", on: subject.free, set: func(of subject, found matched) {
+		setBreaths(of, found)
+		of.f["title"] = capital(found.words[0]) + " breaths"
 	}},
+	{pattern: "N x|times N strokes?", on: takes("strokes"), set: roundsOfStrokes},
 	{pattern: "for? TIME", on: subject.practice, basic: true, set: func(of subject, found matched) {
 		of.give("minutes", json.Number(found.seconds.Div(breath.Int(60)).String()), "rounds")
 	}},
@@ -177,7 +194,15 @@ var forms = []form{
 	{pattern: "N natural? breaths|breath|b", on: subject.free, basic: true, set: func(of subject, found matched) {
 		of.give("breaths", numeral(found.numbers[0]), "seconds")
 	}},
-	{pattern: "until WORDS", on: subject.stretch, set: setFlag("wait")},
+	{pattern: "until|till WORDS", on: subject.stretch, set: setFlag("wait")},
+	{pattern: "totheend", on: subject.timed, set: setWord("fill", "end")},
+	{pattern: "untilclock CLOCK", on: subject.timed, set: func(of subject, found matched) { of.f["fill"] = found.counts }},
+	{pattern: "at least for? TIME", on: subject.timed, set: func(of subject, found matched) {
+		of.f["fill_least"] = json.Number(found.seconds.String())
+	}},
+	{pattern: "minimum|min|mindestens TIME", on: subject.timed, set: func(of subject, found matched) {
+		of.f["fill_least"] = json.Number(found.seconds.String())
+	}},
 	{pattern: "wait|waits", on: subject.stretch, set: setFlag("wait")},
 	{
 		pattern: "at? their? own pace|tempo?",
@@ -197,13 +222,52 @@ var forms = []form{
 	{pattern: "not counted", on: subject.counted, set: setWord("by_hand", "all")},
 	{pattern: "by hand PHASES", on: subject.counted, set: setByHand},
 	{pattern: "PHASES by|my hand|breath", on: subject.counted, set: setByHand},
+	{pattern: "by? my own? hand|breath ,? hold|holds counted N", on: subject.counted, set: setHeldByCount},
+	{pattern: "by my own? hand|breath", on: subject.counted, set: setWord("by_hand", "all")},
 	{pattern: "by|my hand|breath ,? hold N counted", on: subject.counted, set: setHeldByCount},
 	{pattern: "hold N counted ,? by|my hand|breath", on: subject.counted, set: setHeldByCount},
 	{pattern: "by|my hand|breath ,? hold|holds counted", on: subject.counted, set: setHeldByCount},
 
+	// Who breathes through the holds.
+	{pattern: "no|without holds|hold for the? new? people|beginners|newcomers|others|some|those|anyone|ones",
+		on: subject.practice, set: setWord("beside", "breathe")},
+	{
+		pattern: "new? people|beginners|newcomers|others|some breathe|breathes|breathing through",
+		on:      subject.practice, set: setWord("beside", "breathe"),
+	},
+	{pattern: "gentle|gentler lane", on: subject.practice, set: setWord("beside", "breathe")},
+
+	// On which side of the body.
+	{pattern: "bothsides", on: subject.mirrored, set: setWord("sides", "right-left")},
+	{pattern: "bothsides", on: subject.oneSided, set: func(subject, matched) {}}, // onBothSides
+	{pattern: "right-left|left-right", on: subject.oneSided, set: func(subject, matched) {}},
+	{pattern: "right-left|left-right", on: subject.mirrored, set: setWhole("sides")},
+	{pattern: "right|left side? only?", on: subject.mirrored, set: setWhole("sides")},
+	{pattern: "right|left side? first", on: subject.mirrored, set: func(of subject, found matched) {
+		of.f["sides"] = map[string]string{"right": "right-left", "left": "left-right"}[found.words[0]]
+	}},
+	{pattern: "no sides", on: subject.mirrored, set: setWord("sides", "none")},
+	{pattern: "right-left|left-right", on: takes("entry"), set: func(of subject, found matched) {
+		of.f["side"], _, _ = strings.Cut(found.words[0], "-")
+	}},
+
+	// The breath after strokes.
+	{pattern: "then COUNTS", on: takes("after"), set: func(of subject, found matched) { of.f["after"] = found.counts }},
+	{pattern: "hold|holding for? N", on: takes("after"), set: func(of subject, found matched) {
+		of.setAfter(func(c *breath.Counts) { c.Hold = whole(found.numbers[0]) })
+	}},
+	{pattern: "without|no any? holds|hold|holding", on: takes("after"), set: func(of subject, _ matched) {
+		of.setAfter(func(c *breath.Counts) { c.Hold = 0 })
+	}},
+
 	// How fast.
-	{pattern: "@|tempo N", on: isPaced, basic: true, set: setTempo},
-	{pattern: "at tempo? N", on: isPaced, set: setTempo},
+	{pattern: "very slow|slowly", on: isPaced, set: setSpeed(60)},
+	{pattern: "slow|slowly|slower|langsam|langsamer", on: isPaced, set: setSpeed(80)},
+	{pattern: "brisk|briskly|fast|faster|quick|quickly|quicker|schnell|schneller|zugig", on: isPaced, set: setSpeed(120)},
+	{pattern: "very brisk|fast|quick", on: isPaced, set: setSpeed(140)},
+	{pattern: "@|tempo N bpm?", on: isPaced, basic: true, set: setTempo},
+	{pattern: "N bpm", on: isPaced, set: setTempo},
+	{pattern: "at tempo? N bpm?", on: isPaced, set: setTempo},
 	{pattern: "N a|per minute|min", on: isPaced, set: setTempo},
 
 	// Where the air goes.
@@ -215,7 +279,7 @@ var forms = []form{
 		on:      takes("entry"),
 		set:     func(of subject, found matched) { of.f["side"] = found.words[1] },
 	},
-	{pattern: "by|through? the? mouth", on: takes("airway"), set: setWord("airway", "mouth")},
+	{pattern: "breathe? by|through? the? mouth", on: takes("airway"), set: setWord("airway", "mouth")},
 	{pattern: "by|through? the? nose", on: takes("airway"), set: setWord("airway", "nose")},
 	{pattern: "exhale|out by|through? the? mouth", on: takes("airway"), set: setWord("airway", "out-mouth")},
 	{pattern: "inhale|in by|through the? mouth", on: takes("airway"), set: setWord("airway", "in-mouth")},
@@ -279,12 +343,20 @@ var forms = []form{
 		of.give("rest_breaths", numeral(found.numbers[0]), "rest_between")
 	}},
 	{
-		pattern: "rest|rests for? TIME",
+		pattern: "TIME between|apart",
+		on:      subject.practice,
+		set:     func(of subject, found matched) { of.f["rest_between"] = secondsOf(found) },
+	},
+	{pattern: "N breaths|breath between|rest", on: subject.practice, set: func(of subject, found matched) {
+		of.give("rest_breaths", numeral(found.numbers[0]), "rest_between")
+	}},
+	{
+		pattern: "rest|rests|pause|pauses|break|breaks of|for? TIME",
 		on:      subject.practice,
 		set:     func(of subject, found matched) { of.f["rest_between"] = secondsOf(found) },
 	},
 	{
-		pattern: "TIME rest|rests",
+		pattern: "TIME of? rest|rests|pause|pauses|break|breaks",
 		on:      subject.practice,
 		set:     func(of subject, found matched) { of.f["rest_between"] = secondsOf(found) },
 	},
@@ -307,6 +379,63 @@ var forms = []form{
 	{pattern: "trial|try|tryout", on: subject.practice, set: setFlag("trial")},
 	{pattern: "try out", on: subject.practice, set: setFlag("trial")},
 	{pattern: "keep|kept", on: func(subject) bool { return true }, set: setFlag("keep")},
+}
+
+func roundsOfStrokes(of subject, found matched) {
+	setRounds(of, found)
+	of.f["strokes"] = numeral(found.numbers[1])
+}
+
+// strokesFor plans rounds of as many strokes as a time holds at the rate.
+func strokesFor(of subject, found matched) {
+	rate := of.p.Rate
+	if given := whole(fmt.Sprint(of.f["rate"])); given > 0 {
+		rate = given
+	}
+	strokes := found.seconds.Times(rate).Div(breath.Int(60)).Floor()
+	roundsOfStrokes(of, matched{numbers: []string{found.numbers[0], fmt.Sprint(max(1, strokes))}})
+}
+
+func timesSeconds(of subject, found matched) {
+	of.give("seconds", json.Number(found.seconds.Times(whole(found.numbers[0])).String()), "breaths")
+}
+
+func setBreaths(of subject, found matched) { of.give("breaths", numeral(found.numbers[0]), "seconds") }
+
+// timed reports whether the passage has a length in time that can be what is left of the class.
+func (of subject) timed() bool { return true }
+
+// mirrored reports whether a round of it can be breathed on each side of the body.
+func (of subject) mirrored() bool { return of.p != nil && of.p.TakesField("sides") }
+
+func (of subject) oneSided() bool { return of.p != nil && of.p.OneSided() }
+
+// setAfter changes the breath after strokes.
+func (of subject) setAfter(change func(*breath.Counts)) {
+	text, _ := of.f["after"].(string)
+	c, err := breath.ParseCounts(text)
+	if err != nil {
+		c, _ = breath.ParseCounts(of.p.After)
+	}
+	change(&c)
+	of.f["after"] = c.String()
+}
+
+// setSpeed gives the passage so many hundredths of the usual tempo or rate, rounded to fives: "slow" and "brisk" are
+// common practice, with no source.
+func setSpeed(hundredths int) func(subject, matched) {
+	return func(of subject, found matched) {
+		usual := of.p.Tempo
+		if of.strokes() {
+			usual = of.p.Rate
+		}
+		if usual == 0 {
+			usual = plan.DefaultTempo
+		}
+		speed := (usual*hundredths + 250) / 500 * 5
+		found.numbers = []string{strconv.Itoa(max(speed, breath.SlowestRate))}
+		setTempo(of, found)
+	}
 }
 
 func setSyllables(voice plan.Voice) func(subject, matched) {
@@ -382,6 +511,63 @@ var fillers = []string{
 	"counts",
 	",",
 	"in",
+	"side",
+	"minutes",
+	"we",
+	"i",
+	"us",
+	"our",
+	"do",
+	"let",
+	"lets",
+	"some",
+	"about",
+	"around",
+	"roughly",
+	"approx",
+	"ca",
+	"begin",
+	"beginning",
+	"open",
+	"opening",
+	"close",
+	"closing",
+	"finish",
+	"finishing",
+	"end",
+	"ending",
+	"then",
+	"next",
+	"another",
+	"more",
+	"is",
+	"are",
+	"as",
+	"well",
+	"also",
+	"pranayama",
+	"maybe",
+	"perhaps",
+	"just",
+	"please",
+	"everyone",
+	"everybody",
+	"all",
+	"beginnen",
+	"beginnend",
+	"only",
+	"je",
+	"per",
+	"between",
+	"wir",
+	"ich",
+	"etwa",
+	"noch",
+	"mit",
+	"im",
+	"zum",
+	"zu",
+	"-",
 }
 
 // match reports how many tokens from i on the pattern takes, and what it found; 0 if it does not fit.
@@ -416,6 +602,12 @@ func matchOne(element string, of subject, list []token, at int, found *matched) 
 			return 0
 		}
 		found.counts = text
+		return 1
+	case "CLOCK":
+		if !clockOnly.MatchString(list[at].text) {
+			return 0
+		}
+		found.counts = list[at].text
 		return 1
 	case "TIME":
 		seconds, n := timeAt(list, at, of.stretch())
@@ -464,10 +656,13 @@ func matchOne(element string, of subject, list []token, at int, found *matched) 
 	return 0
 }
 
+var clockOnly = regexp.MustCompile(`^\d?\d:\d\d$`)
+
 func isCounts(text string) bool { return dashed.MatchString(text) && strings.Contains(text, ":") }
 
 var (
 	minuteWords = []string{"m", "min", "mins", "minute", "minutes"}
+	hourWords   = []string{"h", "hr", "hrs", "hour", "hours", "stunde", "stunden"}
 	secondWords = []string{"s", "sec", "secs", "second", "seconds"}
 )
 
@@ -480,6 +675,9 @@ func timeAt(list []token, at int, clock bool) (seconds breath.Exact, n int) {
 		return ""
 	}
 	if word(0) == "half" {
+		if word(1) == "an" && slices.Contains(hourWords, word(2)) {
+			return breath.Int(1800), 3
+		}
 		if word(1) == "a" && slices.Contains(minuteWords, word(2)) {
 			return breath.Int(30), 3
 		}
@@ -501,6 +699,10 @@ func timeAt(list []token, at int, clock bool) (seconds breath.Exact, n int) {
 		return breath.Exact{}, 0
 	case slices.Contains(secondWords, word(1)):
 		return x, 2
+	case slices.Contains(hourWords, word(1)):
+		return x.Times(3600), 2
+	case slices.Contains(minuteWords, word(1)) && word(2) == "and" && word(3) == "a" && word(4) == "half":
+		return x.Times(60).Add(breath.Int(30)), 5
 	case !slices.Contains(minuteWords, word(1)):
 		return breath.Exact{}, 0
 	}
@@ -572,6 +774,7 @@ func (of subject) say(list []token, skip func(i int) bool, basicOnly bool) (h he
 		}
 		i += taken
 	}
+	of.bareNumber(&h, list, said, skip)
 	if at, rounds := said.fields["rounds"]; of.f["pace"] == "own" && rounds && of.counted() {
 		delete(of.f, "minutes")
 	} else if of.f["pace"] == "own" && rounds {
@@ -659,4 +862,37 @@ func (of subject) phases() [4]int {
 	}
 	c := of.counts()
 	return [4]int{c.Inhale, c.Hold, c.Exhale, c.Empty}
+}
+
+// leastBareStrokes is the least number that is one of strokes where nothing else says so: "kapalabhati 108".
+const leastBareStrokes = 10
+
+// bareNumber takes a number that says nothing of what it is a number, of a practice whose length is not said, for its
+// rounds, or its strokes: "square, a dozen". named tells that the word before it belongs to the name.
+func (of subject) bareNumber(h *heard, list []token, said saidOnce, named func(i int) bool) {
+	bare := slices.DeleteFunc(slices.Clone(h.unknown), func(i int) bool { return list[i].number() == "" })
+	if len(bare) != 1 || !of.practice() || of.p.FillsMinutes() || of.open() {
+		return
+	}
+	for _, field := range []string{"rounds", "minutes", "pace", "strokes", "breaths"} {
+		if _, there := said.fields[field]; there {
+			return
+		}
+	}
+	i := bare[0]
+	if spelled := list[i].given != list[i].text; i > 0 && list[i-1].text != "," && !spelled && !named(i-1) {
+		return // "hodl 4"
+	}
+	n := whole(list[i].number())
+	if n < 1 || n > plan.MaxRounds || fmt.Sprint(n) != list[i].number() {
+		return
+	}
+	field := "rounds"
+	if of.strokes() && n >= leastBareStrokes {
+		field = "strokes"
+	}
+	of.give(field, numeral(list[i].number()), plan.TwinOf(field))
+	said.fields[field] = i
+	other := func(k int) bool { return k == i }
+	h.left, h.unknown = slices.DeleteFunc(h.left, other), slices.DeleteFunc(h.unknown, other)
 }

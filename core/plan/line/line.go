@@ -6,6 +6,7 @@ package line
 import (
 	"errors"
 	"maps"
+	"math"
 	"slices"
 	"strings"
 
@@ -49,9 +50,9 @@ func (n *Names) Read(line string) ([]plan.Fields, error) {
 	return FieldsIn(readings), err
 }
 
-// Understand is Read that also reports what the line gave, and so what is assumed.
+// Understand is Read that also reports what the line gave, so what is assumed, and what is doubtful.
 func (n *Names) Understand(line string) ([]Reading, error) {
-	list := spoken(line, tokens(line, n.language))
+	list := n.split(line)
 	if len(list) == 0 {
 		return nil, &LineError{Why: fact.New("line.write-something")}
 	}
@@ -60,8 +61,8 @@ func (n *Names) Understand(line string) ([]Reading, error) {
 	}
 	var all []Reading
 	var last *entry
-	for _, part := range parts(list) {
-		one, e, err := n.readPart(part, last)
+	for _, part := range n.parts(list) {
+		one, e, err := n.readPart(line, part, last)
 		if err != nil {
 			return nil, err
 		}
@@ -70,8 +71,103 @@ func (n *Names) Understand(line string) ([]Reading, error) {
 	return all, nil
 }
 
-// parts splits the tokens where another passage begins.
-func parts(list []token) [][]token {
+// Plainly is Read that refuses what Understand only doubts.
+func (n *Names) Plainly(line string) ([]plan.Fields, error) {
+	readings, err := n.Understand(line)
+	for _, r := range readings {
+		if len(r.Doubts) > 0 {
+			return nil, &r.Doubts[0].LineError
+		}
+	}
+	return FieldsIn(readings), err
+}
+
+// split returns the tokens of a line, with one for each number, each breath and each phrase.
+func (n *Names) split(line string) []token {
+	return spoken(line, amounts(line, tokens(line, n.language), n.isName))
+}
+
+// isName reports whether numbers in a row are a name, as "four seven eight".
+func (n *Names) isName(numbers []token) bool {
+	for i := range n.entries {
+		for _, name := range n.entries[i].names {
+			if slices.EqualFunc(name.words, numbers, func(word string, t token) bool {
+				return word == t.text || word == t.key || word == t.given
+			}) {
+				return true
+			}
+		}
+	}
+	return false
+}
+
+// parts splits the tokens where another passage begins: at "then", and at commas where each piece names something and
+// says how long: "5 rounds of square, 5 rounds 4:6, 2 min rest".
+func (n *Names) parts(list []token) [][]token {
+	var all [][]token
+	for _, part := range thenParts(list) {
+		all = append(all, n.atCommas(part)...)
+	}
+	return all
+}
+
+func (n *Names) atCommas(list []token) [][]token {
+	var pieces [][]token
+	from := 0
+	for i, t := range list {
+		if t.text == "," && !t.quoted {
+			pieces, from = append(pieces, list[from:i]), i+1
+		}
+	}
+	pieces = append(pieces, list[from:])
+	if len(pieces) == 1 {
+		return pieces
+	}
+	if slices.ContainsFunc(pieces, func(piece []token) bool { return !hasLength(piece) }) {
+		return [][]token{list}
+	}
+	practices := 0
+	for k, piece := range pieces {
+		named := slices.ContainsFunc(piece, func(t token) bool { return isCounts(t.text) })
+		rest := false
+		for _, h := range n.hits(piece, false) {
+			whole := h.share > almost && h.weight > slipped
+			named = named || whole && h.entry.p != nil
+			rest = rest || whole && h.entry.p == nil
+		}
+		switch {
+		case !named && !rest:
+			return [][]token{list}
+		case named:
+			practices++
+		case k < 2 || k+1 < len(pieces) && practices < 2:
+			return [][]token{list} // a rest between the rounds of what is named
+		}
+	}
+	if practices < 2 {
+		return [][]token{list}
+	}
+	return pieces
+}
+
+// hasLength reports whether a piece of a line says how long something is.
+func hasLength(list []token) bool {
+	for i := range list {
+		if _, n := timeAt(list, i, false); n > 0 {
+			return true
+		}
+		if i > 0 && list[i-1].number() != "" && slices.Contains(countedThings, list[i].key) {
+			return true
+		}
+		if i > 0 && list[i-1].key == "x" && list[i].number() != "" {
+			return true
+		}
+	}
+	return false
+}
+
+// thenParts splits the tokens at "then".
+func thenParts(list []token) [][]token {
 	var all [][]token
 	for len(list) > 0 {
 		i := slices.IndexFunc(list, func(t token) bool { return !t.quoted && (t.key == "then" || t.key == ";") })
@@ -86,50 +182,261 @@ func parts(list []token) [][]token {
 	return all
 }
 
-// readPart reads one passage. Where it names nothing, it is what came before.
-func (n *Names) readPart(list []token, last *entry) ([]Reading, *entry, error) {
+// readPart reads one passage: as what it names, with what is not understood as a remark. Where it names nothing, it is
+// more of what came before, or something that is not in the practice book.
+func (n *Names) readPart(line string, list []token, last *entry) ([]Reading, *entry, error) {
 	found := n.hits(list, false)
-	var first error
-	unclear := map[[2]int]float64{} // where a word could be more than one thing, as well as anything
+	if first, second := n.twoThings(list, found); second != nil {
+		all, e, err := n.readPart(line, first, last)
+		if err != nil {
+			return nil, nil, err
+		}
+		more, e, err := n.readPart(line, second, e)
+		return append(all, more...), e, err
+	}
 	if last != nil && last.p != nil &&
 		!slices.ContainsFunc(found, func(h hit) bool { return h.share > almost && h.entry.p == nil }) {
-		if read, err := n.readAs(list, hit{entry: last}); err == nil {
+		if read, err := n.readAs(list, hit{entry: last}); err == nil && !remarks(read) {
 			return read, last, nil
 		}
 	}
-	for k, h := range found {
-		if k > 60 || first != nil && k > 0 && h.weight < found[0].weight/2 {
-			break
+	read, h, err := n.best(list, found)
+	if err != nil || read != nil {
+		return read, h.entry, err
+	}
+	if posture(list) {
+		read, err := n.readUnlisted(line, list, n.entryOf("posture"))
+		return read, n.entryOf("posture"), err
+	}
+	counts := slices.ContainsFunc(list, func(t token) bool { return isCounts(t.text) })
+	if counts {
+		read, err := n.readUnlisted(line, list, n.entryOf("counted-breath"))
+		return read, n.entryOf("counted-breath"), err
+	}
+	if read, err := n.readStretch(list); err != nil || read != nil {
+		return read, nil, err
+	}
+	return nil, nil, n.unnamed(list)
+}
+
+// twoThings splits a part in which two things are named with "and" between them: "om three times and silence".
+func (n *Names) twoThings(list []token, found []hit) (first, second []token) {
+	whole := func(h hit) bool { return h.share > almost && h.weight > slipped && h.entry.passages == nil }
+	for _, b := range found {
+		if !whole(b) || b.from < 2 || list[b.from-1].key != "and" || b.entry.title == "Rest" ||
+			slices.ContainsFunc(found, func(h hit) bool { return whole(h) && h.from < b.from && h.to > b.from }) {
+			continue
 		}
-		window := [2]int{h.from, h.to}
-		if best, there := unclear[window]; there && rank(h) < best {
+		for _, a := range found {
+			if whole(a) && a.to < b.from && a.entry != b.entry && (a.entry.p != nil || b.entry.p != nil) {
+				return list[:b.from-1], list[b.from:]
+			}
+		}
+	}
+	return list, nil
+}
+
+// best reads the part as the likeliest of what was hit: that which leaves the fewest words over. None is returned where
+// nothing fits. Where two fit alike, the first is taken, and the reading says so.
+func (n *Names) best(list []token, found []hit) (best []Reading, as hit, err error) {
+	fewest := math.MaxInt
+	var first error
+	for k, h := range found {
+		if h.entry.p == nil && h.entry.passages == nil && breathCounts(list) || h.ofThePosture(list) {
+			continue
+		}
+		if (k > 60 || h.weight < found[0].weight/2) && h.share <= almost {
 			continue
 		}
 		read, err := n.readAs(list, h)
-		if err == nil && h.share > almost || err == nil && !ambiguous(found, h) {
-			return read, h.entry, nil
+		if err != nil {
+			if h.entry.passages != nil && h.share > almost {
+				return nil, hit{}, err
+			}
+			if first == nil && (h.share > almost || h.firm(list)) && !errors.Is(err, errNotThis) {
+				first = err
+			}
+			continue
 		}
-		if err == nil {
-			err, unclear[window] = couldBe(list, found, h), rank(h)
+		left, wrong := 0, false
+		for _, r := range read {
+			left += len(r.Doubts)
+			if remark, _ := r.Fields.Values()["remark"].(string); remark != "" && h.share <= almost {
+				left += len(strings.Fields(remark))
+			}
+			_, err := plan.One(r.Fields, n.own...)
+			wrong = wrong || err != nil
 		}
-		if first == nil {
-			first = err
+		if wrong && k+1 < len(found) && best != nil || h.entry.p == nil && afterAPractice(found, h) {
+			continue
+		}
+		if wrong {
+			left += len(list)
+		}
+		if left *= 2; h.share <= almost {
+			left++ // of two that fit alike, the one that was named whole
+		}
+		if left > 1 && (!h.firm(list) || h.share <= almost && posture(list)) || left >= fewest {
+			continue
+		}
+		if ambiguous(found, h) && h.share <= almost {
+			could := couldBe(list, found, h)
+			if h.to-h.from == len(list) { // that is all there is
+				return nil, hit{}, could
+			}
+			read[0].Doubts = append([]Doubt{{LineError: *could, Kind: DoubtReading}}, read[0].Doubts...)
+			read[0].Fields.Values()["check"] = DoubtReading
+		}
+		best, as, fewest = read, h, left
+	}
+	if best == nil && first != nil {
+		return nil, hit{}, first
+	}
+	return best, as, nil
+}
+
+// breathCounts reports whether there are counts that are no time as 4:30.
+func breathCounts(list []token) bool {
+	return slices.ContainsFunc(list, func(t token) bool {
+		terms := strings.Split(t.text, ":")
+		return isCounts(t.text) && (len(terms) > 2 || len(terms[1]) < 2)
+	})
+}
+
+// bodyWords are words by which what is before them is no breath: a triangle pose, a moon salutation.
+var bodyWords = []string{
+	"pose", "posture", "asana", "salutation", "salutations", "flow", "vinyasa", "twist", "stretch", "lunge", "squat",
+	"bend",
+	"dog", "rolls", "circles", "massage", "haltung", "dehnung",
+}
+
+// ofThePosture reports whether what was hit is only the name of a posture or a movement.
+func (h hit) ofThePosture(list []token) bool {
+	return h.entry.p != nil && !slices.Contains(h.entry.p.Care, "moving") && h.to < len(list) &&
+		slices.Contains(bodyWords, list[h.to].key)
+}
+
+// afterAPractice reports whether a stretch is named after a practice that was named whole: it says how that is done.
+func afterAPractice(found []hit, h hit) bool {
+	return h.entry.passages == nil && slices.ContainsFunc(found, func(other hit) bool {
+		return other.entry.p != nil && other.share > almost && other.weight > slipped && other.to <= h.from
+	})
+}
+
+// firm reports whether what was hit is meant for sure, though there are words that do not belong to it: its name was
+// said whole, or begins what was said. "Shoulder rolls" are no bridge rolls.
+func (h hit) firm(list []token) bool {
+	if h.share > almost {
+		return h.weight > slipped || h.entry.p != nil && h.to-h.from > 1
+	}
+	for i := range h.from {
+		if !slices.Contains(fillers, list[i].key) && list[i].number() == "" {
+			return false
 		}
 	}
-	counts := slices.ContainsFunc(list, func(t token) bool { return isCounts(t.text) })
-	if last == nil && counts {
-		last = n.entryOf("counted-breath")
+	return h.entry.p != nil && h.weight >= 0.9 && h.share > 0.4
+}
+
+// remarks reports whether words of a reading were kept as a remark.
+func remarks(list []Reading) bool {
+	return slices.ContainsFunc(list, func(r Reading) bool { return len(r.Doubts) > 0 })
+}
+
+// posture reports whether a part that names nothing in the book speaks of a posture.
+func posture(list []token) bool {
+	return slices.ContainsFunc(list, func(t token) bool {
+		if t.quoted {
+			return false
+		}
+		switch t.key {
+		case "pose", "posture", "asana", "haltung", "bothsides", "right-left", "left-right":
+			return true
+		}
+		return len(t.text) > 7 && strings.HasSuffix(t.text, "asana")
+	})
+}
+
+// readUnlisted reads what is not in the practice book as a passage of a practice of the book, with its words as title.
+func (n *Names) readUnlisted(_ string, list []token, as *entry) ([]Reading, error) {
+	read, err := n.readAs(list, hit{entry: as})
+	if err != nil || len(read) != 1 {
+		return read, err
 	}
-	if last != nil {
-		read, err := n.readAs(list, hit{entry: last})
-		if err == nil || first == nil {
-			return read, last, err
+	r := &read[0]
+	remark, _ := r.Fields.Values()["remark"].(string)
+	delete(r.Fields.Values(), "remark")
+	delete(r.Fields.Values(), "check")
+	r.Doubts = nil
+	if as.p.TakesField("sides") && !slices.Contains(r.Said, "sides") { // most have no sides
+		r.Fields.Values()["sides"] = "none"
+	}
+	if remark != "" && r.Fields.Values()["title"] == nil {
+		r.Fields.Values()["title"] = capital(remark)
+		r.Said = append(r.Said, "title")
+		if as.p.ID != "posture" {
+			r.Doubts = []Doubt{{LineError: *n.noSuchName(list), Kind: DoubtName}}
+			r.Fields.Values()["check"] = DoubtName
 		}
 	}
-	if first == nil {
-		first = n.unnamed(list)
+	return read, nil
+}
+
+// readStretch reads what is not in the practice book as a free stretch with its words as title; nil where there are no
+// words.
+func (n *Names) readStretch(list []token) ([]Reading, error) {
+	named := slices.ContainsFunc(list, func(t token) bool { return t.quoted || strings.IndexFunc(t.key, isLetter) >= 0 })
+	f := plan.NewStretch(plan.Free, "", breath.Int(plan.DefaultTalk))
+	of := subject{f.Values(), nil}
+	heard := of.say(list, func(int) bool { return false }, false)
+	if i := slices.IndexFunc(list, func(t token) bool { return !t.refused.None() }); i >= 0 {
+		return nil, notUnderstood(of, list[i])
 	}
-	return nil, nil, first
+	left, odd := oddOnes(list, heard.left)
+	title := wordsOf(list, trimmed(list, left))
+	if of.f["title"] == nil && (title == "" || !named) {
+		return nil, nil
+	}
+	if lone := len(heard.said) == 0 && !strings.Contains(title, " "); lone && of.f["title"] == nil {
+		if near := n.noSuchName(list); len(near.Nearest) > 0 {
+			return nil, near // a slip of the finger, or the beginning of a name
+		}
+	}
+	if of.f["title"] == nil {
+		of.f["title"] = capital(title)
+	}
+	of.f["check"] = DoubtName
+	r := Reading{
+		Fields: f, Said: append(heard.said, "title"), Doubts: []Doubt{{LineError: *n.noSuchName(list), Kind: DoubtName}},
+	}
+	of.keepOdd(&r, list, odd)
+	return []Reading{r}, nil
+}
+
+// oddOnes tells numbers and counts that say nothing of a stretch from the words of it.
+func oddOnes(list []token, left []int) (words, odd []int) {
+	for _, i := range left {
+		if t := list[i]; t.text == "x" || t.text == "@" || isCounts(t.text) {
+			odd = append(odd, i)
+		} else {
+			words = append(words, i)
+		}
+	}
+	return words, odd
+}
+
+// keepOdd keeps them as a remark.
+func (of subject) keepOdd(r *Reading, list []token, odd []int) {
+	if len(odd) == 0 {
+		return
+	}
+	of.f["remark"] = wordsOf(list, odd)
+	r.Said = append(r.Said, "remark")
+	if of.f["check"] == nil {
+		of.f["check"] = DoubtWords
+	}
+	for _, i := range odd {
+		r.Doubts = append(r.Doubts, Doubt{LineError: *notUnderstood(of, list[i]), Kind: DoubtWords})
+	}
 }
 
 func (n *Names) entryOf(id string) *entry {
@@ -183,8 +490,8 @@ func (n *Names) readAs(list []token, h hit) ([]Reading, error) {
 	}
 	before := of.f["counts"]
 	heard := of.say(list, skip, false)
-	if len(heard.unknown) > 0 {
-		return nil, notUnderstood(of, list[heard.unknown[0]])
+	if i := slices.IndexFunc(list, func(t token) bool { return !t.refused.None() }); i >= 0 {
+		return nil, notUnderstood(of, list[i])
 	}
 	if side, named := h.entry.with["side"]; named && side != of.f["side"] {
 		return nil, &LineError{Why: fact.New("line.other-side", "name", h.entry.name, "side", side)}
@@ -196,7 +503,80 @@ func (n *Names) readAs(list []token, h hit) ([]Reading, error) {
 	if h.from < h.to {
 		said = append(said, "practice")
 	}
-	return []Reading{{Fields: f, Said: said}}, nil
+	r := Reading{Fields: f, Said: said}
+	of.keep(&r, list, heard)
+	return of.onBothSides(r, list), nil
+}
+
+// keep keeps what is not understood as a remark on the passage, in the order in which it was written.
+func (of subject) keep(r *Reading, list []token, heard heard) {
+	remark := strings.Join(runsOf(list, heard.left), " ")
+	if remark == "" {
+		return
+	}
+	of.f["remark"] = remark
+	r.Said = append(r.Said, "remark")
+	for _, i := range heard.unknown {
+		if list[i].text == "," || slices.Contains(whereWords, list[i].key) || list[i].at < 0 {
+			continue
+		}
+		why := notUnderstood(of, list[i])
+		r.Doubts = append(r.Doubts, Doubt{LineError: *why, Kind: DoubtWords})
+	}
+	if len(r.Doubts) > 0 {
+		of.f["check"] = DoubtWords
+	}
+}
+
+// runsOf returns the words of tokens that stand together, without runs of words that say nothing by themselves.
+func runsOf(list []token, left []int) (runs []string) {
+	for len(left) > 0 {
+		n := 1
+		for n < len(left) && left[n] == left[n-1]+1 {
+			n++
+		}
+		says := func(i int) bool { return !slices.Contains(fillers, list[i].key) }
+		if text := wordsOf(list, trimmed(list, left[:n])); text != "" && slices.ContainsFunc(left[:n], says) {
+			runs = append(runs, text)
+		}
+		left = left[n:]
+	}
+	return runs
+}
+
+// whereWords are words that say where and how people are. They are a remark that nobody needs to look at again.
+var whereWords = []string{
+	"standing", "seated", "sitting", "lying", "kneeling", "chair", "wall", "back", "side", "belly", "floor", "ears",
+	"eyes",
+	"hands", "hand", "over", "open", "closed", "knees", "legs", "feet", "on", "the", "against", "with", "on", "soft",
+	"softly", "gently", "gentle", "quiet", "quietly", "easy", "light", "relaxed", "blanket", "bolster", "partner",
+	"partners",
+	"pairs", "together", "alone", "stehend", "sitzend", "liegend", "liegen", "sitzen", "stehen", "rucken", "stuhl", "in",
+	"down", "bent", "crossed",
+	"heels", "apart", "straight", "tall", "shoulders", "palms", "thumbs", "covered", "cushion", "block", "mat", "at",
+	"under", "head", "arms", "wide", "up", "forward", "deep", "deeply", "smooth", "smoothly", "full", "long",
+}
+
+// onBothSides reads "each side" of a practice that has one side as a passage for either.
+func (of subject) onBothSides(r Reading, list []token) []Reading {
+	first, second := "left", "right"
+	switch {
+	case !of.p.OneSided() || !slices.ContainsFunc(list, func(t token) bool {
+		return slices.Contains([]string{"bothsides", "left-right", "right-left"}, t.key)
+	}):
+		return []Reading{r}
+	case slices.ContainsFunc(list, func(t token) bool { return t.key == "right-left" }) || of.f["side"] == "right":
+		first, second = second, first
+	}
+	other := r
+	other.Fields = r.Fields.Clone()
+	r.Fields.Values()["side"], other.Fields.Values()["side"] = first, second
+	for _, one := range []Reading{r, other} {
+		if title, _ := one.Fields.Values()["title"].(string); strings.HasSuffix(title, "nostril") {
+			delete(one.Fields.Values(), "title")
+		}
+	}
+	return []Reading{r, other}
 }
 
 // alikeCounts reports whether two breaths go by the same name: each phase is there in both, and as long as the inhale,
@@ -232,6 +612,9 @@ func (of subject) take(with map[string]any) error {
 	return nil
 }
 
+// errNotThis says that a part is not what was hit.
+var errNotThis = errors.New("unfit")
+
 // read reads a talk or free breathing. What is not its length is its title, or, of a talk, what the teacher wants to
 // say: its title is for the room, so it must be in quotation marks or marked "(room)".
 func (h hit) read(list []token, skip func(int) bool) ([]Reading, error) {
@@ -242,64 +625,100 @@ func (h hit) read(list []token, skip func(int) bool) ([]Reading, error) {
 	if i := slices.IndexFunc(list, func(t token) bool { return !t.refused.None() }); i >= 0 {
 		return nil, notUnderstood(of, list[i])
 	}
-	text, forRoom, err := h.wordsIn(list, heard.left)
-	if err != nil {
-		return nil, err
+	left, odd := oddOnes(list, heard.left)
+	if (h.weight <= slipped || h.share <= almost) && len(trimmed(list, left)) > 0 {
+		return nil, errNotThis // a slip is no reason to take the rest for its title
 	}
+	text, forRoom := h.wordsIn(list, left)
 	quoted := slices.ContainsFunc(list, func(t token) bool { return t.quoted })
 	field := "title"
 	if quoted || e.kind == plan.Talk && !forRoom {
 		field = "script"
 	}
+	r := Reading{Fields: f}
 	if text != "" {
-		if e.joins && !quoted {
+		before := len(left) > 0 && left[0] < h.from
+		switch {
+		case quoted:
+		case before && (field == "title" || e.joins): // "guided meditation"
+			whole := append(slices.Clone(left), span(h.from, h.to)...)
+			slices.Sort(whole)
+			whole = trimmed(list, whole)
+			for len(whole) > 1 && slices.Contains([]string{"with", "to", "a", "the"}, list[whole[0]].key) {
+				whole = whole[1:]
+			}
+			text = capital(wordsOf(list, whole))
+		case e.joins:
 			text = e.title + " " + text
 		}
 		of.f[field] = text
 		heard.said = append(heard.said, field)
 	}
-	return []Reading{{Fields: f, Said: heard.said}}, nil
+	r.Said = heard.said
+	of.keepOdd(&r, list, odd)
+	return []Reading{r}, nil
+}
+
+func span(from, to int) []int {
+	list := make([]int, 0, to-from)
+	for i := from; i < to; i++ {
+		list = append(list, i)
+	}
+	return list
 }
 
 // roomMarks are the words by which a teacher marks the words of a talk for the room.
 var roomMarks = []string{"(room)", "(all)"}
 
 // wordsIn returns the words of those tokens, and whether they are marked for the room.
-func (h hit) wordsIn(list []token, left []int) (text string, forRoom bool, err error) {
+func (h hit) wordsIn(list []token, left []int) (text string, forRoom bool) {
 	marked := func(i int) bool { return slices.Contains(roomMarks, list[i].key) }
 	forRoom = slices.ContainsFunc(left, marked)
 	left = slices.DeleteFunc(slices.Clone(left), marked)
-	little := func(i int) bool { return slices.Contains(fillers, list[i].key) }
-	for len(left) > 0 && little(left[len(left)-1]) {
-		left = left[:len(left)-1]
+	if h.entry.joins && len(left) > 0 && list[left[0]].key == "and" {
+		return wordsOf(list, append(left[:1:1], trimmed(list, left[1:])...)), forRoom
 	}
-	for len(left) > 0 && little(left[0]) && !(h.entry.joins && list[left[0]].key == "and") {
-		if slices.Contains([]string{"on", "the", "to", "with"}, list[left[0]].key) {
+	return wordsOf(list, trimmed(list, left)), forRoom
+}
+
+// sayMore are fillers that say something beside a word that is no filler.
+var sayMore = []string{"first", "side", "nostril", "counts", "ratio", "open", "close", "only", "another", "more",
+	"about", "around"}
+
+// trimmed leaves out the words at the ends that say nothing by themselves.
+func trimmed(list []token, left []int) []int {
+	little := func(i int) bool {
+		return slices.Contains(fillers, list[i].key) && !slices.Contains(sayMore, list[i].key)
+	}
+	for k := len(left) - 1; k >= 0 && little(left[k]); k-- {
+		if list[left[k]].key == "in" && k > 0 && left[k-1] == left[k]-1 && !little(left[k-1]) {
+			break // "check in"
+		}
+		left = left[:k]
+	}
+	for len(left) > 0 && little(left[0]) {
+		if slices.Contains([]string{"on", "the", "to", "with"}, list[left[0]].key) && len(left) > 1 &&
+			left[1] == left[0]+1 {
 			break // "on the back"
 		}
 		left = left[1:]
 	}
+	return left
+}
+
+// wordsOf returns the tokens as they were written.
+func wordsOf(list []token, left []int) string {
 	var words strings.Builder
-	for _, i := range left {
-		// Words follow the name that they belong to, and a slip of the finger is no reason to take the rest for them.
-		rounds := list[i].text == "x" || list[i].text == "@"
-		if rounds || isCounts(list[i].text) || h.weight <= slipped || i < h.from {
-			return "", false, &LineError{
-				At:    list[i].at,
-				End:   list[i].end,
-				Given: list[i].given,
-				Why:   subject{map[string]any{}, nil}.expects(),
-			}
-		}
-		if i > 0 && list[i].at == list[i-1].at && slices.Contains(left, i-1) {
+	for k, i := range left {
+		if k > 0 && list[i].at == list[left[k-1]].at {
 			continue // two tokens of one word
 		}
-		if words.Len() > 0 && list[i].text != "," {
+		if words.Len() > 0 && list[i].text != "," && list[i].text != ";" {
 			words.WriteByte(' ')
 		}
 		words.WriteString(list[i].given)
 	}
-	return words.String(), forRoom, nil
+	return words.String()
 }
 
 // ambiguous reports whether something else fits as well as the hit.
@@ -314,7 +733,7 @@ func ambiguous(found []hit, h hit) bool {
 // sameThing reports whether one of two is a preset of the other: the practice itself is meant then.
 func sameThing(a, b *entry) bool { return a.p != nil && a.p == b.p && (a.with == nil || b.with == nil) }
 
-func couldBe(list []token, found []hit, h hit) error {
+func couldBe(list []token, found []hit, h hit) *LineError {
 	var names []string
 	for _, other := range found {
 		if other.from == h.from && other.to == h.to && rank(other) == rank(h) &&
@@ -335,7 +754,7 @@ func couldBe(list []token, found []hit, h hit) error {
 func lower(name string) string { return strings.ToLower(name[:1]) + name[1:] }
 
 // notUnderstood says what is expected in the place of a word, and what is nearest to it.
-func notUnderstood(of subject, t token) error {
+func notUnderstood(of subject, t token) *LineError {
 	if !t.refused.None() {
 		return &LineError{
 			At:      t.at,
@@ -385,7 +804,10 @@ func (of subject) expects() fact.Fact {
 }
 
 // unnamed is the error of a line that names nothing.
-func (n *Names) unnamed(list []token) error {
+func (n *Names) unnamed(list []token) error { return n.noSuchName(list) }
+
+// noSuchName says that what a line names is not in the practice book.
+func (n *Names) noSuchName(list []token) *LineError {
 	for _, t := range list {
 		if t.quoted || t.number() != "" || slices.Contains(fillers, t.key) || isCounts(t.text) || t.text == "x" ||
 			t.text == "@" {
@@ -473,7 +895,7 @@ func said(f plan.Fields, next map[string]any, text string, basic bool, own []*pr
 	if f.IsPractice() {
 		of.p = plan.PracticeOf(f, own)
 	}
-	list := spoken(text, tokens(text, ""))
+	list := spoken(text, amounts(text, tokens(text, ""), noNames))
 	heard := of.say(list, func(int) bool { return false }, basic)
 	if len(heard.unknown) > 0 {
 		t := list[heard.unknown[0]]

@@ -2,6 +2,7 @@ package line
 
 import (
 	"encoding/json"
+	"fmt"
 	"os"
 	"strings"
 	"testing"
@@ -39,12 +40,11 @@ func typed(t *testing.T, name string) []typedLine {
 
 // Lines as teachers write them, and what each becomes.
 func TestTypedLines(t *testing.T) {
-	for file, language := range map[string]string{"lines.txt": "en", "lines.de.txt": "de"} {
+	all := 0
+	for file, language := range map[string]string{"lines.txt": "en", "any.txt": "en", "lines.de.txt": "de"} {
 		names := NewNames(language, nil)
 		lines := typed(t, file)
-		if language == "en" {
-			assert.GreaterOrEqual(t, len(lines), 150)
-		}
+		all += len(lines)
 		for _, l := range lines {
 			passages, err := names.Read(l.line)
 			var got []string
@@ -66,6 +66,79 @@ func TestTypedLines(t *testing.T) {
 			}
 			assert.Equal(t, l.becomes, got, l.line)
 		}
+	}
+	assert.GreaterOrEqual(t, all, 500)
+}
+
+// A whole class, as prose or as a list with times or lengths, becomes passages; a sentence that names nothing is a
+// remark
+// on what is above it.
+func TestAClassAsItIsPasted(t *testing.T) {
+	names := NewNames("en", nil)
+	for _, c := range []struct {
+		text, title string
+		passages    []string
+	}{
+		{
+			"Monday evening:\n18:30 Welcome\n18:35 Centering\n18:40 Nadi shodhana 4:4:8\n18:50 - Kapalabhati 3 x 30\n" +
+				"19:00 Savasana", "Monday evening",
+			[]string{"Welcome 300", "Centering 300", "nadi-shodhana 10 min", "kapalabhati x3", "Lying down 60"},
+		},
+		{
+			"0-5 arrive\n5-12 sun salutations\n12-20 alternate nostril, 6 rounds", "",
+			[]string{"Arrive 300", "sun-salutation 7 min", "nadi-shodhana x6"},
+		},
+		{
+			"We start with three minutes of natural breath. Then nadi shodhana for 6 rounds at 4:4:8, slow. Remind them to " +
+				"relax the jaw. After that kapalabhati, 3 rounds of 30, with 45 sec. rest between, followed by a long savasana " +
+				"till the end.", "",
+			[]string{" 180", "nadi-shodhana x6 Remind them to relax the jaw.", "kapalabhati x3", "Long savasana 60"},
+		},
+		{
+			"Soft morning\n\n- centering (3 min)\n- cat cow 8x\n1. warrior two, 5 breaths per side\n• bhramari 6x",
+			"Soft morning",
+			[]string{"Centering 180", "cat-cow x8", "posture x1", "bhramari x6"},
+		},
+	} {
+		d, err := names.FromText(c.text, time.UTC)
+		require.NoError(t, err, c.text)
+		title, _ := d.Values()["title"].(string)
+		assert.Equal(t, c.title, title)
+		var got []string
+		for _, f := range d.Passages() {
+			v := f.Values()
+			one := f.Practice()
+			switch {
+			case one == "":
+				title, _ := v["title"].(string)
+				one = fmt.Sprint(title, " ", v["seconds"])
+			case v["minutes"] != nil:
+				one += fmt.Sprintf(" %v min", v["minutes"])
+			default:
+				one += fmt.Sprintf(" x%v", v["rounds"])
+			}
+			if remark, there := v["remark"]; there {
+				one += fmt.Sprint(" ", remark)
+			}
+			got = append(got, one)
+		}
+		assert.Equal(t, c.passages, got)
+	}
+}
+
+// BenchmarkLine reads lines as teachers write them: one of them is to take less than 2 ms.
+func BenchmarkLine(b *testing.B) {
+	text, err := os.ReadFile("testdata/any.txt")
+	require.NoError(b, err)
+	var lines []string
+	for line := range strings.Lines(string(text)) {
+		if line[0] != '\t' {
+			lines = append(lines, strings.TrimSpace(line))
+		}
+	}
+	names := NewNames("en", nil)
+	for i := 0; b.Loop(); i++ {
+		_, _ = names.Read(lines[i%len(lines)])
 	}
 }
 
@@ -162,7 +235,7 @@ rest 2 min
 	for i, e := range errs {
 		lines[i] = e.Line
 	}
-	assert.Equal(t, []int{2, 3, 5, 6, 8}, lines, "every line that is wrong, in order: %v", err)
+	assert.Equal(t, []int{2, 3, 5, 8}, lines, "every line that is wrong, in order: %v", err)
 	assert.Contains(t, language.English().Error(err), `line 5: “hodl” is not understood`)
 }
 

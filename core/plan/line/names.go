@@ -16,6 +16,7 @@ type Names struct {
 	language string
 	own      []*practice.Practice
 	entries  []entry
+	words    map[string]int // each word of a name, by the number that it has in every callName
 }
 
 // entry is one thing, by all its names.
@@ -38,8 +39,10 @@ type stretch struct {
 // callName is the words of a name.
 type callName struct {
 	words  []string
+	number []int // of each word, in Names
 	weight []float64
 	sum    float64
+	joined bool // all words of the name written as one
 }
 
 // stretches is talks and free breathing by the names that teachers give them, by language.
@@ -59,6 +62,13 @@ var stretches = []struct {
 	{stretch{plan.Talk, "Questions", true}, map[string][]string{"": {"questions"}, "de": {"fragen"}}},
 	{stretch{plan.Free, "Rest", false}, map[string][]string{"": {"rest", "lying rest"}, "de": {"ruhe", "ausruhen"}}},
 	{
+		stretch{plan.Free, "Relaxation", false},
+		map[string][]string{
+			"":   {"relaxation", "final relaxation", "end relaxation", "deep relaxation", "guided relaxation"},
+			"de": {"entspannung", "endentspannung", "schlussentspannung", "tiefenentspannung"},
+		},
+	},
+	{
 		stretch{plan.Free, "", false},
 		map[string][]string{
 			"":   {"free", "natural breath", "breathe naturally", "natural breathing", "free breathing"},
@@ -74,7 +84,8 @@ var stretches = []struct {
 	},
 	{
 		stretch{plan.Free, "Lying down", true},
-		map[string][]string{"": {"lie", "lying", "savasana", "shavasana"}, "de": {"liegen", "savasana"}},
+		map[string][]string{"": {"lie", "lying", "lie down", "lying down", "savasana", "shavasana"},
+			"de": {"liegen", "savasana"}},
 	},
 	{
 		stretch{plan.Free, "Postures", true},
@@ -92,7 +103,7 @@ type Template struct {
 func NewNames(language string, own []*practice.Practice, templates ...Template) *Names {
 	n := &Names{language: language, own: own}
 	for _, s := range stretches {
-		names := slices.Concat(s.names[""], s.names[language])
+		names := slices.Concat(s.names[""], s.names["de"])
 		e := entry{name: s.title, stretch: s.stretch}
 		if e.name == "" {
 			e.name = map[plan.Type]string{plan.Talk: "Talk", plan.Free: "Natural breath"}[s.kind]
@@ -108,13 +119,13 @@ func NewNames(language string, own []*practice.Practice, templates ...Template) 
 		}
 		e.call(p.ID)
 		e.call(p.Also...)
-		e.call(p.Called[language]...)
+		e.call(p.Called.All()...)
 		n.entries = append(n.entries, e)
 		for _, preset := range p.Presets {
 			e := entry{name: capital(preset.Name), p: p, with: preset.With}
 			e.call(preset.Name)
 			e.call(preset.Also...)
-			e.call(preset.Called[language]...)
+			e.call(preset.Called.All()...)
 			n.entries = append(n.entries, e)
 		}
 	}
@@ -123,7 +134,35 @@ func NewNames(language string, own []*practice.Practice, templates ...Template) 
 		e.call(t.Name)
 		n.entries = append(n.entries, e)
 	}
+	n.words = map[string]int{}
+	for i := range n.entries {
+		for k := range n.entries[i].names {
+			name := &n.entries[i].names[k]
+			for _, word := range name.words {
+				if _, there := n.words[word]; !there {
+					n.words[word] = len(n.words)
+				}
+				name.number = append(name.number, n.words[word])
+			}
+		}
+	}
 	return n
+}
+
+// alikeAll returns how far each token is each word of a name, by its number. A word is compared with each once: there
+// are as many windows of a line as it has names.
+func (n *Names) alikeAll(list []token, unfinished bool) [][]float64 {
+	all := make([][]float64, len(list))
+	for i, t := range list {
+		if t.quoted {
+			continue
+		}
+		all[i] = make([]float64, len(n.words))
+		for word, number := range n.words {
+			all[i][number] = alike(t.text, word, unfinished && i == len(list)-1)
+		}
+	}
+	return all
 }
 
 func capital(name string) string { return strings.ToUpper(name[:1]) + name[1:] }
@@ -166,24 +205,35 @@ func (e *entry) call(names ...string) {
 		}
 		e.names = append(e.names, c)
 		if len(c.words) > 1 {
-			e.names = append(e.names, callName{[]string{strings.Join(c.words, "")}, []float64{1}, 1})
+			e.names = append(e.names, callName{
+				words: []string{strings.Join(c.words, "")}, weight: []float64{1}, sum: 1, joined: true,
+			})
 		}
 	}
 }
 
 // likeness reports how well the words of a line fit the name, in any order: how much of what was said is in it, and how
 // much of the name was said, 0 to 1. 0 says that some word does not belong.
-func (c callName) likeness(said []token, unfinished bool) (weight, share float64) {
-	used := make([]bool, len(c.words))
+func (c callName) likeness(said []token, like [][]float64) (weight, share float64) {
+	var used [16]bool // no name has more words that are looked at
 	for i, word := range said {
 		best, at := 0.0, -1
 		for k, name := range c.words {
-			if used[k] {
+			if k >= len(used) || used[k] {
 				continue
 			}
-			q := alike(word.text, name, unfinished && i == len(said)-1)
+			q := like[i][c.number[k]]
+			if q == 0 {
+				continue
+			}
 			if q == slipped && word.number() != "" {
 				continue // six is not sit
+			}
+			if q == slipped && len(said) == 1 && len(word.text) < 5 {
+				continue // a gong is not long
+			}
+			if q == 0.9 && c.joined && 10*len(word.text) < 7*len(name) {
+				continue
 			}
 			if q *= c.weight[k]; q > best {
 				best, at = q, k
@@ -216,8 +266,10 @@ func alike(word, name string, unfinished bool) float64 {
 	switch {
 	case word == name:
 		return 1
-	case word == name+"s" || word+"s" == name:
+	case word == name+"s" || word+"s" == name, slices.Contains(breathing, word) && slices.Contains(breathing, name):
 		return 0.98
+	case len(word) < 4 && len(word) == len(name):
+		return 0 // a dog is no fog
 	case len(word) >= least && strings.HasPrefix(name, word):
 		return 0.9
 	case slips(word, name, mostSlips(word)) <= mostSlips(word):
@@ -225,6 +277,9 @@ func alike(word, name string, unfinished bool) float64 {
 	}
 	return 0
 }
+
+// breathing is words that stand for each other in names.
+var breathing = []string{"breath", "breathing", "breathe"}
 
 // slipped is how much a word counts that is written wrong.
 const slipped = 0.7
@@ -290,6 +345,7 @@ type hit struct {
 // go on.
 func (n *Names) hits(list []token, unfinished bool) []hit {
 	var found []hit
+	like := n.alikeAll(list, unfinished)
 	for from := range list {
 		for to := from + 1; to <= min(len(list), from+mostNameWords); to++ {
 			last := list[to-1]
@@ -302,16 +358,21 @@ func (n *Names) hits(list []token, unfinished bool) []hit {
 				len(said) > 1 {
 				continue // a name does not begin with "of"; the id of an own practice begins with "own"
 			}
+			if from > 0 && to == from+1 && slices.Contains([]string{"hold", "holds"}, last.key) &&
+				slices.Contains([]string{"no", "without", "with", "equal", "short", "small", "any"}, list[from-1].key) {
+				continue // "no holds" is no name
+			}
+			grammar := onlyGrammar(said)
 			for i := range n.entries {
 				e := &n.entries[i]
 				best := hit{entry: e, from: from, to: to}
 				for _, name := range e.names {
-					w, share := name.likeness(said, unfinished && to == len(list))
+					w, share := name.likeness(said, like[from:to])
 					if share > almost && best.share < almost || (share > almost) == (best.share > almost) && w > best.weight {
 						best.weight, best.share = w, share
 					}
 				}
-				if best.share < almost && onlyPhases(said) {
+				if best.share < almost && grammar {
 					continue // "hold" is no name, though it is in some
 				}
 				if best.weight >= 0.5 {
@@ -326,10 +387,11 @@ func (n *Names) hits(list []token, unfinished bool) []hit {
 	return found
 }
 
-// onlyPhases reports whether words are phases of a breath and counts, and nothing else.
-func onlyPhases(said []token) bool {
+// onlyGrammar reports whether words are phases, counts and small words, and nothing else.
+func onlyGrammar(said []token) bool {
 	return !slices.ContainsFunc(said, func(t token) bool {
-		return !slices.Contains(phaseWords, t.key) && t.number() == ""
+		little := slices.Contains(fillers, t.key) && !slices.Contains([]string{"open", "nostril"}, t.key)
+		return !slices.Contains(phaseWords, t.key) && t.number() == "" && !little
 	})
 }
 

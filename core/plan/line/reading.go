@@ -14,7 +14,21 @@ type Reading struct {
 	Fields plan.Fields
 	Said   []string // the fields that the line gave by its words or its name; whatever else there is was assumed
 	Line   int      // of the text, from 1; 0 for a line alone
+	Doubts []Doubt  // what a teacher should look at
 }
+
+// Doubt is a piece of a line that was read all the same, and may be meant in another way.
+type Doubt struct {
+	LineError
+	Kind string // one of those below
+}
+
+// The kinds of doubt, which the passage keeps (field check) until a teacher has looked.
+const (
+	DoubtWords   = "words"   // not understood, and kept as a remark
+	DoubtName    = "name"    // not in the practice book
+	DoubtReading = "reading" // it could be something else
+)
 
 // FieldsIn returns the passages of readings.
 func FieldsIn(readings []Reading) []plan.Fields {
@@ -92,5 +106,6 @@ func (r Reading) Facts(p *plan.Passage) []Fact {
 	if p.Type == plan.Talk {
 		add("script", p.Script)
 	}
+	add("remark", p.Remark)
 	return facts
 }

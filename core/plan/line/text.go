@@ -36,6 +36,11 @@ func (n *Names) FromText(text string, place *time.Location) (plan.Document, erro
 			continue
 		}
 		field, err := setHead(d, trimmed, place)
+		if next := lineAt(lines, first+1); field == "" && d.Values()["title"] == nil && first+1 < len(lines) &&
+			lines[first] == trimmed && n.titled(trimmed, next) {
+			d.Values()["title"] = strings.TrimSuffix(trimmed, ":")
+			continue
+		}
 		if field == "" {
 			break
 		}
@@ -91,6 +96,7 @@ func (n *Names) ReadLines(text string) (passages []Reading, errs TextErrors) {
 		below = nil
 	}
 	lines := strings.Split(strings.ReplaceAll(text, "\r\n", "\n"), "\n")
+	margins := marginsOf(lines)
 	read := 0
 	for i, line := range lines {
 		trimmed := strings.TrimSpace(line)
@@ -119,7 +125,7 @@ func (n *Names) ReadLines(text string) (passages []Reading, errs TextErrors) {
 			fail(i+1, &LineError{Why: fact.New("line.too-many-passages", "most", plan.MaxPassages)})
 			break
 		}
-		added, err := n.Understand(trimmed)
+		added, err := n.sentences(margins[i].blank(trimmed), passages)
 		if err != nil {
 			fail(i+1, err)
 			added = []Reading{{Fields: plan.NewStretch(plan.Talk, "", breath.Int(plan.DefaultTalk))}} // for the lines below it
@@ -192,6 +198,9 @@ func setPart(f plan.Fields, key, text string) (taken bool, err error) {
 			text = said + "\n" + text
 		}
 		f.Values()["script"] = text
+		return true, nil
+	case key == "remark":
+		f.Values()["remark"] = text
 		return true, nil
 	case key != "opening" && key != "closing":
 		return false, nil
@@ -367,7 +376,7 @@ func (n *Names) ToText(d plan.Document, p *plan.Plan) (text string, left []strin
 // toLine returns a passage as Read takes it, what is below it, and the fields that neither says.
 func (n *Names) toLine(f plan.Fields, p *plan.Passage) (line string, below, unsaid []string) {
 	words := []string{n.callOf(f, p)}
-	known := []string{"type", "practice", "script", "opening", "closing", "lines", "prompts"}
+	known := []string{"type", "practice", "remark", "check", "script", "opening", "closing", "lines", "prompts"}
 	for _, said := range plan.Sayings(f, p) {
 		known = append(known, said.Field)
 		if said.Text != "" {
@@ -380,6 +389,9 @@ func (n *Names) toLine(f plan.Fields, p *plan.Passage) (line string, below, unsa
 	line = strings.Join(words, " ")
 	for row := range strings.Lines(strings.TrimSpace(p.Script)) { // each by itself: some divide it into cards
 		below = append(below, strings.TrimSpace("script: "+oneLine(row)))
+	}
+	if p.Remark != "" {
+		below = append(below, "remark: "+oneLine(p.Remark))
 	}
 	again, _ := n.Read(line)
 	for _, part := range []struct {

@@ -2,6 +2,7 @@ package line
 
 import (
 	"regexp"
+	"slices"
 	"strings"
 	"unicode"
 	"unicode/utf8"
@@ -21,12 +22,15 @@ type token struct {
 
 // What people write without a space: x6, 6x, 3x20, 2min, 1m30s, 20st, 10b, @50.
 var (
-	gluedTimes = regexp.MustCompile(`^(\d*)([x×*])(\d[\d:/.-]*)?$`)
-	gluedUnit  = regexp.MustCompile(`^(\d+(?:\.\d+)?)(st|b|m|mins?|minutes?|s|secs?|seconds?)$`)
+	gluedTimes = regexp.MustCompile(`^(\d*)([x*])(\d[\d:/.-]*)?$`)
+	gluedUnit  = regexp.MustCompile(`^(\d+(?:\.\d+)?)(st|b|m|mins?|minutes?|s|secs?|seconds?|h|hrs?|hours?)$`)
 	gluedTime  = regexp.MustCompile(`^(\d+(?:\.\d+)?)(m|min)(\d+(?:\.\d+)?)(s|sec)?$`)
 	gluedTempo = regexp.MustCompile(`^(@)(\d.*)$`)
 	dashed     = regexp.MustCompile(`^\d+(?:\.\d+)?(?:[:/-]\d+(?:\.\d+)?)+$`)
 )
+
+// listMark is what begins a line of a list: a dash, a dot, a number.
+var listMark = regexp.MustCompile(`^\s*(?:[-*•·–—▪]|\d{1,2}[.)]|[a-zA-Z][.)])\s+`)
 
 // openQuotes are the marks that begin a title.
 const openQuotes = `"“„`
@@ -35,8 +39,20 @@ const openQuotes = `"“„`
 func tokens(line string, language string) []token {
 	var list []token
 	add := func(at int, given string) {
+		if !slices.Contains(roomMarks, fold(given)) {
+			bare := strings.TrimLeft(given, "([{~")
+			at += len(given) - len(bare)
+			given = strings.TrimRight(bare, ")]}")
+		}
 		end := at + len(given)
-		text := strings.TrimRight(fold(given), ".!?")
+		text := strings.TrimRight(fold(given), ".!?:")
+		if minutes, found := strings.CutSuffix(text, "'"); found && numberForm.MatchString(minutes) {
+			text = minutes + "min"
+		}
+		text = strings.TrimSuffix(strings.TrimSuffix(text, "'s"), "'")
+		if text == "&" || text == "+" {
+			text = "and"
+		}
 		if text == "" {
 			return
 		}
@@ -59,13 +75,13 @@ func tokens(line string, language string) []token {
 				return
 			}
 		}
-		for part := range strings.SplitSeq(text, "-") {
+		for part := range strings.FieldsFuncSeq(text, func(r rune) bool { return r == '-' || r == '/' && text != "1/2" }) {
 			if part != "" {
 				list = append(list, token{text: part, key: inEnglish(part, language), given: given, at: at, end: end})
 			}
 		}
 	}
-	for at := 0; at < len(line); {
+	for at := len(listMark.FindString(line)); at < len(line); {
 		r, size := utf8.DecodeRuneInString(line[at:])
 		switch {
 		case unicode.IsSpace(r):
@@ -187,8 +203,26 @@ var english = map[string]map[string]string{
 	},
 }
 
+// sameWords are other words for those of the forms.
+var sameWords = map[string]string{
+	"retention": "hold", "retentions": "holds", "kumbhaka": "hold", "kumbhakas": "holds", "inhalation": "inhale",
+	"inhalations": "inhales", "exhalation": "exhale", "exhalations": "exhales", "puraka": "inhale", "rechaka": "exhale",
+	"rds": "rounds", "rd": "round", "pumpings": "pumps", "vollatmung": "yogic", "stossen": "strokes", "zuge": "breaths",
+}
+
+// onlyThere is words of other languages that mean something else in English.
+var onlyThere = []string{"pause", "pausen", "probe", "die", "den", "das", "je", "ab", "minute", "in", "bei"}
+
+// inEnglish returns the English word for one of the language. German is understood everywhere: its words are in what
+// teachers write in English too.
 func inEnglish(word, language string) string {
+	if key := sameWords[word]; key != "" {
+		return key
+	}
 	if key := english[language][word]; key != "" {
+		return key
+	}
+	if key := english["de"][word]; key != "" && !slices.Contains(onlyThere, word) {
 		return key
 	}
 	return word
@@ -212,3 +246,5 @@ func (t token) number() string {
 	}
 	return numberWords[t.key]
 }
+
+func isLetter(r rune) bool { return unicode.IsLetter(r) }

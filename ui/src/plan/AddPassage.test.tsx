@@ -28,6 +28,7 @@ const read: TypedRead = {
             { field: "counts", value: "4:4", assumed: false },
             { field: "rounds", value: "8", assumed: true },
           ],
+          doubts: [],
         },
       ],
     },
@@ -50,6 +51,21 @@ test("Enter adds a line, and the field is ready for the next", async () => {
   await user.type(field, "counted 4:4{Enter}");
   expect(added).toHaveBeenCalledWith("counted 4:4");
   await waitFor(() => expect(field.value).toBe(""));
+});
+
+test("F8 selects what is doubtful, and a suggestion takes its place", async () => {
+  const doubt = {
+    kind: "words",
+    problem: { from: 9, to: 14, given: "lefft", say: { id: "expects.counted", args: {} }, nearest: ["left"] },
+  };
+  const one = { ...read.lines[0]!, passages: [{ ...read.lines[0]!.passages[0]!, doubts: [doubt] }] };
+  const { user, field } = add(undefined, { lines: [one], completions: [] } as unknown as TypedRead);
+  await user.type(field, "nadi 4:4 lefft");
+  expect(await screen.findByText(/“lefft” is kept as a remark/)).toBeTruthy();
+  await user.keyboard("{F8}");
+  expect(field.value.slice(field.selectionStart, field.selectionEnd)).toBe("lefft");
+  await user.click(screen.getByRole("button", { name: "left" }));
+  expect(field.value).toBe("nadi 4:4 left");
 });
 
 test("Shift and Enter begin another line, and both are added together", async () => {

@@ -1,7 +1,7 @@
 import { Fragment, type KeyboardEvent, useId, useRef, useState } from "react";
 import { Button, Form, InputGroup } from "react-bootstrap";
 import type { LineProblem, TypedLine, TypedPassage } from "../wire/contract";
-import { assumedMark, factText } from "../language/en/typed";
+import { assumedMark, doubtText, factText } from "../language/en/typed";
 import { useEdited } from "../frame/editing/useEdited";
 import { clock } from "../player/format";
 import { RoundSheet } from "../player/RoundSheet";
@@ -53,7 +53,7 @@ export function AddPassage({ plan, first, group, onAdd }: Props) {
     else if (e.key === "Enter" && !e.shiftKey && picked) complete(picked.line);
     else if (e.key === "Enter" && !e.shiftKey) void add();
     else if (e.key === "Escape" && completions.length > 0) setClosed(true);
-    else return;
+    else if (e.key !== "F8" || !selectDoubt(field.current, typed?.lines ?? [])) return;
     e.preventDefault();
   };
   const mend = (line: number, { from, to }: LineProblem, word: string) => {
@@ -124,10 +124,27 @@ export function AddPassage({ plan, first, group, onAdd }: Props) {
       </div>
       <p className="keyhelp">
         <kbd>Enter</kbd> adds, <kbd>Tab</kbd> completes, <kbd>Shift</kbd>+<kbd>Enter</kbd> begins another
-        line; several lines can be pasted.
+        line; several lines can be pasted. <kbd>F8</kbd> goes to what is doubtful.
       </p>
     </Form>
   );
+}
+
+/** selectDoubt selects the next piece of the text, after the cursor, that is doubtful or not understood. */
+function selectDoubt(field: HTMLTextAreaElement | null, lines: TypedLine[]): boolean {
+  if (!field) return false;
+  const starts = field.value.split("\n").reduce<number[]>((all, _, i, split) => {
+    all.push(i === 0 ? 0 : all[i - 1]! + split[i - 1]!.length + 1);
+    return all;
+  }, []);
+  const places = lines.flatMap((line) => {
+    const problems = [line.problem, ...line.passages.flatMap((one) => one.doubts.map((d) => d.problem))];
+    const start = starts[line.line - 1] ?? 0;
+    return problems.filter((p) => p !== null).map(({ from, to }) => [start + from, start + to] as const);
+  });
+  const next = places.find(([from]) => from > field.selectionStart) ?? places[0];
+  if (next) field.setSelectionRange(next[0], next[1]);
+  return next !== undefined;
 }
 
 function lastLine(text: string): string {
@@ -163,6 +180,21 @@ function Line({ line, alone, onMend }: LineProps) {
   return passages.map((one, i) => (
     <div className="would" key={i}>
       <Understood {...one} />
+      {one.doubts.map(({ kind, problem }) => (
+        <p className="doubt" key={`${problem.from} ${kind}`}>
+          {doubtText(kind, problem.given)}{" "}
+          {problem.nearest.map((word) => (
+            <Button
+              key={word}
+              size="sm"
+              variant="outline-secondary"
+              onClick={() => onMend(line.line, problem, word)}
+            >
+              {word}
+            </Button>
+          ))}
+        </p>
+      ))}
       <OwnLines lines={one.summary.lines} />
       {alone && i < 4 && one.summary.round.length > 0 && <RoundSheet phases={one.summary.round} lamp={9} />}
     </div>

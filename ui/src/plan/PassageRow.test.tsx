@@ -22,6 +22,8 @@ const summary = {
   held_ms: 0,
   own_pace: false,
   own_words: "",
+  remark: "",
+  check: "none",
   again: [],
   again_on: false,
   says: ["through the mouth"],

@@ -12,6 +12,7 @@ import type { Change, FieldError, PassageSummary } from "../wire/contract";
 import { Icon } from "../frame/shell/Icon";
 import { Findings } from "../frame/care/care";
 import { clock, number, timeOfDay } from "../player/format";
+import { Checked } from "./Checked";
 import { Details } from "./Details";
 import { text } from "../frame/editing/fields";
 import type { PassageDoc } from "../wire/plan";
@@ -137,6 +138,7 @@ export function PassageRow(props: Props) {
           {say(error.allowed)}.
         </p>
       ))}
+      {summary && <Checked doc={doc} summary={summary} onChange={props.onChange} />}
       {summary && summary.findings.length > 0 && (
         <div className="cared">
           <Findings list={summary.findings} />

@@ -14,11 +14,12 @@ import {
   sortableKeyboardCoordinates,
   verticalListSortingStrategy,
 } from "@dnd-kit/sortable";
-import { useState } from "react";
+import { useEffect, useState } from "react";
 import type { PassageDoc } from "../wire/plan";
 import { Filled } from "../frame/shell/Filled";
 import filled from "../frame/filled/plan.webp";
 import { carry, nameOf } from "./identity";
+import { nextCheck } from "./Checked";
 import { PassageRow } from "./PassageRow";
 import type { Editor } from "./usePlanEditor";
 
@@ -32,6 +33,14 @@ export function Passages({ editor }: { editor: Editor }) {
     carry(document.passages[i], next);
     replace(document.passages.with(i, next));
   };
+  useEffect(() => {
+    const listen = (e: KeyboardEvent) => {
+      if (e.key !== "F8" || e.defaultPrevented) return;
+      if (nextCheck(window.document, window.document.activeElement)) e.preventDefault();
+    };
+    window.addEventListener("keydown", listen);
+    return () => window.removeEventListener("keydown", listen);
+  }, []);
   const placeOf = (name: UniqueIdentifier) => document.passages.findIndex((p) => nameOf(p) === name);
   const sensors = useSensors(
     useSensor(PointerSensor, { activationConstraint: { distance: 5 } }),

@@ -500,6 +500,8 @@ export interface PassageSummary {
   again_on: boolean;
   own_words: string;
   lines: OwnLine[];
+  remark: string;
+  check: string;
 }
 export interface Offer {
   field: string;
@@ -762,6 +764,7 @@ export interface Practice {
   harder: string;
   finish: string;
   schools: string[];
+  texts: string[];
   shown: string[];
   course: string[];
   pattern: string;
@@ -1324,15 +1327,21 @@ export interface TypedLine {
 export interface TypedPassage {
   summary: PassageSummary;
   facts: TypedFact[];
+  doubts: TypedDoubt[];
 }
 export interface TypedFact {
   field: string;
   value: string;
   assumed: boolean;
 }
+export interface TypedDoubt {
+  kind: string;
+  problem: LineProblem;
+}
 export interface LineProblem {
   from: number;
   to: number;
+  given: string;
   say: Fact;
   nearest: string[];
 }

@@ -24,12 +24,33 @@ export function factText({ field, value }: TypedFact): string {
       return `${value} side`;
     case "script":
       return `only you read “${value}”`;
+    case "remark":
+      return `remark “${value}”`;
     case "wait":
       return "waits for you";
     case "keep":
       return "kept as it is when the class is shortened";
     default:
       return value;
+  }
+}
+
+/** checkWords says why somebody should look at a passage that was typed. */
+export const checkWords: Record<string, string> = {
+  words: "Not everything was understood; the rest is kept as a remark.",
+  name: "Not in the practice book.",
+  reading: "This can be read in another way.",
+};
+
+/** doubtText says what was made of a piece of a line that is doubtful. */
+export function doubtText(kind: string, given: string): string {
+  switch (kind) {
+    case "name":
+      return "Not in the practice book: a free stretch with this title.";
+    case "reading":
+      return `“${given}” can be something else.`;
+    default:
+      return `“${given}” is kept as a remark.`;
   }
 }
 
