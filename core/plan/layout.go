@@ -111,6 +111,18 @@ func (p *Passage) RoundSince(m Measure, began breath.Counts) []practice.Phase {
 	})
 }
 
+// SideBreaths returns how many breaths a round has on each side of the body; 0 where it has no sides.
+func (p *Passage) SideBreaths() int {
+	breaths := 0
+	if len(p.Sides) == 0 {
+		return breaths
+	}
+	for _, ph := range p.Round(p.Measure) {
+		breaths = max(breaths, ph.Breath)
+	}
+	return breaths / len(p.Sides)
+}
+
 // RoundSpan returns the planned length of one round at the measure, in milliseconds.
 func (p *Passage) RoundSpan(m Measure) breath.Exact {
 	var span breath.Exact

@@ -229,6 +229,10 @@ type ScorePassage struct {
 	HandAtNose bool        `json:"hand_at_nose"` // it closes or narrows nostrils with the fingers
 	// where a hand lies on the body: front, sides, back or round; belly, ribs, chest or all; empty if nowhere
 	HandPlace string `json:"hand_place"`
+	// the sides of the body in the order in which a round breathes them, and how many breaths there are on each; empty
+	// if it has none
+	Sides       []string `json:"sides"`
+	SideBreaths int      `json:"side_breaths"`
 	// the syllables that are said in the place of numbers, each with a fingertip at the thumb; empty if there are none
 	Syllables []string    `json:"syllables"`
 	Numbers   plan.Screen `json:"numbers"` // what carries the count on the room's screens; empty of a stretch
@@ -388,4 +392,13 @@ type InForce struct {
 type Adjusted struct {
 	Answer Answer `json:"answer"`
 	Score  Score  `json:"score"`
+}
+
+// SidesOf returns the sides of the body that a round is breathed on.
+func SidesOf(p *plan.Passage) []string {
+	sides := []string{}
+	for _, side := range p.Sides {
+		sides = append(sides, string(side))
+	}
+	return sides
 }

@@ -29,10 +29,11 @@ func (s Score) ForTheRoom() Score {
 			HandAtNose: p.HandAtNose,
 			Numbers:    p.Numbers,
 			HandPlace:  p.HandPlace,
-			Syllables:  p.Syllables,
-			Timed:      p.Timed,
-			LaneNames:  p.LaneNames,
-			LinesFor:   slices.DeleteFunc(slices.Clone(p.LinesFor), func(w plan.Who) bool { return w == plan.ForTeacher }),
+			Sides:      p.Sides, SideBreaths: p.SideBreaths,
+			Syllables: p.Syllables,
+			Timed:     p.Timed,
+			LaneNames: p.LaneNames,
+			LinesFor:  slices.DeleteFunc(slices.Clone(p.LinesFor), func(w plan.Who) bool { return w == plan.ForTeacher }),
 		}
 	}
 	s.Passages, s.Phases, s.Lane = passages, silent(s.Phases), silent(s.Lane)

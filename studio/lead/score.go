@@ -296,6 +296,7 @@ func passages(l *studio.Class, tl pace.Timeline, wait *contract.Wait, who care.R
 		}
 		list[i].Distinct, list[i].HandAtNose, list[i].LinesFor = l.Plan.Distinctions(i), cue.HandAtNose(p), linesFor(p)
 		list[i].HandPlace, list[i].Syllables = cue.HandPlace(p), append([]string{}, p.Syllables...)
+		list[i].Sides, list[i].SideBreaths = contract.SidesOf(p), p.SideBreaths()
 		list[i].Numbers, list[i].Cards = p.Numbers, append([]string{}, p.Cards()...)
 		list[i].Signs = signsOf(p, inForce.Measure)
 		list[i].OwnRound, list[i].Pattern = ownRound(l.Plan, i, inForce.Measure)

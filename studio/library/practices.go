@@ -151,6 +151,7 @@ func sample(p *practice.Practice) contract.Score {
 				Findings: []contract.Finding{},
 				Steps:    []fact.Fact{},
 				Lanes:    []contract.LaneOffer{},
+				Sides:    contract.SidesOf(&passage), SideBreaths: passage.SideBreaths(),
 			},
 		},
 		Cues: []contract.Cue{}, LaneCues: []contract.Cue{}, Spoken: []contract.Spoken{}, LaneSpoken: []contract.Spoken{},

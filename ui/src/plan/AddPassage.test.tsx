@@ -59,7 +59,7 @@ test("F8 selects what is doubtful, and a suggestion takes its place", async () =
     problem: { from: 9, to: 14, given: "lefft", say: { id: "expects.counted", args: {} }, nearest: ["left"] },
   };
   const one = { ...read.lines[0]!, passages: [{ ...read.lines[0]!.passages[0]!, doubts: [doubt] }] };
-  const { user, field } = add(undefined, { lines: [one], completions: [] } as unknown as TypedRead);
+  const { user, field } = add(undefined, { lines: [one], completions: [] });
   await user.type(field, "nadi 4:4 lefft");
   expect(await screen.findByText(/“lefft” is kept as a remark/)).toBeTruthy();
   await user.keyboard("{F8}");

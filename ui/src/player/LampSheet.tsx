@@ -26,7 +26,7 @@ type Props = {
  */
 export function LampSheet({ score, place, sides = "class", unlit }: Props) {
   const [ref, box] = useBox<HTMLDivElement>();
-  const { phases, current } = unlit ? { phases: unlit, current: -1 } : unit(score, place);
+  const { phases, current } = near(unlit ? { phases: unlit, current: -1 } : unit(score, place));
   const strings = phases.map((phase) => sizeOf(phase, labelOf(score, phase, sides), widthOf));
   const lamps = phases.reduce((all, phase) => all + phase.at_ms.length, 0);
   const fit = box && lamps <= mostLamps && fitLamps(strings, box.width, box.height);
@@ -57,6 +57,17 @@ export function LampSheet({ score, place, sides = "class", unlit }: Props) {
         ))}
     </div>
   );
+}
+
+/** A round of more phases than these is a sequence of movements: the breath in progress and the one after it are shown. */
+const mostPhases = 10;
+
+function near({ phases, current }: { phases: ScorePhase[]; current: number }) {
+  if (phases.length <= mostPhases) return { phases, current };
+  const breath = phases[Math.max(0, current)]!.breath;
+  const from = phases.findIndex((phase, i) => phase.breath === breath || i === current);
+  const end = phases.findIndex((phase, i) => i > current && phase.breath > breath + 1);
+  return { phases: phases.slice(from, end < 0 ? from + 4 : end), current: current - from };
 }
 
 /** labelOf is what stands beside a string. Of a stretch the screen says the rest already; one that waits says so. */

@@ -46,6 +46,19 @@ test("a counted phase shows its word, its count and its round", () => {
   expect(screen.getByText("round 2 of 6")).toBeTruthy();
 });
 
+test("a round on both sides of the body says which it is on", () => {
+  const phases = [
+    aPhase({ breath: 2 }),
+    aPhase({ breath: 3, at_ms: [4000, 5000, 6000, 7000], end_ms: 8000 }),
+  ];
+  const score = aScore(phases);
+  Object.assign(score.passages[0]!, { sides: ["left", "right"], side_breaths: 2 });
+  stage(score, 0);
+  expect(screen.getByText("left side, round 1 of 6")).toBeTruthy();
+  stage(score, 5000);
+  expect(screen.getByText("right side, round 1 of 6")).toBeTruthy();
+});
+
 test("a side stands beside the word, as the class says it or by its own name", () => {
   const left = aPhase({ through: "left", side: "left" });
   const score = aScore([left], { left: { named: "the heart's side" } as Score["left"] });

@@ -167,8 +167,14 @@ function lines(shown: Cue[]): string[] {
 
 function roundOf(phase: ScorePhase, passage: ScorePassage): string {
   if (ofStrokes(phase, passage)) return "";
-  if (phase.round > 0) return `round ${phase.round} of ${passage.rounds}`;
+  if (phase.round > 0) return `${bodySide(phase, passage)}round ${phase.round} of ${passage.rounds}`;
   return phase.stage === "opening" || phase.stage === "closing" ? phase.stage : "";
+}
+
+/** bodySide is the side of the body that a round is on, with a comma; nothing where there is none. */
+function bodySide(phase: ScorePhase, { sides, side_breaths }: ScorePassage): string {
+  const side = phase.breath > 0 ? sides[Math.floor((phase.breath - 1) / side_breaths)] : undefined;
+  return side ? `${side} side, ` : "";
 }
 
 function Where({ name, aside, word = false }: { name: string; aside: string; word?: boolean }) {

@@ -17,7 +17,8 @@ export function CopyOrImport({ practice }: { practice: Practice | undefined }) {
     void navigate(`/practices/${(file.document as { id: string }).id}/edit`);
   };
   const copy = useMutation({
-    mutationFn: (id: string) => post<PracticeFile>("/practices/copy", { id, name: "" }),
+    mutationFn: ({ id, name }: { id: string; name: string }) =>
+      post<PracticeFile>("/practices/copy", { id, name }),
     onSuccess: opened,
   });
   return (
@@ -27,8 +28,14 @@ export function CopyOrImport({ practice }: { practice: Practice | undefined }) {
           Your own
         </Dropdown.Toggle>
         <Dropdown.Menu>
-          <Dropdown.Item disabled={!practice} onClick={() => practice && copy.mutate(practice.id)}>
+          <Dropdown.Item
+            disabled={!practice}
+            onClick={() => practice && copy.mutate({ id: practice.id, name: "" })}
+          >
             {practice ? `Copy “${practice.name}” and change it` : "Copy the open practice and change it"}
+          </Dropdown.Item>
+          <Dropdown.Item onClick={() => copy.mutate({ id: "cat-cow", name: "My sequence" })}>
+            Write a sequence of movements
           </Dropdown.Item>
           <Dropdown.Item onClick={() => setImporting(true)}>From a file …</Dropdown.Item>
           <Dropdown.Item disabled={!practice} onClick={() => practice && void download(practice)}>

@@ -15,16 +15,16 @@ const square: StepDoc[] = [
 
 /** editor shows the editor of a round, and tells how the round stands. */
 function editor(kind: string, steps: StepDoc[]) {
-  const changed = vi.fn<(steps: StepDoc[]) => void>();
+  const changed = vi.fn<(steps: (StepDoc | string)[]) => void>();
   function Editing() {
-    const [now, setNow] = useState(steps);
-    const change = (next: StepDoc[]) => {
+    const [now, setNow] = useState<(StepDoc | string)[]>(steps);
+    const change = (next: (StepDoc | string)[]) => {
       changed(next);
       setNow(next);
     };
     return <FigureEditor kind={kind} steps={now} onChange={change} />;
   }
-  return { ...page(<Editing />), now: () => changed.mock.lastCall![0] };
+  return { ...page(<Editing />), now: () => changed.mock.lastCall![0] as StepDoc[] };
 }
 
 const label = (name: string) => screen.getByLabelText(name);
@@ -80,4 +80,32 @@ test("a practice gives a phase its own word, and takes it back", async () => {
   again(<PhaseWords words={{ stroke: "s", hold: "stay" }} onChange={changed} />);
   await user.clear(screen.getByLabelText("Word for stroke"));
   expect(changed).toHaveBeenLastCalledWith({ hold: "stay" });
+});
+
+test("a round is written as lines, and stays as it is written", async () => {
+  const changed = vi.fn();
+  const steps = [
+    { phase: "inhale", counts: "a", through: "both", move: ["right foot back", "left foot back"] },
+    { phase: "hold", counts: 3, move: ["plank"] },
+  ];
+  const { user } = page(<FigureEditor kind="counted" steps={steps} onChange={changed} />, {});
+  await user.click(screen.getByRole("button", { name: "write as lines" }));
+  expect(changed).toHaveBeenCalledWith(["in right foot back | left foot back", "hold plank 3"]);
+});
+
+test("the lines of a round are changed one by one", async () => {
+  const changed = vi.fn();
+  const { user } = page(<FigureEditor kind="counted" steps={["in arms up", "out"]} onChange={changed} />, {});
+  await user.type(screen.getByLabelText("One round, a phase a line"), "!");
+  expect(changed).toHaveBeenLastCalledWith(["in arms up", "out!"]);
+});
+
+test("a movement of both sides is written with a bar", async () => {
+  const changed = vi.fn();
+  const steps = [{ phase: "inhale", counts: "a", through: "both", move: ["knee in"] }];
+  const { user } = page(<FigureEditor kind="counted" steps={steps} onChange={changed} />, {});
+  await user.type(screen.getByLabelText("Movement of phase 1"), "|");
+  expect(changed).toHaveBeenLastCalledWith([
+    { phase: "inhale", counts: "a", through: "both", move: ["knee in", ""] },
+  ]);
 });

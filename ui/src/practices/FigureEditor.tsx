@@ -5,9 +5,19 @@ import known from "../../phases.json";
 import { text } from "../frame/editing/fields";
 import { Icon } from "../frame/shell/Icon";
 
-export type StepDoc = { phase?: string; counts?: unknown; through?: string; parts?: string[] };
+export type StepDoc = {
+  phase?: string;
+  counts?: unknown;
+  through?: string;
+  parts?: string[];
+  move?: string[];
+};
 
-type Props = { kind: string; steps: StepDoc[]; onChange: (steps: StepDoc[]) => void };
+type Props = {
+  kind: string;
+  steps: (StepDoc | string)[];
+  onChange: (steps: (StepDoc | string)[]) => void;
+};
 
 const phases = known.ofABreath.map((phase): [string, string] => [
   phase,
@@ -30,14 +40,54 @@ const roles = known.ofABreath.map((phase): [string, string] => [
 ]);
 const moves = (phase?: string) => known.moving.includes(phase ?? "");
 
-/** FigureEditor builds one round out of phases: what, how long, which way the air goes, and what each count is called. */
+/**
+ * FigureEditor builds one round out of phases: what, how long, which way the air goes, and what each count is called. A counted
+ * round can be written as lines too, which is the shortest way to a sequence of movements.
+ */
 export function FigureEditor({ kind, steps, onChange }: Props) {
   if (kind === "strokes") return <p className="text-secondary">One round is one set of strokes.</p>;
+  const table = steps.filter((step) => typeof step !== "string");
+  if (table.length < steps.length) return <FigureLines steps={steps} onChange={onChange} />;
+  return <FigureTable kind={kind} steps={table} onChange={onChange} />;
+}
+
+/** asLine writes a step as the application reads one: "in right foot back | left foot back". */
+export function asLine(step: StepDoc | string): string {
+  if (typeof step === "string") return step;
+  const word = { inhale: "in", exhale: "out" }[step.phase ?? ""] ?? step.phase ?? "";
+  const own = typeof step.counts === "number" || /^\d+$/.test(text(step.counts)) ? text(step.counts) : "";
+  return [word, (step.move ?? step.parts ?? []).join(" | "), own].filter(Boolean).join(" ");
+}
+
+/** FigureLines is one round as lines. */
+function FigureLines({ steps, onChange }: Omit<Props, "kind">) {
+  return (
+    <Form.Group className="figure mb-3" controlId="figure-lines">
+      <Form.Label>One round, a phase a line</Form.Label>
+      <Form.Control
+        as="textarea"
+        rows={Math.max(4, steps.length + 1)}
+        spellCheck={false}
+        value={steps.map(asLine).join("\n")}
+        onChange={(e) => onChange(e.target.value.split("\n"))}
+      />
+      <Form.Text>
+        in, out, hold or empty, then what the body does; a number at the end for counts of its own; a bar
+        between the right and the left side: <kbd>in right foot back | left foot back</kbd>
+      </Form.Text>
+    </Form.Group>
+  );
+}
+
+type TableProps = { kind: string; steps: StepDoc[]; onChange: Props["onChange"] };
+
+function FigureTable({ kind, steps, onChange }: TableProps) {
   const change = (i: number, part: Partial<StepDoc>) => {
     const next = { ...steps[i], ...part };
     if (moves(next.phase)) next.through ??= "airway";
     else delete next.through;
     if (next.parts?.length === 0) delete next.parts;
+    if (next.move?.length === 0) delete next.move;
     onChange(steps.with(i, next));
   };
   const move = (i: number, by: number) => {
@@ -78,18 +128,28 @@ export function FigureEditor({ kind, steps, onChange }: Props) {
             ) : (
               <span className="way" />
             )}
-            <Form.Control
-              size="sm"
-              className="parts"
-              aria-label={`Parts of phase ${i + 1}`}
-              placeholder="a word a count"
-              value={(step.parts ?? []).join(", ")}
-              onChange={(e) =>
-                change(i, {
-                  parts: e.target.value === "" ? [] : e.target.value.split(",").map((p) => p.trimStart()),
-                })
-              }
-            />
+            {step.move ? (
+              <Form.Control
+                size="sm"
+                className="parts"
+                aria-label={`Movement of phase ${i + 1}`}
+                value={step.move.join(" | ")}
+                onChange={(e) => change(i, { move: e.target.value.split("|").map((p) => p.trimStart()) })}
+              />
+            ) : (
+              <Form.Control
+                size="sm"
+                className="parts"
+                aria-label={`Parts of phase ${i + 1}`}
+                placeholder="a word a count"
+                value={(step.parts ?? []).join(", ")}
+                onChange={(e) =>
+                  change(i, {
+                    parts: e.target.value === "" ? [] : e.target.value.split(",").map((p) => p.trimStart()),
+                  })
+                }
+              />
+            )}
             <Button
               variant="link"
               size="sm"
@@ -122,6 +182,11 @@ export function FigureEditor({ kind, steps, onChange }: Props) {
       >
         + phase
       </Button>
+      {kind === "counted" && (
+        <Button variant="link" size="sm" onClick={() => onChange(steps.map(asLine))}>
+          write as lines
+        </Button>
+      )}
     </fieldset>
   );
 }

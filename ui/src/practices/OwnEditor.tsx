@@ -162,7 +162,7 @@ function Edit({ stored }: { stored: Stored }) {
           </Row>
           <FigureEditor
             kind={text(doc.kind)}
-            steps={Array.isArray(doc.figure) ? (doc.figure as StepDoc[]) : []}
+            steps={Array.isArray(doc.figure) ? (doc.figure as (StepDoc | string)[]) : []}
             onChange={(figure) => set("figure", figure)}
           />
           <PhaseWords

@@ -42,6 +42,8 @@ export function aPassage(change: Partial<ScorePassage> = {}): ScorePassage {
     numbers: "shown",
     cards: [],
     hand_place: "",
+    sides: [],
+    side_breaths: 0,
     syllables: [],
     timed: false,
     lines_for: [],

@@ -865,6 +865,8 @@ export interface ScorePassage {
   carries: number;
   hand_at_nose: boolean;
   hand_place: string;
+  sides: string[];
+  side_breaths: number;
   syllables: string[];
   numbers: string;
   timed: boolean;
