@@ -33,6 +33,9 @@ func (p *Plan) Distinctions(passage int) []fact.Fact {
 		add("", "distinct.set", "set", set, "of", sets)
 	}
 	add("side", sideOf(here), "side", here.Side)
+	if len(here.Sides) == 1 {
+		add("sides", "distinct.side", "side", here.Sides[0])
+	}
 	if here.Zone != "all" {
 		add("zone", "name", "name", here.Zone)
 	}

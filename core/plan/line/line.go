@@ -359,23 +359,25 @@ func posture(list []token) bool {
 // readUnlisted reads what is not in the practice book as a passage of a practice of the book, with its words as title.
 func (n *Names) readUnlisted(_ string, list []token, as *entry) ([]Reading, error) {
 	read, err := n.readAs(list, hit{entry: as})
-	if err != nil || len(read) != 1 {
+	if err != nil {
 		return read, err
 	}
-	r := &read[0]
-	remark, _ := r.Fields.Values()["remark"].(string)
-	delete(r.Fields.Values(), "remark")
-	delete(r.Fields.Values(), "check")
-	r.Doubts = nil
-	if as.p.TakesField("sides") && !slices.Contains(r.Said, "sides") { // most have no sides
-		r.Fields.Values()["sides"] = "none"
-	}
-	if remark != "" && r.Fields.Values()["title"] == nil {
-		r.Fields.Values()["title"] = capital(remark)
-		r.Said = append(r.Said, "title")
-		if as.p.ID != "posture" {
-			r.Doubts = []Doubt{{LineError: *n.noSuchName(list), Kind: DoubtName}}
-			r.Fields.Values()["check"] = DoubtName
+	for i := range read {
+		r := &read[i]
+		remark, _ := r.Fields.Values()["remark"].(string)
+		delete(r.Fields.Values(), "remark")
+		delete(r.Fields.Values(), "check")
+		r.Doubts = nil
+		if as.p.TakesField("sides") && !slices.Contains(r.Said, "sides") { // most have no sides
+			r.Fields.Values()["sides"] = "none"
+		}
+		if remark != "" && r.Fields.Values()["title"] == nil {
+			r.Fields.Values()["title"] = capital(remark)
+			r.Said = append(r.Said, "title")
+			if as.p.ID != "posture" {
+				r.Doubts = []Doubt{{LineError: *n.noSuchName(list), Kind: DoubtName}}
+				r.Fields.Values()["check"] = DoubtName
+			}
 		}
 	}
 	return read, nil
@@ -559,6 +561,9 @@ var whereWords = []string{
 
 // onBothSides reads "each side" of a practice that has one side as a passage for either.
 func (of subject) onBothSides(r Reading, list []token) []Reading {
+	if minutes := of.f["minutes"]; minutes != nil && of.p.TakesField("breaths") && slices.Contains(r.Said, "minutes") {
+		return of.heldForATime(r)
+	}
 	first, second := "left", "right"
 	switch {
 	case !of.p.OneSided() || !slices.ContainsFunc(list, func(t token) bool {
@@ -576,6 +581,24 @@ func (of subject) onBothSides(r Reading, list []token) []Reading {
 			delete(one.Fields.Values(), "title")
 		}
 	}
+	return []Reading{r, other}
+}
+
+// heldForATime reads a posture with a length in time: everyone breathes at their own pace in it, on one side after the
+// other.
+func (of subject) heldForATime(r Reading) []Reading {
+	values := r.Fields.Values()
+	values["pace"] = "own"
+	delete(values, "rounds")
+	delete(values, "breaths")
+	sides, _ := values["sides"].(string)
+	first, second, both := strings.Cut(sides, "-")
+	if !both {
+		return []Reading{r}
+	}
+	other := r
+	other.Fields = r.Fields.Clone()
+	values["sides"], other.Fields.Values()["sides"] = first, second
 	return []Reading{r, other}
 }
 
@@ -877,7 +900,7 @@ func nearest(word string, among []string) []string {
 // values are allowed is for Read to say.
 func Shorten(f plan.Fields, text string, own ...*practice.Practice) (plan.Fields, error) {
 	next := maps.Clone(f.Values())
-	for _, field := range plan.InShort {
+	for _, field := range append([]string{"fill", "fill_least"}, plan.InShort...) { // a length that is typed stays
 		delete(next, field)
 	}
 	return said(f, next, text, true, own)
