@@ -12,7 +12,7 @@ import (
 	"vastlantern/studio/contract"
 )
 
-// Ten kinds of class in which the teacher, or each person, sets the pace, as they are typed.
+// Kinds of class in which the teacher, or each person, sets the pace, as they are typed.
 var ownBreath = []struct {
 	name, typed, called string
 	waits               bool // phases wait for the teacher
@@ -28,6 +28,8 @@ var ownBreath = []struct {
 		"Breath in four steps", true},
 	{"strokes at own pace", "kapalabhati own pace 1 min", "Skull-shining breath", false},
 	{"panting", "panting breath 1 min lead-in 0", "Panting breath", false},
+	{"a flow on one side", "sun salutation x1, left side, by hand, lead-in 0", "Sun salutation", true},
+	{"a posture with a change of sides", "warrior two, 2 breaths each side, by hand, lead-in 0", "Warrior two", true},
 	{"three options at own pace", "even breath 4:4 own pace 1 min, choice of 4:4 or 4:6 or 4:4:4", "Even breath", false},
 }
 

@@ -90,7 +90,7 @@ func run(folder, small string) error {
 	}{
 		{"today", "/", "How was it\\?[^]*The coming week", 1280, 800},
 		{"plan", fmt.Sprintf("/plan/%d", evening.ID), "Saved", 1280, 800},
-		{"practices", "/practices/three-part-breath", "Watch for", 1280, 800},
+		{"practices", "/practices/sun-salutation", "Watch for", 1280, 800},
 		{"voice", "/voices/1", "through the mouth", 1280, 800},
 		{"card", fmt.Sprintf("/plan/%d/card", evening.ID), "end", 1280, 1250},
 		{"groups", fmt.Sprintf("/groups/%d", evening.Group.ID), "Next time[^]*Never taught", 1280, 1500},
