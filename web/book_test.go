@@ -48,7 +48,7 @@ func TestGroupsSettingsAndPracticesOverTheWire(t *testing.T) {
 
 	var book contract.Book
 	require.Equal(t, 200, call(t, "GET", fmt.Sprintf("%s/practices?group=%d", at, g.ID), "", &book))
-	assert.Len(t, book.Practices, 21)
+	assert.Len(t, book.Practices, 33)
 	for _, p := range book.Practices {
 		assert.Equal(
 			t,

@@ -74,6 +74,9 @@ func phrases(line string, list []token) []token {
 	var all []token
 	for i := 0; i < len(list); {
 		word, n := phraseAt(list, i)
+		if n == 0 {
+			word, n = "where", placeAt(list, i)
+		}
 		switch {
 		case n > 0:
 			all = append(all, joined(line, list[i:i+n], word))
@@ -93,6 +96,28 @@ func phrases(line string, list []token) []token {
 		}
 	}
 	return all
+}
+
+// placeAt returns how many tokens say where hands are: "hands on the belly". That is no zone and no side.
+func placeAt(list []token, i int) (n int) {
+	key := func(k int) string {
+		if i+k < len(list) && !list[i+k].quoted {
+			return list[i+k].key
+		}
+		return ""
+	}
+	if !slices.Contains([]string{"hand", "hands", "thumb", "thumbs", "palm", "palms", "hande"}, key(0)) ||
+		!slices.Contains([]string{"on", "over", "at", "in", "under", "to", "auf"}, key(1)) {
+		return 0
+	}
+	n = 2
+	if slices.Contains([]string{"the", "your", "their"}, key(n)) {
+		n++
+	}
+	if key(n) == "" || key(n) == "," {
+		return 0
+	}
+	return n + 1
 }
 
 func phraseAt(list []token, i int) (word string, n int) {

@@ -154,6 +154,27 @@ var forms = []form{
 	{pattern: "short|small holds|hold", on: subject.counted, set: func(of subject, _ matched) {
 		of.setCounts(func(c *breath.Counts) { c.Hold = max(1, c.Inhale/2) })
 	}},
+	{pattern: "N strokes|stroke|pumps a|per second", on: takes("rate"), set: func(of subject, found matched) {
+		of.f["rate"] = numeral(strconv.Itoa(60 * whole(found.numbers[0])))
+	}},
+	{pattern: "N strokes|stroke|pumps a|per minute|min", on: takes("rate"), set: setTempo},
+	{pattern: "at? N breaths a|per minute|min", on: subject.counted, set: func(of subject, found matched) {
+		c := of.counts()
+		of.f["tempo"] = numeral(strconv.Itoa(whole(found.numbers[0]) * (c.Inhale + c.Hold + c.Exhale + c.Empty)))
+	}},
+	{pattern: "N count", on: subject.counted, set: func(of subject, found matched) {
+		of.setCounts(func(c *breath.Counts) {
+			for _, part := range []*int{&c.Inhale, &c.Hold, &c.Exhale, &c.Empty} {
+				if *part > 0 {
+					*part = whole(found.numbers[0])
+				}
+			}
+		})
+	}},
+	{
+		pattern: "@|at COUNTS", on: subject.counted,
+		set: func(of subject, found matched) { of.f["counts"] = found.counts },
+	},
 	{pattern: "N strokes|stroke|st|pumps|pump|pulls|blows|puffs", on: takes("strokes"), basic: true,
 		set: setNumber("strokes")},
 
@@ -232,6 +253,10 @@ var forms = []form{
 	{pattern: "no|without holds|hold for the? new? people|beginners|newcomers|others|some|those|anyone|ones",
 		on: subject.practice, set: setWord("beside", "breathe")},
 	{
+		pattern: "new? people|beginners|newcomers|others no|without holds|hold|holding",
+		on:      subject.practice, set: setWord("beside", "breathe"),
+	},
+	{
 		pattern: "new? people|beginners|newcomers|others|some breathe|breathes|breathing through",
 		on:      subject.practice, set: setWord("beside", "breathe"),
 	},
@@ -282,6 +307,14 @@ var forms = []form{
 	{pattern: "breathe? by|through? the? mouth", on: takes("airway"), set: setWord("airway", "mouth")},
 	{pattern: "by|through? the? nose", on: takes("airway"), set: setWord("airway", "nose")},
 	{pattern: "exhale|out by|through? the? mouth", on: takes("airway"), set: setWord("airway", "out-mouth")},
+	{
+		pattern: "inhale|in by|through the? nose ,? and? exhale|out by|through the? mouth",
+		on:      takes("airway"), set: setWord("airway", "out-mouth"),
+	},
+	{
+		pattern: "inhale|in by|through the? mouth ,? and? exhale|out by|through the? nose",
+		on:      takes("airway"), set: setWord("airway", "in-mouth"),
+	},
 	{pattern: "inhale|in by|through the? mouth", on: takes("airway"), set: setWord("airway", "in-mouth")},
 	{pattern: "narrow in|inhale", on: takes("aperture"), set: setWidths("narrow", "wide")},
 	{pattern: "narrow out|exhale", on: takes("aperture"), set: setWidths("wide", "narrow")},
@@ -343,7 +376,7 @@ var forms = []form{
 		of.give("rest_breaths", numeral(found.numbers[0]), "rest_between")
 	}},
 	{
-		pattern: "TIME between|apart",
+		pattern: "TIME between|apart rounds?",
 		on:      subject.practice,
 		set:     func(of subject, found matched) { of.f["rest_between"] = secondsOf(found) },
 	},
@@ -351,12 +384,12 @@ var forms = []form{
 		of.give("rest_breaths", numeral(found.numbers[0]), "rest_between")
 	}},
 	{
-		pattern: "rest|rests|pause|pauses|break|breaks of|for? TIME",
+		pattern: "rest|rests|pause|pauses|break|breaks of|for? TIME between? rounds?",
 		on:      subject.practice,
 		set:     func(of subject, found matched) { of.f["rest_between"] = secondsOf(found) },
 	},
 	{
-		pattern: "TIME of? rest|rests|pause|pauses|break|breaks",
+		pattern: "TIME of? rest|rests|pause|pauses|break|breaks between? rounds?",
 		on:      subject.practice,
 		set:     func(of subject, found matched) { of.f["rest_between"] = secondsOf(found) },
 	},
@@ -514,7 +547,6 @@ var fillers = []string{
 	"side",
 	"minutes",
 	"we",
-	"i",
 	"us",
 	"our",
 	"do",
@@ -880,7 +912,7 @@ func (of subject) bareNumber(h *heard, list []token, said saidOnce, named func(i
 		}
 	}
 	i := bare[0]
-	if spelled := list[i].given != list[i].text; i > 0 && list[i-1].text != "," && !spelled && !named(i-1) {
+	if spelled := list[i].given != list[i].text; i > 0 && list[i-1].text != "," && !spelled && !named(i-1) && !named(i+1) {
 		return // "hodl 4"
 	}
 	n := whole(list[i].number())
@@ -895,4 +927,14 @@ func (of subject) bareNumber(h *heard, list []token, said saidOnce, named func(i
 	said.fields[field] = i
 	other := func(k int) bool { return k == i }
 	h.left, h.unknown = slices.DeleteFunc(h.left, other), slices.DeleteFunc(h.unknown, other)
+}
+
+// breathsAMinute reports whether a part says how many breaths a minute there are.
+func breathsAMinute(list []token) bool {
+	for i := range list {
+		if n, _ := match("N breaths a|per minute|min", subject{}, list, i); n > 0 {
+			return true
+		}
+	}
+	return false
 }

@@ -132,8 +132,12 @@ func (n *Names) atCommas(list []token) [][]token {
 		rest := false
 		for _, h := range n.hits(piece, false) {
 			whole := h.share > almost && h.weight > slipped
-			named = named || whole && h.entry.p != nil
+			says := slices.ContainsFunc(piece[h.from:h.to], func(t token) bool { return !known(t.key) })
+			named = named || whole && says && h.entry.p != nil
 			rest = rest || whole && h.entry.p == nil
+		}
+		if slices.ContainsFunc(piece, func(t token) bool { return t.key == "between" || t.key == "each" }) {
+			return [][]token{list}
 		}
 		switch {
 		case !named && !rest:
@@ -166,11 +170,23 @@ func hasLength(list []token) bool {
 	return false
 }
 
+// holdsAfterStrokes reports whether "then" at i leads to the hold after strokes: "20 strokes, then hold 15".
+func holdsAfterStrokes(list []token, i int) bool {
+	return i+1 < len(list) && slices.Contains([]string{"hold", "holding"}, list[i+1].key) &&
+		slices.ContainsFunc(list[:i], func(t token) bool { return t.key == "strokes" || t.key == "pumps" })
+}
+
 // thenParts splits the tokens at "then".
 func thenParts(list []token) [][]token {
 	var all [][]token
 	for len(list) > 0 {
-		i := slices.IndexFunc(list, func(t token) bool { return !t.quoted && (t.key == "then" || t.key == ";") })
+		i := -1
+		for k, t := range list {
+			if !t.quoted && (t.key == "then" && !holdsAfterStrokes(list, k) || t.key == ";") {
+				i = k
+				break
+			}
+		}
 		if i < 0 {
 			return append(all, list)
 		}
@@ -209,7 +225,7 @@ func (n *Names) readPart(line string, list []token, last *entry) ([]Reading, *en
 		return read, n.entryOf("posture"), err
 	}
 	counts := slices.ContainsFunc(list, func(t token) bool { return isCounts(t.text) })
-	if counts {
+	if counts || breathsAMinute(list) {
 		read, err := n.readUnlisted(line, list, n.entryOf("counted-breath"))
 		return read, n.entryOf("counted-breath"), err
 	}
@@ -307,13 +323,17 @@ func breathCounts(list []token) bool {
 var bodyWords = []string{
 	"pose", "posture", "asana", "salutation", "salutations", "flow", "vinyasa", "twist", "stretch", "lunge", "squat",
 	"bend",
-	"dog", "rolls", "circles", "massage", "haltung", "dehnung",
+	"dog", "rolls", "circles", "massage", "haltung", "dehnung", "namaskar", "namaskara",
 }
 
 // ofThePosture reports whether what was hit is only the name of a posture or a movement.
 func (h hit) ofThePosture(list []token) bool {
-	return h.entry.p != nil && !slices.Contains(h.entry.p.Care, "moving") && h.to < len(list) &&
-		slices.Contains(bodyWords, list[h.to].key)
+	if h.entry.p == nil || slices.Contains(h.entry.p.Care, "moving") {
+		return false
+	}
+	ofOneBreath := !h.entry.p.OneSided() && !h.entry.p.Alternates()
+	return h.to < len(list) && slices.Contains(bodyWords, list[h.to].key) || ofOneBreath && onSides(list) &&
+		slices.ContainsFunc(list, func(t token) bool { return t.key == "breaths" })
 }
 
 // afterAPractice reports whether a stretch is named after a practice that was named whole: it says how that is done.
@@ -344,15 +364,27 @@ func remarks(list []Reading) bool {
 
 // posture reports whether a part that names nothing in the book speaks of a posture.
 func posture(list []token) bool {
-	return slices.ContainsFunc(list, func(t token) bool {
-		if t.quoted {
-			return false
+	for i, t := range list {
+		if t.quoted || i+1 < len(list) && slices.Contains(breathing, list[i+1].key) { // "dog breath"
+			continue
 		}
-		switch t.key {
-		case "pose", "posture", "asana", "haltung", "bothsides", "right-left", "left-right":
+		if slices.Contains(postureWords, t.key) || len(t.text) > 7 && strings.HasSuffix(t.text, "asana") {
 			return true
 		}
-		return len(t.text) > 7 && strings.HasSuffix(t.text, "asana")
+	}
+	return onSides(list)
+}
+
+// postureWords are words that postures have in their names (common practice, with no source).
+var postureWords = []string{
+	"pose", "posture", "haltung", "warrior", "plank", "lunge", "fold", "twist", "dog", "cobra", "mountain", "pigeon",
+	"camel", "boat", "sphinx", "locust", "squat", "krieger", "kobra", "brett", "kamel", "boot",
+}
+
+// onSides reports whether a part speaks of both sides of the body.
+func onSides(list []token) bool {
+	return slices.ContainsFunc(list, func(t token) bool {
+		return !t.quoted && slices.Contains([]string{"bothsides", "right-left", "left-right"}, t.key)
 	})
 }
 
@@ -394,7 +426,7 @@ func (n *Names) readStretch(list []token) ([]Reading, error) {
 		return nil, notUnderstood(of, list[i])
 	}
 	left, odd := oddOnes(list, heard.left)
-	title := wordsOf(list, trimmed(list, left))
+	title := wordsOf(list, titled(list, left))
 	if of.f["title"] == nil && (title == "" || !named) {
 		return nil, nil
 	}
@@ -519,7 +551,7 @@ func (of subject) keep(r *Reading, list []token, heard heard) {
 	of.f["remark"] = remark
 	r.Said = append(r.Said, "remark")
 	for _, i := range heard.unknown {
-		if list[i].text == "," || slices.Contains(whereWords, list[i].key) || list[i].at < 0 {
+		if list[i].text == "," || list[i].key == "where" || slices.Contains(whereWords, list[i].key) {
 			continue
 		}
 		why := notUnderstood(of, list[i])
@@ -555,7 +587,8 @@ var whereWords = []string{
 	"partners",
 	"pairs", "together", "alone", "stehend", "sitzend", "liegend", "liegen", "sitzen", "stehen", "rucken", "stuhl", "in",
 	"down", "bent", "crossed",
-	"heels", "apart", "straight", "tall", "shoulders", "palms", "thumbs", "covered", "cushion", "block", "mat", "at",
+	"heels", "apart", "savasana", "shavasana", "supine", "prone", "bolster", "out", "loud", "aloud", "straight", "tall",
+	"shoulders", "palms", "thumbs", "covered", "cushion", "block", "mat", "at",
 	"under", "head", "arms", "wide", "up", "forward", "deep", "deeply", "smooth", "smoothly", "full", "long",
 }
 
@@ -674,6 +707,9 @@ func (h hit) read(list []token, skip func(int) bool) ([]Reading, error) {
 		case e.joins:
 			text = e.title + " " + text
 		}
+		if field == "title" && text != "" {
+			text = capital(text)
+		}
 		of.f[field] = text
 		heard.said = append(heard.said, field)
 	}
@@ -702,6 +738,23 @@ func (h hit) wordsIn(list []token, left []int) (text string, forRoom bool) {
 		return wordsOf(list, append(left[:1:1], trimmed(list, left[1:])...)), forRoom
 	}
 	return wordsOf(list, trimmed(list, left)), forRoom
+}
+
+// titled leaves out the small words at the ends of a title: "opening circle" keeps its first.
+func titled(list []token, left []int) []int {
+	small := func(i int) bool {
+		return slices.Contains([]string{
+			",", "and", "with", "to", "a", "an", "the", "for", "of", "we", "i", "do", "let", "lets", "us", "some", "about", "at",
+			"by", "then", "begin", "start", "finish", "from", "on", "please", "maybe", "each", "another",
+		}, list[i].key)
+	}
+	for len(left) > 0 && small(left[0]) {
+		left = left[1:]
+	}
+	for len(left) > 0 && small(left[len(left)-1]) {
+		left = left[:len(left)-1]
+	}
+	return left
 }
 
 // sayMore are fillers that say something beside a word that is no filler.

@@ -391,7 +391,8 @@ func (n *Names) hits(list []token, unfinished bool) []hit {
 func onlyGrammar(said []token) bool {
 	return !slices.ContainsFunc(said, func(t token) bool {
 		little := slices.Contains(fillers, t.key) && !slices.Contains([]string{"open", "nostril"}, t.key)
-		return !slices.Contains(phaseWords, t.key) && t.number() == "" && !little
+		unit := slices.Contains(minuteWords, t.key) || slices.Contains(secondWords, t.key)
+		return !slices.Contains(phaseWords, t.key) && t.number() == "" && !little && !unit
 	})
 }
 

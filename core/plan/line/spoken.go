@@ -13,7 +13,7 @@ var (
 	betweenParts = []string{",", "and", "then", "breathe"}
 	withinPart   = []string{"for", "to", "of", "a", "the", "on", "count"}
 	// What is before "in" where it is no inhale: count in 4, lead in 3, narrow in.
-	notInhale = []string{"count", "lead", "numbers", "narrow", "only"}
+	notInhale = []string{"count", "lead", "numbers", "narrow", "only", "beside"}
 )
 
 // spoken puts counts in the place of a breath that is spoken, phase by phase in its order: "inhale 6 hold 4 exhale 6",
