@@ -207,8 +207,9 @@ var english = map[string]map[string]string{
 var sameWords = map[string]string{
 	"retention": "hold", "retentions": "holds", "kumbhaka": "hold", "kumbhakas": "holds", "inhalation": "inhale",
 	"inhalations": "inhales", "exhalation": "exhale", "exhalations": "exhales", "puraka": "inhale", "rechaka": "exhale",
-	"anfanger": "beginners", "neulinge": "beginners", "rds": "rounds", "rd": "round", "pumpings": "pumps", "vollatmung": "yogic",
-	"stossen": "strokes", "zuge": "breaths",
+	"anfanger": "beginners", "neulinge": "beginners", "rds": "rounds", "rd": "round", "pumpings": "pumps",
+	"vollatmung": "yogic",
+	"stossen":    "strokes", "zuge": "breaths",
 }
 
 // onlyThere is words of other languages that mean something else in English.
