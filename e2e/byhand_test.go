@@ -12,6 +12,7 @@ import (
 	"vastlantern/studio/contract"
 )
 
+// What ends by itself is long enough for a page that opens slowly: the clock runs eight times as fast.
 // Kinds of class in which the teacher, or each person, sets the pace, as they are typed.
 var ownBreath = []struct {
 	name, typed, called string
@@ -26,11 +27,11 @@ var ownBreath = []struct {
 	{"ocean", "ocean breath 5:5 x2 no counting, lead-in 0", "Ocean breath", true},
 	{"a mantra in the holds", "breath in four steps x2, by hand inhale exhale, lead-in 0, mantra in holds sa ta na ma",
 		"Breath in four steps", true},
-	{"strokes at own pace", "kapalabhati own pace 1 min", "Skull-shining breath", false},
-	{"panting", "panting breath 1 min lead-in 0", "Panting breath", false},
+	{"strokes at own pace", "kapalabhati own pace 9 min", "Skull-shining breath", false},
+	{"panting", "panting breath 2 min lead-in 0", "Panting breath", false},
 	{"a flow on one side", "sun salutation x1, left side, by hand, lead-in 0", "Sun salutation", true},
 	{"a posture with a change of sides", "warrior two, 2 breaths each side, by hand, lead-in 0", "Warrior two", true},
-	{"three options at own pace", "even breath 4:4 own pace 1 min, choice of 4:4 or 4:6 or 4:4:4", "Even breath", false},
+	{"three options at own pace", "even breath 4:4 own pace 9 min, choice of 4:4 or 4:6 or 4:4:4", "Even breath", false},
 }
 
 // Each of them is planned by typing and led to its end three times: by the keyboard alone, by one pedal alone, and by a
