@@ -292,6 +292,7 @@ func (s server) records(api *gin.RouterGroup) {
 			return records.Summary(contextOf(c), int(number(c.Query("year"))))
 		}),
 	)
+	api.GET("/groups/:id/notes", withID(records.Returning))
 	api.GET("/groups/:id/course", withID(records.GroupCourse))
 }
 

@@ -13,13 +13,15 @@ type Adjustment struct {
 	Do Verb
 	// tempo: counts or strokes a minute; rounds, strokes: the new number; finish-by: the deadline, milliseconds
 	To       breath.Exact
-	Counts   [4]int   // counts: inhale, hold, exhale, empty hold
-	Relative bool     // rounds: By is given and not To
-	By       int      // rounds: this many more or less
-	Carry    bool     // tempo: scale later counted passages too; drop-holds, restore-holds: later passages too
-	Text     string   // note; beside: breathe, a:c or none; by-hand: all or none
-	Phases   []string // by-hand: the phases, where they are listed
-	See      string   // signal
+	Counts   [4]int // counts: inhale, hold, exhale, empty hold
+	Relative bool   // rounds: By is given and not To
+	By       int    // rounds: this many more or less
+	// Carry scales later counted passages too (tempo), acts on later passages too (drop-holds, restore-holds), or keeps
+	// a note for next time.
+	Carry  bool
+	Text   string   // note; beside: breathe, a:c or none; by-hand: all or none
+	Phases []string // by-hand: the phases, where they are listed
+	See    string   // signal
 }
 
 // When tells from when on an accepted adjustment acts.

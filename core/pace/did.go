@@ -89,7 +89,12 @@ func didHand(a *Answer) fact.Fact {
 
 func didRecall(a *Answer) fact.Fact { return fact.New("did.recall", "rounds", a.To.Round()) }
 
-func didNote(a *Answer) fact.Fact { return fact.New("did.note", "text", a.Text) }
+func didNote(a *Answer) fact.Fact {
+	if a.Carry {
+		return fact.New("did.note-next", "text", a.Text)
+	}
+	return fact.New("did.note", "text", a.Text)
+}
 
 func didSignal(a *Answer) fact.Fact {
 	return fact.New("did.signal", "signal", fact.New("signal."+a.See))

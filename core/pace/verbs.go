@@ -250,7 +250,7 @@ func init() { // not a literal: the rules refer to the machine, whose methods re
 		{verb: FinishBy, takes: []Argument{deadline}, where: anywhere,
 			do: (*machine).finishBy, did: didFinish, relief: ByEnding},
 		{verb: Undo, where: anywhere, did: didUndo, relief: NoRelief},
-		{verb: Note, takes: []Argument{text}, where: anywhere,
+		{verb: Note, takes: []Argument{text, carry}, where: anywhere,
 			do: (*machine).remark, did: didNote, effect: onlyRemarks, relief: NoRelief},
 		{verb: Signal, takes: []Argument{see}, where: anywhere,
 			do: (*machine).remark, did: didSignal, effect: onlyRemarks},

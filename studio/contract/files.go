@@ -225,9 +225,10 @@ type ExportRecording struct {
 
 // ExportRemark is something that was added to a record afterwards.
 type ExportRemark struct {
-	At   time.Time `json:"at"`
-	Kind string    `json:"kind" jsonschema:"enum=people,enum=gentler,enum=took,enum=note,enum=correction"`
-	Text string    `json:"text"`
+	At time.Time `json:"at"`
+	// people, gentler, took, note, correction, next (a note for next time), used or put-away
+	Kind string `json:"kind"`
+	Text string `json:"text"`
 }
 
 // Records is the record of one class or of several, the newest first, with everything that is known of it.

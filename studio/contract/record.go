@@ -15,6 +15,7 @@ type Record struct {
 	Totals    RecordTotals    `json:"totals"`
 	Marks     []Mark          `json:"marks"`
 	Remarks   []Remark        `json:"remarks"` // added afterwards, in the order they were
+	Unsaid    []Unsaid        `json:"unsaid"`  // planned to be said and not reached; empty while it is in progress
 	Moods     []string        `json:"moods"`   // to choose from
 	Curve     []CurvePoint    `json:"curve"`   // of the rounds as they were led
 	Told      Told            `json:"told"`    // by those who breathed
@@ -153,8 +154,40 @@ type CurvePoint struct {
 	Kept    bool    `json:"kept"`
 }
 
+// What of a plan can be unsaid.
+const (
+	UnsaidLine   = "line"   // own words whose place did not come
+	UnsaidTalk   = "talk"   // a talk that was left out
+	UnsaidScript = "script" // what was written for a passage that was left out
+)
+
+// Unsaid is something that was planned to be said and was not reached. Settled is the kind of the remark that says what
+// became of it: next, used or put-away; empty for nothing yet.
+type Unsaid struct {
+	Passage int    `json:"passage"` // from 1
+	Name    string `json:"name"`    // of the passage
+	Kind    string `json:"kind" jsonschema:"enum=line,enum=talk,enum=script"`
+	Text    string `json:"text"`
+	Settled string `json:"settled"`
+}
+
+// ReturningNote is a note of a class of a group that nobody has used or put away.
+type ReturningNote struct {
+	ClassID int64   `json:"class_id"`
+	Title   string  `json:"title"` // of the class
+	AtMS    float64 `json:"at_ms"`
+	Text    string  `json:"text"`
+	Next    bool    `json:"next"` // it was marked for next time
+}
+
+// ReturningNotes is those of a group, those for next time first.
+type ReturningNotes struct {
+	Notes []ReturningNote `json:"notes"`
+}
+
 // Remark is something that is added beside a record: people (a number), gentler (how many of them took the gentler
-// lane), took (one of Moods), note, correction.
+// lane), took (one of Moods), note, correction, next (a note for next time), used and put-away (what became of the note
+// of this text).
 type Remark struct {
 	ID   int64   `json:"id"`
 	AtMS float64 `json:"at_ms"`

@@ -137,6 +137,10 @@ func (r *Records) Record(ctx context.Context, id int64) (contract.Record, error)
 		HeldEmptyMS:   t.HeldEmpty,
 		LeftInhales:   t.LeftInhales, RightInhales: t.RightInhales,
 	}
+	record.Unsaid = []contract.Unsaid{}
+	if !record.Class.Running {
+		record.Unsaid = unsaid(l, record.Remarks)
+	}
 	stands := pace.Stands(of.Answers)
 	for i, answer := range of.Answers {
 		record.Marks = append(record.Marks, contract.Mark{

@@ -20,7 +20,13 @@ const (
 	remarkMood       = "took" // as files and the data file have it
 	remarkNote       = "note"
 	remarkCorrection = "correction"
+	remarkNext       = "next"     // a note for next time
+	remarkUsed       = "used"     // the note of this text came back and was used
+	remarkPutAway    = "put-away" // the note of this text, or what was not said, is not wanted any more
 )
+
+// standing are the kinds that stand beside each other: the newest does not take the place of those before.
+var standing = []string{remarkNote, remarkCorrection, remarkNext, remarkUsed, remarkPutAway}
 
 // moods is how a room can be after a class.
 var moods = []string{"settled", "bright", "tired", "restless", "strained"}
@@ -61,7 +67,7 @@ func (r *Records) AddRemarks(ctx context.Context, class int64, all ...contract.R
 // two screens none hides what the other said. The same may come twice, where the answer to the first was lost.
 func (r *Records) add(ctx context.Context, class int64, add contract.RemarkAdd) error {
 	remark := store.Remark{At: r.studio.Now(), Kind: add.Kind, Text: strings.TrimSpace(add.Text)}
-	if add.Kind == remarkNote || add.Kind == remarkCorrection {
+	if slices.Contains(standing, add.Kind) {
 		return studio.Missing(r.studio.Store.With(ctx).AddRemark(class, remark), store.KindClass, class)
 	}
 	err := r.studio.Store.With(ctx).ReplaceRemark(class, remark, add.Newest)
@@ -96,7 +102,7 @@ func check(add contract.RemarkAdd) error {
 		if !slices.Contains(moods, add.Text) {
 			return studio.Fail(studio.ErrInvalid, "remark.mood", "allowed", strings.Join(moods, ", "))
 		}
-	case remarkNote, remarkCorrection:
+	case remarkNote, remarkCorrection, remarkNext, remarkUsed, remarkPutAway:
 		if add.Text == "" || len(add.Text) > longestRemark {
 			return studio.Fail(studio.ErrInvalid, "remark.length", "kind", add.Kind, "most", longestRemark)
 		}

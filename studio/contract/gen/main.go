@@ -80,6 +80,7 @@ type all struct {
 	RemarkAdd contract.RemarkAdd
 	PlansOf   contract.PlansFound
 	GroupPast contract.GroupCourse
+	Returning contract.ReturningNotes
 	Search    contract.Search
 	Found     contract.Found
 	Summary   contract.Summary

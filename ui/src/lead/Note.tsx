@@ -15,11 +15,17 @@ const often = [
 ];
 
 /** Note is a field, which has every letter from the start, and a short list by number as long as it is empty. */
-export function Note({ onClose, onNote }: { onClose: () => void; onNote: (text: string) => void }) {
+export function Note({
+  onClose,
+  onNote,
+}: {
+  onClose: () => void;
+  onNote: (text: string, next: boolean) => void;
+}) {
   const [typed, setTyped] = useState("");
   usePadKeys((key) => {
     const text = typed === "" ? often[Number(key) - 1] : undefined;
-    if (text) onNote(text);
+    if (text) onNote(text, false);
     return text !== undefined;
   });
   return (
@@ -28,7 +34,7 @@ export function Note({ onClose, onNote }: { onClose: () => void; onNote: (text: 
         onSubmit={(e) => {
           e.preventDefault();
           if (typed.trim() === "") onClose();
-          else onNote(typed.trim());
+          else onNote(typed.trim(), false);
         }}
       >
         <input
@@ -39,14 +45,27 @@ export function Note({ onClose, onNote }: { onClose: () => void; onNote: (text: 
           maxLength={500}
           value={typed}
           onChange={(e) => setTyped(e.target.value)}
+          onKeyDown={(e) => {
+            if (e.key !== "Enter" || !e.shiftKey || typed.trim() === "") return;
+            e.preventDefault();
+            onNote(typed.trim(), true);
+          }}
         />
         <Button type="submit" size="lg">
           <kbd>Enter</kbd> Note it
         </Button>
+        <Button
+          size="sm"
+          variant="outline-primary"
+          disabled={typed.trim() === ""}
+          onClick={() => onNote(typed.trim(), true)}
+        >
+          <kbd>Shift</kbd>+<kbd>Enter</kbd> For next time
+        </Button>
       </form>
       <div className="signals">
         {often.map((text, i) => (
-          <Button key={text} variant="outline-secondary" onClick={() => onNote(text)}>
+          <Button key={text} variant="outline-secondary" onClick={() => onNote(text, false)}>
             <kbd>{i + 1}</kbd> {text}
           </Button>
         ))}

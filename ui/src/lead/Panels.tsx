@@ -69,9 +69,9 @@ export function Panels(props: Props) {
       return (
         <Note
           onClose={onClose}
-          onNote={(text) => {
+          onNote={(text, next) => {
             onClose();
-            void onAdjust({ do: "note", text });
+            void onAdjust(next ? { do: "note", text, carry: true } : { do: "note", text });
           }}
         />
       );

@@ -64,10 +64,17 @@ test("a note is typed, or chosen by its number while nothing is typed", async ()
   const noted = vi.fn();
   const { user } = page(<Note onClose={vi.fn()} onNote={noted} />);
   await user.keyboard("2");
-  expect(noted).toHaveBeenLastCalledWith("restless");
+  expect(noted).toHaveBeenLastCalledWith("restless", false);
   await user.type(screen.getByRole("textbox"), " room 2 is cold {Enter}");
-  expect(noted).toHaveBeenLastCalledWith("room 2 is cold");
+  expect(noted).toHaveBeenLastCalledWith("room 2 is cold", false);
   expect(noted).toHaveBeenCalledTimes(2); // the 2 in the text is text
+});
+
+test("a note for next time is one key more", async () => {
+  const noted = vi.fn();
+  const { user } = page(<Note onClose={vi.fn()} onNote={noted} />);
+  await user.type(screen.getByRole("textbox"), "next time three{Shift>}{Enter}{/Shift}");
+  expect(noted).toHaveBeenCalledExactlyOnceWith("next time three", true);
 });
 
 test("an empty note closes", async () => {

@@ -15,6 +15,7 @@ import { Strain } from "./Strain";
 import { FitBar } from "./FitBar";
 import { Head } from "./Head";
 import { AskHome } from "../frame/dialogs/AskHome";
+import { Returning } from "../frame/dialogs/Returning";
 import { LastTime } from "./LastTime";
 import { Passages } from "./Passages";
 import { InTheRoom } from "./InTheRoom";
@@ -57,6 +58,7 @@ function EditPlan({ plan }: { plan: Plan }) {
       <FitBar editor={editor} />
       {failed && <Alert variant="warning">{failed}</Alert>}
       <PlanErrors errors={summary.errors.filter((e) => e.passage === 0).map((e) => text(e.say))} />
+      <Returning group={editor.group} />
       <div className="orders">
         <div>
           <Passages editor={editor} />

@@ -58,6 +58,7 @@ function record(change: object = {}): Record {
     planned_ms: 300_000,
     taught_ms: 280_000,
     seen_after: [],
+    unsaid: [],
     told: { asked: 0, answers: [] },
     remarks: [],
     moods: [],
@@ -176,4 +177,13 @@ test("a class that is being led leads back to it and cannot be deleted", async (
 test("a record that cannot be read says why", async () => {
   page(<RecordView />, {}, { address: "/taught/7", path: "/taught/:id" });
   expect(await screen.findByRole("alert")).toBeTruthy();
+});
+
+test("what was planned and not said is kept for next time, or put away", async () => {
+  const one = { passage: 1, name: "Counted breath", kind: "line", text: "root lock", settled: "" } as const;
+  const unsaid = [one, { ...one, text: "soft jaw", settled: "put-away" }];
+  const { user, asked } = await view(record({ unsaid }));
+  expect(screen.getByText("put away")).toBeTruthy();
+  await user.click(screen.getByRole("button", { name: "Next time" }));
+  expect(asked.findLast((a) => a.method === "POST")!.body).toMatchObject({ kind: "next", text: "root lock" });
 });

@@ -18,6 +18,7 @@ import { Told } from "./Told";
 import { TwoBars } from "./TwoBars";
 import { text, wordOf } from "../language/text";
 import { SeenAfter } from "./SeenAfter";
+import { Unsaid } from "./Unsaid";
 
 // With the large library that draws them.
 const Curves = lazy(() => import("./Curves"));
@@ -90,6 +91,7 @@ function Page({ record }: { record: Record }) {
       <TwoBars record={record} />
       <Told told={record.told} />
       <Remarks record={record} />
+      <Unsaid record={record} />
       {!led.running && (
         <section>
           <h2>Home practice</h2>

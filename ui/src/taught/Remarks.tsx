@@ -15,6 +15,9 @@ const names: { [kind: string]: string } = {
   gentler: "took the gentler lane",
   took: "the room",
   correction: "correction",
+  next: "for next time",
+  used: "used",
+  "put-away": "put away",
 };
 
 type Adding = Omit<RemarkAdd, "newest">;
@@ -36,7 +39,8 @@ export function Remarks({ record }: { record: Record }) {
     onError: readAgain(queries, recordQuery(id).queryKey),
     onSuccess: (fresh, remark) => {
       queries.setQueryData(recordQuery(id).queryKey, fresh);
-      if (remark.kind === "note" || remark.kind === "correction") setText("");
+      if (["note", "correction", "next"].includes(remark.kind)) setText("");
+      void queries.invalidateQueries({ queryKey: ["returning"] });
     },
   });
   const mood = newestOf(record, "took")?.text;
@@ -86,6 +90,13 @@ export function Remarks({ record }: { record: Record }) {
         />
         <Button type="submit" variant="outline-primary" disabled={text.trim() === ""}>
           Note
+        </Button>
+        <Button
+          variant="outline-primary"
+          disabled={text.trim() === ""}
+          onClick={() => add.mutate({ kind: "next", text })}
+        >
+          <span className="text-nowrap">For next time</span>
         </Button>
         <Button
           variant="outline-secondary"

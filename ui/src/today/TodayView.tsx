@@ -21,6 +21,7 @@ import { text, wordOf } from "../language/text";
 
 const TemplatesCard = lazy(async () => ({ default: (await import("./TemplatesCard")).TemplatesCard }));
 const FindPlan = lazy(async () => ({ default: (await import("./FindPlan")).FindPlan }));
+const Returning = lazy(async () => ({ default: (await import("../frame/dialogs/Returning")).Returning }));
 const AskHome = lazy(async () => ({ default: (await import("../frame/dialogs/AskHome")).AskHome }));
 const Welcome = lazy(async () => ({ default: (await import("./Welcome")).Welcome }));
 const Week = lazy(async () => ({ default: (await import("./Week")).Week }));
@@ -63,7 +64,10 @@ function Page({ today }: { today: Today }) {
             </Suspense>
           )}
           <Missing today={today} part="advice" what="What the record suggests" />
-          <Suspense>{today.next?.group && <AskHome group={today.next.group.id} />}</Suspense>
+          <Suspense>
+            {today.next?.group && <Returning group={today.next.group.id} />}
+            {today.next?.group && <AskHome group={today.next.group.id} />}
+          </Suspense>
           {today.last && <Last record={today.last} now={today.now_ms} />}
           <Missing today={today} part="last" what="The last class of this group" />
         </Col>

@@ -63,6 +63,7 @@ export interface Contract {
   RemarkAdd: RemarkAdd;
   PlansOf: PlansFound;
   GroupPast: GroupCourse;
+  Returning: ReturningNotes;
   Search: Search;
   Found: Found;
   Summary: Summary;
@@ -167,6 +168,7 @@ export interface Record {
   totals: RecordTotals;
   marks: Mark[];
   remarks: Remark[];
+  unsaid: Unsaid[];
   moods: string[];
   curve: CurvePoint[];
   told: Told;
@@ -347,6 +349,13 @@ export interface Remark {
   at_ms: number;
   kind: string;
   text: string;
+}
+export interface Unsaid {
+  passage: number;
+  name: string;
+  kind: "line" | "talk" | "script";
+  text: string;
+  settled: string;
 }
 export interface CurvePoint {
   at_ms: number;
@@ -1242,6 +1251,16 @@ export interface CoursePoint {
   length_ms: number;
   held_ms: number;
   eased: boolean;
+}
+export interface ReturningNotes {
+  notes: ReturningNote[];
+}
+export interface ReturningNote {
+  class_id: number;
+  title: string;
+  at_ms: number;
+  text: string;
+  next: boolean;
 }
 export interface Search {
   group_id: number;
