@@ -183,6 +183,9 @@ func init() { // not a literal: reading a passage refers to the table
 			}},
 		{name: "choices", on: onOwnCounted, read: (*Passage).readChoices, say: sayOf("choices", sayChoices),
 			offers: []Offer{{About: AboutBreath, Text: true}}},
+		{name: "point", on: onPractice, say: sayFlag("point", "the point"),
+			read:   func(p *Passage, o reader) { p.Point = o.flag("point") },
+			offers: []Offer{{About: AboutClass, Flag: true}}},
 		{name: "trial", on: onPractice, say: sayFlag("trial", "try-out"),
 			read:   func(p *Passage, o reader) { p.Trial = o.flag("trial") },
 			offers: []Offer{{About: AboutClass, Flag: true}}},
@@ -246,7 +249,8 @@ var offerOrder = []string{
 	"sides", "breaths", "side", "entry", "seal", "airway", "zone", "attention", "aperture", "after", "natural_pause",
 	"choices", "voice",
 	"syllables", "word", "fade", "numbers", "count_in", "count_in_by",
-	"lead_in", "rest_between", "rest_breaths", "rest_wait", "rest_lead_in", "recall", "beside", "wait", "keep", "trial",
+	"lead_in", "rest_between", "rest_breaths", "rest_wait", "rest_lead_in", "recall", "beside", "wait", "keep",
+	"point", "trial",
 }
 
 // lineOrder is the order in which a line says fields.
@@ -259,7 +263,7 @@ var lineOrder = []string{
 	"airway", "zone", "attention", "aperture", "voice", "syllables", "fade", "word", "numbers",
 	"count_in", "count_in_by", "lead_in",
 	"rest_between", "rest_breaths",
-	"rest_wait", "rest_lead_in", "natural_pause", "recall", "beside", "trial", "keep",
+	"rest_wait", "rest_lead_in", "natural_pause", "recall", "beside", "point", "trial", "keep",
 }
 
 // oneOf returns the offer of a choice, the usual word first.

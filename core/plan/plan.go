@@ -95,6 +95,7 @@ type Passage struct {
 	Fill      string
 	FillLeast breath.Exact
 	Trial     bool // a try-out, set apart in the record
+	Point     bool // what the class is about: next time, programmes and home practice follow it
 
 	// Talk and free passages.
 	Length breath.Exact // planned, milliseconds

@@ -114,13 +114,14 @@ func UsualHome(length int64) Home {
 }
 
 // CanGoHome returns the passages of a class that can go home, by their numbers, the one that was the point of the class
-// first: of the figure on which it stayed longest at a stretch the longest passage, which is never a try-out; of
-// several as long the one that asks for most, and rather the last. Practices that settle come last. lengths is how long
-// each passage was led, in milliseconds.
+// first: the one that the plan says was; else, of the figure on which it stayed longest at a stretch, the longest
+// passage, which is never a try-out; of several as long the one that asks for most, and rather the last. Practices that
+// settle come last. lengths is how long each passage was led, in milliseconds.
 func CanGoHome(p *plan.Plan, lengths []int64) []int {
 	type figure struct{ practice, pattern string }
 	type candidate struct {
 		number   int
+		point    bool
 		settling bool
 		length   int64
 		stay     int64 // on its figure, with the passages before and after that have the same
@@ -135,7 +136,10 @@ func CanGoHome(p *plan.Plan, lengths []int64) []int {
 		}
 		list = append(
 			list,
-			candidate{number: i + 1, settling: one.Practice.Settling, length: lengths[i], held: one.Figures().LongestHold},
+			candidate{
+				number: i + 1, point: one.Point, settling: one.Practice.Settling, length: lengths[i],
+				held: one.Figures().LongestHold,
+			},
 		)
 	}
 	for from := 0; from < len(list); {
@@ -149,7 +153,8 @@ func CanGoHome(p *plan.Plan, lengths []int64) []int {
 	}
 	slices.SortStableFunc(list, func(a, b candidate) int {
 		return cmp.Or(
-			later(a.settling, b.settling), -cmp.Compare(a.stay, b.stay), -cmp.Compare(a.length, b.length), -a.held.Cmp(b.held),
+			later(b.point, a.point), later(a.settling, b.settling),
+			-cmp.Compare(a.stay, b.stay), -cmp.Compare(a.length, b.length), -a.held.Cmp(b.held),
 			-cmp.Compare(a.number, b.number),
 		)
 	})

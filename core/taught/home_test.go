@@ -154,3 +154,22 @@ func document(t *testing.T, passages ...string) (plan.Document, *plan.Plan) {
 	require.NoError(t, err)
 	return doc, p
 }
+
+// What the plan says is the point goes home first, and climbs next time, though another practice took longer.
+func TestThePointOfAClassThatIsChosen(t *testing.T) {
+	p := read(t, nadi("4:4", 9, `, "lead_in": 0`)+
+		`, {"type": "practice", "practice": "ujjayi", "rounds": 4, "lead_in": 0, "point": true}`)
+	lengths := []int64{p.Passages[0].PlannedLength().Round(), p.Passages[1].PlannedLength().Round()}
+	assert.Equal(t, []int{2, 1}, taught.CanGoHome(p, lengths))
+	p.Passages[1].Point = false
+	assert.Equal(t, []int{1, 2}, taught.CanGoHome(p, lengths))
+	p.Passages[1].Point = true
+	var h taught.History
+	for range 3 {
+		h.Add(taught.Of(p, nil, 3_600_000))
+	}
+	next, _ := h.Next("ujjayi")
+	assert.True(t, next.Climbs)
+	next, _ = h.Next("nadi-shodhana")
+	assert.False(t, next.Climbs, "the rest is kept as it was")
+}

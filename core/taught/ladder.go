@@ -54,6 +54,7 @@ type History struct {
 	counted bool                 // anything counted was taught
 	talks   []breath.Exact       // how much longer than planned each talk took, the latest last
 	latest  []string             // the practices of the last class, in its order
+	point   string               // the practice that the last class was about, where its plan says so
 	calm    int                  // how many classes in a row, up to the last, had nothing eased and a room that was ready
 	unrest  fact.Fact            // why the last one that was not so was not, as a clause
 	guides  map[string]Next      // what a programme asks for, by practice
@@ -66,7 +67,7 @@ func (h *History) Add(r Record) {
 		h.past, h.newest = map[string][]Passage{}, map[string][]Passage{}
 	}
 	var led []string
-	eased := false
+	eased, point := false, ""
 	here := map[string][]Passage{}
 	for _, p := range r.Passages {
 		if p.Type == plan.Talk && p.Length > 0 && p.PlannedLength > 0 && !p.CutShort {
@@ -80,6 +81,9 @@ func (h *History) Add(r Record) {
 		}
 		here[p.Practice] = append(here[p.Practice], p)
 		eased = eased || p.Eased
+		if p.Point && point == "" {
+			point = p.Practice
+		}
 		if p.Counts.Inhale > 0 {
 			h.highest, h.counted = max(h.highest, Rung(p.Counts)), true
 		}
@@ -100,12 +104,16 @@ func (h *History) Add(r Record) {
 	default:
 		h.calm++
 	}
-	h.latest = led
+	h.latest, h.point = led, point
 }
 
-// mainFigure returns the passage of a class that stands for a practice which was led in several: of the figure on which
-// the class stayed longest at a stretch, one that was eased, else the longest, the last of several as long.
+// mainFigure returns the passage of a class that stands for a practice which was led in several: the one that the plan
+// says was the point; else, of the figure on which the class stayed longest at a stretch, one that was eased, else the
+// longest, the last of several as long.
 func mainFigure(passages []Passage) Passage {
+	if i := slices.IndexFunc(passages, func(p Passage) bool { return p.Point }); i >= 0 {
+		return passages[i]
+	}
 	stay := make([]int64, len(passages))
 	for from := 0; from < len(passages); {
 		to, sum := from, int64(0)

@@ -168,7 +168,7 @@ func (h *History) climber() string {
 			return practice
 		}
 	}
-	return cmp.Or(h.longest(h.latest), h.longest(slices.Sorted(maps.Keys(h.past))))
+	return cmp.Or(h.point, h.longest(h.latest), h.longest(slices.Sorted(maps.Keys(h.past))))
 }
 
 // longest returns which of the practices was led as planned most often in a row, and often enough.

@@ -26,6 +26,7 @@ type Passage struct {
 	Pattern       string // one round as planned, in short: counts, strokes or seconds
 	OwnPace       bool   // its breaths are not counted by anybody
 	Trial         bool
+	Point         bool // the plan says that it was what the class was about
 	Settling      bool // prepares or closes a class: it is not climbed
 	PlannedAt     int64
 	PlannedLength int64
@@ -193,7 +194,7 @@ func breaksOff(tl pace.Timeline, n int, at int64) bool {
 }
 
 func blank(p *plan.Passage) Passage {
-	blank := Passage{Name: p.Name(), Type: p.Type, OwnPace: p.OwnPace, Trial: p.Trial}
+	blank := Passage{Name: p.Name(), Type: p.Type, OwnPace: p.OwnPace, Trial: p.Trial, Point: p.Point}
 	if p.Practice != nil {
 		blank.Practice, blank.Pattern, blank.PlannedTempo = p.Practice.ID, p.Pattern(), p.Measure.Tempo
 		blank.Voice, blank.Settling = p.Voice, p.Practice.Settling

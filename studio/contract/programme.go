@@ -28,6 +28,7 @@ type ProgrammePassage struct {
 	Says    string `json:"says"` // the short way of writing it
 	Counts  bool   `json:"counts"`
 	Strokes bool   `json:"strokes"`
+	Point   bool   `json:"point"` // what the class is about
 }
 
 // ProgrammeCard is a programme, and where its group is.

@@ -96,6 +96,11 @@ func (ps *Programmes) passages(ctx context.Context, document []byte, group int64
 	if err != nil {
 		return list, err
 	}
+	lengths := make([]int64, len(p.Passages))
+	for i := range p.Passages {
+		lengths[i] = p.Passages[i].PlannedLength().Round()
+	}
+	about := append(taught.CanGoHome(p, lengths), 0)[0]
 	for i, fields := range doc.Passages() {
 		if one := &p.Passages[i]; one.Practice != nil && !one.Trial {
 			list = append(
@@ -106,6 +111,7 @@ func (ps *Programmes) passages(ctx context.Context, document []byte, group int64
 					Says:    one.Short(fields),
 					Counts:  one.TakesCounts(),
 					Strokes: one.CountsStrokes(),
+					Point:   i+1 == about,
 				},
 			)
 		}

@@ -409,6 +409,7 @@ var forms = []form{
 		on:      subject.practice,
 		set:     func(of subject, found matched) { of.f["beside"] = found.counts },
 	},
+	{pattern: "the point of? the? class?", on: subject.practice, set: setFlag("point")},
 	{pattern: "trial|try|tryout", on: subject.practice, set: setFlag("trial")},
 	{pattern: "try out", on: subject.practice, set: setFlag("trial")},
 	{pattern: "keep|kept", on: func(subject) bool { return true }, set: setFlag("keep")},

@@ -45,7 +45,7 @@ const own: Programme = {
 
 function Begin({ id, offer }: { id: number; offer: ProgrammeOffer }) {
   const { passages, templates, begins } = offer;
-  const last = passages.at(-1);
+  const last = passages.find((p) => p.point) ?? passages.at(-1);
   const [chosen, setChosen] = useState("");
   const [programme, setProgramme] = useState<Programme>({ ...own, passage: last?.passage ?? 0 });
   const begin = useMutation({

@@ -198,7 +198,7 @@ function Numbers({ summary, script }: { summary: PassageSummary | undefined; scr
       {summary.held_ms > 0 && <span>{clock(summary.held_ms)} in holds</span>}
       {summary.says.map((words) => (
         <span className="says" key={words}>
-          {{ wait: "waits for you", keep: "kept" }[words] ?? words}
+          {{ wait: "waits for you", keep: "kept", "the point": "the point of the class" }[words] ?? words}
         </span>
       ))}
       {script !== "" && (

@@ -683,6 +683,7 @@ export interface ProgrammePassage {
   says: string;
   counts: boolean;
   strokes: boolean;
+  point: boolean;
 }
 export interface ProgrammeSave {
   revision: number;
