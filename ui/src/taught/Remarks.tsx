@@ -96,7 +96,7 @@ export function Remarks({ record }: { record: Record }) {
           disabled={text.trim() === ""}
           onClick={() => add.mutate({ kind: "next", text })}
         >
-          <span className="text-nowrap">For next time</span>
+          For next time
         </Button>
         <Button
           variant="outline-secondary"
