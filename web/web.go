@@ -286,6 +286,9 @@ func (s server) records(api *gin.RouterGroup) {
 		error) {
 		return records.RecordFile(contextOf(c), id(c))
 	}))
+	api.GET("/summary/csv", download(func(c *gin.Context) (studio.File, error) {
+		return records.SummaryTable(contextOf(c), int(number(c.Query("year"))))
+	}))
 	api.GET(
 		"/summary",
 		answer(func(c *gin.Context) (contract.Summary, error) {

@@ -1,5 +1,7 @@
 package contract
 
+import "vastlantern/core/fact"
+
 // Summary is what was taught in a year. Times are milliseconds.
 type Summary struct {
 	Year      int           `json:"year"`
@@ -29,6 +31,27 @@ type GroupSum struct {
 	Classes  int     `json:"classes"`
 	TaughtMS int64   `json:"taught_ms"`
 	People   float64 `json:"people"` // the mean of the classes where it was noted; 0 if it never was
+	Level    string  `json:"level"`  // of the group as it is now; empty for no group
+	// what it was taught, the longest first; the names of what it never was; the strong cautions that were read before
+	Practices []GroupPractice `json:"practices"`
+	Never     []string        `json:"never"`
+	Cautions  []CautionSum    `json:"cautions"`
+}
+
+// GroupPractice is a practice that a group was taught in a year.
+type GroupPractice struct {
+	Practice string `json:"practice"`
+	Name     string `json:"name"`
+	Classes  int    `json:"classes"`
+	TaughtMS int64  `json:"taught_ms"`
+	Level    string `json:"level"` // the highest that was led, in short: counts, strokes; empty at own pace
+}
+
+// CautionSum is a strong caution and before how many classes it was read.
+type CautionSum struct {
+	ID      string    `json:"id"`
+	Say     fact.Fact `json:"say"`
+	Classes int       `json:"classes"`
 }
 
 // MonthSum is one month in a summary.

@@ -173,7 +173,7 @@ var columns = []string{
 	"held_full_ms", "held_empty_ms", "left_inhales", "right_inhales", "eased", "done", "airway", "zone", "attention",
 	"inhale_width", "exhale_width", "voice", "beside",
 	"lanes", "gentler", "easy", "right", "too_much", "told_main", "told_beside",
-	"hand_tempo", "by_hand", "counted",
+	"hand_tempo", "by_hand", "counted", "corrections",
 }
 
 // countedInCell writes what people counted at own pace, and how many told each number: "60:2 110:1".
@@ -238,7 +238,8 @@ func (r *Records) recordTable(ctx context.Context, name string, classes []tableC
 			for _, n := range []int{c.told.Easy, c.told.Right, c.told.TooMuch, c.told.Main, c.told.Beside} {
 				row = append(row, strconv.Itoa(n))
 			}
-			row = append(row, strconv.Itoa(p.HandTempo), breathsInCell(p.Breaths), countedInCell(c.told))
+			row = append(row, strconv.Itoa(p.HandTempo), breathsInCell(p.Breaths), countedInCell(c.told),
+				correctionsInCell(remarks))
 			rows = append(rows, row)
 		}
 	}
@@ -289,6 +290,17 @@ func lanesInCell(lanes []contract.LedLane) string {
 		cell = append(cell, fmt.Sprintf("%s/%d/%d/%d", l.Beside, l.AtMS, l.LengthMS, l.Breaths))
 	}
 	return strings.Join(cell, " ")
+}
+
+// correctionsInCell writes the corrections of a class, one after the other.
+func correctionsInCell(remarks []store.Remark) string {
+	var list []string
+	for _, remark := range remarks {
+		if remark.Kind == remarkCorrection {
+			list = append(list, remark.Text)
+		}
+	}
+	return strings.Join(list, " | ")
 }
 
 // lastRemark returns what was said of a kind last, which is what holds; empty if nothing was.

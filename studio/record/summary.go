@@ -30,7 +30,9 @@ func (r *Records) Summary(ctx context.Context, year int) (contract.Summary, erro
 		return summary, err
 	}
 	from, to := time.Date(year, time.January, 1, 0, 0, 0, 0, zone), time.Date(year+1, time.January, 1, 0, 0, 0, 0, zone)
-	list, err := r.find(ctx, store.Search{From: from, To: to, Over: true, Sums: true, Most: mostClassesInFile})
+	list, err := r.find(ctx, store.Search{
+		From: from, To: to, Over: true, Sums: true, Records: true, Most: mostClassesInFile,
+	})
 	if err != nil {
 		return summary, err
 	}
@@ -61,7 +63,7 @@ func (r *Records) Summary(ctx context.Context, year int) (contract.Summary, erro
 		if byGroup[group] == nil {
 			byGroup[group] = &contract.GroupSum{}
 			if g := groups[group]; g != nil {
-				byGroup[group].Name = g.Name
+				byGroup[group].Name, byGroup[group].Level = g.Name, g.Level
 			}
 		}
 		if byMonth[month] == nil {
@@ -88,8 +90,13 @@ func (r *Records) Summary(ctx context.Context, year int) (contract.Summary, erro
 			TrialMS:   p.Trial,
 		})
 	}
+	of := r.learnedIn(ctx, list)
 	for id, g := range byGroup {
 		g.People = mean(people[id])
+		if of[id] == nil {
+			of[id] = &learned{}
+		}
+		of[id].in(g, book)
 		summary.Groups = append(summary.Groups, *g)
 	}
 	slices.SortFunc(summary.Groups, func(a, b contract.GroupSum) int {

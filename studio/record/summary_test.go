@@ -54,3 +54,40 @@ func TestAYearsSummary(t *testing.T) {
 	require.NoError(t, err)
 	assert.Zero(t, empty.Classes)
 }
+
+// What a group has learned in the year, at which level, what it never was, and the cautions that were read before.
+func TestWhatAGroupLearnedInAYear(t *testing.T) {
+	d := desktest.New(t)
+	group := d.WithGroup(nil)
+	for _, counts := range []string{"4:4", "4:8:8", "4:4:8"} {
+		plan := d.AddPlan(`{"type": "practice", "practice": "nadi-shodhana", "counts": "` + counts +
+			`", "rounds": 1, "lead_in": 0}`)
+		plan, err := d.Plans.Save(t.Context(), plan.ID,
+			contract.PlanSave{Revision: plan.Revision, Document: plan.Document, GroupID: group.ID})
+		require.NoError(t, err)
+		score, err := d.Classes.Begin(t.Context(),
+			contract.Lead{PlanID: plan.ID, Acknowledged: contract.StrongCautions(plan)})
+		require.NoError(t, err)
+		d.Pass(120)
+		_, err = d.Records.Record(t.Context(), score.ClassID)
+		require.NoError(t, err)
+	}
+	summary, err := d.Records.Summary(t.Context(), 0)
+	require.NoError(t, err)
+	require.Len(t, summary.Groups, 1)
+	g := summary.Groups[0]
+	assert.Equal(t, "beginners", g.Level)
+	require.Len(t, g.Practices, 1)
+	assert.Equal(t, []any{"Alternate nostril breath", 3, "4:8:8"},
+		[]any{g.Practices[0].Name, g.Practices[0].Classes, g.Practices[0].Level}, "the highest, not the last")
+	assert.Contains(t, g.Never, "Sun salutation")
+	assert.NotContains(t, g.Never, "Alternate nostril breath")
+	require.NotEmpty(t, g.Cautions)
+	assert.Equal(t, []any{"full-hold", 2}, []any{g.Cautions[0].ID, g.Cautions[0].Classes})
+	file, err := d.Records.SummaryTable(t.Context(), 0)
+	require.NoError(t, err)
+	text := string(file.Data)
+	assert.Contains(t, text, "year,group,group_level,kind,name,classes,hours,highest\n")
+	assert.Contains(t, text, ",Lunch,beginners,practice,Alternate nostril breath,3,")
+	assert.Contains(t, text, ",Lunch,beginners,caution,full-hold,2,,\n")
+}

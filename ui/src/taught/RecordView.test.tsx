@@ -187,3 +187,11 @@ test("what was planned and not said is kept for next time, or put away", async (
   await user.click(screen.getByRole("button", { name: "Next time" }));
   expect(asked.findLast((a) => a.method === "POST")!.body).toMatchObject({ kind: "next", text: "root lock" });
 });
+
+test("a correction stands above what was taught", async () => {
+  const corrected = { id: 3, at_ms: 0, kind: "correction", text: "two rounds were led by voice" };
+  await view(record({ remarks: [corrected] }));
+  expect(screen.getByRole("list", { name: "Corrections" }).textContent).toBe(
+    "Corrected: two rounds were led by voice",
+  );
+});

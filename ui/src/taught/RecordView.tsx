@@ -88,6 +88,17 @@ function Page({ record }: { record: Record }) {
           </>
         )}
       </p>
+      {record.remarks.some((r) => r.kind === "correction") && (
+        <ul className="corrected" aria-label="Corrections">
+          {record.remarks
+            .filter((r) => r.kind === "correction")
+            .map((r) => (
+              <li key={r.id}>
+                <strong>Corrected:</strong> {r.text}
+              </li>
+            ))}
+        </ul>
+      )}
       <TwoBars record={record} />
       <Told told={record.told} />
       <Remarks record={record} />

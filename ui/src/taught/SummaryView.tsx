@@ -5,11 +5,12 @@ import { useState } from "react";
 import { Button, ButtonGroup, Form } from "react-bootstrap";
 import { Link, useParams } from "react-router";
 import { now } from "../player/clock";
-import type { Summary } from "../wire/contract";
+import type { GroupSum, Summary } from "../wire/contract";
 import { Paper } from "../frame/paper/Paper";
 import { ErrorAlert } from "../frame/shell/ErrorAlert";
 import { Loading } from "../frame/shell/Loading";
 import { plural } from "../player/format";
+import { text, wordOf } from "../language/text";
 import "../frame/paper/paper.css";
 
 /** SummaryView is what was taught in a year on one page, for a studio or a training school. */
@@ -38,6 +39,9 @@ export function SummaryView() {
           ›
         </Link>
       </ButtonGroup>
+      <a className="btn btn-outline-secondary" href={`/api/summary/csv?year=${year}`} download>
+        As CSV
+      </a>
       <Form.Control
         className="w-auto"
         aria-label="Your name, as it is printed on the page"
@@ -106,6 +110,9 @@ function Page({ summary, name }: { summary: Summary; name: string }) {
             head={["Month", "Classes", "Hours"]}
             rows={summary.months.map((m) => [monthName(m.month), m.classes, hours(m.taught_ms)])}
           />
+          {summary.groups.map((g) => (
+            <GroupYear key={g.name} group={g} />
+          ))}
           <p className="small">
             From the record of each class, as it was led: a practice from its lead-in to its closing. Own pace
             is time in which nobody counted; try-outs are set apart.
@@ -115,6 +122,26 @@ function Page({ summary, name }: { summary: Summary; name: string }) {
             <span>Date, school</span>
           </div>
         </>
+      )}
+    </>
+  );
+}
+
+/** GroupYear is what a group has learned, at which level, what it never was taught, and which cautions were read. */
+function GroupYear({ group }: { group: GroupSum }) {
+  return (
+    <>
+      <Sums
+        title={`${group.name || "No group"}${group.level ? `, ${wordOf("level", group.level)}` : ""}`}
+        head={["Practice", "Classes", "Hours", "Highest led"]}
+        rows={group.practices.map((p) => [p.name, p.classes, hours(p.taught_ms), p.level])}
+      />
+      {group.never.length > 0 && <p>Never taught: {group.never.join(", ")}.</p>}
+      {group.cautions.length > 0 && (
+        <p>
+          Cautions read before class:{" "}
+          {group.cautions.map((c) => `${text(c.say)} (${plural(c.classes, "class", "classes")})`).join(", ")}.
+        </p>
       )}
     </>
   );

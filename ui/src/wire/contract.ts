@@ -1301,6 +1301,22 @@ export interface GroupSum {
   classes: number;
   taught_ms: number;
   people: number;
+  level: string;
+  practices: GroupPractice[];
+  never: string[];
+  cautions: CautionSum[];
+}
+export interface GroupPractice {
+  practice: string;
+  name: string;
+  classes: number;
+  taught_ms: number;
+  level: string;
+}
+export interface CautionSum {
+  id: string;
+  say: Fact;
+  classes: number;
 }
 export interface MonthSum {
   month: number;
