@@ -196,12 +196,10 @@ func Advise(p *plan.Plan) (list []plan.Advice) {
 	if !slices.ContainsFunc(p.Passages, func(one plan.Passage) bool { return len(one.Lines) > 0 }) {
 		return nil
 	}
-	rows, totals := pace.Sheet(p).Rows, pace.Begin(p).Passages()
+	reached := Reached(p, pace.Sheet(p).Rows, pace.Begin(p).Passages())
 	for i := range p.Passages {
-		start := sort.Search(len(rows), func(n int) bool { return rows[n].Passage >= i+1 })
-		end := sort.Search(len(rows), func(n int) bool { return rows[n].Passage > i+1 })
-		for n := range p.Passages[i].Lines {
-			if len(placesOf(&p.Passages[i].Lines[n], rows, start, end, totals[i].Total)) == 0 {
+		for n, there := range reached[i] {
+			if !there {
 				list = append(list, plan.Advice{
 					Passage: i + 1, Say: fact.New("advice.line-fits-nowhere", "text", p.Passages[i].Lines[n].Text),
 					Why: fact.New("advice.line-fits-nowhere.why"),
@@ -210,4 +208,20 @@ func Advise(p *plan.Plan) (list []plan.Advice) {
 		}
 	}
 	return list
+}
+
+// Reached reports of each line of each passage whether its place comes in the rows of a class. The totals are what is
+// in force in each passage.
+func Reached(p *plan.Plan, rows []pace.Row, totals []pace.Passage) [][]bool {
+	reached := make([][]bool, len(p.Passages))
+	for i := range p.Passages {
+		lines := p.Passages[i].Lines
+		start := sort.Search(len(rows), func(n int) bool { return rows[n].Passage >= i+1 })
+		end := sort.Search(len(rows), func(n int) bool { return rows[n].Passage > i+1 })
+		reached[i] = make([]bool, len(lines))
+		for n := range lines {
+			reached[i][n] = len(placesOf(&lines[n], rows, start, end, totals[i].Total)) > 0
+		}
+	}
+	return reached
 }

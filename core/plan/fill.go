@@ -2,6 +2,7 @@ package plan
 
 import (
 	"encoding/json"
+	"slices"
 	"strconv"
 	"strings"
 	"time"
@@ -11,6 +12,11 @@ import (
 
 // leastFill is the least that a passage lasts which ends when the slot does, where it says nothing of it, seconds.
 const leastFill = 60
+
+// Fills reports whether a passage of the document lasts until a time or the end of the slot.
+func (d Document) Fills() bool {
+	return slices.ContainsFunc(d.Passages(), func(f Fields) bool { return f.values["fill"] != nil })
+}
 
 // FillUp gives each passage that lasts until the end of the slot, or until a time of day, the length that is left for
 // it in the document, whose plan is p, and reports whether that changed any. A passage is never shorter than it says;

@@ -38,8 +38,10 @@ func (ps *Plans) Draft(ctx context.Context, d contract.Draft) (contract.Drafted,
 			drafted.Problem = fact.Of(err).Pointer()
 		}
 	}
-	if p, err := ps.read(ctx, doc, group); err == nil {
-		doc.FillUp(p)
+	if doc.Fills() {
+		if p, err := ps.read(ctx, doc, group); err == nil {
+			doc.FillUp(p)
+		}
 	}
 	if drafted.Summary, err = ps.summary(ctx, doc, group); err != nil {
 		return drafted, err

@@ -154,3 +154,28 @@ func TestDraftsFollowEachChange(t *testing.T) {
 	require.NoError(t, err)
 	assert.Equal(t, "Rest", got.Summary.Passages[1].Name)
 }
+
+// What lasts until the end of the slot follows it: when the slot or another passage changes, and where a class that
+// begins late is fitted, before any round is left out.
+func TestWhatIsLeftOfTheSlot(t *testing.T) {
+	d := desktest.New(t)
+	p, err := d.Plans.Import(t.Context(), contract.PlanText{Text: "# Late\nslot 20\nstarts 2026-03-02 17:30\n\n" +
+		"talk 2 min\nrest till the end, at least 3 min\n"})
+	require.NoError(t, err)
+	length := func(p contract.Plan) int64 { return p.Summary.Passages[1].LengthMS }
+	assert.EqualValues(t, 18*60_000, length(p))
+	shorter := strings.Replace(string(p.Document), `"slot_min": 20`, `"slot_min": 10`, 1)
+	require.NotEqual(t, string(p.Document), shorter)
+	p, err = d.Plans.Save(t.Context(), p.ID, contract.PlanSave{Revision: p.Revision, Document: []byte(shorter)})
+	require.NoError(t, err)
+	assert.EqualValues(t, 8*60_000, length(p))
+	drafted, err := d.Plans.Draft(t.Context(), contract.Draft{
+		Document: p.Document, Change: &contract.Change{Do: contract.ChangeAdd, Text: "sit 4 min"},
+	})
+	require.NoError(t, err)
+	assert.EqualValues(t, 4*60_000, drafted.Summary.Passages[1].LengthMS)
+	d.Time = time.Date(2026, 3, 2, 17, 34, 0, 0, time.UTC)
+	score, err := d.Classes.Begin(t.Context(), contract.Lead{PlanID: p.ID, Fit: true})
+	require.NoError(t, err)
+	assert.EqualValues(t, 6*60_000, score.EndMS, "two minutes of talk, and four of rest in place of eight")
+}

@@ -68,8 +68,18 @@ func (ps *Plans) late(doc plan.Document, p *plan.Plan, level string) error {
 	if left < time.Minute {
 		return studio.Fail(studio.ErrInvalid, "plan.time-passed")
 	}
+	doc.SetSlot(left)
+	if doc.Fills() { // what lasts until the end gives way first
+		shorter, err := plan.Read(doc)
+		if err != nil {
+			return err
+		}
+		doc.FillUp(shorter)
+		if p, err = plan.Read(doc); err != nil {
+			return err
+		}
+	}
 	// With one round each where even that is too long.
 	fit.To(p, breath.Int(left.Milliseconds()), level).Apply(doc, p)
-	doc.SetSlot(left)
 	return nil
 }

@@ -110,15 +110,6 @@ func unsaid(l *studio.Class, remarks []contract.Remark) []contract.Unsaid {
 	for _, row := range tl.Rows {
 		reached[row.Passage] = true
 	}
-	led := cue.Begin(l.Plan, cue.Main)
-	for _, a := range l.Script {
-		led.Adjust(a)
-	}
-	for _, c := range led.Cues() {
-		if c.Kind == cue.Line && (tl.Open || c.At < tl.End) {
-			seen[words{c.Passage, c.Text}] = true
-		}
-	}
 	for i := range l.Plan.Passages {
 		p := &l.Plan.Passages[i]
 		if reached[i+1] {
@@ -134,9 +125,12 @@ func unsaid(l *studio.Class, remarks []contract.Remark) []contract.Unsaid {
 			add(i+1, contract.UnsaidScript, p.Script)
 		}
 	}
-	for _, c := range cue.Sheet(l.Plan, cue.Main) {
-		if c.Kind == cue.Line {
-			add(c.Passage, contract.UnsaidLine, c.Text)
+	planned := cue.Reached(l.Plan, pace.Sheet(l.Plan).Rows, pace.Begin(l.Plan).Passages())
+	for i, lines := range cue.Reached(l.Plan, tl.Rows, l.Led.Passages()) {
+		for n, there := range lines {
+			if !there && planned[i][n] {
+				add(i+1, contract.UnsaidLine, l.Plan.Passages[i].Lines[n].Text)
+			}
 		}
 	}
 	return list
