@@ -45,9 +45,32 @@ func planCommand() *cobra.Command {
 			if err != nil {
 				return err
 			}
+			tellDoubts(cmd.ErrOrStderr(), doc)
 			return sheet.WritePlan(cmd.OutOrStdout(), doc)
 		},
 	}
 	cmd.Flags().StringVar(&language, "language", "en", "of the names and words in it, beside English")
 	return cmd
+}
+
+// tellDoubts names the passages that somebody should look at: the lines were read all the same.
+func tellDoubts(w io.Writer, doc plan.Document) {
+	for i, f := range doc.Passages() {
+		values := f.Values()
+		if values["check"] == nil {
+			continue
+		}
+		text := fmt.Sprint(values["remark"])
+		if values["remark"] == nil {
+			text = fmt.Sprint(values["title"])
+		}
+		fmt.Fprintf(w, "passage %d: %s: %q\n", i+1, checks[fmt.Sprint(values["check"])], text)
+	}
+}
+
+// checks says what there is to look at.
+var checks = map[string]string{
+	line.DoubtWords:   "not understood, and kept as a remark",
+	line.DoubtName:    "not in the practice book",
+	line.DoubtReading: "this could be something else",
 }

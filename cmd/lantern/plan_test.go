@@ -19,6 +19,12 @@ func TestPlanCommand(t *testing.T) {
 	require.Equal(t, 0, code, errs)
 	assert.Contains(t, cues, "half of it")
 
+	out, errs, code = run(t, "nadi x6 windy\nneck rolls 1 min\n", "plan", "-")
+	require.Equal(t, 0, code)
+	assert.Contains(t, out, `"remark": "windy"`)
+	assert.Equal(t, "passage 1: not understood, and kept as a remark: \"windy\"\n"+
+		"passage 2: not in the practice book: \"Neck rolls\"\n", errs)
+
 	_, errs, code = run(t, "# Wrong\nslot 0\neven breath 4:4 x6\neven x3 x4\neven x3000\n  r1 hodl: lock\n", "plan", "-")
 	assert.Equal(t, 2, code)
 	for _, line := range []string{"line 4", "line 6"} {

@@ -9,6 +9,7 @@ import (
 	"math"
 	"slices"
 	"strings"
+	"unicode/utf8"
 
 	"vastlantern/core/breath"
 	"vastlantern/core/fact"
@@ -827,7 +828,10 @@ func couldBe(list []token, found []hit, h hit) *LineError {
 	}
 }
 
-func lower(name string) string { return strings.ToLower(name[:1]) + name[1:] }
+func lower(name string) string {
+	_, size := utf8.DecodeRuneInString(name)
+	return strings.ToLower(name[:size]) + name[size:]
+}
 
 // notUnderstood says what is expected in the place of a word, and what is nearest to it.
 func notUnderstood(of subject, t token) *LineError {

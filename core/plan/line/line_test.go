@@ -85,6 +85,9 @@ func TestAClassAsItIsPasted(t *testing.T) {
 			[]string{"Welcome 300", "Centering 300", "nadi-shodhana 10 min", "kapalabhati x3", "Lying down 60"},
 		},
 		{
+			"neck rolls\n", "", []string{"Neck rolls 60"}, // one line is a passage and no title
+		},
+		{
 			"0-5 arrive\n5-12 sun salutations\n12-20 alternate nostril, 6 rounds", "",
 			[]string{"Arrive 300", "sun-salutation 7 min", "nadi-shodhana x6"},
 		},
@@ -93,6 +96,9 @@ func TestAClassAsItIsPasted(t *testing.T) {
 				"relax the jaw. After that kapalabhati, 3 rounds of 30, with 45 sec. rest between, followed by a long savasana " +
 				"till the end.", "",
 			[]string{" 180", "nadi-shodhana x6 Remind them to relax the jaw.", "kapalabhati x3", "Long savasana 60"},
+		},
+		{
+			"slot 20\ntalk 5 min\nsit till the end", "", []string{" 300", "Sit 900"},
 		},
 		{
 			"Soft morning\n\n- centering (3 min)\n- cat cow 8x\n1. warrior two, 5 breaths per side\n• bhramari 6x",

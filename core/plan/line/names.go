@@ -6,6 +6,7 @@ import (
 	"math"
 	"slices"
 	"strings"
+	"unicode/utf8"
 
 	"vastlantern/core/plan"
 	"vastlantern/core/practice"
@@ -165,7 +166,11 @@ func (n *Names) alikeAll(list []token, unfinished bool) [][]float64 {
 	return all
 }
 
-func capital(name string) string { return strings.ToUpper(name[:1]) + name[1:] }
+// capital writes the first letter large.
+func capital(name string) string {
+	_, size := utf8.DecodeRuneInString(name)
+	return strings.ToUpper(name[:size]) + name[size:]
+}
 
 // withoutNotes takes out what is in brackets.
 func withoutNotes(term string) string {

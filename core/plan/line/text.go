@@ -36,7 +36,8 @@ func (n *Names) FromText(text string, place *time.Location) (plan.Document, erro
 			continue
 		}
 		field, err := setHead(d, trimmed, place)
-		if next := lineAt(lines, first+1); field == "" && d.Values()["title"] == nil && first+1 < len(lines) &&
+		more := strings.TrimSpace(strings.Join(lines[first+1:], "")) != ""
+		if next := lineAt(lines, first+1); field == "" && d.Values()["title"] == nil && more &&
 			lines[first] == trimmed && n.titled(trimmed, next) {
 			d.Values()["title"] = strings.TrimSuffix(trimmed, ":")
 			continue
@@ -55,7 +56,11 @@ func (n *Names) FromText(text string, place *time.Location) (plan.Document, erro
 	}
 	d.Append(FieldsIn(readings)...)
 	var refused plan.Errors
-	if _, err := plan.ReadWith(d, n.own...); len(errs) == 0 && errors.As(err, &refused) {
+	p, err := plan.ReadWith(d, n.own...)
+	if err == nil {
+		d.FillUp(p)
+	}
+	if len(errs) == 0 && errors.As(err, &refused) {
 		for _, e := range refused {
 			line := headLines[e.Field]
 			if e.Passage > 0 && e.Passage <= len(readings) {
