@@ -177,6 +177,16 @@ func (s Step) begins(figure []Step, i int) bool {
 	return s.Phase.Begins() && (i == 0 || !figure[i-1].Phase.Begins() && figure[i-1].Phase != breath.Hold)
 }
 
+// BreathsInFigure returns how many breaths the figure has.
+func (p *Practice) BreathsInFigure() (breaths int) {
+	for i, step := range p.Figure {
+		if step.begins(p.Figure, i) {
+			breaths++
+		}
+	}
+	return breaths
+}
+
 // step lays out one step of the figure: one phase, or as many as it has steps, with stops between them.
 func (l *layout) step(step Step, side breath.Through) {
 	s := l.set

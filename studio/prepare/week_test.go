@@ -125,7 +125,7 @@ func TestReadingWhatIsTyped(t *testing.T) {
 	assert.Equal(
 		t,
 		"x4: the number of rounds was given before: leave one of the two out",
-		desktest.Words(read.Lines[1].Problem.Say),
+		desktest.Words(read.Lines[1].Passages[0].Doubts[0].Problem.Say),
 	)
 	wrong, err := d.Plans.ReadTyped(t.Context(), contract.Typed{Text: "even x3000"})
 	require.NoError(t, err)

@@ -191,6 +191,9 @@ func numberAt(list []token, i int) (number string, n int) {
 		return low, 1 // 5-7 minutes: the least of it
 	}
 	switch {
+	case list[i].number() != "" && (key(1) == "to" || key(1) == "bis") && i+2 < len(list) && list[i+2].number() != "" &&
+		units(3):
+		return list[i].number(), 3 // 15 to 20 minutes: the least of it
 	case key(0) == "half" && key(1) == "a" && key(2) == "dozen":
 		return "6", 3
 	case (key(0) == "a" || key(0) == "one") && key(1) == "dozen":
@@ -312,6 +315,10 @@ func ratios(line string, list []token) []token {
 			base, from, to = whole(list[next].number()), i, next+1
 		} else if i > 0 && list[i-1].number() != "" {
 			base, from, to = whole(list[i-1].number()), i-1, i+1
+		} else if before := slices.IndexFunc(list[max(0, i-3):i],
+			func(t token) bool { return t.number() != "" }); before >= 0 {
+			from = max(0, i-3) + before // "4 as the base"
+			base, to = whole(list[from].number()), i+1
 		}
 	}
 	if base == 0 && ratio {

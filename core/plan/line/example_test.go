@@ -22,10 +22,10 @@ func ExampleNames_Read() {
 	// {"type":"free","title":"Quiet","seconds":60}
 }
 
-// What a line says twice is told with where it is.
+// What contradicts itself is kept as a remark too, and told with the reason.
 func ExampleLineError() {
-	_, err := line.NewNames("en", nil).Read("nadi 4:4 x6 x8")
-	fmt.Println(language.English().Error(err))
+	read, _ := line.NewNames("en", nil).Understand("nadi 4:4 x6 x8")
+	fmt.Println(language.English().Error(&read[0].Doubts[0].LineError))
 	// Output: x8: the number of rounds was given before: leave one of the two out
 }
 

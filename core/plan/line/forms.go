@@ -53,7 +53,9 @@ func takes(field string) func(subject) bool {
 }
 
 // oneBreath reports whether a round of it is one breath, so that breaths are rounds.
-func (of subject) oneBreath() bool { return of.counted() && !of.p.Alternates() }
+func (of subject) oneBreath() bool {
+	return of.counted() && of.p.BreathsInFigure() == 1 && !of.p.TakesField("sides")
+}
 
 // setCounts puts a number in the place of one of the counts of the passage.
 func (of subject) setCounts(change func(*breath.Counts)) {
@@ -162,14 +164,29 @@ var forms = []form{
 		c := of.counts()
 		of.f["tempo"] = numeral(strconv.Itoa(whole(found.numbers[0]) * (c.Inhale + c.Hold + c.Exhale + c.Empty)))
 	}},
-	{pattern: "N count", on: subject.counted, set: func(of subject, found matched) {
-		of.setCounts(func(c *breath.Counts) {
-			for _, part := range []*int{&c.Inhale, &c.Hold, &c.Exhale, &c.Empty} {
-				if *part > 0 {
-					*part = whole(found.numbers[0])
-				}
-			}
-		})
+	{pattern: "N count|counts bothsides?", on: subject.counted, set: eachPhase},
+	{pattern: "N second|seconds|sec|s bothsides", on: subject.oneBreath, set: func(of subject, found matched) {
+		eachPhase(of, found)
+		of.f["tempo"] = json.Number("60")
+	}},
+	{pattern: "N a|per minute|min", on: subject.oneBreath, set: func(of subject, found matched) {
+		if n := whole(found.numbers[0]); n < breath.SlowestTempo { // so few are breaths
+			c := of.counts()
+			found.numbers[0] = strconv.Itoa(n * (c.Inhale + c.Hold + c.Exhale + c.Empty))
+		}
+		setTempo(of, found)
+	}},
+	{
+		pattern: "inhale|in left|right ,? exhale|out left|right ,? inhale|in left|right ,? exhale|out left|right",
+		on:      takes("entry"), set: func(of subject, found matched) { of.f["side"] = found.words[1] },
+	},
+	{pattern: "inhale|in left|right ,? and? exhale|out left|right", on: subject.sidesFixed,
+		set: func(subject, matched) {}},
+	{pattern: "left|right in|inhale ,? and? left|right out|exhale", on: subject.sidesFixed,
+		set: func(subject, matched) {}},
+	{pattern: "hold|holding for? TIME", on: takes("after"), set: func(of subject, found matched) {
+		counts := found.seconds.Times(plan.DefaultTempo).Div(breath.Int(60)).Add(breath.Ratio(1, 2)).Floor()
+		of.setAfter(func(c *breath.Counts) { c.Hold = int(counts) })
 	}},
 	{
 		pattern: "@|at COUNTS", on: subject.counted,
@@ -201,6 +218,12 @@ var forms = []form{
 	{pattern: "N x|times|rounds|sets ,? TIME each", on: takes("strokes"), set: strokesFor},
 	{pattern: "N x|times|rounds|sets of TIME", on: subject.stretch, set: timesSeconds},
 	{pattern: "N x|times|rounds|sets ,? TIME each", on: subject.stretch, set: timesSeconds},
+	{pattern: "N x TIME", on: subject.counted, set: repeatFor},
+	{pattern: "N times|sets|rounds of TIME", on: subject.counted, set: repeatFor},
+	{pattern: "N x|times|sets|rounds of? N breaths", on: takes("breaths"), set: func(of subject, found matched) {
+		setRounds(of, found)
+		of.f["breaths"] = numeral(found.numbers[1])
+	}},
 	{pattern: "N deep|full|slow|big|easy|long breaths|breath", on: subject.free, set: func(of subject, found matched) {
 		setBreaths(of, found)
 		of.f["title"] = capital(found.words[0]) + " breaths"
@@ -226,7 +249,7 @@ var forms = []form{
 	}},
 	{pattern: "wait|waits", on: subject.stretch, set: setFlag("wait")},
 	{
-		pattern: "at? their? own pace|tempo?",
+		pattern: "at? their|your|our|its|the? own pace|tempo?",
 		on:      subject.practice,
 		basic:   true,
 		set:     func(of subject, _ matched) { of.f["pace"] = "own" },
@@ -443,6 +466,31 @@ func (of subject) timed() bool { return true }
 func (of subject) mirrored() bool { return of.p != nil && of.p.TakesField("sides") }
 
 func (of subject) oneSided() bool { return of.p != nil && of.p.OneSided() }
+
+// sidesFixed reports whether it goes through one side and out through the other, always the same.
+func (of subject) sidesFixed() bool {
+	return of.p != nil && of.p.Sided() && !of.p.TakesField("side")
+}
+
+// eachPhase gives every phase that there is as many counts.
+func eachPhase(of subject, found matched) {
+	of.setCounts(func(c *breath.Counts) {
+		for _, part := range []*int{&c.Inhale, &c.Hold, &c.Exhale, &c.Empty} {
+			if *part > 0 {
+				*part = whole(found.numbers[0])
+			}
+		}
+	})
+}
+
+// repeatFor gives the passage a time, and has it come so often.
+func repeatFor(of subject, found matched) {
+	of.give("minutes", json.Number(found.seconds.Div(breath.Int(60)).String()), "rounds")
+	of.f[repeats] = numeral(found.numbers[0])
+}
+
+// repeats is a field that no passage has: how often it comes.
+const repeats = "repeats"
 
 // setAfter changes the breath after strokes.
 func (of subject) setAfter(change func(*breath.Counts)) {
@@ -802,8 +850,15 @@ func (of subject) say(list []token, skip func(i int) bool, basicOnly bool) (h he
 			}
 			taken = 1
 		}
+		before := maps.Clone(of.f)
 		if list[i].refused = said.take(of, list[i:i+taken], i, set); !list[i].refused.None() {
+			clear(of.f)
+			maps.Copy(of.f, before) // what was said first stays
 			h.unknown = append(h.unknown, i)
+			for k := range taken {
+				h.left = append(h.left, i+k)
+				list[i+k].refused = list[i].refused
+			}
 		}
 		i += taken
 	}
@@ -811,8 +866,13 @@ func (of subject) say(list []token, skip func(i int) bool, basicOnly bool) (h he
 	if at, rounds := said.fields["rounds"]; of.f["pace"] == "own" && rounds && of.counted() {
 		delete(of.f, "minutes")
 	} else if of.f["pace"] == "own" && rounds {
-		list[at].refused = fact.New("line.own-pace-timed")
+		delete(of.f, "rounds")
+		for i := at; i < min(at+2, len(list)); i++ { // a number and what it is a number of
+			list[i].refused = fact.New("line.own-pace-timed")
+			h.left = append(h.left, i)
+		}
 		h.unknown = append(h.unknown, at)
+		slices.Sort(h.left)
 	} else if of.f["pace"] == "own" {
 		delete(of.f, "rounds") // those of the practice: own pace is timed
 	}

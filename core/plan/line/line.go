@@ -4,7 +4,9 @@
 package line
 
 import (
+	"encoding/json"
 	"errors"
+	"fmt"
 	"maps"
 	"math"
 	"slices"
@@ -240,13 +242,18 @@ func (n *Names) readPart(line string, list []token, last *entry) ([]Reading, *en
 func (n *Names) twoThings(list []token, found []hit) (first, second []token) {
 	whole := func(h hit) bool { return h.share > almost && h.weight > slipped && h.entry.passages == nil }
 	for _, b := range found {
-		if !whole(b) || b.from < 2 || list[b.from-1].key != "and" || b.entry.title == "Rest" ||
+		and := b.from - 1
+		for and > 0 && list[and].key != "and" && (slices.Contains(fillers, list[and].key) || list[and].number() != "" ||
+			slices.Contains(minuteWords, list[and].key) || slices.Contains(secondWords, list[and].key)) {
+			and--
+		}
+		if !whole(b) || and < 1 || list[and].key != "and" || b.entry.title == "Rest" ||
 			slices.ContainsFunc(found, func(h hit) bool { return whole(h) && h.from < b.from && h.to > b.from }) {
 			continue
 		}
 		for _, a := range found {
-			if whole(a) && a.to < b.from && a.entry != b.entry && (a.entry.p != nil || b.entry.p != nil) {
-				return list[:b.from-1], list[b.from:]
+			if whole(a) && a.to <= and && a.entry != b.entry && (a.entry.p != nil || b.entry.p != nil) {
+				return list[:and], list[and+1:]
 			}
 		}
 	}
@@ -259,7 +266,7 @@ func (n *Names) best(list []token, found []hit) (best []Reading, as hit, err err
 	fewest := math.MaxInt
 	var first error
 	for k, h := range found {
-		if h.entry.p == nil && h.entry.passages == nil && breathCounts(list) || h.ofThePosture(list) {
+		if h.entry.p == nil && h.entry.passages == nil && breathCounts(list) || h.ofThePosture(list) || h.within(found) {
 			continue
 		}
 		if (k > 60 || h.weight < found[0].weight/2) && h.share <= almost {
@@ -340,15 +347,25 @@ func (h hit) ofThePosture(list []token) bool {
 // afterAPractice reports whether a stretch is named after a practice that was named whole: it says how that is done.
 func afterAPractice(found []hit, h hit) bool {
 	return h.entry.passages == nil && slices.ContainsFunc(found, func(other hit) bool {
-		return other.entry.p != nil && other.share > almost && other.weight > slipped && other.to <= h.from
+		return other.entry.p != nil && other.share > almost && other.weight > slipped && other.from < h.from
 	})
 }
+
+// within reports whether a name that was said in part is in the place of one that was said whole: "sit" is no sitali.
+func (h hit) within(found []hit) bool {
+	return h.share <= almost && slices.ContainsFunc(found, func(other hit) bool {
+		return other.share > almost && other.weight > slipped && other.from <= h.from && other.to >= h.to
+	})
+}
+
+// longWord is how many letters a word has that is sure to be a name, though one or two of them are wrong.
+const longWord = 7
 
 // firm reports whether what was hit is meant for sure, though there are words that do not belong to it: its name was
 // said whole, or begins what was said. "Shoulder rolls" are no bridge rolls.
 func (h hit) firm(list []token) bool {
 	if h.share > almost {
-		return h.weight > slipped || h.entry.p != nil && h.to-h.from > 1
+		return h.weight > slipped || h.entry.p != nil && (h.to-h.from > 1 || len(list[h.from].text) >= longWord)
 	}
 	for i := range h.from {
 		if !slices.Contains(fillers, list[i].key) && list[i].number() == "" {
@@ -362,6 +379,9 @@ func (h hit) firm(list []token) bool {
 func remarks(list []Reading) bool {
 	return slices.ContainsFunc(list, func(r Reading) bool { return len(r.Doubts) > 0 })
 }
+
+// justBreath are words that name nothing beside counts: "breathe 5 in 7 out".
+var justBreath = []string{"breathe", "breath", "breathing", "atem", "atmung", "atmen"}
 
 // posture reports whether a part that names nothing in the book speaks of a posture.
 func posture(list []token) bool {
@@ -397,10 +417,19 @@ func (n *Names) readUnlisted(_ string, list []token, as *entry) ([]Reading, erro
 	}
 	for i := range read {
 		r := &read[i]
+		if said, _ := r.Fields.Values()["remark"].(string); slices.Contains(justBreath, fold(said)) {
+			delete(r.Fields.Values(), "remark")
+			delete(r.Fields.Values(), "check")
+			r.Doubts = nil
+		}
+		if len(r.Doubts) > 0 && !slices.ContainsFunc(r.Doubts, func(d Doubt) bool { return !d.Refused }) {
+			continue // it names nothing: what it says cannot be so
+		}
 		remark, _ := r.Fields.Values()["remark"].(string)
 		delete(r.Fields.Values(), "remark")
 		delete(r.Fields.Values(), "check")
 		r.Doubts = nil
+		remark = strings.TrimRight(remark, ":;,. ")
 		if as.p.TakesField("sides") && !slices.Contains(r.Said, "sides") { // most have no sides
 			r.Fields.Values()["sides"] = "none"
 		}
@@ -423,11 +452,8 @@ func (n *Names) readStretch(list []token) ([]Reading, error) {
 	f := plan.NewStretch(plan.Free, "", breath.Int(plan.DefaultTalk))
 	of := subject{f.Values(), nil}
 	heard := of.say(list, func(int) bool { return false }, false)
-	if i := slices.IndexFunc(list, func(t token) bool { return !t.refused.None() }); i >= 0 {
-		return nil, notUnderstood(of, list[i])
-	}
 	left, odd := oddOnes(list, heard.left)
-	title := wordsOf(list, titled(list, left))
+	title := strings.TrimRight(wordsOf(list, titled(list, left)), ":;,. ")
 	if of.f["title"] == nil && (title == "" || !named) {
 		return nil, nil
 	}
@@ -450,7 +476,7 @@ func (n *Names) readStretch(list []token) ([]Reading, error) {
 // oddOnes tells numbers and counts that say nothing of a stretch from the words of it.
 func oddOnes(list []token, left []int) (words, odd []int) {
 	for _, i := range left {
-		if t := list[i]; t.text == "x" || t.text == "@" || isCounts(t.text) {
+		if t := list[i]; t.text == "x" || t.text == "@" || isCounts(t.text) || !t.refused.None() {
 			odd = append(odd, i)
 		} else {
 			words = append(words, i)
@@ -524,9 +550,11 @@ func (n *Names) readAs(list []token, h hit) ([]Reading, error) {
 		return nil, err
 	}
 	before := of.f["counts"]
-	heard := of.say(list, skip, false)
-	if i := slices.IndexFunc(list, func(t token) bool { return !t.refused.None() }); i >= 0 {
-		return nil, notUnderstood(of, list[i])
+	amount := h.amountBefore(of, list)
+	heard := of.say(list, func(i int) bool { return i == amount || skip(i) }, false)
+	if amount >= 0 && fmt.Sprint(of.f["rounds"]) != list[amount].number() { // something else was said of its length
+		heard.left = append([]int{amount}, heard.left...)
+		heard.unknown = append(heard.unknown, amount)
 	}
 	if side, named := h.entry.with["side"]; named && side != of.f["side"] {
 		return nil, &LineError{Why: fact.New("line.other-side", "name", h.entry.name, "side", side)}
@@ -540,7 +568,33 @@ func (n *Names) readAs(list []token, h hit) ([]Reading, error) {
 	}
 	r := Reading{Fields: f, Said: said}
 	of.keep(&r, list, heard)
-	return of.onBothSides(r, list), nil
+	return of.repeated(of.onBothSides(r, list)), nil
+}
+
+// mostRepeats is how often a passage is repeated in a line at most.
+const mostRepeats = 12
+
+// repeated reads "2 x 5 min with 1 min rest" as so many passages, with natural breath between.
+func (of subject) repeated(list []Reading) []Reading {
+	n := whole(fmt.Sprint(of.f[repeats]))
+	delete(of.f, repeats)
+	if n < 2 || len(list) != 1 {
+		return list
+	}
+	one := list[0]
+	rest, rests := of.f["rest_between"].(json.Number)
+	delete(of.f, "rest_between")
+	for range min(n, mostRepeats) - 1 {
+		if rests {
+			between := plan.NewStretch(plan.Free, "Rest", breath.Int(plan.DefaultTalk))
+			between.Values()["seconds"] = rest
+			list = append(list, Reading{Fields: between, Said: []string{"seconds", "title"}})
+		}
+		again := one
+		again.Fields = one.Fields.Clone()
+		list = append(list, again)
+	}
+	return list
 }
 
 // keep keeps what is not understood as a remark on the passage, in the order in which it was written.
@@ -588,7 +642,8 @@ var whereWords = []string{
 	"partners",
 	"pairs", "together", "alone", "stehend", "sitzend", "liegend", "liegen", "sitzen", "stehen", "rucken", "stuhl", "in",
 	"down", "bent", "crossed",
-	"heels", "apart", "savasana", "shavasana", "supine", "prone", "bolster", "out", "loud", "aloud", "straight", "tall",
+	"heels", "apart", "savasana", "shavasana", "supine", "prone", "bolster", "out", "loud", "aloud", "shut",
+	"mudra", "chin", "jnana", "gyan", "shanmukhi", "straight", "tall",
 	"shoulders", "palms", "thumbs", "covered", "cushion", "block", "mat", "at",
 	"under", "head", "arms", "wide", "up", "forward", "deep", "deeply", "smooth", "smoothly", "full", "long",
 }
@@ -636,6 +691,23 @@ func (of subject) heldForATime(r Reading) []Reading {
 	return []Reading{r, other}
 }
 
+// amountBefore takes a number that stands directly before the name for rounds, "5 sun salutations", and returns where
+// it
+// is; -1 if there is none.
+func (h hit) amountBefore(of subject, list []token) int {
+	i := h.from - 1
+	if h.to == 0 || i < 0 || list[i].number() == "" || of.p.FillsMinutes() || of.strokes() || of.open() ||
+		i > 0 && slices.Contains([]string{"x", "@", "tempo", "at"}, list[i-1].key) {
+		return -1
+	}
+	n := whole(list[i].number())
+	if n < 1 || n > plan.MaxRounds || fmt.Sprint(n) != list[i].number() {
+		return -1
+	}
+	setRounds(of, matched{numbers: []string{list[i].number()}})
+	return i
+}
+
 // alikeCounts reports whether two breaths go by the same name: each phase is there in both, and as long as the inhale,
 // longer or shorter in both.
 func alikeCounts(a, b any) bool {
@@ -679,9 +751,6 @@ func (h hit) read(list []token, skip func(int) bool) ([]Reading, error) {
 	f := plan.NewStretch(e.kind, e.title, breath.Int(plan.DefaultTalk))
 	of := subject{f.Values(), nil}
 	heard := of.say(list, skip, false)
-	if i := slices.IndexFunc(list, func(t token) bool { return !t.refused.None() }); i >= 0 {
-		return nil, notUnderstood(of, list[i])
-	}
 	left, odd := oddOnes(list, heard.left)
 	if (h.weight <= slipped || h.share <= almost) && len(trimmed(list, left)) > 0 {
 		return nil, errNotThis // a slip is no reason to take the rest for its title
@@ -707,6 +776,9 @@ func (h hit) read(list []token, skip func(int) bool) ([]Reading, error) {
 			text = capital(wordsOf(list, whole))
 		case e.joins:
 			text = e.title + " " + text
+		case field == "title" && h.to < len(list) && list[h.to].key == "in": // "relaxation in savasana"
+			whole := append(span(h.from, h.to), h.to)
+			text = capital(strings.TrimRight(wordsOf(list, titled(list, append(whole, left...))), ":;,. "))
 		}
 		if field == "title" && text != "" {
 			text = capital(text)
@@ -767,7 +839,8 @@ func trimmed(list []token, left []int) []int {
 	little := func(i int) bool {
 		return slices.Contains(fillers, list[i].key) && !slices.Contains(sayMore, list[i].key)
 	}
-	for k := len(left) - 1; k >= 0 && little(left[k]); k-- {
+	vague := func(i int) bool { return list[i].key == "about" || list[i].key == "around" }
+	for k := len(left) - 1; k >= 0 && (little(left[k]) || vague(left[k])); k-- {
 		if list[left[k]].key == "in" && k > 0 && left[k-1] == left[k]-1 && !little(left[k-1]) {
 			break // "check in"
 		}
@@ -790,7 +863,11 @@ func wordsOf(list []token, left []int) string {
 		if k > 0 && list[i].at == list[left[k-1]].at {
 			continue // two tokens of one word
 		}
-		if words.Len() > 0 && list[i].text != "," && list[i].text != ";" {
+		comma := list[i].text == "," || list[i].text == ";"
+		if comma && (words.Len() == 0 || k > 0 && list[left[k-1]].text == ",") {
+			continue
+		}
+		if words.Len() > 0 && !comma {
 			words.WriteByte(' ')
 		}
 		words.WriteString(list[i].given)

@@ -207,7 +207,8 @@ var english = map[string]map[string]string{
 var sameWords = map[string]string{
 	"retention": "hold", "retentions": "holds", "kumbhaka": "hold", "kumbhakas": "holds", "inhalation": "inhale",
 	"inhalations": "inhales", "exhalation": "exhale", "exhalations": "exhales", "puraka": "inhale", "rechaka": "exhale",
-	"anfanger": "beginners", "neulinge": "beginners", "rds": "rounds", "rd": "round", "pumpings": "pumps",
+	"l": "left", "r": "right", "eigenen": "own", "eigener": "own", "anfanger": "beginners", "neulinge": "beginners",
+	"rds": "rounds", "rd": "round", "pumpings": "pumps",
 	"vollatmung": "yogic",
 	"stossen":    "strokes", "zuge": "breaths",
 }

@@ -182,6 +182,7 @@ function Line({ line, alone, onMend }: LineProps) {
       <Understood {...one} />
       {one.doubts.map(({ kind, problem }) => (
         <p className="doubt" key={`${problem.from} ${kind}`}>
+          {problem.say.id === "line.word-refused" && `${text(problem.say)}. `}
           {doubtText(kind, problem.given)}{" "}
           {problem.nearest.map((word) => (
             <Button
