@@ -115,7 +115,7 @@ func init() { // not a literal: reading a passage refers to the table
 		{name: "tempo", on: onTempo, say: sayValue("tempo", "@%v"), once: true},
 		{name: "strokes", on: onSome, say: sayValue("strokes", "%v strokes"), once: true},
 		{name: "rate", on: onSome, say: sayValue("rate", "@%v"), once: true},
-		{name: "after", on: onSome, say: sayValue("after", "then %v"), once: true,
+		{name: "after", on: onSome, say: sayValue("after", "after %v"), once: true,
 			offers: []Offer{{About: AboutBreath, Text: true}}},
 		{name: "open_seconds", on: onSome, say: sayOf("open_seconds", (*Passage).OpenShort), once: true},
 

@@ -300,7 +300,8 @@ var forms = []form{
 	}},
 
 	// The breath after strokes.
-	{pattern: "then COUNTS", on: takes("after"), set: func(of subject, found matched) { of.f["after"] = found.counts }},
+	{pattern: "after none", on: takes("after"), set: setWord("after", "none")},
+	{pattern: "after COUNTS", on: takes("after"), set: func(of subject, found matched) { of.f["after"] = found.counts }},
 	{pattern: "hold|holding for? N", on: takes("after"), set: func(of subject, found matched) {
 		of.setAfter(func(c *breath.Counts) { c.Hold = whole(found.numbers[0]) })
 	}},
