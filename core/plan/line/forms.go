@@ -244,7 +244,7 @@ var forms = []form{
 	{pattern: "at least for? TIME", on: subject.timed, set: func(of subject, found matched) {
 		of.f["fill_least"] = json.Number(found.seconds.String())
 	}},
-	{pattern: "minimum|min|mindestens TIME", on: subject.timed, set: func(of subject, found matched) {
+	{pattern: "minimum|min TIME", on: subject.timed, set: func(of subject, found matched) {
 		of.f["fill_least"] = json.Number(found.seconds.String())
 	}},
 	{pattern: "wait|waits", on: subject.stretch, set: setFlag("wait")},
@@ -301,7 +301,9 @@ var forms = []form{
 
 	// The breath after strokes.
 	{pattern: "after none", on: takes("after"), set: setWord("after", "none")},
-	{pattern: "after COUNTS", on: takes("after"), set: func(of subject, found matched) { of.f["after"] = found.counts }},
+	{pattern: "after|then COUNTS", on: takes("after"), set: func(of subject, found matched) {
+		of.f["after"] = found.counts
+	}},
 	{pattern: "hold|holding for? N", on: takes("after"), set: func(of subject, found matched) {
 		of.setAfter(func(c *breath.Counts) { c.Hold = whole(found.numbers[0]) })
 	}},

@@ -108,7 +108,7 @@ func (n *Names) isName(numbers []token) bool {
 // says how long: "5 rounds of square, 5 rounds 4:6, 2 min rest".
 func (n *Names) parts(list []token) [][]token {
 	var all [][]token
-	for _, part := range thenParts(list) {
+	for _, part := range n.thenParts(list) {
 		all = append(all, n.atCommas(part)...)
 	}
 	return all
@@ -117,8 +117,14 @@ func (n *Names) parts(list []token) [][]token {
 func (n *Names) atCommas(list []token) [][]token {
 	var pieces [][]token
 	from := 0
+	strokes, after := lastStrokes(list), -1 // what is said between them is said of both
+	for i := strokes + 1; strokes >= 0 && i < len(list); i++ {
+		if n.breathAfterStrokes(list, i) {
+			after = i
+		}
+	}
 	for i, t := range list {
-		if t.text == "," && !t.quoted {
+		if t.text == "," && !t.quoted && (i < strokes || i > after) {
 			pieces, from = append(pieces, list[from:i]), i+1
 		}
 	}
@@ -129,7 +135,7 @@ func (n *Names) atCommas(list []token) [][]token {
 	if slices.ContainsFunc(pieces, func(piece []token) bool { return !hasLength(piece) }) {
 		return [][]token{list}
 	}
-	practices := 0
+	practices, leads := 0, false
 	for k, piece := range pieces {
 		named := slices.ContainsFunc(piece, func(t token) bool { return isCounts(t.text) })
 		rest := false
@@ -147,11 +153,13 @@ func (n *Names) atCommas(list []token) [][]token {
 			return [][]token{list}
 		case named:
 			practices++
+		case k == 0:
+			leads = true // a rest before anything is named is one of its own
 		case k < 2 || k+1 < len(pieces) && practices < 2:
 			return [][]token{list} // a rest between the rounds of what is named
 		}
 	}
-	if practices < 2 {
+	if practices < 2 && !leads {
 		return [][]token{list}
 	}
 	return pieces
@@ -179,13 +187,44 @@ func holdsAfterStrokes(list []token, i int) bool {
 		slices.ContainsFunc(list[:i], func(t token) bool { return t.key == "strokes" || t.key == "pumps" })
 }
 
+// breathAfterStrokes reports whether the word at i leads to the breath after strokes, in a practice that has one:
+// "bellows 20 strokes, then 4:6:6". In every other practice "then 4:6:6" is another passage.
+func (n *Names) breathAfterStrokes(list []token, i int) bool {
+	if i+1 >= len(list) || list[i].key != "then" && list[i].key != "after" || !isCounts(list[i+1].text) {
+		return false
+	}
+	from := 0
+	for k, t := range list[:max(lastStrokes(list[:i]), 0)] {
+		if t.text == "," && hasLength(list[:k]) {
+			from = k + 1
+		}
+	}
+	hits := n.hits(list[from:i], false)
+	if len(hits) == 0 || hits[0].entry.p == nil || !hits[0].entry.p.TakesField("after") {
+		return false
+	}
+	// A length on each side of it means another passage, with counts alone.
+	return !hasLength(list[lastStrokes(list[:i])+1:i]) || !hasLength(list[i+2:])
+}
+
+// lastStrokes returns the index of the last word for strokes, and -1 without one.
+func lastStrokes(list []token) int {
+	for i, t := range slices.Backward(list) {
+		if t.key == "strokes" || t.key == "pumps" {
+			return i
+		}
+	}
+	return -1
+}
+
 // thenParts splits the tokens at "then".
-func thenParts(list []token) [][]token {
+func (n *Names) thenParts(list []token) [][]token {
 	var all [][]token
 	for len(list) > 0 {
 		i := -1
 		for k, t := range list {
-			if !t.quoted && (t.key == "then" && !holdsAfterStrokes(list, k) || t.key == ";") {
+			begins := t.key == "then" && !holdsAfterStrokes(list, k) && !n.breathAfterStrokes(list, k)
+			if !t.quoted && (begins || t.key == ";") {
 				i = k
 				break
 			}

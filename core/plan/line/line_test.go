@@ -439,6 +439,7 @@ func TestCompletions(t *testing.T) {
 		assert.Contains(t, lines, want, typed)
 	}
 	assert.Empty(t, names.Complete("even 4:4 x6 "))
+	assert.Empty(t, names.Complete("rest 3 min"), "a time is whole")
 }
 
 func FuzzLine(f *testing.F) {
