@@ -21,7 +21,7 @@ func (n *Names) Complete(line string) []Completion {
 	if len(all) == 0 || len(all) > mostWords || strings.TrimRight(line, " \t") != line || all[len(all)-1].quoted {
 		return nil
 	}
-	split := thenParts(all)
+	split := n.thenParts(all)
 	if len(split) == 0 {
 		return nil
 	}
@@ -43,6 +43,9 @@ func (n *Names) Complete(line string) []Completion {
 		}
 	}
 	last := list[len(list)-1]
+	if slices.Contains(secondWords, last.key) || slices.Contains(minuteWords, last.key) {
+		return found // "3 min" is whole
+	}
 	for _, h := range hits {
 		if h.to == len(list) || h.share <= almost && h.weight < 1 || h.entry.passages != nil {
 			continue

@@ -185,7 +185,7 @@ var english = map[string]map[string]string{
 		"runde": "round", "runden": "rounds", "mal": "times", "minute": "minute", "minuten": "minutes", "sekunde": "second",
 		"sekunden": "seconds", "sek": "sec",
 		"links": "left", "rechts": "right", "eigen": "own", "eigenes": "own", "eigenem": "own", "dann": "then",
-		"danach": "then", "bei": "at", "stosse": "strokes", "stoss": "strokes",
+		"danach": "then", "mindestens": "minimum", "bei": "at", "stosse": "strokes", "stoss": "strokes",
 		"atemzuge": "breaths", "atemzug": "breath", "ohne": "without", "kein": "no", "keine": "no", "halten": "hold",
 		"kurzem": "short", "kurzes": "short", "mund": "mouth", "nase": "nose",
 		"warten": "wait", "wartet": "wait", "bis": "until", "bauch": "belly", "rippen": "ribs", "brust": "chest",
