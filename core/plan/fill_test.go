@@ -39,8 +39,8 @@ func TestFillUp(t *testing.T) {
 		},
 		{
 			`"slot_min": 10`,
-			`{"type": "talk", "seconds": 60}, {"type": "practice", "practice": "ujjayi", "pace": "own", "recall": 0, "minutes": 2,
-				"fill": "end"}`,
+			`{"type": "talk", "seconds": 60}, {"type": "practice", "practice": "ujjayi", "pace": "own", "recall": 0,
+				"minutes": 2, "fill": "end"}`,
 			[]string{"60", "9"},
 		},
 	} {

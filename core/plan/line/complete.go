@@ -14,11 +14,15 @@ type Completion struct {
 // mostCompletions is how many are offered.
 const mostCompletions = 8
 
+// mostToComplete is the longest line, in words, that is completed: each completion is read as a whole line first, and a
+// longer line was pasted.
+const mostToComplete = 40
+
 // Complete returns how the line may go on: names that begin as its last words do, and words that can be said of what it
-// names. Where the line ends with a space, there are none.
+// names. Where the line ends with a space or is long, there are none.
 func (n *Names) Complete(line string) []Completion {
 	all := tokens(line, n.language)
-	if len(all) == 0 || len(all) > mostWords || strings.TrimRight(line, " \t") != line || all[len(all)-1].quoted {
+	if len(all) == 0 || len(all) > mostToComplete || strings.TrimRight(line, " \t") != line || all[len(all)-1].quoted {
 		return nil
 	}
 	split := n.thenParts(all)

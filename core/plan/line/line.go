@@ -193,8 +193,13 @@ func (n *Names) breathAfterStrokes(list []token, i int) bool {
 	if i+1 >= len(list) || list[i].key != "then" && list[i].key != "after" || !isCounts(list[i+1].text) {
 		return false
 	}
+	strokes := lastStrokes(list[:i])
+	if strokes < 0 || lastStrokes(list[:strokes]) >= 0 ||
+		slices.ContainsFunc(list[strokes:i], func(t token) bool { return isCounts(t.text) }) {
+		return false // one breath after the strokes of one practice; this also bounds how often names are looked for
+	}
 	from := 0
-	for k, t := range list[:max(lastStrokes(list[:i]), 0)] {
+	for k, t := range list[:strokes] {
 		if t.text == "," && hasLength(list[:k]) {
 			from = k + 1
 		}
@@ -204,7 +209,7 @@ func (n *Names) breathAfterStrokes(list []token, i int) bool {
 		return false
 	}
 	// A length on each side of it means another passage, with counts alone.
-	return !hasLength(list[lastStrokes(list[:i])+1:i]) || !hasLength(list[i+2:])
+	return !hasLength(list[strokes+1:i]) || !hasLength(list[i+2:])
 }
 
 // lastStrokes returns the index of the last word for strokes, and -1 without one.
