@@ -164,17 +164,7 @@ function Line({ line, alone, onMend }: LineProps) {
     return (
       <p className="wrong">
         {!alone && `Line ${line.line}: `}
-        {text(problem.say)}.{" "}
-        {problem.nearest.map((word) => (
-          <Button
-            key={word}
-            size="sm"
-            variant="outline-secondary"
-            onClick={() => onMend(line.line, problem, word)}
-          >
-            {word}
-          </Button>
-        ))}
+        {text(problem.say)}. <Nearest problem={problem} onPick={(word) => onMend(line.line, problem, word)} />
       </p>
     );
   return passages.map((one, i) => (
@@ -184,21 +174,21 @@ function Line({ line, alone, onMend }: LineProps) {
         <p className="doubt" key={`${problem.from} ${kind}`}>
           {problem.say.id === "line.word-refused" && `${text(problem.say)}. `}
           {doubtText(kind, problem.given)}{" "}
-          {problem.nearest.map((word) => (
-            <Button
-              key={word}
-              size="sm"
-              variant="outline-secondary"
-              onClick={() => onMend(line.line, problem, word)}
-            >
-              {word}
-            </Button>
-          ))}
+          <Nearest problem={problem} onPick={(word) => onMend(line.line, problem, word)} />
         </p>
       ))}
       <OwnLines lines={one.summary.lines} />
       {alone && i < 4 && one.summary.round.length > 0 && <RoundSheet phases={one.summary.round} lamp={9} />}
     </div>
+  ));
+}
+
+/** Nearest offers the words that are nearest to one that was not understood. */
+function Nearest({ problem, onPick }: { problem: LineProblem; onPick: (word: string) => void }) {
+  return problem.nearest.map((word) => (
+    <Button key={word} size="sm" variant="outline-secondary" onClick={() => onPick(word)}>
+      {word}
+    </Button>
   ));
 }
 
