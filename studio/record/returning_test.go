@@ -69,10 +69,11 @@ func TestNotesComeBack(t *testing.T) {
 // What was planned and not reached is told of a class that is over, and what became of it.
 func TestWhatWasNotSaid(t *testing.T) {
 	d := desktest.New(t)
-	plan := d.AddPlan(`{"type": "practice", "practice": "counted-breath", "rounds": 3, "lead_in": 0, "tempo": 60, "lines": [
-			{"text": "soft jaw", "round": 1}, {"text": "root lock", "round": 3}]},
+	plan := d.AddPlan(`{"type": "practice", "practice": "counted-breath", "rounds": 3, "lead_in": 0, "tempo": 60,
+			"lines": [{"text": "soft jaw", "round": 1}, {"text": "root lock", "round": 3}]},
 		{"type": "talk", "title": "Questions", "seconds": 60, "script": "how was the hold?"},
-		{"type": "practice", "practice": "ujjayi", "script": "the mirror picture", "lines": [{"text": "fog the mirror", "round": 1}]}`)
+		{"type": "practice", "practice": "ujjayi", "script": "the mirror picture",
+			"lines": [{"text": "fog the mirror", "round": 1}]}`)
 	class := d.Start(plan)
 	d.Pass(10)
 	running, err := d.Records.Record(t.Context(), class)
