@@ -23,6 +23,15 @@ func Begin(p *plan.Plan, lane Lane) *Class {
 	return c
 }
 
+// AsPlanned returns a class that nobody leads: what waits for the teacher takes its planned length. It is not to be
+// adjusted.
+func AsPlanned(p *plan.Plan, lane Lane) *Class {
+	c := &Class{led: pace.Begin(p), fold: fold{plan: p, lane: lane}}
+	tl := pace.Sheet(p)
+	c.stand(0, state{rows: tl.Rows, known: len(tl.Rows), end: tl.End, totals: c.led.Passages()})
+	return c
+}
+
 // Copy returns the same cues, which stay as they are when this class is adjusted.
 func (c *Class) Copy() *Class {
 	copied := *c

@@ -75,12 +75,7 @@ const (
 )
 
 // Sheet returns the cues of a plan as written. What waits is taken at its planned length.
-func Sheet(p *plan.Plan, lane Lane) []Cue {
-	f := fold{plan: p, lane: lane}
-	tl := pace.Sheet(p)
-	f.stand(0, state{rows: tl.Rows, known: len(tl.Rows), end: tl.End, totals: pace.Begin(p).Passages()})
-	return f.sorted()
-}
+func Sheet(p *plan.Plan, lane Lane) []Cue { return AsPlanned(p, lane).Cues() }
 
 // Replay returns the cues of a class that was led with the script.
 func Replay(p *plan.Plan, script []pace.Adjustment, lane Lane) []Cue {

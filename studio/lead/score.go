@@ -61,7 +61,7 @@ func (c *Classes) scoreAt(ctx context.Context, l *studio.Class, at int64) (contr
 	if err != nil {
 		return contract.Score{}, err
 	}
-	score := shape(l, here, at, c.mainCues.of, c.laneCues.of)
+	score := shape(l, l.Led.Timeline(), here, at, c.mainCues.of, c.laneCues.of)
 	if here.says != nil {
 		score.Speaker = here.says(texts(&score))
 	}
@@ -73,11 +73,11 @@ func (c *Classes) scoreAt(ctx context.Context, l *studio.Class, at int64) (contr
 	return score, nil
 }
 
-// PlanScore returns the whole of a plan as it is played without this program: from 0, with nobody there that is known.
-// fingers is the way of the fingers at the nose.
+// PlanScore returns the whole of a plan as it is played without this program: from 0, with nobody there that is known,
+// and what waits for a teacher at its planned length. fingers is the way of the fingers at the nose.
 func PlanScore(p *plan.Plan, fingers string) contract.Score {
-	cues := func(l *studio.Class, lane cue.Lane) *cue.Class { return cue.Begin(l.Plan, lane) }
-	score := shape(studio.BeginClass(store.Class{}, p), &people{fingers: fingers}, 0, cues, cues)
+	cues := func(l *studio.Class, lane cue.Lane) *cue.Class { return cue.AsPlanned(l.Plan, lane) }
+	score := shape(studio.BeginClass(store.Class{}, p), pace.Sheet(p), &people{fingers: fingers}, 0, cues, cues)
 	score.StartedMS = 0
 	return score
 }
@@ -108,8 +108,9 @@ func texts(score *contract.Score) []string {
 	return list
 }
 
-func shape(l *studio.Class, here *people, at int64, mainCues, laneCues cuesOf) contract.Score {
-	tl := l.Led.Timeline()
+func shape(
+	l *studio.Class, tl pace.Timeline, here *people, at int64, mainCues, laneCues cuesOf,
+) contract.Score {
 	score := contract.Score{
 		ClassID: l.Stored.ID, Revision: len(l.Script), Title: l.Plan.Title, Group: here.group, FingersBy: here.fingers,
 		StartedMS: contract.Millis(l.Stored.StartedAt), SlotMS: l.Plan.Slot.Times(60_000).Round(), Unstored: notStored(l),
