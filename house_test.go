@@ -42,6 +42,9 @@ var rooms = map[string][]string{
 	"core/care":           {"core/fact", "core/breath", "core/practice", "core/plan"},
 	"core/room":           {"core/fact", "core/breath", "core/practice", "core/plan", "core/pace"},
 	"core/taught":         {"core/fact", "core/breath", "core/practice", "core/plan", "core/pace"},
+	"core/homework": {
+		"core/fact", "core/breath", "core/practice", "core/plan", "core/plan/line", "core/school", "core/taught",
+	},
 	"core/voice":          {"core/fact", "core/breath", "core/words"},
 	"core/programme":      {"core/fact", "core/breath", "core/practice", "core/plan", "core/plan/line"},
 	"core/rehearsal":      {"core/fact", "core/breath", "core/plan", "core/pace"},

@@ -20,7 +20,11 @@ type Home struct {
 	Pieces     int
 	Days       int    // 0 if they are left open
 	When       string // in the day
+	Evening    string // how much is done again in the evening; empty for none
+	Begins     string // the calendar day that is day 1, as 2026-11-30; empty if it is not known
 	Sentence   string
+	Ask        string // whom to ask
+	Steps      []byte // how it grows, as JSON; empty if every day is alike
 	Answer     string // how it was; empty if that is not known
 	AnsweredAt time.Time
 	Revision   int64 // one more with each answer
@@ -38,7 +42,11 @@ type homeRow struct {
 	Pieces     int
 	Days       int
 	DayPart    string
+	Evening    string
+	Begins     string
 	Sentence   string
+	Ask        string
+	Steps      string
 	Answer     string
 	AnsweredAt sql.NullTime
 	Revision   int64
@@ -63,7 +71,11 @@ func (r homeRow) home() Home {
 		Pieces:     r.Pieces,
 		Days:       r.Days,
 		When:       r.DayPart,
+		Evening:    r.Evening,
+		Begins:     r.Begins,
 		Sentence:   r.Sentence,
+		Ask:        r.Ask,
+		Steps:      []byte(r.Steps),
 		Answer:     r.Answer,
 		AnsweredAt: timeOf(r.AnsweredAt),
 		Revision:   r.Revision,
@@ -84,7 +96,11 @@ func (s *Store) AddHome(h Home) (Home, error) {
 		Pieces:     h.Pieces,
 		Days:       h.Days,
 		DayPart:    h.When,
+		Evening:    h.Evening,
+		Begins:     h.Begins,
 		Sentence:   h.Sentence,
+		Ask:        h.Ask,
+		Steps:      string(h.Steps),
 		Answer:     h.Answer,
 		AnsweredAt: moment(h.AnsweredAt),
 		Revision:   1,

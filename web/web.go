@@ -303,13 +303,17 @@ func (s server) homes(api *gin.RouterGroup) {
 	homes := s.desk.Homes
 	api.GET("/plans/:id/home", withID(homes.OfferFromPlan))
 	api.POST("/plans/:id/home", bodyWithID(homes.GiveFromPlan))
+	api.POST("/plans/:id/home/preview", bodyWithID(homes.PreviewFromPlan))
 	api.GET("/classes/:id/home", withID(homes.OfferFromClass))
 	api.POST("/classes/:id/home", bodyWithID(homes.GiveFromClass))
+	api.POST("/classes/:id/home/preview", bodyWithID(homes.PreviewFromClass))
 	api.GET("/homes/:id", withID(homes.Sheet))
 	api.DELETE("/homes/:id", withID(homes.TakeBack))
 	api.POST("/homes/:id/answer", bodyWithID(homes.Answer))
 	api.GET("/groups/:id/homes", withID(homes.OfGroup))
-	api.GET("/homes/:id/score", withID(homes.Score))
+	api.GET("/homes/:id/score", answer(func(c *gin.Context) (contract.Score, error) {
+		return homes.Score(contextOf(c), id(c), int(number(c.Query("step"))))
+	}))
 	api.GET("/homes/:id/recordings", withID(homes.Recordings))
 	api.GET("/homes/:id/page", download(func(c *gin.Context) (studio.File, error) {
 		template, err := HomeTemplate()

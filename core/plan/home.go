@@ -37,3 +37,21 @@ func (d Document) Only(passage Fields, title string) {
 	d.fields["title"] = title
 	d.fields["passages"] = values([]Fields{passage})
 }
+
+// WithoutAmount returns the fields without how much of the practice there is, rounds or minutes.
+func (f Fields) WithoutAmount() Fields {
+	without := f.Clone()
+	delete(without.values, "rounds")
+	delete(without.values, "minutes")
+	return without
+}
+
+// Amount reports whether the fields give how many rounds, or how many minutes.
+func (f Fields) Amount() (rounds, minutes bool) {
+	_, rounds = f.values["rounds"]
+	_, minutes = f.values["minutes"]
+	return rounds, minutes
+}
+
+// ByBeat has the beat set the pace of what was by hand.
+func (f Fields) ByBeat() { delete(f.values, "by_hand") }

@@ -173,7 +173,11 @@ type ExportHome struct {
 	Days       int             `json:"days"` // 0 if they are left open
 	When       string          `json:"when"` // in the day
 	Sentence   string          `json:"sentence"`
-	Answer     string          `json:"answer"` // how it was; empty if that is not known
+	Evening    string          `json:"evening,omitempty"` // same or half; empty for none
+	Begins     string          `json:"begins,omitempty"`  // the day that is day 1, as 2026-11-30
+	Ask        string          `json:"ask,omitempty"`     // whom to ask
+	Steps      []HomeStep      `json:"steps,omitempty"`   // how it grows
+	Answer     string          `json:"answer"`            // how it was; empty if that is not known
 	AnsweredAt *time.Time      `json:"answered_at,omitempty"`
 }
 

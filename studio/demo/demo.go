@@ -245,7 +245,13 @@ func (l lesson) teach(ctx context.Context, s *store.Store, group int64) error {
 		}
 	}
 	if l.home != nil {
-		offer, err := past.Homes.GiveFromClass(ctx, score.ClassID, *l.home)
+		offer, err := past.Homes.OfferFromClass(ctx, score.ClassID)
+		if err != nil {
+			return err
+		}
+		give := *l.home
+		give.Begins = offer.Begins
+		offer, err = past.Homes.GiveFromClass(ctx, score.ClassID, give)
 		if err != nil {
 			return err
 		}

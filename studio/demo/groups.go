@@ -53,6 +53,12 @@ func (w week) withHome(passage, minutes, pieces, days int, when, sentence, answe
 	return w
 }
 
+// growing has what went home grow by these steps, with half of it in the evening.
+func (w week) growing(steps ...contract.HomeStep) week {
+	w.home.Steps, w.home.Evening, w.home.Ask = steps, "half", "Ilse, 555 0142, after 6 pm"
+	return w
+}
+
 // The four groups: one that climbs, one that was eased back, one of teenagers, one that is irregular. The last week of
 // each is the one to come.
 var groups = []group{
@@ -168,7 +174,12 @@ var groups = []group{
 				at(4, 300, rounds(1)),
 				at(7, 330, on()),
 			).mixed(2, store.Answers{Most: 9, Easy: 1, Right: 6, TooMuch: 1, Main: 5, Beside: 2}).
-				withHome(4, 10, 1, 7, "before sleep", "As lightly as here; the hold may be left out on any evening.", ""),
+				withHome(4, 10, 1, 7, "", "As lightly as here; the hold may be left out on any evening.", "").
+				growing(
+					contract.HomeStep{Says: "4:4:8 x6", For: 5, Unit: "day"},
+					contract.HomeStep{Says: "4:4:8 x12", For: 1, Unit: "week"},
+					contract.HomeStep{Says: "5:5:10 x12", For: 2, Unit: "week"},
+				),
 			{changes: changes{4: "4:4:8 x8"}},
 		},
 	},

@@ -1,15 +1,15 @@
 package home
 
 import (
-	"bytes"
 	"context"
 	"errors"
 	"math"
+	"slices"
 
 	"vastlantern/core/care"
 	"vastlantern/core/fact"
+	"vastlantern/core/homework"
 	"vastlantern/core/plan"
-	"vastlantern/core/sheet"
 	"vastlantern/language"
 	"vastlantern/store"
 	"vastlantern/studio"
@@ -31,35 +31,25 @@ func (h *Homes) cards(stored []store.Home) []contract.Home {
 }
 
 func card(s store.Home) (contract.Home, *plan.Plan, error) {
-	_, p, err := sheet.ReadPlan(bytes.NewReader(s.Document))
-	if err == nil && len(p.Passages) != 1 {
-		err = fact.New("home.passages", "passages", len(p.Passages))
-	}
+	given, err := readGiven(s)
 	if err != nil {
 		return contract.Home{}, nil, studio.Unreadable(err)
 	}
-	one, amount := &p.Passages[0], amountStored(s)
+	one := &given.plan.Passages[0]
 	return contract.Home{
-		ID:      s.ID,
-		ClassID: s.ClassID,
-		PlanID:  s.PlanID,
-		GivenMS: contract.Millis(s.GivenAt),
-		Name:    one.Name(),
-		Says:    pieceInWords(one),
-		Amount:  text(amount.Amount()),
-		Plays:   plays(one), Answer: s.Answer, Revision: s.Revision,
-		HomeAmount: contract.HomeAmount{
-			Minutes:  amount.Minutes,
-			Pieces:   amount.Pieces,
-			Days:     amount.Days,
-			When:     amount.When,
-			Sentence: amount.Sentence,
-		},
-	}, p, nil
+		ID:         s.ID,
+		ClassID:    s.ClassID,
+		PlanID:     s.PlanID,
+		GivenMS:    contract.Millis(s.GivenAt),
+		Name:       one.Name(),
+		Says:       pieceInWords(one),
+		Amount:     text(given.task.Amount()),
+		Stretches:  given.stretches(),
+		Answer:     s.Answer,
+		Revision:   s.Revision,
+		HomeAmount: contract.HomeAmountOf(given.task),
+	}, given.plan, nil
 }
-
-// plays reports whether nothing in the passage waits for a teacher.
-func plays(p *plan.Passage) bool { return !p.HasOpenPhases() }
 
 // pieceInWords returns one piece: "4:2:7, 12 rounds at 60, about 3 min".
 func pieceInWords(p *plan.Passage) string {
@@ -100,13 +90,22 @@ func texts(facts []fact.Fact) []string {
 
 // Sheet returns a home practice with what its paper says.
 func (h *Homes) Sheet(ctx context.Context, id int64) (contract.HomeSheet, error) {
+	_, s, err := h.sheet(ctx, id)
+	return s, err
+}
+
+func (h *Homes) sheet(ctx context.Context, id int64) (given, contract.HomeSheet, error) {
 	stored, err := h.studio.Store.With(ctx).Home(id)
 	if err != nil {
-		return contract.HomeSheet{}, studio.Missing(err, store.KindHome, id)
+		return given{}, contract.HomeSheet{}, studio.Missing(err, store.KindHome, id)
 	}
-	home, p, err := card(stored)
+	home, _, err := card(stored)
 	if err != nil {
-		return contract.HomeSheet{}, h.studio.OrDamaged(err, store.KindHome, id)
+		return given{}, contract.HomeSheet{}, h.studio.OrDamaged(err, store.KindHome, id)
+	}
+	of, err := readGiven(stored)
+	if err != nil {
+		return of, contract.HomeSheet{}, h.studio.OrDamaged(studio.Unreadable(err), store.KindHome, id)
 	}
 	from := ""
 	if stored.ClassID != 0 {
@@ -114,9 +113,9 @@ func (h *Homes) Sheet(ctx context.Context, id int64) (contract.HomeSheet, error)
 			from = class.Plan.Title
 		}
 	} else if from, err = h.planTitle(ctx, stored.PlanID); err != nil {
-		return contract.HomeSheet{}, err
+		return of, contract.HomeSheet{}, err
 	}
-	return sheetOf(home, p, from), nil
+	return of, sheetOf(home, &of, from), nil
 }
 
 func (h *Homes) planTitle(ctx context.Context, id int64) (string, error) {
@@ -127,8 +126,8 @@ func (h *Homes) planTitle(ctx context.Context, id int64) (string, error) {
 	return stored.Title, err
 }
 
-func sheetOf(home contract.Home, p *plan.Plan, from string) contract.HomeSheet {
-	one := &p.Passages[0]
+func sheetOf(home contract.Home, of *given, from string) contract.HomeSheet {
+	one := &of.plan.Passages[0]
 	s := contract.HomeSheet{
 		Home:     home,
 		From:     from,
@@ -139,13 +138,27 @@ func sheetOf(home contract.Home, p *plan.Plan, from string) contract.HomeSheet {
 		Beside:   besideInWords(one.Beside),
 		Cautions: []string{},
 		Stop:     text(care.Everyone.Say),
+		TooMuch:  texts(homework.TooMuch(home.Ask)),
 	}
-	for _, c := range care.Of(one) {
-		if c.ID != care.EveryoneID {
-			s.Cautions = append(s.Cautions, text(c.Say))
+	for _, p := range of.steps {
+		for _, caution := range cautions(&p.Passages[0]) {
+			if !slices.Contains(s.Cautions, caution) {
+				s.Cautions = append(s.Cautions, caution)
+			}
 		}
 	}
 	return s
+}
+
+// cautions returns those of a passage besides everybody's.
+func cautions(p *plan.Passage) []string {
+	list := []string{}
+	for _, c := range care.Of(p) {
+		if c.ID != care.EveryoneID {
+			list = append(list, text(c.Say))
+		}
+	}
+	return list
 }
 
 // besideInWords returns what those do who take the gentler lane; empty if there is none.

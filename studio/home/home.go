@@ -8,9 +8,13 @@ import (
 	"errors"
 	"math"
 	"slices"
+	"time"
 
+	"vastlantern/core/care"
 	"vastlantern/core/fact"
+	"vastlantern/core/homework"
 	"vastlantern/core/plan"
+	"vastlantern/core/school"
 	"vastlantern/core/sheet"
 	"vastlantern/core/taught"
 	"vastlantern/store"
@@ -30,6 +34,8 @@ type Library interface {
 	Group(ctx context.Context, id int64) (*contract.Group, error)
 	AttachTeacherSettings(ctx context.Context, doc plan.Document, group *contract.Group) error
 	FingersOf(ctx context.Context, group *contract.Group) (string, error)
+	ChoicesFor(ctx context.Context, group *contract.Group) (school.Choices, error)
+	CareFor(ctx context.Context, group *contract.Group, at time.Time) (care.Room, error)
 }
 
 // Classes is what is asked of the room where classes are led.
@@ -125,6 +131,9 @@ func (h *Homes) ofClass(ctx context.Context, id int64) (source, error) {
 	return from, nil
 }
 
+// today returns the calendar day of the teacher, who is where the program runs.
+func (h *Homes) today() string { return h.studio.Now().In(time.Local).Format(time.DateOnly) }
+
 // OfferFromPlan returns what can go home from a plan.
 func (h *Homes) OfferFromPlan(ctx context.Context, id int64) (contract.HomeOffer, error) {
 	from, err := h.ofPlan(ctx, id)
@@ -153,10 +162,15 @@ func (h *Homes) offer(ctx context.Context, from source) (contract.HomeOffer, err
 		ClassID:  from.classID,
 		Passages: []contract.HomePassage{},
 		Whens:    whens(),
+		Begins:   h.today(),
 		Before:   []contract.Home{},
 	}
+	limits, err := h.limits(ctx, from.group)
+	if err != nil {
+		return offer, err
+	}
 	for _, number := range taught.CanGoHome(from.plan, from.lengths) {
-		offer.Passages = append(offer.Passages, homePassage(from, number))
+		offer.Passages = append(offer.Passages, homePassage(from, number, limits))
 	}
 	given, err := h.given(ctx, from)
 	if err != nil {
@@ -182,10 +196,35 @@ func (h *Homes) given(ctx context.Context, from source) ([]store.Home, error) {
 	return h.studio.Store.With(ctx).HomesOfClass(from.classID, from.planID)
 }
 
+// limits returns those of the school for a group.
+func (h *Homes) limits(ctx context.Context, id int64) (homework.Limits, error) {
+	group, err := h.library.Group(ctx, id)
+	if err != nil {
+		return homework.Limits{}, err
+	}
+	choices, err := h.library.ChoicesFor(ctx, group)
+	level := ""
+	if group != nil {
+		level = group.Level
+	}
+	return homework.LimitsOf(choices, level), err
+}
+
+// growths returns the ways to grow that fit a passage as it was at the end.
+func growths(p *plan.Passage, m plan.Measure, limits homework.Limits) []contract.HomeGrowth {
+	last := *p
+	last.Measure = m
+	list := []contract.HomeGrowth{}
+	for _, g := range homework.Growths(&last, limits) {
+		list = append(list, contract.HomeGrowth{ID: g.ID, Name: g.Name, Steps: contract.HomeStepsOf(g.Steps)})
+	}
+	return list
+}
+
 // homePassage returns a passage as it would go home: as it was at the end.
-func homePassage(from source, number int) contract.HomePassage {
+func homePassage(from source, number int, limits homework.Limits) contract.HomePassage {
 	p, last := &from.plan.Passages[number-1], from.last[number-1]
-	usual := taught.UsualHome(from.lengths[number-1])
+	usual := homework.Usual(from.lengths[number-1])
 	m := p.Measure
 	if last.Counts.Inhale > 0 {
 		m.Counts = last.Counts
@@ -200,7 +239,8 @@ func homePassage(from source, number int) contract.HomePassage {
 		Passage: number,
 		Name:    p.Name(),
 		Says:    p.Headline(),
-		Usual:   contract.HomeAmount{Minutes: usual.Minutes, Pieces: usual.Pieces, Days: usual.Days},
+		Usual:   contract.HomeAmountOf(usual),
+		Grows:   growths(p, m, limits),
 	}
 	if p.TakesCounts() {
 		one.Counts = m.Counts.String()

@@ -8,6 +8,7 @@ import (
 	"os"
 	"strings"
 	"testing"
+	"time"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -63,10 +64,13 @@ func TestWhatGoesHomeFromAClass(t *testing.T) {
 			Says:    "Long out 4:2:7 ×6",
 			Counts:  "4:2:7",
 			Tempo:   60,
-			Usual:   contract.HomeAmount{Minutes: 3, Pieces: 1, Days: 7},
+			Usual:   contract.HomeAmount{Minutes: 3, Pieces: 1, Days: 7, Steps: []contract.HomeStep{}},
+			Grows:   point.Grows,
 		},
 		point,
 	)
+	assert.NotEmpty(t, point.Grows)
+	assert.Equal(t, d.Studio.Now().Format(time.DateOnly), offer.Begins)
 
 	offer, err = d.Homes.GiveFromClass(
 		t.Context(),
@@ -91,10 +95,9 @@ func TestWhatGoesHomeFromAClass(t *testing.T) {
 			"Long out",
 			"4:2:7, 23 rounds at 60, about 5 min",
 			"10 minutes a day, in 2 pieces, for 7 days, in the morning",
-			true,
 			id,
 		},
-		[]any{given.Name, given.Says, given.Amount, given.Plays, given.ClassID},
+		[]any{given.Name, given.Says, given.Amount, given.ClassID},
 	)
 	record, err := d.Records.Record(t.Context(), id)
 	require.NoError(t, err)
@@ -256,10 +259,13 @@ func TestThePageAgreesWithTheSheet(t *testing.T) {
 		require.NoError(t, err)
 		data := inPage(t, page)
 		var rounds []int
-		for i, choice := range data.Choices {
-			n := choice.Score.Passages[0].Rounds
+		require.Len(t, data.Steps, 1)
+		for i, choice := range data.Steps[0].Choices {
+			score := data.Scores[choice.Score]
+			n := score.Passages[0].Rounds
 			rounds = append(rounds, n)
-			assert.Equal(t, i == data.Given, n == p.Passages[1].TotalRounds(p.Passages[1].Measure))
+			assert.Equal(t, -1, choice.ByTouch, "nothing waits")
+			assert.Equal(t, i == data.Steps[0].Given, n == p.Passages[1].TotalRounds(p.Passages[1].Measure))
 			alone, _, err := sheet.ReadPlan(strings.NewReader(text))
 			require.NoError(t, err)
 			alone.KeepOnly(func(number int) bool { return number == 2 })
@@ -275,13 +281,13 @@ func TestThePageAgreesWithTheSheet(t *testing.T) {
 			_, one, err := sheet.ReadPlan(bytes.NewReader(written))
 			require.NoError(t, err)
 			tl := pace.Sheet(one)
-			agrees(t, tl.Rows, choice.Score.Phases)
+			agrees(t, tl.Rows, score.Phases)
 			if !one.Passages[0].Beside.None() {
-				agrees(t, tl.Lane(one).Rows, choice.Score.Lane)
+				agrees(t, tl.Lane(one).Rows, score.Lane)
 			}
-			assert.Equal(t, tl.End, choice.Score.EndMS)
-			assert.Nil(t, choice.Score.Wait)
-			for _, cue := range choice.Score.Cues {
+			assert.Equal(t, tl.End, score.EndMS)
+			assert.Nil(t, score.Wait)
+			for _, cue := range score.Cues {
 				assert.NotEqual(t, "teacher", string(cue.Who))
 			}
 		}
@@ -294,8 +300,6 @@ func TestThePageAgreesWithTheSheet(t *testing.T) {
 		),
 	)
 	require.NoError(t, err)
-	_, err = home.PageOf([]byte(template), doc, p, 1, lead.PlanScore)
-	assert.Contains(t, language.English().Error(err), "wait for a teacher")
 	_, err = home.PageOf([]byte(template), doc, p, 2, lead.PlanScore)
 	assert.Error(t, err)
 	doc, p, err = sheet.ReadPlan(

@@ -10,8 +10,8 @@ import (
 
 	"vastlantern/core/breath"
 	"vastlantern/core/fact"
+	"vastlantern/core/homework"
 	"vastlantern/core/plan"
-	"vastlantern/core/sheet"
 	"vastlantern/core/taught"
 	"vastlantern/store"
 	"vastlantern/studio"
@@ -28,7 +28,7 @@ func (h *Homes) Page(ctx context.Context, id int64, template []byte, voice bool)
 	if err != nil {
 		return studio.File{}, studio.Missing(err, store.KindHome, id)
 	}
-	s, err := h.Sheet(ctx, id)
+	of, s, err := h.sheet(ctx, id)
 	if err != nil {
 		return studio.File{}, err
 	}
@@ -43,36 +43,31 @@ func (h *Homes) Page(ctx context.Context, id int64, template []byte, voice bool)
 	if !voice {
 		template = bytes.Replace(template, recordings, nil, 1)
 	}
-	score := func(p *plan.Plan, fingers string) (contract.Score, error) {
-		s, err := h.classes.PlanScore(ctx, p, fingers)
+	data, err := pageData(s, stored.UID, &of, fingers, func(p *plan.Plan, fingers string) (contract.Score, error) {
+		score, err := h.classes.PlanScore(ctx, p, fingers)
 		if !voice {
-			s.Speaker = nil
+			score.Speaker = nil
 		}
-		return s, err
+		return score, err
+	})
+	if err != nil {
+		return studio.File{}, err
 	}
-	data, err := page(template, s, stored.Document, fingers, score)
-	return studio.File{Name: studio.FileName(s.Home.Name) + ".html", Type: "text/html; charset=utf-8", Data: data}, err
+	page, err := filled(template, data)
+	return studio.File{Name: studio.FileName(s.Home.Name) + ".html", Type: "text/html; charset=utf-8", Data: page}, err
 }
 
-// Score returns one piece of a home practice, from 0, as it is heard.
-func (h *Homes) Score(ctx context.Context, id int64) (contract.Score, error) {
-	stored, err := h.studio.Store.With(ctx).Home(id)
+// Score returns one piece of a step of a home practice, from 0, as it is heard.
+func (h *Homes) Score(ctx context.Context, id int64, step int) (contract.Score, error) {
+	of, _, err := h.sheet(ctx, id)
 	if err != nil {
-		return contract.Score{}, studio.Missing(err, store.KindHome, id)
+		return contract.Score{}, err
 	}
-	home, p, err := card(stored)
-	if err != nil {
-		return contract.Score{}, h.studio.OrDamaged(err, store.KindHome, id)
+	if step < 0 || step >= len(of.steps) {
+		return contract.Score{}, studio.Fail(studio.ErrInvalid, "home.no-step", "step", step+1, "steps", len(of.steps))
 	}
-	if !home.Plays {
-		return contract.Score{}, cannotPlay(home)
-	}
-	score, err := h.classes.PlanScore(ctx, p, "")
+	score, err := h.classes.PlanScore(ctx, of.steps[step], "")
 	return score.ForTheRoom(), err
-}
-
-func cannotPlay(home contract.Home) error {
-	return studio.Fail(studio.ErrInvalid, "home.open-phases", "name", home.Name)
 }
 
 // PageOf returns the page of a passage of a plan, by its number from 1, in as many rounds as it is planned.
@@ -88,7 +83,7 @@ func PageOf(
 	}
 	one, from := &p.Passages[number-1], p.Title
 	if one.OwnPace { // in as many rounds as fit its minutes
-		usual := taught.UsualHome(one.PlannedLength().Round())
+		usual := homework.Usual(one.PlannedLength().Round())
 		if err := usual.Plan(doc, p, number, taught.Next{}); err != nil {
 			return nil, err
 		}
@@ -99,44 +94,34 @@ func PageOf(
 	if err != nil {
 		return nil, err
 	}
-	_, alone, err := sheet.ReadPlan(bytes.NewReader(document))
+	alone, err := givenOf(homework.Task{}, document)
 	if err != nil {
 		return nil, err
 	}
-	home := contract.Home{Name: one.Name(), Says: pieceInWords(&alone.Passages[0]), Plays: plays(&alone.Passages[0])}
-	return page(
-		bytes.Replace(template, recordings, nil, 1),
-		sheetOf(home, alone, from),
-		document,
-		"",
-		func(p *plan.Plan, fingers string) (contract.Score, error) { return of(p, fingers), nil },
-	)
-}
-
-func page(template []byte, s contract.HomeSheet, document []byte, fingers string, of score) ([]byte, error) {
-	data, err := pageData(s, document, fingers, of)
+	home := contract.Home{
+		Name: one.Name(), Says: pieceInWords(&alone.plan.Passages[0]), Stretches: alone.stretches(),
+		HomeAmount: contract.HomeAmountOf(alone.task),
+	}
+	data, err := pageData(sheetOf(home, &alone, from), "", &alone, "",
+		func(p *plan.Plan, fingers string) (contract.Score, error) { return of(p, fingers), nil })
 	if err != nil {
 		return nil, err
 	}
-	return filled(template, data)
+	return filled(bytes.Replace(template, recordings, nil, 1), data)
 }
 
 // Recordings returns what the recorded voice says in the page of a home practice.
 func (h *Homes) Recordings(ctx context.Context, id int64) (contract.HomeRecordings, error) {
 	list := contract.HomeRecordings{Sums: []string{}, Missing: []string{}}
-	stored, err := h.studio.Store.With(ctx).Home(id)
-	if err != nil {
-		return list, studio.Missing(err, store.KindHome, id)
-	}
-	s, err := h.Sheet(ctx, id)
+	of, s, err := h.sheet(ctx, id)
 	if err != nil {
 		return list, err
 	}
-	data, err := pageData(s, stored.Document, "", func(p *plan.Plan, fingers string) (contract.Score, error) {
+	data, err := pageData(s, "", &of, "", func(p *plan.Plan, fingers string) (contract.Score, error) {
 		return h.classes.PlanScore(ctx, p, fingers)
 	})
-	for _, choice := range data.Choices {
-		if speaker := choice.Score.Speaker; speaker != nil {
+	for _, score := range data.Scores {
+		if speaker := score.Speaker; speaker != nil {
 			list.Name = speaker.Name
 			for _, sums := range speaker.Said {
 				list.Sums = append(list.Sums, sums...)
@@ -150,37 +135,43 @@ func (h *Homes) Recordings(ctx context.Context, id int64) (contract.HomeRecordin
 	return list, err
 }
 
-func pageData(s contract.HomeSheet, document []byte, fingers string, of score) (contract.HomePage, error) {
-	data := contract.HomePage{Sheet: s, Choices: []contract.HomeChoice{}}
-	if !s.Home.Plays {
-		return data, cannotPlay(s.Home)
-	}
-	_, given, err := sheet.ReadPlan(bytes.NewReader(document))
-	if err != nil {
-		return data, err
-	}
-	for _, amount := range amounts(&given.Passages[0]) {
-		doc, err := sheet.ReadDocument(bytes.NewReader(document))
+// pageData returns what a page is made of. key is what a device remembers its days under.
+func pageData(s contract.HomeSheet, key string, of *given, fingers string, play score) (contract.HomePage, error) {
+	data := contract.HomePage{Sheet: s, Key: key, Steps: []contract.HomeDays{}, Scores: []contract.Score{}}
+	scores := scores{make: play, fingers: fingers, known: map[string]int{}}
+	for i, stretch := range of.stretches() {
+		doc, p, err := stepDocument(of.task, of.document, of.plan, i)
 		if err != nil {
 			return data, err
 		}
-		amount.set(doc.Passages()[0])
-		p, err := plan.Read(doc)
-		if err != nil {
-			return data, err
+		one := &p.Passages[0]
+		days := contract.HomeDays{
+			HomeStretch: stretch,
+			Name:        one.Name(),
+			Term:        one.Practice.Term,
+			How:         append([]string{}, one.Practice.How...),
+			Cautions:    cautions(one),
+			Choices:     []contract.HomeChoice{},
+			Evening:     -1,
 		}
-		if amount.given {
-			data.Given = len(data.Choices)
+		for _, amount := range amounts(one, len(of.task.Steps) > 0) {
+			amount.set(doc.Passages()[0])
+			if amount.given {
+				days.Given = len(days.Choices)
+			}
+			if of.task.Evening == homework.SameEvening && amount.given ||
+				of.task.Evening == homework.HalfEvening && amount.half {
+				days.Evening = len(days.Choices)
+			}
+			choice, err := scores.choice(doc)
+			if err != nil {
+				return data, err
+			}
+			days.Choices = append(days.Choices, choice)
 		}
-		score, err := of(p, fingers)
-		if err != nil {
-			return data, err
-		}
-		data.Choices = append(
-			data.Choices,
-			contract.HomeChoice{Says: pieceInWords(&p.Passages[0]), Score: score.ForTheRoom()},
-		)
+		data.Steps = append(data.Steps, days)
 	}
+	data.Scores = scores.list
 	return data, nil
 }
 
@@ -189,6 +180,7 @@ type choice struct {
 	rounds  int
 	minutes breath.Exact // of what fills its minutes
 	given   bool
+	half    bool // of what was given
 }
 
 func (c choice) set(fields plan.Fields) {
@@ -200,28 +192,30 @@ func (c choice) set(fields plan.Fields) {
 }
 
 // mostAtOnce is how long the longest choice may take, in milliseconds: the ceiling of handbook.md section 9.
-const mostAtOnce = taught.MostHomeMinutes * 60_000
+const mostAtOnce = homework.MaxMinutes * 60_000
 
-// amounts returns how much there is to choose from: as it was given, less and more.
-func amounts(p *plan.Passage) []choice {
+// amounts returns how much there is to choose from: as it was given, less, and more where it does not grow by itself.
+func amounts(p *plan.Passage, grows bool) []choice {
 	if p.Practice.FillsMinutes() {
 		var list []choice
 		for _, halves := range []int64{1, 2, 3, 4} {
-			if minutes := p.Minutes.Mul(breath.Ratio(halves, 2)); halves == 2 ||
-				!breath.Int(taught.MostHomeMinutes).Less(minutes) {
-				list = append(list, choice{minutes: minutes, given: halves == 2})
+			minutes := p.Minutes.Mul(breath.Ratio(halves, 2))
+			if halves <= 2 || !grows && !breath.Int(homework.MaxMinutes).Less(minutes) {
+				list = append(list, choice{minutes: minutes, given: halves == 2, half: halves == 1})
 			}
 		}
 		return list
 	}
 	given := p.TotalRounds(p.Measure)
+	half := (given + 1) / 2
 	each := p.RoundSpan(p.Measure).Add(p.BetweenSpan(p.Measure))
-	counts := []int{1, (given + 1) / 2, given, given + (given+1)/2, 2 * given}
+	counts := []int{1, half, given, given + half, 2 * given}
 	slices.Sort(counts)
 	var list []choice
 	for _, n := range slices.Compact(counts) {
-		if n == given || n <= plan.MaxRounds && !breath.Int(mostAtOnce).Less(each.Times(n)) {
-			list = append(list, choice{rounds: n, given: n == given})
+		fits := n <= plan.MaxRounds && !breath.Int(mostAtOnce).Less(each.Times(n))
+		if n <= given || fits && !grows {
+			list = append(list, choice{rounds: n, given: n == given, half: n == half})
 		}
 	}
 	return list

@@ -12,6 +12,7 @@ import (
 	"time"
 
 	"vastlantern/core/fact"
+	"vastlantern/core/homework"
 	"vastlantern/core/practice"
 	"vastlantern/core/sheet"
 	"vastlantern/core/words"
@@ -276,7 +277,9 @@ func (tr *Transfer) homes(ctx context.Context, all *here) ([]contract.ExportHome
 		if h.ClassID != 0 && all.classUID[h.ClassID] == "" {
 			continue
 		}
-		if _, err := sheet.ReadDocument(bytes.NewReader(h.Document)); err != nil {
+		_, err := sheet.ReadDocument(bytes.NewReader(h.Document))
+		steps, wrong := homework.UnpackSteps(h.Steps)
+		if err := errors.Join(err, wrong); err != nil {
 			tr.studio.NoteDamage(store.KindHome, h.ID, err)
 			continue
 		}
@@ -292,6 +295,10 @@ func (tr *Transfer) homes(ctx context.Context, all *here) ([]contract.ExportHome
 			Days:       h.Days,
 			When:       h.When,
 			Sentence:   h.Sentence,
+			Evening:    h.Evening,
+			Begins:     h.Begins,
+			Ask:        h.Ask,
+			Steps:      contract.HomeStepsOf(steps),
 			Answer:     h.Answer,
 			AnsweredAt: ifAny(h.AnsweredAt),
 		})

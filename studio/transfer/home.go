@@ -4,8 +4,8 @@ import (
 	"strings"
 
 	"vastlantern/core/fact"
+	"vastlantern/core/homework"
 	"vastlantern/core/practice"
-	"vastlantern/core/taught"
 	"vastlantern/store"
 	"vastlantern/studio/contract"
 )
@@ -31,10 +31,7 @@ func (i *Import) home(there *here, in []fileClass) func(*contract.ExportHome, co
 		if err != nil {
 			return fact.Wrap(err, "entry.plan-unreadable", "why", err)
 		}
-		if wrong := (taught.Home{Minutes: in.Minutes, Pieces: in.Pieces, Days: in.Days, When: in.When,
-			Sentence: in.Sentence}).Check(); len(
-			wrong,
-		) > 0 {
+		if wrong := amountOf(&in).Task().Check(); len(wrong) > 0 {
 			return wrong[0]
 		}
 		change := Change{Kind: "home", Name: named(titled(p.Title, in.GivenAt)), Does: doesAdd}
@@ -56,6 +53,13 @@ func (i *Import) home(there *here, in []fileClass) func(*contract.ExportHome, co
 	}
 }
 
+func amountOf(in *contract.ExportHome) contract.HomeAmount {
+	return contract.HomeAmount{
+		Minutes: in.Minutes, Pieces: in.Pieces, Days: in.Days, When: in.When, Evening: in.Evening, Begins: in.Begins,
+		Sentence: in.Sentence, Ask: in.Ask, Steps: in.Steps,
+	}
+}
+
 func (i *Import) addHome(st *store.Store, in contract.ExportHome, document []byte) error {
 	var class int64
 	if in.Class != "" {
@@ -64,7 +68,11 @@ func (i *Import) addHome(st *store.Store, in contract.ExportHome, document []byt
 			return err
 		}
 	}
-	_, err := st.AddHome(store.Home{
+	steps, err := homework.PackSteps(amountOf(&in).Task().Steps)
+	if err != nil {
+		return err
+	}
+	_, err = st.AddHome(store.Home{
 		UID:        in.UID,
 		ClassID:    class,
 		PlanID:     i.plans[in.Plan],
@@ -75,7 +83,11 @@ func (i *Import) addHome(st *store.Store, in contract.ExportHome, document []byt
 		Pieces:     in.Pieces,
 		Days:       in.Days,
 		When:       in.When,
+		Evening:    in.Evening,
+		Begins:     in.Begins,
 		Sentence:   in.Sentence,
+		Ask:        in.Ask,
+		Steps:      steps,
 		Answer:     answerID(in.Answer),
 		AnsweredAt: orZero(in.AnsweredAt),
 	})

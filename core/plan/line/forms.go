@@ -138,7 +138,7 @@ var forms = []form{
 	{pattern: "inhale|in N", on: subject.counted, set: func(of subject, found matched) {
 		of.setCounts(func(c *breath.Counts) { c.Inhale = whole(found.numbers[0]) })
 	}},
-	{pattern: "hold for? N", on: subject.counted, set: func(of subject, found matched) {
+	{pattern: "hold for|of? N", on: subject.counted, set: func(of subject, found matched) {
 		of.setCounts(func(c *breath.Counts) { c.Hold = whole(found.numbers[0]) })
 	}},
 	{pattern: "exhale|out N", on: subject.counted, set: func(of subject, found matched) {

@@ -54,6 +54,7 @@ type all struct {
 	Answer    contract.RoomAnswer
 	HomeOffer contract.HomeOffer
 	HomeGive  contract.HomeGive
+	HomeRead  contract.HomePreview
 	HomeSheet contract.HomeSheet
 	HomesOf   contract.HomesOfGroup
 	HomeSaid  contract.HomeAnswer

@@ -1,33 +1,65 @@
+import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { Button, Form } from "react-bootstrap";
 import { ErrorAlert } from "../frame/shell/ErrorAlert";
 import { shortDay } from "../player/format";
 import type { HomeAmount, HomeGive, HomeOffer } from "../wire/contract";
-import { wordOf } from "../language/text";
+import { text, wordOf } from "../language/text";
+import { useSettled } from "../frame/editing/useSettled";
+import { GrowFields } from "./GrowFields";
+import { homePreviewQuery } from "./queries";
 
-type Props = { offer: HomeOffer; give: (what: HomeGive) => void; pending: boolean; error: Error | null };
+type Props = {
+  /** of the plan or the class, as the application has it */
+  path: string;
+  offer: HomeOffer;
+  give: (what: HomeGive) => void;
+  pending: boolean;
+  error: Error | null;
+};
 
 /** What is chosen: a passage of the class, or something that was given before. */
 type Chosen = { passage: number; again: number };
 
+const plain: HomeAmount = {
+  minutes: 5,
+  pieces: 1,
+  days: 7,
+  when: "",
+  evening: "",
+  begins: "",
+  sentence: "",
+  ask: "",
+  steps: [],
+};
+
 /** start is what stands in the form for what is chosen: as it was led, or as it was given before. */
 function start(offer: HomeOffer, { passage, again }: Chosen) {
   const before = offer.before.find((home) => home.id === again);
-  if (before) return { counts: "", tempo: "", amount: amountOf(before) };
   const of = offer.passages.find((p) => p.passage === passage);
+  const begins = offer.begins;
+  if (before) return { counts: "", tempo: "", amount: { ...amountOf(before), begins } };
   return {
     counts: of?.counts ?? "",
     tempo: of && of.tempo > 0 ? String(of.tempo) : "",
-    amount: of ? of.usual : { minutes: 5, pieces: 1, days: 7, when: "", sentence: "" },
+    amount: { ...(of?.usual ?? plain), begins, ask: lastAsked(offer) },
   };
 }
 
-function amountOf({ minutes, pieces, days, when, sentence }: HomeAmount): HomeAmount {
-  return { minutes, pieces, days, when, sentence };
+/** lastAsked is whom people were told to ask the last time. */
+function lastAsked({ given, before }: HomeOffer): string {
+  return [...given, ...before].find((home) => home.ask !== "")?.ask ?? "";
 }
 
+function amountOf(home: HomeAmount): HomeAmount {
+  const { minutes, pieces, days, when, evening, begins, sentence, ask, steps } = home;
+  return { minutes, pieces, days, when, evening, begins, sentence, ask, steps };
+}
+
+const pause = 250; // ms without a change after which the steps are read
+
 /** GiveForm chooses what goes home and how much of it. All of it is proposed: one key gives it. */
-export function GiveForm({ offer, give, pending, error }: Props) {
+export function GiveForm({ path, offer, give, pending, error }: Props) {
   const [chosen, setChosen] = useState<Chosen>({
     passage: offer.passages[0]?.passage ?? 0,
     again: offer.passages.length > 0 ? 0 : offer.before[0]!.id,
@@ -48,19 +80,20 @@ export function GiveForm({ offer, give, pending, error }: Props) {
   };
   const amount = (part: Partial<HomeAmount>) => setForm({ ...form, amount: { ...form.amount, ...part } });
   const one = offer.passages.find((p) => p.passage === chosen.passage);
-  const submit = () =>
-    give({
-      ...chosen,
-      counts: one && form.counts !== one.counts ? form.counts : "",
-      tempo: one && Number(form.tempo) !== one.tempo ? Number(form.tempo) : 0,
-      ...form.amount,
-    });
+  const wanted: HomeGive = {
+    ...chosen,
+    counts: one && form.counts !== one.counts ? form.counts : "",
+    tempo: one && Number(form.tempo) !== one.tempo ? Number(form.tempo) : 0,
+    ...form.amount,
+  };
+  const read = useQuery(homePreviewQuery(path, useSettled(JSON.stringify(wanted), pause))).data?.steps ?? [];
+  const grows = form.amount.steps.length > 0;
   return (
     <Form
       className="give"
       onSubmit={(e) => {
         e.preventDefault();
-        submit();
+        give(wanted);
       }}
     >
       <WhatGoesHome offer={offer} chosen={chosen} choose={choose} />
@@ -98,14 +131,23 @@ export function GiveForm({ offer, give, pending, error }: Props) {
           max={10}
           onChange={(pieces) => amount({ pieces })}
         />
-        <Amount
-          id="days"
-          label="Days (0: open)"
-          value={form.amount.days}
-          min={0}
-          max={90}
-          onChange={(days) => amount({ days })}
-        />
+        {!grows && (
+          <Amount
+            id="days"
+            label="Days (0: open)"
+            value={form.amount.days}
+            min={0}
+            max={90}
+            onChange={(days) => amount({ days })}
+          />
+        )}
+        <Field id="begins" label="Day 1">
+          <Form.Control
+            type="date"
+            value={form.amount.begins}
+            onChange={(e) => amount({ begins: e.target.value })}
+          />
+        </Field>
         <Field id="when" label="When in the day">
           <Form.Control
             list="whens"
@@ -115,17 +157,48 @@ export function GiveForm({ offer, give, pending, error }: Props) {
             onChange={(e) => amount({ when: e.target.value })}
           />
         </Field>
+        <Field id="evening" label="In the evening">
+          <Form.Select value={form.amount.evening} onChange={(e) => amount({ evening: e.target.value })}>
+            <option value="">nothing more</option>
+            <option value="same">the same again</option>
+            <option value="half">half of it again</option>
+          </Form.Select>
+        </Field>
         <datalist id="whens">
           {offer.whens.map((when) => (
             <option key={when} value={when} />
           ))}
         </datalist>
       </div>
+      <GrowFields
+        steps={form.amount.steps}
+        grows={one?.grows ?? []}
+        read={grows ? read : []}
+        onChange={(steps) => amount({ steps })}
+      />
+      {!grows && read[0] && (
+        <p className="text-secondary" role="status">
+          Each time: {read[0].says}
+          {read[0].care.map((care, i) => (
+            <span key={i} className="care">
+              {text(care)}
+            </span>
+          ))}
+        </p>
+      )}
       <Field id="sentence" label="Personal note">
         <Form.Control
           maxLength={300}
           value={form.amount.sentence}
           onChange={(e) => amount({ sentence: e.target.value })}
+        />
+      </Field>
+      <Field id="ask" label="Whom to ask, and how">
+        <Form.Control
+          maxLength={120}
+          placeholder="your name and number; if empty, “your teacher”"
+          value={form.amount.ask}
+          onChange={(e) => amount({ ask: e.target.value })}
         />
       </Field>
       {error && <ErrorAlert error={error} />}

@@ -6,6 +6,9 @@ import { useParams } from "react-router";
 import { ErrorAlert } from "../frame/shell/ErrorAlert";
 import { Loading } from "../frame/shell/Loading";
 import { Paper } from "../frame/paper/Paper";
+import { daysOf, noonOf } from "../frame/dialogs/stretches";
+import { plural, shortDay } from "../player/format";
+import type { Home, HomeStretch } from "../wire/contract";
 
 /** HomeCardView is what one takes home on paper: how it goes, how much, and when to stop. It promises nothing. */
 export function HomeCardView() {
@@ -22,7 +25,7 @@ export function HomeCardView() {
         <p>to do at home{sheet.data.from !== "" && `, from ${sheet.data.from}`}</p>
       </header>
       <p className="amount">{home.amount}</p>
-      <p className="what">{home.says}</p>
+      {home.stretches.length === 1 && <p className="what">{home.stretches[0]!.says}</p>}
       {home.sentence !== "" && <blockquote>{home.sentence}</blockquote>}
       <div className="lines">
         <section>
@@ -36,7 +39,7 @@ export function HomeCardView() {
           {closing.length > 0 && <p>At the end: {closing.join(", ")}.</p>}
           {beside !== "" && <p>The gentler way, as good as the other: {beside}.</p>}
         </section>
-        {home.days > 0 && <Days days={home.days} />}
+        {(home.stretches.length > 1 || home.days > 0) && <Steps home={home} />}
       </div>
       <footer>
         <h2>When to stop</h2>
@@ -44,21 +47,57 @@ export function HomeCardView() {
         {cautions.map((caution) => (
           <p key={caution}>{caution}</p>
         ))}
+        <h2>When it was too much</h2>
+        <p>{sheet.data.too_much.join(" ")}</p>
       </footer>
     </Paper>
   );
 }
 
-/** Days is a lamp for each day, to be ticked off. */
-function Days({ days }: { days: number }) {
+const open = 7; // boxes of a step that has no end
+
+/** Steps is what is done on which days, each with a box to tick off; of a step of many weeks a box is a week. */
+function Steps({ home }: { home: Home }) {
+  const several = home.stretches.length > 1;
+  const total = home.stretches.at(-1)!.last;
   return (
-    <section>
-      <h2>{days === 1 ? "One day" : `${days} days`}</h2>
-      <p className="days" aria-hidden>
-        {Array.from({ length: days }, (_, i) => (
-          <span key={i}>{i + 1}</span>
-        ))}
-      </p>
+    <section className="steps">
+      <h2>{total > 0 ? plural(total, "day") : "Days"}</h2>
+      {home.evening !== "" && <p>Two ticks a day: one for the morning, one for the evening.</p>}
+      {home.stretches.map((step) => (
+        <div key={step.first}>
+          {several && (
+            <p>
+              <strong>{capital(dates(home, step))}:</strong> {step.says}
+            </p>
+          )}
+          <Boxes step={step} weeks={total > manyDays && several} />
+        </div>
+      ))}
     </section>
   );
 }
+
+const manyDays = 42; // from which on a box is a week: else they would not be on one page
+
+function Boxes({ step: { first, last }, weeks }: { step: HomeStretch; weeks: boolean }) {
+  const days = last > 0 ? last - first + 1 : open;
+  const boxes = weeks ? Math.ceil(days / 7) : days;
+  return (
+    <p className={weeks ? "days weeks" : "days"} aria-hidden>
+      {Array.from({ length: boxes }, (_, i) => (
+        <span key={i}>{weeks ? `week ${i + 1}` : first + i}</span>
+      ))}
+    </p>
+  );
+}
+
+/** dates names the days of a step, with their dates where the first day is known. */
+function dates({ begins }: Home, step: HomeStretch): string {
+  const says = daysOf(step);
+  if (begins === "") return says;
+  const on = (number: number) => shortDay(noonOf(begins, number));
+  return step.last > 0 ? `${says}, ${on(step.first)} to ${on(step.last)}` : `${says}, ${on(step.first)}`;
+}
+
+const capital = (words: string) => words.charAt(0).toUpperCase() + words.slice(1);

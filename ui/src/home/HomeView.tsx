@@ -61,6 +61,7 @@ export function HomeView() {
           ) : (
             <GiveForm
               key={offer.data.given.length}
+              path={path}
               offer={offer.data}
               give={give.mutate}
               pending={give.isPending}

@@ -9,6 +9,7 @@ import { render, type Wanted } from "../player/sound/render";
 import { mp3File, wavFile } from "../player/sound/soundFile";
 import type { Home } from "../wire/contract";
 import { saveBlob } from "../wire/download";
+import { daysOf } from "../frame/dialogs/stretches";
 
 const heard: { [part in "tones" | "ticks" | "calls"]: string } = {
   tones: "tones: rising for the inhale, falling for the exhale",
@@ -37,7 +38,8 @@ export function SoundDialog({ home, onClose }: { home: Home; onClose: () => void
     mono: false,
     voice: "words",
   });
-  const score = useQuery(homeScoreQuery(home.id));
+  const [step, setStep] = useState(0);
+  const score = useQuery(homeScoreQuery(home.id, step));
   const speaker = score.data?.speaker ?? null;
   const [form, setForm] = useState<FileForm>("mp3");
   const [done, setDone] = useState(0);
@@ -53,7 +55,7 @@ export function SoundDialog({ home, onClose }: { home: Home; onClose: () => void
         file.add(piece);
         setDone(piece.done);
       }
-      saveBlob(file.finish(), `${home.name}.${form}`);
+      saveBlob(file.finish(), `${home.name}${home.stretches.length > 1 ? ` ${step + 1}` : ""}.${form}`);
     },
   });
   return (
@@ -63,9 +65,21 @@ export function SoundDialog({ home, onClose }: { home: Home; onClose: () => void
       </Modal.Header>
       <Modal.Body>
         <p>
-          {home.says}. It is made on this device, in less time than it takes to hear it. The first and the
-          last minute are softer.
+          {home.stretches[step]!.says}. It is made on this device, in less time than it takes to hear it. The
+          first and the last minute are softer. What waits for you in class takes its usual length.
         </p>
+        {home.stretches.length > 1 && (
+          <Form.Group controlId="soundstep" className="mb-2">
+            <Form.Label>Step</Form.Label>
+            <Form.Select value={step} onChange={(e) => setStep(Number(e.target.value))}>
+              {home.stretches.map((one, i) => (
+                <option key={i} value={i}>
+                  {daysOf(one)}: {one.says}
+                </option>
+              ))}
+            </Form.Select>
+          </Form.Group>
+        )}
         {(Object.keys(heard) as (keyof typeof heard)[]).map((part) => (
           <Form.Check
             key={part}

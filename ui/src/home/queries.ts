@@ -1,13 +1,23 @@
-import { queryOptions } from "@tanstack/react-query";
-import { get } from "../wire/api";
-import type { HomeOffer, HomeRecordings, HomeSheet, Score } from "../wire/contract";
+import { keepPreviousData, queryOptions } from "@tanstack/react-query";
+import { get, post } from "../wire/api";
+import type { HomeGive, HomeOffer, HomePreview, HomeRecordings, HomeSheet, Score } from "../wire/contract";
 
 // What these views ask of the application, each with its key. An answer is found, replaced and asked for anew by the same key everywhere.
 
-export const homeScoreQuery = (home: number) =>
+export const homeScoreQuery = (home: number, step: number) =>
   queryOptions({
-    queryKey: ["home-score", home],
-    queryFn: () => get<Score>(`/homes/${home}/score`),
+    queryKey: ["home-score", home, step],
+    queryFn: () => get<Score>(`/homes/${home}/score?step=${step}`),
+    gcTime: 0,
+  });
+
+/** What would be given from a plan or a class, a HomeGive as JSON, as it is understood. */
+export const homePreviewQuery = (path: string, give: string) =>
+  queryOptions({
+    queryKey: ["home-preview", path, give],
+    queryFn: () => post<HomePreview>(`${path}/preview`, JSON.parse(give) as HomeGive),
+    placeholderData: keepPreviousData,
+    retry: false,
     gcTime: 0,
   });
 

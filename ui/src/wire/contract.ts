@@ -37,6 +37,7 @@ export interface Contract {
   Answer: RoomAnswer;
   HomeOffer: HomeOffer;
   HomeGive: HomeGive;
+  HomeRead: HomePreview;
   HomeSheet: HomeSheet;
   HomesOf: HomesOfGroup;
   HomeSaid: HomeAnswer;
@@ -391,14 +392,29 @@ export interface Home {
   name: string;
   says: string;
   amount: string;
-  plays: boolean;
+  stretches: HomeStretch[];
   answer: string;
   revision: number;
   minutes: number;
   pieces: number;
   days: number;
   when: string;
+  evening: string;
+  begins: string;
   sentence: string;
+  ask: string;
+  steps: HomeStep[];
+}
+export interface HomeStretch {
+  first: number;
+  last: number;
+  typed: string;
+  says: string;
+}
+export interface HomeStep {
+  says: string;
+  for: number;
+  unit: string;
 }
 export interface SeenAfter {
   passage: number;
@@ -1036,6 +1052,7 @@ export interface HomeOffer {
   class_id: number;
   passages: HomePassage[];
   whens: string[];
+  begins: string;
   given: Home[];
   before: Home[];
 }
@@ -1046,13 +1063,23 @@ export interface HomePassage {
   counts: string;
   tempo: number;
   usual: HomeAmount;
+  grows: HomeGrowth[];
 }
 export interface HomeAmount {
   minutes: number;
   pieces: number;
   days: number;
   when: string;
+  evening: string;
+  begins: string;
   sentence: string;
+  ask: string;
+  steps: HomeStep[];
+}
+export interface HomeGrowth {
+  id: string;
+  name: Fact;
+  steps: HomeStep[];
 }
 export interface HomeGive {
   passage: number;
@@ -1063,7 +1090,22 @@ export interface HomeGive {
   pieces: number;
   days: number;
   when: string;
+  evening: string;
+  begins: string;
   sentence: string;
+  ask: string;
+  steps: HomeStep[];
+}
+export interface HomePreview {
+  steps: HomeStepRead[];
+}
+export interface HomeStepRead {
+  first: number;
+  last: number;
+  typed: string;
+  says: string;
+  wrong: Fact | null;
+  care: Fact[];
 }
 export interface HomeSheet {
   home: Home;
@@ -1075,6 +1117,7 @@ export interface HomeSheet {
   beside: string;
   cautions: string[];
   stop: string;
+  too_much: string[];
 }
 export interface HomesOfGroup {
   homes: Home[];
@@ -1087,12 +1130,27 @@ export interface HomeAnswer {
 }
 export interface HomePage {
   sheet: HomeSheet;
+  key: string;
+  steps: HomeDays[];
+  scores: Score[];
+}
+export interface HomeDays {
+  first: number;
+  last: number;
+  typed: string;
+  says: string;
+  name: string;
+  term: string;
+  how: string[];
+  cautions: string[];
   choices: HomeChoice[];
   given: number;
+  evening: number;
 }
 export interface HomeChoice {
   says: string;
-  score: Score;
+  score: number;
+  by_touch: number;
 }
 export interface HomeRecordings {
   name: string;

@@ -5,6 +5,7 @@ import { Link } from "react-router";
 import { day } from "../../player/format";
 import type { Home } from "../../wire/contract";
 import { wordOf } from "../../language/text";
+import { daysOf, noonOf } from "./stretches";
 
 type Props = {
   given: Home[];
@@ -22,8 +23,20 @@ export function Given({ given, onTakeBack, onSound, onVoice }: Props) {
         <Card key={home.id} className="mb-3">
           <Card.Body>
             <h2>{home.name}</h2>
-            <p className="mb-1">
-              {home.says} <small className="text-secondary">· given {day(home.given_ms)}</small>
+            {home.stretches.length > 1 ? (
+              <ol className="stretches mb-1">
+                {home.stretches.map((step) => (
+                  <li key={step.first}>
+                    <strong>{daysOf(step)}</strong> {step.says}
+                  </li>
+                ))}
+              </ol>
+            ) : (
+              <p className="mb-1">{home.stretches[0]!.says}</p>
+            )}
+            <p className="small text-secondary mb-1">
+              given {day(home.given_ms)}
+              {home.begins !== "" && `, day 1 is ${day(noonOf(home.begins))}`}
             </p>
             <p className="mb-1">
               <strong>{home.amount}</strong>
@@ -34,19 +47,15 @@ export function Given({ given, onTakeBack, onSound, onVoice }: Props) {
               <Link className="btn btn-outline-primary" to={`/home/${home.id}`}>
                 Paper
               </Link>
-              {home.plays ? (
-                <a className="btn btn-outline-primary" href={`/api/homes/${home.id}/page`} download>
-                  Page that plays
-                </a>
-              ) : (
-                <small className="text-secondary">Open phases wait for a teacher: no page plays them.</small>
-              )}
-              {home.plays && onVoice && (
+              <a className="btn btn-outline-primary" href={`/api/homes/${home.id}/page`} download>
+                Page that plays
+              </a>
+              {onVoice && (
                 <Button variant="outline-primary" onClick={() => onVoice(home)}>
                   Page with your voice
                 </Button>
               )}
-              {home.plays && onSound && (
+              {onSound && (
                 <Button variant="outline-primary" onClick={() => onSound(home)}>
                   Sound
                 </Button>

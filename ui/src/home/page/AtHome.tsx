@@ -1,4 +1,4 @@
-import { useCallback, useLayoutEffect, useMemo, useState } from "react";
+import { useCallback, useEffect, useLayoutEffect, useMemo, useState } from "react";
 import { application, ClockContext, trialClock, useClock } from "../../player/clock";
 import { laneScore } from "../../player/lane";
 import type { Lane } from "../../player/lane";
@@ -6,11 +6,20 @@ import { useSound } from "../../player/sound/useSound";
 import { useAwake } from "../../player/useAwake";
 import { locate, usePlace } from "../../player/usePlace";
 import type { HomePage, Score } from "../../wire/contract";
-import { Before } from "./Before";
+import { Before, type Pace } from "./Before";
 import { Playing } from "./Playing";
+import { today } from "./today";
+import { TooMuch } from "./TooMuch";
+import { untilTouched, waiting } from "./touch";
+import { useMemory } from "./useMemory";
+import { useNow } from "./useNow";
 
-/** What is going on: it is read first, then played; it rests in natural breath at any moment; and it comes to its end. */
-type State = { is: "reading" | "playing" | "done" } | { is: "resting"; at: number };
+/**
+ * What is going on: it is read first, then played, from a moment of the score on; it rests in natural breath at any moment; and
+ * it comes to its end, or was too much.
+ */
+type State =
+  { is: "reading" | "done" | "too-much" } | { is: "playing"; from: number } | { is: "resting"; at: number };
 
 /** AtHome is one practice, by oneself, on a clock of its own. */
 export function AtHome({ page }: { page: HomePage }) {
@@ -23,94 +32,156 @@ export function AtHome({ page }: { page: HomePage }) {
   );
 }
 
+/** Chosen is what was chosen in the place of what is offered; null where nothing was. */
+type Chosen = { step: number; choice: number } | null;
+
 function OneByOneself({ page, onPlay }: { page: HomePage; onPlay: (at: number) => void }) {
   const clock = useClock();
-  const [choice, setChoice] = useState(page.given);
+  const remembered = useMemory(page.key);
+  const now = today(page.steps, page.sheet.home.begins, remembered.memory, useNow());
+  const [chosen, setChosen] = useState<Chosen>(null);
+  const { step, choice } = chosen ?? offer(page, now);
   const [lane, setLane] = useState<Lane>("main");
+  const [pace, setPace] = useState<Pace>("touch");
   const [state, setState] = useState<State>({ is: "reading" });
-  const { score } = page.choices[choice]!;
+  const picked = page.steps[step]!.choices[choice]!;
+  const byTouch = picked.by_touch >= 0;
+  const score = page.scores[byTouch && pace === "touch" ? picked.by_touch : picked.score]!;
+  const touches = byTouch && pace === "touch";
   const gentle = useMemo(() => laneScore(score), [score]);
   const led = lane === "beside" && gentle ? gentle : score;
   const silent = useMemo(() => still(led), [led]);
-  const played = state.is === "playing" ? led : silent;
+  const from = state.is === "playing" ? state.from : null;
+  const played = useMemo(
+    () => (from === null ? silent : touches ? untilTouched(led, from) : led),
+    [from, silent, touches, led],
+  );
   const place = usePlace(played);
   const sound = useSound("room", played, place);
   useAwake(state.is === "playing");
   const over = state.is === "playing" && place.over;
   if (over) setState({ is: "done" });
+  const { mark } = remembered;
+  const done = state.is === "done";
+  useEffect(() => {
+    if (done) mark(now.on, now.evening ? { evening: true } : { done: true });
+    // eslint-disable-next-line react-hooks/exhaustive-deps -- once for each time that it was done, by the time when it was
+  }, [done]);
 
   const play = useCallback(
     (at: number) => {
       onPlay(at);
-      setState({ is: "playing" });
+      setState({ is: "playing", from: at });
     },
     [onPlay],
   );
   const rest = useCallback(() => setState({ is: "resting", at: roundAt(led, clock.now()) }), [led, clock]);
-  const stop = useCallback(() => setState({ is: "reading" }), []);
+  const read = useCallback(() => setState({ is: "reading" }), []);
+  const back = () => {
+    setChosen(null); // what was chosen was for this time
+    read();
+  };
+  const tooMuch = () => {
+    mark(now.on, { tooMuch: true });
+    setState({ is: "too-much" });
+  };
   const resting = state.is === "resting" ? state.at : null;
+  const waits = touches && place.phase?.open === true && from !== null;
+  const goOn = useCallback(() => {
+    const next = led.phases[waiting(led, from ?? 0)];
+    if (next) play(next.end_ms);
+  }, [led, from, play]);
   // In the same moment as the drawing: a key pressed on what is seen must mean what is seen.
   useLayoutEffect(() => {
     const pressed = (event: KeyboardEvent) => {
-      if (event.key === "Escape" && state.is !== "reading") stop();
-      else if (event.key === " " && state.is === "playing") rest();
+      if (event.key === "Escape" && state.is !== "reading") read();
+      else if ((event.key === " " || event.key === "Enter") && waits) goOn();
+      else if (state.is === "playing" && (event.key === "n" || (event.key === " " && !touches))) rest();
       else if (event.key === " " && resting !== null) play(resting);
       else return;
       event.preventDefault();
     };
     addEventListener("keydown", pressed);
     return () => removeEventListener("keydown", pressed);
-  }, [state.is, resting, play, rest, stop]);
+  }, [state.is, resting, waits, touches, play, rest, read, goOn]);
 
+  if (state.is === "too-much") return <TooMuch sheet={page.sheet} onBack={back} />;
   if (state.is === "playing" && place.phase)
     return (
       <Playing
-        score={led}
+        score={played}
         place={place}
         sound={sound}
-        called={page.sheet.home.name}
+        called={page.steps[step]!.name}
+        usual={waits ? led.phases[place.index]! : null}
+        onTouch={touches ? goOn : null}
         onRest={rest}
-        onStop={stop}
+        onStop={read}
+        onTooMuch={tooMuch}
       />
     );
   if (resting !== null)
     return (
-      <main className="between">
-        <h1 className="word">natural breath</h1>
-        <p>For as long as you like.</p>
-        <p className="keys">
-          <button type="button" className="btn btn-primary" autoFocus onClick={() => play(resting)}>
-            Go on, from the round that was left
-          </button>
-          <button type="button" className="btn btn-outline-primary" onClick={stop}>
-            Stop here
-          </button>
-        </p>
-      </main>
+      <Between word="natural breath" says="For as long as you like.">
+        <button type="button" className="btn btn-primary" autoFocus onClick={() => play(resting)}>
+          Go on, from the round that was left
+        </button>
+        <button type="button" className="btn btn-outline-primary" onClick={read}>
+          Stop here
+        </button>
+        <button type="button" className="btn btn-outline-primary" onClick={tooMuch}>
+          Too much
+        </button>
+      </Between>
     );
   if (state.is === "done" || over)
     return (
-      <main className="between">
-        <h1 className="word">It is done</h1>
-        <p>Natural breath for a while, and notice.</p>
-        <p className="keys">
-          <button type="button" className="btn btn-primary" autoFocus onClick={stop}>
-            Back
-          </button>
-        </p>
-      </main>
+      <Between word="It is done" says="Natural breath for a while, and notice.">
+        <button type="button" className="btn btn-primary" autoFocus onClick={back}>
+          Back
+        </button>
+        <button type="button" className="btn btn-outline-primary" onClick={tooMuch}>
+          Too much
+        </button>
+      </Between>
     );
   return (
     <Before
       page={page}
+      now={now}
+      remembered={remembered}
+      step={step}
+      onStep={(next) => setChosen({ step: next, choice: page.steps[next]!.given })}
       choice={choice}
-      onChoice={setChoice}
+      onChoice={(next) => setChosen({ step, choice: next })}
       lane={lane}
       onLane={setLane}
       lanes={gentle ? score.passages[0]!.lane_names : null}
+      pace={byTouch ? pace : null}
+      onPace={setPace}
       sound={sound}
       onStart={() => play(0)}
+      onTooMuch={tooMuch}
     />
+  );
+}
+
+/** offer is what is offered now: today's step, or the one before it; of the first step, where less is wanted, the least. */
+function offer(page: HomePage, now: ReturnType<typeof today>) {
+  const { evening, given } = page.steps[now.offered]!;
+  if (now.why !== "" && now.offered === now.due) return { step: now.offered, choice: 0 };
+  return { step: now.offered, choice: now.evening && evening >= 0 ? evening : given };
+}
+
+type BetweenProps = { word: string; says: string; children: React.ReactNode };
+
+function Between({ word, says, children }: BetweenProps) {
+  return (
+    <main className="between">
+      <h1 className="word">{word}</h1>
+      <p>{says}</p>
+      <p className="keys">{children}</p>
+    </main>
   );
 }
 

@@ -3,103 +3,134 @@ import { useVoices } from "../../player/sound/useSpoken";
 import type { Choice } from "../../player/sound/choice";
 import type { Sound } from "../../player/sound/useSound";
 import type { HomePage } from "../../wire/contract";
+import { Days } from "./Days";
+import type { Today } from "./today";
+import type { Remembered } from "./useMemory";
+
+/** Pace is what ends a phase that waits: a touch, or the beat of its usual length. */
+export type Pace = "touch" | "beat";
 
 type Props = {
   page: HomePage;
+  now: Today;
+  remembered: Remembered;
+  step: number;
+  onStep: (step: number) => void;
   choice: number;
   onChoice: (choice: number) => void;
   lane: Lane;
   onLane: (lane: Lane) => void;
   /** what the lanes are called, where there is a gentler one */
   lanes: { main: string; beside: string } | null;
+  /** null where nothing of the practice waits */
+  pace: Pace | null;
+  onPace: (pace: Pace) => void;
   sound: Sound;
   onStart: () => void;
+  onTooMuch: () => void;
 };
 
-/** Before is what is read before it starts: how it goes, when to stop, how much at once. */
-export function Before({
-  page: { sheet, choices },
-  choice,
-  onChoice,
-  lane,
-  onLane,
-  lanes,
-  sound,
-  onStart,
-}: Props) {
+/** Before is what is read before it starts: what is for today, how it goes, when to stop, how much at once. */
+export function Before(props: Props) {
+  const { page, step, onStart, onTooMuch } = props;
+  const { sheet } = page;
   const { home } = sheet;
-  const speaks = useVoices().length > 0 || sound.speaker !== null;
+  const { name, term, how, cautions } = page.steps[step]!;
   return (
     <main className="before">
       <header>
-        <h1>{home.name}</h1>
-        {sheet.term !== "" && <p className="small">{sheet.term}</p>}
+        <h1>{name}</h1>
+        {term !== "" && <p className="small">{term}</p>}
         {home.amount !== "" && <p className="amount">{home.amount}</p>}
         {home.sentence !== "" && <blockquote>{home.sentence}</blockquote>}
       </header>
+      {page.key !== "" && <Days {...props} />}
       <section className="stop" aria-labelledby="stop">
         <h2 id="stop">When to stop</h2>
         <p>{sheet.stop}</p>
-        {sheet.cautions.map((caution) => (
+        {cautions.map((caution) => (
           <p key={caution}>{caution}</p>
         ))}
       </section>
       <section aria-labelledby="how">
         <h2 id="how">How it goes</h2>
         <ol>
-          {sheet.how.map((step) => (
-            <li key={step}>{step}</li>
+          {how.map((line) => (
+            <li key={line}>{line}</li>
           ))}
         </ol>
       </section>
-      <section className="choices">
-        <label>
-          How much now
-          <select value={choice} onChange={(e) => onChoice(Number(e.currentTarget.value))}>
-            {choices.map((one, i) => (
-              <option key={i} value={i}>
-                {one.says}
-              </option>
-            ))}
-          </select>
-        </label>
-        {lanes && (
-          <label>
-            Which breath
-            <select value={lane} onChange={(e) => onLane(e.currentTarget.value as Lane)}>
-              <option value="main">{lanes.main}</option>
-              <option value="beside">{lanes.beside}</option>
-            </select>
-          </label>
-        )}
-        <label>
-          Sound
-          <select
-            value={sound.choice.on ? (speaks ? sound.choice.voice : "off") : "none"}
-            onChange={(e) => {
-              const voice = e.currentTarget.value;
-              if (voice === "none") sound.change({ on: false });
-              else sound.change({ on: true, voice: voice as Choice["voice"] });
-            }}
-          >
-            <option value="none">none</option>
-            <option value="off">tones</option>
-            {speaks && <option value="words">tones, and a voice for the words</option>}
-            {speaks && <option value="counts">tones, and a voice that counts</option>}
-          </select>
-        </label>
-      </section>
+      <Choices {...props} />
       <p className="keys">
         <button type="button" className="btn btn-primary btn-lg" onClick={onStart}>
           Start
         </button>
+        <button type="button" className="btn btn-outline-primary" onClick={onTooMuch}>
+          Too much
+        </button>
         <Light />
       </p>
       <p className="small">
-        Space is natural breath, and goes on again; Escape stops. Nothing leaves this page.
+        {props.pace === "touch"
+          ? "Space ends the phase, N is natural breath, Escape stops."
+          : "Space is natural breath, and goes on again; Escape stops."}{" "}
+        Nothing leaves this page.
         {sheet.from !== "" && ` From the class “${sheet.from}”.`}
       </p>
     </main>
+  );
+}
+
+function Choices(props: Props) {
+  const { page, step, choice, onChoice, lane, onLane, lanes, pace, onPace, sound } = props;
+  const speaks = useVoices().length > 0 || sound.speaker !== null;
+  return (
+    <section className="choices">
+      <label>
+        How much now
+        <select value={choice} onChange={(e) => onChoice(Number(e.currentTarget.value))}>
+          {page.steps[step]!.choices.map((one, i) => (
+            <option key={i} value={i}>
+              {one.says}
+            </option>
+          ))}
+        </select>
+      </label>
+      {lanes && (
+        <label>
+          Which breath
+          <select value={lane} onChange={(e) => onLane(e.currentTarget.value as Lane)}>
+            <option value="main">{lanes.main}</option>
+            <option value="beside">{lanes.beside}</option>
+          </select>
+        </label>
+      )}
+      {pace && (
+        <label>
+          Pace
+          <select value={pace} onChange={(e) => onPace(e.currentTarget.value as Pace)}>
+            <option value="touch">my own: a touch ends each phase</option>
+            <option value="beat">the beat, at the usual length</option>
+          </select>
+        </label>
+      )}
+      <label>
+        Sound
+        <select
+          value={sound.choice.on ? (speaks ? sound.choice.voice : "off") : "none"}
+          onChange={(e) => {
+            const voice = e.currentTarget.value;
+            if (voice === "none") sound.change({ on: false });
+            else sound.change({ on: true, voice: voice as Choice["voice"] });
+          }}
+        >
+          <option value="none">none</option>
+          <option value="off">tones</option>
+          {speaks && <option value="words">tones, and a voice for the words</option>}
+          {speaks && <option value="counts">tones, and a voice that counts</option>}
+        </select>
+      </label>
+    </section>
   );
 }
 

@@ -1,19 +1,24 @@
 import type { Sound } from "../../player/sound/useSound";
 import { Stage } from "../../player/Stage";
 import type { Place } from "../../player/usePlace";
-import type { Score } from "../../wire/contract";
+import type { Score, ScorePhase } from "../../wire/contract";
 
 type Props = {
   score: Score;
   place: Place;
   sound: Sound;
   called: string;
+  /** the phase in progress at its usual length, while a touch is waited for; null while none is */
+  usual: ScorePhase | null;
+  /** ends what waits; null where nothing of the practice does */
+  onTouch: (() => void) | null;
   onRest: () => void;
   onStop: () => void;
+  onTooMuch: () => void;
 };
 
 /** Playing is the practice as it runs: word, side, count and lamps, as in the room. */
-export function Playing({ score, place, sound, called, onRest, onStop }: Props) {
+export function Playing({ score, place, sound, called, usual, onTouch, onRest, onStop, onTooMuch }: Props) {
   const { phase } = place;
   return (
     <main className="playing">
@@ -22,16 +27,44 @@ export function Playing({ score, place, sound, called, onRest, onStop }: Props) 
         {sound.choice.on && sound.choice.voice !== "off" ? "" : `${phase?.word ?? ""} ${phase?.side ?? ""}`}
       </p>
       <div className="stagebox">
-        <Stage score={score} place={place} called={called} />
+        {/* a touch anywhere is the button below */}
+        {onTouch && usual && (
+          <button type="button" className="anywhere" tabIndex={-1} aria-hidden onClick={onTouch} />
+        )}
+        <Stage score={score} place={place} called={called} leads={onTouch !== null} />
       </div>
+      {onTouch && (
+        <p className="keys">
+          <button
+            type="button"
+            className="btn btn-primary btn-lg touch"
+            disabled={usual === null}
+            onClick={onTouch}
+          >
+            {usual ? `Next (usually after ${seconds(usual)} s)` : "Next"}
+          </button>
+        </p>
+      )}
       <p className="keys">
-        <button type="button" className="btn btn-outline-primary btn-lg" autoFocus onClick={onRest}>
+        <button
+          type="button"
+          className="btn btn-outline-primary btn-lg"
+          autoFocus={onTouch === null}
+          onClick={onRest}
+        >
           Natural breath
         </button>
         <button type="button" className="btn btn-outline-primary" onClick={onStop}>
           Stop
         </button>
+        <button type="button" className="btn btn-outline-primary" onClick={onTooMuch}>
+          Too much
+        </button>
       </p>
     </main>
   );
+}
+
+function seconds({ at_ms, end_ms }: ScorePhase): number {
+  return Math.round((end_ms - at_ms[0]!) / 1000);
 }

@@ -1,0 +1,61 @@
+package home
+
+import (
+	"bytes"
+	"encoding/json"
+
+	"vastlantern/core/plan"
+	"vastlantern/core/sheet"
+	"vastlantern/studio/contract"
+)
+
+// scores makes each score once: the steps of a home practice share many.
+type scores struct {
+	make    score
+	fingers string
+	list    []contract.Score
+	known   map[string]int // by what the plan file has
+}
+
+// choice returns what is played of a plan of one passage: by the beat, and by touch where something of it waits.
+func (s *scores) choice(doc plan.Document) (choice contract.HomeChoice, err error) {
+	text, err := json.Marshal(doc)
+	if err != nil {
+		return choice, err
+	}
+	beat, p, err := sheet.ReadPlan(bytes.NewReader(text))
+	if err != nil {
+		return choice, err
+	}
+	one := &p.Passages[0]
+	choice = contract.HomeChoice{Says: pieceInWords(one), ByTouch: -1}
+	if one.ByHand != 0 || one.HasOpenPhases() {
+		if choice.ByTouch, err = s.of(text); err != nil {
+			return choice, err
+		}
+	}
+	beat.Passages()[0].ByBeat()
+	if text, err = json.Marshal(beat); err != nil {
+		return choice, err
+	}
+	choice.Score, err = s.of(text)
+	return choice, err
+}
+
+// of returns the number of the score of a plan file in the list, from 0.
+func (s *scores) of(document []byte) (int, error) {
+	if n, known := s.known[string(document)]; known {
+		return n, nil
+	}
+	_, p, err := sheet.ReadPlan(bytes.NewReader(document))
+	if err != nil {
+		return 0, err
+	}
+	score, err := s.make(p, s.fingers)
+	if err != nil {
+		return 0, err
+	}
+	s.list = append(s.list, score.ForTheRoom())
+	s.known[string(document)] = len(s.list) - 1
+	return len(s.list) - 1, nil
+}
