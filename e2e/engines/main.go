@@ -6,7 +6,9 @@ import (
 	"encoding/json"
 	"errors"
 	"fmt"
+	"io"
 	"log"
+	"net/http"
 	"os"
 	"path/filepath"
 	"regexp"
@@ -91,7 +93,7 @@ func try(start func() (engine, error)) error {
 		do   func() error
 	}{
 		{"plan on a tablet", t.plan}, {"lead on a tablet, with sound", t.lead}, {"the room on a phone, with sound", t.room},
-		{"read the record on a tablet", t.record},
+		{"read the record on a tablet", t.record}, {"practise at home from a file, with no program there", t.home},
 	} {
 		if err := part.do(); err != nil {
 			shown, _ := browser.Eval("document.body.innerText")
@@ -100,6 +102,77 @@ func try(start func() (engine, error)) error {
 		fmt.Printf("%-8s %s\n", browser.Name(), part.what)
 	}
 	return nil
+}
+
+// home gives a practice of two steps, stops the program, and opens the page from the disk on the second step's day: it
+// plays by touch, asks nothing of any server, and knows what was done when it is opened again.
+func (t *trial) home() error {
+	var plan contract.Plan
+	if err := t.program.Post("/api/plans", `{"document": {"format": "vast-lantern-plan", "version": 1, "title": "Home", "tempo": 120, "passages": [
+		{"type": "practice", "practice": "ujjayi", "counts": "2:2", "rounds": 1, "lead_in": 0, "by_hand": "all"}]}}`, &plan); err != nil {
+		return err
+	}
+	var offer contract.HomeOffer
+	give := fmt.Sprintf(`{"passage": 1, "minutes": 5, "pieces": 1, "begins": %q, "steps": [{"says": "x3", "for": 1, "unit": "day"},
+		{"says": "x1", "for": 0, "unit": "day"}]}`, time.Now().AddDate(0, 0, -1).Format(time.DateOnly))
+	if err := t.program.Post(fmt.Sprintf("/api/plans/%d/home", plan.ID), give, &offer); err != nil {
+		return err
+	}
+	answer, err := http.Get(fmt.Sprintf("%s/api/homes/%d/page", t.program.URL, offer.Given[0].ID))
+	if err != nil {
+		return err
+	}
+	defer answer.Body.Close()
+	page, err := io.ReadAll(answer.Body)
+	if err != nil {
+		return err
+	}
+	folder, err := os.MkdirTemp("", "engines")
+	if err != nil {
+		return err
+	}
+	defer os.RemoveAll(folder)
+	path := filepath.Join(folder, "home.html")
+	if err := os.WriteFile(path, page, 0o600); err != nil {
+		return err
+	}
+	t.program.Kill()
+	opened := func() error { return t.Open("file://"+path, phoneWide, phoneHigh) }
+	return first(
+		opened,
+		t.sees(".days h2", "^Day 2$"),
+		t.sees(".days", "Only this device remembers|remembers nothing of a page"),
+		t.presses("button", "^start$"),
+		t.sees(`[data-testid="word"]`, "inhale"),
+		t.presses("button.touch:not(:disabled)", "next"),
+		t.sees(`[data-testid="word"]`, "exhale"),
+		t.presses("button.touch:not(:disabled)", "next"),
+		t.sees("h1", "It is done"),
+		t.presses("button", "^back$"),
+		t.sees(`.strip [aria-pressed="true"]`, "✓"),
+		t.alone,
+		opened,
+		t.remembers,
+	)
+}
+
+// alone sees that the page asked nothing of any server.
+func (t *trial) alone() error {
+	text, err := t.Eval(`performance.getEntriesByType("resource").map((e) => e.name).filter((n) => ` +
+		`!/^(data|blob):/.test(n)).join(" ")`)
+	if err == nil && text != "" {
+		err = fmt.Errorf("the page asked for %s", text)
+	}
+	return err
+}
+
+// remembers sees what was done when the page is opened again, unless the browser keeps nothing of files and says so.
+func (t *trial) remembers() error {
+	text, err := t.Eval(`document.querySelector(".days").innerText`)
+	if err != nil || regexp.MustCompile("remembers nothing of a page").MatchString(text) {
+		return err
+	}
+	return t.see(`.strip [aria-pressed="true"]`, "✓")
 }
 
 // trial is what is tried in an engine.
