@@ -152,7 +152,8 @@ func TestByHandAtHome(t *testing.T) {
 		require.NoError(t, os.WriteFile(path, page, 0o600))
 		return path
 	}
-	byHand := write(`{"type": "practice", "practice": "ujjayi", "counts": "2:2:4", "rounds": 2, "lead_in": 0, "by_hand": "all"}`)
+	byHand := write(`{"type": "practice", "practice": "ujjayi", "counts": "2:2:4", "rounds": 2, "lead_in": 0,
+		"by_hand": "all"}`)
 	const moment, zone = "2026-12-03T10:30:00Z", "Europe/London"
 	tab := th.atHome(byHand, moment, zone, true)
 	assert.Zero(t, th.count(tab, ".days"), "a page that was given on no day counts none")

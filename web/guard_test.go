@@ -91,6 +91,7 @@ func TestOnTheLocalNetworkOnlyTheRoomIsOpen(t *testing.T) {
 		"/api/rooms/:name",
 		"/api/rooms/:name/stream",
 		"/api/rooms/:name/answers",
+		"/api/rooms/:name/check-in",
 	}
 	stranger := newDevice(t, server)
 	closed := 0

@@ -113,6 +113,13 @@ func (s server) public(api *gin.RouterGroup) {
 			return s.desk.Audience.Answer(contextOf(c), c.Param("name"), in)
 		}),
 	)
+	api.POST(
+		"/rooms/:name/check-in",
+		s.guard.room,
+		body(func(c *gin.Context, in contract.CheckInAnswer) (contract.RoomAnswered, error) {
+			return s.desk.Audience.CheckIn(contextOf(c), c.Param("name"), in)
+		}),
+	)
 	// A recording is asked for by the sum of its sound, which only what is played tells.
 	api.GET("/sounds/:sum", download(func(c *gin.Context) (studio.File, error) {
 		file, err := s.desk.Voices.Sound(contextOf(c), c.Param("sum"))

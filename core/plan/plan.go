@@ -20,6 +20,7 @@ type Plan struct {
 	Words    *words.Words // what is said while it is led
 	Numbers  Screen       // what carries the count on the room's screens
 	Fingers  []string     // the ways of the fingers at the nose, one or two side by side; none for that of the school
+	CheckIn  CheckIn      // what the room is asked before and after; empty for nothing
 	Chin     string       // level or bowed; empty for that of the school
 	Passages []Passage
 }

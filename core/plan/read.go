@@ -95,6 +95,9 @@ func ReadWith(d Document, more ...*practice.Practice) (*Plan, error) {
 	p.Words = o.words()
 	p.Numbers = o.screen()
 	p.Fingers = o.fingers()
+	if o.has("check_in") {
+		p.CheckIn = choice(o, "check_in", CheckIns...)
+	}
 	if o.has("chin") {
 		p.Chin = choice(o, "chin", ChinWays...)
 	}

@@ -5,6 +5,7 @@ import (
 	"errors"
 	"log/slog"
 	"slices"
+	"strconv"
 	"sync"
 	"time"
 
@@ -58,6 +59,7 @@ func (a *Audience) Behind(ctx context.Context) (are func(screens int)) {
 func (a *Audience) classChanged(ctx context.Context, class store.Class) {
 	if class.EndedAt.IsZero() {
 		a.phones.begin(class.ID)
+		a.noteCheckIn(class, a.openCheckIn(ctx, class))
 		return
 	}
 	newest, err := a.studio.Store.With(ctx).NewestClass()
@@ -68,6 +70,7 @@ func (a *Audience) classChanged(ctx context.Context, class store.Class) {
 	if most == 0 {
 		return
 	}
+	a.noteCheckIn(class, a.endCheckIn(ctx, class, most))
 	chosen, chosenErr := a.library.InForce(ctx)
 	if err = errors.Join(err, chosenErr); err == nil && chosen.AskAfter {
 		err = a.studio.Store.With(ctx).Ask(class.ID, most)
@@ -156,7 +159,9 @@ func (a *Audience) Answer(ctx context.Context, code string, in contract.RoomAnsw
 	if until.IsZero() || class.ID != in.ClassID {
 		return contract.RoomAnswered{}, studio.Fail(studio.ErrConflict, "asked.over")
 	}
-	counted, err := a.counted.once(in, func() error { return a.studio.Store.With(ctx).AddAnswer(in.ClassID, one) })
+	counted, err := a.counted.once(strconv.FormatInt(in.ClassID, 10), in.Ballot, func() error {
+		return a.studio.Store.With(ctx).AddAnswer(in.ClassID, one)
+	})
 	if errors.Is(err, store.ErrFull) {
 		return contract.RoomAnswered{}, nil
 	}
@@ -197,10 +202,14 @@ func sums(in contract.RoomAnswer) (one store.Answers, err error) {
 	if in.Amount > 0 {
 		one.Amounts = map[int]int{in.Amount: 1}
 	}
-	if len(in.Ballot) < shortestBallot || len(in.Ballot) > longestBallot {
-		return one, studio.Fail(studio.ErrInvalid, "asked.ballot", "least", shortestBallot, "most", longestBallot)
+	return one, checkBallot(in.Ballot)
+}
+
+func checkBallot(ballot string) error {
+	if len(ballot) < shortestBallot || len(ballot) > longestBallot {
+		return studio.Fail(studio.ErrInvalid, "asked.ballot", "least", shortestBallot, "most", longestBallot)
 	}
-	return one, nil
+	return nil
 }
 
 const (
@@ -208,27 +217,27 @@ const (
 	longestBallot  = 64
 )
 
-// ballots is the answers of the class that is asked about that were counted, by what their pages made up. They are held
-// in memory only: where an answer is sent again because its receipt was lost, it counts once.
+// ballots is the answers to what is asked now that were counted, by what their pages made up. They are held in memory
+// only: where an answer is sent again because its receipt was lost, it counts once.
 type ballots struct {
 	mutex sync.Mutex
-	class int64
+	about string // what is asked
 	seen  []string
 }
 
 // once counts an answer that was not counted yet, and reports whether it did.
-func (b *ballots) once(in contract.RoomAnswer, count func() error) (bool, error) {
+func (b *ballots) once(about, ballot string, count func() error) (bool, error) {
 	b.mutex.Lock()
 	defer b.mutex.Unlock()
-	if b.class != in.ClassID {
-		b.class, b.seen = in.ClassID, nil
+	if b.about != about {
+		b.about, b.seen = about, nil
 	}
-	if slices.Contains(b.seen, in.Ballot) {
+	if slices.Contains(b.seen, ballot) {
 		return false, nil
 	}
 	if err := count(); err != nil {
 		return false, err
 	}
-	b.seen = append(b.seen, in.Ballot)
+	b.seen = append(b.seen, ballot)
 	return true, nil
 }

@@ -24,6 +24,8 @@ type Audience struct {
 
 	phones  phones
 	counted ballots
+	checked ballots
+	opening sync.Mutex // of check-ins
 
 	making sync.Mutex             // of the code
 	code   atomic.Pointer[string] // once it is known
@@ -125,7 +127,11 @@ func (a *Audience) Room(ctx context.Context, code string) (contract.Room, error)
 		return a.waiting(ctx)
 	}
 	public := score.ForTheRoom()
-	return contract.Room{Score: &public}, nil
+	asked, err := a.checkIn(ctx, score, nil)
+	if !studio.FileProblem(err).None() { // the class goes on without
+		err = nil
+	}
+	return contract.Room{Score: &public, CheckIn: asked}, err
 }
 
 func noRoom(code string) error {
@@ -152,5 +158,9 @@ func (a *Audience) quiet(ctx context.Context) (contract.Room, error) {
 		return contract.Room{}, err
 	}
 	asked, err := a.asked(ctx)
-	return contract.Room{Next: next, Bring: chosen.Bring, Asked: asked}, err
+	if err != nil {
+		return contract.Room{}, err
+	}
+	checked, err := a.checkIn(ctx, nil, next)
+	return contract.Room{Next: next, Bring: chosen.Bring, Asked: asked, CheckIn: checked}, err
 }

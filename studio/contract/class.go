@@ -116,6 +116,26 @@ type Room struct {
 	Next  *Upcoming `json:"next" jsonschema:"nullable"`  // while none is led
 	Bring string    `json:"bring"`                       // what people are asked to bring
 	Asked *Asked    `json:"asked" jsonschema:"nullable"` // after a class, where the teacher wants to know
+	// CheckIn is what is asked in one touch before a class and after it, where the plan asks.
+	CheckIn *CheckInAsked `json:"check_in" jsonschema:"nullable"`
+}
+
+// CheckInAsked is a question to the room.
+type CheckInAsked struct {
+	ID       int64        `json:"id"`
+	After    bool         `json:"after"` // else it is asked before
+	Question plan.CheckIn `json:"question"`
+	Answers  []string     `json:"answers"`  // to choose from
+	UntilMS  float64      `json:"until_ms"` // on the application's clock
+}
+
+// CheckInAnswer is one touch in answer to it. It has nothing of who sent it.
+type CheckInAnswer struct {
+	ID     int64  `json:"id"`
+	After  bool   `json:"after"`
+	Answer string `json:"answer"`
+	// made up by the page for this one answer, so that it counts once where it is sent again
+	Ballot string `json:"ballot"`
 }
 
 // Asked is a class after which those who breathed are asked how it was.
@@ -157,10 +177,12 @@ type RoomAnswered struct {
 
 // Upcoming is the next class, as everybody may know it.
 type Upcoming struct {
-	Title    string   `json:"title"`
-	StartsMS float64  `json:"starts_ms"`
-	LengthMS int64    `json:"length_ms"`
-	Passages []string `json:"passages"` // the names of what will be practised, each once
+	PlanID   int64        `json:"plan_id"`
+	CheckIn  plan.CheckIn `json:"check_in"` // what the room is asked before and after; empty for nothing
+	Title    string       `json:"title"`
+	StartsMS float64      `json:"starts_ms"`
+	LengthMS int64        `json:"length_ms"`
+	Passages []string     `json:"passages"` // the names of what will be practised, each once
 }
 
 // Wait reports what comes after a phase that has no end yet.

@@ -7,7 +7,8 @@ type GroupCourse struct {
 	Classes   int              `json:"classes"` // that are over, of the last year or so
 	Streak    int              `json:"streak"`  // of the last ones, led as planned with nothing eased
 	Practices []PracticeCourse `json:"practices"`
-	Never     []string         `json:"never"` // names of practices that this group was never taught
+	CheckIns  []CheckInPoint   `json:"check_ins"` // what the room said before and after, the oldest first
+	Never     []string         `json:"never"`     // names of practices that this group was never taught
 }
 
 // PracticeCourse is the course of one practice.

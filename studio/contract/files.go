@@ -6,6 +6,7 @@ import (
 	"time"
 
 	"vastlantern/core/fact"
+	"vastlantern/core/plan"
 )
 
 // The JSON Schemas (2020-12) of the files that leave the application, made of the structs below by make types.
@@ -138,6 +139,16 @@ type ExportClass struct {
 	Adjustments  []ExportAdjustment `json:"adjustments"`                       // in the order they were made
 	Remarks      []ExportRemark     `json:"remarks"`                           // in the order they were made
 	Answers      *ExportAnswers     `json:"answers,omitempty"`                 // missing where nobody was asked
+	CheckIn      *ExportCheckIn     `json:"check_in,omitempty"`                // missing where nobody was asked
+}
+
+// ExportCheckIn is what the room answered before and after a class: sums, never who.
+type ExportCheckIn struct {
+	Question   plan.CheckIn   `json:"question" jsonschema:"enum=side,enum=calm"`
+	Before     map[string]int `json:"before"` // by the answer, how many gave it
+	After      map[string]int `json:"after"`
+	MostBefore int            `json:"most_before" jsonschema:"minimum=0"` // no more are taken
+	MostAfter  int            `json:"most_after" jsonschema:"minimum=0"`
 }
 
 // ExportAdjustment is one adjustment, accepted or refused.
@@ -254,7 +265,8 @@ type RecordOfClass struct {
 	Remarks   []Remark        `json:"remarks"` // added afterwards, in the order they were
 	Curve     []CurvePoint    `json:"curve"`   // of the rounds as they were led
 	Told      Told            `json:"told"`    // by those who breathed
-	Homes     []Home          `json:"homes"`   // what was given to do at home
+	CheckIn   *CheckInSums    `json:"check_in,omitempty"`
+	Homes     []Home          `json:"homes"` // what was given to do at home
 	// the strong cautions that were read before the class was led
 	Acknowledged []string        `json:"acknowledged"`
 	Plan         json.RawMessage `json:"plan" jsonschema:"type=object"` // the plan file as it was led

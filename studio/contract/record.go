@@ -3,6 +3,7 @@ package contract
 import (
 	"vastlantern/core/breath"
 	"vastlantern/core/fact"
+	"vastlantern/core/plan"
 )
 
 // Record is what was taught in one class.
@@ -19,7 +20,8 @@ type Record struct {
 	Moods     []string        `json:"moods"`   // to choose from
 	Curve     []CurvePoint    `json:"curve"`   // of the rounds as they were led
 	Told      Told            `json:"told"`    // by those who breathed
-	Homes     []Home          `json:"homes"`   // what was given to do at home
+	CheckIn   *CheckInSums    `json:"check_in" jsonschema:"nullable"`
+	Homes     []Home          `json:"homes"` // what was given to do at home
 	// Acknowledged is the strong cautions that were read before the class was led.
 	Acknowledged []string    `json:"acknowledged"`
 	SeenAfter    []SeenAfter `json:"seen_after"` // signs beside the holds that waited
@@ -108,6 +110,37 @@ type LedLane struct {
 	PerMinute    float64 `json:"per_minute"`
 	LeftInhales  int     `json:"left_inhales"`
 	RightInhales int     `json:"right_inhales"`
+}
+
+// CheckInSums is what the room answered before and after a class: sums, never who.
+type CheckInSums struct {
+	Question plan.CheckIn  `json:"question"`
+	Before   []CheckInSum  `json:"before"` // of every answer; none where too few gave one for a sum to hide them
+	After    []CheckInSum  `json:"after"`
+	People   CheckInPeople `json:"people"`
+	// of answers that are numbers; 0 where none is shown
+	MeanBefore float64 `json:"mean_before"`
+	MeanAfter  float64 `json:"mean_after"`
+}
+
+// CheckInSum is how many gave an answer.
+type CheckInSum struct {
+	Answer string `json:"answer"`
+	People int    `json:"people"`
+}
+
+// CheckInPeople is how many answered.
+type CheckInPeople struct {
+	Before int `json:"before"`
+	After  int `json:"after"`
+}
+
+// CheckInPoint is what a group answered in one class, beside what was breathed in it.
+type CheckInPoint struct {
+	ClassID   int64    `json:"class_id"`
+	StartedMS float64  `json:"started_ms"`
+	Breathed  []string `json:"breathed"` // alternate nostril breath 4:4:8, 9 rounds
+	CheckInSums
 }
 
 // Told is what those who breathed told: sums, never who. Most is how many answers are taken, 0 if nobody was asked.

@@ -46,7 +46,9 @@ type week struct {
 	pressed []press
 	missed  bool // nobody came
 	after   []contract.RemarkAdd
-	told    store.Answers // on the room's page; of nothing where nobody was asked
+	told    store.Answers  // on the room's page; of nothing where nobody was asked
+	before  map[string]int // class, how calm the room said that it was; nil where it was not asked
+	then    map[string]int // after class
 	home    *contract.HomeGive
 	atHome  string // how it was at home, asked a week later; empty if it was not
 }
@@ -241,6 +243,17 @@ func (l lesson) teach(ctx context.Context, s *store.Store, group int64) error {
 	}
 	if l.told.Most > 0 {
 		if err := s.PutAnswers(score.ClassID, l.told); err != nil {
+			return err
+		}
+	}
+	if l.before != nil {
+		checked, err := s.CheckInOfClass(score.ClassID)
+		if err != nil {
+			return err
+		}
+		checked.Before, checked.After = l.before, l.then
+		checked.MostBefore, checked.MostAfter = l.told.Most, l.told.Most
+		if _, err := s.PutCheckIn(checked); err != nil {
 			return err
 		}
 	}

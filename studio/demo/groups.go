@@ -43,6 +43,22 @@ func (w week) mixed(gentler int, told store.Answers) week {
 	return w
 }
 
+// checked returns a class before and after which the room said how calm it was: how many gave each answer from 1 on.
+func (w week) checked(before, after []int) week {
+	w.before, w.then = sums(before), sums(after)
+	return w
+}
+
+func sums(people []int) map[string]int {
+	list := map[string]int{}
+	for i, n := range people {
+		if n > 0 {
+			list[strconv.Itoa(i+1)] = n
+		}
+	}
+	return list
+}
+
 // withHome returns a class after which something went home: a passage, how much of it, and how it was.
 func (w week) withHome(passage, minutes, pieces, days int, when, sentence, answer string) week {
 	w.home = &contract.HomeGive{
@@ -139,14 +155,16 @@ var groups = []group{
 				at(4, 90, plain("drop-holds")),
 				at(7, 320, on()),
 			).
-				mixed(3, store.Answers{Most: 7, Right: 3, TooMuch: 3, Main: 3, Beside: 2}),
+				mixed(3, store.Answers{Most: 7, Right: 3, TooMuch: 3, Main: 3, Beside: 2}).
+				checked([]int{0, 3, 2, 1}, []int{1, 2, 2, 1}),
 			taught(
 				changes{4: "4:4:4 x6"},
 				7,
 				"settled",
 				at(1, 199, on()),
 				at(7, 301, on()),
-			).mixed(1, store.Answers{Most: 6, Easy: 1, Right: 4, Main: 4, Beside: 1}),
+			).mixed(1, store.Answers{Most: 6, Easy: 1, Right: 4, Main: 4, Beside: 1}).
+				checked([]int{1, 2, 3}, []int{0, 0, 2, 3}),
 			taught(
 				changes{4: "4:4:4 x8"},
 				9,
@@ -154,7 +172,8 @@ var groups = []group{
 				at(1, 204, on()),
 				at(4, 70, carried(46)),
 				at(7, 262, on()),
-			).mixed(2, store.Answers{Most: 8, Easy: 1, Right: 5, Main: 4, Beside: 2}),
+			).mixed(2, store.Answers{Most: 8, Easy: 1, Right: 5, Main: 4, Beside: 2}).
+				checked([]int{1, 3, 2, 1}, []int{0, 1, 2, 4}),
 			taught(
 				changes{4: "4:4:8 x6"},
 				9,
@@ -165,7 +184,8 @@ var groups = []group{
 				at(4, 120, tempo(50)),
 				at(6, 30, rounds(-1)),
 				at(7, 355, on()),
-			).mixed(3, store.Answers{Most: 8, Right: 4, TooMuch: 3, Main: 4, Beside: 3}),
+			).mixed(3, store.Answers{Most: 8, Right: 4, TooMuch: 3, Main: 4, Beside: 3}).
+				checked([]int{2, 3, 2}, []int{1, 2, 3, 1}),
 			taught(
 				changes{4: "4:4:8 x8"},
 				9,
@@ -174,6 +194,7 @@ var groups = []group{
 				at(4, 300, rounds(1)),
 				at(7, 330, on()),
 			).mixed(2, store.Answers{Most: 9, Easy: 1, Right: 6, TooMuch: 1, Main: 5, Beside: 2}).
+				checked([]int{1, 2, 4, 1}, []int{0, 1, 2, 4, 1}).
 				withHome(4, 10, 1, 7, "", "As lightly as here; the hold may be left out on any evening.", "").
 				growing(
 					contract.HomeStep{Says: "4:4:8 x6", For: 5, Unit: "day"},

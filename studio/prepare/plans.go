@@ -340,7 +340,10 @@ func (ps *Plans) Upcoming(ctx context.Context) (*contract.Upcoming, error) {
 }
 
 func upcoming(stored store.Plan) *contract.Upcoming {
-	next := &contract.Upcoming{Title: stored.Title, StartsMS: contract.Millis(stored.StartsAt), Passages: []string{}}
+	next := &contract.Upcoming{
+		PlanID: stored.ID, CheckIn: plan.CheckInOf(stored.Document), Title: stored.Title,
+		StartsMS: contract.Millis(stored.StartsAt), Passages: []string{},
+	}
 	_, p, err := sheet.ReadPlan(bytes.NewReader(stored.Document))
 	if err != nil { // it is told with its time alone
 		return next

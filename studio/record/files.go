@@ -110,6 +110,7 @@ func (r *Records) recordsFile(ctx context.Context, name string, classes []int64)
 			Marks:        one.Marks,
 			Remarks:      one.Remarks,
 			Curve:        one.Curve,
+			CheckIn:      one.CheckIn,
 			Told:         one.Told,
 			Homes:        one.Homes,
 			Acknowledged: one.Acknowledged, Plan: class.Stored.Document,
@@ -173,7 +174,7 @@ var columns = []string{
 	"held_full_ms", "held_empty_ms", "left_inhales", "right_inhales", "eased", "done", "airway", "zone", "attention",
 	"inhale_width", "exhale_width", "voice", "beside",
 	"lanes", "gentler", "easy", "right", "too_much", "told_main", "told_beside",
-	"hand_tempo", "by_hand", "counted", "corrections",
+	"hand_tempo", "by_hand", "counted", "corrections", "check_in", "before", "after",
 }
 
 // countedInCell writes what people counted at own pace, and how many told each number: "60:2 110:1".
@@ -197,6 +198,13 @@ func (r *Records) recordTable(ctx context.Context, name string, classes []tableC
 		remarks, err := r.studio.Store.With(ctx).Remarks(c.stored.ID)
 		if err != nil {
 			return studio.File{}, err
+		}
+		asked := contract.CheckInSums{}
+		switch found, err := r.checkIn(ctx, c.stored.ID); {
+		case err != nil:
+			return studio.File{}, err
+		case found != nil:
+			asked = *found
 		}
 		group := ""
 		if g := groups[c.stored.GroupID]; g != nil {
@@ -239,7 +247,7 @@ func (r *Records) recordTable(ctx context.Context, name string, classes []tableC
 				row = append(row, strconv.Itoa(n))
 			}
 			row = append(row, strconv.Itoa(p.HandTempo), breathsInCell(p.Breaths), countedInCell(c.told),
-				correctionsInCell(remarks))
+				correctionsInCell(remarks), string(asked.Question), checkInCell(asked.Before), checkInCell(asked.After))
 			rows = append(rows, row)
 		}
 	}

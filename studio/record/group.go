@@ -12,7 +12,8 @@ import (
 
 // GroupCourse returns what a group was taught over the weeks, practice by practice, and what the record advises next.
 func (r *Records) GroupCourse(ctx context.Context, group int64) (contract.GroupCourse, error) {
-	course := contract.GroupCourse{Practices: []contract.PracticeCourse{}, Never: []string{}}
+	course := contract.GroupCourse{Practices: []contract.PracticeCourse{}, Never: []string{},
+		CheckIns: []contract.CheckInPoint{}}
 	if g, err := r.library.Group(ctx, group); err != nil || g == nil {
 		if err == nil {
 			err = studio.Fail(studio.ErrNotFound, "missing.group", "id", group)
@@ -28,6 +29,9 @@ func (r *Records) GroupCourse(ctx context.Context, group int64) (contract.GroupC
 		return course, err
 	}
 	course.Classes = len(past.classes)
+	if course.CheckIns, err = r.checkIns(ctx, group, past); err != nil {
+		return course, err
+	}
 	found := map[string]*contract.PracticeCourse{}
 	for _, class := range past.classes {
 		if class.record.AsPlanned() {

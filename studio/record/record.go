@@ -113,6 +113,9 @@ func (r *Records) Record(ctx context.Context, id int64) (contract.Record, error)
 	if record.Told, err = r.toldOf(ctx, l.Stored, l.Plan); err != nil {
 		return contract.Record{}, err
 	}
+	if record.CheckIn, err = r.checkIn(ctx, id); err != nil {
+		return contract.Record{}, err
+	}
 	if record.Homes, err = r.homes.OfClass(ctx, l.Stored); err != nil {
 		return contract.Record{}, err
 	}

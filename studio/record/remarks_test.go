@@ -30,7 +30,7 @@ func TestRemarksStandBesideTheRecord(t *testing.T) {
 	require.Len(t, after.Remarks, 4)
 	table, err := d.Records.RecordTable(t.Context(), score.ClassID)
 	require.NoError(t, err)
-	assert.Contains(t, string(table.Data), ",two rounds were led by voice\n", "a correction is in the exports")
+	assert.Contains(t, string(table.Data), ",two rounds were led by voice,", "a correction is in the exports")
 	assert.Equal(t, "9", after.Remarks[0].Text)
 	assert.InDelta(t, 1000, after.Remarks[1].AtMS-after.Remarks[0].AtMS, 0)
 	after.Remarks = before.Remarks

@@ -176,7 +176,10 @@ func (tr *Transfer) class(ctx context.Context, all *here, c *store.Class) (*cont
 	for _, r := range remarks {
 		one.Remarks = append(one.Remarks, contract.ExportRemark{At: r.At, Kind: r.Kind, Text: r.Text})
 	}
-	one.Answers, err = tr.answers(ctx, c.ID)
+	if one.Answers, err = tr.answers(ctx, c.ID); err != nil {
+		return nil, err
+	}
+	one.CheckIn, err = tr.checkIn(ctx, c.ID)
 	return one, err
 }
 

@@ -203,7 +203,7 @@ func checkClass(in contract.ExportClass) (title string, ended time.Time, err err
 		}
 		before, keys[a.Key] = read.At, true
 	}
-	if err := checkAnswers(in.Answers); err != nil {
+	if err := errors.Join(checkAnswers(in.Answers), checkCheckIn(in.CheckIn)); err != nil {
 		return p.Title, ended, err
 	}
 	ended, err = endOf(in, document)
@@ -253,7 +253,8 @@ func (i *Import) addClass(in *fileClass) step {
 				return err
 			}
 			document, rows = nil, nil // thousands come after it
-			return errors.Join(addRemarks(st, added.ID, in.Remarks), putAnswers(st, added.ID, in.Answers))
+			return errors.Join(addRemarks(st, added.ID, in.Remarks), putAnswers(st, added.ID, in.Answers),
+				putCheckIn(st, added.ID, in.CheckIn))
 		},
 	}
 }
@@ -328,6 +329,11 @@ func (i *Import) longer(change Change, here *contract.ExportClass, file *fileCla
 		answers = in.Answers
 		change.What = append(change.What, fact.New("what.answers"))
 	}
+	var checked *contract.ExportCheckIn // likewise
+	if checkedIn(in.CheckIn) > checkedIn(here.CheckIn) || here.CheckIn == nil && in.CheckIn != nil {
+		checked = in.CheckIn
+		change.What = append(change.What, fact.New("what.check-in"))
+	}
 	if len(change.What) == 0 && !deleted {
 		i.Same++
 		return nil
@@ -348,7 +354,8 @@ func (i *Import) longer(change Change, here *contract.ExportClass, file *fileCla
 				return err
 			}
 		}
-		if err := errors.Join(addRemarks(st, id, remarks), putAnswers(st, id, answers)); err != nil || !deleted {
+		err = errors.Join(addRemarks(st, id, remarks), putAnswers(st, id, answers), putCheckIn(st, id, checked))
+		if err != nil || !deleted {
 			return err
 		}
 		return st.Delete(store.Thing{Kind: store.KindClass, ID: id}, false, *in.DeletedAt)

@@ -61,6 +61,7 @@ type all struct {
 	HomePage  contract.HomePage
 	HomeVoice contract.HomeRecordings
 	Answered  contract.RoomAnswered
+	CheckedIn contract.CheckInAnswer
 	Signal    contract.Signal
 	Saw       contract.Saw
 	Proposed  contract.Proposed

@@ -9,6 +9,7 @@ import { Loading } from "../frame/shell/Loading";
 import { plural, shortDay } from "../player/format";
 import { type Metric, metrics } from "./metrics";
 import { text } from "../language/text";
+import { CheckIns } from "./CheckIns";
 
 const Plot = lazy(() => import("./Plot")); // the library that draws it is large, and most views do not need it
 
@@ -18,7 +19,7 @@ export function CourseOf({ group }: { group: number }) {
   const course = useQuery(courseQuery(group));
   if (course.isPending) return <Loading what="Loading the course" />;
   if (course.isError) return <ErrorAlert error={course.error} retry={() => void course.refetch()} />;
-  const { practices, classes, streak, never } = course.data;
+  const { practices, classes, streak, never, check_ins } = course.data;
   if (classes === 0)
     return (
       <p className="text-secondary">This group has not been taught yet. Its course will be shown here.</p>
@@ -44,6 +45,7 @@ export function CourseOf({ group }: { group: number }) {
       {practices.map((p) => (
         <Practice key={p.practice} course={p} metric={metric} />
       ))}
+      <CheckIns points={check_ins} />
       {never.length > 0 && (
         <p className="text-secondary mt-3">Never taught to this group: {never.join(", ")}.</p>
       )}

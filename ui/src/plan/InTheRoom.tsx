@@ -26,6 +26,7 @@ export function InTheRoom({ editor }: { editor: Editor }) {
       <Numbers given={text(editor.document.numbers)} onChange={(value) => set("numbers", value)} />
       <Ways question="chin" given={text(editor.document.chin)} onChange={(value) => set("chin", value)} />
       <CueWord editor={editor} />
+      <CheckIn given={text(editor.document.check_in)} onChange={(value) => set("check_in", value)} />
       {handAtNose && (
         <Fingers given={text(editor.document.fingers)} onChange={(value) => set("fingers", value)} />
       )}
@@ -48,6 +49,26 @@ function Numbers({ given, onChange }: FieldProps) {
         {screens.map((screen) => (
           <option key={screen} value={screen}>
             {wordOf("label.numbers", screen)}
+          </option>
+        ))}
+      </Form.Select>
+    </Form.Group>
+  );
+}
+
+const questions = ["side", "calm"];
+
+/** CheckIn is what the room is asked in one touch before the class and after it. */
+function CheckIn({ given, onChange }: FieldProps) {
+  return (
+    <Form.Group controlId="room-check-in">
+      <Form.Label>{wordOf("label", "check-in")}</Form.Label>
+      <Form.Select size="sm" value={given} onChange={(e) => onChange(e.target.value)}>
+        <option value="">{wordOf("label.check-in", "none")}</option>
+        {given !== "" && !questions.includes(given) && <option value={given}>{given}</option>}
+        {questions.map((question) => (
+          <option key={question} value={question}>
+            {wordOf("check-in.question", question)}
           </option>
         ))}
       </Form.Select>

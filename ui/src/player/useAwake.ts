@@ -54,7 +54,10 @@ function keepFilm(found: (awake: Awake) => void): () => void {
   const listen = () => void touched();
   import("@zakj/no-sleep").then(
     ({ default: NoSleep }) => {
-      if (!gone) film = new NoSleep();
+      if (gone) return;
+      film = new NoSleep();
+      // It shows nothing: a screen reader must not tell of it.
+      document.querySelector(`video[title="No Sleep"]`)?.setAttribute("aria-hidden", "true");
     },
     () => found("cannot"),
   );

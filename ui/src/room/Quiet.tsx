@@ -38,6 +38,7 @@ export function Quiet({ ended, next, bring, children }: Props) {
             <p>No class in progress.</p>
           )}
           {bring !== "" && <p>Please bring {bring}.</p>}
+          {children}
           <p className="small">This page starts automatically when the class begins.</p>
         </>
       )}

@@ -18,6 +18,7 @@ const styles = () => import("./cards.scss");
 const ScreenCard = lazy(async () => (await styles(), { default: (await import("./ScreenCard")).ScreenCard }));
 const Quiet = lazy(async () => ({ default: (await import("./Quiet")).Quiet }));
 const Asking = lazy(async () => ({ default: (await import("./Asking")).Asking }));
+const CheckIn = lazy(async () => ({ default: (await import("./CheckIn")).CheckIn }));
 const LaneChoice = lazy(async () => ({ default: (await import("./Lanes")).LaneChoice }));
 const LaneStage = lazy(async () => ({ default: (await import("./Lanes")).LaneStage }));
 const ErrorAlert = lazy(
@@ -35,6 +36,11 @@ export function RoomView({ code }: { code: string }) {
   if (room?.score && !seen) setSeen(true);
   const asked = useAsked(room?.asked ?? null);
   const awake = useAwake(true);
+  const check = room?.check_in && (
+    <Suspense>
+      <CheckIn key={`${room.check_in.id} ${room.check_in.after}`} code={code} asked={room.check_in} />
+    </Suspense>
+  );
   return (
     <div className="room">
       {look === "lanterns" && <Dusk score={room?.score ?? null} />}
@@ -48,10 +54,18 @@ export function RoomView({ code }: { code: string }) {
       )}
       {room &&
         (room.score ? (
-          <Class key={room.score.class_id} score={room.score} carries={carries} sides={sides} />
+          <>
+            {check}
+            <Class key={room.score.class_id} score={room.score} carries={carries} sides={sides} />
+          </>
         ) : (
           <Suspense>
-            <Quiet ended={seen || asked !== null} next={room.next} bring={room.bring}>
+            <Quiet
+              ended={seen || asked !== null || room.check_in?.after === true}
+              next={room.next}
+              bring={room.bring}
+            >
+              {check}
               {asked && <Asking key={asked.class_id} code={code} asked={asked} />}
             </Quiet>
           </Suspense>

@@ -14,6 +14,7 @@ import { Loading } from "../frame/shell/Loading";
 import { clock, day, number, plural, timeOfDay } from "../player/format";
 import { Given } from "../frame/dialogs/Given";
 import { Remarks } from "./Remarks";
+import { CheckIn } from "./CheckIn";
 import { Told } from "./Told";
 import { TwoBars } from "./TwoBars";
 import { text, wordOf } from "../language/text";
@@ -101,6 +102,7 @@ function Page({ record }: { record: Record }) {
       )}
       <TwoBars record={record} />
       <Told told={record.told} />
+      <CheckIn sums={record.check_in} />
       <Remarks record={record} />
       <Unsaid record={record} />
       {!led.running && (

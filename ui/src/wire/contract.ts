@@ -44,6 +44,7 @@ export interface Contract {
   HomePage: HomePage;
   HomeVoice: HomeRecordings;
   Answered: RoomAnswered;
+  CheckedIn: CheckInAnswer;
   Signal: Signal;
   Saw: Saw;
   Proposed: Proposed;
@@ -173,6 +174,7 @@ export interface Record {
   moods: string[];
   curve: CurvePoint[];
   told: Told;
+  check_in: CheckInSums | null;
   homes: Home[];
   acknowledged: string[];
   seen_after: SeenAfter[];
@@ -383,6 +385,22 @@ export interface Counted {
   least: number;
   most: number;
   median: number;
+}
+export interface CheckInSums {
+  question: string;
+  before: CheckInSum[];
+  after: CheckInSum[];
+  people: CheckInPeople;
+  mean_before: number;
+  mean_after: number;
+}
+export interface CheckInSum {
+  answer: string;
+  people: number;
+}
+export interface CheckInPeople {
+  before: number;
+  after: number;
 }
 export interface Home {
   id: number;
@@ -1026,8 +1044,11 @@ export interface Room {
   next: Upcoming | null;
   bring: string;
   asked: Asked | null;
+  check_in: CheckInAsked | null;
 }
 export interface Upcoming {
+  plan_id: number;
+  check_in: string;
   title: string;
   starts_ms: number;
   length_ms: number;
@@ -1038,6 +1059,13 @@ export interface Asked {
   until_ms: number;
   lanes: boolean;
   counted: string;
+}
+export interface CheckInAsked {
+  id: number;
+  after: boolean;
+  question: string;
+  answers: string[];
+  until_ms: number;
 }
 export interface RoomAnswer {
   class_id: number;
@@ -1159,6 +1187,12 @@ export interface HomeRecordings {
 }
 export interface RoomAnswered {
   counted: boolean;
+}
+export interface CheckInAnswer {
+  id: number;
+  after: boolean;
+  answer: string;
+  ballot: string;
 }
 export interface Signal {
   id: string;
@@ -1288,6 +1322,7 @@ export interface GroupCourse {
   classes: number;
   streak: number;
   practices: PracticeCourse[];
+  check_ins: CheckInPoint[];
   never: string[];
 }
 export interface PracticeCourse {
@@ -1310,6 +1345,17 @@ export interface CoursePoint {
   length_ms: number;
   held_ms: number;
   eased: boolean;
+}
+export interface CheckInPoint {
+  class_id: number;
+  started_ms: number;
+  breathed: string[];
+  question: string;
+  before: CheckInSum[];
+  after: CheckInSum[];
+  people: CheckInPeople;
+  mean_before: number;
+  mean_after: number;
 }
 export interface ReturningNotes {
   notes: ReturningNote[];

@@ -1,0 +1,120 @@
+import { Link } from "react-router";
+import type { CheckInPoint, CheckInSum } from "../wire/contract";
+import { wordOf } from "../language/text";
+import { day, number, plural, shortDay } from "../player/format";
+
+/** CheckIns is what the room answered before and after its classes over the weeks, beside what was breathed. */
+export function CheckIns({ points }: { points: CheckInPoint[] }) {
+  if (points.length === 0) return null;
+  return (
+    <section className="checkins" aria-labelledby="checkins">
+      <h3 id="checkins">Before and after</h3>
+      {(["calm", "side"] as const).map((question) => {
+        const asked = points.filter((p) => p.question === question);
+        return asked.length > 0 && <Question key={question} question={question} points={asked} />;
+      })}
+      <p className="text-secondary">
+        Sums of what people answered, and in how many answers. They do not say what caused a difference: rest,
+        company, the hour and much else differ as well. Fewer than three answers are not shown.
+      </p>
+    </section>
+  );
+}
+
+type QuestionProps = { question: CheckInPoint["question"]; points: CheckInPoint[] };
+
+function Question({ question, points }: QuestionProps) {
+  return (
+    <>
+      <p className="mb-1">{wordOf("check-in.question", question)}</p>
+      {question === "calm" && <Calm points={points} />}
+      <div className="table-responsive">
+        <table className="table table-sm">
+          <thead>
+            <tr>
+              <th scope="col">Class</th>
+              <th scope="col">Before</th>
+              <th scope="col">After</th>
+              <th scope="col">Breathed</th>
+            </tr>
+          </thead>
+          <tbody>
+            {points.toReversed().map((p) => (
+              <tr key={p.class_id}>
+                <td>
+                  <Link to={`/taught/${p.class_id}`}>{shortDay(p.started_ms)}</Link>
+                </td>
+                <td>{said(question, p.before, p.people.before, p.mean_before)}</td>
+                <td>{said(question, p.after, p.people.after, p.mean_after)}</td>
+                <td>{p.breathed.join(", ")}</td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      </div>
+    </>
+  );
+}
+
+/** said is an answer of a room in words: "3.4 (9 answers)", or "left 3, both 2, right 4 (9 answers)". */
+function said(question: string, sums: CheckInSum[], people: number, mean: number): string {
+  const answers = plural(people, "answer");
+  if (sums.length === 0) return people === 0 ? "none" : `too few (${answers})`;
+  if (mean > 0) return `${number(mean)} (${answers})`;
+  const list = sums.map((s) => `${wordOf(`check-in.${question}`, s.answer)} ${s.people}`).join(", ");
+  return `${list} (${answers})`;
+}
+
+const column = 56;
+const height = 150;
+const top = 12;
+const bottom = 40;
+const least = 1;
+const most = 5;
+const shown = 24; // classes: the latest
+
+/** Calm draws each class as an arrow from the mean before to the mean after, with the number of answers below. */
+function Calm({ points }: { points: CheckInPoint[] }) {
+  const list = points.slice(-shown);
+  const x = (i: number) => 36 + (i + 0.5) * column;
+  const y = (mean: number) => top + ((most - mean) / (most - least)) * (height - top - bottom);
+  const width = 36 + list.length * column;
+  const says = list
+    .map((p) => `${day(p.started_ms)}: ${number(p.mean_before)} before, ${number(p.mean_after)} after`)
+    .join("; ");
+  return (
+    <div className="calm">
+      <svg width={width} height={height} role="img" aria-label={`How calm, on average. ${says}`}>
+        {[1, 2, 3, 4, 5].map((n) => (
+          <g key={n}>
+            <line x1={30} x2={width} y1={y(n)} y2={y(n)} className="rung" />
+            <text x={22} y={y(n) + 4} textAnchor="end">
+              {n}
+            </text>
+          </g>
+        ))}
+        {list.map((p, i) => (
+          <g key={p.class_id}>
+            <title>
+              {`${day(p.started_ms)}: before ${said("calm", p.before, p.people.before, p.mean_before)}, after ${said("calm", p.after, p.people.after, p.mean_after)}. ${p.breathed.join(", ")}`}
+            </title>
+            {p.mean_before > 0 && p.mean_after > 0 && (
+              <line x1={x(i) - 8} x2={x(i) + 8} y1={y(p.mean_before)} y2={y(p.mean_after)} className="went" />
+            )}
+            {p.mean_before > 0 && <circle cx={x(i) - 8} cy={y(p.mean_before)} r={5} className="before" />}
+            {p.mean_after > 0 && <circle cx={x(i) + 8} cy={y(p.mean_after)} r={5} className="after" />}
+            <text x={x(i)} y={height - 20} textAnchor="middle">
+              {shortDay(p.started_ms)}
+            </text>
+            <text x={x(i)} y={height - 5} textAnchor="middle" className="people">
+              {p.people.before} → {p.people.after}
+            </text>
+          </g>
+        ))}
+      </svg>
+      <p className="small text-secondary mb-2">
+        Hollow: before. Filled: after. Below: how many answered. 5 is very calm.
+      </p>
+    </div>
+  );
+}
