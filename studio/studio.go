@@ -138,6 +138,9 @@ func (s *Studio) wake(all ...int64) {
 	}
 }
 
+// Today returns the calendar day of the teacher, who is where the program runs, as 2026-11-30.
+func (s *Studio) Today() string { return s.Now().In(time.Local).Format(time.DateOnly) }
+
 // OnClass has the function called whenever what is stored of a class has changed except for one more adjustment: it
 // began, it ended, something was added to its record. To be called before anything is served.
 func (s *Studio) OnClass(changed func(context.Context, store.Class)) {

@@ -367,6 +367,21 @@ func (s server) programmes(api *gin.RouterGroup) {
 	api.GET("/programmes/:id", withID(programmes.Sheet))
 	api.PUT("/programmes/:id", bodyWithID(programmes.Save))
 	api.POST("/programmes/:id/shift", withID(programmes.Shift))
+	api.POST("/programmes/:id/give", bodyWithID(programmes.Give))
+	api.POST("/programmes/file", body(func(c *gin.Context, in contract.ProgrammeBring) (contract.ProgrammeSheet, error) {
+		return programmes.Bring(contextOf(c), in)
+	}))
+	api.GET("/programmes/:id/page", download(func(c *gin.Context) (studio.File, error) {
+		template, err := HomeTemplate()
+		if err != nil {
+			return studio.File{}, err
+		}
+		return programmes.HomePage(contextOf(c), id(c), c.Query("begins"), template)
+	}))
+	api.GET(
+		"/programmes/:id/file",
+		download(func(c *gin.Context) (studio.File, error) { return programmes.File(contextOf(c), id(c)) }),
+	)
 	api.GET(
 		"/programmes/:id/files",
 		download(func(c *gin.Context) (studio.File, error) { return programmes.Files(contextOf(c), id(c)) }),

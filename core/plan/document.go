@@ -160,6 +160,13 @@ func (d Document) SetStart(at time.Time) {
 	d.fields["starts_at"] = at.Format(time.RFC3339)
 }
 
+// Undate takes out when the class begins, and of what programme it is: what is left can be led on any day.
+func (d Document) Undate() {
+	for _, field := range []string{"starts_at", "programme", "course"} {
+		delete(d.fields, field)
+	}
+}
+
 // SetSlot sets how long the class has, to a hundredth of a second.
 func (d Document) SetSlot(slot time.Duration) {
 	d.fields["slot_min"] = json.Number(strconv.FormatFloat(slot.Minutes(), 'f', 4, 64))

@@ -55,3 +55,32 @@ func (f Fields) Amount() (rounds, minutes bool) {
 
 // ByBeat has the beat set the pace of what was by hand.
 func (f Fields) ByBeat() { delete(f.values, "by_hand") }
+
+// AllAlone has the whole class, whose plan is p, be practised by oneself: practices are led by their counts and rests
+// end
+// by themselves, but own pace stays what it is; talks are left out, for nobody is there to give them. It reports
+// whether
+// a practice is left.
+func (d Document) AllAlone(p *Plan) bool {
+	var left []Fields
+	practices := false
+	for i, fields := range d.Passages() {
+		one := &p.Passages[i]
+		switch {
+		case one.Type == Talk:
+			continue
+		case one.Type == Practice && !one.OwnPace:
+			fields = fields.Alone(one)
+		default:
+			fields = fields.Clone()
+			for _, field := range []string{"wait", "script", "keep", "trial"} {
+				delete(fields.values, field)
+			}
+		}
+		practices = practices || one.Type == Practice
+		left = append(left, fields)
+	}
+	d.Undate()
+	d.fields["passages"] = values(left)
+	return practices
+}

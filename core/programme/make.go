@@ -16,30 +16,40 @@ type Made struct {
 	Why      fact.Fact // why it is lower; none if it is not
 }
 
-// Make makes the class of a step, from 0. base gives the class that the programme was begun with, each time anew; names
-// is what a typed line can call by name. The slot is never overrun by growth: where it would be, the highest step that
-// fits is taken, and this is said. The error says which step cannot be read, and why.
+// Make makes the class of a step, from 0. open reads a plan file anew, with what it is led with: that of a whole class,
+// or, given none, the class that the programme was begun with; names is what a typed line can call by name. The slot is
+// never overrun by growth: where it would be, the highest step that fits is taken, and this is said. A whole class is
+// taken as it is. The error says which step cannot be read, and why.
 func (p *Programme) Make(
 	step int,
-	base func() (plan.Document, error),
+	open func(whole []byte) (plan.Document, error),
 	names *line.Names,
 	own ...*practice.Practice,
 ) (Made, error) {
 	why := fact.Fact{}
 	for at := step; at >= 0; at-- {
-		doc, err := base()
+		whole := p.Steps[at].Whole()
+		doc, err := open(p.Steps[at].Plan)
+		if err != nil && whole {
+			err = fact.Wrap(err, "programme.step-unreadable", "step", at+1, "says", p.Steps[at].Says, "why", err)
+		}
 		if err != nil {
 			return Made{}, err
 		}
-		if err := p.set(doc, at, names, own...); err != nil {
+		if whole {
+			doc.Undate()
+		} else if err := p.set(doc, at, names, own...); err != nil {
 			return Made{}, fact.New("programme.step-unreadable", "step", at+1, "says", p.Steps[at].Says, "why", err)
 		}
 		read, err := plan.Read(doc)
 		if err != nil {
 			return Made{}, fact.New("programme.step-unreadable", "step", at+1, "says", p.Steps[at].Says, "why", err)
 		}
-		over := p.overruns(read)
-		if over == "" || at == 0 {
+		over := ""
+		if !whole {
+			over = p.overruns(read)
+		}
+		if over == "" || at == 0 || whole {
 			if at == 0 && over != "" && why.None() {
 				why = fact.New("programme.first-over-"+over, "minutes", p.Ceiling)
 			}

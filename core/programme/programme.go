@@ -3,6 +3,7 @@
 package programme
 
 import (
+	"encoding/json"
 	"slices"
 	"strings"
 	"unicode/utf8"
@@ -40,12 +41,29 @@ type Programme struct {
 	Missed  Then   `json:"missed"`
 	Eased   Then   `json:"eased"`
 	Ceiling int    `json:"ceiling"` // minutes that the passage never exceeds, 0 for none
+	// Gap is after how many days without a class it repeats: so many steps back as Repeat says. 0 for never.
+	Gap    int `json:"gap"`
+	Repeat int `json:"repeat"`
 }
 
 // Step is what one step asks for.
 type Step struct {
-	Says    string `json:"says"`    // of the passage, as it is typed: "4:4:8 x6", "30 strokes", "belly breath 5 min"
+	// Says is what changes in the passage, as it is typed: "4:4:8 x6", "30 strokes", "belly breath 5 min"; of a whole plan
+	// its name.
+	Says    string `json:"says"`
 	Classes int    `json:"classes"` // that it lasts, of Date
+	Rest    int    `json:"rest"`    // days after its last class, besides those between two classes
+	// Plan is the plan file of a whole class, in the place of the one that the programme was begun with; empty where only
+	// the passage changes.
+	Plan json.RawMessage `json:"plan,omitempty" jsonschema:"type=object"`
+}
+
+// Whole reports whether the step is a class of its own.
+func (s *Step) Whole() bool { return len(s.Plan) > 0 }
+
+// HasWhole reports whether a step is a class of its own. Then how a class went is told by all of it.
+func (p *Programme) HasWhole() bool {
+	return slices.ContainsFunc(p.Steps, func(s Step) bool { return s.Whole() })
 }
 
 // Bounds of a programme.
@@ -55,6 +73,8 @@ const (
 	MostDays    = 60
 	MostTimes   = 9
 	MostMinutes = 60 // of the ceiling
+	MostRest    = 60 // days
+	MostGap     = 365
 	longestName = 100
 	longestStep = 200
 )
@@ -74,6 +94,10 @@ func (p *Programme) Check() (wrong []fact.Fact) {
 	within("programme.steps", len(p.Steps), 1, MostSteps)
 	within("programme.days", p.Days, 1, MostDays)
 	within("programme.ceiling", p.Ceiling, 0, MostMinutes)
+	within("programme.gap", p.Gap, 0, MostGap)
+	if p.Gap > 0 {
+		within("programme.repeat", p.Repeat, 1, MostSteps)
+	}
 	if !slices.Contains([]By{Date, Led}, p.By) {
 		say("programme.by", "given", p.By)
 	}
@@ -93,6 +117,7 @@ func (p *Programme) Check() (wrong []fact.Fact) {
 		if p.By == Date {
 			within("programme.classes", step.Classes, 1, MostClasses, "step", i+1)
 		}
+		within("programme.rest", step.Rest, 0, MostRest, "step", i+1)
 	}
 	return wrong
 }
@@ -112,6 +137,7 @@ const (
 type Class struct {
 	Outcome Outcome
 	Why     fact.Fact // of TooMuch: what those who breathed said, as a clause
+	Day     int       // of the calendar, counted from any day
 }
 
 // Place is where a group is.
@@ -123,14 +149,48 @@ type Place struct {
 }
 
 // Follow returns at which step each of the classes stood, in the order of their times, and where the group is after
-// them.
-func (p *Programme) Follow(classes []Class) (steps []int, at Place) {
+// them. next is the day of the class that comes, 0 where it is not known: after a gap it repeats.
+func (p *Programme) Follow(classes []Class, next int) (steps []int, at Place) {
 	at.Why = fact.New("standing.begins")
+	var since gap
 	for _, class := range classes {
+		at = since.before(p, at, class.Day)
 		steps = append(steps, at.Step)
 		at = p.after(at, class)
+		if class.Outcome != Missed {
+			since = gap{held: true, day: class.Day}
+		}
+	}
+	if next > 0 {
+		at = since.before(p, at, next)
 	}
 	return steps, at
+}
+
+// gap is the time since the last class that was held.
+type gap struct {
+	held     bool // there was one
+	day      int
+	repeated bool // this gap was met already
+}
+
+// before returns where a group is at a class on the day: some steps back after a gap, once.
+func (g *gap) before(p *Programme, at Place, day int) Place {
+	if p.Gap == 0 || !g.held || g.repeated || at.Over || day-g.day < p.Gap {
+		return at
+	}
+	g.repeated = true
+	step := max(0, at.Step-p.Repeat)
+	return Place{Step: step, Why: fact.New("standing.gap", "days", day-g.day, "step", step+1)}
+}
+
+// Between returns how many days there are from a class of a step to the next class, which is of a step too, both from
+// 0.
+func (p *Programme) Between(step, next int) int {
+	if step == next {
+		return p.Days
+	}
+	return p.Days + p.Steps[step].Rest
 }
 
 // after returns where a group is after one more class.

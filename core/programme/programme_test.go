@@ -1,6 +1,7 @@
 package programme_test
 
 import (
+	"bytes"
 	"fmt"
 	"strings"
 	"testing"
@@ -26,7 +27,7 @@ func ExampleProgramme_Follow() {
 		Eased:  programme.Back,
 	}
 	_, at := strokes.Follow(
-		[]programme.Class{{Outcome: programme.Planned}, {Outcome: programme.Planned}, {Outcome: programme.Eased}},
+		[]programme.Class{{Outcome: programme.Planned}, {Outcome: programme.Planned}, {Outcome: programme.Eased}}, 0,
 	)
 	fmt.Println(at.Step+1, language.English().Text(at.Why))
 	// Output: 1 The last class was eased: back to step 1.
@@ -89,7 +90,7 @@ func TestWhereAGroupStands(t *testing.T) {
 		{back, "ppm", []int{0, 0, 1}, 0, 0, false, "The last class was missed: back to step 1."},
 		{on, "pm", []int{0, 0}, 1, 0, false, "The last class was missed; it moves on by date. Step 1 is done: on to step 2."},
 	} {
-		stood, at := c.of.Follow(classes(c.went))
+		stood, at := c.of.Follow(classes(c.went), 0)
 		assert.Equal(t, c.stood, stood, c.went)
 		assert.Equal(
 			t,
@@ -98,15 +99,18 @@ func TestWhereAGroupStands(t *testing.T) {
 			c.went,
 		)
 	}
-	_, at := led.Follow(classes("pp"))
+	_, at := led.Follow(classes("pp"), 0)
 	assert.Equal(t, []int{0, 1, 1, 1, 2}, led.Coming(at, 5))
 	assert.Equal(t, []int{0, 0, 1, 1, 2, 2}, date.Coming(programme.Place{}, 99), "it comes to its end")
 }
 
 func names() *line.Names { return line.NewNames("en", nil) }
 
-func base(passages string) func() (plan.Document, error) {
-	return func() (plan.Document, error) {
+func base(passages string) func([]byte) (plan.Document, error) {
+	return func(whole []byte) (plan.Document, error) {
+		if whole != nil {
+			return sheet.ReadDocument(bytes.NewReader(whole))
+		}
 		return sheet.ReadDocument(
 			strings.NewReader(
 				`{"format": "vast-lantern-plan", "version": 1, "tempo": 60, "slot_min": 12, "passages": [` + passages + `]}`,
@@ -125,7 +129,7 @@ func TestEveryTemplateCanBeMade(t *testing.T) {
 		if template.Strokes {
 			practiceID = "kapalabhati"
 		}
-		long := func() (plan.Document, error) {
+		long := func([]byte) (plan.Document, error) {
 			return sheet.ReadDocument(
 				strings.NewReader(
 					`{"format": "vast-lantern-plan", "version": 1, "tempo": 60, "passages": [{"type": "practice", "practice": "` +
@@ -185,6 +189,66 @@ func TestTheSlotIsNeverOverrun(t *testing.T) {
 		"Step 1 would overrun the slot: make the slot longer, or the step shorter.",
 		language.English().Text(made.Why),
 	)
+}
+
+// After a gap it repeats, once for each gap; a class that was missed is none that was held.
+func TestAfterAGapItRepeats(t *testing.T) {
+	of := programme.Programme{Steps: steps(5, 1), By: programme.Date, Days: 7, Missed: programme.Wait,
+		Eased: programme.Wait,
+		Gap:   14, Repeat: 2}
+	assert.Empty(t, of.Check()[1:], "but for the name")
+	on := func(went string, days ...int) []programme.Class {
+		list := classes(went)
+		for i := range list {
+			list[i].Day = days[i]
+		}
+		return list
+	}
+	for _, c := range []struct {
+		name  string
+		past  []programme.Class
+		next  int
+		stood []int
+		step  int
+		why   string
+	}{
+		{"none", on("ppp", 1, 8, 15), 22, []int{0, 1, 2}, 3, "Step 3 is done: on to step 4."},
+		{"two weeks", on("ppp", 1, 8, 15), 29, []int{0, 1, 2}, 1, "14 days without a class: it repeats from step 2."},
+		{"not known when the next one is", on("ppp", 1, 8, 15), 0, []int{0, 1, 2}, 3, "Step 3 is done: on to step 4."},
+		{"missed twice", on("pppmm", 1, 8, 15, 22, 29), 36, []int{0, 1, 2, 3, 1}, 1,
+			"The last class was missed: it waits at step 2."},
+		{"once for a gap", on("pppp", 1, 8, 15, 40), 47, []int{0, 1, 2, 1}, 2, "Step 2 is done: on to step 3."},
+		{"twice for two", on("pppp", 1, 8, 15, 40), 60, []int{0, 1, 2, 1}, 0,
+			"20 days without a class: it repeats from step 1."},
+		{"before the first", nil, 99, nil, 0, "It begins."},
+	} {
+		stood, at := of.Follow(c.past, c.next)
+		assert.Equal(t, c.stood, stood, c.name)
+		assert.Equal(t, []any{c.step, c.why}, []any{at.Step, language.English().Text(at.Why)}, c.name)
+	}
+}
+
+// A step can be a class of its own, and rests lie between steps.
+func TestStepsOfWholeClasses(t *testing.T) {
+	lesson := func(title string) []byte {
+		return []byte(`{"format": "vast-lantern-plan", "version": 1, "title": "` + title + `", "starts_at": "2026-11-30T18:00:00Z",
+			"slot_min": 1, "passages": [{"type": "talk", "seconds": 300}, {"type": "practice", "practice": "ujjayi"}]}`)
+	}
+	of := programme.Programme{Name: "Lessons", Passage: 1, By: programme.Date, Days: 2, Missed: programme.Wait,
+		Eased: programme.Wait, Steps: []programme.Step{{Says: "One", Classes: 2, Rest: 5, Plan: lesson("One")},
+			{Says: "x4", Classes: 1}, {Says: "Broken", Classes: 1, Plan: []byte(`{"passages": 3}`)}}}
+	assert.Empty(t, of.Check())
+	class := base(`{"type": "practice", "practice": "counted-breath", "counts": "5:5", "rounds": 2}`)
+	made, err := of.Make(0, class, names())
+	require.NoError(t, err)
+	assert.Equal(t, []any{"One", 2, true}, []any{made.Plan.Title, len(made.Plan.Passages), made.Plan.StartsAt.IsZero()})
+	assert.True(t, made.Why.None(), "a whole class is taken as it is, its slot too")
+	made, err = of.Make(1, class, names())
+	require.NoError(t, err)
+	assert.Equal(t, []any{1, 4}, []any{len(made.Plan.Passages), made.Plan.Passages[0].Rounds})
+	_, err = of.Make(2, class, names())
+	assert.Contains(t, language.English().Error(err), "Step 3, “Broken”")
+	assert.Equal(t, []int{2, 7, 2}, []int{of.Between(0, 0), of.Between(0, 1), of.Between(1, 2)})
 }
 
 func TestAStepSaysWhatItChangesAndLeavesAllElse(t *testing.T) {

@@ -58,7 +58,7 @@ func Templates() []Template {
 
 func each(classes int, says ...string) (steps []Step) {
 	for _, one := range says {
-		steps = append(steps, Step{one, classes})
+		steps = append(steps, Step{Says: one, Classes: classes})
 	}
 	return steps
 }
@@ -66,7 +66,7 @@ func each(classes int, says ...string) (steps []Step) {
 // strokes returns the numbers of handbook.md section 9.
 func strokes() (steps []Step) {
 	for n := 20; n <= 60; n += 5 {
-		steps = append(steps, Step{strconv.Itoa(n) + " strokes", 1})
+		steps = append(steps, Step{Says: strconv.Itoa(n) + " strokes", Classes: 1})
 	}
 	return steps
 }

@@ -1,6 +1,7 @@
 package contract
 
 import (
+	"encoding/json"
 	"vastlantern/core/fact"
 	"vastlantern/core/programme"
 )
@@ -91,4 +92,25 @@ type ProgrammeClass struct {
 type ProgrammeOfPlan struct {
 	Sheet  *ProgrammeSheet `json:"sheet" jsonschema:"nullable"`
 	Number int             `json:"number"`
+}
+
+// ProgrammeGive is which group follows a programme, from when on.
+type ProgrammeGive struct {
+	GroupID  int64  `json:"group_id"`  // 0 for none
+	StartsAt string `json:"starts_at"` // of the first class, as RFC 3339 writes it
+}
+
+// ProgrammeFile is a programme as a file.
+type ProgrammeFile struct {
+	Format    string              `json:"format"`  // vast-lantern-programme
+	Version   int                 `json:"version"` // 1
+	Programme programme.Programme `json:"programme"`
+	// Base is the plan file of the class that its steps change.
+	Base json.RawMessage `json:"base" jsonschema:"type=object"`
+}
+
+// ProgrammeBring begins a programme from a file.
+type ProgrammeBring struct {
+	File ProgrammeFile `json:"file"`
+	ProgrammeGive
 }

@@ -59,7 +59,7 @@ func of(s *studio.Studio) *Desk {
 	d.Records = record.New(s, d.Library, d.Classes, d.Homes)
 	d.Plans.SetPast(d.Records)
 	d.Rehearse = rehearse.New(s, d.Library, d.Classes)
-	d.Programmes = programmes.New(s, d.Library, d.Plans, d.Records)
+	d.Programmes = programmes.New(s, d.Library, d.Plans, d.Records, d.Homes)
 	d.Records.SetProgrammes(d.Programmes)
 	d.Today = today.New(s, d.Library, d.Plans, d.Records)
 	d.Audience = audience.New(s, d.Classes, d.Plans, d.Library)

@@ -131,9 +131,6 @@ func (h *Homes) ofClass(ctx context.Context, id int64) (source, error) {
 	return from, nil
 }
 
-// today returns the calendar day of the teacher, who is where the program runs.
-func (h *Homes) today() string { return h.studio.Now().In(time.Local).Format(time.DateOnly) }
-
 // OfferFromPlan returns what can go home from a plan.
 func (h *Homes) OfferFromPlan(ctx context.Context, id int64) (contract.HomeOffer, error) {
 	from, err := h.ofPlan(ctx, id)
@@ -162,7 +159,7 @@ func (h *Homes) offer(ctx context.Context, from source) (contract.HomeOffer, err
 		ClassID:  from.classID,
 		Passages: []contract.HomePassage{},
 		Whens:    whens(),
-		Begins:   h.today(),
+		Begins:   h.studio.Today(),
 		Before:   []contract.Home{},
 	}
 	limits, err := h.limits(ctx, from.group)

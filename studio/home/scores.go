@@ -17,7 +17,7 @@ type scores struct {
 	known   map[string]int // by what the plan file has
 }
 
-// choice returns what is played of a plan of one passage: by the beat, and by touch where something of it waits.
+// choice returns what is played of a plan: by the beat, and by touch where something of it waits.
 func (s *scores) choice(doc plan.Document) (choice contract.HomeChoice, err error) {
 	text, err := json.Marshal(doc)
 	if err != nil {
@@ -27,14 +27,20 @@ func (s *scores) choice(doc plan.Document) (choice contract.HomeChoice, err erro
 	if err != nil {
 		return choice, err
 	}
-	one := &p.Passages[0]
-	choice = contract.HomeChoice{Says: pieceInWords(one), ByTouch: -1}
-	if one.ByHand != 0 || one.HasOpenPhases() {
+	choice = contract.HomeChoice{Says: lengthInWords(p), ByTouch: -1}
+	if len(p.Passages) == 1 {
+		choice.Says = pieceInWords(&p.Passages[0])
+	}
+	waits := false
+	for i, fields := range beat.Passages() {
+		waits = waits || p.Passages[i].ByHand != 0 || p.Passages[i].HasOpenPhases()
+		fields.ByBeat()
+	}
+	if waits {
 		if choice.ByTouch, err = s.of(text); err != nil {
 			return choice, err
 		}
 	}
-	beat.Passages()[0].ByBeat()
 	if text, err = json.Marshal(beat); err != nil {
 		return choice, err
 	}

@@ -110,18 +110,20 @@ func (ps *Programmes) more(ctx context.Context, now *standing, ahead, number int
 	if len(now.classes) == 0 { // its first plan is gone
 		return nil, nil
 	}
-	last := now.classes[len(now.classes)-1].at
-	if plan := now.classes[len(now.classes)-1].plan; plan != nil {
+	newest := now.classes[len(now.classes)-1]
+	last, step := newest.at, newest.step
+	if plan := newest.plan; plan != nil {
 		last = plan.StartsAt // not when it was begun, some minutes late
 	}
 	want := min(max(fewestAhead, daysAhead/now.programme.Days), len(now.coming))
 	for ahead < want {
-		last = later(last, now.programme.Days)
+		last = later(last, now.programme.Between(step, now.coming[ahead]))
+		step = now.coming[ahead]
 		if last.Before(ps.studio.Now()) { // after a long break
 			continue
 		}
 		number++
-		row, err := now.making.plan(ctx, now.coming[ahead], last, number)
+		row, err := now.making.plan(ctx, step, last, number)
 		if err != nil {
 			return nil, err
 		}

@@ -7,6 +7,7 @@ import (
 	"encoding/json"
 	"errors"
 	"log/slog"
+	"slices"
 	"strings"
 	"sync"
 	"time"
@@ -29,6 +30,7 @@ type Programmes struct {
 	library   Library
 	plans     Plans
 	record    Record
+	homes     Homes
 	following sync.Mutex // two that make the coming plans at once would make them twice
 }
 
@@ -54,9 +56,16 @@ type Record interface {
 	Since(ctx context.Context, group int64, from time.Time) (map[int64]taught.Record, error)
 }
 
+// Homes is what is asked of the room that makes pages for home.
+type Homes interface {
+	PageOfClasses(
+		ctx context.Context, name, key, begins string, group int64, classes []studio.HomeClass, template []byte,
+	) (studio.File, error)
+}
+
 // New returns the room of a studio. When a class has come to its end, the programmes follow.
-func New(s *studio.Studio, l Library, p Plans, r Record) *Programmes {
-	ps := &Programmes{studio: s, library: l, plans: p, record: r}
+func New(s *studio.Studio, l Library, p Plans, r Record, h Homes) *Programmes {
+	ps := &Programmes{studio: s, library: l, plans: p, record: r, homes: h}
 	s.OnClass(func(ctx context.Context, class store.Class) {
 		if !class.EndedAt.IsZero() && ofProgramme(class.Document) {
 			ps.FollowAll(ctx)
@@ -96,11 +105,8 @@ func (ps *Programmes) passages(ctx context.Context, document []byte, group int64
 	if err != nil {
 		return list, err
 	}
-	lengths := make([]int64, len(p.Passages))
-	for i := range p.Passages {
-		lengths[i] = p.Passages[i].PlannedLength().Round()
-	}
-	about := append(taught.CanGoHome(p, lengths), 0)[0]
+	lengths := lengthsOf(p)
+	point := append(taught.CanGoHome(p, lengths), 0)[0]
 	for i, fields := range doc.Passages() {
 		if one := &p.Passages[i]; one.Practice != nil && !one.Trial {
 			list = append(
@@ -111,7 +117,7 @@ func (ps *Programmes) passages(ctx context.Context, document []byte, group int64
 					Says:    one.Short(fields),
 					Counts:  one.TakesCounts(),
 					Strokes: one.CountsStrokes(),
-					Point:   i+1 == about,
+					Point:   i+1 == point,
 				},
 			)
 		}
@@ -214,6 +220,25 @@ func (ps *Programmes) of(ctx context.Context, uid string) (store.Programme, erro
 func (ps *Programmes) checked(ctx context.Context, row store.Programme, want programme.Programme) (store.Programme,
 	error) {
 	want.Name = strings.TrimSpace(want.Name)
+	want.Steps = slices.Clone(want.Steps)
+	for i := range want.Steps {
+		step := &want.Steps[i]
+		step.Says = strings.TrimSpace(step.Says)
+		if !step.Whole() {
+			continue
+		}
+		doc, p, err := ps.read(ctx, step.Plan, row.GroupID)
+		if err != nil {
+			return row, studio.Fail(studio.ErrInvalid, "programme.step-wrong", "why", err)
+		}
+		doc.Undate()
+		if step.Says == "" {
+			step.Says = p.Title
+		}
+		if step.Plan, err = json.Marshal(doc); err != nil {
+			return row, err
+		}
+	}
 	if wrong := want.Check(); len(wrong) > 0 {
 		return row, studio.FailAll(wrong)
 	}
@@ -330,6 +355,27 @@ func (ps *Programmes) OfPlan(ctx context.Context, planID int64) (contract.Progra
 	return contract.ProgrammeOfPlan{Sheet: &s, Number: mark.Class}, err
 }
 
+func lengthsOf(p *plan.Plan) []int64 {
+	lengths := make([]int64, len(p.Passages))
+	for i := range p.Passages {
+		lengths[i] = p.Passages[i].PlannedLength().Round()
+	}
+	return lengths
+}
+
+// about returns the passage that a class of a step is about: the one that follows the steps, or the point of a class of
+// its own; nil where it has no practice.
+func about(p *plan.Plan, of *programme.Programme, step int) *plan.Passage {
+	number := of.Passage
+	if of.Steps[step].Whole() {
+		number = append(taught.CanGoHome(p, lengthsOf(p)), 0)[0]
+	}
+	if number < 1 || number > len(p.Passages) {
+		return nil
+	}
+	return &p.Passages[number-1]
+}
+
 // Guides returns what the programmes of a group ask for next time.
 func (ps *Programmes) Guides(ctx context.Context, group int64) ([]taught.Guide, error) {
 	all, err := ps.studio.Store.With(ctx).Programmes()
@@ -352,8 +398,8 @@ func (ps *Programmes) Guides(ctx context.Context, group int64) ([]taught.Guide, 
 		if err != nil {
 			continue
 		}
-		p := &made.Plan.Passages[now.programme.Passage-1]
-		if p.Practice == nil || !p.Led() {
+		p := about(made.Plan, &now.programme, made.Step)
+		if p == nil || p.Practice == nil || !p.Led() {
 			continue
 		}
 		args := []any{"name", now.programme.Name, "step", now.at.Step + 1, "of", len(now.programme.Steps), "why", now.at.Why}

@@ -53,8 +53,11 @@ func (m *making) class(ctx context.Context, step int) (programme.Made, error) {
 			return programme.Made{}, err
 		}
 	}
-	made, err := m.programme.Make(step, func() (plan.Document, error) {
-		doc, err := sheet.ReadDocument(bytes.NewReader(m.row.Base))
+	made, err := m.programme.Make(step, func(whole []byte) (plan.Document, error) {
+		if whole == nil {
+			whole = m.row.Base
+		}
+		doc, err := sheet.ReadDocument(bytes.NewReader(whole))
 		if err == nil {
 			err = m.room.library.AttachTeacherSettings(ctx, doc, m.group)
 		}
@@ -193,13 +196,25 @@ func (ps *Programmes) standingOf(ctx context.Context, row store.Programme) (stan
 	return now, nil
 }
 
-// outcome returns how a class went: by the passage that follows the steps.
+// outcome returns how a class went: by the passage that follows the steps, or by all practices where a step is a class
+// of its own.
 func (s *standing) outcome(record taught.Record) (state contract.ProgrammeState, why fact.Fact) {
-	passage := record.Passages[min(s.programme.Passage, len(record.Passages))-1]
+	eased, reached := false, false
+	for i, p := range record.Passages {
+		follows := i == min(s.programme.Passage, len(record.Passages))-1
+		if s.programme.HasWhole() {
+			follows = p.Practice != "" && !p.Trial
+		}
+		if !follows {
+			continue
+		}
+		reached = reached || p.Length > 0
+		eased = eased || p.Eased || p.Rounds < p.PlannedRounds
+	}
 	switch told := record.Told.Unready(); {
-	case passage.Length == 0: // it was never reached
+	case !reached:
 		return contract.StateMissed, why
-	case passage.Eased || passage.Rounds < passage.PlannedRounds:
+	case eased:
 		return contract.StateEased, why
 	case !told.None():
 		return contract.StateTooMuch, told
@@ -207,15 +222,25 @@ func (s *standing) outcome(record taught.Record) (state contract.ProgrammeState,
 	return contract.StatePlanned, why
 }
 
+// dayOf returns the day of the calendar, in the zone of the program, counted from 1970 on.
+func dayOf(at time.Time) int {
+	local := at.In(time.Local)
+	return int(time.Date(local.Year(), local.Month(), local.Day(), 0, 0, 0, 0, time.UTC).Unix() / (24 * 60 * 60))
+}
+
 // follow works out at which step each class stood, and at which those that come will.
 func (s *standing) follow() {
 	var past []programme.Class
+	next := 0
 	for _, c := range s.classes {
-		if c.state != contract.StateComing && c.state != contract.StateRunning {
-			past = append(past, programme.Class{Outcome: programme.Outcome(c.state), Why: c.why})
+		switch {
+		case c.state != contract.StateComing && c.state != contract.StateRunning:
+			past = append(past, programme.Class{Outcome: programme.Outcome(c.state), Why: c.why, Day: dayOf(c.at)})
+		case next == 0:
+			next = dayOf(c.at)
 		}
 	}
-	steps, at := s.programme.Follow(past)
+	steps, at := s.programme.Follow(past, next)
 	s.at = at
 	s.coming = s.programme.Coming(at, programme.MostSteps*programme.MostClasses)
 	was, comes := 0, 0

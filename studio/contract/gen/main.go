@@ -39,6 +39,8 @@ type all struct {
 	PlanOf    contract.ProgrammeOfPlan
 	OfferOf   contract.ProgrammeOffer
 	CardOf    contract.ProgrammeCard
+	GiveTo    contract.ProgrammeGive
+	Bring     contract.ProgrammeBring
 	Draft     contract.Draft
 	Drafted   contract.Drafted
 	Book      contract.Book

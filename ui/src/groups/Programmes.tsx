@@ -4,6 +4,11 @@ import { Link } from "react-router";
 import { DeletedLately } from "../frame/dialogs/BringBack";
 import { ErrorAlert } from "../frame/shell/ErrorAlert";
 import { text } from "../language/text";
+import { useState } from "react";
+import { Form } from "react-bootstrap";
+import { StartProgramme } from "../frame/editing/StartProgramme";
+import { post } from "../wire/api";
+import type { ProgrammeFile, ProgrammeSheet } from "../wire/contract";
 
 /** Programmes is what a group follows over weeks. */
 export function Programmes({ group }: { group: number }) {
@@ -24,7 +29,44 @@ export function Programmes({ group }: { group: number }) {
           {text(p.why)}
         </p>
       ))}
+      <FromFile />
       <DeletedLately kinds={["programme"]} />
     </section>
+  );
+}
+
+/** FromFile begins a programme that somebody handed over as a file. */
+function FromFile() {
+  const [file, setFile] = useState<ProgrammeFile | null>(null);
+  const [error, setError] = useState<Error | null>(null);
+  const read = async (chosen: File | undefined) => {
+    if (!chosen) return;
+    try {
+      setFile(JSON.parse(await chosen.text()) as ProgrammeFile);
+      setError(null);
+    } catch {
+      setError(new Error(`${chosen.name} is no file of a programme: it cannot be read as JSON.`));
+    }
+  };
+  return (
+    <>
+      <Form.Group controlId="programme-file" className="mb-2">
+        <Form.Label className="small text-secondary">Begin a programme from a file</Form.Label>
+        <Form.Control
+          type="file"
+          size="sm"
+          accept=".json,application/json"
+          onChange={(e) => void read((e.target as HTMLInputElement).files?.[0])}
+        />
+      </Form.Group>
+      {error && <ErrorAlert error={error} />}
+      {file && (
+        <StartProgramme
+          title={file.programme?.name ?? "A programme from a file"}
+          begin={(to) => post<ProgrammeSheet>("/programmes/file", { file, ...to })}
+          onClose={() => setFile(null)}
+        />
+      )}
+    </>
   );
 }

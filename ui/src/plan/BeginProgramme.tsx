@@ -34,13 +34,15 @@ export function BeginProgramme({ id, onClose }: { id: number; onClose: () => voi
 const own: Programme = {
   name: "",
   passage: 1,
-  steps: [{ says: "", classes: 1 }],
+  steps: [{ says: "", classes: 1, rest: 0 }],
   by: "led",
   times: 3,
   days: 7,
   missed: "wait",
   eased: "wait",
   ceiling: 0,
+  gap: 0,
+  repeat: 1,
 };
 
 function Begin({ id, offer }: { id: number; offer: ProgrammeOffer }) {

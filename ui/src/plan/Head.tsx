@@ -8,7 +8,7 @@ import { numberOrText, text } from "../frame/editing/fields";
 import type { Plan } from "../wire/contract";
 import { FilesMenu } from "./FilesMenu";
 import { Saved } from "./Saved";
-import { localTime, withZone } from "./times";
+import { localTime, withZone } from "../frame/editing/times";
 import type { Editor } from "./usePlanEditor";
 
 /** Head is the plan as a whole: its title, for whom and when it is, and what can be done with it. */

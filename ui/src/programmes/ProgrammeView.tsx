@@ -16,7 +16,9 @@ import { post, put } from "../wire/api";
 import { readAgain } from "../wire/changed";
 import type { Path as Field } from "../frame/editing/merge";
 import type { ProgrammeClass, ProgrammeSave, ProgrammeSheet } from "../wire/contract";
+import { HomePageDialog } from "./HomePageDialog";
 import { Path, states } from "./Path";
+import { StartProgramme } from "../frame/editing/StartProgramme";
 import { text } from "../language/text";
 
 /** ProgrammeView is a programme over time: where the group is, why, and what comes. */
@@ -37,6 +39,7 @@ function Sheet({ sheet }: { sheet: ProgrammeSheet }) {
   const queries = useQueryClient();
   const [editing, setEditing] = useState(() => wasTyped(typedName(sheet)));
   const [deleting, setDeleting] = useState(false);
+  const [handing, setHanding] = useState<"group" | "home" | null>(null);
   const keep = (fresh: ProgrammeSheet) => queries.setQueryData(programmeQuery(card.id).queryKey, fresh);
   const shift = useMutation({
     mutationFn: () => post<ProgrammeSheet>(`/programmes/${card.id}/shift`, {}),
@@ -58,6 +61,15 @@ function Sheet({ sheet }: { sheet: ProgrammeSheet }) {
         <Button variant="outline-secondary" disabled={shift.isPending} onClick={() => shift.mutate()}>
           Skip this week: move the rest by {plural(programme.days, "day")}
         </Button>
+        <Button variant="outline-secondary" onClick={() => setHanding("group")}>
+          Give it to another group
+        </Button>
+        <Button variant="outline-secondary" onClick={() => setHanding("home")}>
+          Page for people at home
+        </Button>
+        <a className="btn btn-outline-secondary" href={`/api/programmes/${card.id}/file`} download>
+          As a file
+        </a>
         <a className="btn btn-outline-secondary" href={`/api/programmes/${card.id}/files`}>
           Hand over to a substitute
         </a>
@@ -76,6 +88,14 @@ function Sheet({ sheet }: { sheet: ProgrammeSheet }) {
         />
       )}
       <Classes classes={classes} />
+      {handing === "group" && (
+        <StartProgramme
+          title={`${card.name}, for another group`}
+          begin={(to) => post<ProgrammeSheet>(`/programmes/${card.id}/give`, to)}
+          onClose={() => setHanding(null)}
+        />
+      )}
+      {handing === "home" && <HomePageDialog card={card} onClose={() => setHanding(null)} />}
       {deleting && (
         <DeleteCard
           kind="programme"
@@ -99,6 +119,8 @@ const fieldNames: { [field: string]: string } = {
   missed: "After a class that was missed",
   eased: "After a class that was eased",
   ceiling: "At most, in minutes",
+  gap: "After a gap",
+  repeat: "Steps to repeat",
 };
 
 const fieldName = ([, field = ""]: Field) => fieldNames[field] ?? null;

@@ -22,6 +22,8 @@ export interface Contract {
   PlanOf: ProgrammeOfPlan;
   OfferOf: ProgrammeOffer;
   CardOf: ProgrammeCard;
+  GiveTo: ProgrammeGive;
+  Bring: ProgrammeBring;
   Draft: Draft;
   Drafted: Drafted;
   Book: Book;
@@ -695,10 +697,14 @@ export interface Programme {
   missed: "wait" | "back" | "on";
   eased: "wait" | "back" | "on";
   ceiling: number;
+  gap: number;
+  repeat: number;
 }
 export interface Step {
   says: string;
   classes: number;
+  rest: number;
+  plan?: {};
 }
 export interface ProgrammeClass {
   number: number;
@@ -738,6 +744,21 @@ export interface ProgrammeTemplate {
   programme: Programme;
   counts: boolean;
   strokes: boolean;
+}
+export interface ProgrammeGive {
+  group_id: number;
+  starts_at: string;
+}
+export interface ProgrammeBring {
+  file: ProgrammeFile;
+  group_id: number;
+  starts_at: string;
+}
+export interface ProgrammeFile {
+  format: string;
+  version: number;
+  programme: Programme;
+  base: {};
 }
 export interface Draft {
   document: unknown;

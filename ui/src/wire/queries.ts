@@ -1,6 +1,6 @@
 import { queryOptions } from "@tanstack/react-query";
 import { get } from "./api";
-import type { Book, Groups, Rehearsals, Running, Session, Settings, Today } from "./contract";
+import type { Book, Groups, PlansFound, Rehearsals, Running, Session, Settings, Today } from "./contract";
 
 // What several views ask of the application, each with its key. An answer is found, replaced and asked for anew by the same key everywhere.
 
@@ -28,3 +28,9 @@ export const rehearsalsQuery = queryOptions({
   queryKey: ["rehearsals"],
   queryFn: () => get<Rehearsals>("/rehearsals"),
 });
+
+export const plansFoundQuery = (words: string) =>
+  queryOptions({
+    queryKey: ["plans-found", words],
+    queryFn: () => get<PlansFound>(`/plans?words=${encodeURIComponent(words)}&skip=0`),
+  });

@@ -1,5 +1,7 @@
 import "./programme.css";
+import { useState } from "react";
 import { Button, Form } from "react-bootstrap";
+import { PickPlan } from "./PickPlan";
 import { plural } from "../../player/format";
 import type { Programme, ProgrammePassage, Step } from "../../wire/contract";
 
@@ -81,6 +83,25 @@ export function ProgrammeForm({ programme, passages, onChange }: Props) {
             <option value="back">one step back</option>
           </Form.Select>
         </Form.Group>
+        <Form.Group controlId="programme-gap">
+          <Form.Label>After a gap</Form.Label>
+          <div className="d-flex gap-2 align-items-center">
+            <Number
+              value={programme.gap}
+              least={0}
+              most={365}
+              onChange={(gap) => set({ gap, repeat: programme.repeat || 1 })}
+            />
+            days
+          </div>
+          <Form.Text>0: it goes on where it was.</Form.Text>
+        </Form.Group>
+        {programme.gap > 0 && (
+          <Form.Group controlId="programme-repeat">
+            <Form.Label>Steps to repeat</Form.Label>
+            <Number value={programme.repeat} least={1} most={60} onChange={(repeat) => set({ repeat })} />
+          </Form.Group>
+        )}
         <Form.Group controlId="programme-ceiling">
           <Form.Label>Never more than</Form.Label>
           <div className="d-flex gap-2 align-items-center">
@@ -108,13 +129,13 @@ export function ProgrammeForm({ programme, passages, onChange }: Props) {
           size="sm"
           variant="outline-primary"
           disabled={steps.length >= 60}
-          onClick={() => set({ steps: [...steps, { says: "", classes: 1 }] })}
+          onClick={() => set({ steps: [...steps, { says: "", classes: 1, rest: 0 }] })}
         >
           One more step
         </Button>
         <Form.Text className="d-block">
           “4:4:8 x6”, “30 strokes”, “10 min”, “words only”; or another practice by its name, as “belly breath
-          5 min”.
+          5 min”. A whole class takes one of your plans as it is. Rest is days without a class after a step.
         </Form.Text>
       </fieldset>
     </>
@@ -130,12 +151,16 @@ type RowProps = {
 };
 
 function StepRow({ number, step, classes, onChange, onRemove }: RowProps) {
+  const [picking, setPicking] = useState(false);
+  const whole = step.plan !== undefined;
+  const passageOnly = () => onChange({ says: "", classes: step.classes, rest: step.rest });
   return (
     <div className="step">
       <span aria-hidden>{number}</span>
       <Form.Control
         size="sm"
-        aria-label={`Step ${number}`}
+        aria-label={whole ? `Name of step ${number}, a whole class` : `Step ${number}`}
+        className={whole ? "whole" : undefined}
         value={step.says}
         maxLength={200}
         required
@@ -152,22 +177,62 @@ function StepRow({ number, step, classes, onChange, onRemove }: RowProps) {
           {step.classes === 1 ? "class" : "classes"}
         </label>
       )}
+      <span className="rest">
+        rest
+        <Number
+          label={`Days of rest after step ${number}`}
+          value={step.rest}
+          least={0}
+          most={60}
+          onChange={(rest) => onChange({ ...step, rest })}
+        />
+      </span>
+      {whole ? (
+        <Button size="sm" variant="link" onClick={passageOnly}>
+          Change a passage only
+        </Button>
+      ) : (
+        <Button
+          size="sm"
+          variant="link"
+          aria-label={`Whole class for step ${number}`}
+          onClick={() => setPicking(true)}
+        >
+          Whole class…
+        </Button>
+      )}
       {onRemove && (
         <Button size="sm" variant="link" aria-label={`Leave step ${number} out`} onClick={onRemove}>
           ×
         </Button>
       )}
+      {picking && (
+        <PickPlan
+          onPick={({ title, document }) => {
+            onChange({ ...step, says: title || "Untitled", plan: document });
+            setPicking(false);
+          }}
+          onClose={() => setPicking(false)}
+        />
+      )}
     </div>
   );
 }
 
-type NumberProps = { value: number; least: number; most: number; onChange: (value: number) => void };
+type NumberProps = {
+  label?: string;
+  value: number;
+  least: number;
+  most: number;
+  onChange: (value: number) => void;
+};
 
 /** Number is a whole number within bounds, with the id of its group. */
-function Number({ value, least, most, onChange }: NumberProps) {
+function Number({ label, value, least, most, onChange }: NumberProps) {
   return (
     <Form.Control
       type="number"
+      aria-label={label}
       className="number"
       min={least}
       max={most}

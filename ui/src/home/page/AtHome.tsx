@@ -1,6 +1,6 @@
 import { useCallback, useEffect, useLayoutEffect, useMemo, useState } from "react";
 import { application, ClockContext, trialClock, useClock } from "../../player/clock";
-import { laneScore } from "../../player/lane";
+import { hasLane, laneScore } from "../../player/lane";
 import type { Lane } from "../../player/lane";
 import { useSound } from "../../player/sound/useSound";
 import { useAwake } from "../../player/useAwake";
@@ -112,7 +112,7 @@ function OneByOneself({ page, onPlay }: { page: HomePage; onPlay: (at: number) =
         score={played}
         place={place}
         sound={sound}
-        called={page.steps[step]!.name}
+        called={score.passages.length === 1 ? page.steps[step]!.name : undefined}
         usual={waits ? led.phases[place.index]! : null}
         onTouch={touches ? goOn : null}
         onRest={rest}
@@ -156,7 +156,7 @@ function OneByOneself({ page, onPlay }: { page: HomePage; onPlay: (at: number) =
       onChoice={(next) => setChosen({ step, choice: next })}
       lane={lane}
       onLane={setLane}
-      lanes={gentle ? score.passages[0]!.lane_names : null}
+      lanes={gentle ? (score.passages.find(hasLane)?.lane_names ?? null) : null}
       pace={byTouch ? pace : null}
       onPace={setPace}
       sound={sound}

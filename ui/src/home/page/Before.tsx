@@ -39,6 +39,7 @@ export function Before(props: Props) {
   return (
     <main className="before">
       <header>
+        {name !== home.name && <p className="small">{home.name}</p>}
         <h1>{name}</h1>
         {term !== "" && <p className="small">{term}</p>}
         {home.amount !== "" && <p className="amount">{home.amount}</p>}

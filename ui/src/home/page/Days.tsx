@@ -44,7 +44,9 @@ export function Days({ page, now, remembered, step, onStep }: Props) {
               onClick={() => onStep(i)}
             >
               <small>{stepName(i, now)}</small>
-              {page.steps[i]!.says}
+              {page.steps[i]!.how.length > 0 && page.steps[i]!.name !== page.sheet.home.name
+                ? `${page.steps[i]!.name}, ${page.steps[i]!.says}`
+                : page.steps[i]!.says}
             </button>
           ))}
         </div>
@@ -88,6 +90,7 @@ function steps(all: HomeDays[], now: Today, chosen: number): number[] {
 
 function stepName(i: number, now: Today): string {
   if (i === now.due && now.when === "during") return "Today";
+  if (i === now.due && now.when === "rest") return "The last one";
   if (i === now.due - 1) return "A step back";
   return `Step ${i + 1}`;
 }
@@ -100,6 +103,8 @@ function whichDay({ steps, sheet }: HomePage, now: Today): string {
       return `Begins on ${dayInWords(sheet.home.begins)}`;
     case "during":
       return `Day ${now.day}${of}`;
+    case "rest":
+      return `Day ${now.day}${of}: a day of rest`;
     case "over":
       return `The ${plural(total, "day")} are over: tell your teacher how it was`;
     default:

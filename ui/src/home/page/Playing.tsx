@@ -7,7 +7,8 @@ type Props = {
   score: Score;
   place: Place;
   sound: Sound;
-  called: string;
+  /** the name of the practice; undefined of a whole class, whose passages have names of their own */
+  called: string | undefined;
   /** the phase in progress at its usual length, while a touch is waited for; null while none is */
   usual: ScorePhase | null;
   /** ends what waits; null where nothing of the practice does */
@@ -22,7 +23,7 @@ export function Playing({ score, place, sound, called, usual, onTouch, onRest, o
   const { phase } = place;
   return (
     <main className="playing">
-      <h1 className="visually-hidden">{called}</h1>
+      <h1 className="visually-hidden">{called ?? score.passages[(phase?.passage ?? 1) - 1]?.name}</h1>
       <p className="visually-hidden" aria-live="polite">
         {sound.choice.on && sound.choice.voice !== "off" ? "" : `${phase?.word ?? ""} ${phase?.side ?? ""}`}
       </p>

@@ -66,6 +66,15 @@ describe("what a page offers", () => {
     expect(today([step(1, 7)], "2026-11-30", {}, at("2026-12-07")).when).toBe("over");
     expect(today(steps, "", {}, at("2026-12-07"))).toMatchObject({ day: null, when: "uncounted", due: 0 });
     expect(stepOn(steps, -4)).toBe(0);
+    const rests = [step(1, 2), step(5, 6)];
+    for (const [on, when, due] of [
+      ["2026-12-01", "during", 0],
+      ["2026-12-02", "rest", 0],
+      ["2026-12-03", "rest", 0],
+      ["2026-12-04", "during", 1],
+      ["2026-12-06", "over", 1],
+    ] as const)
+      expect(today(rests, "2026-11-30", {}, at(on)), on).toMatchObject({ when, due });
   });
 
   it("is a step back after too much, until a day went well", () => {

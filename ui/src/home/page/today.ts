@@ -8,8 +8,8 @@ export type Today = {
   on: string;
   /** its number, from 1; null where the page counts no days */
   day: number | null;
-  /** whether the days have begun, and whether they are over */
-  when: "before" | "during" | "over" | "uncounted";
+  /** whether the days have begun, whether one is a day of rest between two steps, and whether they are over */
+  when: "before" | "during" | "rest" | "over" | "uncounted";
   /** the step of the day, from 0 */
   due: number;
   /** the step that is offered: that of the day, or the one before it */
@@ -37,18 +37,25 @@ export function today(steps: HomeDays[], begins: string, memory: Memory, at: Dat
   const counted = begins !== "";
   const day = counted ? dayNumber(begins, on) : null;
   const due = day === null ? 0 : stepOn(steps, day);
-  const last = steps.at(-1)!.last;
   const why = reason(memory, on);
   const hasEvening = steps[due]!.evening >= 0;
   return {
     on,
     day,
-    when: day === null ? "uncounted" : day < 1 ? "before" : last > 0 && day > last ? "over" : "during",
+    when: day === null ? "uncounted" : stateOn(steps, day),
     due,
     offered: why === "" ? due : Math.max(0, due - 1),
     why,
     evening: hasEvening && (memory[on]?.done === true || at.getHours() >= eveningFrom),
   };
+}
+
+function stateOn(steps: HomeDays[], day: number): Today["when"] {
+  const last = steps.at(-1)!.last;
+  if (day < 1) return "before";
+  if (last > 0 && day > last) return "over";
+  const step = steps[stepOn(steps, day)]!;
+  return step.last > 0 && day > step.last ? "rest" : "during";
 }
 
 /** reason is why a step back is offered: the last time was too much, or there was none for some days. */

@@ -1,4 +1,4 @@
-import { text } from "../frame/editing/fields";
+import { text } from "./fields";
 
 /** localTime is a time of a plan as a field of a form has it. */
 export function localTime(value: unknown): string {
