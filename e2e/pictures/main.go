@@ -99,7 +99,7 @@ func run(folder, small string) error {
 		{"programme", "/programmes/1", "it waits at step", 1280, 800},
 		{"review", fmt.Sprintf("/rehearse/%d", rehearsed), "practise next", 1280, 1250},
 		{"room-waiting", "/room/" + code.Code, "Soon[^]*today", 1280, 800},
-		{"home", fmt.Sprintf("/taught/%d/home", latest.ID), "before sleep", 1280, 800},
+		{"home", fmt.Sprintf("/taught/%d/home", latest.ID), "half of it in the evening", 1280, 800},
 		{"record", fmt.Sprintf("/taught/%d", record.ID), "adjustments", 1280, 800},
 	}
 	for _, v := range views {
