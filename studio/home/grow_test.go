@@ -167,3 +167,27 @@ func TestALongPageIsSmallEnoughToBeSent(t *testing.T) {
 	assert.Less(t, len(file.Data), 250_000)
 	t.Logf("%d bytes", len(file.Data))
 }
+
+// The teacher's own lines and images, a mantra in the place of numbers and the gentler lane go along; what only the
+// teacher reads does not.
+func TestWhatGoesAlong(t *testing.T) {
+	const text = `{"format": "vast-lantern-plan", "version": 1, "tempo": 60, "passages": [{"type": "practice",
+		"practice": "counted-breath", "counts": "4:4:4", "rounds": 3, "voice": "syllables", "syllables": ["sa", "ta", "na", "ma"],
+		"beside": "breathe", "script": "watch the shoulders", "lines": [
+		{"phase": "inhale", "text": "fill from below", "who": "all"}, {"phase": "exhale", "text": "only for me", "who": "teacher"}]}]}`
+	doc, p, err := sheet.ReadPlan(strings.NewReader(text))
+	require.NoError(t, err)
+	page, err := home.PageOf([]byte(template), doc, p, 1, lead.PlanScore)
+	require.NoError(t, err)
+	data := inPage(t, page)
+	score := data.Scores[data.Steps[0].Choices[data.Steps[0].Given].Score]
+	said := map[string]bool{}
+	for _, c := range score.Cues {
+		said[c.Text] = true
+	}
+	assert.True(t, said["fill from below"])
+	assert.False(t, said["only for me"])
+	assert.Contains(t, score.Phases[len(score.Phases)-1].Says, "ma")
+	assert.NotEmpty(t, score.Lane)
+	assert.Empty(t, score.Passages[0].Script)
+}
