@@ -109,3 +109,12 @@ func TestWhyAWordIsRefused(t *testing.T) {
 		assert.Equal(t, says, language.English().Error(err), line)
 	}
 }
+
+// A short word of a name, as "on" of "hum on the exhale", is no other word with a slip of the finger: "own" would be lost.
+func TestAShortWordIsNoSlip(t *testing.T) {
+	read, err := NewNames("en", nil).Understand("own exhale first")
+	require.NoError(t, err)
+	text, err := json.Marshal(read[0].Fields)
+	require.NoError(t, err)
+	assert.Contains(t, string(text), "Own exhale first")
+}

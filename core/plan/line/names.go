@@ -273,8 +273,8 @@ func alike(word, name string, unfinished bool) float64 {
 		return 1
 	case word == name+"s" || word+"s" == name, slices.Contains(breathing, word) && slices.Contains(breathing, name):
 		return 0.98
-	case len(word) < 4 && len(word) == len(name):
-		return 0 // a dog is no fog
+	case len(word) < 4 && len(word) == len(name), len(name) < 3:
+		return 0 // a dog is no fog, and own is not on
 	case len(word) >= least && strings.HasPrefix(name, word):
 		return 0.9
 	case slips(word, name, mostSlips(word)) <= mostSlips(word):
