@@ -54,29 +54,26 @@ func (o reader) ownPractices() book {
 	return own
 }
 
-// words reads what is said: the language, the teacher's own words in place of some, and how sides are said.
+// words reads what is said: the language, the teacher's own words in place of some, and how sides are said. A class has
+// the language that it gives itself (language), else that of its words, else English.
 func (o reader) words() *words.Words {
+	language := "en"
+	if o.has("language") {
+		language = choice(o, "language", languages()...)
+	}
 	value, there := o.fields["words"]
 	if !there {
-		return &words.English
+		return words.Languages[language]
 	}
 	fields, ok := value.(map[string]any)
 	if !ok {
 		o.fail("words", "allowed.words")
-		return &words.English
+		return words.Languages[language]
 	}
 	w := reader{fields, o.passage, o.name, "words: ", o.errs}
-	tags := slices.Sorted(maps.Keys(words.Languages))
-	slices.SortStableFunc(tags, func(a, b string) int { // the first is the default
-		switch {
-		case a == "en":
-			return -1
-		case b == "en":
-			return 1
-		}
-		return 0
-	})
-	language := choice(w, "language", tags...)
+	if said := choice(w, "language", languages()...); !o.has("language") {
+		language = said
+	}
 	byHand := choice(w, "sides", "named", "hand") == "hand"
 	own := map[string]string{}
 	if given, there := fields["own"]; there {
@@ -94,6 +91,12 @@ func (o reader) words() *words.Words {
 		}
 	}
 	return words.Languages[language].With(own, byHand)
+}
+
+// languages returns the tags of those that a class can be led in, English first.
+func languages() []string {
+	tags := slices.DeleteFunc(slices.Sorted(maps.Keys(words.Languages)), func(tag string) bool { return tag == "en" })
+	return append([]string{"en"}, tags...)
 }
 
 // PracticeOf returns the practice of a passage, one of the teacher's own too. One that is not known is counted.

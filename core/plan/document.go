@@ -2,6 +2,7 @@ package plan
 
 import (
 	"bytes"
+	"cmp"
 	"encoding/json"
 	"errors"
 	"fmt"
@@ -234,8 +235,21 @@ type Said struct {
 	Own      map[string]string // the teacher's own words, by key
 }
 
-// SetWords gives the plan the words that it is led with.
+// Language returns the language that the class gives itself, empty for that of the teacher.
+func (d Document) Language() string {
+	tag, _ := d.fields["language"].(string)
+	return tag
+}
+
+// SetWords gives the plan the words that it is led with. Where the class has a language of its own, words in another
+// one are left out: languages are not mixed.
 func (d Document) SetWords(said Said) {
+	if own := d.Language(); own != "" {
+		if own != cmp.Or(said.Language, "en") {
+			said.Own = nil
+		}
+		said.Language = own
+	}
 	words := map[string]any{}
 	if said.Language != "" && said.Language != "en" {
 		words["language"] = said.Language

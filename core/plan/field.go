@@ -49,7 +49,7 @@ func init() { // not a literal: reading a passage refers to the table
 	fieldTable = []field{
 		// Not of a passage at all.
 		{name: "slot_min", on: onPlan}, {name: "starts_at", on: onPlan}, {name: "intent", on: onPlan},
-		{name: "check_in", on: onPlan},
+		{name: "check_in", on: onPlan}, {name: "language", on: onPlan},
 
 		// Talks and free breathing.
 		{name: "wait", on: onStretch, say: sayFlag("wait", "wait"),

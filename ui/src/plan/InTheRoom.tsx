@@ -1,6 +1,7 @@
 import { useQuery } from "@tanstack/react-query";
 import { Form } from "react-bootstrap";
 import { text } from "../frame/editing/fields";
+import { languageName } from "../frame/shell/languageName";
 import { wordOf } from "../language/text";
 import { settingsQuery } from "../wire/queries";
 import type { Editor } from "./usePlanEditor";
@@ -26,6 +27,7 @@ export function InTheRoom({ editor }: { editor: Editor }) {
       <Numbers given={text(editor.document.numbers)} onChange={(value) => set("numbers", value)} />
       <Ways question="chin" given={text(editor.document.chin)} onChange={(value) => set("chin", value)} />
       <CueWord editor={editor} />
+      <Language given={text(editor.document.language)} onChange={(value) => set("language", value)} />
       <CheckIn given={text(editor.document.check_in)} onChange={(value) => set("check_in", value)} />
       {handAtNose && (
         <Fingers given={text(editor.document.fingers)} onChange={(value) => set("fingers", value)} />
@@ -49,6 +51,26 @@ function Numbers({ given, onChange }: FieldProps) {
         {screens.map((screen) => (
           <option key={screen} value={screen}>
             {wordOf("label.numbers", screen)}
+          </option>
+        ))}
+      </Form.Select>
+    </Form.Group>
+  );
+}
+
+/** Language is the language in which this class is led, where it is not the teacher's usual one. */
+function Language({ given, onChange }: FieldProps) {
+  const { data: settings } = useQuery(settingsQuery);
+  const languages = settings?.languages ?? [];
+  return (
+    <Form.Group controlId="room-language">
+      <Form.Label>{wordOf("label", "language")}</Form.Label>
+      <Form.Select size="sm" value={given} onChange={(e) => onChange(e.target.value)}>
+        <option value="">{wordOf("label.fingers", "school")}</option>
+        {given !== "" && !languages.includes(given) && <option value={given}>{given}</option>}
+        {languages.map((tag) => (
+          <option key={tag} value={tag}>
+            {languageName(tag)}
           </option>
         ))}
       </Form.Select>

@@ -1,0 +1,41 @@
+package words
+
+// English is the table whose keys every other one has.
+var English = Words{
+	Tag: "en",
+	Texts: map[string]string{
+		"inhale": "inhale", "hold": "hold", "exhale": "exhale", "empty": "empty", "stroke": "out", "still": "be still",
+		"beat": "the tempo",
+		"lead": "breathe out", "talk": "talk",
+		"left": "left", "right": "right", "mouth": "through the mouth",
+		"belly": "belly", "ribs": "ribs", "chest": "chest", "forward": "forward", "side": "to the side", "up": "up",
+		"wide": "wide", "narrow": "narrow",
+		Natural: "natural breath", Resting: "rest, natural breath", OwnPace: "at your own pace",
+		HandUp:              "hand up",
+		HandDown:            "hand down",
+		Seal:                "seal",
+		ShutLeft:            "close the left",
+		ShutRight:           "close the right",
+		BothNarrow:          "both sides narrow",
+		Then:                "then",
+		ChangeSides:         "change sides",
+		Finish:              "finish the round",
+		InLeft:              "in left",
+		InRight:             "in right",
+		OutLeft:             "out left",
+		OutRight:            "out right",
+		EndLeft:             "exhale left",
+		EndRight:            "exhale right",
+		EndOfClass:          "the end of the class",
+		ChantOm:             "chant om",
+		Attention + "front": "into the front", Attention + "sides": "into the sides", Attention + "back": "into the back",
+		Attention + "round": "all round",
+		Others:              "others", WithHolds: "with the holds", Through: "through the holds", Shorter: "shorter breath",
+		"last": "one more, the last", "half": "half way", "minute": "one minute left", "half-minute": "thirty seconds left",
+	},
+	Numbers: []string{
+		"zero", "one", "two", "three", "four", "five", "six", "seven",
+		"eight", "nine", "ten", "eleven", "twelve", "thirteen", "fourteen",
+		"fifteen", "sixteen", "seventeen", "eighteen", "nineteen", "twenty",
+	},
+}

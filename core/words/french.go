@@ -1,0 +1,42 @@
+package words
+
+// French says what a teacher of that language says in class, in the tu form where there is a choice.
+var French = Words{
+	Tag: "fr",
+	Texts: map[string]string{
+		"inhale": "inspire", "hold": "retiens", "exhale": "expire", "empty": "poumons vides", "stroke": "souffle",
+		"still": "immobile", "beat": "le tempo", "lead": "expire", "talk": "explication",
+		"left": "à gauche", "right": "à droite", "mouth": "par la bouche",
+		"belly": "ventre", "ribs": "côtes", "chest": "poitrine", "forward": "en avant", "side": "sur le côté",
+		"up": "vers le haut", "wide": "large", "narrow": "étroit",
+		Natural: "respiration naturelle", Resting: "repos, respiration naturelle", OwnPace: "chacun à son rythme",
+		HandUp:              "lève la main",
+		HandDown:            "pose la main",
+		Seal:                "ferme les deux",
+		ShutLeft:            "ferme à gauche",
+		ShutRight:           "ferme à droite",
+		BothNarrow:          "les deux côtés étroits",
+		Then:                "puis",
+		ChangeSides:         "change de côté",
+		Finish:              "termine le cycle",
+		InLeft:              "inspire à gauche",
+		InRight:             "inspire à droite",
+		OutLeft:             "expire à gauche",
+		OutRight:            "expire à droite",
+		EndLeft:             "expire à gauche",
+		EndRight:            "expire à droite",
+		EndOfClass:          "la fin du cours",
+		ChantOm:             "chante om",
+		Attention + "front": "vers l'avant", Attention + "sides": "dans les côtés", Attention + "back": "dans le dos",
+		Attention + "round": "tout autour",
+		Others:              "les autres", WithHolds: "avec rétentions", Through: "sans retenir",
+		Shorter: "souffle plus court",
+		"last":  "encore un, le dernier", "half": "à la moitié", "minute": "encore une minute",
+		"half-minute": "encore trente secondes",
+	},
+	Numbers: []string{
+		"zéro", "un", "deux", "trois", "quatre", "cinq", "six", "sept",
+		"huit", "neuf", "dix", "onze", "douze", "treize", "quatorze",
+		"quinze", "seize", "dix-sept", "dix-huit", "dix-neuf", "vingt",
+	},
+}

@@ -1,0 +1,42 @@
+package words
+
+// German says what a teacher of that language says in class, in the du form where there is a choice.
+var German = Words{
+	Tag: "de",
+	Texts: map[string]string{
+		"inhale": "ein", "hold": "halten", "exhale": "aus", "empty": "leer bleiben", "stroke": "aus", "still": "still",
+		"beat": "das Tempo",
+		"lead": "ausatmen", "talk": "Ansage",
+		"left": "links", "right": "rechts", "mouth": "durch den Mund",
+		"belly": "Bauch", "ribs": "Rippen", "chest": "Brust", "forward": "nach vorn", "side": "zur Seite", "up": "nach oben",
+		"wide": "weit", "narrow": "eng",
+		Natural: "natürlich atmen", Resting: "Pause, natürlich atmen", OwnPace: "jeder im eigenen Tempo",
+		HandUp:              "Hand heben",
+		HandDown:            "Hand ablegen",
+		Seal:                "verschließen",
+		ShutLeft:            "links schließen",
+		ShutRight:           "rechts schließen",
+		BothNarrow:          "beide Seiten eng",
+		Then:                "dann",
+		ChangeSides:         "Seite wechseln",
+		Finish:              "die Runde beenden",
+		InLeft:              "links ein",
+		InRight:             "rechts ein",
+		OutLeft:             "links aus",
+		OutRight:            "rechts aus",
+		EndLeft:             "links ausatmen",
+		EndRight:            "rechts ausatmen",
+		EndOfClass:          "das Ende der Stunde",
+		ChantOm:             "Om tönen",
+		Attention + "front": "nach vorn", Attention + "sides": "in die Seiten", Attention + "back": "in den Rücken",
+		Attention + "round": "rundum",
+		Others:              "die anderen", WithHolds: "mit Halten", Through: "durch das Halten", Shorter: "kürzerer Atem",
+		"last": "noch einmal, die letzte", "half": "die Hälfte", "minute": "noch eine Minute",
+		"half-minute": "noch dreißig Sekunden",
+	},
+	Numbers: []string{
+		"null", "eins", "zwei", "drei", "vier", "fünf", "sechs", "sieben",
+		"acht", "neun", "zehn", "elf", "zwölf", "dreizehn", "vierzehn",
+		"fünfzehn", "sechzehn", "siebzehn", "achtzehn", "neunzehn", "zwanzig",
+	},
+}

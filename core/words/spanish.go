@@ -1,0 +1,42 @@
+package words
+
+// Spanish says what a teacher of that language says in class, in the tú form where there is a choice.
+var Spanish = Words{
+	Tag: "es",
+	Texts: map[string]string{
+		"inhale": "inhala", "hold": "sostén", "exhale": "exhala", "empty": "pulmones vacíos", "stroke": "saca",
+		"still": "en quietud", "beat": "el tempo", "lead": "exhala", "talk": "explicación",
+		"left": "izquierda", "right": "derecha", "mouth": "por la boca",
+		"belly": "vientre", "ribs": "costillas", "chest": "pecho", "forward": "hacia delante", "side": "al lado",
+		"up": "hacia arriba", "wide": "ancho", "narrow": "estrecho",
+		Natural: "respiración natural", Resting: "pausa, respiración natural", OwnPace: "cada quien a su ritmo",
+		HandUp:              "sube la mano",
+		HandDown:            "baja la mano",
+		Seal:                "cierra las dos",
+		ShutLeft:            "cierra la izquierda",
+		ShutRight:           "cierra la derecha",
+		BothNarrow:          "los dos lados estrechos",
+		Then:                "luego",
+		ChangeSides:         "cambia de lado",
+		Finish:              "termina la ronda",
+		InLeft:              "inhala izquierda",
+		InRight:             "inhala derecha",
+		OutLeft:             "exhala izquierda",
+		OutRight:            "exhala derecha",
+		EndLeft:             "exhala izquierda",
+		EndRight:            "exhala derecha",
+		EndOfClass:          "el final de la clase",
+		ChantOm:             "canta om",
+		Attention + "front": "hacia el frente", Attention + "sides": "hacia los lados",
+		Attention + "back": "hacia la espalda", Attention + "round": "todo alrededor",
+		Others: "los demás", WithHolds: "con retenciones", Through: "sin retener",
+		Shorter: "respiración más corta",
+		"last":  "una más, la última", "half": "la mitad", "minute": "queda un minuto",
+		"half-minute": "quedan treinta segundos",
+	},
+	Numbers: []string{
+		"cero", "uno", "dos", "tres", "cuatro", "cinco", "seis", "siete",
+		"ocho", "nueve", "diez", "once", "doce", "trece", "catorce",
+		"quince", "dieciséis", "diecisiete", "dieciocho", "diecinueve", "veinte",
+	},
+}
