@@ -14,6 +14,7 @@ import (
 
 	"github.com/gin-gonic/gin"
 
+	"vastlantern/studio/contract"
 	"vastlantern/studio/desk"
 )
 
@@ -29,7 +30,7 @@ type feed struct {
 	following sync.WaitGroup // what follows a line, or reads from a screen
 
 	mutex sync.Mutex
-	lines map[any]*line // by class, or the room's code
+	lines map[any]*line // by class, or by roomLine
 }
 
 func newFeed(ctx context.Context, d *desk.Desk) *feed {
@@ -93,10 +94,16 @@ func (f *feed) class(id int64) *line {
 	}, func() (<-chan struct{}, func()) { return f.desk.Watch(id) })
 }
 
-// room returns the line of the room: of whatever class is led.
-func (f *feed) room(code string) *line {
-	return f.of(strings.ToUpper(code), func() (packed, error) {
-		room, err := f.desk.Audience.Room(f.ctx, code)
+// roomLine names the line of a room in a language; empty for that of the class.
+type roomLine struct{ code, language string }
+
+// room returns the line of the room in a language: of whatever class is led.
+func (f *feed) room(code, language string) *line {
+	if !contract.InLanguage(language) {
+		language = ""
+	}
+	return f.of(roomLine{strings.ToUpper(code), language}, func() (packed, error) {
+		room, err := f.desk.Audience.RoomIn(f.ctx, code, language)
 		if err != nil {
 			return packed{}, err
 		}

@@ -90,6 +90,8 @@ func TestOnTheLocalNetworkOnlyTheRoomIsOpen(t *testing.T) {
 		"/api/certificate/file",
 		"/api/rooms/:name",
 		"/api/rooms/:name/stream",
+		"/api/rooms/:name/in/:language",
+		"/api/rooms/:name/in/:language/stream",
 		"/api/rooms/:name/answers",
 		"/api/rooms/:name/check-in",
 	}

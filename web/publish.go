@@ -34,7 +34,7 @@ func Publish(ctx context.Context, d *desk.Desk, to *url.URL) {
 	}
 	feed := newFeed(ctx, d)
 	defer feed.following.Wait()
-	line, leave := feed.room(code).join()
+	line, leave := feed.room(code, "").join()
 	defer leave()
 	address := to.JoinPath(code).String()
 	shown := to.Redacted() // a log is read by more people than the password and the room's code are for

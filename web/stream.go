@@ -37,7 +37,7 @@ func (s server) stream(c *gin.Context) {
 
 // roomStream is stream for the public page of the room: whatever class is led.
 func (s server) roomStream(c *gin.Context) {
-	line, leave := s.feed.room(c.Param("name")).join()
+	line, leave := s.feed.room(c.Param("name"), c.Param("language")).join()
 	if _, err := line.now(); err != nil {
 		leave()
 		problem(c, err)
@@ -53,7 +53,7 @@ func (s server) roomStream(c *gin.Context) {
 
 // room is what the room's page begins with.
 func (s server) room(c *gin.Context) {
-	news, err := s.feed.room(c.Param("name")).now()
+	news, err := s.feed.room(c.Param("name"), c.Param("language")).now()
 	if err != nil {
 		problem(c, err)
 		return

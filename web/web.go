@@ -106,6 +106,9 @@ func (s server) public(api *gin.RouterGroup) {
 	api.DELETE("/session", answer(s.guard.leave))
 	api.GET("/rooms/:name", s.guard.room, s.room)
 	api.GET("/rooms/:name/stream", s.guard.room, s.roomStream)
+	// A screen that chose a language. It is in the path: what stands before the program keeps the others by theirs.
+	api.GET("/rooms/:name/in/:language", s.guard.room, s.room)
+	api.GET("/rooms/:name/in/:language/stream", s.guard.room, s.roomStream)
 	api.POST(
 		"/rooms/:name/answers",
 		s.guard.room,

@@ -33,8 +33,9 @@ type Audience struct {
 
 // Classes is what the audience asks of the class that is led.
 type Classes interface {
-	// RunningScore is its score, nil if none is led.
-	RunningScore(context.Context) (*contract.Score, error)
+	// RunningScoreIn is its score with the words of a language, nil if none is led; an empty language is that of the
+	// class.
+	RunningScoreIn(ctx context.Context, language string) (*contract.Score, error)
 	// Open is a class with everything that was pressed.
 	Open(ctx context.Context, id int64) (*studio.Class, error)
 	// Running is which class that is.
@@ -112,6 +113,13 @@ func (a *Audience) IsRoom(ctx context.Context, code string) (bool, error) {
 
 // Room returns what a room screen shows: the class that is led, without what is only for the teacher, or nothing yet.
 func (a *Audience) Room(ctx context.Context, code string) (contract.Room, error) {
+	return a.RoomIn(ctx, code, "")
+}
+
+// RoomIn is Room for a screen that chose a language: what the class says is said in it. An empty language is that of
+// the
+// class.
+func (a *Audience) RoomIn(ctx context.Context, code, language string) (contract.Room, error) {
 	is, err := a.IsRoom(ctx, code)
 	if err != nil {
 		return contract.Room{}, err
@@ -119,7 +127,7 @@ func (a *Audience) Room(ctx context.Context, code string) (contract.Room, error)
 	if !is {
 		return contract.Room{}, noRoom(code)
 	}
-	score, err := a.classes.RunningScore(ctx)
+	score, err := a.classes.RunningScoreIn(ctx, language)
 	if err != nil {
 		return contract.Room{}, err
 	}

@@ -5,7 +5,11 @@ import (
 
 	"vastlantern/core/fact"
 	"vastlantern/core/plan"
+	"vastlantern/core/words"
 )
+
+// InLanguage reports whether a class can be shown in a language.
+func InLanguage(tag string) bool { return words.Languages[tag] != nil }
 
 // ForTheRoom leaves out what is only for the teacher: scripts, prompts, cautions, the group, what was pressed.
 func (s Score) ForTheRoom() Score {

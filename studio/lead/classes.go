@@ -29,6 +29,7 @@ type Classes struct {
 
 	mainCues, laneCues *liveCues
 	newest             newestScore
+	others             translated
 	cards              turned
 }
 

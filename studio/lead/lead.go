@@ -126,16 +126,6 @@ func (c *Classes) Score(ctx context.Context, id int64) (contract.Score, error) {
 	return c.score(ctx, l)
 }
 
-// RunningScore returns the score of the class that is being led, nil if none is.
-func (c *Classes) RunningScore(ctx context.Context) (*contract.Score, error) {
-	l, err := c.InProgress(ctx)
-	if err != nil || l == nil {
-		return nil, err
-	}
-	score, err := c.score(ctx, l)
-	return &score, err
-}
-
 // tooLate is how long after it was meant a press still acts, in real time. Later it would surprise the room.
 const tooLate = 5 * time.Second
 

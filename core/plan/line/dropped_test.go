@@ -110,7 +110,8 @@ func TestWhyAWordIsRefused(t *testing.T) {
 	}
 }
 
-// A short word of a name, as "on" of "hum on the exhale", is no other word with a slip of the finger: "own" would be lost.
+// A short word of a name, as "on" of "hum on the exhale", is no other word with a slip of the finger: "own" would be
+// lost.
 func TestAShortWordIsNoSlip(t *testing.T) {
 	read, err := NewNames("en", nil).Understand("own exhale first")
 	require.NoError(t, err)

@@ -1,0 +1,90 @@
+package lead
+
+import (
+	"context"
+	"sync"
+
+	"vastlantern/core/pace"
+	"vastlantern/core/words"
+	"vastlantern/studio"
+	"vastlantern/studio/contract"
+)
+
+// translated is the class in progress as it is said in other languages, for screens of the room that chose one. It has
+// the same rows at the same times: only the words differ.
+type translated struct {
+	mutex sync.Mutex
+	class int64
+	by    map[string]*inLanguage
+}
+
+// inLanguage is the class in one language. It follows adjustment by adjustment.
+type inLanguage struct {
+	class              *studio.Class
+	mainCues, laneCues *liveCues
+	says               func(texts []string) *contract.Speaker
+	of                 scored
+	at                 int64
+	score              contract.Score // not to be changed
+}
+
+// RunningScoreIn returns the score of the class that is being led with the words of a language, nil if none is led. An
+// empty language, or one that the words do not have, is that of the class.
+func (c *Classes) RunningScoreIn(ctx context.Context, language string) (*contract.Score, error) {
+	l, err := c.InProgress(ctx)
+	if err != nil || l == nil {
+		return nil, err
+	}
+	if words.Languages[language] == nil || language == l.Plan.Words.Tag {
+		score, err := c.score(ctx, l)
+		return &score, err
+	}
+	c.others.mutex.Lock()
+	defer c.others.mutex.Unlock()
+	other, err := c.others.of(ctx, c, l, language)
+	if err != nil {
+		return nil, err
+	}
+	of := scored{l.Stored.ID, len(l.Script), l.Unstored, l.WhyUnstored.ID, !l.Stored.EndedAt.IsZero(), c.studio.Changes()}
+	at := l.At(c.studio.Now())
+	if age := at - other.at; of == other.of && age >= 0 && float64(age) <= sameMoment*c.studio.Rate() {
+		return &other.score, nil
+	}
+	here, err := c.who(ctx, l.Stored, l.Plan.Words.Tag)
+	if err != nil {
+		return nil, err
+	}
+	score := shape(other.class, other.class.Led.Timeline(), here, at, other.mainCues.of, other.laneCues.of)
+	if other.says != nil {
+		score.Speaker = other.says(texts(&score))
+	}
+	score.Sample = c.isSample(l.Stored.PlanID)
+	other.of, other.at, other.score = of, at, score
+	return &other.score, nil
+}
+
+// of returns the class in a language, as far as it was led.
+func (t *translated) of(ctx context.Context, c *Classes, l *studio.Class, language string) (*inLanguage, error) {
+	if t.class != l.Stored.ID {
+		t.class, t.by = l.Stored.ID, map[string]*inLanguage{}
+	}
+	other := t.by[language]
+	if other == nil || len(other.class.Script) > len(l.Script) {
+		says, err := c.voices.Speaking(ctx, language)
+		if err != nil {
+			return nil, err
+		}
+		plan := *l.Plan
+		plan.Words = words.Languages[language].With(nil, l.Plan.Words.ByHand)
+		other = &inLanguage{
+			class:    &studio.Class{Plan: &plan, Led: pace.Begin(&plan)},
+			mainCues: newLiveCues(), laneCues: newLiveCues(), says: says,
+		}
+		t.by[language] = other
+	}
+	for i := len(other.class.Script); i < len(l.Script); i++ {
+		other.class.Add(l.Sent[i], l.Script[i])
+	}
+	other.class.Stored = l.Stored
+	return other, nil
+}
