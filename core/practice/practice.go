@@ -109,6 +109,20 @@ type Practice struct {
 	Bounds AllBounds `yaml:"bounds"` // those for some counts after those for all
 }
 
+// NameIn returns what the practice is called in a language (BCP 47): as its file says, else by its Sanskrit term, which
+// teachers of every language use, else in English.
+func (p *Practice) NameIn(tag string) string {
+	if names := p.Called[tag]; tag != "en" && len(names) > 0 {
+		return names[0]
+	}
+	term, _, _ := strings.Cut(p.Term, ",")
+	term, _, _ = strings.Cut(term, " (")
+	if tag == "en" || term == "" {
+		return p.Name
+	}
+	return strings.ToUpper(term[:1]) + term[1:]
+}
+
 // TakesField reports whether a plan's passage of this practice may carry the field beyond those of its kind.
 func (p *Practice) TakesField(field string) bool { return slices.Contains(p.Takes, field) }
 

@@ -324,3 +324,16 @@ func FuzzRead(f *testing.F) {
 		}
 	})
 }
+
+// A practice is called as its file says in a language, else by its Sanskrit term, else in English.
+func TestNamesInOtherLanguages(t *testing.T) {
+	for _, c := range []struct{ id, tag, name string }{
+		{"nadi-shodhana", "en", "Alternate nostril breath"},
+		{"nadi-shodhana", "de", "Wechselatmung"},
+		{"nadi-shodhana", "fr", "Nadi shodhana"},
+		{"counted-breath", "es", "Sama vritti"},
+		{"belly-breath", "fr", "Belly breath"},
+	} {
+		assert.Equal(t, c.name, Find(c.id).NameIn(c.tag), c.id+" "+c.tag)
+	}
+}

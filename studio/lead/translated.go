@@ -2,9 +2,11 @@ package lead
 
 import (
 	"context"
+	"slices"
 	"sync"
 
 	"vastlantern/core/pace"
+	"vastlantern/core/plan"
 	"vastlantern/core/words"
 	"vastlantern/studio"
 	"vastlantern/studio/contract"
@@ -74,10 +76,14 @@ func (t *translated) of(ctx context.Context, c *Classes, l *studio.Class, langua
 		if err != nil {
 			return nil, err
 		}
-		plan := *l.Plan
-		plan.Words = words.Languages[language].With(nil, l.Plan.Words.ByHand)
+		led := *l.Plan
+		led.Words = words.Languages[language].With(nil, l.Plan.Words.ByHand)
+		led.Passages = slices.Clone(led.Passages)
+		for i := range led.Passages {
+			name(&led.Passages[i], led.Words)
+		}
 		other = &inLanguage{
-			class:    &studio.Class{Plan: &plan, Led: pace.Begin(&plan)},
+			class:    &studio.Class{Plan: &led, Led: pace.Begin(&led)},
 			mainCues: newLiveCues(), laneCues: newLiveCues(), says: says,
 		}
 		t.by[language] = other
@@ -87,4 +93,17 @@ func (t *translated) of(ctx context.Context, c *Classes, l *studio.Class, langua
 	}
 	other.class.Stored = l.Stored
 	return other, nil
+}
+
+// name gives a passage that the teacher gave no title the name that it has in the language of the words.
+func name(p *plan.Passage, in *words.Words) {
+	switch {
+	case p.Title != "":
+	case p.Practice != nil:
+		p.Title = p.Practice.NameIn(in.Tag)
+	case p.Type == plan.Talk:
+		p.Title = in.Text("talk")
+	default:
+		p.Title = in.Text(words.Natural)
+	}
 }

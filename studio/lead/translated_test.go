@@ -17,7 +17,8 @@ import (
 // after every press.
 func TestAScreenInALanguageOfItsOwn(t *testing.T) {
 	d := desktest.New(t)
-	p := d.AddPlan(`{"type": "practice", "practice": "nadi-shodhana", "counts": "4:4:8", "rounds": 6, "beside": "breathe"}`)
+	p := d.AddPlan(`{"type": "practice", "practice": "nadi-shodhana", "counts": "4:4:8", "rounds": 6,
+		"beside": "breathe"}`)
 	begun, err := d.Classes.Begin(t.Context(), contract.Lead{PlanID: p.ID, Acknowledged: contract.StrongCautions(p)})
 	require.NoError(t, err)
 	class := begun.ClassID

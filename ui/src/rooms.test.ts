@@ -5,14 +5,14 @@ const files = import.meta.glob<string>("./**/*.{ts,tsx}", { query: "?raw", impor
 /** The rooms that serve all views, each with those that it may import. A view may import all of them, and no other view. */
 const served: { [room: string]: string[] } = {
   wire: [],
-  player: ["wire"],
-  language: ["wire", "player"],
+  player: ["wire", "/language"],
+  language: ["wire", "player", "/language"],
   frame: ["wire", "player", "language"],
 };
 const all = Object.keys(served);
 
-/** What stands outside: the manual, which is shown as it is, and the catalogue of messages. */
-const outside = ["docs", "language"];
+/** What stands outside: the manual, which is shown as it is, and the catalogues of texts. */
+const outside = ["/docs", "/language"];
 /** What is made of the program for the screens, as the list of keys. */
 const made = "ui";
 
@@ -24,7 +24,7 @@ const roomOf = (path: string) => /^\.\/([a-z]+)\//.exec(path)?.[1] ?? "";
 /** roomImported is the room, or the folder outside, of what a file imports. */
 function roomImported(from: string, imported: string): string {
   const parts = new URL(imported, `file:///ui/src/${from}`).pathname.split("/").slice(1);
-  if (parts[0] !== "ui") return parts[0]!; // outside the screens
+  if (parts[0] !== "ui") return `/${parts[0]!}`; // outside the screens
   return parts[1] === "src" && parts.length > 3 ? parts[2]! : "ui"; // a file of all of them
 }
 

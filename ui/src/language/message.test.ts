@@ -3,7 +3,7 @@ import { expect, test } from "vitest";
 import cases from "../../../language/cases.json";
 import english from "../../../language/en.json";
 import type { Fact } from "../wire/contract";
-import { message, written } from "./message";
+import { message, written } from "../wire/message";
 import { text } from "./text";
 
 const messages: { [id: string]: string } = english;

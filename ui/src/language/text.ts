@@ -1,7 +1,7 @@
 import english from "../../../language/en.json";
 import { Failed } from "../wire/api";
 import type { Fact } from "../wire/contract";
-import { message, written } from "./message";
+import { message, written } from "../wire/message";
 
 const messages: { [id: string]: string } = english;
 const read = new Map<string, ReturnType<typeof message>>();

@@ -7,6 +7,7 @@ import { isStretch, type Sides, sideSaid, unit } from "./phases";
 import { useBox } from "./useBox";
 import { classTime, type Place } from "./usePlace";
 import { widthOf } from "./widthOf";
+import { type Say, useSay } from "./say";
 
 /** More lamps than these are dots that nobody counts: they are not drawn. */
 const mostLamps = 240;
@@ -27,7 +28,8 @@ type Props = {
 export function LampSheet({ score, place, sides = "class", unlit }: Props) {
   const [ref, box] = useBox<HTMLDivElement>();
   const { phases, current } = near(unlit ? { phases: unlit, current: -1 } : unit(score, place));
-  const strings = phases.map((phase) => sizeOf(phase, labelOf(score, phase, sides), widthOf));
+  const say = useSay();
+  const strings = phases.map((phase) => sizeOf(phase, labelOf(score, phase, sides, say), widthOf));
   const lamps = phases.reduce((all, phase) => all + phase.at_ms.length, 0);
   const fit = box && lamps <= mostLamps && fitLamps(strings, box.width, box.height);
   const style = fit
@@ -49,7 +51,7 @@ export function LampSheet({ score, place, sides = "class", unlit }: Props) {
           <LampString
             key={`${phase.round}.${i}`}
             phase={phase}
-            label={labelOf(score, phase, sides)}
+            label={labelOf(score, phase, sides, say)}
             when={i < current ? "past" : i > current ? "ahead" : "now"}
             count={i === current ? place.count : 0}
             score={score}
@@ -71,12 +73,12 @@ function near({ phases, current }: { phases: ScorePhase[]; current: number }) {
 }
 
 /** labelOf is what stands beside a string. Of a stretch the screen says the rest already; one that waits says so. */
-function labelOf(score: Score, phase: ScorePhase, sides: Sides): string {
+function labelOf(score: Score, phase: ScorePhase, sides: Sides, say: Say): string {
   if (phase.kind === "still") return "";
   if (!isStretch(phase) || phase.open) return `${phase.word} ${sideSaid(score, phase, sides)}`.trim();
   if (phase.end_ms >= 0 || !score.wait) return "";
   const planned = score.wait.planned_end_ms - phase.at_ms[0]!;
-  return planned > 0 ? `until you go on, ${clock(planned)} planned` : "until you go on";
+  return planned > 0 ? say("waits-planned", { time: clock(planned) }) : say("waits");
 }
 
 type When = "past" | "now" | "ahead";

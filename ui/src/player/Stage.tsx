@@ -7,6 +7,7 @@ import { clock } from "./format";
 import { isWord } from "./lampFit";
 import { countShown, isStretch, partWord, type Sides, sideSaid } from "./phases";
 import { type Place, useSeconds } from "./usePlace";
+import { type Say, useSay } from "./say";
 import { textOf, useShown } from "./useShown";
 import { useFonts, widthOf } from "./widthOf";
 import { fitted, Words } from "./Words";
@@ -62,16 +63,17 @@ type Parts = Required<Omit<Props, "aside" | "called" | "script">> & {
 
 /** Led is what is counted, and the free breath around it. */
 function Led({ score, place, phase, passage, shown, sides, carries, aside, leads }: Parts) {
+  const say = useSay();
   const { numbers, lamps } = carried(carries, passage);
   const spoken = lines(shown);
   const roomy = passage.script !== "" ? "worded scripted" : passage.lines_for.length > 0 ? "worded" : "";
   return (
     <section
       className={`stage led ${phase.through || "none"} ${ofStrokes(phase, passage) ? "bytime" : ""} ${byHand(phase, passage) || !numbers ? "byhand" : ""} ${roomy}`}
-      aria-label="Now"
+      aria-label={say("now")}
       {...read(score, place)}
     >
-      <Where name={passage.name} aside={aside ?? roundOf(phase, passage)} />
+      <Where name={passage.name} aside={aside ?? roundOf(phase, passage, say)} />
       <Saying
         score={score}
         place={place}
@@ -104,10 +106,11 @@ function byHand(phase: ScorePhase, passage: ScorePassage): boolean {
 
 /** In a talk the teacher's words are the largest text. */
 function Talk({ score, place, phase, passage, shown, aside }: Parts) {
+  const say = useSay();
   const spoken = lines(shown);
   const silent = spoken.length === 0 && passage.script === "";
   return (
-    <section className="stage talk none" aria-label="Now" {...read(score, place)}>
+    <section className="stage talk none" aria-label={say("now")} {...read(score, place)}>
       <Where name={silent ? "" : phase.word} aside={aside ?? ""} word={!silent} />
       {silent ? (
         <p className="word" data-testid="word" style={fitted(phase.word)}>
@@ -126,8 +129,9 @@ function Talk({ score, place, phase, passage, shown, aside }: Parts) {
 
 /** At own pace the pattern is large, and a round of it stands unlit. */
 function OwnPace({ score, place, phase, passage, shown, sides, carries, aside }: Parts) {
+  const say = useSay();
   return (
-    <section className="stage own none" aria-label="Now" {...read(score, place)}>
+    <section className="stage own none" aria-label={say("now")} {...read(score, place)}>
       <Where name={passage.name} aside={aside ?? ""} />
       <div className="patterned">
         <p className="word" data-testid="word" style={fitted(phase.word)}>
@@ -165,16 +169,19 @@ function lines(shown: Cue[]): string[] {
   return textOf(shown, "line", "prompt");
 }
 
-function roundOf(phase: ScorePhase, passage: ScorePassage): string {
+function roundOf(phase: ScorePhase, passage: ScorePassage, say: Say): string {
   if (ofStrokes(phase, passage)) return "";
-  if (phase.round > 0) return `${bodySide(phase, passage)}round ${phase.round} of ${passage.rounds}`;
-  return phase.stage === "opening" || phase.stage === "closing" ? phase.stage : "";
+  if (phase.round > 0) {
+    const round = say("round-of", { n: phase.round, of: passage.rounds });
+    const side = bodySide(phase, passage);
+    return side ? say("side-round", { side, round }) : round;
+  }
+  return phase.stage === "opening" || phase.stage === "closing" ? say(phase.stage) : "";
 }
 
-/** bodySide is the side of the body that a round is on, with a comma; nothing where there is none. */
-function bodySide(phase: ScorePhase, { sides, side_breaths }: ScorePassage): string {
-  const side = phase.breath > 0 ? sides[Math.floor((phase.breath - 1) / side_breaths)] : undefined;
-  return side ? `${side} side, ` : "";
+/** bodySide is the side of the body that a round is on; undefined where there is none. */
+function bodySide(phase: ScorePhase, { sides, side_breaths }: ScorePassage): string | undefined {
+  return phase.breath > 0 ? sides[Math.floor((phase.breath - 1) / side_breaths)] : undefined;
 }
 
 function Where({ name, aside, word = false }: { name: string; aside: string; word?: boolean }) {
@@ -282,14 +289,15 @@ function Time({ score, place }: { score: Score; place: Place }) {
 
 /** Besides is what comes next, what the hand comes to do, and the calls. It has its place also where there are none. */
 function Besides({ shown, numbers = true }: { shown: Cue[]; numbers?: boolean }) {
+  const say = useSay();
   const coming = shown.find((c) => c.kind === "next");
   const next = (!numbers && coming?.bare) || (coming?.text ?? "");
   const hand = textOf(shown, "hand").join(", ");
   const call = textOf(shown, "last", "half", "minute", "half-minute").join(", ");
   return (
     <div className="besides">
-      <p className="next" style={fitted(`next ${next}`)}>
-        <small>next</small> {next}
+      <p className="next" style={fitted(`${say("next")} ${next}`)}>
+        <small>{say("next")}</small> {next}
       </p>
       <p className="cues" role="status" style={fitted(`${hand}   ${call}`)}>
         <span className="hand">{hand}</span>

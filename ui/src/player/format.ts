@@ -9,15 +9,16 @@ export function clock(ms: number): string {
 
 /** The words are English, and the order of days and hours is that of the region which the browser is set to. */
 const region = new Intl.Locale(Intl.DateTimeFormat().resolvedOptions().locale).maximize().region;
-const locale = `en-${region ?? "GB"}`;
+const localeOf = (tag: string) => `${tag}-${region ?? "GB"}`;
+const locale = localeOf("en");
 
 /** momentOf is a moment of a class, in ms from its start: the time of day, and the time since the start where nothing is really led. */
 export function momentOf(score: { started_ms: number }, ms: number): string {
   return score.started_ms === 0 ? clock(ms) : timeOfDay(score.started_ms + ms);
 }
 
-export function timeOfDay(ms: number): string {
-  return new Date(ms).toLocaleTimeString(locale, { hour: "numeric", minute: "2-digit" });
+export function timeOfDay(ms: number, tag = "en"): string {
+  return new Date(ms).toLocaleTimeString(localeOf(tag), { hour: "numeric", minute: "2-digit" });
 }
 
 /** secondOfDay is a time of day to the second, as the browser's region writes it. */
@@ -43,15 +44,13 @@ export function readTimeOfDay(text: string): number | null {
   return hours * 3600 + minutes * 60 + seconds;
 }
 
-export function day(ms: number, today = Date.now()): string {
+export function day(ms: number, today = Date.now(), tag = "en"): string {
   const at = new Date(ms);
   const midnight = (t: number) => new Date(t).setHours(0, 0, 0, 0);
   const days = Math.round((midnight(ms) - midnight(today)) / 86_400_000);
-  if (days === 0) return "today";
-  if (days === 1) return "tomorrow";
-  if (days === -1) return "yesterday";
+  if (Math.abs(days) <= 1) return new Intl.RelativeTimeFormat(tag, { numeric: "auto" }).format(days, "day");
   const year = at.getFullYear() === new Date(today).getFullYear() ? undefined : "numeric";
-  return at.toLocaleDateString(locale, { weekday: "long", day: "numeric", month: "long", year });
+  return at.toLocaleDateString(localeOf(tag), { weekday: "long", day: "numeric", month: "long", year });
 }
 
 export function shortDay(ms: number): string {

@@ -7,17 +7,20 @@ import { post } from "../wire/api";
 import type { Asked, RoomAnswer, RoomAnswered } from "../wire/contract";
 import { newKey } from "../wire/key";
 import { laneTaken, noteAnswered } from "./part";
+import { useSay, useTag } from "../player/say";
 import { failureText } from "../language/text";
 
 type How = RoomAnswer["how"];
 
-const ways: { [how in How]: string } = { easy: "easy", right: "right", "too-much": "too much" };
-const lanes: { [lane in Lane]: string } = { main: "as it was led", beside: "the gentler lane" };
+const ways: How[] = ["easy", "right", "too-much"];
+const lanes = { main: "asked-main", beside: "asked-beside" } as const;
 
 type State = { is: "asking" | "sending" | "counted" | "full" } | { is: "failed"; why: string };
 
 /** Asking is where one who breathed says how it was: one touch, without a name, once from this phone. */
 export function Asking({ code, asked }: { code: string; asked: Asked }) {
+  const say = useSay();
+  const tag = useTag();
   const [lane, setLane] = useState(laneTaken);
   const [state, setState] = useState<State>({ is: "asking" });
   const [amount, setAmount] = useState("");
@@ -36,19 +39,16 @@ export function Asking({ code, asked }: { code: string; asked: Asked }) {
       noteAnswered(asked.class_id);
       setState({ is: counted ? "counted" : "full" });
     } catch (failed) {
-      setState({ is: "failed", why: failureText(failed) });
+      setState({ is: "failed", why: tag === "en" ? failureText(failed) : "" });
     }
   };
-  if (state.is === "counted") return <p role="status">Thank you, your answer was received.</p>;
-  if (state.is === "full")
-    return (
-      <p role="status">Every phone that was here has answered already, so this answer is not counted.</p>
-    );
+  if (state.is === "counted") return <p role="status">{say("answered")}</p>;
+  if (state.is === "full") return <p role="status">{say("answered-full")}</p>;
   return (
     <section className="asking" aria-labelledby="asking">
-      <h2 id="asking">How was it for you?</h2>
+      <h2 id="asking">{say("asked")}</h2>
       {asked.lanes && (
-        <div className="lanes" role="radiogroup" aria-label="Which breath you took">
+        <div className="lanes" role="radiogroup" aria-label={say("asked-lane")}>
           {(Object.keys(lanes) as Lane[]).map((id) => (
             <button
               type="button"
@@ -57,14 +57,14 @@ export function Asking({ code, asked }: { code: string; asked: Asked }) {
               aria-checked={lane === id}
               onClick={() => setLane(id)}
             >
-              {lanes[id]}
+              {say(lanes[id])}
             </button>
           ))}
         </div>
       )}
       {asked.counted !== "" && (
         <label className="amount">
-          How many {asked.counted} did you count? (optional)
+          {say("asked-count", { of: asked.counted })}
           <input
             inputMode="numeric"
             maxLength={4}
@@ -74,7 +74,7 @@ export function Asking({ code, asked }: { code: string; asked: Asked }) {
         </label>
       )}
       <div className="ways">
-        {(Object.keys(ways) as How[]).map((how) => (
+        {ways.map((how) => (
           <Button
             key={how}
             size="lg"
@@ -82,14 +82,12 @@ export function Asking({ code, asked }: { code: string; asked: Asked }) {
             disabled={state.is === "sending"}
             onClick={() => void send(how)}
           >
-            {ways[how]}
+            {say(how)}
           </Button>
         ))}
       </div>
-      {state.is === "failed" && <p role="alert">{state.why} It was not counted: touch again.</p>}
-      <p className="small">
-        Only sums are stored: no name, and nothing about this phone. You do not have to answer.
-      </p>
+      {state.is === "failed" && <p role="alert">{say("answer-failed", { why: state.why }).trim()}</p>}
+      <p className="small">{say("only-sums")}</p>
     </section>
   );
 }

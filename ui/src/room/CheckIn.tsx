@@ -5,7 +5,8 @@ import { now } from "../player/clock";
 import { post } from "../wire/api";
 import type { CheckInAnswer, CheckInAsked, RoomAnswered } from "../wire/contract";
 import { newKey } from "../wire/key";
-import { failureText, wordOf } from "../language/text";
+import { type Say, useSay, useTag } from "../player/say";
+import { failureText } from "../language/text";
 import { noteChecked, wasChecked } from "./part";
 
 type State = { is: "asking" | "sending" | "counted" | "full" | "left-out" } | { is: "failed"; why: string };
@@ -16,6 +17,8 @@ export function CheckIn({ code, asked }: { code: string; asked: CheckInAsked }) 
     is: wasChecked(asked.id, asked.after) ? "left-out" : "asking",
   });
   const open = useOpen(asked.until_ms);
+  const say = useSay();
+  const tag = useTag();
   const ballot = useRef(newKey()); // the same where it is sent again
   const send = async (answer: string) => {
     setState({ is: "sending" });
@@ -25,17 +28,16 @@ export function CheckIn({ code, asked }: { code: string; asked: CheckInAsked }) 
       noteChecked(asked.id, asked.after);
       setState({ is: counted ? "counted" : "full" });
     } catch (failed) {
-      setState({ is: "failed", why: failureText(failed) });
+      setState({ is: "failed", why: tag === "en" ? failureText(failed) : "" });
     }
   };
   if (state.is === "left-out" || (!open && state.is !== "counted")) return null;
-  if (state.is === "counted") return <p role="status">Thank you, your answer was received.</p>;
-  if (state.is === "full")
-    return <p role="status">Every phone that is here has answered already, so this answer is not counted.</p>;
+  if (state.is === "counted") return <p role="status">{say("answered")}</p>;
+  if (state.is === "full") return <p role="status">{say("answered-full")}</p>;
   return (
     <section className={`asking checkin ${asked.question}`} aria-labelledby="checkin">
-      <p className="part">{asked.after ? "After class" : "Before class"}</p>
-      <h2 id="checkin">{wordOf("check-in.question", asked.question)}</h2>
+      <p className="part">{say(asked.after ? "after-class" : "before-class")}</p>
+      <h2 id="checkin">{say(asked.question === "calm" ? "check-calm" : "check-side")}</h2>
       <div className="ways">
         {asked.answers.map((answer) => (
           <Button
@@ -43,22 +45,22 @@ export function CheckIn({ code, asked }: { code: string; asked: CheckInAsked }) 
             size="lg"
             variant="outline-primary"
             disabled={state.is === "sending"}
-            aria-label={wordOf(`check-in.${asked.question}`, answer)}
+            aria-label={named(answer, say)}
             onClick={() => void send(answer)}
           >
-            {asked.question === "calm" ? answer : wordOf("check-in.side", answer)}
+            {answer in sides ? say(sides[answer as Side]) : answer}
           </Button>
         ))}
       </div>
       {asked.question === "calm" && (
         <p className="ends" aria-hidden>
-          <span>{wordOf("check-in", "calm-least")}</span>
-          <span>{wordOf("check-in", "calm-most")}</span>
+          <span>{say("calm-least")}</span>
+          <span>{say("calm-most")}</span>
         </p>
       )}
-      {state.is === "failed" && <p role="alert">{state.why} It was not counted: touch again.</p>}
+      {state.is === "failed" && <p role="alert">{say("answer-failed", { why: state.why }).trim()}</p>}
       <p className="small">
-        Only sums are stored: no name, and nothing about this phone. You do not have to answer.{" "}
+        {say("only-sums")}{" "}
         <Button
           variant="link"
           size="sm"
@@ -67,11 +69,22 @@ export function CheckIn({ code, asked }: { code: string; asked: CheckInAsked }) 
             setState({ is: "left-out" });
           }}
         >
-          Not now
+          {say("not-now")}
         </Button>
       </p>
     </section>
   );
+}
+
+const sides = { left: "left", both: "both", right: "right-side" } as const;
+
+type Side = keyof typeof sides;
+
+/** named is an answer for who cannot see where on the scale it stands. */
+function named(answer: string, say: Say): string {
+  if (answer in sides) return say(sides[answer as Side]);
+  if (answer === "1") return `1, ${say("calm-least")}`;
+  return answer === "5" ? `5, ${say("calm-most")}` : answer;
 }
 
 /** useOpen tells whether a moment has not come yet. */

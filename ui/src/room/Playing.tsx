@@ -10,6 +10,7 @@ import { useSound } from "../player/sound/useSound";
 import { useClock } from "../player/clock";
 import { classTime, type Place, usePlace } from "../player/usePlace";
 import type { Score } from "../wire/contract";
+import { useSay } from "../player/say";
 
 const Quiet = lazy(async () => ({ default: (await import("./Quiet")).Quiet }));
 const SoundCard = lazy(
@@ -37,6 +38,7 @@ export function Playing({ score, carries, sides, called, above, beside }: Playin
   const coming = useComingIn(score, place);
   const sound = useSound("room", score, place);
   const [card, setCard] = useState(false);
+  const say = useSay();
   const { phase } = place;
   if (!phase)
     return (
@@ -55,12 +57,12 @@ export function Playing({ score, carries, sides, called, above, beside }: Playin
           sides={sides}
           carries={carries}
           called={called}
-          aside={coming ? "join at the next inhale" : undefined}
+          aside={coming ? say("join") : undefined}
         />
       </div>
       {beside}
       <Button variant="link" className="quiet sounding" onClick={() => setCard(true)}>
-        <Icon of={sound.choice.on ? volumeUp : volumeMute} /> Sound
+        <Icon of={sound.choice.on ? volumeUp : volumeMute} /> {say("sound")}
       </Button>
       <Suspense>{card && <SoundCard sound={sound} onClose={() => setCard(false)} />}</Suspense>
     </main>

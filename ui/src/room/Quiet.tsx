@@ -1,7 +1,8 @@
 import "./quiet.css";
 import { type ReactNode, useEffect, useState } from "react";
 import { now } from "../player/clock";
-import { day, plural, timeOfDay } from "../player/format";
+import { day, timeOfDay } from "../player/format";
+import { useSay, useTag } from "../player/say";
 import type { Room } from "../wire/contract";
 
 type Props = { ended: boolean; next: Room["next"]; bring: string; children?: ReactNode };
@@ -12,16 +13,18 @@ const lanterns = 9;
 /** Quiet waits before a class, and thanks after one. A lantern lights with each of the last minutes before it begins. */
 export function Quiet({ ended, next, bring, children }: Props) {
   const left = useMinutes(next?.starts_ms ?? null);
+  const say = useSay();
+  const tag = useTag();
   const lit = ended || left === null ? 0 : Math.max(0, Math.min(lanterns, lanterns - left));
   return (
     <main className="quietly">
       <Garland lit={lit} />
-      <h1 className="word">{ended ? "Thank you" : "Soon"}</h1>
+      <h1 className="word">{say(ended ? "thank-you" : "soon")}</h1>
       {ended ? (
         <>
-          <p>The class has ended. Natural breath, for as long as you like.</p>
+          <p>{say("ended")}</p>
           {children}
-          <p className="small">This page starts automatically when the next one begins.</p>
+          <p className="small">{say("starts-next")}</p>
         </>
       ) : (
         <>
@@ -29,17 +32,17 @@ export function Quiet({ ended, next, bring, children }: Props) {
             <>
               <p className="coming">{next.title}</p>
               <p>
-                {day(next.starts_ms, now())}, {timeOfDay(next.starts_ms)}
-                {left > 0 && left <= 90 && `, in ${plural(left, "minute")}`}
+                {day(next.starts_ms, now(), tag)}, {timeOfDay(next.starts_ms, tag)}
+                {left > 0 && left <= 90 && `, ${say("in-minutes", { minutes: left })}`}
               </p>
               {next.passages.length > 0 && <p className="small">{next.passages.join(", ")}</p>}
             </>
           ) : (
-            <p>No class in progress.</p>
+            <p>{say("no-class")}</p>
           )}
-          {bring !== "" && <p>Please bring {bring}.</p>}
+          {bring !== "" && <p>{say("bring", { what: bring })}</p>}
           {children}
-          <p className="small">This page starts automatically when the class begins.</p>
+          <p className="small">{say("starts")}</p>
         </>
       )}
     </main>

@@ -5,7 +5,8 @@ import { hasLane, type Lane, laneScore } from "../player/lane";
 import type { Carries } from "../player/carries";
 import type { Sides } from "../player/phases";
 import { usePlace } from "../player/usePlace";
-import { awakeWords, useAwake } from "../player/useAwake";
+import { useAwake } from "../player/useAwake";
+import { RoomWords, sayIn, useWords } from "../player/say";
 import { Dusk } from "./Dusk";
 import { useLook } from "./look";
 import { noteLane, noteShown, wasAnswered, wasShown } from "./part";
@@ -27,7 +28,10 @@ const ErrorAlert = lazy(
 
 /** RoomView is for everybody: word, side, count and lamps, and nothing that could be pressed to change the class. */
 export function RoomView({ code }: { code: string }) {
-  const { room, error, retry, connected } = useRoom(code);
+  const [language, setLanguage] = useState(() => localStorage.getItem("room:language") ?? "");
+  const { room, error, retry, connected } = useRoom(code, language);
+  const words = useWords(language || (room?.score?.language ?? "en"));
+  const say = sayIn(words);
   const [look, changeLook] = useLook();
   const [carries, setCarries] = useState(storedCarries);
   const [sides, setSides] = useState(storedSides);
@@ -42,63 +46,72 @@ export function RoomView({ code }: { code: string }) {
     </Suspense>
   );
   return (
-    <div className="room">
-      {look === "lanterns" && <Dusk score={room?.score ?? null} />}
-      {!room && (
-        <main>
-          <h1 className="visually-hidden">The room</h1>
-          <Suspense>
-            {error ? <ErrorAlert error={error} retry={retry} /> : <Loading what="Joining the class" />}
-          </Suspense>
-        </main>
-      )}
-      {room &&
-        (room.score ? (
-          <>
-            {check}
-            <Class key={room.score.class_id} score={room.score} carries={carries} sides={sides} />
-          </>
-        ) : (
-          <Suspense>
-            <Quiet
-              ended={seen || asked !== null || room.check_in?.after === true}
-              next={room.next}
-              bring={room.bring}
-            >
-              {check}
-              {asked && <Asking key={asked.class_id} code={code} asked={asked} />}
-            </Quiet>
-          </Suspense>
-        ))}
-      <footer>
-        <span role="status">
-          {connected ? awakeWords[awake] : `not connected${room?.score ? ": still counting" : ""}`}
-        </span>
-        <Button variant="link" className="quiet" onClick={() => setCard(true)}>
-          This screen
-        </Button>
-      </footer>
-      <Suspense>
-        {card && (
-          <ScreenCard
-            carries={carries}
-            onCarries={(next) => {
-              localStorage.setItem("room:count", next);
-              setCarries(next);
-            }}
-            sides={sides}
-            onSides={(next) => {
-              localStorage.setItem("room:sides", next);
-              setSides(next);
-            }}
-            look={look}
-            onLook={changeLook}
-            awake={awake}
-            onClose={() => setCard(false)}
-          />
+    <RoomWords value={words}>
+      <div className="room">
+        {look === "lanterns" && <Dusk score={room?.score ?? null} />}
+        {!room && (
+          <main>
+            <h1 className="visually-hidden">{say("the-room")}</h1>
+            <Suspense>
+              {error ? <ErrorAlert error={error} retry={retry} /> : <Loading what={say("joining")} />}
+            </Suspense>
+          </main>
         )}
-      </Suspense>
-    </div>
+        {room &&
+          (room.score ? (
+            <>
+              {check}
+              <Class key={room.score.class_id} score={room.score} carries={carries} sides={sides} />
+            </>
+          ) : (
+            <Suspense>
+              <Quiet
+                ended={seen || asked !== null || room.check_in?.after === true}
+                next={room.next}
+                bring={room.bring}
+              >
+                {check}
+                {asked && <Asking key={asked.class_id} code={code} asked={asked} />}
+              </Quiet>
+            </Suspense>
+          ))}
+        <footer>
+          <span role="status">
+            {connected
+              ? awake !== "awake" && say(`awake-${awake}`)
+              : say(room?.score ? "disconnected-counting" : "disconnected")}
+          </span>
+          <Button variant="link" className="quiet" onClick={() => setCard(true)}>
+            {say("this-screen")}
+          </Button>
+        </footer>
+        <Suspense>
+          {card && (
+            <ScreenCard
+              carries={carries}
+              onCarries={(next) => {
+                localStorage.setItem("room:count", next);
+                setCarries(next);
+              }}
+              sides={sides}
+              onSides={(next) => {
+                localStorage.setItem("room:sides", next);
+                setSides(next);
+              }}
+              language={language}
+              onLanguage={(next) => {
+                localStorage.setItem("room:language", next);
+                setLanguage(next);
+              }}
+              look={look}
+              onLook={changeLook}
+              awake={awake}
+              onClose={() => setCard(false)}
+            />
+          )}
+        </Suspense>
+      </div>
+    </RoomWords>
   );
 }
 

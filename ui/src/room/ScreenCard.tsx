@@ -1,19 +1,18 @@
 import { Form, Modal } from "react-bootstrap";
 import type { Carries } from "../player/carries";
 import type { Sides } from "../player/phases";
-import { type Awake, awakeWords } from "../player/useAwake";
+import type { Awake } from "../player/useAwake";
+import { languageName } from "../frame/shell/languageName";
+import { roomLanguages, useSay } from "../player/say";
 import { type Look, looks } from "./look";
 
-/** counts is what a screen can show the count with, in the words of its choice. */
-const counts: { [carries in Carries]: string } = {
-  class: "as the class has it",
-  both: "numbers and lamps",
-  numbers: "numbers only",
-  lamps: "lamps only",
-  hidden: "neither: word, side and hand",
-};
+/** counts is what a screen can show the count with. */
+const counts: Carries[] = ["class", "both", "numbers", "lamps", "hidden"];
 
 type Props = {
+  /** the tag of a language; empty for that of the class */
+  language: string;
+  onLanguage: (tag: string) => void;
   carries: Carries;
   onCarries: (carries: Carries) => void;
   sides: Sides;
@@ -25,42 +24,65 @@ type Props = {
 };
 
 /** ScreenCard is what somebody in the room chooses for the own screen; nobody else's changes. */
-export function ScreenCard({ carries, onCarries, sides, onSides, look, onLook, awake, onClose }: Props) {
+export function ScreenCard({
+  language,
+  onLanguage,
+  carries,
+  onCarries,
+  sides,
+  onSides,
+  look,
+  onLook,
+  awake,
+  onClose,
+}: Props) {
+  const say = useSay();
   return (
     <Modal show centered onHide={onClose} aria-labelledby="screen">
       <Modal.Header closeButton>
-        <Modal.Title id="screen">This screen</Modal.Title>
+        <Modal.Title id="screen">{say("this-screen")}</Modal.Title>
       </Modal.Header>
       <Modal.Body>
+        <Form.Group controlId="language" className="mb-3">
+          <Form.Label>{say("language")}</Form.Label>
+          <Form.Select value={language} onChange={(e) => onLanguage(e.target.value)}>
+            <option value="">{say("language-class")}</option>
+            {roomLanguages.map((tag) => (
+              <option key={tag} value={tag}>
+                {languageName(tag)}
+              </option>
+            ))}
+          </Form.Select>
+        </Form.Group>
         <Form.Group controlId="count">
-          <Form.Label>The count</Form.Label>
+          <Form.Label>{say("count")}</Form.Label>
           <Form.Select value={carries} onChange={(e) => onCarries(e.target.value as Carries)}>
-            {Object.entries(counts).map(([id, name]) => (
+            {counts.map((id) => (
               <option key={id} value={id}>
-                {name}
+                {say(`count-${id}`)}
               </option>
             ))}
           </Form.Select>
         </Form.Group>
         <Form.Group controlId="look" className="mt-3">
-          <Form.Label>Look</Form.Label>
+          <Form.Label>{say("look")}</Form.Label>
           <Form.Select value={look} onChange={(e) => onLook(e.target.value as Look)}>
-            {Object.entries(looks).map(([id, name]) => (
+            {looks.map((id) => (
               <option key={id} value={id}>
-                {name}
+                {say(`look-${id}`)}
               </option>
             ))}
           </Form.Select>
         </Form.Group>
         <Form.Group controlId="sides" className="mt-3">
-          <Form.Label>How sides are said</Form.Label>
+          <Form.Label>{say("sides")}</Form.Label>
           <Form.Select value={sides} onChange={(e) => onSides(e.target.value as Sides)}>
-            <option value="class">as the class says them</option>
-            <option value="named">left and right</option>
-            <option value="hand">by what the hand does</option>
+            <option value="class">{say("sides-class")}</option>
+            <option value="named">{say("sides-named")}</option>
+            <option value="hand">{say("sides-hand")}</option>
           </Form.Select>
         </Form.Group>
-        {awake !== "awake" && <p className="text-secondary mt-3 mb-0">{awakeWords[awake]}</p>}
+        {awake !== "awake" && <p className="text-secondary mt-3 mb-0">{say(`awake-${awake}`)}</p>}
       </Modal.Body>
     </Modal>
   );

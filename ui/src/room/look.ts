@@ -3,17 +3,13 @@ import { useEffect, useState } from "react";
 /** Look is how the room's screen looks: lanterns in the dark, paper by day, or plain, with as much contrast as there is. */
 export type Look = "lanterns" | "paper" | "plain";
 
-export const looks: { [look in Look]: string } = {
-  lanterns: "lanterns, for a dark room",
-  paper: "paper, for a bright room",
-  plain: "plain, with high contrast",
-};
+export const looks: Look[] = ["lanterns", "paper", "plain"];
 
 const key = "room:look";
 
 function stored(): Look {
   const kept = localStorage.getItem(key);
-  if (kept !== null && kept in looks) return kept as Look;
+  if (looks.includes(kept as Look)) return kept as Look;
   return matchMedia("(prefers-contrast: more)").matches ? "plain" : "lanterns";
 }
 

@@ -4,9 +4,10 @@ import { get } from "../wire/api";
 import type { Room } from "../wire/contract";
 import { follow } from "../wire/follow";
 
-/** useRoom is the class that is led, for who may only look. Without a connection the last score is played on. */
-export function useRoom(code: string) {
-  const path = `/rooms/${encodeURIComponent(code.toUpperCase())}`; // one address, which a proxy can keep
+/** useRoom is the class that is led, for who may only look, in a language or that of the class. Without a connection the last score is played on. */
+export function useRoom(code: string, language: string) {
+  const at = `/rooms/${encodeURIComponent(code.toUpperCase())}`; // one address, which a proxy can keep
+  const path = language === "" ? at : `${at}/in/${encodeURIComponent(language)}`;
   const [room, setRoom] = useState<Room | null>(null);
   const [error, setError] = useState<Error | null>(null);
   const [tries, setTries] = useState(0);

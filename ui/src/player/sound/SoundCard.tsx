@@ -4,13 +4,15 @@ import type { Sound } from "./useSound";
 import type { Choice } from "./choice";
 import type { Speaker } from "../../wire/contract";
 import { canVibrate, useVoices } from "./useSpoken";
+import { useSay } from "../say";
 
 /** SoundCard is the sound of a screen, in a card before it. */
 export function SoundCard({ sound, onClose }: { sound: Sound; onClose: () => void }) {
+  const say = useSay();
   return (
     <Modal show centered onHide={onClose} aria-labelledby="sound">
       <Modal.Header closeButton>
-        <Modal.Title id="sound">Sound of this screen</Modal.Title>
+        <Modal.Title id="sound">{say("sound-of")}</Modal.Title>
       </Modal.Header>
       <Modal.Body>
         <SoundSettings sound={sound} />
@@ -21,6 +23,7 @@ export function SoundCard({ sound, onClose }: { sound: Sound; onClose: () => voi
 
 /** SoundSettings sets how this screen sounds, and checks left and right before class. children are what is the lead screen's own. */
 export function SoundSettings({ sound, children }: { sound: Sound; children?: ReactNode }) {
+  const say = useSay();
   const voices = useVoices();
   const { choice, change, check, speaker } = sound;
   const speaks = voices.length > 0 || speaker !== null;
@@ -29,12 +32,12 @@ export function SoundSettings({ sound, children }: { sound: Sound; children?: Re
       <Form.Check
         type="switch"
         id="sound-on"
-        label="Sound"
+        label={say("sound")}
         checked={choice.on}
         onChange={(e) => change({ on: e.target.checked })}
       />
       <Form.Label htmlFor="volume" className="mt-3">
-        Volume
+        {say("volume")}
       </Form.Label>
       <Form.Range
         id="volume"
@@ -46,31 +49,31 @@ export function SoundSettings({ sound, children }: { sound: Sound; children?: Re
       />
       <Form.Check
         id="tones"
-        label="Tones: rising for the inhale, falling for the exhale, one pitch for a hold, lower when empty"
+        label={say("tones")}
         checked={choice.tones}
         onChange={(e) => change({ tones: e.target.checked })}
       />
       <Form.Check
         id="ticks"
-        label="A tick at each count, two before a change of nostril"
+        label={say("ticks")}
         checked={choice.ticks}
         onChange={(e) => change({ ticks: e.target.checked })}
       />
       <Form.Check
         id="swap"
-        label="Left and right swapped: the speakers face the class"
+        label={say("swap")}
         checked={choice.swap}
         onChange={(e) => change({ swap: e.target.checked })}
       />
       <Form.Check
         id="mono"
-        label="Mono"
+        label={say("mono")}
         checked={choice.mono}
         onChange={(e) => change({ mono: e.target.checked })}
       />
       <Form.Check
         id="others"
-        label="With a gentler lane, one voice for both: say when a breath of the others starts"
+        label={say("others-too")}
         checked={choice.others}
         onChange={(e) => change({ others: e.target.checked })}
       />
@@ -78,37 +81,37 @@ export function SoundSettings({ sound, children }: { sound: Sound; children?: Re
       {canVibrate && (
         <Form.Check
           id="vibrate"
-          label="Vibrate at each phase, on a device that can"
+          label={say("vibrate")}
           checked={choice.vibrate}
           onChange={(e) => change({ vibrate: e.target.checked })}
         />
       )}
       <Form.Group controlId="voice" className="mt-2">
-        <Form.Label>Spoken</Form.Label>
+        <Form.Label>{say("spoken")}</Form.Label>
         <Form.Select
           value={speaks ? choice.voice : "off"}
           disabled={!speaks}
           onChange={(e) => change({ voice: e.target.value as Choice["voice"] })}
         >
-          <option value="off">nothing</option>
-          <option value="cues">calls, the hand and lines only</option>
-          <option value="words">the words of each phase</option>
-          <option value="counts">words and counts</option>
+          <option value="off">{say("spoken-off")}</option>
+          <option value="cues">{say("spoken-cues")}</option>
+          <option value="words">{say("spoken-words")}</option>
+          <option value="counts">{say("spoken-counts")}</option>
         </Form.Select>
-        {!speaks && <Form.Text>This browser has no voice: the tones carry the pace.</Form.Text>}
+        {!speaks && <Form.Text>{say("no-voice")}</Form.Text>}
       </Form.Group>
       {speaker && choice.voice !== "off" && (
         <Whose sound={sound} speaker={speaker} browser={voices.length > 0} />
       )}
       <div className="d-flex gap-2 mt-3">
         <Button variant="outline-secondary" disabled={!choice.on} onClick={() => check(-1)}>
-          Test left
+          {say("test-left")}
         </Button>
         <Button variant="outline-secondary" disabled={!choice.on} onClick={() => check(1)}>
-          Test right
+          {say("test-right")}
         </Button>
       </div>
-      <p className="text-secondary mt-3 mb-0">At own pace only the call back is heard.</p>
+      <p className="text-secondary mt-3 mb-0">{say("own-pace-sound")}</p>
     </>
   );
 }
@@ -117,25 +120,24 @@ export function SoundSettings({ sound, children }: { sound: Sound; children?: Re
 function Whose({ sound, speaker, browser }: { sound: Sound; speaker: Speaker; browser: boolean }) {
   const { choice, change } = sound;
   const { missing, name } = speaker;
-  const instead = browser && choice.whose === "own" ? "the browser's voice says it" : "only tones are heard";
+  const say = useSay();
+  const instead = say(browser && choice.whose === "own" ? "instead-browser" : "instead-tones");
   return (
     <Form.Group controlId="whose" className="mt-2">
-      <Form.Label>Whose voice</Form.Label>
+      <Form.Label>{say("whose")}</Form.Label>
       <Form.Select
         value={choice.whose}
         onChange={(e) => change({ whose: e.target.value as Choice["whose"] })}
       >
-        <option value="own">
-          {name}, and {browser ? "the browser's" : "tones"} for what is not recorded
-        </option>
-        {browser && <option value="only">{name} only</option>}
-        {browser && <option value="browser">the browser's</option>}
+        <option value="own">{say(browser ? "whose-own-browser" : "whose-own-tones", { name })}</option>
+        {browser && <option value="only">{say("whose-only", { name })}</option>}
+        {browser && <option value="browser">{say("whose-browser")}</option>}
       </Form.Select>
       {choice.whose !== "browser" && (
         <Form.Text>
           {missing.length === 0
-            ? "Everything said from here on is recorded."
-            : `Not recorded: ${missing.slice(0, told).join("; ")}${missing.length > told ? ` and ${missing.length - told} more` : ""}. For that ${instead}.`}
+            ? say("recorded-all")
+            : `${say("recorded-not", { list: missing.slice(0, told).join("; "), more: Math.max(0, missing.length - told) })} ${instead}`}
         </Form.Text>
       )}
     </Form.Group>

@@ -1,4 +1,4 @@
-import type { Fact } from "../wire/contract";
+import type { Fact } from "./contract";
 
 /**
  * A message is a text with places to fill in, in the syntax of ICU MessageFormat: {name}, {n, plural, one {# round} other
