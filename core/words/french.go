@@ -5,7 +5,7 @@ var French = Words{
 	Tag: "fr",
 	Texts: map[string]string{
 		"inhale": "inspire", "hold": "retiens", "exhale": "expire", "empty": "poumons vides", "stroke": "souffle",
-		"still": "immobile", "beat": "le tempo", "lead": "expire", "talk": "explication",
+		"still": "immobile", "beat": "le tempo", "lead": "laisse sortir l'air", "talk": "explication",
 		"left": "à gauche", "right": "à droite", "mouth": "par la bouche",
 		"belly": "ventre", "ribs": "côtes", "chest": "poitrine", "forward": "en avant", "side": "sur le côté",
 		"up": "vers le haut", "wide": "large", "narrow": "étroit",

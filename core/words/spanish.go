@@ -5,7 +5,7 @@ var Spanish = Words{
 	Tag: "es",
 	Texts: map[string]string{
 		"inhale": "inhala", "hold": "sostén", "exhale": "exhala", "empty": "pulmones vacíos", "stroke": "saca",
-		"still": "en quietud", "beat": "el tempo", "lead": "exhala", "talk": "explicación",
+		"still": "en quietud", "beat": "el tempo", "lead": "suelta el aire", "talk": "explicación",
 		"left": "izquierda", "right": "derecha", "mouth": "por la boca",
 		"belly": "vientre", "ribs": "costillas", "chest": "pecho", "forward": "hacia delante", "side": "al lado",
 		"up": "hacia arriba", "wide": "ancho", "narrow": "estrecho",
