@@ -133,8 +133,7 @@ func monthsLater(at time.Time, months, day int) time.Time {
 
 // Set makes the document of one passage that was given, whose plan is p, the plan of a step, from 0. Minutes that the
 // step says are those of a day and are taken in pieces; rounds are those of a piece. What says neither fills the
-// minutes
-// of the task. An error names the step and what was not understood.
+// minutes of the task. An error names the step and what was not understood.
 func (t Task) Set(doc plan.Document, p *plan.Plan, step int) (*plan.Plan, error) {
 	in, says := &p.Passages[0], t.Steps[step].Says
 	fail := func(why error) error {
@@ -176,14 +175,4 @@ func fill(fields plan.Fields, in *plan.Passage) {
 		return
 	}
 	fields.SetRounds(1)
-}
-
-// Halve gives the passage of the document, whose plan is p, half of its rounds or minutes, rounded up to whole rounds.
-func Halve(doc plan.Document, p *plan.Plan) {
-	one, fields := &p.Passages[0], doc.Passages()[0]
-	if one.Practice.FillsMinutes() {
-		fields.SetMinutes(one.Minutes.Div(breath.Int(2)))
-		return
-	}
-	fields.SetRounds((one.TotalRounds(one.Measure) + 1) / 2)
 }

@@ -156,6 +156,8 @@ func TestAStepThatCannotBe(t *testing.T) {
 	wrong := homework.Task{Minutes: 5, Pieces: 1, Evening: "twice", Begins: "30.11.2026", Steps: []homework.Step{
 		{Says: " ", For: 1, Unit: homework.Day}, {Says: "x1", Unit: homework.Day}, {Says: "x1", For: 13, Unit: "month"},
 		{Says: "x1", For: 1, Unit: "moon"}}}.Check()
+	many := homework.Task{Minutes: 5, Pieces: 1, Steps: make([]homework.Step, 1_000_000)}.Check()
+	assert.Len(t, many, 1, "too many steps are not looked at one by one")
 	var says []string
 	for _, w := range wrong {
 		says = append(says, language.English().Text(w))

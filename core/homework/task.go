@@ -78,6 +78,9 @@ func (t Task) Check() (wrong []fact.Fact) {
 	if _, err := time.Parse(time.DateOnly, t.Begins); t.Begins != "" && err != nil {
 		wrong = append(wrong, fact.New("home.begins", "given", t.Begins))
 	}
+	if len(t.Steps) > MaxSteps { // that is said above: each of too many is not looked at
+		return wrong
+	}
 	for i := range t.Steps {
 		wrong = append(wrong, t.Steps[i].check(i+1, i+1 == len(t.Steps))...)
 	}

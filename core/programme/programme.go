@@ -110,6 +110,9 @@ func (p *Programme) Check() (wrong []fact.Fact) {
 	if !slices.Contains([]Then{Wait, Back}, p.Eased) {
 		say("programme.eased", "given", p.Eased)
 	}
+	if len(p.Steps) > MostSteps { // that is said above: each of too many is not looked at
+		return wrong
+	}
 	for i, step := range p.Steps {
 		if text := strings.TrimSpace(step.Says); text == "" || utf8.RuneCountInString(text) > longestStep {
 			say("programme.step-text", "step", i+1, "most", longestStep)

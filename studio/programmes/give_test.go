@@ -116,6 +116,9 @@ func TestAProgrammeAsAFile(t *testing.T) {
 		"is no file of a programme":         func(f *contract.ProgrammeFile) { f.Format = "vast-lantern-plan" },
 		"The class in this programme":       func(f *contract.ProgrammeFile) { f.Base = []byte(`{"passages": 3}`) },
 		"Days between two classes: given 0": func(f *contract.ProgrammeFile) { f.Programme.Days = 0 },
+		"given 61": func(f *contract.ProgrammeFile) {
+			f.Programme.Steps = make([]programme.Step, 61)
+		},
 	} {
 		wrong := of
 		change(&wrong)

@@ -220,6 +220,9 @@ func (ps *Programmes) of(ctx context.Context, uid string) (store.Programme, erro
 func (ps *Programmes) checked(ctx context.Context, row store.Programme, want programme.Programme) (store.Programme,
 	error) {
 	want.Name = strings.TrimSpace(want.Name)
+	if len(want.Steps) > programme.MostSteps { // before the plan of any is read
+		return row, studio.FailAll(want.Check())
+	}
 	want.Steps = slices.Clone(want.Steps)
 	for i := range want.Steps {
 		step := &want.Steps[i]
