@@ -1,11 +1,13 @@
 package transfer
 
 import (
+	"bytes"
 	"strings"
 
 	"vastlantern/core/fact"
 	"vastlantern/core/homework"
 	"vastlantern/core/practice"
+	"vastlantern/core/sheet"
 	"vastlantern/store"
 	"vastlantern/studio/contract"
 )
@@ -31,8 +33,21 @@ func (i *Import) home(there *here, in []fileClass) func(*contract.ExportHome, co
 		if err != nil {
 			return fact.Wrap(err, "entry.plan-unreadable", "why", err)
 		}
-		if wrong := amountOf(&in).Task().Check(); len(wrong) > 0 {
+		task := amountOf(&in).Task()
+		if wrong := task.Check(); len(wrong) > 0 {
 			return wrong[0]
+		}
+		if len(p.Passages) != 1 {
+			return fact.New("home.passages", "passages", len(p.Passages))
+		}
+		for step := range task.Steps {
+			doc, err := sheet.ReadDocument(bytes.NewReader(document))
+			if err == nil {
+				_, err = task.Set(doc, p, step)
+			}
+			if err != nil {
+				return err
+			}
 		}
 		change := Change{Kind: "home", Name: named(titled(p.Title, in.GivenAt)), Does: doesAdd}
 		switch {
