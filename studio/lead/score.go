@@ -1,6 +1,7 @@
 package lead
 
 import (
+	"cmp"
 	"context"
 	"slices"
 	"strings"
@@ -65,9 +66,6 @@ func (c *Classes) scoreAt(ctx context.Context, l *studio.Class, at int64) (contr
 	if here.says != nil {
 		score.Speaker = here.says(texts(&score))
 	}
-	if len(l.Plan.Fingers) > 0 { // a plan can differ from the school
-		score.FingersBy = strings.Join(l.Plan.Fingers, " ")
-	}
 	score.CardUp = c.cards.of(l.Stored.ID)
 	score.Sample = c.isSample(l.Stored.PlanID) || c.endedSample(l.Stored.ID) != nil
 	return score, nil
@@ -112,7 +110,8 @@ func shape(
 	l *studio.Class, tl pace.Timeline, here *people, at int64, mainCues, laneCues cuesOf,
 ) contract.Score {
 	score := contract.Score{
-		ClassID: l.Stored.ID, Revision: len(l.Script), Title: l.Plan.Title, Group: here.group, FingersBy: here.fingers,
+		ClassID: l.Stored.ID, Revision: len(l.Script), Title: l.Plan.Title, Group: here.group,
+		FingersBy: cmp.Or(strings.Join(l.Plan.Fingers, " "), here.fingers), // a plan can differ from the school
 		StartedMS: contract.Millis(l.Stored.StartedAt), SlotMS: l.Plan.Slot.Times(60_000).Round(), Unstored: notStored(l),
 		Over: !l.Stored.EndedAt.IsZero(), EndMS: tl.End, Phases: contract.PhasesOf(fromStage(tl.Rows, at), l.Plan),
 		Language: l.Plan.Words.Tag, Left: ways(l.Plan.Words, breath.Left), Right: ways(l.Plan.Words, breath.Right),

@@ -27,7 +27,7 @@ type inLanguage struct {
 	says               func(texts []string) *contract.Speaker
 	of                 scored
 	at                 int64
-	score              contract.Score // not to be changed
+	score              *contract.Score // not to be changed: others have it too
 }
 
 // RunningScoreIn returns the score of the class that is being led with the words of a language, nil if none is led. An
@@ -50,7 +50,7 @@ func (c *Classes) RunningScoreIn(ctx context.Context, language string) (*contrac
 	of := scored{l.Stored.ID, len(l.Script), l.Unstored, l.WhyUnstored.ID, !l.Stored.EndedAt.IsZero(), c.studio.Changes()}
 	at := l.At(c.studio.Now())
 	if age := at - other.at; of == other.of && age >= 0 && float64(age) <= sameMoment*c.studio.Rate() {
-		return &other.score, nil
+		return other.score, nil
 	}
 	here, err := c.who(ctx, l.Stored, l.Plan.Words.Tag)
 	if err != nil {
@@ -61,8 +61,8 @@ func (c *Classes) RunningScoreIn(ctx context.Context, language string) (*contrac
 		score.Speaker = other.says(texts(&score))
 	}
 	score.Sample = c.isSample(l.Stored.PlanID)
-	other.of, other.at, other.score = of, at, score
-	return &other.score, nil
+	other.of, other.at, other.score = of, at, &score
+	return other.score, nil
 }
 
 // of returns the class in a language, as far as it was led.
