@@ -181,6 +181,12 @@ func TestByHandAtHome(t *testing.T) {
 	}
 	th.see(tab, "h1", "It is done")
 	th.click(tab, "button", "^Back$")
+	th.click(tab, "button", "^Start$")
+	th.see(tab, "button.touch", "usually after 1 s")
+	th.focus(tab, "button", "^Too much$")
+	th.press(tab, input.Enter)
+	th.see(tab, ".toomuch", "Stop now") // a key on a button is that button's
+	th.click(tab, "button", "^Back$")
 	th.pick(tab, ".choices label:nth-child(2) select", "the beat, at the usual length")
 	th.watch(tab)
 	th.click(tab, "button", "^Start$")

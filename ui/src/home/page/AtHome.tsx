@@ -94,6 +94,8 @@ function OneByOneself({ page, onPlay }: { page: HomePage; onPlay: (at: number) =
   // In the same moment as the drawing: a key pressed on what is seen must mean what is seen.
   useLayoutEffect(() => {
     const pressed = (event: KeyboardEvent) => {
+      const other = event.target instanceof Element && event.target.closest("button:not(.touch)");
+      if (other && (event.key === " " || event.key === "Enter")) return; // it is that button's
       if (event.key === "Escape" && state.is !== "reading") read();
       else if ((event.key === " " || event.key === "Enter") && waits) goOn();
       else if (state.is === "playing" && (event.key === "n" || (event.key === " " && !touches))) rest();
