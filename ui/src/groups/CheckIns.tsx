@@ -1,6 +1,7 @@
 import { Link } from "react-router";
 import type { CheckInPoint, CheckInSum } from "../wire/contract";
-import { wordOf } from "../language/text";
+import { answerText, questionText } from "../player/checkIn";
+import { type Say, useSay } from "../player/say";
 import { day, number, plural, shortDay } from "../player/format";
 
 /** CheckIns is what the room answered before and after its classes over the weeks, beside what was breathed. */
@@ -24,9 +25,10 @@ export function CheckIns({ points }: { points: CheckInPoint[] }) {
 type QuestionProps = { question: CheckInPoint["question"]; points: CheckInPoint[] };
 
 function Question({ question, points }: QuestionProps) {
+  const say = useSay();
   return (
     <>
-      <p className="mb-1">{wordOf("check-in.question", question)}</p>
+      <p className="mb-1">{questionText(question, say)}</p>
       {question === "calm" && <Calm points={points} />}
       <div className="table-responsive">
         <table className="table table-sm">
@@ -44,8 +46,8 @@ function Question({ question, points }: QuestionProps) {
                 <td>
                   <Link to={`/taught/${p.class_id}`}>{shortDay(p.started_ms)}</Link>
                 </td>
-                <td>{said(question, p.before, p.people.before, p.mean_before)}</td>
-                <td>{said(question, p.after, p.people.after, p.mean_after)}</td>
+                <td>{said(p.before, p.people.before, p.mean_before, say)}</td>
+                <td>{said(p.after, p.people.after, p.mean_after, say)}</td>
                 <td>{p.breathed.join(", ")}</td>
               </tr>
             ))}
@@ -57,11 +59,11 @@ function Question({ question, points }: QuestionProps) {
 }
 
 /** said is an answer of a room in words: "3.4 (9 answers)", or "left 3, both 2, right 4 (9 answers)". */
-function said(question: string, sums: CheckInSum[], people: number, mean: number): string {
+function said(sums: CheckInSum[], people: number, mean: number, say: Say): string {
   const answers = plural(people, "answer");
   if (sums.length === 0) return people === 0 ? "none" : `too few (${answers})`;
   if (mean > 0) return `${number(mean)} (${answers})`;
-  const list = sums.map((s) => `${wordOf(`check-in.${question}`, s.answer)} ${s.people}`).join(", ");
+  const list = sums.map((s) => `${answerText(s.answer, say)} ${s.people}`).join(", ");
   return `${list} (${answers})`;
 }
 
@@ -75,6 +77,7 @@ const shown = 24; // classes: the latest
 
 /** Calm draws each class as an arrow from the mean before to the mean after, with the number of answers below. */
 function Calm({ points }: { points: CheckInPoint[] }) {
+  const say = useSay();
   const list = points.slice(-shown);
   const x = (i: number) => 36 + (i + 0.5) * column;
   const y = (mean: number) => top + ((most - mean) / (most - least)) * (height - top - bottom);
@@ -96,7 +99,7 @@ function Calm({ points }: { points: CheckInPoint[] }) {
         {list.map((p, i) => (
           <g key={p.class_id}>
             <title>
-              {`${day(p.started_ms)}: before ${said("calm", p.before, p.people.before, p.mean_before)}, after ${said("calm", p.after, p.people.after, p.mean_after)}. ${p.breathed.join(", ")}`}
+              {`${day(p.started_ms)}: before ${said(p.before, p.people.before, p.mean_before, say)}, after ${said(p.after, p.people.after, p.mean_after, say)}. ${p.breathed.join(", ")}`}
             </title>
             {p.mean_before > 0 && p.mean_after > 0 && (
               <line x1={x(i) - 8} x2={x(i) + 8} y1={y(p.mean_before)} y2={y(p.mean_after)} className="went" />

@@ -11,7 +11,8 @@ import { useClock } from "../player/clock";
 import { Stage } from "../player/Stage";
 import { useSound } from "../player/sound/useSound";
 import { classTime, usePlace } from "../player/usePlace";
-import { awakeWords, useAwake } from "../player/useAwake";
+import { useSay } from "../player/say";
+import { awakeText, useAwake } from "../player/useAwake";
 import type { CardUp, Score } from "../wire/contract";
 import { Controls } from "./Controls";
 import type { Desk } from "./desk";
@@ -86,6 +87,7 @@ export function Leading({ score: given, connected, take, desk, live, beside, cov
       !nextLocation.pathname.startsWith("/remote/"), // which leads on
   );
   const awake = useAwake(!place.over);
+  const written = useSay();
   const sound = useSound("lead", score, place);
   const gap = useGap(score, place, live);
   const { data: settings } = useQuery(settingsQuery);
@@ -231,7 +233,7 @@ export function Leading({ score: given, connected, take, desk, live, beside, cov
             {!covered && <LaneLine score={score} />}
             {beside}
             <p className={`answer ${message?.refused ? "refused" : ""}`} role="status">
-              {message?.words ?? awakeWords[awake]}
+              {message?.words ?? awakeText(awake, written)}
             </p>
           </>
         )}

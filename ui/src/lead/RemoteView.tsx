@@ -9,7 +9,8 @@ import { now } from "../player/clock";
 import { countShown } from "../player/phases";
 import { felt } from "../player/sound/signs";
 import { canVibrate } from "../player/sound/useSpoken";
-import { awakeWords, useAwake } from "../player/useAwake";
+import { useSay } from "../player/say";
+import { awakeText, useAwake } from "../player/useAwake";
 import { usePlace } from "../player/usePlace";
 import { useScore } from "../player/useScore";
 import { textOf, useShown } from "../player/useShown";
@@ -45,6 +46,7 @@ function Remote({ score, connected, take }: Props) {
   const shown = useShown(score, place);
   const { message, say } = useMessage(score, phase?.passage ?? 0);
   const awake = useAwake(!place.over);
+  const written = useSay();
   const [once] = useState(() => new Once()); // a finger that slips goes on once
   useFelt(score);
   const send = useCallback(
@@ -103,7 +105,7 @@ function Remote({ score, connected, take }: Props) {
           {textOf(shown, "now").join("")} <b>{countShown(place)}</b>
         </p>
         <p role="status">
-          {message?.words ?? (connected ? awakeWords[awake] : "not connected: still counting")}
+          {message?.words ?? (connected ? awakeText(awake, written) : "not connected: still counting")}
         </p>
       </div>
       <Area

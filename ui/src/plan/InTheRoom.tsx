@@ -3,6 +3,8 @@ import { Form } from "react-bootstrap";
 import { text } from "../frame/editing/fields";
 import { languageName } from "../frame/shell/languageName";
 import { wordOf } from "../language/text";
+import { questionText } from "../player/checkIn";
+import { useSay } from "../player/say";
 import { settingsQuery } from "../wire/queries";
 import type { Editor } from "./usePlanEditor";
 
@@ -78,19 +80,22 @@ function Language({ given, onChange }: FieldProps) {
   );
 }
 
-const questions = ["side", "calm"];
+const questions = ["side", "calm"] as const;
 
 /** CheckIn is what the room is asked in one touch before the class and after it. */
 function CheckIn({ given, onChange }: FieldProps) {
+  const say = useSay();
   return (
     <Form.Group controlId="room-check-in">
       <Form.Label>{wordOf("label", "check-in")}</Form.Label>
       <Form.Select size="sm" value={given} onChange={(e) => onChange(e.target.value)}>
         <option value="">{wordOf("label.check-in", "none")}</option>
-        {given !== "" && !questions.includes(given) && <option value={given}>{given}</option>}
+        {given !== "" && !(questions as readonly string[]).includes(given) && (
+          <option value={given}>{given}</option>
+        )}
         {questions.map((question) => (
           <option key={question} value={question}>
-            {wordOf("check-in.question", question)}
+            {questionText(question, say)}
           </option>
         ))}
       </Form.Select>

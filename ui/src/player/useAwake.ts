@@ -1,14 +1,13 @@
 import { useEffect, useState } from "react";
+import type { Say } from "./say";
 
 /** Awake is whether the screen is kept on: it is, a touch is needed first (browsers ask for one), or it cannot be. */
 export type Awake = "awake" | "touch" | "cannot";
 
-/** What to say where the screen may go dark. */
-export const awakeWords: { [awake in Awake]: string } = {
-  awake: "",
-  touch: "Touch the screen once, so that it stays on.",
-  cannot: "This browser cannot keep the screen on. Before class, set the display to stay on.",
-};
+/** awakeText is what to say where the screen may go dark; empty where it stays on. */
+export function awakeText(awake: Awake, say: Say): string {
+  return awake === "awake" ? "" : say(`awake-${awake}`);
+}
 
 /**
  * useAwake keeps the screen on. On plain http from another machine there is no wake lock: a film without a picture or sound,

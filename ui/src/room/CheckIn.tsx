@@ -5,7 +5,8 @@ import { now } from "../player/clock";
 import { post } from "../wire/api";
 import type { CheckInAnswer, CheckInAsked, RoomAnswered } from "../wire/contract";
 import { newKey } from "../wire/key";
-import { type Say, useSay, useTag } from "../player/say";
+import { answerText, questionText } from "../player/checkIn";
+import { useSay, useTag } from "../player/say";
 import { failureText } from "../language/text";
 import { noteChecked, wasChecked } from "./part";
 
@@ -37,7 +38,7 @@ export function CheckIn({ code, asked }: { code: string; asked: CheckInAsked }) 
   return (
     <section className={`asking checkin ${asked.question}`} aria-labelledby="checkin">
       <p className="part">{say(asked.after ? "after-class" : "before-class")}</p>
-      <h2 id="checkin">{say(asked.question === "calm" ? "check-calm" : "check-side")}</h2>
+      <h2 id="checkin">{questionText(asked.question, say)}</h2>
       <div className="ways">
         {asked.answers.map((answer) => (
           <Button
@@ -45,10 +46,10 @@ export function CheckIn({ code, asked }: { code: string; asked: CheckInAsked }) 
             size="lg"
             variant="outline-primary"
             disabled={state.is === "sending"}
-            aria-label={named(answer, say)}
+            aria-label={answerText(answer, say)}
             onClick={() => void send(answer)}
           >
-            {answer in sides ? say(sides[answer as Side]) : answer}
+            {asked.question === "calm" ? answer : answerText(answer, say)}
           </Button>
         ))}
       </div>
@@ -74,17 +75,6 @@ export function CheckIn({ code, asked }: { code: string; asked: CheckInAsked }) 
       </p>
     </section>
   );
-}
-
-const sides = { left: "left", both: "both", right: "right-side" } as const;
-
-type Side = keyof typeof sides;
-
-/** named is an answer for who cannot see where on the scale it stands. */
-function named(answer: string, say: Say): string {
-  if (answer in sides) return say(sides[answer as Side]);
-  if (answer === "1") return `1, ${say("calm-least")}`;
-  return answer === "5" ? `5, ${say("calm-most")}` : answer;
 }
 
 /** useOpen tells whether a moment has not come yet. */

@@ -5,7 +5,7 @@ import { hasLane, type Lane, laneScore } from "../player/lane";
 import type { Carries } from "../player/carries";
 import type { Sides } from "../player/phases";
 import { usePlace } from "../player/usePlace";
-import { useAwake } from "../player/useAwake";
+import { awakeText, useAwake } from "../player/useAwake";
 import { RoomWords, sayIn, useWords } from "../player/say";
 import { Dusk } from "./Dusk";
 import { useLook } from "./look";
@@ -77,9 +77,7 @@ export function RoomView({ code }: { code: string }) {
           ))}
         <footer>
           <span role="status">
-            {connected
-              ? awake !== "awake" && say(`awake-${awake}`)
-              : say(room?.score ? "disconnected-counting" : "disconnected")}
+            {connected ? awakeText(awake, say) : say(room?.score ? "disconnected-counting" : "disconnected")}
           </span>
           <Button variant="link" className="quiet" onClick={() => setCard(true)}>
             {say("this-screen")}

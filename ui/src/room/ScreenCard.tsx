@@ -1,7 +1,7 @@
 import { Form, Modal } from "react-bootstrap";
 import type { Carries } from "../player/carries";
 import type { Sides } from "../player/phases";
-import type { Awake } from "../player/useAwake";
+import { type Awake, awakeText } from "../player/useAwake";
 import { languageName } from "../frame/shell/languageName";
 import { roomLanguages, useSay } from "../player/say";
 import { type Look, looks } from "./look";
@@ -82,7 +82,7 @@ export function ScreenCard({
             <option value="hand">{say("sides-hand")}</option>
           </Form.Select>
         </Form.Group>
-        {awake !== "awake" && <p className="text-secondary mt-3 mb-0">{say(`awake-${awake}`)}</p>}
+        {awake !== "awake" && <p className="text-secondary mt-3 mb-0">{awakeText(awake, say)}</p>}
       </Modal.Body>
     </Modal>
   );
