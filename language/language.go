@@ -1,41 +1,86 @@
 // Package language turns facts into sentences, for the commands and for the pages and files that are handed out. The
-// screens use the same catalogue, en.json (ui/src/language).
+// screens use the same catalogues (ui/src/language).
 package language
 
 import (
-	_ "embed"
+	"embed"
 	"encoding/json"
 	"errors"
 	"fmt"
+	"io/fs"
 	"maps"
 	"slices"
 	"strings"
 	"sync"
 
+	"golang.org/x/text/language"
+
 	"vastlantern/core/fact"
 )
 
-//go:embed en.json
-var english []byte
+// Each language is a folder named by its tag (BCP 47).
+//
+//go:embed */facts.json */leading.json */planning.json
+var files embed.FS
+
+// parts is the files of a language with facts, by what the screens load together: those that every view needs, those of
+// a class in progress, and those of preparing and looking back.
+var parts = []string{"facts.json", "leading.json", "planning.json"}
 
 // Catalogue is the messages of one language by their ids.
-type Catalogue struct{ messages map[string]message }
+type Catalogue struct {
+	tag      language.Tag
+	messages map[string]message
+}
 
-// English is the catalogue that ships. It is read once.
-var English = sync.OnceValue(func() *Catalogue {
-	c, err := read(english)
-	if err != nil {
-		panic(err) // it is part of the program, and a test reads it
+// English is the catalogue that every other one is measured by.
+func English() *Catalogue { return In("en") }
+
+var catalogues sync.Map // Catalogue by tag
+
+// In returns the catalogue of a language, such as "de"; English for one that there is not. Each is read once.
+func In(tag string) *Catalogue {
+	if there, ok := catalogues.Load(tag); ok {
+		return there.(*Catalogue)
 	}
-	return c
-})
+	if !slices.Contains(Tags(), tag) {
+		return In("en")
+	}
+	c := empty(tag)
+	for _, name := range parts {
+		data, err := files.ReadFile(tag + "/" + name)
+		if errors.Is(err, fs.ErrNotExist) {
+			data, err = files.ReadFile("en/" + name) // a language can lack a file
+		}
+		if err := errors.Join(err, c.read(data)); err != nil {
+			panic(err) // it is part of the program, and a test reads it
+		}
+	}
+	there, _ := catalogues.LoadOrStore(tag, c)
+	return there.(*Catalogue)
+}
 
-func read(data []byte) (*Catalogue, error) {
+// Tags returns the tags of the languages that there are, sorted.
+func Tags() []string {
+	folders, err := files.ReadDir(".")
+	if err != nil {
+		panic(err) // the folders are part of the program
+	}
+	var tags []string
+	for _, f := range folders {
+		tags = append(tags, f.Name())
+	}
+	return tags
+}
+
+func empty(tag string) *Catalogue { return &Catalogue{language.Make(tag), map[string]message{}} }
+
+// read adds the messages of a file.
+func (c *Catalogue) read(data []byte) error {
 	var texts map[string]string
 	if err := json.Unmarshal(data, &texts); err != nil {
-		return nil, err
+		return err
 	}
-	c := &Catalogue{make(map[string]message, len(texts))}
 	var errs []error
 	for id, text := range texts {
 		m, err := parse(text)
@@ -44,7 +89,7 @@ func read(data []byte) (*Catalogue, error) {
 		}
 		c.messages[id] = m
 	}
-	return c, errors.Join(errs...)
+	return errors.Join(errs...)
 }
 
 // Text returns the fact in words. One that the catalogue does not have is shown as it is, so that nothing is lost.

@@ -41,7 +41,7 @@ func TestMessagesThatCannotBeRead(t *testing.T) {
 		_, err := parse(text)
 		assert.Error(t, err, text)
 	}
-	_, err := read([]byte(`{"a": "{", "b": "fine"}`))
+	err := empty("en").read([]byte(`{"a": "{", "b": "fine"}`))
 	assert.Contains(t, English().Error(err), "a: ")
 }
 
@@ -49,4 +49,17 @@ func TestAnErrorInWordsKeepsWhatIsAroundIt(t *testing.T) {
 	wrong := fact.New("refused.no-hold")
 	assert.Equal(t, "plan.json: no hold in progress", English().Error(fmt.Errorf("plan.json: %w", wrong)))
 	assert.Equal(t, "as it comes", English().Error(errors.New("as it comes")))
+}
+
+func TestPluralFormsAndNumbersOfALanguage(t *testing.T) {
+	for tag, want := range map[string]string{"en": "other 2.5", "fr": "one 2,5", "de": "other 2,5", "es": "other 2,5"} {
+		c := empty(tag)
+		require.NoError(t, c.read([]byte(`{"a": "{n, plural, one {one} other {other}} {x}"}`)))
+		assert.Equal(t, want, c.Text(fact.New("a", "n", 0, "x", 2.5)), tag)
+	}
+}
+
+func TestALanguageThatThereIsNotIsEnglish(t *testing.T) {
+	assert.Same(t, English(), In("xx"))
+	assert.Contains(t, Tags(), "en")
 }

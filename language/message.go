@@ -5,6 +5,11 @@ import (
 	"strconv"
 	"strings"
 
+	"golang.org/x/text/feature/plural"
+	"golang.org/x/text/language"
+	printer "golang.org/x/text/message"
+	"golang.org/x/text/number"
+
 	"vastlantern/core/fact"
 )
 
@@ -64,12 +69,15 @@ func (l list) write(c *Catalogue, to *strings.Builder, args fact.Args, _ string)
 }
 
 func (ch choice) write(c *Catalogue, to *strings.Builder, args fact.Args, number string) {
-	value := c.value(args[ch.name])
+	value := plain(args[ch.name])
+	if f, isFact := args[ch.name].(fact.Fact); isFact {
+		value = c.Text(f)
+	}
 	chosen, ok := ch.cases[value]
 	if ch.plural {
-		number = value
-		if chosen, ok = ch.cases["="+value]; !ok && value == "1" {
-			chosen, ok = ch.cases["one"]
+		number = c.value(args[ch.name])
+		if chosen, ok = ch.cases["="+value]; !ok {
+			chosen, ok = ch.cases[pluralForm(c.tag, value)]
 		}
 	}
 	if !ok {
@@ -195,8 +203,39 @@ func (p *parser) cases(ch choice) (piece, error) {
 	}
 }
 
-// value returns one argument as it is in a text.
+// forms is what ICU calls the plural forms.
+var forms = map[plural.Form]string{
+	plural.Zero: "zero", plural.One: "one", plural.Two: "two",
+	plural.Few: "few", plural.Many: "many", plural.Other: "other",
+}
+
+// pluralForm returns which form a language takes with a number (Unicode CLDR, cardinal).
+func pluralForm(tag language.Tag, number string) string {
+	whole, after, _ := strings.Cut(strings.TrimPrefix(number, "-"), ".")
+	i, err := strconv.Atoi(whole)
+	if err != nil {
+		return "other"
+	}
+	digits := len(after)
+	visible, _ := strconv.Atoi(after)
+	return forms[plural.Cardinal.MatchPlural(tag, i, digits, digits, visible, visible)]
+}
+
+// value returns one argument as it is in a text: numbers have the decimal sign of the language.
 func (c *Catalogue) value(arg any) string {
+	switch arg := arg.(type) {
+	case fact.Fact:
+		return c.Text(arg)
+	case float64:
+		// Ten digits, as the screens write it.
+		most := number.MaxFractionDigits(10)
+		return printer.NewPrinter(c.tag).Sprint(number.Decimal(arg, number.NoSeparator(), most))
+	}
+	return plain(arg)
+}
+
+// plain returns an argument as the program writes it.
+func plain(arg any) string {
 	switch arg := arg.(type) {
 	case nil:
 		return ""
@@ -206,8 +245,6 @@ func (c *Catalogue) value(arg any) string {
 		return strconv.Itoa(arg)
 	case float64:
 		return strconv.FormatFloat(arg, 'f', -1, 64)
-	case fact.Fact:
-		return c.Text(arg)
 	}
 	return fmt.Sprint(arg)
 }

@@ -20,6 +20,29 @@ export default tseslint.config(
     },
   },
   {
+    // Every text is a message of language/<tag>: a key, or what a person types for the program, is not one.
+    files: ["src/**/*.tsx"],
+    ignores: ["**/*.test.tsx"],
+    rules: {
+      "no-restricted-syntax": [
+        "error",
+        {
+          selector: "JSXElement:not([openingElement.name.name=/^(kbd|code)$/]) > JSXText[value=/[A-Za-z]{2}/]",
+          message: "Make it a message of language/en.",
+        },
+        {
+          selector:
+            "JSXAttribute[name.name=/^(label|title|placeholder|alt|aria-label|what|unit|closeLabel|name)$/] > Literal[value=/[a-z] [a-z]|^[A-Z][a-z]/]",
+          message: "Make it a message of language/en.",
+        },
+        {
+          selector: "JSXExpressionContainer > :matches(Literal, ConditionalExpression > Literal)[value=/[a-z] [a-z]/]",
+          message: "Make it a message of language/en.",
+        },
+      ],
+    },
+  },
+  {
     languageOptions: { parserOptions: { projectService: true, tsconfigRootDir: import.meta.dirname } },
   },
 );

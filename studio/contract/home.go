@@ -173,6 +173,8 @@ type HomePage struct {
 	Steps []HomeDays `json:"steps"` // in the order of their days; at least one
 	// Scores is what is played. Steps that play the same share one.
 	Scores []Score `json:"scores"`
+	// Language is the tag of what the page is written in: the language of its plan.
+	Language string `json:"language"`
 }
 
 // HomeDays is a step as it is played.

@@ -42,8 +42,8 @@ func card(s store.Home) (contract.Home, *plan.Plan, error) {
 		PlanID:     s.PlanID,
 		GivenMS:    contract.Millis(s.GivenAt),
 		Name:       one.Name(),
-		Says:       pieceInWords(one),
-		Amount:     text(given.task.Amount()),
+		Says:       pieceInWords(given.plan),
+		Amount:     in(given.plan).Text(given.task.Amount()),
 		Stretches:  given.stretches(),
 		Answer:     s.Answer,
 		Revision:   s.Revision,
@@ -52,7 +52,8 @@ func card(s store.Home) (contract.Home, *plan.Plan, error) {
 }
 
 // pieceInWords returns one piece: "4:2:7, 12 rounds at 60, about 3 min".
-func pieceInWords(p *plan.Passage) string {
+func pieceInWords(given *plan.Plan) string {
+	p := &given.Passages[0]
 	pattern, rounds := fact.New("name", "name", p.Pattern()), fact.New(
 		"measure.rounds",
 		"rounds",
@@ -74,16 +75,16 @@ func pieceInWords(p *plan.Passage) string {
 	} else {
 		words = fact.New("measure.about-minutes", "measure", words, "minutes", (ms+minute/2)/minute)
 	}
-	return text(words)
+	return in(given).Text(words)
 }
 
-// text renders a fact for what is handed out.
-func text(f fact.Fact) string { return language.English().Text(f) }
+// in returns the texts in which a plan goes home: those of its own language.
+func in(p *plan.Plan) *language.Catalogue { return language.In(p.Words.Tag) }
 
-func texts(facts []fact.Fact) []string {
+func texts(in *language.Catalogue, facts []fact.Fact) []string {
 	list := make([]string, len(facts))
 	for i, f := range facts {
-		list[i] = text(f)
+		list[i] = in.Text(f)
 	}
 	return list
 }
@@ -127,21 +128,21 @@ func (h *Homes) planTitle(ctx context.Context, id int64) (string, error) {
 }
 
 func sheetOf(home contract.Home, of *given, from string) contract.HomeSheet {
-	one := &of.plan.Passages[0]
+	one, in := &of.plan.Passages[0], in(of.plan)
 	s := contract.HomeSheet{
 		Home:     home,
 		From:     from,
 		Term:     one.Practice.Term,
 		How:      append([]string{}, one.Practice.How...),
-		Opening:  texts(contract.StepsOf(one.OpeningSteps)),
-		Closing:  texts(contract.StepsOf(one.ClosingSteps)),
-		Beside:   besideInWords(one.Beside),
+		Opening:  texts(in, contract.StepsOf(one.OpeningSteps)),
+		Closing:  texts(in, contract.StepsOf(one.ClosingSteps)),
+		Beside:   besideInWords(in, one.Beside),
 		Cautions: []string{},
-		Stop:     text(care.Everyone.Say),
-		TooMuch:  texts(homework.TooMuch(home.Ask)),
+		Stop:     in.Text(care.Everyone.Say),
+		TooMuch:  texts(in, homework.TooMuch(home.Ask)),
 	}
 	for _, p := range of.steps {
-		for _, caution := range cautions(&p.Passages[0]) {
+		for _, caution := range cautions(in, &p.Passages[0]) {
 			if !slices.Contains(s.Cautions, caution) {
 				s.Cautions = append(s.Cautions, caution)
 			}
@@ -151,20 +152,20 @@ func sheetOf(home contract.Home, of *given, from string) contract.HomeSheet {
 }
 
 // cautions returns those of a passage besides everybody's.
-func cautions(p *plan.Passage) []string {
+func cautions(in *language.Catalogue, p *plan.Passage) []string {
 	list := []string{}
 	for _, c := range care.Of(p) {
 		if c.ID != care.EveryoneID {
-			list = append(list, text(c.Say))
+			list = append(list, in.Text(c.Say))
 		}
 	}
 	return list
 }
 
 // besideInWords returns what those do who take the gentler lane; empty if there is none.
-func besideInWords(b plan.Beside) string {
+func besideInWords(in *language.Catalogue, b plan.Beside) string {
 	if b.None() {
 		return ""
 	}
-	return text(b.Name())
+	return in.Text(b.Name())
 }

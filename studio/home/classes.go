@@ -11,6 +11,7 @@ import (
 	"vastlantern/core/homework"
 	"vastlantern/core/plan"
 	"vastlantern/core/sheet"
+	"vastlantern/language"
 	"vastlantern/studio"
 	"vastlantern/studio/contract"
 )
@@ -45,16 +46,17 @@ func (h *Homes) PageOfClasses(
 		}
 		data.Steps = append(data.Steps, days)
 	}
-	data.Scores = scores.list
+	data.Scores, data.Language = scores.list, scores.tag
 	last := data.Steps[len(data.Steps)-1].Last
+	in := language.In(data.Language)
 	data.Sheet = contract.HomeSheet{
 		Home: contract.Home{
 			Name: name, Stretches: []contract.HomeStretch{},
-			Amount:     text(fact.New("home.classes", "classes", len(classes), "days", last)),
+			Amount:     in.Text(fact.New("home.classes", "classes", len(classes), "days", last)),
 			HomeAmount: contract.HomeAmountOf(homework.Task{Begins: begins}),
 		},
 		How: []string{}, Opening: []string{}, Closing: []string{}, Cautions: []string{},
-		Stop: text(care.Everyone.Say), TooMuch: texts(homework.TooMuch("")),
+		Stop: in.Text(care.Everyone.Say), TooMuch: texts(in, homework.TooMuch("")),
 	}
 	page, err := filled(bytes.Replace(template, recordings, nil, 1), data)
 	return studio.File{Name: studio.FileName(name) + ".html", Type: "text/html; charset=utf-8", Data: page}, err
@@ -88,7 +90,7 @@ func (s *scores) class(class studio.HomeClass) (days contract.HomeDays, err erro
 		if one.Practice == nil {
 			continue
 		}
-		for _, caution := range cautions(one) {
+		for _, caution := range cautions(in(alone), one) {
 			if !slices.Contains(days.Cautions, caution) {
 				days.Cautions = append(days.Cautions, caution)
 			}
@@ -102,5 +104,5 @@ func (s *scores) class(class studio.HomeClass) (days contract.HomeDays, err erro
 // lengthInWords returns how long a class takes: "about 12 min".
 func lengthInWords(p *plan.Plan) string {
 	const minute = 60_000
-	return text(fact.New("home.class-length", "minutes", max(1, (p.Length().Round()+minute/2)/minute)))
+	return in(p).Text(fact.New("home.class-length", "minutes", max(1, (p.Length().Round()+minute/2)/minute)))
 }

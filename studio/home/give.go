@@ -148,7 +148,7 @@ func (h *Homes) preview(ctx context.Context, from source, in contract.HomeGive) 
 		if err != nil {
 			read.Wrong = fact.Of(err).Pointer()
 		} else {
-			read.Says = pieceInWords(&p.Passages[0])
+			read.Says = pieceInWords(p)
 			read.Care = careOf(&p.Passages[0], task.Pieces, who)
 		}
 		preview.Steps = append(preview.Steps, read)

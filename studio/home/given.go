@@ -76,7 +76,7 @@ func (g *given) stretches() []contract.HomeStretch {
 	list := []contract.HomeStretch{}
 	for i, days := range g.task.Stretches() {
 		stretch := stretchOf(days)
-		stretch.Says = pieceInWords(&g.steps[i].Passages[0])
+		stretch.Says = pieceInWords(g.steps[i])
 		if len(g.task.Steps) > 0 {
 			stretch.Typed = g.task.Steps[i].Says
 		}

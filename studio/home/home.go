@@ -17,6 +17,7 @@ import (
 	"vastlantern/core/school"
 	"vastlantern/core/sheet"
 	"vastlantern/core/taught"
+	"vastlantern/language"
 	"vastlantern/store"
 	"vastlantern/studio"
 	"vastlantern/studio/contract"
@@ -49,8 +50,9 @@ type Classes interface {
 func New(s *studio.Studio, l Library, c Classes) *Homes { return &Homes{s, l, c} }
 
 // whens returns when in the day, to choose from: common practice, with no source.
-func whens() []string {
+func whens(in *language.Catalogue) []string {
 	return texts(
+		in,
 		[]fact.Fact{
 			fact.New("when.morning"),
 			fact.New("when.before-lunch"),
@@ -158,7 +160,7 @@ func (h *Homes) offer(ctx context.Context, from source) (contract.HomeOffer, err
 		PlanID:   from.planID,
 		ClassID:  from.classID,
 		Passages: []contract.HomePassage{},
-		Whens:    whens(),
+		Whens:    whens(in(from.plan)),
 		Begins:   h.studio.Today(),
 		Before:   []contract.Home{},
 	}

@@ -99,7 +99,7 @@ func PageOf(
 		return nil, err
 	}
 	home := contract.Home{
-		Name: one.Name(), Says: pieceInWords(&alone.plan.Passages[0]), Stretches: alone.stretches(),
+		Name: one.Name(), Says: pieceInWords(alone.plan), Stretches: alone.stretches(),
 		HomeAmount: contract.HomeAmountOf(alone.task),
 	}
 	data, err := pageData(sheetOf(home, &alone, from), "", &alone, "",
@@ -137,7 +137,9 @@ func (h *Homes) Recordings(ctx context.Context, id int64) (contract.HomeRecordin
 
 // pageData returns what a page is made of. key is what a device remembers its days under.
 func pageData(s contract.HomeSheet, key string, of *given, fingers string, play score) (contract.HomePage, error) {
-	data := contract.HomePage{Sheet: s, Key: key, Steps: []contract.HomeDays{}, Scores: []contract.Score{}}
+	data := contract.HomePage{
+		Sheet: s, Key: key, Steps: []contract.HomeDays{}, Scores: []contract.Score{}, Language: of.plan.Words.Tag,
+	}
 	scores := scores{make: play, fingers: fingers, known: map[string]int{}}
 	for i, stretch := range of.stretches() {
 		doc, p, err := stepDocument(of.task, of.document, of.plan, i)
@@ -150,7 +152,7 @@ func pageData(s contract.HomeSheet, key string, of *given, fingers string, play 
 			Name:        one.Name(),
 			Term:        one.Practice.Term,
 			How:         append([]string{}, one.Practice.How...),
-			Cautions:    cautions(one),
+			Cautions:    cautions(in(p), one),
 			Choices:     []contract.HomeChoice{},
 			Evening:     -1,
 		}

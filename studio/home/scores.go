@@ -2,6 +2,7 @@ package home
 
 import (
 	"bytes"
+	"cmp"
 	"encoding/json"
 
 	"vastlantern/core/plan"
@@ -15,6 +16,7 @@ type scores struct {
 	fingers string
 	list    []contract.Score
 	known   map[string]int // by what the plan file has
+	tag     string         // of the language of the first plan
 }
 
 // choice returns what is played of a plan: by the beat, and by touch where something of it waits.
@@ -27,9 +29,10 @@ func (s *scores) choice(doc plan.Document) (choice contract.HomeChoice, err erro
 	if err != nil {
 		return choice, err
 	}
+	s.tag = cmp.Or(s.tag, p.Words.Tag)
 	choice = contract.HomeChoice{Says: lengthInWords(p), ByTouch: -1}
 	if len(p.Passages) == 1 {
-		choice.Says = pieceInWords(&p.Passages[0])
+		choice.Says = pieceInWords(p)
 	}
 	waits := false
 	for i, fields := range beat.Passages() {

@@ -1,7 +1,7 @@
 import "./frame/styles.scss";
 
 import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
-import { StrictMode } from "react";
+import { Fragment, StrictMode, useSyncExternalStore } from "react";
 import { createRoot } from "react-dom/client";
 import { createBrowserRouter, type RouteObject } from "react-router";
 import { RouterProvider } from "react-router/dom";
@@ -10,6 +10,9 @@ import { NotFound } from "./frame/shell/NotFound";
 import { RequireSignIn } from "./frame/shell/RequireSignIn";
 import { Framed } from "./frame/shell/ReturnToClass";
 import { ScreenStopped } from "./frame/shell/ScreenStopped";
+import { chosen, followLanguage, readAll, speak, tag } from "./language/catalogue";
+import { t } from "./language/text";
+import { RoomWords, useWords } from "./player/say";
 import { keepTime } from "./player/clock";
 
 type Views = { [name: string]: unknown };
@@ -20,13 +23,21 @@ function view<Module extends Views>(
   load: () => Promise<Module>,
   name: keyof Module,
 ): RouteObject {
-  return { path, lazy: async () => ({ Component: (await load())[name] as React.ComponentType }) };
+  return {
+    path,
+    lazy: async () => {
+      const [module] = await Promise.all([load(), path === "/" ? null : readAll()]);
+      return { Component: module[name] as React.ComponentType };
+    },
+  };
 }
 
-const router = createBrowserRouter([
+const Opening = () => <Loading what={t("frame.opening-it")} />;
+
+const routes = [
   {
     errorElement: <ScreenStopped />,
-    hydrateFallbackElement: <Loading what="Opening" />,
+    hydrateFallbackElement: <Opening />,
     children: [
       view("/certificate", () => import("./frame/shell/CertificateView"), "CertificateView"),
       {
@@ -71,14 +82,29 @@ const router = createBrowserRouter([
       },
     ],
   },
-]);
+];
+
+/** Written is the screens in the language in use: all of them are drawn anew in another one. */
+function Written({ router }: { router: ReturnType<typeof createBrowserRouter> }) {
+  const language = useSyncExternalStore(followLanguage, tag);
+  return (
+    <RoomWords value={useWords(language)}>
+      <Fragment key={language}>
+        <RouterProvider router={router} />
+      </Fragment>
+    </RoomWords>
+  );
+}
 
 keepTime();
 
-createRoot(document.getElementById("root")!).render(
-  <StrictMode>
-    <QueryClientProvider client={new QueryClient({ defaultOptions: { queries: { retry: 1 } } })}>
-      <RouterProvider router={router} />
-    </QueryClientProvider>
-  </StrictMode>,
+// The first view is loaded once its language is known.
+void speak(chosen()).then(() =>
+  createRoot(document.getElementById("root")!).render(
+    <StrictMode>
+      <QueryClientProvider client={new QueryClient({ defaultOptions: { queries: { retry: 1 } } })}>
+        <Written router={createBrowserRouter(routes)} />
+      </QueryClientProvider>
+    </StrictMode>,
+  ),
 );

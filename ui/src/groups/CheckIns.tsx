@@ -2,22 +2,20 @@ import { Link } from "react-router";
 import type { CheckInPoint, CheckInSum } from "../wire/contract";
 import { answerText, questionText } from "../player/checkIn";
 import { type Say, useSay } from "../player/say";
-import { day, number, plural, shortDay } from "../player/format";
+import { day, number, shortDay } from "../player/format";
+import { t } from "../language/text";
 
 /** CheckIns is what the room answered before and after its classes over the weeks, beside what was breathed. */
 export function CheckIns({ points }: { points: CheckInPoint[] }) {
   if (points.length === 0) return null;
   return (
     <section className="checkins" aria-labelledby="checkins">
-      <h3 id="checkins">Before and after</h3>
+      <h3 id="checkins">{t("frame.before-and-after")}</h3>
       {(["calm", "side"] as const).map((question) => {
         const asked = points.filter((p) => p.question === question);
         return asked.length > 0 && <Question key={question} question={question} points={asked} />;
       })}
-      <p className="text-secondary">
-        Sums of what people answered, and in how many answers. They do not say what caused a difference: rest,
-        company, the hour and much else differ as well. Fewer than three answers are not shown.
-      </p>
+      <p className="text-secondary">{t("groups.sums-of-what-people-answered")}</p>
     </section>
   );
 }
@@ -34,10 +32,10 @@ function Question({ question, points }: QuestionProps) {
         <table className="table table-sm">
           <thead>
             <tr>
-              <th scope="col">Class</th>
-              <th scope="col">Before</th>
-              <th scope="col">After</th>
-              <th scope="col">Breathed</th>
+              <th scope="col">{t("frame.class")}</th>
+              <th scope="col">{t("groups.before")}</th>
+              <th scope="col">{t("groups.after")}</th>
+              <th scope="col">{t("groups.breathed")}</th>
             </tr>
           </thead>
           <tbody>
@@ -60,8 +58,8 @@ function Question({ question, points }: QuestionProps) {
 
 /** said is an answer of a room in words: "3.4 (9 answers)", or "left 3, both 2, right 4 (9 answers)". */
 function said(sums: CheckInSum[], people: number, mean: number, say: Say): string {
-  const answers = plural(people, "answer");
-  if (sums.length === 0) return people === 0 ? "none" : `too few (${answers})`;
+  const answers = t("groups.answers", { people });
+  if (sums.length === 0) return people === 0 ? "none" : t("groups.too-few", { answers });
   if (mean > 0) return `${number(mean)} (${answers})`;
   const list = sums.map((s) => `${answerText(s.answer, say)} ${s.people}`).join(", ");
   return `${list} (${answers})`;
@@ -83,11 +81,17 @@ function Calm({ points }: { points: CheckInPoint[] }) {
   const y = (mean: number) => top + ((most - mean) / (most - least)) * (height - top - bottom);
   const width = 36 + list.length * column;
   const says = list
-    .map((p) => `${day(p.started_ms)}: ${number(p.mean_before)} before, ${number(p.mean_after)} after`)
+    .map((p) =>
+      t("groups.before-after", {
+        started: day(p.started_ms),
+        meanBefore: number(p.mean_before),
+        meanAfter: number(p.mean_after),
+      }),
+    )
     .join("; ");
   return (
     <div className="calm">
-      <svg width={width} height={height} role="img" aria-label={`How calm, on average. ${says}`}>
+      <svg width={width} height={height} role="img" aria-label={t("groups.how-calm-on-average", { says })}>
         {[1, 2, 3, 4, 5].map((n) => (
           <g key={n}>
             <line x1={30} x2={width} y1={y(n)} y2={y(n)} className="rung" />
@@ -99,7 +103,12 @@ function Calm({ points }: { points: CheckInPoint[] }) {
         {list.map((p, i) => (
           <g key={p.class_id}>
             <title>
-              {`${day(p.started_ms)}: before ${said(p.before, p.people.before, p.mean_before, say)}, after ${said(p.after, p.people.after, p.mean_after, say)}. ${p.breathed.join(", ")}`}
+              {t("groups.before-after-2", {
+                started: day(p.started_ms),
+                before: said(p.before, p.people.before, p.mean_before, say),
+                after: said(p.after, p.people.after, p.mean_after, say),
+                value: p.breathed.join(", "),
+              })}
             </title>
             {p.mean_before > 0 && p.mean_after > 0 && (
               <line x1={x(i) - 8} x2={x(i) + 8} y1={y(p.mean_before)} y2={y(p.mean_after)} className="went" />
@@ -115,9 +124,7 @@ function Calm({ points }: { points: CheckInPoint[] }) {
           </g>
         ))}
       </svg>
-      <p className="small text-secondary mb-2">
-        Hollow: before. Filled: after. Below: how many answered. 5 is very calm.
-      </p>
+      <p className="small text-secondary mb-2">{t("groups.hollow-before-filled-after-below-how")}</p>
     </div>
   );
 }

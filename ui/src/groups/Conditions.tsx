@@ -1,5 +1,5 @@
 import { Form } from "react-bootstrap";
-import { text } from "../language/text";
+import { t, text } from "../language/text";
 import type { Group, Groups } from "../wire/contract";
 
 type Props = {
@@ -12,7 +12,7 @@ type Props = {
 export function Conditions({ all, here, onChange }: Props) {
   return (
     <fieldset className="conditions mt-3">
-      <legend>In the room: how many, never who</legend>
+      <legend>{t("groups.in-the-room-how-many-never")}</legend>
       {all.map((c) => {
         const n = here[c.id] ?? 0;
         const put = (count: number) => {
@@ -34,7 +34,7 @@ export function Conditions({ all, here, onChange }: Props) {
                 size="sm"
                 min={1}
                 max={999}
-                aria-label={`How many: ${text(c.name)}`}
+                aria-label={t("groups.how-many", { name: text(c.name) })}
                 value={n}
                 onChange={(e) => put(Math.max(1, Number(e.target.value)))}
               />

@@ -6,9 +6,9 @@ import { Link } from "react-router";
 import type { PracticeCourse } from "../wire/contract";
 import { ErrorAlert } from "../frame/shell/ErrorAlert";
 import { Loading } from "../frame/shell/Loading";
-import { plural, shortDay } from "../player/format";
+import { shortDay } from "../player/format";
 import { type Metric, metrics } from "./metrics";
-import { text } from "../language/text";
+import { t, text } from "../language/text";
 import { CheckIns } from "./CheckIns";
 
 const Plot = lazy(() => import("./Plot")); // the library that draws it is large, and most views do not need it
@@ -17,20 +17,14 @@ const Plot = lazy(() => import("./Plot")); // the library that draws it is large
 export function CourseOf({ group }: { group: number }) {
   const [metric, setMetric] = useState<Metric>("rounds");
   const course = useQuery(courseQuery(group));
-  if (course.isPending) return <Loading what="Loading the course" />;
+  if (course.isPending) return <Loading what={t("groups.loading-the-course")} />;
   if (course.isError) return <ErrorAlert error={course.error} retry={() => void course.refetch()} />;
   const { practices, classes, streak, never, check_ins } = course.data;
-  if (classes === 0)
-    return (
-      <p className="text-secondary">This group has not been taught yet. Its course will be shown here.</p>
-    );
+  if (classes === 0) return <p className="text-secondary">{t("groups.this-group-has-not-been-taught")}</p>;
   return (
-    <section aria-label="Course">
-      <p className="text-secondary">
-        {classes === 1 ? "1 class" : `${classes} classes`}
-        {streak > 0 && `, the last ${streak === 1 ? "one" : streak} led as planned`}.
-      </p>
-      <ButtonGroup size="sm" className="mb-2 flex-wrap" aria-label="What is plotted">
+    <section aria-label={t("frame.course")}>
+      <p className="text-secondary">{t("groups.classes", { classes, streak })}</p>
+      <ButtonGroup size="sm" className="mb-2 flex-wrap" aria-label={t("groups.what-is-plotted")}>
         {metrics.map((m) => (
           <Button
             key={m.id}
@@ -47,7 +41,9 @@ export function CourseOf({ group }: { group: number }) {
       ))}
       <CheckIns points={check_ins} />
       {never.length > 0 && (
-        <p className="text-secondary mt-3">Never taught to this group: {never.join(", ")}.</p>
+        <p className="text-secondary mt-3">
+          {t("groups.never-taught-to-this-group", { value: never.join(", ") })}
+        </p>
       )}
     </section>
   );
@@ -60,12 +56,16 @@ function Practice({ course, metric }: { course: PracticeCourse; metric: Metric }
       <div>
         <h3>{course.name}</h3>
         <p className="mb-1">
-          last {[last.counts, last.rounds > 0 && plural(last.rounds, "round")].filter(Boolean).join(", ")}
-          {last.eased && ", eased"}
+          {t("groups.last", {
+            value: [last.counts, last.rounds > 0 && t("groups.rounds", { rounds: last.rounds })]
+              .filter(Boolean)
+              .join(", "),
+          })}
+          {last.eased && t("groups.eased")}
         </p>
         {course.next && (
           <p className="mb-0">
-            <strong>Next time {text(course.next)}.</strong> {text(course.why)}{" "}
+            <strong>{t("groups.next-time", { next: text(course.next) })}</strong> {text(course.why)}{" "}
             {course.based_on.map((id) => (
               <Link key={id} className="me-2" to={`/taught/${id}`}>
                 {shortDay(course.points.find((p) => p.class_id === id)?.started_ms ?? 0)}
@@ -74,7 +74,7 @@ function Practice({ course, metric }: { course: PracticeCourse; metric: Metric }
           </p>
         )}
       </div>
-      <Suspense fallback={<Loading what="Drawing" />}>
+      <Suspense fallback={<Loading what={t("frame.drawing")} />}>
         <Plot course={course} metric={metric} />
       </Suspense>
     </div>

@@ -20,12 +20,20 @@ import { TimeField } from "../frame/editing/TimeField";
 import { ErrorAlert } from "../frame/shell/ErrorAlert";
 import { Loading } from "../frame/shell/Loading";
 import { useEdited } from "../frame/editing/useEdited";
-import { plural, weekly as weektime } from "../player/format";
+import { weekly as weektime } from "../player/format";
 import { CourseOf } from "./CourseOf";
 import { Programmes } from "./Programmes";
-import { text, wordOf } from "../language/text";
+import { t, text, wordOf } from "../language/text";
 
-const weekdays = ["Sunday", "Monday", "Tuesday", "Wednesday", "Thursday", "Friday", "Saturday"];
+const weekdays = () => [
+  t("groups.sunday"),
+  t("groups.monday"),
+  t("groups.tuesday"),
+  t("groups.wednesday"),
+  t("groups.thursday"),
+  t("groups.friday"),
+  t("groups.saturday"),
+];
 
 const nobody: Group = {
   id: 0,
@@ -55,21 +63,19 @@ export function GroupsView() {
   return (
     <Shell view="groups">
       {id === undefined && first && <Navigate to={`/groups/${first.id}`} replace />}
-      {groups.isPending && <Loading what="Loading the groups" />}
+      {groups.isPending && <Loading what={t("groups.loading-the-groups")} />}
       {groups.isError && <ErrorAlert error={groups.error} retry={() => void groups.refetch()} />}
       {groups.data && (
         <Row className="g-4">
           <Col lg={4}>
             <div className="d-flex justify-content-between align-items-baseline">
-              <h1>Groups</h1>
+              <h1>{t("groups.groups")}</h1>
               <Link className="btn btn-outline-primary btn-sm" to="/groups/new">
-                New group
+                {t("groups.new-group")}
               </Link>
             </div>
-            {groups.data.groups.length === 0 && (
-              <p>No group yet. A group remembers its cautions and its classes.</p>
-            )}
-            <ListGroup as="nav" aria-label="Groups">
+            {groups.data.groups.length === 0 && <p>{t("groups.no-group-yet-a-group-remembers")}</p>}
+            <ListGroup as="nav" aria-label={t("groups.groups")}>
               {groups.data.groups.map((g) => (
                 <ListGroup.Item key={g.id} action as={Link} to={`/groups/${g.id}`} active={g.id === open?.id}>
                   <strong className="d-block">{g.name}</strong>
@@ -82,23 +88,18 @@ export function GroupsView() {
           <Col lg={8}>
             {gone && (
               <Alert variant="warning">
-                {open
-                  ? "This group was deleted on another screen. What you have typed is still here: to save it, restore the group first, under Recently deleted."
-                  : "There is no such group. A group that was deleted lately can be restored under Recently deleted."}
+                {open ? t("groups.this-group-was-deleted-on-another") : t("groups.there-is-no-such-group")}
               </Alert>
             )}
             {groups.data.groups.length === 0 && !open && (
-              <Filled
-                picture={filled}
-                says="A group with its cautions, and how each practice has grown over the weeks. This one is invented; you can add it on the School page."
-              />
+              <Filled picture={filled} says={t("groups.a-group-with-its-cautions")} />
             )}
             {open && <GroupForm key={open.id} start={open} all={groups.data} />}
             {open && open.id > 0 && (
               <>
-                <h2 className="mt-4">Programmes</h2>
+                <h2 className="mt-4">{t("groups.programmes")}</h2>
                 <Programmes key={`programmes ${open.id}`} group={open.id} />
-                <h2 className="mt-4">Course</h2>
+                <h2 className="mt-4">{t("frame.course")}</h2>
                 <CourseOf key={open.id} group={open.id} />
               </>
             )}
@@ -114,14 +115,14 @@ function withGroup(known: Groups, group: Group): Groups {
 }
 
 function inShort(g: Group): string {
-  const parts = [wordOf("level", g.level), g.size > 0 ? `${g.size} people` : "", weekly(g)];
+  const parts = [wordOf("level", g.level), g.size > 0 ? t("groups.people", { size: g.size }) : "", weekly(g)];
   const cared = Object.keys(g.conditions).length + (g.under16 ? 1 : 0);
-  if (cared > 0) parts.push(`${plural(cared, "thing")} to care for`);
+  if (cared > 0) parts.push(t("groups.to-care", { cared }));
   return parts.filter(Boolean).join(" · ");
 }
 
 function weekly(g: Group): string {
-  return g.weekday < 0 ? "" : `${weekdays[g.weekday]} ${weektime(g.weektime)}`.trim();
+  return g.weekday < 0 ? "" : `${weekdays()[g.weekday]} ${weektime(g.weektime)}`.trim();
 }
 
 const fieldNames: { [field: string]: string } = {
@@ -176,7 +177,7 @@ function GroupForm({ start, all }: { start: Group; all: Groups }) {
     >
       <Row className="g-2">
         <Form.Group as={Col} md={6} controlId="group-name">
-          <Form.Label>Name</Form.Label>
+          <Form.Label>{t("frame.name")}</Form.Label>
           <Form.Control
             value={group.name}
             maxLength={200}
@@ -185,9 +186,9 @@ function GroupForm({ start, all }: { start: Group; all: Groups }) {
           />
         </Form.Group>
         <Form.Group as={Col} xs={6} md={3} controlId="group-level">
-          <Form.Label>Level</Form.Label>
+          <Form.Label>{t("frame.level")}</Form.Label>
           <Form.Select value={group.level} onChange={(e) => set({ level: e.target.value })}>
-            {group.level === "" && <option value="">not set</option>}
+            {group.level === "" && <option value="">{t("groups.not-set")}</option>}
             {all.levels.map((level) => (
               <option key={level} value={level}>
                 {wordOf("level", level)}
@@ -196,7 +197,7 @@ function GroupForm({ start, all }: { start: Group; all: Groups }) {
           </Form.Select>
         </Form.Group>
         <Form.Group as={Col} xs={6} md={3} controlId="group-size">
-          <Form.Label>Usual size</Form.Label>
+          <Form.Label>{t("groups.usual-size")}</Form.Label>
           <Form.Control
             type="number"
             min={0}
@@ -206,10 +207,10 @@ function GroupForm({ start, all }: { start: Group; all: Groups }) {
           />
         </Form.Group>
         <Form.Group as={Col} xs={6} md={3} controlId="group-day">
-          <Form.Label>Every week on</Form.Label>
+          <Form.Label>{t("groups.every-week")}</Form.Label>
           <Form.Select value={group.weekday} onChange={(e) => set({ weekday: Number(e.target.value) })}>
-            <option value={-1}>no fixed day</option>
-            {weekdays.map((day, i) => (
+            <option value={-1}>{t("groups.no-fixed-day")}</option>
+            {weekdays().map((day, i) => (
               <option key={day} value={i}>
                 {day}
               </option>
@@ -217,13 +218,13 @@ function GroupForm({ start, all }: { start: Group; all: Groups }) {
           </Form.Select>
         </Form.Group>
         <Form.Group as={Col} xs={6} md={3} controlId="group-time">
-          <Form.Label>at</Form.Label>
+          <Form.Label>{t("groups.at")}</Form.Label>
           <TimeField value={group.weektime} onChange={(weektime) => set({ weektime })} />
         </Form.Group>
         <Col md={6} className="d-flex align-items-end py-2">
           <Form.Check
             id="under16"
-            label="There are people under 16"
+            label={t("groups.there-are-people-under-16")}
             checked={group.under16}
             onChange={(e) => set({ under16: e.target.checked })}
           />
@@ -235,7 +236,7 @@ function GroupForm({ start, all }: { start: Group; all: Groups }) {
         onChange={(conditions) => set({ conditions })}
       />
       <Form.Group className="mt-3" controlId="group-notes">
-        <Form.Label>Notes</Form.Label>
+        <Form.Label>{t("groups.notes")}</Form.Label>
         <Form.Control
           as="textarea"
           rows={2}
@@ -245,7 +246,7 @@ function GroupForm({ start, all }: { start: Group; all: Groups }) {
       </Form.Group>
       {settings.data && (
         <details className="mt-3" open={Object.keys(group.schools).length > 0}>
-          <summary>Where this group differs from your school</summary>
+          <summary>{t("groups.where-this-group-differs")}</summary>
           <Choices
             questions={settings.data.questions ?? []}
             chosen={group.schools}
@@ -257,18 +258,18 @@ function GroupForm({ start, all }: { start: Group; all: Groups }) {
       {/* the bar stays in sight, and with it what there is to be said before and after it is pressed */}
       <div className="mt-3 savebar">
         <EditedNotice
-          what="this group"
+          what={t("groups.this-group")}
           error={store.error}
           edited={edited}
           nameOf={(path) => fieldName(path, all, settings.data?.questions ?? [])}
         />
-        {store.isSuccess && !changed && <Alert variant="success">Saved.</Alert>}
+        {store.isSuccess && !changed && <Alert variant="success">{t("frame.saved")}</Alert>}
         <Button type="submit" disabled={!changed || group.name.trim() === "" || store.isPending}>
-          {start.id === 0 ? "Add the group" : "Save"}
+          {start.id === 0 ? t("groups.add-the-group") : t("frame.save")}
         </Button>
         {start.id > 0 && (
           <Button variant="link" className="text-danger ms-2" onClick={() => setDeleting(true)}>
-            Delete the group
+            {t("groups.delete-the-group")}
           </Button>
         )}
         {deleting && (

@@ -2,6 +2,7 @@ import { Line, LineChart, ResponsiveContainer, Tooltip, XAxis, YAxis } from "rec
 import type { PracticeCourse } from "../wire/contract";
 import { day, shortDay } from "../player/format";
 import { type Metric, metrics } from "./metrics";
+import { t } from "../language/text";
 
 type At = { started_ms: number; value: number; eased: boolean; counts: string };
 type DotProps = { cx?: number; cy?: number; payload?: At };
@@ -15,9 +16,11 @@ export default function Plot({ course, metric }: { course: PracticeCourse; metri
     eased: p.eased,
     counts: p.counts,
   }));
-  const said = data.map((p) => `${day(p.started_ms)} ${p.value}${p.eased ? ", eased" : ""}`).join("; ");
+  const said = data
+    .map((p) => `${day(p.started_ms)} ${p.value}${p.eased ? t("groups.eased") : ""}`)
+    .join("; ");
   return (
-    <div className="plot" role="img" aria-label={`${name} of ${course.name}: ${said}`}>
+    <div className="plot" role="img" aria-label={t("groups.of", { name, name2: course.name, said })}>
       <ResponsiveContainer width="100%" height={110}>
         <LineChart data={data} margin={{ top: 8, right: 12, bottom: 0, left: 0 }}>
           <XAxis

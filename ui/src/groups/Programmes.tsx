@@ -3,7 +3,7 @@ import { useQuery } from "@tanstack/react-query";
 import { Link } from "react-router";
 import { DeletedLately } from "../frame/dialogs/BringBack";
 import { ErrorAlert } from "../frame/shell/ErrorAlert";
-import { text } from "../language/text";
+import { rich, t, text } from "../language/text";
 import { useState } from "react";
 import { Form } from "react-bootstrap";
 import { StartProgramme } from "../frame/editing/StartProgramme";
@@ -16,17 +16,21 @@ export function Programmes({ group }: { group: number }) {
   if (programmes.isError)
     return <ErrorAlert error={programmes.error} retry={() => void programmes.refetch()} />;
   return (
-    <section aria-label="Programmes">
+    <section aria-label={t("groups.programmes")}>
       {programmes.data?.length === 0 && (
         <p className="text-secondary">
-          None yet. Under <em>Paper and files</em> of a plan it becomes the first class of a programme: steps
-          over weeks, which wait or step back when a class was eased.
+          {rich("groups.none-yet-under-of-a-plan", { em: <em>{t("frame.paper-and-files")}</em> })}
         </p>
       )}
       {programmes.data?.map((p) => (
         <p key={p.id} className="mb-2">
-          <Link to={`/programmes/${p.id}`}>{p.name}</Link> · step {p.step} of {p.steps}, {p.says}.{" "}
-          {text(p.why)}
+          {rich("groups.step-of", {
+            link: <Link to={`/programmes/${p.id}`}>{p.name}</Link>,
+            step: p.step,
+            steps: p.steps,
+            says: p.says,
+            why: text(p.why),
+          })}
         </p>
       ))}
       <FromFile />
@@ -45,13 +49,13 @@ function FromFile() {
       setFile(JSON.parse(await chosen.text()) as ProgrammeFile);
       setError(null);
     } catch {
-      setError(new Error(`${chosen.name} is no file of a programme: it cannot be read as JSON.`));
+      setError(new Error(t("groups.is-no-file-of-a-programme", { name: chosen.name })));
     }
   };
   return (
     <>
       <Form.Group controlId="programme-file" className="mb-2">
-        <Form.Label className="small text-secondary">Begin a programme from a file</Form.Label>
+        <Form.Label className="small text-secondary">{t("groups.begin-a-programme-from-a-file")}</Form.Label>
         <Form.Control
           type="file"
           size="sm"
@@ -62,7 +66,7 @@ function FromFile() {
       {error && <ErrorAlert error={error} />}
       {file && (
         <StartProgramme
-          title={file.programme?.name ?? "A programme from a file"}
+          title={file.programme?.name ?? t("groups.a-programme-from-a-file")}
           begin={(to) => post<ProgrammeSheet>("/programmes/file", { file, ...to })}
           onClose={() => setFile(null)}
         />

@@ -17,6 +17,7 @@ import programmes from "../../../docs/manual/programmes.md?raw";
 import rehearsal from "../../../docs/manual/rehearsal.md?raw";
 import voice from "../../../docs/manual/voice.md?raw";
 import yourData from "../../../docs/manual/your-data.md?raw";
+import { t } from "../language/text";
 
 /** The pages of the manual, in the order in which they are read. */
 const pages: { [name: string]: string } = {
@@ -46,13 +47,13 @@ export function HelpView() {
   return (
     <Shell view="help">
       <div className="help">
-        <nav aria-label="Manual">
+        <nav aria-label={t("help.manual")}>
           {Object.entries(pages).map(([path, text]) => (
             <NavLink key={path} to={path === "first-class" ? "/help" : `/help/${path}`} end>
               {title(text)}
             </NavLink>
           ))}
-          <Link to="/help/licences">Licences</Link>
+          <Link to="/help/licences">{t("help.licences")}</Link>
         </nav>
         <article>
           <Markdown remarkPlugins={[remarkGfm]} components={components}>

@@ -4,7 +4,7 @@ import { Button, Form } from "react-bootstrap";
 import { ErrorAlert } from "../frame/shell/ErrorAlert";
 import { shortDay } from "../player/format";
 import type { HomeAmount, HomeGive, HomeOffer } from "../wire/contract";
-import { text, wordOf } from "../language/text";
+import { rich, t, text, wordOf } from "../language/text";
 import { useSettled } from "../frame/editing/useSettled";
 import { GrowFields } from "./GrowFields";
 import { homePreviewQuery } from "./queries";
@@ -99,7 +99,7 @@ export function GiveForm({ path, offer, give, pending, error }: Props) {
       <WhatGoesHome offer={offer} chosen={chosen} choose={choose} />
       <div className="amounts">
         {one && one.counts !== "" && (
-          <Field id="counts" label="Counts">
+          <Field id="counts" label={t("frame.counts")}>
             <Form.Control
               value={form.counts}
               onChange={(e) => setForm({ ...form, counts: e.target.value })}
@@ -107,7 +107,7 @@ export function GiveForm({ path, offer, give, pending, error }: Props) {
           </Field>
         )}
         {one && one.tempo > 0 && (
-          <Field id="tempo" label="Tempo, a minute">
+          <Field id="tempo" label={t("home.tempo-a-minute")}>
             <Form.Control
               inputMode="decimal"
               value={form.tempo}
@@ -117,7 +117,7 @@ export function GiveForm({ path, offer, give, pending, error }: Props) {
         )}
         <Amount
           id="minutes"
-          label="Minutes a day"
+          label={t("home.minutes-a-day")}
           value={form.amount.minutes}
           min={1}
           max={30}
@@ -125,7 +125,7 @@ export function GiveForm({ path, offer, give, pending, error }: Props) {
         />
         <Amount
           id="pieces"
-          label="In pieces"
+          label={t("home.in-pieces-label")}
           value={form.amount.pieces}
           min={1}
           max={10}
@@ -134,34 +134,34 @@ export function GiveForm({ path, offer, give, pending, error }: Props) {
         {!grows && (
           <Amount
             id="days"
-            label="Days (0: open)"
+            label={t("home.days-0-open")}
             value={form.amount.days}
             min={0}
             max={90}
             onChange={(days) => amount({ days })}
           />
         )}
-        <Field id="begins" label="Day 1">
+        <Field id="begins" label={t("frame.day-1")}>
           <Form.Control
             type="date"
             value={form.amount.begins}
             onChange={(e) => amount({ begins: e.target.value })}
           />
         </Field>
-        <Field id="when" label="When in the day">
+        <Field id="when" label={t("home.when-in-the-day")}>
           <Form.Control
             list="whens"
             maxLength={60}
-            placeholder="any time"
+            placeholder={t("home.any-time")}
             value={form.amount.when}
             onChange={(e) => amount({ when: e.target.value })}
           />
         </Field>
-        <Field id="evening" label="In the evening">
+        <Field id="evening" label={t("home.in-the-evening")}>
           <Form.Select value={form.amount.evening} onChange={(e) => amount({ evening: e.target.value })}>
-            <option value="">nothing more</option>
-            <option value="same">the same again</option>
-            <option value="half">half of it again</option>
+            <option value="">{t("home.nothing-more")}</option>
+            <option value="same">{t("home.the-same-again")}</option>
+            <option value="half">{t("home.half-of-it-again")}</option>
           </Form.Select>
         </Field>
         <datalist id="whens">
@@ -178,7 +178,7 @@ export function GiveForm({ path, offer, give, pending, error }: Props) {
       />
       {!grows && read[0] && (
         <p className="text-secondary" role="status">
-          Each time: {read[0].says}
+          {t("home.each-time", { says: read[0].says })}
           {read[0].care.map((care, i) => (
             <span key={i} className="care">
               {text(care)}
@@ -186,17 +186,17 @@ export function GiveForm({ path, offer, give, pending, error }: Props) {
           ))}
         </p>
       )}
-      <Field id="sentence" label="Personal note">
+      <Field id="sentence" label={t("home.personal-note")}>
         <Form.Control
           maxLength={300}
           value={form.amount.sentence}
           onChange={(e) => amount({ sentence: e.target.value })}
         />
       </Field>
-      <Field id="ask" label="Whom to ask, and how">
+      <Field id="ask" label={t("home.whom-to-ask-and-how")}>
         <Form.Control
           maxLength={120}
-          placeholder="your name and number; if empty, “your teacher”"
+          placeholder={t("home.your-name-and-number-if-empty")}
           value={form.amount.ask}
           onChange={(e) => amount({ ask: e.target.value })}
         />
@@ -209,9 +209,9 @@ export function GiveForm({ path, offer, give, pending, error }: Props) {
         disabled={pending}
         autoFocus={offer.given.length === 0}
       >
-        Give
+        {t("home.give")}
       </Button>
-      <p className="text-secondary mt-2">Cautions and when to stop are always included.</p>
+      <p className="text-secondary mt-2">{t("home.cautions-and-when-to-stop")}</p>
     </Form>
   );
 }
@@ -222,7 +222,7 @@ type WhatProps = { offer: HomeOffer; chosen: Chosen; choose: (next: Chosen) => v
 function WhatGoesHome({ offer, chosen, choose }: WhatProps) {
   return (
     <fieldset>
-      <legend>What goes home</legend>
+      <legend>{t("home.what-goes-home")}</legend>
       {offer.passages.map((p, i) => (
         <Form.Check
           key={p.passage}
@@ -234,7 +234,7 @@ function WhatGoesHome({ offer, chosen, choose }: WhatProps) {
           label={
             <>
               {p.says}
-              {i === 0 && <small> · the point of the class</small>}
+              {i === 0 && <small> {t("home.the-point-of-the-class")}</small>}
             </>
           }
         />
@@ -249,12 +249,17 @@ function WhatGoesHome({ offer, chosen, choose }: WhatProps) {
           onChange={() => choose({ passage: 0, again: home.id })}
           label={
             <>
-              once more: {home.name} {home.says}
-              <small>
-                {" "}
-                · given {shortDay(home.given_ms)}
-                {home.answer !== "" && `, ${wordOf("home-answer", home.answer)}`}
-              </small>
+              {rich("home.once-more", {
+                name: home.name,
+                says: home.says,
+                small: (
+                  <small>
+                    {" "}
+                    {t("home.given", { given: shortDay(home.given_ms) })}
+                    {home.answer !== "" && `, ${wordOf("home-answer", home.answer)}`}
+                  </small>
+                ),
+              })}
             </>
           }
         />

@@ -1,7 +1,6 @@
 import { Button, Form } from "react-bootstrap";
 import type { HomeGrowth, HomeStep, HomeStepRead } from "../wire/contract";
-import { text } from "../language/text";
-import { plural } from "../player/format";
+import { t, text } from "../language/text";
 import { daysOf } from "../frame/dialogs/stretches";
 
 type Props = {
@@ -28,15 +27,15 @@ export function GrowFields({ steps, grows, read, onChange }: Props) {
   return (
     <fieldset className="grow">
       <Form.Group controlId="home-grows">
-        <Form.Label>How it grows</Form.Label>
+        <Form.Label>{t("home.how-it-grows")}</Form.Label>
         <Form.Select value={chosen} onChange={(e) => choose(e.target.value)}>
-          <option value="">The same every day</option>
+          <option value="">{t("home.the-same-every-day")}</option>
           {grows.map((g) => (
             <option key={g.id} value={g.id}>
               {text(g.name)}
             </option>
           ))}
-          <option value={own}>Steps of my own</option>
+          <option value={own}>{t("home.steps-of-my-own")}</option>
         </Form.Select>
       </Form.Group>
       {steps.map((step, i) => (
@@ -59,13 +58,9 @@ export function GrowFields({ steps, grows, read, onChange }: Props) {
             disabled={steps.length >= most}
             onClick={() => onChange([...steps.map(ended), { ...fresh, for: 0 }])}
           >
-            One more step
+            {t("frame.one-more-step")}
           </Button>
-          <Form.Text className="d-block">
-            As you would type it: “x3”, “4:4:8 x6”, “hold 4”, “7 min”, “30 strokes”. Minutes are those of a
-            day, rounds those of a piece; a step that says neither takes the minutes a day above. The last
-            step may last 0: until you say otherwise.
-          </Form.Text>
+          <Form.Text className="d-block">{t("home.as-you-would-type-it-x3")}</Form.Text>
         </>
       )}
     </fieldset>
@@ -103,7 +98,7 @@ function StepRow({ number, step, last, read, known, onChange, onRemove }: RowPro
         size="sm"
         className="for"
         type="number"
-        aria-label={`Step ${number} lasts`}
+        aria-label={t("home.step-lasts", { number })}
         min={last ? 0 : 1}
         max={90}
         required
@@ -113,7 +108,7 @@ function StepRow({ number, step, last, read, known, onChange, onRemove }: RowPro
       <Form.Select
         size="sm"
         className="unit"
-        aria-label={`Unit of step ${number}`}
+        aria-label={t("home.unit-of-step", { number })}
         value={step.unit}
         onChange={(e) => onChange({ ...step, unit: e.target.value })}
       >
@@ -126,7 +121,7 @@ function StepRow({ number, step, last, read, known, onChange, onRemove }: RowPro
       <Form.Control
         size="sm"
         className="says"
-        aria-label={`Step ${number}`}
+        aria-label={t("frame.step-2", { number })}
         placeholder="x3, 4:4:8 x6, 7 min"
         value={step.says}
         maxLength={200}
@@ -134,12 +129,12 @@ function StepRow({ number, step, last, read, known, onChange, onRemove }: RowPro
         isInvalid={read?.wrong !== null && read?.wrong !== undefined}
         onChange={(e) => onChange({ ...step, says: e.target.value })}
       />
-      <Button size="sm" variant="link" aria-label={`Leave step ${number} out`} onClick={onRemove}>
+      <Button size="sm" variant="link" aria-label={t("frame.leave-step-out", { number })} onClick={onRemove}>
         ×
       </Button>
       <p className="understood" aria-live="polite">
-        {step.for === 0 && last && "Until you say otherwise. "}
-        {step.for > 1 && unit === "month" && `${plural(step.for, "calendar month")}. `}
+        {step.for === 0 && last && t("home.until-you-say-otherwise")}
+        {step.for > 1 && unit === "month" && `${t("home.calendar-months", { months: step.for })}. `}
         {read && !read.wrong && `${capital(daysOf(read))}: ${read.says}`}
         {read?.wrong && <span className="text-danger">{text(read.wrong)}</span>}
         {read?.care

@@ -11,6 +11,7 @@ import { ErrorAlert } from "../frame/shell/ErrorAlert";
 import { Loading } from "../frame/shell/Loading";
 import { Given } from "../frame/dialogs/Given";
 import { GiveForm } from "./GiveForm";
+import { rich, t } from "../language/text";
 
 const PageDialog = lazy(async () => ({ default: (await import("./PageDialog")).PageDialog }));
 const SoundDialog = lazy(async () => ({ default: (await import("./SoundDialog")).SoundDialog }));
@@ -34,13 +35,19 @@ export function HomeView() {
   });
   return (
     <Shell view={ofClass ? "taught" : "plan"}>
-      {offer.isPending && <Loading what="Loading what can go home" />}
+      {offer.isPending && <Loading what={t("home.loading-what-can-go-home")} />}
       {offer.isError && <ErrorAlert error={offer.error} retry={() => void offer.refetch()} />}
       {offer.data && (
         <>
-          <h1>Home practice</h1>
+          <h1>{t("frame.home-practice")}</h1>
           <p className="text-secondary">
-            from <Link to={ofClass ? `/taught/${id}` : `/plan/${id}`}>{offer.data.title || "the class"}</Link>
+            {rich("home.from-2", {
+              link: (
+                <Link to={ofClass ? `/taught/${id}` : `/plan/${id}`}>
+                  {offer.data.title || t("home.the-class")}
+                </Link>
+              ),
+            })}
           </p>
           {takeBack.isError && <ErrorAlert error={takeBack.error} />}
           <Given
@@ -53,11 +60,9 @@ export function HomeView() {
             {sounding && <SoundDialog home={sounding} onClose={() => setSounding(null)} />}
             {voicing && <PageDialog home={voicing} onClose={() => setVoicing(null)} />}
           </Suspense>
-          {offer.data.given.length > 0 && <h2>Something else</h2>}
+          {offer.data.given.length > 0 && <h2>{t("home.something-else")}</h2>}
           {offer.data.passages.length === 0 && offer.data.before.length === 0 ? (
-            <Alert variant="light">
-              There is nothing that could go home yet: no practice {ofClass ? "was led" : "is planned"}.
-            </Alert>
+            <Alert variant="light">{t("home.there-is-nothing-that-could-go", { ofClass })}</Alert>
           ) : (
             <GiveForm
               key={offer.data.given.length}
@@ -71,7 +76,7 @@ export function HomeView() {
           {offer.data.given.length > 0 && (
             <p>
               <Link to={ofClass ? `/taught/${id}` : `/plan/${id}`}>
-                {ofClass ? "To the record" : "Back to the plan"}
+                {ofClass ? t("home.to-the-record") : t("frame.back-to-the-plan")}
               </Link>
             </p>
           )}

@@ -9,6 +9,7 @@ import { Loading } from "../frame/shell/Loading";
 import type { Home, HomeRecordings } from "../wire/contract";
 import { saveBlob } from "../wire/download";
 import { mostBytes, voicePage } from "./voicePage";
+import { rich, t } from "../language/text";
 
 /** PageDialog makes the page that plays with a recorded voice in it, here in the browser. */
 export function PageDialog({ home, onClose }: { home: Home; onClose: () => void }) {
@@ -29,39 +30,38 @@ export function PageDialog({ home, onClose }: { home: Home; onClose: () => void 
   return (
     <Modal show centered onHide={onClose} aria-labelledby="voicepage">
       <Modal.Header closeButton>
-        <Modal.Title id="voicepage">{home.name}, with your voice</Modal.Title>
+        <Modal.Title id="voicepage">{t("home.with-your-voice", { name: home.name })}</Modal.Title>
       </Modal.Header>
       <Modal.Body>
-        {voice.isPending && <Loading what="Loading the recordings" />}
+        {voice.isPending && <Loading what={t("frame.loading-the-recordings")} />}
         {voice.isError && <ErrorAlert error={voice.error} retry={() => void voice.refetch()} />}
         {voice.data?.name === "" && (
           <p className="mb-0">
-            No recorded voice speaks in this language yet. <Link to="/voices">Record one</Link>, or take the
-            page without: a browser that has a voice of its own says the words.
+            {rich("home.no-recorded-voice-speaks", {
+              link: <Link to="/voices">{t("home.record-one")}</Link>,
+            })}
           </p>
         )}
         {voice.data && voice.data.name !== "" && (
           <>
             <p>
-              One page with {voice.data.sums.length} recordings of {voice.data.name}. It plays without a
-              network, and asks nothing of anybody.
+              {t("home.one-page-with-recordings", { sums: voice.data.sums.length, name: voice.data.name })}
             </p>
             {voice.data.missing.length > 0 && (
               <p className="small">
-                Not recorded: {voice.data.missing.join("; ")}. For that the browser&apos;s voice speaks where
-                there is one, else only the tones.
+                {t("home.not-recorded-for-that-the-browser", { value: voice.data.missing.join("; ") })}
               </p>
             )}
           </>
         )}
         {make.isPending && (
-          <Progress done={done} label={`${Math.round(100 * done)} %`} of="How much is made" />
+          <Progress done={done} label={`${Math.round(100 * done)} %`} of={t("home.how-much-is-made")} />
         )}
         {made && (
           <p role="status" className="mb-0">
-            The page is ready ({Math.round(made.page.size / 1000)} kB), in your browser's downloads.
-            {made.tight && " The voice was made smaller, so that it can be sent."}
-            {made.page.size >= mostBytes && " Some services for messages take no more than 250 kB."}
+            {t("home.the-page-is-ready-kb", { size: Math.round(made.page.size / 1000) })}
+            {made.tight && t("home.the-voice-was-made-smaller")}
+            {made.page.size >= mostBytes && t("home.some-services-for-messages-take-no")}
           </p>
         )}
         {make.isError && <ErrorAlert error={make.error} />}
@@ -69,14 +69,14 @@ export function PageDialog({ home, onClose }: { home: Home; onClose: () => void 
       <Modal.Footer>
         {make.isPending ? (
           <Button variant="outline-secondary" onClick={() => (cancelled.current = true)}>
-            Cancel
+            {t("frame.cancel")}
           </Button>
         ) : (
           <Button
             disabled={!voice.data || voice.data.sums.length === 0}
             onClick={() => make.mutate(voice.data!)}
           >
-            Make the page
+            {t("home.make-the-page")}
           </Button>
         )}
       </Modal.Footer>

@@ -10,12 +10,13 @@ import { mp3File, wavFile } from "../player/sound/soundFile";
 import type { Home } from "../wire/contract";
 import { saveBlob } from "../wire/download";
 import { daysOf } from "../frame/dialogs/stretches";
+import { rich, t } from "../language/text";
 
-const heard: { [part in "tones" | "ticks" | "calls"]: string } = {
-  tones: "tones: rising for the inhale, falling for the exhale",
-  ticks: "a tick at each count",
-  calls: "the calls: the last round, half way",
-};
+const heard = (): { [part in "tones" | "ticks" | "calls"]: string } => ({
+  tones: t("home.tones-rising-for-the-inhale-falling"),
+  ticks: t("home.a-tick-at-each-count"),
+  calls: t("home.the-calls-the-last-round-half"),
+});
 
 function nothing(wanted: Wanted): boolean {
   return !wanted.tones && !wanted.ticks && !wanted.calls && wanted.voice === "off";
@@ -23,8 +24,8 @@ function nothing(wanted: Wanted): boolean {
 
 /** missingInWords says beforehand what is left to the tones. */
 function missingInWords(missing: string[]): string {
-  if (missing.length === 0) return "All of it is recorded.";
-  return `Not recorded, and left to the tones: ${missing.join("; ")}.`;
+  if (missing.length === 0) return t("home.all-of-it-is-recorded");
+  return t("home.not-recorded-and-left", { value: missing.join("; ") });
 }
 
 type FileForm = "mp3" | "wav";
@@ -61,16 +62,13 @@ export function SoundDialog({ home, onClose }: { home: Home; onClose: () => void
   return (
     <Modal show centered onHide={onClose} aria-labelledby="soundfile">
       <Modal.Header closeButton>
-        <Modal.Title id="soundfile">Sound of {home.name}</Modal.Title>
+        <Modal.Title id="soundfile">{t("home.sound-of", { name: home.name })}</Modal.Title>
       </Modal.Header>
       <Modal.Body>
-        <p>
-          {home.stretches[step]!.says}. It is made on this device, in less time than it takes to hear it. The
-          first and the last minute are softer. What waits for you in class takes its usual length.
-        </p>
+        <p>{t("home.it-is-made-on-this-device", { says: home.stretches[step]!.says })}</p>
         {home.stretches.length > 1 && (
           <Form.Group controlId="soundstep" className="mb-2">
-            <Form.Label>Step</Form.Label>
+            <Form.Label>{t("frame.step")}</Form.Label>
             <Form.Select value={step} onChange={(e) => setStep(Number(e.target.value))}>
               {home.stretches.map((one, i) => (
                 <option key={i} value={i}>
@@ -80,46 +78,48 @@ export function SoundDialog({ home, onClose }: { home: Home; onClose: () => void
             </Form.Select>
           </Form.Group>
         )}
-        {(Object.keys(heard) as (keyof typeof heard)[]).map((part) => (
+        {(["tones", "ticks", "calls"] as const).map((part) => (
           <Form.Check
             key={part}
             id={`heard-${part}`}
-            label={heard[part]}
+            label={heard()[part]}
             checked={wanted[part]}
             onChange={(e) => setWanted({ ...wanted, [part]: e.target.checked })}
           />
         ))}
         <Form.Check
           id="heard-mono"
-          label="mono, for one loudspeaker"
+          label={t("home.mono-for-one-loudspeaker")}
           checked={wanted.mono}
           onChange={(e) => setWanted({ ...wanted, mono: e.target.checked })}
         />
         {speaker && (
           <Form.Group controlId="heard-voice" className="mt-2">
-            <Form.Label>{speaker.name} says</Form.Label>
+            <Form.Label>{t("home.says", { name: speaker.name })}</Form.Label>
             <Form.Select
               value={wanted.voice}
               onChange={(e) => setWanted({ ...wanted, voice: e.target.value as Wanted["voice"] })}
             >
-              <option value="off">nothing</option>
-              <option value="words">the words of each phase, the hand and the calls</option>
-              <option value="counts">words and counts</option>
+              <option value="off">{t("frame.nothing")}</option>
+              <option value="words">{t("home.the-words-of-each-phase")}</option>
+              <option value="counts">{t("home.words-and-counts")}</option>
             </Form.Select>
             {wanted.voice !== "off" && <Form.Text>{missingInWords(speaker.missing)}</Form.Text>}
           </Form.Group>
         )}
         {score.data && !speaker && (
           <p className="small text-secondary mt-2 mb-0">
-            No words: a file takes them from a recorded voice. <Link to="/voices">Record yours</Link>
+            {rich("home.no-words-a-file-takes-them", {
+              link: <Link to="/voices">{t("home.record-yours")}</Link>,
+            })}
           </p>
         )}
         {score.isError && <ErrorAlert error={score.error} retry={() => void score.refetch()} />}
         <Form.Group controlId="soundform" className="mt-2">
-          <Form.Label>File</Form.Label>
+          <Form.Label>{t("home.file")}</Form.Label>
           <Form.Select value={form} onChange={(e) => setForm(e.target.value as FileForm)}>
-            <option value="mp3">MP3: small, for a message</option>
-            <option value="wav">WAV: exact, for working on it</option>
+            <option value="mp3">{t("home.mp3-small-for-a-message")}</option>
+            <option value="wav">{t("home.wav-exact-for-working")}</option>
           </Form.Select>
         </Form.Group>
         {make.isPending && (
@@ -127,12 +127,12 @@ export function SoundDialog({ home, onClose }: { home: Home; onClose: () => void
             className="mt-3"
             done={done}
             label={`${Math.round(100 * done)} %`}
-            of="How much is made"
+            of={t("home.how-much-is-made")}
           />
         )}
         {make.isSuccess && done === 1 && (
           <p role="status" className="mt-3 mb-0">
-            The file is ready, in your browser's downloads.
+            {t("home.the-file-is-ready")}
           </p>
         )}
         {make.isError && <ErrorAlert error={make.error} />}
@@ -140,11 +140,11 @@ export function SoundDialog({ home, onClose }: { home: Home; onClose: () => void
       <Modal.Footer>
         {make.isPending ? (
           <Button variant="outline-secondary" onClick={() => (cancelled.current = true)}>
-            Cancel
+            {t("frame.cancel")}
           </Button>
         ) : (
           <Button onClick={() => make.mutate()} disabled={!score.data || nothing(wanted)}>
-            Make the file
+            {t("home.make-the-file")}
           </Button>
         )}
       </Modal.Footer>

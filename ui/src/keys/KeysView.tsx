@@ -14,6 +14,7 @@ import { readAgain } from "../wire/changed";
 import type { Path } from "../frame/editing/merge";
 import type { Settings } from "../wire/contract";
 import { Remote } from "./Remote";
+import { t } from "../language/text";
 
 /** KeysView is how the teacher leads by hand: letters, pedals and remotes, to be changed, tried and printed. */
 export function KeysView() {
@@ -21,7 +22,7 @@ export function KeysView() {
   return (
     <Shell view="school">
       {settings.isError && <ErrorAlert error={settings.error} retry={() => void settings.refetch()} />}
-      {settings.isPending && <Loading what="Loading your keys" />}
+      {settings.isPending && <Loading what={t("keys.loading-your-keys")} />}
       {settings.data && <Edit stored={settings.data} />}
     </Shell>
   );
@@ -36,11 +37,11 @@ const typed = ({ keys, revision }: Settings): Typed => ({ keys, revision });
 function keyName([, field, part]: Path): string | null {
   switch (field) {
     case "letters":
-      return `Key for: ${cardText(String(part))}`;
+      return t("keys.key-for", { part: cardText(String(part)) });
     case "no_letters":
-      return "Letters and digits do nothing";
+      return t("keys.letters-and-digits-do-nothing");
     case "remote":
-      return "Pedals and remotes";
+      return t("keys.pedals-and-remotes");
   }
   return null;
 }
@@ -67,28 +68,25 @@ function Edit({ stored }: { stored: Settings }) {
   return (
     <>
       <div className="d-flex flex-wrap gap-2 align-items-center d-print-none">
-        <h1 className="me-auto">Keys and pedals</h1>
+        <h1 className="me-auto">{t("keys.keys-and-pedals")}</h1>
         <Button variant="outline-secondary" onClick={() => window.print()}>
-          Print the card of keys
+          {t("keys.print-the-card-of-keys")}
         </Button>
         <Button disabled={!changed || store.isPending} onClick={() => store.mutate(draft)}>
-          Save
+          {t("frame.save")}
         </Button>
       </div>
-      <EditedNotice what="these keys" error={store.error} edited={edited} nameOf={keyName} />
-      {store.isSuccess && !changed && <Alert variant="success">Saved.</Alert>}
+      <EditedNotice what={t("keys.these-keys")} error={store.error} edited={edited} nameOf={keyName} />
+      {store.isSuccess && !changed && <Alert variant="success">{t("frame.saved")}</Alert>}
       <Remote keys={keys} meanings={stored.meanings ?? []} onChange={change} />
       <section className="d-print-none">
-        <h2>Letters</h2>
-        <p className="text-secondary">
-          While a class is led. Natural breath is always on the space bar, and this card on the question mark.
-          If a letter is already in use, the two keys swap.
-        </p>
+        <h2>{t("keys.letters")}</h2>
+        <p className="text-secondary">{t("keys.while-a-class-is-led-natural")}</p>
         <Form.Check
           type="switch"
           id="no-letters"
           className="mb-3"
-          label="Letters and digits do nothing: I lead with pedals, a remote or the buttons"
+          label={t("keys.letters-and-digits-do-nothing-i")}
           checked={keys.no_letters}
           onChange={(e) => change({ ...keys, no_letters: e.target.checked })}
         />
@@ -97,8 +95,8 @@ function Edit({ stored }: { stored: Settings }) {
             <label key={id}>
               <Form.Control
                 className="letter"
-                aria-label={`Key for: ${cardText(id)}`}
-                placeholder="off"
+                aria-label={t("keys.key-for-2", { id: cardText(id) })}
+                placeholder={t("frame.off")}
                 disabled={keys.no_letters}
                 value={letterOf(id, usual).toUpperCase()}
                 onFocus={(e) => e.target.select()}
@@ -117,11 +115,11 @@ function Edit({ stored }: { stored: Settings }) {
           disabled={Object.keys(keys.letters).length === 0}
           onClick={() => change({ ...keys, letters: {} })}
         >
-          The usual letters
+          {t("keys.the-usual-letters")}
         </Button>
       </section>
       <section className="d-none d-print-block">
-        <h1>Keys while leading</h1>
+        <h1>{t("keys.keys-while-leading")}</h1>
         <KeyTable settings={{ ...stored, keys }} />
       </section>
     </>

@@ -4,13 +4,17 @@ import { remoteName } from "../frame/keys/keyRows";
 import { cardText, type Keys } from "../frame/keys/letters";
 import type { Way } from "../frame/keys/presses";
 import { usePresses } from "../frame/keys/usePresses";
-import { text } from "../language/text";
+import { t, text } from "../language/text";
 import type { Settings } from "../wire/contract";
 
 type Meanings = NonNullable<Settings["meanings"]>;
 type Props = { keys: Keys; meanings: Meanings; onChange: (keys: Keys) => void };
 
-const ways: { [way in Way]: string } = { short: "short press", long: "long press", double: "two presses" };
+const ways = (): { [way in Way]: string } => ({
+  short: t("keys.short-press"),
+  long: t("keys.long-press"),
+  double: t("keys.two-presses"),
+});
 
 /** What pedals and remotes send, and people do not type with; the others are keys of the page itself. */
 const ofThePage = [
@@ -47,23 +51,20 @@ export function Remote({ keys, meanings, onChange }: Props) {
   const sent = [...new Set([...keys.remote.map((r) => r.key), ...(last ? [last.key] : [])])];
   return (
     <section className="d-print-none">
-      <h2>Pedals and remotes</h2>
-      <p className="text-secondary">
-        A pedal or a presenter's remote sends keys, most often Page Down and Page Up. One pedal is enough to
-        lead a whole class: a short press goes on, a long one or two give natural breath.
-      </p>
+      <h2>{t("keys.pedals-and-remotes")}</h2>
+      <p className="text-secondary">{t("keys.a-pedal-or-a-presenters-remote")}</p>
       <div className="rehearsal" role="status">
         {last ? (
           <>
             <strong key={last.nth}>
-              {remoteName(last.key)}, {ways[last.way]}
+              {remoteName(last.key)}, {ways()[last.way]}
             </strong>
             <span>{cardText(means(last.key, last.way))}</span>
           </>
         ) : (
           <>
-            <strong>Press what you will use</strong>
-            <span>Preview only: it shows what each press would do.</span>
+            <strong>{t("keys.press-what-you-will-use")}</strong>
+            <span>{t("keys.preview-only-it-shows-what-each")}</span>
           </>
         )}
       </div>
@@ -71,9 +72,9 @@ export function Remote({ keys, meanings, onChange }: Props) {
         {sent.map((key) => (
           <fieldset key={key} className={key === last?.key ? "heard" : ""}>
             <legend>{remoteName(key)}</legend>
-            {Object.keys(ways).map((way) => (
+            {Object.keys(ways()).map((way) => (
               <Form.Group key={way} controlId={`${key} ${way}`}>
-                <Form.Label>{ways[way]}</Form.Label>
+                <Form.Label>{ways()[way]}</Form.Label>
                 <Form.Select
                   size="sm"
                   value={means(key, way)}
@@ -92,7 +93,7 @@ export function Remote({ keys, meanings, onChange }: Props) {
               variant="outline-secondary"
               onClick={() => onChange({ ...keys, remote: keys.remote.filter((r) => r.key !== key) })}
             >
-              Remove
+              {t("frame.remove")}
             </Button>
           </fieldset>
         ))}

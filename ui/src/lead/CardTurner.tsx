@@ -1,6 +1,7 @@
 import { Button } from "react-bootstrap";
 import type { CardUp } from "../wire/contract";
 import { another, type Cards } from "./cards";
+import { t } from "../language/text";
 
 /** CardTurner tells which card of the teacher's words is up, and turns one back or on. */
 export function CardTurner({ cards, onTurn }: { cards: Cards; onTurn: (to: CardUp) => void }) {
@@ -14,11 +15,9 @@ export function CardTurner({ cards, onTurn }: { cards: Cards; onTurn: (to: CardU
   };
   return (
     <p className="cardturner">
-      {turn(-1, "Previous card", "‹")}
-      <span>
-        card {cards.card + 1} of {cards.of}
-      </span>
-      {turn(1, "Next card", "›")}
+      {turn(-1, t("lead.previous-card"), "‹")}
+      <span>{t("lead.card-of", { card: cards.card + 1, of: cards.of })}</span>
+      {turn(1, t("lead.next-card"), "›")}
     </p>
   );
 }

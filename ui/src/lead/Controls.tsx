@@ -6,6 +6,7 @@ import { fewOf } from "./fewKeys";
 import { type Panel, panelsOf } from "./panelKeys";
 import { type Control, type Group, keyName } from "./adjustments";
 import { type Keys, letterOf } from "../frame/keys/letters";
+import { t } from "../language/text";
 
 type Props = {
   groups: Group[];
@@ -64,7 +65,7 @@ export function Controls(props: Props) {
     />
   );
   return (
-    <aside className="controls" aria-label="Adjustments">
+    <aside className="controls" aria-label={t("lead.adjustments")}>
       <div className="group always">
         {key(breath, "largest")}
         {key(on, "large")}
@@ -73,29 +74,29 @@ export function Controls(props: Props) {
       <div className="below">
         <div className="others" inert={Boolean(children)}>
           {few && (
-            <div className="group" role="group" aria-label="Few keys">
+            <div className="group" role="group" aria-label={t("lead.few-keys")}>
               {fewOf(groups).map((control) => key(control))}
               <button type="button" className="key" onClick={onFew}>
                 <KeyName of={letterOf("few", keys)} />
-                <span className="name">All keys</span>
+                <span className="name">{t("lead.all-keys")}</span>
               </button>
             </div>
           )}
           {!few &&
             groups.map((group) => (
-              <div className="group" role="group" aria-label={group.name} key={group.name}>
+              <div className="group" role="group" aria-label={group.name} key={group.id}>
                 {group.controls.map((control) => key(control, control.id === "finish" ? "wide" : ""))}
-                {group.name === "Tempo" && carry !== null && (
+                {group.id === "tempo" && carry !== null && (
                   <button type="button" className="key reach" aria-pressed={!carry} onClick={onCarry}>
                     <KeyName of={letterOf("here", keys)} />
-                    <span className="name">{carry ? "Later too" : "Only here"}</span>
-                    <span className="effect long">tempo, holds</span>
+                    <span className="name">{carry ? t("lead.later-too") : t("lead.only-here")}</span>
+                    <span className="effect long">{t("lead.tempo-holds")}</span>
                   </button>
                 )}
               </div>
             ))}
           {!few && (
-            <div className="group panels" role="group" aria-label="More">
+            <div className="group panels" role="group" aria-label={t("lead.more")}>
               {key(lane, "lanekey")}
               {panelsOf(asks, keys).map((p) => (
                 <button key={p.panel} type="button" className="key" onClick={() => onPanel(p.panel)}>
@@ -105,7 +106,7 @@ export function Controls(props: Props) {
               ))}
               {lap !== null && (
                 <Link className="key lap" to={`/remote/${lap}`}>
-                  <span className="name">Phone remote</span>
+                  <span className="name">{t("lead.phone-remote")}</span>
                 </Link>
               )}
             </div>
@@ -145,9 +146,9 @@ function Key({ control, size, armed, moves, onPress }: KeyProps) {
       <KeyName of={control.key} />
       <span className="name">{control.name}</span>
       <span className={control.effect.length > 9 ? "effect long" : "effect"}>
-        <span className="does">{armed ? "press again" : control.effect}</span>{" "}
+        <span className="does">{armed ? t("lead.press-again") : control.effect}</span>{" "}
         {moves && (
-          <span className="moves" title="the end of the class">
+          <span className="moves" title={t("lead.the-end-of-the-class")}>
             {moves}
           </span>
         )}

@@ -3,6 +3,7 @@ import { Button, Form } from "react-bootstrap";
 import phases from "../../phases.json";
 import type { Adjust, ScorePassage } from "../wire/contract";
 import { Pad } from "./Pad";
+import { t } from "../language/text";
 
 type Props = {
   passage: ScorePassage;
@@ -34,7 +35,7 @@ export function CountsPad({ passage, verbs, onAdjust, onClose }: Props) {
     </label>
   );
   return (
-    <Pad title={strokesHere ? "Strokes a round" : "Counts"} onClose={onClose}>
+    <Pad title={strokesHere ? t("lead.strokes-a-round") : t("frame.counts")} onClose={onClose}>
       <Form
         onSubmit={(e) => {
           e.preventDefault();
@@ -49,11 +50,11 @@ export function CountsPad({ passage, verbs, onAdjust, onClose }: Props) {
               )}
         </div>
         <p className="text-secondary mb-0">
-          <kbd>Enter</kbd> applies. A shorter hold acts from this breath, everything else from the next round.
+          <kbd>Enter</kbd> {t("lead.applies-a-shorter-hold-acts")}
         </p>
         <footer>
           <Button type="submit" size="lg">
-            Apply
+            {t("lead.apply")}
           </Button>
         </footer>
       </Form>

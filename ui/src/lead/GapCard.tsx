@@ -11,7 +11,7 @@ import { useClock } from "../player/clock";
 import { clock } from "../player/format";
 import { Pad } from "./Pad";
 import { useAccepts, usePadKeys } from "./usePadKeys";
-import { text } from "../language/text";
+import { t, text } from "../language/text";
 
 type Props = { score: Score; from: number; take: (score: Score) => void; onClose: () => void };
 
@@ -38,31 +38,27 @@ export function GapCard({ score, from, take, onClose }: Props) {
     return true;
   });
   return (
-    <Pad title={`This screen was away for ${clock(away)}`} onClose={onClose}>
+    <Pad title={t("lead.this-screen-was-away", { away: clock(away) })} onClose={onClose}>
       {(error ?? gap.error) && <ErrorAlert error={(error ?? gap.error)!} />}
       {gap.data && (
         <dl className="gap">
-          <dt>It was at</dt>
+          <dt>{t("lead.it-was")}</dt>
           <dd>{text(gap.data.away)}</dd>
-          <dt>Now it is at</dt>
+          <dt>{t("lead.now-it")}</dt>
           <dd>{text(gap.data.now)}</dd>
         </dl>
       )}
       <footer>
         <Button size="lg" onClick={onClose}>
-          <kbd>F</kbd> Continue from now
+          <kbd>F</kbd> {t("lead.continue-from-now")}
         </Button>
         {gap.data?.again && (
           <Button size="lg" variant="outline-primary" onClick={again}>
-            <kbd>R</kbd> Repeat what was missed
+            <kbd>R</kbd> {t("lead.repeat-what-was-missed")}
           </Button>
         )}
       </footer>
-      {gap.data?.again && (
-        <p className="text-secondary mb-0">
-          If you repeat it, the time in between counts as natural breath and the class ends later.
-        </p>
-      )}
+      {gap.data?.again && <p className="text-secondary mb-0">{t("lead.if-you-repeat-it-the-time")}</p>}
     </Pad>
   );
 }

@@ -6,6 +6,7 @@ import { Shell } from "../frame/shell/Shell";
 import { useScore } from "../player/useScore";
 import { deskOf } from "./desk";
 import { Leading } from "./Leading";
+import { t } from "../language/text";
 
 /** LeadView leads a class: it follows its score, and sends what is pressed. */
 export function LeadView() {
@@ -15,7 +16,11 @@ export function LeadView() {
   if (score) return <Leading key={id} score={score} connected={connected} take={take} desk={desk} live />;
   return (
     <Shell view="lead-wait">
-      {error ? <ErrorAlert error={error} retry={() => void retry()} /> : <Loading what="Joining the class" />}
+      {error ? (
+        <ErrorAlert error={error} retry={() => void retry()} />
+      ) : (
+        <Loading what={t("lead.joining-the-class")} />
+      )}
     </Shell>
   );
 }

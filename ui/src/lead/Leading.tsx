@@ -50,7 +50,7 @@ import { useMessage } from "./useMessage";
 import { usePresses } from "../frame/keys/usePresses";
 import { useSigns } from "./useSigns";
 import { useWould } from "./useWould";
-import { failureText, wordOf } from "../language/text";
+import { failureText, t, wordOf } from "../language/text";
 
 type Props = {
   score: Score;
@@ -144,7 +144,7 @@ export function Leading({ score: given, connected, take, desk, live, beside, cov
     if (next) return void (once.counts(performance.now()) && turn(next)); // a pedal that bounces turns one
     if (control.twice && armed !== control.id) {
       arm(control.id);
-      say(`${control.name}: press again to do it`, false);
+      say(t("lead.press-again-to-do", { name: control.name }), false);
       return;
     }
     arm("");

@@ -2,16 +2,17 @@ import { Button } from "react-bootstrap";
 import type { Blocker } from "react-router";
 import { Pad } from "./Pad";
 import { forget } from "./useGap";
+import { t } from "../language/text";
 
 /** LeaveCard asks whether to leave the lead screen while a class goes on. */
 export function LeaveCard({ leaving }: { leaving: Blocker }) {
   const stay = () => leaving.reset?.();
   return (
-    <Pad title="Leave the lead screen?" onClose={stay}>
-      <p>The class goes on. You can pick it up again from any screen.</p>
+    <Pad title={t("lead.leave-the-lead-screen")} onClose={stay}>
+      <p>{t("lead.the-class-goes")}</p>
       <footer>
         <Button size="lg" autoFocus onClick={stay}>
-          Stay
+          {t("lead.stay")}
         </Button>
         <Button
           size="lg"
@@ -21,7 +22,7 @@ export function LeaveCard({ leaving }: { leaving: Blocker }) {
             leaving.proceed?.();
           }}
         >
-          Leave
+          {t("lead.leave")}
         </Button>
       </footer>
     </Pad>

@@ -2,16 +2,17 @@ import { useState } from "react";
 import { Button } from "react-bootstrap";
 import { Pad } from "./Pad";
 import { usePadKeys } from "./usePadKeys";
+import { rich, t } from "../language/text";
 
 /** The short list, each with its number. */
-const often = [
-  "settled",
-  "restless",
-  "hands tire",
-  "a latecomer",
-  "some dizzy",
-  "too quick for some",
-  "one more would have been good",
+const often = () => [
+  t("lead.settled"),
+  t("lead.restless"),
+  t("lead.hands-tire"),
+  t("lead.a-latecomer"),
+  t("lead.some-dizzy"),
+  t("lead.too-quick-for-some"),
+  t("lead.one-more-would-have-been-good"),
 ];
 
 /** Note is a field, which has every letter from the start, and a short list by number as long as it is empty. */
@@ -24,12 +25,12 @@ export function Note({
 }) {
   const [typed, setTyped] = useState("");
   usePadKeys((key) => {
-    const text = typed === "" ? often[Number(key) - 1] : undefined;
+    const text = typed === "" ? often()[Number(key) - 1] : undefined;
     if (text) onNote(text, false);
     return text !== undefined;
   });
   return (
-    <Pad title="Note" onClose={onClose}>
+    <Pad title={t("frame.note")} onClose={onClose}>
       <form
         onSubmit={(e) => {
           e.preventDefault();
@@ -39,8 +40,8 @@ export function Note({
       >
         <input
           className="form-control form-control-lg"
-          aria-label="Note"
-          placeholder="type, or press a number"
+          aria-label={t("frame.note")}
+          placeholder={t("lead.type-or-press-a-number")}
           autoFocus
           maxLength={500}
           value={typed}
@@ -52,7 +53,7 @@ export function Note({
           }}
         />
         <Button type="submit" size="lg">
-          <kbd>Enter</kbd> Note it
+          <kbd>Enter</kbd> {t("lead.note-it")}
         </Button>
         <Button
           size="sm"
@@ -60,11 +61,12 @@ export function Note({
           disabled={typed.trim() === ""}
           onClick={() => onNote(typed.trim(), true)}
         >
-          <kbd>Shift</kbd>+<kbd>Enter</kbd> For next time
+          <kbd>Shift</kbd>
+          {rich("lead.for-next-time", { kbd: <kbd>Enter</kbd> })}
         </Button>
       </form>
       <div className="signals">
-        {often.map((text, i) => (
+        {often().map((text, i) => (
           <Button key={text} variant="outline-secondary" onClick={() => onNote(text, false)}>
             <kbd>{i + 1}</kbd> {text}
           </Button>

@@ -3,7 +3,7 @@ import type { Score, ScorePassage } from "../wire/contract";
 import { type Place, useSeconds } from "../player/usePlace";
 import { moved, overrun } from "./overrun";
 import { clock, momentOf, number } from "../player/format";
-import { text } from "../language/text";
+import { t, text } from "../language/text";
 
 /** Order is the running order, small, with where the class is, which stays in view. */
 export function Order({ score, place }: { score: Score; place: Place }) {
@@ -14,7 +14,7 @@ export function Order({ score, place }: { score: Score; place: Place }) {
     void current.current?.scrollIntoView({ block: "center" });
   }, [here]);
   return (
-    <nav className="orderlist" aria-label="Running order">
+    <nav className="orderlist" aria-label={t("frame.running-order")}>
       <ol>
         {score.passages
           .map((p, i) => moved(p, i === here, i > here, late))
@@ -25,7 +25,7 @@ export function Order({ score, place }: { score: Score; place: Place }) {
               className={i < here ? "past" : i === here ? "here" : ""}
               aria-current={i === here ? "step" : undefined}
             >
-              <span className="at">{p.start_ms < 0 ? "left out" : momentOf(score, p.start_ms)}</span>
+              <span className="at">{p.start_ms < 0 ? t("lead.left-out") : momentOf(score, p.start_ms)}</span>
               <span className="what">
                 {p.name}
                 <small>{detail(p)}</small>

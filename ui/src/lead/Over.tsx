@@ -1,6 +1,7 @@
 import { Link } from "react-router";
 import { clock } from "../player/format";
 import type { Score } from "../wire/contract";
+import { t } from "../language/text";
 
 /** focus is for a link, which autoFocus does not reach. */
 function focus(link: HTMLAnchorElement | null) {
@@ -12,31 +13,31 @@ export function Over({ score, live }: { score: Score; live: boolean }) {
   if (!live)
     return (
       <section className="over">
-        <h2 className="h1">The plan ends here</h2>
+        <h2 className="h1">{t("lead.the-plan-ends-here")}</h2>
       </section>
     );
   if (score.sample)
     return (
       <section className="over">
-        <h2 className="h1">Sample class finished</h2>
-        <p>Not saved: it was a sample. After your own classes the record appears here.</p>
+        <h2 className="h1">{t("lead.sample-class-finished")}</h2>
+        <p>{t("lead.not-saved-it-was-a-sample")}</p>
         <Link className="btn btn-primary btn-lg" to="/" ref={focus}>
-          Plan my own
+          {t("lead.plan-my-own")}
         </Link>
       </section>
     );
   return (
     <section className="over">
-      <h2 className="h1">The class has ended</h2>
-      <p>{clock(score.end_ms)} were taught. The record is kept.</p>
+      <h2 className="h1">{t("lead.the-class-has-ended")}</h2>
+      <p>{t("lead.were-taught-the-record-is-kept", { end: clock(score.end_ms) })}</p>
       <Link className="btn btn-primary btn-lg" to={`/taught/${score.class_id}`} ref={focus}>
-        Read what was taught
+        {t("lead.read-what-was-taught")}
       </Link>{" "}
       <Link className="btn btn-outline-primary btn-lg" to={`/taught/${score.class_id}/home`}>
-        Give home practice
+        {t("lead.give-home-practice")}
       </Link>{" "}
       <Link className="btn btn-outline-secondary btn-lg" to="/">
-        Today
+        {t("lead.today")}
       </Link>
     </section>
   );

@@ -1,4 +1,5 @@
 import { type ReactNode, useEffect, useLayoutEffect, useRef } from "react";
+import { t } from "../language/text";
 
 type Props = {
   title: string;
@@ -31,7 +32,7 @@ export function Pad({ title, onClose, children }: Props) {
         <h2 id="pad-title">{title}</h2>
         <button type="button" className="key" onClick={onClose}>
           <kbd>Esc</kbd>
-          <span className="name">Back</span>
+          <span className="name">{t("frame.back")}</span>
         </button>
       </header>
       {children}

@@ -1,7 +1,7 @@
 import { Button } from "react-bootstrap";
 import { Cautions, Findings } from "../frame/care/care";
 import type { Adjust, ScorePassage } from "../wire/contract";
-import { SignSettings } from "../player/sound/SignSettings";
+import { SignSettings } from "./SignSettings";
 import { SoundSettings } from "../player/sound/SoundCard";
 import type { Sound } from "../player/sound/useSound";
 import type { Panel } from "./panelKeys";
@@ -13,6 +13,7 @@ import { Pad } from "./Pad";
 import { RoomCard } from "./RoomCard";
 import { SeenPad } from "./SeenPad";
 import { TapPad } from "./TapPad";
+import { t } from "../language/text";
 
 type Props = {
   panel: Panel;
@@ -34,7 +35,7 @@ export function Panels(props: Props) {
       return <KeyCard few={props.few} onFew={props.onFew} onClose={onClose} />;
     case "sound":
       return (
-        <Pad title="Sound of this screen" onClose={onClose}>
+        <Pad title={t("lead.sound-of-this-screen")} onClose={onClose}>
           <SoundSettings sound={sound}>
             <SignSettings sound={sound} />
           </SoundSettings>
@@ -101,17 +102,19 @@ type CareProps = {
 /** Care is the cautions of the practice and of the group, with the gentle variant of holds one key away. */
 function Care({ passage, holds, onDrop, onClose }: CareProps) {
   return (
-    <Pad title="Cautions" onClose={onClose}>
-      {(passage?.cautions.length ?? 0) === 0 && <p>None for {passage?.name ?? "this part"}.</p>}
+    <Pad title={t("frame.cautions")} onClose={onClose}>
+      {(passage?.cautions.length ?? 0) === 0 && (
+        <p>{t("lead.none-for", { name: passage?.name ?? t("lead.this-part") })}</p>
+      )}
       {passage && passage.findings.length > 0 && (
         <>
-          <h3>For this group</h3>
+          <h3>{t("frame.for-this-group")}</h3>
           <Findings list={passage.findings} />
         </>
       )}
       {holds && passage && passage.cautions.some((c) => c.strong) && (
         <Button className="mb-3" onClick={onDrop}>
-          <kbd>G</kbd> No holds from here on
+          <kbd>G</kbd> {t("lead.no-holds-from-here")}
         </Button>
       )}
       {passage && <Cautions list={passage.cautions} />}

@@ -25,7 +25,7 @@ import { Leading } from "./Leading";
 import { People } from "./people/People";
 import { hear } from "./people/roomSound";
 import { Speeds } from "./Speeds";
-import { text } from "../language/text";
+import { t, text } from "../language/text";
 
 const paces = [1, 2, 3, 4];
 
@@ -44,7 +44,7 @@ export function RehearsalView() {
   return (
     <Shell view="lead-wait">
       {first.error && <ErrorAlert error={first.error} retry={() => void first.refetch()} />}
-      {first.isPending && <Loading what="Loading the room" />}
+      {first.isPending && <Loading what={t("lead.loading-the-room")} />}
       {first.data && (
         <Before
           room={first.data}
@@ -54,7 +54,7 @@ export function RehearsalView() {
           }}
         />
       )}
-      {first.error && <Link to="/rehearse">Back to the rehearsals</Link>}
+      {first.error && <Link to="/rehearse">{t("lead.back-to-the-rehearsals")}</Link>}
     </Shell>
   );
 }
@@ -67,9 +67,9 @@ function Before({ room, onBegin }: { room: Rehearsing; onBegin: () => void }) {
     return (
       <>
         <h1>{score.title}</h1>
-        <p>This rehearsal is over.</p>
+        <p>{t("lead.this-rehearsal-is-over")}</p>
         <Link className="btn btn-primary" to={`/rehearse/${room.id}`}>
-          Read its review
+          {t("lead.read-its-review")}
         </Link>
       </>
     );
@@ -77,14 +77,14 @@ function Before({ room, onBegin }: { room: Rehearsing; onBegin: () => void }) {
     <section className="beforeroom">
       <h1>{score.title}</h1>
       <p className="lead">
-        {room.people.length} people: {room.room.toLowerCase()}
+        {t("lead.people", { people: room.people.length, room: room.room.toLowerCase() })}
         {task && `. ${task.levels[level - 1]!.says}`}.
       </p>
       {task && (
         <>
           <p>{task.task}</p>
-          {task.away && <p>The count is covered: switch the sound on when the class begins.</p>}
-          <h2 className="h5">Goals</h2>
+          {task.away && <p>{t("lead.the-count-is-covered-switch")}</p>}
+          <h2 className="h5">{t("lead.goals")}</h2>
           <ul>
             {aims.map((aim) => (
               <li key={text(aim)}>{text(aim)}</li>
@@ -92,15 +92,15 @@ function Before({ room, onBegin }: { room: Rehearsing; onBegin: () => void }) {
           </ul>
         </>
       )}
-      {!task && <p>Look at the room, say what you see, ease or do not. The keys are those of a class.</p>}
+      {!task && <p>{t("lead.look-at-the-room-say")}</p>}
       <Button size="lg" onClick={onBegin} autoFocus>
-        {room.at_ms > 0 ? `Go on from ${shown(room.at_ms)}` : "Begin"}
+        {room.at_ms > 0 ? t("lead.go-on", { at: shown(room.at_ms) }) : t("frame.begin")}
       </Button>{" "}
       <Link className="btn btn-lg btn-outline-secondary" to="/rehearse">
-        Not now
+        {t("lead.not-now")}
       </Link>
       <p className="text-secondary mt-4">
-        {text(room.limits)} Rehearsals are kept apart from your class records.
+        {t("lead.rehearsals-are-kept-apart", { limits: text(room.limits) })}
       </p>
     </section>
   );
@@ -176,11 +176,11 @@ function Rehearsal({ first, onPace }: { first: Rehearsing; onPace: (rate: number
     >
       {error && <ErrorAlert error={error} retry={() => void end()} />}
       <div className="trying">
-        <span title={text(room.limits)}>A model for training</span>
-        <Speeds label="Pace" speeds={paces} speed={clock.rate()} onChange={onPace} />
+        <span title={text(room.limits)}>{t("lead.a-model-for-training")}</span>
+        <Speeds label={t("lead.pace")} speeds={paces} speed={clock.rate()} onChange={onPace} />
         {room.task?.away && uncovered && (
           <Button size="sm" variant="outline-secondary" onClick={look}>
-            Cover the count
+            {t("lead.cover-the-count")}
           </Button>
         )}
         <Button
@@ -189,10 +189,10 @@ function Rehearsal({ first, onPace }: { first: Rehearsing; onPace: (rate: number
           aria-pressed={heard}
           onClick={() => setHeard(!heard)}
         >
-          Hear the room
+          {t("lead.hear-the-room")}
         </Button>
         <Button size="sm" variant="outline-secondary" onClick={() => void end()}>
-          End and look back
+          {t("lead.end-and-look-back")}
         </Button>
       </div>
     </Leading>
@@ -227,10 +227,10 @@ function deskOf(id: number, clock: PageClock, take: (room: Rehearsing) => void):
 /** Covered is what stands where the count is, when it is to be heard and not read. */
 function Covered({ onLook }: { onLook: () => void }) {
   return (
-    <section className="coveredcount" aria-label="The count is covered">
-      <p>The count is in your ear, the room before your eyes.</p>
+    <section className="coveredcount" aria-label={t("lead.the-count-is-covered")}>
+      <p>{t("lead.the-count-is-in-your-ear")}</p>
       <Button variant="outline-secondary" onClick={onLook}>
-        Look at the count
+        {t("lead.look-at-the-count")}
       </Button>
     </section>
   );

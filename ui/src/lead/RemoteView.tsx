@@ -21,7 +21,7 @@ import { Once } from "./ahead";
 import { another, cardsOf, turning } from "./cards";
 import { goOn, natural, type Press, usualLater, usualRecall } from "./adjustments";
 import { useMessage } from "./useMessage";
-import { failureText, wordOf } from "../language/text";
+import { failureText, t, wordOf } from "../language/text";
 
 /** RemoteView leads a class from a phone in the lap, without a look: two large areas and two ways to swipe. */
 export function RemoteView() {
@@ -30,7 +30,11 @@ export function RemoteView() {
   if (score) return <Remote key={id} score={score} connected={connected} take={take} />;
   return (
     <Shell view="lead-wait">
-      {error ? <ErrorAlert error={error} retry={() => void retry()} /> : <Loading what="Joining the class" />}
+      {error ? (
+        <ErrorAlert error={error} retry={() => void retry()} />
+      ) : (
+        <Loading what={t("lead.joining-the-class")} />
+      )}
     </Shell>
   );
 }
@@ -68,9 +72,9 @@ function Remote({ score, connected, take }: Props) {
   if (place.over || !phase || !passage)
     return (
       <main className="remote">
-        <p className="h1 m-auto">The class has ended</p>
+        <p className="h1 m-auto">{t("lead.the-class-has-ended")}</p>
         <Link className="btn btn-primary btn-lg m-4" to={`/taught/${score.class_id}`}>
-          Read what was taught
+          {t("lead.read-what-was-taught")}
         </Link>
       </main>
     );
@@ -105,7 +109,7 @@ function Remote({ score, connected, take }: Props) {
           {textOf(shown, "now").join("")} <b>{countShown(place)}</b>
         </p>
         <p role="status">
-          {message?.words ?? (connected ? awakeText(awake, written) : "not connected: still counting")}
+          {message?.words ?? (connected ? awakeText(awake, written) : t("lead.not-connected-still-counting"))}
         </p>
       </div>
       <Area
@@ -117,8 +121,8 @@ function Remote({ score, connected, take }: Props) {
         onRight={() => tempo(passage.faster)}
       />
       <footer>
-        <span>Swipe left: slower. Swipe right: faster.</span>
-        <Link to={`/lead/${score.class_id}`}>All keys</Link>
+        <span>{t("lead.swipe-left-slower-swipe-right-faster")}</span>
+        <Link to={`/lead/${score.class_id}`}>{t("lead.all-keys")}</Link>
       </footer>
     </main>
   );

@@ -7,7 +7,7 @@ import { ErrorAlert } from "../frame/shell/ErrorAlert";
 import type { Asks } from "./desk";
 import { Pad } from "./Pad";
 import { useAccepts, usePadKeys } from "./usePadKeys";
-import { text } from "../language/text";
+import { t, text } from "../language/text";
 
 /** The keys of the pad, under the left hand, in the order of the signals. */
 const keys = ["q", "w", "e", "r", "t", "a", "s", "d", "f", "g", "z", "x", "c", "v", "b"];
@@ -82,7 +82,7 @@ export function SeenPad({ asks, signs, phase, onAdjust, onClose }: Props) {
     return true;
   });
   return (
-    <Pad title={proposed ? "What to do" : "What do you see?"} onClose={onClose}>
+    <Pad title={proposed ? t("lead.what-to-do") : t("lead.what-do-you-see")} onClose={onClose}>
       {error && <ErrorAlert error={error} />}
       {proposed ? (
         <p className="proposal" role="status">
@@ -97,7 +97,7 @@ export function SeenPad({ asks, signs, phase, onAdjust, onClose }: Props) {
           ))}
           {hidden > 0 && !all && (
             <Button variant="link" onClick={() => setAll(true)}>
-              <kbd>1</kbd> {hidden} more
+              <kbd>1</kbd> {t("lead.more-2", { hidden })}
             </Button>
           )}
         </div>
@@ -105,16 +105,16 @@ export function SeenPad({ asks, signs, phase, onAdjust, onClose }: Props) {
       {proposed && (
         <footer>
           <Button variant="outline-secondary" size="lg" onClick={onClose}>
-            <kbd>1</kbd> {proposed.do.length > 0 ? "Cancel" : "Close"}
+            <kbd>1</kbd> {proposed.do.length > 0 ? t("frame.cancel") : t("lead.close")}
           </Button>
           {proposed.lane && (
             <Button variant="outline-primary" size="lg" onClick={lane}>
-              <kbd>6</kbd> Only some: a gentler lane
+              <kbd>6</kbd> {t("lead.only-some-a-gentler-lane")}
             </Button>
           )}
           {proposed.do.length > 0 && (
             <Button size="lg" onClick={accept}>
-              <kbd>F</kbd> Do it
+              <kbd>F</kbd> {t("lead.do-it")}
             </Button>
           )}
         </footer>

@@ -7,6 +7,7 @@ import { number } from "../player/format";
 import type { Asks } from "./desk";
 import { Pad } from "./Pad";
 import { useAccepts, usePadKeys } from "./usePadKeys";
+import { t } from "../language/text";
 
 type Props = { asks: Asks; onAdjust: (press: Omit<Adjust, "key">) => void; onClose: () => void };
 
@@ -39,29 +40,35 @@ export function TapPad({ asks, onAdjust, onClose }: Props) {
     return true;
   });
   return (
-    <Pad title="Tap the room" onClose={onClose}>
+    <Pad title={t("lead.tap-the-room")} onClose={onClose}>
       <Button className="tap" variant="outline-secondary" onPointerDown={tap}>
-        <kbd>2</kbd> tap at each {breaths ? "inhale" : "count"}
+        <kbd>2</kbd> {t("lead.tap-at-each", { breaths })}
       </Button>
       <Form.Check
         className="mt-2"
         id="tap-breaths"
-        label="3: I tap inhales, not counts"
+        label={t("lead.i-tap-inhales-not-counts")}
         checked={breaths}
         onChange={(e) => setBreaths(e.target.checked)}
       />
       <p className="proposal" role="status">
         {tapped
-          ? `${tapped.tempo > 0 ? `tempo ${number(tapped.tempo)}` : "nothing is counted here"}, one ${
-              breaths ? "breath" : "count"
-            } in ${number(tapped.interval_ms / 1000)} s ± ${number(tapped.spread_ms / 1000)} s`
-          : "two taps or more"}
-        {tapped && tapped.aside > 0 && <small> ({tapped.aside} set aside)</small>}
+          ? t("lead.one-in-s-s", {
+              tempo:
+                tapped.tempo > 0
+                  ? t("lead.tempo", { tempo: number(tapped.tempo) })
+                  : t("lead.nothing-is-counted-here"),
+              breaths,
+              interval: number(tapped.interval_ms / 1000),
+              spread: number(tapped.spread_ms / 1000),
+            })
+          : t("lead.two-taps-or-more")}
+        {tapped && tapped.aside > 0 && <small> {t("lead.set-aside", { aside: tapped.aside })}</small>}
       </p>
       {!(tapped && tapped.tempo === 0) && (
         <footer>
           <Button size="lg" disabled={!ready} onClick={accept}>
-            <kbd>F</kbd> {ready ? `Lead at ${number(tapped.tempo)}` : "Take it"}
+            <kbd>F</kbd> {ready ? t("lead.lead-at", { tempo: number(tapped.tempo) }) : t("lead.take-it")}
           </Button>
         </footer>
       )}

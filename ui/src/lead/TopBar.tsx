@@ -14,6 +14,7 @@ import type { Light } from "../frame/shell/light";
 import { type Place, useSeconds } from "../player/usePlace";
 import { clock, momentOf } from "../player/format";
 import { overrun } from "./overrun";
+import { rich, t } from "../language/text";
 
 type Props = {
   score: Score;
@@ -42,7 +43,7 @@ export function TopBar({ score, place, connected, light, onLight, onKeys, onRoom
   const late = spare <= -500; // what is shown as 0:00 is in time
   return (
     <header className="topbar">
-      <Link to="/" className="leave" aria-label="Leave to today">
+      <Link to="/" className="leave" aria-label={t("lead.leave-to-today")}>
         <Icon of={chevronLeft} />
       </Link>
       <h1 className="title">
@@ -51,41 +52,48 @@ export function TopBar({ score, place, connected, light, onLight, onKeys, onRoom
       </h1>
       {!connected && (
         <span className="offline" role="status">
-          <Icon of={plug} /> not connected<span className="still">: the count goes on here</span>
+          <Icon of={plug} />{" "}
+          {rich("lead.not-connected", {
+            span: <span className="still">{t("lead.the-count-goes-on-here")}</span>,
+          })}
         </span>
       )}
       <span className="clocks">
         <span>
-          <small>time</small> {momentOf(score, seconds * 1000)}
+          <small>{t("lead.time")}</small> {momentOf(score, seconds * 1000)}
         </span>
         {!place.over && (
           <span>
-            <small>left</small> {clock(end - seconds * 1000)}
+            <small>{t("lead.left")}</small> {clock(end - seconds * 1000)}
           </span>
         )}
         {score.slot_ms > 0 && (
           <span className={late ? "spare late" : "spare"}>
-            <small>{late ? "late" : "to spare"}</small> {clock(Math.abs(spare))}
+            <small>{late ? t("lead.late") : t("frame.to-spare")}</small> {clock(Math.abs(spare))}
           </span>
         )}
         {time.rate() !== 1 && (
           <span>
-            <small>clock</small> ×{time.rate()}
+            <small>{t("lead.clock")}</small> ×{time.rate()}
           </span>
         )}
       </span>
-      <Button variant="link" onClick={onSound} aria-label="Sound">
+      <Button variant="link" onClick={onSound} aria-label={t("frame.sound")}>
         <Icon of={sounds ? volumeUp : volumeMute} />
       </Button>
       {onRoom && (
-        <Button variant="link" onClick={onRoom} aria-label="The room's screen">
+        <Button variant="link" onClick={onRoom} aria-label={t("lead.the-rooms-screen")}>
           <Icon of={display} />
         </Button>
       )}
-      <Button variant="link" onClick={onKeys} aria-label="Keys">
+      <Button variant="link" onClick={onKeys} aria-label={t("lead.keys")}>
         <kbd>?</kbd>
       </Button>
-      <Button variant="link" onClick={onLight} aria-label={light === "night" ? "Day light" : "Night light"}>
+      <Button
+        variant="link"
+        onClick={onLight}
+        aria-label={light === "night" ? t("lead.day-light") : t("lead.night-light")}
+      >
         <Icon of={light === "night" ? sun : moon} />
       </Button>
     </header>

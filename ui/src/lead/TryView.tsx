@@ -11,6 +11,7 @@ import { Loading } from "../frame/shell/Loading";
 import { Leading } from "./Leading";
 import { Speeds } from "./Speeds";
 import type { Desk } from "./desk";
+import { t } from "../language/text";
 
 const speeds = [1, 2, 4, 8, 16];
 const usual = 4;
@@ -31,8 +32,8 @@ export function TryView() {
   if (first.data) return <Trying key={run} id={id} {...first.data} onAgain={() => setRun(run + 1)} />;
   return (
     <Shell view="lead-wait">
-      {first.error ? <ErrorAlert error={first.error} /> : <Loading what="Preparing the try-out" />}
-      {first.error && <Link to={`/plan/${id}`}>Back to the plan</Link>}
+      {first.error ? <ErrorAlert error={first.error} /> : <Loading what={t("lead.preparing-the-try-out")} />}
+      {first.error && <Link to={`/plan/${id}`}>{t("frame.back-to-the-plan")}</Link>}
     </Shell>
   );
 }
@@ -58,18 +59,18 @@ function Trying({ id, onAgain, ...first }: Trying) {
     <ClockContext value={clock}>
       <Leading score={score} connected take={setScore} desk={desk} live={false}>
         <div className="trying">
-          <span>Trying it out: nothing is recorded.</span>
+          <span>{t("lead.trying-it-out-nothing-is-recorded")}</span>
           <Speeds
-            label="Speed"
+            label={t("lead.speed")}
             speeds={speeds}
             speed={clock.rate()}
             onChange={(rate) => setClock(trialClock(clock.now(), rate))}
           />
           <Button size="sm" variant="outline-secondary" onClick={onAgain}>
-            From the start
+            {t("lead.from-the-start")}
           </Button>
           <Link className="btn btn-sm btn-outline-secondary" to={`/plan/${id}`}>
-            Back to the plan
+            {t("frame.back-to-the-plan")}
           </Link>
         </div>
       </Leading>

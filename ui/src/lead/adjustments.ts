@@ -25,7 +25,7 @@ function met(phase: ScorePhase, verb: Adjust["do"]): boolean {
   return phase.verbs?.includes(verb) ?? false;
 }
 
-export type Group = { name: string; controls: Control[] };
+export type Group = { id: string; name: string; controls: Control[] };
 
 export type Where = {
   phase: ScorePhase;
@@ -178,6 +178,7 @@ const controlOf = (id: string, at: Where) =>
 /** controls are the live controls where the class is, in their groups: every key lies under the left hand. */
 export function controls(at: Where): Group[] {
   return ["tempo", "hold", "rounds", "class"].map((group) => ({
+    id: group,
     name: text({ id: `controls.${group}` }),
     controls: keyed
       .filter((one) => one.group === group)

@@ -1,5 +1,6 @@
 import type { CardUp, Score, ScorePhase } from "../wire/contract";
 import type { Control } from "./adjustments";
+import { t } from "../language/text";
 
 /** Cards is what is up of the teacher's own words in several parts. */
 export type Cards = CardUp & { of: number; text: string };
@@ -24,5 +25,10 @@ export function another(cards: Cards | null, by: 1 | -1): CardUp | null {
 export function turning(on: Control, cards: Cards | null): Control {
   const next = another(cards, 1);
   if (!next || !cards) return on;
-  return { ...on, name: "Next card", effect: `card ${next.card + 1} of ${cards.of}`, met: true };
+  return {
+    ...on,
+    name: t("lead.next-card"),
+    effect: t("lead.card-of", { card: next.card + 1, of: cards.of }),
+    met: true,
+  };
 }

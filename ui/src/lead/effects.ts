@@ -1,7 +1,7 @@
-import { clock, plural, timeOfDay } from "../player/format";
+import { clock, timeOfDay } from "../player/format";
 import type { Preview, Score } from "../wire/contract";
 import type { Control } from "./adjustments";
-import { wordOf } from "../language/text";
+import { t, wordOf } from "../language/text";
 
 /** withPreview is a control with what it would do now, as the application has worked it out. */
 export function withPreview(control: Control, preview: Preview | undefined, score: Score): Control {
@@ -9,8 +9,11 @@ export function withPreview(control: Control, preview: Preview | undefined, scor
   switch (control.id) {
     case "undo":
       return preview.answer.refused
-        ? { ...control, met: false, effect: "nothing to take back" }
-        : { ...control, effect: `takes back: ${wordOf("verb", preview.answer.undone ?? "")}` };
+        ? { ...control, met: false, effect: t("lead.nothing-to-take-back") }
+        : {
+            ...control,
+            effect: t("lead.takes-back", { value: wordOf("verb", preview.answer.undone ?? "") }),
+          };
     case "slower":
     case "faster":
       return { ...control, effect: [control.effect, roundsChanged(preview)].filter(Boolean).join(", ") };
@@ -32,14 +35,14 @@ export function withPreview(control: Control, preview: Preview | undefined, scor
 function roundsChanged({ answer }: Preview): string {
   const { before, after } = answer;
   if (answer.refused || before.rounds === after.rounds) return "";
-  return `${plural(before.rounds, "round")} to ${after.rounds}`;
+  return t("lead.to", { rounds: before.rounds, rounds2: after.rounds });
 }
 
 /** withoutHolds dims "No holds" where there are none to leave out, here and in the closing. */
 function withoutHolds(control: Control, { answer, change_ms }: Preview): Control {
   if (answer.do !== "drop-holds") return control;
   const none = !holdsIn(answer.before.counts) && change_ms === 0;
-  return none || answer.refused ? { ...control, met: false, effect: "there are none" } : control;
+  return none || answer.refused ? { ...control, met: false, effect: t("lead.there-are-none") } : control;
 }
 
 /** holdsIn tells whether counts as 4:4:8 have a hold. */
@@ -51,9 +54,12 @@ function holdsIn(counts: string): boolean {
 /** onTime tells before it is pressed what finishing on time would do: "ends 20:40, 3:17 to spare: nothing to do". */
 function onTime(preview: Preview, score: Score): string {
   const { answer, fewer, end_ms, change_ms } = preview;
-  const takes = fewer > 0 ? `takes ${plural(fewer, "round")}` : "";
+  const takes = fewer > 0 ? t("lead.takes", { fewer }) : "";
   if (answer.late_ms > 0)
-    return [takes, `${clock(answer.late_ms)} late all the same`].filter(Boolean).join(", ");
-  if (takes !== "") return `late by ${clock(end_ms - change_ms - score.slot_ms)}: ${takes}`;
-  return `ends ${timeOfDay(score.started_ms + end_ms)}, ${clock(score.slot_ms - end_ms)} to spare: nothing to do`;
+    return [takes, t("lead.late-all-the-same", { late: clock(answer.late_ms) })].filter(Boolean).join(", ");
+  if (takes !== "") return t("lead.late-by", { end: clock(end_ms - change_ms - score.slot_ms), takes });
+  return t("lead.ends-to-spare-nothing-to-do", {
+    started: timeOfDay(score.started_ms + end_ms),
+    slot: clock(score.slot_ms - end_ms),
+  });
 }

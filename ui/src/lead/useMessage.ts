@@ -41,5 +41,9 @@ export function useMessage(score: Score, passage: number) {
 function answered({ answer }: Score, opened: number): Kept | null {
   if (!answer || answer.number <= opened) return null;
   const from = answer.origin ? ` · ${answer.origin}` : "";
-  return { words: text(answer.did) + from, refused: answer.refused !== null, id: `answer ${answer.number}` };
+  return {
+    words: text(answer.did) + from,
+    refused: answer.refused !== null,
+    id: `answer ${answer.number}`,
+  };
 }

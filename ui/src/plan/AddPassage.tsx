@@ -7,7 +7,7 @@ import { clock } from "../player/format";
 import { RoundSheet } from "../player/RoundSheet";
 import { OwnLines } from "./OwnLines";
 import { useTyped } from "./useTyped";
-import { text } from "../language/text";
+import { rich, t, text } from "../language/text";
 
 type Props = { plan: number; first: boolean; group: number; onAdd: (text: string) => Promise<string | null> };
 
@@ -39,7 +39,7 @@ export function AddPassage({ plan, first, group, onAdd }: Props) {
   const add = async () => {
     const added = text;
     const why = await onAdd(added);
-    setProblem(why ?? "Another change was being made. Press Enter once more.");
+    setProblem(why ?? t("plan.another-change-was-being-made-press"));
     if (why !== "") return;
     const since = field.current?.value ?? ""; // the next line may have been begun meanwhile
     type(since.startsWith(added) ? since.slice(added.length).trimStart() : since);
@@ -73,7 +73,7 @@ export function AddPassage({ plan, first, group, onAdd }: Props) {
     >
       <InputGroup>
         <InputGroup.Text as="label" htmlFor="add">
-          Add
+          {t("plan.add")}
         </InputGroup.Text>
         <Form.Control
           as="textarea"
@@ -87,21 +87,21 @@ export function AddPassage({ plan, first, group, onAdd }: Props) {
           aria-controls={list}
           aria-activedescendant={chosen >= 0 ? `${list}-${chosen}` : undefined}
           aria-describedby={`${list}-read`}
-          placeholder="even breath 4:4 x6   ·   three rounds of square   ·   rest 2 min"
+          placeholder={t("plan.even-breath-4-4-x6-three")}
           value={text}
           isInvalid={problem !== ""}
           onChange={(e) => type(e.target.value)}
           onKeyDown={onKey}
         />
         <Button type="submit" variant="outline-primary">
-          Add
+          {t("plan.add")}
         </Button>
         <Form.Control.Feedback type="invalid" className="lines">
           {problem}
         </Form.Control.Feedback>
       </InputGroup>
       <div className="below">
-        <ul role="listbox" id={list} className="completions" aria-label="Suggestions">
+        <ul role="listbox" id={list} className="completions" aria-label={t("plan.suggestions")}>
           {completions.map((c, i) => (
             // The field has the focus and the keys; a click does the same.
             // eslint-disable-next-line jsx-a11y/click-events-have-key-events
@@ -123,8 +123,13 @@ export function AddPassage({ plan, first, group, onAdd }: Props) {
         </div>
       </div>
       <p className="keyhelp">
-        <kbd>Enter</kbd> adds, <kbd>Tab</kbd> completes, <kbd>Shift</kbd>+<kbd>Enter</kbd> begins another
-        line; several lines can be pasted. <kbd>F8</kbd> goes to what is doubtful.
+        <kbd>Enter</kbd>{" "}
+        {rich("plan.adds-completes-begins-another-line-several", {
+          kbd: <kbd>Tab</kbd>,
+          kbd2: <kbd>Shift</kbd>,
+          kbd3: <kbd>Enter</kbd>,
+          kbd4: <kbd>F8</kbd>,
+        })}
       </p>
     </Form>
   );
@@ -163,7 +168,7 @@ function Line({ line, alone, onMend }: LineProps) {
   if (problem)
     return (
       <p className="wrong">
-        {!alone && `Line ${line.line}: `}
+        {!alone && t("plan.line", { line: line.line })}
         {text(problem.say)}. <Nearest problem={problem} onPick={(word) => onMend(line.line, problem, word)} />
       </p>
     );
@@ -207,8 +212,10 @@ function Understood({ summary, facts }: TypedPassage) {
             {fact.assumed && <Assumed />}
           </Fragment>
         ))}
-      {summary.closing.length > 0 && <span>, then {summary.closing.map(text).join(", ")}</span>}.{" "}
-      {clock(summary.length_ms)}
+      {summary.closing.length > 0 && (
+        <span>{t("plan.then", { value: summary.closing.map(text).join(", ") })}</span>
+      )}
+      . {clock(summary.length_ms)}
     </p>
   );
 }

@@ -4,14 +4,14 @@ import { Alert, Button } from "react-bootstrap";
 import { Icon } from "../frame/shell/Icon";
 import type { Advice as Piece } from "../wire/contract";
 import type { Editor } from "./usePlanEditor";
-import { text } from "../language/text";
+import { t, text } from "../language/text";
 
 /** What a button beside a piece of advice says, by the change that it makes. */
-const takes: Partial<Record<Piece["do"], string>> = {
-  advised: "Use it",
-  talks: "Use these lengths",
-  apply: "Do it",
-};
+const takes = (): Partial<Record<Piece["do"], string>> => ({
+  advised: t("plan.use-it"),
+  talks: t("plan.use-these-lengths"),
+  apply: t("plan.do-it"),
+});
 
 /**
  * Advice is the advice on order and length; it forbids nothing. Each piece can be put away for this plan, and that can be taken
@@ -23,7 +23,7 @@ export function Advice({ editor }: { editor: Editor }) {
   // Earlier plans have the sentence in place of the key.
   const list = summary.advice.filter((a) => !away.includes(a.key) && !away.includes(text(a.say)));
   const done = (a: Piece) => ask({ do: a.do, passage: a.passage, text: a.key });
-  const able = list.filter((a) => a.do !== "" && takes[a.do]);
+  const able = list.filter((a) => a.do !== "" && takes()[a.do]);
   useEffect(() => {
     const onKey = (e: KeyboardEvent) => {
       const piece = e.altKey && /^Digit[1-9]$/.test(e.code) ? able[Number(e.code.slice(5)) - 1] : undefined;
@@ -36,19 +36,20 @@ export function Advice({ editor }: { editor: Editor }) {
   });
   if (list.length === 0 || summary.passages.length === 0) return null;
   return (
-    <section className="advice" aria-label="Advice">
+    <section className="advice" aria-label={t("plan.advice")}>
       {list.map((a) => (
         <Alert
           key={a.key}
           variant="light"
           dismissible
-          closeLabel="Not for this plan"
+          closeLabel={t("plan.not-for-this-plan")}
           onClose={() => change({ document: { ...document, dismissed: [...away, a.key] } })}
         >
           <Icon of={signpost} /> <strong>{text(a.say)}</strong> {text(a.why)}{" "}
           {able.includes(a) && (
             <Button size="sm" variant="outline-primary" onClick={() => void done(a)}>
-              {a.do !== "" && takes[a.do]} {able.indexOf(a) < 9 && <kbd>Alt {able.indexOf(a) + 1}</kbd>}
+              {a.do !== "" && takes()[a.do]}{" "}
+              {able.indexOf(a) < 9 && <kbd>{t("plan.alt", { a: able.indexOf(a) + 1 })}</kbd>}
             </Button>
           )}
         </Alert>

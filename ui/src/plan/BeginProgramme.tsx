@@ -7,6 +7,7 @@ import { Loading } from "../frame/shell/Loading";
 import { ProgrammeForm } from "../frame/editing/ProgrammeForm";
 import { post } from "../wire/api";
 import type { Programme, ProgrammeOffer, ProgrammeSheet } from "../wire/contract";
+import { t } from "../language/text";
 
 /** BeginProgramme has the group of a plan follow a programme, of which the plan is the first class. */
 export function BeginProgramme({ id, onClose }: { id: number; onClose: () => void }) {
@@ -14,7 +15,7 @@ export function BeginProgramme({ id, onClose }: { id: number; onClose: () => voi
   return (
     <Modal show centered size="lg" onHide={onClose} aria-labelledby="programme">
       <Modal.Header closeButton>
-        <Modal.Title id="programme">A programme</Modal.Title>
+        <Modal.Title id="programme">{t("plan.a-programme")}</Modal.Title>
       </Modal.Header>
       {offer.data ? (
         <Begin id={id} offer={offer.data} />
@@ -23,7 +24,7 @@ export function BeginProgramme({ id, onClose }: { id: number; onClose: () => voi
           {offer.isError ? (
             <ErrorAlert error={offer.error} retry={() => void offer.refetch()} />
           ) : (
-            <Loading what="Looking at the plan" />
+            <Loading what={t("plan.looking-at-the-plan")} />
           )}
         </Modal.Body>
       )}
@@ -68,9 +69,7 @@ function Begin({ id, offer }: { id: number; offer: ProgrammeOffer }) {
   if (!begins || passages.length === 0)
     return (
       <Modal.Body>
-        {passages.length === 0
-          ? "Plan a practice first: it is what follows the steps."
-          : "Give this class a time first: the others follow from it."}
+        {passages.length === 0 ? t("plan.plan-a-practice-first") : t("plan.give-this-class-a-time-first")}
       </Modal.Body>
     );
   return (
@@ -83,9 +82,9 @@ function Begin({ id, offer }: { id: number; offer: ProgrammeOffer }) {
       <Modal.Body>
         {begin.isError && <ErrorAlert error={begin.error} />}
         <Form.Group controlId="programme-template" className="mb-3">
-          <Form.Label>Begin with</Form.Label>
+          <Form.Label>{t("plan.begin-with")}</Form.Label>
           <Form.Select autoFocus value={chosen} onChange={(e) => choose(e.target.value)}>
-            <option value="">steps of your own</option>
+            <option value="">{t("plan.steps-of-your-own")}</option>
             {templates.map((t) => (
               <option key={t.id} value={t.id}>
                 {t.programme.name}
@@ -95,7 +94,7 @@ function Begin({ id, offer }: { id: number; offer: ProgrammeOffer }) {
           {template && <Form.Text>{template.about}</Form.Text>}
           {unfit && (
             <Form.Text className="d-block text-danger">
-              {follows.name} has no {template.strokes ? "strokes" : "counts"} that could follow these steps.
+              {t("plan.has-no-that-could-follow-these", { name: follows.name, strokes: template.strokes })}
             </Form.Text>
           )}
         </Form.Group>
@@ -103,7 +102,7 @@ function Begin({ id, offer }: { id: number; offer: ProgrammeOffer }) {
       </Modal.Body>
       <Modal.Footer>
         <Button type="submit" disabled={begin.isPending}>
-          Begin with this class
+          {t("plan.begin-with-this-class")}
         </Button>
       </Modal.Footer>
     </Form>

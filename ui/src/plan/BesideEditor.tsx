@@ -4,7 +4,7 @@ import { text } from "../frame/editing/fields";
 import { type Edit, set } from "../frame/editing/Steps";
 import type { PassageSummary } from "../wire/contract";
 import { BeatSheet } from "./BeatSheet";
-import { text as say } from "../language/text";
+import { t, text as say } from "../language/text";
 
 /**
  * BesideEditor chooses what those do, in the same time, who do not hold or who breathe shorter: what the application offers, the
@@ -19,7 +19,7 @@ export function BesideEditor({ edit, summary }: { edit: Edit; summary: PassageSu
     <>
       <div className="fields">
         <label className="labelled">
-          <span>Others meanwhile</span>
+          <span>{t("plan.others-meanwhile")}</span>
           <Form.Select
             value={own ? "own" : value}
             onChange={(e) => {
@@ -27,18 +27,18 @@ export function BesideEditor({ edit, summary }: { edit: Edit; summary: PassageSu
               if (e.target.value !== "own") set(edit, "beside", e.target.value);
             }}
           >
-            <option value="">nothing: everybody together</option>
+            <option value="">{t("plan.nothing-everybody-together")}</option>
             {summary.lanes.map((lane) => (
               <option key={lane.beside} value={lane.beside}>
                 {say(lane.says)}
               </option>
             ))}
-            <option value="own">a shorter breath of my own counts</option>
+            <option value="own">{t("plan.a-shorter-breath-of-my-own")}</option>
           </Form.Select>
         </label>
         {own && (
           <label className="labelled">
-            <span>Its counts</span>
+            <span>{t("plan.its-counts")}</span>
             <Form.Control
               placeholder="4:4"
               value={value === "breathe" ? "" : value}

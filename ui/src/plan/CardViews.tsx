@@ -5,12 +5,12 @@ import { useParams } from "react-router";
 import type { PassageSummary } from "../wire/contract";
 import { ErrorAlert } from "../frame/shell/ErrorAlert";
 import { Loading } from "../frame/shell/Loading";
-import { clock, day, number, plural, timeOfDay } from "../player/format";
+import { clock, day, number, timeOfDay } from "../player/format";
 import { text } from "../frame/editing/fields";
 import { Paper } from "../frame/paper/Paper";
 import type { PassageDoc, PlanDoc } from "../wire/plan";
 import "../frame/paper/paper.css";
-import { text as say, wordOf } from "../language/text";
+import { t, text as say, wordOf } from "../language/text";
 
 function usePlan() {
   const id = Number(useParams().id);
@@ -22,19 +22,19 @@ function usePlan() {
 export function RunningCardView() {
   const { id, plan } = usePlan();
   if (!plan.data)
-    return plan.error ? <ErrorAlert error={plan.error} /> : <Loading what="Preparing the card" />;
+    return plan.error ? <ErrorAlert error={plan.error} /> : <Loading what={t("frame.preparing-the-card")} />;
   const { summary, group } = plan.data;
   const doc = plan.data.document as PlanDoc;
   const when = (ms: number) => (summary.starts_ms === null ? clock(ms) : timeOfDay(summary.starts_ms + ms));
   return (
     <Paper back={`/plan/${id}`}>
       <header>
-        <h1>{summary.title || "Class"}</h1>
+        <h1>{summary.title || t("frame.class")}</h1>
         <p>
           {[
             group?.name,
             summary.starts_ms !== null && `${day(summary.starts_ms)}, ${timeOfDay(summary.starts_ms)}`,
-            `${clock(summary.length_ms)}${summary.slot_ms > 0 ? ` of ${clock(summary.slot_ms)}` : ""}`,
+            `${clock(summary.length_ms)} ${summary.slot_ms > 0 ? t("frame.of", { slot: clock(summary.slot_ms) }) : ""}`,
           ]
             .filter(Boolean)
             .join(" · ")}
@@ -49,7 +49,7 @@ export function RunningCardView() {
               {said(doc.passages[i] ?? {}, p).map((line) => (
                 <p key={line}>{line}</p>
               ))}
-              {p.beside && <p>Gentler lane, in the same time: {say(p.beside)}</p>}
+              {p.beside && <p>{t("plan.gentler-lane-in-the-same-time", { beside: say(p.beside) })}</p>}
               {p.findings.map((f) => (
                 <p key={say(f.say)} className="mind">
                   {wordOf("do", f.do)}: {say(f.say)}
@@ -60,7 +60,7 @@ export function RunningCardView() {
         ))}
         <div className="line">
           <span className="time">{when(summary.length_ms)}</span>
-          <strong>end</strong>
+          <strong>{t("plan.end")}</strong>
         </div>
       </div>
       <Cautions passages={summary.passages} />
@@ -71,11 +71,12 @@ export function RunningCardView() {
 /** lengthInWords is counts, rounds and tempo as they are led, with the seconds of a round to count by. */
 function lengthInWords(p: PassageSummary): string {
   if (p.practice === "") return clock(p.length_ms);
-  if (p.own_pace) return `${p.counts}, own pace, ${clock(p.length_ms)}`;
+  if (p.own_pace) return t("plan.own-pace", { counts: p.counts, length: clock(p.length_ms) });
   return [
-    p.counts + (p.true_ratio !== "" && p.true_ratio !== p.counts ? ` (really ${p.true_ratio})` : ""),
-    `${plural(p.rounds, "round")} of ${number(p.round_ms / 1000)} s`,
-    p.count_ms > 0 && `a count ${number(p.count_ms / 1000)} s`,
+    p.counts +
+      (p.true_ratio !== "" && p.true_ratio !== p.counts ? t("plan.really", { trueRatio: p.true_ratio }) : ""),
+    t("plan.of-s", { rounds: p.rounds, round: number(p.round_ms / 1000) }),
+    p.count_ms > 0 && t("plan.a-count-s", { count: number(p.count_ms / 1000) }),
     clock(p.length_ms),
   ]
     .filter(Boolean)

@@ -3,7 +3,7 @@ import { Button } from "react-bootstrap";
 import { post } from "../wire/api";
 import type { PassageSummary, PracticeFile } from "../wire/contract";
 import type { PassageDoc } from "../wire/plan";
-import { failureText } from "../language/text";
+import { failureText, t } from "../language/text";
 import { checkWords } from "../language/en/typed";
 
 type Props = { doc: PassageDoc; summary: PassageSummary; onChange: (doc: PassageDoc) => void };
@@ -29,10 +29,10 @@ export function Checked({ doc, summary, onChange }: Props) {
   };
   return (
     <div className="checked" data-check={summary.check}>
-      {summary.remark !== "" && <span>Remark: “{summary.remark}”</span>}
+      {summary.remark !== "" && <span>{t("plan.remark", { remark: summary.remark })}</span>}
       {summary.check !== "none" && (
         <>
-          <span className="attention">{checkWords[summary.check]}</span>
+          <span className="attention">{checkWords()[summary.check]}</span>
           {summary.check === "name" && summary.type === "free" && (
             <Button
               size="sm"
@@ -40,11 +40,11 @@ export function Checked({ doc, summary, onChange }: Props) {
               disabled={make.isPending}
               onClick={() => make.mutate()}
             >
-              Make it a practice
+              {t("plan.make-it-a-practice")}
             </Button>
           )}
           <Button size="sm" variant="outline-secondary" onClick={settled}>
-            It is right
+            {t("plan.it-is-right")}
           </Button>
           {make.isError && <span className="text-danger">{failureText(make.error)}</span>}
         </>

@@ -9,6 +9,7 @@ import { post } from "../wire/api";
 import type { Plan, PlanSave, PlanSummary } from "../wire/contract";
 import { forgetUnsaved } from "./unsaved";
 import type { Editor } from "./usePlanEditor";
+import { rich, t } from "../language/text";
 
 type Props = { editor: Editor; id: number; onClose: () => void };
 
@@ -24,34 +25,36 @@ export function CompareVersions({ editor, id, onClose }: Props) {
   return (
     <Modal show centered size="xl" onHide={onClose} aria-labelledby="compare-versions">
       <Modal.Header closeButton>
-        <Modal.Title id="compare-versions">Two versions of this plan</Modal.Title>
+        <Modal.Title id="compare-versions">{t("plan.two-versions-of-this-plan")}</Modal.Title>
       </Modal.Header>
       <Modal.Body>
-        <p>Another screen saved this plan while you were changing it here.</p>
-        {there.isPending && <Loading what="Reading the other version" />}
+        <p>{t("plan.another-screen-saved-this-plan-while")}</p>
+        {there.isPending && <Loading what={t("plan.reading-the-other-version")} />}
         {there.isError && <ErrorAlert error={there.error} retry={() => void there.refetch()} />}
         {copy.isError && <ErrorAlert error={copy.error} />}
         {there.data && <BothVersions mine={editor.summary} theirs={there.data.summary} />}
         {copy.isSuccess && (
           <p role="status">
-            Your version is saved as <Link to={`/plan/${copy.data.id}`}>a plan of its own</Link>.
+            {rich("plan.your-version-is-saved", {
+              link: <Link to={`/plan/${copy.data.id}`}>{t("plan.a-plan-of-its-own")}</Link>,
+            })}
           </p>
         )}
       </Modal.Body>
       <Modal.Footer>
         {copy.isSuccess ? (
-          <Button onClick={showTheirs}>Show the other version here</Button>
+          <Button onClick={showTheirs}>{t("plan.show-the-other-version-here")}</Button>
         ) : (
           <>
             <Button variant="outline-secondary" disabled={!there.data} onClick={showTheirs}>
-              Use the other version
+              {t("plan.use-the-other-version")}
             </Button>
             <Button
               variant="outline-primary"
               disabled={!there.data || copy.isPending}
               onClick={() => copy.mutate()}
             >
-              Keep both: save mine as another plan
+              {t("plan.keep-both-save-mine-as-another")}
             </Button>
             <Button
               disabled={!there.data}
@@ -60,7 +63,7 @@ export function CompareVersions({ editor, id, onClose }: Props) {
                 onClose();
               }}
             >
-              Use mine
+              {t("plan.use-mine")}
             </Button>
           </>
         )}
@@ -81,8 +84,8 @@ function BothVersions({ mine, theirs }: { mine: PlanSummary; theirs: PlanSummary
       </colgroup>
       <thead>
         <tr>
-          <th scope="col">Yours</th>
-          <th scope="col">From the other screen</th>
+          <th scope="col">{t("frame.yours")}</th>
+          <th scope="col">{t("frame.from-the-other-screen")}</th>
         </tr>
       </thead>
       <tbody>
@@ -100,5 +103,10 @@ function BothVersions({ mine, theirs }: { mine: PlanSummary; theirs: PlanSummary
 function linesOf(summary: PlanSummary): string[] {
   const at = summary.starts_ms === null ? [] : [`${day(summary.starts_ms)}, ${timeOfDay(summary.starts_ms)}`];
   const passages = summary.passages.map((passage, i) => `${i + 1}. ${passage.name}, ${passage.short}`);
-  return [summary.title || "No title", ...at, `Takes ${clock(summary.length_ms)}`, ...passages];
+  return [
+    summary.title || "No title",
+    ...at,
+    t("plan.takes", { length: clock(summary.length_ms) }),
+    ...passages,
+  ];
 }

@@ -9,7 +9,7 @@ import { OwnWords } from "./OwnWords";
 import { PacerRow } from "./PacerRow";
 import { RoundEditor } from "./RoundEditor";
 import { type Edit, set, Steps } from "../frame/editing/Steps";
-import { text as say, wordOf } from "../language/text";
+import { t, text as say, wordOf } from "../language/text";
 
 type Props = Edit & {
   summary: PassageSummary | undefined;
@@ -27,7 +27,7 @@ export function Details({ doc, summary, starts, onChange, onAsk }: Props) {
   return (
     <div className="details">
       {practice && summary && (
-        <Section name="What is breathed">
+        <Section name={t("plan.what-is-breathed")}>
           <PacerRow summary={summary} onAsk={onAsk} />
           <RoundEditor edit={edit} summary={summary} onAsk={onAsk} />
           <div className="fields">{shown("breath")}</div>
@@ -35,37 +35,33 @@ export function Details({ doc, summary, starts, onChange, onAsk }: Props) {
         </Section>
       )}
       {practice && (
-        <Section name="How it is said">
+        <Section name={t("plan.how-it-is-said")}>
           <div className="fields">{shown("voice")}</div>
         </Section>
       )}
       {practice && (
-        <Section name="Before and after">
+        <Section name={t("frame.before-and-after")}>
           <div className="fields">{shown("around")}</div>
-          <Steps edit={edit} field="opening" label="Opening" />
-          <Steps edit={edit} field="closing" label="Closing" />
+          <Steps edit={edit} field="opening" label={t("frame.opening")} />
+          <Steps edit={edit} field="closing" label={t("frame.closing")} />
         </Section>
       )}
-      <Section name="What I say">
+      <Section name={t("plan.what-i-say")}>
         <Form.Group controlId={`script-${summary?.start_ms}`}>
-          <Form.Label>Shown while it runs</Form.Label>
+          <Form.Label>{t("plan.shown-while-it-runs")}</Form.Label>
           <Form.Control
             as="textarea"
             rows={2}
             value={text(doc.script)}
             onChange={(e) => set(edit, "script", e.target.value)}
           />
-          {!practice && (
-            <Form.Text>
-              A line of three hyphens divides it into cards, which your go-on key turns; the last one goes on.
-            </Form.Text>
-          )}
+          {!practice && <Form.Text>{t("plan.a-line-of-three-hyphens-divides")}</Form.Text>}
         </Form.Group>
         {summary && summary.again.length > 0 && (
           <Form.Check
             type="switch"
             id={`again-${summary.start_ms}`}
-            label={`Again and again, for everybody: “${summary.again.join("” “")}”`}
+            label={t("plan.again-and-again-for-everybody", { value: summary.again.join("” “") })}
             checked={summary.again_on}
             onChange={(e) => void onAsk({ do: "again", counts: e.target.checked ? 1 : 0 })}
           />
@@ -73,9 +69,11 @@ export function Details({ doc, summary, starts, onChange, onAsk }: Props) {
         {summary && <OwnWords name={nameOf(doc)} summary={summary} onAsk={onAsk} />}
       </Section>
       {about("lane").length > 0 && (
-        <Section name="The gentler lane">{summary && <BesideEditor edit={edit} summary={summary} />}</Section>
+        <Section name={t("plan.the-gentler-lane")}>
+          {summary && <BesideEditor edit={edit} summary={summary} />}
+        </Section>
       )}
-      <Section name="In the class">
+      <Section name={t("plan.in-the-class")}>
         <div className="fields">{shown("class")}</div>
       </Section>
       {summary && summary.cautions.length > 0 && (

@@ -2,6 +2,7 @@ import { useState } from "react";
 import { Button, Form } from "react-bootstrap";
 import type { Change, PassageSummary } from "../wire/contract";
 import { readTimeOfDay, secondOfDay } from "../player/format";
+import { t } from "../language/text";
 
 type Props = {
   summary: PassageSummary;
@@ -17,7 +18,9 @@ export function EndAt({ summary, starts, onAsk }: Props) {
     const end = starts === null ? ofClass(time) : ofDay(time, starts);
     if (end === null) {
       setProblem(
-        starts === null ? "a time of the class, as 12:40" : `a time of day, as ${secondOfDay(starts)}`,
+        starts === null
+          ? t("plan.a-time-of-the-class")
+          : t("plan.a-time-of-day", { starts: secondOfDay(starts) }),
       );
       return;
     }
@@ -26,12 +29,12 @@ export function EndAt({ summary, starts, onAsk }: Props) {
   return (
     <div className="endat">
       <label className="labelled">
-        <span>End at</span>
+        <span>{t("plan.end-at")}</span>
         <Form.Control
           value={time}
           placeholder={starts === null ? "12:40" : secondOfDay(starts + summary.start_ms + summary.length_ms)}
           isInvalid={problem !== ""}
-          aria-label={`Time at which ${summary.name} ends`}
+          aria-label={t("plan.time-at-which-ends", { name: summary.name })}
           onChange={(e) => {
             setTime(e.target.value);
             setProblem("");
@@ -39,10 +42,10 @@ export function EndAt({ summary, starts, onAsk }: Props) {
         />
       </label>
       <Button size="sm" variant="outline-secondary" onClick={() => void solve("rounds-to-end")}>
-        by its rounds
+        {t("plan.by-its-rounds")}
       </Button>
       <Button size="sm" variant="outline-secondary" onClick={() => void solve("tempo-to-end")}>
-        by its tempo
+        {t("plan.by-its-tempo")}
       </Button>
       {problem && <span className="wrong">{problem}</span>}
     </div>

@@ -4,6 +4,7 @@ import { useNavigate } from "react-router";
 import type { PlanSummary } from "../wire/contract";
 import { DeleteCard } from "../frame/dialogs/DeleteCard";
 import { BeginProgramme } from "./BeginProgramme";
+import { t } from "../language/text";
 
 type Props = { id: number; title: string; summary: PlanSummary; save: () => Promise<void> };
 
@@ -32,24 +33,24 @@ export function FilesMenu({ id, title, summary, save }: Props) {
   return (
     <>
       <Dropdown align="end">
-        <Dropdown.Toggle variant="outline-secondary">Paper and files</Dropdown.Toggle>
+        <Dropdown.Toggle variant="outline-secondary">{t("frame.paper-and-files")}</Dropdown.Toggle>
         <Dropdown.Menu>
-          {page("Running card", "card")}
-          {page("Home practice", "home")}
+          {page(t("plan.running-card"), "card")}
+          {page(t("frame.home-practice"), "home")}
           <Dropdown.Divider />
-          {page("As text", "text")}
-          {file("For a substitute, one page", "substitute")}
-          {file("Plan file", "file")}
-          {file("Cue sheet, CSV", "sheet/csv")}
-          {file("Cue sheet, WebVTT", "sheet/vtt")}
-          {timed && file("Calendar entry", "calendar")}
+          {page(t("plan.as-text"), "text")}
+          {file(t("plan.for-a-substitute-one-page"), "substitute")}
+          {file(t("frame.plan-file"), "file")}
+          {file(t("plan.cue-sheet-csv"), "sheet/csv")}
+          {file(t("plan.cue-sheet-webvtt"), "sheet/vtt")}
+          {timed && file(t("plan.calendar-entry"), "calendar")}
           <Dropdown.Divider />
           <Dropdown.Item onClick={() => void save().then(() => setBeginning(true))}>
-            Begin a programme with it
+            {t("plan.begin-a-programme")}
           </Dropdown.Item>
           <Dropdown.Divider />
           <Dropdown.Item className="text-danger" onClick={() => void save().then(() => setDeleting(true))}>
-            Delete the plan
+            {t("plan.delete-the-plan")}
           </Dropdown.Item>
         </Dropdown.Menu>
       </Dropdown>

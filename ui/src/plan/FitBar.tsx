@@ -1,6 +1,7 @@
 import { Button } from "react-bootstrap";
-import { clock, minutes, plural } from "../player/format";
+import { clock, minutes } from "../player/format";
 import type { Editor } from "./usePlanEditor";
+import { t } from "../language/text";
 
 /** FitBar fits the plan to its slot, and tells what could be added where there is room. */
 export function FitBar({ editor }: { editor: Editor }) {
@@ -12,12 +13,12 @@ export function FitBar({ editor }: { editor: Editor }) {
     <div className="fitbar">
       {led && !whole && (
         <Button size="sm" variant="outline-primary" onClick={() => void ask({ do: "fit" })}>
-          Fit to {minutes(summary.slot_ms)}
+          {t("plan.fit-to", { slot: minutes(summary.slot_ms) })}
         </Button>
       )}
       {summary.additions.length > 0 && (
         <>
-          <span className="text-secondary">or add</span>
+          <span className="text-secondary">{t("plan.or-add")}</span>
           {summary.additions.map((more) => (
             <Button
               key={more.passage}
@@ -30,11 +31,11 @@ export function FitBar({ editor }: { editor: Editor }) {
                     : { do: "rounds", passage: more.passage, rounds: more.rounds },
                 )
               }
-              title={`${clock(more.length_ms)} more`}
+              title={t("plan.more", { length: clock(more.length_ms) })}
             >
               {more.passage === 0
-                ? `${clock(more.length_ms)} of rest`
-                : `${plural(more.rounds, "round")} of ${summary.passages[more.passage - 1]?.name}`}
+                ? t("plan.of-rest", { length: clock(more.length_ms) })
+                : t("plan.of", { rounds: more.rounds, name: summary.passages[more.passage - 1]?.name })}
             </Button>
           ))}
         </>

@@ -10,6 +10,7 @@ import { FilesMenu } from "./FilesMenu";
 import { Saved } from "./Saved";
 import { localTime, withZone } from "../frame/editing/times";
 import type { Editor } from "./usePlanEditor";
+import { t } from "../language/text";
 
 /** Head is the plan as a whole: its title, for whom and when it is, and what can be done with it. */
 export function Head({ plan, editor, onLead }: { plan: Plan; editor: Editor; onLead: () => void }) {
@@ -24,21 +25,33 @@ export function Head({ plan, editor, onLead }: { plan: Plan; editor: Editor; onL
     <>
       <Row className="g-2 align-items-end mb-2">
         <Col xs={12} lg>
-          <h1 className="visually-hidden">Plan: {text(document.title) || "without a title"}</h1>
+          <h1 className="visually-hidden">
+            {t("plan.plan", { title: text(document.title) || t("plan.without-a-title") })}
+          </h1>
           <Form.Control
             className="plan-title"
-            aria-label="Title of the plan"
-            placeholder="Title"
+            aria-label={t("plan.title-of-the-plan")}
+            placeholder={t("plan.title")}
             value={text(document.title)}
             onChange={(e) => set("title", e.target.value)}
           />
         </Col>
         <Col xs="auto" className="d-flex flex-wrap gap-2 align-items-center">
           <Saved editor={editor} id={plan.id} />
-          <Button variant="outline-secondary" onClick={editor.undo} disabled={!editor.undo} aria-label="Undo">
+          <Button
+            variant="outline-secondary"
+            onClick={editor.undo}
+            disabled={!editor.undo}
+            aria-label={t("frame.undo")}
+          >
             <Icon of={arrowCounterclockwise} />
           </Button>
-          <Button variant="outline-secondary" onClick={editor.redo} disabled={!editor.redo} aria-label="Redo">
+          <Button
+            variant="outline-secondary"
+            onClick={editor.redo}
+            disabled={!editor.redo}
+            aria-label={t("plan.redo")}
+          >
             <Icon of={arrowClockwise} />
           </Button>
           <FilesMenu id={plan.id} title={text(document.title)} summary={summary} save={editor.save} />
@@ -47,10 +60,10 @@ export function Head({ plan, editor, onLead }: { plan: Plan; editor: Editor; onL
             disabled={summary.errors.length > 0 || summary.passages.length === 0}
             onClick={() => void editor.save().then(() => navigate(`/try/${plan.id}`))}
           >
-            Try it
+            {t("plan.try-it")}
           </Button>
           <Button onClick={onLead} disabled={summary.errors.length > 0 || summary.passages.length === 0}>
-            <Icon of={playFill} /> Lead
+            <Icon of={playFill} /> {t("plan.lead")}
           </Button>
         </Col>
       </Row>
@@ -58,14 +71,14 @@ export function Head({ plan, editor, onLead }: { plan: Plan; editor: Editor; onL
         <Col md={4}>
           <InputGroup>
             <InputGroup.Text as="label" htmlFor="group">
-              Group
+              {t("frame.group")}
             </InputGroup.Text>
             <Form.Select
               id="group"
               value={editor.group}
               onChange={(e) => editor.change({ group: Number(e.target.value) })}
             >
-              <option value={0}>none</option>
+              <option value={0}>{t("frame.none")}</option>
               {plan.groups.map((g) => (
                 <option key={g.id} value={g.id}>
                   {g.name}
@@ -77,7 +90,7 @@ export function Head({ plan, editor, onLead }: { plan: Plan; editor: Editor; onL
         <Col md={4}>
           <InputGroup>
             <InputGroup.Text as="label" htmlFor="starts">
-              Starts
+              {t("plan.starts")}
             </InputGroup.Text>
             <Form.Control
               id="starts"
@@ -87,10 +100,15 @@ export function Head({ plan, editor, onLead }: { plan: Plan; editor: Editor; onL
             />
           </InputGroup>
         </Col>
-        <NumberField label="Slot" unit="min" value={document.slot_min} onChange={(v) => set("slot_min", v)} />
         <NumberField
-          label="Tempo"
-          unit="/min"
+          label={t("plan.slot")}
+          unit={t("frame.min")}
+          value={document.slot_min}
+          onChange={(v) => set("slot_min", v)}
+        />
+        <NumberField
+          label={t("frame.tempo")}
+          unit={t("plan.min")}
           value={document.tempo}
           placeholder="50"
           onChange={(v) => set("tempo", v)}

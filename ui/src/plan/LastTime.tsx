@@ -2,9 +2,10 @@ import { lastTimeQuery } from "./queries";
 import { useQuery } from "@tanstack/react-query";
 import { Link } from "react-router";
 import type {} from "../wire/contract";
-import { day, plural } from "../player/format";
+import { day } from "../player/format";
 import { beside, unchanged } from "./compare";
 import type { Editor } from "./usePlanEditor";
+import { t } from "../language/text";
 
 /** LastTime is what the group was taught last, passage by passage beside what is planned, with what changed since. */
 export function LastTime({ editor }: { editor: Editor }) {
@@ -15,7 +16,10 @@ export function LastTime({ editor }: { editor: Editor }) {
   return (
     <details className="lasttime" open>
       <summary>
-        Last time, {day(last.data.started_ms)}: {changes === 0 ? "no changes" : plural(changes, "change")}
+        {t("plan.last-time", {
+          started: day(last.data.started_ms),
+          changes,
+        })}
       </summary>
       <ol>
         {rows.map((row, i) => {
@@ -29,24 +33,24 @@ export function LastTime({ editor }: { editor: Editor }) {
           if (!row.now)
             return (
               <li key={i} className="gone">
-                {name} <span>{row.then!.short}</span> <em>not planned</em>
+                {name} <span>{row.then!.short}</span> <em>{t("plan.not-planned")}</em>
               </li>
             );
           if (!row.then)
             return (
               <li key={i} className="new">
-                {name} <span>{row.now.short}</span> <em>new</em>
+                {name} <span>{row.now.short}</span> <em>{t("plan.new")}</em>
               </li>
             );
           return (
             <li key={i} className="changed">
               {name} <span>{[row.then.short, ...row.then.says].join(", ")}</span>{" "}
-              <em>now {[row.now.short, ...row.now.says].join(", ")}</em>
+              <em>{t("plan.now", { value: [row.now.short, ...row.now.says].join(", ") })}</em>
             </li>
           );
         })}
       </ol>
-      <Link to={`/taught/${last.data.class_id}`}>The whole record</Link>
+      <Link to={`/taught/${last.data.class_id}`}>{t("frame.the-whole-record")}</Link>
     </details>
   );
 }

@@ -4,6 +4,7 @@ import { useId, useState } from "react";
 import { Button, Form } from "react-bootstrap";
 import { OwnLines } from "./OwnLines";
 import type { Change, PassageSummary } from "../wire/contract";
+import { t } from "../language/text";
 
 type Props = { name: string; summary: PassageSummary; onAsk: (change: Change) => Promise<string | null> };
 
@@ -14,7 +15,7 @@ function placesOf(summary: PassageSummary): string[] {
   const phases = [...new Set(summary.round.map((phase) => phase.kind))].filter((kind) => kind !== "still");
   return [
     "r1",
-    ...phases.map((kind) => `every ${kind}`),
+    ...phases.map((kind) => t("plan.every", { kind })),
     ...(summary.rounds > 1 ? [`r${summary.rounds}`] : []),
   ];
 }
@@ -45,7 +46,7 @@ export function OwnWords({ name, summary, onAsk }: Props) {
   const [first, ...places] = placesOf(summary);
   return (
     <Form.Group controlId={id}>
-      <Form.Label>My words, and when: a line for each</Form.Label>
+      <Form.Label>{t("plan.my-words-and-when-a-line")}</Form.Label>
       <Form.Control
         as="textarea"
         className="ownwords"
@@ -64,12 +65,10 @@ export function OwnWords({ name, summary, onAsk }: Props) {
       </Form.Control.Feedback>
       <OwnLines lines={summary.lines} />
       <Form.Text>
-        Begin with the place: {[first, ...places].map((p) => `${p}:`).join(" ")} 1:30: closing: rest 1: … In
-        brackets after it: (all), (room), (aloud), (4 s ahead). last: is the last round, every pause: each
-        natural pause.
+        {t("plan.begin-with-the-place-1-30", { value: [first, ...places].map((p) => `${p}:`).join(" ") })}
       </Form.Text>
       {(phrases.data?.phrases.length ?? 0) > 0 && (
-        <div className="phrases" role="group" aria-label="Said before, or suggested">
+        <div className="phrases" role="group" aria-label={t("plan.said-before-or-suggested")}>
           {phrases.data!.phrases.map((words) => (
             <Button key={words} size="sm" variant="outline-secondary" onClick={() => append(first!, words)}>
               {words}

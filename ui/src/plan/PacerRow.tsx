@@ -1,6 +1,6 @@
 import { ToggleButton, ToggleButtonGroup } from "react-bootstrap";
 import type { Change, PassageSummary } from "../wire/contract";
-import { wordOf } from "../language/text";
+import { t, wordOf } from "../language/text";
 
 /** PacerRow asks who sets the pace of a practice: the beat, the teacher's breath, or each person. */
 export function PacerRow({
@@ -13,8 +13,8 @@ export function PacerRow({
   if (summary.pacers.length < 2) return null;
   const name = `pacer-${summary.start_ms}`;
   return (
-    <div className="pacer" role="group" aria-label="Who sets the pace">
-      <span>Who sets the pace</span>
+    <div className="pacer" role="group" aria-label={t("frame.who-sets-the-pace")}>
+      <span>{t("frame.who-sets-the-pace")}</span>
       <ToggleButtonGroup
         type="radio"
         name={name}
@@ -28,7 +28,7 @@ export function PacerRow({
           </ToggleButton>
         ))}
       </ToggleButtonGroup>
-      {summary.pacer === "hand" && <span className="hint">Your go-on key ends each phase that waits.</span>}
+      {summary.pacer === "hand" && <span className="hint">{t("plan.your-go-on-key-ends-each")}</span>}
     </div>
   );
 }

@@ -16,7 +16,7 @@ import { Checked } from "./Checked";
 import { Details } from "./Details";
 import { text } from "../frame/editing/fields";
 import type { PassageDoc } from "../wire/plan";
-import { text as say } from "../language/text";
+import { t, text as say } from "../language/text";
 
 type Props = {
   id: string; // stays with the passage when it is moved
@@ -72,16 +72,16 @@ export function PassageRow(props: Props) {
           className="nr"
           {...attributes}
           {...listeners}
-          aria-label={`Passage ${props.number}, ${name}: drag, or space and the arrow keys, to move`}
+          aria-label={t("plan.passage-drag-or-space", { number: props.number, name })}
         >
           {props.number}
         </button>
         <span className="at">{at(props.starts, summary)}</span>
         <Form.Control
           className="name"
-          aria-label={`Title of passage ${props.number}`}
+          aria-label={t("plan.title-of-passage", { number: props.number })}
           placeholder={name}
-          title={doc.type === "talk" ? `${name}: the room reads this heading` : name}
+          title={doc.type === "talk" ? t("plan.the-room-reads-this-heading", { name }) : name}
           value={text(doc.title)}
           onChange={(e) => {
             const next: PassageDoc = { ...doc, title: e.target.value };
@@ -91,7 +91,7 @@ export function PassageRow(props: Props) {
         />
         <Form.Control
           className="short"
-          aria-label={`Counts, length and tempo of ${name}`}
+          aria-label={t("plan.counts-length-and-tempo", { name })}
           spellCheck={false}
           value={typed ?? summary?.short ?? ""}
           isInvalid={problem !== ""}
@@ -115,27 +115,30 @@ export function PassageRow(props: Props) {
           />
           <Tool
             icon={scissors}
-            label={`Split ${name} in two`}
+            label={t("plan.split-in-two", { name })}
             onClick={() => void props.onAsk({ do: "split" })}
           />
-          <Tool icon={copy} label={`Duplicate ${name}`} onClick={props.onDuplicate} />
-          <Tool icon={trash} label={`Remove ${name}`} onClick={props.onRemove} />
+          <Tool icon={copy} label={t("plan.duplicate", { name })} onClick={props.onDuplicate} />
+          <Tool icon={trash} label={t("plan.remove", { name })} onClick={props.onRemove} />
           <Button
             variant="link"
             size="sm"
             aria-expanded={props.open}
             onClick={props.onToggle}
-            aria-label={`${props.open ? "Less" : "More"} of ${name}`}
+            aria-label={t("plan.of-2", { open: props.open, name })}
           >
-            {props.open ? "less" : "more"}
+            {props.open ? t("plan.less") : t("plan.more-2")}
           </Button>
         </span>
       </div>
       {problem && <p className="wrong">{problem}</p>}
       {props.errors.map((error) => (
         <p className="wrong" key={error.field + error.given}>
-          {error.field}: {error.given === "" ? "missing" : `${error.given} is not allowed`}. Allowed:{" "}
-          {say(error.allowed)}.
+          {t("plan.allowed", {
+            field: error.field,
+            given: error.given === "" ? t("plan.missing") : t("plan.is-not-allowed", { given: error.given }),
+            allowed: say(error.allowed),
+          })}
         </p>
       ))}
       {summary && <Checked doc={doc} summary={summary} onChange={props.onChange} />}
@@ -148,12 +151,12 @@ export function PassageRow(props: Props) {
               variant="outline-primary"
               onClick={() => props.onChange({ ...doc, beside: "breathe" })}
             >
-              A gentler lane beside
+              {t("plan.a-gentler-lane-beside")}
             </Button>
           )}
           {summary.gentler && (
             <Button size="sm" variant="outline-primary" onClick={() => void props.onAsk({ do: "gentle" })}>
-              Use the gentle variant
+              {t("plan.use-the-gentle-variant")}
             </Button>
           )}
         </div>
@@ -184,33 +187,46 @@ function Numbers({ summary, script }: { summary: PassageSummary | undefined; scr
     <span className="numbers">
       {summary.rounds > 0 && (
         <span>
-          {summary.rounds === 1 ? "1 round" : `${summary.rounds} rounds`} of {number(summary.round_ms / 1000)}{" "}
-          s
+          {t("plan.of-s-2", {
+            rounds: summary.rounds === 1 ? t("plan.round") : t("plan.rounds", { rounds: summary.rounds }),
+            round: number(summary.round_ms / 1000),
+          })}
         </span>
       )}
-      {summary.own_pace && <span>own pace</span>}
-      {summary.again_on && <span>a line that comes round again</span>}
-      {summary.per_minute > 0 && <span>{number(summary.per_minute)} breaths a min</span>}
-      {summary.true_ratio !== "" && summary.true_ratio !== summary.counts && (
-        <span className="attention">runs as {summary.true_ratio}</span>
+      {summary.own_pace && <span>{t("plan.own-pace-2")}</span>}
+      {summary.again_on && <span>{t("plan.a-line-that-comes-round-again")}</span>}
+      {summary.per_minute > 0 && (
+        <span>{t("plan.breaths-a-min", { perMinute: number(summary.per_minute) })}</span>
       )}
-      {summary.longest_hold_ms > 0 && <span>longest hold {number(summary.longest_hold_ms / 1000)} s</span>}
-      {summary.held_ms > 0 && <span>{clock(summary.held_ms)} in holds</span>}
+      {summary.true_ratio !== "" && summary.true_ratio !== summary.counts && (
+        <span className="attention">{t("plan.runs-as", { trueRatio: summary.true_ratio })}</span>
+      )}
+      {summary.longest_hold_ms > 0 && (
+        <span>{t("plan.longest-hold-s", { longestHold: number(summary.longest_hold_ms / 1000) })}</span>
+      )}
+      {summary.held_ms > 0 && <span>{t("plan.in-holds", { held: clock(summary.held_ms) })}</span>}
       {summary.says.map((words) => (
         <span className="says" key={words}>
-          {{ wait: "waits for you", keep: "kept", "the point": "the point of the class" }[words] ?? words}
+          {{ wait: t("frame.waits-for"), keep: "kept", "the point": t("plan.the-point-of-the-class") }[
+            words
+          ] ?? words}
         </span>
       ))}
       {script !== "" && (
-        <span className="script" title={`Only you read this: ${script}`}>
+        <span className="script" title={t("plan.only-you-read", { script })}>
           “{script}”
         </span>
       )}
-      {summary.opening.length > 0 && <span>first {summary.opening.map(say).join(", ")}</span>}
-      {summary.closing.length > 0 && <span>then {summary.closing.map(say).join(", ")}</span>}
+      {summary.opening.length > 0 && (
+        <span>{t("plan.first", { value: summary.opening.map(say).join(", ") })}</span>
+      )}
+      {summary.closing.length > 0 && (
+        <span>{t("plan.then-2", { value: summary.closing.map(say).join(", ") })}</span>
+      )}
       {strong > 0 && (
         <span className="attention">
-          <Icon of={exclamationTriangle} /> {strong === 1 ? "caution" : `${strong} cautions`}
+          <Icon of={exclamationTriangle} />{" "}
+          {strong === 1 ? t("plan.caution") : t("plan.cautions", { strong })}
         </span>
       )}
     </span>

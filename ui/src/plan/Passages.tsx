@@ -22,6 +22,7 @@ import { carry, nameOf } from "./identity";
 import { nextCheck } from "./Checked";
 import { PassageRow } from "./PassageRow";
 import type { Editor } from "./usePlanEditor";
+import { rich, t } from "../language/text";
 
 /** Passages is the running order: each passage a row that is edited in place and dragged to another. */
 export function Passages({ editor }: { editor: Editor }) {
@@ -55,18 +56,14 @@ export function Passages({ editor }: { editor: Editor }) {
         <div
           className={`passages ${summary.starts_ms === null ? "" : "dated"}`}
           role="list"
-          aria-label="Running order"
+          aria-label={t("frame.running-order")}
         >
           {document.passages.length === 0 && (
             <div className="m-3">
               <p className="text-secondary">
-                Nothing is planned yet. Type a first passage below, as you would say it:{" "}
-                <kbd>talk 1 min "Seat and spine"</kbd>, for instance.
+                {rich("plan.nothing-is-planned-yet-type", { kbd: <kbd>talk 1 min "Seat and spine"</kbd> })}
               </p>
-              <Filled
-                picture={filled}
-                says="Passages from top to bottom, with the time you have. Change each one in its row."
-              />
+              <Filled picture={filled} says={t("plan.passages-from-top-to-bottom")} />
             </div>
           )}
           {document.passages.map((doc, i) => (

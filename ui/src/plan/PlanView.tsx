@@ -22,7 +22,7 @@ import { InTheRoom } from "./InTheRoom";
 import { TimeBar } from "./TimeBar";
 import { usePlanEditor } from "./usePlanEditor";
 import { useUndoKeys } from "./useUndoKeys";
-import { text } from "../language/text";
+import { t, text } from "../language/text";
 
 const BeforeLeading = lazy(async () => ({
   default: (await import("../frame/dialogs/BeforeLeading")).BeforeLeading,
@@ -37,7 +37,7 @@ export function PlanView() {
   });
   return (
     <Shell view="plan">
-      {plan.isPending && <Loading what="Opening the plan" />}
+      {plan.isPending && <Loading what={t("plan.opening-the-plan")} />}
       {plan.isError && <ErrorAlert error={plan.error} retry={() => void plan.refetch()} />}
       {plan.data && <EditPlan key={id} plan={plan.data} />}
     </Shell>

@@ -2,7 +2,7 @@ import { programmeOfPlanQuery } from "./queries";
 import { useQuery } from "@tanstack/react-query";
 import { Link } from "react-router";
 import { day, shortDay } from "../player/format";
-import { text } from "../language/text";
+import { rich, t, text } from "../language/text";
 
 const around = 3; // classes before and after that are linked
 
@@ -16,24 +16,25 @@ export function ProgrammeStrip({ id }: { id: number }) {
   const mine = classes[at];
   const near = classes.filter((c, i) => c.plan_id > 0 && Math.abs(i - at) <= around);
   return (
-    <nav className="course" aria-label="Programme">
+    <nav className="course" aria-label={t("plan.programme")}>
       <p className="mb-0">
-        Programme <Link to={`/programmes/${card.id}`}>{card.name}</Link>
-        {mine && `: this class is step ${mine.step} of ${card.steps}, planned as ${mine.says}`}
+        {rich("plan.programme-2", { link: <Link to={`/programmes/${card.id}`}>{card.name}</Link> })}
+        {mine &&
+          t("plan.this-class-is-step-of-planned", { step: mine.step, steps: card.steps, says: mine.says })}
         {mine?.state === "coming" &&
           classes.find((c) => c.state === "coming") === mine &&
           ` · ${text(card.why)}`}
-        {mine?.changed && " · changed by you: it stays as it is"}
+        {mine?.changed && t("plan.changed-by-you-it-stays")}
         {mine && mine.why && ` · ${text(mine.why)}`}
       </p>
       <ol>
-        <li>Its classes:</li>
+        <li>{t("plan.its-classes")}</li>
         {near.map((c) => (
           <li key={c.plan_id}>
             <Link
               to={`/plan/${c.plan_id}`}
               aria-current={c.plan_id === id ? "page" : undefined}
-              title={`Class ${c.number}, ${day(c.starts_ms)}, ${c.state}`}
+              title={t("plan.class", { number: c.number, starts: day(c.starts_ms), state: c.state })}
             >
               {shortDay(c.starts_ms)}
             </Link>

@@ -3,6 +3,7 @@ import { Button, Form } from "react-bootstrap";
 import { type Edit, set as setField } from "../frame/editing/Steps";
 import type { Change, PassageSummary, Role, ScorePhase } from "../wire/contract";
 import { RoundSheet } from "../player/RoundSheet";
+import { t } from "../language/text";
 
 type Props = {
   edit: Edit;
@@ -10,12 +11,12 @@ type Props = {
   onAsk: (change: Change) => Promise<string | null>;
 };
 
-const names: Partial<Record<Role["phase"], string>> = {
-  inhale: "Inhale",
-  hold: "Hold",
-  exhale: "Exhale",
-  empty: "Empty hold",
-};
+const names = (): Partial<Record<Role["phase"], string>> => ({
+  inhale: t("plan.inhale"),
+  hold: t("plan.hold"),
+  exhale: t("plan.exhale"),
+  empty: t("plan.empty-hold"),
+});
 
 /**
  * RoundEditor is a round as a drawing: a phase is clicked, or reached with the Tab key, to change its counts, and its own words
@@ -48,8 +49,8 @@ export function RoundEditor({ edit, summary, onAsk }: Props) {
         className="beside"
         type="switch"
         id={`${id}-waits-${kind}`}
-        label="waits"
-        aria-label={`${names[kind]} waits for me`}
+        label={t("plan.waits")}
+        aria-label={t("plan.waits-for-me", { names: names()[kind] })}
         checked={on}
         onChange={() => {
           const next = on ? summary.waits.filter((phase) => phase !== kind) : [...summary.waits, kind];
@@ -83,11 +84,11 @@ export function RoundEditor({ edit, summary, onAsk }: Props) {
           .map((planned) => (planned.phase === pending?.phase ? pending : planned))
           .map((role) => (
             <div key={role.phase} className="role">
-              <label htmlFor={`${id}${role.phase}`}>{names[role.phase]}</label>
+              <label htmlFor={`${id}${role.phase}`}>{names()[role.phase]}</label>
               <Button
                 size="sm"
                 variant="outline-secondary"
-                aria-label={`One fewer, ${names[role.phase]}`}
+                aria-label={t("plan.one-fewer", { names: names()[role.phase] })}
                 onClick={() => void setCount(role, role.counts - 1)}
               >
                 −
@@ -107,7 +108,7 @@ export function RoundEditor({ edit, summary, onAsk }: Props) {
               <Button
                 size="sm"
                 variant="outline-secondary"
-                aria-label={`One more, ${names[role.phase]}`}
+                aria-label={t("plan.one-more", { names: names()[role.phase] })}
                 onClick={() => void setCount(role, role.counts + 1)}
               >
                 +
@@ -142,8 +143,11 @@ function PhaseEditor({ edit, summary, phase, onAsk }: PhaseProps) {
   const narrow = widths?.[phase.kind] === "narrow";
   const say = async () => {
     const before = summary.own_words === "" ? "" : `${summary.own_words}\n`;
-    const why = await onAsk({ do: "own-words", text: `${before}every ${phase.kind}: ${words}` });
-    setProblem(why ?? "Another change was being made. Press Enter once more.");
+    const why = await onAsk({
+      do: "own-words",
+      text: `${before}every ${phase.kind}: ${words}`,
+    });
+    setProblem(why ?? t("plan.another-change-was-being-made-press"));
     if (why === "") setWords("");
   };
   return (
@@ -154,7 +158,7 @@ function PhaseEditor({ edit, summary, phase, onAsk }: PhaseProps) {
           variant="outline-secondary"
           onClick={() => setField(edit, "side", edit.doc.side === "right" ? undefined : "right")}
         >
-          Begin on the {edit.doc.side === "right" ? "left" : "right"}
+          {t("plan.begin-on", { side: edit.doc.side === "right" })}
         </Button>
       )}
       {takes(`aperture.${phase.kind}`) && (
@@ -170,7 +174,7 @@ function PhaseEditor({ edit, summary, phase, onAsk }: PhaseProps) {
             })
           }
         >
-          {narrow ? "Nostrils wide" : "Nostrils narrowed"}
+          {narrow ? t("plan.nostrils-wide") : t("plan.nostrils-narrowed")}
         </Button>
       )}
       <form
@@ -179,10 +183,10 @@ function PhaseEditor({ edit, summary, phase, onAsk }: PhaseProps) {
           void say();
         }}
       >
-        <label htmlFor={id}>Say at every {phase.word}</label>
+        <label htmlFor={id}>{t("plan.say-at-every", { word: phase.word })}</label>
         <Form.Control id={id} size="sm" value={words} onChange={(e) => setWords(e.target.value)} />
         <Button size="sm" type="submit" variant="outline-secondary" disabled={words.trim() === ""}>
-          Add
+          {t("plan.add")}
         </Button>
       </form>
       {problem !== "" && <p className="wrong">{problem}</p>}

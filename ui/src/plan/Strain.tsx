@@ -7,7 +7,7 @@ import { Loading } from "../frame/shell/Loading";
 import { get } from "../wire/api";
 import type { Expected, ExpectedPassage } from "../wire/contract";
 import type { Editor } from "./usePlanEditor";
-import { text } from "../language/text";
+import { rich, t, text } from "../language/text";
 
 /** Strain holds the plan against a simulated room: where it would be beyond what is easy, for how many. */
 export function Strain({ id, editor }: { id: number; editor: Editor }) {
@@ -30,8 +30,8 @@ export function Strain({ id, editor }: { id: number; editor: Editor }) {
   const people = data?.rooms.find((r) => r.name === data.room)?.people ?? 1;
   return (
     <details className="strain" onToggle={(e) => setOpen(e.currentTarget.open)}>
-      <summary>Try with a simulated group</summary>
-      {open && expected.isPending && <Loading what="Simulating 200 groups" />}
+      <summary>{t("plan.try-with-a-simulated-group")}</summary>
+      {open && expected.isPending && <Loading what={t("plan.simulating-200-groups")} />}
       {expected.isError && <ErrorAlert error={expected.error} retry={() => void expected.refetch()} />}
       {data && (
         <>
@@ -46,7 +46,7 @@ export function Strain({ id, editor }: { id: number; editor: Editor }) {
             ))}
           </div>
           <Form.Group controlId="simulated" className="which">
-            <Form.Label>Room</Form.Label>
+            <Form.Label>{t("frame.room")}</Form.Label>
             <Form.Select size="sm" value={room} onChange={(e) => setRoom(e.target.value)}>
               {data.rooms.map((r) => (
                 <option key={r.name} value={r.name}>
@@ -54,17 +54,22 @@ export function Strain({ id, editor }: { id: number; editor: Editor }) {
                 </option>
               ))}
             </Form.Select>
-            <Link to={`/rehearse?plan=${id}`}>Rehearse it</Link>
+            <Link to={`/rehearse?plan=${id}`}>{t("frame.rehearse-it")}</Link>
             <small className="text-secondary">{text(data.limits)}</small>
           </Form.Group>
           <ul aria-live="polite">
-            {data.passages.every((p) => p.high === 0) && <li>Easy for all {people}.</li>}
+            {data.passages.every((p) => p.high === 0) && <li>{t("plan.easy-for-all", { people })}</li>}
             {data.passages.map((p, i) =>
               p.high === 0 ? null : (
                 <li key={i}>
-                  {i + 1}. {summary.passages[i]!.name}: from round {p.from_round}, <strong>{range(p)}</strong>{" "}
-                  of {people} beyond what is easy
-                  {p.ways.map((way) => `; ${text(way.says)} ${range(way)}`).join("")}.
+                  {rich("plan.from-round-of-beyond", {
+                    i: i + 1,
+                    name: summary.passages[i]!.name,
+                    fromRound: p.from_round,
+                    strong: <strong>{range(p)}</strong>,
+                    people,
+                    value: p.ways.map((way) => `; ${text(way.says)} ${range(way)}`).join(""),
+                  })}
                 </li>
               ),
             )}
@@ -76,5 +81,5 @@ export function Strain({ id, editor }: { id: number; editor: Editor }) {
 }
 
 function range({ low, high }: Pick<ExpectedPassage, "low" | "high">): string {
-  return low === high ? String(low) : `${low} to ${high}`;
+  return low === high ? String(low) : t("plan.to", { low, high });
 }

@@ -7,6 +7,7 @@ import { useParams } from "react-router";
 import { ErrorAlert } from "../frame/shell/ErrorAlert";
 import { Loading } from "../frame/shell/Loading";
 import { Paper } from "../frame/paper/Paper";
+import { rich, t } from "../language/text";
 
 /** TextView is a plan as plain text, one line a passage: to be kept, sent, changed and read in again. */
 export function TextView() {
@@ -14,14 +15,18 @@ export function TextView() {
   const [copied, setCopied] = useState("");
   const plan = useQuery(planTextQuery(id));
   if (!plan.data)
-    return plan.error ? <ErrorAlert error={plan.error} /> : <Loading what="Writing the plan as text" />;
+    return plan.error ? (
+      <ErrorAlert error={plan.error} />
+    ) : (
+      <Loading what={t("plan.writing-the-plan-as-text")} />
+    );
   const { text, left } = plan.data;
   const copy = async () => {
     try {
       await navigator.clipboard.writeText(text);
-      setCopied("Copied.");
+      setCopied(t("plan.copied"));
     } catch {
-      setCopied("This browser does not let a page copy text: select the text and copy it yourself.");
+      setCopied(t("plan.this-browser-does-not-let"));
     }
   };
   return (
@@ -31,22 +36,25 @@ export function TextView() {
         <>
           <span role="status">{copied}</span>
           <Button variant="outline-primary" onClick={() => void copy()}>
-            Copy
+            {t("plan.copy")}
           </Button>
           <a
             className="btn btn-outline-primary"
             download="class.txt"
             href={`data:text/plain;charset=utf-8,${encodeURIComponent(text)}`}
           >
-            Download
+            {t("plan.download")}
           </a>
         </>
       }
     >
       <pre className="plaintext">{text}</pre>
-      {left.length > 0 && <p>The text does not say: {left.join(", ")}. The plan file does.</p>}
+      {left.length > 0 && <p>{t("plan.the-text-does-not-say", { value: left.join(", ") })}</p>}
       <p className="again">
-        Read it in again with <em>From a file</em> on Today, or with <code>lantern plan</code>.
+        {rich("plan.read-it-in-again", {
+          em: <em>{t("frame.from-a-file")}</em>,
+          code: <code>{t("plan.lantern-plan")}</code>,
+        })}
       </p>
     </Paper>
   );

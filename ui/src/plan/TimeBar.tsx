@@ -1,13 +1,17 @@
 import "../frame/bars.css";
 import type { PlanSummary } from "../wire/contract";
 import { clock } from "../player/format";
+import { rich, t } from "../language/text";
 
 /** TimeBar is the running order against the slot as one bar. */
 export function TimeBar({ summary }: { summary: PlanSummary }) {
   const whole = Math.max(summary.length_ms, summary.slot_ms, 1);
   const part = (ms: number) => `${(100 * ms) / whole}%`;
   return (
-    <figure className="timebar" aria-label={`${clock(summary.length_ms)} planned. ${spare(summary)}`}>
+    <figure
+      className="timebar"
+      aria-label={t("plan.planned", { length: clock(summary.length_ms), summary: spare(summary) })}
+    >
       <div className="bar" aria-hidden>
         {summary.passages.map((p, i) => (
           <div
@@ -23,8 +27,8 @@ export function TimeBar({ summary }: { summary: PlanSummary }) {
       </div>
       <figcaption>
         <span>
-          <strong>{clock(summary.length_ms)}</strong> planned
-          {summary.slot_ms > 0 && <> of {clock(summary.slot_ms)}</>}
+          {rich("plan.planned-2", { strong: <strong>{clock(summary.length_ms)}</strong> })}
+          {summary.slot_ms > 0 && <> {t("plan.of-3", { slot: clock(summary.slot_ms) })}</>}
         </span>
         <span className={summary.slot_ms > 0 && summary.spare_ms < 0 ? "over" : ""}>{spare(summary)}</span>
       </figcaption>
@@ -34,7 +38,7 @@ export function TimeBar({ summary }: { summary: PlanSummary }) {
 
 /** spare is told from the length as it is shown, so that the two add up to the slot. */
 function spare(summary: PlanSummary): string {
-  if (summary.slot_ms === 0) return "no slot set";
+  if (summary.slot_ms === 0) return t("plan.no-slot-set");
   const left = summary.slot_ms - Math.round(summary.length_ms / 1000) * 1000;
-  return left < 0 ? `${clock(-left)} too long` : `${clock(left)} to spare`;
+  return left < 0 ? t("plan.too-long", { left: clock(-left) }) : t("plan.to-spare", { left: clock(left) });
 }

@@ -3,6 +3,7 @@ import type { Score } from "../wire/contract";
 import { hasLane, laneScore } from "./lane";
 import { LampSheet } from "./LampSheet";
 import { countShown, isStretch } from "./phases";
+import { useSay } from "./say";
 import { usePlace } from "./usePlace";
 import { textOf, useShown } from "./useShown";
 
@@ -13,6 +14,7 @@ export function LaneLine({ score }: { score: Score }) {
 }
 
 function Line({ score }: { score: Score }) {
+  const say = useSay();
   const place = usePlace(score);
   const shown = useShown(score, place);
   const { phase } = place;
@@ -21,10 +23,10 @@ function Line({ score }: { score: Score }) {
   if (!phase || !passage || !hasLane(passage)) return null;
   const [next] = textOf(shown, "next");
   return (
-    <section className={`laneline ${phase.through || "none"}`} aria-label="The gentler lane">
+    <section className={`laneline ${phase.through || "none"}`} aria-label={say("lane-beside")}>
       <p className="name">
         {passage.lane_names.beside}
-        {next && <small>next {next}</small>}
+        {next && <small>{say("lane-next", { next })}</small>}
       </p>
       <p className="now" data-testid="lane">
         <b>{phase.word}</b> <span className="side">{phase.side}</span>

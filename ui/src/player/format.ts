@@ -1,3 +1,5 @@
+import { numberText } from "../wire/message";
+
 /** clock writes milliseconds as 1:05, or 1:02:05 where there are hours. */
 export function clock(ms: number): string {
   const total = Math.max(0, Math.round(ms / 1000));
@@ -7,23 +9,33 @@ export function clock(ms: number): string {
   return hours > 0 ? `${hours}:${String(minutes).padStart(2, "0")}:${seconds}` : `${minutes}:${seconds}`;
 }
 
-/** The words are English, and the order of days and hours is that of the region which the browser is set to. */
+/** The order of days and hours is that of the region which the browser is set to, the words are those of a language. */
 const region = new Intl.Locale(Intl.DateTimeFormat().resolvedOptions().locale).maximize().region;
 const localeOf = (tag: string) => `${tag}-${region ?? "GB"}`;
-const locale = localeOf("en");
+
+let usual = "en";
+
+/** writeDatesIn is the language of dates and numbers on this page, where no other is asked for. */
+export function writeDatesIn(tag: string): void {
+  usual = tag;
+}
 
 /** momentOf is a moment of a class, in ms from its start: the time of day, and the time since the start where nothing is really led. */
 export function momentOf(score: { started_ms: number }, ms: number): string {
   return score.started_ms === 0 ? clock(ms) : timeOfDay(score.started_ms + ms);
 }
 
-export function timeOfDay(ms: number, tag = "en"): string {
+export function timeOfDay(ms: number, tag = usual): string {
   return new Date(ms).toLocaleTimeString(localeOf(tag), { hour: "numeric", minute: "2-digit" });
 }
 
 /** secondOfDay is a time of day to the second, as the browser's region writes it. */
 export function secondOfDay(ms: number): string {
-  return new Date(ms).toLocaleTimeString(locale, { hour: "numeric", minute: "2-digit", second: "2-digit" });
+  return new Date(ms).toLocaleTimeString(localeOf(usual), {
+    hour: "numeric",
+    minute: "2-digit",
+    second: "2-digit",
+  });
 }
 
 /** weekly is a time that is stored as 18:30, as the browser's region writes it; what is no time is left as it is. */
@@ -44,7 +56,7 @@ export function readTimeOfDay(text: string): number | null {
   return hours * 3600 + minutes * 60 + seconds;
 }
 
-export function day(ms: number, today = Date.now(), tag = "en"): string {
+export function day(ms: number, today = Date.now(), tag = usual): string {
   const at = new Date(ms);
   const midnight = (t: number) => new Date(t).setHours(0, 0, 0, 0);
   const days = Math.round((midnight(ms) - midnight(today)) / 86_400_000);
@@ -54,23 +66,19 @@ export function day(ms: number, today = Date.now(), tag = "en"): string {
 }
 
 export function shortDay(ms: number): string {
-  return new Date(ms).toLocaleDateString(locale, { day: "numeric", month: "short" });
+  return new Date(ms).toLocaleDateString(localeOf(usual), { day: "numeric", month: "short" });
 }
 
 /** weekday names a day in a narrow column, as Thu 26. */
 export function weekday(ms: number): string {
-  return new Date(ms).toLocaleDateString(locale, { weekday: "short", day: "numeric" });
+  return new Date(ms).toLocaleDateString(localeOf(usual), { weekday: "short", day: "numeric" });
 }
 
 export function minutes(ms: number): string {
   return `${Math.round(ms / 60_000)} min`;
 }
 
-/** number writes at most one decimal. */
+/** number writes at most one decimal, with the decimal sign of the page's language. */
 export function number(x: number): string {
-  return String(Math.round(x * 10) / 10);
-}
-
-export function plural(n: number, one: string, many = `${one}s`): string {
-  return `${n} ${n === 1 ? one : many}`;
+  return numberText(Math.round(x * 10) / 10, usual);
 }

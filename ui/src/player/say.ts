@@ -46,12 +46,13 @@ const read = new Map<string, ReturnType<typeof message>>();
 export type Say = (key: Key, args?: { [name: string]: string | number }) => string;
 
 /** sayIn is the texts of a language. */
-export function sayIn({ messages }: Words): Say {
+export function sayIn({ tag, messages }: Words): Say {
+  const writer = { tag, text: () => "" };
   return (key, args = {}) => {
     const source = messages[key];
     let pieces = read.get(source);
     if (!pieces) read.set(source, (pieces = message(source)));
-    return written(pieces, args, () => "");
+    return written(pieces, args, writer);
   };
 }
 

@@ -6,6 +6,7 @@ import { get, post } from "../wire/api";
 import { wasChanged } from "../wire/changed";
 import type { Practice, PracticeFile } from "../wire/contract";
 import { ErrorAlert } from "../frame/shell/ErrorAlert";
+import { t } from "../language/text";
 
 /** CopyOrImport begins a practice of the teacher's own: as a copy of the one that is open, or from a file. */
 export function CopyOrImport({ practice }: { practice: Practice | undefined }) {
@@ -25,21 +26,25 @@ export function CopyOrImport({ practice }: { practice: Practice | undefined }) {
     <>
       <Dropdown align="end">
         <Dropdown.Toggle variant="outline-primary" size="sm">
-          Your own
+          {t("practices.your-own")}
         </Dropdown.Toggle>
         <Dropdown.Menu>
           <Dropdown.Item
             disabled={!practice}
             onClick={() => practice && copy.mutate({ id: practice.id, name: "" })}
           >
-            {practice ? `Copy “${practice.name}” and change it` : "Copy the open practice and change it"}
+            {practice
+              ? t("practices.copy-and-change", { name: practice.name })
+              : t("practices.copy-the-open-practice-and-change")}
           </Dropdown.Item>
-          <Dropdown.Item onClick={() => copy.mutate({ id: "cat-cow", name: "My sequence" })}>
-            Write a sequence of movements
+          <Dropdown.Item onClick={() => copy.mutate({ id: "cat-cow", name: t("practices.my-sequence") })}>
+            {t("practices.write-a-sequence-of-movements")}
           </Dropdown.Item>
-          <Dropdown.Item onClick={() => setImporting(true)}>From a file …</Dropdown.Item>
+          <Dropdown.Item onClick={() => setImporting(true)}>{t("practices.from-a-file")}</Dropdown.Item>
           <Dropdown.Item disabled={!practice} onClick={() => practice && void download(practice)}>
-            {practice ? `“${practice.name}” as a file` : "The open practice as a file"}
+            {practice
+              ? t("practices.as-a-file", { name: practice.name })
+              : t("practices.the-open-practice-as-a-file")}
           </Dropdown.Item>
         </Dropdown.Menu>
       </Dropdown>
@@ -68,7 +73,7 @@ function Import({ onClose, onDone }: { onClose: () => void; onDone: (file: Pract
     onSuccess: onDone,
   });
   const there = useQuery({
-    queryKey: ["practice-file", "of the same id", text],
+    queryKey: ["practice-file", t("practices.of-the-same-id"), text],
     queryFn: () => get<PracticeFile>(`/practices/${idIn(text)}/file`),
     enabled: wasChanged(store.error),
     gcTime: 0,
@@ -76,13 +81,13 @@ function Import({ onClose, onDone }: { onClose: () => void; onDone: (file: Pract
   return (
     <Modal show centered size="lg" onHide={onClose} aria-labelledby="import">
       <Modal.Header closeButton>
-        <Modal.Title id="import">A practice from a file</Modal.Title>
+        <Modal.Title id="import">{t("practices.a-practice-from-a-file")}</Modal.Title>
       </Modal.Header>
       <Modal.Body>
         <Form.Control
           type="file"
           accept=".yaml,.yml,.json"
-          aria-label="File of a practice"
+          aria-label={t("practices.file-of-a-practice")}
           onChange={(e) => {
             const file = (e.target as HTMLInputElement).files?.[0];
             if (file) void file.text().then(setText);
@@ -92,29 +97,29 @@ function Import({ onClose, onDone }: { onClose: () => void; onDone: (file: Pract
           as="textarea"
           rows={12}
           className="mt-2 font-monospace"
-          aria-label="The file's text"
-          placeholder="or paste it here"
+          aria-label={t("practices.the-files-text")}
+          placeholder={t("practices.or-paste-it-here")}
           value={text}
           onChange={(e) => setText(e.target.value)}
         />
         {store.isError && <ErrorAlert error={store.error} />}
         {wasChanged(store.error) && there.data && (
           <>
-            <h3>The one that you have</h3>
+            <h3>{t("practices.the-one-that-you-have")}</h3>
             <pre className="there">{there.data.text}</pre>
             <Button
               variant="outline-danger"
               disabled={store.isPending}
               onClick={() => store.mutate(there.data.revision)}
             >
-              Replace it
+              {t("practices.replace-it")}
             </Button>
           </>
         )}
       </Modal.Body>
       <Modal.Footer>
         <Button disabled={text.trim() === "" || store.isPending} onClick={() => store.mutate(0)}>
-          Save practice
+          {t("practices.save-practice")}
         </Button>
       </Modal.Footer>
     </Modal>

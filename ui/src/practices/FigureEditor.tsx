@@ -4,6 +4,7 @@ import { Button, Form } from "react-bootstrap";
 import known from "../../phases.json";
 import { text } from "../frame/editing/fields";
 import { Icon } from "../frame/shell/Icon";
+import { rich, t } from "../language/text";
 
 export type StepDoc = {
   phase?: string;
@@ -21,22 +22,22 @@ type Props = {
 
 const phases = known.ofABreath.map((phase): [string, string] => [
   phase,
-  phase === "empty" ? "hold empty" : phase,
+  phase === "empty" ? t("practices.hold-empty") : phase,
 ]);
-const ways: [string, string][] = [
-  ["airway", "as planned"],
-  ["both", "both nostrils"],
-  ["left", "left"],
-  ["right", "right"],
-  ["start", "starting side"],
-  ["other", "other side"],
-  ["mouth", "mouth"],
+const ways = (): [string, string][] => [
+  ["airway", t("practices.as-planned")],
+  ["both", t("practices.both-nostrils")],
+  ["left", t("practices.left")],
+  ["right", t("practices.right")],
+  ["start", t("practices.starting-side")],
+  ["other", t("practices.other-side")],
+  ["mouth", t("practices.mouth")],
 ];
 /** roleOf is the letter of a phase's counts in a figure: a of the inhale to d of the empty hold. */
 const roleOf = (phase: string) => "abcd"[known.ofABreath.indexOf(phase)];
 const roles = known.ofABreath.map((phase): [string, string] => [
   roleOf(phase)!,
-  `as ${phase} (${roleOf(phase)})`,
+  t("practices.as", { phase, phase2: roleOf(phase) }),
 ]);
 const moves = (phase?: string) => known.moving.includes(phase ?? "");
 
@@ -45,7 +46,7 @@ const moves = (phase?: string) => known.moving.includes(phase ?? "");
  * round can be written as lines too, which is the shortest way to a sequence of movements.
  */
 export function FigureEditor({ kind, steps, onChange }: Props) {
-  if (kind === "strokes") return <p className="text-secondary">One round is one set of strokes.</p>;
+  if (kind === "strokes") return <p className="text-secondary">{t("practices.one-round-is-one-set")}</p>;
   const table = steps.filter((step) => typeof step !== "string");
   if (table.length < steps.length) return <FigureLines steps={steps} onChange={onChange} />;
   return <FigureTable kind={kind} steps={table} onChange={onChange} />;
@@ -63,7 +64,7 @@ export function asLine(step: StepDoc | string): string {
 function FigureLines({ steps, onChange }: Omit<Props, "kind">) {
   return (
     <Form.Group className="figure mb-3" controlId="figure-lines">
-      <Form.Label>One round, a phase a line</Form.Label>
+      <Form.Label>{t("practices.one-round-a-phase-a-line")}</Form.Label>
       <Form.Control
         as="textarea"
         rows={Math.max(4, steps.length + 1)}
@@ -72,8 +73,7 @@ function FigureLines({ steps, onChange }: Omit<Props, "kind">) {
         onChange={(e) => onChange(e.target.value.split("\n"))}
       />
       <Form.Text>
-        in, out, hold or empty, then what the body does; a number at the end for counts of its own; a bar
-        between the right and the left side: <kbd>in right foot back | left foot back</kbd>
+        {rich("practices.in-out-hold-or-empty-then", { kbd: <kbd>in right foot back | left foot back</kbd> })}
       </Form.Text>
     </Form.Group>
   );
@@ -98,31 +98,31 @@ function FigureTable({ kind, steps, onChange }: TableProps) {
   };
   return (
     <fieldset className="figure mb-3">
-      <legend>One round</legend>
+      <legend>{t("practices.one-round")}</legend>
       <ol>
         {steps.map((step, i) => (
           <li key={i}>
             <Pick
-              label={`Phase ${i + 1}`}
+              label={t("practices.phase", { i: i + 1 })}
               value={step.phase ?? ""}
               words={phases}
               onChange={(phase) => change(i, { phase, counts: roleOf(phase) })}
             />
             {kind === "open" ? (
-              <span className="text-secondary">until you go on</span>
+              <span className="text-secondary">{t("practices.until-you-go")}</span>
             ) : (
               <Counts
                 kind={kind}
-                label={`Counts of phase ${i + 1}`}
+                label={t("practices.counts-of-phase", { i: i + 1 })}
                 value={step.counts}
                 onChange={(counts) => change(i, { counts })}
               />
             )}
             {moves(step.phase) ? (
               <Pick
-                label={`Airway of phase ${i + 1}`}
+                label={t("practices.airway-of-phase", { i: i + 1 })}
                 value={step.through ?? ""}
-                words={ways}
+                words={ways()}
                 onChange={(through) => change(i, { through })}
               />
             ) : (
@@ -140,8 +140,8 @@ function FigureTable({ kind, steps, onChange }: TableProps) {
               <Form.Control
                 size="sm"
                 className="parts"
-                aria-label={`Parts of phase ${i + 1}`}
-                placeholder="a word a count"
+                aria-label={t("practices.parts-of-phase", { i: i + 1 })}
+                placeholder={t("practices.a-word-a-count")}
                 value={(step.parts ?? []).join(", ")}
                 onChange={(e) =>
                   change(i, {
@@ -162,7 +162,7 @@ function FigureTable({ kind, steps, onChange }: TableProps) {
             <Button
               variant="link"
               size="sm"
-              aria-label={`Remove phase ${i + 1}`}
+              aria-label={t("practices.remove-phase", { i: i + 1 })}
               onClick={() => onChange(steps.toSpliced(i, 1))}
             >
               <Icon of={trash} />
@@ -180,11 +180,11 @@ function FigureTable({ kind, steps, onChange }: TableProps) {
           ])
         }
       >
-        + phase
+        {t("practices.phase-2")}
       </Button>
       {kind === "counted" && (
         <Button variant="link" size="sm" onClick={() => onChange(steps.map(asLine))}>
-          write as lines
+          {t("practices.write-as-lines")}
         </Button>
       )}
     </fieldset>
@@ -210,7 +210,7 @@ function Counts(props: { kind: string; label: string; value: unknown; onChange: 
           size="sm"
           className="n"
           inputMode="numeric"
-          aria-label={`${props.label}, number`}
+          aria-label={t("practices.number", { label: props.label })}
           value={value}
           onChange={(e) =>
             props.onChange(/^\d+$/.test(e.target.value) ? Number(e.target.value) : e.target.value)

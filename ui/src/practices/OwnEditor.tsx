@@ -21,7 +21,7 @@ import { Loading } from "../frame/shell/Loading";
 import { Steps } from "../frame/editing/Steps";
 import { FigureEditor, type StepDoc } from "./FigureEditor";
 import { Sample } from "./Sample";
-import { text as say } from "../language/text";
+import { t, text as say } from "../language/text";
 
 export type PracticeDoc = { [field: string]: unknown };
 
@@ -31,7 +31,7 @@ export function OwnEditor() {
   const file = useQuery(practiceFileQuery(id));
   return (
     <Shell view="practice-edit">
-      {file.isPending && <Loading what="Opening the practice" />}
+      {file.isPending && <Loading what={t("practices.opening-the-practice")} />}
       {file.isError && <ErrorAlert error={file.error} retry={() => void file.refetch()} />}
       {file.data && (
         <Edit key={id} stored={{ doc: file.data.document as PracticeDoc, revision: file.data.revision }} />
@@ -101,7 +101,7 @@ function Edit({ stored }: { stored: Stored }) {
   };
   const lines = (field: string, label: string) => (
     <Form.Group className="mb-2" controlId={field}>
-      <Form.Label>{label}, one a line</Form.Label>
+      <Form.Label>{t("practices.one-a-line", { label })}</Form.Label>
       <Form.Control
         as="textarea"
         rows={3}
@@ -131,34 +131,41 @@ function Edit({ stored }: { stored: Stored }) {
         onSave={() => store.mutate(draft.revision)}
       />
       {drop.isError && <ErrorAlert error={drop.error} />}
-      <EditedNotice what="this practice" error={store.error} edited={edited} nameOf={practiceField} />
+      <EditedNotice
+        what={t("practices.this-practice")}
+        error={store.error}
+        edited={edited}
+        nameOf={practiceField}
+      />
       {removed && (
         <p>
           <Button variant="outline-primary" onClick={() => store.mutate(0)}>
-            Save it as a new practice
+            {t("practices.save-it-as-a-new-practice")}
           </Button>
         </p>
       )}
       {drafted?.problem && (
         <Alert variant="warning" role="status">
-          Not right yet: {say(drafted.problem)}
+          {t("practices.not-right-yet", { problem: say(drafted.problem) })}
         </Alert>
       )}
       <Row className="g-4">
         <Col lg={6}>
-          {line("name", "Name")}
+          {line("name", t("frame.name"))}
           <Row>
             {doc.kind === "counted" && (
               <Form.Group as={Col} xs={6} md={3} className="mb-2" controlId="counts">
-                <Form.Label>Counts</Form.Label>
+                <Form.Label>{t("frame.counts")}</Form.Label>
                 <Form.Control value={text(doc.counts)} onChange={(e) => set("counts", e.target.value)} />
               </Form.Group>
             )}
-            {doc.minutes === undefined ? count("rounds", "Rounds") : count("minutes", "Minutes")}
-            {doc.kind === "strokes" && count("strokes", "Strokes")}
-            {doc.kind === "strokes" && count("rate", "Strokes a minute")}
-            {doc.kind !== "open" && doc.kind !== "strokes" && count("tempo", "Tempo")}
-            {count("rest", "Rest between, s")}
+            {doc.minutes === undefined
+              ? count("rounds", t("frame.rounds"))
+              : count("minutes", t("practices.minutes"))}
+            {doc.kind === "strokes" && count("strokes", t("practices.strokes"))}
+            {doc.kind === "strokes" && count("rate", t("practices.strokes-a-minute"))}
+            {doc.kind !== "open" && doc.kind !== "strokes" && count("tempo", t("frame.tempo"))}
+            {count("rest", t("practices.rest-between-s"))}
           </Row>
           <FigureEditor
             kind={text(doc.kind)}
@@ -169,20 +176,20 @@ function Edit({ stored }: { stored: Stored }) {
             words={(doc.words as { [phase: string]: string } | undefined) ?? {}}
             onChange={(words) => set("words", Object.keys(words).length > 0 ? words : undefined)}
           />
-          {line("about", "What it is", 3)}
-          {lines("how", "How")}
-          {lines("prompts", "Prompts between rounds")}
-          {lines("watch", "Watch for")}
+          {line("about", t("practices.what-it"), 3)}
+          {lines("how", t("practices.how"))}
+          {lines("prompts", t("practices.prompts-between-rounds"))}
+          {lines("watch", t("practices.watch-for"))}
         </Col>
         <Col lg={6}>
           {drafted?.sample && <Sample score={drafted.sample} />}
-          {line("hands", "Hands and fingers", 2)}
-          {line("seat", "Seat", 2)}
-          {line("gentler", "Gentler", 2)}
-          {line("harder", "Harder", 2)}
-          {line("finish", "Closing", 2)}
-          <Steps edit={passage} field="opening" label="Opens with" />
-          <Steps edit={passage} field="closing" label="Closes with" />
+          {line("hands", t("practices.hands-and-fingers"), 2)}
+          {line("seat", t("practices.seat"), 2)}
+          {line("gentler", t("practices.gentler"), 2)}
+          {line("harder", t("practices.harder"), 2)}
+          {line("finish", t("frame.closing"), 2)}
+          <Steps edit={passage} field="opening" label={t("practices.opens-with")} />
+          <Steps edit={passage} field="closing" label={t("practices.closes-with")} />
           <MoreCare base={start} doc={doc} onChange={(care) => set("care", care)} />
           {drafted?.page && <Cautions list={drafted.page.cautions} />}
         </Col>
@@ -205,16 +212,16 @@ function EditorHead({ doc, changed, ready, onRemove, onLeave, onSave }: HeadProp
   const [sure, setSure] = useState(false);
   return (
     <div className="d-flex justify-content-between align-items-center mb-2">
-      <h1>{text(doc.name) || "A practice of your own"}</h1>
+      <h1>{text(doc.name) || t("practices.a-practice-of-your-own")}</h1>
       <div className="d-flex gap-2">
         <Button variant="outline-danger" onClick={() => (sure ? onRemove() : setSure(true))}>
-          {sure ? "Remove it for good" : "Remove"}
+          {sure ? t("practices.remove-it-for-good") : t("frame.remove")}
         </Button>
         <Link className="btn btn-outline-secondary" to={`/practices/${text(doc.id)}`} onClick={onLeave}>
-          {changed ? "Discard changes" : "Back"}
+          {changed ? t("practices.discard-changes") : t("frame.back")}
         </Link>
         <Button disabled={!ready} onClick={onSave}>
-          Save practice
+          {t("practices.save-practice")}
         </Button>
       </div>
     </div>
@@ -224,6 +231,6 @@ function EditorHead({ doc, changed, ready, onRemove, onLeave, onSave }: HeadProp
 /** practiceField is what a field of a practice is called; null for one that nobody types. */
 function practiceField([, field = "", part]: Path): string | null {
   const name = field.charAt(0).toUpperCase() + field.slice(1).replaceAll("_", " ");
-  if (field === "words") return `Word for ${part}`;
+  if (field === "words") return t("practices.word-for", { part });
   return field === "id" || field === "from" || field === "" ? null : name;
 }

@@ -2,6 +2,7 @@ import { Form } from "react-bootstrap";
 import phases from "../../phases.json";
 import { text } from "../frame/editing/fields";
 import type { PracticeDoc } from "./OwnEditor";
+import { t } from "../language/text";
 
 /** PhaseWords gives phases words of the practice's own. */
 export function PhaseWords(props: {
@@ -10,13 +11,13 @@ export function PhaseWords(props: {
 }) {
   return (
     <fieldset className="mb-2">
-      <legend>Cue words, where they are not the usual ones</legend>
+      <legend>{t("practices.cue-words-where-they")}</legend>
       <div className="d-flex flex-wrap gap-2">
         {phases.ofAFigure.map((phase) => (
           <Form.Control
             key={phase}
             className="w-auto"
-            aria-label={`Word for ${phase}`}
+            aria-label={t("practices.word-for-2", { phase })}
             placeholder={phase}
             value={props.words[phase] ?? ""}
             onChange={(e) => {
@@ -31,14 +32,14 @@ export function PhaseWords(props: {
   );
 }
 
-const aspects: [string, string][] = [
-  ["strokes", "strokes and panting"],
-  ["locks", "locks"],
-  ["joy", "swinging and bending"],
-  ["one-sided", "one nostril at a time"],
-  ["sun", "warming, as sun breath"],
-  ["moon", "cooling, as moon breath"],
-  ["partner", "partner work"],
+const aspects = (): [string, string][] => [
+  ["strokes", t("practices.strokes-and-panting")],
+  ["locks", t("practices.locks-2")],
+  ["joy", t("practices.swinging-and-bending")],
+  ["one-sided", t("practices.one-nostril-at-a-time")],
+  ["sun", t("practices.warming-as-sun-breath")],
+  ["moon", t("practices.cooling-as-moon-breath")],
+  ["partner", t("practices.partner-work")],
 ];
 
 /** MoreCare adds cautions; those that the practice came with stay. */
@@ -48,8 +49,8 @@ export function MoreCare(props: { base: PracticeDoc; doc: PracticeDoc; onChange:
   const now = list(props.doc);
   return (
     <fieldset className="mb-2">
-      <legend>Cautions to add</legend>
-      {aspects.map(([id, name]) => (
+      <legend>{t("practices.cautions-to-add")}</legend>
+      {aspects().map(([id, name]) => (
         <Form.Check
           inline
           key={id}

@@ -8,7 +8,7 @@ import type { Draft, Drafted, Plan, Practice } from "../wire/contract";
 import { ErrorAlert } from "../frame/shell/ErrorAlert";
 import { number } from "../player/format";
 import { Sample } from "./Sample";
-import { wordOf } from "../language/text";
+import { rich, t, wordOf } from "../language/text";
 
 /** PracticePage is all that the book says of one practice, beside its lamp sheet playing silently. */
 export function PracticePage({ practice: p }: { practice: Practice }) {
@@ -26,7 +26,7 @@ export function PracticePage({ practice: p }: { practice: Practice }) {
         <div className="d-flex gap-2">
           {p.own && (
             <Link className="btn btn-outline-primary" to={`/practices/${p.id}/edit`}>
-              Change it
+              {t("practices.change-it")}
             </Link>
           )}
           <PlanIt practice={p} />
@@ -36,45 +36,45 @@ export function PracticePage({ practice: p }: { practice: Practice }) {
       {sample.data && <Sample score={sample.data} />}
       {p.findings.length > 0 && (
         <section className="forgroup">
-          <h3>For this group</h3>
+          <h3>{t("frame.for-this-group")}</h3>
           <Findings list={p.findings} />
-          <p className="mb-0">Gentler: {p.gentler}</p>
+          <p className="mb-0">{t("practices.gentler-2", { gentler: p.gentler })}</p>
         </section>
       )}
       <p className="lead">{p.about}</p>
       <p className="facts">
+        <span>{rich("practices.usually", { b: <b>{p.usual.replace(p.name, "").trim()}</b> })}</span>
         <span>
-          usually <b>{p.usual.replace(p.name, "").trim()}</b>
-        </span>
-        <span>
-          a round takes <b>{number(p.round_ms / 1000)} s</b>
+          {rich("practices.a-round-takes", {
+            b: <b>{t("practices.s", { round: number(p.round_ms / 1000) })}</b>,
+          })}
         </span>
         {p.per_minute > 0 && (
-          <span>
-            <b>{number(p.per_minute)}</b> breaths a min
-          </span>
+          <span>{rich("practices.breaths-a-min", { b: <b>{number(p.per_minute)}</b> })}</span>
         )}
         <span>
-          pace: <b>{p.pacers.map((pacer) => wordOf("pacer", pacer)).join(", ")}</b>
+          {rich("practices.pace", { b: <b>{p.pacers.map((pacer) => wordOf("pacer", pacer)).join(", ")}</b> })}
         </span>
-        {p.intents.length > 0 && <span>for {p.intents.map((id) => wordOf("intent", id)).join(", ")}</span>}
+        {p.intents.length > 0 && (
+          <span>{t("practices.for", { value: p.intents.map((id) => wordOf("intent", id)).join(", ") })}</span>
+        )}
       </p>
       <div className="columns">
-        <Part title="How">
+        <Part title={t("practices.how")}>
           <ol>
             {p.how.map((line) => (
               <li key={line}>{line}</li>
             ))}
           </ol>
           <dl>
-            <Line term="Seat" text={p.seat} />
-            <Line term="Hands" text={p.hands} />
-            <Line term="Eyes" text={p.eyes} />
-            <Line term="Locks" text={p.locks} />
-            <Line term="In your school" text={p.shown.join(" ")} />
+            <Line term={t("practices.seat")} text={p.seat} />
+            <Line term={t("practices.hands")} text={p.hands} />
+            <Line term={t("practices.eyes")} text={p.eyes} />
+            <Line term={t("practices.locks")} text={p.locks} />
+            <Line term={t("practices.in-your-school")} text={p.shown.join(" ")} />
           </dl>
         </Part>
-        <Part title="Say between rounds">
+        <Part title={t("practices.say-between-rounds")}>
           <ul>
             {p.prompts.map((line) => (
               <li key={line}>“{line}”</li>
@@ -82,7 +82,7 @@ export function PracticePage({ practice: p }: { practice: Practice }) {
           </ul>
         </Part>
         {p.again.length > 0 && (
-          <Part title="Again and again, at own pace">
+          <Part title={t("practices.again-and-again-at-own-pace")}>
             <ul>
               {p.again.map((line) => (
                 <li key={line}>“{line}”</li>
@@ -90,32 +90,32 @@ export function PracticePage({ practice: p }: { practice: Practice }) {
             </ul>
           </Part>
         )}
-        <Part title="Watch for">
+        <Part title={t("practices.watch-for")}>
           <ul>
             {p.watch.map((line) => (
               <li key={line}>{line}</li>
             ))}
           </ul>
         </Part>
-        <Part title="Other ways">
+        <Part title={t("practices.other-ways")}>
           <dl>
-            <Line term="Gentler" text={p.gentler} />
-            <Line term="Harder" text={p.harder} />
-            <Line term="Closing" text={p.finish} />
-            <Line term="Course" text={p.course.join(", then ")} />
-            <Line term="Schools" text={p.schools.join(" ")} />
+            <Line term={t("practices.gentler")} text={p.gentler} />
+            <Line term={t("practices.harder")} text={p.harder} />
+            <Line term={t("frame.closing")} text={p.finish} />
+            <Line term={t("frame.course")} text={p.course.join(t("practices.then"))} />
+            <Line term={t("practices.schools")} text={p.schools.join(" ")} />
             <Line
-              term="Texts"
+              term={t("practices.texts")}
               text={
                 p.texts.length > 0
-                  ? `One of the eight retentions: ${p.texts.join(", ")} (verses from memory).`
+                  ? t("practices.one-of-the-eight-retentions-verses", { value: p.texts.join(", ") })
                   : ""
               }
             />
           </dl>
         </Part>
       </div>
-      <Part title="Cautions">
+      <Part title={t("frame.cautions")}>
         <Cautions list={p.cautions} />
       </Part>
     </article>
@@ -146,15 +146,15 @@ function PlanIt({ practice }: { practice: Practice }) {
     <>
       <Dropdown as={ButtonGroup} align="end">
         <Button disabled={add.isPending} onClick={() => add.mutate(usual)}>
-          Plan it
+          {t("practices.plan-it")}
         </Button>
         {others.length > 0 && (
           <>
-            <Dropdown.Toggle split aria-label="Who sets the pace" disabled={add.isPending} />
+            <Dropdown.Toggle split aria-label={t("frame.who-sets-the-pace")} disabled={add.isPending} />
             <Dropdown.Menu>
               {practice.pacers.map((pacer) => (
                 <Dropdown.Item key={pacer} as="button" onClick={() => add.mutate(pacer)}>
-                  Pace: {wordOf("pacer", pacer)}
+                  {t("practices.pace-2", { value: wordOf("pacer", pacer) })}
                 </Dropdown.Item>
               ))}
             </Dropdown.Menu>

@@ -11,7 +11,7 @@ import { ErrorAlert } from "../frame/shell/ErrorAlert";
 import { Loading } from "../frame/shell/Loading";
 import { CopyOrImport } from "./CopyOrImport";
 import { PracticePage } from "./PracticePage";
-import { wordOf } from "../language/text";
+import { t, wordOf } from "../language/text";
 
 /** PracticesView is the practice book: what can be taught, to be found, read and looked at. */
 export function PracticesView() {
@@ -21,7 +21,7 @@ export function PracticesView() {
   const book = useQuery({ ...practicesQuery(group), placeholderData: keepPreviousData });
   return (
     <Shell view="practices">
-      {book.isPending && <Loading what="Opening the practice book" />}
+      {book.isPending && <Loading what={t("practices.opening-the-practice-book")} />}
       {book.isError && <ErrorAlert error={book.error} retry={() => void book.refetch()} />}
       {book.data && (
         <Pages book={book.data} id={id} groups={groups.data?.groups ?? []} group={group} onGroup={setGroup} />
@@ -32,12 +32,12 @@ export function PracticesView() {
 
 type Filter = { text: string; intent: string; kind: string; level: string; noHolds: boolean };
 
-const kinds: { [kind: string]: string } = {
-  counted: "counted",
-  strokes: "strokes",
-  fixed: "movement",
-  open: "without count",
-};
+const kinds = (): { [kind: string]: string } => ({
+  counted: t("practices.counted"),
+  strokes: t("practices.strokes-2"),
+  fixed: t("practices.movement"),
+  open: t("practices.without-count"),
+});
 
 function matches(p: Practice, f: Filter): boolean {
   const words = [p.name, p.term, p.about, ...p.also].join(" ").toLowerCase();
@@ -72,33 +72,33 @@ function Pages({ book, id, groups, group, onGroup }: PagesProps) {
     <Row className="g-4">
       <Col lg={4} className="booklist">
         <div className="d-flex justify-content-between align-items-baseline">
-          <h1>Practices</h1>
+          <h1>{t("frame.practices")}</h1>
           <CopyOrImport practice={open} />
         </div>
         <Form.Control
           type="search"
-          aria-label="Search the practices"
-          placeholder="Search"
+          aria-label={t("practices.search-the-practices")}
+          placeholder={t("practices.search")}
           value={filter.text}
           onChange={(e) => set({ text: e.target.value })}
         />
         <div className="filters">
           <Pick
-            label="For"
+            label={t("practices.for-2")}
             value={filter.intent}
             words={book.intents}
             family="intent"
             onChange={(intent) => set({ intent })}
           />
           <Pick
-            label="Kind"
+            label={t("practices.kind")}
             value={filter.kind}
-            words={Object.keys(kinds)}
-            shown={kinds}
+            words={Object.keys(kinds())}
+            shown={kinds()}
             onChange={(kind) => set({ kind })}
           />
           <Pick
-            label="Level"
+            label={t("frame.level")}
             value={filter.level}
             words={book.levels}
             family="level"
@@ -106,39 +106,39 @@ function Pages({ book, id, groups, group, onGroup }: PagesProps) {
           />
           <Form.Check
             id="no-holds"
-            label="without holds"
+            label={t("practices.without-holds")}
             checked={filter.noHolds}
             onChange={(e) => set({ noHolds: e.target.checked })}
           />
           <Form.Select
             size="sm"
             className="for-group"
-            aria-label="Read it for a group"
+            aria-label={t("practices.read-it-for-a-group")}
             value={group}
             onChange={(e) => onGroup(Number(e.target.value))}
           >
-            <option value={0}>for no group</option>
+            <option value={0}>{t("practices.for-no-group")}</option>
             {groups.map((g) => (
               <option key={g.id} value={g.id}>
-                for {g.name}
+                {t("practices.for-3", { name: g.name })}
               </option>
             ))}
           </Form.Select>
         </div>
         {found.length === 0 && (
           <p>
-            No practices match.{" "}
+            {t("practices.no-practices-match")}{" "}
             <Button variant="link" className="p-0" onClick={() => setFilter(anything)}>
-              Show all
+              {t("practices.show-all")}
             </Button>
           </p>
         )}
-        <ListGroup as="nav" aria-label="Practices">
+        <ListGroup as="nav" aria-label={t("frame.practices")}>
           {found.map((p) => (
             <ListGroup.Item key={p.id} action as={Link} to={`/practices/${p.id}`} active={p.id === open?.id}>
               <span className="d-flex justify-content-between">
                 <strong>{p.name}</strong>
-                {p.own && <Badge>own</Badge>}
+                {p.own && <Badge>{t("practices.own")}</Badge>}
               </span>
               <small>{p.usual.replace(p.name, "").trim()}</small>
             </ListGroup.Item>
@@ -148,10 +148,7 @@ function Pages({ book, id, groups, group, onGroup }: PagesProps) {
       <Col lg={8}>
         {open && <PracticePage key={open.id} practice={open} />}
         {id !== undefined && !open && (
-          <Alert variant="warning">
-            There is no practice “{id}” in this book: the address may be mistyped, or it was one of your own
-            and was removed.
-          </Alert>
+          <Alert variant="warning">{t("practices.there-is-no-practice", { id })}</Alert>
         )}
       </Col>
     </Row>
@@ -170,7 +167,7 @@ type PickProps = {
 function Pick({ label, value, words, shown, family = "", onChange }: PickProps) {
   return (
     <Form.Select size="sm" aria-label={label} value={value} onChange={(e) => onChange(e.target.value)}>
-      <option value="">{label}: any</option>
+      <option value="">{t("practices.any", { label })}</option>
       {words.map((word) => (
         <option key={word} value={word}>
           {shown?.[word] ?? wordOf(family, word)}

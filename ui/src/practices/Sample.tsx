@@ -4,6 +4,7 @@ import type { Score } from "../wire/contract";
 import { countShown, isStretch, partWord } from "../player/phases";
 import { LampSheet } from "../player/LampSheet";
 import { usePlace } from "../player/usePlace";
+import { t } from "../language/text";
 
 /** Sample plays a few rounds silently, over and over. */
 export function Sample({ score }: { score: Score }) {
@@ -16,7 +17,7 @@ export function Sample({ score }: { score: Score }) {
     return () => clearTimeout(timer);
   }, [started, score.end_ms, clock]);
   return (
-    <figure className="sample" aria-label="The lamp sheet of the practice, playing silently">
+    <figure className="sample" aria-label={t("practices.the-lamp-sheet-of-the-practice")}>
       <figcaption aria-hidden>
         {place.phase && (
           <>

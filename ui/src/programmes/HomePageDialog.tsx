@@ -3,6 +3,7 @@ import { Form, Modal } from "react-bootstrap";
 import { now } from "../player/clock";
 import { localInput } from "../player/days";
 import type { ProgrammeCard } from "../wire/contract";
+import { t } from "../language/text";
 
 /** HomePageDialog hands a programme out as one page that plays at home, from a first day on. */
 export function HomePageDialog({ card, onClose }: { card: ProgrammeCard; onClose: () => void }) {
@@ -10,15 +11,12 @@ export function HomePageDialog({ card, onClose }: { card: ProgrammeCard; onClose
   return (
     <Modal show centered onHide={onClose} aria-labelledby="homepage">
       <Modal.Header closeButton>
-        <Modal.Title id="homepage">{card.name}, at home</Modal.Title>
+        <Modal.Title id="homepage">{t("programmes.at-home", { name: card.name })}</Modal.Title>
       </Modal.Header>
       <Modal.Body>
-        <p>
-          One page with each class of the programme on its days, without the talks. It plays without a
-          network, knows its day, and remembers what was done only on the device where it is opened.
-        </p>
+        <p>{t("programmes.one-page-with-each-class")}</p>
         <Form.Group controlId="home-begins">
-          <Form.Label>Day 1</Form.Label>
+          <Form.Label>{t("frame.day-1")}</Form.Label>
           <Form.Control type="date" required value={begins} onChange={(e) => setBegins(e.target.value)} />
         </Form.Group>
       </Modal.Body>
@@ -29,7 +27,7 @@ export function HomePageDialog({ card, onClose }: { card: ProgrammeCard; onClose
           download
           onClick={onClose}
         >
-          Take the page
+          {t("programmes.take-the-page")}
         </a>
       </Modal.Footer>
     </Modal>

@@ -1,15 +1,16 @@
 import { shortDay } from "../player/format";
 import type { ProgrammeClass, ProgrammeSheet } from "../wire/contract";
+import { t } from "../language/text";
 
 /** How a class went, in words. */
-export const states: { [state in ProgrammeClass["state"]]: string } = {
-  planned: "led as planned",
-  eased: "eased",
-  "too-much": "led as planned, too much for some",
-  missed: "missed",
-  running: "being led",
-  coming: "to come",
-};
+export const states = (): { [state in ProgrammeClass["state"]]: string } => ({
+  planned: t("programmes.led-as-planned"),
+  eased: t("programmes.eased"),
+  "too-much": t("programmes.led-as-planned-too-much"),
+  missed: t("programmes.missed"),
+  running: t("programmes.being-led"),
+  coming: t("programmes.to-come"),
+});
 
 const column = 44;
 const row = 26;
@@ -60,7 +61,11 @@ export function Path({ sheet }: { sheet: ProgrammeSheet }) {
           width={width}
           height={height}
           role="img"
-          aria-label={`${card.name}: step ${card.step} of ${card.steps}. The table below has each class.`}
+          aria-label={t("programmes.step-of-the-table-below-has", {
+            name: card.name,
+            step: card.step,
+            steps: card.steps,
+          })}
         >
           {steps.map((_, i) => (
             <g key={i}>
@@ -80,7 +85,13 @@ export function Path({ sheet }: { sheet: ProgrammeSheet }) {
           {classes.map((c, i) => (
             <g key={`${c.plan_id} ${c.class_id}`} className={`class ${c.state.replace(" ", "")}`}>
               <title>
-                {`Class ${c.number}, ${shortDay(c.starts_ms)}: step ${c.step}, ${c.says}; ${states[c.state]}`}
+                {t("programmes.class-step", {
+                  number: c.number,
+                  starts: shortDay(c.starts_ms),
+                  step: c.step,
+                  says: c.says,
+                  states: states()[c.state],
+                })}
               </title>
               {c.state === "missed" ? (
                 <path d={`M${x(i) - 5} ${y(c.step) - 5}l10 10m0 -10l-10 10`} />
@@ -104,14 +115,14 @@ export function Path({ sheet }: { sheet: ProgrammeSheet }) {
                 {state === "missed" ? <path d="M4 4l10 10m0 -10l-10 10" /> : <circle cx="9" cy="9" r="7" />}
               </g>
             </svg>
-            {states[state]}
+            {states()[state]}
           </li>
         ))}
         <li>
           <svg width="22" height="18" aria-hidden>
             <path d="M1 9h20" className="planned" />
           </svg>
-          if all had been led as planned
+          {t("programmes.if-all-had-been-led")}
         </li>
       </ul>
     </div>

@@ -11,7 +11,7 @@ import { Loading } from "../frame/shell/Loading";
 import { ProgrammeForm } from "../frame/editing/ProgrammeForm";
 import { Shell } from "../frame/shell/Shell";
 import { useEdited, wasTyped } from "../frame/editing/useEdited";
-import { day, plural } from "../player/format";
+import { day } from "../player/format";
 import { post, put } from "../wire/api";
 import { readAgain } from "../wire/changed";
 import type { Path as Field } from "../frame/editing/merge";
@@ -19,7 +19,7 @@ import type { ProgrammeClass, ProgrammeSave, ProgrammeSheet } from "../wire/cont
 import { HomePageDialog } from "./HomePageDialog";
 import { Path, states } from "./Path";
 import { StartProgramme } from "../frame/editing/StartProgramme";
-import { text } from "../language/text";
+import { rich, t, text } from "../language/text";
 
 /** ProgrammeView is a programme over time: where the group is, why, and what comes. */
 export function ProgrammeView() {
@@ -27,7 +27,7 @@ export function ProgrammeView() {
   const sheet = useQuery(programmeQuery(id));
   return (
     <Shell view="groups">
-      {sheet.isPending && <Loading what="Opening the programme" />}
+      {sheet.isPending && <Loading what={t("programmes.opening-the-programme")} />}
       {sheet.isError && <ErrorAlert error={sheet.error} retry={() => void sheet.refetch()} />}
       {sheet.data && <Sheet key={id} sheet={sheet.data} />}
     </Shell>
@@ -51,30 +51,35 @@ function Sheet({ sheet }: { sheet: ProgrammeSheet }) {
       <p className="lead">
         {card.group && <Link to={`/groups/${card.group.id}`}>{card.group.name}</Link>}
         {card.group && " · "}
-        step {card.step} of {card.steps}: <strong>{card.says}</strong>. {text(card.why)}
+        {rich("programmes.step-of", {
+          step: card.step,
+          steps: card.steps,
+          strong: <strong>{card.says}</strong>,
+          why: text(card.why),
+        })}
       </p>
       <Path sheet={sheet} />
       <div className="d-flex flex-wrap gap-2 mt-3 mb-3">
         <Button variant="outline-primary" aria-expanded={editing} onClick={() => setEditing(!editing)}>
-          Change the steps
+          {t("programmes.change-the-steps")}
         </Button>
         <Button variant="outline-secondary" disabled={shift.isPending} onClick={() => shift.mutate()}>
-          Skip this week: move the rest by {plural(programme.days, "day")}
+          {t("programmes.skip-this-week-move-the-rest", { days: programme.days })}
         </Button>
         <Button variant="outline-secondary" onClick={() => setHanding("group")}>
-          Give it to another group
+          {t("programmes.give-it-to-another-group")}
         </Button>
         <Button variant="outline-secondary" onClick={() => setHanding("home")}>
-          Page for people at home
+          {t("programmes.page-for-people-at-home")}
         </Button>
         <a className="btn btn-outline-secondary" href={`/api/programmes/${card.id}/file`} download>
-          As a file
+          {t("programmes.as-a-file")}
         </a>
         <a className="btn btn-outline-secondary" href={`/api/programmes/${card.id}/files`}>
-          Hand over to a substitute
+          {t("programmes.hand-over-to-a-substitute")}
         </a>
         <Button variant="link" className="text-danger" onClick={() => setDeleting(true)}>
-          Delete
+          {t("frame.delete-2")}
         </Button>
       </div>
       {shift.isError && <ErrorAlert error={shift.error} />}
@@ -90,7 +95,7 @@ function Sheet({ sheet }: { sheet: ProgrammeSheet }) {
       <Classes classes={classes} />
       {handing === "group" && (
         <StartProgramme
-          title={`${card.name}, for another group`}
+          title={t("programmes.for-another-group", { name: card.name })}
           begin={(to) => post<ProgrammeSheet>(`/programmes/${card.id}/give`, to)}
           onClose={() => setHanding(null)}
         />
@@ -109,21 +114,21 @@ function Sheet({ sheet }: { sheet: ProgrammeSheet }) {
   );
 }
 
-const fieldNames: { [field: string]: string } = {
-  name: "Name",
-  passage: "Passage",
-  steps: "Steps",
-  by: "Goes on",
-  times: "Times in a row",
-  days: "Days between two classes",
-  missed: "After a class that was missed",
-  eased: "After a class that was eased",
-  ceiling: "At most, in minutes",
-  gap: "After a gap",
-  repeat: "Steps to repeat",
-};
+const fieldNames = (): { [field: string]: string } => ({
+  name: t("frame.name"),
+  passage: t("programmes.passage"),
+  steps: t("programmes.steps"),
+  by: t("programmes.goes-on"),
+  times: t("programmes.times-in-a-row"),
+  days: t("programmes.days-between-two-classes"),
+  missed: t("programmes.after-a-class-that-was-missed"),
+  eased: t("programmes.after-a-class-that-was-eased"),
+  ceiling: t("programmes.at-most-in-minutes"),
+  gap: t("frame.after-a-gap"),
+  repeat: t("frame.steps-to-repeat"),
+});
 
-const fieldName = ([, field = ""]: Field) => fieldNames[field] ?? null;
+const fieldName = ([, field = ""]: Field) => fieldNames()[field] ?? null;
 
 const typedName = (sheet: ProgrammeSheet) => `programme ${sheet.card.id}`;
 
@@ -148,7 +153,12 @@ function Edit({ sheet, onSaved }: { sheet: ProgrammeSheet; onSaved: (fresh: Prog
         save.mutate();
       }}
     >
-      <EditedNotice what="this programme" error={save.error} edited={edited} nameOf={fieldName} />
+      <EditedNotice
+        what={t("programmes.this-programme")}
+        error={save.error}
+        edited={edited}
+        nameOf={fieldName}
+      />
       <ProgrammeForm
         programme={draft.programme}
         passages={sheet.passages}
@@ -156,7 +166,7 @@ function Edit({ sheet, onSaved }: { sheet: ProgrammeSheet; onSaved: (fresh: Prog
       />
       <p className="mt-3">
         <Button type="submit" disabled={save.isPending}>
-          Save: what comes follows
+          {t("programmes.save-what-comes-follows")}
         </Button>
       </p>
     </Form>
@@ -169,10 +179,10 @@ function Classes({ classes }: { classes: ProgrammeClass[] }) {
     <table className="table classes">
       <thead>
         <tr>
-          <th scope="col">Class</th>
-          <th scope="col">Day</th>
-          <th scope="col">Step</th>
-          <th scope="col">How it went</th>
+          <th scope="col">{t("frame.class")}</th>
+          <th scope="col">{t("frame.day-2")}</th>
+          <th scope="col">{t("frame.step")}</th>
+          <th scope="col">{t("programmes.how-it-went")}</th>
         </tr>
       </thead>
       <tbody>
@@ -190,8 +200,8 @@ function Classes({ classes }: { classes: ProgrammeClass[] }) {
               {c.step}. {c.says}
             </td>
             <td>
-              {states[c.state]}
-              {c.changed && ", changed by you"}
+              {states()[c.state]}
+              {c.changed && t("programmes.changed-by")}
               {c.why && `. ${text(c.why)}`}
             </td>
           </tr>

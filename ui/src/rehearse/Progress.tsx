@@ -1,6 +1,7 @@
 import { CartesianGrid, Line, LineChart, ResponsiveContainer, Tooltip, XAxis, YAxis } from "recharts";
 import { number, shortDay } from "../player/format";
 import type { Rehearsal } from "../wire/contract";
+import { t } from "../language/text";
 
 const axis = { fill: "currentColor", fontSize: 12 };
 const most = 40; // the latest that are drawn
@@ -51,9 +52,9 @@ export default function Progress({ list }: { list: Rehearsal[] }) {
   );
   return (
     <div className="progressplot">
-      {chart("seen", "Signs noticed or answered (%)", [0, 100])}
-      {chart("act", "Seconds from a sign to your answer", [0, "auto"])}
-      {chart("needless", "Eased without need", [0, "auto"])}
+      {chart("seen", t("rehearse.signs-noticed-or-answered"), [0, 100])}
+      {chart("act", t("rehearse.seconds-from-a-sign"), [0, "auto"])}
+      {chart("needless", t("rehearse.eased-without-need"), [0, "auto"])}
     </div>
   );
 }

@@ -9,10 +9,10 @@ import { ErrorAlert } from "../frame/shell/ErrorAlert";
 import { Loading } from "../frame/shell/Loading";
 import { Shell } from "../frame/shell/Shell";
 import { now } from "../player/clock";
-import { clock, day, minutes, plural } from "../player/format";
+import { clock, day, minutes } from "../player/format";
 import { post } from "../wire/api";
 import type { Rehearsal, RehearsalPlan, Rehearsals, Rehearse, Rehearsing, Scenario } from "../wire/contract";
-import { text } from "../language/text";
+import { rich, t, text } from "../language/text";
 
 const Progress = lazy(() => import("./Progress"));
 
@@ -26,18 +26,17 @@ export function RehearseView() {
   });
   return (
     <Shell view="rehearse">
-      <h1>Rehearse</h1>
+      <h1>{t("rehearse.rehearse")}</h1>
       <p className="text-secondary">
-        A room to practise on: look, say what you see, ease it or leave it. {text(all.data?.limits)}{" "}
-        Rehearsals are kept apart from your class records.
+        {t("rehearse.a-room-to-practise-on-look", { limits: text(all.data?.limits) })}
       </p>
-      {all.isPending && <Loading what="Looking for rehearsals" />}
+      {all.isPending && <Loading what={t("rehearse.looking-for-rehearsals")} />}
       {all.isError && <ErrorAlert error={all.error} retry={() => void all.refetch()} />}
       {begin.isError && <ErrorAlert error={begin.error} />}
       {all.data && (
         <div className="rehearse">
           <section aria-labelledby="tasks">
-            <h2 id="tasks">Tasks</h2>
+            <h2 id="tasks">{t("rehearse.tasks")}</h2>
             <ol className="tasks">
               {all.data.scenarios.map((scenario) => (
                 <Task
@@ -76,11 +75,21 @@ function Task({ scenario, busy, onBegin }: TaskProps) {
             onClick={() => onBegin(i + 1)}
           >
             <b>
-              Level {i + 1}
-              {level.reached ? ", reached" : level.tries > 0 ? `, tried ${plural(level.tries, "time")}` : ""}
+              {t("rehearse.level", {
+                i: i + 1,
+                reached: level.reached
+                  ? t("rehearse.reached")
+                  : level.tries > 0
+                    ? t("rehearse.tried", { tries: level.tries })
+                    : "",
+              })}
             </b>
             <small>
-              {level.says}. {level.people} people, {minutes(level.length_ms)}
+              {t("rehearse.people", {
+                says: level.says,
+                people: level.people,
+                length: minutes(level.length_ms),
+              })}
             </small>
           </Button>
         ))}
@@ -109,10 +118,12 @@ function Free({ all, busy, onBegin }: FreeProps) {
   return (
     <Card className="mb-4">
       <Card.Body>
-        <h2>A plan of yours</h2>
+        <h2>{t("rehearse.a-plan-of-yours")}</h2>
         {all.plans.length === 0 && (
           <p className="mb-0">
-            There is no plan yet. <Link to="/">Make one at Today</Link>, and rehearse it here with any room.
+            {rich("rehearse.there-is-no-plan-yet", {
+              link: <Link to="/">{t("rehearse.make-one-at-today")}</Link>,
+            })}
           </p>
         )}
         {plan && (
@@ -123,7 +134,7 @@ function Free({ all, busy, onBegin }: FreeProps) {
             }}
           >
             <Form.Group controlId="rehearse-plan" className="mb-2">
-              <Form.Label>Plan</Form.Label>
+              <Form.Label>{t("rehearse.plan")}</Form.Label>
               <Form.Select
                 value={planId}
                 onChange={(e) => {
@@ -133,14 +144,14 @@ function Free({ all, busy, onBegin }: FreeProps) {
               >
                 {all.plans.map((p) => (
                   <option key={p.id} value={p.id}>
-                    {p.title || "Untitled"}
+                    {p.title || t("frame.untitled")}
                     {p.starts_ms > 0 && `, ${day(p.starts_ms)}`}
                   </option>
                 ))}
               </Form.Select>
             </Form.Group>
             <Form.Group controlId="rehearse-passage" className="mb-2">
-              <Form.Label>From</Form.Label>
+              <Form.Label>{t("rehearse.from")}</Form.Label>
               <Form.Select value={passage} onChange={(e) => setPassage(Number(e.target.value))}>
                 {plan.passages.map((name, i) => (
                   <option key={i} value={i + 1}>
@@ -150,7 +161,7 @@ function Free({ all, busy, onBegin }: FreeProps) {
               </Form.Select>
             </Form.Group>
             <Form.Group controlId="rehearse-room" className="mb-3">
-              <Form.Label>Room</Form.Label>
+              <Form.Label>{t("frame.room")}</Form.Label>
               <Form.Select value={room} onChange={(e) => setRoom(e.target.value)}>
                 {all.rooms.map((r) => (
                   <option key={r.name} value={r.name}>
@@ -161,7 +172,7 @@ function Free({ all, busy, onBegin }: FreeProps) {
               <Form.Text>{all.rooms.find((r) => r.name === room)?.about}</Form.Text>
             </Form.Group>
             <Button type="submit" disabled={busy}>
-              Rehearse it
+              {t("frame.rehearse-it")}
             </Button>
           </Form>
         )}
@@ -178,10 +189,10 @@ function Done({ list }: { list: Rehearsal[] }) {
   const over = list.filter((one) => one.digest !== null);
   return (
     <>
-      <h2>Rehearsed</h2>
-      {list.length === 0 && <p>Nothing yet. Begin with the first task: it takes three minutes.</p>}
+      <h2>{t("rehearse.rehearsed")}</h2>
+      {list.length === 0 && <p>{t("rehearse.nothing-yet-begin-with-the-first")}</p>}
       {over.length > 1 && (
-        <Suspense fallback={<Loading what="Drawing" />}>
+        <Suspense fallback={<Loading what={t("frame.drawing")} />}>
           <Progress list={over} />
         </Suspense>
       )}
@@ -190,18 +201,18 @@ function Done({ list }: { list: Rehearsal[] }) {
           <li key={one.id}>
             <Link to={one.over ? `/rehearse/${one.id}` : `/rehearse/${one.id}/lead`}>
               {one.title}
-              {one.level > 0 && `, level ${one.level}`}
+              {one.level > 0 && t("rehearse.level-2", { level: one.level })}
             </Link>
             <small>
               {day(one.started_ms)}, {one.room.toLowerCase()}
-              {one.digest ? ` · ${inShort(one)}` : ` · left at ${clock(one.at_ms)}: go on`}
+              {one.digest ? ` · ${inShort(one)}` : t("rehearse.left-at-go", { at: clock(one.at_ms) })}
             </small>
           </li>
         ))}
       </ul>
       {list.length > shownAtFirst && !whole && (
         <Button variant="link" className="p-0" onClick={() => setWhole(true)}>
-          Show all {list.length}
+          {t("rehearse.show-all", { list: list.length })}
         </Button>
       )}
     </>
@@ -211,6 +222,6 @@ function Done({ list }: { list: Rehearsal[] }) {
 /** inShort is what came of a rehearsal, in a few words. */
 function inShort({ digest }: Rehearsal): string {
   if (!digest) return "";
-  const aims = digest.aims > 0 ? `${digest.reached} of ${plural(digest.aims, "aim")}, ` : "";
-  return `${aims}${digest.missed} of ${digest.to_see} missed`;
+  const { reached, aims } = digest;
+  return t("rehearse.of-missed", { reached, aims, missed: digest.missed, toSee: digest.to_see });
 }

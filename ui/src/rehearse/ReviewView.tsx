@@ -8,11 +8,11 @@ import { DeleteCard } from "../frame/dialogs/DeleteCard";
 import { ErrorAlert } from "../frame/shell/ErrorAlert";
 import { Loading } from "../frame/shell/Loading";
 import { Shell } from "../frame/shell/Shell";
-import { clock, day, plural } from "../player/format";
+import { clock, day } from "../player/format";
 import { post } from "../wire/api";
 import type { Rehearse, RehearsalReview, Rehearsing, ReviewMoment } from "../wire/contract";
 import { StrainSheet } from "./StrainSheet";
-import { text, wordOf } from "../language/text";
+import { rich, t, text, wordOf } from "../language/text";
 
 /** ReviewView is what is to be learned of one rehearsal. */
 export function ReviewView() {
@@ -29,11 +29,14 @@ export function ReviewView() {
   const level = data?.rehearsal.level ?? 0;
   return (
     <Shell view="rehearse">
-      {review.isPending && <Loading what="Looking back" />}
+      {review.isPending && <Loading what={t("rehearse.looking-back")} />}
       {review.isError && (
         <>
           <ErrorAlert error={review.error} retry={() => void review.refetch()} />
-          <Link to={`/rehearse/${id}/lead`}>Resume</Link> or <Link to="/rehearse">see all rehearsals</Link>
+          {rich("rehearse.or", {
+            link: <Link to={`/rehearse/${id}/lead`}>{t("rehearse.resume")}</Link>,
+            link2: <Link to="/rehearse">{t("rehearse.see-all-rehearsals")}</Link>,
+          })}
         </>
       )}
       {again.isError && <ErrorAlert error={again.error} />}
@@ -42,7 +45,7 @@ export function ReviewView() {
           <div className="d-flex flex-wrap gap-2 align-items-baseline">
             <h1 className="me-auto mb-0">
               {data.rehearsal.title}
-              {level > 0 && <small>, level {level}</small>}
+              {level > 0 && <small>{t("rehearse.level-2", { level })}</small>}
             </h1>
             {task && (
               <>
@@ -51,7 +54,7 @@ export function ReviewView() {
                   disabled={again.isPending}
                   onClick={() => again.mutate({ scenario: task.name, level })}
                 >
-                  Once more
+                  {t("rehearse.once-more")}
                 </Button>
                 {level < task.levels.length && (
                   <Button
@@ -59,31 +62,36 @@ export function ReviewView() {
                     disabled={again.isPending}
                     onClick={() => again.mutate({ scenario: task.name, level: level + 1 })}
                   >
-                    Level {level + 1}
+                    {t("rehearse.level-3", { level: level + 1 })}
                   </Button>
                 )}
               </>
             )}
             <Link className="btn btn-outline-secondary" to="/rehearse">
-              All rehearsals
+              {t("rehearse.all-rehearsals")}
             </Link>
             <Button variant="outline-danger" onClick={() => setDeleting(true)}>
-              Delete
+              {t("frame.delete-2")}
             </Button>
           </div>
           <p className="text-secondary">
-            {day(data.rehearsal.started_ms)}, {clock(data.end_ms)} with {data.people.length} people:{" "}
-            {data.rehearsal.room.toLowerCase()}. {text(data.limits)}
+            {t("rehearse.with-people", {
+              started: day(data.rehearsal.started_ms),
+              end: clock(data.end_ms),
+              people: data.people.length,
+              room: data.rehearsal.room.toLowerCase(),
+              limits: text(data.limits),
+            })}
           </p>
           <Card className="next mb-3">
             <Card.Body>
-              <h2 className="h6">To practise next</h2>
+              <h2 className="h6">{t("rehearse.to-practise-next")}</h2>
               <p className="mb-0">{text(data.digest.next)}</p>
             </Card.Body>
           </Card>
           <Aims review={data} />
           <Numbers review={data} />
-          <h2>Signs to notice, and when</h2>
+          <h2>{t("rehearse.signs-to-notice")}</h2>
           <StrainSheet review={data} />
           <Moments list={data.moments} />
           <Pressed review={data} />
@@ -109,7 +117,7 @@ function Aims({ review }: { review: RehearsalReview }) {
     <ul className="aims">
       {review.aims.map((aim) => (
         <li key={text(aim.says)} className={aim.done ? "done" : ""}>
-          {text(aim.says)}: <b>{aim.done ? "reached" : "not reached"}</b>
+          {text(aim.says)}: <b>{aim.done ? t("rehearse.reached-2") : t("frame.not-reached")}</b>
         </li>
       ))}
     </ul>
@@ -120,17 +128,23 @@ function Aims({ review }: { review: RehearsalReview }) {
 function Numbers({ review }: { review: RehearsalReview }) {
   const { digest } = review;
   const list: [string, string][] = [
-    ["to be seen", String(digest.to_see)],
+    [t("rehearse.to-be-seen"), String(digest.to_see)],
     ["missed", String(digest.missed)],
-    ["from sign to act", digest.to_act_ms < 0 ? "–" : `${Math.round(digest.to_act_ms / 1000)} s`],
-    ["eased without need", String(digest.needless)],
-    ["came beyond ease", `${digest.strained} of ${digest.people}`],
+    [t("rehearse.from-sign-to-act"), digest.to_act_ms < 0 ? "–" : `${Math.round(digest.to_act_ms / 1000)} s`],
+    [t("rehearse.eased-without-need-2"), String(digest.needless)],
+    [
+      t("rehearse.came-beyond-ease"),
+      t("rehearse.of-2", { strained: digest.strained, people: digest.people }),
+    ],
   ];
   if (review.slot_ms > 0)
-    list.push([review.late_ms > 0 ? "late" : "to spare", clock(Math.abs(review.late_ms))]);
+    list.push([review.late_ms > 0 ? "late" : t("frame.to-spare"), clock(Math.abs(review.late_ms))]);
   if (review.planned_ms > 0)
-    list.push(["rest at the end", `${clock(review.rest_ms)} of ${clock(review.planned_ms)}`]);
-  if (review.task?.away) list.push(["looks at the count", String(review.looks)]);
+    list.push([
+      t("rehearse.rest-at-the-end"),
+      t("rehearse.of-3", { rest: clock(review.rest_ms), planned: clock(review.planned_ms) }),
+    ]);
+  if (review.task?.away) list.push([t("rehearse.looks-at-the-count"), String(review.looks)]);
   return (
     <dl className="numbers">
       {list.map(([name, value]) => (
@@ -145,24 +159,24 @@ function Numbers({ review }: { review: RehearsalReview }) {
 
 /** whatCame is what came of something that was to be seen. */
 function whatCame(m: ReviewMoment): string {
-  const after = (ms: number) => `${Math.round((ms - m.at_ms) / 1000)} s later`;
-  const said = m.named_ms >= 0 ? `said ${after(m.named_ms)}` : "";
+  const after = (ms: number) => t("rehearse.s-later", { ms: Math.round((ms - m.at_ms) / 1000) });
+  const said = m.named_ms >= 0 ? t("rehearse.said", { named: after(m.named_ms) }) : "";
   const met = m.pressed_ms >= 0 && m.by !== "signal" ? `${wordOf("verb", m.by)} ${after(m.pressed_ms)}` : "";
   if (said && met) return `${said}, ${met}`;
-  if (said || met) return met || (m.by === "signal" ? said : `${said}, and its cause stayed`);
-  return m.few ? "too few to do anything about it" : "missed";
+  if (said || met) return met || (m.by === "signal" ? said : t("rehearse.and-its-cause-stayed", { said }));
+  return m.few ? t("rehearse.too-few-to-do-anything-about") : "missed";
 }
 
 function Moments({ list }: { list: ReviewMoment[] }) {
-  if (list.length === 0) return <p>No signs to notice: the room was at ease.</p>;
+  if (list.length === 0) return <p>{t("rehearse.no-signs-to-notice-the-room")}</p>;
   return (
     <Table size="sm" responsive className="moments">
       <thead>
         <tr>
-          <th>At</th>
-          <th>What</th>
-          <th>People</th>
-          <th>Outcome</th>
+          <th>{t("rehearse.at")}</th>
+          <th>{t("rehearse.what")}</th>
+          <th>{t("rehearse.people-2")}</th>
+          <th>{t("rehearse.outcome")}</th>
         </tr>
       </thead>
       <tbody>
@@ -187,27 +201,38 @@ function Pressed({ review }: { review: RehearsalReview }) {
   if (wrong.length + unknown.length + eased.length === 0) return null;
   return (
     <>
-      <h2>What you pressed</h2>
+      <h2>{t("rehearse.what-you-pressed")}</h2>
       <ul>
         {wrong.map((one) => (
           <li key={`said ${one.at_ms}`}>
-            {clock(one.at_ms)}: you said “{wordOf("signal", one.id)}”;{" "}
-            {one.else.length > 0
-              ? `there was ${one.else.map((id) => wordOf("signal", id)).join(", ")}.`
-              : "there was nothing to be seen."}
+            {t("rehearse.you-said", {
+              at: clock(one.at_ms),
+              value: wordOf("signal", one.id),
+              else:
+                one.else.length > 0
+                  ? t("rehearse.there-was", { value: one.else.map((id) => wordOf("signal", id)).join(", ") })
+                  : t("rehearse.there-was-nothing-to-be-seen"),
+            })}
           </li>
         ))}
         {unknown.map((one) => (
           <li key={`said ${one.at_ms}`}>
-            {clock(one.at_ms)}: “{wordOf("signal", one.id)}”. A simulated room does not show this.
+            {t("rehearse.a-simulated-room-does-not-show", {
+              at: clock(one.at_ms),
+              value: wordOf("signal", one.id),
+            })}
           </li>
         ))}
         {eased.map((one) => (
           <li key={`eased ${one.at_ms}`}>
             {clock(one.at_ms)}: {wordOf("verb", one.do)}.{" "}
             {one.needless
-              ? "Nobody had need of it."
-              : `${one.strained} had need of it, ${one.at_ease} did not${one.lane ? ": a gentler lane leaves them what they hold" : ""}.`}
+              ? t("rehearse.nobody-had-need")
+              : t("rehearse.had-need-of-it-did", {
+                  strained: one.strained,
+                  atEase: one.at_ease,
+                  lane: one.lane,
+                })}
           </li>
         ))}
       </ul>
@@ -220,16 +245,16 @@ function Each({ review }: { review: RehearsalReview }) {
   const nobody = review.people.every((p) => p.wrong === 0);
   return (
     <details>
-      <summary>Each in numbers</summary>
+      <summary>{t("rehearse.each-in-numbers")}</summary>
       <Table size="sm" responsive>
         <thead>
           <tr>
-            <th>Place</th>
-            <th>Breaths followed</th>
-            <th>Holds too long</th>
-            {!nobody && <th>Sides mixed up</th>}
-            <th>Most strain</th>
-            <th>Shown</th>
+            <th>{t("rehearse.place")}</th>
+            <th>{t("rehearse.breaths-followed")}</th>
+            <th>{t("rehearse.holds-too-long")}</th>
+            {!nobody && <th>{t("rehearse.sides-mixed-up")}</th>}
+            <th>{t("rehearse.most-strain")}</th>
+            <th>{t("rehearse.shown")}</th>
           </tr>
         </thead>
         <tbody>
@@ -237,16 +262,20 @@ function Each({ review }: { review: RehearsalReview }) {
             <tr key={i}>
               <td>
                 {i + 1}
-                {p.latecomer && ", came late"}
-                {p.blocked !== "" && `, ${p.blocked} nostril blocked`}
+                {p.latecomer && t("rehearse.came-late")}
+                {p.blocked !== "" && t("rehearse.nostril-blocked", { blocked: p.blocked })}
+              </td>
+              <td>{t("rehearse.of-4", { followed: p.followed, breaths: p.breaths })}</td>
+              <td>{p.holds > 0 ? t("rehearse.of-5", { exceeded: p.exceeded, holds: p.holds }) : "–"}</td>
+              {!nobody && <td>{p.wrong}</td>}
+              <td>
+                {t("rehearse.of-their-limit", {
+                  highest: Math.round((100 * p.highest) / Math.max(p.limit, 0.01)),
+                })}
               </td>
               <td>
-                {p.followed} of {p.breaths}
+                {p.shown.length > 0 ? t("rehearse.things", { shown: p.shown.length }) : t("frame.nothing")}
               </td>
-              <td>{p.holds > 0 ? `${p.exceeded} of ${p.holds}` : "–"}</td>
-              {!nobody && <td>{p.wrong}</td>}
-              <td>{Math.round((100 * p.highest) / Math.max(p.limit, 0.01))} % of their limit</td>
-              <td>{p.shown.length > 0 ? plural(p.shown.length, "thing") : "nothing"}</td>
             </tr>
           ))}
         </tbody>

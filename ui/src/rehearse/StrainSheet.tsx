@@ -1,6 +1,6 @@
 import { clock } from "../player/format";
 import type { RehearsalReview, ReviewPerson } from "../wire/contract";
-import { wordOf } from "../language/text";
+import { rich, t, wordOf } from "../language/text";
 
 const wide = 1000;
 const left = 74;
@@ -48,7 +48,7 @@ export function StrainSheet({ review }: { review: RehearsalReview }) {
         {said.map((one, i) => (
           <g key={i} className={one.there ? "said" : "said wrong"}>
             <title>
-              {clock(one.at_ms)} you said: {wordOf("signal", one.id)}
+              {t("rehearse.you-said-2", { at: clock(one.at_ms), value: wordOf("signal", one.id) })}
             </title>
             <rect x={x(one.at_ms) - 4} y={height - 30} width={8} height={8} />
           </g>
@@ -66,8 +66,13 @@ export function StrainSheet({ review }: { review: RehearsalReview }) {
         ))}
       </svg>
       <p className="legend">
-        <span className="area" /> strain <span className="shown" /> to be seen <span className="open" /> not
-        met <span className="press">▼</span> what you pressed <span className="box" /> what you said
+        {rich("rehearse.strain-to-be-seen-not-met", {
+          span: <span className="area" />,
+          span2: <span className="shown" />,
+          span3: <span className="open" />,
+          span4: <span className="press">▼</span>,
+          span5: <span className="box" />,
+        })}
       </p>
     </div>
   );
@@ -93,7 +98,7 @@ function Row({ person, number, y, x, visible }: RowProps) {
     <g className="person">
       <text x={left - 8} y={base - 4} textAnchor="end">
         {number}
-        {person.latecomer ? ", late" : person.blocked ? ", nose" : ""}
+        {person.latecomer ? t("rehearse.late") : person.blocked ? t("rehearse.nose") : ""}
       </text>
       <line className="base" x1={left} x2={wide - 8} y1={base} y2={base} />
       <line className="visible" x1={left} x2={wide - 8} y1={up(visible)} y2={up(visible)} />
@@ -104,8 +109,11 @@ function Row({ person, number, y, x, visible }: RowProps) {
         <g key={i} className={s.met_ms >= 0 && s.by !== "" ? "shown met" : "shown"}>
           <title>
             {clock(s.at_ms)} {wordOf("signal", s.id)}
-            {s.named_ms >= 0 && `, said at ${clock(s.named_ms)}`}
-            {s.met_ms >= 0 && (s.by === "" ? `, over at ${clock(s.met_ms)}` : `, met at ${clock(s.met_ms)}`)}
+            {s.named_ms >= 0 && t("rehearse.said-at", { named: clock(s.named_ms) })}
+            {s.met_ms >= 0 &&
+              (s.by === ""
+                ? t("rehearse.over-at", { met: clock(s.met_ms) })
+                : t("rehearse.met-at", { met: clock(s.met_ms) }))}
           </title>
           <circle cx={x(s.at_ms)} cy={y + 8} r={4.5} />
         </g>
@@ -123,5 +131,9 @@ function short(name: string, room: number): string {
 
 function inWords(review: RehearsalReview): string {
   const strained = review.people.filter((p) => p.highest >= review.visible).length;
-  return `The strain of ${review.people.length} people over ${clock(review.end_ms)}: ${strained} came to where it is to be seen. The tables below have what was seen.`;
+  return t("rehearse.the-strain-of-people-over-came", {
+    people: review.people.length,
+    end: clock(review.end_ms),
+    strained,
+  });
 }

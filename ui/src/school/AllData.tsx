@@ -8,7 +8,7 @@ import { Message } from "../frame/shell/Message";
 import { Progress } from "../frame/shell/Progress";
 import { send } from "../wire/api";
 import type { Imported } from "../wire/contract";
-import { text } from "../language/text";
+import { rich, t, text } from "../language/text";
 
 /** AllData takes everything out as one file, and brings in what another machine has taken out, after showing what it would change. */
 export function AllData() {
@@ -27,17 +27,19 @@ export function AllData() {
   };
   const done = bring.data;
   return (
-    <section aria-label="All your data">
-      <h2 className="mt-4">All your data</h2>
+    <section aria-label={t("school.all-your-data")}>
+      <h2 className="mt-4">{t("school.all-your-data")}</h2>
       <p>
-        Everything in one file: what was chosen here, groups, plans, classes, voices, programmes and
-        rehearsals. A passcode stays on this machine.{" "}
-        <a href="/api/export" download>
-          Export everything
-        </a>
+        {rich("school.everything-in-one-file", {
+          a: (
+            <a href="/api/export" download>
+              {t("school.export-everything")}
+            </a>
+          ),
+        })}
       </p>
       <Form.Group controlId="import-file">
-        <Form.Label>Import what another machine exported</Form.Label>
+        <Form.Label>{t("school.import-what-another-machine-exported")}</Form.Label>
         <Form.Control
           ref={chosen}
           type="file"
@@ -52,12 +54,14 @@ export function AllData() {
           }}
         />
       </Form.Group>
-      {would.isPending && <Working what="Reading what it would change" />}
+      {would.isPending && <Working what={t("school.reading-what-it-would-change")} />}
       {would.isError && <ErrorAlert error={would.error} />}
       {would.data && file && !done && (
         <>
           <p className="mt-3 mb-1">
-            {would.data.changes ? "It would make these changes, all or none:" : "There is nothing to change:"}
+            {would.data.changes
+              ? t("school.it-would-make-these-changes-all")
+              : t("school.there-is-nothing-to-change")}
           </p>
           <ul>
             {would.data.lines.map((line, i) => (
@@ -66,20 +70,22 @@ export function AllData() {
           </ul>
           {would.data.changes && (
             <Button disabled={bring.isPending} onClick={() => bring.mutate(file)}>
-              Import
+              {t("school.import")}
             </Button>
           )}{" "}
           <Button variant="outline-secondary" disabled={bring.isPending} onClick={forget}>
-            Cancel
+            {t("frame.cancel")}
           </Button>
         </>
       )}
-      {bring.isPending && <Working what="Bringing it in" />}
+      {bring.isPending && <Working what={t("school.bringing-it")} />}
       {bring.isError && <ErrorAlert error={bring.error} />}
       {done?.done && (
         <Message variant="light" className="mt-3">
-          Imported. The previous data is saved in {done.kept}: to restore it, end the application and run{" "}
-          <code>lantern restore {done.kept}</code>.
+          {rich("school.imported-the-previous-data-is-saved", {
+            kept: done.kept,
+            code: <code>{t("school.lantern-restore", { kept: done.kept })}</code>,
+          })}
         </Message>
       )}
     </section>
@@ -96,8 +102,8 @@ function Working({ what }: { what: string }) {
     <div className="mt-3">
       <p className="mb-1" role="status">
         {data.stage === "writing"
-          ? `Writing: ${data.done} of ${data.of} changes`
-          : `${what}: ${megabytes(data.done)} of ${megabytes(data.of)} MB`}
+          ? t("school.writing-of-changes", { done: data.done, of: data.of })
+          : t("school.of-mb", { what, done: megabytes(data.done), of: megabytes(data.of) })}
       </p>
       <Progress done={data.done / data.of} of={what} />
     </div>

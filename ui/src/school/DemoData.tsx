@@ -4,6 +4,7 @@ import { Button } from "react-bootstrap";
 import { post, remove } from "../wire/api";
 import type { DemoData as Demo } from "../wire/contract";
 import { ErrorAlert } from "../frame/shell/ErrorAlert";
+import { t } from "../language/text";
 
 /** DemoData lays invented groups with a few weeks of classes beside one's own, to look around in, and takes them out again. */
 export function DemoData() {
@@ -18,24 +19,22 @@ export function DemoData() {
   });
   const there = demo.data?.groups ?? [];
   return (
-    <section aria-label="Demo data">
-      <h2 className="mt-4">Demo data</h2>
-      <p>
-        Invented groups with plans for the next days and a few weeks of taught classes:{" "}
-        {(demo.data?.offered ?? []).join("; ")}. They stand beside your own, and go again with all that is
-        theirs.
-      </p>
+    <section aria-label={t("school.demo-data")}>
+      <h2 className="mt-4">{t("school.demo-data")}</h2>
+      <p>{t("school.invented-groups-with-plans", { value: (demo.data?.offered ?? []).join("; ") })}</p>
       {there.length === 0 ? (
         <Button
           variant="outline-primary"
           disabled={change.isPending || !demo.data}
           onClick={() => change.mutate(true)}
         >
-          {change.isPending ? "Adding the demo data …" : "Add the demo data"}
+          {change.isPending ? t("school.adding-the-demo-data") : t("school.add-the-demo-data")}
         </Button>
       ) : (
         <Button variant="outline-danger" disabled={change.isPending} onClick={() => change.mutate(false)}>
-          {change.isPending ? "Removing …" : `Remove the demo data: ${there.length} groups`}
+          {change.isPending
+            ? t("school.removing")
+            : t("school.remove-the-demo-data-groups", { there: there.length })}
         </Button>
       )}
       {demo.isError && <ErrorAlert error={demo.error} />}

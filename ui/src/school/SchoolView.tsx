@@ -10,6 +10,7 @@ import type { Session, Settings } from "../wire/contract";
 import { Shell } from "../frame/shell/Shell";
 import { Link } from "react-router";
 import { ErrorAlert } from "../frame/shell/ErrorAlert";
+import { LanguageChoice } from "../frame/shell/LanguageChoice";
 import { languageName } from "../frame/shell/languageName";
 import { Loading } from "../frame/shell/Loading";
 import { useEdited } from "../frame/editing/useEdited";
@@ -17,15 +18,20 @@ import { EditedNotice } from "../frame/editing/EditedNotice";
 import { Choices } from "../frame/editing/Choices";
 import { AllData } from "./AllData";
 import { DemoData } from "./DemoData";
+import { rich, t } from "../language/text";
 
 /** SchoolView is how this teacher does it: the questions on which schools differ, and what is said. */
 export function SchoolView() {
   const settings = useQuery(settingsQuery);
   return (
     <Shell view="school">
-      {settings.isPending && <Loading what="Loading your school" />}
+      {settings.isPending && <Loading what={t("school.loading-your-school")} />}
       {settings.isError && <ErrorAlert error={settings.error} retry={() => void settings.refetch()} />}
       {settings.data && <Edit start={answers(settings.data)} />}
+      <h2 className="mt-4">{t("frame.this-device")}</h2>
+      <div className="choice">
+        <LanguageChoice />
+      </div>
       <ThisDevice />
       <AllData />
       <DemoData />
@@ -48,13 +54,13 @@ function answerName([field, part]: Path, { questions }: Answers): string | null 
     case "schools":
       return questions?.find((q) => q.id === part)?.asks ?? part ?? null;
     case "own_words":
-      return `Your own word for “${part}”`;
+      return t("school.your-own-word", { part });
     case "language":
-      return "Language of the cues";
+      return t("school.language-of-the-cues");
     case "bring":
-      return "What people should bring";
+      return t("school.what-people-should-bring");
     case "ask_after":
-      return "Ask after a class how it was";
+      return t("school.ask-after-a-class-how");
   }
   return null;
 }
@@ -83,52 +89,50 @@ function Edit({ start }: { start: Answers }) {
   return (
     <>
       <div className="d-flex justify-content-between align-items-center">
-        <h1>Your school</h1>
+        <h1>{t("school.your-school")}</h1>
         <Button disabled={!changed || store.isPending} onClick={() => store.mutate(settings)}>
-          Save
+          {t("frame.save")}
         </Button>
       </div>
-      <p className="text-secondary">
-        These answers set what a new passage starts with, what is shown beside a practice, which cautions
-        apply, and what is said. A group may differ. Plans that you have written stay as they are, apart from
-        what is said.
-      </p>
+      <p className="text-secondary">{t("school.these-answers-set-what-a-new")}</p>
       <EditedNotice
-        what="these answers"
+        what={t("school.these-answers")}
         error={store.error}
         edited={edited}
         nameOf={(path) => answerName(path, start)}
       />
-      {store.isSuccess && !changed && <Alert variant="success">Saved.</Alert>}
+      {store.isSuccess && !changed && <Alert variant="success">{t("frame.saved")}</Alert>}
       <Choices
         questions={settings.questions ?? []}
         chosen={settings.schools}
         onChange={(schools) => set({ schools })}
       />
-      <h2 className="mt-4">Before a class</h2>
+      <h2 className="mt-4">{t("school.before-a-class")}</h2>
       <Form.Group controlId="bring" className="mb-3">
-        <Form.Label>What people should bring (the room's page shows it before class)</Form.Label>
+        <Form.Label>{t("school.what-people-should-bring-the-rooms")}</Form.Label>
         <Form.Control
-          placeholder="a cushion, a blanket, a handkerchief"
+          placeholder={t("school.a-cushion-a-blanket-a-handkerchief")}
           maxLength={300}
           value={settings.bring}
           onChange={(e) => set({ bring: e.target.value })}
         />
       </Form.Group>
-      <h2 className="mt-4">After a class</h2>
+      <h2 className="mt-4">{t("school.after-a-class")}</h2>
       <Form.Check
         id="ask-after"
         className="mb-3"
         checked={settings.ask_after}
         onChange={(e) => set({ ask_after: e.target.checked })}
-        label="For half an hour after class the room's page asks how it was: easy, right or too much. Only totals are kept. They appear in the record and count towards next time."
+        label={t("school.for-half-an-hour-after-class")}
       />
       <p>
-        <Link to="/keys">Keys, pedals and remotes</Link> have a page of their own.
+        {rich("school.have-a-page-of-their-own", {
+          link: <Link to="/keys">{t("school.keys-pedals-and-remotes")}</Link>,
+        })}
       </p>
-      <h2 className="mt-4">What is said</h2>
+      <h2 className="mt-4">{t("school.what-is-said")}</h2>
       <Form.Group controlId="language" className="choice mb-3">
-        <Form.Label>Language of the cues</Form.Label>
+        <Form.Label>{t("school.language-of-the-cues")}</Form.Label>
         <Form.Select value={settings.language} onChange={(e) => set({ language: e.target.value })}>
           {(settings.languages ?? []).map((tag) => (
             <option key={tag} value={tag}>
@@ -138,12 +142,11 @@ function Edit({ start }: { start: Answers }) {
         </Form.Select>
       </Form.Group>
       <p>
-        <Link to="/voices">Your own voice</Link>: record the words, and you are heard in place of the
-        browser&apos;s voice.
+        {rich("school.record-the-words", { link: <Link to="/voices">{t("frame.your-own-voice")}</Link> })}
       </p>
       <p className="text-secondary">
-        Your own words in place of any of these
-        {settings.language !== start.language && " (the list is that of the language saved last)"}:
+        {t("school.your-own-words-in-place")}
+        {settings.language !== start.language && t("school.the-list")}:
       </p>
       <div className="wordlist">
         {(settings.words ?? []).map((w) => (
@@ -173,10 +176,10 @@ function ThisDevice() {
   });
   if (!session.data?.needed) return null;
   return (
-    <p className="mt-4">
-      This device is signed in as <strong>{session.data.device}</strong>.{" "}
+    <p>
+      {rich("school.this-device-is-signed", { strong: <strong>{session.data.device}</strong> })}{" "}
       <Button variant="outline-secondary" size="sm" disabled={leave.isPending} onClick={() => leave.mutate()}>
-        Sign out
+        {t("school.sign-out")}
       </Button>
     </p>
   );

@@ -2,8 +2,9 @@ import { Button } from "react-bootstrap";
 import { Bar, BarChart, Legend, ResponsiveContainer, Tooltip, XAxis, YAxis } from "recharts";
 import { useBegin } from "../frame/editing/useBegin";
 import { ErrorAlert } from "../frame/shell/ErrorAlert";
-import { number, plural } from "../player/format";
+import { number } from "../player/format";
 import type { LedBreath, Record, RecordPassage } from "../wire/contract";
+import { t } from "../language/text";
 
 const axis = { fill: "currentColor", fontSize: 12 };
 
@@ -21,7 +22,7 @@ export default function ByHand({ record }: { record: Record }) {
   const led = record.passages.filter((p) => p.breaths.length > 0);
   return (
     <section className="byhands">
-      <h2>By your own breath</h2>
+      <h2>{t("taught.by-your-own-breath")}</h2>
       {begin.isError && <ErrorAlert error={begin.error} />}
       {led.map((p, i) => (
         <div key={i} className="curve">
@@ -37,7 +38,7 @@ export default function ByHand({ record }: { record: Record }) {
           disabled={begin.isPending}
           onClick={() => begin.mutate({ class_id: record.class.id, how: "taught", group_id: 0 })}
         >
-          Plan it at the tempo you breathed
+          {t("taught.plan-it-at-the-tempo")}
         </Button>
       )}
     </section>
@@ -47,8 +48,11 @@ export default function ByHand({ record }: { record: Record }) {
 /** breathed is the breath by hand in a sentence: how long its phases were, and which counts and tempo that is. */
 function breathed(p: RecordPassage): string {
   const lengths = p.mean_breath_ms.filter((ms) => ms > 0).map((ms) => number(ms / 1000));
-  const counts = p.hand_tempo > 0 ? `, as counts ${p.counts_end || p.counts} at ${p.hand_tempo}` : "";
-  return `you breathed ${lengths.join(" : ")} s in ${plural(p.breaths.length, "breath")}${counts}`;
+  const counts =
+    p.hand_tempo > 0
+      ? t("taught.as-counts", { countsEnd: p.counts_end || p.counts, handTempo: p.hand_tempo })
+      : "";
+  return t("taught.you-breathed-s", { value: lengths.join(" : "), breaths: p.breaths.length, counts });
 }
 
 /** Breaths draws each breath as a bar of its phases, in seconds. */
@@ -69,7 +73,9 @@ function Breaths({ breaths }: { breaths: LedBreath[] }) {
             unit=" s"
           />
           <Tooltip
-            labelFormatter={(n) => `breath ${Number(n)}, round ${breaths[Number(n) - 1]?.round ?? ""}`}
+            labelFormatter={(n) =>
+              t("taught.breath-round", { n: Number(n), round: breaths[Number(n) - 1]?.round ?? "" })
+            }
             formatter={(ms) => `${number(Number(ms) / 1000)} s`}
             contentStyle={{ background: "var(--surface)", borderColor: "var(--bs-border-color)" }}
           />
@@ -93,5 +99,9 @@ function Breaths({ breaths }: { breaths: LedBreath[] }) {
 function inWords(breaths: LedBreath[]): string {
   const lengths = breaths.map((b) => b.inhale_ms + b.hold_ms + b.exhale_ms + b.empty_ms);
   const seconds = (ms: number) => number(ms / 1000);
-  return `${plural(breaths.length, "breath")} by hand, the shortest ${seconds(Math.min(...lengths))} s, the longest ${seconds(Math.max(...lengths))} s`;
+  return t("taught.by-hand-the-shortest-s", {
+    breaths: breaths.length,
+    value: seconds(Math.min(...lengths)),
+    value2: seconds(Math.max(...lengths)),
+  });
 }

@@ -1,7 +1,8 @@
 import type { CheckInSum, CheckInSums as Sums } from "../wire/contract";
 import { answerText, questionText } from "../player/checkIn";
 import { useSay } from "../player/say";
-import { number, plural } from "../player/format";
+import { number } from "../player/format";
+import { t } from "../language/text";
 
 /** CheckIn is what the room answered before the class and after it: sums, never who. */
 export function CheckIn({ sums }: { sums: Sums | null }) {
@@ -9,15 +10,18 @@ export function CheckIn({ sums }: { sums: Sums | null }) {
   if (!sums || sums.people.before + sums.people.after === 0) return null;
   return (
     <section className="told checkin" aria-labelledby="checkedin">
-      <h2 id="checkedin">Before and after</h2>
+      <h2 id="checkedin">{t("frame.before-and-after")}</h2>
       <p className="mb-1">{questionText(sums.question, say)}</p>
       <div className="parts">
-        <Part name="Before" list={sums.before} people={sums.people.before} mean={sums.mean_before} />
-        <Part name="After" list={sums.after} people={sums.people.after} mean={sums.mean_after} />
+        <Part
+          name={t("taught.before")}
+          list={sums.before}
+          people={sums.people.before}
+          mean={sums.mean_before}
+        />
+        <Part name={t("taught.after")} list={sums.after} people={sums.people.after} mean={sums.mean_after} />
       </div>
-      <p className="text-secondary">
-        Sums of what people answered. They do not say what caused a difference.
-      </p>
+      <p className="text-secondary">{t("taught.sums-of-what-people-answered-they")}</p>
     </section>
   );
 }
@@ -29,11 +33,11 @@ function Part({ name, list, people, mean }: PartProps) {
   return (
     <div>
       <h3>
-        {name}: {plural(people, "answer")}
-        {mean > 0 && `, ${number(mean)} on average`}
+        {t("taught.answers-of", { name, people })}
+        {mean > 0 && t("taught.on-average", { mean: number(mean) })}
       </h3>
       {list.length === 0 ? (
-        people > 0 && <p>Too few to show: they would tell who said what.</p>
+        people > 0 && <p>{t("taught.too-few-to-show-they-would")}</p>
       ) : (
         <dl>
           {list.map((sum) => (

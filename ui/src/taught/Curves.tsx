@@ -1,6 +1,7 @@
 import { Line, LineChart, ResponsiveContainer, Tooltip, XAxis, YAxis } from "recharts";
 import type { CurvePoint, Record } from "../wire/contract";
 import { clock } from "../player/format";
+import { t } from "../language/text";
 
 const axis = { fill: "currentColor", fontSize: 12 };
 
@@ -54,8 +55,8 @@ export default function Curves({ record }: { record: Record }) {
   );
   return (
     <div className="curves">
-      {chart("tempo", "Tempo, counts or strokes a minute")}
-      {chart("counts", "Counts of a breath, or strokes of a round")}
+      {chart("tempo", t("taught.tempo-counts-or-strokes-a-minute"))}
+      {chart("counts", t("taught.counts-of-a-breath-or-strokes"))}
     </div>
   );
 }

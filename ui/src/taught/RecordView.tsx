@@ -11,13 +11,13 @@ import { DeleteCard } from "../frame/dialogs/DeleteCard";
 import { Shell } from "../frame/shell/Shell";
 import { ErrorAlert } from "../frame/shell/ErrorAlert";
 import { Loading } from "../frame/shell/Loading";
-import { clock, day, number, plural, timeOfDay } from "../player/format";
+import { clock, day, number, timeOfDay } from "../player/format";
 import { Given } from "../frame/dialogs/Given";
 import { Remarks } from "./Remarks";
 import { CheckIn } from "./CheckIn";
 import { Told } from "./Told";
 import { TwoBars } from "./TwoBars";
-import { text, wordOf } from "../language/text";
+import { t, text, wordOf } from "../language/text";
 import { SeenAfter } from "./SeenAfter";
 import { Unsaid } from "./Unsaid";
 
@@ -33,7 +33,7 @@ export function RecordView() {
   });
   return (
     <Shell view="taught">
-      {record.isPending && <Loading what="Loading the record" />}
+      {record.isPending && <Loading what={t("taught.loading-the-record")} />}
       {record.isError && <ErrorAlert error={record.error} retry={() => void record.refetch()} />}
       {record.data && <Page record={record.data} />}
     </Shell>
@@ -49,13 +49,13 @@ function Page({ record }: { record: Record }) {
   return (
     <>
       <div className="d-flex justify-content-between align-items-start gap-2">
-        <h1>{led.title || "Untitled"}</h1>
+        <h1>{led.title || t("frame.untitled")}</h1>
         <div className="d-flex gap-2">
           <Files id={led.id} />
           {!led.running && (
             <Button
               variant="outline-secondary"
-              aria-label="Delete this class"
+              aria-label={t("taught.delete-this-class")}
               onClick={() => setDeleting(true)}
             >
               <Icon of={trash} />
@@ -73,29 +73,32 @@ function Page({ record }: { record: Record }) {
         )}
       </div>
       <p className="text-secondary">
-        {day(led.started_ms)} at {timeOfDay(led.started_ms)}
-        {led.group && ` · ${led.group.name}`} · taught {clock(record.taught_ms)} of {clock(record.planned_ms)}{" "}
-        planned
+        {t("taught.at", { started: day(led.started_ms), started2: timeOfDay(led.started_ms) })}
+        {led.group && ` · ${led.group.name}`}{" "}
+        {t("taught.taught-of-planned", {
+          taught: clock(record.taught_ms),
+          planned: clock(record.planned_ms),
+        })}
         {led.running && (
           <>
             {" "}
-            · <Link to={`/lead/${led.id}`}>being led now</Link>
+            · <Link to={`/lead/${led.id}`}>{t("taught.being-led-now")}</Link>
           </>
         )}
         {record.plan_id > 0 && (
           <>
             {" "}
-            · <Link to={`/plan/${record.plan_id}`}>its plan</Link>
+            · <Link to={`/plan/${record.plan_id}`}>{t("taught.its-plan")}</Link>
           </>
         )}
       </p>
       {record.remarks.some((r) => r.kind === "correction") && (
-        <ul className="corrected" aria-label="Corrections">
+        <ul className="corrected" aria-label={t("taught.corrections")}>
           {record.remarks
             .filter((r) => r.kind === "correction")
             .map((r) => (
               <li key={r.id}>
-                <strong>Corrected:</strong> {r.text}
+                <strong>{t("taught.corrected")}</strong> {r.text}
               </li>
             ))}
         </ul>
@@ -107,20 +110,22 @@ function Page({ record }: { record: Record }) {
       <Unsaid record={record} />
       {!led.running && (
         <section>
-          <h2>Home practice</h2>
+          <h2>{t("frame.home-practice")}</h2>
           <Given given={record.homes} />
           <Link className="btn btn-outline-primary" to={`/taught/${led.id}/home`}>
-            {record.homes.length === 0 ? "Choose what goes home" : "Give something else, or take it back"}
+            {record.homes.length === 0
+              ? t("taught.choose-what-goes-home")
+              : t("taught.give-something-else-or-take")}
           </Link>
         </section>
       )}
       {record.curve.some((point) => point.kept && point.tempo > 0) && (
-        <Suspense fallback={<Loading what="Drawing" />}>
+        <Suspense fallback={<Loading what={t("frame.drawing")} />}>
           <Curves record={record} />
         </Suspense>
       )}
       {record.passages.some((p) => p.breaths.length > 0) && (
-        <Suspense fallback={<Loading what="Drawing" />}>
+        <Suspense fallback={<Loading what={t("frame.drawing")} />}>
           <ByHand record={record} />
         </Suspense>
       )}
@@ -130,7 +135,7 @@ function Page({ record }: { record: Record }) {
       {record.acknowledged.length > 0 && (
         <details>
           <summary>
-            {plural(record.acknowledged.length, "strong caution")} read before this class was led
+            {t("taught.read-before-this-class-was-led", { acknowledged: record.acknowledged.length })}
           </summary>
           <ul>
             {record.acknowledged.map((id) => (
@@ -150,13 +155,13 @@ function Files({ id }: { id: number }) {
   );
   return (
     <Dropdown align="end">
-      <Dropdown.Toggle variant="outline-secondary">Files</Dropdown.Toggle>
+      <Dropdown.Toggle variant="outline-secondary">{t("taught.files")}</Dropdown.Toggle>
       <Dropdown.Menu>
-        {file("One row a passage, CSV", "table")}
-        {file("Everything, JSON", "file")}
+        {file(t("taught.one-row-a-passage-csv"), "table")}
+        {file(t("taught.everything-json"), "file")}
         <Dropdown.Divider />
-        {file("Cue sheet as taught, CSV", "sheet/csv")}
-        {file("Cue sheet as taught, WebVTT", "sheet/vtt")}
+        {file(t("taught.cue-sheet-as-taught-csv"), "sheet/csv")}
+        {file(t("taught.cue-sheet-as-taught-webvtt"), "sheet/vtt")}
       </Dropdown.Menu>
     </Dropdown>
   );
@@ -165,21 +170,21 @@ function Files({ id }: { id: number }) {
 function Passages({ record }: { record: Record }) {
   return (
     <Table className="record" responsive>
-      <caption className="visually-hidden">Planned and taught, passage by passage</caption>
+      <caption className="visually-hidden">{t("taught.planned-and-taught-passage-by-passage")}</caption>
       <thead>
         <tr>
           <th>
-            <span className="visually-hidden">passage</span>
+            <span className="visually-hidden">{t("taught.passage")}</span>
           </th>
-          <th>Passage</th>
-          <th className="text-end">Length</th>
-          <th className="text-end">Rounds</th>
-          <th>Counts</th>
-          <th className="text-end">Tempo</th>
-          <th className="text-end">Breaths a min</th>
-          <th className="text-end">Longest hold</th>
-          <th className="text-end">In holds</th>
-          <th className="text-end">Left / right</th>
+          <th>{t("taught.passage-2")}</th>
+          <th className="text-end">{t("taught.length")}</th>
+          <th className="text-end">{t("frame.rounds")}</th>
+          <th>{t("frame.counts")}</th>
+          <th className="text-end">{t("frame.tempo")}</th>
+          <th className="text-end">{t("taught.breaths-a-min")}</th>
+          <th className="text-end">{t("taught.longest-hold")}</th>
+          <th className="text-end">{t("taught.in-holds")}</th>
+          <th className="text-end">{t("taught.left-right")}</th>
         </tr>
       </thead>
       <tbody>
@@ -188,13 +193,13 @@ function Passages({ record }: { record: Record }) {
             <td>{i + 1}</td>
             <td>
               {p.name}
-              {p.trial && <small> · try-out</small>}
-              {p.own_pace && <small> · own pace</small>}
+              {p.trial && <small> {t("taught.try-out")}</small>}
+              {p.own_pace && <small> {t("taught.own-pace")}</small>}
               {how(p) && <small className="how">{how(p)}</small>}
             </td>
             <td className="text-end">
-              {p.length_ms === 0 ? "not reached" : clock(p.length_ms)}{" "}
-              <small>of {clock(p.planned_length_ms)}</small>
+              {p.length_ms === 0 ? t("frame.not-reached") : clock(p.length_ms)}{" "}
+              <small>{t("taught.of", { plannedLength: clock(p.planned_length_ms) })}</small>
             </td>
             <Rounds p={p} />
           </tr>
@@ -213,12 +218,15 @@ function Totals({ record: { totals, taught_ms, planned_ms, passages } }: { recor
   return (
     <tr>
       <td />
-      <th scope="row">Class{apart && <small> · without own pace and try-outs</small>}</th>
+      <th scope="row">
+        {t("frame.class")}
+        {apart && <small> {t("taught.without-own-pace-and-try-outs")}</small>}
+      </th>
       <td className="text-end">
-        {clock(taught_ms)} <small>of {clock(planned_ms)}</small>
+        {clock(taught_ms)} <small>{t("taught.of-2", { planned: clock(planned_ms) })}</small>
       </td>
       <td className="text-end">
-        <b>{totals.rounds}</b> <small>of {totals.planned_rounds}</small>
+        <b>{totals.rounds}</b> <small>{t("taught.of-3", { plannedRounds: totals.planned_rounds })}</small>
       </td>
       <td colSpan={3} />
       <Held p={totals} />
@@ -231,13 +239,13 @@ function Rounds({ p }: { p: RecordPassage }) {
   return (
     <>
       <td className="text-end" data-testid="rounds">
-        <b>{p.rounds}</b> <small>of {p.planned_rounds}</small>
-        {p.abandoned > 0 && <small> · {p.abandoned} abandoned</small>}
+        <b>{p.rounds}</b> <small>{t("taught.of-3", { plannedRounds: p.planned_rounds })}</small>
+        {p.abandoned > 0 && <small> {t("taught.abandoned", { abandoned: p.abandoned })}</small>}
       </td>
       <td>
         {p.counts}
         {p.counts_end && ` → ${p.counts_end}`}
-        {p.eased && <small> · eased</small>}
+        {p.eased && <small> {t("taught.eased")}</small>}
         {p.done.length > 0 && <small className="how">{asDone(p.done)}</small>}
       </td>
       <td className="text-end">{tempo(p)}</td>
@@ -247,31 +255,31 @@ function Rounds({ p }: { p: RecordPassage }) {
   );
 }
 
-const airways: { [airway: string]: string } = {
-  "out-mouth": "out through the mouth",
-  "in-mouth": "in through the mouth",
-  mouth: "through the mouth",
-};
-const voices: { [voice: string]: string } = {
-  updown: "numbers up and down",
-  syllables: "syllables",
-  words: "words only",
-  holds: "numbers in holds only",
-  silent: "silent",
-};
+const airways = (): { [airway: string]: string } => ({
+  "out-mouth": t("frame.out-through-the-mouth"),
+  "in-mouth": t("frame.in-through-the-mouth"),
+  mouth: t("frame.through-the-mouth"),
+});
+const voices = (): { [voice: string]: string } => ({
+  updown: t("taught.numbers-up-and-down"),
+  syllables: t("taught.syllables"),
+  words: t("taught.words-only"),
+  holds: t("taught.numbers-in-holds-only"),
+  silent: t("taught.silent"),
+});
 
 /** how is what sets a passage apart: how it was breathed, how it was said, and what stood beside it. */
 function how(p: RecordPassage): string {
   const widths = [
-    p.inhale_width && `inhale ${p.inhale_width}`,
-    p.exhale_width && `exhale ${p.exhale_width}`,
+    p.inhale_width && t("taught.inhale", { inhaleWidth: p.inhale_width }),
+    p.exhale_width && t("taught.exhale", { exhaleWidth: p.exhale_width }),
   ].filter(Boolean);
   return [
-    airways[p.airway],
+    airways()[p.airway],
     p.zone,
     p.attention,
     widths.join(", "),
-    voices[p.voice],
+    voices()[p.voice],
     ...p.lanes.map(laneInWords),
   ]
     .filter(Boolean)
@@ -282,14 +290,26 @@ function how(p: RecordPassage): string {
 function laneInWords(lane: LedLane): string {
   const sides =
     lane.left_inhales + lane.right_inhales > 0 ? `, ${lane.left_inhales} / ${lane.right_inhales}` : "";
-  const breaths = `${plural(lane.breaths, "breath")} at ${number(lane.per_minute)} a min${sides}, no hold`;
-  return `gentler lane from ${clock(lane.at_ms)} for ${clock(lane.length_ms)}: ${text({ id: lane.beside === "breathe" ? "lane.breathe" : "lane.shorter", args: { counts: lane.beside } })}, ${breaths}`;
+  const breaths = t("taught.at-a-min-no-hold", {
+    breaths: lane.breaths,
+    perMinute: number(lane.per_minute),
+    sides,
+  });
+  return t("taught.gentler-lane", {
+    at: clock(lane.at_ms),
+    length: clock(lane.length_ms),
+    value: text({
+      id: lane.beside === "breathe" ? "lane.breathe" : "lane.shorter",
+      args: { counts: lane.beside },
+    }),
+    breaths,
+  });
 }
 
 /** asDone is the rounds as they were done: their strokes, or the seconds of their open phases. */
 function asDone(done: LedRound[]): string {
   if (done.every((round) => round.strokes > 0)) {
-    return `strokes as done: ${done.map((round) => round.strokes).join(", ")}`;
+    return t("taught.strokes-as-done", { value: done.map((round) => round.strokes).join(", ") });
   }
   const phases = (r: LedRound) =>
     [
@@ -310,23 +330,27 @@ function asDone(done: LedRound[]): string {
 
 /** where is the place of an adjustment: the passage, and in it the round and the breath. */
 function where({ passages }: Record, mark: Mark): string {
-  if (mark.passage === 0) return "after the end";
+  if (mark.passage === 0) return t("taught.after-the-end");
   const place = [passages[mark.passage - 1]!.name];
   if (mark.round > 0)
-    place.push(mark.stage === "rest" ? `rest after round ${mark.round}` : `round ${mark.round}`);
-  else if (stages[mark.stage]) place.push(stages[mark.stage]!);
-  if (mark.breath > 1) place.push(`breath ${mark.breath}`);
+    place.push(
+      mark.stage === "rest"
+        ? t("taught.rest-after-round", { round: mark.round })
+        : t("taught.round", { round: mark.round }),
+    );
+  else if (stages()[mark.stage]) place.push(stages()[mark.stage]!);
+  if (mark.breath > 1) place.push(t("frame.breath", { breath: mark.breath }));
   return place.join(", ");
 }
 
-const stages: { [stage: string]: string } = {
-  opening: "the opening",
-  closing: "the closing",
-  own: "at own pace",
-  recall: "called back",
-  setup: "the count-in",
-  pause: "natural breath",
-};
+const stages = (): { [stage: string]: string } => ({
+  opening: t("taught.the-opening"),
+  closing: t("taught.the-closing"),
+  own: t("taught.at-own-pace"),
+  recall: t("taught.called-back"),
+  setup: t("taught.the-count"),
+  pause: t("taught.natural-breath"),
+});
 
 function Held({ p }: { p: RecordPassage | RecordTotals }) {
   return (
@@ -341,15 +365,19 @@ function Held({ p }: { p: RecordPassage | RecordTotals }) {
 }
 
 function tempo(p: RecordPassage): string {
-  if (p.hand_tempo > 0) return `by hand, at ${p.hand_tempo}`;
+  if (p.hand_tempo > 0) return t("taught.by-hand", { handTempo: p.hand_tempo });
   if (p.tempo_start === 0) return "";
   if (p.tempo_start === p.tempo_end && p.tempo_mean === p.tempo_start) return String(p.tempo_start);
-  return `${p.tempo_start} → ${p.tempo_end}, mean ${number(p.tempo_mean)}`;
+  return t("taught.mean", {
+    tempoStart: p.tempo_start,
+    tempoEnd: p.tempo_end,
+    tempoMean: number(p.tempo_mean),
+  });
 }
 
 function held(p: RecordPassage | RecordTotals): string {
-  const full = p.held_full_ms > 0 ? `${clock(p.held_full_ms)} full` : "";
-  const empty = p.held_empty_ms > 0 ? `${clock(p.held_empty_ms)} empty` : "";
+  const full = p.held_full_ms > 0 ? t("taught.full", { heldFull: clock(p.held_full_ms) }) : "";
+  const empty = p.held_empty_ms > 0 ? t("taught.empty", { heldEmpty: clock(p.held_empty_ms) }) : "";
   return [full, empty].filter(Boolean).join(", ");
 }
 
@@ -362,15 +390,15 @@ function Marks({ record }: { record: Record }) {
   return (
     <>
       {changes === 0 ? (
-        <p className="text-secondary">Nothing was adjusted: led as planned.</p>
+        <p className="text-secondary">{t("taught.nothing-was-adjusted-led-as-planned")}</p>
       ) : (
-        <h2>{plural(changes, "adjustment")}</h2>
+        <h2>{t("taught.adjustments", { changes })}</h2>
       )}
       <MarkList record={record} marks={told} />
-      {goneOn > 0 && <p className="text-secondary mb-1">Go on was pressed {plural(goneOn, "time")}.</p>}
+      {goneOn > 0 && <p className="text-secondary mb-1">{t("taught.go-on-was-pressed", { goneOn })}</p>}
       {others.length > 0 && (
         <details className="mb-3">
-          <summary>Also pressed: {others.length}, refused or taken back</summary>
+          <summary>{t("taught.also-pressed-refused-or-taken-back", { others: others.length })}</summary>
           <MarkList record={record} marks={others} />
         </details>
       )}
@@ -391,9 +419,9 @@ function MarkList({ record, marks }: { record: Record; marks: Mark[] }) {
           <span className="at">{clock(mark.answer.at_ms)}</span>
           <span>
             {text(mark.answer.did)}
-            {mark.kind === "taken-back" && mark.answer.do !== "undo" && ", taken back"}
-            {mark.answer.because && `, because of ${wordOf("signal", mark.answer.because)}`}
-            {mark.answer.origin && <small> on {mark.answer.origin}</small>}
+            {mark.kind === "taken-back" && mark.answer.do !== "undo" && t("taught.taken-back")}
+            {mark.answer.because && t("taught.because-of", { value: wordOf("signal", mark.answer.because) })}
+            {mark.answer.origin && <small> {t("taught.on", { origin: mark.answer.origin })}</small>}
           </span>
           <small>{where(record, mark)}</small>
         </li>

@@ -8,17 +8,17 @@ import type { Record, RemarkAdd } from "../wire/contract";
 import { ErrorAlert } from "../frame/shell/ErrorAlert";
 import { useEdited } from "../frame/editing/useEdited";
 import { day, timeOfDay } from "../player/format";
-import { wordOf } from "../language/text";
+import { t, wordOf } from "../language/text";
 
-const names: { [kind: string]: string } = {
-  people: "people",
-  gentler: "took the gentler lane",
-  took: "the room",
-  correction: "correction",
-  next: "for next time",
-  used: "used",
-  "put-away": "put away",
-};
+const names = (): { [kind: string]: string } => ({
+  people: t("taught.people"),
+  gentler: t("taught.took-the-gentler-lane"),
+  took: t("taught.the-room"),
+  correction: t("taught.correction-2"),
+  next: t("taught.for-next-time-2"),
+  used: t("taught.used"),
+  "put-away": t("taught.put-away"),
+});
 
 type Adding = Omit<RemarkAdd, "newest">;
 
@@ -46,10 +46,10 @@ export function Remarks({ record }: { record: Record }) {
   const mood = newestOf(record, "took")?.text;
   return (
     <section className="remarks">
-      <h2>How it was</h2>
+      <h2>{t("taught.how-it")}</h2>
       {add.isError && <ErrorAlert error={add.error} />}
       <div className="d-flex flex-wrap gap-3 align-items-center">
-        <div role="group" aria-label="How the room was">
+        <div role="group" aria-label={t("taught.how-the-room")}>
           {record.moods.map((word) => (
             <Button
               key={word}
@@ -63,12 +63,18 @@ export function Remarks({ record }: { record: Record }) {
             </Button>
           ))}
         </div>
-        <Count kind="people" label="Attendance" unit="people" record={record} add={add.mutateAsync} />
+        <Count
+          kind="people"
+          label={t("taught.attendance")}
+          unit={t("taught.people")}
+          record={record}
+          add={add.mutateAsync}
+        />
         {record.passages.some((p) => p.lanes.length > 0) && (
           <Count
             kind="gentler"
-            label="How many took the gentler lane"
-            unit="gentler"
+            label={t("taught.how-many-took-the-gentler-lane")}
+            unit={t("taught.gentler")}
             record={record}
             add={add.mutateAsync}
           />
@@ -82,28 +88,28 @@ export function Remarks({ record }: { record: Record }) {
         }}
       >
         <Form.Control
-          aria-label="Note or correction"
-          placeholder="a note or a correction"
+          aria-label={t("taught.note-or-correction")}
+          placeholder={t("taught.a-note-or-a-correction")}
           maxLength={2000}
           value={text}
           onChange={(e) => setText(e.target.value)}
         />
         <Button type="submit" variant="outline-primary" disabled={text.trim() === ""}>
-          Note
+          {t("frame.note")}
         </Button>
         <Button
           variant="outline-primary"
           disabled={text.trim() === ""}
           onClick={() => add.mutate({ kind: "next", text })}
         >
-          For next time
+          {t("taught.for-next-time")}
         </Button>
         <Button
           variant="outline-secondary"
           disabled={text.trim() === ""}
           onClick={() => add.mutate({ kind: "correction", text })}
         >
-          Correction
+          {t("taught.correction")}
         </Button>
       </Form>
       <ul className="remarklist">
@@ -112,7 +118,7 @@ export function Remarks({ record }: { record: Record }) {
             <small>
               {day(r.at_ms)}, {timeOfDay(r.at_ms)}
             </small>{" "}
-            {names[r.kind] && <strong>{names[r.kind]}: </strong>}
+            {names()[r.kind] && <strong>{names()[r.kind]}: </strong>}
             {r.text}
           </li>
         ))}
@@ -154,7 +160,7 @@ function Count({ kind, label, unit, record, add }: CountProps) {
         onChange={(e) => setText(e.target.value)}
       />
       <Button type="submit" size="sm" variant="outline-secondary" disabled={text === ""}>
-        {kind === "people" ? "Save attendance" : "Save gentler lane"}
+        {kind === "people" ? t("taught.save-attendance") : t("taught.save-gentler-lane")}
       </Button>
     </Form>
   );

@@ -1,4 +1,4 @@
-import { text } from "../language/text";
+import { t, text } from "../language/text";
 import type { Record } from "../wire/contract";
 
 /** SeenAfter sets signs beside the lengths of the holds that they were seen after. */
@@ -6,7 +6,7 @@ export function SeenAfter({ record }: { record: Record }) {
   if (record.seen_after.length === 0) return null;
   return (
     <section aria-labelledby="seen-after">
-      <h2 id="seen-after">Signs after long holds</h2>
+      <h2 id="seen-after">{t("taught.signs-after-long-holds")}</h2>
       <ul>
         {record.seen_after.map(({ passage, phase, sign, seen, holds, over_ms }) => (
           <li key={`${passage} ${phase} ${sign.id}`}>

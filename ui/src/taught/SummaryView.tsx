@@ -9,8 +9,8 @@ import type { GroupSum, Summary } from "../wire/contract";
 import { Paper } from "../frame/paper/Paper";
 import { ErrorAlert } from "../frame/shell/ErrorAlert";
 import { Loading } from "../frame/shell/Loading";
-import { plural } from "../player/format";
-import { text, wordOf } from "../language/text";
+import { tag } from "../language/catalogue";
+import { t, text, wordOf } from "../language/text";
 import "../frame/paper/paper.css";
 
 /** SummaryView is what was taught in a year on one page, for a studio or a training school. */
@@ -24,28 +24,32 @@ export function SummaryView() {
   };
   const tools = (
     <>
-      <ButtonGroup aria-label="Year">
+      <ButtonGroup aria-label={t("taught.year")}>
         <Link
           className="btn btn-outline-primary"
           to={`/taught/year/${year - 1}`}
-          aria-label="The year before"
+          aria-label={t("taught.the-year-before")}
         >
           ‹
         </Link>
         <Button variant="outline-primary" disabled>
           {year}
         </Button>
-        <Link className="btn btn-outline-primary" to={`/taught/year/${year + 1}`} aria-label="The year after">
+        <Link
+          className="btn btn-outline-primary"
+          to={`/taught/year/${year + 1}`}
+          aria-label={t("taught.the-year-after")}
+        >
           ›
         </Link>
       </ButtonGroup>
       <a className="btn btn-outline-secondary" href={`/api/summary/csv?year=${year}`} download>
-        As CSV
+        {t("taught.as-csv")}
       </a>
       <Form.Control
         className="w-auto"
-        aria-label="Your name, as it is printed on the page"
-        placeholder="your name"
+        aria-label={t("taught.your-name-as-it-is-printed")}
+        placeholder={t("taught.your-name")}
         maxLength={100}
         value={name}
         onChange={(e) => called(e.target.value)}
@@ -54,7 +58,7 @@ export function SummaryView() {
   );
   return (
     <Paper back="/taught" tools={tools}>
-      {summary.isPending && <Loading what="Adding up the year" />}
+      {summary.isPending && <Loading what={t("taught.adding-up-the-year")} />}
       {summary.isError && <ErrorAlert error={summary.error} retry={() => void summary.refetch()} />}
       {summary.data && <Page summary={summary.data} name={name} />}
     </Paper>
@@ -68,24 +72,31 @@ function Page({ summary, name }: { summary: Summary; name: string }) {
   return (
     <>
       <header>
-        <h1>Taught in {summary.year}</h1>
+        <h1>{t("taught.taught-in", { year: summary.year })}</h1>
         <p>
           {[
             name,
-            plural(summary.classes, "class", "classes"),
-            summary.taught_ms > 0 && `${hours(summary.taught_ms)} hours`,
+            t("taught.classes-of-year", { classes: summary.classes }),
+            summary.taught_ms > 0 && t("taught.hours", { taught: hours(summary.taught_ms) }),
           ]
             .filter(Boolean)
             .join(" · ")}
         </p>
       </header>
       {summary.classes === 0 ? (
-        <p>Nothing was taught in this year.</p>
+        <p>{t("taught.nothing-was-taught-in-this-year")}</p>
       ) : (
         <>
           <Sums
-            title="Hours by practice"
-            head={["Practice", "Classes", "Rounds", "Led", "Own pace", ...apart("Tried out")]}
+            title={t("taught.hours-by-practice")}
+            head={[
+              t("taught.practice"),
+              t("taught.classes"),
+              t("frame.rounds"),
+              t("taught.led"),
+              t("taught.own-pace-2"),
+              ...apart(t("taught.tried-out")),
+            ]}
             rows={[
               ...summary.practices.map((p) => [
                 p.name,
@@ -95,31 +106,38 @@ function Page({ summary, name }: { summary: Summary; name: string }) {
                 hours(p.own_pace_ms),
                 ...apart(hours(p.trial_ms)),
               ]),
-              ["Talks", 0, 0, hours(summary.talks_ms), "", ...apart("")],
-              ["Natural breath and rests", 0, 0, hours(summary.free_ms), "", ...apart("")],
+              [t("taught.talks"), 0, 0, hours(summary.talks_ms), "", ...apart("")],
+              [t("taught.natural-breath-and-rests"), 0, 0, hours(summary.free_ms), "", ...apart("")],
             ]}
-            total={["All classes, from start to end", summary.classes, rounds, hours(summary.taught_ms)]}
+            total={[
+              t("taught.all-classes-from-start-to-end"),
+              summary.classes,
+              rounds,
+              hours(summary.taught_ms),
+            ]}
           />
           <Sums
-            title="Hours by group"
-            head={["Group", "Classes", "People, on average", "Hours"]}
-            rows={summary.groups.map((g) => [g.name || "no group", g.classes, g.people, hours(g.taught_ms)])}
+            title={t("taught.hours-by-group")}
+            head={[t("frame.group"), t("taught.classes"), t("taught.people-on-average"), t("taught.hours-2")]}
+            rows={summary.groups.map((g) => [
+              g.name || t("taught.no-group"),
+              g.classes,
+              g.people,
+              hours(g.taught_ms),
+            ])}
           />
           <Sums
-            title="Hours by month"
-            head={["Month", "Classes", "Hours"]}
+            title={t("taught.hours-by-month")}
+            head={[t("taught.month"), t("taught.classes"), t("taught.hours-2")]}
             rows={summary.months.map((m) => [monthName(m.month), m.classes, hours(m.taught_ms)])}
           />
           {summary.groups.map((g) => (
             <GroupYear key={g.name} group={g} />
           ))}
-          <p className="small">
-            From the record of each class, as it was led: a practice from its lead-in to its closing. Own pace
-            is time in which nobody counted; try-outs are set apart.
-          </p>
+          <p className="small">{t("taught.from-the-record-of-each-class")}</p>
           <div className="signed">
-            <span>Date, teacher</span>
-            <span>Date, school</span>
+            <span>{t("taught.date-teacher")}</span>
+            <span>{t("taught.date-school")}</span>
           </div>
         </>
       )}
@@ -132,15 +150,18 @@ function GroupYear({ group }: { group: GroupSum }) {
   return (
     <>
       <Sums
-        title={`${group.name || "No group"}${group.level ? `, ${wordOf("level", group.level)}` : ""}`}
-        head={["Practice", "Classes", "Hours", "Highest led"]}
+        title={`${group.name || t("taught.no-group-2")}${group.level ? `, ${wordOf("level", group.level)}` : ""}`}
+        head={[t("taught.practice"), t("taught.classes"), t("taught.hours-2"), t("taught.highest-led")]}
         rows={group.practices.map((p) => [p.name, p.classes, hours(p.taught_ms), p.level])}
       />
-      {group.never.length > 0 && <p>Never taught: {group.never.join(", ")}.</p>}
+      {group.never.length > 0 && <p>{t("taught.never-taught", { value: group.never.join(", ") })}</p>}
       {group.cautions.length > 0 && (
         <p>
-          Cautions read before class:{" "}
-          {group.cautions.map((c) => `${text(c.say)} (${plural(c.classes, "class", "classes")})`).join(", ")}.
+          {t("taught.cautions-read-before-class", {
+            value: group.cautions
+              .map((c) => t("taught.said-in-classes", { say: text(c.say), classes: c.classes }))
+              .join(", "),
+          })}
         </p>
       )}
     </>
@@ -187,9 +208,10 @@ function Sums({ title, head, rows, total }: SumsProps) {
 
 /** hours writes hours with two decimals, as they are added up on paper; nothing for none. */
 function hours(ms: number): string {
-  return ms === 0 ? "" : (ms / 3_600_000).toFixed(2);
+  const two = { minimumFractionDigits: 2, maximumFractionDigits: 2, useGrouping: false };
+  return ms === 0 ? "" : (ms / 3_600_000).toLocaleString(tag(), two);
 }
 
 function monthName(month: number): string {
-  return new Date(2026, month - 1, 1).toLocaleDateString("en-GB", { month: "long" });
+  return new Date(2026, month - 1, 1).toLocaleDateString(tag(), { month: "long" });
 }

@@ -15,8 +15,8 @@ import { Filled } from "../frame/shell/Filled";
 import filled from "../frame/filled/taught.webp";
 import { Progress } from "../frame/shell/Progress";
 import { Loading } from "../frame/shell/Loading";
-import { clock, day, plural, timeOfDay } from "../player/format";
-import { failureText } from "../language/text";
+import { clock, day, timeOfDay } from "../player/format";
+import { failureText, rich, t } from "../language/text";
 
 /** TaughtView lists the classes that were led. What is searched stands in the address, so that it can be kept. */
 export function TaughtView() {
@@ -45,36 +45,38 @@ export function TaughtView() {
   return (
     <Shell view="taught">
       <div className="d-flex justify-content-between align-items-start gap-2">
-        <h1>Taught</h1>
+        <h1>{t("taught.taught")}</h1>
         <Files search={search} none={list.length === 0} />
       </div>
       <Filters params={params} set={set} onClear={() => setAsked({}, { replace: true })} />
-      {classes.isPending && <Loading what="Loading the classes" />}
+      {classes.isPending && <Loading what={t("taught.loading-the-classes")} />}
       {classes.isError && <ErrorAlert error={classes.error} retry={() => void classes.refetch()} />}
       <Working left={classes.data?.pages[0]?.preparing ?? 0} />
       {classes.data && list.length === 0 && (
         <p>
           {search === "" ? (
             <>
-              No classes yet. Each class that you lead is recorded here. <Link to="/">Go to today</Link>.
+              {rich("taught.no-classes-yet-each-class", {
+                link: <Link to="/">{t("frame.go-to-today")}</Link>,
+              })}
             </>
           ) : (
-            "No classes match. Try fewer words or a longer time."
+            t("taught.no-classes-match-try-fewer-words")
           )}
         </p>
       )}
       {classes.data && list.length === 0 && search === "" && (
-        <Filled picture={filled} says="Every class as planned and as taught. Search, compare and export." />
+        <Filled picture={filled} says={t("taught.every-class-as-planned")} />
       )}
       {list.length > 0 && (
         <Table hover responsive>
           <thead>
             <tr>
-              <th>When</th>
-              <th>Class</th>
-              <th>Group</th>
-              <th className="d-none d-md-table-cell">Practices</th>
-              <th className="text-end">Length</th>
+              <th>{t("taught.when")}</th>
+              <th>{t("frame.class")}</th>
+              <th>{t("frame.group")}</th>
+              <th className="d-none d-md-table-cell">{t("frame.practices")}</th>
+              <th className="text-end">{t("taught.length")}</th>
             </tr>
           </thead>
           <tbody>
@@ -84,9 +86,11 @@ export function TaughtView() {
                   {day(c.started_ms)}, {timeOfDay(c.started_ms)}
                 </td>
                 <td>
-                  <Link to={c.running ? `/lead/${c.id}` : `/taught/${c.id}`}>{c.title || "Untitled"}</Link>
-                  {c.running && " (being led)"}
-                  {c.eased && <small className="text-secondary"> · eased</small>}
+                  <Link to={c.running ? `/lead/${c.id}` : `/taught/${c.id}`}>
+                    {c.title || t("frame.untitled")}
+                  </Link>
+                  {c.running && t("taught.being-led")}
+                  {c.eased && <small className="text-secondary"> {t("taught.eased")}</small>}
                 </td>
                 <td>{c.group?.name}</td>
                 <td className="text-secondary d-none d-md-table-cell">{c.passages.join(" · ")}</td>
@@ -102,7 +106,7 @@ export function TaughtView() {
           disabled={classes.isFetchingNextPage}
           onClick={() => void classes.fetchNextPage()}
         >
-          Earlier classes
+          {t("taught.earlier-classes")}
         </Button>
       )}
       <DeletedLately kinds={["class"]} />
@@ -118,9 +122,9 @@ function Working({ left }: { left: number }) {
   return (
     <div className="mb-3">
       <p className="mb-1" role="status">
-        The list is being prepared: {plural(left, "class", "classes")} to go. This happens once.
+        {t("taught.the-list-is-being-prepared", { left })}
       </p>
-      <Progress done={1 - left / most} of="How much of the list is ready" />
+      <Progress done={1 - left / most} of={t("taught.how-much-of-the-list")} />
     </div>
   );
 }
@@ -132,19 +136,21 @@ function Files({ search, none }: { search: string; none: boolean }) {
     <div className="text-end">
       <Dropdown align="end">
         <Dropdown.Toggle variant="outline-secondary" disabled={save.isPending}>
-          {save.isPending ? "Writing …" : "Files and paper"}
+          {save.isPending ? t("taught.writing") : t("taught.files-and-paper")}
         </Dropdown.Toggle>
         <Dropdown.Menu>
-          <Dropdown.Header>{search === "" ? "All classes" : "The classes of this search"}</Dropdown.Header>
+          <Dropdown.Header>
+            {search === "" ? t("taught.all-classes") : t("taught.the-classes-of-this-search")}
+          </Dropdown.Header>
           <Dropdown.Item disabled={none} onClick={() => save.mutate("table")}>
-            One row a passage, CSV
+            {t("taught.one-row-a-passage-csv")}
           </Dropdown.Item>
           <Dropdown.Item disabled={none} onClick={() => save.mutate("file")}>
-            Everything, JSON
+            {t("taught.everything-json")}
           </Dropdown.Item>
           <Dropdown.Divider />
           <Dropdown.Item as={Link} to={`/taught/year/${new Date(now()).getFullYear()}`}>
-            Summary of a year
+            {t("taught.summary-of-a-year")}
           </Dropdown.Item>
         </Dropdown.Menu>
       </Dropdown>
@@ -167,13 +173,17 @@ function Filters({ params, set, onClear }: FiltersProps) {
     <Form className="asked" role="search" onSubmit={(e) => e.preventDefault()}>
       <Form.Control
         type="search"
-        aria-label="Words in titles, notes and remarks"
-        placeholder="words in titles and notes"
+        aria-label={t("taught.words-in-titles-notes-and-remarks")}
+        placeholder={t("taught.words-in-titles-and-notes")}
         value={value("words")}
         onChange={(e) => set("words", e.target.value)}
       />
-      <Form.Select aria-label="Group" value={value("group")} onChange={(e) => set("group", e.target.value)}>
-        <option value="">every group</option>
+      <Form.Select
+        aria-label={t("frame.group")}
+        value={value("group")}
+        onChange={(e) => set("group", e.target.value)}
+      >
+        <option value="">{t("taught.every-group")}</option>
         {groups.data?.groups.map((g) => (
           <option key={g.id} value={g.id}>
             {g.name}
@@ -181,11 +191,11 @@ function Filters({ params, set, onClear }: FiltersProps) {
         ))}
       </Form.Select>
       <Form.Select
-        aria-label="Practice"
+        aria-label={t("taught.practice")}
         value={value("practice")}
         onChange={(e) => set("practice", e.target.value)}
       >
-        <option value="">every practice</option>
+        <option value="">{t("taught.every-practice")}</option>
         {book.data?.practices.map((p) => (
           <option key={p.id} value={p.id}>
             {p.name}
@@ -193,20 +203,22 @@ function Filters({ params, set, onClear }: FiltersProps) {
         ))}
       </Form.Select>
       <label>
-        from <Form.Control type="date" value={value("from")} onChange={(e) => set("from", e.target.value)} />
+        {t("taught.from")}{" "}
+        <Form.Control type="date" value={value("from")} onChange={(e) => set("from", e.target.value)} />
       </label>
       <label>
-        to <Form.Control type="date" value={value("to")} onChange={(e) => set("to", e.target.value)} />
+        {t("taught.to")}{" "}
+        <Form.Control type="date" value={value("to")} onChange={(e) => set("to", e.target.value)} />
       </label>
       <Form.Check
         id="eased"
-        label="eased"
+        label={t("taught.eased-2")}
         checked={value("eased") === "true"}
         onChange={(e) => set("eased", e.target.checked ? "true" : "")}
       />
       {params.size > 0 && (
         <Button variant="link" size="sm" onClick={onClear}>
-          all classes
+          {t("taught.all-classes-2")}
         </Button>
       )}
     </Form>

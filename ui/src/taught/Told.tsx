@@ -1,6 +1,6 @@
 import type { Counted, Told as Sums } from "../wire/contract";
 import { number, timeOfDay } from "../player/format";
-import { text } from "../language/text";
+import { t, text } from "../language/text";
 
 /** Told is what those who breathed said on the room's page: sums, never who. */
 export function Told({ told }: { told: Sums }) {
@@ -8,12 +8,12 @@ export function Told({ told }: { told: Sums }) {
   const ways = [
     ["easy", told.easy],
     ["right", told.right],
-    ["too much", told.too_much],
+    [t("taught.too-much"), told.too_much],
   ] as const;
   const all = told.easy + told.right + told.too_much;
   return (
     <section className="told" aria-labelledby="told">
-      <h2 id="told">What the room said</h2>
+      <h2 id="told">{t("taught.what-the-room-said")}</h2>
       <dl>
         {ways.map(([way, n]) => (
           <div key={way}>
@@ -26,11 +26,11 @@ export function Told({ told }: { told: Sums }) {
       </dl>
       {told.counted && <p className="mb-1">{counted(told.counted, all)}</p>}
       <p className="text-secondary">
-        {all} of at most {told.most} answered
+        {t("taught.of-at-most-answered", { all, most: told.most })}
         {told.main + told.beside > 0 &&
-          `; of ${told.main + told.beside} who told it, ${told.beside} took the gentler lane`}
-        {told.until_ms > 0 && `; more can come until ${timeOfDay(told.until_ms)}`}.
-        {told.unready && ` Not ready for a step: ${text(told.unready)}.`}
+          t("taught.of-who-told-it-took", { main: told.main + told.beside, beside: told.beside })}
+        {told.until_ms > 0 && t("taught.more-can-come-until", { until: timeOfDay(told.until_ms) })}.
+        {told.unready && t("taught.not-ready-for-a-step", { unready: text(told.unready) })}
       </p>
     </section>
   );
@@ -38,6 +38,6 @@ export function Told({ told }: { told: Sums }) {
 
 /** counted is what people counted at own pace: "9 of 14 counted: 60 to 180 strokes, median 110". */
 function counted({ of, people, least, most, median }: Counted, all: number): string {
-  if (least === most) return `${people} of ${all} counted, ${of}: ${least}`;
-  return `${people} of ${all} counted: ${least} to ${most} ${of}, median ${number(median)}`;
+  if (least === most) return t("taught.of-counted", { people, all, of, least });
+  return t("taught.of-counted-to-median", { people, all, least, most, of, median: number(median) });
 }

@@ -1,23 +1,26 @@
 import "../frame/bars.css";
 import type { Record } from "../wire/contract";
 import { clock } from "../player/format";
-import { text as say } from "../language/text";
+import { t, text as say } from "../language/text";
 
 /** TwoBars is the class as planned and as taught on one time axis, every adjustment marked at its moment. */
 export function TwoBars({ record }: { record: Record }) {
   const whole = Math.max(record.planned_ms, record.taught_ms, 1);
   const part = (ms: number) => `${(100 * ms) / whole}%`;
   const kind = (p: { practice: string; own_pace: boolean }) =>
-    p.practice === "" ? "free" : p.own_pace ? "practice own" : "practice";
+    p.practice === "" ? "free" : p.own_pace ? t("taught.practice-own") : "practice";
   const minutes = Math.ceil(whole / 60_000);
   const every = minutes > 30 ? 10 : minutes > 8 ? 5 : 1;
   const ticks = Array.from({ length: Math.floor(whole / 60_000 / every) + 1 }, (_, i) => i * every);
   return (
     <figure
       className="twobars"
-      aria-label={`Planned ${clock(record.planned_ms)}, taught ${clock(record.taught_ms)}`}
+      aria-label={t("taught.planned-taught", {
+        planned: clock(record.planned_ms),
+        taught: clock(record.taught_ms),
+      })}
     >
-      <span className="name">planned</span>
+      <span className="name">{t("taught.planned")}</span>
       <div className="bar" aria-hidden>
         {record.passages.map((p, i) => (
           <div
@@ -30,7 +33,7 @@ export function TwoBars({ record }: { record: Record }) {
           </div>
         ))}
       </div>
-      <span className="name">taught</span>
+      <span className="name">{t("taught.taught-2")}</span>
       <div className="bar">
         {record.passages.map(
           (p, i) =>
@@ -53,7 +56,7 @@ export function TwoBars({ record }: { record: Record }) {
               key={round.at_ms}
               className="abandoned"
               style={{ left: part(round.at_ms), width: part(round.end_ms - round.at_ms) }}
-              title={`${clock(round.at_ms)} a round was abandoned`}
+              title={t("taught.a-round-was-abandoned", { at: clock(round.at_ms) })}
             />
           ))}
         {record.marks
@@ -72,7 +75,7 @@ export function TwoBars({ record }: { record: Record }) {
             );
           })}
       </div>
-      <span className="name">min</span>
+      <span className="name">{t("frame.min")}</span>
       <div className="axis" aria-hidden>
         {ticks.map((t) => (
           <span key={t} style={{ left: part(t * 60_000) }}>

@@ -4,13 +4,18 @@ import { post } from "../wire/api";
 import type { Record, RemarkAdd, Unsaid as UnsaidLine } from "../wire/contract";
 import { ErrorAlert } from "../frame/shell/ErrorAlert";
 import { recordQuery } from "./queries";
+import { t } from "../language/text";
 
-const kinds: { [kind: string]: string } = { line: "your words", talk: "a talk", script: "what you wrote" };
-const became: { [kind: string]: string } = {
-  next: "comes next time",
-  used: "used since",
-  "put-away": "put away",
-};
+const kinds = (): { [kind: string]: string } => ({
+  line: t("taught.your-words"),
+  talk: t("taught.a-talk"),
+  script: t("taught.what-you-wrote"),
+});
+const became = (): { [kind: string]: string } => ({
+  next: t("taught.comes-next-time"),
+  used: t("taught.used-since"),
+  "put-away": t("taught.put-away"),
+});
 
 /** Unsaid is what was planned to be said and was not reached, each for next time or never again. */
 export function Unsaid({ record }: { record: Record }) {
@@ -27,18 +32,18 @@ export function Unsaid({ record }: { record: Record }) {
   if (record.unsaid.length === 0) return null;
   return (
     <section className="unsaid">
-      <h2>Planned and not said</h2>
+      <h2>{t("taught.planned-and-not-said")}</h2>
       {settle.isError && <ErrorAlert error={settle.error} />}
       <ul>
         {record.unsaid.map((one) => (
           <li key={`${one.passage} ${one.text}`}>
             <span>
-              <strong>{one.name}</strong>, {kinds[one.kind]}: {one.text}
+              <strong>{one.name}</strong>, {kinds()[one.kind]}: {one.text}
             </span>
             {one.settled === "" ? (
               <Choice one={one} onSettle={settle.mutate} waits={settle.isPending} />
             ) : (
-              <small>{became[one.settled]}</small>
+              <small>{became()[one.settled]}</small>
             )}
           </li>
         ))}
@@ -62,7 +67,7 @@ function Choice({ one: { text }, waits, onSettle }: ChoiceProps) {
         disabled={waits}
         onClick={() => onSettle({ kind: "next", text })}
       >
-        Next time
+        {t("taught.next-time")}
       </Button>
       <Button
         size="sm"
@@ -70,7 +75,7 @@ function Choice({ one: { text }, waits, onSettle }: ChoiceProps) {
         disabled={waits}
         onClick={() => onSettle({ kind: "put-away", text })}
       >
-        No more
+        {t("taught.no-more")}
       </Button>
     </>
   );

@@ -3,10 +3,10 @@ import { useDeferredValue, useState } from "react";
 import { Button, Form } from "react-bootstrap";
 import { ErrorAlert } from "../frame/shell/ErrorAlert";
 import { Loading } from "../frame/shell/Loading";
-import { plural } from "../player/format";
 import { get } from "../wire/api";
 import type { PlansFound } from "../wire/contract";
 import { PlanLinks } from "./PlanLinks";
+import { t } from "../language/text";
 
 /** FindPlan looks among all plans by their titles, where there are more than Today lists. */
 export function FindPlan({ more, now }: { more: number; now: number }) {
@@ -23,20 +23,20 @@ export function FindPlan({ more, now }: { more: number; now: number }) {
   });
   const plans = found.data?.pages.flatMap((page) => page.plans) ?? [];
   return (
-    <section className="mb-3" aria-label="Find a plan">
+    <section className="mb-3" aria-label={t("today.find-a-plan")}>
       <Form.Control
         type="search"
-        aria-label="Find a plan by its title"
-        placeholder={`${plural(more, "more plan")}: type a word of the title`}
+        aria-label={t("frame.find-a-plan-by-its-title")}
+        placeholder={t("today.type-a-word-of-the-title", { more })}
         value={typed}
         onChange={(e) => setTyped(e.target.value)}
       />
       {words !== "" && (
         <div className="mt-2">
-          {found.isPending && <Loading what="Looking for plans" />}
+          {found.isPending && <Loading what={t("frame.looking-for-plans")} />}
           {found.isError && <ErrorAlert error={found.error} retry={() => void found.refetch()} />}
           {found.isSuccess && plans.length === 0 && (
-            <p className="text-secondary">No plan has “{words}” in its title.</p>
+            <p className="text-secondary">{t("today.no-plan-has-in-its-title", { words })}</p>
           )}
           <PlanLinks plans={plans} now={now} />
           {found.hasNextPage && (
@@ -45,7 +45,7 @@ export function FindPlan({ more, now }: { more: number; now: number }) {
               disabled={found.isFetchingNextPage}
               onClick={() => void found.fetchNextPage()}
             >
-              Show more
+              {t("today.show-more")}
             </Button>
           )}
         </div>

@@ -6,6 +6,7 @@ import { post } from "../wire/api";
 import type { PlanCard } from "../wire/contract";
 import { ErrorAlert } from "../frame/shell/ErrorAlert";
 import { localInput } from "../player/days";
+import { t } from "../language/text";
 
 /** Move chooses another time for a class: a day on or back, or any. */
 export function Move({ plan, onDone }: { plan: PlanCard; onDone: () => void }) {
@@ -34,21 +35,21 @@ export function Move({ plan, onDone }: { plan: PlanCard; onDone: () => void }) {
     >
       <span>
         <Button size="sm" variant="outline-secondary" disabled={move.isPending} onClick={() => by(-1)}>
-          a day back
+          {t("today.a-day-back")}
         </Button>{" "}
         <Button size="sm" variant="outline-secondary" disabled={move.isPending} onClick={() => by(1)}>
-          a day on
+          {t("today.a-day")}
         </Button>
       </span>
       <Form.Control
         size="sm"
         type="datetime-local"
-        aria-label={`New time of ${plan.title}`}
+        aria-label={t("today.new-time", { title: plan.title })}
         value={at}
         onChange={(e) => setAt(e.target.value)}
       />
       <Button size="sm" type="submit" disabled={move.isPending || Number.isNaN(chosen)}>
-        Move it there
+        {t("today.move-it-there")}
       </Button>
       {move.isError && <ErrorAlert error={move.error} />}
     </Form>

@@ -4,6 +4,7 @@ import { ListGroup, Modal } from "react-bootstrap";
 import { ErrorAlert } from "../frame/shell/ErrorAlert";
 import { Loading } from "../frame/shell/Loading";
 import { minutes } from "../player/format";
+import { t } from "../language/text";
 
 type Props = { onChoose: (template: string) => void; onClose: () => void };
 
@@ -13,10 +14,10 @@ export function TemplatesCard({ onChoose, onClose }: Props) {
   return (
     <Modal show centered scrollable onHide={onClose} aria-labelledby="templates">
       <Modal.Header closeButton>
-        <Modal.Title id="templates">New plan from a template</Modal.Title>
+        <Modal.Title id="templates">{t("today.new-plan-from-a-template")}</Modal.Title>
       </Modal.Header>
       <Modal.Body className="p-0">
-        {templates.isPending && <Loading what="Loading the templates" />}
+        {templates.isPending && <Loading what={t("today.loading-the-templates")} />}
         {templates.isError && <ErrorAlert error={templates.error} retry={() => void templates.refetch()} />}
         <ListGroup variant="flush" className="templates">
           {templates.data?.map((t) => (

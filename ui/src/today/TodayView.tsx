@@ -17,7 +17,7 @@ import { Loading } from "../frame/shell/Loading";
 import { atMidnight } from "../player/days";
 import { clock, day, minutes, timeOfDay } from "../player/format";
 import { PlanLinks } from "./PlanLinks";
-import { text, wordOf } from "../language/text";
+import { rich, t, text, wordOf } from "../language/text";
 
 const TemplatesCard = lazy(async () => ({ default: (await import("./TemplatesCard")).TemplatesCard }));
 const FindPlan = lazy(async () => ({ default: (await import("./FindPlan")).FindPlan }));
@@ -33,7 +33,7 @@ export function TodayView() {
   const today = useQuery(todayQuery);
   return (
     <Shell view="today">
-      {today.isPending && <Loading what="Loading today" />}
+      {today.isPending && <Loading what={t("today.loading-today")} />}
       {today.isError && <ErrorAlert error={today.error} retry={() => void today.refetch()} />}
       {today.data && <Page today={today.data} />}
     </Shell>
@@ -52,7 +52,7 @@ function Page({ today }: { today: Today }) {
       <AboutTheFile today={today} />
       <Row className="g-4">
         <Col lg={7}>
-          <Missing today={today} part="plans" what="The plans" />
+          <Missing today={today} part="plans" what={t("today.the-plans")} />
           {today.next && <Next plan={today.next} advice={today.advice} now={today.now_ms} />}
           {!today.next && !plans && (
             <Suspense>
@@ -63,13 +63,13 @@ function Page({ today }: { today: Today }) {
               )}
             </Suspense>
           )}
-          <Missing today={today} part="advice" what="What the record suggests" />
+          <Missing today={today} part="advice" what={t("today.what-the-record-suggests")} />
           <Suspense>
             {today.next?.group && <Returning group={today.next.group.id} />}
             {today.next?.group && <AskHome group={today.next.group.id} />}
           </Suspense>
           {today.last && <Last record={today.last} now={today.now_ms} />}
-          <Missing today={today} part="last" what="The last class of this group" />
+          <Missing today={today} part="last" what={t("today.the-last-class-of-this-group")} />
         </Col>
         <Col lg={5}>
           <Suspense>
@@ -83,7 +83,7 @@ function Page({ today }: { today: Today }) {
             now={today.now_ms}
           />
           <Recent classes={today.taught.slice(0, 5)} now={today.now_ms} />
-          <Missing today={today} part="taught" what="The list of taught classes" />
+          <Missing today={today} part="taught" what={t("today.the-list-of-taught-classes")} />
         </Col>
       </Row>
     </>
@@ -96,7 +96,7 @@ function Missing({ today, part, what }: { today: Today; part: string; what: stri
   if (!failed) return null;
   return (
     <Message variant="warning">
-      <strong>{what} cannot be shown.</strong> {text(failed.say)}
+      <strong>{t("today.cannot-be-shown", { what })}</strong> {text(failed.say)}
     </Message>
   );
 }
@@ -108,25 +108,33 @@ function AboutTheFile({ today }: { today: Today }) {
     <>
       {file.made && (
         <Message variant="light">
-          <strong>A new data file was made:</strong> {file.path}. If your classes should be here, stop the
-          program and start it with the name of their file: <code>lantern serve --data FILE</code>.
+          {rich("today.if-your-classes-should-be-here", {
+            strong: <strong>{t("today.a-new-data-file-was-made")}</strong>,
+            path: file.path,
+            code: <code>{t("today.lantern-serve-data-file")}</code>,
+          })}
         </Message>
       )}
       {file.incomplete && (
         <Message variant="warning">
-          <strong>The last classes may be missing.</strong> {file.path} looks like a copy of a data file in
-          use, without the journal (-wal) that stood beside it. If you have that file still, use it instead.
+          {rich("today.looks-like-a-copy", {
+            strong: <strong>{t("today.the-last-classes-may-be-missing")}</strong>,
+            path: file.path,
+          })}
         </Message>
       )}
       {damaged.length > 0 && (
         <Message variant="warning">
-          <strong>
-            {damaged.length === 1
-              ? "One entry of the data file is damaged"
-              : `${damaged.length} entries of the data file are damaged`}
-          </strong>{" "}
-          and left out of lists, sums and exports. A backup may have {damaged.length === 1 ? "it" : "them"}{" "}
-          whole.
+          {rich("today.and-left-out-of-lists-sums", {
+            strong: (
+              <strong>
+                {damaged.length === 1
+                  ? t("today.one-entry-of-the-data-file")
+                  : t("today.entries-of-the-data-file", { damaged: damaged.length })}
+              </strong>
+            ),
+            damaged: damaged.length === 1,
+          })}
           <ul className="mb-0">
             {damaged.map((entry) => (
               <li key={entry.name}>
@@ -149,14 +157,20 @@ function Next({ plan, advice, now }: { plan: PlanCard; advice: Advice[]; now: nu
     <Card className="next mb-4">
       <Card.Body>
         <p className="eyebrow">
-          {plan.starts_ms === null ? "Next" : `Next, ${whenInWords(plan.starts_ms, now)}`}
+          {plan.starts_ms === null
+            ? t("today.next")
+            : t("today.next-2", { starts: whenInWords(plan.starts_ms, now) })}
         </p>
-        <h1>{plan.title || "Untitled"}</h1>
+        <h1>{plan.title || t("frame.untitled")}</h1>
         <p className="text-secondary">
           {plan.group &&
-            `${plan.group.name} · ${plan.group.size} people · ${wordOf("level", plan.group.level)} · `}
-          {clock(plan.length_ms)} planned
-          {plan.slot_ms > 0 && ` of ${minutes(plan.slot_ms)}`}
+            t("today.people", {
+              name: plan.group.name,
+              size: plan.group.size,
+              value: wordOf("level", plan.group.level),
+            })}{" "}
+          {t("today.planned", { length: clock(plan.length_ms) })}{" "}
+          {plan.slot_ms > 0 && t("frame.of", { slot: minutes(plan.slot_ms) })}
         </p>
         <ol className="order">
           {plan.passages.map((name, i) => (
@@ -166,7 +180,7 @@ function Next({ plan, advice, now }: { plan: PlanCard; advice: Advice[]; now: nu
         <div className="d-flex gap-2 flex-wrap">
           {late > 0 && (
             <Button size="lg" disabled={plan.wrong} onClick={() => setAsking("fitted")} autoFocus>
-              <Icon of={playFill} /> {late} min late: fit to {timeOfDay(ends)}
+              <Icon of={playFill} /> {t("today.min-late-fit", { late, ends: timeOfDay(ends) })}
             </Button>
           )}
           <Button
@@ -176,15 +190,15 @@ function Next({ plan, advice, now }: { plan: PlanCard; advice: Advice[]; now: nu
             onClick={() => setAsking("whole")}
             autoFocus={late <= 0}
           >
-            {late <= 0 && <Icon of={playFill} />} Lead this class
+            {late <= 0 && <Icon of={playFill} />} {t("today.lead-this-class")}
           </Button>
           <Link className="btn btn-lg btn-outline-secondary" to={`/plan/${plan.id}`}>
-            Change the plan
+            {t("today.change-the-plan")}
           </Link>
         </div>
         {advice.length > 0 && (
           <>
-            <h2 className="mt-4">Suggested from past classes</h2>
+            <h2 className="mt-4">{t("today.suggested-from-past-classes")}</h2>
             <ul className="advised">
               {advice.map((a) => (
                 <li key={a.key}>
@@ -194,7 +208,7 @@ function Next({ plan, advice, now }: { plan: PlanCard; advice: Advice[]; now: nu
             </ul>
           </>
         )}
-        {plan.wrong && <p className="text-danger mt-2">This plan has errors. Correct them first.</p>}
+        {plan.wrong && <p className="text-danger mt-2">{t("today.this-plan-has-errors-correct-them")}</p>}
       </Card.Body>
       <Suspense>
         {asking && <BeforeLeading plan={plan.id} fit={asking === "fitted"} onClose={() => setAsking("")} />}
@@ -205,17 +219,17 @@ function Next({ plan, advice, now }: { plan: PlanCard; advice: Advice[]; now: nu
 
 function whenInWords(starts: number, now: number): string {
   const inMinutes = Math.round((starts - now) / 60_000);
-  const at = `${day(starts, now)} at ${timeOfDay(starts)}`;
-  if (inMinutes < 0) return `${at}, ${-inMinutes} min ago`;
-  return inMinutes < 90 ? `${at}, in ${inMinutes} min` : at;
+  const at = t("today.at", { starts: day(starts, now), starts2: timeOfDay(starts) });
+  if (inMinutes < 0) return t("today.min-ago", { at, inMinutes: -inMinutes });
+  return inMinutes < 90 ? t("today.in-min", { at, inMinutes }) : at;
 }
 
 function NothingNext() {
   return (
     <Card className="next mb-4">
       <Card.Body>
-        <h1>No class is planned</h1>
-        <p>Write a plan and give it a time: it will be shown here.</p>
+        <h1>{t("today.no-class-is-planned")}</h1>
+        <p>{t("today.write-a-plan-and-give")}</p>
         <NewPlan variant="primary" />
       </Card.Body>
     </Card>
@@ -230,10 +244,10 @@ function NewPlan({ variant }: { variant: string }) {
     <>
       <ButtonGroup>
         <Button variant={variant} onClick={() => begin.mutate(null)} disabled={begin.isPending}>
-          New plan
+          {t("today.new-plan")}
         </Button>
         <Button variant={variant} onClick={() => setChoosing(true)}>
-          From a template
+          {t("today.from-a-template")}
         </Button>
       </ButtonGroup>
       {begin.isError && <ErrorAlert error={begin.error} />}
@@ -255,10 +269,15 @@ function Last({ record, now }: { record: Record; now: number }) {
   return (
     <Card>
       <Card.Body>
-        <h2>Last time with this group</h2>
+        <h2>{t("today.last-time-with-this-group")}</h2>
         <p className="text-secondary">
-          {record.class.title}, {day(record.class.started_ms, now)}, {clock(record.taught_ms)} of{" "}
-          {clock(record.planned_ms)} planned. <Link to={`/taught/${record.class.id}`}>The whole record</Link>
+          {rich("today.of-planned", {
+            title: record.class.title,
+            started: day(record.class.started_ms, now),
+            taught: clock(record.taught_ms),
+            planned: clock(record.planned_ms),
+            link: <Link to={`/taught/${record.class.id}`}>{t("frame.the-whole-record")}</Link>,
+          })}
         </p>
         <div className="list-group list-group-flush">
           {practices.map((p, i) => (
@@ -268,22 +287,22 @@ function Last({ record, now }: { record: Record; now: number }) {
               </span>
               <span>
                 {p.own_pace
-                  ? `own pace, ${clock(p.length_ms)}`
-                  : `${p.rounds} of ${p.planned_rounds} rounds` +
-                    (p.tempo_mean > 0 ? ` at ${p.tempo_mean}` : "")}
+                  ? t("today.own-pace", { length: clock(p.length_ms) })
+                  : t("today.of-rounds", { rounds: p.rounds, plannedRounds: p.planned_rounds }) +
+                    (p.tempo_mean > 0 ? t("today.at-2", { tempoMean: p.tempo_mean }) : "")}
               </span>
             </div>
           ))}
         </div>
         <div className="d-flex gap-2 mt-3 align-items-center">
-          <span className="text-secondary">Plan it again</span>
+          <span className="text-secondary">{t("today.plan-it-again")}</span>
           <Button
             size="sm"
             variant="outline-secondary"
             disabled={begin.isPending}
             onClick={() => begin.mutate({ class_id: record.class.id, group_id: 0 })}
           >
-            as planned
+            {t("today.as-planned")}
           </Button>
           <Button
             size="sm"
@@ -291,7 +310,7 @@ function Last({ record, now }: { record: Record; now: number }) {
             disabled={begin.isPending}
             onClick={() => begin.mutate({ class_id: record.class.id, how: "taught", group_id: 0 })}
           >
-            as taught
+            {t("today.as-taught")}
           </Button>
           <Button
             size="sm"
@@ -299,7 +318,7 @@ function Last({ record, now }: { record: Record; now: number }) {
             disabled={begin.isPending}
             onClick={() => begin.mutate({ class_id: record.class.id, how: "advised", group_id: 0 })}
           >
-            as suggested
+            {t("today.as-suggested")}
           </Button>
         </div>
         {begin.isError && <ErrorAlert error={begin.error} />}
@@ -312,13 +331,13 @@ function Others({ plans, more, now }: { plans: PlanCard[]; more: number; now: nu
   return (
     <section className="mb-4">
       <div className="d-flex justify-content-between align-items-baseline">
-        <h2>Other plans</h2>
+        <h2>{t("today.other-plans")}</h2>
         <span className="d-flex gap-2">
           <ImportPlan />
           <NewPlan variant="outline-primary" />
         </span>
       </div>
-      {plans.length === 0 && <p className="text-secondary">None.</p>}
+      {plans.length === 0 && <p className="text-secondary">{t("today.none")}</p>}
       {more > 0 && (
         <Suspense>
           <FindPlan more={more} now={now} />
@@ -327,7 +346,7 @@ function Others({ plans, more, now }: { plans: PlanCard[]; more: number; now: nu
       <PlanLinks plans={plans} now={now} />
       {plans.some((p) => p.starts_ms !== null) && (
         <a className="d-inline-block mt-2" href="/api/calendar">
-          Export calendar
+          {t("today.export-calendar")}
         </a>
       )}
       <DeletedLately kinds={["plan"]} />
@@ -350,7 +369,7 @@ function ImportPlan() {
         type="file"
         accept=".json,.txt,application/json,text/plain"
         hidden
-        aria-label="Plan file"
+        aria-label={t("frame.plan-file")}
         onChange={(e) => {
           const file = e.target.files?.[0];
           if (file) bring.mutate(file);
@@ -358,7 +377,7 @@ function ImportPlan() {
         }}
       />
       <Button variant="outline-secondary" disabled={bring.isPending} onClick={() => field.current?.click()}>
-        From a file
+        {t("frame.from-a-file")}
       </Button>
       {bring.isError && <ErrorAlert error={bring.error} />}
     </>
@@ -368,10 +387,8 @@ function ImportPlan() {
 function Recent({ classes, now }: { classes: ClassCard[]; now: number }) {
   return (
     <section>
-      <h2>Taught recently</h2>
-      {classes.length === 0 && (
-        <p className="text-secondary">Nothing yet. Every class that you lead is recorded automatically.</p>
-      )}
+      <h2>{t("today.taught-recently")}</h2>
+      {classes.length === 0 && <p className="text-secondary">{t("today.nothing-yet-every-class")}</p>}
       <div className="list-group">
         {classes.map((c) => (
           <Link
@@ -381,7 +398,7 @@ function Recent({ classes, now }: { classes: ClassCard[]; now: number }) {
           >
             <div className="d-flex justify-content-between">
               <strong>{c.title}</strong>
-              <span>{c.running ? "now" : day(c.started_ms, now)}</span>
+              <span>{c.running ? t("today.now") : day(c.started_ms, now)}</span>
             </div>
             <div className="text-secondary">
               {c.group ? `${c.group.name} · ` : ""}

@@ -4,6 +4,7 @@ import { Link } from "react-router";
 import type { PlanCard } from "../wire/contract";
 import { clock, timeOfDay, weekday } from "../player/format";
 import { atMidnight } from "../player/days";
+import { t } from "../language/text";
 
 const Move = lazy(async () => ({ default: (await import("./Move")).Move }));
 
@@ -19,8 +20,8 @@ export function Week({ plans, now }: { plans: PlanCard[]; now: number }) {
   );
   if (within.length === 0) return null;
   return (
-    <section className="week mb-4" aria-label="The coming week">
-      <h2>The coming week</h2>
+    <section className="week mb-4" aria-label={t("today.the-coming-week")}>
+      <h2>{t("today.the-coming-week")}</h2>
       <ol>
         {columns.map((day, i) => (
           <li key={day} className={i === 0 ? "here" : ""}>
@@ -30,7 +31,7 @@ export function Week({ plans, now }: { plans: PlanCard[]; now: number }) {
               .map((plan) => (
                 <div className="class" key={plan.id}>
                   <Link to={`/plan/${plan.id}`}>
-                    <b>{timeOfDay(plan.starts_ms!)}</b> {plan.title || "Untitled"}
+                    <b>{timeOfDay(plan.starts_ms!)}</b> {plan.title || t("frame.untitled")}
                   </Link>
                   <small>
                     {plan.group && `${plan.group.name} · `}
@@ -43,7 +44,7 @@ export function Week({ plans, now }: { plans: PlanCard[]; now: number }) {
                     aria-label={`Move ${plan.title}`}
                     onClick={() => setMoving(moving === plan.id ? 0 : plan.id)}
                   >
-                    move
+                    {t("today.move")}
                   </Button>
                   <Suspense>
                     {moving === plan.id && <Move plan={plan} onDone={() => setMoving(0)} />}

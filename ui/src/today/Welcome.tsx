@@ -7,6 +7,7 @@ import { ErrorAlert } from "../frame/shell/ErrorAlert";
 import { Icon } from "../frame/shell/Icon";
 import { post } from "../wire/api";
 import type { Score } from "../wire/contract";
+import { t } from "../language/text";
 
 /** Welcome is an empty start: a class to try at once, and the ways to begin one's own. */
 export function Welcome({ newPlan }: { newPlan: ReactNode }) {
@@ -18,31 +19,28 @@ export function Welcome({ newPlan }: { newPlan: ReactNode }) {
   return (
     <Card className="next mb-4">
       <Card.Body>
-        <h1>Welcome</h1>
-        <p>Your next class appears here, with one button to lead it. Begin in one of three ways:</p>
+        <h1>{t("today.welcome")}</h1>
+        <p>{t("today.your-next-class-appears-here")}</p>
         <ol className="begin">
           <li>
             <Button size="lg" autoFocus disabled={sample.isPending} onClick={() => sample.mutate()}>
-              <Icon of={playFill} /> Lead a sample class
+              <Icon of={playFill} /> {t("today.lead-a-sample-class")}
             </Button>
             <p>
-              Two minutes, with the real keys and a real room page. It is not saved.
-              {sample.isPending && " It begins …"}
+              {t("today.two-minutes-with-the-real-keys")}
+              {sample.isPending && t("today.it-begins")}
             </p>
             {sample.isError && <ErrorAlert error={sample.error} />}
           </li>
           <li>
             {newPlan}
-            <p>Plan a class by typing what you think: “even breath, then three rounds of square”.</p>
+            <p>{t("today.plan-a-class-by-typing")}</p>
           </li>
           <li>
             <Link className="btn btn-outline-primary" to="/groups">
-              Begin with a group
+              {t("today.begin-with-a-group")}
             </Link>
-            <p>
-              Say who comes, how many, and what to take care of. Its plans start from these answers, and its
-              record grows with each class.
-            </p>
+            <p>{t("today.say-who-comes-how-many")}</p>
           </li>
         </ol>
       </Card.Body>

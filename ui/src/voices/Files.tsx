@@ -3,7 +3,7 @@ import { Button, Form } from "react-bootstrap";
 import { Progress } from "../frame/shell/Progress";
 import type { VoiceWord } from "../wire/contract";
 import { wordOf } from "./sounds";
-import { failureText } from "../language/text";
+import { failureText, t } from "../language/text";
 
 type Props = { words: VoiceWord[]; send: (text: string, sound: Blob) => Promise<unknown> };
 
@@ -44,11 +44,9 @@ export function Files({ words, send }: Props) {
     if (list.length > 0) void take(list);
   };
   return (
-    <section className="voicefiles" aria-label="From files">
+    <section className="voicefiles" aria-label={t("voices.from-files")}>
       <Form.Group controlId="voice-files">
-        <Form.Label>
-          Or from files, one for each word, named as the word is: “inhale.wav”, “close the left.mp3”
-        </Form.Label>
+        <Form.Label>{t("voices.or-from-files-one-for-each")}</Form.Label>
         <Form.Control
           type="file"
           multiple
@@ -61,31 +59,33 @@ export function Files({ words, send }: Props) {
         <Progress
           className="mt-2"
           done={progress.done / progress.of}
-          label={`${progress.done} of ${progress.of}`}
-          of="Files that are taken"
+          label={t("voices.of", { done: progress.done, of: progress.of })}
+          of={t("voices.files-that-are-taken")}
         />
       )}
       {!progress && taken > 0 && (
         <p role="status" className="mt-2 mb-0">
-          {taken === 1 ? "One recording was" : `${taken} recordings were`} taken.
+          {t("voices.taken", {
+            taken: taken === 1 ? t("voices.one-recording") : t("voices.recordings-were", { taken }),
+          })}
         </p>
       )}
       {!progress && left.length > 0 && (
         <div className="mt-2">
-          <p className="mb-1">Which word is it?</p>
+          <p className="mb-1">{t("voices.which-word")}</p>
           {left.map((one, n) => (
             <div key={one.file.name} className="d-flex flex-wrap gap-2 align-items-center mb-1">
               <span className="file">{one.file.name}</span>
               <Form.Select
                 size="sm"
                 className="w-auto"
-                aria-label={`The word of ${one.file.name}`}
+                aria-label={t("voices.the-word", { name: one.file.name })}
                 value={one.text}
                 onChange={(e) =>
                   setLeft(left.map((o, i) => (i === n ? { ...o, text: e.target.value, wrong: "" } : o)))
                 }
               >
-                <option value="">leave it out</option>
+                <option value="">{t("voices.leave-it-out")}</option>
                 {words.map((word) => (
                   <option key={word.plain} value={word.text}>
                     {word.text}
@@ -96,7 +96,7 @@ export function Files({ words, send }: Props) {
             </div>
           ))}
           <Button size="sm" onClick={() => void take(left.filter((one) => one.text !== ""))}>
-            Take them
+            {t("voices.take-them")}
           </Button>
         </div>
       )}

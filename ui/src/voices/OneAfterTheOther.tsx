@@ -4,6 +4,7 @@ import { ErrorAlert } from "../frame/shell/ErrorAlert";
 import { Progress } from "../frame/shell/Progress";
 import type { VoiceWord } from "../wire/contract";
 import { useRecorder } from "./useRecorder";
+import { rich, t } from "../language/text";
 
 type Props = {
   words: VoiceWord[];
@@ -61,9 +62,9 @@ export function OneAfterTheOther({
   }, [none, busy, still, recording, at, words.length, begin, stop, onAt]);
   if (!word) return null;
   return (
-    <section className="onebyone" aria-label="Record">
+    <section className="onebyone" aria-label={t("voices.record")}>
       <p className="small text-secondary mb-1">
-        {missing === 0 ? "Nothing is missing" : `${missing} missing`}
+        {missing === 0 ? t("voices.nothing-is-missing") : t("voices.missing", { missing })}
       </p>
       <p className="say" aria-live="polite">
         {word.text}
@@ -86,7 +87,7 @@ export function OneAfterTheOther({
             disabled={!still}
             onClick={() => onHear(word.recorded!.sum)}
           >
-            Hear it
+            {t("voices.hear-it")}
           </Button>
         )}
         <Button
@@ -95,13 +96,13 @@ export function OneAfterTheOther({
           disabled={!still}
           onClick={() => onAt((at + 1) % words.length)}
         >
-          Next word <kbd>↓</kbd>
+          {rich("voices.next-word", { kbd: <kbd>↓</kbd> })}
         </Button>
       </div>
       <Progress
         className={`mt-3 ${level > tooLoud ? "tooloud" : ""}`}
         done={recording ? level : 0}
-        of="How loud the microphone is"
+        of={t("voices.how-loud-the-microphone")}
       />
     </section>
   );
@@ -110,8 +111,8 @@ export function OneAfterTheOther({
 const tooLoud = 0.98;
 
 function label(recording: boolean, starting: boolean, sending: boolean, word: VoiceWord): string {
-  if (recording) return "Stop";
+  if (recording) return t("voices.stop");
   if (starting) return "A moment …";
-  if (sending) return "Making it ready …";
-  return word.recorded ? "Record again" : "Record";
+  if (sending) return t("voices.making-it-ready");
+  return word.recorded ? t("voices.record-again") : t("voices.record");
 }

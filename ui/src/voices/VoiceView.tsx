@@ -16,6 +16,7 @@ import { Files } from "./Files";
 import { OneAfterTheOther } from "./OneAfterTheOther";
 import { asWave } from "./sounds";
 import { WordList } from "./WordList";
+import { t } from "../language/text";
 
 /** VoiceView is one recorded voice: what is recorded, what is missing, and how to record it. */
 export function VoiceView() {
@@ -23,7 +24,7 @@ export function VoiceView() {
   const sheet = useQuery(voiceQuery(id));
   return (
     <Shell view="school">
-      {sheet.isPending && <Loading what="Loading the recordings" />}
+      {sheet.isPending && <Loading what={t("frame.loading-the-recordings")} />}
       {sheet.isError && <ErrorAlert error={sheet.error} retry={() => void sheet.refetch()} />}
       {sheet.data && <Voice key={id} sheet={sheet.data} />}
     </Shell>
@@ -86,13 +87,16 @@ function Voice({ sheet }: { sheet: VoiceSheet }) {
   return (
     <>
       <p className="mb-1">
-        <Link to="/voices">All voices</Link>
+        <Link to="/voices">{t("voices.all-voices")}</Link>
       </p>
       <Named sheet={sheet} onNamed={keep} />
       <p className="text-secondary">
-        {languageName(voice.language)} · {voice.recorded} of {voice.words} recorded. Each recording is trimmed
-        and brought to {String(sheet.target).replace("-", "−")} LUFS (EBU R 128), so that no word is louder
-        than another.
+        {t("voices.of-recorded-each-recording-is-trimmed", {
+          language: languageName(voice.language),
+          recorded: voice.recorded,
+          words: voice.words,
+          value: String(sheet.target).replace("-", "−"),
+        })}
       </p>
       <OneAfterTheOther
         words={words}
@@ -115,10 +119,12 @@ function Voice({ sheet }: { sheet: VoiceSheet }) {
         onTakeBack={(text) => takeBack.mutate(text)}
         busy={takeBack.isPending}
       />
-      {voice.recorded > 0 && missing === 0 && <Alert variant="success">Everything is recorded.</Alert>}
+      {voice.recorded > 0 && missing === 0 && (
+        <Alert variant="success">{t("voices.everything-is-recorded")}</Alert>
+      )}
       <p className="mt-4">
         <Button variant="outline-danger" onClick={() => setDeleting(true)}>
-          Delete this voice
+          {t("voices.delete-this-voice")}
         </Button>
       </p>
       {deleting && (
@@ -158,7 +164,7 @@ function Named({ sheet, onNamed }: { sheet: VoiceSheet; onNamed: (fresh: VoiceSh
       <h1>
         {name}{" "}
         <Button variant="link" size="sm" onClick={() => setTyped(name)}>
-          Rename
+          {t("voices.rename")}
         </Button>
       </h1>
     );
@@ -172,7 +178,7 @@ function Named({ sheet, onNamed }: { sheet: VoiceSheet; onNamed: (fresh: VoiceSh
     >
       {store.isError && <ErrorAlert error={store.error} />}
       <Form.Control
-        aria-label="Whose voice"
+        aria-label={t("voices.whose-voice")}
         autoFocus
         className="w-auto"
         maxLength={60}
@@ -181,10 +187,10 @@ function Named({ sheet, onNamed }: { sheet: VoiceSheet; onNamed: (fresh: VoiceSh
         onKeyDown={(e) => e.key === "Escape" && setTyped(null)}
       />
       <Button type="submit" disabled={typed.trim() === "" || store.isPending}>
-        Save
+        {t("frame.save")}
       </Button>
       <Button variant="link" onClick={() => setTyped(null)}>
-        Cancel
+        {t("frame.cancel")}
       </Button>
     </Form>
   );

@@ -12,19 +12,16 @@ import { post } from "../wire/api";
 import { changeSettings } from "../wire/changed";
 import type { VoiceName, Voices, VoiceSheet } from "../wire/contract";
 import { languageName } from "../frame/shell/languageName";
+import { rich, t } from "../language/text";
 
 /** VoicesView is the recorded voices: whose there are, and which one speaks. */
 export function VoicesView() {
   const voices = useQuery(voicesQuery);
   return (
     <Shell view="school">
-      <h1>Your own voice</h1>
-      <p className="text-secondary">
-        Record the words once, and you are heard at Lead, on the Room page, in a try-out, and in what people
-        take home. What is not recorded is left to the browser&apos;s voice or to the tones, and this is said
-        beforehand. Recordings stay on this machine, in its backups and in what you export.
-      </p>
-      {voices.isPending && <Loading what="Loading recorded voices" />}
+      <h1>{t("frame.your-own-voice")}</h1>
+      <p className="text-secondary">{t("voices.record-the-words-once")}</p>
+      {voices.isPending && <Loading what={t("voices.loading-recorded-voices")} />}
       {voices.isError && <ErrorAlert error={voices.error} retry={() => void voices.refetch()} />}
       {voices.data && <List voices={voices.data} onChanged={() => void voices.refetch()} />}
       <DeletedLately kinds={["voice"]} />
@@ -51,27 +48,33 @@ function List({ voices, onChanged }: { voices: Voices; onChanged: () => void }) 
             <div className="me-auto">
               <h2 className="mb-0">{voice.name}</h2>
               <span className="text-secondary">
-                {languageName(voice.language)} · {voice.recorded} of {voice.words} recorded
+                {t("voices.of-recorded", {
+                  language: languageName(voice.language),
+                  recorded: voice.recorded,
+                  words: voice.words,
+                })}
               </span>
             </div>
             <Form.Check
               type="switch"
               id={`speaks-${voice.id}`}
-              label={`Speaks in classes in ${languageName(voice.language)}`}
+              label={t("voices.speaks-in-classes", { language: languageName(voice.language) })}
               checked={voice.speaks}
               disabled={speak.isPending}
               onChange={(e) => speak.mutate(e.target.checked ? voice.uid : "")}
             />
             <Link className="btn btn-outline-primary" to={`/voices/${voice.id}`}>
-              Record and hear
+              {t("voices.record-and-hear")}
             </Link>
           </Card.Body>
         </Card>
       ))}
       {voices.voices.some((voice) => voice.speaks && voice.language !== voices.language) && (
         <p role="status">
-          Your classes are in {languageName(voices.language)}: this voice is not heard in them until you
-          change the language under <Link to="/school">School</Link>.
+          {rich("voices.your-classes-are-in-this-voice", {
+            language: languageName(voices.language),
+            link: <Link to="/school">{t("voices.school")}</Link>,
+          })}
         </p>
       )}
       <New voices={voices} onMade={(uid) => nobody && speak.mutate(uid)} />
@@ -99,15 +102,19 @@ function New({ voices, onMade }: { voices: Voices; onMade: (uid: string) => void
         make.mutate();
       }}
     >
-      <h2>{voices.voices.length === 0 ? "Begin with yours" : "Another voice, for example a substitute’s"}</h2>
+      <h2>
+        {voices.voices.length === 0
+          ? t("voices.begin-with-yours")
+          : t("voices.another-voice-for-example-a-substitutes")}
+      </h2>
       {make.isError && <ErrorAlert error={make.error} />}
       <div className="d-flex flex-wrap gap-2 align-items-end">
         <Form.Group controlId="whose-voice">
-          <Form.Label>Whose voice</Form.Label>
+          <Form.Label>{t("voices.whose-voice")}</Form.Label>
           <Form.Control value={name} maxLength={60} required onChange={(e) => setName(e.target.value)} />
         </Form.Group>
         <Form.Group controlId="voice-language">
-          <Form.Label>Language</Form.Label>
+          <Form.Label>{t("voices.language")}</Form.Label>
           <Form.Select value={language} onChange={(e) => setLanguage(e.target.value)}>
             {voices.languages.map((tag) => (
               <option key={tag} value={tag}>
@@ -117,7 +124,7 @@ function New({ voices, onMade }: { voices: Voices; onMade: (uid: string) => void
           </Form.Select>
         </Form.Group>
         <Button type="submit" disabled={name.trim() === "" || make.isPending}>
-          Begin
+          {t("frame.begin")}
         </Button>
       </div>
     </Form>

@@ -1,5 +1,6 @@
 import { Button } from "react-bootstrap";
 import type { VoiceWord } from "../wire/contract";
+import { t } from "../language/text";
 
 type Props = {
   words: VoiceWord[];
@@ -10,17 +11,17 @@ type Props = {
   onTakeBack: (text: string) => void;
 };
 
-const titles: { [kind in VoiceWord["kind"]]: string } = {
-  breath: "The breath",
-  numbers: "Numbers",
-  sides: "Left and right",
-  calls: "Calls",
-  hand: "The hand, and the others",
-  zones: "Zones, movements, where attention goes",
-  practices: "Practices, and their own words",
-  own: "Your own lines and syllables",
-  "tens of strokes": "Tens of strokes",
-};
+const titles = (): { [kind in VoiceWord["kind"]]: string } => ({
+  breath: t("voices.the-breath"),
+  numbers: t("voices.numbers"),
+  sides: t("voices.left-and-right"),
+  calls: t("voices.calls"),
+  hand: t("voices.the-hand-and-the-others"),
+  zones: t("voices.zones-movements-where-attention-goes"),
+  practices: t("voices.practices-and-their-own-words"),
+  own: t("voices.your-own-lines-and-syllables"),
+  "tens of strokes": t("voices.tens-of-strokes"),
+});
 
 /** WordList is all that is to be recorded, by what it is for, with what is missing. */
 export function WordList({ words, at, busy, onAt, onHear, onTakeBack }: Props) {
@@ -31,42 +32,40 @@ export function WordList({ words, at, busy, onAt, onHear, onTakeBack }: Props) {
         const those = words.flatMap((word, i) => (word.kind === kind ? [{ word, i }] : []));
         const recorded = those.filter(({ word }) => word.recorded).length;
         return (
-          <section key={kind} className="voicewords" aria-label={titles[kind]}>
+          <section key={kind} className="voicewords" aria-label={titles()[kind]}>
             <h2>
-              {titles[kind]}{" "}
-              <small className="text-secondary">
-                {recorded} of {those.length}
-              </small>
+              {titles()[kind]}{" "}
+              <small className="text-secondary">{t("voices.of-2", { recorded, those: those.length })}</small>
             </h2>
             <ul>
               {those.map(({ word, i }) => (
                 <li key={word.plain} className={i === at ? "at" : undefined}>
                   <button type="button" className="word" aria-current={i === at} onClick={() => onAt(i)}>
                     {word.text}
-                    {!word.recorded && <small> not recorded</small>}
+                    {!word.recorded && <small> {t("voices.not-recorded")}</small>}
                   </button>
                   {word.recorded && (
                     <>
                       <small className="text-secondary">
-                        {word.recorded.seconds.toFixed(1)} s
-                        {word.recorded.clipped && " · too near the microphone"}
+                        {t("voices.s", { value: word.recorded.seconds.toFixed(1) })}
+                        {word.recorded.clipped && t("voices.too-near-the-microphone")}
                       </small>
                       <Button
                         size="sm"
                         variant="link"
-                        aria-label={`Hear ${word.text}`}
+                        aria-label={t("voices.hear", { text: word.text })}
                         onClick={() => onHear(word.recorded!.sum)}
                       >
-                        Hear
+                        {t("voices.hear-2")}
                       </Button>
                       <Button
                         size="sm"
                         variant="link"
-                        aria-label={`Take back: ${word.text}`}
+                        aria-label={t("voices.take-back", { text: word.text })}
                         disabled={busy}
                         onClick={() => onTakeBack(word.text)}
                       >
-                        Take back
+                        {t("voices.take-back-2")}
                       </Button>
                     </>
                   )}

@@ -1,5 +1,6 @@
 import { sampleRate } from "../player/sound/render";
 import { oneChannel } from "../player/sound/soundFile";
+import { t } from "../language/text";
 
 /** UnreadableError says that a file is no sound that this browser reads. */
 export class UnreadableError extends Error {}
@@ -10,7 +11,7 @@ export async function asWave(sound: Blob): Promise<string> {
   try {
     buffer = await new OfflineAudioContext(1, 1, sampleRate).decodeAudioData(await sound.arrayBuffer());
   } catch {
-    throw new UnreadableError("This is no sound that this browser reads: try WAV, MP3 or M4A.");
+    throw new UnreadableError(t("voices.this-is-no-sound"));
   }
   const mixed = new Float32Array(buffer.length);
   for (let c = 0; c < buffer.numberOfChannels; c++)
@@ -22,7 +23,7 @@ function base64(file: Blob): Promise<string> {
   return new Promise((resolve, reject) => {
     const reader = new FileReader();
     reader.onload = () => resolve((reader.result as string).split(",")[1]!);
-    reader.onerror = () => reject(new UnreadableError("The sound could not be read."));
+    reader.onerror = () => reject(new UnreadableError(t("voices.the-sound-could-not-be-read")));
     reader.readAsDataURL(file);
   });
 }

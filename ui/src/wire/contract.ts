@@ -1182,6 +1182,7 @@ export interface HomePage {
   key: string;
   steps: HomeDays[];
   scores: Score[];
+  language: string;
 }
 export interface HomeDays {
   first: number;

@@ -8,10 +8,10 @@ import type { Fact } from "./contract";
 type Piece = string | { name: string; list?: string; cases?: Map<string, Piece[]>; plural?: boolean } | null;
 
 /** Value is an argument of a message. */
-export type Value = string | number | Fact | Fact[];
+export type Value = string | number | boolean | Fact | Fact[];
 
-/** Render makes a text of a fact among the arguments. */
-type Render = (fact: Fact) => string;
+/** Writer writes what a message fills in: numbers and plural forms as its language has them, and the facts among the arguments. */
+export type Writer = { tag: string; text: (fact: Fact) => string };
 
 /** message reads the text of a message. A null stands for the number of the plural around it. */
 export function message(text: string): Piece[] {
@@ -63,28 +63,35 @@ export function message(text: string): Piece[] {
 
 const separators: { [name: string]: string } = { comma: ", ", space: " ", newline: "\n" };
 
-/** written is a message with its places filled in. */
-export function written(
+/** Arguments are the values of the places of a message by their names. Node is what else can stand in one, as an element. */
+export type Arguments<Node = never> = { [name: string]: Value | Node | undefined };
+
+/** parts is a message with its places filled in: texts, and the nodes among them. */
+export function parts<Node>(
   pieces: Piece[],
-  args: { [name: string]: unknown },
-  render: Render,
+  args: Arguments<Node>,
+  writer: Writer,
   number = "",
-): string {
-  return pieces
-    .map((piece) => {
-      if (typeof piece === "string") return piece;
-      if (piece === null) return number;
-      const value = args[piece.name] as Value | undefined;
-      if (piece.list) return joined(Array.isArray(value) ? value.map(render) : [], piece.list);
-      const text = valueText(value, render);
-      if (!piece.cases) return text;
-      const { cases, plural } = piece;
-      const chosen = plural
-        ? (cases.get(`=${text}`) ?? (text === "1" ? cases.get("one") : undefined))
-        : cases.get(text);
-      return written(chosen ?? cases.get("other") ?? [], args, render, plural ? text : number);
-    })
-    .join("");
+): (string | Node)[] {
+  return pieces.flatMap((piece) => {
+    if (typeof piece === "string") return [piece];
+    if (piece === null) return [number];
+    const value = args[piece.name];
+    if (piece.list) return [joined(Array.isArray(value) ? value.map(writer.text) : [], piece.list)];
+    if (!piece.cases) return [isValue(value) ? valueText(value, writer) : value];
+    const { cases, plural } = piece;
+    const text = isValue(value) && typeof value !== "number" ? valueText(value, writer) : String(value);
+    const chosen = plural
+      ? (cases.get(`=${text}`) ?? cases.get(pluralRules(writer.tag).select(Number(text))))
+      : cases.get(text);
+    const inner = plural ? numberText(Number(text), writer.tag) : number;
+    return parts(chosen ?? cases.get("other") ?? [], args, writer, inner);
+  });
+}
+
+/** written is a message with its places filled in. */
+export function written(pieces: Piece[], args: Arguments, writer: Writer): string {
+  return parts(pieces, args, writer).join("");
 }
 
 function joined(texts: string[], word: string): string {
@@ -94,7 +101,27 @@ function joined(texts: string[], word: string): string {
   return texts.length < 2 ? last : `${texts.slice(0, -1).join(", ")} ${word} ${last}`;
 }
 
-function valueText(value: Value | undefined, render: Render): string {
+function isValue(value: unknown): value is Value | undefined {
+  return typeof value !== "object" || Array.isArray(value) || (value !== null && "id" in value);
+}
+
+function valueText(value: Value | undefined, writer: Writer): string {
   if (value === undefined || Array.isArray(value)) return "";
-  return typeof value === "object" ? render(value) : String(value);
+  if (typeof value === "number") return numberText(value, writer.tag);
+  return typeof value === "object" ? writer.text(value) : String(value);
+}
+
+const pluralRules = each((tag) => new Intl.PluralRules(tag));
+const numbers = each((tag) => new Intl.NumberFormat(tag, { useGrouping: false, maximumFractionDigits: 10 }));
+
+/** numberText is a number with the decimal sign of the language. */
+export const numberText = (n: number, tag: string) => numbers(tag).format(n);
+
+function each<T>(make: (tag: string) => T): (tag: string) => T {
+  const made = new Map<string, T>();
+  return (tag) => {
+    let one = made.get(tag);
+    if (one === undefined) made.set(tag, (one = make(tag)));
+    return one;
+  };
 }

@@ -5,7 +5,7 @@ import { lazy, Suspense, useState } from "react";
 import { Button } from "react-bootstrap";
 import { changeSettings } from "../../wire/changed";
 import { Icon } from "../shell/Icon";
-import { text } from "../../language/text";
+import { t, text } from "../../language/text";
 
 const GeneralCareCard = lazy(async () => ({ default: (await import("./GeneralCareCard")).GeneralCareCard }));
 
@@ -26,7 +26,7 @@ export function GeneralCare() {
   return (
     <>
       <Button variant="link" className="quiet" onClick={() => setOpen(true)}>
-        <Icon of={heartPulse} /> Care
+        <Icon of={heartPulse} /> {t("frame.care")}
       </Button>
       {settings.data && (open || unread) && (
         <Suspense>

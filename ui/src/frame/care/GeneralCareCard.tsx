@@ -1,22 +1,20 @@
 import { Button, Modal } from "react-bootstrap";
+import { t } from "../../language/text";
 
 /** GeneralCareCard is the caution for everyone, to be read. */
 export function GeneralCareCard({ text, onClose }: { text: string; onClose: () => void }) {
   return (
     <Modal show centered onHide={onClose} aria-labelledby="care">
       <Modal.Header closeButton>
-        <Modal.Title id="care">Before anything else</Modal.Title>
+        <Modal.Title id="care">{t("frame.before-anything-else")}</Modal.Title>
       </Modal.Header>
       <Modal.Body>
         <p>{text}</p>
-        <p className="mb-0">
-          Every strong practice shows its own cautions: in the practice book, in a plan, before it is led, and
-          under one key while it is led.
-        </p>
+        <p className="mb-0">{t("frame.every-strong-practice-shows-its-own")}</p>
       </Modal.Body>
       <Modal.Footer>
         <Button onClick={onClose} autoFocus>
-          I have read this
+          {t("frame.i-have-read")}
         </Button>
       </Modal.Footer>
     </Modal>

@@ -5,7 +5,7 @@ import { day } from "../../player/format";
 import { get, post } from "../../wire/api";
 import { readAgain, wasChanged } from "../../wire/changed";
 import type { Home, HomeAnswer, HomesOfGroup } from "../../wire/contract";
-import { failureText, wordOf } from "../../language/text";
+import { failureText, rich, t, wordOf } from "../../language/text";
 
 /** AskHome asks, when a group comes again, how it was with what it was given to do at home. */
 export function AskHome({ group }: { group: number }) {
@@ -33,12 +33,16 @@ export function AskHome({ group }: { group: number }) {
   const back = !answer.isError && said?.answer !== "" && answered;
   if (ask.length === 0 && !back && !both) return null;
   return (
-    <section className="askhome" aria-label="Given to do at home">
+    <section className="askhome" aria-label={t("frame.given-to-do-at-home")}>
       {homes.data.homes
         .filter((home) => ask.includes(home.id))
         .map((home) => (
           <p key={home.id}>
-            Given {day(home.given_ms)}: <strong>{home.name}</strong>, {home.amount}. How was it?{" "}
+            {rich("frame.given-how", {
+              given: day(home.given_ms),
+              strong: <strong>{home.name}</strong>,
+              amount: home.amount,
+            })}{" "}
             {answers.map((word) => (
               <Button
                 key={word}
@@ -55,26 +59,30 @@ export function AskHome({ group }: { group: number }) {
         ))}
       {back && (
         <p role="status">
-          {back.name} at home: {wordOf("home-answer", back.answer)}.{" "}
+          {t("frame.at-home", { name: back.name, value: wordOf("home-answer", back.answer) })}{" "}
           <Button size="sm" variant="link" onClick={() => answer.mutate({ home: back, answer: "" })}>
-            Undo
+            {t("frame.undo")}
           </Button>
         </p>
       )}
       {both && said && (
         <p role="alert">
-          {both.name} at home: another screen answered <strong>{wordOf("home-answer", both.answer)}</strong>{" "}
-          meanwhile. You answered{" "}
-          <strong>{said.answer ? wordOf("home-answer", said.answer) : "nothing"}</strong>.{" "}
+          {rich("frame.at-home-another-screen-answered-meanwhile", {
+            name: both.name,
+            strong: <strong>{wordOf("home-answer", both.answer)}</strong>,
+            strong2: <strong>{said.answer ? wordOf("home-answer", said.answer) : t("frame.nothing")}</strong>,
+          })}{" "}
           <Button size="sm" variant="outline-secondary" className="me-1" onClick={answer.reset}>
-            Keep “{wordOf("home-answer", both.answer)}”
+            {t("frame.keep", { value: wordOf("home-answer", both.answer) })}
           </Button>
           <Button
             size="sm"
             variant="outline-primary"
             onClick={() => answer.mutate({ home: both, answer: said.answer })}
           >
-            {said.answer === "" ? "Take it back" : `Change it to “${wordOf("home-answer", said.answer)}”`}
+            {said.answer === ""
+              ? t("frame.take-it-back")
+              : t("frame.change-it", { value: wordOf("home-answer", said.answer) })}
           </Button>
         </p>
       )}

@@ -9,7 +9,7 @@ import { Cautions as General, Findings } from "../care/care";
 import type { Draft, Drafted, Plan, Score } from "../../wire/contract";
 import { ErrorAlert } from "../shell/ErrorAlert";
 import { Loading } from "../shell/Loading";
-import { text } from "../../language/text";
+import { rich, t, text } from "../../language/text";
 
 type Props = { plan: number; fit?: boolean; onClose: () => void };
 
@@ -52,17 +52,17 @@ export function BeforeLeading({ plan, fit = false, onClose }: Props) {
   return (
     <Modal show centered size="lg" onHide={onClose} aria-labelledby="before">
       <Modal.Header closeButton>
-        <Modal.Title id="before">Before you begin</Modal.Title>
+        <Modal.Title id="before">{t("frame.before-you-begin")}</Modal.Title>
       </Modal.Header>
       <Modal.Body>
-        {stored.isPending && <Loading what="Loading the cautions" />}
+        {stored.isPending && <Loading what={t("frame.loading-the-cautions")} />}
         {stored.isError && <ErrorAlert error={stored.error} />}
         {shown && (
           <Cautions plan={shown} onSoften={() => soften.mutate(shown)} softening={soften.isPending} />
         )}
         {softer && (
           <p role="status" className="mt-2 mb-0">
-            The gentle variants are for this class only. The plan stays as it is.
+            {t("frame.the-gentle-variants")}
           </p>
         )}
         {soften.isError && <ErrorAlert error={soften.error} />}
@@ -72,15 +72,15 @@ export function BeforeLeading({ plan, fit = false, onClose }: Props) {
         {running ? (
           <>
             <Button variant="outline-danger" onClick={() => begin.mutate(true)}>
-              End it and begin this one
+              {t("frame.end-it-and-begin-this-one")}
             </Button>
-            <Button onClick={() => void navigate(`/lead/${running}`)}>Go back to it</Button>
+            <Button onClick={() => void navigate(`/lead/${running}`)}>{t("frame.go-back")}</Button>
           </>
         ) : (
           // Not there until the cautions are, so that it has the focus when it comes: Enter begins.
           shown && (
             <Button size="lg" autoFocus disabled={begin.isPending} onClick={() => begin.mutate(false)}>
-              {shown.summary.strong.length > 0 ? "I have read this: begin" : "Begin"}
+              {shown.summary.strong.length > 0 ? t("frame.i-have-read-this-begin") : t("frame.begin")}
             </Button>
           )
         )}
@@ -96,7 +96,7 @@ function ForTheGroup({ plan, onSoften, softening }: CautionsProps) {
   const softer = toSoften(plan).length > 0;
   return (
     <section className="forgroup">
-      <h3>For {plan.group?.name ?? "this hour"}</h3>
+      <h3>{t("frame.for", { name: plan.group?.name ?? t("frame.this-hour") })}</h3>
       {concerned.map((p, i) => (
         <div key={i}>
           <strong>{p.name}</strong>
@@ -105,7 +105,7 @@ function ForTheGroup({ plan, onSoften, softening }: CautionsProps) {
       ))}
       {softer && (
         <Button variant="outline-primary" className="mt-2" disabled={softening} onClick={onSoften}>
-          <kbd>G</kbd> Use the gentle variants
+          <kbd>G</kbd> {t("frame.use-the-gentle-variants")}
         </Button>
       )}
     </section>
@@ -143,7 +143,7 @@ function Cautions({ plan, onSoften, softening }: CautionsProps) {
       ))}
       {general && <General list={[general]} />}
       <p className="text-secondary mb-0">
-        The class begins at once. Every key is shown on its button; <kbd>?</kbd> lists them all.
+        {rich("frame.the-class-begins-at-once-every", { kbd: <kbd>?</kbd> })}
       </p>
     </>
   );

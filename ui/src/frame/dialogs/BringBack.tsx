@@ -6,7 +6,7 @@ import type { Deleted, DeletedList } from "../../wire/contract";
 import { day, shortDay } from "../../player/format";
 import { allDeleted, justDeleted, type Kind } from "./deleting";
 import { ErrorAlert } from "../shell/ErrorAlert";
-import { failureText } from "../../language/text";
+import { failureText, t } from "../../language/text";
 
 function useBringBack() {
   const queries = useQueryClient();
@@ -28,9 +28,9 @@ export function JustDeleted() {
   const one = just.data;
   return (
     <Message variant="light" className="d-flex gap-3 align-items-center">
-      <span role="status">{named(one)} was deleted.</span>
+      <span role="status">{t("frame.was-deleted", { one: named(one) })}</span>
       <Button size="sm" variant="outline-primary" disabled={back.isPending} onClick={() => back.mutate(one)}>
-        Restore
+        {t("frame.restore")}
       </Button>
       {back.isError && <span className="text-danger">{failureText(back.error)}</span>}
       <Button
@@ -39,7 +39,7 @@ export function JustDeleted() {
         className="ms-auto"
         onClick={() => queries.setQueryData(justDeleted, null)}
       >
-        Dismiss
+        {t("frame.dismiss")}
       </Button>
     </Message>
   );
@@ -53,14 +53,14 @@ export function DeletedLately({ kinds }: { kinds: Kind[] }) {
   if (mine.length === 0) return null;
   return (
     <details className="mt-4">
-      <summary>Recently deleted: {mine.length}</summary>
+      <summary>{t("frame.recently-deleted", { mine: mine.length })}</summary>
       {back.isError && <ErrorAlert error={back.error} />}
       <ul className="list-unstyled mt-2">
         {mine.map((one) => (
           <li key={`${one.kind}${one.id}`} className="d-flex gap-3 align-items-center mb-2">
             <span>
               {named(one)}
-              <small className="text-secondary"> · until {shortDay(one.until_ms)}</small>
+              <small className="text-secondary"> {t("frame.until", { until: shortDay(one.until_ms) })}</small>
             </span>
             <Button
               size="sm"
@@ -68,7 +68,7 @@ export function DeletedLately({ kinds }: { kinds: Kind[] }) {
               disabled={back.isPending}
               onClick={() => back.mutate(one)}
             >
-              Restore
+              {t("frame.restore")}
             </Button>
           </li>
         ))}
@@ -78,6 +78,6 @@ export function DeletedLately({ kinds }: { kinds: Kind[] }) {
 }
 
 function named(one: Deleted): string {
-  const name = one.name || "Untitled";
-  return one.started_ms > 0 ? `${name} of ${day(one.started_ms)}` : name;
+  const name = one.name || t("frame.untitled");
+  return one.started_ms > 0 ? t("frame.of-2", { name, started: day(one.started_ms) }) : name;
 }

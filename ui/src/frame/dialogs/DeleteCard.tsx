@@ -8,7 +8,7 @@ import type { DeletedList } from "../../wire/contract";
 import { ErrorAlert } from "../shell/ErrorAlert";
 import { Loading } from "../shell/Loading";
 import { justDeleted, type Kind } from "./deleting";
-import { text } from "../../language/text";
+import { t, text } from "../../language/text";
 
 const addresses = {
   group: "groups",
@@ -39,42 +39,42 @@ export function DeleteCard({ kind, id, name, to, onClose }: Props) {
   return (
     <Modal show centered onHide={onClose} aria-labelledby="delete">
       <Modal.Header closeButton>
-        <Modal.Title id="delete">Delete {name || "this"}?</Modal.Title>
+        <Modal.Title id="delete">{t("frame.delete", { name: name || t("frame.this") })}</Modal.Title>
       </Modal.Header>
       <Modal.Body>
-        {goes.isPending && <Loading what="Checking what it also deletes" />}
+        {goes.isPending && <Loading what={t("frame.checking-what-it-also-deletes")} />}
         {goes.isError && <ErrorAlert error={goes.error} retry={() => void goes.refetch()} />}
         {go.isError && <ErrorAlert error={go.error} />}
         {goes.data && (
           <>
-            {goes.data.goes && <p>Also deletes {text(goes.data.goes)}.</p>}
+            {goes.data.goes && <p>{t("frame.also-deletes", { goes: text(goes.data.goes) })}</p>}
             {goes.data.classes && (
               <>
                 <Form.Check
                   id="delete-classes"
                   className="mb-2"
-                  label={`The record of ${text(goes.data.classes)} too`}
+                  label={t("frame.the-record-of-too", { classes: text(goes.data.classes) })}
                   checked={classes}
                   onChange={(e) => setClasses(e.target.checked)}
                 />
                 <p className="text-secondary">
                   {classes
-                    ? "These classes then disappear from every list and yearly summary."
-                    : "Otherwise the taught classes stay in the record, under the group's name."}
+                    ? t("frame.these-classes-then-disappear-from-every")
+                    : t("frame.otherwise-the-taught-classes-stay")}
                 </p>
               </>
             )}
-            <p className="mb-0">It can be brought back for {goes.data.days} days.</p>
+            <p className="mb-0">{t("frame.it-can-be-brought-back", { days: goes.data.days })}</p>
           </>
         )}
       </Modal.Body>
       <Modal.Footer>
         <Button variant="outline-secondary" autoFocus onClick={onClose}>
-          Keep it
+          {t("frame.keep-it")}
         </Button>
         {goes.data && (
           <Button variant="danger" disabled={go.isPending} onClick={() => go.mutate()}>
-            Delete
+            {t("frame.delete-2")}
           </Button>
         )}
       </Modal.Footer>

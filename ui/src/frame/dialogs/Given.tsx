@@ -4,7 +4,7 @@ import { Button, Card } from "react-bootstrap";
 import { Link } from "react-router";
 import { day } from "../../player/format";
 import type { Home } from "../../wire/contract";
-import { wordOf } from "../../language/text";
+import { t, wordOf } from "../../language/text";
 import { daysOf, noonOf } from "./stretches";
 
 type Props = {
@@ -18,7 +18,7 @@ type Props = {
 export function Given({ given, onTakeBack, onSound, onVoice }: Props) {
   if (given.length === 0) return null;
   return (
-    <section className="given" aria-label="Given to do at home">
+    <section className="given" aria-label={t("frame.given-to-do-at-home")}>
       {given.map((home) => (
         <Card key={home.id} className="mb-3">
           <Card.Body>
@@ -35,29 +35,31 @@ export function Given({ given, onTakeBack, onSound, onVoice }: Props) {
               <p className="mb-1">{home.stretches[0]!.says}</p>
             )}
             <p className="small text-secondary mb-1">
-              given {day(home.given_ms)}
-              {home.begins !== "" && `, day 1 is ${day(noonOf(home.begins))}`}
+              {t("frame.given", { given: day(home.given_ms) })}
+              {home.begins !== "" && t("frame.day-1-2", { begins: day(noonOf(home.begins)) })}
             </p>
             <p className="mb-1">
               <strong>{home.amount}</strong>
-              {home.answer !== "" && <span> · at home: {wordOf("home-answer", home.answer)}</span>}
+              {home.answer !== "" && (
+                <span> {t("frame.at-home-2", { value: wordOf("home-answer", home.answer) })}</span>
+              )}
             </p>
             {home.sentence !== "" && <p className="mb-2">“{home.sentence}”</p>}
             <div className="d-flex flex-wrap gap-2 align-items-center">
               <Link className="btn btn-outline-primary" to={`/home/${home.id}`}>
-                Paper
+                {t("frame.paper")}
               </Link>
               <a className="btn btn-outline-primary" href={`/api/homes/${home.id}/page`} download>
-                Page that plays
+                {t("frame.page-that-plays")}
               </a>
               {onVoice && (
                 <Button variant="outline-primary" onClick={() => onVoice(home)}>
-                  Page with your voice
+                  {t("frame.page-with-your-voice")}
                 </Button>
               )}
               {onSound && (
                 <Button variant="outline-primary" onClick={() => onSound(home)}>
-                  Sound
+                  {t("frame.sound")}
                 </Button>
               )}
               {onTakeBack && <TakeBack onTakeBack={() => onTakeBack(home.id)} />}
@@ -75,16 +77,16 @@ function TakeBack({ onTakeBack }: { onTakeBack: () => void }) {
   if (!asked)
     return (
       <Button variant="link" onClick={() => setAsked(true)}>
-        Take it back
+        {t("frame.take-it-back")}
       </Button>
     );
   return (
     <>
       <Button variant="outline-danger" autoFocus onClick={onTakeBack}>
-        Take it out of the record
+        {t("frame.take-it-out-of-the-record")}
       </Button>
       <Button variant="link" onClick={() => setAsked(false)}>
-        Keep it
+        {t("frame.keep-it")}
       </Button>
     </>
   );

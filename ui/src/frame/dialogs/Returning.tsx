@@ -6,6 +6,7 @@ import { get, post } from "../../wire/api";
 import type { Record, RemarkAdd, ReturningNote, ReturningNotes } from "../../wire/contract";
 import { day } from "../../player/format";
 import { ErrorAlert } from "../shell/ErrorAlert";
+import { t } from "../../language/text";
 
 /** returningQuery asks for the notes of a group's classes that nobody has used or put away. */
 const returningQuery = (group: number) => ({
@@ -27,7 +28,7 @@ export function Returning({ group }: { group: number }) {
   if (list.length === 0) return null;
   return (
     <section className="returning">
-      <h2>Your notes</h2>
+      <h2>{t("frame.your-notes")}</h2>
       <ul>
         {list.slice(0, all ? undefined : first).map((note) => (
           <Note key={`${note.class_id} ${note.text}`} note={note} group={group} />
@@ -35,7 +36,7 @@ export function Returning({ group }: { group: number }) {
       </ul>
       {!all && list.length > first && (
         <Button variant="link" size="sm" onClick={() => setAll(true)}>
-          {list.length - first} more
+          {t("frame.more", { list: list.length - first })}
         </Button>
       )}
     </section>
@@ -56,7 +57,7 @@ function Note({ note, group }: { note: ReturningNote; group: number }) {
   return (
     <li>
       <span>
-        {note.next && <strong>For next time: </strong>}
+        {note.next && <strong>{t("frame.for-next-time")} </strong>}
         {note.text}{" "}
         <small>
           {note.title}, {day(note.at_ms)}
@@ -68,7 +69,7 @@ function Note({ note, group }: { note: ReturningNote; group: number }) {
         disabled={settle.isPending}
         onClick={() => settle.mutate("used")}
       >
-        Used
+        {t("frame.used")}
       </Button>
       <Button
         size="sm"
@@ -76,7 +77,7 @@ function Note({ note, group }: { note: ReturningNote; group: number }) {
         disabled={settle.isPending}
         onClick={() => settle.mutate("put-away")}
       >
-        Put away
+        {t("frame.put-away")}
       </Button>
       {settle.isError && <ErrorAlert error={settle.error} />}
     </li>

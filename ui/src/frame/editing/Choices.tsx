@@ -1,6 +1,7 @@
 import "./choices.css";
 import { Form } from "react-bootstrap";
 import type { Question } from "../../wire/contract";
+import { t } from "../../language/text";
 
 type Ways = { [question: string]: string };
 
@@ -31,7 +32,9 @@ export function Choices({ questions, chosen, otherwise, onChange }: Props) {
               onChange={(e) => put(e.target.value)}
             >
               {otherwise && (
-                <option value="">as in your school: {q.ways.find((w) => w.id === first)?.says}</option>
+                <option value="">
+                  {t("frame.as-in-your-school", { says: q.ways.find((w) => w.id === first)?.says })}
+                </option>
               )}
               {q.ways.map((w) => (
                 <option key={w.id} value={w.id}>

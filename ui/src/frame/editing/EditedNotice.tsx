@@ -4,6 +4,7 @@ import { ErrorAlert } from "../shell/ErrorAlert";
 import { text } from "./fields";
 import { at, type Difference, type Path } from "./merge";
 import type { Edited } from "./useEdited";
+import { t } from "../../language/text";
 
 type Props<Shape> = {
   /** as "this group" */
@@ -30,16 +31,15 @@ export function EditedNotice<Shape>({ what, error, edited, nameOf }: Props<Shape
         {error && !wasChanged(error) && <ErrorAlert error={error} />}
         <Alert variant="warning" className="compare">
           <p>
-            {wasChanged(error) && <strong>Not saved yet. </strong>}
-            Another screen changed {what} while you were typing. Choose for each field, then save. Fields that
-            only you changed stay as you typed them.
+            {wasChanged(error) && <strong>{t("frame.not-saved-yet")} </strong>}
+            {t("frame.another-screen-changed-while-you-were", { what })}
           </p>
           <Table size="sm" responsive>
             <thead>
               <tr>
-                <th scope="col">Field</th>
-                <th scope="col">Yours</th>
-                <th scope="col">From the other screen</th>
+                <th scope="col">{t("frame.field")}</th>
+                <th scope="col">{t("frame.yours")}</th>
+                <th scope="col">{t("frame.from-the-other-screen")}</th>
               </tr>
             </thead>
             <tbody>
@@ -54,7 +54,7 @@ export function EditedNotice<Shape>({ what, error, edited, nameOf }: Props<Shape
             </tbody>
           </Table>
           <Button variant="outline-secondary" size="sm" onClick={edited.takeStored}>
-            Discard everything I typed
+            {t("frame.discard-everything-i-typed")}
           </Button>
         </Alert>
       </>
@@ -63,9 +63,9 @@ export function EditedNotice<Shape>({ what, error, edited, nameOf }: Props<Shape
   if (edited.typedBefore)
     return (
       <Alert variant="light" className="d-flex gap-3 align-items-center">
-        <span>What you typed here before is not saved yet.</span>
+        <span>{t("frame.what-you-typed-here-before")}</span>
         <Button variant="outline-secondary" size="sm" className="ms-auto" onClick={edited.takeStored}>
-          Discard it
+          {t("frame.discard-it")}
         </Button>
       </Alert>
     );

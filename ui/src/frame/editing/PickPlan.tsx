@@ -7,6 +7,7 @@ import type { Plan } from "../../wire/contract";
 import { plansFoundQuery } from "../../wire/queries";
 import { ErrorAlert } from "../shell/ErrorAlert";
 import { Loading } from "../shell/Loading";
+import { t } from "../../language/text";
 
 type Picked = { title: string; document: object };
 type Props = { onPick: (plan: Picked) => void; onClose: () => void };
@@ -25,23 +26,23 @@ export function PickPlan({ onPick, onClose }: Props) {
   return (
     <Modal show centered onHide={onClose} aria-labelledby="pickplan">
       <Modal.Header closeButton>
-        <Modal.Title id="pickplan">A whole class as a step</Modal.Title>
+        <Modal.Title id="pickplan">{t("frame.a-whole-class-as-a-step")}</Modal.Title>
       </Modal.Header>
       <Modal.Body>
-        <p>The programme takes a copy of the plan: a later change of the plan does not change the step.</p>
+        <p>{t("frame.the-programme-takes-a-copy")}</p>
         <Form.Control
           type="search"
           autoFocus
-          aria-label="Find a plan by its title"
-          placeholder="Find a plan by its title"
+          aria-label={t("frame.find-a-plan-by-its-title")}
+          placeholder={t("frame.find-a-plan-by-its-title")}
           value={typed}
           onChange={(e) => setTyped(e.target.value)}
         />
-        {found.isPending && <Loading what="Looking for plans" />}
+        {found.isPending && <Loading what={t("frame.looking-for-plans")} />}
         {found.isError && <ErrorAlert error={found.error} retry={() => void found.refetch()} />}
         {pick.isError && <ErrorAlert error={pick.error} />}
         {found.data?.plans.length === 0 && (
-          <p className="text-secondary mt-2">No plan has these words in its title.</p>
+          <p className="text-secondary mt-2">{t("frame.no-plan-has-these-words")}</p>
         )}
         <ListGroup className="mt-2">
           {found.data?.plans.map((plan) => (
@@ -52,16 +53,16 @@ export function PickPlan({ onPick, onClose }: Props) {
               disabled={pick.isPending}
               onClick={() => pick.mutate(plan.id)}
             >
-              {plan.title || "Untitled"}
+              {plan.title || t("frame.untitled")}
               {plan.starts_ms !== null && <small className="text-secondary"> · {day(plan.starts_ms)}</small>}
             </ListGroup.Item>
           ))}
         </ListGroup>
-        {found.data?.more && <p className="text-secondary mt-2">More: type another word of the title.</p>}
+        {found.data?.more && <p className="text-secondary mt-2">{t("frame.more-type-another-word")}</p>}
       </Modal.Body>
       <Modal.Footer>
         <Button variant="outline-secondary" onClick={onClose}>
-          Cancel
+          {t("frame.cancel")}
         </Button>
       </Modal.Footer>
     </Modal>

@@ -2,8 +2,8 @@ import "./programme.css";
 import { useState } from "react";
 import { Button, Form } from "react-bootstrap";
 import { PickPlan } from "./PickPlan";
-import { plural } from "../../player/format";
 import type { Programme, ProgrammePassage, Step } from "../../wire/contract";
+import { t } from "../../language/text";
 
 type Props = {
   programme: Programme;
@@ -19,7 +19,7 @@ export function ProgrammeForm({ programme, passages, onChange }: Props) {
     <>
       <div className="d-flex flex-wrap gap-3">
         <Form.Group controlId="programme-name" className="flex-grow-1">
-          <Form.Label>Name</Form.Label>
+          <Form.Label>{t("frame.name")}</Form.Label>
           <Form.Control
             value={programme.name}
             maxLength={100}
@@ -28,7 +28,7 @@ export function ProgrammeForm({ programme, passages, onChange }: Props) {
           />
         </Form.Group>
         <Form.Group controlId="programme-passage">
-          <Form.Label>What follows the steps</Form.Label>
+          <Form.Label>{t("frame.what-follows-the-steps")}</Form.Label>
           <Form.Select
             value={programme.passage}
             onChange={(e) => set({ passage: globalThis.Number(e.target.value) })}
@@ -43,48 +43,48 @@ export function ProgrammeForm({ programme, passages, onChange }: Props) {
       </div>
       <div className="d-flex flex-wrap gap-3 mt-3">
         <Form.Group controlId="programme-days">
-          <Form.Label>Days between classes</Form.Label>
+          <Form.Label>{t("frame.days-between-classes")}</Form.Label>
           <Number value={programme.days} least={1} most={60} onChange={(days) => set({ days })} />
         </Form.Group>
         <Form.Group controlId="programme-by">
-          <Form.Label>Move to the next step</Form.Label>
+          <Form.Label>{t("frame.move-to-the-next-step")}</Form.Label>
           <Form.Select
             value={by}
             onChange={(e) => set({ by: e.target.value as Programme["by"], times: programme.times || 3 })}
           >
-            <option value="date">after so many classes of a step</option>
-            <option value="led">after classes led as planned in a row</option>
+            <option value="date">{t("frame.after-so-many-classes")}</option>
+            <option value="led">{t("frame.after-classes-led-as-planned")}</option>
           </Form.Select>
         </Form.Group>
         {by === "led" && (
           <Form.Group controlId="programme-times">
-            <Form.Label>Times</Form.Label>
+            <Form.Label>{t("frame.times")}</Form.Label>
             <Number value={programme.times} least={1} most={9} onChange={(times) => set({ times })} />
           </Form.Group>
         )}
         <Form.Group controlId="programme-missed">
-          <Form.Label>After a missed class</Form.Label>
+          <Form.Label>{t("frame.after-a-missed-class")}</Form.Label>
           <Form.Select
             value={programme.missed}
             onChange={(e) => set({ missed: e.target.value as Programme["missed"] })}
           >
-            <option value="wait">it waits</option>
-            <option value="back">one step back</option>
-            <option value="on">move to the next step</option>
+            <option value="wait">{t("frame.it-waits")}</option>
+            <option value="back">{t("frame.one-step-back")}</option>
+            <option value="on">{t("frame.move-to-the-next-step-2")}</option>
           </Form.Select>
         </Form.Group>
         <Form.Group controlId="programme-eased">
-          <Form.Label>After an eased class</Form.Label>
+          <Form.Label>{t("frame.after-an-eased-class")}</Form.Label>
           <Form.Select
             value={programme.eased}
             onChange={(e) => set({ eased: e.target.value as Programme["eased"] })}
           >
-            <option value="wait">it waits</option>
-            <option value="back">one step back</option>
+            <option value="wait">{t("frame.it-waits")}</option>
+            <option value="back">{t("frame.one-step-back")}</option>
           </Form.Select>
         </Form.Group>
         <Form.Group controlId="programme-gap">
-          <Form.Label>After a gap</Form.Label>
+          <Form.Label>{t("frame.after-a-gap")}</Form.Label>
           <div className="d-flex gap-2 align-items-center">
             <Number
               value={programme.gap}
@@ -92,29 +92,27 @@ export function ProgrammeForm({ programme, passages, onChange }: Props) {
               most={365}
               onChange={(gap) => set({ gap, repeat: programme.repeat || 1 })}
             />
-            days
+            {t("frame.days")}
           </div>
-          <Form.Text>0: it goes on where it was.</Form.Text>
+          <Form.Text>{t("frame.it-goes")}</Form.Text>
         </Form.Group>
         {programme.gap > 0 && (
           <Form.Group controlId="programme-repeat">
-            <Form.Label>Steps to repeat</Form.Label>
+            <Form.Label>{t("frame.steps-to-repeat")}</Form.Label>
             <Number value={programme.repeat} least={1} most={60} onChange={(repeat) => set({ repeat })} />
           </Form.Group>
         )}
         <Form.Group controlId="programme-ceiling">
-          <Form.Label>Never more than</Form.Label>
+          <Form.Label>{t("frame.never-more-than")}</Form.Label>
           <div className="d-flex gap-2 align-items-center">
             <Number value={programme.ceiling} least={0} most={60} onChange={(ceiling) => set({ ceiling })} />
-            min
+            {t("frame.min")}
           </div>
-          <Form.Text>0 for no ceiling; the slot is never overrun.</Form.Text>
+          <Form.Text>{t("frame.for-no-ceiling-the-slot")}</Form.Text>
         </Form.Group>
       </div>
       <fieldset className="steps mt-3">
-        <legend>
-          {plural(steps.length, "step")}, as you would type {steps.length === 1 ? "it" : "them"}
-        </legend>
+        <legend>{t("frame.as-you-would-type", { steps: steps.length, steps2: steps.length === 1 })}</legend>
         {steps.map((step, i) => (
           <StepRow
             key={i}
@@ -131,12 +129,9 @@ export function ProgrammeForm({ programme, passages, onChange }: Props) {
           disabled={steps.length >= 60}
           onClick={() => set({ steps: [...steps, { says: "", classes: 1, rest: 0 }] })}
         >
-          One more step
+          {t("frame.one-more-step")}
         </Button>
-        <Form.Text className="d-block">
-          “4:4:8 x6”, “30 strokes”, “10 min”, “words only”; or another practice by its name, as “belly breath
-          5 min”. A whole class takes one of your plans as it is. Rest is days without a class after a step.
-        </Form.Text>
+        <Form.Text className="d-block">{t("frame.x6-30-strokes")}</Form.Text>
       </fieldset>
     </>
   );
@@ -159,7 +154,7 @@ function StepRow({ number, step, classes, onChange, onRemove }: RowProps) {
       <span aria-hidden>{number}</span>
       <Form.Control
         size="sm"
-        aria-label={whole ? `Name of step ${number}, a whole class` : `Step ${number}`}
+        aria-label={whole ? t("frame.name-of-step-a-whole-class", { number }) : t("frame.step-2", { number })}
         className={whole ? "whole" : undefined}
         value={step.says}
         maxLength={200}
@@ -174,13 +169,13 @@ function StepRow({ number, step, classes, onChange, onRemove }: RowProps) {
             most={60}
             onChange={(n) => onChange({ ...step, classes: n })}
           />
-          {step.classes === 1 ? "class" : "classes"}
+          {step.classes === 1 ? t("frame.class-2") : t("frame.classes")}
         </label>
       )}
       <span className="rest">
-        rest
+        {t("frame.rest")}
         <Number
-          label={`Days of rest after step ${number}`}
+          label={t("frame.days-of-rest-after-step", { number })}
           value={step.rest}
           least={0}
           most={60}
@@ -189,27 +184,32 @@ function StepRow({ number, step, classes, onChange, onRemove }: RowProps) {
       </span>
       {whole ? (
         <Button size="sm" variant="link" onClick={passageOnly}>
-          Change a passage only
+          {t("frame.change-a-passage-only")}
         </Button>
       ) : (
         <Button
           size="sm"
           variant="link"
-          aria-label={`Whole class for step ${number}`}
+          aria-label={t("frame.whole-class-for-step", { number })}
           onClick={() => setPicking(true)}
         >
-          Whole class…
+          {t("frame.whole-class")}
         </Button>
       )}
       {onRemove && (
-        <Button size="sm" variant="link" aria-label={`Leave step ${number} out`} onClick={onRemove}>
+        <Button
+          size="sm"
+          variant="link"
+          aria-label={t("frame.leave-step-out", { number })}
+          onClick={onRemove}
+        >
           ×
         </Button>
       )}
       {picking && (
         <PickPlan
           onPick={({ title, document }) => {
-            onChange({ ...step, says: title || "Untitled", plan: document });
+            onChange({ ...step, says: title || t("frame.untitled"), plan: document });
             setPicking(false);
           }}
           onClose={() => setPicking(false)}

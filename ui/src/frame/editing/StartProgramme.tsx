@@ -8,6 +8,7 @@ import type { ProgrammeGive, ProgrammeSheet } from "../../wire/contract";
 import { groupsQuery } from "../../wire/queries";
 import { ErrorAlert } from "../shell/ErrorAlert";
 import { withZone } from "./times";
+import { t } from "../../language/text";
 
 type Props = {
   title: string;
@@ -42,11 +43,11 @@ export function StartProgramme({ title, begin, onClose }: Props) {
           <Modal.Title id="startprogramme">{title}</Modal.Title>
         </Modal.Header>
         <Modal.Body>
-          <p>It begins with step 1 and moves on by itself, at this group&apos;s own speed.</p>
+          <p>{t("frame.it-begins-with-step-1")}</p>
           <Form.Group controlId="start-group" className="mb-3">
-            <Form.Label>Group</Form.Label>
+            <Form.Label>{t("frame.group")}</Form.Label>
             <Form.Select value={group} onChange={(e) => setGroup(Number(e.target.value))}>
-              <option value={0}>none</option>
+              <option value={0}>{t("frame.none")}</option>
               {groups.map((g) => (
                 <option key={g.id} value={g.id}>
                   {g.name}
@@ -55,7 +56,7 @@ export function StartProgramme({ title, begin, onClose }: Props) {
             </Form.Select>
           </Form.Group>
           <Form.Group controlId="start-at">
-            <Form.Label>First class</Form.Label>
+            <Form.Label>{t("frame.first-class")}</Form.Label>
             <Form.Control
               type="datetime-local"
               required
@@ -67,7 +68,7 @@ export function StartProgramme({ title, begin, onClose }: Props) {
         </Modal.Body>
         <Modal.Footer>
           <Button type="submit" disabled={start.isPending}>
-            Begin
+            {t("frame.begin")}
           </Button>
         </Modal.Footer>
       </Form>

@@ -2,6 +2,7 @@ import "./steps.css";
 import { Button, Form } from "react-bootstrap";
 import { numberOrText, text } from "./fields";
 import type { PassageDoc } from "../../wire/plan";
+import { rich, t } from "../../language/text";
 
 export type Edit = { doc: PassageDoc; onChange: (doc: PassageDoc) => void };
 
@@ -42,38 +43,42 @@ export function Steps({ edit, field, label }: { edit: Edit; field: string; label
           <div key={i} className="step">
             {free ? (
               <>
-                {input("seconds", "seconds", (typed) => numberOrText(typed) ?? 0)} s natural breath,
-                {input("text", "what to say", asTyped, "hand down, notice")}
+                {rich("frame.s-natural-breath", {
+                  value: input("seconds", t("frame.seconds"), (typed) => numberOrText(typed) ?? 0),
+                  value2: input("text", t("frame.what-to-say"), asTyped, t("frame.hand-down-notice")),
+                })}
               </>
             ) : (
               <>
-                {input("breaths", "breaths", (typed) => numberOrText(typed) ?? 0)} breaths,
-                {input("counts", "counts", asTyped, "counts as planned, no holds")}
+                {rich("frame.breaths", {
+                  value: input("breaths", t("frame.breaths-label"), (typed) => numberOrText(typed) ?? 0),
+                  value2: input("counts", t("frame.counts"), asTyped, t("frame.counts-as-planned-no-holds")),
+                })}
                 <Form.Select
-                  aria-label={`${label} ${i + 1}, through`}
+                  aria-label={t("frame.through", { label, i: i + 1 })}
                   value={text(step.airway) || "nose"}
                   onChange={(e) =>
                     change(i, "airway", e.target.value === "nose" ? undefined : e.target.value)
                   }
                 >
-                  <option value="nose">through the nose</option>
-                  <option value="out-mouth">out through the mouth</option>
-                  <option value="in-mouth">in through the mouth</option>
-                  <option value="mouth">through the mouth</option>
+                  <option value="nose">{t("frame.through-the-nose")}</option>
+                  <option value="out-mouth">{t("frame.out-through-the-mouth")}</option>
+                  <option value="in-mouth">{t("frame.in-through-the-mouth")}</option>
+                  <option value="mouth">{t("frame.through-the-mouth")}</option>
                 </Form.Select>
               </>
             )}
             <Button variant="link" size="sm" onClick={() => put(steps.toSpliced(i, 1))}>
-              remove
+              {t("frame.remove-2")}
             </Button>
           </div>
         );
       })}
       <Button variant="link" size="sm" onClick={() => put([...steps, { breaths: 1 }])}>
-        + breaths
+        {t("frame.breaths-2")}
       </Button>
       <Button variant="link" size="sm" onClick={() => put([...steps, { seconds: 30 }])}>
-        + natural breath
+        {t("frame.natural-breath")}
       </Button>
     </fieldset>
   );

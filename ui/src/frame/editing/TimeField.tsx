@@ -1,6 +1,7 @@
 import { useState } from "react";
 import { Form } from "react-bootstrap";
 import { readTimeOfDay, weekly } from "../../player/format";
+import { t } from "../../language/text";
 
 type Props = { value: string; onChange: (time: string) => void };
 
@@ -26,7 +27,9 @@ export function TimeField({ value, onChange }: Props) {
           if (!wrong) setTyped(null);
         }}
       />
-      <Form.Control.Feedback type="invalid">Write a time of day, as {weekly("18:30")}.</Form.Control.Feedback>
+      <Form.Control.Feedback type="invalid">
+        {t("frame.write-a-time-of-day", { value: weekly("18:30") })}
+      </Form.Control.Feedback>
     </>
   );
 }

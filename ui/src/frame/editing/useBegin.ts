@@ -3,6 +3,7 @@ import { useNavigate } from "react-router";
 import { post } from "../../wire/api";
 import type { Begin, Plan } from "../../wire/contract";
 import { todayQuery } from "../../wire/queries";
+import { t } from "../../language/text";
 
 /** useBegin makes a new plan and opens it. */
 export function useBegin() {
@@ -14,7 +15,7 @@ export function useBegin() {
         ? post<Plan>("/plans/begin", from)
         : post<Plan>("/plans", {
             group_id: 0,
-            document: { format: "vast-lantern-plan", version: 1, title: "New class", passages: [] },
+            document: { format: "vast-lantern-plan", version: 1, title: t("frame.new-class"), passages: [] },
           }),
     onSuccess: (plan) => {
       void queries.invalidateQueries({ queryKey: todayQuery.queryKey });

@@ -1,23 +1,23 @@
 import type { Settings } from "../../wire/contract";
 import { cardText, keyed, letterOf } from "./letters";
 import type { Way } from "./presses";
-import { text } from "../../language/text";
+import { t, text } from "../../language/text";
 
-const ways: { [way in Way]: string } = { short: "", long: ", long", double: ", twice" };
+const ways = (): { [way in Way]: string } => ({ short: "", long: t("frame.long"), double: t("frame.twice") });
 
-const names: { [key: string]: string } = {
-  PageDown: "Page Down",
-  PageUp: "Page Up",
+const names = (): { [key: string]: string } => ({
+  PageDown: t("frame.page-down"),
+  PageUp: t("frame.page-up"),
   ArrowRight: "→",
   ArrowLeft: "←",
   ArrowUp: "↑",
   ArrowDown: "↓",
-  " ": "Space",
-};
+  " ": t("frame.space"),
+});
 
 /** remoteName is the name of a key of a pedal or a remote, as it is printed on one. */
 export function remoteName(key: string): string {
-  return names[key] ?? (key.length === 1 ? key.toUpperCase() : key);
+  return names()[key] ?? (key.length === 1 ? key.toUpperCase() : key);
 }
 
 /** rowsOf is every key and what it does, as on the card of keys. */
@@ -31,7 +31,7 @@ export function rowsOf(settings: Settings | undefined): [string, string][] {
   return [
     ["Space", cardText("pause")],
     ...letters,
-    ["?", "The card of keys"],
-    ...remote.map((r): [string, string] => [`${remoteName(r.key)}${ways[r.press]}`, means(r.means)]),
+    ["?", t("frame.the-card-of-keys")],
+    ...remote.map((r): [string, string] => [`${remoteName(r.key)}${ways()[r.press]}`, means(r.means)]),
   ];
 }

@@ -1,6 +1,7 @@
 import { type ReactNode, useLayoutEffect, useRef, useState } from "react";
 import { Button, ButtonGroup } from "react-bootstrap";
 import { useNavigate } from "react-router";
+import { t } from "../../language/text";
 
 /** The two sizes of paper, in mm. */
 const papers = { A4: { width: 210, height: 297 }, Letter: { width: 215.9, height: 279.4 } };
@@ -45,12 +46,12 @@ export function Paper({ back, tools, children }: { back: string; tools?: ReactNo
   return (
     <div className="papers">
       <style>{`@page { size: ${size}; margin: 0; }`}</style>
-      <nav className="papertools" aria-label="Printing">
+      <nav className="papertools" aria-label={t("frame.printing")}>
         <Button variant="outline-secondary" onClick={() => void navigate(back)}>
-          Back
+          {t("frame.back")}
         </Button>
         {tools}
-        <ButtonGroup aria-label="Paper">
+        <ButtonGroup aria-label={t("frame.paper")}>
           {(Object.keys(papers) as Size[]).map((name) => (
             <Button
               key={name}
@@ -62,7 +63,7 @@ export function Paper({ back, tools, children }: { back: string; tools?: ReactNo
             </Button>
           ))}
         </ButtonGroup>
-        <Button onClick={() => window.print()}>Print</Button>
+        <Button onClick={() => window.print()}>{t("frame.print")}</Button>
       </nav>
       <main
         ref={sheet}

@@ -3,39 +3,31 @@ import { useQuery } from "@tanstack/react-query";
 import { ErrorAlert } from "./ErrorAlert";
 import { Loading } from "./Loading";
 import { Message } from "./Message";
+import { rich, t } from "../../language/text";
 
 /** How the certificate is installed, by what the device is. */
-const ways: [string, string[]][] = [
+const ways = (): [string, string[]][] => [
   [
-    "iPhone and iPad",
+    t("frame.iphone-and-ipad"),
     [
-      "Load the certificate in the system's own browser, and allow the profile.",
-      "Settings, General, VPN & Device Management: install “Vast Lantern on …”.",
-      "Settings, General, About, Certificate Trust Settings: switch it on.",
+      t("frame.load-the-certificate-in-the-systems"),
+      t("frame.settings-general-vpn-device-management-install"),
+      t("frame.settings-general-about-certificate-trust-settings"),
     ],
   ],
   [
-    "Android",
-    [
-      "Load the certificate.",
-      "Settings, Security, More, Encryption & credentials, Install a certificate, CA certificate: choose the file.",
-    ],
+    t("frame.android"),
+    [t("frame.load-the-certificate-2"), t("frame.settings-security-more-encryption-credentials-install")],
   ],
   [
-    "macOS",
-    [
-      "Load the certificate and open it: it goes to the keychain.",
-      "Double-click it there, Trust, Always Trust.",
-    ],
+    t("frame.macos"),
+    [t("frame.load-the-certificate-and-open"), t("frame.double-click-it-there-trust-always")],
   ],
   [
-    "Windows",
-    [
-      "Load the certificate and open it, Install Certificate, Current User.",
-      "Place it in “Trusted Root Certification Authorities”.",
-    ],
+    t("frame.windows"),
+    [t("frame.load-the-certificate-and-open-2"), t("frame.place-it-in-trusted-root-certification")],
   ],
-  ["Linux", ["In the browser's settings, Certificates, Authorities, Import: trust it to identify websites."]],
+  [t("frame.linux"), [t("frame.in-the-browsers-settings-certificates-authorities")]],
 ];
 
 /** CertificateView helps the teacher's own devices to trust the machine that serves. */
@@ -44,37 +36,30 @@ export function CertificateView() {
   const { data } = certificate;
   return (
     <main className="container py-4">
-      <h1>Trust this machine</h1>
-      {certificate.isPending && <Loading what="Asking for the certificate" />}
+      <h1>{t("frame.trust-this-machine")}</h1>
+      {certificate.isPending && <Loading what={t("frame.asking-for-the-certificate")} />}
       {certificate.isError && <ErrorAlert error={certificate.error} />}
       {data && (
         <>
-          <p>
-            The teacher&apos;s side is encrypted. A device of yours trusts it once the certificate of this
-            machine is installed on it. <b>Install it on devices of your own only</b>: people who come to a
-            class open the room&apos;s page, which needs none.
-          </p>
+          <p>{rich("frame.the-teacher-apos-s-side", { b: <b>{t("frame.install-it-on-devices")}</b> })}</p>
           {data.secure && (
-            <Message variant="light">
-              This page arrived encrypted: the certificate is installed on this device.
-            </Message>
+            <Message variant="light">{t("frame.this-page-arrived-encrypted-the-certificate")}</Message>
           )}
           <p>
             <a className="btn btn-primary btn-lg" href="/api/certificate/file">
-              1. Load the certificate
+              {t("frame.load-the-certificate")}
             </a>{" "}
             <a className="btn btn-outline-primary btn-lg" href={data.address}>
-              2. Then open {data.address}
+              {t("frame.then-open", { address: data.address })}
             </a>
           </p>
           <p>
-            What the device shows as its SHA-256 fingerprint must be this one, which the machine that serves
-            prints too at its start:
+            {t("frame.what-the-device-shows-as-its")}
             <br />
             <code>{data.fingerprint}</code>
           </p>
           <div className="row">
-            {ways.map(([device, steps]) => (
+            {ways().map(([device, steps]) => (
               <section key={device} className="col-md-6">
                 <h2 className="h5">{device}</h2>
                 <ol>
@@ -85,10 +70,7 @@ export function CertificateView() {
               </section>
             ))}
           </div>
-          <p className="text-secondary">
-            It vouches for addresses of local networks and names that end in .local, and for nothing else. How
-            it is installed is from memory, and differs between versions of the systems.
-          </p>
+          <p className="text-secondary">{t("frame.it-vouches-for-addresses-of-local")}</p>
         </>
       )}
     </main>

@@ -5,6 +5,7 @@ import { Outlet } from "react-router";
 import { signedOut } from "../../wire/api";
 import { ErrorAlert } from "./ErrorAlert";
 import { Loading } from "./Loading";
+import { t } from "../../language/text";
 
 const SignIn = lazy(async () => ({ default: (await import("./SignIn")).SignIn }));
 
@@ -23,7 +24,7 @@ export function RequireSignIn() {
     window.addEventListener(signedOut, ask);
     return () => window.removeEventListener(signedOut, ask);
   }, [queries]);
-  if (session.isPending) return <Loading what="Opening" />;
+  if (session.isPending) return <Loading what={t("frame.opening-it")} />;
   if (session.isError && !been)
     return <ErrorAlert error={session.error} retry={() => void session.refetch()} />;
   return (

@@ -2,6 +2,7 @@ import { runningQuery } from "../../wire/queries";
 import { useQuery } from "@tanstack/react-query";
 import { Container } from "react-bootstrap";
 import { Link, Outlet } from "react-router";
+import { rich, t } from "../../language/text";
 
 const every = 5000; // ms
 
@@ -16,10 +17,12 @@ export function ReturnToClass() {
     <div className="running" role="status">
       <Container fluid="xl">
         <span>
-          <strong>{running.data.title || "A class"}</strong> is being led.
+          {rich("frame.is-being-led", {
+            strong: <strong>{running.data.title || t("frame.a-class")}</strong>,
+          })}
         </span>
         <Link className="btn btn-primary" to={`/lead/${running.data.class_id}`}>
-          Return to class
+          {t("frame.return-to-class")}
         </Link>
       </Container>
     </div>

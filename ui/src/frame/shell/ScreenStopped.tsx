@@ -2,6 +2,7 @@ import { Button, Container } from "react-bootstrap";
 import { useRouteError } from "react-router";
 import { Message } from "./Message";
 import { ReturnToClass } from "./ReturnToClass";
+import { t } from "../../language/text";
 
 /** ScreenStopped stands where a screen failed by a mistake of ours. The class itself is kept by the application and goes on. */
 export function ScreenStopped() {
@@ -11,12 +12,10 @@ export function ScreenStopped() {
       <ReturnToClass />
       <Container as="main" className="py-5">
         <Message variant="danger">
-          <h1>This screen has stopped</h1>
-          <p>
-            Nothing is lost: a class that is being led goes on, and loading again shows it at the right count.
-          </p>
+          <h1>{t("frame.this-screen-has-stopped")}</h1>
+          <p>{t("frame.nothing-is-lost-a-class")}</p>
           <Button size="lg" autoFocus onClick={() => location.reload()}>
-            Load again
+            {t("frame.load-again")}
           </Button>
           <p className="mt-3 mb-0">
             <small>{error instanceof Error ? error.message : "unknown error"}</small>

@@ -8,29 +8,31 @@ import { GeneralCare } from "../care/GeneralCare";
 import { Icon } from "./Icon";
 import { JustDeleted } from "../dialogs/BringBack";
 import { useLight } from "./light";
+import { t } from "../../language/text";
 
-const views = [
-  ["/", "Today"],
-  ["/practices", "Practices"],
-  ["/groups", "Groups"],
-  ["/taught", "Taught"],
-  ["/rehearse", "Rehearse"],
-  ["/school", "School"],
-  ["/help", "Help"],
-] as const;
+const views = () =>
+  [
+    ["/", t("frame.today")],
+    ["/practices", t("frame.practices")],
+    ["/groups", t("frame.groups")],
+    ["/taught", t("frame.taught")],
+    ["/rehearse", t("frame.rehearse")],
+    ["/school", t("frame.school")],
+    ["/help", t("frame.help")],
+  ] as const;
 
 /** Shell is the frame of the views of the day: where one can go. */
 export function Shell({ view, children }: { view: string; children: ReactNode }) {
   const [light, change] = useLight(view, "day");
   return (
     <>
-      <nav className="navbar navbar-expand shell" aria-label="Views">
+      <nav className="navbar navbar-expand shell" aria-label={t("frame.views")}>
         <Container fluid="xl">
           <Link className="navbar-brand" to="/">
-            <Icon of={lamp} /> Vast Lantern
+            <Icon of={lamp} /> {t("frame.vast-lantern")}
           </Link>
           <div className="navbar-nav me-auto">
-            {views.map(([path, name]) => (
+            {views().map(([path, name]) => (
               <NavLink key={path} className="nav-link" to={path} end={path === "/"}>
                 {name}
               </NavLink>
@@ -38,7 +40,8 @@ export function Shell({ view, children }: { view: string; children: ReactNode })
           </div>
           <GeneralCare />
           <Button variant="link" className="quiet" onClick={change}>
-            <Icon of={light === "day" ? moon : sun} /> {light === "day" ? "Night" : "Day"}
+            <Icon of={light === "day" ? moon : sun} />{" "}
+            {light === "day" ? t("frame.night-light") : t("frame.day-light")}
           </Button>
         </Container>
       </nav>

@@ -7,6 +7,8 @@ import type { Session } from "../../wire/contract";
 import { again } from "../../wire/stream";
 import { ErrorAlert } from "./ErrorAlert";
 import { Message } from "./Message";
+import { LanguageChoice } from "./LanguageChoice";
+import { t } from "../../language/text";
 
 /** usual is a name for this device, to be changed. */
 function usual(): string {
@@ -63,12 +65,12 @@ export function SignIn() {
         }}
       >
         <Modal.Header>
-          <Modal.Title id="signin">Vast Lantern</Modal.Title>
+          <Modal.Title id="signin">{t("frame.vast-lantern")}</Modal.Title>
         </Modal.Header>
         <Modal.Body>
           {enter.isError && <ErrorAlert error={enter.error} />}
           <Form.Group controlId="passcode" className="mb-3">
-            <Form.Label>Teacher's passcode</Form.Label>
+            <Form.Label>{t("frame.teachers-passcode")}</Form.Label>
             <Form.Control
               key={String(warned)} // it gets the focus once it may be typed in
               type="password"
@@ -83,22 +85,22 @@ export function SignIn() {
           </Form.Group>
           {unencrypted && !warned && (
             <Message variant="warning">
-              What is typed here goes over the network unencrypted: whoever can read its traffic can read the
-              passcode. Go on only on a network of your own.{" "}
+              {t("frame.what-is-typed-here-goes-over")}{" "}
               <Button variant="link" className="p-0 align-baseline" onClick={() => setWarned(noteWarned())}>
-                It is my own network
+                {t("frame.it-is-my-own-network")}
               </Button>
             </Message>
           )}
-          <Form.Group controlId="device">
-            <Form.Label>Name of this device</Form.Label>
+          <Form.Group controlId="device" className="mb-3">
+            <Form.Label>{t("frame.name-of-this-device")}</Form.Label>
             <Form.Control maxLength={40} value={device} onChange={(e) => setDevice(e.target.value)} />
-            <Form.Text>It is shown beside what is adjusted on this device.</Form.Text>
+            <Form.Text>{t("frame.it-is-shown-beside")}</Form.Text>
           </Form.Group>
+          <LanguageChoice />
         </Modal.Body>
         <Modal.Footer>
           <Button type="submit" size="lg" disabled={passcode === "" || !warned || enter.isPending}>
-            Sign in
+            {t("frame.sign-in")}
           </Button>
         </Modal.Footer>
       </Form>

@@ -13,6 +13,7 @@ import { TooMuch } from "./TooMuch";
 import { untilTouched, waiting } from "./touch";
 import { useMemory } from "./useMemory";
 import { useNow } from "./useNow";
+import { t } from "./words";
 
 /**
  * What is going on: it is read first, then played, from a moment of the score on; it rests in natural breath at any moment; and
@@ -124,26 +125,26 @@ function OneByOneself({ page, onPlay }: { page: HomePage; onPlay: (at: number) =
     );
   if (resting !== null)
     return (
-      <Between word="natural breath" says="For as long as you like.">
+      <Between word={t("page.natural-breath")} says={t("page.for-as-long-as-you-like")}>
         <button type="button" className="btn btn-primary" autoFocus onClick={() => play(resting)}>
-          Go on, from the round that was left
+          {t("page.go-on-from-the-round")}
         </button>
         <button type="button" className="btn btn-outline-primary" onClick={read}>
-          Stop here
+          {t("page.stop-here")}
         </button>
         <button type="button" className="btn btn-outline-primary" onClick={tooMuch}>
-          Too much
+          {t("page.too-much")}
         </button>
       </Between>
     );
   if (state.is === "done" || over)
     return (
-      <Between word="It is done" says="Natural breath for a while, and notice.">
+      <Between word={t("page.it-is-done")} says={t("page.natural-breath-for-a-while")}>
         <button type="button" className="btn btn-primary" autoFocus onClick={back}>
-          Back
+          {t("page.back")}
         </button>
         <button type="button" className="btn btn-outline-primary" onClick={tooMuch}>
-          Too much
+          {t("page.too-much")}
         </button>
       </Between>
     );

@@ -6,6 +6,7 @@ import type { HomePage } from "../../wire/contract";
 import { Days } from "./Days";
 import type { Today } from "./today";
 import type { Remembered } from "./useMemory";
+import { t } from "./words";
 
 /** Pace is what ends a phase that waits: a touch, or the beat of its usual length. */
 export type Pace = "touch" | "beat";
@@ -47,14 +48,14 @@ export function Before(props: Props) {
       </header>
       {page.key !== "" && <Days {...props} />}
       <section className="stop" aria-labelledby="stop">
-        <h2 id="stop">When to stop</h2>
+        <h2 id="stop">{t("page.when-to-stop")}</h2>
         <p>{sheet.stop}</p>
         {cautions.map((caution) => (
           <p key={caution}>{caution}</p>
         ))}
       </section>
       <section aria-labelledby="how">
-        <h2 id="how">How it goes</h2>
+        <h2 id="how">{t("page.how-it-goes")}</h2>
         <ol>
           {how.map((line) => (
             <li key={line}>{line}</li>
@@ -64,19 +65,16 @@ export function Before(props: Props) {
       <Choices {...props} />
       <p className="keys">
         <button type="button" className="btn btn-primary btn-lg" onClick={onStart}>
-          Start
+          {t("page.start")}
         </button>
         <button type="button" className="btn btn-outline-primary" onClick={onTooMuch}>
-          Too much
+          {t("page.too-much")}
         </button>
         <Light />
       </p>
       <p className="small">
-        {props.pace === "touch"
-          ? "Space ends the phase, N is natural breath, Escape stops."
-          : "Space is natural breath, and goes on again; Escape stops."}{" "}
-        Nothing leaves this page.
-        {sheet.from !== "" && ` From the class “${sheet.from}”.`}
+        {t("page.nothing-leaves-this-page", { pace: props.pace === "touch" })}
+        {sheet.from !== "" && t("page.from-the-class", { from: sheet.from })}
       </p>
     </main>
   );
@@ -88,7 +86,7 @@ function Choices(props: Props) {
   return (
     <section className="choices">
       <label>
-        How much now
+        {t("page.how-much-now")}
         <select value={choice} onChange={(e) => onChoice(Number(e.currentTarget.value))}>
           {page.steps[step]!.choices.map((one, i) => (
             <option key={i} value={i}>
@@ -99,7 +97,7 @@ function Choices(props: Props) {
       </label>
       {lanes && (
         <label>
-          Which breath
+          {t("page.which-breath")}
           <select value={lane} onChange={(e) => onLane(e.currentTarget.value as Lane)}>
             <option value="main">{lanes.main}</option>
             <option value="beside">{lanes.beside}</option>
@@ -108,15 +106,15 @@ function Choices(props: Props) {
       )}
       {pace && (
         <label>
-          Pace
+          {t("page.pace")}
           <select value={pace} onChange={(e) => onPace(e.currentTarget.value as Pace)}>
-            <option value="touch">my own: a touch ends each phase</option>
-            <option value="beat">the beat, at the usual length</option>
+            <option value="touch">{t("page.my-own-a-touch-ends-each")}</option>
+            <option value="beat">{t("page.the-beat-at-the-usual-length")}</option>
           </select>
         </label>
       )}
       <label>
-        Sound
+        {t("page.sound")}
         <select
           value={sound.choice.on ? (speaks ? sound.choice.voice : "off") : "none"}
           onChange={(e) => {
@@ -125,10 +123,10 @@ function Choices(props: Props) {
             else sound.change({ on: true, voice: voice as Choice["voice"] });
           }}
         >
-          <option value="none">none</option>
-          <option value="off">tones</option>
-          {speaks && <option value="words">tones, and a voice for the words</option>}
-          {speaks && <option value="counts">tones, and a voice that counts</option>}
+          <option value="none">{t("page.none")}</option>
+          <option value="off">{t("page.tones")}</option>
+          {speaks && <option value="words">{t("page.tones-and-a-voice")}</option>}
+          {speaks && <option value="counts">{t("page.tones-and-a-voice-that-counts")}</option>}
         </select>
       </label>
     </section>
@@ -143,7 +141,7 @@ function Light() {
   };
   return (
     <button type="button" className="btn btn-outline-primary" onClick={turn}>
-      Day or night
+      {t("page.day-or-night")}
     </button>
   );
 }

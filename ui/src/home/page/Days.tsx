@@ -1,9 +1,9 @@
-import { plural } from "../../player/format";
 import type { HomeDays, HomePage } from "../../wire/contract";
 import { dayInWords, dayNumber, dayOf } from "./day";
 import type { Memory } from "./memory";
 import type { Today } from "./today";
 import type { Remembered } from "./useMemory";
+import { t, tag } from "./words";
 
 type Props = {
   page: HomePage;
@@ -25,16 +25,16 @@ export function Days({ page, now, remembered, step, onStep }: Props) {
       <h2 id="today">{whichDay(page, now)}</h2>
       {marks.tooMuch ? (
         <p>
-          It was too much today: leave it until tomorrow, and ask {whom(page)} before you go on.{" "}
+          {t("page.it-was-too-much-today-leave", { page: whom(page) })}{" "}
           <button type="button" className="btn btn-link" onClick={() => mark(now.on, { tooMuch: false })}>
-            Undo
+            {t("page.undo")}
           </button>
         </p>
       ) : (
         now.why !== "" && <p>{whyLess(page, now)}</p>
       )}
       {page.steps.length > 1 && (
-        <div className="steps" role="group" aria-label="Which step">
+        <div className="steps" role="group" aria-label={t("page.which-step")}>
           {steps(page.steps, now, step).map((i) => (
             <button
               key={i}
@@ -55,24 +55,22 @@ export function Days({ page, now, remembered, step, onStep }: Props) {
       <p className="keys">
         <Tick
           on={marks.done === true}
-          label={twice ? "Done this morning" : "Done today"}
+          label={twice ? t("page.done-this-morning") : t("page.done-today")}
           onChange={(done) => mark(now.on, { done })}
         />
         {twice && (
           <Tick
             on={marks.evening === true}
-            label="Done this evening"
+            label={t("page.done-this-evening")}
             onChange={(evening) => mark(now.on, { evening })}
           />
         )}
       </p>
       <p className="small">
-        {keeps
-          ? "Only this device remembers what you ticked."
-          : "This browser remembers nothing of a page: tick the days on paper too."}{" "}
+        {keeps ? t("page.only-this-device-remembers") : t("page.this-browser-remembers-nothing")}{" "}
         {Object.keys(memory).length > 0 && (
           <button type="button" className="btn btn-link" onClick={forget}>
-            Forget all ticks
+            {t("page.forget-all-ticks")}
           </button>
         )}
       </p>
@@ -89,37 +87,37 @@ function steps(all: HomeDays[], now: Today, chosen: number): number[] {
 }
 
 function stepName(i: number, now: Today): string {
-  if (i === now.due && now.when === "during") return "Today";
-  if (i === now.due && now.when === "rest") return "The last one";
-  if (i === now.due - 1) return "A step back";
-  return `Step ${i + 1}`;
+  if (i === now.due && now.when === "during") return t("page.today");
+  if (i === now.due && now.when === "rest") return t("page.the-last-one");
+  if (i === now.due - 1) return t("page.a-step-back");
+  return t("page.step", { i: i + 1 });
 }
 
 function whichDay({ steps, sheet }: HomePage, now: Today): string {
   const total = steps.at(-1)!.last;
-  const of = total > 0 ? ` of ${total}` : "";
+  const day = now.day ?? 0;
   switch (now.when) {
     case "before":
-      return `Begins on ${dayInWords(sheet.home.begins)}`;
+      return t("page.begins-on", { day: dayInWords(sheet.home.begins, tag()) });
     case "during":
-      return `Day ${now.day}${of}`;
+      return t("page.day", { day, total });
     case "rest":
-      return `Day ${now.day}${of}: a day of rest`;
+      return t("page.day-of-rest", { day, total });
     case "over":
-      return `The ${plural(total, "day")} are over: tell your teacher how it was`;
+      return t("page.days-are-over", { total });
     default:
-      return "Today";
+      return t("page.today");
   }
 }
 
 function whyLess(page: HomePage, now: Today): string {
-  const what = now.offered < now.due ? "a step back" : "the least";
+  const back = now.offered < now.due;
   return now.why === "gap"
-    ? `Some days have passed without it: ${what} is offered. Today's step is there too.`
-    : `Last time was too much: ${what} is offered. Ask ${whom(page)} before you do more.`;
+    ? t("page.days-have-passed", { back })
+    : t("page.last-time-was-too-much", { back, ask: whom(page) });
 }
 
-const whom = ({ sheet }: HomePage) => sheet.home.ask || "your teacher";
+const whom = ({ sheet }: HomePage) => sheet.home.ask || t("page.your-teacher");
 
 type TickProps = { on: boolean; label: string; onChange: (on: boolean) => void };
 
@@ -141,7 +139,7 @@ function Strip({ page, now, remembered }: Pick<Props, "page" | "now" | "remember
   const first = end <= most ? 1 : Math.max(1, Math.min(day - 20, end - most + 1));
   const last = Math.min(end, first + most - 1);
   return (
-    <ol className="strip" start={first} aria-label="Days">
+    <ol className="strip" start={first} aria-label={t("page.days")}>
       {Array.from({ length: last - first + 1 }, (_, i) => {
         const number = first + i;
         const on = dayOf(begins, number);
@@ -152,7 +150,7 @@ function Strip({ page, now, remembered }: Pick<Props, "page" | "now" | "remember
               type="button"
               aria-pressed={done}
               disabled={number > day}
-              aria-label={`Day ${number}, ${dayInWords(on)}: ${done ? "done" : "not done"}`}
+              aria-label={t("page.day-2", { number, on: dayInWords(on, tag()), done })}
               onClick={() => remembered.mark(on, { done: !done, evening: done ? false : undefined })}
             >
               {done ? "✓" : number}

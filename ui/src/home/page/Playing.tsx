@@ -2,6 +2,7 @@ import type { Sound } from "../../player/sound/useSound";
 import { Stage } from "../../player/Stage";
 import type { Place } from "../../player/usePlace";
 import type { Score, ScorePhase } from "../../wire/contract";
+import { t } from "./words";
 
 type Props = {
   score: Score;
@@ -42,7 +43,7 @@ export function Playing({ score, place, sound, called, usual, onTouch, onRest, o
             disabled={usual === null}
             onClick={onTouch}
           >
-            {usual ? `Next (usually after ${seconds(usual)} s)` : "Next"}
+            {usual ? t("page.next-usually-after-s", { usual: seconds(usual) }) : t("page.next")}
           </button>
         </p>
       )}
@@ -53,13 +54,13 @@ export function Playing({ score, place, sound, called, usual, onTouch, onRest, o
           autoFocus={onTouch === null}
           onClick={onRest}
         >
-          Natural breath
+          {t("page.natural-breath-2")}
         </button>
         <button type="button" className="btn btn-outline-primary" onClick={onStop}>
-          Stop
+          {t("page.stop")}
         </button>
         <button type="button" className="btn btn-outline-primary" onClick={onTooMuch}>
-          Too much
+          {t("page.too-much")}
         </button>
       </p>
     </main>

@@ -19,9 +19,9 @@ export function dayOf(begins: string, number: number): string {
   return new Date(Date.parse(`${begins}T00:00Z`) + (number - 1) * day).toISOString().slice(0, 10);
 }
 
-/** dayInWords writes a calendar day as "Monday 30 November". */
-export function dayInWords(on: string): string {
-  return new Date(`${on}T00:00Z`).toLocaleDateString("en-GB", {
+/** dayInWords writes a calendar day as "Monday 30 November", in a language. */
+export function dayInWords(on: string, tag: string): string {
+  return new Date(`${on}T00:00Z`).toLocaleDateString(tag === "en" ? "en-GB" : tag, {
     weekday: "long",
     day: "numeric",
     month: "long",

@@ -4,12 +4,17 @@ import { createRoot } from "react-dom/client";
 import type { HomePage } from "../../wire/contract";
 import { carry, type Packed } from "../../wire/sounds";
 import { unpack } from "../../wire/unpack";
+import { RoomWords } from "../../player/say";
 import { AtHome } from "./AtHome";
+import { roomWords, speak, t } from "./words";
 
 // As the device has it; a button turns it.
 document.documentElement.dataset.bsTheme = matchMedia("(prefers-color-scheme: light)").matches
   ? "light"
   : "dark";
+
+// Not even the language is known before the page is read.
+speak(navigator.language.split("-")[0]!);
 
 const root = document.getElementById("root")!;
 
@@ -21,11 +26,18 @@ async function open(): Promise<void> {
       [sum: string]: Packed;
     },
   );
+  speak(page.language);
   document.title = page.sheet.home.name;
-  createRoot(root).render(<AtHome page={page} />);
+  createRoot(root).render(
+    <RoomWords value={roomWords()}>
+      <AtHome page={page} />
+    </RoomWords>,
+  );
 }
 
 open().catch(() => {
-  root.innerHTML =
-    "<main><h1>This page cannot be opened here.</h1><p>The browser is too old, or the file is incomplete. Open it in a newer browser, or ask for the file again.</p></main>";
+  const [heading, advice] = [document.createElement("h1"), document.createElement("p")];
+  heading.textContent = t("page.cannot-be-opened");
+  advice.textContent = t("page.browser-too-old");
+  root.replaceChildren(heading, advice);
 });

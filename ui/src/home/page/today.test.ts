@@ -25,7 +25,8 @@ describe("the day of a practice", () => {
       expect(dayNumber(begins, on)).toBe(number);
       expect(dayOf(begins, number)).toBe(on);
     }
-    expect(dayInWords("2026-11-30")).toBe("Monday 30 November");
+    expect(dayInWords("2026-11-30", "en")).toBe("Monday 30 November");
+    expect(dayInWords("2026-11-30", "de")).toBe("Montag, 30. November");
   });
 
   it("is the day on this device, in whatever zone it is", () => {

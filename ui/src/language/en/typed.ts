@@ -1,4 +1,5 @@
 import type { TypedFact } from "../../wire/contract";
+import { t } from "../text";
 
 /** factText says what was understood of a typed line: "6 rounds", "starting left". */
 export function factText({ field, value }: TypedFact): string {
@@ -11,46 +12,46 @@ export function factText({ field, value }: TypedFact): string {
     case "seconds":
       return duration(Number(value));
     case "breaths":
-      return many("natural breath", "natural breaths");
+      return many(t("language.natural-breath"), t("language.natural-breaths"));
     case "strokes":
       return many("stroke", "strokes");
     case "rate":
-      return `${value} strokes a minute`;
+      return t("language.strokes-a-minute", { value });
     case "open_seconds":
-      return `${value} seconds`;
+      return t("language.seconds", { value });
     case "tempo":
-      return `${value.replace("@", "")} counts a minute`;
+      return t("language.counts-a-minute", { value: value.replace("@", "") });
     case "side":
-      return `${value} side`;
+      return t("language.side", { value });
     case "script":
-      return `only you read “${value}”`;
+      return t("language.only-you-read", { value });
     case "remark":
-      return `remark “${value}”`;
+      return t("language.remark", { value });
     case "wait":
-      return "waits for you";
+      return t("frame.waits-for");
     case "keep":
-      return "kept as it is when the class is shortened";
+      return t("language.kept-as");
     default:
       return value;
   }
 }
 
 /** checkWords says why somebody should look at a passage that was typed. */
-export const checkWords: Record<string, string> = {
-  words: "Not everything was understood; the rest is kept as a remark.",
-  name: "Not in the practice book.",
-  reading: "This can be read in another way.",
-};
+export const checkWords = (): Record<string, string> => ({
+  words: t("language.not-everything-was-understood-the-rest"),
+  name: t("language.not-in-the-practice-book-2"),
+  reading: t("language.this-can-be-read-in-another"),
+});
 
 /** doubtText says what was made of a piece of a line that is doubtful. */
 export function doubtText(kind: string, given: string): string {
   switch (kind) {
     case "name":
-      return "Not in the practice book: a free stretch with this title.";
+      return t("language.not-in-the-practice-book");
     case "reading":
-      return `“${given}” can be something else.`;
+      return t("language.can-be-something-else", { given });
     default:
-      return `“${given}” is kept as a remark.`;
+      return t("language.is-kept-as-a-remark", { given });
   }
 }
 
@@ -58,6 +59,7 @@ export const assumedMark = "assumed";
 
 function duration(seconds: number): string {
   const minutes = seconds / 60;
-  if (seconds >= 60 && Number.isInteger(minutes)) return minutes === 1 ? "1 minute" : `${minutes} minutes`;
-  return seconds === 1 ? "1 second" : `${seconds} seconds`;
+  if (seconds >= 60 && Number.isInteger(minutes))
+    return minutes === 1 ? "1 minute" : t("language.minutes", { minutes });
+  return seconds === 1 ? "1 second" : t("language.seconds-2", { seconds });
 }

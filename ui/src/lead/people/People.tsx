@@ -6,6 +6,7 @@ import type { Score, Watched } from "../../wire/contract";
 import { draw, tintsOf } from "./draw";
 import { layout } from "./layout";
 import { inWords, type Posture, postureAt, toward } from "./posture";
+import { t } from "../../language/text";
 
 type Props = { people: Watched[]; score: Score };
 
@@ -24,8 +25,12 @@ export function People({ people, score }: Props) {
     return animate(c, () => now.current);
   }, []);
   return (
-    <section className="people" aria-label="The room">
-      <canvas ref={canvas} role="img" aria-label={`${people.length} people who sit and breathe`} />
+    <section className="people" aria-label={t("lead.the-room")}>
+      <canvas
+        ref={canvas}
+        role="img"
+        aria-label={t("lead.people-who-sit-and-breathe", { people: people.length })}
+      />
       <InWords people={people} score={score} />
     </section>
   );
@@ -87,7 +92,7 @@ function InWords({ people, score }: Props) {
     return () => clearInterval(timer);
   }, [people, score, clock]);
   return (
-    <ol className="visually-hidden" aria-label="Each at their place">
+    <ol className="visually-hidden" aria-label={t("lead.each-at-their-place")}>
       {words.map((text, i) => (
         <li key={i}>{text}</li>
       ))}

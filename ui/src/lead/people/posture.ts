@@ -1,4 +1,5 @@
 import type { Watched, WatchedAct } from "../../wire/contract";
+import { t } from "../../language/text";
 
 /** Posture is how somebody sits at a moment, as it is drawn. Numbers are from 0 to 1 where nothing else is said. */
 export type Posture = {
@@ -157,16 +158,16 @@ export function toward(from: Posture | undefined, to: Posture, step: number): Po
 
 /** inWords is what is to be seen of somebody, for who cannot see it: the look, not its name. */
 export function inWords(p: Posture): string {
-  if (p.here === 0) return "an empty place";
-  if (p.here < 1) return "comes in";
+  if (p.here === 0) return t("lead.an-empty-place");
+  if (p.here < 1) return t("lead.comes-in");
   const seen = [
-    p.forehead && "holds the forehead and leans",
-    p.mouth > 0.4 && "mouth open",
-    p.shoulders > 0.4 && "shoulders lifted",
-    p.brows > 0.4 && "face tight",
-    Math.abs(p.turn) > 0.5 && "looks around",
+    p.forehead && t("lead.holds-the-forehead-and-leans"),
+    p.mouth > 0.4 && t("lead.mouth-open"),
+    p.shoulders > 0.4 && t("lead.shoulders-lifted"),
+    p.brows > 0.4 && t("lead.face-tight"),
+    Math.abs(p.turn) > 0.5 && t("lead.looks-around"),
     !p.forehead && p.sunk > 0.5 && "sinks",
-    p.eyes > 0.5 && "eyes open",
+    p.eyes > 0.5 && t("lead.eyes-open"),
   ].filter(Boolean);
-  return seen.length > 0 ? seen.join(", ") : "sits quietly";
+  return seen.length > 0 ? seen.join(", ") : t("lead.sits-quietly");
 }

@@ -1,0 +1,24 @@
+import { useMutation } from "@tanstack/react-query";
+import { Form } from "react-bootstrap";
+import { choose, languages, tag } from "../../language/catalogue";
+import { t } from "../../language/text";
+import { ErrorAlert } from "./ErrorAlert";
+import { languageName } from "./languageName";
+
+/** LanguageChoice is the language of the screens on this device. Each is named as those who speak it call it. */
+export function LanguageChoice() {
+  const change = useMutation({ mutationFn: choose });
+  return (
+    <Form.Group controlId="screen-language" className="mb-3">
+      <Form.Label>{t("frame.language-of-the-screens")}</Form.Label>
+      <Form.Select value={tag()} disabled={change.isPending} onChange={(e) => change.mutate(e.target.value)}>
+        {languages.map((one) => (
+          <option key={one} value={one} lang={one}>
+            {languageName(one)}
+          </option>
+        ))}
+      </Form.Select>
+      {change.isError && <ErrorAlert error={change.error} />}
+    </Form.Group>
+  );
+}
