@@ -281,7 +281,7 @@ func TestNoSentencesInTheCoreAndTheStudio(t *testing.T) {
 					assert.False(
 						t,
 						sentence.MatchString(text),
-						"%s: %q is a sentence: make it a message of language/en/facts.json",
+						"%s: %q is a sentence: make it a message of language/en",
 						name,
 						text,
 					)

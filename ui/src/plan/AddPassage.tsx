@@ -1,7 +1,7 @@
 import { Fragment, type KeyboardEvent, useId, useRef, useState } from "react";
 import { Button, Form, InputGroup } from "react-bootstrap";
 import type { LineProblem, TypedLine, TypedPassage } from "../wire/contract";
-import { assumedMark, doubtText, factText } from "../language/en/typed";
+import { assumedMark, doubtText, factText } from "../language/typed";
 import { useEdited } from "../frame/editing/useEdited";
 import { clock } from "../player/format";
 import { RoundSheet } from "../player/RoundSheet";
@@ -221,5 +221,5 @@ function Understood({ summary, facts }: TypedPassage) {
 }
 
 function Assumed() {
-  return <i className="assumed"> {assumedMark}</i>;
+  return <i className="assumed"> {assumedMark()}</i>;
 }

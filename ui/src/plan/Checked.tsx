@@ -4,7 +4,7 @@ import { post } from "../wire/api";
 import type { PassageSummary, PracticeFile } from "../wire/contract";
 import type { PassageDoc } from "../wire/plan";
 import { failureText, t } from "../language/text";
-import { checkWords } from "../language/en/typed";
+import { checkWords } from "../language/typed";
 
 type Props = { doc: PassageDoc; summary: PassageSummary; onChange: (doc: PassageDoc) => void };
 

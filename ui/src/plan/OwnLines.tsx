@@ -1,5 +1,5 @@
 import type { OwnLine } from "../wire/contract";
-import { placeText, readersText } from "../language/en/ownLine";
+import { placeText, readersText } from "../language/ownLine";
 
 /** OwnLines says of each line of the teacher's own words how its place was understood. */
 export function OwnLines({ lines }: { lines: OwnLine[] }) {

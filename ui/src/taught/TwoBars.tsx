@@ -8,7 +8,7 @@ export function TwoBars({ record }: { record: Record }) {
   const whole = Math.max(record.planned_ms, record.taught_ms, 1);
   const part = (ms: number) => `${(100 * ms) / whole}%`;
   const kind = (p: { practice: string; own_pace: boolean }) =>
-    p.practice === "" ? "free" : p.own_pace ? t("taught.practice-own") : "practice";
+    p.practice === "" ? "free" : p.own_pace ? "practice own" : "practice";
   const minutes = Math.ceil(whole / 60_000);
   const every = minutes > 30 ? 10 : minutes > 8 ? 5 : 1;
   const ticks = Array.from({ length: Math.floor(whole / 60_000 / every) + 1 }, (_, i) => i * every);

@@ -65,9 +65,7 @@ export function Files({ words, send }: Props) {
       )}
       {!progress && taken > 0 && (
         <p role="status" className="mt-2 mb-0">
-          {t("voices.taken", {
-            taken: taken === 1 ? t("voices.one-recording") : t("voices.recordings-were", { taken }),
-          })}
+          {t("voices.taken", { taken })}
         </p>
       )}
       {!progress && left.length > 0 && (

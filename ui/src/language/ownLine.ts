@@ -1,6 +1,6 @@
-import type { OwnLine } from "../../wire/contract";
-import { clock } from "../../player/format";
-import { t } from "../text";
+import type { OwnLine } from "../wire/contract";
+import { clock } from "../player/format";
+import { t } from "./text";
 
 const stages = (): Record<string, string> => ({
   opening: t("language.in-the-opening"),

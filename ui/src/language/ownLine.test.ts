@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import type { OwnLine } from "../../wire/contract";
+import type { OwnLine } from "../wire/contract";
 import { placeText, readersText } from "./ownLine";
 
 const line = (with_: Partial<OwnLine>): OwnLine => ({

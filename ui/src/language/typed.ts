@@ -1,20 +1,19 @@
-import type { TypedFact } from "../../wire/contract";
-import { t } from "../text";
+import type { TypedFact } from "../wire/contract";
+import { t } from "./text";
 
 /** factText says what was understood of a typed line: "6 rounds", "starting left". */
 export function factText({ field, value }: TypedFact): string {
-  const many = (one: string, several: string) => `${value} ${value === "1" ? one : several}`;
   switch (field) {
     case "rounds":
-      return many("round", "rounds");
+      return t("language.typed-rounds", { value: Number(value) });
     case "minutes":
-      return many("minute", "minutes");
+      return t("language.typed-minutes", { value: Number(value) });
     case "seconds":
       return duration(Number(value));
     case "breaths":
-      return many(t("language.natural-breath"), t("language.natural-breaths"));
+      return t("language.typed-breaths", { value: Number(value) });
     case "strokes":
-      return many("stroke", "strokes");
+      return t("language.typed-strokes", { value: Number(value) });
     case "rate":
       return t("language.strokes-a-minute", { value });
     case "open_seconds":
@@ -55,11 +54,11 @@ export function doubtText(kind: string, given: string): string {
   }
 }
 
-export const assumedMark = "assumed";
+export const assumedMark = () => t("language.assumed");
 
 function duration(seconds: number): string {
   const minutes = seconds / 60;
-  if (seconds >= 60 && Number.isInteger(minutes))
-    return minutes === 1 ? "1 minute" : t("language.minutes", { minutes });
-  return seconds === 1 ? "1 second" : t("language.seconds-2", { seconds });
+  return seconds >= 60 && Number.isInteger(minutes)
+    ? t("language.typed-minutes", { value: minutes })
+    : t("language.typed-seconds", { value: seconds });
 }
