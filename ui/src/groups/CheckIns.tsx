@@ -59,7 +59,7 @@ function Question({ question, points }: QuestionProps) {
 /** said is an answer of a room in words: "3.4 (9 answers)", or "left 3, both 2, right 4 (9 answers)". */
 function said(sums: CheckInSum[], people: number, mean: number, say: Say): string {
   const answers = t("groups.answers", { people });
-  if (sums.length === 0) return people === 0 ? "none" : t("groups.too-few", { answers });
+  if (sums.length === 0) return people === 0 ? t("groups.no-answers") : t("groups.too-few", { answers });
   if (mean > 0) return `${number(mean)} (${answers})`;
   const list = sums.map((s) => `${answerText(s.answer, say)} ${s.people}`).join(", ");
   return `${list} (${answers})`;

@@ -32,7 +32,7 @@ export function CourseOf({ group }: { group: number }) {
             aria-pressed={m.id === metric}
             onClick={() => setMetric(m.id)}
           >
-            {m.name}
+            {t(m.name)}
           </Button>
         ))}
       </ButtonGroup>

@@ -23,7 +23,7 @@ import { useEdited } from "../frame/editing/useEdited";
 import { weekly as weektime } from "../player/format";
 import { CourseOf } from "./CourseOf";
 import { Programmes } from "./Programmes";
-import { t, text, wordOf } from "../language/text";
+import { type Key, t, text, wordOf } from "../language/text";
 
 const weekdays = () => [
   t("groups.sunday"),
@@ -125,21 +125,22 @@ function weekly(g: Group): string {
   return g.weekday < 0 ? "" : `${weekdays()[g.weekday]} ${weektime(g.weektime)}`.trim();
 }
 
-const fieldNames: { [field: string]: string } = {
-  name: "Name",
-  level: "Level",
-  size: "Usual size",
-  weekday: "Every week on",
-  weektime: "At",
-  under16: "There are people under 16",
-  notes: "Notes",
+const fieldNames: { [field: string]: Key } = {
+  name: "frame.name",
+  level: "frame.level",
+  size: "groups.usual-size",
+  weekday: "groups.every-week",
+  weektime: "groups.at",
+  under16: "groups.there-are-people-under-16",
+  notes: "groups.notes",
 };
 
 /** fieldName is what the form calls a field of a group; null for one that nobody types. */
 function fieldName([field = "", part]: Path, all: Groups, questions: Question[]): string | null {
   if (field === "conditions") return text(all.conditions.find((c) => c.id === part)?.name) || (part ?? null);
   if (field === "schools") return questions.find((q) => q.id === part)?.asks ?? part ?? null;
-  return fieldNames[field] ?? null;
+  const name = fieldNames[field];
+  return name ? t(name) : null;
 }
 
 function GroupForm({ start, all }: { start: Group; all: Groups }) {

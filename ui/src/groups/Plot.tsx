@@ -20,7 +20,7 @@ export default function Plot({ course, metric }: { course: PracticeCourse; metri
     .map((p) => `${day(p.started_ms)} ${p.value}${p.eased ? t("groups.eased") : ""}`)
     .join("; ");
   return (
-    <div className="plot" role="img" aria-label={t("groups.of", { name, name2: course.name, said })}>
+    <div className="plot" role="img" aria-label={t("groups.of", { name: t(name), name2: course.name, said })}>
       <ResponsiveContainer width="100%" height={110}>
         <LineChart data={data} margin={{ top: 8, right: 12, bottom: 0, left: 0 }}>
           <XAxis

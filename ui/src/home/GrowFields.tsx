@@ -13,7 +13,7 @@ type Props = {
 };
 
 const most = 20;
-const units = { day: "days", week: "weeks", month: "months" } as const;
+const units = { day: "home.unit-days", week: "home.unit-weeks", month: "home.unit-months" } as const;
 const own = "own";
 
 /** GrowFields is how a home practice grows over days, weeks or months: proposed, and freely changed. */
@@ -114,7 +114,9 @@ function StepRow({ number, step, last, read, known, onChange, onRemove }: RowPro
       >
         {Object.entries(units).map(([one, many]) => (
           <option key={one} value={one}>
-            {step.for === 1 ? one : many}
+            {step.for === 1
+              ? t(one === "day" ? "home.unit-day" : one === "week" ? "home.unit-week" : "home.unit-month")
+              : t(many)}
           </option>
         ))}
       </Form.Select>

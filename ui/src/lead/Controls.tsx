@@ -120,7 +120,7 @@ export function Controls(props: Props) {
 
 /** KeyName is the key that is printed on a button; one without a key has none. */
 function KeyName({ of }: { of: string }) {
-  return of === "" ? <span /> : <kbd>{keyName(of)}</kbd>;
+  return of === "" ? <span /> : <kbd>{of === " " ? t("frame.space") : keyName(of)}</kbd>;
 }
 
 type KeyProps = {

@@ -3,7 +3,7 @@ import { Button, Form } from "react-bootstrap";
 import phases from "../../phases.json";
 import type { Adjust, ScorePassage } from "../wire/contract";
 import { Pad } from "./Pad";
-import { t } from "../language/text";
+import { t, wordOf } from "../language/text";
 
 type Props = {
   passage: ScorePassage;
@@ -44,9 +44,9 @@ export function CountsPad({ passage, verbs, onAdjust, onClose }: Props) {
       >
         <div className="fourcounts">
           {strokesHere
-            ? field("strokes", strokes, setStrokes, true)
+            ? field(wordOf("verb", "strokes"), strokes, setStrokes, true)
             : phases.ofABreath.map((name, i) =>
-                field(name, counts[i]!, (n) => setCounts(counts.with(i, n)), i === 0),
+                field(wordOf("phase", name), counts[i]!, (n) => setCounts(counts.with(i, n)), i === 0),
               )}
         </div>
         <p className="text-secondary mb-0">

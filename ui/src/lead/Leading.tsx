@@ -103,7 +103,7 @@ export function Leading({ score: given, connected, take, desk, live, beside, cov
     async (press: Press) => {
       try {
         const reaching = press.do === "tempo" ? { carry: later.tempo, ...press } : press;
-        await desk.send(reaching, (words) => say(`${wordOf("verb", press.do)}: ${words}`));
+        await desk.send(reaching, () => say(`${wordOf("verb", press.do)}: ${t("lead.not-sent-yet")}`));
       } catch (error) {
         setAhead(null);
         say(failureText(error));

@@ -59,7 +59,7 @@ function Remote({ score, connected, take }: Props) {
         const done = await press<Adjusted>(
           `/classes/${score.class_id}/adjustments`,
           { ...asked, pressed_ms: now() },
-          { onSlow: (words) => say(`${wordOf("verb", asked.do)}: ${words}`), keep: false },
+          { onSlow: () => say(`${wordOf("verb", asked.do)}: ${t("lead.not-sent-yet")}`), keep: false },
         );
         take(done.score);
       } catch (failed) {

@@ -45,7 +45,7 @@ export function SeenPad({ asks, signs, phase, onAdjust, onClose }: Props) {
   const [error, setError] = useState<Error | null>(null);
 
   const saw = (signal: Signal) => {
-    const onSlow = (words: string) => setError(new Error(words));
+    const onSlow = () => setError(new Error(t("lead.not-sent-yet")));
     asks
       .saw(signal.id, onSlow)
       .then((answer) => {

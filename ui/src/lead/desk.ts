@@ -6,8 +6,8 @@ import type { Press } from "./adjustments";
 
 /** Desk is where what is pressed is carried out, and what can be asked there. A try-out answers presses only. */
 export type Desk = {
-  /** makes an adjustment and takes the score after it; onSlow says what to tell while there is no answer */
-  send: (press: Press, onSlow: (words: string) => void) => Promise<void>;
+  /** makes an adjustment and takes the score after it; onSlow is called while there is no answer */
+  send: (press: Press, onSlow: () => void) => Promise<void>;
   /** turns a card of the teacher's words on every lead screen; missing where there is only this one */
   turn?: (to: CardUp) => Promise<void>;
   asks?: Asks;
@@ -18,7 +18,7 @@ export type Asks = {
   /** what each adjustment would do now */
   would: (presses: Press[]) => Promise<Preview[]>;
   /** notes what was seen, and what to do about it */
-  saw: (see: string, onSlow: (words: string) => void) => Promise<Proposed>;
+  saw: (see: string, onSlow: () => void) => Promise<Proposed>;
   tapped: (taps: Taps, signal: AbortSignal) => Promise<Tapped>;
 };
 

@@ -104,7 +104,7 @@ function linesOf(summary: PlanSummary): string[] {
   const at = summary.starts_ms === null ? [] : [`${day(summary.starts_ms)}, ${timeOfDay(summary.starts_ms)}`];
   const passages = summary.passages.map((passage, i) => `${i + 1}. ${passage.name}, ${passage.short}`);
   return [
-    summary.title || "No title",
+    summary.title || t("frame.untitled"),
     ...at,
     t("plan.takes", { length: clock(summary.length_ms) }),
     ...passages,

@@ -15,7 +15,7 @@ function placesOf(summary: PassageSummary): string[] {
   const phases = [...new Set(summary.round.map((phase) => phase.kind))].filter((kind) => kind !== "still");
   return [
     "r1",
-    ...phases.map((kind) => t("plan.every", { kind })),
+    ...phases.map((kind) => `every ${kind}`),
     ...(summary.rounds > 1 ? [`r${summary.rounds}`] : []),
   ];
 }
@@ -52,7 +52,7 @@ export function OwnWords({ name, summary, onAsk }: Props) {
         className="ownwords"
         rows={Math.max(2, value.split("\n").length + 1)}
         spellCheck
-        placeholder={`${first}: ${summary.type === "practice" ? "light as a feather" : "feel the floor"}`}
+        placeholder={`${first}: ${summary.type === "practice" ? t("plan.light-as-a-feather") : t("plan.feel-the-floor")}`}
         value={value}
         isInvalid={problem !== ""}
         onChange={(e) => void write(e.target.value)}

@@ -103,13 +103,13 @@ export function PassageRow(props: Props) {
         <span className="tools">
           <Tool
             icon={chevronUp}
-            label={`Move ${name} up`}
+            label={t("plan.move-up", { name })}
             disabled={props.number === 1}
             onClick={() => props.onMove(-1)}
           />
           <Tool
             icon={chevronDown}
-            label={`Move ${name} down`}
+            label={t("plan.move-down", { name })}
             disabled={props.last}
             onClick={() => props.onMove(1)}
           />
@@ -207,9 +207,11 @@ function Numbers({ summary, script }: { summary: PassageSummary | undefined; scr
       {summary.held_ms > 0 && <span>{t("plan.in-holds", { held: clock(summary.held_ms) })}</span>}
       {summary.says.map((words) => (
         <span className="says" key={words}>
-          {{ wait: t("frame.waits-for"), keep: "kept", "the point": t("plan.the-point-of-the-class") }[
-            words
-          ] ?? words}
+          {{
+            wait: t("frame.waits-for"),
+            keep: t("plan.kept"),
+            "the point": t("plan.the-point-of-the-class"),
+          }[words] ?? words}
         </span>
       ))}
       {script !== "" && (

@@ -2,6 +2,7 @@ import { programmeOfPlanQuery } from "./queries";
 import { useQuery } from "@tanstack/react-query";
 import { Link } from "react-router";
 import { day, shortDay } from "../player/format";
+import { classStates } from "../frame/editing/classStates";
 import { rich, t, text } from "../language/text";
 
 const around = 3; // classes before and after that are linked
@@ -34,7 +35,11 @@ export function ProgrammeStrip({ id }: { id: number }) {
             <Link
               to={`/plan/${c.plan_id}`}
               aria-current={c.plan_id === id ? "page" : undefined}
-              title={t("plan.class", { number: c.number, starts: day(c.starts_ms), state: c.state })}
+              title={t("plan.class", {
+                number: c.number,
+                starts: day(c.starts_ms),
+                state: classStates()[c.state],
+              })}
             >
               {shortDay(c.starts_ms)}
             </Link>

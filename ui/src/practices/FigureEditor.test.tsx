@@ -39,7 +39,7 @@ test("a phase of moving air has a way, a hold has none", () => {
 
 test("a phase that becomes another one takes its counts, and its way only where air moves", async () => {
   const { user, now } = editor("counted", square);
-  await user.selectOptions(label("Phase 1"), "hold empty");
+  await user.selectOptions(label("Phase 1"), "empty hold");
   expect(now()[0]).toEqual({ phase: "empty", counts: "d" });
   await user.selectOptions(label("Phase 2"), "exhale");
   expect(now()[1]).toEqual({ phase: "exhale", counts: "c", through: "airway" });

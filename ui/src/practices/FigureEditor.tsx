@@ -4,7 +4,7 @@ import { Button, Form } from "react-bootstrap";
 import known from "../../phases.json";
 import { text } from "../frame/editing/fields";
 import { Icon } from "../frame/shell/Icon";
-import { rich, t } from "../language/text";
+import { rich, t, wordOf } from "../language/text";
 
 export type StepDoc = {
   phase?: string;
@@ -20,10 +20,7 @@ type Props = {
   onChange: (steps: (StepDoc | string)[]) => void;
 };
 
-const phases = known.ofABreath.map((phase): [string, string] => [
-  phase,
-  phase === "empty" ? t("practices.hold-empty") : phase,
-]);
+const phases = () => known.ofABreath.map((phase): [string, string] => [phase, wordOf("phase", phase)]);
 const ways = (): [string, string][] => [
   ["airway", t("practices.as-planned")],
   ["both", t("practices.both-nostrils")],
@@ -35,10 +32,11 @@ const ways = (): [string, string][] => [
 ];
 /** roleOf is the letter of a phase's counts in a figure: a of the inhale to d of the empty hold. */
 const roleOf = (phase: string) => "abcd"[known.ofABreath.indexOf(phase)];
-const roles = known.ofABreath.map((phase): [string, string] => [
-  roleOf(phase)!,
-  t("practices.as", { phase, phase2: roleOf(phase) }),
-]);
+const roles = () =>
+  known.ofABreath.map((phase): [string, string] => [
+    roleOf(phase)!,
+    t("practices.as", { phase: wordOf("phase", phase), phase2: roleOf(phase) }),
+  ]);
 const moves = (phase?: string) => known.moving.includes(phase ?? "");
 
 /**
@@ -105,7 +103,7 @@ function FigureTable({ kind, steps, onChange }: TableProps) {
             <Pick
               label={t("practices.phase", { i: i + 1 })}
               value={step.phase ?? ""}
-              words={phases}
+              words={phases()}
               onChange={(phase) => change(i, { phase, counts: roleOf(phase) })}
             />
             {kind === "open" ? (
@@ -153,7 +151,7 @@ function FigureTable({ kind, steps, onChange }: TableProps) {
             <Button
               variant="link"
               size="sm"
-              aria-label={`Move phase ${i + 1} up`}
+              aria-label={t("practices.move-phase-up", { i: i + 1 })}
               disabled={i === 0}
               onClick={() => move(i, -1)}
             >
@@ -194,14 +192,14 @@ function FigureTable({ kind, steps, onChange }: TableProps) {
 /** Counts of a phase: those of a:b:c:d that a plan gives, or a number of its own. */
 function Counts(props: { kind: string; label: string; value: unknown; onChange: (counts: unknown) => void }) {
   const value = text(props.value);
-  const isRole = roles.some(([role]) => role === value);
+  const isRole = roles().some(([role]) => role === value);
   return (
     <span className="d-flex gap-1">
       {props.kind === "counted" && (
         <Pick
           label={props.label}
           value={isRole ? value : "n"}
-          words={[...roles, ["n", "always"]]}
+          words={[...roles(), ["n", t("practices.always")]]}
           onChange={(to) => props.onChange(to === "n" ? 4 : to)}
         />
       )}

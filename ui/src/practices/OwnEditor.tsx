@@ -211,9 +211,9 @@ type HeadProps = {
 function EditorHead({ doc, changed, ready, onRemove, onLeave, onSave }: HeadProps) {
   const [sure, setSure] = useState(false);
   return (
-    <div className="d-flex justify-content-between align-items-center mb-2">
+    <div className="d-flex flex-wrap justify-content-between align-items-center mb-2">
       <h1>{text(doc.name) || t("practices.a-practice-of-your-own")}</h1>
-      <div className="d-flex gap-2">
+      <div className="d-flex flex-wrap gap-2">
         <Button variant="outline-danger" onClick={() => (sure ? onRemove() : setSure(true))}>
           {sure ? t("practices.remove-it-for-good") : t("frame.remove")}
         </Button>

@@ -2,7 +2,7 @@ import { Form } from "react-bootstrap";
 import phases from "../../phases.json";
 import { text } from "../frame/editing/fields";
 import type { PracticeDoc } from "./OwnEditor";
-import { t } from "../language/text";
+import { t, wordOf } from "../language/text";
 
 /** PhaseWords gives phases words of the practice's own. */
 export function PhaseWords(props: {
@@ -17,8 +17,8 @@ export function PhaseWords(props: {
           <Form.Control
             key={phase}
             className="w-auto"
-            aria-label={t("practices.word-for-2", { phase })}
-            placeholder={phase}
+            aria-label={t("practices.word-for-2", { phase: wordOf("phase", phase) })}
+            placeholder={wordOf("phase", phase)}
             value={props.words[phase] ?? ""}
             onChange={(e) => {
               const next = { ...props.words, [phase]: e.target.value };

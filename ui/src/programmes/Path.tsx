@@ -1,16 +1,7 @@
 import { shortDay } from "../player/format";
-import type { ProgrammeClass, ProgrammeSheet } from "../wire/contract";
+import type { ProgrammeSheet } from "../wire/contract";
+import { classStates } from "../frame/editing/classStates";
 import { t } from "../language/text";
-
-/** How a class went, in words. */
-export const states = (): { [state in ProgrammeClass["state"]]: string } => ({
-  planned: t("programmes.led-as-planned"),
-  eased: t("programmes.eased"),
-  "too-much": t("programmes.led-as-planned-too-much"),
-  missed: t("programmes.missed"),
-  running: t("programmes.being-led"),
-  coming: t("programmes.to-come"),
-});
 
 const column = 44;
 const row = 26;
@@ -90,7 +81,7 @@ export function Path({ sheet }: { sheet: ProgrammeSheet }) {
                   starts: shortDay(c.starts_ms),
                   step: c.step,
                   says: c.says,
-                  states: states()[c.state],
+                  states: classStates()[c.state],
                 })}
               </title>
               {c.state === "missed" ? (
@@ -115,7 +106,7 @@ export function Path({ sheet }: { sheet: ProgrammeSheet }) {
                 {state === "missed" ? <path d="M4 4l10 10m0 -10l-10 10" /> : <circle cx="9" cy="9" r="7" />}
               </g>
             </svg>
-            {states()[state]}
+            {classStates()[state]}
           </li>
         ))}
         <li>

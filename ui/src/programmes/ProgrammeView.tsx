@@ -17,7 +17,8 @@ import { readAgain } from "../wire/changed";
 import type { Path as Field } from "../frame/editing/merge";
 import type { ProgrammeClass, ProgrammeSave, ProgrammeSheet } from "../wire/contract";
 import { HomePageDialog } from "./HomePageDialog";
-import { Path, states } from "./Path";
+import { Path } from "./Path";
+import { classStates } from "../frame/editing/classStates";
 import { StartProgramme } from "../frame/editing/StartProgramme";
 import { rich, t, text } from "../language/text";
 
@@ -200,7 +201,7 @@ function Classes({ classes }: { classes: ProgrammeClass[] }) {
               {c.step}. {c.says}
             </td>
             <td>
-              {states()[c.state]}
+              {classStates()[c.state]}
               {c.changed && t("programmes.changed-by")}
               {c.why && `. ${text(c.why)}`}
             </td>

@@ -25,7 +25,7 @@ export default function Progress({ list }: { list: Rehearsal[] }) {
     <div
       className="curve"
       role="img"
-      aria-label={`${name}: ${data.map((one) => (one[key] === null ? "none" : number(one[key]))).join("; ")}`}
+      aria-label={`${name}: ${data.map((one) => (one[key] === null ? t("frame.none") : number(one[key]))).join("; ")}`}
     >
       <p>{name}</p>
       <ResponsiveContainer width="100%" height={92}>

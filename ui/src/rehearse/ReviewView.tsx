@@ -129,7 +129,7 @@ function Numbers({ review }: { review: RehearsalReview }) {
   const { digest } = review;
   const list: [string, string][] = [
     [t("rehearse.to-be-seen"), String(digest.to_see)],
-    ["missed", String(digest.missed)],
+    [t("rehearse.missed"), String(digest.missed)],
     [t("rehearse.from-sign-to-act"), digest.to_act_ms < 0 ? "–" : `${Math.round(digest.to_act_ms / 1000)} s`],
     [t("rehearse.eased-without-need-2"), String(digest.needless)],
     [
@@ -138,7 +138,10 @@ function Numbers({ review }: { review: RehearsalReview }) {
     ],
   ];
   if (review.slot_ms > 0)
-    list.push([review.late_ms > 0 ? "late" : t("frame.to-spare"), clock(Math.abs(review.late_ms))]);
+    list.push([
+      review.late_ms > 0 ? t("rehearse.late-end") : t("frame.to-spare"),
+      clock(Math.abs(review.late_ms)),
+    ]);
   if (review.planned_ms > 0)
     list.push([
       t("rehearse.rest-at-the-end"),
@@ -164,7 +167,7 @@ function whatCame(m: ReviewMoment): string {
   const met = m.pressed_ms >= 0 && m.by !== "signal" ? `${wordOf("verb", m.by)} ${after(m.pressed_ms)}` : "";
   if (said && met) return `${said}, ${met}`;
   if (said || met) return met || (m.by === "signal" ? said : t("rehearse.and-its-cause-stayed", { said }));
-  return m.few ? t("rehearse.too-few-to-do-anything-about") : "missed";
+  return m.few ? t("rehearse.too-few-to-do-anything-about") : t("rehearse.missed");
 }
 
 function Moments({ list }: { list: ReviewMoment[] }) {

@@ -4,7 +4,7 @@ import { useBegin } from "../frame/editing/useBegin";
 import { ErrorAlert } from "../frame/shell/ErrorAlert";
 import { number } from "../player/format";
 import type { LedBreath, Record, RecordPassage } from "../wire/contract";
-import { t } from "../language/text";
+import { t, wordOf } from "../language/text";
 
 const axis = { fill: "currentColor", fontSize: 12 };
 
@@ -13,7 +13,7 @@ const phases = [
   ["inhale_ms", "inhale", "var(--accent)"],
   ["hold_ms", "hold", "var(--bs-border-color)"],
   ["exhale_ms", "exhale", "var(--both)"],
-  ["empty_ms", "hold empty", "var(--bs-secondary-color)"],
+  ["empty_ms", "empty", "var(--bs-secondary-color)"],
 ] as const;
 
 /** ByHand is what was led by the teacher's own breath: how long each phase lasted, and a plan that follows it. */
@@ -84,7 +84,7 @@ function Breaths({ breaths }: { breaths: LedBreath[] }) {
             <Bar
               key={key}
               dataKey={key}
-              name={name}
+              name={wordOf("phase", name)}
               stackId="breath"
               fill={colour}
               isAnimationActive={false}

@@ -121,7 +121,7 @@ test("strokes are told as they were done, and open phases by their seconds", asy
   ] as RecordPassage["done"];
   await view(record({ passages: [passage({ done: strokes }), passage({ done: open })] }));
   expect(cells(1)[4]).toContain("strokes as done: 30, 28");
-  expect(cells(2)[4]).toContain("in 3 s, hold 12.5 s, out 6 s; in 4 s, out 5 s");
+  expect(cells(2)[4]).toContain("inhale 3 s, hold 12.5 s, exhale 6 s; inhale 4 s, exhale 5 s");
 });
 
 test("a passage that was not reached says so", async () => {

@@ -313,16 +313,16 @@ function asDone(done: LedRound[]): string {
   }
   const phases = (r: LedRound) =>
     [
-      ["in", r.inhale_ms],
+      ["inhale", r.inhale_ms],
       ["hold", r.hold_ms],
-      ["out", r.exhale_ms],
+      ["exhale", r.exhale_ms],
       ["empty", r.empty_ms],
     ] as const;
   return done
     .map((r) =>
       phases(r)
         .filter(([, ms]) => ms > 0)
-        .map(([name, ms]) => `${name} ${number(ms / 1000)} s`)
+        .map(([name, ms]) => `${wordOf("phase", name)} ${number(ms / 1000)} s`)
         .join(", "),
     )
     .join("; ");

@@ -81,7 +81,7 @@ export function Remarks({ record }: { record: Record }) {
         )}
       </div>
       <Form
-        className="d-flex gap-2 mt-2"
+        className="noting d-flex flex-wrap gap-2 mt-2"
         onSubmit={(e) => {
           e.preventDefault();
           add.mutate({ kind: "note", text });

@@ -6,8 +6,8 @@ import { t, text } from "../language/text";
 export function Told({ told }: { told: Sums }) {
   if (told.most === 0) return null;
   const ways = [
-    ["easy", told.easy],
-    ["right", told.right],
+    [t("taught.easy"), told.easy],
+    [t("taught.right"), told.right],
     [t("taught.too-much"), told.too_much],
   ] as const;
   const all = told.easy + told.right + told.too_much;

@@ -294,7 +294,7 @@ function Last({ record, now }: { record: Record; now: number }) {
             </div>
           ))}
         </div>
-        <div className="d-flex gap-2 mt-3 align-items-center">
+        <div className="d-flex flex-wrap gap-2 mt-3 align-items-center">
           <span className="text-secondary">{t("today.plan-it-again")}</span>
           <Button
             size="sm"

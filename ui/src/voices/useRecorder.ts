@@ -1,3 +1,4 @@
+import { t } from "../language/text";
 import { useCallback, useEffect, useRef, useState } from "react";
 
 export type Recorder = {
@@ -12,14 +13,12 @@ export type Recorder = {
   stop: () => void;
 };
 
-const away =
-  "This browser gives a page no microphone unless it is opened on the machine that runs the application, or by https. Record with any other program, and put the files in below.";
-const refused = "The browser was not allowed to use a microphone, or there is none: ";
-
 /** useRecorder records from the microphone, at most so many seconds at once, as the browser gives it: nothing filtered. */
 export function useRecorder(longest: number, onRecorded: (sound: Blob) => void): Recorder {
   const [none, setNone] = useState(() =>
-    (navigator.mediaDevices as MediaDevices | undefined) && "MediaRecorder" in window ? "" : away,
+    (navigator.mediaDevices as MediaDevices | undefined) && "MediaRecorder" in window
+      ? ""
+      : t("voices.no-microphone-here"),
   );
   const [state, setState] = useState<"idle" | "starting" | "recording">("idle");
   const [level, setLevel] = useState(0);
@@ -63,7 +62,7 @@ export function useRecorder(longest: number, onRecorded: (sound: Blob) => void):
       (error: Error) => {
         stream.current = undefined;
         setState("idle");
-        setNone(`${refused}${error.message}.`);
+        setNone(t("voices.microphone-refused", { why: `${error.message}.` }));
       },
     );
   }, [longest, stop]);

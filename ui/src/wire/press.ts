@@ -9,7 +9,7 @@ const notSent = { say: { id: "web.not-sent" } };
 
 type Sending = {
   /** is told what is to be said while there is no answer */
-  onSlow: (words: string) => void;
+  onSlow: () => void;
   /** whether it is worth something later too, as a note is, which has the moment of the press */
   keep?: boolean;
 };
@@ -31,7 +31,7 @@ export async function press<Out>(path: string, body: Timed, { onSlow, keep }: Se
       return await post<Out>(path, sent, AbortSignal.timeout(Math.min(patience, left)));
     } catch (error) {
       if (error instanceof Failed && error.status !== 0) throw error; // it was answered
-      onSlow("not sent yet: trying again");
+      onSlow();
       await new Promise((wait) => setTimeout(wait, pause));
     }
   }

@@ -103,11 +103,11 @@ function Choose({ field, now, onChoose }: ChooseProps) {
 
 /** inWords is a value of a field as it can be read. */
 function inWords(value: unknown): string {
-  if (Array.isArray(value)) return value.map(inWords).join(" · ") || "nothing";
+  if (Array.isArray(value)) return value.map(inWords).join(" · ") || t("frame.nothing");
   if (typeof value === "object" && value !== null)
     return Object.entries(value)
       .map(([name, part]) => `${name.replaceAll("_", " ")} ${inWords(part)}`)
       .join(", ");
-  if (typeof value === "boolean") return value ? "yes" : "no";
-  return text(value) || "nothing";
+  if (typeof value === "boolean") return value ? t("frame.yes") : t("frame.no");
+  return text(value) || t("frame.nothing");
 }

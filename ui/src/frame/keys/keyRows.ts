@@ -29,7 +29,7 @@ export function rowsOf(settings: Settings | undefined): [string, string][] {
   });
   const remote = (settings?.keys.remote ?? []).filter((r) => r.means !== "none");
   return [
-    ["Space", cardText("pause")],
+    [names()[" "]!, cardText("pause")],
     ...letters,
     ["?", t("frame.the-card-of-keys")],
     ...remote.map((r): [string, string] => [`${remoteName(r.key)}${ways()[r.press]}`, means(r.means)]),

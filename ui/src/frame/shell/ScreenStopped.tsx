@@ -18,7 +18,7 @@ export function ScreenStopped() {
             {t("frame.load-again")}
           </Button>
           <p className="mt-3 mb-0">
-            <small>{error instanceof Error ? error.message : "unknown error"}</small>
+            <small>{error instanceof Error ? error.message : t("frame.unknown-error")}</small>
           </p>
         </Message>
       </Container>

@@ -13,8 +13,8 @@ import { t } from "../../language/text";
 /** usual is a name for this device, to be changed. */
 function usual(): string {
   if (matchMedia("(pointer: coarse)").matches)
-    return Math.min(screen.width, screen.height) < 600 ? "phone" : "tablet";
-  return "laptop";
+    return Math.min(screen.width, screen.height) < 600 ? t("frame.phone") : t("frame.tablet");
+  return t("frame.laptop");
 }
 
 /** Whether what is typed can be read on its way: not on the machine itself. */

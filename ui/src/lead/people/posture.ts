@@ -166,7 +166,7 @@ export function inWords(p: Posture): string {
     p.shoulders > 0.4 && t("lead.shoulders-lifted"),
     p.brows > 0.4 && t("lead.face-tight"),
     Math.abs(p.turn) > 0.5 && t("lead.looks-around"),
-    !p.forehead && p.sunk > 0.5 && "sinks",
+    !p.forehead && p.sunk > 0.5 && t("lead.sinks"),
     p.eyes > 0.5 && t("lead.eyes-open"),
   ].filter(Boolean);
   return seen.length > 0 ? seen.join(", ") : t("lead.sits-quietly");

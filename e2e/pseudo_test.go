@@ -1,0 +1,258 @@
+package e2e
+
+import (
+	"encoding/json"
+	"fmt"
+	"net/http"
+	"os"
+	"path/filepath"
+	"regexp"
+	"strings"
+	"testing"
+
+	"golang.org/x/text/unicode/norm"
+
+	"github.com/go-rod/rod"
+	"github.com/go-rod/rod/lib/input"
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"vastlantern/e2e/stage"
+	"vastlantern/studio/contract"
+)
+
+// pseudo returns a message in a language of nobody's: a third longer, and each word marked with a dot below its first
+// letter, so that what is written without a catalogue stands out. Places and the selectors of their cases stay.
+func pseudo(message string) string {
+	p := &pseudoWriter{rest: message}
+	p.message()
+	return p.out.String()
+}
+
+type pseudoWriter struct {
+	rest string
+	out  strings.Builder
+	nth  int  // letter
+	word bool // whether it is inside one
+}
+
+func (p *pseudoWriter) take(n int) {
+	p.out.WriteString(p.rest[:n])
+	p.rest = p.rest[n:]
+}
+
+// message writes up to the end, or to the brace that closes a case.
+func (p *pseudoWriter) message() {
+	for p.rest != "" && p.rest[0] != '}' {
+		switch {
+		case strings.HasPrefix(p.rest, "'{"), strings.HasPrefix(p.rest, "'}"):
+			p.take(strings.Index(p.rest[1:], "'") + 2)
+		case p.rest[0] == '{':
+			p.place()
+		default:
+			letter := p.rest[0]
+			p.take(1)
+			isLetter := letter >= 'a' && letter <= 'z' || letter >= 'A' && letter <= 'Z'
+			if isLetter && !p.word {
+				p.out.WriteString("\u0323")
+			} else if p.nth++; isLetter && p.nth%3 == 0 {
+				p.out.WriteByte(letter)
+			}
+			p.word = isLetter || p.word && (letter == '\'' || letter >= 0x80)
+		}
+	}
+}
+
+func (p *pseudoWriter) place() {
+	end := strings.IndexAny(p.rest[1:], "{}") + 1
+	if p.rest[end] == '}' {
+		p.take(end + 1)
+		return
+	}
+	for p.rest[0] != '}' {
+		p.word = false
+		p.take(strings.IndexByte(p.rest[1:], '{') + 2)
+		p.message()
+		p.take(1)
+		p.take(len(p.rest) - len(strings.TrimLeft(p.rest, " ")))
+	}
+	p.take(1)
+}
+
+func TestPseudo(t *testing.T) {
+	for message, want := range map[string]string{
+		"Stay":        "Ṣtayy",
+		"{n} of {of}": "{n} ọf {of}",
+		"a '{' b {x}": "ạ '{' ḅ {x}",
+		"{n, plural, one {# round} other {# rounds}}": "{n, plural, one {# ṛooundd} other {# ṛooundds}}",
+	} {
+		assert.Equal(t, norm.NFD.String(want), norm.NFD.String(pseudo(message)))
+	}
+}
+
+var textOfAChunk = regexp.MustCompile("(\"[a-z-]+\\.[\\w.-]+\"|[\\w\"-]+):`((?:[^`\\\\]|\\\\.)*)`")
+
+// inPseudo serves the texts of the screens in the pseudo-language.
+func inPseudo(t *testing.T, context *rod.Browser) {
+	router := context.HijackRequests()
+	t.Cleanup(func() { assert.NoError(t, router.Stop()) })
+	require.NoError(t, router.Add("*/assets/*texts-en-*.js", "", func(h *rod.Hijack) {
+		if err := h.LoadResponse(http.DefaultClient, true); err != nil {
+			h.OnError(err)
+			return
+		}
+		body := textOfAChunk.ReplaceAllStringFunc(h.Response.Body(), func(entry string) string {
+			parts := textOfAChunk.FindStringSubmatch(entry)
+			return parts[1] + ":`" + pseudo(parts[2]) + "`"
+		})
+		h.Response.SetBody(body)
+	}))
+	go router.Run()
+}
+
+// unwritten returns the texts of the page that come neither from a catalogue nor from the program.
+const unwritten = `(more) => {
+	const known = new Set();
+	const bare = (word) => word.replace(/['’]s?$/, "");
+	const know = (text) => (text.match(/[A-Za-z][A-Za-z'’-]+/g) ?? []).forEach((word) => known.add(bare(word)));
+	const read = (value) => {
+		if (typeof value === "string") know(value);
+		else if (value && typeof value === "object") Object.values(value).forEach(read);
+	};
+	know(more);
+	(window.answered ?? []).forEach(read);
+	const found = new Set();
+	const look = (text) => {
+		for (const word of text.normalize("NFD").match(/[A-Za-z\u0300-\u036f][A-Za-z\u0300-\u036f'’-]+/g) ?? [])
+			if (word.length > 2 && !word.includes("\u0323") && !known.has(bare(word))) found.add(word + ": " + text.trim().slice(0, 80));
+	};
+	const walker = document.createTreeWalker(document.body, NodeFilter.SHOW_TEXT);
+	while (walker.nextNode()) {
+		const { parentElement, textContent } = walker.currentNode;
+		if (!parentElement.closest("script, style, kbd, code, [lang]:not(html), article") && parentElement.checkVisibility())
+			look(textContent);
+	}
+	for (const name of ["aria-label", "title", "placeholder", "alt"])
+		for (const e of document.querySelectorAll("[" + name + "]")) look(e.getAttribute(name));
+	return [...found].join("\n");
+}`
+
+// answersKept keeps what the program answers, in the page.
+const answersKept = `(() => {
+	window.answered = [];
+	const ask = window.fetch;
+	window.fetch = async (...of) => {
+		const answer = await ask(...of);
+		answer.clone().json().then((body) => { window.answered.push(body); }, () => {});
+		return answer;
+	};
+})()`
+
+// names is what no language translates, and what the browser writes itself.
+const names = "today tomorrow yesterday Monday Tuesday Wednesday Thursday Friday Saturday Sunday Mon Tue Wed Thu Fri Sat Sun " +
+	"January February March April May June July August September October November December Jan Feb Mar Apr Jun Jul Aug " +
+	"Sep Sept Oct Nov Dec AM PM am pm at English Deutsch Español Français Português Vast Lantern Letter min "
+
+// crowded returns what does not fit on the page: what is cut off, and controls that lie over each other.
+const crowded = `() => {
+	const wrong = [];
+	const name = (e) => e.tagName.toLowerCase() + "." + e.className + ": " + (e.getAttribute("aria-label") ?? e.textContent ?? "").trim().slice(0, 40);
+	const right = document.documentElement.clientWidth;
+	if (document.documentElement.scrollWidth > right && !document.querySelector(".papers"))
+		wrong.push("wider than the screen: " + [...document.querySelectorAll("body *")]
+			.filter((e) => e.checkVisibility() && e.getBoundingClientRect().right > right + 1 && !e.closest(".table-responsive, .drawn, svg"))
+			.slice(-2).map(name).join(" | "));
+	const shown = (e) => e.checkVisibility({ checkOpacity: true, checkVisibilityCSS: true }) && !e.closest(".visually-hidden, [inert]");
+	for (const e of document.querySelectorAll("button, a, label, legend, h1, h2, h3, th, dt, dd, p")) {
+		if (!shown(e) || e.classList.contains("visually-hidden")) continue;
+		const hides = getComputedStyle(e).overflowX !== "visible";
+		if (hides && e.scrollWidth > e.clientWidth + 1) wrong.push("cut: " + name(e));
+	}
+	const controls = [...document.querySelectorAll("button, a.btn, input:not([type=checkbox]), select, textarea")].filter(shown);
+	const boxes = controls.map((e) => [e, e.getBoundingClientRect()]);
+	boxes.forEach(([one, a], i) => {
+		for (const [other, b] of boxes.slice(i + 1)) {
+			if (one.contains(other) || other.contains(one) || one.closest(".sticky-bottom, .savebar, .anywhere, .pad footer") !== other.closest(".sticky-bottom, .savebar, .anywhere, .pad footer")) continue;
+			const across = Math.min(a.right, b.right) - Math.max(a.left, b.left);
+			const down = Math.min(a.bottom, b.bottom) - Math.max(a.top, b.top);
+			if (across > 2 && down > 2) wrong.push(name(one) + " lies over " + name(other));
+		}
+	});
+	return [...new Set(wrong)].join("\n");
+}`
+
+var longerSizes = [][2]int{{1280, 800}, {390, 844}, {360, 640}, {1920, 1080}}
+
+// written looks a page over in the pseudo-language, at every size.
+func (th *theater) written(page *screen, name, known string) {
+	th.Helper()
+	th.until(
+		page,
+		`document.fonts.status === "loaded" && `+
+			`![...document.querySelectorAll("[role=status]")].some((e) => e.textContent.endsWith("…"))`,
+	)
+	for _, size := range longerSizes {
+		th.resize(page, size[0], size[1])
+		th.eval(page, `() => new Promise((drawn) => requestAnimationFrame(() => requestAnimationFrame(drawn)))`)
+		assert.Empty(th, th.eval(page, unwritten, known).Str(), "%s at %v", name, size)
+		assert.Empty(th, th.eval(page, crowded).Str(), "%s at %v", name, size)
+	}
+}
+
+// Every view in a language a third longer: nothing is left untranslated, cut off or covered.
+func TestALongerLanguage(t *testing.T) {
+	t.Parallel()
+	program, err := stage.Start("demo", "--data", filepath.Join(t.TempDir(), "demo.db"), "--port", "0")
+	require.NoError(t, err)
+	t.Cleanup(program.Kill)
+	require.NoError(t, program.ReadCare())
+	th := &theater{T: t, program: program, browser: sharedBrowser(t), at: program.URL}
+	defer th.recovered()
+	var today contract.Today
+	require.NoError(t, program.Get("/api/today", &today))
+	require.NoError(t, program.Post("/api/practices/copy", `{"id": "counted-breath", "name": "Mine"}`, &contract.PracticeFile{}))
+	known := names + roomTexts(t)
+	context := th.context()
+	inPseudo(t, context)
+	page := th.tabOf(context, th.at+"/api/clock", 1280, 800)
+	th.onNewDocument(page, answersKept)
+	next := today.Next
+	for _, path := range []string{
+		"/", fmt.Sprintf("/plan/%d", next.ID), fmt.Sprintf("/plan/%d/card", next.ID), fmt.Sprintf("/plan/%d/home", next.ID),
+		fmt.Sprintf("/plan/%d/text", next.ID), "/practices", "/practices/kapalabhati", "/practices/own-mine/edit", "/groups",
+		fmt.Sprintf("/groups/%d", next.Group.ID), "/school", "/programmes/1", "/rehearse", "/rehearse/1", "/keys", "/voices",
+		"/voices/1", "/taught/year/2026", "/taught", fmt.Sprintf("/taught/%d", today.Taught[0].ID), "/nothing/here",
+	} {
+		th.visit(page, th.at+path)
+		th.see(page, "body", "\u0323")
+		th.written(page, path, known)
+	}
+
+	var score contract.Score
+	require.NoError(t, program.Lead(next.ID, &score))
+	spoken, err := json.Marshal(score)
+	require.NoError(t, err)
+	known += string(spoken)
+	th.visit(page, th.at+fmt.Sprintf("/lead/%d", score.ClassID))
+	th.see(page, `[data-testid="word"]`, ".")
+	th.written(page, "lead", known)
+	for _, key := range []input.Key{input.Digit1, input.Digit2, input.KeyB, input.KeyT} {
+		th.press(page, key)
+		th.see(page, ".pad", ".")
+		th.written(page, fmt.Sprintf("lead, key %v", key), known)
+		th.press(page, input.Escape)
+		th.closed(page)
+	}
+	for _, path := range []string{fmt.Sprintf("/remote/%d", score.ClassID), fmt.Sprintf("/try/%d", next.ID)} {
+		th.visit(page, th.at+path)
+		th.see(page, "main, .remote, .leading", "\u0323")
+		th.written(page, path, known)
+	}
+}
+
+// roomTexts returns what stands around the count, which the screens have in English until another language is loaded.
+func roomTexts(t *testing.T) string {
+	texts, err := os.ReadFile(filepath.Join("..", "language", "en", "room.json"))
+	require.NoError(t, err)
+	return string(texts)
+}
