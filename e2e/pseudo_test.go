@@ -183,6 +183,14 @@ const crowded = `() => {
 
 var longerSizes = [][2]int{{1280, 800}, {390, 844}, {360, 640}, {1920, 1080}}
 
+// fits checks that nothing of a page is cut off or covered, once what is drawn has its size.
+func (th *theater) fits(page *screen, name string) {
+	th.Helper()
+	if !th.holds(page, settles, "("+crowded+")() === ''") {
+		assert.Empty(th, th.eval(page, crowded).Str(), name)
+	}
+}
+
 // written looks a page over in the pseudo-language, at every size.
 func (th *theater) written(page *screen, name, known string) {
 	th.Helper()
@@ -193,9 +201,19 @@ func (th *theater) written(page *screen, name, known string) {
 	)
 	for _, size := range longerSizes {
 		th.resize(page, size[0], size[1])
-		th.eval(page, `() => new Promise((drawn) => requestAnimationFrame(() => requestAnimationFrame(drawn)))`)
 		assert.Empty(th, th.eval(page, unwritten, known).Str(), "%s at %v", name, size)
-		assert.Empty(th, th.eval(page, crowded).Str(), "%s at %v", name, size)
+		th.fits(page, fmt.Sprintf("%s at %v", name, size))
+	}
+}
+
+// demoViews returns the addresses of the views of the demo data.
+func demoViews(today contract.Today) []string {
+	next := today.Next
+	return []string{
+		"/", fmt.Sprintf("/plan/%d", next.ID), fmt.Sprintf("/plan/%d/card", next.ID), fmt.Sprintf("/plan/%d/home", next.ID),
+		fmt.Sprintf("/plan/%d/text", next.ID), "/practices", "/practices/kapalabhati", "/practices/own-mine/edit", "/groups",
+		fmt.Sprintf("/groups/%d", next.Group.ID), "/school", "/programmes/1", "/rehearse", "/rehearse/1", "/keys", "/voices",
+		"/voices/1", "/taught/year/2026", "/taught", fmt.Sprintf("/taught/%d", today.Taught[0].ID), "/nothing/here",
 	}
 }
 
@@ -217,12 +235,7 @@ func TestALongerLanguage(t *testing.T) {
 	page := th.tabOf(context, th.at+"/api/clock", 1280, 800)
 	th.onNewDocument(page, answersKept)
 	next := today.Next
-	for _, path := range []string{
-		"/", fmt.Sprintf("/plan/%d", next.ID), fmt.Sprintf("/plan/%d/card", next.ID), fmt.Sprintf("/plan/%d/home", next.ID),
-		fmt.Sprintf("/plan/%d/text", next.ID), "/practices", "/practices/kapalabhati", "/practices/own-mine/edit", "/groups",
-		fmt.Sprintf("/groups/%d", next.Group.ID), "/school", "/programmes/1", "/rehearse", "/rehearse/1", "/keys", "/voices",
-		"/voices/1", "/taught/year/2026", "/taught", fmt.Sprintf("/taught/%d", today.Taught[0].ID), "/nothing/here",
-	} {
+	for _, path := range demoViews(today) {
 		th.visit(page, th.at+path)
 		th.see(page, "body", "\u0323")
 		th.written(page, path, known)

@@ -272,7 +272,7 @@ func Tab(
 	}
 	for _, cookie := range cookies {
 		if err := page.SetCookies([]*proto.NetworkCookieParam{{Name: cookie.Name, Value: cookie.Value, URL: url,
-			Path: cookie.Path, HTTPOnly: true}}); err != nil {
+			Path: cookie.Path, HTTPOnly: cookie.HttpOnly}}); err != nil {
 			return nil, err
 		}
 	}

@@ -48,6 +48,7 @@ export function TextView() {
         </>
       }
     >
+      <h1 className="visually-hidden">{t("plan.as-text")}</h1>
       <pre className="plaintext">{text}</pre>
       {left.length > 0 && <p>{t("plan.the-text-does-not-say", { value: left.join(", ") })}</p>}
       <p className="again">

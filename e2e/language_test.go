@@ -1,0 +1,75 @@
+package e2e
+
+import (
+	"fmt"
+	"net/http"
+	"net/url"
+	"path/filepath"
+	"testing"
+
+	"github.com/stretchr/testify/require"
+
+	"vastlantern/e2e/stage"
+	"vastlantern/studio/contract"
+)
+
+// spoken returns the cookie of a device whose screens are in a language.
+func (th *theater) spoken(tag string) *http.Cookie {
+	address, err := url.Parse(th.at)
+	require.NoError(th, err)
+	return &http.Cookie{Name: "language", Value: tag, Path: "/", Domain: address.Hostname()}
+}
+
+// Every view in each language says which it is, fits, and keeps the rules of axe-core.
+func TestEveryViewInEachLanguage(t *testing.T) {
+	t.Parallel()
+	program, err := stage.Start("demo", "--data", filepath.Join(t.TempDir(), "demo.db"), "--port", "0")
+	require.NoError(t, err)
+	t.Cleanup(program.Kill)
+	require.NoError(t, program.ReadCare())
+	th := &theater{T: t, program: program, browser: sharedBrowser(t), at: program.URL}
+	defer th.recovered()
+	var today contract.Today
+	require.NoError(t, program.Get("/api/today", &today))
+	require.NoError(
+		t,
+		program.Post("/api/practices/copy", `{"id": "counted-breath", "name": "Mine"}`, &contract.PracticeFile{}),
+	)
+	var score contract.Score
+	require.NoError(t, program.Lead(today.Next.ID, &score))
+	for _, tag := range []string{"de", "es", "fr"} {
+		page := th.opened(th.at+"/api/clock", 1280, 800, th.spoken(tag))
+		for _, path := range append(demoViews(today), fmt.Sprintf("/lead/%d", score.ClassID)) {
+			th.visit(page, th.at+path)
+			th.until(page, fmt.Sprintf("document.documentElement.lang === %q", tag))
+			th.see(page, "main, .leading, .papers", ".")
+			th.until(
+				page,
+				`document.fonts.status === "loaded" && `+
+					`![...document.querySelectorAll("[role=status]")].some((e) => e.textContent.endsWith("…"))`,
+			)
+			th.accessible(page, tag+" "+path)
+			for _, size := range longerSizes {
+				th.resize(page, size[0], size[1])
+				th.fits(page, fmt.Sprintf("%s %s at %v", tag, path, size))
+			}
+			th.resize(page, 1280, 800)
+		}
+	}
+}
+
+// A person chooses a language under School: the screen is written anew at once, and so is every page opened later.
+func TestAPersonChoosesALanguage(t *testing.T) {
+	th := open(t)
+	defer th.recovered()
+	page := th.page("/school")
+	th.see(page, "h1", "^Your school$")
+	th.pick(page, "#screen-language", "Deutsch")
+	th.see(page, "h1", "^Deine Schule$")
+	th.visit(page, th.at+"/")
+	th.see(page, "nav", "Übungen")
+	th.until(page, `document.documentElement.lang === "de"`)
+	th.visit(page, th.at+"/school")
+	th.pick(page, "#screen-language", "English")
+	th.see(page, "h1", "^Your school$")
+}
