@@ -1,4 +1,4 @@
-import type { ReactNode } from "react";
+import type { CSSProperties, ReactNode } from "react";
 import { Link } from "react-router";
 import type { Preview } from "../wire/contract";
 import { moves } from "./moves";
@@ -78,7 +78,7 @@ export function Controls(props: Props) {
               {fewOf(groups).map((control) => key(control))}
               <button type="button" className="key" onClick={onFew}>
                 <KeyName of={letterOf("few", keys)} />
-                <span className="name">{t("lead.all-keys")}</span>
+                <Name of={t("lead.all-keys")} />
               </button>
             </div>
           )}
@@ -89,7 +89,7 @@ export function Controls(props: Props) {
                 {group.id === "tempo" && carry !== null && (
                   <button type="button" className="key reach" aria-pressed={!carry} onClick={onCarry}>
                     <KeyName of={letterOf("here", keys)} />
-                    <span className="name">{carry ? t("lead.later-too") : t("lead.only-here")}</span>
+                    <Name of={carry ? t("lead.later-too") : t("lead.only-here")} />
                     <span className="effect long">{t("lead.tempo-holds")}</span>
                   </button>
                 )}
@@ -101,12 +101,12 @@ export function Controls(props: Props) {
               {panelsOf(asks, keys).map((p) => (
                 <button key={p.panel} type="button" className="key" onClick={() => onPanel(p.panel)}>
                   <KeyName of={p.key} />
-                  <span className="name">{p.name}</span>
+                  <Name of={p.name} />
                 </button>
               ))}
               {lap !== null && (
                 <Link className="key lap" to={`/remote/${lap}`}>
-                  <span className="name">{t("lead.phone-remote")}</span>
+                  <Name of={t("lead.phone-remote")} />
                 </Link>
               )}
             </div>
@@ -115,6 +115,16 @@ export function Controls(props: Props) {
         {children}
       </div>
     </aside>
+  );
+}
+
+/** Name is what a key says, with the length of its longest word: in some languages it has to be written smaller. */
+function Name({ of }: { of: string }) {
+  const longest = Math.max(...of.split(/[\s-]/).map((word) => word.length));
+  return (
+    <span className="name" style={{ "--longest": longest } as CSSProperties}>
+      {of}
+    </span>
   );
 }
 
@@ -144,7 +154,7 @@ function Key({ control, size, armed, moves, onPress }: KeyProps) {
       }}
     >
       <KeyName of={control.key} />
-      <span className="name">{control.name}</span>
+      <Name of={control.name} />
       <span className={control.effect.length > 9 ? "effect long" : "effect"}>
         <span className="does">{armed ? t("lead.press-again") : control.effect}</span>{" "}
         {moves && (
