@@ -61,7 +61,7 @@ var rooms = map[string][]string{
 	"studio/rehearse":     {"core", "store", "studio/contract", "studio"},
 	"studio/programmes":   {"core", "store", "studio/contract", "studio"},
 	"studio/voices":       {"core", "store", "studio/contract", "studio"},
-	"studio/library":      {"core", "store", "studio/contract", "studio"},
+	"studio/library":      {"core", "language", "store", "studio/contract", "studio"},
 	"studio/transfer":     {"core", "language", "store", "studio/contract", "studio"},
 	"studio/access":       {"core/fact", "store", "studio"},
 	"studio/audience":     {"core", "store", "studio/contract", "studio"},
@@ -93,6 +93,7 @@ var rooms = map[string][]string{
 	},
 	"studio/demo": {"core", "store", "studio", "studio/contract", "studio/desk"},
 	"web": {
+		"language",
 		"core/fact",
 		"core/sheet",
 		"studio",

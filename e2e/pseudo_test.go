@@ -149,7 +149,8 @@ const answersKept = `(() => {
 })()`
 
 // names is what no language translates, and what the browser writes itself.
-const names = "today tomorrow yesterday Monday Tuesday Wednesday Thursday Friday Saturday Sunday Mon Tue Wed Thu Fri Sat Sun " +
+const names = "today tomorrow yesterday Monday Tuesday Wednesday Thursday Friday Saturday Sunday Mon Tue Wed Thu Fri " +
+	"Sat Sun " +
 	"January February March April May June July August September October November December Jan Feb Mar Apr Jun Jul Aug " +
 	"Sep Sept Oct Nov Dec AM PM am pm at English Deutsch Español Français Português Vast Lantern Letter min "
 
@@ -236,7 +237,8 @@ func TestALongerLanguage(t *testing.T) {
 	defer th.recovered()
 	var today contract.Today
 	require.NoError(t, program.Get("/api/today", &today))
-	require.NoError(t, program.Post("/api/practices/copy", `{"id": "counted-breath", "name": "Mine"}`, &contract.PracticeFile{}))
+	require.NoError(t, program.Post("/api/practices/copy", `{"id": "counted-breath", "name": "Mine"}`,
+		&contract.PracticeFile{}))
 	known := names + roomTexts(t)
 	page := th.page("/api/clock")
 	inPseudo(t, page)

@@ -3,6 +3,7 @@
 package language
 
 import (
+	"context"
 	"embed"
 	"encoding/json"
 	"errors"
@@ -91,6 +92,43 @@ func (c *Catalogue) read(data []byte) error {
 	}
 	return errors.Join(errs...)
 }
+
+type personsTag struct{}
+
+// With returns the context of a person who reads a language.
+func With(ctx context.Context, tag string) context.Context {
+	return context.WithValue(ctx, personsTag{}, tag)
+}
+
+// Of returns the tag of the language of the person who asks, English if none is known.
+func Of(ctx context.Context) string {
+	if tag, ok := ctx.Value(personsTag{}).(string); ok {
+		return tag
+	}
+	return "en"
+}
+
+// Wanted returns the language that a person wants: the one that was chosen, else the best of those that the browser
+// accepts (RFC 9110, Accept-Language), else English.
+func Wanted(chosen, accepted string) string {
+	tags := Tags()
+	if slices.Contains(tags, chosen) {
+		return chosen
+	}
+	there := []language.Tag{language.English} // the first is taken where none fits
+	for _, tag := range tags {
+		there = append(there, language.Make(tag))
+	}
+	wanted, _, err := language.ParseAcceptLanguage(accepted)
+	if err != nil {
+		return "en"
+	}
+	_, i, _ := language.NewMatcher(there).Match(wanted...)
+	return there[i].String()
+}
+
+// Tag returns the tag of the language.
+func (c *Catalogue) Tag() string { return c.tag.String() }
 
 // Text returns the fact in words. One that the catalogue does not have is shown as it is, so that nothing is lost.
 func (c *Catalogue) Text(f fact.Fact) string {

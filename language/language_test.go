@@ -63,3 +63,19 @@ func TestALanguageThatThereIsNotIsEnglish(t *testing.T) {
 	assert.Same(t, English(), In("xx"))
 	assert.Contains(t, Tags(), "en")
 }
+
+func TestTheLanguageThatAPersonWants(t *testing.T) {
+	for _, c := range []struct{ chosen, accepted, want string }{
+		{"de", "fr", "de"},
+		{"", "de-AT,de;q=0.9,en;q=0.5", "de"},
+		{"", "it,es;q=0.8", "es"},
+		{"", "ja", "en"},
+		{"", "", "en"},
+		{"xx", "fr-CA", "fr"},
+		{"", "no language;;q=x", "en"},
+	} {
+		assert.Equal(t, c.want, Wanted(c.chosen, c.accepted), "%+v", c)
+	}
+	assert.Equal(t, "en", Of(t.Context()))
+	assert.Equal(t, "fr", Of(With(t.Context(), "fr")))
+}

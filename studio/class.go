@@ -35,8 +35,9 @@ type Sent struct {
 	Origin  string // the device
 }
 
-// BeginClass returns a class of the plan without adjustments.
+// BeginClass returns a class of the plan without adjustments. Its practices have their names and texts in its language.
 func BeginClass(stored store.Class, p *plan.Plan) *Class {
+	p.Translate()
 	return &Class{Stored: stored, Plan: p, Led: pace.Begin(p)}
 }
 

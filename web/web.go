@@ -19,6 +19,7 @@ import (
 	"github.com/gin-gonic/gin"
 
 	"vastlantern/core/fact"
+	"vastlantern/language"
 	"vastlantern/studio"
 	"vastlantern/studio/contract"
 	"vastlantern/studio/demo"
@@ -72,7 +73,7 @@ func Handler(ctx context.Context, d *desk.Desk, options Options) (*Application, 
 	working := &work{ctx: ctx}
 	router.Use(working.tracked, logging, gin.Recovery(), g.checkRequest, packing())
 	s := server{d, options, newFeed(ctx, d), g, working}
-	router.Use(s.feed.notesWrites)
+	router.Use(s.feed.notesWrites, inPersonsLanguage)
 	s.public(router.Group("/api"))
 	teacher := router.Group("/api", g.teacher)
 	s.today(teacher)
@@ -441,6 +442,13 @@ var logging = gin.LoggerWithConfig(gin.LoggerConfig{Output: os.Stderr, Skip: fun
 
 // packing packs what is worth it, except for what is packed already: streams, the room, pictures and fonts. Answers are
 // packed quickly: that of a press would otherwise take longer than all that the press does.
+// inPersonsLanguage tells what is asked which language the person reads: a cookie keeps the one that was chosen.
+func inPersonsLanguage(c *gin.Context) {
+	chosen, _ := c.Cookie("language")
+	tag := language.Wanted(chosen, c.GetHeader("Accept-Language"))
+	c.Request = c.Request.WithContext(language.With(c.Request.Context(), tag))
+}
+
 func packing() gin.HandlerFunc {
 	answers := gzip.Gzip(gzip.BestSpeed, gzip.WithExcludedPathsRegexs([]string{`/stream$`, `^/api/rooms/`}))
 	pages := gzip.Gzip(gzip.DefaultCompression, gzip.WithExcludedExtensions([]string{".png", ".woff2"}))

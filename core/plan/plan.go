@@ -169,6 +169,19 @@ func (p *Passage) Name() string {
 	return "Natural breath"
 }
 
+// Translate gives the practices of the plan their names and texts in the language that the class is led in (Words). In
+// everything else it is the same plan.
+func (p *Plan) Translate() {
+	if p.Words == nil || p.Words.Tag == "en" {
+		return
+	}
+	for i := range p.Passages {
+		if one := p.Passages[i].Practice; one != nil {
+			p.Passages[i].Practice, _ = one.Translated(p.Words.Tag)
+		}
+	}
+}
+
 // ForTeacher returns what only the teacher reads while the passage runs: the script, and what was typed beside it.
 func (p *Passage) ForTeacher() string {
 	if p.Script != "" && p.Remark != "" {

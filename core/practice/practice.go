@@ -38,6 +38,7 @@ type Entry struct {
 	Finish  string           `yaml:"finish"`
 	Course  []map[string]any `yaml:"course"`  // the passages that planning inserts, as fields of a plan's passage
 	Schools []string         `yaml:"schools"` // where they differ
+	In      map[string]Texts `yaml:"in"`      // the same in other languages, by BCP 47 tag
 }
 
 // Again is something that is said again and again while people breathe at their own pace.
@@ -112,6 +113,9 @@ type Practice struct {
 // NameIn returns what the practice is called in a language (BCP 47): as its file says, else by its Sanskrit term, which
 // teachers of every language use, else in English.
 func (p *Practice) NameIn(tag string) string {
+	if name := p.In[tag].Name; name != "" {
+		return name
+	}
 	if names := p.Called[tag]; tag != "en" && len(names) > 0 {
 		return names[0]
 	}

@@ -330,10 +330,42 @@ func TestNamesInOtherLanguages(t *testing.T) {
 	for _, c := range []struct{ id, tag, name string }{
 		{"nadi-shodhana", "en", "Alternate nostril breath"},
 		{"nadi-shodhana", "de", "Wechselatmung"},
-		{"nadi-shodhana", "fr", "Nadi shodhana"},
-		{"counted-breath", "es", "Sama vritti"},
-		{"belly-breath", "fr", "Belly breath"},
+		{"nadi-shodhana", "fr", "Respiration alternée"},
+		{"counted-breath", "es", "Respiración contada"},
+		{"nadi-shodhana", "pt", "Nadi shodhana"},
+		{"belly-breath", "pt", "Belly breath"},
 	} {
 		assert.Equal(t, c.name, Find(c.id).NameIn(c.tag), c.id+" "+c.tag)
 	}
+}
+
+func TestEveryPracticeIsWholeInEachLanguage(t *testing.T) {
+	for _, p := range Catalogue() {
+		for _, tag := range []string{"en", "de", "es", "fr"} {
+			one, whole := p.Translated(tag)
+			assert.True(t, whole, "%s %s", p.ID, tag)
+			assert.Equal(t, p.Counts, one.Counts)
+			for i, prompt := range one.Prompts {
+				assert.Equal(t, p.Prompts[i].For, prompt.For, "%s %s: %s", p.ID, tag, prompt.Text)
+			}
+			if tag != "en" {
+				assert.NotEqual(t, p.About, one.About, "%s %s", p.ID, tag)
+			}
+		}
+		same, whole := p.Translated("pt")
+		assert.Same(t, p, same)
+		assert.False(t, whole)
+	}
+}
+
+func TestTextsThatAreMissingAreEnglish(t *testing.T) {
+	p, err := Read([]byte(`{id: own-x, name: Slow, kind: counted, counts: "4:4", rounds: 3, airway: nose, figure: [{phase: inhale, counts: a, through: airway}],
+		about: In and out., how: [One., Two.], in: {de: {name: Langsam, how: [Eins., Zwei.]}}}`))
+	require.NoError(t, err)
+	one, whole := p.Translated("de")
+	assert.False(t, whole)
+	assert.Equal(t, []string{"Langsam", "In and out.", "Eins."}, []string{one.Name, one.About, one.How[0]})
+	_, err = Read([]byte(`{id: own-x, name: Slow, kind: counted, counts: "4:4", rounds: 3, airway: nose, figure: [{phase: inhale, counts: a, through: airway}],
+		how: [One., Two.], in: {de: {how: [Eins.]}}}`))
+	assert.Contains(t, language.English().Error(err), "in de, how: given 1 texts, allowed: 2")
 }

@@ -199,7 +199,18 @@ func (p *Practice) checkWords() error {
 		}
 		texts = slices.Concat(texts, []string{preset.Name}, preset.Also, preset.Called.All())
 	}
-	if len(texts) > 11+8*mostTexts {
+	for _, t := range p.In {
+		for _, text := range t.singles() {
+			texts = append(texts, *text)
+		}
+		for _, list := range t.lists() {
+			texts = append(texts, *list...)
+		}
+	}
+	if err := p.checkTexts(); err != nil {
+		return err
+	}
+	if len(texts) > (11+8*mostTexts)*(1+len(p.In)) {
 		return fact.New("practice.too-many-texts", "given", len(texts), "most", mostTexts)
 	}
 	for _, text := range texts {

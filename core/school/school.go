@@ -20,15 +20,13 @@ import (
 // Question is one thing that schools do in different ways.
 type Question struct {
 	ID   string `yaml:"id"`
-	Asks string `yaml:"asks"`
 	Ways []Way  `yaml:"ways"`
 }
 
 // Way is one answer, and what it changes.
 type Way struct {
 	ID    string         `yaml:"id"`
-	Says  string         `yaml:"says"`
-	Shows string         `yaml:"shows"` // a line that is shown beside the practice
+	Shows bool           `yaml:"shows"` // a line beside the practice
 	Sets  map[string]any `yaml:"sets"`  // fields of a new passage, where it may carry them
 
 	ByMinutes        bool   `yaml:"by_minutes"`       // new passages are planned in minutes
@@ -37,8 +35,10 @@ type Way struct {
 	NewcomersMay     bool   `yaml:"newcomers_may"`    // hold as long as they breathe in
 	SlowStrokes      bool   `yaml:"slow_strokes"`
 	LeaveOutAtMenses bool   `yaml:"leave_out_at_menses"`
-	Lane             bool   `yaml:"lane"`       // beside new passages with holds others breathe through them
-	LaneLimit        int    `yaml:"lane_limit"` // breaths a minute that the gentler lane takes at most
+	Lane             bool   `yaml:"lane"` // beside new passages with holds others breathe through them
+	// people are addressed formally in class, where the language has such a form
+	Formal    bool `yaml:"formal"`
+	LaneLimit int  `yaml:"lane_limit"` // breaths a minute that the gentler lane takes at most
 
 	fields plan.Fields // Sets
 }
@@ -111,8 +111,17 @@ func (c Choices) Way(question string) Way {
 	return Way{}
 }
 
+// Asks returns what the question asks.
+func (q Question) Asks() fact.Fact { return fact.New("question." + q.ID) }
+
+// Says returns what one of its answers says.
+func (q Question) Says(way Way) fact.Fact { return fact.New("way." + q.ID + "." + way.ID) }
+
+// Line returns the line that a way of a question shows beside a practice.
+func Line(question, way string) fact.Fact { return fact.New("shown." + question + "." + way) }
+
 // Shown returns the lines that the choices show beside a practice.
-func (c Choices) Shown(p *practice.Practice) []string {
+func (c Choices) Shown(p *practice.Practice) []fact.Fact {
 	questions := []string{"palms", "eyes", "chin"}
 	if p.Sided() || p.TakesField("aperture") {
 		questions = []string{"fingers", "eyes", "chin", "mirrored"}
@@ -120,10 +129,10 @@ func (c Choices) Shown(p *practice.Practice) []string {
 	if counts, err := breath.ParseCounts(p.Counts); p.Kind.HasOpenPhases() || err == nil && counts.Holds() {
 		questions = append(questions, "newcomers", "holding")
 	}
-	var lines []string
+	var lines []fact.Fact
 	for _, question := range append(questions, "when") {
-		if line := c.Way(question).Shows; line != "" {
-			lines = append(lines, line)
+		if way := c.Way(question); way.Shows {
+			lines = append(lines, Line(question, way.ID))
 		}
 	}
 	return lines

@@ -16,12 +16,15 @@ import (
 )
 
 func TestEveryQuestionHasWaysThatDiffer(t *testing.T) {
-	require.Len(t, Questions(), 19)
+	require.Len(t, Questions(), 20)
 	for _, q := range Questions() {
 		assert.GreaterOrEqual(t, len(q.Ways), 2, q.ID)
 		seen := map[string]bool{}
 		for _, w := range q.Ways {
-			assert.NotEmpty(t, w.Says)
+			assert.NotContains(t, language.English().Text(q.Says(w)), "way.", "it has a text")
+			if w.Shows {
+				assert.NotContains(t, language.English().Text(Line(q.ID, w.ID)), "shown.", "it has a text")
+			}
 			assert.False(t, seen[w.ID], "%s %s", q.ID, w.ID)
 			seen[w.ID] = true
 		}
@@ -98,15 +101,22 @@ func TestWhatIsPlanned(t *testing.T) {
 
 func TestWhatIsShown(t *testing.T) {
 	choices := Choices{"fingers": "little", "mirrored": "yes", "palms": "down", "when": "set"}
-	nadi := choices.Shown(practice.Find("nadi-shodhana"))
+	shown := func(of Choices, id string) []string {
+		var lines []string
+		for _, line := range of.Shown(practice.Find(id)) {
+			lines = append(lines, language.English().Text(line))
+		}
+		return lines
+	}
+	nadi := shown(choices, "nadi-shodhana")
 	assert.Contains(t, nadi, "Thumb for the right, the little finger for the left.")
 	assert.Contains(t, nadi, "Show with your left hand; the words left and right stay everyone's own.")
 	assert.NotContains(t, nadi, "Palms down.", "the hand is at the nose")
-	ujjayi := choices.Shown(practice.Find("ujjayi"))
+	ujjayi := shown(choices, "ujjayi")
 	assert.Equal(t, []string{"Palms down.", "Eyes closed.", "Chin level.", "Practised at a set time and place."}, ujjayi)
 	assert.Contains(
 		t,
-		Choices{"holding": "alone"}.Shown(practice.Find("segmented-breath")),
+		shown(Choices{"holding": "alone"}, "segmented-breath"),
 		"Holds are taught one to one, not in class.",
 	)
 }

@@ -17,36 +17,37 @@ type Book struct {
 
 // Practice is an entry of the practice book.
 type Practice struct {
-	ID        string   `json:"id"`
-	Name      string   `json:"name"`
-	Term      string   `json:"term"`
-	Kind      string   `json:"kind"` // counted, strokes, fixed, open
-	Own       bool     `json:"own"`
-	From      string   `json:"from"` // of an own one: the practice that it was made from
-	About     string   `json:"about"`
-	Also      []string `json:"also"`
-	Intents   []string `json:"intents"`
-	Level     string   `json:"level"`
-	Seat      string   `json:"seat"`
-	Hands     string   `json:"hands"`
-	Eyes      string   `json:"eyes"`
-	Locks     string   `json:"locks"`
-	How       []string `json:"how"`
-	Prompts   []string `json:"prompts"`
-	Again     []string `json:"again"` // what comes round again at own pace
-	Watch     []string `json:"watch"`
-	Gentler   string   `json:"gentler"`
-	Harder    string   `json:"harder"`
-	Finish    string   `json:"finish"`
-	Schools   []string `json:"schools"` // where they differ
-	Texts     []string `json:"texts"`   // the verses of the classical texts that name it as a retention
-	Shown     []string `json:"shown"`   // what the chosen school adds
-	Course    []string `json:"course"`  // what planning inserts, in words
-	Pattern   string   `json:"pattern"` // one round in short
-	Usual     string   `json:"usual"`   // as it is planned if nothing is said
-	RoundMS   int64    `json:"round_ms"`
-	PerMinute float64  `json:"per_minute"` // breaths
-	Holds     bool     `json:"holds"`
+	ID        string      `json:"id"`
+	Name      string      `json:"name"`
+	Term      string      `json:"term"`
+	Language  string      `json:"language"` // of its texts, a BCP 47 tag; empty for one of the teacher's own
+	Kind      string      `json:"kind"`     // counted, strokes, fixed, open
+	Own       bool        `json:"own"`
+	From      string      `json:"from"` // of an own one: the practice that it was made from
+	About     string      `json:"about"`
+	Also      []string    `json:"also"`
+	Intents   []string    `json:"intents"`
+	Level     string      `json:"level"`
+	Seat      string      `json:"seat"`
+	Hands     string      `json:"hands"`
+	Eyes      string      `json:"eyes"`
+	Locks     string      `json:"locks"`
+	How       []string    `json:"how"`
+	Prompts   []string    `json:"prompts"`
+	Again     []string    `json:"again"` // what comes round again at own pace
+	Watch     []string    `json:"watch"`
+	Gentler   string      `json:"gentler"`
+	Harder    string      `json:"harder"`
+	Finish    string      `json:"finish"`
+	Schools   []string    `json:"schools"` // where they differ
+	Texts     []string    `json:"texts"`   // the verses of the classical texts that name it as a retention
+	Shown     []fact.Fact `json:"shown"`   // what the chosen school adds
+	Course    []string    `json:"course"`  // what planning inserts, in words
+	Pattern   string      `json:"pattern"` // one round in short
+	Usual     string      `json:"usual"`   // as it is planned if nothing is said
+	RoundMS   int64       `json:"round_ms"`
+	PerMinute float64     `json:"per_minute"` // breaths
+	Holds     bool        `json:"holds"`
 	// who can set its pace, the usual one first
 	Pacers   []plan.Pacer `json:"pacers"`
 	Cautions []Caution    `json:"cautions"`

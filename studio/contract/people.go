@@ -71,15 +71,15 @@ type Settings struct {
 
 // Question is one thing that schools do in different ways; the first is the default.
 type Question struct {
-	ID   string `json:"id"`
-	Asks string `json:"asks"`
-	Ways []Way  `json:"ways"`
+	ID   string    `json:"id"`
+	Asks fact.Fact `json:"asks"`
+	Ways []Way     `json:"ways"`
 }
 
 // Way is one answer to a Question.
 type Way struct {
-	ID   string `json:"id"`
-	Says string `json:"says"`
+	ID   string    `json:"id"`
+	Says fact.Fact `json:"says"`
 }
 
 // Means is what a pedal or a key of a remote can mean.

@@ -79,6 +79,7 @@ func (s *scores) class(class studio.HomeClass) (days contract.HomeDays, err erro
 	if err != nil {
 		return days, err
 	}
+	alone.Translate()
 	days = contract.HomeDays{
 		HomeStretch: contract.HomeStretch{First: class.First, Last: class.Last, Typed: class.Title,
 			Says: lengthInWords(alone)},

@@ -35,6 +35,7 @@ func givenOf(task homework.Task, document []byte) (given, error) {
 	if err != nil {
 		return given{}, err
 	}
+	p.Translate()
 	steps, err := readSteps(task, document)
 	return given{task, document, p, steps}, err
 }
@@ -45,6 +46,7 @@ func readSteps(task homework.Task, document []byte) ([]*plan.Plan, error) {
 	if err != nil {
 		return nil, err
 	}
+	p.Translate()
 	list := make([]*plan.Plan, len(task.Stretches()))
 	for i := range list {
 		if list[i], err = readStep(task, document, p, i); err != nil {
@@ -68,6 +70,9 @@ func stepDocument(
 		return doc, given, err
 	}
 	p, err := task.Set(doc, given, step)
+	if p != nil {
+		p.Translate()
+	}
 	return doc, p, err
 }
 

@@ -29,6 +29,7 @@ func (s *scores) choice(doc plan.Document) (choice contract.HomeChoice, err erro
 	if err != nil {
 		return choice, err
 	}
+	p.Translate()
 	s.tag = cmp.Or(s.tag, p.Words.Tag)
 	choice = contract.HomeChoice{Says: lengthInWords(p), ByTouch: -1}
 	if len(p.Passages) == 1 {
@@ -60,6 +61,7 @@ func (s *scores) of(document []byte) (int, error) {
 	if err != nil {
 		return 0, err
 	}
+	p.Translate()
 	score, err := s.make(p, s.fingers)
 	if err != nil {
 		return 0, err

@@ -162,7 +162,7 @@ func (l *Library) DraftPractice(text string) contract.PracticeDrafted {
 	}
 	score := sample(p)
 	page := page(p, care.Room{})
-	page.Shown = []string{}
+	page.Shown = []fact.Fact{}
 	return contract.PracticeDrafted{Page: &page, Sample: &score}
 }
 

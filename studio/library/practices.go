@@ -14,6 +14,7 @@ import (
 	"vastlantern/core/plan"
 	"vastlantern/core/practice"
 	"vastlantern/core/words"
+	"vastlantern/language"
 	"vastlantern/studio"
 	"vastlantern/studio/contract"
 )
@@ -43,7 +44,15 @@ func (l *Library) Practices(ctx context.Context, group int64) (contract.Book, er
 		General:   care.Everyone.Say,
 	}
 	for _, p := range slices.Concat(own, practice.Catalogue()) {
-		page := page(p, room)
+		translated, whole := p.Translated(language.Of(ctx))
+		page := page(translated, room)
+		page.Language = language.Of(ctx)
+		switch {
+		case page.Own:
+			page.Language = "" // as its teacher wrote it
+		case !whole:
+			page.Language = "en"
+		}
 		page.Shown = choices.Shown(p)
 		book.Practices = append(book.Practices, page)
 	}

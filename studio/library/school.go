@@ -2,6 +2,7 @@ package library
 
 import (
 	"bytes"
+	"cmp"
 	"context"
 	"encoding/json"
 	"errors"
@@ -95,9 +96,9 @@ func (l *Library) Chosen(ctx context.Context) (contract.Choices, error) {
 func questions() []contract.Question {
 	list := []contract.Question{}
 	for _, q := range school.Questions() {
-		question := contract.Question{ID: q.ID, Asks: q.Asks, Ways: []contract.Way{}}
+		question := contract.Question{ID: q.ID, Asks: q.Asks(), Ways: []contract.Way{}}
 		for _, w := range q.Ways {
-			question.Ways = append(question.Ways, contract.Way{ID: w.ID, Says: w.Says})
+			question.Ways = append(question.Ways, contract.Way{ID: w.ID, Says: q.Says(w)})
 		}
 		list = append(list, question)
 	}
@@ -222,7 +223,15 @@ func (l *Library) AttachTeacherSettings(ctx context.Context, doc plan.Document, 
 	if err != nil {
 		return err
 	}
-	doc.SetWords(plan.Said{Language: now.Language, Sides: choices.Way("sides").Sides, Own: now.OwnWords})
+	said := plan.Said{Language: now.Language, Sides: choices.Way("sides").Sides, Own: now.OwnWords}
+	if choices.Way("address").Formal {
+		own := doc.Language()
+		if own != "" && own != cmp.Or(said.Language, "en") {
+			said = plan.Said{Language: own, Sides: said.Sides} // languages are not mixed
+		}
+		said.Own = words.Formal(said.Language, said.Own)
+	}
+	doc.SetWords(said)
 	stored, err := l.studio.Store.With(ctx).Practices()
 	if err != nil {
 		return err

@@ -7,6 +7,7 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"vastlantern/core/fact"
 	"vastlantern/language"
 	"vastlantern/studio/contract"
 	"vastlantern/studio/desk/desktest"
@@ -63,7 +64,7 @@ func TestTheSchoolIsPlannedCuedShownAndCaredFor(t *testing.T) {
 	require.NoError(t, err)
 	for _, p := range book.Practices {
 		if p.ID == "ujjayi" {
-			assert.Contains(t, p.Shown, "Palms down.")
+			assert.Contains(t, p.Shown, fact.New("shown.palms.down"))
 		}
 	}
 	for says, change := range map[string]func(*contract.Settings){

@@ -32,6 +32,9 @@ var substitutePage = html.Must(html.New("substitute").Parse(substituteText))
 
 // substitute holds everything that a substitute teacher needs.
 type substitute struct {
+	Language                     string
+	Say                          func(id string) string // a heading
+	Level                        string
 	Title, When, Length, General string
 	Group                        *contract.Group
 	Mind                         []string // what to take care of, for this group
@@ -70,12 +73,21 @@ func (ps *Plans) Substitute(ctx context.Context, id int64) (studio.File, error) 
 	if err != nil {
 		return studio.File{}, err
 	}
-	page := substitute{Title: p.Title, Length: plan.SpokenTime(p.Length()), General: text(care.Everyone.Say), Group: group}
+	in := language.In(language.Of(ctx))
+	text := in.Text
+	page := substitute{
+		Title: p.Title, Length: plan.SpokenTime(p.Length()), General: text(care.Everyone.Say), Group: group,
+		Language: language.Of(ctx), Say: func(id string) string { return text(fact.New("hand-over." + id)) },
+	}
+	if group != nil && group.Level != "" {
+		page.Level = text(fact.New("level." + group.Level))
+	}
 	if p.Slot.Sign() > 0 {
 		page.Length = text(fact.New("hand-over.of-slot", "length", page.Length, "slot", p.Slot))
 	}
 	if !p.StartsAt.IsZero() {
-		page.When = p.StartsAt.Format("Monday 2 January 2006, 15:04")
+		page.When = text(fact.New("hand-over.when", "weekday", int(p.StartsAt.Weekday()), "day", p.StartsAt.Day(),
+			"month", int(p.StartsAt.Month()), "year", p.StartsAt.Year(), "time", p.StartsAt.Format("15:04")))
 	}
 	page.Text, _ = names.ToText(doc, p)
 	choices, err := ps.library.ChoicesFor(ctx, group)
@@ -86,12 +98,13 @@ func (ps *Plans) Substitute(ctx context.Context, id int64) (studio.File, error) 
 	start := breath.Exact{}
 	for i := range p.Passages {
 		one := &p.Passages[i]
-		page.Passages = append(page.Passages, substituteOf(one, fields[i], at(p.StartsAt, start)))
+		page.Passages = append(page.Passages, substituteOf(in, one, fields[i], at(p.StartsAt, start)))
 		start = start.Add(one.PlannedLength())
-		if one.Practice != nil && !slices.Contains(page.Practices, one.Practice) {
-			page.Practices = append(page.Practices, one.Practice)
+		if one.Practice != nil && !slices.ContainsFunc(page.Practices, one.Practice.Is) {
+			told, _ := one.Practice.Translated(page.Language)
+			page.Practices = append(page.Practices, told)
 			for _, way := range waysOf(choices, p, one.Practice) {
-				if !slices.Contains(page.Ways, way) {
+				if way := text(way); !slices.Contains(page.Ways, way) {
 					page.Ways = append(page.Ways, way)
 				}
 			}
@@ -121,7 +134,7 @@ func (ps *Plans) Substitute(ctx context.Context, id int64) (studio.File, error) 
 }
 
 // waysOf returns how a practice is done in a class: as the school has it, but for what the plan has otherwise.
-func waysOf(choices school.Choices, p *plan.Plan, one *practice.Practice) []string {
+func waysOf(choices school.Choices, p *plan.Plan, one *practice.Practice) []fact.Fact {
 	here := maps.Clone(choices)
 	if here == nil {
 		here = school.Choices{}
@@ -134,22 +147,25 @@ func waysOf(choices school.Choices, p *plan.Plan, one *practice.Practice) []stri
 	}
 	ways := here.Shown(one)
 	if len(p.Fingers) > 1 && one.Sided() {
-		ways = append(ways, school.Choices{"fingers": p.Fingers[1]}.Way("fingers").Shows)
+		ways = append(ways, school.Line("fingers", p.Fingers[1]))
 	}
 	return ways
 }
 
-func substituteOf(p *plan.Passage, f plan.Fields, at string) substitutePassage {
+func substituteOf(in *language.Catalogue, p *plan.Passage, f plan.Fields, at string) substitutePassage {
 	shape := substitutePassage{At: at, Name: p.Name(), What: plan.SpokenTime(p.PlannedLength())}
+	if p.Practice != nil && p.Title == "" {
+		shape.Name = p.Practice.NameIn(in.Tag())
+	}
 	if p.Practice != nil {
 		what := append([]string{p.Short(f)}, p.Says(f)...)
 		if p.Led() {
-			what = append(what, text(fact.New("hand-over.round", "seconds", tenth(p.Figures().Round.Div(breath.Int(1000))))))
+			what = append(what, in.Text(fact.New("hand-over.round", "seconds", tenth(p.Figures().Round.Div(breath.Int(1000))))))
 		}
-		shape.What = strings.Join(append(what, text(fact.New("hand-over.in-all", "length", shape.What))), ", ")
+		shape.What = strings.Join(append(what, in.Text(fact.New("hand-over.in-all", "length", shape.What))), ", ")
 	}
-	for _, words := range []string{p.Script, stepsInWords("hand-over.opening", p.OpeningSteps), line.OwnWords(p),
-		stepsInWords("hand-over.closing", p.ClosingSteps)} {
+	for _, words := range []string{p.Script, stepsInWords(in, "hand-over.opening", p.OpeningSteps), line.OwnWords(p),
+		stepsInWords(in, "hand-over.closing", p.ClosingSteps)} {
 		for line := range strings.SplitSeq(words, "\n") {
 			if strings.TrimSpace(line) != "" {
 				shape.Words = append(shape.Words, line)
@@ -159,15 +175,12 @@ func substituteOf(p *plan.Passage, f plan.Fields, at string) substitutePassage {
 	return shape
 }
 
-func stepsInWords(id string, steps []plan.Step) string {
+func stepsInWords(in *language.Catalogue, id string, steps []plan.Step) string {
 	if len(steps) == 0 {
 		return ""
 	}
-	return text(fact.New(id, "steps", contract.StepsOf(steps)))
+	return in.Text(fact.New(id, "steps", contract.StepsOf(steps)))
 }
-
-// text renders a fact for the substitute's page.
-func text(f fact.Fact) string { return language.English().Text(f) }
 
 // at returns when a passage begins: by the clock where the class has a time, else from its start.
 func at(starts time.Time, after breath.Exact) string {

@@ -121,6 +121,9 @@ func NewNames(language string, own []*practice.Practice, templates ...Template) 
 		e.call(p.ID)
 		e.call(p.Also...)
 		e.call(p.Called.All()...)
+		if name := p.In[language].Name; name != "" {
+			e.call(name)
+		}
 		n.entries = append(n.entries, e)
 		for _, preset := range p.Presets {
 			e := entry{name: capital(preset.Name), p: p, with: preset.With}

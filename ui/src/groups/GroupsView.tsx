@@ -138,7 +138,7 @@ const fieldNames: { [field: string]: Key } = {
 /** fieldName is what the form calls a field of a group; null for one that nobody types. */
 function fieldName([field = "", part]: Path, all: Groups, questions: Question[]): string | null {
   if (field === "conditions") return text(all.conditions.find((c) => c.id === part)?.name) || (part ?? null);
-  if (field === "schools") return questions.find((q) => q.id === part)?.asks ?? part ?? null;
+  if (field === "schools") return text(questions.find((q) => q.id === part)?.asks) || (part ?? null);
   const name = fieldNames[field];
   return name ? t(name) : null;
 }

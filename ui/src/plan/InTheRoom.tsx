@@ -2,7 +2,7 @@ import { useQuery } from "@tanstack/react-query";
 import { Form } from "react-bootstrap";
 import { text } from "../frame/editing/fields";
 import { languageName } from "../frame/shell/languageName";
-import { wordOf } from "../language/text";
+import { text as fact, wordOf } from "../language/text";
 import { questionText } from "../player/checkIn";
 import { useSay } from "../player/say";
 import { settingsQuery } from "../wire/queries";
@@ -110,12 +110,12 @@ function Ways({ question, given, onChange }: FieldProps & { question: string }) 
   if (!asked) return null;
   return (
     <Form.Group controlId={`room-${question}`}>
-      <Form.Label>{asked.asks}</Form.Label>
+      <Form.Label>{fact(asked.asks)}</Form.Label>
       <Form.Select size="sm" value={given} onChange={(e) => onChange(e.target.value)}>
         <option value="">{wordOf("label.fingers", "school")}</option>
         {asked.ways.map((way) => (
           <option key={way.id} value={way.id}>
-            {way.says}
+            {fact(way.says)}
           </option>
         ))}
       </Form.Select>
@@ -162,7 +162,7 @@ function Fingers({ given, onChange }: FieldProps) {
       .filter((way) => way.id !== without)
       .map((way) => (
         <option key={way.id} value={way.id}>
-          {way.says}
+          {fact(way.says)}
         </option>
       ));
   return (

@@ -1,3 +1,5 @@
+import { languageName } from "../frame/shell/languageName";
+import { tag } from "../language/catalogue";
 import { sampleQuery } from "./queries";
 import { useMutation, useQuery } from "@tanstack/react-query";
 import { Button, ButtonGroup, Dropdown } from "react-bootstrap";
@@ -8,7 +10,7 @@ import type { Draft, Drafted, Plan, Practice } from "../wire/contract";
 import { ErrorAlert } from "../frame/shell/ErrorAlert";
 import { number } from "../player/format";
 import { Sample } from "./Sample";
-import { rich, t, wordOf } from "../language/text";
+import { rich, t, text, wordOf } from "../language/text";
 
 /** PracticePage is all that the book says of one practice, beside its lamp sheet playing silently. */
 export function PracticePage({ practice: p }: { practice: Practice }) {
@@ -41,6 +43,11 @@ export function PracticePage({ practice: p }: { practice: Practice }) {
           <p className="mb-0">{t("practices.gentler-2", { gentler: p.gentler })}</p>
         </section>
       )}
+      {p.language !== "" && p.language !== tag() && (
+        <p className="text-secondary" role="note">
+          {t("practices.not-translated", { language: languageName(p.language) })}
+        </p>
+      )}
       <p className="lead">{p.about}</p>
       <p className="facts">
         <span>{rich("practices.usually", { b: <b>{p.usual.replace(p.name, "").trim()}</b> })}</span>
@@ -71,7 +78,7 @@ export function PracticePage({ practice: p }: { practice: Practice }) {
             <Line term={t("practices.hands")} text={p.hands} />
             <Line term={t("practices.eyes")} text={p.eyes} />
             <Line term={t("practices.locks")} text={p.locks} />
-            <Line term={t("practices.in-your-school")} text={p.shown.join(" ")} />
+            <Line term={t("practices.in-your-school")} text={p.shown.map(text).join(" ")} />
           </dl>
         </Part>
         <Part title={t("practices.say-between-rounds")}>

@@ -18,7 +18,7 @@ import { EditedNotice } from "../frame/editing/EditedNotice";
 import { Choices } from "../frame/editing/Choices";
 import { AllData } from "./AllData";
 import { DemoData } from "./DemoData";
-import { rich, t } from "../language/text";
+import { rich, t, text } from "../language/text";
 
 /** SchoolView is how this teacher does it: the questions on which schools differ, and what is said. */
 export function SchoolView() {
@@ -52,7 +52,7 @@ function answers(settings: Settings): Answers {
 function answerName([field, part]: Path, { questions }: Answers): string | null {
   switch (field) {
     case "schools":
-      return questions?.find((q) => q.id === part)?.asks ?? part ?? null;
+      return text(questions?.find((q) => q.id === part)?.asks) || (part ?? null);
     case "own_words":
       return t("school.your-own-word", { part });
     case "language":

@@ -810,6 +810,7 @@ export interface Practice {
   id: string;
   name: string;
   term: string;
+  language: string;
   kind: string;
   own: boolean;
   from: string;
@@ -830,7 +831,7 @@ export interface Practice {
   finish: string;
   schools: string[];
   texts: string[];
-  shown: string[];
+  shown: Fact[];
   course: string[];
   pattern: string;
   usual: string;
@@ -1041,12 +1042,12 @@ export interface Means {
 }
 export interface Question {
   id: string;
-  asks: string;
+  asks: Fact;
   ways: Way[];
 }
 export interface Way {
   id: string;
-  says: string;
+  says: Fact;
 }
 export interface Word {
   key: string;

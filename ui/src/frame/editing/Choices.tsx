@@ -1,7 +1,7 @@
 import "./choices.css";
 import { Form } from "react-bootstrap";
 import type { Question } from "../../wire/contract";
-import { t } from "../../language/text";
+import { t, text } from "../../language/text";
 
 type Ways = { [question: string]: string };
 
@@ -26,19 +26,19 @@ export function Choices({ questions, chosen, otherwise, onChange }: Props) {
         };
         return (
           <Form.Group key={q.id} controlId={`school-${q.id}`} className="choice">
-            <Form.Label>{q.asks}</Form.Label>
+            <Form.Label>{text(q.asks)}</Form.Label>
             <Form.Select
               value={chosen[q.id] ?? (otherwise ? "" : first)}
               onChange={(e) => put(e.target.value)}
             >
               {otherwise && (
                 <option value="">
-                  {t("frame.as-in-your-school", { says: q.ways.find((w) => w.id === first)?.says })}
+                  {t("frame.as-in-your-school", { says: text(q.ways.find((w) => w.id === first)?.says) })}
                 </option>
               )}
               {q.ways.map((w) => (
                 <option key={w.id} value={w.id}>
-                  {w.says}
+                  {text(w.says)}
                 </option>
               ))}
             </Form.Select>
