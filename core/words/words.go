@@ -49,7 +49,7 @@ const (
 )
 
 // Languages is the tables that ship, by their language tags (BCP 47).
-var Languages = map[string]*Words{"en": &English, "de": &German, "es": &Spanish, "fr": &French}
+var Languages = map[string]*Words{"en": &English, "de": &German, "es": &Spanish, "fr": &French, "pt": &Portuguese}
 
 // Keys returns every key, sorted.
 func Keys() []string { return slices.Sorted(maps.Keys(English.Texts)) }

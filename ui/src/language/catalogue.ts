@@ -69,12 +69,13 @@ export function followLanguage(follower: () => void): () => void {
 /** first is what Today needs: the first page loads no more texts than these. */
 const first = ["facts.json", "frame.json", "today.json"];
 
-/** load is the messages of some files of a language. A file that it lacks is English. */
-async function load(tag: string, names: string[]): Promise<Messages> {
-  const fileOf = (name: string) =>
-    files[`../../../language/${tag}/${name}`] ?? files[`../../../language/en/${name}`]!;
-  const parts = await Promise.all(names.map((name) => fileOf(name)()));
-  return Object.assign({}, ...parts) as Messages;
+const fileOf = (tag: string, name: string) => files[`../../../language/${tag}/${name}`];
+
+/** load is the messages of some files of a language. What a language lacks is English; a whole one needs no English. */
+async function load(tag: string, wanted: string[]): Promise<Messages> {
+  const tags = names.every((name) => fileOf(tag, name)) ? [tag] : ["en", tag];
+  const parts = tags.flatMap((one) => wanted.map((name) => fileOf(one, name)?.()));
+  return Object.assign({}, ...(await Promise.all(parts))) as Messages;
 }
 
 /** speak loads a language and writes the screens in it: all of it where another view than Today has been open. */

@@ -26,7 +26,7 @@ function places(pieces: Pieces): string[] {
 
 describe("the texts of the room's screens", () => {
   it("are there in every language, and each is described", () => {
-    expect(roomLanguages).toEqual(["de", "en", "es", "fr"]);
+    expect(roomLanguages).toEqual(["de", "en", "es", "fr", "pt"]);
     expect(Object.keys(about).sort()).toEqual(keys);
     for (const [path, messages] of Object.entries(files))
       expect(Object.keys(messages).sort(), path).toEqual(keys);

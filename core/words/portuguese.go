@@ -1,0 +1,42 @@
+package words
+
+// Portuguese says what a teacher of that language says in class, as in Brazil, to one person (você).
+var Portuguese = Words{
+	Tag: "pt",
+	Texts: map[string]string{
+		"inhale": "inspire", "hold": "segure", "exhale": "solte", "empty": "pulmões vazios", "stroke": "sopre",
+		"still": "em quietude", "beat": "o andamento", "lead": "deixe o ar sair", "talk": "explicação",
+		"left": "esquerda", "right": "direita", "mouth": "pela boca",
+		"belly": "barriga", "ribs": "costelas", "chest": "peito", "forward": "à frente", "side": "ao lado",
+		"up": "para cima", "wide": "aberto", "narrow": "estreito",
+		Natural: "respiração natural", Resting: "pausa, respiração natural", OwnPace: "cada um no seu ritmo",
+		HandUp:              "suba a mão",
+		HandDown:            "desça a mão",
+		Seal:                "feche as duas",
+		ShutLeft:            "feche a esquerda",
+		ShutRight:           "feche a direita",
+		BothNarrow:          "os dois lados estreitos",
+		Then:                "depois",
+		ChangeSides:         "troque de lado",
+		Finish:              "termine a rodada",
+		InLeft:              "inspire esquerda",
+		InRight:             "inspire direita",
+		OutLeft:             "solte esquerda",
+		OutRight:            "solte direita",
+		EndLeft:             "solte esquerda",
+		EndRight:            "solte direita",
+		EndOfClass:          "o fim da aula",
+		ChantOm:             "cante om",
+		Attention + "front": "para a frente", Attention + "sides": "para os lados",
+		Attention + "back": "para as costas", Attention + "round": "em toda a volta",
+		Others: "os outros", WithHolds: "com retenções", Through: "sem segurar",
+		Shorter: "respiração mais curta",
+		"last":  "mais uma, a última", "half": "a metade", "minute": "falta um minuto",
+		"half-minute": "faltam trinta segundos",
+	},
+	Numbers: []string{
+		"zero", "um", "dois", "três", "quatro", "cinco", "seis", "sete",
+		"oito", "nove", "dez", "onze", "doze", "treze", "catorze",
+		"quinze", "dezesseis", "dezessete", "dezoito", "dezenove", "vinte",
+	},
+}
