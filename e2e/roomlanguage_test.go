@@ -11,9 +11,8 @@ import (
 	"vastlantern/studio/contract"
 )
 
-// Each phone in the room chooses its language, for what it shows and for what it writes around it: the count is the
-// same,
-// also after a press, and others stay as they are.
+// Each phone in the room chooses its language, for what it shows and for what it writes around it: the count
+// is the same, also after a press, and others stay as they are.
 func TestAPhoneChoosesItsLanguage(t *testing.T) {
 	onBothAddresses(t, func(t *testing.T, th *theater) {
 		var code contract.RoomCode
@@ -28,7 +27,7 @@ func TestAPhoneChoosesItsLanguage(t *testing.T) {
 		th.see(phone, "h1", "Bientôt")
 		score := th.begin(`{"type": "practice", "practice": "nadi-shodhana", "counts": "4:2:4", "rounds": 40, "lead_in": 0}`)
 		th.see(phone, `[data-testid="word"]`, `inspire\s+à gauche|retiens|expire\s+à droite`)
-		th.see(phone, ".where", `Nadi shodhana\s+cycle 1 sur 40`)
+		th.see(phone, ".where", `Respiration alternée\s+cycle 1 sur 40`)
 		th.see(other, `[data-testid="word"]`, `inhale\s+left|hold|exhale\s+right`)
 		th.see(other, ".where", `Alternate nostril breath\s+round 1 of 40`)
 		assert.Equal(t, "fr", th.eval(phone, "() => document.documentElement.lang").Str())

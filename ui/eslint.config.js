@@ -27,7 +27,8 @@ export default tseslint.config(
       "no-restricted-syntax": [
         "error",
         {
-          selector: "JSXElement:not([openingElement.name.name=/^(kbd|code)$/]) > JSXText[value=/[A-Za-z]{2}/]",
+          selector:
+            "JSXElement:not([openingElement.name.name=/^(kbd|code)$/]) > JSXText[value=/[A-Za-z]{2}/]",
           message: "Make it a message of language/en.",
         },
         {
@@ -36,7 +37,13 @@ export default tseslint.config(
           message: "Make it a message of language/en.",
         },
         {
-          selector: "JSXExpressionContainer > :matches(Literal, ConditionalExpression > Literal)[value=/[a-z] [a-z]/]",
+          selector:
+            "JSXAttribute[name.name=/^(label|title|placeholder|alt|aria-label|what|unit|closeLabel|name)$/] TemplateElement[value.raw=/[A-Za-z]{3}/]",
+          message: "Make it a message of language/en.",
+        },
+        {
+          selector:
+            "JSXExpressionContainer > :matches(Literal, ConditionalExpression > Literal)[value=/[a-z] [a-z]/]",
           message: "Make it a message of language/en.",
         },
       ],

@@ -74,7 +74,7 @@ const fileOf = (tag: string, name: string) => files[`../../../language/${tag}/${
 /** load is the messages of some files of a language. What a language lacks is English; a whole one needs no English. */
 async function load(tag: string, wanted: string[]): Promise<Messages> {
   const tags = names.every((name) => fileOf(tag, name)) ? [tag] : ["en", tag];
-  const parts = tags.flatMap((one) => wanted.map((name) => fileOf(one, name)?.()));
+  const parts = tags.flatMap((one) => wanted.flatMap((name) => fileOf(one, name)?.() ?? []));
   return Object.assign({}, ...(await Promise.all(parts))) as Messages;
 }
 

@@ -4,7 +4,7 @@ import type { LineProblem, TypedLine, TypedPassage } from "../wire/contract";
 import { assumedMark, doubtText, factText } from "../language/typed";
 import { useEdited } from "../frame/editing/useEdited";
 import { clock } from "../player/format";
-import { RoundSheet } from "../player/RoundSheet";
+import { RoundSheet } from "./RoundSheet";
 import { OwnLines } from "./OwnLines";
 import { useTyped } from "./useTyped";
 import { rich, t, text } from "../language/text";

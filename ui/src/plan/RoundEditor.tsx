@@ -2,7 +2,7 @@ import { useId, useRef, useState } from "react";
 import { Button, Form } from "react-bootstrap";
 import { type Edit, set as setField } from "../frame/editing/Steps";
 import type { Change, PassageSummary, Role, ScorePhase } from "../wire/contract";
-import { RoundSheet } from "../player/RoundSheet";
+import { RoundSheet } from "./RoundSheet";
 import { t } from "../language/text";
 
 type Props = {

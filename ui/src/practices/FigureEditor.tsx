@@ -130,7 +130,7 @@ function FigureTable({ kind, steps, onChange }: TableProps) {
               <Form.Control
                 size="sm"
                 className="parts"
-                aria-label={`Movement of phase ${i + 1}`}
+                aria-label={t("practices.movement-of-phase", { i: i + 1 })}
                 value={step.move.join(" | ")}
                 onChange={(e) => change(i, { move: e.target.value.split("|").map((p) => p.trimStart()) })}
               />

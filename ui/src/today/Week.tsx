@@ -41,7 +41,7 @@ export function Week({ plans, now }: { plans: PlanCard[]; now: number }) {
                     size="sm"
                     variant="link"
                     aria-expanded={moving === plan.id}
-                    aria-label={`Move ${plan.title}`}
+                    aria-label={t("today.move-class", { title: plan.title })}
                     onClick={() => setMoving(moving === plan.id ? 0 : plan.id)}
                   >
                     {t("today.move")}

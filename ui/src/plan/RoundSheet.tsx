@@ -1,10 +1,11 @@
-import "./lamps.css";
+import "../player/lamps.css";
 import "./roundSheet.css";
 import { type CSSProperties, Fragment, type ReactNode } from "react";
 import type { ScorePhase } from "../wire/contract";
-import { groupsOf, isWord } from "./lampFit";
-import { number } from "./format";
-import { isStretch } from "./phases";
+import { groupsOf, isWord } from "../player/lampFit";
+import { number } from "../player/format";
+import { isStretch } from "../player/phases";
+import { t } from "../language/text";
 
 type Props = {
   phases: ScorePhase[];
@@ -52,7 +53,7 @@ function RoundString({ phase, i, onPhase }: { phase: ScorePhase; i: number; onPh
       type="button"
       className={className}
       aria-pressed={onPhase.chosen === i}
-      aria-label={`Change ${name}, ${lengthOf(phase)}`}
+      aria-label={t("plan.change-phase", { name, length: lengthOf(phase) })}
       onClick={() => onPhase.choose(i)}
     >
       <Row phase={phase} name={name} />
@@ -93,7 +94,7 @@ function Row({ phase, name }: { phase: ScorePhase; name: string }) {
 /** lengthOf is the counts of a phase, or its seconds if it has none; those of a phase that waits are only planned. */
 function lengthOf(phase: ScorePhase): string {
   const seconds = number((phase.end_ms - phase.at_ms[0]!) / 1000);
-  if (phase.open) return `waits, about ${seconds} s`;
-  if (isStretch(phase)) return `${seconds} s`;
+  if (phase.open) return t("plan.waits-about", { n: seconds });
+  if (isStretch(phase)) return t("plan.n-seconds", { n: seconds });
   return String(phase.of);
 }
