@@ -78,7 +78,7 @@ export function OneAfterTheOther({
           disabled={none !== "" || busy}
           onClick={recording ? stop : begin}
         >
-          {label(recording, starting, sending, word)} <kbd>space</kbd>
+          {label(recording, starting, sending, word)} <kbd>{t("frame.space")}</kbd>
         </Button>
         {word.recorded && (
           <Button
