@@ -176,6 +176,20 @@ const crowded = `() => {
 		const text = range.getBoundingClientRect();
 		const box = e.getBoundingClientRect();
 		if (text.left < box.left - 1 || text.right > box.right + 1) wrong.push("runs out of its button: " + name(e));
+		const texts = document.createTreeWalker(e, NodeFilter.SHOW_TEXT);
+		while (texts.nextNode()) {
+			// What a key does is written below its name; no dictionary of hyphens ships with the browser of the tests.
+			if (texts.currentNode.parentElement.closest(".effect")) continue;
+			for (const { index, 0: word } of texts.currentNode.data.matchAll(/[\p{L}\p{M}]+/gu)) {
+				const lines = new Set();
+				for (let at = index; at < index + word.length; at++) {
+					range.setStart(texts.currentNode, at);
+					range.setEnd(texts.currentNode, at + 1);
+					lines.add(Math.round([...range.getClientRects()].at(-1)?.bottom)); // a hyphen before it stands first
+				}
+				if (lines.size > 1) wrong.push("a word is parted, " + word + ": " + name(e));
+			}
+		}
 	}
 	const controls = [...document.querySelectorAll("button, a.btn, input:not([type=checkbox]), select, textarea")].filter(shown);
 	const boxes = controls.map((e) => [e, e.getBoundingClientRect()]);

@@ -118,14 +118,23 @@ export function Controls(props: Props) {
   );
 }
 
-/** Name is what a key says, with the length of its longest word: in some languages it has to be written smaller. */
+/** Name is what a key says, with the widths of its widest word and part of a word: in some languages it is smaller. */
 function Name({ of }: { of: string }) {
-  const longest = Math.max(...of.split(/[\s-]/).map((word) => word.length));
+  const widest = (parts: RegExp) => Math.max(...of.split(parts).map(widthOf));
+  const style = { "--word": widest(/[\s-]/), "--part": widest(/[\s\u00ad-]/) } as CSSProperties;
   return (
-    <span className="name" style={{ "--longest": longest } as CSSProperties}>
-      {of}
+    <span className="name sized" style={style}>
+      <span>{of}</span>
     </span>
   );
+}
+
+/** widthOf is about the width of a word in bold letters, in em, and rather too much. */
+function widthOf(word: string): number {
+  const widths = [...word.normalize("NFC").replace(/[\p{M}\u00ad]/gu, "")].map((letter) =>
+    /[mwMW@]/.test(letter) ? 0.95 : /[iljtfrI'’.,:]/.test(letter) ? 0.43 : 0.66,
+  );
+  return widths.reduce((sum, width) => sum + width, 0.1);
 }
 
 /** KeyName is the key that is printed on a button; one without a key has none. */
