@@ -22,10 +22,14 @@ func TestTheSubstitutesPageInAnotherLanguage(t *testing.T) {
 	for _, want := range []string{
 		`<html lang="de">`, "Dienstag, 1. Dezember 2026, 12:15", "<h2>Ablauf</h2>", "Schädelleuchten-Atem",
 		"durch einen kurzen Zug des Nabels", "Das ist kein medizinischer Rat", "weglassen bei: ",
+		"Übersetzt aus den englischen Vorsichtshinweisen",
 	} {
 		assert.Contains(t, string(file.Data), want)
 	}
 	for _, not := range []string{"Running order", "Gentler", "Stop and breathe"} {
 		assert.NotContains(t, string(file.Data), not)
 	}
+	file, err = d.Plans.Substitute(language.With(t.Context(), "en"), p.ID)
+	require.NoError(t, err)
+	assert.NotContains(t, string(file.Data), "Translated") // it is as it was written
 }

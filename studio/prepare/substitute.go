@@ -42,6 +42,7 @@ type substitute struct {
 	Passages                     []substitutePassage
 	Practices                    []*practice.Practice
 	Cautions                     []string
+	Translated                   bool   // the cautions are not as they were written, in English
 	Text                         string // the class, to be read in by the program
 }
 
@@ -77,7 +78,8 @@ func (ps *Plans) Substitute(ctx context.Context, id int64) (studio.File, error) 
 	text := in.Text
 	page := substitute{
 		Title: p.Title, Length: plan.SpokenTime(p.Length()), General: text(care.Everyone.Say), Group: group,
-		Language: language.Of(ctx), Say: func(id string) string { return text(fact.New("hand-over." + id)) },
+		Translated: text(care.Everyone.Say) != language.In("en").Text(care.Everyone.Say),
+		Language:   language.Of(ctx), Say: func(id string) string { return text(fact.New("hand-over." + id)) },
 	}
 	if group != nil && group.Level != "" {
 		page.Level = text(fact.New("level." + group.Level))

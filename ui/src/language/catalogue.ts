@@ -71,6 +71,10 @@ const first = ["facts.json", "frame.json", "today.json"];
 
 const fileOf = (tag: string, name: string) => files[`../../../language/${tag}/${name}`];
 
+/** cautionsAreTranslated tells whether the cautions are shown in another language than the one they were written in. */
+export const cautionsAreTranslated = (): boolean =>
+  current.tag !== "en" && fileOf(current.tag, "facts.json") !== undefined;
+
 /** load is the messages of some files of a language. What a language lacks is English; a whole one needs no English. */
 async function load(tag: string, wanted: string[]): Promise<Messages> {
   const tags = names.every((name) => fileOf(tag, name)) ? [tag] : ["en", tag];

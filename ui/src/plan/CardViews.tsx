@@ -1,3 +1,4 @@
+import { TranslatedCautions } from "../frame/care/care";
 import { printedPlanQuery } from "./queries";
 import "./plan.css";
 import { useQuery } from "@tanstack/react-query";
@@ -100,6 +101,7 @@ function Cautions({ passages }: { passages: PassageSummary[] }) {
       {all.map((caution) => (
         <p key={caution}>{caution}</p>
       ))}
+      <TranslatedCautions />
     </footer>
   );
 }

@@ -1,5 +1,6 @@
 import { Button, Modal } from "react-bootstrap";
 import { t } from "../../language/text";
+import { TranslatedCautions } from "./care";
 
 /** GeneralCareCard is the caution for everyone, to be read. */
 export function GeneralCareCard({ text, onClose }: { text: string; onClose: () => void }) {
@@ -10,6 +11,7 @@ export function GeneralCareCard({ text, onClose }: { text: string; onClose: () =
       </Modal.Header>
       <Modal.Body>
         <p>{text}</p>
+        <TranslatedCautions />
         <p className="mb-0">{t("frame.every-strong-practice-shows-its-own")}</p>
       </Modal.Body>
       <Modal.Footer>

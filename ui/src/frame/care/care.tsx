@@ -4,7 +4,15 @@ import info from "bootstrap-icons/icons/info-circle.svg?raw";
 import octagon from "bootstrap-icons/icons/x-octagon.svg?raw";
 import { Icon } from "../shell/Icon";
 import type { Caution, Finding } from "../../wire/contract";
-import { text, wordOf } from "../../language/text";
+import { cautionsAreTranslated } from "../../language/catalogue";
+import { t, text, wordOf } from "../../language/text";
+
+/** TranslatedCautions says under cautions that they are a translation, and which text it follows. */
+export function TranslatedCautions() {
+  return cautionsAreTranslated() ? (
+    <p className="text-secondary small">{t("frame.cautions-translated")}</p>
+  ) : null;
+}
 
 /** Cautions of a practice, whoever is in the room: strong ones first. */
 export function Cautions({ list }: { list: Caution[] }) {
@@ -15,6 +23,7 @@ export function Cautions({ list }: { list: Caution[] }) {
           {text(c.say)}
         </p>
       ))}
+      {list.length > 0 && <TranslatedCautions />}
     </>
   );
 }

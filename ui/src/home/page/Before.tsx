@@ -6,7 +6,7 @@ import type { HomePage } from "../../wire/contract";
 import { Days } from "./Days";
 import type { Today } from "./today";
 import type { Remembered } from "./useMemory";
-import { t } from "./words";
+import { t, tag } from "./words";
 
 /** Pace is what ends a phase that waits: a touch, or the beat of its usual length. */
 export type Pace = "touch" | "beat";
@@ -53,6 +53,7 @@ export function Before(props: Props) {
         {cautions.map((caution) => (
           <p key={caution}>{caution}</p>
         ))}
+        {tag() !== "en" && <p className="small">{t("page.cautions-translated")}</p>}
       </section>
       <section aria-labelledby="how">
         <h2 id="how">{t("page.how-it-goes")}</h2>
