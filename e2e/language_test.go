@@ -69,6 +69,10 @@ func TestAPersonChoosesALanguage(t *testing.T) {
 	th.visit(page, th.at+"/")
 	th.see(page, "nav", "Übungen")
 	th.until(page, `document.documentElement.lang === "de"`)
+	th.visit(page, th.at+"/practices")
+	th.fill(page, "input[type=search]", "schadelleuchten") // as it is typed without an umlaut
+	th.see(page, ".booklist", "Schädelleuchten-Atem")
+	th.until(page, `!document.querySelector(".booklist").innerText.includes("Bienenatmung")`)
 	th.visit(page, th.at+"/school")
 	th.pick(page, "#screen-language", "English")
 	th.see(page, "h1", "^Your school$")

@@ -38,13 +38,13 @@ func OrEmpty[K comparable, V any](m map[K]V) map[K]V {
 	return m
 }
 
-// GroupsByName returns the groups in the order of their names.
-func GroupsByName(groups map[int64]*Group) []Group {
+// GroupsByName returns the groups by their names, in the order of a language.
+func GroupsByName(groups map[int64]*Group, order func(a, b string) int) []Group {
 	list := []Group{}
 	for _, g := range groups {
 		list = append(list, *g)
 	}
-	slices.SortFunc(list, func(a, b Group) int { return cmp.Or(cmp.Compare(a.Name, b.Name), cmp.Compare(a.ID, b.ID)) })
+	slices.SortFunc(list, func(a, b Group) int { return cmp.Or(order(a.Name, b.Name), cmp.Compare(a.ID, b.ID)) })
 	return list
 }
 

@@ -10,8 +10,10 @@ import (
 	"strings"
 
 	"vastlantern/core/care"
+	"vastlantern/core/fact"
 	"vastlantern/core/practice"
 	"vastlantern/core/school"
+	"vastlantern/language"
 	"vastlantern/store"
 	"vastlantern/studio"
 	"vastlantern/studio/contract"
@@ -44,7 +46,7 @@ func (l *Library) EveryGroupByID(ctx context.Context) (map[int64]*contract.Group
 	for _, g := range list {
 		groups[g.ID] = shapeGroup(g)
 		if !g.DeletedAt.IsZero() {
-			groups[g.ID].Name += " (deleted)"
+			groups[g.ID].Name = language.In(language.Of(ctx)).Text(fact.New("group.deleted", "name", g.Name))
 		}
 	}
 	return groups, err
@@ -57,7 +59,7 @@ func (l *Library) Groups(ctx context.Context) (contract.Groups, error) {
 		return contract.Groups{}, err
 	}
 	list := contract.Groups{
-		Groups:     contract.GroupsByName(all),
+		Groups:     contract.GroupsByName(all, language.Order(language.Of(ctx))),
 		Levels:     practice.Levels,
 		Conditions: []contract.Condition{},
 	}

@@ -1,12 +1,14 @@
 package library_test
 
 import (
+	"slices"
 	"strings"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"vastlantern/language"
 	"vastlantern/studio"
 	"vastlantern/studio/contract"
 	"vastlantern/studio/desk/desktest"
@@ -96,4 +98,36 @@ func TestGroupsAreChecked(t *testing.T) {
 	g.ID = 99
 	_, err = d.Library.SaveGroup(t.Context(), g)
 	assert.ErrorIs(t, err, studio.ErrNotFound)
+}
+
+// Groups and practices are in the order of the teacher's language, and a group that was deleted says so in it.
+func TestNamesAreInTheOrderOfTheTeachersLanguage(t *testing.T) {
+	d := desktest.New(t)
+	german := language.With(t.Context(), "de")
+	for _, name := range []string{"Zeit", "Übung am Abend", "Umkehr", "abends"} {
+		_, err := d.Library.SaveGroup(german, contract.Group{Name: name, Size: 3, Weekday: -1})
+		require.NoError(t, err)
+	}
+	groups, err := d.Library.Groups(german)
+	require.NoError(t, err)
+	var names []string
+	for _, g := range groups.Groups {
+		names = append(names, g.Name)
+	}
+	assert.Equal(t, []string{"abends", "Übung am Abend", "Umkehr", "Zeit"}, names)
+	_, err = d.Library.CopyPractice(german, "counted-breath", "Öffnen")
+	require.NoError(t, err)
+	book, err := d.Library.Practices(german, 0)
+	require.NoError(t, err)
+	names = nil
+	for _, p := range book.Practices {
+		names = append(names, p.Name)
+	}
+	require.Contains(t, names, "Öffnen")
+	assert.Less(t, slices.Index(names, "Öffnen"), slices.Index(names, "Ozeanatem"), "%s", names)
+	_, err = d.Transfer.Delete(german, "group", groups.Groups[0].ID, false)
+	require.NoError(t, err)
+	every, err := d.Library.EveryGroupByID(german)
+	require.NoError(t, err)
+	assert.Equal(t, "abends (gelöscht)", every[groups.Groups[0].ID].Name)
 }

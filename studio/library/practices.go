@@ -1,7 +1,6 @@
 package library
 
 import (
-	"cmp"
 	"context"
 	"slices"
 	"strings"
@@ -56,7 +55,8 @@ func (l *Library) Practices(ctx context.Context, group int64) (contract.Book, er
 		page.Shown = choices.Shown(p)
 		book.Practices = append(book.Practices, page)
 	}
-	slices.SortStableFunc(book.Practices, func(a, b contract.Practice) int { return cmp.Compare(a.Name, b.Name) })
+	order := language.Order(language.Of(ctx))
+	slices.SortStableFunc(book.Practices, func(a, b contract.Practice) int { return order(a.Name, b.Name) })
 	return book, nil
 }
 

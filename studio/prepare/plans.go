@@ -15,6 +15,7 @@ import (
 	"vastlantern/core/plan/fit"
 	"vastlantern/core/plan/line"
 	"vastlantern/core/sheet"
+	"vastlantern/language"
 	"vastlantern/store"
 	"vastlantern/studio"
 	"vastlantern/studio/contract"
@@ -46,7 +47,7 @@ func (ps *Plans) shapePlan(ctx context.Context, stored store.Plan) (contract.Pla
 		Group:    group,
 		Document: stored.Document,
 		Summary:  summary,
-		Groups:   contract.GroupsByName(groups),
+		Groups:   contract.GroupsByName(groups, language.Order(language.Of(ctx))),
 	}, err
 }
 

@@ -39,11 +39,13 @@ const kinds = (): { [kind: string]: string } => ({
   open: t("practices.without-count"),
 });
 
+/** folded is a text without capitals and marks: who types "schadel" or "pranayama" finds "Schädel" and "prāṇāyāma". */
+const folded = (text: string): string => text.normalize("NFD").replace(/\p{M}/gu, "").toLowerCase();
+
 function matches(p: Practice, f: Filter): boolean {
-  const words = [p.name, p.term, p.about, ...p.also].join(" ").toLowerCase();
+  const words = folded([p.name, p.term, p.about, ...p.also].join(" "));
   return (
-    f.text
-      .toLowerCase()
+    folded(f.text)
       .split(/\s+/)
       .every((word) => words.includes(word)) &&
     (f.intent === "" || p.intents.includes(f.intent)) &&
