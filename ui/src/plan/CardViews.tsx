@@ -87,9 +87,9 @@ function lengthInWords(p: PassageSummary): string {
 /** said is what is said in a passage: its script, its own words by their place, its opening and its closing. */
 function said(doc: PassageDoc, p: PassageSummary): string[] {
   const lines = [p.says.join(", "), text(doc.script)];
-  if (p.opening.length > 0) lines.push(`opening: ${p.opening.map(say).join(", ")}`);
+  if (p.opening.length > 0) lines.push(t("plan.said-before", { steps: p.opening.map(say).join(", ") }));
   lines.push(...p.own_words.split("\n"));
-  if (p.closing.length > 0) lines.push(`closing: ${p.closing.map(say).join(", ")}`);
+  if (p.closing.length > 0) lines.push(t("plan.said-after", { steps: p.closing.map(say).join(", ") }));
   return lines.filter((line) => line.trim() !== "");
 }
 
