@@ -48,19 +48,25 @@ func (th *theater) accessible(page *screen, name string) {
 	}
 }
 
-// Every view, and everything that is before the lead screen, by the rules of axe-core.
-func TestEveryViewIsAccessible(t *testing.T) {
-	t.Parallel()
+// openDemo starts a program of its own with the demo data and a practice of the teacher's own.
+func openDemo(t *testing.T) (*theater, contract.Today) {
 	program, err := stage.Start("demo", "--data", filepath.Join(t.TempDir(), "demo.db"), "--port", "0")
 	require.NoError(t, err)
 	t.Cleanup(program.Kill)
 	require.NoError(t, program.ReadCare())
-	th := &theater{T: t, program: program, browser: sharedBrowser(t), at: program.URL}
-	defer th.recovered()
 	var file contract.PracticeFile
 	require.NoError(t, program.Post("/api/practices/copy", `{"id": "counted-breath", "name": "Mine"}`, &file))
 	var today contract.Today
 	require.NoError(t, program.Get("/api/today", &today))
+	return &theater{T: t, program: program, browser: sharedBrowser(t), at: program.URL}, today
+}
+
+// Every view, and everything that is before the lead screen, by the rules of axe-core.
+func TestEveryViewIsAccessible(t *testing.T) {
+	t.Parallel()
+	th, today := openDemo(t)
+	defer th.recovered()
+	program := th.program
 
 	var offer contract.HomeOffer
 	require.NoError(t, program.Get(fmt.Sprintf("/api/plans/%d/home", today.Next.ID), &offer))

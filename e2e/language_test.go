@@ -4,12 +4,10 @@ import (
 	"fmt"
 	"net/http"
 	"net/url"
-	"path/filepath"
 	"testing"
 
 	"github.com/stretchr/testify/require"
 
-	"vastlantern/e2e/stage"
 	"vastlantern/studio/contract"
 )
 
@@ -23,20 +21,10 @@ func (th *theater) spoken(tag string) *http.Cookie {
 // Every view in each language says which it is, fits, and keeps the rules of axe-core.
 func TestEveryViewInEachLanguage(t *testing.T) {
 	t.Parallel()
-	program, err := stage.Start("demo", "--data", filepath.Join(t.TempDir(), "demo.db"), "--port", "0")
-	require.NoError(t, err)
-	t.Cleanup(program.Kill)
-	require.NoError(t, program.ReadCare())
-	th := &theater{T: t, program: program, browser: sharedBrowser(t), at: program.URL}
+	th, today := openDemo(t)
 	defer th.recovered()
-	var today contract.Today
-	require.NoError(t, program.Get("/api/today", &today))
-	require.NoError(
-		t,
-		program.Post("/api/practices/copy", `{"id": "counted-breath", "name": "Mine"}`, &contract.PracticeFile{}),
-	)
 	var score contract.Score
-	require.NoError(t, program.Lead(today.Next.ID, &score))
+	require.NoError(t, th.program.Lead(today.Next.ID, &score))
 	for _, tag := range []string{"de", "es", "fr"} {
 		page := th.opened(th.at+"/api/clock", 1280, 800, th.spoken(tag))
 		for _, path := range append(demoViews(today), fmt.Sprintf("/lead/%d", score.ClassID)) {

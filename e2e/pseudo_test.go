@@ -17,7 +17,6 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
-	"vastlantern/e2e/stage"
 	"vastlantern/studio/contract"
 )
 
@@ -243,16 +242,9 @@ func demoViews(today contract.Today) []string {
 // Every view in a language a third longer: nothing is left untranslated, cut off or covered.
 func TestALongerLanguage(t *testing.T) {
 	t.Parallel()
-	program, err := stage.Start("demo", "--data", filepath.Join(t.TempDir(), "demo.db"), "--port", "0")
-	require.NoError(t, err)
-	t.Cleanup(program.Kill)
-	require.NoError(t, program.ReadCare())
-	th := &theater{T: t, program: program, browser: sharedBrowser(t), at: program.URL}
+	th, today := openDemo(t)
 	defer th.recovered()
-	var today contract.Today
-	require.NoError(t, program.Get("/api/today", &today))
-	require.NoError(t, program.Post("/api/practices/copy", `{"id": "counted-breath", "name": "Mine"}`,
-		&contract.PracticeFile{}))
+	program := th.program
 	known := names + roomTexts(t)
 	page := th.page("/api/clock")
 	inPseudo(t, page)

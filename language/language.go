@@ -74,6 +74,14 @@ func Tags() []string {
 	return tags
 }
 
+// whole reports whether a language has all files of facts.
+func whole(tag string) bool {
+	return !slices.ContainsFunc(parts, func(name string) bool {
+		_, err := fs.Stat(files, tag+"/"+name)
+		return err != nil
+	})
+}
+
 func empty(tag string) *Catalogue { return &Catalogue{language.Make(tag), map[string]message{}} }
 
 // read adds the messages of a file.
@@ -109,7 +117,7 @@ func Of(ctx context.Context) string {
 }
 
 // Wanted returns the language that a person wants: the one that was chosen, else the best of those that the browser
-// accepts (RFC 9110, Accept-Language), else English.
+// accepts (RFC 9110, Accept-Language), else English. A language with only some of the files has to be chosen.
 func Wanted(chosen, accepted string) string {
 	tags := Tags()
 	if slices.Contains(tags, chosen) {
@@ -117,7 +125,9 @@ func Wanted(chosen, accepted string) string {
 	}
 	there := []language.Tag{language.English} // the first is taken where none fits
 	for _, tag := range tags {
-		there = append(there, language.Make(tag))
+		if whole(tag) {
+			there = append(there, language.Make(tag))
+		}
 	}
 	wanted, _, err := language.ParseAcceptLanguage(accepted)
 	if err != nil {

@@ -72,6 +72,8 @@ func TestTheLanguageThatAPersonWants(t *testing.T) {
 		{"", "ja", "en"},
 		{"", "", "en"},
 		{"xx", "fr-CA", "fr"},
+		{"", "pt-BR,es;q=0.8", "es"}, // Portuguese is not whole yet
+		{"pt", "es", "pt"},
 		{"", "no language;;q=x", "en"},
 	} {
 		assert.Equal(t, c.want, Wanted(c.chosen, c.accepted), "%+v", c)

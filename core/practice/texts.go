@@ -58,7 +58,9 @@ func (p *Practice) checkTexts() error {
 	for tag, t := range p.In {
 		for name, list := range t.lists() {
 			if want := *english.lists()[name]; len(*list) > 0 && len(*list) != len(want) {
-				return fact.New("practice.texts", "language", tag, "list", name, "given", len(*list), "allowed", len(want))
+				return fact.New(
+					"practice.texts", "language", tag, "list", name, "given", len(*list), "allowed", len(want),
+				)
 			}
 		}
 		if len(t.Prompts) > 0 && len(t.Prompts) != len(p.Prompts) {
@@ -74,9 +76,8 @@ type inLanguage struct{ id, tag string }
 
 var translated sync.Map // practices of the catalogue, by inLanguage
 
-// Translated returns the practice with its texts in a language (BCP 47), and whether all of them are: what its file
-// does
-// not have in that language is English. In everything but its texts it is the same practice.
+// Translated returns the practice with its texts in a language (BCP 47), and whether all of them are in it: what its
+// file lacks in that language is English. In everything but its texts it is the same practice.
 func (p *Practice) Translated(tag string) (*Practice, bool) {
 	t, there := p.In[tag]
 	if !there {

@@ -75,9 +75,11 @@ const fileOf = (tag: string, name: string) => files[`../../../language/${tag}/${
 export const cautionsAreTranslated = (): boolean =>
   current.tag !== "en" && fileOf(current.tag, "facts.json") !== undefined;
 
+const isWhole = (tag: string): boolean => names.every((name) => fileOf(tag, name) !== undefined);
+
 /** load is the messages of some files of a language. What a language lacks is English; a whole one needs no English. */
 async function load(tag: string, wanted: string[]): Promise<Messages> {
-  const tags = names.every((name) => fileOf(tag, name)) ? [tag] : ["en", tag];
+  const tags = isWhole(tag) ? [tag] : ["en", tag];
   const parts = tags.flatMap((one) => wanted.flatMap((name) => fileOf(one, name)?.() ?? []));
   return Object.assign({}, ...(await Promise.all(parts))) as Messages;
 }
@@ -106,11 +108,14 @@ export function write(language: Language): void {
 
 const cookie = /(?:^|; )language=([a-z]{2})(?:;|$)/;
 
-/** chosen is the language that a person chose on this device, else the first of the browser's that there is, else English. */
+/**
+ * chosen is the language that a person chose on this device, else the first of the browser's that is whole, else English.
+ * One of which only some screens are written has to be chosen.
+ */
 export function chosen(): string {
   const own = cookie.exec(document.cookie)?.[1];
-  const wanted = [...(own ? [own] : []), ...navigator.languages.map((l) => l.split("-")[0]!)];
-  return wanted.find((tag) => languages.includes(tag)) ?? "en";
+  if (own && languages.includes(own)) return own;
+  return navigator.languages.map((l) => l.split("-")[0]!).find(isWhole) ?? "en";
 }
 
 /** choose writes the screens in a language from now on. A cookie keeps it, so that files and papers of the program follow. */
