@@ -38,7 +38,7 @@ func planCommand() *cobra.Command {
 			err := readFile(cmd, args[0], func(r io.Reader) error {
 				text, err := io.ReadAll(io.LimitReader(r, sheet.MostPlanBytes))
 				if err == nil {
-					doc, err = line.NewNames(language, nil).FromText(string(text), time.Local)
+					doc, err = line.NewNames([]string{language}, nil).FromText(string(text), time.Local)
 				}
 				return err
 			})

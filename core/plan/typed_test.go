@@ -15,7 +15,7 @@ import (
 
 // What is advised and can be made so is not advised again.
 func TestApplyingAdvice(t *testing.T) {
-	names := line.NewNames("en", nil)
+	names := line.NewNames([]string{"en"}, nil)
 	for _, text := range []string{
 		"even 4:4 x6\nrest 2 min", "talk\neven 4:4 x6\ntalk 30 s goodbye", "talk\nsquare x3\neven x4\nrest 2 min",
 		"talk\nnadi 4:4 x6\nkapalabhati x2\npanting\nrest 2 min",
@@ -47,7 +47,7 @@ func TestApplyingAdvice(t *testing.T) {
 
 // What is offered beside a passage fits its round in whole counts, is gentler, and is in the order of ease.
 func TestWhatIsOfferedBeside(t *testing.T) {
-	names := line.NewNames("en", nil)
+	names := line.NewNames([]string{"en"}, nil)
 	for typed, want := range map[string]string{
 		"nadi 4:4:8 x6 @60":          "breathe 4:4",
 		"square x3 @60":              "breathe 4:4",

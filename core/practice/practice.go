@@ -9,6 +9,7 @@ import (
 	"embed"
 	"fmt"
 	"io/fs"
+	"maps"
 	"path"
 	"slices"
 	"strings"
@@ -56,6 +57,33 @@ type Preset struct {
 	Also   []string       `yaml:"also"`
 	Called Called         `yaml:"called"`
 	With   map[string]any `yaml:"with"` // fields of a plan's passage
+}
+
+// NameIn returns what the preset is called in the first of these languages (BCP 47) that has a name for it, else in
+// English.
+func (p Preset) NameIn(tags ...string) string {
+	for _, tag := range tags {
+		if names := p.Called[tag]; len(names) > 0 {
+			return names[0]
+		}
+		if tag == "en" {
+			break
+		}
+	}
+	return p.Name
+}
+
+// TagOf returns the language of one of the preset's names; empty for other texts.
+func (p Preset) TagOf(name string) string {
+	if strings.EqualFold(p.Name, name) {
+		return "en"
+	}
+	for _, tag := range slices.Sorted(maps.Keys(p.Called)) {
+		if slices.ContainsFunc(p.Called[tag], func(n string) bool { return strings.EqualFold(n, name) }) {
+			return tag
+		}
+	}
+	return ""
 }
 
 // Intents are what a class or a practice is taught for.

@@ -104,7 +104,7 @@ func TestWhereAGroupStands(t *testing.T) {
 	assert.Equal(t, []int{0, 0, 1, 1, 2, 2}, date.Coming(programme.Place{}, 99), "it comes to its end")
 }
 
-func names() *line.Names { return line.NewNames("en", nil) }
+func names() *line.Names { return line.NewNames([]string{"en"}, nil) }
 
 func base(passages string) func([]byte) (plan.Document, error) {
 	return func(whole []byte) (plan.Document, error) {

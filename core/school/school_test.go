@@ -124,7 +124,7 @@ func TestWhatIsShown(t *testing.T) {
 // Beside a new passage with holds others breathe through them, where the school wants it; beside one without, nothing.
 func TestALaneBesideHolds(t *testing.T) {
 	always := Choices{"lane": "always"}
-	names := line.NewNames("en", nil)
+	names := line.NewNames([]string{"en"}, nil)
 	for line, want := range map[string]string{"square x3": "breathe", "nadi 4:4:8 x6 beside 4:4": "4:4", "even x3": "none",
 		"open holds x2": "breathe", "nadi 4:4:4 own 2 min": "none", "rest 2 min": "none"} {
 		f, err := names.Read(line)

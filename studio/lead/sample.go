@@ -43,7 +43,7 @@ func (c *Classes) BeginSample(ctx context.Context) (contract.Score, error) {
 	if err := c.removeSample(ctx); err != nil {
 		return contract.Score{}, err
 	}
-	doc, err := line.NewNames("en", nil).FromText(sampleText, time.UTC)
+	doc, err := line.NewNames([]string{"en"}, nil).FromText(sampleText, time.UTC)
 	if err != nil {
 		return contract.Score{}, err
 	}

@@ -10,6 +10,7 @@ import (
 	"vastlantern/core/plan"
 	"vastlantern/core/plan/line"
 	"vastlantern/core/practice"
+	"vastlantern/language"
 	"vastlantern/core/sheet"
 	"vastlantern/store"
 	"vastlantern/studio"
@@ -34,7 +35,7 @@ func (ps *Plans) Names(ctx context.Context) (*line.Names, error) {
 		}
 		list = append(list, line.Template{Name: p.Title, Passages: doc.Passages()})
 	}
-	return line.NewNames(ps.library.Language(ctx), own, list...), nil
+	return line.NewNames([]string{ps.library.Language(ctx), language.Of(ctx)}, own, list...), nil
 }
 
 // typed reads lines as a teacher types them, with the ways of the school filled in. The error names every line that is

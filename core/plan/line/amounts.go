@@ -1,12 +1,10 @@
 package line
 
 import (
-	_ "embed"
 	"regexp"
 	"slices"
 	"strconv"
 	"strings"
-	"sync"
 
 	"vastlantern/core/breath"
 )
@@ -17,8 +15,8 @@ func noNames([]token) bool { return false }
 // amounts puts one number in the place of the words and marks that say it: "twenty five", "a dozen", "five and a half",
 // 1½, "twice", 5-7 minutes. It makes counts of 4444 and of a ratio with its base, and one word of each phrase for order
 // and sides ("after that", "right then left"). isName tells of numbers in a row whether they are a name.
-func amounts(line string, list []token, isName func([]token) bool) []token {
-	list = phrases(line, list)
+func (l *lexicon) amounts(line string, list []token, isName func([]token) bool) []token {
+	list = l.phrases(line, list)
 	var all []token
 	for i := 0; i < len(list); {
 		number, n := numberAt(list, i)
@@ -44,42 +42,19 @@ func joined(line string, list []token, text string) token {
 	return token{text: text, key: text, given: line[first.at:last.end], at: first.at, end: last.end}
 }
 
-//go:embed phrases.txt
-var phrasesFile string
-
-// spelling is a phrase and the one word that stands for it.
-type spelling struct {
-	words []string
-	word  string
-}
-
-// spellings is the phrases, the longest first.
-var spellings = sync.OnceValue(func() (list []spelling) {
-	word := ""
-	for line := range strings.Lines(phrasesFile) {
-		switch text := strings.TrimSpace(line); {
-		case text == "" || text[0] == '#':
-		case line[0] == ' ':
-			list = append(list, spelling{strings.Fields(text), word})
-		default:
-			word = text
-		}
-	}
-	slices.SortStableFunc(list, func(a, b spelling) int { return len(b.words) - len(a.words) })
-	return list
-})
-
-// phrases puts one word in the place of each phrase of spellings, and reads "until 7:15".
-func phrases(line string, list []token) []token {
+// phrases puts the words of the grammar in the place of each phrase, and reads "until 7:15".
+func (l *lexicon) phrases(line string, list []token) []token {
 	var all []token
 	for i := 0; i < len(list); {
-		word, n := phraseAt(list, i)
+		as, n := l.phraseAt(list, i)
 		if n == 0 {
-			word, n = "where", placeAt(list, i)
+			as, n = []string{"where"}, placeAt(list, i)
 		}
 		switch {
 		case n > 0:
-			all = append(all, joined(line, list[i:i+n], word))
+			for _, word := range as {
+				all = append(all, joined(line, list[i:i+n], word))
+			}
 			i += n
 		case clockAt(list, i) != "":
 			clock := clockAt(list, i)
@@ -120,8 +95,8 @@ func placeAt(list []token, i int) (n int) {
 	return n + 1
 }
 
-func phraseAt(list []token, i int) (word string, n int) {
-	for _, s := range spellings() {
+func (l *lexicon) phraseAt(list []token, i int) (as []string, n int) {
+	for _, s := range l.spellings {
 		at := i
 		for _, part := range s.words {
 			if at >= len(list) || list[at].quoted || list[at].text != part {
@@ -131,10 +106,10 @@ func phraseAt(list []token, i int) (word string, n int) {
 			at++
 		}
 		if at > 0 {
-			return s.word, at - i
+			return s.as, at - i
 		}
 	}
-	return "", 0
+	return nil, 0
 }
 
 // A time of day in a line: 7:15, 19.15, 7:15pm.
@@ -163,7 +138,7 @@ var (
 	otherNumbers = map[string]string{
 		"thirteen": "13", "fourteen": "14", "sixteen": "16", "seventeen": "17", "eighteen": "18", "nineteen": "19",
 		"seventy": "70", "eighty": "80", "ninety": "90", "hundred": "100", "dozen": "12", "once": "1", "twice": "2",
-		"thrice": "3", "zwolf": "12", "dutzend": "12", "einmal": "1", "zweimal": "2", "dreimal": "3",
+		"thrice": "3",
 	}
 	halves = regexp.MustCompile(`^(\d*)½$`)
 )
@@ -191,7 +166,7 @@ func numberAt(list []token, i int) (number string, n int) {
 		return low, 1 // 5-7 minutes: the least of it
 	}
 	switch {
-	case list[i].number() != "" && (key(1) == "to" || key(1) == "bis") && i+2 < len(list) && list[i+2].number() != "" &&
+	case list[i].number() != "" && (key(1) == "to" || key(1) == "until") && i+2 < len(list) && list[i+2].number() != "" &&
 		units(3):
 		return list[i].number(), 3 // 15 to 20 minutes: the least of it
 	case key(0) == "half" && key(1) == "a" && key(2) == "dozen":
@@ -263,7 +238,7 @@ func digitCounts(line string, list []token, isName func([]token) bool) []token {
 func numbersInARow(line string, list []token, isName func([]token) bool) []token {
 	small := func(i int) bool {
 		return i < len(list) && len(list[i].number()) > 0 && len(list[i].number()) <= 2 &&
-			(list[i].given == list[i].text || numberWords[inEnglish(fold(list[i].given), "")] != "")
+			(list[i].given == list[i].text || numberWords[list[i].key] != "")
 	}
 	for i := range list {
 		n := 0

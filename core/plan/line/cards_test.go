@@ -13,7 +13,7 @@ import (
 
 // A line that begins as a heading of the class does is a passage where the rest is no value of it.
 func TestHeadsOfTheClassAreNoPassages(t *testing.T) {
-	names := line.NewNames("en", nil)
+	names := line.NewNames([]string{"en"}, nil)
 	doc, err := names.FromText("chin bowed\nfingers brows or little\nnumbers lamps\nrest 2 min\n", time.UTC)
 	require.NoError(t, err)
 	assert.Equal(t, []any{"bowed", "brows little", "lamps"},
@@ -26,7 +26,7 @@ func TestHeadsOfTheClassAreNoPassages(t *testing.T) {
 
 // The words of a talk keep their lines as text, and with them its cards.
 func TestTextKeepsCards(t *testing.T) {
-	names := line.NewNames("en", nil)
+	names := line.NewNames([]string{"en"}, nil)
 	doc, err := names.FromText("talk 2 min\n  script: Who is new?\n  script: ---\n  script: Sit tall.\n  script:\n"+
 		"  script: Breathe.\n", time.UTC)
 	require.NoError(t, err)

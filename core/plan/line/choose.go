@@ -28,10 +28,11 @@ func (n *Names) readPart(line string, list []token, last *entry) ([]Reading, *en
 		}
 	}
 	read, h, err := n.best(list, found)
-	if err != nil || read != nil {
+	named := h.entry != nil && h.entry.p != nil && h.entry.p.ID == "posture" // by that word alone: "posture du guerrier"
+	if err != nil || read != nil && !(named && remarks(read)) {
 		return read, h.entry, err
 	}
-	if posture(list) {
+	if named || posture(list) {
 		read, err := n.readUnlisted(line, list, n.entryOf("posture"))
 		return read, n.entryOf("posture"), err
 	}
@@ -139,7 +140,7 @@ func breathCounts(list []token) bool {
 var bodyWords = []string{
 	"pose", "posture", "asana", "salutation", "salutations", "flow", "vinyasa", "twist", "stretch", "lunge", "squat",
 	"bend",
-	"dog", "rolls", "circles", "massage", "haltung", "dehnung", "namaskar", "namaskara",
+	"dog", "rolls", "circles", "massage", "namaskar", "namaskara",
 }
 
 // ofThePosture reports whether what was hit is only the name of a posture or a movement.
@@ -206,8 +207,8 @@ func posture(list []token) bool {
 
 // postureWords are words that postures have in their names (common practice, with no source).
 var postureWords = []string{
-	"pose", "posture", "haltung", "warrior", "plank", "lunge", "fold", "twist", "dog", "cobra", "mountain", "pigeon",
-	"camel", "boat", "sphinx", "locust", "squat", "krieger", "kobra", "brett", "kamel", "boot",
+	"pose", "posture", "warrior", "plank", "lunge", "fold", "twist", "dog", "cobra", "mountain", "pigeon",
+	"camel", "boat", "sphinx", "locust", "squat",
 }
 
 // onSides reports whether a part speaks of both sides of the body.

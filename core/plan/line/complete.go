@@ -21,7 +21,7 @@ const mostToComplete = 40
 // Complete returns how the line may go on: names that begin as its last words do, and words that can be said of what it
 // names. Where the line ends with a space or is long, there are none.
 func (n *Names) Complete(line string) []Completion {
-	all := tokens(line, n.language)
+	all := tokens(line, n.lexicon)
 	if len(all) == 0 || len(all) > mostToComplete || strings.TrimRight(line, " \t") != line || all[len(all)-1].quoted {
 		return nil
 	}

@@ -56,7 +56,7 @@ var saidNames = []string{
 
 // Nothing that was typed disappears: it is somewhere in what was understood, or the line is refused.
 func TestNothingThatIsTypedIsDropped(t *testing.T) {
-	names := NewNames("en", nil)
+	names := NewNames([]string{"en"}, nil)
 	rapid.Check(t, func(t *rapid.T) {
 		number := 2 // each another one, so that none is taken for another
 		var line, wanted []string
@@ -93,7 +93,7 @@ func TestNothingThatIsTypedIsDropped(t *testing.T) {
 }
 
 func TestWhyAWordIsRefused(t *testing.T) {
-	names := NewNames("en", nil)
+	names := NewNames([]string{"en"}, nil)
 	for line, says := range map[string]string{
 		"kapalabhati own 7 rounds": "7: own pace has no rounds: write how long it lasts, for example 3 min",
 		"nadi 4:4 x6 x8":           "x8: the number of rounds was given before: leave one of the two out",
@@ -113,7 +113,7 @@ func TestWhyAWordIsRefused(t *testing.T) {
 // A short word of a name, as "on" of "hum on the exhale", is no other word with a slip of the finger: "own" would be
 // lost.
 func TestAShortWordIsNoSlip(t *testing.T) {
-	read, err := NewNames("en", nil).Understand("own exhale first")
+	read, err := NewNames([]string{"en"}, nil).Understand("own exhale first")
 	require.NoError(t, err)
 	text, err := json.Marshal(read[0].Fields)
 	require.NoError(t, err)

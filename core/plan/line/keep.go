@@ -352,7 +352,7 @@ var errNotThis = errors.New("unfit")
 // say: its title is for the room, so it must be in quotation marks or marked "(room)".
 func (h hit) read(list []token, skip func(int) bool) ([]Reading, error) {
 	e := h.entry
-	f := plan.NewStretch(e.kind, e.title, breath.Int(plan.DefaultTalk))
+	f := plan.NewStretch(e.kind, h.title, breath.Int(plan.DefaultTalk))
 	of := subject{f.Values(), nil}
 	heard := of.say(list, skip, false)
 	left, odd := oddOnes(list, heard.left)
@@ -379,7 +379,7 @@ func (h hit) read(list []token, skip func(int) bool) ([]Reading, error) {
 			}
 			text = capital(wordsOf(list, whole))
 		case e.joins:
-			text = e.title + " " + text
+			text = h.title + " " + text
 		case field == "title" && h.to < len(list) && list[h.to].key == "in": // "relaxation in savasana"
 			whole := append(span(h.from, h.to), h.to)
 			text = capital(strings.TrimRight(wordsOf(list, titled(list, append(whole, left...))), ":;,. "))

@@ -81,7 +81,7 @@ func (n *Names) Plainly(line string) ([]plan.Fields, error) {
 
 // split returns the tokens of a line, with one for each number, each breath and each phrase.
 func (n *Names) split(line string) []token {
-	return spoken(line, amounts(line, tokens(line, n.language), n.isName))
+	return spoken(line, n.lexicon.amounts(line, tokens(line, n.lexicon), n.isName))
 }
 
 // isName reports whether numbers in a row are a name, as "four seven eight".
@@ -121,7 +121,8 @@ func said(f plan.Fields, next map[string]any, text string, basic bool, own []*pr
 	if f.IsPractice() {
 		of.p = plan.PracticeOf(f, own)
 	}
-	list := spoken(text, amounts(text, tokens(text, ""), noNames))
+	words := anyLexicon()
+	list := spoken(text, words.amounts(text, tokens(text, words), noNames))
 	heard := of.say(list, func(int) bool { return false }, basic)
 	if len(heard.unknown) > 0 {
 		t := list[heard.unknown[0]]

@@ -41,9 +41,12 @@ func typed(t *testing.T, name string) []typedLine {
 // Lines as teachers write them, and what each becomes.
 func TestTypedLines(t *testing.T) {
 	all := 0
-	for file, language := range map[string]string{"lines.txt": "en", "any.txt": "en", "lines.de.txt": "de"} {
-		names := NewNames(language, nil)
+	for file, language := range map[string]string{
+		"lines.txt": "en", "any.txt": "en", "lines.de.txt": "de", "lines.fr.txt": "fr", "lines.es.txt": "es",
+	} {
+		names := NewNames([]string{language}, nil)
 		lines := typed(t, file)
+		assert.GreaterOrEqual(t, len(lines), 40, file)
 		all += len(lines)
 		for _, l := range lines {
 			passages, err := names.Read(l.line)
@@ -74,7 +77,7 @@ func TestTypedLines(t *testing.T) {
 // remark
 // on what is above it.
 func TestAClassAsItIsPasted(t *testing.T) {
-	names := NewNames("en", nil)
+	names := NewNames([]string{"en"}, nil)
 	for _, c := range []struct {
 		text, title string
 		passages    []string
@@ -142,7 +145,7 @@ func BenchmarkLine(b *testing.B) {
 			lines = append(lines, strings.TrimSpace(line))
 		}
 	}
-	names := NewNames("en", nil)
+	names := NewNames([]string{"en"}, nil)
 	for i := 0; b.Loop(); i++ {
 		_, _ = names.Read(lines[i%len(lines)])
 	}
@@ -150,7 +153,7 @@ func BenchmarkLine(b *testing.B) {
 
 // What is written out is read back as the same passage.
 func TestWhatIsWrittenOutIsReadBack(t *testing.T) {
-	names := NewNames("en", nil)
+	names := NewNames([]string{"en"}, nil)
 	d := plan.NewDocument()
 	for _, l := range typed(t, "lines.txt") {
 		if passages, err := names.Read(l.line); err == nil && len(d.Passages()) < 190 {
@@ -193,7 +196,7 @@ func TestWhatIsWrittenOutIsReadBack(t *testing.T) {
 
 // Of a text that is far too long no more is read than a class can have, and the line is told.
 func TestATextThatIsTooLong(t *testing.T) {
-	names := NewNames("en", nil)
+	names := NewNames([]string{"en"}, nil)
 	_, err := names.FromText("tempo 50\n"+strings.Repeat("even breath 4:4 x6\n", 5000), time.UTC)
 	var wrong TextErrors
 	require.ErrorAs(t, err, &wrong)
@@ -205,7 +208,7 @@ func TestATextThatIsTooLong(t *testing.T) {
 }
 
 func TestAClassFromText(t *testing.T) {
-	names := NewNames("en", nil)
+	names := NewNames([]string{"en"}, nil)
 	d, err := names.FromText(`# Before the exam
 slot 25
 tempo 52
@@ -251,7 +254,7 @@ func TestTheManualsClass(t *testing.T) {
 	require.NoError(t, err)
 	blocks := strings.Split(string(manual), "```")
 	require.Len(t, blocks, 3)
-	d, err := NewNames("en", nil).FromText(blocks[1], time.UTC)
+	d, err := NewNames([]string{"en"}, nil).FromText(blocks[1], time.UTC)
 	require.NoError(t, err)
 	p, err := plan.Read(d)
 	require.NoError(t, err)
@@ -261,7 +264,7 @@ func TestTheManualsClass(t *testing.T) {
 }
 
 func TestOwnWords(t *testing.T) {
-	names := NewNames("en", nil)
+	names := NewNames([]string{"en"}, nil)
 	for text, want := range map[string]string{
 		"r3 hold: root lock":            `{"phase":"hold","round":3,"text":"root lock"}`,
 		"every inhale: fill from below": `{"phase":"inhale","text":"fill from below"}`,
@@ -368,7 +371,7 @@ func TestSteps(t *testing.T) {
 
 // Every preset of every practice is a right passage, and its name means it.
 func TestPresets(t *testing.T) {
-	names := NewNames("de", nil)
+	names := NewNames([]string{"de"}, nil)
 	for _, p := range practice.Catalogue() {
 		for _, preset := range p.Presets {
 			for _, name := range append([]string{preset.Name}, append(preset.Also, preset.Called["de"]...)...) {
@@ -406,9 +409,9 @@ func mustFields(t *testing.T, values map[string]any) plan.Fields {
 func TestNamesOfATeachersOwn(t *testing.T) {
 	own := *practice.Find("ujjayi")
 	own.ID, own.Name, own.Also, own.Term, own.Presets, own.Called = "own-harbour", "Harbour at dusk", nil, "", nil, nil
-	evening, err := NewNames("en", nil).Read("even 4:6 x4 then rest 2 min")
+	evening, err := NewNames([]string{"en"}, nil).Read("even 4:6 x4 then rest 2 min")
 	require.NoError(t, err)
-	names := NewNames("en", []*practice.Practice{&own}, Template{"Evening quiet", evening})
+	names := NewNames([]string{"en"}, []*practice.Practice{&own}, Template{"Evening quiet", evening})
 	for line, want := range map[string][]string{"harbour 4:4 x3": {"own-harbour"}, "dusk": {"own-harbour"},
 		"evening quiet": {"counted-breath", ""}} {
 		passages, err := names.Read(line)
@@ -424,7 +427,7 @@ func TestNamesOfATeachersOwn(t *testing.T) {
 }
 
 func TestCompletions(t *testing.T) {
-	names := NewNames("en", nil)
+	names := NewNames([]string{"en"}, nil)
 	for typed, want := range map[string]string{
 		"alt":                 "alternate nostril breath",
 		"three rounds of squ": "three rounds of square breath",
@@ -450,7 +453,7 @@ func FuzzLine(f *testing.F) {
 			f.Add(strings.TrimSpace(line))
 		}
 	}
-	names := NewNames("de", nil)
+	names := NewNames([]string{"de"}, nil)
 	f.Fuzz(func(t *testing.T, line string) {
 		names.Complete(line)
 		passages, err := names.Read(line)

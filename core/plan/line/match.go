@@ -209,12 +209,19 @@ func timeAt(list []token, at int, clock bool) (seconds breath.Exact, n int) {
 		}
 		return ""
 	}
-	if word(0) == "half" {
-		if word(1) == "an" && slices.Contains(hourWords, word(2)) {
-			return breath.Int(1800), 3
+	article := func(i int) int { // how many words: half a minute, une demi-minute
+		if word(i) == "a" || word(i) == "an" {
+			return 1
 		}
-		if word(1) == "a" && slices.Contains(minuteWords, word(2)) {
-			return breath.Int(30), 3
+		return 0
+	}
+	if half := article(0); word(half) == "half" {
+		unit := half + 1 + article(half+1)
+		switch {
+		case slices.Contains(hourWords, word(unit)):
+			return breath.Int(1800), unit + 1
+		case slices.Contains(minuteWords, word(unit)):
+			return breath.Int(30), unit + 1
 		}
 		return breath.Exact{}, 0
 	}
@@ -236,8 +243,8 @@ func timeAt(list []token, at int, clock bool) (seconds breath.Exact, n int) {
 		return x, 2
 	case slices.Contains(hourWords, word(1)):
 		return x.Times(3600), 2
-	case slices.Contains(minuteWords, word(1)) && word(2) == "and" && word(3) == "a" && word(4) == "half":
-		return x.Times(60).Add(breath.Int(30)), 5
+	case slices.Contains(minuteWords, word(1)) && word(2) == "and" && word(3+article(3)) == "half":
+		return x.Times(60).Add(breath.Int(30)), 4 + article(3)
 	case !slices.Contains(minuteWords, word(1)):
 		return breath.Exact{}, 0
 	}

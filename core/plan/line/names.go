@@ -14,10 +14,10 @@ import (
 
 // Names is everything that a line can call by its name: practices, their presets, talks and rests, and templates.
 type Names struct {
-	language string
-	own      []*practice.Practice
-	entries  []entry
-	words    map[string]int // each word of a name, by the number that it has in every callName
+	lexicon *lexicon
+	own     []*practice.Practice
+	entries []entry
+	words   map[string]int // each word of a name, by the number that it has in every callName
 }
 
 // entry is one thing, by all its names.
@@ -39,6 +39,8 @@ type stretch struct {
 
 // callName is the words of a name.
 type callName struct {
+	given  string // the name as it is listed
+	title  string // that a stretch gets by this name, in its language
 	words  []string
 	number []int // of each word, in Names
 	weight []float64
@@ -51,47 +53,56 @@ var stretches = []struct {
 	stretch
 	names map[string][]string
 }{
-	{
-		stretch{plan.Talk, "", false},
-		map[string][]string{"": {"talk", "speak", "explain"}, "de": {"ansage", "rede", "reden", "erklären"}},
-	},
-	{
-		stretch{plan.Talk, "Welcome", true},
-		map[string][]string{"": {"welcome", "introduction"}, "de": {"begrüßung", "einführung"}},
-	},
-	{stretch{plan.Talk, "Goodbye", true}, map[string][]string{"": {"goodbye", "farewell"}, "de": {"abschied"}}},
-	{stretch{plan.Talk, "Questions", true}, map[string][]string{"": {"questions"}, "de": {"fragen"}}},
-	{stretch{plan.Free, "Rest", false}, map[string][]string{"": {"rest", "lying rest"}, "de": {"ruhe", "ausruhen"}}},
-	{
-		stretch{plan.Free, "Relaxation", false},
-		map[string][]string{
-			"":   {"relaxation", "final relaxation", "end relaxation", "deep relaxation", "guided relaxation"},
-			"de": {"entspannung", "endentspannung", "schlussentspannung", "tiefenentspannung"},
-		},
-	},
-	{
-		stretch{plan.Free, "", false},
-		map[string][]string{
-			"":   {"free", "natural breath", "breathe naturally", "natural breathing", "free breathing"},
-			"de": {"natürlicher atem", "freier atem"},
-		},
-	},
-	{stretch{plan.Free, "Quiet", true}, map[string][]string{"": {"quiet", "silence", "stillness"}, "de": {"stille"}}},
-	{stretch{plan.Free, "Sit", true}, map[string][]string{"": {"sit", "sitting"}, "de": {"sitzen"}}},
-	{stretch{plan.Free, "Notice", true}, map[string][]string{"": {"notice", "feel"}, "de": {"spüren", "nachspüren"}}},
-	{
-		stretch{plan.Free, "Meditation", true},
-		map[string][]string{"": {"meditation", "meditate"}, "de": {"meditation", "meditieren"}},
-	},
-	{
-		stretch{plan.Free, "Lying down", true},
-		map[string][]string{"": {"lie", "lying", "lie down", "lying down", "savasana", "shavasana"},
-			"de": {"liegen", "savasana"}},
-	},
-	{
-		stretch{plan.Free, "Postures", true},
-		map[string][]string{"": {"postures", "asana", "asanas", "movement"}, "de": {"haltungen", "asana", "bewegung"}},
-	},
+	{stretch{plan.Talk, "", false}, map[string][]string{
+		"en": {"talk", "speak", "explain"}, "de": {"ansage", "rede", "reden", "erklären"},
+		"fr": {"explication", "parole", "parler", "expliquer"}, "es": {"explicación", "charla", "hablar", "explicar"},
+	}},
+	{stretch{plan.Talk, "Welcome", true}, map[string][]string{
+		"en": {"welcome", "introduction"}, "de": {"begrüßung", "einführung", "willkommen"},
+		"fr": {"accueil", "bienvenue"}, "es": {"bienvenida", "acogida", "introducción"},
+	}},
+	{stretch{plan.Talk, "Goodbye", true}, map[string][]string{
+		"en": {"goodbye", "farewell"}, "de": {"abschied"}, "fr": {"au revoir"}, "es": {"despedida"},
+	}},
+	{stretch{plan.Talk, "Questions", true}, map[string][]string{
+		"en": {"questions"}, "de": {"fragen"}, "fr": {"questions"}, "es": {"preguntas"},
+	}},
+	{stretch{plan.Free, "Rest", false}, map[string][]string{
+		"en": {"rest", "lying rest"}, "de": {"ruhe", "ausruhen"}, "fr": {"repos"}, "es": {"descanso", "descansar"},
+	}},
+	{stretch{plan.Free, "Relaxation", false}, map[string][]string{
+		"en": {"relaxation", "final relaxation", "end relaxation", "deep relaxation", "guided relaxation"},
+		"de": {"entspannung", "endentspannung", "schlussentspannung", "tiefenentspannung"},
+		"fr": {"relaxation", "relaxation finale", "détente"}, "es": {"relajación", "relajación final"},
+	}},
+	{stretch{plan.Free, "", false}, map[string][]string{
+		"en": {"free", "natural breath", "breathe naturally", "natural breathing", "free breathing"},
+		"de": {"natürlicher atem", "freier atem"},
+		"fr": {"respiration naturelle", "respiration libre", "souffle naturel", "souffle libre"},
+		"es": {"respiración natural", "respiración libre", "respirar con naturalidad"},
+	}},
+	{stretch{plan.Free, "Quiet", true}, map[string][]string{
+		"en": {"quiet", "silence", "stillness"}, "de": {"stille"}, "fr": {"silence"}, "es": {"silencio", "quietud"},
+	}},
+	{stretch{plan.Free, "Sit", true}, map[string][]string{
+		"en": {"sit", "sitting"}, "de": {"sitzen"}, "fr": {"assise", "s'asseoir"}, "es": {"sentarse", "sentada"},
+	}},
+	{stretch{plan.Free, "Notice", true}, map[string][]string{
+		"en": {"notice", "feel"}, "de": {"spüren", "nachspüren"}, "fr": {"ressentir", "observer", "sentir"},
+		"es": {"sentir", "observar", "notar"},
+	}},
+	{stretch{plan.Free, "Meditation", true}, map[string][]string{
+		"en": {"meditation", "meditate"}, "de": {"meditation", "meditieren"}, "fr": {"méditation", "méditer"},
+		"es": {"meditación", "meditar"},
+	}},
+	{stretch{plan.Free, "Lying down", true}, map[string][]string{
+		"en": {"lying down", "lie", "lying", "lie down", "savasana", "shavasana"}, "de": {"liegen", "savasana"},
+		"fr": {"allongé", "s'allonger", "savasana"}, "es": {"tumbarse", "acostarse", "savasana"},
+	}},
+	{stretch{plan.Free, "Postures", true}, map[string][]string{
+		"en": {"postures", "asana", "asanas", "movement"}, "de": {"haltungen", "asana", "bewegung"},
+		"fr": {"postures", "asanas", "mouvement"}, "es": {"posturas", "asanas", "movimiento"},
+	}},
 }
 
 // Template is a class or a part of one that is added by its name.
@@ -100,42 +111,49 @@ type Template struct {
 	Passages []plan.Fields
 }
 
-// NewNames returns the names in English and in the language, one of words.Languages, with a teacher's own practices.
-func NewNames(language string, own []*practice.Practice, templates ...Template) *Names {
-	n := &Names{language: language, own: own}
+// NewNames returns the names in English, in German and in the languages of a class and of whoever types (BCP 47), with
+// a teacher's own practices.
+func NewNames(tags []string, own []*practice.Practice, templates ...Template) *Names {
+	n := &Names{lexicon: lexiconOf(tags...), own: own}
 	for _, s := range stretches {
-		names := slices.Concat(s.names[""], s.names["de"])
 		e := entry{name: s.title, stretch: s.stretch}
 		if e.name == "" {
 			e.name = map[plan.Type]string{plan.Talk: "Talk", plan.Free: "Natural breath"}[s.kind]
 		}
-		e.call(names...)
+		for _, tag := range slices.Concat(tags, everywhere) {
+			if names := s.names[tag]; len(names) > 0 {
+				n.call(&e, names...)
+				e.titled(s.title, tag)
+			}
+		}
 		n.entries = append(n.entries, e)
 	}
 	for _, p := range slices.Concat(practice.Catalogue(), own) {
 		e := entry{name: p.Name, p: p}
-		e.call(p.Name)
+		n.call(&e, p.Name)
 		if bare := withoutNotes(p.Term); len(p.Presets) == 0 || !strings.Contains(bare, ",") {
-			e.call(bare)
+			n.call(&e, bare)
 		}
-		e.call(p.ID)
-		e.call(p.Also...)
-		e.call(p.Called.All()...)
-		if name := p.In[language].Name; name != "" {
-			e.call(name)
+		n.call(&e, p.ID)
+		n.call(&e, p.Also...)
+		for _, tag := range slices.Concat(tags, everywhere) {
+			n.call(&e, p.Called[tag]...)
+			n.call(&e, p.In[tag].Name)
 		}
 		n.entries = append(n.entries, e)
 		for _, preset := range p.Presets {
-			e := entry{name: capital(preset.Name), p: p, with: preset.With}
-			e.call(preset.Name)
-			e.call(preset.Also...)
-			e.call(preset.Called.All()...)
+			e := entry{name: capital(preset.NameIn(tags...)), p: p, with: preset.With}
+			n.call(&e, preset.Name)
+			n.call(&e, preset.Also...)
+			for _, tag := range slices.Concat(tags, everywhere) {
+				n.call(&e, preset.Called[tag]...)
+			}
 			n.entries = append(n.entries, e)
 		}
 	}
 	for _, t := range templates {
 		e := entry{name: t.Name, passages: t.Passages}
-		e.call(t.Name)
+		n.call(&e, t.Name)
 		n.entries = append(n.entries, e)
 	}
 	n.words = map[string]int{}
@@ -151,6 +169,21 @@ func NewNames(language string, own []*practice.Practice, templates ...Template) 
 		}
 	}
 	return n
+}
+
+// titled gives a title to those of the names that have none: the usual one in English, and in other languages what was
+// typed.
+func (e *entry) titled(title, tag string) {
+	for i := range e.names {
+		name := &e.names[i]
+		if name.title != "" || title == "" {
+			continue
+		}
+		name.title = title
+		if tag != "en" {
+			name.title = capital(name.given)
+		}
+	}
 }
 
 // alikeAll returns how far each token is each word of a name, by its number. A word is compared with each once: there
@@ -186,24 +219,31 @@ func withoutNotes(term string) string {
 	}
 }
 
-// Words that many names have say little, and need not be there.
+// commonWords are words that many names have, in every language. They say little, and need not be there.
 var commonWords = map[string]float64{
-	"breath": 0.2, "breathe": 0.2, "breathing": 0.2, "the": 0.05, "of": 0.05, "a": 0.05, "with": 0.05, "to": 0.05,
-	"in": 0.05, "own": 0.05, "and": 0.05, "mit": 0.05, "der": 0.05, "atem": 0.2, "atmung": 0.2, "out": 0.1,
+	"breath": 0.2, "breaths": 0.2, "breathe": 0.2, "breathing": 0.2, "the": 0.05, "of": 0.05, "a": 0.05, "with": 0.05,
+	"to": 0.05, "and": 0.05,
 }
 
-// sayLittle are words that may be in a name without belonging to it.
-var sayLittle = []string{"of", "the", "a", "with", "breath", "breathing", "atem", "atmung"}
+// commonEnglish are those that say more in other languages: the German "ein" is "in" and "one".
+var commonEnglish = map[string]float64{"in": 0.05, "own": 0.05, "out": 0.1}
 
-func (e *entry) call(names ...string) {
+// commonness returns what a common word counts in a name; 0 for all others.
+func (t token) commonness() float64 { return max(commonWords[t.key], commonEnglish[t.text]) }
+
+// sayLittle are words that may be in a name without belonging to it.
+var sayLittle = []string{"of", "the", "a", "with", "breath", "breathing"}
+
+// call adds names to an entry.
+func (n *Names) call(e *entry, names ...string) {
 	for _, name := range names {
-		c := callName{}
-		for _, t := range tokens(name, "") {
+		c := callName{given: name}
+		for _, t := range tokens(name, n.lexicon) {
 			if t.text == "," {
 				continue
 			}
 			weight := 1.0
-			if w := commonWords[t.text]; w > 0 {
+			if w := t.commonness(); w > 0 {
 				weight = w
 			}
 			c.words, c.weight, c.sum = append(c.words, t.text), append(c.weight, weight), c.sum+weight
@@ -214,7 +254,7 @@ func (e *entry) call(names ...string) {
 		e.names = append(e.names, c)
 		if len(c.words) > 1 {
 			e.names = append(e.names, callName{
-				words: []string{strings.Join(c.words, "")}, weight: []float64{1}, sum: 1, joined: true,
+				given: name, words: []string{strings.Join(c.words, "")}, weight: []float64{1}, sum: 1, joined: true,
 			})
 		}
 	}
@@ -248,7 +288,7 @@ func (c callName) likeness(said []token, like [][]float64) (weight, share float6
 			}
 		}
 		if at < 0 {
-			if slices.Contains(sayLittle, word.text) {
+			if slices.Contains(sayLittle, word.key) {
 				continue
 			}
 			return 0, 0
@@ -345,7 +385,8 @@ const mostNameWords = 5
 // hit is a place in a line where something is called by its name.
 type hit struct {
 	entry         *entry
-	from, to      int // tokens
+	title         string // of a stretch, in the language of the name
+	from, to      int    // tokens
 	weight, share float64
 }
 
@@ -361,7 +402,7 @@ func (n *Names) hits(list []token, unfinished bool) []hit {
 				break
 			}
 			said := list[from:to]
-			if weight := commonWords[list[from].text]; weight > 0 && weight < 0.2 &&
+			if weight := list[from].commonness(); weight > 0 && weight < 0.2 &&
 				list[from].text != strings.TrimSuffix(practice.OwnPrefix, "-") &&
 				len(said) > 1 {
 				continue // a name does not begin with "of"; the id of an own practice begins with "own"
@@ -377,7 +418,7 @@ func (n *Names) hits(list []token, unfinished bool) []hit {
 				for _, name := range e.names {
 					w, share := name.likeness(said, like[from:to])
 					if share > almost && best.share < almost || (share > almost) == (best.share > almost) && w > best.weight {
-						best.weight, best.share = w, share
+						best.weight, best.share, best.title = w, share, name.title
 					}
 				}
 				if best.share < almost && grammar {
@@ -426,7 +467,8 @@ func RetitlePreset(f plan.Fields, own ...*practice.Practice) {
 		counts = p.Counts
 	}
 	for _, preset := range p.Presets {
-		if !strings.EqualFold(preset.Name, title) || preset.With["counts"] == nil ||
+		tag := preset.TagOf(title)
+		if tag == "" || preset.With["counts"] == nil ||
 			alikeCounts(preset.With["counts"], counts) {
 			continue
 		}
@@ -434,7 +476,7 @@ func RetitlePreset(f plan.Fields, own ...*practice.Practice) {
 		for _, other := range p.Presets {
 			tempo := other.With["tempo"]
 			if other.With["counts"] == counts && (tempo == nil || fmt.Sprint(tempo) == fmt.Sprint(f.Values()["tempo"])) {
-				f.Values()["title"] = capital(other.Name)
+				f.Values()["title"] = capital(other.NameIn(tag))
 				return
 			}
 		}

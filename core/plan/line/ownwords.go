@@ -86,14 +86,34 @@ func ownWords(line string) (map[string]any, error) {
 		}
 	}
 	fields["text"] = textOf(fields, strings.TrimSpace(words))
-	said := strings.FieldsFunc(
-		fold(optionWords.ReplaceAllString(place, " ")),
-		func(r rune) bool { return r == ' ' || r == ',' || r == '\t' },
-	)
-	if err := setPlace(fields, line, said); err != nil {
+	if err := setPlace(fields, placeTokens(place)); err != nil {
 		return nil, err
 	}
 	return fields, nil
+}
+
+// placeTokens returns the words of a place, by those of the grammar. What is in brackets is no part of it.
+func placeTokens(place string) []token {
+	bare := optionWords.ReplaceAllStringFunc(place, func(s string) string { return strings.Repeat(" ", len(s)) })
+	apart := func(r rune) bool { return r == ' ' || r == ',' || r == '\t' }
+	words := anyLexicon()
+	var list []token
+	for at := 0; at < len(bare); {
+		length := strings.IndexFunc(bare[at:]+" ", apart)
+		if length > 0 {
+			text := fold(bare[at : at+length])
+			list = append(list, token{text: text, key: text, given: bare[at : at+length], at: at, end: at + length})
+		}
+		at += length + 1
+	}
+	list = words.phrases(place, list)
+	for i := range list {
+		t := &list[i]
+		if _, known := placeWords[t.key]; !known && !slices.Contains(smallPlaceWords, t.key) {
+			t.key = words.key(words.bare(t.key))
+		}
+	}
+	return list
 }
 
 // textOf returns the words without the options in brackets that begin or end them, which it sets. Brackets with
@@ -121,16 +141,23 @@ func setOptions(fields map[string]any, options string) error {
 }
 
 func setOption(fields map[string]any, words []string) error {
+	keys := make([]string, 0, len(words))
+	for _, word := range words {
+		key := anyLexicon().key(anyLexicon().bare(word))
+		if len(keys) > 0 || !slices.Contains(fillers, key) || key == "all" { // "à voix haute"
+			keys = append(keys, key)
+		}
+	}
 	switch {
-	case len(words) == 0:
-	case words[0] == "room" || words[0] == "all" || words[0] == "teacher":
-		fields["who"] = words[0]
-	case words[0] == "everybody" || words[0] == "everyone":
+	case len(keys) == 0:
+	case keys[0] == "room" || keys[0] == "all" || keys[0] == "teacher":
+		fields["who"] = keys[0]
+	case keys[0] == "everybody" || keys[0] == "everyone":
 		fields["who"] = string(plan.ForAll)
-	case words[0] == "aloud" || words[0] == "said":
+	case keys[0] == "aloud" || keys[0] == "said":
 		fields["say"] = true
-	case slices.Contains(words, "ahead"):
-		number := strings.TrimSuffix(words[0], "s")
+	case slices.Contains(keys, "ahead"):
+		number := strings.TrimSuffix(keys[0], "s")
 		if !numberForm.MatchString(number) {
 			return &LineError{Given: strings.Join(words, " "), Why: fact.New("own-words.ahead")}
 		}
@@ -159,6 +186,9 @@ var smallPlaceWords = []string{
 	"round",
 	"rounds",
 	"breaths",
+	"with",
+	"a",
+	"to",
 }
 
 // placeWords is what single words of a place set.
@@ -190,38 +220,40 @@ var placeWords = map[string][2]string{
 	"up": {"part", "up"}, "wide": {"part", "wide"}, "narrow": {"part", "narrow"}, "last": {"round", "last"},
 }
 
-// setPlace sets the place that the words tell; line is where they are.
-func setPlace(fields map[string]any, line string, said []string) error {
-	each := "" // the word for every one, until it is known of what
+// setPlace sets the place that the words tell.
+func setPlace(fields map[string]any, list []token) error {
+	said := make([]string, len(list))
+	for i, t := range list {
+		said[i] = t.key
+	}
+	each := -1 // the word for every one, until it is known of what
 	for i := 0; i < len(said); {
 		taken, err := setOnePlace(fields, said[i:])
 		if err == nil && taken == 0 {
 			err = &LineError{
-				Given:   said[i],
 				Why:     fact.New("own-words.place"),
-				Nearest: nearest(said[i], slices.Sorted(maps.Keys(placeWords))),
+				Nearest: nearest(list[i].text, slices.Sorted(maps.Keys(placeWords))),
 			}
 		}
 		if wrong := AsLineError(err); wrong != nil {
-			at := max(0, strings.Index(fold(line), said[i]))
-			wrong.At, wrong.End, wrong.Given = at, at+len(said[i]), said[i]
+			wrong.At, wrong.End, wrong.Given = list[i].at, list[i].end, list[i].given
 			return err
 		}
-		if slices.Contains([]string{"every", "each"}, said[i]) {
-			each = said[i]
+		if slices.Contains([]string{"every", "each", "all"}, said[i]) {
+			each = i
 		}
 		i += taken
 	}
-	if each != "" && fields["round"] != nil && fields["phase"] == nil && fields["breath"] == nil &&
+	if each >= 0 && fields["round"] != nil && fields["phase"] == nil && fields["breath"] == nil &&
 		fields["through"] == nil &&
 		fields["part"] == nil &&
 		fields["stage"] == nil {
-		at := max(0, strings.Index(fold(line), each))
+		word := list[each]
 		return &LineError{
-			At:      at,
-			End:     at + len(each),
-			Given:   each,
-			Why:     fact.New("own-words.every-what", "word", each),
+			At:      word.at,
+			End:     word.end,
+			Given:   word.given,
+			Why:     fact.New("own-words.every-what", "word", word.given),
 			Refused: true,
 		}
 	}
@@ -251,7 +283,7 @@ func setOnePlace(fields map[string]any, said []string) (taken int, err error) {
 		return set("second", seconds, n)
 	}
 	switch word {
-	case "every", "each", "throughout", "always":
+	case "every", "each", "all", "throughout", "always":
 		if seconds, n := placeTime(said[1:]); n > 0 {
 			if fields["second"] == nil {
 				fields["second"] = seconds // from its first time on

@@ -69,7 +69,7 @@ func (m margin) blank(line string) string {
 		return line
 	}
 	text := strings.Repeat(" ", m.bytes) + line[m.bytes:]
-	if m.minutes > 0 && !hasLength(amounts(text, tokens(text, ""), noNames)) && !strings.Contains(text, "\"") {
+	if m.minutes > 0 && !hasLength(anyLexicon().amounts(text, tokens(text, anyLexicon()), noNames)) && !strings.Contains(text, "\"") {
 		text += fmt.Sprintf(", %d min", m.minutes)
 	}
 	return text
@@ -130,7 +130,7 @@ func sentencesOf(line string) [][2]int {
 	for at := 0; at < len(line); {
 		r, size := utf8.DecodeRuneInString(line[at:])
 		at += size
-		if strings.ContainsRune(`"“”„`, r) {
+		if strings.ContainsRune(openQuotes+"”", r) {
 			quotes = !quotes
 		}
 		stops := strings.ContainsRune(".!?", r) && at < len(line) && line[at] == ' ' && !quotes

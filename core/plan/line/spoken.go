@@ -11,7 +11,7 @@ import (
 // Words that may be between the parts of a breath that is spoken, and within one of them.
 var (
 	betweenParts = []string{",", "and", "then", "breathe"}
-	withinPart   = []string{"for", "to", "of", "a", "the", "on", "count"}
+	withinPart   = []string{"for", "to", "of", "a", "the", "on", "count", "with", "at"}
 	// What is before "in" where it is no inhale: count in 4, lead in 3, narrow in.
 	notInhale = []string{"count", "lead", "numbers", "narrow", "only", "beside"}
 )

@@ -115,7 +115,7 @@ func (n *Names) ReadLines(text string) (passages []Reading, errs TextErrors) {
 			continue
 		case inside:
 			key, rest, _ := strings.Cut(trimmed, ":")
-			taken, err := setPart(passages[len(passages)-1].Fields, fold(key), strings.TrimSpace(rest))
+			taken, err := setPart(passages[len(passages)-1].Fields, anyLexicon().key(fold(key)), strings.TrimSpace(rest))
 			if err != nil {
 				fail(i+1, err)
 			}
@@ -209,7 +209,7 @@ func setPart(f plan.Fields, key, text string) (taken bool, err error) {
 		return true, nil
 	case key != "opening" && key != "closing":
 		return false, nil
-	case text == "none":
+	case anyLexicon().key(fold(text)) == "none":
 		delete(f.Values(), key)
 		return true, nil
 	}
@@ -271,7 +271,7 @@ func stepEnd(text string) int {
 		case r == ';' || r == ',':
 			return at - size
 		case strings.ContainsRune(openQuotes, r):
-			_, length := quoted(text[at:])
+			_, length := quoted(r, text[at:])
 			at += length
 		}
 	}
@@ -280,7 +280,7 @@ func stepEnd(text string) int {
 
 // step reads a step of an opening or a closing: "2 breaths 4:5:6 through the mouth" or "30 s hand down".
 func step(text string) (map[string]any, error) {
-	list := tokens(text, "")
+	list := tokens(text, anyLexicon())
 	if n, found := match("N breaths|breath", subject{}, list, 0); n > 0 {
 		fields := map[string]any{"breaths": numeral(found.numbers[0])}
 		for list = list[n:]; len(list) > 0; list = list[1:] {

@@ -7,6 +7,8 @@ import (
 	"unicode"
 	"unicode/utf8"
 
+	"golang.org/x/text/unicode/norm"
+
 	"vastlantern/core/fact"
 )
 
@@ -33,19 +35,19 @@ var (
 var listMark = regexp.MustCompile(`^\s*(?:[-*•·–—▪]|\d{1,2}[.)]|[a-zA-Z][.)])\s+`)
 
 // openQuotes are the marks that begin a title.
-const openQuotes = `"“„`
+const openQuotes = `"“„«»`
 
 // tokens splits a line. Commas and semicolons are tokens; text between quotes is one.
-func tokens(line string, language string) []token {
+func tokens(line string, words *lexicon) []token {
 	var list []token
 	add := func(at int, given string) {
 		if !slices.Contains(roomMarks, fold(given)) {
-			bare := strings.TrimLeft(given, "([{~")
+			bare := strings.TrimLeft(given, "([{~¿¡")
 			at += len(given) - len(bare)
 			given = strings.TrimRight(bare, ")]}")
 		}
 		end := at + len(given)
-		text := strings.TrimRight(fold(given), ".!?:")
+		text := words.bare(strings.TrimRight(fold(given), ".!?:"))
 		if minutes, found := strings.CutSuffix(text, "'"); found && numberForm.MatchString(minutes) {
 			text = minutes + "min"
 		}
@@ -70,14 +72,14 @@ func tokens(line string, language string) []token {
 					if dashed.MatchString(part) {
 						part = strings.NewReplacer("/", ":", "-", ":").Replace(part)
 					}
-					list = append(list, token{text: part, key: inEnglish(part, language), given: given, at: at, end: end})
+					list = append(list, token{text: part, key: words.key(part), given: given, at: at, end: end})
 				}
 				return
 			}
 		}
 		for part := range strings.FieldsFuncSeq(text, func(r rune) bool { return r == '-' || r == '/' && text != "1/2" }) {
 			if part != "" {
-				list = append(list, token{text: part, key: inEnglish(part, language), given: given, at: at, end: end})
+				list = append(list, token{text: part, key: words.key(part), given: given, at: at, end: end})
 			}
 		}
 	}
@@ -87,7 +89,7 @@ func tokens(line string, language string) []token {
 		case unicode.IsSpace(r):
 			at += size
 		case strings.ContainsRune(openQuotes, r):
-			text, length := quoted(line[at+size:])
+			text, length := quoted(r, line[at+size:])
 			list = append(list, token{text: text, given: text, at: at, end: at + size + length, quoted: true})
 			at += size + length
 		case r == ',' || r == ';':
@@ -108,8 +110,11 @@ func tokens(line string, language string) []token {
 	return list
 }
 
-// quoted reads up to the closing quote; \" is a quote within.
-func quoted(line string) (text string, length int) {
+// closeQuotes is the marks that end a title, by the one that begins it.
+var closeQuotes = map[rune]string{'"': `"”`, '“': `"”`, '„': `"“”`, '«': `"»`, '»': `"«`}
+
+// quoted reads up to the mark that closes an open one; \" is a quote within.
+func quoted(open rune, line string) (text string, length int) {
 	var b strings.Builder
 	for i := 0; i < len(line); {
 		r, size := utf8.DecodeRuneInString(line[i:])
@@ -119,116 +124,45 @@ func quoted(line string) (text string, length int) {
 			continue
 		}
 		i += size
-		if strings.ContainsRune(`"”`, r) {
-			return b.String(), i
+		if strings.ContainsRune(closeQuotes[open], r) {
+			return inner(open, b.String()), i
 		}
 		b.WriteRune(r)
 	}
-	return b.String(), len(line)
+	return inner(open, b.String()), len(line)
 }
 
-// accents are the letters of Sanskrit, as it is written in Latin letters, and of German without their marks.
-var accents = strings.NewReplacer(
-	"ā",
-	"a",
-	"ī",
-	"i",
-	"ū",
-	"u",
-	"ṛ",
-	"ri",
-	"ś",
-	"sh",
-	"ṣ",
-	"sh",
-	"ṇ",
-	"n",
-	"ṭ",
-	"t",
-	"ḍ",
-	"d",
-	"ḥ",
-	"h",
-	"ñ",
-	"n",
-	"ṅ",
-	"n",
-	"ṃ",
-	"m",
-	"ṁ",
-	"m",
-	"ä",
-	"a",
-	"ö",
-	"o",
-	"ü",
-	"u",
-	"ß",
-	"ss",
-	"é",
-	"e",
-	"è",
-	"e",
-	"×",
-	"x",
-	"–",
-	"-",
-	"’",
-	"'",
+// inner returns a title without the spaces that French has inside its quotation marks.
+func inner(open rune, text string) string {
+	if open == '«' {
+		return strings.TrimSpace(text)
+	}
+	return text
+}
+
+// special are letters that are no letter with a mark: Sanskrit in Latin letters, ligatures, and other ways to write
+// quotes, times and dashes.
+var special = strings.NewReplacer(
+	"ṛ", "ri", "ś", "sh", "ṣ", "sh", "ß", "ss", "œ", "oe", "æ", "ae", "×", "x", "–", "-", "’", "'",
 )
 
-func fold(text string) string { return accents.Replace(strings.ToLower(text)) }
-
-// english is the words of other languages for those of the forms, by language.
-var english = map[string]map[string]string{
-	"de": {
-		"runde": "round", "runden": "rounds", "mal": "times", "minute": "minute", "minuten": "minutes", "sekunde": "second",
-		"sekunden": "seconds", "sek": "sec",
-		"links": "left", "rechts": "right", "eigen": "own", "eigenes": "own", "eigenem": "own", "dann": "then",
-		"danach": "then", "mindestens": "minimum", "bei": "at", "stosse": "strokes", "stoss": "strokes",
-		"atemzuge": "breaths", "atemzug": "breath", "ohne": "without", "kein": "no", "keine": "no", "halten": "hold",
-		"kurzem": "short", "kurzes": "short", "mund": "mouth", "nase": "nose",
-		"warten": "wait", "wartet": "wait", "bis": "until", "bauch": "belly", "rippen": "ribs", "brust": "chest",
-		"behalten": "keep", "probe": "trial", "versuch": "trial",
-		"pause": "rest", "pausen": "rests", "worte": "words", "nur": "only", "schweigend": "silent", "lautlos": "silent",
-		"eng": "narrow", "weit": "wide", "ein": "in", "einatmen": "inhale",
-		"aus": "out", "ausatmen": "exhale", "beide": "both", "beides": "both", "auf": "up", "ab": "down", "zahlen": "numbers",
-		"zuerst": "first", "von": "from", "fur": "for", "mit": "with",
-		"und": "and", "der": "the", "die": "the", "das": "the", "den": "the", "dem": "the", "durch": "by", "je": "each",
-		"halbe": "half", "eine": "a", "einer": "a", "eins": "one", "zwei": "two", "drei": "three",
-		"vier": "four", "funf": "five", "sechs": "six", "sieben": "seven", "acht": "eight", "neun": "nine", "zehn": "ten",
-		"elf": "eleven", "zwolf": "twelve", "zwanzig": "twenty",
-		"dreissig": "thirty", "vorn": "front", "seiten": "sides", "rucken": "back", "rundum": "round", "daneben": "beside",
-		"silben": "syllables", "leer": "empty", "pro": "per",
-	},
+// fold returns text in lower case and without marks, so that a word is found however it is written.
+func fold(text string) string {
+	text = strings.ToLower(text)
+	if isASCII(text) {
+		return text
+	}
+	text = special.Replace(norm.NFC.String(text))
+	return strings.Map(func(r rune) rune {
+		if unicode.Is(unicode.Mn, r) {
+			return -1
+		}
+		return r
+	}, norm.NFD.String(text))
 }
 
-// sameWords are other words for those of the forms.
-var sameWords = map[string]string{
-	"retention": "hold", "retentions": "holds", "kumbhaka": "hold", "kumbhakas": "holds", "inhalation": "inhale",
-	"inhalations": "inhales", "exhalation": "exhale", "exhalations": "exhales", "puraka": "inhale", "rechaka": "exhale",
-	"l": "left", "r": "right", "eigenen": "own", "eigener": "own", "anfanger": "beginners", "neulinge": "beginners",
-	"rds": "rounds", "rd": "round", "pumpings": "pumps",
-	"vollatmung": "yogic",
-	"stossen":    "strokes", "zuge": "breaths",
-}
-
-// onlyThere is words of other languages that mean something else in English.
-var onlyThere = []string{"pause", "pausen", "probe", "die", "den", "das", "je", "ab", "minute", "in", "bei"}
-
-// inEnglish returns the English word for one of the language. German is understood everywhere: its words are in what
-// teachers write in English too.
-func inEnglish(word, language string) string {
-	if key := sameWords[word]; key != "" {
-		return key
-	}
-	if key := english[language][word]; key != "" {
-		return key
-	}
-	if key := english["de"][word]; key != "" && !slices.Contains(onlyThere, word) {
-		return key
-	}
-	return word
+func isASCII(text string) bool {
+	return strings.IndexFunc(text, func(r rune) bool { return r >= utf8.RuneSelf }) < 0
 }
 
 var numberWords = map[string]string{
@@ -246,6 +180,8 @@ func (t token) number() string {
 		return ""
 	case numberForm.MatchString(t.text):
 		return t.text
+	case numberForm.MatchString(t.key):
+		return t.key
 	}
 	return numberWords[t.key]
 }
