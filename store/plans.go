@@ -1,10 +1,11 @@
 package store
 
 import (
-	"strings"
 	"time"
 
 	"gorm.io/gorm"
+
+	"vastlantern/core/fold"
 )
 
 // PlansFrom returns the plans that start at that time or later, in the order of their times, at most so many.
@@ -41,7 +42,7 @@ func (s *Store) NewestPlans(most int) ([]Plan, error) {
 func (s *Store) PlansTitled(words []string, skip, most int) (list []Plan, more bool, err error) {
 	query := s.read.Order("updated_at DESC, id DESC").Offset(skip).Limit(most + 1)
 	for _, word := range words {
-		query = query.Where(`title LIKE ? ESCAPE '\'`, "%"+escaped.Replace(word)+"%")
+		query = query.Where("instr(fold(title), ?) > 0", fold.Text(word))
 	}
 	list, err = s.plans(query)
 	if more = len(list) > most; more {
@@ -49,5 +50,3 @@ func (s *Store) PlansTitled(words []string, skip, most int) (list []Plan, more b
 	}
 	return list, more, err
 }
-
-var escaped = strings.NewReplacer(`\`, `\\`, `%`, `\%`, `_`, `\_`)

@@ -10,6 +10,8 @@ import (
 
 	"gorm.io/gorm"
 	"gorm.io/gorm/clause"
+
+	"vastlantern/core/fold"
 )
 
 // Remark is something that was added to a record afterwards.
@@ -253,7 +255,7 @@ func (s *Store) Find(ctx context.Context, search Search) ([]Listed, error) {
 		query = query.Where("digests.eased = ?", *search.Eased)
 	}
 	for _, word := range search.Words {
-		query = query.Where("instr(digests.words, ?) > 0", strings.ToLower(word))
+		query = query.Where("instr(digests.words, ?) > 0", fold.Text(word))
 	}
 	rows, err := readable[listedRow](s, KindClass, "classes.id", query.Offset(search.Skip).Limit(search.Most))
 	list := make([]Listed, len(rows))

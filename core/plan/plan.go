@@ -3,6 +3,8 @@
 package plan
 
 import (
+	"cmp"
+	"slices"
 	"time"
 
 	"vastlantern/core/breath"
@@ -83,6 +85,8 @@ type Prompt struct {
 
 // Passage is one part of a class, defaults filled in.
 type Passage struct {
+	tag string // of the reader's language, see CallIn; empty for English
+
 	Type    Type
 	Title   string
 	Script  string
@@ -156,19 +160,6 @@ type Step struct {
 	Text    string
 }
 
-// Name returns what a running order shows: the title, else the practice's name.
-func (p *Passage) Name() string {
-	switch {
-	case p.Title != "":
-		return p.Title
-	case p.Practice != nil:
-		return p.Practice.Name
-	case p.Type == Talk:
-		return "Talk"
-	}
-	return "Natural breath"
-}
-
 // Translate gives the practices of the plan their names and texts in the language that the class is led in (Words). In
 // everything else it is the same plan.
 func (p *Plan) Translate() {
@@ -176,10 +167,23 @@ func (p *Plan) Translate() {
 		return
 	}
 	for i := range p.Passages {
-		if one := p.Passages[i].Practice; one != nil {
-			p.Passages[i].Practice, _ = one.Translated(p.Words.Tag)
+		p.Passages[i].Translate(p.Words.Tag)
+	}
+}
+
+// Translate is that of Plan, for one passage.
+func (p *Passage) Translate(tag string) {
+	if p.Practice == nil {
+		return
+	}
+	said := p.Practice.In[tag].Steps
+	for _, steps := range []*[]Step{&p.OpeningSteps, &p.ClosingSteps} {
+		*steps = slices.Clone(*steps)
+		for i := range *steps {
+			(*steps)[i].Text = cmp.Or(said[(*steps)[i].Text], (*steps)[i].Text)
 		}
 	}
+	p.Practice, _ = p.Practice.Translated(tag)
 }
 
 // ForTeacher returns what only the teacher reads while the passage runs: the script, and what was typed beside it.

@@ -106,12 +106,14 @@ func sayFade(p *Passage) string {
 	return strings.Join(words, " ")
 }
 
-func sayChoices(p *Passage) string {
+func sayChoices(p *Passage) string { return "choice of " + choicesOf(p) }
+
+func choicesOf(p *Passage) string {
 	var list []string
 	for _, counts := range p.Choices {
 		list = append(list, counts.String())
 	}
-	return "choice of " + strings.Join(list, " ")
+	return strings.Join(list, " ")
 }
 
 func sayByHand(p *Passage) string {

@@ -2,7 +2,6 @@ package plan
 
 import (
 	"fmt"
-	"slices"
 	"strings"
 
 	"vastlantern/core/breath"
@@ -140,21 +139,6 @@ func (p *Passage) Short(f Fields) string {
 		words = append(words, string(p.Side))
 	}
 	return strings.Join(words, " ")
-}
-
-// Says returns what tells the passage from others beyond its title and what Short writes, in a few words each: "through
-// the mouth", "narrow in", "beside 4:4". What is usual has none.
-func (p *Passage) Says(f Fields) []string {
-	words := []string{}
-	for _, name := range lineOrder {
-		if slices.Contains(InShort, name) {
-			continue
-		}
-		if word := strings.TrimSuffix(fieldNamed[name].say(f, p), ","); word != "" {
-			words = append(words, word)
-		}
-	}
-	return words
 }
 
 // Headline returns the passage in a few words, as "Alternate nostril breath 4:4:8 ×6".

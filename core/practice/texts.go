@@ -24,6 +24,8 @@ type Texts struct {
 	Harder  string   `yaml:"harder"`
 	Finish  string   `yaml:"finish"`
 	Schools []string `yaml:"schools"`
+	// Steps are the words of its course's openings and closings, by the English ones.
+	Steps map[string]string `yaml:"steps"`
 }
 
 // singles returns the texts that are one sentence or a few, by their names in a file.

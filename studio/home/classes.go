@@ -87,7 +87,8 @@ func (s *scores) class(class studio.HomeClass) (days contract.HomeDays, err erro
 	}
 	for i := range alone.Passages {
 		one := &alone.Passages[i]
-		days.How = append(days.How, one.Headline())
+		one.CallIn(in(alone).Tag())
+		days.How = append(days.How, in(alone).Text(one.Summed()))
 		if one.Practice == nil {
 			continue
 		}

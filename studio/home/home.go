@@ -169,7 +169,7 @@ func (h *Homes) offer(ctx context.Context, from source) (contract.HomeOffer, err
 		return offer, err
 	}
 	for _, number := range taught.CanGoHome(from.plan, from.lengths) {
-		offer.Passages = append(offer.Passages, homePassage(from, number, limits))
+		offer.Passages = append(offer.Passages, homePassage(ctx, from, number, limits))
 	}
 	given, err := h.given(ctx, from)
 	if err != nil {
@@ -221,7 +221,7 @@ func growths(p *plan.Passage, m plan.Measure, limits homework.Limits) []contract
 }
 
 // homePassage returns a passage as it would go home: as it was at the end.
-func homePassage(from source, number int, limits homework.Limits) contract.HomePassage {
+func homePassage(ctx context.Context, from source, number int, limits homework.Limits) contract.HomePassage {
 	p, last := &from.plan.Passages[number-1], from.last[number-1]
 	usual := homework.Usual(from.lengths[number-1])
 	m := p.Measure
@@ -236,8 +236,8 @@ func homePassage(from source, number int, limits homework.Limits) contract.HomeP
 	}
 	one := contract.HomePassage{
 		Passage: number,
-		Name:    p.Name(),
-		Says:    p.Headline(),
+		Name:    studio.Called(ctx, *p),
+		Says:    studio.Summed(ctx, *p),
 		Usual:   contract.HomeAmountOf(usual),
 		Grows:   growths(p, m, limits),
 	}

@@ -97,6 +97,7 @@ func (t *translated) of(ctx context.Context, c *Classes, l *studio.Class, langua
 
 // name gives a passage that the teacher gave no title the name that it has in the language of the words.
 func name(p *plan.Passage, in *words.Words) {
+	p.Translate(in.Tag)
 	switch {
 	case p.Title != "":
 	case p.Practice != nil:

@@ -155,13 +155,13 @@ func readOwn(text string) (*practice.Practice, error) {
 }
 
 // DraftPractice reports what the file of an own practice means while it is being written.
-func (l *Library) DraftPractice(text string) contract.PracticeDrafted {
+func (l *Library) DraftPractice(ctx context.Context, text string) contract.PracticeDrafted {
 	p, err := readOwn(text)
 	if err != nil {
 		return contract.PracticeDrafted{Problem: firstLine(err).Pointer()}
 	}
 	score := sample(p)
-	page := page(p, care.Room{})
+	page := page(ctx, p, care.Room{})
 	page.Shown = []fact.Fact{}
 	return contract.PracticeDrafted{Page: &page, Sample: &score}
 }

@@ -44,7 +44,7 @@ func (l *Library) Practices(ctx context.Context, group int64) (contract.Book, er
 	}
 	for _, p := range slices.Concat(own, practice.Catalogue()) {
 		translated, whole := p.Translated(language.Of(ctx))
-		page := page(translated, room)
+		page := page(ctx, translated, room)
 		page.Language = language.Of(ctx)
 		switch {
 		case page.Own:
@@ -60,7 +60,7 @@ func (l *Library) Practices(ctx context.Context, group int64) (contract.Book, er
 	return book, nil
 }
 
-func page(p *practice.Practice, room care.Room) contract.Practice {
+func page(ctx context.Context, p *practice.Practice, room care.Room) contract.Practice {
 	passage := plan.Of(p)
 	figures := passage.Figures()
 	page := contract.Practice{
@@ -87,8 +87,8 @@ func page(p *practice.Practice, room care.Room) contract.Practice {
 		Finish:    p.Finish,
 		Schools:   texts(p.Schools),
 		Texts:     classical(p.ID),
-		Pattern:   passage.Pattern(),
-		Usual:     passage.Headline(),
+		Pattern:   studio.Told(ctx, passage.PatternFact()),
+		Usual:     studio.Told(ctx, passage.Amount()),
 		RoundMS:   figures.Round.Round(),
 		PerMinute: figures.PerMinute.Float(),
 		Holds:     passage.Measure.Counts.Holds(),
@@ -103,19 +103,19 @@ func page(p *practice.Practice, room care.Room) contract.Practice {
 	}
 	for _, fields := range course {
 		if one, err := plan.One(fields, p); err == nil {
-			page.Course = append(page.Course, courseInWords(fields, &one))
+			page.Course = append(page.Course, courseInWords(ctx, fields, &one))
 		}
 	}
 	return page
 }
 
 // courseInWords returns one passage of a course, with what tells it from the others: "chest 6:6 ×3".
-func courseInWords(fields plan.Fields, p *plan.Passage) string {
+func courseInWords(ctx context.Context, fields plan.Fields, p *plan.Passage) string {
 	words, widths := fields.Variant()
 	if widths {
 		words = append(words, p.Aperture.Inhale+" / "+p.Aperture.Exhale+",")
 	}
-	return strings.Join(append(words, strings.TrimSpace(strings.TrimPrefix(p.Headline(), p.Name()))), " ")
+	return strings.Join(append(words, studio.Told(ctx, p.Amount())), " ")
 }
 
 func again(p *practice.Practice) []string {
@@ -172,7 +172,7 @@ func (l *Library) PracticeNames(ctx context.Context) (map[string]string, error) 
 	own, err := l.OwnPractices(ctx)
 	names := map[string]string{}
 	for _, p := range slices.Concat(own, practice.Catalogue()) {
-		names[p.ID] = p.Name
+		names[p.ID] = p.NameIn(language.Of(ctx))
 	}
 	return names, err
 }

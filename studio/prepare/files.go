@@ -93,7 +93,7 @@ func (ps *Plans) Calendar(ctx context.Context, id int64) (studio.File, error) {
 		if id != 0 {
 			name = studio.FileName(stored.Title)
 		}
-		ps.addEvent(calendar, stored, groups[stored.GroupID])
+		ps.addEvent(ctx, calendar, stored, groups[stored.GroupID])
 	}
 	if len(calendar.Events()) == 0 {
 		return studio.File{}, studio.Fail(studio.ErrNotFound, "plan.none-with-time")
@@ -101,8 +101,8 @@ func (ps *Plans) Calendar(ctx context.Context, id int64) (studio.File, error) {
 	return studio.File{Name: name + ".ics", Type: "text/calendar; charset=utf-8", Data: []byte(calendar.Serialize())}, nil
 }
 
-func (ps *Plans) addEvent(calendar *ical.Calendar, stored store.Plan, group *contract.Group) {
-	card := ps.Card(stored, map[int64]*contract.Group{stored.GroupID: group})
+func (ps *Plans) addEvent(ctx context.Context, calendar *ical.Calendar, stored store.Plan, group *contract.Group) {
+	card := ps.Card(ctx, stored, map[int64]*contract.Group{stored.GroupID: group})
 	length := time.Duration(max(card.LengthMS, card.SlotMS)) * time.Millisecond
 	event := calendar.AddEvent(fmt.Sprintf("plan-%d@vast-lantern", stored.ID))
 	event.SetDtStampTime(stored.UpdatedAt)

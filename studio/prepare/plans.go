@@ -56,7 +56,11 @@ func (ps *Plans) read(ctx context.Context, doc plan.Document, group *contract.Gr
 	if err := ps.library.AttachTeacherSettings(ctx, doc, group); err != nil {
 		return nil, err
 	}
-	return plan.Read(doc)
+	p, err := plan.Read(doc)
+	if p != nil {
+		p.CallIn(language.Of(ctx))
+	}
+	return p, err
 }
 
 // Add stores a new plan. A document with errors in its fields is stored too: it is being written, and cannot be
@@ -188,9 +192,10 @@ func (ps *Plans) summary(ctx context.Context, doc plan.Document, group *contract
 	for i := range p.Passages {
 		passage := &p.Passages[i]
 		length := passage.PlannedLength()
-		one := passageSummary(passage, who)
+		one := passageSummary(ctx, passage, who)
 		one.Round, one.LaneRound = roundOf(p, i), laneRoundOf(p, i)
-		one.Short, one.Says = passage.Short(fields[i]), passage.Says(fields[i])
+		one.Short = line.ShortIn(language.Of(ctx), passage.Short(fields[i]))
+		one.Says = studio.AllTold(ctx, passage.Says(fields[i]))
 		one.StartMS, one.LengthMS = start.Round(), length.Round()
 		start = start.Add(length)
 		shape.Passages = append(shape.Passages, one)
@@ -206,7 +211,7 @@ func level(group *contract.Group) string {
 	return group.Level
 }
 
-func passageSummary(p *plan.Passage, who care.Room) contract.PassageSummary {
+func passageSummary(ctx context.Context, p *plan.Passage, who care.Room) contract.PassageSummary {
 	shape := contract.PassageSummary{
 		Name:     p.Name(),
 		Type:     p.Type,
@@ -241,7 +246,8 @@ func passageSummary(p *plan.Passage, who care.Room) contract.PassageSummary {
 	}
 	shape.Gentler = care.HasGentle(p)
 	shape.Soften = shape.Gentler && care.AsksForGentle(p, who)
-	shape.Practice, shape.Term, shape.Counts, shape.TrueRatio = p.Practice.ID, p.Practice.Term, p.Pattern(), f.TrueRatio
+	shape.Practice, shape.Term, shape.TrueRatio = p.Practice.ID, p.Practice.Term, f.TrueRatio
+	shape.Counts = studio.Told(ctx, p.PatternFact())
 	shape.Rounds, shape.RoundMS, shape.PerMinute = f.Rounds, f.Round.Round(), f.PerMinute.Float()
 	if !p.HasOpenPhases() {
 		shape.CountMS = breath.CountLength(p.Measure.Tempo).Float()
@@ -269,7 +275,7 @@ func laneRoundOf(p *plan.Plan, passage int) []contract.ScorePhase {
 }
 
 // Card returns a plan in a list.
-func (*Plans) Card(stored store.Plan, groups map[int64]*contract.Group) contract.PlanCard {
+func (*Plans) Card(ctx context.Context, stored store.Plan, groups map[int64]*contract.Group) contract.PlanCard {
 	card := contract.PlanCard{
 		ID:       stored.ID,
 		Title:    stored.Title,
@@ -282,7 +288,7 @@ func (*Plans) Card(stored store.Plan, groups map[int64]*contract.Group) contract
 	if p != nil {
 		card.LengthMS, card.SlotMS = p.Length().Round(), p.Slot.Times(60_000).Round()
 		for i := range p.Passages {
-			card.Passages = append(card.Passages, p.Passages[i].Headline())
+			card.Passages = append(card.Passages, studio.Summed(ctx, p.Passages[i]))
 		}
 	}
 	return card
@@ -313,7 +319,7 @@ func (ps *Plans) Find(ctx context.Context, words string, skip int) (contract.Pla
 	stored, more, err := ps.studio.Store.With(ctx).PlansTitled(strings.Fields(words), max(skip, 0), mostFound)
 	found := contract.PlansFound{Plans: []contract.PlanCard{}, More: more}
 	for _, one := range stored {
-		found.Plans = append(found.Plans, ps.Card(one, groups))
+		found.Plans = append(found.Plans, ps.Card(ctx, one, groups))
 	}
 	return found, err
 }
@@ -334,13 +340,13 @@ func (ps *Plans) Upcoming(ctx context.Context) (*contract.Upcoming, error) {
 		const early = 2 * time.Hour // a class that begins so long before its time is still that class
 		begun := led.PlanID == stored.ID && led.StartedAt.After(stored.StartsAt.Add(-early))
 		if !begun {
-			return upcoming(stored), nil
+			return upcoming(ctx, stored), nil
 		}
 	}
 	return nil, nil
 }
 
-func upcoming(stored store.Plan) *contract.Upcoming {
+func upcoming(ctx context.Context, stored store.Plan) *contract.Upcoming {
 	next := &contract.Upcoming{
 		PlanID: stored.ID, CheckIn: plan.CheckInOf(stored.Document), Title: stored.Title,
 		StartsMS: contract.Millis(stored.StartsAt), Passages: []string{},
@@ -351,7 +357,7 @@ func upcoming(stored store.Plan) *contract.Upcoming {
 	}
 	next.LengthMS = p.Length().Round()
 	for i := range p.Passages {
-		if name := p.Passages[i].Name(); p.Passages[i].Type == plan.Practice && !slices.Contains(next.Passages, name) {
+		if name := studio.Called(ctx, p.Passages[i]); p.Passages[i].Type == plan.Practice && !slices.Contains(next.Passages, name) {
 			next.Passages = append(next.Passages, name)
 		}
 	}

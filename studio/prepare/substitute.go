@@ -160,7 +160,10 @@ func substituteOf(in *language.Catalogue, p *plan.Passage, f plan.Fields, at str
 		shape.Name = p.Practice.NameIn(in.Tag())
 	}
 	if p.Practice != nil {
-		what := append([]string{p.Short(f)}, p.Says(f)...)
+		what := []string{line.ShortIn(in.Tag(), p.Short(f))}
+		for _, said := range p.Says(f) {
+			what = append(what, in.Text(said))
+		}
 		if p.Led() {
 			what = append(what, in.Text(fact.New("hand-over.round", "seconds", tenth(p.Figures().Round.Div(breath.Int(1000))))))
 		}

@@ -10,8 +10,8 @@ import (
 	"vastlantern/core/plan"
 	"vastlantern/core/plan/line"
 	"vastlantern/core/practice"
-	"vastlantern/language"
 	"vastlantern/core/sheet"
+	"vastlantern/language"
 	"vastlantern/store"
 	"vastlantern/studio"
 	"vastlantern/studio/contract"
@@ -130,7 +130,7 @@ func (ps *Plans) ReadTyped(ctx context.Context, in contract.Typed) (contract.Typ
 		if c.Name != "" {
 			completion.Says = c.Name
 			if read, err := names.Read(c.Line); err == nil {
-				completion.Says = saysOf(read, own)
+				completion.Says = saysOf(ctx, read, own)
 			}
 		}
 		out.Completions = append(out.Completions, completion)
@@ -139,11 +139,11 @@ func (ps *Plans) ReadTyped(ctx context.Context, in contract.Typed) (contract.Typ
 }
 
 // saysOf returns passages in a few words.
-func saysOf(passages []plan.Fields, own []*practice.Practice) string {
+func saysOf(ctx context.Context, passages []plan.Fields, own []*practice.Practice) string {
 	words := make([]string, 0, len(passages))
 	for _, f := range passages {
 		if p, err := plan.One(f, own...); err == nil {
-			words = append(words, p.Headline())
+			words = append(words, studio.Summed(ctx, p))
 		}
 	}
 	return strings.Join(words, ", ")
@@ -175,6 +175,7 @@ func (ps *Plans) wouldBe(ctx context.Context, typed string, readings []line.Read
 	}
 	for i, r := range readings {
 		p, err := plan.One(r.Fields, own...)
+		p.CallIn(language.Of(ctx))
 		if err != nil || i >= len(summary.Passages) {
 			continue // one of the errors below
 		}
@@ -185,7 +186,11 @@ func (ps *Plans) wouldBe(ctx context.Context, typed string, readings []line.Read
 			one.Doubts = append(one.Doubts, contract.TypedDoubt{Kind: d.Kind, Problem: *problemOf(typed, &d.LineError)})
 		}
 		for _, f := range r.Facts(&p) {
-			one.Facts = append(one.Facts, contract.TypedFact{Field: f.Field, Value: f.Value, Assumed: f.Assumed})
+			value := f.Value
+			if len(f.Says) > 0 {
+				value = strings.Join(studio.AllTold(ctx, f.Says), ", ")
+			}
+			one.Facts = append(one.Facts, contract.TypedFact{Field: f.Field, Value: value, Assumed: f.Assumed})
 		}
 		list = append(list, one)
 	}

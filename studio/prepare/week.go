@@ -8,8 +8,10 @@ import (
 
 	"vastlantern/core/fact"
 	"vastlantern/core/plan"
+	"vastlantern/core/plan/line"
 	"vastlantern/core/sheet"
 	"vastlantern/core/taught"
+	"vastlantern/language"
 	"vastlantern/store"
 	"vastlantern/studio"
 	"vastlantern/studio/contract"
@@ -44,7 +46,7 @@ func (ps *Plans) Move(ctx context.Context, id int64, move contract.MovePlan) (co
 		return contract.PlanCard{}, changedElsewhere(err)
 	}
 	groups, err := ps.library.GroupsByID(ctx)
-	return ps.Card(stored, groups), err
+	return ps.Card(ctx, stored, groups), err
 }
 
 // LastTime returns what a group was taught last, passage by passage as it was; it has no class where there was none.
@@ -71,7 +73,10 @@ func (ps *Plans) LastTime(ctx context.Context, group int64) (contract.LastTime, 
 	fields := doc.Passages()
 	for i := range p.Passages {
 		one := &p.Passages[i]
-		shape := contract.LastPassage{Name: one.Name(), Short: one.Short(fields[i]), Says: one.Says(fields[i])}
+		shape := contract.LastPassage{
+			Name: studio.Called(ctx, *one), Short: line.ShortIn(language.Of(ctx), one.Short(fields[i])),
+			Says: studio.AllTold(ctx, one.Says(fields[i])),
+		}
 		if one.Practice != nil {
 			shape.Practice = one.Practice.ID
 		}

@@ -1,6 +1,7 @@
 package record
 
 import (
+	"cmp"
 	"context"
 	"errors"
 	"fmt"
@@ -65,7 +66,9 @@ func sumsInOrder(question plan.CheckIn, sums map[string]int) []contract.CheckInS
 }
 
 // checkIns returns what a group answered in its classes, beside what was breathed in them.
-func (r *Records) checkIns(ctx context.Context, group int64, past *past) ([]contract.CheckInPoint, error) {
+func (r *Records) checkIns(
+	ctx context.Context, group int64, past *past, book map[string]string,
+) ([]contract.CheckInPoint, error) {
 	list := []contract.CheckInPoint{}
 	if len(past.classes) == 0 {
 		return list, nil
@@ -77,7 +80,7 @@ func (r *Records) checkIns(ctx context.Context, group int64, past *past) ([]cont
 			continue
 		}
 		list = append(list, contract.CheckInPoint{
-			ClassID: class.stored.ID, StartedMS: contract.Millis(class.stored.StartedAt), Breathed: breathed(class.record),
+			ClassID: class.stored.ID, StartedMS: contract.Millis(class.stored.StartedAt), Breathed: breathed(class.record, book),
 			CheckInSums: checkInOf(of),
 		})
 	}
@@ -85,13 +88,13 @@ func (r *Records) checkIns(ctx context.Context, group int64, past *past) ([]cont
 }
 
 // breathed returns the practices of a class as they were led, without try-outs.
-func breathed(record taught.Record) []string {
+func breathed(record taught.Record, book map[string]string) []string {
 	list := []string{}
 	for _, p := range record.Passages {
 		if p.Practice == "" || p.Trial || p.Length == 0 {
 			continue
 		}
-		one := p.Name
+		one := cmp.Or(book[p.Practice], p.Name)
 		if p.Counts.Inhale > 0 {
 			one += " " + p.Counts.String()
 		}

@@ -7,6 +7,7 @@ import (
 	"log/slog"
 	"strings"
 
+	"vastlantern/core/fold"
 	"vastlantern/core/pace"
 	"vastlantern/core/plan"
 	"vastlantern/core/taught"
@@ -89,10 +90,10 @@ func (r *Records) digest(ctx context.Context, class int64) (store.Digest, error)
 	words := []string{l.Plan.Title}
 	for i := range l.Plan.Passages {
 		passage := &l.Plan.Passages[i]
-		words = append(words, passage.Name())
+		words = append(words, namesOf(passage)...)
 		d.Eased = d.Eased || record.Passages[i].Eased
 		if passage.Type == plan.Practice {
-			d.Headlines = append(d.Headlines, passage.Headline())
+			d.Headlines = append(d.Headlines, headline(passage))
 			d.Practices = append(d.Practices, passage.Practice.ID)
 		}
 	}
@@ -120,7 +121,7 @@ func (r *Records) digest(ctx context.Context, class int64) (store.Digest, error)
 	if d.Sum, err = json.Marshal(sum); err != nil {
 		return d, err
 	}
-	d.Words = strings.Join(words, "\n")
+	d.Words = fold.Text(strings.Join(words, "\n"))
 	d.Record, err = json.Marshal(record.Passages)
 	return d, err
 }

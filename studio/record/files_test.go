@@ -9,6 +9,7 @@ import (
 	"strings"
 	"testing"
 	"time"
+
 	"vastlantern/core/sheet"
 
 	"github.com/stretchr/testify/assert"

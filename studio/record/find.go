@@ -30,6 +30,10 @@ func (r *Records) Find(ctx context.Context, want contract.Search) (contract.Foun
 	if err != nil {
 		return found, err
 	}
+	book, err := r.library.PracticeNames(ctx)
+	if err != nil {
+		return found, err
+	}
 	search, err := r.search(want)
 	if err != nil {
 		return found, err
@@ -49,7 +53,7 @@ func (r *Records) Find(ctx context.Context, want contract.Search) (contract.Foun
 			Group:     groups[one.GroupID],
 			StartedMS: contract.Millis(one.StartedAt),
 			LengthMS:  one.Digest.LengthMS,
-			Passages:  one.Digest.Headlines, Eased: one.Digest.Eased,
+			Passages:  headlines(ctx, one.Digest.Headlines, book), Eased: one.Digest.Eased,
 		}
 		if running != nil && running.Stored.ID == card.ID {
 			card.Running, card.LengthMS = true, running.At(r.studio.Now())

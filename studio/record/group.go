@@ -29,7 +29,7 @@ func (r *Records) GroupCourse(ctx context.Context, group int64) (contract.GroupC
 		return course, err
 	}
 	course.Classes = len(past.classes)
-	if course.CheckIns, err = r.checkIns(ctx, group, past); err != nil {
+	if course.CheckIns, err = r.checkIns(ctx, group, past, book); err != nil {
 		return course, err
 	}
 	found := map[string]*contract.PracticeCourse{}

@@ -69,7 +69,7 @@ func (r *Records) Class(ctx context.Context, id int64) (*studio.Class, error) {
 	return r.classes.Open(ctx, id)
 }
 
-func (r *Records) classCard(l *studio.Class, groups map[int64]*contract.Group) contract.ClassCard {
+func (r *Records) classCard(ctx context.Context, l *studio.Class, groups map[int64]*contract.Group) contract.ClassCard {
 	now := r.studio.Now()
 	card := contract.ClassCard{
 		ID: l.Stored.ID, Title: l.Plan.Title, Group: groups[l.Stored.GroupID], StartedMS: contract.Millis(l.Stored.StartedAt),
@@ -80,7 +80,7 @@ func (r *Records) classCard(l *studio.Class, groups map[int64]*contract.Group) c
 	}
 	for i := range l.Plan.Passages {
 		if l.Plan.Passages[i].Type == plan.Practice {
-			card.Passages = append(card.Passages, l.Plan.Passages[i].Headline())
+			card.Passages = append(card.Passages, studio.Summed(ctx, l.Plan.Passages[i]))
 		}
 	}
 	return card
@@ -97,7 +97,7 @@ func (r *Records) Record(ctx context.Context, id int64) (contract.Record, error)
 		return contract.Record{}, err
 	}
 	record := contract.Record{
-		Class:        r.classCard(l, groups),
+		Class:        r.classCard(ctx, l, groups),
 		PlanID:       l.Stored.PlanID,
 		Passages:     []contract.RecordPassage{},
 		Marks:        []contract.Mark{},
@@ -122,7 +122,8 @@ func (r *Records) Record(ctx context.Context, id int64) (contract.Record, error)
 	record.Curve = curve(taught.Until(l.Led.Timeline(), l.At(r.studio.Now())).Rows)
 	of := taught.Of(l.Plan, l.Script, l.At(r.studio.Now()))
 	record.PlannedMS, record.TaughtMS = of.Planned, of.Taught
-	for _, p := range of.Passages {
+	for i, p := range of.Passages {
+		p.Name = studio.Called(ctx, l.Plan.Passages[i])
 		record.Passages = append(record.Passages, recordPassage(p))
 	}
 	record.SeenAfter = []contract.SeenAfter{}
@@ -142,7 +143,7 @@ func (r *Records) Record(ctx context.Context, id int64) (contract.Record, error)
 	}
 	record.Unsaid = []contract.Unsaid{}
 	if !record.Class.Running {
-		record.Unsaid = unsaid(l, record.Remarks)
+		record.Unsaid = unsaid(ctx, l, record.Remarks)
 	}
 	stands := pace.Stands(of.Answers)
 	for i, answer := range of.Answers {

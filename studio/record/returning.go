@@ -83,7 +83,7 @@ func (r *Records) notesOf(ctx context.Context, class *studio.Class) ([]contract.
 
 // unsaid returns what a class was planned to have and did not reach: own words whose place did not come, talks and what
 // is said in them, and strong cautions that nobody read before. What was settled since is marked.
-func unsaid(l *studio.Class, remarks []contract.Remark) []contract.Unsaid {
+func unsaid(ctx context.Context, l *studio.Class, remarks []contract.Remark) []contract.Unsaid {
 	list := []contract.Unsaid{}
 	settled := map[string]string{}
 	for _, remark := range remarks {
@@ -101,7 +101,7 @@ func unsaid(l *studio.Class, remarks []contract.Remark) []contract.Unsaid {
 		if w := (words{passage, text}); text != "" && !seen[w] {
 			seen[w] = true
 			list = append(list, contract.Unsaid{
-				Passage: passage, Name: l.Plan.Passages[passage-1].Name(), Kind: kind, Text: text, Settled: settled[text],
+				Passage: passage, Name: studio.Called(ctx, l.Plan.Passages[passage-1]), Kind: kind, Text: text, Settled: settled[text],
 			})
 		}
 	}
@@ -116,7 +116,7 @@ func unsaid(l *studio.Class, remarks []contract.Remark) []contract.Unsaid {
 			continue
 		}
 		if p.Type == plan.Talk {
-			text := p.Name()
+			text := studio.Called(ctx, *p)
 			if p.Script != "" {
 				text = p.Script
 			}

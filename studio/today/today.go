@@ -29,7 +29,7 @@ type Library interface {
 
 // Plans is what is asked of the room where plans are made.
 type Plans interface {
-	Card(store.Plan, map[int64]*contract.Group) contract.PlanCard
+	Card(context.Context, store.Plan, map[int64]*contract.Group) contract.PlanCard
 	Advised(context.Context, store.Plan, *contract.Group) ([]contract.Advice, error)
 }
 
@@ -111,7 +111,7 @@ func (t *Today) plansOfToday(ctx context.Context, today *contract.Today, now tim
 		return nil, err
 	}
 	if len(coming) > 0 {
-		card := t.plans.Card(coming[0], groups)
+		card := t.plans.Card(ctx, coming[0], groups)
 		next, today.Next = &coming[0], &card
 	}
 	timeless, err := st.PlansWithoutTime(mostTimeless)
@@ -120,7 +120,7 @@ func (t *Today) plansOfToday(ctx context.Context, today *contract.Today, now tim
 	}
 	timelessInAll, err := st.CountPlansWithoutTime()
 	for _, stored := range slices.Concat(coming[min(1, len(coming)):], timeless) {
-		today.Plans = append(today.Plans, t.plans.Card(stored, groups))
+		today.Plans = append(today.Plans, t.plans.Card(ctx, stored, groups))
 	}
 	today.More = comingInAll + timelessInAll - int64(len(coming)+len(timeless))
 	return next, err

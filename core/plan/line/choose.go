@@ -56,7 +56,7 @@ func (n *Names) twoThings(list []token, found []hit) (first, second []token) {
 			slices.Contains(minuteWords, list[and].key) || slices.Contains(secondWords, list[and].key)) {
 			and--
 		}
-		if !whole(b) || and < 1 || list[and].key != "and" || b.entry.title == "Rest" ||
+		if !whole(b) || and < 1 || list[and].key != "and" || b.entry.Title == "Rest" ||
 			slices.ContainsFunc(found, func(h hit) bool { return whole(h) && h.from < b.from && h.to > b.from }) {
 			continue
 		}

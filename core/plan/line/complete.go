@@ -54,7 +54,7 @@ func (n *Names) Complete(line string) []Completion {
 		if h.to == len(list) || h.share <= almost && h.weight < 1 || h.entry.passages != nil {
 			continue
 		}
-		of := subject{map[string]any{"type": string(h.entry.kind)}, h.entry.p}
+		of := subject{map[string]any{"type": string(h.entry.Type)}, h.entry.p}
 		for _, word := range of.words() {
 			if len(last.text) > 1 && word != last.key && strings.HasPrefix(word, last.text) {
 				add(Completion{Line: line[:last.at] + word})

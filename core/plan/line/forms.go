@@ -227,7 +227,7 @@ var forms = []form{
 	}},
 	{pattern: "N deep|full|slow|big|easy|long breaths|breath", on: subject.free, set: func(of subject, found matched) {
 		setBreaths(of, found)
-		of.f["title"] = capital(found.words[0]) + " breaths"
+		of.f["title"] = plan.Capital(found.words[0]) + " breaths"
 	}},
 	{pattern: "N x|times N strokes?", on: takes("strokes"), set: roundsOfStrokes},
 	{pattern: "for? TIME", on: subject.practice, basic: true, set: func(of subject, found matched) {

@@ -10,6 +10,7 @@ import (
 
 	"vastlantern/core/breath"
 	"vastlantern/core/fact"
+	"vastlantern/core/fold"
 	"vastlantern/core/plan"
 )
 
@@ -21,7 +22,7 @@ func (n *Names) readUnlisted(_ string, list []token, as *entry) ([]Reading, erro
 	}
 	for i := range read {
 		r := &read[i]
-		if said, _ := r.Fields.Values()["remark"].(string); slices.Contains(justBreath, fold(said)) {
+		if said, _ := r.Fields.Values()["remark"].(string); slices.Contains(justBreath, fold.Text(said)) {
 			delete(r.Fields.Values(), "remark")
 			delete(r.Fields.Values(), "check")
 			r.Doubts = nil
@@ -38,7 +39,7 @@ func (n *Names) readUnlisted(_ string, list []token, as *entry) ([]Reading, erro
 			r.Fields.Values()["sides"] = "none"
 		}
 		if remark != "" && r.Fields.Values()["title"] == nil {
-			r.Fields.Values()["title"] = capital(remark)
+			r.Fields.Values()["title"] = plan.Capital(remark)
 			r.Said = append(r.Said, "title")
 			if as.p.ID != "posture" {
 				r.Doubts = []Doubt{{LineError: *n.noSuchName(list), Kind: DoubtName}}
@@ -67,7 +68,7 @@ func (n *Names) readStretch(list []token) ([]Reading, error) {
 		}
 	}
 	if of.f["title"] == nil {
-		of.f["title"] = capital(title)
+		of.f["title"] = plan.Capital(title)
 	}
 	of.f["check"] = DoubtName
 	r := Reading{
@@ -352,7 +353,7 @@ var errNotThis = errors.New("unfit")
 // say: its title is for the room, so it must be in quotation marks or marked "(room)".
 func (h hit) read(list []token, skip func(int) bool) ([]Reading, error) {
 	e := h.entry
-	f := plan.NewStretch(e.kind, h.title, breath.Int(plan.DefaultTalk))
+	f := plan.NewStretch(e.Type, h.title, breath.Int(plan.DefaultTalk))
 	of := subject{f.Values(), nil}
 	heard := of.say(list, skip, false)
 	left, odd := oddOnes(list, heard.left)
@@ -362,7 +363,7 @@ func (h hit) read(list []token, skip func(int) bool) ([]Reading, error) {
 	text, forRoom := h.wordsIn(list, left)
 	quoted := slices.ContainsFunc(list, func(t token) bool { return t.quoted })
 	field := "title"
-	if quoted || e.kind == plan.Talk && !forRoom {
+	if quoted || e.Type == plan.Talk && !forRoom {
 		field = "script"
 	}
 	r := Reading{Fields: f}
@@ -370,22 +371,22 @@ func (h hit) read(list []token, skip func(int) bool) ([]Reading, error) {
 		before := len(left) > 0 && left[0] < h.from
 		switch {
 		case quoted:
-		case before && (field == "title" || e.joins): // "guided meditation"
+		case before && (field == "title" || e.Joins): // "guided meditation"
 			whole := append(slices.Clone(left), span(h.from, h.to)...)
 			slices.Sort(whole)
 			whole = trimmed(list, whole)
 			for len(whole) > 1 && slices.Contains([]string{"with", "to", "a", "the"}, list[whole[0]].key) {
 				whole = whole[1:]
 			}
-			text = capital(wordsOf(list, whole))
-		case e.joins:
+			text = plan.Capital(wordsOf(list, whole))
+		case e.Joins:
 			text = h.title + " " + text
 		case field == "title" && h.to < len(list) && list[h.to].key == "in": // "relaxation in savasana"
 			whole := append(span(h.from, h.to), h.to)
-			text = capital(strings.TrimRight(wordsOf(list, titled(list, append(whole, left...))), ":;,. "))
+			text = plan.Capital(strings.TrimRight(wordsOf(list, titled(list, append(whole, left...))), ":;,. "))
 		}
 		if field == "title" && text != "" {
-			text = capital(text)
+			text = plan.Capital(text)
 		}
 		of.f[field] = text
 		heard.said = append(heard.said, field)
@@ -411,7 +412,7 @@ func (h hit) wordsIn(list []token, left []int) (text string, forRoom bool) {
 	marked := func(i int) bool { return slices.Contains(roomMarks, list[i].key) }
 	forRoom = slices.ContainsFunc(left, marked)
 	left = slices.DeleteFunc(slices.Clone(left), marked)
-	if h.entry.joins && len(left) > 0 && list[left[0]].key == "and" {
+	if h.entry.Joins && len(left) > 0 && list[left[0]].key == "and" {
 		return wordsOf(list, append(left[:1:1], trimmed(list, left[1:])...)), forRoom
 	}
 	return wordsOf(list, trimmed(list, left)), forRoom

@@ -114,6 +114,17 @@ func (l *lexicon) bare(word string) string {
 	return word
 }
 
+// ShortIn writes the short way of writing a passage (plan.Passage.Short) in a language: "4:4 own 2m" is "4:4 libre 2m".
+func ShortIn(tag, short string) string {
+	words := strings.Fields(short)
+	for i, word := range words {
+		if own := lexiconOf(tag).written[word]; own != "" && tag != "en" {
+			words[i] = own
+		}
+	}
+	return strings.Join(words, " ")
+}
+
 // key returns the word of the grammar for one of a line.
 func (l *lexicon) key(word string) string {
 	if key := sameWords[word]; key != "" {

@@ -10,6 +10,7 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"vastlantern/core/fold"
 	"vastlantern/core/plan"
 )
 
@@ -52,13 +53,13 @@ func TestWordsStandForTheGrammar(t *testing.T) {
 	for _, tag := range wordTags() {
 		l := lexiconOf(tag)
 		for word, key := range l.words {
-			assert.Equal(t, fold(word), word, "%s: words are written without marks", tag)
+			assert.Equal(t, fold.Text(word), word, "%s: words are written without marks", tag)
 			assert.NotEmpty(t, key, word)
 			assert.NotContains(t, key, " ", "%s: %s is a word, and stands for several: write it as a phrase", tag, word)
 		}
 		for _, s := range l.spellings {
 			text := strings.Join(s.words, " ")
-			assert.Equal(t, fold(text), text, "%s: phrases are written without marks", tag)
+			assert.Equal(t, fold.Text(text), text, "%s: phrases are written without marks", tag)
 		}
 	}
 }

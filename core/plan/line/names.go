@@ -6,7 +6,6 @@ import (
 	"math"
 	"slices"
 	"strings"
-	"unicode/utf8"
 
 	"vastlantern/core/plan"
 	"vastlantern/core/practice"
@@ -26,15 +25,8 @@ type entry struct {
 	names []callName
 	p     *practice.Practice
 	with  map[string]any // of a preset
-	stretch
+	plan.Stretch
 	passages []plan.Fields // of a template, which comes as it is
-}
-
-// stretch is a talk or a rest that a line can ask for.
-type stretch struct {
-	kind  plan.Type
-	title string // that it gets; empty for none
-	joins bool   // words that follow are added to the title, not in its place
 }
 
 // callName is the words of a name.
@@ -48,63 +40,6 @@ type callName struct {
 	joined bool // all words of the name written as one
 }
 
-// stretches is talks and free breathing by the names that teachers give them, by language.
-var stretches = []struct {
-	stretch
-	names map[string][]string
-}{
-	{stretch{plan.Talk, "", false}, map[string][]string{
-		"en": {"talk", "speak", "explain"}, "de": {"ansage", "rede", "reden", "erklären"},
-		"fr": {"explication", "parole", "parler", "expliquer"}, "es": {"explicación", "charla", "hablar", "explicar"},
-	}},
-	{stretch{plan.Talk, "Welcome", true}, map[string][]string{
-		"en": {"welcome", "introduction"}, "de": {"begrüßung", "einführung", "willkommen"},
-		"fr": {"accueil", "bienvenue"}, "es": {"bienvenida", "acogida", "introducción"},
-	}},
-	{stretch{plan.Talk, "Goodbye", true}, map[string][]string{
-		"en": {"goodbye", "farewell"}, "de": {"abschied"}, "fr": {"au revoir"}, "es": {"despedida"},
-	}},
-	{stretch{plan.Talk, "Questions", true}, map[string][]string{
-		"en": {"questions"}, "de": {"fragen"}, "fr": {"questions"}, "es": {"preguntas"},
-	}},
-	{stretch{plan.Free, "Rest", false}, map[string][]string{
-		"en": {"rest", "lying rest"}, "de": {"ruhe", "ausruhen"}, "fr": {"repos"}, "es": {"descanso", "descansar"},
-	}},
-	{stretch{plan.Free, "Relaxation", false}, map[string][]string{
-		"en": {"relaxation", "final relaxation", "end relaxation", "deep relaxation", "guided relaxation"},
-		"de": {"entspannung", "endentspannung", "schlussentspannung", "tiefenentspannung"},
-		"fr": {"relaxation", "relaxation finale", "détente"}, "es": {"relajación", "relajación final"},
-	}},
-	{stretch{plan.Free, "", false}, map[string][]string{
-		"en": {"free", "natural breath", "breathe naturally", "natural breathing", "free breathing"},
-		"de": {"natürlicher atem", "freier atem"},
-		"fr": {"respiration naturelle", "respiration libre", "souffle naturel", "souffle libre"},
-		"es": {"respiración natural", "respiración libre", "respirar con naturalidad"},
-	}},
-	{stretch{plan.Free, "Quiet", true}, map[string][]string{
-		"en": {"quiet", "silence", "stillness"}, "de": {"stille"}, "fr": {"silence"}, "es": {"silencio", "quietud"},
-	}},
-	{stretch{plan.Free, "Sit", true}, map[string][]string{
-		"en": {"sit", "sitting"}, "de": {"sitzen"}, "fr": {"assise", "s'asseoir"}, "es": {"sentarse", "sentada"},
-	}},
-	{stretch{plan.Free, "Notice", true}, map[string][]string{
-		"en": {"notice", "feel"}, "de": {"spüren", "nachspüren"}, "fr": {"ressentir", "observer", "sentir"},
-		"es": {"sentir", "observar", "notar"},
-	}},
-	{stretch{plan.Free, "Meditation", true}, map[string][]string{
-		"en": {"meditation", "meditate"}, "de": {"meditation", "meditieren"}, "fr": {"méditation", "méditer"},
-		"es": {"meditación", "meditar"},
-	}},
-	{stretch{plan.Free, "Lying down", true}, map[string][]string{
-		"en": {"lying down", "lie", "lying", "lie down", "savasana", "shavasana"}, "de": {"liegen", "savasana"},
-		"fr": {"allongé", "s'allonger", "savasana"}, "es": {"tumbarse", "acostarse", "savasana"},
-	}},
-	{stretch{plan.Free, "Postures", true}, map[string][]string{
-		"en": {"postures", "asana", "asanas", "movement"}, "de": {"haltungen", "asana", "bewegung"},
-		"fr": {"postures", "asanas", "mouvement"}, "es": {"posturas", "asanas", "movimiento"},
-	}},
-}
-
 // Template is a class or a part of one that is added by its name.
 type Template struct {
 	Name     string
@@ -115,15 +50,15 @@ type Template struct {
 // a teacher's own practices.
 func NewNames(tags []string, own []*practice.Practice, templates ...Template) *Names {
 	n := &Names{lexicon: lexiconOf(tags...), own: own}
-	for _, s := range stretches {
-		e := entry{name: s.title, stretch: s.stretch}
+	for _, s := range plan.Stretches {
+		e := entry{name: s.Title, Stretch: s}
 		if e.name == "" {
-			e.name = map[plan.Type]string{plan.Talk: "Talk", plan.Free: "Natural breath"}[s.kind]
+			e.name = map[plan.Type]string{plan.Talk: "Talk", plan.Free: "Natural breath"}[s.Type]
 		}
 		for _, tag := range slices.Concat(tags, everywhere) {
-			if names := s.names[tag]; len(names) > 0 {
+			if names := s.Called[tag]; len(names) > 0 {
 				n.call(&e, names...)
-				e.titled(s.title, tag)
+				e.titled(s.Title, tag)
 			}
 		}
 		n.entries = append(n.entries, e)
@@ -142,7 +77,7 @@ func NewNames(tags []string, own []*practice.Practice, templates ...Template) *N
 		}
 		n.entries = append(n.entries, e)
 		for _, preset := range p.Presets {
-			e := entry{name: capital(preset.NameIn(tags...)), p: p, with: preset.With}
+			e := entry{name: plan.Capital(preset.NameIn(tags...)), p: p, with: preset.With}
 			n.call(&e, preset.Name)
 			n.call(&e, preset.Also...)
 			for _, tag := range slices.Concat(tags, everywhere) {
@@ -181,7 +116,7 @@ func (e *entry) titled(title, tag string) {
 		}
 		name.title = title
 		if tag != "en" {
-			name.title = capital(name.given)
+			name.title = plan.Capital(name.given)
 		}
 	}
 }
@@ -200,12 +135,6 @@ func (n *Names) alikeAll(list []token, unfinished bool) [][]float64 {
 		}
 	}
 	return all
-}
-
-// capital writes the first letter large.
-func capital(name string) string {
-	_, size := utf8.DecodeRuneInString(name)
-	return strings.ToUpper(name[:size]) + name[size:]
 }
 
 // withoutNotes takes out what is in brackets.
@@ -476,7 +405,7 @@ func RetitlePreset(f plan.Fields, own ...*practice.Practice) {
 		for _, other := range p.Presets {
 			tempo := other.With["tempo"]
 			if other.With["counts"] == counts && (tempo == nil || fmt.Sprint(tempo) == fmt.Sprint(f.Values()["tempo"])) {
-				f.Values()["title"] = capital(other.NameIn(tag))
+				f.Values()["title"] = plan.Capital(other.NameIn(tag))
 				return
 			}
 		}

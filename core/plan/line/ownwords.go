@@ -11,6 +11,7 @@ import (
 
 	"vastlantern/core/breath"
 	"vastlantern/core/fact"
+	"vastlantern/core/fold"
 	"vastlantern/core/plan"
 )
 
@@ -101,7 +102,7 @@ func placeTokens(place string) []token {
 	for at := 0; at < len(bare); {
 		length := strings.IndexFunc(bare[at:]+" ", apart)
 		if length > 0 {
-			text := fold(bare[at : at+length])
+			text := fold.Text(bare[at : at+length])
 			list = append(list, token{text: text, key: text, given: bare[at : at+length], at: at, end: at + length})
 		}
 		at += length + 1
@@ -133,7 +134,7 @@ func textOf(fields map[string]any, words string) string {
 
 func setOptions(fields map[string]any, options string) error {
 	for word := range strings.SplitSeq(options, ",") {
-		if err := setOption(fields, strings.Fields(fold(word))); err != nil {
+		if err := setOption(fields, strings.Fields(fold.Text(word))); err != nil {
 			return err
 		}
 	}

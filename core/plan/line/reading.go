@@ -6,6 +6,7 @@ import (
 	"strings"
 
 	"vastlantern/core/breath"
+	"vastlantern/core/fact"
 	"vastlantern/core/plan"
 )
 
@@ -42,8 +43,9 @@ func FieldsIn(readings []Reading) []plan.Fields {
 // Fact is one thing that was understood of a typed line.
 type Fact struct {
 	Field   string
-	Value   string // a number, or counts; of all fields but a length, counts and a script as a line says it
-	Assumed bool   // the line did not say it
+	Value   string      // a number, or counts; of all fields but a length, counts and a script as a line says it
+	Says    []fact.Fact // that in the reader's language, where it is more than a number
+	Assumed bool        // the line did not say it
 }
 
 // alwaysTold are the fields that are notified of a passage also where its line does not say them.
@@ -68,11 +70,11 @@ func (r Reading) Facts(p *plan.Passage) []Fact {
 	add := func(field, value string) {
 		said := slices.Contains(r.Said, field)
 		if value != "" && (said || slices.Contains(alwaysTold, field)) {
-			facts = append(facts, Fact{field, value, !said})
+			facts = append(facts, Fact{Field: field, Value: value, Assumed: !said})
 		}
 	}
 	if p.Type == plan.Practice {
-		add("practice", p.Practice.Name)
+		add("practice", p.PracticeName())
 		switch {
 		case p.TakesCounts():
 			add("counts", p.Measure.Counts.String())
@@ -100,7 +102,11 @@ func (r Reading) Facts(p *plan.Passage) []Fact {
 	}
 	for _, said := range plan.Sayings(r.Fields, p) {
 		if !slices.Contains(alwaysTold, said.Field) {
+			before := len(facts)
 			add(said.Field, strings.TrimSuffix(said.Text, ","))
+			if len(facts) > before {
+				facts[before].Says = p.Saying(said.Field, r.Fields)
+			}
 		}
 	}
 	if p.Type == plan.Talk {

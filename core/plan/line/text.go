@@ -12,6 +12,7 @@ import (
 
 	"vastlantern/core/breath"
 	"vastlantern/core/fact"
+	"vastlantern/core/fold"
 	"vastlantern/core/plan"
 )
 
@@ -115,7 +116,7 @@ func (n *Names) ReadLines(text string) (passages []Reading, errs TextErrors) {
 			continue
 		case inside:
 			key, rest, _ := strings.Cut(trimmed, ":")
-			taken, err := setPart(passages[len(passages)-1].Fields, anyLexicon().key(fold(key)), strings.TrimSpace(rest))
+			taken, err := setPart(passages[len(passages)-1].Fields, anyLexicon().key(fold.Text(key)), strings.TrimSpace(rest))
 			if err != nil {
 				fail(i+1, err)
 			}
@@ -149,10 +150,10 @@ func (n *Names) ReadLines(text string) (passages []Reading, errs TextErrors) {
 func setHead(d plan.Document, line string, place *time.Location) (field string, err error) {
 	key, rest, _ := strings.Cut(line, " ")
 	rest = strings.TrimSpace(rest)
-	switch fold(strings.TrimSuffix(key, ":")) {
+	switch fold.Text(strings.TrimSuffix(key, ":")) {
 	case "slot", "tempo":
 		number := strings.TrimSpace(strings.TrimSuffix(strings.TrimSuffix(rest, "minutes"), "min"))
-		field = map[string]string{"slot": "slot_min", "tempo": "tempo"}[fold(strings.TrimSuffix(key, ":"))]
+		field = map[string]string{"slot": "slot_min", "tempo": "tempo"}[fold.Text(strings.TrimSuffix(key, ":"))]
 		if !numberForm.MatchString(number) {
 			return field, &LineError{Given: rest, Why: fact.New("line.head-number")}
 		}
@@ -167,14 +168,14 @@ func setHead(d plan.Document, line string, place *time.Location) (field string, 
 		}
 		return "starts_at", &LineError{Given: rest, Why: fact.New("line.head-date")}
 	case "numbers":
-		screen := plan.Screen(fold(strings.TrimSuffix(rest, " only")))
+		screen := plan.Screen(fold.Text(strings.TrimSuffix(rest, " only")))
 		if !slices.Contains([]plan.Screen{plan.WithNumbers, plan.WithLamps, plan.WithNothing}, screen) {
 			return "numbers", &LineError{Given: rest, Why: fact.New("line.head-numbers")}
 		}
 		d.Values()["numbers"] = string(screen)
 		return "numbers", nil
 	case "fingers":
-		ways := strings.Fields(strings.ReplaceAll(fold(rest), " or ", " "))
+		ways := strings.Fields(strings.ReplaceAll(fold.Text(rest), " or ", " "))
 		for _, way := range ways {
 			if !slices.Contains(plan.FingerWays, way) {
 				return "", nil // a passage, as "fingers to the toes 1 min"
@@ -183,10 +184,10 @@ func setHead(d plan.Document, line string, place *time.Location) (field string, 
 		d.Values()["fingers"] = strings.Join(ways, " ")
 		return "fingers", nil
 	case "chin":
-		if !slices.Contains(plan.ChinWays, fold(rest)) {
+		if !slices.Contains(plan.ChinWays, fold.Text(rest)) {
 			return "", nil // a passage, as "chin to the chest 1 min"
 		}
-		d.Values()["chin"] = fold(rest)
+		d.Values()["chin"] = fold.Text(rest)
 		return "chin", nil
 	case "for":
 		d.Values()["intent"] = rest
@@ -209,7 +210,7 @@ func setPart(f plan.Fields, key, text string) (taken bool, err error) {
 		return true, nil
 	case key != "opening" && key != "closing":
 		return false, nil
-	case anyLexicon().key(fold(text)) == "none":
+	case anyLexicon().key(fold.Text(text)) == "none":
 		delete(f.Values(), key)
 		return true, nil
 	}

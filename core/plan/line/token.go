@@ -7,9 +7,8 @@ import (
 	"unicode"
 	"unicode/utf8"
 
-	"golang.org/x/text/unicode/norm"
-
 	"vastlantern/core/fact"
+	"vastlantern/core/fold"
 )
 
 // token is a word of a line as a teacher writes it.
@@ -41,13 +40,13 @@ const openQuotes = `"“„«»`
 func tokens(line string, words *lexicon) []token {
 	var list []token
 	add := func(at int, given string) {
-		if !slices.Contains(roomMarks, fold(given)) {
+		if !slices.Contains(roomMarks, fold.Text(given)) {
 			bare := strings.TrimLeft(given, "([{~¿¡")
 			at += len(given) - len(bare)
 			given = strings.TrimRight(bare, ")]}")
 		}
 		end := at + len(given)
-		text := words.bare(strings.TrimRight(fold(given), ".!?:"))
+		text := words.bare(strings.TrimRight(fold.Text(given), ".!?:"))
 		if minutes, found := strings.CutSuffix(text, "'"); found && numberForm.MatchString(minutes) {
 			text = minutes + "min"
 		}
@@ -138,31 +137,6 @@ func inner(open rune, text string) string {
 		return strings.TrimSpace(text)
 	}
 	return text
-}
-
-// special are letters that are no letter with a mark: Sanskrit in Latin letters, ligatures, and other ways to write
-// quotes, times and dashes.
-var special = strings.NewReplacer(
-	"ṛ", "ri", "ś", "sh", "ṣ", "sh", "ß", "ss", "œ", "oe", "æ", "ae", "×", "x", "–", "-", "’", "'",
-)
-
-// fold returns text in lower case and without marks, so that a word is found however it is written.
-func fold(text string) string {
-	text = strings.ToLower(text)
-	if isASCII(text) {
-		return text
-	}
-	text = special.Replace(norm.NFC.String(text))
-	return strings.Map(func(r rune) rune {
-		if unicode.Is(unicode.Mn, r) {
-			return -1
-		}
-		return r
-	}, norm.NFD.String(text))
-}
-
-func isASCII(text string) bool {
-	return strings.IndexFunc(text, func(r rune) bool { return r >= utf8.RuneSelf }) < 0
 }
 
 var numberWords = map[string]string{

@@ -207,11 +207,7 @@ function Numbers({ summary, script }: { summary: PassageSummary | undefined; scr
       {summary.held_ms > 0 && <span>{t("plan.in-holds", { held: clock(summary.held_ms) })}</span>}
       {summary.says.map((words) => (
         <span className="says" key={words}>
-          {{
-            wait: t("frame.waits-for"),
-            keep: t("plan.kept"),
-            "the point": t("plan.the-point-of-the-class"),
-          }[words] ?? words}
+          {words}
         </span>
       ))}
       {script !== "" && (

@@ -50,7 +50,7 @@ export function PracticePage({ practice: p }: { practice: Practice }) {
       )}
       <p className="lead">{p.about}</p>
       <p className="facts">
-        <span>{rich("practices.usually", { b: <b>{p.usual.replace(p.name, "").trim()}</b> })}</span>
+        <span>{rich("practices.usually", { b: <b>{p.usual}</b> })}</span>
         <span>
           {rich("practices.a-round-takes", {
             b: <b>{t("practices.s", { round: number(p.round_ms / 1000) })}</b>,
