@@ -10,6 +10,12 @@ import (
 	"vastlantern/core/fact"
 )
 
+// The names of what has none, in English.
+const (
+	talk    = "Talk"
+	natural = "Natural breath"
+)
+
 // CallIn has Name answer in the language of a reader (BCP 47). What the plan is does not change.
 func (p *Plan) CallIn(tag string) {
 	for i := range p.Passages {
@@ -29,7 +35,10 @@ func (p *Passage) Name() string {
 	case p.Practice != nil:
 		return p.PracticeName()
 	case p.tag == "" || p.tag == "en":
-		return map[bool]string{true: "Talk", false: "Natural breath"}[p.Type == Talk]
+		if p.Type == Talk {
+			return talk
+		}
+		return natural
 	}
 	return p.stretchNamed("", "")
 }
@@ -47,7 +56,11 @@ func (p *Passage) titleIn() string {
 		return p.Title
 	}
 	if p.Practice == nil {
-		return p.stretchNamed(p.Title, p.Title)
+		title := p.Title
+		if title == natural || title == talk {
+			title = ""
+		}
+		return p.stretchNamed(title, p.Title)
 	}
 	for _, preset := range p.Practice.Presets {
 		if preset.TagOf(p.Title) != "" {

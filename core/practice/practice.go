@@ -150,6 +150,9 @@ func (p *Practice) NameIn(tag string) string {
 	term, _, _ := strings.Cut(p.Term, ",")
 	term, _, _ = strings.Cut(term, " (")
 	if tag == "en" || term == "" {
+		if book := Find(p.ID); book != nil {
+			return book.Name // p can be translated
+		}
 		return p.Name
 	}
 	return strings.ToUpper(term[:1]) + term[1:]

@@ -23,7 +23,7 @@ func answerName(answer string) fact.Fact { return fact.New("home-answer." + cmp.
 // was given some days ago.
 func (h *Homes) OfGroup(ctx context.Context, group int64) (contract.HomesOfGroup, error) {
 	stored, err := h.studio.Store.With(ctx).HomesOfGroup(group, mostBefore)
-	of := contract.HomesOfGroup{Homes: h.cards(stored), Ask: []int64{}, Answers: answers}
+	of := contract.HomesOfGroup{Homes: h.cards(ctx, stored), Ask: []int64{}, Answers: answers}
 	for _, s := range stored {
 		if s.Answer == "" && h.studio.Now().Sub(s.GivenAt) >= soonest {
 			of.Ask = append(of.Ask, s.ID)
@@ -38,7 +38,7 @@ const soonest = 12 * time.Hour
 // OfClass returns what was given in a class, or with its plan before it.
 func (h *Homes) OfClass(ctx context.Context, class store.Class) ([]contract.Home, error) {
 	stored, err := h.studio.Store.With(ctx).HomesOfClass(class.ID, class.PlanID)
-	return h.cards(stored), err
+	return h.cards(ctx, stored), err
 }
 
 // Answer notes how it was at home, in the place of the answer of one revision; an empty answer takes back what was

@@ -17,10 +17,10 @@ import (
 )
 
 // cards leaves out what cannot be read, and notes that it is damaged.
-func (h *Homes) cards(stored []store.Home) []contract.Home {
+func (h *Homes) cards(ctx context.Context, stored []store.Home) []contract.Home {
 	list := []contract.Home{}
 	for _, s := range stored {
-		card, _, err := card(s)
+		card, _, err := card(s, language.In(language.Of(ctx)))
 		if err != nil {
 			h.studio.NoteDamage(store.KindHome, s.ID, err)
 			continue
@@ -30,21 +30,26 @@ func (h *Homes) cards(stored []store.Home) []contract.Home {
 	return list
 }
 
-func card(s store.Home) (contract.Home, *plan.Plan, error) {
+// card returns a home practice in words: those of the catalogue, and with none in the language of its class.
+func card(s store.Home, words *language.Catalogue) (contract.Home, *plan.Plan, error) {
 	given, err := readGiven(s)
 	if err != nil {
 		return contract.Home{}, nil, studio.Unreadable(err)
 	}
-	one := &given.plan.Passages[0]
+	if words == nil {
+		words = in(given.plan)
+	}
+	one := given.plan.Passages[0]
+	one.CallIn(words.Tag())
 	return contract.Home{
 		ID:         s.ID,
 		ClassID:    s.ClassID,
 		PlanID:     s.PlanID,
 		GivenMS:    contract.Millis(s.GivenAt),
 		Name:       one.Name(),
-		Says:       pieceInWords(given.plan),
-		Amount:     in(given.plan).Text(given.task.Amount()),
-		Stretches:  given.stretches(),
+		Says:       pieceInWords(given.plan, words),
+		Amount:     words.Text(given.task.Amount()),
+		Stretches:  given.stretches(words),
 		Answer:     s.Answer,
 		Revision:   s.Revision,
 		HomeAmount: contract.HomeAmountOf(given.task),
@@ -52,9 +57,9 @@ func card(s store.Home) (contract.Home, *plan.Plan, error) {
 }
 
 // pieceInWords returns one piece: "4:2:7, 12 rounds at 60, about 3 min".
-func pieceInWords(given *plan.Plan) string {
+func pieceInWords(given *plan.Plan, to *language.Catalogue) string {
 	p := &given.Passages[0]
-	pattern, rounds := fact.New("name", "name", p.Pattern()), fact.New(
+	pattern, rounds := p.PatternFact(), fact.New(
 		"measure.rounds",
 		"rounds",
 		p.TotalRounds(p.Measure),
@@ -75,7 +80,7 @@ func pieceInWords(given *plan.Plan) string {
 	} else {
 		words = fact.New("measure.about-minutes", "measure", words, "minutes", (ms+minute/2)/minute)
 	}
-	return in(given).Text(words)
+	return to.Text(words)
 }
 
 // in returns the texts in which a plan goes home: those of its own language.
@@ -100,7 +105,7 @@ func (h *Homes) sheet(ctx context.Context, id int64) (given, contract.HomeSheet,
 	if err != nil {
 		return given{}, contract.HomeSheet{}, studio.Missing(err, store.KindHome, id)
 	}
-	home, _, err := card(stored)
+	home, _, err := card(stored, nil)
 	if err != nil {
 		return given{}, contract.HomeSheet{}, h.studio.OrDamaged(err, store.KindHome, id)
 	}

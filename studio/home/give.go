@@ -14,6 +14,7 @@ import (
 	"vastlantern/core/plan"
 	"vastlantern/core/sheet"
 	"vastlantern/core/taught"
+	"vastlantern/language"
 	"vastlantern/store"
 	"vastlantern/studio"
 	"vastlantern/studio/contract"
@@ -148,7 +149,7 @@ func (h *Homes) preview(ctx context.Context, from source, in contract.HomeGive) 
 		if err != nil {
 			read.Wrong = fact.Of(err).Pointer()
 		} else {
-			read.Says = pieceInWords(p)
+			read.Says = pieceInWords(p, language.In(language.Of(ctx)))
 			read.Care = careOf(&p.Passages[0], task.Pieces, who)
 		}
 		preview.Steps = append(preview.Steps, read)

@@ -7,6 +7,7 @@ import (
 	"vastlantern/core/homework"
 	"vastlantern/core/plan"
 	"vastlantern/core/sheet"
+	"vastlantern/language"
 	"vastlantern/store"
 	"vastlantern/studio/contract"
 )
@@ -77,11 +78,11 @@ func stepDocument(
 }
 
 // stretches returns the steps with their days, as they were understood.
-func (g *given) stretches() []contract.HomeStretch {
+func (g *given) stretches(words *language.Catalogue) []contract.HomeStretch {
 	list := []contract.HomeStretch{}
 	for i, days := range g.task.Stretches() {
 		stretch := stretchOf(days)
-		stretch.Says = pieceInWords(g.steps[i])
+		stretch.Says = pieceInWords(g.steps[i], words)
 		if len(g.task.Steps) > 0 {
 			stretch.Typed = g.task.Steps[i].Says
 		}

@@ -175,7 +175,7 @@ func (h *Homes) offer(ctx context.Context, from source) (contract.HomeOffer, err
 	if err != nil {
 		return offer, err
 	}
-	offer.Given = h.cards(given)
+	offer.Given = h.cards(ctx, given)
 	if from.group == 0 {
 		return offer, nil
 	}
@@ -183,7 +183,7 @@ func (h *Homes) offer(ctx context.Context, from source) (contract.HomeOffer, err
 	before = slices.DeleteFunc(before, func(b store.Home) bool {
 		return slices.ContainsFunc(given, func(g store.Home) bool { return g.ID == b.ID })
 	})
-	offer.Before = h.cards(before)
+	offer.Before = h.cards(ctx, before)
 	return offer, err
 }
 

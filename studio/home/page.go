@@ -99,7 +99,8 @@ func PageOf(
 		return nil, err
 	}
 	home := contract.Home{
-		Name: one.Name(), Says: pieceInWords(alone.plan), Stretches: alone.stretches(),
+		Name: one.Name(), Says: pieceInWords(alone.plan, in(alone.plan)),
+		Stretches:  alone.stretches(in(alone.plan)),
 		HomeAmount: contract.HomeAmountOf(alone.task),
 	}
 	data, err := pageData(sheetOf(home, &alone, from), "", &alone, "",
@@ -141,7 +142,7 @@ func pageData(s contract.HomeSheet, key string, of *given, fingers string, play 
 		Sheet: s, Key: key, Steps: []contract.HomeDays{}, Scores: []contract.Score{}, Language: of.plan.Words.Tag,
 	}
 	scores := scores{make: play, fingers: fingers, known: map[string]int{}}
-	for i, stretch := range of.stretches() {
+	for i, stretch := range of.stretches(in(of.plan)) {
 		doc, p, err := stepDocument(of.task, of.document, of.plan, i)
 		if err != nil {
 			return data, err

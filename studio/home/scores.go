@@ -33,7 +33,7 @@ func (s *scores) choice(doc plan.Document) (choice contract.HomeChoice, err erro
 	s.tag = cmp.Or(s.tag, p.Words.Tag)
 	choice = contract.HomeChoice{Says: lengthInWords(p), ByTouch: -1}
 	if len(p.Passages) == 1 {
-		choice.Says = pieceInWords(p)
+		choice.Says = pieceInWords(p, in(p))
 	}
 	waits := false
 	for i, fields := range beat.Passages() {

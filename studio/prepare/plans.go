@@ -357,7 +357,8 @@ func upcoming(ctx context.Context, stored store.Plan) *contract.Upcoming {
 	}
 	next.LengthMS = p.Length().Round()
 	for i := range p.Passages {
-		if name := studio.Called(ctx, p.Passages[i]); p.Passages[i].Type == plan.Practice && !slices.Contains(next.Passages, name) {
+		name := studio.Called(ctx, p.Passages[i])
+		if p.Passages[i].Type == plan.Practice && !slices.Contains(next.Passages, name) {
 			next.Passages = append(next.Passages, name)
 		}
 	}

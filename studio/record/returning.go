@@ -101,7 +101,8 @@ func unsaid(ctx context.Context, l *studio.Class, remarks []contract.Remark) []c
 		if w := (words{passage, text}); text != "" && !seen[w] {
 			seen[w] = true
 			list = append(list, contract.Unsaid{
-				Passage: passage, Name: studio.Called(ctx, l.Plan.Passages[passage-1]), Kind: kind, Text: text, Settled: settled[text],
+				Passage: passage, Name: studio.Called(ctx, l.Plan.Passages[passage-1]), Kind: kind, Text: text,
+				Settled: settled[text],
 			})
 		}
 	}

@@ -19,7 +19,8 @@ func TestOwnWordsInOtherLanguages(t *testing.T) {
 	for typed, want := range map[string]string{
 		"ronde 3, rétention: racine":                    `{"phase":"hold","round":3,"text":"racine"}`,
 		"chaque inspiration: par le bas":                `{"phase":"inhale","text":"par le bas"}`,
-		"dernière ronde, expire à gauche: laisse aller": `{"phase":"exhale","round":"last","text":"laisse aller","through":"left"}`,
+		"dernière ronde, expire à gauche: laisse aller": `{"phase":"exhale","round":"last","text":"laisse aller",` +
+			`"through":"left"}`,
 		"toutes les 30 s: adoucis":                      `{"every":30,"second":30,"text":"adoucis"}`,
 		"ronde 2, rétention à vide (à voix haute, 3 s d'avance): calme": `{"ahead":3,"phase":"empty","round":2,` +
 			`"say":true,"text":"calme"}`,
@@ -68,7 +69,9 @@ func TestWordsStandForTheGrammar(t *testing.T) {
 func TestNumbersInWords(t *testing.T) {
 	for tag, numbers := range map[string]map[string]string{
 		"de": {"fünf": "5", "zwölf": "12", "fünfundzwanzig": "25", "einundzwanzig": "21", "achtzig": "80"},
-		"fr": {"cinq": "5", "dix-sept": "17", "vingt-cinq": "25", "soixante-dix": "70", "quatre-vingts": "80", "trente": "30"},
+		"fr": {
+			"cinq": "5", "dix-sept": "17", "vingt-cinq": "25", "soixante-dix": "70", "quatre-vingts": "80", "trente": "30",
+		},
 		"es": {"cinco": "5", "once": "11", "dieciséis": "16", "veinticinco": "25", "treinta": "30", "ochenta": "80"},
 	} {
 		names := NewNames([]string{tag}, nil)

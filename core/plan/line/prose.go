@@ -69,7 +69,8 @@ func (m margin) blank(line string) string {
 		return line
 	}
 	text := strings.Repeat(" ", m.bytes) + line[m.bytes:]
-	if m.minutes > 0 && !hasLength(anyLexicon().amounts(text, tokens(text, anyLexicon()), noNames)) && !strings.Contains(text, "\"") {
+	words := anyLexicon()
+	if m.minutes > 0 && !hasLength(words.amounts(text, tokens(text, words), noNames)) && !strings.Contains(text, "\"") {
 		text += fmt.Sprintf(", %d min", m.minutes)
 	}
 	return text

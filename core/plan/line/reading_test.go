@@ -13,7 +13,8 @@ import (
 
 // What was understood of a line names what it said, and marks (*) what was assumed.
 func TestFactsOfALine(t *testing.T) {
-	names := NewNames([]string{"en"}, nil, Template{Name: "Evening quiet", Passages: []plan.Fields{plan.NewFields("ujjayi")}})
+	names := NewNames([]string{"en"}, nil,
+		Template{Name: "Evening quiet", Passages: []plan.Fields{plan.NewFields("ujjayi")}})
 	for line, want := range map[string]string{
 		"nadi 4:4:8":                 "practice Alternate nostril breath, counts 4:4:8, rounds 6*, side left*",
 		"nadi x4 right":              "practice Alternate nostril breath, counts 4:4*, rounds 4, side right",
