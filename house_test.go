@@ -60,7 +60,7 @@ var rooms = map[string][]string{
 	"studio/record":       {"core", "store", "studio/contract", "studio"},
 	"studio/home":         {"core", "language", "store", "studio/contract", "studio"},
 	"studio/rehearse":     {"core", "store", "studio/contract", "studio"},
-	"studio/programmes":   {"core", "store", "studio/contract", "studio"},
+	"studio/programmes":   {"core", "language", "store", "studio/contract", "studio"},
 	"studio/voices":       {"core", "store", "studio/contract", "studio"},
 	"studio/library":      {"core", "language", "store", "studio/contract", "studio"},
 	"studio/transfer":     {"core", "language", "store", "studio/contract", "studio"},

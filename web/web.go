@@ -186,7 +186,9 @@ func (s server) library(api *gin.RouterGroup) {
 
 func (s server) plans(api *gin.RouterGroup) {
 	plans := s.desk.Plans
-	api.GET("/templates", answer(func(c *gin.Context) ([]contract.Template, error) { return plans.Templates() }))
+	api.GET("/templates", answer(func(c *gin.Context) ([]contract.Template, error) {
+		return plans.Templates(contextOf(c))
+	}))
 	api.POST("/draft", body(func(c *gin.Context, in contract.Draft) (contract.Drafted, error) {
 		return plans.Draft(contextOf(c), in)
 	}))

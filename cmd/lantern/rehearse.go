@@ -11,6 +11,7 @@ import (
 
 	"vastlantern/core/plan"
 	"vastlantern/core/rehearsal"
+	"vastlantern/language"
 )
 
 const usualSeeds = 200
@@ -71,7 +72,7 @@ func writeRooms(w io.Writer) error {
 	}
 	var text strings.Builder
 	for _, r := range rooms {
-		fmt.Fprintf(&text, "%-15s %2d people  %s\n", r.Name, r.Size(), r.About)
+		fmt.Fprintf(&text, "%-15s %2d people  %s\n", r.Name, r.Size(), language.English().Text(r.About()))
 	}
 	_, err = io.WriteString(w, text.String())
 	return err
@@ -79,7 +80,7 @@ func writeRooms(w io.Writer) error {
 
 func writeExpected(w io.Writer, p *plan.Plan, room rehearsal.Room, list []rehearsal.Expectation) error {
 	var text strings.Builder
-	fmt.Fprintf(&text, "%s: a model, not a measurement\n", room.Title)
+	fmt.Fprintf(&text, "%s: a model, not a measurement\n", language.English().Text(room.Title()))
 	for _, e := range list {
 		name := p.Passages[e.Passage-1].Headline()
 		switch {

@@ -123,7 +123,7 @@ func base(passages string) func([]byte) (plan.Document, error) {
 func TestEveryTemplateCanBeMade(t *testing.T) {
 	for _, template := range programme.Templates() {
 		of := template.Programme
-		of.Passage = 1
+		of.Passage, of.Name = 1, template.ID
 		assert.Empty(t, of.Check(), template.ID)
 		practiceID := "nadi-shodhana"
 		if template.Strokes {

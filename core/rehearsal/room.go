@@ -15,10 +15,14 @@ var files embed.FS
 // Room is a simulated room, as its file has it: who is there, each kind with the ranges in which its people lie.
 type Room struct {
 	Name   string
-	Title  string `yaml:"title"`
-	About  string `yaml:"about"`
 	People []Kind `yaml:"people"`
 }
+
+// Title is what the room is called.
+func (r *Room) Title() fact.Fact { return fact.New("simulated." + r.Name + ".title") }
+
+// About says who is there.
+func (r *Room) About() fact.Fact { return fact.New("simulated." + r.Name + ".about") }
 
 // Kind is some people of a room who are alike. Ranges are those of Person, the least and the most.
 type Kind struct {

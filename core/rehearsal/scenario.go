@@ -3,6 +3,7 @@ package rehearsal
 import (
 	"embed"
 	"encoding/json"
+	"fmt"
 	"slices"
 	"sync"
 
@@ -17,16 +18,12 @@ var scenarioFiles embed.FS
 type Scenario struct {
 	Name   string
 	Order  int     `yaml:"order"` // in which they are learned
-	Title  string  `yaml:"title"`
-	Learn  string  `yaml:"learn"`
-	Task   string  `yaml:"task"`
-	Away   bool    `yaml:"away"` // the count is covered on the lead screen
+	Away   bool    `yaml:"away"`  // the count is covered on the lead screen
 	Levels []Level `yaml:"levels"`
 }
 
 // Level is one of the three levels of a scenario.
 type Level struct {
-	Says      string         `yaml:"says"`      // what it is like, in a few words
 	Room      string         `yaml:"room"`      // of Rooms
 	More      []Kind         `yaml:"more"`      // people who come besides
 	Seed      int64          `yaml:"seed"`      //
@@ -70,6 +67,20 @@ func FindScenario(name string, level int) (Scenario, Level, error) {
 		}
 	}
 	return Scenario{}, Level{}, fact.New("rehearsal.no-task", "task", name, "level", level)
+}
+
+// Title, Learn and Task are what the scenario is called, what is learned by it, and what to do.
+func (s *Scenario) Title() fact.Fact { return fact.New("task." + s.Name + ".title") }
+
+// Learn is told with Title.
+func (s *Scenario) Learn() fact.Fact { return fact.New("task." + s.Name + ".learn") }
+
+// Task is told with Title.
+func (s *Scenario) Task() fact.Fact { return fact.New("task." + s.Name + ".task") }
+
+// Like is what a level, from 1, is like in a few words.
+func (s *Scenario) Like(level int) fact.Fact {
+	return fact.New(fmt.Sprintf("task.%s.level-%d", s.Name, level))
 }
 
 // Document returns the plan of a level, as a plan file has it.

@@ -4,13 +4,16 @@ import (
 	"bytes"
 	"context"
 	"embed"
+	"encoding/json"
 	"path"
+	"slices"
 	"strings"
 	"time"
 
 	"vastlantern/core/plan"
 	"vastlantern/core/sheet"
 	"vastlantern/core/taught"
+	"vastlantern/language"
 	"vastlantern/studio"
 	"vastlantern/studio/contract"
 )
@@ -18,15 +21,15 @@ import (
 //go:embed templates/*.plan.json
 var templates embed.FS
 
-// Templates returns the plans that come with the application.
-func (ps *Plans) Templates() ([]contract.Template, error) {
+// Templates returns the plans that come with the application, in the language of the person who asks.
+func (ps *Plans) Templates(ctx context.Context) ([]contract.Template, error) {
 	files, err := templates.ReadDir("templates")
 	if err != nil {
 		return nil, err
 	}
 	list := []contract.Template{}
 	for _, file := range files {
-		doc, p, err := template(file.Name())
+		doc, p, err := template(file.Name(), language.Of(ctx))
 		if err != nil {
 			return nil, err
 		}
@@ -40,7 +43,8 @@ func (ps *Plans) Templates() ([]contract.Template, error) {
 	return list, nil
 }
 
-func template(name string) (plan.Document, *plan.Plan, error) {
+// template returns a plan that comes with the application, in a language.
+func template(name, tag string) (plan.Document, *plan.Plan, error) {
 	text, err := templates.ReadFile(path.Join("templates", name))
 	if err != nil {
 		return plan.Document{}, nil, studio.Fail(
@@ -50,7 +54,35 @@ func template(name string) (plan.Document, *plan.Plan, error) {
 			strings.TrimSuffix(name, ".plan.json"),
 		)
 	}
+	var document any
+	decoder := json.NewDecoder(bytes.NewReader(text))
+	decoder.UseNumber()
+	if err := decoder.Decode(&document); err != nil {
+		return plan.Document{}, nil, err
+	}
+	inLanguage(document, tag)
+	if text, err = json.Marshal(document); err != nil {
+		return plan.Document{}, nil, err
+	}
 	return sheet.ReadPlan(bytes.NewReader(text))
+}
+
+// inLanguage translates the texts of a template.
+func inLanguage(value any, tag string) {
+	switch value := value.(type) {
+	case []any:
+		for _, one := range value {
+			inLanguage(one, tag)
+		}
+	case map[string]any:
+		for field, one := range value {
+			if text, ok := one.(string); ok && slices.Contains([]string{"title", "script", "text", "about"}, field) {
+				value[field] = studio.Ours(tag, "template.", text)
+			} else {
+				inLanguage(one, tag)
+			}
+		}
+	}
 }
 
 // Begin makes a new plan from a template, or from a class that was led, for the group's next time.
@@ -58,7 +90,7 @@ func (ps *Plans) Begin(ctx context.Context, want contract.Begin) (contract.Plan,
 	var doc plan.Document
 	var err error
 	if want.ClassID == 0 {
-		doc, _, err = template(want.Template + ".plan.json")
+		doc, _, err = template(want.Template+".plan.json", ps.library.Language(ctx))
 	} else {
 		doc, want.GroupID, err = ps.again(ctx, want)
 	}

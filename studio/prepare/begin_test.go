@@ -1,13 +1,16 @@
 package prepare_test
 
 import (
+	"encoding/json"
 	"fmt"
+	"slices"
 	"testing"
 	"time"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"vastlantern/language"
 	"vastlantern/studio"
 	"vastlantern/studio/contract"
 	"vastlantern/studio/desk/desktest"
@@ -15,7 +18,7 @@ import (
 
 func TestEveryTemplateCanBeLed(t *testing.T) {
 	d := desktest.New(t)
-	list, err := d.Plans.Templates()
+	list, err := d.Plans.Templates(t.Context())
 	require.NoError(t, err)
 	require.Len(t, list, 6)
 	g, err := d.Library.SaveGroup(t.Context(), contract.Group{Name: "Monday", Weekday: 1, Weektime: "18:30"})
@@ -104,4 +107,52 @@ func TestAClassIsLedGentlerThanItsPlan(t *testing.T) {
 	assert.Equal(t, "4:4:8", again.Summary.Passages[0].Counts)
 	_, err = d.Classes.Begin(t.Context(), contract.Lead{PlanID: p.ID, Gentle: []int{2}, EndRunning: true})
 	assert.ErrorIs(t, err, studio.ErrInvalid)
+}
+
+// A template is called in the language of whoever looks for one, and has the texts of the class's language: they are
+// shown and said there.
+func TestTemplatesInOtherLanguages(t *testing.T) {
+	d := desktest.New(t)
+	english, err := d.Plans.Templates(t.Context())
+	require.NoError(t, err)
+	_, err = d.Library.SaveSettings(t.Context(), contract.Settings{Language: "es"})
+	require.NoError(t, err)
+	for _, tag := range []string{"de", "es", "fr"} {
+		list, err := d.Plans.Templates(language.With(t.Context(), tag))
+		require.NoError(t, err)
+		for i, one := range list {
+			assert.NotEqual(t, english[i].Title, one.Title, tag)
+			assert.NotEqual(t, english[i].About, one.About, tag)
+			assert.Equal(t, english[i].LengthMS, one.LengthMS)
+		}
+	}
+	for _, one := range english {
+		p, err := d.Plans.Begin(language.With(t.Context(), "de"), contract.Begin{Template: one.ID})
+		require.NoError(t, err)
+		assert.Empty(t, p.Summary.Errors, one.ID)
+		var document map[string]any
+		require.NoError(t, json.Unmarshal(p.Document, &document))
+		assert.NotEqual(t, one.Title, document["title"])
+		for _, text := range textsIn(document) {
+			assert.Equal(t, text, studio.Ours("de", "template.", text), "not in English any more: %q of %s", text, one.ID)
+		}
+	}
+}
+
+// textsIn returns the titles and words of a document.
+func textsIn(value any) (texts []string) {
+	switch value := value.(type) {
+	case []any:
+		for _, one := range value {
+			texts = append(texts, textsIn(one)...)
+		}
+	case map[string]any:
+		for field, one := range value {
+			if text, ok := one.(string); ok && slices.Contains([]string{"title", "script", "text"}, field) {
+				texts = append(texts, text)
+			}
+			texts = append(texts, textsIn(one)...)
+		}
+	}
+	return texts
 }

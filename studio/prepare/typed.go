@@ -3,6 +3,7 @@ package prepare
 import (
 	"bytes"
 	"context"
+	"slices"
 	"strings"
 	"unicode/utf16"
 
@@ -29,11 +30,14 @@ func (ps *Plans) Names(ctx context.Context) (*line.Names, error) {
 	}
 	list := make([]line.Template, 0, len(files))
 	for _, file := range files {
-		doc, p, err := template(file.Name())
-		if err != nil {
-			return nil, err
+		tags := slices.Compact([]string{ps.library.Language(ctx), language.Of(ctx)})
+		for _, tag := range tags {
+			doc, p, err := template(file.Name(), tag)
+			if err != nil {
+				return nil, err
+			}
+			list = append(list, line.Template{Name: p.Title, Passages: doc.Passages()})
 		}
-		list = append(list, line.Template{Name: p.Title, Passages: doc.Passages()})
 	}
 	return line.NewNames([]string{ps.library.Language(ctx), language.Of(ctx)}, own, list...), nil
 }

@@ -8,6 +8,7 @@ import (
 	"errors"
 	"log/slog"
 	"slices"
+	"strconv"
 	"strings"
 	"sync"
 	"time"
@@ -19,6 +20,7 @@ import (
 	"vastlantern/core/programme"
 	"vastlantern/core/sheet"
 	"vastlantern/core/taught"
+	"vastlantern/language"
 	"vastlantern/store"
 	"vastlantern/studio"
 	"vastlantern/studio/contract"
@@ -39,6 +41,7 @@ type Library interface {
 	GroupsByID(context.Context) (map[int64]*contract.Group, error)
 	Group(ctx context.Context, id int64) (*contract.Group, error)
 	OwnPractices(context.Context) ([]*practice.Practice, error)
+	Language(context.Context) string
 	AttachTeacherSettings(ctx context.Context, doc plan.Document, group *contract.Group) error
 }
 
@@ -88,14 +91,34 @@ func (ps *Programmes) Offer(ctx context.Context, planID int64) (contract.Program
 		return offer, studio.Missing(err, store.KindPlan, planID)
 	}
 	for _, t := range programme.Templates() {
-		offer.Templates = append(
-			offer.Templates,
-			contract.ProgrammeTemplate{ID: t.ID, About: t.About, Programme: t.Programme, Counts: t.Counts, Strokes: t.Strokes},
-		)
+		offer.Templates = append(offer.Templates, ps.template(ctx, t))
 	}
 	offer.Begins = !stored.StartsAt.IsZero()
 	offer.Passages, err = ps.passages(ctx, stored.Document, stored.GroupID)
 	return offer, err
+}
+
+// template returns a programme to begin with: its name and its steps as one would type them in the language of the
+// classes, and what it is in that of the person who asks.
+func (ps *Programmes) template(ctx context.Context, t programme.Template) contract.ProgrammeTemplate {
+	in := ps.library.Language(ctx)
+	one := t.Programme
+	one.Name = language.In(in).Text(fact.New("programme-template." + t.ID + ".name"))
+	one.Steps = slices.Clone(one.Steps)
+	for i := range one.Steps {
+		step := &one.Steps[i]
+		if strokes, found := strings.CutSuffix(step.Says, " strokes"); found {
+			if n, err := strconv.Atoi(strokes); err == nil {
+				step.Says = language.In(in).Text(fact.New("pattern.strokes", "strokes", n))
+			}
+			continue
+		}
+		step.Says = studio.Ours(in, "programme-step.", step.Says)
+	}
+	return contract.ProgrammeTemplate{
+		ID: t.ID, About: studio.Told(ctx, fact.New("programme-template."+t.ID+".about")), Programme: one, Counts: t.Counts,
+		Strokes: t.Strokes,
+	}
 }
 
 // passages returns the practices of a class.

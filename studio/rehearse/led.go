@@ -96,7 +96,7 @@ func (r *Rehearse) beginTask(ctx context.Context, set *setting) ([]byte, error) 
 	if set.Seed <= 0 {
 		set.Seed = level.Seed
 	}
-	file, err := level.Document(scenario.Title)
+	file, err := level.Document(studio.Told(ctx, scenario.Title()))
 	if err != nil {
 		return nil, err
 	}
@@ -238,7 +238,7 @@ func (r *Rehearse) now(ctx context.Context, l *led, at int64) (contract.Rehearsi
 		ID:      l.stored.ID,
 		Score:   score,
 		Level:   l.Level,
-		Room:    l.room.Title,
+		Room:    studio.Told(ctx, l.room.Title()),
 		AtMS:    at,
 		UntilMS: at + ahead,
 		People:  []contract.Watched{},
@@ -246,7 +246,7 @@ func (r *Rehearse) now(ctx context.Context, l *led, at int64) (contract.Rehearsi
 		Limits:  limits,
 	}
 	if l.task != nil {
-		task := scenario(l.task)
+		task := scenario(ctx, l.task)
 		now.Task = &task
 	}
 	m, err := l.model(at)

@@ -51,7 +51,7 @@ func (r *Rehearse) Expected(ctx context.Context, planID int64, room string) (con
 		Limits:   limits,
 	}
 	var err error
-	if shape.Rooms, err = simulatedRooms(); err != nil {
+	if shape.Rooms, err = simulatedRooms(ctx); err != nil {
 		return shape, err
 	}
 	of, err := rehearsal.Find(room)

@@ -25,7 +25,7 @@ func (r *Rehearse) All(ctx context.Context) (contract.Rehearsals, error) {
 		Limits:    limits,
 	}
 	var err error
-	if all.Rooms, err = simulatedRooms(); err != nil {
+	if all.Rooms, err = simulatedRooms(ctx); err != nil {
 		return all, err
 	}
 	scenarios, err := rehearsal.Scenarios()
@@ -33,9 +33,9 @@ func (r *Rehearse) All(ctx context.Context) (contract.Rehearsals, error) {
 		return all, err
 	}
 	for i := range scenarios {
-		one := scenario(&scenarios[i])
+		one := scenario(ctx, &scenarios[i])
 		for n := range one.Levels {
-			if err := fill(&one.Levels[n], &scenarios[i], n+1); err != nil {
+			if err := fill(ctx, &one.Levels[n], &scenarios[i], n+1); err != nil {
 				return all, err
 			}
 		}
@@ -49,7 +49,7 @@ func (r *Rehearse) All(ctx context.Context) (contract.Rehearsals, error) {
 		return all, err
 	}
 	for _, row := range stored {
-		one, err := entry(row)
+		one, err := entry(ctx, row)
 		if err != nil {
 			r.studio.NoteDamage(store.KindRehearsal, row.ID, err)
 			continue
@@ -83,7 +83,7 @@ func (r *Rehearse) plans(ctx context.Context) ([]contract.RehearsalPlan, error) 
 			one.StartsMS = contract.Millis(row.StartsAt)
 		}
 		for i := range p.Passages {
-			one.Passages = append(one.Passages, p.Passages[i].Name())
+			one.Passages = append(one.Passages, studio.Called(ctx, p.Passages[i]))
 		}
 		list = append(list, one)
 	}
@@ -102,26 +102,28 @@ func count(scenarios []contract.Scenario, one contract.Rehearsal) {
 	}
 }
 
-func simulatedRooms() ([]contract.SimulatedRoom, error) {
+func simulatedRooms(ctx context.Context) ([]contract.SimulatedRoom, error) {
 	rooms, err := rehearsal.Rooms()
 	list := make([]contract.SimulatedRoom, len(rooms))
 	for i, one := range rooms {
-		list[i] = contract.SimulatedRoom{Name: one.Name, Title: one.Title, About: one.About, People: one.Size()}
+		list[i] = contract.SimulatedRoom{
+			Name: one.Name, Title: studio.Told(ctx, one.Title()), About: studio.Told(ctx, one.About()), People: one.Size(),
+		}
 	}
 	return list, err
 }
 
-func scenario(s *rehearsal.Scenario) contract.Scenario {
+func scenario(ctx context.Context, s *rehearsal.Scenario) contract.Scenario {
 	one := contract.Scenario{
 		Name:   s.Name,
-		Title:  s.Title,
-		Learn:  s.Learn,
-		Task:   s.Task,
+		Title:  studio.Told(ctx, s.Title()),
+		Learn:  studio.Told(ctx, s.Learn()),
+		Task:   studio.Told(ctx, s.Task()),
 		Away:   s.Away,
 		Levels: []contract.ScenarioLevel{},
 	}
 	for i := range s.Levels {
-		level := contract.ScenarioLevel{Says: s.Levels[i].Says, Aims: []fact.Fact{}}
+		level := contract.ScenarioLevel{Says: studio.Told(ctx, s.Like(i+1)), Aims: []fact.Fact{}}
 		for _, aim := range s.Levels[i].Aims {
 			level.Aims = append(level.Aims, aim.Says())
 		}
@@ -131,7 +133,7 @@ func scenario(s *rehearsal.Scenario) contract.Scenario {
 }
 
 // fill tells of the room and the length of a level.
-func fill(to *contract.ScenarioLevel, of *rehearsal.Scenario, number int) error {
+func fill(ctx context.Context, to *contract.ScenarioLevel, of *rehearsal.Scenario, number int) error {
 	level := &of.Levels[number-1]
 	room, err := rehearsal.Find(level.Room)
 	if err != nil {
@@ -141,7 +143,7 @@ func fill(to *contract.ScenarioLevel, of *rehearsal.Scenario, number int) error 
 	if err != nil {
 		return err
 	}
-	document, err := level.Document(of.Title)
+	document, err := level.Document(of.Name)
 	if err != nil {
 		return err
 	}
@@ -149,12 +151,12 @@ func fill(to *contract.ScenarioLevel, of *rehearsal.Scenario, number int) error 
 	if err != nil {
 		return err
 	}
-	to.Room, to.People, to.LengthMS = room.Title, len(people), p.Length().Round()
+	to.Room, to.People, to.LengthMS = studio.Told(ctx, room.Title()), len(people), p.Length().Round()
 	return nil
 }
 
 // entry returns a rehearsal as the list has it.
-func entry(row store.Rehearsal) (contract.Rehearsal, error) {
+func entry(ctx context.Context, row store.Rehearsal) (contract.Rehearsal, error) {
 	var set setting
 	if err := json.Unmarshal(row.Setting, &set); err != nil {
 		return contract.Rehearsal{}, err
@@ -172,7 +174,7 @@ func entry(row store.Rehearsal) (contract.Rehearsal, error) {
 		Title:     p.Title,
 		Scenario:  set.Scenario,
 		Level:     set.Level,
-		Room:      room.Title,
+		Room:      studio.Told(ctx, room.Title()),
 		StartedMS: contract.Millis(row.StartedAt),
 		AtMS:      row.AtMS,
 		Over:      !row.EndedAt.IsZero(),
@@ -193,14 +195,14 @@ func (r *Rehearse) End(ctx context.Context, id int64, to contract.RehearsalMomen
 		return contract.RehearsalReview{}, err
 	}
 	if !l.stored.EndedAt.IsZero() {
-		return r.review(l)
+		return r.review(ctx, l)
 	}
 	l.stored.AtMS = l.moment(max(to.AtMS, l.stored.AtMS))
 	if end := l.class.Led.Timeline(); !end.Open {
 		l.stored.AtMS = min(l.stored.AtMS, max(end.End, l.class.LastPress()))
 	}
 	l.stored.EndedAt = r.studio.Now()
-	review, err := r.review(l)
+	review, err := r.review(ctx, l)
 	if err != nil {
 		return review, err
 	}
@@ -219,10 +221,10 @@ func (r *Rehearse) Review(ctx context.Context, id int64) (contract.RehearsalRevi
 	if l.stored.EndedAt.IsZero() {
 		return contract.RehearsalReview{}, studio.Fail(studio.ErrConflict, "rehearsal.not-ended")
 	}
-	return r.review(l)
+	return r.review(ctx, l)
 }
 
-func (r *Rehearse) review(l *led) (contract.RehearsalReview, error) {
+func (r *Rehearse) review(ctx context.Context, l *led) (contract.RehearsalReview, error) {
 	m, err := l.model(l.stored.AtMS)
 	if err != nil {
 		return contract.RehearsalReview{}, err
@@ -243,7 +245,7 @@ func (r *Rehearse) review(l *led) (contract.RehearsalReview, error) {
 		Aims:      []contract.ReviewAim{}, Looks: l.stored.Looks, Visible: rehearsal.Visible, Limits: limits,
 	}
 	if l.task != nil {
-		task := scenario(l.task)
+		task := scenario(ctx, l.task)
 		review.Task = &task
 		for _, aim := range l.level.Reached(&back, l.stored.Looks) {
 			review.Aims = append(review.Aims, contract.ReviewAim{Says: aim.Says, Done: aim.Done})
@@ -290,7 +292,7 @@ func (r *Rehearse) review(l *led) (contract.RehearsalReview, error) {
 		}
 	}
 	review.Digest = digest(&back, &review)
-	review.Rehearsal, err = entry(withDigest(l.stored, review.Digest))
+	review.Rehearsal, err = entry(ctx, withDigest(l.stored, review.Digest))
 	return review, err
 }
 

@@ -17,11 +17,11 @@ import (
 // The teacher's own words have their place in her language.
 func TestOwnWordsInOtherLanguages(t *testing.T) {
 	for typed, want := range map[string]string{
-		"ronde 3, rétention: racine":                    `{"phase":"hold","round":3,"text":"racine"}`,
-		"chaque inspiration: par le bas":                `{"phase":"inhale","text":"par le bas"}`,
+		"ronde 3, rétention: racine":     `{"phase":"hold","round":3,"text":"racine"}`,
+		"chaque inspiration: par le bas": `{"phase":"inhale","text":"par le bas"}`,
 		"dernière ronde, expire à gauche: laisse aller": `{"phase":"exhale","round":"last","text":"laisse aller",` +
 			`"through":"left"}`,
-		"toutes les 30 s: adoucis":                      `{"every":30,"second":30,"text":"adoucis"}`,
+		"toutes les 30 s: adoucis": `{"every":30,"second":30,"text":"adoucis"}`,
 		"ronde 2, rétention à vide (à voix haute, 3 s d'avance): calme": `{"ahead":3,"phase":"empty","round":2,` +
 			`"say":true,"text":"calme"}`,
 		"rondas 2-4, exhala (sala, en voz alta): suave": `{"phase":"exhale","round":[2,4],"say":true,"text":"suave",` +
