@@ -8,9 +8,9 @@ import (
 	"vastlantern/language"
 )
 
-// Ours returns a text that comes with the application, as "Find the breath" of a template, in a language. family, with
-// its dot, and the words of the text are the id of its message; a text without a message, such as 4:4 x8, is the same in
-// every language.
+// Ours returns a text that comes with the application, as "Find the breath" of a template, in a language. The id of its
+// message is the family, with its dot, and the words of the text. A text without a message, such as 4:4 x8, is the same
+// in every language.
 func Ours(tag, family, text string) string {
 	f := fact.New(family + slug(text))
 	if language.English().Text(f) != text {
