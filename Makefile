@@ -4,7 +4,7 @@ TAGS = -tags nomsgpack
 PACKAGES = . ./cmd/... ./core/... ./deploy/... ./e2e/... ./language/... ./store/... ./studio/... ./web/... # not what npm packages bring along
 IN_PROCESS = . ./cmd/... ./core/... ./language/... ./store/... ./studio/... ./web/... # what needs no browser
 SEED = 20261126
-FRONT = $(shell find ui/src ui/public -type f) ui/index.html ui/room.html ui/home.html ui/vite.config.ts ui/vite.home.config.ts ui/tsconfig.json ui/controls.json ui/phases.json $(wildcard language/*/*.json) $(wildcard docs/manual/*.md)
+FRONT = $(shell find ui/src ui/public -type f) ui/index.html ui/room.html ui/home.html ui/vite.config.ts ui/vite.home.config.ts ui/tsconfig.json ui/controls.json ui/phases.json $(wildcard language/*/*.json) $(wildcard docs/manual/*.md docs/manual/*/*.md)
 GO = $(shell find cmd core language studio store web -name '*.go' -o -name '*.yaml' -o -name '*.sql' -o -name '*.json')
 
 .PHONY: demo build release test quick shuffled steady times check types licences format bench bench-check load scale measure kinds trial engines race fuzz readers pictures chromium clean

@@ -43,7 +43,7 @@ func lexiconOf(tags ...string) *lexicon {
 	for _, tag := range slices.Concat(tags, everywhere) {
 		l.add(tag, slices.Contains(tags, tag))
 	}
-	slices.SortStableFunc(l.spellings, func(a, b spelling) int { return len(b.words) - len(a.words) })
+	l.finish()
 	lexicons.Store(key, l)
 	return l
 }
@@ -54,9 +54,19 @@ var anyLexicon = sync.OnceValue(func() *lexicon {
 	for _, tag := range wordTags() {
 		l.add(tag, false)
 	}
-	slices.SortStableFunc(l.spellings, func(a, b spelling) int { return len(b.words) - len(a.words) })
+	l.finish()
 	return l
 })
+
+// finish puts the longest phrases first, and elides in them what is elided in a line.
+func (l *lexicon) finish() {
+	for _, s := range l.spellings {
+		for i, word := range s.words {
+			s.words[i] = l.bare(word)
+		}
+	}
+	slices.SortStableFunc(l.spellings, func(a, b spelling) int { return len(b.words) - len(a.words) })
+}
 
 // wordTags returns the languages that have words, English first.
 func wordTags() []string {

@@ -1,40 +1,46 @@
 import "./help.css";
+import { useQuery } from "@tanstack/react-query";
 import Markdown, { type Components } from "react-markdown";
 import { Link, NavLink, useParams } from "react-router";
 import remarkGfm from "remark-gfm";
 import { NotFound } from "../frame/shell/NotFound";
 import { Shell } from "../frame/shell/Shell";
-import firstClass from "../../../docs/manual/first-class.md?raw";
-import home from "../../../docs/manual/home.md?raw";
-import keys from "../../../docs/manual/keys.md?raw";
-import byHand from "../../../docs/manual/by-hand.md?raw";
-import mixed from "../../../docs/manual/mixed-rooms.md?raw";
-import retentions from "../../../docs/manual/retentions.md?raw";
-import screens from "../../../docs/manual/screens.md?raw";
-import typing from "../../../docs/manual/typing.md?raw";
-import views from "../../../docs/manual/views.md?raw";
-import programmes from "../../../docs/manual/programmes.md?raw";
-import rehearsal from "../../../docs/manual/rehearsal.md?raw";
-import voice from "../../../docs/manual/voice.md?raw";
-import yourData from "../../../docs/manual/your-data.md?raw";
+import { Loading } from "../frame/shell/Loading";
+import { tag } from "../language/catalogue";
 import { t } from "../language/text";
 
-/** The pages of the manual, in the order in which they are read. */
-const pages: { [name: string]: string } = {
-  "first-class": firstClass,
-  typing,
-  views,
-  keys,
-  "by-hand": byHand,
-  retentions,
-  "mixed-rooms": mixed,
-  home,
-  programmes,
-  voice,
-  rehearsal,
-  screens,
-  "your-data": yourData,
-};
+/** pages is the names of the pages of the manual, in the order in which they are read. */
+const pages = [
+  "first-class",
+  "typing",
+  "views",
+  "keys",
+  "by-hand",
+  "retentions",
+  "mixed-rooms",
+  "home",
+  "programmes",
+  "voice",
+  "rehearsal",
+  "screens",
+  "your-data",
+];
+
+/** texts loads each page of the manual by its path: those in English stand above the folders of other languages. */
+const texts = import.meta.glob<string>(["../../../docs/manual/**/*.md", "!**/README.md"], {
+  query: "?raw",
+  import: "default",
+});
+
+const pathOf = (tag: string, page: string) =>
+  `../../../docs/manual/${tag === "en" ? "" : `${tag}/`}${page}.md`;
+
+/** manual loads the manual in a language, or in English where it is not written in that one. */
+async function manual(tag: string) {
+  const language = pathOf(tag, pages[0]!) in texts ? tag : "en";
+  const list = await Promise.all(pages.map((page) => texts[pathOf(language, page)]!()));
+  return { language, pages: Object.fromEntries(pages.map((page, i) => [page, list[i]!])) };
+}
 
 /** A page's own heading is its title. */
 const title = (page: string) => /^# (.*)$/m.exec(page)?.[1] ?? "";
@@ -42,25 +48,36 @@ const title = (page: string) => /^# (.*)$/m.exec(page)?.[1] ?? "";
 /** HelpView is the manual for teachers. */
 export function HelpView() {
   const name = useParams().page ?? "first-class";
-  const page = pages[name];
-  if (page === undefined) return <NotFound />;
+  const language = tag();
+  const loaded = useQuery({
+    queryKey: ["manual", language],
+    queryFn: () => manual(language),
+    staleTime: Infinity,
+  });
+  if (!pages.includes(name)) return <NotFound />;
   return (
     <Shell view="help">
-      <div className="help">
-        <nav aria-label={t("help.manual")}>
-          {Object.entries(pages).map(([path, text]) => (
-            <NavLink key={path} to={path === "first-class" ? "/help" : `/help/${path}`} end>
-              {title(text)}
-            </NavLink>
-          ))}
-          <Link to="/help/licences">{t("help.licences")}</Link>
-        </nav>
-        <article>
-          <Markdown remarkPlugins={[remarkGfm]} components={components}>
-            {page}
-          </Markdown>
-        </article>
-      </div>
+      {loaded.isPending && <Loading what={t("help.opening-the-manual")} />}
+      {loaded.isError && <p role="alert">{t("help.the-manual-did-not-load")}</p>}
+      {loaded.data && (
+        <div className="help" lang={loaded.data.language}>
+          <nav aria-label={t("help.manual")}>
+            {Object.entries(loaded.data.pages).map(([path, text]) => (
+              <NavLink key={path} to={path === "first-class" ? "/help" : `/help/${path}`} end>
+                {title(text)}
+              </NavLink>
+            ))}
+            <Link to="/help/licences" lang={language}>
+              {t("help.licences")}
+            </Link>
+          </nav>
+          <article>
+            <Markdown remarkPlugins={[remarkGfm]} components={components}>
+              {loaded.data.pages[name]}
+            </Markdown>
+          </article>
+        </div>
+      )}
     </Shell>
   );
 }
