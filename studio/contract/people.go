@@ -92,6 +92,7 @@ type Means struct {
 type Word struct {
 	Key  string `json:"key"`
 	Text string `json:"text"`
+	Name string `json:"name"` // what it is, in the reader's language
 }
 
 // Caution is one thing to be careful about.

@@ -77,7 +77,11 @@ func (t *translated) of(ctx context.Context, c *Classes, l *studio.Class, langua
 			return nil, err
 		}
 		led := *l.Plan
-		led.Words = words.Languages[language].With(nil, l.Plan.Words.ByHand)
+		own, err := c.formal(ctx, l.Stored.GroupID, language)
+		if err != nil {
+			return nil, err
+		}
+		led.Words = words.Languages[language].With(own, l.Plan.Words.ByHand)
 		led.Passages = slices.Clone(led.Passages)
 		for i := range led.Passages {
 			name(&led.Passages[i], led.Words)
@@ -93,6 +97,19 @@ func (t *translated) of(ctx context.Context, c *Classes, l *studio.Class, langua
 	}
 	other.class.Stored = l.Stored
 	return other, nil
+}
+
+// formal returns what is said formally in a language, where the group is addressed so; none elsewhere.
+func (c *Classes) formal(ctx context.Context, group int64, language string) (map[string]string, error) {
+	groups, err := c.library.EveryGroupByID(ctx)
+	if err != nil {
+		return nil, err
+	}
+	choices, err := c.library.ChoicesFor(ctx, groups[group])
+	if err != nil || !choices.Way("address").Formal {
+		return nil, err
+	}
+	return words.Formal(language, nil), nil
 }
 
 // name gives a passage that the teacher gave no title the name that it has in the language of the words.

@@ -67,3 +67,25 @@ func TestAScreenInALanguageOfItsOwn(t *testing.T) {
 	require.NoError(t, err)
 	assert.Nil(t, score, "none is led")
 }
+
+// A school that addresses people formally does so on a phone in another language too.
+func TestAFormalSchoolOnAPhoneInItsLanguage(t *testing.T) {
+	d := desktest.New(t)
+	_, err := d.Library.SaveSettings(t.Context(), contract.Settings{
+		Language: "en", Schools: map[string]string{"address": "formal"}})
+	require.NoError(t, err)
+	p := d.AddPlan(`{"type": "practice", "practice": "ujjayi", "counts": "4:4:6", "rounds": 3}`)
+	_, err = d.Classes.Begin(t.Context(), contract.Lead{PlanID: p.ID, Acknowledged: contract.StrongCautions(p)})
+	require.NoError(t, err)
+	for tag, want := range map[string][]string{"fr": {"inspirez", "retenez", "expirez"}, "es": {"inhale", "sostenga"}} {
+		score, err := d.Classes.RunningScoreIn(t.Context(), tag)
+		require.NoError(t, err)
+		said := map[string]bool{}
+		for _, phase := range score.Phases {
+			said[phase.Word] = true
+		}
+		for _, word := range want {
+			assert.True(t, said[word], "%s: %v", word, said)
+		}
+	}
+}

@@ -18,6 +18,7 @@ import (
 	"vastlantern/core/plan"
 	"vastlantern/core/school"
 	"vastlantern/core/words"
+	"vastlantern/language"
 	"vastlantern/store"
 	"vastlantern/studio"
 	"vastlantern/studio/contract"
@@ -46,9 +47,23 @@ func (l *Library) Settings(ctx context.Context) (contract.Settings, error) {
 	settings.Languages = slices.Sorted(maps.Keys(words.Languages))
 	settings.Words = []contract.Word{}
 	for _, key := range words.Keys() {
-		settings.Words = append(settings.Words, contract.Word{Key: key, Text: words.Languages[settings.Language].Text(key)})
+		settings.Words = append(settings.Words, contract.Word{
+			Key: key, Text: words.Languages[settings.Language].Text(key), Name: wordName(ctx, key),
+		})
 	}
 	return settings, nil
+}
+
+// wordName returns what a word of class is called in a list, in the language of the person who asks.
+func wordName(ctx context.Context, key string) string {
+	in := words.Languages[language.Of(ctx)]
+	if in == nil || in.Tag == "en" {
+		return key
+	}
+	if key == words.EndLeft || key == words.EndRight {
+		return studio.Told(ctx, fact.New("own-words.round-ends", "words", in.Text(key)))
+	}
+	return in.Text(key)
 }
 
 // InForce returns what the teacher has chosen, or what holds if nothing is or where it cannot be read: what can be

@@ -75,7 +75,8 @@ const fileOf = (tag: string, name: string) => files[`../../../language/${tag}/${
 export const cautionsAreTranslated = (): boolean =>
   current.tag !== "en" && fileOf(current.tag, "facts.json") !== undefined;
 
-const isWhole = (tag: string): boolean => names.every((name) => fileOf(tag, name) !== undefined);
+/** isWhole tells whether all of the teacher's screens are written in a language. */
+export const isWhole = (tag: string): boolean => names.every((name) => fileOf(tag, name) !== undefined);
 
 /** load is the messages of some files of a language. What a language lacks is English; a whole one needs no English. */
 async function load(tag: string, wanted: string[]): Promise<Messages> {

@@ -21,6 +21,7 @@ import { Loading } from "../frame/shell/Loading";
 import { Steps } from "../frame/editing/Steps";
 import { FigureEditor, type StepDoc } from "./FigureEditor";
 import { Sample } from "./Sample";
+import type { Key } from "../language/catalogue";
 import { t, text as say } from "../language/text";
 
 export type PracticeDoc = { [field: string]: unknown };
@@ -228,9 +229,35 @@ function EditorHead({ doc, changed, ready, onRemove, onLeave, onSave }: HeadProp
   );
 }
 
+/** labels is what the editor calls the fields of a practice's file. */
+const labels: { [field: string]: Key } = {
+  name: "frame.name",
+  counts: "frame.counts",
+  rounds: "frame.rounds",
+  minutes: "practices.minutes",
+  strokes: "practices.strokes",
+  rate: "practices.strokes-a-minute",
+  tempo: "frame.tempo",
+  rest: "practices.rest-between-s",
+  figure: "practices.one-round",
+  about: "practices.what-it",
+  how: "practices.how",
+  prompts: "practices.prompts-between-rounds",
+  watch: "practices.watch-for",
+  hands: "practices.hands-and-fingers",
+  seat: "practices.seat",
+  gentler: "practices.gentler",
+  harder: "practices.harder",
+  finish: "frame.closing",
+  opening: "practices.opens-with",
+  closing: "practices.closes-with",
+  care: "practices.cautions-to-add",
+};
+
 /** practiceField is what a field of a practice is called; null for one that nobody types. */
 function practiceField([, field = "", part]: Path): string | null {
-  const name = field.charAt(0).toUpperCase() + field.slice(1).replaceAll("_", " ");
   if (field === "words") return t("practices.word-for", { part });
-  return field === "id" || field === "from" || field === "" ? null : name;
+  if (field === "id" || field === "from" || field === "") return null;
+  const label = labels[field];
+  return label ? t(label) : field;
 }

@@ -151,7 +151,7 @@ function Edit({ start }: { start: Answers }) {
       <div className="wordlist">
         {(settings.words ?? []).map((w) => (
           <label key={w.key}>
-            <span>{w.key}</span>
+            <span>{w.name}</span>
             <Form.Control
               size="sm"
               placeholder={w.text}

@@ -1052,6 +1052,7 @@ export interface Way {
 export interface Word {
   key: string;
   text: string;
+  name: string;
 }
 export interface Done {
   say: Fact;

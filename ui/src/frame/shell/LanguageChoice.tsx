@@ -1,6 +1,6 @@
 import { useMutation } from "@tanstack/react-query";
 import { Form } from "react-bootstrap";
-import { choose, languages, tag } from "../../language/catalogue";
+import { choose, isWhole, languages, tag } from "../../language/catalogue";
 import { t } from "../../language/text";
 import { ErrorAlert } from "./ErrorAlert";
 import { languageName } from "./languageName";
@@ -14,7 +14,7 @@ export function LanguageChoice() {
       <Form.Select value={tag()} disabled={change.isPending} onChange={(e) => change.mutate(e.target.value)}>
         {languages.map((one) => (
           <option key={one} value={one} lang={one}>
-            {languageName(one)}
+            {isWhole(one) ? languageName(one) : t("frame.language-in-part", { language: languageName(one) })}
           </option>
         ))}
       </Form.Select>
