@@ -17,6 +17,8 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"vastlantern/core/practice"
+	"vastlantern/core/words"
 	"vastlantern/studio/contract"
 )
 
@@ -91,14 +93,17 @@ func TestPseudo(t *testing.T) {
 
 var textOfAChunk = regexp.MustCompile("(\"[a-z-]+\\.[\\w.-]+\"|[\\w\"-]+):`((?:[^`\\\\]|\\\\.)*)`")
 
-// inPseudo serves the texts of the screens in the pseudo-language.
-func inPseudo(t *testing.T, page *screen) {
+// inPseudo serves the texts of the screens in the pseudo-language: those of English, or those of the room in German.
+func inPseudo(t *testing.T, page *screen, files string) {
 	router := page.tab.HijackRequests() // of this tab: other tests share the browser
 	t.Cleanup(func() { assert.NoError(t, router.Stop()) })
-	require.NoError(t, router.Add("*/assets/*texts-en-*.js", "", func(h *rod.Hijack) {
+	require.NoError(t, router.Add("*/assets/"+files, "", func(h *rod.Hijack) {
 		if err := h.LoadResponse(http.DefaultClient, true); err != nil {
 			h.OnError(err)
 			return
+		}
+		if strings.HasPrefix(files, "room") && !strings.HasPrefix(h.Response.Body(), "var e={now:`Jetzt") {
+			return // the page itself, or another language
 		}
 		body := textOfAChunk.ReplaceAllStringFunc(h.Response.Body(), func(entry string) string {
 			parts := textOfAChunk.FindStringSubmatch(entry)
@@ -113,7 +118,8 @@ func inPseudo(t *testing.T, page *screen) {
 const unwritten = `(more) => {
 	const known = new Set();
 	const bare = (word) => word.replace(/['’]s?$/, "");
-	const know = (text) => (text.match(/[A-Za-z][A-Za-z'’-]+/g) ?? []).forEach((word) => known.add(bare(word)));
+	const word = /[\p{L}\p{M}][\p{L}\p{M}'’-]+/gu;
+	const know = (text) => (text.normalize("NFD").match(word) ?? []).forEach((one) => known.add(bare(one)));
 	const read = (value) => {
 		if (typeof value === "string") know(value);
 		else if (value && typeof value === "object") Object.values(value).forEach(read);
@@ -122,8 +128,8 @@ const unwritten = `(more) => {
 	(window.answered ?? []).forEach(read);
 	const found = new Set();
 	const look = (text) => {
-		for (const word of text.normalize("NFD").match(/[A-Za-z\u0300-\u036f][A-Za-z\u0300-\u036f'’-]+/g) ?? [])
-			if (word.length > 2 && !word.includes("\u0323") && !known.has(bare(word))) found.add(word + ": " + text.trim().slice(0, 80));
+		for (const one of text.normalize("NFD").match(word) ?? [])
+			if (one.length > 2 && !one.includes("\u0323") && !known.has(bare(one))) found.add(one + ": " + text.trim().slice(0, 80));
 	};
 	const walker = document.createTreeWalker(document.body, NodeFilter.SHOW_TEXT);
 	while (walker.nextNode()) {
@@ -247,7 +253,7 @@ func TestALongerLanguage(t *testing.T) {
 	program := th.program
 	known := names + roomTexts(t)
 	page := th.page("/api/clock")
-	inPseudo(t, page)
+	inPseudo(t, page, "*texts-en-*.js")
 	th.onNewDocument(page, answersKept)
 	next := today.Next
 	for _, path := range demoViews(today) {
@@ -276,6 +282,56 @@ func TestALongerLanguage(t *testing.T) {
 		th.see(page, "main, .remote, .leading", "\u0323")
 		th.written(page, path, known)
 	}
+}
+
+// The room's screens in a language a third longer, before a class, in it and after it.
+func TestALongerRoom(t *testing.T) {
+	t.Parallel()
+	th, today := openDemo(t)
+	defer th.recovered()
+	var code contract.RoomCode
+	require.NoError(t, th.program.Get("/api/room", &code))
+	known := names + " heute morgen gestern " + inGerman(t)
+	page := th.page("/api/clock")
+	inPseudo(t, page, "room-*.js")
+	th.onNewDocument(page, answersKept)
+	th.visit(page, th.at+"/room/"+code.Code)
+	th.click(page, "footer button", "This screen")
+	th.pick(page, "#language", "Deutsch")
+	th.see(page, ".modal", "\u0323")
+	th.written(page, "this screen", known)
+	th.press(page, input.Escape)
+	th.closed(page)
+	th.see(page, "body", "\u0323")
+	th.written(page, "the room before a class", known)
+	var score contract.Score
+	require.NoError(t, th.program.Lead(today.Next.ID, &score))
+	plan, err := json.Marshal(score)
+	require.NoError(t, err)
+	known += string(plan)
+	for i := range 4 {
+		th.see(page, `[data-testid="word"]`, ".")
+		th.written(page, fmt.Sprintf("the room in passage %d", i+1), known)
+		var done contract.Adjusted
+		require.NoError(t, th.program.Post(fmt.Sprintf("/api/classes/%d/adjustments", score.ClassID),
+			fmt.Sprintf(`{"key": "next %d", "do": "next"}`, i), &done))
+	}
+	var done contract.Adjusted
+	require.NoError(t, th.program.Post(fmt.Sprintf("/api/classes/%d/adjustments", score.ClassID),
+		`{"key": "end", "do": "end"}`, &done))
+	th.see(page, "h1", "\u0323")
+	th.written(page, "the room after a class", known)
+}
+
+// inGerman returns what is said in class in German, and what practices are called.
+func inGerman(t *testing.T) string {
+	said, err := json.Marshal(words.German)
+	require.NoError(t, err)
+	list := []string{string(said)}
+	for _, p := range practice.Catalogue() {
+		list = append(list, p.NameIn("de"))
+	}
+	return strings.Join(list, " ")
 }
 
 // roomTexts returns what stands around the count, which the screens have in English until another language is loaded.

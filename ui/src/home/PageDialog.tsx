@@ -29,7 +29,7 @@ export function PageDialog({ home, onClose }: { home: Home; onClose: () => void 
   const made = make.data;
   return (
     <Modal show centered onHide={onClose} aria-labelledby="voicepage">
-      <Modal.Header closeButton>
+      <Modal.Header closeButton closeLabel={t("frame.close")}>
         <Modal.Title id="voicepage">{t("home.with-your-voice", { name: home.name })}</Modal.Title>
       </Modal.Header>
       <Modal.Body>

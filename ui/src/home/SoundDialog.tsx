@@ -61,7 +61,7 @@ export function SoundDialog({ home, onClose }: { home: Home; onClose: () => void
   });
   return (
     <Modal show centered onHide={onClose} aria-labelledby="soundfile">
-      <Modal.Header closeButton>
+      <Modal.Header closeButton closeLabel={t("frame.close")}>
         <Modal.Title id="soundfile">{t("home.sound-of", { name: home.name })}</Modal.Title>
       </Modal.Header>
       <Modal.Body>

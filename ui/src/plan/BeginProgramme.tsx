@@ -14,7 +14,7 @@ export function BeginProgramme({ id, onClose }: { id: number; onClose: () => voi
   const offer = useQuery(programmeOfferQuery(id));
   return (
     <Modal show centered size="lg" onHide={onClose} aria-labelledby="programme">
-      <Modal.Header closeButton>
+      <Modal.Header closeButton closeLabel={t("frame.close")}>
         <Modal.Title id="programme">{t("plan.a-programme")}</Modal.Title>
       </Modal.Header>
       {offer.data ? (

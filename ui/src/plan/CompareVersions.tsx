@@ -24,7 +24,7 @@ export function CompareVersions({ editor, id, onClose }: Props) {
   };
   return (
     <Modal show centered size="xl" onHide={onClose} aria-labelledby="compare-versions">
-      <Modal.Header closeButton>
+      <Modal.Header closeButton closeLabel={t("frame.close")}>
         <Modal.Title id="compare-versions">{t("plan.two-versions-of-this-plan")}</Modal.Title>
       </Modal.Header>
       <Modal.Body>

@@ -80,7 +80,7 @@ function Import({ onClose, onDone }: { onClose: () => void; onDone: (file: Pract
   });
   return (
     <Modal show centered size="lg" onHide={onClose} aria-labelledby="import">
-      <Modal.Header closeButton>
+      <Modal.Header closeButton closeLabel={t("frame.close")}>
         <Modal.Title id="import">{t("practices.a-practice-from-a-file")}</Modal.Title>
       </Modal.Header>
       <Modal.Body>

@@ -10,7 +10,7 @@ export function HomePageDialog({ card, onClose }: { card: ProgrammeCard; onClose
   const [begins, setBegins] = useState(() => localInput(now()).slice(0, 10));
   return (
     <Modal show centered onHide={onClose} aria-labelledby="homepage">
-      <Modal.Header closeButton>
+      <Modal.Header closeButton closeLabel={t("frame.close")}>
         <Modal.Title id="homepage">{t("programmes.at-home", { name: card.name })}</Modal.Title>
       </Modal.Header>
       <Modal.Body>

@@ -39,7 +39,7 @@ export function ScreenCard({
   const say = useSay();
   return (
     <Modal show centered onHide={onClose} aria-labelledby="screen">
-      <Modal.Header closeButton>
+      <Modal.Header closeButton closeLabel={say("close")}>
         <Modal.Title id="screen">{say("this-screen")}</Modal.Title>
       </Modal.Header>
       <Modal.Body>

@@ -13,7 +13,7 @@ export function TemplatesCard({ onChoose, onClose }: Props) {
   const templates = useQuery(templatesQuery);
   return (
     <Modal show centered scrollable onHide={onClose} aria-labelledby="templates">
-      <Modal.Header closeButton>
+      <Modal.Header closeButton closeLabel={t("frame.close")}>
         <Modal.Title id="templates">{t("today.new-plan-from-a-template")}</Modal.Title>
       </Modal.Header>
       <Modal.Body className="p-0">

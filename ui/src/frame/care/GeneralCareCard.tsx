@@ -6,7 +6,7 @@ import { TranslatedCautions } from "./care";
 export function GeneralCareCard({ text, onClose }: { text: string; onClose: () => void }) {
   return (
     <Modal show centered onHide={onClose} aria-labelledby="care">
-      <Modal.Header closeButton>
+      <Modal.Header closeButton closeLabel={t("frame.close")}>
         <Modal.Title id="care">{t("frame.before-anything-else")}</Modal.Title>
       </Modal.Header>
       <Modal.Body>

@@ -51,7 +51,7 @@ export function BeforeLeading({ plan, fit = false, onClose }: Props) {
   const running = begin.error instanceof Failed ? begin.error.problem.class_id : undefined;
   return (
     <Modal show centered size="lg" onHide={onClose} aria-labelledby="before">
-      <Modal.Header closeButton>
+      <Modal.Header closeButton closeLabel={t("frame.close")}>
         <Modal.Title id="before">{t("frame.before-you-begin")}</Modal.Title>
       </Modal.Header>
       <Modal.Body>

@@ -38,7 +38,7 @@ export function DeleteCard({ kind, id, name, to, onClose }: Props) {
   });
   return (
     <Modal show centered onHide={onClose} aria-labelledby="delete">
-      <Modal.Header closeButton>
+      <Modal.Header closeButton closeLabel={t("frame.close")}>
         <Modal.Title id="delete">{t("frame.delete", { name: name || t("frame.this") })}</Modal.Title>
       </Modal.Header>
       <Modal.Body>

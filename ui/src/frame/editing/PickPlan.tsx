@@ -25,7 +25,7 @@ export function PickPlan({ onPick, onClose }: Props) {
   });
   return (
     <Modal show centered onHide={onClose} aria-labelledby="pickplan">
-      <Modal.Header closeButton>
+      <Modal.Header closeButton closeLabel={t("frame.close")}>
         <Modal.Title id="pickplan">{t("frame.a-whole-class-as-a-step")}</Modal.Title>
       </Modal.Header>
       <Modal.Body>

@@ -39,7 +39,7 @@ export function StartProgramme({ title, begin, onClose }: Props) {
           start.mutate();
         }}
       >
-        <Modal.Header closeButton>
+        <Modal.Header closeButton closeLabel={t("frame.close")}>
           <Modal.Title id="startprogramme">{title}</Modal.Title>
         </Modal.Header>
         <Modal.Body>

@@ -11,7 +11,7 @@ export function SoundCard({ sound, onClose }: { sound: Sound; onClose: () => voi
   const say = useSay();
   return (
     <Modal show centered onHide={onClose} aria-labelledby="sound">
-      <Modal.Header closeButton>
+      <Modal.Header closeButton closeLabel={say("close")}>
         <Modal.Title id="sound">{say("sound-of")}</Modal.Title>
       </Modal.Header>
       <Modal.Body>
