@@ -5,6 +5,7 @@ import (
 	"flag"
 	"fmt"
 	"log"
+	"net/http"
 	"os"
 	"path/filepath"
 	"time"
@@ -90,7 +91,7 @@ func run(folder, small string) error {
 	}{
 		{"today", "/", "How was it\\?[^]*The coming week", 1280, 800},
 		{"plan", fmt.Sprintf("/plan/%d", evening.ID), "Saved", 1280, 800},
-		{"practices", "/practices/sun-salutation", "Watch for", 1280, 800},
+		{"practices", "/practices/sun-salutation", "Worauf zu achten ist", 1280, 800},
 		{"voice", "/voices/1", "through the mouth", 1280, 800},
 		{"card", fmt.Sprintf("/plan/%d/card", evening.ID), "end", 1280, 1250},
 		{"groups", fmt.Sprintf("/groups/%d", evening.Group.ID), "Next time[^]*Never taught", 1280, 1500},
@@ -190,8 +191,15 @@ type photographer struct {
 }
 
 // take waits for the text, then takes the picture.
+// inGerman is the view that shows the screens in another language.
+const inGerman = "practices"
+
 func (p photographer) take(name, path, ready string, width, height int) error {
-	page, err := p.browser.Page(p.program.URL+path, width, height, patience)
+	var cookies []*http.Cookie
+	if name == inGerman {
+		cookies = append(cookies, &http.Cookie{Name: "language", Value: "de", Path: "/"})
+	}
+	page, err := p.browser.Page(p.program.URL+path, width, height, patience, cookies...)
 	if err != nil {
 		return err
 	}
