@@ -6,6 +6,7 @@ import (
 	"net/url"
 	"testing"
 
+	"github.com/go-rod/rod/lib/proto"
 	"github.com/stretchr/testify/require"
 
 	"vastlantern/studio/contract"
@@ -64,4 +65,21 @@ func TestAPersonChoosesALanguage(t *testing.T) {
 	th.visit(page, th.at+"/school")
 	th.pick(page, "#screen-language", "English")
 	th.see(page, "h1", "^Your school$")
+}
+
+// A browser's own language is taken at first, where all screens are written in it.
+func TestTheBrowsersLanguageIsTaken(t *testing.T) {
+	th := open(t)
+	defer th.recovered()
+	for _, c := range []struct{ browser, tag, today string }{
+		{"fr-CA,fr", "fr", "Aujourd’hui"}, {"de-AT", "de", "Heute"}, {"es-MX", "es", "Hoy"},
+		{"pt-BR", "en", "Today"}, {"fi,de", "de", "Heute"},
+	} {
+		page := th.page("/api/clock")
+		require.NoError(t, proto.EmulationSetUserAgentOverride{UserAgent: "a browser of the tests", AcceptLanguage: c.browser}.
+			Call(page.tab))
+		th.visit(page, th.at+"/")
+		th.see(page, "nav", c.today)
+		th.until(page, fmt.Sprintf("document.documentElement.lang === %q", c.tag))
+	}
 }

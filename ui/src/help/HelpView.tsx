@@ -27,7 +27,7 @@ const pages = [
 ];
 
 /** texts loads each page of the manual by its path: those in English stand above the folders of other languages. */
-const texts = import.meta.glob<string>(["../../../docs/manual/**/*.md", "!**/README.md"], {
+const texts = import.meta.glob<string>(["../../../docs/manual/**/*.md", "!../../../docs/manual/README.md"], {
   query: "?raw",
   import: "default",
 });

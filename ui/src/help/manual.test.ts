@@ -1,7 +1,7 @@
 import { expect, test } from "vitest";
 import { languages } from "../language/catalogue";
 
-const texts = import.meta.glob<string>(["../../../docs/manual/**/*.md", "!**/README.md"], {
+const texts = import.meta.glob<string>(["../../../docs/manual/**/*.md", "!../../../docs/manual/README.md"], {
   query: "?raw",
   import: "default",
   eager: true,

@@ -39,7 +39,7 @@ type Messages = { [key: string]: string };
 export type Language = { tag: string; messages: Messages; whole: boolean };
 
 const files = import.meta.glob<Messages>(
-  ["../../../language/*/*.json", "!**/room.json", "!**/*.about.json"],
+  ["../../../language/*/*.json", "!../../../language/*/room.json", "!../../../language/*/*.about.json"],
   { import: "default" },
 );
 const tagOf = (path: string) => path.split("/").at(-2)!;

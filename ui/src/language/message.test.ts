@@ -5,10 +5,13 @@ import type { Fact } from "../wire/contract";
 import { message, written } from "../wire/message";
 import { text } from "./text";
 
-const files = import.meta.glob<{ [id: string]: string }>(["../../../language/*/*.json", "!**/*.about.json"], {
-  import: "default",
-  eager: true,
-});
+const files = import.meta.glob<{ [id: string]: string }>(
+  ["../../../language/*/*.json", "!../../../language/*/*.about.json"],
+  {
+    import: "default",
+    eager: true,
+  },
+);
 const ours = / list, /; // what the syntax of ICU does not have
 
 /** Arguments of each message: its names, each with that number and, in a select, with a word of it. */
