@@ -112,11 +112,14 @@ func (c *Classes) formal(ctx context.Context, group int64, language string) (map
 	return words.Formal(language, nil), nil
 }
 
-// name gives a passage that the teacher gave no title the name that it has in the language of the words.
+// name gives a passage the name that it has in the language of the words. A title that the teacher made up stays.
 func name(p *plan.Passage, in *words.Words) {
+	p.CallIn(in.Tag)
+	called := p.Name()
 	p.Translate(in.Tag)
 	switch {
 	case p.Title != "":
+		p.Title = called
 	case p.Practice != nil:
 		p.Title = p.Practice.NameIn(in.Tag)
 	case p.Type == plan.Talk:

@@ -89,3 +89,26 @@ func TestAFormalSchoolOnAPhoneInItsLanguage(t *testing.T) {
 		}
 	}
 }
+
+// Names of ours are in the language of each phone; a title that the teacher made up stays.
+func TestNamesInThePhonesLanguage(t *testing.T) {
+	d := desktest.New(t)
+	p := d.AddPlan(`{"type": "practice", "practice": "counted-breath", "title": "Square breath", "counts": "4:4:4:4",
+		"rounds": 2}, {"type": "practice", "practice": "ujjayi", "rounds": 2}, {"type": "free", "title": "Rest", "seconds": 60},
+		{"type": "free", "title": "Under the tree", "seconds": 60}, {"type": "talk", "seconds": 60}`)
+	_, err := d.Classes.Begin(t.Context(), contract.Lead{PlanID: p.ID, Acknowledged: contract.StrongCautions(p)})
+	require.NoError(t, err)
+	for tag, want := range map[string][]string{
+		"en": {"Square breath", "Ocean breath", "Rest", "Under the tree", "Talk"},
+		"fr": {"Souffle carré", "Souffle de l’océan", "Repos", "Under the tree", "explication"},
+		"de": {"Quadratatmung", "Ozeanatem", "Ruhe", "Under the tree", "Ansage"},
+	} {
+		score, err := d.Classes.RunningScoreIn(t.Context(), tag)
+		require.NoError(t, err)
+		var names []string
+		for _, passage := range score.Passages {
+			names = append(names, passage.Name)
+		}
+		assert.Equal(t, want, names, tag)
+	}
+}
