@@ -1,12 +1,14 @@
 package prepare_test
 
 import (
+	"strings"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
 	"vastlantern/language"
+	"vastlantern/studio/contract"
 	"vastlantern/studio/desk/desktest"
 )
 
@@ -32,4 +34,32 @@ func TestTheSubstitutesPageInAnotherLanguage(t *testing.T) {
 	file, err = d.Plans.Substitute(language.With(t.Context(), "en"), p.ID)
 	require.NoError(t, err)
 	assert.NotContains(t, string(file.Data), "Translated") // it is as it was written
+}
+
+// What was understood of a line is told in the language of whoever types, field by field.
+func TestWhatWasUnderstoodInAnotherLanguage(t *testing.T) {
+	d := desktest.New(t)
+	for _, c := range []struct{ tag, typed, told string }{
+		{"fr", "respiration alternée 4:4:8 six cycles, à droite d'abord, @50, mots seuls",
+			"practice=Respiration alternée counts=4:4:8 rounds=6 side=right tempo=@50 voice=mots seuls"},
+		{"es", "respiración solar 4:6 a su ritmo 3 minutos",
+			"practice=Respiración solar counts=4:6 minutes=3 pace=ritmo propio"},
+		{"de", "Quadrat x5, Zahlen beim Halten, Pause 30", "practice=Gezählter Atem counts=4:4:4:4 rounds=5 " +
+			"voice=Zahlen beim Halten rest_between=Pause 30 s"},
+		{"fr", "silence 2 min, attendre", "seconds=120 wait=t’attend"},
+		{"en", "left nostril own", "practice=One nostril counts=4:4 minutes=2 side=left pace=own pace"},
+	} {
+		read, err := d.Plans.ReadTyped(language.With(t.Context(), c.tag), contract.Typed{Text: c.typed})
+		require.NoError(t, err)
+		require.Len(t, read.Lines, 1, c.typed)
+		require.Nil(t, read.Lines[0].Problem, c.typed)
+		var told []string
+		for _, one := range read.Lines[0].Passages {
+			assert.Empty(t, one.Doubts, c.typed)
+			for _, f := range one.Facts {
+				told = append(told, f.Field+"="+f.Value)
+			}
+		}
+		assert.Equal(t, c.told, strings.Join(told, " "), c.typed)
+	}
 }

@@ -104,7 +104,7 @@ func (r Reading) Facts(p *plan.Passage) []Fact {
 		if !slices.Contains(alwaysTold, said.Field) {
 			before := len(facts)
 			add(said.Field, strings.TrimSuffix(said.Text, ","))
-			if len(facts) > before {
+			if len(facts) > before && (said.Field == "pace" || !slices.Contains(plan.InShort, said.Field)) {
 				facts[before].Says = p.Saying(said.Field, r.Fields)
 			}
 		}
