@@ -76,8 +76,8 @@ func TestTheBrowsersLanguageIsTaken(t *testing.T) {
 		{"pt-BR", "en", "Today"}, {"fi,de", "de", "Heute"},
 	} {
 		page := th.page("/api/clock")
-		require.NoError(t, proto.EmulationSetUserAgentOverride{UserAgent: "a browser of the tests", AcceptLanguage: c.browser}.
-			Call(page.tab))
+		override := proto.EmulationSetUserAgentOverride{UserAgent: "a browser of the tests", AcceptLanguage: c.browser}
+		require.NoError(t, override.Call(page.tab))
 		th.visit(page, th.at+"/")
 		th.see(page, "nav", c.today)
 		th.until(page, fmt.Sprintf("document.documentElement.lang === %q", c.tag))

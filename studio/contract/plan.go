@@ -202,20 +202,21 @@ type PassageSummary struct {
 // OwnLine is a line of the teacher's own words and the place where it comes. What does not matter for the place is
 // empty or 0.
 type OwnLine struct {
-	Text      string   `json:"text"`
-	Stage     string   `json:"stage"` // where it is not the usual one of the passage
-	First     int      `json:"first"` // rounds
-	Last      int      `json:"last"`
-	LastRound bool     `json:"last_round"`
-	Breath    int      `json:"breath"`
-	Phase     string   `json:"phase"`
-	Through   string   `json:"through"`
-	Part      string   `json:"part"`
-	SecondMS  int64    `json:"second_ms"` // below 0 if it is not timed
-	EveryMS   int64    `json:"every_ms"`  // 0 if it comes once
-	AheadMS   int64    `json:"ahead_ms"`
-	Who       plan.Who `json:"who"`
-	Say       bool     `json:"say"`
+	Text      string      `json:"text"`
+	Place     []fact.Fact `json:"place"` // where it comes, in parts
+	Stage     string      `json:"stage"` // where it is not the usual one of the passage
+	First     int         `json:"first"` // rounds
+	Last      int         `json:"last"`
+	LastRound bool        `json:"last_round"`
+	Breath    int         `json:"breath"`
+	Phase     string      `json:"phase"`
+	Through   string      `json:"through"`
+	Part      string      `json:"part"`
+	SecondMS  int64       `json:"second_ms"` // below 0 if it is not timed
+	EveryMS   int64       `json:"every_ms"`  // 0 if it comes once
+	AheadMS   int64       `json:"ahead_ms"`
+	Who       plan.Who    `json:"who"`
+	Say       bool        `json:"say"`
 }
 
 // OwnLinesOf returns the lines of a passage.
@@ -225,6 +226,7 @@ func OwnLinesOf(p *plan.Passage) []OwnLine {
 		l := &p.Lines[i]
 		one := OwnLine{
 			Text:      l.Text,
+			Place:     l.Place(p),
 			First:     l.First,
 			Last:      l.Last,
 			LastRound: l.LastRound,

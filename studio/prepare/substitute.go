@@ -169,7 +169,7 @@ func substituteOf(in *language.Catalogue, p *plan.Passage, f plan.Fields, at str
 		}
 		shape.What = strings.Join(append(what, in.Text(fact.New("hand-over.in-all", "length", shape.What))), ", ")
 	}
-	for _, words := range []string{p.Script, stepsInWords(in, "hand-over.opening", p.OpeningSteps), line.OwnWords(p),
+	for _, words := range []string{p.Script, stepsInWords(in, "hand-over.opening", p.OpeningSteps), ownWords(in, p),
 		stepsInWords(in, "hand-over.closing", p.ClosingSteps)} {
 		for line := range strings.SplitSeq(words, "\n") {
 			if strings.TrimSpace(line) != "" {
@@ -178,6 +178,19 @@ func substituteOf(in *language.Catalogue, p *plan.Passage, f plan.Fields, at str
 		}
 	}
 	return shape
+}
+
+// ownWords returns the teacher's own words with where they come, a line each.
+func ownWords(in *language.Catalogue, p *plan.Passage) string {
+	var lines []string
+	for i := range p.Lines {
+		var place []string
+		for _, part := range p.Lines[i].Place(p) {
+			place = append(place, in.Text(part))
+		}
+		lines = append(lines, strings.Join(place, ", ")+": "+p.Lines[i].Text)
+	}
+	return strings.Join(lines, "\n")
 }
 
 func stepsInWords(in *language.Catalogue, id string, steps []plan.Step) string {

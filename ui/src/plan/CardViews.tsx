@@ -8,6 +8,7 @@ import { ErrorAlert } from "../frame/shell/ErrorAlert";
 import { Loading } from "../frame/shell/Loading";
 import { clock, day, number, timeOfDay } from "../player/format";
 import { text } from "../frame/editing/fields";
+import { placeText } from "../language/ownLine";
 import { Paper } from "../frame/paper/Paper";
 import type { PassageDoc, PlanDoc } from "../wire/plan";
 import "../frame/paper/paper.css";
@@ -88,7 +89,7 @@ function lengthInWords(p: PassageSummary): string {
 function said(doc: PassageDoc, p: PassageSummary): string[] {
   const lines = [p.says.join(", "), text(doc.script)];
   if (p.opening.length > 0) lines.push(t("plan.said-before", { steps: p.opening.map(say).join(", ") }));
-  lines.push(...p.own_words.split("\n"));
+  lines.push(...p.lines.map((line) => `${placeText(line)}: ${line.text}`));
   if (p.closing.length > 0) lines.push(t("plan.said-after", { steps: p.closing.map(say).join(", ") }));
   return lines.filter((line) => line.trim() !== "");
 }

@@ -624,6 +624,7 @@ export interface Role {
 }
 export interface OwnLine {
   text: string;
+  place: Fact[];
   stage: string;
   first: number;
   last: number;
