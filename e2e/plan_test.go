@@ -535,7 +535,7 @@ func TestWhoSetsThePace(t *testing.T) {
 	th.see(page, ".roundeditor", "inhale left waits[^]*hold waits[^]*exhale right waits")
 	th.click(page, `[aria-label="Hold waits for me"]`, "")
 	th.see(page, ".roundeditor", "inhale left waits[^]*hold 4[^]*exhale right waits")
-	th.see(page, ".passage .numbers", "by hand inhale exhale")
+	th.see(page, ".passage .numbers", "by hand: inhale and exhale")
 	th.click(page, ".pacer label", "each person")
 	th.see(page, ".passage .numbers", "own pace")
 	th.until(page, `document.querySelector(".passage .short").value === "4:4:8 own x6"`)

@@ -443,16 +443,26 @@ func (th *theater) choose(page *screen, label, option string) {
 	th.pick(page, fmt.Sprintf(`select[aria-label=%q]`, label), option)
 }
 
-// flip presses a switch by the mouse, once it has come to its place, and sees it pressed.
+// flips is how often a press is tried that did not reach its switch.
+const flips = 5
+
+// flip presses a switch by the mouse, once it has come to its place, and sees it pressed. A press that reaches it counts.
 func (th *theater) flip(page *screen, selector string) {
 	th.Helper()
 	before := th.act(page, selector, "", "(e) => e.checked").Bool()
-	th.on(page, selector, "", func(e *rod.Element) error {
-		if err := e.WaitStable(50 * time.Millisecond); err != nil {
-			return err
+	th.act(page, selector, "", `(e) => e.addEventListener("click", () => { e.dataset.pressed = "yes"; }, { once: true })`)
+	pressed := fmt.Sprintf(`document.querySelector(%q).dataset.pressed === "yes"`, selector)
+	for range flips { // a card that grows moves the switch from under the mouse
+		th.on(page, selector, "", func(e *rod.Element) error {
+			if err := e.WaitStable(50 * time.Millisecond); err != nil {
+				return err
+			}
+			return e.Click(proto.InputMouseButtonLeft, 1)
+		})
+		if th.holds(page, settles, pressed) {
+			break
 		}
-		return e.Click(proto.InputMouseButtonLeft, 1)
-	})
+	}
 	th.until(page, fmt.Sprintf("document.querySelector(%q).checked === %t", selector, !before))
 }
 
