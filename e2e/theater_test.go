@@ -446,7 +446,8 @@ func (th *theater) choose(page *screen, label, option string) {
 // flips is how often a press is tried that did not reach its switch.
 const flips = 5
 
-// flip presses a switch by the mouse, once it has come to its place, and sees it pressed. A press that reaches it counts.
+// flip presses a switch by the mouse, once it has come to its place, and sees it pressed. A press that reaches it
+// counts.
 func (th *theater) flip(page *screen, selector string) {
 	th.Helper()
 	before := th.act(page, selector, "", "(e) => e.checked").Bool()
