@@ -17,6 +17,7 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"vastlantern/core/plan"
 	"vastlantern/core/practice"
 	"vastlantern/core/words"
 	"vastlantern/studio/contract"
@@ -306,9 +307,9 @@ func TestALongerRoom(t *testing.T) {
 	th.written(page, "the room before a class", known)
 	var score contract.Score
 	require.NoError(t, th.program.Lead(today.Next.ID, &score))
-	plan, err := json.Marshal(score)
+	led, err := json.Marshal(score)
 	require.NoError(t, err)
-	known += string(plan)
+	known += string(led)
 	for i := range 4 {
 		th.see(page, `[data-testid="word"]`, ".")
 		th.written(page, fmt.Sprintf("the room in passage %d", i+1), known)
@@ -330,6 +331,12 @@ func inGerman(t *testing.T) string {
 	list := []string{string(said)}
 	for _, p := range practice.Catalogue() {
 		list = append(list, p.NameIn("de"))
+		for _, preset := range p.Presets {
+			list = append(list, plan.Capital(preset.NameIn("de")))
+		}
+	}
+	for _, stretch := range plan.Stretches {
+		list = append(list, plan.Capital(stretch.Called["de"][0]))
 	}
 	return strings.Join(list, " ")
 }

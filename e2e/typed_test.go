@@ -159,7 +159,7 @@ func TestAPassageIsChangedByTheKeyboard(t *testing.T) {
 	cues := lantern(t, th.fetch(fmt.Sprintf("/api/plans/%d/file", plan.ID)), "cues", "-")
 	assert.Contains(t, cues, "soft jaw")
 	card := th.page(fmt.Sprintf("/plan/%d/card", plan.ID))
-	th.see(card, ".line", "r2 hold: soft jaw")
+	th.see(card, ".line", "round 2, hold: soft jaw")
 }
 
 // From an empty start to leading a first class, with the keys that it takes: well within a minute.
