@@ -177,7 +177,7 @@ func Words(r *pace.Row, of *plan.Plan) (word, side, part string) {
 	}
 	switch {
 	case r.Part != "":
-		part = cmp.Or(w.Text(r.Part), r.Part)
+		part = w.Own(r.Part)
 	case r.Stage == pace.Round && r.Phase == breath.Inhale && p.Practice.TakesField("attention"):
 		part = w.Text(words.Attention + p.Attention)
 	}

@@ -3,6 +3,7 @@
 package words
 
 import (
+	"cmp"
 	"maps"
 	"slices"
 	"strconv"
@@ -16,6 +17,7 @@ type Words struct {
 	Texts   map[string]string // by key, see Keys
 	Numbers []string          // from zero; what is beyond is said as digits
 	ByHand  bool              // a side is said as what the hand does: close this one
+	Moves   map[string]string // what the body does in the practices of the catalogue, by the English text
 }
 
 // The keys besides those of phases, sides and parts, which are their names in a cue sheet.
@@ -61,18 +63,15 @@ func (w *Words) With(own map[string]string, byHand bool) *Words {
 	}
 	texts := maps.Clone(w.Texts)
 	maps.Copy(texts, own)
-	return &Words{w.Tag, texts, w.Numbers, byHand}
+	return &Words{w.Tag, texts, w.Numbers, byHand, w.Moves}
 }
 
 // Text returns what is said for the key; nothing if there is no such key.
 func (w *Words) Text(key string) string { return w.Texts[key] }
 
-// Own returns a practice's own word, in the language of the table where it is one of the catalogue's.
+// Own returns a practice's own word or a movement, in the language of the table where it is one of the catalogue's.
 func (w *Words) Own(word string) string {
-	if said := w.Texts[word]; said != "" {
-		return said
-	}
-	return word
+	return cmp.Or(w.Texts[word], w.Moves[word], word)
 }
 
 // Number returns a number as it is said.
