@@ -36,6 +36,28 @@ func TestTheSubstitutesPageInAnotherLanguage(t *testing.T) {
 	assert.NotContains(t, string(file.Data), "Translated") // it is as it was written
 }
 
+// Names, steps and own words of ours on the page of a substitute, and on the plan, are in the reader's language.
+func TestStepsAndNamesInAnotherLanguage(t *testing.T) {
+	d := desktest.New(t)
+	p, err := d.Plans.Add(t.Context(), []byte(`{"format": "vast-lantern-plan", "version": 1, "title": "Noon", "passages": [
+		{"type": "practice", "practice": "nadi-shodhana", "rounds": 2, "lines": [{"round": 2, "phase": "hold", "text": "soft"}],
+			"counts": "4:4:4", "closing": [{"seconds": 20, "text": "hand down, notice"}]},
+		{"type": "free", "seconds": 60}, {"type": "practice", "practice": "counted-breath", "title": "Square breath",
+			"counts": "4:4:4:4", "rounds": 2}]}`), 0)
+	require.NoError(t, err)
+	french := language.With(t.Context(), "fr")
+	file, err := d.Plans.Substitute(french, p.ID)
+	require.NoError(t, err)
+	for _, want := range []string{"pose la main, ressens", "Respiration naturelle", "Souffle carré",
+		"cycle 2, rétention: soft"} {
+		assert.Contains(t, string(file.Data), want)
+	}
+	shown, err := d.Plans.Plan(french, p.ID)
+	require.NoError(t, err)
+	assert.Equal(t, "pose la main, ressens", shown.Summary.Passages[0].Closing[0].Args["text"])
+	assert.Contains(t, string(shown.Document), "hand down, notice", "the plan itself stays")
+}
+
 // What was understood of a line is told in the language of whoever types, field by field.
 func TestWhatWasUnderstoodInAnotherLanguage(t *testing.T) {
 	d := desktest.New(t)

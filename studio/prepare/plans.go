@@ -212,6 +212,8 @@ func level(group *contract.Group) string {
 }
 
 func passageSummary(ctx context.Context, p *plan.Passage, who care.Room) contract.PassageSummary {
+	read := *p // for its steps, some of which have our words
+	read.Translate(language.Of(ctx))
 	shape := contract.PassageSummary{
 		Name:     p.Name(),
 		Type:     p.Type,
@@ -219,8 +221,8 @@ func passageSummary(ctx context.Context, p *plan.Passage, who care.Room) contrac
 		Cautions: contract.CautionsOf(p),
 		Findings: contract.FindingsOf(p, who),
 		Offers:   contract.OffersOf(p),
-		Opening:  contract.StepsOf(p.OpeningSteps),
-		Closing:  contract.StepsOf(p.ClosingSteps),
+		Opening:  contract.StepsOf(read.OpeningSteps),
+		Closing:  contract.StepsOf(read.ClosingSteps),
 		OwnWords: line.OwnWords(p),
 		Again:    []string{},
 		Lines:    contract.OwnLinesOf(p),

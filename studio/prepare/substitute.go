@@ -155,10 +155,9 @@ func waysOf(choices school.Choices, p *plan.Plan, one *practice.Practice) []fact
 }
 
 func substituteOf(in *language.Catalogue, p *plan.Passage, f plan.Fields, at string) substitutePassage {
+	p.CallIn(in.Tag())
+	p.Translate(in.Tag()) // its steps
 	shape := substitutePassage{At: at, Name: p.Name(), What: plan.SpokenTime(p.PlannedLength())}
-	if p.Practice != nil && p.Title == "" {
-		shape.Name = p.Practice.NameIn(in.Tag())
-	}
 	if p.Practice != nil {
 		what := []string{line.ShortIn(in.Tag(), p.Short(f))}
 		for _, said := range p.Says(f) {

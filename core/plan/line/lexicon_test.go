@@ -40,6 +40,22 @@ func TestOwnWordsInOtherLanguages(t *testing.T) {
 	}
 }
 
+// Words that several languages have stay what they are in English, and nothing in brackets is dropped.
+func TestOwnWordsInEnglishStay(t *testing.T) {
+	for typed, want := range map[string]string{
+		"each side: turn":               `{"part":"side","text":"turn"}`,
+		"every inhale (everyone): soft": `{"phase":"inhale","text":"soft","who":"all"}`,
+		"r2 hold (to the room): soft":   `{"phase":"hold","round":2,"text":"soft","who":"room"}`,
+	} {
+		f := plan.NewFields("cat-cow")
+		require.NoError(t, SetOwnWords(f, typed), typed)
+		text, err := json.Marshal(f.Values()["lines"])
+		require.NoError(t, err)
+		assert.Equal(t, "["+want+"]", string(text), typed)
+	}
+	assert.Error(t, SetOwnWords(plan.NewFields("cat-cow"), "r2 hold (with): soft"))
+}
+
 // A place that is not understood is pointed out where it was written, also after letters with marks.
 func TestPlaceOfAnUnknownWord(t *testing.T) {
 	line := "dernière rétention xyz: calme"

@@ -107,14 +107,29 @@ func placeTokens(place string) []token {
 		}
 		at += length + 1
 	}
-	list = words.phrases(place, list)
-	for i := range list {
-		t := &list[i]
-		if _, known := placeWords[t.key]; !known && !slices.Contains(smallPlaceWords, t.key) {
-			t.key = words.key(words.bare(t.key))
+	var all []token
+	for i := 0; i < len(list); {
+		as, n := words.phraseAt(list, i)
+		if n == 0 || slices.ContainsFunc(as, func(word string) bool { return !ofAPlace(word) }) {
+			if t := list[i]; !ofAPlace(t.key) {
+				list[i].key = words.key(words.bare(t.key))
+			}
+			all = append(all, list[i])
+			i++
+			continue
 		}
+		for _, word := range as { // "rétention à vide"
+			all = append(all, joined(place, list[i:i+n], word))
+		}
+		i += n
 	}
-	return list
+	return all
+}
+
+// ofAPlace reports whether a word says something of a place, so that it is read as it is.
+func ofAPlace(word string) bool {
+	_, known := placeWords[word]
+	return known || slices.Contains(smallPlaceWords, word) || slices.Contains([]string{"every", "each", "all"}, word)
 }
 
 // textOf returns the words without the options in brackets that begin or end them, which it sets. Brackets with
@@ -145,9 +160,10 @@ func setOption(fields map[string]any, words []string) error {
 	keys := make([]string, 0, len(words))
 	for _, word := range words {
 		key := anyLexicon().key(anyLexicon().bare(word))
-		if len(keys) > 0 || !slices.Contains(fillers, key) || key == "all" { // "à voix haute"
-			keys = append(keys, key)
-		}
+		keys = append(keys, key)
+	}
+	for len(keys) > 1 && slices.Contains([]string{"a", "at", "with", "to", "the"}, keys[0]) { // "à voix haute", "to the room"
+		keys = keys[1:]
 	}
 	switch {
 	case len(keys) == 0:
