@@ -83,3 +83,18 @@ func TestTheBrowsersLanguageIsTaken(t *testing.T) {
 		th.until(page, fmt.Sprintf("document.documentElement.lang === %q", c.tag))
 	}
 }
+
+// A language is chosen over the network too, and a language that cannot be loaded says so: the screen stays as it is.
+func TestALanguageWhenTheProgramIsGone(t *testing.T) {
+	onBothAddresses(t, func(t *testing.T, th *theater) {
+		page := th.page("/school")
+		th.see(page, "h1", "^Your school$")
+		th.pick(page, "#screen-language", "Français")
+		th.see(page, "h1", "^Ton école$")
+		th.program.Kill()
+		th.pick(page, "#screen-language", "Deutsch")
+		th.see(page, "[role=alert]", "Cette langue ne s’est pas chargée, car le programme ne répond pas")
+		th.see(page, "h1", "^Ton école$")
+		th.until(page, `document.querySelector("#screen-language").value === "fr"`)
+	})
+}

@@ -5,6 +5,7 @@ import (
 	"context"
 	"slices"
 	"strings"
+	"sync"
 	"unicode/utf16"
 
 	"vastlantern/core/fact"
@@ -24,22 +25,40 @@ func (ps *Plans) Names(ctx context.Context) (*line.Names, error) {
 	if err != nil {
 		return nil, err
 	}
+	tags := []string{ps.library.Language(ctx), language.Of(ctx)}
+	var list []line.Template
+	for _, tag := range slices.Compact(slices.Clone(tags)) {
+		here, err := templatesIn(tag)
+		if err != nil {
+			return nil, err
+		}
+		list = append(list, here...)
+	}
+	return line.NewNames(tags, own, list...), nil
+}
+
+var templatesByTag sync.Map // []line.Template; they are asked for at every key that is typed
+
+// templatesIn returns what a line can call of the plans that come with the application, in a language. Each is read
+// once.
+func templatesIn(tag string) ([]line.Template, error) {
+	if known, ok := templatesByTag.Load(tag); ok {
+		return known.([]line.Template), nil
+	}
 	files, err := templates.ReadDir("templates")
 	if err != nil {
 		return nil, err
 	}
 	list := make([]line.Template, 0, len(files))
 	for _, file := range files {
-		tags := slices.Compact([]string{ps.library.Language(ctx), language.Of(ctx)})
-		for _, tag := range tags {
-			doc, p, err := template(file.Name(), tag)
-			if err != nil {
-				return nil, err
-			}
-			list = append(list, line.Template{Name: p.Title, Passages: doc.Passages()})
+		doc, p, err := template(file.Name(), tag)
+		if err != nil {
+			return nil, err
 		}
+		list = append(list, line.Template{Name: p.Title, Passages: doc.Passages()})
 	}
-	return line.NewNames([]string{ps.library.Language(ctx), language.Of(ctx)}, own, list...), nil
+	templatesByTag.Store(tag, list)
+	return list, nil
 }
 
 // typed reads lines as a teacher types them, with the ways of the school filled in. The error names every line that is

@@ -6,6 +6,7 @@ import remarkGfm from "remark-gfm";
 import { NotFound } from "../frame/shell/NotFound";
 import { Shell } from "../frame/shell/Shell";
 import { Loading } from "../frame/shell/Loading";
+import { Message } from "../frame/shell/Message";
 import { tag } from "../language/catalogue";
 import { t } from "../language/text";
 
@@ -58,7 +59,7 @@ export function HelpView() {
   return (
     <Shell view="help">
       {loaded.isPending && <Loading what={t("help.opening-the-manual")} />}
-      {loaded.isError && <p role="alert">{t("help.the-manual-did-not-load")}</p>}
+      {loaded.isError && <Message variant="danger">{t("help.the-manual-did-not-load")}</Message>}
       {loaded.data && (
         <div className="help" lang={loaded.data.language}>
           <nav aria-label={t("help.manual")}>

@@ -2,8 +2,8 @@ import { useMutation } from "@tanstack/react-query";
 import { Form } from "react-bootstrap";
 import { choose, isWhole, languages, tag } from "../../language/catalogue";
 import { t } from "../../language/text";
-import { ErrorAlert } from "./ErrorAlert";
 import { languageName } from "./languageName";
+import { Message } from "./Message";
 
 /** LanguageChoice is the language of the screens on this device. Each is named as those who speak it call it. */
 export function LanguageChoice() {
@@ -18,7 +18,7 @@ export function LanguageChoice() {
           </option>
         ))}
       </Form.Select>
-      {change.isError && <ErrorAlert error={change.error} />}
+      {change.isError && <Message variant="danger">{t("frame.language-did-not-load")}</Message>}
     </Form.Group>
   );
 }
