@@ -162,7 +162,8 @@ func setOption(fields map[string]any, words []string) error {
 		key := anyLexicon().key(anyLexicon().bare(word))
 		keys = append(keys, key)
 	}
-	for len(keys) > 1 && slices.Contains([]string{"a", "at", "with", "to", "the"}, keys[0]) { // "à voix haute", "to the room"
+	// "à voix haute", "to the room"
+	for len(keys) > 1 && slices.Contains([]string{"a", "at", "with", "to", "the"}, keys[0]) {
 		keys = keys[1:]
 	}
 	switch {
