@@ -166,7 +166,7 @@ func (s server) library(api *gin.RouterGroup) {
 		return library.CopyPractice(contextOf(c), in.ID, in.Name)
 	}))
 	api.POST("/practices/draft", body(func(c *gin.Context, in contract.PracticeText) (contract.PracticeDrafted, error) {
-		return library.DraftPractice(contextOf(c), in.Text), nil
+		return library.DraftPractice(contextOf(c), in.Text)
 	}))
 	api.GET("/groups", answer(func(c *gin.Context) (contract.Groups, error) { return library.Groups(contextOf(c)) }))
 	api.POST(

@@ -155,15 +155,18 @@ func readOwn(text string) (*practice.Practice, error) {
 }
 
 // DraftPractice reports what the file of an own practice means while it is being written.
-func (l *Library) DraftPractice(ctx context.Context, text string) contract.PracticeDrafted {
+func (l *Library) DraftPractice(ctx context.Context, text string) (contract.PracticeDrafted, error) {
 	p, err := readOwn(text)
 	if err != nil {
-		return contract.PracticeDrafted{Problem: firstLine(err).Pointer()}
+		return contract.PracticeDrafted{Problem: firstLine(err).Pointer()}, nil
 	}
-	score := sample(p)
+	score, err := l.sample(ctx, p)
+	if err != nil {
+		return contract.PracticeDrafted{}, err
+	}
 	page := page(ctx, p, care.Room{})
 	page.Shown = []fact.Fact{}
-	return contract.PracticeDrafted{Page: &page, Sample: &score}
+	return contract.PracticeDrafted{Page: &page, Sample: &score}, nil
 }
 
 // firstLine returns what an error tells; of one of the YAML reader the first line, without the colours and the excerpt

@@ -1,6 +1,7 @@
 package library
 
 import (
+	"cmp"
 	"context"
 	"slices"
 	"strings"
@@ -136,25 +137,48 @@ func (l *Library) Sample(ctx context.Context, id string) (contract.Score, error)
 	}
 	for _, p := range slices.Concat(own, practice.Catalogue()) {
 		if p.ID == id {
-			return sample(p), nil
+			return l.sample(ctx, p)
 		}
 	}
 	return contract.Score{}, studio.Fail(studio.ErrNotFound, "missing.practice", "practice", id)
 }
 
-func sample(p *practice.Practice) contract.Score {
+// spoken returns what is said in class.
+func (l *Library) spoken(ctx context.Context) (*words.Words, error) {
+	chosen, err := l.InForce(ctx)
+	if err != nil {
+		return nil, err
+	}
+	choices, err := l.ChoicesFor(ctx, nil)
+	if err != nil {
+		return nil, err
+	}
+	own := chosen.OwnWords
+	if choices.Way("address").Formal {
+		own = words.Formal(chosen.Language, own)
+	}
+	return cmp.Or(words.Languages[chosen.Language], &words.English).With(own, false), nil
+}
+
+// sample returns two rounds of a practice as they are said in class.
+func (l *Library) sample(ctx context.Context, p *practice.Practice) (contract.Score, error) {
+	said, err := l.spoken(ctx)
+	if err != nil {
+		return contract.Score{}, err
+	}
 	passage := plan.Of(p)
 	passage.LeadIn, passage.RestBetween, passage.Minutes, passage.Rounds = 0, breath.Exact{}, breath.Exact{}, 2
 	if p.Kind.CountsStrokes() { // one round shows them all
 		passage.Rounds = 1
 	}
-	one := &plan.Plan{Words: &words.English, Passages: []plan.Passage{passage}}
+	one := &plan.Plan{Words: said, Passages: []plan.Passage{passage}}
 	tl := pace.Sheet(one)
+	name := p.NameIn(language.Of(ctx))
 	return contract.Score{
-		Title: p.Name, Phases: contract.PhasesOf(tl.Rows, one), Lane: []contract.ScorePhase{}, EndMS: tl.End,
+		Title: name, Phases: contract.PhasesOf(tl.Rows, one), Lane: []contract.ScorePhase{}, EndMS: tl.End,
 		Passages: []contract.ScorePassage{
 			{
-				Name:     p.Name,
+				Name:     name,
 				Rounds:   passage.Rounds,
 				Cautions: []contract.Caution{},
 				Findings: []contract.Finding{},
@@ -164,7 +188,7 @@ func sample(p *practice.Practice) contract.Score {
 			},
 		},
 		Cues: []contract.Cue{}, LaneCues: []contract.Cue{}, Spoken: []contract.Spoken{}, LaneSpoken: []contract.Spoken{},
-	}
+	}, nil
 }
 
 // PracticeNames returns the names of all practices, by id.

@@ -24,9 +24,11 @@ func TestAPracticeOfOnesOwn(t *testing.T) {
 	changed := strings.Replace(file.Text, "4:6", "4:8", 1)
 	_, err = d.Library.SavePractice(t.Context(), contract.PracticeText{Text: changed, Revision: file.Revision})
 	require.NoError(t, err)
-	draft := d.Library.DraftPractice(t.Context(), strings.Replace(changed, "- sun\n", "", 1))
+	draft, err := d.Library.DraftPractice(t.Context(), strings.Replace(changed, "- sun\n", "", 1))
+	require.NoError(t, err)
 	assert.Contains(t, desktest.Words(draft.Problem), "not remove any", "cautions can be added only")
-	draft = d.Library.DraftPractice(t.Context(), changed)
+	draft, err = d.Library.DraftPractice(t.Context(), changed)
+	require.NoError(t, err)
 	require.Empty(t, draft.Problem)
 	assert.Equal(t, "4:8", draft.Page.Pattern)
 	assert.NotEmpty(t, draft.Sample.Phases)
@@ -89,4 +91,15 @@ func TestEveryPracticeIsPlannedAndLed(t *testing.T) {
 		require.NoError(t, err)
 		assert.Positive(t, sample.EndMS)
 	}
+}
+
+// The example of a practice is said as it is in class, movements too.
+func TestTheExampleIsInTheLanguageOfTheClass(t *testing.T) {
+	d := desktest.New(t)
+	_, err := d.Library.SaveSettings(t.Context(), contract.Settings{Language: "de"})
+	require.NoError(t, err)
+	score, err := d.Library.Sample(t.Context(), "sun-salutation")
+	require.NoError(t, err)
+	assert.Equal(t, "ein", score.Phases[0].Word)
+	assert.Equal(t, "Arme hoch", score.Phases[0].Parts[0])
 }
