@@ -49,7 +49,7 @@ func TestStepsAndNamesInAnotherLanguage(t *testing.T) {
 	file, err := d.Plans.Substitute(french, p.ID)
 	require.NoError(t, err)
 	for _, want := range []string{"pose la main, ressens", "Respiration naturelle", "Souffle carré",
-		"cycle 2, rétention: soft"} {
+		"cycle 2, rétention : soft"} {
 		assert.Contains(t, string(file.Data), want)
 	}
 	shown, err := d.Plans.Plan(french, p.ID)

@@ -187,7 +187,7 @@ func ownWords(in *language.Catalogue, p *plan.Passage) string {
 		for _, part := range p.Lines[i].Place(p) {
 			place = append(place, in.Text(part))
 		}
-		lines = append(lines, strings.Join(place, ", ")+": "+p.Lines[i].Text)
+		lines = append(lines, in.Text(fact.New("labelled.text", "label", strings.Join(place, ", "), "text", p.Lines[i].Text)))
 	}
 	return strings.Join(lines, "\n")
 }

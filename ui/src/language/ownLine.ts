@@ -4,6 +4,10 @@ import { t, text } from "./text";
 /** placeText says where a line of the teacher's own words comes: "round 3, hold". */
 export const placeText = ({ place }: OwnLine): string => place.map(text).join(", ");
 
+/** lineText is a line of the teacher's own words with where it comes. */
+export const lineText = (line: OwnLine): string =>
+  text({ id: "labelled.text", args: { label: placeText(line), text: line.text } });
+
 const readers = () => ({
   teacher: t("language.only-you-see"),
   room: t("language.only-the-room-sees"),

@@ -8,7 +8,7 @@ import { ErrorAlert } from "../frame/shell/ErrorAlert";
 import { Loading } from "../frame/shell/Loading";
 import { clock, day, number, timeOfDay } from "../player/format";
 import { text } from "../frame/editing/fields";
-import { placeText } from "../language/ownLine";
+import { lineText } from "../language/ownLine";
 import { Paper } from "../frame/paper/Paper";
 import type { PassageDoc, PlanDoc } from "../wire/plan";
 import "../frame/paper/paper.css";
@@ -54,7 +54,7 @@ export function RunningCardView() {
               {p.beside && <p>{t("plan.gentler-lane-in-the-same-time", { beside: say(p.beside) })}</p>}
               {p.findings.map((f) => (
                 <p key={say(f.say)} className="mind">
-                  {wordOf("do", f.do)}: {say(f.say)}
+                  {say({ id: "labelled.text", args: { label: wordOf("do", f.do), text: say(f.say) } })}
                 </p>
               ))}
             </div>
@@ -89,7 +89,7 @@ function lengthInWords(p: PassageSummary): string {
 function said(doc: PassageDoc, p: PassageSummary): string[] {
   const lines = [p.says.join(", "), text(doc.script)];
   if (p.opening.length > 0) lines.push(t("plan.said-before", { steps: p.opening.map(say).join(", ") }));
-  lines.push(...p.lines.map((line) => `${placeText(line)}: ${line.text}`));
+  lines.push(...p.lines.map(lineText));
   if (p.closing.length > 0) lines.push(t("plan.said-after", { steps: p.closing.map(say).join(", ") }));
   return lines.filter((line) => line.trim() !== "");
 }
