@@ -116,6 +116,20 @@ func TestUndo(t *testing.T) {
 	}
 }
 
+// A copy has what it can take back for itself, whatever is taken back and done in the class that it was made of.
+func TestACopyTakesBackItsOwn(t *testing.T) {
+	class := pace.Begin(read(t, rounds(`"rounds": 10`), talk))
+	adjust := func(c *pace.Class, line string) pace.Answer { return c.Adjust(script(t, line)[0]) }
+	adjust(class, `500 rounds "by": 3`)
+	adjust(class, `600 tempo "to": 50`)
+	copied := class.Copy()
+	assert.Equal(t, pace.ToTempo, adjust(class, `700 undo`).Undone)
+	adjust(class, `3500 drop-holds`)
+	assert.Equal(t, pace.ToTempo, adjust(copied, `700 undo`).Undone)
+	assert.Equal(t, pace.Rounds, adjust(copied, `800 undo`).Undone)
+	assert.Equal(t, []int{10, 0}, totals(copied))
+}
+
 // What an adjustment would do is what it then does, and asking changes nothing.
 func TestWould(t *testing.T) {
 	class := pace.Begin(read(t, rounds(`"rounds": 3`), talk))

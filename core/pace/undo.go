@@ -47,7 +47,8 @@ func (c *Class) undo(a Adjustment) (Answer, error) {
 	if c.now.at().Less(breath.Int(a.At)) {
 		without.row.Say = c.now.row.Say
 	}
-	c.now, c.done = without, c.done[:len(c.done)-1]
+	last := len(c.done) - 1
+	c.now, c.done = without, c.done[:last:last] // a copy of the class may still have the last one
 	return Answer{Undone: latest.verb}, nil
 }
 
