@@ -8,7 +8,7 @@ import (
 	"vastlantern/core/plan"
 	"vastlantern/core/sheet"
 	"vastlantern/studio/home"
-	"vastlantern/studio/lead"
+	"vastlantern/studio/led"
 	"vastlantern/web"
 )
 
@@ -35,7 +35,7 @@ func homeCommand() *cobra.Command {
 			if err != nil {
 				return err
 			}
-			page, err := home.PageOf(template, doc, p, passage, lead.PlanScore)
+			page, err := home.PageOf(template, doc, p, passage, led.PlanScore)
 			if err != nil {
 				return err
 			}

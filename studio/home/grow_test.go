@@ -15,7 +15,7 @@ import (
 	"vastlantern/studio/contract"
 	"vastlantern/studio/desk/desktest"
 	"vastlantern/studio/home"
-	"vastlantern/studio/lead"
+	"vastlantern/studio/led"
 )
 
 // growing is what a teacher says: one round for three days, then three, then with longer holds.
@@ -125,7 +125,7 @@ func TestWhatWaitsPlaysAtHome(t *testing.T) {
 		const plan = `{"format": "vast-lantern-plan", "version": 1, "tempo": 60, "passages": [`
 		doc, p, err := sheet.ReadPlan(strings.NewReader(plan + c.passage + `]}`))
 		require.NoError(t, err)
-		page, err := home.PageOf([]byte(template), doc, p, 1, lead.PlanScore)
+		page, err := home.PageOf([]byte(template), doc, p, 1, led.PlanScore)
 		require.NoError(t, err, c.name)
 		data := inPage(t, page)
 		choice := data.Steps[0].Choices[data.Steps[0].Given]
@@ -177,7 +177,7 @@ func TestWhatGoesAlong(t *testing.T) {
 		{"phase": "inhale", "text": "fill from below", "who": "all"}, {"phase": "exhale", "text": "only for me", "who": "teacher"}]}]}`
 	doc, p, err := sheet.ReadPlan(strings.NewReader(text))
 	require.NoError(t, err)
-	page, err := home.PageOf([]byte(template), doc, p, 1, lead.PlanScore)
+	page, err := home.PageOf([]byte(template), doc, p, 1, led.PlanScore)
 	require.NoError(t, err)
 	data := inPage(t, page)
 	score := data.Scores[data.Steps[0].Choices[data.Steps[0].Given].Score]

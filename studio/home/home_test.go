@@ -20,7 +20,7 @@ import (
 	"vastlantern/studio/contract"
 	"vastlantern/studio/desk/desktest"
 	"vastlantern/studio/home"
-	"vastlantern/studio/lead"
+	"vastlantern/studio/led"
 )
 
 const (
@@ -255,7 +255,7 @@ func TestThePageAgreesWithTheSheet(t *testing.T) {
 			c.passage + `]}`
 		doc, p, err := sheet.ReadPlan(strings.NewReader(text))
 		require.NoError(t, err)
-		page, err := home.PageOf([]byte(template), doc, p, 2, lead.PlanScore)
+		page, err := home.PageOf([]byte(template), doc, p, 2, led.PlanScore)
 		require.NoError(t, err)
 		data := inPage(t, page)
 		var rounds []int
@@ -300,13 +300,13 @@ func TestThePageAgreesWithTheSheet(t *testing.T) {
 		),
 	)
 	require.NoError(t, err)
-	_, err = home.PageOf([]byte(template), doc, p, 2, lead.PlanScore)
+	_, err = home.PageOf([]byte(template), doc, p, 2, led.PlanScore)
 	assert.Error(t, err)
 	doc, p, err = sheet.ReadPlan(
 		strings.NewReader(`{"format": "vast-lantern-plan", "version": 1, "passages": [` + target + `]}`),
 	)
 	require.NoError(t, err)
-	_, err = home.PageOf([]byte("no place"), doc, p, 1, lead.PlanScore)
+	_, err = home.PageOf([]byte("no place"), doc, p, 1, led.PlanScore)
 	assert.Contains(t, language.English().Error(err), "make build")
 }
 
@@ -341,7 +341,7 @@ func TestTheBuiltPage(t *testing.T) {
 		),
 	)
 	require.NoError(t, err)
-	page, err := home.PageOf(built, doc, p, 1, lead.PlanScore)
+	page, err := home.PageOf(built, doc, p, 1, led.PlanScore)
 	require.NoError(t, err)
 	assert.Less(t, len(page), 250_000)
 	for _, asks := range []string{`src="`, `href="`, "url(http", "//fonts", "import("} {

@@ -12,6 +12,7 @@ import (
 	"vastlantern/store"
 	"vastlantern/studio"
 	"vastlantern/studio/contract"
+	"vastlantern/studio/led"
 )
 
 // Classes leads classes.
@@ -27,7 +28,7 @@ type Classes struct {
 	people  atomic.Pointer[people]
 	sample  atomic.Pointer[sample]
 
-	mainCues, laneCues *liveCues
+	mainCues, laneCues *led.Cues
 	newest             newestScore
 	others             translated
 	cards              turned
@@ -52,11 +53,13 @@ type Plans interface {
 type Voices interface {
 	// Speaking is what the voice that speaks in a language makes of texts: nil if the browser's own does.
 	Speaking(ctx context.Context, language string) (func(texts []string) *contract.Speaker, error)
+	// Recorded is the recordings of that voice: nil if the browser's own speaks.
+	Recorded(ctx context.Context, language string) (*contract.KitVoice, error)
 }
 
 // New returns the room of a studio.
 func New(s *studio.Studio, l Library, p Plans, v Voices) *Classes {
-	return &Classes{studio: s, library: l, plans: p, voices: v, mainCues: newLiveCues(), laneCues: newLiveCues()}
+	return &Classes{studio: s, library: l, plans: p, voices: v, mainCues: led.NewCues(), laneCues: led.NewCues()}
 }
 
 // WhileNothingBegins runs work that must not overlap with a class beginning or being adjusted. running is the class in

@@ -4,7 +4,6 @@ import (
 	"context"
 	"time"
 
-	"vastlantern/core/fact"
 	"vastlantern/core/pace"
 	"vastlantern/studio"
 	"vastlantern/studio/contract"
@@ -17,33 +16,7 @@ func (c *Classes) Gap(ctx context.Context, id, from int64) (contract.Gap, error)
 	if err != nil {
 		return contract.Gap{}, err
 	}
-	at := l.At(c.studio.Now())
-	_, again := lost(l, from, at)
-	return contract.Gap{Away: where(l, from), Now: where(l, at), Again: again}, nil
-}
-
-// lost returns where in the class a gap begins that can be taken back: at its first moment, if the class could be
-// paused there and nobody has adjusted it since.
-func lost(l *studio.Class, from, at int64) (int64, bool) {
-	from = max(0, from)
-	if n := len(l.Script); from >= at || n > 0 && from < l.Script[n-1].At {
-		return 0, false
-	}
-	moment := l.Led.At(from)
-	return from, moment.Passage > 0 && moment.Met.Has(pace.ToPause)
-}
-
-// where returns a moment of the class.
-func where(l *studio.Class, at int64) fact.Fact {
-	moment := l.Led.At(max(0, at))
-	if moment.Passage == 0 {
-		return fact.New("gap.after-end")
-	}
-	name := l.Plan.Passages[moment.Passage-1].Name()
-	if moment.Stage == pace.Round {
-		return fact.New("gap.round", "name", name, "round", moment.Round)
-	}
-	return fact.New("name", "name", name)
+	return l.Gap(from, l.At(c.studio.Now())), nil
 }
 
 // TakeAgain repeats a round that no screen showed: the time from then until now becomes a pause with natural breath,
@@ -67,10 +40,10 @@ func (c *Classes) TakeAgain(ctx context.Context, id int64, want contract.TakeAga
 		if newest != id {
 			return contract.Adjusted{}, studio.Fail(studio.ErrConflict, "gap.other-class")
 		}
-		l.Stored.EndedAt = time.Time{}
+		l.End(time.Time{})
 	}
 	at := l.At(c.studio.Now())
-	from, can := lost(l, want.FromMS, at)
+	from, can := l.Lost(want.FromMS, at)
 	if !can {
 		return contract.Adjusted{}, studio.Fail(studio.ErrConflict, "gap.cannot-again")
 	}

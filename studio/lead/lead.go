@@ -4,19 +4,17 @@ package lead
 
 import (
 	"context"
-	"encoding/json"
 	"fmt"
-	"math"
 	"slices"
 	"time"
 
 	"vastlantern/core/fact"
 	"vastlantern/core/pace"
 	"vastlantern/core/plan"
-	"vastlantern/core/sheet"
 	"vastlantern/store"
 	"vastlantern/studio"
 	"vastlantern/studio/contract"
+	"vastlantern/studio/led"
 )
 
 // Begin starts a class from a plan now. Only one class runs at a time.
@@ -51,9 +49,11 @@ func (c *Classes) begin(ctx context.Context, want contract.Lead) (contract.Score
 	if err != nil {
 		return contract.Score{}, studio.Fail(studio.ErrInvalid, "lead.plan-wrong", "why", err)
 	}
-	if l.Stored, err = c.studio.Store.With(ctx).BeginClass(class); err != nil {
+	stored, err := c.studio.Store.With(ctx).BeginClass(class)
+	if err != nil {
 		return contract.Score{}, err
 	}
+	l.SetStored(stored)
 	c.setLive(&live{stored: l.Stored, led: l.Copy()})
 	c.studio.ClassChanged(ctx, l.Stored)
 	if err := c.NoteTime(ctx); err != nil {
@@ -178,32 +178,12 @@ func (c *Classes) adjusted(ctx context.Context, l *studio.Class, number int) (co
 	return contract.Adjusted{Answer: l.Answer(number), Score: score}, err
 }
 
-// Bounds of what comes with an adjustment, in bytes.
-const (
-	longestKey   = 200
-	longestNote  = 2000
-	longestLabel = 100 // of a verb, a signal
-)
-
-// within refuses what is too long to be kept.
-func within(want contract.Adjust) error {
-	switch {
-	case len(want.Key) > longestKey || len(want.Do) > longestLabel || len(want.Because) > longestLabel ||
-		want.See != nil && len(*want.See) > longestLabel || toBytes(want.To) > longestLabel:
-		return studio.Fail(studio.ErrInvalid, "lead.too-long", "key", longestKey, "label", longestLabel)
-	case want.Text != nil && len(*want.Text) > longestNote:
-		return studio.Fail(studio.ErrInvalid, "lead.note-long", "most", longestNote)
+// invalid returns what is wrong with something that was sent; nil for nil.
+func invalid(err error) error {
+	if err == nil {
+		return nil
 	}
-	return nil
-}
-
-// toBytes returns how long what an adjustment is set to is as JSON; what cannot be JSON is too long for any bound.
-func toBytes(to any) int {
-	text, err := json.Marshal(to)
-	if err != nil {
-		return math.MaxInt
-	}
-	return len(text)
+	return studio.FailWith(studio.ErrInvalid, fact.Of(err))
 }
 
 // adjust folds one adjustment more into the class in progress, at that time of it, and returns its number. The caller
@@ -212,19 +192,12 @@ func (c *Classes) adjust(ctx context.Context, l *studio.Class, at int64, want co
 	if want.Key == "" {
 		return 0, studio.Fail(studio.ErrInvalid, "lead.needs-key")
 	}
-	if err := within(want); err != nil {
-		return 0, err
+	a, body, err := led.Adjustment(at, want)
+	if err != nil {
+		return 0, invalid(err)
 	}
 	if number := l.Known(want.Key); number > 0 {
 		return number, nil
-	}
-	body, err := scriptLine(at, want)
-	if err != nil {
-		return 0, err
-	}
-	a, err := sheet.ReadAdjustment(body)
-	if err != nil {
-		return 0, studio.Fail(studio.ErrInvalid, "lead.not-adjustment", "why", err)
 	}
 	class, err := c.current(ctx)
 	if err != nil {
@@ -236,7 +209,7 @@ func (c *Classes) adjust(ctx context.Context, l *studio.Class, at int64, want co
 		if err := c.studio.Store.With(ctx).AddAdjustments(l.Stored.ID, row); err != nil {
 			return 0, err
 		}
-		l.Add(studio.Sent{Key: want.Key, Because: want.Because, Origin: want.Origin}, a)
+		l.Add(led.Sent{Key: want.Key, Because: want.Because, Origin: want.Origin}, a)
 		c.studio.ClassChanged(ctx, l.Stored)
 		return number, nil
 	}
@@ -245,18 +218,9 @@ func (c *Classes) adjust(ctx context.Context, l *studio.Class, at int64, want co
 	}
 	*l = *class.read()
 	if !l.Running(c.studio.Now()) && class.stored.EndedAt.IsZero() {
-		l.Stored.EndedAt = c.finish(ctx, class, l.Led.Timeline().End)
+		l.End(c.finish(ctx, class, l.Led.Timeline().End))
 	}
 	return number, nil
-}
-
-// scriptLine returns an adjustment as a line of a script.
-func scriptLine(at int64, want contract.Adjust) ([]byte, error) {
-	want.PressedMS = nil // it has become the time
-	return json.Marshal(struct {
-		At int64 `json:"at_ms"`
-		contract.Adjust
-	}{at, want})
 }
 
 // notifyWithScore tells every screen of a change, and returns the score after it.

@@ -11,7 +11,6 @@ import (
 	"vastlantern/core/fact"
 	"vastlantern/store"
 	"vastlantern/studio"
-	"vastlantern/studio/contract"
 )
 
 // live is the class in progress as it is held in memory: its plan, its start and everything that was pressed, also what
@@ -108,7 +107,8 @@ func (c *Classes) Open(ctx context.Context, id int64) (*studio.Class, error) {
 // read returns the class with everything that was pressed.
 func (l *live) read() *studio.Class {
 	class := l.led.Copy()
-	class.Stored, class.Unstored, class.WhyUnstored = l.stored, l.unstored, l.why
+	class.SetStored(l.stored)
+	class.Unstored, class.WhyUnstored = l.unstored, l.why
 	return class
 }
 
@@ -126,6 +126,15 @@ func (l *live) with(row store.Adjustment) (*live, error) {
 // keep adds a row to the class in progress and stores it, or keeps it in memory where that is not possible at the
 // moment. Whoever calls it holds c.leading.
 func (c *Classes) keep(ctx context.Context, class *live, row store.Adjustment) (*live, error) {
+	next, err := c.kept(ctx, class, row)
+	if err == nil {
+		c.setLive(next)
+	}
+	return next, err
+}
+
+// kept is keep without making it the class in progress.
+func (c *Classes) kept(ctx context.Context, class *live, row store.Adjustment) (*live, error) {
 	next, err := class.with(row)
 	if err != nil { // what cannot be read again is not stored
 		return class, err
@@ -144,7 +153,6 @@ func (c *Classes) keep(ctx context.Context, class *live, row store.Adjustment) (
 			return class, err
 		}
 	}
-	c.setLive(next)
 	return next, nil
 }
 
@@ -272,16 +280,4 @@ func (c *Classes) Settle(ctx context.Context) error {
 	c.finish(ctx, class, l.Led.Timeline().End)
 	c.studio.Notify(class.stored.ID)
 	return nil
-}
-
-// notStored reports what was pressed in the class and is not in the data file yet.
-func notStored(l *studio.Class) *contract.Unstored {
-	if l.Unstored == 0 {
-		return nil
-	}
-	u := &contract.Unstored{Why: l.WhyUnstored, Presses: []contract.UnstoredPress{}}
-	for i := len(l.Answers) - l.Unstored; i < len(l.Answers); i++ {
-		u.Presses = append(u.Presses, contract.UnstoredPress{Number: i + 1, AtMS: l.Answers[i].At, Do: l.Answers[i].Do})
-	}
-	return u
 }

@@ -2,6 +2,7 @@ package lead
 
 import (
 	"context"
+
 	"vastlantern/core/breath"
 	"vastlantern/core/pace"
 	"vastlantern/core/room"
@@ -45,42 +46,10 @@ func (c *Classes) Saw(ctx context.Context, id int64, saw contract.Saw) (contract
 
 // ProposedIn returns what to do about what is seen in a class at a time of it. It has no score.
 func (c *Classes) ProposedIn(l *studio.Class, at int64, see string) (contract.Proposed, error) {
-	scene := room.Scene{Now: l.Led.At(at), SlotEnd: l.Plan.Slot.Times(60_000).Round()}
-	if scene.Now.Passage > 0 {
-		scene.Passage = &l.Plan.Passages[scene.Now.Passage-1]
-	}
-	for _, a := range l.Answers {
-		if a.Do == pace.Signal && a.See == see && a.Passage == scene.Now.Passage {
-			scene.Before++
-		}
-	}
+	limit := 0
 	if here := c.people.Load(); here != nil && here.class == l.Stored.ID {
-		scene.LaneLimit = here.asks.Rules.LaneLimit
+		limit = here.Care.Rules.LaneLimit
 	}
-	proposal, err := room.Propose(see, scene)
-	if err != nil {
-		return contract.Proposed{}, studio.Fail(studio.ErrInvalid, "lead.not-noted", "why", err)
-	}
-	proposed := contract.Proposed{Say: proposal.Say}
-	if proposed.Do, err = asAdjusts(proposal.Do, see); err != nil || proposal.Lane.Do == "" {
-		return proposed, err
-	}
-	lane, err := contract.AdjustOf(proposal.Lane)
-	lane.Because = see
-	proposed.Lane = &lane
-	return proposed, err
-}
-
-// asAdjusts returns adjustments as a screen sends them.
-func asAdjusts(do []pace.Adjustment, because string) ([]contract.Adjust, error) {
-	list := []contract.Adjust{}
-	for _, a := range do {
-		one, err := contract.AdjustOf(a)
-		if err != nil {
-			return nil, err
-		}
-		one.Because = because
-		list = append(list, one)
-	}
-	return list, nil
+	proposed, err := l.Propose(at, see, limit)
+	return proposed, invalid(err)
 }

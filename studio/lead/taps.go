@@ -2,11 +2,7 @@ package lead
 
 import (
 	"context"
-	"errors"
 
-	"vastlantern/core/breath"
-	"vastlantern/core/pace"
-	"vastlantern/core/room"
 	"vastlantern/studio"
 	"vastlantern/studio/contract"
 )
@@ -22,28 +18,6 @@ func (c *Classes) Tapped(ctx context.Context, id int64, taps contract.Taps) (con
 
 // TappedIn is Tapped for any class, at a time of it.
 func (c *Classes) TappedIn(l *studio.Class, at int64, taps contract.Taps) (contract.Tapped, error) {
-	const most = 500
-	if len(taps.AtMS) > most {
-		return contract.Tapped{}, studio.Fail(studio.ErrInvalid, "taps.too-many", "given", len(taps.AtMS), "most", most)
-	}
-	beat, err := room.Taps(taps.AtMS)
-	if errors.Is(err, room.ErrTaps) {
-		return contract.Tapped{}, studio.Fail(studio.ErrInvalid, "taps.twice")
-	}
-	tapped := contract.Tapped{
-		IntervalMS: beat.Interval.Float(),
-		SpreadMS:   beat.Spread.Float(),
-		Used:       beat.Used,
-		Aside:      beat.Aside,
-	}
-	now := l.Led.At(at)
-	if now.Passage > 0 && now.Met.Has(pace.ToTempo) {
-		measure := now.Next.Measure
-		measure.Counts = now.Counts
-		tempo := beat.Tempo(&l.Plan.Passages[now.Passage-1], measure, taps.Breaths)
-		if tempo.Cmp(breath.Exact{}) > 0 {
-			tapped.Tempo = tempo.Float()
-		}
-	}
-	return tapped, err
+	tapped, err := l.Tapped(at, taps)
+	return tapped, invalid(err)
 }

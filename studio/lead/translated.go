@@ -10,6 +10,7 @@ import (
 	"vastlantern/core/words"
 	"vastlantern/studio"
 	"vastlantern/studio/contract"
+	"vastlantern/studio/led"
 )
 
 // translated is the class in progress as it is said in other languages, for screens of the room that chose one. It has
@@ -22,8 +23,8 @@ type translated struct {
 
 // inLanguage is the class in one language. It follows adjustment by adjustment.
 type inLanguage struct {
-	class              *studio.Class
-	mainCues, laneCues *liveCues
+	class              *led.Class
+	mainCues, laneCues *led.Cues
 	says               func(texts []string) *contract.Speaker
 	of                 scored
 	at                 int64
@@ -56,9 +57,9 @@ func (c *Classes) RunningScoreIn(ctx context.Context, language string) (*contrac
 	if err != nil {
 		return nil, err
 	}
-	score := shape(other.class, other.class.Led.Timeline(), here, at, other.mainCues.of, other.laneCues.of)
+	score := led.Score(other.class, other.class.Led.Timeline(), here.Here, at, other.mainCues.Of, other.laneCues.Of)
 	if other.says != nil {
-		score.Speaker = other.says(texts(&score))
+		score.Speaker = other.says(led.Texts(&score))
 	}
 	score.Sample = c.isSample(l.Stored.PlanID)
 	other.of, other.at, other.score = of, at, &score
@@ -76,26 +77,26 @@ func (t *translated) of(ctx context.Context, c *Classes, l *studio.Class, langua
 		if err != nil {
 			return nil, err
 		}
-		led := *l.Plan
+		in := *l.Plan
 		own, err := c.formal(ctx, l.Stored.GroupID, language)
 		if err != nil {
 			return nil, err
 		}
-		led.Words = words.Languages[language].With(own, l.Plan.Words.ByHand)
-		led.Passages = slices.Clone(led.Passages)
-		for i := range led.Passages {
-			name(&led.Passages[i], led.Words)
+		in.Words = words.Languages[language].With(own, l.Plan.Words.ByHand)
+		in.Passages = slices.Clone(in.Passages)
+		for i := range in.Passages {
+			name(&in.Passages[i], in.Words)
 		}
 		other = &inLanguage{
-			class:    &studio.Class{Plan: &led, Led: pace.Begin(&led)},
-			mainCues: newLiveCues(), laneCues: newLiveCues(), says: says,
+			class:    &led.Class{Plan: &in, Led: pace.Begin(&in)},
+			mainCues: led.NewCues(), laneCues: led.NewCues(), says: says,
 		}
 		t.by[language] = other
 	}
 	for i := len(other.class.Script); i < len(l.Script); i++ {
 		other.class.Add(l.Sent[i], l.Script[i])
 	}
-	other.class.Stored = l.Stored
+	other.class.ID, other.class.StartedAt, other.class.EndedAt = l.ID, l.StartedAt, l.EndedAt
 	return other, nil
 }
 

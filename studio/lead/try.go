@@ -2,11 +2,12 @@ package lead
 
 import (
 	"context"
+
 	"vastlantern/core/pace"
-	"vastlantern/core/sheet"
 	"vastlantern/store"
 	"vastlantern/studio"
 	"vastlantern/studio/contract"
+	"vastlantern/studio/led"
 )
 
 // mostTried is how many adjustments a try-out may have.
@@ -35,12 +36,12 @@ func (c *Classes) Try(ctx context.Context, plan int64, try contract.Try) (contra
 			return contract.Score{}, err
 		}
 	}
-	anew := len(script) - len(c.mainCues.known(document, script).script)
+	anew := len(script) - c.mainCues.Known(document, script)
 	if rows := p.Rows(); anew*rows > mostWork {
 		return contract.Score{}, studio.Fail(studio.ErrInvalid, "try.forgotten", "adjustments", anew)
 	}
 	for i, a := range script {
-		l.Add(studio.Sent{Because: try.Script[i].Adjust.Because}, a)
+		l.Add(led.Sent{Because: try.Script[i].Adjust.Because}, a)
 	}
 	return c.ScoreOf(ctx, l, max(before, try.AtMS))
 }
@@ -54,16 +55,6 @@ func (c *Classes) ScoreOf(ctx context.Context, l *studio.Class, at int64) (contr
 
 // Adjustment returns what a screen sends, as a class takes it at a time of it.
 func (c *Classes) Adjustment(at int64, want contract.Adjust) (pace.Adjustment, error) {
-	if err := within(want); err != nil {
-		return pace.Adjustment{}, err
-	}
-	body, err := scriptLine(at, want)
-	if err != nil {
-		return pace.Adjustment{}, err
-	}
-	a, err := sheet.ReadAdjustment(body)
-	if err != nil {
-		return pace.Adjustment{}, studio.Fail(studio.ErrInvalid, "lead.not-adjustment", "why", err)
-	}
-	return a, nil
+	a, _, err := led.Adjustment(at, want)
+	return a, invalid(err)
 }

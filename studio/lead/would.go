@@ -2,7 +2,7 @@ package lead
 
 import (
 	"context"
-	"vastlantern/core/pace"
+
 	"vastlantern/studio"
 	"vastlantern/studio/contract"
 )
@@ -18,22 +18,6 @@ func (c *Classes) Would(ctx context.Context, id int64, wants []contract.Adjust) 
 
 // WouldIn is Would for any class, at a time of it.
 func (c *Classes) WouldIn(l *studio.Class, at int64, wants []contract.Adjust) ([]contract.Preview, error) {
-	const most = 40
-	if len(wants) > most {
-		return nil, studio.Fail(studio.ErrInvalid, "would.too-many", "given", len(wants), "most", most)
-	}
-	adjustments := make([]pace.Adjustment, len(wants))
-	for i, want := range wants {
-		var err error
-		if adjustments[i], err = c.Adjustment(at, want); err != nil {
-			return nil, err
-		}
-	}
-	previews := make([]contract.Preview, len(wants))
-	for i, p := range l.Led.Previews(at, adjustments) {
-		previews[i] = contract.Preview{
-			Answer: contract.AnswerOf(p.Answer), ChangeMS: p.EndWith - p.EndWithout, EndMS: p.EndWith, Fewer: p.Fewer,
-		}
-	}
-	return previews, nil
+	previews, err := l.Would(at, wants)
+	return previews, invalid(err)
 }

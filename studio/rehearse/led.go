@@ -15,6 +15,7 @@ import (
 	"vastlantern/store"
 	"vastlantern/studio"
 	"vastlantern/studio/contract"
+	"vastlantern/studio/led"
 )
 
 // Leading is what is asked of the room that leads classes: a rehearsal is led as a class is, by the same rules.
@@ -34,8 +35,8 @@ type setting struct {
 	Seed     int64  `json:"seed"`
 }
 
-// led is a rehearsal with everything that was pressed.
-type led struct {
+// inProgress is a rehearsal with everything that was pressed.
+type inProgress struct {
 	stored store.Rehearsal
 	setting
 	script []contract.Tried
@@ -147,7 +148,7 @@ func written(doc plan.Document) ([]byte, error) {
 }
 
 // open reads a rehearsal.
-func (r *Rehearse) open(ctx context.Context, id int64) (*led, error) {
+func (r *Rehearse) open(ctx context.Context, id int64) (*inProgress, error) {
 	stored, err := r.studio.Store.With(ctx).Rehearsal(id)
 	if err != nil {
 		return nil, studio.Missing(err, store.KindRehearsal, id)
@@ -160,8 +161,8 @@ func (r *Rehearse) open(ctx context.Context, id int64) (*led, error) {
 	return l, nil
 }
 
-func (r *Rehearse) read(stored store.Rehearsal) (*led, error) {
-	l := &led{stored: stored}
+func (r *Rehearse) read(stored store.Rehearsal) (*inProgress, error) {
+	l := &inProgress{stored: stored}
 	if err := json.Unmarshal(stored.Setting, &l.setting); err != nil {
 		return nil, err
 	}
@@ -191,17 +192,17 @@ func (r *Rehearse) read(stored store.Rehearsal) (*led, error) {
 	return l, nil
 }
 
-func (r *Rehearse) add(l *led, tried contract.Tried) error {
+func (r *Rehearse) add(l *inProgress, tried contract.Tried) error {
 	a, err := r.leading.Adjustment(tried.AtMS, tried.Adjust)
 	if err != nil {
 		return err
 	}
-	l.class.Add(studio.Sent{Key: tried.Adjust.Key, Because: tried.Adjust.Because}, a)
+	l.class.Add(led.Sent{Key: tried.Adjust.Key, Because: tried.Adjust.Because}, a)
 	return nil
 }
 
 // model returns the rehearsal as the model has it, at a moment.
-func (l *led) model(at int64) (*rehearsal.Led, error) {
+func (l *inProgress) model(at int64) (*rehearsal.Led, error) {
 	m := &rehearsal.Led{Plan: l.class.Plan, Script: l.class.Script, Seed: l.Seed, Now: at}
 	if l.level == nil {
 		m.People = l.room.Seat(l.Seed)
@@ -213,7 +214,7 @@ func (l *led) model(at int64) (*rehearsal.Led, error) {
 }
 
 // moment returns the time of a rehearsal that a screen names: never before what was pressed last.
-func (l *led) moment(at int64) int64 { return max(0, at, l.class.LastPress()) }
+func (l *inProgress) moment(at int64) int64 { return max(0, at, l.class.LastPress()) }
 
 // At returns a rehearsal as it is at a moment of it.
 func (r *Rehearse) At(ctx context.Context, id, at int64) (contract.Rehearsing, error) {
@@ -227,7 +228,7 @@ func (r *Rehearse) At(ctx context.Context, id, at int64) (contract.Rehearsing, e
 // ahead is for how long it is told what people do, in milliseconds; a screen asks again before.
 const ahead = 150_000
 
-func (r *Rehearse) now(ctx context.Context, l *led, at int64) (contract.Rehearsing, error) {
+func (r *Rehearse) now(ctx context.Context, l *inProgress, at int64) (contract.Rehearsing, error) {
 	score, err := r.leading.ScoreOf(ctx, l.class, at)
 	if err != nil {
 		return contract.Rehearsing{}, err
@@ -289,7 +290,7 @@ func watched(c *rehearsal.Course, p *rehearsal.Person, at int64) contract.Watche
 }
 
 // press adds what was pressed, unless it was added already, and stores it.
-func (r *Rehearse) press(ctx context.Context, l *led, want contract.Adjust) (number int, err error) {
+func (r *Rehearse) press(ctx context.Context, l *inProgress, want contract.Adjust) (number int, err error) {
 	if want.Key == "" {
 		return 0, studio.Fail(studio.ErrInvalid, "lead.needs-key")
 	}
@@ -316,7 +317,7 @@ func (r *Rehearse) press(ctx context.Context, l *led, want contract.Adjust) (num
 	return len(l.script), r.save(ctx, l)
 }
 
-func (r *Rehearse) save(ctx context.Context, l *led) error {
+func (r *Rehearse) save(ctx context.Context, l *inProgress) error {
 	script, err := json.Marshal(l.script)
 	if err != nil {
 		return err

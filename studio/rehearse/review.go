@@ -224,7 +224,7 @@ func (r *Rehearse) Review(ctx context.Context, id int64) (contract.RehearsalRevi
 	return r.review(ctx, l)
 }
 
-func (r *Rehearse) review(ctx context.Context, l *led) (contract.RehearsalReview, error) {
+func (r *Rehearse) review(ctx context.Context, l *inProgress) (contract.RehearsalReview, error) {
 	m, err := l.model(l.stored.AtMS)
 	if err != nil {
 		return contract.RehearsalReview{}, err

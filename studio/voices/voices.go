@@ -4,7 +4,6 @@ package voices
 
 import (
 	"bytes"
-	"cmp"
 	"context"
 	"errors"
 	"maps"
@@ -21,6 +20,7 @@ import (
 	"vastlantern/store"
 	"vastlantern/studio"
 	"vastlantern/studio/contract"
+	"vastlantern/studio/led"
 )
 
 // Voices is the room.
@@ -323,9 +323,17 @@ func (v *Voices) Sound(ctx context.Context, sum string) (studio.File, error) {
 	return studio.File{Name: sum[:min(len(sum), 12)] + ".wav", Type: "audio/wav", Data: sound}, err
 }
 
-// Speaking returns what the recorded voice that speaks in classes of a language makes of texts; nil if the browser's
-// own speaks.
+// Speaking returns what the voice that speaks in a language makes of texts; nil if the browser's own does.
 func (v *Voices) Speaking(ctx context.Context, language string) (func(texts []string) *contract.Speaker, error) {
+	voice, err := v.Recorded(ctx, language)
+	if err != nil || voice == nil {
+		return nil, err
+	}
+	return func(texts []string) *contract.Speaker { return led.Speaker(voice, texts) }, nil
+}
+
+// Recorded returns the recordings of the voice that speaks in a language; nil if the browser's own does.
+func (v *Voices) Recorded(ctx context.Context, language string) (*contract.KitVoice, error) {
 	chosen, err := v.library.InForce(ctx)
 	if err != nil || chosen.Voice == "" {
 		return nil, err
@@ -343,31 +351,5 @@ func (v *Voices) Speaking(ctx context.Context, language string) (func(texts []st
 	for _, r := range recorded {
 		sums[r.Plain] = r.Sum
 	}
-	return func(texts []string) *contract.Speaker { return speaker(stored[i].Name, sums, texts) }, err
-}
-
-// speaker returns how a voice, which has recordings by their plain text, says the texts: those that are made of them,
-// and what is missing, the shortest first.
-func speaker(name string, sums map[string]string, texts []string) *contract.Speaker {
-	speaker := &contract.Speaker{Name: name, Said: map[string][]string{}, Missing: []string{}}
-	recorded := func(plain string) bool { return sums[plain] != "" }
-	for _, text := range texts {
-		if text == "" || speaker.Said[text] != nil {
-			continue
-		}
-		pieces := voice.Pieces(text, recorded)
-		if pieces == nil {
-			speaker.Missing = append(speaker.Missing, text)
-			continue
-		}
-		for _, piece := range pieces {
-			speaker.Said[text] = append(speaker.Said[text], sums[piece])
-		}
-	}
-	slices.SortFunc(
-		speaker.Missing,
-		func(a, b string) int { return cmp.Or(cmp.Compare(len(a), len(b)), cmp.Compare(a, b)) },
-	)
-	speaker.Missing = slices.Compact(speaker.Missing)
-	return speaker
+	return &contract.KitVoice{Name: stored[i].Name, Recordings: sums}, err
 }

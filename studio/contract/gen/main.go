@@ -75,6 +75,12 @@ type all struct {
 	Score     contract.Score
 	Packing   contract.Packing
 	Adjust    contract.Adjust
+	Kit       contract.Kit
+	Presses   contract.Presses
+	Taken     contract.Taken
+	Question  contract.CoreQuestion
+	Pressing  contract.PressedHere
+	Unsent    contract.UnsentHere
 	Adjusted  contract.Adjusted
 	Preview   contract.Preview
 	Gap       contract.Gap
@@ -159,8 +165,14 @@ var words = map[reflect.Type][]any{
 	reflect.TypeFor[rehearsal.Doing]():      doings(),
 	reflect.TypeFor[voice.Kind]():           anyOf(voice.Kinds),
 	reflect.TypeFor[contract.ImportStage](): {"", contract.ImportReading, contract.ImportWriting},
-	reflect.TypeFor[contract.How]():         {contract.Easy, contract.Right, contract.TooMuch},
-	reflect.TypeFor[contract.ChangeKind]():  kinds(),
+	reflect.TypeFor[contract.Choice]():      {contract.ChooseNone, contract.ChooseScreen, contract.ChooseProgram},
+	reflect.TypeFor[contract.Ask](): {
+		contract.AskOpen, contract.AskPress, contract.AskScore, contract.AskWould, contract.AskPropose,
+		contract.AskTapped, contract.AskGap, contract.AskTurn, contract.AskUnsent, contract.AskSync, contract.AskMove,
+		contract.AskSheet, contract.AskCues,
+	},
+	reflect.TypeFor[contract.How]():        {contract.Easy, contract.Right, contract.TooMuch},
+	reflect.TypeFor[contract.ChangeKind](): kinds(),
 	reflect.TypeFor[contract.MarkKind](): {
 		contract.MarkChange,
 		contract.MarkRemark,

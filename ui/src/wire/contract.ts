@@ -58,6 +58,12 @@ export interface Contract {
   Score: Score;
   Packing: Packing;
   Adjust: Adjust;
+  Kit: Kit;
+  Presses: Presses;
+  Taken: Taken;
+  Question: CoreQuestion;
+  Pressing: PressedHere;
+  Unsent: UnsentHere;
   Adjusted: Adjusted;
   Preview: Preview;
   Gap: Gap;
@@ -1314,6 +1320,120 @@ export interface PackedPhases {
   looks: Column;
   rounds: Column;
   breaths: Column;
+}
+export interface Kit {
+  class_id: number;
+  started_ms: number;
+  ended_ms: number | null;
+  document: string;
+  pressed: Pressed[];
+  group: Group | null;
+  care: Room;
+  fingers: string;
+  voice: KitVoice | null;
+  sample: boolean;
+  card_up: CardUp;
+  origin: string;
+}
+export interface Pressed {
+  key: string;
+  origin: string;
+  line: unknown;
+}
+export interface KitVoice {
+  name: string;
+  recordings: {
+    [k: string]: string;
+  };
+}
+export interface Presses {
+  since: number;
+  last: string;
+  presses: TimedPress[];
+  apart: boolean;
+  choose: "" | "screen" | "program";
+  keys?: string[];
+  copy?: Pressed[];
+}
+export interface TimedPress {
+  key: string;
+  do:
+    | "advance"
+    | "again"
+    | "beside"
+    | "by-hand"
+    | "close"
+    | "counts"
+    | "drop-holds"
+    | "end"
+    | "enough"
+    | "finish-by"
+    | "last-round"
+    | "next"
+    | "note"
+    | "pause"
+    | "recall"
+    | "release"
+    | "restore-holds"
+    | "resume"
+    | "rounds"
+    | "signal"
+    | "strokes"
+    | "tempo"
+    | "undo";
+  to?: number | string | unknown[];
+  by?: number;
+  to_ms?: number;
+  because?: string;
+  carry?: boolean;
+  text?: string;
+  see?: string;
+  pressed_ms?: number;
+  at_ms: number;
+}
+export interface Taken {
+  score: Score;
+  from: number;
+  pressed: Pressed[];
+  asked: Answer[] | null;
+}
+export interface CoreQuestion {
+  ask:
+    | "open"
+    | "press"
+    | "score"
+    | "would"
+    | "propose"
+    | "tapped"
+    | "gap"
+    | "turn"
+    | "unsent"
+    | "sync"
+    | "move"
+    | "sheet"
+    | "cues";
+  at_ms?: number;
+  from_ms?: number;
+  from?: number;
+  kit?: Kit;
+  mine?: Pressed[];
+  presses?: Adjust[];
+  see?: string;
+  taps?: Taps;
+  card_up?: CardUp;
+  plan?: string;
+  script?: string;
+  beside?: boolean;
+}
+export interface PressedHere {
+  pressed: Pressed;
+  score: Score;
+}
+export interface UnsentHere {
+  presses: Presses;
+  keys: string[];
+  copy: Pressed[];
+  done: Answer[];
 }
 export interface Adjusted {
   answer: Answer;
