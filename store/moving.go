@@ -39,12 +39,29 @@ func (s *Store) AddAdjustments(class int64, list ...Adjustment) error {
 	if len(list) == 0 {
 		return nil
 	}
+	return s.despiteAFullDisk(func() error {
+		return s.changing(class, func(db *gorm.DB) error { return addAdjustments(db, class, list) })
+	})
+}
+
+// ReplaceAdjustments stores adjustments of a class in the place of those from a number on, all of them in one write.
+func (s *Store) ReplaceAdjustments(class int64, from int, list ...Adjustment) error {
+	return s.despiteAFullDisk(func() error {
+		return s.changing(class, func(db *gorm.DB) error {
+			err := db.Where("class_id = ? AND number >= ?", class, from).Delete(&adjustmentRow{}).Error
+			if err != nil || len(list) == 0 {
+				return err
+			}
+			return addAdjustments(db, class, list)
+		})
+	})
+}
+
+func addAdjustments(db *gorm.DB, class int64, list []Adjustment) error {
 	rows := make([]adjustmentRow, len(list))
 	for i, a := range list {
 		rows[i] = adjustmentRow{class, a.Number, a.Key, string(a.Body), a.Origin}
 	}
 	const atOnce = 100 // a longer statement takes longer to be read than to be done
-	return s.despiteAFullDisk(func() error {
-		return s.changing(class, func(db *gorm.DB) error { return db.CreateInBatches(rows, atOnce).Error })
-	})
+	return db.CreateInBatches(rows, atOnce).Error
 }

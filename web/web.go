@@ -264,6 +264,15 @@ func (s server) classes(api *gin.RouterGroup) {
 			return classes.Gap(contextOf(c), id(c), number(c.Query("from_ms")))
 		}),
 	)
+	api.GET("/classes/:id/kit", answer(func(c *gin.Context) (contract.Kit, error) {
+		return classes.Kit(contextOf(c), id(c), c.GetString(deviceKey))
+	}))
+	api.POST("/classes/:id/presses", body(func(c *gin.Context, in contract.Presses) (contract.Taken, error) {
+		for i := range in.Presses {
+			in.Presses[i].Origin = c.GetString(deviceKey)
+		}
+		return classes.Take(contextOf(c), id(c), in)
+	}))
 	api.POST("/classes/:id/again", body(func(c *gin.Context, in contract.TakeAgain) (contract.Adjusted, error) {
 		in.Origin = c.GetString(deviceKey)
 		return classes.TakeAgain(contextOf(c), id(c), in)
@@ -442,8 +451,6 @@ var logging = gin.LoggerWithConfig(gin.LoggerConfig{Output: os.Stderr, Skip: fun
 	return c.Writer.Status() < http.StatusInternalServerError && !slog.Default().Enabled(c, slog.LevelDebug)
 }})
 
-// packing packs what is worth it, except for what is packed already: streams, the room, pictures and fonts. Answers are
-// packed quickly: that of a press would otherwise take longer than all that the press does.
 // inPersonsLanguage tells what is asked which language the person reads: a cookie keeps the one that was chosen.
 func inPersonsLanguage(c *gin.Context) {
 	chosen, _ := c.Cookie("language")
@@ -451,6 +458,8 @@ func inPersonsLanguage(c *gin.Context) {
 	c.Request = c.Request.WithContext(language.With(c.Request.Context(), tag))
 }
 
+// packing packs what is worth it, except for what is packed already: streams, the room, pictures and fonts. Answers are
+// packed quickly: that of a press would otherwise take longer than all that the press does.
 func packing() gin.HandlerFunc {
 	answers := gzip.Gzip(gzip.BestSpeed, gzip.WithExcludedPathsRegexs([]string{`/stream$`, `^/api/rooms/`}))
 	pages := gzip.Gzip(gzip.DefaultCompression, gzip.WithExcludedExtensions([]string{".png", ".woff2"}))

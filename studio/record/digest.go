@@ -97,8 +97,8 @@ func (r *Records) digest(ctx context.Context, class int64) (store.Digest, error)
 			d.Practices = append(d.Practices, passage.Practice.ID)
 		}
 	}
-	for _, a := range l.Answers {
-		if a.Do == pace.Note {
+	for i, a := range l.Answers {
+		if a.Do == pace.Note && l.Sent[i].Aside == nil {
 			words = append(words, a.Text)
 		}
 	}

@@ -68,8 +68,8 @@ func (r *Records) notesOf(ctx context.Context, class *studio.Class) ([]contract.
 			})
 		}
 	}
-	for _, a := range class.Script {
-		if a.Do == pace.Note {
+	for i, a := range class.Script {
+		if a.Do == pace.Note && class.Sent[i].Aside == nil {
 			add(strings.TrimSpace(a.Text), contract.Millis(class.Stored.StartedAt)+float64(a.At), a.Carry)
 		}
 	}
