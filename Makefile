@@ -4,8 +4,10 @@ TAGS = -tags nomsgpack
 PACKAGES = . ./cmd/... ./core/... ./deploy/... ./e2e/... ./language/... ./store/... ./studio/... ./web/... # not what npm packages bring along
 IN_PROCESS = . ./cmd/... ./core/... ./language/... ./store/... ./studio/... ./web/... # what needs no browser
 SEED = 20261126
-FRONT = $(shell find ui/src ui/public -type f) ui/index.html ui/room.html ui/home.html ui/vite.config.ts ui/vite.home.config.ts ui/tsconfig.json ui/controls.json ui/phases.json $(wildcard language/*/*.json) $(wildcard docs/manual/*.md docs/manual/*/*.md)
-GO = $(shell find cmd core language studio store web -name '*.go' -o -name '*.yaml' -o -name '*.sql' -o -name '*.json')
+FRONT = $(shell find ui/src ui/public -type f -not -path 'ui/src/apart/go/*') ui/index.html ui/room.html ui/home.html ui/vite.config.ts ui/vite.home.config.ts ui/tsconfig.json ui/controls.json ui/phases.json $(wildcard language/*/*.json) $(wildcard docs/manual/*.md docs/manual/*/*.md)
+GO = $(shell find cmd core language studio store web -name '*.go' -o -name '*.yaml' -o -name '*.sql' -o -name '*.json' -o -name '*.txt')
+
+CORE = $(shell find cmd/core core studio/apart studio/contract studio/led -name '*.go' -not -name '*_test.go' -o -name '*.yaml' -o -name '*.txt' -o -name '*.json')
 
 .PHONY: demo build release test quick shuffled steady times check types licences format bench bench-check load scale measure kinds trial engines race fuzz readers pictures chromium clean
 
@@ -17,9 +19,14 @@ build: bin/lantern ## the front end and the one program bin/lantern
 bin/lantern: web/dist/index.html $(GO) go.mod go.sum
 	go build $(TAGS) -o $@ ./cmd/lantern
 
-web/dist/index.html: ui/node_modules/.package-lock.json $(FRONT)
+web/dist/index.html: ui/node_modules/.package-lock.json $(FRONT) ui/src/apart/go/core.wasm
 	cd ui && npm run --silent build
 	touch $@
+
+ui/src/apart/go/core.wasm: $(CORE) go.mod go.sum ## the core as a lead screen runs it
+	mkdir -p $(@D)
+	cp "$$(go env GOROOT)/lib/wasm/wasm_exec.js" $(@D)/
+	GOOS=js GOARCH=wasm go build $(TAGS) -trimpath -ldflags '-s -w' -o $@ ./cmd/core
 
 ui/node_modules/.package-lock.json: ui/package.json ui/package-lock.json
 	cd ui && npm ci --no-audit --no-fund
@@ -51,6 +58,7 @@ times: build chromium ## where the time of the tests goes, as the table of CONTR
 check: build ## vet, linters, types, formatting, generated types up to date
 	go mod tidy -diff
 	go vet $(TAGS) $(PACKAGES)
+	GOOS=js GOARCH=wasm go vet $(TAGS) ./cmd/core
 	@test -z "$$(gofmt -l *.go cmd core deploy e2e language store studio web)" || { gofmt -l *.go cmd core deploy e2e language store studio web; echo "run: make format"; exit 1; }
 	go run honnef.co/go/tools/cmd/staticcheck@v0.8.2 $(TAGS) $(PACKAGES)
 	cd ui && npm run --silent check && npm run --silent test
