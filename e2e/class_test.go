@@ -187,7 +187,7 @@ func reloadSecondTabAndKilledServerContinueAtTheRightCount(t *testing.T, th *the
 	th.showsTheTrueCount(tl, score.StartedMS, 0, first, second)
 
 	th.program.Kill()
-	th.see(first, ".offline", "the count goes on")
+	th.see(first, ".offline", "Leading from this device|the count goes on")
 	th.restart()
 	th.until(first, `document.querySelector(".topbar") && !document.querySelector(".offline")`)
 	th.showsTheTrueCount(tl, score.StartedMS, 0, first)

@@ -3,6 +3,7 @@ import { screen, waitFor } from "@testing-library/react";
 import { beforeEach, expect, test, vi } from "vitest";
 import { page } from "../test/page";
 import type { Gap, Score } from "../wire/contract";
+import { deskOf } from "./desk";
 import { GapCard } from "./GapCard";
 import { Unstored } from "./Unstored";
 
@@ -20,7 +21,8 @@ function away(answer: Partial<Gap> = {}) {
   const closed = vi.fn();
   const taken = vi.fn();
   const after = { ...score, revision: 5 };
-  const shown = page(<GapCard score={score} from={30_000.4} take={taken} onClose={closed} />, {
+  const desk = deskOf(3, taken).away!;
+  const shown = page(<GapCard score={score} from={30_000.4} away={desk} onClose={closed} />, {
     "GET /settings": { keys: { letters: {}, no_letters: false, remote: [] } },
     "GET /classes/3/gap?from_ms=30000": { ...gap, ...answer },
     "POST /classes/3/again": { answer: {}, score: after },

@@ -1,9 +1,9 @@
+import type { Away } from "./desk";
 import { gapQuery } from "./queries";
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { Button } from "react-bootstrap";
-import { post } from "../wire/api";
-import type { Adjusted, Score } from "../wire/contract";
+import type { Score } from "../wire/contract";
 import { ErrorAlert } from "../frame/shell/ErrorAlert";
 import { newKey } from "../wire/key";
 import { classTime } from "../player/usePlace";
@@ -13,22 +13,17 @@ import { Pad } from "./Pad";
 import { useAccepts, usePadKeys } from "./usePadKeys";
 import { t, text } from "../language/text";
 
-type Props = { score: Score; from: number; take: (score: Score) => void; onClose: () => void };
+type Props = { score: Score; from: number; away: Away; onClose: () => void };
 
 /** GapCard asks after a stretch in which this screen did not show the count: go on at the clock, or take it again. */
-export function GapCard({ score, from, take, onClose }: Props) {
+export function GapCard({ score, from, away: desk, onClose }: Props) {
   const [key] = useState(newKey);
   const time = useClock();
   const [away] = useState(() => classTime(score, time) - from);
   const [error, setError] = useState<Error | null>(null);
-  const gap = useQuery(gapQuery(score.class_id, from));
+  const gap = useQuery(gapQuery(score.class_id, from, desk));
   const again = () => {
-    post<Adjusted>(`/classes/${score.class_id}/again`, { key, from_ms: Math.floor(from) })
-      .then((done) => {
-        take(done.score);
-        onClose();
-      })
-      .catch(setError);
+    desk.again(from, key).then(onClose, setError);
   };
   const accepts = useAccepts();
   usePadKeys((key) => {

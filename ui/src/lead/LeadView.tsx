@@ -1,10 +1,11 @@
 import { useMemo } from "react";
 import { useParams } from "react-router";
+import { useLeader } from "../apart/useLeader";
 import { ErrorAlert } from "../frame/shell/ErrorAlert";
 import { Loading } from "../frame/shell/Loading";
 import { Shell } from "../frame/shell/Shell";
 import { useScore } from "../player/useScore";
-import { deskOf } from "./desk";
+import { deskOf, ownDesk } from "./desk";
 import { Leading } from "./Leading";
 import { t } from "../language/text";
 
@@ -12,8 +13,23 @@ import { t } from "../language/text";
 export function LeadView() {
   const id = Number(useParams().id);
   const { score, error, retry, connected, take } = useScore(id);
-  const desk = useMemo(() => deskOf(id, take), [id, take]);
-  if (score) return <Leading key={id} score={score} connected={connected} take={take} desk={desk} live />;
+  const { leader, alone } = useLeader(id, score, connected, take);
+  const ready = alone?.ready === true;
+  const desk = useMemo(
+    () => (leader && ready ? ownDesk(id, leader) : deskOf(id, take)),
+    [id, take, leader, ready],
+  );
+  if (score)
+    return (
+      <Leading
+        key={id}
+        score={alone?.score ?? score}
+        connected={connected}
+        desk={desk}
+        apart={leader && alone ? { leader, alone } : undefined}
+        live
+      />
+    );
   return (
     <Shell view="lead-wait">
       {error ? (

@@ -4,6 +4,7 @@ import "./lead.css";
 import { useQuery } from "@tanstack/react-query";
 import { type ReactNode, useCallback, useState } from "react";
 import { useBlocker } from "react-router";
+import type { Alone, Leader } from "../apart/leader";
 import { usualKeys } from "../frame/keys/letters";
 import { useLight } from "../frame/shell/light";
 import { LaneLine } from "../player/LaneLine";
@@ -42,6 +43,7 @@ import { type Panel, whileLed } from "./panelKeys";
 import { Panels } from "./Panels";
 import { useSignals } from "./SeenPad";
 import { TopBar } from "./TopBar";
+import { TwoClasses } from "./TwoClasses";
 import { Unstored } from "./Unstored";
 import { useArmed } from "./useArmed";
 import { useGap } from "./useGap";
@@ -55,10 +57,11 @@ import { failureText, t, wordOf } from "../language/text";
 type Props = {
   score: Score;
   connected: boolean;
-  take: (score: Score) => void;
   desk: Desk;
   /** whether a class is really led, not tried out or rehearsed */
   live: boolean;
+  /** how this screen does without the program, where it has a copy of the class */
+  apart?: { leader: Leader; alone: Alone };
   /** what stands below the count */
   beside?: ReactNode;
   /** what stands in the place of the count, where it is not to be read */
@@ -67,7 +70,7 @@ type Props = {
 };
 
 /** Leading is the lead screen of a class, or of a plan that is tried out. */
-export function Leading({ score: given, connected, take, desk, live, beside, covered, children }: Props) {
+export function Leading({ score: given, connected, desk, apart, live, beside, covered, children }: Props) {
   const clock = useClock();
   const [turned, setTurned] = useState<CardUp>({ passage: 0, card: 0 }); // by this screen
   const [ahead, setAhead] = useState<{ of: Score; score: Score } | null>(null);
@@ -98,6 +101,7 @@ export function Leading({ score: given, connected, take, desk, live, beside, cov
   const [few, changeFew] = useFewKeys();
   const [once] = useState(() => new Once());
   const [recall, setRecall] = useState(usualRecall);
+  const [putOff, setPutOff] = useState<Alone["asked"]>(null);
 
   const adjust = useCallback(
     async (press: Press) => {
@@ -157,7 +161,15 @@ export function Leading({ score: given, connected, take, desk, live, beside, cov
     else if (control.met) setRecall(control.chooses);
   };
 
-  const asking = leaving.state === "blocked" ? "leave" : gap.from !== null ? "gap" : "";
+  const asked = apart?.alone.asked ?? null;
+  const asking: Panel =
+    leaving.state === "blocked"
+      ? "leave"
+      : gap.from !== null
+        ? "gap"
+        : asked && putOff !== asked
+          ? "two-classes"
+          : "";
   const keyboard = { controls: all, keys, panel: asking || panel, asks: desk.asks !== undefined };
   const follow = (meaning: Meaning) => {
     if (!meaning) return false;
@@ -182,8 +194,10 @@ export function Leading({ score: given, connected, take, desk, live, beside, cov
     asking !== "" ? (
       asking === "leave" ? (
         <LeaveCard leaving={leaving} />
+      ) : asking === "two-classes" ? (
+        <TwoClasses asked={asked!} leader={apart!.leader} onClose={() => setPutOff(asked)} />
       ) : (
-        <GapCard score={score} from={gap.from!} take={take} onClose={gap.settle} />
+        <GapCard score={score} from={gap.from!} away={desk.away!} onClose={gap.settle} />
       )
     ) : (
       panel !== "" &&
@@ -203,11 +217,12 @@ export function Leading({ score: given, connected, take, desk, live, beside, cov
       )
     );
   return (
-    <div className="leading">
+    <div className="leading" data-alone={apart?.alone.ready /* for tests: whether it can go on by itself */}>
       <TopBar
         score={score}
         place={place}
         connected={connected}
+        alone={apart?.alone}
         light={light}
         onLight={changeLight}
         onKeys={() => setPanel("keys")}

@@ -168,7 +168,6 @@ function Rehearsal({ first, onPace }: { first: Rehearsing; onPace: (rate: number
     <Leading
       score={room.score}
       connected
-      take={() => undefined}
       desk={desk}
       live={false}
       covered={away && <Covered onLook={look} />}

@@ -2,9 +2,9 @@ import { signalsQuery } from "./queries";
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { Button } from "react-bootstrap";
-import type { Adjust, Proposed, Signal } from "../wire/contract";
+import type { Adjust, Signal } from "../wire/contract";
 import { ErrorAlert } from "../frame/shell/ErrorAlert";
-import type { Asks } from "./desk";
+import type { Advised, Asks } from "./desk";
 import { Pad } from "./Pad";
 import { useAccepts, usePadKeys } from "./usePadKeys";
 import { t, text } from "../language/text";
@@ -41,7 +41,7 @@ export function SeenPad({ asks, signs, phase, onAdjust, onClose }: Props) {
     ...(all ? listed.filter((one) => !fitting.includes(one)) : []),
   ];
   const hidden = listed.length - fitting.length;
-  const [proposed, setProposed] = useState<Proposed | null>(null);
+  const [proposed, setProposed] = useState<Advised | null>(null);
   const [error, setError] = useState<Error | null>(null);
 
   const saw = (signal: Signal) => {

@@ -13,6 +13,8 @@ import { useClock } from "../player/clock";
 import type { Light } from "../frame/shell/light";
 import { type Place, useSeconds } from "../player/usePlace";
 import { clock, momentOf } from "../player/format";
+import type { Alone } from "../apart/leader";
+import { Apart } from "./Apart";
 import { overrun } from "./overrun";
 import { rich, t } from "../language/text";
 
@@ -20,6 +22,8 @@ type Props = {
   score: Score;
   place: Place;
   connected: boolean;
+  /** how this screen does without the program, where it has a copy of the class */
+  alone?: Alone;
   light: Light;
   onLight: () => void;
   onKeys: () => void;
@@ -35,7 +39,18 @@ function endOf(score: Score, seconds: number): number {
   return score.wait.planned_end_ms + overrun(score, seconds * 1000) + score.wait.length_ms;
 }
 
-export function TopBar({ score, place, connected, light, onLight, onKeys, onRoom, sounds, onSound }: Props) {
+export function TopBar({
+  score,
+  place,
+  connected,
+  alone,
+  light,
+  onLight,
+  onKeys,
+  onRoom,
+  sounds,
+  onSound,
+}: Props) {
   const time = useClock();
   const seconds = useSeconds(score);
   const end = endOf(score, seconds);
@@ -50,7 +65,9 @@ export function TopBar({ score, place, connected, light, onLight, onKeys, onRoom
         {score.title}
         {score.group && <small>{score.group.name}</small>}
       </h1>
-      {!connected && (
+      {alone?.ready ? (
+        (alone.apart || !connected) && <Apart alone={alone} />
+      ) : connected ? null : (
         <span className="offline" role="status">
           <Icon of={plug} />{" "}
           {rich("lead.not-connected", {

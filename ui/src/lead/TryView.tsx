@@ -57,7 +57,7 @@ function Trying({ id, onAgain, ...first }: Trying) {
   );
   return (
     <ClockContext value={clock}>
-      <Leading score={score} connected take={setScore} desk={desk} live={false}>
+      <Leading score={score} connected desk={desk} live={false}>
         <div className="trying">
           <span>{t("lead.trying-it-out-nothing-is-recorded")}</span>
           <Speeds

@@ -1,5 +1,6 @@
-import { post } from "../wire/api";
-import type { Adjusted, CardUp, Preview, Proposed, Score, Tapped, Taps } from "../wire/contract";
+import type { Leader } from "../apart/leader";
+import { get, post } from "../wire/api";
+import type { Adjusted, CardUp, Gap, Preview, Proposed, Score, Tapped, Taps } from "../wire/contract";
 import { press } from "../wire/press";
 import { now } from "../player/clock";
 import type { Press } from "./adjustments";
@@ -11,18 +12,47 @@ export type Desk = {
   /** turns a card of the teacher's words on every lead screen; missing where there is only this one */
   turn?: (to: CardUp) => Promise<void>;
   asks?: Asks;
+  away?: Away;
 };
+
+/** Away is what can be done about a stretch in which this screen did not show the count. */
+export type Away = {
+  /** what was missed from a moment of the class on, in ms */
+  gap: (from: number) => Promise<Gap>;
+  /** takes it again; the key makes it count once */
+  again: (from: number, key: string) => Promise<void>;
+};
+
+/** Advised is what to do about what was seen. */
+export type Advised = Pick<Proposed, "say" | "do" | "lane">;
 
 /** Asks is what can be asked of a class, or a rehearsal, as it stands. */
 export type Asks = {
   /** what each adjustment would do now */
   would: (presses: Press[]) => Promise<Preview[]>;
   /** notes what was seen, and what to do about it */
-  saw: (see: string, onSlow: () => void) => Promise<Proposed>;
+  saw: (see: string, onSlow: () => void) => Promise<Advised>;
   tapped: (taps: Taps, signal: AbortSignal) => Promise<Tapped>;
 };
 
-/** deskOf is the desk of a class that is really led. */
+/** ownDesk is the desk of a class that this screen leads on its own copy: each press acts at once. */
+export function ownDesk(id: number, leader: Leader): Desk {
+  return {
+    send: (pressed) => leader.press(pressed),
+    turn: async (to) => {
+      await leader.turn(to);
+      await post<Score>(`/classes/${id}/card`, to).catch(() => undefined); // the other screens, if they can be reached
+    },
+    asks: {
+      would: (presses) => leader.would(presses),
+      saw: (see) => leader.saw(see),
+      tapped: (taps) => leader.tapped(taps),
+    },
+    away: { gap: (from) => leader.gap(from), again: (from, key) => leader.again(from, key) },
+  };
+}
+
+/** deskOf is the desk of a class that is really led, as long as this screen has no copy of it: each press is asked for. */
 export function deskOf(id: number, take: (score: Score) => void): Desk {
   const path = `/classes/${id}`;
   return {
@@ -44,6 +74,11 @@ export function deskOf(id: number, take: (score: Score) => void): Desk {
         return answer;
       },
       tapped: (taps, signal) => post<Tapped>(`${path}/taps`, taps, signal),
+    },
+    away: {
+      gap: (from) => get<Gap>(`${path}/gap?from_ms=${Math.floor(from)}`),
+      again: async (from, key) =>
+        take((await post<Adjusted>(`${path}/again`, { key, from_ms: Math.floor(from) })).score),
     },
   };
 }

@@ -1,9 +1,20 @@
 import { type Keys, letterOf } from "../frame/keys/letters";
 import { text } from "../language/text";
 
-/** Panel is what is opened in the place of the keys, if anything; leave and gap are questions that open by themselves. */
+/** Panel is what is opened in the place of the keys, if anything; leave, gap and two-classes are questions that open by themselves. */
 export type Panel =
-  "" | "leave" | "gap" | "keys" | "room" | "sound" | "cautions" | "note" | "seen" | "tap" | "counts";
+  | ""
+  | "leave"
+  | "gap"
+  | "two-classes"
+  | "keys"
+  | "room"
+  | "sound"
+  | "cautions"
+  | "note"
+  | "seen"
+  | "tap"
+  | "counts";
 
 /** The panels in the order of their buttons. */
 const panels: Panel[] = ["seen", "tap", "counts", "note", "cautions", "keys"];

@@ -1,6 +1,7 @@
 import { queryOptions } from "@tanstack/react-query";
 import { get } from "../wire/api";
-import type { Gap, Rehearsing, RoomCode, Signal } from "../wire/contract";
+import type { Away } from "./desk";
+import type { Rehearsing, RoomCode, Signal } from "../wire/contract";
 
 // What these views ask of the application, each with its key. An answer is found, replaced and asked for anew by the same key everywhere.
 
@@ -20,9 +21,9 @@ export const signalsQuery = queryOptions({
 
 export const roomCodeQuery = queryOptions({ queryKey: ["roomcode"], queryFn: () => get<RoomCode>("/room") });
 
-export const gapQuery = (id: number, from: number) =>
+export const gapQuery = (id: number, from: number, away: Away) =>
   queryOptions({
     queryKey: ["gap", id, from],
-    queryFn: () => get<Gap>(`/classes/${id}/gap?from_ms=${Math.floor(from)}`),
+    queryFn: () => away.gap(from),
     gcTime: 0,
   });
