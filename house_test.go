@@ -118,7 +118,7 @@ var rooms = map[string][]string{
 		"studio/desk",
 		"studio/demo",
 		"studio/home",
-		"studio/lead",
+		"studio/led",
 		"web",
 		"web/certificates",
 	},

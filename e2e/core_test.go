@@ -91,7 +91,8 @@ func (c *core) text(question contract.CoreQuestion) string {
 func presses(random *rand.Rand, n int) []string {
 	verbs := []string{
 		`"do": "tempo", "to": 52`, `"do": "tempo", "to": 66.5, "carry": true`, `"do": "advance"`, `"do": "release"`,
-		`"do": "counts", "to": [4, 2, 6, 0]`, `"do": "drop-holds"`, `"do": "restore-holds"`, `"do": "beside", "to": "breathe"`,
+		`"do": "counts", "to": [4, 2, 6, 0]`, `"do": "drop-holds"`, `"do": "restore-holds"`,
+		`"do": "beside", "to": "breathe"`,
 		`"do": "by-hand", "to": "all"`, `"do": "by-hand", "to": "none"`, `"do": "rounds", "by": 1`, `"do": "last-round"`,
 		`"do": "again"`, `"do": "enough"`, `"do": "strokes", "to": 12`, `"do": "pause"`, `"do": "resume"`, `"do": "close"`,
 		`"do": "next"`, `"do": "undo"`, `"do": "finish-by", "to_ms": 600000`, `"do": "note", "text": "a note, with a comma"`,

@@ -181,23 +181,3 @@ func (s *Screen) Sync(from int, rows []contract.Pressed) error {
 func same(a, b contract.Pressed) bool {
 	return a.Key == b.Key && a.Origin == b.Origin && bytes.Equal(a.Line, b.Line)
 }
-
-// Move moves the moments of what the program does not know yet by a number of milliseconds, where the clock of the screen
-// turns out to have been wrong (docs/rules/apart.md section 2). from is the number of unsent presses that stay, which
-// were made before the clock was lost.
-func (s *Screen) Move(from int, by int64) error {
-	rows := slices.Clone(s.pressed)
-	last := int64(0)
-	if n := s.known + from; n > 0 && n <= len(s.class.Script) {
-		last = s.class.Script[n-1].At
-	}
-	for i := s.known + from; i < len(rows); i++ {
-		last = max(last, s.class.Script[i].At+by)
-		line, err := led.Retimed(rows[i].Line, last)
-		if err != nil {
-			return err
-		}
-		rows[i].Line = line
-	}
-	return s.build(rows)
-}

@@ -22,9 +22,9 @@ import (
 
 const plan = `{"format": "vast-lantern-plan", "version": 1, "slot_min": 10, "passages": [
 	{"type": "talk", "title": "Arriving", "seconds": 20, "wait": true},
-	{"type": "practice", "practice": "nadi-shodhana", "counts": "4:4:8", "minutes": 3, "beside": "breathe"},
-	{"type": "practice", "practice": "kapalabhati", "strokes": 20, "rounds": 3, "rest_between": 10},
-	{"type": "practice", "practice": "counted-breath", "counts": "4:4", "rounds": 8, "by_hand": "all"},
+	{"type": "practice", "practice": "nadi-shodhana", "counts": "4:4:8", "minutes": 1, "beside": "breathe"},
+	{"type": "practice", "practice": "kapalabhati", "strokes": 5, "rounds": 2, "rest_between": 10},
+	{"type": "practice", "practice": "counted-breath", "counts": "4:4", "rounds": 4, "by_hand": "all"},
 	{"type": "free", "title": "Rest", "seconds": 30}]}`
 
 // program is the side of a class that holds the data file.

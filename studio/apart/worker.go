@@ -95,11 +95,6 @@ func (s *Screen) answer(q contract.CoreQuestion) (any, error) {
 			return nil, err
 		}
 		return s.Score(q.AtMS), nil
-	case contract.AskMove:
-		if err := s.Move(q.From, q.AtMS); err != nil {
-			return nil, err
-		}
-		return s.pressed[s.known:], nil
 	}
 	return nil, fact.New("apart.question", "given", string(q.Ask))
 }

@@ -98,7 +98,6 @@ const (
 	AskTurn    Ask = "turn"    // CardUp, AtMS: a Score
 	AskUnsent  Ask = "unsent"  // an UnsentHere
 	AskSync    Ask = "sync"    // From, Mine (of the program), AtMS: a Score
-	AskMove    Ask = "move"    // From, AtMS (by how much): the unsent Pressed
 	AskSheet   Ask = "sheet"   // Plan, Script, Beside: a cue sheet as text
 	AskCues    Ask = "cues"    // Plan, Script, Beside: cues as text
 )

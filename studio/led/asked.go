@@ -22,7 +22,8 @@ const (
 	mostTaps     = 500
 )
 
-// Line returns what a screen sends as a line of a script, at that time of a class. The error says what is wrong with it.
+// Line returns what a screen sends as a line of a script, at that time of a class. The error says what is wrong with
+// it.
 func Line(at int64, want contract.Adjust) ([]byte, error) {
 	switch {
 	case len(want.Key) > longestKey || len(want.Do) > longestLabel || len(want.Because) > longestLabel ||

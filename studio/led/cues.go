@@ -11,8 +11,8 @@ import (
 	"vastlantern/core/pace"
 )
 
-// Cues is the cues of the class in progress on one lane, and of the last try-outs. They follow adjustment by adjustment: from the start of a
-// class with hundreds of them they would take a second.
+// Cues is the cues of the class in progress on one lane, and of the last try-outs. They follow adjustment by
+// adjustment: from the start of a class with hundreds of them they would take a second.
 type Cues struct {
 	mutex    sync.Mutex
 	class    int64

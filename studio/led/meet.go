@@ -26,8 +26,8 @@ type Meeting struct {
 	Others []contract.Pressed
 }
 
-// Meet adds presses of a screen to the adjustments of a class at its time now (docs/rules/apart.md section 3). The error
-// says what is wrong with a press.
+// Meet adds presses of a screen to the adjustments of a class at its time now (docs/rules/apart.md section 3). The
+// error says what is wrong with a press.
 func Meet(rows []contract.Pressed, sent contract.Presses, now int64) (Meeting, error) {
 	same := sent.Since <= len(rows) && (sent.Since == 0 || rows[sent.Since-1].Key == sent.Last)
 	m := Meeting{Rows: rows}
@@ -123,8 +123,8 @@ func (m *Meeting) add(presses []contract.TimedPress, now int64) error {
 	return nil
 }
 
-// merge adds presses among the adjustments from a number on, by their moments: one side has remarks only, and those have
-// no effect on the other.
+// merge adds presses among the adjustments from a number on, by their moments: one side has remarks only, and those
+// have no effect on the other.
 func (m *Meeting) merge(since int, presses []contract.TimedPress, now int64) error {
 	theirs := m.Rows[since:]
 	mine := Meeting{Rows: slices.Clip(m.Rows[:since])}
@@ -222,7 +222,7 @@ func (m *Meeting) setAside(row contract.Pressed) error {
 	}
 	at := max(last, a.At)
 	if a.Do.Remarks() {
-		row.Line, err = Retimed(row.Line, at)
+		row.Line, err = retimed(row.Line, at)
 	} else {
 		row.Line, err = json.Marshal(asideLine{
 			at, pace.Note, fact.Clock(a.At) + " " + string(a.Do), row.Line, // for readers who do not know of "aside"
@@ -232,8 +232,8 @@ func (m *Meeting) setAside(row contract.Pressed) error {
 	return err
 }
 
-// Retimed returns a line of a script at another time.
-func Retimed(line []byte, at int64) ([]byte, error) {
+// retimed returns a line of a script at another time.
+func retimed(line []byte, at int64) ([]byte, error) {
 	var fields map[string]json.RawMessage
 	if err := json.Unmarshal(line, &fields); err != nil {
 		return nil, err

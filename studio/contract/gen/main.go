@@ -168,7 +168,7 @@ var words = map[reflect.Type][]any{
 	reflect.TypeFor[contract.Choice]():      {contract.ChooseNone, contract.ChooseScreen, contract.ChooseProgram},
 	reflect.TypeFor[contract.Ask](): {
 		contract.AskOpen, contract.AskPress, contract.AskScore, contract.AskWould, contract.AskPropose,
-		contract.AskTapped, contract.AskGap, contract.AskTurn, contract.AskUnsent, contract.AskSync, contract.AskMove,
+		contract.AskTapped, contract.AskGap, contract.AskTurn, contract.AskUnsent, contract.AskSync,
 		contract.AskSheet, contract.AskCues,
 	},
 	reflect.TypeFor[contract.How]():        {contract.Easy, contract.Right, contract.TooMuch},

@@ -1399,19 +1399,7 @@ export interface Taken {
 }
 export interface CoreQuestion {
   ask:
-    | "open"
-    | "press"
-    | "score"
-    | "would"
-    | "propose"
-    | "tapped"
-    | "gap"
-    | "turn"
-    | "unsent"
-    | "sync"
-    | "move"
-    | "sheet"
-    | "cues";
+    "open" | "press" | "score" | "would" | "propose" | "tapped" | "gap" | "turn" | "unsent" | "sync" | "sheet" | "cues";
   at_ms?: number;
   from_ms?: number;
   from?: number;
