@@ -63,6 +63,7 @@ func TestOwnBreathInEveryKind(t *testing.T) {
 				leader := th.page(fmt.Sprintf("/%s/%d", view, score.ClassID))
 				th.see(leader, `[data-testid="word"]`, ".")
 				waited := th.ownBreathToItsEnd(leader, phones, score, by)
+				th.sent(leader)
 				verbs := th.marks(score.ClassID)
 				assert.NotContains(t, strings.Join(verbs, " "), "refused", by)
 				if kind.waits {

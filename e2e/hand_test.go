@@ -65,6 +65,7 @@ func TestOnePedalLeadsAClass(t *testing.T) {
 	require.NoError(t, page.tab.Keyboard.Release(input.PageDown))
 	pedal(1)
 	th.see(page, ".answer", "resumed")
+	th.sent(page)
 	assert.Equal(t, []string{"advance", "pause", "resume", "pause", "resume"}, th.marks(score.ClassID))
 }
 
@@ -93,6 +94,7 @@ func TestKeysAreRehearsedAndChanged(t *testing.T) {
 	th.see(page, ".answer", "slower")
 	th.press(page, input.ArrowRight)
 	th.see(page, ".answer", `last round: \d+ in all`)
+	th.sent(page)
 	assert.Equal(t, []string{"tempo", "last-round"}, th.marks(score.ClassID))
 }
 
@@ -213,6 +215,7 @@ func TestAClassByHand(t *testing.T) {
 	th.see(page, "button.key", `My breath`)
 	th.press(page, input.KeyH)
 	th.see(page, ".answer", "by hand from the next phase")
+	th.sent(page)
 	assert.Equal(t, []string{"advance", "advance", "by-hand", "advance", "by-hand"}, th.marks(score.ClassID))
 
 	// The record reports what was breathed, and one press plans it so.
@@ -224,16 +227,20 @@ func TestAClassByHand(t *testing.T) {
 	th.see(page, ".passage", `by hand`)
 }
 
-// By hand the word changes with the press, before the application has answered, and goes back where it refuses. A
-// touch on the stage goes on too, and of presses that come close together the first counts.
+// By hand the word changes with the press also on a page without the core, before the application has answered, and
+// goes back where it refuses. A touch on the stage goes on too, and of presses that come close together the first
+// counts.
 func TestTheWordChangesWithThePress(t *testing.T) {
 	onBothAddressesAt(t, 1, theWordChangesWithThePress)
 }
 
 func theWordChangesWithThePress(t *testing.T, th *theater) {
-	page, score := th.lead(
+	score := th.begin(
 		`{"type": "practice", "practice": "counted-breath", "counts": "4:6", "rounds": 40, "lead_in": 0, "by_hand": "all"}`,
 	)
+	page := th.page("/help")
+	th.onNewDocument(page, `delete window.Worker`) // as a browser that cannot load the core
+	th.visit(page, fmt.Sprintf("%s/lead/%d", th.at, score.ClassID))
 	word := func(is string) { t.Helper(); th.see(page, `[data-testid="word"]`, is) }
 	begun := func() { t.Helper(); th.until(page, `document.querySelector("[data-testid=count]").textContent >= "1"`) }
 	word("inhale")

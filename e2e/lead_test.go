@@ -190,6 +190,7 @@ func afterAGapTheTeacherIsAsked(t *testing.T, th *theater) {
 	th.see(page, "#pad-title", "This screen was away")
 	th.press(page, input.KeyF)
 	th.closed(page)
+	th.sent(page)
 	var record contract.Record
 	require.NoError(t, th.program.Get(fmt.Sprintf("/api/classes/%d/record", score.ClassID), &record))
 	require.Len(t, record.Marks, 2, "going on at the clock adjusts nothing")

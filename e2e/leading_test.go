@@ -55,6 +55,7 @@ func (th *theater) noted(page *screen, text string) {
 func (th *theater) end(page *screen) {
 	th.Helper()
 	th.twice(page, input.KeyX, `document.querySelector(".over")`)
+	th.sent(page)
 }
 
 // twice presses a key that must be pressed again within three seconds, until what it does is done: a busy machine may

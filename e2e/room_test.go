@@ -62,6 +62,7 @@ func whatIsSeenInTheRoom(t *testing.T, th *theater) {
 
 	th.press(page, input.Digit3)
 	th.see(page, ".answer", "on time")
+	th.sent(page)
 
 	var record contract.Record
 	require.NoError(t, th.program.Get(fmt.Sprintf("/api/classes/%d/record", score.ClassID), &record))
@@ -131,6 +132,7 @@ func TestNumbersAreHiddenInTheRoom(t *testing.T) {
 	th.see(page, "span", "^Saved$")
 	th.add(page, "counted 4:6 x40, lead-in 0", "Counted breath")
 	th.add(page, "counted 4:4 x40, lead-in 0, numbers hidden", "Counted breath")
+	th.until(page, `document.querySelectorAll(".passage").length === 2`)
 	th.pick(page, "#room-numbers", "lamps only")
 	th.see(page, ".says", "numbers hidden")
 	th.see(page, "span", "^Saved$")

@@ -5,30 +5,19 @@ import type { Kit, Pressed } from "../wire/contract";
 type KeptPress = {
   class: number;
   pressed: Pressed;
-  /** the opening of the page in which it was made, as its clock may have been lost in between */
-  opening: string;
-};
-
-/** KeptClass is a class as this device keeps it, so that it goes on without the program. */
-type KeptClass = {
-  kit: Kit;
-  /** by how much the program's clock was ahead of this device's time of day, in ms, and how fast it ran */
-  ahead: number;
-  rate: number;
+  /** whether the program has it */
+  sent: boolean;
 };
 
 interface Schema extends DBSchema {
-  classes: { key: number; value: KeptClass };
+  classes: { key: number; value: Kit };
   presses: { key: number; value: KeptPress; indexes: { class: number } };
 }
-
-/** name is what the browser calls the data; School lists it. */
-export const name = "lantern";
 
 let opening: Promise<IDBPDatabase<Schema>> | null = null;
 
 function database(): Promise<IDBPDatabase<Schema>> {
-  opening ??= openDB<Schema>(name, 1, {
+  opening ??= openDB<Schema>("lantern", 1, {
     upgrade(db) {
       db.createObjectStore("classes");
       db.createObjectStore("presses", { autoIncrement: true }).createIndex("class", "class");
@@ -39,22 +28,27 @@ function database(): Promise<IDBPDatabase<Schema>> {
   return opening;
 }
 
-/** keptClass is the class as it was kept last, if it was, and the presses in order. */
-export async function keptClass(id: number): Promise<{ of: KeptClass | undefined; presses: KeptPress[] }> {
+/** Kept is a class as it was kept last, if it was, the presses since in order, and how many of them the program lacks. */
+export type Kept = { kit: Kit | undefined; presses: Pressed[]; unsent: number };
+
+export async function keptClass(id: number): Promise<Kept> {
   const db = await database();
-  const [of, presses] = await Promise.all([
+  const [kit, presses] = await Promise.all([
     db.get("classes", id),
     db.getAllFromIndex("presses", "class", id),
   ]);
-  return { of, presses };
+  return {
+    kit,
+    presses: presses.map((press) => press.pressed),
+    unsent: presses.filter((press) => !press.sent).length,
+  };
 }
 
 /** keepClass keeps a class and forgets the presses that are in it. */
-export async function keepClass(of: KeptClass): Promise<void> {
-  const { kit } = of;
+export async function keepClass(kit: Kit): Promise<void> {
   const had = new Set(kit.pressed.map((pressed) => pressed.key));
   const change = (await database()).transaction(["classes", "presses"], "readwrite");
-  await change.objectStore("classes").put(of, kit.class_id);
+  await change.objectStore("classes").put(kit, kit.class_id);
   let press = await change.objectStore("presses").index("class").openCursor(kit.class_id);
   while (press) {
     if (had.has(press.value.pressed.key)) await press.delete();
@@ -63,24 +57,50 @@ export async function keepClass(of: KeptClass): Promise<void> {
   await change.done;
 }
 
-/** keepPress keeps a press; it fails where the device has no room. */
-export async function keepPress(press: KeptPress): Promise<void> {
-  await (await database()).add("presses", press);
+/** keepPress keeps a press that the program does not have yet; it fails where the device has no room. */
+export async function keepPress(id: number, pressed: Pressed): Promise<void> {
+  await (await database()).add("presses", { class: id, pressed, sent: false });
 }
 
-/** replacePresses keeps presses of a class in place of those that were kept. */
-export async function replacePresses(id: number, presses: KeptPress[]): Promise<void> {
+/** noteSent notes that the program has all presses of a class. */
+export async function noteSent(id: number): Promise<void> {
   const change = (await database()).transaction("presses", "readwrite");
-  const keys = await change.store.index("class").getAllKeys(id);
-  await Promise.all([
-    ...keys.map((key) => change.store.delete(key)),
-    ...presses.map((p) => change.store.add(p)),
-  ]);
+  let press = await change.store.index("class").openCursor(id);
+  while (press) {
+    if (!press.value.sent) await press.update({ ...press.value, sent: true });
+    press = await press.continue();
+  }
   await change.done;
 }
 
 /** forgetClass forgets a class: it is over, and the program has all of it. */
 export async function forgetClass(id: number): Promise<void> {
-  await replacePresses(id, []);
-  await (await database()).delete("classes", id);
+  const change = (await database()).transaction(["classes", "presses"], "readwrite");
+  await change.objectStore("classes").delete(id);
+  for (const key of await change.objectStore("presses").index("class").getAllKeys(id))
+    await change.objectStore("presses").delete(key);
+  await change.done;
+}
+
+/** KeptHere is a class that is kept on this device, and how many of its presses the program does not have. */
+export type KeptHere = { id: number; title: string; group: string; startedMS: number; unsent: number };
+
+/** everythingKept is what is kept on this device. */
+export async function everythingKept(): Promise<KeptHere[]> {
+  const db = await database();
+  const [kits, presses] = await Promise.all([db.getAll("classes"), db.getAll("presses")]);
+  return kits.map((kit) => ({
+    id: kit.class_id,
+    title: (JSON.parse(kit.document) as { title?: string }).title ?? "",
+    group: kit.group?.name ?? "",
+    startedMS: kit.started_ms,
+    unsent: presses.filter((press) => press.class === kit.class_id && !press.sent).length,
+  }));
+}
+
+/** removeEverything removes what is kept on this device. */
+export async function removeEverything(): Promise<void> {
+  const change = (await database()).transaction(["classes", "presses"], "readwrite");
+  await Promise.all([change.objectStore("classes").clear(), change.objectStore("presses").clear()]);
+  await change.done;
 }

@@ -1,7 +1,7 @@
-import type { Press } from "../lead/adjustments";
 import { now } from "../player/clock";
 import { Failed, get, post } from "../wire/api";
 import type {
+  Adjust,
   Answer,
   CardUp,
   CoreQuestion,
@@ -20,8 +20,12 @@ import type {
 import { newKey } from "../wire/key";
 import { type Core, startCore } from "./core";
 import * as kept from "./kept";
+import { sendKept } from "./sendKept";
 
 type Choice = Presses["choose"];
+
+/** Press is an adjustment without its key. */
+type Press = Omit<Adjust, "key">;
 
 const patience = 3000; // ms until presses that are not answered are sent once more
 const pause = 1000; // ms before they are
@@ -70,6 +74,7 @@ export class Leader {
   private late: ReturnType<typeof setTimeout> | undefined;
   private retry: ReturnType<typeof setTimeout> | undefined;
   private ended = false;
+  private newest = 0; // revision of the program that this screen heard of
 
   constructor(
     private id: number,
@@ -90,20 +95,21 @@ export class Leader {
   }
 
   /** begin loads the core and the class, with what this device kept of it. Without them the program is asked for each press. */
-  async begin(): Promise<void> {
+  async begin(over: boolean): Promise<void> {
     this.ended = false;
-    this.core = startCore();
     try {
-      const [kit, device] = await Promise.all([
-        get<Kit>(`/classes/${this.id}/kit`).catch(() => null),
-        kept.keptClass(this.id).catch(() => null),
-      ]);
-      const of = kit ?? device?.of?.kit;
+      const device = await kept.keptClass(this.id).catch(() => null);
+      if (over && !device?.unsent) return; // there is nothing to lead, and nothing to send
+      if (this.ended) return;
+      this.core = startCore();
+      const kit = await get<Kit>(`/classes/${this.id}/kit`).catch(() => null);
+      const of = kit ?? device?.kit;
       if (!of || this.ended) return;
-      const mine = (device?.presses ?? []).map((press) => press.pressed);
+      const mine = device?.presses ?? [];
       this.kit = of;
       const score = await this.ask<Score>({ ask: "open", kit: of, mine, at_ms: this.moment() });
       this.known = of.pressed.length;
+      if (this.newest > this.known) await this.catchUp(); // pressed while the core was being loaded
       const { presses } = await this.unsent();
       this.set({ ready: true, unsent: presses.presses.length });
       if (presses.presses.length > 0) {
@@ -119,6 +125,7 @@ export class Leader {
 
   end(): void {
     this.ended = true;
+    if (this.state.unsent > 0) void sendKept();
     clearTimeout(this.late);
     clearTimeout(this.retry);
     this.core?.end();
@@ -146,9 +153,7 @@ export class Leader {
     const made = await this.ask<PressedHere>({ ask: "press", at_ms: at, presses: [adjust] });
     this.waiting ??= performance.now();
     this.set({ score: made.score, unsent: this.state.unsent + 1 });
-    kept
-      .keepPress({ class: this.id, pressed: made.pressed, opening: openedAt })
-      .catch(() => this.set({ unkept: true }));
+    kept.keepPress(this.id, made.pressed).catch(() => this.set({ unkept: true }));
     this.watch();
     void this.send();
   }
@@ -211,6 +216,7 @@ export class Leader {
       this.set({ score: null, unsent, apart: false, asked: null, refused: null });
       const others = taken.pressed.some((pressed) => pressed.origin !== this.kit?.origin);
       if (others || this.state.unkept || taken.score.over) void this.renewKit();
+      else void kept.noteSent(this.id).catch(() => undefined); // they are sent again, which changes nothing
     } else {
       this.set({ score, unsent, asked: null, refused: null });
       this.watch();
@@ -219,6 +225,7 @@ export class Leader {
 
   /** heard follows what the program tells: where others adjusted the class, the copy takes that. */
   heard(score: Score): void {
+    this.newest = score.revision;
     if (!this.state.ready || this.state.unsent > 0 || this.sending || score.revision === this.known) return;
     void this.catchUp();
   }
@@ -228,7 +235,12 @@ export class Leader {
     try {
       const { presses } = await this.unsent();
       await this.sync(
-        await post<Taken>(`/classes/${this.id}/presses`, { ...presses, apart: false, choose: "" }),
+        await post<Taken>(`/classes/${this.id}/presses`, {
+          ...presses,
+          presses: [],
+          apart: false,
+          choose: "",
+        }),
       );
     } catch {
       // the next score, or the next press, does it
@@ -255,10 +267,7 @@ export class Leader {
 
   private async keepKit(kit: Kit): Promise<void> {
     this.kit = kit;
-    const over = kit.ended_ms !== null;
-    const keep = over
-      ? kept.forgetClass(this.id)
-      : kept.keepClass({ kit, ahead: now() - Date.now(), rate: 1 });
+    const keep = kit.ended_ms === null ? kept.keepClass(kit) : kept.forgetClass(this.id);
     await keep.then(() => this.set({ unkept: false })).catch(() => undefined); // a press says so
   }
 
@@ -297,5 +306,3 @@ export class Leader {
     if (this.state.score) this.set({ score });
   }
 }
-
-const openedAt = newKey();

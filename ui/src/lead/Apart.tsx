@@ -7,7 +7,8 @@ import { failureText, t } from "../language/text";
 export function Apart({ alone: { unsent, unkept, refused } }: { alone: Alone }) {
   return (
     <span className="offline" role="status">
-      <Icon of={plug} /> {t("lead.leading-from-this-device", { unsent })}
+      <Icon of={plug} /> <span className="still">{t("lead.leading-from-this-device", { unsent })}</span>
+      <span className="short">{t("lead.to-send-short", { unsent })}</span>
       {unkept && unsent > 0 && <b> {t("lead.not-kept-here")}</b>}
       {refused && <b> {t("lead.not-taken-yet", { why: failureText(refused) })}</b>}
     </span>

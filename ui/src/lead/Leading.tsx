@@ -217,7 +217,8 @@ export function Leading({ score: given, connected, desk, apart, live, beside, co
       )
     );
   return (
-    <div className="leading" data-alone={apart?.alone.ready /* for tests: whether it can go on by itself */}>
+    // For tests: whether it can go on by itself, and what the program does not have yet.
+    <div className="leading" data-alone={apart?.alone.ready} data-unsent={apart?.alone.unsent}>
       <TopBar
         score={score}
         place={place}

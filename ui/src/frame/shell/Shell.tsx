@@ -8,6 +8,7 @@ import { GeneralCare } from "../care/GeneralCare";
 import { Icon } from "./Icon";
 import { JustDeleted } from "../dialogs/BringBack";
 import { useLight } from "./light";
+import { useSendKept } from "./useSendKept";
 import { t } from "../../language/text";
 
 const views = () =>
@@ -24,6 +25,7 @@ const views = () =>
 /** Shell is the frame of the views of the day: where one can go. */
 export function Shell({ view, children }: { view: string; children: ReactNode }) {
   const [light, change] = useLight(view, "day");
+  useSendKept();
   return (
     <>
       <nav className="navbar navbar-expand shell" aria-label={t("frame.views")}>

@@ -1,0 +1,38 @@
+import { post } from "../wire/api";
+import type { Adjust, Presses, Taken } from "../wire/contract";
+import { everythingKept, forgetClass, keptClass, noteSent } from "./kept";
+
+/**
+ * sendKept sends what was pressed in classes that no page of this device leads any more. It tells whether anything was sent,
+ * and whether anything is left. Where the teacher has to choose, it stays here until the class is opened again.
+ */
+export async function sendKept(): Promise<{ sent: boolean; left: boolean }> {
+  let sent = false;
+  let left = false;
+  for (const { id, unsent } of await everythingKept().catch(() => [])) {
+    if (unsent === 0) continue;
+    try {
+      const taken = await post<Taken>(`/classes/${id}/presses`, await unsentOf(id));
+      if (taken.asked) continue;
+      await (taken.score.over ? forgetClass(id) : noteSent(id));
+      sent = true;
+    } catch {
+      left = true;
+    }
+  }
+  return { sent, left };
+}
+
+/** unsentOf is what the program may lack of a class, as docs/rules/apart.md section 3 has it. */
+async function unsentOf(id: number): Promise<Presses> {
+  const { kit, presses } = await keptClass(id);
+  const known = kit?.pressed ?? [];
+  return {
+    since: known.length,
+    last: known.at(-1)?.key ?? "",
+    presses: presses.map(({ key, line }) => ({ ...(line as Adjust & { at_ms: number }), key })),
+    apart: true,
+    choose: "",
+    keys: [...known, ...presses].map((pressed) => pressed.key),
+  };
+}
