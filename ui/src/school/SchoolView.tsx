@@ -1,12 +1,12 @@
-import { sessionQuery, settingsQuery } from "../wire/queries";
+import { settingsQuery } from "../wire/queries";
 import "../frame/editing/choices.css";
 import "./school.css";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { Alert, Button, Form } from "react-bootstrap";
-import { put, remove } from "../wire/api";
+import { put } from "../wire/api";
 import { readAgain } from "../wire/changed";
 import type { Path } from "../frame/editing/merge";
-import type { Session, Settings } from "../wire/contract";
+import type { Settings } from "../wire/contract";
 import { Shell } from "../frame/shell/Shell";
 import { Link } from "react-router";
 import { ErrorAlert } from "../frame/shell/ErrorAlert";
@@ -18,6 +18,8 @@ import { EditedNotice } from "../frame/editing/EditedNotice";
 import { Choices } from "../frame/editing/Choices";
 import { AllData } from "./AllData";
 import { DemoData } from "./DemoData";
+import { KeptHere } from "./KeptHere";
+import { ThisDevice } from "./ThisDevice";
 import { rich, t, text } from "../language/text";
 
 /** SchoolView is how this teacher does it: the questions on which schools differ, and what is said. */
@@ -33,6 +35,7 @@ export function SchoolView() {
         <LanguageChoice />
       </div>
       <ThisDevice />
+      <KeptHere />
       <AllData />
       <DemoData />
     </Shell>
@@ -163,24 +166,5 @@ function Edit({ start }: { start: Answers }) {
         ))}
       </div>
     </>
-  );
-}
-
-/** ThisDevice tells how this device is signed in, where anybody has to. */
-function ThisDevice() {
-  const queries = useQueryClient();
-  const session = useQuery(sessionQuery);
-  const leave = useMutation({
-    mutationFn: () => remove<Session>("/session"),
-    onSuccess: (left) => queries.setQueryData(sessionQuery.queryKey, left),
-  });
-  if (!session.data?.needed) return null;
-  return (
-    <p>
-      {rich("school.this-device-is-signed", { strong: <strong>{session.data.device}</strong> })}{" "}
-      <Button variant="outline-secondary" size="sm" disabled={leave.isPending} onClick={() => leave.mutate()}>
-        {t("school.sign-out")}
-      </Button>
-    </p>
   );
 }

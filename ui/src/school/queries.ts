@@ -1,4 +1,5 @@
 import { queryOptions } from "@tanstack/react-query";
+import { everythingKept } from "../apart/kept";
 import { get } from "../wire/api";
 import type { DemoData, ImportProgress } from "../wire/contract";
 
@@ -10,4 +11,11 @@ export const importingQuery = queryOptions({
   queryKey: ["importing"],
   queryFn: () => get<ImportProgress>("/import"),
   gcTime: 0,
+});
+
+export const keptQuery = queryOptions({
+  queryKey: ["kept-here"],
+  queryFn: everythingKept,
+  gcTime: 0,
+  retry: false,
 });
