@@ -5,10 +5,13 @@ import (
 	"fmt"
 	"os/exec"
 	"testing"
+	"time"
 
+	"github.com/go-rod/rod"
 	"github.com/stretchr/testify/require"
 
 	"vastlantern/e2e/stage"
+	"vastlantern/studio/contract"
 )
 
 // BenchmarkSheetProcess runs lantern sheet as a whole process, on a class of 5,400 counts and on one of a tenth of it.
@@ -27,6 +30,57 @@ func BenchmarkSheetProcess(b *testing.B) {
 					b.Fatal(err)
 				}
 			}
+		})
+	}
+}
+
+// BenchmarkAPressIsDrawn is from a key of the lead screen to the first frame that shows what it did, in a class of an
+// hour: on the screen's own copy of the class, on it while no press arrives, and asking the program, as a page without
+// the core does. The answer of the page is the median of 40 presses.
+func BenchmarkAPressIsDrawn(b *testing.B) {
+	program, browser, end, err := stage.OnFreshData()
+	require.NoError(b, err)
+	defer end()
+	var plan contract.Plan
+	require.NoError(b, program.Post("/api/plans", `{"document": {"format": "vast-lantern-plan", "version": 1, "tempo": 60,
+		"passages": [{"type": "practice", "practice": "nadi-shodhana", "counts": "4:4:8", "rounds": 110}]}}`, &plan))
+	var score contract.Score
+	require.NoError(b, program.Lead(plan.ID, &score))
+	for _, way := range []struct{ name, before, ready string }{
+		{"own-copy", "", `document.querySelector(".leading")?.dataset.alone === "true"`},
+		{"own-copy-apart", `const real = fetch; window.fetch = (path, init) => String(path).endsWith("/presses")
+			? Promise.reject(new TypeError("down")) : real(path, init);`,
+			`document.querySelector(".leading")?.dataset.alone === "true"`},
+		{"program", "delete window.Worker;", `document.querySelector(".stage")`},
+	} {
+		b.Run(way.name, func(b *testing.B) {
+			page, err := browser.Page("about:blank", 1280, 800, time.Minute)
+			require.NoError(b, err)
+			defer page.Close()
+			_, err = page.EvalOnNewDocument(way.before)
+			require.NoError(b, err)
+			require.NoError(b, page.Navigate(fmt.Sprintf("%s/lead/%d", program.URL, score.ClassID)))
+			require.NoError(b, page.Wait(rod.Eval("() => Boolean("+way.ready+")")))
+			var drawn float64
+			for b.Loop() {
+				took, err := page.Eval(`async () => {
+					const took = [];
+					for (let i = 0; i < 40; i++) {
+						const before = document.querySelector(".stage").dataset.revision;
+						const began = performance.now();
+						const key = i % 2 ? "w" : "q";
+						window.dispatchEvent(new KeyboardEvent("keydown", { key, bubbles: true }));
+						do await new Promise(requestAnimationFrame);
+						while (document.querySelector(".stage").dataset.revision === before);
+						took.push(performance.now() - began);
+						await new Promise((later) => setTimeout(later, 150));
+					}
+					return took.sort((a, b) => a - b)[20];
+				}`)
+				require.NoError(b, err)
+				drawn = took.Value.Num()
+			}
+			b.ReportMetric(drawn, "ms/press")
 		})
 	}
 }

@@ -312,8 +312,29 @@ func (t *trial) lead() error {
 		t.sees(word, "natural breath"),
 		t.presses(".controls button", "^ ?go on|resume|on with"),
 		t.sees(word, "inhale|exhale"),
+		t.apart,
 		t.sounds,
 	)
+}
+
+// apart leads on the screen's own copy of the class while no press arrives, and sends what was pressed afterwards.
+func (t *trial) apart() error {
+	if err := t.see(`.leading[data-alone="true"]`, "."); err != nil {
+		return err
+	}
+	if _, err := t.Eval(`(() => {
+		const real = window.fetch;
+		window.fetch = (path, init) => String(path).endsWith("/presses") && window.down !== false
+			? Promise.reject(new TypeError("down")) : real(path, init);
+		return "";
+	})()`); err != nil {
+		return err
+	}
+	if err := first(t.presses(".controls button", "slower"), t.sees(".offline", "1 change to send")); err != nil {
+		return err
+	}
+	_, err := t.Eval(`(window.down = false, "")`)
+	return errors.Join(err, t.see(`body:not(:has(.offline))`, "."))
 }
 
 func (t *trial) room() error {

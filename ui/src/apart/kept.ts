@@ -62,12 +62,12 @@ export async function keepPress(id: number, pressed: Pressed): Promise<void> {
   await (await database()).add("presses", { class: id, pressed, sent: false });
 }
 
-/** noteSent notes that the program has all presses of a class. */
-export async function noteSent(id: number): Promise<void> {
+/** noteSent notes that the program has presses of a class. */
+export async function noteSent(id: number, keys: string[]): Promise<void> {
   const change = (await database()).transaction("presses", "readwrite");
   let press = await change.store.index("class").openCursor(id);
   while (press) {
-    if (!press.value.sent) await press.update({ ...press.value, sent: true });
+    if (keys.includes(press.value.pressed.key)) await press.update({ ...press.value, sent: true });
     press = await press.continue();
   }
   await change.done;

@@ -99,7 +99,7 @@ export class Leader {
     this.ended = false;
     try {
       const device = await kept.keptClass(this.id).catch(() => null);
-      if (over && !device?.unsent) return; // there is nothing to lead, and nothing to send
+      if (over && !device?.unsent) return await kept.forgetClass(this.id); // there is nothing to lead, and nothing to send
       if (this.ended) return;
       this.core = startCore();
       const kit = await get<Kit>(`/classes/${this.id}/kit`).catch(() => null);
@@ -133,9 +133,14 @@ export class Leader {
     if (this.state.ready) this.set(together);
   }
 
-  private ask<Result>(question: CoreQuestion): Promise<Result> {
-    if (!this.core) return Promise.reject(new Failed({ say: { id: "apart.no-core" } }, 0));
-    return this.core.ask<Result>(question);
+  private async ask<Result>(question: CoreQuestion): Promise<Result> {
+    if (!this.core) throw new Failed({ say: { id: "apart.no-core" } }, 0);
+    try {
+      return await this.core.ask<Result>(question);
+    } catch (error) {
+      if (error instanceof Failed && error.status === 0) this.end(); // the core is gone: the program is asked from now on
+      throw error;
+    }
   }
 
   private unsent(): Promise<UnsentHere> {
@@ -216,7 +221,10 @@ export class Leader {
       this.set({ score: null, unsent, apart: false, asked: null, refused: null });
       const others = taken.pressed.some((pressed) => pressed.origin !== this.kit?.origin);
       if (others || this.state.unkept || taken.score.over) void this.renewKit();
-      else void kept.noteSent(this.id).catch(() => undefined); // they are sent again, which changes nothing
+      else {
+        const keys = taken.pressed.map((pressed) => pressed.key);
+        void kept.noteSent(this.id, keys).catch(() => undefined); // they are sent again, which changes nothing
+      }
     } else {
       this.set({ score, unsent, asked: null, refused: null });
       this.watch();
@@ -235,12 +243,11 @@ export class Leader {
     try {
       const { presses } = await this.unsent();
       await this.sync(
-        await post<Taken>(`/classes/${this.id}/presses`, {
-          ...presses,
-          presses: [],
-          apart: false,
-          choose: "",
-        }),
+        await post<Taken>(
+          `/classes/${this.id}/presses`,
+          { ...presses, presses: [], apart: false, choose: "" },
+          AbortSignal.timeout(patience),
+        ),
       );
     } catch {
       // the next score, or the next press, does it

@@ -2,6 +2,8 @@ import { post } from "../wire/api";
 import type { Adjust, Presses, Taken } from "../wire/contract";
 import { everythingKept, forgetClass, keptClass, noteSent } from "./kept";
 
+const longOver = 24 * 3600_000; // ms after its start, when a class is over for sure: none is longer than 12 hours
+
 /**
  * sendKept sends what was pressed in classes that no page of this device leads any more. It tells whether anything was sent,
  * and whether anything is left. Where the teacher has to choose, it stays here until the class is opened again.
@@ -9,12 +11,16 @@ import { everythingKept, forgetClass, keptClass, noteSent } from "./kept";
 export async function sendKept(): Promise<{ sent: boolean; left: boolean }> {
   let sent = false;
   let left = false;
-  for (const { id, unsent } of await everythingKept().catch(() => [])) {
-    if (unsent === 0) continue;
+  for (const { id, startedMS, unsent } of await everythingKept().catch(() => [])) {
+    if (unsent === 0) {
+      if (Date.now() - startedMS > longOver) await forgetClass(id).catch(() => undefined);
+      continue;
+    }
     try {
       const taken = await post<Taken>(`/classes/${id}/presses`, await unsentOf(id));
       if (taken.asked) continue;
-      await (taken.score.over ? forgetClass(id) : noteSent(id));
+      const keys = taken.pressed.map((pressed) => pressed.key);
+      await (taken.score.over ? forgetClass(id) : noteSent(id, keys));
       sent = true;
     } catch {
       left = true;
