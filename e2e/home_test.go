@@ -36,7 +36,7 @@ func TestSomethingForHome(t *testing.T) {
 		t,
 		th.program.Post(
 			"/api/plans/import",
-			`{"text": "# On four two seven\ntempo 60\ncounted breath 4:4 x2 try-out\ncounted breath 4:4 x2\ncounted breath `+
+			`{"text": "# On four two seven\ntempo 60\ncounted breath 4:4 x40 try-out\ncounted breath 4:4 x40\ncounted breath `+
 				`4:2:7 x9\n"}`,
 			&plan,
 		),

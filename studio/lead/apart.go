@@ -196,14 +196,7 @@ func (c *Classes) withRows(ctx context.Context, class *live, meeting led.Meeting
 		rows = append(rows, store.Adjustment{Number: first + i + 1, Key: row.Key, Origin: row.Origin, Body: row.Line})
 	}
 	if meeting.Added >= 0 {
-		for _, row := range rows {
-			next, err := c.kept(ctx, class, row)
-			if err != nil {
-				return nil, err
-			}
-			class = next
-		}
-		return class, nil
+		return c.kept(ctx, class, rows...)
 	}
 	if class.unstored > 0 { // what is not stored yet would be stored twice
 		return nil, studio.FailWith(studio.ErrConflict, class.why)

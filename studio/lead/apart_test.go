@@ -177,8 +177,9 @@ func TestTwoDevicesAndTheChoice(t *testing.T) {
 func TestWhatAScreenSendsIsChecked(t *testing.T) {
 	d, class := begun(t, desktest.Rounds)
 	for what, sent := range map[string]contract.Presses{
-		"no key":  {Presses: []contract.TimedPress{{Adjust: contract.Adjust{Do: pace.ToPause}}}},
-		"no verb": {Presses: []contract.TimedPress{{Adjust: contract.Adjust{Key: "k", Do: "fly"}}}},
+		"too many": {Presses: make([]contract.TimedPress, 501)},
+		"no key":   {Presses: []contract.TimedPress{{Adjust: contract.Adjust{Do: pace.ToPause}}}},
+		"no verb":  {Presses: []contract.TimedPress{{Adjust: contract.Adjust{Key: "k", Do: "fly"}}}},
 		"no choice": {Since: 3, Last: "x", Apart: true, Choose: "me",
 			Presses: []contract.TimedPress{{Adjust: contract.Adjust{Do: "x"}}}},
 		"long label": {Presses: []contract.TimedPress{{Adjust: contract.Adjust{Key: "k", Do: pace.Verb(make([]byte, 200))}}}},

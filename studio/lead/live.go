@@ -119,7 +119,6 @@ func (l *live) with(row store.Adjustment) (*live, error) {
 	if err := next.led.AddStored(row); err != nil {
 		return l, err
 	}
-	next.led.Led.Timeline() // here, so that it is compiled once for all who read the class
 	return &next, nil
 }
 
@@ -133,20 +132,25 @@ func (c *Classes) keep(ctx context.Context, class *live, row store.Adjustment) (
 	return next, err
 }
 
-// kept is keep without making it the class in progress.
-func (c *Classes) kept(ctx context.Context, class *live, row store.Adjustment) (*live, error) {
-	next, err := class.with(row)
-	if err != nil { // what cannot be read again is not stored
-		return class, err
+// kept is keep of several rows, all of them in one write, without making it the class in progress.
+func (c *Classes) kept(ctx context.Context, class *live, rows ...store.Adjustment) (*live, error) {
+	next := class
+	for _, row := range rows {
+		with, err := next.with(row)
+		if err != nil { // what cannot be read again is not stored
+			return class, err
+		}
+		next = with
 	}
+	next.led.Led.Timeline() // here, so that it is compiled once for all who read the class
 	switch {
 	case class.unstored > 0: // in their order
-		next.unstored++
+		next.unstored += len(rows)
 	default:
-		err = c.studio.Store.With(ctx).AddAdjustments(class.stored.ID, row)
+		err := c.studio.Store.With(ctx).AddAdjustments(class.stored.ID, rows...)
 		switch {
 		case !studio.FileProblem(err).None():
-			next.unstored, next.why = 1, studio.FileProblem(err)
+			next.unstored, next.why = len(rows), studio.FileProblem(err)
 		case errors.Is(err, store.ErrTaken):
 			return class, studio.Fail(studio.ErrConflict, "lead.other-first")
 		case err != nil:

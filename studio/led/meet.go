@@ -15,6 +15,12 @@ import (
 // slow exchange. A press that is further ahead acts now.
 const clockError = 250
 
+// maxCopy is how many adjustments a class has at most that a screen gives back whole: three hours by hand have 4,000.
+const maxCopy = 20_000
+
+// MaxPresses is how many presses come at once; a screen that has more sends the others afterwards.
+const MaxPresses = 500
+
 // Meeting is what becomes of presses that a screen made (docs/rules/apart.md).
 type Meeting struct {
 	Rows []contract.Pressed // the adjustments of the class after it
@@ -29,6 +35,9 @@ type Meeting struct {
 // Meet adds presses of a screen to the adjustments of a class at its time now (docs/rules/apart.md section 3). The
 // error says what is wrong with a press.
 func Meet(rows []contract.Pressed, sent contract.Presses, now int64) (Meeting, error) {
+	if len(sent.Presses) > MaxPresses && sent.Choose != contract.ChooseScreen || len(sent.Copy) > maxCopy {
+		return Meeting{}, fact.New("apart.too-many", "most", MaxPresses)
+	}
 	same := sent.Since <= len(rows) && (sent.Since == 0 || rows[sent.Since-1].Key == sent.Last)
 	m := Meeting{Rows: rows}
 	if same {

@@ -14,6 +14,9 @@ interface Schema extends DBSchema {
   presses: { key: number; value: KeptPress; indexes: { class: number } };
 }
 
+/** atOnce is how many presses are sent at once; the others follow. */
+export const atOnce = 500;
+
 let opening: Promise<IDBPDatabase<Schema>> | null = null;
 
 function database(): Promise<IDBPDatabase<Schema>> {
@@ -28,8 +31,8 @@ function database(): Promise<IDBPDatabase<Schema>> {
   return opening;
 }
 
-/** Kept is a class as it was kept last, if it was, the presses since in order, and how many of them the program lacks. */
-export type Kept = { kit: Kit | undefined; presses: Pressed[]; unsent: number };
+/** Kept is a class as it was kept last, if it was, the presses since in order, and those of them that the program lacks. */
+export type Kept = { kit: Kit | undefined; presses: Pressed[]; unsent: Pressed[] };
 
 export async function keptClass(id: number): Promise<Kept> {
   const db = await database();
@@ -40,7 +43,7 @@ export async function keptClass(id: number): Promise<Kept> {
   return {
     kit,
     presses: presses.map((press) => press.pressed),
-    unsent: presses.filter((press) => !press.sent).length,
+    unsent: presses.filter((press) => !press.sent).map((press) => press.pressed),
   };
 }
 

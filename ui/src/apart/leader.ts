@@ -99,7 +99,7 @@ export class Leader {
     this.ended = false;
     try {
       const device = await kept.keptClass(this.id).catch(() => null);
-      if (over && !device?.unsent) return await kept.forgetClass(this.id); // there is nothing to lead, and nothing to send
+      if (over && !device?.unsent.length) return await kept.forgetClass(this.id); // there is nothing to lead, and nothing to send
       if (this.ended) return;
       this.core = startCore();
       const kit = await get<Kit>(`/classes/${this.id}/kit`).catch(() => null);
@@ -185,6 +185,7 @@ export class Leader {
           `/classes/${this.id}/presses`,
           {
             ...presses,
+            presses: choose === "screen" ? presses.presses : presses.presses.slice(0, kept.atOnce),
             apart,
             choose,
             keys: apart ? keys : undefined,

@@ -1,6 +1,6 @@
 import { post } from "../wire/api";
 import type { Adjust, Presses, Taken } from "../wire/contract";
-import { everythingKept, forgetClass, keptClass, noteSent } from "./kept";
+import { atOnce, everythingKept, forgetClass, keptClass, noteSent } from "./kept";
 
 const longOver = 24 * 3600_000; // ms after its start, when a class is over for sure: none is longer than 12 hours
 
@@ -20,8 +20,10 @@ export async function sendKept(): Promise<{ sent: boolean; left: boolean }> {
       const taken = await post<Taken>(`/classes/${id}/presses`, await unsentOf(id));
       if (taken.asked) continue;
       const keys = taken.pressed.map((pressed) => pressed.key);
-      await (taken.score.over ? forgetClass(id) : noteSent(id, keys));
+      const all = unsent <= atOnce;
+      await (all && taken.score.over ? forgetClass(id) : noteSent(id, keys));
       sent = true;
+      left ||= !all;
     } catch {
       left = true;
     }
@@ -31,12 +33,14 @@ export async function sendKept(): Promise<{ sent: boolean; left: boolean }> {
 
 /** unsentOf is what the program may lack of a class, as docs/rules/apart.md section 3 has it. */
 async function unsentOf(id: number): Promise<Presses> {
-  const { kit, presses } = await keptClass(id);
+  const { kit, presses, unsent } = await keptClass(id);
   const known = kit?.pressed ?? [];
   return {
     since: known.length,
     last: known.at(-1)?.key ?? "",
-    presses: presses.map(({ key, line }) => ({ ...(line as Adjust & { at_ms: number }), key })),
+    presses: unsent
+      .slice(0, atOnce)
+      .map(({ key, line }) => ({ ...(line as Adjust & { at_ms: number }), key })),
     apart: true,
     choose: "",
     keys: [...known, ...presses].map((pressed) => pressed.key),
