@@ -9,11 +9,28 @@ import (
 	"vastlantern/studio/contract"
 )
 
-// listens notes the pitch of every tone, and gives the page a voice and a hand to feel with: this browser has neither.
+// listens notes the pitch of every tone that is heard, and gives the page a voice and a hand to feel with: this browser
+// has neither. A tone that is taken back before it begins, because a newer score has it too, is not heard.
 const listens = `() => {
-	window.pitches = []; window.said = []; window.felt = [];
+	window.tones = []; window.said = []; window.felt = [];
+	Object.defineProperty(window, "pitches", { get: () => window.tones.map((tone) => tone.pitch) });
 	const Real = window.OscillatorNode;
-	window.OscillatorNode = class extends Real { constructor(context, options) { super(context, options); if (options.type === "sine") window.pitches.push(options.frequency); } };
+	window.OscillatorNode = class extends Real {
+		constructor(context, options) {
+			super(context, options);
+			this.pitch = options.frequency;
+			if (options.type === "sine") window.tones.push(this);
+		}
+		start(when) {
+			this.begins = when ?? 0;
+			super.start(when);
+		}
+		stop(when) {
+			if (when === undefined && this.context.currentTime < this.begins)
+				window.tones = window.tones.filter((tone) => tone !== this);
+			super.stop(when);
+		}
+	};
 	Object.defineProperty(window, "speechSynthesis", { value: { getVoices: () => [{}], speak: (u) => window.said.push(u.text), cancel() {}, addEventListener() {}, removeEventListener() {} } });
 	navigator.vibrate = (pattern) => window.felt.push(pattern.join(" "));
 }`

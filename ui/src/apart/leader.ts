@@ -138,7 +138,8 @@ export class Leader {
     try {
       return await this.core.ask<Result>(question);
     } catch (error) {
-      if (error instanceof Failed && error.status === 0) this.end(); // the core is gone: the program is asked from now on
+      const answered = error instanceof Failed && error.status !== 0;
+      if (!answered) this.end(); // the core is gone: the program is asked from now on
       throw error;
     }
   }
