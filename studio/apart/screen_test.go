@@ -313,6 +313,14 @@ func TestAClockThatIsAheadActsNow(t *testing.T) {
 	}
 }
 
+func TestAKeyTwiceInOneGoIsOnePress(t *testing.T) {
+	p := &program{now: 5_000}
+	pause := contract.TimedPress{AtMS: 5_000, Adjust: contract.Adjust{Key: "k", Do: "pause"}}
+	_, _, err := p.take(contract.Presses{Presses: []contract.TimedPress{pause, pause}})
+	require.NoError(t, err)
+	assert.Len(t, p.rows, 1)
+}
+
 func TestQuestionsThatCannotBeAnswered(t *testing.T) {
 	var w apart.Worker
 	for question, id := range map[string]string{

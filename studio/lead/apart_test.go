@@ -177,6 +177,7 @@ func TestTwoDevicesAndTheChoice(t *testing.T) {
 func TestWhatAScreenSendsIsChecked(t *testing.T) {
 	d, class := begun(t, desktest.Rounds)
 	for what, sent := range map[string]contract.Presses{
+		"since":    {Since: -1, Presses: []contract.TimedPress{{Adjust: contract.Adjust{Key: "k", Do: pace.ToPause}}}},
 		"too many": {Presses: make([]contract.TimedPress, 501)},
 		"no key":   {Presses: []contract.TimedPress{{Adjust: contract.Adjust{Do: pace.ToPause}}}},
 		"no verb":  {Presses: []contract.TimedPress{{Adjust: contract.Adjust{Key: "k", Do: "fly"}}}},

@@ -38,13 +38,19 @@ func Meet(rows []contract.Pressed, sent contract.Presses, now int64) (Meeting, e
 	if len(sent.Presses) > MaxPresses && sent.Choose != contract.ChooseScreen || len(sent.Copy) > maxCopy {
 		return Meeting{}, fact.New("apart.too-many", "most", MaxPresses)
 	}
+	if sent.Since < 0 {
+		return Meeting{}, fact.New("apart.since", "given", sent.Since)
+	}
 	same := sent.Since <= len(rows) && (sent.Since == 0 || rows[sent.Since-1].Key == sent.Last)
 	m := Meeting{Rows: rows}
 	if same {
 		m.From = sent.Since
 	}
+	known := keysOf(rows)
 	fresh := slices.DeleteFunc(slices.Clone(sent.Presses), func(p contract.TimedPress) bool {
-		return slices.ContainsFunc(rows, func(r contract.Pressed) bool { return r.Key == p.Key })
+		twice := known[p.Key]
+		known[p.Key] = true
+		return twice
 	})
 	if len(fresh) == 0 {
 		return m, nil
@@ -78,6 +84,15 @@ func Meet(rows []contract.Pressed, sent contract.Presses, now int64) (Meeting, e
 	return m, fact.New("apart.choice", "given", string(sent.Choose))
 }
 
+// keysOf returns the keys of adjustments.
+func keysOf(rows []contract.Pressed) map[string]bool {
+	keys := make(map[string]bool, len(rows))
+	for _, row := range rows {
+		keys[row.Key] = true
+	}
+	return keys
+}
+
 // others returns the adjustments which other screens made and this one does not know, without remarks. Where it has
 // another beginning than the program, those are all that is not its own.
 func (m *Meeting) others(sent contract.Presses, same bool) ([]contract.Pressed, error) {
@@ -85,10 +100,16 @@ func (m *Meeting) others(sent contract.Presses, same bool) ([]contract.Pressed, 
 	if !same {
 		from = 0
 	}
+	own := make(map[string]bool, len(sent.Keys)+len(sent.Presses))
+	for _, key := range sent.Keys {
+		own[key] = true
+	}
+	for _, p := range sent.Presses {
+		own[p.Key] = true
+	}
 	var list []contract.Pressed
 	for _, row := range m.Rows[from:] {
-		if slices.ContainsFunc(sent.Presses, func(p contract.TimedPress) bool { return p.Key == row.Key }) ||
-			slices.Contains(sent.Keys, row.Key) {
+		if own[row.Key] {
 			continue
 		}
 		a, err := sheet.ReadAdjustment(row.Line)
@@ -175,11 +196,14 @@ func lastOf(rows []contract.Pressed) (int64, error) {
 // takeScreen makes the class of the screen that of the program: its adjustments in its order and at its moments; what
 // only the program had is set aside.
 func (m *Meeting) takeScreen(sent contract.Presses, now int64) (Meeting, error) {
-	taken := Meeting{}
+	taken, made := Meeting{}, make(map[string]int, len(sent.Presses))
+	for i, p := range sent.Presses {
+		made[p.Key] = i
+	}
 	for _, row := range sent.Copy {
 		// What the screen does not know to have arrived is taken as a press; all else as the screen has it: the program
 		// may have given it another moment since.
-		if i := slices.IndexFunc(sent.Presses, func(p contract.TimedPress) bool { return p.Key == row.Key }); i >= 0 {
+		if i, is := made[row.Key]; is {
 			if err := taken.add(sent.Presses[i:i+1], now); err != nil {
 				return *m, err
 			}
@@ -198,8 +222,9 @@ func (m *Meeting) takeScreen(sent contract.Presses, now int64) (Meeting, error) 
 		}
 		taken.Rows = append(taken.Rows, row)
 	}
+	copied := keysOf(sent.Copy)
 	for _, row := range m.Rows {
-		if slices.ContainsFunc(sent.Copy, func(r contract.Pressed) bool { return r.Key == row.Key }) {
+		if copied[row.Key] {
 			continue
 		}
 		if err := taken.setAside(row); err != nil {
