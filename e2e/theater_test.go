@@ -126,7 +126,7 @@ func sharedBrowser(t *testing.T) *stage.Browser {
 		}
 		shared.browser.Close()
 	}
-	browser, err := stage.Open()
+	browser, err := stage.Open("js-flags=--liftoff-only") // to optimise the core costs more than a test gets back
 	require.NoError(t, err)
 	shared.browser = browser
 	return browser
