@@ -137,6 +137,10 @@ func eachAdjustmentByItsKey(t *testing.T, th *theater) {
 	th.see(page, `[data-testid="word"]`, "What changed")
 	th.press(page, input.KeyF) // and with it the class comes to its end
 	th.see(page, "h2", "The class has ended")
+	th.until(page, `(() => {
+		const [inner, outer] = [".over", "main"].map((one) => document.querySelector(one).getBoundingClientRect());
+		return inner.left >= outer.left && inner.right <= outer.right && inner.top > outer.top + 50;
+	})()`)
 
 	var record contract.Record
 	th.asked("the last press is recorded: it was shown before it was answered", func() bool {

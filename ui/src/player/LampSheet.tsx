@@ -129,7 +129,7 @@ const Lamp = memo(function Lamp({ phase, n, when, score }: LampProps) {
       <span className={marked ? "notch marked" : "notch"}>
         <span className="tally" style={run} />
         {marked && <span className="mark" />}
-        {marked && when === "now" && <span className="over" style={runningOver(phase, score, clock)} />}
+        {marked && when === "now" && <span className="beyond" style={runningOver(phase, score, clock)} />}
       </span>
     </span>
   );
