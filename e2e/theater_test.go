@@ -399,15 +399,29 @@ func (th *theater) on(page *screen, selector, pattern string, do func(*rod.Eleme
 	})
 }
 
-// click waits for the element with the text, and for it to be ready, and clicks it.
+// click waits for the element with the text, and for it to be ready, and clicks it. A page that is still being drawn
+// can move it from under the mouse: then it is clicked once more.
 func (th *theater) click(page *screen, selector, pattern string) {
 	th.Helper()
-	th.on(page, selector, pattern, func(e *rod.Element) error {
-		if err := e.WaitEnabled(); err != nil {
-			return err
+	for range flips {
+		th.on(page, selector, pattern, func(e *rod.Element) error {
+			if err := e.WaitEnabled(); err != nil {
+				return err
+			}
+			_, err := e.Eval(`() => {
+				window.missed = true;
+				const hit = () => { window.missed = false; };
+				this.addEventListener("click", hit, { capture: true, once: true });
+			}`)
+			if err != nil {
+				return err
+			}
+			return e.Click(proto.InputMouseButtonLeft, 1)
+		})
+		if !th.eval(page, "() => window.missed === true").Bool() { // what opens another page was hit
+			return
 		}
-		return e.Click(proto.InputMouseButtonLeft, 1)
-	})
+	}
 }
 
 // fill puts the text into a field in the place of what is there.
