@@ -21,7 +21,7 @@ export function DemoData() {
   return (
     <section aria-label={t("school.demo-data")}>
       <h2 className="mt-4">{t("school.demo-data")}</h2>
-      <p>{t("school.invented-groups-with-plans", { value: (demo.data?.offered ?? []).join("; ") })}</p>
+      {demo.data && <p>{t("school.invented-groups-with-plans", { value: demo.data.offered.join("; ") })}</p>}
       {there.length === 0 ? (
         <Button
           variant="outline-primary"
