@@ -35,7 +35,7 @@ var rooms = map[string][]string{
 	"core/practice":  {"core/fact", "core/breath"},
 	"core/words":     {"core/breath"},
 	"core/plan":      {"core/fact", "core/breath", "core/practice", "core/words"},
-	"core/plan/fit":  {"core/breath", "core/plan"},
+	"core/plan/fit":  {"core/fact", "core/breath", "core/plan"},
 	"core/plan/line": {"core/fact", "core/fold", "core/breath", "core/practice", "core/plan"},
 	"core/school":    {"core/fact", "core/breath", "core/practice", "core/plan"},
 	"core/pace":      {"core/fact", "core/breath", "core/practice", "core/plan", "core/words"},

@@ -53,3 +53,32 @@ func GentleOf(fields plan.Fields, p *plan.Passage) (plan.Fields, fact.Fact) {
 	}
 	return fields, fact.Fact{}
 }
+
+// Soften puts the gentle variant of a passage, counted from 1, in its place in the document, whose plan is p, and tells
+// what it is. The error says that there is none.
+func Soften(doc plan.Document, p *plan.Plan, number int) (words fact.Fact, err error) {
+	fields, err := doc.Passage(number)
+	if err != nil {
+		return words, err
+	}
+	gentle, words := GentleOf(fields, &p.Passages[number-1])
+	if words.None() {
+		return words, fact.New("change.no-gentler", "name", p.Passages[number-1].Name())
+	}
+	doc.Replace(number, gentle)
+	return words, nil
+}
+
+// Softer puts the gentle variants of passages in their places, and returns the plan after it.
+func Softer(doc plan.Document, p *plan.Plan, numbers []int) (*plan.Plan, error) {
+	for _, number := range numbers {
+		if _, err := Soften(doc, p, number); err != nil {
+			return nil, fact.New("plan.passage-wrong", "passage", number, "why", err)
+		}
+		var err error
+		if p, err = plan.Read(doc); err != nil {
+			return nil, err
+		}
+	}
+	return p, nil
+}

@@ -99,7 +99,7 @@ func (ps *Plans) change(ctx context.Context,
 	case contract.ChangePacer:
 		return setPacer(fields, passage, c)
 	case contract.ChangeGentle:
-		return soften(doc, p, c.Passage)
+		return care.Soften(doc, p, c.Passage)
 	case contract.ChangeAdvised:
 		return ps.asAdvised(ctx, doc, c.Passage, passage, group)
 	}
@@ -214,20 +214,6 @@ func setPacer(fields plan.Fields, p *plan.Passage, c contract.Change) (words fac
 		names[i] = fact.New("field." + field)
 	}
 	return fact.New("change.removed-for-pacer", "fields", names, "pacer", fact.New("pacer."+string(c.Pacer))), nil
-}
-
-// soften puts the gentle variant in the place of a passage.
-func soften(doc plan.Document, p *plan.Plan, number int) (words fact.Fact, err error) {
-	fields, err := doc.Passage(number)
-	if err != nil {
-		return words, err
-	}
-	gentle, words := care.GentleOf(fields, &p.Passages[number-1])
-	if words.None() {
-		return words, fact.New("change.no-gentler", "name", p.Passages[number-1].Name())
-	}
-	doc.Replace(number, gentle)
-	return words, nil
 }
 
 // asAdvised plans a passage as the group's record advises.

@@ -3,9 +3,9 @@ package prepare
 import (
 	"bytes"
 	"context"
-	"time"
 
-	"vastlantern/core/breath"
+	"vastlantern/core/care"
+	"vastlantern/core/fact"
 	"vastlantern/core/plan"
 	"vastlantern/core/plan/fit"
 	"vastlantern/core/sheet"
@@ -40,46 +40,14 @@ func (ps *Plans) ToLead(ctx context.Context,
 	case len(p.Passages) == 0:
 		return stored, nil, nil, studio.Fail(studio.ErrInvalid, "plan.empty")
 	}
-	for _, number := range softer {
-		if _, err = soften(doc, p, number); err != nil {
-			return stored, nil, nil, studio.Fail(studio.ErrInvalid, "plan.passage-wrong", "passage", number, "why", err)
-		}
-		if p, err = plan.Read(doc); err != nil {
-			return stored, nil, nil, err
-		}
+	if p, err = care.Softer(doc, p, softer); err != nil {
+		return stored, nil, nil, studio.FailWith(studio.ErrInvalid, fact.Of(err))
 	}
 	if fitted {
-		if err := ps.late(doc, p, level(group)); err != nil {
-			return stored, nil, nil, err
+		if err := fit.Late(doc, p, level(group), ps.studio.Now()); err != nil {
+			return stored, nil, nil, studio.FailWith(studio.ErrInvalid, fact.Of(err))
 		}
 	}
 	document, err = written(doc)
 	return stored, document, p, err
-}
-
-// late fits the document into what is left of its slot: its end stays where it was planned.
-func (ps *Plans) late(doc plan.Document, p *plan.Plan, level string) error {
-	if p.Slot.Sign() == 0 || p.StartsAt.IsZero() {
-		return studio.Fail(studio.ErrInvalid, "plan.no-end")
-	}
-	left := p.StartsAt.Add(time.Duration(p.Slot.Times(60_000).Round()) * time.Millisecond).
-		Sub(ps.studio.Now()).
-		Truncate(time.Second)
-	if left < time.Minute {
-		return studio.Fail(studio.ErrInvalid, "plan.time-passed")
-	}
-	doc.SetSlot(left)
-	if doc.Fills() { // what lasts until the end gives way first
-		shorter, err := plan.Read(doc)
-		if err != nil {
-			return err
-		}
-		doc.FillUp(shorter)
-		if p, err = plan.Read(doc); err != nil {
-			return err
-		}
-	}
-	// With one round each where even that is too long.
-	fit.To(p, breath.Int(left.Milliseconds()), level).Apply(doc, p)
-	return nil
 }
