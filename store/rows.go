@@ -321,10 +321,18 @@ func (s *Store) InProgress() (Class, error) {
 	return row.class(), found(s, KindClass, row.ID, row, err)
 }
 
-// NewestClass returns the number of the class that was begun last, 0 if there is none.
+// NewestClass returns the number of the class that was begun last, 0 if there is none. One that was begun apart may be
+// stored after a later one.
 func (s *Store) NewestClass() (id int64, err error) {
-	err = s.read.Unscoped().Model(&classRow{}).Select("coalesce(max(id), 0)").Scan(&id).Error
+	err = s.read.Unscoped().Model(&classRow{}).Select("id").Order("started_at DESC, id DESC").Limit(1).Scan(&id).Error
 	return id, plainly(err)
+}
+
+// BegunAfter reports whether any class was begun after that moment, also one that was deleted since.
+func (s *Store) BegunAfter(moment time.Time) (bool, error) {
+	var count int64
+	err := s.read.Unscoped().Model(&classRow{}).Where("started_at > ?", moment.UTC()).Limit(1).Count(&count).Error
+	return count > 0, plainly(err)
 }
 
 // EndClass notes when a class came to its end; with the zero time, that it has not.
@@ -351,6 +359,13 @@ func (s *Store) Class(id int64) (Class, error) {
 	var row classRow
 	err := s.read.First(&row, id).Error
 	return row.class(), found(s, KindClass, id, row, err)
+}
+
+// ClassNamed returns the class of a uid, also one that was deleted, or ErrNotFound.
+func (s *Store) ClassNamed(uid string) (Class, error) {
+	var row classRow
+	err := s.read.Unscoped().Where("uid = ?", uid).Take(&row).Error
+	return row.class(), found(s, KindClass, row.ID, row, err)
 }
 
 // AddClass stores a new class and returns it with its id.

@@ -267,6 +267,13 @@ func (s server) classes(api *gin.RouterGroup) {
 	api.GET("/classes/:id/kit", answer(func(c *gin.Context) (contract.Kit, error) {
 		return classes.Kit(contextOf(c), id(c), c.GetString(deviceKey))
 	}))
+	api.GET("/plans/:id/kit", answer(func(c *gin.Context) (contract.Kit, error) {
+		return classes.PlanKit(contextOf(c), id(c), c.GetString(deviceKey))
+	}))
+	api.POST("/classes/apart", body(func(c *gin.Context, in contract.BegunApart) (contract.Kit, error) {
+		return classes.BeginApart(contextOf(c), in, c.GetString(deviceKey))
+	}))
+	api.GET("/held", answer(s.held))
 	api.POST("/classes/:id/presses", body(func(c *gin.Context, in contract.Presses) (contract.Taken, error) {
 		for i := range in.Presses {
 			in.Presses[i].Origin = c.GetString(deviceKey)

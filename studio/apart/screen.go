@@ -90,6 +90,12 @@ func (s *Screen) Score(at int64) contract.Score {
 	return score
 }
 
+// Adopt has the class, which was begun on this screen, be the one that the program has now. Its adjustments stay.
+func (s *Screen) Adopt(kit contract.Kit) {
+	s.kit.ClassID, s.kit.StartedMS, s.kit.Origin = kit.ClassID, kit.StartedMS, kit.Origin
+	s.class.ID, s.class.StartedAt = kit.ClassID, time.UnixMilli(kit.StartedMS).UTC()
+}
+
 // Turn turns a card of the teacher's own words on this screen.
 func (s *Screen) Turn(to contract.CardUp) { s.kit.CardUp = to }
 

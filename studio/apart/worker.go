@@ -3,12 +3,14 @@ package apart
 import (
 	"bytes"
 	"encoding/json"
+	"time"
 
 	"vastlantern/core/cue"
 	"vastlantern/core/fact"
 	"vastlantern/core/pace"
 	"vastlantern/core/sheet"
 	"vastlantern/studio/contract"
+	"vastlantern/studio/led"
 )
 
 // Worker answers what the page asks, for one class at a time.
@@ -56,6 +58,17 @@ func (w *Worker) answer(text []byte) (any, error) {
 		}
 		w.screen = screen
 		return screen.Score(q.AtMS), nil
+	case contract.AskToLead:
+		level := ""
+		if q.Kit.Group != nil {
+			level = q.Kit.Group.Level
+		}
+		late := time.Time{}
+		if q.Fit {
+			late = time.UnixMilli(q.AtMS)
+		}
+		document, err := led.ToLead([]byte(q.Kit.Document), q.Gentle, late, level)
+		return string(document), err
 	case contract.AskSheet, contract.AskCues:
 		return printed(q)
 	}
@@ -82,6 +95,9 @@ func (s *Screen) answer(q contract.CoreQuestion) (any, error) {
 		return s.Gap(q.FromMS, q.AtMS), nil
 	case contract.AskTurn:
 		s.Turn(*q.CardUp)
+		return s.Score(q.AtMS), nil
+	case contract.AskAdopt:
+		s.Adopt(*q.Kit)
 		return s.Score(q.AtMS), nil
 	case contract.AskUnsent:
 		sent, err := s.Unsent()

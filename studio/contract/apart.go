@@ -9,7 +9,10 @@ import (
 // Kit is what a lead screen needs of a class to go on with it by itself (docs/rules/apart.md). Its group has no notes:
 // they are the teacher's, and stay with the program.
 type Kit struct {
+	// ClassID is 0 in the kit of a plan, of which a class can be begun.
 	ClassID   int64     `json:"class_id"`
+	UID       string    `json:"uid"` // of the class
+	PlanID    int64     `json:"plan_id"`
 	StartedMS int64     `json:"started_ms"`
 	EndedMS   *int64    `json:"ended_ms" jsonschema:"nullable"` // null while it is in progress
 	Document  string    `json:"document"`                       // the plan file, as it is led
@@ -28,6 +31,26 @@ type Kit struct {
 type KitVoice struct {
 	Name       string            `json:"name"`
 	Recordings map[string]string `json:"recordings"`
+}
+
+// BegunApart is a class that a lead screen began while the program did not answer.
+type BegunApart struct {
+	UID     string `json:"uid"` // as Lead.UID; needed
+	PlanID  int64  `json:"plan_id"`
+	GroupID int64  `json:"group_id"` // 0 if it is of nobody
+	// StartedMS is when it began, by the screen's reading of the program's clock; AtMS is how far it had come on the
+	// screen when this was sent.
+	StartedMS    int64    `json:"started_ms"`
+	AtMS         int64    `json:"at_ms"`
+	Document     string   `json:"document"` // the plan file, as it is led
+	Acknowledged []string `json:"acknowledged"`
+}
+
+// Held is what a device of the teacher's keeps for when the program does not answer.
+type Held struct {
+	Paths  []string `json:"paths"` // what can be asked then, each from /api on
+	Plans  []string `json:"plans"` // the titles of the plans that can be led
+	Groups int      `json:"groups"`
 }
 
 // Pressed is one adjustment as it is kept, accepted or refused.
@@ -89,6 +112,8 @@ type Ask string
 // What can be asked. Each takes some of the fields of CoreQuestion.
 const (
 	AskOpen    Ask = "open"    // Kit, Mine, AtMS: a Score
+	AskToLead  Ask = "to-lead" // Kit (of a plan), Gentle, Fit, AtMS (of the clock): its document as it is led
+	AskAdopt   Ask = "adopt"   // Kit, AtMS: the class that was begun here as the program has it: a Score
 	AskPress   Ask = "press"   // AtMS, Presses (one): a PressedHere
 	AskScore   Ask = "score"   // AtMS: a Score
 	AskWould   Ask = "would"   // AtMS, Presses: a Preview each
@@ -114,6 +139,8 @@ type CoreQuestion struct {
 	See     string    `json:"see,omitempty"`
 	Taps    *Taps     `json:"taps,omitempty"`
 	CardUp  *CardUp   `json:"card_up,omitempty"`
+	Gentle  []int     `json:"gentle,omitempty"` // as Lead.Gentle
+	Fit     bool      `json:"fit,omitempty"`    // as Lead.Fit
 	Plan    string    `json:"plan,omitempty"`
 	Script  string    `json:"script,omitempty"`
 	Beside  bool      `json:"beside,omitempty"`

@@ -19,6 +19,9 @@ type Lead struct {
 	Gentle []int `json:"gentle,omitempty"`
 	// Acknowledged is the ids of the strong cautions that were read; without each of them the class does not begin.
 	Acknowledged []string `json:"acknowledged"`
+	// UID is the class's own name, 32 hexadecimal digits: one that is begun twice under the same is begun once. The
+	// program chooses one where it is empty.
+	UID string `json:"uid,omitempty"`
 }
 
 // Try plays a plan without leading a class: the adjustments so far, each at its time, and how far it is.

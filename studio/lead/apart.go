@@ -17,25 +17,16 @@ func (c *Classes) Kit(ctx context.Context, id int64, origin string) (contract.Ki
 	if err != nil {
 		return contract.Kit{}, err
 	}
-	here, err := c.who(ctx, l.Stored, l.Plan.Words.Tag)
-	if err != nil {
-		return contract.Kit{}, err
-	}
 	kit := contract.Kit{
-		ClassID: id, StartedMS: l.StartedAt.UnixMilli(), Document: string(l.Document), Care: here.Care,
-		Fingers: here.Fingers, CardUp: c.cards.of(id), Origin: origin,
+		ClassID: id, UID: l.Stored.UID, PlanID: l.Stored.PlanID, StartedMS: l.StartedAt.UnixMilli(),
+		Document: string(l.Document), CardUp: c.cards.of(id), Origin: origin,
 		Sample: c.isSample(l.Stored.PlanID) || c.endedSample(id) != nil,
 	}
 	if !l.EndedAt.IsZero() {
 		ended := l.EndedAt.UnixMilli()
 		kit.EndedMS = &ended
 	}
-	if here.Group != nil {
-		group := *here.Group
-		group.Notes = ""
-		kit.Group = &group
-	}
-	if kit.Voice, err = c.voices.Recorded(ctx, l.Plan.Words.Tag); err != nil {
+	if err := c.complete(ctx, &kit, l.Stored, l.Plan.Words.Tag); err != nil {
 		return contract.Kit{}, err
 	}
 	kit.Pressed, err = c.pressed(ctx, id)

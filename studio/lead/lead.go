@@ -26,6 +26,12 @@ func (c *Classes) Begin(ctx context.Context, want contract.Lead) (contract.Score
 
 // begin is Begin for whoever holds c.leading.
 func (c *Classes) begin(ctx context.Context, want contract.Lead) (contract.Score, error) {
+	if want.UID != "" {
+		known, err := c.named(ctx, want.UID)
+		if err != nil || known != 0 {
+			return c.scoreOf(ctx, known, err)
+		}
+	}
 	planned, document, p, err := c.plans.ToLead(ctx, want.PlanID, want.Fit, want.Gentle)
 	if err != nil {
 		return contract.Score{}, err
@@ -44,6 +50,7 @@ func (c *Classes) begin(ctx context.Context, want contract.Lead) (contract.Score
 		StartedAt:    c.studio.Now().Truncate(time.Millisecond),
 		Document:     document,
 		Acknowledged: want.Acknowledged,
+		UID:          want.UID,
 	}
 	l, err := studio.ReadClass(class, nil) // what cannot be read again is not stored
 	if err != nil {
@@ -82,12 +89,13 @@ func (c *Classes) endRunning(ctx context.Context, end bool) error {
 	if !end {
 		return studio.FailRunning(running, "class.running-go-back")
 	}
-	_, err = c.adjust(
-		ctx,
-		running,
-		running.At(c.studio.Now()),
-		contract.Adjust{Key: fmt.Sprintf("end-for-another-%d", c.studio.Now().UnixNano()), Do: pace.End},
-	)
+	return c.endAt(ctx, running, running.At(c.studio.Now()))
+}
+
+// endAt ends the class in progress at that time of it, so that another one can begin.
+func (c *Classes) endAt(ctx context.Context, running *studio.Class, at int64) error {
+	key := fmt.Sprintf("end-for-another-%d", c.studio.Now().UnixNano())
+	_, err := c.adjust(ctx, running, at, contract.Adjust{Key: key, Do: pace.End})
 	c.studio.Notify(running.Stored.ID)
 	if err == nil && running.Unstored > 0 {
 		return studio.Fail(studio.ErrConflict, "lead.earlier-not-stored", "why", running.WhyUnstored)

@@ -78,6 +78,8 @@ type all struct {
 	Kit       contract.Kit
 	Presses   contract.Presses
 	Taken     contract.Taken
+	BegunHere contract.BegunApart
+	HeldHere  contract.Held
 	Question  contract.CoreQuestion
 	Pressing  contract.PressedHere
 	Unsent    contract.UnsentHere
@@ -167,7 +169,8 @@ var words = map[reflect.Type][]any{
 	reflect.TypeFor[contract.ImportStage](): {"", contract.ImportReading, contract.ImportWriting},
 	reflect.TypeFor[contract.Choice]():      {contract.ChooseNone, contract.ChooseScreen, contract.ChooseProgram},
 	reflect.TypeFor[contract.Ask](): {
-		contract.AskOpen, contract.AskPress, contract.AskScore, contract.AskWould, contract.AskPropose,
+		contract.AskOpen, contract.AskToLead, contract.AskAdopt, contract.AskPress, contract.AskScore, contract.AskWould,
+		contract.AskPropose,
 		contract.AskTapped, contract.AskGap, contract.AskTurn, contract.AskUnsent, contract.AskSync,
 		contract.AskSheet, contract.AskCues,
 	},

@@ -61,6 +61,8 @@ export interface Contract {
   Kit: Kit;
   Presses: Presses;
   Taken: Taken;
+  BegunHere: BegunApart;
+  HeldHere: Held;
   Question: CoreQuestion;
   Pressing: PressedHere;
   Unsent: UnsentHere;
@@ -1293,6 +1295,7 @@ export interface Lead {
   fit: boolean;
   gentle?: number[];
   acknowledged: string[];
+  uid?: string;
 }
 export interface Try {
   script: Tried[];
@@ -1323,6 +1326,8 @@ export interface PackedPhases {
 }
 export interface Kit {
   class_id: number;
+  uid: string;
+  plan_id: number;
   started_ms: number;
   ended_ms: number | null;
   document: string;
@@ -1397,9 +1402,36 @@ export interface Taken {
   pressed: Pressed[];
   asked: Answer[] | null;
 }
+export interface BegunApart {
+  uid: string;
+  plan_id: number;
+  group_id: number;
+  started_ms: number;
+  at_ms: number;
+  document: string;
+  acknowledged: string[];
+}
+export interface Held {
+  paths: string[];
+  plans: string[];
+  groups: number;
+}
 export interface CoreQuestion {
   ask:
-    "open" | "press" | "score" | "would" | "propose" | "tapped" | "gap" | "turn" | "unsent" | "sync" | "sheet" | "cues";
+    | "open"
+    | "to-lead"
+    | "adopt"
+    | "press"
+    | "score"
+    | "would"
+    | "propose"
+    | "tapped"
+    | "gap"
+    | "turn"
+    | "unsent"
+    | "sync"
+    | "sheet"
+    | "cues";
   at_ms?: number;
   from_ms?: number;
   from?: number;
@@ -1409,6 +1441,8 @@ export interface CoreQuestion {
   see?: string;
   taps?: Taps;
   card_up?: CardUp;
+  gentle?: number[];
+  fit?: boolean;
   plan?: string;
   script?: string;
   beside?: boolean;
