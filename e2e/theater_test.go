@@ -36,6 +36,7 @@ type theater struct {
 	data    string
 	from    string
 	rate    int
+	keeping bool   // whether pages keep what opens them without the program: 250 files, which few tests need
 	at      string // where pages are opened: the program's address on this machine, or its name on the network
 }
 
@@ -205,9 +206,14 @@ func (th *theater) context() *rod.Browser {
 // tabOf opens an address in a tab of a context that there is.
 func (th *theater) tabOf(context *rod.Browser, url string, width, height int, cookies ...*http.Cookie) *screen {
 	th.Helper()
-	tab, err := stage.Tab(context, url, width, height, 0, cookies...)
+	tab, err := stage.Blank(context, url, width, height, 0, cookies...)
 	require.NoError(th, err)
 	page := &screen{}
+	if !th.keeping {
+		_, err := tab.EvalOnNewDocument(`delete Navigator.prototype.serviceWorker`)
+		require.NoError(th, err)
+	}
+	require.NoError(th, tab.Navigate(url))
 	page.tab = tab.WithPanic(func(err any) { th.fail(page, "%v", err) })
 	return page
 }

@@ -1,9 +1,26 @@
 import react from "@vitejs/plugin-react";
+import { VitePWA } from "vite-plugin-pwa";
 import { defineConfig } from "vitest/config";
 
 // The build goes where the Go program embeds it from. The room's page is one of its own, so that phones load little.
 export default defineConfig({
-  plugins: [react()],
+  plugins: [
+    react(),
+    // The service worker keeps the teacher's pages, with the core, so that they open without the program.
+    VitePWA({
+      strategies: "injectManifest",
+      srcDir: "src/apart",
+      filename: "service.ts",
+      injectRegister: false, // src/apart/hold.ts does it
+      manifest: false, // public/manifest.webmanifest
+      injectManifest: {
+        globPatterns: ["index.html", "assets/*", "*.{svg,png,webmanifest}"],
+        globIgnores: ["assets/room-*", "assets/LicencesView-*"],
+        maximumFileSizeToCacheInBytes: 20 << 20,
+        dontCacheBustURLsMatching: /^assets\//, // their names change with their content
+      },
+    }),
+  ],
   build: {
     outDir: "../web/dist",
     emptyOutDir: true,

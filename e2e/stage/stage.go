@@ -262,6 +262,21 @@ func Tab(
 	patience time.Duration,
 	cookies ...*http.Cookie,
 ) (*rod.Page, error) {
+	page, err := Blank(context, url, width, height, patience, cookies...)
+	if err != nil {
+		return nil, err
+	}
+	return page, page.Navigate(url)
+}
+
+// Blank is a Tab that has not opened its address yet.
+func Blank(
+	context *rod.Browser,
+	url string,
+	width, height int,
+	patience time.Duration,
+	cookies ...*http.Cookie,
+) (*rod.Page, error) {
 	page, err := context.Page(proto.TargetCreateTarget{URL: "about:blank"})
 	if err != nil {
 		return nil, err
@@ -280,13 +295,9 @@ func Tab(
 	if err := (proto.EmulationSetLocaleOverride{Locale: "en-GB"}).Call(page); err != nil {
 		return nil, err
 	}
-	err = page.SetViewport(
+	return page, page.SetViewport(
 		&proto.EmulationSetDeviceMetricsOverride{Width: width, Height: height, DeviceScaleFactor: 1, Mobile: width < 760},
 	)
-	if err != nil {
-		return nil, err
-	}
-	return page, page.Navigate(url)
 }
 
 // OnFreshData serves an empty data file in a folder of its own, with the caution for everyone read, and opens a

@@ -1,6 +1,14 @@
 import { type DBSchema, type IDBPDatabase, openDB } from "idb";
 import type { Kit, Pressed } from "../wire/contract";
 
+/** KeptKit is a class as this device keeps it. */
+export type KeptKit = Kit & {
+  /** of a class that was begun here while the program did not answer: the cautions that were read before */
+  acknowledged?: string[];
+  /** and when it ends, as far as is known */
+  ends_ms?: number;
+};
+
 /** KeptPress is a press as this device keeps it until a newer kit has it. */
 type KeptPress = {
   class: number;
@@ -10,7 +18,7 @@ type KeptPress = {
 };
 
 interface Schema extends DBSchema {
-  classes: { key: number; value: Kit };
+  classes: { key: number; value: KeptKit };
   presses: { key: number; value: KeptPress; indexes: { class: number } };
 }
 
@@ -32,7 +40,7 @@ function database(): Promise<IDBPDatabase<Schema>> {
 }
 
 /** Kept is a class as it was kept last, if it was, the presses since in order, and those of them that the program lacks. */
-export type Kept = { kit: Kit | undefined; presses: Pressed[]; unsent: Pressed[] };
+export type Kept = { kit: KeptKit | undefined; presses: Pressed[]; unsent: Pressed[] };
 
 export async function keptClass(id: number): Promise<Kept> {
   const db = await database();
@@ -48,13 +56,26 @@ export async function keptClass(id: number): Promise<Kept> {
 }
 
 /** keepClass keeps a class and forgets the presses that are in it. */
-export async function keepClass(kit: Kit): Promise<void> {
+export async function keepClass(kit: KeptKit): Promise<void> {
   const had = new Set(kit.pressed.map((pressed) => pressed.key));
   const change = (await database()).transaction(["classes", "presses"], "readwrite");
   await change.objectStore("classes").put(kit, kit.class_id);
   let press = await change.objectStore("presses").index("class").openCursor(kit.class_id);
   while (press) {
     if (had.has(press.value.pressed.key)) await press.delete();
+    press = await press.continue();
+  }
+  await change.done;
+}
+
+/** renumber keeps a class that was begun here as the program has it, under its number there. */
+export async function renumber(from: number, kit: Kit): Promise<void> {
+  const change = (await database()).transaction(["classes", "presses"], "readwrite");
+  await change.objectStore("classes").delete(from);
+  await change.objectStore("classes").put(kit, kit.class_id);
+  let press = await change.objectStore("presses").index("class").openCursor(from);
+  while (press) {
+    await press.update({ ...press.value, class: kit.class_id });
     press = await press.continue();
   }
   await change.done;
@@ -85,8 +106,16 @@ export async function forgetClass(id: number): Promise<void> {
   await change.done;
 }
 
-/** KeptHere is a class that is kept on this device, and how many of its presses the program does not have. */
-export type KeptHere = { id: number; title: string; group: string; startedMS: number; unsent: number };
+/** KeptHere is a class that is kept on this device, and how many of its changes the program does not have; its begin is one. */
+export type KeptHere = {
+  /** negative where it was begun here and the program does not know it */
+  id: number;
+  title: string;
+  group: string;
+  startedMS: number;
+  endsMS: number | undefined;
+  unsent: number;
+};
 
 /** everythingKept is what is kept on this device. */
 export async function everythingKept(): Promise<KeptHere[]> {
@@ -97,7 +126,10 @@ export async function everythingKept(): Promise<KeptHere[]> {
     title: (JSON.parse(kit.document) as { title?: string }).title ?? "",
     group: kit.group?.name ?? "",
     startedMS: kit.started_ms,
-    unsent: presses.filter((press) => press.class === kit.class_id && !press.sent).length,
+    endsMS: kit.ends_ms,
+    unsent:
+      presses.filter((press) => press.class === kit.class_id && !press.sent).length +
+      (kit.class_id < 0 ? 1 : 0),
   }));
 }
 

@@ -1,5 +1,5 @@
-import { now } from "../player/clock";
-import { Failed, get, post } from "../wire/api";
+import { now, onMoved, synchronize } from "../player/clock";
+import { Failed, get, post, unanswered } from "../wire/api";
 import type {
   Adjust,
   Answer,
@@ -21,6 +21,7 @@ import { newKey } from "../wire/key";
 import { type Core, startCore } from "./core";
 import * as kept from "./kept";
 import { sendKept } from "./sendKept";
+import { begun } from "./tellBegun";
 
 type Choice = Presses["choose"];
 
@@ -33,11 +34,15 @@ const alone = 1000; // ms without an answer, after which the screen says that it
 
 /** Alone is how a lead screen does without the program. */
 export type Alone = {
+  /** the number of the class: negative as long as it was begun here and the program does not know it */
+  number: number;
+  /** whether the class is being opened, from what this device keeps */
+  opening: boolean;
   /** the score of this screen's own copy; null where the program has everything */
   score: Score | null;
   /** whether this screen can go on without the program */
   ready: boolean;
-  /** how many presses the program does not have yet */
+  /** how many changes the program does not have yet: presses, and the begin of a class that was begun here */
   unsent: number;
   /** whether a press has had no answer for a second */
   apart: boolean;
@@ -49,7 +54,8 @@ export type Alone = {
   refused: Error | null;
 };
 
-const together: Alone = {
+const together: Omit<Alone, "number"> = {
+  opening: false,
   score: null,
   ready: false,
   unsent: 0,
@@ -65,8 +71,8 @@ const together: Alone = {
  */
 export class Leader {
   private core: Core | null = null;
-  private kit: Kit | null = null;
-  private state = together;
+  private kit: kept.KeptKit | null = null;
+  private state: Alone;
   private listeners = new Set<() => void>();
   private known = 0; // adjustments that the copy has from the program
   private waiting: number | null = null; // since when the oldest unsent press waits
@@ -75,12 +81,27 @@ export class Leader {
   private retry: ReturnType<typeof setTimeout> | undefined;
   private ended = false;
   private newest = 0; // revision of the program that this screen heard of
+  private unmoved: (() => void) | undefined;
+  private followed: boolean; // whether the page shows scores of the program
 
   constructor(
-    private id: number,
+    /** the number under which this screen opened the class */
+    readonly opened: number,
     /** take shows a score of the program */
     private take: (score: Score) => void,
-  ) {}
+  ) {
+    this.state = { ...together, number: opened };
+    this.followed = opened > 0;
+  }
+
+  private get id(): number {
+    return this.state.number;
+  }
+
+  /** goOn shows scores of the program in another place from now on. */
+  goOn(take: (score: Score) => void): void {
+    this.take = take;
+  }
 
   readonly current = (): Alone => this.state;
 
@@ -91,33 +112,44 @@ export class Leader {
 
   private set(part: Partial<Alone>): void {
     this.state = { ...this.state, ...part };
+    const { score } = this.state;
+    const began = this.kit?.started_ms;
+    if (score && began !== undefined && score.started_ms !== began)
+      this.state.score = { ...score, started_ms: began }; // the clock may have been set since the core was told
     for (const listener of this.listeners) listener();
   }
 
   /** begin loads the core and the class, with what this device kept of it. Without them the program is asked for each press. */
   async begin(over: boolean): Promise<void> {
     this.ended = false;
+    this.set({ opening: true });
+    this.unmoved ??= onMoved((by) => void this.moved(by));
     try {
       const device = await kept.keptClass(this.id).catch(() => null);
-      if (over && !device?.unsent.length) return await kept.forgetClass(this.id); // there is nothing to lead, and nothing to send
+      if (over && !device?.unsent.length) {
+        this.set({ opening: false }); // there is nothing to lead, and nothing to send
+        return await kept.forgetClass(this.id);
+      }
       if (this.ended) return;
       this.core = startCore();
-      const kit = await get<Kit>(`/classes/${this.id}/kit`).catch(() => null);
+      const kit = this.id > 0 ? await this.programs() : null;
       const of = kit ?? device?.kit;
-      if (!of || this.ended) return;
+      if (!of) return this.end();
+      if (this.ended) return;
       const mine = device?.presses ?? [];
       this.kit = of;
       const score = await this.ask<Score>({ ask: "open", kit: of, mine, at_ms: this.moment() });
       this.known = of.pressed.length;
       if (this.newest > this.known) await this.catchUp(); // pressed while the core was being loaded
-      const { presses } = await this.unsent();
-      this.set({ ready: true, unsent: presses.presses.length });
-      if (presses.presses.length > 0) {
+      const unsent = this.owed(await this.unsent());
+      this.set({ ready: true, opening: false, unsent });
+      if (unsent > 0 || !kit) {
         this.waiting = performance.now() - alone; // since before this page was opened
         this.set({ score, apart: true });
-        void this.send();
       }
+      if (unsent > 0) void this.send();
       if (kit) await this.keepKit(kit);
+      else await this.noteEnd(score);
     } catch {
       this.end(); // the program is asked for each press, as before
     }
@@ -128,9 +160,50 @@ export class Leader {
     if (this.state.unsent > 0) void sendKept();
     clearTimeout(this.late);
     clearTimeout(this.retry);
+    this.unmoved?.();
+    this.unmoved = undefined;
     this.core?.end();
     this.core = null;
-    if (this.state.ready) this.set(together);
+    if (this.state.ready || this.state.opening) this.set(together);
+  }
+
+  /** moved has a class that was begun here go on where it is, when the first answer of the program sets the clock. */
+  private async moved(by: number): Promise<void> {
+    if (this.id > 0 || !this.kit) return;
+    this.kit = { ...this.kit, started_ms: this.kit.started_ms + Math.round(by) };
+    this.set({});
+    await kept.keepClass(this.kit).catch(() => undefined);
+  }
+
+  /** noteEnd notes until when a class that was begun here goes on, so that other pages lead back to it. */
+  private async noteEnd(score: Score): Promise<void> {
+    if (this.id > 0 || !this.kit) return;
+    const ends = this.kit.started_ms + score.end_ms;
+    if (this.kit.ends_ms === ends) return;
+    this.kit = { ...this.kit, ends_ms: ends };
+    await kept.keepClass(this.kit).catch(() => undefined);
+  }
+
+  /** owed is how many changes the program does not have. */
+  private owed({ presses }: UnsentHere): number {
+    return presses.presses.length + (this.id < 0 ? 1 : 0);
+  }
+
+  /** tell tells the program of a class that was begun here: from then on it has the number that the program gives it. */
+  private async tell(): Promise<void> {
+    await synchronize(); // its start is told by the program's clock
+    const kit = this.kit!;
+    const known = await post<Kit>("/classes/apart", begun(kit, this.moment()), AbortSignal.timeout(patience));
+    const here = this.id;
+    this.kit = { ...known, pressed: [] };
+    this.set({ number: known.class_id, unsent: this.state.unsent - 1 });
+    await this.ask<Score>({ ask: "adopt", kit: this.kit, at_ms: this.moment() });
+    await kept.renumber(here, this.kit).catch(() => undefined); // a press says so
+  }
+
+  /** programs is the class as the program has it, null where it does not answer. */
+  private programs(): Promise<Kit | null> {
+    return get<Kit>(`/classes/${this.id}/kit`, AbortSignal.timeout(patience)).catch(() => null);
   }
 
   private async ask<Result>(question: CoreQuestion): Promise<Result> {
@@ -160,6 +233,7 @@ export class Leader {
     this.waiting ??= performance.now();
     this.set({ score: made.score, unsent: this.state.unsent + 1 });
     kept.keepPress(this.id, made.pressed).catch(() => this.set({ unkept: true }));
+    void this.noteEnd(made.score);
     this.watch();
     void this.send();
   }
@@ -179,8 +253,9 @@ export class Leader {
     clearTimeout(this.retry);
     try {
       while (!this.ended) {
+        if (this.id < 0) await this.tell();
         const { presses, keys, copy, done } = await this.unsent();
-        if (presses.presses.length === 0) break;
+        if (presses.presses.length === 0 && !(this.state.score && this.state.apart)) break;
         const apart = this.waiting !== null && performance.now() - this.waiting >= alone;
         const taken = await post<Taken>(
           `/classes/${this.id}/presses`,
@@ -202,7 +277,7 @@ export class Leader {
         await this.sync(taken);
       }
     } catch (error) {
-      if (error instanceof Failed && error.status !== 0 && error.status !== 401) this.set({ refused: error });
+      if (error instanceof Failed && !unanswered(error) && error.status !== 401) this.set({ refused: error });
       this.retry = setTimeout(() => void this.send(choose), pause);
     } finally {
       this.sending = false;
@@ -214,13 +289,18 @@ export class Leader {
     const at = this.moment();
     const score = await this.ask<Score>({ ask: "sync", from: taken.from, mine: taken.pressed, at_ms: at });
     this.known = taken.from + taken.pressed.length;
-    const { presses } = await this.unsent();
-    const unsent = presses.presses.length;
+    const unsent = this.owed(await this.unsent());
     this.waiting = unsent === 0 ? null : performance.now();
     clearTimeout(this.late);
     if (unsent === 0) {
-      this.take(taken.score);
-      this.set({ score: null, unsent, apart: false, asked: null, refused: null });
+      if (this.followed) this.take(taken.score);
+      this.set({
+        score: this.followed ? null : taken.score,
+        unsent,
+        apart: false,
+        asked: null,
+        refused: null,
+      });
       const others = taken.pressed.some((pressed) => pressed.origin !== this.kit?.origin);
       if (others || this.state.unkept || taken.score.over) void this.renewKit();
       else {
@@ -236,7 +316,9 @@ export class Leader {
   /** heard follows what the program tells: where others adjusted the class, the copy takes that. */
   heard(score: Score): void {
     this.newest = score.revision;
-    if (!this.state.ready || this.state.unsent > 0 || this.sending || score.revision === this.known) return;
+    this.followed = true;
+    if (!this.state.ready || this.state.unsent > 0 || this.sending) return;
+    if (score.revision === this.known && !this.state.score) return;
     void this.catchUp();
   }
 
@@ -270,7 +352,7 @@ export class Leader {
   }
 
   private async renewKit(): Promise<void> {
-    const kit = await get<Kit>(`/classes/${this.id}/kit`).catch(() => null);
+    const kit = await this.programs();
     if (kit) await this.keepKit(kit);
   }
 

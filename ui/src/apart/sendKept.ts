@@ -1,6 +1,7 @@
-import { post } from "../wire/api";
+import { Failed, post, unanswered } from "../wire/api";
 import type { Adjust, Presses, Taken } from "../wire/contract";
 import { atOnce, everythingKept, forgetClass, keptClass, noteSent } from "./kept";
+import { tellBegun } from "./tellBegun";
 
 const longOver = 24 * 3600_000; // ms after its start, when a class is over for sure: none is longer than 12 hours
 
@@ -11,12 +12,13 @@ const longOver = 24 * 3600_000; // ms after its start, when a class is over for 
 export async function sendKept(): Promise<{ sent: boolean; left: boolean }> {
   let sent = false;
   let left = false;
-  for (const { id, startedMS, unsent } of await everythingKept().catch(() => [])) {
+  for (const { id: here, startedMS, unsent } of await everythingKept().catch(() => [])) {
     if (unsent === 0) {
-      if (Date.now() - startedMS > longOver) await forgetClass(id).catch(() => undefined);
+      if (Date.now() - startedMS > longOver) await forgetClass(here).catch(() => undefined);
       continue;
     }
     try {
+      const id = here < 0 ? await tellBegun(here) : here;
       const taken = await post<Taken>(`/classes/${id}/presses`, await unsentOf(id));
       if (taken.asked) continue;
       const keys = taken.pressed.map((pressed) => pressed.key);
@@ -24,8 +26,9 @@ export async function sendKept(): Promise<{ sent: boolean; left: boolean }> {
       await (all && taken.score.over ? forgetClass(id) : noteSent(id, keys));
       sent = true;
       left ||= !all;
-    } catch {
-      left = true;
+    } catch (error) {
+      // What is refused, as of a class that was deleted, stays here until the teacher removes it.
+      left ||= unanswered(error) || !(error instanceof Failed) || error.status === 401;
     }
   }
   return { sent, left };

@@ -1,29 +1,39 @@
-import { useMemo } from "react";
-import { useParams } from "react-router";
+import { useEffect, useMemo } from "react";
+import { useNavigate, useParams } from "react-router";
 import { useLeader } from "../apart/useLeader";
 import { ErrorAlert } from "../frame/shell/ErrorAlert";
 import { Loading } from "../frame/shell/Loading";
 import { Shell } from "../frame/shell/Shell";
+import { unanswered } from "../wire/api";
 import { useScore } from "../player/useScore";
 import { deskOf, ownDesk } from "./desk";
 import { Leading } from "./Leading";
 import { t } from "../language/text";
 
-/** LeadView leads a class: it follows its score, and sends what is pressed. */
+/**
+ * LeadView leads a class: it follows its score, and sends what is pressed. Where the program does not answer, it leads what this
+ * device keeps of it, or a class that was begun here.
+ */
 export function LeadView() {
   const id = Number(useParams().id);
+  const navigate = useNavigate();
   const { score, error, retry, connected, take } = useScore(id);
-  const { leader, alone } = useLeader(id, score, connected, take);
+  const { leader, alone } = useLeader(id, score, connected, take, id < 0 || unanswered(error));
+  const number = alone?.number ?? id;
+  useEffect(() => {
+    if (number !== id) void navigate(`/lead/${number}`, { replace: true });
+  }, [number, id, navigate]);
   const ready = alone?.ready === true;
   const desk = useMemo(
     () => (leader && ready ? ownDesk(id, leader) : deskOf(id, take)),
     [id, take, leader, ready],
   );
-  if (score)
+  const shown = alone?.score ?? score;
+  if (shown)
     return (
       <Leading
-        key={id}
-        score={alone?.score ?? score}
+        key={leader?.opened ?? id}
+        score={shown}
         connected={connected}
         desk={desk}
         apart={leader && alone ? { leader, alone } : undefined}
@@ -32,7 +42,7 @@ export function LeadView() {
     );
   return (
     <Shell view="lead-wait">
-      {error ? (
+      {error && !alone?.opening ? (
         <ErrorAlert error={error} retry={() => void retry()} />
       ) : (
         <Loading what={t("lead.joining-the-class")} />

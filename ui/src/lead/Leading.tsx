@@ -87,7 +87,7 @@ export function Leading({ score: given, connected, desk, apart, live, beside, co
       live &&
       !place.over &&
       nextLocation.pathname !== currentLocation.pathname &&
-      !nextLocation.pathname.startsWith("/remote/"), // which leads on
+      !/^\/(remote|lead)\//.test(nextLocation.pathname), // which leads on
   );
   const awake = useAwake(!place.over);
   const written = useSay();

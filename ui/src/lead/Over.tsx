@@ -26,6 +26,16 @@ export function Over({ score, live }: { score: Score; live: boolean }) {
         </Link>
       </section>
     );
+  if (score.class_id < 0)
+    return (
+      <section className="over">
+        <h2 className="h1">{t("lead.the-class-has-ended")}</h2>
+        <p>{t("lead.kept-until-the-server-answers", { end: clock(score.end_ms) })}</p>
+        <Link className="btn btn-primary btn-lg" to="/" ref={focus}>
+          {t("lead.today")}
+        </Link>
+      </section>
+    );
   return (
     <section className="over">
       <h2 className="h1">{t("lead.the-class-has-ended")}</h2>

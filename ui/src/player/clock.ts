@@ -8,7 +8,33 @@ import type { Clock } from "../wire/contract";
  */
 type Reading = { local: number; server: number; rate: number; delay: number };
 
-let best: Reading = { local: performance.now(), server: Date.now(), rate: 1, delay: Infinity };
+/** Kept is the last reading of this device, beside its own time of day: a page that is opened without the application goes by it. */
+type Kept = { server: number; date: number; rate: number };
+
+const stored = "clock";
+
+function keep({ local, server, rate }: Reading): void {
+  const date = Date.now() - (performance.now() - local);
+  try {
+    localStorage.setItem(stored, JSON.stringify({ server, date, rate } satisfies Kept));
+  } catch {
+    // a full store: the next page that is opened without the application goes by the time of day
+  }
+}
+
+/** kept is that reading, or the time of day where there is none. */
+function kept(): Reading {
+  const first = { local: performance.now(), server: Date.now(), rate: 1, delay: Infinity };
+  try {
+    const last = JSON.parse(localStorage.getItem(stored) ?? "null") as Kept | null;
+    if (!last || !(last.rate > 0)) return first;
+    return { ...first, server: last.server + (first.server - last.date) * last.rate, rate: last.rate };
+  } catch {
+    return first;
+  }
+}
+
+let best: Reading = kept();
 let answered = false; // whether there ever was a reading
 
 // What this page shows: from a moment on, what it showed then, and what it owes to the best reading. The debt is paid
@@ -59,17 +85,28 @@ export const ClockContext = createContext(application);
 
 export const useClock = (): PageClock => useContext(ClockContext);
 
+const moves = new Set<(by: number) => void>();
+
+/** onMoved tells when the first reading of this page sets its clock, and by how many ms. It returns how to stop. */
+export function onMoved(moved: (by: number) => void): () => void {
+  moves.add(moved);
+  return () => moves.delete(moved);
+}
+
 /** take follows a better reading from now on: little by little, or at once where too much is owed. */
 function take(reading: Reading): void {
   const local = performance.now();
   const shows = at(local);
   const is = reading.server + (local - reading.local) * reading.rate;
-  const sudden = Math.abs(is - shows) > steps * reading.rate || !answered;
+  const first = !answered;
+  const sudden = Math.abs(is - shows) > steps * reading.rate || first;
   answered = true;
   best = reading;
   since = local;
   showed = sudden ? is : shows;
   owed = is - showed;
+  keep(reading);
+  if (first) for (const moved of moves) moved(is - shows);
 }
 
 const samples = 5;

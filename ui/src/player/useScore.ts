@@ -1,6 +1,6 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useCallback, useEffect, useState } from "react";
-import { get } from "../wire/api";
+import { get, unanswered } from "../wire/api";
 import { synchronize } from "./clock";
 import { follow } from "../wire/follow";
 import type { Score } from "../wire/contract";
@@ -10,9 +10,12 @@ function newer(old: Score | undefined, fresh: Score): Score {
   return old && old.revision > fresh.revision ? old : fresh;
 }
 
+const again = 3000; // ms until a class is asked for once more, while the application does not answer
+
 /**
  * useScore is the score of a class: fetched, and replaced whenever the stream tells of an adjustment. Without a
- * connection the last score is played on; connected says whether there is one.
+ * connection the last score is played on; connected says whether there is one. A class with a negative number was begun on
+ * this device, and the application does not know it.
  */
 export function useScore(id: number) {
   const queries = useQueryClient();
@@ -24,6 +27,8 @@ export function useScore(id: number) {
       await synchronize();
       return get<Score>(`/classes/${id}/score`);
     },
+    enabled: id > 0,
+    refetchInterval: ({ state }) => (state.status === "error" && unanswered(state.error) ? again : false),
     staleTime: Infinity,
     gcTime: 0,
   });
@@ -46,7 +51,7 @@ export function useScore(id: number) {
     score: score.data,
     error: score.error,
     retry: score.refetch,
-    connected: connected || over,
+    connected: known && (connected || over),
     take,
   };
 }

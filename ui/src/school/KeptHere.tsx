@@ -1,22 +1,27 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { Alert, Button } from "react-bootstrap";
+import { removeHeld } from "../apart/hold";
 import { removeEverything } from "../apart/kept";
 import { ErrorAlert } from "../frame/shell/ErrorAlert";
 import { day, timeOfDay } from "../player/format";
 import { t } from "../language/text";
-import { keptQuery } from "./queries";
+import { HeldHere } from "./HeldHere";
+import { heldHereQuery, keptQuery } from "./queries";
 
-/** KeptHere lists what a lead screen keeps on this device, so that a class goes on without the server, and removes it. */
+/** KeptHere lists what is kept on this device, so that classes are led without the server, and removes it. */
 export function KeptHere() {
   const queries = useQueryClient();
   const kept = useQuery(keptQuery);
+  const held = useQuery(heldHereQuery);
   const [asked, setAsked] = useState(false);
   const removal = useMutation({
-    mutationFn: removeEverything,
+    mutationFn: () => Promise.all([removeEverything(), removeHeld()]),
     onSuccess: () => {
       setAsked(false);
-      return queries.invalidateQueries({ queryKey: keptQuery.queryKey });
+      return Promise.all(
+        [keptQuery, heldHereQuery].map(({ queryKey }) => queries.invalidateQueries({ queryKey })),
+      );
     },
   });
   const classes = kept.data ?? [];
@@ -32,27 +37,28 @@ export function KeptHere() {
         <p className="text-secondary">{t("school.nothing-is-kept")}</p>
       )}
       {classes.length > 0 && (
-        <>
-          <ul>
-            {classes.map((one) => (
-              <li key={one.startedMS}>
-                {t("school.kept-class", {
-                  title: one.title,
-                  day: `${day(one.startedMS)} ${timeOfDay(one.startedMS)}`,
-                  group: one.group || "none",
-                  unsent: one.unsent,
-                })}
-              </li>
-            ))}
-          </ul>
-          <Button
-            variant="outline-secondary"
-            disabled={removal.isPending}
-            onClick={() => (unsent > 0 ? setAsked(true) : removal.mutate())}
-          >
-            {t("school.remove-what-is-kept")}
-          </Button>
-        </>
+        <ul>
+          {classes.map((one) => (
+            <li key={one.startedMS}>
+              {t("school.kept-class", {
+                title: one.title,
+                day: `${day(one.startedMS)} ${timeOfDay(one.startedMS)}`,
+                group: one.group || "none",
+                unsent: one.unsent,
+              })}
+            </li>
+          ))}
+        </ul>
+      )}
+      <HeldHere />
+      {(classes.length > 0 || held.data) && (
+        <Button
+          variant="outline-secondary"
+          disabled={removal.isPending}
+          onClick={() => (unsent > 0 ? setAsked(true) : removal.mutate())}
+        >
+          {t("school.remove-what-is-kept")}
+        </Button>
       )}
       {asked && unsent > 0 && (
         <Alert variant="warning" className="mt-3">

@@ -1,5 +1,6 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { Alert, Button } from "react-bootstrap";
+import { removeHeld } from "../apart/hold";
 import { everythingKept, removeEverything } from "../apart/kept";
 import { ErrorAlert } from "../frame/shell/ErrorAlert";
 import { remove } from "../wire/api";
@@ -20,7 +21,7 @@ export function ThisDevice() {
       const unsent = kept.reduce((sum, one) => sum + one.unsent, 0);
       if (unsent > 0 && !allTheSame) return { unsent };
       const left = await remove<Session>("/session");
-      await removeEverything().catch(() => undefined);
+      await Promise.allSettled([removeEverything(), removeHeld()]);
       return { left };
     },
     onSuccess: ({ left }) => left && queries.setQueryData(sessionQuery.queryKey, left),

@@ -1,4 +1,5 @@
 import { queryOptions } from "@tanstack/react-query";
+import { heldHere } from "../apart/hold";
 import { everythingKept } from "../apart/kept";
 import { get } from "../wire/api";
 import type { DemoData, ImportProgress } from "../wire/contract";
@@ -11,6 +12,13 @@ export const importingQuery = queryOptions({
   queryKey: ["importing"],
   queryFn: () => get<ImportProgress>("/import"),
   gcTime: 0,
+});
+
+export const heldHereQuery = queryOptions({
+  queryKey: ["held-here"],
+  queryFn: heldHere,
+  gcTime: 0,
+  retry: false,
 });
 
 export const keptQuery = queryOptions({

@@ -1,4 +1,5 @@
 import type { Problem } from "./contract";
+import { heldAt, noteHeld } from "./held";
 import { opened } from "./score";
 
 /** Failed is an error answer of the application: its problem tells what is wrong and what to do. */
@@ -12,6 +13,12 @@ export class Failed extends Error {
 }
 
 const unreachable: Problem = { say: { id: "web.unreachable" } };
+
+/** unanswered tells whether the application had no answer, or what stands before it says that it is gone. */
+export const unanswered = (error: unknown): boolean =>
+  error instanceof Failed
+    ? error.status === 0 || (error.status >= 502 && error.status <= 504)
+    : error instanceof DOMException && error.name === "TimeoutError";
 
 /** signedOut is the event of the window that says that the application asks to sign in first. */
 export const signedOut = "lantern:signed-out";
@@ -40,13 +47,17 @@ async function ask<Out>(
     throw new Failed(unreachable, 0);
   }
   if (response.status === 401) window.dispatchEvent(new Event(signedOut));
+  if (method === "GET") {
+    const at = response.headers.get(heldAt);
+    if (at !== null || path !== "/clock") noteHeld(at === null ? null : Number(at));
+  }
   const answer: unknown = await response.json().catch(() => null);
   if (!response.ok || answer === null)
     throw new Failed((answer as Problem | null) ?? unreachable, response.status);
   return opened(answer as Out);
 }
 
-export const get = <Out>(path: string) => call<Out>("GET", path);
+export const get = <Out>(path: string, signal?: AbortSignal) => call<Out>("GET", path, undefined, signal);
 export const post = <Out>(path: string, body: unknown, signal?: AbortSignal) =>
   call<Out>("POST", path, body, signal);
 /** send sends a file of JSON as it is. */

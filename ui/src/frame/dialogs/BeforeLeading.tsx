@@ -4,9 +4,10 @@ import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
 import { Button, Modal } from "react-bootstrap";
 import { useNavigate } from "react-router";
-import { Failed, post } from "../../wire/api";
+import { Failed, post, unanswered } from "../../wire/api";
+import { newKey } from "../../wire/key";
 import { Cautions as General, Findings } from "../care/care";
-import type { Draft, Drafted, Plan, Score } from "../../wire/contract";
+import type { Draft, Drafted, Lead, Plan, Score } from "../../wire/contract";
 import { ErrorAlert } from "../shell/ErrorAlert";
 import { Loading } from "../shell/Loading";
 import { rich, t, text } from "../../language/text";
@@ -21,19 +22,21 @@ export function BeforeLeading({ plan, fit = false, onClose }: Props) {
   // What is taken in its gentle variant for this class alone, and the plan as it is led then.
   const [softer, setSofter] = useState<{ passages: number[]; plan: Plan } | null>(null);
   const shown = softer?.plan ?? stored.data;
+  const [uid] = useState(newKey);
   const begin = useMutation({
     mutationFn: (end: boolean) =>
-      post<Score>("/classes", {
+      begun({
         plan_id: plan,
         end_running: end,
         fit,
         gentle: softer?.passages,
         acknowledged: shown ? shown.summary.strong.map((s) => s.id) : [],
+        uid,
       }),
-    onSuccess: (score) => {
+    onSuccess: (id) => {
       void queries.invalidateQueries({ queryKey: todayQuery.queryKey });
       void queries.invalidateQueries({ queryKey: runningQuery.queryKey });
-      void navigate(`/lead/${score.class_id}`);
+      void navigate(`/lead/${id}`);
     },
   });
   const soften = useMutation({
@@ -87,6 +90,18 @@ export function BeforeLeading({ plan, fit = false, onClose }: Props) {
       </Modal.Footer>
     </Modal>
   );
+}
+
+const patience = 4000; // ms until a class begins without the program
+
+/** begun begins a class, on this device alone where the program does not answer, and returns its number. */
+async function begun(lead: Lead & { uid: string }): Promise<number> {
+  try {
+    return (await post<Score>("/classes", lead, AbortSignal.timeout(patience))).class_id;
+  } catch (error) {
+    if (!unanswered(error)) throw error;
+    return (await import("../../apart/begin")).beginApart(lead);
+  }
 }
 
 /** ForTheGroup is what the rules of care say of this plan for this group and hour. */

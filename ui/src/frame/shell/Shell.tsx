@@ -6,8 +6,10 @@ import { Button, Container } from "react-bootstrap";
 import { Link, NavLink } from "react-router";
 import { GeneralCare } from "../care/GeneralCare";
 import { Icon } from "./Icon";
+import { HeldNotice } from "./HeldNotice";
 import { JustDeleted } from "../dialogs/BringBack";
 import { useLight } from "./light";
+import { useHold } from "./useHold";
 import { useSendKept } from "./useSendKept";
 import { t } from "../../language/text";
 
@@ -26,6 +28,7 @@ const views = () =>
 export function Shell({ view, children }: { view: string; children: ReactNode }) {
   const [light, change] = useLight(view, "day");
   useSendKept();
+  useHold();
   return (
     <>
       <nav className="navbar navbar-expand shell" aria-label={t("frame.views")}>
@@ -48,6 +51,7 @@ export function Shell({ view, children }: { view: string; children: ReactNode })
         </Container>
       </nav>
       <Container as="main" fluid="xl" className="py-3">
+        <HeldNotice />
         <JustDeleted />
         {children}
       </Container>

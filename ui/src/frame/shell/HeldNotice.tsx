@@ -1,0 +1,33 @@
+import { useQueryClient } from "@tanstack/react-query";
+import { useEffect, useSyncExternalStore } from "react";
+import { day, timeOfDay } from "../../player/format";
+import { synchronize } from "../../player/clock";
+import { followHeld, noteHeld, shownFrom } from "../../wire/held";
+import { Message } from "./Message";
+import { t } from "../../language/text";
+
+const again = 3000; // ms
+
+/** HeldNotice says that the program does not answer and that what is shown was held on this device; views ask anew when it answers. */
+export function HeldNotice() {
+  const queries = useQueryClient();
+  const since = useSyncExternalStore(followHeld, shownFrom);
+  const held = since !== null;
+  useEffect(() => {
+    if (!held) return;
+    const timer = setInterval(() => {
+      const answered = () => {
+        noteHeld(null);
+        return queries.invalidateQueries();
+      };
+      synchronize().then(answered, () => undefined);
+    }, again);
+    return () => clearInterval(timer);
+  }, [held, queries]);
+  if (since === null) return null;
+  return (
+    <Message variant="light" className="held">
+      {t("frame.held-here", { when: `${day(since)} ${timeOfDay(since)}` })}
+    </Message>
+  );
+}
