@@ -3,7 +3,6 @@ package lead
 import (
 	"context"
 
-	"vastlantern/studio"
 	"vastlantern/studio/contract"
 )
 
@@ -13,11 +12,6 @@ func (c *Classes) Tapped(ctx context.Context, id int64, taps contract.Taps) (con
 	if err != nil {
 		return contract.Tapped{}, err
 	}
-	return c.TappedIn(l, l.At(c.studio.Now()), taps)
-}
-
-// TappedIn is Tapped for any class, at a time of it.
-func (c *Classes) TappedIn(l *studio.Class, at int64, taps contract.Taps) (contract.Tapped, error) {
-	tapped, err := l.Tapped(at, taps)
+	tapped, err := l.Tapped(l.At(c.studio.Now()), taps)
 	return tapped, invalid(err)
 }

@@ -32,8 +32,8 @@ func (c *Classes) Try(ctx context.Context, plan int64, try contract.Try) (contra
 	script := make([]pace.Adjustment, len(try.Script))
 	for i, tried := range try.Script {
 		before = max(before, tried.AtMS) // times never fall
-		if script[i], err = c.Adjustment(before, tried.Adjust); err != nil {
-			return contract.Score{}, err
+		if script[i], _, err = led.Adjustment(before, tried.Adjust); err != nil {
+			return contract.Score{}, invalid(err)
 		}
 	}
 	anew := len(script) - c.mainCues.Known(document, script)
@@ -51,10 +51,4 @@ func (c *Classes) ScoreOf(ctx context.Context, l *studio.Class, at int64) (contr
 	score, err := c.scoreAt(ctx, l, at)
 	score.StartedMS = 0
 	return score, err
-}
-
-// Adjustment returns what a screen sends, as a class takes it at a time of it.
-func (c *Classes) Adjustment(at int64, want contract.Adjust) (pace.Adjustment, error) {
-	a, _, err := led.Adjustment(at, want)
-	return a, invalid(err)
 }

@@ -3,7 +3,6 @@ package lead
 import (
 	"context"
 
-	"vastlantern/studio"
 	"vastlantern/studio/contract"
 )
 
@@ -13,11 +12,6 @@ func (c *Classes) Would(ctx context.Context, id int64, wants []contract.Adjust) 
 	if err != nil {
 		return nil, err
 	}
-	return c.WouldIn(l, l.At(c.studio.Now()), wants)
-}
-
-// WouldIn is Would for any class, at a time of it.
-func (c *Classes) WouldIn(l *studio.Class, at int64, wants []contract.Adjust) ([]contract.Preview, error) {
-	previews, err := l.Would(at, wants)
+	previews, err := l.Would(l.At(c.studio.Now()), wants)
 	return previews, invalid(err)
 }

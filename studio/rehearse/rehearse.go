@@ -15,6 +15,7 @@ import (
 	"vastlantern/store"
 	"vastlantern/studio"
 	"vastlantern/studio/contract"
+	"vastlantern/studio/rehearsed"
 )
 
 // Rehearse is the room.
@@ -39,19 +40,16 @@ func New(s *studio.Studio, l Library, c Leading) *Rehearse {
 
 const seeds = 200
 
-// limits is what the model is not.
-var limits = fact.New("rehearsal.limits")
-
 // Expected returns where rooms of that kind would be strained by a stored plan, and what would make it easier.
 func (r *Rehearse) Expected(ctx context.Context, planID int64, room string) (contract.Expected, error) {
 	shape := contract.Expected{
 		Rooms:    []contract.SimulatedRoom{},
 		Room:     room,
 		Passages: []contract.ExpectedPassage{},
-		Limits:   limits,
+		Limits:   rehearsed.Limits,
 	}
 	var err error
-	if shape.Rooms, err = simulatedRooms(ctx); err != nil {
+	if shape.Rooms, err = r.desk(ctx).Rooms(); err != nil {
 		return shape, err
 	}
 	of, err := rehearsal.Find(room)
