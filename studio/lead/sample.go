@@ -1,24 +1,16 @@
 package lead
 
 import (
-	"bytes"
 	"context"
 	_ "embed"
 	"encoding/json"
 	"errors"
-	"time"
 
-	"vastlantern/core/plan/line"
-	"vastlantern/core/sheet"
 	"vastlantern/store"
 	"vastlantern/studio"
 	"vastlantern/studio/contract"
+	"vastlantern/studio/led"
 )
-
-// sampleText is a class of two minutes to try the program with.
-//
-//go:embed sample.txt
-var sampleText string
 
 // sampleName is the setting that says which plan is the sample's, so that it is removed also after a crash.
 const sampleName = "sample"
@@ -43,15 +35,11 @@ func (c *Classes) BeginSample(ctx context.Context) (contract.Score, error) {
 	if err := c.removeSample(ctx); err != nil {
 		return contract.Score{}, err
 	}
-	doc, err := line.NewNames([]string{"en"}, nil).FromText(sampleText, time.UTC)
+	document, err := led.SamplePlan()
 	if err != nil {
 		return contract.Score{}, err
 	}
-	var text bytes.Buffer
-	if err := sheet.WritePlan(&text, doc); err != nil {
-		return contract.Score{}, err
-	}
-	planned, err := c.plans.Add(ctx, text.Bytes(), 0)
+	planned, err := c.plans.Add(ctx, document, 0)
 	if err != nil {
 		return contract.Score{}, err
 	}

@@ -3,21 +3,14 @@ package lead
 import (
 	"context"
 
-	"vastlantern/core/breath"
 	"vastlantern/core/pace"
-	"vastlantern/core/room"
 	"vastlantern/studio"
 	"vastlantern/studio/contract"
+	"vastlantern/studio/led"
 )
 
 // Signals returns what can be seen in a room, in the order of the pad.
-func (c *Classes) Signals() []contract.Signal {
-	list := make([]contract.Signal, 0, len(room.Signals))
-	for _, seen := range room.Signals {
-		list = append(list, contract.Signal{ID: seen.ID, Name: seen.Name(), With: append([]breath.Phase{}, seen.With()...)})
-	}
-	return list
-}
+func (c *Classes) Signals() []contract.Signal { return led.Signals() }
 
 // Saw records what was seen in a class, and proposes what to do about it.
 func (c *Classes) Saw(ctx context.Context, id int64, saw contract.Saw) (contract.Proposed, error) {

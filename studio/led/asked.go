@@ -191,3 +191,12 @@ func (c *Class) notStored() *contract.Unstored {
 	}
 	return u
 }
+
+// Signals returns what can be seen in a room, in the order of the pad.
+func Signals() []contract.Signal {
+	list := make([]contract.Signal, 0, len(room.Signals))
+	for _, seen := range room.Signals {
+		list = append(list, contract.Signal{ID: seen.ID, Name: seen.Name(), With: append([]breath.Phase{}, seen.With()...)})
+	}
+	return list
+}

@@ -1,7 +1,6 @@
 package library
 
 import (
-	"cmp"
 	"regexp"
 	"slices"
 
@@ -25,18 +24,6 @@ func pedals() []contract.Means {
 
 func meaning(control string) contract.Means {
 	return contract.Means{ID: control, Says: fact.New("control." + control + ".card")}
-}
-
-// usualKeys returns what pedals mean if nothing was chosen: one pedal is enough to lead a whole class, with a short
-// press to go on, and a long one or two for natural breath. down and up are what was chosen for Page Down and Page Up
-// before there was more to choose.
-func usualKeys(down, up string) contract.Keys {
-	return contract.Keys{Letters: map[string]string{}, Remote: []contract.RemoteKey{
-		{Key: "PageDown", Press: contract.Short, Means: cmp.Or(down, "go-on")},
-		{Key: "PageDown", Press: contract.Long, Means: "pause"},
-		{Key: "PageDown", Press: contract.Double, Means: "pause"},
-		{Key: "PageUp", Press: contract.Short, Means: cmp.Or(up, "pause")},
-	}}
 }
 
 var (

@@ -76,7 +76,7 @@ func (l *Library) InForce(ctx context.Context) (contract.Choices, error) {
 	if errors.Is(err, store.ErrNotFound) || errors.Is(err, studio.ErrDamaged) {
 		err = nil
 	}
-	keys := usualKeys("", "")
+	keys := contract.UsualKeys("", "")
 	return contract.Choices{Schools: map[string]string{}, Language: "en", OwnWords: map[string]string{}, Keys: &keys}, err
 }
 
@@ -184,7 +184,7 @@ func (*Library) CheckChoices(in contract.Choices) (contract.Choices, error) {
 		return in, studio.Fail(studio.ErrInvalid, "group.school", "why", err)
 	}
 	if in.Keys == nil {
-		usual := usualKeys(in.PedalDown, in.PedalUp)
+		usual := contract.UsualKeys(in.PedalDown, in.PedalUp)
 		in.Keys = &usual
 	}
 	in.PedalDown, in.PedalUp = "", ""
