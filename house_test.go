@@ -55,6 +55,9 @@ var rooms = map[string][]string{
 	"studio/contract":     {"core"},
 	"studio/led":          {"core", "studio/contract"},
 	"studio/contract/gen": {"core", "language", "studio/contract"},
+	"studio/tryout": {
+		"core", "language", "studio/contract", "studio/led", "studio/apart", "studio/rehearsed",
+	},
 	"studio/rehearsed":    {"core", "studio/contract", "studio/led"},
 	"studio/apart":        {"core", "studio/contract", "studio/led"},
 	"studio":              {"core", "language", "store", "studio/contract", "studio/led"},
@@ -110,6 +113,7 @@ var rooms = map[string][]string{
 	"web/certificates": {},
 	"web/licences":     {},
 	"cmd/core":         {"studio/apart"},
+	"cmd/tryout":       {"studio/tryout"},
 	"cmd": {
 		"core",
 		"language",
