@@ -4,12 +4,14 @@ TAGS = -tags nomsgpack
 PACKAGES = . ./cmd/... ./core/... ./deploy/... ./e2e/... ./language/... ./store/... ./studio/... ./web/... # not what npm packages bring along
 IN_PROCESS = . ./cmd/... ./core/... ./language/... ./store/... ./studio/... ./web/... # what needs no browser
 SEED = 20261126
-FRONT = $(shell find ui/src ui/public -type f -not -path 'ui/src/apart/go/*') ui/index.html ui/room.html ui/home.html ui/vite.config.ts ui/vite.home.config.ts ui/tsconfig.json ui/controls.json ui/phases.json $(wildcard language/*/*.json) $(wildcard docs/manual/*.md docs/manual/*/*.md)
+FRONT = $(shell find ui/src ui/public -type f -not -path 'ui/src/*/go/*') ui/index.html ui/room.html ui/home.html ui/vite.config.ts ui/vite.home.config.ts ui/tsconfig.json ui/controls.json ui/phases.json $(wildcard language/*/*.json) $(wildcard docs/manual/*.md docs/manual/*/*.md)
 GO = $(shell find cmd core language studio store web -name '*.go' -o -name '*.yaml' -o -name '*.sql' -o -name '*.json' -o -name '*.txt')
 
 CORE = $(shell find cmd/core core studio/apart studio/contract studio/led -name '*.go' -not -name '*_test.go' -o -name '*.yaml' -o -name '*.txt' -o -name '*.json')
 
-.PHONY: demo build release test quick shuffled steady times check types licences format bench bench-check load scale measure kinds trial engines race fuzz readers pictures chromium clean
+TRYOUT = $(shell find cmd/tryout language studio/rehearsed studio/tryout -name '*.go' -not -name '*_test.go' -o -name '*.json')
+
+.PHONY: demo tryout build release test quick shuffled steady times check types licences format bench bench-check load scale measure kinds trial engines race fuzz readers pictures chromium clean
 
 demo: build ## build, and start the application with invented demo data
 	bin/lantern demo
@@ -32,12 +34,24 @@ ui/node_modules/.package-lock.json: ui/package.json ui/package-lock.json
 	cd ui && npm ci --no-audit --no-fund
 	touch $@
 
+tryout: bin/tryout/index.html ## the rehearsal and a sample class as one page in bin/tryout, which needs no server
+
+bin/tryout/index.html: web/dist/index.html ui/src/tryout/go/tryout.wasm.gz ui/tryout.html ui/vite.tryout.config.ts
+	cd ui && npx vite build -c vite.tryout.config.ts --logLevel warn
+	mv bin/tryout/tryout.html $@
+
+ui/src/tryout/go/tryout.wasm.gz: $(CORE) $(TRYOUT) go.mod go.sum
+	mkdir -p $(@D)
+	GOOS=js GOARCH=wasm go build $(TAGS) -trimpath -ldflags '-s -w' -o $(@D)/tryout.wasm ./cmd/tryout
+	gzip -9 -n -c $(@D)/tryout.wasm > $@
+	rm $(@D)/tryout.wasm
+
 VERSION = 0.1.0
 
 release: build ## archives for Linux, macOS and Windows in bin/release, with their checksums
 	go run ./deploy/release $(VERSION) bin/release
 
-test: build check chromium ## everything that is tested, in the browser too
+test: build tryout check chromium ## everything that is tested, in the browser too
 	go test $(TAGS) -timeout 30m $(PACKAGES)
 	$(MAKE) readers
 
@@ -58,7 +72,7 @@ times: build chromium ## where the time of the tests goes, as the table of CONTR
 check: build ## vet, linters, types, formatting, generated types up to date
 	go mod tidy -diff
 	go vet $(TAGS) $(PACKAGES)
-	GOOS=js GOARCH=wasm go vet $(TAGS) ./cmd/core
+	GOOS=js GOARCH=wasm go vet $(TAGS) ./cmd/core ./cmd/tryout
 	@test -z "$$(gofmt -l *.go cmd core deploy e2e language store studio web)" || { gofmt -l *.go cmd core deploy e2e language store studio web; echo "run: make format"; exit 1; }
 	go run honnef.co/go/tools/cmd/staticcheck@v0.8.2 $(TAGS) $(PACKAGES)
 	cd ui && npm run --silent check && npm run --silent test

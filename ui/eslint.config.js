@@ -8,7 +8,7 @@ export default tseslint.config(
   tseslint.configs.recommendedTypeChecked,
   hooks.configs.flat.recommended,
   a11y.flatConfigs.recommended,
-  { ignores: ["src/wire/contract.ts", "src/apart/go"] },
+  { ignores: ["src/wire/contract.ts", "src/*/go"] },
   {
     rules: {
       // In a dialog the one thing to do has the focus: a class is begun and led with the keyboard alone.
