@@ -122,6 +122,34 @@ func TestAClassIsLedWithoutTheProgram(t *testing.T) {
 	assert.Len(t, in.classes(), 1)
 }
 
+// A second class is begun on the device while the first goes on: the teacher is asked, and the first one ends.
+func TestASecondClassWithoutTheProgram(t *testing.T) {
+	in := planned(t, long)
+	defer in.recovered()
+	in.program.Kill()
+	page := in.begins()
+	require.NoError(t, page.tab.Close())
+	page = in.open("/")
+	in.see(page, ".running a", "Return to class")
+	in.click(page, ".next button", "Lead this class")
+	in.see(page, ".modal button", "[Bb]egin")
+	in.press(page, input.Enter)
+	in.see(page, ".modal .alert", "“By keys” is being led")
+	in.click(page, ".modal button", "End it and begin this one")
+	in.see(page, `[data-testid="word"]`, ".")
+	in.restart()
+	in.until(page, `/^\/lead\/\d+$/.test(location.pathname) && !document.querySelector(".offline")`)
+	in.visit(page, in.at+"/") // which sends what is left
+	in.asked("both are in the record", func() bool { return len(in.classes()) == 2 })
+	running := 0
+	for _, class := range in.classes() {
+		if class.Running {
+			running++
+		}
+	}
+	assert.Equal(t, 1, running)
+}
+
 // The program comes back in the middle of a class that was begun without it: the count goes on, the class gets its
 // number, and the room can follow.
 func TestTheProgramComesBackInTheMiddle(t *testing.T) {

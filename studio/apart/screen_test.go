@@ -142,7 +142,7 @@ var adjusts = rapid.Custom(func(t *rapid.T) contract.Adjust {
 })
 
 // A class that one screen led apart, and nobody else adjusted, is the class that it would have been with the program
-// there all along: the same rows, and the same sheet byte for byte (docs/rules/apart.md section 6).
+// there all along: the same rows, and the same sheet byte for byte (docs/rules/apart.md section 7).
 func TestApartIsTheSameClass(t *testing.T) {
 	rapid.Check(t, func(t *rapid.T) {
 		p, q := &program{}, &program{}
@@ -175,7 +175,7 @@ func currentRows(t require.TestingT, s *screen) []contract.Pressed {
 }
 
 // Whatever two screens do, in whatever order they meet the program and whatever is chosen: no press is lost or made
-// twice, times never fall, and both come to the program's class (docs/rules/apart.md section 6).
+// twice, times never fall, and both come to the program's class (docs/rules/apart.md section 7).
 func TestTwoScreensApart(t *testing.T) {
 	rapid.Check(t, func(t *rapid.T) {
 		p := &program{}

@@ -135,7 +135,7 @@ var routes = map[string]func(*Tryout, request) (any, error){
 	"GET /deleted": func(*Tryout, request) (any, error) {
 		return contract.DeletedList{Deleted: []contract.Deleted{}}, nil
 	},
-	"GET /signals":  func(*Tryout, request) (any, error) { return led.Signals(), nil },
+	"GET /signals": func(*Tryout, request) (any, error) { return led.Signals(), nil },
 
 	"POST /sample":                  func(t *Tryout, r request) (any, error) { return t.begin(r) },
 	"GET /classes/:id/score":        ofClass(func(c *class, r request) (any, error) { return c.score(r), nil }),

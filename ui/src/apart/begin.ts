@@ -2,13 +2,19 @@ import { now } from "../player/clock";
 import { Failed, get } from "../wire/api";
 import type { Kit, Lead } from "../wire/contract";
 import { startCore } from "./core";
-import { type KeptKit, keepClass } from "./kept";
+import { endHere, type KeptKit, keepClass, runningHere } from "./kept";
 
 /** beginApart begins a class on this device, and returns its number here. The application gives it another one later. */
 export async function beginApart(lead: Lead & { uid: string }): Promise<number> {
   const kit = await get<Kit>(`/plans/${lead.plan_id}/kit`).catch(() => {
     throw new Failed({ say: { id: "apart.not-held" } }, 0);
   });
+  const other = await runningHere(now()).catch(() => undefined);
+  if (other && !lead.end_running) {
+    const say = { id: "class.running-go-back", args: { title: other.title } };
+    throw new Failed({ say, class_id: other.id }, 409);
+  }
+  if (other) await endHere(other.id, now());
   const begun: KeptKit = {
     ...kit,
     class_id: -Date.now(),

@@ -1,5 +1,6 @@
 import { type DBSchema, type IDBPDatabase, openDB } from "idb";
 import type { Kit, Pressed } from "../wire/contract";
+import { newKey } from "../wire/key";
 
 /** KeptKit is a class as this device keeps it. */
 export type KeptKit = Kit & {
@@ -131,6 +132,21 @@ export async function everythingKept(): Promise<KeptHere[]> {
       presses.filter((press) => press.class === kit.class_id && !press.sent).length +
       (kit.class_id < 0 ? 1 : 0),
   }));
+}
+
+/** runningHere is the class that was begun here, is in progress, and that the program does not know. */
+export async function runningHere(now: number): Promise<KeptHere | undefined> {
+  return (await everythingKept()).find(({ id, endsMS }) => id < 0 && (endsMS ?? 0) > now);
+}
+
+/** endHere ends such a class, so that another one can begin. */
+export async function endHere(id: number, now: number): Promise<void> {
+  const { kit } = await keptClass(id);
+  if (!kit) return;
+  const key = newKey();
+  const line = { at_ms: Math.floor(now - kit.started_ms), key, do: "end" };
+  await keepPress(id, { key, origin: kit.origin, line });
+  await keepClass({ ...kit, ends_ms: now });
 }
 
 /** removeEverything removes what is kept on this device. */

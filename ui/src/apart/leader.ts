@@ -30,6 +30,7 @@ type Press = Omit<Adjust, "key">;
 
 const patience = 3000; // ms until presses that are not answered are sent once more
 const pause = 1000; // ms before they are
+const longest = 12 * 3600_000; // ms that a class lasts at most: one that waits for the teacher has no end yet
 const alone = 1000; // ms without an answer, after which the screen says that it goes on by itself
 
 /** Alone is how a lead screen does without the program. */
@@ -188,7 +189,7 @@ export class Leader {
   /** noteEnd notes until when a class that was begun here goes on, so that other pages lead back to it. */
   private async noteEnd(score: Score): Promise<void> {
     if (this.id > 0 || !this.kit) return;
-    const ends = this.kit.started_ms + score.end_ms;
+    const ends = this.kit.started_ms + (score.wait && !score.over ? longest : score.end_ms);
     if (this.kit.ends_ms === ends) return;
     this.kit = { ...this.kit, ends_ms: ends };
     await kept.keepClass(this.kit).catch(() => undefined);

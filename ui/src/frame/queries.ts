@@ -21,8 +21,7 @@ export const certificateQuery = queryOptions({
 export const runningHereQuery = queryOptions({
   queryKey: ["running-here"],
   queryFn: async (): Promise<Running | null> => {
-    const { everythingKept } = await import("../apart/kept");
-    const here = (await everythingKept()).find(({ id, endsMS }) => id < 0 && (endsMS ?? 0) > now());
+    const here = await (await import("../apart/kept")).runningHere(now());
     return here ? { class_id: here.id, title: here.title } : null;
   },
   gcTime: 0,
