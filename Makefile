@@ -100,7 +100,7 @@ trial: build ## 1,000 kills, 100,000 hostile requests and a class of three hours
 	go run $(TAGS) ./e2e/trial
 	$(MAKE) engines
 
-engines: build ## a class in WebKit and in Firefox, at a tablet's size and a phone's, with sound: two minutes
+engines: build tryout ## a class in WebKit and in Firefox, at a tablet's size and a phone's, with sound: two minutes
 	@{ command -v WebKitWebDriver && command -v firefox-esr && command -v Xvfb && command -v pulseaudio; } >/dev/null || { apt-get update && apt-get install -y --no-install-recommends webkit2gtk-driver firefox-esr xvfb pulseaudio; }
 	go run $(TAGS) ./e2e/engines
 

@@ -94,6 +94,7 @@ func try(start func() (engine, error)) error {
 	}{
 		{"plan on a tablet", t.plan}, {"lead on a tablet, with sound", t.lead}, {"the room on a phone, with sound", t.room},
 		{"read the record on a tablet", t.record}, {"practise at home from a file, with no program there", t.home},
+		{"try a sample class and a rehearsal from a file", t.tryout},
 	} {
 		if err := part.do(); err != nil {
 			shown, _ := browser.Eval("document.body.innerText")
@@ -246,6 +247,30 @@ func (t *trial) sees(selector, pattern string) func() error {
 
 func (t *trial) presses(selector, pattern string) func() error {
 	return func() error { return t.press(selector, pattern) }
+}
+
+// tryout opens the page that needs no server from the disk, leads the sample class and begins a rehearsal.
+func (t *trial) tryout() error {
+	const word = `[data-testid="word"]`
+	path, err := filepath.Abs("bin/tryout/index.html")
+	if err != nil {
+		return err
+	}
+	return first(
+		func() error { return t.Open("file://"+path, tabletWide, tabletHigh) },
+		t.sees(".modal", "."),
+		t.presses(".modal button", "."),
+		t.presses("main button", "Lead the sample class"),
+		t.sees(".leading main", "Say a sentence"),
+		t.presses(".controls button", "go on"),
+		t.sees(word, "inhale|exhale"),
+		func() error { return t.Open("file://"+path+"#/rehearse", tabletWide, tabletHigh) },
+		t.presses(".levels button", "level 1"),
+		t.presses("main button", "begin"),
+		t.sees(word, "."),
+		t.presses(".controls button", "natural breath"),
+		t.sees(word, "natural breath|breathe as you like"),
+	)
 }
 
 // sounds waits until what is played runs on the page's audio clock, which an engine lets only after a touch.
