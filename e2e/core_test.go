@@ -32,19 +32,20 @@ await import(process.argv[2] + "/wasm_exec.js");
 const go = new Go();
 const { instance } = await WebAssembly.instantiate(readFileSync(process.argv[2] + "/core.wasm"), go.importObject);
 void go.run(instance);
-for await (const question of createInterface({ input: process.stdin })) console.log(lanternCore(question));
+for await (const question of createInterface({ input: process.stdin }))
+	console.log(question === "memory" ? instance.exports.mem.buffer.byteLength : lanternCore(question));
 process.exit(0);
 `
 
 // core is the core as the browser runs it, in Node.
 type core struct {
-	t    *testing.T
+	t    testing.TB
 	in   io.Writer
 	out  *bufio.Reader
 	here apart.Worker
 }
 
-func startCore(t *testing.T) *core {
+func startCore(t testing.TB) *core {
 	script := filepath.Join(t.TempDir(), "core.mjs")
 	require.NoError(t, os.WriteFile(script, []byte(inNode), 0o600))
 	built, err := filepath.Abs("../ui/src/apart/go")
@@ -74,6 +75,15 @@ func (c *core) ask(question contract.CoreQuestion) string {
 	answer = strings.TrimSuffix(answer, "\n")
 	require.Equal(c.t, string(c.here.Answer(text)), answer, question.Ask)
 	return answer
+}
+
+// memory returns how many bytes it has taken.
+func (c *core) memory() (bytes float64) {
+	_, err := fmt.Fprintln(c.in, "memory")
+	require.NoError(c.t, err)
+	_, err = fmt.Fscanln(c.out, &bytes)
+	require.NoError(c.t, err)
+	return bytes
 }
 
 // text returns an answer that is a text.
