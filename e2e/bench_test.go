@@ -86,8 +86,8 @@ func BenchmarkAPressIsDrawn(b *testing.B) {
 	}
 }
 
-// BenchmarkTheCoreOfAnHour is the memory that the compiled core takes for a class of an hour with a hundred presses, and
-// how long it takes to open that class, in Node.
+// BenchmarkTheCoreOfAnHour is the memory that the compiled core takes for a class of an hour with a hundred presses,
+// and how long it takes to open that class, in Node.
 func BenchmarkTheCoreOfAnHour(b *testing.B) {
 	const hour = `{"format": "vast-lantern-plan", "version": 1, "tempo": 60,
 		"passages": [{"type": "practice", "practice": "nadi-shodhana", "counts": "4:4:8", "rounds": 110}]}`
