@@ -11,6 +11,7 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"vastlantern/e2e/stage"
 	"vastlantern/studio/contract"
 )
 
@@ -33,14 +34,19 @@ func plannedAt(t *testing.T, passages string, wrong time.Duration) *installed {
 	t.Helper()
 	th := open(t)
 	th.keeping = true
-	in := &installed{theater: th, browser: th.context(), wrong: wrong}
-	require.NoError(t, th.program.Post("/api/plans", fmt.Sprintf(
+	return plannedIn(&installed{theater: th, browser: th.context(), wrong: wrong}, passages)
+}
+
+// plannedIn is planned in the browser that there is.
+func plannedIn(in *installed, passages string) *installed {
+	in.Helper()
+	require.NoError(in, in.program.Post("/api/plans", fmt.Sprintf(
 		`{"document": {"format": "vast-lantern-plan", "version": 1, "title": "By keys", "tempo": 60, "slot_min": 60, `+
 			`"starts_at": %q, "passages": [%s]}}`,
 		time.Now().Add(time.Hour).Format(time.RFC3339), passages), &in.plan))
 	page := in.open("/")
 	in.holds(page, fmt.Sprintf("/api/plans/%d/kit", in.plan.ID))
-	require.NoError(t, page.tab.Close())
+	require.NoError(in, page.tab.Close())
 	return in
 }
 
@@ -201,11 +207,32 @@ func TestTheAnswerToTheBeginIsLost(t *testing.T) {
 	assert.Len(t, in.classes(), 1)
 }
 
-// The browser ends in the middle of a class while the program does not answer. When it is opened again, the class goes
-// on, and what was pressed is still to be sent.
-func TestTheBrowserEndsWhileApart(t *testing.T) {
-	in := planned(t, long)
-	defer in.recovered()
+// keptPresses counts the presses that the browser keeps.
+const keptPresses = `() => new Promise((counted, failed) => {
+	const opening = indexedDB.open("lantern");
+	opening.onerror = failed;
+	opening.onsuccess = () => {
+		const counting = opening.result.transaction("presses").objectStore("presses").count();
+		counting.onerror = failed;
+		counting.onsuccess = () => { opening.result.close(); counted(counting.result); };
+	};
+})`
+
+// The browser is killed in the middle of a class while the program does not answer. When it is started again, the class
+// goes on, and what was pressed is still to be sent.
+func TestTheBrowserIsKilledWhileApart(t *testing.T) {
+	th := open(t)
+	defer th.recovered()
+	th.keeping = true
+	profile := "user-data-dir=" + t.TempDir()
+	start := func() *stage.Browser {
+		browser, err := stage.Open(profile)
+		require.NoError(t, err)
+		t.Cleanup(browser.Kill)
+		return browser
+	}
+	browser := start()
+	in := plannedIn(&installed{theater: th, browser: browser.Browser}, long)
 	var score contract.Score
 	require.NoError(t, in.program.Lead(in.plan.ID, &score))
 	path := fmt.Sprintf("/lead/%d", score.ClassID)
@@ -214,8 +241,10 @@ func TestTheBrowserEndsWhileApart(t *testing.T) {
 	in.program.Kill()
 	in.press(page, 'q')
 	in.see(page, ".offline", "1 change to send")
-	require.NoError(t, page.tab.Close())
+	in.asked("the press is written", func() bool { return in.eval(page, keptPresses).Int() == 1 })
+	browser.Kill()
 
+	in.browser = start().Browser
 	page = in.open(path)
 	in.see(page, `[data-testid="word"], #pad-title`, ".")
 	in.see(page, ".offline", "1 change to send")

@@ -225,6 +225,9 @@ func Open(more ...string) (*Browser, error) {
 	return &Browser{b, l}, nil
 }
 
+// Kill ends Chromium at once, as a crash does, and leaves its profile.
+func (b *Browser) Kill() { b.launched.Kill() }
+
 // Close ends Chromium and removes its profile.
 func (b *Browser) Close() {
 	b.Browser.Close()
