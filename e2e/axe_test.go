@@ -108,6 +108,7 @@ func TestEveryViewIsAccessible(t *testing.T) {
 	} {
 		th.visit(page, th.at+v.path)
 		th.see(page, "main, .room", v.ready)
+		th.element(page, "h1") // as each page has one once it is loaded
 		th.accessible(page, v.path)
 		const light = `[...document.querySelectorAll("button")].find((b) => /^ ?(Night|Day)$/.test(b.innerText))`
 		if th.eval(page, "() => Boolean("+light+")").Bool() {

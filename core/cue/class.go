@@ -76,9 +76,6 @@ func (c *Class) state() state {
 	tl := c.led.Timeline()
 	s := state{rows: tl.Rows, known: len(tl.Rows), end: tl.End, totals: c.led.Passages()}
 	if !tl.Open {
-		if s.end < 0 { // of a class until a moment (pace.Class.Until)
-			s.end = s.rows[s.known-1].End()
-		}
 		return s
 	}
 	ahead := c.led.Ahead()

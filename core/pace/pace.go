@@ -22,7 +22,6 @@ type Class struct {
 	done []taken // what undo can take back, the latest last
 
 	timeline *Timeline // once it was asked for; never changed in place
-	until    int64     // milliseconds; see Until. 0 if it runs to its end
 }
 
 // Begin returns a class at its start, with nothing adjusted.
@@ -30,14 +29,7 @@ func Begin(p *plan.Plan) *Class { return &Class{now: start(p, true)} }
 
 // Copy returns the same class, which can be adjusted without changing this one.
 func (c *Class) Copy() *Class {
-	return &Class{now: c.now.copy(), done: slices.Clip(c.done), timeline: c.timeline, until: c.until}
-}
-
-// Until returns the same class with a timeline that stops at the row in progress at t, in milliseconds from the start
-// of the class, where it does not stop before: End of it is -1 then. It is for who must show the next minutes at once
-// and all of the class a moment later.
-func (c *Class) Until(t int64) *Class {
-	return &Class{now: c.now.copy(), done: slices.Clip(c.done), until: max(1, t)}
+	return &Class{now: c.now.copy(), done: slices.Clip(c.done), timeline: c.timeline}
 }
 
 // Next returns the same class for the one who goes on leading it: what is done is shared, so that hundreds of
@@ -96,14 +88,10 @@ func Replay(p *plan.Plan, script []Adjustment) (Timeline, []Answer) {
 func (c *Class) Timeline() Timeline {
 	if c.timeline == nil {
 		m := c.now.copy()
-		if c.until > 0 {
-			m.runTo(c.until)
-		} else {
-			if m.over || m.inForce().byHand == 0 { // else it stops at the next phase that waits
-				m.rows = slices.Grow(m.rows, max(0, m.plan.Rows()-len(m.rows)))
-			}
-			m.run()
+		if m.over || m.inForce().byHand == 0 { // else it stops at the next phase that waits
+			m.rows = slices.Grow(m.rows, max(0, m.plan.Rows()-len(m.rows)))
 		}
+		m.run()
 		tl := m.timeline()
 		tl.Rows = slices.Clip(tl.Rows)
 		c.timeline = &tl
@@ -148,11 +136,7 @@ func (c *Class) Ahead() *Wait {
 	// what counts against the passage's minutes began so much before
 	m.since = m.since.Sub(m.end())
 	m.stand(breath.Exact{}, breath.Exact{}, breath.Exact{}) // the wait is over here, and leaves no row
-	if c.until > 0 {
-		m.runTo(max(0, c.until-wait.PlannedEnd))
-	} else {
-		m.run()
-	}
+	m.run()
 	wait.Then = m.timeline()
 	return wait
 }

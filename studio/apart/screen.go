@@ -9,7 +9,6 @@ import (
 	"slices"
 	"time"
 
-	"vastlantern/core/cue"
 	"vastlantern/core/fact"
 	"vastlantern/studio/contract"
 	"vastlantern/studio/led"
@@ -53,55 +52,25 @@ func (s *Screen) build(rows []contract.Pressed) error {
 	return nil
 }
 
-// Press makes an adjustment at that time of the class, and returns how it is kept and the score after it: of the next
-// minutes (Soon), or all of it.
-func (s *Screen) Press(at int64, want contract.Adjust) (contract.PressedHere, error) {
+// Press makes an adjustment at that time of the class, and returns how it is kept and the score after it.
+func (s *Screen) Press(at int64, want contract.Adjust) (contract.Pressed, contract.Score, error) {
 	if want.Key == "" {
-		return contract.PressedHere{}, fact.New("lead.needs-key")
+		return contract.Pressed{}, contract.Score{}, fact.New("lead.needs-key")
 	}
 	if number := s.class.Known(want.Key); number > 0 {
-		return contract.PressedHere{Pressed: s.pressed[number-1], Score: s.Score(at)}, nil
+		return s.pressed[number-1], s.Score(at), nil
 	}
 	at = max(0, at, s.class.LastPress())
 	_, line, err := led.Adjustment(at, want)
 	if err != nil {
-		return contract.PressedHere{}, err
+		return contract.Pressed{}, contract.Score{}, err
 	}
 	row := contract.Pressed{Key: want.Key, Origin: s.kit.Origin, Line: line}
 	if err := s.class.AddLine(row.Key, row.Origin, line); err != nil {
-		return contract.PressedHere{}, err
+		return contract.Pressed{}, contract.Score{}, err
 	}
 	s.pressed = append(s.pressed, row)
-	if soon, ok := s.soon(at); ok {
-		return contract.PressedHere{Pressed: row, Score: soon, Soon: true}, nil
-	}
-	return contract.PressedHere{Pressed: row, Score: s.Score(at)}, nil
-}
-
-// soonMS is how much of a class is told at once after a press, in milliseconds. The whole follows within a tenth of a
-// second.
-const soonMS = 60_000
-
-// soon returns the score of the next minute at that time of the class, after its last adjustment; its end, and that of
-// its passages, is not known then. It reports false where all of the class is to be told.
-func (s *Screen) soon(at int64) (contract.Score, bool) {
-	if s.class.Led.At(at).Passage == 0 {
-		return contract.Score{}, false
-	}
-	class := *s.class
-	class.Led, class.EndedAt = s.class.Led.Until(at+soonMS), time.Time{}
-	main, ok := s.main.Soon(&class)
-	if !ok {
-		return contract.Score{}, false
-	}
-	of := func(*led.Class, cue.Lane) *cue.Class { return main }
-	lane := func(l *led.Class, lane cue.Lane) *cue.Class {
-		if cues, ok := s.lane.Soon(l); ok {
-			return cues
-		}
-		return s.lane.Of(s.class, lane)
-	}
-	return s.score(&class, at, of, lane), true
+	return row, s.Score(at), nil
 }
 
 // Score returns the score at that time of the class.
@@ -112,12 +81,8 @@ func (s *Screen) Score(at int64) contract.Score {
 	if s.class.Led.At(at).Passage == 0 {
 		s.class.EndedAt = s.class.StartedAt.Add(time.Duration(timeline.End) * time.Millisecond)
 	}
-	return s.score(s.class, at, s.main.Of, s.lane.Of)
-}
-
-func (s *Screen) score(class *led.Class, at int64, main, lane led.CuesOf) contract.Score {
 	here := led.Here{Group: s.kit.Group, Care: s.kit.Care, Fingers: s.kit.Fingers}
-	score := led.Score(class, class.Led.Timeline(), here, at, main, lane)
+	score := led.Score(s.class, timeline, here, at, s.main.Of, s.lane.Of)
 	if s.kit.Voice != nil {
 		score.Speaker = led.Speaker(s.kit.Voice, led.Texts(&score))
 	}

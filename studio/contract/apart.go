@@ -150,8 +150,6 @@ type CoreQuestion struct {
 type PressedHere struct {
 	Pressed Pressed `json:"pressed"`
 	Score   Score   `json:"score"`
-	// Soon says that the score is of the next minute only: where the class and its passages end is not in it.
-	Soon bool `json:"soon"`
 }
 
 // UnsentHere is what a lead screen did and the program does not know yet.

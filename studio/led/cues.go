@@ -59,20 +59,6 @@ func (live *Cues) Of(l *Class, lane cue.Lane) *cue.Class {
 	return live.cues.Copy()
 }
 
-// Soon returns the cues of a class whose last adjustment was not followed yet, as far as its timeline goes, without
-// following it. It reports false where more is new.
-func (live *Cues) Soon(l *Class) (*cue.Class, bool) {
-	live.mutex.Lock()
-	defer live.mutex.Unlock()
-	last := len(l.Script) - 1
-	if live.class != l.ID || live.adjusted != last {
-		return nil, false
-	}
-	cues := live.cues.Copy()
-	cues.Follow(l.Led.Copy(), l.Answers[last])
-	return cues, true
-}
-
 // Forget has the class in progress followed from its start: its adjustments were replaced.
 func (live *Cues) Forget() {
 	live.mutex.Lock()

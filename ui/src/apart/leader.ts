@@ -66,15 +66,6 @@ const together: Omit<Alone, "number"> = {
   refused: null,
 };
 
-/** joined is the score of the next minute after a press, with where everything ends as it was before: that follows. */
-function joined(soon: Score, before: Score): Score {
-  const passages = soon.passages.map((passage, i) => {
-    const { start_ms = -1, end_ms = -1 } = before.passages[i] ?? {};
-    return { ...passage, start_ms, end_ms };
-  });
-  return { ...soon, passages, end_ms: before.end_ms };
-}
-
 /**
  * Leader leads a class on this screen's own copy of it, in a worker, and sends what was pressed to the program
  * (docs/rules/apart.md). Each press acts on the copy at once; the answer of the program confirms it.
@@ -91,7 +82,6 @@ export class Leader {
   private retry: ReturnType<typeof setTimeout> | undefined;
   private ended = false;
   private newest = 0; // revision of the program that this screen heard of
-  private last: Score | null = null; // of the program
   private unmoved: (() => void) | undefined;
   private followed: boolean; // whether the page shows scores of the program
 
@@ -241,22 +231,12 @@ export class Leader {
   async press(press: Press, at = this.moment(), key = newKey()): Promise<void> {
     const adjust = { ...press, key };
     const made = await this.ask<PressedHere>({ ask: "press", at_ms: at, presses: [adjust] });
-    const whole = made.soon ? this.ask<Score>({ ask: "score", at_ms: at }) : Promise.resolve(made.score);
-    const before = this.state.score ?? this.last;
-    const score = made.soon && before ? joined(made.score, before) : await whole;
     this.waiting ??= performance.now();
-    this.set({ score, unsent: this.state.unsent + 1 });
+    this.set({ score: made.score, unsent: this.state.unsent + 1 });
     kept.keepPress(this.id, made.pressed).catch(() => this.set({ unkept: true }));
-    whole.then((all) => this.complete(all)).catch(() => undefined); // without a core the program is asked
+    void this.noteEnd(made.score);
     this.watch();
     void this.send();
-  }
-
-  /** complete shows all of the class, of which the next minute is shown already. */
-  private complete(score: Score): void {
-    void this.noteEnd(score);
-    const shown = this.state.score;
-    if (shown && shown !== score && shown.revision === score.revision) this.set({ score }); // else it was overtaken
   }
 
   /** watch notices when a press has had no answer for too long. */
@@ -337,7 +317,6 @@ export class Leader {
   /** heard follows what the program tells: where others adjusted the class, the copy takes that. */
   heard(score: Score): void {
     this.newest = score.revision;
-    this.last = score;
     this.followed = true;
     if (!this.state.ready || this.state.unsent > 0 || this.sending) return;
     if (score.revision === this.known && !this.state.score) return;

@@ -15,10 +15,10 @@ clientsClaim(); // the first page too
 
 const patience = 4000; // ms until an application that says nothing is taken for one that does not answer
 
-/** reached asks the application, unless it has no answer in time or what stands before it says that it is gone. */
-async function reached(request: Request): Promise<Response> {
+/** inTime is an answer of the application, unless it does not come in time or what stands before it says that it is gone. */
+async function inTime(asked: Promise<Response>): Promise<Response> {
   const late = new Promise<never>((_, reject) => setTimeout(() => reject(new Error("no answer")), patience));
-  const answer = await Promise.race([fetch(request), late]);
+  const answer = await Promise.race([asked, late]);
   if (answer.status >= 502 && answer.status <= 504) throw new Error("no answer");
   return answer;
 }
@@ -29,11 +29,13 @@ const never = /^\/api\/(clock$|rooms\/)|\/stream$/;
 registerRoute(
   ({ url, sameOrigin }) => sameOrigin && url.pathname.startsWith("/api/") && !never.test(url.pathname),
   async ({ request }) => {
+    const asked = fetch(request);
+    asked.catch(() => undefined); // it may be given up
     try {
-      return await reached(request.clone());
+      return await inTime(asked);
     } catch {
       const held = await caches.match(request.url, { cacheName: heldCache });
-      return held ?? fetch(request);
+      return held ?? asked; // what takes long, as an export, is waited for
     }
   },
 );
@@ -42,7 +44,7 @@ registerRoute(
   new NavigationRoute(
     async ({ request }) => {
       try {
-        return await reached(request);
+        return await inTime(fetch(request));
       } catch {
         return (await matchPrecache("/index.html")) ?? Response.error();
       }

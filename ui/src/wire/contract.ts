@@ -1450,7 +1450,6 @@ export interface CoreQuestion {
 export interface PressedHere {
   pressed: Pressed;
   score: Score;
-  soon: boolean;
 }
 export interface UnsentHere {
   presses: Presses;
