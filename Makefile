@@ -63,10 +63,10 @@ quick: build ## the everyday loop, without a browser: what a change can break mo
 shuffled: ## what needs no browser once more, twice, in an order of its own: no test may need another one before it
 	go test $(TAGS) -shuffle $(SEED) -count 2 $(IN_PROCESS)
 
-steady: build chromium ## the browser tests ten times, five of them beside two busy processes, and a table of what failed: an hour
+steady: build tryout chromium ## the browser tests ten times, five of them beside two busy processes, and a table of what failed: an hour
 	go run $(TAGS) ./e2e/steady
 
-times: build chromium ## where the time of the tests goes, as the table of CONTRIBUTING.md
+times: build tryout chromium ## where the time of the tests goes, as the table of CONTRIBUTING.md
 	@go test $(TAGS) -json -count 1 -timeout 30m $(PACKAGES) | go run ./e2e/times
 
 check: build ## vet, linters, types, formatting, generated types up to date
