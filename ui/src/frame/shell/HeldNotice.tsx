@@ -13,17 +13,17 @@ export function HeldNotice() {
   const queries = useQueryClient();
   const since = useSyncExternalStore(followHeld, shownFrom);
   const held = since !== null;
+  useEffect(() => followHeld(() => void (shownFrom() === null && queries.invalidateQueries())), [queries]);
   useEffect(() => {
     if (!held) return;
-    const timer = setInterval(() => {
-      const answered = () => {
-        noteHeld(null);
-        return queries.invalidateQueries();
-      };
-      synchronize().then(answered, () => undefined);
-    }, again);
+    const ask = () =>
+      void synchronize().then(
+        () => noteHeld(null),
+        () => undefined,
+      );
+    const timer = setInterval(ask, again);
     return () => clearInterval(timer);
-  }, [held, queries]);
+  }, [held]);
   if (since === null) return null;
   return (
     <Message variant="light" className="held">
