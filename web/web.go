@@ -80,6 +80,7 @@ func Handler(ctx context.Context, d *desk.Desk, options Options) (*Application, 
 	s.library(teacher)
 	s.plans(teacher)
 	s.classes(teacher)
+	s.apart(teacher)
 	s.records(teacher)
 	s.homes(teacher)
 	s.programmes(teacher)
@@ -264,22 +265,6 @@ func (s server) classes(api *gin.RouterGroup) {
 			return classes.Gap(contextOf(c), id(c), number(c.Query("from_ms")))
 		}),
 	)
-	api.GET("/classes/:id/kit", answer(func(c *gin.Context) (contract.Kit, error) {
-		return classes.Kit(contextOf(c), id(c), c.GetString(deviceKey))
-	}))
-	api.GET("/plans/:id/kit", answer(func(c *gin.Context) (contract.Kit, error) {
-		return classes.PlanKit(contextOf(c), id(c), c.GetString(deviceKey))
-	}))
-	api.POST("/classes/apart", body(func(c *gin.Context, in contract.BegunApart) (contract.Kit, error) {
-		return classes.BeginApart(contextOf(c), in, c.GetString(deviceKey))
-	}))
-	api.GET("/held", answer(s.held))
-	api.POST("/classes/:id/presses", body(func(c *gin.Context, in contract.Presses) (contract.Taken, error) {
-		for i := range in.Presses {
-			in.Presses[i].Origin = c.GetString(deviceKey)
-		}
-		return classes.Take(contextOf(c), id(c), in)
-	}))
 	api.POST("/classes/:id/again", body(func(c *gin.Context, in contract.TakeAgain) (contract.Adjusted, error) {
 		in.Origin = c.GetString(deviceKey)
 		return classes.TakeAgain(contextOf(c), id(c), in)

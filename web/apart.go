@@ -17,6 +17,26 @@ const (
 	heldOthers = 3              // plans without a time that are held
 )
 
+// apart is what a lead screen needs to go on, or to begin, without an answer (docs/rules/apart.md).
+func (s server) apart(api *gin.RouterGroup) {
+	api.GET("/classes/:id/kit", answer(func(c *gin.Context) (contract.Kit, error) {
+		return s.desk.Classes.Kit(contextOf(c), id(c), c.GetString(deviceKey))
+	}))
+	api.GET("/plans/:id/kit", answer(func(c *gin.Context) (contract.Kit, error) {
+		return s.desk.Classes.PlanKit(contextOf(c), id(c), c.GetString(deviceKey))
+	}))
+	api.POST("/classes/apart", body(func(c *gin.Context, in contract.BegunApart) (contract.Kit, error) {
+		return s.desk.Classes.BeginApart(contextOf(c), in, c.GetString(deviceKey))
+	}))
+	api.GET("/held", answer(s.held))
+	api.POST("/classes/:id/presses", body(func(c *gin.Context, in contract.Presses) (contract.Taken, error) {
+		for i := range in.Presses {
+			in.Presses[i].Origin = c.GetString(deviceKey)
+		}
+		return s.desk.Classes.Take(contextOf(c), id(c), in)
+	}))
+}
+
 // held lists what a device of the teacher's keeps for when the program does not answer: what can be led today, and what
 // is looked at for it (docs/rules/apart.md section 6).
 func (s server) held(c *gin.Context) (contract.Held, error) {
