@@ -300,6 +300,7 @@ func TestItIsInstalledAndRemoved(t *testing.T) {
 	for _, e := range errors.InstallabilityErrors {
 		assert.Equal(t, "in-incognito", e.ErrorID, "all tests have contexts of their own")
 	}
+	in.see(in.open("/lead/-5"), ".alert", "begun on another device")
 	in.click(page, "#holds", "")
 	in.see(page, "section", "To begin one, the server must answer")
 	assert.Zero(t, in.eval(page, `async () => (await (await caches.open("lantern-held")).keys()).length`).Int())

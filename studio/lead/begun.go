@@ -11,6 +11,9 @@ import (
 	"vastlantern/studio/contract"
 )
 
+// oldest is how long ago a class was begun apart at most when the program is told of it.
+const oldest = 366 * 24 * time.Hour
+
 var uid = regexp.MustCompile(`^[0-9a-f]{32}$`)
 
 // named returns the class that was begun under the uid, 0 if there is none yet. One that was deleted since is there.
@@ -89,7 +92,13 @@ func (c *Classes) BeginApart(ctx context.Context, want contract.BegunApart, orig
 // addApart stores a class that was begun apart. Whoever calls it holds c.leading.
 func (c *Classes) addApart(ctx context.Context, want contract.BegunApart) (int64, error) {
 	now := c.studio.Now()
-	latest := now.Add(-time.Duration(max(0, want.AtMS)) * time.Millisecond) // nothing is pressed in the future
+	if age := now.UnixMilli() - want.StartedMS; want.StartedMS <= 0 || age > oldest.Milliseconds() {
+		return 0, studio.Fail(studio.ErrInvalid, "apart.start", "given", want.StartedMS, "days", int(oldest.Hours()/24))
+	}
+	if want.AtMS < 0 || want.AtMS > oldest.Milliseconds() {
+		return 0, studio.Fail(studio.ErrInvalid, "apart.at", "given", want.AtMS)
+	}
+	latest := now.Add(-time.Duration(want.AtMS) * time.Millisecond) // nothing is pressed in the future
 	class := store.Class{
 		UID: want.UID, StartedAt: time.UnixMilli(want.StartedMS), Document: []byte(want.Document),
 		Acknowledged: want.Acknowledged,

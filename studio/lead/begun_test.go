@@ -165,6 +165,8 @@ func TestWhatIsWrongWithAClassBegunApart(t *testing.T) {
 	require.NotEmpty(t, told.Acknowledged)
 	for wrong, change := range map[string]func(*contract.BegunApart){
 		"apart.uid":       func(b *contract.BegunApart) { b.UID = strings.ToUpper(b.UID) },
+		"apart.start":     func(b *contract.BegunApart) { b.StartedMS = -1 << 62 },
+		"apart.at":        func(b *contract.BegunApart) { b.AtMS = 1 << 62 },
 		"lead.plan-wrong": func(b *contract.BegunApart) { b.Document = `{"format": "vast-lantern-plan"}` },
 		"lead.read-first": func(b *contract.BegunApart) { b.Acknowledged = nil },
 	} {

@@ -91,7 +91,7 @@ export class Leader {
     /** take shows a score of the program */
     private take: (score: Score) => void,
   ) {
-    this.state = { ...together, number: opened };
+    this.state = { ...together, number: opened, opening: opened < 0 };
     this.followed = opened > 0;
   }
 

@@ -4,11 +4,13 @@ import { useLeader } from "../apart/useLeader";
 import { ErrorAlert } from "../frame/shell/ErrorAlert";
 import { Loading } from "../frame/shell/Loading";
 import { Shell } from "../frame/shell/Shell";
-import { unanswered } from "../wire/api";
+import { Failed, unanswered } from "../wire/api";
 import { useScore } from "../player/useScore";
 import { deskOf, ownDesk } from "./desk";
 import { Leading } from "./Leading";
 import { t } from "../language/text";
+
+const notKept = new Failed({ say: { id: "apart.not-kept" } }, 404);
 
 /**
  * LeadView leads a class: it follows its score, and sends what is pressed. Where the program does not answer, it leads what this
@@ -29,6 +31,7 @@ export function LeadView() {
     [id, take, leader, ready],
   );
   const shown = alone?.score ?? score;
+  const wrong = id < 0 && alone ? notKept : error;
   if (shown)
     return (
       <Leading
@@ -42,8 +45,8 @@ export function LeadView() {
     );
   return (
     <Shell view="lead-wait">
-      {error && !alone?.opening ? (
-        <ErrorAlert error={error} retry={() => void retry()} />
+      {wrong && !alone?.opening ? (
+        <ErrorAlert error={wrong} retry={id > 0 ? () => void retry() : undefined} />
       ) : (
         <Loading what={t("lead.joining-the-class")} />
       )}
