@@ -1,4 +1,4 @@
-import { numberText } from "../wire/message";
+import { each, numberText } from "../wire/message";
 
 /** clock writes milliseconds as 1:05, or 1:02:05 where there are hours. */
 export function clock(ms: number): string {
@@ -25,8 +25,10 @@ export function momentOf(score: { started_ms: number }, ms: number): string {
   return score.started_ms === 0 ? clock(ms) : timeOfDay(score.started_ms + ms);
 }
 
+const times = each((locale) => new Intl.DateTimeFormat(locale, { hour: "numeric", minute: "2-digit" }));
+
 export function timeOfDay(ms: number, tag = usual): string {
-  return new Date(ms).toLocaleTimeString(localeOf(tag), { hour: "numeric", minute: "2-digit" });
+  return times(localeOf(tag)).format(ms);
 }
 
 /** secondOfDay is a time of day to the second, as the browser's region writes it. */

@@ -117,7 +117,8 @@ const numbers = each((tag) => new Intl.NumberFormat(tag, { useGrouping: false, m
 /** numberText is a number with the decimal sign of the language. */
 export const numberText = (n: number, tag: string) => numbers(tag).format(n);
 
-function each<T>(make: (tag: string) => T): (tag: string) => T {
+/** each makes what writes texts of a language once: making it takes longer than all that it writes. */
+export function each<T>(make: (tag: string) => T): (tag: string) => T {
   const made = new Map<string, T>();
   return (tag) => {
     let one = made.get(tag);
