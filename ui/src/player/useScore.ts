@@ -31,6 +31,7 @@ export function useScore(id: number) {
     refetchInterval: ({ state }) => (state.status === "error" && unanswered(state.error) ? again : false),
     staleTime: Infinity,
     gcTime: 0,
+    structuralSharing: false, // comparing two scores takes longer than to draw one
   });
   const take = useCallback(
     (fresh: Score) => queries.setQueryData<Score>(["score", id], (old) => newer(old, fresh)),
