@@ -1,4 +1,4 @@
-import type { CSSProperties, ReactNode } from "react";
+import { type CSSProperties, memo, type ReactNode } from "react";
 import { Link } from "react-router";
 import type { Preview } from "../wire/contract";
 import { moves } from "./moves";
@@ -29,6 +29,7 @@ type Props = {
   onFew: () => void;
   /** what was opened in the place of all keys but natural breath and going on */
   children: ReactNode;
+  /** the same function as long as the screen is there */
   onPress: (control: Control) => void;
   onPanel: (panel: Panel) => void;
 };
@@ -119,7 +120,7 @@ export function Controls(props: Props) {
 }
 
 /** Name is what a key says, with the widths of its widest word and part of a word: in some languages it is smaller. */
-function Name({ of }: { of: string }) {
+const Name = memo(function Name({ of }: { of: string }) {
   const widest = (parts: RegExp) => Math.max(...of.split(parts).map(widthOf));
   const style = { "--word": widest(/[\s-]/), "--part": widest(/[\s\u00ad-]/) } as CSSProperties;
   return (
@@ -127,7 +128,7 @@ function Name({ of }: { of: string }) {
       <span>{of}</span>
     </span>
   );
-}
+});
 
 /** widthOf is about the width of a word in bold letters, in em, and rather too much. */
 function widthOf(word: string): number {
@@ -150,7 +151,18 @@ type KeyProps = {
   onPress: (control: Control) => void;
 };
 
-function Key({ control, size, armed, moves, onPress }: KeyProps) {
+/** same tells whether a key looks and acts the same: most do after a press, and there are many. */
+function same(a: KeyProps, b: KeyProps): boolean {
+  return (
+    a.size === b.size &&
+    a.armed === b.armed &&
+    a.moves === b.moves &&
+    a.onPress === b.onPress &&
+    JSON.stringify(a.control) === JSON.stringify(b.control)
+  );
+}
+
+const Key = memo(function Key({ control, size, armed, moves, onPress }: KeyProps) {
   return (
     <button
       type="button"
@@ -174,4 +186,4 @@ function Key({ control, size, armed, moves, onPress }: KeyProps) {
       </span>
     </button>
   );
-}
+}, same);

@@ -51,6 +51,7 @@ import { useKeys } from "./useKeys";
 import { useMessage } from "./useMessage";
 import { usePresses } from "../frame/keys/usePresses";
 import { useSigns } from "./useSigns";
+import { useStable } from "./useStable";
 import { useWould } from "./useWould";
 import { failureText, t, wordOf } from "../language/text";
 
@@ -126,12 +127,17 @@ export function Leading({ score: given, connected, desk, apart, live, beside, co
   const lane = at ? laneOf(at) : null;
   const hand = at ? handOf(at) : null;
   const always = [on, breath, lane, hand].filter((control) => control !== null);
-  const previews = useWould(score, place, [...plain.flatMap((g) => g.controls), ...always], desk.asks);
+  const { previews, settled } = useWould(
+    score,
+    place,
+    [...plain.flatMap((g) => g.controls), ...always],
+    desk.asks,
+  );
   // A card that is turned changes nothing of the class.
   const would = another(cards, 1) ? new Map([...previews].filter(([id]) => id !== "go-on")) : previews;
   const groups = plain.map((group) => ({
     ...group,
-    controls: group.controls.map((control) => withPreview(control, would.get(control.id), score)),
+    controls: group.controls.map((control) => withPreview(control, would.get(control.id), score, settled)),
   }));
   const all = [...groups.flatMap((g) => g.controls), ...always];
   useSigns(score, message, sound);
@@ -160,6 +166,8 @@ export function Leading({ score: given, connected, desk, apart, live, beside, co
     if (control.chooses === undefined) void adjust(control.press);
     else if (control.met) setRecall(control.chooses);
   };
+
+  const onPress = useStable(pressControl);
 
   const asked = apart?.alone.asked ?? null;
   const asking: Panel =
@@ -271,7 +279,7 @@ export function Leading({ score: given, connected, desk, apart, live, beside, co
           onCarry={() => setLater(toggled)}
           few={few}
           onFew={changeFew}
-          onPress={pressControl}
+          onPress={onPress}
           onPanel={setPanel}
         >
           {opened}

@@ -3,9 +3,22 @@ import type { Preview, Score } from "../wire/contract";
 import type { Control } from "./adjustments";
 import { t, wordOf } from "../language/text";
 
-/** withPreview is a control with what it would do now, as the application has worked it out. */
-export function withPreview(control: Control, preview: Preview | undefined, score: Score): Control {
+/**
+ * withPreview is a control with what it would do now, as the application has worked it out. A preview that is not settled is
+ * of a moment before: it is shown, and says nothing about whether the control is accepted.
+ */
+export function withPreview(
+  control: Control,
+  preview: Preview | undefined,
+  score: Score,
+  settled: boolean,
+): Control {
   if (!preview) return control;
+  const shown = previewed(control, preview, score);
+  return settled ? shown : { ...shown, met: control.met };
+}
+
+function previewed(control: Control, preview: Preview, score: Score): Control {
   switch (control.id) {
     case "undo":
       return preview.answer.refused

@@ -1,19 +1,20 @@
-import { useQuery } from "@tanstack/react-query";
+import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import type { Preview, Score } from "../wire/contract";
 import type { Place } from "../player/usePlace";
 import type { Control } from "./adjustments";
 import type { Asks } from "./desk";
 
 /**
- * useWould is what each control would do if it were pressed in the phase in progress, by its id. Until the answer is
- * there, and without a connection, there is none: the keys work all the same.
+ * useWould is what each control would do if it were pressed in the phase in progress, by its id. Until the first answer is
+ * there, and without a connection, there is none: the keys work all the same. For the moment that an answer takes, what was
+ * there before stays, so that the keys do not flicker; it is settled when the answer is there.
  */
 export function useWould(
   score: Score,
   place: Place,
   controls: Control[],
   asks: Asks | undefined,
-): Map<string, Preview> {
+): { previews: Map<string, Preview>; settled: boolean } {
   const met = controls.filter((control) => control.met);
   const would = useQuery({
     queryKey: ["would", score.class_id, score.revision, place.phase?.at_ms[0], met.map((c) => c.id).join()],
@@ -24,6 +25,7 @@ export function useWould(
     },
     enabled: asks !== undefined && met.length > 0,
     refetchInterval: place.phase && place.phase.end_ms < 0 ? 2000 : false, // what waits beyond its plan moves the end
+    placeholderData: keepPreviousData,
     staleTime: Infinity,
     gcTime: 0,
     retry: false,
@@ -40,5 +42,6 @@ export function useWould(
     retry: false,
   });
   const all = would.data ?? new Map<string, Preview>();
-  return undone.data ? new Map(all).set("undo", undone.data) : all;
+  const previews = undone.data ? new Map(all).set("undo", undone.data) : all;
+  return { previews, settled: !would.isPlaceholderData };
 }
