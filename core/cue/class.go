@@ -36,8 +36,15 @@ func AsPlanned(p *plan.Plan, lane Lane) *Class {
 func (c *Class) Copy() *Class {
 	copied := *c
 	copied.led = c.led.Copy()
-	copied.cues = slices.Clip(c.cues)
+	copied.cues, copied.given = slices.Clip(c.cues), slices.Clip(c.given)
 	return &copied
+}
+
+// Until returns the same cues, for adjusting as far as the timeline of a class goes that stops early.
+func (c *Class) Until(early *pace.Class) *Class {
+	copied := c.Copy()
+	copied.led = c.led.Until(early.Stops())
+	return copied
 }
 
 // Adjust makes an adjustment. One that is refused changes no cue.
@@ -70,15 +77,20 @@ type state struct {
 	wait   int64 // how long what waits is planned to last, from its start
 	end    int64 // of the class; beyond far if that is not known
 	totals []pace.Passage
+	cut    bool // the rows stop before the end of the class (pace.Class.Until)
 }
 
 func (c *Class) state() state {
 	tl := c.led.Timeline()
 	s := state{rows: tl.Rows, known: len(tl.Rows), end: tl.End, totals: c.led.Passages()}
+	if s.cut = tl.Then != nil; s.cut {
+		s.end = s.rows[s.known-1].End()
+	}
 	if !tl.Open {
 		return s
 	}
 	ahead := c.led.Ahead()
+	s.cut = ahead.Then.Then != nil
 	last := &s.rows[s.known-1]
 	s.wait = max(0, ahead.PlannedEnd-last.At)
 	s.rows = slices.Clone(s.rows)
@@ -88,6 +100,9 @@ func (c *Class) state() state {
 		s.rows = append(s.rows, row)
 	}
 	s.end = far + ahead.Then.End
+	if s.cut {
+		s.end = s.rows[len(s.rows)-1].End()
+	}
 	return s
 }
 
@@ -126,6 +141,9 @@ func (f *fold) stand(t int64, s state) {
 
 	var was []Cue // there at t
 	fresh, past := f.currentCues(), 0
+	if s.cut {
+		fresh = append(fresh, f.stood(t)...)
+	}
 	for i := range f.cues {
 		if f.cues[i].At < t {
 			past++
@@ -176,15 +194,17 @@ func (f *fold) currentCues() []Cue {
 	runs := f.runsOf(rows)
 	list := f.nowAndNext(runs)
 	list = append(list, f.hands(runs)...)
-	main := runs
-	if f.lane == Beside {
-		main = f.runsOf(s.rows)
-	}
-	calls := f.calls(main)
 	lines := f.lines(s.rows)
 	list = append(list, lines...)
-	list = append(list, f.prompts(main, calls, lines)...)
-	list = append(list, calls...)
+	if !s.cut {
+		main := runs
+		if f.lane == Beside {
+			main = f.runsOf(s.rows)
+		}
+		calls := f.calls(main)
+		list = append(list, f.prompts(main, calls, lines)...)
+		list = append(list, calls...)
+	}
 	sure := list[:0]
 	for i := range list {
 		c := &list[i]
@@ -200,6 +220,23 @@ func (f *fold) currentCues() []Cue {
 		sure = append(sure, *c)
 	}
 	return sure
+}
+
+// stood returns the calls that were there at t, if their passage goes on, and the prompts, if their stage does. Which
+// others come depends on the end of the passage, so those come with the whole class.
+func (f *fold) stood(t int64) []Cue {
+	var list []Cue
+	here := Cue{At: t}
+	f.place(&here)
+	for _, c := range f.cues {
+		sameStage := c.Stage == here.Stage && c.Round == here.Round
+		switch {
+		case c.Passage != here.Passage || !c.lasts(t):
+		case c.Kind.calls() || c.Kind == Prompt && sameStage:
+			list = append(list, c)
+		}
+	}
+	return list
 }
 
 // place puts down in which row a cue begins.
@@ -261,8 +298,7 @@ type Spoken struct {
 func (c *Class) Spoken() []Spoken {
 	var list []Spoken
 	for _, one := range c.cues {
-		switch one.Kind {
-		case Hand, Last, Half, Minute, HalfMinute:
+		if one.Kind == Hand || one.Kind.calls() {
 			list = append(list, Spoken{one.At, one.Who, one.Text})
 		}
 	}

@@ -57,6 +57,9 @@ type Cue struct {
 // doing reports whether it is what is done, or what follows it.
 func (k Kind) doing() bool { return k == Now || k == Next }
 
+// calls reports whether it is a call: of the last round, half way, or the time that is left.
+func (k Kind) calls() bool { return k == Last || k == Half || k == Minute || k == HalfMinute }
+
 // lasts reports whether the cue is there at t.
 func (c *Cue) lasts(t int64) bool { return c.At <= t && (c.Until == Open || t < c.Until) }
 

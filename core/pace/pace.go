@@ -22,6 +22,7 @@ type Class struct {
 	done []taken // what undo can take back, the latest last
 
 	timeline *Timeline // once it was asked for; never changed in place
+	until    int64     // milliseconds; see Until. 0 if it runs to its end
 }
 
 // Begin returns a class at its start, with nothing adjusted.
@@ -29,8 +30,18 @@ func Begin(p *plan.Plan) *Class { return &Class{now: start(p, true)} }
 
 // Copy returns the same class, which can be adjusted without changing this one.
 func (c *Class) Copy() *Class {
-	return &Class{now: c.now.copy(), done: slices.Clip(c.done), timeline: c.timeline}
+	return &Class{now: c.now.copy(), done: slices.Clip(c.done), timeline: c.timeline, until: c.until}
 }
+
+// Until returns the same class with a timeline that stops early: after the stage that follows the one in progress at t,
+// in milliseconds from the start of the class. Timeline.Then tells how the passages go on. It is for those who show the
+// next minute at once and the whole class a moment later.
+func (c *Class) Until(t int64) *Class {
+	return &Class{now: c.now.copy(), done: slices.Clip(c.done), until: max(1, t)}
+}
+
+// Stops returns the moment that was given to Until, 0 for a class that runs to its end.
+func (c *Class) Stops() int64 { return c.until }
 
 // Next returns the same class for the one who goes on leading it: what is done is shared, so that hundreds of
 // adjustments are not copied with each one more. This one must not be adjusted any more.
@@ -88,11 +99,10 @@ func Replay(p *plan.Plan, script []Adjustment) (Timeline, []Answer) {
 func (c *Class) Timeline() Timeline {
 	if c.timeline == nil {
 		m := c.now.copy()
-		if m.over || m.inForce().byHand == 0 { // else it stops at the next phase that waits
+		if c.until == 0 && (m.over || m.inForce().byHand == 0) { // else it stops early
 			m.rows = slices.Grow(m.rows, max(0, m.plan.Rows()-len(m.rows)))
 		}
-		m.run()
-		tl := m.timeline()
+		tl := m.timelineTo(c.until)
 		tl.Rows = slices.Clip(tl.Rows)
 		c.timeline = &tl
 	}
@@ -131,13 +141,13 @@ func (c *Class) Ahead() *Wait {
 		return nil
 	}
 	wait := &Wait{PlannedEnd: m.end().Round()}
-	m.led, m.rows, m.first = false, nil, 0
-	m.current.shown = m.stage == Round // a round that waits has begun
-	// what counts against the passage's minutes began so much before
-	m.since = m.since.Sub(m.end())
-	m.stand(breath.Exact{}, breath.Exact{}, breath.Exact{}) // the wait is over here, and leaves no row
-	m.run()
-	wait.Then = m.timeline()
+	m.rows, m.first = nil, 0
+	m.goOnAsPlanned()
+	until := c.until
+	if until > 0 {
+		until = max(1, until-wait.PlannedEnd)
+	}
+	wait.Then = m.timelineTo(until)
 	return wait
 }
 

@@ -110,9 +110,11 @@ func (r *Row) same(other *Row) bool {
 }
 
 // Timeline is the rows of a class. Open says that the last row waits for the teacher and has no end yet; otherwise
-// End is the end of the class in milliseconds.
+// End is the end of the class in milliseconds. Where the rows stop before (Class.Until), End is -1, and Then is how the
+// passages go on to the end of the class, as planned; it is nil elsewhere.
 type Timeline struct {
 	Rows []Row
 	End  int64
 	Open bool
+	Then []Stretch
 }

@@ -9,6 +9,7 @@ import (
 	"slices"
 	"time"
 
+	"vastlantern/core/cue"
 	"vastlantern/core/fact"
 	"vastlantern/studio/contract"
 	"vastlantern/studio/led"
@@ -52,37 +53,78 @@ func (s *Screen) build(rows []contract.Pressed) error {
 	return nil
 }
 
-// Press makes an adjustment at that time of the class, and returns how it is kept and the score after it.
-func (s *Screen) Press(at int64, want contract.Adjust) (contract.Pressed, contract.Score, error) {
+// Press makes an adjustment at that time of the class, and returns how it is kept and the score after it: of the next
+// minute, or all of it.
+func (s *Screen) Press(at int64, want contract.Adjust) (contract.PressedHere, error) {
 	if want.Key == "" {
-		return contract.Pressed{}, contract.Score{}, fact.New("lead.needs-key")
+		return contract.PressedHere{}, fact.New("lead.needs-key")
 	}
 	if number := s.class.Known(want.Key); number > 0 {
-		return s.pressed[number-1], s.Score(at), nil
+		return contract.PressedHere{Pressed: s.pressed[number-1], Score: s.Score(at)}, nil
 	}
-	at = max(0, at, s.class.LastPress())
+	at = s.moment(at)
 	_, line, err := led.Adjustment(at, want)
 	if err != nil {
-		return contract.Pressed{}, contract.Score{}, err
+		return contract.PressedHere{}, err
 	}
 	row := contract.Pressed{Key: want.Key, Origin: s.kit.Origin, Line: line}
 	if err := s.class.AddLine(row.Key, row.Origin, line); err != nil {
-		return contract.Pressed{}, contract.Score{}, err
+		return contract.PressedHere{}, err
 	}
 	s.pressed = append(s.pressed, row)
-	return row, s.Score(at), nil
+	if soon, ok := s.soon(at); ok {
+		return contract.PressedHere{Pressed: row, Score: soon, Soon: true}, nil
+	}
+	return contract.PressedHere{Pressed: row, Score: s.Score(at)}, nil
 }
+
+// soonMS is how much of a class is told at once after a press, in milliseconds.
+const soonMS = 60_000
+
+// soon returns the score of the next minute at that time of the class, to the end of a stage. It reports false where
+// the whole class has to be told.
+func (s *Screen) soon(at int64) (contract.Score, bool) {
+	class := *s.class
+	class.Led, class.EndedAt = s.class.Led.Until(at+soonMS), time.Time{}
+	timeline := class.Led.Timeline()
+	if timeline.Open {
+		timeline = class.Led.Ahead().Then
+	}
+	if timeline.Then == nil { // the whole is no longer
+		return contract.Score{}, false
+	}
+	main, ok := s.main.Soon(&class)
+	if !ok {
+		return contract.Score{}, false
+	}
+	return s.score(&class, at, func(*led.Class, cue.Lane) *cue.Class { return main }, s.laneSoon), true
+}
+
+// laneSoon returns the cues of the gentler lane, where the class has one now.
+func (s *Screen) laneSoon(soon *led.Class, lane cue.Lane) *cue.Class {
+	if cues, ok := s.lane.Soon(soon); ok {
+		return cues
+	}
+	return s.lane.Of(s.class, lane)
+}
+
+// follow has the cues know what was pressed, so that the next press needs not.
+func (s *Screen) follow() { s.main.Of(s.class, cue.Main) }
 
 // Score returns the score at that time of the class.
 func (s *Screen) Score(at int64) contract.Score {
-	at = max(0, at, s.class.LastPress())
+	at = s.moment(at)
 	timeline := s.class.Led.Timeline()
 	s.class.EndedAt = time.Time{}
 	if s.class.Led.At(at).Passage == 0 {
 		s.class.EndedAt = s.class.StartedAt.Add(time.Duration(timeline.End) * time.Millisecond)
 	}
+	return s.score(s.class, at, s.main.Of, s.lane.Of)
+}
+
+func (s *Screen) score(class *led.Class, at int64, main, lane led.CuesOf) contract.Score {
 	here := led.Here{Group: s.kit.Group, Care: s.kit.Care, Fingers: s.kit.Fingers}
-	score := led.Score(s.class, timeline, here, at, s.main.Of, s.lane.Of)
+	score := led.Score(class, class.Led.Timeline(), here, at, main, lane)
 	if s.kit.Voice != nil {
 		score.Speaker = led.Speaker(s.kit.Voice, led.Texts(&score))
 	}

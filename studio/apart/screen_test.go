@@ -91,7 +91,7 @@ func open(t require.TestingT, p *program, name string) *screen {
 
 func (s *screen) press(t require.TestingT, at int64, want contract.Adjust) {
 	want.Key = fmt.Sprintf("%s-%d", s.name, len(s.pressed))
-	_, _, err := s.Press(at, want)
+	_, err := s.Press(at, want)
 	require.NoError(t, err)
 	s.pressed = append(s.pressed, want.Key)
 }

@@ -27,7 +27,7 @@ func (w *Worker) Answer(question []byte) []byte {
 	if pressed, is := result.(contract.PressedHere); is {
 		// A score is much, and would be gone through twice inside of another value.
 		text := append(written(`{"result":{"pressed":`, pressed.Pressed, `,"score":`), written("", pressed.Score, "")...)
-		return append(text, `},"wrong":null}`...)
+		return append(text, written(`,"soon":`, pressed.Soon, `},"wrong":null}`)...)
 	}
 	return written(`{"result":`, result, `,"wrong":null}`)
 }
@@ -81,8 +81,7 @@ func (w *Worker) answer(text []byte) (any, error) {
 func (s *Screen) answer(q contract.CoreQuestion) (any, error) {
 	switch q.Ask {
 	case contract.AskPress:
-		row, score, err := s.Press(q.AtMS, q.Presses[0])
-		return contract.PressedHere{Pressed: row, Score: score}, err
+		return s.Press(q.AtMS, q.Presses[0])
 	case contract.AskScore:
 		return s.Score(q.AtMS), nil
 	case contract.AskWould:
@@ -109,6 +108,10 @@ func (s *Screen) answer(q contract.CoreQuestion) (any, error) {
 	case contract.AskSync:
 		if err := s.Sync(q.From, q.Mine); err != nil {
 			return nil, err
+		}
+		if s.known == len(s.pressed) {
+			s.follow()
+			return nil, nil // the program's score has everything
 		}
 		return s.Score(q.AtMS), nil
 	}

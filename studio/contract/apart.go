@@ -122,7 +122,7 @@ const (
 	AskGap     Ask = "gap"     // FromMS, AtMS: a Gap
 	AskTurn    Ask = "turn"    // CardUp, AtMS: a Score
 	AskUnsent  Ask = "unsent"  // an UnsentHere
-	AskSync    Ask = "sync"    // From, Mine (of the program), AtMS: a Score
+	AskSync    Ask = "sync"    // From, Mine (of the program), AtMS: a Score; null where the program has everything
 	AskSheet   Ask = "sheet"   // Plan, Script, Beside: a cue sheet as text
 	AskCues    Ask = "cues"    // Plan, Script, Beside: cues as text
 )
@@ -150,6 +150,9 @@ type CoreQuestion struct {
 type PressedHere struct {
 	Pressed Pressed `json:"pressed"`
 	Score   Score   `json:"score"`
+	// Soon says that phases and cues are those of the next minute only, and that calls and prompts are as they were.
+	// The whole is to be asked for then.
+	Soon bool `json:"soon"`
 }
 
 // UnsentHere is what a lead screen did and the program does not know yet.

@@ -36,7 +36,7 @@ func screenOf(t *testing.T, d *desktest.Desk, class int64, name string) *screen 
 func (s *screen) press(at int64, want contract.Adjust) {
 	s.pressed++
 	want.Key = fmt.Sprintf("%s-%d", s.name, s.pressed)
-	_, _, err := s.Press(at, want)
+	_, err := s.Press(at, want)
 	require.NoError(s.t, err)
 }
 

@@ -59,6 +59,20 @@ func (live *Cues) Of(l *Class, lane cue.Lane) *cue.Class {
 	return live.cues.Copy()
 }
 
+// mostBehind is the number of adjustments that Soon follows at once. More cost as much as the whole class.
+const mostBehind = 8
+
+// Soon returns the cues of a class whose timeline stops early (pace.Class.Until). It does not follow its adjustments
+// for whoever asks next, and reports false where too many are new.
+func (live *Cues) Soon(l *Class) (*cue.Class, bool) {
+	live.mutex.Lock()
+	defer live.mutex.Unlock()
+	if live.class != l.ID || live.adjusted > len(l.Script) || live.adjusted < len(l.Script)-mostBehind {
+		return nil, false
+	}
+	return follow(live.cues.Until(l.Led), l, live.adjusted), true
+}
+
 // Forget has the class in progress followed from its start: its adjustments were replaced.
 func (live *Cues) Forget() {
 	live.mutex.Lock()

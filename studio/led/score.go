@@ -58,16 +58,20 @@ func Score(l *Class, tl pace.Timeline, here Here, at int64, mainCues, laneCues C
 		Language: l.Plan.Words.Tag, Left: ways(l.Plan.Words, breath.Left), Right: ways(l.Plan.Words, breath.Right),
 	}
 	score.Lane = laneOf(tl, at, l.Plan)
+	if tl.Open || tl.Then != nil {
+		score.EndMS = l.Led.EndAt(at)
+	}
+	after := tl.Then
 	if tl.Open {
 		ahead := l.Led.Ahead()
-		score.EndMS = l.Led.EndAt(at)
+		after = ahead.Then.Then
 		score.Wait = &contract.Wait{
 			PlannedEndMS: ahead.PlannedEnd,
 			Phases:       contract.PhasesOf(ahead.Then.Rows, l.Plan),
 			LengthMS:     ahead.Then.End,
 		}
 	}
-	score.Passages = passages(l, tl, score.Wait, here.Care)
+	score.Passages = passages(l, tl, score.Wait, after, here.Care)
 	cues := mainCues(l, cue.Main)
 	score.Cues, score.Spoken = contract.CuesOf(cues, at), spoken(cues.Spoken(), at)
 	score.LaneCues, score.LaneSpoken = []contract.Cue{}, contract.LaneSpokenOf(score.Phases, score.Lane, l.Plan.Words)
@@ -161,8 +165,10 @@ func ownRound(p *plan.Plan, passage int, m plan.Measure) ([]contract.ScorePhase,
 }
 
 // passages returns the running order at this point: when each passage began or will begin. What waits counts as
-// planned.
-func passages(l *Class, tl pace.Timeline, wait *contract.Wait, who care.Room) []contract.ScorePassage {
+// planned. after is how passages go on after the rows of the timeline and of what follows the wait.
+func passages(
+	l *Class, tl pace.Timeline, wait *contract.Wait, after []pace.Stretch, who care.Room,
+) []contract.ScorePassage {
 	now := l.Led.Passages()
 	list := make([]contract.ScorePassage, len(l.Plan.Passages))
 	for i := range l.Plan.Passages {
@@ -220,6 +226,13 @@ func passages(l *Class, tl pace.Timeline, wait *contract.Wait, who care.Room) []
 		for _, phase := range wait.Phases {
 			reach(phase.Passage, wait.PlannedEndMS+phase.AtMS[0], wait.PlannedEndMS+phase.EndMS)
 		}
+	}
+	began := int64(0)
+	if wait != nil {
+		began = wait.PlannedEndMS
+	}
+	for _, stretch := range after {
+		reach(stretch.Passage, began+stretch.From, began+stretch.To)
 	}
 	return list
 }

@@ -80,7 +80,7 @@ func (c *class) adjust(r request, want contract.Adjust) (any, error) {
 
 func (c *class) pressed(r request, at int64, want contract.Adjust) (any, error) {
 	want.PressedMS = nil // it acts now
-	if _, _, err := c.Press(at, want); err != nil {
+	if _, err := c.Press(at, want); err != nil {
 		return nil, err
 	}
 	answers := c.Done()
@@ -96,7 +96,7 @@ func (c *class) saw(r request, saw contract.Saw) (any, error) {
 	if err != nil {
 		return nil, err
 	}
-	if _, _, err := c.Press(c.at(r), contract.Adjust{Key: saw.Key, Do: pace.Signal, See: &saw.See}); err != nil {
+	if _, err := c.Press(c.at(r), contract.Adjust{Key: saw.Key, Do: pace.Signal, See: &saw.See}); err != nil {
 		return nil, err
 	}
 	proposed.Score = c.score(r)
@@ -114,7 +114,7 @@ func (c *class) gap(r request) (any, error) { return c.Gap(number64(r, "from_ms"
 
 // again takes what was missed again: a pause from there on, and the round starts over.
 func (c *class) again(r request, want contract.TakeAgain) (any, error) {
-	if _, _, err := c.Press(want.FromMS, contract.Adjust{Key: want.Key + "-lost", Do: pace.ToPause}); err != nil {
+	if _, err := c.Press(want.FromMS, contract.Adjust{Key: want.Key + "-lost", Do: pace.ToPause}); err != nil {
 		return nil, err
 	}
 	return c.pressed(r, c.at(r), contract.Adjust{Key: want.Key, Do: pace.Resume})

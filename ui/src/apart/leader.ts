@@ -31,6 +31,7 @@ type Press = Omit<Adjust, "key">;
 const patience = 3000; // ms until presses that are not answered are sent once more
 const pause = 1000; // ms before they are
 const longest = 12 * 3600_000; // ms that a class lasts at most: one that waits for the teacher has no end yet
+const soonLasts = 250; // ms after a press until the whole class is asked for, where the program has not told it
 const alone = 1000; // ms without an answer, after which the screen says that it goes on by itself
 
 /** Alone is how a lead screen does without the program. */
@@ -80,6 +81,7 @@ export class Leader {
   private sending = false;
   private late: ReturnType<typeof setTimeout> | undefined;
   private retry: ReturnType<typeof setTimeout> | undefined;
+  private rest: ReturnType<typeof setTimeout> | undefined;
   private ended = false;
   private newest = 0; // revision of the program that this screen heard of
   private unmoved: (() => void) | undefined;
@@ -161,6 +163,7 @@ export class Leader {
     if (this.state.unsent > 0) void sendKept();
     clearTimeout(this.late);
     clearTimeout(this.retry);
+    clearTimeout(this.rest);
     this.unmoved?.();
     this.unmoved = undefined;
     this.core?.end();
@@ -234,9 +237,19 @@ export class Leader {
     this.waiting ??= performance.now();
     this.set({ score: made.score, unsent: this.state.unsent + 1 });
     kept.keepPress(this.id, made.pressed).catch(() => this.set({ unkept: true }));
-    void this.noteEnd(made.score);
+    clearTimeout(this.rest);
+    if (made.soon) this.rest = setTimeout(() => void this.complete().catch(() => undefined), soonLasts);
+    else void this.noteEnd(made.score);
     this.watch();
     void this.send();
+  }
+
+  /** complete shows the whole class, of which the next minute is shown already, unless the program has told it. */
+  private async complete(): Promise<void> {
+    if (!this.state.score) return;
+    const score = await this.ask<Score>({ ask: "score", at_ms: this.moment() });
+    void this.noteEnd(score);
+    if (this.state.score?.revision === score.revision) this.set({ score }); // else it was overtaken
   }
 
   /** watch notices when a press has had no answer for too long. */
@@ -288,12 +301,18 @@ export class Leader {
   /** sync takes the adjustments of the program into the copy. */
   private async sync(taken: Taken): Promise<void> {
     const at = this.moment();
-    const score = await this.ask<Score>({ ask: "sync", from: taken.from, mine: taken.pressed, at_ms: at });
+    const score = await this.ask<Score | null>({
+      ask: "sync",
+      from: taken.from,
+      mine: taken.pressed,
+      at_ms: at,
+    });
     this.known = taken.from + taken.pressed.length;
     const unsent = this.owed(await this.unsent());
     this.waiting = unsent === 0 ? null : performance.now();
     clearTimeout(this.late);
     if (unsent === 0) {
+      clearTimeout(this.rest);
       if (this.followed) this.take(taken.score);
       this.set({
         score: this.followed ? null : taken.score,
@@ -309,7 +328,8 @@ export class Leader {
         void kept.noteSent(this.id, keys).catch(() => undefined); // they are sent again, which changes nothing
       }
     } else {
-      this.set({ score, unsent, asked: null, refused: null });
+      // Without a score a press came since, which has its own.
+      this.set({ ...(score && { score }), unsent, asked: null, refused: null });
       this.watch();
     }
   }

@@ -1450,6 +1450,7 @@ export interface CoreQuestion {
 export interface PressedHere {
   pressed: Pressed;
   score: Score;
+  soon: boolean;
 }
 export interface UnsentHere {
   presses: Presses;
