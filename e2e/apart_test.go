@@ -155,3 +155,30 @@ func TestADeviceWithoutRoom(t *testing.T) {
 	th.eval(page, "() => { window.down = false; }")
 	th.until(page, `!document.querySelector(".offline")`)
 }
+
+// A lead screen shows what another device did as soon as it hears of it. A key that is pressed then acts on that class,
+// although the screen's own copy of it learns of it later.
+func TestAPressActsOnWhatIsShown(t *testing.T) {
+	th := open(t)
+	page, score := th.lead(long)
+	th.leadsAlone(page)
+	th.eval(page, `() => {
+		const real = window.fetch;
+		window.fetch = async (path, init) => {
+			if (String(path).endsWith("/presses")) await new Promise((later) => setTimeout(later, 700));
+			return real(path, init);
+		};
+	}`)
+	require.NoError(t, th.program.Post(fmt.Sprintf("/api/classes/%d/adjustments", score.ClassID),
+		`{"key": "elsewhere", "do": "pause"}`, &contract.Adjusted{}))
+	th.see(page, `[data-testid="word"]`, "natural")
+	th.note(page, `[data-testid="word"]`)
+	th.press(page, 's')
+	th.see(page, ".answer", "61 rounds instead of 60")
+	th.sent(page)
+	assert.False(t, th.eval(page, `() => window.noted.some((word) => !word.includes("natural"))`).Bool())
+	marks := th.pressesOf(score.ClassID)
+	require.Len(t, marks, 2)
+	assert.EqualValues(t, "pause", marks[0].Answer.Do)
+	assert.EqualValues(t, "rounds", marks[1].Answer.Do)
+}

@@ -31,7 +31,7 @@ type Press = Omit<Adjust, "key">;
 const patience = 3000; // ms until presses that are not answered are sent once more
 const pause = 1000; // ms before they are
 const longest = 12 * 3600_000; // ms that a class lasts at most: one that waits for the teacher has no end yet
-const soonLasts = 250; // ms after a press until the whole class is asked for, where the program has not told it
+const soonLasts = 100; // ms after a press until the whole class is asked for, where the program has not told it
 const alone = 1000; // ms without an answer, after which the screen says that it goes on by itself
 
 /** Alone is how a lead screen does without the program. */
@@ -79,6 +79,7 @@ export class Leader {
   private known = 0; // adjustments that the copy has from the program
   private waiting: number | null = null; // since when the oldest unsent press waits
   private sending = false;
+  private catching: Promise<void> | null = null; // up with what other devices did
   private late: ReturnType<typeof setTimeout> | undefined;
   private retry: ReturnType<typeof setTimeout> | undefined;
   private rest: ReturnType<typeof setTimeout> | undefined;
@@ -233,6 +234,8 @@ export class Leader {
   /** press makes an adjustment on this screen's copy, and sends it. */
   async press(press: Press, at = this.moment(), key = newKey()): Promise<void> {
     const adjust = { ...press, key };
+    // The page may show what another device did already: the copy must know of it first. Without an answer it goes on.
+    if (this.catching) await Promise.race([this.catching, new Promise((late) => setTimeout(late, alone))]);
     const made = await this.ask<PressedHere>({ ask: "press", at_ms: at, presses: [adjust] });
     this.waiting ??= performance.now();
     this.set({ score: made.score, unsent: this.state.unsent + 1 });
@@ -296,6 +299,7 @@ export class Leader {
     } finally {
       this.sending = false;
     }
+    if (this.newest > this.known) this.follow(); // others did something meanwhile
   }
 
   /** sync takes the adjustments of the program into the copy. */
@@ -338,9 +342,13 @@ export class Leader {
   heard(score: Score): void {
     this.newest = score.revision;
     this.followed = true;
-    if (!this.state.ready || this.state.unsent > 0 || this.sending) return;
-    if (score.revision === this.known && !this.state.score) return;
-    void this.catchUp();
+    if (score.revision !== this.known || this.state.score) this.follow();
+  }
+
+  /** follow has the copy take what other devices did. */
+  private follow(): void {
+    if (!this.state.ready || this.state.unsent > 0 || this.sending || this.ended) return;
+    this.catching = this.catchUp().finally(() => (this.catching = null));
   }
 
   private async catchUp(): Promise<void> {
@@ -355,11 +363,12 @@ export class Leader {
         ),
       );
     } catch {
-      // the next score, or the next press, does it
+      return; // the next score, or the next press, does it
     } finally {
       this.sending = false;
     }
     if (this.state.unsent > 0) void this.send();
+    else if (this.newest > this.known) await this.catchUp(); // more was done meanwhile
   }
 
   /** connected has what is unsent sent at once. */
