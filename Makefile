@@ -11,7 +11,7 @@ CORE = $(shell find cmd/core core studio/apart studio/contract studio/led -name 
 
 TRYOUT = $(shell find cmd/tryout language studio/rehearsed studio/tryout -name '*.go' -not -name '*_test.go' -o -name '*.json')
 
-.PHONY: demo tryout build release test quick shuffled steady times check types licences format bench bench-check load scale measure kinds trial engines race fuzz readers pictures chromium clean
+.PHONY: demo tryout build release test quick shuffled steady times check types licences format bench bench-check load scale listen measure kinds trial engines race fuzz readers pictures chromium clean
 
 demo: build ## build, and start the application with invented demo data
 	bin/lantern demo
@@ -116,6 +116,9 @@ scale: build chromium ## 5,000 screens, and 5,000 behind the reverse proxy of de
 
 kinds: build chromium ## every kind of class, led to its end by the keyboard and by one pedal: a quarter of an hour
 	go run $(TAGS) ./e2e/kinds
+
+listen: ui/node_modules/.package-lock.json ## what is heard in many made sounds, as the tables of docs/listening.md: five minutes
+	cd ui && VITE_LISTEN=whole npx vitest run src/ear
 
 measure: build chromium ## how true the counts are that screens show, in real time: two minutes
 	go run $(TAGS) ./e2e/measure

@@ -1,0 +1,94 @@
+import { Floor } from "./floor";
+import type { Frame } from "./frames";
+import rules from "./rules.json";
+
+const { sound: rule, frames } = rules;
+
+/** Tone is a chant or a hum of the room, in seconds since listening began. */
+export type Tone = {
+  from: number;
+  /** null as long as somebody sounds */
+  end: number | null;
+  /** whether it is far enough above the noise to say when it ends */
+  sure: boolean;
+};
+
+/**
+ * Sounding finds when a room begins to chant or to hum, and when the last of it has fallen silent. One person has a clear pitch;
+ * many have none together, but sound on without the gaps of speech.
+ */
+export class Sounding {
+  private readonly floor = new Floor();
+  private readonly levels: { at: number; level: number }[] = []; // of the last seconds
+  private rose: number | null = null; // since when it is loud
+  private voiced = 0; // frames with a voice since then
+  private loud = 0; // frames since then
+  private most = -Infinity; // the highest level since then
+  private quiet: number | null = null; // since when nobody is heard
+  private tone: Tone | null = null;
+
+  /** sounding is what sounds now; null in silence. */
+  get sounding(): Tone | null {
+    return this.tone;
+  }
+
+  push(frame: Frame, onEnd: (tone: Tone) => void): void {
+    this.floor.push(frame.low, this.tone !== null || this.rose !== null);
+    this.levels.push({ at: frame.at, level: this.floor.level });
+    if (this.levels.length > 4 / frames.hop_s) this.levels.shift();
+    if (this.tone) this.goesOn(frame, onEnd);
+    else this.mayBegin(frame);
+  }
+
+  private mayBegin(frame: Frame): void {
+    const { over, level } = this.floor;
+    this.most = Math.max(this.most, level);
+    if (over < rule.over_db || level < this.most - rule.steady_db) {
+      this.rose = null;
+      this.most = level;
+      return;
+    }
+    if (this.rose === null) {
+      this.rose = frame.at;
+      this.voiced = this.loud = 0;
+    }
+    this.loud++;
+    if (frame.voiced()) this.voiced++;
+    const lasted = frame.at - this.rose;
+    const clear = lasted >= rule.begins_s && this.voiced >= this.loud * rule.voiced;
+    if (!clear && lasted < rule.steady_s) return;
+    this.tone = { from: this.rose, end: null, sure: false };
+    this.quiet = null;
+  }
+
+  private goesOn(frame: Frame, onEnd: (tone: Tone) => void): void {
+    const { level, over } = this.floor;
+    if (over >= rule.sure_db) this.tone!.sure = true;
+    if (over >= rule.ends_db) {
+      this.quiet = null;
+      return;
+    }
+    this.quiet ??= frame.at;
+    if (frame.at - this.quiet < rule.ends_s) return;
+    const tone = { ...this.tone!, end: this.fell(this.quiet) };
+    this.tone = this.rose = this.quiet = null;
+    this.most = level;
+    onEnd(tone);
+  }
+
+  /**
+   * fell is when the last voice died away, before it was quiet. The room's echo and the smoothing come after that, and fall
+   * quickly; where one person stops after the other, the level falls slowly.
+   */
+  private fell(quiet: number): number {
+    const steps = Math.round(rule.fall_s / frames.hop_s);
+    let i = this.levels.findLastIndex(({ at }) => at <= quiet);
+    while (
+      i > steps &&
+      this.levels[i - steps]!.level - this.levels[i]!.level >= rule.fall_s * rule.falls_db_a_s
+    )
+      i--;
+    const knee = this.levels[Math.max(0, i - steps)]!.at;
+    return Math.min(quiet, knee + rule.dies_s);
+  }
+}

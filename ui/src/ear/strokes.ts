@@ -1,0 +1,114 @@
+import { Floor } from "./floor";
+import type { Frame } from "./frames";
+import rules from "./rules.json";
+
+const { strokes: rule, frames } = rules;
+
+/** Pace is how a room strokes. */
+export type Pace = {
+  /** strokes a minute */
+  rate: number;
+  /** from 0 to 1: how surely they come at that rate */
+  regular: number;
+  /** how far apart the strokes of the people are, as a standard deviation in ms */
+  spread: number;
+};
+
+type Onset = { at: number; weight: number; over: number };
+
+/**
+ * Strokes finds the strokes of skull-shining, bellows and panting breath: short hisses without a voice, at an even rate. It tells
+ * a rate only where it is sure of one.
+ */
+export class Strokes {
+  private readonly floor = new Floor();
+  private readonly low = new Floor(); // of the voice's band
+  private recent: Frame[] = []; // as long as a rise and the voice around it last
+  private found: Onset[] = []; // that may still have a voice beside them
+  private onsets: Onset[] = [];
+  private rises: Onset[] = []; // of the power, for how far apart people are
+  private voices: { at: number; over: number }[] = []; // how far the voice's band is above its noise
+  private last = -Infinity;
+
+  push(frame: Frame): void {
+    this.floor.push(frame.high, false);
+    this.low.push(frame.low, false);
+    const low = frame.low - this.low.floor;
+    const voiced = low > rule.rise_db && frame.voiced();
+    this.voices.push({ at: frame.at, over: voiced ? Infinity : low });
+    if (this.voices.length > (2 * rule.voice_s) / frames.hop_s) this.voices.shift();
+    this.recent.push(frame);
+    const back = Math.round(rule.rise_s / frames.hop_s);
+    if (this.recent.length > 2 * back + 1) this.recent.shift();
+    this.rising(frame, back);
+    this.settle(frame.at);
+    const since = frame.at - rule.window_s;
+    while (this.onsets[0] && this.onsets[0].at < since) this.onsets.shift();
+    while (this.rises[0] && this.rises[0].at < since) this.rises.shift();
+  }
+
+  /** rising notes a rise of the hiss; the strongest in a short time is a stroke. */
+  private rising(frame: Frame, back: number): void {
+    const before = this.recent[this.recent.length - 1 - back];
+    if (!before) return;
+    const over = frame.high - this.floor.floor;
+    const rise = frame.high - Math.max(before.high, this.floor.floor);
+    if (over < rule.rise_db || rise < rule.rise_db) return;
+    const at = frame.at - rule.rise_s / 2;
+    const weight = Math.min(rise, 20);
+    this.rises.push({ at, over, weight: Math.max(0, 10 ** (frame.high / 10) - 10 ** (before.high / 10)) });
+    const same = this.found.at(-1);
+    if (same && at - same.at < rule.apart_s) {
+      if (weight > same.weight) Object.assign(same, { at: same.at + (at - same.at) / 2, weight });
+      same.over = Math.max(same.over, over);
+      return;
+    }
+    if (at - this.last < rule.apart_s) return;
+    this.found.push({ at, weight, over });
+  }
+
+  /** settle takes what had no voice beside it for long enough. */
+  private settle(now: number): void {
+    while (this.found[0] && now - this.found[0].at >= rule.voice_s) {
+      const onset = this.found.shift()!;
+      this.last = onset.at;
+      if (this.voices.some(({ over }) => over > onset.over - rule.voice_below_db)) continue;
+      this.onsets.push(onset);
+    }
+  }
+
+  /** pace is how the room strokes; null where nothing can be told. beat is the strokes a minute that are led. */
+  pace(beat: number): Pace | null {
+    if (this.onsets.length < rule.at_least) return null;
+    let best: { rate: number; regular: number } | null = null;
+    const step = 0.25; // a minute
+    for (let rate = beat * rule.from_beat; rate <= beat * rule.to_beat; rate += step) {
+      const regular = together(this.onsets, rate);
+      if (!best || regular > best.regular) best = { rate, regular };
+    }
+    if (!best || best.regular < rule.regular) return null;
+    const span = this.onsets.at(-1)!.at - this.onsets[0]!.at;
+    const expected = 1 + (span * best.rate) / 60;
+    if (expected < rule.at_least || Math.abs(this.onsets.length / expected - 1) > rule.missing) return null;
+    const r = Math.min(0.9999, together(this.rises, best.rate));
+    const spread = (Math.sqrt(-2 * Math.log(r)) / (2 * Math.PI)) * (60_000 / best.rate);
+    return { ...best, spread };
+  }
+}
+
+/**
+ * together is from 0 to 1 how evenly moments come at a rate a minute: the length of their mean direction on a circle that goes
+ * round once a stroke (Mardia and Jupp, Directional Statistics, 2000, section 2.3; from memory).
+ */
+function together(list: Onset[], rate: number): number {
+  let x = 0;
+  let y = 0;
+  let all = 0;
+  for (const { at, weight } of list) {
+    const turn = (2 * Math.PI * at * rate) / 60;
+    x += weight * Math.cos(turn);
+    y += weight * Math.sin(turn);
+    all += weight;
+  }
+  return all === 0 ? 0 : Math.hypot(x, y) / all;
+}
