@@ -352,6 +352,7 @@ export class Leader {
   }
 
   private async catchUp(): Promise<void> {
+    const before = this.known;
     this.sending = true;
     try {
       const { presses } = await this.unsent();
@@ -368,7 +369,7 @@ export class Leader {
       this.sending = false;
     }
     if (this.state.unsent > 0) void this.send();
-    else if (this.newest > this.known) await this.catchUp(); // more was done meanwhile
+    else if (this.newest > this.known && this.known > before) await this.catchUp(); // more was done meanwhile
   }
 
   /** connected has what is unsent sent at once. */
