@@ -10,8 +10,6 @@ export type Pace = {
   rate: number;
   /** from 0 to 1: how surely they come at that rate */
   regular: number;
-  /** how far apart the strokes of the people are, as a standard deviation in ms */
-  spread: number;
 };
 
 type Onset = { at: number; weight: number; over: number };
@@ -23,10 +21,9 @@ type Onset = { at: number; weight: number; over: number };
 export class Strokes {
   private readonly floor = new Floor();
   private readonly low = new Floor(); // of the voice's band
-  private recent: Frame[] = []; // as long as a rise and the voice around it last
+  private recent: Frame[] = []; // as long as a rise lasts
   private found: Onset[] = []; // that may still have a voice beside them
   private onsets: Onset[] = [];
-  private rises: Onset[] = []; // of the power, for how far apart people are
   private voices: { at: number; over: number }[] = []; // how far the voice's band is above its noise
   private last = -Infinity;
 
@@ -44,7 +41,6 @@ export class Strokes {
     this.settle(frame.at);
     const since = frame.at - rule.window_s;
     while (this.onsets[0] && this.onsets[0].at < since) this.onsets.shift();
-    while (this.rises[0] && this.rises[0].at < since) this.rises.shift();
   }
 
   /** rising notes a rise of the hiss; the strongest in a short time is a stroke. */
@@ -56,7 +52,6 @@ export class Strokes {
     if (over < rule.rise_db || rise < rule.rise_db) return;
     const at = frame.at - rule.rise_s / 2;
     const weight = Math.min(rise, 20);
-    this.rises.push({ at, over, weight: Math.max(0, 10 ** (frame.high / 10) - 10 ** (before.high / 10)) });
     const same = this.found.at(-1);
     if (same && at - same.at < rule.apart_s) {
       if (weight > same.weight) Object.assign(same, { at: same.at + (at - same.at) / 2, weight });
@@ -90,9 +85,7 @@ export class Strokes {
     const span = this.onsets.at(-1)!.at - this.onsets[0]!.at;
     const expected = 1 + (span * best.rate) / 60;
     if (expected < rule.at_least || Math.abs(this.onsets.length / expected - 1) > rule.missing) return null;
-    const r = Math.min(0.9999, together(this.rises, best.rate));
-    const spread = (Math.sqrt(-2 * Math.log(r)) / (2 * Math.PI)) * (60_000 / best.rate);
-    return { ...best, spread };
+    return best;
   }
 }
 

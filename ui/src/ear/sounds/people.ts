@@ -102,18 +102,18 @@ const vowels: Formants[] = [
   ],
 ];
 
+/** consonant is a short hiss, as of an s. */
+function consonant(seconds: number, random: Random): Sound {
+  return shaped(band(noise(seconds, random), random.between(2500, 5000), 1), 0.01, 0.02);
+}
+
 /** word is about what a spoken word sounds like: hisses, closed lips and a vowel or two. */
 export function word(voice: Voice, random: Random): Sound {
   const sound = silence(0.75);
   let at = 0;
   if (random.next() < 0.6) {
     const length = random.between(0.06, 0.14);
-    mix(
-      sound,
-      shaped(band(noise(length, random), random.between(2500, 5000), 1), 0.01, 0.02),
-      at,
-      0.25 * voice.loud,
-    );
+    mix(sound, consonant(length, random), at, 0.25 * voice.loud);
     at += length;
   }
   for (let syllables = random.next() < 0.35 ? 2 : 1; syllables > 0; syllables--) {
@@ -127,13 +127,7 @@ export function word(voice: Voice, random: Random): Sound {
     at += length + (syllables > 1 ? random.between(0, 0.05) : 0);
   }
   if (random.next() < 0.4) {
-    const length = random.between(0.05, 0.12);
-    mix(
-      sound,
-      shaped(band(noise(length, random), random.between(2500, 5000), 1), 0.01, 0.02),
-      at,
-      0.2 * voice.loud,
-    );
+    mix(sound, consonant(random.between(0.05, 0.12), random), at, 0.2 * voice.loud);
   }
   return sound;
 }
