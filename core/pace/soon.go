@@ -2,7 +2,7 @@ package pace
 
 import "vastlantern/core/breath"
 
-// Stretch is from when to when a passage goes, in milliseconds from the start of the class.
+// Stretch is from when to when a passage goes, in milliseconds, counted as the rows before it are.
 type Stretch struct {
 	Passage  int // from 1
 	From, To int64
