@@ -154,7 +154,7 @@ func TestFilesThatAreNotOursOrNotWhole(t *testing.T) {
 		"half of it":       {whole[:len(whole)/2], "ends in the middle"},
 		"another program":  {foreign, "has not the tables of a data file of this application"},
 		"marked as its":    {marked, "belongs to another program"},
-		"a newer form":     {newer, "is of form 99, and this version of lantern knows forms up to 20"},
+		"a newer form":     {newer, "is of form 99, and this version of lantern knows forms up to 21"},
 		"damaged in pages": {damaged, "damaged"},
 	} {
 		path := filepath.Join(folder, "tried.db")

@@ -275,6 +275,8 @@ func (s server) classes(api *gin.RouterGroup) {
 		return classes.Saw(contextOf(c), id(c), in)
 	}))
 	api.POST("/classes/:id/taps", bodyWithID(classes.Tapped))
+	api.POST("/classes/:id/ear", bodyWithID(classes.Listen))
+	api.POST("/classes/:id/strokes-heard", bodyWithID(classes.HeardStrokes))
 	api.GET("/room", answer(s.roomCode))
 	api.GET("/room/qr.png", s.qr)
 }
@@ -286,6 +288,7 @@ func (s server) records(api *gin.RouterGroup) {
 	api.GET("/classes/file", download(searched(records.RecordsFile)))
 	api.GET("/classes/:id/record", withID(records.Record))
 	api.POST("/classes/:id/remarks", bodyWithID(records.AddRemark))
+	api.POST("/classes/:id/heard", bodyWithID(records.AddHeard))
 	api.GET(
 		"/classes/:id/sheet/:form",
 		download(func(c *gin.Context) (studio.File, error) {
@@ -336,6 +339,7 @@ func (s server) rehearsals(api *gin.RouterGroup) {
 	api.POST("/rehearsals/:id/seen", bodyWithID(rehearse.Saw))
 	api.POST("/rehearsals/:id/would", bodyWithID(rehearse.Would))
 	api.POST("/rehearsals/:id/taps", bodyWithID(rehearse.Tapped))
+	api.POST("/rehearsals/:id/strokes-heard", bodyWithID(rehearse.HeardStrokes))
 	api.POST("/rehearsals/:id/end", bodyWithID(rehearse.End))
 	api.GET("/rehearsals/:id/review", withID(rehearse.Review))
 }

@@ -234,6 +234,19 @@ func (p *Passage) TakesCounts() bool { return p.Type == Practice && p.Practice.K
 // CountsStrokes reports whether the passage is a practice of strokes.
 func (p *Passage) CountsStrokes() bool { return p.Type == Practice && p.Practice.Kind.CountsStrokes() }
 
+// Hears returns the phase that can be told by ear in a room that is led: the stroke where strokes are counted, and the
+// phase that is chanted or hummed. It is empty where nothing can be told: at own pace everybody sounds in their own
+// time.
+func (p *Passage) Hears() breath.Phase {
+	switch {
+	case !p.Led():
+		return ""
+	case p.CountsStrokes():
+		return breath.Stroke
+	}
+	return p.Practice.Sounds
+}
+
 // HasOpenPhases reports whether the passage is a practice whose every phase waits.
 func (p *Passage) HasOpenPhases() bool { return p.Type == Practice && p.Practice.Kind.HasOpenPhases() }
 

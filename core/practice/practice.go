@@ -119,6 +119,8 @@ type Practice struct {
 	Settling bool              `yaml:"settling"`
 	From     string            `yaml:"from"`  // of a teacher's own: the practice that it was made from
 	Words    map[string]string `yaml:"words"` // said in place of the table's, by phase
+	// the phase that the room chants or hums, inhale or exhale; empty for none
+	Sounds breath.Phase `yaml:"sounds"`
 	// the aspects of core/care that it has beyond holds, which follow from its counts
 	Care  []string `yaml:"care"`
 	Entry `yaml:",inline"`

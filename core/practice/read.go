@@ -137,6 +137,9 @@ func (p *Practice) check() error {
 	if !slices.Contains([]breath.Airway{breath.ByNose, breath.OutByMouth, breath.InByMouth, breath.ByMouth}, p.Airway) {
 		return fact.New("practice.airway", "given", p.Airway)
 	}
+	if p.Sounds != "" && !p.Sounds.Moves() {
+		return fact.New("practice.sounds", "given", p.Sounds)
+	}
 	if err := p.checkWords(); err != nil {
 		return err
 	}

@@ -156,6 +156,11 @@ func (s *Screen) Tapped(at int64, taps contract.Taps) (contract.Tapped, error) {
 	return s.class.Tapped(s.moment(at), taps)
 }
 
+// ProposeHeard returns what to do about how the room was heard to stroke at that time.
+func (s *Screen) ProposeHeard(at int64, heard contract.HeardStrokes) (contract.FromHeard, error) {
+	return s.class.ProposeHeard(s.moment(at), heard)
+}
+
 // Gap reports what to do about a stretch from one time to another in which the screen did not show the count.
 func (s *Screen) Gap(from, at int64) contract.Gap { return s.class.Gap(from, s.moment(at)) }
 

@@ -90,6 +90,8 @@ func (s *Screen) answer(q contract.CoreQuestion) (any, error) {
 		return s.Propose(q.AtMS, q.See)
 	case contract.AskTapped:
 		return s.Tapped(q.AtMS, *q.Taps)
+	case contract.AskHeard:
+		return s.ProposeHeard(q.AtMS, *q.Heard)
 	case contract.AskGap:
 		return s.Gap(q.FromMS, q.AtMS), nil
 	case contract.AskTurn:

@@ -119,6 +119,7 @@ const (
 	AskWould   Ask = "would"   // AtMS, Presses: a Preview each
 	AskPropose Ask = "propose" // AtMS, See: a Proposed without a score
 	AskTapped  Ask = "tapped"  // AtMS, Taps: a Tapped
+	AskHeard   Ask = "heard"   // AtMS, Heard: a FromHeard
 	AskGap     Ask = "gap"     // FromMS, AtMS: a Gap
 	AskTurn    Ask = "turn"    // CardUp, AtMS: a Score
 	AskUnsent  Ask = "unsent"  // an UnsentHere
@@ -139,11 +140,13 @@ type CoreQuestion struct {
 	See     string    `json:"see,omitempty"`
 	Taps    *Taps     `json:"taps,omitempty"`
 	CardUp  *CardUp   `json:"card_up,omitempty"`
-	Gentle  []int     `json:"gentle,omitempty"` // as Lead.Gentle
-	Fit     bool      `json:"fit,omitempty"`    // as Lead.Fit
-	Plan    string    `json:"plan,omitempty"`
-	Script  string    `json:"script,omitempty"`
-	Beside  bool      `json:"beside,omitempty"`
+
+	Heard  *HeardStrokes `json:"heard,omitempty"`
+	Gentle []int         `json:"gentle,omitempty"` // as Lead.Gentle
+	Fit    bool          `json:"fit,omitempty"`    // as Lead.Fit
+	Plan   string        `json:"plan,omitempty"`
+	Script string        `json:"script,omitempty"`
+	Beside bool          `json:"beside,omitempty"`
 }
 
 // PressedHere is a press that a lead screen made, and the score after it.

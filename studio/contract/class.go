@@ -67,6 +67,9 @@ type Score struct {
 	Speaker *Speaker `json:"speaker" jsonschema:"nullable"`
 	Sample  bool     `json:"sample"` // to try the program with; it is not saved
 	CardUp  CardUp   `json:"card_up"`
+	// Ear is the lead screen that listens to the room, by the name that it gave itself; empty if none does. One listens at
+	// a time. Not told to the room.
+	Ear string `json:"ear,omitempty"`
 	// the way of the fingers at the nose that the plan or the school takes; two with a space between stand side by side
 	FingersBy string `json:"fingers_by"`
 }
@@ -267,6 +270,9 @@ type ScorePassage struct {
 	// and where the class is not there. Not told to the room.
 	HandTempo int      `json:"hand_tempo"`
 	Signs     []string `json:"signs"` // the signals that can be seen in it; not told to the room
+	// Hears is the phase that can be told by ear: stroke, or the one that is chanted or hummed; empty where none can. Not
+	// told to the room.
+	Hears breath.Phase `json:"hears,omitempty"`
 	// LinesFor is for whom it has lines of the teacher's own.
 	LinesFor []plan.Who `json:"lines_for"`
 	// LaneNames is what its two lanes are called as they are in force, each by what is done in it; empty if it has one
@@ -399,6 +405,49 @@ type Tapped struct {
 	Used       int     `json:"used"`
 	Aside      int     `json:"aside"`
 	Tempo      float64 `json:"tempo"` // at which the class would be as quick as the room; 0 if nothing is counted
+}
+
+// Listens says that a lead screen listens to the room from now on, or that it does no longer.
+type Listens struct {
+	Ear string `json:"ear"` // as Score.Ear
+	On  bool   `json:"on"`
+}
+
+// HeardStrokes is how the room was heard to stroke.
+type HeardStrokes struct {
+	PerMinute float64 `json:"per_minute"`
+	FromMS    int64   `json:"from_ms"` // of the class: the first stroke that it rests on
+	// AtMS is how far a rehearsal is. Of a class the program knows it.
+	AtMS int64 `json:"at_ms,omitempty"`
+}
+
+// FastestHeard bounds the rate of strokes that a screen tells, a minute.
+const FastestHeard = 1000
+
+// FromHeard is what to do about what was heard: adjustments to send as they are except for their keys. Without any,
+// nothing is proposed.
+type FromHeard struct {
+	Say *fact.Fact `json:"say" jsonschema:"nullable"`
+	Do  []Adjust   `json:"do"`
+}
+
+// Heard is something that a lead screen heard of the room, in milliseconds of the class: numbers, never sound.
+type Heard struct {
+	Phase  breath.Phase `json:"phase"` // stroke, or the phase that was chanted or hummed
+	FromMS int64        `json:"from_ms"`
+	ToMS   int64        `json:"to_ms"`
+	// PerMinute is of strokes; 0 for a chant or a hum, which lasted from FromMS to ToMS.
+	PerMinute float64 `json:"per_minute"`
+}
+
+// HeardMore is what a lead screen heard since it told the last time. What is told twice counts once.
+type HeardMore struct {
+	Heard []Heard `json:"heard"`
+}
+
+// HeardKept is how much of it was kept.
+type HeardKept struct {
+	Kept int `json:"kept"`
 }
 
 // InForce is what is in force in a passage: the tempo at once, all else from the next round on.

@@ -53,6 +53,7 @@ var Controls = []Control{
 	{ID: "lane", Key: "6", Verbs: []pace.Verb{pace.ToBeside}, Pedal: true},
 	{ID: "seen", Key: "1"},
 	{ID: "tap", Key: "2"},
+	{ID: "ear", Key: "7"},
 	{ID: "counts", Key: "4"},
 	{ID: "note", Key: "b"},
 	{ID: "cautions", Key: "t"},

@@ -140,6 +140,7 @@ type ExportClass struct {
 	Remarks      []ExportRemark     `json:"remarks"`                           // in the order they were made
 	Answers      *ExportAnswers     `json:"answers,omitempty"`                 // missing where nobody was asked
 	CheckIn      *ExportCheckIn     `json:"check_in,omitempty"`                // missing where nobody was asked
+	Heard        []Heard            `json:"heard,omitempty"`                   // what a lead screen heard of the room
 }
 
 // ExportCheckIn is what the room answered before and after a class: sums, never who.
@@ -266,7 +267,8 @@ type RecordOfClass struct {
 	Curve     []CurvePoint    `json:"curve"`   // of the rounds as they were led
 	Told      Told            `json:"told"`    // by those who breathed
 	CheckIn   *CheckInSums    `json:"check_in,omitempty"`
-	Homes     []Home          `json:"homes"` // what was given to do at home
+	Heard     []HeardPhase    `json:"heard,omitempty"` // what a lead screen heard, beside what was planned and led
+	Homes     []Home          `json:"homes"`           // what was given to do at home
 	// the strong cautions that were read before the class was led
 	Acknowledged []string        `json:"acknowledged"`
 	Plan         json.RawMessage `json:"plan" jsonschema:"type=object"` // the plan file as it was led

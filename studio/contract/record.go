@@ -25,6 +25,8 @@ type Record struct {
 	// Acknowledged is the strong cautions that were read before the class was led.
 	Acknowledged []string    `json:"acknowledged"`
 	SeenAfter    []SeenAfter `json:"seen_after"` // signs beside the holds that waited
+	// Heard is the strokes, chants and hums of kept rounds as a microphone told of them, beside how they were led.
+	Heard []HeardPhase `json:"heard"`
 }
 
 // RecordTotals is what the led passages come to, without try-outs and own pace.
@@ -99,6 +101,23 @@ type SeenAfter struct {
 	Seen    int          `json:"seen"`  // after how many holds
 	Holds   int          `json:"holds"` // how many of the phase were as long
 	OverMS  int64        `json:"over_ms"`
+}
+
+// HeardPhase is the strokes of a round, or its chant or hum, as it was heard, beside what was planned and led.
+type HeardPhase struct {
+	Passage int          `json:"passage"` // from 1
+	Round   int          `json:"round"`
+	Breath  int          `json:"breath"`
+	AtMS    int64        `json:"at_ms"`
+	Phase   breath.Phase `json:"phase"` // stroke, or the phase that was chanted or hummed
+	// Of strokes, a minute; 0 elsewhere.
+	PlannedRate float64 `json:"planned_rate"`
+	LedRate     float64 `json:"led_rate"`
+	HeardRate   float64 `json:"heard_rate"`
+	// Of a chant or a hum, how long; 0 elsewhere.
+	PlannedMS int64 `json:"planned_ms"`
+	LedMS     int64 `json:"led_ms"`
+	HeardMS   int64 `json:"heard_ms"`
 }
 
 // LedLane is one stretch in which a gentler lane ran beside. Nothing is held in it.

@@ -13,7 +13,7 @@ func InLanguage(tag string) bool { return words.Languages[tag] != nil }
 
 // ForTheRoom leaves out what is only for the teacher: scripts, prompts, cautions, the group, what was pressed.
 func (s Score) ForTheRoom() Score {
-	s.Group, s.Answer, s.SlotMS, s.Unstored, s.CardUp = nil, nil, 0, nil, CardUp{}
+	s.Group, s.Answer, s.SlotMS, s.Unstored, s.CardUp, s.Ear = nil, nil, 0, nil, CardUp{}, ""
 	s.Cues = slices.DeleteFunc(slices.Clone(s.Cues), func(c Cue) bool { return c.Who == plan.ForTeacher })
 	s.Spoken = slices.DeleteFunc(slices.Clone(s.Spoken), func(c Spoken) bool { return c.Who == plan.ForTeacher })
 	passages := make([]ScorePassage, len(s.Passages))

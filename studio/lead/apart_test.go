@@ -61,9 +61,7 @@ func (s *screen) send(isApart bool, choose contract.Choice) contract.Taken {
 
 func begun(t *testing.T, passages string) (*desktest.Desk, int64) {
 	d := desktest.New(t)
-	score, err := d.Classes.Begin(t.Context(), contract.Lead{PlanID: d.AddPlan(passages).ID})
-	require.NoError(t, err)
-	return d, score.ClassID
+	return d, d.Start(d.AddPlan(passages))
 }
 
 // What the program makes of presses that come late is what it is after a restart, and what the screen has.

@@ -32,6 +32,7 @@ type Classes struct {
 	newest             newestScore
 	others             translated
 	cards              turned
+	listening          listening
 }
 
 // Library is what leading needs from the groups.

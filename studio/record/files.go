@@ -111,6 +111,7 @@ func (r *Records) recordsFile(ctx context.Context, name string, classes []int64)
 			Remarks:      one.Remarks,
 			Curve:        one.Curve,
 			CheckIn:      one.CheckIn,
+			Heard:        one.Heard,
 			Told:         one.Told,
 			Homes:        one.Homes,
 			Acknowledged: one.Acknowledged, Plan: class.Stored.Document,
@@ -174,7 +175,7 @@ var columns = []string{
 	"held_full_ms", "held_empty_ms", "left_inhales", "right_inhales", "eased", "done", "airway", "zone", "attention",
 	"inhale_width", "exhale_width", "voice", "beside",
 	"lanes", "gentler", "easy", "right", "too_much", "told_main", "told_beside",
-	"hand_tempo", "by_hand", "counted", "corrections", "check_in", "before", "after",
+	"hand_tempo", "by_hand", "counted", "corrections", "check_in", "before", "after", "heard",
 }
 
 // countedInCell writes what people counted at own pace, and how many told each number: "60:2 110:1".
@@ -205,6 +206,10 @@ func (r *Records) recordTable(ctx context.Context, name string, classes []tableC
 			return studio.File{}, err
 		case found != nil:
 			asked = *found
+		}
+		heard, err := r.heardIn(ctx, c.stored.ID)
+		if err != nil {
+			return studio.File{}, err
 		}
 		group := ""
 		if g := groups[c.stored.GroupID]; g != nil {
@@ -247,7 +252,8 @@ func (r *Records) recordTable(ctx context.Context, name string, classes []tableC
 				row = append(row, strconv.Itoa(n))
 			}
 			row = append(row, strconv.Itoa(p.HandTempo), breathsInCell(p.Breaths), countedInCell(c.told),
-				correctionsInCell(remarks), string(asked.Question), checkInCell(asked.Before), checkInCell(asked.After))
+				correctionsInCell(remarks), string(asked.Question), checkInCell(asked.Before), checkInCell(asked.After),
+				heardInCell(heard, i+1))
 			rows = append(rows, row)
 		}
 	}

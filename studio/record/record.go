@@ -132,6 +132,9 @@ func (r *Records) Record(ctx context.Context, id int64) (contract.Record, error)
 			Passage: s.Passage, Phase: s.Phase, Sign: fact.New("signal." + s.Sign), Seen: s.Seen, Holds: s.Holds, OverMS: s.Over,
 		})
 	}
+	if record.Heard, err = r.heard(ctx, l); err != nil {
+		return contract.Record{}, err
+	}
 	t := of.Totals()
 	record.Totals = contract.RecordTotals{
 		PlannedRounds: t.PlannedRounds,

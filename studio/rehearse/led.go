@@ -196,6 +196,14 @@ func (r *Rehearse) Tapped(ctx context.Context, id int64, taps contract.Taps) (co
 	return tapped, failed(err)
 }
 
+// HeardStrokes returns what to do about how the room of a rehearsal was heard to stroke.
+func (r *Rehearse) HeardStrokes(
+	ctx context.Context, id int64, heard contract.HeardStrokes,
+) (contract.FromHeard, error) {
+	proposed, err := r.desk(ctx).HeardStrokes(id, heard)
+	return proposed, failed(err)
+}
+
 // Came notes how far a rehearsal is, so that it can be taken up there again, and whether the covered count was looked
 // at.
 func (r *Rehearse) Came(ctx context.Context, id int64, to contract.RehearsalMoment) (contract.Rehearsing, error) {

@@ -346,6 +346,15 @@ func (d *Desk) Tapped(id int64, taps contract.Taps) (contract.Tapped, error) {
 	return l.class.Tapped(l.moment(at), taps)
 }
 
+// HeardStrokes returns what to do about how the room of a rehearsal was heard to stroke.
+func (d *Desk) HeardStrokes(id int64, heard contract.HeardStrokes) (contract.FromHeard, error) {
+	l, err := d.open(id)
+	if err != nil {
+		return contract.FromHeard{}, err
+	}
+	return l.class.ProposeHeard(l.moment(heard.AtMS), heard)
+}
+
 // Came notes how far a rehearsal is, so that it can be taken up there again, and whether the covered count was looked
 // at.
 func (d *Desk) Came(id int64, to contract.RehearsalMoment) (contract.Rehearsing, error) {

@@ -179,7 +179,10 @@ func (tr *Transfer) class(ctx context.Context, all *here, c *store.Class) (*cont
 	if one.Answers, err = tr.answers(ctx, c.ID); err != nil {
 		return nil, err
 	}
-	one.CheckIn, err = tr.checkIn(ctx, c.ID)
+	if one.CheckIn, err = tr.checkIn(ctx, c.ID); err != nil {
+		return nil, err
+	}
+	one.Heard, err = tr.heard(ctx, c.ID)
 	return one, err
 }
 

@@ -203,7 +203,7 @@ func checkClass(in contract.ExportClass) (title string, ended time.Time, err err
 		}
 		before, keys[a.Key] = read.At, true
 	}
-	if err := errors.Join(checkAnswers(in.Answers), checkCheckIn(in.CheckIn)); err != nil {
+	if err := errors.Join(checkAnswers(in.Answers), checkCheckIn(in.CheckIn), studio.CheckHeard(in.Heard)); err != nil {
 		return p.Title, ended, err
 	}
 	ended, err = endOf(in, document)
@@ -254,7 +254,7 @@ func (i *Import) addClass(in *fileClass) step {
 			}
 			document, rows = nil, nil // thousands come after it
 			return errors.Join(addRemarks(st, added.ID, in.Remarks), putAnswers(st, added.ID, in.Answers),
-				putCheckIn(st, added.ID, in.CheckIn))
+				putCheckIn(st, added.ID, in.CheckIn), addHeard(st, added.ID, in.Heard))
 		},
 	}
 }
@@ -334,6 +334,10 @@ func (i *Import) longer(change Change, here *contract.ExportClass, file *fileCla
 		checked = in.CheckIn
 		change.What = append(change.What, fact.New("what.check-in"))
 	}
+	heard := notYetHeard(here.Heard, in.Heard)
+	if len(heard) > 0 {
+		change.What = append(change.What, fact.New("what.heard"))
+	}
 	if len(change.What) == 0 && !deleted {
 		i.Same++
 		return nil
@@ -354,7 +358,9 @@ func (i *Import) longer(change Change, here *contract.ExportClass, file *fileCla
 				return err
 			}
 		}
-		err = errors.Join(addRemarks(st, id, remarks), putAnswers(st, id, answers), putCheckIn(st, id, checked))
+		err = errors.Join(
+			addRemarks(st, id, remarks), putAnswers(st, id, answers), putCheckIn(st, id, checked), addHeard(st, id, heard),
+		)
 		if err != nil || !deleted {
 			return err
 		}

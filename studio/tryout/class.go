@@ -105,6 +105,16 @@ func (c *class) saw(r request, saw contract.Saw) (any, error) {
 
 func (c *class) tapped(r request, taps contract.Taps) (any, error) { return c.Tapped(c.at(r), taps) }
 
+func (c *class) heardStrokes(r request, heard contract.HeardStrokes) (any, error) {
+	return c.ProposeHeard(c.at(r), heard)
+}
+
+// listens needs not be told to anybody: there is one screen.
+func (c *class) listens(r request, _ contract.Listens) (any, error) { return c.score(r), nil }
+
+// heard keeps nothing: the class is a sample.
+func (c *class) heard(request, contract.HeardMore) (any, error) { return contract.HeardKept{}, nil }
+
 func (c *class) turn(r request, to contract.CardUp) (any, error) {
 	c.Turn(to)
 	return c.score(r), nil

@@ -151,6 +151,10 @@ func (t *Tryout) tappedRehearsal(r request, taps contract.Taps) (any, error) {
 	return t.desk(r).Tapped(r.id, taps)
 }
 
+func (t *Tryout) heardRehearsal(r request, heard contract.HeardStrokes) (any, error) {
+	return t.desk(r).HeardStrokes(r.id, heard)
+}
+
 func (t *Tryout) cameRehearsal(r request, to contract.RehearsalMoment) (any, error) {
 	return t.desk(r).Came(r.id, to)
 }

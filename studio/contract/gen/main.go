@@ -69,6 +69,11 @@ type all struct {
 	Proposed  contract.Proposed
 	Taps      contract.Taps
 	Tapped    contract.Tapped
+	Listens   contract.Listens
+	HeardPace contract.HeardStrokes
+	FromHeard contract.FromHeard
+	HeardMore contract.HeardMore
+	HeardKept contract.HeardKept
 	Lead      contract.Lead
 	Try       contract.Try
 	ClassCard contract.ClassCard
@@ -171,7 +176,7 @@ var words = map[reflect.Type][]any{
 	reflect.TypeFor[contract.Ask](): {
 		contract.AskOpen, contract.AskToLead, contract.AskAdopt, contract.AskPress, contract.AskScore, contract.AskWould,
 		contract.AskPropose,
-		contract.AskTapped, contract.AskGap, contract.AskTurn, contract.AskUnsent, contract.AskSync,
+		contract.AskTapped, contract.AskHeard, contract.AskGap, contract.AskTurn, contract.AskUnsent, contract.AskSync,
 		contract.AskSheet, contract.AskCues,
 	},
 	reflect.TypeFor[contract.How]():        {contract.Easy, contract.Right, contract.TooMuch},

@@ -135,9 +135,10 @@ func (d *Desk) WithGroup(change func(*contract.Group)) contract.Group {
 	return stored
 }
 
-// Start leads the plan and returns the class.
+// Start leads the plan, whose strong cautions were read, and returns the class.
 func (d *Desk) Start(plan contract.Plan) int64 {
-	score, err := d.Classes.Begin(d.t.Context(), contract.Lead{PlanID: plan.ID})
+	lead := contract.Lead{PlanID: plan.ID, Acknowledged: contract.StrongCautions(plan)}
+	score, err := d.Classes.Begin(d.t.Context(), lead)
 	require.NoError(d.t, err)
 	return score.ClassID
 }

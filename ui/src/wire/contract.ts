@@ -52,6 +52,11 @@ export interface Contract {
   Proposed: Proposed;
   Taps: Taps;
   Tapped: Tapped;
+  Listens: Listens;
+  HeardPace: HeardStrokes;
+  FromHeard: FromHeard;
+  HeardMore: HeardMore;
+  HeardKept: HeardKept;
   Lead: Lead;
   Try: Try;
   ClassCard: ClassCard;
@@ -188,6 +193,7 @@ export interface Record {
   homes: Home[];
   acknowledged: string[];
   seen_after: SeenAfter[];
+  heard: HeardPhase[];
 }
 export interface ClassCard {
   id: number;
@@ -451,6 +457,19 @@ export interface SeenAfter {
   seen: number;
   holds: number;
   over_ms: number;
+}
+export interface HeardPhase {
+  passage: number;
+  round: number;
+  breath: number;
+  at_ms: number;
+  phase: "inhale" | "hold" | "exhale" | "empty" | "still" | "stroke" | "free" | "beat" | "lead" | "talk";
+  planned_rate: number;
+  led_rate: number;
+  heard_rate: number;
+  planned_ms: number;
+  led_ms: number;
+  heard_ms: number;
 }
 export interface Advice {
   passage: number;
@@ -895,6 +914,7 @@ export interface Score {
   speaker: Speaker | null;
   sample: boolean;
   card_up: CardUp;
+  ear?: string;
   fingers_by: string;
 }
 export interface Wait {
@@ -947,6 +967,7 @@ export interface ScorePassage {
   timed: boolean;
   hand_tempo: number;
   signs: string[];
+  hears?: "inhale" | "hold" | "exhale" | "empty" | "still" | "stroke" | "free" | "beat" | "lead" | "talk";
   lines_for: ("teacher" | "room" | "all")[];
   lane_names: LaneNames;
   own_round: ScorePhase[];
@@ -1289,6 +1310,31 @@ export interface Tapped {
   aside: number;
   tempo: number;
 }
+export interface Listens {
+  ear: string;
+  on: boolean;
+}
+export interface HeardStrokes {
+  per_minute: number;
+  from_ms: number;
+  at_ms?: number;
+}
+export interface FromHeard {
+  say: Fact | null;
+  do: Adjust[];
+}
+export interface HeardMore {
+  heard: Heard[];
+}
+export interface Heard {
+  phase: "inhale" | "hold" | "exhale" | "empty" | "still" | "stroke" | "free" | "beat" | "lead" | "talk";
+  from_ms: number;
+  to_ms: number;
+  per_minute: number;
+}
+export interface HeardKept {
+  kept: number;
+}
 export interface Lead {
   plan_id: number;
   end_running: boolean;
@@ -1426,6 +1472,7 @@ export interface CoreQuestion {
     | "would"
     | "propose"
     | "tapped"
+    | "heard"
     | "gap"
     | "turn"
     | "unsent"
@@ -1441,6 +1488,7 @@ export interface CoreQuestion {
   see?: string;
   taps?: Taps;
   card_up?: CardUp;
+  heard?: HeardStrokes;
   gentle?: number[];
   fit?: boolean;
   plan?: string;
