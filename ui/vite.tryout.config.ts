@@ -17,6 +17,7 @@ export default mergeConfig(shared, {
     alias: [
       { find: /^(?:\.\.\/)+frame\/shell\/Shell$/, replacement: own("Shell.tsx") },
       { find: /^\.\.\/apart\/useLeader$/, replacement: own("useLeader.ts") },
+      { find: /^\.\/microphone$/, replacement: own("microphone.ts") },
       { find: /^\.\/Over$/, replacement: own("Over.tsx") },
       { find: /^\.\/stream$/, replacement: own("stream.ts") },
     ],

@@ -8,6 +8,7 @@ const served: { [room: string]: string[] } = {
   player: ["wire", "/language"],
   language: ["wire", "player", "/language"],
   apart: ["wire", "player"],
+  ear: [],
   frame: ["wire", "player", "language", "apart"],
 };
 const all = Object.keys(served);

@@ -5,7 +5,9 @@ import type {
   Answer,
   CardUp,
   CoreQuestion,
+  FromHeard,
   Gap,
+  HeardStrokes,
   Kit,
   Preview,
   PressedHere,
@@ -406,6 +408,10 @@ export class Leader {
     const proposed = await this.ask<Proposed>({ ask: "propose", at_ms: this.moment(), see });
     await this.press({ do: "signal", see });
     return proposed;
+  }
+
+  heardStrokes(heard: HeardStrokes): Promise<FromHeard> {
+    return this.ask<FromHeard>({ ask: "heard", at_ms: this.moment(), heard });
   }
 
   tapped(taps: Taps): Promise<Tapped> {

@@ -10,6 +10,9 @@ export type Pace = {
   rate: number;
   /** from 0 to 1: how surely they come at that rate */
   regular: number;
+  /** the first and the last stroke that it rests on, in seconds since listening began */
+  from: number;
+  to: number;
 };
 
 type Onset = { at: number; weight: number; over: number };
@@ -82,10 +85,10 @@ export class Strokes {
       if (!best || regular > best.regular) best = { rate, regular };
     }
     if (!best || best.regular < rule.regular) return null;
-    const span = this.onsets.at(-1)!.at - this.onsets[0]!.at;
-    const expected = 1 + (span * best.rate) / 60;
+    const [from, to] = [this.onsets[0]!.at, this.onsets.at(-1)!.at];
+    const expected = 1 + ((to - from) * best.rate) / 60;
     if (expected < rule.at_least || Math.abs(this.onsets.length / expected - 1) > rule.missing) return null;
-    return best;
+    return { ...best, from, to };
   }
 }
 

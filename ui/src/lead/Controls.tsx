@@ -99,12 +99,19 @@ export function Controls(props: Props) {
           {!few && (
             <div className="group panels" role="group" aria-label={t("lead.more")}>
               {key(lane, "lanekey")}
-              {panelsOf(asks, keys).map((p) => (
-                <button key={p.panel} type="button" className="key" onClick={() => onPanel(p.panel)}>
-                  <KeyName of={p.key} />
-                  <Name of={p.name} />
-                </button>
-              ))}
+              {panelsOf(asks, keys)
+                .filter((p) => p.panel !== "keys") // its button is in the top bar
+                .map((p) => (
+                  <button
+                    key={p.panel}
+                    type="button"
+                    className={`key to-${p.panel}`}
+                    onClick={() => onPanel(p.panel)}
+                  >
+                    <KeyName of={p.key} />
+                    <Name of={p.name} />
+                  </button>
+                ))}
               {lap !== null && (
                 <Link className="key lap" to={`/remote/${lap}`}>
                   <Name of={t("lead.phone-remote")} />

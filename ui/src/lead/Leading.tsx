@@ -20,7 +20,7 @@ import type { Desk } from "./desk";
 import {
   type Control,
   controls,
-  goOn,
+  goOn as goOnControl,
   handOf,
   laneOf,
   natural,
@@ -46,6 +46,7 @@ import { TopBar } from "./TopBar";
 import { TwoClasses } from "./TwoClasses";
 import { Unstored } from "./Unstored";
 import { useArmed } from "./useArmed";
+import { useEar } from "./useEar";
 import { useGap } from "./useGap";
 import { useKeys } from "./useKeys";
 import { useMessage } from "./useMessage";
@@ -53,7 +54,7 @@ import { usePresses } from "../frame/keys/usePresses";
 import { useSigns } from "./useSigns";
 import { useStable } from "./useStable";
 import { useWould } from "./useWould";
-import { failureText, t, wordOf } from "../language/text";
+import { failureText, t, text, wordOf } from "../language/text";
 
 type Props = {
   score: Score;
@@ -105,10 +106,10 @@ export function Leading({ score: given, connected, desk, apart, live, beside, co
   const [putOff, setPutOff] = useState<Alone["asked"]>(null);
 
   const adjust = useCallback(
-    async (press: Press) => {
+    async (press: Press, key?: string) => {
       try {
         const reaching = press.do === "tempo" ? { carry: later.tempo, ...press } : press;
-        await desk.send(reaching, () => say(`${wordOf("verb", press.do)}: ${t("lead.not-sent-yet")}`));
+        await desk.send(reaching, () => say(`${wordOf("verb", press.do)}: ${t("lead.not-sent-yet")}`), key);
       } catch (error) {
         setAhead(null);
         say(failureText(error));
@@ -123,7 +124,7 @@ export function Leading({ score: given, connected, desk, apart, live, beside, co
   const plain = at ? controls(at) : [];
   const breath = phase ? natural(phase) : null;
   const cards = cardsOf(score, phase ?? undefined, desk.turn ? score.card_up : turned);
-  const on = at ? turning(goOn(at), cards) : null;
+  const on = at ? turning(goOnControl(at), cards) : null;
   const lane = at ? laneOf(at) : null;
   const hand = at ? handOf(at) : null;
   const always = [on, breath, lane, hand].filter((control) => control !== null);
@@ -168,6 +169,15 @@ export function Leading({ score: given, connected, desk, apart, live, beside, co
   };
 
   const onPress = useStable(pressControl);
+
+  /** goOn ends the phase that waits, because of what was heard. */
+  const goOn = useStable((because: string, key: string) => {
+    if (!phase?.open || !on?.met || on.press.do !== "advance" || !once.counts(performance.now())) return;
+    const next = advanced(score, classTime(score, clock));
+    if (next) setAhead({ of: given, score: next });
+    void adjust({ do: "advance", because }, key);
+  });
+  const ear = useEar({ score, place, desk, plays: sound.choice.on, adjust, goOn, say });
 
   const asked = apart?.alone.asked ?? null;
   const asking: Panel =
@@ -217,6 +227,8 @@ export function Leading({ score: given, connected, desk, apart, live, beside, co
           verbs={phase?.verbs ?? []}
           desk={desk}
           sound={sound}
+          ear={ear}
+          onListen={() => setPanel("ear")}
           few={few}
           onFew={changeFew}
           onAdjust={adjust}
@@ -232,6 +244,8 @@ export function Leading({ score: given, connected, desk, apart, live, beside, co
         place={place}
         connected={connected}
         alone={apart?.alone}
+        ear={ear}
+        onEar={() => setPanel("ear")}
         light={light}
         onLight={changeLight}
         onKeys={() => setPanel("keys")}
@@ -257,7 +271,7 @@ export function Leading({ score: given, connected, desk, apart, live, beside, co
             {!covered && <LaneLine score={score} />}
             {beside}
             <p className={`answer ${message?.refused ? "refused" : ""}`} role="status">
-              {message?.words ?? awakeText(awake, written)}
+              {message?.words ?? (ear.proposal ? text(ear.proposal.say) : awakeText(awake, written))}
             </p>
           </>
         )}

@@ -5,6 +5,8 @@ import { SignSettings } from "./SignSettings";
 import { SoundSettings } from "../player/sound/SoundCard";
 import type { Sound } from "../player/sound/useSound";
 import type { Panel } from "./panelKeys";
+import type { Ear } from "./useEar";
+import { EarPad } from "./EarPad";
 import { CountsPad } from "./CountsPad";
 import type { Desk } from "./desk";
 import { KeyCard } from "./KeyCard";
@@ -22,6 +24,8 @@ type Props = {
   verbs: Adjust["do"][];
   desk: Desk;
   sound: Sound;
+  ear: Ear;
+  onListen: () => void;
   few: boolean;
   onFew: () => void;
   onAdjust: (press: Omit<Adjust, "key">) => Promise<void>;
@@ -50,6 +54,7 @@ export function Panels(props: Props) {
           signs={passage?.signs ?? []}
           phase={phase}
           onAdjust={onAdjust}
+          onListen={props.onListen}
           onClose={onClose}
         />
       ) : null;
@@ -57,6 +62,8 @@ export function Panels(props: Props) {
       return desk.asks ? (
         <TapPad asks={desk.asks} onAdjust={(press) => void onAdjust(press)} onClose={onClose} />
       ) : null;
+    case "ear":
+      return <EarPad ear={props.ear} passage={passage} onClose={onClose} />;
     case "counts":
       return passage ? (
         <CountsPad

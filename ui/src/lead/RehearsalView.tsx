@@ -12,6 +12,7 @@ import { clock as shown } from "../player/format";
 import { usePlace } from "../player/usePlace";
 import { post } from "../wire/api";
 import type {
+  FromHeard,
   Preview,
   RehearsalAdjusted,
   RehearsalProposed,
@@ -219,6 +220,8 @@ function deskOf(id: number, clock: PageClock, take: (room: Rehearsing) => void):
         return answer.proposed;
       },
       tapped: (taps, signal) => post<Tapped>(`${path}/taps`, taps, signal),
+      heard: (strokes) =>
+        post<FromHeard>(`${path}/strokes-heard`, { ...strokes, at_ms: Math.floor(clock.now()) }),
     },
   };
 }

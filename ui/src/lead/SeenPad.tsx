@@ -6,7 +6,7 @@ import type { Adjust, Signal } from "../wire/contract";
 import { ErrorAlert } from "../frame/shell/ErrorAlert";
 import type { Advised, Asks } from "./desk";
 import { Pad } from "./Pad";
-import { useAccepts, usePadKeys } from "./usePadKeys";
+import { useAccepts, useLetter, usePadKeys } from "./usePadKeys";
 import { t, text } from "../language/text";
 
 /** The keys of the pad, under the left hand, in the order of the signals. */
@@ -24,11 +24,13 @@ type Props = {
   /** what is breathed now */
   phase: string;
   onAdjust: (press: Omit<Adjust, "key">) => Promise<void>;
+  /** opens the pad that listens: on a phone its key is here */
+  onListen: () => void;
   onClose: () => void;
 };
 
 /** SeenPad: one key says what was seen, the proposal is shown with its effect, one key more takes it. */
-export function SeenPad({ asks, signs, phase, onAdjust, onClose }: Props) {
+export function SeenPad({ asks, signs, phase, onAdjust, onListen, onClose }: Props) {
   const signals = useSignals();
   const [when] = useState(phase); // the buttons keep their places while the pad is open
   const [all, setAll] = useState(false);
@@ -67,10 +69,12 @@ export function SeenPad({ asks, signs, phase, onAdjust, onClose }: Props) {
     if (one) void onAdjust(one);
   };
   const accepts = useAccepts();
+  const listens = useLetter("ear");
   usePadKeys((key) => {
     if (!proposed) {
       const pressed = shown.find((one) => one.key === key);
       if (pressed) saw(pressed.signal);
+      else if (key === listens) onListen();
       else if (key === "1" && hidden > 0 && !all) setAll(true);
       else return false;
       return true;
@@ -100,6 +104,9 @@ export function SeenPad({ asks, signs, phase, onAdjust, onClose }: Props) {
               <kbd>1</kbd> {t("lead.more-2", { hidden })}
             </Button>
           )}
+          <Button variant="link" onClick={onListen}>
+            {listens !== "" && <kbd>{listens.toUpperCase()}</kbd>} {t("lead.listen-to-the-room")}
+          </Button>
         </div>
       )}
       {proposed && (

@@ -15,6 +15,8 @@ import { type Place, useSeconds } from "../player/usePlace";
 import { clock, momentOf } from "../player/format";
 import type { Alone } from "../apart/leader";
 import { Apart } from "./Apart";
+import { EarLight } from "./EarLight";
+import type { Ear } from "./useEar";
 import { overrun } from "./overrun";
 import { rich, t } from "../language/text";
 
@@ -24,6 +26,8 @@ type Props = {
   connected: boolean;
   /** how this screen does without the program, where it has a copy of the class */
   alone?: Alone;
+  ear: Ear;
+  onEar: () => void;
   light: Light;
   onLight: () => void;
   onKeys: () => void;
@@ -44,6 +48,8 @@ export function TopBar({
   place,
   connected,
   alone,
+  ear,
+  onEar,
   light,
   onLight,
   onKeys,
@@ -75,6 +81,7 @@ export function TopBar({
           })}
         </span>
       )}
+      <EarLight ear={ear} onOpen={onEar} />
       <span className="clocks">
         <span>
           <small>{t("lead.time")}</small> {momentOf(score, seconds * 1000)}

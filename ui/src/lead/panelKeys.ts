@@ -14,16 +14,17 @@ export type Panel =
   | "note"
   | "seen"
   | "tap"
+  | "ear"
   | "counts";
 
 /** The panels in the order of their buttons. */
-const panels: Panel[] = ["seen", "tap", "counts", "note", "cautions", "keys"];
+const panels: Panel[] = ["seen", "tap", "ear", "counts", "note", "cautions", "keys"];
 
 /** What needs somebody who answers: not in a try-out. */
-const ofAClass: Panel[] = ["seen", "tap", "room"];
+const ofAClass: Panel[] = ["seen", "tap", "ear", "room"];
 
 /** What is of no use once the class is over. */
-export const whileLed: Panel[] = ["seen", "tap", "counts", "note", "cautions"];
+export const whileLed: Panel[] = ["seen", "tap", "ear", "counts", "note", "cautions"];
 
 /** panelsOf is the panels with their keys; the card of keys is always on the question mark. */
 export function panelsOf(

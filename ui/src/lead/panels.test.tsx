@@ -19,6 +19,7 @@ const asks = (what: Partial<Asks>): Asks => ({
   would: () => Promise.reject(new Error("not asked")),
   saw: () => Promise.reject(new Error("not asked")),
   tapped: () => Promise.reject(new Error("not asked")),
+  heard: () => Promise.reject(new Error("not asked")),
   ...what,
 });
 
@@ -103,12 +104,14 @@ async function seen(answer: Partial<Proposed> = {}) {
   const saw = vi.fn(() => Promise.resolve({ ...proposal, ...answer }));
   const adjusted = vi.fn(() => Promise.resolve());
   const closed = vi.fn();
+  const listened = vi.fn();
   const shown = page(
     <SeenPad
       asks={asks({ saw })}
       signs={["gasp", "restless"]}
       phase="inhale"
       onAdjust={adjusted}
+      onListen={listened}
       onClose={closed}
     />,
     { ...answers, "GET /signals": signals },
@@ -124,9 +127,9 @@ test("signs that the passage can show come first, and the others on request", as
       .getAllByRole("button")
       .slice(1)
       .map((b) => b.textContent);
-  expect(buttons()).toHaveLength(3); // two signs, and the way to the rest
+  expect(buttons()).toHaveLength(4); // two signs, listening, and the way to the rest
   await user.keyboard("1");
-  expect(buttons()).toHaveLength(3); // all three
+  expect(buttons()).toHaveLength(4); // all three, and listening
 });
 
 test("one key says what is seen, and one more takes what is proposed", async () => {

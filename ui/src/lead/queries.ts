@@ -19,6 +19,16 @@ export const signalsQuery = queryOptions({
   staleTime: Infinity,
 });
 
+/** The microphones of this device; they have names once one may be used. */
+export const microphonesQuery = queryOptions({
+  queryKey: ["microphones"],
+  queryFn: async () =>
+    (await navigator.mediaDevices.enumerateDevices()).filter(
+      (one) => one.kind === "audioinput" && one.deviceId !== "" && one.deviceId !== "default",
+    ),
+  gcTime: 0,
+});
+
 export const roomCodeQuery = queryOptions({ queryKey: ["roomcode"], queryFn: () => get<RoomCode>("/room") });
 
 export const gapQuery = (id: number, from: number, away: Away) =>

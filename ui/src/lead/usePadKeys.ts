@@ -33,3 +33,9 @@ export function useAccepts(): (key: string) => boolean {
     keys.remote.some((r) => r.key === key && r.press === "short" && r.means === "go-on");
   return (key) => key === "Enter" || key === letterOf("go-on", keys) || goesOn(key);
 }
+
+/** useLetter is the key of a control or a panel, in lower case; nothing where it was switched off. */
+export function useLetter(id: string): string {
+  const { data } = useQuery(settingsQuery);
+  return letterOf(id, data?.keys ?? usualKeys);
+}

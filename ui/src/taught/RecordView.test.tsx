@@ -58,6 +58,7 @@ function record(change: object = {}): Record {
     planned_ms: 300_000,
     taught_ms: 280_000,
     seen_after: [],
+    heard: [],
     unsaid: [],
     told: { asked: 0, answers: [] },
     remarks: [],

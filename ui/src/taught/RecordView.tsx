@@ -24,6 +24,7 @@ import { Unsaid } from "./Unsaid";
 // With the large library that draws them.
 const Curves = lazy(() => import("./Curves"));
 const ByHand = lazy(() => import("./ByHand"));
+const HeardRounds = lazy(() => import("./HeardRounds"));
 
 export function RecordView() {
   const id = Number(useParams().id);
@@ -127,6 +128,11 @@ function Page({ record }: { record: Record }) {
       {record.passages.some((p) => p.breaths.length > 0) && (
         <Suspense fallback={<Loading what={t("frame.drawing")} />}>
           <ByHand record={record} />
+        </Suspense>
+      )}
+      {record.heard.length > 0 && (
+        <Suspense fallback={<Loading what={t("frame.drawing")} />}>
+          <HeardRounds record={record} />
         </Suspense>
       )}
       <Passages record={record} />

@@ -12,6 +12,8 @@ type Sending = {
   onSlow: () => void;
   /** whether it is worth something later too, as a note is, which has the moment of the press */
   keep?: boolean;
+  /** its own name, where the same press may come from elsewhere too */
+  key?: string;
 };
 
 /** Timed is a press with its moment on the application's clock. */
@@ -21,9 +23,13 @@ type Timed = { pressed_ms: number; [field: string]: unknown };
  * press sends a press with its moment, and again where it is not answered: its key makes it count once. One that has not
  * arrived while it is meant is given up, and the error says so.
  */
-export async function press<Out>(path: string, body: Timed, { onSlow, keep }: Sending): Promise<Out> {
+export async function press<Out>(
+  path: string,
+  body: Timed,
+  { onSlow, keep, key = newKey() }: Sending,
+): Promise<Out> {
   const made = performance.now();
-  const sent = { ...body, key: newKey() };
+  const sent = { ...body, key };
   for (;;) {
     const left = keep ? patience : meant - (performance.now() - made);
     if (left <= 0) throw new Failed(notSent, 0);

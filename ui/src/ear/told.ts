@@ -1,0 +1,24 @@
+import type { Pace } from "./strokes";
+import type { Tone } from "./sounding";
+
+/**
+ * Told is all that leaves the thread on which a microphone is heard: numbers, ten times a second and when a chant ends. No sample
+ * is in it. Its times are seconds of the audio clock.
+ */
+export type Told = {
+  at: number;
+  /** how the room strokes; null where it cannot be told */
+  pace: Pace | null;
+  /** the chant or hum that sounds now; null in silence */
+  sounding: Tone | null;
+  /** the one that has just ended */
+  ended: Tone | null;
+  /** whether the microphone gives digital silence: it is switched off, or muted */
+  dead: boolean;
+};
+
+/** Ask is what that thread is asked: at which beat strokes are led, in strokes a minute; 0 where none are. */
+export type Ask = { beat: number };
+
+/** earName is under what name the processor is known. */
+export const earName = "ear";

@@ -1,0 +1,209 @@
+import { useQuery } from "@tanstack/react-query";
+import { useCallback, useEffect, useMemo, useRef, useState } from "react";
+import { goesOn } from "../ear/goingOn";
+import type { Heard } from "../ear/microphone";
+import type { Tone } from "../ear/sounding";
+import { useMicrophone } from "../ear/useMicrophone";
+import { useClock } from "../player/clock";
+import type { Place } from "../player/usePlace";
+import type { FromHeard, Score } from "../wire/contract";
+import type { Press } from "./adjustments";
+import type { Desk } from "./desk";
+import { type EarChoice, type GoOn, keepChoice, keptChoice, usualGoOn } from "./earChoice";
+import { EarLog } from "./earLog";
+import { useStable } from "./useStable";
+import { failureText } from "../language/text";
+
+/** Shown is what is heard, as it is shown. */
+export type Shown = {
+  /** strokes a minute; null where they cannot be told */
+  strokes: number | null;
+  /** the first stroke of these, in ms of the class */
+  from: number;
+  /** for how many whole seconds the room has chanted or hummed; null in silence */
+  sounds: number | null;
+  /** how long it did last, in ms; null before the first, and where its end could not be told */
+  last: number | null;
+  /** whether the microphone is muted */
+  dead: boolean;
+};
+
+const nothing: Shown = { strokes: null, from: 0, sounds: null, last: null, dead: false };
+
+const logEvery = 5000; // ms of the class, of strokes; and in real time, of what is sent
+const askEvery = 2000; // ms of the class
+const dismissed = 3; // strokes a minute by which the room has to change until it is proposed again
+
+type Props = {
+  score: Score;
+  place: Place;
+  desk: Desk;
+  /** whether this device plays sounds, which it would take for the room's */
+  plays: boolean;
+  adjust: (press: Press) => Promise<void>;
+  /** goOn ends the phase that waits; key makes it count once, whichever screen heard it */
+  goOn: (because: string, key: string) => void;
+  say: (words: string) => void;
+};
+
+export type Ear = ReturnType<typeof useEar>;
+
+/** useEar listens to the room: what is heard, what is proposed, and what goes on by itself. */
+export function useEar({ score, place, desk, plays, adjust, goOn, say }: Props) {
+  const clock = useClock();
+  const [choice, setChoice] = useState(keptChoice);
+  const [before] = useState(choice.goOn); // what was chosen in classes before
+  const [chosen, setChosen] = useState<{ [passage: number]: GoOn }>({});
+  const [shown, setShown] = useState(nothing);
+  const [refused, setRefused] = useState({ passage: 0, strokes: 0 });
+  const ended = useRef<Tone | null>(null);
+  const logged = useRef(-Infinity);
+
+  const { phase } = place;
+  const passage = phase ? score.passages[phase.passage - 1] : undefined;
+  const hears = passage?.hears ?? null;
+  const deaf = plays && !choice.headphones;
+  const stroking = hears === "stroke" && phase?.stage === "round" && phase.kind === "stroke" && !deaf;
+  const wants = phase ? (chosen[phase.passage] ?? before[passage?.practice ?? ""] ?? usualGoOn) : usualGoOn;
+
+  const log = useMemo(
+    () => (desk.ear ? new EarLog(`heard:${score.class_id}`, desk.ear.keep) : null),
+    [desk.ear, score.class_id],
+  );
+  useEffect(() => {
+    if (!log || score.class_id < 0) return; // the program does not know the class yet
+    const timer = setInterval(() => {
+      log.flush().catch((error: unknown) => say(failureText(error)));
+    }, logEvery);
+    return () => {
+      clearInterval(timer);
+      void log.flush().catch(() => undefined);
+    };
+  }, [log, score.class_id, say]);
+
+  const onHeard = useStable((heard: Heard) => {
+    const inClass = (audio: number) =>
+      clock.now() - (performance.now() - heard.pageTime(audio)) * clock.rate() - score.started_ms;
+    const moved = (tone: Tone | null): Tone | null =>
+      tone && { ...tone, from: inClass(tone.from), end: tone.end === null ? null : inClass(tone.end) };
+    const sounding = moved(heard.sounding);
+    const over = moved(heard.ended);
+    if (over) ended.current = over;
+    const next: Shown = {
+      strokes: stroking && heard.pace ? Math.round(heard.pace.rate / clock.rate()) : null,
+      from: stroking && heard.pace ? Math.floor(inClass(heard.pace.from) / askEvery) * askEvery : 0,
+      sounds: sounding && !deaf ? Math.floor((inClass(heard.at) - sounding.from) / 1000) : null,
+      last: over && !deaf ? (over.sure ? Math.round(over.end! - over.from) : null) : shown.last,
+      dead: heard.dead,
+    };
+    if (JSON.stringify(next) !== JSON.stringify(shown)) setShown(next);
+    if (deaf || !phase) return;
+    if (stroking && heard.pace && inClass(heard.pace.to) - logged.current >= logEvery) {
+      logged.current = inClass(heard.pace.to);
+      log?.add({
+        phase: "stroke",
+        from_ms: Math.max(0, Math.round(inClass(heard.pace.from))),
+        to_ms: Math.round(inClass(heard.pace.to)),
+        per_minute: Math.round((heard.pace.rate / clock.rate()) * 10) / 10,
+      });
+    }
+    if (over?.sure && hears !== null && hears !== "stroke" && over.end! > 0)
+      log?.add({
+        phase: hears,
+        from_ms: Math.max(0, Math.round(over.from)),
+        to_ms: Math.round(over.end!),
+        per_minute: 0,
+      });
+    if (!wants.on || !phase.open || phase.kind !== hears || place.over) return;
+    const why = goesOn({
+      from: phase.at_ms[0]!,
+      now: inClass(heard.at),
+      sounding,
+      ended: ended.current,
+      longest: wants.longest,
+    });
+    if (why !== null) goOn(`heard-${why}`, `ear-${score.class_id}-${phase.passage}-${phase.at_ms[0]}`);
+  });
+
+  const microphone = useMicrophone(onHeard);
+  const { hearing, beat, stop, start } = microphone;
+  const on = hearing.is === "on";
+  const strokesLed = stroking && passage ? passage.tempo * clock.rate() : 0;
+  useEffect(() => beat(strokesLed), [beat, strokesLed, on]);
+
+  // Of two screens the one that began later listens.
+  const known = useRef(false);
+  const mine = score.ear === desk.ear?.me;
+  const yielded = microphone.yield;
+  useEffect(() => {
+    if (!on) known.current = false;
+    else if (mine) known.current = true;
+    else if (known.current && score.ear) yielded();
+  }, [on, mine, score.ear, yielded]);
+
+  const tell = useCallback(
+    (listens: boolean) => void desk.ear?.listens(listens).catch(() => undefined), // it listens all the same
+    [desk.ear],
+  );
+  /** begin opens a microphone: the one that is chosen, or another */
+  const begin = async (device = choice.device) => {
+    ended.current = null;
+    setShown(nothing);
+    if (await start(device)) tell(true);
+  };
+  const finish = useCallback(() => {
+    stop();
+    tell(false);
+  }, [stop, tell]);
+
+  const asked = useQuery({
+    queryKey: ["strokes-heard", score.class_id, score.revision, shown.strokes, shown.from],
+    queryFn: () => desk.asks!.heard({ per_minute: shown.strokes!, from_ms: shown.from }),
+    enabled: on && stroking && shown.strokes !== null && desk.asks !== undefined,
+    placeholderData: (old: FromHeard | undefined, query) =>
+      query?.queryKey[2] === score.revision ? old : undefined,
+    staleTime: Infinity,
+    gcTime: 0,
+    retry: false,
+  });
+  const putOff =
+    refused.passage === phase?.passage &&
+    shown.strokes !== null &&
+    Math.abs(shown.strokes - refused.strokes) < dismissed;
+  const found = on && stroking && shown.strokes !== null && !putOff ? asked.data : undefined;
+  const proposal = found && found.say && found.do.length > 0 ? { say: found.say, do: found.do } : null;
+
+  const change = (part: Partial<EarChoice>) => {
+    const next = { ...choice, ...part };
+    setChoice(next);
+    keepChoice(next);
+  };
+  return {
+    hearing,
+    shown,
+    hears,
+    /** whether this device's own sounds keep it from hearing */
+    deaf,
+    stroking,
+    proposal,
+    begin,
+    finish,
+    choice,
+    change,
+    wants,
+    /** wantGoOn chooses for this passage, and for this practice in later classes */
+    wantGoOn: (goes: GoOn) => {
+      if (!phase || !passage) return;
+      setChosen({ ...chosen, [phase.passage]: goes });
+      change({ goOn: { ...choice.goOn, [passage.practice]: goes } });
+    },
+    /** take does what is proposed; it is about these strokes, not about later passages */
+    take: () => {
+      const all = proposal?.do ?? [];
+      void (async () => {
+        for (const one of all) await adjust({ ...one, carry: false });
+      })();
+    },
+    notNow: () => setRefused({ passage: phase?.passage ?? 0, strokes: shown.strokes ?? 0 }),
+  };
+}
