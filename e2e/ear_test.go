@@ -321,3 +321,26 @@ func TestTwoScreensListen(t *testing.T) {
 	th.element(first, ".earlight .dot:not(.out)")
 	th.see(second, `.pad [role="alert"]`, "Another screen listens now")
 }
+
+// A rehearsal makes the sounds of its people, so that listening can be practised without a microphone.
+func TestListeningIsRehearsed(t *testing.T) {
+	th := open(t)
+	defer th.recovered()
+	var plan contract.Plan
+	require.NoError(t, th.program.Post("/api/plans", `{"document": {"format": "vast-lantern-plan", "version": 1, `+
+		`"title": "To listen to", "passages": [{"type": "practice", "practice": "kapalabhati", "rate": 60, "strokes": 60, `+
+		`"rounds": 2, "lead_in": 0}]}}`, &plan))
+	var begun contract.Rehearsing
+	require.NoError(t, th.program.Post("/api/rehearsals", fmt.Sprintf(`{"plan_id": %d, "room": "experienced"}`, plan.ID),
+		&begun))
+	page := th.page(fmt.Sprintf("/rehearse/%d/lead", begun.ID))
+	th.onNewDocument(page, `navigator.mediaDevices.getUserMedia = () =>
+		Promise.reject(new DOMException("", "NotFoundError"))`)
+	th.reload(page)
+	th.click(page, "button", "^Begin$")
+	th.see(page, `[data-testid="word"]`, "out")
+	th.listen(page)
+	th.see(page, `button[aria-pressed="true"]`, "Hear the room")
+	th.see(page, ".pad", "hears the simulated room")
+	th.see(page, ".pad .proposal", "The room strokes at (59|60|61), the beat is 60")
+}

@@ -19,6 +19,8 @@ export type Microphone = {
 export type Listening = {
   /** the microphone to take; empty for the usual one */
   device: string;
+  /** source is what is listened to in the place of a microphone; it is not ended */
+  source?: () => MediaStream;
   onTold: (heard: Heard) => void;
   onLost: () => void;
 };
@@ -27,15 +29,15 @@ export type Listening = {
 const wanted = 16_000;
 
 /** openMicrophone begins to listen. It fails with NoMicrophone. */
-export async function openMicrophone({ device, onTold, onLost }: Listening): Promise<Microphone> {
+export async function openMicrophone({ device, source, onTold, onLost }: Listening): Promise<Microphone> {
   if (!window.isSecureContext) throw new NoMicrophone("insecure");
   if (!("mediaDevices" in navigator) || !("AudioWorkletNode" in window))
     throw new NoMicrophone("unsupported");
-  const stream = await streamOf(device);
+  const stream = source?.() ?? (await streamOf(device));
   const [track] = stream.getAudioTracks();
   let context: AudioContext | undefined;
   const end = () => {
-    for (const one of stream.getTracks()) one.stop();
+    if (!source) for (const one of stream.getTracks()) one.stop();
     void context?.close();
   };
   try {

@@ -10,7 +10,7 @@ export type Hearing =
   | { is: "trouble"; trouble: Trouble | "elsewhere" };
 
 /** useMicrophone opens the microphone when it is asked to, and closes it with the view. */
-export function useMicrophone(onHeard: (heard: Heard) => void) {
+export function useMicrophone(onHeard: (heard: Heard) => void, source?: () => MediaStream) {
   const [hearing, setHearing] = useState<Hearing>({ is: "off" });
   const open = useRef<Microphone | null>(null);
   const turn = useRef(0); // of the opening that counts: one that was asked for later, or the end, overtakes it
@@ -35,7 +35,7 @@ export function useMicrophone(onHeard: (heard: Heard) => void) {
           });
         };
         try {
-          const microphone = await openMicrophone({ device: name, onTold: onHeard, onLost });
+          const microphone = await openMicrophone({ device: name, source, onTold: onHeard, onLost });
           if (turn.current !== mine) {
             microphone.end();
             return false;
@@ -54,7 +54,7 @@ export function useMicrophone(onHeard: (heard: Heard) => void) {
       };
       return attempt(device, false);
     },
-    [close, onHeard],
+    [close, onHeard, source],
   );
 
   useEffect(

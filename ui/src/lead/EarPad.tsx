@@ -118,13 +118,32 @@ function heardText(ear: Ear, passage: ScorePassage | undefined): string {
 
 /** Choices is what can be chosen while it listens: what goes on by itself, the microphone, and headphones. */
 function Choices({ ear, passage }: { ear: Ear; passage: ScorePassage | undefined }) {
-  const { hearing, choice } = ear;
-  const { data: microphones = [] } = useQuery(microphonesQuery);
+  const { hearing } = ear;
   if (hearing.is !== "on") return null;
-  const slow = hearing.late > 100 || /bluetooth|hands-?free/i.test(hearing.name);
   return (
     <>
       {passage && ear.hears !== null && ear.hears !== "stroke" && <GoesOn ear={ear} passage={passage} />}
+      {ear.simulated ? (
+        <p className="mb-0">{t("lead.it-hears-the-simulated-room")}</p>
+      ) : (
+        <Device ear={ear} hearing={hearing} />
+      )}
+      <footer>
+        <Button variant="outline-secondary" onClick={ear.finish}>
+          <kbd>2</kbd> {t("lead.stop-listening")}
+        </Button>
+      </footer>
+    </>
+  );
+}
+
+/** Device is which microphone hears, and what can be chosen of it. */
+function Device({ ear, hearing }: { ear: Ear; hearing: Ear["hearing"] & { is: "on" } }) {
+  const { choice } = ear;
+  const { data: microphones = [] } = useQuery(microphonesQuery);
+  const slow = hearing.late > 100 || /bluetooth|hands-?free/i.test(hearing.name);
+  return (
+    <>
       <Form.Check
         id="ear-headphones"
         label={t("lead.i-hear-this-device-in-headphones")}
@@ -154,11 +173,6 @@ function Choices({ ear, passage }: { ear: Ear; passage: ScorePassage | undefined
           ))}
         </Form.Select>
       )}
-      <footer>
-        <Button variant="outline-secondary" onClick={ear.finish}>
-          <kbd>2</kbd> {t("lead.stop-listening")}
-        </Button>
-      </footer>
     </>
   );
 }

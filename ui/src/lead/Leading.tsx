@@ -62,6 +62,8 @@ type Props = {
   desk: Desk;
   /** whether a class is really led, not tried out or rehearsed */
   live: boolean;
+  /** listenTo is what is listened to in the place of the microphone */
+  listenTo?: () => MediaStream;
   /** how this screen does without the program, where it has a copy of the class */
   apart?: { leader: Leader; alone: Alone };
   /** what stands below the count */
@@ -72,7 +74,17 @@ type Props = {
 };
 
 /** Leading is the lead screen of a class, or of a plan that is tried out. */
-export function Leading({ score: given, connected, desk, apart, live, beside, covered, children }: Props) {
+export function Leading({
+  score: given,
+  connected,
+  desk,
+  apart,
+  live,
+  listenTo,
+  beside,
+  covered,
+  children,
+}: Props) {
   const clock = useClock();
   const [turned, setTurned] = useState<CardUp>({ passage: 0, card: 0 }); // by this screen
   const [ahead, setAhead] = useState<{ of: Score; score: Score } | null>(null);
@@ -177,7 +189,7 @@ export function Leading({ score: given, connected, desk, apart, live, beside, co
     if (next) setAhead({ of: given, score: next });
     void adjust({ do: "advance", because }, key);
   });
-  const ear = useEar({ score, place, desk, plays: sound.choice.on, adjust, goOn, say });
+  const ear = useEar({ score, place, desk, plays: sound.choice.on, listenTo, adjust, goOn, say });
 
   const asked = apart?.alone.asked ?? null;
   const asking: Panel =

@@ -1,7 +1,7 @@
 import { rehearsingQuery } from "./queries";
 import { rehearsalsQuery } from "../wire/queries";
 import { useQuery, useQueryClient } from "@tanstack/react-query";
-import { useCallback, useEffect, useMemo, useRef, useState } from "react";
+import { useCallback, useEffect, useMemo, useState } from "react";
 import { Button } from "react-bootstrap";
 import { Link, useNavigate, useParams } from "react-router";
 import { ErrorAlert } from "../frame/shell/ErrorAlert";
@@ -24,7 +24,7 @@ import { press } from "../wire/press";
 import type { Desk } from "./desk";
 import { Leading } from "./Leading";
 import { People } from "./people/People";
-import { hear } from "./people/roomSound";
+import { useRoomSound } from "./people/useRoomSound";
 import { Speeds } from "./Speeds";
 import { t, text } from "../language/text";
 
@@ -119,7 +119,11 @@ function Rehearsal({ first, onPace }: { first: Rehearsing; onPace: (rate: number
   const navigate = useNavigate();
   const queries = useQueryClient();
   const place = usePlace(room.score);
-  useRoomSound(room, heard);
+  const roomStream = useRoomSound(room, heard);
+  const listenTo = useCallback(() => {
+    setHeard(true);
+    return roomStream();
+  }, [roomStream]);
 
   /** take takes a later form of the room; an answer that was overtaken is let go. */
   const take = useCallback((next: Rehearsing) => {
@@ -171,6 +175,7 @@ function Rehearsal({ first, onPace }: { first: Rehearsing; onPace: (rate: number
       connected
       desk={desk}
       live={false}
+      listenTo={listenTo}
       covered={away && <Covered onLook={look} />}
       beside={<People people={room.people} score={room.score} />}
     >
@@ -236,34 +241,4 @@ function Covered({ onLook }: { onLook: () => void }) {
       </Button>
     </section>
   );
-}
-
-/** useRoomSound lets the room be heard: what sounds of it is made in the browser. */
-function useRoomSound(room: Rehearsing, on: boolean): void {
-  const clock = useClock();
-  const context = useRef<AudioContext>(undefined);
-  const sounded = useRef(new Set<string>());
-  useEffect(() => {
-    if (!on) return;
-    context.current ??= new AudioContext();
-    const audio = context.current;
-    void audio.resume();
-    const look = () => {
-      const at = clock.now();
-      room.people.forEach((person, place) => {
-        for (const sign of person.signs) {
-          const name = `${place} ${sign.id} ${sign.at_ms}`;
-          if (at < sign.at_ms || at > sign.at_ms + 600 || sounded.current.has(name)) continue;
-          sounded.current.add(name);
-          hear(audio, sign.id, (2 * (place + 0.5)) / room.people.length - 1);
-        }
-      });
-    };
-    const timer = setInterval(look, 60);
-    return () => {
-      clearInterval(timer);
-      void audio.suspend();
-    };
-  }, [room, clock, on]);
-  useEffect(() => () => void context.current?.close(), []);
 }

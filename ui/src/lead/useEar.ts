@@ -40,6 +40,8 @@ type Props = {
   desk: Desk;
   /** whether this device plays sounds, which it would take for the room's */
   plays: boolean;
+  /** what is listened to in the place of the microphone, where there is such a thing */
+  listenTo?: () => MediaStream;
   adjust: (press: Press) => Promise<void>;
   /** goOn ends the phase that waits; key makes it count once, whichever screen heard it */
   goOn: (because: string, key: string) => void;
@@ -49,7 +51,7 @@ type Props = {
 export type Ear = ReturnType<typeof useEar>;
 
 /** useEar listens to the room: what is heard, what is proposed, and what goes on by itself. */
-export function useEar({ score, place, desk, plays, adjust, goOn, say }: Props) {
+export function useEar({ score, place, desk, plays, listenTo, adjust, goOn, say }: Props) {
   const clock = useClock();
   const [choice, setChoice] = useState(keptChoice);
   const [before] = useState(choice.goOn); // what was chosen in classes before
@@ -62,7 +64,7 @@ export function useEar({ score, place, desk, plays, adjust, goOn, say }: Props) 
   const { phase } = place;
   const passage = phase ? score.passages[phase.passage - 1] : undefined;
   const hears = passage?.hears ?? null;
-  const deaf = plays && !choice.headphones;
+  const deaf = plays && !choice.headphones && !listenTo;
   const stroking = hears === "stroke" && phase?.stage === "round" && phase.kind === "stroke" && !deaf;
   const wants = phase ? (chosen[phase.passage] ?? before[passage?.practice ?? ""] ?? usualGoOn) : usualGoOn;
 
@@ -125,7 +127,7 @@ export function useEar({ score, place, desk, plays, adjust, goOn, say }: Props) 
     if (why !== null) goOn(`heard-${why}`, `ear-${score.class_id}-${phase.passage}-${phase.at_ms[0]}`);
   });
 
-  const microphone = useMicrophone(onHeard);
+  const microphone = useMicrophone(onHeard, listenTo);
   const { hearing, beat, stop, start } = microphone;
   const on = hearing.is === "on";
   const strokesLed = stroking && passage ? passage.tempo * clock.rate() : 0;
@@ -182,6 +184,8 @@ export function useEar({ score, place, desk, plays, adjust, goOn, say }: Props) 
     hearing,
     shown,
     hears,
+    /** whether it hears the simulated room of a rehearsal */
+    simulated: listenTo !== undefined,
     /** whether this device's own sounds keep it from hearing */
     deaf,
     stroking,
