@@ -117,8 +117,10 @@ scale: build chromium ## 5,000 screens, and 5,000 behind the reverse proxy of de
 kinds: build chromium ## every kind of class, led to its end by the keyboard and by one pedal: a quarter of an hour
 	go run $(TAGS) ./e2e/kinds
 
-listen: ui/node_modules/.package-lock.json ## what is heard in many made sounds, as the tables of docs/listening.md: five minutes
-	cd ui && VITE_LISTEN=whole npx vitest run src/ear
+listen: ui/node_modules/.package-lock.json ## what is heard in many made sounds, as the tables of docs/listening.md: a quarter of an hour
+	@{ command -v espeak-ng && command -v sox; } >/dev/null || { apt-get update && apt-get install -y --no-install-recommends espeak-ng sox; }
+	ui/src/ear/sounds/speech.sh ui/src/ear/sounds/speech
+	cd ui && VITE_LISTEN=whole npx vitest run src/ear/ear.test.ts
 
 measure: build chromium ## how true the counts are that screens show, in real time: two minutes
 	go run $(TAGS) ./e2e/measure

@@ -1,7 +1,12 @@
 import { expect, test } from "vitest";
 import { goesOn, type Open } from "./goingOn";
 
-const tone = (from: number, end: number | null, sure = true) => ({ from, end, sure });
+const tone = (from: number, end: number | null, sure = true) => ({
+  from,
+  end,
+  sure,
+  still: null,
+});
 const open = (part: Partial<Open>): Open => ({
   from: 10_000,
   now: 20_000,

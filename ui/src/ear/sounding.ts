@@ -9,8 +9,13 @@ export type Tone = {
   from: number;
   /** null as long as somebody sounds */
   end: number | null;
-  /** whether it is far enough above the noise to say when it ends */
+  /**
+   * whether it can be said when it ended: it was far above the noise until shortly before. Where it sank into the noise little by
+   * little, the last voices may have gone on unheard. While it sounds: whether it is far above the noise
+   */
   sure: boolean;
+  /** whether many still sound, or few of those who did; null where it cannot be told */
+  still: "many" | "few" | null;
 };
 
 /**
@@ -25,6 +30,7 @@ export class Sounding {
   private loud = 0; // frames since then
   private most = -Infinity; // the highest level since then
   private quiet: number | null = null; // since when nobody is heard
+  private clear = -Infinity; // when it was far above the noise last
   private tone: Tone | null = null;
 
   /** sounding is what sounds now; null in silence. */
@@ -57,23 +63,36 @@ export class Sounding {
     const lasted = frame.at - this.rose;
     const clear = lasted >= rule.begins_s && this.voiced >= this.loud * rule.voiced;
     if (!clear && lasted < rule.steady_s) return;
-    this.tone = { from: this.rose, end: null, sure: false };
+    this.tone = { from: this.rose, end: null, sure: false, still: null };
     this.quiet = null;
   }
 
   private goesOn(frame: Frame, onEnd: (tone: Tone) => void): void {
     const { level, over } = this.floor;
-    if (over >= rule.sure_db) this.tone!.sure = true;
+    if (over >= rule.sure_db) this.clear = frame.at;
+    this.tone!.sure = over >= rule.sure_db;
+    this.most = Math.max(this.most, level);
+    this.tone!.still = this.still(frame.at);
     if (over >= rule.ends_db) {
       this.quiet = null;
       return;
     }
     this.quiet ??= frame.at;
     if (frame.at - this.quiet < rule.ends_s) return;
-    const tone = { ...this.tone!, end: this.fell(this.quiet) };
+    const sure = this.quiet - this.clear <= rule.sinks_s;
+    const tone = { ...this.tone!, end: this.fell(this.quiet), sure, still: null };
     this.tone = this.rose = this.quiet = null;
     this.most = level;
     onEnd(tone);
+  }
+
+  /** still tells how many sound from how much softer it is than it was: a quarter of the people are 6 dB softer than all. */
+  private still(at: number): Tone["still"] {
+    if (at - this.tone!.from < rule.still_after_s || this.most - this.floor.floor < rule.still_over_db)
+      return null;
+    const softer = this.most - this.floor.level;
+    if (softer >= rule.few_db) return "few";
+    return softer <= rule.many_db ? "many" : null;
   }
 
   /**

@@ -13,9 +13,15 @@ export type Pace = {
   /** the first and the last stroke that it rests on, in seconds since listening began */
   from: number;
   to: number;
+  /** how far the people are together */
+  together: Together;
 };
 
-type Onset = { at: number; weight: number; over: number };
+/** Together is how far people stroke at the same time. */
+export type Together = "together" | "loose" | "scattered";
+
+type Rise = { at: number; weight: number };
+type Onset = Rise & { over: number };
 
 /**
  * Strokes finds the strokes of skull-shining, bellows and panting breath: short hisses without a voice, at an even rate. It tells
@@ -29,6 +35,8 @@ export class Strokes {
   private onsets: Onset[] = [];
   private voices: { at: number; over: number }[] = []; // how far the voice's band is above its noise
   private last = -Infinity;
+  private rises: Rise[] = [];
+  private powers: number[] = []; // of the hiss above its noise, of the last frames
 
   push(frame: Frame): void {
     this.floor.push(frame.high, false);
@@ -41,9 +49,20 @@ export class Strokes {
     const back = Math.round(rule.rise_s / frames.hop_s);
     if (this.recent.length > 2 * back + 1) this.recent.shift();
     this.rising(frame, back);
+    this.noteRise(frame);
     this.settle(frame.at);
     const since = frame.at - rule.window_s;
     while (this.onsets[0] && this.onsets[0].at < since) this.onsets.shift();
+    while (this.rises[0] && this.rises[0].at < since) this.rises.shift();
+  }
+
+  /** noteRise notes by how much the hiss became stronger: with an echo it takes long to fall, but it rises as each stroke does. */
+  private noteRise(frame: Frame): void {
+    const power = 10 ** (frame.high / 10) - 10 ** ((this.floor.floor + rule.spread_over_db) / 10);
+    this.powers.push(Math.max(0, power));
+    if (this.powers.length > 3) this.powers.shift();
+    const weight = this.powers.at(-1)! - this.powers[0]!;
+    if (weight > 0) this.rises.push({ at: frame.at, weight });
   }
 
   /** rising notes a rise of the hiss; the strongest in a short time is a stroke. */
@@ -88,7 +107,14 @@ export class Strokes {
     const [from, to] = [this.onsets[0]!.at, this.onsets.at(-1)!.at];
     const expected = 1 + ((to - from) * best.rate) / 60;
     if (expected < rule.at_least || Math.abs(this.onsets.length / expected - 1) > rule.missing) return null;
-    return { ...best, from, to };
+    return { ...best, from, to, together: this.together(best.rate) };
+  }
+
+  /** together tells from how far within a stroke's time the hiss rises (the circular standard deviation, as below). */
+  private together(rate: number): Together {
+    const spread = (Math.sqrt(-2 * Math.log(together(this.rises, rate))) / (2 * Math.PI)) * (60 / rate);
+    if (spread <= rule.together_s) return "together";
+    return spread < rule.scattered_s ? "loose" : "scattered";
   }
 }
 
@@ -96,7 +122,7 @@ export class Strokes {
  * together is from 0 to 1 how evenly moments come at a rate a minute: the length of their mean direction on a circle that goes
  * round once a stroke (Mardia and Jupp, Directional Statistics, 2000, section 2.3; from memory).
  */
-function together(list: Onset[], rate: number): number {
+function together(list: Rise[], rate: number): number {
   let x = 0;
   let y = 0;
   let all = 0;

@@ -108,9 +108,13 @@ function heardText(ear: Ear, passage: ScorePassage | undefined): string {
     if (!ear.stroking) return t("lead.no-strokes-are-led-now");
     return shown.strokes === null
       ? t("lead.i-cannot-hear-the-strokes")
-      : t("lead.strokes-heard", { heard: shown.strokes, beat: number(passage.tempo) });
+      : t("lead.strokes-heard", {
+          heard: shown.strokes,
+          beat: number(passage.tempo),
+          together: shown.together,
+        });
   }
-  if (shown.sounds !== null) return t("lead.the-room-sounds", { seconds: shown.sounds });
+  if (shown.sounds !== null) return t("lead.the-room-sounds", { seconds: shown.sounds, still: shown.still });
   return shown.last === null
     ? t("lead.i-hear-nobody-yet")
     : t("lead.silent-it-lasted", { seconds: number(Math.round(shown.last / 100) / 10) });

@@ -3,6 +3,7 @@ import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { goesOn } from "../ear/goingOn";
 import type { Heard } from "../ear/microphone";
 import type { Tone } from "../ear/sounding";
+import type { Together } from "../ear/strokes";
 import { useMicrophone } from "../ear/useMicrophone";
 import { useClock } from "../player/clock";
 import type { Place } from "../player/usePlace";
@@ -20,15 +21,27 @@ export type Shown = {
   strokes: number | null;
   /** the first stroke of these, in ms of the class */
   from: number;
+  /** how far the room strokes together; "none" where that cannot be told */
+  together: Together | "none";
   /** for how many whole seconds the room has chanted or hummed; null in silence */
   sounds: number | null;
+  /** whether many still do; "none" where that cannot be told */
+  still: "many" | "few" | "none";
   /** how long it did last, in ms; null before the first, and where its end could not be told */
   last: number | null;
   /** whether the microphone is muted */
   dead: boolean;
 };
 
-const nothing: Shown = { strokes: null, from: 0, sounds: null, last: null, dead: false };
+const nothing: Shown = {
+  strokes: null,
+  from: 0,
+  together: "none",
+  sounds: null,
+  still: "none",
+  last: null,
+  dead: false,
+};
 
 const logEvery = 5000; // ms of the class, of strokes; and in real time, of what is sent
 const askEvery = 2000; // ms of the class
@@ -94,6 +107,8 @@ export function useEar({ score, place, desk, plays, listenTo, adjust, goOn, say 
     const next: Shown = {
       strokes: stroking && heard.pace ? Math.round(heard.pace.rate / clock.rate()) : null,
       from: stroking && heard.pace ? Math.floor(inClass(heard.pace.from) / askEvery) * askEvery : 0,
+      together: (stroking && heard.pace?.together) || "none",
+      still: (!deaf && sounding?.still) || "none",
       sounds: sounding && !deaf ? Math.floor((inClass(heard.at) - sounding.from) / 1000) : null,
       last: over && !deaf ? (over.sure ? Math.round(over.end! - over.from) : null) : shown.last,
       dead: heard.dead,

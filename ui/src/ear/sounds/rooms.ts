@@ -9,8 +9,8 @@ export type Scene = {
   strokes: number[];
   /** strokes a minute */
   rate: number;
-  /** chants and hums: from when to when anybody sounds, in seconds */
-  tones: { from: number; end: number }[];
+  /** chants and hums: from when to when anybody sounds, and when each of the people ends, in seconds */
+  tones: { from: number; end: number; ends: number[] }[];
 };
 
 /** Ask is how a scene is made. */
@@ -68,18 +68,20 @@ export function tonesOf(ask: Ask, kind: "om" | "hum"): Scene {
   const random = new Random(ask.seed);
   const sound = silence(ask.seconds);
   const voices = people(ask.people, random, 0.15);
-  const tones: { from: number; end: number }[] = [];
+  const tones: Scene["tones"] = [];
   for (let at = 2; at < ask.seconds - 14;) {
     const length = random.between(5, 9);
     let [from, end] = [Infinity, 0];
+    const ends: number[] = [];
     for (const voice of voices) {
       const own = length * (1 - (ask.people > 1 ? random.between(0, 0.2) : 0));
       const late = Math.max(-0.5, voice.late);
       mix(sound, (kind === "om" ? om : hum)(voice, own, random), at + late, 0.2);
       from = Math.min(from, at + late);
       end = Math.max(end, at + late + own);
+      ends.push(at + late + own);
     }
-    tones.push({ from, end });
+    tones.push({ from, end, ends });
     at = end + random.between(3, 5);
   }
   const level = rmsAround(
