@@ -304,7 +304,7 @@ func TestListeningOnPlainHTTP(t *testing.T) {
 	th.press(page, input.Digit7)
 	th.open(page, "Listen to the room")
 	th.press(page, input.KeyF)
-	th.see(page, `.pad [role="alert"]`, "only on the computer that runs the program, or at an address that begins with https")
+	th.see(page, `.pad [role="alert"]`, "only on the computer that runs the program, or at an address that .* with https")
 }
 
 // Of two lead screens the one that began later listens; the other says so, and can take it back.

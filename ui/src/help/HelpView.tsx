@@ -17,6 +17,7 @@ const pages = [
   "views",
   "keys",
   "by-hand",
+  "listening",
   "retentions",
   "mixed-rooms",
   "home",
