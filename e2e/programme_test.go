@@ -86,8 +86,9 @@ func TestAProgrammeOfWholeClasses(t *testing.T) {
 	th.see(home, ".days h2", "^Day 4 of 4$")
 	th.see(home, "header", `Ten lessons\s+Lesson of the sea`)
 	th.accessible(home, "a programme at home")
+	th.note(home, ".aside")
 	th.click(home, "button", "^Start$")
-	th.see(home, ".aside", "round 1 of 2") // no talk comes before
+	th.noted(home, "round 1 of 2") // no talk comes before
 	th.see(home, "h1", "It is done")
 	th.click(home, "button", "^Back$")
 	th.see(home, `.strip [aria-label="Day 4, Thursday 3 December: done"]`, "✓")

@@ -261,6 +261,7 @@ func olderForm(path string) error {
 	}
 	defer db.Close()
 	for _, statement := range []string{ // the newest first, to before the sixth
+		"DROP TABLE heard",
 		"DROP TABLE check_ins",
 		"DROP INDEX classes_of_programme", "DROP INDEX plans_of_programme", "DROP INDEX plans_by_change",
 		"DROP INDEX plans_without_time", "DROP INDEX plans_coming",
