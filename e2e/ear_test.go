@@ -328,7 +328,7 @@ func TestListeningIsRehearsed(t *testing.T) {
 	defer th.recovered()
 	var plan contract.Plan
 	require.NoError(t, th.program.Post("/api/plans", `{"document": {"format": "vast-lantern-plan", "version": 1, `+
-		`"title": "To listen to", "passages": [{"type": "practice", "practice": "kapalabhati", "rate": 60, "strokes": 60, `+
+		`"title": "To listen to", "passages": [{"type": "practice", "practice": "kapalabhati", "rate": 60, "strokes": 200, `+
 		`"rounds": 2, "lead_in": 0}]}}`, &plan))
 	var begun contract.Rehearsing
 	require.NoError(t, th.program.Post("/api/rehearsals", fmt.Sprintf(`{"plan_id": %d, "room": "experienced"}`, plan.ID),
@@ -343,4 +343,34 @@ func TestListeningIsRehearsed(t *testing.T) {
 	th.see(page, `button[aria-pressed="true"]`, "Hear the room")
 	th.see(page, ".pad", "hears the simulated room")
 	th.see(page, ".pad .proposal", "The room strokes at (59|60|61), the beat is 60")
+}
+
+// A key comes first: what the teacher ended is not ended again by what was heard in it.
+func TestAKeyComesBeforeWhatIsHeard(t *testing.T) {
+	sound := room(12)
+	hum(sound, 2, 7)
+	th := openHearing(t, sound)
+	defer th.recovered()
+	page, score := th.lead(`{"type": "practice", "practice": "bhramari", "counts": "3:8", "rounds": 9, "lead_in": 0, ` +
+		`"by_hand": "all"}`)
+	th.listen(page)
+	th.see(page, `[data-testid="word"]`, "inhale")
+	th.see(page, ".pad .proposal", "The room sounds: [1-9] s")
+	th.press(page, input.Escape)
+	th.closed(page)
+	th.press(page, input.KeyF) // the hum, in which the room is heard
+	th.see(page, `[data-testid="word"]`, "hum")
+	th.press(page, input.Digit7)
+	th.flip(page, "#ear-goes-on")
+	th.press(page, input.Escape)
+	th.closed(page)
+	th.press(page, input.KeyF) // before it is silent
+	th.see(page, `[data-testid="word"]`, "inhale")
+	th.press(page, input.Digit7)
+	th.see(page, ".pad .proposal", "Silent")
+	th.see(page, ".pad .proposal", "The room sounds") // a second of silence and more have passed
+	th.see(page, `[data-testid="word"]`, "inhale")
+	for _, mark := range th.pressesOf(score.ClassID) {
+		assert.Empty(t, mark.Answer.Because, "each going on was a key")
+	}
 }

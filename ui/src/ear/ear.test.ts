@@ -223,6 +223,28 @@ test("strokes under a voice that counts on the beat", { timeout: minutes }, asyn
   }
 });
 
+test("zeros before and between are not the noise of the room", () => {
+  const room = tonesOf({ seed: 21, seconds: 40, people: 6, over: 20, echo: 0 }, "hum");
+  room.sound.fill(0, 0, samplesASecond);
+  room.sound.fill(0, 1.2 * samplesASecond, 1.5 * samplesASecond);
+  const { tones } = listen(room.sound, 60);
+  expect(tones).toHaveLength(room.tones.length);
+});
+
+test("a fan that starts is noise after a while, and a hum over it is heard", () => {
+  const room = tonesOf({ seed: 21, seconds: 90, people: 1, over: Infinity, echo: 0 }, "hum");
+  const late = room.tones.filter(({ from }) => from > 60);
+  const random = new Random(5);
+  const sound = room.sound.map((x, i) => {
+    const at = i / samplesASecond;
+    const hums = at > 60 ? x : 0;
+    return hums + (at > 5 ? 0.02 : 1e-4) * (random.next() * 2 - 1);
+  });
+  const { tones } = listen(sound, 60);
+  expect(tones.filter(({ end }) => end! < 60)).toEqual([]);
+  expect(tones.filter(({ from }) => from > 60)).toHaveLength(late.length);
+});
+
 test("in silence, and in noise alone, nothing is told", () => {
   for (const over of [0, Infinity]) {
     const room = strokesOf({ seed: 3, seconds: 20, people: 0, over, echo: 0 }, 60);

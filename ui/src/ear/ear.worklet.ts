@@ -1,6 +1,7 @@
 import { Framer } from "./frames";
 import { Listener } from "./listener";
 import type { Tone } from "./sounding";
+import type { Pace } from "./strokes";
 import { type Ask, earName, type Told } from "./told";
 
 // The scope of an audio worklet, which TypeScript's library does not describe (W3C Web Audio API, AudioWorkletGlobalScope).
@@ -12,6 +13,7 @@ declare class AudioWorkletProcessor {
 declare function registerProcessor(name: string, processor: new () => AudioWorkletProcessor): void;
 
 const every = 0.1; // seconds between two messages
+const paceEvery = 0.5; // seconds between two looks at the rate, which is of ten
 const deadAfter = 3; // seconds of digital silence
 const silence = -90; // dB: below any microphone's own noise
 
@@ -21,13 +23,18 @@ class Ear extends AudioWorkletProcessor {
   private readonly listener = new Listener((tone) => (this.ended = tone));
   private ended: Tone | null = null;
   private beat = 0;
+  private pace: Pace | null = null;
+  private paced = -Infinity; // when it was looked at, in seconds since listening began
   private began: number | null = null; // when listening began, on the audio clock
   private told = 0;
   private sounded = 0; // when anything was heard last, in seconds since listening began
 
   constructor() {
     super();
-    this.port.onmessage = ({ data }: MessageEvent<Ask>) => (this.beat = data.beat);
+    this.port.onmessage = ({ data }: MessageEvent<Ask>) => {
+      this.beat = data.beat;
+      this.paced = -Infinity;
+    };
   }
 
   process([input]: Float32Array[][]): boolean {
@@ -46,7 +53,11 @@ class Ear extends AudioWorkletProcessor {
 
   private tell(at: number): void {
     const began = this.began!;
-    const pace = this.beat > 0 ? this.listener.pace(this.beat) : null;
+    if (at - this.paced >= paceEvery) {
+      this.paced = at;
+      this.pace = this.beat > 0 ? this.listener.pace(this.beat) : null;
+    }
+    const { pace } = this;
     const moved = (tone: Tone | null): Tone | null =>
       tone && { ...tone, from: tone.from + began, end: tone.end === null ? null : tone.end + began };
     const told: Told = {

@@ -12,7 +12,7 @@ export class Floor {
 
   push(level: number, sounding: boolean): void {
     if (Number.isNaN(this.level)) {
-      this.level = this.floor = level;
+      this.begin(level);
       return;
     }
     this.level += (level - this.level) * (frames.hop_s / rule.smooth_s);
@@ -23,6 +23,11 @@ export class Floor {
       const rises = this.unheard > rule.later_s ? rule.rises_later_db_a_s : rule.rises_db_a_s;
       this.floor += Math.min(this.level - this.floor, rises * frames.hop_s);
     }
+  }
+
+  /** begin takes a level for the noise of the room. */
+  begin(level: number): void {
+    this.level = this.floor = level;
   }
 
   /** over is how far the level is above the noise, in dB. */

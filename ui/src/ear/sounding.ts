@@ -73,6 +73,12 @@ export class Sounding {
     this.tone!.sure = over >= rule.sure_db;
     this.most = Math.max(this.most, level);
     this.tone!.still = this.still(frame.at);
+    if (frame.at - this.tone!.from > rule.longest_s) {
+      // Nobody chants that long: it is a noise that began, as of a fan.
+      this.floor.begin(level);
+      this.over(level);
+      return;
+    }
     if (over >= rule.ends_db) {
       this.quiet = null;
       return;
@@ -81,9 +87,13 @@ export class Sounding {
     if (frame.at - this.quiet < rule.ends_s) return;
     const sure = this.quiet - this.clear <= rule.sinks_s;
     const tone = { ...this.tone!, end: this.fell(this.quiet), sure, still: null };
+    this.over(level);
+    onEnd(tone);
+  }
+
+  private over(level: number): void {
     this.tone = this.rose = this.quiet = null;
     this.most = level;
-    onEnd(tone);
   }
 
   /** still tells how many sound from how much softer it is than it was: a quarter of the people are 6 dB softer than all. */

@@ -8,7 +8,7 @@ export function EarLight({ ear, onOpen }: { ear: Ear; onOpen: () => void }) {
   const { hearing, shown, proposal } = ear;
   if (hearing.is !== "on" && hearing.is !== "trouble") return null;
   const on = hearing.is === "on";
-  const cannot = !on || shown.dead || ear.deaf || (ear.stroking && shown.strokes === null);
+  const cannot = !on || shown.dead || ear.deaf || (ear.stroking && shown.strokes === null && !shown.early);
   const heard =
     ear.stroking && shown.strokes !== null
       ? String(shown.strokes)

@@ -40,7 +40,7 @@ export function EarPad({ ear, passage, onClose }: Props) {
     if (proposal && accepts(key)) take();
     else if (proposal && key === "1") notNow();
     else if (!on && hearing.is !== "asking" && accepts(key)) void ear.begin();
-    else if (on && key === "2") ear.finish();
+    else if ((on || hearing.is === "trouble") && key === "2") ear.finish();
     else return false;
     return true;
   });
@@ -79,6 +79,11 @@ function Before({ ear }: { ear: Ear }) {
           <p>{t("lead.what-listening-does")}</p>
           <p>{t("lead.nothing-is-recorded")}</p>
           <footer>
+            {hearing.is === "trouble" && (
+              <Button variant="outline-secondary" size="lg" onClick={ear.finish}>
+                <kbd>2</kbd> {t("lead.do-without-it")}
+              </Button>
+            )}
             <Button size="lg" onClick={() => void ear.begin()}>
               <kbd>F</kbd> {hearing.is === "trouble" ? t("frame.try-again") : t("lead.begin-to-listen")}
             </Button>
@@ -107,7 +112,7 @@ function heardText(ear: Ear, passage: ScorePassage | undefined): string {
   if (ear.hears === "stroke") {
     if (!ear.stroking) return t("lead.no-strokes-are-led-now");
     return shown.strokes === null
-      ? t("lead.i-cannot-hear-the-strokes")
+      ? t(shown.early ? "lead.it-takes-some-strokes" : "lead.i-cannot-hear-the-strokes")
       : t("lead.strokes-heard", {
           heard: shown.strokes,
           beat: number(passage.tempo),
@@ -115,6 +120,7 @@ function heardText(ear: Ear, passage: ScorePassage | undefined): string {
         });
   }
   if (shown.sounds !== null) return t("lead.the-room-sounds", { seconds: shown.sounds, still: shown.still });
+  if (shown.last === "unsure") return t("lead.i-cannot-hear-when-it-ended");
   return shown.last === null
     ? t("lead.i-hear-nobody-yet")
     : t("lead.silent-it-lasted", { seconds: number(Math.round(shown.last / 100) / 10) });

@@ -30,13 +30,17 @@ export type Desk = {
   ear?: EarDesk;
 };
 
-/** EarDesk is where a screen that listens to the room of a class says so, and tells what it heard. */
+/** EarDesk is where a screen that listens to the room of a class says so. */
 export type EarDesk = {
   /** the name of this screen, as the score has it */
   me: string;
   listens: (on: boolean) => Promise<void>;
-  keep: (heard: Heard[]) => Promise<void>;
 };
+
+/** keepHeard tells the program what was heard in a class. */
+export async function keepHeard(id: number, heard: Heard[]): Promise<void> {
+  await post<HeardKept>(`/classes/${id}/heard`, { heard });
+}
 
 const me = newKey();
 
@@ -44,7 +48,6 @@ function earOf(id: number, take: (score: Score) => void): EarDesk {
   return {
     me,
     listens: async (on) => take(await post<Score>(`/classes/${id}/ear`, { ear: me, on })),
-    keep: async (heard) => void (await post<HeardKept>(`/classes/${id}/heard`, { heard })),
   };
 }
 

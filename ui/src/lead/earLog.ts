@@ -12,11 +12,20 @@ export class EarLog {
   private sending = false;
 
   constructor(
-    private readonly name: string,
+    private id: number,
     /** send tells the program; it fails where there is no answer */
-    private readonly send: (heard: Heard[]) => Promise<void>,
+    private readonly send: (id: number, heard: Heard[]) => Promise<void>,
   ) {
-    this.waiting = kept(name);
+    this.waiting = kept(nameOf(id));
+  }
+
+  /** renumber has it be of a class that the program knows now: before it had a number of this device. */
+  renumber(id: number): void {
+    if (id === this.id) return;
+    localStorage.removeItem(nameOf(this.id));
+    this.id = id;
+    this.waiting = [...kept(nameOf(id)), ...this.waiting];
+    this.keep();
   }
 
   add(heard: Heard): void {
@@ -24,13 +33,13 @@ export class EarLog {
     this.keep();
   }
 
-  /** flush sends what waits. It fails where the program does not take it; then it is told once and not kept. */
+  /** flush sends what waits, once the program knows the class. It fails where the program does not take it; then it is told once and not kept. */
   async flush(): Promise<void> {
-    if (this.sending || this.waiting.length === 0) return;
+    if (this.sending || this.waiting.length === 0 || this.id < 0) return;
     this.sending = true;
     const sent = this.waiting.slice(0, most);
     try {
-      await this.send(sent);
+      await this.send(this.id, sent);
       this.drop(sent);
     } catch (error) {
       if (!(error instanceof Failed) || unanswered(error) || error.status === 401) return; // it is sent again
@@ -48,12 +57,23 @@ export class EarLog {
 
   private keep(): void {
     try {
-      if (this.waiting.length === 0) localStorage.removeItem(this.name);
-      else localStorage.setItem(this.name, JSON.stringify(this.waiting));
+      if (this.waiting.length === 0) localStorage.removeItem(nameOf(this.id));
+      else localStorage.setItem(nameOf(this.id), JSON.stringify(this.waiting));
     } catch {
       // a full store: it is sent as long as the page is open
     }
   }
+}
+
+const nameOf = (id: number) => `heard:${id}`;
+
+/** sendLeftovers sends what was heard in classes before, and could not be sent before their pages were closed. */
+export async function sendLeftovers(
+  now: number,
+  send: (id: number, heard: Heard[]) => Promise<void>,
+): Promise<void> {
+  const ids = Object.keys(localStorage).flatMap((name) => /^heard:(\d+)$/.exec(name)?.[1] ?? []);
+  for (const id of ids.map(Number)) if (id !== now) await new EarLog(id, send).flush().catch(() => undefined); // it was refused: it is not kept
 }
 
 function kept(name: string): Heard[] {

@@ -1,5 +1,5 @@
 import { useQuery } from "@tanstack/react-query";
-import { useCallback, useEffect, useMemo, useRef, useState } from "react";
+import { useCallback, useEffect, useRef, useState } from "react";
 import { goesOn } from "../ear/goingOn";
 import type { Heard } from "../ear/microphone";
 import type { Tone } from "../ear/sounding";
@@ -11,7 +11,8 @@ import type { FromHeard, Score } from "../wire/contract";
 import type { Press } from "./adjustments";
 import type { Desk } from "./desk";
 import { type EarChoice, type GoOn, keepChoice, keptChoice, usualGoOn } from "./earChoice";
-import { EarLog } from "./earLog";
+import { keepHeard } from "./desk";
+import { EarLog, sendLeftovers } from "./earLog";
 import { useStable } from "./useStable";
 import { failureText } from "../language/text";
 
@@ -27,8 +28,10 @@ export type Shown = {
   sounds: number | null;
   /** whether many still do; "none" where that cannot be told */
   still: "many" | "few" | "none";
-  /** how long it did last, in ms; null before the first, and where its end could not be told */
-  last: number | null;
+  /** how long it did last, in ms; null before the first, and "unsure" where its end could not be told */
+  last: number | "unsure" | null;
+  /** whether strokes have begun so lately that their rate cannot be known yet */
+  early: boolean;
   /** whether the microphone is muted */
   dead: boolean;
 };
@@ -40,10 +43,12 @@ const nothing: Shown = {
   sounds: null,
   still: "none",
   last: null,
+  early: false,
   dead: false,
 };
 
 const logEvery = 5000; // ms of the class, of strokes; and in real time, of what is sent
+const takes = 8000; // ms of the class until the rate of strokes can be known
 const askEvery = 2000; // ms of the class
 const dismissed = 3; // strokes a minute by which the room has to change until it is proposed again
 
@@ -81,12 +86,11 @@ export function useEar({ score, place, desk, plays, listenTo, adjust, goOn, say 
   const stroking = hears === "stroke" && phase?.stage === "round" && phase.kind === "stroke" && !deaf;
   const wants = phase ? (chosen[phase.passage] ?? before[passage?.practice ?? ""] ?? usualGoOn) : usualGoOn;
 
-  const log = useMemo(
-    () => (desk.ear ? new EarLog(`heard:${score.class_id}`, desk.ear.keep) : null),
-    [desk.ear, score.class_id],
-  );
+  const [log] = useState(() => (desk.ear ? new EarLog(score.class_id, keepHeard) : null));
+  useEffect(() => log?.renumber(score.class_id), [log, score.class_id]);
   useEffect(() => {
-    if (!log || score.class_id < 0) return; // the program does not know the class yet
+    if (!log) return;
+    void sendLeftovers(score.class_id, keepHeard);
     const timer = setInterval(() => {
       log.flush().catch((error: unknown) => say(failureText(error)));
     }, logEvery);
@@ -110,7 +114,8 @@ export function useEar({ score, place, desk, plays, listenTo, adjust, goOn, say 
       together: (stroking && heard.pace?.together) || "none",
       still: (!deaf && sounding?.still) || "none",
       sounds: sounding && !deaf ? Math.floor((inClass(heard.at) - sounding.from) / 1000) : null,
-      last: over && !deaf ? (over.sure ? Math.round(over.end! - over.from) : null) : shown.last,
+      last: over && !deaf ? (over.sure ? Math.round(over.end! - over.from) : "unsure") : shown.last,
+      early: stroking && phase !== null && inClass(heard.at) - phase.at_ms[0]! < takes,
       dead: heard.dead,
     };
     if (JSON.stringify(next) !== JSON.stringify(shown)) setShown(next);

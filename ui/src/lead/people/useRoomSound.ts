@@ -5,7 +5,7 @@ import type { Rehearsing, WatchedAct } from "../../wire/contract";
 import { chant, hear, stroke } from "./roomSound";
 
 const every = 60; // ms between two looks at what sounds next
-const ahead = 160; // ms in real time of which it is known what sounds
+const ahead = 600; // ms in real time of which it is known what sounds: a page may be busy for as long
 
 type Out = { audio: AudioContext; room: GainNode; stream: MediaStreamAudioDestinationNode };
 
