@@ -133,7 +133,8 @@ func TestEveryViewIsAccessible(t *testing.T) {
 	for _, panel := range []struct {
 		key   input.Key
 		title string
-	}{{input.Digit1, "What do you see"}, {input.Digit2, "Tap the room"}, {input.KeyB, "Note"}, {input.KeyT, "Cautions"},
+	}{{input.Digit1, "What do you see"}, {input.Digit2, "Tap the room"}, {input.Digit7, "Listen to the room"},
+		{input.KeyB, "Note"}, {input.KeyT, "Cautions"},
 		{input.ShiftLeft, ""}} {
 		if panel.title == "" {
 			th.tap(lead, `button[aria-label="Keys"]`, ".")

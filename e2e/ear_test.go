@@ -273,7 +273,7 @@ func TestWhereThereIsNoMicrophone(t *testing.T) {
 		th.eval(page, `(name) => { window.refuses = name }`, c.refuses)
 		th.press(page, input.KeyF)
 		th.see(page, `.pad [role="alert"]`, c.says)
-		th.see(page, ".earlight .heard", "cannot hear")
+		th.see(page, ".earlight .heard .still", "cannot hear")
 	}
 	th.eval(page, `() => { window.refuses = "" }`)
 	th.press(page, input.KeyF)

@@ -271,7 +271,7 @@ func TestALongerLanguage(t *testing.T) {
 	th.visit(page, th.at+fmt.Sprintf("/lead/%d", score.ClassID))
 	th.see(page, `[data-testid="word"]`, ".")
 	th.written(page, "lead", known)
-	for _, key := range []input.Key{input.Digit1, input.Digit2, input.KeyB, input.KeyT} {
+	for _, key := range []input.Key{input.Digit1, input.Digit2, input.Digit7, input.KeyB, input.KeyT} {
 		th.press(page, key)
 		th.see(page, ".pad", ".")
 		th.written(page, fmt.Sprintf("lead, key %v", key), known)

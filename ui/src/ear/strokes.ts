@@ -104,6 +104,8 @@ export class Strokes {
       if (!best || regular > best.regular) best = { rate, regular };
     }
     if (!best || best.regular < rule.regular) return null;
+    // Of few hisses some rate always fits well: the number and how well they fit have to be improbable together.
+    if (this.onsets.length * best.regular ** 2 < rule.evident) return null;
     const [from, to] = [this.onsets[0]!.at, this.onsets.at(-1)!.at];
     const expected = 1 + ((to - from) * best.rate) / 60;
     if (expected < rule.at_least || Math.abs(this.onsets.length / expected - 1) > rule.missing) return null;

@@ -25,7 +25,16 @@ export function EarLight({ ear, onOpen }: { ear: Ear; onOpen: () => void }) {
       <span className={on ? "dot" : "dot out"} />
       <Icon of={mic} />
       <span className="heard">
-        {cannot ? t("lead.cannot-hear") : heard || <span className="still">{t("lead.listening")}</span>}
+        {cannot ? (
+          <>
+            <span className="still">{t("lead.cannot-hear")}</span>
+            <span className="short" aria-hidden>
+              –
+            </span>
+          </>
+        ) : (
+          heard || <span className="still">{t("lead.listening")}</span>
+        )}
       </span>
     </button>
   );

@@ -65,31 +65,32 @@ export function EarPad({ ear, passage, onClose }: Props) {
 /** Before is what is to be known before the microphone is opened, and why it could not be. */
 function Before({ ear }: { ear: Ear }) {
   const { hearing } = ear;
-  return (
-    <>
-      {hearing.is === "trouble" && (
-        <p className="proposal" role="alert">
+  if (hearing.is === "asking") return <p role="status">{t("lead.your-browser-asks-for-the-microphone")}</p>;
+  if (hearing.is === "trouble")
+    return (
+      <>
+        <p className="mb-0" role="alert">
           {t(troubles[hearing.trouble])}
         </p>
-      )}
-      {hearing.is === "asking" ? (
-        <p role="status">{t("lead.your-browser-asks-for-the-microphone")}</p>
-      ) : (
-        <>
-          <p>{t("lead.what-listening-does")}</p>
-          <p>{t("lead.nothing-is-recorded")}</p>
-          <footer>
-            {hearing.is === "trouble" && (
-              <Button variant="outline-secondary" size="lg" onClick={ear.finish}>
-                <kbd>2</kbd> {t("lead.do-without-it")}
-              </Button>
-            )}
-            <Button size="lg" onClick={() => void ear.begin()}>
-              <kbd>F</kbd> {hearing.is === "trouble" ? t("frame.try-again") : t("lead.begin-to-listen")}
-            </Button>
-          </footer>
-        </>
-      )}
+        <footer>
+          <Button variant="outline-secondary" onClick={ear.finish}>
+            <kbd>2</kbd> {t("lead.do-without-it")}
+          </Button>
+          <Button onClick={() => void ear.begin()}>
+            <kbd>F</kbd> {t("frame.try-again")}
+          </Button>
+        </footer>
+      </>
+    );
+  return (
+    <>
+      <p className="mb-0">{t("lead.what-listening-does")}</p>
+      <p className="mb-0">{t("lead.nothing-is-recorded")}</p>
+      <footer>
+        <Button size="lg" onClick={() => void ear.begin()}>
+          <kbd>F</kbd> {t("lead.begin-to-listen")}
+        </Button>
+      </footer>
     </>
   );
 }

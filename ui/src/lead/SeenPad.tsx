@@ -88,6 +88,11 @@ export function SeenPad({ asks, signs, phase, onAdjust, onListen, onClose }: Pro
   return (
     <Pad title={proposed ? t("lead.what-to-do") : t("lead.what-do-you-see")} onClose={onClose}>
       {error && <ErrorAlert error={error} />}
+      {!proposed && (
+        <Button variant="link" className="p-0 text-start" onClick={onListen}>
+          {listens !== "" && <kbd>{listens.toUpperCase()}</kbd>} {t("lead.listen-to-the-room")}
+        </Button>
+      )}
       {proposed ? (
         <p className="proposal" role="status">
           {text(proposed.say)}
@@ -104,9 +109,6 @@ export function SeenPad({ asks, signs, phase, onAdjust, onListen, onClose }: Pro
               <kbd>1</kbd> {t("lead.more-2", { hidden })}
             </Button>
           )}
-          <Button variant="link" onClick={onListen}>
-            {listens !== "" && <kbd>{listens.toUpperCase()}</kbd>} {t("lead.listen-to-the-room")}
-          </Button>
         </div>
       )}
       {proposed && (

@@ -48,7 +48,7 @@ const nothing: Shown = {
 };
 
 const logEvery = 5000; // ms of the class, of strokes; and in real time, of what is sent
-const takes = 8000; // ms of the class until the rate of strokes can be known
+const takes = 10_000; // ms of the class until the rate of strokes can be known
 const askEvery = 2000; // ms of the class
 const dismissed = 3; // strokes a minute by which the room has to change until it is proposed again
 
