@@ -320,6 +320,10 @@ func TestTwoScreensListen(t *testing.T) {
 	th.press(first, input.KeyF)
 	th.element(first, ".earlight .dot:not(.out)")
 	th.see(second, `.pad [role="alert"]`, "Another screen listens now")
+	th.press(first, input.Escape)
+	th.closed(first)
+	th.end(first)
+	th.until(first, `!document.querySelector(".earlight")`) // nobody is listened to after the class
 }
 
 // A rehearsal makes the sounds of its people, so that listening can be practised without a microphone.

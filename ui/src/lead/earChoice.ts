@@ -7,7 +7,7 @@ export type EarChoice = {
   device: string;
   /** whether what this device plays is heard in headphones only */
   headphones: boolean;
-  /** by practice, what was chosen last */
+  /** by practice, what was chosen last: of it the longest time is taken again */
   goOn: { [practice: string]: GoOn };
 };
 

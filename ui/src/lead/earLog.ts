@@ -22,9 +22,11 @@ export class EarLog {
   /** renumber has it be of a class that the program knows now: before it had a number of this device. */
   renumber(id: number): void {
     if (id === this.id) return;
-    localStorage.removeItem(nameOf(this.id));
+    const { waiting } = this;
+    this.waiting = [];
+    this.keep(); // nothing under the number before
     this.id = id;
-    this.waiting = [...kept(nameOf(id)), ...this.waiting];
+    this.waiting = [...kept(nameOf(id)), ...waiting];
     this.keep();
   }
 
@@ -72,7 +74,7 @@ export async function sendLeftovers(
   now: number,
   send: (id: number, heard: Heard[]) => Promise<void>,
 ): Promise<void> {
-  const ids = Object.keys(localStorage).flatMap((name) => /^heard:(\d+)$/.exec(name)?.[1] ?? []);
+  const ids = names().flatMap((name) => /^heard:(\d+)$/.exec(name)?.[1] ?? []);
   for (const id of ids.map(Number)) if (id !== now) await new EarLog(id, send).flush().catch(() => undefined); // it was refused: it is not kept
 }
 
@@ -81,5 +83,13 @@ function kept(name: string): Heard[] {
     return JSON.parse(localStorage.getItem(name) ?? "[]") as Heard[];
   } catch {
     return [];
+  }
+}
+
+function names(): string[] {
+  try {
+    return Object.keys(localStorage);
+  } catch {
+    return []; // a browser may not let a page keep anything
   }
 }

@@ -84,7 +84,8 @@ export function useEar({ score, place, desk, plays, listenTo, adjust, goOn, say 
   const hears = passage?.hears ?? null;
   const deaf = plays && !choice.headphones && !listenTo;
   const stroking = hears === "stroke" && phase?.stage === "round" && phase.kind === "stroke" && !deaf;
-  const wants = phase ? (chosen[phase.passage] ?? before[passage?.practice ?? ""] ?? usualGoOn) : usualGoOn;
+  const usual = { ...usualGoOn, longest: before[passage?.practice ?? ""]?.longest ?? usualGoOn.longest };
+  const wants = (phase && chosen[phase.passage]) ?? usual;
 
   const [log] = useState(() => (desk.ear ? new EarLog(score.class_id, keepHeard) : null));
   useEffect(() => log?.renumber(score.class_id), [log, score.class_id]);
@@ -106,15 +107,15 @@ export function useEar({ score, place, desk, plays, listenTo, adjust, goOn, say 
     const moved = (tone: Tone | null): Tone | null =>
       tone && { ...tone, from: inClass(tone.from), end: tone.end === null ? null : inClass(tone.end) };
     const sounding = moved(heard.sounding);
-    const over = moved(heard.ended);
-    if (over) ended.current = over;
+    const tone = moved(heard.ended);
+    if (tone) ended.current = tone;
     const next: Shown = {
       strokes: stroking && heard.pace ? Math.round(heard.pace.rate / clock.rate()) : null,
       from: stroking && heard.pace ? Math.floor(inClass(heard.pace.from) / askEvery) * askEvery : 0,
       together: (stroking && heard.pace?.together) || "none",
       still: (!deaf && sounding?.still) || "none",
       sounds: sounding && !deaf ? Math.floor((inClass(heard.at) - sounding.from) / 1000) : null,
-      last: over && !deaf ? (over.sure ? Math.round(over.end! - over.from) : "unsure") : shown.last,
+      last: tone && !deaf ? (tone.sure ? Math.round(tone.end! - tone.from) : "unsure") : shown.last,
       early: stroking && phase !== null && inClass(heard.at) - phase.at_ms[0]! < takes,
       dead: heard.dead,
     };
@@ -129,11 +130,11 @@ export function useEar({ score, place, desk, plays, listenTo, adjust, goOn, say 
         per_minute: Math.round((heard.pace.rate / clock.rate()) * 10) / 10,
       });
     }
-    if (over?.sure && hears !== null && hears !== "stroke" && over.end! > 0)
+    if (tone?.sure && hears !== null && hears !== "stroke" && tone.end! > 0)
       log?.add({
         phase: hears,
-        from_ms: Math.max(0, Math.round(over.from)),
-        to_ms: Math.round(over.end!),
+        from_ms: Math.max(0, Math.round(tone.from)),
+        to_ms: Math.round(tone.end!),
         per_minute: 0,
       });
     if (!wants.on || !phase.open || phase.kind !== hears || place.over) return;
@@ -178,6 +179,11 @@ export function useEar({ score, place, desk, plays, listenTo, adjust, goOn, say 
     tell(false);
   }, [stop, tell]);
 
+  const { over } = place;
+  useEffect(() => {
+    if (over && on) finish(); // nobody is listened to after the class
+  }, [over, on, finish]);
+
   const asked = useQuery({
     queryKey: ["strokes-heard", score.class_id, score.revision, shown.strokes, shown.from],
     queryFn: () => desk.asks!.heard({ per_minute: shown.strokes!, from_ms: shown.from }),
@@ -215,7 +221,7 @@ export function useEar({ score, place, desk, plays, listenTo, adjust, goOn, say 
     choice,
     change,
     wants,
-    /** wantGoOn chooses for this passage, and for this practice in later classes */
+    /** wantGoOn chooses for this passage; the longest time is remembered with the practice */
     wantGoOn: (goes: GoOn) => {
       if (!phase || !passage) return;
       setChosen({ ...chosen, [phase.passage]: goes });
