@@ -222,7 +222,8 @@ func TestAClassByHand(t *testing.T) {
 	th.press(page, input.KeyX)
 	th.press(page, input.KeyX)
 	th.visit(page, fmt.Sprintf("%s/taught/%d", th.at, score.ClassID))
-	th.see(page, ".byhands", `you breathed [\d.]+ : 4 : [\d.]+ s in 2 breaths, as counts 4:4:6 at \d+`)
+	// On a slow machine the class has come to the exhale of the third breath, which is by hand, after a longer hold.
+	th.see(page, ".byhands", `you breathed [\d.]+ : [\d.]+ : [\d.]+ s in [23] breaths, as counts 4:4:6 at \d+`)
 	th.click(page, "button", "Plan it at the tempo you breathed")
 	th.see(page, ".passage", `by hand`)
 }
