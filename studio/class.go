@@ -11,7 +11,8 @@ import (
 // Class is a class as it is led, and what the data file has of it.
 type Class struct {
 	led.Class
-	Stored store.Class
+	Stored  store.Class
+	Edition int64 // what Changes was before it was read (contract.Score)
 }
 
 // BeginClass returns a class of the plan without adjustments. Its practices have their names and texts in its language.
@@ -52,10 +53,10 @@ func (c *Class) AddStored(a store.Adjustment) error {
 }
 
 // Copy returns the same class, to which adjustments can be added without changing this one.
-func (c *Class) Copy() *Class { return &Class{*c.Class.Copy(), c.Stored} }
+func (c *Class) Copy() *Class { return &Class{Class: *c.Class.Copy(), Stored: c.Stored} }
 
 // Next is Next of the class as it is led.
-func (c *Class) Next() *Class { return &Class{*c.Class.Next(), c.Stored} }
+func (c *Class) Next() *Class { return &Class{Class: *c.Class.Next(), Stored: c.Stored} }
 
 // FileName returns the day and the title of the class.
 func (c *Class) FileName() string {

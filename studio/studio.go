@@ -30,6 +30,7 @@ type Studio struct {
 func New(s *store.Store, c *Clock) *Studio {
 	studio := WithTime(s, c.Now, c.Rate())
 	studio.clock = c
+	studio.changes.Store(c.Now().UnixMilli()) // more than before a restart: screens compare it (contract.Score)
 	return studio
 }
 

@@ -60,6 +60,9 @@ type Score struct {
 	Passages   []ScorePassage `json:"passages"`
 	Answer     *Answer        `json:"answer" jsonschema:"nullable"` // to the last adjustment
 	Unstored   *Unstored      `json:"unstored" jsonschema:"nullable"`
+	// Edition orders scores with the same revision, which answers and the stream may bring crosswise: one with a smaller
+	// number knows less. It grows beyond restarts of the program. 0 where there is no stream.
+	Edition int64 `json:"edition,omitempty"`
 	Language   string         `json:"language"` // of what is said, a BCP 47 tag
 	Left       Ways           `json:"left"`
 	Right      Ways           `json:"right"`

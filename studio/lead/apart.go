@@ -81,9 +81,11 @@ func (c *Classes) Take(ctx context.Context, id int64, sent contract.Presses) (co
 		taken.Asked = append(taken.Asked, l.Answer(l.Known(row.Key)))
 	}
 	if meeting.Added != 0 {
+		edition := l.Edition
 		if l, err = c.replace(ctx, l, meeting, now); err != nil {
 			return contract.Taken{}, err
 		}
+		l.Edition = edition
 	}
 	rows, err := c.pressed(ctx, id)
 	if err != nil {

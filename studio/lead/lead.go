@@ -105,6 +105,7 @@ func (c *Classes) endAt(ctx context.Context, running *studio.Class, at int64) er
 
 // InProgress returns the class in progress, or nil.
 func (c *Classes) InProgress(ctx context.Context) (*studio.Class, error) {
+	edition := c.studio.Changes()
 	class, err := c.current(ctx)
 	if err != nil || class == nil {
 		return nil, err
@@ -113,6 +114,7 @@ func (c *Classes) InProgress(ctx context.Context) (*studio.Class, error) {
 	if !l.Running(c.studio.Now()) {
 		return nil, nil
 	}
+	l.Edition = edition
 	return l, nil
 }
 
@@ -224,7 +226,9 @@ func (c *Classes) adjust(ctx context.Context, l *studio.Class, at int64, want co
 	if class, err = c.keep(ctx, class, row); err != nil {
 		return 0, err
 	}
+	edition := l.Edition
 	*l = *class.read()
+	l.Edition = edition
 	if !l.Running(c.studio.Now()) && class.stored.EndedAt.IsZero() {
 		l.End(c.finish(ctx, class, l.Led.Timeline().End))
 	}

@@ -85,6 +85,15 @@ func (c *Classes) setLive(class *live) {
 
 // Open returns a class with everything that was pressed, also what is not in the data file yet.
 func (c *Classes) Open(ctx context.Context, id int64) (*studio.Class, error) {
+	edition := c.studio.Changes()
+	class, err := c.open(ctx, id)
+	if class != nil {
+		class.Edition = edition
+	}
+	return class, err
+}
+
+func (c *Classes) open(ctx context.Context, id int64) (*studio.Class, error) {
 	current, err := c.current(ctx)
 	if err == nil && current != nil && current.stored.ID == id {
 		return current.read(), nil

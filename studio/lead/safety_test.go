@@ -18,6 +18,7 @@ func TestAClassIsBentAndEndedWhileNothingCanBeStored(t *testing.T) {
 	d := desktest.New(t)
 	class := d.Start(d.AddPlan(`{"type": "practice", "practice": "nadi-shodhana", "counts": "2:2", "rounds": 30}`))
 	d.Do(class, "pause")
+	var late contract.Score
 	d.Locked(func() {
 		done := d.Do(class, "resume")
 		require.NotNil(t, done.Score.Unstored)
@@ -31,6 +32,7 @@ func TestAClassIsBentAndEndedWhileNothingCanBeStored(t *testing.T) {
 		done = d.Do(class, "end")
 		assert.True(t, done.Score.Over)
 		assert.Len(t, done.Score.Unstored.Presses, 3)
+		late = done.Score
 		running, err := d.Classes.Running(t.Context())
 		require.NoError(t, err)
 		assert.Zero(t, running)
@@ -41,6 +43,8 @@ func TestAClassIsBentAndEndedWhileNothingCanBeStored(t *testing.T) {
 	score, err := d.Classes.Score(t.Context(), class)
 	require.NoError(t, err)
 	assert.Nil(t, score.Unstored)
+	assert.Equal(t, late.Revision, score.Revision)
+	assert.Greater(t, score.Edition, late.Edition, "an answer that comes late does not bring back what is stored by now")
 	before, err := d.Records.Record(t.Context(), class)
 	require.NoError(t, err)
 	d.Reopen()

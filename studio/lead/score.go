@@ -58,6 +58,7 @@ func (c *Classes) scoreAt(ctx context.Context, l *studio.Class, at int64) (contr
 	if here.says != nil {
 		score.Speaker = here.says(led.Texts(&score))
 	}
+	score.Edition = l.Edition
 	score.CardUp, score.Ear = c.cards.of(l.Stored.ID), c.listening.of(l.Stored.ID)
 	score.Sample = c.isSample(l.Stored.PlanID) || c.endedSample(l.Stored.ID) != nil
 	return score, nil

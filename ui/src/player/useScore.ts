@@ -4,11 +4,7 @@ import { get, unanswered } from "../wire/api";
 import { synchronize } from "./clock";
 import { follow } from "../wire/follow";
 import type { Score } from "../wire/contract";
-
-/** newer keeps the score that knows of more adjustments: answers and the stream may cross. */
-function newer(old: Score | undefined, fresh: Score): Score {
-  return old && old.revision > fresh.revision ? old : fresh;
-}
+import { newer } from "../wire/score";
 
 const again = 3000; // ms until a class is asked for once more, while the application does not answer
 

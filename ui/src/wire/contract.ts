@@ -908,6 +908,7 @@ export interface Score {
   passages: ScorePassage[];
   answer: Answer | null;
   unstored: Unstored | null;
+  edition?: number;
   language: string;
   left: Ways;
   right: Ways;

@@ -44,3 +44,10 @@ function unpacked({ packed_lists: packed, ...score }: Packed): Score {
   score.lane_spoken = spoken(packed.lane_spoken);
   return score;
 }
+
+/** newer keeps the score that knows more: answers and the stream may cross. */
+export function newer(old: Score | undefined, fresh: Score): Score {
+  if (!old) return fresh;
+  const later = old.revision - fresh.revision || (old.edition ?? 0) - (fresh.edition ?? 0);
+  return later > 0 ? old : fresh;
+}
