@@ -5,6 +5,7 @@ import { moves } from "./moves";
 import { fewOf } from "./fewKeys";
 import { type Panel, panelsOf } from "./panelKeys";
 import { type Control, type Group, keyName } from "./adjustments";
+import { KeyName } from "./KeyName";
 import { type Keys, letterOf } from "../frame/keys/letters";
 import { t } from "../language/text";
 
@@ -143,11 +144,6 @@ function widthOf(word: string): number {
     /[mwMW@]/.test(letter) ? 0.95 : /[iljtfrI'’.,:]/.test(letter) ? 0.43 : 0.66,
   );
   return widths.reduce((sum, width) => sum + width, 0.1);
-}
-
-/** KeyName is the key that is printed on a button; one without a key has none. */
-function KeyName({ of }: { of: string }) {
-  return of === "" ? <span /> : <kbd>{of === " " ? t("frame.space") : keyName(of)}</kbd>;
 }
 
 type KeyProps = {

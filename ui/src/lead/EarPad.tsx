@@ -6,7 +6,8 @@ import { type GoOn, longests } from "./earChoice";
 import { Pad } from "./Pad";
 import { microphonesQuery } from "./queries";
 import type { Ear } from "./useEar";
-import { useAccepts, usePadKeys } from "./usePadKeys";
+import { AcceptKey, printed } from "./KeyName";
+import { useAccepts, useLetter, usePadKeys } from "./usePadKeys";
 import { t, text } from "../language/text";
 
 type Props = { ear: Ear; passage: ScorePassage | undefined; onClose: () => void };
@@ -53,7 +54,7 @@ export function EarPad({ ear, passage, onClose }: Props) {
             <kbd>1</kbd> {t("lead.not-now")}
           </Button>
           <Button size="lg" onClick={take}>
-            <kbd>F</kbd> {t("lead.do-it")}
+            <AcceptKey /> {t("lead.do-it")}
           </Button>
         </footer>
       )}
@@ -77,7 +78,7 @@ function Before({ ear }: { ear: Ear }) {
             <kbd>2</kbd> {t("lead.do-without-it")}
           </Button>
           <Button onClick={() => void ear.begin()}>
-            <kbd>F</kbd> {t("frame.try-again")}
+            <AcceptKey /> {t("frame.try-again")}
           </Button>
         </footer>
       </>
@@ -88,7 +89,7 @@ function Before({ ear }: { ear: Ear }) {
       <p className="mb-0">{t("lead.nothing-is-recorded")}</p>
       <footer>
         <Button size="lg" onClick={() => void ear.begin()}>
-          <kbd>F</kbd> {t("lead.begin-to-listen")}
+          <AcceptKey /> {t("lead.begin-to-listen")}
         </Button>
       </footer>
     </>
@@ -191,9 +192,14 @@ function Device({ ear, hearing }: { ear: Ear; hearing: Ear["hearing"] & { is: "o
 /** GoesOn lets the passage go on by itself when the room has fallen silent, where the teacher leads it by hand. */
 function GoesOn({ ear, passage }: { ear: Ear; passage: ScorePassage }) {
   const { wants } = ear;
+  const byHand = useLetter("by-hand");
   const want = (part: Partial<GoOn>) => ear.wantGoOn({ ...wants, ...part });
   if (!passage.in_force.by_hand.includes(ear.hears!))
-    return <p className="mb-0">{t("lead.by-hand-it-can-go-on")}</p>;
+    return (
+      <p className="mb-0">
+        {t("lead.by-hand-it-can-go-on", { key: printed(byHand), shown: byHand === "" ? "no" : "yes" })}
+      </p>
+    );
   return (
     <>
       <Form.Check

@@ -10,6 +10,7 @@ import { classTime } from "../player/usePlace";
 import { useClock } from "../player/clock";
 import { clock } from "../player/format";
 import { Pad } from "./Pad";
+import { AcceptKey } from "./KeyName";
 import { useAccepts, usePadKeys } from "./usePadKeys";
 import { t, text } from "../language/text";
 
@@ -45,7 +46,7 @@ export function GapCard({ score, from, away: desk, onClose }: Props) {
       )}
       <footer>
         <Button size="lg" onClick={onClose}>
-          <kbd>F</kbd> {t("lead.continue-from-now")}
+          <AcceptKey /> {t("lead.continue-from-now")}
         </Button>
         {gap.data?.again && (
           <Button size="lg" variant="outline-primary" onClick={again}>

@@ -6,6 +6,7 @@ import type { Adjust, Signal } from "../wire/contract";
 import { ErrorAlert } from "../frame/shell/ErrorAlert";
 import type { Advised, Asks } from "./desk";
 import { Pad } from "./Pad";
+import { AcceptKey } from "./KeyName";
 import { useAccepts, useLetter, usePadKeys } from "./usePadKeys";
 import { t, text } from "../language/text";
 
@@ -123,7 +124,7 @@ export function SeenPad({ asks, signs, phase, onAdjust, onListen, onClose }: Pro
           )}
           {proposed.do.length > 0 && (
             <Button size="lg" onClick={accept}>
-              <kbd>F</kbd> {t("lead.do-it")}
+              <AcceptKey /> {t("lead.do-it")}
             </Button>
           )}
         </footer>

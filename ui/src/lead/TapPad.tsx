@@ -6,6 +6,7 @@ import type { Adjust } from "../wire/contract";
 import { number } from "../player/format";
 import type { Asks } from "./desk";
 import { Pad } from "./Pad";
+import { AcceptKey } from "./KeyName";
 import { useAccepts, usePadKeys } from "./usePadKeys";
 import { t } from "../language/text";
 
@@ -68,7 +69,7 @@ export function TapPad({ asks, onAdjust, onClose }: Props) {
       {!(tapped && tapped.tempo === 0) && (
         <footer>
           <Button size="lg" disabled={!ready} onClick={accept}>
-            <kbd>F</kbd> {ready ? t("lead.lead-at", { tempo: number(tapped.tempo) }) : t("lead.take-it")}
+            <AcceptKey /> {ready ? t("lead.lead-at", { tempo: number(tapped.tempo) }) : t("lead.take-it")}
           </Button>
         </footer>
       )}
