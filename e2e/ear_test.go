@@ -60,6 +60,19 @@ func hum(sound []float64, from, to float64) {
 	}
 }
 
+// sigh adds a breath out of an open mouth between two moments, in seconds: air that grows softer, without a pitch.
+func sigh(sound []float64, from, to float64) {
+	random := rand.New(rand.NewPCG(uint64(from*1000), 4))
+	before := 0.0
+	for n := int(from * soundRate); n < int(to*soundRate) && n < len(sound); n++ {
+		at := float64(n) / soundRate
+		swell := math.Min(1, math.Min((at-from)/0.2, (to-at)/0.2)) * math.Exp(-(at-from)/(to-from))
+		white := random.NormFloat64()
+		sound[n] += 0.08 * swell * (white - 0.7*before)
+		before = white
+	}
+}
+
 // written writes a sound as a WAV file of 16 bits.
 func written(t *testing.T, sound []float64) string {
 	t.Helper()
@@ -245,6 +258,36 @@ func TestAChantEndsAndThePassageGoesOn(t *testing.T) {
 	for _, mark := range record.Marks {
 		assert.Equal(t, "heard-silence", mark.Answer.Because)
 	}
+}
+
+// A sigh is heard too, and the program is not needed for it: what was heard while it was gone is in the record when it
+// is back.
+func TestASighIsHeardWithoutTheProgram(t *testing.T) {
+	sound := room(12)
+	sigh(sound, 3, 6)
+	th := openHearing(t, sound)
+	defer th.recovered()
+	page, score := th.lead(`{"type": "practice", "practice": "sigh", "counts": "4:6", "rounds": 9, "lead_in": 0, ` +
+		`"by_hand": ["exhale"]}`)
+	assert.True(t, score.Passages[0].HearsBreath)
+	th.leadsAlone(page)
+	th.listen(page)
+	th.see(page, `[data-testid="word"]`, "exhale")
+	th.program.Kill()
+	th.see(page, ".pad .proposal", `The room sounds: [12] s`)
+	th.see(page, ".pad .proposal", `Silent. It lasted (2\.[6789]|3\.?[0-3]?) s`)
+	th.flip(page, "#ear-goes-on")
+	th.press(page, input.Escape)
+	th.closed(page)
+	th.see(page, `[data-testid="word"]`, "inhale") // the sigh after, or the one before the switch
+	th.restart()
+	var record contract.Record
+	th.asked("the sigh is in the record", func() bool {
+		require.NoError(t, th.program.Get(fmt.Sprintf("/api/classes/%d/record", score.ClassID), &record))
+		return len(record.Heard) > 0
+	})
+	assert.EqualValues(t, breath.Exhale, record.Heard[0].Phase)
+	assert.InDelta(t, 3000, record.Heard[0].HeardMS, 400)
 }
 
 // Where there is no microphone, the pad says why and what to do, and the class goes on. A microphone that is unplugged

@@ -234,17 +234,36 @@ func (p *Passage) TakesCounts() bool { return p.Type == Practice && p.Practice.K
 // CountsStrokes reports whether the passage is a practice of strokes.
 func (p *Passage) CountsStrokes() bool { return p.Type == Practice && p.Practice.Kind.CountsStrokes() }
 
-// Hears returns the phase that can be told by ear in a room that is led: the stroke where strokes are counted, and the
-// phase that is chanted or hummed. It is empty where nothing can be told: at own pace everybody sounds in their own
-// time.
+// Hears returns the phase that can be told by ear in a room that is led: the stroke where strokes are counted, the
+// phase that is chanted or hummed, or the one whose breath itself is loud. It is empty where nothing can be told: at
+// own pace everybody sounds in their own time.
 func (p *Passage) Hears() breath.Phase {
 	switch {
 	case !p.Led():
 		return ""
 	case p.CountsStrokes():
 		return breath.Stroke
+	case p.Practice.Sounds != "":
+		return p.Practice.Sounds
 	}
-	return p.Practice.Sounds
+	return p.audible()
+}
+
+// HearsBreath reports whether what can be told by ear is breath and not a voice: a sigh, another open exhale, a hissed
+// inhale or ocean breath.
+func (p *Passage) HearsBreath() bool {
+	return p.Led() && !p.CountsStrokes() && p.Practice.Sounds == "" && p.audible() != ""
+}
+
+// audible returns the phase whose breath is loud. Through the mouth that is the exhale, if both are.
+func (p *Passage) audible() breath.Phase {
+	switch breath.Mouth {
+	case p.Airway.Out():
+		return breath.Exhale
+	case p.Airway.In():
+		return breath.Inhale
+	}
+	return p.Practice.Audible
 }
 
 // HasOpenPhases reports whether the passage is a practice whose every phase waits.

@@ -121,6 +121,8 @@ type Practice struct {
 	Words    map[string]string `yaml:"words"` // said in place of the table's, by phase
 	// the phase that the room chants or hums, inhale or exhale; empty for none
 	Sounds breath.Phase `yaml:"sounds"`
+	// the phase whose breath is loud also through the nose, inhale or exhale; empty for none
+	Audible breath.Phase `yaml:"audible"`
 	// the aspects of core/care that it has beyond holds, which follow from its counts
 	Care  []string `yaml:"care"`
 	Entry `yaml:",inline"`

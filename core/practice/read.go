@@ -140,6 +140,9 @@ func (p *Practice) check() error {
 	if p.Sounds != "" && !p.Sounds.Moves() {
 		return fact.New("practice.sounds", "given", p.Sounds)
 	}
+	if p.Audible != "" && !p.Audible.Moves() {
+		return fact.New("practice.audible", "given", p.Audible)
+	}
 	if err := p.checkWords(); err != nil {
 		return err
 	}

@@ -62,10 +62,10 @@ type Score struct {
 	Unstored   *Unstored      `json:"unstored" jsonschema:"nullable"`
 	// Edition orders scores with the same revision, which answers and the stream may bring crosswise: one with a smaller
 	// number knows less. It grows beyond restarts of the program. 0 where there is no stream.
-	Edition int64 `json:"edition,omitempty"`
-	Language   string         `json:"language"` // of what is said, a BCP 47 tag
-	Left       Ways           `json:"left"`
-	Right      Ways           `json:"right"`
+	Edition  int64  `json:"edition,omitempty"`
+	Language string `json:"language"` // of what is said, a BCP 47 tag
+	Left     Ways   `json:"left"`
+	Right    Ways   `json:"right"`
 	// the recorded voice; null if the browser's own speaks
 	Speaker *Speaker `json:"speaker" jsonschema:"nullable"`
 	Sample  bool     `json:"sample"` // to try the program with; it is not saved
@@ -273,9 +273,10 @@ type ScorePassage struct {
 	// and where the class is not there. Not told to the room.
 	HandTempo int      `json:"hand_tempo"`
 	Signs     []string `json:"signs"` // the signals that can be seen in it; not told to the room
-	// Hears is the phase that can be told by ear: stroke, or the one that is chanted or hummed; empty where none can. Not
-	// told to the room.
-	Hears breath.Phase `json:"hears,omitempty"`
+	// Hears is the phase that can be told by ear: stroke, the one that is chanted or hummed, or the one whose breath
+	// itself is loud, which HearsBreath says; empty where none can. Not told to the room.
+	Hears       breath.Phase `json:"hears,omitempty"`
+	HearsBreath bool         `json:"hears_breath,omitempty"`
 	// LinesFor is for whom it has lines of the teacher's own.
 	LinesFor []plan.Who `json:"lines_for"`
 	// LaneNames is what its two lanes are called as they are in force, each by what is done in it; empty if it has one

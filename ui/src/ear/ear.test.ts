@@ -4,9 +4,10 @@ import { Listener } from "./listener";
 import type { Tone } from "./sounding";
 import { mix, rate as samplesASecond, rms, type Sound } from "./sounds/parts";
 import { Random } from "./sounds/random";
-import { type Scene, strokesOf, talk, tonesOf } from "./sounds/rooms";
+import { breathsOf, type Scene, strokesOf, talk, tonesOf } from "./sounds/rooms";
 import { counting, spoken, talks } from "./sounds/spoken";
 import type { Pace } from "./strokes";
+import type { ListensFor } from "./told";
 
 // `make listen` judges many more rooms, and prints the tables of docs/listening.md.
 const whole = import.meta.env.VITE_LISTEN === "whole";
@@ -17,16 +18,30 @@ const crowds = whole ? [1, 6, 20] : [1, 6];
 const echoes = [0, 0.4, 1];
 const minutes = 600_000;
 
-/** listen is what is heard in a sound, and what is told of the pace each second. */
-function listen(sound: Sound, beat: number) {
-  const tones: Tone[] = [];
+/** listener is one that listens for something. */
+function listenerFor(listensFor: ListensFor, onTone: (tone: Tone) => void): Listener {
+  const listener = new Listener(onTone);
+  listener.listensFor = listensFor;
+  return listener;
+}
+
+/** pacesIn is what is told each second of how the room strokes in a sound. */
+function pacesIn(sound: Sound, beat: number): { at: number; pace: Pace | null }[] {
   const told: { at: number; pace: Pace | null }[] = [];
-  const listener = new Listener((tone) => tones.push(tone));
+  const listener = listenerFor("strokes", () => undefined);
   new Framer(samplesASecond).push(sound, (frame) => {
     listener.push(frame);
     if (frame.at >= told.length + 1) told.push({ at: frame.at, pace: listener.pace(beat) });
   });
-  return { tones, told };
+  return told;
+}
+
+/** tonesIn is the chants and hums, or the breaths, that are heard in a sound. */
+function tonesIn(sound: Sound, listensFor: "voice" | "breath"): Tone[] {
+  const tones: Tone[] = [];
+  const listener = listenerFor(listensFor, (tone) => tones.push(tone));
+  new Framer(samplesASecond).push(sound, (frame) => listener.push(frame));
+  return tones;
 }
 
 const share = (part: number, of: number) => (of === 0 ? NaN : part / of);
@@ -49,7 +64,7 @@ test("strokes: the rate is told, and is right", { timeout: minutes }, () => {
           { seed: seed * 10 + people, seconds: whole ? 40 : 25, people, over, echo },
           rate,
         );
-        for (const { at, pace } of listen(room.sound, beat).told) {
+        for (const { at, pace } of pacesIn(room.sound, beat)) {
           if (at < 14) continue; // it takes some strokes
           seconds++;
           if (pace) told++;
@@ -73,7 +88,7 @@ test("strokes: how far people are together", { timeout: minutes }, () => {
         for (const people of whole ? [6, 20] : [20]) {
           const rate = new Random(seed * 77 + people).between(50, 110);
           const ask = { seed: seed * 10 + people, seconds: 25, people, over, echo: echoes[seed % 3]! };
-          for (const { at, pace } of listen(strokesOf(ask, rate, apart).sound, rate).told)
+          for (const { at, pace } of pacesIn(strokesOf(ask, rate, apart).sound, rate))
             if (at >= 14) told[pace?.together ?? "nothing"]++;
         }
       }
@@ -94,7 +109,7 @@ test("chants and hums: whether many still sound", { timeout: minutes }, () => {
         for (const people of whole ? [6, 20] : [20]) {
           const ask = { seed: seed * 10 + people, seconds: 40, people, over, echo: echoes[seed % 3]! };
           const room = tonesOf(ask, kind);
-          const listener = new Listener(() => undefined);
+          const listener = listenerFor("voice", () => undefined);
           new Framer(samplesASecond).push(room.sound, (frame) => {
             listener.push(frame);
             const still = listener.sounding?.still;
@@ -136,7 +151,7 @@ test("chants and hums: the end is found when the last voice has died away", { ti
             { seed: seed * 10 + people, seconds: whole ? 60 : 40, people, over, echo },
             kind,
           );
-          const { tones } = listen(room.sound, 60);
+          const tones = tonesIn(room.sound, "voice");
           errors.push(...ends(room, tones));
           invented += tones.filter((t) => !room.tones.some((r) => t.from < r.end && t.end! > r.from)).length;
         }
@@ -158,11 +173,53 @@ test("chants and hums: the end is found when the last voice has died away", { ti
   }
 });
 
+test("sighs and ocean breath: when they begin, and how long they are", { timeout: minutes }, () => {
+  for (const kind of ["sigh", "ocean"] as const) {
+    for (const over of levels) {
+      let [all, told, begins, lasts, invented] = [0, 0, 0, 0, 0];
+      for (const seed of seeds) {
+        for (const people of crowds) {
+          const ask = { seed: seed * 10 + people, seconds: 60, people, over, echo: echoes[seed % 3]! };
+          const room = breathsOf(ask, kind);
+          const heard = tonesIn(room.sound, "breath").filter(({ sure }) => sure);
+          for (const { from, end } of room.tones) {
+            all++;
+            const one = heard.find((t) => Math.min(t.end!, end) - Math.max(t.from, from) > (end - from) / 2);
+            if (!one) continue;
+            told++;
+            if (Math.abs(one.from - from) <= 0.3) begins++;
+            if (Math.abs(one.end! - one.from - (end - from)) <= 0.5) lasts++;
+          }
+          // Ocean breath is heard when it goes in too.
+          if (kind === "sigh")
+            invented += heard.filter(
+              (t) => !room.tones.some((r) => t.from < r.end && t.end! > r.from),
+            ).length;
+        }
+      }
+      print(
+        kind,
+        over,
+        percent(share(told, all)),
+        percent(share(begins, told)),
+        percent(share(lasts, told)),
+        invented,
+      );
+      expect(invented, `${kind} invented at ${over} dB`).toBe(0);
+      if (over < 20) continue;
+      expect(share(told, all), `${kind} told at ${over} dB`).toBeGreaterThan(0.9);
+      // In ocean breath the first exhale while the last still inhale: where that is one begins is not sharp.
+      expect(share(begins, told), `${kind} begins at ${over} dB`).toBeGreaterThan(0.8);
+      expect(share(lasts, told), `${kind} lasts at ${over} dB`).toBeGreaterThan(0.85);
+    }
+  }
+});
+
 /** Counted is minutes that were heard, and those of them in which a rate was told. */
 type Counted = { all: number; invented: number };
 
 function count(sum: Counted, sound: Sound, beat: number): void {
-  const { told } = listen(sound, beat);
+  const told = pacesIn(sound, beat);
   sum.all += Math.ceil(told.length / 60);
   sum.invented += new Set(told.filter(({ pace }) => pace).map(({ at }) => Math.floor(at / 60))).size;
 }
@@ -195,6 +252,36 @@ test.runIf(whole)("no more has what espeak-ng reads and counts", { timeout: minu
   expect((read.invented + counted.invented) / (read.all + counted.all)).toBeLessThanOrEqual(0.01);
 });
 
+/** breathsIn is how many breaths are told in a sound of speech, and in how many minutes of it. */
+function breathsIn(sounds: Sound[]) {
+  const sum = { minutes: 0, breaths: 0 };
+  for (const sound of sounds) {
+    sum.minutes += sound.length / samplesASecond / 60;
+    sum.breaths += tonesIn(sound, "breath").filter(({ sure }) => sure).length;
+  }
+  return sum;
+}
+
+test("speech alone has no sighs in it", { timeout: minutes }, async () => {
+  const made = breathsIn(
+    Array.from({ length: whole ? 20 : 2 }, (_, i) => [talk(60, i), talk(60, 100 + i, 60)]).flat(),
+  );
+  print("minutes of made speech", Math.round(made.minutes), "sighs", made.breaths);
+  expect(made.breaths).toBe(0);
+  if (!whole) return;
+  const read = breathsIn(await Promise.all(talks.map(spoken)));
+  print("minutes of espeak-ng that reads", Math.round(read.minutes), "sighs", read.breaths);
+  expect(read.breaths / read.minutes).toBeLessThanOrEqual(0.01);
+});
+
+test("chants and strokes are no sighs", () => {
+  const ask = { seed: 21, seconds: 40, people: 6, over: 20, echo: 0.4 };
+  for (const kind of ["om", "hum"] as const)
+    expect(tonesIn(tonesOf(ask, kind).sound, "breath").filter(({ sure }) => sure)).toEqual([]);
+  const strokes = strokesOf(ask, 60);
+  expect(tonesIn(strokes.sound, "breath").filter(({ sure }) => sure)).toEqual([]);
+});
+
 // A hiss under a voice does not count: often nothing is told then, and what is told has to be right.
 test("strokes under a voice that counts on the beat", { timeout: minutes }, async () => {
   for (const louder of whole ? [-12, -6, 0, 6] : [0]) {
@@ -210,7 +297,7 @@ test("strokes under a voice that counts on the beat", { timeout: minutes }, asyn
       for (const voice of voices) {
         const both = sound.slice();
         mix(both, voice, 0, (rms(sound) / (rms(voice) || 1)) * 10 ** (louder / 20));
-        for (const { at, pace } of listen(both, beat).told) {
+        for (const { at, pace } of pacesIn(both, beat)) {
           if (at < 14) continue;
           seconds++;
           if (pace) told++;
@@ -227,7 +314,7 @@ test("zeros before and between are not the noise of the room", () => {
   const room = tonesOf({ seed: 21, seconds: 40, people: 6, over: 20, echo: 0 }, "hum");
   room.sound.fill(0, 0, samplesASecond);
   room.sound.fill(0, 1.2 * samplesASecond, 1.5 * samplesASecond);
-  const { tones } = listen(room.sound, 60);
+  const tones = tonesIn(room.sound, "voice");
   expect(tones).toHaveLength(room.tones.length);
 });
 
@@ -240,7 +327,7 @@ test("a fan that starts is noise after a while, and a hum over it is heard", () 
     const hums = at > 60 ? x : 0;
     return hums + (at > 5 ? 0.02 : 1e-4) * (random.next() * 2 - 1);
   });
-  const { tones } = listen(sound, 60);
+  const tones = tonesIn(sound, "voice");
   expect(tones.filter(({ end }) => end! < 60)).toEqual([]);
   expect(tones.filter(({ from }) => from > 60)).toHaveLength(late.length);
 });
@@ -248,8 +335,8 @@ test("a fan that starts is noise after a while, and a hum over it is heard", () 
 test("in silence, and in noise alone, nothing is told", () => {
   for (const over of [0, Infinity]) {
     const room = strokesOf({ seed: 3, seconds: 20, people: 0, over, echo: 0 }, 60);
-    const { tones, told } = listen(room.sound, 60);
-    expect(tones).toEqual([]);
-    expect(told.every(({ pace }) => pace === null)).toBe(true);
+    expect(tonesIn(room.sound, "voice")).toEqual([]);
+    expect(tonesIn(room.sound, "breath")).toEqual([]);
+    expect(pacesIn(room.sound, 60).every(({ pace }) => pace === null)).toBe(true);
   }
 });

@@ -33,6 +33,7 @@ class Ear extends AudioWorkletProcessor {
     super();
     this.port.onmessage = ({ data }: MessageEvent<Ask>) => {
       this.beat = data.beat;
+      this.listener.listensFor = data.listensFor;
       this.paced = -Infinity;
     };
   }

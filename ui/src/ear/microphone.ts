@@ -11,8 +11,8 @@ export type Microphone = {
   name: string;
   /** how late it hears, in ms, as far as the browser knows */
   late: number;
-  /** beat says at which rate strokes are led, a minute; 0 where none are */
-  beat: (strokes: number) => void;
+  /** listensFor says what is listened for now */
+  listensFor: (ask: Ask) => void;
   end: () => void;
 };
 
@@ -54,8 +54,8 @@ export async function openMicrophone({ device, source, onTold, onLost }: Listeni
     await context.resume();
     const { latency = 0 } = track!.getSettings() as MediaTrackSettings & { latency?: number };
     pageTime.late = latency * 1000;
-    const ask = (message: Ask) => node.port.postMessage(message);
-    return { name: track!.label, late: pageTime.late, beat: (strokes) => ask({ beat: strokes }), end };
+    const listensFor = (ask: Ask) => node.port.postMessage(ask);
+    return { name: track!.label, late: pageTime.late, listensFor, end };
   } catch (error) {
     end();
     throw error instanceof NoMicrophone ? error : new NoMicrophone("unsupported");

@@ -4,7 +4,7 @@ import rules from "./rules.json";
 
 const { sound: rule, frames } = rules;
 
-/** Tone is a chant or a hum of the room, in seconds since listening began. */
+/** Tone is a chant, a hum or a loud breath of the room, in seconds since listening began. */
 export type Tone = {
   from: number;
   /** null as long as somebody sounds */
@@ -44,6 +44,12 @@ export class Sounding {
     if (this.levels.length > 4 / frames.hop_s) this.levels.shift();
     if (this.tone) this.goesOn(frame, onEnd);
     else this.mayBegin(frame);
+  }
+
+  /** rest follows the noise of the room, and forgets what sounded. */
+  rest(frame: Frame): void {
+    this.floor.push(frame.low, false);
+    this.over(this.floor.level);
   }
 
   private mayBegin(frame: Frame): void {

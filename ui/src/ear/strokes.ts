@@ -56,6 +56,18 @@ export class Strokes {
     while (this.rises[0] && this.rises[0].at < since) this.rises.shift();
   }
 
+  /** rest follows the noise of the room, and forgets the strokes before. */
+  rest(frame: Frame): void {
+    this.floor.push(frame.high, false);
+    this.low.push(frame.low, false);
+    this.onsets = [];
+    this.found = [];
+    this.rises = [];
+    this.recent = [];
+    this.voices = [];
+    this.powers = [];
+  }
+
   /** noteRise notes by how much the hiss became stronger: with an echo it takes long to fall, but it rises as each stroke does. */
   private noteRise(frame: Frame): void {
     const power = 10 ** (frame.high / 10) - 10 ** ((this.floor.floor + rule.spread_over_db) / 10);

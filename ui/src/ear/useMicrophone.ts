@@ -1,5 +1,6 @@
 import { useCallback, useEffect, useRef, useState } from "react";
 import { type Heard, type Microphone, openMicrophone } from "./microphone";
+import type { Ask } from "./told";
 import { NoMicrophone, type Trouble } from "./trouble";
 
 /** Hearing is whether this screen listens. "elsewhere" is that another screen has begun to. */
@@ -72,6 +73,6 @@ export function useMicrophone(onHeard: (heard: Heard) => void, source?: () => Me
     start: listen,
     stop: useCallback(() => close({ is: "off" }), [close]),
     yield: useCallback(() => close({ is: "trouble", trouble: "elsewhere" }), [close]),
-    beat: useCallback((strokes: number) => open.current?.beat(strokes), []),
+    listensFor: useCallback((ask: Ask) => open.current?.listensFor(ask), []),
   };
 }

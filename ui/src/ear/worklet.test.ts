@@ -1,6 +1,6 @@
 import { expect, test, vi } from "vitest";
 import { rate } from "./sounds/parts";
-import { strokesOf, tonesOf } from "./sounds/rooms";
+import { breathsOf, strokesOf, tonesOf } from "./sounds/rooms";
 import type { Told } from "./told";
 
 type Processor = {
@@ -37,7 +37,7 @@ async function processor(): Promise<{ ear: Processor; told: Told[]; pass: (sound
 
 test("what leaves the audio thread is a few numbers, ten times a second", async () => {
   const { ear, told, pass } = await processor();
-  ear.port.onmessage!({ data: { beat: 60 } });
+  ear.port.onmessage!({ data: { listensFor: "strokes", beat: 60 } });
   const seconds = 14;
   pass(strokesOf({ seed: 1, seconds, people: 1, over: 20, echo: 0 }, 66).sound);
   expect(told.length).toBeLessThanOrEqual(seconds * 10);
@@ -52,23 +52,36 @@ test("what leaves the audio thread is a few numbers, ten times a second", async 
   }
   expect(Math.abs(told.at(-1)!.pace!.rate - 66)).toBeLessThan(2);
   expect(told.at(-1)!.pace!.from, "on the audio clock").toBeGreaterThan(5);
-  ear.port.onmessage!({ data: { beat: 0 } });
+  ear.port.onmessage!({ data: { listensFor: "nothing", beat: 0 } });
   const before = told.length;
   pass(new Float32Array(rate).map(() => 1e-3 * (Math.random() - 0.5)));
   expect(told[before]!.pace, "without a beat no rate is told").toBeNull();
 });
 
-test("the end of a hum is told once, within a second, on the audio clock", async () => {
+const ask = { seed: 3, seconds: 30, people: 1, over: 20, echo: 0 };
+test.each([
+  ["a hum", "voice", tonesOf(ask, "hum")],
+  ["a sigh", "breath", breathsOf(ask, "sigh")],
+] as const)(
+  "the end of %s is told once, within a second, on the audio clock",
+  async (_, listensFor, room) => {
+    const { ear, told, pass } = await processor();
+    ear.port.onmessage!({ data: { listensFor, beat: 0 } });
+    pass(room.sound);
+    const ends = told.filter((message) => message.ended);
+    const over = room.tones.filter(({ end }) => end < 29);
+    expect(ends).toHaveLength(over.length);
+    over.forEach(({ end }, i) => {
+      expect(ends[i]!.ended!.end! - 5 - end).toBeCloseTo(0, 0);
+      expect(ends[i]!.at - ends[i]!.ended!.end!).toBeLessThan(1);
+    });
+  },
+);
+
+test("what is not asked for is not told", async () => {
   const { told, pass } = await processor();
-  const room = tonesOf({ seed: 3, seconds: 30, people: 1, over: 20, echo: 0 }, "hum");
-  pass(room.sound);
-  const ends = told.filter((message) => message.ended);
-  const over = room.tones.filter(({ end }) => end < 29);
-  expect(ends).toHaveLength(over.length);
-  over.forEach(({ end }, i) => {
-    expect(ends[i]!.ended!.end! - 5 - end).toBeCloseTo(0, 0);
-    expect(ends[i]!.at - ends[i]!.ended!.end!).toBeLessThan(1);
-  });
+  pass(tonesOf(ask, "hum").sound);
+  expect(told.filter(({ sounding, ended, pace }) => sounding || ended || pace)).toEqual([]);
 });
 
 test("a muted microphone is told as dead", async () => {

@@ -4,10 +4,11 @@ import { goesOn } from "../ear/goingOn";
 import type { Heard } from "../ear/microphone";
 import type { Tone } from "../ear/sounding";
 import type { Together } from "../ear/strokes";
+import type { ListensFor } from "../ear/told";
 import { useMicrophone } from "../ear/useMicrophone";
 import { useClock } from "../player/clock";
 import type { Place } from "../player/usePlace";
-import type { FromHeard, Score } from "../wire/contract";
+import type { FromHeard, Score, ScorePassage } from "../wire/contract";
 import type { Press } from "./adjustments";
 import type { Desk } from "./desk";
 import { type EarChoice, type GoOn, keepChoice, keptChoice, usualGoOn } from "./earChoice";
@@ -51,6 +52,13 @@ const logEvery = 5000; // ms of the class, of strokes; and in real time, of what
 const takes = 10_000; // ms of the class until the rate of strokes can be known
 const askEvery = 2000; // ms of the class
 const dismissed = 3; // strokes a minute by which the room has to change until it is proposed again
+
+/** listensForIn is what can be heard in a passage. */
+function listensForIn({ hears, hears_breath }: ScorePassage): ListensFor {
+  if (!hears) return "nothing";
+  if (hears === "stroke") return "strokes";
+  return hears_breath ? "breath" : "voice";
+}
 
 type Props = {
   score: Score;
@@ -149,10 +157,11 @@ export function useEar({ score, place, desk, plays, listenTo, adjust, goOn, say 
   });
 
   const microphone = useMicrophone(onHeard, listenTo);
-  const { hearing, beat, stop, start } = microphone;
+  const { hearing, listensFor, stop, start } = microphone;
   const on = hearing.is === "on";
-  const strokesLed = stroking && passage ? passage.tempo * clock.rate() : 0;
-  useEffect(() => beat(strokesLed), [beat, strokesLed, on]);
+  const beat = stroking && passage ? passage.tempo * clock.rate() : 0;
+  const listens = passage && !deaf ? listensForIn(passage) : "nothing";
+  useEffect(() => listensFor({ listensFor: listens, beat }), [listensFor, listens, beat, on]);
 
   // Of two screens the one that began later listens.
   const known = useRef(false);

@@ -969,6 +969,7 @@ export interface ScorePassage {
   hand_tempo: number;
   signs: string[];
   hears?: "inhale" | "hold" | "exhale" | "empty" | "still" | "stroke" | "free" | "beat" | "lead" | "talk";
+  hears_breath?: boolean;
   lines_for: ("teacher" | "room" | "all")[];
   lane_names: LaneNames;
   own_round: ScorePhase[];

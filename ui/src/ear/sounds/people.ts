@@ -79,6 +79,33 @@ export function hum(voice: Voice, seconds: number, random: Random): Sound {
   return shaped(sum, 0.2, 0.3);
 }
 
+/** sigh is an exhale with an open mouth: a whispered vowel, and air, that grow softer to the end. */
+export function sigh(voice: Voice, seconds: number, random: Random): Sound {
+  const air = noise(seconds, random);
+  const sum = mouth(air, [
+    [650 * random.between(0.9, 1.1), 3, 1],
+    [1200 * random.between(0.9, 1.1), 4, 0.8],
+    [2500, 4, 0.6],
+    [voice.hiss * 1.3, 1, 0.3],
+  ]);
+  for (let i = 0; i < sum.length; i++) sum[i]! *= voice.loud * 10 ** ((-10 * i) / sum.length / 20);
+  return shaped(sum, 0.2, 0.3);
+}
+
+/** ocean is a breath of ocean breath: air that rubs in the throat, as strong in its middle as it becomes. */
+export function ocean(voice: Voice, seconds: number, inward: boolean, random: Random): Sound {
+  const sum = mouth(noise(seconds, random), [
+    [(inward ? 900 : 600) * random.between(0.9, 1.1), 2, 1],
+    [inward ? 2200 : 1600, 2.5, 0.8],
+    [voice.hiss * 1.2, 1.5, 0.4],
+  ]);
+  for (let i = 0; i < sum.length; i++) {
+    const swell = 0.35 + 0.65 * Math.sin((Math.PI * i) / sum.length);
+    sum[i]! *= voice.loud * (inward ? 0.8 : 1) * swell;
+  }
+  return shaped(sum, 0.3, 0.4);
+}
+
 const vowels: Formants[] = [
   [
     [700, 8, 1],

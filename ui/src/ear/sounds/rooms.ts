@@ -1,5 +1,5 @@
 import { echo, mix, pink, rms, silence, type Sound } from "./parts";
-import { hum, om, people, stroke, word } from "./people";
+import { hum, ocean, om, people, sigh, stroke, word } from "./people";
 import { Random } from "./random";
 
 /** Scene is a stretch of a class as a microphone hears it, and what is true of it. */
@@ -88,6 +88,43 @@ export function tonesOf(ask: Ask, kind: "om" | "hum"): Scene {
     sound,
     tones.map(({ from }) => from + 0.5),
     3,
+  );
+  return finished(ask, random, { ...none, tones }, sound, level);
+}
+
+/** breathsOf is a room that sighs, or breathes ocean breath in and out, again and again. Its tones are the exhales. */
+export function breathsOf(ask: Ask, kind: "sigh" | "ocean"): Scene {
+  const random = new Random(ask.seed);
+  const sound = silence(ask.seconds);
+  const voices = people(ask.people, random, 0.2);
+  const tones: Scene["tones"] = [];
+  for (let at = 2; at < ask.seconds - 12;) {
+    const inhale = random.between(3.5, 5);
+    const length = kind === "sigh" ? random.between(2, 5) : random.between(4, 6);
+    const exhale = at + inhale;
+    let [from, end] = [Infinity, 0];
+    const ends: number[] = [];
+    for (const voice of voices) {
+      const own = length * (1 - (ask.people > 1 ? random.between(0, 0.2) : 0));
+      const late = Math.max(-0.4, Math.min(0.6, voice.late));
+      if (kind === "ocean") mix(sound, ocean(voice, inhale - 0.5, true, random), at + late, 0.1);
+      mix(
+        sound,
+        kind === "sigh" ? sigh(voice, own, random) : ocean(voice, own, false, random),
+        exhale + late,
+        0.1,
+      );
+      from = Math.min(from, exhale + late);
+      end = Math.max(end, exhale + late + own);
+      ends.push(exhale + late + own);
+    }
+    tones.push({ from, end, ends });
+    at = end + (kind === "sigh" ? random.between(1, 3) : random.between(0.4, 0.8));
+  }
+  const level = rmsAround(
+    sound,
+    tones.map(({ from }) => from + 0.5),
+    1.5,
   );
   return finished(ask, random, { ...none, tones }, sound, level);
 }

@@ -55,6 +55,14 @@ export function stroke(out: AudioNode, at: number, place: number): void {
   hiss(out, { length: 0.13, from, to: 0.8 * from, width: 0.8, loud: 0.9 }, at + late, place, 0.1);
 }
 
+/** sigh is a loud breath between two moments of the audio clock: out of an open mouth, or in ocean breath. */
+export function sigh(out: AudioNode, from: number, until: number, place: number): void {
+  const begins = from + 0.15 * part(place, 5);
+  const length = Math.max(0.5, until - begins - 0.2 - 0.3 * part(place, 6));
+  const high = 1500 + 900 * part(place, 1);
+  hiss(out, { length, from: high, to: 0.7 * high, width: 0.6, loud: 0.5 }, begins, place, 0.15);
+}
+
 /** The resonances of a mouth that chants Om, and of one that hums with closed lips: Hz, width, loudness. */
 const mouths = {
   om: [

@@ -2,7 +2,7 @@ import { useCallback, useEffect, useRef } from "react";
 import { type PageClock, useClock } from "../../player/clock";
 import { locate } from "../../player/usePlace";
 import type { Rehearsing, WatchedAct } from "../../wire/contract";
-import { chant, hear, stroke } from "./roomSound";
+import { chant, hear, sigh, stroke } from "./roomSound";
 
 const every = 60; // ms between two looks at what sounds next
 const ahead = 600; // ms in real time of which it is known what sounds: a page may be busy for as long
@@ -71,9 +71,11 @@ function sound({ people, score }: Rehearsing, clock: PageClock, out: Out, sounde
             once(`${place} stroke ${moment}`, () => stroke(out.room, audioTime(moment), side));
       } else if (act.do === passage?.hears && act.at_ms >= at - 300) {
         const kind = passage.practice === "om-chant" ? "om" : "hum";
-        once(`${place} chant ${act.at_ms}`, () =>
-          chant(out.room, audioTime(act.at_ms), audioTime(act.until_ms), side, kind),
-        );
+        once(`${place} sounds ${act.at_ms}`, () => {
+          const [from, until] = [audioTime(act.at_ms), audioTime(act.until_ms)];
+          if (passage.hears_breath) sigh(out.room, from, until, side);
+          else chant(out.room, from, until, side, kind);
+        });
       }
     }
   });
