@@ -192,7 +192,7 @@ function Device({ ear, hearing }: { ear: Ear; hearing: Ear["hearing"] & { is: "o
 /** GoesOn lets the passage go on by itself when the room has fallen silent, where the teacher leads it by hand. */
 function GoesOn({ ear, passage }: { ear: Ear; passage: ScorePassage }) {
   const { wants } = ear;
-  const byHand = useLetter("by-hand");
+  const byHand = useLetter("hand");
   const want = (part: Partial<GoOn>) => ear.wantGoOn({ ...wants, ...part });
   if (!passage.in_force.by_hand.includes(ear.hears!))
     return (

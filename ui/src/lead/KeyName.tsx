@@ -9,7 +9,8 @@ export function KeyName({ of }: { of: string }) {
 
 /** AcceptKey is the key that accepts what a pad shows: the one that goes on, or Enter where it was switched off. */
 export function AcceptKey() {
-  return <KeyName of={useLetter("go-on") || "Enter"} />;
+  const letter = useLetter("go-on");
+  return letter === "" ? <kbd>Enter</kbd> : <KeyName of={letter} />;
 }
 
 /** printed is what stands on a key. */
