@@ -19,10 +19,13 @@ func TestWhatCanBeHeard(t *testing.T) {
 			if passage.HearsBreath() {
 				heard[p.ID] += " as breath"
 			}
+			if passage.HearsBothWays() {
+				heard[p.ID] += " in and out"
+			}
 		}
 	}
 	assert.Equal(t, map[string]string{
-		"kapalabhati": "stroke", "bhastrika": "stroke", "panting-breath": "stroke",
+		"kapalabhati": "stroke", "bhastrika": "stroke in and out", "panting-breath": "stroke in and out",
 		"om-chant": "exhale", "bhramari": "exhale",
 		"sigh": "exhale as breath", "simhasana": "exhale as breath", "double-inhale": "exhale as breath",
 		"breath-of-joy": "exhale as breath", "ujjayi": "exhale as breath",

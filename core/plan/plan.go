@@ -255,6 +255,9 @@ func (p *Passage) HearsBreath() bool {
 	return p.Led() && !p.CountsStrokes() && p.Practice.Sounds == "" && p.audible() != ""
 }
 
+// HearsBothWays reports whether each stroke is heard twice: its inhale is as strong as its exhale.
+func (p *Passage) HearsBothWays() bool { return p.Led() && p.CountsStrokes() && p.Practice.BothWays }
+
 // audible returns the phase whose breath is loud. Through the mouth that is the exhale, if both are.
 func (p *Passage) audible() breath.Phase {
 	switch breath.Mouth {

@@ -123,6 +123,8 @@ type Practice struct {
 	Sounds breath.Phase `yaml:"sounds"`
 	// the phase whose breath is loud also through the nose, inhale or exhale; empty for none
 	Audible breath.Phase `yaml:"audible"`
+	// of strokes: the inhale is as strong as the exhale, as in bellows
+	BothWays bool `yaml:"both_ways"`
 	// the aspects of core/care that it has beyond holds, which follow from its counts
 	Care  []string `yaml:"care"`
 	Entry `yaml:",inline"`

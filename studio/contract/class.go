@@ -275,8 +275,9 @@ type ScorePassage struct {
 	Signs     []string `json:"signs"` // the signals that can be seen in it; not told to the room
 	// Hears is the phase that can be told by ear: stroke, the one that is chanted or hummed, or the one whose breath
 	// itself is loud, which HearsBreath says; empty where none can. Not told to the room.
-	Hears       breath.Phase `json:"hears,omitempty"`
-	HearsBreath bool         `json:"hears_breath,omitempty"`
+	Hears         breath.Phase `json:"hears,omitempty"`
+	HearsBreath   bool         `json:"hears_breath,omitempty"`
+	HearsBothWays bool         `json:"hears_both_ways,omitempty"` // of strokes: each is heard twice, in and out
 	// LinesFor is for whom it has lines of the teacher's own.
 	LinesFor []plan.Who `json:"lines_for"`
 	// LaneNames is what its two lanes are called as they are in force, each by what is done in it; empty if it has one

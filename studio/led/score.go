@@ -193,7 +193,7 @@ func passages(
 		list[i].HandPlace, list[i].Syllables = cue.HandPlace(p), append([]string{}, p.Syllables...)
 		list[i].Sides, list[i].SideBreaths = contract.SidesOf(p), p.SideBreaths()
 		list[i].Numbers, list[i].Cards = p.Numbers, append([]string{}, p.Cards()...)
-		list[i].Hears, list[i].HearsBreath = p.Hears(), p.HearsBreath()
+		list[i].Hears, list[i].HearsBreath, list[i].HearsBothWays = p.Hears(), p.HearsBreath(), p.HearsBothWays()
 		list[i].Signs = signsOf(p, inForce.Measure)
 		list[i].OwnRound, list[i].Pattern = ownRound(l.Plan, i, inForce.Measure)
 		list[i].Choices = []string{}

@@ -26,12 +26,12 @@ function listenerFor(listensFor: ListensFor, onTone: (tone: Tone) => void): List
 }
 
 /** pacesIn is what is told each second of how the room strokes in a sound. */
-function pacesIn(sound: Sound, beat: number): { at: number; pace: Pace | null }[] {
+function pacesIn(sound: Sound, beat: number, bothWays = false): { at: number; pace: Pace | null }[] {
   const told: { at: number; pace: Pace | null }[] = [];
   const listener = listenerFor("strokes", () => undefined);
   new Framer(samplesASecond).push(sound, (frame) => {
     listener.push(frame);
-    if (frame.at >= told.length + 1) told.push({ at: frame.at, pace: listener.pace(beat) });
+    if (frame.at >= told.length + 1) told.push({ at: frame.at, pace: listener.pace(beat, bothWays) });
   });
   return told;
 }
@@ -76,6 +76,38 @@ test("strokes: the rate is told, and is right", { timeout: minutes }, () => {
     if (over < 10) continue;
     expect(share(told, seconds), `told at ${over} dB`).toBeGreaterThan(0.95);
     expect(share(right, told), `right at ${over} dB`).toBeGreaterThan(0.95);
+  }
+});
+
+test("strokes both ways: the rate is told, whether the inhale is loud or not", { timeout: minutes }, () => {
+  for (const over of whole ? [30, 20, 10, 5] : [20]) {
+    for (const loud of [true, false]) {
+      let [seconds, told, right] = [0, 0, 0];
+      for (const seed of seeds) {
+        for (const people of crowds) {
+          const random = new Random(seed * 77 + people);
+          const rate = random.between(40, 100);
+          const beat = rate * random.between(0.85, 1.15);
+          const ask = { seed: seed * 10 + people, seconds: 25, people, over, echo: echoes[seed % 3]! };
+          for (const { at, pace } of pacesIn(strokesOf(ask, rate, 0.025, loud).sound, beat, true)) {
+            if (at < 14) continue;
+            seconds++;
+            if (pace) told++;
+            if (pace && Math.abs(pace.rate - rate) <= 2) right++;
+          }
+        }
+      }
+      print(
+        "both ways",
+        loud ? "in and out" : "out",
+        over,
+        percent(share(told, seconds)),
+        percent(share(right, told)),
+      );
+      if (over < 20) continue;
+      expect(share(told, seconds), `told at ${over} dB`).toBeGreaterThan(0.9);
+      expect(share(right, told), `right at ${over} dB`).toBeGreaterThan(0.95);
+    }
   }
 });
 
@@ -218,8 +250,8 @@ test("sighs and ocean breath: when they begin, and how long they are", { timeout
 /** Counted is minutes that were heard, and those of them in which a rate was told. */
 type Counted = { all: number; invented: number };
 
-function count(sum: Counted, sound: Sound, beat: number): void {
-  const told = pacesIn(sound, beat);
+function count(sum: Counted, sound: Sound, beat: number, bothWays = false): void {
+  const told = pacesIn(sound, beat, bothWays);
   sum.all += Math.ceil(told.length / 60);
   sum.invented += new Set(told.filter(({ pace }) => pace).map(({ at }) => Math.floor(at / 60))).size;
 }
@@ -232,7 +264,10 @@ test("speech alone has no strokes in it, also where it counts on the beat", { ti
     talk(60, i),
     talk(60, 100 + i, 60),
   ]).flat();
-  for (const sound of sounds) for (const beat of beats) count(made, sound, beat);
+  for (const sound of sounds) {
+    for (const beat of beats) count(made, sound, beat);
+    count(made, sound, 60, true);
+  }
   print("minutes of made speech", made.all, "with a rate", made.invented);
   expect(made.invented / made.all).toBeLessThanOrEqual(0.01);
 });
@@ -243,6 +278,7 @@ test.runIf(whole)("no more has what espeak-ng reads and counts", { timeout: minu
   for (const name of talks) {
     const sound = await spoken(name);
     for (const beat of beats) count(read, sound, beat);
+    for (const beat of [40, 90]) count(read, sound, beat, true);
   }
   for (const tag of ["en", "de", "es", "fr"])
     for (const beat of [50, 60, 75, 100]) count(counted, await counting(tag, beat, 180), beat);

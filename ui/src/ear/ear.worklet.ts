@@ -23,6 +23,7 @@ class Ear extends AudioWorkletProcessor {
   private readonly listener = new Listener((tone) => (this.ended = tone));
   private ended: Tone | null = null;
   private beat = 0;
+  private bothWays = false;
   private pace: Pace | null = null;
   private paced = -Infinity; // when it was looked at, in seconds since listening began
   private began: number | null = null; // when listening began, on the audio clock
@@ -33,6 +34,7 @@ class Ear extends AudioWorkletProcessor {
     super();
     this.port.onmessage = ({ data }: MessageEvent<Ask>) => {
       this.beat = data.beat;
+      this.bothWays = data.bothWays;
       this.listener.listensFor = data.listensFor;
       this.paced = -Infinity;
     };
@@ -56,7 +58,7 @@ class Ear extends AudioWorkletProcessor {
     const began = this.began!;
     if (at - this.paced >= paceEvery) {
       this.paced = at;
-      this.pace = this.beat > 0 ? this.listener.pace(this.beat) : null;
+      this.pace = this.beat > 0 ? this.listener.pace(this.beat, this.bothWays) : null;
     }
     const { pace } = this;
     const moved = (tone: Tone | null): Tone | null =>

@@ -37,9 +37,12 @@ export class Listener {
     else this.breath.rest(frame);
   }
 
-  /** pace is how the room strokes at a beat of so many strokes a minute; null where it cannot be told. */
-  pace(beat: number): Pace | null {
-    return this.strokes.pace(beat);
+  /**
+   * pace is how the room strokes at a beat of so many strokes a minute; null where it cannot be told. bothWays tells whether each
+   * stroke may be heard twice, in and out.
+   */
+  pace(beat: number, bothWays = false): Pace | null {
+    return this.strokes.pace(beat, bothWays);
   }
 
   /** sounding is the chant, the hum or the breath that sounds now; null in silence. */

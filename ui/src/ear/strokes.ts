@@ -106,22 +106,35 @@ export class Strokes {
     }
   }
 
-  /** pace is how the room strokes; null where nothing can be told. beat is the strokes a minute that are led. */
-  pace(beat: number): Pace | null {
+  /**
+   * pace is how the room strokes; null where nothing can be told. beat is the strokes a minute that are led. Where they go both
+   * ways, each may be heard once or twice: which, is told from the rates that there can be, which do not overlap.
+   */
+  pace(beat: number, bothWays: boolean): Pace | null {
+    if (!bothWays) return this.paceOf(beat * rule.from_beat, beat * rule.to_beat, 1);
+    return (
+      this.paceOf(beat * rule.from_beat, 2 * beat * rule.both_from_beat, 1) ??
+      this.paceOf(beat * rule.both_from_beat, beat * rule.both_to_beat, 2)
+    );
+  }
+
+  /** paceOf looks for a rate between two, in strokes a minute, of which each is heard so many times. */
+  private paceOf(slowest: number, quickest: number, times: number): Pace | null {
     if (this.onsets.length < rule.at_least) return null;
-    let best: { rate: number; regular: number } | null = null;
+    let best: { hisses: number; regular: number } | null = null;
     const step = 0.25; // a minute
-    for (let rate = beat * rule.from_beat; rate <= beat * rule.to_beat; rate += step) {
-      const regular = together(this.onsets, rate);
-      if (!best || regular > best.regular) best = { rate, regular };
+    for (let hisses = times * slowest; hisses <= times * quickest; hisses += step) {
+      const regular = together(this.onsets, hisses);
+      if (!best || regular > best.regular) best = { hisses, regular };
     }
     if (!best || best.regular < rule.regular) return null;
+    const { hisses, regular } = best;
     // Of few hisses some rate always fits well: the number and how well they fit have to be improbable together.
-    if (this.onsets.length * best.regular ** 2 < rule.evident) return null;
+    if (this.onsets.length * regular ** 2 < rule.evident) return null;
     const [from, to] = [this.onsets[0]!.at, this.onsets.at(-1)!.at];
-    const expected = 1 + ((to - from) * best.rate) / 60;
+    const expected = 1 + ((to - from) * hisses) / 60;
     if (expected < rule.at_least || Math.abs(this.onsets.length / expected - 1) > rule.missing) return null;
-    return { ...best, from, to, together: this.together(best.rate) };
+    return { rate: hisses / times, regular, from, to, together: this.together(hisses) };
   }
 
   /** together tells from how far within a stroke's time the hiss rises (the circular standard deviation, as below). */

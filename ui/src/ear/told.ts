@@ -22,6 +22,8 @@ export type Ask = {
   listensFor: ListensFor;
   /** at which beat strokes are led, in strokes a minute; 0 where none are */
   beat: number;
+  /** whether each stroke may be heard twice, in and out */
+  bothWays: boolean;
 };
 
 /** ListensFor is what is listened for: a voice is a chant or a hum, a breath is one that is loud itself. "nothing" only follows the noise. */

@@ -37,7 +37,7 @@ async function processor(): Promise<{ ear: Processor; told: Told[]; pass: (sound
 
 test("what leaves the audio thread is a few numbers, ten times a second", async () => {
   const { ear, told, pass } = await processor();
-  ear.port.onmessage!({ data: { listensFor: "strokes", beat: 60 } });
+  ear.port.onmessage!({ data: { listensFor: "strokes", beat: 60, bothWays: false } });
   const seconds = 14;
   pass(strokesOf({ seed: 1, seconds, people: 1, over: 20, echo: 0 }, 66).sound);
   expect(told.length).toBeLessThanOrEqual(seconds * 10);
@@ -52,10 +52,17 @@ test("what leaves the audio thread is a few numbers, ten times a second", async 
   }
   expect(Math.abs(told.at(-1)!.pace!.rate - 66)).toBeLessThan(2);
   expect(told.at(-1)!.pace!.from, "on the audio clock").toBeGreaterThan(5);
-  ear.port.onmessage!({ data: { listensFor: "nothing", beat: 0 } });
+  ear.port.onmessage!({ data: { listensFor: "nothing", beat: 0, bothWays: false } });
   const before = told.length;
   pass(new Float32Array(rate).map(() => 1e-3 * (Math.random() - 0.5)));
   expect(told[before]!.pace, "without a beat no rate is told").toBeNull();
+});
+
+test("strokes that are heard in and out are counted once", async () => {
+  const { ear, told, pass } = await processor();
+  ear.port.onmessage!({ data: { listensFor: "strokes", beat: 48, bothWays: true } });
+  pass(strokesOf({ seed: 1, seconds: 14, people: 1, over: 20, echo: 0 }, 50, 0, true).sound);
+  expect(Math.abs(told.at(-1)!.pace!.rate - 50)).toBeLessThan(2);
 });
 
 const ask = { seed: 3, seconds: 30, people: 1, over: 20, echo: 0 };
@@ -66,7 +73,7 @@ test.each([
   "the end of %s is told once, within a second, on the audio clock",
   async (_, listensFor, room) => {
     const { ear, told, pass } = await processor();
-    ear.port.onmessage!({ data: { listensFor, beat: 0 } });
+    ear.port.onmessage!({ data: { listensFor, beat: 0, bothWays: false } });
     pass(room.sound);
     const ends = told.filter((message) => message.ended);
     const over = room.tones.filter(({ end }) => end < 29);

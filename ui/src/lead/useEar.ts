@@ -161,7 +161,11 @@ export function useEar({ score, place, desk, plays, listenTo, adjust, goOn, say 
   const on = hearing.is === "on";
   const beat = stroking && passage ? passage.tempo * clock.rate() : 0;
   const listens = passage && !deaf ? listensForIn(passage) : "nothing";
-  useEffect(() => listensFor({ listensFor: listens, beat }), [listensFor, listens, beat, on]);
+  const bothWays = passage?.hears_both_ways ?? false;
+  useEffect(
+    () => listensFor({ listensFor: listens, beat, bothWays }),
+    [listensFor, listens, beat, bothWays, on],
+  );
 
   // Of two screens the one that began later listens.
   const known = useRef(false);

@@ -970,6 +970,7 @@ export interface ScorePassage {
   signs: string[];
   hears?: "inhale" | "hold" | "exhale" | "empty" | "still" | "stroke" | "free" | "beat" | "lead" | "talk";
   hears_breath?: boolean;
+  hears_both_ways?: boolean;
   lines_for: ("teacher" | "room" | "all")[];
   lane_names: LaneNames;
   own_round: ScorePhase[];

@@ -41,17 +41,24 @@ function finished(
 
 const none = { strokes: [], rate: 0, tones: [] };
 
-/** strokesOf is a room that strokes at a rate a minute, with people so many seconds apart. */
-export function strokesOf(ask: Ask, rate: number, apart = 0.025): Scene {
+/**
+ * strokesOf is a room that strokes at a rate a minute, with people so many seconds apart. Both ways, an inhale about half way to the
+ * next stroke is nearly as loud.
+ */
+export function strokesOf(ask: Ask, rate: number, apart = 0.025, bothWays = false): Scene {
   const random = new Random(ask.seed);
   const sound = silence(ask.seconds);
   const voices = people(ask.people, random, apart);
   const strokes: number[] = [];
+  const [turn, soft] = bothWays ? [random.between(0.45, 0.55), random.between(0.5, 1)] : [0, 0];
   for (let at = 1.5; at < ask.seconds - 0.5; at += 60 / rate) {
     strokes.push(at);
     for (const voice of voices) {
       const one = stroke(voice, random);
       mix(sound, one, at + voice.late + random.normal(0.012), 0.1);
+      if (!bothWays) continue;
+      const inhale = stroke({ ...voice, hiss: voice.hiss * 1.2 }, random);
+      mix(sound, inhale, at + (turn * 60) / rate + voice.late + random.normal(0.02), 0.1 * soft);
     }
   }
   return finished(ask, random, { ...none, strokes, rate }, sound, rmsAround(sound, strokes, 0.1));

@@ -66,7 +66,7 @@ function sound({ people, score }: Rehearsing, clock: PageClock, out: Out, sounde
     for (const act of person.acts) {
       if (act.at_ms > until || act.until_ms <= at) continue;
       if (act.do === "stroke") {
-        for (const moment of strokesOf(act))
+        for (const moment of strokesOf(act, passage?.hears_both_ways ? 2 : 1))
           if (moment >= at && moment < until)
             once(`${place} stroke ${moment}`, () => stroke(out.room, audioTime(moment), side));
       } else if (act.do === passage?.hears && act.at_ms >= at - 300) {
@@ -81,7 +81,8 @@ function sound({ people, score }: Rehearsing, clock: PageClock, out: Out, sounde
   });
 }
 
-/** strokesOf is the moments of an act's strokes, in ms of the class. */
-function strokesOf({ at_ms, until_ms, counts = 1 }: WatchedAct): number[] {
-  return Array.from({ length: counts }, (_, i) => Math.round(at_ms + ((until_ms - at_ms) * i) / counts));
+/** strokesOf is the moments of an act's strokes, in ms of the class; both ways, those of the inhales too. */
+function strokesOf({ at_ms, until_ms, counts = 1 }: WatchedAct, ways: 1 | 2): number[] {
+  const heard = counts * ways;
+  return Array.from({ length: heard }, (_, i) => Math.round(at_ms + ((until_ms - at_ms) * i) / heard));
 }
