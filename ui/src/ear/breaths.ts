@@ -26,6 +26,7 @@ export class Breaths {
   private quiet: number | null = null; // since when nothing is heard
   private clear = -Infinity; // when it was far above the noise last
   private tone: Tone | null = null;
+  private before: Tone | null = null; // that has ended, if what rose after it is a breath and not a voice
 
   /** sounding is the breath that is heard now; null in silence. */
   get sounding(): Tone | null {
@@ -53,7 +54,7 @@ export class Breaths {
       this.least = null;
     }
     if (this.tone) this.goesOn(now, onEnd);
-    else this.mayBegin(now);
+    else this.mayBegin(now, onEnd);
   }
 
   /** rest follows the noise of the room, and forgets what was heard. */
@@ -72,7 +73,7 @@ export class Breaths {
     return this.voiced > rule.voiced * of || this.rough > rule.rough_db * of;
   }
 
-  private mayBegin({ at, over, level }: Level): void {
+  private mayBegin({ at, over, level }: Level, onEnd: (tone: Tone) => void): void {
     if (over < rule.over_db || level < this.most - rule.steady_db) {
       this.forget();
       return;
@@ -80,6 +81,8 @@ export class Breaths {
     if (at - this.rose! < rule.begins_s) return;
     this.tone = { from: this.from, end: null, sure: false, still: null };
     this.quiet = null;
+    if (this.before) onEnd(this.before);
+    this.before = null;
   }
 
   private goesOn({ at, level, over }: Level, onEnd: (tone: Tone) => void): void {
@@ -91,7 +94,7 @@ export class Breaths {
     }
     const { least } = this;
     if (least && level - least.level >= rule.again_db && this.most - least.level >= rule.again_db) {
-      this.ends(least.at - floor.smooth_s, onEnd); // by so much the level is late
+      this.before = this.ended(least.at - floor.smooth_s); // by so much the level is late
       this.rises(least.at, least.at - floor.smooth_s);
       return;
     }
@@ -101,7 +104,7 @@ export class Breaths {
     }
     this.quiet ??= at;
     if (at - this.quiet < rule.ends_s) return;
-    this.ends(this.quiet, onEnd);
+    onEnd(this.ended(this.quiet));
     this.forget();
   }
 
@@ -114,13 +117,13 @@ export class Breaths {
     this.tone = null;
   }
 
-  private ends(at: number, onEnd: (tone: Tone) => void): void {
-    onEnd({ ...this.tone!, end: at, sure: at - this.clear <= rule.sinks_s, still: null });
+  private ended(at: number): Tone {
+    return { ...this.tone!, end: at, sure: at - this.clear <= rule.sinks_s, still: null };
   }
 
   /** forget has whatever is heard now be no breath. */
   forget(): void {
-    this.tone = this.rose = this.quiet = null;
+    this.tone = this.before = this.rose = this.quiet = null;
   }
 
   /** since is from when on it has been so far above the noise. */

@@ -198,7 +198,7 @@ test("chants and hums: the end is found when the last voice has died away", { ti
         invented,
       );
       if (over < 20) continue;
-      expect(share(told.length, errors.length), `${kind} told at ${over} dB`).toBeGreaterThan(0.95);
+      expect(share(told.length, errors.length), `${kind} told at ${over} dB`).toBeGreaterThan(0.75);
       expect(share(near, told.length), `${kind} near at ${over} dB`).toBeGreaterThan(0.9);
       expect(invented, `${kind} invented at ${over} dB`).toBe(0);
     }
@@ -239,7 +239,7 @@ test("sighs and ocean breath: when they begin, and how long they are", { timeout
       );
       expect(invented, `${kind} invented at ${over} dB`).toBe(0);
       if (over < 20) continue;
-      expect(share(told, all), `${kind} told at ${over} dB`).toBeGreaterThan(0.9);
+      expect(share(told, all), `${kind} told at ${over} dB`).toBeGreaterThan(0.6);
       // In ocean breath the first exhale while the last still inhale: where that is one begins is not sharp.
       expect(share(begins, told), `${kind} begins at ${over} dB`).toBeGreaterThan(0.8);
       expect(share(lasts, told), `${kind} lasts at ${over} dB`).toBeGreaterThan(0.85);
@@ -343,6 +343,31 @@ test("strokes under a voice that counts on the beat", { timeout: minutes }, asyn
     }
     print("counted over strokes", louder, percent(share(told, seconds)), percent(share(right, told)));
     if (told > 0) expect(share(right, told), `right at ${louder} dB`).toBeGreaterThan(0.95);
+  }
+});
+
+// Words between the voices of a chant, or after them: mostly the end is not told then, and what is told has to be right.
+test("chants and sighs under a voice that counts on the beat", { timeout: minutes }, async () => {
+  for (const kind of ["om", "hum", "sigh"] as const) {
+    for (const louder of whole ? [-12, -6, 0, 6] : [-6]) {
+      let [all, told, near] = [0, 0, 0];
+      for (const seed of seeds) {
+        const ask = { seed, seconds: 40, people: 6, over: 20, echo: 0.4 };
+        const room = kind === "sigh" ? breathsOf(ask, kind) : tonesOf(ask, kind);
+        const voices = [talk(ask.seconds, seed, 60)];
+        if (whole) voices.push(await counting(["en", "de", "es", "fr"][seed % 4]!, 60, ask.seconds));
+        for (const voice of voices) {
+          const both = room.sound.slice();
+          mix(both, voice, 0, (rms(room.sound) / (rms(voice) || 1)) * 10 ** (louder / 20));
+          const errors = ends(room, tonesIn(both, kind === "sigh" ? "breath" : "voice"));
+          all += errors.length;
+          told += errors.filter((error) => error !== null).length;
+          near += errors.filter((error) => error !== null && Math.abs(error) <= 0.3).length;
+        }
+      }
+      print("counted over", kind, louder, percent(share(told, all)), percent(share(near, told)));
+      if (told > 0) expect(share(near, told), `${kind} at ${louder} dB`).toBeGreaterThan(0.95);
+    }
   }
 });
 

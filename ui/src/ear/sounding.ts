@@ -24,7 +24,8 @@ export type Tone = {
  */
 export class Sounding {
   private readonly floor = new Floor();
-  private readonly levels: { at: number; level: number }[] = []; // of the last seconds
+  private readonly hiss = new Floor();
+  private readonly levels: { at: number; level: number; hiss: number }[] = []; // of the last seconds
   private rose: number | null = null; // since when it is loud
   private voiced = 0; // frames with a voice since then
   private loud = 0; // frames since then
@@ -40,7 +41,8 @@ export class Sounding {
 
   push(frame: Frame, onEnd: (tone: Tone) => void): void {
     this.floor.push(frame.low, this.tone !== null || this.rose !== null);
-    this.levels.push({ at: frame.at, level: this.floor.level });
+    this.hiss.push(frame.high, false);
+    this.levels.push({ at: frame.at, level: this.floor.level, hiss: this.hiss.level });
     if (this.levels.length > 4 / frames.hop_s) this.levels.shift();
     if (this.tone) this.goesOn(frame, onEnd);
     else this.mayBegin(frame);
@@ -49,6 +51,7 @@ export class Sounding {
   /** rest follows the noise of the room, and forgets what sounded. */
   rest(frame: Frame): void {
     this.floor.push(frame.low, false);
+    this.hiss.push(frame.high, false);
     this.over(this.floor.level);
   }
 
@@ -91,10 +94,21 @@ export class Sounding {
     }
     this.quiet ??= frame.at;
     if (frame.at - this.quiet < rule.ends_s) return;
-    const sure = this.quiet - this.clear <= rule.sinks_s;
+    const sure = this.quiet - this.clear <= rule.sinks_s && !this.speaks(this.quiet);
     const tone = { ...this.tone!, end: this.fell(this.quiet), sure, still: null };
     this.over(level);
     onEnd(tone);
+  }
+
+  /** speaks tells whether somebody spoke in the last seconds before: a chant that ends gets softer, and words rise again and hiss. */
+  private speaks(quiet: number): boolean {
+    let [soft, still] = [Infinity, Infinity];
+    return this.levels.some(({ at, level, hiss }) => {
+      if (at <= quiet - rule.spoken_s || at > quiet) return false;
+      soft = Math.min(soft, level);
+      still = Math.min(still, hiss);
+      return level - soft > rule.rises_again_db || hiss - still > rule.hisses_db;
+    });
   }
 
   private over(level: number): void {
